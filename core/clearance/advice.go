@@ -1,0 +1,128 @@
+package clearance
+
+import (
+	"cmp"
+	"fmt"
+	"slices"
+	"strings"
+
+	"metronix/core/gauge"
+	"metronix/core/measure"
+)
+
+// reach is how far outside the limits a leaf is still worth trying.
+const reach = 100 * measure.Micrometre
+
+// nextLeaf names the owned leaf or stack whose feel settles the verdict in most cases: of the three feels those that are
+// possible and decide count; ties go to fewer leaves, then to the nearest to the nominal, then to the thinner.
+func nextLeaf(limits Limits, readings []Reading, owned gauge.Set, rule Rule, feel measure.Length) gauge.Stack {
+	above, below := bounds(readings)
+	var best gauge.Stack
+	bestScore := 0.0
+	for _, st := range candidates(limits, owned) {
+		t := st.Thickness()
+		if t <= above || t >= below || tried(readings, st) {
+			continue
+		}
+		score := promise(limits, readings, st, rule, feel)
+		if better := cmp.Or(
+			cmp.Compare(score, bestScore),
+			cmp.Compare((nearestTo(best, limits.Nominal)), nearestTo(st, limits.Nominal)),
+		); best == nil || better > 0 {
+			best, bestScore = st, score
+		}
+	}
+	return best
+}
+
+func nearestTo(st gauge.Stack, aim measure.Length) measure.Length {
+	return (st.Thickness() - aim).Abs()
+}
+
+// bounds are the thickest leaf known to be free and the thinnest known not to go; drags bound neither.
+func bounds(readings []Reading) (above, below measure.Length) {
+	below = measure.MaxLength
+	for _, r := range readings {
+		switch t := r.Stack.Thickness(); r.Feel {
+		case Free:
+			above = max(above, t)
+		case WontGo:
+			below = min(below, t)
+		}
+	}
+	return above, below
+}
+
+func tried(readings []Reading, st gauge.Stack) bool {
+	return slices.ContainsFunc(readings, func(r Reading) bool { return slices.Equal(r.Stack.Marked(), st.Marked()) })
+}
+
+// candidates are single leaves about the window first; stacks join only for thicknesses that no single leaf has.
+func candidates(limits Limits, owned gauge.Set) []gauge.Stack {
+	near := measure.Window{Lower: max(0, limits.Window.Lower-reach), Upper: limits.Window.Upper + reach}
+	all := owned.Stacks(near, gauge.MaxStack)
+	slices.SortStableFunc(all, func(a, b gauge.Stack) int {
+		return cmp.Or(cmp.Compare(len(a), len(b)), cmp.Compare(a.Uncertainty(), b.Uncertainty()), cmp.Compare(a.Thickness(), b.Thickness()))
+	})
+	seen := map[measure.Length]bool{}
+	return slices.DeleteFunc(all, func(st gauge.Stack) bool {
+		t := st.Thickness()
+		was := seen[t]
+		seen[t] = true
+		return was
+	})
+}
+
+// promise scores a candidate: a point for each feel that is possible and settles the verdict, less a little per extra leaf,
+// because a stack is slower to lay and less certain than a leaf.
+func promise(limits Limits, readings []Reading, st gauge.Stack, rule Rule, feel measure.Length) float64 {
+	score := -0.6 * float64(len(st)-1)
+	for _, f := range []Feel{Free, Drag, WontGo} {
+		j := settle(limits.Window, append(slices.Clone(readings), Reading{st, f}), rule, feel)
+		if j.Conflict == "" && j.Verdict != Undecided {
+			score++
+		}
+	}
+	return score
+}
+
+// explain says in a sentence what the verdict came from.
+func explain(limits Limits, readings []Reading, j Judgement) string {
+	if j.Conflict != "" {
+		return j.Conflict
+	}
+	w := limits.Window
+	var b strings.Builder
+	if len(readings) == 0 {
+		b.WriteString("Nothing is read yet")
+	}
+	for i, r := range readings {
+		if i > 0 {
+			b.WriteString(", ")
+		}
+		fmt.Fprintf(&b, "%s %s", r.Stack, verb(r.Feel))
+	}
+	switch {
+	case j.Verdict == Undecided && j.TryNext != nil:
+		fmt.Fprintf(&b, ": try %s. Limits %s.", j.TryNext, w)
+	case j.Verdict == Undecided:
+		fmt.Fprintf(&b, ": no leaf of this set settles it against %s.", w)
+	case j.Verdict == In:
+		fmt.Fprintf(&b, ": within %s.", w)
+	case j.Estimate != nil && j.Verdict == Tight:
+		fmt.Fprintf(&b, ": %s under the limit %s.", w.Lower-*j.Estimate, w.Lower)
+	case j.Estimate != nil:
+		fmt.Fprintf(&b, ": %s over the limit %s.", *j.Estimate-w.Upper, w.Upper)
+	case j.Verdict == Tight:
+		fmt.Fprintf(&b, ": under the limit %s.", w.Lower)
+	default:
+		fmt.Fprintf(&b, ": over the limit %s.", w.Upper)
+	}
+	if limits.NominalOnly {
+		fmt.Fprintf(&b, " The source gives %s without limits; ±%s is taken.", limits.Nominal, NominalSlack)
+	}
+	if j.Verdict != Undecided && !j.Sure {
+		b.WriteString(" Close: a limit lies within the uncertainty.")
+	}
+	return b.String()
+}

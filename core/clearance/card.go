@@ -1,0 +1,172 @@
+// Package clearance holds what a valve clearance should be and whether it is: specification cards and their limits,
+// feels of feeler leaves narrowed to an interval, the verdict, and the next leaf worth trying.
+package clearance
+
+import (
+	"fmt"
+
+	"metronix/core/measure"
+)
+
+// State is the thermal state to which a clearance belongs.
+type State string
+
+// The two states. Figures are never converted from one to the other.
+const (
+	Cold State = "cold"
+	Hot  State = "hot"
+)
+
+// Card is one source's clearances in one thermal state.
+type Card struct {
+	Source     string
+	State      State
+	MaxEngineC *float64 // cold cards: the engine must be at or below this, °C; nil: DefaultColdC
+	Intake     Clearance
+	Exhaust    Clearance
+}
+
+// DefaultColdC is the engine temperature at or below which 'cold' figures hold where the card names none (common practice).
+const DefaultColdC = 38.0
+
+// Clearance is a stated valve clearance: nominal, nominal with tolerance, or lower and upper.
+type Clearance struct{ Nominal, Tolerance, Lower, Upper Figure }
+
+// Figure is a length stated in millimetres, in inches, or in both. Nil: not stated.
+type Figure struct{ Metric, Imperial *measure.Length }
+
+// Value is the metric figure where stated, else the imperial one; ok is false where neither is.
+func (f Figure) Value() (l measure.Length, ok bool) {
+	switch {
+	case f.Metric != nil:
+		return *f.Metric, true
+	case f.Imperial != nil:
+		return *f.Imperial, true
+	}
+	return 0, false
+}
+
+// Limits is what a stated clearance comes to: the closed window a gap must lie in and the gap to aim for.
+type Limits struct {
+	Window      measure.Window
+	Nominal     measure.Length
+	NominalOnly bool // the source gives no tolerance: the window is nominal ± NominalSlack
+}
+
+// NominalSlack widens a clearance given without tolerance into a window, either way (common practice).
+const NominalSlack = 20 * measure.Micrometre
+
+// Bounds of a clearance that can be meant: outside them a unit was mixed up or a decimal slipped. From memory; the
+// windows of the trade lie between 0.05 and 0.64 mm.
+const (
+	MinNominal = 10 * measure.Micrometre
+	MaxUpper   = 2 * measure.Millimetre
+)
+
+// PairSlack is how far a figure given in both units may disagree, because books round: half a thousandth of an inch.
+const PairSlack = measure.Thou / 2
+
+// Fault is one thing wrong with a stated clearance: the figure's name ("nominal", "lower", …; empty: the whole) and a sentence.
+type Fault struct{ Figure, Message string }
+
+// Limits resolves a stated clearance. Faults are empty when the limits hold.
+func (c Clearance) Limits() (Limits, []Fault) {
+	if faults := c.pairs(); len(faults) > 0 {
+		return Limits{}, faults
+	}
+	nominal, hasNominal := c.Nominal.Value()
+	tolerance, hasTolerance := c.Tolerance.Value()
+	lower, hasLower := c.Lower.Value()
+	upper, hasUpper := c.Upper.Value()
+	switch {
+	case hasLower != hasUpper:
+		return Limits{}, []Fault{{"", "One limit is missing: give both a lower and an upper limit, or a nominal figure."}}
+	case hasLower && hasTolerance:
+		return Limits{}, []Fault{{"tolerance", "Limits and a tolerance are both given. Keep one of the two."}}
+	case hasLower:
+		return c.fromEnds(lower, upper, nominal, hasNominal)
+	case hasNominal:
+		return c.fromNominal(nominal, tolerance, hasTolerance)
+	}
+	return Limits{}, []Fault{{"", "No clearance is given: state a nominal figure, or a lower and an upper limit."}}
+}
+
+// FromWindow gives the limits of a window already known to hold; equal ends mean nominal only.
+func FromWindow(w measure.Window) Limits {
+	if w.Lower == w.Upper {
+		return nominalOnly(w.Lower)
+	}
+	return Limits{Window: w, Nominal: w.Middle()}
+}
+
+func nominalOnly(nominal measure.Length) Limits {
+	return Limits{measure.Window{Lower: max(0, nominal-NominalSlack), Upper: nominal + NominalSlack}, nominal, true}
+}
+
+func (c Clearance) pairs() []Fault {
+	var faults []Fault
+	for _, f := range []struct {
+		name string
+		Figure
+	}{{"nominal", c.Nominal}, {"tolerance", c.Tolerance}, {"lower", c.Lower}, {"upper", c.Upper}} {
+		if f.Metric == nil || f.Imperial == nil {
+			continue
+		}
+		if (*f.Metric - *f.Imperial).Abs() > PairSlack {
+			faults = append(faults, Fault{f.name, fmt.Sprintf("%s and %s (%s) differ by more than half a thou: one of the two is a slip.",
+				f.Metric, f.Imperial.Thou(), f.Imperial)})
+		}
+	}
+	return faults
+}
+
+func (c Clearance) fromEnds(lower, upper, nominal measure.Length, hasNominal bool) (Limits, []Fault) {
+	if lower > upper {
+		return Limits{}, []Fault{{"lower", fmt.Sprintf("Lower limit %s is above upper limit %s. Are they swapped?", lower, upper)}}
+	}
+	if lower < 0 {
+		return Limits{}, []Fault{{"lower", fmt.Sprintf("Lower limit %s is below zero: a gap cannot be.", lower)}}
+	}
+	if fault := plausible("upper", c.Upper); fault != nil {
+		return Limits{}, []Fault{*fault}
+	}
+	limits := FromWindow(measure.Window{Lower: lower, Upper: upper})
+	if hasNominal {
+		if !limits.Window.Contains(nominal) {
+			return Limits{}, []Fault{{"nominal", fmt.Sprintf("Nominal %s lies outside its own limits %s.", nominal, limits.Window)}}
+		}
+		limits.Nominal = nominal
+	}
+	return limits, nil
+}
+
+func (c Clearance) fromNominal(nominal, tolerance measure.Length, hasTolerance bool) (Limits, []Fault) {
+	if fault := plausible("nominal", c.Nominal); fault != nil {
+		return Limits{}, []Fault{*fault}
+	}
+	switch {
+	case !hasTolerance || tolerance == 0:
+		return nominalOnly(nominal), nil
+	case tolerance < 0:
+		return Limits{}, []Fault{{"tolerance", fmt.Sprintf("Tolerance %s is below zero. Give it without a sign.", tolerance)}}
+	case tolerance >= nominal:
+		return Limits{}, []Fault{{"tolerance", fmt.Sprintf("Tolerance %s is as large as the clearance %s. Did you mean %s?", tolerance, nominal, tolerance/10)}}
+	}
+	w := measure.Window{Lower: nominal - tolerance, Upper: nominal + tolerance}
+	return Limits{Window: w, Nominal: nominal}, nil
+}
+
+// plausible catches mixed units: 0.25 typed as inches is 6.35 mm, 10 typed as millimetres meant thousandths.
+func plausible(figure string, f Figure) *Fault {
+	l, _ := f.Value()
+	switch {
+	case l < MinNominal:
+		return &Fault{figure, fmt.Sprintf("%s is too small for a valve clearance; the least taken is %s.", l, MinNominal)}
+	case l <= MaxUpper:
+		return nil
+	case f.Metric == nil:
+		asTyped := l * 10 / 254 // the same digits, read as millimetres
+		return &Fault{figure, fmt.Sprintf("%s in is %s: far too large for a valve clearance. Did you mean %s?", asTyped.Decimal(), l, asTyped)}
+	}
+	return &Fault{figure, fmt.Sprintf("%s is far too large for a valve clearance. Did you mean %s thousandths of an inch?", l, l.Decimal())}
+}

@@ -1,0 +1,228 @@
+package clearance
+
+import (
+	"fmt"
+	"slices"
+	"strings"
+
+	"metronix/core/gauge"
+	"metronix/core/measure"
+)
+
+// Feel is what a leaf does in the gap.
+type Feel string
+
+// The three feels: falls through, light pull on both faces, does not enter.
+const (
+	Free   Feel = "free"
+	Drag   Feel = "drag"
+	WontGo Feel = "wont_go"
+)
+
+// Reading is one leaf or stack tried in the gap.
+type Reading struct {
+	Stack gauge.Stack
+	Feel  Feel
+}
+
+// Verdict is what the readings say of the gap.
+type Verdict string
+
+// The four verdicts.
+const (
+	In        Verdict = "in"
+	Tight     Verdict = "tight"
+	Loose     Verdict = "loose"
+	Undecided Verdict = "undecided"
+)
+
+// Rule decides how uncertainty is treated.
+type Rule string
+
+// Workshop is simple acceptance (JCGM 106:2012, 8.2): the estimate decides. Guarded decides only when the whole interval,
+// uncertainty included, lies on one side (ISO 14253-1).
+const (
+	Workshop Rule = "workshop"
+	Guarded  Rule = "guarded"
+)
+
+// DefaultFeel is how far from a leaf's thickness the gap may be when it drags, either way. From memory.
+const DefaultFeel = 5 * measure.Micrometre
+
+// Judgement is the verdict with the interval it came from, uncertainty included.
+type Judgement struct {
+	Verdict  Verdict
+	Sure     bool            // the whole interval lies on the verdict's side
+	Estimate *measure.Length // nil where no leaf dragged
+	Low      measure.Length
+	High     *measure.Length // nil: unbounded
+	TryNext  gauge.Stack     // nil: settled, or no owned leaf can settle it
+	Why      string
+	Conflict string // contradicting feels; the verdict is then Undecided
+}
+
+// Judge decides from readings whether a gap lies within limits (ends included), and names the next leaf to try from the
+// owned set when it is undecided. Zero feel stands for no uncertainty of feel.
+func Judge(limits Limits, readings []Reading, owned gauge.Set, rule Rule, feel measure.Length) Judgement {
+	j := settle(limits.Window, readings, rule, feel)
+	if j.Verdict == Undecided {
+		j.TryNext = nextLeaf(limits, readings, owned, rule, feel)
+	}
+	j.Why = explain(limits, readings, j)
+	return j
+}
+
+// settle is Judge without advice and words.
+func settle(w measure.Window, readings []Reading, rule Rule, feel measure.Length) Judgement {
+	iv, conflict := narrow(readings, feel)
+	if conflict != "" {
+		return Judgement{Verdict: Undecided, Conflict: conflict}
+	}
+	j := Judgement{Verdict: Undecided, Estimate: iv.estimate, Low: iv.low, High: iv.high}
+	wholly := iv.side(w)
+	if rule == Guarded {
+		j.Verdict = wholly
+	} else {
+		j.Verdict = simple(w, readings, iv.estimate)
+	}
+	j.Sure = j.Verdict != Undecided && j.Verdict == wholly
+	return j
+}
+
+// simple is the workshop rule: nominal thicknesses decide, a drag first.
+func simple(w measure.Window, readings []Reading, estimate *measure.Length) Verdict {
+	if estimate != nil {
+		switch {
+		case *estimate < w.Lower:
+			return Tight
+		case *estimate > w.Upper:
+			return Loose
+		}
+		return In
+	}
+	entersLower, stopsUpper := false, false
+	for _, r := range readings {
+		t := r.Stack.Thickness()
+		switch {
+		case r.Feel == WontGo && t <= w.Lower:
+			return Tight
+		case r.Feel == WontGo && t <= w.Upper:
+			stopsUpper = true
+		case r.Feel == Free && t >= w.Lower && t < w.Upper:
+			entersLower = true
+		}
+	}
+	for _, r := range readings {
+		if r.Feel == Free && r.Stack.Thickness() >= w.Upper {
+			return Loose
+		}
+	}
+	if entersLower && stopsUpper {
+		return In
+	}
+	return Undecided
+}
+
+// interval is what the readings leave possible. An open end does not belong to it.
+type interval struct {
+	low               measure.Length
+	high              *measure.Length
+	openLow, openHigh bool
+	estimate          *measure.Length
+}
+
+// narrow intersects what every reading allows. A gap is never below zero.
+func narrow(readings []Reading, feel measure.Length) (interval, string) {
+	iv := interval{}
+	var drags []measure.Length
+	for i, r := range readings {
+		t, u := r.Stack.Thickness(), r.Stack.Uncertainty()
+		switch r.Feel {
+		case Drag:
+			iv.raise(t-u-feel, false)
+			iv.lower(t+u+feel, false)
+			drags = append(drags, t)
+		case Free:
+			iv.raise(t-u, true)
+		case WontGo:
+			iv.lower(t+u, true)
+		}
+		for _, earlier := range readings[:i] {
+			if earlier.Feel != r.Feel && slices.Equal(earlier.Stack.Marked(), r.Stack.Marked()) {
+				return iv, fmt.Sprintf("%s was felt two ways: %s and %s. Try it again and take one back.", r.Stack, words(earlier.Feel), words(r.Feel))
+			}
+		}
+	}
+	if iv.empty() {
+		return iv, contradiction(readings)
+	}
+	iv.estimate = mean(drags)
+	return iv, ""
+}
+
+func (iv *interval) raise(to measure.Length, open bool) {
+	if to > iv.low || (to == iv.low && open) {
+		iv.low, iv.openLow = to, open
+	}
+}
+
+func (iv *interval) lower(to measure.Length, open bool) {
+	if iv.high == nil || to < *iv.high || (to == *iv.high && open) {
+		iv.high, iv.openHigh = &to, open
+	}
+}
+
+func (iv *interval) empty() bool {
+	return iv.high != nil && (iv.low > *iv.high || (iv.low == *iv.high && (iv.openLow || iv.openHigh)))
+}
+
+// side says where the whole interval lies.
+func (iv *interval) side(w measure.Window) Verdict {
+	switch {
+	case iv.high != nil && (*iv.high < w.Lower || (*iv.high == w.Lower && iv.openHigh)):
+		return Tight
+	case iv.low > w.Upper || (iv.low == w.Upper && iv.openLow):
+		return Loose
+	case iv.low >= w.Lower && iv.high != nil && *iv.high <= w.Upper:
+		return In
+	}
+	return Undecided
+}
+
+func mean(list []measure.Length) *measure.Length {
+	if len(list) == 0 {
+		return nil
+	}
+	var sum measure.Length
+	for _, l := range list {
+		sum += l
+	}
+	n := measure.Length(len(list))
+	m := (sum + n/2) / n // to the nearest nanometre
+	return &m
+}
+
+func contradiction(readings []Reading) string {
+	parts := make([]string, len(readings))
+	for i, r := range readings {
+		parts[i] = fmt.Sprintf("%s %s", r.Stack, verb(r.Feel))
+	}
+	return fmt.Sprintf("These feels cannot all be true: %s. Take back the one you trust least.", strings.Join(parts, ", "))
+}
+
+func words(f Feel) string {
+	if f == WontGo {
+		return "won't go"
+	}
+	return string(f)
+}
+
+func verb(f Feel) string {
+	switch f {
+	case Drag:
+		return "drags"
+	case Free:
+		return "is free"
+	}
+	return "won't go"
+}

@@ -1,0 +1,164 @@
+// Package cycle knows where every valve of an engine stands at a crank position: its cycle angle, how far it is open,
+// and its margin to the nearest opening or closing. Angles are crank degrees; 0 is the firing TDC of the first cylinder
+// of the firing order, rising in the running direction.
+package cycle
+
+import (
+	"math"
+
+	"metronix/core/engine"
+	"metronix/core/measure"
+)
+
+// Named angles of a cylinder's own cycle.
+const (
+	FiringTDC  = 0.0
+	OverlapTDC = 360.0
+)
+
+// Events are the opening, peak and closing of one kind of valve in its cylinder's own cycle, degrees.
+// Open < Peak < Shut; Shut may pass 720.
+type Events struct{ Open, Peak, Shut float64 }
+
+// Duration is how long the valve is open, degrees.
+func (e Events) Duration() float64 { return e.Shut - e.Open }
+
+// EventsOf turns a cam card into the events of intake and exhaust valves. Peak lift is the middle of the open interval
+// unless the card gives the lobe centre.
+func EventsOf(t engine.ValveTiming) (intake, exhaust Events) {
+	intake = Events{Open: 360 - t.IVO, Shut: 540 + t.IVC}
+	exhaust = Events{Open: 180 - t.EVO, Shut: 360 + t.EVC}
+	intake.Peak, exhaust.Peak = (intake.Open+intake.Shut)/2, (exhaust.Open+exhaust.Shut)/2
+	if t.IntakeCentre != nil {
+		intake.Peak = 360 + *t.IntakeCentre
+	}
+	if t.ExhaustCentre != nil {
+		exhaust.Peak = 360 - *t.ExhaustCentre
+	}
+	return intake, exhaust
+}
+
+// Cycle answers for one sheet, which must have passed engine.Check.
+type Cycle struct {
+	Sheet           *engine.Sheet
+	Valves          []engine.Valve
+	intake, exhaust Events
+	firing          [engine.MaxCylinders + 1]float64
+}
+
+// New prepares the answers for a checked sheet.
+func New(s *engine.Sheet) *Cycle {
+	c := &Cycle{Sheet: s, Valves: s.Valves()}
+	c.intake, c.exhaust = EventsOf(s.EffectiveTiming())
+	for _, cylinder := range s.FiringOrder {
+		c.firing[cylinder] = s.FiringAngle(cylinder)
+	}
+	return c
+}
+
+// Valve finds a valve by name.
+func (c *Cycle) Valve(name string) (engine.Valve, bool) {
+	for _, v := range c.Valves {
+		if v.Name == name {
+			return v, true
+		}
+	}
+	return engine.Valve{}, false
+}
+
+// Events of a kind of valve.
+func (c *Cycle) Events(k engine.Kind) Events {
+	if k == engine.Intake {
+		return c.intake
+	}
+	return c.exhaust
+}
+
+// Theta is the cylinder's own cycle angle at a crank position, 0 ≤ θ < 720: 0 firing TDC, 360 overlap TDC.
+func (c *Cycle) Theta(cylinder int, crank float64) float64 {
+	return measure.Wrap(crank - c.firing[cylinder])
+}
+
+// CrankAt is the crank position, 0 ≤ a < 720, at which a cylinder stands at its own cycle angle theta.
+func (c *Cycle) CrankAt(cylinder int, theta float64) float64 {
+	return measure.Wrap(theta + c.firing[cylinder])
+}
+
+// Margin is how many crank degrees a valve stands from its nearest opening or closing; negative when it is open.
+func (c *Cycle) Margin(v engine.Valve, crank float64) float64 {
+	e := c.Events(v.Kind)
+	sinceOpen := measure.Wrap(c.Theta(v.Cylinder, crank) - e.Open)
+	if d := e.Duration(); sinceOpen < d {
+		return -math.Min(sinceOpen, d-sinceOpen)
+	} else {
+		return math.Min(sinceOpen-d, measure.Cycle-sinceOpen)
+	}
+}
+
+// OpenFraction is 0 shut and 1 at peak lift; between, a smooth rise and fall (sine squared: a drawing's curve, not the cam's).
+func (c *Cycle) OpenFraction(v engine.Valve, crank float64) float64 {
+	e := c.Events(v.Kind)
+	since := measure.Wrap(c.Theta(v.Cylinder, crank) - e.Open)
+	rise := e.Peak - e.Open
+	var t float64
+	switch {
+	case since >= e.Duration():
+		return 0
+	case since <= rise:
+		t = since / rise
+	default:
+		t = (e.Duration() - since) / (e.Duration() - rise)
+	}
+	return math.Pow(math.Sin(t*math.Pi/2), 2)
+}
+
+// PeakAt is the crank position of a valve's peak lift.
+func (c *Cycle) PeakAt(v engine.Valve) float64 { return c.CrankAt(v.Cylinder, c.Events(v.Kind).Peak) }
+
+// OpensAt and ShutsAt are the crank positions of a valve's opening and closing.
+func (c *Cycle) OpensAt(v engine.Valve) float64 { return c.CrankAt(v.Cylinder, c.Events(v.Kind).Open) }
+
+// ShutsAt is the crank position of a valve's closing.
+func (c *Cycle) ShutsAt(v engine.Valve) float64 { return c.CrankAt(v.Cylinder, c.Events(v.Kind).Shut) }
+
+// DeepestAt is the crank position of the middle of a valve's base circle, where its margin is largest.
+func (c *Cycle) DeepestAt(v engine.Valve) float64 {
+	e := c.Events(v.Kind)
+	return c.CrankAt(v.Cylinder, e.Shut+(measure.Cycle-e.Duration())/2)
+}
+
+// DeepestMargin is the largest margin a kind of valve can have: half of its closed interval.
+func (c *Cycle) DeepestMargin(k engine.Kind) float64 {
+	return (measure.Cycle - c.Events(k).Duration()) / 2
+}
+
+// MaySet is the arc of crank positions at which a valve has at least the required margin; ok is false where there is none.
+// from greater than to wraps through 0.
+func (c *Cycle) MaySet(v engine.Valve, required float64) (from, to float64, ok bool) {
+	if !measure.AtLeast(c.DeepestMargin(v.Kind), required) {
+		return 0, 0, false
+	}
+	e := c.Events(v.Kind)
+	return c.CrankAt(v.Cylinder, e.Shut+required), c.CrankAt(v.Cylinder, e.Open-required), true
+}
+
+// Settable lists the valves that have at least the required margin at a crank position.
+func (c *Cycle) Settable(crank, required float64) []engine.Valve {
+	var list []engine.Valve
+	for _, v := range c.Valves {
+		if measure.AtLeast(c.Margin(v, crank), required) {
+			list = append(list, v)
+		}
+	}
+	return list
+}
+
+// Companion is the cylinder that fires 360° away, if there is one: when one rocks, the other is at firing TDC.
+func (c *Cycle) Companion(cylinder int) (int, bool) {
+	for _, other := range c.Sheet.FiringOrder {
+		if other != cylinder && measure.Apart(c.firing[cylinder], c.firing[other]) > 360-measure.SameAngle {
+			return other, true
+		}
+	}
+	return 0, false
+}

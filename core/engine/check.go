@@ -1,0 +1,270 @@
+package engine
+
+import (
+	"fmt"
+	"math"
+	"slices"
+	"strings"
+
+	"metronix/core/clearance"
+	"metronix/core/measure"
+)
+
+// Finding is one thing to say about a sheet: where (a path within the sheet, such as firing_order[2]) and what.
+type Finding struct{ Location, Message string }
+
+// Report is what Check finds. Problems make the sheet unusable, Warnings are odd but possible, Assumed lists what the
+// sheet leaves out and what is taken instead.
+type Report struct {
+	Problems, Warnings []Finding
+	Assumed            []string
+}
+
+// OK says whether the sheet can be used.
+func (r *Report) OK() bool { return len(r.Problems) == 0 }
+
+func (r *Report) problem(location, format string, args ...any) {
+	r.Problems = append(r.Problems, Finding{location, fmt.Sprintf(format, args...)})
+}
+
+func (r *Report) warn(location, format string, args ...any) {
+	r.Warnings = append(r.Warnings, Finding{location, fmt.Sprintf(format, args...)})
+}
+
+// Check examines a whole sheet and reports everything at once. It never panics, whatever the sheet holds.
+func Check(s *Sheet) *Report {
+	r := &Report{}
+	checkBasics(s, r)
+	checkFiring(s, r)
+	checkBanks(s, r)
+	checkTiming(s.Timing, r)
+	checkMargin(s, r)
+	checkMarks(s.Marks, r)
+	checkAdjuster(s.Adjuster, r)
+	checkTurningPoint(s.TurningPoint, r)
+	for i, c := range s.Clearances {
+		checkCard(c, fmt.Sprintf("clearances[%d]", i), r)
+	}
+	checkOwnSequence(s, r)
+	r.Assumed = Assumed(s)
+	return r
+}
+
+func checkBasics(s *Sheet, r *Report) {
+	switch name := strings.TrimSpace(s.Name); {
+	case name == "":
+		r.problem("name", "The engine has no name. Give it one that the workshop will know it by.")
+	case len([]rune(name)) > MaxNameLength:
+		r.problem("name", "The name is longer than %d characters.", MaxNameLength)
+	}
+	if s.Cylinders < 1 || s.Cylinders > MaxCylinders {
+		r.problem("cylinders", "%d cylinders: an engine sheet holds 1 to %d.", s.Cylinders, MaxCylinders)
+	}
+	oneOf(r, "rotation", s.Rotation, Clockwise, Anticlockwise)
+	oneOf(r, "layout", s.Layout, Inline, Vee, Flat, Other)
+}
+
+func oneOf[T ~string](r *Report, location string, got T, allowed ...T) {
+	if slices.Contains(allowed, got) {
+		return
+	}
+	words := make([]string, len(allowed))
+	for i, a := range allowed {
+		words[i] = string(a)
+	}
+	r.problem(location, "%q is not one of: %s.", string(got), strings.Join(words, ", "))
+}
+
+func checkFiring(s *Sheet, r *Report) {
+	seen := map[int]bool{}
+	for i, c := range s.FiringOrder {
+		at := fmt.Sprintf("firing_order[%d]", i)
+		switch {
+		case c < 1 || c > s.Cylinders:
+			r.problem(at, "Cylinder %d: this engine has cylinders 1 to %d.", c, s.Cylinders)
+		case seen[c]:
+			r.problem(at, "Cylinder %d fires twice in this order.", c)
+		}
+		seen[c] = true
+	}
+	if s.Cylinders >= 1 && s.Cylinders <= MaxCylinders {
+		for c := 1; c <= s.Cylinders; c++ {
+			if !seen[c] {
+				r.problem("firing_order", "Cylinder %d is missing from the firing order.", c)
+			}
+		}
+	}
+	checkFiringAngles(s, r)
+}
+
+func checkFiringAngles(s *Sheet, r *Report) {
+	if s.FiringAngles == nil {
+		return
+	}
+	if len(s.FiringAngles) != len(s.FiringOrder) {
+		r.problem("firing_angles_deg", "%d firing angles for %d cylinders in the order: give one each, or leave them out for even firing.",
+			len(s.FiringAngles), len(s.FiringOrder))
+	}
+	for i, a := range s.FiringAngles {
+		at := fmt.Sprintf("firing_angles_deg[%d]", i)
+		switch {
+		case math.IsNaN(a) || a < 0 || a >= measure.Cycle:
+			r.problem(at, "%v° is outside the cycle: firing angles lie from 0 to below 720.", a)
+		case i == 0 && a != 0:
+			r.problem(at, "The first firing angle is %v°, but angles are counted from the first cylinder's firing: it must be 0.", a)
+		case i > 0 && a <= s.FiringAngles[i-1]:
+			r.problem(at, "%v° does not lie after %v°: firing angles rise along the order.", a, s.FiringAngles[i-1])
+		}
+	}
+}
+
+func checkTiming(t *ValveTiming, r *Report) {
+	if t == nil {
+		return
+	}
+	sound := true
+	for _, e := range []struct {
+		field string
+		deg   float64
+	}{{"ivo_btdc_deg", t.IVO}, {"ivc_abdc_deg", t.IVC}, {"evo_bbdc_deg", t.EVO}, {"evc_atdc_deg", t.EVC}} {
+		if math.IsNaN(e.deg) || e.deg < -60 || e.deg > 150 {
+			r.problem("valve_timing."+e.field, "%v° is not a cam timing: each event lies from −60 to 150.", e.deg)
+			sound = false
+		}
+	}
+	if math.IsNaN(t.AtLiftMM) || t.AtLiftMM < 0 || t.AtLiftMM > 5 {
+		r.problem("valve_timing.at_lift_mm", "%v mm is not a lift that a cam card is quoted at: 0 to 5.", t.AtLiftMM)
+	}
+	if !sound {
+		return
+	}
+	inside := func(field string, centre *float64, peak, open, shut float64) {
+		if centre != nil && !(open < peak && peak < shut) {
+			r.problem("valve_timing."+field, "A lobe centre of %v° lies outside the time its valve is open.", *centre)
+		}
+	}
+	if t.IntakeCentre != nil {
+		inside("intake_centre_atdc_deg", t.IntakeCentre, 360+*t.IntakeCentre, 360-t.IVO, 540+t.IVC)
+	}
+	if t.ExhaustCentre != nil {
+		inside("exhaust_centre_btdc_deg", t.ExhaustCentre, 360-*t.ExhaustCentre, 180-t.EVO, 360+t.EVC)
+	}
+}
+
+func checkMargin(s *Sheet, r *Report) {
+	if s.RequiredMargin == nil {
+		return
+	}
+	if m := *s.RequiredMargin; math.IsNaN(m) || m < 0 || m > 300 {
+		r.problem("required_margin_deg", "A required margin of %v° cannot be met: give 0 to 300, commonly 20.", m)
+	}
+}
+
+func checkMarks(marks []float64, r *Report) {
+	if marks != nil && len(marks) == 0 {
+		r.problem("marks_deg", "The list of marks is empty. Leave it out where the pulley has only its TDC mark.")
+	}
+	for i, m := range marks {
+		at := fmt.Sprintf("marks_deg[%d]", i)
+		switch {
+		case math.IsNaN(m) || m < 0 || m >= 360:
+			r.problem(at, "%v° is not a place on the pulley: marks lie from 0 to below 360.", m)
+		case slices.Contains(marks[:i], m):
+			r.problem(at, "The mark at %v° is given twice.", m)
+		}
+	}
+}
+
+func checkTurningPoint(t *TurningPoint, r *Report) {
+	if t == nil {
+		return
+	}
+	if math.IsNaN(t.SocketMM) || t.SocketMM < 0 || t.SocketMM > 100 {
+		r.problem("turning_point.socket_mm", "A socket of %v mm: give its size across flats, up to 100.", t.SocketMM)
+	}
+	if len([]rune(t.Where)) > MaxNameLength {
+		r.problem("turning_point.where", "The text is longer than %d characters.", MaxNameLength)
+	}
+}
+
+func checkCard(c clearance.Card, at string, r *Report) {
+	if strings.TrimSpace(c.Source) == "" {
+		r.problem(at+".source", "The card does not say where its figures come from, for example the maker's book.")
+	}
+	oneOf(r, at+".state", c.State, clearance.Cold, clearance.Hot)
+	if t := c.MaxEngineC; t != nil && (math.IsNaN(*t) || *t < -40 || *t > 200) {
+		r.problem(at+".max_engine_c", "%v °C is not an engine temperature: −40 to 200.", *t)
+	}
+	in, faultsIn := c.Intake.Limits()
+	ex, faultsEx := c.Exhaust.Limits()
+	for _, kind := range []struct {
+		name   string
+		faults []clearance.Fault
+	}{{"intake", faultsIn}, {"exhaust", faultsEx}} {
+		for _, f := range kind.faults {
+			where := at + "." + kind.name
+			if f.Figure != "" {
+				where += "." + f.Figure + "_mm"
+			}
+			r.problem(where, "%s", f.Message)
+		}
+	}
+	if len(faultsIn)+len(faultsEx) == 0 && ex.Nominal < in.Nominal {
+		r.warn(at+".exhaust", "Exhaust %s is narrower than intake %s. That is rare: check that they are not swapped.", ex.Nominal, in.Nominal)
+	}
+}
+
+func checkOwnSequence(s *Sheet, r *Report) {
+	if s.OwnSequence == nil {
+		return
+	}
+	known := map[string]bool{}
+	for _, v := range s.Valves() {
+		known[v.Name] = true
+	}
+	seen := map[string]bool{}
+	for i, stop := range s.OwnSequence {
+		at := fmt.Sprintf("own_sequence[%d]", i)
+		if math.IsNaN(stop.Crank) || stop.Crank < 0 || stop.Crank >= measure.Cycle {
+			r.problem(at+".crank_deg", "%v° is outside the cycle: 0 to below 720.", stop.Crank)
+		}
+		for j, name := range stop.Set {
+			switch where := fmt.Sprintf("%s.set[%d]", at, j); {
+			case !known[name]:
+				r.problem(where, "%q is no valve of this engine.", name)
+			case seen[name]:
+				r.problem(where, "%s is set twice in this order.", name)
+			}
+			seen[name] = true
+		}
+	}
+	for _, v := range s.Valves() {
+		if !seen[v.Name] {
+			r.problem("own_sequence", "%s is never set in this order.", v.Name)
+		}
+	}
+}
+
+// Assumed lists what a sheet leaves out and what is taken instead.
+func Assumed(s *Sheet) []string {
+	var list []string
+	add := func(missing bool, text string) {
+		if missing {
+			list = append(list, text)
+		}
+	}
+	add(s.FiringAngles == nil, "Even firing: no firing angles are given.")
+	add(s.Timing == nil, "A typical road cam (intake opens 12° before TDC, closes 52° after BDC; exhaust opens 52° before BDC, closes 12° after TDC): no cam card is given.")
+	if s.RequiredMargin == nil {
+		if s.Timing != nil && s.Timing.AtLiftMM > 0 {
+			list = append(list, fmt.Sprintf("A required margin of %v°, because the cam card is quoted at %v mm lift and hides the ramps.", LiftCardMargin, s.Timing.AtLiftMM))
+		} else {
+			list = append(list, fmt.Sprintf("A required margin of %v°, the usual ramp allowance.", DefaultMargin))
+		}
+	}
+	add(s.Marks == nil, "Only the TDC mark can be seen on the pulley: no marks are given.")
+	add(s.Adjuster == nil, "Mechanical gear of unknown adjuster: screw turns are not reckoned.")
+	add(s.TurningPoint == nil, "The crank can be turned by hand at its pulley bolt: no turning point is given.")
+	add(len(s.Clearances) == 0, "No clearances are given: they must be entered before a job.")
+	return list
+}

@@ -1,0 +1,142 @@
+package engine
+
+import (
+	"fmt"
+	"slices"
+	"strings"
+)
+
+// Kind is intake or exhaust, by the letter used in rows and names.
+type Kind byte
+
+// The two kinds of valve.
+const (
+	Intake  Kind = 'I'
+	Exhaust Kind = 'E'
+)
+
+// String is "intake" or "exhaust".
+func (k Kind) String() string {
+	if k == Intake {
+		return "intake"
+	}
+	return "exhaust"
+}
+
+// Valve is one valve of a sheet and where it stands.
+type Valve struct {
+	Name      string // I1, E4, I1a …
+	Kind      Kind
+	Cylinder  int
+	RowNumber int // 1 … N from the front where the engine has one head with one row, else 0
+	Bank, Row int // indices into the sheet
+	Place     int // index along its row, from the front
+}
+
+// Valves lists the valves of a sheet bank by bank, row by row, front to rear, with their names.
+// The sheet must have passed Check; letters beyond a bank's cylinders are left out.
+func (s *Sheet) Valves() []Valve {
+	var all []Valve
+	for b, bank := range s.Banks {
+		for r, row := range bank.Rows {
+			per := perCylinder(bank, row)
+			for i := 0; i < len(row.Valves) && per > 0 && i/per < len(bank.Cylinders); i++ {
+				all = append(all, Valve{Kind: Kind(row.Valves[i]), Cylinder: bank.Cylinders[i/per], Bank: b, Row: r, Place: i})
+			}
+		}
+	}
+	nameValves(s, all)
+	if s.OneRow() {
+		for i := range all {
+			all[i].RowNumber = i + 1
+		}
+	}
+	return all
+}
+
+// nameValves gives I1, E4; where a cylinder has several of a kind, I1a, I1b from front to rear, the left row first at the same place.
+func nameValves(s *Sheet, all []Valve) {
+	type group struct {
+		kind     Kind
+		cylinder int
+	}
+	members := map[group][]int{}
+	for i, v := range all {
+		g := group{v.Kind, v.Cylinder}
+		members[g] = append(members[g], i)
+	}
+	depth := func(v Valve) float64 { // how far back along its row, 0 … 1
+		return (float64(v.Place) + 0.5) / float64(len(s.Banks[v.Bank].Rows[v.Row].Valves))
+	}
+	for g, indices := range members {
+		slices.SortStableFunc(indices, func(a, b int) int {
+			switch da, db := depth(all[a]), depth(all[b]); {
+			case da < db:
+				return -1
+			case da > db:
+				return 1
+			}
+			return strings.Compare(string(s.Banks[all[a].Bank].Rows[all[a].Row].Side), string(s.Banks[all[b].Bank].Rows[all[b].Row].Side))
+		})
+		for n, i := range indices {
+			all[i].Name = fmt.Sprintf("%c%d", g.kind, g.cylinder)
+			if len(indices) > 1 {
+				all[i].Name += string(rune('a' + n))
+			}
+		}
+	}
+}
+
+// perCylinder is how many letters of the row belong to each cylinder of its bank; 0 where they do not divide.
+func perCylinder(b Bank, r Row) int {
+	if len(b.Cylinders) == 0 || len(r.Valves)%len(b.Cylinders) != 0 {
+		return 0
+	}
+	return len(r.Valves) / len(b.Cylinders)
+}
+
+// OneRow says whether the engine has one head with one row, so that valves carry row numbers.
+func (s *Sheet) OneRow() bool { return len(s.Banks) == 1 && len(s.Banks[0].Rows) == 1 }
+
+// FiringAngle is the crank angle at which a cylinder fires, from the firing TDC of the first in the order.
+// A cylinder that is not in the order gives 0.
+func (s *Sheet) FiringAngle(cylinder int) float64 {
+	i := slices.Index(s.FiringOrder, cylinder)
+	if i < 0 {
+		return 0
+	}
+	if s.FiringAngles != nil {
+		return s.FiringAngles[i]
+	}
+	return float64(i) * 720 / float64(len(s.FiringOrder))
+}
+
+// EffectiveTiming is the sheet's cam card, or the typical one.
+func (s *Sheet) EffectiveTiming() ValveTiming {
+	if s.Timing != nil {
+		return *s.Timing
+	}
+	return TypicalTiming()
+}
+
+// EffectiveMargin is the required margin in crank degrees: the sheet's, else 40 for a card quoted at a lift, else 20.
+func (s *Sheet) EffectiveMargin() float64 {
+	switch {
+	case s.RequiredMargin != nil:
+		return *s.RequiredMargin
+	case s.Timing != nil && s.Timing.AtLiftMM > 0:
+		return LiftCardMargin
+	}
+	return DefaultMargin
+}
+
+// EffectiveMarks is the marks on the pulley, or the TDC mark alone.
+func (s *Sheet) EffectiveMarks() []float64 {
+	if s.Marks == nil {
+		return []float64{0}
+	}
+	return s.Marks
+}
+
+// IsHydraulic says that the gear holds zero clearance by itself.
+func (s *Sheet) IsHydraulic() bool { return s.Adjuster != nil && s.Adjuster.Kind == Hydraulic }

@@ -1,0 +1,60 @@
+package gauge_test
+
+import (
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"metronix/core/gauge"
+	"metronix/core/measure"
+)
+
+const um = measure.Micrometre
+
+func leaves(marked ...measure.Length) (s gauge.Set) {
+	for _, m := range marked {
+		s = append(s, gauge.Leaf{Marked: m * um})
+	}
+	return s
+}
+
+func TestStacksAreEveryCombinationOnce(t *testing.T) {
+	s := leaves(50, 100, 150)
+	got := map[string]bool{}
+	for _, st := range s.Stacks(measure.Window{Lower: 0, Upper: measure.Millimetre}, 3) {
+		got[st.String()] = true
+	}
+	assert.Equal(t, map[string]bool{"0.05": true, "0.10": true, "0.15": true, "0.10 + 0.05": true, "0.15 + 0.05": true, "0.15 + 0.10": true, "0.15 + 0.10 + 0.05": true}, got)
+	assert.Empty(t, s.Stacks(measure.Window{Lower: 160 * um, Upper: 190 * um}, 3))
+	assert.Len(t, s.Stacks(measure.Window{Lower: 150 * um, Upper: 150 * um}, 1), 1, "ends belong")
+}
+
+// 0.15 + 0.06 = 0.21: common practice for a missing leaf.
+func TestChoose(t *testing.T) {
+	narrow := measure.Window{Lower: 195 * um, Upper: 225 * um}
+	c, ok := leaves(60, 150, 250).Choose(210*um, &narrow, gauge.MaxStack)
+	require.True(t, ok)
+	assert.Equal(t, "0.15 + 0.06", c.Stack.String())
+	assert.True(t, c.Within)
+	assert.Equal(t, 10*um, c.Stack.Uncertainty(), "a stack adds up its leaves")
+
+	wide := measure.Window{Lower: 200 * um, Upper: 240 * um}
+	c, _ = leaves(210, 230, 100, 120).Choose(220*um, &wide, gauge.MaxStack)
+	assert.Equal(t, "0.23", c.Stack.String(), "one leaf before the exact stack; equally near, the thicker")
+
+	c, _ = leaves(100, 300).Choose(220*um, &wide, gauge.MaxStack)
+	assert.Equal(t, "0.30", c.Stack.String())
+	assert.False(t, c.Within, "no stack lies inside")
+
+	_, ok = gauge.Set{}.Choose(220*um, nil, gauge.MaxStack)
+	assert.False(t, ok)
+}
+
+func TestMicrometerFigureCounts(t *testing.T) {
+	s := gauge.Set{{Marked: 200 * um, Measured: 197 * um}}
+	assert.Equal(t, 197*um, s.Find(200*um).True())
+	assert.Equal(t, gauge.CheckedUncertainty, s.Find(200*um).Uncertainty())
+	assert.Equal(t, gauge.UncheckedUncertainty, s.Find(300*um).Uncertainty(), "a leaf that is not owned")
+	assert.Len(t, gauge.Set{{Marked: 1}, {Marked: 1}}.Singles(), 1)
+}

@@ -1,0 +1,301 @@
+package job
+
+import (
+	"fmt"
+	"math"
+	"slices"
+	"strings"
+
+	"metronix/core/clearance"
+	"metronix/core/gauge"
+	"metronix/core/measure"
+	"metronix/core/sequence"
+)
+
+// apply checks one happening against the state and takes it in. On a refusal nothing is changed.
+func (j *Job) apply(h Happening) error {
+	if j.SignedBy != "" {
+		return refuse("kind", "The job is signed. What is signed stays as it is: start a new job.")
+	}
+	takers := map[Kind]func(Happening) error{
+		WayChosen: j.chooseWay, Prepared: j.prepare, Turned: j.turn, Picked: j.pick, ReadingHad: j.read, Kept: j.keep,
+		Adjusted: j.adjust, Locked: j.lock, LeftAsIs: j.leave, BarredOver: j.barOver, Signed: j.sign,
+	}
+	take, ok := takers[h.Kind]
+	if !ok {
+		return refuse("kind", fmt.Sprintf("%q is nothing that happens in a job.", h.Kind))
+	}
+	if err := take(h); err != nil {
+		return err
+	}
+	j.effective = append(j.effective, h)
+	return nil
+}
+
+func (j *Job) chooseWay(h Happening) error {
+	plan, err := sequence.Make(j.Sheet, sequence.Request{School: h.School, Order: h.Order})
+	if err != nil {
+		return refuse("school", err.Error())
+	}
+	if !plan.Applies {
+		return refuse("school", plan.Reason)
+	}
+	if v := j.loose(); v != nil {
+		return refuse("school", fmt.Sprintf("The lock nut of %s is loose. Lock it before changing the way round.", v.Name))
+	}
+	j.School, j.Order, j.Plan = h.School, h.Order, plan
+	j.Stop = slices.IndexFunc(plan.Stops, func(s sequence.Stop) bool {
+		return j.CrankKnown && measure.Apart(s.Crank, j.Crank) < measure.SameAngle
+	})
+	return nil
+}
+
+// Engine temperatures that can be meant, °C. HotFromC is the least at which hot figures may be used (from memory).
+const (
+	minEngineC = -40.0
+	maxEngineC = 200.0
+	HotFromC   = 60.0
+)
+
+func (j *Job) prepare(h Happening) error {
+	for _, t := range []struct {
+		field string
+		c     float64
+	}{{"engine_c", h.EngineC}, {"ambient_c", h.AmbientC}} {
+		if math.IsNaN(t.c) || t.c < minEngineC || t.c > maxEngineC {
+			return refuse(t.field, fmt.Sprintf("%v °C is not a temperature of this job: %v to %v.", t.c, minEngineC, maxEngineC))
+		}
+	}
+	if j.School == "" {
+		return refuse("kind", "Choose the way round first.")
+	}
+	if reason := j.gate(h.EngineC); reason != "" {
+		return refuse("engine_c", reason)
+	}
+	j.Prepared, j.EngineC, j.AmbientC = true, h.EngineC, h.AmbientC
+	return nil
+}
+
+// ColdLimitC is the engine temperature at or below which this job's cold figures hold.
+func (j *Job) ColdLimitC() float64 {
+	if j.Card.MaxEngineC != nil {
+		return *j.Card.MaxEngineC
+	}
+	return clearance.DefaultColdC
+}
+
+func (j *Job) gate(engineC float64) string {
+	switch limit := j.ColdLimitC(); {
+	case j.Card.State == clearance.Cold && engineC > limit:
+		return fmt.Sprintf("The engine is at %v °C and these are cold figures, good up to %v °C. Let it cool and measure again.", engineC, limit)
+	case j.Card.State == clearance.Hot && engineC < HotFromC:
+		return fmt.Sprintf("The engine is at %v °C and these are hot figures, good from %v °C. Run it warm first.", engineC, HotFromC)
+	}
+	return ""
+}
+
+func (j *Job) turn(h Happening) error {
+	if err := j.working(); err != nil {
+		return err
+	}
+	if h.Stop < 0 || h.Stop >= len(j.Plan.Stops) {
+		return refuse("stop", fmt.Sprintf("There is no stop %d: this way round has stops 0 to %d.", h.Stop, len(j.Plan.Stops)-1))
+	}
+	if v := j.loose(); v != nil {
+		return refuse("stop", fmt.Sprintf("The lock nut of %s is loose. Lock it before the crank is turned.", v.Name))
+	}
+	if v := j.open(); v != nil {
+		return refuse("stop", fmt.Sprintf("%s has a reading that is not kept. Keep it or take it back before the crank is turned.", v.Name))
+	}
+	j.Stop, j.Crank, j.CrankKnown, j.picked = h.Stop, j.Plan.Stops[h.Stop].Crank, true, ""
+	return nil
+}
+
+// working refuses bench work before the job is prepared.
+func (j *Job) working() error {
+	switch {
+	case j.School == "":
+		return refuse("kind", "Choose the way round first.")
+	case !j.Prepared:
+		return refuse("kind", "Take the engine's temperature first.")
+	}
+	return nil
+}
+
+// loose is the valve whose nut is not locked, open the one with readings not kept.
+func (j *Job) loose() *ValveState {
+	return j.find(func(v *ValveState) bool { return v.Stage == NutLoose })
+}
+
+func (j *Job) open() *ValveState {
+	return j.find(func(v *ValveState) bool { return len(v.Round) > 0 })
+}
+
+func (j *Job) find(f func(*ValveState) bool) *ValveState {
+	if i := slices.IndexFunc(j.Valves, f); i >= 0 {
+		return j.Valves[i]
+	}
+	return nil
+}
+
+// atValve finds the valve of a happening and refuses one that does not stand on its base circle here.
+func (j *Job) atValve(h Happening) (*ValveState, error) {
+	if err := j.working(); err != nil {
+		return nil, err
+	}
+	v, ok := j.Valve(h.Valve)
+	if !ok {
+		return nil, refuse("valve", fmt.Sprintf("%q is no valve of this engine.", h.Valve))
+	}
+	if !j.CrankKnown {
+		return nil, refuse("valve", "Find the first stop before a valve is read.")
+	}
+	if !j.Settable(v) {
+		m := j.Cycle.Margin(v.Valve, j.Crank)
+		if m < 0 {
+			return nil, refuse("valve", fmt.Sprintf("%s is open here: it would read far too tight. Turn to its stop first.", v.Name))
+		}
+		return nil, refuse("valve", fmt.Sprintf("%s stands only %s from opening or closing here; %s is required. Turn to its stop first.",
+			v.Name, measure.FormatAngle(m), measure.FormatAngle(j.required)))
+	}
+	return v, nil
+}
+
+func (j *Job) pick(h Happening) error {
+	v, err := j.atValve(h)
+	if err != nil {
+		return err
+	}
+	if other := j.busy(v); other != nil {
+		return refuse("valve", fmt.Sprintf("Finish %s first: its reading is not kept or its nut is loose.", other.Name))
+	}
+	j.picked = v.Name
+	return nil
+}
+
+// busy is another valve that is in hand.
+func (j *Job) busy(v *ValveState) *ValveState {
+	return j.find(func(o *ValveState) bool { return o != v && (len(o.Round) > 0 || o.Stage != Untouched) })
+}
+
+func (j *Job) read(h Happening) error {
+	v, err := j.atValve(h)
+	if err != nil {
+		return err
+	}
+	if other := j.busy(v); other != nil {
+		return refuse("valve", fmt.Sprintf("Finish %s first: its reading is not kept or its nut is loose.", other.Name))
+	}
+	if !slices.Contains([]clearance.Feel{clearance.Free, clearance.Drag, clearance.WontGo}, h.Feel) {
+		return refuse("feel", fmt.Sprintf("%q is no feel: free, drag or wont_go.", h.Feel))
+	}
+	if len(h.Leaves) < 1 || len(h.Leaves) > gauge.MaxStack {
+		return refuse("leaves_mm", fmt.Sprintf("%d leaves: one to %d go into a gap.", len(h.Leaves), gauge.MaxStack))
+	}
+	for _, l := range h.Leaves {
+		if l <= 0 || l > 5*measure.Millimetre {
+			return refuse("leaves_mm", fmt.Sprintf("%s is not the thickness of a feeler leaf.", l))
+		}
+	}
+	v.Round = append(v.Round, clearance.Reading{Stack: j.Owned.Pick(h.Leaves), Feel: h.Feel})
+	j.picked = v.Name
+	return nil
+}
+
+func (j *Job) keep(h Happening) error {
+	v, err := j.atValve(h)
+	if err != nil {
+		return err
+	}
+	switch {
+	case v.Stage == NutLoose:
+		return refuse("valve", fmt.Sprintf("The lock nut of %s is loose. Lock it, then check again.", v.Name))
+	case len(v.Round) == 0:
+		return refuse("valve", fmt.Sprintf("%s has no reading to keep.", v.Name))
+	}
+	judgement := j.Judge(v)
+	if judgement.Conflict != "" {
+		return refuse("valve", judgement.Conflict)
+	}
+	result := &Result{Judgement: judgement, Readings: v.Round, At: h.At}
+	if v.Adjustments == 0 && !j.barred {
+		v.AsFound = result
+	}
+	v.Last, v.Round, v.Stage, v.Left, j.picked = result, nil, Untouched, "", ""
+	v.Verified = j.barred && judgement.Verdict == clearance.In
+	return nil
+}
+
+func (j *Job) adjust(h Happening) error {
+	v, err := j.atValve(h)
+	if err != nil {
+		return err
+	}
+	if other := j.busy(v); other != nil {
+		return refuse("valve", fmt.Sprintf("Finish %s first: its reading is not kept or its nut is loose.", other.Name))
+	}
+	switch {
+	case j.Phase() == AsFound:
+		return refuse("valve", "Read every valve as found before any is touched.")
+	case !v.Needs() && v.Stage == Untouched:
+		return refuse("valve", fmt.Sprintf("%s is in. Leave it alone: disturbing a good valve is a risk.", v.Name))
+	}
+	v.Adjustments++
+	v.Round, v.Verified, v.Left = nil, false, ""
+	v.Stage = NutLoose
+	if !j.HasLockNut() {
+		v.Stage = NutTight
+	}
+	j.barred, j.picked = false, v.Name
+	return nil
+}
+
+func (j *Job) lock(h Happening) error {
+	v, err := j.atValve(h)
+	if err != nil {
+		return err
+	}
+	if v.Stage != NutLoose {
+		return refuse("valve", fmt.Sprintf("The lock nut of %s was not loosened.", v.Name))
+	}
+	v.Stage, v.Round = NutTight, nil
+	return nil
+}
+
+func (j *Job) leave(h Happening) error {
+	v, err := j.atValve(h)
+	if err != nil {
+		return err
+	}
+	switch {
+	case strings.TrimSpace(h.Reason) == "":
+		return refuse("reason", "Say why the valve is left: the sheet will show it.")
+	case v.Stage == NutLoose:
+		return refuse("valve", fmt.Sprintf("The lock nut of %s is loose. Lock it first.", v.Name))
+	case !v.Needs():
+		return refuse("valve", fmt.Sprintf("%s is not out of its limits: there is nothing to leave.", v.Name))
+	}
+	v.Left, v.Round, v.Stage, j.picked = strings.TrimSpace(h.Reason), nil, Untouched, ""
+	return nil
+}
+
+func (j *Job) barOver(Happening) error {
+	if j.Phase() != Verify {
+		return refuse("kind", "The two turns come after every valve is adjusted and locked.")
+	}
+	j.barred = true
+	return nil
+}
+
+func (j *Job) sign(h Happening) error {
+	switch {
+	case j.Phase() != Sign:
+		return refuse("kind", "The job is not finished: valves are waiting to be read, adjusted or checked.")
+	case strings.TrimSpace(h.By) == "":
+		return refuse("by", "Say who signs.")
+	case !h.ToolsOut:
+		return refuse("tools_out", "Count tools and leaves out, and take the socket off the crank, before signing.")
+	}
+	j.SignedBy, j.SignedAt = strings.TrimSpace(h.By), h.At
+	return nil
+}

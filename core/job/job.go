@@ -1,0 +1,230 @@
+package job
+
+import (
+	"fmt"
+	"slices"
+	"time"
+
+	"metronix/core/clearance"
+	"metronix/core/cycle"
+	"metronix/core/engine"
+	"metronix/core/gauge"
+	"metronix/core/measure"
+	"metronix/core/sequence"
+)
+
+// Setup is what a job starts from and never changes.
+type Setup struct {
+	Sheet *engine.Sheet // checked
+	Card  clearance.Card
+	Owned gauge.Set
+	Feel  measure.Length
+}
+
+// Phase is how far the job is.
+type Phase string
+
+// The phases, in order. Adjust is passed over when every valve is in, Verify when nothing was adjusted.
+const (
+	ChooseWay Phase = "choose_way"
+	Prepare   Phase = "prepare"
+	AsFound   Phase = "as_found"
+	Adjust    Phase = "adjust"
+	Verify    Phase = "verify"
+	Sign      Phase = "sign"
+	Done      Phase = "done"
+)
+
+// Result is a valve's readings kept with their judgement.
+type Result struct {
+	Judgement clearance.Judgement
+	Readings  []clearance.Reading
+	At        time.Time
+}
+
+// Stage is how far the work on one valve's adjuster is.
+type Stage string
+
+// Untouched since the last kept reading, adjusted with the nut still loose, or locked and to be read again.
+const (
+	Untouched Stage = ""
+	NutLoose  Stage = "nut_loose"
+	NutTight  Stage = "nut_tight"
+)
+
+// ValveState is one valve in the job.
+type ValveState struct {
+	engine.Valve
+	Limits      clearance.Limits
+	Round       []clearance.Reading // readings not kept yet
+	Stage       Stage
+	AsFound     *Result // the last kept before this valve was adjusted and before the check pass
+	Last        *Result // the last kept
+	Adjustments int
+	Verified    bool   // read in its limits after two turns since the last adjustment
+	Left        string // the reason why it stays out of limits
+}
+
+// Needs says that the valve is read and not in, and nobody decided to leave it so.
+func (v *ValveState) Needs() bool {
+	return v.Last != nil && v.Last.Judgement.Verdict != clearance.In && v.Left == ""
+}
+
+// Job is the computed state.
+type Job struct {
+	Setup
+	Cycle  *cycle.Cycle
+	School sequence.School
+	Order  sequence.Order
+	Plan   sequence.Plan
+	Valves []*ValveState
+
+	CrankKnown bool
+	Crank      float64 // crank degrees
+	Stop       int     // index of the stop the crank stands at; −1: none
+	Prepared   bool
+	EngineC    float64
+	AmbientC   float64
+	SignedBy   string
+	SignedAt   time.Time
+
+	barred    bool // two turns were made since the last adjustment
+	picked    string
+	required  float64
+	effective []Happening // what stands, undone ones left out
+}
+
+// New is a job before anything happened. The card must resolve; the error says which figure does not.
+func New(setup Setup) (*Job, error) {
+	if setup.Sheet.IsHydraulic() {
+		return nil, refuse("engine", engine.HydraulicReason)
+	}
+	j := &Job{Setup: setup, Cycle: cycle.New(setup.Sheet), Stop: -1, required: setup.Sheet.EffectiveMargin()}
+	limits := map[engine.Kind]clearance.Limits{}
+	for kind, c := range map[engine.Kind]clearance.Clearance{engine.Intake: setup.Card.Intake, engine.Exhaust: setup.Card.Exhaust} {
+		l, faults := c.Limits()
+		if len(faults) > 0 {
+			return nil, refuse("card", fmt.Sprintf("The %s clearance cannot be used: %s", kind, faults[0].Message))
+		}
+		limits[kind] = l
+	}
+	for _, v := range j.Cycle.Valves {
+		j.Valves = append(j.Valves, &ValveState{Valve: v, Limits: limits[v.Kind]})
+	}
+	return j, nil
+}
+
+// Replay computes the state from a whole list. It errs where New does, or where the list holds a happening that could not
+// have been taken.
+func Replay(setup Setup, list []Happening) (*Job, error) {
+	var standing []Happening
+	for _, h := range list {
+		if h.Kind != Undone {
+			standing = append(standing, h)
+			continue
+		}
+		if n := len(standing); n == 0 || standing[n-1].ID != h.Target {
+			return nil, refuse("target", fmt.Sprintf("Happening %s takes back %s, which is not the last one standing.", h.ID, h.Target))
+		}
+		standing = standing[:len(standing)-1]
+	}
+	j, err := New(setup)
+	if err != nil {
+		return nil, err
+	}
+	for _, h := range standing {
+		if err := j.apply(h); err != nil {
+			return nil, fmt.Errorf("happening %s: %w", h.ID, err)
+		}
+	}
+	return j, nil
+}
+
+// Take gives the state after one more happening; j is not to be used afterwards. A *Refusal leaves the job as it was.
+func (j *Job) Take(h Happening) (*Job, error) {
+	if h.Kind == Undone {
+		return j.undo(h)
+	}
+	if err := j.apply(h); err != nil {
+		return j, err
+	}
+	return j, nil
+}
+
+// CanUndo is the id of the happening that would be taken back next, empty where none can be.
+func (j *Job) CanUndo() string {
+	if n := len(j.effective); n > 0 && j.SignedBy == "" {
+		return j.effective[n-1].ID
+	}
+	return ""
+}
+
+func (j *Job) undo(h Happening) (*Job, error) {
+	switch last := j.CanUndo(); {
+	case j.SignedBy != "":
+		return j, refuse("target", "The job is signed. What is signed is not taken back: start a new job.")
+	case last == "":
+		return j, refuse("target", "There is nothing to take back.")
+	case last != h.Target:
+		return j, refuse("target", "Something else happened since. Only the last thing done can be taken back: look again.")
+	}
+	return Replay(j.Setup, j.effective[:len(j.effective)-1])
+}
+
+// Valve finds a valve by name.
+func (j *Job) Valve(name string) (*ValveState, bool) {
+	i := slices.IndexFunc(j.Valves, func(v *ValveState) bool { return v.Name == name })
+	if i < 0 {
+		return nil, false
+	}
+	return j.Valves[i], true
+}
+
+// Phase is how far the job is.
+func (j *Job) Phase() Phase {
+	has := func(f func(*ValveState) bool) bool { return slices.ContainsFunc(j.Valves, f) }
+	switch {
+	case j.SignedBy != "":
+		return Done
+	case j.School == "":
+		return ChooseWay
+	case !j.Prepared:
+		return Prepare
+	case has(func(v *ValveState) bool { return v.Last == nil }):
+		return AsFound
+	case has((*ValveState).Needs):
+		return Adjust
+	case j.anyAdjusted() && has(j.unverified):
+		return Verify
+	}
+	return Sign
+}
+
+func (j *Job) anyAdjusted() bool {
+	return slices.ContainsFunc(j.Valves, func(v *ValveState) bool { return v.Adjustments > 0 })
+}
+
+func (j *Job) unverified(v *ValveState) bool { return !v.Verified && v.Left == "" }
+
+// Pending says whether a valve still waits in the present phase.
+func (j *Job) Pending(v *ValveState) bool {
+	switch j.Phase() {
+	case AsFound:
+		return v.Last == nil
+	case Adjust:
+		return v.Needs() || v.Stage != Untouched
+	case Verify:
+		return j.unverified(v)
+	}
+	return false
+}
+
+// Settable says whether a valve may be worked on at the present crank position.
+func (j *Job) Settable(v *ValveState) bool {
+	return j.CrankKnown && measure.AtLeast(j.Cycle.Margin(v.Valve, j.Crank), j.required)
+}
+
+// Judge is the judgement of a valve's readings that are not kept yet.
+func (j *Job) Judge(v *ValveState) clearance.Judgement {
+	return clearance.Judge(v.Limits, v.Round, j.Owned, clearance.Workshop, j.Feel)
+}

@@ -1,0 +1,143 @@
+package job
+
+import (
+	"metronix/core/clearance"
+	"metronix/core/engine"
+	"metronix/core/sequence"
+)
+
+// Action is the one thing to do now.
+type Action string
+
+// The actions.
+const (
+	DoChooseWay Action = "choose_way"
+	DoPrepare   Action = "prepare"
+	DoTurn      Action = "turn"     // to Stop, by Turn degrees
+	DoRead      Action = "read"     // Valve
+	DoKeep      Action = "keep"     // Valve: its readings settle it
+	DoAdjust    Action = "adjust"   // Valve
+	DoLock      Action = "lock"     // Valve
+	DoBarOver   Action = "bar_over" // two full turns
+	DoSign      Action = "sign"
+	DoNothing   Action = "done"
+)
+
+// Next is the one thing to do now.
+type Next struct {
+	Action Action
+	Valve  string  // for read, keep, adjust, lock
+	Stop   int     // for turn: index of the stop to go to; otherwise where the crank stands, −1: nowhere yet
+	Turn   float64 // for turn: degrees in the running direction; 0 where the crank's place is not known yet
+}
+
+// Next says what to do now.
+func (j *Job) Next() Next {
+	switch j.Phase() {
+	case ChooseWay:
+		return Next{Action: DoChooseWay, Stop: -1}
+	case Prepare:
+		return Next{Action: DoPrepare, Stop: -1}
+	case Sign:
+		return Next{Action: DoSign, Stop: j.Stop}
+	case Done:
+		return Next{Action: DoNothing, Stop: j.Stop}
+	case Verify:
+		if !j.barred {
+			return Next{Action: DoBarOver, Stop: j.Stop}
+		}
+	}
+	if v := j.inHand(); v != nil {
+		return Next{Action: j.actionAt(v), Valve: v.Name, Stop: j.Stop}
+	}
+	return j.turnOn()
+}
+
+// inHand is the valve to work on at the present position: one already begun, the picked one, else the first of the stop.
+func (j *Job) inHand() *ValveState {
+	if v := j.find(func(v *ValveState) bool { return len(v.Round) > 0 || v.Stage != Untouched }); v != nil {
+		return v
+	}
+	if v, ok := j.Valve(j.picked); ok && j.Settable(v) {
+		return v
+	}
+	if j.Stop < 0 {
+		return nil
+	}
+	return j.firstPending(j.Plan.Stops[j.Stop])
+}
+
+func (j *Job) firstPending(stop sequence.Stop) *ValveState {
+	for _, set := range stop.Set {
+		if v, ok := j.Valve(set.Valve); ok && j.Pending(v) {
+			return v
+		}
+	}
+	return nil
+}
+
+func (j *Job) actionAt(v *ValveState) Action {
+	switch {
+	case v.Stage == NutLoose:
+		return DoLock
+	case len(v.Round) > 0:
+		if judged := j.Judge(v); judged.Verdict == clearance.Undecided && (judged.TryNext != nil || judged.Conflict != "") {
+			return DoRead
+		}
+		return DoKeep
+	case v.Stage == Untouched && j.Phase() == Adjust && v.Needs() && v.Last.Judgement.Verdict != clearance.Undecided:
+		return DoAdjust
+	}
+	return DoRead
+}
+
+// turnOn goes to the next stop of the plan, after the present one, that has a valve waiting.
+func (j *Job) turnOn() Next {
+	n := len(j.Plan.Stops)
+	for i := 1; i <= n; i++ {
+		at := (j.Stop + i) % n
+		if j.Stop < 0 {
+			at = i - 1
+		}
+		if j.firstPending(j.Plan.Stops[at]) == nil {
+			continue
+		}
+		next := Next{Action: DoTurn, Stop: at}
+		if j.CrankKnown {
+			next.Turn = sequence.TurnBetween(j.Crank, j.Plan.Stops[at].Crank, sequence.Running)
+		}
+		return next
+	}
+	return Next{Action: DoNothing, Stop: j.Stop}
+}
+
+// Progress is how many valves of how many are settled in the present phase.
+func (j *Job) Progress() (done, total int) {
+	switch phase := j.Phase(); phase {
+	case AsFound, Verify:
+		for _, v := range j.Valves {
+			if !j.Pending(v) {
+				done++
+			}
+		}
+		return done, len(j.Valves)
+	case Adjust:
+		for _, v := range j.Valves {
+			switch {
+			case j.Pending(v):
+				total++
+			case v.Adjustments > 0 || v.Left != "":
+				done, total = done+1, total+1
+			}
+		}
+		return done, total
+	case Sign, Done:
+		return len(j.Valves), len(j.Valves)
+	}
+	return 0, len(j.Valves)
+}
+
+// HasLockNut says whether the adjuster is held by a nut that must be locked after it is moved.
+func (j *Job) HasLockNut() bool {
+	return j.Sheet.Adjuster == nil || j.Sheet.Adjuster.Kind != engine.Shim
+}

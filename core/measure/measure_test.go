@@ -1,0 +1,90 @@
+package measure_test
+
+import (
+	"math"
+	"math/big"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+	"pgregory.net/rapid"
+
+	"metronix/core/measure"
+)
+
+// Inch: 25.4 mm exactly, international yard and pound agreement of 1959. The products are done by hand.
+func TestInchesAreExact(t *testing.T) {
+	for text, want := range map[string]measure.Length{
+		"0.004": 101_600, "0.007": 177_800, "0.008": 203_200, "0.009": 228_600,
+		"0.010": 254_000, "0.012": 304_800, "1": 25_400_000, "-0.001": -25_400,
+	} {
+		got, err := measure.ParseInches(text)
+		require.NoError(t, err, text)
+		assert.Equal(t, want, got, text)
+	}
+	_, err := measure.ParseInches("0.0000001")
+	assert.ErrorIs(t, err, measure.ErrTooFine)
+}
+
+func TestMillimetresAreExactToTheNanometre(t *testing.T) {
+	for text, want := range map[string]measure.Length{
+		"0.22": 220_000, "0.000001": 1, "2e-1": 200_000, "-0.05": -50_000, ".5": 500_000, "10000": measure.MaxLength,
+	} {
+		got, err := measure.ParseMillimetres(text)
+		require.NoError(t, err, text)
+		assert.Equal(t, want, got, text)
+	}
+	for text, want := range map[string]error{
+		"0.0000001": measure.ErrTooFine, "abc": measure.ErrNotANumber, "": measure.ErrNotANumber, "NaN": measure.ErrNotANumber,
+		"0x10": measure.ErrNotANumber, "1e999999999": measure.ErrNotANumber, "10000.1": measure.ErrLengthTooLong, "1e99": measure.ErrLengthTooLong,
+	} {
+		_, err := measure.ParseMillimetres(text)
+		assert.ErrorIs(t, err, want, text)
+	}
+}
+
+// 0.20 − 0.02 must hold a reading of 0.18: with float64 millimetres it does not.
+func TestWindowEndsBelong(t *testing.T) {
+	nominal, tolerance := 200*measure.Micrometre, 20*measure.Micrometre
+	w := measure.Window{Lower: nominal - tolerance, Upper: nominal + tolerance}
+	assert.True(t, w.Contains(180*measure.Micrometre))
+	assert.True(t, w.Contains(220*measure.Micrometre))
+	assert.False(t, w.Contains(220*measure.Micrometre+1))
+	assert.Equal(t, "0.18–0.22 mm", w.String())
+	assert.Equal(t, nominal, w.Middle())
+}
+
+func TestPrinting(t *testing.T) {
+	assert.Equal(t, "0.30 mm", (300 * measure.Micrometre).String())
+	assert.Equal(t, "0.2286 mm", (9 * measure.Thou).String())
+	assert.Equal(t, "9 thou", (9 * measure.Thou).Thou())
+	assert.Equal(t, "-0.05 mm", (-50 * measure.Micrometre).String())
+	assert.Equal(t, "51.4°", measure.FormatAngle(360.0/7))
+}
+
+func TestDecimalRoundTrips(t *testing.T) {
+	rapid.Check(t, func(t *rapid.T) {
+		l := measure.Length(rapid.Int64Range(-int64(measure.MaxLength), int64(measure.MaxLength)).Draw(t, "nm"))
+		back, err := measure.ParseMillimetres(l.Decimal())
+		require.NoError(t, err)
+		require.Equal(t, l, back)
+		exact, _ := new(big.Rat).SetFrac64(int64(l), int64(measure.Millimetre)).Float64()
+		require.InDelta(t, exact, l.Millimetres(), 1e-9)
+		require.Equal(t, l, measure.FromMillimetres(l.Millimetres()))
+	})
+}
+
+func TestFromMillimetresRefusesWhatIsNoLength(t *testing.T) {
+	for _, bad := range []float64{math.NaN(), math.Inf(1), 1e9} {
+		assert.Panics(t, func() { measure.FromMillimetres(bad) })
+	}
+}
+
+func TestWrap(t *testing.T) {
+	for in, want := range map[float64]float64{0: 0, 720: 0, -180: 540, 1440.5: 0.5, 719.99999999999: 0, -1e-12: 0} {
+		assert.Equal(t, want, measure.Wrap(in), in)
+	}
+	assert.Equal(t, 20.0, measure.Apart(10, 710))
+	assert.True(t, measure.AtLeast(0.1+0.2, 0.3))
+	assert.False(t, math.Signbit(measure.RoundAngle(-1e-9)))
+}

@@ -1,0 +1,294 @@
+// Package sequence plans the order of work: at which crank positions to stop and which valves to set there, by the
+// schools of the trade, and refuses a school wherever it would name a valve that is not safely on its base circle.
+package sequence
+
+import (
+	"fmt"
+	"math"
+	"slices"
+
+	"metronix/core/cycle"
+	"metronix/core/engine"
+	"metronix/core/measure"
+)
+
+// School names a way round the engine.
+type School string
+
+// The schools.
+const (
+	OneCylinder  School = "one_cylinder"
+	RockingPairs School = "rocking_pairs"
+	SumRule      School = "sum_rule"
+)
+
+// Schools lists all schools in the order they are shown.
+func Schools() []School { return []School{OneCylinder, RockingPairs, SumRule} }
+
+// Direction is the way the crank is turned.
+type Direction string
+
+// The two directions; the zero value is the running direction.
+const (
+	Running Direction = "running"
+	Back    Direction = "back"
+)
+
+// Order is the order of the stops.
+type Order string
+
+// Turning takes the stops as the crank comes to them; Numerical by cylinder or row number.
+const (
+	Turning   Order = "turning"
+	Numerical Order = "numerical"
+)
+
+// Positions restricts where the crank may stop.
+type Positions string
+
+// Any position, or only those at a mark of the pulley.
+const (
+	AnyPosition Positions = "any"
+	MarksOnly   Positions = "marks"
+)
+
+// Request asks for one plan. Zero values stand for: turning order, running direction, any position, the sheet's margin.
+type Request struct {
+	School         School
+	Direction      Direction
+	Order          Order
+	Positions      Positions
+	RequiredMargin *float64 // crank degrees
+}
+
+// What is a kind of sighting on the engine.
+type What string
+
+// The sightings.
+const (
+	TDCFiring What = "tdc_firing"
+	Rocking   What = "rocking"
+	FullLift  What = "full_lift"
+	Mark      What = "mark"
+)
+
+// Sighting is something the mechanic can see that tells where the crank stands.
+type Sighting struct {
+	What     What
+	Cylinder int     // 0: none
+	Valve    string  // empty: none
+	Mark     float64 // degrees on the pulley; only for Mark
+}
+
+// SetValve is one valve of a stop with its margin there in crank degrees.
+type SetValve struct {
+	Valve  string
+	Margin float64
+}
+
+// Stop is one crank position of a plan.
+type Stop struct {
+	Crank float64 // 0 ≤ a < 720
+	Turn  float64 // crank degrees from the stop before; 0 for the first
+	Watch []Sighting
+	Set   []SetValve
+}
+
+// Plan is a school applied to an engine. Where Applies is false Reason says why and there are no stops.
+type Plan struct {
+	School         School
+	Applies        bool
+	Reason         string
+	Stops          []Stop
+	TotalTurn      float64 // degrees
+	SmallestMargin float64 // degrees
+	Cautions       []string
+	Assumed        []string
+}
+
+// ErrTurnBack refuses a backward plan on an engine that must not be turned back.
+var ErrTurnBack = fmt.Errorf("this engine must not be turned back: its sheet says so, because a sprung tensioner or the crank bolt may give")
+
+// draft is a stop before the valves are dealt out and the turns reckoned.
+type draft struct {
+	crank   float64
+	watch   []Sighting
+	set     []SetValve
+	ordinal int // numerical order: cylinder or row number
+}
+
+// Make plans a checked sheet. The only error is ErrTurnBack; a school that does not fit answers Applies false.
+func Make(s *engine.Sheet, q Request) (Plan, error) {
+	if q.Direction == Back && !s.MayTurnBack {
+		return Plan{}, ErrTurnBack
+	}
+	return build(cycle.New(s), q), nil
+}
+
+func build(c *cycle.Cycle, q Request) Plan {
+	p := Plan{School: q.School, Assumed: engine.Assumed(c.Sheet)}
+	if c.Sheet.IsHydraulic() {
+		return p.refuse(engine.HydraulicReason)
+	}
+	drafts, reason := schoolDrafts(c, q.School)
+	if reason != "" {
+		return p.refuse(reason)
+	}
+	drafts = arrange(merge(drafts), q)
+	if q.Positions == MarksOnly {
+		if reason := unmarked(c.Sheet, drafts); reason != "" {
+			return p.refuse(reason)
+		}
+	}
+	if reason := fallsShort(drafts, required(c.Sheet, q)); reason != "" {
+		return p.refuse(reason)
+	}
+	p.lay(drafts, q)
+	p.Cautions = cautions(q)
+	return p
+}
+
+func schoolDrafts(c *cycle.Cycle, school School) ([]draft, string) {
+	switch school {
+	case OneCylinder:
+		return oneCylinder(c), ""
+	case RockingPairs:
+		return rockingPairs(c)
+	case SumRule:
+		return sumRule(c)
+	}
+	return nil, fmt.Sprintf("No school is called %q.", school)
+}
+
+func (p Plan) refuse(reason string) Plan {
+	p.Applies, p.Reason = false, reason
+	return p
+}
+
+func required(s *engine.Sheet, q Request) float64 {
+	if q.RequiredMargin != nil {
+		return *q.RequiredMargin
+	}
+	return s.EffectiveMargin()
+}
+
+// merge joins stops within SameAngle and drops those that set nothing. It keeps the first of each and its place.
+func merge(drafts []draft) []draft {
+	var out []draft
+	for _, d := range drafts {
+		if len(d.set) == 0 {
+			continue
+		}
+		same := slices.IndexFunc(out, func(o draft) bool { return measure.Apart(o.crank, d.crank) < measure.SameAngle })
+		if same < 0 {
+			out = append(out, d)
+			continue
+		}
+		out[same].watch = append(out[same].watch, d.watch...)
+		out[same].set = append(out[same].set, d.set...)
+		out[same].ordinal = min(out[same].ordinal, d.ordinal)
+	}
+	return out
+}
+
+// arrange orders the stops: by number, or as the crank comes to them from 0 in the chosen direction.
+func arrange(drafts []draft, q Request) []draft {
+	numerical := q.Order == Numerical && (q.School == OneCylinder || q.School == RockingPairs || q.School == SumRule)
+	key := func(d draft) float64 {
+		switch {
+		case numerical:
+			return float64(d.ordinal)
+		case q.Direction == Back:
+			return measure.Wrap(-d.crank)
+		}
+		return d.crank
+	}
+	slices.SortStableFunc(drafts, func(a, b draft) int {
+		switch ka, kb := key(a), key(b); {
+		case ka < kb:
+			return -1
+		case ka > kb:
+			return 1
+		}
+		return 0
+	})
+	return drafts
+}
+
+func (p *Plan) lay(drafts []draft, q Request) {
+	p.Applies = true
+	p.SmallestMargin = math.Inf(1)
+	for i, d := range drafts {
+		stop := Stop{Crank: measure.RoundAngle(d.crank), Watch: d.watch, Set: d.set}
+		if i > 0 {
+			stop.Turn = measure.RoundAngle(TurnBetween(drafts[i-1].crank, d.crank, q.Direction))
+		}
+		for j := range stop.Set {
+			stop.Set[j].Margin = measure.RoundAngle(stop.Set[j].Margin)
+			p.SmallestMargin = math.Min(p.SmallestMargin, stop.Set[j].Margin)
+		}
+		p.TotalTurn = measure.RoundAngle(p.TotalTurn + stop.Turn)
+		p.Stops = append(p.Stops, stop)
+	}
+}
+
+// TurnBetween is how far the crank is turned from one position to the next in a direction, 0 ≤ t < 720 degrees.
+func TurnBetween(from, to float64, d Direction) float64 {
+	if d == Back {
+		from, to = to, from
+	}
+	return measure.Wrap(to - from)
+}
+
+func fallsShort(drafts []draft, required float64) string {
+	worst := SetValve{Margin: math.Inf(1)}
+	for _, d := range drafts {
+		for _, v := range d.set {
+			if v.Margin < worst.Margin-measure.SameAngle {
+				worst = v
+			}
+		}
+	}
+	switch {
+	case measure.AtLeast(worst.Margin, required):
+		return ""
+	case worst.Margin < 0:
+		return fmt.Sprintf("%s would still be open at its stop, %s inside its lift; at least %s clear of it is required.",
+			worst.Valve, measure.FormatAngle(-worst.Margin), measure.FormatAngle(required))
+	}
+	return fmt.Sprintf("%s would stand only %s from its opening or closing; at least %s is required.",
+		worst.Valve, measure.FormatAngle(worst.Margin), measure.FormatAngle(required))
+}
+
+func unmarked(s *engine.Sheet, drafts []draft) string {
+	for _, d := range drafts {
+		if _, ok := markAt(s, d.crank); !ok {
+			return fmt.Sprintf("The stop at %s has no mark on this pulley.", measure.FormatAngle(d.crank))
+		}
+	}
+	return ""
+}
+
+// markAt finds the pulley mark under the pointer at a crank position.
+func markAt(s *engine.Sheet, crank float64) (float64, bool) {
+	for _, m := range s.EffectiveMarks() {
+		for _, at := range []float64{m, m + 360} {
+			if measure.Apart(crank, at) < measure.SameAngle {
+				return m, true
+			}
+		}
+	}
+	return 0, false
+}
+
+func cautions(q Request) []string {
+	list := []string{
+		"Hands clear of rockers, cams, belts and pulleys before the crank is turned: call, and wait for the answer.",
+		"Never turn the engine with the timing belt or chain off, nor by the camshaft.",
+		"Take the socket or handle off the crank before the starter is touched.",
+	}
+	if q.Direction == Back {
+		list = append(list, "Turning back can undo the crank bolt and let a tensioner slip: only where the maker allows it. Overshot a stop: go past it and come up to it again.")
+	}
+	return list
+}

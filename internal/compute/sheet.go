@@ -1,0 +1,283 @@
+package compute
+
+import (
+	"encoding/json"
+	"fmt"
+	"reflect"
+	"strings"
+
+	"metronix/core/clearance"
+	"metronix/core/engine"
+	"metronix/core/measure"
+)
+
+// SheetFormat is the format name and version that an engine sheet carries.
+const SheetFormat = "metronix.engine/1"
+
+// Sheet is the engine sheet on the wire, the open format metronix.engine/1.
+type Sheet struct {
+	Format         string        `json:"format"`
+	Name           string        `json:"name"`
+	Cylinders      int           `json:"cylinders"`
+	FiringOrder    []int         `json:"firing_order"`
+	FiringAngles   []float64     `json:"firing_angles_deg,omitempty"`
+	Rotation       string        `json:"rotation"`
+	MayTurnBack    bool          `json:"may_turn_back"`
+	Layout         string        `json:"layout"`
+	Banks          []Bank        `json:"banks"`
+	Timing         *Timing       `json:"valve_timing,omitempty"`
+	RequiredMargin *float64      `json:"required_margin_deg,omitempty"`
+	Marks          []float64     `json:"marks_deg,omitempty"`
+	Adjuster       *Adjuster     `json:"adjuster,omitempty"`
+	TurningPoint   *TurningPoint `json:"turning_point,omitempty"`
+	Clearances     []Card        `json:"clearances,omitempty"`
+	OwnSequence    []OwnStop     `json:"own_sequence,omitempty"`
+}
+
+// Bank is one head of a sheet.
+type Bank struct {
+	Name        string  `json:"name"`
+	Angle       float64 `json:"angle_deg,omitempty"`
+	Cylinders   []int   `json:"cylinders"`
+	IntakePorts string  `json:"intake_ports,omitempty"`
+	Rows        []Row   `json:"rows"`
+}
+
+// Row is one line of valves.
+type Row struct {
+	Side   string `json:"side"`
+	Valves string `json:"valves"`
+}
+
+// Timing is the cam card.
+type Timing struct {
+	IVO           float64  `json:"ivo_btdc_deg"`
+	IVC           float64  `json:"ivc_abdc_deg"`
+	EVO           float64  `json:"evo_bbdc_deg"`
+	EVC           float64  `json:"evc_atdc_deg"`
+	IntakeCentre  *float64 `json:"intake_centre_atdc_deg,omitempty"`
+	ExhaustCentre *float64 `json:"exhaust_centre_btdc_deg,omitempty"`
+	AtLift        float64  `json:"at_lift_mm,omitempty"`
+}
+
+// Adjuster is how the gap is changed.
+type Adjuster struct {
+	Kind         string  `json:"kind"`
+	Pitch        MM      `json:"pitch_mm,omitempty"`
+	Ratio        float64 `json:"ratio,omitempty"`
+	Eccentricity MM      `json:"eccentricity_mm,omitempty"`
+	Locknut      float64 `json:"locknut_torque_nm,omitempty"`
+}
+
+// TurningPoint is where the crank is turned.
+type TurningPoint struct {
+	Where  string  `json:"where"`
+	Socket float64 `json:"socket_mm,omitempty"`
+}
+
+// Card is a clearance card.
+type Card struct {
+	Source     string    `json:"source"`
+	State      string    `json:"state"`
+	MaxEngineC *float64  `json:"max_engine_c,omitempty"`
+	Intake     Clearance `json:"intake"`
+	Exhaust    Clearance `json:"exhaust"`
+}
+
+// Clearance is a stated clearance.
+type Clearance struct {
+	Nominal     *MM `json:"nominal_mm,omitempty"`
+	Tolerance   *MM `json:"tolerance_mm,omitempty"`
+	Lower       *MM `json:"lower_mm,omitempty"`
+	Upper       *MM `json:"upper_mm,omitempty"`
+	NominalIn   *IN `json:"nominal_in,omitempty"`
+	ToleranceIn *IN `json:"tolerance_in,omitempty"`
+	LowerIn     *IN `json:"lower_in,omitempty"`
+	UpperIn     *IN `json:"upper_in,omitempty"`
+}
+
+// OwnStop is a stop of the maker's printed order.
+type OwnStop struct {
+	Crank float64  `json:"crank_deg"`
+	Set   []string `json:"set"`
+}
+
+// ReadSheet decodes and checks a sheet file. Faults hold everything wrong with it, located within the sheet.
+func ReadSheet(data []byte) (*engine.Sheet, []Fault) {
+	n, err := parse(data)
+	if err != nil {
+		return nil, []Fault{{Location: "", Message: fmt.Sprintf("This is no engine sheet: %s.", err)}}
+	}
+	sheet, report := loadSheet(n)
+	if faults := report.Problems; len(faults) > 0 {
+		return nil, faults
+	}
+	return sheet, nil
+}
+
+// WriteSheet encodes a sheet as a file.
+func WriteSheet(s *engine.Sheet) ([]byte, error) {
+	data, err := json.MarshalIndent(fromCore(s), "", "  ")
+	return append(data, '\n'), err
+}
+
+// sheetReport is engine.Report with the decoder's faults in front.
+type sheetReport struct {
+	Problems []Fault
+	Warnings []Fault
+	Assumed  []string
+}
+
+// loadSheet decodes leniently, so that the check sees as much as can be seen, and reports everything at once.
+func loadSheet(n Node) (*engine.Sheet, sheetReport) {
+	var dto Sheet
+	d := &decoder{}
+	d.into(n, reflect.ValueOf(&dto).Elem(), "")
+	if dto.Format != SheetFormat && !faultAt(d.faults, "format") && !notObject(n) {
+		d.fault("format", dto.Format, "This program reads %s.", SheetFormat)
+	}
+	sheet := dto.toCore()
+	if notObject(n) {
+		return nil, sheetReport{Problems: []Fault{{Location: "", Message: "An engine sheet is an object, not " + kindOf(n) + "."}}}
+	}
+	report := engine.Check(sheet)
+	out := sheetReport{Problems: d.faults, Assumed: report.Assumed}
+	for _, p := range report.Problems {
+		if !faultAt(d.faults, p.Location) {
+			out.Problems = append(out.Problems, Fault{Location: inTheirUnit(n, p.Location), Message: p.Message})
+		}
+	}
+	for _, w := range report.Warnings {
+		out.Warnings = append(out.Warnings, Fault{Location: w.Location, Message: w.Message})
+	}
+	return sheet, out
+}
+
+func notObject(n Node) bool { _, ok := n.(object); return !ok }
+
+// faultAt says that the decoder already found fault with a place or with something inside or around it.
+func faultAt(faults []Fault, location string) bool {
+	for _, f := range faults {
+		if f.Location == location || strings.HasPrefix(location, f.Location+".") || strings.HasPrefix(location, f.Location+"[") ||
+			strings.HasPrefix(f.Location, location+".") || strings.HasPrefix(f.Location, location+"[") {
+			return true
+		}
+	}
+	return false
+}
+
+// inTheirUnit points a clearance fault at the inch field where only that one was given.
+func inTheirUnit(n Node, location string) string {
+	if at, ok := strings.CutSuffix(location, "_mm"); ok && !has(n, location) && has(n, at+"_in") {
+		return at + "_in"
+	}
+	return location
+}
+
+// has says whether a path such as clearances[0].intake.nominal_mm is present.
+func has(n Node, path string) bool {
+	for _, step := range strings.FieldsFunc(path, func(r rune) bool { return r == '.' || r == '[' || r == ']' }) {
+		switch at := n.(type) {
+		case object:
+			next, ok := at.values[step]
+			if !ok {
+				return false
+			}
+			n = next
+		case []Node:
+			var i int
+			if _, err := fmt.Sscan(step, &i); err != nil || i < 0 || i >= len(at) {
+				return false
+			}
+			n = at[i]
+		default:
+			return false
+		}
+	}
+	return true
+}
+
+func (s Sheet) toCore() *engine.Sheet {
+	c := &engine.Sheet{
+		Name: s.Name, Cylinders: s.Cylinders, FiringOrder: s.FiringOrder, FiringAngles: s.FiringAngles,
+		Rotation: engine.Rotation(s.Rotation), MayTurnBack: s.MayTurnBack, Layout: engine.Layout(s.Layout),
+		RequiredMargin: s.RequiredMargin, Marks: s.Marks,
+	}
+	for _, b := range s.Banks {
+		bank := engine.Bank{Name: b.Name, Angle: b.Angle, Cylinders: b.Cylinders, IntakePorts: engine.Side(b.IntakePorts)}
+		for _, r := range b.Rows {
+			bank.Rows = append(bank.Rows, engine.Row{Side: engine.Side(r.Side), Valves: r.Valves})
+		}
+		c.Banks = append(c.Banks, bank)
+	}
+	if t := s.Timing; t != nil {
+		c.Timing = &engine.ValveTiming{IVO: t.IVO, IVC: t.IVC, EVO: t.EVO, EVC: t.EVC,
+			IntakeCentre: t.IntakeCentre, ExhaustCentre: t.ExhaustCentre, AtLiftMM: t.AtLift}
+	}
+	if a := s.Adjuster; a != nil {
+		c.Adjuster = &engine.Adjuster{Kind: engine.AdjusterKind(a.Kind), Pitch: measure.Length(a.Pitch), Ratio: a.Ratio,
+			Eccentricity: measure.Length(a.Eccentricity), LocknutNm: a.Locknut}
+	}
+	if t := s.TurningPoint; t != nil {
+		c.TurningPoint = &engine.TurningPoint{Where: t.Where, SocketMM: t.Socket}
+	}
+	for _, card := range s.Clearances {
+		c.Clearances = append(c.Clearances, clearance.Card{Source: card.Source, State: clearance.State(card.State),
+			MaxEngineC: card.MaxEngineC, Intake: card.Intake.toCore(), Exhaust: card.Exhaust.toCore()})
+	}
+	if s.OwnSequence != nil {
+		c.OwnSequence = []engine.OwnStop{}
+	}
+	for _, o := range s.OwnSequence {
+		c.OwnSequence = append(c.OwnSequence, engine.OwnStop(o))
+	}
+	return c
+}
+
+func (c Clearance) toCore() clearance.Clearance {
+	figure := func(mm *MM, in *IN) clearance.Figure {
+		return clearance.Figure{Metric: (*measure.Length)(mm), Imperial: (*measure.Length)(in)}
+	}
+	return clearance.Clearance{
+		Nominal: figure(c.Nominal, c.NominalIn), Tolerance: figure(c.Tolerance, c.ToleranceIn),
+		Lower: figure(c.Lower, c.LowerIn), Upper: figure(c.Upper, c.UpperIn),
+	}
+}
+
+func fromCore(c *engine.Sheet) Sheet {
+	s := Sheet{
+		Format: SheetFormat, Name: c.Name, Cylinders: c.Cylinders, FiringOrder: c.FiringOrder, FiringAngles: c.FiringAngles,
+		Rotation: string(c.Rotation), MayTurnBack: c.MayTurnBack, Layout: string(c.Layout),
+		RequiredMargin: c.RequiredMargin, Marks: c.Marks,
+	}
+	for _, b := range c.Banks {
+		bank := Bank{Name: b.Name, Angle: b.Angle, Cylinders: b.Cylinders, IntakePorts: string(b.IntakePorts)}
+		for _, r := range b.Rows {
+			bank.Rows = append(bank.Rows, Row{string(r.Side), r.Valves})
+		}
+		s.Banks = append(s.Banks, bank)
+	}
+	if t := c.Timing; t != nil {
+		s.Timing = &Timing{t.IVO, t.IVC, t.EVO, t.EVC, t.IntakeCentre, t.ExhaustCentre, t.AtLiftMM}
+	}
+	if a := c.Adjuster; a != nil {
+		s.Adjuster = &Adjuster{string(a.Kind), MM(a.Pitch), a.Ratio, MM(a.Eccentricity), a.LocknutNm}
+	}
+	if t := c.TurningPoint; t != nil {
+		s.TurningPoint = &TurningPoint{t.Where, t.SocketMM}
+	}
+	for _, card := range c.Clearances {
+		s.Clearances = append(s.Clearances, Card{card.Source, string(card.State), card.MaxEngineC, clearanceFromCore(card.Intake), clearanceFromCore(card.Exhaust)})
+	}
+	for _, o := range c.OwnSequence {
+		s.OwnSequence = append(s.OwnSequence, OwnStop(o))
+	}
+	return s
+}
+
+func clearanceFromCore(c clearance.Clearance) Clearance {
+	return Clearance{
+		Nominal: (*MM)(c.Nominal.Metric), Tolerance: (*MM)(c.Tolerance.Metric), Lower: (*MM)(c.Lower.Metric), Upper: (*MM)(c.Upper.Metric),
+		NominalIn: (*IN)(c.Nominal.Imperial), ToleranceIn: (*IN)(c.Tolerance.Imperial), LowerIn: (*IN)(c.Lower.Imperial), UpperIn: (*IN)(c.Upper.Imperial),
+	}
+}

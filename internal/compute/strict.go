@@ -1,0 +1,301 @@
+package compute
+
+import (
+	"bytes"
+	"encoding/json"
+	"errors"
+	"fmt"
+	"io"
+	"math"
+	"reflect"
+	"strconv"
+	"strings"
+
+	"metronix/core/measure"
+)
+
+// Node is a JSON value kept with the text of its numbers, so that lengths stay exact.
+// It is nil, bool, json.Number, string, []Node or object.
+type Node any
+
+type object struct {
+	keys   []string
+	values map[string]Node
+	twice  []string // keys given more than once
+}
+
+const (
+	maxDepth  = 32
+	maxFaults = 50
+)
+
+// parse reads one JSON value and nothing after it.
+func parse(data []byte) (Node, error) {
+	d := json.NewDecoder(bytes.NewReader(data))
+	d.UseNumber()
+	n, err := parseValue(d, 0)
+	if err != nil {
+		if errors.Is(err, io.EOF) || errors.Is(err, io.ErrUnexpectedEOF) {
+			return nil, errors.New("the text ends before the JSON value does")
+		}
+		return nil, fmt.Errorf("not JSON at byte %d: %w", d.InputOffset(), err)
+	}
+	if _, err := d.Token(); !errors.Is(err, io.EOF) {
+		return nil, fmt.Errorf("something follows the JSON value at byte %d", d.InputOffset())
+	}
+	return n, nil
+}
+
+func parseValue(d *json.Decoder, depth int) (Node, error) {
+	if depth > maxDepth {
+		return nil, fmt.Errorf("nested deeper than %d", maxDepth)
+	}
+	t, err := d.Token()
+	if err != nil {
+		return nil, err
+	}
+	switch t {
+	case json.Delim('{'):
+		return parseObject(d, depth)
+	case json.Delim('['):
+		list := []Node{}
+		for d.More() {
+			n, err := parseValue(d, depth+1)
+			if err != nil {
+				return nil, err
+			}
+			list = append(list, n)
+		}
+		_, err := d.Token()
+		return list, err
+	}
+	return t, nil
+}
+
+func parseObject(d *json.Decoder, depth int) (Node, error) {
+	o := object{values: map[string]Node{}}
+	for d.More() {
+		key, err := d.Token()
+		if err != nil {
+			return nil, err
+		}
+		n, err := parseValue(d, depth+1)
+		if err != nil {
+			return nil, err
+		}
+		name := key.(string)
+		if _, seen := o.values[name]; seen {
+			o.twice = append(o.twice, name)
+		} else {
+			o.keys = append(o.keys, name)
+		}
+		o.values[name] = n
+	}
+	_, err := d.Token()
+	return o, err
+}
+
+// MM is a length in decimal millimetres on the wire, exact to the nanometre.
+type MM measure.Length
+
+// MarshalJSON writes a plain decimal.
+func (l MM) MarshalJSON() ([]byte, error) { return []byte(measure.Length(l).Decimal()), nil }
+
+// IN is a length in decimal inches on the wire.
+type IN measure.Length
+
+// MarshalJSON writes the shortest decimal that reads back as the same length.
+func (l IN) MarshalJSON() ([]byte, error) {
+	inches := float64(l) / float64(measure.Inch)
+	for places := 1; places < 12; places++ {
+		text := strconv.FormatFloat(inches, 'f', places, 64)
+		if back, err := measure.ParseInches(text); err == nil && back == measure.Length(l) {
+			return []byte(text), nil
+		}
+	}
+	return nil, fmt.Errorf("%d nm is no decimal number of inches", int64(l))
+}
+
+// decoder fills a Go value from a Node by its json tags and collects every fault. A field without omitempty is required;
+// unknown and doubled fields are faults.
+type decoder struct{ faults []Fault }
+
+func (d *decoder) fault(at string, value any, format string, args ...any) {
+	if len(d.faults) < maxFaults {
+		d.faults = append(d.faults, Fault{Location: at, Message: fmt.Sprintf(format, args...), Value: echo(value)})
+	}
+}
+
+// echo keeps the value of a fault short, and lists and objects out.
+func echo(v any) any {
+	switch v := v.(type) {
+	case string:
+		if r := []rune(v); len(r) > 80 {
+			return string(r[:80]) + "…"
+		}
+		return v
+	case bool, json.Number:
+		return v
+	}
+	return nil
+}
+
+var nodeType = reflect.TypeFor[Node]()
+
+func (d *decoder) into(n Node, v reflect.Value, at string) {
+	switch v.Interface().(type) {
+	case MM:
+		d.length(n, v, at, "millimetres", measure.ParseMillimetres)
+		return
+	case IN:
+		d.length(n, v, at, "inches", measure.ParseInches)
+		return
+	}
+	if v.Type() == nodeType {
+		if n != nil {
+			v.Set(reflect.ValueOf(n))
+		}
+		return
+	}
+	switch v.Kind() {
+	case reflect.Pointer:
+		v.Set(reflect.New(v.Type().Elem()))
+		d.into(n, v.Elem(), at)
+	case reflect.Struct:
+		d.object(n, v, at)
+	case reflect.Slice:
+		d.list(n, v, at)
+	default:
+		d.scalar(n, v, at)
+	}
+}
+
+func (d *decoder) scalar(n Node, v reflect.Value, at string) {
+	switch v.Kind() {
+	case reflect.String:
+		if s, ok := n.(string); ok {
+			v.SetString(s)
+			return
+		}
+		d.fault(at, n, "Text is expected here, not %s.", kindOf(n))
+	case reflect.Bool:
+		if b, ok := n.(bool); ok {
+			v.SetBool(b)
+			return
+		}
+		d.fault(at, n, "true or false is expected here, not %s.", kindOf(n))
+	case reflect.Int:
+		f, ok := d.number(n, at)
+		if !ok {
+			return
+		}
+		if f != math.Trunc(f) || math.Abs(f) > 1e9 {
+			d.fault(at, n, "A whole number is expected here, not %v.", n)
+			return
+		}
+		v.SetInt(int64(f))
+	case reflect.Float64:
+		if f, ok := d.number(n, at); ok {
+			v.SetFloat(f)
+		}
+	}
+}
+
+func (d *decoder) number(n Node, at string) (float64, bool) {
+	num, ok := n.(json.Number)
+	if !ok {
+		d.fault(at, n, "A number is expected here, not %s.", kindOf(n))
+		return 0, false
+	}
+	f, err := num.Float64()
+	if err != nil {
+		d.fault(at, n, "%s is out of range.", num)
+		return 0, false
+	}
+	return f, true
+}
+
+func (d *decoder) length(n Node, v reflect.Value, at, unit string, read func(string) (measure.Length, error)) {
+	num, ok := n.(json.Number)
+	if !ok {
+		d.fault(at, n, "A number of %s is expected here, not %s.", unit, kindOf(n))
+		return
+	}
+	l, err := read(num.String())
+	switch {
+	case errors.Is(err, measure.ErrTooFine):
+		d.fault(at, n, "%s %s is finer than a nanometre: give at most six decimal places of a millimetre.", num, unit)
+	case err != nil:
+		d.fault(at, n, "%s %s is not a length that can be meant here.", num, unit)
+	}
+	v.SetInt(int64(l))
+}
+
+func (d *decoder) list(n Node, v reflect.Value, at string) {
+	items, ok := n.([]Node)
+	if !ok {
+		d.fault(at, n, "A list is expected here, not %s.", kindOf(n))
+		return
+	}
+	const most = 1000
+	if len(items) > most {
+		d.fault(at, nil, "%d entries: at most %d are taken.", len(items), most)
+		return
+	}
+	v.Set(reflect.MakeSlice(v.Type(), len(items), len(items)))
+	for i, item := range items {
+		d.into(item, v.Index(i), fmt.Sprintf("%s[%d]", at, i))
+	}
+}
+
+func (d *decoder) object(n Node, v reflect.Value, at string) {
+	o, ok := n.(object)
+	if !ok {
+		d.fault(at, n, "An object is expected here, not %s.", kindOf(n))
+		return
+	}
+	known := map[string]bool{}
+	for i := range v.NumField() {
+		name, options, _ := strings.Cut(v.Type().Field(i).Tag.Get("json"), ",")
+		known[name] = true
+		value, given := o.values[name]
+		optional := strings.Contains(options, "omitempty")
+		switch {
+		case given && (value != nil || !optional):
+			d.into(value, v.Field(i), join(at, name))
+		case !given && !optional:
+			d.fault(join(at, name), nil, "This field is missing.")
+		}
+	}
+	for _, key := range o.keys {
+		if !known[key] {
+			d.fault(join(at, key), nil, "There is no field of this name here. Is it mistyped?")
+		}
+	}
+	for _, key := range o.twice {
+		d.fault(join(at, key), nil, "This field is given twice.")
+	}
+}
+
+func join(at, name string) string {
+	if at == "" {
+		return name
+	}
+	return at + "." + name
+}
+
+func kindOf(n Node) string {
+	switch n.(type) {
+	case nil:
+		return "null"
+	case bool:
+		return "true or false"
+	case json.Number:
+		return "a number"
+	case string:
+		return "text"
+	case []Node:
+		return "a list"
+	}
+	return "an object"
+}
