@@ -1,0 +1,31 @@
+package store
+
+import (
+	"errors"
+
+	"gorm.io/gorm"
+)
+
+// What can go wrong with the data file and what is in it.
+var (
+	ErrNotFound    = errors.New("not found")
+	ErrExists      = errors.New("already stored")
+	ErrMissing     = errors.New("refers to something that is not stored")
+	ErrNewer       = errors.New("the data file was written by a newer version of this program")
+	ErrForeign     = errors.New("the file is a database of another program")
+	ErrNotDatabase = errors.New("the file is not a database")
+	ErrUnwritable  = errors.New("the data file cannot be written")
+)
+
+// translate turns GORM's errors into this package's, once.
+func translate(err error) error {
+	switch {
+	case errors.Is(err, gorm.ErrRecordNotFound):
+		return ErrNotFound
+	case errors.Is(err, gorm.ErrDuplicatedKey):
+		return ErrExists
+	case errors.Is(err, gorm.ErrForeignKeyViolated):
+		return ErrMissing
+	}
+	return err
+}

@@ -1,0 +1,64 @@
+package store
+
+import (
+	"encoding/json"
+	"fmt"
+
+	"metronix/core/clearance"
+	"metronix/core/job"
+	"metronix/core/measure"
+	"metronix/core/sequence"
+)
+
+// happeningBody is what a happening carries besides its id, kind and time.
+type happeningBody struct {
+	Valve    string  `json:"valve,omitempty"`
+	LeavesNM []int64 `json:"leaves_nm,omitempty"`
+	Feel     string  `json:"feel,omitempty"`
+	Stop     int     `json:"stop,omitempty"`
+	School   string  `json:"school,omitempty"`
+	Order    string  `json:"order,omitempty"`
+	EngineC  float64 `json:"engine_c,omitempty"`
+	AmbientC float64 `json:"ambient_c,omitempty"`
+	Reason   string  `json:"reason,omitempty"`
+	Target   string  `json:"target,omitempty"`
+	By       string  `json:"by,omitempty"`
+	ToolsOut bool    `json:"tools_out,omitempty"`
+}
+
+// Append stores one happening as the place-th of its job. When it returns nil the happening is on disk. ErrExists: that
+// place or the happening's id is taken already; ErrMissing: there is no such job.
+func (s *Store) Append(jobID string, place int, h job.Happening) error {
+	body := happeningBody{Valve: h.Valve, Feel: string(h.Feel), Stop: h.Stop, School: string(h.School), Order: string(h.Order),
+		EngineC: h.EngineC, AmbientC: h.AmbientC, Reason: h.Reason, Target: h.Target, By: h.By, ToolsOut: h.ToolsOut}
+	for _, l := range h.Leaves {
+		body.LeavesNM = append(body.LeavesNM, int64(l))
+	}
+	data, err := json.Marshal(body)
+	if err != nil {
+		return err
+	}
+	return translate(s.write.Create(&happeningRow{JobID: jobID, Place: place, ClientID: h.ID, Kind: string(h.Kind), Body: string(data), At: h.At}).Error)
+}
+
+// Happenings reads a job's whole list in order.
+func (s *Store) Happenings(jobID string) ([]job.Happening, error) {
+	var rows []happeningRow
+	if err := s.read.Where("job_id = ?", jobID).Order("place").Find(&rows).Error; err != nil {
+		return nil, translate(err)
+	}
+	list := make([]job.Happening, len(rows))
+	for i, row := range rows {
+		var b happeningBody
+		if err := json.Unmarshal([]byte(row.Body), &b); err != nil {
+			return nil, fmt.Errorf("happening %s of job %s does not read: %w", row.ClientID, jobID, err)
+		}
+		list[i] = job.Happening{ID: row.ClientID, Kind: job.Kind(row.Kind), At: row.At, Valve: b.Valve, Feel: clearance.Feel(b.Feel),
+			Stop: b.Stop, School: sequence.School(b.School), Order: sequence.Order(b.Order), EngineC: b.EngineC, AmbientC: b.AmbientC,
+			Reason: b.Reason, Target: b.Target, By: b.By, ToolsOut: b.ToolsOut}
+		for _, l := range b.LeavesNM {
+			list[i].Leaves = append(list[i].Leaves, measure.Length(l))
+		}
+	}
+	return list, nil
+}

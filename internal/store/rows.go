@@ -1,0 +1,69 @@
+// Package store keeps engines, vehicles, gauge sets, jobs and their happenings in a database through GORM. It is the only
+// place that knows SQL; everything peculiar to SQLite is in sqlite.go.
+package store
+
+import "time"
+
+type engineRow struct {
+	ID        string    `gorm:"primaryKey;size:64"`
+	Name      string    `gorm:"not null;size:400"`
+	Sheet     string    `gorm:"not null"` // metronix.engine/1
+	CreatedAt time.Time `gorm:"not null"`
+}
+
+type gaugeSetRow struct {
+	ID        string    `gorm:"primaryKey;size:64"`
+	Name      string    `gorm:"not null;size:400"`
+	Leaves    string    `gorm:"not null"` // JSON list of leafBody
+	CreatedAt time.Time `gorm:"not null"`
+}
+
+type vehicleRow struct {
+	ID         string    `gorm:"primaryKey;size:64"`
+	Name       string    `gorm:"not null;size:400"`
+	Plate      string    `gorm:"not null;size:100"`
+	OdometerKM int       `gorm:"not null"`
+	EngineID   string    `gorm:"not null;size:64;index"`
+	Engine     engineRow `gorm:"foreignKey:EngineID;constraint:OnDelete:RESTRICT"`
+	CreatedAt  time.Time `gorm:"not null"`
+}
+
+// jobRow carries its own copy of sheet and leaves: what a job was done by does not change afterwards.
+type jobRow struct {
+	ID         string     `gorm:"primaryKey;size:64"`
+	VehicleID  string     `gorm:"not null;size:64;index"`
+	Vehicle    vehicleRow `gorm:"foreignKey:VehicleID;constraint:OnDelete:RESTRICT"`
+	Sheet      string     `gorm:"not null"`
+	Card       int        `gorm:"not null"` // index of the clearance card on the sheet
+	GaugeName  string     `gorm:"not null;size:400"`
+	Leaves     string     `gorm:"not null"`
+	Mechanic   string     `gorm:"not null;size:400"`
+	Reason     string     `gorm:"not null;size:400"`
+	OdometerKM int        `gorm:"not null"`
+	CreatedAt  time.Time  `gorm:"not null;index"`
+}
+
+// happeningRow is one entry of a job's append-only list. Place counts from 0 within the job; both it and the client's id
+// are unique there, so nothing is stored twice and nothing is written past another writer.
+type happeningRow struct {
+	Seq      int64     `gorm:"primaryKey;autoIncrement"`
+	JobID    string    `gorm:"not null;size:64;uniqueIndex:happening_place,priority:1;uniqueIndex:happening_client,priority:1"`
+	Job      *jobRow   `gorm:"foreignKey:JobID;constraint:OnDelete:RESTRICT"`
+	Place    int       `gorm:"not null;uniqueIndex:happening_place,priority:2"`
+	ClientID string    `gorm:"not null;size:64;uniqueIndex:happening_client,priority:2"`
+	Kind     string    `gorm:"not null;size:32"`
+	Body     string    `gorm:"not null"` // JSON of happeningBody
+	At       time.Time `gorm:"not null"`
+}
+
+type schemaRow struct {
+	Version   int       `gorm:"primaryKey;autoIncrement:false"`
+	AppliedAt time.Time `gorm:"not null"`
+}
+
+func (engineRow) TableName() string    { return "engines" }
+func (gaugeSetRow) TableName() string  { return "gauge_sets" }
+func (vehicleRow) TableName() string   { return "vehicles" }
+func (jobRow) TableName() string       { return "jobs" }
+func (happeningRow) TableName() string { return "happenings" }
+func (schemaRow) TableName() string    { return "schema_versions" }

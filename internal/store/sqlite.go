@@ -1,0 +1,125 @@
+package store
+
+import (
+	"context"
+	"database/sql"
+	"errors"
+	"fmt"
+	"net/url"
+	"os"
+	"path/filepath"
+	"strings"
+	"time"
+
+	sqlite3 "github.com/mattn/go-sqlite3"
+	"gorm.io/driver/sqlite"
+	"gorm.io/gorm"
+	"gorm.io/gorm/logger"
+)
+
+// This file holds everything that is peculiar to SQLite: how it is opened, its pragmas and its error codes.
+
+// pragmas are what every pooled connection must run: a reading is on disk before it is acknowledged (WAL with a full
+// sync at each commit), and references hold. The driver ignores a misspelt setting, so they are read back.
+var pragmas = []struct{ name, want string }{
+	{"journal_mode", "wal"}, {"synchronous", "2"}, {"foreign_keys", "1"}, {"busy_timeout", "5000"},
+}
+
+const (
+	settings = "_journal_mode=WAL&_synchronous=FULL&_foreign_keys=on&_busy_timeout=5000"
+	writing  = settings + "&_txlock=immediate"
+	readOnly = settings + "&_query_only=on"
+	readers  = 4
+)
+
+// openPools opens one writing connection and a few reading ones, and refuses to run if any lacks the intended pragmas.
+func openPools(path string) (write, read *gorm.DB, err error) {
+	if err := writable(path); err != nil {
+		return nil, nil, err
+	}
+	if write, err = openPool(path, writing, 1); err != nil {
+		return nil, nil, err
+	}
+	if read, err = openPool(path, readOnly, readers); err != nil {
+		closePool(write)
+		return nil, nil, err
+	}
+	return write, read, nil
+}
+
+func openPool(path, options string, size int) (*gorm.DB, error) {
+	dsn := (&url.URL{Scheme: "file", Opaque: url.PathEscape(path), RawQuery: options}).String()
+	dsn = strings.ReplaceAll(dsn, "%2F", "/")
+	db, err := gorm.Open(sqlite.Open(dsn), &gorm.Config{
+		TranslateError: true, PrepareStmt: true, SkipDefaultTransaction: true,
+		Logger: logger.Discard, NowFunc: func() time.Time { return time.Now().UTC() },
+	})
+	if err != nil {
+		return nil, explain(path, err)
+	}
+	pool, err := db.DB()
+	if err != nil {
+		return nil, err
+	}
+	pool.SetMaxOpenConns(size)
+	pool.SetMaxIdleConns(size)
+	if err := verifyPragmas(pool, size); err != nil {
+		closePool(db)
+		return nil, explain(path, err)
+	}
+	return db, nil
+}
+
+// verifyPragmas takes out every connection of the pool at once and reads its pragmas back.
+func verifyPragmas(pool *sql.DB, size int) error {
+	ctx, cancel := context.WithTimeout(context.Background(), 10*time.Second)
+	defer cancel()
+	for range size {
+		conn, err := pool.Conn(ctx)
+		if err != nil {
+			return err
+		}
+		defer conn.Close() // held until all are checked, so that each is another one
+		for _, p := range pragmas {
+			var got string
+			if err := conn.QueryRowContext(ctx, "PRAGMA "+p.name).Scan(&got); err != nil {
+				return err
+			}
+			if got != p.want {
+				return fmt.Errorf("the database runs with %s = %s instead of %s: this file system may not support it", p.name, got, p.want)
+			}
+		}
+	}
+	return nil
+}
+
+// writable finds out early, and in words, whether the file can be made or written.
+func writable(path string) error {
+	if err := os.MkdirAll(filepath.Dir(path), 0o755); err != nil {
+		return fmt.Errorf("%s: %w: %w", path, ErrUnwritable, err)
+	}
+	f, err := os.OpenFile(path, os.O_RDWR|os.O_CREATE, 0o644)
+	if err != nil {
+		return fmt.Errorf("%s: %w: %w", path, ErrUnwritable, err)
+	}
+	return f.Close()
+}
+
+func explain(path string, err error) error {
+	var e sqlite3.Error
+	if errors.As(err, &e) {
+		switch e.Code {
+		case sqlite3.ErrNotADB:
+			return fmt.Errorf("%s: %w", path, ErrNotDatabase)
+		case sqlite3.ErrReadonly, sqlite3.ErrCantOpen, sqlite3.ErrPerm:
+			return fmt.Errorf("%s: %w: %w", path, ErrUnwritable, err)
+		}
+	}
+	return fmt.Errorf("%s: %w", path, err)
+}
+
+func closePool(db *gorm.DB) {
+	if pool, err := db.DB(); err == nil {
+		_ = pool.Close() // nothing to be done about it at this point
+	}
+}

@@ -1,0 +1,155 @@
+package store
+
+import (
+	"context"
+	"os"
+	"path/filepath"
+	"testing"
+	"time"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"metronix/core/clearance"
+	"metronix/core/engine/enginetest"
+	"metronix/core/gauge"
+	"metronix/core/job"
+	"metronix/core/measure"
+)
+
+func opened(t testing.TB) (*Store, string) {
+	t.Helper()
+	path := filepath.Join(t.TempDir(), "jobs and more.db")
+	s, err := Open(path)
+	require.NoError(t, err)
+	t.Cleanup(s.Close)
+	return s, path
+}
+
+func withJob(t testing.TB, s *Store) {
+	t.Helper()
+	now := time.Date(2026, 11, 1, 8, 0, 0, 0, time.UTC)
+	require.NoError(t, s.AddEngine(Engine{"e", enginetest.Four(), now}))
+	require.NoError(t, s.AddGaugeSet(GaugeSet{"g", "plain", gauge.Set{{Marked: 200_000, Measured: 201_000}, {Marked: 250_000}}, now}))
+	require.NoError(t, s.AddVehicle(Vehicle{ID: "v", Name: "Tipper", Plate: "T 7", OdometerKM: 1200, EngineID: "e", CreatedAt: now}))
+	require.NoError(t, s.AddJob(Job{ID: "j", Vehicle: Vehicle{ID: "v"}, Sheet: enginetest.Four(), GaugeName: "plain",
+		Leaves: gauge.Set{{Marked: 200_000, Measured: 201_000}}, Mechanic: "Tess", CreatedAt: now}))
+}
+
+func TestRecordsRoundTrip(t *testing.T) {
+	s, path := opened(t)
+	withJob(t, s)
+	h := job.Happening{ID: "one", Kind: job.ReadingHad, At: time.Date(2026, 11, 1, 9, 0, 0, 123, time.UTC), Valve: "I1",
+		Leaves: []measure.Length{150_000, 60_000}, Feel: clearance.Drag}
+	require.NoError(t, s.Append("j", 0, h))
+	s.Close()
+	s, err := Open(path)
+	require.NoError(t, err, "a second start finds the file up to date")
+	defer s.Close()
+	list, err := s.Happenings("j")
+	require.NoError(t, err)
+	require.Len(t, list, 1)
+	assert.True(t, h.At.Equal(list[0].At))
+	list[0].At = h.At
+	assert.Equal(t, h, list[0])
+	j, err := s.Job("j")
+	require.NoError(t, err)
+	assert.Equal(t, "test engine", j.Vehicle.EngineName)
+	assert.Equal(t, enginetest.Four(), j.Sheet)
+	assert.Equal(t, gauge.Set{{Marked: 200_000, Measured: 201_000}}, j.Leaves)
+	sets, err := s.GaugeSets()
+	require.NoError(t, err)
+	assert.Equal(t, measure.Length(201_000), sets[0].Leaves[0].Measured)
+}
+
+func TestNothingIsStoredTwiceOrLoose(t *testing.T) {
+	s, _ := opened(t)
+	withJob(t, s)
+	h := job.Happening{ID: "one", Kind: job.Picked, At: time.Now(), Valve: "I1"}
+	require.NoError(t, s.Append("j", 0, h))
+	assert.ErrorIs(t, s.Append("j", 1, h), ErrExists, "the same id again")
+	other := h
+	other.ID = "two"
+	assert.ErrorIs(t, s.Append("j", 0, other), ErrExists, "the same place again: another writer was faster")
+	assert.ErrorIs(t, s.Append("nowhere", 0, h), ErrMissing)
+	assert.ErrorIs(t, s.AddVehicle(Vehicle{ID: "w", EngineID: "none"}), ErrMissing)
+	_, err := s.Job("none")
+	assert.ErrorIs(t, err, ErrNotFound)
+}
+
+// Every pooled connection, readers and writer, runs the intended pragmas: a kill of the process does not test the disk, this does.
+func TestEveryConnectionRunsThePragmas(t *testing.T) {
+	s, _ := opened(t)
+	for _, db := range []struct {
+		name string
+		size int
+		pool func() (int, error)
+	}{
+		{"write", 1, func() (int, error) { return counted(t, s, true, 1) }},
+		{"read", readers, func() (int, error) { return counted(t, s, false, readers) }},
+	} {
+		n, err := db.pool()
+		require.NoError(t, err, db.name)
+		assert.Equal(t, db.size, n, db.name)
+	}
+}
+
+// counted holds size connections at once and counts those on which every pragma is as wanted.
+func counted(t *testing.T, s *Store, write bool, size int) (good int, err error) {
+	db := s.read
+	if write {
+		db = s.write
+	}
+	pool, err := db.DB()
+	require.NoError(t, err)
+	assert.Equal(t, size, pool.Stats().MaxOpenConnections)
+	for range size {
+		conn, err := pool.Conn(context.Background())
+		if err != nil {
+			return good, err
+		}
+		defer conn.Close()
+		ok := true
+		for _, p := range []struct{ name, want string }{{"journal_mode", "wal"}, {"synchronous", "2"}, {"foreign_keys", "1"}, {"busy_timeout", "5000"}} {
+			var got string
+			if err := conn.QueryRowContext(context.Background(), "PRAGMA "+p.name).Scan(&got); err != nil {
+				return good, err
+			}
+			ok = ok && got == p.want
+		}
+		if ok {
+			good++
+		}
+	}
+	return good, nil
+}
+
+func TestFilesThatCannotBeUsed(t *testing.T) {
+	dir := t.TempDir()
+	text := filepath.Join(dir, "notes.txt")
+	require.NoError(t, os.WriteFile(text, []byte("this is a shopping list, and a long one at that, so that it fills a page header"), 0o644))
+	_, err := Open(text)
+	assert.ErrorIs(t, err, ErrNotDatabase)
+	kept, _ := os.ReadFile(text)
+	assert.Contains(t, string(kept), "shopping list", "nothing of the user's is touched")
+
+	_, err = Open(filepath.Join(text, "below.db"))
+	assert.ErrorIs(t, err, ErrUnwritable)
+	_, err = Open(dir)
+	assert.ErrorIs(t, err, ErrUnwritable)
+
+	s, path := opened(t)
+	require.NoError(t, s.write.Create(&schemaRow{Version: 99, AppliedAt: time.Now()}).Error)
+	s.Close()
+	_, err = Open(path)
+	assert.ErrorIs(t, err, ErrNewer)
+
+	foreign := filepath.Join(dir, "foreign.db")
+	write, read, err := openPools(foreign)
+	require.NoError(t, err)
+	require.NoError(t, write.Exec("CREATE TABLE birds (name TEXT)").Error)
+	closePool(write)
+	closePool(read)
+	_, err = Open(foreign)
+	assert.ErrorIs(t, err, ErrForeign)
+}
