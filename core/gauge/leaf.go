@@ -19,6 +19,9 @@ const (
 // MaxStack is the most leaves that are stacked (common practice: more spring apart).
 const MaxStack = 3
 
+// MaxLeaf is the thickest feeler leaf that is taken.
+const MaxLeaf = 5 * measure.Millimetre
+
 // Leaf is one feeler leaf. Measured is 0 where no micrometer has been on it.
 type Leaf struct{ Marked, Measured measure.Length }
 

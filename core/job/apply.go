@@ -193,7 +193,7 @@ func (j *Job) read(h Happening) error {
 		return refuse("leaves_mm", fmt.Sprintf("%d leaves: one to %d go into a gap.", len(h.Leaves), gauge.MaxStack))
 	}
 	for _, l := range h.Leaves {
-		if l <= 0 || l > 5*measure.Millimetre {
+		if l <= 0 || l > gauge.MaxLeaf {
 			return refuse("leaves_mm", fmt.Sprintf("%s is not the thickness of a feeler leaf.", l))
 		}
 	}

@@ -193,7 +193,7 @@ func merge(drafts []draft) []draft {
 
 // arrange orders the stops: by number, or as the crank comes to them from 0 in the chosen direction.
 func arrange(drafts []draft, q Request) []draft {
-	numerical := q.Order == Numerical && (q.School == OneCylinder || q.School == RockingPairs || q.School == SumRule)
+	numerical := q.Order == Numerical && numbered(q.School)
 	key := func(d draft) float64 {
 		switch {
 		case numerical:
@@ -292,3 +292,14 @@ func cautions(q Request) []string {
 	}
 	return list
 }
+
+// Orders lists the orders in which a school's stops can be taken: all in turning order, those of numbered cylinders or
+// valves also by number.
+func Orders(s School) []Order {
+	if numbered(s) {
+		return []Order{Turning, Numerical}
+	}
+	return []Order{Turning}
+}
+
+func numbered(s School) bool { return s == OneCylinder || s == RockingPairs || s == SumRule }

@@ -10,9 +10,6 @@ import (
 	"metronix/core/measure"
 )
 
-// maxLeaf is the thickest feeler leaf that is taken.
-const maxLeaf = 5 * measure.Millimetre
-
 type ownedLeaf struct {
 	Marked   MM  `json:"marked_mm"`
 	Measured *MM `json:"measured_mm,omitempty"`
@@ -120,8 +117,8 @@ func ownedSet(owned []ownedLeaf, faults *[]Fault) gauge.Set {
 }
 
 func checkLeaf(at string, l measure.Length, faults *[]Fault) {
-	if l <= 0 || l > maxLeaf {
-		*faults = append(*faults, Fault{Location: at, Value: MM(l), Message: fmt.Sprintf("%s is not the thickness of a feeler leaf: above 0, at most %s.", l, maxLeaf)})
+	if l <= 0 || l > gauge.MaxLeaf {
+		*faults = append(*faults, Fault{Location: at, Value: MM(l), Message: fmt.Sprintf("%s is not the thickness of a feeler leaf: above 0, at most %s.", l, gauge.MaxLeaf)})
 	}
 }
 

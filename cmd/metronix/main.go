@@ -1,0 +1,89 @@
+// Metronix plans, leads and records the setting of valve clearances. See metronix help.
+package main
+
+import (
+	"fmt"
+	"io"
+	"os"
+)
+
+// version is set by the build.
+var version = "dev"
+
+// Exit codes.
+const (
+	exitOK      = 0
+	exitFailed  = 1
+	exitRequest = 2 // the command line or the request cannot be right
+	exitAddress = 3 // the address cannot be listened on
+	exitData    = 4 // the data file cannot be used
+)
+
+const usage = `Metronix sets valve clearances with you: which valves at which crank position, valve by valve, judged and recorded.
+
+  metronix serve [--listen 127.0.0.1:8080] [--data FILE] [--host NAME]
+                       serve the program; the data file is made when absent
+  metronix demo [--listen 127.0.0.1:8080] [--data FILE]
+                       the same with a made-up workshop in it
+  metronix compute OPERATION < request.json > response.json
+                       one computation without a screen
+  metronix version     print the version
+  metronix help [COMMAND]
+
+Exit codes: 0 done, 1 failed, 2 the command or request cannot be right, 3 the address cannot be used, 4 the data file cannot be used.
+`
+
+type command struct {
+	run  func(args []string, in io.Reader, out, errs io.Writer) int
+	help string
+}
+
+func commands() map[string]command {
+	return map[string]command{
+		"serve":   {serve, serveHelp},
+		"demo":    {serveDemo, demoHelp},
+		"compute": {runCompute, computeHelp()},
+		"version": {printVersion, "metronix version\n\nPrints the version.\n"},
+	}
+}
+
+func main() { os.Exit(run(os.Args[1:], os.Stdin, os.Stdout, os.Stderr)) }
+
+func run(args []string, in io.Reader, out, errs io.Writer) int {
+	if len(args) == 0 {
+		fmt.Fprint(errs, usage)
+		return exitRequest
+	}
+	name, rest := args[0], args[1:]
+	if name == "help" || name == "-h" || name == "--help" {
+		return help(rest, out, errs)
+	}
+	c, ok := commands()[name]
+	if !ok {
+		fmt.Fprintf(errs, "There is no command %q.\n\n%s", name, usage)
+		return exitRequest
+	}
+	if len(rest) > 0 && (rest[0] == "-h" || rest[0] == "--help") {
+		return help([]string{name}, out, errs)
+	}
+	return c.run(rest, in, out, errs)
+}
+
+func help(args []string, out, errs io.Writer) int {
+	if len(args) == 0 {
+		fmt.Fprint(out, usage)
+		return exitOK
+	}
+	c, ok := commands()[args[0]]
+	if !ok {
+		fmt.Fprintf(errs, "There is no command %q.\n\n%s", args[0], usage)
+		return exitRequest
+	}
+	fmt.Fprint(out, c.help)
+	return exitOK
+}
+
+func printVersion(_ []string, _ io.Reader, out, _ io.Writer) int {
+	fmt.Fprintln(out, "metronix", version)
+	return exitOK
+}

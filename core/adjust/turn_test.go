@@ -1,0 +1,61 @@
+package adjust_test
+
+import (
+	"math"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"metronix/core/adjust"
+	"metronix/core/engine"
+	"metronix/core/measure"
+)
+
+const um = measure.Micrometre
+
+// Pitches: M8×1 of ISO 261, 5/16-24 of ASME B1.1 (25.4/24 mm). Gains: common practice, reckoned by hand.
+func TestTurns(t *testing.T) {
+	for name, c := range map[string]struct {
+		a         engine.Adjuster
+		gap, aim  measure.Length
+		deg       float64
+		direction adjust.Direction
+	}{
+		"0.10 too loose, M8×1, a tenth of a turn": {engine.Adjuster{Kind: engine.ScrewValveEnd, Pitch: 1000 * um}, 320 * um, 220 * um, 36, adjust.Close},
+		"0.05 too tight":                       {engine.Adjuster{Kind: engine.ThreadedTappet, Pitch: 1000 * um}, 250 * um, 300 * um, 18, adjust.Open},
+		"measured at the cam, ratio 1.5":       {engine.Adjuster{Kind: engine.ScrewValveEndAtCam, Pitch: 1000 * um, Ratio: 1.5}, 320 * um, 220 * um, 54, adjust.Close},
+		"push-rod end, ratio 1.5":              {engine.Adjuster{Kind: engine.ScrewPushrodEnd, Pitch: 1000 * um, Ratio: 1.5}, 320 * um, 220 * um, 24, adjust.Close},
+		"stud nut, ratio 1.5, 5/16-24":         {engine.Adjuster{Kind: engine.CentreNut, Pitch: measure.Inch / 24, Ratio: 1.5}, 320 * um, 220 * um, 13.606299, adjust.Close},
+		"finger pivot at the cam, ratio 2":     {engine.Adjuster{Kind: engine.FingerPivotAtCam, Pitch: 1000 * um, Ratio: 2}, 320 * um, 220 * um, 72, adjust.Close},
+		"finger pivot at the valve, ratio 1.5": {engine.Adjuster{Kind: engine.FingerPivotAtValve, Pitch: 1000 * um, Ratio: 1.5}, 320 * um, 220 * um, 72, adjust.Close},
+		"nothing to change":                    {engine.Adjuster{Kind: engine.ScrewValveEnd, Pitch: 1000 * um}, 220 * um, 220 * um, 0, adjust.Close},
+	} {
+		got, err := adjust.Reckon(c.a, c.gap, c.aim)
+		require.NoError(t, err, name)
+		assert.InDelta(t, c.deg, got.Degrees, 1e-5, name)
+		assert.Equal(t, c.direction, got.Direction, name)
+	}
+}
+
+func TestTurnsThatCannotBeReckoned(t *testing.T) {
+	for want, a := range map[error]engine.Adjuster{
+		adjust.ErrNoScrew: {Kind: engine.Shim},
+		adjust.ErrPitch:   {Kind: engine.ScrewValveEnd},
+		adjust.ErrRatio:   {Kind: engine.FingerPivotAtCam, Pitch: 1000 * um, Ratio: 1},
+	} {
+		_, err := adjust.Reckon(a, 300*um, 200*um)
+		assert.ErrorIs(t, err, want)
+	}
+	_, err := adjust.Reckon(engine.Adjuster{Kind: engine.CentreNut, Pitch: 1000 * um}, 300*um, 200*um)
+	assert.ErrorIs(t, err, adjust.ErrRatio)
+}
+
+// An eccentric of 1 mm changes the gap by at most 1 mm per radian: 10° is 0.1745 rad.
+func TestEccentricIsByFeel(t *testing.T) {
+	got, err := adjust.Reckon(engine.Adjuster{Kind: engine.Eccentric, Eccentricity: 1000 * um}, 300*um, 200*um)
+	require.NoError(t, err)
+	assert.True(t, got.ByFeel)
+	assert.True(t, math.IsNaN(got.Degrees))
+	assert.Contains(t, got.Why, "0.175 mm")
+}

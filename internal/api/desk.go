@@ -1,0 +1,131 @@
+package api
+
+import (
+	"errors"
+	"reflect"
+	"sync"
+
+	"metronix/core/clearance"
+	"metronix/core/job"
+	"metronix/internal/store"
+)
+
+// desk keeps the jobs at hand computed, so that a reading costs one insert and no replay. What it holds is always what the
+// stored list says: an entry is dropped whenever storing fails, and read again.
+type desk struct {
+	store *store.Store
+	mu    sync.Mutex
+	open  map[string]*openJob
+}
+
+// openJob is one job at hand; its lock is held while it is read or changed.
+type openJob struct {
+	mu     sync.Mutex
+	record store.Job
+	list   []job.Happening
+	state  *job.Job // nil: to be read again
+}
+
+// roomy bounds how many jobs are kept at hand.
+const roomy = 500
+
+var errReused = errors.New("this id was used for another happening")
+
+func newDesk(st *store.Store) *desk { return &desk{store: st, open: map[string]*openJob{}} }
+
+// with runs f on the job with its lock held, read from the store first where needed.
+func (d *desk) with(id string, f func(*openJob) error) error {
+	o := d.entry(id)
+	o.mu.Lock()
+	defer o.mu.Unlock()
+	if o.state == nil {
+		if err := d.load(id, o); err != nil {
+			d.forget(id)
+			return err
+		}
+	}
+	return f(o)
+}
+
+func (d *desk) entry(id string) *openJob {
+	d.mu.Lock()
+	defer d.mu.Unlock()
+	if o, ok := d.open[id]; ok {
+		return o
+	}
+	if len(d.open) >= roomy {
+		d.open = map[string]*openJob{} // those in use are read again; the place numbers keep their lists whole
+	}
+	o := &openJob{}
+	d.open[id] = o
+	return o
+}
+
+func (d *desk) forget(id string) {
+	d.mu.Lock()
+	defer d.mu.Unlock()
+	delete(d.open, id)
+}
+
+func (d *desk) load(id string, o *openJob) error {
+	record, err := d.store.Job(id)
+	if err != nil {
+		return err
+	}
+	list, err := d.store.Happenings(id)
+	if err != nil {
+		return err
+	}
+	state, err := job.Replay(setupOf(record), list)
+	if err != nil {
+		return err
+	}
+	o.record, o.list, o.state = record, list, state
+	return nil
+}
+
+func setupOf(r store.Job) job.Setup {
+	return job.Setup{Sheet: r.Sheet, Card: r.Sheet.Clearances[r.Card], Owned: r.Leaves, Feel: clearance.DefaultFeel}
+}
+
+// happen takes one happening: checked by the core, stored, and only then part of the job. The same happening sent again
+// changes nothing and is no error. Another writer on the same file makes it read the list again and try once more.
+func (d *desk) happen(o *openJob, h job.Happening) error {
+	for attempt := 0; ; attempt++ {
+		if known, err := o.holds(h); known || err != nil {
+			return err
+		}
+		state, err := o.state.Take(h)
+		if err != nil {
+			return err
+		}
+		err = d.store.Append(o.record.ID, len(o.list), h)
+		if err == nil {
+			o.state, o.list = state, append(o.list, h)
+			return nil
+		}
+		o.state = nil
+		if loadErr := d.load(o.record.ID, o); loadErr != nil {
+			return loadErr
+		}
+		if !errors.Is(err, store.ErrExists) || attempt > 0 {
+			return err
+		}
+	}
+}
+
+// holds says whether a happening of this id is in the list; errReused where it was another one.
+func (o *openJob) holds(h job.Happening) (bool, error) {
+	for i := len(o.list) - 1; i >= 0; i-- {
+		if o.list[i].ID != h.ID {
+			continue
+		}
+		before := o.list[i]
+		before.At = h.At
+		if !reflect.DeepEqual(before, h) {
+			return true, errReused
+		}
+		return true, nil
+	}
+	return false, nil
+}

@@ -1,0 +1,69 @@
+package api
+
+import (
+	"encoding/json"
+	"net"
+	"net/http"
+	"slices"
+	"strings"
+
+	"github.com/gin-gonic/gin"
+
+	"metronix/internal/compute"
+)
+
+// contentPolicy lets the page load only what ships inside the program. Styles set by scripts on elements go through the
+// object model and need no exception.
+const contentPolicy = "default-src 'none'; script-src 'self'; style-src 'self'; img-src 'self' data:; font-src 'self'; " +
+	"connect-src 'self'; manifest-src 'self'; base-uri 'none'; form-action 'none'; frame-ancestors 'none'"
+
+// guard refuses what no page of ours would send: a foreign Host (a rebound name), a cross-origin write, an oversized body.
+func guard(next http.Handler, hosts []string) http.Handler {
+	origin := http.NewCrossOriginProtection()
+	origin.SetDenyHandler(http.HandlerFunc(func(w http.ResponseWriter, _ *http.Request) {
+		writeProblem(w, http.StatusForbidden, "This request comes from another site. Open the program's own page.")
+	}))
+	checked := origin.Handler(next)
+	return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
+		h := w.Header()
+		h.Set("Content-Security-Policy", contentPolicy)
+		h.Set("X-Content-Type-Options", "nosniff")
+		h.Set("Referrer-Policy", "no-referrer")
+		h.Set("Cross-Origin-Opener-Policy", "same-origin")
+		h.Set("Cross-Origin-Resource-Policy", "same-origin")
+		if !knownHost(r.Host, hosts) {
+			writeProblem(w, http.StatusMisdirectedRequest, "This program is not served under the name "+r.Host+". Open it by the address it printed at its start.")
+			return
+		}
+		r.Body = http.MaxBytesReader(w, r.Body, maxBody)
+		checked.ServeHTTP(w, r)
+	})
+}
+
+func knownHost(hostport string, hosts []string) bool {
+	host, _, err := net.SplitHostPort(hostport)
+	if err != nil {
+		host = hostport
+	}
+	host = strings.ToLower(strings.Trim(host, "[]"))
+	if host == "localhost" || slices.Contains(hosts, host) {
+		return true
+	}
+	ip := net.ParseIP(host)
+	return ip != nil && (ip.IsLoopback() || slices.Contains(hosts, "*"))
+}
+
+func problem(c *gin.Context, status int, detail string) {
+	writeProblem(c.Writer, status, detail)
+	c.Abort()
+}
+
+func writeProblem(w http.ResponseWriter, status int, detail string) {
+	data, err := json.Marshal(compute.Problem{Type: "about:blank", Title: http.StatusText(status), Status: status, Detail: detail, Errors: []compute.Fault{}})
+	if err != nil {
+		panic(err) // a Problem of plain strings always encodes
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(status)
+	_, _ = w.Write(data) // the client is gone, if anything
+}

@@ -1,0 +1,251 @@
+package api
+
+import (
+	"cmp"
+	"context"
+	"fmt"
+	"net/http"
+	"slices"
+	"strings"
+	"time"
+
+	"github.com/danielgtaylor/huma/v2"
+
+	"metronix/core/clearance"
+	"metronix/core/job"
+	"metronix/core/measure"
+	"metronix/core/sequence"
+	"metronix/internal/compute"
+	"metronix/internal/store"
+)
+
+// JobShort is a job on the board.
+type JobShort struct {
+	ID         string     `json:"id"`
+	Vehicle    string     `json:"vehicle"`
+	Plate      string     `json:"plate"`
+	EngineName string     `json:"engine_name"`
+	Mechanic   string     `json:"mechanic"`
+	Reason     string     `json:"reason"`
+	CreatedAt  time.Time  `json:"created_at"`
+	TouchedAt  time.Time  `json:"touched_at"`
+	Phase      string     `json:"phase" enum:"choose_way,prepare,as_found,adjust,verify,sign,done"`
+	Done       int        `json:"done"`
+	Total      int        `json:"total"`
+	Now        Now        `json:"now"`
+	SignedBy   string     `json:"signed_by"`
+	Valves     []ValveDot `json:"valves"`
+	Stops      int        `json:"stops"`
+	School     string     `json:"school"`
+	Watch      []Sighting `json:"watch" doc:"what to look for at the stop to turn to"`
+}
+
+// ValveDot is one valve on the board's small head.
+type ValveDot struct {
+	Name    string `json:"name"`
+	Kind    string `json:"kind" enum:"intake,exhaust"`
+	Verdict string `json:"verdict" doc:"of the last kept reading; empty: none"`
+}
+
+// NewJob is what a job starts from.
+type NewJob struct {
+	ID         string `json:"id" minLength:"8" maxLength:"64" pattern:"^[A-Za-z0-9_-]+$"`
+	VehicleID  string `json:"vehicle_id" minLength:"1" maxLength:"64"`
+	GaugeSetID string `json:"gauge_set_id" minLength:"1" maxLength:"64"`
+	Card       int    `json:"card" minimum:"0" maximum:"99" doc:"index of the clearance card on the engine's sheet"`
+	Mechanic   string `json:"mechanic" minLength:"1" maxLength:"100"`
+	Reason     string `json:"reason" maxLength:"200"`
+	OdometerKM int    `json:"odometer_km" minimum:"0" maximum:"9999999"`
+}
+
+// Happening is something the mechanic did.
+type Happening struct {
+	ID       string    `json:"id" minLength:"8" maxLength:"64" pattern:"^[A-Za-z0-9_-]+$" doc:"made by the client; sending it twice stores it once"`
+	Kind     string    `json:"kind" enum:"way_chosen,prepared,turned,picked,reading,kept,adjusted,locked,left_as_is,barred_over,undone,signed"`
+	Valve    string    `json:"valve,omitempty" maxLength:"8"`
+	LeavesMM []float64 `json:"leaves_mm,omitempty" maxItems:"3"`
+	Feel     string    `json:"feel,omitempty" maxLength:"16"`
+	Stop     int       `json:"stop,omitempty"`
+	School   string    `json:"school,omitempty" maxLength:"32"`
+	Order    string    `json:"order,omitempty" enum:",turning,numerical"`
+	EngineC  float64   `json:"engine_c,omitempty"`
+	AmbientC float64   `json:"ambient_c,omitempty"`
+	Reason   string    `json:"reason,omitempty" maxLength:"200"`
+	Target   string    `json:"target,omitempty" maxLength:"64"`
+	By       string    `json:"by,omitempty" maxLength:"100"`
+	ToolsOut bool      `json:"tools_out,omitempty"`
+}
+
+type jobID struct {
+	ID string `path:"id" minLength:"1" maxLength:"64" pattern:"^[A-Za-z0-9_-]+$"`
+}
+
+type happenInput struct {
+	ID   string `path:"id" minLength:"1" maxLength:"64" pattern:"^[A-Za-z0-9_-]+$"`
+	Body Happening
+}
+
+func (s *server) jobRoutes(a huma.API) {
+	huma.Get(a, "/api/v1/jobs", s.jobs, summary("list-jobs", "All jobs, the last touched first"))
+	huma.Post(a, "/api/v1/jobs", s.addJob, summary("start-job", "Start a job"))
+	huma.Get(a, "/api/v1/jobs/{id}", s.job, summary("get-job", "One job"))
+	huma.Get(a, "/api/v1/jobs/{id}/ways", s.ways, summary("get-ways", "The ways round this job's engine"))
+	huma.Post(a, "/api/v1/jobs/{id}/happenings", s.happen, summary("add-happening", "Add what the mechanic did; answered when it is on disk"))
+}
+
+func (s *server) jobs(context.Context, *struct{}) (*listOf[JobShort], error) {
+	stored, err := s.store.Jobs()
+	if err != nil {
+		return nil, fault(err)
+	}
+	out := &listOf[JobShort]{Body: []JobShort{}}
+	for _, record := range stored {
+		if err := s.desk.with(record.ID, func(o *openJob) error {
+			out.Body = append(out.Body, jobShort(o))
+			return nil
+		}); err != nil {
+			return nil, fault(err)
+		}
+	}
+	slices.SortStableFunc(out.Body, func(a, b JobShort) int { return b.TouchedAt.Compare(a.TouchedAt) })
+	return out, nil
+}
+
+func jobShort(o *openJob) JobShort {
+	r, j := o.record, o.state
+	short := JobShort{ID: r.ID, Vehicle: r.Vehicle.Name, Plate: r.Vehicle.Plate, EngineName: r.Sheet.Name, Mechanic: r.Mechanic, Reason: r.Reason,
+		CreatedAt: r.CreatedAt, TouchedAt: r.CreatedAt, Phase: string(j.Phase()), Now: nowView(j), SignedBy: j.SignedBy,
+		Valves: []ValveDot{}, Stops: len(j.Plan.Stops), School: string(j.School), Watch: []Sighting{}}
+	short.Now.Ladder = []Rung{}
+	short.Done, short.Total = j.Progress()
+	if n := len(o.list); n > 0 {
+		short.TouchedAt = o.list[n-1].At
+	}
+	if short.Now.Action == string(job.DoTurn) {
+		short.Watch = planView(j.Plan, j.Order).Stops[short.Now.Stop].Watch
+	}
+	for _, v := range j.Valves {
+		dot := ValveDot{Name: v.Name, Kind: v.Kind.String()}
+		if v.Last != nil {
+			dot.Verdict = string(v.Last.Judgement.Verdict)
+		}
+		short.Valves = append(short.Valves, dot)
+	}
+	return short
+}
+
+func (s *server) addJob(_ context.Context, in *bodyOf[NewJob]) (*bodyOf[JobView], error) {
+	n := in.Body
+	vehicle, err := s.store.Vehicle(n.VehicleID)
+	if err != nil {
+		return nil, missing(err, "vehicle_id", "This vehicle is not stored.")
+	}
+	set, err := s.store.GaugeSet(n.GaugeSetID)
+	if err != nil {
+		return nil, missing(err, "gauge_set_id", "This gauge set is not stored.")
+	}
+	engine, err := s.store.Engine(vehicle.EngineID)
+	if err != nil {
+		return nil, fault(err)
+	}
+	if n.Card >= len(engine.Sheet.Clearances) {
+		return nil, located(http.StatusUnprocessableEntity, "There is no such clearance card.", compute.Fault{Location: "body.card", Value: n.Card,
+			Message: fmt.Sprintf("This engine's sheet has %s. Add one to the sheet first.", counted(len(engine.Sheet.Clearances), "clearance card"))})
+	}
+	record := store.Job{ID: n.ID, Vehicle: vehicle, Sheet: engine.Sheet, Card: n.Card, GaugeName: set.Name, Leaves: set.Leaves,
+		Mechanic: strings.TrimSpace(n.Mechanic), Reason: strings.TrimSpace(n.Reason), OdometerKM: n.OdometerKM, CreatedAt: s.clock()}
+	if _, err := job.New(setupOf(record)); err != nil {
+		return nil, fault(err)
+	}
+	if err := s.store.AddJob(record); err != nil {
+		return nil, fault(err)
+	}
+	return s.viewOf(n.ID)
+}
+
+func missing(err error, field, message string) error {
+	if err == store.ErrNotFound {
+		return located(http.StatusUnprocessableEntity, message, compute.Fault{Location: "body." + field, Message: message})
+	}
+	return fault(err)
+}
+
+func (s *server) job(_ context.Context, in *jobID) (*bodyOf[JobView], error) { return s.viewOf(in.ID) }
+
+func (s *server) viewOf(id string) (*bodyOf[JobView], error) {
+	out := &bodyOf[JobView]{}
+	err := s.desk.with(id, func(o *openJob) error {
+		r, j := o.record, o.state
+		out.Body = JobView{Vehicle: vehicleView(r.Vehicle), OdometerKM: r.OdometerKM, Mechanic: r.Mechanic, Reason: r.Reason, GaugeName: r.GaugeName,
+			Card: cardShort(j.Card), ColdLimitC: j.ColdLimitC(), HotFromC: job.HotFromC, CreatedAt: r.CreatedAt,
+			Engine: engineView(r.Sheet, j.Cycle, j.HasLockNut()), State: stateView(id, j, len(o.list))}
+		return nil
+	})
+	if err != nil {
+		return nil, fault(err)
+	}
+	return out, nil
+}
+
+func (s *server) ways(_ context.Context, in *jobID) (*listOf[PlanView], error) {
+	out := &listOf[PlanView]{Body: []PlanView{}}
+	err := s.desk.with(in.ID, func(o *openJob) error {
+		for _, school := range sequence.Schools() {
+			for _, order := range sequence.Orders(school) {
+				plan, err := sequence.Make(o.record.Sheet, sequence.Request{School: school, Order: order})
+				if err != nil {
+					return err
+				}
+				out.Body = append(out.Body, planView(plan, order))
+			}
+		}
+		return nil
+	})
+	if err != nil {
+		return nil, fault(err)
+	}
+	return out, nil
+}
+
+func (s *server) happen(_ context.Context, in *happenInput) (*bodyOf[JobState], error) {
+	h, faults := happeningOf(in.Body, s.clock())
+	if len(faults) > 0 {
+		return nil, located(http.StatusUnprocessableEntity, faults[0].Message, faults...)
+	}
+	out := &bodyOf[JobState]{}
+	err := s.desk.with(in.ID, func(o *openJob) error {
+		if err := s.desk.happen(o, h); err != nil {
+			return err
+		}
+		out.Body = stateView(in.ID, o.state, len(o.list))
+		return nil
+	})
+	if err != nil {
+		return nil, fault(err)
+	}
+	return out, nil
+}
+
+func happeningOf(b Happening, at time.Time) (job.Happening, []compute.Fault) {
+	h := job.Happening{ID: b.ID, Kind: job.Kind(b.Kind), At: at.UTC(), Valve: b.Valve, Stop: b.Stop, School: sequence.School(b.School),
+		Order: sequence.Order(b.Order), EngineC: b.EngineC, AmbientC: b.AmbientC, Reason: b.Reason, Target: b.Target, By: b.By, ToolsOut: b.ToolsOut}
+	var faults []compute.Fault
+	var leaves []measure.Length
+	for i, mm := range b.LeavesMM {
+		leaves = append(leaves, leafLength(mm, fmt.Sprintf("body.leaves_mm[%d]", i), &faults))
+	}
+	h.Leaves = leaves
+	if b.Feel != "" {
+		feel, ok := compute.ParseFeel(b.Feel)
+		if !ok {
+			feel = clearance.Feel(b.Feel) // refused by the core in its words
+		}
+		h.Feel = feel
+	}
+	return h, faults
+}
+
+func sortRungs(rungs []Rung) []Rung {
+	slices.SortStableFunc(rungs, func(a, b Rung) int { return cmp.Compare(a.ThicknessMM, b.ThicknessMM) })
+	return slices.CompactFunc(rungs, func(a, b Rung) bool { return slices.Equal(a.LeavesMM, b.LeavesMM) })
+}

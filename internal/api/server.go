@@ -1,0 +1,88 @@
+// Package api serves the store and the core over HTTP: routes, requests and answers, problems, and the built front end.
+// It holds no rule of the trade.
+package api
+
+import (
+	"io/fs"
+	"log/slog"
+	"net/http"
+	"time"
+
+	"github.com/danielgtaylor/huma/v2"
+	"github.com/danielgtaylor/huma/v2/adapters/humagin"
+	"github.com/gin-gonic/gin"
+
+	"metronix/internal/store"
+)
+
+// Limits on what a client may send and how long it may take about it.
+const (
+	maxBody        = 1 << 20
+	headerTimeout  = 5 * time.Second
+	requestTimeout = 15 * time.Second
+	idleTimeout    = 2 * time.Minute
+)
+
+// Options of a server.
+type Options struct {
+	Site    fs.FS            // the built front end; nil or without index.html: answered with 503 and a sentence
+	Hosts   []string         // host names under which the program may be called, besides the loopback ones
+	Clock   func() time.Time // nil: time.Now
+	Version string
+}
+
+type server struct {
+	store *store.Store
+	desk  *desk
+	clock func() time.Time
+}
+
+// NewHTTPServer is a server with all its time-outs, ready to serve.
+func NewHTTPServer(handler http.Handler) *http.Server {
+	return &http.Server{
+		Handler: handler, ReadHeaderTimeout: headerTimeout, ReadTimeout: requestTimeout,
+		WriteTimeout: requestTimeout, IdleTimeout: idleTimeout, MaxHeaderBytes: 1 << 16,
+	}
+}
+
+// Handler is the whole HTTP interface over a store.
+func Handler(st *store.Store, o Options) http.Handler {
+	handler, _ := build(st, o)
+	return handler
+}
+
+// Document is the OpenAPI description of the interface, in JSON.
+func Document() ([]byte, error) {
+	_, described := build(nil, Options{Version: "1"})
+	return described.OpenAPI().MarshalJSON()
+}
+
+func build(st *store.Store, o Options) (http.Handler, huma.API) {
+	if o.Clock == nil {
+		o.Clock = time.Now
+	}
+	gin.SetMode(gin.ReleaseMode)
+	router := gin.New()
+	router.HandleMethodNotAllowed = true
+	router.Use(gin.CustomRecovery(func(c *gin.Context, fault any) {
+		slog.Error("a request failed", "path", c.Request.URL.Path, "fault", fault)
+		problem(c, http.StatusInternalServerError, "Something went wrong in the program. What was stored before is safe.")
+	}))
+	s := &server{store: st, desk: newDesk(st), clock: o.Clock}
+	described := humagin.New(router, config(o.Version))
+	s.routes(described)
+	serveSite(router, o.Site)
+	return guard(router, o.Hosts), described
+}
+
+func config(version string) huma.Config {
+	c := huma.DefaultConfig("Metronix", version)
+	c.OpenAPIPath, c.DocsPath, c.SchemasPath, c.CreateHooks = "/api/openapi", "", "", nil
+	return c
+}
+
+func (s *server) routes(a huma.API) {
+	s.jobRoutes(a)
+	s.libraryRoutes(a)
+	computeRoutes(a)
+}

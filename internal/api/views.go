@@ -1,0 +1,387 @@
+package api
+
+import (
+	"math"
+	"time"
+
+	"metronix/core/adjust"
+	"metronix/core/clearance"
+	"metronix/core/cycle"
+	"metronix/core/engine"
+	"metronix/core/gauge"
+	"metronix/core/job"
+	"metronix/core/measure"
+	"metronix/core/sequence"
+)
+
+// liftStep is the spacing of the lift curves sent for drawing, crank degrees.
+const liftStep = 5.0
+
+// EngineView is what a drawing of the engine needs; it does not change during a job.
+type EngineView struct {
+	Name         string      `json:"name"`
+	Layout       string      `json:"layout"`
+	Rotation     string      `json:"rotation" enum:"clockwise,anticlockwise"`
+	FiringOrder  []int       `json:"firing_order"`
+	Banks        []BankView  `json:"banks"`
+	Valves       []ValveView `json:"valves"`
+	MarksDeg     []float64   `json:"marks_deg"`
+	TurningPoint string      `json:"turning_point"`
+	LocknutNm    float64     `json:"locknut_torque_nm" doc:"0: not stated"`
+	HasLockNut   bool        `json:"has_lock_nut"`
+}
+
+// BankView is one head.
+type BankView struct {
+	Name        string    `json:"name"`
+	AngleDeg    float64   `json:"angle_deg"`
+	Cylinders   []int     `json:"cylinders"`
+	IntakePorts string    `json:"intake_ports" doc:"left, right, or empty where not said"`
+	Rows        []RowView `json:"rows"`
+}
+
+// RowView is one line of valves, front to rear.
+type RowView struct {
+	Side   string   `json:"side" enum:"left,right"`
+	Valves []string `json:"valves"`
+}
+
+// ValveView is one valve as it is drawn.
+type ValveView struct {
+	Name      string    `json:"name"`
+	Kind      string    `json:"kind" enum:"intake,exhaust"`
+	Cylinder  int       `json:"cylinder"`
+	RowNumber int       `json:"row_number" doc:"0 where the engine has more than one row"`
+	Lift      []float64 `json:"lift" doc:"open fraction at crank 0, 5, 10 … 720"`
+	MaySet    []Arc     `json:"may_set" doc:"crank positions with the required margin"`
+}
+
+// Arc is a range of crank positions; from greater than to wraps through 0.
+type Arc struct {
+	FromDeg float64 `json:"from_deg"`
+	ToDeg   float64 `json:"to_deg"`
+}
+
+// Limits is what a gap must lie in.
+type Limits struct {
+	LowerMM     float64 `json:"lower_mm"`
+	UpperMM     float64 `json:"upper_mm"`
+	NominalMM   float64 `json:"nominal_mm"`
+	NominalOnly bool    `json:"nominal_only"`
+}
+
+// PlanView is the way round.
+type PlanView struct {
+	School            string     `json:"school"`
+	Order             string     `json:"order"`
+	Applies           bool       `json:"applies"`
+	Reason            string     `json:"reason"`
+	Stops             []StopView `json:"stops"`
+	TotalTurnDeg      float64    `json:"total_turn_deg"`
+	SmallestMarginDeg float64    `json:"smallest_margin_deg"`
+	Cautions          []string   `json:"cautions"`
+	Assumed           []string   `json:"assumed"`
+}
+
+// StopView is one stop of the way round.
+type StopView struct {
+	CrankDeg float64    `json:"crank_deg"`
+	TurnDeg  float64    `json:"turn_deg"`
+	Watch    []Sighting `json:"watch"`
+	Valves   []string   `json:"valves"`
+}
+
+// Sighting is something seen on the engine.
+type Sighting struct {
+	What     string  `json:"what"`
+	Cylinder int     `json:"cylinder" doc:"0: none"`
+	Valve    string  `json:"valve" doc:"empty: none"`
+	MarkDeg  float64 `json:"mark_deg"`
+}
+
+// Judgement is a verdict and what it came from.
+type Judgement struct {
+	Verdict    string    `json:"verdict" enum:"in,tight,loose,undecided"`
+	Sure       bool      `json:"sure"`
+	EstimateMM *float64  `json:"estimate_mm"`
+	LowMM      float64   `json:"gap_low_mm"`
+	HighMM     *float64  `json:"gap_high_mm"`
+	TryNext    []float64 `json:"try_next_mm" doc:"empty: settled, or no owned leaf settles it"`
+	Why        string    `json:"why"`
+	Conflict   string    `json:"conflict"`
+}
+
+// Reading is one leaf or stack tried.
+type Reading struct {
+	LeavesMM []float64 `json:"leaves_mm"`
+	Feel     string    `json:"feel" enum:"free,drag,wont_go"`
+}
+
+// Result is readings that were kept.
+type Result struct {
+	Judgement Judgement `json:"judgement"`
+	Readings  []Reading `json:"readings"`
+	At        time.Time `json:"at"`
+}
+
+// ValveState is one valve in the job.
+type ValveState struct {
+	Name      string     `json:"name"`
+	Limits    Limits     `json:"limits"`
+	Settable  bool       `json:"settable"`
+	MarginDeg *float64   `json:"margin_deg" doc:"null where the crank's place is not known"`
+	Pending   bool       `json:"pending" doc:"waits in the present phase"`
+	Stage     string     `json:"stage" enum:",nut_loose,nut_tight"`
+	Round     []Reading  `json:"round"`
+	Judgement *Judgement `json:"judgement" doc:"of the readings not kept yet; null where there are none"`
+	AsFound   *Result    `json:"as_found"`
+	Last      *Result    `json:"last"`
+	Adjusted  int        `json:"adjusted"`
+	Verified  bool       `json:"verified"`
+	Left      string     `json:"left" doc:"why it stays out of limits; empty: it does not"`
+	Needs     bool       `json:"needs" doc:"read, and not in"`
+	Screw     *Screw     `json:"screw" doc:"how to turn the adjuster to the nominal; null where it cannot be said"`
+}
+
+// Screw is how far to turn an adjuster.
+type Screw struct {
+	TurnDeg   float64 `json:"turn_deg"`
+	Direction string  `json:"direction" enum:"close,open"`
+	Why       string  `json:"why"`
+}
+
+// Rung is one leaf of the ladder.
+type Rung struct {
+	LeavesMM    []float64 `json:"leaves_mm"`
+	ThicknessMM float64   `json:"thickness_mm"`
+	InWindow    bool      `json:"in_window"`
+	Nominal     bool      `json:"nominal" doc:"the leaf to set by"`
+}
+
+// Now is the one thing to do.
+type Now struct {
+	Action  string   `json:"action" enum:"choose_way,prepare,turn,read,keep,adjust,lock,bar_over,sign,done"`
+	Valve   string   `json:"valve"`
+	Stop    int      `json:"stop" doc:"to go to for turn, else where the crank stands; -1: nowhere yet"`
+	TurnDeg float64  `json:"turn_deg"`
+	Ladder  []Rung   `json:"ladder" doc:"the leaves for the valve, thinnest first"`
+	Here    []string `json:"here" doc:"the valves waiting at the present stop"`
+}
+
+// JobState is a job computed from its happenings.
+type JobState struct {
+	ID         string       `json:"id"`
+	Phase      string       `json:"phase" enum:"choose_way,prepare,as_found,adjust,verify,sign,done"`
+	Now        Now          `json:"now"`
+	Plan       *PlanView    `json:"plan"`
+	CrankDeg   *float64     `json:"crank_deg"`
+	Stop       int          `json:"stop"`
+	Valves     []ValveState `json:"valves"`
+	Done       int          `json:"done"`
+	Total      int          `json:"total"`
+	Undo       string       `json:"undo" doc:"the happening that can be taken back; empty: none"`
+	Happenings int          `json:"happenings"`
+	EngineC    *float64     `json:"engine_c"`
+	AmbientC   *float64     `json:"ambient_c"`
+	SignedBy   string       `json:"signed_by"`
+	SignedAt   *time.Time   `json:"signed_at"`
+}
+
+// JobView is a job as its screens need it.
+type JobView struct {
+	Vehicle    Vehicle    `json:"vehicle"`
+	OdometerKM int        `json:"odometer_km"`
+	Mechanic   string     `json:"mechanic"`
+	Reason     string     `json:"reason"`
+	GaugeName  string     `json:"gauge_name"`
+	Card       Card       `json:"card"`
+	ColdLimitC float64    `json:"cold_limit_c"`
+	HotFromC   float64    `json:"hot_from_c"`
+	CreatedAt  time.Time  `json:"created_at"`
+	Engine     EngineView `json:"engine"`
+	State      JobState   `json:"state"`
+}
+
+func engineView(s *engine.Sheet, c *cycle.Cycle, hasLockNut bool) EngineView {
+	v := EngineView{Name: s.Name, Layout: string(s.Layout), Rotation: string(s.Rotation), FiringOrder: s.FiringOrder,
+		Banks: []BankView{}, Valves: []ValveView{}, MarksDeg: s.EffectiveMarks(), HasLockNut: hasLockNut}
+	if s.TurningPoint != nil {
+		v.TurningPoint = s.TurningPoint.Where
+	}
+	if s.Adjuster != nil {
+		v.LocknutNm = s.Adjuster.LocknutNm
+	}
+	for _, b := range s.Banks {
+		bank := BankView{b.Name, b.Angle, b.Cylinders, string(b.IntakePorts), []RowView{}}
+		for _, r := range b.Rows {
+			bank.Rows = append(bank.Rows, RowView{string(r.Side), []string{}})
+		}
+		v.Banks = append(v.Banks, bank)
+	}
+	for _, valve := range c.Valves {
+		row := &v.Banks[valve.Bank].Rows[valve.Row]
+		row.Valves = append(row.Valves, valve.Name)
+		v.Valves = append(v.Valves, valveView(c, valve, s.EffectiveMargin()))
+	}
+	return v
+}
+
+func valveView(c *cycle.Cycle, valve engine.Valve, required float64) ValveView {
+	v := ValveView{valve.Name, valve.Kind.String(), valve.Cylinder, valve.RowNumber, []float64{}, []Arc{}}
+	for at := 0.0; at <= measure.Cycle; at += liftStep {
+		v.Lift = append(v.Lift, math.Round(c.OpenFraction(valve, at)*1000)/1000)
+	}
+	if from, to, ok := c.MaySet(valve, required); ok {
+		v.MaySet = append(v.MaySet, Arc{measure.RoundAngle(from), measure.RoundAngle(to)})
+	}
+	return v
+}
+
+func limitsView(l clearance.Limits) Limits {
+	return Limits{l.Window.Lower.Millimetres(), l.Window.Upper.Millimetres(), l.Nominal.Millimetres(), l.NominalOnly}
+}
+
+// cardShort resolves a card that belongs to a checked sheet.
+func cardShort(c clearance.Card) Card {
+	intake, _ := c.Intake.Limits()
+	exhaust, _ := c.Exhaust.Limits()
+	return Card{c.Source, string(c.State), limitsView(intake), limitsView(exhaust)}
+}
+
+func planView(p sequence.Plan, order sequence.Order) PlanView {
+	v := PlanView{School: string(p.School), Order: string(order), Applies: p.Applies, Reason: p.Reason, Stops: []StopView{},
+		TotalTurnDeg: p.TotalTurn, SmallestMarginDeg: p.SmallestMargin, Cautions: p.Cautions, Assumed: p.Assumed}
+	for _, s := range p.Stops {
+		stop := StopView{s.Crank, s.Turn, []Sighting{}, []string{}}
+		for _, w := range s.Watch {
+			stop.Watch = append(stop.Watch, Sighting{string(w.What), w.Cylinder, w.Valve, w.Mark})
+		}
+		for _, set := range s.Set {
+			stop.Valves = append(stop.Valves, set.Valve)
+		}
+		v.Stops = append(v.Stops, stop)
+	}
+	return v
+}
+
+func judgementView(j clearance.Judgement) Judgement {
+	v := Judgement{Verdict: string(j.Verdict), Sure: j.Sure, LowMM: j.Low.Millimetres(), TryNext: millimetres(j.TryNext.Marked()), Why: j.Why, Conflict: j.Conflict}
+	if j.Estimate != nil {
+		estimate := j.Estimate.Millimetres()
+		v.EstimateMM = &estimate
+	}
+	if j.High != nil {
+		high := j.High.Millimetres()
+		v.HighMM = &high
+	}
+	return v
+}
+
+func readingsView(list []clearance.Reading) []Reading {
+	out := make([]Reading, len(list))
+	for i, r := range list {
+		out[i] = Reading{millimetres(r.Stack.Marked()), string(r.Feel)}
+	}
+	return out
+}
+
+func resultView(r *job.Result) *Result {
+	if r == nil {
+		return nil
+	}
+	return &Result{judgementView(r.Judgement), readingsView(r.Readings), r.At}
+}
+
+func valveState(j *job.Job, v *job.ValveState) ValveState {
+	out := ValveState{Name: v.Name, Limits: limitsView(v.Limits), Settable: j.Settable(v), Pending: j.Pending(v), Stage: string(v.Stage),
+		Round: readingsView(v.Round), AsFound: resultView(v.AsFound), Last: resultView(v.Last), Adjusted: v.Adjustments,
+		Verified: v.Verified, Left: v.Left, Needs: v.Needs()}
+	if j.CrankKnown {
+		margin := measure.RoundAngle(j.Cycle.Margin(v.Valve, j.Crank))
+		out.MarginDeg = &margin
+	}
+	if len(v.Round) > 0 {
+		judged := judgementView(j.Judge(v))
+		out.Judgement = &judged
+	}
+	if out.Needs {
+		out.Screw = screwView(j, v)
+	}
+	return out
+}
+
+// screwView says how to turn the adjuster from the last kept estimate to the nominal, where that can be said.
+func screwView(j *job.Job, v *job.ValveState) *Screw {
+	estimate := v.Last.Judgement.Estimate
+	if estimate == nil || j.Sheet.Adjuster == nil {
+		return nil
+	}
+	turn, err := adjust.Reckon(*j.Sheet.Adjuster, *estimate, v.Limits.Nominal)
+	if err != nil || turn.ByFeel {
+		return nil
+	}
+	return &Screw{turn.Degrees, string(turn.Direction), turn.Why}
+}
+
+// ladder is every single leaf that is owned, and the stack worth trying next where no single leaf is.
+func ladder(j *job.Job, v *job.ValveState) []Rung {
+	stacks := j.Owned.Singles()
+	if next := j.Judge(v).TryNext; len(next) > 1 {
+		stacks = append(stacks, next)
+	}
+	aim, _ := j.Owned.Choose(v.Limits.Nominal, &v.Limits.Window, 1)
+	out := []Rung{}
+	for _, st := range stacks {
+		out = append(out, rung(st, v.Limits.Window, aim.Stack))
+	}
+	for _, r := range v.Round {
+		if len(r.Stack) > 1 {
+			out = append(out, rung(r.Stack, v.Limits.Window, nil))
+		}
+	}
+	return sortRungs(out)
+}
+
+func rung(st gauge.Stack, w measure.Window, aim gauge.Stack) Rung {
+	return Rung{millimetres(st.Marked()), st.Thickness().Millimetres(), w.Contains(st.Thickness()),
+		aim != nil && st.String() == aim.String()}
+}
+
+func stateView(id string, j *job.Job, happenings int) JobState {
+	s := JobState{ID: id, Phase: string(j.Phase()), Stop: j.Stop, Valves: []ValveState{}, Undo: j.CanUndo(), Happenings: happenings, SignedBy: j.SignedBy}
+	s.Done, s.Total = j.Progress()
+	s.Now = nowView(j)
+	if j.School != "" {
+		plan := planView(j.Plan, j.Order)
+		s.Plan = &plan
+	}
+	if j.CrankKnown {
+		s.CrankDeg = &j.Crank
+	}
+	if j.Prepared {
+		s.EngineC, s.AmbientC = &j.EngineC, &j.AmbientC
+	}
+	if j.SignedBy != "" {
+		s.SignedAt = &j.SignedAt
+	}
+	for _, v := range j.Valves {
+		s.Valves = append(s.Valves, valveState(j, v))
+	}
+	return s
+}
+
+func nowView(j *job.Job) Now {
+	next := j.Next()
+	now := Now{Action: string(next.Action), Valve: next.Valve, Stop: next.Stop, TurnDeg: measure.RoundAngle(next.Turn), Ladder: []Rung{}, Here: []string{}}
+	if v, ok := j.Valve(next.Valve); ok {
+		now.Ladder = ladder(j, v)
+	}
+	if j.Stop >= 0 {
+		for _, set := range j.Plan.Stops[j.Stop].Set {
+			if v, ok := j.Valve(set.Valve); ok && j.Pending(v) {
+				now.Here = append(now.Here, set.Valve)
+			}
+		}
+	}
+	return now
+}

@@ -1,0 +1,54 @@
+// Package demo loads a made-up workshop through the same doors that a user has. Every name and figure in it is invented.
+package demo
+
+import "embed"
+
+//go:embed engines/*.engine.json
+var engines embed.FS
+
+// valveGaps are the hidden clearances of a demo engine's valves in millimetres; a valve not named stands at its nominal.
+type valveGaps map[string]float64
+
+type vehicle struct {
+	id, name, plate, engine string
+	odometer                int
+}
+
+type demoJob struct {
+	id, vehicle, gauge, mechanic, reason string
+	school, order                        string
+	ageHours                             int
+	gaps                                 valveGaps
+	until                                string // phase or "as_found:N" (N valves kept) or "feel:N" (one feel more) to stop at
+}
+
+var vehicles = []vehicle{
+	{"demo-tipper-7", "Quarry tipper 7", "LM 407", "brindlow-1600", 182_400},
+	{"demo-post-bus", "Post bus 12", "LM 112", "holmgarth-2000", 96_150},
+	{"demo-pump-set", "Harbour pump set", "set 3", "estervane-2400", 0},
+	{"demo-round-van", "Bakery round van", "LM 233", "holmgarth-950", 61_020},
+	{"demo-sawmill", "Sawmill drive", "bench B", "brindlow-1600", 0},
+}
+
+var gaugeSets = []struct {
+	id, name string
+	leaves   [][2]float64 // marked, measured (0: never measured), millimetres
+}{
+	{"demo-set-oskar", "Oskar's set, checked", [][2]float64{
+		{0.05, 0.05}, {0.10, 0.099}, {0.12, 0.121}, {0.15, 0.15}, {0.18, 0.18}, {0.20, 0.2}, {0.22, 0.221}, {0.24, 0.24}, {0.25, 0.251},
+		{0.28, 0.279}, {0.30, 0.3}, {0.32, 0.32}, {0.33, 0.33}, {0.35, 0.351}, {0.40, 0.4}, {0.45, 0.45}, {0.50, 0.5}}},
+	{"demo-set-bench", "Bench drawer set", [][2]float64{
+		{0.05, 0}, {0.10, 0}, {0.15, 0}, {0.20, 0}, {0.25, 0}, {0.30, 0}, {0.35, 0}, {0.40, 0}, {0.45, 0}, {0.50, 0}}},
+}
+
+var jobs = []demoJob{
+	{id: "demo-job-bus", vehicle: "demo-post-bus", gauge: "demo-set-oskar", mechanic: "Tess Ardal", reason: "Distance interval", school: "one_cylinder",
+		ageHours: 50, gaps: valveGaps{"E2a": 0.27, "I3b": 0.26, "E4b": 0.26}, until: "done"},
+	{id: "demo-job-pump", vehicle: "demo-pump-set", gauge: "demo-set-bench", mechanic: "Oskar Venn", reason: "Ticking when warm", school: "rocking_pairs",
+		ageHours: 27, gaps: valveGaps{"E2": 0.40, "I5": 0.20, "E6": 0.35}, until: "adjust"},
+	{id: "demo-job-saw", vehicle: "demo-sawmill", gauge: "demo-set-oskar", mechanic: "June Halloway", reason: "After a new cam has run in", school: "sum_rule", order: "turning",
+		ageHours: 5, gaps: valveGaps{"I1": 0.27}, until: "verify"},
+	{id: "demo-job-van", vehicle: "demo-round-van", gauge: "demo-set-bench", mechanic: "June Halloway", reason: "Rough idle", ageHours: 2, until: "choose_way"},
+	{id: "demo-job-tipper", vehicle: "demo-tipper-7", gauge: "demo-set-oskar", mechanic: "Tess Ardal", reason: "Distance interval", school: "rocking_pairs",
+		ageHours: 1, gaps: valveGaps{"E3": 0.25, "I4": 0.28}, until: "feel:2"},
+}
