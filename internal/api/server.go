@@ -76,6 +76,7 @@ func build(st *store.Store, o Options) (http.Handler, huma.API) {
 }
 
 func config(version string) huma.Config {
+	huma.DefaultArrayNullable = false // every list of ours is sent, if empty
 	c := huma.DefaultConfig("Metronix", version)
 	c.OpenAPIPath, c.DocsPath, c.SchemasPath, c.CreateHooks = "/api/openapi", "", "", nil
 	return c

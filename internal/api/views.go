@@ -250,7 +250,7 @@ func cardShort(c clearance.Card) Card {
 
 func planView(p sequence.Plan, order sequence.Order) PlanView {
 	v := PlanView{School: string(p.School), Order: string(order), Applies: p.Applies, Reason: p.Reason, Stops: []StopView{},
-		TotalTurnDeg: p.TotalTurn, SmallestMarginDeg: p.SmallestMargin, Cautions: p.Cautions, Assumed: p.Assumed}
+		TotalTurnDeg: p.TotalTurn, SmallestMarginDeg: p.SmallestMargin, Cautions: listed(p.Cautions), Assumed: listed(p.Assumed)}
 	for _, s := range p.Stops {
 		stop := StopView{s.Crank, s.Turn, []Sighting{}, []string{}}
 		for _, w := range s.Watch {
@@ -384,4 +384,12 @@ func nowView(j *job.Job) Now {
 		}
 	}
 	return now
+}
+
+// listed makes an absent list an empty one.
+func listed(texts []string) []string {
+	if texts == nil {
+		return []string{}
+	}
+	return texts
 }

@@ -1,0 +1,239 @@
+<script setup lang="ts">
+import { computed, onMounted, ref, useTemplateRef } from 'vue'
+import { useRoute } from 'vue-router'
+import type { PlanView } from '@/shared/api/client'
+import HeadDrawing from '@/shared/engine/HeadDrawing.vue'
+import TurnBand from '@/shared/engine/TurnBand.vue'
+import { useCrank } from '@/shared/engine/useCrank'
+import StateNote from '@/shared/StateNote.vue'
+import TopBar from '@/shared/TopBar.vue'
+import { mm } from '@/shared/units'
+import { phaseName, schoolName } from '@/shared/words'
+import { cylinderNotes, finishedStops, stopShown, valvesShown } from './benchPicture'
+import KeyHelp from './KeyHelp.vue'
+import LeaveDialog from './LeaveDialog.vue'
+import NowPanel from './NowPanel.vue'
+import { useJob, type Doing } from './useJob'
+import { useKeys } from './useKeys'
+
+const id = String(useRoute().params.id)
+const { view, state, trouble, refusal, waiting, offline, load, send, undo } = useJob(id)
+onMounted(load)
+
+const crank = useCrank(computed(() => state.value?.crank_deg ?? null))
+const choosing = ref(false)
+const preview = ref<PlanView | null>(null)
+const help = ref(false)
+const leaving = ref('')
+const now = useTemplateRef('now')
+
+const plan = computed(() => preview.value ?? state.value?.plan ?? null)
+const limits = computed(() => {
+  const { intake, exhaust, source, state: heat } = view.value!.card
+  return `${heat} ${mm(intake.lower_mm)}–${mm(intake.upper_mm)} / ${mm(exhaust.lower_mm)}–${mm(exhaust.upper_mm)} · ${source}`
+})
+
+function happened(doing: Doing) {
+  if (doing.kind === 'way_chosen') {
+    choosing.value = false
+    preview.value = null
+  }
+  void send(doing)
+}
+
+function chooseAgain(on: boolean) {
+  choosing.value = on
+  if (!on) preview.value = null
+}
+
+useKeys((k) => {
+  if (k === '?') help.value = true
+  else return now.value?.key(k) ?? false
+  return true
+})
+</script>
+
+<template>
+  <TopBar :title="view?.vehicle.name ?? 'Bench'" :sub="view?.engine.name" back="Board">
+    <template v-if="view && state">
+      <button
+        v-if="state.plan && !['sign', 'done'].includes(state.phase)"
+        class="mx-btn small"
+        type="button"
+        @click="chooseAgain(!choosing)"
+      >
+        {{ schoolName(state.plan.school, state.valves.length) }}
+      </button>
+      <span v-if="state.engine_c !== null" class="heat" :class="view.card.state"
+        >{{ view.card.state }} {{ state.engine_c }} °C</span
+      >
+      <RouterLink v-if="state.happenings > 2" class="mx-btn small" :to="`/jobs/${id}/sheet`">Sheet</RouterLink>
+      <button class="mx-btn small wide-only" type="button" aria-label="Keys" @click="help = true">?</button>
+      <span class="count" :aria-label="`${phaseName(state.phase)}: ${state.done} of ${state.total}`">
+        <small>{{ phaseName(state.phase) }}</small> <b class="figure">{{ state.done }}/{{ state.total }}</b>
+      </span>
+    </template>
+  </TopBar>
+
+  <main v-if="view && state" class="bench">
+    <section class="picture">
+      <div class="drawing" tabindex="0" aria-label="The head, drawn">
+        <HeadDrawing
+          :engine="view.engine"
+          :crank="crank"
+          :shown="valvesShown(view)"
+          :notes="choosing ? {} : cylinderNotes(view)"
+          pickable
+          @pick="(v) => happened({ kind: 'picked', valve: v })"
+        />
+      </div>
+      <p class="spec">
+        <b>{{ phaseName(state.phase) }}</b><span class="quiet">limits {{ limits }}</span>
+      </p>
+      <div class="turns">
+        <TurnBand
+          :engine="view.engine"
+          :plan="plan"
+          :crank="crank"
+          :stop="stopShown(view, preview)"
+          :finished="preview ? [] : finishedStops(view)"
+          :here="state.now.here"
+        />
+      </div>
+    </section>
+    <NowPanel
+      ref="now"
+      class="right"
+      :view="view"
+      :crank="crank"
+      :choosing="choosing"
+      :queued="waiting.length"
+      :offline="offline"
+      :refusal="refusal"
+      @do="happened"
+      @undo="undo"
+      @preview="(p) => (preview = p)"
+      @choosing="chooseAgain"
+      @leave="(v) => (leaving = v)"
+    />
+  </main>
+  <main v-else class="page">
+    <StateNote v-if="trouble" tone="trouble" title="This job could not be opened." :text="trouble.message">
+      <button class="mx-btn primary" type="button" @click="load">Try again</button>
+      <RouterLink class="mx-btn" to="/">Back to the board</RouterLink>
+    </StateNote>
+    <p v-else class="quiet" role="status">Opening the job…</p>
+  </main>
+  <KeyHelp v-model="help" />
+  <LeaveDialog v-model="leaving" @leave="(valve, reason) => happened({ kind: 'left_as_is', valve, reason })" />
+</template>
+
+<style scoped>
+.bench {
+  display: grid;
+  grid-template-columns: 3fr 2fr;
+  height: calc(100dvh - 62px);
+  min-height: 640px;
+}
+
+.picture {
+  display: grid;
+  grid-template-rows: minmax(0, 1.32fr) auto minmax(0, 1fr);
+  border-right: 2px solid var(--line);
+}
+
+.drawing {
+  min-height: 0;
+  padding: 16px 20px 4px 12px;
+}
+
+.spec {
+  display: flex;
+  flex-wrap: wrap;
+  justify-content: space-between;
+  gap: 4px 16px;
+  padding: 6px 24px 10px;
+  border-bottom: 2px solid var(--line);
+  font-size: 17px;
+}
+
+.turns {
+  min-height: 0;
+  padding: 6px 16px 8px 10px;
+}
+
+.heat {
+  padding: 8px 14px;
+  border: 2px solid var(--in);
+  border-radius: 4px;
+  color: var(--in);
+  white-space: nowrap;
+}
+
+.heat::first-letter {
+  text-transform: uppercase;
+}
+
+.heat.hot {
+  border-color: var(--tight);
+  color: var(--tight);
+}
+
+.count {
+  display: grid;
+  line-height: 1.05;
+  text-align: right;
+}
+
+.count small {
+  color: var(--quiet);
+  font-size: 15px;
+}
+
+.count b {
+  font-size: 28px;
+}
+
+@media (width <= 1000px) {
+  .bench {
+    grid-template-columns: minmax(0, 1fr);
+    height: auto;
+  }
+
+  .right {
+    order: -1;
+  }
+
+  .right :deep(.ladder) {
+    max-height: 340px;
+  }
+
+  .picture {
+    display: block;
+    border-top: 2px solid var(--line);
+    border-right: 0;
+  }
+
+  .drawing {
+    overflow-x: auto;
+  }
+
+  .drawing :deep(svg) {
+    min-width: 640px;
+    height: auto;
+  }
+
+  .turns {
+    overflow-x: auto;
+  }
+
+  .turns :deep(svg) {
+    min-width: 560px;
+    height: auto;
+  }
+
+  .wide-only {
+    display: none;
+  }
+}
+</style>

@@ -1,0 +1,228 @@
+<script setup lang="ts">
+import { computed, nextTick, ref, watch } from 'vue'
+import type { Rung, Schemas } from '@/shared/api/client'
+import { leaves, mm, thou } from '@/shared/units'
+import { feelWord } from '@/shared/words'
+
+type Reading = Schemas['Reading']
+type Feel = Reading['feel']
+
+const props = defineProps<{
+  valve: string
+  rungs: Rung[]
+  round: Reading[]
+  tryNext: number[]
+  limits: Schemas['Limits']
+}>()
+const emit = defineEmits<{ feel: [leaves: number[], feel: Feel] }>()
+
+const feels: Feel[] = ['free', 'drag', 'wont_go']
+const same = (a: number[], b: number[]) => a.length === b.length && a.every((x, i) => x === b[i])
+const near = computed(() => {
+  const { lower_mm, upper_mm } = props.limits
+  const felt = (r: Rung) => props.round.some((x) => same(x.leaves_mm, r.leaves_mm))
+  const close = props.rungs.filter(
+    (r) => felt(r) || (r.thickness_mm > lower_mm - 0.13 && r.thickness_mm < upper_mm + 0.2),
+  )
+  return [...(close.length >= 3 ? close : props.rungs)].reverse()
+})
+const cursor = ref(0)
+const box = ref<HTMLElement>()
+
+// The cursor waits on the leaf worth trying: the advised one, else the one to set by.
+watch(
+  () => [props.valve, props.round.length, props.tryNext.join()],
+  () => {
+    const advised = near.value.findIndex(
+      (r) => props.tryNext.length > 0 && props.round.length > 0 && same(r.leaves_mm, props.tryNext),
+    )
+    const nominal = near.value.findIndex((r) => r.nominal)
+    const last = props.round.at(-1)
+    const felt = last ? near.value.findIndex((r) => same(r.leaves_mm, last.leaves_mm)) : -1
+    cursor.value = advised >= 0 ? advised : felt >= 0 ? felt : Math.max(0, nominal)
+    void show()
+  },
+  { immediate: true },
+)
+
+async function show() {
+  await nextTick()
+  const list = box.value
+  const row = list?.children[cursor.value] as HTMLElement | undefined
+  if (list && row) list.scrollTop = row.offsetTop - (list.clientHeight - row.offsetHeight) / 2
+}
+
+function feltAs(r: Rung): Feel | undefined {
+  return props.round.findLast((x) => same(x.leaves_mm, r.leaves_mm))?.feel
+}
+
+function tap(r: Rung, feel: Feel) {
+  if (feltAs(r) !== feel) emit('feel', r.leaves_mm, feel)
+}
+
+/** A key of the bench: arrows climb, 1 2 3 say the feel. */
+function key(k: string): boolean {
+  if (k === 'ArrowUp' || k === 'ArrowDown') {
+    cursor.value = Math.min(near.value.length - 1, Math.max(0, cursor.value + (k === 'ArrowUp' ? -1 : 1)))
+    void show()
+    return true
+  }
+  const feel = feels[Number(k) - 1]
+  const rung = near.value[cursor.value]
+  if (!feel || !rung) return false
+  tap(rung, feel)
+  return true
+}
+defineExpose({ key })
+</script>
+
+<template>
+  <div class="wrap">
+    <div class="heads quiet" aria-hidden="true">
+      <span>leaf</span>
+      <span v-for="(f, i) in feels" :key="f"
+        >{{ feelWord[f] }} <kbd>{{ i + 1 }}</kbd></span
+      >
+    </div>
+    <div ref="box" class="ladder" role="group" :aria-label="`Leaves for ${valve}, thickest first`">
+      <div
+        v-for="(r, i) in near"
+        :key="r.leaves_mm.join()"
+        class="rung"
+        :class="{ window: r.in_window, cursor: i === cursor }"
+      >
+        <div class="leaf" @click="cursor = i">
+          <span class="figure thick" :class="{ stack: r.leaves_mm.length > 1 }">{{ leaves(r.leaves_mm) }}</span>
+          <small class="quiet">{{
+            r.nominal
+              ? 'set by this'
+              : r.thickness_mm !== r.leaves_mm[0] && r.leaves_mm.length === 1
+                ? `is ${mm(r.thickness_mm)}`
+                : thou(r.thickness_mm)
+          }}</small>
+        </div>
+        <span class="bar" aria-hidden="true" />
+        <button
+          v-for="f in feels"
+          :key="f"
+          type="button"
+          class="feel"
+          :class="{ felt: feltAs(r) === f }"
+          :aria-pressed="feltAs(r) === f"
+          :aria-label="`${leaves(r.leaves_mm)} ${feelWord[f]}`"
+          @click="((cursor = i), tap(r, f))"
+        >
+          {{ feelWord[f] }}
+        </button>
+      </div>
+    </div>
+  </div>
+</template>
+
+<style scoped>
+.wrap {
+  display: flex;
+  flex-direction: column;
+  min-height: 0;
+}
+
+.heads,
+.rung {
+  display: grid;
+  grid-template-columns: 116px 10px repeat(3, 1fr);
+  gap: 8px;
+  align-items: center;
+}
+
+.heads {
+  padding: 0 8px 4px;
+  font-size: 15px;
+  text-align: center;
+}
+
+.heads span:first-child {
+  grid-column: span 2;
+  text-align: left;
+}
+
+.ladder {
+  position: relative;
+  flex: 1;
+  min-height: 190px;
+  overflow-y: auto;
+  scrollbar-width: thin;
+}
+
+.rung {
+  padding: 3px 8px 3px 4px;
+  border: 2px solid transparent;
+  border-radius: 6px;
+}
+
+.rung.cursor {
+  border-color: var(--brass);
+  background: var(--wash);
+}
+
+.leaf {
+  text-align: right;
+  line-height: 1.05;
+}
+
+.thick {
+  display: block;
+  font-size: 28px;
+  font-weight: 700;
+}
+
+.thick.stack {
+  font-size: 17px;
+}
+
+small {
+  font-size: 14px;
+}
+
+.bar {
+  align-self: stretch;
+  background: var(--line);
+}
+
+.window .bar {
+  background: var(--in);
+}
+
+.feel {
+  min-height: 56px;
+  border: 2px solid var(--line);
+  border-radius: 4px;
+  background: var(--ground);
+  color: var(--quiet);
+  font: inherit;
+  cursor: pointer;
+}
+
+.feel:hover {
+  border-color: var(--quiet);
+}
+
+.feel.felt {
+  border-color: var(--brass);
+  background: var(--brass);
+  color: var(--on-brass);
+  font-weight: 700;
+}
+
+@media (width <= 480px) {
+  .heads,
+  .rung {
+    grid-template-columns: 84px 8px repeat(3, 1fr);
+    gap: 5px;
+  }
+
+  .feel {
+    font-size: 16px;
+    padding: 0 2px;
+  }
+}
+</style>

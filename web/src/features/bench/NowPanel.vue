@@ -1,0 +1,415 @@
+<script setup lang="ts">
+import { computed, ref, useTemplateRef } from 'vue'
+import type { JobView, PlanView, Schemas } from '@/shared/api/client'
+import CrankPulley from '@/shared/engine/CrankPulley.vue'
+import { octagon } from '@/shared/engine/shapes'
+import { mm } from '@/shared/units'
+import { howToSee } from '@/shared/words'
+import type { Doing } from './useJob'
+import { headline, primary, settingLeaf, valveNow } from './benchWords'
+import ChooseWay from './ChooseWay.vue'
+import LeafLadder from './LeafLadder.vue'
+import PreparePanel from './PreparePanel.vue'
+import SignPanel from './SignPanel.vue'
+import VerdictStrip from './VerdictStrip.vue'
+
+const props = defineProps<{
+  view: JobView
+  crank: number | null
+  choosing: boolean
+  queued: number
+  offline: boolean
+  refusal: string
+}>()
+const emit = defineEmits<{
+  do: [doing: Doing]
+  undo: []
+  preview: [plan: PlanView | null]
+  choosing: [on: boolean]
+  leave: [valve: string]
+}>()
+
+const state = computed(() => props.view.state)
+const action = computed(() => (props.choosing ? 'choose_way' : state.value.now.action))
+const words = computed(() =>
+  props.choosing
+    ? { before: 'Choose another ', strong: 'way round.', after: '', sub: 'Readings stay as they are.' }
+    : headline(props.view),
+)
+const valve = computed(() => valveNow(props.view))
+const button = computed(() => primary(props.view))
+const bench = computed(() => ['read', 'keep', 'lock', 'adjust'].includes(action.value))
+const target = computed(() => (action.value === 'turn' ? state.value.plan!.stops[state.value.now.stop]! : null))
+const reading = computed(() => ['read', 'keep'].includes(action.value) && valve.value)
+const shownJudgement = computed(() =>
+  action.value === 'adjust' ? valve.value?.last?.judgement : valve.value?.judgement,
+)
+
+// A reading that waits to be sent is shown as felt at once.
+const round = computed(() => valve.value?.round ?? [])
+const panel = useTemplateRef<{ key(k: string): boolean }>('panel')
+const settled = ref(false)
+
+function limitsOf(name: string) {
+  const v = state.value.valves.find((x) => x.name === name)!
+  return `${mm(v.limits.lower_mm)}–${mm(v.limits.upper_mm)}`
+}
+const kindOf = (name: string) => props.view.engine.valves.find((v) => v.name === name)!.kind
+
+function go() {
+  const { now } = state.value
+  switch (now.action) {
+    case 'turn':
+      return emit('do', { kind: 'turned', stop: now.stop })
+    case 'keep':
+      return emit('do', { kind: 'kept', valve: now.valve })
+    case 'adjust':
+      return emit('do', { kind: 'adjusted', valve: now.valve })
+    case 'lock':
+      return emit('do', { kind: 'locked', valve: now.valve })
+    case 'bar_over':
+      return emit('do', { kind: 'barred_over' })
+  }
+}
+
+function pick(by: number) {
+  const { here, valve: at } = state.value.now
+  const next = here[(here.indexOf(at) + by + here.length) % here.length]
+  if (next && next !== at) emit('do', { kind: 'picked', valve: next })
+}
+
+function feel(list: number[], f: Schemas['Reading']['feel']) {
+  emit('do', { kind: 'reading', valve: state.value.now.valve, leaves_mm: list, feel: f })
+}
+
+function key(k: string): boolean {
+  if (panel.value?.key(k)) return true
+  if (k === 'z' || k === 'Z' || k === 'Backspace') emit('undo')
+  else if (k === 'Enter' && button.value && !props.choosing) go()
+  else if (bench.value && (k === 'ArrowLeft' || k === 'ArrowRight')) pick(k === 'ArrowLeft' ? -1 : 1)
+  else return false
+  return true
+}
+defineExpose({ key, settled })
+</script>
+
+<template>
+  <section class="now" aria-label="Now">
+    <header class="head">
+      <div v-if="!['choose_way', 'prepare', 'sign', 'done'].includes(action)" class="dial">
+        <CrankPulley
+          :crank="crank"
+          :rotation="view.engine.rotation"
+          :marks="view.engine.marks_deg ?? []"
+          :turning="['turn', 'bar_over'].includes(action)"
+        />
+      </div>
+      <div>
+        <h2 aria-live="polite">
+          {{ words.before }}<em>{{ words.strong }}</em
+          >{{ words.after }}
+        </h2>
+        <p v-if="words.sub" class="sub">{{ words.sub }}</p>
+      </div>
+    </header>
+
+    <p v-if="refusal" class="refusal" role="alert">{{ refusal }}</p>
+    <p v-if="offline" class="refusal" role="alert">
+      The program cannot be reached. {{ queued }} {{ queued === 1 ? 'entry waits' : 'entries wait' }} here to be sent;
+      nothing is lost.
+    </p>
+
+    <ChooseWay
+      v-if="action === 'choose_way'"
+      ref="panel"
+      :job-id="state.id"
+      :valves="state.valves.length"
+      :present="state.plan"
+      @choose="(p) => emit('do', { kind: 'way_chosen', school: p.school, order: p.order as 'turning' | 'numerical' })"
+      @preview="(p) => emit('preview', p)"
+      @cancel="emit('choosing', false)"
+    />
+    <PreparePanel
+      v-else-if="action === 'prepare'"
+      ref="panel"
+      :view="view"
+      @prepared="(e, a) => emit('do', { kind: 'prepared', engine_c: e, ambient_c: a })"
+    />
+    <SignPanel
+      v-else-if="action === 'sign'"
+      ref="panel"
+      :view="view"
+      @sign="(by) => emit('do', { kind: 'signed', by, tools_out: true })"
+    />
+
+    <template v-else-if="bench">
+      <div class="tabs" role="group" aria-label="Valves at this stop">
+        <button
+          v-for="name in state.now.here.includes(state.now.valve)
+            ? state.now.here
+            : [state.now.valve, ...state.now.here]"
+          :key="name"
+          type="button"
+          class="tab"
+          :class="{ on: name === state.now.valve }"
+          :aria-pressed="name === state.now.valve"
+          @click="name !== state.now.valve && emit('do', { kind: 'picked', valve: name })"
+        >
+          <svg viewBox="-24 -24 48 48" aria-hidden="true">
+            <circle v-if="kindOf(name) === 'intake'" r="20" />
+            <path v-else :d="octagon(20)" />
+          </svg>
+          <span
+            ><b>{{ name }}</b
+            ><small>{{ kindOf(name) }}, {{ limitsOf(name) }}</small></span
+          >
+        </button>
+      </div>
+      <LeafLadder
+        v-if="reading"
+        ref="panel"
+        class="grow"
+        :valve="valve!.name"
+        :rungs="state.now.ladder"
+        :round="round"
+        :try-next="valve!.judgement?.try_next_mm ?? []"
+        :limits="valve!.limits"
+        @feel="feel"
+      />
+      <div v-else class="grow set">
+        <p v-if="action === 'adjust'" class="big">
+          <span class="quiet">Set by leaf</span> <span class="figure">{{ settingLeaf(view, valve!) }}</span>
+        </p>
+        <p v-if="action === 'adjust'">
+          Find the screw stiff or seized before it slips: a ring spanner on the nut, a driver in the screw. Turn it in
+          until it touches the leaf without clamping it.
+        </p>
+        <p v-else>
+          Tightening drags the screw round and closes the gap. Hold the screw still with the driver while the nut goes
+          tight.
+        </p>
+        <button v-if="action === 'adjust'" class="mx-btn small" type="button" @click="emit('leave', valve!.name)">
+          Leave {{ valve!.name }} as it is…
+        </button>
+      </div>
+      <VerdictStrip
+        v-if="shownJudgement"
+        :judgement="shownJudgement"
+        :screw="action === 'adjust' ? null : valve?.screw"
+      />
+    </template>
+
+    <template v-else-if="target">
+      <p class="how">{{ howToSee(target.watch[0]!) }}</p>
+      <p v-if="target.watch.some((w) => w.what === 'mark')" class="how">
+        A mark on the pulley comes to the pointer there too.
+      </p>
+      <div class="then">
+        <span class="quiet"
+          >There you will {{ state.phase === 'adjust' ? 'set' : state.phase === 'verify' ? 'check' : 'read' }}</span
+        >
+        <ul>
+          <li v-for="name in target.valves.filter((n) => state.valves.find((v) => v.name === n)!.pending)" :key="name">
+            <b>{{ name }}</b> <span class="quiet">{{ kindOf(name) }}</span>
+            <span class="figure">{{ limitsOf(name) }}</span>
+          </li>
+        </ul>
+      </div>
+      <p class="warn">Hands clear. Call, and wait for the answer.</p>
+    </template>
+    <div v-else-if="action === 'bar_over'" class="grow">
+      <p class="how">
+        Two turns of the crank are one of the cam: every follower has been over its lobe once and settled.
+      </p>
+      <p class="warn">Hands clear. Call, and wait for the answer.</p>
+    </div>
+    <div v-else-if="action === 'done'" class="grow done">
+      <p>Every reading is on the sheet: as found, as left, limits, temperatures, who and when.</p>
+      <RouterLink class="mx-btn primary" :to="`/jobs/${state.id}/sheet`">See and print the sheet</RouterLink>
+    </div>
+
+    <footer v-if="!['prepare', 'sign', 'choose_way', 'done'].includes(action)" class="do">
+      <button class="mx-btn" type="button" :disabled="!state.undo" @click="emit('undo')">Undo <kbd>Z</kbd></button>
+      <button v-if="button" class="mx-btn primary go" type="button" @click="go">{{ button }} <kbd>Enter</kbd></button>
+      <span v-else class="mx-btn go hint quiet">Say how the leaf feels</span>
+    </footer>
+    <button v-else-if="state.undo && action !== 'choose_way'" class="mx-btn small" type="button" @click="emit('undo')">
+      Undo the last step <kbd>Z</kbd>
+    </button>
+  </section>
+</template>
+
+<style scoped>
+.now {
+  display: flex;
+  flex-direction: column;
+  gap: 12px;
+  min-height: 0;
+  padding: 18px 22px 20px;
+}
+
+.head {
+  display: flex;
+  align-items: center;
+  gap: 18px;
+}
+
+.dial {
+  flex: none;
+  width: 104px;
+  height: 108px;
+}
+
+h2 {
+  font-size: clamp(28px, 2.9vw, 40px);
+  line-height: 1.1;
+  text-wrap: balance;
+}
+
+em {
+  color: var(--brass);
+  font-style: normal;
+}
+
+.sub {
+  margin-top: 6px;
+  color: var(--quiet);
+  font-size: 20px;
+}
+
+.refusal {
+  padding: 10px 14px;
+  border-left: 8px solid var(--tight);
+  background: var(--panel);
+}
+
+.tabs {
+  display: grid;
+  grid-template-columns: repeat(auto-fit, minmax(150px, 1fr));
+  gap: 10px;
+}
+
+.tab {
+  display: flex;
+  align-items: center;
+  gap: 12px;
+  min-height: 68px;
+  padding: 6px 12px;
+  border: 2px solid var(--line);
+  border-radius: 4px;
+  background: none;
+  color: var(--ink);
+  font: inherit;
+  text-align: left;
+  cursor: pointer;
+}
+
+.tab svg {
+  flex: none;
+  width: 38px;
+  height: 38px;
+  fill: none;
+  stroke: var(--quiet);
+  stroke-width: 3.5;
+}
+
+.tab b {
+  display: block;
+  font-size: 28px;
+  line-height: 1.05;
+}
+
+.tab small {
+  color: var(--quiet);
+  font-size: 15px;
+  line-height: 1.1;
+}
+
+.tab.on {
+  border-color: var(--brass);
+  background: var(--wash);
+}
+
+.tab.on svg {
+  stroke: var(--brass);
+}
+
+.grow,
+.then {
+  flex: 1;
+  min-height: 0;
+}
+
+.set {
+  display: grid;
+  align-content: start;
+  justify-items: start;
+  gap: 14px;
+}
+
+.big .figure {
+  margin-left: 8px;
+  font-size: 52px;
+  font-weight: 700;
+  line-height: 1.1;
+}
+
+.how {
+  font-size: 20px;
+}
+
+.then ul {
+  display: grid;
+  gap: 8px;
+  margin: 8px 0 0;
+  padding: 0;
+  list-style: none;
+}
+
+.then li {
+  display: grid;
+  grid-template-columns: 76px 1fr auto;
+  align-items: baseline;
+  padding: 8px 14px;
+  background: var(--panel);
+  font-size: 28px;
+}
+
+.then li .quiet {
+  font-size: 18px;
+}
+
+.warn {
+  padding: 10px 14px;
+  border: 2px dashed var(--undecided);
+  color: var(--undecided);
+  font-size: 20px;
+  font-weight: 700;
+}
+
+.done {
+  display: grid;
+  align-content: start;
+  gap: 18px;
+  font-size: 20px;
+}
+
+.do {
+  display: flex;
+  gap: 10px;
+}
+
+.do .mx-btn {
+  min-height: 68px;
+}
+
+.go {
+  flex: 1;
+  font-size: 22px;
+}
+
+.hint {
+  border-style: dashed;
+  cursor: default;
+}
+</style>

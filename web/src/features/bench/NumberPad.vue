@@ -1,0 +1,32 @@
+<script setup lang="ts">
+const emit = defineEmits<{ key: [k: string] }>()
+const keys = ['7', '8', '9', '4', '5', '6', '1', '2', '3', '-', '0', 'Backspace']
+</script>
+
+<template>
+  <div class="pad">
+    <button
+      v-for="k in keys"
+      :key="k"
+      class="mx-btn"
+      type="button"
+      :aria-label="k === '-' ? 'minus' : k === 'Backspace' ? 'take back a digit' : k"
+      @click="emit('key', k)"
+    >
+      {{ k === '-' ? '−' : k === 'Backspace' ? '⌫' : k }}
+    </button>
+  </div>
+</template>
+
+<style scoped>
+.pad {
+  display: grid;
+  grid-template-columns: repeat(3, 1fr);
+  gap: 8px;
+}
+
+.pad .mx-btn {
+  min-height: 60px;
+  font-size: 28px;
+}
+</style>

@@ -1,0 +1,67 @@
+<script setup lang="ts">
+import type { Judgement, Schemas } from '@/shared/api/client'
+import VerdictGlyph from '@/shared/VerdictGlyph.vue'
+import { degrees } from '@/shared/units'
+import { verdictWord } from '@/shared/words'
+
+defineProps<{ judgement: Judgement; screw?: Schemas['Screw'] | null }>()
+</script>
+
+<template>
+  <section class="strip" :class="judgement.verdict" role="status">
+    <VerdictGlyph :verdict="judgement.verdict" class="sign" />
+    <strong class="word">{{ judgement.conflict ? 'Cannot be' : verdictWord[judgement.verdict] }}</strong>
+    <p class="why">
+      {{ judgement.why }}
+      <template v-if="screw"
+        >{{ screw.direction === 'open' ? 'Open' : 'Close' }} the screw {{ degrees(screw.turn_deg) }}.</template
+      >
+    </p>
+  </section>
+</template>
+
+<style scoped>
+.strip {
+  --tone: var(--undecided);
+
+  display: flex;
+  align-items: center;
+  gap: 14px;
+  min-height: 84px;
+  padding: 8px 14px;
+  border-left: 8px solid var(--tone);
+  background: var(--panel);
+}
+
+.strip.in {
+  --tone: var(--in);
+}
+
+.strip.tight {
+  --tone: var(--tight);
+}
+
+.strip.loose {
+  --tone: var(--loose);
+}
+
+.strip.undecided {
+  border-left-style: dotted;
+}
+
+.sign {
+  font-size: 30px;
+}
+
+.word {
+  color: var(--tone);
+  font-size: 32px;
+  line-height: 1;
+}
+
+.why {
+  flex: 1;
+  font-size: 17px;
+  line-height: 1.25;
+}
+</style>

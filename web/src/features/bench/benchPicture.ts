@@ -1,0 +1,61 @@
+import type { JobView, PlanView } from '@/shared/api/client'
+import { figureOf } from '@/shared/engine/figure'
+import type { ValveShown } from '@/shared/engine/HeadDrawing.vue'
+
+/** How each valve is shown on the head. */
+export function valvesShown(view: JobView): Record<string, ValveShown> {
+  const { state } = view
+  const here = state.plan && state.stop >= 0 ? state.plan.stops[state.stop]!.valves : []
+  return Object.fromEntries(
+    state.valves.map((v) => {
+      const inHand = v.round.length > 0 ? { judgement: v.judgement!, readings: v.round, at: '' } : null
+      const result = inHand ?? v.last
+      return [
+        v.name,
+        {
+          figure: figureOf(result),
+          verdict: result && !(inHand && result.judgement.conflict) ? result.judgement.verdict : null,
+          settable: v.settable,
+          here: here.includes(v.name),
+          chosen: v.name === state.now.valve,
+          done: !v.pending,
+        },
+      ]
+    }),
+  )
+}
+
+/** The word under each cylinder that matters now. */
+export function cylinderNotes(view: JobView): Record<number, { text: string; strong: boolean }> {
+  const { state, engine } = view
+  const notes: Record<number, { text: string; strong: boolean }> = {}
+  const cylinderOf = (valve: string) => engine.valves.find((v) => v.name === valve)!.cylinder
+  const stop = state.plan?.stops[state.now.action === 'turn' ? state.now.stop : state.stop]
+  if (!stop) return notes
+  const turning = state.now.action === 'turn'
+  for (const s of stop.watch) {
+    if (s.what === 'rocking') notes[s.cylinder] = { text: turning ? 'watch it rock' : 'rocking', strong: false }
+    if (s.what === 'full_lift')
+      notes[cylinderOf(s.valve)] = { text: turning ? `watch ${s.valve}` : `${s.valve} is down`, strong: false }
+  }
+  const word = state.phase === 'adjust' ? 'set here' : state.phase === 'verify' ? 'check here' : 'read here'
+  const waiting = turning ? stop.valves : state.now.here
+  for (const valve of waiting) {
+    if (!state.valves.find((v) => v.name === valve)?.pending) continue
+    notes[cylinderOf(valve)] = { text: turning ? 'next' : word, strong: !turning }
+  }
+  return notes
+}
+
+/** The stops of the way round at which nothing waits any more. */
+export function finishedStops(view: JobView): number[] {
+  const { state } = view
+  if (!state.plan || !['as_found', 'adjust', 'verify', 'sign', 'done'].includes(state.phase)) return []
+  const waits = new Set(state.valves.filter((v) => v.pending).map((v) => v.name))
+  return state.plan.stops.flatMap((s, i) => (s.valves.some((v) => waits.has(v)) ? [] : [i]))
+}
+
+/** The stop the band shows as present: none while another way round is looked at. */
+export function stopShown(view: JobView, preview: PlanView | null): number {
+  return preview ? -1 : view.state.stop
+}

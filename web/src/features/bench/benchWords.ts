@@ -1,0 +1,97 @@
+import type { JobView, ValveState } from '@/shared/api/client'
+import { degrees, leaves, mm } from '@/shared/units'
+import { confirmed, standing, until, verdictWord } from '@/shared/words'
+
+/** A headline: plain words, and the part that is picked out in brass. */
+export interface Headline {
+  before: string
+  strong: string
+  after: string
+  /** One quiet line below. */
+  sub: string
+}
+
+const line = (before: string, strong = '', after = '', sub = ''): Headline => ({ before, strong, after, sub })
+
+/** The valve that the one next action is about. */
+export function valveNow(view: JobView): ValveState | undefined {
+  return view.state.valves.find((v) => v.name === view.state.now.valve)
+}
+
+/** The leaf to set a valve by, as words. */
+export function settingLeaf(view: JobView, valve: ValveState): string {
+  const rung = view.state.now.ladder.find((r) => r.nominal)
+  return rung ? leaves(rung.leaves_mm) : mm(valve.limits.nominal_mm)
+}
+
+/** The one instruction of the bench. */
+export function headline(view: JobView): Headline {
+  const { state } = view
+  const { now } = state
+  const valve = valveNow(view)
+  const at = state.plan && state.stop >= 0 ? standing(state.plan.stops[state.stop]!.watch[0]!) + '. ' : ''
+  switch (now.action) {
+    case 'choose_way':
+      return line('Choose the ', 'way round.')
+    case 'prepare':
+      return line('Take the engine’s ', 'temperature.')
+    case 'turn': {
+      const seen = until(state.plan!.stops[now.stop]!.watch[0]!)
+      if (state.crank_deg === null) return line('Turn the crank until ', `${seen}.`)
+      return line(`Turn on ${degrees(now.turn_deg)} until `, `${seen}.`)
+    }
+    case 'read':
+      if (valve!.stage === 'nut_tight') return line('Locked. Read ', now.valve, ' again.')
+      if (valve!.judgement?.try_next_mm.length)
+        return line(`${now.valve}: try `, `${leaves(valve!.judgement.try_next_mm)}.`)
+      if (state.phase === 'verify') return line(at + 'Check ', `${now.valve}.`)
+      return line(at + 'Read ', `${now.valve}.`)
+    case 'keep':
+      return line(`${now.valve} is `, `${verdictWord[valve!.judgement!.verdict].toLowerCase()}.`)
+    case 'adjust': {
+      const aim = settingLeaf(view, valve!)
+      const screw = valve!.screw
+      const sub = `Loosen the nut, turn until ${aim} drags.`
+      if (!screw) return line(`Set ${now.valve} to `, `${aim}.`, '', sub)
+      const way = screw.direction === 'open' ? 'Open' : 'Close'
+      return line(`${way} ${now.valve} by `, `${degrees(screw.turn_deg)}.`, '', sub)
+    }
+    case 'lock':
+      return line('Lock ', now.valve, ', then check again.', torque(view))
+    case 'bar_over':
+      return line('Turn the crank ', 'two full turns.', '', 'Then every valve is read again, and every lock nut felt.')
+    case 'sign':
+      return line('Count tools out, ', 'then sign.')
+    case 'done':
+      return line('Signed by ', `${state.signed_by}.`)
+  }
+  return line('')
+}
+
+/** Torque in both units (1 lbf·ft = 1.3558179483 N·m, from the exact foot and pound), or what to do without a figure. */
+export function torque(view: JobView): string {
+  const nm = view.engine.locknut_torque_nm
+  if (!nm) return 'No torque is stated: snug and a little more. Hold the screw still.'
+  return `Lock nut ${nm} N·m (${(nm / 1.3558179483314004).toFixed(0)} lbf·ft). Hold the screw still.`
+}
+
+/** What the big button says; empty where Enter does nothing yet. */
+export function primary(view: JobView): string {
+  const { state } = view
+  const { now } = state
+  switch (now.action) {
+    case 'turn':
+      return confirmed(state.plan!.stops[now.stop]!.watch[0]!)
+    case 'keep': {
+      const next = now.here.find((v) => v !== now.valve)
+      return next ? `Keep, go to ${next}` : 'Keep'
+    }
+    case 'adjust':
+      return 'It is set'
+    case 'lock':
+      return 'It is locked'
+    case 'bar_over':
+      return 'Two turns made'
+  }
+  return ''
+}

@@ -1,0 +1,18 @@
+import { onMounted, onUnmounted } from 'vue'
+
+/**
+ * Listens for the bench's keys. A key typed into a field, or Enter on a control reached with the keyboard, is left to it.
+ * The handler says whether it took the key.
+ */
+export function useKeys(handle: (key: string) => boolean) {
+  function listen(e: KeyboardEvent) {
+    if (e.ctrlKey || e.metaKey || e.altKey || e.defaultPrevented) return
+    const at = e.target as HTMLElement
+    if (at.closest('input, textarea, select, [role="dialog"]')) return
+    const native = e.key === 'Enter' || e.key === ' '
+    if (native && at.closest('button, a, [role="button"]') && at.matches(':focus-visible')) return
+    if (handle(e.key)) e.preventDefault()
+  }
+  onMounted(() => window.addEventListener('keydown', listen))
+  onUnmounted(() => window.removeEventListener('keydown', listen))
+}

@@ -1,0 +1,206 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+import { RouterLink } from 'vue-router'
+import type { JobShort, Verdict } from '@/shared/api/client'
+import { octagon, verdictPaths } from '@/shared/engine/shapes'
+import { degrees, when } from '@/shared/units'
+import { phaseName, schoolName, until } from '@/shared/words'
+
+const props = defineProps<{ job: JobShort; first?: boolean }>()
+
+const next = computed(() => {
+  const { now, watch } = props.job
+  switch (now.action) {
+    case 'choose_way':
+      return 'Choose the way round'
+    case 'prepare':
+      return 'Take the engine’s temperature'
+    case 'turn':
+      return `Turn ${now.turn_deg ? `on ${degrees(now.turn_deg)} ` : ''}until ${watch[0] ? until(watch[0]) : 'the stop'}`
+    case 'read':
+      return `Read ${now.valve}`
+    case 'keep':
+      return `Keep the reading of ${now.valve}`
+    case 'adjust':
+      return `Set ${now.valve}`
+    case 'lock':
+      return `${now.valve}: the nut is loose`
+    case 'bar_over':
+      return 'Turn the crank two full turns'
+    case 'sign':
+      return 'Count tools out, then sign'
+  }
+  return `Signed by ${props.job.signed_by}`
+})
+const to = computed(() => (props.job.phase === 'done' ? `/jobs/${props.job.id}/sheet` : `/jobs/${props.job.id}`))
+const width = computed(() => props.job.valves.length * 30)
+</script>
+
+<template>
+  <RouterLink class="strip" :class="{ first, done: job.phase === 'done' }" :to="to">
+    <div class="who">
+      <h3>{{ job.vehicle }}</h3>
+      <p class="quiet">{{ job.plate }} · {{ job.engine_name }}</p>
+      <p class="quiet small">{{ job.mechanic }} · {{ job.reason || 'no reason given' }} · {{ when(job.touched_at) }}</p>
+    </div>
+    <svg
+      class="valves"
+      :viewBox="`0 0 ${width} 44`"
+      role="img"
+      :aria-label="`Valves: ${job.valves.map((v) => `${v.name} ${v.verdict || 'not read'}`).join(', ')}`"
+    >
+      <g
+        v-for="(v, i) in job.valves"
+        :key="v.name"
+        :class="v.verdict || 'none'"
+        :transform="`translate(${i * 30 + 15} 15)`"
+      >
+        <circle v-if="v.kind === 'intake'" r="11" />
+        <path v-else :d="octagon(11)" />
+        <g v-if="v.verdict" transform="translate(0 22) scale(.5)">
+          <path class="fill" :d="verdictPaths[v.verdict as Verdict].fill" />
+          <path class="stroke" :d="verdictPaths[v.verdict as Verdict].line" />
+        </g>
+      </g>
+    </svg>
+    <div class="next">
+      <span class="phase"
+        >{{ phaseName(job.phase) }} <b class="figure">{{ job.done }}/{{ job.total }}</b></span
+      >
+      <strong>{{ next }}</strong>
+      <span v-if="job.school" class="quiet small">{{ schoolName(job.school, job.valves.length) }}</span>
+    </div>
+    <span class="open" aria-hidden="true">›</span>
+  </RouterLink>
+</template>
+
+<style scoped>
+.strip {
+  display: grid;
+  grid-template-columns: minmax(230px, 1.1fr) minmax(150px, 1fr) minmax(260px, 1.5fr) auto;
+  align-items: center;
+  gap: 22px;
+  min-height: 112px;
+  padding: 14px 22px;
+  border: 2px solid var(--line);
+  border-radius: 6px;
+  background: var(--panel);
+  text-decoration: none;
+}
+
+.strip:hover {
+  border-color: var(--quiet);
+}
+
+.strip.first {
+  border-color: var(--brass);
+}
+
+.strip.done {
+  min-height: 84px;
+  background: none;
+}
+
+h3 {
+  font-size: 26px;
+  line-height: 1.15;
+}
+
+.small {
+  font-size: 15px;
+}
+
+.valves {
+  width: 100%;
+  max-height: 56px;
+}
+
+.valves circle,
+.valves path {
+  fill: none;
+  stroke: var(--tone, var(--edge));
+  stroke-width: 2.5;
+}
+
+.valves .fill {
+  fill: var(--tone);
+  stroke: none;
+}
+
+.valves .stroke {
+  stroke-width: 5;
+}
+
+.none {
+  stroke-dasharray: 3 3;
+}
+
+.in {
+  --tone: var(--in);
+}
+
+.tight {
+  --tone: var(--tight);
+}
+
+.loose {
+  --tone: var(--loose);
+}
+
+.undecided {
+  --tone: var(--undecided);
+}
+
+.next {
+  display: grid;
+  gap: 2px;
+}
+
+.next strong {
+  font-size: 24px;
+  line-height: 1.15;
+}
+
+.first .next strong {
+  color: var(--brass);
+  font-size: 28px;
+}
+
+.phase {
+  color: var(--quiet);
+  font-size: 17px;
+}
+
+.phase b {
+  color: var(--ink);
+}
+
+.open {
+  color: var(--quiet);
+  font-size: 40px;
+  line-height: 1;
+}
+
+@media (width <= 860px) {
+  .strip {
+    grid-template-columns: minmax(0, 1fr) auto;
+    gap: 12px;
+    padding: 14px;
+  }
+
+  .valves,
+  .next {
+    grid-column: 1;
+  }
+
+  .valves {
+    justify-self: start;
+    max-width: 320px;
+  }
+
+  .open {
+    grid-row: 1 / span 3;
+    grid-column: 2;
+  }
+}
+</style>

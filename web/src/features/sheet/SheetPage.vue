@@ -1,0 +1,313 @@
+<script setup lang="ts">
+import { computed, onMounted, ref } from 'vue'
+import { useRoute } from 'vue-router'
+import { answered, api, type JobView, type Schemas } from '@/shared/api/client'
+import { figureOf } from '@/shared/engine/figure'
+import HeadDrawing, { type ValveShown } from '@/shared/engine/HeadDrawing.vue'
+import StateNote from '@/shared/StateNote.vue'
+import TopBar from '@/shared/TopBar.vue'
+import VerdictGlyph from '@/shared/VerdictGlyph.vue'
+import { mm, thou } from '@/shared/units'
+import { orderName, phaseName, schoolName, verdictWord } from '@/shared/words'
+
+const id = String(useRoute().params.id)
+const view = ref<JobView | null>(null)
+const trouble = ref('')
+
+async function load() {
+  try {
+    view.value = await answered(api.GET('/api/v1/jobs/{id}', { params: { path: { id } } }))
+    trouble.value = ''
+  } catch (e) {
+    trouble.value = (e as Error).message
+  }
+}
+onMounted(load)
+
+const state = computed(() => view.value!.state)
+const shown = computed<Record<string, ValveShown>>(() =>
+  Object.fromEntries(
+    state.value.valves.map((v) => [
+      v.name,
+      {
+        figure: figureOf(v.last),
+        verdict: v.last?.judgement.verdict ?? null,
+        settable: true,
+        here: false,
+        chosen: false,
+        done: true,
+      },
+    ]),
+  ),
+)
+const rows = computed(() =>
+  state.value.valves.map((v) => ({ v, kind: view.value!.engine.valves.find((x) => x.name === v.name)!.kind })),
+)
+const window = (l: Schemas['Limits']) =>
+  `${mm(l.lower_mm)}–${mm(l.upper_mm)}${l.nominal_only ? ' (nominal ± 0.02)' : ''}`
+const what = (v: Schemas['ValveState']) =>
+  v.left
+    ? `left as it is: ${v.left}`
+    : v.adjusted > 1
+      ? `set ${v.adjusted} times`
+      : v.adjusted
+        ? 'set'
+        : v.last
+          ? 'left alone'
+          : 'not read'
+const count = (verdict: string) => state.value.valves.filter((v) => v.as_found?.judgement.verdict === verdict).length
+const date = (iso: string | null) =>
+  iso ? new Date(iso).toLocaleString([], { dateStyle: 'medium', timeStyle: 'short', hour12: false }) : ''
+const print = () => globalThis.print()
+</script>
+
+<template>
+  <TopBar
+    :title="view ? `Sheet of ${view.vehicle.name}` : 'Sheet'"
+    :back="view && state.phase !== 'done' ? 'Bench' : 'Board'"
+    :back-to="view && state.phase !== 'done' ? `/jobs/${id}` : '/'"
+  >
+    <button v-if="view" class="mx-btn primary small" type="button" @click="print">Print</button>
+  </TopBar>
+  <main v-if="view" class="page sheet">
+    <header>
+      <div>
+        <h1>{{ view.vehicle.name }}</h1>
+        <p class="quiet">
+          {{ view.vehicle.plate }} · {{ view.engine.name }} · firing order
+          {{ (view.engine.firing_order ?? []).join('-') }}
+        </p>
+      </div>
+      <p class="seal" :class="{ done: state.phase === 'done' }">
+        <template v-if="state.phase === 'done'"
+          ><b>Signed by {{ state.signed_by }}</b> {{ date(state.signed_at) }}</template
+        >
+        <template v-else
+          ><b>Not signed yet</b> {{ phaseName(state.phase) }}, {{ state.done }} of {{ state.total }}</template
+        >
+      </p>
+    </header>
+    <dl class="facts">
+      <div>
+        <dt>Limits</dt>
+        <dd>
+          {{ view.card.state }}, {{ view.card.source }}: intake
+          <span class="figure">{{ window(view.card.intake) }}</span>, exhaust
+          <span class="figure">{{ window(view.card.exhaust) }}</span> mm
+        </dd>
+      </div>
+      <div>
+        <dt>Temperature</dt>
+        <dd>
+          {{ state.engine_c === null ? 'not taken' : `engine ${state.engine_c} °C, around it ${state.ambient_c} °C` }}
+        </dd>
+      </div>
+      <div>
+        <dt>Way round</dt>
+        <dd>
+          {{
+            state.plan
+              ? `${schoolName(state.plan.school, state.valves.length)}, ${orderName(state.plan.order)}`
+              : 'not chosen'
+          }}
+        </dd>
+      </div>
+      <div>
+        <dt>Leaves</dt>
+        <dd>{{ view.gauge_name }}</dd>
+      </div>
+      <div>
+        <dt>Odometer</dt>
+        <dd>{{ view.odometer_km ? `${view.odometer_km.toLocaleString('en')} km` : 'none' }}</dd>
+      </div>
+      <div>
+        <dt>Reason</dt>
+        <dd>{{ view.reason || 'not given' }} · {{ view.mechanic }}, {{ date(view.created_at) }}</dd>
+      </div>
+    </dl>
+    <p class="found">
+      As found: <b>{{ count('in') }} in</b>, {{ count('tight') }} tight, {{ count('loose') }} loose,
+      {{ count('undecided') }} undecided. {{ state.valves.filter((v) => v.adjusted).length }} set,
+      {{ state.valves.filter((v) => v.verified).length }} checked after two turns.
+    </p>
+    <div class="drawing" tabindex="0" aria-label="The head, drawn with the figures as left">
+      <HeadDrawing :engine="view.engine" :crank="null" :shown="shown" />
+    </div>
+    <div class="table" tabindex="0" role="region" aria-label="All valves">
+      <table>
+        <thead>
+          <tr>
+            <th>Valve</th>
+            <th>Limits, mm</th>
+            <th>As found, mm</th>
+            <th>As left, mm</th>
+            <th>What was done</th>
+          </tr>
+        </thead>
+        <tbody>
+          <tr v-for="{ v, kind } in rows" :key="v.name">
+            <th scope="row">
+              {{ v.name }} <small class="quiet">{{ kind }}</small>
+            </th>
+            <td class="figure">{{ mm(v.limits.lower_mm) }}–{{ mm(v.limits.upper_mm) }}</td>
+            <td v-for="(r, i) in [v.as_found, v.last]" :key="i">
+              <span v-if="r" class="reading">
+                <b class="figure">{{ figureOf(r) }}</b>
+                <small v-if="r.judgement.estimate_mm !== null" class="quiet">{{ thou(r.judgement.estimate_mm) }}</small>
+                <VerdictGlyph :verdict="r.judgement.verdict" /> {{ verdictWord[r.judgement.verdict]
+                }}<small v-if="r.judgement.verdict !== 'undecided' && !r.judgement.sure" class="quiet">close</small>
+              </span>
+              <span v-else class="quiet">–</span>
+            </td>
+            <td>{{ what(v) }}<template v-if="v.verified">, checked</template></td>
+          </tr>
+        </tbody>
+      </table>
+    </div>
+    <p class="quiet foot">
+      Readings by feeler leaf, workshop rule, limits inclusive. “Close” means that a limit lies within the uncertainty
+      of leaf and feel. The maker’s book and local rules win over any figure here.
+    </p>
+  </main>
+  <main v-else class="page">
+    <StateNote v-if="trouble" tone="trouble" title="This sheet could not be read." :text="trouble"
+      ><button class="mx-btn primary" type="button" @click="load">Try again</button></StateNote
+    >
+    <p v-else class="quiet" role="status">Reading the sheet…</p>
+  </main>
+</template>
+
+<style scoped>
+.sheet {
+  display: grid;
+  gap: 18px;
+}
+
+header {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: end;
+  justify-content: space-between;
+  gap: 12px;
+}
+
+h1 {
+  font-size: 36px;
+  line-height: 1.1;
+}
+
+.seal {
+  padding: 10px 18px;
+  border: 3px dashed var(--undecided);
+  color: var(--undecided);
+}
+
+.seal.done {
+  border: 3px solid var(--in);
+  color: var(--in);
+}
+
+.seal b {
+  display: block;
+  font-size: 22px;
+}
+
+.facts {
+  display: grid;
+  grid-template-columns: repeat(auto-fit, minmax(300px, 1fr));
+  gap: 10px 26px;
+  margin: 0;
+}
+
+dt {
+  color: var(--quiet);
+  font-size: 15px;
+}
+
+dd {
+  margin: 0;
+}
+
+.found {
+  font-size: 21px;
+}
+
+.drawing {
+  overflow-x: auto;
+}
+
+.drawing :deep(svg) {
+  min-width: 640px;
+  max-height: 420px;
+}
+
+.table {
+  overflow-x: auto;
+}
+
+table {
+  width: 100%;
+  border-collapse: collapse;
+}
+
+thead th {
+  color: var(--quiet);
+  font-size: 15px;
+  font-weight: 400;
+  text-align: left;
+}
+
+th,
+td {
+  padding: 9px 12px;
+  border-bottom: 1px solid var(--line);
+  text-align: left;
+  white-space: nowrap;
+}
+
+tbody th {
+  font-size: 22px;
+}
+
+tbody th small {
+  font-size: 15px;
+  font-weight: 400;
+}
+
+.reading {
+  display: inline-flex;
+  align-items: center;
+  gap: 8px;
+}
+
+.reading b {
+  font-size: 22px;
+}
+
+.foot {
+  font-size: 15px;
+}
+
+@media print {
+  .sheet {
+    gap: 8px;
+    padding: 0;
+    max-width: none;
+  }
+
+  .drawing :deep(svg) {
+    max-height: 190px;
+  }
+
+  th,
+  td {
+    padding: 3px 8px;
+  }
+
+  tbody th,
+  .reading b,
+  .found {
+    font-size: 13px;
+  }
+}
+</style>

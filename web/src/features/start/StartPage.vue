@@ -1,0 +1,280 @@
+<script setup lang="ts">
+import { computed, onMounted, ref, watch } from 'vue'
+import { useRouter } from 'vue-router'
+import { answered, api, newID, Refused, type Schemas } from '@/shared/api/client'
+import StateNote from '@/shared/StateNote.vue'
+import TopBar from '@/shared/TopBar.vue'
+import { mm } from '@/shared/units'
+import NewVehicle from './NewVehicle.vue'
+
+const router = useRouter()
+const vehicles = ref<Schemas['Vehicle'][]>([])
+const engines = ref<Schemas['Engine'][]>([])
+const sets = ref<Schemas['GaugeSet'][]>([])
+const loaded = ref(false)
+const trouble = ref('')
+const adding = ref(false)
+
+const vehicle = ref('')
+const card = ref(0)
+const set = ref('')
+const mechanic = ref(localStorage.getItem('metronix.mechanic') ?? '')
+const reason = ref('')
+const odometer = ref<number | null>(null)
+const faults = ref<Record<string, string>>({})
+
+async function load() {
+  try {
+    const [v, e, s] = await Promise.all([
+      answered(api.GET('/api/v1/vehicles')),
+      answered(api.GET('/api/v1/engines')),
+      answered(api.GET('/api/v1/gauge-sets')),
+    ])
+    vehicles.value = v ?? []
+    engines.value = e ?? []
+    sets.value = s ?? []
+    set.value ||= sets.value[0]?.id ?? ''
+    adding.value = vehicles.value.length === 0
+    loaded.value = true
+    trouble.value = ''
+  } catch (e) {
+    trouble.value = (e as Error).message
+  }
+}
+onMounted(load)
+
+const chosen = computed(() => vehicles.value.find((v) => v.id === vehicle.value))
+const engine = computed(() => engines.value.find((e) => e.id === chosen.value?.engine_id))
+watch(vehicle, () => {
+  card.value = 0
+  odometer.value = chosen.value?.odometer_km || null
+})
+const reasons = ['Distance interval', 'Ticking when warm', 'Rough idle', 'After a new cam has run in', 'Belt is due']
+const ready = computed(() => chosen.value && set.value && mechanic.value.trim() && engine.value?.cards?.length)
+const window = (l: Schemas['Limits']) => `${mm(l.lower_mm)}–${mm(l.upper_mm)}`
+
+function added(v: Schemas['Vehicle']) {
+  adding.value = false
+  void load().then(() => (vehicle.value = v.id))
+}
+
+async function start() {
+  faults.value = {}
+  const id = newID()
+  try {
+    await answered(
+      api.POST('/api/v1/jobs', {
+        body: {
+          id,
+          vehicle_id: vehicle.value,
+          gauge_set_id: set.value,
+          card: card.value,
+          mechanic: mechanic.value.trim(),
+          reason: reason.value,
+          odometer_km: odometer.value ?? 0,
+        },
+      }),
+    )
+    localStorage.setItem('metronix.mechanic', mechanic.value.trim())
+    await router.push(`/jobs/${id}`)
+  } catch (e) {
+    if (e instanceof Refused)
+      faults.value = Object.fromEntries(e.faults.map((f) => [f.location.replace('body.', ''), f.message]))
+    trouble.value = (e as Error).message
+  }
+}
+</script>
+
+<template>
+  <TopBar title="Start a job" back="Board" />
+  <main class="page start">
+    <StateNote
+      v-if="trouble"
+      tone="trouble"
+      title="That did not work."
+      :text="[trouble, ...Object.values(faults)].join(' ')"
+    />
+    <p v-if="!loaded && !trouble" class="quiet" role="status">Reading vehicles and engines…</p>
+    <template v-if="loaded">
+      <section>
+        <h2><i>1</i> Vehicle</h2>
+        <div class="tiles" role="radiogroup" aria-label="Vehicle">
+          <button
+            v-for="v in vehicles"
+            :key="v.id"
+            type="button"
+            role="radio"
+            class="tile"
+            :class="{ on: v.id === vehicle }"
+            :aria-checked="v.id === vehicle"
+            @click="((vehicle = v.id), (adding = false))"
+          >
+            <b>{{ v.name }}</b><span class="quiet">{{ v.plate }} · {{ v.engine_name }}</span>
+          </button>
+          <button type="button" class="tile new" :class="{ on: adding }" @click="((adding = true), (vehicle = ''))">
+            <b>Another vehicle</b><span class="quiet">enter it, or import its engine sheet</span>
+          </button>
+        </div>
+        <NewVehicle v-if="adding" :engines="engines" @added="added" @imported="load" />
+      </section>
+      <section v-if="engine">
+        <h2><i>2</i> Figures</h2>
+        <p v-if="!engine.cards?.length" class="quiet">
+          The sheet of {{ engine.name }} has no clearance card. Import a sheet that has one.
+        </p>
+        <div class="tiles" role="radiogroup" aria-label="Clearance card">
+          <button
+            v-for="(c, i) in engine.cards ?? []"
+            :key="i"
+            type="button"
+            role="radio"
+            class="tile"
+            :class="{ on: card === i }"
+            :aria-checked="card === i"
+            @click="card = i"
+          >
+            <b>{{ c.state }} · {{ c.source }}</b>
+            <span class="figure">I {{ window(c.intake) }} &nbsp; E {{ window(c.exhaust) }}</span>
+          </button>
+        </div>
+      </section>
+      <section v-if="engine">
+        <h2><i>3</i> Leaves, hands and reason</h2>
+        <div class="tiles" role="radiogroup" aria-label="Gauge set">
+          <button
+            v-for="s in sets"
+            :key="s.id"
+            type="button"
+            role="radio"
+            class="tile"
+            :class="{ on: set === s.id }"
+            :aria-checked="set === s.id"
+            @click="set = s.id"
+          >
+            <b>{{ s.name }}</b><span class="quiet">{{ s.leaves }} leaves</span>
+          </button>
+        </div>
+        <div class="fields">
+          <VTextField v-model="mechanic" label="Mechanic" maxlength="100" :error-messages="faults.mechanic" />
+          <VTextField
+            v-model.number="odometer"
+            label="Odometer, km"
+            type="number"
+            min="0"
+            :error-messages="faults.odometer_km"
+          />
+        </div>
+        <div class="reasons" role="radiogroup" aria-label="Reason">
+          <button
+            v-for="r in reasons"
+            :key="r"
+            type="button"
+            role="radio"
+            class="mx-btn small"
+            :class="{ picked: reason === r }"
+            :aria-checked="reason === r"
+            @click="reason = reason === r ? '' : r"
+          >
+            {{ r }}
+          </button>
+        </div>
+      </section>
+      <button class="mx-btn primary go" type="button" :disabled="!ready" @click="start">Start the job</button>
+    </template>
+  </main>
+</template>
+
+<style scoped>
+.start {
+  display: grid;
+  gap: 28px;
+}
+
+section {
+  display: grid;
+  gap: 12px;
+}
+
+h2 {
+  display: flex;
+  align-items: center;
+  gap: 12px;
+  font-size: 26px;
+}
+
+h2 i {
+  display: grid;
+  place-items: center;
+  width: 38px;
+  height: 38px;
+  border: 3px solid var(--brass);
+  border-radius: 50%;
+  color: var(--brass);
+  font-size: 20px;
+  font-style: normal;
+}
+
+.tiles {
+  display: grid;
+  grid-template-columns: repeat(auto-fill, minmax(270px, 1fr));
+  gap: 12px;
+}
+
+.tile {
+  display: grid;
+  gap: 4px;
+  min-height: 84px;
+  padding: 12px 18px;
+  border: 2px solid var(--line);
+  border-radius: 6px;
+  background: var(--panel);
+  color: var(--ink);
+  font: inherit;
+  text-align: left;
+  cursor: pointer;
+}
+
+.tile b {
+  font-size: 21px;
+  line-height: 1.2;
+}
+
+.tile b::first-letter {
+  text-transform: uppercase;
+}
+
+.tile.new {
+  border-style: dashed;
+  background: none;
+}
+
+.tile.on {
+  border-color: var(--brass);
+  box-shadow: inset 0 0 0 2px var(--brass);
+}
+
+.fields {
+  display: grid;
+  grid-template-columns: repeat(auto-fit, minmax(240px, 1fr));
+  gap: 12px;
+  margin-top: 8px;
+}
+
+.reasons {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 8px;
+}
+
+.picked {
+  border-color: var(--brass);
+  box-shadow: inset 0 0 0 2px var(--brass);
+}
+
+.go {
+  justify-self: start;
+  min-width: 320px;
+  min-height: 72px;
+  font-size: 24px;
+}
+</style>

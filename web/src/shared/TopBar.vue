@@ -1,0 +1,80 @@
+<script setup lang="ts">
+import { RouterLink } from 'vue-router'
+import { setTheme, theme } from '@/app/theme'
+
+defineProps<{ title: string; sub?: string; back?: string; backTo?: string }>()
+</script>
+
+<template>
+  <header class="top no-print">
+    <RouterLink v-if="back" class="mx-btn small" :to="backTo ?? '/'"
+      ><span aria-hidden="true">‹</span> {{ back }}</RouterLink
+    >
+    <svg v-else class="mark" viewBox="0 0 32 32" aria-hidden="true">
+      <path d="M7 25V9l9 10 9-10v16" />
+      <path class="base" d="M4 25.5h24" />
+    </svg>
+    <h1>{{ title }}</h1>
+    <span v-if="sub" class="sub quiet">{{ sub }}</span>
+    <span class="push" />
+    <slot />
+    <button class="mx-btn small theme" type="button" @click="setTheme(theme === 'night' ? 'day' : 'night')">
+      {{ theme === 'night' ? 'Day' : 'Night' }}
+    </button>
+  </header>
+</template>
+
+<style scoped>
+.top {
+  display: flex;
+  align-items: center;
+  gap: 16px;
+  min-height: 60px;
+  padding: 7px 22px;
+  border-bottom: 2px solid var(--line);
+}
+
+h1 {
+  font-size: 21px;
+  line-height: 1.2;
+}
+
+.sub {
+  white-space: nowrap;
+  overflow: hidden;
+  text-overflow: ellipsis;
+}
+
+.push {
+  flex: 1;
+}
+
+.mark {
+  width: 34px;
+  height: 34px;
+  fill: none;
+  stroke: var(--brass);
+  stroke-width: 3.4;
+}
+
+.mark .base {
+  stroke: var(--in);
+  stroke-width: 2.4;
+}
+
+.theme {
+  color: var(--quiet);
+}
+
+@media (width <= 900px) {
+  .top {
+    flex-wrap: wrap;
+    gap: 8px 12px;
+    padding: 8px 12px;
+  }
+
+  .sub {
+    display: none;
+  }
+}
+</style>

@@ -1,0 +1,59 @@
+import createClient from 'openapi-fetch'
+import type { components, paths } from './schema.gen'
+
+export type Schemas = components['schemas']
+export type JobView = Schemas['JobView']
+export type JobState = Schemas['JobState']
+export type JobShort = Schemas['JobShort']
+export type EngineView = Schemas['EngineView']
+export type ValveState = Schemas['ValveState']
+export type PlanView = Schemas['PlanView']
+export type Sighting = Schemas['Sighting']
+export type Judgement = Schemas['Judgement']
+export type Happening = Schemas['Happening']
+export type Rung = Schemas['Rung']
+export type Verdict = Judgement['verdict']
+
+/** What the program answers when it refuses, RFC 9457. */
+export interface Problem {
+  status?: number
+  title?: string
+  detail?: string
+  errors?: { location?: string; message?: string }[] | null
+}
+
+export const api = createClient<paths>({ baseUrl: location.origin })
+
+/** A refusal with its sentence and its faults. */
+export class Refused extends Error {
+  readonly faults: { location: string; message: string }[]
+  constructor(readonly problem: Problem) {
+    super(problem.detail || problem.title || 'The program refused this without a reason.')
+    this.faults = (problem.errors ?? []).map((e) => ({ location: e.location ?? '', message: e.message ?? '' }))
+  }
+}
+
+/** The program could not be reached. */
+export class Unreachable extends Error {
+  constructor() {
+    super('The program cannot be reached.')
+  }
+}
+
+/** Unwraps an answer: its data, or Refused, or Unreachable. */
+export async function answered<T>(call: Promise<{ data?: T; error?: unknown }>): Promise<T> {
+  let result: { data?: T; error?: unknown }
+  try {
+    result = await call
+  } catch {
+    throw new Unreachable()
+  }
+  if (result.error !== undefined) throw new Refused(result.error as Problem)
+  return result.data as T
+}
+
+/** A new id for a happening or a record; sending the same one twice stores it once. */
+export function newID(): string {
+  const bytes = crypto.getRandomValues(new Uint8Array(12))
+  return Array.from(bytes, (b) => b.toString(16).padStart(2, '0')).join('')
+}

@@ -1,0 +1,162 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+import type { EngineView, Verdict } from '@/shared/api/client'
+import HeadValve from './HeadValve.vue'
+import { layOut, liftAt } from './headLayout'
+
+/** What is shown of one valve. */
+export interface ValveShown {
+  figure: string
+  verdict: Verdict | null
+  settable: boolean
+  here: boolean
+  chosen: boolean
+  done: boolean
+}
+
+const props = defineProps<{
+  engine: EngineView
+  crank: number | null
+  shown: Record<string, ValveShown>
+  /** A word under a cylinder: "rocking", "read here". */
+  notes?: Record<number, { text: string; strong: boolean }>
+  pickable?: boolean
+}>()
+defineEmits<{ pick: [valve: string] }>()
+
+const layout = computed(() => layOut(props.engine))
+const lifts = computed(() => new Map(props.engine.valves.map((v) => [v.name, v.lift])))
+const bore = computed(() => {
+  const banks = layout.value.banks
+  return layout.value.cylinders.map((c) => {
+    const bank = banks.find((b) => c.y > b.y && c.y < b.y + b.height)!
+    const mine = layout.value.valves.filter((v) => v.cylinder === c.number)
+    const xs = mine.map((v) => v.x)
+    return {
+      ...c,
+      left: Math.min(...xs) - 40,
+      width: Math.max(...xs) - Math.min(...xs) + 80,
+      top: bank.y + 74,
+      height: bank.height - 112,
+      foot: bank.y + bank.height - 14,
+    }
+  })
+})
+const lift = (name: string) => (props.crank === null ? 0 : liftAt(lifts.value.get(name)!, props.crank))
+</script>
+
+<template>
+  <svg
+    class="head"
+    :viewBox="`0 0 ${layout.width} ${layout.height}`"
+    role="group"
+    :aria-label="`Head of ${engine.name}, front on the left`"
+  >
+    <g v-for="b in layout.banks" :key="b.name">
+      <rect class="casting" :x="b.x" :y="b.y + 1" :width="b.width" :height="b.height - 2" rx="10" />
+      <text v-if="b.top" class="side" :x="b.x + 14" :y="b.y + 22">{{ b.top }}</text>
+      <text v-if="b.bottom" class="side" :x="b.x + 14" :y="b.y + b.height - 12">{{ b.bottom }}</text>
+      <g class="front" :transform="`translate(36 ${b.y + b.height / 2 - 12})`">
+        <circle r="27" />
+        <circle class="hub" r="5" />
+        <text y="50">front</text>
+      </g>
+    </g>
+    <g
+      v-for="c in bore"
+      :key="c.number"
+      class="cylinder"
+      :class="notes?.[c.number]?.strong ? 'strong' : notes?.[c.number] ? 'noted' : ''"
+    >
+      <rect v-if="notes?.[c.number]" class="bore" :x="c.left" :y="c.top" :width="c.width" :height="c.height" rx="26" />
+      <text class="number" :x="c.x" :y="c.y">{{ c.number }}</text>
+      <text v-if="notes?.[c.number]" class="note" :x="c.x" :y="c.foot">{{ notes[c.number]!.text }}</text>
+    </g>
+    <template v-for="b in layout.banks" :key="b.name">
+      <line v-for="y in b.shafts" :key="y" class="shaft" :x1="b.x + 16" :x2="b.x + b.width - 16" :y1="y" :y2="y" />
+    </template>
+    <HeadValve
+      v-for="v in layout.valves"
+      :key="v.name"
+      :placed="v"
+      :lift="lift(v.name)"
+      :shown="shown[v.name]!"
+      :pickable="pickable && shown[v.name]!.settable"
+      @pick="$emit('pick', v.name)"
+    />
+  </svg>
+</template>
+
+<style scoped>
+.head {
+  display: block;
+  width: 100%;
+  height: 100%;
+  font-family: var(--words);
+}
+
+.casting {
+  fill: var(--panel);
+  stroke: var(--line);
+  stroke-width: 2;
+}
+
+.side,
+.front text,
+.note {
+  fill: var(--quiet);
+  font-size: 17px;
+}
+
+.front circle {
+  fill: none;
+  stroke: var(--quiet);
+  stroke-width: 3;
+}
+
+.front .hub {
+  fill: var(--quiet);
+}
+
+.front text,
+.number,
+.note {
+  text-anchor: middle;
+}
+
+.shaft {
+  stroke: var(--line);
+  stroke-width: 8;
+  stroke-linecap: round;
+}
+
+.number {
+  fill: var(--quiet);
+  font-size: 32px;
+  font-weight: 700;
+}
+
+.bore {
+  fill: none;
+  stroke: var(--edge);
+  stroke-width: 2;
+  stroke-dasharray: 3 8;
+  stroke-linecap: round;
+}
+
+.strong .bore {
+  fill: var(--wash);
+  stroke: var(--brass);
+  stroke-width: 2.5;
+  stroke-dasharray: none;
+}
+
+.strong .number,
+.strong .note {
+  fill: var(--brass);
+}
+
+.strong .note {
+  font-weight: 700;
+}
+</style>

@@ -1,0 +1,191 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+import type { ValveShown } from './HeadDrawing.vue'
+import type { Placed } from './headLayout'
+import { octagon, verdictPaths } from './shapes'
+
+const props = defineProps<{ placed: Placed; lift: number; shown: ValveShown; pickable?: boolean }>()
+defineEmits<{ pick: [] }>()
+
+const r = 29
+const open = computed(() => props.lift > 0.004)
+const raised = computed(() => props.shown.here && props.shown.settable && !open.value)
+// An open valve sinks away from the eye and from its shaft; one that may be set here stands proud of the head.
+const token = computed(
+  () =>
+    `translate(0 ${(props.lift * 9 - (raised.value ? 3 : 0)).toFixed(2)}) scale(${(1 - props.lift * 0.2).toFixed(3)})`,
+)
+const notch = computed(() => (props.placed.port >= 0 ? 'M-9 0L0-9L9 0Z' : 'M-9 0L0 9L9 0Z'))
+const label = computed(() => {
+  const { shown, placed } = props
+  const parts = [placed.name, placed.kind]
+  if (shown.figure) parts.push(`${shown.figure} mm`)
+  if (shown.verdict) parts.push(shown.verdict)
+  parts.push(open.value ? 'open' : shown.settable ? 'may be set here' : 'not now')
+  return parts.join(', ')
+})
+</script>
+
+<template>
+  <g
+    class="valve"
+    :class="[shown.verdict, { open, raised, chosen: shown.chosen, pickable, idle: !shown.settable }]"
+    :transform="`translate(${placed.x} ${placed.y})`"
+    :role="pickable ? 'button' : 'img'"
+    :tabindex="pickable ? 0 : undefined"
+    :aria-label="label"
+    :data-valve="placed.name"
+    @click="pickable && $emit('pick')"
+    @keydown.enter.stop.prevent="pickable && $emit('pick')"
+  >
+    <rect class="arm" x="-6" y="-54" width="12" :height="30 + lift * 8" rx="3" />
+    <circle class="pivot" cy="-58" r="9" />
+    <g v-if="raised" class="cast" transform="translate(5 6)">
+      <circle v-if="placed.kind === 'intake'" :r="r" />
+      <path v-else :d="octagon(r)" />
+    </g>
+    <g :transform="token">
+      <circle v-if="placed.kind === 'intake'" class="form" :r="r" />
+      <path v-else class="form" :d="octagon(r)" />
+      <path v-if="placed.port" class="notch" :d="notch" :transform="`translate(0 ${placed.port * (r - 1)})`" />
+      <text class="name" :class="{ long: placed.name.length > 2 }" y="7">{{ placed.name }}</text>
+    </g>
+    <g class="result">
+      <text v-if="shown.figure" class="gap" :class="{ wide: shown.figure.length > 5 }" y="61">{{ shown.figure }}</text>
+      <line v-else class="none" x1="-12" x2="12" y1="55" y2="55" />
+      <g v-if="shown.verdict" transform="translate(0 82) scale(.82)">
+        <path class="fill" :d="verdictPaths[shown.verdict].fill" />
+        <path class="stroke" :d="verdictPaths[shown.verdict].line" />
+      </g>
+    </g>
+  </g>
+</template>
+
+<style scoped>
+.valve {
+  --mark: var(--ink);
+}
+
+.valve.in {
+  --mark: var(--in);
+}
+
+.valve.tight {
+  --mark: var(--tight);
+}
+
+.valve.loose {
+  --mark: var(--loose);
+}
+
+.valve.undecided {
+  --mark: var(--undecided);
+}
+
+.arm {
+  fill: var(--edge);
+}
+
+.pivot {
+  fill: var(--panel);
+  stroke: var(--quiet);
+  stroke-width: 3.5;
+}
+
+.form {
+  fill: var(--ground);
+  stroke: var(--mark);
+  stroke-width: 3;
+}
+
+.notch {
+  fill: var(--mark);
+}
+
+.name {
+  fill: var(--ink);
+  font-size: 21px;
+  font-weight: 700;
+  text-anchor: middle;
+}
+
+.name.long {
+  font-size: 18px;
+}
+
+.idle:not(.in, .tight, .loose, .undecided) {
+  --mark: var(--edge);
+}
+
+.idle .form {
+  fill: var(--sunk);
+  stroke-dasharray: 5 4;
+}
+
+.idle .name {
+  fill: var(--quiet);
+}
+
+.raised .form {
+  fill: var(--panel);
+  stroke-width: 4;
+}
+
+.raised .arm,
+.chosen .arm {
+  fill: var(--brass);
+}
+
+.chosen .form {
+  stroke: var(--brass);
+  stroke-width: 6;
+}
+
+.chosen .notch {
+  fill: var(--brass);
+}
+
+.cast {
+  fill: var(--shade);
+}
+
+.gap {
+  fill: var(--mark);
+  font-family: var(--figures);
+  font-size: 22px;
+  font-weight: 700;
+  text-anchor: middle;
+}
+
+.gap.wide {
+  font-size: 14px;
+}
+
+.none {
+  stroke: var(--edge);
+  stroke-width: 3;
+}
+
+.fill {
+  fill: var(--mark);
+}
+
+.stroke {
+  fill: none;
+  stroke: var(--mark);
+  stroke-width: 4;
+}
+
+.pickable {
+  cursor: pointer;
+}
+
+.valve:focus-visible {
+  outline: none;
+}
+
+.valve:focus-visible .form {
+  stroke: var(--brass);
+  stroke-width: 7;
+}
+</style>

@@ -1,0 +1,165 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+import type { EngineView, PlanView } from '@/shared/api/client'
+
+const props = defineProps<{
+  engine: EngineView
+  plan: PlanView | null
+  crank: number | null
+  stop: number
+  /** Stops with nothing left to do in this phase. */
+  finished: number[]
+  /** Valves at the present stop. */
+  here: string[]
+}>()
+
+const left = 62
+const across = 640
+const top = 40
+const x = (deg: number) => left + (deg / 720) * across
+const pitch = computed(() => (props.engine.valves.length > 12 ? 15 : 22))
+const bottom = computed(() => top + props.engine.valves.length * pitch.value)
+const bars = computed(() =>
+  props.engine.valves.map((v, i) => ({
+    name: v.name,
+    y: top + i * pitch.value,
+    here: props.here.includes(v.name),
+    pieces: v.may_set.flatMap((a) =>
+      a.from_deg <= a.to_deg
+        ? [[a.from_deg, a.to_deg]]
+        : [
+            [0, a.to_deg],
+            [a.from_deg, 720],
+          ],
+    ) as [number, number][],
+  })),
+)
+const pegs = computed(() =>
+  (props.plan?.stops ?? []).map((s, i) => ({
+    x: x(s.crank_deg),
+    n: i + 1,
+    at: i === props.stop,
+    done: props.finished.includes(i),
+  })),
+)
+</script>
+
+<template>
+  <svg
+    class="band"
+    :viewBox="`0 0 ${left + across + 26} ${bottom + 40}`"
+    role="img"
+    aria-label="Where each valve may be set over two turns of the crank"
+  >
+    <g v-for="b in bars" :key="b.name" :class="{ here: b.here }">
+      <text class="name" :x="left - 10" :y="b.y + pitch * 0.68">{{ b.name }}</text>
+      <rect class="open" :x="left" :y="b.y + 2" :width="across" :height="pitch - 5" />
+      <rect
+        v-for="(p, i) in b.pieces"
+        :key="i"
+        class="may"
+        :x="x(p[0])"
+        :y="b.y + 2"
+        :width="x(p[1]) - x(p[0])"
+        :height="pitch - 5"
+      />
+    </g>
+    <g v-for="p in pegs" :key="p.n" class="peg" :class="{ at: p.at, done: p.done }">
+      <line :x1="p.x" :x2="p.x" :y1="top - 6" :y2="bottom + 2" />
+      <circle :cx="p.x" cy="20" r="14" />
+      <path v-if="p.done && !p.at" class="tick" :d="`M${p.x - 6} 20l4 5 8-10`" />
+      <text v-else :x="p.x" y="26">{{ p.n }}</text>
+    </g>
+    <text v-for="d in [0, 180, 360, 540, 720]" :key="d" class="scale" :x="x(d)" :y="bottom + 34">{{ d }}°</text>
+    <g v-if="crank !== null" class="plumb" :transform="`translate(${x(crank)} 0)`">
+      <line y1="36" :y2="bottom + 6" />
+      <path :d="`M-9 ${bottom + 3}H9L0 ${bottom + 18}Z`" />
+    </g>
+  </svg>
+</template>
+
+<style scoped>
+.band {
+  display: block;
+  width: 100%;
+  height: 100%;
+  font-family: var(--words);
+}
+
+.name {
+  fill: var(--quiet);
+  font-size: 16px;
+  text-anchor: end;
+}
+
+.open {
+  fill: var(--sunk);
+}
+
+.may {
+  fill: var(--bar);
+}
+
+.here .may {
+  fill: var(--brass);
+}
+
+.here .name {
+  fill: var(--brass);
+  font-weight: 700;
+}
+
+.peg line {
+  stroke: var(--quiet);
+  stroke-width: 2;
+  stroke-dasharray: 2 5;
+}
+
+.peg circle {
+  fill: var(--ground);
+  stroke: var(--quiet);
+  stroke-width: 2;
+}
+
+.peg text {
+  fill: var(--ink);
+  font-size: 16px;
+  font-weight: 700;
+  text-anchor: middle;
+}
+
+.peg.done circle {
+  stroke: var(--in);
+}
+
+.tick {
+  fill: none;
+  stroke: var(--in);
+  stroke-width: 3;
+}
+
+.peg.at circle {
+  fill: var(--brass);
+  stroke: var(--brass);
+}
+
+.peg.at text {
+  fill: var(--on-brass);
+}
+
+.scale {
+  fill: var(--quiet);
+  font-family: var(--figures);
+  font-size: 15px;
+  text-anchor: middle;
+}
+
+.plumb line {
+  stroke: var(--ink);
+  stroke-width: 3;
+}
+
+.plumb path {
+  fill: var(--ink);
+}
+</style>

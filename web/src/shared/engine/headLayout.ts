@@ -1,0 +1,103 @@
+import type { EngineView } from '@/shared/api/client'
+
+export interface Placed {
+  name: string
+  kind: 'intake' | 'exhaust'
+  cylinder: number
+  x: number
+  y: number
+  /** Towards its port: 1 down the page, −1 up, 0 not said. */
+  port: number
+}
+
+export interface PlacedCylinder {
+  number: number
+  x: number
+  y: number
+  bank: number
+}
+
+export interface PlacedBank {
+  name: string
+  x: number
+  y: number
+  width: number
+  height: number
+  top: string
+  bottom: string
+  shafts: number[]
+}
+
+export interface HeadLayout {
+  width: number
+  height: number
+  banks: PlacedBank[]
+  cylinders: PlacedCylinder[]
+  valves: Placed[]
+}
+
+/** Sizes of the drawing, in its own units (about a pixel on a tablet). */
+const lead = 78
+const head = 72
+const rowHeight = 164
+const foot = 36
+const gap = 22
+
+/**
+ * Places every valve as seen from above with the front of the engine on the left: what is left of the engine (seen from
+ * its rear, looking forward) lies at the bottom of the page. A bank leaning clockwise, seen from the front, lies lower.
+ */
+export function layOut(engine: EngineView): HeadLayout {
+  const kinds = new Map(engine.valves.map((v) => [v.name, v]))
+  const perSlot = Math.max(2, ...engine.banks.flatMap((b) => b.rows.map((r) => r.valves.length / b.cylinders.length)))
+  const most = Math.max(...engine.banks.map((b) => b.cylinders.length)) * perSlot
+  const slot = perSlot * (most > 8 ? 66 : 84)
+  const out: HeadLayout = { width: 0, height: 0, banks: [], cylinders: [], valves: [] }
+  let y = 0
+  const order = engine.banks.map((_, i) => i).sort((a, b) => engine.banks[a]!.angle_deg - engine.banks[b]!.angle_deg)
+  for (const index of order) {
+    const bank = engine.banks[index]!
+    const rows = [...bank.rows].sort((a, b) => (a.side === b.side ? 0 : a.side === 'right' ? -1 : 1))
+    const height = head + rows.length * rowHeight + foot
+    const width = bank.cylinders.length * slot + 24
+    const intakeBelow = bank.intake_ports === '' ? 0 : bank.intake_ports === 'left' ? 1 : -1
+    const side = (below: number) => (intakeBelow === 0 ? '' : intakeBelow === below ? 'Intake side' : 'Exhaust side')
+    const placed: PlacedBank = {
+      name: bank.name,
+      x: lead,
+      y,
+      width,
+      height,
+      top: side(-1),
+      bottom: side(1),
+      shafts: [],
+    }
+    bank.cylinders.forEach((number, i) => {
+      out.cylinders.push({ number, bank: index, x: lead + 12 + (i + 0.5) * slot, y: y + 54 })
+    })
+    rows.forEach((row, r) => {
+      const rowY = y + head + 66 + r * rowHeight
+      placed.shafts.push(rowY - 58)
+      const step = (bank.cylinders.length * slot) / row.valves.length
+      row.valves.forEach((name, i) => {
+        const v = kinds.get(name)!
+        const port = v.kind === 'intake' ? intakeBelow : -intakeBelow
+        out.valves.push({ name, kind: v.kind, cylinder: v.cylinder, x: lead + 12 + (i + 0.5) * step, y: rowY, port })
+      })
+    })
+    out.banks.push(placed)
+    out.width = Math.max(out.width, lead + width + 4)
+    y += height + gap
+  }
+  out.height = y - gap
+  return out
+}
+
+/** The open fraction of a valve at any crank position, between the points of its lift curve. */
+export function liftAt(curve: number[], crank: number): number {
+  const at = ((((crank % 720) + 720) % 720) / 720) * (curve.length - 1)
+  const i = Math.floor(at)
+  const a = curve[i] ?? 0
+  const b = curve[i + 1] ?? a
+  return a + (b - a) * (at - i)
+}

@@ -1,0 +1,28 @@
+/** Millimetres as the trade writes them: two places, a third or fourth only where it is there. */
+export function mm(value: number): string {
+  const [whole, places = ''] = value.toFixed(4).replace(/0+$/, '').split('.')
+  return `${whole}.${places.padEnd(2, '0')}`
+}
+
+/** Thousandths of an inch, to a tenth, for display beside the millimetres (1 in = 25.4 mm). */
+export function thou(value: number): string {
+  return `${(Math.round((value / 25.4) * 10000) / 10).toString()} thou`
+}
+
+/** Degrees without needless places. */
+export function degrees(value: number): string {
+  return `${(Math.round(value * 10) / 10).toString()}°`
+}
+
+/** A stack of leaves: "0.15 + 0.06". */
+export function leaves(list: number[]): string {
+  return list.map(mm).join(' + ')
+}
+
+/** A time of day with its date where that is not today. */
+export function when(iso: string, now = new Date()): string {
+  const at = new Date(iso)
+  const time = at.toLocaleTimeString([], { hour: '2-digit', minute: '2-digit', hour12: false })
+  if (at.toDateString() === now.toDateString()) return `today ${time}`
+  return `${at.toLocaleDateString([], { day: 'numeric', month: 'short' })} ${time}`
+}

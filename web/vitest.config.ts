@@ -1,0 +1,9 @@
+import { defineConfig, mergeConfig } from 'vitest/config'
+import base from './vite.config'
+
+export default mergeConfig(
+  base,
+  defineConfig({
+    test: { environment: 'happy-dom', include: ['src/**/*.spec.ts'], server: { deps: { inline: ['vuetify'] } } },
+  }),
+)
