@@ -89,29 +89,37 @@ func setupOf(r store.Job) job.Setup {
 }
 
 // happen takes one happening: checked by the core, stored, and only then part of the job. The same happening sent again
-// changes nothing and is no error. Another writer on the same file makes it read the list again and try once more.
+// changes nothing and is no error. Where the core refuses or the store finds its place taken, another program may have
+// written to the same file: the list is read again, and if it has grown the happening is tried once more.
 func (d *desk) happen(o *openJob, h job.Happening) error {
-	for attempt := 0; ; attempt++ {
-		if known, err := o.holds(h); known || err != nil {
-			return err
-		}
-		state, err := o.state.Take(h)
-		if err != nil {
-			return err
-		}
-		err = d.store.Append(o.record.ID, len(o.list), h)
-		if err == nil {
-			o.state, o.list = state, append(o.list, h)
-			return nil
-		}
-		o.state = nil
-		if loadErr := d.load(o.record.ID, o); loadErr != nil {
-			return loadErr
-		}
-		if !errors.Is(err, store.ErrExists) || attempt > 0 {
-			return err
-		}
+	had := len(o.list)
+	err := d.try(o, h)
+	if err == nil {
+		return nil
 	}
+	if loadErr := d.load(o.record.ID, o); loadErr != nil {
+		o.state = nil
+		return loadErr
+	}
+	if len(o.list) == had {
+		return err
+	}
+	return d.try(o, h)
+}
+
+func (d *desk) try(o *openJob, h job.Happening) error {
+	if known, err := o.holds(h); known || err != nil {
+		return err
+	}
+	state, err := o.state.Take(h)
+	if err != nil {
+		return err
+	}
+	if err := d.store.Append(o.record.ID, len(o.list), h); err != nil {
+		return err
+	}
+	o.state, o.list = state, append(o.list, h)
+	return nil
 }
 
 // holds says whether a happening of this id is in the list; errReused where it was another one.

@@ -66,6 +66,13 @@ h1 {
   color: var(--quiet);
 }
 
+@media (width <= 640px) {
+  .top :deep(.mx-btn.small) {
+    padding: 4px 10px;
+    font-size: 16px;
+  }
+}
+
 @media (width <= 900px) {
   .top {
     flex-wrap: wrap;

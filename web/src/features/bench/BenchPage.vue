@@ -131,13 +131,15 @@ useKeys((k) => {
 <style scoped>
 .bench {
   display: grid;
-  grid-template-columns: 3fr 2fr;
+  grid-template-columns: minmax(0, 3fr) minmax(0, 2fr);
+  grid-template-rows: minmax(0, 1fr);
   height: calc(100dvh - 62px);
   min-height: 640px;
 }
 
 .picture {
   display: grid;
+  min-height: 0;
   grid-template-rows: minmax(0, 1.32fr) auto minmax(0, 1fr);
   border-right: 2px solid var(--line);
 }
@@ -197,6 +199,7 @@ useKeys((k) => {
 @media (width <= 1000px) {
   .bench {
     grid-template-columns: minmax(0, 1fr);
+    grid-template-rows: none;
     height: auto;
   }
 
@@ -233,6 +236,15 @@ useKeys((k) => {
   }
 
   .wide-only {
+    display: none;
+  }
+
+  .heat {
+    padding: 6px 8px;
+    font-size: 16px;
+  }
+
+  .count small {
     display: none;
   }
 }

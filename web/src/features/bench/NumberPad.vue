@@ -26,7 +26,7 @@ const keys = ['7', '8', '9', '4', '5', '6', '1', '2', '3', '-', '0', 'Backspace'
 }
 
 .pad .mx-btn {
-  min-height: 60px;
+  min-height: 56px;
   font-size: 28px;
 }
 </style>

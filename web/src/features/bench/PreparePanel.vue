@@ -43,7 +43,6 @@ defineExpose({ key })
       <li>
         Hands clear of rockers, cams, belts and pulleys before the crank is turned: call, and wait for the answer.
       </li>
-      <li>The maker’s book and local rules win over any figure here.</li>
     </ul>
     <div class="fields">
       <button
@@ -60,7 +59,7 @@ defineExpose({ key })
       </button>
     </div>
     <NumberPad @key="key" />
-    <p class="quiet">{{ limit }}</p>
+    <p class="quiet">{{ limit }} The maker’s book and local rules win over any figure here.</p>
     <button class="mx-btn primary go" type="button" :disabled="!text[at]" @click="go">
       {{ ready ? 'Made safe, begin' : 'Next' }} <kbd>Enter</kbd>
     </button>
@@ -72,7 +71,7 @@ defineExpose({ key })
   display: flex;
   flex: 1;
   flex-direction: column;
-  gap: 12px;
+  gap: 10px;
 }
 
 .safe {

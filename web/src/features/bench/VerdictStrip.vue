@@ -64,4 +64,15 @@ defineProps<{ judgement: Judgement; screw?: Schemas['Screw'] | null }>()
   font-size: 17px;
   line-height: 1.25;
 }
+
+@media (width <= 560px) {
+  .strip {
+    flex-wrap: wrap;
+    gap: 6px 12px;
+  }
+
+  .why {
+    flex-basis: 100%;
+  }
+}
 </style>

@@ -134,7 +134,12 @@ async function start() {
             @click="card = i"
           >
             <b>{{ c.state }} · {{ c.source }}</b>
-            <span class="figure">I {{ window(c.intake) }} &nbsp; E {{ window(c.exhaust) }}</span>
+            <span
+              ><span class="quiet">intake</span> <span class="figure">{{ window(c.intake) }}</span></span
+            >
+            <span
+              ><span class="quiet">exhaust</span> <span class="figure">{{ window(c.exhaust) }}</span></span
+            >
           </button>
         </div>
       </section>
@@ -223,6 +228,7 @@ h2 i {
 .tile {
   display: grid;
   gap: 4px;
+  align-content: start;
   min-height: 84px;
   padding: 12px 18px;
   border: 2px solid var(--line);

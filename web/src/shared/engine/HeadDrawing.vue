@@ -36,8 +36,8 @@ const bore = computed(() => {
       ...c,
       left: Math.min(...xs) - 40,
       width: Math.max(...xs) - Math.min(...xs) + 80,
-      top: bank.y + 74,
-      height: bank.height - 112,
+      top: bank.y + 66,
+      height: bank.height - 102,
       foot: bank.y + bank.height - 14,
     }
   })
@@ -54,9 +54,9 @@ const lift = (name: string) => (props.crank === null ? 0 : liftAt(lifts.value.ge
   >
     <g v-for="b in layout.banks" :key="b.name">
       <rect class="casting" :x="b.x" :y="b.y + 1" :width="b.width" :height="b.height - 2" rx="10" />
-      <text v-if="b.top" class="side" :x="b.x + 14" :y="b.y + 22">{{ b.top }}</text>
-      <text v-if="b.bottom" class="side" :x="b.x + 14" :y="b.y + b.height - 12">{{ b.bottom }}</text>
-      <g class="front" :transform="`translate(36 ${b.y + b.height / 2 - 12})`">
+      <text v-if="b.top" class="side" :x="b.x + 4" :y="b.y - 9">{{ b.top }}</text>
+      <text v-if="b.bottom" class="side" :x="b.x + 4" :y="b.y + b.height + 20">{{ b.bottom }}</text>
+      <g class="front" :transform="`translate(36 ${b.y + b.height / 2 - 8})`">
         <circle r="27" />
         <circle class="hub" r="5" />
         <text y="50">front</text>

@@ -51,7 +51,13 @@ const label = computed(() => {
       <text class="name" :class="{ long: placed.name.length > 2 }" y="7">{{ placed.name }}</text>
     </g>
     <g class="result">
-      <text v-if="shown.figure" class="gap" :class="{ wide: shown.figure.length > 5 }" y="61">{{ shown.figure }}</text>
+      <text
+        v-if="shown.figure"
+        class="gap"
+        :class="{ five: shown.figure.length === 5, wide: shown.figure.length > 5 }"
+        y="61"
+        >{{ shown.figure }}</text
+      >
       <line v-else class="none" x1="-12" x2="12" y1="55" y2="55" />
       <g v-if="shown.verdict" transform="translate(0 82) scale(.82)">
         <path class="fill" :d="verdictPaths[shown.verdict].fill" />
@@ -155,6 +161,10 @@ const label = computed(() => {
   font-size: 22px;
   font-weight: 700;
   text-anchor: middle;
+}
+
+.gap.five {
+  font-size: 18px;
 }
 
 .gap.wide {

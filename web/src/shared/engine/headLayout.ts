@@ -38,10 +38,12 @@ export interface HeadLayout {
 
 /** Sizes of the drawing, in its own units (about a pixel on a tablet). */
 const lead = 78
-const head = 72
-const rowHeight = 164
-const foot = 36
-const gap = 22
+const head = 64
+const rowHeight = 176
+const foot = 24
+const gap = 14
+/** Room for the side labels above and below a casting. */
+const label = 26
 
 /**
  * Places every valve as seen from above with the front of the engine on the left: what is left of the engine (seen from
@@ -58,10 +60,11 @@ export function layOut(engine: EngineView): HeadLayout {
   for (const index of order) {
     const bank = engine.banks[index]!
     const rows = [...bank.rows].sort((a, b) => (a.side === b.side ? 0 : a.side === 'right' ? -1 : 1))
-    const height = head + rows.length * rowHeight + foot
-    const width = bank.cylinders.length * slot + 24
     const intakeBelow = bank.intake_ports === '' ? 0 : bank.intake_ports === 'left' ? 1 : -1
     const side = (below: number) => (intakeBelow === 0 ? '' : intakeBelow === below ? 'Intake side' : 'Exhaust side')
+    y += side(-1) ? label : 0
+    const height = head + rows.length * rowHeight + foot
+    const width = bank.cylinders.length * slot + 24
     const placed: PlacedBank = {
       name: bank.name,
       x: lead,
@@ -73,7 +76,7 @@ export function layOut(engine: EngineView): HeadLayout {
       shafts: [],
     }
     bank.cylinders.forEach((number, i) => {
-      out.cylinders.push({ number, bank: index, x: lead + 12 + (i + 0.5) * slot, y: y + 54 })
+      out.cylinders.push({ number, bank: index, x: lead + 12 + (i + 0.5) * slot, y: y + 46 })
     })
     rows.forEach((row, r) => {
       const rowY = y + head + 66 + r * rowHeight
@@ -87,7 +90,7 @@ export function layOut(engine: EngineView): HeadLayout {
     })
     out.banks.push(placed)
     out.width = Math.max(out.width, lead + width + 4)
-    y += height + gap
+    y += height + (side(1) ? label : 0) + gap
   }
   out.height = y - gap
   return out

@@ -1,0 +1,339 @@
+package e2e
+
+import (
+	"encoding/json"
+	"fmt"
+	"math"
+	"net/http"
+	"strings"
+	"testing"
+
+	"github.com/go-rod/rod/lib/input"
+	"github.com/go-rod/rod/lib/proto"
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+)
+
+// state is what a mechanic would know of the job: what to do now, and how each valve stands.
+type state struct {
+	State struct {
+		Phase    string
+		SignedBy string `json:"signed_by"`
+		Now      struct {
+			Action, Valve string
+			Here          []string
+			Ladder        []struct {
+				Leaves    []float64 `json:"leaves_mm"`
+				Thickness float64   `json:"thickness_mm"`
+			}
+		}
+		Valves []struct {
+			Name     string
+			Adjusted int
+			Verified bool
+			Limits   struct {
+				Nominal float64 `json:"nominal_mm"`
+			}
+			AsFound *struct {
+				Judgement struct{ Verdict string }
+			} `json:"as_found"`
+			Judgement *struct {
+				TryNext []float64 `json:"try_next_mm"`
+			}
+		}
+		Happenings int
+	}
+}
+
+func stateOf(t testing.TB, base, id string) state {
+	t.Helper()
+	answer, err := http.Get(base + "/api/v1/jobs/" + id)
+	require.NoError(t, err)
+	defer answer.Body.Close()
+	var s state
+	require.NoError(t, json.NewDecoder(answer.Body).Decode(&s))
+	return s
+}
+
+// leafFor says which rung of the ladder to try and how it feels in the hidden gap.
+func (s state) leafFor(gaps map[string]float64) (label, feel string, key input.Key) {
+	now := s.State.Now
+	var nominal float64
+	gap, advised := gaps[now.Valve], []float64(nil)
+	for _, v := range s.State.Valves {
+		if v.Name != now.Valve {
+			continue
+		}
+		nominal = v.Limits.Nominal
+		if gap == 0 || v.Adjusted > 0 {
+			gap = nominal
+		}
+		if v.Judgement != nil {
+			advised = v.Judgement.TryNext
+		}
+	}
+	best := 0
+	for i, r := range now.Ladder {
+		if len(advised) > 0 && fmt.Sprint(r.Leaves) == fmt.Sprint(advised) {
+			best = i
+			break
+		}
+		if math.Abs(r.Thickness-nominal) < math.Abs(now.Ladder[best].Thickness-nominal) {
+			best = i
+		}
+	}
+	words := []string{}
+	for _, l := range now.Ladder[best].Leaves {
+		words = append(words, fmt.Sprintf("%.2f", l))
+	}
+	label = strings.Join(words, " + ")
+	switch d := gap - now.Ladder[best].Thickness; {
+	case d > 0.006:
+		return label, "free", input.Digit1
+	case d < -0.006:
+		return label, "won’t go", input.Digit3
+	}
+	return label, "drag", input.Digit2
+}
+
+// The whole job by clicks: choose the way, temperature, as found, adjust the two that are out, check pass, sign, sheet.
+// On the way the page is loaded again and the program killed: each time it stands at the same valve.
+func TestWholeJobByClicks(t *testing.T) {
+	t.Parallel()
+	r := demo(t)
+	p := open(t, r, "/", 1280, 800)
+	p.press("Bakery round van")
+	p.says("way round")
+	driveByClicks(t, p, r, "demo-job-van", map[string]float64{"E3": 0.15, "I2": 0.25})
+}
+
+func driveByClicks(t *testing.T, p *tab, r *running, id string, gaps map[string]float64) {
+	t.Helper()
+	reloaded, killed := false, false
+	for range 200 {
+		s := stateOf(t, r.base, id)
+		before := s.State.Happenings
+		switch s.State.Now.Action {
+		case "choose_way":
+			p.press("Go this way")
+		case "prepare":
+			for _, k := range "19" {
+				p.press(string(k))
+			}
+			p.press("Next")
+			for _, k := range "17" {
+				p.press(string(k))
+			}
+			p.press("Made safe")
+		case "turn":
+			p.press("is at firing TDC")
+		case "read":
+			if s.State.Phase == "as_found" && !reloaded && s.State.Happenings > 6 {
+				reloaded = true
+				headline := p.see(".now h2").MustText()
+				p.MustReload()
+				p.says(headline)
+			}
+			leaf, feel, _ := s.leafFor(gaps)
+			p.press(leaf + " " + feel)
+		case "keep":
+			if s.State.Phase == "adjust" && !killed {
+				killed = true
+				headline := p.see(".now h2").MustText()
+				r.kill()
+				again := started(t, "demo", r.data)
+				*r = *again
+				p.base = r.base
+				p.visit("/jobs/" + id)
+				p.says(headline)
+			}
+			p.press("Keep")
+		case "adjust":
+			p.press("It is set")
+		case "lock":
+			p.press("It is locked")
+		case "bar_over":
+			p.press("Two turns made")
+		case "sign":
+			for _, check := range []string{"Tools and leaves", "Socket or handle", "Faces clean"} {
+				p.press(check)
+			}
+			p.press("Sign the job")
+		case "done":
+			assert.True(t, reloaded && killed, "the job was neither reloaded nor killed on the way")
+			checkSigned(t, p, s)
+			return
+		}
+		waitFor(t, p, r, id, before)
+	}
+	t.Fatal("the job does not come to an end")
+}
+
+// waitFor waits until the program has taken what was done.
+func waitFor(t *testing.T, p *tab, r *running, id string, before int) {
+	t.Helper()
+	for range 400 {
+		if stateOf(t, r.base, id).State.Happenings > before {
+			p.waits(`() => !document.querySelector('.now')?.hasAttribute('aria-busy')`, "the page to follow")
+			return
+		}
+		p.MustWaitRequestIdle()()
+	}
+	t.Fatalf("nothing happened; the page shows: %s", p.text())
+}
+
+func checkSigned(t *testing.T, p *tab, s state) {
+	t.Helper()
+	verdicts := map[string]string{}
+	for _, v := range s.State.Valves {
+		verdicts[v.Name] = v.AsFound.Judgement.Verdict
+		assert.True(t, v.Verified, "%s was not checked", v.Name)
+		assert.Equal(t, v.AsFound.Judgement.Verdict != "in", v.Adjusted > 0, "%s: only what is out is set", v.Name)
+	}
+	assert.Equal(t, "tight", verdicts["E3"])
+	assert.Equal(t, "loose", verdicts["I2"])
+	p.press("See and print the sheet")
+	p.waits(`() => document.body.innerText.includes('Signed by June Halloway')`, "the signature on the sheet")
+	table := p.see("table").MustText()
+	assert.Contains(t, table, "set, checked")
+	assert.Contains(t, table, "left alone, checked")
+	pdf, err := p.PDF(&proto.PagePrintToPDF{PrintBackground: true})
+	require.NoError(t, err)
+	head := make([]byte, 5)
+	_, err = pdf.Read(head)
+	require.NoError(t, err)
+	assert.Equal(t, "%PDF-", string(head), "the sheet prints")
+	p.clean()
+}
+
+// The same job by number keys, Enter and arrows alone.
+func TestWholeJobByKeys(t *testing.T) {
+	t.Parallel()
+	r := demo(t)
+	id := "demo-job-van"
+	p := open(t, r, "/jobs/"+id, 1280, 800)
+	gaps := map[string]float64{"E3": 0.15, "I2": 0.25}
+	key := func(keys ...input.Key) { require.NoError(t, p.Keyboard.Type(keys...)) }
+	p.see(".order.on")
+	for range 200 {
+		s := stateOf(t, r.base, id)
+		before := s.State.Happenings
+		switch s.State.Now.Action {
+		case "choose_way":
+			key(input.ArrowDown, input.ArrowUp, input.Enter)
+		case "prepare":
+			p.says("temperature")
+			key(input.Digit1, input.Digit9, input.Enter, input.Digit1, input.Digit7, input.Enter)
+		case "read":
+			leaf, _, feel := s.leafFor(gaps)
+			p.waits(fmt.Sprintf(`() => document.querySelector('.tab.on b')?.textContent === %q && document.querySelector('.rung.cursor')`, s.State.Now.Valve), "the valve "+s.State.Now.Valve)
+			climb(t, p, leaf)
+			key(feel)
+		case "sign":
+			p.see(".signing")
+			key(input.Digit1, input.Digit2, input.Digit3, input.Enter)
+		case "done":
+			p.says("Signed by")
+			checkSigned(t, p, s)
+			return
+		default:
+			p.see(".go.primary")
+			key(input.Enter)
+		}
+		waitFor(t, p, r, id, before)
+	}
+	t.Fatal("the job does not come to an end")
+}
+
+// climb moves the cursor of the ladder to a leaf with the arrows.
+func climb(t *testing.T, p *tab, leaf string) {
+	t.Helper()
+	for range 40 {
+		at := p.see(".rung.cursor .thick").MustText()
+		if at == leaf {
+			return
+		}
+		if at < leaf {
+			require.NoError(t, p.Keyboard.Type(input.ArrowUp))
+		} else {
+			require.NoError(t, p.Keyboard.Type(input.ArrowDown))
+		}
+	}
+	t.Fatalf("leaf %s is not on the ladder: %s", leaf, p.text())
+}
+
+// At 360 px nothing runs off the page and the job can be taken on with a thumb.
+func TestSmallScreen(t *testing.T) {
+	t.Parallel()
+	r := demo(t)
+	p := open(t, r, "/", 360, 740)
+	fits := `() => document.documentElement.scrollWidth <= 360`
+	p.waits(`() => document.querySelector('.strip')`, "the board")
+	p.waits(fits, "the board to fit")
+	p.press("Quarry tipper 7")
+	p.says("E3")
+	p.waits(fits, "the bench to fit")
+	p.waits(`() => [...document.querySelectorAll('.feel')].every(b => b.getBoundingClientRect().height >= 56 && b.getBoundingClientRect().width >= 48)`, "controls large enough for a thumb")
+	p.press("0.28 won’t go")
+	p.says("E3 is tight")
+	p.press("Keep")
+	p.says("I3")
+	for _, path := range []string{"/start", "/jobs/demo-job-van", "/jobs/demo-job-pump", "/jobs/demo-job-saw", "/jobs/demo-job-bus/sheet"} {
+		p.visit(path)
+		p.waits(`() => document.querySelector('.now, table, .tile')`, path)
+		p.waits(fits, path+" to fit")
+	}
+	p.clean()
+}
+
+// A valve that is out may be left with a reason, and the last step can be taken back.
+func TestUndoAndLeavingAValve(t *testing.T) {
+	t.Parallel()
+	r := demo(t)
+	p := open(t, r, "/jobs/demo-job-pump", 1280, 800)
+	p.says("until")
+	p.press("Cylinder 2 rocks")
+	p.says("Open I5")
+	p.press("It is set")
+	p.says("Lock I5")
+	p.press("Undo")
+	p.says("Open I5")
+	p.press("Leave I5 as it is")
+	p.press("Adjuster seized")
+	p.says("until")
+	p.visit("/jobs/demo-job-pump/sheet")
+	p.waits(`() => document.querySelector('table')?.innerText.includes('left as it is: Adjuster seized')`, "the reason on the sheet")
+	p.clean()
+}
+
+// While the program cannot be reached, a reading waits in the browser and is sent when it can.
+func TestReadingWaitsForTheProgram(t *testing.T) {
+	t.Parallel()
+	r := demo(t)
+	p := open(t, r, "/jobs/demo-job-tipper", 1280, 800)
+	p.says("E3")
+	port := strings.TrimPrefix(r.base, "http://")
+	r.kill()
+	p.press("0.28 won’t go")
+	p.waits(`() => document.body.innerText.includes('1 entry waits here')`, "the waiting reading to be told")
+	again := startedOn(t, "demo", r.data, port)
+	p.says("E3 is tight")
+	s := stateOf(t, again.base, "demo-job-tipper")
+	assert.Equal(t, "keep", s.State.Now.Action)
+	p.waits(`() => !document.body.innerText.includes('waits here')`, "the note to go")
+}
+
+// An open valve is refused in words at the place where it was tapped, and a warm engine on cold figures is too.
+func TestRefusalsAreTold(t *testing.T) {
+	t.Parallel()
+	r := demo(t)
+	p := open(t, r, "/jobs/demo-job-van", 1280, 800)
+	p.see(".order.on")
+	assert.Contains(t, p.see(".shut").MustText(), "no companion", "a school that does not fit says why")
+	p.press("Go this way")
+	p.says("temperature")
+	require.NoError(t, p.Keyboard.Type(input.Digit8, input.Digit5, input.Enter, input.Digit1, input.Digit7, input.Enter))
+	p.waits(`() => document.querySelector('.refusal')?.textContent.includes('cold figures, good up to 38')`, "the refusal")
+	p.visit("/jobs/no-such-job")
+	p.waits(`() => document.body.innerText.includes('This job could not be opened')`, "the missing job to be told")
+}

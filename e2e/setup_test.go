@@ -1,0 +1,215 @@
+// Package e2e drives the built program in a real browser, and kills it.
+package e2e
+
+import (
+	"bufio"
+	"context"
+	"fmt"
+	"net/url"
+	"os"
+	"os/exec"
+	"path/filepath"
+	"strings"
+	"sync"
+	"testing"
+	"time"
+
+	"github.com/go-rod/rod"
+	"github.com/go-rod/rod/lib/launcher"
+	"github.com/go-rod/rod/lib/proto"
+	"github.com/stretchr/testify/require"
+)
+
+// program is the built binary.
+var program string
+
+// limit is the longest that one test may wait for one thing.
+const limit = 30 * time.Second
+
+func TestMain(m *testing.M) {
+	os.Exit(func() int {
+		dir, err := os.MkdirTemp("", "metronix-e2e")
+		if err != nil {
+			panic(err)
+		}
+		defer os.RemoveAll(dir)
+		program = filepath.Join(dir, "metronix")
+		build := exec.Command("go", "build", "-o", program, "metronix/cmd/metronix")
+		build.Stderr = os.Stderr
+		if err := build.Run(); err != nil {
+			panic(err)
+		}
+		return m.Run()
+	}())
+}
+
+var launched = sync.OnceValues(func() (*rod.Browser, error) {
+	bin, err := exec.LookPath("chromium")
+	if err != nil {
+		return nil, fmt.Errorf("chromium is not installed; make test installs it: %w", err)
+	}
+	address, err := launcher.New().Bin(bin).Leakless(false).NoSandbox(true).Headless(true).
+		Set("disable-gpu").Set("disable-quic").Set("no-first-run").Set("disable-background-networking").
+		Set("disable-component-update").Set("disable-sync").Set("force-prefers-reduced-motion").
+		Set("host-resolver-rules", "MAP * ~NOTFOUND, EXCLUDE 127.0.0.1, EXCLUDE localhost").Launch()
+	if err != nil {
+		return nil, err
+	}
+	b := rod.New().ControlURL(address)
+	return b, b.Connect()
+})
+
+// running is a started program.
+type running struct {
+	base string
+	data string
+	cmd  *exec.Cmd
+}
+
+// started runs the program with a command on a data file and a free port, and waits for its address.
+func started(t testing.TB, command, data string) *running {
+	t.Helper()
+	return startedOn(t, command, data, "127.0.0.1:0")
+}
+
+// startedOn does the same on an address.
+func startedOn(t testing.TB, command, data, address string) *running {
+	t.Helper()
+	cmd := exec.Command(program, command, "--listen", address, "--data", data)
+	out, err := cmd.StdoutPipe()
+	require.NoError(t, err)
+	cmd.Stderr = os.Stderr
+	require.NoError(t, cmd.Start())
+	r := &running{data: data, cmd: cmd}
+	t.Cleanup(r.kill)
+	line, err := bufio.NewReader(out).ReadString('\n')
+	require.NoError(t, err, "the program said nothing")
+	_, base, found := strings.Cut(strings.TrimSpace(line), "ready at ")
+	require.True(t, found, line)
+	r.base = base
+	return r
+}
+
+// kill ends the program at once, without a chance to tidy up.
+func (r *running) kill() {
+	if r.cmd.ProcessState == nil {
+		_ = r.cmd.Process.Kill()
+		_ = r.cmd.Wait()
+	}
+}
+
+func demo(t testing.TB) *running {
+	return started(t, "demo", filepath.Join(t.TempDir(), "demo.db"))
+}
+
+// tab is one page in a browser context of its own, with what it said and asked for.
+type tab struct {
+	*rod.Page
+	t       testing.TB
+	base    string
+	mu      sync.Mutex
+	spoken  []string // console messages of level warning and error, and uncaught faults
+	foreign []string // requests to other hosts
+}
+
+func open(t testing.TB, r *running, path string, width, height int) *tab {
+	t.Helper()
+	b, err := launched()
+	require.NoError(t, err)
+	context_, err := b.Incognito()
+	require.NoError(t, err)
+	page, err := context_.Page(proto.TargetCreateTarget{})
+	require.NoError(t, err)
+	ctx, cancel := context.WithTimeout(context.Background(), 3*time.Minute)
+	p := &tab{Page: page.Context(ctx), t: t, base: r.base}
+	t.Cleanup(func() { cancel(); _ = context_.Close() })
+	p.listen()
+	p.MustSetViewport(width, height, 1, width < 500)
+	p.visit(path)
+	return p
+}
+
+func (p *tab) listen() {
+	own, err := url.Parse(p.base)
+	require.NoError(p.t, err)
+	note := func(list *[]string, text string) {
+		p.mu.Lock()
+		defer p.mu.Unlock()
+		*list = append(*list, text)
+	}
+	go p.EachEvent(
+		func(e *proto.RuntimeConsoleAPICalled) {
+			if e.Type == proto.RuntimeConsoleAPICalledTypeError || e.Type == proto.RuntimeConsoleAPICalledTypeWarning {
+				text := string(e.Type)
+				for _, a := range e.Args {
+					text += " " + a.Description + a.Value.String()
+				}
+				note(&p.spoken, text)
+			}
+		},
+		func(e *proto.RuntimeExceptionThrown) { note(&p.spoken, e.ExceptionDetails.Text) },
+		func(e *proto.LogEntryAdded) {
+			if e.Entry.Level == proto.LogLogEntryLevelError || e.Entry.Level == proto.LogLogEntryLevelWarning {
+				note(&p.spoken, e.Entry.Text+" "+e.Entry.URL)
+			}
+		},
+		func(e *proto.NetworkRequestWillBeSent) {
+			if u, err := url.Parse(e.Request.URL); err == nil && u.Scheme != "data" && u.Scheme != "blob" && u.Host != own.Host {
+				note(&p.foreign, e.Request.URL)
+			}
+		},
+	)()
+}
+
+func (p *tab) visit(path string) {
+	p.t.Helper()
+	require.NoError(p.t, p.Timeout(limit).Navigate(p.base+path))
+	require.NoError(p.t, p.Timeout(limit).WaitLoad())
+	p.see("main")
+}
+
+// see waits for an element and gives it.
+func (p *tab) see(selector string) *rod.Element {
+	p.t.Helper()
+	e, err := p.Timeout(limit).Element(selector)
+	require.NoError(p.t, err, "%s is not there; the page shows: %s", selector, p.text())
+	return e
+}
+
+// says waits until the headline holds a text.
+func (p *tab) says(text string) {
+	p.t.Helper()
+	p.waits(fmt.Sprintf(`() => (document.querySelector('.now h2')?.textContent ?? '').includes(%q)`, text), "the headline to say "+text)
+}
+
+func (p *tab) waits(js, what string) {
+	p.t.Helper()
+	require.NoError(p.t, p.Timeout(limit).Wait(rod.Eval(js)), "waiting for %s; the page shows: %s", what, p.text())
+}
+
+func (p *tab) text() string {
+	r, err := p.Eval(`() => document.body.innerText.slice(0, 1500)`)
+	if err != nil {
+		return err.Error()
+	}
+	return r.Value.Str()
+}
+
+// press clicks the button whose text or label holds a text.
+func (p *tab) press(text string) {
+	p.t.Helper()
+	p.waits(fmt.Sprintf(`() => [...document.querySelectorAll('button, a, [role=button]')].some(b => !b.disabled && ((b.getAttribute('aria-label') ?? '') + ' ' + b.textContent).replace(/\s+/g, ' ').includes(%q))`, text), "a control "+text)
+	p.MustEval(`text => [...document.querySelectorAll('button, a, [role=button]')].find(b => !b.disabled && ((b.getAttribute('aria-label') ?? '') + ' ' + b.textContent).replace(/\s+/g, ' ').includes(text)).setAttribute('data-press', '1')`, text)
+	e := p.see(`[data-press]`)
+	e.MustEval(`() => { this.removeAttribute('data-press'); this.scrollIntoView({ block: 'center' }) }`)
+	require.NoError(p.t, e.Timeout(limit).Click(proto.InputMouseButtonLeft, 1))
+}
+
+// clean asserts that nothing was asked of another host and nothing was complained about.
+func (p *tab) clean() {
+	p.t.Helper()
+	p.mu.Lock()
+	defer p.mu.Unlock()
+	require.Empty(p.t, p.foreign, "requests to other hosts")
+	require.Empty(p.t, p.spoken, "the console is not clean")
+}

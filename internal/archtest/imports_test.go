@@ -1,0 +1,108 @@
+// Package archtest holds the rules on who may import whom.
+package archtest
+
+import (
+	"encoding/json"
+	"errors"
+	"io"
+	"os/exec"
+	"strings"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+)
+
+type pkg struct {
+	ImportPath string
+	Imports    []string
+	GoFiles    []string
+	Dir        string
+}
+
+func packages(t *testing.T) []pkg {
+	t.Helper()
+	out, err := exec.Command("go", "list", "-json=ImportPath,Imports,GoFiles,Dir", "metronix/...").Output()
+	require.NoError(t, err)
+	var list []pkg
+	for d := json.NewDecoder(strings.NewReader(string(out))); ; {
+		var p pkg
+		err := d.Decode(&p)
+		if errors.Is(err, io.EOF) {
+			return list
+		}
+		require.NoError(t, err)
+		list = append(list, p)
+	}
+}
+
+// standard says that an import path belongs to the standard library: its first element has no dot.
+func standard(path string) bool {
+	first, _, _ := strings.Cut(path, "/")
+	return !strings.Contains(first, ".") && first != "metronix"
+}
+
+func TestCoreImportsOnlyTheStandardLibraryGonumAndItself(t *testing.T) {
+	forbidden := map[string]string{
+		"net/http": "HTTP", "database/sql": "SQL", "encoding/json": "JSON", "math/rand": "randomness", "math/rand/v2": "randomness",
+		"crypto/rand": "randomness", "os": "the system", "log": "logging", "log/slog": "logging",
+	}
+	seen := 0
+	for _, p := range packages(t) {
+		if !strings.HasPrefix(p.ImportPath, "metronix/core/") {
+			continue
+		}
+		seen++
+		for _, i := range p.Imports {
+			assert.True(t, standard(i) || strings.HasPrefix(i, "metronix/core/") || strings.HasPrefix(i, "gonum.org/"), "%s imports %s", p.ImportPath, i)
+			assert.Empty(t, forbidden[i], "%s imports %s", p.ImportPath, i)
+		}
+	}
+	assert.GreaterOrEqual(t, seen, 8, "the core was not looked at")
+}
+
+// rooms: only these may import those.
+func TestEveryThingInItsRoom(t *testing.T) {
+	rooms := map[string][]string{
+		"gorm.io/gorm":                     {"metronix/internal/store"},
+		"gorm.io/driver/sqlite":            {"metronix/internal/store"},
+		"github.com/mattn/go-sqlite3":      {"metronix/internal/store"},
+		"database/sql":                     {"metronix/internal/store"},
+		"github.com/gin-gonic/gin":         {"metronix/internal/api"},
+		"github.com/danielgtaylor/huma/v2": {"metronix/internal/api"},
+		"metronix/internal/api":            {"metronix/internal/demo", "metronix/cmd/metronix"},
+		"metronix/internal/demo":           {"metronix/cmd/metronix"},
+	}
+	found := map[string]bool{}
+	for _, p := range packages(t) {
+		for _, i := range p.Imports {
+			allowed, ruled := rooms[i]
+			if ruled {
+				found[i] = true
+				assert.Contains(t, allowed, p.ImportPath, "%s imports %s", p.ImportPath, i)
+			}
+		}
+	}
+	assert.Len(t, found, len(rooms), "a rule that nothing meets any more")
+}
+
+// Time and chance come into the core as values: it never asks for them.
+func TestCoreHasNoClock(t *testing.T) {
+	out, err := exec.Command("grep", "-rnE", `time\.(Now|Since|Until|After|Tick)\(`, "../../core", "--include=*.go").CombinedOutput()
+	var exit *exec.ExitError
+	require.ErrorAs(t, err, &exit, "found: %s", out)
+	assert.Equal(t, 1, exit.ExitCode(), string(out))
+}
+
+// Everything peculiar to SQLite is in one file.
+func TestSQLiteStaysInOneFile(t *testing.T) {
+	out, err := exec.Command("grep", "-rliE", `pragma|sqlite`, "../../internal", "../../cmd", "--include=*.go", "--exclude=*_test.go").Output()
+	require.NoError(t, err)
+	var files []string
+	for _, f := range strings.Fields(string(out)) {
+		if !strings.HasSuffix(f, "internal/store/store.go") { // names the other file in a comment
+			files = append(files, f)
+		}
+	}
+	assert.Subset(t, []string{"../../internal/store/sqlite.go", "../../internal/store/rows.go"}, files, "rows.go names it in its package comment only")
+}
