@@ -25,6 +25,7 @@ type state struct {
 			Ladder        []struct {
 				Leaves    []float64 `json:"leaves_mm"`
 				Thickness float64   `json:"thickness_mm"`
+				Nominal   bool
 			}
 		}
 		Valves []struct {
@@ -65,8 +66,13 @@ func (s state) leafFor(gaps map[string]float64) (label, feel string, key input.K
 			continue
 		}
 		nominal = v.Limits.Nominal
-		if gap == 0 || v.Adjusted > 0 {
+		if gap == 0 {
 			gap = nominal
+		}
+		for _, r := range now.Ladder {
+			if v.Adjusted > 0 && r.Nominal {
+				gap = r.Thickness // it was set until this leaf dragged
+			}
 		}
 		if v.Judgement != nil {
 			advised = v.Judgement.TryNext
@@ -118,11 +124,11 @@ func driveByClicks(t *testing.T, p *tab, r *running, id string, gaps map[string]
 			p.press("Go this way")
 		case "prepare":
 			for _, k := range "19" {
-				p.press(string(k))
+				p.pressIn(".pad", string(k))
 			}
 			p.press("Next")
 			for _, k := range "17" {
-				p.press(string(k))
+				p.pressIn(".pad", string(k))
 			}
 			p.press("Made safe")
 		case "turn":
@@ -141,9 +147,7 @@ func driveByClicks(t *testing.T, p *tab, r *running, id string, gaps map[string]
 				killed = true
 				headline := p.see(".now h2").MustText()
 				r.kill()
-				again := started(t, "demo", r.data)
-				*r = *again
-				p.base = r.base
+				*r = *startedOn(t, "demo", r.data, strings.TrimPrefix(r.base, "http://"))
 				p.visit("/jobs/" + id)
 				p.says(headline)
 			}
@@ -166,7 +170,7 @@ func driveByClicks(t *testing.T, p *tab, r *running, id string, gaps map[string]
 		}
 		waitFor(t, p, r, id, before)
 	}
-	t.Fatal("the job does not come to an end")
+	t.Fatalf("the job does not come to an end: %+v", stateOf(t, r.base, id).State)
 }
 
 // waitFor waits until the program has taken what was done.
@@ -242,7 +246,7 @@ func TestWholeJobByKeys(t *testing.T) {
 		}
 		waitFor(t, p, r, id, before)
 	}
-	t.Fatal("the job does not come to an end")
+	t.Fatalf("the job does not come to an end: %+v", stateOf(t, r.base, id).State)
 }
 
 // climb moves the cursor of the ladder to a leaf with the arrows.

@@ -184,7 +184,7 @@ func (p *tab) says(text string) {
 
 func (p *tab) waits(js, what string) {
 	p.t.Helper()
-	require.NoError(p.t, p.Timeout(limit).Wait(rod.Eval(js)), "waiting for %s; the page shows: %s", what, p.text())
+	require.NoError(p.t, p.Timeout(limit).Wait(rod.Eval(`() => Boolean((`+js+`)())`)), "waiting for %s; the page shows: %s", what, p.text())
 }
 
 func (p *tab) text() string {
@@ -195,11 +195,19 @@ func (p *tab) text() string {
 	return r.Value.Str()
 }
 
-// press clicks the button whose text or label holds a text.
+// press clicks the first control whose label and text hold a text.
 func (p *tab) press(text string) {
 	p.t.Helper()
-	p.waits(fmt.Sprintf(`() => [...document.querySelectorAll('button, a, [role=button]')].some(b => !b.disabled && ((b.getAttribute('aria-label') ?? '') + ' ' + b.textContent).replace(/\s+/g, ' ').includes(%q))`, text), "a control "+text)
-	p.MustEval(`text => [...document.querySelectorAll('button, a, [role=button]')].find(b => !b.disabled && ((b.getAttribute('aria-label') ?? '') + ' ' + b.textContent).replace(/\s+/g, ' ').includes(text)).setAttribute('data-press', '1')`, text)
+	p.pressIn("body", text)
+}
+
+// pressIn does the same within a part of the page.
+func (p *tab) pressIn(part, text string) {
+	p.t.Helper()
+	find := fmt.Sprintf(`[...document.querySelectorAll(%q)].flatMap(part => [...part.querySelectorAll('button, a, [role=button]')])
+		.find(b => !b.disabled && ((b.getAttribute('aria-label') ?? '') + ' ' + b.textContent).replace(/\s+/g, ' ').includes(%q))`, part, text)
+	p.waits(`() => `+find, "a control "+text)
+	p.MustEval(`() => ` + find + `.setAttribute('data-press', '1')`)
 	e := p.see(`[data-press]`)
 	e.MustEval(`() => { this.removeAttribute('data-press'); this.scrollIntoView({ block: 'center' }) }`)
 	require.NoError(p.t, e.Timeout(limit).Click(proto.InputMouseButtonLeft, 1))

@@ -85,10 +85,16 @@ func (j *Job) actionAt(v *ValveState) Action {
 			return DoRead
 		}
 		return DoKeep
-	case v.Stage == Untouched && j.Phase() == Adjust && v.Needs() && v.Last.Judgement.Verdict != clearance.Undecided:
+	case v.Stage == Untouched && j.Phase() == Adjust && v.Needs() && !settlesByReading(v.Last.Judgement):
 		return DoAdjust
 	}
 	return DoRead
+}
+
+// settlesByReading says that another leaf would decide what was kept undecided. Where none would, the valve is set by a leaf
+// that is owned, or left with a reason.
+func settlesByReading(judged clearance.Judgement) bool {
+	return judged.Verdict == clearance.Undecided && judged.TryNext != nil
 }
 
 // turnOn goes to the next stop of the plan, after the present one, that has a valve waiting.

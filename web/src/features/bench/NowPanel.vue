@@ -228,6 +228,11 @@ defineExpose({ key, settled })
       <RouterLink class="mx-btn primary" :to="`/jobs/${state.id}/sheet`">See and print the sheet</RouterLink>
     </div>
 
+    <div v-if="action === 'read' && valve?.needs && round.length === 0 && valve.stage === ''" class="else">
+      <button class="mx-btn" type="button" @click="emit('do', { kind: 'adjusted', valve: valve.name })">Set {{ valve.name }} anew</button>
+      <button class="mx-btn" type="button" @click="emit('leave', valve.name)">Leave it as it is…</button>
+    </div>
+
     <footer v-if="!['prepare', 'sign', 'choose_way', 'done'].includes(action)" class="do">
       <button class="mx-btn" type="button" :disabled="!state.undo" @click="emit('undo')">Undo <kbd>Z</kbd></button>
       <button v-if="button" class="mx-btn primary go" type="button" @click="go">{{ button }} <kbd>Enter</kbd></button>
@@ -392,6 +397,12 @@ em {
   align-content: start;
   gap: 18px;
   font-size: 20px;
+}
+
+.else {
+  display: grid;
+  grid-template-columns: 1fr 1fr;
+  gap: 10px;
 }
 
 .do {
