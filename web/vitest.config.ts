@@ -4,6 +4,11 @@ import base from './vite.config'
 export default mergeConfig(
   base,
   defineConfig({
-    test: { environment: 'happy-dom', include: ['src/**/*.spec.ts'], server: { deps: { inline: ['vuetify'] } } },
+    test: {
+      environment: 'happy-dom',
+      environmentOptions: { happyDOM: { url: 'http://localhost/' } },
+      include: ['src/**/*.spec.ts'],
+      server: { deps: { inline: ['vuetify'] } },
+    },
   }),
 )

@@ -89,15 +89,15 @@ func start(name, helpText, file string, args []string, out, errs io.Writer, fill
 	if host, _, err := net.SplitHostPort(*listen); err == nil && host != "" {
 		hosts = append(hosts, strings.ToLower(host))
 	}
-	handler := api.Handler(st, api.Options{Site: web.Site(), Hosts: hosts, Version: version})
-	fmt.Fprintf(out, "Metronix is ready at http://%s\nData file: %s\nStop it with Ctrl+C.\n", listener.Addr(), *data)
-	return until(api.NewHTTPServer(handler), listener, errs)
-}
-
-// until serves until the process is told to stop, then lets requests under way finish.
-func until(server *http.Server, listener net.Listener, errs io.Writer) int {
 	ctx, stop := signal.NotifyContext(context.Background(), os.Interrupt, syscall.SIGTERM)
 	defer stop()
+	handler := api.Handler(st, api.Options{Site: web.Site(), Hosts: hosts, Version: version})
+	fmt.Fprintf(out, "Metronix is ready at http://%s\nData file: %s\nStop it with Ctrl+C.\n", listener.Addr(), *data)
+	return until(ctx, api.NewHTTPServer(handler), listener, errs)
+}
+
+// until serves until the context ends, then lets requests under way finish.
+func until(ctx context.Context, server *http.Server, listener net.Listener, errs io.Writer) int {
 	failed := make(chan error, 1)
 	go func() { failed <- server.Serve(listener) }()
 	select {

@@ -197,7 +197,7 @@ func (j *Job) read(h Happening) error {
 			return refuse("leaves_mm", fmt.Sprintf("%s is not the thickness of a feeler leaf.", l))
 		}
 	}
-	v.Round = append(v.Round, clearance.Reading{Stack: j.Owned.Pick(h.Leaves), Feel: h.Feel})
+	v.reading(append(v.Round, clearance.Reading{Stack: j.Owned.Pick(h.Leaves), Feel: h.Feel}))
 	j.picked = v.Name
 	return nil
 }
@@ -221,7 +221,8 @@ func (j *Job) keep(h Happening) error {
 	if v.Adjustments == 0 && !j.barred {
 		v.AsFound = result
 	}
-	v.Last, v.Round, v.Stage, v.Left, j.picked = result, nil, Untouched, "", ""
+	v.reading(nil)
+	v.Last, v.Stage, v.Left, j.picked = result, Untouched, "", ""
 	v.Verified = j.barred && judgement.Verdict == clearance.In
 	return nil
 }
@@ -241,7 +242,8 @@ func (j *Job) adjust(h Happening) error {
 		return refuse("valve", fmt.Sprintf("%s is in. Leave it alone: disturbing a good valve is a risk.", v.Name))
 	}
 	v.Adjustments++
-	v.Round, v.Verified, v.Left = nil, false, ""
+	v.reading(nil)
+	v.Verified, v.Left = false, ""
 	v.Stage = NutLoose
 	if !j.HasLockNut() {
 		v.Stage = NutTight
@@ -258,7 +260,8 @@ func (j *Job) lock(h Happening) error {
 	if v.Stage != NutLoose {
 		return refuse("valve", fmt.Sprintf("The lock nut of %s was not loosened.", v.Name))
 	}
-	v.Stage, v.Round = NutTight, nil
+	v.Stage = NutTight
+	v.reading(nil)
 	return nil
 }
 
@@ -275,7 +278,8 @@ func (j *Job) leave(h Happening) error {
 	case !v.Needs():
 		return refuse("valve", fmt.Sprintf("%s is not out of its limits: there is nothing to leave.", v.Name))
 	}
-	v.Left, v.Round, v.Stage, j.picked = strings.TrimSpace(h.Reason), nil, Untouched, ""
+	v.reading(nil)
+	v.Left, v.Stage, j.picked = strings.TrimSpace(h.Reason), Untouched, ""
 	return nil
 }
 

@@ -63,7 +63,12 @@ type ValveState struct {
 	Adjustments int
 	Verified    bool   // read in its limits after two turns since the last adjustment
 	Left        string // the reason why it stays out of limits
+
+	judged *clearance.Judgement // of Round; nil: not judged yet
 }
+
+// reading replaces the readings not kept yet.
+func (v *ValveState) reading(round []clearance.Reading) { v.Round, v.judged = round, nil }
 
 // Needs says that the valve is read and not in, and nobody decided to leave it so.
 func (v *ValveState) Needs() bool {
@@ -226,5 +231,9 @@ func (j *Job) Settable(v *ValveState) bool {
 
 // Judge is the judgement of a valve's readings that are not kept yet.
 func (j *Job) Judge(v *ValveState) clearance.Judgement {
-	return clearance.Judge(v.Limits, v.Round, j.Owned, clearance.Workshop, j.Feel)
+	if v.judged == nil {
+		judged := clearance.Judge(v.Limits, v.Round, j.Owned, clearance.Workshop, j.Feel)
+		v.judged = &judged
+	}
+	return *v.judged
 }

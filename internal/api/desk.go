@@ -23,7 +23,8 @@ type openJob struct {
 	mu     sync.Mutex
 	record store.Job
 	list   []job.Happening
-	state  *job.Job // nil: to be read again
+	places map[string]int // of each happening's id in the list
+	state  *job.Job       // nil: to be read again
 }
 
 // roomy bounds how many jobs are kept at hand.
@@ -80,7 +81,10 @@ func (d *desk) load(id string, o *openJob) error {
 	if err != nil {
 		return err
 	}
-	o.record, o.list, o.state = record, list, state
+	o.record, o.list, o.state, o.places = record, list, state, map[string]int{}
+	for i, h := range list {
+		o.places[h.ID] = i
+	}
 	return nil
 }
 
@@ -118,22 +122,21 @@ func (d *desk) try(o *openJob, h job.Happening) error {
 	if err := d.store.Append(o.record.ID, len(o.list), h); err != nil {
 		return err
 	}
+	o.places[h.ID] = len(o.list)
 	o.state, o.list = state, append(o.list, h)
 	return nil
 }
 
 // holds says whether a happening of this id is in the list; errReused where it was another one.
 func (o *openJob) holds(h job.Happening) (bool, error) {
-	for i := len(o.list) - 1; i >= 0; i-- {
-		if o.list[i].ID != h.ID {
-			continue
-		}
-		before := o.list[i]
-		before.At = h.At
-		if !reflect.DeepEqual(before, h) {
-			return true, errReused
-		}
-		return true, nil
+	place, known := o.places[h.ID]
+	if !known {
+		return false, nil
 	}
-	return false, nil
+	before := o.list[place]
+	before.At = h.At
+	if !reflect.DeepEqual(before, h) {
+		return true, errReused
+	}
+	return true, nil
 }

@@ -44,12 +44,12 @@ type jobRow struct {
 }
 
 // happeningRow is one entry of a job's append-only list. Place counts from 0 within the job; both it and the client's id
-// are unique there, so nothing is stored twice and nothing is written past another writer.
+// are unique there, so nothing is stored twice and nothing is written past another writer. The key is made by the program,
+// so that an insert reads nothing back.
 type happeningRow struct {
-	Seq      int64     `gorm:"primaryKey;autoIncrement"`
-	JobID    string    `gorm:"not null;size:64;uniqueIndex:happening_place,priority:1;uniqueIndex:happening_client,priority:1"`
+	JobID    string    `gorm:"primaryKey;size:64;uniqueIndex:happening_client,priority:1"`
 	Job      *jobRow   `gorm:"foreignKey:JobID;constraint:OnDelete:RESTRICT"`
-	Place    int       `gorm:"not null;uniqueIndex:happening_place,priority:2"`
+	Place    int       `gorm:"primaryKey;autoIncrement:false"`
 	ClientID string    `gorm:"not null;size:64;uniqueIndex:happening_client,priority:2"`
 	Kind     string    `gorm:"not null;size:32"`
 	Body     string    `gorm:"not null"` // JSON of happeningBody

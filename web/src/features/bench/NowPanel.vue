@@ -229,7 +229,9 @@ defineExpose({ key, settled })
     </div>
 
     <div v-if="action === 'read' && valve?.needs && round.length === 0 && valve.stage === ''" class="else">
-      <button class="mx-btn" type="button" @click="emit('do', { kind: 'adjusted', valve: valve.name })">Set {{ valve.name }} anew</button>
+      <button class="mx-btn" type="button" @click="emit('do', { kind: 'adjusted', valve: valve.name })">
+        Set {{ valve.name }} anew
+      </button>
       <button class="mx-btn" type="button" @click="emit('leave', valve.name)">Leave it as it is…</button>
     </div>
 

@@ -45,15 +45,7 @@ defineExpose({ key })
       </li>
     </ul>
     <div class="fields">
-      <button
-        v-for="(f, i) in fields"
-        :key="f"
-        type="button"
-        class="field"
-        :class="{ on: at === i }"
-        :aria-label="`${f}, degrees Celsius: ${text[i] || 'empty'}`"
-        @click="at = i"
-      >
+      <button v-for="(f, i) in fields" :key="f" type="button" class="field" :class="{ on: at === i }" @click="at = i">
         <span class="quiet">{{ f }}</span>
         <span class="figure">{{ text[i] || '–' }}<small> °C</small></span>
       </button>

@@ -22,7 +22,7 @@ export interface Problem {
   errors?: { location?: string; message?: string }[] | null
 }
 
-export const api = createClient<paths>({ baseUrl: location.origin })
+export const api = createClient<paths>({ baseUrl: location.origin, fetch: (request) => fetch(request) })
 
 /** A refusal with its sentence and its faults. */
 export class Refused extends Error {

@@ -18,8 +18,7 @@ const token = computed(
 const notch = computed(() => (props.placed.port >= 0 ? 'M-9 0L0-9L9 0Z' : 'M-9 0L0 9L9 0Z'))
 const label = computed(() => {
   const { shown, placed } = props
-  const parts = [placed.name, placed.kind]
-  if (shown.figure) parts.push(`${shown.figure} mm`)
+  const parts = [shown.figure ? `${placed.name} ${shown.figure} mm` : placed.name, placed.kind]
   if (shown.verdict) parts.push(shown.verdict)
   parts.push(open.value ? 'open' : shown.settable ? 'may be set here' : 'not now')
   return parts.join(', ')
@@ -31,12 +30,9 @@ const label = computed(() => {
     class="valve"
     :class="[shown.verdict, { open, raised, chosen: shown.chosen, pickable, idle: !shown.settable }]"
     :transform="`translate(${placed.x} ${placed.y})`"
-    :role="pickable ? 'button' : 'img'"
-    :tabindex="pickable ? 0 : undefined"
-    :aria-label="label"
+    :role="pickable ? undefined : 'img'"
+    :aria-label="pickable ? undefined : label"
     :data-valve="placed.name"
-    @click="pickable && $emit('pick')"
-    @keydown.enter.stop.prevent="pickable && $emit('pick')"
   >
     <rect class="arm" x="-6" y="-54" width="12" :height="30 + lift * 8" rx="3" />
     <circle class="pivot" cy="-58" r="9" />
@@ -64,6 +60,19 @@ const label = computed(() => {
         <path class="stroke" :d="verdictPaths[shown.verdict].line" />
       </g>
     </g>
+    <rect
+      v-if="pickable"
+      class="hit"
+      x="-36"
+      y="-36"
+      width="72"
+      height="132"
+      role="button"
+      tabindex="0"
+      :aria-label="label"
+      @click="$emit('pick')"
+      @keydown.enter.stop.prevent="$emit('pick')"
+    />
   </g>
 </template>
 
@@ -186,15 +195,16 @@ const label = computed(() => {
   stroke-width: 4;
 }
 
-.pickable {
+.hit {
+  fill: transparent;
   cursor: pointer;
 }
 
-.valve:focus-visible {
+.hit:focus-visible {
   outline: none;
 }
 
-.valve:focus-visible .form {
+.valve:has(.hit:focus-visible) .form {
   stroke: var(--brass);
   stroke-width: 7;
 }

@@ -1,0 +1,76 @@
+# Metronix. Two commands set everything up: make demo, make test.
+SHELL := /bin/bash
+.SHELLFLAGS := -euo pipefail -c
+.DEFAULT_GOAL := help
+
+BIN := bin/metronix
+VERSION := $(shell git describe --always --dirty 2>/dev/null || echo dev)
+GO_FILES := $(shell find cmd core internal web -name '*.go' -not -path '*/node_modules/*') go.mod go.sum
+WEB_FILES := $(shell find web/src web/public -type f) web/index.html web/package-lock.json web/vite.config.ts
+ADDRESS ?= 127.0.0.1:8080
+DATA ?= data/demo.db
+STATICCHECK := go run honnef.co/go/tools/cmd/staticcheck@v0.8.2
+
+.PHONY: help demo build test check types bench pictures chromium clean
+
+help: ## say what can be made
+	@grep -hE '^[a-z]+:.*##' Makefile | sed -E 's/:[^#]*## /\t/' | expand -t 12
+
+demo: $(BIN) ## build everything and serve it with a made-up workshop
+	@$(BIN) demo --listen $(ADDRESS) --data $(DATA)
+
+build: $(BIN) ## build the one program
+
+web/node_modules/.made: web/package-lock.json web/package.json
+	@echo '— installing the packages of the front end'
+	cd web && npm ci --ignore-scripts --no-audit --no-fund
+	@touch $@
+
+web/dist/index.html: web/node_modules/.made $(WEB_FILES)
+	@echo '— building the front end'
+	cd web && npx vite build --logLevel warn
+	@touch $@
+
+$(BIN): web/dist/index.html $(GO_FILES)
+	@echo '— building the program (the database takes about two minutes the first time)'
+	go build -trimpath -ldflags '-X main.version=$(VERSION)' -o $@ ./cmd/metronix
+
+chromium:
+	@if ! command -v chromium >/dev/null; then \
+	  echo '— installing Chromium and its fonts from Debian packages, for the browser tests'; \
+	  apt-get update && DEBIAN_FRONTEND=noninteractive apt-get install -y --no-install-recommends chromium fonts-liberation; \
+	fi
+
+check: web/node_modules/.made web/dist/index.html ## formatting, linting and types of both languages
+	@echo '— gofmt, go vet, staticcheck'
+	@bad=$$(gofmt -l cmd core internal e2e web/*.go); if [ -n "$$bad" ]; then echo "not gofmt'ed: $$bad"; exit 1; fi
+	go vet ./...
+	$(STATICCHECK) ./...
+	@echo '— eslint, prettier, vue-tsc'
+	cd web && npx eslint . && npx prettier --check --log-level warn . && npx vue-tsc --noEmit -p tsconfig.json
+	@echo '— the types made from the OpenAPI document'
+	cd web && npx openapi-typescript ../internal/api/openapi.json -o /tmp/metronix-schema.ts >/dev/null && diff -q /tmp/metronix-schema.ts src/shared/api/schema.gen.ts
+
+test: check chromium ## everything: checks, Go tests with the race detector, front-end tests, browser tests
+	@echo '— tests of the front end'
+	cd web && npx vitest run
+	@echo '— Go tests with the race detector'
+	go test -race ./cmd/... ./core/... ./internal/... ./web/...
+	@echo '— the built program in a real browser'
+	go test -count=1 -timeout 10m ./e2e
+
+types: web/node_modules/.made ## make the OpenAPI document and the front end's types anew
+	go test ./internal/api -run TestDocument -update
+	cd web && npx openapi-typescript ../internal/api/openapi.json -o src/shared/api/schema.gen.ts
+
+bench: web/dist/index.html chromium ## the figures of docs/performance.md
+	go test -run '^$$' -bench . -benchmem ./core/...
+	go test -run '^$$' -bench . -benchtime 3s ./internal/api
+	go test -run '^$$' -bench . ./e2e
+
+pictures: web/dist/index.html chromium ## take docs/screenshots anew from the demo
+	go test -count=1 ./e2e -run TestPictures -pictures ../docs/screenshots
+
+clean: ## remove what was built
+	rm -rf bin data web/node_modules
+	find web/dist -mindepth 1 ! -name .gitkeep -delete

@@ -1,0 +1,80 @@
+package e2e
+
+import (
+	"encoding/json"
+	"fmt"
+	"os"
+	"testing"
+
+	"github.com/go-rod/rod/lib/proto"
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+)
+
+// screens are the views that are scanned, each with what must be on it before it is looked at.
+var screens = []struct{ name, path, ready string }{
+	{"board", "/", ".strip"},
+	{"start", "/start", ".tile"},
+	{"choose way", "/jobs/demo-job-van", ".order.on"},
+	{"turn", "/jobs/demo-job-pump", ".then"},
+	{"read", "/jobs/demo-job-tipper", ".rung.cursor"},
+	{"two turns", "/jobs/demo-job-saw", ".warn"},
+	{"signed", "/jobs/demo-job-bus", ".done"},
+	{"sheet", "/jobs/demo-job-bus/sheet", "table"},
+	{"lost", "/no/such/page", ".note"},
+}
+
+// No serious or critical finding of axe-core on any screen, in either theme; nor does any screen ask another host for
+// anything or complain on the console.
+func TestScreensAreAccessible(t *testing.T) {
+	t.Parallel()
+	axe, err := os.ReadFile("../web/node_modules/axe-core/axe.min.js")
+	require.NoError(t, err, "run make test: it installs the front end's packages")
+	r := demo(t)
+	for _, theme := range []string{"night", "day"} {
+		p := open(t, r, "/", 1280, 800)
+		p.MustEval(`t => localStorage.setItem('metronix.theme', t)`, theme)
+		for _, s := range screens {
+			p.visit(s.path)
+			p.see(s.ready)
+			assert.Equal(t, theme, p.MustEval(`() => document.documentElement.dataset.theme`).Str())
+			p.scan(string(axe), theme+" "+s.name)
+		}
+		p.clean()
+	}
+	// A screen on the way: temperature, and the signature.
+	p := open(t, r, "/jobs/demo-job-van", 1280, 800)
+	p.press("Go this way")
+	p.see(".pad")
+	p.scan(string(axe), "temperature")
+	p.press("Keys")
+	p.see("dl")
+	p.scan(string(axe), "keys")
+	p.clean()
+}
+
+type finding struct {
+	ID, Impact, Help string
+	Nodes            []struct{ HTML, FailureSummary string }
+}
+
+// scan runs axe-core in the page; it is evaluated by the debugger and so needs no exception in the content policy.
+func (p *tab) scan(axe, name string) {
+	p.t.Helper()
+	_, err := proto.RuntimeEvaluate{Expression: axe}.Call(p)
+	require.NoError(p.t, err)
+	got, err := proto.RuntimeEvaluate{Expression: `axe.run(document, { resultTypes: ['violations'] }).then(r => JSON.stringify(r.violations))`, AwaitPromise: true, ReturnByValue: true}.Call(p)
+	require.NoError(p.t, err)
+	require.Nil(p.t, got.ExceptionDetails)
+	var all []finding
+	require.NoError(p.t, json.Unmarshal([]byte(got.Result.Value.Str()), &all))
+	for _, f := range all {
+		if f.Impact == "serious" || f.Impact == "critical" {
+			text := ""
+			for _, n := range f.Nodes[:min(3, len(f.Nodes))] {
+				text += fmt.Sprintf("\n  %s\n  %s", n.HTML, n.FailureSummary)
+			}
+			assert.Fail(p.t, fmt.Sprintf("%s: %s %s: %s%s", name, f.Impact, f.ID, f.Help, text))
+		}
+	}
+}

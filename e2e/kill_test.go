@@ -1,0 +1,88 @@
+package e2e
+
+import (
+	"fmt"
+	"math/rand/v2"
+	"net/http"
+	"path/filepath"
+	"strings"
+	"sync"
+	"testing"
+	"time"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"metronix/internal/store"
+)
+
+const killRounds = 50
+
+// Many connections post readings while the program is killed at a random moment. After each of 50 restarts every happening
+// that was acknowledged is in the file, and none is there twice.
+func TestKilledProgramKeepsWhatItAcknowledged(t *testing.T) {
+	data := filepath.Join(t.TempDir(), "kill.db")
+	seed := rand.Uint64()
+	t.Logf("seed %d", seed)
+	chance := rand.New(rand.NewPCG(seed, 1))
+	acknowledged := map[string]bool{}
+	r := started(t, "demo", data) // its tipper stands at a stop where E3 may be read
+	for round := range killRounds {
+		for id := range postUntilKilled(t, r, round, time.Duration(2+chance.IntN(120))*time.Millisecond) {
+			acknowledged[id] = true
+		}
+		r = started(t, "demo", data)
+		require.Equal(t, "as_found", stateOf(t, r.base, "demo-job-tipper").State.Phase, "round %d", round)
+	}
+	r.kill()
+	st, err := store.Open(data)
+	require.NoError(t, err)
+	defer st.Close()
+	list, err := st.Happenings("demo-job-tipper")
+	require.NoError(t, err)
+	stored := map[string]int{}
+	for _, h := range list {
+		stored[h.ID]++
+	}
+	for id := range acknowledged {
+		assert.Equal(t, 1, stored[id], id)
+	}
+	for id, n := range stored {
+		assert.Equal(t, 1, n, id)
+	}
+	t.Logf("%d acknowledged, %d stored", len(acknowledged), len(list))
+	assert.Greater(t, len(acknowledged), killRounds, "too little was written to prove anything")
+}
+
+// postUntilKilled posts readings on six connections, kills the program after a while, and gives the acknowledged ids. Each
+// reading is sent again at once now and then, as a client does that lost the answer.
+func postUntilKilled(t *testing.T, r *running, round int, after time.Duration) map[string]bool {
+	t.Helper()
+	var mu sync.Mutex
+	var wait sync.WaitGroup
+	acknowledged := map[string]bool{}
+	client := &http.Client{Timeout: 5 * time.Second, Transport: &http.Transport{MaxIdleConnsPerHost: 6}}
+	defer client.CloseIdleConnections()
+	for worker := range 6 {
+		wait.Go(func() {
+			for n := 0; ; n++ {
+				id := fmt.Sprintf("kill-%d-%d-%d", round, worker, n/2) // every id is sent twice
+				body := fmt.Sprintf(`{"id":%q,"kind":"reading","valve":"E3","leaves_mm":[0.25],"feel":"drag"}`, id)
+				answer, err := client.Post(r.base+"/api/v1/jobs/demo-job-tipper/happenings", "application/json", strings.NewReader(body))
+				if err != nil {
+					return // the program is gone
+				}
+				answer.Body.Close()
+				if answer.StatusCode == http.StatusOK {
+					mu.Lock()
+					acknowledged[id] = true
+					mu.Unlock()
+				}
+			}
+		})
+	}
+	<-time.After(after)
+	r.kill()
+	wait.Wait()
+	return acknowledged
+}

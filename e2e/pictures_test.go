@@ -1,0 +1,58 @@
+package e2e
+
+import (
+	"flag"
+	"os"
+	"path/filepath"
+	"testing"
+
+	"github.com/go-rod/rod/lib/input"
+	"github.com/go-rod/rod/lib/proto"
+	"github.com/stretchr/testify/require"
+)
+
+var pictures = flag.String("pictures", "", "the folder to write pictures of the main views into; make pictures")
+
+// TestPictures looks at each main view of the demo and, where a folder is given, writes its picture there.
+func TestPictures(t *testing.T) {
+	r := demo(t)
+	for _, v := range []struct {
+		name, path, theme, ready string
+		width, height            int
+		do                       func(*tab)
+	}{
+		{"board-night", "/", "night", ".strip", 1280, 800, nil},
+		{"bench-choose-way-day", "/jobs/demo-job-van", "day", ".order.on", 1280, 800, nil},
+		{"bench-turn-day", "/jobs/demo-job-pump", "day", ".then", 1280, 800, nil},
+		{"bench-small-night", "/jobs/demo-job-tipper", "night", ".rung.cursor", 360, 780, nil},
+		{"bench-read-night", "/jobs/demo-job-tipper", "night", ".rung.cursor", 1280, 800, func(p *tab) {
+			p.press("0.28 won’t go")
+			p.says("E3 is tight")
+			p.press("0.25 drag")
+			p.waits(`() => document.querySelector('.why')?.textContent.includes('0.25 drags')`, "the verdict")
+		}},
+		{"bench-adjust-day", "/jobs/demo-job-pump", "day", ".then", 1280, 800, func(p *tab) {
+			require.NoError(t, p.Keyboard.Type(input.Enter))
+			p.says("Open I5")
+		}},
+		{"sheet-day", "/jobs/demo-job-bus/sheet", "day", "table", 1280, 1700, nil},
+		{"start-night", "/start", "night", ".tile", 1280, 960, func(p *tab) { p.press("Bakery round van"); p.see(".fields") }},
+	} {
+		p := open(t, r, "/", v.width, v.height)
+		p.MustEval(`t => localStorage.setItem('metronix.theme', t)`, v.theme)
+		p.visit(v.path)
+		p.see(v.ready)
+		if v.do != nil {
+			v.do(p)
+		}
+		p.waits(`() => document.fonts.status === 'loaded'`, "the fonts")
+		picture, err := p.Screenshot(false, &proto.PageCaptureScreenshot{Format: proto.PageCaptureScreenshotFormatPng})
+		require.NoError(t, err)
+		require.Greater(t, len(picture), 15_000, "%s looks empty", v.name)
+		if *pictures != "" {
+			require.NoError(t, os.MkdirAll(*pictures, 0o755))
+			require.NoError(t, os.WriteFile(filepath.Join(*pictures, v.name+".png"), picture, 0o644))
+		}
+		p.clean()
+	}
+}

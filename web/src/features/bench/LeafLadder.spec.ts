@@ -1,0 +1,50 @@
+import { mount } from '@vue/test-utils'
+import { describe, expect, it } from 'vitest'
+import LeafLadder from './LeafLadder.vue'
+
+const rungs = [0.15, 0.2, 0.22, 0.24, 0.25].map((t) => ({
+  leaves_mm: [t],
+  thickness_mm: t,
+  in_window: t >= 0.2 && t <= 0.24,
+  nominal: t === 0.22,
+}))
+const limits = { lower_mm: 0.2, upper_mm: 0.24, nominal_mm: 0.22, nominal_only: false }
+
+function ladder(round: { leaves_mm: number[]; feel: 'free' | 'drag' | 'wont_go' }[] = [], tryNext: number[] = []) {
+  return mount(LeafLadder, { props: { valve: 'I1', rungs, round, tryNext, limits } })
+}
+
+describe('the leaf ladder', () => {
+  it('has the thickest leaf on top and waits on the one to set by', () => {
+    const w = ladder()
+    expect(w.findAll('.thick').map((e) => e.text())).toEqual(['0.25', '0.24', '0.22', '0.20', '0.15'])
+    expect(w.find('.cursor .thick').text()).toBe('0.22')
+    expect(w.findAll('.window')).toHaveLength(3)
+  })
+  it('moves to the advised leaf once something was felt', () => {
+    const w = ladder([{ leaves_mm: [0.22], feel: 'free' }], [0.24])
+    expect(w.find('.cursor .thick').text()).toBe('0.24')
+    expect(w.findAll('.felt').map((e) => e.text())).toEqual(['free'])
+  })
+  it('is carried by arrows and 1 2 3 alone', async () => {
+    const w = ladder()
+    const key = (w.vm as unknown as { key(k: string): boolean }).key
+    expect(key('ArrowUp')).toBe(true)
+    expect(key('3')).toBe(true)
+    expect(key('ArrowDown')).toBe(true)
+    expect(key('ArrowDown')).toBe(true)
+    expect(key('1')).toBe(true)
+    expect(key('7')).toBe(false)
+    expect(w.emitted('feel')).toEqual([
+      [[0.24], 'wont_go'],
+      [[0.2], 'free'],
+    ])
+  })
+  it('does not send the same feel twice', async () => {
+    const w = ladder([{ leaves_mm: [0.22], feel: 'drag' }])
+    await w.find('[aria-label="0.22 drag"]').trigger('click')
+    expect(w.emitted('feel')).toBeUndefined()
+    await w.find('[aria-label="0.24 won’t go"]').trigger('click')
+    expect(w.emitted('feel')).toEqual([[[0.24], 'wont_go']])
+  })
+})

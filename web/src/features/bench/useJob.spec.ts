@@ -1,0 +1,88 @@
+import { flushPromises } from '@vue/test-utils'
+import { effectScope } from 'vue'
+import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
+import { useJob } from './useJob'
+
+const calls: { method: string; body: Record<string, unknown> | null }[] = []
+let answer: (method: string) => Response | Promise<Response>
+
+const json = (body: unknown, status = 200) =>
+  new Response(JSON.stringify(body), {
+    status,
+    headers: { 'Content-Type': status < 300 ? 'application/json' : 'application/problem+json' },
+  })
+
+beforeEach(() => {
+  calls.length = 0
+  localStorage.clear()
+  vi.useFakeTimers({ toFake: ['setTimeout', 'clearTimeout'] })
+  vi.stubGlobal('fetch', async (request: Request) => {
+    const text = request.method === 'GET' ? '' : await request.clone().text()
+    calls.push({ method: request.method, body: text ? JSON.parse(text) : null })
+    return answer(request.method)
+  })
+})
+afterEach(() => {
+  vi.useRealTimers()
+  vi.unstubAllGlobals()
+})
+
+const kept = () => JSON.parse(localStorage.getItem('metronix.waiting.j') ?? '[]') as { id: string }[]
+
+async function opened() {
+  answer = () => json({ state: { undo: 'last', happenings: 1 } })
+  const job = effectScope().run(() => useJob('j'))!
+  await job.load()
+  calls.length = 0
+  return job
+}
+
+describe('telling the program what was done', () => {
+  it('takes the state that comes back and keeps nothing', async () => {
+    const job = await opened()
+    answer = () => json({ happenings: 2, undo: 'x' })
+    await job.send({ kind: 'kept', valve: 'E1' })
+    expect(job.state.value?.happenings).toBe(2)
+    expect(kept()).toEqual([])
+  })
+
+  it('keeps it in the browser while the program cannot be reached, and sends the same id again', async () => {
+    const job = await opened()
+    answer = () => Promise.reject(new TypeError('gone'))
+    await job.send({ kind: 'reading', valve: 'E1', leaves_mm: [0.3], feel: 'drag' })
+    expect(job.offline.value).toBe(true)
+    expect(kept()).toHaveLength(1)
+    const id = kept()[0]!.id
+    answer = () => json({ happenings: 2, undo: id })
+    await vi.advanceTimersByTimeAsync(2500)
+    await flushPromises()
+    expect(job.offline.value).toBe(false)
+    expect(kept()).toEqual([])
+    expect(calls.map((c) => c.body?.id)).toEqual([id, id])
+  })
+
+  it('sends what an earlier page left waiting before it reads the job', async () => {
+    localStorage.setItem('metronix.waiting.j', JSON.stringify([{ id: 'left-over', kind: 'kept', valve: 'E1' }]))
+    await opened()
+    expect(kept()).toEqual([])
+  })
+
+  it('tells a refusal, drops it and reads the job again', async () => {
+    const job = await opened()
+    answer = (method) =>
+      method === 'POST'
+        ? json({ status: 409, detail: 'E4 is open here.', errors: [] }, 409)
+        : json({ state: { happenings: 7 } })
+    await job.send({ kind: 'picked', valve: 'E4' })
+    expect(job.refusal.value).toBe('E4 is open here.')
+    expect(job.state.value?.happenings).toBe(7)
+    expect(kept()).toEqual([])
+  })
+
+  it('takes back the last step by its id', async () => {
+    const job = await opened()
+    answer = () => json({ happenings: 2, undo: '' })
+    await job.undo()
+    expect(calls[0]!.body).toMatchObject({ kind: 'undone', target: 'last' })
+  })
+})
