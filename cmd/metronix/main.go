@@ -5,6 +5,8 @@ import (
 	"fmt"
 	"io"
 	"os"
+
+	"metronix/internal/compute"
 )
 
 // version is set by the build.
@@ -27,6 +29,7 @@ const usage = `Metronix sets valve clearances with you: which valves at which cr
                        the same with a made-up workshop in it
   metronix compute OPERATION < request.json > response.json
                        one computation without a screen
+  metronix schema      print the JSON Schema of the engine sheet
   metronix version     print the version
   metronix help [COMMAND]
 
@@ -43,6 +46,7 @@ func commands() map[string]command {
 		"serve":   {serve, serveHelp},
 		"demo":    {serveDemo, demoHelp},
 		"compute": {runCompute, computeHelp()},
+		"schema":  {printSchema, "metronix schema\n\nPrints the JSON Schema of the engine sheet, metronix.engine/1.\n"},
 		"version": {printVersion, "metronix version\n\nPrints the version.\n"},
 	}
 }
@@ -80,6 +84,14 @@ func help(args []string, out, errs io.Writer) int {
 		return exitRequest
 	}
 	fmt.Fprint(out, c.help)
+	return exitOK
+}
+
+func printSchema(_ []string, _ io.Reader, out, errs io.Writer) int {
+	if _, err := out.Write(compute.EngineSchema); err != nil {
+		fmt.Fprintf(errs, "The schema cannot be written: %v.\n", err)
+		return exitFailed
+	}
 	return exitOK
 }
 

@@ -2,6 +2,7 @@ package api
 
 import (
 	"context"
+	"encoding/json"
 	"fmt"
 	"net/http"
 	"strings"
@@ -79,6 +80,7 @@ func (s *server) libraryRoutes(a huma.API) {
 	huma.Register(a, huma.Operation{OperationID: "add-engine", Method: http.MethodPut, Path: "/api/v1/engines/{id}", MaxBodyBytes: maxBody,
 		Summary: "Store an engine sheet (metronix.engine/1)", Errors: []int{http.StatusConflict, http.StatusUnprocessableEntity},
 		SkipValidateBody: true, RequestBody: anyObject("An engine sheet.")}, s.addEngine)
+	huma.Get(a, "/api/v1/schemas/engine", engineSchema, summary("engine-schema", "The JSON Schema of the engine sheet"))
 	huma.Get(a, "/api/v1/vehicles", s.vehicles, summary("list-vehicles", "All vehicles"))
 	huma.Post(a, "/api/v1/vehicles", s.addVehicle, summary("add-vehicle", "Store a vehicle"))
 	huma.Get(a, "/api/v1/gauge-sets", s.gaugeSets, summary("list-gauge-sets", "All gauge sets"))
@@ -100,6 +102,10 @@ func (s *server) engines(context.Context, *struct{}) (*listOf[Engine], error) {
 		out.Body = append(out.Body, engineShort(e.ID, e.Sheet))
 	}
 	return out, nil
+}
+
+func engineSchema(context.Context, *struct{}) (*bodyOf[json.RawMessage], error) {
+	return &bodyOf[json.RawMessage]{compute.EngineSchema}, nil
 }
 
 func engineShort(id string, sheet *engine.Sheet) Engine {

@@ -1,0 +1,8 @@
+package compute
+
+import _ "embed"
+
+// EngineSchema is the JSON Schema of the engine sheet, draft 2020-12.
+//
+//go:embed engine.schema.json
+var EngineSchema []byte
