@@ -17,13 +17,21 @@ type School string
 
 // The schools.
 const (
-	OneCylinder  School = "one_cylinder"
-	RockingPairs School = "rocking_pairs"
-	SumRule      School = "sum_rule"
+	OneCylinder    School = "one_cylinder"
+	RockingPairs   School = "rocking_pairs"
+	SumRule        School = "sum_rule"
+	ExhaustOpen    School = "exhaust_open"
+	TwoStop        School = "two_stop"
+	OpeningClosing School = "opening_closing"
+	OneLobe        School = "one_lobe"
+	Own            School = "own"
+	FewestStops    School = "fewest_stops"
 )
 
 // Schools lists all schools in the order they are shown.
-func Schools() []School { return []School{OneCylinder, RockingPairs, SumRule} }
+func Schools() []School {
+	return []School{OneCylinder, RockingPairs, SumRule, ExhaustOpen, TwoStop, OpeningClosing, OneLobe, Own, FewestStops}
+}
 
 // Direction is the way the crank is turned.
 type Direction string
@@ -59,6 +67,7 @@ type Request struct {
 	Order          Order
 	Positions      Positions
 	RequiredMargin *float64 // crank degrees
+	Stops          int      // FewestStops only: the best plan of at most so many; 0: the fewest that reach the margin
 }
 
 // What is a kind of sighting on the engine.
@@ -66,10 +75,15 @@ type What string
 
 // The sightings.
 const (
-	TDCFiring What = "tdc_firing"
-	Rocking   What = "rocking"
-	FullLift  What = "full_lift"
-	Mark      What = "mark"
+	TDCFiring What = "tdc_firing" // a cylinder at firing TDC
+	Rocking   What = "rocking"    // a cylinder in overlap
+	FullLift  What = "full_lift"  // a valve pressed right down
+	Opening   What = "opening"    // a valve just starting to open
+	Closing   What = "closing"    // a valve nearly closed
+	Mark      What = "mark"       // a pulley mark at the pointer
+	Loose     What = "loose"      // a valve has play
+	Pressed   What = "pressed"    // a valve is held open
+	Degrees   What = "degrees"    // turn by the degree wheel: Mark is the reading, 0 ≤ m < 360
 )
 
 // Sighting is something the mechanic can see that tells where the crank stands.
@@ -77,7 +91,7 @@ type Sighting struct {
 	What     What
 	Cylinder int     // 0: none
 	Valve    string  // empty: none
-	Mark     float64 // degrees on the pulley; only for Mark
+	Mark     float64 // degrees on the pulley; only for Mark and Degrees
 }
 
 // SetValve is one valve of a stop with its margin there in crank degrees.
@@ -130,7 +144,8 @@ func build(c *cycle.Cycle, q Request) Plan {
 	if c.Sheet.IsHydraulic() {
 		return p.refuse(engine.HydraulicReason)
 	}
-	drafts, reason := schoolDrafts(c, q.School)
+	need := required(c.Sheet, q)
+	drafts, reason := schoolDrafts(c, q, need)
 	if reason != "" {
 		return p.refuse(reason)
 	}
@@ -140,24 +155,40 @@ func build(c *cycle.Cycle, q Request) Plan {
 			return p.refuse(reason)
 		}
 	}
-	if reason := fallsShort(drafts, required(c.Sheet, q)); reason != "" {
+	p.Cautions = cautions(q)
+	if q.School == Own {
+		p.Cautions = append(p.Cautions, disagreements(c, drafts, need)...)
+	} else if reason := fallsShort(drafts, need); reason != "" {
+		p.Cautions = nil
 		return p.refuse(reason)
 	}
 	p.lay(drafts, q)
-	p.Cautions = cautions(q)
 	return p
 }
 
-func schoolDrafts(c *cycle.Cycle, school School) ([]draft, string) {
-	switch school {
+// schoolDrafts gives a school's stops in no order yet, or the reason why there are none.
+func schoolDrafts(c *cycle.Cycle, q Request, need float64) ([]draft, string) {
+	switch q.School {
 	case OneCylinder:
 		return oneCylinder(c), ""
 	case RockingPairs:
 		return rockingPairs(c)
 	case SumRule:
 		return sumRule(c)
+	case ExhaustOpen:
+		return exhaustOpen(c), ""
+	case TwoStop:
+		return twoStop(c), ""
+	case OpeningClosing:
+		return openingClosing(c), ""
+	case OneLobe:
+		return oneLobe(c), ""
+	case Own:
+		return own(c)
+	case FewestStops:
+		return fewestStops(c, q, need)
 	}
-	return nil, fmt.Sprintf("No school is called %q.", school)
+	return nil, fmt.Sprintf("No school is called %q.", q.School)
 }
 
 func (p Plan) refuse(reason string) Plan {
@@ -196,7 +227,7 @@ func arrange(drafts []draft, q Request) []draft {
 	numerical := q.Order == Numerical && numbered(q.School)
 	key := func(d draft) float64 {
 		switch {
-		case numerical:
+		case numerical, q.School == Own:
 			return float64(d.ordinal)
 		case q.Direction == Back:
 			return measure.Wrap(-d.crank)

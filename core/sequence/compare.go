@@ -1,0 +1,52 @@
+package sequence
+
+import (
+	"metronix/core/cycle"
+	"metronix/core/engine"
+	"metronix/core/measure"
+)
+
+// Best is the best plan of so many stops: its smallest margin, in crank degrees, and its positions.
+type Best struct {
+	Stops          int
+	SmallestMargin float64
+	Cranks         []float64
+}
+
+// Comparison is every school on one engine, and the frontier of the best plans from the first number of stops with a
+// positive margin to the one that reaches the largest possible.
+type Comparison struct {
+	Schools  []Plan
+	Frontier []Best
+}
+
+// Compare plans every school and the frontier for a checked sheet. A nil margin is the sheet's.
+func Compare(s *engine.Sheet, requiredMargin *float64) Comparison {
+	c := cycle.New(s)
+	var out Comparison
+	for _, school := range Schools() {
+		out.Schools = append(out.Schools, build(c, Request{School: school, RequiredMargin: requiredMargin}))
+	}
+	if !s.IsHydraulic() {
+		out.Frontier = frontier(c)
+	}
+	return out
+}
+
+func frontier(c *cycle.Cycle) []Best {
+	s := newSearch(c, nil)
+	margins := s.margins()
+	largest := min(c.DeepestMargin(engine.Intake), c.DeepestMargin(engine.Exhaust))
+	var list []Best
+	for k := 1; k <= len(s.arcs); k++ {
+		margin, ok := s.best(margins, k)
+		if !ok {
+			continue
+		}
+		list = append(list, Best{Stops: k, SmallestMargin: measure.RoundAngle(margin), Cranks: s.plan(margin, k)})
+		if measure.AtLeast(margin, largest) {
+			break
+		}
+	}
+	return list
+}
