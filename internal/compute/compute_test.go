@@ -103,6 +103,26 @@ func TestPlanAnswers(t *testing.T) {
 	assert.Equal(t, false, run(t, "plan", `{"school":"one_cylinder","sheet":`+hydraulic+`}`)["applies"])
 }
 
+func TestCompareAnswers(t *testing.T) {
+	got := run(t, "compare", `{"sheet":`+sheet(t)+`}`)
+	byName := map[string]map[string]any{}
+	for _, s := range got["schools"].([]any) {
+		byName[s.(map[string]any)["school"].(string)] = s.(map[string]any)
+	}
+	assert.Len(t, byName, 9)
+	assert.Equal(t, 4.0, byName["rocking_pairs"]["stops"])
+	assert.Equal(t, 238.0, byName["one_lobe"]["smallest_margin_deg"])
+	assert.Equal(t, false, byName["own"]["applies"])
+	assert.Nil(t, byName["own"]["stops"])
+	frontier := got["frontier"].([]any)
+	assert.Equal(t, map[string]any{"stops": 2.0, "smallest_margin_deg": 128.0, "crank_deg": []any{0.0, 360.0}}, frontier[0])
+	assert.Equal(t, 238.0, frontier[len(frontier)-1].(map[string]any)["smallest_margin_deg"])
+
+	marked := run(t, "plan", `{"school":"fewest_stops","positions":"marks","sheet":`+sheet(t)+`}`)
+	assert.Equal(t, true, marked["applies"])
+	assert.Contains(t, faults(t, "plan", `{"school":"fewest_stops","stops":0,"sheet":`+sheet(t)+`}`), "stops")
+}
+
 func TestRequestsThatCannotBeRight(t *testing.T) {
 	s := sheet(t)
 	assert.Contains(t, faults(t, "plan", `{"school":"one_cylinder","shoe":1,"sheet":`+s+`}`), "shoe")

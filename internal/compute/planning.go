@@ -95,6 +95,9 @@ type setValve struct {
 	Margin float64 `json:"margin_deg"`
 }
 
+// maxStops is more than any engine sheet can use: every valve at a stop of its own.
+const maxStops = engine.MaxCylinders * engine.MaxValvesPerCylinder
+
 func plan(q planRequest) (planResponse, *Problem) {
 	sheet, problem := soundSheet(q.Sheet)
 	if problem != nil {
@@ -106,12 +109,18 @@ func plan(q planRequest) (planResponse, *Problem) {
 	oneOf(&faults, "order", q.Order, "", sequence.Turning, sequence.Numerical)
 	oneOf(&faults, "positions", q.Positions, "", sequence.AnyPosition, sequence.MarksOnly)
 	faults = append(faults, marginFault(q.RequiredMargin)...)
+	stops := 0
+	if q.Stops != nil {
+		if stops = *q.Stops; stops < 1 || stops > maxStops {
+			faults = append(faults, Fault{Location: "stops", Value: stops, Message: fmt.Sprintf("A plan has 1 to %d stops.", maxStops)})
+		}
+	}
 	if len(faults) > 0 {
 		return planResponse{}, refused(faults...)
 	}
 	p, err := sequence.Make(sheet, sequence.Request{
 		School: sequence.School(q.School), Direction: sequence.Direction(q.Direction), Order: sequence.Order(q.Order),
-		Positions: sequence.Positions(q.Positions), RequiredMargin: q.RequiredMargin,
+		Positions: sequence.Positions(q.Positions), RequiredMargin: q.RequiredMargin, Stops: stops,
 	})
 	if err != nil {
 		return planResponse{}, refused(Fault{Location: "direction", Message: err.Error(), Value: q.Direction})
@@ -140,7 +149,7 @@ func planAnswer(p sequence.Plan) planResponse {
 
 func sightingAnswer(w sequence.Sighting) sighting {
 	out := sighting{What: string(w.What), Cylinder: w.Cylinder, Valve: w.Valve}
-	if w.What == sequence.Mark {
+	if w.What == sequence.Mark || w.What == sequence.Degrees {
 		out.Mark = &w.Mark
 	}
 	return out
@@ -165,6 +174,55 @@ func marginFault(m *float64) []Fault {
 		return nil
 	}
 	return []Fault{{Location: "required_margin_deg", Value: *m, Message: "A required margin is 0 to 300 degrees, commonly 20."}}
+}
+
+type compareRequest struct {
+	Sheet          Node     `json:"sheet"`
+	RequiredMargin *float64 `json:"required_margin_deg,omitempty"`
+}
+
+type compareResponse struct {
+	Schools  []schoolShort `json:"schools"`
+	Frontier []best        `json:"frontier"`
+}
+
+type schoolShort struct {
+	School         string   `json:"school"`
+	Applies        bool     `json:"applies"`
+	Reason         string   `json:"reason"`
+	Stops          *int     `json:"stops"`
+	TotalTurn      *float64 `json:"total_turn_deg"`
+	SmallestMargin *float64 `json:"smallest_margin_deg"`
+}
+
+type best struct {
+	Stops          int       `json:"stops"`
+	SmallestMargin float64   `json:"smallest_margin_deg"`
+	Cranks         []float64 `json:"crank_deg"`
+}
+
+func compare(q compareRequest) (compareResponse, *Problem) {
+	sheet, problem := soundSheet(q.Sheet)
+	if problem != nil {
+		return compareResponse{}, problem
+	}
+	if faults := marginFault(q.RequiredMargin); len(faults) > 0 {
+		return compareResponse{}, refused(faults...)
+	}
+	c := sequence.Compare(sheet, q.RequiredMargin)
+	r := compareResponse{Schools: []schoolShort{}, Frontier: []best{}}
+	for _, p := range c.Schools {
+		short := schoolShort{School: string(p.School), Applies: p.Applies, Reason: p.Reason}
+		if p.Applies {
+			stops, turn, margin := len(p.Stops), p.TotalTurn, p.SmallestMargin
+			short.Stops, short.TotalTurn, short.SmallestMargin = &stops, &turn, &margin
+		}
+		r.Schools = append(r.Schools, short)
+	}
+	for _, b := range c.Frontier {
+		r.Frontier = append(r.Frontier, best(b))
+	}
+	return r, nil
 }
 
 type settableRequest struct {

@@ -17,6 +17,7 @@ type operation func(Node) (any, *Problem)
 var operations = map[string]operation{
 	"check-sheet": typed(checkSheet),
 	"plan":        typed(plan),
+	"compare":     typed(compare),
 	"settable":    typed(settable),
 	"judge":       typed(judge),
 	"leaves":      typed(leaves),

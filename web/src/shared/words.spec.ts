@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import type { Sighting } from '@/shared/api/client'
-import { confirmed, schoolName, standing, until } from './words'
+import { confirmed, schoolName, standing, until, untilStop } from './words'
 import { figureOf } from './engine/figure'
 
 const seen = (what: string, more: Partial<Sighting> = {}): Sighting => ({
@@ -14,9 +14,14 @@ const seen = (what: string, more: Partial<Sighting> = {}): Sighting => ({
 describe('the words of the bench', () => {
   it('says what to turn until and what stands', () => {
     expect(until(seen('rocking', { cylinder: 4 }))).toBe('cylinder 4 rocks')
-    expect(standing(seen('rocking', { cylinder: 4 }))).toBe('Cylinder 4 is rocking')
-    expect(confirmed(seen('full_lift', { valve: 'E1' }))).toBe('E1 is fully down')
+    expect(standing([seen('rocking', { cylinder: 4 })])).toBe('Cylinder 4 is rocking')
+    expect(confirmed([seen('full_lift', { valve: 'E1' })])).toBe('E1 is fully down')
     expect(until(seen('mark'))).toContain('TDC mark')
+  })
+  it('tells the two turns of a mark apart', () => {
+    const watch = [seen('mark'), seen('rocking', { cylinder: 1 })]
+    expect(untilStop(watch)).toBe('cylinder 1 rocks, the TDC mark is at the pointer')
+    expect(untilStop([seen('degrees', { mark_deg: 51.43 })])).toBe('the degree wheel reads 51.4°')
   })
   it('names the sum rule by its sum', () => {
     expect(schoolName('sum_rule', 8)).toBe('Rule of nine')

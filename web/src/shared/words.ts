@@ -1,4 +1,5 @@
 import type { PlanView, Sighting, Verdict } from '@/shared/api/client'
+import { degrees } from '@/shared/units'
 
 /** A sighting as something to turn the crank until: "cylinder 4 rocks". */
 export function until(s: Sighting): string {
@@ -11,21 +12,36 @@ export function until(s: Sighting): string {
       return `cylinder ${s.cylinder} is at firing TDC`
     case 'mark':
       return s.mark_deg === 0 ? 'the TDC mark is at the pointer' : `the ${s.mark_deg}° mark is at the pointer`
+    case 'opening':
+      return `${s.valve} just starts to open`
+    case 'closing':
+      return `${s.valve} is nearly closed`
+    case 'loose':
+      return `the lobe of ${s.valve} points straight away`
+    case 'degrees':
+      return `the degree wheel reads ${degrees(s.mark_deg)}`
   }
   return 'the stop is reached'
 }
 
-/** A sighting as it stands now: "Cylinder 4 is rocking". */
-export function standing(s: Sighting): string {
-  if (s.what === 'rocking') return `Cylinder ${s.cylinder} is rocking`
-  const text = until(s)
-  return text[0]!.toUpperCase() + text.slice(1)
+/** What to turn the crank until at a stop: its own sign, and where that comes twice in two turns, what tells the turns apart. */
+export function untilStop(watch: Sighting[]): string {
+  const [sign, other] = watch
+  if (!sign) return 'the stop is reached'
+  const twice = sign.what === 'mark' || sign.what === 'degrees'
+  return twice && other ? `${until(other)}, ${until(sign)}` : until(sign)
+}
+
+const capital = (text: string) => text[0]!.toUpperCase() + text.slice(1)
+
+/** A stop as it stands now: "Cylinder 4 is rocking". */
+export function standing(watch: Sighting[]): string {
+  return watch[0]?.what === 'rocking' ? `Cylinder ${watch[0].cylinder} is rocking` : capital(untilStop(watch))
 }
 
 /** What the mechanic says at a stop, on the button: "Cylinder 4 rocks". */
-export function confirmed(s: Sighting): string {
-  const text = until(s)
-  return text[0]!.toUpperCase() + text.slice(1)
+export function confirmed(watch: Sighting[]): string {
+  return capital(untilStop(watch))
 }
 
 /** How to tell the sighting from its look-alike a turn away. */
@@ -35,6 +51,15 @@ export function howToSee(s: Sighting): string {
       return 'Rocking: as the exhaust finishes closing, the intake starts to open. Nothing of the cylinder you read may move.'
     case 'full_lift':
       return 'Fully down: the rocker neither sinks further nor rises when the crank is moved a little on.'
+    case 'mark':
+    case 'degrees':
+      return 'The pulley passes it twice in two turns: look at the rockers too, or the crank may be one turn out.'
+    case 'opening':
+      return 'Turn slowly: the rocker has just begun to sink.'
+    case 'closing':
+      return 'Turn slowly: the rocker has all but come up again.'
+    case 'loose':
+      return 'The lobe points straight away from its follower: the valve has play and is in the middle of its base circle.'
     case 'tdc_firing':
       return 'Firing TDC: both rockers of the cylinder have play. If they are rocking, the crank is one turn out: turn on 360°.'
   }
@@ -45,6 +70,12 @@ const schools: Record<string, string> = {
   one_cylinder: 'One cylinder at a time',
   rocking_pairs: 'Rocking pairs',
   sum_rule: 'Rule of nine',
+  exhaust_open: 'Exhaust fully open',
+  two_stop: 'Two stops',
+  opening_closing: 'Exhaust opening, intake closing',
+  one_lobe: 'One lobe at a time',
+  own: 'The maker’s own order',
+  fewest_stops: 'Fewest stops',
 }
 
 /** The name of a way round; the sum rule is named by the number of valves. */
@@ -65,6 +96,18 @@ export function schoolLine(plan: PlanView): string {
       return 'Watch the companion cylinder rock, read both valves of the other.'
     case 'sum_rule':
       return 'Press-down of one valve puts its partner in the middle of its base circle.'
+    case 'exhaust_open':
+      return 'Watch each exhaust go fully down, read what stands deepest there.'
+    case 'two_stop':
+      return 'Firing TDC of the first cylinder, then one turn on.'
+    case 'opening_closing':
+      return 'Intake as its own exhaust starts to open, exhaust as its own intake nearly closes: for long cams.'
+    case 'one_lobe':
+      return 'Every valve in the middle of its base circle, its lobe straight away.'
+    case 'own':
+      return 'As printed for this engine. Where given it wins.'
+    case 'fewest_stops':
+      return 'As few stops as the required margin allows, by mark or degree wheel.'
   }
   return 'Each cylinder at its own firing TDC, both valves there.'
 }

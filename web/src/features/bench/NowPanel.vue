@@ -201,7 +201,7 @@ defineExpose({ key, settled })
 
     <template v-else-if="target">
       <p class="how">{{ howToSee(target.watch[0]!) }}</p>
-      <p v-if="target.watch.some((w) => w.what === 'mark')" class="how">
+      <p v-if="target.watch.slice(1).some((w) => w.what === 'mark')" class="how">
         A mark on the pulley comes to the pointer there too.
       </p>
       <div class="then">

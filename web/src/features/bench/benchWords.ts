@@ -1,6 +1,6 @@
 import type { JobView, ValveState } from '@/shared/api/client'
 import { degrees, leaves, mm } from '@/shared/units'
-import { confirmed, standing, until, verdictWord } from '@/shared/words'
+import { confirmed, standing, untilStop, verdictWord } from '@/shared/words'
 
 /** A headline: plain words, and the part that is picked out in brass. */
 export interface Headline {
@@ -29,14 +29,14 @@ export function headline(view: JobView): Headline {
   const { state } = view
   const { now } = state
   const valve = valveNow(view)
-  const at = state.plan && state.stop >= 0 ? standing(state.plan.stops[state.stop]!.watch[0]!) + '. ' : ''
+  const at = state.plan && state.stop >= 0 ? standing(state.plan.stops[state.stop]!.watch) + '. ' : ''
   switch (now.action) {
     case 'choose_way':
       return line('Choose the ', 'way round.')
     case 'prepare':
       return line('Take the engine’s ', 'temperature.')
     case 'turn': {
-      const seen = until(state.plan!.stops[now.stop]!.watch[0]!)
+      const seen = untilStop(state.plan!.stops[now.stop]!.watch)
       if (state.crank_deg === null) return line('Turn the crank until ', `${seen}.`)
       return line(`Turn on ${degrees(now.turn_deg)} until `, `${seen}.`)
     }
@@ -81,7 +81,7 @@ export function primary(view: JobView): string {
   const { now } = state
   switch (now.action) {
     case 'turn':
-      return confirmed(state.plan!.stops[now.stop]!.watch[0]!)
+      return confirmed(state.plan!.stops[now.stop]!.watch)
     case 'keep': {
       const next = now.here.find((v) => v !== now.valve)
       return next ? `Keep, go to ${next}` : 'Keep'

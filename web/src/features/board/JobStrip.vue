@@ -4,7 +4,7 @@ import { RouterLink } from 'vue-router'
 import type { JobShort, Verdict } from '@/shared/api/client'
 import { octagon, verdictPaths } from '@/shared/engine/shapes'
 import { degrees, when } from '@/shared/units'
-import { phaseName, schoolName, until } from '@/shared/words'
+import { phaseName, schoolName, untilStop } from '@/shared/words'
 
 const props = defineProps<{ job: JobShort; first?: boolean }>()
 
@@ -16,7 +16,7 @@ const next = computed(() => {
     case 'prepare':
       return 'Take the engine’s temperature'
     case 'turn':
-      return `Turn ${now.turn_deg ? `on ${degrees(now.turn_deg)} ` : ''}until ${watch[0] ? until(watch[0]) : 'the stop'}`
+      return `Turn ${now.turn_deg ? `on ${degrees(now.turn_deg)} ` : ''}until ${untilStop(watch)}`
     case 'read':
       return `Read ${now.valve}`
     case 'keep':
