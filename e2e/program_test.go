@@ -42,7 +42,7 @@ func TestCommandLine(t *testing.T) {
 	assert.Contains(t, errs, `"status": 422`)
 	code, _, errs = told(t, `{}`, "compute", "dance")
 	assert.Equal(t, 2, code)
-	assert.Contains(t, errs, "check-sheet, compare, judge")
+	assert.Contains(t, errs, "check-sheet, compare, judge, leaves, locate")
 
 	for _, command := range []string{"serve", "demo", "compute", "version"} {
 		code, out, _ := told(t, "", "help", command)

@@ -123,6 +123,20 @@ func TestCompareAnswers(t *testing.T) {
 	assert.Contains(t, faults(t, "plan", `{"school":"fewest_stops","stops":0,"sheet":`+sheet(t)+`}`), "stops")
 }
 
+func TestLocateAnswers(t *testing.T) {
+	got := run(t, "locate", `{"sheet":`+sheet(t)+`,"seen":[{"what":"mark","mark_deg":0}]}`)
+	assert.Equal(t, []any{map[string]any{"from_deg": 355.0, "to_deg": 365.0}, map[string]any{"from_deg": 715.0, "to_deg": 5.0}}, got["positions"])
+	first := got["tell_apart"].([]any)[0].(map[string]any)
+	assert.Equal(t, map[string]any{"what": "rocking", "cylinder": 1.0}, first["look_at"])
+	got = run(t, "locate", `{"sheet":`+sheet(t)+`,"seen":[{"what":"rocking","cylinder":1},{"what":"rocking","cylinder":2}]}`)
+	assert.Equal(t, []any{}, got["positions"])
+	assert.NotEmpty(t, got["conflict"])
+	at := faults(t, "locate", `{"sheet":`+sheet(t)+`,"seen":[{"what":"mark"},{"what":"glow"}]}`)
+	assert.Contains(t, at, "seen[0].mark_deg")
+	assert.Contains(t, at, "seen[1].what")
+	assert.Contains(t, faults(t, "locate", `{"sheet":`+sheet(t)+`,"seen":[{"what":"rocking","cylinder":7}]}`), "seen[0]")
+}
+
 func TestRequestsThatCannotBeRight(t *testing.T) {
 	s := sheet(t)
 	assert.Contains(t, faults(t, "plan", `{"school":"one_cylinder","shoe":1,"sheet":`+s+`}`), "shoe")

@@ -18,6 +18,7 @@ var operations = map[string]operation{
 	"check-sheet": typed(checkSheet),
 	"plan":        typed(plan),
 	"compare":     typed(compare),
+	"locate":      typed(locate),
 	"settable":    typed(settable),
 	"judge":       typed(judge),
 	"leaves":      typed(leaves),

@@ -1,0 +1,98 @@
+package sequence_test
+
+import (
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+	"pgregory.net/rapid"
+
+	"metronix/core/cycle"
+	"metronix/core/engine"
+	"metronix/core/engine/enginetest"
+	"metronix/core/sequence"
+)
+
+func located(t *testing.T, s *engine.Sheet, seen ...sequence.Sighting) sequence.Location {
+	t.Helper()
+	l, err := sequence.Locate(s, seen, nil)
+	require.NoError(t, err)
+	return l
+}
+
+// The pulley mark alone leaves two places a turn apart; rockers tell which. Common practice.
+func TestOneTurnOut(t *testing.T) {
+	l := located(t, enginetest.Four(), sequence.Sighting{What: sequence.Mark, Mark: 0})
+	assert.Equal(t, []sequence.Range{{From: 355, To: 365}, {From: 715, To: 5}}, l.Positions)
+	require.Len(t, l.TellApart, 2)
+	assert.Equal(t, sequence.Question{LookAt: sequence.Sighting{What: sequence.Rocking, Cylinder: 1}, Then: []sequence.Range{{From: 355, To: 365}}}, l.TellApart[0])
+	assert.Equal(t, 4, l.TellApart[1].LookAt.Cylinder)
+
+	firing := located(t, enginetest.Four(), sequence.Sighting{What: sequence.Mark, Mark: 0}, sequence.Sighting{What: sequence.Loose, Valve: "I1"}, sequence.Sighting{What: sequence.Loose, Valve: "E1"})
+	assert.Equal(t, []sequence.Range{{From: 715, To: 5}}, firing.Positions)
+	assert.Empty(t, firing.TellApart)
+	assert.ElementsMatch(t, []string{"E1", "I1", "I2", "E3"}, firing.Settable)
+}
+
+// 4 rocks: 1 may be set (common practice). Rocking runs from intake opening to exhaust closing, 348 … 372 of cylinder 4's cycle.
+func TestRockingTellsThePlace(t *testing.T) {
+	l := located(t, enginetest.Four(), sequence.Sighting{What: sequence.Rocking, Cylinder: 4})
+	assert.Equal(t, []sequence.Range{{From: 708, To: 12}}, l.Positions)
+	assert.Contains(t, l.Settable, "E1")
+	assert.Contains(t, l.Settable, "I1")
+	assert.NotContains(t, l.Settable, "E4")
+}
+
+func TestContradictionsAreNamedInPairs(t *testing.T) {
+	l := located(t, enginetest.Four(), sequence.Sighting{What: sequence.Mark, Mark: 0}, sequence.Sighting{What: sequence.Rocking, Cylinder: 4}, sequence.Sighting{What: sequence.Rocking, Cylinder: 1})
+	assert.Empty(t, l.Positions)
+	assert.Empty(t, l.Settable)
+	assert.Contains(t, l.Conflict, "cylinder 4 rocking and cylinder 1 rocking cannot both be")
+	_, err := sequence.Locate(enginetest.Four(), []sequence.Sighting{{What: sequence.Rocking, Cylinder: 9}}, nil)
+	var unseen *sequence.UnseenError
+	require.ErrorAs(t, err, &unseen)
+	assert.Contains(t, unseen.Reason, "no cylinder 9")
+}
+
+func TestNothingSeenIsEverywhere(t *testing.T) {
+	l := located(t, enginetest.Four())
+	assert.Empty(t, l.Settable)
+	assert.Empty(t, l.Conflict)
+	assert.Len(t, l.Positions, 1)
+}
+
+// Whatever is truly seen at a position, the answer holds that position and no valve is called settable that is not settable there.
+func TestLocateHoldsTheTruth(t *testing.T) {
+	rapid.Check(t, func(t *rapid.T) {
+		s := randomSheet(t)
+		c := cycle.New(s)
+		crank := float64(rapid.IntRange(0, 719).Draw(t, "crank")) + 0.37
+		var seen []sequence.Sighting
+		for _, v := range c.Valves {
+			if !rapid.Bool().Draw(t, "looks at "+v.Name) {
+				continue
+			}
+			what := sequence.Loose
+			if c.Margin(v, crank) < 0 {
+				what = sequence.Pressed
+			}
+			seen = append(seen, sequence.Sighting{What: what, Valve: v.Name})
+		}
+		l, err := sequence.Locate(s, seen, nil)
+		require.NoError(t, err)
+		require.Empty(t, l.Conflict)
+		inside := false
+		for _, r := range l.Positions {
+			if r.From <= r.To {
+				inside = inside || (r.From <= crank && crank <= r.To)
+			} else {
+				inside = inside || crank >= r.From || crank <= r.To
+			}
+		}
+		require.True(t, inside, "%v not in %v", crank, l.Positions)
+		for _, name := range l.Settable {
+			v, _ := c.Valve(name)
+			require.GreaterOrEqual(t, c.Margin(v, crank), s.EffectiveMargin()-1e-6)
+		}
+	})
+}
