@@ -1,9 +1,9 @@
 package engine
 
 import (
+	"cmp"
 	"fmt"
 	"slices"
-	"strings"
 )
 
 // Kind is intake or exhaust, by the letter used in rows and names.
@@ -70,13 +70,8 @@ func nameValves(s *Sheet, all []Valve) {
 	}
 	for g, indices := range members {
 		slices.SortStableFunc(indices, func(a, b int) int {
-			switch da, db := depth(all[a]), depth(all[b]); {
-			case da < db:
-				return -1
-			case da > db:
-				return 1
-			}
-			return strings.Compare(string(s.Banks[all[a].Bank].Rows[all[a].Row].Side), string(s.Banks[all[b].Bank].Rows[all[b].Row].Side))
+			side := func(v Valve) Side { return s.Banks[v.Bank].Rows[v.Row].Side }
+			return cmp.Or(cmp.Compare(depth(all[a]), depth(all[b])), cmp.Compare(side(all[a]), side(all[b])))
 		})
 		for n, i := range indices {
 			all[i].Name = fmt.Sprintf("%c%d", g.kind, g.cylinder)

@@ -16,9 +16,16 @@ const slack = 1e-7
 
 // Wrap brings an angle in crank degrees into 0 ≤ a < 720. Angles within float noise of 720 become 0.
 func Wrap(deg float64) float64 {
-	a := math.Mod(deg, Cycle)
-	if a < 0 {
+	a := deg
+	switch { // most angles are at most one cycle off: no division for those
+	case a >= Cycle && a < 2*Cycle:
+		a -= Cycle
+	case a < 0 && a >= -Cycle:
 		a += Cycle
+	case a < 0 || a >= Cycle:
+		if a = math.Mod(a, Cycle); a < 0 {
+			a += Cycle
+		}
 	}
 	if Cycle-a < slack || a < slack {
 		return 0

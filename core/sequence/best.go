@@ -1,6 +1,7 @@
 package sequence
 
 import (
+	"cmp"
 	"fmt"
 	"math"
 	"slices"
@@ -106,14 +107,7 @@ func (s *search) stab(margin float64, limit int) int {
 	for i := range order {
 		order[i] = i
 	}
-	slices.SortFunc(order, func(a, b int) int {
-		if ends[a] < ends[b] {
-			return -1
-		} else if ends[a] > ends[b] {
-			return 1
-		}
-		return 0
-	})
+	slices.SortFunc(order, func(a, b int) int { return cmp.Compare(ends[a], ends[b]) })
 	best := -1
 	for start := range order {
 		if n := walk(spans, ends, order, start, limit); n >= 0 && (best < 0 || n < best) {
@@ -242,14 +236,7 @@ func (s *search) line(spans []span, above float64) int {
 		}
 		pieces = append(pieces, piece{from, to})
 	}
-	slices.SortFunc(pieces, func(a, b piece) int {
-		if a.to < b.to {
-			return -1
-		} else if a.to > b.to {
-			return 1
-		}
-		return 0
-	})
+	slices.SortFunc(pieces, func(a, b piece) int { return cmp.Compare(a.to, b.to) })
 	n, last := 0, math.Inf(-1)
 	for _, p := range pieces {
 		if p.from > last+hair {

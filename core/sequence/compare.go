@@ -43,6 +43,9 @@ func frontier(c *cycle.Cycle) []Best {
 		if !ok {
 			continue
 		}
+		for margins[0] < margin { // more stops reach no less
+			margins = margins[1:]
+		}
 		list = append(list, Best{Stops: k, SmallestMargin: measure.RoundAngle(margin), Cranks: s.plan(margin, k)})
 		if measure.AtLeast(margin, largest) {
 			break

@@ -1,6 +1,7 @@
 package sequence
 
 import (
+	"cmp"
 	"fmt"
 	"math"
 	"slices"
@@ -197,14 +198,7 @@ func tellApart(c *cycle.Cycle, at []Range) []Question {
 	}
 	half := float64(len(at)) / 2
 	slices.SortStableFunc(list, func(a, b Question) int {
-		da, db := math.Abs(float64(len(a.Then))-half), math.Abs(float64(len(b.Then))-half)
-		switch {
-		case da < db:
-			return -1
-		case da > db:
-			return 1
-		}
-		return 0
+		return cmp.Compare(math.Abs(float64(len(a.Then))-half), math.Abs(float64(len(b.Then))-half))
 	})
 	return onePerPlace(list, at)
 }

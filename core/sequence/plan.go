@@ -3,6 +3,7 @@
 package sequence
 
 import (
+	"cmp"
 	"fmt"
 	"math"
 	"slices"
@@ -234,15 +235,7 @@ func arrange(drafts []draft, q Request) []draft {
 		}
 		return d.crank
 	}
-	slices.SortStableFunc(drafts, func(a, b draft) int {
-		switch ka, kb := key(a), key(b); {
-		case ka < kb:
-			return -1
-		case ka > kb:
-			return 1
-		}
-		return 0
-	})
+	slices.SortStableFunc(drafts, func(a, b draft) int { return cmp.Compare(key(a), key(b)) })
 	return drafts
 }
 

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed, onMounted, ref, watch } from 'vue'
+import { computed, nextTick, onMounted, ref, useTemplateRef, watch } from 'vue'
 import { answered, api, type PlanView } from '@/shared/api/client'
 import StateNote from '@/shared/StateNote.vue'
 import { degrees } from '@/shared/units'
@@ -11,6 +11,7 @@ const emit = defineEmits<{ choose: [plan: PlanView]; preview: [plan: PlanView | 
 const ways = ref<PlanView[]>([])
 const trouble = ref('')
 const cursor = ref(0)
+const list = useTemplateRef<HTMLElement>('list')
 const open = computed(() => ways.value.filter((w) => w.applies))
 const closed = computed(() =>
   ways.value.filter((w, i, all) => !w.applies && all.findIndex((o) => o.school === w.school) === i),
@@ -37,7 +38,11 @@ onMounted(async () => {
 })
 watch(
   () => open.value[cursor.value],
-  (plan) => emit('preview', plan ?? null),
+  async (plan) => {
+    emit('preview', plan ?? null)
+    await nextTick()
+    list.value?.querySelector('.on')?.scrollIntoView({ block: 'nearest' })
+  },
 )
 
 function take() {
@@ -60,7 +65,7 @@ defineExpose({ key })
 <template>
   <div class="ways">
     <StateNote v-if="trouble" tone="trouble" title="The ways round could not be read." :text="trouble" />
-    <div class="list" role="radiogroup" aria-label="Ways round">
+    <div ref="list" class="list" role="radiogroup" aria-label="Ways round">
       <section v-for="g in groups" :key="g.school" class="school">
         <h3>{{ schoolName(g.school, valves) }}</h3>
         <p class="quiet">{{ schoolLine(g.plans[0]!) }}</p>
@@ -175,8 +180,12 @@ h3 small {
 }
 
 .do {
+  position: sticky;
+  bottom: 0;
   display: flex;
   gap: 10px;
+  padding: 6px 0;
+  background: var(--ground);
 }
 
 .go {
