@@ -18,7 +18,7 @@ var screens = []struct{ name, path, ready string }{
 	{"choose way", "/jobs/demo-job-van", ".order.on"},
 	{"turn", "/jobs/demo-job-pump", ".then"},
 	{"read", "/jobs/demo-job-tipper", ".rung.cursor"},
-	{"two turns", "/jobs/demo-job-saw", ".warn"},
+	{"two turns", "/jobs/demo-job-saw", ".mx-warn"},
 	{"signed", "/jobs/demo-job-bus", ".done"},
 	{"sheet", "/jobs/demo-job-bus/sheet", "table"},
 	{"lost", "/no/such/page", ".note"},

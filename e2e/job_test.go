@@ -320,6 +320,7 @@ func TestReadingWaitsForTheProgram(t *testing.T) {
 	r.kill()
 	p.press("0.28 won’t go")
 	p.waits(`() => document.body.innerText.includes('1 entry waits here')`, "the waiting reading to be told")
+	p.waits(`() => document.querySelector(".rung.cursor .felt")?.textContent.trim() === "won’t go"`, "the waiting reading on the ladder")
 	again := startedOn(t, "demo", r.data, port)
 	p.says("E3 is tight")
 	s := stateOf(t, again.base, "demo-job-tipper")

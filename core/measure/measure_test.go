@@ -80,6 +80,13 @@ func TestFromMillimetresRefusesWhatIsNoLength(t *testing.T) {
 	}
 }
 
+// 1.355 818 N·m: NIST SP 811, appendix B.8. 14 N·m is about 10 lbf·ft: common practice.
+func TestPoundFoot(t *testing.T) {
+	assert.Equal(t, 1.3558179483314004, measure.PoundFoot)
+	assert.InDelta(t, 1.355818, measure.PoundFoot, 5e-7)
+	assert.InDelta(t, 10, measure.PoundFeet(14), 0.5)
+}
+
 func TestWrap(t *testing.T) {
 	for in, want := range map[float64]float64{0: 0, 720: 0, -180: 540, 1440.5: 0.5, 719.99999999999: 0, -1e-12: 0} {
 		assert.Equal(t, want, measure.Wrap(in), in)

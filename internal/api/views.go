@@ -28,6 +28,7 @@ type EngineView struct {
 	MarksDeg     []float64   `json:"marks_deg"`
 	TurningPoint string      `json:"turning_point"`
 	LocknutNm    float64     `json:"locknut_torque_nm" doc:"0: not stated"`
+	LocknutLbft  float64     `json:"locknut_torque_lbft" doc:"0: not stated"`
 	HasLockNut   bool        `json:"has_lock_nut"`
 }
 
@@ -209,7 +210,7 @@ func engineView(s *engine.Sheet, c *cycle.Cycle, hasLockNut bool) EngineView {
 		v.TurningPoint = s.TurningPoint.Where
 	}
 	if s.Adjuster != nil {
-		v.LocknutNm = s.Adjuster.LocknutNm
+		v.LocknutNm, v.LocknutLbft = s.Adjuster.LocknutNm, measure.PoundFeet(s.Adjuster.LocknutNm)
 	}
 	for _, b := range s.Banks {
 		bank := BankView{b.Name, b.Angle, b.Cylinders, string(b.IntakePorts), []RowView{}}

@@ -13,7 +13,7 @@ const keys: [string, string][] = [
 
 <template>
   <VDialog v-model="open" max-width="560" aria-label="Keys of the bench">
-    <div class="sheet">
+    <div class="mx-dialog">
       <h2>Keys of the bench</h2>
       <dl>
         <template v-for="[k, what] in keys" :key="k">
@@ -27,16 +27,6 @@ const keys: [string, string][] = [
 </template>
 
 <style scoped>
-.sheet {
-  display: grid;
-  gap: 18px;
-  padding: 26px;
-  border: 2px solid var(--line);
-  border-radius: 8px;
-  background: var(--panel);
-  color: var(--ink);
-}
-
 dl {
   display: grid;
   grid-template-columns: auto 1fr;

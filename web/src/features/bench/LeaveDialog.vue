@@ -19,7 +19,7 @@ function leave(reason: string) {
     :aria-label="`Leave ${valve} as it is`"
     @update:model-value="(on) => !on && (valve = '')"
   >
-    <div class="sheet">
+    <div class="mx-dialog">
       <h2>Why is {{ valve }} left?</h2>
       <p class="quiet">The sheet will show it out of limits, with this reason.</p>
       <button v-for="u in usual" :key="u" class="mx-btn" type="button" @click="leave(u)">{{ u }}</button>
@@ -41,16 +41,6 @@ function leave(reason: string) {
 </template>
 
 <style scoped>
-.sheet {
-  display: grid;
-  gap: 12px;
-  padding: 26px;
-  border: 2px solid var(--line);
-  border-radius: 8px;
-  background: var(--panel);
-  color: var(--ink);
-}
-
 .do {
   display: grid;
   grid-template-columns: 1fr 1fr;

@@ -1,23 +1,22 @@
 <script setup lang="ts">
-import { computed, ref, useTemplateRef } from 'vue'
-import type { JobView, PlanView, Schemas } from '@/shared/api/client'
+import { computed, useTemplateRef } from 'vue'
+import type { Happening, JobView, PlanView, Schemas } from '@/shared/api/client'
 import CrankPulley from '@/shared/engine/CrankPulley.vue'
 import { octagon } from '@/shared/engine/shapes'
-import { mm } from '@/shared/units'
-import { howToSee } from '@/shared/words'
 import type { Doing } from './useJob'
-import { headline, primary, settingLeaf, valveNow } from './benchWords'
+import { headline, kindOf, limitsOf, primary, settingLeaf, valveNow } from './benchWords'
 import ChooseWay from './ChooseWay.vue'
 import LeafLadder from './LeafLadder.vue'
 import PreparePanel from './PreparePanel.vue'
 import SignPanel from './SignPanel.vue'
+import TurnPanel from './TurnPanel.vue'
 import VerdictStrip from './VerdictStrip.vue'
 
 const props = defineProps<{
   view: JobView
   crank: number | null
   choosing: boolean
-  queued: number
+  waiting: Happening[]
   offline: boolean
   refusal: string
 }>()
@@ -46,15 +45,13 @@ const shownJudgement = computed(() =>
 )
 
 // A reading that waits to be sent is shown as felt at once.
-const round = computed(() => valve.value?.round ?? [])
+const round = computed(() => [
+  ...(valve.value?.round ?? []),
+  ...props.waiting
+    .filter((h) => h.kind === 'reading' && h.valve === valve.value?.name)
+    .map((h) => ({ leaves_mm: h.leaves_mm ?? [], feel: h.feel as Schemas['Reading']['feel'] })),
+])
 const panel = useTemplateRef<{ key(k: string): boolean }>('panel')
-const settled = ref(false)
-
-function limitsOf(name: string) {
-  const v = state.value.valves.find((x) => x.name === name)!
-  return `${mm(v.limits.lower_mm)}–${mm(v.limits.upper_mm)}`
-}
-const kindOf = (name: string) => props.view.engine.valves.find((v) => v.name === name)!.kind
 
 function go() {
   const { now } = state.value
@@ -90,7 +87,7 @@ function key(k: string): boolean {
   else return false
   return true
 }
-defineExpose({ key, settled })
+defineExpose({ key })
 </script>
 
 <template>
@@ -115,8 +112,8 @@ defineExpose({ key, settled })
 
     <p v-if="refusal" class="refusal" role="alert">{{ refusal }}</p>
     <p v-if="offline" class="refusal" role="alert">
-      The program cannot be reached. {{ queued }} {{ queued === 1 ? 'entry waits' : 'entries wait' }} here to be sent;
-      nothing is lost.
+      The program cannot be reached. {{ waiting.length }}
+      {{ waiting.length === 1 ? 'entry waits' : 'entries wait' }} here to be sent; nothing is lost.
     </p>
 
     <ChooseWay
@@ -156,12 +153,12 @@ defineExpose({ key, settled })
           @click="name !== state.now.valve && emit('do', { kind: 'picked', valve: name })"
         >
           <svg viewBox="-24 -24 48 48" aria-hidden="true">
-            <circle v-if="kindOf(name) === 'intake'" r="20" />
+            <circle v-if="kindOf(view, name) === 'intake'" r="20" />
             <path v-else :d="octagon(20)" />
           </svg>
           <span
             ><b>{{ name }}</b
-            ><small>{{ kindOf(name) }}, {{ limitsOf(name) }}</small></span
+            ><small>{{ kindOf(view, name) }}, {{ limitsOf(view, name) }}</small></span
           >
         </button>
       </div>
@@ -199,29 +196,12 @@ defineExpose({ key, settled })
       />
     </template>
 
-    <template v-else-if="target">
-      <p class="how">{{ howToSee(target.watch[0]!) }}</p>
-      <p v-if="target.watch.slice(1).some((w) => w.what === 'mark')" class="how">
-        A mark on the pulley comes to the pointer there too.
-      </p>
-      <div class="then">
-        <span class="quiet"
-          >There you will {{ state.phase === 'adjust' ? 'set' : state.phase === 'verify' ? 'check' : 'read' }}</span
-        >
-        <ul>
-          <li v-for="name in target.valves.filter((n) => state.valves.find((v) => v.name === n)!.pending)" :key="name">
-            <b>{{ name }}</b> <span class="quiet">{{ kindOf(name) }}</span>
-            <span class="figure">{{ limitsOf(name) }}</span>
-          </li>
-        </ul>
-      </div>
-      <p class="warn">Hands clear. Call, and wait for the answer.</p>
-    </template>
+    <TurnPanel v-else-if="target" class="grow" :view="view" :stop="target" />
     <div v-else-if="action === 'bar_over'" class="grow">
-      <p class="how">
+      <p class="mx-how">
         Two turns of the crank are one of the cam: every follower has been over its lobe once and settled.
       </p>
-      <p class="warn">Hands clear. Call, and wait for the answer.</p>
+      <p class="mx-warn">Hands clear. Call, and wait for the answer.</p>
     </div>
     <div v-else-if="action === 'done'" class="grow done">
       <p>Every reading is on the sheet: as found, as left, limits, temperatures, who and when.</p>
@@ -341,8 +321,7 @@ em {
   stroke: var(--brass);
 }
 
-.grow,
-.then {
+.grow {
   flex: 1;
   min-height: 0;
 }
@@ -359,39 +338,6 @@ em {
   font-size: 52px;
   font-weight: 700;
   line-height: 1.1;
-}
-
-.how {
-  font-size: 20px;
-}
-
-.then ul {
-  display: grid;
-  gap: 8px;
-  margin: 8px 0 0;
-  padding: 0;
-  list-style: none;
-}
-
-.then li {
-  display: grid;
-  grid-template-columns: 76px 1fr auto;
-  align-items: baseline;
-  padding: 8px 14px;
-  background: var(--panel);
-  font-size: 28px;
-}
-
-.then li .quiet {
-  font-size: 18px;
-}
-
-.warn {
-  padding: 10px 14px;
-  border: 2px dashed var(--undecided);
-  color: var(--undecided);
-  font-size: 20px;
-  font-weight: 700;
 }
 
 .done {

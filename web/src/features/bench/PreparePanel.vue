@@ -52,7 +52,7 @@ defineExpose({ key })
     </div>
     <NumberPad @key="key" />
     <p class="quiet">{{ limit }} The maker’s book and local rules win over any figure here.</p>
-    <button class="mx-btn primary go" type="button" :disabled="!text[at]" @click="go">
+    <button class="mx-btn primary large go" type="button" :disabled="!text[at]" @click="go">
       {{ ready ? 'Made safe, begin' : 'Next' }} <kbd>Enter</kbd>
     </button>
   </div>
@@ -110,7 +110,5 @@ defineExpose({ key })
 
 .go {
   margin-top: auto;
-  min-height: 68px;
-  font-size: 22px;
 }
 </style>

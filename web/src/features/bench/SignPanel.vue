@@ -47,7 +47,7 @@ defineExpose({ key })
       <kbd>{{ i + 1 }}</kbd>
     </button>
     <VTextField v-model="by" label="Signed by" maxlength="100" hide-details />
-    <button class="mx-btn primary go" type="button" :disabled="!ready" @click="emit('sign', by.trim())">
+    <button class="mx-btn primary large go" type="button" :disabled="!ready" @click="emit('sign', by.trim())">
       Sign the job <kbd>Enter</kbd>
     </button>
   </div>
@@ -107,7 +107,5 @@ defineExpose({ key })
 
 .go {
   margin-top: auto;
-  min-height: 68px;
-  font-size: 22px;
 }
 </style>

@@ -18,6 +18,17 @@ export function valveNow(view: JobView): ValveState | undefined {
   return view.state.valves.find((v) => v.name === view.state.now.valve)
 }
 
+/** The limits of a valve, as words. */
+export function limitsOf(view: JobView, name: string): string {
+  const { limits } = view.state.valves.find((v) => v.name === name)!
+  return `${mm(limits.lower_mm)}–${mm(limits.upper_mm)}`
+}
+
+/** Whether a valve is an intake or an exhaust. */
+export function kindOf(view: JobView, name: string): 'intake' | 'exhaust' {
+  return view.engine.valves.find((v) => v.name === name)!.kind
+}
+
 /** The leaf to set a valve by, as words. */
 export function settingLeaf(view: JobView, valve: ValveState): string {
   const rung = view.state.now.ladder.find((r) => r.nominal)
@@ -68,11 +79,11 @@ export function headline(view: JobView): Headline {
   return line('')
 }
 
-/** Torque in both units (1 lbf·ft = 1.3558179483 N·m, from the exact foot and pound), or what to do without a figure. */
+/** Torque in both units, or what to do without a figure. */
 export function torque(view: JobView): string {
-  const nm = view.engine.locknut_torque_nm
+  const { locknut_torque_nm: nm, locknut_torque_lbft: lbft } = view.engine
   if (!nm) return 'No torque is stated: snug and a little more. Hold the screw still.'
-  return `Lock nut ${nm} N·m (${(nm / 1.3558179483314004).toFixed(0)} lbf·ft). Hold the screw still.`
+  return `Lock nut ${nm} N·m (${lbft.toFixed(0)} lbf·ft). Hold the screw still.`
 }
 
 /** What the big button says; empty where Enter does nothing yet. */

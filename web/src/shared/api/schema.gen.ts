@@ -223,6 +223,11 @@ export interface components {
              * Format: double
              * @description 0: not stated
              */
+            locknut_torque_lbft: number;
+            /**
+             * Format: double
+             * @description 0: not stated
+             */
             locknut_torque_nm: number;
             marks_deg: number[];
             name: string;

@@ -12,6 +12,7 @@ function engine(rows: { side: 'left' | 'right'; valves: string[] }[], ports: str
     marks_deg: [0],
     turning_point: '',
     locknut_torque_nm: 0,
+    locknut_torque_lbft: 0,
     has_lock_nut: true,
     banks: Array.from({ length: banks }, (_, i) => ({
       name: `bank ${i}`,

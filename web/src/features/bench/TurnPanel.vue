@@ -1,0 +1,62 @@
+<script setup lang="ts">
+import type { JobView, Schemas } from '@/shared/api/client'
+import { howToSee } from '@/shared/words'
+import { kindOf, limitsOf } from './benchWords'
+
+defineProps<{ view: JobView; stop: Schemas['StopView'] }>()
+</script>
+
+<template>
+  <div class="turn">
+    <p class="mx-how">{{ howToSee(stop.watch[0]!) }}</p>
+    <p v-if="stop.watch.slice(1).some((w) => w.what === 'mark')" class="mx-how">
+      A mark on the pulley comes to the pointer there too.
+    </p>
+    <div class="then">
+      <span class="quiet"
+        >There you will
+        {{ view.state.phase === 'adjust' ? 'set' : view.state.phase === 'verify' ? 'check' : 'read' }}</span
+      >
+      <ul>
+        <li v-for="name in stop.valves.filter((n) => view.state.valves.find((v) => v.name === n)!.pending)" :key="name">
+          <b>{{ name }}</b> <span class="quiet">{{ kindOf(view, name) }}</span>
+          <span class="figure">{{ limitsOf(view, name) }}</span>
+        </li>
+      </ul>
+    </div>
+    <p class="mx-warn">Hands clear. Call, and wait for the answer.</p>
+  </div>
+</template>
+
+<style scoped>
+.turn {
+  display: flex;
+  flex-direction: column;
+  gap: 12px;
+}
+
+.then {
+  flex: 1;
+}
+
+.then ul {
+  display: grid;
+  gap: 8px;
+  margin: 8px 0 0;
+  padding: 0;
+  list-style: none;
+}
+
+.then li {
+  display: grid;
+  grid-template-columns: 76px 1fr auto;
+  align-items: baseline;
+  padding: 8px 14px;
+  background: var(--panel);
+  font-size: 28px;
+}
+
+.then li .quiet {
+  font-size: 18px;
+}
+</style>
