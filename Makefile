@@ -33,7 +33,7 @@ web/dist/index.html: web/node_modules/.made $(WEB_FILES)
 
 $(BIN): web/dist/index.html $(GO_FILES)
 	@echo '— building the program (the database takes about two minutes the first time)'
-	go build -trimpath -ldflags '-X main.version=$(VERSION)' -o $@ ./cmd/metronix
+	go build -ldflags '-X main.version=$(VERSION)' -o $@ ./cmd/metronix
 
 chromium:
 	@if ! command -v chromium >/dev/null; then \
