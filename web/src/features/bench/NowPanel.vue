@@ -201,7 +201,7 @@ defineExpose({ key })
       <p class="mx-how">
         Two turns of the crank are one of the cam: every follower has been over its lobe once and settled.
       </p>
-      <p class="mx-warn">Hands clear. Call, and wait for the answer.</p>
+      <p class="mx-warn">Hands clear of rockers, cams, belts and pulleys. Call, and wait for the answer.</p>
     </div>
     <div v-else-if="action === 'done'" class="grow done">
       <p>Every reading is on the sheet: as found, as left, limits, temperatures, who and when.</p>

@@ -40,9 +40,6 @@ defineExpose({ key })
     <ul class="safe">
       <li>Out of gear or in park, wheels chocked, battery off where the work passes live connectors.</li>
       <li>Key well away: keyless, stop-start and hybrid cars can crank by themselves.</li>
-      <li>
-        Hands clear of rockers, cams, belts and pulleys before the crank is turned: call, and wait for the answer.
-      </li>
     </ul>
     <div class="fields">
       <button v-for="(f, i) in fields" :key="f" type="button" class="field" :class="{ on: at === i }" @click="at = i">

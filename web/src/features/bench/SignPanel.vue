@@ -105,6 +105,10 @@ defineExpose({ key })
   background: var(--panel);
 }
 
+.signing > .v-input {
+  flex: none;
+}
+
 .go {
   margin-top: auto;
 }

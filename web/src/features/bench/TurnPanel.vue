@@ -24,7 +24,7 @@ defineProps<{ view: JobView; stop: Schemas['StopView'] }>()
         </li>
       </ul>
     </div>
-    <p class="mx-warn">Hands clear. Call, and wait for the answer.</p>
+    <p class="mx-warn">Hands clear of rockers, cams, belts and pulleys. Call, and wait for the answer.</p>
   </div>
 </template>
 
