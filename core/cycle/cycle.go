@@ -142,17 +142,6 @@ func (c *Cycle) MaySet(v engine.Valve, required float64) (from, to float64, ok b
 	return c.CrankAt(v.Cylinder, e.Shut+required), c.CrankAt(v.Cylinder, e.Open-required), true
 }
 
-// Settable lists the valves that have at least the required margin at a crank position.
-func (c *Cycle) Settable(crank, required float64) []engine.Valve {
-	var list []engine.Valve
-	for _, v := range c.Valves {
-		if measure.AtLeast(c.Margin(v, crank), required) {
-			list = append(list, v)
-		}
-	}
-	return list
-}
-
 // Companion is the cylinder that fires 360° away, if there is one: when one rocks, the other is at firing TDC.
 func (c *Cycle) Companion(cylinder int) (int, bool) {
 	for _, other := range c.Sheet.FiringOrder {

@@ -15,6 +15,8 @@ import (
 	"metronix/internal/store"
 )
 
+func init() { huma.DefaultArrayNullable = false } // every list of ours is sent, if empty
+
 // Limits on what a client may send and how long it may take about it.
 const (
 	maxBody        = 1 << 20
@@ -76,7 +78,6 @@ func build(st *store.Store, o Options) (http.Handler, huma.API) {
 }
 
 func config(version string) huma.Config {
-	huma.DefaultArrayNullable = false // every list of ours is sent, if empty
 	c := huma.DefaultConfig("Metronix", version)
 	c.OpenAPIPath, c.DocsPath, c.SchemasPath, c.CreateHooks = "/api/openapi", "", "", nil
 	return c

@@ -18,7 +18,6 @@ export function valvesShown(view: JobView): Record<string, ValveShown> {
           settable: v.settable,
           here: here.includes(v.name),
           chosen: v.name === state.now.valve,
-          done: !v.pending,
         },
       ]
     }),

@@ -79,6 +79,40 @@ describe('telling the program what was done', () => {
     expect(kept()).toEqual([])
   })
 
+  it('still sends what waits behind a refused one', async () => {
+    localStorage.setItem(
+      'metronix.waiting.j',
+      JSON.stringify([
+        { id: 'refused-1', kind: 'reading', valve: 'E4' },
+        { id: 'behind-02', kind: 'reading', valve: 'E1' },
+      ]),
+    )
+    let posts = 0
+    answer = (method) =>
+      method === 'POST' && ++posts === 1
+        ? json({ status: 409, detail: 'E4 is open here.', errors: [] }, 409)
+        : json({ state: { happenings: 3, undo: '' } })
+    const job = effectScope().run(() => useJob('j'))!
+    await job.load()
+    expect(calls.filter((c) => c.method === 'POST').map((c) => c.body?.id)).toEqual(['refused-1', 'behind-02'])
+    expect(job.refusal.value).toBe('E4 is open here.')
+    expect(kept()).toEqual([])
+  })
+
+  it('takes a second press of the same step for one, but lets readings queue up', async () => {
+    const job = await opened()
+    let release = () => {}
+    const held = new Promise<void>((r) => (release = r))
+    answer = async () => (await held, json({ happenings: 2, undo: 'x' }))
+    const first = job.send({ kind: 'kept', valve: 'E1' })
+    await job.send({ kind: 'kept', valve: 'E1' })
+    await job.send({ kind: 'reading', valve: 'E1', leaves_mm: [0.3], feel: 'drag' })
+    expect(kept()).toHaveLength(2)
+    release()
+    await first
+    expect(calls.filter((c) => c.method === 'POST').map((c) => c.body?.kind)).toEqual(['kept', 'reading'])
+  })
+
   it('takes back the last step by its id', async () => {
     const job = await opened()
     answer = () => json({ happenings: 2, undo: '' })

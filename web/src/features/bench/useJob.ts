@@ -55,10 +55,14 @@ export function useJob(id: string) {
     if (view.value) view.value = { ...view.value, state }
   }
 
-  /** Sends what waits, in order. A refused one is dropped with its reason and the job is read again. */
+  /**
+   * Sends what waits, in order. A refused one is told and taken out, those behind it are still sent, and then the job is
+   * read again.
+   */
   async function flush(): Promise<void> {
     if (busy.value) return
     busy.value = true
+    let refused = false
     try {
       while (waiting.value.length > 0) {
         const body = waiting.value[0]!
@@ -72,15 +76,13 @@ export function useJob(id: string) {
             return
           }
           refusal.value = (e as Refused).message
-          waiting.value = []
-          keep()
-          view.value = await answered(api.GET('/api/v1/jobs/{id}', { params: { path: { id } } }))
-          return
+          refused = true
         }
         waiting.value = waiting.value.slice(1)
         keep()
         offline.value = false
       }
+      if (refused) view.value = await answered(api.GET('/api/v1/jobs/{id}', { params: { path: { id } } }))
     } catch {
       offline.value = true
     } finally {
@@ -88,7 +90,9 @@ export function useJob(id: string) {
     }
   }
 
+  /** Readings may queue up; any other step waits until the one before it is on disk, so that a second press does nothing. */
   async function send(doing: Doing) {
+    if (doing.kind !== 'reading' && waiting.value.length > 0) return
     refusal.value = ''
     waiting.value = [...waiting.value, { id: newID(), ...doing }]
     keep()

@@ -7,6 +7,7 @@ import { onMounted, onUnmounted } from 'vue'
 export function useKeys(handle: (key: string) => boolean) {
   function listen(e: KeyboardEvent) {
     if (e.ctrlKey || e.metaKey || e.altKey || e.defaultPrevented) return
+    if (e.repeat && !e.key.startsWith('Arrow')) return // a key held down is one press
     const at = e.target as HTMLElement
     if (at.closest('input, textarea, select, [role="dialog"]')) return
     const native = e.key === 'Enter' || e.key === ' '

@@ -35,7 +35,6 @@ const shown = computed<Record<string, ValveShown>>(() =>
         settable: true,
         here: false,
         chosen: false,
-        done: true,
       },
     ]),
   ),
@@ -44,7 +43,7 @@ const rows = computed(() =>
   state.value.valves.map((v) => ({ v, kind: view.value!.engine.valves.find((x) => x.name === v.name)!.kind })),
 )
 const window = (l: Schemas['Limits']) =>
-  `${mm(l.lower_mm)}–${mm(l.upper_mm)}${l.nominal_only ? ' (nominal ± 0.02)' : ''}`
+  `${mm(l.lower_mm)}–${mm(l.upper_mm)}${l.nominal_only ? ' (no limits in the source)' : ''}`
 const what = (v: Schemas['ValveState']) =>
   v.left
     ? `left as it is: ${v.left}`

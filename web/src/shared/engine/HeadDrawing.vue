@@ -11,7 +11,6 @@ export interface ValveShown {
   settable: boolean
   here: boolean
   chosen: boolean
-  done: boolean
 }
 
 const props = defineProps<{
