@@ -42,14 +42,53 @@ func TestScreensAreAccessible(t *testing.T) {
 		}
 		p.clean()
 	}
-	// A screen on the way: temperature, and the signature.
-	p := open(t, r, "/jobs/demo-job-van", 1280, 800)
+	for _, theme := range []string{"night", "day"} {
+		scanOnTheWay(t, string(axe), theme)
+	}
+}
+
+// scanOnTheWay scans the panels that come up during a job: temperature, keys, setting, locking, leaving, signing.
+func scanOnTheWay(t *testing.T, axe, theme string) {
+	t.Helper()
+	r := demo(t)
+	p := open(t, r, "/", 1280, 800)
+	p.MustEval(`t => localStorage.setItem('metronix.theme', t)`, theme)
+	p.visit("/jobs/demo-job-van")
 	p.press("Go this way")
 	p.see(".pad")
-	p.scan(string(axe), "temperature")
+	p.scan(axe, theme+" temperature")
 	p.press("Keys")
 	p.see("dl")
-	p.scan(string(axe), "keys")
+	p.scan(axe, theme+" keys")
+
+	p.visit("/jobs/demo-job-pump")
+	p.press("Cylinder 2 rocks")
+	p.says("Open I5")
+	p.scan(axe, theme+" adjust")
+	p.press("Leave I5 as it is")
+	p.see(".mx-dialog")
+	p.scan(axe, theme+" leave")
+	p.press("Go back")
+	p.press("It is set")
+	p.says("Lock I5")
+	p.scan(axe, theme+" lock")
+
+	p.visit("/jobs/demo-job-saw")
+	p.press("Two turns made")
+	for s := stateOf(t, r.base, "demo-job-saw"); s.State.Phase != "sign"; s = stateOf(t, r.base, "demo-job-saw") {
+		switch s.State.Now.Action {
+		case "turn":
+			p.press("is fully down")
+		case "read":
+			leaf, feel, _ := s.leafFor(nil)
+			p.press(leaf + " " + feel)
+		case "keep":
+			p.press("Keep")
+		}
+		waitFor(t, p, r, "demo-job-saw", s.State.Happenings)
+	}
+	p.see(".signing")
+	p.scan(axe, theme+" sign")
 	p.clean()
 }
 

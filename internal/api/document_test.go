@@ -7,8 +7,11 @@ import (
 	"os"
 	"testing"
 
+	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"metronix/core/clearance"
+	"metronix/core/job"
 	"metronix/internal/api"
 )
 
@@ -27,4 +30,33 @@ func TestDocumentIsUpToDate(t *testing.T) {
 	kept, err := os.ReadFile("openapi.json")
 	require.NoError(t, err)
 	require.Equal(t, string(kept), pretty.String(), "run: make types")
+}
+
+// What the document lets a client send and expect are the kinds, phases, actions and verdicts of the core, no more and no fewer.
+func TestDocumentNamesWhatTheCoreKnows(t *testing.T) {
+	raw, err := api.Document()
+	require.NoError(t, err)
+	var doc struct {
+		Components struct {
+			Schemas map[string]struct {
+				Properties map[string]struct{ Enum []string }
+			}
+		}
+	}
+	require.NoError(t, json.Unmarshal(raw, &doc))
+	enum := func(schema, property string) []string {
+		return doc.Components.Schemas[schema].Properties[property].Enum
+	}
+	assert.ElementsMatch(t, texts(job.Kinds()), enum("Happening", "kind"))
+	assert.ElementsMatch(t, texts([]job.Phase{job.ChooseWay, job.Prepare, job.AsFound, job.Adjust, job.Verify, job.Sign, job.Done}), enum("JobState", "phase"))
+	assert.ElementsMatch(t, texts([]clearance.Verdict{clearance.In, clearance.Tight, clearance.Loose, clearance.Undecided}), enum("Judgement", "verdict"))
+	assert.ElementsMatch(t, texts([]job.Action{job.DoChooseWay, job.DoPrepare, job.DoTurn, job.DoRead, job.DoKeep, job.DoAdjust, job.DoLock,
+		job.DoBarOver, job.DoSign, job.DoNothing}), enum("Now", "action"))
+}
+
+func texts[T ~string](list []T) (out []string) {
+	for _, t := range list {
+		out = append(out, string(t))
+	}
+	return out
 }

@@ -134,14 +134,14 @@ type ValveState struct {
 	Pending   bool       `json:"pending" doc:"waits in the present phase"`
 	Stage     string     `json:"stage" enum:",nut_loose,nut_tight"`
 	Round     []Reading  `json:"round"`
-	Judgement *Judgement `json:"judgement" doc:"of the readings not kept yet; null where there are none"`
-	AsFound   *Result    `json:"as_found"`
-	Last      *Result    `json:"last"`
+	Judgement *Judgement `json:"judgement,omitempty" doc:"of the readings not kept yet; absent where there are none"`
+	AsFound   *Result    `json:"as_found,omitempty"`
+	Last      *Result    `json:"last,omitempty"`
 	Adjusted  int        `json:"adjusted"`
 	Verified  bool       `json:"verified"`
 	Left      string     `json:"left" doc:"why it stays out of limits; empty: it does not"`
 	Needs     bool       `json:"needs" doc:"read, and not in"`
-	Screw     *Screw     `json:"screw" doc:"how to turn the adjuster to the nominal; null where it cannot be said"`
+	Screw     *Screw     `json:"screw,omitempty" doc:"how to turn the adjuster to the nominal; absent where it cannot be said"`
 }
 
 // Screw is how far to turn an adjuster.
@@ -174,7 +174,7 @@ type JobState struct {
 	ID         string       `json:"id"`
 	Phase      string       `json:"phase" enum:"choose_way,prepare,as_found,adjust,verify,sign,done"`
 	Now        Now          `json:"now"`
-	Plan       *PlanView    `json:"plan"`
+	Plan       *PlanView    `json:"plan,omitempty"`
 	CrankDeg   *float64     `json:"crank_deg"`
 	Stop       int          `json:"stop"`
 	Valves     []ValveState `json:"valves"`

@@ -121,7 +121,7 @@ defineExpose({ key })
       ref="panel"
       :job-id="state.id"
       :valves="state.valves.length"
-      :present="state.plan"
+      :present="state.plan ?? null"
       @choose="(p) => emit('do', { kind: 'way_chosen', school: p.school, order: p.order as 'turning' | 'numerical' })"
       @preview="(p) => emit('preview', p)"
       @cancel="emit('choosing', false)"

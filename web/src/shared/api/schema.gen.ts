@@ -346,7 +346,7 @@ export interface components {
             now: components["schemas"]["Now"];
             /** @enum {string} */
             phase: "choose_way" | "prepare" | "as_found" | "adjust" | "verify" | "sign" | "done";
-            plan: components["schemas"]["PlanView"];
+            plan?: components["schemas"]["PlanView"];
             /** Format: date-time */
             signed_at: string | null;
             signed_by: string;
@@ -522,10 +522,10 @@ export interface components {
         ValveState: {
             /** Format: int64 */
             adjusted: number;
-            as_found: components["schemas"]["Result"];
-            /** @description of the readings not kept yet; null where there are none */
-            judgement: components["schemas"]["Judgement"];
-            last: components["schemas"]["Result"];
+            as_found?: components["schemas"]["Result"];
+            /** @description of the readings not kept yet; absent where there are none */
+            judgement?: components["schemas"]["Judgement"];
+            last?: components["schemas"]["Result"];
             /** @description why it stays out of limits; empty: it does not */
             left: string;
             limits: components["schemas"]["Limits"];
@@ -540,8 +540,8 @@ export interface components {
             /** @description waits in the present phase */
             pending: boolean;
             round: components["schemas"]["Reading"][];
-            /** @description how to turn the adjuster to the nominal; null where it cannot be said */
-            screw: components["schemas"]["Screw"];
+            /** @description how to turn the adjuster to the nominal; absent where it cannot be said */
+            screw?: components["schemas"]["Screw"];
             settable: boolean;
             /** @enum {string} */
             stage: "" | "nut_loose" | "nut_tight";

@@ -6,7 +6,7 @@ type Reading = Schemas['Reading']
 const sum = (r: Reading) => r.leaves_mm.reduce((a, b) => a + b, 0)
 
 /** The shortest honest figure for kept readings: the leaf that dragged, else what the gap lies between. */
-export function figureOf(result: Schemas['Result'] | null): string {
+export function figureOf(result: Schemas['Result'] | null | undefined): string {
   if (!result) return ''
   if (result.judgement.estimate_mm !== null) return mm(result.judgement.estimate_mm)
   const free = Math.max(0, ...result.readings.filter((r) => r.feel === 'free').map(sum))

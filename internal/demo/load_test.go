@@ -1,0 +1,44 @@
+package demo_test
+
+import (
+	"path/filepath"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"metronix/core/clearance"
+	"metronix/core/job"
+	"metronix/internal/demo"
+	"metronix/internal/store"
+)
+
+// The made-up workshop goes in once, with jobs at different points and one signed, and a second load leaves it as it is.
+func TestDemoLoadsOnce(t *testing.T) {
+	st, err := store.Open(filepath.Join(t.TempDir(), "demo.db"))
+	require.NoError(t, err)
+	defer st.Close()
+	require.NoError(t, demo.Load(st))
+	phases := phasesOf(t, st)
+	assert.Equal(t, map[job.Phase]int{job.ChooseWay: 1, job.AsFound: 1, job.Adjust: 1, job.Verify: 1, job.Done: 1}, phases)
+	engines, err := st.Engines()
+	require.NoError(t, err)
+	assert.GreaterOrEqual(t, len(engines), 3)
+	require.NoError(t, demo.Load(st))
+	assert.Equal(t, phases, phasesOf(t, st))
+}
+
+func phasesOf(t *testing.T, st *store.Store) map[job.Phase]int {
+	t.Helper()
+	records, err := st.Jobs()
+	require.NoError(t, err)
+	phases := map[job.Phase]int{}
+	for _, r := range records {
+		list, err := st.Happenings(r.ID)
+		require.NoError(t, err)
+		j, err := job.Replay(job.Setup{Sheet: r.Sheet, Card: r.Sheet.Clearances[r.Card], Owned: r.Leaves, Feel: clearance.DefaultFeel}, list)
+		require.NoError(t, err)
+		phases[j.Phase()]++
+	}
+	return phases
+}

@@ -1,0 +1,127 @@
+import { describe, expect, it } from 'vitest'
+import type { JobView, Judgement, ValveState } from '@/shared/api/client'
+import { cylinderNotes, finishedStops, valvesShown } from './benchPicture'
+import { headline, primary, torque } from './benchWords'
+
+const judged = (verdict: Judgement['verdict'], tryNext: number[] = []): Judgement => ({
+  verdict,
+  sure: true,
+  estimate_mm: verdict === 'undecided' ? null : 0.25,
+  gap_low_mm: 0.24,
+  gap_high_mm: 0.26,
+  try_next_mm: tryNext,
+  why: '',
+  conflict: '',
+})
+
+const valve = (name: string, more: Partial<ValveState> = {}): ValveState => ({
+  name,
+  limits: { lower_mm: 0.28, upper_mm: 0.32, nominal_mm: 0.3, nominal_only: false },
+  settable: true,
+  margin_deg: 128,
+  pending: true,
+  stage: '',
+  round: [],
+  adjusted: 0,
+  verified: false,
+  left: '',
+  needs: false,
+  ...more,
+})
+
+const seen = (what: string, cylinder: number) => ({ what, cylinder, valve: '', mark_deg: 0 })
+const ladder = [{ leaves_mm: [0.3], thickness_mm: 0.3, in_window: true, nominal: true }]
+
+/** A two-cylinder job with stops at 0 and 360: cylinder 2 rocks for 1, then 1 for 2. */
+function view(now: Partial<JobView['state']['now']>, state: Partial<JobView['state']> = {}): JobView {
+  const names = ['E1', 'E2']
+  return {
+    engine: {
+      locknut_torque_nm: 14,
+      locknut_torque_lbft: 10.33,
+      valves: names.map((name) => ({
+        name,
+        kind: 'exhaust',
+        cylinder: Number(name[1]),
+        row_number: 1,
+        lift: [],
+        may_set: [],
+      })),
+    },
+    state: {
+      phase: 'as_found',
+      stop: 0,
+      crank_deg: 0,
+      signed_by: '',
+      valves: names.map((n) => valve(n)),
+      plan: {
+        stops: [
+          { crank_deg: 0, turn_deg: 0, watch: [seen('rocking', 2)], valves: ['E1'] },
+          { crank_deg: 360, turn_deg: 360, watch: [seen('rocking', 1)], valves: ['E2'] },
+        ],
+      },
+      now: { action: 'read', valve: 'E1', stop: 0, turn_deg: 0, ladder, here: ['E1'], ...now },
+      ...state,
+    },
+  } as unknown as JobView
+}
+
+const said = (v: JobView) => {
+  const { before, strong, after } = headline(v)
+  return before + strong + after
+}
+
+describe('the one instruction', () => {
+  it('says what to turn until, and how far where the place is known', () => {
+    const turn = { action: 'turn' as const, valve: '', stop: 1, turn_deg: 360 }
+    expect(said(view(turn))).toBe('Turn on 360° until cylinder 1 rocks.')
+    expect(said(view(turn, { crank_deg: null, stop: -1 }))).toBe('Turn the crank until cylinder 1 rocks.')
+    expect(primary(view(turn))).toBe('Cylinder 1 rocks')
+  })
+  it('names the valve, then the leaf worth trying, then the verdict', () => {
+    expect(said(view({}))).toBe('Cylinder 2 is rocking. Read E1.')
+    const trying = [valve('E1', { judgement: judged('undecided', [0.28]) }), valve('E2')]
+    expect(said(view({}, { valves: trying }))).toBe('E1: try 0.28.')
+    expect(primary(view({}))).toBe('')
+    const tight = [valve('E1', { judgement: judged('tight') }), valve('E2')]
+    expect(said(view({ action: 'keep', here: ['E1', 'E2'] }, { valves: tight }))).toBe('E1 is tight.')
+    expect(primary(view({ action: 'keep', here: ['E1', 'E2'] }))).toBe('Keep, go to E2')
+  })
+  it('says how far to turn the screw, or the leaf to set by where that cannot be said', () => {
+    const screw = { turn_deg: 18, direction: 'open' as const, why: '' }
+    expect(said(view({ action: 'adjust' }, { phase: 'adjust', valves: [valve('E1', { screw }), valve('E2')] }))).toBe(
+      'Open E1 by 18°.',
+    )
+    expect(said(view({ action: 'adjust' }, { phase: 'adjust' }))).toBe('Set E1 to 0.30.')
+    expect(said(view({ action: 'lock' }))).toBe('Lock E1, then check again.')
+    expect(torque(view({}))).toContain('14 N·m (10 lbf·ft)')
+    expect(said(view({}, { valves: [valve('E1', { stage: 'nut_tight' }), valve('E2')] }))).toBe(
+      'Locked. Read E1 again.',
+    )
+  })
+})
+
+describe('the picture of the bench', () => {
+  it('marks the cylinders that matter, at the stop and on the way to it', () => {
+    expect(cylinderNotes(view({}))).toEqual({
+      2: { text: 'rocking', strong: false },
+      1: { text: 'read here', strong: true },
+    })
+    expect(cylinderNotes(view({ action: 'turn', valve: '', stop: 1 }))).toEqual({
+      1: { text: 'watch it rock', strong: false },
+      2: { text: 'next', strong: false },
+    })
+  })
+  it('shows readings in hand before kept ones, and stops with nothing left as finished', () => {
+    const kept = { judgement: judged('in'), readings: [], at: '' }
+    const inHand = valve('E1', {
+      last: kept,
+      round: [{ leaves_mm: [0.3], feel: 'wont_go' }],
+      judgement: judged('undecided', [0.28]),
+    })
+    const v = view({}, { valves: [inHand, valve('E2', { last: kept, pending: false })] })
+    expect(valvesShown(v)['E1']).toMatchObject({ figure: '<0.30', verdict: 'undecided', here: true, chosen: true })
+    expect(valvesShown(v)['E2']).toMatchObject({ figure: '0.25', verdict: 'in', here: false })
+    expect(finishedStops(v)).toEqual([1])
+  })
+})
