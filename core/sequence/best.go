@@ -108,8 +108,12 @@ func (s *search) stab(margin float64, limit int) int {
 		order[i] = i
 	}
 	slices.SortFunc(order, func(a, b int) int { return cmp.Compare(ends[a], ends[b]) })
+	shortest := slices.MinFunc(spans, func(a, b span) int { return cmp.Compare(a.length, b.length) })
 	best := -1
-	for start := range order {
+	for start, i := range order {
+		if !shortest.holds(ends[i]) {
+			continue // some point stabs the shortest span, and may be slid to the first end it meets there
+		}
 		if n := walk(spans, ends, order, start, limit); n >= 0 && (best < 0 || n < best) {
 			best, limit = n, n
 		}
@@ -177,6 +181,7 @@ func (s *search) best(margins []float64, k int) (float64, bool) {
 // positions is the dictionary-smallest sorted list of n positions that reach a margin.
 func (s *search) positions(margin float64, n int) []float64 {
 	spans, _ := s.spans(margin)
+	slices.SortFunc(spans, func(a, b span) int { return cmp.Compare(a.left, b.left) })
 	starts := []float64{0}
 	if s.spots != nil {
 		starts = s.spots
@@ -184,7 +189,6 @@ func (s *search) positions(margin float64, n int) []float64 {
 		for _, p := range spans {
 			starts = append(starts, p.left)
 		}
-		slices.Sort(starts)
 	}
 	var chosen []float64
 	left := spans
@@ -206,42 +210,36 @@ func (s *search) nextPosition(starts []float64, after float64, spans []span, mor
 		}
 		rest := make([]span, 0, len(spans))
 		for _, p := range spans {
+			if p.left < at && !p.holds(at) {
+				return 0, nil // it lies behind and does not come again before 720: no later start reaches it either
+			}
 			if !p.holds(at) {
 				rest = append(rest, p)
 			}
 		}
-		if s.line(rest, at) <= more {
+		if s.line(rest) <= more {
 			return at, rest
 		}
 	}
 	return 0, nil
 }
 
-// line is the fewest positions above a given one, and below 720, that stab spans none of which holds it.
-func (s *search) line(spans []span, above float64) int {
-	type piece struct{ from, to float64 }
-	pieces := make([]piece, 0, len(spans))
+// line is the fewest positions below 720 that stab spans, sorted by their starts, each at or after its start.
+func (s *search) line(spans []span) int {
+	n, reach := 0, math.Inf(-1) // one more position serves every span that starts up to reach
 	for _, p := range spans {
-		from, to := p.left, p.left+p.length
-		if from < above {
-			return math.MaxInt // it lies behind and does not come again before 720
-		}
-		to = math.Min(to, measure.Cycle-hair)
+		to := min(p.left+p.length, measure.Cycle-hair)
 		if s.spots != nil {
 			i, _ := slices.BinarySearch(s.spots, to+hair)
-			if i == 0 || s.spots[i-1] < from-hair {
+			if i == 0 || s.spots[i-1] < p.left-hair {
 				return math.MaxInt
 			}
 			to = s.spots[i-1]
 		}
-		pieces = append(pieces, piece{from, to})
-	}
-	slices.SortFunc(pieces, func(a, b piece) int { return cmp.Compare(a.to, b.to) })
-	n, last := 0, math.Inf(-1)
-	for _, p := range pieces {
-		if p.from > last+hair {
-			n, last = n+1, p.to
+		if p.left > reach+hair {
+			n, reach = n+1, to
 		}
+		reach = min(reach, to)
 	}
 	return n
 }
