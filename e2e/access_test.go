@@ -21,6 +21,10 @@ var screens = []struct{ name, path, ready string }{
 	{"two turns", "/jobs/demo-job-saw", ".mx-warn"},
 	{"signed", "/jobs/demo-job-bus", ".done"},
 	{"sheet", "/jobs/demo-job-bus/sheet", "table"},
+	{"engines", "/engines", ".engine"},
+	{"editor", "/engines/culverholt-5000", ".sound"},
+	{"ways", "/engines/ostrane-1300/ways", ".way.on"},
+	{"card", "/jobs/demo-job-tipper/card", ".map"},
 	{"lost", "/no/such/page", ".note"},
 }
 
@@ -62,6 +66,11 @@ func scanOnTheWay(t *testing.T, axe, theme string) {
 	p.scan(axe, theme+" keys")
 
 	p.visit("/jobs/demo-job-pump")
+	p.press("Where am I?")
+	p.press("TDC mark at the pointer")
+	p.see(".seen")
+	p.scan(axe, theme+" where am I")
+	p.pressIn(".find", "Back")
 	p.press("Cylinder 2 rocks")
 	p.says("Open I5")
 	p.scan(axe, theme+" adjust")

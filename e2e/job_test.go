@@ -282,9 +282,10 @@ func TestSmallScreen(t *testing.T) {
 	p.says("E3 is tight")
 	p.press("Keep")
 	p.says("I3")
-	for _, path := range []string{"/start", "/jobs/demo-job-van", "/jobs/demo-job-pump", "/jobs/demo-job-saw", "/jobs/demo-job-bus/sheet"} {
+	for _, path := range []string{"/start", "/jobs/demo-job-van", "/jobs/demo-job-pump", "/jobs/demo-job-saw", "/jobs/demo-job-bus/sheet",
+		"/engines", "/engines/culverholt-5000", "/engines/culverholt-5000/ways", "/jobs/demo-job-tipper/card"} {
 		p.visit(path)
-		p.waits(`() => document.querySelector('.now, table, .tile')`, path)
+		p.waits(`() => document.querySelector('.now, table, .tile, .engine, .sound, .way.on, .map')`, path)
 		p.waits(fits, path+" to fit")
 	}
 	p.clean()

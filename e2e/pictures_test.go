@@ -37,6 +37,15 @@ func TestPictures(t *testing.T) {
 		}},
 		{"sheet-day", "/jobs/demo-job-bus/sheet", "day", "table", 1280, 1700, nil},
 		{"start-night", "/start", "night", ".tile", 1280, 960, func(p *tab) { p.press("Bakery round van"); p.see(".fields") }},
+		{"engines-night", "/engines", "night", ".engine", 1280, 800, nil},
+		{"engine-vee-night", "/engines/culverholt-5000", "night", ".sound", 1280, 800, nil},
+		{"ways-flat-day", "/engines/ostrane-1300/ways", "day", ".way.on", 1280, 800, nil},
+		{"find-night", "/jobs/demo-job-pump", "night", ".then", 1280, 800, func(p *tab) {
+			p.press("Where am I?")
+			p.press("TDC mark at the pointer")
+			p.waits(`() => document.querySelector('.find h2')?.textContent.includes('2 places')`, "two places")
+		}},
+		{"card-two-rows-day", "/jobs/demo-job-bus/card", "day", ".map", 1280, 1100, nil},
 	} {
 		p := open(t, r, "/", v.width, v.height)
 		p.MustEval(`t => localStorage.setItem('metronix.theme', t)`, v.theme)

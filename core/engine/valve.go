@@ -4,6 +4,7 @@ import (
 	"cmp"
 	"fmt"
 	"slices"
+	"strings"
 )
 
 // Kind is intake or exhaust, by the letter used in rows and names.
@@ -135,3 +136,26 @@ func (s *Sheet) EffectiveMarks() []float64 {
 
 // IsHydraulic says that the gear holds zero clearance by itself.
 func (s *Sheet) IsHydraulic() bool { return s.Adjuster != nil && s.Adjuster.Kind == Hydraulic }
+
+// HasLockNut says whether the adjuster is held by a nut that must be locked after it is moved; so it is taken where none is stated.
+func (s *Sheet) HasLockNut() bool { return s.Adjuster == nil || s.Adjuster.Kind != Shim }
+
+// Drawable says whether every row divides among its bank's cylinders and holds only I and E, so that the heads can be drawn,
+// whatever else is wrong with the sheet.
+func (s *Sheet) Drawable() bool {
+	if len(s.Banks) == 0 || len(s.Banks) > MaxCylinders {
+		return false
+	}
+	for _, b := range s.Banks {
+		if len(b.Rows) == 0 || len(b.Cylinders) > MaxCylinders {
+			return false
+		}
+		for _, r := range b.Rows {
+			per := perCylinder(b, r)
+			if per < 1 || per > MaxValvesPerCylinder || strings.Trim(r.Valves, "IE") != "" {
+				return false
+			}
+		}
+	}
+	return true
+}

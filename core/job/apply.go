@@ -18,7 +18,7 @@ func (j *Job) apply(h Happening) error {
 		return refuse("kind", "The job is signed. What is signed stays as it is: start a new job.")
 	}
 	takers := map[Kind]func(Happening) error{
-		WayChosen: j.chooseWay, Prepared: j.prepare, Turned: j.turn, Picked: j.pick, ReadingHad: j.read, Kept: j.keep,
+		WayChosen: j.chooseWay, Prepared: j.prepare, Turned: j.turn, Located: j.locate, Picked: j.pick, ReadingHad: j.read, Kept: j.keep,
 		Adjusted: j.adjust, Locked: j.lock, LeftAsIs: j.leave, BarredOver: j.barOver, Signed: j.sign,
 	}
 	take, ok := takers[h.Kind]
@@ -33,7 +33,7 @@ func (j *Job) apply(h Happening) error {
 }
 
 func (j *Job) chooseWay(h Happening) error {
-	plan, err := sequence.Make(j.Sheet, sequence.Request{School: h.School, Order: h.Order})
+	plan, err := sequence.Make(j.Sheet, sequence.Request{Way: h.Way})
 	if err != nil {
 		return refuse("school", err.Error())
 	}
@@ -43,10 +43,8 @@ func (j *Job) chooseWay(h Happening) error {
 	if v := j.loose(); v != nil {
 		return refuse("school", fmt.Sprintf("The lock nut of %s is loose. Lock it before changing the way round.", v.Name))
 	}
-	j.School, j.Order, j.Plan = h.School, h.Order, plan
-	j.Stop = slices.IndexFunc(plan.Stops, func(s sequence.Stop) bool {
-		return j.CrankKnown && measure.Apart(s.Crank, j.Crank) < measure.SameAngle
-	})
+	j.Way, j.Plan = h.Way, plan
+	j.Stop = j.stopHere()
 	return nil
 }
 
@@ -66,7 +64,7 @@ func (j *Job) prepare(h Happening) error {
 			return refuse(t.field, fmt.Sprintf("%v °C is not a temperature of this job: %v to %v.", t.c, minEngineC, maxEngineC))
 		}
 	}
-	if j.School == "" {
+	if j.Way.School == "" {
 		return refuse("kind", "Choose the way round first.")
 	}
 	if reason := j.gate(h.EngineC); reason != "" {
@@ -101,20 +99,29 @@ func (j *Job) turn(h Happening) error {
 	if h.Stop < 0 || h.Stop >= len(j.Plan.Stops) {
 		return refuse("stop", fmt.Sprintf("There is no stop %d: this way round has stops 0 to %d.", h.Stop, len(j.Plan.Stops)-1))
 	}
+	if err := j.nothingInHand("stop"); err != nil {
+		return err
+	}
+	j.stand(sequence.Exactly(j.Plan.Stops[h.Stop].Crank))
+	j.Stop = h.Stop
+	return nil
+}
+
+// nothingInHand refuses a change of the crank's place while a nut is loose or a reading is not kept.
+func (j *Job) nothingInHand(field string) error {
 	if v := j.loose(); v != nil {
-		return refuse("stop", fmt.Sprintf("The lock nut of %s is loose. Lock it before the crank is turned.", v.Name))
+		return refuse(field, fmt.Sprintf("The lock nut of %s is loose. Lock it before the crank is turned.", v.Name))
 	}
 	if v := j.open(); v != nil {
-		return refuse("stop", fmt.Sprintf("%s has a reading that is not kept. Keep it or take it back before the crank is turned.", v.Name))
+		return refuse(field, fmt.Sprintf("%s has a reading that is not kept. Keep it or take it back before the crank is turned.", v.Name))
 	}
-	j.Stop, j.Crank, j.CrankKnown, j.picked = h.Stop, j.Plan.Stops[h.Stop].Crank, true, ""
 	return nil
 }
 
 // working refuses bench work before the job is prepared.
 func (j *Job) working() error {
 	switch {
-	case j.School == "":
+	case j.Way.School == "":
 		return refuse("kind", "Choose the way round first.")
 	case !j.Prepared:
 		return refuse("kind", "Take the engine's temperature first.")
@@ -151,7 +158,7 @@ func (j *Job) atValve(h Happening) (*ValveState, error) {
 		return nil, refuse("valve", "Find the first stop before a valve is read.")
 	}
 	if !j.Settable(v) {
-		m := j.Cycle.Margin(v.Valve, j.Crank)
+		m := j.Margin(v)
 		if m < 0 {
 			return nil, refuse("valve", fmt.Sprintf("%s is open here: it would read far too tight. Turn to its stop first.", v.Name))
 		}
@@ -245,7 +252,7 @@ func (j *Job) adjust(h Happening) error {
 	v.reading(nil)
 	v.Verified, v.Left = false, ""
 	v.Stage = NutLoose
-	if !j.HasLockNut() {
+	if !j.Sheet.HasLockNut() {
 		v.Stage = NutTight
 	}
 	j.barred, j.picked = false, v.Name

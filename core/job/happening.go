@@ -15,9 +15,10 @@ type Kind string
 
 // The happenings of a job. The comment names the fields of Happening that count; others are ignored.
 const (
-	WayChosen  Kind = "way_chosen"  // School, Order
+	WayChosen  Kind = "way_chosen"  // School, Order, Direction, Positions, StopCount
 	Prepared   Kind = "prepared"    // EngineC, AmbientC
 	Turned     Kind = "turned"      // Stop: the crank now stands at that stop of the plan
+	Located    Kind = "located"     // Seen: what is visible tells where the crank stands
 	Picked     Kind = "picked"      // Valve: the mechanic turned to this valve
 	ReadingHad Kind = "reading"     // Valve, Leaves, Feel
 	Kept       Kind = "kept"        // Valve: its readings stand, on to the next
@@ -31,20 +32,20 @@ const (
 
 // Kinds lists every kind.
 func Kinds() []Kind {
-	return []Kind{WayChosen, Prepared, Turned, Picked, ReadingHad, Kept, Adjusted, Locked, LeftAsIs, BarredOver, Undone, Signed}
+	return []Kind{WayChosen, Prepared, Turned, Located, Picked, ReadingHad, Kept, Adjusted, Locked, LeftAsIs, BarredOver, Undone, Signed}
 }
 
 // Happening is one entry of the list. ID is made by the client, so that the same happening sent twice is known.
 type Happening struct {
-	ID       string
-	Kind     Kind
-	At       time.Time
-	Valve    string
-	Leaves   []measure.Length // markings
-	Feel     clearance.Feel
-	Stop     int // index into the plan's stops, from 0
-	School   sequence.School
-	Order    sequence.Order
+	ID     string
+	Kind   Kind
+	At     time.Time
+	Valve  string
+	Leaves []measure.Length // markings
+	Feel   clearance.Feel
+	Stop   int // index into the plan's stops, from 0
+	sequence.Way
+	Seen     []sequence.Sighting
 	EngineC  float64
 	AmbientC float64
 	Reason   string

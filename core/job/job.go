@@ -79,14 +79,14 @@ func (v *ValveState) Needs() bool {
 type Job struct {
 	Setup
 	Cycle  *cycle.Cycle
-	School sequence.School
-	Order  sequence.Order
+	Way    sequence.Way
 	Plan   sequence.Plan
 	Valves []*ValveState
 
 	CrankKnown bool
-	Crank      float64 // crank degrees
-	Stop       int     // index of the stop the crank stands at; −1: none
+	Crank      float64        // crank degrees
+	Place      sequence.Range // where it may stand: Crank alone at a stop, wider where it was found from what is seen
+	Stop       int            // index of the stop the crank stands at; −1: none
 	Prepared   bool
 	EngineC    float64
 	AmbientC   float64
@@ -191,7 +191,7 @@ func (j *Job) Phase() Phase {
 	switch {
 	case j.SignedBy != "":
 		return Done
-	case j.School == "":
+	case j.Way.School == "":
 		return ChooseWay
 	case !j.Prepared:
 		return Prepare
@@ -224,10 +224,13 @@ func (j *Job) Pending(v *ValveState) bool {
 	return false
 }
 
-// Settable says whether a valve may be worked on at the present crank position.
+// Settable says whether a valve may be worked on wherever the crank may stand now.
 func (j *Job) Settable(v *ValveState) bool {
-	return j.CrankKnown && measure.AtLeast(j.Cycle.Margin(v.Valve, j.Crank), j.required)
+	return j.CrankKnown && measure.AtLeast(j.Margin(v), j.required)
 }
+
+// Margin is a valve's smallest margin wherever the crank may stand now, crank degrees. The crank's place must be known.
+func (j *Job) Margin(v *ValveState) float64 { return sequence.LeastMargin(j.Cycle, v.Valve, j.Place) }
 
 // Judge is the judgement of a valve's readings that are not kept yet.
 func (j *Job) Judge(v *ValveState) clearance.Judgement {

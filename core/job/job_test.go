@@ -69,7 +69,7 @@ func (d *driver) refused(h job.Happening, says string) {
 }
 
 func (d *driver) begin(school sequence.School) {
-	d.do(job.Happening{Kind: job.WayChosen, School: school})
+	d.do(job.Happening{Kind: job.WayChosen, Way: sequence.Way{School: school}})
 	d.do(job.Happening{Kind: job.Prepared, EngineC: 19, AmbientC: 18})
 }
 
@@ -179,7 +179,7 @@ func TestEveryValveInNeedsNoAdjusting(t *testing.T) {
 func TestRefusalsOnTheBench(t *testing.T) {
 	d := start(t, setup())
 	d.refused(job.Happening{Kind: job.Turned, Stop: 0}, "Choose the way round")
-	d.do(job.Happening{Kind: job.WayChosen, School: sequence.RockingPairs})
+	d.do(job.Happening{Kind: job.WayChosen, Way: sequence.Way{School: sequence.RockingPairs}})
 	d.refused(job.Happening{Kind: job.Turned, Stop: 0}, "temperature")
 	d.refused(job.Happening{Kind: job.Prepared, EngineC: 55, AmbientC: 18}, "cold figures, good up to 38 °C")
 	d.refused(job.Happening{Kind: job.Prepared, EngineC: 900, AmbientC: 18}, "not a temperature")
@@ -243,12 +243,12 @@ func TestChangingTheWayKeepsReadings(t *testing.T) {
 		d.feel(v, nominal(v), clearance.Drag)
 		d.do(job.Happening{Kind: job.Kept, Valve: v})
 	}
-	d.do(job.Happening{Kind: job.WayChosen, School: sequence.OneCylinder, Order: sequence.Numerical})
+	d.do(job.Happening{Kind: job.WayChosen, Way: sequence.Way{School: sequence.OneCylinder, Order: sequence.Numerical}})
 	done, total := d.job.Progress()
 	assert.Equal(t, [2]int{2, 8}, [2]int{done, total})
 	assert.Equal(t, 0, d.job.Stop, "the crank stands where it stood")
 	assert.Equal(t, job.Next{Action: job.DoTurn, Stop: 1, Turn: 540}, d.job.Next())
-	d.refused(job.Happening{Kind: job.WayChosen, School: "by_guess"}, "No school")
+	d.refused(job.Happening{Kind: job.WayChosen, Way: sequence.Way{School: "by_guess"}}, "No school")
 }
 
 // 0.18 free and 0.30 won't go do not settle 0.20–0.24, and no other leaf is owned: the valve is set by a leaf or left, not
@@ -294,7 +294,7 @@ func TestReplayAndUndoAgree(t *testing.T) {
 				Valve: rapid.SampledFrom([]string{"E1", "I1", "E3", "I3"}).Draw(t, "valve"), Stop: rapid.IntRange(0, 3).Draw(t, "stop"),
 				Leaves: []measure.Length{measure.Length(rapid.SampledFrom([]int{200, 220, 250, 300}).Draw(t, "leaf")) * um},
 				Feel:   rapid.SampledFrom([]clearance.Feel{clearance.Drag, clearance.Free, clearance.WontGo}).Draw(t, "feel"),
-				School: sequence.OneCylinder, EngineC: 20, Target: d.job.CanUndo(), Reason: "reason",
+				Way:    sequence.Way{School: sequence.OneCylinder}, EngineC: 20, Target: d.job.CanUndo(), Reason: "reason",
 			}
 			taken := d.try(h) == nil
 			replayed, err := job.Replay(setup(), d.list)
@@ -314,7 +314,7 @@ func TestReplayAndUndoAgree(t *testing.T) {
 }
 
 func summary(j *job.Job) string {
-	s := fmt.Sprintf("%v %v %v %v %v %v", j.Phase(), j.Next(), j.Crank, j.Stop, j.School, j.CanUndo())
+	s := fmt.Sprintf("%v %v %v %v %v %v", j.Phase(), j.Next(), j.Crank, j.Stop, j.Way.School, j.CanUndo())
 	for _, v := range j.Valves {
 		s += fmt.Sprintf(" | %s %d %q %v %v %q %v", v.Name, len(v.Round), v.Stage, v.Adjustments, v.Verified, v.Left, v.Last != nil)
 	}

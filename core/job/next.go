@@ -2,7 +2,6 @@ package job
 
 import (
 	"metronix/core/clearance"
-	"metronix/core/engine"
 	"metronix/core/sequence"
 )
 
@@ -28,7 +27,7 @@ type Next struct {
 	Action Action
 	Valve  string  // for read, keep, adjust, lock
 	Stop   int     // for turn: index of the stop to go to; otherwise where the crank stands, −1: nowhere yet
-	Turn   float64 // for turn: degrees in the running direction; 0 where the crank's place is not known yet
+	Turn   float64 // for turn: degrees in the direction of the way round; 0 where the crank's place is not known yet
 }
 
 // Next says what to do now.
@@ -97,8 +96,12 @@ func settlesByReading(judged clearance.Judgement) bool {
 	return judged.Verdict == clearance.Undecided && judged.TryNext != nil
 }
 
-// turnOn goes to the next stop of the plan, after the present one, that has a valve waiting.
+// turnOn goes to the next stop of the plan, after the present one, that has a valve waiting; from between two stops to the nearest
+// one in the direction of turning.
 func (j *Job) turnOn() Next {
+	if j.Stop < 0 && j.CrankKnown {
+		return j.nearest()
+	}
 	n := len(j.Plan.Stops)
 	for i := 1; i <= n; i++ {
 		at := (j.Stop + i) % n
@@ -110,11 +113,44 @@ func (j *Job) turnOn() Next {
 		}
 		next := Next{Action: DoTurn, Stop: at}
 		if j.CrankKnown {
-			next.Turn = sequence.TurnBetween(j.Crank, j.Plan.Stops[at].Crank, sequence.Running)
+			next.Turn = j.turnTo(at)
 		}
 		return next
 	}
 	return Next{Action: DoNothing, Stop: j.Stop}
+}
+
+func (j *Job) turnTo(stop int) float64 {
+	return sequence.TurnBetween(j.Crank, j.Plan.Stops[stop].Crank, j.Way.Direction)
+}
+
+func (j *Job) nearest() Next {
+	best := Next{Action: DoNothing, Stop: j.Stop}
+	for at, stop := range j.Plan.Stops {
+		if turn := j.turnTo(at); j.firstPending(stop) != nil && (best.Action == DoNothing || turn < best.Turn) {
+			best = Next{Action: DoTurn, Stop: at, Turn: turn}
+		}
+	}
+	return best
+}
+
+// Here lists the valves waiting at the present place: those of its stop, or between stops whichever are clear.
+func (j *Job) Here() []string {
+	var list []string
+	if j.Stop >= 0 {
+		for _, set := range j.Plan.Stops[j.Stop].Set {
+			if v, ok := j.Valve(set.Valve); ok && j.Pending(v) {
+				list = append(list, set.Valve)
+			}
+		}
+		return list
+	}
+	for _, v := range j.Valves {
+		if j.Settable(v) && j.Pending(v) {
+			list = append(list, v.Name)
+		}
+	}
+	return list
 }
 
 // Progress is how many valves of how many are settled in the present phase.
@@ -141,9 +177,4 @@ func (j *Job) Progress() (done, total int) {
 		return len(j.Valves), len(j.Valves)
 	}
 	return 0, len(j.Valves)
-}
-
-// HasLockNut says whether the adjuster is held by a nut that must be locked after it is moved.
-func (j *Job) HasLockNut() bool {
-	return j.Sheet.Adjuster == nil || j.Sheet.Adjuster.Kind != engine.Shim
 }

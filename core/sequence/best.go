@@ -245,7 +245,7 @@ func (s *search) line(spans []span) int {
 }
 
 // fewestStops: the smallest number of stops that reaches the required margin, then the largest smallest margin, then the
-// dictionary-smallest positions; or the best plan of at most q.Stops.
+// dictionary-smallest positions; or the best plan of at most q.StopCount.
 func fewestStops(c *cycle.Cycle, q Request, need float64) ([]draft, string) {
 	var spots []float64
 	if q.Positions == MarksOnly {
@@ -253,7 +253,7 @@ func fewestStops(c *cycle.Cycle, q Request, need float64) ([]draft, string) {
 	}
 	s := newSearch(c, spots)
 	margins := s.margins()
-	k := q.Stops
+	k := q.StopCount
 	if k == 0 {
 		if k = s.stab(need-hair, len(s.arcs)); k < 0 {
 			return nil, s.unreachable(c, need, spots)

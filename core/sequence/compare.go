@@ -25,7 +25,7 @@ func Compare(s *engine.Sheet, requiredMargin *float64) Comparison {
 	c := cycle.New(s)
 	var out Comparison
 	for _, school := range Schools() {
-		out.Schools = append(out.Schools, build(c, Request{School: school, RequiredMargin: requiredMargin}))
+		out.Schools = append(out.Schools, build(c, Request{Way: Way{School: school}, RequiredMargin: requiredMargin}))
 	}
 	if !s.IsHydraulic() {
 		out.Frontier = frontier(c)

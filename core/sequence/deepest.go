@@ -140,11 +140,16 @@ func pulleySign(s *engine.Sheet, crank float64) []Sighting {
 	if m, ok := markAt(s, crank); ok {
 		return []Sighting{{What: Mark, Mark: m}}
 	}
+	return []Sighting{{What: Degrees, Mark: onPulley(crank)}}
+}
+
+// onPulley is what a degree wheel on the crank reads, 0 ≤ m < 360.
+func onPulley(crank float64) float64 {
 	at := measure.Wrap(crank)
 	if at >= 360 {
 		at -= 360
 	}
-	return []Sighting{{What: Degrees, Mark: measure.RoundAngle(at)}}
+	return measure.RoundAngle(at)
 }
 
 // placeSigns is what can be seen at a computed position: mark or degrees, then which cylinder fires or rocks there.

@@ -21,6 +21,9 @@ const (
 // Range is a stretch of crank positions; From greater than To wraps through 0.
 type Range struct{ From, To float64 }
 
+// Exactly is the range that is one position.
+func Exactly(crank float64) Range { return Range{crank, crank} }
+
 // Question is something to look at, and where the crank stands if it is seen.
 type Question struct {
 	LookAt Sighting
@@ -59,7 +62,7 @@ func Locate(s *engine.Sheet, seen []Sighting, requiredMargin *float64) (Location
 	}
 	l := Location{Positions: at}
 	for _, v := range c.Valves {
-		if !slices.ContainsFunc(at, func(r Range) bool { return !measure.AtLeast(leastMargin(c, v, r), need) }) {
+		if !slices.ContainsFunc(at, func(r Range) bool { return !measure.AtLeast(LeastMargin(c, v, r), need) }) {
 			l.Settable = append(l.Settable, v.Name)
 		}
 	}
@@ -115,12 +118,21 @@ func ranges(c *cycle.Cycle, w Sighting) []Range {
 	return []Range{about(w.Mark, aboutMark), about(w.Mark+360, aboutMark)}
 }
 
-// holds says whether a range contains a position.
-func (r Range) holds(at float64) bool {
-	return measure.Wrap(at-r.From) <= r.length()+hair
+// Holds says whether a range contains a position.
+func (r Range) Holds(at float64) bool {
+	return r.To == measure.Cycle || measure.Wrap(at-r.From) <= r.Length()+hair
 }
 
-func (r Range) length() float64 { return measure.Wrap(r.To - r.From) }
+// Length is how many degrees a range spans; the whole cycle, 0 to 720, has 720.
+func (r Range) Length() float64 {
+	if r.To-r.From == measure.Cycle {
+		return measure.Cycle
+	}
+	return measure.Wrap(r.To - r.From)
+}
+
+// Middle is the position half way along a range.
+func (r Range) Middle() float64 { return measure.Wrap(r.From + r.Length()/2) }
 
 // where intersects the sightings. Between two neighbouring ends of ranges nothing changes, so the middle of each piece decides.
 func where(c *cycle.Cycle, seen []Sighting) []Range {
@@ -142,7 +154,7 @@ func where(c *cycle.Cycle, seen []Sighting) []Range {
 		to := ends[(i+1)%len(ends)]
 		middle := measure.Wrap(from + measure.Wrap(to-from)/2)
 		everywhere := !slices.ContainsFunc(allowed, func(list []Range) bool {
-			return !slices.ContainsFunc(list, func(r Range) bool { return r.holds(middle) })
+			return !slices.ContainsFunc(list, func(r Range) bool { return r.Holds(middle) })
 		})
 		if everywhere {
 			out = join(out, Range{measure.RoundAngle(from), measure.RoundAngle(to)})
@@ -164,15 +176,15 @@ func join(list []Range, r Range) []Range {
 	return append(list, r)
 }
 
-// leastMargin is a valve's smallest margin over a range: at an end, or at the middle of its lift inside it.
-func leastMargin(c *cycle.Cycle, v engine.Valve, r Range) float64 {
+// LeastMargin is a valve's smallest margin over a range: at an end, or at the middle of its lift inside it.
+func LeastMargin(c *cycle.Cycle, v engine.Valve, r Range) float64 {
 	if r.To == measure.Cycle {
 		return -c.Events(v.Kind).Duration() / 2
 	}
 	least := min(c.Margin(v, r.From), c.Margin(v, r.To))
 	lift := c.Events(v.Kind)
 	for _, at := range []float64{c.OpensAt(v), c.ShutsAt(v), c.CrankAt(v.Cylinder, (lift.Open+lift.Shut)/2)} {
-		if r.holds(at) {
+		if r.Holds(at) {
 			least = min(least, c.Margin(v, at))
 		}
 	}
@@ -188,7 +200,7 @@ func tellApart(c *cycle.Cycle, at []Range) []Question {
 	for _, w := range signs(c) {
 		var then []Range
 		for _, r := range at {
-			if slices.ContainsFunc(ranges(c, w), func(o Range) bool { return o.holds(middle(r)) }) {
+			if slices.ContainsFunc(ranges(c, w), func(o Range) bool { return o.Holds(r.Middle()) }) {
 				then = append(then, r)
 			}
 		}
@@ -217,8 +229,6 @@ func onePerPlace(list []Question, at []Range) []Question {
 	}
 	return out
 }
-
-func middle(r Range) float64 { return measure.Wrap(r.From + r.length()/2) }
 
 // signs is everything that may be looked at, the plainest first.
 func signs(c *cycle.Cycle) []Sighting {
@@ -270,4 +280,21 @@ func Describe(w Sighting) string {
 		return w.Valve + " held open"
 	}
 	return fmt.Sprintf("the %s mark at the pointer", measure.FormatAngle(w.Mark))
+}
+
+// OneTurnOut says in a sentence that the crank stands a whole turn from where it was expected; empty where it does not, or where
+// that cannot be told yet. A nil expectation is the firing TDC of the first cylinder where its mark was seen.
+func OneTurnOut(s *engine.Sheet, seen []Sighting, at []Range, expected *float64) string {
+	first := s.FiringOrder[0]
+	switch {
+	case len(at) != 1:
+		return ""
+	case expected != nil && !at[0].Holds(*expected) && at[0].Holds(measure.Wrap(*expected+360)):
+		return fmt.Sprintf("One turn out: the same mark is at the pointer, but the crank is expected a whole turn from here. Turn on %s.", measure.FormatAngle(360))
+	case expected != nil:
+		return ""
+	case slices.Contains(seen, Sighting{What: Mark}) && at[0].Holds(360) && !at[0].Holds(0):
+		return fmt.Sprintf("One turn out: the TDC mark is at the pointer, but cylinder %d is in overlap, not firing. Turn on %s for its firing TDC.", first, measure.FormatAngle(360))
+	}
+	return ""
 }

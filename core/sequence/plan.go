@@ -61,14 +61,19 @@ const (
 	MarksOnly   Positions = "marks"
 )
 
-// Request asks for one plan. Zero values stand for: turning order, running direction, any position, the sheet's margin.
+// Way is a way round as it is chosen. Zero values stand for: turning order, running direction, any position.
+type Way struct {
+	School    School
+	Direction Direction
+	Order     Order
+	Positions Positions
+	StopCount int // FewestStops only: the best plan of at most so many; 0: the fewest that reach the margin
+}
+
+// Request asks for one plan. A nil margin is the sheet's.
 type Request struct {
-	School         School
-	Direction      Direction
-	Order          Order
-	Positions      Positions
+	Way
 	RequiredMargin *float64 // crank degrees
-	Stops          int      // FewestStops only: the best plan of at most so many; 0: the fewest that reach the margin
 }
 
 // What is a kind of sighting on the engine.
@@ -111,7 +116,7 @@ type Stop struct {
 
 // Plan is a school applied to an engine. Where Applies is false Reason says why and there are no stops.
 type Plan struct {
-	School         School
+	Way
 	Applies        bool
 	Reason         string
 	Stops          []Stop
@@ -141,7 +146,7 @@ func Make(s *engine.Sheet, q Request) (Plan, error) {
 }
 
 func build(c *cycle.Cycle, q Request) Plan {
-	p := Plan{School: q.School, Assumed: engine.Assumed(c.Sheet)}
+	p := Plan{Way: q.Way, Assumed: engine.Assumed(c.Sheet)}
 	if c.Sheet.IsHydraulic() {
 		return p.refuse(engine.HydraulicReason)
 	}
@@ -303,6 +308,22 @@ func markAt(s *engine.Sheet, crank float64) (float64, bool) {
 		}
 	}
 	return 0, false
+}
+
+// MarksNeeded lists where the pulley stands at the plan's stops, degrees after a TDC mark, 0 ≤ m < 360, rising.
+func (p Plan) MarksNeeded() []float64 {
+	var list []float64
+	for _, s := range p.Stops {
+		list = append(list, onPulley(s.Crank))
+	}
+	slices.Sort(list)
+	return slices.CompactFunc(list, func(a, b float64) bool { return b-a < measure.SameAngle })
+}
+
+// Marked says whether the pulley has a mark for a crank position.
+func Marked(s *engine.Sheet, crank float64) bool {
+	_, ok := markAt(s, crank)
+	return ok
 }
 
 func cautions(q Request) []string {

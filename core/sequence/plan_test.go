@@ -40,7 +40,7 @@ func brief(p sequence.Plan) []string {
 
 // Inline four 1-3-4-2: 4 rocks → 1; 2 → 3; 1 → 4; 3 → 2. Common practice.
 func TestRockingPairsOfTheFour(t *testing.T) {
-	p := plan(t, enginetest.Four(), sequence.Request{School: sequence.RockingPairs})
+	p := plan(t, enginetest.Four(), sequence.Request{Way: sequence.Way{School: sequence.RockingPairs}})
 	require.True(t, p.Applies, p.Reason)
 	assert.Equal(t, []string{"rocking 4 → E1 I1", "rocking 2 → E3 I3", "rocking 1 → I4 E4", "rocking 3 → I2 E2"}, brief(p))
 	assert.Equal(t, 540.0, p.TotalTurn)
@@ -50,9 +50,9 @@ func TestRockingPairsOfTheFour(t *testing.T) {
 }
 
 func TestOneCylinderOfTheFour(t *testing.T) {
-	p := plan(t, enginetest.Four(), sequence.Request{School: sequence.OneCylinder})
+	p := plan(t, enginetest.Four(), sequence.Request{Way: sequence.Way{School: sequence.OneCylinder}})
 	assert.Equal(t, []string{"tdc_firing 1 → E1 I1", "tdc_firing 3 → E3 I3", "tdc_firing 4 → I4 E4", "tdc_firing 2 → I2 E2"}, brief(p))
-	n := plan(t, enginetest.Four(), sequence.Request{School: sequence.OneCylinder, Order: sequence.Numerical})
+	n := plan(t, enginetest.Four(), sequence.Request{Way: sequence.Way{School: sequence.OneCylinder, Order: sequence.Numerical}})
 	assert.Equal(t, []string{"tdc_firing 1 → E1 I1", "tdc_firing 2 → I2 E2", "tdc_firing 3 → E3 I3", "tdc_firing 4 → I4 E4"}, brief(n))
 	assert.Equal(t, 540.0+360+180, n.TotalTurn, "0 → 540 → 180 → 360")
 }
@@ -62,7 +62,7 @@ func TestRuleOfNine(t *testing.T) {
 	for _, row := range []string{"EIIEEIIE", "IEIEEIEI"} {
 		s := enginetest.Inline([]int{1, 3, 4, 2}, row)
 		valves := s.Valves()
-		p := plan(t, s, sequence.Request{School: sequence.SumRule, Order: sequence.Numerical})
+		p := plan(t, s, sequence.Request{Way: sequence.Way{School: sequence.SumRule, Order: sequence.Numerical}})
 		require.True(t, p.Applies, p.Reason)
 		require.Len(t, p.Stops, 8)
 		for i, stop := range p.Stops {
@@ -70,10 +70,10 @@ func TestRuleOfNine(t *testing.T) {
 			assert.Equal(t, sequence.FullLift, stop.Watch[0].What)
 			assert.Equal(t, []sequence.SetValve{{Valve: valves[7-i].Name, Margin: 238}}, stop.Set, "the exact middle of the base circle")
 		}
-		turning := plan(t, s, sequence.Request{School: sequence.SumRule})
+		turning := plan(t, s, sequence.Request{Way: sequence.Way{School: sequence.SumRule}})
 		assert.Less(t, turning.TotalTurn, p.TotalTurn, "numerical order turns the crank further")
 	}
-	p := plan(t, enginetest.Inline([]int{1, 3, 4, 2}, "EIEIEIEI"), sequence.Request{School: sequence.SumRule})
+	p := plan(t, enginetest.Inline([]int{1, 3, 4, 2}, "EIEIEIEI"), sequence.Request{Way: sequence.Way{School: sequence.SumRule}})
 	assert.False(t, p.Applies)
 	assert.Empty(t, p.Stops)
 	assert.Contains(t, p.Reason, "valve 1 (E1) with valve 8 (I4)")
@@ -81,7 +81,7 @@ func TestRuleOfNine(t *testing.T) {
 
 // A straight six with a palindromic row uses 13. Common practice.
 func TestRuleOfThirteen(t *testing.T) {
-	p := plan(t, enginetest.Inline([]int{1, 5, 3, 6, 2, 4}, "EIIEEIIEEIIE"), sequence.Request{School: sequence.SumRule, Order: sequence.Numerical})
+	p := plan(t, enginetest.Inline([]int{1, 5, 3, 6, 2, 4}, "EIIEEIIEEIIE"), sequence.Request{Way: sequence.Way{School: sequence.SumRule, Order: sequence.Numerical}})
 	require.True(t, p.Applies, p.Reason)
 	assert.Equal(t, "E1 → E6", brief(p)[0])
 	assert.Len(t, p.Stops, 12)
@@ -97,7 +97,7 @@ func TestSumRuleIsRefusedWhereItWouldNameTheWrongValve(t *testing.T) {
 		"no companions":       {enginetest.Inline([]int{1, 3, 2}, "EIIEEI"), "rule of 7"},
 		"companion elsewhere": {enginetest.Inline([]int{1, 2, 3, 4}, "EIIEEIIE"), "companion is 3"},
 	} {
-		p := plan(t, c.sheet, sequence.Request{School: sequence.SumRule})
+		p := plan(t, c.sheet, sequence.Request{Way: sequence.Way{School: sequence.SumRule}})
 		assert.False(t, p.Applies, name)
 		assert.Contains(t, p.Reason, c.says, name)
 	}
@@ -106,10 +106,10 @@ func TestSumRuleIsRefusedWhereItWouldNameTheWrongValve(t *testing.T) {
 // A flat four 1-4-3-2 turned backwards half a turn at a time is set 1, 2, 3, 4. Common practice.
 func TestTurningBack(t *testing.T) {
 	s := enginetest.Inline([]int{1, 4, 3, 2}, "EIIEEIIE")
-	_, err := sequence.Make(s, sequence.Request{School: sequence.OneCylinder, Direction: sequence.Back})
+	_, err := sequence.Make(s, sequence.Request{Way: sequence.Way{School: sequence.OneCylinder, Direction: sequence.Back}})
 	require.ErrorIs(t, err, sequence.ErrTurnBack)
 	s.MayTurnBack = true
-	p := plan(t, s, sequence.Request{School: sequence.OneCylinder, Direction: sequence.Back})
+	p := plan(t, s, sequence.Request{Way: sequence.Way{School: sequence.OneCylinder, Direction: sequence.Back}})
 	var cranks []float64
 	var cylinders []int
 	for _, stop := range p.Stops {
@@ -124,15 +124,15 @@ func TestTurningBack(t *testing.T) {
 func TestRefusals(t *testing.T) {
 	hydraulic := enginetest.Four()
 	hydraulic.Adjuster = &engine.Adjuster{Kind: engine.Hydraulic}
-	p := plan(t, hydraulic, sequence.Request{School: sequence.OneCylinder})
+	p := plan(t, hydraulic, sequence.Request{Way: sequence.Way{School: sequence.OneCylinder}})
 	assert.False(t, p.Applies)
 	assert.Contains(t, p.Reason, "zero clearance")
 
-	three := plan(t, enginetest.Inline([]int{1, 3, 2}, "EIEIEI"), sequence.Request{School: sequence.RockingPairs})
+	three := plan(t, enginetest.Inline([]int{1, 3, 2}, "EIEIEI"), sequence.Request{Way: sequence.Way{School: sequence.RockingPairs}})
 	assert.False(t, three.Applies)
 	assert.Contains(t, three.Reason, "no companion")
 
-	marks := plan(t, enginetest.Four(), sequence.Request{School: sequence.OneCylinder, Positions: sequence.MarksOnly})
+	marks := plan(t, enginetest.Four(), sequence.Request{Way: sequence.Way{School: sequence.OneCylinder, Positions: sequence.MarksOnly}})
 	assert.False(t, marks.Applies)
 	assert.Contains(t, marks.Reason, "180°")
 }
@@ -140,7 +140,7 @@ func TestRefusals(t *testing.T) {
 // The smallest margin of the four at its firing TDCs is 128°: exactly that may be required, a hair more may not.
 func TestRequiredMarginIsInclusive(t *testing.T) {
 	for margin, applies := range map[float64]bool{128: true, 128.01: false} {
-		p := plan(t, enginetest.Four(), sequence.Request{School: sequence.OneCylinder, RequiredMargin: &margin})
+		p := plan(t, enginetest.Four(), sequence.Request{Way: sequence.Way{School: sequence.OneCylinder}, RequiredMargin: &margin})
 		assert.Equal(t, applies, p.Applies, margin)
 		if !applies {
 			assert.Contains(t, p.Reason, "128°")
@@ -152,7 +152,7 @@ func BenchmarkPlanFour(b *testing.B) {
 	s := enginetest.Four()
 	b.ReportAllocs()
 	for b.Loop() {
-		if _, err := sequence.Make(s, sequence.Request{School: sequence.RockingPairs}); err != nil {
+		if _, err := sequence.Make(s, sequence.Request{Way: sequence.Way{School: sequence.RockingPairs}}); err != nil {
 			b.Fatal(err)
 		}
 	}

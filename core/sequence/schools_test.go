@@ -35,7 +35,7 @@ func sets(p sequence.Plan) []string {
 
 // E1 → I3, E4; E3 → I4, E2; E4 → I2, E1; E2 → I1, E3. Common practice.
 func TestExhaustFullyOpenOfTheFour(t *testing.T) {
-	p := plan(t, enginetest.Four(), sequence.Request{School: sequence.ExhaustOpen})
+	p := plan(t, enginetest.Four(), sequence.Request{Way: sequence.Way{School: sequence.ExhaustOpen}})
 	require.True(t, p.Applies, p.Reason)
 	got := map[string]string{}
 	for i, s := range p.Stops {
@@ -46,26 +46,26 @@ func TestExhaustFullyOpenOfTheFour(t *testing.T) {
 
 // Firing TDC of 1 → I1 E1 I2 E3; one turn on → I3 I4 E2 E4. The six: TDC 1 → I1 E1, I2, E3, I4, E5; TDC 6 → I6 E6, E2, I3, E4, I5. Common practice.
 func TestTwoStops(t *testing.T) {
-	p := plan(t, enginetest.Four(), sequence.Request{School: sequence.TwoStop})
+	p := plan(t, enginetest.Four(), sequence.Request{Way: sequence.Way{School: sequence.TwoStop}})
 	assert.Equal(t, []string{"E1 E3 I1 I2", "E2 E4 I3 I4"}, sets(p))
 	assert.Equal(t, 360.0, p.TotalTurn)
-	p = plan(t, six(), sequence.Request{School: sequence.TwoStop})
+	p = plan(t, six(), sequence.Request{Way: sequence.Way{School: sequence.TwoStop}})
 	assert.Equal(t, []string{"E1 E3 E5 I1 I2 I4", "E2 E4 E6 I3 I5 I6"}, sets(p))
 	twelve := enginetest.Crossflow([]int{1, 3, 4, 2}, "IIIIIIII", "EEEE")
-	p = plan(t, twelve, sequence.Request{School: sequence.TwoStop})
+	p = plan(t, twelve, sequence.Request{Way: sequence.Way{School: sequence.TwoStop}})
 	assert.Len(t, p.Stops[0].Set, 6, "two intakes and one exhaust each: six and six")
 	assert.Len(t, p.Stops[1].Set, 6)
 	long := enginetest.Four()
 	long.Timing = &engine.ValveTiming{IVO: 60, IVC: 110, EVO: 110, EVC: 60}
 	long.RequiredMargin = ptr(80)
-	assert.False(t, plan(t, long, sequence.Request{School: sequence.TwoStop}).Applies, "long cams fail")
+	assert.False(t, plan(t, long, sequence.Request{Way: sequence.Way{School: sequence.TwoStop}}).Applies, "long cams fail")
 }
 
 func ptr(f float64) *float64 { return &f }
 
 // Each valve's intake as its own exhaust starts to open, its exhaust as its own intake nearly closes: common practice.
 func TestOpeningClosing(t *testing.T) {
-	p := plan(t, enginetest.Four(), sequence.Request{School: sequence.OpeningClosing})
+	p := plan(t, enginetest.Four(), sequence.Request{Way: sequence.Way{School: sequence.OpeningClosing}})
 	require.True(t, p.Applies)
 	for _, s := range p.Stops {
 		w := s.Watch[0]
@@ -76,17 +76,17 @@ func TestOpeningClosing(t *testing.T) {
 }
 
 func TestOneLobeIsTheMiddleOfEachBaseCircle(t *testing.T) {
-	p := plan(t, enginetest.Four(), sequence.Request{School: sequence.OneLobe})
+	p := plan(t, enginetest.Four(), sequence.Request{Way: sequence.Way{School: sequence.OneLobe}})
 	assert.Equal(t, 238.0, p.SmallestMargin, "half of 720 − 244")
 	assert.Len(t, p.Stops, 8)
 }
 
 func TestMakersOrderIsChecked(t *testing.T) {
 	s := enginetest.Four()
-	p := plan(t, s, sequence.Request{School: sequence.Own})
+	p := plan(t, s, sequence.Request{Way: sequence.Way{School: sequence.Own}})
 	assert.False(t, p.Applies)
 	s.OwnSequence = []engine.OwnStop{{Crank: 0, Set: []string{"I1", "E1", "I2", "E4"}}, {Crank: 360, Set: []string{"I3", "I4", "E2", "E3"}}}
-	p = plan(t, s, sequence.Request{School: sequence.Own})
+	p = plan(t, s, sequence.Request{Way: sequence.Way{School: sequence.Own}})
 	require.True(t, p.Applies)
 	assert.Equal(t, -52.0, p.SmallestMargin, "E3 at 360 stands at 180 of its own cycle and opened at 128")
 	named := slices.ContainsFunc(p.Cautions, func(c string) bool {
@@ -96,17 +96,17 @@ func TestMakersOrderIsChecked(t *testing.T) {
 }
 
 func TestFewestStops(t *testing.T) {
-	p := plan(t, enginetest.Four(), sequence.Request{School: sequence.FewestStops})
+	p := plan(t, enginetest.Four(), sequence.Request{Way: sequence.Way{School: sequence.FewestStops}})
 	require.True(t, p.Applies, p.Reason)
 	assert.Len(t, p.Stops, 2)
 	assert.Equal(t, 128.0, p.SmallestMargin, "no two positions of this four stand deeper than firing TDC and one turn on")
 	deep := 300.0
-	none := plan(t, enginetest.Four(), sequence.Request{School: sequence.FewestStops, RequiredMargin: &deep})
+	none := plan(t, enginetest.Four(), sequence.Request{Way: sequence.Way{School: sequence.FewestStops}, RequiredMargin: &deep})
 	assert.False(t, none.Applies)
 	assert.Contains(t, none.Reason, "238°")
 	s := enginetest.Four()
 	s.Marks = []float64{0, 180}
-	marked := plan(t, s, sequence.Request{School: sequence.FewestStops, Positions: sequence.MarksOnly})
+	marked := plan(t, s, sequence.Request{Way: sequence.Way{School: sequence.FewestStops, Positions: sequence.MarksOnly}})
 	assert.Equal(t, []float64{0, 360}, []float64{marked.Stops[0].Crank, marked.Stops[1].Crank})
 	assert.Equal(t, sequence.Mark, marked.Stops[0].Watch[0].What)
 }
@@ -215,7 +215,7 @@ func TestEveryPlanIsSound(t *testing.T) {
 		c := cycle.New(s)
 		for _, school := range sequence.Schools() {
 			for _, direction := range []sequence.Direction{sequence.Running, sequence.Back} {
-				p, err := sequence.Make(s, sequence.Request{School: school, Direction: direction})
+				p, err := sequence.Make(s, sequence.Request{Way: sequence.Way{School: school, Direction: direction}})
 				require.NoError(t, err)
 				if !p.Applies {
 					require.NotEmpty(t, p.Reason)
@@ -251,8 +251,8 @@ func TestTurningBackReversesTheOrder(t *testing.T) {
 		s := randomSheet(t)
 		s.MayTurnBack = true
 		for _, school := range []sequence.School{sequence.OneCylinder, sequence.ExhaustOpen, sequence.OneLobe, sequence.OpeningClosing} {
-			ahead, _ := sequence.Make(s, sequence.Request{School: school})
-			back, _ := sequence.Make(s, sequence.Request{School: school, Direction: sequence.Back})
+			ahead, _ := sequence.Make(s, sequence.Request{Way: sequence.Way{School: school}})
+			back, _ := sequence.Make(s, sequence.Request{Way: sequence.Way{School: school, Direction: sequence.Back}})
 			require.Equal(t, ahead.Applies, back.Applies)
 			up, down := cranks(ahead), cranks(back)
 			slices.Reverse(down)
@@ -277,8 +277,8 @@ func TestTurningAnEvenEngineRelabelsThePlan(t *testing.T) {
 	order := []int{1, 5, 3, 6, 2, 4}
 	turned := append(slices.Clone(order[1:]), order[0])
 	for _, school := range []sequence.School{sequence.OneCylinder, sequence.RockingPairs, sequence.SumRule, sequence.ExhaustOpen, sequence.OneLobe, sequence.OpeningClosing, sequence.FewestStops} {
-		a := plan(t, enginetest.Inline(order, "EIIEEIIEEIIE"), sequence.Request{School: school})
-		b := plan(t, enginetest.Inline(turned, "EIIEEIIEEIIE"), sequence.Request{School: school})
+		a := plan(t, enginetest.Inline(order, "EIIEEIIEEIIE"), sequence.Request{Way: sequence.Way{School: school}})
+		b := plan(t, enginetest.Inline(turned, "EIIEEIIEEIIE"), sequence.Request{Way: sequence.Way{School: school}})
 		assert.Equal(t, a.SmallestMargin, b.SmallestMargin, school)
 		assert.Len(t, b.Stops, len(a.Stops), school)
 		if school != sequence.ExhaustOpen && school != sequence.FewestStops { // those have ties
@@ -335,7 +335,7 @@ func BenchmarkExactAgainstGrid(b *testing.B) {
 		began := time.Now()
 		ours := [2]float64{}
 		for i, k := range []int{2, 3} {
-			p, err := sequence.Make(s, sequence.Request{School: sequence.FewestStops, Stops: k})
+			p, err := sequence.Make(s, sequence.Request{Way: sequence.Way{School: sequence.FewestStops, StopCount: k}})
 			if err != nil || !p.Applies {
 				b.Fatal(p.Reason, err)
 			}

@@ -307,7 +307,7 @@ func TestAnswersKeepToTheDocument(t *testing.T) {
 		t.Helper()
 		_, text := d.send("GET", "/api/v1/jobs/job-0001", "")
 		valid("JobView", text)
-		for path, schema := range map[string]string{"/api/v1/jobs": "JobShort", "/api/v1/jobs/job-0001/ways": "PlanView",
+		for path, schema := range map[string]string{"/api/v1/jobs": "JobShort",
 			"/api/v1/vehicles": "Vehicle", "/api/v1/engines": "Engine", "/api/v1/gauge-sets": "GaugeSet"} {
 			_, text := d.send("GET", path, "")
 			var list []json.RawMessage
@@ -317,6 +317,11 @@ func TestAnswersKeepToTheDocument(t *testing.T) {
 				valid(schema, string(entry))
 			}
 		}
+	}
+	for path, schema := range map[string]string{"/api/v1/jobs/job-0001/ways": "Ways", "/api/v1/engines/engine-01": "EngineWhole",
+		"/api/v1/sheet-start?layout=flat&cylinders=4&valves=2": "SheetStart"} {
+		_, text := d.send("GET", path, "")
+		valid(schema, text)
 	}
 	look()
 	d.begun()

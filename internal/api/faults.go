@@ -15,7 +15,10 @@ import (
 // fault turns an error of the core or the store into a problem for the client.
 func fault(err error) error {
 	var refusal *job.Refusal
+	var told *huma.ErrorModel
 	switch {
+	case errors.As(err, &told):
+		return err // a problem already
 	case errors.As(err, &refusal):
 		return located(http.StatusConflict, refusal.Message, compute.Fault{Location: refusal.Field, Message: refusal.Message})
 	case errors.Is(err, errReused):

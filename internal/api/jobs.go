@@ -60,23 +60,28 @@ type NewJob struct {
 
 // Happening is something the mechanic did.
 type Happening struct {
-	ID       string    `json:"id" minLength:"8" maxLength:"64" pattern:"^[A-Za-z0-9_-]+$" doc:"made by the client; sending it twice stores it once"`
-	Kind     string    `json:"kind" enum:"way_chosen,prepared,turned,picked,reading,kept,adjusted,locked,left_as_is,barred_over,undone,signed"`
-	Valve    string    `json:"valve,omitempty" maxLength:"8"`
-	LeavesMM []float64 `json:"leaves_mm,omitempty" maxItems:"3"`
-	Feel     string    `json:"feel,omitempty" maxLength:"16"`
-	Stop     int       `json:"stop,omitempty"`
-	School   string    `json:"school,omitempty" maxLength:"32"`
-	Order    string    `json:"order,omitempty" enum:",turning,numerical"`
-	EngineC  float64   `json:"engine_c,omitempty"`
-	AmbientC float64   `json:"ambient_c,omitempty"`
-	Reason   string    `json:"reason,omitempty" maxLength:"200"`
-	Target   string    `json:"target,omitempty" maxLength:"64"`
-	By       string    `json:"by,omitempty" maxLength:"100"`
-	ToolsOut bool      `json:"tools_out,omitempty"`
+	ID        string     `json:"id" minLength:"8" maxLength:"64" pattern:"^[A-Za-z0-9_-]+$" doc:"made by the client; sending it twice stores it once"`
+	Kind      string     `json:"kind" enum:"way_chosen,prepared,turned,located,picked,reading,kept,adjusted,locked,left_as_is,barred_over,undone,signed"`
+	Valve     string     `json:"valve,omitempty" maxLength:"8"`
+	LeavesMM  []float64  `json:"leaves_mm,omitempty" maxItems:"3"`
+	Feel      string     `json:"feel,omitempty" maxLength:"16"`
+	Stop      int        `json:"stop,omitempty"`
+	School    string     `json:"school,omitempty" maxLength:"32"`
+	Order     string     `json:"order,omitempty" enum:",turning,numerical"`
+	Direction string     `json:"direction,omitempty" enum:",running,back"`
+	Positions string     `json:"positions,omitempty" enum:",any,marks"`
+	StopCount int        `json:"stop_count,omitempty" minimum:"0" maximum:"80"`
+	Seen      []Sighting `json:"seen,omitempty" maxItems:"100"`
+	EngineC   float64    `json:"engine_c,omitempty"`
+	AmbientC  float64    `json:"ambient_c,omitempty"`
+	Reason    string     `json:"reason,omitempty" maxLength:"200"`
+	Target    string     `json:"target,omitempty" maxLength:"64"`
+	By        string     `json:"by,omitempty" maxLength:"100"`
+	ToolsOut  bool       `json:"tools_out,omitempty"`
 }
 
-type jobID struct {
+// JobID is the path of a job.
+type JobID struct {
 	ID string `path:"id" minLength:"1" maxLength:"64" pattern:"^[A-Za-z0-9_-]+$"`
 }
 
@@ -89,7 +94,7 @@ func (s *server) jobRoutes(a huma.API) {
 	huma.Get(a, "/api/v1/jobs", s.jobs, summary("list-jobs", "All jobs, the last touched first"))
 	huma.Post(a, "/api/v1/jobs", s.addJob, summary("start-job", "Start a job"))
 	huma.Get(a, "/api/v1/jobs/{id}", s.job, summary("get-job", "One job"))
-	huma.Get(a, "/api/v1/jobs/{id}/ways", s.ways, summary("get-ways", "The ways round this job's engine"))
+	huma.Post(a, "/api/v1/jobs/{id}/find", s.find, summary("find-crank", "Where the crank may stand from what is seen, and what to do from there; nothing is stored"))
 	huma.Post(a, "/api/v1/jobs/{id}/happenings", s.happen, summary("add-happening", "Add what the mechanic did; answered when it is on disk"))
 }
 
@@ -115,14 +120,14 @@ func jobShort(o *openJob) JobShort {
 	r, j := o.record, o.state
 	short := JobShort{ID: r.ID, Vehicle: r.Vehicle.Name, Plate: r.Vehicle.Plate, EngineName: r.Sheet.Name, Mechanic: r.Mechanic, Reason: r.Reason,
 		CreatedAt: r.CreatedAt, TouchedAt: r.CreatedAt, Phase: string(j.Phase()), Now: nowView(j), SignedBy: j.SignedBy,
-		Valves: []ValveDot{}, Stops: len(j.Plan.Stops), School: string(j.School), Watch: []Sighting{}}
+		Valves: []ValveDot{}, Stops: len(j.Plan.Stops), School: string(j.Way.School), Watch: []Sighting{}}
 	short.Now.Ladder = []Rung{}
 	short.Done, short.Total = j.Progress()
 	if n := len(o.list); n > 0 {
 		short.TouchedAt = o.list[n-1].At
 	}
 	if short.Now.Action == string(job.DoTurn) {
-		short.Watch = planView(j.Plan, j.Order).Stops[short.Now.Stop].Watch
+		short.Watch = sightings(j.Plan.Stops[short.Now.Stop].Watch)
 	}
 	for _, v := range j.Valves {
 		dot := ValveDot{Name: v.Name, Kind: v.Kind.String()}
@@ -170,7 +175,7 @@ func missing(err error, field, message string) error {
 	return fault(err)
 }
 
-func (s *server) job(_ context.Context, in *jobID) (*bodyOf[JobView], error) { return s.viewOf(in.ID) }
+func (s *server) job(_ context.Context, in *JobID) (*bodyOf[JobView], error) { return s.viewOf(in.ID) }
 
 func (s *server) viewOf(id string) (*bodyOf[JobView], error) {
 	out := &bodyOf[JobView]{}
@@ -178,27 +183,7 @@ func (s *server) viewOf(id string) (*bodyOf[JobView], error) {
 		r, j := o.record, o.state
 		out.Body = JobView{Vehicle: vehicleView(r.Vehicle), OdometerKM: r.OdometerKM, Mechanic: r.Mechanic, Reason: r.Reason, GaugeName: r.GaugeName,
 			Card: cardShort(j.Card), ColdLimitC: j.ColdLimitC(), HotFromC: job.HotFromC, CreatedAt: r.CreatedAt,
-			Engine: engineView(r.Sheet, j.Cycle, j.HasLockNut()), State: stateView(id, j, len(o.list))}
-		return nil
-	})
-	if err != nil {
-		return nil, fault(err)
-	}
-	return out, nil
-}
-
-func (s *server) ways(_ context.Context, in *jobID) (*listOf[PlanView], error) {
-	out := &listOf[PlanView]{Body: []PlanView{}}
-	err := s.desk.with(in.ID, func(o *openJob) error {
-		for _, school := range sequence.Schools() {
-			for _, order := range sequence.Orders(school) {
-				plan, err := sequence.Make(o.record.Sheet, sequence.Request{School: school, Order: order})
-				if err != nil {
-					return err
-				}
-				out.Body = append(out.Body, planView(plan, order))
-			}
-		}
+			Engine: engineView(r.Sheet), State: stateView(id, j, len(o.list))}
 		return nil
 	})
 	if err != nil {
@@ -227,8 +212,10 @@ func (s *server) happen(_ context.Context, in *happenInput) (*bodyOf[JobState], 
 }
 
 func happeningOf(b Happening, at time.Time) (job.Happening, []compute.Fault) {
-	h := job.Happening{ID: b.ID, Kind: job.Kind(b.Kind), At: at.UTC(), Valve: b.Valve, Stop: b.Stop, School: sequence.School(b.School),
-		Order: sequence.Order(b.Order), EngineC: b.EngineC, AmbientC: b.AmbientC, Reason: b.Reason, Target: b.Target, By: b.By, ToolsOut: b.ToolsOut}
+	h := job.Happening{ID: b.ID, Kind: job.Kind(b.Kind), At: at.UTC(), Valve: b.Valve, Stop: b.Stop, EngineC: b.EngineC, AmbientC: b.AmbientC, Reason: b.Reason, Target: b.Target, By: b.By, ToolsOut: b.ToolsOut}
+	h.Way = sequence.Way{School: sequence.School(b.School), Order: sequence.Order(b.Order), Direction: sequence.Direction(b.Direction),
+		Positions: sequence.Positions(b.Positions), StopCount: b.StopCount}
+	h.Seen = seenOf(b.Seen)
 	var faults []compute.Fault
 	var leaves []measure.Length
 	for i, mm := range b.LeavesMM {

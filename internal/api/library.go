@@ -2,28 +2,15 @@ package api
 
 import (
 	"context"
-	"encoding/json"
 	"fmt"
 	"net/http"
 	"strings"
 
 	"github.com/danielgtaylor/huma/v2"
 
-	"metronix/core/engine"
 	"metronix/internal/compute"
 	"metronix/internal/store"
 )
-
-// Engine is a sheet of the library in short.
-type Engine struct {
-	ID          string `json:"id"`
-	Name        string `json:"name"`
-	Cylinders   int    `json:"cylinders"`
-	Valves      int    `json:"valves"`
-	FiringOrder []int  `json:"firing_order"`
-	Layout      string `json:"layout"`
-	Cards       []Card `json:"cards"`
-}
 
 // Card is a clearance card in short.
 type Card struct {
@@ -76,11 +63,6 @@ type listOf[T any] struct{ Body []T }
 type bodyOf[T any] struct{ Body T }
 
 func (s *server) libraryRoutes(a huma.API) {
-	huma.Get(a, "/api/v1/engines", s.engines, summary("list-engines", "The library of engine sheets"))
-	huma.Register(a, huma.Operation{OperationID: "add-engine", Method: http.MethodPut, Path: "/api/v1/engines/{id}", MaxBodyBytes: maxBody,
-		Summary: "Store an engine sheet (metronix.engine/1)", Errors: []int{http.StatusConflict, http.StatusUnprocessableEntity},
-		SkipValidateBody: true, RequestBody: anyObject("An engine sheet.")}, s.addEngine)
-	huma.Get(a, "/api/v1/schemas/engine", engineSchema, summary("engine-schema", "The JSON Schema of the engine sheet"))
 	huma.Get(a, "/api/v1/vehicles", s.vehicles, summary("list-vehicles", "All vehicles"))
 	huma.Post(a, "/api/v1/vehicles", s.addVehicle, summary("add-vehicle", "Store a vehicle"))
 	huma.Get(a, "/api/v1/gauge-sets", s.gaugeSets, summary("list-gauge-sets", "All gauge sets"))
@@ -90,50 +72,6 @@ func (s *server) libraryRoutes(a huma.API) {
 // summary names an operation and says what it is for.
 func summary(id, text string) func(*huma.Operation) {
 	return func(o *huma.Operation) { o.OperationID, o.Summary, o.MaxBodyBytes = id, text, maxBody }
-}
-
-func (s *server) engines(context.Context, *struct{}) (*listOf[Engine], error) {
-	stored, err := s.store.Engines()
-	if err != nil {
-		return nil, fault(err)
-	}
-	out := &listOf[Engine]{Body: []Engine{}}
-	for _, e := range stored {
-		out.Body = append(out.Body, engineShort(e.ID, e.Sheet))
-	}
-	return out, nil
-}
-
-func engineSchema(context.Context, *struct{}) (*bodyOf[json.RawMessage], error) {
-	return &bodyOf[json.RawMessage]{compute.EngineSchema}, nil
-}
-
-func engineShort(id string, sheet *engine.Sheet) Engine {
-	e := Engine{ID: id, Name: sheet.Name, Cylinders: sheet.Cylinders, Valves: len(sheet.Valves()),
-		FiringOrder: sheet.FiringOrder, Layout: string(sheet.Layout), Cards: []Card{}}
-	for _, c := range sheet.Clearances {
-		e.Cards = append(e.Cards, cardShort(c))
-	}
-	return e
-}
-
-type addEngineInput struct {
-	ID      string `path:"id" minLength:"1" maxLength:"64" pattern:"^[A-Za-z0-9_-]+$"`
-	RawBody []byte `contentType:"application/json"`
-}
-
-func (s *server) addEngine(_ context.Context, in *addEngineInput) (*bodyOf[Engine], error) {
-	sheet, faults := compute.ReadSheet(in.RawBody)
-	if len(faults) > 0 {
-		return nil, located(http.StatusUnprocessableEntity, "This engine sheet cannot be stored: "+counted(len(faults), "fault")+".", faults...)
-	}
-	if sheet.IsHydraulic() {
-		return nil, located(http.StatusUnprocessableEntity, engine.HydraulicReason, compute.Fault{Location: "adjuster.kind", Message: engine.HydraulicReason, Value: string(engine.Hydraulic)})
-	}
-	if err := s.store.AddEngine(store.Engine{ID: in.ID, Sheet: sheet, CreatedAt: s.clock()}); err != nil {
-		return nil, fault(err)
-	}
-	return &bodyOf[Engine]{engineShort(in.ID, sheet)}, nil
 }
 
 func counted(n int, what string) string {

@@ -86,5 +86,7 @@ func config(version string) huma.Config {
 func (s *server) routes(a huma.API) {
 	s.jobRoutes(a)
 	s.libraryRoutes(a)
+	s.engineRoutes(a)
+	s.waysRoutes(a)
 	computeRoutes(a)
 }

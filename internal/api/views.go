@@ -1,7 +1,9 @@
 package api
 
 import (
+	"cmp"
 	"math"
+	"slices"
 	"time"
 
 	"metronix/core/adjust"
@@ -30,6 +32,7 @@ type EngineView struct {
 	LocknutNm    float64     `json:"locknut_torque_nm" doc:"0: not stated"`
 	LocknutLbft  float64     `json:"locknut_torque_lbft" doc:"0: not stated"`
 	HasLockNut   bool        `json:"has_lock_nut"`
+	MayTurnBack  bool        `json:"may_turn_back"`
 }
 
 // BankView is one head.
@@ -74,29 +77,35 @@ type Limits struct {
 // PlanView is the way round.
 type PlanView struct {
 	School            string     `json:"school"`
-	Order             string     `json:"order"`
+	Order             string     `json:"order" enum:"turning,numerical"`
+	Direction         string     `json:"direction" enum:"running,back"`
+	Positions         string     `json:"positions" enum:"any,marks"`
+	StopCount         int        `json:"stop_count" doc:"asked for; 0: the fewest that reach the required margin"`
 	Applies           bool       `json:"applies"`
 	Reason            string     `json:"reason"`
 	Stops             []StopView `json:"stops"`
 	TotalTurnDeg      float64    `json:"total_turn_deg"`
 	SmallestMarginDeg float64    `json:"smallest_margin_deg"`
+	MarksDeg          []float64  `json:"marks_deg" doc:"where the pulley must be seen to stand, after a TDC mark"`
+	UnmarkedDeg       []float64  `json:"unmarked_deg" doc:"those of them that this pulley has no mark for"`
 	Cautions          []string   `json:"cautions"`
 	Assumed           []string   `json:"assumed"`
 }
 
 // StopView is one stop of the way round.
 type StopView struct {
-	CrankDeg float64    `json:"crank_deg"`
-	TurnDeg  float64    `json:"turn_deg"`
-	Watch    []Sighting `json:"watch"`
-	Valves   []string   `json:"valves"`
+	CrankDeg   float64    `json:"crank_deg"`
+	TurnDeg    float64    `json:"turn_deg"`
+	Watch      []Sighting `json:"watch"`
+	Valves     []string   `json:"valves"`
+	MarginsDeg []float64  `json:"margins_deg" doc:"of the valves, in their order"`
 }
 
 // Sighting is something seen on the engine.
 type Sighting struct {
-	What     string  `json:"what"`
-	Cylinder int     `json:"cylinder" doc:"0: none"`
-	Valve    string  `json:"valve" doc:"empty: none"`
+	What     string  `json:"what" enum:"tdc_firing,rocking,full_lift,opening,closing,mark,loose,pressed,degrees"`
+	Cylinder int     `json:"cylinder" minimum:"0" maximum:"16" doc:"0: none"`
+	Valve    string  `json:"valve" maxLength:"8" doc:"empty: none"`
 	MarkDeg  float64 `json:"mark_deg"`
 }
 
@@ -176,6 +185,7 @@ type JobState struct {
 	Now        Now          `json:"now"`
 	Plan       *PlanView    `json:"plan,omitempty"`
 	CrankDeg   *float64     `json:"crank_deg"`
+	Place      *Arc         `json:"place,omitempty" doc:"where the crank may stand; absent where it is not known"`
 	Stop       int          `json:"stop"`
 	Valves     []ValveState `json:"valves"`
 	Done       int          `json:"done"`
@@ -203,39 +213,62 @@ type JobView struct {
 	State      JobState   `json:"state"`
 }
 
-func engineView(s *engine.Sheet, c *cycle.Cycle, hasLockNut bool) EngineView {
-	v := EngineView{Name: s.Name, Layout: string(s.Layout), Rotation: string(s.Rotation), FiringOrder: s.FiringOrder,
-		Banks: []BankView{}, Valves: []ValveView{}, MarksDeg: s.EffectiveMarks(), HasLockNut: hasLockNut}
+// engineView is the whole drawing of a checked sheet, moving with the crank.
+func engineView(s *engine.Sheet) EngineView {
+	v := stillView(s)
+	c := cycle.New(s)
+	for i, valve := range c.Valves {
+		v.Valves[i].Lift, v.Valves[i].MaySet = lift(c, valve), maySet(c, valve, s.EffectiveMargin())
+	}
+	return v
+}
+
+// stillView is a drawing that does not move with the crank: of a sheet whose banks and rows are in order, whatever else is not.
+func stillView(s *engine.Sheet) EngineView {
+	v := EngineView{Name: s.Name, Layout: string(s.Layout), Rotation: string(s.Rotation), FiringOrder: slices.Clone(s.FiringOrder),
+		Banks: banksView(s), Valves: []ValveView{}, MarksDeg: s.EffectiveMarks(), HasLockNut: s.HasLockNut(), MayTurnBack: s.MayTurnBack}
 	if s.TurningPoint != nil {
 		v.TurningPoint = s.TurningPoint.Where
 	}
 	if s.Adjuster != nil {
 		v.LocknutNm, v.LocknutLbft = s.Adjuster.LocknutNm, measure.PoundFeet(s.Adjuster.LocknutNm)
 	}
-	for _, b := range s.Banks {
-		bank := BankView{b.Name, b.Angle, b.Cylinders, string(b.IntakePorts), []RowView{}}
-		for _, r := range b.Rows {
-			bank.Rows = append(bank.Rows, RowView{string(r.Side), []string{}})
-		}
-		v.Banks = append(v.Banks, bank)
-	}
-	for _, valve := range c.Valves {
-		row := &v.Banks[valve.Bank].Rows[valve.Row]
-		row.Valves = append(row.Valves, valve.Name)
-		v.Valves = append(v.Valves, valveView(c, valve, s.EffectiveMargin()))
+	for _, valve := range s.Valves() {
+		v.Valves = append(v.Valves, ValveView{valve.Name, valve.Kind.String(), valve.Cylinder, valve.RowNumber, []float64{}, []Arc{}})
 	}
 	return v
 }
 
-func valveView(c *cycle.Cycle, valve engine.Valve, required float64) ValveView {
-	v := ValveView{valve.Name, valve.Kind.String(), valve.Cylinder, valve.RowNumber, []float64{}, []Arc{}}
+func banksView(s *engine.Sheet) []BankView {
+	banks := []BankView{}
+	for _, b := range s.Banks {
+		bank := BankView{b.Name, b.Angle, append([]int{}, b.Cylinders...), string(b.IntakePorts), []RowView{}}
+		for _, r := range b.Rows {
+			bank.Rows = append(bank.Rows, RowView{string(r.Side), []string{}})
+		}
+		banks = append(banks, bank)
+	}
+	for _, valve := range s.Valves() {
+		row := &banks[valve.Bank].Rows[valve.Row]
+		row.Valves = append(row.Valves, valve.Name)
+	}
+	return banks
+}
+
+func lift(c *cycle.Cycle, valve engine.Valve) []float64 {
+	curve := []float64{}
 	for at := 0.0; at <= measure.Cycle; at += liftStep {
-		v.Lift = append(v.Lift, math.Round(c.OpenFraction(valve, at)*1000)/1000)
+		curve = append(curve, math.Round(c.OpenFraction(valve, at)*1000)/1000)
 	}
-	if from, to, ok := c.MaySet(valve, required); ok {
-		v.MaySet = append(v.MaySet, Arc{measure.RoundAngle(from), measure.RoundAngle(to)})
+	return curve
+}
+
+func maySet(c *cycle.Cycle, valve engine.Valve, required float64) []Arc {
+	from, to, ok := c.MaySet(valve, required)
+	if !ok {
+		return []Arc{}
 	}
-	return v
+	return []Arc{{measure.RoundAngle(from), measure.RoundAngle(to)}}
 }
 
 func limitsView(l clearance.Limits) Limits {
@@ -249,20 +282,31 @@ func cardShort(c clearance.Card) Card {
 	return Card{c.Source, string(c.State), limitsView(intake), limitsView(exhaust)}
 }
 
-func planView(p sequence.Plan, order sequence.Order) PlanView {
-	v := PlanView{School: string(p.School), Order: string(order), Applies: p.Applies, Reason: p.Reason, Stops: []StopView{},
-		TotalTurnDeg: p.TotalTurn, SmallestMarginDeg: p.SmallestMargin, Cautions: listed(p.Cautions), Assumed: listed(p.Assumed)}
-	for _, s := range p.Stops {
-		stop := StopView{s.Crank, s.Turn, []Sighting{}, []string{}}
-		for _, w := range s.Watch {
-			stop.Watch = append(stop.Watch, Sighting{string(w.What), w.Cylinder, w.Valve, w.Mark})
+func planView(p sequence.Plan, s *engine.Sheet) PlanView {
+	v := PlanView{School: string(p.School), Order: string(cmp.Or(p.Order, sequence.Turning)), Direction: string(cmp.Or(p.Direction, sequence.Running)),
+		Positions: string(cmp.Or(p.Positions, sequence.AnyPosition)), StopCount: p.StopCount, Applies: p.Applies, Reason: p.Reason, Stops: []StopView{},
+		TotalTurnDeg: p.TotalTurn, SmallestMarginDeg: p.SmallestMargin, MarksDeg: append([]float64{}, p.MarksNeeded()...), UnmarkedDeg: []float64{}, Cautions: listed(p.Cautions), Assumed: listed(p.Assumed)}
+	for _, m := range v.MarksDeg {
+		if !sequence.Marked(s, m) {
+			v.UnmarkedDeg = append(v.UnmarkedDeg, m)
 		}
-		for _, set := range s.Set {
-			stop.Valves = append(stop.Valves, set.Valve)
+	}
+	for _, st := range p.Stops {
+		stop := StopView{st.Crank, st.Turn, sightings(st.Watch), []string{}, []float64{}}
+		for _, set := range st.Set {
+			stop.Valves, stop.MarginsDeg = append(stop.Valves, set.Valve), append(stop.MarginsDeg, set.Margin)
 		}
 		v.Stops = append(v.Stops, stop)
 	}
 	return v
+}
+
+func sightings(list []sequence.Sighting) []Sighting {
+	out := []Sighting{}
+	for _, w := range list {
+		out = append(out, Sighting{string(w.What), w.Cylinder, w.Valve, w.Mark})
+	}
+	return out
 }
 
 func judgementView(j clearance.Judgement) Judgement {
@@ -298,7 +342,7 @@ func valveState(j *job.Job, v *job.ValveState) ValveState {
 		Round: readingsView(v.Round), AsFound: resultView(v.AsFound), Last: resultView(v.Last), Adjusted: v.Adjustments,
 		Verified: v.Verified, Left: v.Left, Needs: v.Needs()}
 	if j.CrankKnown {
-		margin := measure.RoundAngle(j.Cycle.Margin(v.Valve, j.Crank))
+		margin := measure.RoundAngle(j.Margin(v))
 		out.MarginDeg = &margin
 	}
 	if len(v.Round) > 0 {
@@ -352,12 +396,12 @@ func stateView(id string, j *job.Job, happenings int) JobState {
 	s := JobState{ID: id, Phase: string(j.Phase()), Stop: j.Stop, Valves: []ValveState{}, Undo: j.CanUndo(), Happenings: happenings, SignedBy: j.SignedBy}
 	s.Done, s.Total = j.Progress()
 	s.Now = nowView(j)
-	if j.School != "" {
-		plan := planView(j.Plan, j.Order)
+	if j.Way.School != "" {
+		plan := planView(j.Plan, j.Sheet)
 		s.Plan = &plan
 	}
 	if j.CrankKnown {
-		s.CrankDeg = &j.Crank
+		s.CrankDeg, s.Place = &j.Crank, &Arc{j.Place.From, j.Place.To}
 	}
 	if j.Prepared {
 		s.EngineC, s.AmbientC = &j.EngineC, &j.AmbientC
@@ -377,13 +421,7 @@ func nowView(j *job.Job) Now {
 	if v, ok := j.Valve(next.Valve); ok {
 		now.Ladder = ladder(j, v)
 	}
-	if j.Stop >= 0 {
-		for _, set := range j.Plan.Stops[j.Stop].Set {
-			if v, ok := j.Valve(set.Valve); ok && j.Pending(v) {
-				now.Here = append(now.Here, set.Valve)
-			}
-		}
-	}
+	now.Here = listed(j.Here())
 	return now
 }
 

@@ -118,10 +118,7 @@ func plan(q planRequest) (planResponse, *Problem) {
 	if len(faults) > 0 {
 		return planResponse{}, refused(faults...)
 	}
-	p, err := sequence.Make(sheet, sequence.Request{
-		School: sequence.School(q.School), Direction: sequence.Direction(q.Direction), Order: sequence.Order(q.Order),
-		Positions: sequence.Positions(q.Positions), RequiredMargin: q.RequiredMargin, Stops: stops,
-	})
+	p, err := sequence.Make(sheet, sequence.Request{Way: sequence.Way{School: sequence.School(q.School), Direction: sequence.Direction(q.Direction), Order: sequence.Order(q.Order), Positions: sequence.Positions(q.Positions), StopCount: stops}, RequiredMargin: q.RequiredMargin})
 	if err != nil {
 		return planResponse{}, refused(Fault{Location: "direction", Message: err.Error(), Value: q.Direction})
 	}

@@ -104,15 +104,20 @@ type OwnStop struct {
 
 // ReadSheet decodes and checks a sheet file. Faults hold everything wrong with it, located within the sheet.
 func ReadSheet(data []byte) (*engine.Sheet, []Fault) {
-	n, err := parse(data)
-	if err != nil {
-		return nil, []Fault{{Location: "", Message: fmt.Sprintf("This is no engine sheet: %s.", err)}}
-	}
-	sheet, report := loadSheet(n)
-	if faults := report.Problems; len(faults) > 0 {
-		return nil, faults
+	sheet, report := LookAtSheet(data)
+	if len(report.Problems) > 0 {
+		return nil, report.Problems
 	}
 	return sheet, nil
+}
+
+// LookAtSheet decodes a sheet as far as it can be and reports everything at once. The sheet is nil where the data is none.
+func LookAtSheet(data []byte) (*engine.Sheet, SheetReport) {
+	n, err := parse(data)
+	if err != nil {
+		return nil, SheetReport{Problems: []Fault{{Location: "", Message: fmt.Sprintf("This is no engine sheet: %s.", err)}}}
+	}
+	return loadSheet(n)
 }
 
 // WriteSheet encodes a sheet as a file.
@@ -121,15 +126,15 @@ func WriteSheet(s *engine.Sheet) ([]byte, error) {
 	return append(data, '\n'), err
 }
 
-// sheetReport is engine.Report with the decoder's faults in front.
-type sheetReport struct {
+// SheetReport is engine.Report with the decoder's faults in front.
+type SheetReport struct {
 	Problems []Fault
 	Warnings []Fault
 	Assumed  []string
 }
 
 // loadSheet decodes leniently, so that the check sees as much as can be seen, and reports everything at once.
-func loadSheet(n Node) (*engine.Sheet, sheetReport) {
+func loadSheet(n Node) (*engine.Sheet, SheetReport) {
 	var dto Sheet
 	d := &decoder{}
 	d.into(n, reflect.ValueOf(&dto).Elem(), "")
@@ -138,10 +143,10 @@ func loadSheet(n Node) (*engine.Sheet, sheetReport) {
 	}
 	sheet := dto.toCore()
 	if notObject(n) {
-		return nil, sheetReport{Problems: []Fault{{Location: "", Message: "An engine sheet is an object, not " + kindOf(n) + "."}}}
+		return nil, SheetReport{Problems: []Fault{{Location: "", Message: "An engine sheet is an object, not " + kindOf(n) + "."}}}
 	}
 	report := engine.Check(sheet)
-	out := sheetReport{Problems: d.faults, Assumed: report.Assumed}
+	out := SheetReport{Problems: d.faults, Assumed: report.Assumed}
 	for _, p := range report.Problems {
 		if !faultAt(d.faults, p.Location) {
 			out.Problems = append(out.Problems, Fault{Location: inTheirUnit(n, p.Location), Message: p.Message})

@@ -27,6 +27,10 @@ var vehicles = []vehicle{
 	{"demo-post-bus", "Post bus 12", "LM 112", "holmgarth-2000", 96_150},
 	{"demo-pump-set", "Harbour pump set", "set 3", "estervane-2400", 0},
 	{"demo-round-van", "Bakery round van", "LM 233", "holmgarth-950", 61_020},
+	{"demo-winch", "Ferry winch", "dock 2", "culverholt-5000", 0},
+	{"demo-fire-cart", "Fire pump cart", "LM 018", "ostrane-1300", 44_870},
+	{"demo-minibus", "School minibus", "LM 355", "pellmark-1400", 128_300},
+	{"demo-snow", "Piste groomer", "LM 076", "pellmark-2500", 0},
 	{"demo-sawmill", "Sawmill drive", "bench B", "brindlow-1600", 0},
 }
 

@@ -5,6 +5,8 @@ import (
 	"fmt"
 	"time"
 
+	"gorm.io/gorm"
+
 	"metronix/core/engine"
 	"metronix/core/gauge"
 	"metronix/core/measure"
@@ -92,6 +94,28 @@ func (s *Store) AddEngine(e Engine) error {
 		return err
 	}
 	return translate(s.write.Create(&engineRow{e.ID, e.Sheet.Name, string(sheet), e.CreatedAt}).Error)
+}
+
+// ReplaceEngine changes a stored sheet; ErrNotFound where there is none. When it was first stored stays as it is.
+func (s *Store) ReplaceEngine(e Engine) error {
+	sheet, err := compute.WriteSheet(e.Sheet)
+	if err != nil {
+		return err
+	}
+	return changed(s.write.Model(&engineRow{ID: e.ID}).Select("name", "sheet").Updates(engineRow{Name: e.Sheet.Name, Sheet: string(sheet)}))
+}
+
+// RemoveEngine takes a sheet out; ErrNotFound where there is none, ErrMissing while a vehicle refers to it.
+func (s *Store) RemoveEngine(id string) error {
+	return changed(s.write.Delete(&engineRow{ID: id}))
+}
+
+// changed says whether a statement found its row.
+func changed(result *gorm.DB) error {
+	if result.Error == nil && result.RowsAffected == 0 {
+		return ErrNotFound
+	}
+	return translate(result.Error)
 }
 
 // Engines lists the library by name.

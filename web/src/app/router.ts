@@ -28,6 +28,48 @@ export const router = createRouter({
       component: () => import('@/features/sheet/SheetPage.vue'),
       meta: { title: 'Sheet' },
     },
+    {
+      path: '/jobs/:id/ways',
+      name: 'job-ways',
+      component: () => import('@/features/ways/WaysPage.vue'),
+      meta: { title: 'Ways round' },
+    },
+    {
+      path: '/jobs/:id/card',
+      name: 'job-card',
+      component: () => import('@/features/card/CardPage.vue'),
+      meta: { title: 'Windscreen card' },
+    },
+    {
+      path: '/engines',
+      name: 'engines',
+      component: () => import('@/features/engines/EnginesPage.vue'),
+      meta: { title: 'Engines' },
+    },
+    {
+      path: '/engines/new',
+      name: 'engine-new',
+      component: () => import('@/features/engines/EditorPage.vue'),
+      meta: { title: 'New engine' },
+    },
+    {
+      path: '/engines/:id',
+      name: 'engine',
+      component: () => import('@/features/engines/EditorPage.vue'),
+      meta: { title: 'Engine' },
+    },
+    {
+      path: '/engines/:id/ways',
+      name: 'engine-ways',
+      component: () => import('@/features/ways/WaysPage.vue'),
+      meta: { title: 'Ways round' },
+    },
+    {
+      path: '/engines/:id/card',
+      name: 'engine-card',
+      component: () => import('@/features/card/CardPage.vue'),
+      meta: { title: 'Windscreen card' },
+    },
     { path: '/:rest(.*)*', name: 'lost', component: () => import('./LostPage.vue'), meta: { title: 'Not found' } },
   ],
 })

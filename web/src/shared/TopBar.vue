@@ -3,6 +3,11 @@ import { RouterLink } from 'vue-router'
 import { setTheme, theme } from '@/app/theme'
 
 defineProps<{ title: string; sub?: string; back?: string; backTo?: string }>()
+
+const screens = [
+  { name: 'Board', to: '/' },
+  { name: 'Engines', to: '/engines' },
+]
 </script>
 
 <template>
@@ -15,6 +20,9 @@ defineProps<{ title: string; sub?: string; back?: string; backTo?: string }>()
       <path class="base" d="M4 25.5h24" />
     </svg>
     <h1>{{ title }}</h1>
+    <nav v-if="!back" aria-label="Screens">
+      <RouterLink v-for="s in screens" :key="s.to" :to="s.to">{{ s.name }}</RouterLink>
+    </nav>
     <span v-if="sub" class="sub quiet">{{ sub }}</span>
     <span class="push" />
     <slot />
@@ -43,6 +51,31 @@ h1 {
   white-space: nowrap;
   overflow: hidden;
   text-overflow: ellipsis;
+}
+
+nav {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 4px;
+}
+
+nav a {
+  display: inline-flex;
+  align-items: center;
+  min-height: 44px;
+  padding: 4px 12px;
+  border-bottom: 3px solid transparent;
+  color: var(--quiet);
+  text-decoration: none;
+}
+
+nav a:hover {
+  color: var(--ink);
+}
+
+nav a.router-link-exact-active {
+  border-color: var(--brass);
+  color: var(--ink);
 }
 
 .push {

@@ -3,7 +3,7 @@ import type { Sighting } from '@/shared/api/client'
 import { confirmed, schoolName, standing, until, untilStop } from './words'
 import { figureOf } from './engine/figure'
 
-const seen = (what: string, more: Partial<Sighting> = {}): Sighting => ({
+const seen = (what: Sighting['what'], more: Partial<Sighting> = {}): Sighting => ({
   what,
   cylinder: 0,
   valve: '',

@@ -24,6 +24,21 @@ export function until(s: Sighting): string {
   return 'the stop is reached'
 }
 
+/** A sighting as something seen: "cylinder 4 is rocking". */
+export function seenWords(s: Sighting): string {
+  switch (s.what) {
+    case 'rocking':
+      return `cylinder ${s.cylinder} is rocking`
+    case 'tdc_firing':
+      return `cylinder ${s.cylinder}: both rockers have play, at TDC`
+    case 'loose':
+      return `${s.valve} has play`
+    case 'pressed':
+      return `${s.valve} is held open`
+  }
+  return until(s)
+}
+
 /** What to turn the crank until at a stop: its own sign, and where that comes twice in two turns, what tells the turns apart. */
 export function untilStop(watch: Sighting[]): string {
   const [sign, other] = watch
@@ -130,3 +145,29 @@ export function phaseName(phase: string): string {
 }
 
 export const feelWord: Record<string, string> = { free: 'free', drag: 'drag', wont_go: 'won’t go' }
+
+const layouts: Record<string, string> = { inline: 'in line', vee: 'vee', flat: 'flat', other: 'of its own layout' }
+
+/** How the cylinders sit: "4 in line", "8 vee". */
+export function layoutName(layout: string, cylinders: number): string {
+  return `${cylinders} ${layouts[layout] ?? layout}`
+}
+
+const adjusters: Record<string, string> = {
+  screw_valve_end: 'Screw at the valve end of the rocker',
+  screw_pushrod_end: 'Screw at the push-rod end of the rocker',
+  centre_nut: 'Nut at the centre of a stud rocker',
+  finger_pivot_at_cam: 'Pivot of a finger follower, gap at the cam',
+  finger_pivot_at_valve: 'Pivot of a finger follower, gap at the valve',
+  screw_valve_end_at_cam: 'Screw at the valve end, gap at the cam',
+  threaded_tappet: 'Threaded tappet, gap at the tappet',
+  threaded_tappet_at_valve: 'Threaded tappet, gap at the valve',
+  eccentric: 'Eccentric at the valve end',
+  shim: 'Shim or bucket',
+  hydraulic: 'Hydraulic: holds zero clearance',
+}
+
+/** The name of a kind of adjuster. */
+export function adjusterName(kind: string): string {
+  return adjusters[kind] ?? kind
+}

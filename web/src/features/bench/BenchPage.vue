@@ -10,22 +10,32 @@ import TopBar from '@/shared/TopBar.vue'
 import { mm } from '@/shared/units'
 import { phaseName, schoolName } from '@/shared/words'
 import { cylinderNotes, finishedStops, stopShown, valvesShown } from './benchPicture'
+import FindPanel from './FindPanel.vue'
 import KeyHelp from './KeyHelp.vue'
 import LeaveDialog from './LeaveDialog.vue'
 import NowPanel from './NowPanel.vue'
+import { useFind } from './useFind'
 import { useJob, type Doing } from './useJob'
-import { useKeys } from './useKeys'
+import { useKeys } from '@/shared/useKeys'
 
 const id = String(useRoute().params.id)
 const { view, state, trouble, refusal, waiting, offline, load, send, undo } = useJob(id)
 onMounted(load)
 
-const crank = useCrank(computed(() => state.value?.crank_deg ?? null))
+const crank = useCrank(
+  computed(() => state.value?.crank_deg ?? null),
+  computed(() => state.value?.plan?.direction === 'back'),
+)
+const find = useFind(id)
+const { on: finding } = find
+const crankShown = computed(() => (finding.value ? (find.found.value?.crank_deg ?? null) : crank.value))
+const mayFind = computed(() => ['turn', 'read'].includes(state.value?.now.action ?? ''))
 const choosing = ref(false)
 const preview = ref<PlanView | null>(null)
 const help = ref(false)
 const leaving = ref('')
 const now = useTemplateRef('now')
+const panel = useTemplateRef('panel')
 
 const plan = computed(() => preview.value ?? state.value?.plan ?? null)
 const limits = computed(() => {
@@ -46,8 +56,15 @@ function chooseAgain(on: boolean) {
   if (!on) preview.value = null
 }
 
+function goOn() {
+  void send({ kind: 'located', seen: find.seen.value })
+  find.end()
+}
+
 useKeys((k) => {
   if (k === '?') help.value = true
+  else if (finding.value) return panel.value?.key(k) ?? false
+  else if ((k === 'w' || k === 'W') && mayFind.value) find.begin()
   else return now.value?.key(k) ?? false
   return true
 })
@@ -67,6 +84,9 @@ useKeys((k) => {
       <span v-if="state.engine_c !== null" class="heat" :class="view.card.state"
         >{{ view.card.state }} {{ state.engine_c }} °C</span
       >
+      <button v-if="mayFind && !finding" class="mx-btn small" type="button" @click="find.begin()">
+        Where am I? <kbd>W</kbd>
+      </button>
       <RouterLink v-if="state.happenings > 2" class="mx-btn small" :to="`/jobs/${id}/sheet`">Sheet</RouterLink>
       <button class="mx-btn small wide-only" type="button" aria-label="Keys" @click="help = true">?</button>
       <span class="count" :aria-label="`${phaseName(state.phase)}: ${state.done} of ${state.total}`">
@@ -80,11 +100,13 @@ useKeys((k) => {
       <div class="drawing" tabindex="0" aria-label="The head, drawn">
         <HeadDrawing
           :engine="view.engine"
-          :crank="crank"
-          :shown="valvesShown(view)"
-          :notes="choosing ? {} : cylinderNotes(view)"
-          pickable
-          @pick="(v) => happened({ kind: 'picked', valve: v })"
+          :crank="crankShown"
+          :shown="finding ? find.shown(view) : valvesShown(view)"
+          :notes="finding ? find.notes.value : choosing ? {} : cylinderNotes(view)"
+          :pickable="finding ? 'all' : true"
+          :cylinders-pickable="finding"
+          @pick="(v) => (finding ? find.tapValve(v) : happened({ kind: 'picked', valve: v }))"
+          @pick-cylinder="find.tapCylinder"
         />
       </div>
       <p class="spec">
@@ -94,14 +116,31 @@ useKeys((k) => {
         <TurnBand
           :engine="view.engine"
           :plan="plan"
-          :crank="crank"
-          :stop="stopShown(view, preview)"
+          :crank="crankShown"
+          :places="finding ? (find.found.value?.positions ?? []) : []"
+          :stop="finding ? -1 : stopShown(view, preview)"
           :finished="preview ? [] : finishedStops(view)"
-          :here="state.now.here"
+          :here="finding ? (find.found.value?.settable ?? []) : state.now.here"
         />
       </div>
     </section>
+    <FindPanel
+      v-if="finding"
+      ref="panel"
+      class="right"
+      :view="view"
+      :seen="find.seen.value"
+      :found="find.found.value"
+      :trouble="find.trouble.value"
+      @mark="find.tapMark"
+      @cylinder="find.tapCylinder"
+      @add="find.add"
+      @drop="find.drop"
+      @go="goOn"
+      @cancel="find.end"
+    />
     <NowPanel
+      v-else
       ref="now"
       class="right"
       :view="view"

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { computed, nextTick, onMounted, ref, useTemplateRef, watch } from 'vue'
+import { RouterLink } from 'vue-router'
 import { answered, api, type PlanView } from '@/shared/api/client'
 import StateNote from '@/shared/StateNote.vue'
 import { degrees } from '@/shared/units'
@@ -23,9 +24,7 @@ const groups = computed(() => {
 
 onMounted(async () => {
   try {
-    ways.value = await answered(api.GET('/api/v1/jobs/{id}/ways', { params: { path: { id: props.jobId } } })).then(
-      (w) => w ?? [],
-    )
+    ways.value = (await answered(api.GET('/api/v1/jobs/{id}/ways', { params: { path: { id: props.jobId } } }))).plans
     const rocking = open.value.findIndex((w) =>
       props.present
         ? w.school === props.present.school && w.order === props.present.order
@@ -93,6 +92,7 @@ defineExpose({ key })
     </div>
     <div class="do">
       <button v-if="present" class="mx-btn" type="button" @click="$emit('cancel')">Leave as it is</button>
+      <RouterLink class="mx-btn" :to="`/jobs/${jobId}/ways`">Side by side</RouterLink>
       <button class="mx-btn primary go" type="button" :disabled="!open[cursor]" @click="take">
         Go this way <kbd>Enter</kbd>
       </button>

@@ -6,6 +6,7 @@ const keys: [string, string][] = [
   ['↑  ↓', 'a thicker or thinner leaf; another way round'],
   ['←  →', 'another valve at this stop'],
   ['0 … 9', 'figures, where a figure is asked for; tick before signing'],
+  ['W', 'where am I? then a digit for a rocking cylinder, M for the mark'],
   ['Z', 'take back the last step'],
   ['?', 'this list'],
 ]

@@ -122,7 +122,7 @@ defineExpose({ key })
       :job-id="state.id"
       :valves="state.valves.length"
       :present="state.plan ?? null"
-      @choose="(p) => emit('do', { kind: 'way_chosen', school: p.school, order: p.order as 'turning' | 'numerical' })"
+      @choose="(p) => emit('do', { kind: 'way_chosen', school: p.school, order: p.order })"
       @preview="(p) => emit('preview', p)"
       @cancel="emit('choosing', false)"
     />

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import type { JobView, Judgement, ValveState } from '@/shared/api/client'
+import type { JobView, Judgement, Sighting, ValveState } from '@/shared/api/client'
 import { cylinderNotes, finishedStops, valvesShown } from './benchPicture'
 import { headline, primary, torque } from './benchWords'
 
@@ -29,7 +29,7 @@ const valve = (name: string, more: Partial<ValveState> = {}): ValveState => ({
   ...more,
 })
 
-const seen = (what: string, cylinder: number) => ({ what, cylinder, valve: '', mark_deg: 0 })
+const seen = (what: Sighting['what'], cylinder: number) => ({ what, cylinder, valve: '', mark_deg: 0 })
 const ladder = [{ leaves_mm: [0.3], thickness_mm: 0.3, in_window: true, nominal: true }]
 
 /** A two-cylinder job with stops at 0 and 360: cylinder 2 rocks for 1, then 1 for 2. */

@@ -66,6 +66,7 @@ const print = () => globalThis.print()
     :back="view && state.phase !== 'done' ? 'Bench' : 'Board'"
     :back-to="view && state.phase !== 'done' ? `/jobs/${id}` : '/'"
   >
+    <RouterLink v-if="view && state.plan" class="mx-btn small" :to="`/jobs/${id}/card`">Windscreen card</RouterLink>
     <button v-if="view" class="mx-btn primary small" type="button" @click="print">Print</button>
   </TopBar>
   <main v-if="view" class="page sheet">

@@ -1,6 +1,8 @@
 <script setup lang="ts">
 import { computed, ref, watch } from 'vue'
 import { answered, api, newID, Refused, type Schemas } from '@/shared/api/client'
+import { putSheet } from '@/shared/api/sheets'
+import FaultList from '@/shared/FaultList.vue'
 
 const props = defineProps<{ engines: Schemas['Engine'][] }>()
 const emit = defineEmits<{ added: [vehicle: Schemas['Vehicle']]; imported: [] }>()
@@ -31,16 +33,8 @@ async function take(event: Event) {
   trouble.value = ''
   faults.value = []
   try {
-    const text = await file.text()
     const id = newID()
-    await answered(
-      api.PUT('/api/v1/engines/{id}', {
-        params: { path: { id } },
-        body: text as never,
-        bodySerializer: (b) => b as never,
-        headers: { 'Content-Type': 'application/json' },
-      }),
-    )
+    await putSheet(id, await file.text())
     engine.value = id
     emit('imported')
   } catch (e) {
@@ -79,22 +73,14 @@ async function add() {
       hide-details
       no-data-text="No engine is stored yet: import a sheet."
     />
-    <label class="mx-btn import"
+    <label class="mx-btn mx-file"
       >Import an engine sheet<input
         type="file"
         accept=".json,application/json"
         aria-label="Import an engine sheet"
         @change="take"
     /></label>
-    <div v-if="trouble" class="trouble" role="alert">
-      <b>{{ trouble }}</b>
-      <ul>
-        <li v-for="f in faults" :key="f.location + f.message">
-          <code>{{ f.location || 'file' }}</code> {{ f.message }}
-        </li>
-      </ul>
-      <span>Nothing was stored.</span>
-    </div>
+    <FaultList v-if="trouble" class="trouble" :title="trouble" :faults="faults" after="Nothing was stored." />
     <button class="mx-btn primary" type="button" :disabled="!ready" @click="add">Add the vehicle</button>
   </div>
 </template>
@@ -109,26 +95,7 @@ async function add() {
   border-radius: 6px;
 }
 
-.import {
-  position: relative;
-}
-
-.import input {
-  position: absolute;
-  inset: 0;
-  opacity: 0;
-  cursor: pointer;
-}
-
 .trouble {
   grid-column: 1 / -1;
-  padding: 12px 16px;
-  border-left: 8px solid var(--tight);
-  background: var(--panel);
-}
-
-code {
-  color: var(--brass);
-  font-family: var(--figures);
 }
 </style>

@@ -12,6 +12,9 @@ export type Sighting = Schemas['Sighting']
 export type Judgement = Schemas['Judgement']
 export type Happening = Schemas['Happening']
 export type Rung = Schemas['Rung']
+export type Ways = Schemas['Ways']
+export type Look = Schemas['Look']
+export type Found = Schemas['Found']
 export type Verdict = Judgement['verdict']
 
 /** What the program answers when it refuses, RFC 9457. */

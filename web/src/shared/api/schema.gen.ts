@@ -45,9 +45,28 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        get?: never;
+        /** One sheet of the library, and what is said of it */
+        get: operations["get-engine"];
         /** Store an engine sheet (metronix.engine/1) */
-        put: operations["add-engine"];
+        put: operations["put-engine"];
+        post?: never;
+        /** Take a sheet out of the library; refused while a vehicle has this engine */
+        delete: operations["remove-engine"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/engines/{id}/ways": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The ways round an engine of the library */
+        get: operations["get-engine-ways"];
+        put?: never;
         post?: never;
         delete?: never;
         options?: never;
@@ -108,6 +127,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/jobs/{id}/find": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Where the crank may stand from what is seen, and what to do from there; nothing is stored */
+        post: operations["find-crank"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/jobs/{id}/happenings": {
         parameters: {
             query?: never;
@@ -142,6 +178,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/look-at-sheet": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What is wrong, odd and assumed in a sheet, and its drawing; nothing is stored */
+        post: operations["look-at-sheet"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/schemas/engine": {
         parameters: {
             query?: never;
@@ -151,6 +204,23 @@ export interface paths {
         };
         /** The JSON Schema of the engine sheet */
         get: operations["engine-schema"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/sheet-start": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A sheet to begin from */
+        get: operations["sheet-start"];
         put?: never;
         post?: never;
         delete?: never;
@@ -196,6 +266,13 @@ export interface components {
             name: string;
             rows: components["schemas"]["RowView"][];
         };
+        BestPlan: {
+            crank_deg: number[];
+            /** Format: double */
+            smallest_margin_deg: number;
+            /** Format: int64 */
+            stops: number;
+        };
         Card: {
             exhaust: components["schemas"]["Limits"];
             intake: components["schemas"]["Limits"];
@@ -204,6 +281,7 @@ export interface components {
             state: "cold" | "hot";
         };
         Engine: {
+            banks: components["schemas"]["BankView"][];
             cards: components["schemas"]["Card"][];
             /** Format: int64 */
             cylinders: number;
@@ -230,11 +308,20 @@ export interface components {
              */
             locknut_torque_nm: number;
             marks_deg: number[];
+            may_turn_back: boolean;
             name: string;
             /** @enum {string} */
             rotation: "clockwise" | "anticlockwise";
             turning_point: string;
             valves: components["schemas"]["ValveView"][];
+        };
+        EngineWhole: {
+            id: string;
+            look: components["schemas"]["Look"];
+            /** @description metronix.engine/1 */
+            sheet: unknown;
+            /** @description of the stored sheet; send it back as replaces to change the sheet */
+            version: string;
         };
         ErrorDetail: {
             /** @description Where the error occurred, e.g. 'body.items[3].tags' or 'path.thing-id' */
@@ -277,6 +364,39 @@ export interface components {
              */
             type: string;
         };
+        FindQuestion: {
+            seen: components["schemas"]["Sighting"][];
+        };
+        Finding: {
+            location: string;
+            message: string;
+        };
+        Found: {
+            conflict: string;
+            /**
+             * Format: double
+             * @description where the crank is taken to stand; null until it is known
+             */
+            crank_deg: number | null;
+            /** @description narrow enough to go on from */
+            known: boolean;
+            /** @description a sentence where the crank stands a whole turn from where it is expected */
+            one_turn_out: string;
+            positions: components["schemas"]["Arc"][];
+            /** @description valves that may be set wherever the crank may stand */
+            settable: string[];
+            /**
+             * Format: int64
+             * @description of the next action: where the crank stands, or the stop to turn to
+             */
+            stop: number;
+            /** @description what to look at where doubt remains, the best first */
+            tell_apart: components["schemas"]["TellApart"][];
+            /** @description the next action is to turn to the stop */
+            turn: boolean;
+            /** Format: double */
+            turn_deg: number;
+        };
         GaugeSet: {
             id: string;
             /** Format: int64 */
@@ -287,20 +407,27 @@ export interface components {
             /** Format: double */
             ambient_c?: number;
             by?: string;
+            /** @enum {string} */
+            direction?: "" | "running" | "back";
             /** Format: double */
             engine_c?: number;
             feel?: string;
             /** @description made by the client; sending it twice stores it once */
             id: string;
             /** @enum {string} */
-            kind: "way_chosen" | "prepared" | "turned" | "picked" | "reading" | "kept" | "adjusted" | "locked" | "left_as_is" | "barred_over" | "undone" | "signed";
+            kind: "way_chosen" | "prepared" | "turned" | "located" | "picked" | "reading" | "kept" | "adjusted" | "locked" | "left_as_is" | "barred_over" | "undone" | "signed";
             leaves_mm?: number[];
             /** @enum {string} */
             order?: "" | "turning" | "numerical";
+            /** @enum {string} */
+            positions?: "" | "any" | "marks";
             reason?: string;
             school?: string;
+            seen?: components["schemas"]["Sighting"][];
             /** Format: int64 */
             stop?: number;
+            /** Format: int64 */
+            stop_count?: number;
             target?: string;
             tools_out?: boolean;
             valve?: string;
@@ -346,6 +473,8 @@ export interface components {
             now: components["schemas"]["Now"];
             /** @enum {string} */
             phase: "choose_way" | "prepare" | "as_found" | "adjust" | "verify" | "sign" | "done";
+            /** @description where the crank may stand; absent where it is not known */
+            place?: components["schemas"]["Arc"];
             plan?: components["schemas"]["PlanView"];
             /** Format: date-time */
             signed_at: string | null;
@@ -405,6 +534,16 @@ export interface components {
             /** Format: double */
             upper_mm: number;
         };
+        Look: {
+            assumed: string[];
+            /** @description absent where banks and rows cannot be drawn; without lift and may_set where the sheet is not sound */
+            engine?: components["schemas"]["EngineView"];
+            ok: boolean;
+            problems: components["schemas"]["Finding"][];
+            /** Format: double */
+            required_margin_deg: number;
+            warnings: components["schemas"]["Finding"][];
+        };
         NewGaugeSet: {
             id: string;
             leaves: components["schemas"]["Leaf"][];
@@ -452,14 +591,28 @@ export interface components {
             applies: boolean;
             assumed: string[];
             cautions: string[];
-            order: string;
+            /** @enum {string} */
+            direction: "running" | "back";
+            /** @description where the pulley must be seen to stand, after a TDC mark */
+            marks_deg: number[];
+            /** @enum {string} */
+            order: "turning" | "numerical";
+            /** @enum {string} */
+            positions: "any" | "marks";
             reason: string;
             school: string;
             /** Format: double */
             smallest_margin_deg: number;
+            /**
+             * Format: int64
+             * @description asked for; 0: the fewest that reach the required margin
+             */
+            stop_count: number;
             stops: components["schemas"]["StopView"][];
             /** Format: double */
             total_turn_deg: number;
+            /** @description those of them that this pulley has no mark for */
+            unmarked_deg: number[];
         };
         Reading: {
             /** @enum {string} */
@@ -492,6 +645,13 @@ export interface components {
             turn_deg: number;
             why: string;
         };
+        SheetStart: {
+            orders: components["schemas"]["UsualOrder"][];
+            /** @description metronix.engine/1, without a name */
+            sheet: unknown;
+            /** @description where the usual orders come from */
+            source: string;
+        };
         Sighting: {
             /**
              * Format: int64
@@ -502,15 +662,25 @@ export interface components {
             mark_deg: number;
             /** @description empty: none */
             valve: string;
-            what: string;
+            /** @enum {string} */
+            what: "tdc_firing" | "rocking" | "full_lift" | "opening" | "closing" | "mark" | "loose" | "pressed" | "degrees";
         };
         StopView: {
             /** Format: double */
             crank_deg: number;
+            /** @description of the valves, in their order */
+            margins_deg: number[];
             /** Format: double */
             turn_deg: number;
             valves: string[];
             watch: components["schemas"]["Sighting"][];
+        };
+        TellApart: {
+            look_at: components["schemas"]["Sighting"];
+            then: components["schemas"]["Arc"][];
+        };
+        UsualOrder: {
+            order: number[];
         };
         ValveDot: {
             /** @enum {string} */
@@ -571,6 +741,14 @@ export interface components {
             /** Format: int64 */
             odometer_km: number;
             plate: string;
+        };
+        Ways: {
+            engine: components["schemas"]["EngineView"];
+            /** @description for each number of stops the plan whose smallest margin is largest */
+            frontier: components["schemas"]["BestPlan"][];
+            plans: components["schemas"]["PlanView"][];
+            /** Format: double */
+            required_margin_deg: number;
         };
     };
     responses: never;
@@ -656,9 +834,43 @@ export interface operations {
             };
         };
     };
-    "add-engine": {
+    "get-engine": {
         parameters: {
             query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["EngineWhole"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "put-engine": {
+        parameters: {
+            query?: {
+                /** @description the version of the stored sheet that this one replaces; absent: there is none yet */
+                replaces?: string;
+            };
             header?: never;
             path: {
                 id: string;
@@ -678,7 +890,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Engine"];
+                    "application/json": components["schemas"]["EngineWhole"];
                 };
             };
             /** @description Conflict */
@@ -701,6 +913,71 @@ export interface operations {
             };
             /** @description Internal Server Error */
             500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "remove-engine": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "get-engine-ways": {
+        parameters: {
+            query?: {
+                direction?: "running" | "back";
+                positions?: "any" | "marks";
+                /** @description for fewest_stops: the best plan of so many; 0: the fewest that reach the margin */
+                stops?: number;
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Ways"];
+                };
+            };
+            /** @description Error */
+            default: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -865,6 +1142,41 @@ export interface operations {
             };
         };
     };
+    "find-crank": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FindQuestion"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Found"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     "add-happening": {
         parameters: {
             query?: never;
@@ -902,7 +1214,12 @@ export interface operations {
     };
     "get-ways": {
         parameters: {
-            query?: never;
+            query?: {
+                direction?: "running" | "back";
+                positions?: "any" | "marks";
+                /** @description for fewest_stops: the best plan of so many; 0: the fewest that reach the margin */
+                stops?: number;
+            };
             header?: never;
             path: {
                 id: string;
@@ -917,11 +1234,54 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["PlanView"][];
+                    "application/json": components["schemas"]["Ways"];
                 };
             };
             /** @description Error */
             default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "look-at-sheet": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description An engine sheet, sound or not. */
+        requestBody: {
+            content: {
+                "application/json": string;
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Look"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -947,6 +1307,40 @@ export interface operations {
                 };
                 content: {
                     "application/json": unknown;
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "sheet-start": {
+        parameters: {
+            query: {
+                layout: "inline" | "vee" | "flat" | "other";
+                cylinders: number;
+                /** @description per cylinder */
+                valves: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SheetStart"];
                 };
             };
             /** @description Error */

@@ -19,11 +19,18 @@ const props = defineProps<{
   shown: Record<string, ValveShown>
   /** A word under a cylinder: "rocking", "read here". */
   notes?: Record<number, { text: string; strong: boolean }>
-  pickable?: boolean
+  /** Valves may be tapped: those that may be set here, or all. */
+  pickable?: boolean | 'all'
+  /** Without room for figures under the valves: larger on a small place. */
+  bare?: boolean
+  /** Cylinders may be tapped. */
+  cylindersPickable?: boolean
 }>()
-defineEmits<{ pick: [valve: string] }>()
+defineEmits<{ pick: [valve: string]; pickCylinder: [cylinder: number] }>()
 
-const layout = computed(() => layOut(props.engine))
+const layout = computed(() => layOut(props.engine, props.bare))
+/** With several banks the front end is drawn with each bank leaning as it does, seen from the front. */
+const several = computed(() => props.engine.banks.length > 1)
 const lifts = computed(() => new Map(props.engine.valves.map((v) => [v.name, v.lift])))
 const bore = computed(() => {
   const banks = layout.value.banks
@@ -55,11 +62,18 @@ const lift = (name: string) => (props.crank === null ? 0 : liftAt(lifts.value.ge
       <rect class="casting" :x="b.x" :y="b.y + 1" :width="b.width" :height="b.height - 2" rx="10" />
       <text v-if="b.top" class="side" :x="b.x + 4" :y="b.y - 9">{{ b.top }}</text>
       <text v-if="b.bottom" class="side" :x="b.x + 4" :y="b.y + b.height + 20">{{ b.bottom }}</text>
-      <g class="front" :transform="`translate(36 ${b.y + b.height / 2 - 8})`">
-        <circle r="27" />
-        <circle class="hub" r="5" />
-        <text y="50">front</text>
-      </g>
+      <text v-if="several" class="side bank" :x="b.x + b.width - 4" :y="b.top ? b.y - 9 : b.y + 22">{{ b.name }}</text>
+    </g>
+    <g class="front" :transform="`translate(36 ${layout.height / 2 - 8})`">
+      <template v-if="several">
+        <g v-for="b in engine.banks" :key="b.name" :transform="`rotate(${b.angle_deg})`">
+          <line y1="0" y2="-24" />
+          <line x1="-10" x2="10" y1="-26" y2="-26" />
+        </g>
+      </template>
+      <circle v-else r="27" />
+      <circle class="hub" r="5" />
+      <text y="50">front</text>
     </g>
     <g
       v-for="c in bore"
@@ -70,6 +84,17 @@ const lift = (name: string) => (props.crank === null ? 0 : liftAt(lifts.value.ge
       <rect v-if="notes?.[c.number]" class="bore" :x="c.left" :y="c.top" :width="c.width" :height="c.height" rx="26" />
       <text class="number" :x="c.x" :y="c.y">{{ c.number }}</text>
       <text v-if="notes?.[c.number]" class="note" :x="c.x" :y="c.foot">{{ notes[c.number]!.text }}</text>
+      <g
+        v-if="cylindersPickable"
+        class="tap"
+        role="button"
+        tabindex="0"
+        :aria-label="`Cylinder ${c.number}${notes?.[c.number] ? `, ${notes[c.number]!.text}` : ''}`"
+        @click="$emit('pickCylinder', c.number)"
+        @keydown.enter.stop.prevent="$emit('pickCylinder', c.number)"
+      >
+        <rect :x="c.x - 38" :y="c.y - 38" width="76" height="52" rx="8" />
+      </g>
     </g>
     <template v-for="b in layout.banks" :key="b.name">
       <line v-for="y in b.shafts" :key="y" class="shaft" :x1="b.x + 16" :x2="b.x + b.width - 16" :y1="y" :y2="y" />
@@ -80,7 +105,8 @@ const lift = (name: string) => (props.crank === null ? 0 : liftAt(lifts.value.ge
       :placed="v"
       :lift="lift(v.name)"
       :shown="shown[v.name]!"
-      :pickable="pickable && shown[v.name]!.settable"
+      :bare="bare"
+      :pickable="pickable === 'all' || (pickable && shown[v.name]!.settable)"
       @pick="$emit('pick', v.name)"
     />
   </svg>
@@ -113,6 +139,15 @@ const lift = (name: string) => (props.crank === null ? 0 : liftAt(lifts.value.ge
   stroke-width: 3;
 }
 
+.bank {
+  text-anchor: end;
+}
+
+.front line {
+  stroke: var(--quiet);
+  stroke-width: 5;
+}
+
 .front .hub {
   fill: var(--quiet);
 }
@@ -121,6 +156,25 @@ const lift = (name: string) => (props.crank === null ? 0 : liftAt(lifts.value.ge
 .number,
 .note {
   text-anchor: middle;
+}
+
+.tap {
+  cursor: pointer;
+}
+
+.tap rect {
+  fill: transparent;
+  stroke: var(--edge);
+  stroke-width: 2;
+}
+
+.tap:focus-visible {
+  outline: none;
+}
+
+.tap:focus-visible rect {
+  stroke: var(--brass);
+  stroke-width: 4;
 }
 
 .shaft {

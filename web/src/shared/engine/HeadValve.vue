@@ -4,7 +4,7 @@ import type { ValveShown } from './HeadDrawing.vue'
 import type { Placed } from './headLayout'
 import { octagon, verdictPaths } from './shapes'
 
-const props = defineProps<{ placed: Placed; lift: number; shown: ValveShown; pickable?: boolean }>()
+const props = defineProps<{ placed: Placed; lift: number; shown: ValveShown; pickable?: boolean; bare?: boolean }>()
 defineEmits<{ pick: [] }>()
 
 const r = 29
@@ -46,7 +46,7 @@ const label = computed(() => {
       <path v-if="placed.port" class="notch" :d="notch" :transform="`translate(0 ${placed.port * (r - 1)})`" />
       <text class="name" :class="{ long: placed.name.length > 2 }" y="7">{{ placed.name }}</text>
     </g>
-    <g class="result">
+    <g v-if="!bare" class="result">
       <text
         v-if="shown.figure"
         class="gap"
@@ -66,7 +66,7 @@ const label = computed(() => {
       x="-36"
       y="-36"
       width="72"
-      height="132"
+      :height="bare ? 72 : 132"
       role="button"
       tabindex="0"
       :aria-label="label"

@@ -11,7 +11,12 @@ const props = defineProps<{
   finished: number[]
   /** Valves at the present stop. */
   here: string[]
+  /** Where the crank may stand, while that is not known exactly. */
+  places?: { from_deg: number; to_deg: number }[]
+  /** The plumb line may be drawn along. */
+  draggable?: boolean
 }>()
+const dragged = defineModel<number>('dragged')
 
 const left = 62
 const across = 640
@@ -19,21 +24,34 @@ const top = 40
 const x = (deg: number) => left + (deg / 720) * across
 const pitch = computed(() => (props.engine.valves.length > 12 ? 15 : 22))
 const bottom = computed(() => top + props.engine.valves.length * pitch.value)
+/** Arcs as pieces that do not wrap. */
+const pieces = (arcs: { from_deg: number; to_deg: number }[]) =>
+  arcs.flatMap((a) =>
+    a.from_deg <= a.to_deg
+      ? [[a.from_deg, a.to_deg]]
+      : [
+          [0, a.to_deg],
+          [a.from_deg, 720],
+        ],
+  ) as [number, number][]
 const bars = computed(() =>
   props.engine.valves.map((v, i) => ({
     name: v.name,
     y: top + i * pitch.value,
     here: props.here.includes(v.name),
-    pieces: v.may_set.flatMap((a) =>
-      a.from_deg <= a.to_deg
-        ? [[a.from_deg, a.to_deg]]
-        : [
-            [0, a.to_deg],
-            [a.from_deg, 720],
-          ],
-    ) as [number, number][],
+    pieces: pieces(v.may_set),
   })),
 )
+function drag(e: PointerEvent) {
+  if (!props.draggable || (e.type === 'pointermove' && e.buttons === 0)) return
+  const svg = e.currentTarget as SVGSVGElement
+  const at = new DOMPoint(e.clientX, e.clientY).matrixTransform(svg.getScreenCTM()!.inverse())
+  if (e.type === 'pointerdown') svg.setPointerCapture(e.pointerId)
+  const deg = Math.round(((at.x - left) / across) * 720)
+  const peg = (props.plan?.stops ?? []).find((s) => Math.abs(s.crank_deg - deg) < 6)
+  dragged.value = peg ? peg.crank_deg : Math.min(719, Math.max(0, deg))
+}
+
 const pegs = computed(() =>
   (props.plan?.stops ?? []).map((s, i) => ({
     x: x(s.crank_deg),
@@ -47,9 +65,12 @@ const pegs = computed(() =>
 <template>
   <svg
     class="band"
+    :class="{ draggable }"
     :viewBox="`0 0 ${left + across + 26} ${bottom + 40}`"
     role="img"
     aria-label="Where each valve may be set over two turns of the crank"
+    @pointerdown="drag"
+    @pointermove="drag"
   >
     <g v-for="b in bars" :key="b.name" :class="{ here: b.here }">
       <text class="name" :x="left - 10" :y="b.y + pitch * 0.68">{{ b.name }}</text>
@@ -64,6 +85,15 @@ const pegs = computed(() =>
         :height="pitch - 5"
       />
     </g>
+    <rect
+      v-for="(p, i) in pieces(places ?? [])"
+      :key="`place${i}`"
+      class="place"
+      :x="x(p[0])"
+      :y="top - 6"
+      :width="Math.max(2, x(p[1]) - x(p[0]))"
+      :height="bottom - top + 10"
+    />
     <g v-for="p in pegs" :key="p.n" class="peg" :class="{ at: p.at, done: p.done }">
       <line :x1="p.x" :x2="p.x" :y1="top - 6" :y2="bottom + 2" />
       <circle :cx="p.x" cy="20" r="14" />
@@ -84,6 +114,11 @@ const pegs = computed(() =>
   width: 100%;
   height: 100%;
   font-family: var(--words);
+}
+
+.draggable {
+  cursor: ew-resize;
+  touch-action: none;
 }
 
 .name {
@@ -107,6 +142,13 @@ const pegs = computed(() =>
 .here .name {
   fill: var(--brass);
   font-weight: 700;
+}
+
+.place {
+  fill: var(--wash);
+  stroke: var(--brass);
+  stroke-width: 2;
+  stroke-dasharray: 4 4;
 }
 
 .peg line {

@@ -14,6 +14,7 @@ function engine(rows: { side: 'left' | 'right'; valves: string[] }[], ports: str
     locknut_torque_nm: 0,
     locknut_torque_lbft: 0,
     has_lock_nut: true,
+    may_turn_back: false,
     banks: Array.from({ length: banks }, (_, i) => ({
       name: `bank ${i}`,
       angle_deg: 45 - 90 * i,

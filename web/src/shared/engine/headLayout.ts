@@ -34,12 +34,15 @@ export interface HeadLayout {
   banks: PlacedBank[]
   cylinders: PlacedCylinder[]
   valves: Placed[]
+  /** Without room for figures under the valves. */
+  bare: boolean
 }
 
 /** Sizes of the drawing, in its own units (about a pixel on a tablet). */
 const lead = 78
 const head = 64
 const rowHeight = 176
+const bareRowHeight = 112
 const foot = 24
 const gap = 14
 /** Room for the side labels above and below a casting. */
@@ -49,12 +52,13 @@ const label = 26
  * Places every valve as seen from above with the front of the engine on the left: what is left of the engine (seen from
  * its rear, looking forward) lies at the bottom of the page. A bank leaning clockwise, seen from the front, lies lower.
  */
-export function layOut(engine: EngineView): HeadLayout {
+export function layOut(engine: EngineView, bare = false): HeadLayout {
   const kinds = new Map(engine.valves.map((v) => [v.name, v]))
   const perSlot = Math.max(2, ...engine.banks.flatMap((b) => b.rows.map((r) => r.valves.length / b.cylinders.length)))
   const most = Math.max(...engine.banks.map((b) => b.cylinders.length)) * perSlot
   const slot = perSlot * (most > 8 ? 66 : 84)
-  const out: HeadLayout = { width: 0, height: 0, banks: [], cylinders: [], valves: [] }
+  const out: HeadLayout = { width: 0, height: 0, banks: [], cylinders: [], valves: [], bare }
+  const pitch = bare ? bareRowHeight : rowHeight
   let y = 0
   const order = engine.banks.map((_, i) => i).sort((a, b) => engine.banks[a]!.angle_deg - engine.banks[b]!.angle_deg)
   for (const index of order) {
@@ -63,7 +67,7 @@ export function layOut(engine: EngineView): HeadLayout {
     const intakeBelow = bank.intake_ports === '' ? 0 : bank.intake_ports === 'left' ? 1 : -1
     const side = (below: number) => (intakeBelow === 0 ? '' : intakeBelow === below ? 'Intake side' : 'Exhaust side')
     y += side(-1) ? label : 0
-    const height = head + rows.length * rowHeight + foot
+    const height = head + rows.length * pitch + foot
     const width = bank.cylinders.length * slot + 24
     const placed: PlacedBank = {
       name: bank.name,
@@ -79,7 +83,7 @@ export function layOut(engine: EngineView): HeadLayout {
       out.cylinders.push({ number, bank: index, x: lead + 12 + (i + 0.5) * slot, y: y + 46 })
     })
     rows.forEach((row, r) => {
-      const rowY = y + head + 66 + r * rowHeight
+      const rowY = y + head + 66 + r * pitch
       placed.shafts.push(rowY - 58)
       const step = (bank.cylinders.length * slot) / row.valves.length
       row.valves.forEach((name, i) => {

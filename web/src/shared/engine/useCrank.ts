@@ -3,8 +3,8 @@ import { onScopeDispose, ref, watch, type Ref } from 'vue'
 /** Full turn of the drawn crank takes this long, milliseconds. */
 const perCycle = 2600
 
-/** A crank position that travels in the running direction to where it is said to stand. */
-export function useCrank(target: Ref<number | null>): Ref<number | null> {
+/** A crank position that travels to where it is said to stand: in the running direction, or back where the way round goes so. */
+export function useCrank(target: Ref<number | null>, back?: Ref<boolean>): Ref<number | null> {
   const shown = ref(target.value)
   let frame = 0
   const still = matchMedia('(prefers-reduced-motion: reduce)').matches
@@ -15,13 +15,14 @@ export function useCrank(target: Ref<number | null>): Ref<number | null> {
       return
     }
     const start = shown.value ?? from
-    const way = (((to - start) % 720) + 720) % 720
+    const ahead = (((to - start) % 720) + 720) % 720
+    const way = back?.value && ahead > 0 ? ahead - 720 : ahead
     const began = performance.now()
-    const lasts = Math.max(300, (way / 720) * perCycle)
+    const lasts = Math.max(300, (Math.abs(way) / 720) * perCycle)
     const step = (now: number) => {
       const t = Math.min(1, (now - began) / lasts)
       const eased = t < 0.5 ? 2 * t * t : 1 - (2 - 2 * t) ** 2 / 2
-      shown.value = t === 1 ? to : (start + way * eased) % 720
+      shown.value = t === 1 ? to : (start + way * eased + 720) % 720
       if (t < 1) frame = requestAnimationFrame(step)
     }
     frame = requestAnimationFrame(step)

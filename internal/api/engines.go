@@ -1,0 +1,250 @@
+package api
+
+import (
+	"context"
+	"crypto/sha256"
+	"encoding/hex"
+	"encoding/json"
+	"fmt"
+	"net/http"
+	"strings"
+
+	"github.com/danielgtaylor/huma/v2"
+
+	"metronix/core/engine"
+	"metronix/internal/compute"
+	"metronix/internal/store"
+)
+
+// Engine is a sheet of the library in short.
+type Engine struct {
+	ID          string     `json:"id"`
+	Name        string     `json:"name"`
+	Cylinders   int        `json:"cylinders"`
+	Valves      int        `json:"valves"`
+	FiringOrder []int      `json:"firing_order"`
+	Layout      string     `json:"layout"`
+	Banks       []BankView `json:"banks"`
+	Cards       []Card     `json:"cards"`
+}
+
+// EngineWhole is a sheet of the library with what is said of it.
+type EngineWhole struct {
+	ID      string          `json:"id"`
+	Version string          `json:"version" doc:"of the stored sheet; send it back as replaces to change the sheet"`
+	Sheet   json.RawMessage `json:"sheet" doc:"metronix.engine/1"`
+	Look    Look            `json:"look"`
+}
+
+// Look is what can be said of a sheet, sound or not: what is wrong, odd and assumed, and its drawing where the rows can be drawn.
+type Look struct {
+	OK       bool        `json:"ok"`
+	Problems []Finding   `json:"problems"`
+	Warnings []Finding   `json:"warnings"`
+	Assumed  []string    `json:"assumed"`
+	Engine   *EngineView `json:"engine,omitempty" doc:"absent where banks and rows cannot be drawn; without lift and may_set where the sheet is not sound"`
+	Margin   float64     `json:"required_margin_deg"`
+}
+
+// Finding is one thing to say about a sheet and where.
+type Finding struct {
+	Location string `json:"location"`
+	Message  string `json:"message"`
+}
+
+// UsualOrder is a firing order of the catalogue.
+type UsualOrder struct {
+	Order []int `json:"order"`
+}
+
+// SheetStart is a sheet to begin from, and the usual firing orders of its layout.
+type SheetStart struct {
+	Sheet  json.RawMessage `json:"sheet" doc:"metronix.engine/1, without a name"`
+	Orders []UsualOrder    `json:"orders"`
+	Source string          `json:"source" doc:"where the usual orders come from"`
+}
+
+func (s *server) engineRoutes(a huma.API) {
+	huma.Get(a, "/api/v1/engines", s.engines, summary("list-engines", "The library of engine sheets"))
+	huma.Get(a, "/api/v1/engines/{id}", s.engine, summary("get-engine", "One sheet of the library, and what is said of it"))
+	huma.Register(a, huma.Operation{OperationID: "put-engine", Method: http.MethodPut, Path: "/api/v1/engines/{id}", MaxBodyBytes: maxBody,
+		Summary: "Store an engine sheet (metronix.engine/1)", Errors: []int{http.StatusConflict, http.StatusUnprocessableEntity},
+		SkipValidateBody: true, RequestBody: anyObject("An engine sheet.")}, s.putEngine)
+	huma.Delete(a, "/api/v1/engines/{id}", s.removeEngine, summary("remove-engine", "Take a sheet out of the library; refused while a vehicle has this engine"))
+	huma.Register(a, huma.Operation{OperationID: "look-at-sheet", Method: http.MethodPost, Path: "/api/v1/look-at-sheet", MaxBodyBytes: maxBody,
+		Summary: "What is wrong, odd and assumed in a sheet, and its drawing; nothing is stored", Errors: []int{http.StatusUnprocessableEntity},
+		SkipValidateBody: true, RequestBody: anyObject("An engine sheet, sound or not.")}, lookAtSheet)
+	huma.Get(a, "/api/v1/sheet-start", sheetStart, summary("sheet-start", "A sheet to begin from"))
+	huma.Get(a, "/api/v1/schemas/engine", engineSchema, summary("engine-schema", "The JSON Schema of the engine sheet"))
+}
+
+func (s *server) engines(context.Context, *struct{}) (*listOf[Engine], error) {
+	stored, err := s.store.Engines()
+	if err != nil {
+		return nil, fault(err)
+	}
+	out := &listOf[Engine]{Body: []Engine{}}
+	for _, e := range stored {
+		out.Body = append(out.Body, engineShort(e.ID, e.Sheet))
+	}
+	return out, nil
+}
+
+func engineSchema(context.Context, *struct{}) (*bodyOf[json.RawMessage], error) {
+	return &bodyOf[json.RawMessage]{compute.EngineSchema}, nil
+}
+
+func engineShort(id string, sheet *engine.Sheet) Engine {
+	e := Engine{ID: id, Name: sheet.Name, Cylinders: sheet.Cylinders, Valves: len(sheet.Valves()),
+		FiringOrder: sheet.FiringOrder, Layout: string(sheet.Layout), Banks: banksView(sheet), Cards: []Card{}}
+	for _, c := range sheet.Clearances {
+		e.Cards = append(e.Cards, cardShort(c))
+	}
+	return e
+}
+
+// EngineID is the path of an engine.
+type EngineID struct {
+	ID string `path:"id" minLength:"1" maxLength:"64" pattern:"^[A-Za-z0-9_-]+$"`
+}
+
+func (s *server) engine(_ context.Context, in *EngineID) (*bodyOf[EngineWhole], error) {
+	e, err := s.store.Engine(in.ID)
+	if err != nil {
+		return nil, fault(err)
+	}
+	return engineWhole(e)
+}
+
+func engineWhole(e store.Engine) (*bodyOf[EngineWhole], error) {
+	sheet, err := compute.WriteSheet(e.Sheet)
+	if err != nil {
+		return nil, fault(err)
+	}
+	_, report := compute.LookAtSheet(sheet)
+	return &bodyOf[EngineWhole]{EngineWhole{ID: e.ID, Version: versionOf(sheet), Sheet: sheet, Look: lookView(e.Sheet, report)}}, nil
+}
+
+// versionOf tells one stored sheet from another.
+func versionOf(sheet []byte) string {
+	sum := sha256.Sum256(sheet)
+	return hex.EncodeToString(sum[:8])
+}
+
+type putEngineInput struct {
+	ID       string `path:"id" minLength:"1" maxLength:"64" pattern:"^[A-Za-z0-9_-]+$"`
+	Replaces string `query:"replaces" maxLength:"64" doc:"the version of the stored sheet that this one replaces; absent: there is none yet"`
+	RawBody  []byte `contentType:"application/json"`
+}
+
+// putEngine stores a new sheet, or changes a stored one that nobody has changed since it was read. Jobs keep the sheet they began with.
+func (s *server) putEngine(_ context.Context, in *putEngineInput) (*bodyOf[EngineWhole], error) {
+	sheet, faults := compute.ReadSheet(in.RawBody)
+	if len(faults) > 0 {
+		return nil, located(http.StatusUnprocessableEntity, "This engine sheet cannot be stored: "+counted(len(faults), "fault")+".", faults...)
+	}
+	if sheet.IsHydraulic() {
+		return nil, located(http.StatusUnprocessableEntity, engine.HydraulicReason, compute.Fault{Location: "adjuster.kind", Message: engine.HydraulicReason, Value: string(engine.Hydraulic)})
+	}
+	record := store.Engine{ID: in.ID, Sheet: sheet, CreatedAt: s.clock()}
+	if in.Replaces == "" {
+		if err := s.store.AddEngine(record); err != nil {
+			return nil, fault(err)
+		}
+		return engineWhole(record)
+	}
+	before, err := s.store.Engine(in.ID)
+	if err != nil {
+		return nil, fault(err)
+	}
+	text, err := compute.WriteSheet(before.Sheet)
+	if err != nil {
+		return nil, fault(err)
+	}
+	if versionOf(text) != in.Replaces {
+		return nil, located(http.StatusConflict, "Somebody changed this sheet meanwhile. Load it again, or keep yours as a duplicate.",
+			compute.Fault{Location: "replaces", Value: in.Replaces, Message: "This is not the version that is stored."})
+	}
+	if err := s.store.ReplaceEngine(record); err != nil {
+		return nil, fault(err)
+	}
+	return engineWhole(record)
+}
+
+func (s *server) removeEngine(_ context.Context, in *EngineID) (*struct{}, error) {
+	vehicles, err := s.store.Vehicles()
+	if err != nil {
+		return nil, fault(err)
+	}
+	var users []string
+	for _, v := range vehicles {
+		if v.EngineID == in.ID {
+			users = append(users, v.Name)
+		}
+	}
+	if len(users) > 0 {
+		message := fmt.Sprintf("This engine sits in %s. Its sheet stays in the library.", strings.Join(users, ", "))
+		return nil, located(http.StatusConflict, message, compute.Fault{Location: "id", Message: message, Value: in.ID})
+	}
+	if err := s.store.RemoveEngine(in.ID); err != nil {
+		return nil, fault(err)
+	}
+	return nil, nil
+}
+
+type rawInput struct {
+	RawBody []byte `contentType:"application/json"`
+}
+
+func lookAtSheet(_ context.Context, in *rawInput) (*bodyOf[Look], error) {
+	sheet, report := compute.LookAtSheet(in.RawBody)
+	return &bodyOf[Look]{lookView(sheet, report)}, nil
+}
+
+func lookView(sheet *engine.Sheet, report compute.SheetReport) Look {
+	l := Look{OK: len(report.Problems) == 0, Problems: findings(report.Problems), Warnings: findings(report.Warnings), Assumed: listed(report.Assumed)}
+	if sheet == nil {
+		return l
+	}
+	l.Margin = sheet.EffectiveMargin()
+	if l.OK {
+		v := engineView(sheet)
+		l.Engine = &v
+		return l
+	}
+	if sheet.Drawable() {
+		v := stillView(sheet)
+		l.Engine = &v
+	}
+	return l
+}
+
+func findings(faults []compute.Fault) []Finding {
+	out := []Finding{}
+	for _, f := range faults {
+		out = append(out, Finding{f.Location, f.Message})
+	}
+	return out
+}
+
+type startInput struct {
+	Layout    string `query:"layout" enum:"inline,vee,flat,other" required:"true"`
+	Cylinders int    `query:"cylinders" minimum:"1" maximum:"16" required:"true"`
+	Valves    int    `query:"valves" minimum:"2" maximum:"5" required:"true" doc:"per cylinder"`
+}
+
+func sheetStart(_ context.Context, in *startInput) (*bodyOf[SheetStart], error) {
+	sheet, err := engine.Start(engine.Layout(in.Layout), in.Cylinders, in.Valves)
+	if err != nil {
+		return nil, located(http.StatusUnprocessableEntity, err.Error()+".")
+	}
+	text, err := compute.WriteSheet(sheet)
+	if err != nil {
+		return nil, fault(err)
+	}
+	out := SheetStart{Sheet: text, Orders: []UsualOrder{}, Source: engine.UsualSource}
+	for _, u := range engine.UsualOrders(sheet.Layout, in.Cylinders) {
+		out.Orders = append(out.Orders, UsualOrder{u.Order})
+	}
+	return &bodyOf[SheetStart]{out}, nil
+}

@@ -1,0 +1,297 @@
+<script setup lang="ts">
+import { computed, onMounted, ref } from 'vue'
+import { useRoute } from 'vue-router'
+import { answered, api, type EngineView, type JobView, type PlanView } from '@/shared/api/client'
+import { layOut } from '@/shared/engine/headLayout'
+import { octagon } from '@/shared/engine/shapes'
+import StateNote from '@/shared/StateNote.vue'
+import TopBar from '@/shared/TopBar.vue'
+import { degrees, mm, thou } from '@/shared/units'
+import { schoolName, untilStop } from '@/shared/words'
+
+const route = useRoute()
+const id = String(route.params.id)
+const job = route.name === 'job-card'
+const view = ref<JobView | null>(null)
+const engine = ref<EngineView | null>(null)
+const plan = ref<PlanView | null>(null)
+const trouble = ref('')
+
+async function load() {
+  try {
+    if (job) {
+      view.value = await answered(api.GET('/api/v1/jobs/{id}', { params: { path: { id } } }))
+      engine.value = view.value.engine
+      plan.value = view.value.state.plan ?? null
+    } else {
+      const q = route.query
+      const query = {
+        direction: q.direction === 'back' ? ('back' as const) : ('running' as const),
+        positions: q.positions === 'marks' ? ('marks' as const) : ('any' as const),
+        stops: Number(q.stops) || 0,
+      }
+      const ways = await answered(api.GET('/api/v1/engines/{id}/ways', { params: { path: { id }, query } }))
+      engine.value = ways.engine
+      const fits = ways.plans.filter((p) => p.applies)
+      plan.value = fits.find((p) => p.school === q.school && p.order === q.order) ?? fits[0] ?? null
+    }
+    trouble.value = ''
+  } catch (e) {
+    trouble.value = (e as Error).message
+  }
+}
+onMounted(load)
+
+const layout = computed(() => (engine.value ? layOut(engine.value) : null))
+const stopOf = computed(() => {
+  const out: Record<string, number> = {}
+  plan.value?.stops.forEach((s, i) => s.valves.forEach((v) => (out[v] = i + 1)))
+  return out
+})
+const limits = computed(() =>
+  view.value
+    ? (['intake', 'exhaust'] as const).map((k) => {
+        const l = view.value!.card[k]
+        return `${k} ${mm(l.lower_mm)}–${mm(l.upper_mm)} mm (${thou(l.lower_mm)}–${thou(l.upper_mm)})`
+      })
+    : [],
+)
+const print = () => globalThis.print()
+</script>
+
+<template>
+  <TopBar
+    title="Windscreen card"
+    :back="job ? 'Bench' : 'Ways round'"
+    :back-to="job ? `/jobs/${id}` : `/engines/${id}/ways`"
+  >
+    <button v-if="plan" class="mx-btn primary small" type="button" @click="print">Print</button>
+  </TopBar>
+  <main v-if="engine && layout" class="page">
+    <StateNote v-if="!plan" title="No way round is chosen yet." text="The card shows its stops: choose one first.">
+      <RouterLink class="mx-btn primary" :to="job ? `/jobs/${id}` : `/engines/${id}/ways`"
+        >Choose the way round</RouterLink
+      >
+    </StateNote>
+    <article v-else class="card">
+      <header>
+        <div>
+          <h1>{{ view?.vehicle.name ?? engine.name }}</h1>
+          <p>
+            <template v-if="view">{{ view.vehicle.plate }} · {{ engine.name }} · {{ view.mechanic }}</template>
+            <template v-else>Firing order {{ engine.firing_order.join('-') }}</template>
+          </p>
+        </div>
+        <p class="way">
+          <b>{{ schoolName(plan.school, engine.valves.length) }}</b><br />{{ plan.stops.length }} stops,
+          {{ degrees(plan.total_turn_deg) }}{{ plan.direction === 'back' ? ', turned back' : '' }}
+        </p>
+      </header>
+      <p v-if="view" class="limits">
+        <b>{{ view.card.state }}</b>, {{ view.card.source }}: {{ limits.join(', ') }}
+      </p>
+      <svg
+        class="map"
+        :viewBox="`0 0 ${layout.width} ${layout.height}`"
+        role="img"
+        aria-label="A box for each valve in engine position, with its stop"
+      >
+        <g v-for="b in layout.banks" :key="b.name">
+          <rect class="casting" :x="b.x" :y="b.y + 1" :width="b.width" :height="b.height - 2" rx="8" />
+          <text v-if="b.top" class="side" :x="b.x + 4" :y="b.y - 9">{{ b.top }}</text>
+          <text v-if="b.bottom" class="side" :x="b.x + 4" :y="b.y + b.height + 20">{{ b.bottom }}</text>
+          <text class="side front" :x="38" :y="b.y + b.height / 2">front</text>
+        </g>
+        <text v-for="c in layout.cylinders" :key="c.number" class="number" :x="c.x" :y="c.y">{{ c.number }}</text>
+        <g v-for="v in layout.valves" :key="v.name" :transform="`translate(${v.x} ${v.y - 20})`">
+          <circle v-if="v.kind === 'intake'" class="box" r="30" />
+          <path v-else class="box" :d="octagon(30)" />
+          <text class="name" y="7">{{ v.name }}</text>
+          <text class="stop" y="58">stop {{ stopOf[v.name] }}</text>
+          <rect class="tick" x="-15" y="70" width="30" height="30" />
+        </g>
+      </svg>
+      <ol class="stops">
+        <li v-for="(s, i) in plan.stops" :key="i">
+          <b>{{ i + 1 }}</b>
+          <span
+            >{{ i === 0 ? 'Turn' : `Turn ${plan.direction === 'back' ? 'back' : 'on'} ${degrees(s.turn_deg)}` }} until
+            {{ untilStop(s.watch) }}</span
+          >
+          <strong>{{ s.valves.join(' ') }}</strong>
+        </li>
+      </ol>
+      <footer>
+        <p v-if="view && view.engine.locknut_torque_nm">
+          Lock nut {{ view.engine.locknut_torque_nm }} N·m ({{ view.engine.locknut_torque_lbft.toFixed(0) }} lbf·ft).
+        </p>
+        <p v-for="c in plan.cautions" :key="c">{{ c }}</p>
+        <p v-for="a in plan.assumed" :key="a">Assumed: {{ a }}</p>
+        <p>Tools and leaves counted out ☐ &nbsp; Socket off the crank ☐ &nbsp; Who, when: ______________________</p>
+        <p>The maker’s book and local rules win over any figure here.</p>
+      </footer>
+    </article>
+  </main>
+  <main v-else class="page">
+    <StateNote v-if="trouble" tone="trouble" title="The card could not be made." :text="trouble"
+      ><button class="mx-btn primary" type="button" @click="load">Try again</button></StateNote
+    >
+    <p v-else class="quiet" role="status">Making the card…</p>
+  </main>
+</template>
+
+<style scoped>
+.card {
+  display: grid;
+  gap: 14px;
+  max-width: 940px;
+  margin: 0 auto;
+  padding: 24px;
+  border: 2px solid var(--line);
+  border-radius: 6px;
+  background: var(--panel);
+}
+
+header {
+  display: flex;
+  justify-content: space-between;
+  gap: 24px;
+}
+
+h1 {
+  font-size: 34px;
+  line-height: 1.1;
+}
+
+.way {
+  text-align: right;
+}
+
+.way b {
+  font-size: 22px;
+}
+
+.limits::first-letter {
+  text-transform: uppercase;
+}
+
+.map {
+  width: 100%;
+  max-height: 480px;
+  font-family: var(--words);
+}
+
+.casting {
+  fill: none;
+  stroke: var(--edge);
+  stroke-width: 2;
+}
+
+.box,
+.tick {
+  fill: none;
+  stroke: var(--ink);
+  stroke-width: 3;
+}
+
+text {
+  fill: var(--ink);
+  text-anchor: middle;
+}
+
+.name {
+  font-size: 20px;
+  font-weight: 700;
+}
+
+.stop {
+  font-size: 19px;
+}
+
+.number {
+  fill: var(--quiet);
+  font-size: 28px;
+  font-weight: 700;
+}
+
+.side {
+  fill: var(--quiet);
+  font-size: 16px;
+  text-anchor: start;
+}
+
+.front {
+  text-anchor: middle;
+}
+
+.stops {
+  display: grid;
+  grid-template-columns: repeat(auto-fill, minmax(400px, 1fr));
+  gap: 4px 24px;
+  margin: 0;
+  padding: 0;
+  list-style: none;
+}
+
+.stops li {
+  display: grid;
+  grid-template-columns: 32px 1fr auto;
+  gap: 8px;
+  align-items: baseline;
+  padding: 4px 0;
+  border-bottom: 1px solid var(--line);
+}
+
+.stops strong {
+  font-size: 20px;
+}
+
+footer {
+  font-size: 15px;
+  line-height: 1.35;
+}
+
+@media (width <= 560px) {
+  .card {
+    padding: 12px;
+  }
+
+  header {
+    display: grid;
+  }
+
+  .way {
+    text-align: left;
+  }
+
+  .stops {
+    grid-template-columns: minmax(0, 1fr);
+  }
+}
+
+@media print {
+  .page {
+    max-width: none;
+    padding: 0;
+  }
+
+  .card {
+    max-width: none;
+    padding: 0;
+    border: 0;
+    font-size: 13px;
+  }
+
+  .map {
+    max-height: 120mm;
+  }
+
+  .stops {
+    grid-template-columns: 1fr 1fr;
+  }
+
+  footer {
+    font-size: 11px;
+  }
+}
+</style>

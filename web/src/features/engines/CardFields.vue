@@ -1,0 +1,166 @@
+<script setup lang="ts">
+import { ref } from 'vue'
+import type { ClearanceCard, Stated } from './useEditor'
+import FieldNotes from './FieldNotes.vue'
+import NumberField from './NumberField.vue'
+
+const card = defineModel<ClearanceCard>({ required: true })
+const props = defineProps<{
+  at: string
+  said: (location: string) => string[]
+  warned: (location: string) => string[]
+}>()
+defineEmits<{ remove: [] }>()
+
+const kinds = ['intake', 'exhaust'] as const
+const shapes = {
+  tolerance: ['nominal', 'tolerance'],
+  limits: ['lower', 'upper'],
+} as const
+type Unit = 'mm' | 'in'
+
+const unitOf = (s: Stated): Unit =>
+  Object.keys(s).some((k) => k.endsWith('_in')) && !Object.keys(s).some((k) => k.endsWith('_mm')) ? 'in' : 'mm'
+const shapeOf = (s: Stated): keyof typeof shapes =>
+  Object.keys(s).some((k) => k.startsWith('lower') || k.startsWith('upper')) ? 'limits' : 'tolerance'
+
+/** A figure that is typed anew: 0.25 stays 0.25, whatever the unit; the program says where that cannot be. */
+function restate(kind: (typeof kinds)[number], unit: Unit, shape: keyof typeof shapes) {
+  const old = Object.values(card.value[kind])
+  const stated: Stated = {}
+  shapes[shape].forEach((name, i) => {
+    if (old[i] !== undefined) stated[`${name}_${unit}`] = old[i]
+  })
+  card.value[kind] = stated
+  shown.value = { ...shown.value, [kind]: { unit, shape } }
+}
+
+const shown = ref(
+  Object.fromEntries(kinds.map((k) => [k, { unit: unitOf(card.value[k]), shape: shapeOf(card.value[k]) }])) as Record<
+    (typeof kinds)[number],
+    { unit: Unit; shape: keyof typeof shapes }
+  >,
+)
+
+function put(kind: (typeof kinds)[number], name: string, value: number | undefined) {
+  const stated = { ...card.value[kind] }
+  if (value === undefined) delete stated[name]
+  else stated[name] = value
+  card.value[kind] = stated
+}
+const problems = (kind: string) => props.said(`${props.at}.${kind}`)
+</script>
+
+<template>
+  <fieldset class="card">
+    <div class="row">
+      <VTextField
+        v-model.lazy="card.source"
+        label="Source"
+        maxlength="120"
+        hide-details
+        density="comfortable"
+        :error="said(`${at}.source`).length > 0"
+      />
+      <div class="mx-pick" role="radiogroup" aria-label="Thermal state">
+        <button
+          v-for="s in ['cold', 'hot']"
+          :key="s"
+          type="button"
+          role="radio"
+          class="mx-btn small"
+          :class="{ on: card.state === s }"
+          :aria-checked="card.state === s"
+          @click="card.state = s"
+        >
+          {{ s }}
+        </button>
+      </div>
+      <NumberField
+        v-if="card.state === 'cold'"
+        v-model="card.max_engine_c"
+        label="At most"
+        unit="°C"
+        placeholder="38"
+      />
+      <button
+        class="mx-btn small"
+        type="button"
+        :aria-label="`Remove the card ${card.source}`"
+        @click="$emit('remove')"
+      >
+        Remove
+      </button>
+    </div>
+    <FieldNotes :problems="[...said(`${at}.source`), ...said(`${at}.max_engine_c`), ...said(`${at}.state`)]" />
+    <div v-for="k in kinds" :key="k" class="row">
+      <b class="kind">{{ k }}</b>
+      <NumberField
+        v-for="name in shapes[shown[k].shape]"
+        :key="name"
+        :model-value="card[k][`${name}_${shown[k].unit}`]"
+        :label="name"
+        :unit="shown[k].unit"
+        :error="problems(k).length > 0"
+        @update:model-value="(v) => put(k, `${name}_${shown[k].unit}`, v)"
+      />
+      <div class="mx-pick">
+        <button
+          class="mx-btn small"
+          type="button"
+          :aria-label="`${k}: ${shown[k].unit === 'mm' ? 'inch' : 'mm'}`"
+          @click="restate(k, shown[k].unit === 'mm' ? 'in' : 'mm', shown[k].shape)"
+        >
+          {{ shown[k].unit === 'mm' ? 'inch' : 'mm' }}
+        </button>
+        <button
+          class="mx-btn small"
+          type="button"
+          :aria-label="`${k}: ${shown[k].shape === 'limits' ? '±' : 'limits'}`"
+          @click="restate(k, shown[k].unit, shown[k].shape === 'limits' ? 'tolerance' : 'limits')"
+        >
+          {{ shown[k].shape === 'limits' ? '±' : 'limits' }}
+        </button>
+      </div>
+      <FieldNotes class="wide" :problems="problems(k)" />
+    </div>
+    <FieldNotes :problems="[]" :warnings="warned(at)" />
+  </fieldset>
+</template>
+
+<style scoped>
+.card {
+  display: grid;
+  gap: 10px;
+  margin: 0;
+  padding: 14px;
+  border: 2px solid var(--line);
+  border-radius: 6px;
+}
+
+.row {
+  display: grid;
+  grid-template-columns: minmax(120px, 1.6fr) repeat(3, auto);
+  gap: 10px;
+  align-items: center;
+}
+
+.row:has(.kind) {
+  grid-template-columns: 84px 1fr 1fr auto;
+}
+
+.row:has(.kind) :deep(.problem) {
+  grid-column: 1 / -1;
+}
+
+.row :deep(.v-text-field) {
+  min-width: 96px;
+}
+
+@media (width <= 560px) {
+  .row,
+  .row:has(.kind) {
+    grid-template-columns: 1fr 1fr;
+  }
+}
+</style>

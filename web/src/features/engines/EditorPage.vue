@@ -1,0 +1,262 @@
+<script setup lang="ts">
+import { computed, onMounted, onUnmounted, shallowRef, watch } from 'vue'
+import { onBeforeRouteLeave, useRoute, useRouter } from 'vue-router'
+import type { EngineView } from '@/shared/api/client'
+import { saveFile, sheetFile } from '@/shared/api/sheets'
+import { valvesAt } from '@/shared/engine/arcs'
+import HeadDrawing from '@/shared/engine/HeadDrawing.vue'
+import TurnBand from '@/shared/engine/TurnBand.vue'
+import FaultList from '@/shared/FaultList.vue'
+import StateNote from '@/shared/StateNote.vue'
+import TopBar from '@/shared/TopBar.vue'
+import SectionBanks from './SectionBanks.vue'
+import SectionFigures from './SectionFigures.vue'
+import SectionGear from './SectionGear.vue'
+import SectionShape from './SectionShape.vue'
+import { useEditor } from './useEditor'
+
+const route = useRoute()
+const router = useRouter()
+const id = route.name === 'engine' ? String(route.params.id) : null
+const editor = useEditor(id)
+const {
+  sheet,
+  look,
+  orders,
+  source,
+  trouble,
+  faults,
+  saved,
+  dirty,
+  past,
+  future,
+  perCylinder,
+  load,
+  reshape,
+  save,
+  said,
+  warned,
+  undo,
+  redo,
+} = editor
+onMounted(load)
+
+// While the rows cannot be drawn the last drawing stays, dimmed.
+const drawn = shallowRef<EngineView | null>(null)
+watch(look, (l) => (drawn.value = l?.engine ?? drawn.value))
+const stale = computed(() => !look.value?.engine)
+const notes = computed(() => {
+  const out: Record<number, { text: string; strong: boolean }> = {}
+  for (const p of look.value?.problems ?? []) {
+    const at = /^firing_order\[(\d+)\]/.exec(p.location)
+    const cylinder = at && sheet.value?.firing_order[Number(at[1])]
+    if (cylinder) out[cylinder] = { text: 'fires twice', strong: true }
+  }
+  if (said('firing_order').length && sheet.value)
+    for (let c = 1; c <= sheet.value.cylinders; c++)
+      if (!sheet.value.firing_order.includes(c)) out[c] = { text: 'when does it fire?', strong: true }
+  return out
+})
+
+/** A tap on a valve makes it the other kind. */
+function swap(name: string) {
+  let at = drawn.value?.valves.findIndex((v) => v.name === name) ?? -1
+  for (const row of sheet.value?.banks.flatMap((b) => b.rows) ?? []) {
+    if (at >= 0 && at < row.valves.length) {
+      const letter = row.valves[at] === 'I' ? 'E' : 'I'
+      row.valves = row.valves.slice(0, at) + letter + row.valves.slice(at + 1)
+      return
+    }
+    at -= row.valves.length
+  }
+}
+
+async function keep() {
+  const at = await save()
+  if (at && id === null) await router.replace({ path: `/engines/${at}`, state: { stored: true } })
+}
+
+function download() {
+  if (sheet.value)
+    saveFile(sheetFile(sheet.value.name), JSON.stringify(sheet.value, null, 2) + '\n', 'application/json')
+}
+
+function keys(e: KeyboardEvent) {
+  if (!(e.ctrlKey || e.metaKey)) return
+  const k = e.key.toLowerCase()
+  const typing = (e.target as HTMLElement).closest('input, textarea')
+  if (k === 's') void keep()
+  else if (k === 'z' && !typing) (e.shiftKey ? redo : undo)()
+  else return
+  e.preventDefault()
+}
+onMounted(() => window.addEventListener('keydown', keys))
+onUnmounted(() => window.removeEventListener('keydown', keys))
+onBeforeRouteLeave((to) => {
+  if (dirty.value && past.value.length && !(id === null && to.name === 'engine'))
+    return globalThis.confirm('This sheet has changes that are not stored. Leave it without them?')
+})
+</script>
+
+<template>
+  <TopBar :title="sheet?.name || 'New engine'" :sub="dirty ? 'not stored yet' : ''" back="Engines" back-to="/engines">
+    <template v-if="sheet">
+      <button class="mx-btn small" type="button" :disabled="!past.length" @click="undo">Undo</button>
+      <button class="mx-btn small" type="button" :disabled="!future.length" @click="redo">Redo</button>
+      <button class="mx-btn small" type="button" @click="download">Export</button>
+      <RouterLink v-if="id" class="mx-btn small" :to="`/engines/${id}/ways`">Ways round</RouterLink>
+      <button class="mx-btn primary small" type="button" :disabled="!look?.ok || !dirty" @click="keep">
+        Store <kbd>Ctrl+S</kbd>
+      </button>
+    </template>
+  </TopBar>
+  <main v-if="sheet" class="editor">
+    <section class="picture">
+      <div v-if="drawn" class="drawing" :class="{ stale }" tabindex="0" aria-label="The head, drawn">
+        <HeadDrawing
+          :engine="drawn"
+          :crank="null"
+          :shown="valvesAt(drawn, null)"
+          :notes="notes"
+          pickable
+          bare
+          @pick="swap"
+        />
+      </div>
+      <p v-if="stale" class="mx-warn">These rows cannot be drawn yet.</p>
+      <div v-if="drawn && look?.ok" class="band">
+        <TurnBand :engine="drawn" :plan="null" :crank="null" :stop="-1" :finished="[]" :here="[]" />
+      </div>
+      <div class="state" role="status">
+        <p v-if="look?.ok" class="sound">This sheet is sound.</p>
+        <p v-else-if="look" class="unsound">{{ look.problems.length }} to put right:</p>
+        <ul v-if="look && !look.ok">
+          <li v-for="p in look.problems.slice(0, 4)" :key="p.location + p.message">{{ p.message }}</li>
+        </ul>
+        <p v-for="a in look?.ok ? look.assumed : []" :key="a" class="quiet">Assumed: {{ a }}</p>
+      </div>
+    </section>
+    <form class="form" @submit.prevent>
+      <FaultList v-if="trouble" :title="trouble" :faults="faults" after="Nothing was stored." />
+      <p v-if="saved" class="saved" role="status">{{ saved }}</p>
+      <SectionShape
+        v-model="sheet"
+        :per-cylinder="perCylinder"
+        :orders="orders"
+        :source="source"
+        :said="said"
+        :warned="warned"
+        @reshape="reshape"
+      />
+      <SectionBanks v-model="sheet" :said="said" :warned="warned" />
+      <SectionGear v-model="sheet" :said="said" :warned="warned" />
+      <SectionFigures v-model="sheet" :said="said" :warned="warned" />
+    </form>
+  </main>
+  <main v-else class="page">
+    <StateNote v-if="trouble" tone="trouble" title="This engine could not be opened." :text="trouble"
+      ><button class="mx-btn primary" type="button" @click="load">Try again</button></StateNote
+    >
+    <p v-else class="quiet" role="status">Opening the sheet…</p>
+  </main>
+</template>
+
+<style scoped>
+.editor {
+  display: grid;
+  grid-template-columns: minmax(0, 11fr) minmax(0, 9fr);
+}
+
+.picture {
+  position: sticky;
+  top: 0;
+  display: grid;
+  grid-template-rows: minmax(0, 1.3fr) auto minmax(0, 1fr) auto;
+  gap: 8px;
+  align-content: start;
+  height: calc(100dvh - 62px);
+  min-height: 560px;
+  padding: 14px 18px;
+  border-right: 2px solid var(--line);
+}
+
+.drawing,
+.band {
+  min-height: 0;
+}
+
+.stale {
+  opacity: 0.35;
+}
+
+.state {
+  font-size: 16px;
+  line-height: 1.3;
+}
+
+.state ul {
+  margin: 2px 0;
+  padding-left: 20px;
+}
+
+.sound {
+  color: var(--in);
+  font-size: 20px;
+  font-weight: 700;
+}
+
+.unsound {
+  color: var(--tight);
+  font-size: 20px;
+  font-weight: 700;
+}
+
+.form {
+  display: grid;
+  gap: 30px;
+  align-content: start;
+  padding: 18px 22px 60px;
+}
+
+.form > :deep(section) {
+  display: grid;
+  gap: 12px;
+}
+
+.form :deep(h2) {
+  font-size: 24px;
+}
+
+.saved {
+  padding: 8px 16px;
+  border-left: 8px solid var(--in);
+  background: var(--panel);
+}
+
+@media (width <= 1000px) {
+  .editor {
+    grid-template-columns: minmax(0, 1fr);
+  }
+
+  .picture {
+    position: static;
+    display: block;
+    height: auto;
+    min-height: 0;
+    border-right: 0;
+  }
+
+  .drawing {
+    overflow-x: auto;
+  }
+
+  .drawing :deep(svg) {
+    min-width: 520px;
+    height: auto;
+  }
+
+  .band {
+    display: none;
+  }
+}
+</style>

@@ -1,0 +1,138 @@
+<script setup lang="ts">
+import FieldNotes from './FieldNotes.vue'
+import NumberField from './NumberField.vue'
+import type { Sheet } from './useEditor'
+
+const sheet = defineModel<Sheet>({ required: true })
+defineProps<{ said: (location: string) => string[]; warned: (location: string) => string[] }>()
+
+const sides = ['left', 'right']
+const numbers = (t: string) =>
+  t
+    .split(/[^\d]+/)
+    .filter(Boolean)
+    .map(Number)
+
+function secondRow(bank: Sheet['banks'][number]) {
+  if (bank.rows.length > 1) bank.rows = [bank.rows[0]!]
+  else bank.rows = [...bank.rows, { side: bank.rows[0]?.side === 'left' ? 'right' : 'left', valves: '' }]
+}
+</script>
+
+<template>
+  <section>
+    <h2>Heads and rows</h2>
+    <p class="quiet small">
+      Tap a valve on the drawing to make it intake or exhaust. Rows run from the front to the rear.
+    </p>
+    <fieldset v-for="(b, i) in sheet.banks" :key="i" class="bank">
+      <div class="pair">
+        <VTextField v-model.lazy="b.name" label="Head" maxlength="60" hide-details density="comfortable" />
+        <VTextField
+          :model-value="b.cylinders.join(' ')"
+          label="Cylinders, front to rear"
+          hide-details
+          density="comfortable"
+          :error="said(`banks[${i}].cylinders`).length > 0"
+          @change="(e: Event) => (b.cylinders = numbers((e.target as HTMLInputElement).value))"
+        />
+        <NumberField
+          v-if="sheet.banks.length > 1"
+          v-model="b.angle_deg"
+          label="Lean, seen from the front"
+          unit="°"
+          :error="said(`banks[${i}].angle_deg`).length > 0"
+        />
+        <div class="mx-pick" role="radiogroup" :aria-label="`Intake side of ${b.name}, seen from the rear`">
+          <button
+            v-for="s in sides"
+            :key="s"
+            type="button"
+            role="radio"
+            class="mx-btn small"
+            :class="{ on: b.intake_ports === s }"
+            :aria-checked="b.intake_ports === s"
+            @click="b.intake_ports = s"
+          >
+            intake {{ s }}
+          </button>
+        </div>
+      </div>
+      <div v-for="(r, n) in b.rows" :key="n" class="row">
+        <VTextField
+          v-model.lazy="r.valves"
+          class="letters"
+          :label="`Row ${b.rows.length > 1 ? r.side : ''} (I intake, E exhaust)`"
+          hide-details
+          density="comfortable"
+          autocapitalize="characters"
+          :error="said(`banks[${i}].rows[${n}]`).length > 0"
+        />
+        <button
+          class="mx-btn small"
+          type="button"
+          :aria-label="`Row ${n + 1} lies ${r.side}: change it`"
+          @click="r.side = r.side === 'left' ? 'right' : 'left'"
+        >
+          {{ r.side }}
+        </button>
+      </div>
+      <FieldNotes :problems="said(`banks[${i}]`)" :warnings="warned(`banks[${i}]`)" />
+      <button class="mx-btn small more" type="button" @click="secondRow(b)">
+        {{ b.rows.length > 1 ? 'One row only' : 'A second row' }}
+      </button>
+    </fieldset>
+    <FieldNotes :problems="said('banks').filter((m) => !sheet.banks.some((_, i) => said(`banks[${i}]`).includes(m)))" />
+    <div class="mx-pick">
+      <button
+        class="mx-btn small"
+        type="button"
+        @click="sheet.banks.push({ name: 'another bank', cylinders: [], rows: [{ side: 'left', valves: '' }] })"
+      >
+        Another head
+      </button>
+      <button v-if="sheet.banks.length > 1" class="mx-btn small" type="button" @click="sheet.banks.pop()">
+        Last head away
+      </button>
+    </div>
+  </section>
+</template>
+
+<style scoped>
+.bank {
+  display: grid;
+  gap: 10px;
+  margin: 0;
+  padding: 14px;
+  border: 2px solid var(--line);
+  border-radius: 6px;
+}
+
+.pair {
+  display: grid;
+  grid-template-columns: repeat(auto-fit, minmax(190px, 1fr));
+  gap: 10px;
+  align-items: center;
+}
+
+.row {
+  display: grid;
+  grid-template-columns: 1fr auto;
+  gap: 10px;
+  align-items: center;
+}
+
+.letters :deep(input) {
+  font-family: var(--figures);
+  letter-spacing: 0.14em;
+  text-transform: uppercase;
+}
+
+.more {
+  justify-self: start;
+}
+
+.small {
+  font-size: 16px;
+}
+</style>

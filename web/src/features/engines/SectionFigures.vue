@@ -1,0 +1,78 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+import CardFields from './CardFields.vue'
+import FieldNotes from './FieldNotes.vue'
+import type { Sheet } from './useEditor'
+
+const sheet = defineModel<Sheet>({ required: true })
+defineProps<{ said: (location: string) => string[]; warned: (location: string) => string[] }>()
+
+function add() {
+  const card = { source: 'maker’s book', state: 'cold', intake: {}, exhaust: {} }
+  sheet.value.clearances = [...(sheet.value.clearances ?? []), card]
+}
+
+function remove(i: number) {
+  const rest = (sheet.value.clearances ?? []).filter((_, n) => n !== i)
+  if (rest.length) sheet.value.clearances = rest
+  else delete sheet.value.clearances
+}
+
+/** The maker's order as lines: "0: I1 E1 I2 E3". */
+const own = computed({
+  get: () => (sheet.value.own_sequence ?? []).map((s) => `${s.crank_deg}: ${s.set.join(' ')}`).join('\n'),
+  set: (t: string) => {
+    const stops = t
+      .split('\n')
+      .map((l) => l.split(':'))
+      .filter((p) => p.length === 2 && p[0]!.trim() !== '' && !Number.isNaN(Number(p[0])))
+      .map(([deg, set]) => ({
+        crank_deg: Number(deg),
+        set: set!
+          .trim()
+          .split(/[\s,]+/)
+          .filter(Boolean),
+      }))
+    if (stops.length) sheet.value.own_sequence = stops
+    else delete sheet.value.own_sequence
+  },
+})
+</script>
+
+<template>
+  <section>
+    <h2>Figures</h2>
+    <p class="quiet small">One card for each source. Cold and hot are never converted into each other.</p>
+    <CardFields
+      v-for="(c, i) in sheet.clearances ?? []"
+      :key="i"
+      v-model="sheet.clearances![i]!"
+      :at="`clearances[${i}]`"
+      :said="said"
+      :warned="warned"
+      :aria-label="c.source"
+      @remove="remove(i)"
+    />
+    <button class="mx-btn" type="button" @click="add">Add a card</button>
+  </section>
+  <section>
+    <h2>The maker’s own order</h2>
+    <VTextarea
+      v-model.lazy="own"
+      label="One stop a line: degrees, then the valves"
+      placeholder="0: I1 E1 I2 E3"
+      persistent-placeholder
+      rows="3"
+      variant="outlined"
+      hide-details
+      :error="said('own_sequence').length > 0"
+    />
+    <FieldNotes :problems="said('own_sequence')" :warnings="warned('own_sequence')" />
+  </section>
+</template>
+
+<style scoped>
+.small {
+  font-size: 16px;
+}
+</style>

@@ -1,0 +1,201 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+import { adjusterName } from '@/shared/words'
+import FieldNotes from './FieldNotes.vue'
+import NumberField from './NumberField.vue'
+import type { Sheet } from './useEditor'
+
+const sheet = defineModel<Sheet>({ required: true })
+defineProps<{ said: (location: string) => string[]; warned: (location: string) => string[] }>()
+
+const events = [
+  ['ivo_btdc_deg', 'Intake opens before TDC'],
+  ['ivc_abdc_deg', 'Intake closes after BDC'],
+  ['evo_bbdc_deg', 'Exhaust opens before BDC'],
+  ['evc_atdc_deg', 'Exhaust closes after TDC'],
+] as const
+const finer = [
+  ['intake_centre_atdc_deg', 'Intake peak after TDC', '°'],
+  ['exhaust_centre_btdc_deg', 'Exhaust peak before TDC', '°'],
+  ['at_lift_mm', 'Card quoted at a lift of', 'mm'],
+] as const
+const kinds = [
+  'screw_valve_end',
+  'screw_pushrod_end',
+  'centre_nut',
+  'finger_pivot_at_cam',
+  'finger_pivot_at_valve',
+  'screw_valve_end_at_cam',
+  'threaded_tappet',
+  'threaded_tappet_at_valve',
+  'eccentric',
+  'shim',
+  'hydraulic',
+].map((value) => ({ value, title: adjusterName(value) }))
+
+function event(name: string, value: number | undefined) {
+  const card = { ...(sheet.value.valve_timing ?? {}) }
+  if (value === undefined) delete card[name]
+  else card[name] = value
+  if (Object.keys(card).length) sheet.value.valve_timing = card
+  else delete sheet.value.valve_timing
+}
+const marks = computed({
+  get: () => (sheet.value.marks_deg ?? []).join(' '),
+  set: (t: string) => {
+    const list = t
+      .split(/[\s;,]+/)
+      .filter(Boolean)
+      .map(Number)
+      .filter((x) => !Number.isNaN(x))
+    if (list.length) sheet.value.marks_deg = list
+    else delete sheet.value.marks_deg
+  },
+})
+const kind = computed({
+  get: () => sheet.value.adjuster?.kind ?? null,
+  set: (k: string | null) => {
+    if (k) sheet.value.adjuster = { ...(sheet.value.adjuster ?? {}), kind: k }
+    else delete sheet.value.adjuster
+  },
+})
+const where = computed({
+  get: () => sheet.value.turning_point?.where ?? '',
+  set: (t: string) => {
+    if (t.trim()) sheet.value.turning_point = { ...(sheet.value.turning_point ?? {}), where: t.trim() }
+    else delete sheet.value.turning_point
+  },
+})
+</script>
+
+<template>
+  <section>
+    <h2>Cam card</h2>
+    <p class="quiet small">Left empty, a typical road cam is assumed, and every plan says so.</p>
+    <div class="four">
+      <NumberField
+        v-for="[name, label] in events"
+        :key="name"
+        :model-value="sheet.valve_timing?.[name]"
+        :label="label"
+        unit="°"
+        :error="said(`valve_timing.${name}`).length > 0"
+        @update:model-value="(v) => event(name, v)"
+      />
+      <NumberField
+        v-for="[name, label, unit] in finer"
+        :key="name"
+        :model-value="sheet.valve_timing?.[name]"
+        :label="label"
+        :unit="unit"
+        :error="said(`valve_timing.${name}`).length > 0"
+        @update:model-value="(v) => event(name, v)"
+      />
+      <NumberField
+        v-model="sheet.required_margin_deg"
+        label="Required margin"
+        unit="°"
+        :error="said('required_margin_deg').length > 0"
+      />
+    </div>
+    <FieldNotes
+      :problems="[...said('valve_timing'), ...said('required_margin_deg')]"
+      :warnings="warned('valve_timing')"
+    />
+  </section>
+  <section>
+    <h2>Turning and marks</h2>
+    <div class="mx-pick" role="radiogroup" aria-label="Running direction, seen from the front">
+      <button
+        v-for="r in ['clockwise', 'anticlockwise']"
+        :key="r"
+        type="button"
+        role="radio"
+        class="mx-btn"
+        :class="{ on: sheet.rotation === r }"
+        :aria-checked="sheet.rotation === r"
+        @click="sheet.rotation = r"
+      >
+        {{ r }}
+      </button>
+      <label class="mx-switch"><input v-model="sheet.may_turn_back" type="checkbox" /> May be turned back</label>
+    </div>
+    <p class="quiet small">
+      Turning back can undo the crank bolt and let a sprung tensioner slip: only where the maker allows it.
+    </p>
+    <VTextField
+      v-model.lazy="marks"
+      label="Marks on the pulley, degrees after TDC"
+      placeholder="0 180"
+      persistent-placeholder
+      suffix="°"
+      hide-details
+      :error="said('marks_deg').length > 0"
+    />
+    <div class="four">
+      <VTextField
+        v-model.lazy="where"
+        label="Turned at"
+        placeholder="crank pulley bolt"
+        persistent-placeholder
+        maxlength="120"
+        hide-details
+        density="comfortable"
+      />
+      <NumberField
+        v-if="sheet.turning_point"
+        v-model="sheet.turning_point.socket_mm"
+        label="Socket"
+        unit="mm"
+        :error="said('turning_point').length > 0"
+      />
+    </div>
+    <FieldNotes
+      :problems="[...said('marks_deg'), ...said('turning_point'), ...said('rotation')]"
+      :warnings="warned('marks_deg')"
+    />
+  </section>
+  <section>
+    <h2>Adjuster</h2>
+    <VSelect v-model="kind" :items="kinds" label="How the gap is changed" clearable variant="outlined" hide-details />
+    <div v-if="sheet.adjuster" class="four">
+      <NumberField
+        v-model="sheet.adjuster.pitch_mm"
+        label="Thread pitch"
+        unit="mm"
+        :error="said('adjuster.pitch_mm').length > 0"
+      />
+      <NumberField
+        v-model="sheet.adjuster.ratio"
+        label="Rocker or finger ratio"
+        :error="said('adjuster.ratio').length > 0"
+      />
+      <NumberField
+        v-if="sheet.adjuster.kind === 'eccentric'"
+        v-model="sheet.adjuster.eccentricity_mm"
+        label="Eccentricity"
+        unit="mm"
+        :error="said('adjuster.eccentricity_mm').length > 0"
+      />
+      <NumberField
+        v-model="sheet.adjuster.locknut_torque_nm"
+        label="Lock nut"
+        unit="N·m"
+        :error="said('adjuster.locknut').length > 0"
+      />
+    </div>
+    <FieldNotes :problems="said('adjuster')" :warnings="warned('adjuster')" />
+  </section>
+</template>
+
+<style scoped>
+.four {
+  display: grid;
+  grid-template-columns: repeat(auto-fit, minmax(200px, 1fr));
+  gap: 10px;
+}
+
+.small {
+  font-size: 16px;
+}
+</style>

@@ -1,0 +1,215 @@
+import { computed, ref, shallowRef, watch } from 'vue'
+import { answered, api, newID, Refused, type Look, type Schemas } from '@/shared/api/client'
+import { putSheet } from '@/shared/api/sheets'
+
+/** An engine sheet as it is edited: the open format, sound or not. */
+export interface Sheet {
+  format: string
+  name: string
+  cylinders: number
+  firing_order: number[]
+  firing_angles_deg?: number[]
+  rotation: string
+  may_turn_back: boolean
+  layout: string
+  banks: {
+    name: string
+    angle_deg?: number
+    cylinders: number[]
+    intake_ports?: string
+    rows: { side: string; valves: string }[]
+  }[]
+  valve_timing?: Record<string, number>
+  required_margin_deg?: number
+  marks_deg?: number[]
+  adjuster?: { kind: string; pitch_mm?: number; ratio?: number; eccentricity_mm?: number; locknut_torque_nm?: number }
+  turning_point?: { where: string; socket_mm?: number }
+  clearances?: ClearanceCard[]
+  own_sequence?: { crank_deg: number; set: string[] }[]
+}
+
+/** What a card says of one kind of valve; millimetres or inches, as the source has it. */
+export type Stated = Record<string, number>
+
+export interface ClearanceCard {
+  source: string
+  state: string
+  max_engine_c?: number
+  intake: Stated
+  exhaust: Stated
+}
+
+const quiet = 180
+const storedWords = 'Stored. Jobs on the go keep the sheet they began with.'
+
+/** A sheet under the pencil: every change is looked at by the program, can be undone, and is stored only when it is sound. */
+export function useEditor(id: string | null) {
+  const sheet = ref<Sheet | null>(null)
+  const look = shallowRef<Look | null>(null)
+  const orders = ref<Schemas['UsualOrder'][]>([])
+  const source = ref('')
+  const version = ref('')
+  const trouble = ref('')
+  const faults = ref<{ location: string; message: string }[]>([])
+  const saved = ref('')
+  const stored = ref('')
+  const past = ref<string[]>([])
+  const future = ref<string[]>([])
+  let timer = 0
+  let present = ''
+  let asked = 0
+
+  const perCylinder = computed(() => {
+    const letters = sheet.value?.banks.flatMap((b) => b.rows).reduce((n, r) => n + r.valves.length, 0) ?? 0
+    return sheet.value ? Math.round(letters / Math.max(1, sheet.value.cylinders)) : 2
+  })
+  const dirty = computed(() => sheet.value !== null && JSON.stringify(sheet.value) !== stored.value)
+
+  function failed(e: unknown) {
+    trouble.value = (e as Error).message
+    faults.value = e instanceof Refused ? e.faults : []
+  }
+
+  async function examine() {
+    const mine = ++asked
+    const body = JSON.stringify(sheet.value) as never
+    try {
+      const got = await answered(
+        api.POST('/api/v1/look-at-sheet', {
+          body,
+          bodySerializer: (b) => b as never,
+          headers: { 'Content-Type': 'application/json' },
+        }),
+      )
+      if (mine === asked) look.value = got
+    } catch (e) {
+      if (mine === asked) failed(e)
+    }
+  }
+
+  async function begin(layout: string, cylinders: number, valves: number): Promise<Sheet | null> {
+    try {
+      const got = await answered(
+        api.GET('/api/v1/sheet-start', { params: { query: { layout: layout as 'inline', cylinders, valves } } }),
+      )
+      orders.value = got.orders
+      source.value = got.source
+      return got.sheet as unknown as Sheet
+    } catch (e) {
+      failed(e)
+      return null
+    }
+  }
+
+  async function load() {
+    trouble.value = ''
+    if (id === null) {
+      sheet.value = await begin('inline', 4, 2)
+      stored.value = ''
+    } else {
+      try {
+        const got = await answered(api.GET('/api/v1/engines/{id}', { params: { path: { id } } }))
+        sheet.value = got.sheet as unknown as Sheet
+        version.value = got.version
+        look.value = got.look
+        stored.value = JSON.stringify(sheet.value)
+        if (history.state?.stored) saved.value = storedWords
+        await begin(sheet.value.layout, sheet.value.cylinders, Math.min(5, Math.max(2, perCylinder.value)))
+      } catch (e) {
+        failed(e)
+        return
+      }
+    }
+    present = JSON.stringify(sheet.value)
+    past.value = []
+    future.value = []
+    void examine()
+  }
+
+  watch(
+    sheet,
+    () => {
+      const now = JSON.stringify(sheet.value)
+      if (now === present) return
+      clearTimeout(timer)
+      timer = window.setTimeout(() => {
+        past.value = [...past.value.slice(-99), present]
+        future.value = []
+        present = JSON.stringify(sheet.value)
+        saved.value = ''
+        void examine()
+      }, quiet)
+    },
+    { deep: true },
+  )
+
+  function travel(from: typeof past, to: typeof past) {
+    const text = from.value.at(-1)
+    if (!text) return
+    clearTimeout(timer)
+    to.value = [...to.value, JSON.stringify(sheet.value)]
+    from.value = from.value.slice(0, -1)
+    present = text
+    sheet.value = JSON.parse(text) as Sheet
+    void examine()
+  }
+
+  /** Takes another shape: banks, rows and firing order anew; whatever else was entered stays. */
+  async function reshape(layout: string, cylinders: number, valves: number) {
+    const anew = await begin(layout, cylinders, valves)
+    if (!anew || !sheet.value) return
+    const kept = { ...sheet.value }
+    delete kept.firing_angles_deg
+    delete kept.own_sequence
+    const { banks, firing_order } = anew
+    sheet.value = { ...kept, layout, cylinders, banks, firing_order }
+  }
+
+  async function save(): Promise<string | null> {
+    trouble.value = ''
+    faults.value = []
+    const target = id ?? newID()
+    const text = JSON.stringify(sheet.value)
+    try {
+      const got = await putSheet(target, text, version.value || undefined)
+      version.value = got.version
+      stored.value = text
+      saved.value = storedWords
+      return target
+    } catch (e) {
+      failed(e)
+      return null
+    }
+  }
+
+  const said = (location: string) =>
+    (look.value?.problems ?? [])
+      .filter(
+        (p) =>
+          p.location === location || p.location.startsWith(`${location}.`) || p.location.startsWith(`${location}[`),
+      )
+      .map((p) => p.message)
+  const warned = (location: string) =>
+    (look.value?.warnings ?? []).filter((p) => p.location.startsWith(location)).map((p) => p.message)
+
+  return {
+    sheet,
+    look,
+    orders,
+    source,
+    trouble,
+    faults,
+    saved,
+    dirty,
+    past,
+    future,
+    perCylinder,
+    load,
+    reshape,
+    save,
+    said,
+    warned,
+    undo: () => travel(past, future),
+    redo: () => travel(future, past),
+  }
+}

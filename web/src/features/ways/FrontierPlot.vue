@@ -1,0 +1,139 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+import type { Schemas } from '@/shared/api/client'
+import { degrees } from '@/shared/units'
+
+const props = defineProps<{ points: Schemas['BestPlan'][]; required: number; at: number }>()
+defineEmits<{ pick: [stops: number] }>()
+
+const left = 64
+const right = 300
+const top = 16
+const bottom = 120
+const most = computed(() => Math.max(props.required, ...props.points.map((p) => p.smallest_margin_deg)) * 1.06)
+const y = (m: number) => bottom - (m / most.value) * (bottom - top)
+const step = computed(() => (right - left) / Math.max(1, props.points.length - 1))
+const placed = computed(() =>
+  props.points.map((p, i) => ({
+    ...p,
+    x: left + (props.points.length > 1 ? i * step.value : 60),
+    y: y(p.smallest_margin_deg),
+  })),
+)
+const line = computed(() => placed.value.map((p, i) => `${i ? 'L' : 'M'}${p.x} ${p.y}`).join(''))
+</script>
+
+<template>
+  <svg class="plot" viewBox="0 0 330 168" role="group" aria-label="Best plans: number of stops against smallest margin">
+    <line class="axis" :x1="left - 12" :x2="right + 12" :y1="bottom + 8" :y2="bottom + 8" />
+    <line class="need" :x1="left - 12" :x2="right + 12" :y1="y(required)" :y2="y(required)" />
+    <text class="quiet need-word" :x="left - 16" :y="y(required) + 4">{{ degrees(required) }}</text>
+    <text class="quiet most" :x="left - 16" :y="top + 8">{{ degrees(points.at(-1)?.smallest_margin_deg ?? 0) }}</text>
+    <path class="line" :d="line" />
+    <g
+      v-for="p in placed"
+      :key="p.stops"
+      class="point"
+      :class="{ on: p.stops === at, short: p.smallest_margin_deg < required }"
+      role="button"
+      tabindex="0"
+      :aria-label="`${p.stops} stops, clear by ${degrees(p.smallest_margin_deg)}`"
+      @click="$emit('pick', p.stops)"
+      @keydown.enter.stop.prevent="$emit('pick', p.stops)"
+    >
+      <rect
+        :x="p.x - Math.min(20, step / 2)"
+        :y="top - 10"
+        :width="Math.min(40, step)"
+        :height="bottom + 34"
+        class="hit"
+      />
+      <circle :cx="p.x" :cy="p.y" :r="p.stops === at ? 9 : 6" />
+      <text :x="p.x" :y="bottom + 28" :class="{ dense: points.length > 10 }">{{ p.stops }}</text>
+    </g>
+    <text class="quiet" :x="(left + right) / 2" y="164">stops</text>
+  </svg>
+</template>
+
+<style scoped>
+.plot {
+  display: block;
+  width: 100%;
+  max-height: 190px;
+  font-family: var(--figures);
+}
+
+text {
+  fill: var(--ink);
+  font-size: 14px;
+  text-anchor: middle;
+}
+
+text.quiet {
+  fill: var(--quiet);
+}
+
+text.dense {
+  font-size: 11px;
+}
+
+.need-word,
+.most {
+  text-anchor: end;
+}
+
+.axis {
+  stroke: var(--line);
+  stroke-width: 2;
+}
+
+.need {
+  stroke: var(--undecided);
+  stroke-dasharray: 5 5;
+  stroke-width: 2;
+}
+
+.line {
+  fill: none;
+  stroke: var(--edge);
+  stroke-width: 3;
+}
+
+.point {
+  cursor: pointer;
+}
+
+.point circle {
+  fill: var(--ground);
+  stroke: var(--in);
+  stroke-width: 3;
+}
+
+.point.short circle {
+  stroke: var(--tight);
+  stroke-dasharray: 3 3;
+}
+
+.point.on circle {
+  fill: var(--brass);
+  stroke: var(--brass);
+}
+
+.point.on text {
+  fill: var(--brass);
+  font-weight: 700;
+}
+
+.hit {
+  fill: transparent;
+}
+
+.point:focus-visible {
+  outline: none;
+}
+
+.point:focus-visible circle {
+  stroke: var(--brass);
+  stroke-width: 5;
+}
+</style>

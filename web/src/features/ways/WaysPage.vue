@@ -1,0 +1,303 @@
+<script setup lang="ts">
+import { computed, onMounted, ref, watch } from 'vue'
+import { useRoute, useRouter } from 'vue-router'
+import { stopAt, valvesAt } from '@/shared/engine/arcs'
+import CrankPulley from '@/shared/engine/CrankPulley.vue'
+import HeadDrawing from '@/shared/engine/HeadDrawing.vue'
+import TurnBand from '@/shared/engine/TurnBand.vue'
+import StateNote from '@/shared/StateNote.vue'
+import TopBar from '@/shared/TopBar.vue'
+import { useKeys } from '@/shared/useKeys'
+import { degrees } from '@/shared/units'
+import { schoolLine, schoolName, standing } from '@/shared/words'
+import FrontierPlot from './FrontierPlot.vue'
+import { useWays } from './useWays'
+import WayRow from './WayRow.vue'
+
+const route = useRoute()
+const router = useRouter()
+const id = String(route.params.id)
+const job = route.name === 'job-ways'
+const w = useWays(job ? { job: id } : { engine: id })
+const { ways, trouble, direction, positions, plan, open, shut, load } = w
+onMounted(load)
+
+const crank = ref(0)
+const engine = computed(() => ways.value!.engine)
+const valves = computed(() => engine.value.valves.length)
+const stop = computed(() => stopAt(plan.value, crank.value))
+const here = computed(() => (stop.value >= 0 ? plan.value!.stops[stop.value]! : null))
+const clear = computed(() => {
+  const { valves: names, margins_deg: margins } = here.value!
+  if (names.length > 4) return `${names.join(' ')}: clear by ${degrees(Math.min(...margins))} or more`
+  return names.map((v, i) => `${v} clear by ${degrees(margins[i]!)}`).join(' · ')
+})
+const most = computed(() =>
+  Math.max(...open.value.map((p) => p.smallest_margin_deg), ways.value?.required_margin_deg ?? 1),
+)
+const card = computed(() => ({
+  path: `/engines/${id}/card`,
+  query: {
+    school: plan.value?.school,
+    order: plan.value?.order,
+    direction: direction.value,
+    positions: positions.value,
+    stops: String(plan.value?.stop_count ?? 0),
+  },
+}))
+watch(plan, (p) => (crank.value = p?.stops[0]?.crank_deg ?? 0))
+
+/** Goes to the next stop of the way looked at, in its order. */
+function walk(by: number) {
+  const stops = plan.value?.stops ?? []
+  if (!stops.length) return
+  const at = stop.value >= 0 ? stop.value : by > 0 ? -1 : 0
+  crank.value = stops[(at + by + stops.length) % stops.length]!.crank_deg
+}
+
+async function take() {
+  if (await w.take()) await router.push(`/jobs/${id}`)
+}
+
+useKeys((k) => {
+  if (k === 'ArrowDown' || k === 'ArrowUp') w.step(k === 'ArrowDown' ? 1 : -1)
+  else if (k === 'ArrowRight' || k === 'ArrowLeft') walk(k === 'ArrowRight' ? 1 : -1)
+  else if (k === 'Enter' && job) void take()
+  else return false
+  return true
+})
+</script>
+
+<template>
+  <TopBar
+    title="Ways round"
+    :sub="ways?.engine.name"
+    :back="job ? 'Bench' : 'Engines'"
+    :back-to="job ? `/jobs/${id}` : '/engines'"
+  >
+    <template v-if="ways">
+      <label v-if="engine.may_turn_back" class="mx-switch"
+        ><input v-model="direction" type="checkbox" true-value="back" false-value="running" /> Turn back</label
+      >
+      <label class="mx-switch"
+        ><input v-model="positions" type="checkbox" true-value="marks" false-value="any" /> Only at marks</label
+      >
+      <RouterLink v-if="plan && !job" class="mx-btn small" :to="card">Card</RouterLink>
+    </template>
+  </TopBar>
+  <main v-if="ways" class="ways">
+    <section class="list">
+      <StateNote v-if="trouble" tone="trouble" title="That cannot be done." :text="trouble" />
+      <div v-if="open.length" class="rows" role="radiogroup" aria-label="Ways round, side by side">
+        <WayRow
+          v-for="p in open"
+          :key="w.key(p)"
+          :plan="p"
+          :valves="valves"
+          :required="ways.required_margin_deg"
+          :most="most"
+          :on="p === plan"
+          @look="w.chosen.value = w.key(p)"
+        />
+      </div>
+      <StateNote
+        v-else
+        title="No way round fits."
+        text="With these conditions some valve is never clear enough at a stop."
+      />
+      <section v-for="p in shut" :key="p.school" class="shut">
+        <b>{{ schoolName(p.school, valves) }}</b> <span class="quiet">does not fit.</span>
+        <p class="quiet">{{ p.reason }}</p>
+      </section>
+    </section>
+    <section v-if="plan" class="look">
+      <div class="say">
+        <span class="dial"
+          ><CrankPulley :crank="crank" :rotation="engine.rotation" :marks="engine.marks_deg" :turning="false"
+        /></span>
+        <div>
+          <h2 aria-live="polite">
+            <template v-if="here"
+              >Stop {{ stop + 1 }}: <em>{{ standing(here.watch) }}.</em></template
+            ><template v-else>{{ degrees(crank) }}</template>
+          </h2>
+          <p class="quiet">
+            {{ here ? clear : schoolLine(plan) }}
+          </p>
+        </div>
+      </div>
+      <div class="head" tabindex="0" aria-label="The head, drawn">
+        <HeadDrawing :engine="engine" :crank="crank" :shown="valvesAt(engine, crank, here?.valves ?? [])" bare />
+      </div>
+      <div class="band">
+        <TurnBand
+          v-model:dragged="crank"
+          :engine="engine"
+          :plan="plan"
+          :crank="crank"
+          :stop="stop"
+          :finished="[]"
+          :here="here?.valves ?? []"
+          draggable
+        />
+      </div>
+      <div class="foot">
+        <div>
+          <input
+            v-model.number="crank"
+            class="mx-range"
+            type="range"
+            min="0"
+            max="719"
+            step="1"
+            aria-label="Crank position, degrees"
+          />
+          <p class="walk">
+            <button class="mx-btn small" type="button" @click="walk(-1)">Before <kbd>←</kbd></button>
+            <button class="mx-btn small" type="button" @click="walk(1)">Next <kbd>→</kbd></button>
+          </p>
+          <details>
+            <summary class="quiet">Cautions and what is assumed</summary>
+            <p v-for="c in plan.cautions" :key="c" class="caution">{{ c }}</p>
+            <p v-for="a in plan.assumed" :key="a" class="quiet caution">Assumed: {{ a }}</p>
+          </details>
+        </div>
+        <figure>
+          <figcaption class="quiet">Fewest stops against depth: tap a point</figcaption>
+          <FrontierPlot
+            :points="ways.frontier"
+            :required="ways.required_margin_deg"
+            :at="plan.school === 'fewest_stops' ? plan.stops.length : 0"
+            @pick="w.best"
+          />
+        </figure>
+      </div>
+      <button v-if="job" class="mx-btn primary large" type="button" @click="take">Go this way <kbd>Enter</kbd></button>
+    </section>
+  </main>
+  <main v-else class="page">
+    <StateNote v-if="trouble" tone="trouble" title="The ways round could not be read." :text="trouble"
+      ><button class="mx-btn primary" type="button" @click="load">Try again</button></StateNote
+    >
+    <p v-else class="quiet" role="status">Planning…</p>
+  </main>
+</template>
+
+<style scoped>
+.ways {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) minmax(0, 1fr);
+  min-height: calc(100dvh - 62px);
+}
+
+.list {
+  padding: 16px 18px;
+  border-right: 2px solid var(--line);
+}
+
+.rows {
+  display: grid;
+  gap: 8px;
+}
+
+.shut {
+  margin-top: 12px;
+  padding: 6px 16px;
+  border-left: 6px dotted var(--edge);
+  font-size: 17px;
+}
+
+.look {
+  position: sticky;
+  top: 0;
+  display: grid;
+  grid-template-rows: auto minmax(120px, 1fr) minmax(120px, 1fr) auto auto;
+  height: calc(100dvh - 62px);
+  gap: 6px;
+  align-content: start;
+  min-height: 640px;
+  padding: 12px 20px;
+}
+
+.say {
+  display: flex;
+  gap: 16px;
+  align-items: center;
+}
+
+.dial {
+  flex: none;
+  width: 74px;
+  height: 76px;
+}
+
+h2 {
+  font-size: 30px;
+  line-height: 1.1;
+}
+
+em {
+  color: var(--brass);
+  font-style: normal;
+}
+
+.head,
+.band {
+  min-height: 0;
+}
+
+.foot {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) minmax(0, 1fr);
+  gap: 18px;
+}
+
+.walk {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 8px;
+  margin: 6px 0;
+}
+
+summary {
+  min-height: 32px;
+  font-size: 16px;
+  cursor: pointer;
+}
+
+.caution {
+  font-size: 15px;
+  line-height: 1.25;
+}
+
+figure {
+  margin: 0;
+}
+
+figcaption {
+  font-size: 15px;
+}
+
+@media (width <= 1000px) {
+  .ways,
+  .foot {
+    grid-template-columns: minmax(0, 1fr);
+  }
+
+  .look {
+    position: static;
+    grid-template-rows: none;
+    order: -1;
+    height: auto;
+    min-height: 0;
+  }
+
+  .head {
+    overflow-x: auto;
+  }
+
+  .list {
+    border-right: 0;
+  }
+}
+</style>

@@ -1,0 +1,39 @@
+<script setup lang="ts">
+defineProps<{ title: string; faults: { location: string; message: string }[]; after?: string }>()
+</script>
+
+<template>
+  <section class="faults" role="alert">
+    <b>{{ title }}</b>
+    <ul v-if="faults.length">
+      <li v-for="f in faults" :key="f.location + f.message">
+        <code>{{ f.location || 'file' }}</code> {{ f.message }}
+      </li>
+    </ul>
+    <p v-if="after" class="quiet">{{ after }}</p>
+  </section>
+</template>
+
+<style scoped>
+.faults {
+  padding: 12px 18px;
+  border-left: 8px solid var(--tight);
+  background: var(--panel);
+}
+
+b {
+  font-size: 21px;
+}
+
+ul {
+  display: grid;
+  gap: 4px;
+  margin: 6px 0;
+  padding-left: 22px;
+}
+
+code {
+  color: var(--brass);
+  font-family: var(--figures);
+}
+</style>
