@@ -13,17 +13,23 @@ import (
 // reach is how far outside the limits a leaf is still worth trying.
 const reach = 100 * measure.Micrometre
 
-// nextLeaf names the owned leaf or stack whose feel settles the verdict in most cases: of the three feels those that are
-// possible and decide count; ties go to fewer leaves, then to the nearest to the nominal, then to the thinner.
+// nextLeaf names the owned leaf or stack to try next. Before any leaf has dragged the state of knowledge is the thickest leaf known
+// free and the thinnest known not to go, so the tree of tries with the fewest expected ones is found exactly (see plan), for a gap
+// that may lie anywhere about the window. After a drag that decided nothing, the leaf most of whose feels settle it.
 func nextLeaf(limits Limits, readings []Reading, owned gauge.Set, rule Rule, feel measure.Length) gauge.Stack {
 	above, below := bounds(readings)
+	var open []gauge.Stack
+	for _, st := range candidates(limits, owned) {
+		if t := st.Thickness(); t > above && t < below && !tried(readings, st) {
+			open = append(open, st)
+		}
+	}
+	if !slices.ContainsFunc(readings, Reading.dragged) {
+		return newPlan(limits, open, above, below, rule, feel).first()
+	}
 	var best gauge.Stack
 	bestScore := 0.0
-	for _, st := range candidates(limits, owned) {
-		t := st.Thickness()
-		if t <= above || t >= below || tried(readings, st) {
-			continue
-		}
+	for _, st := range open {
 		score := promise(limits, readings, st, rule, feel)
 		if better := cmp.Or(
 			cmp.Compare(score, bestScore),
@@ -57,20 +63,32 @@ func tried(readings []Reading, st gauge.Stack) bool {
 	return slices.ContainsFunc(readings, func(r Reading) bool { return slices.Equal(r.Stack.Marked(), st.Marked()) })
 }
 
-// candidates are single leaves about the window first; stacks join only for thicknesses that no single leaf has.
+// mostTried bounds how many leaves and stacks are weighed, so that advice stays quick however large the set.
+const mostTried = 28
+
+// candidates are the single leaves about the window, and stacks of a thickness that no single leaf has, those nearest to a limit
+// first: a limit is where a stack helps. Thinnest first.
 func candidates(limits Limits, owned gauge.Set) []gauge.Stack {
-	near := measure.Window{Lower: max(0, limits.Window.Lower-reach), Upper: limits.Window.Upper + reach}
+	w := limits.Window
+	near := measure.Window{Lower: max(0, w.Lower-reach), Upper: w.Upper + reach}
 	all := owned.Stacks(near, gauge.MaxStack)
+	fromLimit := func(st gauge.Stack) measure.Length {
+		return min((st.Thickness() - w.Lower).Abs(), (st.Thickness() - w.Upper).Abs())
+	}
 	slices.SortStableFunc(all, func(a, b gauge.Stack) int {
-		return cmp.Or(cmp.Compare(len(a), len(b)), cmp.Compare(a.Uncertainty(), b.Uncertainty()), cmp.Compare(a.Thickness(), b.Thickness()))
+		single := cmp.Compare(min(len(a), 2), min(len(b), 2))
+		return cmp.Or(single, cmp.Compare(fromLimit(a), fromLimit(b)), cmp.Compare(len(a), len(b)), cmp.Compare(a.Thickness(), b.Thickness()))
 	})
 	seen := map[measure.Length]bool{}
-	return slices.DeleteFunc(all, func(st gauge.Stack) bool {
+	list := slices.DeleteFunc(all, func(st gauge.Stack) bool {
 		t := st.Thickness()
 		was := seen[t]
 		seen[t] = true
 		return was
 	})
+	list = list[:min(len(list), mostTried)]
+	slices.SortFunc(list, func(a, b gauge.Stack) int { return cmp.Compare(a.Thickness(), b.Thickness()) })
+	return list
 }
 
 // promise scores a candidate: a point for each feel that is possible and settles the verdict, less a little per extra leaf,

@@ -25,6 +25,8 @@ type Reading struct {
 	Feel  Feel
 }
 
+func (r Reading) dragged() bool { return r.Feel == Drag }
+
 // Verdict is what the readings say of the gap.
 type Verdict string
 

@@ -154,6 +154,13 @@ func usesRatio(k AdjusterKind) bool {
 	return false
 }
 
+// CheckAdjuster examines an adjuster by itself and gives what is wrong with it, located as on a sheet.
+func CheckAdjuster(a *Adjuster) []Finding {
+	r := &Report{}
+	checkAdjuster(a, r)
+	return r.Problems
+}
+
 func checkAdjuster(a *Adjuster, r *Report) {
 	if a == nil {
 		return

@@ -22,6 +22,12 @@ var operations = map[string]operation{
 	"settable":    typed(settable),
 	"judge":       typed(judge),
 	"leaves":      typed(leaves),
+	"turn":        typed(turn),
+	"lock-shift":  typed(lockShift),
+	"shims":       typed(shims),
+	"cooldown":    typed(cooldown),
+	"forecast":    typed(forecast),
+	"convert":     typed(convert),
 }
 
 // Operations lists the names, sorted.

@@ -220,8 +220,7 @@ func (s Sheet) toCore() *engine.Sheet {
 			IntakeCentre: t.IntakeCentre, ExhaustCentre: t.ExhaustCentre, AtLiftMM: t.AtLift}
 	}
 	if a := s.Adjuster; a != nil {
-		c.Adjuster = &engine.Adjuster{Kind: engine.AdjusterKind(a.Kind), Pitch: measure.Length(a.Pitch), Ratio: a.Ratio,
-			Eccentricity: measure.Length(a.Eccentricity), LocknutNm: a.Locknut}
+		c.Adjuster = a.toCore()
 	}
 	if t := s.TurningPoint; t != nil {
 		c.TurningPoint = &engine.TurningPoint{Where: t.Where, SocketMM: t.Socket}
@@ -237,6 +236,11 @@ func (s Sheet) toCore() *engine.Sheet {
 		c.OwnSequence = append(c.OwnSequence, engine.OwnStop(o))
 	}
 	return c
+}
+
+func (a Adjuster) toCore() *engine.Adjuster {
+	return &engine.Adjuster{Kind: engine.AdjusterKind(a.Kind), Pitch: measure.Length(a.Pitch), Ratio: a.Ratio,
+		Eccentricity: measure.Length(a.Eccentricity), LocknutNm: a.Locknut}
 }
 
 func (c Clearance) toCore() clearance.Clearance {

@@ -1,0 +1,215 @@
+package adjust_test
+
+import (
+	"fmt"
+	"math"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+	"gonum.org/v1/gonum/mat"
+	"gonum.org/v1/gonum/optimize/convex/lp"
+	"pgregory.net/rapid"
+
+	"metronix/core/adjust"
+	"metronix/core/measure"
+)
+
+func shimmed(valve string, fitted, gap, lower, upper, aim measure.Length) adjust.ShimValve {
+	return adjust.ShimValve{Valve: valve, Fitted: fitted * um, Measured: gap * um, Window: measure.Window{Lower: lower * um, Upper: upper * um}, Aim: aim * um}
+}
+
+// New thickness = fitted + measured − aim: common practice. 2.70 with 0.10 where 0.20 is wanted takes 2.60.
+func TestWantedShim(t *testing.T) {
+	assert.Equal(t, 2600*um, shimmed("I1", 2700, 100, 150, 250, 200).Wanted())
+}
+
+// Two valves that are out and fit by changing places buy nothing; a third that is in stays where it is.
+func TestSwapsComeFirst(t *testing.T) {
+	p := adjust.ChooseShims([]adjust.ShimValve{
+		shimmed("I1", 2700, 100, 150, 250, 200), // wants 2.55 to 2.65
+		shimmed("I2", 2600, 300, 150, 250, 200), // wants 2.65 to 2.75
+		shimmed("I3", 2650, 200, 150, 250, 200),
+	}, []measure.Length{2600 * um, 2650 * um, 2700 * um}, nil)
+	assert.Equal(t, []adjust.Fit{{"I1", 2600 * um, "I2", 200 * um}, {"I2", 2700 * um, "I1", 200 * um}, {"I3", 2650 * um, "I3", 200 * um}}, p.Fit)
+	assert.Empty(t, p.Buy)
+	assert.Empty(t, p.Spare)
+	assert.Empty(t, p.Impossible)
+}
+
+// A valve that is in is moved only where that saves a purchase.
+func TestAGoodValveIsMovedOnlyToSaveAPurchase(t *testing.T) {
+	tight := shimmed("I1", 2700, 100, 150, 250, 200)
+	good := shimmed("I2", 2620, 230, 150, 250, 200) // its shim fits I1, and 2.70 fits it: gap 0.15
+	p := adjust.ChooseShims([]adjust.ShimValve{tight, good}, []measure.Length{2600 * um}, nil)
+	assert.Equal(t, "I2", p.Fit[0].From)
+	assert.Equal(t, adjust.Fit{Valve: "I2", Shim: 2700 * um, From: "I1", Gap: 150 * um}, p.Fit[1])
+	assert.Empty(t, p.Buy)
+	p = adjust.ChooseShims([]adjust.ShimValve{tight, good}, []measure.Length{2600 * um}, []adjust.Count{{Shim: 2600 * um, N: 1}})
+	assert.Equal(t, adjust.FromStock, p.Fit[0].From, "the shop has one: the good valve is left alone")
+	assert.Equal(t, "I2", p.Fit[1].From)
+	assert.Empty(t, p.Buy)
+	assert.Equal(t, []measure.Length{2700 * um}, p.Spare)
+}
+
+// Between two sizes equally near the aim the thinner one wins: loose rather than tight (common practice).
+func TestTiesGoToTheLooseSide(t *testing.T) {
+	p := adjust.ChooseShims([]adjust.ShimValve{shimmed("I1", 2700, 100, 150, 250, 200)}, []measure.Length{2580 * um, 2620 * um}, nil)
+	assert.Equal(t, 220*um, p.Fit[0].Gap)
+	assert.Equal(t, []adjust.Count{{Shim: 2580 * um, N: 1}}, p.Buy)
+}
+
+func TestWhatCannotBeServedSaysWhy(t *testing.T) {
+	p := adjust.ChooseShims([]adjust.ShimValve{shimmed("E1", 2700, 600, 150, 250, 200), shimmed("I1", 2600, 200, 150, 250, 200)}, []measure.Length{2600 * um}, nil)
+	require.Len(t, p.Impossible, 1)
+	assert.Equal(t, "E1", p.Impossible[0].Valve)
+	assert.Contains(t, p.Impossible[0].Reason, "3.05–3.15 mm")
+	assert.Len(t, p.Fit, 1)
+}
+
+// goal is the choice as three numbers to be small in this order.
+type goal struct{ bought, disturbed, off int64 }
+
+func (g goal) less(o goal) bool {
+	if g.bought != o.bought {
+		return g.bought < o.bought
+	}
+	if g.disturbed != o.disturbed {
+		return g.disturbed < o.disturbed
+	}
+	return g.off < o.off
+}
+
+func drawValves(t *rapid.T, most int) ([]adjust.ShimValve, []measure.Length) {
+	var valves []adjust.ShimValve
+	for i := range rapid.IntRange(1, most).Draw(t, "valves") {
+		valves = append(valves, shimmed(fmt.Sprintf("V%d", i), measure.Length(2500+10*rapid.IntRange(0, 20).Draw(t, "fitted")),
+			measure.Length(10*rapid.IntRange(5, 40).Draw(t, "gap")), 150, 250, 200))
+	}
+	var sizes []measure.Length
+	for s := measure.Length(2400); s <= 2900; s += 50 {
+		sizes = append(sizes, s*um)
+	}
+	return valves, sizes
+}
+
+// Never worse, in any of the three aims taken in order, than trying every way to deal out the shims.
+func TestChoiceAgainstTryingAll(t *testing.T) {
+	rapid.Check(t, func(t *rapid.T) {
+		valves, sizes := drawValves(t, 5)
+		p := adjust.ChooseShims(valves, sizes, nil)
+		require.Empty(t, p.Impossible)
+		ours := goal{}
+		for i, f := range p.Fit {
+			require.True(t, valves[i].Window.Contains(f.Gap))
+			require.Equal(t, valves[i].Fitted+valves[i].Measured, f.Shim+f.Gap)
+			ours.off += int64((f.Gap - valves[i].Aim).Abs())
+			if f.From != f.Valve {
+				ours.disturbed++
+			}
+			if f.From == adjust.FromStock {
+				ours.bought++
+			}
+		}
+		best := goal{bought: math.MaxInt64}
+		used := make([]bool, len(valves))
+		var try func(i int, so goal)
+		try = func(i int, so goal) {
+			if i == len(valves) {
+				if so.less(best) {
+					best = so
+				}
+				return
+			}
+			v := valves[i]
+			take := func(shim measure.Length, bought, disturbed int64) {
+				if gap := v.Fitted + v.Measured - shim; v.Window.Contains(gap) {
+					try(i+1, goal{so.bought + bought, so.disturbed + disturbed, so.off + int64((gap - v.Aim).Abs())})
+				}
+			}
+			for j, from := range valves {
+				if used[j] {
+					continue
+				}
+				used[j] = true
+				moved := int64(1)
+				if i == j {
+					moved = 0
+				}
+				take(from.Fitted, 0, moved)
+				used[j] = false
+			}
+			for _, s := range sizes {
+				take(s, 1, 1)
+			}
+		}
+		try(0, goal{})
+		require.Equal(t, best, ours)
+	})
+}
+
+// The same assignment as a linear programme, solved by gonum's simplex: an assignment's vertices are whole (Birkhoff), so the
+// smallest cost is the same. Rows: each valve has one shim, each own shim at most one valve.
+func TestChoiceAgainstLinearProgramme(t *testing.T) {
+	rapid.Check(t, func(t *rapid.T) {
+		valves, sizes := drawValves(t, 6)
+		n := len(valves)
+		cols := n*n + n + n // own shims, bought ones, slack of each own shim
+		cost, a, b := make([]float64, cols), mat.NewDense(2*n, cols, nil), make([]float64, 2*n)
+		const buy, move, far = 1e4, 1e2, 1e7
+		price := func(v adjust.ShimValve, shim measure.Length, extra float64) float64 {
+			gap := v.Fitted + v.Measured - shim
+			if !v.Window.Contains(gap) {
+				return far
+			}
+			return extra + (gap - v.Aim).Abs().Millimetres()
+		}
+		for i, v := range valves {
+			b[i], b[n+i] = 1, 1
+			cheapest := math.Inf(1)
+			for _, s := range sizes {
+				cheapest = math.Min(cheapest, price(v, s, buy+move))
+			}
+			cost[n*n+i] = cheapest
+			a.Set(i, n*n+i, 1)
+			for j, from := range valves {
+				extra := move
+				if i == j {
+					extra = 0
+				}
+				cost[i*n+j] = price(v, from.Fitted, extra)
+				a.Set(i, i*n+j, 1)
+				a.Set(n+j, i*n+j, 1)
+			}
+			a.Set(n+i, n*n+n+i, 1)
+		}
+		want, _, err := lp.Simplex(cost, a, b, 1e-9, nil)
+		require.NoError(t, err)
+		got := 0.0
+		for i, f := range adjust.ChooseShims(valves, sizes, nil).Fit {
+			switch f.From {
+			case f.Valve:
+			case adjust.FromStock:
+				got += buy + move
+			default:
+				got += move
+			}
+			got += (f.Gap - valves[i].Aim).Abs().Millimetres()
+		}
+		require.InDelta(t, want, got, 1e-4)
+	})
+}
+
+func BenchmarkShimsSixteen(b *testing.B) {
+	var valves []adjust.ShimValve
+	for i := range measure.Length(16) {
+		valves = append(valves, shimmed(fmt.Sprintf("V%d", i), 2500+10*(i*7%20), 50+10*(i*11%35), 150, 250, 200))
+	}
+	var sizes []measure.Length
+	for s := measure.Length(2000); s <= 3000; s += 25 {
+		sizes = append(sizes, s*um)
+	}
+	for b.Loop() {
+		adjust.ChooseShims(valves, sizes, nil)
+	}
+}

@@ -1,0 +1,180 @@
+package clearance
+
+import (
+	"math"
+	"slices"
+	"testing"
+
+	"github.com/stretchr/testify/require"
+	"pgregory.net/rapid"
+
+	"metronix/core/gauge"
+	"metronix/core/measure"
+)
+
+const um = measure.Micrometre
+
+// drawn is a random case: a window and a set of leaves, in micrometres.
+func drawn(t *rapid.T, thinnest, most int) (Limits, gauge.Set) {
+	lower := rapid.IntRange(200, 260).Draw(t, "lower")
+	limits := FromWindow(measure.Window{Lower: measure.Length(lower) * um, Upper: measure.Length(lower+rapid.IntRange(10, 40).Draw(t, "width")) * um})
+	var owned gauge.Set
+	for _, m := range rapid.SliceOfNDistinct(rapid.IntRange(thinnest, 400), 2, most, rapid.ID[int]).Draw(t, "leaves") {
+		owned = append(owned, gauge.Leaf{Marked: measure.Length(m) * um})
+	}
+	return limits, owned
+}
+
+// feelOf is what an exact leaf feels like.
+func feelOf(gap, leaf measure.Length) Feel {
+	switch d := gap - leaf; {
+	case d.Abs() <= DefaultFeel:
+		return Drag
+	case d > 0:
+		return Free
+	}
+	return WontGo
+}
+
+// tries counts how many leaves are tried until the verdict stands or next has none left.
+func tries(limits Limits, gap measure.Length, next func([]Reading) gauge.Stack) (n int, decided bool) {
+	var readings []Reading
+	for {
+		if settle(limits.Window, readings, Workshop, DefaultFeel).Verdict != Undecided {
+			return len(readings), true
+		}
+		st := next(readings)
+		if st == nil {
+			return len(readings), false
+		}
+		readings = append(readings, Reading{st, feelOf(gap, st.Thickness())})
+	}
+}
+
+// gaps are gaps all about the window, three micrometres apart.
+func gaps(limits Limits) []measure.Length {
+	var list []measure.Length
+	for g := max(um, limits.Window.Lower-reach) + um/2; g < limits.Window.Upper+reach; g += 3 * um {
+		list = append(list, g)
+	}
+	return list
+}
+
+// The advice needs no more tries than a plain walk up the same ladder, on average and at worst, and decides every gap that the walk decides.
+func TestAdviceBeatsAWalkUpTheLadder(t *testing.T) {
+	rapid.Check(t, func(t *rapid.T) {
+		limits, owned := drawn(t, 20, 12)
+		ladder := candidates(limits, owned)
+		var ours, walked, oursWorst, walkWorst int
+		for _, gap := range gaps(limits) {
+			a, settled := tries(limits, gap, func(r []Reading) gauge.Stack { return nextLeaf(limits, r, owned, Workshop, DefaultFeel) })
+			w, walkSettled := tries(limits, gap, func(r []Reading) gauge.Stack {
+				if len(r) == len(ladder) {
+					return nil
+				}
+				return ladder[len(r)]
+			})
+			require.True(t, settled || !walkSettled, "gap %s: the walk decides it, the advice does not", gap)
+			ours, walked = ours+a, walked+w
+			oursWorst, walkWorst = max(oursWorst, a), max(walkWorst, w)
+		}
+		require.LessOrEqual(t, ours, walked, "on average")
+		require.LessOrEqual(t, oursWorst, walkWorst, "at worst")
+	})
+}
+
+// On small cases the advice is within one try of the best tree of tries there is, on average and at worst. The best tree is found
+// by trying every leaf at every node, over the gaps themselves.
+func TestAdviceAgainstTheBestTree(t *testing.T) {
+	rapid.Check(t, func(t *rapid.T) {
+		limits, owned := drawn(t, 210, 5) // so thick that no stack lies about the window
+		ladder := candidates(limits, owned)
+		all := gaps(limits)
+		var tree func(gaps []measure.Length, readings []Reading) (sum, worst int)
+		tree = func(gaps []measure.Length, readings []Reading) (sum, worst int) {
+			if len(gaps) == 0 || settle(limits.Window, readings, Workshop, DefaultFeel).Verdict != Undecided {
+				return 0, 0
+			}
+			sum, worst = math.MaxInt, math.MaxInt
+			for _, st := range ladder {
+				if tried(readings, st) {
+					continue
+				}
+				parts := map[Feel][]measure.Length{}
+				for _, g := range gaps {
+					f := feelOf(g, st.Thickness())
+					parts[f] = append(parts[f], g)
+				}
+				s, w := len(gaps), 1
+				for f, part := range parts {
+					ps, pw := tree(part, append(slices.Clone(readings), Reading{st, f}))
+					s, w = s+ps, max(w, 1+pw)
+				}
+				if s < sum {
+					sum, worst = s, w
+				}
+			}
+			if sum == math.MaxInt {
+				return 0, 0
+			}
+			return sum, worst
+		}
+		best, bestWorst := tree(all, nil)
+		ours, oursWorst := 0, 0
+		for _, gap := range all {
+			n, _ := tries(limits, gap, func(r []Reading) gauge.Stack { return nextLeaf(limits, r, owned, Workshop, DefaultFeel) })
+			ours, oursWorst = ours+n, max(oursWorst, n)
+		}
+		require.LessOrEqual(t, ours, best+len(all), "more than one try above the best tree on average")
+		require.LessOrEqual(t, oursWorst, bestWorst+1, "more than one try above the best tree at worst")
+	})
+}
+
+// With leaves off their marking and feels off by as much as is stated for them, a sure verdict and a guarded one are never wrong, and an unsure one
+// errs by no more than the uncertainty.
+func TestVerdictsHoldWithinTheStatedUncertainty(t *testing.T) {
+	rapid.Check(t, func(t *rapid.T) {
+		limits, owned := drawn(t, 150, 10)
+		rule := rapid.SampledFrom([]Rule{Workshop, Guarded}).Draw(t, "rule")
+		gap := measure.Length(rapid.Int64Range(120_000, 400_000).Draw(t, "gap"))
+		truth := map[measure.Length]measure.Length{}
+		for _, l := range owned {
+			truth[l.Marked] = l.Marked + measure.Length(rapid.Int64Range(-int64(l.Uncertainty()), int64(l.Uncertainty())).Draw(t, "off"))
+		}
+		var readings []Reading
+		doubt := measure.Length(0)
+		for range 12 {
+			j := Judge(limits, readings, owned, rule, DefaultFeel)
+			require.Empty(t, j.Conflict)
+			if j.Verdict != Undecided || j.TryNext == nil {
+				break
+			}
+			thickness := measure.Length(0)
+			for _, m := range j.TryNext.Marked() {
+				thickness += truth[m]
+			}
+			feel := Free
+			if gap < thickness {
+				feel = WontGo
+			}
+			if (gap-thickness).Abs() <= DefaultFeel && rapid.Bool().Draw(t, "drags") || gap == thickness {
+				feel = Drag
+			}
+			readings = append(readings, Reading{j.TryNext, feel})
+			doubt = max(doubt, j.TryNext.Uncertainty()+DefaultFeel)
+		}
+		j := Judge(limits, readings, owned, rule, DefaultFeel)
+		if j.Sure || rule == Guarded {
+			doubt = 0
+		}
+		w := limits.Window
+		switch j.Verdict {
+		case In:
+			require.True(t, w.Lower-doubt <= gap && gap <= w.Upper+doubt, "%s is not in %s", gap, w)
+		case Tight:
+			require.Less(t, gap, w.Lower+doubt+1, "%s is not tight", gap)
+		case Loose:
+			require.Greater(t, gap, w.Upper-doubt-1, "%s is not loose", gap)
+		}
+	})
+}

@@ -1,0 +1,165 @@
+package clearance
+
+import (
+	"cmp"
+
+	"metronix/core/gauge"
+	"metronix/core/measure"
+)
+
+// The weights of a plan, in tries: a stack is slower to lay than a leaf, an end that decides nothing is worse than any number of
+// tries, and a try fewer at worst settles a tie.
+const (
+	perExtraLeaf = 0.4
+	perUndecided = 1000.0
+	perWorst     = 1e-6
+)
+
+// plan is the tree of tries with the fewest expected ones, by dynamic programming over what is known: the gap lies above leaf i
+// (it was free) and below leaf j (it did not go). A drag ends the tree under the workshop rule. The gap is taken to lie anywhere
+// from reach below to reach above the window with equal chance.
+type plan struct {
+	limits       Limits
+	leaves       []gauge.Stack // thinnest first
+	thick        []measure.Length
+	unsure       []measure.Length
+	rule         Rule
+	feel         measure.Length
+	above, below measure.Length // known at the beginning: 0 and MaxLength where nothing is
+	known        map[[2]int]branch
+}
+
+// branch is the best that can be done from a state: the leaf to try (−1: none), its expected tries and the most of them.
+type branch struct {
+	leaf  int
+	cost  float64
+	worst int
+}
+
+func newPlan(limits Limits, leaves []gauge.Stack, above, below measure.Length, rule Rule, feel measure.Length) *plan {
+	p := &plan{limits: limits, leaves: leaves, rule: rule, feel: feel, above: above, below: below, known: map[[2]int]branch{}}
+	for _, st := range leaves {
+		p.thick, p.unsure = append(p.thick, st.Thickness()), append(p.unsure, st.Uncertainty())
+	}
+	return p
+}
+
+// first is the leaf to try first; nil where no leaf helps.
+func (p *plan) first() gauge.Stack {
+	b := p.best(-1, len(p.leaves))
+	if b.leaf < 0 {
+		return nil
+	}
+	return p.leaves[b.leaf]
+}
+
+// free and shut are the thicknesses known to be free and not to go in a state.
+func (p *plan) free(i int) measure.Length {
+	if i < 0 {
+		return p.above
+	}
+	return p.thick[i]
+}
+
+func (p *plan) shut(j int) measure.Length {
+	if j >= len(p.leaves) {
+		return p.below
+	}
+	return p.thick[j]
+}
+
+// decided says whether a state decides, by the rule.
+func (p *plan) decided(i, j int) bool {
+	w := p.limits.Window
+	low, high := p.free(i), p.shut(j)
+	if p.rule == Guarded {
+		low, high = low-p.doubt(i), high+p.doubt(j)
+	}
+	return low >= w.Upper || high <= w.Lower || (low >= w.Lower && high <= w.Upper)
+}
+
+func (p *plan) doubt(i int) measure.Length {
+	if i < 0 || i >= len(p.leaves) {
+		return 0
+	}
+	return p.unsure[i]
+}
+
+// dragDecides says whether a drag on a leaf decides: always by the workshop rule, else where its whole interval lies on one side.
+func (p *plan) dragDecides(k int) bool {
+	if p.rule != Guarded {
+		return true
+	}
+	r := p.unsure[k] + p.feel
+	iv := interval{low: p.thick[k] - r}
+	iv.lower(p.thick[k]+r, false)
+	return iv.side(p.limits.Window) != Undecided
+}
+
+func (p *plan) best(i, j int) branch {
+	if p.decided(i, j) {
+		return branch{leaf: -1}
+	}
+	if b, ok := p.known[[2]int{i, j}]; ok {
+		return b
+	}
+	best := branch{leaf: -1, cost: perUndecided}
+	for k := i + 1; k < j; k++ {
+		b := p.try(i, j, k)
+		better := cmp.Or(cmp.Compare(b.cost+perWorst*float64(b.worst), best.cost+perWorst*float64(best.worst)),
+			cmp.Compare(p.fromNominal(k), p.fromNominal(best.leaf)))
+		if best.leaf < 0 && b.cost < best.cost || best.leaf >= 0 && better < 0 {
+			best = b
+		}
+	}
+	p.known[[2]int{i, j}] = best
+	return best
+}
+
+func (p *plan) fromNominal(k int) measure.Length {
+	if k < 0 {
+		return measure.MaxLength
+	}
+	return (p.thick[k] - p.limits.Nominal).Abs()
+}
+
+// try weighs one leaf in a state by what its feels lead to and how likely each is.
+func (p *plan) try(i, j, k int) branch {
+	b := branch{leaf: k, cost: 1 + perExtraLeaf*float64(len(p.leaves[k])-1), worst: 1}
+	low, high := p.room(i, j)
+	t := p.thick[k]
+	total := high - low
+	if total <= 0 {
+		total = 1
+	}
+	drag := max(0, min(high, t+p.feel)-max(low, t-p.feel))
+	share := func(l measure.Length) float64 { return float64(l) / float64(total) }
+	if !p.dragDecides(k) {
+		b.cost += share(drag) * perUndecided
+	}
+	for _, way := range []struct {
+		part measure.Length
+		i, j int
+	}{{max(0, min(high, t-p.feel)-low), i, k}, {max(0, high-max(low, t+p.feel)), k, j}} {
+		if way.part == 0 {
+			continue
+		}
+		then := p.best(way.i, way.j)
+		b.cost += share(way.part) * then.cost
+		b.worst = max(b.worst, 1+then.worst)
+	}
+	return b
+}
+
+// room is where the gap may lie in a state, about the window: beyond the feel of the leaves already tried.
+func (p *plan) room(i, j int) (low, high measure.Length) {
+	w := p.limits.Window
+	low, high = max(0, w.Lower-reach), w.Upper+reach
+	if free := p.free(i); free > 0 {
+		low = max(low, free+p.feel)
+	}
+	if shut := p.shut(j); shut < measure.MaxLength {
+		high = min(high, shut-p.feel)
+	}
+	return low, high
+}

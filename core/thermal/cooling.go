@@ -1,0 +1,112 @@
+// Package thermal knows the hot and cold gates of valve clearances and how an engine cools. Temperatures are degrees Celsius.
+package thermal
+
+import (
+	"errors"
+	"fmt"
+	"math"
+)
+
+// Temperatures that a reading may have, °C: below absolute zero there are none, above 200 no engine block stands.
+const (
+	AbsoluteZeroC = -273.15
+	MaxC          = 200.0
+)
+
+// StoneColdWithinC is how near the surroundings an engine must be to count as stone cold (common practice).
+const StoneColdWithinC = 5.0
+
+// HotFromC is the least engine temperature at which hot figures may be used (from memory). HotMinutes is how long after shutting off
+// they hold (common practice).
+const (
+	HotFromC   = 60.0
+	HotMinutes = 10.0
+)
+
+// Reading is the engine's temperature at a time in minutes from any fixed beginning.
+type Reading struct{ Minute, EngineC float64 }
+
+// Cooldown is when an engine reaches a gate by Newton's law of cooling, T = Ta + (T0 − Ta)·e^(−kt).
+type Cooldown struct {
+	Reachable bool
+	K         float64 // per minute; NaN where it cannot be told
+	Minutes   float64 // from the last reading, never negative; NaN where the gate is not reached
+	Why       string  // where it is not reachable, the reason
+}
+
+// What is wrong with the readings of a Cooldown; the wrapped text says where.
+var (
+	ErrTooFew    = errors.New("cooling needs two readings")
+	ErrBackwards = errors.New("time runs backwards")
+	ErrNoSuchC   = errors.New("no temperature of an engine")
+)
+
+// Cool fits ln(T − Ta) to a line by least squares and gives the wait until the gate. It errs with ErrTooFew for fewer than two
+// readings, ErrBackwards where minutes do not rise, and ErrNoSuchC for a temperature that cannot be. At or below the gate already the
+// wait is 0. Rising readings (heat soak), a gate not above ambient, and readings not above ambient give Reachable false.
+func Cool(ambientC float64, readings []Reading, gateC float64) (Cooldown, error) {
+	if err := check(ambientC, readings, gateC); err != nil {
+		return Cooldown{}, err
+	}
+	k, intercept, cooling := fit(ambientC, readings)
+	last := readings[len(readings)-1]
+	switch {
+	case last.EngineC <= gateC:
+		return Cooldown{Reachable: true, K: exit(k)}, nil
+	case gateC <= ambientC:
+		return unreachable("The gate of %v °C is not above the %v °C around the engine: it never cools so far.", gateC, ambientC), nil
+	case !cooling:
+		return unreachable("The readings do not fall towards the %v °C around the engine. Heat soaks out of it for a while after it is shut off: read again later.", ambientC), nil
+	}
+	wait := (intercept-math.Log(gateC-ambientC))/k - last.Minute
+	return Cooldown{Reachable: true, K: exit(k), Minutes: exit(math.Max(0, wait))}, nil
+}
+
+func unreachable(format string, args ...any) Cooldown {
+	return Cooldown{K: math.NaN(), Minutes: math.NaN(), Why: fmt.Sprintf(format, args...)}
+}
+
+func check(ambientC float64, readings []Reading, gateC float64) error {
+	if len(readings) < 2 {
+		return fmt.Errorf("%w: there is %d", ErrTooFew, len(readings))
+	}
+	for _, t := range []float64{ambientC, gateC} {
+		if !Possible(t) {
+			return fmt.Errorf("%v °C is %w", t, ErrNoSuchC)
+		}
+	}
+	for i, r := range readings {
+		if !Possible(r.EngineC) {
+			return fmt.Errorf("%v °C is %w", r.EngineC, ErrNoSuchC)
+		}
+		if math.IsNaN(r.Minute) || math.IsInf(r.Minute, 0) || (i > 0 && r.Minute <= readings[i-1].Minute) {
+			return fmt.Errorf("%w: reading %d at minute %v does not come after the one before", ErrBackwards, i+1, r.Minute)
+		}
+	}
+	return nil
+}
+
+// Possible says whether a figure can be a temperature here.
+func Possible(c float64) bool { return c >= AbsoluteZeroC && c <= MaxC }
+
+// fit is the least-squares line through ln(T − Ta): k is minus its slope. cooling is false where a reading does not stand above the
+// surroundings or the line does not fall; k is then NaN.
+func fit(ambientC float64, readings []Reading) (k, intercept float64, cooling bool) {
+	var st, sy, stt, sty float64
+	n := float64(len(readings))
+	for _, r := range readings {
+		y := math.Log(r.EngineC - ambientC)
+		st, sy, stt, sty = st+r.Minute, sy+y, stt+r.Minute*r.Minute, sty+r.Minute*y
+	}
+	slope := (n*sty - st*sy) / (n*stt - st*st)
+	if !(slope < 0) || math.IsInf(slope, 0) { // NaN too: a reading not above the surroundings
+		return math.NaN(), math.NaN(), false
+	}
+	return -slope, (sy - slope*st) / n, true
+}
+
+// exit drops float noise below a thousand-millionth: the one rounding at the formula's exit.
+func exit(f float64) float64 { return math.Round(f*1e9) / 1e9 }
+
+// StoneCold says whether an engine is near enough to its surroundings to count as stone cold.
+func StoneCold(engineC, ambientC float64) bool { return engineC <= ambientC+StoneColdWithinC }

@@ -1,0 +1,158 @@
+// Package wear reckons from visit to visit how clearances change with distance, when the first valve leaves its window, and when
+// the next job is due.
+package wear
+
+import (
+	"errors"
+	"fmt"
+	"math"
+	"time"
+
+	"metronix/core/measure"
+)
+
+// Found is one valve at one visit: the gap as found, as left, and its window.
+type Found struct {
+	Valve       string
+	Found, Left measure.Length
+	Window      measure.Window
+}
+
+// Visit is one valve job, in the order of distance.
+type Visit struct {
+	OdometerKM float64
+	Date       time.Time
+	Valves     []Found
+}
+
+// Side is which limit a valve is moving towards.
+type Side string
+
+// The sides; None is a valve that stands still.
+const (
+	None  Side = ""
+	Tight Side = "tight"
+	Loose Side = "loose"
+)
+
+// Valve is how one valve wears.
+type Valve struct {
+	Valve  string
+	Rate   float64 // millimetres per 1000 km, negative when tightening; NaN where fewer than two visits know it
+	Leaves float64 // odometer at which it leaves its window; NaN: never, or not known
+	Side   Side
+	Range  *[2]float64 // odometers between which it leaves, from the fastest and the slowest rate between visits; nil: one interval only
+}
+
+// Due is when the next job is due. NaN distance and zero date are not known.
+type Due struct {
+	OdometerKM float64
+	Date       time.Time
+	Because    string
+}
+
+// Forecast is the whole engine.
+type Forecast struct {
+	Valves []Valve
+	Due    Due
+}
+
+// ErrVisits is what is wrong with a list of visits; the wrapped text says where.
+var ErrVisits = errors.New("the visits are not in order")
+
+// Reckon gives each valve's rate, pooled over visits as the sum of changes (found at a visit − left at the one before) over the sum
+// of distances, and where it leaves its window from the gap it was left with last. intervalKM and months are the maker's intervals, 0
+// where there are none. It errs with ErrVisits where odometers or dates do not rise.
+func Reckon(visits []Visit, intervalKM float64, months int) (Forecast, error) {
+	for i, v := range visits {
+		if i > 0 && (v.OdometerKM <= visits[i-1].OdometerKM || v.Date.Before(visits[i-1].Date)) {
+			return Forecast{}, fmt.Errorf("%w: visit %d does not lie after the one before", ErrVisits, i+1)
+		}
+	}
+	var f Forecast
+	if len(visits) == 0 {
+		f.Due = Due{OdometerKM: math.NaN(), Because: "There is no visit yet."}
+		return f, nil
+	}
+	last := visits[len(visits)-1]
+	for _, at := range last.Valves {
+		f.Valves = append(f.Valves, valveOf(visits, at))
+	}
+	f.Due = due(f.Valves, last, intervalKM, months)
+	return f, nil
+}
+
+func valveOf(visits []Visit, at Found) Valve {
+	v := Valve{Valve: at.Valve, Rate: math.NaN(), Leaves: math.NaN()}
+	var change, distance float64
+	slowest, fastest := math.Inf(1), math.Inf(-1)
+	intervals := 0
+	for i := 1; i < len(visits); i++ {
+		before, after := find(visits[i-1], at.Valve), find(visits[i], at.Valve)
+		if before == nil || after == nil {
+			continue
+		}
+		c, d := (after.Found - before.Left).Millimetres(), visits[i].OdometerKM-visits[i-1].OdometerKM
+		change, distance = change+c, distance+d
+		slowest, fastest = math.Min(slowest, c/d), math.Max(fastest, c/d)
+		intervals++
+	}
+	if intervals == 0 {
+		return v
+	}
+	rate := change / distance
+	v.Rate = rate * 1000
+	from := visits[len(visits)-1].OdometerKM
+	v.Leaves, v.Side = leaves(at, rate, from)
+	if intervals > 1 && v.Side != None {
+		a, sideA := leaves(at, slowest, from)
+		b, sideB := leaves(at, fastest, from)
+		if sideA == v.Side && sideB == v.Side {
+			v.Range = &[2]float64{math.Min(a, b), math.Max(a, b)}
+		}
+	}
+	return v
+}
+
+// leaves is the odometer at which a gap that changes by rate mm/km passes its limit.
+func leaves(at Found, rate, from float64) (float64, Side) {
+	switch {
+	case rate < 0:
+		return from + math.Max(0, (at.Left-at.Window.Lower).Millimetres())/-rate, Tight
+	case rate > 0:
+		return from + math.Max(0, (at.Window.Upper-at.Left).Millimetres())/rate, Loose
+	}
+	return math.NaN(), None
+}
+
+func find(v Visit, name string) *Found {
+	for i := range v.Valves {
+		if v.Valves[i].Valve == name {
+			return &v.Valves[i]
+		}
+	}
+	return nil
+}
+
+// due is the earliest of the first valve leaving its window, the distance interval and the time interval.
+func due(valves []Valve, last Visit, intervalKM float64, months int) Due {
+	d := Due{OdometerKM: math.NaN(), Because: "Neither an interval nor a rate is known."}
+	if intervalKM > 0 {
+		d.OdometerKM, d.Because = last.OdometerKM+intervalKM, fmt.Sprintf("The interval of %.0f km.", intervalKM)
+	}
+	for _, v := range valves {
+		if v.Side != None && !(v.Leaves >= d.OdometerKM) {
+			d.OdometerKM, d.Because = v.Leaves, fmt.Sprintf("%s leaves its window on the %s side.", v.Valve, v.Side)
+		}
+	}
+	if months > 0 && !last.Date.IsZero() {
+		d.Date = last.Date.AddDate(0, months, 0)
+		by := fmt.Sprintf("the interval of %d months", months)
+		if math.IsNaN(d.OdometerKM) {
+			d.Because = "T" + by[1:] + "."
+		} else {
+			d.Because = d.Because[:len(d.Because)-1] + ", or " + by + ", whichever comes first."
+		}
+	}
+	return d
+}

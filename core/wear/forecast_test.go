@@ -1,0 +1,67 @@
+package wear_test
+
+import (
+	"math"
+	"testing"
+	"time"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"metronix/core/measure"
+	"metronix/core/wear"
+)
+
+const um = measure.Micrometre
+
+func day(s string) time.Time {
+	t, err := time.Parse(time.DateOnly, s)
+	if err != nil {
+		panic(err)
+	}
+	return t
+}
+
+func visit(km float64, date string, found, left measure.Length) wear.Visit {
+	return wear.Visit{OdometerKM: km, Date: day(date), Valves: []wear.Found{{Valve: "E1", Found: found * um, Left: left * um,
+		Window: measure.Window{Lower: 280 * um, Upper: 320 * um}}}}
+}
+
+// By hand: left at 0.30, found at 0.29 after 20 000 km: −0.0005 mm per 1000 km; from 0.30 the 0.28 limit is 40 000 km on.
+func TestRateAndForecastByHand(t *testing.T) {
+	f, err := wear.Reckon([]wear.Visit{visit(100_000, "2025-01-10", 300, 300), visit(120_000, "2026-01-10", 290, 300)}, 24_000, 12)
+	require.NoError(t, err)
+	v := f.Valves[0]
+	assert.InDelta(t, -0.0005, v.Rate, 1e-12)
+	assert.InDelta(t, 160_000, v.Leaves, 1e-6)
+	assert.Equal(t, wear.Tight, v.Side)
+	assert.Nil(t, v.Range)
+	assert.Equal(t, 144_000.0, f.Due.OdometerKM)
+	assert.Equal(t, day("2027-01-10"), f.Due.Date)
+	assert.Contains(t, f.Due.Because, "24000 km, or the interval of 12 months")
+}
+
+// Rates are pooled: 0.01 tighter in 20 000 km and 0.02 in 10 000 km make 0.03 in 30 000 km.
+func TestRatesArePooledAndTheRangeIsHonest(t *testing.T) {
+	f, err := wear.Reckon([]wear.Visit{visit(0, "2023-01-01", 300, 310), visit(20_000, "2024-01-01", 300, 310), visit(30_000, "2025-01-01", 290, 300)}, 0, 0)
+	require.NoError(t, err)
+	v := f.Valves[0]
+	assert.InDelta(t, -0.001, v.Rate, 1e-12)
+	assert.InDelta(t, 50_000, v.Leaves, 1e-6)
+	require.NotNil(t, v.Range)
+	assert.InDelta(t, 40_000, v.Range[0], 1e-6, "at 0.002 per 1000 km")
+	assert.InDelta(t, 70_000, v.Range[1], 1e-6, "at 0.0005 per 1000 km")
+	assert.Contains(t, f.Due.Because, "E1 leaves its window on the tight side")
+}
+
+func TestStandingStillNeverLeaves(t *testing.T) {
+	f, err := wear.Reckon([]wear.Visit{visit(0, "2023-01-01", 300, 300), visit(9_000, "2024-01-01", 300, 300)}, 0, 0)
+	require.NoError(t, err)
+	assert.Zero(t, f.Valves[0].Rate)
+	assert.True(t, math.IsNaN(f.Valves[0].Leaves))
+	one, err := wear.Reckon([]wear.Visit{visit(0, "2023-01-01", 300, 300)}, 0, 0)
+	require.NoError(t, err)
+	assert.True(t, math.IsNaN(one.Valves[0].Rate))
+	_, err = wear.Reckon([]wear.Visit{visit(9_000, "2023-01-01", 300, 300), visit(8_000, "2024-01-01", 300, 300)}, 0, 0)
+	assert.ErrorIs(t, err, wear.ErrVisits)
+}
