@@ -29,6 +29,7 @@ const usage = `Metronix sets valve clearances with you: which valves at which cr
                        the same with a made-up workshop in it
   metronix compute OPERATION < request.json > response.json
                        one computation without a screen
+  metronix probe       a simulated temperature probe
   metronix schema      print the JSON Schema of the engine sheet
   metronix version     print the version
   metronix help [COMMAND]
@@ -46,6 +47,7 @@ func commands() map[string]command {
 		"serve":   {serve, serveHelp},
 		"demo":    {serveDemo, demoHelp},
 		"compute": {runCompute, computeHelp()},
+		"probe":   {simulateProbe, probeHelp},
 		"schema":  {printSchema, "metronix schema\n\nPrints the JSON Schema of the engine sheet, metronix.engine/1.\n"},
 		"version": {printVersion, "metronix version\n\nPrints the version.\n"},
 	}

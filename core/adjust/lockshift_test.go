@@ -55,7 +55,7 @@ func TestShiftAgainstGonum(t *testing.T) {
 		seven := func(p float64) float64 {
 			h := float64(len(x)-1) * p
 			at := func(i float64) float64 { // the i-th order statistic, by gonum
-				return stat.Quantile((i+1)/float64(len(x)), stat.Empirical, x, nil)
+				return stat.Quantile((i+0.5)/float64(len(x)), stat.Empirical, x, nil)
 			}
 			return at(math.Floor(h)) + (h-math.Floor(h))*(at(math.Ceil(h))-at(math.Floor(h)))
 		}

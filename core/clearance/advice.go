@@ -60,7 +60,7 @@ func bounds(readings []Reading) (above, below measure.Length) {
 }
 
 func tried(readings []Reading, st gauge.Stack) bool {
-	return slices.ContainsFunc(readings, func(r Reading) bool { return slices.Equal(r.Stack.Marked(), st.Marked()) })
+	return slices.ContainsFunc(readings, func(r Reading) bool { return r.Dial == nil && slices.Equal(r.Stack.Marked(), st.Marked()) })
 }
 
 // mostTried bounds how many leaves and stacks are weighed, so that advice stays quick however large the set.
@@ -96,7 +96,7 @@ func candidates(limits Limits, owned gauge.Set) []gauge.Stack {
 func promise(limits Limits, readings []Reading, st gauge.Stack, rule Rule, feel measure.Length) float64 {
 	score := -0.6 * float64(len(st)-1)
 	for _, f := range []Feel{Free, Drag, WontGo} {
-		j := settle(limits.Window, append(slices.Clone(readings), Reading{st, f}), rule, feel)
+		j := settle(limits.Window, append(slices.Clone(readings), Reading{Stack: st, Feel: f}), rule, feel)
 		if j.Conflict == "" && j.Verdict != Undecided {
 			score++
 		}
@@ -118,7 +118,7 @@ func explain(limits Limits, readings []Reading, j Judgement) string {
 		if i > 0 {
 			b.WriteString(", ")
 		}
-		fmt.Fprintf(&b, "%s %s", r.Stack, verb(r.Feel))
+		b.WriteString(r.String())
 	}
 	switch {
 	case j.Verdict == Undecided && j.TryNext != nil:

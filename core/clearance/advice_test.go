@@ -47,7 +47,7 @@ func tries(limits Limits, gap measure.Length, next func([]Reading) gauge.Stack) 
 		if st == nil {
 			return len(readings), false
 		}
-		readings = append(readings, Reading{st, feelOf(gap, st.Thickness())})
+		readings = append(readings, Reading{Stack: st, Feel: feelOf(gap, st.Thickness())})
 	}
 }
 
@@ -107,7 +107,7 @@ func TestAdviceAgainstTheBestTree(t *testing.T) {
 				}
 				s, w := len(gaps), 1
 				for f, part := range parts {
-					ps, pw := tree(part, append(slices.Clone(readings), Reading{st, f}))
+					ps, pw := tree(part, append(slices.Clone(readings), Reading{Stack: st, Feel: f}))
 					s, w = s+ps, max(w, 1+pw)
 				}
 				if s < sum {
@@ -160,7 +160,7 @@ func TestVerdictsHoldWithinTheStatedUncertainty(t *testing.T) {
 			if (gap-thickness).Abs() <= DefaultFeel && rapid.Bool().Draw(t, "drags") || gap == thickness {
 				feel = Drag
 			}
-			readings = append(readings, Reading{j.TryNext, feel})
+			readings = append(readings, Reading{Stack: j.TryNext, Feel: feel})
 			doubt = max(doubt, j.TryNext.Uncertainty()+DefaultFeel)
 		}
 		j := Judge(limits, readings, owned, rule, DefaultFeel)

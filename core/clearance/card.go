@@ -4,6 +4,7 @@ package clearance
 
 import (
 	"fmt"
+	"strconv"
 
 	"metronix/core/measure"
 )
@@ -21,6 +22,9 @@ const (
 type Card struct {
 	Source     string
 	State      State
+	Date       string // of the source, as written there; empty: not stated
+	Remark     string
+	StoneCold  bool     // cold cards: the engine must be within thermal.StoneColdWithinC of its surroundings
 	MaxEngineC *float64 // cold cards: the engine must be at or below this, °C; nil: DefaultColdC
 	Intake     Clearance
 	Exhaust    Clearance
@@ -170,3 +174,6 @@ func plausible(figure string, f Figure) *Fault {
 	}
 	return &Fault{figure, fmt.Sprintf("%s is far too large for a valve clearance. Did you mean %s thousandths of an inch?", l, l.Decimal())}
 }
+
+// degreesC writes a temperature: "38 °C".
+func degreesC(c float64) string { return strconv.FormatFloat(c, 'f', -1, 64) + " °C" }

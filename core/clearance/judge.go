@@ -19,13 +19,40 @@ const (
 	WontGo Feel = "wont_go"
 )
 
-// Reading is one leaf or stack tried in the gap.
+// Reading is one leaf or stack tried in the gap, or a number read off a dial indicator.
 type Reading struct {
 	Stack gauge.Stack
 	Feel  Feel
+	Dial  *Dial // nil: a leaf was tried
 }
 
-func (r Reading) dragged() bool { return r.Feel == Drag }
+// Dial is a gap read off a dial indicator on the rocker, and its uncertainty either way.
+type Dial struct{ Gap, Uncertainty measure.Length }
+
+// DialUncertainty is taken where a dial indicator's is not stated (from memory).
+const DialUncertainty = 10 * measure.Micrometre
+
+// dragged says that a reading gives an estimate: a leaf dragged, or a dial was read.
+func (r Reading) dragged() bool { return r.Dial != nil || r.Feel == Drag }
+
+// Estimate is the gap that a reading gives by itself, and its uncertainty with a mechanic's feel; ok is false where it only bounds it.
+func (r Reading) Estimate(feel measure.Length) (gap, doubt measure.Length, ok bool) {
+	switch {
+	case r.Dial != nil:
+		return r.Dial.Gap, r.Dial.Uncertainty, true
+	case r.Feel == Drag:
+		return r.Stack.Thickness(), r.Stack.Uncertainty() + feel, true
+	}
+	return 0, 0, false
+}
+
+// String writes a reading: "0.25 drags", "the dial reads 0.24 mm".
+func (r Reading) String() string {
+	if r.Dial != nil {
+		return fmt.Sprintf("the dial reads %s", r.Dial.Gap)
+	}
+	return fmt.Sprintf("%s %s", r.Stack, verb(r.Feel))
+}
 
 // Verdict is what the readings say of the gap.
 type Verdict string
@@ -138,19 +165,20 @@ func narrow(readings []Reading, feel measure.Length) (interval, string) {
 	iv := interval{}
 	var drags []measure.Length
 	for i, r := range readings {
+		if gap, doubt, ok := r.Estimate(feel); ok {
+			iv.raise(gap-doubt, false)
+			iv.lower(gap+doubt, false)
+			drags = append(drags, gap)
+		}
 		t, u := r.Stack.Thickness(), r.Stack.Uncertainty()
 		switch r.Feel {
-		case Drag:
-			iv.raise(t-u-feel, false)
-			iv.lower(t+u+feel, false)
-			drags = append(drags, t)
 		case Free:
 			iv.raise(t-u, true)
 		case WontGo:
 			iv.lower(t+u, true)
 		}
 		for _, earlier := range readings[:i] {
-			if earlier.Feel != r.Feel && slices.Equal(earlier.Stack.Marked(), r.Stack.Marked()) {
+			if r.Dial == nil && earlier.Dial == nil && earlier.Feel != r.Feel && slices.Equal(earlier.Stack.Marked(), r.Stack.Marked()) {
 				return iv, fmt.Sprintf("%s was felt two ways: %s and %s. Try it again and take one back.", r.Stack, words(earlier.Feel), words(r.Feel))
 			}
 		}
@@ -207,7 +235,7 @@ func mean(list []measure.Length) *measure.Length {
 func contradiction(readings []Reading) string {
 	parts := make([]string, len(readings))
 	for i, r := range readings {
-		parts[i] = fmt.Sprintf("%s %s", r.Stack, verb(r.Feel))
+		parts[i] = r.String()
 	}
 	return fmt.Sprintf("These feels cannot all be true: %s. Take back the one you trust least.", strings.Join(parts, ", "))
 }

@@ -195,6 +195,12 @@ func checkCard(c clearance.Card, at string, r *Report) {
 	if t := c.MaxEngineC; t != nil && (math.IsNaN(*t) || *t < -40 || *t > 200) {
 		r.problem(at+".max_engine_c", "%v °C is not an engine temperature: −40 to 200.", *t)
 	}
+	if c.StoneCold && c.State == clearance.Hot {
+		r.problem(at+".stone_cold", "A hot card cannot ask for a stone cold engine. Is it a cold one?")
+	}
+	if len([]rune(c.Date)) > MaxNameLength || len([]rune(c.Remark)) > MaxRemarkLength {
+		r.problem(at+".remark", "A date has at most %d characters, a remark at most %d.", MaxNameLength, MaxRemarkLength)
+	}
 	in, faultsIn := c.Intake.Limits()
 	ex, faultsEx := c.Exhaust.Limits()
 	for _, kind := range []struct {

@@ -12,6 +12,7 @@ const (
 	MaxCylinders         = 16
 	MaxValvesPerCylinder = 5
 	MaxNameLength        = 120
+	MaxRemarkLength      = 400
 )
 
 // DefaultMargin is the distance in crank degrees that a valve must stand from its nearest opening or closing before it

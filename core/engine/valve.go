@@ -138,7 +138,10 @@ func (s *Sheet) EffectiveMarks() []float64 {
 func (s *Sheet) IsHydraulic() bool { return s.Adjuster != nil && s.Adjuster.Kind == Hydraulic }
 
 // HasLockNut says whether the adjuster is held by a nut that must be locked after it is moved; so it is taken where none is stated.
-func (s *Sheet) HasLockNut() bool { return s.Adjuster == nil || s.Adjuster.Kind != Shim }
+func (s *Sheet) HasLockNut() bool { return !s.Shimmed() }
+
+// Shimmed says that a gap is changed by putting in another shim or bucket.
+func (s *Sheet) Shimmed() bool { return s.Adjuster != nil && s.Adjuster.Kind == Shim }
 
 // Drawable says whether every row divides among its bank's cylinders and holds only I and E, so that the heads can be drawn,
 // whatever else is wrong with the sheet.

@@ -5,6 +5,7 @@ import (
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
+	"pgregory.net/rapid"
 
 	"metronix/core/gauge"
 	"metronix/core/measure"
@@ -57,4 +58,45 @@ func TestMicrometerFigureCounts(t *testing.T) {
 	assert.Equal(t, gauge.CheckedUncertainty, s.Find(200*um).Uncertainty())
 	assert.Equal(t, gauge.UncheckedUncertainty, s.Find(300*um).Uncertainty(), "a leaf that is not owned")
 	assert.Len(t, gauge.Set{{Marked: 1}, {Marked: 1}}.Singles(), 1)
+}
+
+// 0.15 + 0.06 = 0.21 (common practice); what lies between two reached thicknesses is a hole. By hand.
+func TestReachAndHoles(t *testing.T) {
+	owned := gauge.Owned([]gauge.Item{{Leaf: gauge.Leaf{Marked: 150 * um}}, {Leaf: gauge.Leaf{Marked: 60 * um}}, {Leaf: gauge.Leaf{Marked: 250 * um}},
+		{Leaf: gauge.Leaf{Marked: 220 * um}, Missing: true}})
+	stacks, holes := owned.Reach(measure.Window{Lower: 200 * um, Upper: 260 * um}, 3, 10*um)
+	var got []string
+	for _, s := range stacks {
+		got = append(got, s.String())
+	}
+	assert.Equal(t, []string{"0.15 + 0.06", "0.25"}, got)
+	assert.Equal(t, []gauge.Hole{{From: 210 * um, To: 250 * um}}, holes, "10 µm to either end is no hole")
+	none, holes := gauge.Set{}.Reach(measure.Window{Lower: 200 * um, Upper: 260 * um}, 3, 10*um)
+	assert.Empty(t, none)
+	assert.Equal(t, []gauge.Hole{{From: 200 * um, To: 260 * um}}, holes)
+}
+
+// Every stack is in reach once per thickness, none with more leaves than needed.
+func TestReachAgainstStacks(t *testing.T) {
+	rapid.Check(t, func(t *rapid.T) {
+		var owned gauge.Set
+		for _, m := range rapid.SliceOfNDistinct(rapid.IntRange(2, 40), 1, 8, rapid.ID[int]).Draw(t, "leaves") {
+			owned = append(owned, gauge.Leaf{Marked: measure.Length(m) * 10 * um})
+		}
+		w := measure.Window{Lower: 100 * um, Upper: 500 * um}
+		reached, holes := owned.Reach(w, 3, 0)
+		fewest := map[measure.Length]int{}
+		for _, s := range owned.Stacks(w, 3) {
+			if n, ok := fewest[s.Thickness()]; !ok || len(s) < n {
+				fewest[s.Thickness()] = len(s)
+			}
+		}
+		require.Len(t, reached, len(fewest))
+		for _, s := range reached {
+			require.Equal(t, fewest[s.Thickness()], len(s))
+			for _, h := range holes {
+				require.False(t, h.From < s.Thickness() && s.Thickness() < h.To, "%s lies in a hole", s)
+			}
+		}
+	})
 }

@@ -1,8 +1,8 @@
 package job
 
 import (
+	"cmp"
 	"fmt"
-	"math"
 	"slices"
 	"strings"
 
@@ -14,11 +14,11 @@ import (
 
 // apply checks one happening against the state and takes it in. On a refusal nothing is changed.
 func (j *Job) apply(h Happening) error {
-	if j.SignedBy != "" {
+	if j.SignedBy != "" && !(h.Kind == WentHot && j.Provisional()) {
 		return refuse("kind", "The job is signed. What is signed stays as it is: start a new job.")
 	}
 	takers := map[Kind]func(Happening) error{
-		WayChosen: j.chooseWay, Prepared: j.prepare, Turned: j.turn, Located: j.locate, Picked: j.pick, ReadingHad: j.read, Kept: j.keep,
+		WayChosen: j.chooseWay, Thermal: j.noteTemperature, Prepared: j.prepare, WentHot: j.goHot, DialRead: j.readDial, Withdrawn: j.withdraw, Sized: j.size, Turned: j.turn, Located: j.locate, Picked: j.pick, ReadingHad: j.read, Kept: j.keep,
 		Adjusted: j.adjust, Locked: j.lock, LeftAsIs: j.leave, BarredOver: j.barOver, Signed: j.sign,
 	}
 	take, ok := takers[h.Kind]
@@ -46,50 +46,6 @@ func (j *Job) chooseWay(h Happening) error {
 	j.Way, j.Plan = h.Way, plan
 	j.Stop = j.stopHere()
 	return nil
-}
-
-// Engine temperatures that can be meant, °C. HotFromC is the least at which hot figures may be used (from memory).
-const (
-	minEngineC = -40.0
-	maxEngineC = 200.0
-	HotFromC   = 60.0
-)
-
-func (j *Job) prepare(h Happening) error {
-	for _, t := range []struct {
-		field string
-		c     float64
-	}{{"engine_c", h.EngineC}, {"ambient_c", h.AmbientC}} {
-		if math.IsNaN(t.c) || t.c < minEngineC || t.c > maxEngineC {
-			return refuse(t.field, fmt.Sprintf("%v °C is not a temperature of this job: %v to %v.", t.c, minEngineC, maxEngineC))
-		}
-	}
-	if j.Way.School == "" {
-		return refuse("kind", "Choose the way round first.")
-	}
-	if reason := j.gate(h.EngineC); reason != "" {
-		return refuse("engine_c", reason)
-	}
-	j.Prepared, j.EngineC, j.AmbientC = true, h.EngineC, h.AmbientC
-	return nil
-}
-
-// ColdLimitC is the engine temperature at or below which this job's cold figures hold.
-func (j *Job) ColdLimitC() float64 {
-	if j.Card.MaxEngineC != nil {
-		return *j.Card.MaxEngineC
-	}
-	return clearance.DefaultColdC
-}
-
-func (j *Job) gate(engineC float64) string {
-	switch limit := j.ColdLimitC(); {
-	case j.Card.State == clearance.Cold && engineC > limit:
-		return fmt.Sprintf("The engine is at %v °C and these are cold figures, good up to %v °C. Let it cool and measure again.", engineC, limit)
-	case j.Card.State == clearance.Hot && engineC < HotFromC:
-		return fmt.Sprintf("The engine is at %v °C and these are hot figures, good from %v °C. Run it warm first.", engineC, HotFromC)
-	}
-	return ""
 }
 
 func (j *Job) turn(h Happening) error {
@@ -169,12 +125,9 @@ func (j *Job) atValve(h Happening) (*ValveState, error) {
 }
 
 func (j *Job) pick(h Happening) error {
-	v, err := j.atValve(h)
+	v, err := j.inHandOf(h)
 	if err != nil {
 		return err
-	}
-	if other := j.busy(v); other != nil {
-		return refuse("valve", fmt.Sprintf("Finish %s first: its reading is not kept or its nut is loose.", other.Name))
 	}
 	j.picked = v.Name
 	return nil
@@ -186,12 +139,9 @@ func (j *Job) busy(v *ValveState) *ValveState {
 }
 
 func (j *Job) read(h Happening) error {
-	v, err := j.atValve(h)
+	v, err := j.inHandOf(h)
 	if err != nil {
 		return err
-	}
-	if other := j.busy(v); other != nil {
-		return refuse("valve", fmt.Sprintf("Finish %s first: its reading is not kept or its nut is loose.", other.Name))
 	}
 	if !slices.Contains([]clearance.Feel{clearance.Free, clearance.Drag, clearance.WontGo}, h.Feel) {
 		return refuse("feel", fmt.Sprintf("%q is no feel: free, drag or wont_go.", h.Feel))
@@ -206,6 +156,51 @@ func (j *Job) read(h Happening) error {
 	}
 	v.reading(append(v.Round, clearance.Reading{Stack: j.Owned.Pick(h.Leaves), Feel: h.Feel}))
 	j.picked = v.Name
+	return nil
+}
+
+// inHandOf is the valve of a happening, refused while another one is in hand.
+func (j *Job) inHandOf(h Happening) (*ValveState, error) {
+	v, err := j.atValve(h)
+	if err != nil {
+		return nil, err
+	}
+	if other := j.busy(v); other != nil {
+		return nil, refuse("valve", fmt.Sprintf("Finish %s first: its reading is not kept or its nut is loose.", other.Name))
+	}
+	return v, nil
+}
+
+// maxGap is the widest gap that a dial indicator may show here.
+const maxGap = 5 * measure.Millimetre
+
+func (j *Job) readDial(h Happening) error {
+	v, err := j.inHandOf(h)
+	if err != nil {
+		return err
+	}
+	if h.Gap < 0 || h.Gap > maxGap {
+		return refuse("gap_mm", fmt.Sprintf("%s is not a valve clearance: 0 to %s. Is the unit right?", h.Gap, maxGap))
+	}
+	doubt := cmp.Or(h.Uncertainty, clearance.DialUncertainty)
+	if doubt < 0 || doubt > measure.Millimetre/10 {
+		return refuse("uncertainty_mm", fmt.Sprintf("%s is not the uncertainty of a dial indicator: above 0, at most 0.1 mm.", h.Uncertainty))
+	}
+	v.reading(append(v.Round, clearance.Reading{Dial: &clearance.Dial{Gap: h.Gap, Uncertainty: doubt}}))
+	j.picked = v.Name
+	return nil
+}
+
+// withdraw takes back one reading of the round, whichever is trusted least.
+func (j *Job) withdraw(h Happening) error {
+	v, err := j.inHandOf(h)
+	if err != nil {
+		return err
+	}
+	if h.Index < 0 || h.Index >= len(v.Round) {
+		return refuse("index", fmt.Sprintf("%s has no reading %d to take back.", v.Name, h.Index+1))
+	}
+	v.reading(slices.Delete(slices.Clone(v.Round), h.Index, h.Index+1))
 	return nil
 }
 
@@ -224,33 +219,40 @@ func (j *Job) keep(h Happening) error {
 	if judgement.Conflict != "" {
 		return refuse("valve", judgement.Conflict)
 	}
-	result := &Result{Judgement: judgement, Readings: v.Round, At: h.At}
+	result := &Result{Judgement: judgement, Readings: v.Round, At: h.At, Stale: j.stale(h.At)}
+	j.learn(v, judgement)
 	if v.Adjustments == 0 && !j.barred {
 		v.AsFound = result
 	}
 	v.reading(nil)
 	v.Last, v.Stage, v.Left, j.picked = result, Untouched, "", ""
-	v.Verified = j.barred && judgement.Verdict == clearance.In
+	v.Verified = j.barred && judgement.Verdict == clearance.In && !result.Stale
+	j.Prepared = j.Prepared && !result.Stale // too late: warm it up again
 	return nil
 }
 
 func (j *Job) adjust(h Happening) error {
-	v, err := j.atValve(h)
+	v, err := j.inHandOf(h)
 	if err != nil {
 		return err
-	}
-	if other := j.busy(v); other != nil {
-		return refuse("valve", fmt.Sprintf("Finish %s first: its reading is not kept or its nut is loose.", other.Name))
 	}
 	switch {
 	case j.Phase() == AsFound:
 		return refuse("valve", "Read every valve as found before any is touched.")
+	case j.Sheet.Shimmed() && h.Shim == 0 && v.Shim > 0:
+		return refuse("shim_mm", fmt.Sprintf("Say which shim went under %s.", v.Name))
+	case h.Shim < 0 || h.Shim > MaxShim:
+		return refuse("shim_mm", fmt.Sprintf("%s is not the thickness of a shim: above 0, at most %s.", h.Shim, MaxShim))
+	case j.swapped(v, h): // a good valve gives its shim to another
 	case !v.Needs() && v.Stage == Untouched:
 		return refuse("valve", fmt.Sprintf("%s is in. Leave it alone: disturbing a good valve is a risk.", v.Name))
 	}
 	v.Adjustments++
 	v.reading(nil)
-	v.Verified, v.Left = false, ""
+	v.Verified, v.Left, v.before = false, "", j.Owned.Pick(h.Leaves).Thickness()
+	if h.Shim > 0 {
+		v.Shim = h.Shim
+	}
 	v.Stage = NutLoose
 	if !j.Sheet.HasLockNut() {
 		v.Stage = NutTight
@@ -266,6 +268,9 @@ func (j *Job) lock(h Happening) error {
 	}
 	if v.Stage != NutLoose {
 		return refuse("valve", fmt.Sprintf("The lock nut of %s was not loosened.", v.Name))
+	}
+	if estimate := j.Judge(v).Estimate; estimate != nil {
+		v.before = *estimate
 	}
 	v.Stage = NutTight
 	v.reading(nil)

@@ -5,6 +5,7 @@ import (
 	"slices"
 	"time"
 
+	"metronix/core/adjust"
 	"metronix/core/clearance"
 	"metronix/core/cycle"
 	"metronix/core/engine"
@@ -17,6 +18,9 @@ import (
 type Setup struct {
 	Sheet *engine.Sheet // checked
 	Card  clearance.Card
+	Hot   *clearance.Card // the card of the hot pass where Card is only a cold start; nil: there is none
+	Aim   clearance.Aim
+	Rule  clearance.Rule
 	Owned gauge.Set
 	Feel  measure.Length
 }
@@ -32,6 +36,7 @@ const (
 	Adjust    Phase = "adjust"
 	Verify    Phase = "verify"
 	Sign      Phase = "sign"
+	AwaitHot  Phase = "await_hot" // signed cold, provisionally; not finished before the hot pass is signed
 	Done      Phase = "done"
 )
 
@@ -40,6 +45,7 @@ type Result struct {
 	Judgement clearance.Judgement
 	Readings  []clearance.Reading
 	At        time.Time
+	Stale     bool // a hot reading taken too long after the engine was shut off
 }
 
 // Stage is how far the work on one valve's adjuster is.
@@ -61,8 +67,13 @@ type ValveState struct {
 	AsFound     *Result // the last kept before this valve was adjusted and before the check pass
 	Last        *Result // the last kept
 	Adjustments int
-	Verified    bool   // read in its limits after two turns since the last adjustment
-	Left        string // the reason why it stays out of limits
+	Verified    bool           // read in its limits after two turns since the last adjustment
+	Left        string         // the reason why it stays out of limits
+	Shim        measure.Length // fitted; 0: not known
+	ColdFound   *Result        // of the cold pass, once the hot pass began
+	ColdLeft    *Result
+
+	before measure.Length // the gap set with the nut loose; 0: not known
 
 	judged *clearance.Judgement // of Round; nil: not judged yet
 }
@@ -70,9 +81,30 @@ type ValveState struct {
 // reading replaces the readings not kept yet.
 func (v *ValveState) reading(round []clearance.Reading) { v.Round, v.judged = round, nil }
 
+// unread says that the valve has no reading that counts.
+func (v *ValveState) unread() bool { return v.Last == nil || v.Last.Stale }
+
 // Needs says that the valve is read and not in, and nobody decided to leave it so.
 func (v *ValveState) Needs() bool {
 	return v.Last != nil && v.Last.Judgement.Verdict != clearance.In && v.Left == ""
+}
+
+// LockPair is what locking did to one valve's gap.
+type LockPair struct {
+	Valve string
+	adjust.Pair
+}
+
+// Temperature is one reading of the engine's and its surroundings' temperature, °C.
+type Temperature struct {
+	At                time.Time
+	EngineC, AmbientC float64
+}
+
+// Signature is who signed, and when.
+type Signature struct {
+	By string
+	At time.Time
 }
 
 // Job is the computed state.
@@ -83,15 +115,20 @@ type Job struct {
 	Plan   sequence.Plan
 	Valves []*ValveState
 
-	CrankKnown bool
-	Crank      float64        // crank degrees
-	Place      sequence.Range // where it may stand: Crank alone at a stop, wider where it was found from what is seen
-	Stop       int            // index of the stop the crank stands at; −1: none
-	Prepared   bool
-	EngineC    float64
-	AmbientC   float64
-	SignedBy   string
-	SignedAt   time.Time
+	CrankKnown   bool
+	Crank        float64        // crank degrees
+	Place        sequence.Range // where it may stand: Crank alone at a stop, wider where it was found from what is seen
+	Stop         int            // index of the stop the crank stands at; −1: none
+	Prepared     bool
+	PreparedAt   time.Time
+	EngineC      float64
+	AmbientC     float64
+	Override     string // why the temperature gate was passed all the same; empty: it was not
+	Temperatures []Temperature
+	SignedBy     string
+	SignedAt     time.Time
+	Cold         *Signature // of the cold pass, once the hot pass began
+	LockPairs    []LockPair
 
 	barred    bool // two turns were made since the last adjustment
 	picked    string
@@ -105,19 +142,41 @@ func New(setup Setup) (*Job, error) {
 		return nil, refuse("engine", engine.HydraulicReason)
 	}
 	j := &Job{Setup: setup, Cycle: cycle.New(setup.Sheet), Stop: -1, required: setup.Sheet.EffectiveMargin()}
-	limits := map[engine.Kind]clearance.Limits{}
-	for kind, c := range map[engine.Kind]clearance.Clearance{engine.Intake: setup.Card.Intake, engine.Exhaust: setup.Card.Exhaust} {
-		l, faults := c.Limits()
-		if len(faults) > 0 {
-			return nil, refuse("card", fmt.Sprintf("The %s clearance cannot be used: %s", kind, faults[0].Message))
+	if setup.Hot != nil {
+		if setup.Card.State != clearance.Cold || setup.Hot.State != clearance.Hot {
+			return nil, refuse("hot_card", "A provisional start is cold, and its second pass is hot.")
 		}
-		limits[kind] = l
+		if _, err := limitsOf(*setup.Hot); err != nil {
+			return nil, err
+		}
+	}
+	limits, err := limitsOf(setup.Card)
+	if err != nil {
+		return nil, err
 	}
 	for _, v := range j.Cycle.Valves {
 		j.Valves = append(j.Valves, &ValveState{Valve: v, Limits: limits[v.Kind]})
 	}
 	return j, nil
 }
+
+func limitsOf(card clearance.Card) (map[engine.Kind]clearance.Limits, error) {
+	limits := map[engine.Kind]clearance.Limits{}
+	for kind, c := range map[engine.Kind]clearance.Clearance{engine.Intake: card.Intake, engine.Exhaust: card.Exhaust} {
+		l, faults := c.Limits()
+		if len(faults) > 0 {
+			return nil, refuse("card", fmt.Sprintf("The %s clearance cannot be used: %s", kind, faults[0].Message))
+		}
+		limits[kind] = l
+	}
+	return limits, nil
+}
+
+// Provisional says that a hot pass still has to follow.
+func (j *Job) Provisional() bool { return j.Hot != nil && j.Cold == nil }
+
+// AimOf is the gap to set a valve to.
+func (j *Job) AimOf(v *ValveState) measure.Length { return v.Limits.At(j.Aim) }
 
 // Replay computes the state from a whole list. It errs where New does, or where the list holds a happening that could not
 // have been taken.
@@ -189,13 +248,15 @@ func (j *Job) Valve(name string) (*ValveState, bool) {
 func (j *Job) Phase() Phase {
 	has := func(f func(*ValveState) bool) bool { return slices.ContainsFunc(j.Valves, f) }
 	switch {
+	case j.Provisional() && j.SignedBy != "":
+		return AwaitHot
 	case j.SignedBy != "":
 		return Done
 	case j.Way.School == "":
 		return ChooseWay
 	case !j.Prepared:
 		return Prepare
-	case has(func(v *ValveState) bool { return v.Last == nil }):
+	case has((*ValveState).unread):
 		return AsFound
 	case has((*ValveState).Needs):
 		return Adjust
@@ -215,7 +276,7 @@ func (j *Job) unverified(v *ValveState) bool { return !v.Verified && v.Left == "
 func (j *Job) Pending(v *ValveState) bool {
 	switch j.Phase() {
 	case AsFound:
-		return v.Last == nil
+		return v.unread()
 	case Adjust:
 		return v.Needs() || v.Stage != Untouched
 	case Verify:
@@ -235,7 +296,7 @@ func (j *Job) Margin(v *ValveState) float64 { return sequence.LeastMargin(j.Cycl
 // Judge is the judgement of a valve's readings that are not kept yet.
 func (j *Job) Judge(v *ValveState) clearance.Judgement {
 	if v.judged == nil {
-		judged := clearance.Judge(v.Limits, v.Round, j.Owned, clearance.Workshop, j.Feel)
+		judged := clearance.Judge(v.Limits, v.Round, j.Owned, j.Rule, j.Feel)
 		v.judged = &judged
 	}
 	return *v.judged

@@ -19,6 +19,7 @@ const (
 	DoLock      Action = "lock"     // Valve
 	DoBarOver   Action = "bar_over" // two full turns
 	DoSign      Action = "sign"
+	DoGoHot     Action = "go_hot" // the cold start is signed: the hot pass follows
 	DoNothing   Action = "done"
 )
 
@@ -39,6 +40,8 @@ func (j *Job) Next() Next {
 		return Next{Action: DoPrepare, Stop: -1}
 	case Sign:
 		return Next{Action: DoSign, Stop: j.Stop}
+	case AwaitHot:
+		return Next{Action: DoGoHot, Stop: j.Stop}
 	case Done:
 		return Next{Action: DoNothing, Stop: j.Stop}
 	case Verify:
@@ -173,7 +176,7 @@ func (j *Job) Progress() (done, total int) {
 			}
 		}
 		return done, total
-	case Sign, Done:
+	case Sign, AwaitHot, Done:
 		return len(j.Valves), len(j.Valves)
 	}
 	return 0, len(j.Valves)

@@ -94,6 +94,11 @@ func (l Length) Decimal() string {
 	return strings.TrimSuffix(strings.TrimRight(s, "0"), ".")
 }
 
+// DecimalInches writes the exact number of inches where it has at most six places, else the nearest with six: 0.012, 0.015748.
+func (l Length) DecimalInches() string {
+	return strings.TrimSuffix(strings.TrimRight(strconv.FormatFloat(float64(l)/float64(Inch), 'f', 6, 64), "0"), ".")
+}
+
 // String writes millimetres for people: at least two places, more only when they are there: "0.30 mm", "0.2286 mm".
 func (l Length) String() string {
 	s := l.Decimal()

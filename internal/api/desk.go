@@ -3,9 +3,10 @@ package api
 import (
 	"errors"
 	"reflect"
+	"strings"
 	"sync"
 
-	"metronix/core/clearance"
+	"metronix/core/adjust"
 	"metronix/core/job"
 	"metronix/internal/store"
 )
@@ -25,6 +26,7 @@ type openJob struct {
 	list   []job.Happening
 	places map[string]int // of each happening's id in the list
 	state  *job.Job       // nil: to be read again
+	shift  adjust.Shift   // of this job's mechanic on this kind of adjuster, as it stood when the job was opened last
 }
 
 // roomy bounds how many jobs are kept at hand.
@@ -89,7 +91,11 @@ func (d *desk) load(id string, o *openJob) error {
 }
 
 func setupOf(r store.Job) job.Setup {
-	return job.Setup{Sheet: r.Sheet, Card: r.Sheet.Clearances[r.Card], Owned: r.Leaves, Feel: clearance.DefaultFeel}
+	s := job.Setup{Sheet: r.Sheet, Card: r.Sheet.Clearances[r.Card], Owned: r.Leaves, Feel: r.Feel, Aim: r.Aim, Rule: r.Rule}
+	if r.HotCard >= 0 && r.HotCard < len(r.Sheet.Clearances) {
+		s.Hot = &r.Sheet.Clearances[r.HotCard]
+	}
+	return s
 }
 
 // happen takes one happening: checked by the core, stored, and only then part of the job. The same happening sent again
@@ -139,4 +145,30 @@ func (o *openJob) holds(h job.Happening) (bool, error) {
 		return true, errReused
 	}
 	return true, nil
+}
+
+// learned pools what locking did in all jobs of one mechanic on one kind of adjuster.
+func (d *desk) learned(of store.Job) (adjust.Shift, error) {
+	if of.Sheet.Adjuster == nil || !of.Sheet.HasLockNut() {
+		return adjust.Shift{}, nil
+	}
+	records, err := d.store.Jobs()
+	if err != nil {
+		return adjust.Shift{}, err
+	}
+	var pairs []adjust.Pair
+	for _, r := range records {
+		if !strings.EqualFold(r.Mechanic, of.Mechanic) || r.Sheet.Adjuster == nil || r.Sheet.Adjuster.Kind != of.Sheet.Adjuster.Kind {
+			continue
+		}
+		if err := d.with(r.ID, func(o *openJob) error {
+			for _, p := range o.state.LockPairs {
+				pairs = append(pairs, p.Pair)
+			}
+			return nil
+		}); err != nil {
+			return adjust.Shift{}, err
+		}
+	}
+	return adjust.LearnShift(pairs), nil
 }

@@ -48,10 +48,10 @@ func TestDocumentNamesWhatTheCoreKnows(t *testing.T) {
 		return doc.Components.Schemas[schema].Properties[property].Enum
 	}
 	assert.ElementsMatch(t, texts(job.Kinds()), enum("Happening", "kind"))
-	assert.ElementsMatch(t, texts([]job.Phase{job.ChooseWay, job.Prepare, job.AsFound, job.Adjust, job.Verify, job.Sign, job.Done}), enum("JobState", "phase"))
+	assert.ElementsMatch(t, texts([]job.Phase{job.ChooseWay, job.Prepare, job.AsFound, job.Adjust, job.Verify, job.Sign, job.AwaitHot, job.Done}), enum("JobState", "phase"))
 	assert.ElementsMatch(t, texts([]clearance.Verdict{clearance.In, clearance.Tight, clearance.Loose, clearance.Undecided}), enum("Judgement", "verdict"))
 	assert.ElementsMatch(t, texts([]job.Action{job.DoChooseWay, job.DoPrepare, job.DoTurn, job.DoRead, job.DoKeep, job.DoAdjust, job.DoLock,
-		job.DoBarOver, job.DoSign, job.DoNothing}), enum("Now", "action"))
+		job.DoBarOver, job.DoSign, job.DoGoHot, job.DoNothing}), enum("Now", "action"))
 }
 
 func texts[T ~string](list []T) (out []string) {

@@ -11,6 +11,7 @@ import (
 
 	"github.com/danielgtaylor/huma/v2"
 
+	"metronix/core/clearance"
 	"metronix/core/engine"
 	"metronix/internal/compute"
 	"metronix/internal/store"
@@ -24,6 +25,7 @@ type Engine struct {
 	Valves      int        `json:"valves"`
 	FiringOrder []int      `json:"firing_order"`
 	Layout      string     `json:"layout"`
+	Shimmed     bool       `json:"shimmed"`
 	Banks       []BankView `json:"banks"`
 	Cards       []Card     `json:"cards"`
 }
@@ -96,9 +98,13 @@ func engineSchema(context.Context, *struct{}) (*bodyOf[json.RawMessage], error) 
 
 func engineShort(id string, sheet *engine.Sheet) Engine {
 	e := Engine{ID: id, Name: sheet.Name, Cylinders: sheet.Cylinders, Valves: len(sheet.Valves()),
-		FiringOrder: sheet.FiringOrder, Layout: string(sheet.Layout), Banks: banksView(sheet), Cards: []Card{}}
+		FiringOrder: sheet.FiringOrder, Layout: string(sheet.Layout), Shimmed: sheet.Shimmed(), Banks: banksView(sheet), Cards: []Card{}}
 	for _, c := range sheet.Clearances {
-		e.Cards = append(e.Cards, cardShort(c))
+		card := cardShort(c)
+		for _, d := range clearance.Differences(sheet.Clearances[0], c) {
+			card.Differences = append(card.Differences, CardDifference{d.What, d.A, d.B})
+		}
+		e.Cards = append(e.Cards, card)
 	}
 	return e
 }

@@ -12,9 +12,11 @@ import (
 	"github.com/danielgtaylor/huma/v2"
 
 	"metronix/core/clearance"
+	"metronix/core/gauge"
 	"metronix/core/job"
 	"metronix/core/measure"
 	"metronix/core/sequence"
+	"metronix/core/thermal"
 	"metronix/internal/compute"
 	"metronix/internal/store"
 )
@@ -29,7 +31,8 @@ type JobShort struct {
 	Reason     string     `json:"reason"`
 	CreatedAt  time.Time  `json:"created_at"`
 	TouchedAt  time.Time  `json:"touched_at"`
-	Phase      string     `json:"phase" enum:"choose_way,prepare,as_found,adjust,verify,sign,done"`
+	Phase      string     `json:"phase" enum:"choose_way,prepare,as_found,adjust,verify,sign,await_hot,done"`
+	ReadyAt    *time.Time `json:"ready_at,omitempty" doc:"when a cooling engine may be worked on"`
 	Done       int        `json:"done"`
 	Total      int        `json:"total"`
 	Now        Now        `json:"now"`
@@ -49,35 +52,45 @@ type ValveDot struct {
 
 // NewJob is what a job starts from.
 type NewJob struct {
-	ID         string `json:"id" minLength:"8" maxLength:"64" pattern:"^[A-Za-z0-9_-]+$"`
-	VehicleID  string `json:"vehicle_id" minLength:"1" maxLength:"64"`
-	GaugeSetID string `json:"gauge_set_id" minLength:"1" maxLength:"64"`
-	Card       int    `json:"card" minimum:"0" maximum:"99" doc:"index of the clearance card on the engine's sheet"`
-	Mechanic   string `json:"mechanic" minLength:"1" maxLength:"100"`
-	Reason     string `json:"reason" maxLength:"200"`
-	OdometerKM int    `json:"odometer_km" minimum:"0" maximum:"9999999"`
+	ID         string   `json:"id" minLength:"8" maxLength:"64" pattern:"^[A-Za-z0-9_-]+$"`
+	VehicleID  string   `json:"vehicle_id" minLength:"1" maxLength:"64"`
+	GaugeSetID string   `json:"gauge_set_id" minLength:"1" maxLength:"64"`
+	Card       int      `json:"card" minimum:"0" maximum:"99" doc:"index of the clearance card on the engine's sheet"`
+	HotCard    *int     `json:"hot_card,omitempty" minimum:"0" maximum:"99" doc:"card of the hot pass, where the first one is only a cold start"`
+	CardReason string   `json:"card_reason,omitempty" maxLength:"200" doc:"why this card"`
+	Aim        string   `json:"aim,omitempty" enum:",nominal,loose"`
+	AimReason  string   `json:"aim_reason,omitempty" maxLength:"200"`
+	Rule       string   `json:"rule,omitempty" enum:",workshop,guarded"`
+	FeelMM     *float64 `json:"feel_mm,omitempty" doc:"this mechanic's uncertainty of feel; absent: 0.005"`
+	Mechanic   string   `json:"mechanic" minLength:"1" maxLength:"100"`
+	Reason     string   `json:"reason" maxLength:"200"`
+	OdometerKM int      `json:"odometer_km" minimum:"0" maximum:"9999999"`
 }
 
 // Happening is something the mechanic did.
 type Happening struct {
-	ID        string     `json:"id" minLength:"8" maxLength:"64" pattern:"^[A-Za-z0-9_-]+$" doc:"made by the client; sending it twice stores it once"`
-	Kind      string     `json:"kind" enum:"way_chosen,prepared,turned,located,picked,reading,kept,adjusted,locked,left_as_is,barred_over,undone,signed"`
-	Valve     string     `json:"valve,omitempty" maxLength:"8"`
-	LeavesMM  []float64  `json:"leaves_mm,omitempty" maxItems:"3"`
-	Feel      string     `json:"feel,omitempty" maxLength:"16"`
-	Stop      int        `json:"stop,omitempty"`
-	School    string     `json:"school,omitempty" maxLength:"32"`
-	Order     string     `json:"order,omitempty" enum:",turning,numerical"`
-	Direction string     `json:"direction,omitempty" enum:",running,back"`
-	Positions string     `json:"positions,omitempty" enum:",any,marks"`
-	StopCount int        `json:"stop_count,omitempty" minimum:"0" maximum:"80"`
-	Seen      []Sighting `json:"seen,omitempty" maxItems:"100"`
-	EngineC   float64    `json:"engine_c,omitempty"`
-	AmbientC  float64    `json:"ambient_c,omitempty"`
-	Reason    string     `json:"reason,omitempty" maxLength:"200"`
-	Target    string     `json:"target,omitempty" maxLength:"64"`
-	By        string     `json:"by,omitempty" maxLength:"100"`
-	ToolsOut  bool       `json:"tools_out,omitempty"`
+	ID            string     `json:"id" minLength:"8" maxLength:"64" pattern:"^[A-Za-z0-9_-]+$" doc:"made by the client; sending it twice stores it once"`
+	Kind          string     `json:"kind" enum:"way_chosen,prepared,turned,located,picked,reading,dial,withdrawn,sized,kept,adjusted,locked,left_as_is,barred_over,undone,signed,temperature,went_hot"`
+	Valve         string     `json:"valve,omitempty" maxLength:"8"`
+	LeavesMM      []float64  `json:"leaves_mm,omitempty" maxItems:"3"`
+	Feel          string     `json:"feel,omitempty" maxLength:"16"`
+	Stop          int        `json:"stop,omitempty"`
+	School        string     `json:"school,omitempty" maxLength:"32"`
+	Order         string     `json:"order,omitempty" enum:",turning,numerical"`
+	Direction     string     `json:"direction,omitempty" enum:",running,back"`
+	Positions     string     `json:"positions,omitempty" enum:",any,marks"`
+	StopCount     int        `json:"stop_count,omitempty" minimum:"0" maximum:"80"`
+	Seen          []Sighting `json:"seen,omitempty" maxItems:"100"`
+	EngineC       float64    `json:"engine_c,omitempty"`
+	AmbientC      float64    `json:"ambient_c,omitempty"`
+	GapMM         float64    `json:"gap_mm,omitempty"`
+	UncertaintyMM float64    `json:"uncertainty_mm,omitempty"`
+	Index         int        `json:"index,omitempty"`
+	ShimMM        float64    `json:"shim_mm,omitempty"`
+	Reason        string     `json:"reason,omitempty" maxLength:"200"`
+	Target        string     `json:"target,omitempty" maxLength:"64"`
+	By            string     `json:"by,omitempty" maxLength:"100"`
+	ToolsOut      bool       `json:"tools_out,omitempty"`
 }
 
 // JobID is the path of a job.
@@ -121,8 +134,10 @@ func jobShort(o *openJob) JobShort {
 	short := JobShort{ID: r.ID, Vehicle: r.Vehicle.Name, Plate: r.Vehicle.Plate, EngineName: r.Sheet.Name, Mechanic: r.Mechanic, Reason: r.Reason,
 		CreatedAt: r.CreatedAt, TouchedAt: r.CreatedAt, Phase: string(j.Phase()), Now: nowView(j), SignedBy: j.SignedBy,
 		Valves: []ValveDot{}, Stops: len(j.Plan.Stops), School: string(j.Way.School), Watch: []Sighting{}}
-	short.Now.Ladder = []Rung{}
 	short.Done, short.Total = j.Progress()
+	if c := coolingView(j); c != nil && j.Phase() == job.Prepare {
+		short.ReadyAt = c.ReadyAt
+	}
 	if n := len(o.list); n > 0 {
 		short.TouchedAt = o.list[n-1].At
 	}
@@ -153,11 +168,24 @@ func (s *server) addJob(_ context.Context, in *bodyOf[NewJob]) (*bodyOf[JobView]
 	if err != nil {
 		return nil, fault(err)
 	}
-	if n.Card >= len(engine.Sheet.Clearances) {
+	hot := -1
+	if n.HotCard != nil {
+		hot = *n.HotCard
+	}
+	if max(n.Card, hot) >= len(engine.Sheet.Clearances) {
 		return nil, located(http.StatusUnprocessableEntity, "There is no such clearance card.", compute.Fault{Location: "body.card", Value: n.Card,
 			Message: fmt.Sprintf("This engine's sheet has %s. Add one to the sheet first.", counted(len(engine.Sheet.Clearances), "clearance card"))})
 	}
-	record := store.Job{ID: n.ID, Vehicle: vehicle, Sheet: engine.Sheet, Card: n.Card, GaugeName: set.Name, Leaves: set.Leaves,
+	feel := clearance.DefaultFeel
+	if n.FeelMM != nil {
+		if feel, err = length(*n.FeelMM); err != nil || feel <= 0 || feel > measure.Millimetre/10 {
+			return nil, located(http.StatusUnprocessableEntity, "This cannot be a feel.", compute.Fault{Location: "body.feel_mm", Value: *n.FeelMM,
+				Message: "The uncertainty of feel is above 0, at most 0.1 mm, commonly 0.005."})
+		}
+	}
+	record := store.Job{ID: n.ID, Vehicle: vehicle, Sheet: engine.Sheet, Card: n.Card, HotCard: hot, CardReason: strings.TrimSpace(n.CardReason),
+		Aim: clearance.Aim(n.Aim), AimReason: strings.TrimSpace(n.AimReason), Rule: clearance.Rule(n.Rule), Feel: feel,
+		GaugeName: set.Name, Leaves: gauge.Owned(set.Items),
 		Mechanic: strings.TrimSpace(n.Mechanic), Reason: strings.TrimSpace(n.Reason), OdometerKM: n.OdometerKM, CreatedAt: s.clock()}
 	if _, err := job.New(setupOf(record)); err != nil {
 		return nil, fault(err)
@@ -178,12 +206,22 @@ func missing(err error, field, message string) error {
 func (s *server) job(_ context.Context, in *JobID) (*bodyOf[JobView], error) { return s.viewOf(in.ID) }
 
 func (s *server) viewOf(id string) (*bodyOf[JobView], error) {
+	record, err := s.store.Job(id)
+	if err != nil {
+		return nil, fault(err)
+	}
+	shift, err := s.desk.learned(record) // before the job's own lock is taken
+	if err != nil {
+		return nil, fault(err)
+	}
 	out := &bodyOf[JobView]{}
-	err := s.desk.with(id, func(o *openJob) error {
+	err = s.desk.with(id, func(o *openJob) error {
+		o.shift = shift
 		r, j := o.record, o.state
-		out.Body = JobView{Vehicle: vehicleView(r.Vehicle), OdometerKM: r.OdometerKM, Mechanic: r.Mechanic, Reason: r.Reason, GaugeName: r.GaugeName,
-			Card: cardShort(j.Card), ColdLimitC: j.ColdLimitC(), HotFromC: job.HotFromC, CreatedAt: r.CreatedAt,
-			Engine: engineView(r.Sheet), State: stateView(id, j, len(o.list))}
+		out.Body = JobView{CardReason: r.CardReason, Aim: string(cmp.Or(r.Aim, clearance.AimNominal)), AimReason: r.AimReason,
+			Rule: string(cmp.Or(r.Rule, clearance.Workshop)), FeelMM: r.Feel.Millimetres(), LockShift: shiftView(shift), Vehicle: vehicleView(r.Vehicle), OdometerKM: r.OdometerKM, Mechanic: r.Mechanic, Reason: r.Reason, GaugeName: r.GaugeName,
+			Card: cardShort(j.Card), ColdLimitC: j.Card.ColdLimitC(), HotFromC: thermal.HotFromC, CreatedAt: r.CreatedAt,
+			Engine: engineView(r.Sheet), State: stateView(id, o)}
 		return nil
 	})
 	if err != nil {
@@ -202,7 +240,7 @@ func (s *server) happen(_ context.Context, in *happenInput) (*bodyOf[JobState], 
 		if err := s.desk.happen(o, h); err != nil {
 			return err
 		}
-		out.Body = stateView(in.ID, o.state, len(o.list))
+		out.Body = stateView(in.ID, o)
 		return nil
 	})
 	if err != nil {
@@ -222,6 +260,17 @@ func happeningOf(b Happening, at time.Time) (job.Happening, []compute.Fault) {
 		leaves = append(leaves, leafLength(mm, fmt.Sprintf("body.leaves_mm[%d]", i), &faults))
 	}
 	h.Leaves = leaves
+	for _, l := range []struct {
+		mm    float64
+		field string
+		to    *measure.Length
+	}{{b.GapMM, "gap_mm", &h.Gap}, {b.UncertaintyMM, "uncertainty_mm", &h.Uncertainty}, {b.ShimMM, "shim_mm", &h.Shim}} {
+		var err error
+		if *l.to, err = length(l.mm); err != nil {
+			faults = append(faults, compute.Fault{Location: "body." + l.field, Value: l.mm, Message: fmt.Sprintf("%v mm cannot be read: at most six decimal places.", l.mm)})
+		}
+	}
+	h.Index = b.Index
 	if b.Feel != "" {
 		feel, ok := compute.ParseFeel(b.Feel)
 		if !ok {

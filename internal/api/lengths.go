@@ -14,24 +14,22 @@ func length(mm float64) (measure.Length, error) {
 	return measure.ParseMillimetres(strconv.FormatFloat(mm, 'f', -1, 64))
 }
 
-// leavesOf checks leaves and turns them into a set.
-func leavesOf(list []Leaf) (gauge.Set, []compute.Fault) {
-	var set gauge.Set
+// leavesOf checks leaves as they come from a client.
+func leavesOf(list []Leaf) ([]gauge.Item, []compute.Fault) {
+	var items []gauge.Item
 	var faults []compute.Fault
 	for i, l := range list {
 		at := fmt.Sprintf("body.leaves[%d]", i)
-		leaf := gauge.Leaf{Marked: leafLength(l.Marked, at+".marked_mm", &faults)}
+		item := gauge.Item{Leaf: gauge.Leaf{Marked: leafLength(l.Marked, at+".marked_mm", &faults)}, Thou: l.Thou, Angled: l.Angled, Missing: l.Missing}
 		if l.Measured != nil {
-			leaf.Measured = leafLength(*l.Measured, at+".measured_mm", &faults)
+			item.Measured = leafLength(*l.Measured, at+".measured_mm", &faults)
 		}
-		for _, before := range set {
-			if before.Marked == leaf.Marked {
-				faults = append(faults, compute.Fault{Location: at, Value: l.Marked, Message: fmt.Sprintf("The leaf %s is listed twice.", leaf.Marked)})
-			}
-		}
-		set = append(set, leaf)
+		items = append(items, item)
 	}
-	return set, faults
+	for _, f := range gauge.Check(items) {
+		faults = append(faults, compute.Fault{Location: fmt.Sprintf("body.leaves[%d].%s", f.Index, f.Field), Message: f.Message})
+	}
+	return items, faults
 }
 
 func leafLength(mm float64, at string, faults *[]compute.Fault) measure.Length {

@@ -14,10 +14,22 @@ import (
 
 // Card is a clearance card in short.
 type Card struct {
-	Source  string `json:"source"`
-	State   string `json:"state" enum:"cold,hot"`
-	Intake  Limits `json:"intake"`
-	Exhaust Limits `json:"exhaust"`
+	Source      string           `json:"source"`
+	State       string           `json:"state" enum:"cold,hot"`
+	Date        string           `json:"date"`
+	Remark      string           `json:"remark"`
+	StoneCold   bool             `json:"stone_cold"`
+	ColdLimitC  float64          `json:"cold_limit_c" doc:"for a cold card"`
+	Intake      Limits           `json:"intake"`
+	Exhaust     Limits           `json:"exhaust"`
+	Differences []CardDifference `json:"differences" doc:"from the engine's first card"`
+}
+
+// CardDifference is what a card says differently.
+type CardDifference struct {
+	What  string `json:"what"`
+	First string `json:"first"`
+	Here  string `json:"here"`
 }
 
 // Vehicle is what an engine sits in.
@@ -28,26 +40,6 @@ type Vehicle struct {
 	OdometerKM int    `json:"odometer_km"`
 	EngineID   string `json:"engine_id"`
 	EngineName string `json:"engine_name"`
-}
-
-// GaugeSet is a set of leaves in short.
-type GaugeSet struct {
-	ID     string `json:"id"`
-	Name   string `json:"name"`
-	Leaves int    `json:"leaves"`
-}
-
-// NewGaugeSet is a set of leaves to store.
-type NewGaugeSet struct {
-	ID     string `json:"id" minLength:"8" maxLength:"64" pattern:"^[A-Za-z0-9_-]+$"`
-	Name   string `json:"name" minLength:"1" maxLength:"100"`
-	Leaves []Leaf `json:"leaves" minItems:"1" maxItems:"100"`
-}
-
-// Leaf is one feeler leaf.
-type Leaf struct {
-	Marked   float64  `json:"marked_mm"`
-	Measured *float64 `json:"measured_mm,omitempty"`
 }
 
 // NewVehicle is a vehicle to store.
@@ -65,8 +57,6 @@ type bodyOf[T any] struct{ Body T }
 func (s *server) libraryRoutes(a huma.API) {
 	huma.Get(a, "/api/v1/vehicles", s.vehicles, summary("list-vehicles", "All vehicles"))
 	huma.Post(a, "/api/v1/vehicles", s.addVehicle, summary("add-vehicle", "Store a vehicle"))
-	huma.Get(a, "/api/v1/gauge-sets", s.gaugeSets, summary("list-gauge-sets", "All gauge sets"))
-	huma.Post(a, "/api/v1/gauge-sets", s.addGaugeSet, summary("add-gauge-set", "Store a gauge set"))
 }
 
 // summary names an operation and says what it is for.
@@ -112,27 +102,4 @@ func (s *server) addVehicle(_ context.Context, in *bodyOf[NewVehicle]) (*bodyOf[
 		return nil, fault(err)
 	}
 	return &bodyOf[Vehicle]{vehicleView(stored)}, nil
-}
-
-func (s *server) gaugeSets(context.Context, *struct{}) (*listOf[GaugeSet], error) {
-	stored, err := s.store.GaugeSets()
-	if err != nil {
-		return nil, fault(err)
-	}
-	out := &listOf[GaugeSet]{Body: []GaugeSet{}}
-	for _, g := range stored {
-		out.Body = append(out.Body, GaugeSet{g.ID, g.Name, len(g.Leaves)})
-	}
-	return out, nil
-}
-
-func (s *server) addGaugeSet(_ context.Context, in *bodyOf[NewGaugeSet]) (*bodyOf[GaugeSet], error) {
-	set, faults := leavesOf(in.Body.Leaves)
-	if len(faults) > 0 {
-		return nil, located(http.StatusUnprocessableEntity, "These leaves cannot be stored: "+counted(len(faults), "fault")+".", faults...)
-	}
-	if err := s.store.AddGaugeSet(store.GaugeSet{ID: in.Body.ID, Name: in.Body.Name, Leaves: set, CreatedAt: s.clock()}); err != nil {
-		return nil, fault(err)
-	}
-	return &bodyOf[GaugeSet]{GaugeSet{in.Body.ID, in.Body.Name, len(set)}}, nil
 }

@@ -12,6 +12,7 @@ import (
 	"github.com/danielgtaylor/huma/v2/adapters/humagin"
 	"github.com/gin-gonic/gin"
 
+	"metronix/internal/probe"
 	"metronix/internal/store"
 )
 
@@ -37,6 +38,7 @@ type server struct {
 	store *store.Store
 	desk  *desk
 	clock func() time.Time
+	probe *probe.Reader
 }
 
 // NewHTTPServer is a server with all its time-outs, ready to serve.
@@ -70,7 +72,7 @@ func build(st *store.Store, o Options) (http.Handler, huma.API) {
 		slog.Error("a request failed", "path", c.Request.URL.Path, "fault", fault)
 		problem(c, http.StatusInternalServerError, "Something went wrong in the program. What was stored before is safe.")
 	}))
-	s := &server{store: st, desk: newDesk(st), clock: o.Clock}
+	s := &server{store: st, desk: newDesk(st), clock: o.Clock, probe: &probe.Reader{}}
 	described := humagin.New(router, config(o.Version))
 	s.routes(described)
 	serveSite(router, o.Site)
@@ -88,5 +90,7 @@ func (s *server) routes(a huma.API) {
 	s.libraryRoutes(a)
 	s.engineRoutes(a)
 	s.waysRoutes(a)
+	s.gaugeRoutes(a)
+	s.shopRoutes(a)
 	computeRoutes(a)
 }

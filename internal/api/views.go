@@ -2,15 +2,11 @@ package api
 
 import (
 	"cmp"
-	"math"
-	"slices"
 	"time"
 
 	"metronix/core/adjust"
 	"metronix/core/clearance"
-	"metronix/core/cycle"
 	"metronix/core/engine"
-	"metronix/core/gauge"
 	"metronix/core/job"
 	"metronix/core/measure"
 	"metronix/core/sequence"
@@ -32,6 +28,8 @@ type EngineView struct {
 	LocknutNm    float64     `json:"locknut_torque_nm" doc:"0: not stated"`
 	LocknutLbft  float64     `json:"locknut_torque_lbft" doc:"0: not stated"`
 	HasLockNut   bool        `json:"has_lock_nut"`
+	Adjuster     string      `json:"adjuster" doc:"its kind; empty: not stated"`
+	SocketMM     float64     `json:"socket_mm" doc:"0: not stated"`
 	MayTurnBack  bool        `json:"may_turn_back"`
 }
 
@@ -123,8 +121,10 @@ type Judgement struct {
 
 // Reading is one leaf or stack tried.
 type Reading struct {
-	LeavesMM []float64 `json:"leaves_mm"`
-	Feel     string    `json:"feel" enum:"free,drag,wont_go"`
+	LeavesMM      []float64 `json:"leaves_mm" doc:"empty for a dial reading"`
+	Feel          string    `json:"feel" enum:",free,drag,wont_go"`
+	DialMM        *float64  `json:"dial_mm,omitempty"`
+	UncertaintyMM *float64  `json:"uncertainty_mm,omitempty" doc:"of a dial reading"`
 }
 
 // Result is readings that were kept.
@@ -132,6 +132,7 @@ type Result struct {
 	Judgement Judgement `json:"judgement"`
 	Readings  []Reading `json:"readings"`
 	At        time.Time `json:"at"`
+	Stale     bool      `json:"stale" doc:"a hot reading taken too late"`
 }
 
 // ValveState is one valve in the job.
@@ -150,14 +151,21 @@ type ValveState struct {
 	Verified  bool       `json:"verified"`
 	Left      string     `json:"left" doc:"why it stays out of limits; empty: it does not"`
 	Needs     bool       `json:"needs" doc:"read, and not in"`
-	Screw     *Screw     `json:"screw,omitempty" doc:"how to turn the adjuster to the nominal; absent where it cannot be said"`
+	AimMM     float64    `json:"aim_mm" doc:"the gap to set"`
+	PreLockMM *float64   `json:"pre_lock_mm,omitempty" doc:"the gap to set with the nut loose, where this mechanic's shift is known"`
+	SetByMM   []float64  `json:"set_by_mm" doc:"the leaf or stack to set by, with the nut loose"`
+	Screw     *Screw     `json:"screw,omitempty" doc:"how to turn the adjuster to the aim; absent where it cannot be said"`
+	ShimMM    float64    `json:"shim_mm" doc:"the shim that is fitted; 0: not known"`
+	ColdFound *Result    `json:"cold_found,omitempty" doc:"of the provisional cold pass"`
+	ColdLeft  *Result    `json:"cold_left,omitempty"`
 }
 
 // Screw is how far to turn an adjuster.
 type Screw struct {
-	TurnDeg   float64 `json:"turn_deg"`
-	Direction string  `json:"direction" enum:"close,open"`
-	Why       string  `json:"why"`
+	TurnDeg   *float64 `json:"turn_deg" doc:"null: by feel"`
+	Direction string   `json:"direction" enum:"close,open"`
+	ByFeel    bool     `json:"by_feel"`
+	Why       string   `json:"why"`
 }
 
 // Rung is one leaf of the ladder.
@@ -166,11 +174,12 @@ type Rung struct {
 	ThicknessMM float64   `json:"thickness_mm"`
 	InWindow    bool      `json:"in_window"`
 	Nominal     bool      `json:"nominal" doc:"the leaf to set by"`
+	Other       string    `json:"other" enum:",intake,exhaust" doc:"a leaf of the other kind of valve: in that one's limits and not in this one's"`
 }
 
 // Now is the one thing to do.
 type Now struct {
-	Action  string   `json:"action" enum:"choose_way,prepare,turn,read,keep,adjust,lock,bar_over,sign,done"`
+	Action  string   `json:"action" enum:"choose_way,prepare,turn,read,keep,adjust,lock,bar_over,sign,go_hot,done"`
 	Valve   string   `json:"valve"`
 	Stop    int      `json:"stop" doc:"to go to for turn, else where the crank stands; -1: nowhere yet"`
 	TurnDeg float64  `json:"turn_deg"`
@@ -180,22 +189,58 @@ type Now struct {
 
 // JobState is a job computed from its happenings.
 type JobState struct {
-	ID         string       `json:"id"`
-	Phase      string       `json:"phase" enum:"choose_way,prepare,as_found,adjust,verify,sign,done"`
-	Now        Now          `json:"now"`
-	Plan       *PlanView    `json:"plan,omitempty"`
-	CrankDeg   *float64     `json:"crank_deg"`
-	Place      *Arc         `json:"place,omitempty" doc:"where the crank may stand; absent where it is not known"`
-	Stop       int          `json:"stop"`
-	Valves     []ValveState `json:"valves"`
-	Done       int          `json:"done"`
-	Total      int          `json:"total"`
-	Undo       string       `json:"undo" doc:"the happening that can be taken back; empty: none"`
-	Happenings int          `json:"happenings"`
-	EngineC    *float64     `json:"engine_c"`
-	AmbientC   *float64     `json:"ambient_c"`
-	SignedBy   string       `json:"signed_by"`
-	SignedAt   *time.Time   `json:"signed_at"`
+	ID         string        `json:"id"`
+	Phase      string        `json:"phase" enum:"choose_way,prepare,as_found,adjust,verify,sign,await_hot,done"`
+	Now        Now           `json:"now"`
+	Plan       *PlanView     `json:"plan,omitempty"`
+	CrankDeg   *float64      `json:"crank_deg"`
+	Place      *Arc          `json:"place,omitempty" doc:"where the crank may stand; absent where it is not known"`
+	Stop       int           `json:"stop"`
+	Valves     []ValveState  `json:"valves"`
+	Done       int           `json:"done"`
+	Total      int           `json:"total"`
+	Undo       string        `json:"undo" doc:"the happening that can be taken back; empty: none"`
+	Happenings int           `json:"happenings"`
+	EngineC    *float64      `json:"engine_c"`
+	AmbientC   *float64      `json:"ambient_c"`
+	Override   string        `json:"override" doc:"why the temperature gate was passed all the same; empty: it was not"`
+	HotUntil   *time.Time    `json:"hot_until,omitempty" doc:"until when hot readings hold"`
+	Readings   []HeatReading `json:"temperatures"`
+	Cooling    *Cooling      `json:"cooling,omitempty" doc:"absent with fewer than two falling readings, and for a hot card"`
+	GateC      *float64      `json:"gate_c,omitempty" doc:"the temperature a cold card waits for; absent for a hot one"`
+	Card       Card          `json:"card" doc:"of the present pass"`
+	Cold       *Signed       `json:"cold,omitempty" doc:"who signed the provisional cold pass"`
+	SignedBy   string        `json:"signed_by"`
+	SignedAt   *time.Time    `json:"signed_at"`
+}
+
+// HeatReading is one temperature written down.
+type HeatReading struct {
+	At       time.Time `json:"at"`
+	EngineC  float64   `json:"engine_c"`
+	AmbientC float64   `json:"ambient_c"`
+}
+
+// Cooling is when the gate of a cold card opens.
+type Cooling struct {
+	Reachable bool       `json:"reachable"`
+	ReadyAt   *time.Time `json:"ready_at"`
+	KPerMin   *float64   `json:"k_per_min"`
+	Why       string     `json:"why"`
+}
+
+// Signed is who signed, and when.
+type Signed struct {
+	By string    `json:"by"`
+	At time.Time `json:"at"`
+}
+
+// LockShift is what locking usually does in this mechanic's hands on this kind of adjuster.
+type LockShift struct {
+	Enough   bool    `json:"enough"`
+	Count    int     `json:"count"`
+	MedianMM float64 `json:"median_mm"`
+	SpreadMM float64 `json:"spread_mm"`
 }
 
 // JobView is a job as its screens need it.
@@ -206,69 +251,17 @@ type JobView struct {
 	Reason     string     `json:"reason"`
 	GaugeName  string     `json:"gauge_name"`
 	Card       Card       `json:"card"`
+	CardReason string     `json:"card_reason"`
+	Aim        string     `json:"aim" enum:"nominal,loose"`
+	AimReason  string     `json:"aim_reason"`
+	Rule       string     `json:"rule" enum:"workshop,guarded"`
+	FeelMM     float64    `json:"feel_mm"`
+	LockShift  LockShift  `json:"lock_shift"`
 	ColdLimitC float64    `json:"cold_limit_c"`
 	HotFromC   float64    `json:"hot_from_c"`
 	CreatedAt  time.Time  `json:"created_at"`
 	Engine     EngineView `json:"engine"`
 	State      JobState   `json:"state"`
-}
-
-// engineView is the whole drawing of a checked sheet, moving with the crank.
-func engineView(s *engine.Sheet) EngineView {
-	v := stillView(s)
-	c := cycle.New(s)
-	for i, valve := range c.Valves {
-		v.Valves[i].Lift, v.Valves[i].MaySet = lift(c, valve), maySet(c, valve, s.EffectiveMargin())
-	}
-	return v
-}
-
-// stillView is a drawing that does not move with the crank: of a sheet whose banks and rows are in order, whatever else is not.
-func stillView(s *engine.Sheet) EngineView {
-	v := EngineView{Name: s.Name, Layout: string(s.Layout), Rotation: string(s.Rotation), FiringOrder: slices.Clone(s.FiringOrder),
-		Banks: banksView(s), Valves: []ValveView{}, MarksDeg: s.EffectiveMarks(), HasLockNut: s.HasLockNut(), MayTurnBack: s.MayTurnBack}
-	if s.TurningPoint != nil {
-		v.TurningPoint = s.TurningPoint.Where
-	}
-	if s.Adjuster != nil {
-		v.LocknutNm, v.LocknutLbft = s.Adjuster.LocknutNm, measure.PoundFeet(s.Adjuster.LocknutNm)
-	}
-	for _, valve := range s.Valves() {
-		v.Valves = append(v.Valves, ValveView{valve.Name, valve.Kind.String(), valve.Cylinder, valve.RowNumber, []float64{}, []Arc{}})
-	}
-	return v
-}
-
-func banksView(s *engine.Sheet) []BankView {
-	banks := []BankView{}
-	for _, b := range s.Banks {
-		bank := BankView{b.Name, b.Angle, append([]int{}, b.Cylinders...), string(b.IntakePorts), []RowView{}}
-		for _, r := range b.Rows {
-			bank.Rows = append(bank.Rows, RowView{string(r.Side), []string{}})
-		}
-		banks = append(banks, bank)
-	}
-	for _, valve := range s.Valves() {
-		row := &banks[valve.Bank].Rows[valve.Row]
-		row.Valves = append(row.Valves, valve.Name)
-	}
-	return banks
-}
-
-func lift(c *cycle.Cycle, valve engine.Valve) []float64 {
-	curve := []float64{}
-	for at := 0.0; at <= measure.Cycle; at += liftStep {
-		curve = append(curve, math.Round(c.OpenFraction(valve, at)*1000)/1000)
-	}
-	return curve
-}
-
-func maySet(c *cycle.Cycle, valve engine.Valve, required float64) []Arc {
-	from, to, ok := c.MaySet(valve, required)
-	if !ok {
-		return []Arc{}
-	}
-	return []Arc{{measure.RoundAngle(from), measure.RoundAngle(to)}}
 }
 
 func limitsView(l clearance.Limits) Limits {
@@ -279,7 +272,8 @@ func limitsView(l clearance.Limits) Limits {
 func cardShort(c clearance.Card) Card {
 	intake, _ := c.Intake.Limits()
 	exhaust, _ := c.Exhaust.Limits()
-	return Card{c.Source, string(c.State), limitsView(intake), limitsView(exhaust)}
+	return Card{Source: c.Source, State: string(c.State), Date: c.Date, Remark: c.Remark, StoneCold: c.StoneCold, ColdLimitC: c.ColdLimitC(),
+		Intake: limitsView(intake), Exhaust: limitsView(exhaust), Differences: []CardDifference{}}
 }
 
 func planView(p sequence.Plan, s *engine.Sheet) PlanView {
@@ -325,7 +319,11 @@ func judgementView(j clearance.Judgement) Judgement {
 func readingsView(list []clearance.Reading) []Reading {
 	out := make([]Reading, len(list))
 	for i, r := range list {
-		out[i] = Reading{millimetres(r.Stack.Marked()), string(r.Feel)}
+		out[i] = Reading{LeavesMM: millimetres(r.Stack.Marked()), Feel: string(r.Feel)}
+		if r.Dial != nil {
+			gap, doubt := r.Dial.Gap.Millimetres(), r.Dial.Uncertainty.Millimetres()
+			out[i].DialMM, out[i].UncertaintyMM = &gap, &doubt
+		}
 	}
 	return out
 }
@@ -334,13 +332,18 @@ func resultView(r *job.Result) *Result {
 	if r == nil {
 		return nil
 	}
-	return &Result{judgementView(r.Judgement), readingsView(r.Readings), r.At}
+	return &Result{judgementView(r.Judgement), readingsView(r.Readings), r.At, r.Stale}
 }
 
-func valveState(j *job.Job, v *job.ValveState) ValveState {
+func valveState(j *job.Job, v *job.ValveState, shift adjust.Shift) ValveState {
 	out := ValveState{Name: v.Name, Limits: limitsView(v.Limits), Settable: j.Settable(v), Pending: j.Pending(v), Stage: string(v.Stage),
 		Round: readingsView(v.Round), AsFound: resultView(v.AsFound), Last: resultView(v.Last), Adjusted: v.Adjustments,
-		Verified: v.Verified, Left: v.Left, Needs: v.Needs()}
+		Verified: v.Verified, Left: v.Left, Needs: v.Needs(), AimMM: j.AimOf(v).Millimetres(), SetByMM: millimetres(settingLeaf(j, v, shift).Marked()),
+		ShimMM: v.Shim.Millimetres(), ColdFound: resultView(v.ColdFound), ColdLeft: resultView(v.ColdLeft)}
+	if pre, ok := shift.PreLockAim(j.AimOf(v)); ok && j.Sheet.HasLockNut() {
+		mm := pre.Millimetres()
+		out.PreLockMM = &mm
+	}
 	if j.CrankKnown {
 		margin := measure.RoundAngle(j.Margin(v))
 		out.MarginDeg = &margin
@@ -355,47 +358,27 @@ func valveState(j *job.Job, v *job.ValveState) ValveState {
 	return out
 }
 
-// screwView says how to turn the adjuster from the last kept estimate to the nominal, where that can be said.
-func screwView(j *job.Job, v *job.ValveState) *Screw {
-	estimate := v.Last.Judgement.Estimate
-	if estimate == nil || j.Sheet.Adjuster == nil {
-		return nil
-	}
-	turn, err := adjust.Reckon(*j.Sheet.Adjuster, *estimate, v.Limits.Nominal)
-	if err != nil || turn.ByFeel {
-		return nil
-	}
-	return &Screw{turn.Degrees, string(turn.Direction), turn.Why}
-}
-
-// ladder is every single leaf that is owned, and the stack worth trying next where no single leaf is.
-func ladder(j *job.Job, v *job.ValveState) []Rung {
-	stacks := j.Owned.Singles()
-	if next := j.Judge(v).TryNext; len(next) > 1 {
-		stacks = append(stacks, next)
-	}
-	aim, _ := j.Owned.Choose(v.Limits.Nominal, &v.Limits.Window, 1)
-	out := []Rung{}
-	for _, st := range stacks {
-		out = append(out, rung(st, v.Limits.Window, aim.Stack))
-	}
-	for _, r := range v.Round {
-		if len(r.Stack) > 1 {
-			out = append(out, rung(r.Stack, v.Limits.Window, nil))
-		}
-	}
-	return sortRungs(out)
-}
-
-func rung(st gauge.Stack, w measure.Window, aim gauge.Stack) Rung {
-	return Rung{millimetres(st.Marked()), st.Thickness().Millimetres(), w.Contains(st.Thickness()),
-		aim != nil && st.String() == aim.String()}
-}
-
-func stateView(id string, j *job.Job, happenings int) JobState {
-	s := JobState{ID: id, Phase: string(j.Phase()), Stop: j.Stop, Valves: []ValveState{}, Undo: j.CanUndo(), Happenings: happenings, SignedBy: j.SignedBy}
+func stateView(id string, o *openJob) JobState {
+	j := o.state
+	s := JobState{ID: id, Phase: string(j.Phase()), Stop: j.Stop, Valves: []ValveState{}, Undo: j.CanUndo(), Happenings: len(o.list), SignedBy: j.SignedBy,
+		Override: j.Override, Cooling: coolingView(j), Readings: []HeatReading{}, Card: cardShort(j.Card)}
 	s.Done, s.Total = j.Progress()
 	s.Now = nowView(j)
+	if v, ok := j.Valve(s.Now.Valve); ok {
+		s.Now.Ladder = ladder(j, v, o.shift)
+	}
+	for _, t := range j.Temperatures {
+		s.Readings = append(s.Readings, HeatReading{t.At, t.EngineC, t.AmbientC})
+		if gate, ok := j.GateC(t.AmbientC); ok {
+			s.GateC = &gate
+		}
+	}
+	if until, ok := j.HotUntil(); ok {
+		s.HotUntil = &until
+	}
+	if j.Cold != nil {
+		s.Cold = &Signed{j.Cold.By, j.Cold.At}
+	}
 	if j.Way.School != "" {
 		plan := planView(j.Plan, j.Sheet)
 		s.Plan = &plan
@@ -410,7 +393,7 @@ func stateView(id string, j *job.Job, happenings int) JobState {
 		s.SignedAt = &j.SignedAt
 	}
 	for _, v := range j.Valves {
-		s.Valves = append(s.Valves, valveState(j, v))
+		s.Valves = append(s.Valves, valveState(j, v, o.shift))
 	}
 	return s
 }
@@ -418,9 +401,6 @@ func stateView(id string, j *job.Job, happenings int) JobState {
 func nowView(j *job.Job) Now {
 	next := j.Next()
 	now := Now{Action: string(next.Action), Valve: next.Valve, Stop: next.Stop, TurnDeg: measure.RoundAngle(next.Turn), Ladder: []Rung{}, Here: []string{}}
-	if v, ok := j.Valve(next.Valve); ok {
-		now.Ladder = ladder(j, v)
-	}
 	now.Here = listed(j.Here())
 	return now
 }

@@ -23,8 +23,10 @@ type limits struct {
 }
 
 type reading struct {
-	Leaves []MM   `json:"leaves_mm"`
-	Feel   string `json:"feel"`
+	Leaves      []MM   `json:"leaves_mm,omitempty"`
+	Feel        string `json:"feel,omitempty"`
+	Dial        *MM    `json:"dial_mm,omitempty"`
+	Uncertainty *MM    `json:"uncertainty_mm,omitempty"`
 }
 
 type judgeRequest struct {
@@ -126,6 +128,13 @@ func readReadings(in []reading, set gauge.Set, faults *[]Fault) []clearance.Read
 	var out []clearance.Reading
 	for i, r := range in {
 		at := fmt.Sprintf("readings[%d]", i)
+		if r.Dial != nil {
+			out = append(out, readDial(r, at, faults))
+			continue
+		}
+		if r.Uncertainty != nil {
+			*faults = append(*faults, Fault{Location: at + ".uncertainty_mm", Value: *r.Uncertainty, Message: "An uncertainty goes with a dial reading; a leaf's comes from its set."})
+		}
 		if len(r.Leaves) < 1 || len(r.Leaves) > 10 {
 			*faults = append(*faults, Fault{Location: at + ".leaves_mm", Message: fmt.Sprintf("%d leaves: a reading needs at least one leaf, and at most 10 are taken.", len(r.Leaves))})
 		}
@@ -141,6 +150,21 @@ func readReadings(in []reading, set gauge.Set, faults *[]Fault) []clearance.Read
 		out = append(out, clearance.Reading{Stack: set.Pick(marked), Feel: feel})
 	}
 	return out
+}
+
+// readDial reads a number off a dial indicator.
+func readDial(r reading, at string, faults *[]Fault) clearance.Reading {
+	if len(r.Leaves) > 0 || r.Feel != "" {
+		*faults = append(*faults, Fault{Location: at, Message: "A reading is a leaf with its feel, or a number off a dial, not both."})
+	}
+	gapFault(at+".dial_mm", *r.Dial, faults)
+	doubt := clearance.DialUncertainty
+	if r.Uncertainty != nil {
+		if doubt = measure.Length(*r.Uncertainty); doubt <= 0 || doubt > measure.Millimetre/10 {
+			*faults = append(*faults, Fault{Location: at + ".uncertainty_mm", Value: *r.Uncertainty, Message: "The uncertainty of a dial indicator is above 0, at most 0.1 mm."})
+		}
+	}
+	return clearance.Reading{Dial: &clearance.Dial{Gap: measure.Length(*r.Dial), Uncertainty: doubt}}
 }
 
 // ParseFeel reads a feel; "won't go" is taken in any of its spellings.
@@ -171,13 +195,7 @@ func leaves(q leavesRequest) (leavesResponse, *Problem) {
 	var faults []Fault
 	set := ownedSet(q.Owned, &faults)
 	checkLeaf("aim_mm", measure.Length(q.Aim), &faults)
-	most := gauge.MaxStack
-	if q.MaxStack != nil {
-		most = *q.MaxStack
-	}
-	if most < 1 || most > gauge.MaxStack {
-		faults = append(faults, Fault{Location: "max_stack", Value: most, Message: fmt.Sprintf("A stack has 1 to %d leaves.", gauge.MaxStack)})
-	}
+	most := stackLimit(q.MaxStack, &faults)
 	var window *measure.Window
 	switch {
 	case (q.Lower == nil) != (q.Upper == nil):
@@ -195,4 +213,62 @@ func leaves(q leavesRequest) (leavesResponse, *Problem) {
 	}
 	choice, _ := set.Choose(measure.Length(q.Aim), window, most)
 	return leavesResponse{millimetres(choice.Stack.Marked()), MM(choice.Stack.Thickness()), MM(choice.Stack.Uncertainty()), choice.Within}, nil
+}
+
+type reachRequest struct {
+	Owned    []ownedLeaf `json:"owned"`
+	Lower    MM          `json:"lower_mm"`
+	Upper    MM          `json:"upper_mm"`
+	MaxStack *int        `json:"max_stack,omitempty"`
+}
+
+type reachedStack struct {
+	Leaves      []MM `json:"leaves_mm"`
+	Thickness   MM   `json:"thickness_mm"`
+	Uncertainty MM   `json:"uncertainty_mm"`
+}
+
+type hole struct {
+	From MM `json:"from_mm"`
+	To   MM `json:"to_mm"`
+}
+
+type reachResponse struct {
+	Stacks []reachedStack `json:"stacks"`
+	Holes  []hole         `json:"holes"`
+}
+
+// reach says which thicknesses a set reaches in a window, and the holes wider than a drag can bridge: twice the feel.
+func reach(q reachRequest) (reachResponse, *Problem) {
+	var faults []Fault
+	set := ownedSet(q.Owned, &faults)
+	gapFault("lower_mm", q.Lower, &faults)
+	gapFault("upper_mm", q.Upper, &faults)
+	if q.Lower > q.Upper {
+		faults = append(faults, Fault{Location: "lower_mm", Value: q.Lower, Message: "The lower limit is above the upper one. Are they swapped?"})
+	}
+	most := stackLimit(q.MaxStack, &faults)
+	if len(faults) > 0 {
+		return reachResponse{}, refused(faults...)
+	}
+	stacks, holes := set.Reach(measure.Window{Lower: measure.Length(q.Lower), Upper: measure.Length(q.Upper)}, most, 2*clearance.DefaultFeel)
+	r := reachResponse{Stacks: []reachedStack{}, Holes: []hole{}}
+	for _, s := range stacks {
+		r.Stacks = append(r.Stacks, reachedStack{millimetres(s.Marked()), MM(s.Thickness()), MM(s.Uncertainty())})
+	}
+	for _, h := range holes {
+		r.Holes = append(r.Holes, hole{MM(h.From), MM(h.To)})
+	}
+	return r, nil
+}
+
+// stackLimit is the most leaves of a stack, where none is asked for the most there are.
+func stackLimit(asked *int, faults *[]Fault) int {
+	if asked == nil {
+		return gauge.MaxStack
+	}
+	if *asked < 1 || *asked > gauge.MaxStack {
+		*faults = append(*faults, Fault{Location: "max_stack", Value: *asked, Message: fmt.Sprintf("A stack has 1 to %d leaves.", gauge.MaxStack)})
+	}
+	return *asked
 }

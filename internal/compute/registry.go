@@ -22,6 +22,7 @@ var operations = map[string]operation{
 	"settable":    typed(settable),
 	"judge":       typed(judge),
 	"leaves":      typed(leaves),
+	"reach":       typed(reach),
 	"turn":        typed(turn),
 	"lock-shift":  typed(lockShift),
 	"shims":       typed(shims),

@@ -79,6 +79,9 @@ type TurningPoint struct {
 type Card struct {
 	Source     string    `json:"source"`
 	State      string    `json:"state"`
+	Date       string    `json:"date,omitempty"`
+	Remark     string    `json:"remark,omitempty"`
+	StoneCold  bool      `json:"stone_cold,omitempty"`
 	MaxEngineC *float64  `json:"max_engine_c,omitempty"`
 	Intake     Clearance `json:"intake"`
 	Exhaust    Clearance `json:"exhaust"`
@@ -227,7 +230,7 @@ func (s Sheet) toCore() *engine.Sheet {
 	}
 	for _, card := range s.Clearances {
 		c.Clearances = append(c.Clearances, clearance.Card{Source: card.Source, State: clearance.State(card.State),
-			MaxEngineC: card.MaxEngineC, Intake: card.Intake.toCore(), Exhaust: card.Exhaust.toCore()})
+			Date: card.Date, Remark: card.Remark, StoneCold: card.StoneCold, MaxEngineC: card.MaxEngineC, Intake: card.Intake.toCore(), Exhaust: card.Exhaust.toCore()})
 	}
 	if s.OwnSequence != nil {
 		c.OwnSequence = []engine.OwnStop{}
@@ -276,7 +279,7 @@ func fromCore(c *engine.Sheet) Sheet {
 		s.TurningPoint = &TurningPoint{t.Where, t.SocketMM}
 	}
 	for _, card := range c.Clearances {
-		s.Clearances = append(s.Clearances, Card{card.Source, string(card.State), card.MaxEngineC, clearanceFromCore(card.Intake), clearanceFromCore(card.Exhaust)})
+		s.Clearances = append(s.Clearances, Card{card.Source, string(card.State), card.Date, card.Remark, card.StoneCold, card.MaxEngineC, clearanceFromCore(card.Intake), clearanceFromCore(card.Exhaust)})
 	}
 	for _, o := range c.OwnSequence {
 		s.OwnSequence = append(s.OwnSequence, OwnStop(o))

@@ -48,11 +48,14 @@ func (l *loader) all() error {
 		}
 	}
 	for _, g := range gaugeSets {
-		set := api.NewGaugeSet{ID: g.id, Name: g.name}
+		set := api.NewGaugeSet{ID: g.id, GaugeSetBody: api.GaugeSetBody{Name: g.name, Checked: g.checked}}
 		for _, leaf := range g.leaves {
 			entry := api.Leaf{Marked: leaf[0]}
 			if leaf[1] > 0 {
 				entry.Measured = &leaf[1]
+			}
+			if g.thou {
+				entry.Marked, entry.Thou = math.Round(leaf[0]*25.4*1e6)/1e6, true
 			}
 			set.Leaves = append(set.Leaves, entry)
 		}

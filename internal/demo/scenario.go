@@ -36,12 +36,17 @@ var vehicles = []vehicle{
 
 var gaugeSets = []struct {
 	id, name string
-	leaves   [][2]float64 // marked, measured (0: never measured), millimetres
+	checked  string
+	thou     bool         // marked in inches
+	leaves   [][2]float64 // marked, measured in millimetres (0: never measured)
 }{
-	{"demo-set-oskar", "Oskar's set, checked", [][2]float64{
+	{"demo-set-oskar", "Oskar's set, checked", "2026-09-14", false, [][2]float64{
 		{0.05, 0.05}, {0.10, 0.099}, {0.12, 0.121}, {0.15, 0.15}, {0.18, 0.18}, {0.20, 0.2}, {0.22, 0.221}, {0.24, 0.24}, {0.25, 0.251},
 		{0.28, 0.279}, {0.30, 0.3}, {0.32, 0.32}, {0.33, 0.33}, {0.35, 0.351}, {0.40, 0.4}, {0.45, 0.45}, {0.50, 0.5}}},
-	{"demo-set-bench", "Bench drawer set", [][2]float64{
+	{"demo-set-inch", "June's inch set", "2026-03-02", true, [][2]float64{
+		{0.002, 0}, {0.003, 0}, {0.004, 0}, {0.006, 0}, {0.008, 0.203}, {0.009, 0.229}, {0.010, 0.254}, {0.011, 0}, {0.012, 0.304}, {0.013, 0},
+		{0.014, 0}, {0.015, 0}, {0.016, 0}, {0.018, 0}, {0.020, 0}}},
+	{"demo-set-bench", "Bench drawer set", "", false, [][2]float64{
 		{0.05, 0}, {0.10, 0}, {0.15, 0}, {0.20, 0}, {0.25, 0}, {0.30, 0}, {0.35, 0}, {0.40, 0}, {0.45, 0}, {0.50, 0}}},
 }
 

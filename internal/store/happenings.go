@@ -12,22 +12,26 @@ import (
 
 // happeningBody is what a happening carries besides its id, kind and time.
 type happeningBody struct {
-	Valve     string     `json:"valve,omitempty"`
-	LeavesNM  []int64    `json:"leaves_nm,omitempty"`
-	Feel      string     `json:"feel,omitempty"`
-	Stop      int        `json:"stop,omitempty"`
-	School    string     `json:"school,omitempty"`
-	Order     string     `json:"order,omitempty"`
-	Direction string     `json:"direction,omitempty"`
-	Positions string     `json:"positions,omitempty"`
-	StopCount int        `json:"stop_count,omitempty"`
-	Seen      []seenBody `json:"seen,omitempty"`
-	EngineC   float64    `json:"engine_c,omitempty"`
-	AmbientC  float64    `json:"ambient_c,omitempty"`
-	Reason    string     `json:"reason,omitempty"`
-	Target    string     `json:"target,omitempty"`
-	By        string     `json:"by,omitempty"`
-	ToolsOut  bool       `json:"tools_out,omitempty"`
+	Valve         string     `json:"valve,omitempty"`
+	LeavesNM      []int64    `json:"leaves_nm,omitempty"`
+	Feel          string     `json:"feel,omitempty"`
+	Stop          int        `json:"stop,omitempty"`
+	School        string     `json:"school,omitempty"`
+	Order         string     `json:"order,omitempty"`
+	Direction     string     `json:"direction,omitempty"`
+	Positions     string     `json:"positions,omitempty"`
+	StopCount     int        `json:"stop_count,omitempty"`
+	Seen          []seenBody `json:"seen,omitempty"`
+	EngineC       float64    `json:"engine_c,omitempty"`
+	AmbientC      float64    `json:"ambient_c,omitempty"`
+	GapNM         int64      `json:"gap_nm,omitempty"`
+	UncertaintyNM int64      `json:"uncertainty_nm,omitempty"`
+	Index         int        `json:"index,omitempty"`
+	ShimNM        int64      `json:"shim_nm,omitempty"`
+	Reason        string     `json:"reason,omitempty"`
+	Target        string     `json:"target,omitempty"`
+	By            string     `json:"by,omitempty"`
+	ToolsOut      bool       `json:"tools_out,omitempty"`
 }
 
 // seenBody is a sighting.
@@ -43,7 +47,7 @@ type seenBody struct {
 func (s *Store) Append(jobID string, place int, h job.Happening) error {
 	body := happeningBody{Valve: h.Valve, Feel: string(h.Feel), Stop: h.Stop, School: string(h.School), Order: string(h.Order),
 		Direction: string(h.Direction), Positions: string(h.Positions), StopCount: h.StopCount,
-		EngineC: h.EngineC, AmbientC: h.AmbientC, Reason: h.Reason, Target: h.Target, By: h.By, ToolsOut: h.ToolsOut}
+		EngineC: h.EngineC, AmbientC: h.AmbientC, GapNM: int64(h.Gap), UncertaintyNM: int64(h.Uncertainty), Index: h.Index, ShimNM: int64(h.Shim), Reason: h.Reason, Target: h.Target, By: h.By, ToolsOut: h.ToolsOut}
 	for _, l := range h.Leaves {
 		body.LeavesNM = append(body.LeavesNM, int64(l))
 	}
@@ -72,6 +76,7 @@ func (s *Store) Happenings(jobID string) ([]job.Happening, error) {
 		list[i] = job.Happening{ID: row.ClientID, Kind: job.Kind(row.Kind), At: row.At, Valve: b.Valve, Feel: clearance.Feel(b.Feel),
 			Stop: b.Stop, Way: sequence.Way{School: sequence.School(b.School), Order: sequence.Order(b.Order),
 				Direction: sequence.Direction(b.Direction), Positions: sequence.Positions(b.Positions), StopCount: b.StopCount}, EngineC: b.EngineC, AmbientC: b.AmbientC,
+			Gap: measure.Length(b.GapNM), Uncertainty: measure.Length(b.UncertaintyNM), Index: b.Index, Shim: measure.Length(b.ShimNM),
 			Reason: b.Reason, Target: b.Target, By: b.By, ToolsOut: b.ToolsOut}
 		for _, w := range b.Seen {
 			list[i].Seen = append(list[i].Seen, sequence.Sighting{What: sequence.What(w.What), Cylinder: w.Cylinder, Valve: w.Valve, Mark: w.Mark})

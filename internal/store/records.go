@@ -7,6 +7,7 @@ import (
 
 	"gorm.io/gorm"
 
+	"metronix/core/clearance"
 	"metronix/core/engine"
 	"metronix/core/gauge"
 	"metronix/core/measure"
@@ -24,7 +25,8 @@ type Engine struct {
 type GaugeSet struct {
 	ID        string
 	Name      string
-	Leaves    gauge.Set
+	Items     []gauge.Item
+	Checked   string // the date of the last check, 2026-03-31; empty: never
 	CreatedAt time.Time
 }
 
@@ -45,6 +47,12 @@ type Job struct {
 	Vehicle    Vehicle
 	Sheet      *engine.Sheet
 	Card       int
+	HotCard    int // −1: none
+	CardReason string
+	Aim        clearance.Aim
+	AimReason  string
+	Rule       clearance.Rule
+	Feel       measure.Length
 	GaugeName  string
 	Leaves     gauge.Set
 	Mechanic   string
@@ -56,27 +64,45 @@ type Job struct {
 type leafBody struct {
 	Marked   int64 `json:"marked_nm"`
 	Measured int64 `json:"measured_nm,omitempty"`
+	Thou     bool  `json:"thou,omitempty"`
+	Angled   bool  `json:"angled,omitempty"`
+	Missing  bool  `json:"missing,omitempty"`
 }
 
-func writeLeaves(set gauge.Set) (string, error) {
-	bodies := make([]leafBody, len(set))
-	for i, l := range set {
-		bodies[i] = leafBody{int64(l.Marked), int64(l.Measured)}
+func writeItems(items []gauge.Item) (string, error) {
+	bodies := make([]leafBody, len(items))
+	for i, l := range items {
+		bodies[i] = leafBody{int64(l.Marked), int64(l.Measured), l.Thou, l.Angled, l.Missing}
 	}
 	data, err := json.Marshal(bodies)
 	return string(data), err
 }
 
-func readLeaves(text string) (gauge.Set, error) {
+func readItems(text string) ([]gauge.Item, error) {
 	var bodies []leafBody
 	if err := json.Unmarshal([]byte(text), &bodies); err != nil {
 		return nil, err
 	}
-	set := make(gauge.Set, len(bodies))
+	items := make([]gauge.Item, len(bodies))
 	for i, b := range bodies {
-		set[i] = gauge.Leaf{Marked: measure.Length(b.Marked), Measured: measure.Length(b.Measured)}
+		items[i] = gauge.Item{Leaf: gauge.Leaf{Marked: measure.Length(b.Marked), Measured: measure.Length(b.Measured)},
+			Thou: b.Thou, Angled: b.Angled, Missing: b.Missing}
 	}
-	return set, nil
+	return items, nil
+}
+
+// writeLeaves keeps the leaves a job is done with.
+func writeLeaves(set gauge.Set) (string, error) {
+	items := make([]gauge.Item, len(set))
+	for i, l := range set {
+		items[i].Leaf = l
+	}
+	return writeItems(items)
+}
+
+func readLeaves(text string) (gauge.Set, error) {
+	items, err := readItems(text)
+	return gauge.Owned(items), err
 }
 
 func readSheet(text string) (*engine.Sheet, error) {
@@ -135,12 +161,24 @@ func (r engineRow) toEngine() (Engine, error) {
 
 // AddGaugeSet stores a set of leaves.
 func (s *Store) AddGaugeSet(g GaugeSet) error {
-	leaves, err := writeLeaves(g.Leaves)
+	leaves, err := writeItems(g.Items)
 	if err != nil {
 		return err
 	}
-	return translate(s.write.Create(&gaugeSetRow{g.ID, g.Name, leaves, g.CreatedAt}).Error)
+	return translate(s.write.Create(&gaugeSetRow{g.ID, g.Name, leaves, g.Checked, g.CreatedAt}).Error)
 }
+
+// ReplaceGaugeSet changes a stored set; ErrNotFound where there is none. Jobs keep the leaves they began with.
+func (s *Store) ReplaceGaugeSet(g GaugeSet) error {
+	leaves, err := writeItems(g.Items)
+	if err != nil {
+		return err
+	}
+	return changed(s.write.Model(&gaugeSetRow{ID: g.ID}).Select("name", "leaves", "checked").Updates(gaugeSetRow{Name: g.Name, Leaves: leaves, Checked: g.Checked}))
+}
+
+// RemoveGaugeSet takes a set out; ErrNotFound where there is none.
+func (s *Store) RemoveGaugeSet(id string) error { return changed(s.write.Delete(&gaugeSetRow{ID: id})) }
 
 // GaugeSets lists the sets by name.
 func (s *Store) GaugeSets() ([]GaugeSet, error) {
@@ -153,8 +191,8 @@ func (s *Store) GaugeSet(id string) (GaugeSet, error) {
 }
 
 func (r gaugeSetRow) toGaugeSet() (GaugeSet, error) {
-	leaves, err := readLeaves(r.Leaves)
-	return GaugeSet{r.ID, r.Name, leaves, r.CreatedAt}, err
+	items, err := readItems(r.Leaves)
+	return GaugeSet{r.ID, r.Name, items, r.Checked, r.CreatedAt}, err
 }
 
 // AddVehicle stores a vehicle; ErrMissing where its engine is not stored.
@@ -186,7 +224,8 @@ func (s *Store) AddJob(j Job) error {
 	if err != nil {
 		return err
 	}
-	return translate(s.write.Create(&jobRow{ID: j.ID, VehicleID: j.Vehicle.ID, Sheet: string(sheet), Card: j.Card, GaugeName: j.GaugeName,
+	return translate(s.write.Create(&jobRow{ID: j.ID, VehicleID: j.Vehicle.ID, Sheet: string(sheet), Card: j.Card, HotPass: j.HotCard + 1, CardReason: j.CardReason,
+		Aim: string(j.Aim), AimReason: j.AimReason, Rule: string(j.Rule), FeelNM: int64(j.Feel), GaugeName: j.GaugeName,
 		Leaves: leaves, Mechanic: j.Mechanic, Reason: j.Reason, OdometerKM: j.OdometerKM, CreatedAt: j.CreatedAt}).Error)
 }
 
@@ -207,7 +246,8 @@ func (r jobRow) toJob() (Job, error) {
 		return Job{}, fmt.Errorf("job %s: %w", r.ID, err)
 	}
 	leaves, err := readLeaves(r.Leaves)
-	return Job{r.ID, vehicle, sheet, r.Card, r.GaugeName, leaves, r.Mechanic, r.Reason, r.OdometerKM, r.CreatedAt}, err
+	return Job{r.ID, vehicle, sheet, r.Card, r.HotPass - 1, r.CardReason, clearance.Aim(r.Aim), r.AimReason, clearance.Rule(r.Rule),
+		measure.Length(r.FeelNM), r.GaugeName, leaves, r.Mechanic, r.Reason, r.OdometerKM, r.CreatedAt}, err
 }
 
 // listed reads all rows of a kind in an order, with the named associations, and maps each.

@@ -15,6 +15,7 @@ type gaugeSetRow struct {
 	ID        string    `gorm:"primaryKey;size:64"`
 	Name      string    `gorm:"not null;size:400"`
 	Leaves    string    `gorm:"not null"` // JSON list of leafBody
+	Checked   string    `gorm:"not null;size:40;default:''"`
 	CreatedAt time.Time `gorm:"not null"`
 }
 
@@ -34,7 +35,13 @@ type jobRow struct {
 	VehicleID  string     `gorm:"not null;size:64;index"`
 	Vehicle    vehicleRow `gorm:"foreignKey:VehicleID;constraint:OnDelete:RESTRICT"`
 	Sheet      string     `gorm:"not null"`
-	Card       int        `gorm:"not null"` // index of the clearance card on the sheet
+	Card       int        `gorm:"not null"`           // index of the clearance card on the sheet
+	HotPass    int        `gorm:"not null;default:0"` // number of the card of the hot pass after a provisional cold start, from 1; 0: none
+	CardReason string     `gorm:"not null;size:1000;default:''"`
+	Aim        string     `gorm:"not null;size:20;default:''"`
+	AimReason  string     `gorm:"not null;size:1000;default:''"`
+	Rule       string     `gorm:"not null;size:20;default:''"`
+	FeelNM     int64      `gorm:"not null;default:5000"`
 	GaugeName  string     `gorm:"not null;size:400"`
 	Leaves     string     `gorm:"not null"`
 	Mechanic   string     `gorm:"not null;size:400"`
@@ -56,6 +63,18 @@ type happeningRow struct {
 	At       time.Time `gorm:"not null"`
 }
 
+// shimRow is how many shims of a size lie in the shop.
+type shimRow struct {
+	SizeNM int64 `gorm:"primaryKey;autoIncrement:false"`
+	N      int   `gorm:"not null"`
+}
+
+// settingRow is one setting of the workshop.
+type settingRow struct {
+	Name  string `gorm:"primaryKey;size:64"`
+	Value string `gorm:"not null;size:1000"`
+}
+
 type schemaRow struct {
 	Version   int       `gorm:"primaryKey;autoIncrement:false"`
 	AppliedAt time.Time `gorm:"not null"`
@@ -66,4 +85,6 @@ func (gaugeSetRow) TableName() string  { return "gauge_sets" }
 func (vehicleRow) TableName() string   { return "vehicles" }
 func (jobRow) TableName() string       { return "jobs" }
 func (happeningRow) TableName() string { return "happenings" }
+func (shimRow) TableName() string      { return "shims" }
+func (settingRow) TableName() string   { return "settings" }
 func (schemaRow) TableName() string    { return "schema_versions" }

@@ -14,7 +14,18 @@ type Store struct{ write, read *gorm.DB }
 // migrations bring a data file up to date, one version after another. A step that has been released is never changed.
 var migrations = []func(*gorm.DB) error{
 	func(tx *gorm.DB) error {
-		return tx.Migrator().CreateTable(&engineRow{}, &gaugeSetRow{}, &vehicleRow{}, &jobRow{}, &happeningRow{})
+		return tx.Migrator().CreateTable(&engineRow{}, &gaugeSetRowOne{}, &vehicleRow{}, &jobRowOne{}, &happeningRow{})
+	},
+	func(tx *gorm.DB) error {
+		for _, column := range []string{"HotPass", "CardReason", "Aim", "AimReason", "Rule", "FeelNM"} {
+			if err := tx.Migrator().AddColumn(&jobRow{}, column); err != nil {
+				return err
+			}
+		}
+		if err := tx.Migrator().AddColumn(&gaugeSetRow{}, "Checked"); err != nil {
+			return err
+		}
+		return tx.Migrator().CreateTable(&shimRow{}, &settingRow{})
 	},
 }
 

@@ -10,11 +10,14 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"metronix/core/adjust"
 	"metronix/core/clearance"
 	"metronix/core/engine/enginetest"
 	"metronix/core/gauge"
 	"metronix/core/job"
 	"metronix/core/measure"
+	"metronix/core/sequence"
+	"metronix/internal/compute"
 )
 
 func opened(t testing.TB) (*Store, string) {
@@ -30,9 +33,9 @@ func withJob(t testing.TB, s *Store) {
 	t.Helper()
 	now := time.Date(2026, 11, 1, 8, 0, 0, 0, time.UTC)
 	require.NoError(t, s.AddEngine(Engine{"e", enginetest.Four(), now}))
-	require.NoError(t, s.AddGaugeSet(GaugeSet{"g", "plain", gauge.Set{{Marked: 200_000, Measured: 201_000}, {Marked: 250_000}}, now}))
+	require.NoError(t, s.AddGaugeSet(GaugeSet{"g", "plain", []gauge.Item{{Leaf: gauge.Leaf{Marked: 200_000, Measured: 201_000}}, {Leaf: gauge.Leaf{Marked: 250_000}, Missing: true}}, "2026-10-01", now}))
 	require.NoError(t, s.AddVehicle(Vehicle{ID: "v", Name: "Tipper", Plate: "T 7", OdometerKM: 1200, EngineID: "e", CreatedAt: now}))
-	require.NoError(t, s.AddJob(Job{ID: "j", Vehicle: Vehicle{ID: "v"}, Sheet: enginetest.Four(), GaugeName: "plain",
+	require.NoError(t, s.AddJob(Job{ID: "j", Vehicle: Vehicle{ID: "v"}, Sheet: enginetest.Four(), HotCard: -1, Feel: 5_000, GaugeName: "plain",
 		Leaves: gauge.Set{{Marked: 200_000, Measured: 201_000}}, Mechanic: "Tess", CreatedAt: now}))
 }
 
@@ -40,7 +43,8 @@ func TestRecordsRoundTrip(t *testing.T) {
 	s, path := opened(t)
 	withJob(t, s)
 	h := job.Happening{ID: "one", Kind: job.ReadingHad, At: time.Date(2026, 11, 1, 9, 0, 0, 123, time.UTC), Valve: "I1",
-		Leaves: []measure.Length{150_000, 60_000}, Feel: clearance.Drag}
+		Leaves: []measure.Length{150_000, 60_000}, Feel: clearance.Drag, Gap: 1, Uncertainty: 2, Index: 3, Shim: 4,
+		Way: sequence.Way{School: sequence.FewestStops, StopCount: 3}, Seen: []sequence.Sighting{{What: sequence.Rocking, Cylinder: 2}}}
 	require.NoError(t, s.Append("j", 0, h))
 	s.Close()
 	s, err := Open(path)
@@ -59,7 +63,10 @@ func TestRecordsRoundTrip(t *testing.T) {
 	assert.Equal(t, gauge.Set{{Marked: 200_000, Measured: 201_000}}, j.Leaves)
 	sets, err := s.GaugeSets()
 	require.NoError(t, err)
-	assert.Equal(t, measure.Length(201_000), sets[0].Leaves[0].Measured)
+	assert.Equal(t, measure.Length(201_000), sets[0].Items[0].Measured)
+	assert.True(t, sets[0].Items[1].Missing)
+	assert.Equal(t, -1, j.HotCard)
+	assert.Equal(t, 5*measure.Micrometre, j.Feel)
 }
 
 func TestNothingIsStoredTwiceOrLoose(t *testing.T) {
@@ -152,4 +159,39 @@ func TestFilesThatCannotBeUsed(t *testing.T) {
 	closePool(read)
 	_, err = Open(foreign)
 	assert.ErrorIs(t, err, ErrForeign)
+}
+
+// A data file of the first version is brought up to date, and what it holds stays.
+func TestAFileOfTheFirstVersion(t *testing.T) {
+	all := migrations
+	defer func() { migrations = all }()
+	migrations = all[:1]
+	path := filepath.Join(t.TempDir(), "old.db")
+	s, err := Open(path)
+	require.NoError(t, err)
+	now := time.Date(2026, 11, 1, 8, 0, 0, 0, time.UTC)
+	require.NoError(t, s.AddEngine(Engine{"e", enginetest.Four(), now}))
+	require.NoError(t, s.AddVehicle(Vehicle{ID: "v", Name: "Tipper", EngineID: "e", CreatedAt: now}))
+	sheet, err := compute.WriteSheet(enginetest.Four())
+	require.NoError(t, err)
+	require.NoError(t, s.write.Create(&jobRowOne{ID: "j", VehicleID: "v", Sheet: string(sheet), Leaves: `[{"marked_nm":200000}]`, CreatedAt: now}).Error)
+	s.Close()
+
+	migrations = all
+	s, err = Open(path)
+	require.NoError(t, err)
+	defer s.Close()
+	j, err := s.Job("j")
+	require.NoError(t, err)
+	assert.Equal(t, -1, j.HotCard)
+	assert.Equal(t, 5*measure.Micrometre, j.Feel)
+	require.NoError(t, s.PutShimStock([]adjust.Count{{Shim: 2_500_000, N: 3}}))
+	stock, err := s.ShimStock()
+	require.NoError(t, err)
+	assert.Equal(t, []adjust.Count{{Shim: 2_500_000, N: 3}}, stock)
+	require.NoError(t, s.PutSetting("probe", "127.0.0.1:7070"))
+	require.NoError(t, s.PutSetting("probe", "127.0.0.1:7071"))
+	got, err := s.Setting("probe")
+	require.NoError(t, err)
+	assert.Equal(t, "127.0.0.1:7071", got)
 }

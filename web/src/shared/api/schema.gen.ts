@@ -92,6 +92,41 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/gauge-sets/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Change a gauge set; jobs keep the leaves they began with */
+        put: operations["put-gauge-set"];
+        post?: never;
+        /** Take a gauge set out */
+        delete: operations["remove-gauge-set"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/gauge-sets/{id}/csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A gauge set as a CSV file */
+        get: operations["gauge-set-csv"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/jobs": {
         parameters: {
             query?: never;
@@ -161,6 +196,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/jobs/{id}/shims": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The choice of shims over the whole engine */
+        get: operations["get-job-shims"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/jobs/{id}/ways": {
         parameters: {
             query?: never;
@@ -195,6 +247,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/probe": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The latest of the temperature probe */
+        get: operations["get-probe"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/read-gauge-csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Read the leaves of a CSV file; nothing is stored */
+        post: operations["read-gauge-csv"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/schemas/engine": {
         parameters: {
             query?: never;
@@ -222,6 +308,24 @@ export interface paths {
         /** A sheet to begin from */
         get: operations["sheet-start"];
         put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/shop": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What the workshop has set up */
+        get: operations["get-shop"];
+        /** Change what the workshop has set up */
+        put: operations["put-shop"];
         post?: never;
         delete?: never;
         options?: never;
@@ -274,11 +378,34 @@ export interface components {
             stops: number;
         };
         Card: {
+            /**
+             * Format: double
+             * @description for a cold card
+             */
+            cold_limit_c: number;
+            date: string;
+            /** @description from the engine's first card */
+            differences: components["schemas"]["CardDifference"][];
             exhaust: components["schemas"]["Limits"];
             intake: components["schemas"]["Limits"];
+            remark: string;
             source: string;
             /** @enum {string} */
             state: "cold" | "hot";
+            stone_cold: boolean;
+        };
+        CardDifference: {
+            first: string;
+            here: string;
+            what: string;
+        };
+        Cooling: {
+            /** Format: double */
+            k_per_min: number | null;
+            reachable: boolean;
+            /** Format: date-time */
+            ready_at: string | null;
+            why: string;
         };
         Engine: {
             banks: components["schemas"]["BankView"][];
@@ -289,10 +416,13 @@ export interface components {
             id: string;
             layout: string;
             name: string;
+            shimmed: boolean;
             /** Format: int64 */
             valves: number;
         };
         EngineView: {
+            /** @description its kind; empty: not stated */
+            adjuster: string;
             banks: components["schemas"]["BankView"][];
             firing_order: number[];
             has_lock_nut: boolean;
@@ -312,6 +442,11 @@ export interface components {
             name: string;
             /** @enum {string} */
             rotation: "clockwise" | "anticlockwise";
+            /**
+             * Format: double
+             * @description 0: not stated
+             */
+            socket_mm: number;
             turning_point: string;
             valves: components["schemas"]["ValveView"][];
         };
@@ -398,9 +533,21 @@ export interface components {
             turn_deg: number;
         };
         GaugeSet: {
+            /** @description date of the last check; empty: never */
+            checked: string;
             id: string;
-            /** Format: int64 */
+            items: components["schemas"]["Leaf"][];
+            /**
+             * Format: int64
+             * @description those that are there
+             */
             leaves: number;
+            name: string;
+        };
+        GaugeSetBody: {
+            /** @description date of the last check, 2026-03-31 */
+            checked?: string;
+            leaves: components["schemas"]["Leaf"][];
             name: string;
         };
         Happening: {
@@ -412,10 +559,14 @@ export interface components {
             /** Format: double */
             engine_c?: number;
             feel?: string;
+            /** Format: double */
+            gap_mm?: number;
             /** @description made by the client; sending it twice stores it once */
             id: string;
+            /** Format: int64 */
+            index?: number;
             /** @enum {string} */
-            kind: "way_chosen" | "prepared" | "turned" | "located" | "picked" | "reading" | "kept" | "adjusted" | "locked" | "left_as_is" | "barred_over" | "undone" | "signed";
+            kind: "way_chosen" | "prepared" | "turned" | "located" | "picked" | "reading" | "dial" | "withdrawn" | "sized" | "kept" | "adjusted" | "locked" | "left_as_is" | "barred_over" | "undone" | "signed" | "temperature" | "went_hot";
             leaves_mm?: number[];
             /** @enum {string} */
             order?: "" | "turning" | "numerical";
@@ -424,13 +575,34 @@ export interface components {
             reason?: string;
             school?: string;
             seen?: components["schemas"]["Sighting"][];
+            /** Format: double */
+            shim_mm?: number;
             /** Format: int64 */
             stop?: number;
             /** Format: int64 */
             stop_count?: number;
             target?: string;
             tools_out?: boolean;
+            /** Format: double */
+            uncertainty_mm?: number;
             valve?: string;
+        };
+        HeatReading: {
+            /** Format: double */
+            ambient_c: number;
+            /** Format: date-time */
+            at: string;
+            /** Format: double */
+            engine_c: number;
+        };
+        JobShims: {
+            buy: components["schemas"]["ShimCount"][];
+            fit: components["schemas"]["ShimFit"][];
+            /** @description location is the valve */
+            impossible: components["schemas"]["Finding"][];
+            /** @description valves whose fitted shim, or whose gap as a figure, is not known yet */
+            missing: string[];
+            spare_mm: number[];
         };
         JobShort: {
             /** Format: date-time */
@@ -442,8 +614,13 @@ export interface components {
             mechanic: string;
             now: components["schemas"]["Now"];
             /** @enum {string} */
-            phase: "choose_way" | "prepare" | "as_found" | "adjust" | "verify" | "sign" | "done";
+            phase: "choose_way" | "prepare" | "as_found" | "adjust" | "verify" | "sign" | "await_hot" | "done";
             plate: string;
+            /**
+             * Format: date-time
+             * @description when a cooling engine may be worked on
+             */
+            ready_at?: string;
             reason: string;
             school: string;
             signed_by: string;
@@ -461,18 +638,36 @@ export interface components {
         JobState: {
             /** Format: double */
             ambient_c: number | null;
+            /** @description of the present pass */
+            card: components["schemas"]["Card"];
+            /** @description who signed the provisional cold pass */
+            cold?: components["schemas"]["Signed"];
+            /** @description absent with fewer than two falling readings, and for a hot card */
+            cooling?: components["schemas"]["Cooling"];
             /** Format: double */
             crank_deg: number | null;
             /** Format: int64 */
             done: number;
             /** Format: double */
             engine_c: number | null;
+            /**
+             * Format: double
+             * @description the temperature a cold card waits for; absent for a hot one
+             */
+            gate_c?: number;
             /** Format: int64 */
             happenings: number;
+            /**
+             * Format: date-time
+             * @description until when hot readings hold
+             */
+            hot_until?: string;
             id: string;
             now: components["schemas"]["Now"];
+            /** @description why the temperature gate was passed all the same; empty: it was not */
+            override: string;
             /** @enum {string} */
-            phase: "choose_way" | "prepare" | "as_found" | "adjust" | "verify" | "sign" | "done";
+            phase: "choose_way" | "prepare" | "as_found" | "adjust" | "verify" | "sign" | "await_hot" | "done";
             /** @description where the crank may stand; absent where it is not known */
             place?: components["schemas"]["Arc"];
             plan?: components["schemas"]["PlanView"];
@@ -481,6 +676,7 @@ export interface components {
             signed_by: string;
             /** Format: int64 */
             stop: number;
+            temperatures: components["schemas"]["HeatReading"][];
             /** Format: int64 */
             total: number;
             /** @description the happening that can be taken back; empty: none */
@@ -488,19 +684,28 @@ export interface components {
             valves: components["schemas"]["ValveState"][];
         };
         JobView: {
+            /** @enum {string} */
+            aim: "nominal" | "loose";
+            aim_reason: string;
             card: components["schemas"]["Card"];
+            card_reason: string;
             /** Format: double */
             cold_limit_c: number;
             /** Format: date-time */
             created_at: string;
             engine: components["schemas"]["EngineView"];
+            /** Format: double */
+            feel_mm: number;
             gauge_name: string;
             /** Format: double */
             hot_from_c: number;
+            lock_shift: components["schemas"]["LockShift"];
             mechanic: string;
             /** Format: int64 */
             odometer_km: number;
             reason: string;
+            /** @enum {string} */
+            rule: "workshop" | "guarded";
             state: components["schemas"]["JobState"];
             vehicle: components["schemas"]["Vehicle"];
         };
@@ -520,10 +725,14 @@ export interface components {
             why: string;
         };
         Leaf: {
+            angled?: boolean;
             /** Format: double */
             marked_mm: number;
             /** Format: double */
             measured_mm?: number;
+            missing?: boolean;
+            /** @description marked in thousandths of an inch */
+            thou?: boolean;
         };
         Limits: {
             /** Format: double */
@@ -533,6 +742,15 @@ export interface components {
             nominal_only: boolean;
             /** Format: double */
             upper_mm: number;
+        };
+        LockShift: {
+            /** Format: int64 */
+            count: number;
+            enough: boolean;
+            /** Format: double */
+            median_mm: number;
+            /** Format: double */
+            spread_mm: number;
         };
         Look: {
             assumed: string[];
@@ -545,22 +763,41 @@ export interface components {
             warnings: components["schemas"]["Finding"][];
         };
         NewGaugeSet: {
+            /** @description date of the last check, 2026-03-31 */
+            checked?: string;
             id: string;
             leaves: components["schemas"]["Leaf"][];
             name: string;
         };
         NewJob: {
+            /** @enum {string} */
+            aim?: "" | "nominal" | "loose";
+            aim_reason?: string;
             /**
              * Format: int64
              * @description index of the clearance card on the engine's sheet
              */
             card: number;
+            /** @description why this card */
+            card_reason?: string;
+            /**
+             * Format: double
+             * @description this mechanic's uncertainty of feel; absent: 0.005
+             */
+            feel_mm?: number;
             gauge_set_id: string;
+            /**
+             * Format: int64
+             * @description card of the hot pass, where the first one is only a cold start
+             */
+            hot_card?: number;
             id: string;
             mechanic: string;
             /** Format: int64 */
             odometer_km: number;
             reason: string;
+            /** @enum {string} */
+            rule?: "" | "workshop" | "guarded";
             vehicle_id: string;
         };
         NewVehicle: {
@@ -573,7 +810,7 @@ export interface components {
         };
         Now: {
             /** @enum {string} */
-            action: "choose_way" | "prepare" | "turn" | "read" | "keep" | "adjust" | "lock" | "bar_over" | "sign" | "done";
+            action: "choose_way" | "prepare" | "turn" | "read" | "keep" | "adjust" | "lock" | "bar_over" | "sign" | "go_hot" | "done";
             /** @description the valves waiting at the present stop */
             here: string[];
             /** @description the leaves for the valve, thinnest first */
@@ -614,16 +851,41 @@ export interface components {
             /** @description those of them that this pulley has no mark for */
             unmarked_deg: number[];
         };
-        Reading: {
+        ProbeStatus: {
+            /** Format: double */
+            ambient_c: number | null;
+            /** Format: date-time */
+            at: string | null;
+            /** @description why it is lost */
+            detail: string;
+            /**
+             * Format: double
+             * @description the last reading; null: none yet
+             */
+            engine_c: number | null;
             /** @enum {string} */
-            feel: "free" | "drag" | "wont_go";
+            state: "off" | "connecting" | "ok" | "lost";
+        };
+        Reading: {
+            /** Format: double */
+            dial_mm?: number;
+            /** @enum {string} */
+            feel: "" | "free" | "drag" | "wont_go";
+            /** @description empty for a dial reading */
             leaves_mm: number[];
+            /**
+             * Format: double
+             * @description of a dial reading
+             */
+            uncertainty_mm?: number;
         };
         Result: {
             /** Format: date-time */
             at: string;
             judgement: components["schemas"]["Judgement"];
             readings: components["schemas"]["Reading"][];
+            /** @description a hot reading taken too late */
+            stale: boolean;
         };
         RowView: {
             /** @enum {string} */
@@ -635,14 +897,23 @@ export interface components {
             leaves_mm: number[];
             /** @description the leaf to set by */
             nominal: boolean;
+            /**
+             * @description a leaf of the other kind of valve: in that one's limits and not in this one's
+             * @enum {string}
+             */
+            other: "" | "intake" | "exhaust";
             /** Format: double */
             thickness_mm: number;
         };
         Screw: {
+            by_feel: boolean;
             /** @enum {string} */
             direction: "close" | "open";
-            /** Format: double */
-            turn_deg: number;
+            /**
+             * Format: double
+             * @description null: by feel
+             */
+            turn_deg: number | null;
             why: string;
         };
         SheetStart: {
@@ -651,6 +922,44 @@ export interface components {
             sheet: unknown;
             /** @description where the usual orders come from */
             source: string;
+        };
+        ShimCount: {
+            /** Format: int64 */
+            count: number;
+            /** Format: double */
+            shim_mm: number;
+        };
+        ShimFit: {
+            /** Format: double */
+            fitted_mm: number;
+            /** @description a valve, its own name where it stays, or stock */
+            from: string;
+            /** Format: double */
+            gap_mm: number;
+            /** Format: double */
+            shim_mm: number;
+            valve: string;
+            /**
+             * Format: double
+             * @description the thickness that would land on the aim
+             */
+            wanted_mm: number;
+        };
+        ShimSizes: {
+            /** Format: double */
+            from_mm: number;
+            /** Format: double */
+            step_mm: number;
+            /** Format: double */
+            to_mm: number;
+        };
+        Shop: {
+            /** @description of a temperature probe, 127.0.0.1:7070; empty: none */
+            probe_address: string;
+            /** @description the sizes that can be bought */
+            shim_sizes: components["schemas"]["ShimSizes"];
+            /** @description the shims that lie in the shop */
+            shim_stock: components["schemas"]["ShimCount"][];
         };
         Sighting: {
             /**
@@ -664,6 +973,11 @@ export interface components {
             valve: string;
             /** @enum {string} */
             what: "tdc_firing" | "rocking" | "full_lift" | "opening" | "closing" | "mark" | "loose" | "pressed" | "degrees";
+        };
+        Signed: {
+            /** Format: date-time */
+            at: string;
+            by: string;
         };
         StopView: {
             /** Format: double */
@@ -692,7 +1006,15 @@ export interface components {
         ValveState: {
             /** Format: int64 */
             adjusted: number;
+            /**
+             * Format: double
+             * @description the gap to set
+             */
+            aim_mm: number;
             as_found?: components["schemas"]["Result"];
+            /** @description of the provisional cold pass */
+            cold_found?: components["schemas"]["Result"];
+            cold_left?: components["schemas"]["Result"];
             /** @description of the readings not kept yet; absent where there are none */
             judgement?: components["schemas"]["Judgement"];
             last?: components["schemas"]["Result"];
@@ -709,10 +1031,22 @@ export interface components {
             needs: boolean;
             /** @description waits in the present phase */
             pending: boolean;
+            /**
+             * Format: double
+             * @description the gap to set with the nut loose, where this mechanic's shift is known
+             */
+            pre_lock_mm?: number;
             round: components["schemas"]["Reading"][];
-            /** @description how to turn the adjuster to the nominal; absent where it cannot be said */
+            /** @description how to turn the adjuster to the aim; absent where it cannot be said */
             screw?: components["schemas"]["Screw"];
+            /** @description the leaf or stack to set by, with the nut loose */
+            set_by_mm: number[];
             settable: boolean;
+            /**
+             * Format: double
+             * @description the shim that is fitted; 0: not known
+             */
+            shim_mm: number;
             /** @enum {string} */
             stage: "" | "nut_loose" | "nut_tight";
             verified: boolean;
@@ -1049,6 +1383,103 @@ export interface operations {
             };
         };
     };
+    "put-gauge-set": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["GaugeSetBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["GaugeSet"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "remove-gauge-set": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "gauge-set-csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    "Content-Disposition"?: string;
+                    "Content-Type"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     "list-jobs": {
         parameters: {
             query?: never;
@@ -1212,6 +1643,37 @@ export interface operations {
             };
         };
     };
+    "get-job-shims": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobShims"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     "get-ways": {
         parameters: {
             query?: {
@@ -1291,6 +1753,77 @@ export interface operations {
             };
         };
     };
+    "get-probe": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProbeStatus"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "read-gauge-csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "text/csv": string;
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Leaf"][];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     "engine-schema": {
         parameters: {
             query?: never;
@@ -1341,6 +1874,68 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["SheetStart"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "get-shop": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Shop"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "put-shop": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Shop"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Shop"];
                 };
             };
             /** @description Error */

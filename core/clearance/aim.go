@@ -1,0 +1,64 @@
+package clearance
+
+import "metronix/core/measure"
+
+// Aim is where within its limits a valve is set.
+type Aim string
+
+// The two schools: the middle, or the loose end ("a tight valve burns, a loose one only ticks": common practice). The zero value is
+// the nominal.
+const (
+	AimNominal Aim = "nominal"
+	AimLoose   Aim = "loose"
+)
+
+// looseRoom is how far below the upper limit the loose end lies, so that a valve set there still reads in with an unchecked leaf:
+// its uncertainty and the feel.
+const looseRoom = 10 * measure.Micrometre
+
+// At is the gap to set: the nominal, or for the loose end a little below the upper limit, never below the nominal.
+func (l Limits) At(a Aim) measure.Length {
+	if a == AimLoose {
+		return max(l.Nominal, l.Window.Upper-looseRoom)
+	}
+	return l.Nominal
+}
+
+// Difference is what two cards say differently of one kind of valve, or of when they hold.
+type Difference struct{ What, A, B string }
+
+// Differences lists where two cards disagree, in words; both must resolve. None: they say the same.
+func Differences(a, b Card) []Difference {
+	var list []Difference
+	add := func(what, x, y string) {
+		if x != y {
+			list = append(list, Difference{what, x, y})
+		}
+	}
+	window := func(c Clearance) string {
+		l, _ := c.Limits()
+		return l.Window.String()
+	}
+	add("state", string(a.State), string(b.State))
+	add("intake", window(a.Intake), window(b.Intake))
+	add("exhaust", window(a.Exhaust), window(b.Exhaust))
+	if a.State == Cold && b.State == Cold {
+		add("cold", a.coldWords(), b.coldWords())
+	}
+	return list
+}
+
+func (c Card) coldWords() string {
+	if c.StoneCold {
+		return "stone cold"
+	}
+	return "at most " + degreesC(c.ColdLimitC())
+}
+
+// ColdLimitC is the engine temperature at or below which a cold card's figures hold.
+func (c Card) ColdLimitC() float64 {
+	if c.MaxEngineC != nil {
+		return *c.MaxEngineC
+	}
+	return DefaultColdC
+}

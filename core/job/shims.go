@@ -1,0 +1,70 @@
+package job
+
+import (
+	"fmt"
+
+	"metronix/core/adjust"
+	"metronix/core/clearance"
+	"metronix/core/measure"
+)
+
+// MaxShim is the thickest shim that is taken.
+const MaxShim = 20 * measure.Millimetre
+
+// size writes down the shim found under a valve.
+func (j *Job) size(h Happening) error {
+	v, ok := j.Valve(h.Valve)
+	switch {
+	case !ok:
+		return refuse("valve", fmt.Sprintf("%q is no valve of this engine.", h.Valve))
+	case !j.Sheet.Shimmed():
+		return refuse("valve", "This engine has no shims: its gaps are set by a screw.")
+	case h.Shim <= 0 || h.Shim > MaxShim:
+		return refuse("shim_mm", fmt.Sprintf("%s is not the thickness of a shim: above 0, at most %s.", h.Shim, MaxShim))
+	}
+	v.Shim = h.Shim
+	return nil
+}
+
+// swapped says that a valve of a shimmed engine gets another shim than it has.
+func (j *Job) swapped(v *ValveState, h Happening) bool {
+	return j.Sheet.Shimmed() && h.Shim > 0 && h.Shim != v.Shim
+}
+
+// Shims works the whole engine over at once, once every valve is read as found. Missing names the valves whose fitted size, or whose
+// gap as a figure, is not known yet: they are left out.
+func (j *Job) Shims(sizes []measure.Length, stock []adjust.Count) (plan adjust.ShimPlan, missing []string) {
+	var valves []adjust.ShimValve
+	for _, v := range j.Valves {
+		gap, ok := gapOf(v)
+		if !ok || v.Shim == 0 {
+			missing = append(missing, v.Name)
+			continue
+		}
+		valves = append(valves, adjust.ShimValve{Valve: v.Name, Fitted: v.Shim, Measured: gap, Window: v.Limits.Window, Aim: j.AimOf(v)})
+	}
+	return adjust.ChooseShims(valves, sizes, stock), missing
+}
+
+// gapOf is the gap last kept as one figure: the estimate, or the middle of a narrow interval.
+func gapOf(v *ValveState) (measure.Length, bool) {
+	if v.Last == nil {
+		return 0, false
+	}
+	judged := v.Last.Judgement
+	switch {
+	case judged.Estimate != nil:
+		return *judged.Estimate, true
+	case judged.High != nil && *judged.High-judged.Low <= v.Limits.Window.Upper-v.Limits.Window.Lower:
+		return judged.Low + (*judged.High-judged.Low)/2, true
+	}
+	return 0, false
+}
+
+// learn takes what locking did to a gap that is known before and after.
+func (j *Job) learn(v *ValveState, after clearance.Judgement) {
+	if v.Stage == NutTight && j.Sheet.HasLockNut() && v.before > 0 && after.Estimate != nil {
+		j.LockPairs = append(j.LockPairs, LockPair{v.Name, adjust.Pair{Before: v.before, After: *after.Estimate}})
+	}
+	v.before = 0
+}

@@ -1,0 +1,174 @@
+package api
+
+import (
+	"bytes"
+	"context"
+	"fmt"
+	"net/http"
+	"strings"
+	"time"
+
+	"github.com/danielgtaylor/huma/v2"
+
+	"metronix/core/gauge"
+	"metronix/internal/compute"
+	"metronix/internal/report"
+	"metronix/internal/store"
+)
+
+// GaugeSet is a set of leaves.
+type GaugeSet struct {
+	ID      string `json:"id"`
+	Name    string `json:"name"`
+	Checked string `json:"checked" doc:"date of the last check; empty: never"`
+	Leaves  int    `json:"leaves" doc:"those that are there"`
+	Items   []Leaf `json:"items"`
+}
+
+// NewGaugeSet is a set of leaves to store.
+type NewGaugeSet struct {
+	ID string `json:"id" minLength:"8" maxLength:"64" pattern:"^[A-Za-z0-9_-]+$"`
+	GaugeSetBody
+}
+
+// GaugeSetBody is what a set holds.
+type GaugeSetBody struct {
+	Name    string `json:"name" minLength:"1" maxLength:"100"`
+	Checked string `json:"checked,omitempty" maxLength:"10" doc:"date of the last check, 2026-03-31"`
+	Leaves  []Leaf `json:"leaves" minItems:"1" maxItems:"100"`
+}
+
+// Leaf is one feeler leaf.
+type Leaf struct {
+	Marked   float64  `json:"marked_mm"`
+	Measured *float64 `json:"measured_mm,omitempty"`
+	Thou     bool     `json:"thou,omitempty" doc:"marked in thousandths of an inch"`
+	Angled   bool     `json:"angled,omitempty"`
+	Missing  bool     `json:"missing,omitempty"`
+}
+
+// GaugeID is the path of a gauge set.
+type GaugeID struct {
+	ID string `path:"id" minLength:"1" maxLength:"64" pattern:"^[A-Za-z0-9_-]+$"`
+}
+
+type putGaugeInput struct {
+	GaugeID
+	Body GaugeSetBody
+}
+
+type gaugeCSV struct {
+	ContentType string `header:"Content-Type"`
+	Disposition string `header:"Content-Disposition"`
+	Body        []byte
+}
+
+func (s *server) gaugeRoutes(a huma.API) {
+	huma.Get(a, "/api/v1/gauge-sets", s.gaugeSets, summary("list-gauge-sets", "All gauge sets"))
+	huma.Post(a, "/api/v1/gauge-sets", s.addGaugeSet, summary("add-gauge-set", "Store a gauge set"))
+	huma.Put(a, "/api/v1/gauge-sets/{id}", s.putGaugeSet, summary("put-gauge-set", "Change a gauge set; jobs keep the leaves they began with"))
+	huma.Delete(a, "/api/v1/gauge-sets/{id}", s.removeGaugeSet, summary("remove-gauge-set", "Take a gauge set out"))
+	huma.Get(a, "/api/v1/gauge-sets/{id}/csv", s.gaugeSetCSV, summary("gauge-set-csv", "A gauge set as a CSV file"))
+	huma.Register(a, huma.Operation{OperationID: "read-gauge-csv", Method: http.MethodPost, Path: "/api/v1/read-gauge-csv", MaxBodyBytes: maxBody,
+		Summary: "Read the leaves of a CSV file; nothing is stored", Errors: []int{http.StatusUnprocessableEntity}, SkipValidateBody: true,
+		RequestBody: &huma.RequestBody{Required: true, Content: map[string]*huma.MediaType{"text/csv": {Schema: &huma.Schema{Type: huma.TypeString}}}},
+	}, readGaugeCSV)
+}
+
+func (s *server) gaugeSets(context.Context, *struct{}) (*listOf[GaugeSet], error) {
+	stored, err := s.store.GaugeSets()
+	if err != nil {
+		return nil, fault(err)
+	}
+	out := &listOf[GaugeSet]{Body: []GaugeSet{}}
+	for _, g := range stored {
+		out.Body = append(out.Body, gaugeView(g))
+	}
+	return out, nil
+}
+
+func gaugeView(g store.GaugeSet) GaugeSet {
+	return GaugeSet{g.ID, g.Name, g.Checked, len(gauge.Owned(g.Items)), leavesView(g.Items)}
+}
+
+func leavesView(items []gauge.Item) []Leaf {
+	out := []Leaf{}
+	for _, i := range items {
+		leaf := Leaf{Marked: i.Marked.Millimetres(), Thou: i.Thou, Angled: i.Angled, Missing: i.Missing}
+		if i.Measured > 0 {
+			measured := i.Measured.Millimetres()
+			leaf.Measured = &measured
+		}
+		out = append(out, leaf)
+	}
+	return out
+}
+
+// gaugeRecord checks a set before it is stored.
+func (s *server) gaugeRecord(id string, b GaugeSetBody) (store.GaugeSet, error) {
+	items, faults := leavesOf(b.Leaves)
+	if strings.TrimSpace(b.Name) == "" {
+		faults = append(faults, compute.Fault{Location: "body.name", Message: "Give the set a name that the workshop knows it by."})
+	}
+	if b.Checked != "" {
+		if day, err := time.Parse(time.DateOnly, b.Checked); err != nil {
+			faults = append(faults, compute.Fault{Location: "body.checked", Value: b.Checked, Message: "A date is written 2026-03-31."})
+		} else if day.After(s.clock().AddDate(0, 0, 1)) {
+			faults = append(faults, compute.Fault{Location: "body.checked", Value: b.Checked, Message: "This day has not come yet."})
+		}
+	}
+	if len(faults) > 0 {
+		return store.GaugeSet{}, located(http.StatusUnprocessableEntity, "These leaves cannot be stored: "+counted(len(faults), "fault")+".", faults...)
+	}
+	return store.GaugeSet{ID: id, Name: strings.TrimSpace(b.Name), Items: items, Checked: b.Checked, CreatedAt: s.clock()}, nil
+}
+
+func (s *server) addGaugeSet(_ context.Context, in *bodyOf[NewGaugeSet]) (*bodyOf[GaugeSet], error) {
+	return s.storeGaugeSet(in.Body.ID, in.Body.GaugeSetBody, s.store.AddGaugeSet)
+}
+
+func (s *server) putGaugeSet(_ context.Context, in *putGaugeInput) (*bodyOf[GaugeSet], error) {
+	return s.storeGaugeSet(in.ID, in.Body, s.store.ReplaceGaugeSet)
+}
+
+func (s *server) storeGaugeSet(id string, body GaugeSetBody, put func(store.GaugeSet) error) (*bodyOf[GaugeSet], error) {
+	record, err := s.gaugeRecord(id, body)
+	if err != nil {
+		return nil, err
+	}
+	if err := put(record); err != nil {
+		return nil, fault(err)
+	}
+	return &bodyOf[GaugeSet]{gaugeView(record)}, nil
+}
+
+func (s *server) removeGaugeSet(_ context.Context, in *GaugeID) (*struct{}, error) {
+	if err := s.store.RemoveGaugeSet(in.ID); err != nil {
+		return nil, fault(err)
+	}
+	return nil, nil
+}
+
+func (s *server) gaugeSetCSV(_ context.Context, in *GaugeID) (*gaugeCSV, error) {
+	g, err := s.store.GaugeSet(in.ID)
+	if err != nil {
+		return nil, fault(err)
+	}
+	var out bytes.Buffer
+	if err := report.WriteGaugeCSV(&out, g.Items); err != nil {
+		return nil, fault(err)
+	}
+	return &gaugeCSV{"text/csv; charset=utf-8", fmt.Sprintf("attachment; filename=%q", in.ID+".csv"), out.Bytes()}, nil
+}
+
+type csvInput struct {
+	RawBody []byte `contentType:"text/csv"`
+}
+
+func readGaugeCSV(_ context.Context, in *csvInput) (*listOf[Leaf], error) {
+	items, faults := report.ReadGaugeCSV(bytes.NewReader(in.RawBody))
+	if len(faults) > 0 {
+		return nil, located(http.StatusUnprocessableEntity, "These leaves cannot be read: "+counted(len(faults), "fault")+".", faults...)
+	}
+	return &listOf[Leaf]{leavesView(items)}, nil
+}

@@ -1,0 +1,124 @@
+package api
+
+import (
+	"math"
+	"slices"
+	"time"
+
+	"metronix/core/adjust"
+	"metronix/core/clearance"
+	"metronix/core/engine"
+	"metronix/core/gauge"
+	"metronix/core/job"
+)
+
+// settingLeaf is the leaf or stack to set a valve by with the nut loose: the aim, corrected by what locking usually does.
+func settingLeaf(j *job.Job, v *job.ValveState, shift adjust.Shift) gauge.Stack {
+	aim := j.AimOf(v)
+	window := &v.Limits.Window
+	if pre, ok := shift.PreLockAim(aim); ok && j.Sheet.HasLockNut() && pre > 0 {
+		aim, window = pre, nil
+	}
+	choice, _ := j.Owned.Choose(aim, window, gauge.MaxStack)
+	return choice.Stack
+}
+
+// screwView says how to turn the adjuster from the last kept estimate to the aim, where that can be said.
+func screwView(j *job.Job, v *job.ValveState) *Screw {
+	judged := v.Last.Judgement
+	if j.Sheet.Adjuster == nil || (judged.Estimate == nil && j.Sheet.Adjuster.Kind != engine.Eccentric) {
+		return nil
+	}
+	gap := v.Limits.Window.Upper
+	switch {
+	case judged.Estimate != nil:
+		gap = *judged.Estimate
+	case judged.Verdict == clearance.Tight:
+		gap = v.Limits.Window.Lower
+	}
+	turn, err := adjust.Reckon(*j.Sheet.Adjuster, gap, j.AimOf(v))
+	if err != nil {
+		return nil
+	}
+	s := &Screw{Direction: string(turn.Direction), ByFeel: turn.ByFeel, Why: turn.Why}
+	if !turn.ByFeel {
+		s.TurnDeg = &turn.Degrees
+	}
+	return s
+}
+
+// ladder is every single leaf that is owned, and the useful stacks: those within the window at a thickness no single leaf has, the one
+// worth trying next, those tried, and the one to set by.
+func ladder(j *job.Job, v *job.ValveState, shift adjust.Shift) []Rung {
+	set := settingLeaf(j, v, shift)
+	stacks := append(j.Owned.Singles(), usefulStacks(j, v)...)
+	stacks = append(stacks, j.Judge(v).TryNext, set)
+	for _, r := range v.Round {
+		stacks = append(stacks, r.Stack)
+	}
+	other := otherWindow(j, v)
+	out := []Rung{}
+	for _, st := range stacks {
+		if len(st) == 0 {
+			continue
+		}
+		rung := Rung{LeavesMM: millimetres(st.Marked()), ThicknessMM: st.Thickness().Millimetres(), InWindow: v.Limits.Window.Contains(st.Thickness()),
+			Nominal: st.String() == set.String()}
+		if !rung.InWindow && other != nil && other.Window.Contains(st.Thickness()) {
+			rung.Other = otherKind(v.Kind).String()
+		}
+		out = append(out, rung)
+	}
+	return sortRungs(out)
+}
+
+// usefulStacks are at most four stacks of two within the window where no single leaf lies near.
+func usefulStacks(j *job.Job, v *job.ValveState) []gauge.Stack {
+	reached, _ := j.Owned.Reach(v.Limits.Window, 2, 0)
+	singles := j.Owned.Singles()
+	var out []gauge.Stack
+	for _, st := range reached {
+		near := slices.ContainsFunc(singles, func(s gauge.Stack) bool { return (s.Thickness() - st.Thickness()).Abs() <= 2*j.Feel })
+		if len(st) > 1 && !near && len(out) < 4 {
+			out = append(out, st)
+		}
+	}
+	return out
+}
+
+func otherKind(k engine.Kind) engine.Kind {
+	if k == engine.Intake {
+		return engine.Exhaust
+	}
+	return engine.Intake
+}
+
+// otherWindow is the limits of the other kind of valve, where they differ.
+func otherWindow(j *job.Job, v *job.ValveState) *clearance.Limits {
+	for _, o := range j.Valves {
+		if o.Kind != v.Kind && o.Limits.Window != v.Limits.Window {
+			return &o.Limits
+		}
+	}
+	return nil
+}
+
+func shiftView(s adjust.Shift) LockShift {
+	return LockShift{s.Enough, s.Count, s.Median.Millimetres(), s.Spread.Millimetres()}
+}
+
+func coolingView(j *job.Job) *Cooling {
+	c, ok := j.Cooling()
+	if !ok {
+		return nil
+	}
+	out := &Cooling{Reachable: c.Reachable, Why: c.Why}
+	if !math.IsNaN(c.K) {
+		out.KPerMin = &c.K
+	}
+	if c.Reachable {
+		at := j.Temperatures[len(j.Temperatures)-1].At.Add(time.Duration(c.Minutes * float64(time.Minute)))
+		out.ReadyAt = &at
+	}
+	return out
+}

@@ -1,0 +1,230 @@
+package api
+
+import (
+	"context"
+	"encoding/json"
+	"fmt"
+	"net/http"
+	"time"
+
+	"github.com/danielgtaylor/huma/v2"
+
+	"metronix/core/adjust"
+	"metronix/core/job"
+	"metronix/core/measure"
+	"metronix/internal/compute"
+	"metronix/internal/probe"
+)
+
+// Shop is what the workshop has set up for all its jobs.
+type Shop struct {
+	ProbeAddress string      `json:"probe_address" maxLength:"80" doc:"of a temperature probe, 127.0.0.1:7070; empty: none"`
+	ShimSizes    ShimSizes   `json:"shim_sizes" doc:"the sizes that can be bought"`
+	ShimStock    []ShimCount `json:"shim_stock" maxItems:"500" doc:"the shims that lie in the shop"`
+}
+
+// ShimSizes are sizes from one to another in steps.
+type ShimSizes struct {
+	FromMM float64 `json:"from_mm"`
+	ToMM   float64 `json:"to_mm"`
+	StepMM float64 `json:"step_mm"`
+}
+
+// ShimCount is so many shims of a size.
+type ShimCount struct {
+	ShimMM float64 `json:"shim_mm"`
+	Count  int     `json:"count" minimum:"0" maximum:"10000"`
+}
+
+// usualSizes is taken until the workshop says otherwise: twentieths of a millimetre (from memory).
+var usualSizes = ShimSizes{2, 3.2, 0.05}
+
+// ProbeStatus is how it stands with the temperature probe.
+type ProbeStatus struct {
+	State    string     `json:"state" enum:"off,connecting,ok,lost"`
+	EngineC  *float64   `json:"engine_c" doc:"the last reading; null: none yet"`
+	AmbientC *float64   `json:"ambient_c"`
+	At       *time.Time `json:"at"`
+	Detail   string     `json:"detail" doc:"why it is lost"`
+}
+
+// JobShims is the choice of shims over a job's whole engine.
+type JobShims struct {
+	Fit        []ShimFit   `json:"fit"`
+	Buy        []ShimCount `json:"buy"`
+	SpareMM    []float64   `json:"spare_mm"`
+	Impossible []Finding   `json:"impossible" doc:"location is the valve"`
+	Missing    []string    `json:"missing" doc:"valves whose fitted shim, or whose gap as a figure, is not known yet"`
+}
+
+// ShimFit is what goes under one valve.
+type ShimFit struct {
+	Valve    string  `json:"valve"`
+	FittedMM float64 `json:"fitted_mm"`
+	WantedMM float64 `json:"wanted_mm" doc:"the thickness that would land on the aim"`
+	ShimMM   float64 `json:"shim_mm"`
+	From     string  `json:"from" doc:"a valve, its own name where it stays, or stock"`
+	GapMM    float64 `json:"gap_mm"`
+}
+
+const (
+	settingProbe = "probe_address"
+	settingSizes = "shim_sizes"
+)
+
+func (s *server) shopRoutes(a huma.API) {
+	huma.Get(a, "/api/v1/shop", s.shop, summary("get-shop", "What the workshop has set up"))
+	huma.Put(a, "/api/v1/shop", s.putShop, summary("put-shop", "Change what the workshop has set up"))
+	huma.Get(a, "/api/v1/probe", s.probeStatus, summary("get-probe", "The latest of the temperature probe"))
+	huma.Get(a, "/api/v1/jobs/{id}/shims", s.jobShims, summary("get-job-shims", "The choice of shims over the whole engine"))
+}
+
+func (s *server) readShop() (Shop, error) {
+	shop := Shop{ShimSizes: usualSizes, ShimStock: []ShimCount{}}
+	var err error
+	if shop.ProbeAddress, err = s.store.Setting(settingProbe); err != nil {
+		return shop, err
+	}
+	sizes, err := s.store.Setting(settingSizes)
+	if err != nil {
+		return shop, err
+	}
+	if sizes != "" {
+		if err := json.Unmarshal([]byte(sizes), &shop.ShimSizes); err != nil {
+			return shop, err
+		}
+	}
+	stock, err := s.store.ShimStock()
+	for _, c := range stock {
+		shop.ShimStock = append(shop.ShimStock, ShimCount{c.Shim.Millimetres(), c.N})
+	}
+	return shop, err
+}
+
+func (s *server) shop(context.Context, *struct{}) (*bodyOf[Shop], error) {
+	shop, err := s.readShop()
+	if err != nil {
+		return nil, fault(err)
+	}
+	return &bodyOf[Shop]{shop}, nil
+}
+
+func (s *server) putShop(_ context.Context, in *bodyOf[Shop]) (*bodyOf[Shop], error) {
+	shop := in.Body
+	var faults []compute.Fault
+	if shop.ProbeAddress != "" {
+		if message := probe.CheckAddress(shop.ProbeAddress); message != "" {
+			faults = append(faults, compute.Fault{Location: "body.probe_address", Value: shop.ProbeAddress, Message: message})
+		}
+	}
+	sizesOf(shop.ShimSizes, &faults)
+	stock := stockOf(shop.ShimStock, &faults)
+	if len(faults) > 0 {
+		return nil, located(http.StatusUnprocessableEntity, "This cannot be stored: "+counted(len(faults), "fault")+".", faults...)
+	}
+	sizes, err := json.Marshal(shop.ShimSizes)
+	if err != nil {
+		return nil, fault(err)
+	}
+	for _, put := range []func() error{
+		func() error { return s.store.PutSetting(settingProbe, shop.ProbeAddress) },
+		func() error { return s.store.PutSetting(settingSizes, string(sizes)) },
+		func() error { return s.store.PutShimStock(stock) },
+	} {
+		if err := put(); err != nil {
+			return nil, fault(err)
+		}
+	}
+	return s.shop(nil, nil)
+}
+
+// maxSizes bounds a list of sizes.
+const maxSizes = 500
+
+func sizesOf(z ShimSizes, faults *[]compute.Fault) []measure.Length {
+	from, to, step := shimLength(z.FromMM, "body.shim_sizes.from_mm", faults), shimLength(z.ToMM, "body.shim_sizes.to_mm", faults), shimLength(z.StepMM, "body.shim_sizes.step_mm", faults)
+	if len(*faults) > 0 {
+		return nil
+	}
+	if to < from || (to-from)/step >= maxSizes {
+		*faults = append(*faults, compute.Fault{Location: "body.shim_sizes", Message: fmt.Sprintf("Sizes run upwards, and are at most %d: from %s to %s in steps of %s is not that.", maxSizes, from, to, step)})
+		return nil
+	}
+	var sizes []measure.Length
+	for size := from; size <= to; size += step {
+		sizes = append(sizes, size)
+	}
+	return sizes
+}
+
+func stockOf(list []ShimCount, faults *[]compute.Fault) []adjust.Count {
+	var stock []adjust.Count
+	for i, c := range list {
+		at := fmt.Sprintf("body.shim_stock[%d].shim_mm", i)
+		size := shimLength(c.ShimMM, at, faults)
+		for _, before := range stock {
+			if before.Shim == size {
+				*faults = append(*faults, compute.Fault{Location: at, Value: c.ShimMM, Message: fmt.Sprintf("The size %s is listed twice.", size)})
+			}
+		}
+		stock = append(stock, adjust.Count{Shim: size, N: c.Count})
+	}
+	return stock
+}
+
+func shimLength(mm float64, at string, faults *[]compute.Fault) measure.Length {
+	l, err := length(mm)
+	if err != nil || l <= 0 || l > job.MaxShim {
+		*faults = append(*faults, compute.Fault{Location: at, Value: mm, Message: fmt.Sprintf("%v mm is not the thickness of a shim: above 0, at most %s.", mm, job.MaxShim)})
+	}
+	return l
+}
+
+func (s *server) probeStatus(context.Context, *struct{}) (*bodyOf[ProbeStatus], error) {
+	address, err := s.store.Setting(settingProbe)
+	if err != nil {
+		return nil, fault(err)
+	}
+	status := s.probe.Ask(address)
+	out := ProbeStatus{State: string(status.State), Detail: status.Detail}
+	if !status.At.IsZero() {
+		engine, ambient, at := status.Reading.EngineC, status.Reading.AmbientC, status.At.UTC()
+		out.EngineC, out.AmbientC, out.At = &engine, &ambient, &at
+	}
+	return &bodyOf[ProbeStatus]{out}, nil
+}
+
+func (s *server) jobShims(_ context.Context, in *JobID) (*bodyOf[JobShims], error) {
+	shop, err := s.readShop()
+	if err != nil {
+		return nil, fault(err)
+	}
+	var faults []compute.Fault
+	sizes, stock := sizesOf(shop.ShimSizes, &faults), stockOf(shop.ShimStock, &faults)
+	out := &bodyOf[JobShims]{}
+	err = s.desk.with(in.ID, func(o *openJob) error {
+		plan, missing := o.state.Shims(sizes, stock)
+		out.Body = shimsView(o.state, plan, missing)
+		return nil
+	})
+	if err != nil {
+		return nil, fault(err)
+	}
+	return out, nil
+}
+
+func shimsView(j *job.Job, plan adjust.ShimPlan, missing []string) JobShims {
+	out := JobShims{Fit: []ShimFit{}, Buy: []ShimCount{}, SpareMM: millimetres(plan.Spare), Impossible: []Finding{}, Missing: listed(missing)}
+	for _, f := range plan.Fit {
+		v, _ := j.Valve(f.Valve)
+		out.Fit = append(out.Fit, ShimFit{Valve: f.Valve, FittedMM: v.Shim.Millimetres(), ShimMM: f.Shim.Millimetres(), From: f.From, GapMM: f.Gap.Millimetres(),
+			WantedMM: (f.Shim + f.Gap - j.AimOf(v)).Millimetres()})
+	}
+	for _, b := range plan.Buy {
+		out.Buy = append(out.Buy, ShimCount{b.Shim.Millimetres(), b.N})
+	}
+	for _, l := range plan.Impossible {
+		out.Impossible = append(out.Impossible, Finding{l.Valve, l.Reason})
+	}
+	return out
+}
