@@ -18,6 +18,7 @@ type ShimValve struct {
 	Measured measure.Length
 	Window   measure.Window
 	Aim      measure.Length
+	Out      bool // the shim was taken out already and lies elsewhere: it is not to be had from here
 }
 
 // wanted is the range of thicknesses that bring the gap into its window: new = fitted + measured − gap.
@@ -86,7 +87,9 @@ func ChooseShims(valves []ShimValve, sizes []measure.Length, stock []Count) Shim
 			plan.Impossible = append(plan.Impossible, Lacking{v.Valve, reason})
 		} else {
 			able = append(able, i)
-			columns = append(columns, column{shim: v.Fitted, from: i})
+			if !v.Out {
+				columns = append(columns, column{shim: v.Fitted, from: i})
+			}
 		}
 	}
 	for _, s := range stock {
@@ -97,6 +100,8 @@ func ChooseShims(valves []ShimValve, sizes []measure.Length, stock []Count) Shim
 	for _, i := range able {
 		if size, ok := nearest(valves[i], sizes); ok {
 			columns = append(columns, column{shim: size, from: -2, bought: i})
+		} else {
+			columns = append(columns, column{from: -2, bought: i}) // none: it costs never, and keeps the columns no fewer than the rows
 		}
 	}
 	chosen := assign(len(able), len(columns), func(row, col int) int64 { return costOf(valves, able[row], columns[col]) })
@@ -109,7 +114,7 @@ func lacking(v ShimValve, valves []ShimValve, sizes []measure.Length, stock []Co
 	wanted := v.wanted()
 	fits := func(shim measure.Length) bool { return shim > 0 && wanted.Contains(shim) }
 	if slices.ContainsFunc(sizes, fits) || slices.ContainsFunc(stock, func(c Count) bool { return c.N > 0 && fits(c.Shim) }) ||
-		slices.ContainsFunc(valves, func(o ShimValve) bool { return fits(o.Fitted) }) {
+		slices.ContainsFunc(valves, func(o ShimValve) bool { return !o.Out && fits(o.Fitted) }) {
 		return ""
 	}
 	return fmt.Sprintf("%s needs a shim of %s: no size on the list and none in the engine lies there.", v.Valve, wanted)
@@ -173,7 +178,7 @@ func (p *ShimPlan) read(valves []ShimValve, able []int, columns []column, chosen
 		p.Fit = append(p.Fit, fit)
 	}
 	for row, i := range able {
-		if !used[i] && chosen[row] >= 0 {
+		if !used[i] && chosen[row] >= 0 && !valves[i].Out {
 			p.Spare = append(p.Spare, valves[i].Fitted)
 		}
 	}

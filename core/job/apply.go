@@ -224,6 +224,9 @@ func (j *Job) keep(h Happening) error {
 	if v.Adjustments == 0 && !j.barred {
 		v.AsFound = result
 	}
+	if v.Shim > 0 {
+		v.readWith = v.Shim
+	}
 	v.reading(nil)
 	v.Last, v.Stage, v.Left, j.picked = result, Untouched, "", ""
 	v.Verified = j.barred && judgement.Verdict == clearance.In && !result.Stale
@@ -243,7 +246,9 @@ func (j *Job) adjust(h Happening) error {
 		return refuse("shim_mm", fmt.Sprintf("Say which shim went under %s.", v.Name))
 	case h.Shim < 0 || h.Shim > MaxShim:
 		return refuse("shim_mm", fmt.Sprintf("%s is not the thickness of a shim: above 0, at most %s.", h.Shim, MaxShim))
-	case j.swapped(v, h): // a good valve gives its shim to another
+	case j.noGiver(v, h) != "":
+		return refuse("from", j.noGiver(v, h))
+	case j.swapped(v, h): // a good valve gets another shim where the choice over the whole engine wants it
 	case !v.Needs() && v.Stage == Untouched:
 		return refuse("valve", fmt.Sprintf("%s is in. Leave it alone: disturbing a good valve is a risk.", v.Name))
 	}
@@ -251,7 +256,7 @@ func (j *Job) adjust(h Happening) error {
 	v.reading(nil)
 	v.Verified, v.Left, v.before = false, "", j.Owned.Pick(h.Leaves).Thickness()
 	if h.Shim > 0 {
-		v.Shim = h.Shim
+		j.fit(v, h)
 	}
 	v.Stage = NutLoose
 	if !j.Sheet.HasLockNut() {

@@ -100,12 +100,31 @@ func TestShimmedEngine(t *testing.T) {
 	}
 	assert.Equal(t, "E1", from["E4"], "the thick one of E1 goes under E4")
 	require.NotEqual(t, "E1", from["E1"])
-	next := d.job.Next()
-	d.refused(job.Happening{Kind: job.Adjusted, Valve: next.Valve}, "Say which shim")
-	d.do(job.Happening{Kind: job.Adjusted, Valve: next.Valve, Shim: 2600 * um})
+	d.do(job.Happening{Kind: job.Turned, Stop: 2})
+	assert.Equal(t, "E4", d.job.Next().Valve)
+	d.refused(job.Happening{Kind: job.Adjusted, Valve: "E4"}, "Say which shim")
+	d.refused(job.Happening{Kind: job.Adjusted, Valve: "E4", Shim: 2700 * um, From: "I1"}, "I1 does not have a shim of 2.70 mm to give")
+	d.do(job.Happening{Kind: job.Adjusted, Valve: "E4", Shim: 2700 * um, From: "E1"})
 	assert.Equal(t, job.DoRead, d.job.Next().Action, "no nut to lock: read it again")
-	v, _ := d.job.Valve(next.Valve)
-	assert.Equal(t, 2600*um, v.Shim)
+	assert.Equal(t, []measure.Length{2600 * um}, d.job.Bench)
+	d.feel("E4", 300, clearance.Drag)
+	d.do(job.Happening{Kind: job.Kept, Valve: "E4"})
+	plan, _ = d.job.Shims(nil, nil)
+	for _, f := range plan.Fit {
+		if f.Valve == "E1" {
+			assert.Equal(t, adjust.Fit{Valve: "E1", Shim: 2600 * um, From: adjust.FromStock, Gap: 300 * um}, f, "the one on the bench")
+		} else {
+			assert.Equal(t, f.Valve, f.From, "nothing else moves")
+		}
+	}
+	next := d.job.Next()
+	assert.Equal(t, job.DoTurn, next.Action)
+	d.do(job.Happening{Kind: job.Turned, Stop: next.Stop})
+	d.do(job.Happening{Kind: job.Adjusted, Valve: "E1", Shim: 2600 * um})
+	assert.Empty(t, d.job.Bench)
+	d.feel("E1", 300, clearance.Drag)
+	d.do(job.Happening{Kind: job.Kept, Valve: "E1"})
+	assert.Equal(t, job.DoBarOver, d.job.Next().Action)
 }
 
 // The loose end lies a feel and an unchecked leaf below the upper limit, so that a valve set there reads in for sure.

@@ -26,7 +26,7 @@ const (
 	Withdrawn  Kind = "withdrawn"   // Valve, Index: one reading not kept yet is taken back
 	Sized      Kind = "sized"       // Valve, Shim: the shim found fitted
 	Kept       Kind = "kept"        // Valve: its readings stand, on to the next
-	Adjusted   Kind = "adjusted"    // Valve; Leaves it was set by; Shim that went in: its adjuster was moved and is not locked yet
+	Adjusted   Kind = "adjusted"    // Valve; Leaves it was set by; Shim that went in and From, the valve it came from: its adjuster was moved and is not locked yet
 	Locked     Kind = "locked"      // Valve: its lock nut is tight
 	LeftAsIs   Kind = "left_as_is"  // Valve, Reason: out of limits on purpose
 	BarredOver Kind = "barred_over" // two full turns of the crank, before the check pass
@@ -56,6 +56,7 @@ type Happening struct {
 	Gap         measure.Length
 	Uncertainty measure.Length
 	Index       int
+	From        string
 	Shim        measure.Length
 	Reason      string
 	Target      string

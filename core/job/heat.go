@@ -85,22 +85,24 @@ func (j *Job) GateC(ambientC float64) (gate float64, ok bool) {
 
 // Cooling forecasts when a cold card's gate opens, from the readings since the engine last warmed; ok is false where there is no gate
 // to wait for or fewer than two readings. The wait counts from the last reading.
-func (j *Job) Cooling() (c thermal.Cooldown, ok bool) {
+// since is when the first of them was taken, from which Cooldown.At counts its minutes.
+func (j *Job) Cooling() (c thermal.Cooldown, since time.Time, ok bool) {
 	list := j.fallingTemperatures()
 	if len(list) < 2 {
-		return thermal.Cooldown{}, false
+		return thermal.Cooldown{}, since, false
 	}
+	since = list[0].At
 	last := list[len(list)-1]
 	gate, ok := j.GateC(last.AmbientC)
 	if !ok {
-		return thermal.Cooldown{}, false
+		return thermal.Cooldown{}, since, false
 	}
 	var readings []thermal.Reading
 	for _, t := range list {
-		readings = append(readings, thermal.Reading{Minute: t.At.Sub(list[0].At).Minutes(), EngineC: t.EngineC})
+		readings = append(readings, thermal.Reading{Minute: t.At.Sub(since).Minutes(), EngineC: t.EngineC})
 	}
 	c, err := thermal.Cool(last.AmbientC, readings, gate)
-	return c, err == nil
+	return c, since, err == nil
 }
 
 // fallingTemperatures are the last readings that do not rise, each later than the one before.

@@ -60,9 +60,10 @@ func TestCoolingForecast(t *testing.T) {
 	for i, c := range []float64{90, 100, 60} { // heat soak first: the rise is forgotten
 		d.do(job.Happening{Kind: job.Thermal, At: at(float64(i) * 10), EngineC: c, AmbientC: 20})
 	}
-	cooling, ok := d.job.Cooling()
+	cooling, since, ok := d.job.Cooling()
 	require.True(t, ok)
 	assert.True(t, cooling.Reachable)
+	assert.Equal(t, at(10), since)
 	assert.InDelta(t, 11.52, cooling.Minutes, 0.005)
 }
 

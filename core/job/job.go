@@ -70,10 +70,12 @@ type ValveState struct {
 	Verified    bool           // read in its limits after two turns since the last adjustment
 	Left        string         // the reason why it stays out of limits
 	Shim        measure.Length // fitted; 0: not known
+	Out         bool           // its shim was taken out for another valve
 	ColdFound   *Result        // of the cold pass, once the hot pass began
 	ColdLeft    *Result
 
-	before measure.Length // the gap set with the nut loose; 0: not known
+	before   measure.Length // the gap set with the nut loose; 0: not known
+	readWith measure.Length // the shim with which the last kept gap was measured; 0: not known
 
 	judged *clearance.Judgement // of Round; nil: not judged yet
 }
@@ -84,9 +86,9 @@ func (v *ValveState) reading(round []clearance.Reading) { v.Round, v.judged = ro
 // unread says that the valve has no reading that counts.
 func (v *ValveState) unread() bool { return v.Last == nil || v.Last.Stale }
 
-// Needs says that the valve is read and not in, and nobody decided to leave it so.
+// Needs says that the valve is read and not in, and nobody decided to leave it so; or that its shim lies elsewhere.
 func (v *ValveState) Needs() bool {
-	return v.Last != nil && v.Last.Judgement.Verdict != clearance.In && v.Left == ""
+	return v.Out || v.Last != nil && v.Last.Judgement.Verdict != clearance.In && v.Left == ""
 }
 
 // LockPair is what locking did to one valve's gap.
@@ -129,6 +131,7 @@ type Job struct {
 	SignedAt     time.Time
 	Cold         *Signature // of the cold pass, once the hot pass began
 	LockPairs    []LockPair
+	Bench        []measure.Length // shims taken out and not in the engine
 
 	barred    bool // two turns were made since the last adjustment
 	picked    string

@@ -2,6 +2,7 @@ package job
 
 import (
 	"fmt"
+	"slices"
 
 	"metronix/core/adjust"
 	"metronix/core/clearance"
@@ -22,8 +23,39 @@ func (j *Job) size(h Happening) error {
 	case h.Shim <= 0 || h.Shim > MaxShim:
 		return refuse("shim_mm", fmt.Sprintf("%s is not the thickness of a shim: above 0, at most %s.", h.Shim, MaxShim))
 	}
-	v.Shim = h.Shim
+	v.Shim, v.Out = h.Shim, false
+	if v.readWith == 0 {
+		v.readWith = h.Shim
+	}
 	return nil
+}
+
+// noGiver says why a shim cannot come from the valve it is said to come from; empty where it can.
+func (j *Job) noGiver(v *ValveState, h Happening) string {
+	if h.From == "" || h.From == v.Name {
+		return ""
+	}
+	giver, ok := j.Valve(h.From)
+	switch {
+	case !ok:
+		return fmt.Sprintf("%q is no valve of this engine.", h.From)
+	case giver.Out || giver.Shim != h.Shim:
+		return fmt.Sprintf("%s does not have a shim of %s to give.", giver.Name, h.Shim)
+	}
+	return ""
+}
+
+// fit puts a shim under a valve: it leaves its giver or the bench, and the one that was there comes onto the bench.
+func (j *Job) fit(v *ValveState, h Happening) {
+	if giver, ok := j.Valve(h.From); ok && giver != v {
+		giver.Out, giver.Shim = true, 0
+	} else if i := slices.Index(j.Bench, h.Shim); i >= 0 {
+		j.Bench = slices.Delete(slices.Clone(j.Bench), i, i+1)
+	}
+	if v.Shim > 0 {
+		j.Bench = append(slices.Clone(j.Bench), v.Shim)
+	}
+	v.Shim, v.Out = h.Shim, false
 }
 
 // swapped says that a valve of a shimmed engine gets another shim than it has.
@@ -31,19 +63,26 @@ func (j *Job) swapped(v *ValveState, h Happening) bool {
 	return j.Sheet.Shimmed() && h.Shim > 0 && h.Shim != v.Shim
 }
 
-// Shims works the whole engine over at once, once every valve is read as found. Missing names the valves whose fitted size, or whose
+// Shims works the whole engine over at once, once every valve is read as found: what is still to be done, with the shims that lie on
+// the bench counted as stock. Missing names the valves whose fitted size, or whose
 // gap as a figure, is not known yet: they are left out.
 func (j *Job) Shims(sizes []measure.Length, stock []adjust.Count) (plan adjust.ShimPlan, missing []string) {
 	var valves []adjust.ShimValve
 	for _, v := range j.Valves {
 		gap, ok := gapOf(v)
-		if !ok || v.Shim == 0 {
+		switch {
+		case v.Stage != Untouched: // done, and waiting to be read again
+		case !ok || v.readWith == 0:
 			missing = append(missing, v.Name)
-			continue
+		default:
+			valves = append(valves, adjust.ShimValve{Valve: v.Name, Fitted: v.readWith, Measured: gap, Window: v.Limits.Window, Aim: j.AimOf(v), Out: v.Out})
 		}
-		valves = append(valves, adjust.ShimValve{Valve: v.Name, Fitted: v.Shim, Measured: gap, Window: v.Limits.Window, Aim: j.AimOf(v)})
 	}
-	return adjust.ChooseShims(valves, sizes, stock), missing
+	here := slices.Clone(stock)
+	for _, shim := range j.Bench {
+		here = append(here, adjust.Count{Shim: shim, N: 1})
+	}
+	return adjust.ChooseShims(valves, sizes, here), missing
 }
 
 // gapOf is the gap last kept as one figure: the estimate, or the middle of a narrow interval.

@@ -32,6 +32,13 @@ type Cooldown struct {
 	K         float64 // per minute; NaN where it cannot be told
 	Minutes   float64 // from the last reading, never negative; NaN where the gate is not reached
 	Why       string  // where it is not reachable, the reason
+
+	ambientC, intercept float64 // of the fitted line
+}
+
+// At is the temperature on the fitted line at a minute counted as the readings' are; NaN where there is no line.
+func (c Cooldown) At(minute float64) float64 {
+	return c.ambientC + math.Exp(c.intercept-c.K*minute)
 }
 
 // What is wrong with the readings of a Cooldown; the wrapped text says where.
@@ -52,18 +59,18 @@ func Cool(ambientC float64, readings []Reading, gateC float64) (Cooldown, error)
 	last := readings[len(readings)-1]
 	switch {
 	case last.EngineC <= gateC:
-		return Cooldown{Reachable: true, K: exit(k)}, nil
+		return Cooldown{true, exit(k), 0, "", ambientC, intercept}, nil
 	case gateC <= ambientC:
 		return unreachable("The gate of %v °C is not above the %v °C around the engine: it never cools so far.", gateC, ambientC), nil
 	case !cooling:
 		return unreachable("The readings do not fall towards the %v °C around the engine. Heat soaks out of it for a while after it is shut off: read again later.", ambientC), nil
 	}
 	wait := (intercept-math.Log(gateC-ambientC))/k - last.Minute
-	return Cooldown{Reachable: true, K: exit(k), Minutes: exit(math.Max(0, wait))}, nil
+	return Cooldown{true, exit(k), exit(math.Max(0, wait)), "", ambientC, intercept}, nil
 }
 
 func unreachable(format string, args ...any) Cooldown {
-	return Cooldown{K: math.NaN(), Minutes: math.NaN(), Why: fmt.Sprintf(format, args...)}
+	return Cooldown{K: math.NaN(), Minutes: math.NaN(), Why: fmt.Sprintf(format, args...), intercept: math.NaN()}
 }
 
 func check(ambientC float64, readings []Reading, gateC float64) error {

@@ -33,6 +33,7 @@ func TestByHand(t *testing.T) {
 	require.NoError(t, err)
 	assert.InDelta(t, math.Ln2/10, c.K, 1e-9)
 	assert.InDelta(t, 10*math.Log2(3), c.Minutes, 1e-9)
+	assert.InDelta(t, 50, c.At(20), 1e-6, "half of the 60 of difference at minute 10")
 }
 
 func TestGates(t *testing.T) {

@@ -107,18 +107,29 @@ func shiftView(s adjust.Shift) LockShift {
 	return LockShift{s.Enough, s.Count, s.Median.Millimetres(), s.Spread.Millimetres()}
 }
 
+// curvePoints is how many points of the cooling line are sent for drawing.
+const curvePoints = 24
+
 func coolingView(j *job.Job) *Cooling {
-	c, ok := j.Cooling()
+	c, since, ok := j.Cooling()
 	if !ok {
 		return nil
 	}
-	out := &Cooling{Reachable: c.Reachable, Why: c.Why}
-	if !math.IsNaN(c.K) {
-		out.KPerMin = &c.K
+	out := &Cooling{Reachable: c.Reachable, Why: c.Why, Curve: []HeatReading{}}
+	if !c.Reachable {
+		return out
 	}
-	if c.Reachable {
-		at := j.Temperatures[len(j.Temperatures)-1].At.Add(time.Duration(c.Minutes * float64(time.Minute)))
-		out.ReadyAt = &at
+	last := j.Temperatures[len(j.Temperatures)-1]
+	ready := last.At.Add(time.Duration(c.Minutes * float64(time.Minute)))
+	out.ReadyAt = &ready
+	if math.IsNaN(c.K) {
+		return out
+	}
+	out.KPerMin = &c.K
+	end := ready.Sub(since).Minutes() * 1.15
+	for i := range curvePoints + 1 {
+		minute := end * float64(i) / curvePoints
+		out.Curve = append(out.Curve, HeatReading{since.Add(time.Duration(minute * float64(time.Minute))), math.Round(c.At(minute)*10) / 10, last.AmbientC})
 	}
 	return out
 }

@@ -87,6 +87,7 @@ type Happening struct {
 	UncertaintyMM float64    `json:"uncertainty_mm,omitempty"`
 	Index         int        `json:"index,omitempty"`
 	ShimMM        float64    `json:"shim_mm,omitempty"`
+	From          string     `json:"from,omitempty" maxLength:"8" doc:"the valve a shim came from"`
 	Reason        string     `json:"reason,omitempty" maxLength:"200"`
 	Target        string     `json:"target,omitempty" maxLength:"64"`
 	By            string     `json:"by,omitempty" maxLength:"100"`
@@ -270,7 +271,7 @@ func happeningOf(b Happening, at time.Time) (job.Happening, []compute.Fault) {
 			faults = append(faults, compute.Fault{Location: "body." + l.field, Value: l.mm, Message: fmt.Sprintf("%v mm cannot be read: at most six decimal places.", l.mm)})
 		}
 	}
-	h.Index = b.Index
+	h.Index, h.From = b.Index, b.From
 	if b.Feel != "" {
 		feel, ok := compute.ParseFeel(b.Feel)
 		if !ok {

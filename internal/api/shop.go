@@ -54,6 +54,7 @@ type JobShims struct {
 	Buy        []ShimCount `json:"buy"`
 	SpareMM    []float64   `json:"spare_mm"`
 	Impossible []Finding   `json:"impossible" doc:"location is the valve"`
+	BenchMM    []float64   `json:"bench_mm" doc:"shims taken out and not in the engine"`
 	Missing    []string    `json:"missing" doc:"valves whose fitted shim, or whose gap as a figure, is not known yet"`
 }
 
@@ -65,6 +66,7 @@ type ShimFit struct {
 	ShimMM   float64 `json:"shim_mm"`
 	From     string  `json:"from" doc:"a valve, its own name where it stays, or stock"`
 	GapMM    float64 `json:"gap_mm"`
+	Here     bool    `json:"here" doc:"the valve may be worked on where the crank stands"`
 }
 
 const (
@@ -214,10 +216,10 @@ func (s *server) jobShims(_ context.Context, in *JobID) (*bodyOf[JobShims], erro
 }
 
 func shimsView(j *job.Job, plan adjust.ShimPlan, missing []string) JobShims {
-	out := JobShims{Fit: []ShimFit{}, Buy: []ShimCount{}, SpareMM: millimetres(plan.Spare), Impossible: []Finding{}, Missing: listed(missing)}
+	out := JobShims{Fit: []ShimFit{}, Buy: []ShimCount{}, SpareMM: millimetres(plan.Spare), Impossible: []Finding{}, Missing: listed(missing), BenchMM: millimetres(j.Bench)}
 	for _, f := range plan.Fit {
 		v, _ := j.Valve(f.Valve)
-		out.Fit = append(out.Fit, ShimFit{Valve: f.Valve, FittedMM: v.Shim.Millimetres(), ShimMM: f.Shim.Millimetres(), From: f.From, GapMM: f.Gap.Millimetres(),
+		out.Fit = append(out.Fit, ShimFit{Valve: f.Valve, FittedMM: v.Shim.Millimetres(), ShimMM: f.Shim.Millimetres(), From: f.From, GapMM: f.Gap.Millimetres(), Here: j.Settable(v),
 			WantedMM: (f.Shim + f.Gap - j.AimOf(v)).Millimetres()})
 	}
 	for _, b := range plan.Buy {

@@ -223,10 +223,11 @@ type HeatReading struct {
 
 // Cooling is when the gate of a cold card opens.
 type Cooling struct {
-	Reachable bool       `json:"reachable"`
-	ReadyAt   *time.Time `json:"ready_at"`
-	KPerMin   *float64   `json:"k_per_min"`
-	Why       string     `json:"why"`
+	Reachable bool          `json:"reachable"`
+	ReadyAt   *time.Time    `json:"ready_at"`
+	KPerMin   *float64      `json:"k_per_min"`
+	Why       string        `json:"why"`
+	Curve     []HeatReading `json:"curve" doc:"the fitted line, for drawing"`
 }
 
 // Signed is who signed, and when.

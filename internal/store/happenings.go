@@ -27,6 +27,7 @@ type happeningBody struct {
 	GapNM         int64      `json:"gap_nm,omitempty"`
 	UncertaintyNM int64      `json:"uncertainty_nm,omitempty"`
 	Index         int        `json:"index,omitempty"`
+	From          string     `json:"from,omitempty"`
 	ShimNM        int64      `json:"shim_nm,omitempty"`
 	Reason        string     `json:"reason,omitempty"`
 	Target        string     `json:"target,omitempty"`
@@ -47,7 +48,7 @@ type seenBody struct {
 func (s *Store) Append(jobID string, place int, h job.Happening) error {
 	body := happeningBody{Valve: h.Valve, Feel: string(h.Feel), Stop: h.Stop, School: string(h.School), Order: string(h.Order),
 		Direction: string(h.Direction), Positions: string(h.Positions), StopCount: h.StopCount,
-		EngineC: h.EngineC, AmbientC: h.AmbientC, GapNM: int64(h.Gap), UncertaintyNM: int64(h.Uncertainty), Index: h.Index, ShimNM: int64(h.Shim), Reason: h.Reason, Target: h.Target, By: h.By, ToolsOut: h.ToolsOut}
+		EngineC: h.EngineC, AmbientC: h.AmbientC, GapNM: int64(h.Gap), UncertaintyNM: int64(h.Uncertainty), Index: h.Index, From: h.From, ShimNM: int64(h.Shim), Reason: h.Reason, Target: h.Target, By: h.By, ToolsOut: h.ToolsOut}
 	for _, l := range h.Leaves {
 		body.LeavesNM = append(body.LeavesNM, int64(l))
 	}
@@ -76,7 +77,7 @@ func (s *Store) Happenings(jobID string) ([]job.Happening, error) {
 		list[i] = job.Happening{ID: row.ClientID, Kind: job.Kind(row.Kind), At: row.At, Valve: b.Valve, Feel: clearance.Feel(b.Feel),
 			Stop: b.Stop, Way: sequence.Way{School: sequence.School(b.School), Order: sequence.Order(b.Order),
 				Direction: sequence.Direction(b.Direction), Positions: sequence.Positions(b.Positions), StopCount: b.StopCount}, EngineC: b.EngineC, AmbientC: b.AmbientC,
-			Gap: measure.Length(b.GapNM), Uncertainty: measure.Length(b.UncertaintyNM), Index: b.Index, Shim: measure.Length(b.ShimNM),
+			Gap: measure.Length(b.GapNM), Uncertainty: measure.Length(b.UncertaintyNM), Index: b.Index, From: b.From, Shim: measure.Length(b.ShimNM),
 			Reason: b.Reason, Target: b.Target, By: b.By, ToolsOut: b.ToolsOut}
 		for _, w := range b.Seen {
 			list[i].Seen = append(list[i].Seen, sequence.Sighting{What: sequence.What(w.What), Cylinder: w.Cylinder, Valve: w.Valve, Mark: w.Mark})

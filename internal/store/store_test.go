@@ -43,7 +43,7 @@ func TestRecordsRoundTrip(t *testing.T) {
 	s, path := opened(t)
 	withJob(t, s)
 	h := job.Happening{ID: "one", Kind: job.ReadingHad, At: time.Date(2026, 11, 1, 9, 0, 0, 123, time.UTC), Valve: "I1",
-		Leaves: []measure.Length{150_000, 60_000}, Feel: clearance.Drag, Gap: 1, Uncertainty: 2, Index: 3, Shim: 4,
+		Leaves: []measure.Length{150_000, 60_000}, Feel: clearance.Drag, Gap: 1, Uncertainty: 2, Index: 3, From: "E1", Shim: 4,
 		Way: sequence.Way{School: sequence.FewestStops, StopCount: 3}, Seen: []sequence.Sighting{{What: sequence.Rocking, Cylinder: 2}}}
 	require.NoError(t, s.Append("j", 0, h))
 	s.Close()

@@ -400,6 +400,8 @@ export interface components {
             what: string;
         };
         Cooling: {
+            /** @description the fitted line, for drawing */
+            curve: components["schemas"]["HeatReading"][];
             /** Format: double */
             k_per_min: number | null;
             reachable: boolean;
@@ -559,6 +561,8 @@ export interface components {
             /** Format: double */
             engine_c?: number;
             feel?: string;
+            /** @description the valve a shim came from */
+            from?: string;
             /** Format: double */
             gap_mm?: number;
             /** @description made by the client; sending it twice stores it once */
@@ -596,6 +600,8 @@ export interface components {
             engine_c: number;
         };
         JobShims: {
+            /** @description shims taken out and not in the engine */
+            bench_mm: number[];
             buy: components["schemas"]["ShimCount"][];
             fit: components["schemas"]["ShimFit"][];
             /** @description location is the valve */
@@ -936,6 +942,8 @@ export interface components {
             from: string;
             /** Format: double */
             gap_mm: number;
+            /** @description the valve may be worked on where the crank stands */
+            here: boolean;
             /** Format: double */
             shim_mm: number;
             valve: string;
