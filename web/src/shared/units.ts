@@ -26,3 +26,8 @@ export function when(iso: string, now = new Date()): string {
   if (at.toDateString() === now.toDateString()) return `today ${time}`
   return `${at.toLocaleDateString([], { day: 'numeric', month: 'short' })} ${time}`
 }
+
+/** A time of day: "14:20". */
+export function clock(iso: string): string {
+  return new Date(iso).toLocaleTimeString([], { hour: '2-digit', minute: '2-digit', hour12: false })
+}

@@ -41,14 +41,14 @@ describe('the figure of kept readings', () => {
     conflict: '',
   })
   it('is the drag where there is one, else what the gap lies between', () => {
-    expect(figureOf({ judgement: judged(0.22), readings: [], at: '' })).toBe('0.22')
+    expect(figureOf({ judgement: judged(0.22), readings: [], at: '', stale: false })).toBe('0.22')
     const readings = [
       { leaves_mm: [0.2], feel: 'free' as const },
       { leaves_mm: [0.15, 0.09], feel: 'wont_go' as const },
     ]
-    expect(figureOf({ judgement: judged(null), readings, at: '' })).toBe('0.20–0.24')
-    expect(figureOf({ judgement: judged(null), readings: readings.slice(0, 1), at: '' })).toBe('>0.20')
-    expect(figureOf({ judgement: judged(null), readings: readings.slice(1), at: '' })).toBe('<0.24')
+    expect(figureOf({ judgement: judged(null), readings, at: '', stale: false })).toBe('0.20–0.24')
+    expect(figureOf({ judgement: judged(null), readings: readings.slice(0, 1), at: '', stale: false })).toBe('>0.20')
+    expect(figureOf({ judgement: judged(null), readings: readings.slice(1), at: '', stale: false })).toBe('<0.24')
     expect(figureOf(null)).toBe('')
   })
 })

@@ -136,6 +136,7 @@ const phases: Record<string, string> = {
   adjust: 'Adjust',
   verify: 'Check pass',
   sign: 'Sign',
+  await_hot: 'Hot pass',
   done: 'Signed',
 }
 

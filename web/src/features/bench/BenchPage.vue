@@ -5,6 +5,7 @@ import type { PlanView } from '@/shared/api/client'
 import HeadDrawing from '@/shared/engine/HeadDrawing.vue'
 import TurnBand from '@/shared/engine/TurnBand.vue'
 import { useCrank } from '@/shared/engine/useCrank'
+import ReasonDialog from '@/shared/ReasonDialog.vue'
 import StateNote from '@/shared/StateNote.vue'
 import TopBar from '@/shared/TopBar.vue'
 import { mm } from '@/shared/units'
@@ -12,7 +13,7 @@ import { phaseName, schoolName } from '@/shared/words'
 import { cylinderNotes, finishedStops, stopShown, valvesShown } from './benchPicture'
 import FindPanel from './FindPanel.vue'
 import KeyHelp from './KeyHelp.vue'
-import LeaveDialog from './LeaveDialog.vue'
+import HotClock from './HotClock.vue'
 import NowPanel from './NowPanel.vue'
 import { useFind } from './useFind'
 import { useJob, type Doing } from './useJob'
@@ -39,7 +40,7 @@ const panel = useTemplateRef('panel')
 
 const plan = computed(() => preview.value ?? state.value?.plan ?? null)
 const limits = computed(() => {
-  const { intake, exhaust, source, state: heat } = view.value!.card
+  const { intake, exhaust, source, state: heat } = state.value!.card
   return `${heat} ${mm(intake.lower_mm)}–${mm(intake.upper_mm)} / ${mm(exhaust.lower_mm)}–${mm(exhaust.upper_mm)} · ${source}`
 })
 
@@ -74,15 +75,20 @@ useKeys((k) => {
   <TopBar :title="view?.vehicle.name ?? 'Bench'" :sub="view?.engine.name" back="Board">
     <template v-if="view && state">
       <button
-        v-if="state.plan && !['sign', 'done'].includes(state.phase)"
+        v-if="state.plan && !['sign', 'await_hot', 'done'].includes(state.phase)"
         class="mx-btn small"
         type="button"
         @click="chooseAgain(!choosing)"
       >
         {{ schoolName(state.plan.school, state.valves.length) }}
       </button>
-      <span v-if="state.engine_c !== null" class="heat" :class="view.card.state"
-        >{{ view.card.state }} {{ state.engine_c }} °C</span
+      <HotClock
+        v-if="state.hot_until && !['done', 'await_hot'].includes(state.phase)"
+        :until="state.hot_until"
+        :engine-c="state.engine_c ?? 0"
+      />
+      <span v-else-if="state.engine_c !== null" class="heat" :class="state.card.state"
+        >{{ state.card.state }} {{ state.engine_c }} °C</span
       >
       <button v-if="mayFind && !finding" class="mx-btn small" type="button" @click="find.begin()">
         Where am I? <kbd>W</kbd>
@@ -164,7 +170,15 @@ useKeys((k) => {
     <p v-else class="quiet" role="status">Opening the job…</p>
   </main>
   <KeyHelp v-model="help" />
-  <LeaveDialog v-model="leaving" @leave="(valve, reason) => happened({ kind: 'left_as_is', valve, reason })" />
+  <ReasonDialog
+    :model-value="leaving !== ''"
+    :title="`Why is ${leaving} left?`"
+    text="The sheet will show it out of limits, with this reason."
+    :usual="['Adjuster seized', 'Part on order', 'Owner does not want it touched']"
+    button="Leave it so"
+    @update:model-value="(on) => !on && (leaving = '')"
+    @reason="(reason) => happened({ kind: 'left_as_is', valve: leaving, reason })"
+  />
 </template>
 
 <style scoped>

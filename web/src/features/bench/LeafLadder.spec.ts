@@ -6,6 +6,7 @@ const rungs = [0.15, 0.2, 0.22, 0.24, 0.25].map((t) => ({
   leaves_mm: [t],
   thickness_mm: t,
   in_window: t >= 0.2 && t <= 0.24,
+  other: '' as const,
   nominal: t === 0.22,
 }))
 const limits = { lower_mm: 0.2, upper_mm: 0.24, nominal_mm: 0.22, nominal_only: false }
@@ -20,6 +21,11 @@ describe('the leaf ladder', () => {
     expect(w.findAll('.thick').map((e) => e.text())).toEqual(['0.25', '0.24', '0.22', '0.20', '0.15'])
     expect(w.find('.cursor .thick').text()).toBe('0.22')
     expect(w.findAll('.window')).toHaveLength(3)
+  })
+  it('shows the other kind’s leaf before it is felt', () => {
+    const wrong = rungs.map((r) => (r.thickness_mm === 0.25 ? { ...r, other: 'exhaust' as const } : r))
+    const w = mount(LeafLadder, { props: { valve: 'I1', rungs: wrong, round: [], tryNext: [], limits } })
+    expect(w.find('.rung.other').text()).toContain('exhaust leaf')
   })
   it('moves to the advised leaf once something was felt', () => {
     const w = ladder([{ leaves_mm: [0.22], feel: 'free' }], [0.24])
@@ -40,10 +46,14 @@ describe('the leaf ladder', () => {
       [[0.2], 'free'],
     ])
   })
-  it('does not send the same feel twice', async () => {
-    const w = ladder([{ leaves_mm: [0.22], feel: 'drag' }])
+  it('takes a feel back by a second tap on it', async () => {
+    const w = ladder([
+      { leaves_mm: [0.2], feel: 'free' },
+      { leaves_mm: [0.22], feel: 'drag' },
+    ])
     await w.find('[aria-label="0.22 drag"]').trigger('click')
     expect(w.emitted('feel')).toBeUndefined()
+    expect(w.emitted('withdraw')).toEqual([[1]])
     await w.find('[aria-label="0.24 won’t go"]').trigger('click')
     expect(w.emitted('feel')).toEqual([[[0.24], 'wont_go']])
   })

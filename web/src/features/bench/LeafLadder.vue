@@ -5,7 +5,7 @@ import { leaves, mm, thou } from '@/shared/units'
 import { feelWord } from '@/shared/words'
 
 type Reading = Schemas['Reading']
-type Feel = Reading['feel']
+type Feel = Exclude<Reading['feel'], ''>
 
 const props = defineProps<{
   valve: string
@@ -14,7 +14,11 @@ const props = defineProps<{
   tryNext: number[]
   limits: Schemas['Limits']
 }>()
-const emit = defineEmits<{ feel: [leaves: number[], feel: Feel] }>()
+const emit = defineEmits<{
+  feel: [leaves: number[], feel: Feel]
+  withdraw: [index: number]
+  dial: [gap: number, doubt: number]
+}>()
 
 const feels: Feel[] = ['free', 'drag', 'wont_go']
 const same = (a: number[], b: number[]) => a.length === b.length && a.every((x, i) => x === b[i])
@@ -52,13 +56,28 @@ async function show() {
   if (list && row) list.scrollTop = row.offsetTop - (list.clientHeight - row.offsetHeight) / 2
 }
 
-function feltAs(r: Rung): Feel | undefined {
-  return props.round.findLast((x) => same(x.leaves_mm, r.leaves_mm))?.feel
+function felt(r: Rung, feel: Feel): boolean {
+  return props.round.some((x) => x.leaves_mm.length > 0 && x.feel === feel && same(x.leaves_mm, r.leaves_mm))
 }
 
+/** A tap says a feel; a second tap on the same one takes it back. */
 function tap(r: Rung, feel: Feel) {
-  if (feltAs(r) !== feel) emit('feel', r.leaves_mm, feel)
+  const at = props.round.findIndex((x) => x.feel === feel && same(x.leaves_mm, r.leaves_mm))
+  if (at >= 0) emit('withdraw', at)
+  else emit('feel', r.leaves_mm, feel)
 }
+
+const dialOpen = ref(false)
+const dialText = ref('')
+const dialDoubt = ref('0.01')
+const number = (t: string) => Number(t.replace(',', '.'))
+function sayDial() {
+  if (!(number(dialText.value) >= 0) || dialText.value.trim() === '') return
+  emit('dial', number(dialText.value), number(dialDoubt.value) || 0)
+  dialOpen.value = false
+  dialText.value = ''
+}
+const dials = computed(() => props.round.map((x, i) => ({ ...x, i })).filter((x) => x.dial_mm != null))
 
 /** A key of the bench: arrows climb, 1 2 3 say the feel. */
 function key(k: string): boolean {
@@ -89,16 +108,18 @@ defineExpose({ key })
         v-for="(r, i) in near"
         :key="r.leaves_mm.join()"
         class="rung"
-        :class="{ window: r.in_window, cursor: i === cursor }"
+        :class="{ window: r.in_window, cursor: i === cursor, other: r.other }"
       >
         <div class="leaf" @click="cursor = i">
           <span class="figure thick" :class="{ stack: r.leaves_mm.length > 1 }">{{ leaves(r.leaves_mm) }}</span>
-          <small class="quiet">{{
-            r.nominal
-              ? 'set by this'
-              : r.thickness_mm !== r.leaves_mm[0] && r.leaves_mm.length === 1
-                ? `is ${mm(r.thickness_mm)}`
-                : thou(r.thickness_mm)
+          <small class="quiet" :class="{ wrong: r.other }">{{
+            r.other
+              ? `${r.other} leaf`
+              : r.nominal
+                ? 'set by this'
+                : r.thickness_mm !== r.leaves_mm[0] && r.leaves_mm.length === 1
+                  ? `is ${mm(r.thickness_mm)}`
+                  : thou(r.thickness_mm)
           }}</small>
         </div>
         <span class="bar" aria-hidden="true" />
@@ -107,14 +128,41 @@ defineExpose({ key })
           :key="f"
           type="button"
           class="feel"
-          :class="{ felt: feltAs(r) === f }"
-          :aria-pressed="feltAs(r) === f"
+          :class="{ felt: felt(r, f) }"
+          :aria-pressed="felt(r, f)"
           :aria-label="`${leaves(r.leaves_mm)} ${feelWord[f]}`"
           @click="((cursor = i), tap(r, f))"
         >
           {{ feelWord[f] }}
         </button>
       </div>
+    </div>
+    <div class="dial">
+      <span v-for="d in dials" :key="d.i" class="read"
+        >dial <b class="figure">{{ mm(d.dial_mm!) }}</b>
+        <button
+          class="mx-btn small"
+          type="button"
+          :aria-label="`Take back the dial reading ${mm(d.dial_mm!)}`"
+          @click="emit('withdraw', d.i)"
+        >
+          Take back
+        </button></span
+      >
+      <form v-if="dialOpen" class="enter" @submit.prevent="sayDial">
+        <VTextField
+          v-model="dialText"
+          label="Gap by dial"
+          suffix="mm"
+          inputmode="decimal"
+          hide-details
+          density="compact"
+          autofocus
+        />
+        <VTextField v-model="dialDoubt" label="±" suffix="mm" inputmode="decimal" hide-details density="compact" />
+        <button class="mx-btn small" type="submit">Say it</button>
+      </form>
+      <button v-else class="mx-btn small" type="button" @click="dialOpen = true">Dial indicator…</button>
     </div>
   </div>
 </template>
@@ -200,6 +248,37 @@ small {
   color: var(--quiet);
   font: inherit;
   cursor: pointer;
+}
+
+.other .bar {
+  background: repeating-linear-gradient(var(--undecided) 0 6px, transparent 6px 12px);
+}
+
+small.wrong {
+  color: var(--undecided);
+  font-weight: 700;
+}
+
+.dial,
+.enter,
+.read {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 10px;
+  align-items: center;
+}
+
+.dial {
+  justify-content: flex-end;
+  padding-top: 6px;
+}
+
+.enter {
+  flex: 1;
+}
+
+.enter :deep(.v-text-field) {
+  min-width: 96px;
 }
 
 .feel:hover {

@@ -4,10 +4,12 @@ import type { Happening, JobView, PlanView, Schemas } from '@/shared/api/client'
 import CrankPulley from '@/shared/engine/CrankPulley.vue'
 import { octagon } from '@/shared/engine/shapes'
 import type { Doing } from './useJob'
-import { headline, kindOf, limitsOf, primary, settingLeaf, valveNow } from './benchWords'
+import { headline, kindOf, limitsOf, primary, valveNow } from './benchWords'
+import AdjustPanel from './AdjustPanel.vue'
 import ChooseWay from './ChooseWay.vue'
 import LeafLadder from './LeafLadder.vue'
 import PreparePanel from './PreparePanel.vue'
+import ShimPanel from './ShimPanel.vue'
 import SignPanel from './SignPanel.vue'
 import TurnPanel from './TurnPanel.vue'
 import VerdictStrip from './VerdictStrip.vue'
@@ -38,6 +40,12 @@ const words = computed(() =>
 const valve = computed(() => valveNow(props.view))
 const button = computed(() => primary(props.view))
 const bench = computed(() => ['read', 'keep', 'lock', 'adjust'].includes(action.value))
+const shims = computed(
+  () =>
+    props.view.engine.adjuster === 'shim' &&
+    state.value.phase === 'adjust' &&
+    ['adjust', 'turn'].includes(action.value),
+)
 const target = computed(() => (action.value === 'turn' ? state.value.plan!.stops[state.value.now.stop]! : null))
 const reading = computed(() => ['read', 'keep'].includes(action.value) && valve.value)
 const shownJudgement = computed(() =>
@@ -50,6 +58,9 @@ const round = computed(() => [
   ...props.waiting
     .filter((h) => h.kind === 'reading' && h.valve === valve.value?.name)
     .map((h) => ({ leaves_mm: h.leaves_mm ?? [], feel: h.feel as Schemas['Reading']['feel'] })),
+  ...props.waiting
+    .filter((h) => h.kind === 'dial' && h.valve === valve.value?.name)
+    .map((h) => ({ leaves_mm: [], feel: '' as const, dial_mm: h.gap_mm })),
 ])
 const panel = useTemplateRef<{ key(k: string): boolean }>('panel')
 
@@ -61,11 +72,13 @@ function go() {
     case 'keep':
       return emit('do', { kind: 'kept', valve: now.valve })
     case 'adjust':
-      return emit('do', { kind: 'adjusted', valve: now.valve })
+      return emit('do', { kind: 'adjusted', valve: now.valve, leaves_mm: valve.value!.set_by_mm })
     case 'lock':
       return emit('do', { kind: 'locked', valve: now.valve })
     case 'bar_over':
       return emit('do', { kind: 'barred_over' })
+    case 'go_hot':
+      return emit('do', { kind: 'went_hot' })
   }
 }
 
@@ -130,7 +143,9 @@ defineExpose({ key })
       v-else-if="action === 'prepare'"
       ref="panel"
       :view="view"
-      @prepared="(e, a) => emit('do', { kind: 'prepared', engine_c: e, ambient_c: a })"
+      :refused="refusal !== ''"
+      @prepared="(e, a, reason) => emit('do', { kind: 'prepared', engine_c: e, ambient_c: a, reason })"
+      @noted="(e, a) => emit('do', { kind: 'temperature', engine_c: e, ambient_c: a })"
     />
     <SignPanel
       v-else-if="action === 'sign'"
@@ -139,6 +154,14 @@ defineExpose({ key })
       @sign="(by) => emit('do', { kind: 'signed', by, tools_out: true })"
     />
 
+    <ShimPanel
+      v-else-if="shims"
+      ref="panel"
+      class="grow"
+      :view="view"
+      @sized="(v, mm) => emit('do', { kind: 'sized', valve: v, shim_mm: mm })"
+      @fitted="(v, mm, from) => emit('do', { kind: 'adjusted', valve: v, shim_mm: mm, from })"
+    />
     <template v-else-if="bench">
       <div class="tabs" role="group" aria-label="Valves at this stop">
         <button
@@ -172,27 +195,23 @@ defineExpose({ key })
         :try-next="valve!.judgement?.try_next_mm ?? []"
         :limits="valve!.limits"
         @feel="feel"
+        @withdraw="(i) => emit('do', { kind: 'withdrawn', valve: valve!.name, index: i })"
+        @dial="(gap, doubt) => emit('do', { kind: 'dial', valve: valve!.name, gap_mm: gap, uncertainty_mm: doubt })"
       />
-      <div v-else class="grow set">
-        <p v-if="action === 'adjust'" class="big">
-          <span class="quiet">Set by leaf</span> <span class="figure">{{ settingLeaf(view, valve!) }}</span>
-        </p>
-        <p v-if="action === 'adjust'">
-          Find the screw stiff or seized before it slips: a ring spanner on the nut, a driver in the screw. Turn it in
-          until it touches the leaf without clamping it.
-        </p>
-        <p v-else>
-          Tightening drags the screw round and closes the gap. Hold the screw still with the driver while the nut goes
-          tight.
-        </p>
-        <button v-if="action === 'adjust'" class="mx-btn small" type="button" @click="emit('leave', valve!.name)">
-          Leave {{ valve!.name }} as it is…
-        </button>
-      </div>
+      <AdjustPanel
+        v-else
+        ref="panel"
+        class="grow"
+        :view="view"
+        :valve="valve!"
+        :locking="action === 'lock'"
+        @feel="feel"
+        @leave="emit('leave', valve!.name)"
+      />
       <VerdictStrip
         v-if="shownJudgement"
         :judgement="shownJudgement"
-        :screw="action === 'adjust' ? null : valve?.screw"
+        :screw="['adjust', 'lock'].includes(action) ? null : valve?.screw"
       />
     </template>
 
@@ -202,6 +221,14 @@ defineExpose({ key })
         Two turns of the crank are one of the cam: every follower has been over its lobe once and settled.
       </p>
       <p class="mx-warn">Hands clear of rockers, cams, belts and pulleys. Call, and wait for the answer.</p>
+    </div>
+    <div v-else-if="action === 'go_hot'" class="grow">
+      <p class="mx-how">
+        The cold start is signed by {{ state.signed_by }}, provisionally. The job is finished when the hot pass is
+        signed: run the engine to its temperature, shut it off, and read every valve within ten minutes against the hot
+        figures.
+      </p>
+      <p class="mx-warn">Hot parts and oil burn. Socket or handle off the crank before the starter is touched.</p>
     </div>
     <div v-else-if="action === 'done'" class="grow done">
       <p>Every reading is on the sheet: as found, as left, limits, temperatures, who and when.</p>
@@ -324,20 +351,6 @@ em {
 .grow {
   flex: 1;
   min-height: 0;
-}
-
-.set {
-  display: grid;
-  align-content: start;
-  justify-items: start;
-  gap: 14px;
-}
-
-.big .figure {
-  margin-left: 8px;
-  font-size: 52px;
-  font-weight: 700;
-  line-height: 1.1;
 }
 
 .done {

@@ -1,33 +1,62 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
 import type { JobView } from '@/shared/api/client'
+import ReasonDialog from '@/shared/ReasonDialog.vue'
+import { clock, when } from '@/shared/units'
+import CoolingPlot from './CoolingPlot.vue'
 import NumberPad from './NumberPad.vue'
+import { useProbe } from './useProbe'
 
-const props = defineProps<{ view: JobView }>()
-const emit = defineEmits<{ prepared: [engine: number, ambient: number] }>()
+const props = defineProps<{ view: JobView; refused: boolean }>()
+const emit = defineEmits<{
+  prepared: [engine: number, ambient: number, reason?: string]
+  noted: [engine: number, ambient: number]
+}>()
 
+const probe = useProbe()
 const fields = ['Engine', 'Around it'] as const
-const text = ref(['', ''])
+const readings = computed(() => props.view.state.temperatures)
+const cooling = computed(() => props.view.state.cooling)
+const text = ref(['', readings.value.length ? String(Math.round(readings.value.at(-1)!.ambient_c)) : ''])
 const at = ref(0)
-const ready = computed(() => text.value.every((t) => /^-?\d+$/.test(t)))
-const limit = computed(() =>
-  props.view.card.state === 'cold'
-    ? `Cold figures: the engine at or below ${props.view.cold_limit_c} °C.`
-    : `Hot figures: the engine at ${props.view.hot_from_c} °C or more.`,
-)
+const asking = ref(false)
+const ready = computed(() => text.value.every((t) => /^-?\d+(\.\d)?$/.test(t)))
+const figures = () => [Number(text.value[0]), Number(text.value[1])] as const
+const card = computed(() => props.view.state.card)
+const limit = computed(() => {
+  if (card.value.state === 'hot')
+    return `Hot figures: the engine at ${props.view.hot_from_c} °C or more, read within ten minutes.`
+  const stone = card.value.stone_cold ? ', and within 5 °C of its surroundings' : ''
+  return `Cold figures: the engine at or below ${card.value.cold_limit_c} °C${stone}.`
+})
 
 function go() {
   if (at.value === 0 && text.value[0] && !text.value[1]) at.value = 1
-  else if (ready.value) emit('prepared', Number(text.value[0]), Number(text.value[1]))
+  else if (ready.value) emit('prepared', ...figures())
+}
+
+function note() {
+  if (!ready.value) return
+  emit('noted', ...figures())
+  text.value = ['', text.value[1]!]
+  at.value = 0
+}
+
+function take() {
+  const p = probe.value
+  if (p?.state !== 'ok' || p.engine_c === null || p.ambient_c === null) return
+  text.value = [p.engine_c.toFixed(1), p.ambient_c.toFixed(1)]
 }
 
 function key(k: string): boolean {
   const now = text.value[at.value]!
   const put = (t: string) => (text.value = text.value.map((x, i) => (i === at.value ? t : x)))
-  if (/^\d$/.test(k) && now.replace('-', '').length < 3) put(now + k)
+  if (/^\d$/.test(k) && now.replace(/[-.]/g, '').length < 4) put(now + k)
   else if (k === '-') put(now.startsWith('-') ? now.slice(1) : `-${now}`)
   else if (k === 'Backspace') put(now.slice(0, -1))
   else if (k.startsWith('Arrow')) at.value = 1 - at.value
+  else if (k === 'w' || k === 'W') note()
+  else if (k === 't' || k === 'T') take()
   else if (k === 'Enter') go()
   else return /^\d$/.test(k)
   return true
@@ -37,10 +66,40 @@ defineExpose({ key })
 
 <template>
   <div class="prepare">
-    <ul class="safe">
+    <ul v-if="readings.length === 0" class="safe">
       <li>Out of gear or in park, wheels chocked, battery off where the work passes live connectors.</li>
-      <li>Key well away: keyless, stop-start and hybrid cars can crank by themselves.</li>
+      <li>Key well away: keyless, stop-start and hybrid cars can crank by themselves. Hot parts and oil burn.</li>
     </ul>
+    <section v-else class="cool">
+      <p v-if="cooling?.ready_at" class="ready">
+        Ready at <b class="figure">{{ clock(cooling.ready_at) }}</b>
+      </p>
+      <p v-else-if="cooling" class="quiet">{{ cooling.why }}</p>
+      <p v-else class="quiet">
+        Last: {{ readings.at(-1)!.engine_c }} °C, {{ when(readings.at(-1)!.at) }}. With a second reading the wait can be
+        told.
+      </p>
+      <CoolingPlot
+        v-if="card.state === 'cold'"
+        :readings="readings"
+        :cooling="cooling"
+        :gate="view.state.gate_c ?? null"
+      />
+    </section>
+    <p v-if="probe && probe.state !== 'off'" class="probe" :class="probe.state" role="status">
+      <template v-if="probe.state === 'ok'"
+        ><span
+          >Probe <b class="figure">{{ probe.engine_c!.toFixed(1) }} °C</b>, around it
+          <b class="figure">{{ probe.ambient_c!.toFixed(1) }} °C</b></span
+        >
+        <button class="mx-btn small" type="button" @click="take">Take it <kbd>T</kbd></button></template
+      >
+      <template v-else-if="probe.state === 'lost'"
+        >Probe lost: {{ probe.detail }}.
+        {{ probe.at ? `Last ${probe.engine_c!.toFixed(1)} °C at ${clock(probe.at)}.` : '' }} Type the figures.</template
+      >
+      <template v-else>Reaching the probe…</template>
+    </p>
     <div class="fields">
       <button v-for="(f, i) in fields" :key="f" type="button" class="field" :class="{ on: at === i }" @click="at = i">
         <span class="quiet">{{ f }}</span>
@@ -48,10 +107,22 @@ defineExpose({ key })
       </button>
     </div>
     <NumberPad @key="key" />
-    <p class="quiet">{{ limit }} The maker’s book and local rules win over any figure here.</p>
-    <button class="mx-btn primary large go" type="button" :disabled="!text[at]" @click="go">
-      {{ ready ? 'Made safe, begin' : 'Next' }} <kbd>Enter</kbd>
-    </button>
+    <p class="quiet small">{{ limit }} The maker’s book and local rules win over any figure here.</p>
+    <div class="do">
+      <button v-if="refused" class="mx-btn" type="button" @click="asking = true">Go on all the same…</button>
+      <button v-if="ready" class="mx-btn" type="button" @click="note">Only write down <kbd>W</kbd></button>
+      <button class="mx-btn primary go" type="button" :disabled="!text[at]" @click="go">
+        {{ ready ? 'Made safe, begin' : 'Next' }} <kbd>Enter</kbd>
+      </button>
+    </div>
+    <ReasonDialog
+      v-model="asking"
+      title="Why go on at this temperature?"
+      text="The sheet will show that these figures were used outside their temperature, with this reason."
+      :usual="['The engine cannot be run', 'The maker allows it for this check', 'Comparison only, set later']"
+      button="Go on with this reason"
+      @reason="(r) => emit('prepared', ...figures(), r)"
+    />
   </div>
 </template>
 
@@ -71,6 +142,31 @@ defineExpose({ key })
   line-height: 1.3;
 }
 
+.ready {
+  font-size: 26px;
+  line-height: 1.2;
+}
+
+.ready b {
+  color: var(--brass);
+  font-size: 34px;
+}
+
+.probe {
+  display: flex;
+  align-items: center;
+  justify-content: space-between;
+  gap: 12px;
+  padding: 4px 6px 4px 12px;
+  border-left: 6px solid var(--in);
+  background: var(--panel);
+}
+
+.probe.lost {
+  padding: 8px 12px;
+  border-left: 6px dotted var(--undecided);
+}
+
 .fields {
   display: grid;
   grid-template-columns: 1fr 1fr;
@@ -79,7 +175,7 @@ defineExpose({ key })
 
 .field {
   display: grid;
-  padding: 8px 14px;
+  padding: 6px 14px;
   border: 2px solid var(--line);
   border-radius: 4px;
   background: var(--ground);
@@ -95,9 +191,9 @@ defineExpose({ key })
 }
 
 .field .figure {
-  font-size: 36px;
+  font-size: 34px;
   font-weight: 700;
-  line-height: 1.2;
+  line-height: 1.15;
 }
 
 .field small {
@@ -105,7 +201,21 @@ defineExpose({ key })
   font-weight: 400;
 }
 
-.go {
+.small {
+  font-size: 16px;
+  line-height: 1.25;
+}
+
+.do {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 10px;
   margin-top: auto;
+}
+
+.go {
+  flex: 1 1 220px;
+  min-height: 64px;
+  font-size: 22px;
 }
 </style>

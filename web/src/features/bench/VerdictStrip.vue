@@ -13,7 +13,7 @@ defineProps<{ judgement: Judgement; screw?: Schemas['Screw'] | null }>()
     <strong class="word">{{ judgement.conflict ? 'Cannot be' : verdictWord[judgement.verdict] }}</strong>
     <p class="why">
       {{ judgement.why }}
-      <template v-if="screw"
+      <template v-if="screw?.turn_deg != null"
         >{{ screw.direction === 'open' ? 'Open' : 'Close' }} the screw {{ degrees(screw.turn_deg) }}.</template
       >
     </p>

@@ -8,12 +8,13 @@ export function valvesShown(view: JobView): Record<string, ValveShown> {
   const here = state.plan && state.stop >= 0 ? state.plan.stops[state.stop]!.valves : []
   return Object.fromEntries(
     state.valves.map((v) => {
-      const inHand = v.round.length > 0 ? { judgement: v.judgement!, readings: v.round, at: '' } : null
+      const inHand = v.round.length > 0 ? { judgement: v.judgement!, readings: v.round, at: '', stale: false } : null
       const result = inHand ?? v.last
       return [
         v.name,
         {
           figure: figureOf(result),
+          stale: Boolean(result?.stale),
           verdict: result && !(inHand && result.judgement.conflict) ? result.judgement.verdict : null,
           settable: v.settable,
           here: here.includes(v.name),

@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest'
 import type { JobView, Judgement, Sighting, ValveState } from '@/shared/api/client'
 import { cylinderNotes, finishedStops, valvesShown } from './benchPicture'
-import { headline, primary, torque } from './benchWords'
+import { headline, primary, shiftWords, torque } from './benchWords'
 
 const judged = (verdict: Judgement['verdict'], tryNext: number[] = []): Judgement => ({
   verdict,
@@ -26,6 +26,9 @@ const valve = (name: string, more: Partial<ValveState> = {}): ValveState => ({
   verified: false,
   left: '',
   needs: false,
+  aim_mm: 0.3,
+  set_by_mm: [0.3],
+  shim_mm: 0,
   ...more,
 })
 
@@ -38,6 +41,8 @@ function view(now: Partial<JobView['state']['now']>, state: Partial<JobView['sta
   return {
     engine: {
       locknut_torque_nm: 14,
+      has_lock_nut: true,
+      adjuster: 'screw_valve_end',
       locknut_torque_lbft: 10.33,
       valves: names.map((name) => ({
         name,
@@ -88,7 +93,7 @@ describe('the one instruction', () => {
     expect(primary(view({ action: 'keep', here: ['E1', 'E2'] }))).toBe('Keep, go to E2')
   })
   it('says how far to turn the screw, or the leaf to set by where that cannot be said', () => {
-    const screw = { turn_deg: 18, direction: 'open' as const, why: '' }
+    const screw = { turn_deg: 18, direction: 'open' as const, by_feel: false, why: '' }
     expect(said(view({ action: 'adjust' }, { phase: 'adjust', valves: [valve('E1', { screw }), valve('E2')] }))).toBe(
       'Open E1 by 18°.',
     )
@@ -98,6 +103,14 @@ describe('the one instruction', () => {
     expect(said(view({}, { valves: [valve('E1', { stage: 'nut_tight' }), valve('E2')] }))).toBe(
       'Locked. Read E1 again.',
     )
+  })
+  it('offers the gap to set with the nut loose once the mechanic’s shift is known', () => {
+    const known = { ...view({}), lock_shift: { enough: true, count: 6, median_mm: -0.02, spread_mm: 0.005 } }
+    expect(shiftWords(known, valve('E1', { pre_lock_mm: 0.32 }))).toBe(
+      'Locking usually takes 0.02 in your hands (6 times, spread 0.005): set 0.32 for 0.30.',
+    )
+    const few = { ...view({}), lock_shift: { enough: false, count: 3, median_mm: 0, spread_mm: 0 } }
+    expect(shiftWords(few, valve('E1'))).toBe('')
   })
 })
 
@@ -113,7 +126,7 @@ describe('the picture of the bench', () => {
     })
   })
   it('shows readings in hand before kept ones, and stops with nothing left as finished', () => {
-    const kept = { judgement: judged('in'), readings: [], at: '' }
+    const kept = { judgement: judged('in'), readings: [], at: '', stale: false }
     const inHand = valve('E1', {
       last: kept,
       round: [{ leaves_mm: [0.3], feel: 'wont_go' }],

@@ -30,9 +30,16 @@ export function kindOf(view: JobView, name: string): 'intake' | 'exhaust' {
 }
 
 /** The leaf to set a valve by, as words. */
-export function settingLeaf(view: JobView, valve: ValveState): string {
-  const rung = view.state.now.ladder.find((r) => r.nominal)
-  return rung ? leaves(rung.leaves_mm) : mm(valve.limits.nominal_mm)
+export function settingLeaf(valve: ValveState): string {
+  return valve.set_by_mm.length ? leaves(valve.set_by_mm) : mm(valve.aim_mm)
+}
+
+/** What locking usually does in this mechanic's hands, where it is known. */
+export function shiftWords(view: JobView, valve: ValveState): string {
+  const { enough, count, median_mm: median, spread_mm: spread } = view.lock_shift
+  if (!enough || valve.pre_lock_mm == null || median === 0) return ''
+  const does = median < 0 ? 'takes' : 'adds'
+  return `Locking usually ${does} ${mm(Math.abs(median))} in your hands (${count} times, spread ${mm(spread)}): set ${mm(valve.pre_lock_mm)} for ${mm(valve.aim_mm)}.`
 }
 
 /** The one instruction of the bench. */
@@ -47,12 +54,14 @@ export function headline(view: JobView): Headline {
     case 'prepare':
       return line('Take the engine’s ', 'temperature.')
     case 'turn': {
+      const way = state.plan!.direction === 'back' ? 'back' : 'on'
       const seen = untilStop(state.plan!.stops[now.stop]!.watch)
       if (state.crank_deg === null) return line('Turn the crank until ', `${seen}.`)
-      return line(`Turn on ${degrees(now.turn_deg)} until `, `${seen}.`)
+      return line(`Turn ${way} ${degrees(now.turn_deg)} until `, `${seen}.`)
     }
     case 'read':
-      if (valve!.stage === 'nut_tight') return line('Locked. Read ', now.valve, ' again.')
+      if (valve!.stage === 'nut_tight')
+        return line(view.engine.has_lock_nut ? 'Locked. Read ' : 'Fitted. Read ', now.valve, ' again.')
       if (valve!.judgement?.try_next_mm.length)
         return line(`${now.valve}: try `, `${leaves(valve!.judgement.try_next_mm)}.`)
       if (state.phase === 'verify') return line(at + 'Check ', `${now.valve}.`)
@@ -60,10 +69,12 @@ export function headline(view: JobView): Headline {
     case 'keep':
       return line(`${now.valve} is `, `${verdictWord[valve!.judgement!.verdict].toLowerCase()}.`)
     case 'adjust': {
-      const aim = settingLeaf(view, valve!)
+      const aim = settingLeaf(valve!)
       const screw = valve!.screw
       const sub = `Loosen the nut, turn until ${aim} drags.`
-      if (!screw) return line(`Set ${now.valve} to `, `${aim}.`, '', sub)
+      if (view.engine.adjuster === 'shim')
+        return line('Choose the ', 'shims.', '', 'Swap first, order what is missing.')
+      if (screw?.turn_deg == null) return line(`Set ${now.valve} to `, `${aim}.`, '', sub)
       const way = screw.direction === 'open' ? 'Open' : 'Close'
       return line(`${way} ${now.valve} by `, `${degrees(screw.turn_deg)}.`, '', sub)
     }
@@ -73,6 +84,8 @@ export function headline(view: JobView): Headline {
       return line('Turn the crank ', 'two full turns.', '', 'Then every valve is read again, and every lock nut felt.')
     case 'sign':
       return line('Count tools out, ', 'then sign.')
+    case 'go_hot':
+      return line('Warm it up for the ', 'hot pass.')
     case 'done':
       return line('Signed by ', `${state.signed_by}.`)
   }
@@ -98,11 +111,13 @@ export function primary(view: JobView): string {
       return next ? `Keep, go to ${next}` : 'Keep'
     }
     case 'adjust':
-      return 'It is set'
+      return view.engine.adjuster === 'shim' ? '' : 'It is set'
     case 'lock':
       return 'It is locked'
     case 'bar_over':
       return 'Two turns made'
+    case 'go_hot':
+      return 'It is warm, begin the hot pass'
   }
   return ''
 }

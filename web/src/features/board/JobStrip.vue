@@ -14,7 +14,9 @@ const next = computed(() => {
     case 'choose_way':
       return 'Choose the way round'
     case 'prepare':
-      return 'Take the engine’s temperature'
+      return props.job.ready_at ? `Cooling: ready ${when(props.job.ready_at)}` : 'Take the engine’s temperature'
+    case 'go_hot':
+      return 'Signed cold: the hot pass is waiting'
     case 'turn':
       return `Turn ${now.turn_deg ? `on ${degrees(now.turn_deg)} ` : ''}until ${untilStop(watch)}`
     case 'read':

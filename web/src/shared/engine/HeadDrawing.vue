@@ -11,6 +11,8 @@ export interface ValveShown {
   settable: boolean
   here: boolean
   chosen: boolean
+  /** A hot reading taken too late. */
+  stale?: boolean
 }
 
 const props = defineProps<{

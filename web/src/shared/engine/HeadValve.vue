@@ -19,7 +19,7 @@ const notch = computed(() => (props.placed.port >= 0 ? 'M-9 0L0-9L9 0Z' : 'M-9 0
 const label = computed(() => {
   const { shown, placed } = props
   const parts = [shown.figure ? `${placed.name} ${shown.figure} mm` : placed.name, placed.kind]
-  if (shown.verdict) parts.push(shown.verdict)
+  if (shown.verdict) parts.push(shown.stale ? 'stale' : shown.verdict)
   parts.push(open.value ? 'open' : shown.settable ? 'may be set here' : 'not now')
   return parts.join(', ')
 })
@@ -55,7 +55,8 @@ const label = computed(() => {
         >{{ shown.figure }}</text
       >
       <line v-else class="none" x1="-12" x2="12" y1="55" y2="55" />
-      <g v-if="shown.verdict" transform="translate(0 82) scale(.82)">
+      <text v-if="shown.stale" class="stale" y="86">stale</text>
+      <g v-else-if="shown.verdict" transform="translate(0 82) scale(.82)">
         <path class="fill" :d="verdictPaths[shown.verdict].fill" />
         <path class="stroke" :d="verdictPaths[shown.verdict].line" />
       </g>
@@ -178,6 +179,12 @@ const label = computed(() => {
 
 .gap.wide {
   font-size: 14px;
+}
+
+.stale {
+  fill: var(--undecided);
+  font-size: 17px;
+  text-anchor: middle;
 }
 
 .none {

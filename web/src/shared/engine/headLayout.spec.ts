@@ -15,6 +15,8 @@ function engine(rows: { side: 'left' | 'right'; valves: string[] }[], ports: str
     locknut_torque_lbft: 0,
     has_lock_nut: true,
     may_turn_back: false,
+    adjuster: '',
+    socket_mm: 0,
     banks: Array.from({ length: banks }, (_, i) => ({
       name: `bank ${i}`,
       angle_deg: 45 - 90 * i,

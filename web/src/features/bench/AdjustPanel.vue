@@ -1,0 +1,134 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+import type { JobView, Schemas, ValveState } from '@/shared/api/client'
+import { leaves, mm } from '@/shared/units'
+import { feelWord } from '@/shared/words'
+import { shiftWords } from './benchWords'
+import ScrewDial from './ScrewDial.vue'
+
+const props = defineProps<{ view: JobView; valve: ValveState; locking: boolean }>()
+const emit = defineEmits<{ feel: [leaves: number[], feel: Schemas['Reading']['feel']]; leave: [] }>()
+
+const feels: Exclude<Schemas['Reading']['feel'], ''>[] = ['free', 'drag', 'wont_go']
+const by = computed(() => (props.valve.set_by_mm.length ? leaves(props.valve.set_by_mm) : mm(props.valve.aim_mm)))
+const felt = computed(() => props.valve.round.at(-1)?.feel)
+const shift = computed(() => shiftWords(props.view, props.valve))
+
+function key(k: string): boolean {
+  const f = feels[Number(k) - 1]
+  if (!props.locking || !f || felt.value === f) return false
+  emit('feel', props.valve.set_by_mm, f)
+  return true
+}
+defineExpose({ key })
+</script>
+
+<template>
+  <div class="set">
+    <div class="dial"><ScrewDial :screw="valve.screw" :nut="view.engine.has_lock_nut" :locked="locking" /></div>
+    <div class="say">
+      <p class="by">
+        <span class="quiet">{{ locking ? 'Set by' : 'Set by leaf' }}</span> <b class="figure">{{ by }}</b>
+      </p>
+      <p v-if="shift" class="shift">{{ shift }}</p>
+      <p v-else-if="view.aim === 'loose'" class="quiet">
+        The loose end of the limits: {{ view.aim_reason || 'no reason given' }}.
+      </p>
+      <p v-if="!locking" class="quiet">
+        Find the screw stiff or seized before it slips: a ring spanner on the nut, a driver in the screw. Turn it until
+        it touches the leaf without clamping it.
+      </p>
+      <p v-if="!locking && valve.screw?.by_feel" class="mx-how">{{ valve.screw.why }}</p>
+      <template v-if="locking">
+        <p>
+          Tightening drags the screw round and closes the gap. Hold the screw still with the driver while the nut goes
+          tight.
+        </p>
+        <div class="feels" role="group" :aria-label="`With the nut loose, how does ${by} feel?`">
+          <span class="quiet">Nut loose, {{ by }}:</span>
+          <button
+            v-for="(f, i) in feels"
+            :key="f"
+            type="button"
+            class="mx-btn small"
+            :class="{ on: felt === f }"
+            :aria-pressed="felt === f"
+            @click="felt !== f && emit('feel', valve.set_by_mm, f)"
+          >
+            {{ feelWord[f] }} <kbd>{{ i + 1 }}</kbd>
+          </button>
+        </div>
+      </template>
+      <button v-else class="mx-btn small leave" type="button" @click="emit('leave')">
+        Leave {{ valve.name }} as it is…
+      </button>
+    </div>
+  </div>
+</template>
+
+<style scoped>
+.set {
+  display: grid;
+  grid-template-columns: 190px minmax(0, 1fr);
+  gap: 18px;
+  align-content: start;
+}
+
+.dial {
+  width: 190px;
+  height: 190px;
+}
+
+.say {
+  display: grid;
+  gap: 10px;
+  align-content: start;
+  font-size: 17px;
+  line-height: 1.3;
+}
+
+.by b {
+  margin-left: 6px;
+  font-size: 44px;
+  line-height: 1;
+}
+
+.shift {
+  padding: 6px 12px;
+  border-left: 6px solid var(--brass);
+  background: var(--panel);
+}
+
+.feels {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 8px;
+  align-items: center;
+}
+
+.feels .mx-btn {
+  min-height: 56px;
+}
+
+.feels .on {
+  border-color: var(--brass);
+  background: var(--brass);
+  color: var(--on-brass);
+  font-weight: 700;
+}
+
+.leave {
+  justify-self: start;
+}
+
+@media (width <= 480px) {
+  .set {
+    grid-template-columns: minmax(0, 1fr);
+  }
+
+  .dial {
+    width: 130px;
+    height: 130px;
+  }
+}
+</style>

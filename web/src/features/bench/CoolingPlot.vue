@@ -1,0 +1,105 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+import type { Schemas } from '@/shared/api/client'
+import { clock } from '@/shared/units'
+
+const props = defineProps<{ readings: Schemas['HeatReading'][]; cooling?: Schemas['Cooling']; gate: number | null }>()
+
+const left = 52
+const right = 472
+const top = 14
+const bottom = 110
+const ms = (iso: string) => new Date(iso).getTime()
+const all = computed(() => [...props.readings, ...(props.cooling?.curve ?? [])])
+const from = computed(() => Math.min(...all.value.map((r) => ms(r.at))))
+const to = computed(() => Math.max(from.value + 60_000, ...all.value.map((r) => ms(r.at))))
+const low = computed(
+  () => Math.min(props.gate ?? 100, ...props.readings.map((r) => Math.min(r.engine_c, r.ambient_c))) - 4,
+)
+const high = computed(() => Math.max(props.gate ?? 0, ...all.value.map((r) => r.engine_c)) + 4)
+const x = (iso: string) => left + ((ms(iso) - from.value) / (to.value - from.value)) * (right - left)
+const y = (c: number) => bottom - ((c - low.value) / (high.value - low.value)) * (bottom - top)
+const line = computed(() =>
+  (props.cooling?.curve ?? []).map((r, i) => `${i ? 'L' : 'M'}${x(r.at)} ${y(r.engine_c)}`).join(''),
+)
+</script>
+
+<template>
+  <svg
+    class="plot"
+    viewBox="0 0 500 140"
+    role="img"
+    :aria-label="`Engine temperature against time${gate === null ? '' : `, the gate at ${gate} °C`}`"
+  >
+    <line class="axis" :x1="left" :x2="right" :y1="bottom" :y2="bottom" />
+    <g v-if="gate !== null">
+      <rect class="cold" :x="left" :y="y(gate)" :width="right - left" :height="Math.max(0, bottom - y(gate))" />
+      <line class="gate" :x1="left" :x2="right" :y1="y(gate)" :y2="y(gate)" />
+      <text class="scale" :x="left - 8" :y="y(gate) + 5">{{ Math.round(gate) }}°</text>
+    </g>
+    <path class="line" :d="line" />
+    <circle v-for="r in readings" :key="r.at" class="dot" :cx="x(r.at)" :cy="y(r.engine_c)" r="6" />
+    <text class="scale" :x="left - 8" :y="top + 8">{{ Math.round(high - 4) }}°</text>
+    <text class="time" :x="left" :y="bottom + 22">{{ clock(new Date(from).toISOString()) }}</text>
+    <g v-if="cooling?.ready_at">
+      <line class="ready" :x1="x(cooling.ready_at)" :x2="x(cooling.ready_at)" :y1="top" :y2="bottom" />
+      <text class="time strong" :x="x(cooling.ready_at)" :y="bottom + 22">{{ clock(cooling.ready_at) }}</text>
+    </g>
+  </svg>
+</template>
+
+<style scoped>
+.plot {
+  display: block;
+  width: 100%;
+  font-family: var(--figures);
+}
+
+.axis {
+  stroke: var(--line);
+  stroke-width: 2;
+}
+
+.cold {
+  fill: var(--sunk);
+}
+
+.gate {
+  stroke: var(--in);
+  stroke-width: 3;
+}
+
+.line {
+  fill: none;
+  stroke: var(--quiet);
+  stroke-dasharray: 6 5;
+  stroke-width: 3;
+}
+
+.dot {
+  fill: var(--brass);
+}
+
+.ready {
+  stroke: var(--brass);
+  stroke-width: 2;
+}
+
+text {
+  fill: var(--quiet);
+  font-size: 16px;
+}
+
+.scale {
+  text-anchor: end;
+}
+
+.time {
+  text-anchor: middle;
+}
+
+.strong {
+  fill: var(--brass);
+  font-weight: 700;
+}
+</style>

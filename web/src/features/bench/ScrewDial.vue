@@ -1,0 +1,108 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+import type { Schemas } from '@/shared/api/client'
+import { degrees } from '@/shared/units'
+
+const props = defineProps<{ screw?: Schemas['Screw'] | null; nut: boolean; locked?: boolean }>()
+
+// Closing turns the screw in, clockwise as it is looked at.
+const turn = computed(() => props.screw?.turn_deg ?? 0)
+const shown = computed(() => Math.min(turn.value, 350) * (props.screw?.direction === 'open' ? -1 : 1))
+const whole = computed(() => Math.floor(turn.value / 360))
+const point = (deg: number, r: number) => {
+  const a = ((deg - 90) * Math.PI) / 180
+  return `${(Math.cos(a) * r).toFixed(2)} ${(Math.sin(a) * r).toFixed(2)}`
+}
+const sweep = computed(
+  () =>
+    `M${point(0, 74)}A74 74 0 ${Math.abs(shown.value) > 180 ? 1 : 0} ${shown.value < 0 ? 0 : 1} ${point(shown.value, 74)}`,
+)
+const hexagon = Array.from({ length: 6 }, (_, i) => point(i * 60 + 30, 58)).join('L')
+const name = computed(() =>
+  props.screw?.turn_deg != null
+    ? `Turn the screw ${degrees(turn.value)} ${props.screw.direction === 'open' ? 'anticlockwise, opening' : 'clockwise, closing'}`
+    : 'Turn the adjuster by feel',
+)
+</script>
+
+<template>
+  <svg class="dial" viewBox="-100 -100 200 200" role="img" :aria-label="name">
+    <g class="hours">
+      <line v-for="h in 12" :key="h" y1="-96" :y2="h % 3 === 0 ? -84 : -90" :transform="`rotate(${h * 30})`" />
+    </g>
+    <path v-if="nut" class="nut" :class="{ locked }" :d="`M${hexagon}Z`" />
+    <circle class="screw" r="36" />
+    <g v-if="screw?.turn_deg != null">
+      <line class="slot was" y1="-30" y2="30" />
+      <line class="slot" y1="-30" y2="30" :transform="`rotate(${shown})`" />
+      <path v-if="Math.abs(shown) > 1" class="sweep" :d="sweep" />
+      <path
+        class="head"
+        d="M-9-8L9 0L-9 8Z"
+        :transform="`translate(${point(shown, 74)}) rotate(${shown < 0 ? shown + 180 : shown})`"
+      />
+      <text v-if="whole" class="whole" y="98">+ {{ whole }} turn{{ whole > 1 ? 's' : '' }}</text>
+    </g>
+    <line v-else class="slot" y1="-30" y2="30" />
+  </svg>
+</template>
+
+<style scoped>
+.dial {
+  display: block;
+  width: 100%;
+  height: 100%;
+}
+
+.hours line {
+  stroke: var(--edge);
+  stroke-width: 3;
+}
+
+.nut {
+  fill: none;
+  stroke: var(--quiet);
+  stroke-dasharray: 6 6;
+  stroke-width: 4;
+}
+
+.nut.locked {
+  stroke: var(--brass);
+  stroke-dasharray: none;
+  stroke-width: 7;
+}
+
+.screw {
+  fill: var(--panel);
+  stroke: var(--ink);
+  stroke-width: 4;
+}
+
+.slot {
+  stroke: var(--ink);
+  stroke-width: 9;
+}
+
+.slot.was {
+  stroke: var(--edge);
+  stroke-width: 5;
+  stroke-dasharray: 5 5;
+}
+
+.sweep {
+  fill: none;
+  stroke: var(--brass);
+  stroke-width: 6;
+}
+
+.head {
+  fill: var(--brass);
+}
+
+.whole {
+  fill: var(--brass);
+  font-size: 18px;
+  font-weight: 700;
+  text-anchor: middle;
+}
+</style>
