@@ -40,7 +40,8 @@ type GaugeSetBody struct {
 
 // Leaf is one feeler leaf.
 type Leaf struct {
-	Marked   float64  `json:"marked_mm"`
+	Marked   float64  `json:"marked_mm,omitempty"`
+	MarkedIn *float64 `json:"marked_in,omitempty" doc:"in inches, exact, instead of marked_mm; sent for leaves marked so"`
 	Measured *float64 `json:"measured_mm,omitempty"`
 	Thou     bool     `json:"thou,omitempty" doc:"marked in thousandths of an inch"`
 	Angled   bool     `json:"angled,omitempty"`
@@ -95,6 +96,10 @@ func leavesView(items []gauge.Item) []Leaf {
 	out := []Leaf{}
 	for _, i := range items {
 		leaf := Leaf{Marked: i.Marked.Millimetres(), Thou: i.Thou, Angled: i.Angled, Missing: i.Missing}
+		if i.Thou {
+			in := i.Marked.Thousandths() / 1000
+			leaf.MarkedIn = &in
+		}
 		if i.Measured > 0 {
 			measured := i.Measured.Millimetres()
 			leaf.Measured = &measured

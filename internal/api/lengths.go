@@ -20,7 +20,7 @@ func leavesOf(list []Leaf) ([]gauge.Item, []compute.Fault) {
 	var faults []compute.Fault
 	for i, l := range list {
 		at := fmt.Sprintf("body.leaves[%d]", i)
-		item := gauge.Item{Leaf: gauge.Leaf{Marked: leafLength(l.Marked, at+".marked_mm", &faults)}, Thou: l.Thou, Angled: l.Angled, Missing: l.Missing}
+		item := gauge.Item{Leaf: gauge.Leaf{Marked: markedLength(l, at, &faults)}, Thou: l.Thou || l.MarkedIn != nil, Angled: l.Angled, Missing: l.Missing}
 		if l.Measured != nil {
 			item.Measured = leafLength(*l.Measured, at+".measured_mm", &faults)
 		}
@@ -30,6 +30,19 @@ func leavesOf(list []Leaf) ([]gauge.Item, []compute.Fault) {
 		faults = append(faults, compute.Fault{Location: fmt.Sprintf("body.leaves[%d].%s", f.Index, f.Field), Message: f.Message})
 	}
 	return items, faults
+}
+
+// markedLength reads a leaf's marking in whichever unit it is given.
+func markedLength(l Leaf, at string, faults *[]compute.Fault) measure.Length {
+	if l.MarkedIn == nil {
+		return leafLength(l.Marked, at+".marked_mm", faults)
+	}
+	marked, err := measure.ParseInches(strconv.FormatFloat(*l.MarkedIn, 'f', -1, 64))
+	if err != nil {
+		*faults = append(*faults, compute.Fault{Location: at + ".marked_in", Value: *l.MarkedIn,
+			Message: fmt.Sprintf("%v in cannot be read exactly: give at most six decimal places.", *l.MarkedIn)})
+	}
+	return marked
 }
 
 func leafLength(mm float64, at string, faults *[]compute.Fault) measure.Length {

@@ -11,7 +11,8 @@ import (
 )
 
 type ownedLeaf struct {
-	Marked   MM  `json:"marked_mm"`
+	Marked   MM  `json:"marked_mm,omitempty"`
+	MarkedIn *IN `json:"marked_in,omitempty"` // instead of marked_mm
 	Measured *MM `json:"measured_mm,omitempty"`
 }
 
@@ -105,6 +106,9 @@ func ownedSet(owned []ownedLeaf, faults *[]Fault) gauge.Set {
 	for i, o := range owned {
 		at := fmt.Sprintf("owned[%d]", i)
 		leaf := gauge.Leaf{Marked: measure.Length(o.Marked)}
+		if o.MarkedIn != nil {
+			leaf.Marked = measure.Length(*o.MarkedIn)
+		}
 		checkLeaf(at+".marked_mm", leaf.Marked, faults)
 		if o.Measured != nil {
 			leaf.Measured = measure.Length(*o.Measured)

@@ -55,7 +55,7 @@ func (l *loader) all() error {
 				entry.Measured = &leaf[1]
 			}
 			if g.thou {
-				entry.Marked, entry.Thou = math.Round(leaf[0]*25.4*1e6)/1e6, true
+				entry = api.Leaf{MarkedIn: &leaf[0], Measured: entry.Measured}
 			}
 			set.Leaves = append(set.Leaves, entry)
 		}

@@ -70,6 +70,24 @@ export const router = createRouter({
       component: () => import('@/features/card/CardPage.vue'),
       meta: { title: 'Windscreen card' },
     },
+    {
+      path: '/gauges',
+      name: 'gauges',
+      component: () => import('@/features/gauges/GaugesPage.vue'),
+      meta: { title: 'Gauges' },
+    },
+    {
+      path: '/sums/:sum?',
+      name: 'sums',
+      component: () => import('@/features/sums/SumsPage.vue'),
+      meta: { title: 'Sums' },
+    },
+    {
+      path: '/shop',
+      name: 'shop',
+      component: () => import('@/features/shop/ShopPage.vue'),
+      meta: { title: 'Workshop' },
+    },
     { path: '/:rest(.*)*', name: 'lost', component: () => import('./LostPage.vue'), meta: { title: 'Not found' } },
   ],
 })

@@ -7,6 +7,9 @@ defineProps<{ title: string; sub?: string; back?: string; backTo?: string }>()
 const screens = [
   { name: 'Board', to: '/' },
   { name: 'Engines', to: '/engines' },
+  { name: 'Gauges', to: '/gauges' },
+  { name: 'Sums', to: '/sums' },
+  { name: 'Workshop', to: '/shop' },
 ]
 </script>
 

@@ -97,9 +97,9 @@ defineExpose({ key })
 
 <template>
   <div class="wrap">
-    <div class="heads quiet" aria-hidden="true">
-      <span>leaf</span>
-      <span v-for="(f, i) in feels" :key="f"
+    <div class="heads quiet">
+      <button class="by-dial" type="button" @click="dialOpen = !dialOpen">by dial…</button>
+      <span v-for="(f, i) in feels" :key="f" aria-hidden="true"
         >{{ feelWord[f] }} <kbd>{{ i + 1 }}</kbd></span
       >
     </div>
@@ -137,7 +137,7 @@ defineExpose({ key })
         </button>
       </div>
     </div>
-    <div class="dial">
+    <div v-if="dialOpen || dials.length" class="dial">
       <span v-for="d in dials" :key="d.i" class="read"
         >dial <b class="figure">{{ mm(d.dial_mm!) }}</b>
         <button
@@ -162,7 +162,6 @@ defineExpose({ key })
         <VTextField v-model="dialDoubt" label="±" suffix="mm" inputmode="decimal" hide-details density="compact" />
         <button class="mx-btn small" type="submit">Say it</button>
       </form>
-      <button v-else class="mx-btn small" type="button" @click="dialOpen = true">Dial indicator…</button>
     </div>
   </div>
 </template>
@@ -188,9 +187,16 @@ defineExpose({ key })
   text-align: center;
 }
 
-.heads span:first-child {
+.by-dial {
   grid-column: span 2;
+  min-height: 44px;
+  border: 0;
+  background: none;
+  color: var(--quiet);
+  font: inherit;
   text-align: left;
+  text-decoration: underline;
+  cursor: pointer;
 }
 
 .ladder {

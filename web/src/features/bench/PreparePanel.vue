@@ -5,7 +5,7 @@ import ReasonDialog from '@/shared/ReasonDialog.vue'
 import { clock, when } from '@/shared/units'
 import CoolingPlot from './CoolingPlot.vue'
 import NumberPad from './NumberPad.vue'
-import { useProbe } from './useProbe'
+import { useProbe } from '@/shared/useProbe'
 
 const props = defineProps<{ view: JobView; refused: boolean }>()
 const emit = defineEmits<{

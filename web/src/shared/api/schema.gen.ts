@@ -732,8 +732,13 @@ export interface components {
         };
         Leaf: {
             angled?: boolean;
+            /**
+             * Format: double
+             * @description in inches, exact, instead of marked_mm; sent for leaves marked so
+             */
+            marked_in?: number;
             /** Format: double */
-            marked_mm: number;
+            marked_mm?: number;
             /** Format: double */
             measured_mm?: number;
             missing?: boolean;

@@ -1,0 +1,137 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+import { leaves, mm, thou } from '@/shared/units'
+
+const props = defineProps<{
+  lower: number
+  upper: number
+  stacks: { leaves_mm: number[]; thickness_mm: number; uncertainty_mm: number }[]
+  holes: { from_mm: number; to_mm: number }[]
+}>()
+
+const left = 10
+const across = 780
+const x = (v: number) => left + ((v - props.lower) / Math.max(1e-9, props.upper - props.lower)) * across
+const widest = computed(() => [...props.holes].sort((a, b) => b.to_mm - b.from_mm - (a.to_mm - a.from_mm))[0])
+const count = (n: number) => props.stacks.filter((s) => s.leaves_mm.length === n).length
+</script>
+
+<template>
+  <div>
+    <svg
+      class="reach"
+      viewBox="0 0 800 112"
+      role="img"
+      :aria-label="`${stacks.length} thicknesses reached, ${holes.length} holes`"
+    >
+      <rect class="ground" :x="left" y="20" :width="across" height="54" />
+      <rect
+        v-for="h in holes"
+        :key="h.from_mm"
+        class="hole"
+        :x="x(h.from_mm)"
+        y="20"
+        :width="Math.max(2, x(h.to_mm) - x(h.from_mm))"
+        height="54"
+      />
+      <line
+        v-for="s in stacks"
+        :key="s.thickness_mm"
+        :class="`of${s.leaves_mm.length}`"
+        :x1="x(s.thickness_mm)"
+        :x2="x(s.thickness_mm)"
+        y1="20"
+        :y2="s.leaves_mm.length === 1 ? 74 : s.leaves_mm.length === 2 ? 56 : 40"
+      />
+      <text :x="left" y="100" class="end">{{ mm(lower) }}</text>
+      <text :x="left + across" y="100" class="end last">{{ mm(upper) }}</text>
+      <text
+        v-for="s in stacks.filter((s) => s.leaves_mm.length === 1)"
+        :key="`t${s.thickness_mm}`"
+        :x="x(s.thickness_mm)"
+        y="14"
+      >
+        {{ mm(s.thickness_mm) }}
+      </text>
+    </svg>
+    <p class="say">
+      <b>{{ stacks.length }}</b> thicknesses: {{ count(1) }} by one leaf, {{ count(2) }} by two, {{ count(3) }} by
+      three.
+      <template v-if="widest"
+        >{{ holes.length }} {{ holes.length === 1 ? 'hole' : 'holes' }}, the widest from {{ mm(widest.from_mm) }} to
+        {{ mm(widest.to_mm) }} mm ({{ thou(widest.from_mm) }} to {{ thou(widest.to_mm) }}).</template
+      ><template v-else>No hole wider than a drag can bridge.</template>
+    </p>
+    <ul class="list">
+      <li v-for="s in stacks" :key="s.thickness_mm" class="figure">
+        <b>{{ mm(s.thickness_mm) }}</b>
+        <span v-if="s.leaves_mm.length > 1" class="quiet">{{ leaves(s.leaves_mm) }}</span>
+        <small class="quiet">±{{ mm(s.uncertainty_mm) }}</small>
+      </li>
+    </ul>
+  </div>
+</template>
+
+<style scoped>
+.reach {
+  display: block;
+  width: 100%;
+  font-family: var(--figures);
+}
+
+.ground {
+  fill: var(--sunk);
+}
+
+.hole {
+  fill: none;
+  stroke: var(--undecided);
+  stroke-dasharray: 5 5;
+  stroke-width: 2;
+}
+
+line {
+  stroke: var(--quiet);
+  stroke-width: 2;
+}
+
+.of1 {
+  stroke: var(--in);
+  stroke-width: 5;
+}
+
+text {
+  fill: var(--ink);
+  font-size: 15px;
+  text-anchor: middle;
+}
+
+.end {
+  fill: var(--quiet);
+  text-anchor: start;
+}
+
+.last {
+  text-anchor: end;
+}
+
+.list {
+  display: grid;
+  grid-template-columns: repeat(auto-fill, minmax(210px, 1fr));
+  gap: 2px 18px;
+  max-height: 190px;
+  margin: 8px 0 0;
+  padding: 0;
+  overflow-y: auto;
+  font-size: 16px;
+  list-style: none;
+}
+
+.say {
+  font-size: 17px;
+}
+
+small {
+  font-size: 14px;
+}
+</style>

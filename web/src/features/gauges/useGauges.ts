@@ -1,0 +1,226 @@
+import { computed, ref, watch } from 'vue'
+import { answered, api, newID, Refused, type Schemas } from '@/shared/api/client'
+import { compute } from '@/shared/api/compute'
+import { mm } from '@/shared/units'
+
+type Leaf = Schemas['Leaf']
+type Fault = { location: string; message: string }
+
+/** A leaf as it is edited: figures as they are typed. */
+export interface Row {
+  marked: string
+  measured: string
+  thou: boolean
+  angled: boolean
+  missing: boolean
+}
+
+interface Reach {
+  stacks: { leaves_mm: number[]; thickness_mm: number; uncertainty_mm: number }[]
+  holes: { from_mm: number; to_mm: number }[]
+}
+
+const number = (t: string) => (t.trim() === '' ? undefined : Number(t.trim().replace(',', '.')))
+
+function toRow(l: Leaf): Row {
+  return {
+    marked: l.marked_in != null ? String(Number(l.marked_in.toFixed(6))) : mm(l.marked_mm ?? 0),
+    measured: l.measured_mm == null ? '' : mm(l.measured_mm),
+    thou: Boolean(l.thou),
+    angled: Boolean(l.angled),
+    missing: Boolean(l.missing),
+  }
+}
+
+function toLeaf(r: Row): Leaf {
+  const marked = number(r.marked) ?? 0
+  const measured = number(r.measured)
+  return {
+    ...(r.thou ? { marked_in: marked } : { marked_mm: marked }),
+    ...(measured === undefined ? {} : { measured_mm: measured }),
+    thou: r.thou,
+    angled: r.angled,
+    missing: r.missing,
+  }
+}
+
+/** The gauge sets, and the one under the pencil. */
+export function useGauges() {
+  const sets = ref<Schemas['GaugeSet'][] | null>(null)
+  const chosen = ref('')
+  const name = ref('')
+  const checked = ref('')
+  const rows = ref<Row[]>([])
+  const trouble = ref('')
+  const faults = ref<Fault[]>([])
+  const said = ref('')
+  const removed = ref<Schemas['GaugeSet'] | null>(null)
+  const lower = ref('0.20')
+  const upper = ref('0.32')
+  const reach = ref<Reach | null>(null)
+  const reachTrouble = ref('')
+
+  function failed(e: unknown) {
+    trouble.value = (e as Error).message
+    faults.value = e instanceof Refused ? e.faults : []
+  }
+
+  function clear() {
+    trouble.value = ''
+    faults.value = []
+    said.value = ''
+    removed.value = null
+  }
+
+  function look(set: Schemas['GaugeSet'] | undefined) {
+    chosen.value = set?.id ?? ''
+    name.value = set?.name ?? 'New set'
+    checked.value = set?.checked ?? ''
+    rows.value = (set?.items ?? []).map(toRow)
+  }
+
+  async function load(keep = chosen.value) {
+    try {
+      sets.value = await answered(api.GET('/api/v1/gauge-sets'))
+      look(sets.value.find((s) => s.id === keep) ?? sets.value[0])
+    } catch (e) {
+      failed(e)
+    }
+  }
+
+  const body = () => ({
+    name: name.value,
+    leaves: rows.value.map(toLeaf),
+    ...(checked.value ? { checked: checked.value } : {}),
+  })
+
+  async function save() {
+    clear()
+    try {
+      const stored = chosen.value
+        ? await answered(api.PUT('/api/v1/gauge-sets/{id}', { params: { path: { id: chosen.value } }, body: body() }))
+        : await answered(api.POST('/api/v1/gauge-sets', { body: { id: newID(), ...body() } }))
+      await load(stored.id)
+      said.value = `${stored.name} is stored. Jobs on the go keep the leaves they began with.`
+    } catch (e) {
+      failed(e)
+    }
+  }
+
+  async function remove() {
+    clear()
+    const set = sets.value?.find((s) => s.id === chosen.value)
+    if (!set) return
+    try {
+      await answered(api.DELETE('/api/v1/gauge-sets/{id}', { params: { path: { id: set.id } } }))
+      await load('')
+      said.value = `${set.name} was taken out.`
+      removed.value = set
+    } catch (e) {
+      failed(e)
+    }
+  }
+
+  async function putBack() {
+    const set = removed.value
+    if (!set) return
+    clear()
+    try {
+      await answered(
+        api.POST('/api/v1/gauge-sets', {
+          body: { id: set.id, name: set.name, leaves: set.items, ...(set.checked ? { checked: set.checked } : {}) },
+        }),
+      )
+      await load(set.id)
+      said.value = `${set.name} is back.`
+    } catch (e) {
+      failed(e)
+    }
+  }
+
+  async function importFile(file: File) {
+    clear()
+    try {
+      const leaves = await answered(
+        api.POST('/api/v1/read-gauge-csv', {
+          body: (await file.text()) as never,
+          bodySerializer: (b) => b as never,
+          headers: { 'Content-Type': 'text/csv' },
+        }),
+      )
+      look(undefined)
+      name.value = file.name.replace(/\.csv$/i, '')
+      rows.value = leaves.map(toRow)
+      said.value = `${leaves.length} leaves are read. Look them over, then store the set.`
+    } catch (e) {
+      failed(e)
+    }
+  }
+
+  function add() {
+    rows.value = [
+      ...rows.value,
+      { marked: '', measured: '', thou: rows.value.at(-1)?.thou ?? false, angled: false, missing: false },
+    ]
+  }
+
+  const dirty = computed(() => {
+    const set = sets.value?.find((s) => s.id === chosen.value)
+    if (!set) return rows.value.length > 0
+    const was = JSON.stringify([set.name, set.checked, set.items.map(toRow)])
+    return JSON.stringify([name.value, checked.value, rows.value]) !== was
+  })
+
+  let asked = 0
+  let timer = 0
+  watch(
+    [rows, lower, upper],
+    () => {
+      clearTimeout(timer)
+      timer = window.setTimeout(() => void askReach(), 200)
+    },
+    { deep: true },
+  )
+  async function askReach() {
+    const mine = ++asked
+    const owned = rows.value
+      .filter((r) => !r.missing && number(r.marked))
+      .map((r) => {
+        const measured = number(r.measured)
+        const marked = r.thou ? { marked_in: number(r.marked) } : { marked_mm: number(r.marked) }
+        return { ...marked, ...(measured ? { measured_mm: measured } : {}) }
+      })
+      .filter((l, i, all) => all.findIndex((o) => JSON.stringify(o) === JSON.stringify(l)) === i)
+    try {
+      const got = await compute<Reach>('reach', { owned, lower_mm: number(lower.value), upper_mm: number(upper.value) })
+      if (mine === asked) reach.value = got
+      reachTrouble.value = ''
+    } catch (e) {
+      if (mine === asked) reachTrouble.value = (e as Error).message
+    }
+  }
+
+  return {
+    sets,
+    chosen,
+    name,
+    checked,
+    rows,
+    trouble,
+    faults,
+    said,
+    removed,
+    lower,
+    upper,
+    reach,
+    reachTrouble,
+    dirty,
+    load,
+    look,
+    save,
+    remove,
+    putBack,
+    importFile,
+    add,
+  }
+}

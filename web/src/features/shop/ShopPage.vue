@@ -1,0 +1,188 @@
+<script setup lang="ts">
+import { onMounted, ref } from 'vue'
+import { answered, api, Refused, type Schemas } from '@/shared/api/client'
+import FaultList from '@/shared/FaultList.vue'
+import TopBar from '@/shared/TopBar.vue'
+import { mm } from '@/shared/units'
+import { useProbe } from '@/shared/useProbe'
+
+const shop = ref<Schemas['Shop'] | null>(null)
+const stock = ref<{ size: string; count: string }[]>([])
+const sizes = ref({ from: '', to: '', step: '' })
+const trouble = ref('')
+const faults = ref<{ location: string; message: string }[]>([])
+const said = ref('')
+const number = (t: string) => Number(t.replace(',', '.'))
+const probe = useProbe()
+
+function take(s: Schemas['Shop']) {
+  shop.value = s
+  stock.value = s.shim_stock.map((c) => ({ size: mm(c.shim_mm), count: String(c.count) }))
+  sizes.value = { from: mm(s.shim_sizes.from_mm), to: mm(s.shim_sizes.to_mm), step: mm(s.shim_sizes.step_mm) }
+}
+
+async function load() {
+  try {
+    take(await answered(api.GET('/api/v1/shop')))
+  } catch (e) {
+    trouble.value = (e as Error).message
+  }
+}
+onMounted(load)
+
+async function save() {
+  trouble.value = ''
+  faults.value = []
+  said.value = ''
+  try {
+    const body = {
+      probe_address: shop.value!.probe_address.trim(),
+      shim_sizes: {
+        from_mm: number(sizes.value.from),
+        to_mm: number(sizes.value.to),
+        step_mm: number(sizes.value.step),
+      },
+      shim_stock: stock.value
+        .filter((s) => s.size.trim())
+        .map((s) => ({ shim_mm: number(s.size), count: Math.round(number(s.count)) || 0 })),
+    }
+    take(await answered(api.PUT('/api/v1/shop', { body })))
+    said.value = 'Stored.'
+    probe.value = await answered(api.GET('/api/v1/probe'))
+  } catch (e) {
+    trouble.value = (e as Error).message
+    faults.value = e instanceof Refused ? e.faults : []
+  }
+}
+</script>
+
+<template>
+  <TopBar title="Workshop">
+    <button class="mx-btn primary small" type="button" :disabled="!shop" @click="save">Store</button>
+  </TopBar>
+  <main class="page shop">
+    <FaultList v-if="trouble" :title="trouble" :faults="faults" after="Nothing was stored." />
+    <p v-if="said" class="said" role="status">{{ said }}</p>
+    <template v-if="shop">
+      <section>
+        <h2>Temperature probe</h2>
+        <p class="quiet">
+          A device that tells the engine’s temperature over the workshop’s network, by the line protocol of
+          docs/probe.md.
+          <code>metronix probe</code> is a simulated one. Left empty, temperatures are typed.
+        </p>
+        <VTextField
+          v-model="shop.probe_address"
+          label="Address"
+          placeholder="127.0.0.1:7070"
+          persistent-placeholder
+          maxlength="80"
+          hide-details
+        />
+        <p v-if="probe && probe.state !== 'off'" role="status" class="state" :class="probe.state">
+          {{
+            probe.state === 'ok'
+              ? `It tells ${probe.engine_c!.toFixed(1)} °C, and ${probe.ambient_c!.toFixed(1)} °C around it.`
+              : probe.state === 'lost'
+                ? `Lost: ${probe.detail}. Temperatures are typed meanwhile.`
+                : 'Reaching it…'
+          }}
+        </p>
+      </section>
+      <section>
+        <h2>Shims that can be bought</h2>
+        <div class="three">
+          <VTextField v-model="sizes.from" label="From" suffix="mm" inputmode="decimal" hide-details />
+          <VTextField v-model="sizes.to" label="To" suffix="mm" inputmode="decimal" hide-details />
+          <VTextField v-model="sizes.step" label="In steps of" suffix="mm" inputmode="decimal" hide-details />
+        </div>
+      </section>
+      <section>
+        <h2>Shims in the shop</h2>
+        <p v-if="stock.length === 0" class="quiet">
+          None is written down. What is here is used before anything is ordered.
+        </p>
+        <div class="stock">
+          <div v-for="(s, i) in stock" :key="i" class="row">
+            <VTextField
+              v-model="s.size"
+              label="Size"
+              suffix="mm"
+              inputmode="decimal"
+              hide-details
+              density="comfortable"
+            />
+            <VTextField v-model="s.count" label="How many" inputmode="numeric" hide-details density="comfortable" />
+            <button
+              class="mx-btn small"
+              type="button"
+              :aria-label="`Take size ${s.size} away`"
+              @click="stock.splice(i, 1)"
+            >
+              ✕
+            </button>
+          </div>
+        </div>
+        <button class="mx-btn small add" type="button" @click="stock.push({ size: '', count: '1' })">
+          Another size
+        </button>
+      </section>
+    </template>
+    <p v-else-if="!trouble" class="quiet" role="status">Reading…</p>
+  </main>
+</template>
+
+<style scoped>
+.shop {
+  display: grid;
+  gap: 30px;
+  max-width: 900px;
+}
+
+section {
+  display: grid;
+  gap: 12px;
+}
+
+h2 {
+  font-size: 24px;
+}
+
+code {
+  font-family: var(--figures);
+}
+
+.three {
+  display: grid;
+  grid-template-columns: repeat(auto-fit, minmax(160px, 1fr));
+  gap: 12px;
+}
+
+.stock {
+  display: grid;
+  grid-template-columns: repeat(auto-fill, minmax(280px, 1fr));
+  gap: 10px;
+}
+
+.row {
+  display: grid;
+  grid-template-columns: 3fr 2fr auto;
+  gap: 8px;
+  align-items: center;
+}
+
+.add {
+  justify-self: start;
+}
+
+.state,
+.said {
+  padding: 8px 16px;
+  border-left: 8px solid var(--in);
+  background: var(--panel);
+}
+
+.state.lost {
+  border-left: 8px dotted var(--undecided);
+}
+</style>
