@@ -77,7 +77,7 @@ func (l *loader) all() error {
 }
 
 func (l *loader) job(j demoJob) error {
-	l.clock = time.Now().Add(-time.Duration(j.ageHours) * time.Hour)
+	l.clock = time.Now().Add(-time.Duration(j.ageHours * float64(time.Hour)))
 	odometer := 0
 	for _, v := range vehicles {
 		if v.id == j.vehicle {
@@ -85,7 +85,11 @@ func (l *loader) job(j demoJob) error {
 		}
 	}
 	var view api.JobView
-	if err := l.send(http.MethodPost, "/api/v1/jobs", api.NewJob{ID: j.id, VehicleID: j.vehicle, GaugeSetID: j.gauge, Mechanic: j.mechanic, Reason: j.reason, OdometerKM: odometer}, &view); err != nil {
+	start := api.NewJob{ID: j.id, VehicleID: j.vehicle, GaugeSetID: j.gauge, Card: j.card, CardReason: j.cardReason, Mechanic: j.mechanic, Reason: j.reason, OdometerKM: odometer}
+	if hot := j.hotCard - 1; hot >= 0 {
+		start.HotCard = &hot
+	}
+	if err := l.send(http.MethodPost, "/api/v1/jobs", start, &view); err != nil {
 		return err
 	}
 	state := view.State
@@ -93,7 +97,7 @@ func (l *loader) job(j demoJob) error {
 		if reached(state, j.until) {
 			return nil
 		}
-		h := l.next(j, state)
+		h := l.next(&j, state)
 		h.ID = fmt.Sprintf("%s-%03d", j.id, step)
 		if err := l.send(http.MethodPost, "/api/v1/jobs/"+j.id+"/happenings", h, &state); err != nil {
 			return err
@@ -103,6 +107,9 @@ func (l *loader) job(j demoJob) error {
 }
 
 func reached(s api.JobState, until string) bool {
+	if until == "cooling" {
+		return s.Cooling != nil
+	}
 	var kept int
 	if _, err := fmt.Sscanf(until, "feel:%d", &kept); err == nil {
 		return s.Done == kept && s.Phase == "as_found" && len(round(s, s.Now.Valve)) > 0
@@ -120,16 +127,27 @@ func round(s api.JobState, valve string) []api.Reading {
 }
 
 // next is what the made-up mechanic does, following what the program says.
-func (l *loader) next(j demoJob, s api.JobState) api.Happening {
+func (l *loader) next(j *demoJob, s api.JobState) api.Happening {
 	switch s.Now.Action {
 	case "choose_way":
 		return api.Happening{Kind: "way_chosen", School: j.school, Order: j.order}
 	case "prepare":
+		if len(j.cooling) > 0 {
+			engine := j.cooling[0]
+			j.cooling = j.cooling[1:]
+			l.clock = l.clock.Add(10 * time.Minute)
+			return api.Happening{Kind: "temperature", EngineC: engine, AmbientC: 17}
+		}
 		return api.Happening{Kind: "prepared", EngineC: 19, AmbientC: 17}
 	case "turn":
+		for _, v := range s.Valves {
+			if size, ok := j.shims[v.Name]; ok && v.ShimMM == 0 {
+				return api.Happening{Kind: "sized", Valve: v.Name, ShimMM: size}
+			}
+		}
 		return api.Happening{Kind: "turned", Stop: s.Now.Stop}
 	case "read":
-		return feel(j, s)
+		return feel(*j, s)
 	case "keep":
 		return api.Happening{Kind: "kept", Valve: s.Now.Valve}
 	case "adjust":

@@ -17,9 +17,14 @@ type vehicle struct {
 type demoJob struct {
 	id, vehicle, gauge, mechanic, reason string
 	school, order                        string
-	ageHours                             int
+	ageHours                             float64
 	gaps                                 valveGaps
-	until                                string // phase or "as_found:N" (N valves kept) or "feel:N" (one feel more) to stop at
+	card                                 int
+	hotCard                              int // number of the card of the hot pass, from 1; 0: none
+	cardReason                           string
+	cooling                              []float64 // engine temperatures, ten minutes apart, written down while it cools, °C
+	shims                                valveGaps // fitted, millimetres
+	until                                string    // phase or "as_found:N" (N valves kept) or "feel:N" (one feel more) to stop at
 }
 
 var vehicles = []vehicle{
@@ -58,6 +63,12 @@ var jobs = []demoJob{
 	{id: "demo-job-saw", vehicle: "demo-sawmill", gauge: "demo-set-oskar", mechanic: "June Halloway", reason: "After a new cam has run in", school: "sum_rule", order: "turning",
 		ageHours: 5, gaps: valveGaps{"I1": 0.27}, until: "verify"},
 	{id: "demo-job-van", vehicle: "demo-round-van", gauge: "demo-set-bench", mechanic: "June Halloway", reason: "Rough idle", ageHours: 2, until: "choose_way"},
+	{id: "demo-job-minibus", vehicle: "demo-minibus", gauge: "demo-set-oskar", mechanic: "Oskar Venn", reason: "Distance interval", school: "two_stop",
+		ageHours: 4, gaps: valveGaps{"I1a": 0.1, "I3b": 0.3, "E2a": 0.2, "E4b": 0.40}, until: "adjust",
+		shims: valveGaps{"I1a": 2.65, "I1b": 2.55, "I2a": 2.6, "I2b": 2.55, "I3a": 2.6, "I3b": 2.5, "I4a": 2.55, "I4b": 2.6,
+			"E1a": 2.7, "E1b": 2.75, "E2a": 2.8, "E2b": 2.7, "E3a": 2.75, "E3b": 2.7, "E4a": 2.75, "E4b": 2.65}},
+	{id: "demo-job-winch", vehicle: "demo-winch", gauge: "demo-set-inch", mechanic: "Oskar Venn", reason: "After a new cam has run in", school: "exhaust_open",
+		ageHours: 0.27, card: 1, hotCard: 1, cardReason: "Cold start for the new cam", cooling: []float64{78, 61}, until: "cooling"},
 	{id: "demo-job-tipper", vehicle: "demo-tipper-7", gauge: "demo-set-oskar", mechanic: "Tess Ardal", reason: "Distance interval", school: "rocking_pairs",
 		ageHours: 1, gaps: valveGaps{"E3": 0.25, "I4": 0.28}, until: "feel:2"},
 }

@@ -76,7 +76,8 @@ nav a:hover {
   color: var(--ink);
 }
 
-nav a.router-link-exact-active {
+nav a.router-link-exact-active,
+nav a.router-link-active:not([href='/']) {
   border-color: var(--brass);
   color: var(--ink);
 }

@@ -48,6 +48,14 @@ function put(kind: (typeof kinds)[number], name: string, value: number | undefin
   else stated[name] = value
   card.value[kind] = stated
 }
+function text(name: 'date' | 'remark', value: string) {
+  if (value.trim()) card.value[name] = value.trim()
+  else delete card.value[name]
+}
+function stone(on: boolean) {
+  if (on) card.value.stone_cold = true
+  else delete card.value.stone_cold
+}
 const problems = (kind: string) => props.said(`${props.at}.${kind}`)
 </script>
 
@@ -91,6 +99,32 @@ const problems = (kind: string) => props.said(`${props.at}.${kind}`)
       >
         Remove
       </button>
+    </div>
+    <div class="row more">
+      <VTextField
+        :model-value="card.date ?? ''"
+        label="Its date"
+        maxlength="120"
+        hide-details
+        density="comfortable"
+        @change="(e: Event) => text('date', (e.target as HTMLInputElement).value)"
+      />
+      <VTextField
+        :model-value="card.remark ?? ''"
+        label="Remark"
+        maxlength="400"
+        hide-details
+        density="comfortable"
+        @change="(e: Event) => text('remark', (e.target as HTMLInputElement).value)"
+      />
+      <label v-if="card.state === 'cold'" class="mx-switch"
+        ><input
+          type="checkbox"
+          :checked="card.stone_cold"
+          @change="(e: Event) => stone((e.target as HTMLInputElement).checked)"
+        />
+        Stone cold</label
+      >
     </div>
     <FieldNotes :problems="[...said(`${at}.source`), ...said(`${at}.max_engine_c`), ...said(`${at}.state`)]" />
     <div v-for="k in kinds" :key="k" class="row">
@@ -145,6 +179,10 @@ const problems = (kind: string) => props.said(`${props.at}.${kind}`)
   align-items: center;
 }
 
+.row.more {
+  grid-template-columns: 1fr 2fr auto;
+}
+
 .row:has(.kind) {
   grid-template-columns: 84px 1fr 1fr auto;
 }
@@ -159,6 +197,10 @@ const problems = (kind: string) => props.said(`${props.at}.${kind}`)
 
 @media (width <= 560px) {
   .row,
+  .row.more {
+    grid-template-columns: 1fr 2fr auto;
+  }
+
   .row:has(.kind) {
     grid-template-columns: 1fr 1fr;
   }

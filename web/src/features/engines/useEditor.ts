@@ -35,6 +35,9 @@ export interface ClearanceCard {
   source: string
   state: string
   max_engine_c?: number
+  date?: string
+  remark?: string
+  stone_cold?: boolean
   intake: Stated
   exhaust: Stated
 }

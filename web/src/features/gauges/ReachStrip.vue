@@ -9,8 +9,8 @@ const props = defineProps<{
   holes: { from_mm: number; to_mm: number }[]
 }>()
 
-const left = 10
-const across = 780
+const left = 26
+const across = 748
 const x = (v: number) => left + ((v - props.lower) / Math.max(1e-9, props.upper - props.lower)) * across
 const widest = computed(() => [...props.holes].sort((a, b) => b.to_mm - b.from_mm - (a.to_mm - a.from_mm))[0])
 const count = (n: number) => props.stacks.filter((s) => s.leaves_mm.length === n).length
@@ -132,6 +132,7 @@ text {
 }
 
 small {
+  margin-left: 6px;
   font-size: 14px;
 }
 </style>

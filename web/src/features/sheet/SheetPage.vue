@@ -31,6 +31,7 @@ const shown = computed<Record<string, ValveShown>>(() =>
       v.name,
       {
         figure: figureOf(v.last),
+        stale: Boolean(v.last?.stale),
         verdict: v.last?.judgement.verdict ?? null,
         settable: true,
         here: false,
@@ -82,6 +83,9 @@ const print = () => globalThis.print()
         <template v-if="state.phase === 'done'"
           ><b>Signed by {{ state.signed_by }}</b> {{ date(state.signed_at) }}</template
         >
+        <template v-else-if="state.phase === 'await_hot'"
+          ><b>Signed cold by {{ state.signed_by }}, provisionally</b> the hot pass is waiting</template
+        >
         <template v-else
           ><b>Not signed yet</b> {{ phaseName(state.phase) }}, {{ state.done }} of {{ state.total }}</template
         >
@@ -91,15 +95,18 @@ const print = () => globalThis.print()
       <div>
         <dt>Limits</dt>
         <dd>
-          {{ view.card.state }}, {{ view.card.source }}: intake
-          <span class="figure">{{ window(view.card.intake) }}</span>, exhaust
-          <span class="figure">{{ window(view.card.exhaust) }}</span> mm
+          {{ state.card.state }}, {{ state.card.source }}{{ state.card.date ? ` (${state.card.date})` : '' }}: intake
+          <span class="figure">{{ window(state.card.intake) }}</span>, exhaust
+          <span class="figure">{{ window(state.card.exhaust) }}</span> mm<template v-if="view.card_reason"
+            >. Chosen because: {{ view.card_reason }}</template
+          >
         </dd>
       </div>
       <div>
         <dt>Temperature</dt>
         <dd>
-          {{ state.engine_c === null ? 'not taken' : `engine ${state.engine_c} °C, around it ${state.ambient_c} °C` }}
+          {{ state.engine_c === null ? 'not taken' : `engine ${state.engine_c} °C, around it ${state.ambient_c} °C`
+          }}<b v-if="state.override" class="override">. Gate overridden: {{ state.override }}</b>
         </dd>
       </div>
       <div>
@@ -114,7 +121,15 @@ const print = () => globalThis.print()
       </div>
       <div>
         <dt>Leaves</dt>
-        <dd>{{ view.gauge_name }}</dd>
+        <dd>{{ view.gauge_name }}, feel ± {{ mm(view.feel_mm) }} mm</dd>
+      </div>
+      <div>
+        <dt>Aim</dt>
+        <dd>{{ view.aim === 'loose' ? `loose end: ${view.aim_reason || 'no reason given'}` : 'nominal' }}</dd>
+      </div>
+      <div v-if="state.cold">
+        <dt>Cold start</dt>
+        <dd>signed by {{ state.cold.by }}, {{ date(state.cold.at) }}, provisionally</dd>
       </div>
       <div>
         <dt>Odometer</dt>
@@ -139,6 +154,7 @@ const print = () => globalThis.print()
           <tr>
             <th>Valve</th>
             <th>Limits, mm</th>
+            <th v-if="state.cold">Cold start, mm</th>
             <th>As found, mm</th>
             <th>As left, mm</th>
             <th>What was done</th>
@@ -150,23 +166,32 @@ const print = () => globalThis.print()
               {{ v.name }} <small class="quiet">{{ kind }}</small>
             </th>
             <td class="figure">{{ mm(v.limits.lower_mm) }}–{{ mm(v.limits.upper_mm) }}</td>
-            <td v-for="(r, i) in [v.as_found, v.last]" :key="i">
+            <td v-for="(r, i) in [...(state.cold ? [v.cold_left] : []), v.as_found, v.last]" :key="i">
               <span v-if="r" class="reading">
                 <b class="figure">{{ figureOf(r) }}</b>
                 <small v-if="r.judgement.estimate_mm !== null" class="quiet">{{ thou(r.judgement.estimate_mm) }}</small>
                 <VerdictGlyph :verdict="r.judgement.verdict" /> {{ verdictWord[r.judgement.verdict]
-                }}<small v-if="r.judgement.verdict !== 'undecided' && !r.judgement.sure" class="quiet">close</small>
+                }}<small v-if="r.judgement.verdict !== 'undecided' && !r.judgement.sure" class="quiet">close</small
+                ><small v-if="r.stale" class="quiet">stale</small>
               </span>
               <span v-else class="quiet">–</span>
             </td>
-            <td>{{ what(v) }}<template v-if="v.verified">, checked</template></td>
+            <td>
+              {{ what(v) }}<template v-if="v.shim_mm">, shim {{ mm(v.shim_mm) }}</template
+              ><template v-if="v.verified">, checked</template>
+            </td>
           </tr>
         </tbody>
       </table>
     </div>
     <p class="quiet foot">
-      Readings by feeler leaf, workshop rule, limits inclusive. “Close” means that a limit lies within the uncertainty
-      of leaf and feel. The maker’s book and local rules win over any figure here.
+      {{
+        view.rule === 'guarded'
+          ? 'Guarded rule: in or out only when the whole interval lies there.'
+          : 'Workshop rule: the estimate decides.'
+      }}
+      Limits inclusive. “Close” means that a limit lies within the uncertainty of leaf and feel. The maker’s book and
+      local rules win over any figure here.
     </p>
   </main>
   <main v-else class="page">
@@ -178,6 +203,10 @@ const print = () => globalThis.print()
 </template>
 
 <style scoped>
+.override {
+  color: var(--undecided);
+}
+
 .sheet {
   display: grid;
   gap: 18px;

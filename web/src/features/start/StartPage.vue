@@ -18,6 +18,12 @@ const adding = ref(false)
 const vehicle = ref('')
 const card = ref(0)
 const set = ref('')
+const hotCard = ref(-1)
+const cardReason = ref('')
+const aim = ref<'nominal' | 'loose'>('nominal')
+const aimReason = ref('')
+const rule = ref<'workshop' | 'guarded'>('workshop')
+const feel = ref(localStorage.getItem('metronix.feel') ?? '0.005')
 const mechanic = ref(localStorage.getItem('metronix.mechanic') ?? '')
 const reason = ref('')
 const odometer = ref<number | null>(null)
@@ -47,10 +53,21 @@ const chosen = computed(() => vehicles.value.find((v) => v.id === vehicle.value)
 const engine = computed(() => engines.value.find((e) => e.id === chosen.value?.engine_id))
 watch(vehicle, () => {
   card.value = 0
+  hotCard.value = -1
   odometer.value = chosen.value?.odometer_km || null
 })
 const reasons = ['Distance interval', 'Ticking when warm', 'Rough idle', 'After a new cam has run in', 'Belt is due']
 const ready = computed(() => chosen.value && set.value && mechanic.value.trim() && engine.value?.cards?.length)
+const cards = computed(() => engine.value?.cards ?? [])
+const hotCards = computed(() => cards.value.map((c, i) => ({ c, i })).filter(({ c }) => c.state === 'hot'))
+watch(card, () => (hotCard.value = -1))
+/** Where a card says otherwise than the one chosen. */
+const differs = (i: number) => {
+  const first = cards.value[0]!
+  return i === 0
+    ? []
+    : cards.value[i]!.differences.map((d) => `${d.what}: ${d.here || '–'} against ${d.first || '–'} (${first.source})`)
+}
 const window = (l: Schemas['Limits']) => `${mm(l.lower_mm)}–${mm(l.upper_mm)}`
 
 function added(v: Schemas['Vehicle']) {
@@ -69,6 +86,12 @@ async function start() {
           vehicle_id: vehicle.value,
           gauge_set_id: set.value,
           card: card.value,
+          ...(hotCard.value >= 0 ? { hot_card: hotCard.value } : {}),
+          card_reason: cardReason.value.trim(),
+          aim: aim.value,
+          aim_reason: aimReason.value.trim(),
+          rule: rule.value,
+          feel_mm: Number(feel.value.replace(',', '.')) || 0,
           mechanic: mechanic.value.trim(),
           reason: reason.value,
           odometer_km: odometer.value ?? 0,
@@ -76,6 +99,7 @@ async function start() {
       }),
     )
     localStorage.setItem('metronix.mechanic', mechanic.value.trim())
+    localStorage.setItem('metronix.feel', feel.value)
     await router.push(`/jobs/${id}`)
   } catch (e) {
     if (e instanceof Refused)
@@ -134,14 +158,117 @@ async function start() {
             @click="card = i"
           >
             <b>{{ c.state }} · {{ c.source }}</b>
+            <small v-if="c.date || c.remark" class="quiet">{{ [c.date, c.remark].filter(Boolean).join(' · ') }}</small>
             <span
               ><span class="quiet">intake</span> <span class="figure">{{ window(c.intake) }}</span></span
             >
             <span
               ><span class="quiet">exhaust</span> <span class="figure">{{ window(c.exhaust) }}</span></span
             >
+            <small v-if="c.state === 'cold'" class="quiet">{{
+              c.stone_cold ? 'stone cold, within 5 °C of its surroundings' : `engine at most ${c.cold_limit_c} °C`
+            }}</small>
+            <small v-for="d in differs(i)" :key="d" class="differs">{{ d }}</small>
           </button>
         </div>
+        <VTextField
+          v-if="cards.length > 1"
+          v-model="cardReason"
+          label="Why this card (the sheet shows it)"
+          maxlength="200"
+          hide-details
+        />
+        <div
+          v-if="cards[card]?.state === 'cold' && hotCards.length"
+          class="mx-pick"
+          role="radiogroup"
+          aria-label="Hot pass"
+        >
+          <button
+            type="button"
+            role="radio"
+            class="mx-btn"
+            :class="{ on: hotCard === -1 }"
+            :aria-checked="hotCard === -1"
+            @click="hotCard = -1"
+          >
+            These figures are final
+          </button>
+          <button
+            v-for="{ c, i } in hotCards"
+            :key="i"
+            type="button"
+            role="radio"
+            class="mx-btn"
+            :class="{ on: hotCard === i }"
+            :aria-checked="hotCard === i"
+            @click="hotCard = i"
+          >
+            Provisional start, then hot by {{ c.source }}
+          </button>
+        </div>
+        <details class="fine">
+          <summary>Aim, rule and feel</summary>
+          <div class="mx-pick" role="radiogroup" aria-label="Aim">
+            <button
+              type="button"
+              role="radio"
+              class="mx-btn"
+              :class="{ on: aim === 'nominal' }"
+              :aria-checked="aim === 'nominal'"
+              @click="aim = 'nominal'"
+            >
+              Aim for the nominal
+            </button>
+            <button
+              type="button"
+              role="radio"
+              class="mx-btn"
+              :class="{ on: aim === 'loose' }"
+              :aria-checked="aim === 'loose'"
+              @click="aim = 'loose'"
+            >
+              Aim for the loose end
+            </button>
+          </div>
+          <VTextField
+            v-if="aim === 'loose'"
+            v-model="aimReason"
+            label="Why the loose end"
+            maxlength="200"
+            hide-details
+          />
+          <div class="mx-pick" role="radiogroup" aria-label="Rule">
+            <button
+              type="button"
+              role="radio"
+              class="mx-btn"
+              :class="{ on: rule === 'workshop' }"
+              :aria-checked="rule === 'workshop'"
+              @click="rule = 'workshop'"
+            >
+              Workshop rule: the estimate decides
+            </button>
+            <button
+              type="button"
+              role="radio"
+              class="mx-btn"
+              :class="{ on: rule === 'guarded' }"
+              :aria-checked="rule === 'guarded'"
+              @click="rule = 'guarded'"
+            >
+              Guarded rule: only when wholly on one side
+            </button>
+          </div>
+          <VTextField
+            v-model="feel"
+            label="Uncertainty of your feel, either way"
+            suffix="mm"
+            inputmode="decimal"
+            hide-details
+            :error="Boolean(faults.feel_mm)"
+          />
+        </details>
       </section>
       <section v-if="engine">
         <h2><i>3</i> Leaves, hands and reason</h2>
@@ -257,6 +384,26 @@ h2 i {
 .tile.on {
   border-color: var(--brass);
   box-shadow: inset 0 0 0 2px var(--brass);
+}
+
+.differs {
+  color: var(--undecided);
+  font-size: 15px;
+}
+
+.fine {
+  display: grid;
+  gap: 12px;
+}
+
+.fine summary {
+  min-height: 44px;
+  color: var(--quiet);
+  cursor: pointer;
+}
+
+.fine > * + * {
+  margin-top: 12px;
 }
 
 .fields {
