@@ -144,3 +144,26 @@ func explain(limits Limits, readings []Reading, j Judgement) string {
 	}
 	return b.String()
 }
+
+// widestStep is how far above a leaf that is free the next one is looked for, where nothing is known not to go.
+const widestStep = 150 * measure.Micrometre
+
+// PinDown names the owned leaf that narrows a gap best towards a figure, whatever the verdict: the middle one of those that may still
+// drag. Nil where a reading gives a figure already, or no leaf lies between what is free and what does not go.
+func PinDown(readings []Reading, owned gauge.Set) gauge.Stack {
+	if len(readings) == 0 || slices.ContainsFunc(readings, Reading.dragged) {
+		return nil
+	}
+	above, below := bounds(readings)
+	below = min(below, above+widestStep+1)
+	var between []gauge.Stack
+	for _, st := range owned.Singles() {
+		if t := st.Thickness(); t > above && t < below && !tried(readings, st) {
+			between = append(between, st)
+		}
+	}
+	if len(between) == 0 {
+		return nil
+	}
+	return between[len(between)/2]
+}

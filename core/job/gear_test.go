@@ -135,3 +135,31 @@ func TestLooseEnd(t *testing.T) {
 	e1, _ := d.job.Valve("E1")
 	assert.Equal(t, 310*um, d.job.AimOf(e1))
 }
+
+// A shim is reckoned from a figure: a valve that is out is read on until a leaf drags, or none lies between any more.
+func TestShimmedEngineIsReadToAFigure(t *testing.T) {
+	s := setup()
+	s.Sheet.Adjuster = &engine.Adjuster{Kind: engine.Shim}
+	d := start(t, s)
+	d.begin(sequence.OneCylinder)
+	d.do(job.Happening{Kind: job.Turned, Stop: 0})
+	d.feel("E1", 280, clearance.WontGo)
+	e1, _ := d.job.Valve("E1")
+	judged := d.job.Judge(e1)
+	assert.Equal(t, clearance.Tight, judged.Verdict)
+	require.NotNil(t, judged.TryNext)
+	assert.Equal(t, job.DoRead, d.job.Next().Action)
+	for d.job.Next().Action == job.DoRead && d.job.Next().Valve == "E1" { // a hidden gap of 0.155, between two leaves
+		leaf := d.job.Judge(e1).TryNext.Thickness() / um
+		feel := clearance.Free
+		if leaf > 155 {
+			feel = clearance.WontGo
+		}
+		d.feel("E1", leaf, feel)
+		require.Less(t, len(e1.Round), 8)
+	}
+	assert.Equal(t, job.DoKeep, d.job.Next().Action)
+	judged = d.job.Judge(e1)
+	assert.Equal(t, 145*um, judged.Low)
+	assert.Equal(t, 165*um, *judged.High)
+}

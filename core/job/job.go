@@ -300,6 +300,7 @@ func (j *Job) Margin(v *ValveState) float64 { return sequence.LeastMargin(j.Cycl
 func (j *Job) Judge(v *ValveState) clearance.Judgement {
 	if v.judged == nil {
 		judged := clearance.Judge(v.Limits, v.Round, j.Owned, j.Rule, j.Feel)
+		j.wantFigure(v, &judged)
 		v.judged = &judged
 	}
 	return *v.judged

@@ -83,10 +83,12 @@ func (j *Job) actionAt(v *ValveState) Action {
 	case v.Stage == NutLoose:
 		return DoLock
 	case len(v.Round) > 0:
-		if judged := j.Judge(v); judged.Verdict == clearance.Undecided && (judged.TryNext != nil || judged.Conflict != "") {
+		if judged := j.Judge(v); judged.TryNext != nil || judged.Conflict != "" {
 			return DoRead
 		}
 		return DoKeep
+	case j.lacksFigure(v):
+		return DoRead
 	case v.Stage == Untouched && j.Phase() == Adjust && v.Needs() && !settlesByReading(v.Last.Judgement):
 		return DoAdjust
 	}

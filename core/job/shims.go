@@ -85,7 +85,7 @@ func (j *Job) Shims(sizes []measure.Length, stock []adjust.Count) (plan adjust.S
 	return adjust.ChooseShims(valves, sizes, here), missing
 }
 
-// gapOf is the gap last kept as one figure: the estimate, or the middle of a narrow interval.
+// gapOf is the gap last kept as one figure: the estimate, or the middle of what it lies between.
 func gapOf(v *ValveState) (measure.Length, bool) {
 	if v.Last == nil {
 		return 0, false
@@ -94,10 +94,30 @@ func gapOf(v *ValveState) (measure.Length, bool) {
 	switch {
 	case judged.Estimate != nil:
 		return *judged.Estimate, true
-	case judged.High != nil && *judged.High-judged.Low <= v.Limits.Window.Upper-v.Limits.Window.Lower:
+	case judged.High != nil:
 		return judged.Low + (*judged.High-judged.Low)/2, true
 	}
 	return 0, false
+}
+
+// wantFigure sends a valve of a shimmed engine that is out of its limits on to the leaf that drags, because its shim is reckoned from
+// the gap as a figure.
+func (j *Job) wantFigure(v *ValveState, judged *clearance.Judgement) {
+	if !j.Sheet.Shimmed() || (judged.Verdict != clearance.Tight && judged.Verdict != clearance.Loose) {
+		return
+	}
+	if pin := clearance.PinDown(v.Round, j.Owned); pin != nil {
+		judged.TryNext = pin
+		judged.Why += fmt.Sprintf(" The shim is reckoned from the gap: find the leaf that drags. Try %s.", pin)
+	}
+}
+
+// lacksFigure says that a valve of a shimmed engine was kept out of its limits without a figure that a leaf could still give.
+func (j *Job) lacksFigure(v *ValveState) bool {
+	if !j.Sheet.Shimmed() || v.Stage != Untouched || v.Out || !v.Needs() {
+		return false
+	}
+	return v.Last.Judgement.Estimate == nil && clearance.PinDown(v.Last.Readings, j.Owned) != nil
 }
 
 // learn takes what locking did to a gap that is known before and after.

@@ -245,7 +245,9 @@ defineExpose({ key })
     <footer v-if="!['prepare', 'sign', 'choose_way', 'done'].includes(action)" class="do">
       <button class="mx-btn" type="button" :disabled="!state.undo" @click="emit('undo')">Undo <kbd>Z</kbd></button>
       <button v-if="button" class="mx-btn primary go" type="button" @click="go">{{ button }} <kbd>Enter</kbd></button>
-      <span v-else class="mx-btn go hint quiet">Say how the leaf feels</span>
+      <span v-else class="mx-btn go hint quiet">{{
+        shims ? 'Put each shim in, then say so' : 'Say how the leaf feels'
+      }}</span>
     </footer>
     <button v-else-if="state.undo && action !== 'choose_way'" class="mx-btn small" type="button" @click="emit('undo')">
       Undo the last step <kbd>Z</kbd>

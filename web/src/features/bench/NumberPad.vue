@@ -1,6 +1,6 @@
 <script setup lang="ts">
 const emit = defineEmits<{ key: [k: string] }>()
-const keys = ['7', '8', '9', '4', '5', '6', '1', '2', '3', '-', '0', 'Backspace']
+const keys = ['7', '8', '9', 'Backspace', '4', '5', '6', '-', '1', '2', '3', '0']
 </script>
 
 <template>
@@ -21,7 +21,7 @@ const keys = ['7', '8', '9', '4', '5', '6', '1', '2', '3', '-', '0', 'Backspace'
 <style scoped>
 .pad {
   display: grid;
-  grid-template-columns: repeat(3, 1fr);
+  grid-template-columns: repeat(4, 1fr);
   gap: 8px;
 }
 

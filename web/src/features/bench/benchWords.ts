@@ -52,6 +52,7 @@ export function headline(view: JobView): Headline {
     case 'choose_way':
       return line('Choose the ', 'way round.')
     case 'prepare':
+      if (state.temperatures.length) return line('Take the ', 'temperature.')
       return line('Take the engine’s ', 'temperature.')
     case 'turn': {
       const way = state.plan!.direction === 'back' ? 'back' : 'on'
