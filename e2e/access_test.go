@@ -25,6 +25,12 @@ var screens = []struct{ name, path, ready string }{
 	{"editor", "/engines/culverholt-5000", ".sound"},
 	{"ways", "/engines/ostrane-1300/ways", ".way.on"},
 	{"card", "/jobs/demo-job-tipper/card", ".map"},
+	{"gauges", "/gauges", ".reach svg"},
+	{"sums", "/sums/turn", ".large"},
+	{"verdict sum", "/sums/judge", ".large"},
+	{"workshop", "/shop", ".stock"},
+	{"cooling", "/jobs/demo-job-winch", ".plot"},
+	{"shims", "/jobs/demo-job-minibus", ".moves"},
 	{"lost", "/no/such/page", ".note"},
 }
 

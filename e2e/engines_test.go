@@ -16,9 +16,9 @@ import (
 // fill puts a text into the field with a label, as typing does.
 func (p *tab) fill(label, text string) {
 	p.t.Helper()
-	find := `[...document.querySelectorAll('label')].find(l => l.textContent.includes(` + quoted(label) + `))?.control`
+	find := `[...document.querySelectorAll('label')].filter(l => l.textContent.includes(` + quoted(label) + `)).map(l => l.control).find(Boolean)`
 	p.waits(`() => `+find, "a field "+label)
-	p.MustEval(`text => { const f = ` + find + `; f.focus(); f.value = text; f.dispatchEvent(new Event('input', {bubbles: true})); f.dispatchEvent(new Event('change', {bubbles: true})); f.blur() }`, text)
+	p.MustEval(`text => { const f = `+find+`; f.focus(); f.value = text; f.dispatchEvent(new Event('input', {bubbles: true})); f.dispatchEvent(new Event('change', {bubbles: true})); f.blur() }`, text)
 }
 
 func quoted(s string) string {

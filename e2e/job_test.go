@@ -283,9 +283,10 @@ func TestSmallScreen(t *testing.T) {
 	p.press("Keep")
 	p.says("I3")
 	for _, path := range []string{"/start", "/jobs/demo-job-van", "/jobs/demo-job-pump", "/jobs/demo-job-saw", "/jobs/demo-job-bus/sheet",
-		"/engines", "/engines/culverholt-5000", "/engines/culverholt-5000/ways", "/jobs/demo-job-tipper/card"} {
+		"/engines", "/engines/culverholt-5000", "/engines/culverholt-5000/ways", "/jobs/demo-job-tipper/card",
+		"/gauges", "/sums/judge", "/shop", "/jobs/demo-job-winch", "/jobs/demo-job-minibus"} {
 		p.visit(path)
-		p.waits(`() => document.querySelector('.now, table, .tile, .engine, .sound, .way.on, .map')`, path)
+		p.waits(`() => document.querySelector('.now, table, .tile, .engine, .sound, .way.on, .map, .large, .reach svg, .stock')`, path)
 		p.waits(fits, path+" to fit")
 	}
 	p.clean()

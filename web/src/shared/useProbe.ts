@@ -3,13 +3,14 @@ import { answered, api, type Schemas } from '@/shared/api/client'
 
 const every = 2000
 
-/** What the temperature probe tells, asked again and again for as long as the panel is open. */
+/** What the temperature probe tells, asked again and again for as long as the panel is open; not where none is set, until again. */
 export function useProbe() {
   const probe = ref<Schemas['ProbeStatus'] | null>(null)
   let timer = 0
   let over = false
 
   async function ask() {
+    clearTimeout(timer)
     try {
       probe.value = await answered(api.GET('/api/v1/probe'))
     } catch {
@@ -23,5 +24,5 @@ export function useProbe() {
     over = true
     clearTimeout(timer)
   })
-  return probe
+  return { probe, again: ask }
 }

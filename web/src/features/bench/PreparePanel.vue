@@ -13,7 +13,7 @@ const emit = defineEmits<{
   noted: [engine: number, ambient: number]
 }>()
 
-const probe = useProbe()
+const { probe } = useProbe()
 const fields = ['Engine', 'Around it'] as const
 const readings = computed(() => props.view.state.temperatures)
 const cooling = computed(() => props.view.state.cooling)

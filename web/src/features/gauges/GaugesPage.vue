@@ -212,6 +212,7 @@ const plain = (t: string) => Number(t.replace(',', '.')) || 0
 }
 
 .scroll {
+  position: relative;
   overflow-x: auto;
 }
 

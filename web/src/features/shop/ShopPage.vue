@@ -13,7 +13,7 @@ const trouble = ref('')
 const faults = ref<{ location: string; message: string }[]>([])
 const said = ref('')
 const number = (t: string) => Number(t.replace(',', '.'))
-const probe = useProbe()
+const { probe, again } = useProbe()
 
 function take(s: Schemas['Shop']) {
   shop.value = s
@@ -48,7 +48,7 @@ async function save() {
     }
     take(await answered(api.PUT('/api/v1/shop', { body })))
     said.value = 'Stored.'
-    probe.value = await answered(api.GET('/api/v1/probe'))
+    await again()
   } catch (e) {
     trouble.value = (e as Error).message
     faults.value = e instanceof Refused ? e.faults : []

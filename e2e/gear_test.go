@@ -1,0 +1,196 @@
+package e2e
+
+import (
+	"bufio"
+	"fmt"
+	"os"
+	"os/exec"
+	"path/filepath"
+	"strings"
+	"testing"
+
+	"github.com/go-rod/rod/lib/input"
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+)
+
+// simulatedProbe runs `metronix probe` and gives its address.
+func simulatedProbe(t *testing.T, args ...string) (address string, stop func()) {
+	t.Helper()
+	cmd := exec.Command(program, append([]string{"probe", "--listen", "127.0.0.1:0"}, args...)...)
+	out, err := cmd.StdoutPipe()
+	require.NoError(t, err)
+	require.NoError(t, cmd.Start())
+	stop = func() { _ = cmd.Process.Kill(); _ = cmd.Wait() }
+	t.Cleanup(stop)
+	line, err := bufio.NewReader(out).ReadString('\n')
+	require.NoError(t, err)
+	_, address, found := strings.Cut(strings.TrimSpace(line), "ready at ")
+	require.True(t, found, line)
+	return address, stop
+}
+
+// A hot engine on cold figures: stopped by the gate, the wait forecast from two readings, the probe followed and lost while
+// entry by hand goes on, and the gate overridden only with a reason, which the sheet shows.
+func TestHotEngineOnColdFigures(t *testing.T) {
+	t.Parallel()
+	r := demo(t)
+	p := open(t, r, "/", 1280, 800)
+	p.shows("Cooling: ready")
+	address, stop := simulatedProbe(t, "--engine", "58", "--ambient", "17")
+	p.visit("/shop")
+	p.fill("Address", address)
+	p.press("Store")
+	p.shows("It tells 5")
+	p.visit("/jobs/demo-job-winch")
+	p.shows("Ready at")
+	p.shows("Probe 5")
+	p.press("Take it")
+	p.press("Only write down")
+	p.waits(`() => document.querySelectorAll('.plot .dot').length === 3`, "the third reading on the plot")
+	stop()
+	p.shows("Probe lost:")
+	p.shows("Type the figures.")
+	p.press("around it")
+	for _, k := range "55" {
+		p.pressIn(".pad", string(k))
+	}
+	p.press("Made safe")
+	p.shows("these are cold figures, good up to 38 °C")
+	p.press("Go on all the same")
+	p.press("Comparison only, set later")
+	p.says("Turn the crank")
+	p.visit("/jobs/demo-job-winch/sheet")
+	p.shows("Gate overridden: Comparison only, set later")
+	p.shows("Chosen because: Cold start for the new cam")
+}
+
+// A cold engine on hot figures is stopped; warm, the hot clock runs.
+func TestColdEngineOnHotFigures(t *testing.T) {
+	t.Parallel()
+	r := demo(t)
+	p := open(t, r, "/start", 1280, 900)
+	p.press("Piste groomer")
+	p.fill("Mechanic", "June Halloway")
+	p.press("Start the job")
+	p.press("Go this way")
+	p.says("temperature")
+	require.NoError(t, p.Keyboard.Type(input.Digit2, input.Digit0, input.Enter, input.Digit1, input.Digit8, input.Enter))
+	p.shows("these are hot figures, good from 60 °C")
+	require.NoError(t, p.Keyboard.Type(input.ArrowLeft, input.Backspace, input.Backspace, input.Digit8, input.Digit5, input.Enter))
+	p.waits(`() => /Hot 85 °C · [89]:\d\d left/.test(document.querySelector('.hot')?.textContent ?? '')`, "the hot clock")
+}
+
+// A provisional cold start is chosen at the beginning with its reason, the loose end as aim and the guarded rule.
+func TestStartingProvisionally(t *testing.T) {
+	t.Parallel()
+	r := demo(t)
+	p := open(t, r, "/start", 1280, 900)
+	p.press("Ferry winch")
+	p.shows("against")
+	p.press("shop's own habit")
+	p.press("Provisional start, then hot by cam grinder's card")
+	p.see(".fine summary").MustClick()
+	p.press("Aim for the loose end")
+	p.fill("Why the loose end", "Hard use")
+	p.press("Guarded rule")
+	p.fill("Mechanic", "Tess Ardal")
+	p.press("Start the job")
+	p.says("way round")
+	id := strings.TrimPrefix(p.MustInfo().URL, r.base+"/jobs/")
+	var view struct {
+		Aim       string
+		AimReason string `json:"aim_reason"`
+		Rule      string
+	}
+	require.Equal(t, 200, get(t, r.base+"/api/v1/jobs/"+id, &view))
+	assert.Equal(t, "loose Hard use guarded", fmt.Sprint(view.Aim, " ", view.AimReason, " ", view.Rule))
+}
+
+// The other kind's leaf is marked before it is felt; a contradiction is pointed out, and the feel trusted least withdrawn; a dial indicator is a number.
+func TestLadderGuards(t *testing.T) {
+	t.Parallel()
+	r := demo(t)
+	p := open(t, r, "/jobs/demo-job-tipper", 1280, 800)
+	p.says("E3")
+	p.waits(`() => [...document.querySelectorAll('.rung.other')].some(x => x.innerText.includes('intake leaf'))`, "the intake leaf at an exhaust valve")
+	p.press("0.32 free")
+	p.waits(`() => document.querySelector('.strip .word')?.textContent === 'Cannot be'`, "the contradiction")
+	p.press("0.32 free")
+	p.waits(`() => document.querySelector('.strip .word')?.textContent !== 'Cannot be'`, "the contradiction to go")
+	p.press("by dial")
+	p.fill("Gap by dial", "0.26")
+	p.press("Say it")
+	p.says("E3 is tight")
+	p.shows("the dial reads 0.26 mm")
+	p.clean()
+}
+
+// A shimmed engine: the moves over the whole engine, a shim put in, read again.
+func TestShims(t *testing.T) {
+	t.Parallel()
+	r := demo(t)
+	p := open(t, r, "/jobs/demo-job-minibus", 1280, 800)
+	p.says("Choose the shims")
+	p.shows("from I3b")
+	p.waits(`() => document.querySelectorAll('.moves li').length === 4`, "four moves")
+	p.pressIn(".moves li:nth-child(2)", "It is in")
+	p.says("Fitted. Read I3b again")
+	p.press("Undo")
+	p.says("Choose the shims")
+	p.clean()
+}
+
+// Gauges: slips found leaf by leaf and nothing stored, reach and holes, CSV out and in.
+func TestGaugesPage(t *testing.T) {
+	t.Parallel()
+	r := demo(t)
+	p := open(t, r, "/gauges", 1280, 800)
+	p.press("Oskar's set")
+	p.shows("thicknesses:")
+	p.MustEval(`() => { const f = document.querySelector('[aria-label="Leaf 2, micrometer, mm"]'); f.value = '0.008'; f.dispatchEvent(new Event('input', {bubbles: true})) }`)
+	p.press("Store")
+	p.shows("is one of them in the other unit, or a slip?")
+	p.shows("Nothing was stored.")
+	p.MustEval(`() => { const f = document.querySelector('[aria-label="Leaf 2, micrometer, mm"]'); f.value = '0.101'; f.dispatchEvent(new Event('input', {bubbles: true})) }`)
+	p.press("Store")
+	p.shows("is stored. Jobs on the go keep the leaves they began with.")
+	file := filepath.Join(t.TempDir(), "drawer.csv")
+	require.NoError(t, os.WriteFile(file, []byte("marked,unit\n8,thou\n10,thou\n8,thou\n"), 0o644))
+	p.see(`input[type=file]`).MustSetFiles(file)
+	p.shows("line 4, marked_mm")
+	require.NoError(t, os.WriteFile(file, []byte("marked,unit\n8,thou\n10,thou\n"), 0o644))
+	p.see(`input[type=file]`).MustSetFiles(file)
+	p.shows("2 leaves are read")
+	p.press("Store")
+	p.shows("drawer is stored")
+	p.press("Take the set out")
+	p.shows("drawer was taken out")
+	p.press("Undo")
+	p.shows("drawer is back")
+}
+
+// Each sum stands without a job at an address of its own.
+func TestSumsPage(t *testing.T) {
+	t.Parallel()
+	r := demo(t)
+	p := open(t, r, "/sums/turn?kind=screw_valve_end&pitch=1&gap=0.4&aim=0.3", 1280, 800)
+	p.shows("Close by 36°")
+	for path, says := range map[string]string{
+		"/sums/leaves":                    "0.15 + 0.07",
+		"/sums/judge":                     "Undecided",
+		"/sums/units?value=0.012&unit=in": "0.3048 mm",
+		"/sums/torque?value=1&unit=lbft":  "1.4 N·m",
+		"/sums/cooldown?readings=0+100%0A10+60&ambient=20&gate=30": "20 minutes",
+		"/sums/shims":                         "Nothing to buy",
+		"/sums/lock-shift":                    "Set 0.32 mm",
+		"/sums/cooldown?readings=5+90%0A4+80": "readings[1].minute",
+	} {
+		p.visit(path)
+		p.shows(says)
+	}
+	p.visit("/sums/units?value=10&unit=mm")
+	p.fill("Length", "0.254")
+	p.waits(`() => location.search.includes('0.254')`, "the address to follow")
+	p.shows("0.01 in")
+}
