@@ -51,7 +51,6 @@ func TestHotEngineOnColdFigures(t *testing.T) {
 	stop()
 	p.shows("Probe lost:")
 	p.shows("Type the figures.")
-	p.press("around it")
 	for _, k := range "55" {
 		p.pressIn(".pad", string(k))
 	}

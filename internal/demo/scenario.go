@@ -68,7 +68,7 @@ var jobs = []demoJob{
 		shims: valveGaps{"I1a": 2.65, "I1b": 2.55, "I2a": 2.6, "I2b": 2.55, "I3a": 2.6, "I3b": 2.5, "I4a": 2.55, "I4b": 2.6,
 			"E1a": 2.7, "E1b": 2.75, "E2a": 2.8, "E2b": 2.7, "E3a": 2.75, "E3b": 2.7, "E4a": 2.75, "E4b": 2.65}},
 	{id: "demo-job-winch", vehicle: "demo-winch", gauge: "demo-set-inch", mechanic: "Oskar Venn", reason: "After a new cam has run in", school: "exhaust_open",
-		ageHours: 0.27, card: 1, hotCard: 1, cardReason: "Cold start for the new cam", cooling: []float64{78, 61}, until: "cooling"},
+		ageHours: 0.42, card: 1, hotCard: 1, cardReason: "Cold start for the new cam", cooling: []float64{78, 61}, until: "cooling"},
 	{id: "demo-job-tipper", vehicle: "demo-tipper-7", gauge: "demo-set-oskar", mechanic: "Tess Ardal", reason: "Distance interval", school: "rocking_pairs",
 		ageHours: 1, gaps: valveGaps{"E3": 0.25, "I4": 0.28}, until: "feel:2"},
 }

@@ -80,7 +80,7 @@ defineExpose({ key })
         told.
       </p>
       <CoolingPlot
-        v-if="card.state === 'cold'"
+        v-if="card.state === 'cold' && !refused"
         :readings="readings"
         :cooling="cooling"
         :gate="view.state.gate_c ?? null"
@@ -107,7 +107,7 @@ defineExpose({ key })
       </button>
     </div>
     <NumberPad @key="key" />
-    <p class="quiet small">{{ limit }} The maker’s book and local rules win over any figure here.</p>
+    <p v-if="!refused" class="quiet small">{{ limit }} The maker’s book and local rules win over any figure here.</p>
     <div class="do">
       <button v-if="refused" class="mx-btn" type="button" @click="asking = true">Go on all the same…</button>
       <button v-if="ready" class="mx-btn" type="button" @click="note">Only write down <kbd>W</kbd></button>
