@@ -25,7 +25,7 @@ func nextLeaf(limits Limits, readings []Reading, owned gauge.Set, rule Rule, fee
 		}
 	}
 	if !slices.ContainsFunc(readings, Reading.dragged) {
-		return newPlan(limits, open, above, below, rule, feel).first()
+		return newPlan(limits, open, readings, rule, feel).first()
 	}
 	var best gauge.Stack
 	bestScore := 0.0

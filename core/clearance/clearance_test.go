@@ -207,3 +207,11 @@ func truth(gap, leaf measure.Length) clearance.Feel {
 	}
 	return clearance.WontGo
 }
+
+// Under the guarded rule a leaf that may still drag is advised although nominal thicknesses already bracket the window.
+func TestGuardedAdviceGoesOn(t *testing.T) {
+	owned := set(200, 220, 240)
+	j := clearance.Judge(window(200, 240), felt(200, clearance.Free, 240, clearance.WontGo), owned, clearance.Guarded, clearance.DefaultFeel)
+	assert.Equal(t, clearance.Undecided, j.Verdict)
+	assert.Equal(t, "0.22", j.TryNext.String())
+}

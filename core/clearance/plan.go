@@ -26,6 +26,7 @@ type plan struct {
 	rule         Rule
 	feel         measure.Length
 	above, below measure.Length // known at the beginning: 0 and MaxLength where nothing is
+	low, high    measure.Length // the same with the uncertainty of the leaves that told it
 	known        map[[2]int]branch
 }
 
@@ -36,8 +37,14 @@ type branch struct {
 	worst int
 }
 
-func newPlan(limits Limits, leaves []gauge.Stack, above, below measure.Length, rule Rule, feel measure.Length) *plan {
-	p := &plan{limits: limits, leaves: leaves, rule: rule, feel: feel, above: above, below: below, known: map[[2]int]branch{}}
+func newPlan(limits Limits, leaves []gauge.Stack, readings []Reading, rule Rule, feel measure.Length) *plan {
+	p := &plan{limits: limits, leaves: leaves, rule: rule, feel: feel, high: measure.MaxLength, known: map[[2]int]branch{}}
+	p.above, p.below = bounds(readings)
+	if iv, _ := narrow(readings, feel); iv.high != nil {
+		p.low, p.high = iv.low, *iv.high
+	} else {
+		p.low = iv.low
+	}
 	for _, st := range leaves {
 		p.thick, p.unsure = append(p.thick, st.Thickness()), append(p.unsure, st.Uncertainty())
 	}
@@ -73,16 +80,15 @@ func (p *plan) decided(i, j int) bool {
 	w := p.limits.Window
 	low, high := p.free(i), p.shut(j)
 	if p.rule == Guarded {
-		low, high = low-p.doubt(i), high+p.doubt(j)
+		low, high = p.low, p.high
+		if i >= 0 {
+			low = max(low, p.thick[i]-p.unsure[i])
+		}
+		if j < len(p.leaves) {
+			high = min(high, p.thick[j]+p.unsure[j])
+		}
 	}
 	return low >= w.Upper || high <= w.Lower || (low >= w.Lower && high <= w.Upper)
-}
-
-func (p *plan) doubt(i int) measure.Length {
-	if i < 0 || i >= len(p.leaves) {
-		return 0
-	}
-	return p.unsure[i]
 }
 
 // dragDecides says whether a drag on a leaf decides: always by the workshop rule, else where its whole interval lies on one side.

@@ -111,7 +111,7 @@ func (s *server) shop(context.Context, *struct{}) (*bodyOf[Shop], error) {
 	return &bodyOf[Shop]{shop}, nil
 }
 
-func (s *server) putShop(_ context.Context, in *bodyOf[Shop]) (*bodyOf[Shop], error) {
+func (s *server) putShop(ctx context.Context, in *bodyOf[Shop]) (*bodyOf[Shop], error) {
 	shop := in.Body
 	var faults []compute.Fault
 	if shop.ProbeAddress != "" {
@@ -137,7 +137,7 @@ func (s *server) putShop(_ context.Context, in *bodyOf[Shop]) (*bodyOf[Shop], er
 			return nil, fault(err)
 		}
 	}
-	return s.shop(nil, nil)
+	return s.shop(ctx, nil)
 }
 
 // maxSizes bounds a list of sizes.
