@@ -45,6 +45,10 @@ func TestPictures(t *testing.T) {
 			p.press("TDC mark at the pointer")
 			p.waits(`() => document.querySelector('.find h2')?.textContent.includes('2 places')`, "two places")
 		}},
+		{"gauges-night", "/gauges", "night", ".reach svg", 1280, 900, func(p *tab) { p.press("Oskar's set"); p.shows("16 thicknesses") }},
+		{"sum-turn-day", "/sums/turn", "day", ".large", 1280, 800, nil},
+		{"cooling-night", "/jobs/demo-job-winch", "night", ".plot", 1280, 800, nil},
+		{"shims-day", "/jobs/demo-job-minibus", "day", ".moves", 1280, 800, nil},
 		{"card-two-rows-day", "/jobs/demo-job-bus/card", "day", ".map", 1280, 1100, nil},
 	} {
 		p := open(t, r, "/", v.width, v.height)

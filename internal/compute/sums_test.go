@@ -85,3 +85,45 @@ func TestSumsSendEmptyListsAndNotNull(t *testing.T) {
 		}
 	}
 }
+
+// The worked figures of docs/judging.md are these answers.
+func TestWorkedFiguresOfTheJudgingPage(t *testing.T) {
+	const owned = `[{"marked_mm":0.15,"measured_mm":0.15},{"marked_mm":0.20,"measured_mm":0.201},{"marked_mm":0.22},{"marked_mm":0.24},{"marked_mm":0.25,"measured_mm":0.249},{"marked_mm":0.06},{"marked_mm":0.07}]`
+	for _, c := range []struct {
+		readings, rule, verdict string
+		sure                    bool
+		low, high, next         float64
+	}{
+		{`{"leaves_mm":[0.22],"feel":"drag"}`, "workshop", "in", true, 0.21, 0.23, 0},
+		{`{"leaves_mm":[0.22],"feel":"drag"}`, "guarded", "in", true, 0.21, 0.23, 0},
+		{`{"leaves_mm":[0.24],"feel":"drag"}`, "workshop", "in", false, 0.23, 0.25, 0},
+		{`{"leaves_mm":[0.24],"feel":"drag"}`, "guarded", "undecided", false, 0.23, 0.25, 0.25},
+		{`{"leaves_mm":[0.20],"feel":"free"},{"leaves_mm":[0.25],"feel":"wont_go"}`, "workshop", "undecided", false, 0.199, 0.251, 0.24},
+		{`{"leaves_mm":[0.20],"feel":"free"},{"leaves_mm":[0.25],"feel":"wont_go"}`, "guarded", "undecided", false, 0.199, 0.251, 0.22},
+		{`{"leaves_mm":[0.20],"feel":"free"},{"leaves_mm":[0.24],"feel":"wont_go"}`, "workshop", "in", false, 0.199, 0.245, 0},
+		{`{"leaves_mm":[0.20],"feel":"free"},{"leaves_mm":[0.24],"feel":"wont_go"}`, "guarded", "undecided", false, 0.199, 0.245, 0.22},
+		{`{"leaves_mm":[0.20],"feel":"wont_go"}`, "workshop", "undecided", false, 0, 0.203, 0.15},
+		{`{"leaves_mm":[0.15],"feel":"wont_go"}`, "guarded", "tight", true, 0, 0.152, 0},
+	} {
+		answer, problem := compute.Run("judge", []byte(`{"limits":{"lower_mm":0.2,"upper_mm":0.24},"readings":[`+c.readings+`],"owned":`+owned+`,"rule":"`+c.rule+`"}`))
+		require.Nil(t, problem)
+		var got struct {
+			Verdict string
+			Sure    bool
+			Low     float64 `json:"gap_low_mm"`
+			High    float64 `json:"gap_high_mm"`
+			Next    *struct {
+				Leaves []float64 `json:"leaves_mm"`
+			} `json:"try_next"`
+		}
+		require.NoError(t, json.Unmarshal(answer, &got))
+		assert.Equal(t, c.verdict, got.Verdict, c)
+		assert.Equal(t, c.sure, got.Sure, c)
+		assert.Equal(t, [2]float64{c.low, c.high}, [2]float64{got.Low, got.High}, c)
+		if c.next == 0 {
+			assert.Nil(t, got.Next, c)
+		} else if assert.NotNil(t, got.Next, c) {
+			assert.Equal(t, []float64{c.next}, got.Next.Leaves, c)
+		}
+	}
+}
