@@ -24,6 +24,11 @@ func TestPictures(t *testing.T) {
 		{"board-night", "/", "night", ".strip", 1280, 800, nil},
 		{"bench-choose-way-day", "/jobs/demo-job-van", "day", ".order.on", 1280, 800, nil},
 		{"bench-turn-day", "/jobs/demo-job-pump", "day", ".then", 1280, 800, nil},
+		{"find-night", "/jobs/demo-job-pump", "night", ".then", 1280, 800, func(p *tab) {
+			p.press("Where am I?")
+			p.press("TDC mark at the pointer")
+			p.waits(`() => document.querySelector('.find h2')?.textContent.includes('2 places')`, "two places")
+		}},
 		{"bench-small-night", "/jobs/demo-job-tipper", "night", ".rung.cursor", 360, 780, nil},
 		{"bench-read-night", "/jobs/demo-job-tipper", "night", ".rung.cursor", 1280, 800, func(p *tab) {
 			p.press("0.28 won’t go")
@@ -40,11 +45,6 @@ func TestPictures(t *testing.T) {
 		{"engines-night", "/engines", "night", ".engine", 1280, 800, nil},
 		{"engine-vee-night", "/engines/culverholt-5000", "night", ".sound", 1280, 800, nil},
 		{"ways-flat-day", "/engines/ostrane-1300/ways", "day", ".way.on", 1280, 800, nil},
-		{"find-night", "/jobs/demo-job-pump", "night", ".then", 1280, 800, func(p *tab) {
-			p.press("Where am I?")
-			p.press("TDC mark at the pointer")
-			p.waits(`() => document.querySelector('.find h2')?.textContent.includes('2 places')`, "two places")
-		}},
 		{"gauges-night", "/gauges", "night", ".reach svg", 1280, 900, func(p *tab) { p.press("Oskar's set"); p.shows("16 thicknesses") }},
 		{"sum-turn-day", "/sums/turn", "day", ".large", 1280, 800, nil},
 		{"cooling-night", "/jobs/demo-job-winch", "night", ".plot", 1280, 800, nil},

@@ -42,9 +42,9 @@ func TestCommandLine(t *testing.T) {
 	assert.Contains(t, errs, `"status": 422`)
 	code, _, errs = told(t, `{}`, "compute", "dance")
 	assert.Equal(t, 2, code)
-	assert.Contains(t, errs, "check-sheet, compare, judge, leaves, locate")
+	assert.Contains(t, errs, "check-sheet, compare, convert, cooldown, forecast, judge, leaves, locate")
 
-	for _, command := range []string{"serve", "demo", "compute", "version"} {
+	for _, command := range []string{"serve", "demo", "compute", "probe", "version"} {
 		code, out, _ := told(t, "", "help", command)
 		assert.Equal(t, 0, code)
 		assert.Contains(t, out, "metronix "+command)

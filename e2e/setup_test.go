@@ -18,6 +18,9 @@ import (
 	"github.com/go-rod/rod/lib/launcher"
 	"github.com/go-rod/rod/lib/proto"
 	"github.com/stretchr/testify/require"
+
+	load "metronix/internal/demo"
+	"metronix/internal/store"
 )
 
 // program is the built binary.
@@ -98,8 +101,33 @@ func (r *running) kill() {
 	}
 }
 
+// seeded is a data file with the made-up workshop in it, loaded once and copied for each test.
+var seeded = sync.OnceValues(func() ([]byte, error) {
+	dir, err := os.MkdirTemp("", "metronix-seed")
+	if err != nil {
+		return nil, err
+	}
+	defer os.RemoveAll(dir)
+	path := filepath.Join(dir, "demo.db")
+	st, err := store.Open(path)
+	if err != nil {
+		return nil, err
+	}
+	err = load.Load(st)
+	st.Close() // writes everything into the one file
+	if err != nil {
+		return nil, err
+	}
+	return os.ReadFile(path)
+})
+
 func demo(t testing.TB) *running {
-	return started(t, "demo", filepath.Join(t.TempDir(), "demo.db"))
+	t.Helper()
+	data, err := seeded()
+	require.NoError(t, err)
+	path := filepath.Join(t.TempDir(), "demo.db")
+	require.NoError(t, os.WriteFile(path, data, 0o644))
+	return started(t, "demo", path)
 }
 
 // tab is one page in a browser context of its own, with what it said and asked for.

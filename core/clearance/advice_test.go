@@ -51,10 +51,10 @@ func tries(limits Limits, gap measure.Length, next func([]Reading) gauge.Stack) 
 	}
 }
 
-// gaps are gaps all about the window, three micrometres apart.
+// gaps are gaps all about the window, five micrometres apart.
 func gaps(limits Limits) []measure.Length {
 	var list []measure.Length
-	for g := max(um, limits.Window.Lower-reach) + um/2; g < limits.Window.Upper+reach; g += 3 * um {
+	for g := max(um, limits.Window.Lower-reach) + um/2; g < limits.Window.Upper+reach; g += 5 * um {
 		list = append(list, g)
 	}
 	return list

@@ -359,14 +359,13 @@ func valveState(j *job.Job, v *job.ValveState, shift adjust.Shift) ValveState {
 	return out
 }
 
-func stateView(id string, o *openJob) JobState {
-	j := o.state
-	s := JobState{ID: id, Phase: string(j.Phase()), Stop: j.Stop, Valves: []ValveState{}, Undo: j.CanUndo(), Happenings: len(o.list), SignedBy: j.SignedBy,
+func stateView(id string, j *job.Job, shift adjust.Shift, happenings int) JobState {
+	s := JobState{ID: id, Phase: string(j.Phase()), Stop: j.Stop, Valves: []ValveState{}, Undo: j.CanUndo(), Happenings: happenings, SignedBy: j.SignedBy,
 		Override: j.Override, Cooling: coolingView(j), Readings: []HeatReading{}, Card: cardShort(j.Card)}
 	s.Done, s.Total = j.Progress()
 	s.Now = nowView(j)
 	if v, ok := j.Valve(s.Now.Valve); ok {
-		s.Now.Ladder = ladder(j, v, o.shift)
+		s.Now.Ladder = ladder(j, v, shift)
 	}
 	for _, t := range j.Temperatures {
 		s.Readings = append(s.Readings, HeatReading{t.At, t.EngineC, t.AmbientC})
@@ -394,7 +393,7 @@ func stateView(id string, o *openJob) JobState {
 		s.SignedAt = &j.SignedAt
 	}
 	for _, v := range j.Valves {
-		s.Valves = append(s.Valves, valveState(j, v, o.shift))
+		s.Valves = append(s.Valves, valveState(j, v, shift))
 	}
 	return s
 }

@@ -8,7 +8,11 @@ import (
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
+	"pgregory.net/rapid"
 
+	"metronix/core/clearance"
+	"metronix/core/engine"
+	"metronix/core/measure"
 	"metronix/internal/compute"
 )
 
@@ -201,6 +205,32 @@ func TestSheetRoundTrip(t *testing.T) {
 }
 
 // Whatever the bytes, reading and checking a sheet ends in an answer, and a sheet that passes can be planned and written.
+// Whatever sound sheet there is, it survives export and import unchanged.
+func TestAnySheetSurvivesExportAndImport(t *testing.T) {
+	rapid.Check(t, func(t *rapid.T) {
+		layout := rapid.SampledFrom([]engine.Layout{engine.Inline, engine.Vee, engine.Flat, engine.Other}).Draw(t, "layout")
+		s, err := engine.Start(layout, rapid.IntRange(1, 16).Draw(t, "cylinders"), rapid.IntRange(2, 5).Draw(t, "valves"))
+		require.NoError(t, err)
+		s.Name = "Drawn " + rapid.StringMatching(`[A-Za-z0-9é .-]{1,40}`).Draw(t, "name")
+		s.MayTurnBack = rapid.Bool().Draw(t, "back")
+		if rapid.Bool().Draw(t, "margin") {
+			margin := float64(rapid.IntRange(0, 90).Draw(t, "degrees"))
+			s.RequiredMargin = &margin
+		}
+		if rapid.Bool().Draw(t, "adjuster") {
+			s.Adjuster = &engine.Adjuster{Kind: engine.CentreNut, Pitch: measure.Length(rapid.IntRange(500_000, 2_000_000).Draw(t, "pitch")), Ratio: 1.5, LocknutNm: 20}
+		}
+		nominal := measure.Length(rapid.IntRange(50_000, 600_000).Draw(t, "nominal"))
+		stated := clearance.Clearance{Nominal: clearance.Figure{Metric: &nominal}}
+		s.Clearances = []clearance.Card{{Source: "drawn", State: clearance.Cold, Date: "2020", Remark: "none", StoneCold: rapid.Bool().Draw(t, "stone"), Intake: stated, Exhaust: stated}}
+		text, err := compute.WriteSheet(s)
+		require.NoError(t, err)
+		back, faults := compute.ReadSheet(text)
+		require.Empty(t, faults, string(text))
+		require.Equal(t, s, back)
+	})
+}
+
 func FuzzCheckSheet(f *testing.F) {
 	good := sheet(f)
 	f.Add([]byte(good))

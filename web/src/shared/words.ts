@@ -168,7 +168,5 @@ const adjusters: Record<string, string> = {
   hydraulic: 'Hydraulic: holds zero clearance',
 }
 
-/** The name of a kind of adjuster. */
-export function adjusterName(kind: string): string {
-  return adjusters[kind] ?? kind
-}
+/** The kinds of adjuster, with their names. */
+export const adjusterKinds = Object.entries(adjusters).map(([value, title]) => ({ value, title }))

@@ -5,8 +5,8 @@ import type { PlanView } from '@/shared/api/client'
 import HeadDrawing from '@/shared/engine/HeadDrawing.vue'
 import TurnBand from '@/shared/engine/TurnBand.vue'
 import { useCrank } from '@/shared/engine/useCrank'
+import PageState from '@/shared/PageState.vue'
 import ReasonDialog from '@/shared/ReasonDialog.vue'
-import StateNote from '@/shared/StateNote.vue'
 import TopBar from '@/shared/TopBar.vue'
 import { mm } from '@/shared/units'
 import { phaseName, schoolName } from '@/shared/words'
@@ -162,13 +162,15 @@ useKeys((k) => {
       @leave="(v) => (leaving = v)"
     />
   </main>
-  <main v-else class="page">
-    <StateNote v-if="trouble" tone="trouble" title="This job could not be opened." :text="trouble.message">
-      <button class="mx-btn primary" type="button" @click="load">Try again</button>
-      <RouterLink class="mx-btn" to="/">Back to the board</RouterLink>
-    </StateNote>
-    <p v-else class="quiet" role="status">Opening the job…</p>
-  </main>
+  <PageState
+    v-else
+    :trouble="trouble?.message ?? ''"
+    title="This job could not be opened."
+    waiting="Opening the job…"
+    @again="load"
+  >
+    <RouterLink class="mx-btn" to="/">Back to the board</RouterLink>
+  </PageState>
   <KeyHelp v-model="help" />
   <ReasonDialog
     :model-value="leaving !== ''"

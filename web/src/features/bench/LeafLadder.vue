@@ -86,6 +86,10 @@ function key(k: string): boolean {
     void show()
     return true
   }
+  if (k === 'd' || k === 'D') {
+    dialOpen.value = !dialOpen.value
+    return true
+  }
   const feel = feels[Number(k) - 1]
   const rung = near.value[cursor.value]
   if (!feel || !rung) return false
@@ -98,7 +102,7 @@ defineExpose({ key })
 <template>
   <div class="wrap">
     <div class="heads quiet">
-      <button class="by-dial" type="button" @click="dialOpen = !dialOpen">by dial…</button>
+      <button class="by-dial" type="button" @click="dialOpen = !dialOpen">by dial… <kbd>D</kbd></button>
       <span v-for="(f, i) in feels" :key="f" aria-hidden="true"
         >{{ feelWord[f] }} <kbd>{{ i + 1 }}</kbd></span
       >

@@ -39,8 +39,15 @@ function put() {
   text.value = ''
 }
 
+const fit = (f: Schemas['ShimFit']) => emit('fitted', f.valve, f.shim_mm, f.from === 'stock' ? '' : f.from)
+const first = computed(() => moves.value.find((f) => f.here))
+
 function key(k: string): boolean {
-  if (!next.value) return false
+  if (!next.value) {
+    if (k !== 'Enter' || !first.value) return false
+    fit(first.value)
+    return true
+  }
   if (/^[\d.,]$/.test(k) && text.value.length < 6) text.value += k
   else if (k === 'Backspace' && text.value) text.value = text.value.slice(0, -1)
   else if (k === 'Enter' && size.value > 0) put()
@@ -82,16 +89,16 @@ const pad = ['7', '8', '9', '4', '5', '6', '1', '2', '3', '.', '0', 'Backspace']
         <li v-for="f in moves" :key="f.valve">
           <span class="what"
             ><b>{{ f.valve }}</b> <span class="figure">{{ mm(f.fitted_mm) }} → {{ mm(f.shim_mm) }}</span>
-            <small>{{ origin(f) }}, gap {{ mm(f.gap_mm) }}</small></span
+            <small>{{ origin(f) }}, gap {{ mm(f.gap_mm) }}; wanted {{ mm(f.wanted_mm) }}</small></span
           >
           <button
             class="mx-btn small"
             type="button"
             :disabled="!f.here"
             :title="f.here ? '' : 'not clear of its lobe here'"
-            @click="emit('fitted', f.valve, f.shim_mm, f.from === 'stock' ? '' : f.from)"
+            @click="fit(f)"
           >
-            {{ f.here ? 'It is in' : 'not here' }}
+            {{ f.here ? 'It is in' : 'not here' }} <kbd v-if="f === first">Enter</kbd>
           </button>
         </li>
       </ul>

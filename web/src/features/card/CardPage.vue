@@ -4,6 +4,7 @@ import { useRoute } from 'vue-router'
 import { answered, api, type EngineView, type JobView, type PlanView } from '@/shared/api/client'
 import { layOut } from '@/shared/engine/headLayout'
 import { octagon } from '@/shared/engine/shapes'
+import PageState from '@/shared/PageState.vue'
 import StateNote from '@/shared/StateNote.vue'
 import TopBar from '@/shared/TopBar.vue'
 import { degrees, mm, thou } from '@/shared/units'
@@ -132,12 +133,7 @@ const print = () => globalThis.print()
       </footer>
     </article>
   </main>
-  <main v-else class="page">
-    <StateNote v-if="trouble" tone="trouble" title="The card could not be made." :text="trouble"
-      ><button class="mx-btn primary" type="button" @click="load">Try again</button></StateNote
-    >
-    <p v-else class="quiet" role="status">Making the card…</p>
-  </main>
+  <PageState v-else :trouble="trouble" title="The card could not be made." waiting="Making the card…" @again="load" />
 </template>
 
 <style scoped>

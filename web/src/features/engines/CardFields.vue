@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { ref } from 'vue'
 import type { ClearanceCard, Stated } from './useEditor'
+import PickOne from '@/shared/PickOne.vue'
 import FieldNotes from './FieldNotes.vue'
 import NumberField from './NumberField.vue'
 
@@ -13,6 +14,7 @@ const props = defineProps<{
 defineEmits<{ remove: [] }>()
 
 const kinds = ['intake', 'exhaust'] as const
+const states = ['cold', 'hot'].map((value) => ({ value, title: value }))
 const shapes = {
   tolerance: ['nominal', 'tolerance'],
   limits: ['lower', 'upper'],
@@ -70,20 +72,7 @@ const problems = (kind: string) => props.said(`${props.at}.${kind}`)
         density="comfortable"
         :error="said(`${at}.source`).length > 0"
       />
-      <div class="mx-pick" role="radiogroup" aria-label="Thermal state">
-        <button
-          v-for="s in ['cold', 'hot']"
-          :key="s"
-          type="button"
-          role="radio"
-          class="mx-btn small"
-          :class="{ on: card.state === s }"
-          :aria-checked="card.state === s"
-          @click="card.state = s"
-        >
-          {{ s }}
-        </button>
-      </div>
+      <PickOne v-model="card.state" label="Thermal state" :options="states" small />
       <NumberField
         v-if="card.state === 'cold'"
         v-model="card.max_engine_c"

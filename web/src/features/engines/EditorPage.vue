@@ -7,7 +7,7 @@ import { valvesAt } from '@/shared/engine/arcs'
 import HeadDrawing from '@/shared/engine/HeadDrawing.vue'
 import TurnBand from '@/shared/engine/TurnBand.vue'
 import FaultList from '@/shared/FaultList.vue'
-import StateNote from '@/shared/StateNote.vue'
+import PageState from '@/shared/PageState.vue'
 import TopBar from '@/shared/TopBar.vue'
 import SectionBanks from './SectionBanks.vue'
 import SectionFigures from './SectionFigures.vue'
@@ -153,12 +153,13 @@ onBeforeRouteLeave((to) => {
       <SectionFigures v-model="sheet" :said="said" :warned="warned" />
     </form>
   </main>
-  <main v-else class="page">
-    <StateNote v-if="trouble" tone="trouble" title="This engine could not be opened." :text="trouble"
-      ><button class="mx-btn primary" type="button" @click="load">Try again</button></StateNote
-    >
-    <p v-else class="quiet" role="status">Opening the sheet…</p>
-  </main>
+  <PageState
+    v-else
+    :trouble="trouble"
+    title="This engine could not be opened."
+    waiting="Opening the sheet…"
+    @again="load"
+  />
 </template>
 
 <style scoped>

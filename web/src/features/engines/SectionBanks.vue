@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import PickOne from '@/shared/PickOne.vue'
 import FieldNotes from './FieldNotes.vue'
 import NumberField from './NumberField.vue'
 import type { Sheet } from './useEditor'
@@ -6,7 +7,7 @@ import type { Sheet } from './useEditor'
 const sheet = defineModel<Sheet>({ required: true })
 defineProps<{ said: (location: string) => string[]; warned: (location: string) => string[] }>()
 
-const sides = ['left', 'right']
+const sides = ['left', 'right'].map((value) => ({ value, title: `intake ${value}` }))
 const numbers = (t: string) =>
   t
     .split(/[^\d]+/)
@@ -43,20 +44,13 @@ function secondRow(bank: Sheet['banks'][number]) {
           unit="°"
           :error="said(`banks[${i}].angle_deg`).length > 0"
         />
-        <div class="mx-pick" role="radiogroup" :aria-label="`Intake side of ${b.name}, seen from the rear`">
-          <button
-            v-for="s in sides"
-            :key="s"
-            type="button"
-            role="radio"
-            class="mx-btn small"
-            :class="{ on: b.intake_ports === s }"
-            :aria-checked="b.intake_ports === s"
-            @click="b.intake_ports = s"
-          >
-            intake {{ s }}
-          </button>
-        </div>
+        <PickOne
+          :model-value="b.intake_ports ?? ''"
+          :label="`Intake side of ${b.name}, seen from the rear`"
+          :options="sides"
+          small
+          @update:model-value="(side) => (b.intake_ports = side)"
+        />
       </div>
       <div v-for="(r, n) in b.rows" :key="n" class="row">
         <VTextField

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue'
-import { adjusterName } from '@/shared/words'
+import PickOne from '@/shared/PickOne.vue'
+import { adjusterKinds } from '@/shared/words'
 import FieldNotes from './FieldNotes.vue'
 import NumberField from './NumberField.vue'
 import type { Sheet } from './useEditor'
@@ -19,19 +20,7 @@ const finer = [
   ['exhaust_centre_btdc_deg', 'Exhaust peak before TDC', '°'],
   ['at_lift_mm', 'Card quoted at a lift of', 'mm'],
 ] as const
-const kinds = [
-  'screw_valve_end',
-  'screw_pushrod_end',
-  'centre_nut',
-  'finger_pivot_at_cam',
-  'finger_pivot_at_valve',
-  'screw_valve_end_at_cam',
-  'threaded_tappet',
-  'threaded_tappet_at_valve',
-  'eccentric',
-  'shim',
-  'hydraulic',
-].map((value) => ({ value, title: adjusterName(value) }))
+const rotations = ['clockwise', 'anticlockwise'].map((value) => ({ value, title: value }))
 
 function event(name: string, value: number | undefined) {
   const card = { ...(sheet.value.valve_timing ?? {}) }
@@ -105,21 +94,9 @@ const where = computed({
   </section>
   <section>
     <h2>Turning and marks</h2>
-    <div class="mx-pick" role="radiogroup" aria-label="Running direction, seen from the front">
-      <button
-        v-for="r in ['clockwise', 'anticlockwise']"
-        :key="r"
-        type="button"
-        role="radio"
-        class="mx-btn"
-        :class="{ on: sheet.rotation === r }"
-        :aria-checked="sheet.rotation === r"
-        @click="sheet.rotation = r"
-      >
-        {{ r }}
-      </button>
+    <PickOne v-model="sheet.rotation" label="Running direction, seen from the front" :options="rotations">
       <label class="mx-switch"><input v-model="sheet.may_turn_back" type="checkbox" /> May be turned back</label>
-    </div>
+    </PickOne>
     <p class="quiet small">
       Turning back can undo the crank bolt and let a sprung tensioner slip: only where the maker allows it.
     </p>
@@ -157,7 +134,14 @@ const where = computed({
   </section>
   <section>
     <h2>Adjuster</h2>
-    <VSelect v-model="kind" :items="kinds" label="How the gap is changed" clearable variant="outlined" hide-details />
+    <VSelect
+      v-model="kind"
+      :items="adjusterKinds"
+      label="How the gap is changed"
+      clearable
+      variant="outlined"
+      hide-details
+    />
     <div v-if="sheet.adjuster" class="four">
       <NumberField
         v-model="sheet.adjuster.pitch_mm"

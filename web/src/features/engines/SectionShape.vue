@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import type { Schemas } from '@/shared/api/client'
+import PickOne from '@/shared/PickOne.vue'
 import FieldNotes from './FieldNotes.vue'
 import type { Sheet } from './useEditor'
 
@@ -15,10 +16,10 @@ const props = defineProps<{
 const emit = defineEmits<{ reshape: [layout: string, cylinders: number, valves: number] }>()
 
 const layouts = [
-  { value: 'inline', name: 'In line' },
-  { value: 'vee', name: 'Vee' },
-  { value: 'flat', name: 'Flat' },
-  { value: 'other', name: 'Other' },
+  { value: 'inline', title: 'In line' },
+  { value: 'vee', title: 'Vee' },
+  { value: 'flat', title: 'Flat' },
+  { value: 'other', title: 'Other' },
 ]
 const numbers = computed(() => Array.from({ length: sheet.value.cylinders }, (_, i) => i + 1))
 const same = (a: number[], b: number[]) => a.length === b.length && a.every((x, i) => x === b[i])
@@ -57,20 +58,12 @@ const orderProblems = computed(() => props.said('firing_order'))
       :error="said('name').length > 0"
     />
     <FieldNotes :problems="said('name')" />
-    <div class="mx-pick" role="radiogroup" aria-label="Layout">
-      <button
-        v-for="l in layouts"
-        :key="l.value"
-        type="button"
-        role="radio"
-        class="mx-btn"
-        :class="{ on: sheet.layout === l.value }"
-        :aria-checked="sheet.layout === l.value"
-        @click="shape(l.value, sheet.cylinders, perCylinder)"
-      >
-        {{ l.name }}
-      </button>
-    </div>
+    <PickOne
+      :model-value="sheet.layout"
+      label="Layout"
+      :options="layouts"
+      @update:model-value="(l) => shape(l, sheet.cylinders, perCylinder)"
+    />
     <div class="steps">
       <span class="step">
         <span class="quiet">Cylinders</span>

@@ -4,7 +4,7 @@ import { useRoute } from 'vue-router'
 import { answered, api, type JobView, type Schemas } from '@/shared/api/client'
 import { figureOf } from '@/shared/engine/figure'
 import HeadDrawing, { type ValveShown } from '@/shared/engine/HeadDrawing.vue'
-import StateNote from '@/shared/StateNote.vue'
+import PageState from '@/shared/PageState.vue'
 import TopBar from '@/shared/TopBar.vue'
 import VerdictGlyph from '@/shared/VerdictGlyph.vue'
 import { mm, thou } from '@/shared/units'
@@ -194,12 +194,13 @@ const print = () => globalThis.print()
       local rules win over any figure here.
     </p>
   </main>
-  <main v-else class="page">
-    <StateNote v-if="trouble" tone="trouble" title="This sheet could not be read." :text="trouble"
-      ><button class="mx-btn primary" type="button" @click="load">Try again</button></StateNote
-    >
-    <p v-else class="quiet" role="status">Reading the sheet…</p>
-  </main>
+  <PageState
+    v-else
+    :trouble="trouble"
+    title="This sheet could not be read."
+    waiting="Reading the sheet…"
+    @again="load"
+  />
 </template>
 
 <style scoped>

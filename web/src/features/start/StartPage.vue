@@ -2,6 +2,7 @@
 import { computed, onMounted, ref, watch } from 'vue'
 import { useRouter } from 'vue-router'
 import { answered, api, newID, Refused, type Schemas } from '@/shared/api/client'
+import PickOne from '@/shared/PickOne.vue'
 import StateNote from '@/shared/StateNote.vue'
 import TopBar from '@/shared/TopBar.vue'
 import { mm } from '@/shared/units'
@@ -60,6 +61,18 @@ const reasons = ['Distance interval', 'Ticking when warm', 'Rough idle', 'After 
 const ready = computed(() => chosen.value && set.value && mechanic.value.trim() && engine.value?.cards?.length)
 const cards = computed(() => engine.value?.cards ?? [])
 const hotCards = computed(() => cards.value.map((c, i) => ({ c, i })).filter(({ c }) => c.state === 'hot'))
+const passes = computed(() => [
+  { value: -1, title: 'These figures are final' },
+  ...hotCards.value.map(({ c, i }) => ({ value: i, title: `Provisional start, then hot by ${c.source}` })),
+])
+const aims = [
+  { value: 'nominal' as const, title: 'Aim for the nominal' },
+  { value: 'loose' as const, title: 'Aim for the loose end' },
+]
+const rules = [
+  { value: 'workshop' as const, title: 'Workshop rule: the estimate decides' },
+  { value: 'guarded' as const, title: 'Guarded rule: only when wholly on one side' },
+]
 watch(card, () => (hotCard.value = -1))
 /** Where a card says otherwise than the one chosen. */
 const differs = (i: number) => {
@@ -178,59 +191,15 @@ async function start() {
           maxlength="200"
           hide-details
         />
-        <div
+        <PickOne
           v-if="cards[card]?.state === 'cold' && hotCards.length"
-          class="mx-pick"
-          role="radiogroup"
-          aria-label="Hot pass"
-        >
-          <button
-            type="button"
-            role="radio"
-            class="mx-btn"
-            :class="{ on: hotCard === -1 }"
-            :aria-checked="hotCard === -1"
-            @click="hotCard = -1"
-          >
-            These figures are final
-          </button>
-          <button
-            v-for="{ c, i } in hotCards"
-            :key="i"
-            type="button"
-            role="radio"
-            class="mx-btn"
-            :class="{ on: hotCard === i }"
-            :aria-checked="hotCard === i"
-            @click="hotCard = i"
-          >
-            Provisional start, then hot by {{ c.source }}
-          </button>
-        </div>
+          v-model="hotCard"
+          label="Hot pass"
+          :options="passes"
+        />
         <details class="fine">
           <summary>Aim, rule and feel</summary>
-          <div class="mx-pick" role="radiogroup" aria-label="Aim">
-            <button
-              type="button"
-              role="radio"
-              class="mx-btn"
-              :class="{ on: aim === 'nominal' }"
-              :aria-checked="aim === 'nominal'"
-              @click="aim = 'nominal'"
-            >
-              Aim for the nominal
-            </button>
-            <button
-              type="button"
-              role="radio"
-              class="mx-btn"
-              :class="{ on: aim === 'loose' }"
-              :aria-checked="aim === 'loose'"
-              @click="aim = 'loose'"
-            >
-              Aim for the loose end
-            </button>
-          </div>
+          <PickOne v-model="aim" label="Aim" :options="aims" />
           <VTextField
             v-if="aim === 'loose'"
             v-model="aimReason"
@@ -238,28 +207,7 @@ async function start() {
             maxlength="200"
             hide-details
           />
-          <div class="mx-pick" role="radiogroup" aria-label="Rule">
-            <button
-              type="button"
-              role="radio"
-              class="mx-btn"
-              :class="{ on: rule === 'workshop' }"
-              :aria-checked="rule === 'workshop'"
-              @click="rule = 'workshop'"
-            >
-              Workshop rule: the estimate decides
-            </button>
-            <button
-              type="button"
-              role="radio"
-              class="mx-btn"
-              :class="{ on: rule === 'guarded' }"
-              :aria-checked="rule === 'guarded'"
-              @click="rule = 'guarded'"
-            >
-              Guarded rule: only when wholly on one side
-            </button>
-          </div>
+          <PickOne v-model="rule" label="Rule" :options="rules" />
           <VTextField
             v-model="feel"
             label="Uncertainty of your feel, either way"

@@ -1,5 +1,5 @@
 import { degrees, leaves, mm, thou } from '@/shared/units'
-import { adjusterName, verdictWord } from '@/shared/words'
+import { adjusterKinds, verdictWord } from '@/shared/words'
 import type { Verdict } from '@/shared/api/client'
 
 /** One entry of a sum. */
@@ -50,17 +50,7 @@ const owned = (t: string) => words(t).map((w) => ({ marked_mm: number(w) }))
 const both = (v: number) => `${mm(v)} mm (${thou(v)})`
 const usualSet = '0.05 0.10 0.15 0.20 0.25 0.30 0.35 0.40 0.45 0.50'
 
-const kinds = [
-  'screw_valve_end',
-  'screw_pushrod_end',
-  'centre_nut',
-  'finger_pivot_at_cam',
-  'finger_pivot_at_valve',
-  'screw_valve_end_at_cam',
-  'threaded_tappet',
-  'threaded_tappet_at_valve',
-  'eccentric',
-].map((value) => ({ value, title: adjusterName(value) }))
+const kinds = adjusterKinds.filter((k) => k.value !== 'shim' && k.value !== 'hydraulic')
 const lengthFields = (lower: string, upper: string): Field[] => [
   { key: 'lower', label: 'Lower limit', unit: 'mm', start: lower },
   { key: 'upper', label: 'Upper limit', unit: 'mm', start: upper },

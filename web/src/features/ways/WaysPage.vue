@@ -5,6 +5,7 @@ import { stopAt, valvesAt } from '@/shared/engine/arcs'
 import CrankPulley from '@/shared/engine/CrankPulley.vue'
 import HeadDrawing from '@/shared/engine/HeadDrawing.vue'
 import TurnBand from '@/shared/engine/TurnBand.vue'
+import PageState from '@/shared/PageState.vue'
 import StateNote from '@/shared/StateNote.vue'
 import TopBar from '@/shared/TopBar.vue'
 import { useKeys } from '@/shared/useKeys'
@@ -175,12 +176,7 @@ useKeys((k) => {
       <button v-if="job" class="mx-btn primary large" type="button" @click="take">Go this way <kbd>Enter</kbd></button>
     </section>
   </main>
-  <main v-else class="page">
-    <StateNote v-if="trouble" tone="trouble" title="The ways round could not be read." :text="trouble"
-      ><button class="mx-btn primary" type="button" @click="load">Try again</button></StateNote
-    >
-    <p v-else class="quiet" role="status">Planning…</p>
-  </main>
+  <PageState v-else :trouble="trouble" title="The ways round could not be read." waiting="Planning…" @again="load" />
 </template>
 
 <style scoped>

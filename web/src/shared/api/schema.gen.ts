@@ -1639,6 +1639,7 @@ export interface operations {
             /** @description OK */
             200: {
                 headers: {
+                    "Content-Type"?: string;
                     [name: string]: unknown;
                 };
                 content: {
