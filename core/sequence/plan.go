@@ -317,7 +317,7 @@ func (p Plan) MarksNeeded() []float64 {
 		list = append(list, onPulley(s.Crank))
 	}
 	slices.Sort(list)
-	return slices.CompactFunc(list, func(a, b float64) bool { return b-a < measure.SameAngle })
+	return slices.CompactFunc(list, func(a, b float64) bool { return measure.Apart(a, b) < measure.SameAngle })
 }
 
 // Marked says whether the pulley has a mark for a crank position.

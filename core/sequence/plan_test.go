@@ -157,3 +157,13 @@ func BenchmarkPlanFour(b *testing.B) {
 		}
 	}
 }
+
+// A half-turn four is set at two places of the pulley: the zero mark and one painted opposite (common practice).
+func TestMarksNeeded(t *testing.T) {
+	s := enginetest.Four()
+	p := plan(t, s, sequence.Request{Way: sequence.Way{School: sequence.OneCylinder}})
+	assert.Equal(t, []float64{0, 180}, p.MarksNeeded())
+	assert.True(t, sequence.Marked(s, 360))
+	assert.False(t, sequence.Marked(s, 180), "this pulley has the TDC mark alone")
+	assert.Equal(t, []float64{0}, plan(t, s, sequence.Request{Way: sequence.Way{School: sequence.TwoStop}}).MarksNeeded())
+}

@@ -100,11 +100,10 @@ func setupOf(r store.Job) job.Setup {
 
 // happen takes one happening: checked by the core, stored, and only then part of the job. The same happening sent again
 // changes nothing and is no error. Where the core refuses or the store finds its place taken, another program may have
-// written to the same file: the list is read again, and if it has grown the happening is tried once more. encode is given the
-// state with the happening in it, while the disk is syncing; what it makes is to be sent only where happen gives nil.
-func (d *desk) happen(o *openJob, h job.Happening, encode func(*job.Job, int)) error {
+// written to the same file: the list is read again, and if it has grown the happening is tried once more.
+func (d *desk) happen(o *openJob, h job.Happening) error {
 	had := len(o.list)
-	err := d.try(o, h, encode)
+	err := d.try(o, h)
 	if err == nil {
 		return nil
 	}
@@ -115,22 +114,18 @@ func (d *desk) happen(o *openJob, h job.Happening, encode func(*job.Job, int)) e
 	if len(o.list) == had {
 		return err
 	}
-	return d.try(o, h, encode)
+	return d.try(o, h)
 }
 
-func (d *desk) try(o *openJob, h job.Happening, encode func(*job.Job, int)) error {
+func (d *desk) try(o *openJob, h job.Happening) error {
 	if known, err := o.holds(h); known || err != nil {
-		encode(o.state, len(o.list))
 		return err
 	}
 	state, err := o.state.Take(h)
 	if err != nil {
 		return err
 	}
-	stored := make(chan error, 1)
-	go func() { stored <- d.store.Append(o.record.ID, len(o.list), h) }()
-	encode(state, len(o.list)+1)
-	if err := <-stored; err != nil {
+	if err := d.store.Append(o.record.ID, len(o.list), h); err != nil {
 		return err
 	}
 	o.places[h.ID] = len(o.list)

@@ -3,10 +3,8 @@ package api
 import (
 	"cmp"
 	"context"
-	"encoding/json"
 	"fmt"
 	"net/http"
-	"reflect"
 	"slices"
 	"strings"
 	"time"
@@ -101,12 +99,6 @@ type JobID struct {
 	ID string `path:"id" minLength:"1" maxLength:"64" pattern:"^[A-Za-z0-9_-]+$"`
 }
 
-// encodedState is a JobState that was encoded while the disk was syncing.
-type encodedState struct {
-	ContentType string `header:"Content-Type"`
-	Body        []byte
-}
-
 type happenInput struct {
 	ID   string `path:"id" minLength:"1" maxLength:"64" pattern:"^[A-Za-z0-9_-]+$"`
 	Body Happening
@@ -117,10 +109,7 @@ func (s *server) jobRoutes(a huma.API) {
 	huma.Post(a, "/api/v1/jobs", s.addJob, summary("start-job", "Start a job"))
 	huma.Get(a, "/api/v1/jobs/{id}", s.job, summary("get-job", "One job"))
 	huma.Post(a, "/api/v1/jobs/{id}/find", s.find, summary("find-crank", "Where the crank may stand from what is seen, and what to do from there; nothing is stored"))
-	huma.Register(a, huma.Operation{OperationID: "add-happening", Method: http.MethodPost, Path: "/api/v1/jobs/{id}/happenings", MaxBodyBytes: maxBody,
-		Summary: "Add what the mechanic did; answered when it is on disk",
-		Responses: map[string]*huma.Response{"200": {Description: "OK", Content: map[string]*huma.MediaType{
-			"application/json": {Schema: a.OpenAPI().Components.Schemas.Schema(reflect.TypeFor[JobState](), true, "")}}}}}, s.happen)
+	huma.Post(a, "/api/v1/jobs/{id}/happenings", s.happen, summary("add-happening", "Add what the mechanic did; answered when it is on disk"))
 }
 
 func (s *server) jobs(context.Context, *struct{}) (*listOf[JobShort], error) {
@@ -233,7 +222,7 @@ func (s *server) viewOf(id string) (*bodyOf[JobView], error) {
 		out.Body = JobView{CardReason: r.CardReason, Aim: string(cmp.Or(r.Aim, clearance.AimNominal)), AimReason: r.AimReason,
 			Rule: string(cmp.Or(r.Rule, clearance.Workshop)), FeelMM: r.Feel.Millimetres(), LockShift: shiftView(shift), Vehicle: vehicleView(r.Vehicle), OdometerKM: r.OdometerKM, Mechanic: r.Mechanic, Reason: r.Reason, GaugeName: r.GaugeName,
 			Card: cardShort(j.Card), ColdLimitC: j.Card.ColdLimitC(), HotFromC: thermal.HotFromC, CreatedAt: r.CreatedAt,
-			Engine: engineView(r.Sheet), State: stateView(id, j, shift, len(o.list))}
+			Engine: engineView(r.Sheet), State: stateView(id, o)}
 		return nil
 	})
 	if err != nil {
@@ -242,20 +231,18 @@ func (s *server) viewOf(id string) (*bodyOf[JobView], error) {
 	return out, nil
 }
 
-func (s *server) happen(_ context.Context, in *happenInput) (*encodedState, error) {
+func (s *server) happen(_ context.Context, in *happenInput) (*bodyOf[JobState], error) {
 	h, faults := happeningOf(in.Body, s.clock())
 	if len(faults) > 0 {
 		return nil, located(http.StatusUnprocessableEntity, faults[0].Message, faults...)
 	}
-	out := &encodedState{ContentType: "application/json"}
+	out := &bodyOf[JobState]{}
 	err := s.desk.with(in.ID, func(o *openJob) error {
-		var encoding error
-		if err := s.desk.happen(o, h, func(j *job.Job, happenings int) {
-			out.Body, encoding = json.Marshal(stateView(in.ID, j, o.shift, happenings))
-		}); err != nil {
+		if err := s.desk.happen(o, h); err != nil {
 			return err
 		}
-		return encoding
+		out.Body = stateView(in.ID, o)
+		return nil
 	})
 	if err != nil {
 		return nil, fault(err)

@@ -153,7 +153,7 @@ type ValveState struct {
 	Needs     bool       `json:"needs" doc:"read, and not in"`
 	AimMM     float64    `json:"aim_mm" doc:"the gap to set"`
 	PreLockMM *float64   `json:"pre_lock_mm,omitempty" doc:"the gap to set with the nut loose, where this mechanic's shift is known"`
-	SetByMM   []float64  `json:"set_by_mm" doc:"the leaf or stack to set by, with the nut loose"`
+	SetByMM   []float64  `json:"set_by_mm" doc:"the leaf or stack to set by, with the nut loose; only for a valve that needs it"`
 	Screw     *Screw     `json:"screw,omitempty" doc:"how to turn the adjuster to the aim; absent where it cannot be said"`
 	ShimMM    float64    `json:"shim_mm" doc:"the shim that is fitted; 0: not known"`
 	ColdFound *Result    `json:"cold_found,omitempty" doc:"of the provisional cold pass"`
@@ -339,7 +339,7 @@ func resultView(r *job.Result) *Result {
 func valveState(j *job.Job, v *job.ValveState, shift adjust.Shift) ValveState {
 	out := ValveState{Name: v.Name, Limits: limitsView(v.Limits), Settable: j.Settable(v), Pending: j.Pending(v), Stage: string(v.Stage),
 		Round: readingsView(v.Round), AsFound: resultView(v.AsFound), Last: resultView(v.Last), Adjusted: v.Adjustments,
-		Verified: v.Verified, Left: v.Left, Needs: v.Needs(), AimMM: j.AimOf(v).Millimetres(), SetByMM: millimetres(settingLeaf(j, v, shift).Marked()),
+		Verified: v.Verified, Left: v.Left, Needs: v.Needs(), AimMM: j.AimOf(v).Millimetres(), SetByMM: []float64{},
 		ShimMM: v.Shim.Millimetres(), ColdFound: resultView(v.ColdFound), ColdLeft: resultView(v.ColdLeft)}
 	if pre, ok := shift.PreLockAim(j.AimOf(v)); ok && j.Sheet.HasLockNut() {
 		mm := pre.Millimetres()
@@ -353,19 +353,23 @@ func valveState(j *job.Job, v *job.ValveState, shift adjust.Shift) ValveState {
 		judged := judgementView(j.Judge(v))
 		out.Judgement = &judged
 	}
+	if out.Needs || v.Stage != job.Untouched {
+		out.SetByMM = millimetres(settingLeaf(j, v, shift).Marked())
+	}
 	if out.Needs {
 		out.Screw = screwView(j, v)
 	}
 	return out
 }
 
-func stateView(id string, j *job.Job, shift adjust.Shift, happenings int) JobState {
-	s := JobState{ID: id, Phase: string(j.Phase()), Stop: j.Stop, Valves: []ValveState{}, Undo: j.CanUndo(), Happenings: happenings, SignedBy: j.SignedBy,
+func stateView(id string, o *openJob) JobState {
+	j := o.state
+	s := JobState{ID: id, Phase: string(j.Phase()), Stop: j.Stop, Valves: []ValveState{}, Undo: j.CanUndo(), Happenings: len(o.list), SignedBy: j.SignedBy,
 		Override: j.Override, Cooling: coolingView(j), Readings: []HeatReading{}, Card: cardShort(j.Card)}
 	s.Done, s.Total = j.Progress()
 	s.Now = nowView(j)
 	if v, ok := j.Valve(s.Now.Valve); ok {
-		s.Now.Ladder = ladder(j, v, shift)
+		s.Now.Ladder = ladder(j, v, o.shift)
 	}
 	for _, t := range j.Temperatures {
 		s.Readings = append(s.Readings, HeatReading{t.At, t.EngineC, t.AmbientC})
@@ -393,7 +397,7 @@ func stateView(id string, j *job.Job, shift adjust.Shift, happenings int) JobSta
 		s.SignedAt = &j.SignedAt
 	}
 	for _, v := range j.Valves {
-		s.Valves = append(s.Valves, valveState(j, v, shift))
+		s.Valves = append(s.Valves, valveState(j, v, o.shift))
 	}
 	return s
 }

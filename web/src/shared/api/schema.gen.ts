@@ -1052,7 +1052,7 @@ export interface components {
             round: components["schemas"]["Reading"][];
             /** @description how to turn the adjuster to the aim; absent where it cannot be said */
             screw?: components["schemas"]["Screw"];
-            /** @description the leaf or stack to set by, with the nut loose */
+            /** @description the leaf or stack to set by, with the nut loose; only for a valve that needs it */
             set_by_mm: number[];
             settable: boolean;
             /**
@@ -1639,7 +1639,6 @@ export interface operations {
             /** @description OK */
             200: {
                 headers: {
-                    "Content-Type"?: string;
                     [name: string]: unknown;
                 };
                 content: {
