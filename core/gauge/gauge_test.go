@@ -100,3 +100,23 @@ func TestReachAgainstStacks(t *testing.T) {
 		}
 	})
 }
+
+// Slips in a set: nothing, too much, the other unit, twice; straight and angled are two leaves.
+func TestCheckFindsSlips(t *testing.T) {
+	for name, c := range map[string]struct {
+		items []gauge.Item
+		field string
+	}{
+		"nothing":                    {[]gauge.Item{{}}, "marked_mm"},
+		"negative":                   {[]gauge.Item{{Leaf: gauge.Leaf{Marked: -um}}}, "marked_mm"},
+		"eight millimetres":          {[]gauge.Item{{Leaf: gauge.Leaf{Marked: 8 * measure.Millimetre}}}, "marked_mm"},
+		"measured in the other unit": {[]gauge.Item{{Leaf: gauge.Leaf{Marked: 200 * um, Measured: 8 * um}}}, "measured_mm"},
+		"twice":                      {[]gauge.Item{{Leaf: gauge.Leaf{Marked: 200 * um}}, {Leaf: gauge.Leaf{Marked: 200 * um}}}, "marked_mm"},
+	} {
+		faults := gauge.Check(c.items)
+		require.Len(t, faults, 1, name)
+		assert.Equal(t, c.field, faults[0].Field, name)
+		assert.Equal(t, len(c.items)-1, faults[0].Index, name)
+	}
+	assert.Empty(t, gauge.Check([]gauge.Item{{Leaf: gauge.Leaf{Marked: 200 * um, Measured: 203 * um}}, {Leaf: gauge.Leaf{Marked: 200 * um}, Angled: true}}))
+}

@@ -12,6 +12,36 @@ import (
 	"metronix/core/job"
 )
 
+// HeatReading is one temperature written down.
+type HeatReading struct {
+	At       time.Time `json:"at"`
+	EngineC  float64   `json:"engine_c"`
+	AmbientC float64   `json:"ambient_c"`
+}
+
+// Cooling is when the gate of a cold card opens.
+type Cooling struct {
+	Reachable bool          `json:"reachable"`
+	ReadyAt   *time.Time    `json:"ready_at"`
+	KPerMin   *float64      `json:"k_per_min"`
+	Why       string        `json:"why"`
+	Curve     []HeatReading `json:"curve" doc:"the fitted line, for drawing"`
+}
+
+// Signed is who signed, and when.
+type Signed struct {
+	By string    `json:"by"`
+	At time.Time `json:"at"`
+}
+
+// LockShift is what locking usually does in this mechanic's hands on this kind of adjuster.
+type LockShift struct {
+	Enough   bool    `json:"enough"`
+	Count    int     `json:"count"`
+	MedianMM float64 `json:"median_mm"`
+	SpreadMM float64 `json:"spread_mm"`
+}
+
 // settingLeaf is the leaf or stack to set a valve by with the nut loose: the aim, corrected by what locking usually does.
 func settingLeaf(j *job.Job, v *job.ValveState, shift adjust.Shift) gauge.Stack {
 	aim := j.AimOf(v)

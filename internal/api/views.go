@@ -214,36 +214,6 @@ type JobState struct {
 	SignedAt   *time.Time    `json:"signed_at"`
 }
 
-// HeatReading is one temperature written down.
-type HeatReading struct {
-	At       time.Time `json:"at"`
-	EngineC  float64   `json:"engine_c"`
-	AmbientC float64   `json:"ambient_c"`
-}
-
-// Cooling is when the gate of a cold card opens.
-type Cooling struct {
-	Reachable bool          `json:"reachable"`
-	ReadyAt   *time.Time    `json:"ready_at"`
-	KPerMin   *float64      `json:"k_per_min"`
-	Why       string        `json:"why"`
-	Curve     []HeatReading `json:"curve" doc:"the fitted line, for drawing"`
-}
-
-// Signed is who signed, and when.
-type Signed struct {
-	By string    `json:"by"`
-	At time.Time `json:"at"`
-}
-
-// LockShift is what locking usually does in this mechanic's hands on this kind of adjuster.
-type LockShift struct {
-	Enough   bool    `json:"enough"`
-	Count    int     `json:"count"`
-	MedianMM float64 `json:"median_mm"`
-	SpreadMM float64 `json:"spread_mm"`
-}
-
 // JobView is a job as its screens need it.
 type JobView struct {
 	Vehicle    Vehicle    `json:"vehicle"`

@@ -10,7 +10,7 @@ import (
 var (
 	ErrNotFound    = errors.New("not found")
 	ErrExists      = errors.New("already stored")
-	ErrMissing     = errors.New("refers to something that is not stored")
+	ErrMissing     = errors.New("refers to something that is not stored, or is referred to")
 	ErrNewer       = errors.New("the data file was written by a newer version of this program")
 	ErrForeign     = errors.New("the file is a database of another program")
 	ErrNotDatabase = errors.New("the file is not a database")
@@ -24,7 +24,7 @@ func translate(err error) error {
 		return ErrNotFound
 	case errors.Is(err, gorm.ErrDuplicatedKey):
 		return ErrExists
-	case errors.Is(err, gorm.ErrForeignKeyViolated):
+	case errors.Is(err, gorm.ErrForeignKeyViolated), stillReferred(err):
 		return ErrMissing
 	}
 	return err

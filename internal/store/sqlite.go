@@ -105,6 +105,13 @@ func writable(path string) error {
 	return f.Close()
 }
 
+// stillReferred says that a row could not go because another one refers to it: the driver reports that as a trigger's refusal,
+// which GORM does not translate.
+func stillReferred(err error) bool {
+	var e sqlite3.Error
+	return errors.As(err, &e) && e.ExtendedCode == sqlite3.ErrConstraintTrigger
+}
+
 func explain(path string, err error) error {
 	var e sqlite3.Error
 	if errors.As(err, &e) {

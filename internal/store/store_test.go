@@ -195,3 +195,34 @@ func TestAFileOfTheFirstVersion(t *testing.T) {
 	require.NoError(t, err)
 	assert.Equal(t, "127.0.0.1:7071", got)
 }
+
+// A sheet and a set are changed and taken out; what is not there is said to be missing, and an engine that a vehicle has stays.
+func TestChangingAndTakingOut(t *testing.T) {
+	s, _ := opened(t)
+	withJob(t, s)
+	now := time.Date(2026, 11, 2, 8, 0, 0, 0, time.UTC)
+	anew := enginetest.Four()
+	anew.Name = "anew"
+	require.NoError(t, s.ReplaceEngine(Engine{"e", anew, now}))
+	e, err := s.Engine("e")
+	require.NoError(t, err)
+	assert.Equal(t, "anew", e.Sheet.Name)
+	assert.Equal(t, 1, e.CreatedAt.Day(), "when it was first stored stays")
+	assert.ErrorIs(t, s.ReplaceEngine(Engine{"none", anew, now}), ErrNotFound)
+	assert.ErrorIs(t, s.RemoveEngine("e"), ErrMissing)
+	assert.ErrorIs(t, s.RemoveEngine("none"), ErrNotFound)
+	require.NoError(t, s.AddEngine(Engine{"f", anew, now}))
+	require.NoError(t, s.RemoveEngine("f"))
+
+	require.NoError(t, s.ReplaceGaugeSet(GaugeSet{ID: "g", Name: "emptied", Items: []gauge.Item{{Leaf: gauge.Leaf{Marked: 1_000}}}}))
+	g, err := s.GaugeSet("g")
+	require.NoError(t, err)
+	assert.Equal(t, "", g.Checked, "a field that is emptied is stored empty")
+	assert.ErrorIs(t, s.ReplaceGaugeSet(GaugeSet{ID: "none", Name: "x"}), ErrNotFound)
+	require.NoError(t, s.RemoveGaugeSet("g"))
+	assert.ErrorIs(t, s.RemoveGaugeSet("g"), ErrNotFound)
+	j, err := s.Job("j")
+	require.NoError(t, err)
+	assert.Len(t, j.Leaves, 1, "the job keeps its leaves")
+	require.NoError(t, s.PutShimStock(nil))
+}

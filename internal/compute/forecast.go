@@ -1,0 +1,104 @@
+package compute
+
+import (
+	"fmt"
+	"time"
+
+	"metronix/core/measure"
+	"metronix/core/wear"
+)
+
+type visitValve struct {
+	Valve string `json:"valve"`
+	Found MM     `json:"found_mm"`
+	Left  MM     `json:"left_mm"`
+	Lower MM     `json:"lower_mm"`
+	Upper MM     `json:"upper_mm"`
+}
+
+type visit struct {
+	OdometerKM float64      `json:"odometer_km"`
+	Date       string       `json:"date"`
+	Valves     []visitValve `json:"valves"`
+}
+
+type forecastRequest struct {
+	Visits         []visit  `json:"visits"`
+	IntervalKM     *float64 `json:"interval_km,omitempty"`
+	IntervalMonths *int     `json:"interval_months,omitempty"`
+}
+
+type wearOf struct {
+	Valve  string      `json:"valve"`
+	Rate   *float64    `json:"rate_mm_per_1000km"`
+	Leaves *float64    `json:"leaves_window_at_km"`
+	Side   string      `json:"side"`
+	Range  *[2]float64 `json:"range_km,omitempty"`
+}
+
+type dueAt struct {
+	OdometerKM *float64 `json:"odometer_km,omitempty"`
+	Date       string   `json:"date,omitempty"`
+	Because    string   `json:"because"`
+}
+
+type forecastResponse struct {
+	Valves []wearOf `json:"valves"`
+	Due    dueAt    `json:"due"`
+}
+
+func forecast(q forecastRequest) (forecastResponse, *Problem) {
+	var faults []Fault
+	visits := make([]wear.Visit, len(q.Visits))
+	for i, v := range q.Visits {
+		visits[i] = readVisit(v, fmt.Sprintf("visits[%d]", i), &faults)
+	}
+	interval, months := 0.0, 0
+	if q.IntervalKM != nil {
+		if interval = *q.IntervalKM; interval <= 0 || interval > 1e7 {
+			faults = append(faults, Fault{Location: "interval_km", Value: interval, Message: "An interval is above 0 km."})
+		}
+	}
+	if q.IntervalMonths != nil {
+		if months = *q.IntervalMonths; months < 1 || months > 1200 {
+			faults = append(faults, Fault{Location: "interval_months", Value: months, Message: "An interval is 1 to 1200 months."})
+		}
+	}
+	if len(faults) > 0 {
+		return forecastResponse{}, refused(faults...)
+	}
+	f, err := wear.Reckon(visits, interval, months)
+	if err != nil {
+		return forecastResponse{}, refused(Fault{Location: "visits", Message: sentence(err)})
+	}
+	r := forecastResponse{Valves: []wearOf{}, Due: dueAt{OdometerKM: number(f.Due.OdometerKM), Because: f.Due.Because}}
+	if !f.Due.Date.IsZero() {
+		r.Due.Date = f.Due.Date.Format(time.DateOnly)
+	}
+	for _, v := range f.Valves {
+		r.Valves = append(r.Valves, wearOf{v.Valve, number(v.Rate), number(v.Leaves), string(v.Side), v.Range})
+	}
+	return r, nil
+}
+
+func readVisit(v visit, at string, faults *[]Fault) wear.Visit {
+	date, err := time.Parse(time.DateOnly, v.Date)
+	if err != nil {
+		*faults = append(*faults, Fault{Location: at + ".date", Value: echo(v.Date), Message: "A date is written 2026-03-31."})
+	}
+	if v.OdometerKM < 0 || v.OdometerKM > 1e8 {
+		*faults = append(*faults, Fault{Location: at + ".odometer_km", Value: v.OdometerKM, Message: "An odometer stands at 0 km or more."})
+	}
+	out := wear.Visit{OdometerKM: v.OdometerKM, Date: date}
+	for i, w := range v.Valves {
+		place := fmt.Sprintf("%s.valves[%d]", at, i)
+		gapFault(place+".found_mm", w.Found, faults)
+		gapFault(place+".left_mm", w.Left, faults)
+		if w.Lower > w.Upper {
+			*faults = append(*faults, Fault{Location: place + ".lower_mm", Value: w.Lower, Message: "The lower limit is above the upper one. Are they swapped?"})
+		}
+		out.Valves = append(out.Valves, wear.Found{Valve: w.Valve, Found: measure.Length(w.Found), Left: measure.Length(w.Left),
+			Window: measure.Window{Lower: measure.Length(w.Lower), Upper: measure.Length(w.Upper)}})
+	}
+	return out
+}
