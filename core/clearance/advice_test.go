@@ -51,11 +51,26 @@ func tries(limits Limits, gap measure.Length, next func([]Reading) gauge.Stack) 
 	}
 }
 
-// gaps are gaps all about the window, five micrometres apart.
-func gaps(limits Limits) []measure.Length {
-	var list []measure.Length
-	for g := max(um, limits.Window.Lower-reach) + um/2; g < limits.Window.Upper+reach; g += 5 * um {
-		list = append(list, g)
+// piece is a stretch of gaps in which every leaf of a ladder feels the same, and a gap inside it.
+type piece struct{ gap, length measure.Length }
+
+// pieces cut all gaps about the window where a leaf's feel changes, so that averages over them are exact.
+func pieces(limits Limits, ladder []gauge.Stack) []piece {
+	from, to := max(0, limits.Window.Lower-reach), limits.Window.Upper+reach
+	cuts := []measure.Length{from, to}
+	for _, st := range ladder {
+		for _, at := range []measure.Length{st.Thickness() - DefaultFeel, st.Thickness() + DefaultFeel} {
+			if from < at && at < to {
+				cuts = append(cuts, at)
+			}
+		}
+	}
+	slices.Sort(cuts)
+	var list []piece
+	for i := 1; i < len(cuts); i++ {
+		if length := cuts[i] - cuts[i-1]; length > 0 {
+			list = append(list, piece{cuts[i-1] + length/2, length})
+		}
 	}
 	return list
 }
@@ -65,8 +80,10 @@ func TestAdviceBeatsAWalkUpTheLadder(t *testing.T) {
 	rapid.Check(t, func(t *rapid.T) {
 		limits, owned := drawn(t, 20, 12)
 		ladder := candidates(limits, owned)
-		var ours, walked, oursWorst, walkWorst int
-		for _, gap := range gaps(limits) {
+		var ours, walked measure.Length // tries, weighed by the length of gaps that need them
+		var oursWorst, walkWorst int
+		for _, p := range pieces(limits, ladder) {
+			gap := p.gap
 			a, settled := tries(limits, gap, func(r []Reading) gauge.Stack { return nextLeaf(limits, r, owned, Workshop, DefaultFeel) })
 			w, walkSettled := tries(limits, gap, func(r []Reading) gauge.Stack {
 				if len(r) == len(ladder) {
@@ -75,7 +92,7 @@ func TestAdviceBeatsAWalkUpTheLadder(t *testing.T) {
 				return ladder[len(r)]
 			})
 			require.True(t, settled || !walkSettled, "gap %s: the walk decides it, the advice does not", gap)
-			ours, walked = ours+a, walked+w
+			ours, walked = ours+measure.Length(a)*p.length, walked+measure.Length(w)*p.length
 			oursWorst, walkWorst = max(oursWorst, a), max(walkWorst, w)
 		}
 		require.LessOrEqual(t, ours, walked, "on average")
@@ -89,23 +106,27 @@ func TestAdviceAgainstTheBestTree(t *testing.T) {
 	rapid.Check(t, func(t *rapid.T) {
 		limits, owned := drawn(t, 210, 5) // so thick that no stack lies about the window
 		ladder := candidates(limits, owned)
-		all := gaps(limits)
-		var tree func(gaps []measure.Length, readings []Reading) (sum, worst int)
-		tree = func(gaps []measure.Length, readings []Reading) (sum, worst int) {
+		all := pieces(limits, ladder)
+		var tree func(gaps []piece, readings []Reading) (sum measure.Length, worst int)
+		tree = func(gaps []piece, readings []Reading) (sum measure.Length, worst int) {
 			if len(gaps) == 0 || settle(limits.Window, readings, Workshop, DefaultFeel).Verdict != Undecided {
 				return 0, 0
 			}
-			sum, worst = math.MaxInt, math.MaxInt
+			whole := measure.Length(0)
+			for _, g := range gaps {
+				whole += g.length
+			}
+			sum, worst = math.MaxInt64, math.MaxInt
 			for _, st := range ladder {
 				if tried(readings, st) {
 					continue
 				}
-				parts := map[Feel][]measure.Length{}
+				parts := map[Feel][]piece{}
 				for _, g := range gaps {
-					f := feelOf(g, st.Thickness())
+					f := feelOf(g.gap, st.Thickness())
 					parts[f] = append(parts[f], g)
 				}
-				s, w := len(gaps), 1
+				s, w := whole, 1
 				for f, part := range parts {
 					ps, pw := tree(part, append(slices.Clone(readings), Reading{Stack: st, Feel: f}))
 					s, w = s+ps, max(w, 1+pw)
@@ -114,18 +135,18 @@ func TestAdviceAgainstTheBestTree(t *testing.T) {
 					sum, worst = s, w
 				}
 			}
-			if sum == math.MaxInt {
+			if sum == math.MaxInt64 {
 				return 0, 0
 			}
 			return sum, worst
 		}
 		best, bestWorst := tree(all, nil)
-		ours, oursWorst := 0, 0
-		for _, gap := range all {
-			n, _ := tries(limits, gap, func(r []Reading) gauge.Stack { return nextLeaf(limits, r, owned, Workshop, DefaultFeel) })
-			ours, oursWorst = ours+n, max(oursWorst, n)
+		ours, total, oursWorst := measure.Length(0), measure.Length(0), 0
+		for _, p := range all {
+			n, _ := tries(limits, p.gap, func(r []Reading) gauge.Stack { return nextLeaf(limits, r, owned, Workshop, DefaultFeel) })
+			ours, total, oursWorst = ours+measure.Length(n)*p.length, total+p.length, max(oursWorst, n)
 		}
-		require.LessOrEqual(t, ours, best+len(all), "more than one try above the best tree on average")
+		require.LessOrEqual(t, ours, best+total, "more than one try above the best tree on average")
 		require.LessOrEqual(t, oursWorst, bestWorst+1, "more than one try above the best tree at worst")
 	})
 }

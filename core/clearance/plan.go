@@ -2,18 +2,18 @@ package clearance
 
 import (
 	"cmp"
+	"math"
 
 	"metronix/core/gauge"
 	"metronix/core/measure"
 )
 
-// The weights of a plan, in tries: a stack is slower to lay than a leaf, an end that decides nothing is worse than any number of
-// tries, and a try fewer at worst settles a tie.
-const (
-	perExtraLeaf = 0.4
-	perUndecided = 1000.0
-	perWorst     = 1e-6
-)
+// perUndecided is what an end that decides nothing counts, in tries: more than any number of them.
+const perUndecided = 1000.0
+
+// even is the difference in expected tries below which two plans are as good; the fewer tries at worst, then the fewer leaves to lay
+// settle it, for a stack is slower to lay than a leaf.
+const even = 1e-9
 
 // plan is the tree of tries with the fewest expected ones, by dynamic programming over what is known: the gap lies above leaf i
 // (it was free) and below leaf j (it did not go). A drag ends the tree under the workshop rule. The gap is taken to lie anywhere
@@ -30,11 +30,13 @@ type plan struct {
 	known        map[[2]int]branch
 }
 
-// branch is the best that can be done from a state: the leaf to try (−1: none), its expected tries and the most of them.
+// branch is the best that can be done from a state: the leaf to try (−1: none), its expected tries, the most of them, and the leaves
+// that are expected to be laid.
 type branch struct {
 	leaf  int
 	cost  float64
 	worst int
+	laid  float64
 }
 
 func newPlan(limits Limits, leaves []gauge.Stack, readings []Reading, rule Rule, feel measure.Length) *plan {
@@ -112,7 +114,7 @@ func (p *plan) best(i, j int) branch {
 	best := branch{leaf: -1, cost: perUndecided}
 	for k := i + 1; k < j; k++ {
 		b := p.try(i, j, k)
-		better := cmp.Or(cmp.Compare(b.cost+perWorst*float64(b.worst), best.cost+perWorst*float64(best.worst)),
+		better := cmp.Or(clearly(b.cost, best.cost), cmp.Compare(b.worst, best.worst), clearly(b.laid, best.laid),
 			cmp.Compare(p.fromNominal(k), p.fromNominal(best.leaf)))
 		if best.leaf < 0 && b.cost < best.cost || best.leaf >= 0 && better < 0 {
 			best = b
@@ -120,6 +122,14 @@ func (p *plan) best(i, j int) branch {
 	}
 	p.known[[2]int{i, j}] = best
 	return best
+}
+
+// clearly compares figures that differ by more than float noise.
+func clearly(a, b float64) int {
+	if math.Abs(a-b) < even {
+		return 0
+	}
+	return cmp.Compare(a, b)
 }
 
 func (p *plan) fromNominal(k int) measure.Length {
@@ -131,7 +141,7 @@ func (p *plan) fromNominal(k int) measure.Length {
 
 // try weighs one leaf in a state by what its feels lead to and how likely each is.
 func (p *plan) try(i, j, k int) branch {
-	b := branch{leaf: k, cost: 1 + perExtraLeaf*float64(len(p.leaves[k])-1), worst: 1}
+	b := branch{leaf: k, cost: 1, worst: 1, laid: float64(len(p.leaves[k]))}
 	low, high := p.room(i, j)
 	t := p.thick[k]
 	total := high - low
@@ -152,6 +162,7 @@ func (p *plan) try(i, j, k int) branch {
 		}
 		then := p.best(way.i, way.j)
 		b.cost += share(way.part) * then.cost
+		b.laid += share(way.part) * then.laid
 		b.worst = max(b.worst, 1+then.worst)
 	}
 	return b
