@@ -115,6 +115,10 @@ text {
   text-anchor: end;
 }
 
+.list span {
+  margin-left: 8px;
+}
+
 .list {
   display: grid;
   grid-template-columns: repeat(auto-fill, minmax(210px, 1fr));
