@@ -1,6 +1,11 @@
 package clearance
 
-import "metronix/core/measure"
+import (
+	"fmt"
+
+	"metronix/core/measure"
+	"metronix/core/thermal"
+)
 
 // Aim is where within its limits a valve is set.
 type Aim string
@@ -46,6 +51,17 @@ func Differences(a, b Card) []Difference {
 		add("cold", a.coldWords(), b.coldWords())
 	}
 	return list
+}
+
+// Holds says at which engine temperature the card's figures hold, in words.
+func (c Card) Holds() string {
+	switch {
+	case c.State == Hot:
+		return fmt.Sprintf("engine at %s or more, read within %v minutes", degreesC(thermal.HotFromC), thermal.HotMinutes)
+	case c.StoneCold:
+		return fmt.Sprintf("engine at most %s, and within %s of its surroundings", degreesC(c.ColdLimitC()), degreesC(thermal.StoneColdWithinC))
+	}
+	return "engine " + c.coldWords()
 }
 
 func (c Card) coldWords() string {

@@ -49,3 +49,10 @@ func TestPinDown(t *testing.T) {
 	assert.Nil(t, clearance.PinDown(nil, owned))
 	assert.Nil(t, clearance.PinDown(felt(300, clearance.Free), gauge.Set{}))
 }
+
+func TestCardsSayWhenTheyHold(t *testing.T) {
+	limit := 30.0
+	assert.Equal(t, "engine at most 38 °C", clearance.Card{State: clearance.Cold}.Holds())
+	assert.Equal(t, "engine at most 30 °C, and within 5 °C of its surroundings", clearance.Card{State: clearance.Cold, StoneCold: true, MaxEngineC: &limit}.Holds())
+	assert.Equal(t, "engine at 60 °C or more, read within 10 minutes", clearance.Card{State: clearance.Hot}.Holds())
+}

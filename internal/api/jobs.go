@@ -16,7 +16,6 @@ import (
 	"metronix/core/job"
 	"metronix/core/measure"
 	"metronix/core/sequence"
-	"metronix/core/thermal"
 	"metronix/internal/compute"
 	"metronix/internal/store"
 )
@@ -221,7 +220,7 @@ func (s *server) viewOf(id string) (*bodyOf[JobView], error) {
 		r, j := o.record, o.state
 		out.Body = JobView{CardReason: r.CardReason, Aim: string(cmp.Or(r.Aim, clearance.AimNominal)), AimReason: r.AimReason,
 			Rule: string(cmp.Or(r.Rule, clearance.Workshop)), FeelMM: r.Feel.Millimetres(), LockShift: shiftView(shift), Vehicle: vehicleView(r.Vehicle), OdometerKM: r.OdometerKM, Mechanic: r.Mechanic, Reason: r.Reason, GaugeName: r.GaugeName,
-			Card: cardShort(j.Card), ColdLimitC: j.Card.ColdLimitC(), HotFromC: thermal.HotFromC, CreatedAt: r.CreatedAt,
+			Card: cardShort(j.Card), CreatedAt: r.CreatedAt,
 			Engine: engineView(r.Sheet), State: stateView(id, o)}
 		return nil
 	})

@@ -19,7 +19,7 @@ type Card struct {
 	Date        string           `json:"date"`
 	Remark      string           `json:"remark"`
 	StoneCold   bool             `json:"stone_cold"`
-	ColdLimitC  float64          `json:"cold_limit_c" doc:"for a cold card"`
+	Holds       string           `json:"holds" doc:"at which engine temperature the figures hold, in words"`
 	Intake      Limits           `json:"intake"`
 	Exhaust     Limits           `json:"exhaust"`
 	Differences []CardDifference `json:"differences" doc:"from the engine's first card"`

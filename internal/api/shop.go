@@ -220,7 +220,7 @@ func shimsView(j *job.Job, plan adjust.ShimPlan, missing []string) JobShims {
 	for _, f := range plan.Fit {
 		v, _ := j.Valve(f.Valve)
 		out.Fit = append(out.Fit, ShimFit{Valve: f.Valve, FittedMM: v.Shim.Millimetres(), ShimMM: f.Shim.Millimetres(), From: f.From, GapMM: f.Gap.Millimetres(), Here: j.Settable(v),
-			WantedMM: (f.Shim + f.Gap - j.AimOf(v)).Millimetres()})
+			WantedMM: adjust.ShimValve{Fitted: f.Shim, Measured: f.Gap, Aim: j.AimOf(v)}.Wanted().Millimetres()})
 	}
 	for _, b := range plan.Buy {
 		out.Buy = append(out.Buy, ShimCount{b.Shim.Millimetres(), b.N})

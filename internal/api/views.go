@@ -228,8 +228,6 @@ type JobView struct {
 	Rule       string     `json:"rule" enum:"workshop,guarded"`
 	FeelMM     float64    `json:"feel_mm"`
 	LockShift  LockShift  `json:"lock_shift"`
-	ColdLimitC float64    `json:"cold_limit_c"`
-	HotFromC   float64    `json:"hot_from_c"`
 	CreatedAt  time.Time  `json:"created_at"`
 	Engine     EngineView `json:"engine"`
 	State      JobState   `json:"state"`
@@ -243,7 +241,7 @@ func limitsView(l clearance.Limits) Limits {
 func cardShort(c clearance.Card) Card {
 	intake, _ := c.Intake.Limits()
 	exhaust, _ := c.Exhaust.Limits()
-	return Card{Source: c.Source, State: string(c.State), Date: c.Date, Remark: c.Remark, StoneCold: c.StoneCold, ColdLimitC: c.ColdLimitC(),
+	return Card{Source: c.Source, State: string(c.State), Date: c.Date, Remark: c.Remark, StoneCold: c.StoneCold, Holds: c.Holds(),
 		Intake: limitsView(intake), Exhaust: limitsView(exhaust), Differences: []CardDifference{}}
 }
 

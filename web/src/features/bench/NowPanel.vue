@@ -225,7 +225,7 @@ defineExpose({ key })
     <div v-else-if="action === 'go_hot'" class="grow">
       <p class="mx-how">
         The cold start is signed by {{ state.signed_by }}, provisionally. The job is finished when the hot pass is
-        signed: run the engine to its temperature, shut it off, and read every valve within ten minutes against the hot
+        signed: run the engine to its temperature, shut it off, and read every valve while it is hot against the hot
         figures.
       </p>
       <p class="mx-warn">Hot parts and oil burn. Socket or handle off the crank before the starter is touched.</p>

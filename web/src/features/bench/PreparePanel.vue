@@ -23,12 +23,7 @@ const asking = ref(false)
 const ready = computed(() => text.value.every((t) => /^-?\d+(\.\d)?$/.test(t)))
 const figures = () => [Number(text.value[0]), Number(text.value[1])] as const
 const card = computed(() => props.view.state.card)
-const limit = computed(() => {
-  if (card.value.state === 'hot')
-    return `Hot figures: the engine at ${props.view.hot_from_c} °C or more, read within ten minutes.`
-  const stone = card.value.stone_cold ? ', and within 5 °C of its surroundings' : ''
-  return `Cold figures: the engine at or below ${card.value.cold_limit_c} °C${stone}.`
-})
+const limit = computed(() => `${card.value.state === 'hot' ? 'Hot' : 'Cold'} figures: ${card.value.holds}.`)
 
 function go() {
   if (at.value === 0 && text.value[0] && !text.value[1]) at.value = 1

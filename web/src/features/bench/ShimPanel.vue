@@ -88,7 +88,8 @@ const pad = ['7', '8', '9', '4', '5', '6', '1', '2', '3', '.', '0', 'Backspace']
       <ul class="moves">
         <li v-for="f in moves" :key="f.valve">
           <span class="what"
-            ><b>{{ f.valve }}</b> <span class="figure">{{ mm(f.fitted_mm) }} → {{ mm(f.shim_mm) }}</span>
+            ><b>{{ f.valve }}</b>
+            <span class="figure">{{ f.fitted_mm ? mm(f.fitted_mm) : 'out' }} → {{ mm(f.shim_mm) }}</span>
             <small>{{ origin(f) }}, gap {{ mm(f.gap_mm) }}; wanted {{ mm(f.wanted_mm) }}</small></span
           >
           <button

@@ -178,9 +178,7 @@ async function start() {
             <span
               ><span class="quiet">exhaust</span> <span class="figure">{{ window(c.exhaust) }}</span></span
             >
-            <small v-if="c.state === 'cold'" class="quiet">{{
-              c.stone_cold ? 'stone cold, within 5 °C of its surroundings' : `engine at most ${c.cold_limit_c} °C`
-            }}</small>
+            <small class="quiet">{{ c.holds }}</small>
             <small v-for="d in differs(i)" :key="d" class="differs">{{ d }}</small>
           </button>
         </div>

@@ -378,15 +378,12 @@ export interface components {
             stops: number;
         };
         Card: {
-            /**
-             * Format: double
-             * @description for a cold card
-             */
-            cold_limit_c: number;
             date: string;
             /** @description from the engine's first card */
             differences: components["schemas"]["CardDifference"][];
             exhaust: components["schemas"]["Limits"];
+            /** @description at which engine temperature the figures hold, in words */
+            holds: string;
             intake: components["schemas"]["Limits"];
             remark: string;
             source: string;
@@ -695,16 +692,12 @@ export interface components {
             aim_reason: string;
             card: components["schemas"]["Card"];
             card_reason: string;
-            /** Format: double */
-            cold_limit_c: number;
             /** Format: date-time */
             created_at: string;
             engine: components["schemas"]["EngineView"];
             /** Format: double */
             feel_mm: number;
             gauge_name: string;
-            /** Format: double */
-            hot_from_c: number;
             lock_shift: components["schemas"]["LockShift"];
             mechanic: string;
             /** Format: int64 */
