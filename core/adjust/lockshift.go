@@ -38,9 +38,11 @@ func LearnShift(pairs []Pair) Shift {
 	return s
 }
 
-// PreLockAim is the gap to set with the nut still loose, so that it is the aim after locking; ok only where the shift is known.
+// PreLockAim is the gap to set with the nut still slack, so that it is the aim after locking; ok only where the shift is known and leaves a
+// gap to set: one that opens the gap by more than the aim does not.
 func (s Shift) PreLockAim(aim measure.Length) (pre measure.Length, ok bool) {
-	return aim - s.Median, s.Enough
+	pre = aim - s.Median
+	return pre, s.Enough && pre > 0
 }
 
 // quantile interpolates the num/den quantile of a sorted list, to the nearest nanometre.

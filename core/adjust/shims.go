@@ -3,6 +3,7 @@ package adjust
 import (
 	"cmp"
 	"fmt"
+	"maps"
 	"slices"
 
 	"metronix/core/measure"
@@ -39,6 +40,8 @@ type Fit struct {
 	Shim  measure.Length
 	From  string // the valve it came from (its own name: undisturbed), or FromStock
 	Gap   measure.Length
+
+	Bought bool // it is to be bought: no valve, and not the stock, has it to give
 }
 
 // Count is so many shims of one thickness.
@@ -59,63 +62,106 @@ type ShimPlan struct {
 	Impossible []Lacking
 }
 
-// The weights of the choice, so that one purchase outweighs any number of disturbed valves, and one disturbed valve any sum of
-// deviations: a deviation counts 256 per nanometre, and 1 more on the tight side.
+// The weights of the choice, so that one valve more that is served outweighs any purchase, one purchase any number of disturbed valves, and
+// one disturbed valve any sum of deviations: a deviation counts 256 per nanometre, and 1 more on the tight side. With 80 valves and
+// windows up to a millimetre wide none reaches the next: 80 × 256 × 10⁶ < 2³⁶, 80 × 2³⁶ < 2⁴⁴, 80 × 2⁴⁴ < 2⁵².
 const (
 	perNanometre = 256
 	perDisturbed = 1 << 36
 	perBought    = 1 << 44
-	never        = 1 << 52
+	perUnserved  = 1 << 52
+	never        = 1 << 60
 )
 
 // column is one shim that may be had once: from a valve, from the shop's stock, or bought for one valve.
 type column struct {
 	shim   measure.Length
-	from   int // index of the valve it is fitted under; −1: the shop's; −2: bought
-	bought int // the valve it is bought for
+	from   int // index of the valve it is fitted under; or one of the following
+	bought int // the valve it is bought for, or left bare by
 }
 
+// Where a column's shim is from, when it is under no valve: the shop's stock, bought, or no shim at all for a valve whose own lies outside.
+const (
+	ofShop = -1 - iota
+	ofMaker
+	ofNobody
+)
+
 // ChooseShims fits the whole engine: the fewest shims bought, then the fewest valves disturbed, then the smallest sum of
-// |gap − aim|, the loose side winning ties. It is a rectangular assignment, solved by the shortest augmenting paths of the
-// Hungarian method (Kuhn 1955). Sizes are what can be bought, in any number; stock is what the shop has, each piece once. At most
-// 80 valves, windows no wider than a millimetre.
+// |gap − aim|, the loose side winning ties. A valve that cannot be served keeps its own shim, which is then not to be had for another.
+// It is a rectangular assignment, solved by the shortest augmenting paths of the Hungarian method (Kuhn 1955). Sizes are what can be
+// bought, in any number; stock is what the shop has, each piece once. At most 80 valves, windows no wider than a millimetre.
 func ChooseShims(valves []ShimValve, sizes []measure.Length, stock []Count) ShimPlan {
-	plan := ShimPlan{}
-	able, columns := []int{}, []column{}
+	var columns []column
 	for i, v := range valves {
-		if reason := lacking(v, valves, sizes, stock); reason != "" {
-			plan.Impossible = append(plan.Impossible, Lacking{v.Valve, reason})
+		if v.Out {
+			columns = append(columns, column{from: ofNobody, bought: i})
 		} else {
-			able = append(able, i)
-			if !v.Out {
-				columns = append(columns, column{shim: v.Fitted, from: i})
-			}
+			columns = append(columns, column{shim: v.Fitted, from: i})
+		}
+		if size, ok := nearest(v, sizes); ok {
+			columns = append(columns, column{shim: size, from: ofMaker, bought: i})
 		}
 	}
-	for _, s := range stock {
-		for range min(s.N, len(able)) {
-			columns = append(columns, column{shim: s.Shim, from: -1})
-		}
+	columns = append(columns, fromShop(valves, summed(stock))...)
+	chosen := assign(len(valves), len(columns), func(row, col int) int64 { return costOf(valves, row, columns[col]) })
+	plan := ShimPlan{}
+	plan.read(valves, columns, chosen)
+	for i := range plan.Impossible {
+		at := slices.IndexFunc(valves, func(v ShimValve) bool { return v.Valve == plan.Impossible[i].Valve })
+		plan.Impossible[i].Reason = lacking(valves[at], valves, sizes, stock)
 	}
-	for _, i := range able {
-		if size, ok := nearest(valves[i], sizes); ok {
-			columns = append(columns, column{shim: size, from: -2, bought: i})
-		} else {
-			columns = append(columns, column{from: -2, bought: i}) // none: it costs never, and keeps the columns no fewer than the rows
-		}
-	}
-	chosen := assign(len(able), len(columns), func(row, col int) int64 { return costOf(valves, able[row], columns[col]) })
-	plan.read(valves, able, columns, chosen)
 	return plan
 }
 
-// lacking says why no shim serves a valve; empty where one does.
+// summed is a stock with every size once, thinnest first.
+func summed(stock []Count) (list []Count) {
+	pieces := map[measure.Length]int{}
+	for _, s := range stock {
+		pieces[s.Shim] += s.N
+	}
+	for _, shim := range slices.Sorted(maps.Keys(pieces)) {
+		list = append(list, Count{shim, pieces[shim]})
+	}
+	return list
+}
+
+// fromShop is the shop's shims that can be of use: of n valves each needs only the n that serve it best, for the others take fewer.
+func fromShop(valves []ShimValve, stock []Count) []column {
+	pieces := map[measure.Length]int{}
+	for _, v := range valves {
+		var fits []Count
+		for _, s := range stock {
+			if s.N > 0 && v.wanted().Contains(s.Shim) {
+				fits = append(fits, s)
+			}
+		}
+		slices.SortFunc(fits, func(a, b Count) int { return cmp.Compare(deviation(v, a.Shim), deviation(v, b.Shim)) })
+		left := len(valves)
+		for _, s := range fits {
+			n := min(s.N, left)
+			pieces[s.Shim] = max(pieces[s.Shim], n)
+			if left -= n; left == 0 {
+				break
+			}
+		}
+	}
+	var columns []column
+	for _, shim := range slices.Sorted(maps.Keys(pieces)) {
+		for range pieces[shim] {
+			columns = append(columns, column{shim: shim, from: ofShop})
+		}
+	}
+	return columns
+}
+
+// lacking says why a valve is not served.
 func lacking(v ShimValve, valves []ShimValve, sizes []measure.Length, stock []Count) string {
 	wanted := v.wanted()
 	fits := func(shim measure.Length) bool { return shim > 0 && wanted.Contains(shim) }
 	if slices.ContainsFunc(sizes, fits) || slices.ContainsFunc(stock, func(c Count) bool { return c.N > 0 && fits(c.Shim) }) ||
 		slices.ContainsFunc(valves, func(o ShimValve) bool { return !o.Out && fits(o.Fitted) }) {
-		return ""
+		return fmt.Sprintf("%s needs a shim of %s, and the ones that fit serve other valves or stay where they are.", v.Valve, wanted)
 	}
 	return fmt.Sprintf("%s needs a shim of %s: no size on the list and none in the engine lies there.", v.Valve, wanted)
 }
@@ -144,42 +190,50 @@ func deviation(v ShimValve, shim measure.Length) int64 {
 	return weight
 }
 
+// costOf weighs a shim under a valve. A valve that is not served keeps its own, or stays bare where that lies outside.
 func costOf(valves []ShimValve, row int, c column) int64 {
 	v := valves[row]
+	serves := v.wanted().Contains(c.shim) && c.from != ofNobody
 	switch {
-	case !v.wanted().Contains(c.shim), c.from == -2 && c.bought != row:
+	case (c.from == ofMaker || c.from == ofNobody) && c.bought != row:
+		return never
+	case !serves && (c.from == row || c.from == ofNobody):
+		return perUnserved
+	case !serves:
 		return never
 	case c.from == row:
 		return deviation(v, c.shim)
-	case c.from == -2:
+	case c.from == ofMaker:
 		return perBought + perDisturbed + deviation(v, c.shim)
 	}
 	return perDisturbed + deviation(v, c.shim)
 }
 
 // read turns the assignment into what goes where, what to buy and what is over.
-func (p *ShimPlan) read(valves []ShimValve, able []int, columns []column, chosen []int) {
+func (p *ShimPlan) read(valves []ShimValve, columns []column, chosen []int) {
 	used := map[int]bool{}
 	buy := map[measure.Length]int{}
-	for row, col := range chosen {
-		v := valves[able[row]]
-		if col < 0 {
-			p.Impossible = append(p.Impossible, Lacking{v.Valve, fmt.Sprintf("%s needs a shim of %s, and the ones that fit serve other valves or stay where they are.", v.Valve, v.wanted())})
+	for row, v := range valves {
+		c := columns[chosen[row]]
+		if c.from >= 0 {
+			used[c.from] = true
+		}
+		if costOf(valves, row, c) >= perUnserved {
+			p.Impossible = append(p.Impossible, Lacking{Valve: v.Valve})
 			continue
 		}
-		c := columns[col]
 		fit := Fit{Valve: v.Valve, Shim: c.shim, From: FromStock, Gap: v.gap(c.shim)}
-		switch {
-		case c.from >= 0:
-			fit.From, used[c.from] = valves[c.from].Valve, true
-		case c.from == -2:
+		if c.from >= 0 {
+			fit.From = valves[c.from].Valve
+		} else if c.from == ofMaker {
 			buy[c.shim]++
+			fit.Bought = true
 		}
 		p.Fit = append(p.Fit, fit)
 	}
-	for row, i := range able {
-		if !used[i] && chosen[row] >= 0 && !valves[i].Out {
-			p.Spare = append(p.Spare, valves[i].Fitted)
+	for i, v := range valves {
+		if !used[i] && !v.Out {
+			p.Spare = append(p.Spare, v.Fitted)
 		}
 	}
 	slices.Sort(p.Spare)

@@ -4,6 +4,7 @@ import (
 	"fmt"
 	"math"
 	"math/rand/v2"
+	"slices"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
@@ -32,7 +33,8 @@ func TestSwapsComeFirst(t *testing.T) {
 		shimmed("I2", 2600, 300, 150, 250, 200), // wants 2.65 to 2.75
 		shimmed("I3", 2650, 200, 150, 250, 200),
 	}, []measure.Length{2600 * um, 2650 * um, 2700 * um}, nil)
-	assert.Equal(t, []adjust.Fit{{"I1", 2600 * um, "I2", 200 * um}, {"I2", 2700 * um, "I1", 200 * um}, {"I3", 2650 * um, "I3", 200 * um}}, p.Fit)
+	assert.Equal(t, []adjust.Fit{{Valve: "I1", Shim: 2600 * um, From: "I2", Gap: 200 * um}, {Valve: "I2", Shim: 2700 * um, From: "I1", Gap: 200 * um},
+		{Valve: "I3", Shim: 2650 * um, From: "I3", Gap: 200 * um}}, p.Fit)
 	assert.Empty(t, p.Buy)
 	assert.Empty(t, p.Spare)
 	assert.Empty(t, p.Impossible)
@@ -227,5 +229,98 @@ func BenchmarkShimsSixteen(b *testing.B) {
 	}
 	for b.Loop() {
 		adjust.ChooseShims(valves, sizes, nil)
+	}
+}
+
+// A valve that no shim serves keeps its own, which is not given to another: else it would be left empty and the engine could not be closed.
+func TestAnUnservedValveKeepsItsShim(t *testing.T) {
+	p := adjust.ChooseShims([]adjust.ShimValve{
+		shimmed("I1", 2700, 10, 180, 220, 200),  // wants 2.49 to 2.53
+		shimmed("I2", 2500, 900, 180, 220, 200), // wants 3.18 to 3.22: no size
+		shimmed("I3", 2650, 200, 180, 220, 200),
+	}, []measure.Length{2500 * um, 2550 * um, 3100 * um}, nil)
+	require.Len(t, p.Impossible, 1)
+	assert.Equal(t, "I2", p.Impossible[0].Valve)
+	assert.Equal(t, adjust.Fit{Valve: "I1", Shim: 2500 * um, From: adjust.FromStock, Gap: 210 * um, Bought: true}, p.Fit[0])
+	assert.Equal(t, []adjust.Count{{Shim: 2500 * um, N: 1}}, p.Buy)
+}
+
+// Every valve is in fit or in impossible, never in both; no shim is used twice; and where a valve is out of reach of every size the rest
+// still equals trying all, with that valve's shim out of the game.
+func TestChoiceWithUnservedValvesAgainstTryingAll(t *testing.T) {
+	rapid.Check(t, func(t *rapid.T) {
+		valves, _ := drawValves(t, 4)
+		sizes := []measure.Length{2500 * um, 2700 * um}
+		p := adjust.ChooseShims(valves, sizes, nil)
+		require.Len(t, valves, len(p.Fit)+len(p.Impossible))
+		bought := 0
+		given := map[string]bool{}
+		for _, l := range p.Impossible {
+			given[l.Valve] = true
+			require.NotEmpty(t, l.Reason)
+		}
+		for _, f := range p.Fit {
+			if f.Bought {
+				bought++
+				continue
+			}
+			require.False(t, given[f.From], "%s gives twice, or gave what an unserved valve keeps", f.From)
+			given[f.From] = true
+		}
+		unserved, leastBought := tryAll(valves, sizes)
+		require.Equal(t, unserved, len(p.Impossible))
+		require.Equal(t, leastBought, bought)
+	})
+}
+
+// tryAll deals the shims out in every way: each valve keeps its own though it does not serve, takes another's, or a bought one.
+func tryAll(valves []adjust.ShimValve, sizes []measure.Length) (unserved, bought int) {
+	unserved, bought = len(valves)+1, 0
+	used := make([]bool, len(valves))
+	var try func(i, u, b int)
+	try = func(i, u, b int) {
+		if i == len(valves) {
+			if u < unserved || (u == unserved && b < bought) {
+				unserved, bought = u, b
+			}
+			return
+		}
+		v := valves[i]
+		fits := func(shim measure.Length) bool { return v.Window.Contains(v.Fitted + v.Measured - shim) }
+		for j, from := range valves {
+			if used[j] || (j != i && !fits(from.Fitted)) {
+				continue
+			}
+			used[j] = true
+			if fits(from.Fitted) {
+				try(i+1, u, b)
+			} else {
+				try(i+1, u+1, b)
+			}
+			used[j] = false
+		}
+		if slices.ContainsFunc(sizes, fits) {
+			try(i+1, u, b+1)
+		}
+	}
+	try(0, 0, 0)
+	return unserved, bought
+}
+
+// The largest question that is taken: 48 valves, 200 sizes, all of them in the shop.
+func BenchmarkShims48By200(b *testing.B) {
+	var valves []adjust.ShimValve
+	for i := range measure.Length(48) {
+		valves = append(valves, shimmed(fmt.Sprintf("V%d", i), 2500+10*(i*7%40), 50+10*(i*11%35), 100, 1100, 600))
+	}
+	var sizes []measure.Length
+	var stock []adjust.Count
+	for s := measure.Length(1500); s < 3500; s += 10 {
+		sizes = append(sizes, s*um)
+		stock = append(stock, adjust.Count{Shim: s * um, N: 50})
+	}
+	b.ReportAllocs()
+	for b.Loop() {
+		adjust.ChooseShims(valves, sizes, stock)
 	}
 }

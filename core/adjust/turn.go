@@ -19,11 +19,23 @@ const (
 	Open  Direction = "open"
 )
 
+// Rotation is which way a screw or nut is turned, seen along its thread from the end where the driver or spanner sits. Empty: by feel, or
+// not at all.
+type Rotation string
+
+// The two ways to turn.
+const (
+	Clockwise     Rotation = "clockwise"
+	Anticlockwise Rotation = "anticlockwise"
+)
+
 // Turn is how far to turn an adjuster.
 type Turn struct {
 	Degrees   float64 // of the screw or nut, not negative; NaN where ByFeel
 	Direction Direction
-	ByFeel    bool // an eccentric: no fixed angle
+	Rotation  Rotation
+	Way       engine.Way // which way the screw or nut travels; empty: by feel, or not at all
+	ByFeel    bool       // an eccentric: no fixed angle
 	Why       string
 }
 
@@ -53,10 +65,40 @@ func Reckon(a engine.Adjuster, gap, aim measure.Length) (Turn, error) {
 	if a.Pitch <= 0 {
 		return Turn{}, fmt.Errorf("%w: without it the turn cannot be reckoned", ErrPitch)
 	}
-	t.Degrees = measure.RoundAngle(360 * change.Abs().Millimetres() / (a.Pitch.Millimetres() * gain))
+	t.Degrees = measure.FromDegrees(360 * change.Abs().Millimetres() / (a.Pitch.Millimetres() * gain)).Degrees()
+	if change != 0 {
+		t.Way, t.Rotation = turning(a, t.Direction)
+	}
 	t.Why = fmt.Sprintf("%s to change, pitch %s, gain %.4g: 360° × %.4g / (%.4g × %.4g).",
 		change.Abs(), a.Pitch, gain, change.Abs().Millimetres(), a.Pitch.Millimetres(), gain)
 	return t, nil
+}
+
+// ClosesBy is the way the screw or nut of an adjuster travels to close the gap, by geometry: a screw or nut that is driven towards the
+// valve, push-rod or rocker closes by going in; a threaded tappet or a finger's pivot closes by rising out of its thread. A sheet may
+// say that its gear does otherwise.
+func ClosesBy(a engine.Adjuster) engine.Way {
+	if a.Closes != "" {
+		return a.Closes
+	}
+	switch a.Kind {
+	case engine.ThreadedTappet, engine.ThreadedTappetAtValve, engine.FingerPivotAtCam, engine.FingerPivotAtValve:
+		return engine.Out
+	}
+	return engine.In
+}
+
+// turning is which way the screw travels and is turned to change a gap: a right-hand thread goes in clockwise, a left-hand one
+// anticlockwise.
+func turning(a engine.Adjuster, d Direction) (engine.Way, Rotation) {
+	way := ClosesBy(a)
+	if d == Open {
+		way = map[engine.Way]engine.Way{engine.In: engine.Out, engine.Out: engine.In}[way]
+	}
+	if (way == engine.In) == (a.Thread != engine.LeftHand) {
+		return way, Clockwise
+	}
+	return way, Anticlockwise
 }
 
 // Gain is the change of gap per travel of the screw or nut along its axis.

@@ -59,3 +59,32 @@ func TestEccentricIsByFeel(t *testing.T) {
 	assert.True(t, math.IsNaN(got.Degrees))
 	assert.Contains(t, got.Why, "0.175 mm")
 }
+
+// Which way to turn, right-hand thread, seen from the driver's end (by geometry): what is driven towards the valve closes by going in,
+// clockwise; what closes by rising out of its thread is turned anticlockwise. A left-hand thread reverses it.
+func TestWhichWayToTurn(t *testing.T) {
+	const pitch = measure.Millimetre
+	for kind, closing := range map[engine.AdjusterKind]adjust.Rotation{
+		engine.ScrewValveEnd: adjust.Clockwise, engine.ScrewPushrodEnd: adjust.Clockwise, engine.CentreNut: adjust.Clockwise, engine.ScrewValveEndAtCam: adjust.Clockwise,
+		engine.ThreadedTappet: adjust.Anticlockwise, engine.ThreadedTappetAtValve: adjust.Anticlockwise,
+		engine.FingerPivotAtCam: adjust.Anticlockwise, engine.FingerPivotAtValve: adjust.Anticlockwise,
+	} {
+		a := engine.Adjuster{Kind: kind, Pitch: pitch, Ratio: 1.5}
+		other := map[adjust.Rotation]adjust.Rotation{adjust.Clockwise: adjust.Anticlockwise, adjust.Anticlockwise: adjust.Clockwise}
+		turned := func(a engine.Adjuster, gap measure.Length) adjust.Rotation {
+			turn, err := adjust.Reckon(a, gap*um, 300*um)
+			require.NoError(t, err)
+			return turn.Rotation
+		}
+		assert.Equal(t, closing, turned(a, 400), kind)
+		assert.Equal(t, other[closing], turned(a, 200), kind)
+		a.Thread = engine.LeftHand
+		assert.Equal(t, other[closing], turned(a, 400), kind)
+		a.Thread, a.Closes = engine.RightHand, engine.Out
+		assert.Equal(t, adjust.Anticlockwise, turned(a, 400), "a gear that says how it closes")
+		assert.Empty(t, turned(a, 300), "nothing to change")
+	}
+	turn, err := adjust.Reckon(engine.Adjuster{Kind: engine.Eccentric}, 400*um, 300*um)
+	require.NoError(t, err)
+	assert.Empty(t, turn.Rotation, "an eccentric is turned by feel")
+}

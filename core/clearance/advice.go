@@ -10,12 +10,14 @@ import (
 	"metronix/core/measure"
 )
 
-// reach is how far outside the limits a leaf is still worth trying.
+// reach is how far outside the limits a gap is commonly found, and so how far leaves are weighed (from memory). Beyond it the leaf next
+// to each limit still counts, because it settles the verdict.
 const reach = 100 * measure.Micrometre
 
 // nextLeaf names the owned leaf or stack to try next. Before any leaf has dragged the state of knowledge is the thickest leaf known
 // free and the thinnest known not to go, so the tree of tries with the fewest expected ones is found exactly (see plan), for a gap
-// that may lie anywhere about the window. After a drag that decided nothing, the leaf most of whose feels settle it.
+// that may lie anywhere about the window. After a drag that decided nothing, the leaf most of whose feels may still be had and
+// settle it; none where no feel that may be had does.
 func nextLeaf(limits Limits, readings []Reading, owned gauge.Set, rule Rule, feel measure.Length) gauge.Stack {
 	above, below := bounds(readings)
 	var open []gauge.Stack
@@ -30,7 +32,10 @@ func nextLeaf(limits Limits, readings []Reading, owned gauge.Set, rule Rule, fee
 	var best gauge.Stack
 	bestScore := 0.0
 	for _, st := range open {
-		score := promise(limits, readings, st, rule, feel)
+		score, ok := promise(limits, readings, st, rule, feel)
+		if !ok {
+			continue
+		}
 		if better := cmp.Or(
 			cmp.Compare(score, bestScore),
 			cmp.Compare((nearestTo(best, limits.Nominal)), nearestTo(st, limits.Nominal)),
@@ -60,48 +65,124 @@ func bounds(readings []Reading) (above, below measure.Length) {
 }
 
 func tried(readings []Reading, st gauge.Stack) bool {
-	return slices.ContainsFunc(readings, func(r Reading) bool { return r.Dial == nil && slices.Equal(r.Stack.Marked(), st.Marked()) })
+	return slices.ContainsFunc(readings, func(r Reading) bool { return r.Dial == nil && r.Stack.Same(st) })
 }
 
 // mostTried bounds how many leaves and stacks are weighed, so that advice stays quick however large the set.
 const mostTried = 28
 
-// candidates are the single leaves about the window, and stacks of a thickness that no single leaf has, those nearest to a limit
-// first: a limit is where a stack helps. Thinnest first.
+// candidates are the single leaves about the window, the nearest single leaf beyond each limit, and stacks of a thickness that no
+// single leaf comes near, those nearest to a limit first: a limit is where a stack helps. Thinnest first.
 func candidates(limits Limits, owned gauge.Set) []gauge.Stack {
 	w := limits.Window
 	near := measure.Window{Lower: max(0, w.Lower-reach), Upper: w.Upper + reach}
-	all := owned.Stacks(near, gauge.MaxStack)
-	fromLimit := func(st gauge.Stack) measure.Length {
-		return min((st.Thickness() - w.Lower).Abs(), (st.Thickness() - w.Upper).Abs())
+	singles := owned.Singles()
+	list := slices.DeleteFunc(beyond(singles, w), func(st gauge.Stack) bool { return near.Contains(st.Thickness()) })
+	for _, st := range singles {
+		if near.Contains(st.Thickness()) {
+			list = append(list, st)
+		}
 	}
-	slices.SortStableFunc(all, func(a, b gauge.Stack) int {
-		single := cmp.Compare(min(len(a), 2), min(len(b), 2))
-		return cmp.Or(single, cmp.Compare(fromLimit(a), fromLimit(b)), cmp.Compare(len(a), len(b)), cmp.Compare(a.Thickness(), b.Thickness()))
-	})
-	seen := map[measure.Length]bool{}
-	list := slices.DeleteFunc(all, func(st gauge.Stack) bool {
-		t := st.Thickness()
-		was := seen[t]
-		seen[t] = true
-		return was
-	})
+	byLimit := func(a, b gauge.Stack) int {
+		return cmp.Or(cmp.Compare(fromLimit(w, a.Thickness()), fromLimit(w, b.Thickness())), cmp.Compare(len(a), len(b)), cmp.Compare(a.Thickness(), b.Thickness()))
+	}
+	slices.SortStableFunc(list, byLimit)
+	list = oneEach(list)
 	list = list[:min(len(list), mostTried)]
+	list = append(list, nearestStacks(near, owned, singles, mostTried-len(list), byLimit)...)
 	slices.SortFunc(list, func(a, b gauge.Stack) int { return cmp.Compare(a.Thickness(), b.Thickness()) })
 	return list
 }
 
-// promise scores a candidate: a point for each feel that is possible and settles the verdict, less a little per extra leaf,
-// because a stack is slower to lay and less certain than a leaf.
-func promise(limits Limits, readings []Reading, st gauge.Stack, rule Rule, feel measure.Length) float64 {
-	score := -0.6 * float64(len(st)-1)
+// fromLimit is how far a thickness lies from the nearer limit.
+func fromLimit(w measure.Window, t measure.Length) measure.Length {
+	return min((t - w.Lower).Abs(), (t - w.Upper).Abs())
+}
+
+// beyond is the nearest leaf at or below the lower limit, and at or above the upper one.
+func beyond(singles []gauge.Stack, w measure.Window) (list []gauge.Stack) {
+	if i := slices.IndexFunc(singles, func(st gauge.Stack) bool { return st.Thickness() > w.Lower }); i > 0 {
+		list = append(list, singles[i-1])
+	} else if n := len(singles); i < 0 && n > 0 {
+		list = append(list, singles[n-1])
+	}
+	if i := slices.IndexFunc(singles, func(st gauge.Stack) bool { return st.Thickness() >= w.Upper }); i >= 0 {
+		list = append(list, singles[i])
+	}
+	return list
+}
+
+// oneEach keeps the first of each thickness.
+func oneEach(list []gauge.Stack) []gauge.Stack {
+	seen := map[measure.Length]bool{}
+	return slices.DeleteFunc(list, func(st gauge.Stack) bool {
+		was := seen[st.Thickness()]
+		seen[st.Thickness()] = true
+		return was
+	})
+}
+
+// nearestStacks are at most n stacks of two or three leaves, one for each thickness, that no single leaf lies within a leaf's uncertainty
+// of: such a stack would tell no more than the leaf, and less surely. They are found without listing all.
+func nearestStacks(near measure.Window, owned gauge.Set, singles []gauge.Stack, n int, order func(a, b gauge.Stack) int) []gauge.Stack {
+	var list []gauge.Stack
+	if n <= 0 {
+		return nil
+	}
+	owned.EachStack(near, 2, gauge.MaxStack, func(st gauge.Stack) {
+		if len(list) == n && order(st, list[n-1]) >= 0 {
+			return
+		}
+		t := st.Thickness()
+		if i, found := slices.BinarySearchFunc(singles, t-gauge.UncheckedUncertainty, func(s gauge.Stack, want measure.Length) int {
+			return cmp.Compare(s.Thickness(), want)
+		}); found || i < len(singles) && singles[i].Thickness() <= t+gauge.UncheckedUncertainty {
+			return
+		}
+		at, _ := slices.BinarySearchFunc(list, st, order)
+		if slices.ContainsFunc(list, func(o gauge.Stack) bool { return o.Thickness() == t && order(o, st) <= 0 }) {
+			return
+		}
+		list = slices.DeleteFunc(slices.Insert(list, at, slices.Clone(st)), func(o gauge.Stack) bool { return o.Thickness() == t && order(o, st) > 0 })
+		list = list[:min(len(list), n)]
+	})
+	return list
+}
+
+// perLeaf is what an extra leaf of a stack takes off its promise, in feels that settle: a stack is slower to lay and less certain than a
+// leaf, so that it has to settle one feel more (from memory).
+const perLeaf = 0.6
+
+// promise scores a candidate: a point for each feel that may still be had and settles the verdict, less perLeaf for each further leaf. ok
+// is false where no such feel settles anything.
+func promise(limits Limits, readings []Reading, st gauge.Stack, rule Rule, feel measure.Length) (score float64, ok bool) {
 	for _, f := range []Feel{Free, Drag, WontGo} {
+		if !mayBeFelt(readings, st, f, feel) {
+			continue
+		}
 		j := settle(limits.Window, append(slices.Clone(readings), Reading{Stack: st, Feel: f}), rule, feel)
 		if j.Conflict == "" && j.Verdict != Undecided {
 			score++
 		}
 	}
-	return score
+	return score - perLeaf*float64(len(st)-1), score > 0
+}
+
+// mayBeFelt says whether a feel is still to be expected of a leaf: a gap within what the readings leave drags a leaf of its own thickness
+// within the feel, lets a thinner one fall through and stops a thicker one.
+func mayBeFelt(readings []Reading, st gauge.Stack, f Feel, feel measure.Length) bool {
+	iv, _ := narrow(readings, feel)
+	t, high := st.Thickness(), measure.MaxLength
+	if iv.high != nil {
+		high = *iv.high
+	}
+	switch f {
+	case Free:
+		return high > t+feel
+	case WontGo:
+		return iv.low < t-feel
+	}
+	return iv.low <= t+feel && high >= t-feel
 }
 
 // explain says in a sentence what the verdict came from.
@@ -145,7 +226,7 @@ func explain(limits Limits, readings []Reading, j Judgement) string {
 	return b.String()
 }
 
-// widestStep is how far above a leaf that is free the next one is looked for, where nothing is known not to go.
+// widestStep is how far beyond the only leaf that bounds a gap the next one is looked for (from memory: valves are seldom further out).
 const widestStep = 150 * measure.Micrometre
 
 // PinDown names the owned leaf that narrows a gap best towards a figure, whatever the verdict: the middle one of those that may still
@@ -155,15 +236,32 @@ func PinDown(readings []Reading, owned gauge.Set) gauge.Stack {
 		return nil
 	}
 	above, below := bounds(readings)
-	below = min(below, above+widestStep+1)
-	var between []gauge.Stack
+	from, to := above, below
+	switch {
+	case below == measure.MaxLength:
+		to = above + widestStep + 1
+	case above == 0:
+		from = max(0, below-widestStep-1)
+	}
+	if between := betweenLeaves(readings, owned, from, to); len(between) > 0 {
+		return between[len(between)/2]
+	}
+	between := betweenLeaves(readings, owned, above, below) // further off than usual
+	switch {
+	case len(between) == 0:
+		return nil
+	case above == 0:
+		return between[len(between)-1]
+	}
+	return between[0]
+}
+
+// betweenLeaves are the single leaves not tried yet between two thicknesses, ends left out.
+func betweenLeaves(readings []Reading, owned gauge.Set, from, to measure.Length) (list []gauge.Stack) {
 	for _, st := range owned.Singles() {
-		if t := st.Thickness(); t > above && t < below && !tried(readings, st) {
-			between = append(between, st)
+		if t := st.Thickness(); t > from && t < to && !tried(readings, st) {
+			list = append(list, st)
 		}
 	}
-	if len(between) == 0 {
-		return nil
-	}
-	return between[len(between)/2]
+	return list
 }

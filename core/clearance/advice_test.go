@@ -5,6 +5,7 @@ import (
 	"slices"
 	"testing"
 
+	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 	"pgregory.net/rapid"
 
@@ -20,7 +21,7 @@ func drawn(t *rapid.T, thinnest, most int) (Limits, gauge.Set) {
 	limits := FromWindow(measure.Window{Lower: measure.Length(lower) * um, Upper: measure.Length(lower+rapid.IntRange(10, 40).Draw(t, "width")) * um})
 	var owned gauge.Set
 	for _, m := range rapid.SliceOfNDistinct(rapid.IntRange(thinnest, 400), 2, most, rapid.ID[int]).Draw(t, "leaves") {
-		owned = append(owned, gauge.Leaf{Marked: measure.Length(m) * um})
+		owned = append(owned, gauge.Leaf{ID: gauge.ID{Marked: measure.Length(m) * um}})
 	}
 	return limits, owned
 }
@@ -198,4 +199,78 @@ func TestVerdictsHoldWithinTheStatedUncertainty(t *testing.T) {
 			require.Greater(t, gap, w.Upper-doubt-1, "%s is not loose", gap)
 		}
 	})
+}
+
+// After a drag that decides nothing by the guarded rule, no leaf is named whose feel is known already: every one named may still be felt
+// two ways, and one of them settles it.
+func TestNoLeafIsNamedWhoseFeelIsKnown(t *testing.T) {
+	var owned gauge.Set
+	for m := measure.Length(200); m <= 400; m += 10 {
+		owned = append(owned, gauge.Leaf{ID: gauge.ID{Marked: m * um}, Measured: m * um})
+	}
+	limits := FromWindow(measure.Window{Lower: 270 * um, Upper: 330 * um})
+	readings := []Reading{{Stack: gauge.Stack{owned.Find(gauge.ID{Marked: 340 * um})}, Feel: Drag}}
+	judged := Judge(limits, readings, owned, Guarded, DefaultFeel)
+	require.Equal(t, Loose, judged.Verdict, "0.333 to 0.347 lies wholly above 0.33: by hand")
+
+	doubtful := []Reading{{Dial: &Dial{Gap: 207 * um, Uncertainty: 20 * um}}}
+	limits = FromWindow(measure.Window{Lower: 210 * um, Upper: 310 * um})
+	judged = Judge(limits, doubtful, owned, Guarded, DefaultFeel)
+	require.Equal(t, Undecided, judged.Verdict)
+	if judged.TryNext != nil {
+		tried := judged.TryNext.Thickness()
+		assert.True(t, tried > 180*um && tried < 235*um, "0.187 to 0.227 is left: %s tells nothing", judged.TryNext)
+	}
+}
+
+// Leaves more than a tenth of a millimetre off still settle a verdict: 0.38 free is loose for 0.22–0.24.
+func TestALeafFarOffStillSettles(t *testing.T) {
+	owned := gauge.Set{gauge.Plain(380 * um), gauge.Plain(570 * um)}
+	limits := FromWindow(measure.Window{Lower: 220 * um, Upper: 240 * um})
+	judged := Judge(limits, nil, owned, Workshop, DefaultFeel)
+	require.NotNil(t, judged.TryNext)
+	assert.Equal(t, "0.38", judged.TryNext.String())
+	judged = Judge(limits, []Reading{{Stack: judged.TryNext, Feel: Free}}, owned, Workshop, DefaultFeel)
+	assert.Equal(t, Loose, judged.Verdict)
+}
+
+// A leaf that will not go bounds the search from above: after 0.38 nothing far below is tried first.
+func TestPinningDownStaysNearWhatIsKnown(t *testing.T) {
+	var owned gauge.Set
+	for m := measure.Length(50); m <= 500; m += 10 {
+		owned = append(owned, gauge.Plain(m*um))
+	}
+	pin := PinDown([]Reading{{Stack: gauge.Stack{gauge.Plain(380 * um)}, Feel: WontGo}}, owned)
+	require.NotNil(t, pin)
+	assert.GreaterOrEqual(t, pin.Thickness(), 230*um)
+	sparse := gauge.Set{gauge.Plain(100 * um), gauge.Plain(380 * um)}
+	pin = PinDown([]Reading{{Stack: gauge.Stack{sparse[1]}, Feel: WontGo}}, sparse)
+	require.NotNil(t, pin, "the only leaf below is further off than usual")
+	assert.Equal(t, "0.10", pin.String())
+}
+
+// A stack is not advised where a single leaf is as thick to within its uncertainty: an inch set against 0.38–0.43, where 0.3302 is one leaf
+// and two others make 0.3302 as well.
+func TestASingleLeafComesBeforeItsStack(t *testing.T) {
+	var owned gauge.Set
+	for m := measure.Length(4); m <= 15; m++ {
+		owned = append(owned, gauge.Leaf{ID: gauge.ID{Marked: m * measure.Thou}, Thou: true, Measured: m*measure.Thou + um})
+	}
+	limits := FromWindow(measure.Window{Lower: 330 * um, Upper: 380 * um})
+	judged := Judge(limits, nil, owned, Workshop, DefaultFeel)
+	require.NotNil(t, judged.TryNext)
+	assert.Len(t, judged.TryNext, 1, judged.TryNext.String())
+}
+
+// The dearest question: 120 leaves, stacks of three, nothing read yet.
+func BenchmarkAdviceFrom120(b *testing.B) {
+	var owned gauge.Set
+	for i := range measure.Length(gauge.MaxLeaves) {
+		owned = append(owned, gauge.Plain((30+8*i)*um))
+	}
+	limits := FromWindow(measure.Window{Lower: 280 * um, Upper: 320 * um})
+	b.ReportAllocs()
+	for b.Loop() {
+		Judge(limits, nil, owned, Workshop, DefaultFeel)
+	}
 }

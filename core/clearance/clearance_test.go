@@ -25,7 +25,7 @@ func window(lower, upper measure.Length) clearance.Limits {
 func set(marked ...measure.Length) gauge.Set {
 	var s gauge.Set
 	for _, m := range marked {
-		s = append(s, gauge.Leaf{Marked: m * um})
+		s = append(s, gauge.Leaf{ID: gauge.ID{Marked: m * um}})
 	}
 	return s
 }
@@ -34,7 +34,7 @@ func set(marked ...measure.Length) gauge.Set {
 func felt(pairs ...any) []clearance.Reading {
 	var out []clearance.Reading
 	for i := 0; i < len(pairs); i += 2 {
-		out = append(out, clearance.Reading{Stack: gauge.Stack{{Marked: measure.Length(pairs[i].(int)) * um}}, Feel: pairs[i+1].(clearance.Feel)})
+		out = append(out, clearance.Reading{Stack: gauge.Stack{{ID: gauge.ID{Marked: measure.Length(pairs[i].(int)) * um}}}, Feel: pairs[i+1].(clearance.Feel)})
 	}
 	return out
 }
@@ -100,10 +100,10 @@ func TestWorkshopVerdicts(t *testing.T) {
 		"go and no-go inside":          {window(200, 240), felt(210, clearance.Free, 230, clearance.WontGo), clearance.In, true},
 		"free below says nothing yet":  {window(200, 240), felt(180, clearance.Free), clearance.Undecided, false},
 		"won't go above says nothing":  {window(200, 240), felt(300, clearance.WontGo), clearance.Undecided, false},
-		"9 thou within 0.22 ± 0.02":    {window(200, 240), []clearance.Reading{{Stack: gauge.Stack{{Marked: 9 * measure.Thou}}, Feel: clearance.Drag}}, clearance.In, true},
-		"12 thou within 0.30 ± 0.02":   {window(280, 320), []clearance.Reading{{Stack: gauge.Stack{{Marked: 12 * measure.Thou}}, Feel: clearance.Drag}}, clearance.In, true},
+		"9 thou within 0.22 ± 0.02":    {window(200, 240), []clearance.Reading{{Stack: gauge.Stack{{ID: gauge.ID{Marked: 9 * measure.Thou}}}, Feel: clearance.Drag}}, clearance.In, true},
+		"12 thou within 0.30 ± 0.02":   {window(280, 320), []clearance.Reading{{Stack: gauge.Stack{{ID: gauge.ID{Marked: 12 * measure.Thou}}}, Feel: clearance.Drag}}, clearance.In, true},
 		"two drags are averaged":       {window(200, 240), felt(220, clearance.Drag, 225, clearance.Drag), clearance.In, true},
-		"stack drags 0.01 under limit": {window(220, 280), []clearance.Reading{{Stack: gauge.Stack{{Marked: 150 * um}, {Marked: 60 * um}}, Feel: clearance.Drag}}, clearance.Tight, false},
+		"stack drags 0.01 under limit": {window(220, 280), []clearance.Reading{{Stack: gauge.Stack{{ID: gauge.ID{Marked: 150 * um}}, {ID: gauge.ID{Marked: 60 * um}}}, Feel: clearance.Drag}}, clearance.Tight, false},
 	} {
 		j := clearance.Judge(c.limits, c.readings, set(150, 200, 220, 250), clearance.Workshop, clearance.DefaultFeel)
 		assert.Equal(t, c.verdict, j.Verdict, name)
@@ -117,7 +117,7 @@ func TestIntervalIncludesTheUncertainty(t *testing.T) {
 	assert.Equal(t, 220*um, *j.Estimate)
 	assert.Equal(t, 210*um, j.Low, "± 5 feel ± 5 unchecked leaf")
 	assert.Equal(t, 230*um, *j.High)
-	checked := []clearance.Reading{{Stack: gauge.Stack{{Marked: 220 * um, Measured: 221 * um}}, Feel: clearance.Free}}
+	checked := []clearance.Reading{{Stack: gauge.Stack{{ID: gauge.ID{Marked: 220 * um}, Measured: 221 * um}}, Feel: clearance.Free}}
 	j = clearance.Judge(window(200, 240), checked, nil, clearance.Workshop, clearance.DefaultFeel)
 	assert.Equal(t, 219*um, j.Low, "a micrometer leaf counts as measured, ± 2")
 	assert.Nil(t, j.High)
@@ -174,7 +174,7 @@ func TestFollowingTheAdviceSettlesOrSaysSo(t *testing.T) {
 		limits := window(lower, lower+measure.Length(rapid.IntRange(20, 80).Draw(t, "width")))
 		var owned gauge.Set
 		for _, m := range rapid.SliceOfNDistinct(rapid.IntRange(20, 450), 3, 12, rapid.ID[int]).Draw(t, "leaves") {
-			owned = append(owned, gauge.Leaf{Marked: measure.Length(m) * um})
+			owned = append(owned, gauge.Leaf{ID: gauge.ID{Marked: measure.Length(m) * um}})
 		}
 		gap := measure.Length(rapid.IntRange(20, 450).Draw(t, "gap")) * um
 		var readings []clearance.Reading

@@ -2,7 +2,6 @@ package clearance
 
 import (
 	"fmt"
-	"slices"
 	"strings"
 
 	"metronix/core/gauge"
@@ -31,6 +30,10 @@ type Dial struct{ Gap, Uncertainty measure.Length }
 
 // DialUncertainty is taken where a dial indicator's is not stated (from memory).
 const DialUncertainty = 10 * measure.Micrometre
+
+// MaxUncertainty is the largest uncertainty of a dial or of a mechanic's feel that is taken, either way (from memory: beyond a tenth of a
+// millimetre neither tells a clearance).
+const MaxUncertainty = measure.Millimetre / 10
 
 // dragged says that a reading gives an estimate: a leaf dragged, or a dial was read.
 func (r Reading) dragged() bool { return r.Dial != nil || r.Feel == Drag }
@@ -178,7 +181,7 @@ func narrow(readings []Reading, feel measure.Length) (interval, string) {
 			iv.lower(t+u, true)
 		}
 		for _, earlier := range readings[:i] {
-			if r.Dial == nil && earlier.Dial == nil && earlier.Feel != r.Feel && slices.Equal(earlier.Stack.Marked(), r.Stack.Marked()) {
+			if r.Dial == nil && earlier.Dial == nil && earlier.Feel != r.Feel && earlier.Stack.Same(r.Stack) {
 				return iv, fmt.Sprintf("%s was felt two ways: %s and %s. Try it again and take one back.", r.Stack, words(earlier.Feel), words(r.Feel))
 			}
 		}

@@ -17,7 +17,7 @@ const even = 1e-9
 
 // plan is the tree of tries with the fewest expected ones, by dynamic programming over what is known: the gap lies above leaf i
 // (it was free) and below leaf j (it did not go). A drag ends the tree under the workshop rule. The gap is taken to lie anywhere
-// from reach below to reach above the window with equal chance.
+// from reach below to reach above the window with equal chance, and as far beyond as the leaves that may be tried.
 type plan struct {
 	limits       Limits
 	leaves       []gauge.Stack // thinnest first
@@ -27,6 +27,7 @@ type plan struct {
 	feel         measure.Length
 	above, below measure.Length // known at the beginning: 0 and MaxLength where nothing is
 	low, high    measure.Length // the same with the uncertainty of the leaves that told it
+	from, to     measure.Length // where a gap may lie before anything is read
 	known        map[[2]int]branch
 }
 
@@ -46,6 +47,10 @@ func newPlan(limits Limits, leaves []gauge.Stack, readings []Reading, rule Rule,
 		p.low, p.high = iv.low, *iv.high
 	} else {
 		p.low = iv.low
+	}
+	p.from, p.to = max(0, limits.Window.Lower-reach), limits.Window.Upper+reach
+	if n := len(leaves); n > 0 {
+		p.from, p.to = min(p.from, max(0, leaves[0].Thickness()-reach)), max(p.to, leaves[n-1].Thickness()+reach)
 	}
 	for _, st := range leaves {
 		p.thick, p.unsure = append(p.thick, st.Thickness()), append(p.unsure, st.Uncertainty())
@@ -170,8 +175,7 @@ func (p *plan) try(i, j, k int) branch {
 
 // room is where the gap may lie in a state, about the window: beyond the feel of the leaves already tried.
 func (p *plan) room(i, j int) (low, high measure.Length) {
-	w := p.limits.Window
-	low, high = max(0, w.Lower-reach), w.Upper+reach
+	low, high = p.from, p.to
 	if free := p.free(i); free > 0 {
 		low = max(low, free+p.feel)
 	}

@@ -12,28 +12,28 @@ import (
 
 // Named angles of a cylinder's own cycle.
 const (
-	FiringTDC  = 0.0
-	OverlapTDC = 360.0
+	FiringTDC  measure.Angle = 0
+	OverlapTDC               = measure.Turn
 )
 
-// Events are the opening, peak and closing of one kind of valve in its cylinder's own cycle, degrees.
-// Open < Peak < Shut; Shut may pass 720.
-type Events struct{ Open, Peak, Shut float64 }
+// Events are the opening, peak and closing of one kind of valve in its cylinder's own cycle.
+// Open < Peak < Shut; Shut may pass 720°.
+type Events struct{ Open, Peak, Shut measure.Angle }
 
-// Duration is how long the valve is open, degrees.
-func (e Events) Duration() float64 { return e.Shut - e.Open }
+// Duration is how long the valve is open.
+func (e Events) Duration() measure.Angle { return e.Shut - e.Open }
 
 // EventsOf turns a cam card into the events of intake and exhaust valves. Peak lift is the middle of the open interval
 // unless the card gives the lobe centre.
 func EventsOf(t engine.ValveTiming) (intake, exhaust Events) {
-	intake = Events{Open: 360 - t.IVO, Shut: 540 + t.IVC}
-	exhaust = Events{Open: 180 - t.EVO, Shut: 360 + t.EVC}
-	intake.Peak, exhaust.Peak = (intake.Open+intake.Shut)/2, (exhaust.Open+exhaust.Shut)/2
+	in, ex := t.Open()
+	intake = Events{in.From, (in.From + in.To) / 2, in.To}
+	exhaust = Events{ex.From, (ex.From + ex.To) / 2, ex.To}
 	if t.IntakeCentre != nil {
-		intake.Peak = 360 + *t.IntakeCentre
+		intake.Peak = OverlapTDC + *t.IntakeCentre
 	}
 	if t.ExhaustCentre != nil {
-		exhaust.Peak = 360 - *t.ExhaustCentre
+		exhaust.Peak = OverlapTDC - *t.ExhaustCentre
 	}
 	return intake, exhaust
 }
@@ -43,7 +43,7 @@ type Cycle struct {
 	Sheet           *engine.Sheet
 	Valves          []engine.Valve
 	intake, exhaust Events
-	firing          [engine.MaxCylinders + 1]float64
+	firing          [engine.MaxCylinders + 1]measure.Angle
 }
 
 // New prepares the answers for a checked sheet.
@@ -75,67 +75,73 @@ func (c *Cycle) Events(k engine.Kind) Events {
 }
 
 // Theta is the cylinder's own cycle angle at a crank position, 0 ≤ θ < 720: 0 firing TDC, 360 overlap TDC.
-func (c *Cycle) Theta(cylinder int, crank float64) float64 {
-	return measure.Wrap(crank - c.firing[cylinder])
+func (c *Cycle) Theta(cylinder int, crank measure.Angle) measure.Angle {
+	return (crank - c.firing[cylinder]).Wrap()
 }
 
 // CrankAt is the crank position, 0 ≤ a < 720, at which a cylinder stands at its own cycle angle theta.
-func (c *Cycle) CrankAt(cylinder int, theta float64) float64 {
-	return measure.Wrap(theta + c.firing[cylinder])
+func (c *Cycle) CrankAt(cylinder int, theta measure.Angle) measure.Angle {
+	return (theta + c.firing[cylinder]).Wrap()
 }
 
-// Margin is how many crank degrees a valve stands from its nearest opening or closing; negative when it is open.
-func (c *Cycle) Margin(v engine.Valve, crank float64) float64 {
+// Margin is how far a valve stands from its nearest opening or closing; negative when it is open.
+func (c *Cycle) Margin(v engine.Valve, crank measure.Angle) measure.Angle {
 	e := c.Events(v.Kind)
-	sinceOpen := measure.Wrap(c.Theta(v.Cylinder, crank) - e.Open)
+	sinceOpen := (c.Theta(v.Cylinder, crank) - e.Open).Wrap()
 	if d := e.Duration(); sinceOpen < d {
-		return -math.Min(sinceOpen, d-sinceOpen)
+		return -min(sinceOpen, d-sinceOpen)
 	} else {
-		return math.Min(sinceOpen-d, measure.Cycle-sinceOpen)
+		return min(sinceOpen-d, measure.Cycle-sinceOpen)
 	}
 }
 
 // OpenFraction is 0 shut and 1 at peak lift; between, a smooth rise and fall (sine squared: a drawing's curve, not the cam's).
-func (c *Cycle) OpenFraction(v engine.Valve, crank float64) float64 {
+func (c *Cycle) OpenFraction(v engine.Valve, crank measure.Angle) float64 {
 	e := c.Events(v.Kind)
-	since := measure.Wrap(c.Theta(v.Cylinder, crank) - e.Open)
+	since := (c.Theta(v.Cylinder, crank) - e.Open).Wrap()
 	rise := e.Peak - e.Open
 	var t float64
 	switch {
 	case since >= e.Duration():
 		return 0
 	case since <= rise:
-		t = since / rise
+		t = float64(since) / float64(rise)
 	default:
-		t = (e.Duration() - since) / (e.Duration() - rise)
+		t = float64(e.Duration()-since) / float64(e.Duration()-rise)
 	}
 	return math.Pow(math.Sin(t*math.Pi/2), 2)
 }
 
 // PeakAt is the crank position of a valve's peak lift.
-func (c *Cycle) PeakAt(v engine.Valve) float64 { return c.CrankAt(v.Cylinder, c.Events(v.Kind).Peak) }
+func (c *Cycle) PeakAt(v engine.Valve) measure.Angle {
+	return c.CrankAt(v.Cylinder, c.Events(v.Kind).Peak)
+}
 
 // OpensAt and ShutsAt are the crank positions of a valve's opening and closing.
-func (c *Cycle) OpensAt(v engine.Valve) float64 { return c.CrankAt(v.Cylinder, c.Events(v.Kind).Open) }
+func (c *Cycle) OpensAt(v engine.Valve) measure.Angle {
+	return c.CrankAt(v.Cylinder, c.Events(v.Kind).Open)
+}
 
 // ShutsAt is the crank position of a valve's closing.
-func (c *Cycle) ShutsAt(v engine.Valve) float64 { return c.CrankAt(v.Cylinder, c.Events(v.Kind).Shut) }
+func (c *Cycle) ShutsAt(v engine.Valve) measure.Angle {
+	return c.CrankAt(v.Cylinder, c.Events(v.Kind).Shut)
+}
 
-// DeepestAt is the crank position of the middle of a valve's base circle, where its margin is largest.
-func (c *Cycle) DeepestAt(v engine.Valve) float64 {
+// DeepestAt is the crank position of the middle of a valve's base circle, where its margin is largest, to the micro-degree.
+func (c *Cycle) DeepestAt(v engine.Valve) measure.Angle {
 	e := c.Events(v.Kind)
 	return c.CrankAt(v.Cylinder, e.Shut+(measure.Cycle-e.Duration())/2)
 }
 
 // DeepestMargin is the largest margin a kind of valve can have: half of its closed interval.
-func (c *Cycle) DeepestMargin(k engine.Kind) float64 {
+func (c *Cycle) DeepestMargin(k engine.Kind) measure.Angle {
 	return (measure.Cycle - c.Events(k).Duration()) / 2
 }
 
 // MaySet is the arc of crank positions at which a valve has at least the required margin; ok is false where there is none.
 // from greater than to wraps through 0.
-func (c *Cycle) MaySet(v engine.Valve, required float64) (from, to float64, ok bool) {
-	if !measure.AtLeast(c.DeepestMargin(v.Kind), required) {
+func (c *Cycle) MaySet(v engine.Valve, required measure.Angle) (from, to measure.Angle, ok bool) {
+	if c.DeepestMargin(v.Kind) < required {
 		return 0, 0, false
 	}
 	e := c.Events(v.Kind)
@@ -145,7 +151,7 @@ func (c *Cycle) MaySet(v engine.Valve, required float64) (from, to float64, ok b
 // Companion is the cylinder that fires 360° away, if there is one: when one rocks, the other is at firing TDC.
 func (c *Cycle) Companion(cylinder int) (int, bool) {
 	for _, other := range c.Sheet.FiringOrder {
-		if other != cylinder && measure.Apart(c.firing[cylinder], c.firing[other]) > 360-measure.SameAngle {
+		if other != cylinder && measure.Apart(c.firing[cylinder], c.firing[other]) > measure.Turn-measure.SameAngle {
 			return other, true
 		}
 	}

@@ -29,7 +29,7 @@ func TestMarginsByHand(t *testing.T) {
 	} {
 		v, ok := c.Valve(want.valve)
 		require.True(t, ok)
-		assert.InDelta(t, want.margin, c.Margin(v, want.crank), 1e-9, "%s at %v", want.valve, want.crank)
+		assert.Equal(t, measure.FromDegrees(want.margin), c.Margin(v, measure.FromDegrees(want.crank)), "%s at %v", want.valve, want.crank)
 	}
 }
 
@@ -42,7 +42,7 @@ func TestOneValveDownShowsItsNeighbours(t *testing.T) {
 	assert.Greater(t, c.OpenFraction(at("I3"), crank), 0.5)
 	var names []string
 	for _, v := range c.Valves {
-		if c.Margin(v, crank) >= 20 {
+		if c.Margin(v, crank) >= 20*measure.Degree {
 			names = append(names, v.Name)
 		}
 	}
@@ -68,31 +68,31 @@ func TestMarginAgreesWithWalking(t *testing.T) {
 	c := cycle.New(enginetest.Inline([]int{1, 5, 3, 6, 2, 4}, "EIIEEIIEEIIE"))
 	rapid.Check(t, func(t *rapid.T) {
 		v := rapid.SampledFrom(c.Valves).Draw(t, "valve")
-		crank := float64(rapid.IntRange(0, 7199).Draw(t, "tenths"))/10 + 0.05 // off the events themselves
+		crank := measure.Angle(rapid.IntRange(0, 7199).Draw(t, "tenths"))*measure.Degree/10 + measure.Degree/20 // off the events themselves
 		open := c.OpenFraction(v, crank) > 0
-		walked := 0.0
+		walked := measure.Angle(0)
 		for (c.OpenFraction(v, crank+walked) > 0) == open && (c.OpenFraction(v, crank-walked) > 0) == open {
-			walked += 0.1
+			walked += measure.Degree / 10
 		}
 		margin := c.Margin(v, crank)
 		require.Equal(t, open, margin < 0)
 		if margin < 0 {
 			margin = -margin
 		}
-		require.InDelta(t, walked, margin, 0.11)
+		require.InDelta(t, walked.Degrees(), margin.Degrees(), 0.11)
 	})
 }
 
 func TestMaySetIsWhereTheMarginIsEnough(t *testing.T) {
 	c := cycle.New(enginetest.Four())
 	for _, v := range c.Valves {
-		from, to, ok := c.MaySet(v, 20)
+		from, to, ok := c.MaySet(v, 20*measure.Degree)
 		require.True(t, ok)
-		assert.InDelta(t, 20, c.Margin(v, from), 1e-9)
-		assert.InDelta(t, 20, c.Margin(v, to), 1e-9)
-		assert.InDelta(t, c.DeepestMargin(v.Kind), c.Margin(v, c.DeepestAt(v)), 1e-9)
-		assert.InDelta(t, 720-244-40, measure.Wrap(to-from), 1e-9)
+		assert.Equal(t, 20*measure.Degree, c.Margin(v, from))
+		assert.Equal(t, 20*measure.Degree, c.Margin(v, to))
+		assert.Equal(t, c.DeepestMargin(v.Kind), c.Margin(v, c.DeepestAt(v)))
+		assert.Equal(t, (720-244-40)*measure.Degree, (to - from).Wrap())
 	}
-	_, _, ok := c.MaySet(c.Valves[0], 239)
+	_, _, ok := c.MaySet(c.Valves[0], 239*measure.Degree)
 	assert.False(t, ok)
 }

@@ -4,6 +4,8 @@ import (
 	"fmt"
 	"slices"
 	"strings"
+
+	"metronix/core/measure"
 )
 
 // UsualSource says where the catalogue of usual orders comes from.
@@ -91,16 +93,16 @@ func inTurn(layout Layout, cylinders int) Usual {
 }
 
 // leans is the usual lean of a bank: upright in line, 45° either way in a vee, 90° in a flat engine.
-func leans(layout Layout, bank, banks int) float64 {
-	lean := map[Layout]float64{Vee: 45, Flat: 90}[layout]
+func leans(layout Layout, bank, banks int) measure.Angle {
+	lean := map[Layout]measure.Angle{Vee: 45 * measure.Degree, Flat: 90 * measure.Degree}[layout]
 	if banks < 2 || bank > 0 {
-		return lean * float64(min(bank, 1))
+		return lean * measure.Angle(min(bank, 1))
 	}
 	return -lean
 }
 
 // bankName names a bank by its side, as seen from the rear: one that leans clockwise, seen from the front, lies to the left.
-func bankName(lean float64) string {
+func bankName(lean measure.Angle) string {
 	switch {
 	case lean > 0:
 		return "left bank"
@@ -111,7 +113,7 @@ func bankName(lean float64) string {
 }
 
 // inner is the side towards the middle of a vee, where its intake ports commonly are; left for an upright head.
-func inner(lean float64) Side {
+func inner(lean measure.Angle) Side {
 	if lean > 0 {
 		return Right
 	}

@@ -108,12 +108,12 @@ func checkFiringAngles(s *Sheet, r *Report) {
 	for i, a := range s.FiringAngles {
 		at := fmt.Sprintf("firing_angles_deg[%d]", i)
 		switch {
-		case math.IsNaN(a) || a < 0 || a >= measure.Cycle:
-			r.problem(at, "%v° is outside the cycle: firing angles lie from 0 to below 720.", a)
+		case a < 0 || a >= measure.Cycle:
+			r.problem(at, "%v is outside the cycle: firing angles lie from 0 to below 720.", a)
 		case i == 0 && a != 0:
-			r.problem(at, "The first firing angle is %v°, but angles are counted from the first cylinder's firing: it must be 0.", a)
+			r.problem(at, "The first firing angle is %v, but angles are counted from the first cylinder's firing: it must be 0.", a)
 		case i > 0 && a <= s.FiringAngles[i-1]:
-			r.problem(at, "%v° does not lie after %v°: firing angles rise along the order.", a, s.FiringAngles[i-1])
+			r.problem(at, "%v does not lie after %v: firing angles rise along the order.", a, s.FiringAngles[i-1])
 		}
 	}
 }
@@ -125,10 +125,10 @@ func checkTiming(t *ValveTiming, r *Report) {
 	sound := true
 	for _, e := range []struct {
 		field string
-		deg   float64
+		at    measure.Angle
 	}{{"ivo_btdc_deg", t.IVO}, {"ivc_abdc_deg", t.IVC}, {"evo_bbdc_deg", t.EVO}, {"evc_atdc_deg", t.EVC}} {
-		if math.IsNaN(e.deg) || e.deg < -60 || e.deg > 150 {
-			r.problem("valve_timing."+e.field, "%v° is not a cam timing: each event lies from −60 to 150.", e.deg)
+		if e.at < -60*measure.Degree || e.at > 150*measure.Degree {
+			r.problem("valve_timing."+e.field, "%v is not a cam timing: each event lies from −60 to 150.", e.at)
 			sound = false
 		}
 	}
@@ -138,39 +138,62 @@ func checkTiming(t *ValveTiming, r *Report) {
 	if !sound {
 		return
 	}
-	inside := func(field string, centre *float64, peak, open, shut float64) {
-		if centre != nil && !(open < peak && peak < shut) {
-			r.problem("valve_timing."+field, "A lobe centre of %v° lies outside the time its valve is open.", *centre)
+	intake, exhaust := t.Open()
+	inside := func(field string, stated, peak *measure.Angle, open Interval) {
+		if stated != nil && !(open.From < *peak && *peak < open.To) {
+			r.problem("valve_timing."+field, "A lobe centre of %v lies outside the time its valve is open.", *stated)
 		}
 	}
-	if t.IntakeCentre != nil {
-		inside("intake_centre_atdc_deg", t.IntakeCentre, 360+*t.IntakeCentre, 360-t.IVO, 540+t.IVC)
-	}
-	if t.ExhaustCentre != nil {
-		inside("exhaust_centre_btdc_deg", t.ExhaustCentre, 360-*t.ExhaustCentre, 180-t.EVO, 360+t.EVC)
-	}
+	inside("intake_centre_atdc_deg", t.IntakeCentre, plus(measure.Turn, t.IntakeCentre, 1), intake)
+	inside("exhaust_centre_btdc_deg", t.ExhaustCentre, plus(measure.Turn, t.ExhaustCentre, -1), exhaust)
 }
 
+// plus adds a stated angle to a base with a sign; nil where none is stated.
+func plus(base measure.Angle, stated *measure.Angle, sign measure.Angle) *measure.Angle {
+	if stated == nil {
+		return nil
+	}
+	sum := base + sign**stated
+	return &sum
+}
+
+// maxMargin is the largest required margin that is taken from a sheet: beyond it no cam of the trade has a base circle left
+// (from memory).
+const maxMargin = 300 * measure.Degree
+
+// checkMargin wants a margin that this cam can give in the middle of its valves' base circles.
 func checkMargin(s *Sheet, r *Report) {
 	if s.RequiredMargin == nil {
 		return
 	}
-	if m := *s.RequiredMargin; math.IsNaN(m) || m < 0 || m > 300 {
-		r.problem("required_margin_deg", "A required margin of %v° cannot be met: give 0 to 300, commonly 20.", m)
+	m := *s.RequiredMargin
+	if m < 0 || m > maxMargin {
+		r.problem(marginField, "A required margin of %v cannot be met: give 0 to 300, commonly 20.", m)
+		return
+	}
+	timing := s.EffectiveTiming()
+	intake, exhaust := timing.Open()
+	deepest := (measure.Cycle - max(intake.To-intake.From, exhaust.To-exhaust.From)) / 2
+	if m > deepest {
+		r.problem(marginField, "A required margin of %v cannot be met: with this cam a valve stands at most %v from its opening and closing. Commonly it is 20.",
+			m, deepest.Against(m))
 	}
 }
 
-func checkMarks(marks []float64, r *Report) {
+// marginField is where a sheet holds its required margin.
+const marginField = "required_margin_deg"
+
+func checkMarks(marks []measure.Angle, r *Report) {
 	if marks != nil && len(marks) == 0 {
 		r.problem("marks_deg", "The list of marks is empty. Leave it out where the pulley has only its TDC mark.")
 	}
 	for i, m := range marks {
 		at := fmt.Sprintf("marks_deg[%d]", i)
 		switch {
-		case math.IsNaN(m) || m < 0 || m >= 360:
-			r.problem(at, "%v° is not a place on the pulley: marks lie from 0 to below 360.", m)
+		case m < 0 || m >= measure.Turn:
+			r.problem(at, "%v is not a place on the pulley: marks lie from 0 to below 360.", m)
 		case slices.Contains(marks[:i], m):
-			r.problem(at, "The mark at %v° is given twice.", m)
+			r.problem(at, "The mark at %v is given twice.", m)
 		}
 	}
 }
@@ -231,8 +254,8 @@ func checkOwnSequence(s *Sheet, r *Report) {
 	seen := map[string]bool{}
 	for i, stop := range s.OwnSequence {
 		at := fmt.Sprintf("own_sequence[%d]", i)
-		if math.IsNaN(stop.Crank) || stop.Crank < 0 || stop.Crank >= measure.Cycle {
-			r.problem(at+".crank_deg", "%v° is outside the cycle: 0 to below 720.", stop.Crank)
+		if stop.Crank < 0 || stop.Crank >= measure.Cycle {
+			r.problem(at+".crank_deg", "%v is outside the cycle: 0 to below 720.", stop.Crank)
 		}
 		for j, name := range stop.Set {
 			switch where := fmt.Sprintf("%s.set[%d]", at, j); {
@@ -263,9 +286,9 @@ func Assumed(s *Sheet) []string {
 	add(s.Timing == nil, "A typical road cam (intake opens 12° before TDC, closes 52° after BDC; exhaust opens 52° before BDC, closes 12° after TDC): no cam card is given.")
 	if s.RequiredMargin == nil {
 		if s.Timing != nil && s.Timing.AtLiftMM > 0 {
-			list = append(list, fmt.Sprintf("A required margin of %v°, because the cam card is quoted at %v mm lift and hides the ramps.", LiftCardMargin, s.Timing.AtLiftMM))
+			list = append(list, fmt.Sprintf("A required margin of %v, because the cam card is quoted at %v mm lift and hides the ramps.", LiftCardMargin, s.Timing.AtLiftMM))
 		} else {
-			list = append(list, fmt.Sprintf("A required margin of %v°, the usual ramp allowance.", DefaultMargin))
+			list = append(list, fmt.Sprintf("A required margin of %v, the usual ramp allowance.", DefaultMargin))
 		}
 	}
 	add(s.Marks == nil, "Only the TDC mark can be seen on the pulley: no marks are given.")

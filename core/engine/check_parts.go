@@ -16,8 +16,8 @@ func checkBanks(s *Sheet, r *Report) {
 	owner := map[int]int{}
 	for b, bank := range s.Banks {
 		at := fmt.Sprintf("banks[%d]", b)
-		if math.IsNaN(bank.Angle) || bank.Angle < -180 || bank.Angle > 180 {
-			r.problem(at+".angle_deg", "A lean of %v°: give −180 to 180 from upright.", bank.Angle)
+		if bank.Angle < -180*measure.Degree || bank.Angle > 180*measure.Degree {
+			r.problem(at+".angle_deg", "A lean of %v: give −180 to 180 from upright.", bank.Angle)
 		}
 		if bank.IntakePorts != "" {
 			oneOf(r, at+".intake_ports", bank.IntakePorts, Left, Right)
@@ -154,6 +154,12 @@ func usesRatio(k AdjusterKind) bool {
 	return false
 }
 
+// The least ratio and pitch that are taken (from memory: no rocker gears down by more than two, no adjusting screw is finer than M2).
+const (
+	minRatio = 0.3
+	minPitch = 200 * measure.Micrometre
+)
+
 // CheckAdjuster examines an adjuster by itself and gives what is wrong with it, located as on a sheet.
 func CheckAdjuster(a *Adjuster) []Finding {
 	r := &Report{}
@@ -167,14 +173,20 @@ func checkAdjuster(a *Adjuster, r *Report) {
 	}
 	oneOf(r, "adjuster.kind", a.Kind, ScrewValveEnd, ScrewPushrodEnd, CentreNut, FingerPivotAtCam, FingerPivotAtValve,
 		ScrewValveEndAtCam, ThreadedTappet, ThreadedTappetAtValve, Eccentric, Shim, Hydraulic)
+	if a.Thread != "" {
+		oneOf(r, "adjuster.thread", a.Thread, RightHand, LeftHand)
+	}
+	if a.Closes != "" {
+		oneOf(r, "adjuster.closes", a.Closes, In, Out)
+	}
 	if a.Kind == Hydraulic {
 		r.warn("adjuster.kind", "%s", HydraulicReason)
 	}
-	if a.Pitch < 0 || a.Pitch > 5*measure.Millimetre {
-		r.problem("adjuster.pitch_mm", "A thread pitch of %s: adjusting screws have up to 5 mm.", a.Pitch)
+	if a.Pitch < 0 || a.Pitch > 5*measure.Millimetre || (a.Pitch > 0 && a.Pitch < minPitch) {
+		r.problem("adjuster.pitch_mm", "A thread pitch of %s: adjusting screws have %s to 5 mm.", a.Pitch, minPitch)
 	}
-	if math.IsNaN(a.Ratio) || a.Ratio < 0 || a.Ratio > 5 {
-		r.problem("adjuster.ratio", "A ratio of %v: rockers have about 1 to 2, and at most 5 is taken.", a.Ratio)
+	if math.IsNaN(a.Ratio) || a.Ratio < 0 || a.Ratio > 5 || (a.Ratio > 0 && a.Ratio < minRatio) {
+		r.problem("adjuster.ratio", "A ratio of %v: rockers have about 1 to 2, and %v to 5 is taken.", a.Ratio, minRatio)
 	}
 	if usesRatio(a.Kind) && a.Ratio == 0 {
 		r.warn("adjuster.ratio", "No ratio is given: the turn of the screw cannot be reckoned without it.")

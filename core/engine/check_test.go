@@ -1,7 +1,6 @@
 package engine_test
 
 import (
-	"math"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
@@ -33,19 +32,25 @@ func TestCheckFindsEachFaultAtItsPlace(t *testing.T) {
 		"strange letter":      {func(s *engine.Sheet) { s.Banks[0].Rows[0].Valves = "EIIEEIXE" }, "banks[0].rows[0].valves", "Letter 7"},
 		"no exhaust":          {func(s *engine.Sheet) { s.Banks[0].Rows[0].Valves = "IIEIEIEI" }, "banks[0].rows[0].valves", "no exhaust"},
 		"six valves each":     {func(s *engine.Sheet) { s.Banks[0].Rows[0].Valves = "EEEIIIEEEIIIEEEIIIEEEIII" }, "banks[0].rows[0].valves", "up to 5"},
-		"angles not rising":   {func(s *engine.Sheet) { s.FiringAngles = []float64{0, 180, 180, 540} }, "firing_angles_deg[2]", "rise"},
-		"angles too few":      {func(s *engine.Sheet) { s.FiringAngles = []float64{0, 180, 540} }, "firing_angles_deg", "3 firing angles for 4"},
-		"first angle not 0":   {func(s *engine.Sheet) { s.FiringAngles = []float64{10, 180, 360, 540} }, "firing_angles_deg[0]", "must be 0"},
+		"angles not rising":   {func(s *engine.Sheet) { s.FiringAngles = enginetest.Degrees(0, 180, 180, 540) }, "firing_angles_deg[2]", "rise"},
+		"angles too few":      {func(s *engine.Sheet) { s.FiringAngles = enginetest.Degrees(0, 180, 540) }, "firing_angles_deg", "3 firing angles for 4"},
+		"first angle not 0":   {func(s *engine.Sheet) { s.FiringAngles = enginetest.Degrees(10, 180, 360, 540) }, "firing_angles_deg[0]", "must be 0"},
 		"no name":             {func(s *engine.Sheet) { s.Name = "  " }, "name", "no name"},
 		"rotation":            {func(s *engine.Sheet) { s.Rotation = "up" }, "rotation", "clockwise"},
 		"cylinder in no bank": {func(s *engine.Sheet) { s.Banks[0].Cylinders = []int{1, 2, 3} }, "banks", "Cylinder 4 is in no bank"},
 		"no bank":             {func(s *engine.Sheet) { s.Banks = nil }, "banks", "No bank"},
-		"cam card":            {func(s *engine.Sheet) { tm := engine.TypicalTiming(); tm.EVC = 200; s.Timing = &tm }, "valve_timing.evc_atdc_deg", "−60 to 150"},
-		"lobe centre":         {func(s *engine.Sheet) { tm := engine.TypicalTiming(); c := 300.0; tm.IntakeCentre = &c; s.Timing = &tm }, "valve_timing.intake_centre_atdc_deg", "outside"},
-		"margin":              {func(s *engine.Sheet) { m := -5.0; s.RequiredMargin = &m }, "required_margin_deg", "0 to 300"},
-		"margin not a number": {func(s *engine.Sheet) { m := math.NaN(); s.RequiredMargin = &m }, "required_margin_deg", "0 to 300"},
-		"mark":                {func(s *engine.Sheet) { s.Marks = []float64{0, 360} }, "marks_deg[1]", "below 360"},
-		"adjuster":            {func(s *engine.Sheet) { s.Adjuster = &engine.Adjuster{Kind: "glue"} }, "adjuster.kind", "not one of"},
+		"cam card":            {func(s *engine.Sheet) { tm := engine.TypicalTiming(); tm.EVC = 200 * measure.Degree; s.Timing = &tm }, "valve_timing.evc_atdc_deg", "−60 to 150"},
+		"lobe centre": {func(s *engine.Sheet) {
+			tm := engine.TypicalTiming()
+			c := 300 * measure.Degree
+			tm.IntakeCentre = &c
+			s.Timing = &tm
+		}, "valve_timing.intake_centre_atdc_deg", "outside"},
+		"margin":             {func(s *engine.Sheet) { m := -5 * measure.Degree; s.RequiredMargin = &m }, "required_margin_deg", "0 to 300"},
+		"margin of no cam":   {func(s *engine.Sheet) { m := 300 * measure.Degree; s.RequiredMargin = &m }, "required_margin_deg", "at most 238°"},
+		"margin a hair more": {func(s *engine.Sheet) { m := 238*measure.Degree + 1; s.RequiredMargin = &m }, "required_margin_deg", "at most 238°"},
+		"mark":               {func(s *engine.Sheet) { s.Marks = enginetest.Degrees(0, 360) }, "marks_deg[1]", "below 360"},
+		"adjuster":           {func(s *engine.Sheet) { s.Adjuster = &engine.Adjuster{Kind: "glue"} }, "adjuster.kind", "not one of"},
 		"maker's order": {func(s *engine.Sheet) {
 			s.OwnSequence = []engine.OwnStop{{Crank: 0, Set: []string{"I1", "E1", "I1", "Q7"}}}
 		}, "own_sequence[0].set[3]", "no valve"},
@@ -79,7 +84,7 @@ func TestLiftCardRaisesTheMargin(t *testing.T) {
 	tm := engine.TypicalTiming()
 	tm.AtLiftMM = 1
 	s.Timing = &tm
-	assert.Equal(t, 40.0, s.EffectiveMargin())
+	assert.Equal(t, 40*measure.Degree, s.EffectiveMargin())
 	assert.Contains(t, engine.Assumed(s)[1], "40°")
 }
 

@@ -19,8 +19,8 @@ const (
 // may be set, where the sheet names none: the ramp allowance (common practice).
 // LiftCardMargin replaces it where the cam card is quoted at a lift above zero and so hides the ramps.
 const (
-	DefaultMargin  = 20.0
-	LiftCardMargin = 40.0
+	DefaultMargin  = 20 * measure.Degree
+	LiftCardMargin = 40 * measure.Degree
 )
 
 // Rotation is the running direction as seen from the front of the engine.
@@ -57,14 +57,14 @@ type Sheet struct {
 	Name           string
 	Cylinders      int
 	FiringOrder    []int
-	FiringAngles   []float64 // crank degrees, rising from 0, below 720; nil: evenly spaced
+	FiringAngles   []measure.Angle // rising from 0, below 720°; nil: evenly spaced
 	Rotation       Rotation
 	MayTurnBack    bool
 	Layout         Layout
 	Banks          []Bank
 	Timing         *ValveTiming
-	RequiredMargin *float64  // crank degrees
-	Marks          []float64 // degrees after a TDC mark, 0 ≤ m < 360, repeated every turn; nil: the TDC mark alone
+	RequiredMargin *measure.Angle
+	Marks          []measure.Angle // after a TDC mark, 0 ≤ m < 360°, repeated every turn; nil: the TDC mark alone
 	Adjuster       *Adjuster
 	TurningPoint   *TurningPoint
 	Clearances     []clearance.Card
@@ -74,7 +74,7 @@ type Sheet struct {
 // Bank is one head: its cylinders from front to rear and its one or two rows of valves.
 type Bank struct {
 	Name        string
-	Angle       float64 // degrees from upright, seen from the front, clockwise positive
+	Angle       measure.Angle // from upright, seen from the front, clockwise positive
 	Cylinders   []int
 	IntakePorts Side // empty: not said
 	Rows        []Row
@@ -86,19 +86,32 @@ type Row struct {
 	Valves string
 }
 
-// ValveTiming is the cam card in crank degrees. The four events lie in −60 … 150.
+// ValveTiming is the cam card in crank degrees. The four events lie in −60° … 150°.
 type ValveTiming struct {
-	IVO           float64  // intake opens, before overlap TDC
-	IVC           float64  // intake closes, after BDC
-	EVO           float64  // exhaust opens, before BDC
-	EVC           float64  // exhaust closes, after overlap TDC
-	IntakeCentre  *float64 // intake peak lift after overlap TDC; nil: middle of the open interval
-	ExhaustCentre *float64 // exhaust peak lift before overlap TDC; nil: middle of the open interval
-	AtLiftMM      float64  // the lift at which the card is quoted, millimetres; 0: at the seat
+	IVO           measure.Angle  // intake opens, before overlap TDC
+	IVC           measure.Angle  // intake closes, after BDC
+	EVO           measure.Angle  // exhaust opens, before BDC
+	EVC           measure.Angle  // exhaust closes, after overlap TDC
+	IntakeCentre  *measure.Angle // intake peak lift after overlap TDC; nil: middle of the open interval
+	ExhaustCentre *measure.Angle // exhaust peak lift before overlap TDC; nil: middle of the open interval
+	AtLiftMM      float64        // the lift at which the card is quoted, millimetres; 0: at the seat
+}
+
+// Interval is a stretch of a cylinder's own cycle; To may pass 720°.
+type Interval struct{ From, To measure.Angle }
+
+// Open is when intake and exhaust valves are open, in their cylinder's own cycle: 0 firing TDC, 360° overlap TDC. By
+// definition of the four events: the exhaust opens before BDC at 180° and closes after overlap TDC, the intake opens before
+// overlap TDC and closes after BDC at 540°.
+func (t ValveTiming) Open() (intake, exhaust Interval) {
+	const half = measure.Turn / 2
+	return Interval{measure.Turn - t.IVO, 3*half + t.IVC}, Interval{half - t.EVO, measure.Turn + t.EVC}
 }
 
 // TypicalTiming is a typical road cam, assumed (and said so) where no card is at hand. From memory.
-func TypicalTiming() ValveTiming { return ValveTiming{IVO: 12, IVC: 52, EVO: 52, EVC: 12} }
+func TypicalTiming() ValveTiming {
+	return ValveTiming{IVO: 12 * measure.Degree, IVC: 52 * measure.Degree, EVO: 52 * measure.Degree, EVC: 12 * measure.Degree}
+}
 
 // AdjusterKind names how the gap is changed.
 type AdjusterKind string
@@ -125,7 +138,27 @@ type Adjuster struct {
 	Ratio        float64        // rocker or finger ratio
 	Eccentricity measure.Length
 	LocknutNm    float64 // newton-metres
+	Thread       Thread  // of the screw or nut; empty: right-hand
+	Closes       Way     // how an unusual gear closes, against the rule of its kind; empty: by the rule
 }
+
+// Thread is the hand of a screw's thread.
+type Thread string
+
+// The two threads; the zero value is right-hand.
+const (
+	RightHand Thread = "right"
+	LeftHand  Thread = "left"
+)
+
+// Way is which way a screw or nut travels to close a gap.
+type Way string
+
+// In is driven towards the valve, push-rod or rocker; Out rises out of its thread.
+const (
+	In  Way = "in"
+	Out Way = "out"
+)
 
 // TurningPoint is where the crank is turned by hand. SocketMM is 0 where not stated.
 type TurningPoint struct {
@@ -135,6 +168,6 @@ type TurningPoint struct {
 
 // OwnStop is one stop of the maker's printed order.
 type OwnStop struct {
-	Crank float64
+	Crank measure.Angle
 	Set   []string
 }

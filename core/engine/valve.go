@@ -5,6 +5,8 @@ import (
 	"fmt"
 	"slices"
 	"strings"
+
+	"metronix/core/measure"
 )
 
 // Kind is intake or exhaust, by the letter used in rows and names.
@@ -96,7 +98,7 @@ func (s *Sheet) OneRow() bool { return len(s.Banks) == 1 && len(s.Banks[0].Rows)
 
 // FiringAngle is the crank angle at which a cylinder fires, from the firing TDC of the first in the order.
 // A cylinder that is not in the order gives 0.
-func (s *Sheet) FiringAngle(cylinder int) float64 {
+func (s *Sheet) FiringAngle(cylinder int) measure.Angle {
 	i := slices.Index(s.FiringOrder, cylinder)
 	if i < 0 {
 		return 0
@@ -104,7 +106,8 @@ func (s *Sheet) FiringAngle(cylinder int) float64 {
 	if s.FiringAngles != nil {
 		return s.FiringAngles[i]
 	}
-	return float64(i) * 720 / float64(len(s.FiringOrder))
+	n := measure.Angle(len(s.FiringOrder))
+	return (measure.Angle(i)*measure.Cycle + n/2) / n // to the nearest micro-degree
 }
 
 // EffectiveTiming is the sheet's cam card, or the typical one.
@@ -116,7 +119,7 @@ func (s *Sheet) EffectiveTiming() ValveTiming {
 }
 
 // EffectiveMargin is the required margin in crank degrees: the sheet's, else 40 for a card quoted at a lift, else 20.
-func (s *Sheet) EffectiveMargin() float64 {
+func (s *Sheet) EffectiveMargin() measure.Angle {
 	switch {
 	case s.RequiredMargin != nil:
 		return *s.RequiredMargin
@@ -127,9 +130,9 @@ func (s *Sheet) EffectiveMargin() float64 {
 }
 
 // EffectiveMarks is the marks on the pulley, or the TDC mark alone.
-func (s *Sheet) EffectiveMarks() []float64 {
+func (s *Sheet) EffectiveMarks() []measure.Angle {
 	if s.Marks == nil {
-		return []float64{0}
+		return []measure.Angle{0}
 	}
 	return s.Marks
 }

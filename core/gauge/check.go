@@ -6,7 +6,7 @@ import (
 	"metronix/core/measure"
 )
 
-// Fault is one thing wrong with a set: the index of the leaf, the field (marked_mm or measured_mm), and a sentence.
+// Fault is one thing wrong with a set: the index of the leaf (−1: the set as a whole), the field (marked_mm or measured_mm), and a sentence.
 type Fault struct {
 	Index          int
 	Field, Message string
@@ -20,6 +20,9 @@ const farOff = 20 * measure.Micrometre
 // may be there both straight and angled.
 func Check(items []Item) []Fault {
 	var faults []Fault
+	if len(items) > MaxLeaves {
+		return []Fault{{-1, "", fmt.Sprintf("%d leaves: a set holds at most %d.", len(items), MaxLeaves)}}
+	}
 	for i, l := range items {
 		if l.Marked <= 0 || l.Marked > MaxLeaf {
 			faults = append(faults, Fault{i, "marked_mm", fmt.Sprintf("%s is not the thickness of a feeler leaf: above 0, at most %s.", l.Marked, MaxLeaf)})
@@ -31,7 +34,7 @@ func Check(items []Item) []Fault {
 			faults = append(faults, Fault{i, "measured_mm", fmt.Sprintf("The micrometer's %s lies %s off the marking %s (%s): is one of them in the other unit, or a slip?", l.Measured, off, l.Marked, l.Marked.Thou())})
 		}
 		for n, before := range items[:i] {
-			if before.Marked == l.Marked && before.Angled == l.Angled {
+			if before.ID == l.ID {
 				faults = append(faults, Fault{i, "marked_mm", fmt.Sprintf("The leaf %s is listed twice, as number %d and %d.", l.Marked, n+1, i+1)})
 				break
 			}

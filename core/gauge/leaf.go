@@ -19,11 +19,40 @@ const (
 // MaxStack is the most leaves that are stacked (common practice: more spring apart).
 const MaxStack = 3
 
-// MaxLeaf is the thickest feeler leaf that is taken.
-const MaxLeaf = 5 * measure.Millimetre
+// MaxLeaf is the thickest feeler leaf that is taken: sets end at 1.00 mm, a few go on a little (from memory). MaxStoredLeaf is the
+// thickest that earlier versions took, and that may still lie in a stored set.
+const (
+	MaxLeaf       = 1500 * measure.Micrometre
+	MaxStoredLeaf = 5 * measure.Millimetre
+)
+
+// MaxLeaves is the most leaves of a set.
+const MaxLeaves = 120
+
+// ID tells the leaves of a set apart: a set may hold a straight and an angled leaf of one marking, and no marking twice of a form.
+type ID struct {
+	Marked measure.Length
+	Angled bool // bent, for gaps that a straight leaf does not reach
+}
+
+// Straight gives the ids of straight leaves by their markings.
+func Straight(marked ...measure.Length) []ID {
+	ids := make([]ID, len(marked))
+	for i, m := range marked {
+		ids[i] = ID{Marked: m}
+	}
+	return ids
+}
 
 // Leaf is one feeler leaf. Measured is 0 where no micrometer has been on it.
-type Leaf struct{ Marked, Measured measure.Length }
+type Leaf struct {
+	ID
+	Measured measure.Length
+	Thou     bool // stamped in thousandths of an inch
+}
+
+// Plain is a straight leaf stamped in millimetres that no micrometer has been on.
+func Plain(marked measure.Length) Leaf { return Leaf{ID: ID{Marked: marked}} }
 
 // True is the micrometer's figure, else the marking.
 func (l Leaf) True() measure.Length {
@@ -41,37 +70,53 @@ func (l Leaf) Uncertainty() measure.Length {
 	return UncheckedUncertainty
 }
 
+// String is what is stamped on the leaf: "0.25", ".009" for a leaf in thousandths of an inch, "0.25 angled".
+func (l Leaf) String() string {
+	name := strings.TrimSuffix(l.Marked.String(), " mm")
+	if l.Thou {
+		name = "." + strings.TrimPrefix(l.Marked.DecimalInches(), "0.")
+		for len(name) < len(".009") {
+			name += "0"
+		}
+	}
+	if l.Angled {
+		name += " angled"
+	}
+	return name
+}
+
 // Set is the leaves a mechanic owns, in any order.
 type Set []Leaf
 
-// Find gives the owned leaf of a marking; a leaf that is not owned counts as unchecked.
-func (s Set) Find(marked measure.Length) Leaf {
-	for _, l := range s {
-		if l.Marked == marked {
-			return l
-		}
+// Find gives the owned leaf of an id, else the one of that marking in the other form; a leaf that is not owned counts as unchecked.
+func (s Set) Find(id ID) Leaf {
+	if i := slices.IndexFunc(s, func(l Leaf) bool { return l.ID == id }); i >= 0 {
+		return s[i]
 	}
-	return Leaf{Marked: marked}
+	if i := slices.IndexFunc(s, func(l Leaf) bool { return l.Marked == id.Marked }); i >= 0 {
+		return s[i]
+	}
+	return Leaf{ID: id}
 }
 
-// Pick looks up several markings.
-func (s Set) Pick(marked []measure.Length) Stack {
-	stack := make(Stack, len(marked))
-	for i, m := range marked {
-		stack[i] = s.Find(m)
+// Pick looks up several leaves.
+func (s Set) Pick(ids []ID) Stack {
+	stack := make(Stack, len(ids))
+	for i, id := range ids {
+		stack[i] = s.Find(id)
 	}
 	return stack
 }
 
-// Singles are the owned leaves as stacks of one, thinnest first, a doubled marking once.
+// Singles are the owned leaves as stacks of one, thinnest first.
 func (s Set) Singles() []Stack {
-	var list []Stack
-	for _, l := range s {
-		if !slices.ContainsFunc(list, func(o Stack) bool { return o[0].Marked == l.Marked }) {
-			list = append(list, Stack{l})
-		}
+	list := make([]Stack, len(s))
+	for i, l := range s {
+		list[i] = Stack{l}
 	}
-	slices.SortFunc(list, func(a, b Stack) int { return cmp.Compare(a.Thickness(), b.Thickness()) })
+	slices.SortStableFunc(list, func(a, b Stack) int {
+		return cmp.Or(cmp.Compare(a.Thickness(), b.Thickness()), cmp.Compare(a[0].Marked, b[0].Marked))
+	})
 	return list
 }
 
@@ -104,11 +149,29 @@ func (s Stack) Marked() []measure.Length {
 	return list
 }
 
-// String writes the markings: "0.15 + 0.06".
+// IDs lists the leaves, the thickest marking first.
+func (s Stack) IDs() []ID {
+	list := make([]ID, len(s))
+	for i, l := range s.sorted() {
+		list[i] = l.ID
+	}
+	return list
+}
+
+// Same says whether two stacks are of the same leaves.
+func (s Stack) Same(o Stack) bool { return slices.Equal(s.IDs(), o.IDs()) }
+
+func (s Stack) sorted() Stack {
+	out := slices.Clone(s)
+	slices.SortStableFunc(out, func(a, b Leaf) int { return cmp.Compare(b.Marked, a.Marked) })
+	return out
+}
+
+// String writes what is stamped on the leaves: "0.15 + 0.06", ".008 + .002".
 func (s Stack) String() string {
 	parts := make([]string, len(s))
-	for i, m := range s.Marked() {
-		parts[i] = strings.TrimSuffix(m.String(), " mm")
+	for i, l := range s.sorted() {
+		parts[i] = l.String()
 	}
 	return strings.Join(parts, " + ")
 }
@@ -116,24 +179,32 @@ func (s Stack) String() string {
 // Stacks lists every combination of up to most leaves with a thickness in the closed range, each leaf used once.
 func (s Set) Stacks(within measure.Window, most int) []Stack {
 	var list []Stack
+	s.EachStack(within, 1, most, func(st Stack) { list = append(list, slices.Clone(st)) })
+	return list
+}
+
+// EachStack calls f with every combination of least to most leaves with a thickness in the closed range, each leaf used once. The stack
+// belongs to EachStack: f clones what it keeps.
+func (s Set) EachStack(within measure.Window, least, most int, f func(Stack)) {
 	leaves := slices.Clone(s)
 	slices.SortFunc(leaves, func(a, b Leaf) int { return cmp.Compare(a.True(), b.True()) })
-	var grow func(from int, so Stack, sum measure.Length)
-	grow = func(from int, so Stack, sum measure.Length) {
+	so := make(Stack, 0, most)
+	var grow func(from int, sum measure.Length)
+	grow = func(from int, sum measure.Length) {
 		for i := from; i < len(leaves); i++ {
 			total := sum + leaves[i].True()
 			if total > within.Upper {
 				return // the rest are thicker still
 			}
-			next := append(slices.Clone(so), leaves[i])
-			if total >= within.Lower {
-				list = append(list, next)
+			so = append(so, leaves[i])
+			if total >= within.Lower && len(so) >= least {
+				f(so)
 			}
-			if len(next) < most {
-				grow(i+1, next, total)
+			if len(so) < most {
+				grow(i+1, total)
 			}
+			so = so[:len(so)-1]
 		}
 	}
-	grow(0, nil, 0)
-	return list
+	grow(0, 0)
 }

@@ -2,6 +2,7 @@ package gauge
 
 import (
 	"cmp"
+	"maps"
 	"slices"
 
 	"metronix/core/measure"
@@ -10,8 +11,6 @@ import (
 // Item is one leaf of a set as it lies in the drawer.
 type Item struct {
 	Leaf
-	Thou    bool // marked in thousandths of an inch
-	Angled  bool // bent, for gaps that a straight leaf does not reach
 	Missing bool // lost or worn out: it belongs to the set and is not there
 }
 
@@ -33,11 +32,16 @@ type Hole struct{ From, To measure.Length }
 // Reach lists the thicknesses within a window that leaves and stacks of up to most leaves give, thinnest first, each with the fewest
 // leaves (of as many the more certain ones), and the holes between them wider than wide.
 func (s Set) Reach(window measure.Window, most int, wide measure.Length) (stacks []Stack, holes []Hole) {
-	all := s.Stacks(window, most)
-	slices.SortStableFunc(all, func(a, b Stack) int {
-		return cmp.Or(cmp.Compare(a.Thickness(), b.Thickness()), cmp.Compare(len(a), len(b)), cmp.Compare(a.Uncertainty(), b.Uncertainty()))
+	best := map[measure.Length]Stack{}
+	s.EachStack(window, 1, most, func(st Stack) {
+		had, ok := best[st.Thickness()]
+		if !ok || cmp.Or(cmp.Compare(len(st), len(had)), cmp.Compare(st.Uncertainty(), had.Uncertainty())) < 0 {
+			best[st.Thickness()] = slices.Clone(st)
+		}
 	})
-	stacks = slices.CompactFunc(all, func(a, b Stack) bool { return a.Thickness() == b.Thickness() })
+	for _, t := range slices.Sorted(maps.Keys(best)) {
+		stacks = append(stacks, best[t])
+	}
 	at := window.Lower
 	for i := 0; i <= len(stacks); i++ {
 		next := window.Upper

@@ -5,6 +5,7 @@ import (
 	"fmt"
 	"slices"
 	"strings"
+	"time"
 
 	"metronix/core/clearance"
 	"metronix/core/gauge"
@@ -12,66 +13,152 @@ import (
 	"metronix/core/sequence"
 )
 
-// apply checks one happening against the state and takes it in. On a refusal nothing is changed.
-func (j *Job) apply(h Happening) error {
-	if j.SignedBy != "" && !(h.Kind == WentHot && j.Provisional()) {
-		return refuse("kind", "The job is signed. What is signed stays as it is: start a new job.")
-	}
-	takers := map[Kind]func(Happening) error{
-		WayChosen: j.chooseWay, Thermal: j.noteTemperature, Prepared: j.prepare, WentHot: j.goHot, DialRead: j.readDial, Withdrawn: j.withdraw, Sized: j.size, Turned: j.turn, Located: j.locate, Picked: j.pick, ReadingHad: j.read, Kept: j.keep,
-		Adjusted: j.adjust, Locked: j.lock, LeftAsIs: j.leave, BarredOver: j.barOver, Signed: j.sign,
-	}
-	take, ok := takers[h.Kind]
+// act is what a kind of happening needs to make sense at all (asked of stored ones too, because its effect cannot do without), when
+// today's rules refuse it, and what it does.
+type act struct {
+	sound func(*Job, Happening) error
+	may   func(*Job, Happening) error
+	do    func(*Job, Happening)
+}
+
+// acts is every kind but Undone, which makes the list itself shorter.
+var acts = map[Kind]act{
+	WayChosen:  {(*Job).soundWay, (*Job).mayChooseWay, (*Job).chooseWay},
+	Thermal:    {soundTemperature, nil, (*Job).noteTemperature},
+	Prepared:   {soundTemperature, (*Job).mayPrepare, (*Job).prepare},
+	Turned:     {(*Job).soundStop, (*Job).mayTurn, (*Job).turn},
+	Located:    {(*Job).soundSeen, (*Job).mayLocate, (*Job).locate},
+	Doubted:    {nil, (*Job).mayDoubt, (*Job).doubt},
+	Picked:     {(*Job).soundValve, (*Job).mayPick, (*Job).pick},
+	ReadingHad: {(*Job).soundReading, (*Job).mayRead, (*Job).read},
+	DialRead:   {(*Job).soundDial, (*Job).mayRead, (*Job).readDial},
+	Withdrawn:  {(*Job).soundIndex, (*Job).mayWithdraw, (*Job).withdraw},
+	Sized:      {(*Job).soundShim, (*Job).maySize, (*Job).size},
+	Kept:       {(*Job).soundValve, (*Job).mayKeep, (*Job).keep},
+	Adjusted:   {(*Job).soundValve, (*Job).mayAdjust, (*Job).adjust},
+	Locked:     {(*Job).soundValve, (*Job).mayLock, (*Job).lock},
+	LeftAsIs:   {(*Job).soundValve, (*Job).mayLeave, (*Job).leave},
+	BarredOver: {nil, (*Job).mayBarOver, (*Job).barOver},
+	Signed:     {nil, (*Job).maySign, (*Job).sign},
+	WentHot:    {nil, (*Job).mayGoHot, (*Job).goHot},
+}
+
+// apply takes one happening in; where it was accepted before, only what makes no sense at all is refused. On a refusal nothing is
+// changed.
+func (j *Job) apply(h Happening, accepted bool) error {
+	a, ok := acts[h.Kind]
 	if !ok {
 		return refuse("kind", fmt.Sprintf("%q is nothing that happens in a job.", h.Kind))
 	}
-	if err := take(h); err != nil {
-		return err
+	if a.sound != nil {
+		if err := a.sound(j, h); err != nil {
+			return err
+		}
 	}
+	at, doubt := j.when(h)
+	before := j.pause
+	j.rest(at)
+	if !accepted {
+		if err := j.may(a, h); err != nil {
+			j.pause = before
+			return err
+		}
+	}
+	j.now, j.doubtful = at, doubt
+	j.putBack = j.putBack || at.Before(j.last.Add(-clockSlack))
+	a.do(j, h)
+	j.last = at
 	j.effective = append(j.effective, h)
+	j.log.note(h, j)
 	return nil
 }
 
-func (j *Job) chooseWay(h Happening) error {
-	plan, err := sequence.Make(j.Sheet, sequence.Request{Way: h.Way})
-	if err != nil {
-		return refuse("school", err.Error())
+func (j *Job) may(a act, h Happening) error {
+	if j.SignedBy != "" && !(h.Kind == WentHot && j.Provisional()) {
+		return refuse("kind", "The job is signed. What is signed stays as it is: start a new job.")
 	}
-	if !plan.Applies {
+	if err := j.outdated(h); err != nil {
+		return err
+	}
+	if a.may == nil {
+		return nil
+	}
+	return a.may(j, h)
+}
+
+// How far a client's word for when something was done is believed (from memory): not later than it arrived, nor before what is in the
+// list already by more than a clock's difference, nor more than two days old.
+const (
+	clockSlack = time.Minute
+	oldest     = 48 * time.Hour
+)
+
+// when is the time at which a happening counts, and whether that is in doubt because the client's word for it cannot be right.
+func (j *Job) when(h Happening) (at time.Time, doubt bool) {
+	switch {
+	case h.At.IsZero():
+		return j.last, false
+	case h.DoneAt.IsZero():
+		return h.At, false
+	case h.DoneAt.After(h.At.Add(clockSlack)), h.DoneAt.Before(j.last.Add(-clockSlack)), h.At.Sub(h.DoneAt) > oldest:
+		return h.At, true
+	case h.DoneAt.After(h.At):
+		return h.At, false
+	}
+	return h.DoneAt, false
+}
+
+// valve finds the valve of a happening that is sound.
+func (j *Job) valve(h Happening) *ValveState {
+	v, _ := j.Valve(h.Valve)
+	return v
+}
+
+func (j *Job) soundValve(h Happening) error {
+	if _, ok := j.Valve(h.Valve); !ok {
+		return refuse("valve", fmt.Sprintf("%q is no valve of this engine.", h.Valve))
+	}
+	return nil
+}
+
+// planOf is the plan of a way round. One that was accepted when angles were compared less exactly is planned a hair laxer.
+func (j *Job) planOf(way sequence.Way) (sequence.Plan, error) {
+	plan, err := sequence.Make(j.Sheet, sequence.Request{Way: way})
+	if err != nil || plan.Applies {
+		return plan, err
+	}
+	laxer := j.required - 10*measure.SameAngle
+	if again, err := sequence.Make(j.Sheet, sequence.Request{Way: way, RequiredMargin: &laxer}); err == nil && again.Applies {
+		return again, nil
+	}
+	return plan, nil
+}
+
+func (j *Job) soundWay(h Happening) error {
+	plan, err := j.planOf(h.Way)
+	switch {
+	case err != nil:
+		return refuse("school", err.Error())
+	case !plan.Applies:
 		return refuse("school", plan.Reason)
 	}
-	if v := j.loose(); v != nil {
-		return refuse("school", fmt.Sprintf("The lock nut of %s is loose. Lock it before changing the way round.", v.Name))
+	return nil
+}
+
+func (j *Job) mayChooseWay(h Happening) error {
+	if plan, err := sequence.Make(j.Sheet, sequence.Request{Way: h.Way}); err != nil || !plan.Applies {
+		return refuse("school", plan.Reason)
 	}
+	if v := j.nutLoose(); v != nil {
+		return refuse("school", fmt.Sprintf("The lock nut of %s is slack. Lock it before changing the way round.", v.Name))
+	}
+	return nil
+}
+
+func (j *Job) chooseWay(h Happening) {
+	plan, _ := j.planOf(h.Way)
 	j.Way, j.Plan = h.Way, plan
 	j.Stop = j.stopHere()
-	return nil
-}
-
-func (j *Job) turn(h Happening) error {
-	if err := j.working(); err != nil {
-		return err
-	}
-	if h.Stop < 0 || h.Stop >= len(j.Plan.Stops) {
-		return refuse("stop", fmt.Sprintf("There is no stop %d: this way round has stops 0 to %d.", h.Stop, len(j.Plan.Stops)-1))
-	}
-	if err := j.nothingInHand("stop"); err != nil {
-		return err
-	}
-	j.stand(sequence.Exactly(j.Plan.Stops[h.Stop].Crank))
-	j.Stop = h.Stop
-	return nil
-}
-
-// nothingInHand refuses a change of the crank's place while a nut is loose or a reading is not kept.
-func (j *Job) nothingInHand(field string) error {
-	if v := j.loose(); v != nil {
-		return refuse(field, fmt.Sprintf("The lock nut of %s is loose. Lock it before the crank is turned.", v.Name))
-	}
-	if v := j.open(); v != nil {
-		return refuse(field, fmt.Sprintf("%s has a reading that is not kept. Keep it or take it back before the crank is turned.", v.Name))
-	}
-	return nil
 }
 
 // working refuses bench work before the job is prepared.
@@ -85,13 +172,17 @@ func (j *Job) working() error {
 	return nil
 }
 
-// loose is the valve whose nut is not locked, open the one with readings not kept.
-func (j *Job) loose() *ValveState {
+// nutLoose is the valve whose nut is not locked, unkept the one with readings not kept, bare the one whose shim lies elsewhere.
+func (j *Job) nutLoose() *ValveState {
 	return j.find(func(v *ValveState) bool { return v.Stage == NutLoose })
 }
 
-func (j *Job) open() *ValveState {
+func (j *Job) unkept() *ValveState {
 	return j.find(func(v *ValveState) bool { return len(v.Round) > 0 })
+}
+
+func (j *Job) bare() *ValveState {
+	return j.find(func(v *ValveState) bool { return v.Out })
 }
 
 func (j *Job) find(f func(*ValveState) bool) *ValveState {
@@ -101,46 +192,76 @@ func (j *Job) find(f func(*ValveState) bool) *ValveState {
 	return nil
 }
 
-// atValve finds the valve of a happening and refuses one that does not stand on its base circle here.
-func (j *Job) atValve(h Happening) (*ValveState, error) {
-	if err := j.working(); err != nil {
-		return nil, err
+// clear refuses a valve that does not stand on its base circle here.
+func (j *Job) clear(v *ValveState) error {
+	switch {
+	case !j.CrankKnown:
+		return refuse("valve", "Find the first stop before a valve is read.")
+	case j.pause.confirm:
+		return refuse("valve", fmt.Sprintf("Nothing was entered for more than %v hours. Confirm where the crank stands before a valve is read.", ConfirmAfter.Hours()))
+	case j.Settable(v):
+		return nil
 	}
-	v, ok := j.Valve(h.Valve)
-	if !ok {
-		return nil, refuse("valve", fmt.Sprintf("%q is no valve of this engine.", h.Valve))
+	if m := j.Margin(v); m >= 0 {
+		return refuse("valve", fmt.Sprintf("%s stands only %s from opening or closing here; %s is required. Turn to its stop first.",
+			v.Name, m.Against(j.required), j.required))
 	}
-	if !j.CrankKnown {
-		return nil, refuse("valve", "Find the first stop before a valve is read.")
-	}
-	if !j.Settable(v) {
-		m := j.Margin(v)
-		if m < 0 {
-			return nil, refuse("valve", fmt.Sprintf("%s is open here: it would read far too tight. Turn to its stop first.", v.Name))
-		}
-		return nil, refuse("valve", fmt.Sprintf("%s stands only %s from opening or closing here; %s is required. Turn to its stop first.",
-			v.Name, measure.FormatAngle(m), measure.FormatAngle(j.required)))
-	}
-	return v, nil
+	return refuse("valve", fmt.Sprintf("%s is open here: it would read far too tight. Turn to its stop first.", v.Name))
 }
 
-func (j *Job) pick(h Happening) error {
-	v, err := j.inHandOf(h)
-	if err != nil {
+// alone refuses work on a valve while another one is in hand. One that only waits to be read again, at another stop or once all shims are
+// in, is not.
+func (j *Job) alone(v *ValveState) error {
+	other := j.find(func(o *ValveState) bool {
+		return o != v && (o.held() || o.Stage == NutTight && j.Settable(o) && !j.Sheet.Shimmed())
+	})
+	if other == nil {
+		return nil
+	}
+	return refuse("valve", fmt.Sprintf("Finish %s first: %s.", other.Name, other.unfinished()))
+}
+
+// held says that the valve must not be left as it is: a reading is not kept, its nut is slack, or it has no shim.
+func (v *ValveState) held() bool { return len(v.Round) > 0 || v.Stage == NutLoose || v.Out }
+
+// begun says that something about the valve is not finished.
+func (v *ValveState) begun() bool { return v.held() || v.Stage != Untouched }
+
+// unfinished says in words what is not finished about a valve.
+func (v *ValveState) unfinished() string {
+	switch {
+	case v.Out:
+		return "its shim was taken out for another valve"
+	case v.Stage == NutLoose:
+		return "its lock nut is slack"
+	case len(v.Round) > 0:
+		return "its reading is not kept"
+	}
+	return "it was set and has to be read again"
+}
+
+// inHand refuses work on a valve that is not clear here, or while another one is in hand.
+func (j *Job) inHand(v *ValveState) error {
+	if err := j.working(); err != nil {
 		return err
 	}
-	j.picked = v.Name
-	return nil
+	if err := j.clear(v); err != nil {
+		return err
+	}
+	return j.alone(v)
 }
 
-// busy is another valve that is in hand.
-func (j *Job) busy(v *ValveState) *ValveState {
-	return j.find(func(o *ValveState) bool { return o != v && (len(o.Round) > 0 || o.Stage != Untouched) })
+func (j *Job) mayPick(h Happening) error {
+	if err := j.working(); err != nil {
+		return err
+	}
+	return j.alone(j.valve(h))
 }
 
-func (j *Job) read(h Happening) error {
-	v, err := j.inHandOf(h)
-	if err != nil {
+func (j *Job) pick(h Happening) { j.picked = h.Valve }
+
+func (j *Job) soundReading(h Happening) error {
+	if err := j.soundValve(h); err != nil {
 		return err
 	}
 	if !slices.Contains([]clearance.Feel{clearance.Free, clearance.Drag, clearance.WontGo}, h.Feel) {
@@ -150,78 +271,113 @@ func (j *Job) read(h Happening) error {
 		return refuse("leaves_mm", fmt.Sprintf("%d leaves: one to %d go into a gap.", len(h.Leaves), gauge.MaxStack))
 	}
 	for _, l := range h.Leaves {
-		if l <= 0 || l > gauge.MaxLeaf {
-			return refuse("leaves_mm", fmt.Sprintf("%s is not the thickness of a feeler leaf.", l))
+		if l.Marked <= 0 || l.Marked > gauge.MaxStoredLeaf {
+			return refuse("leaves_mm", fmt.Sprintf("%s is not the thickness of a feeler leaf.", l.Marked))
 		}
 	}
-	v.reading(append(v.Round, clearance.Reading{Stack: j.Owned.Pick(h.Leaves), Feel: h.Feel}))
-	j.picked = v.Name
 	return nil
 }
 
-// inHandOf is the valve of a happening, refused while another one is in hand.
-func (j *Job) inHandOf(h Happening) (*ValveState, error) {
-	v, err := j.atValve(h)
-	if err != nil {
-		return nil, err
-	}
-	if other := j.busy(v); other != nil {
-		return nil, refuse("valve", fmt.Sprintf("Finish %s first: its reading is not kept or its nut is loose.", other.Name))
-	}
-	return v, nil
-}
+// mostReadings bounds the readings of one round: more tell nothing more, and each costs time to weigh.
+const mostReadings = 60
 
-// maxGap is the widest gap that a dial indicator may show here.
-const maxGap = 5 * measure.Millimetre
-
-func (j *Job) readDial(h Happening) error {
-	v, err := j.inHandOf(h)
-	if err != nil {
+// mayRead holds for leaves and dials alike.
+func (j *Job) mayRead(h Happening) error {
+	v := j.valve(h)
+	if len(v.Round) >= mostReadings {
+		return refuse("valve", fmt.Sprintf("%s has %d readings already. Keep them, or take some back.", v.Name, len(v.Round)))
+	}
+	if !h.MadeThere {
+		return j.inHand(v)
+	}
+	if err := j.working(); err != nil {
 		return err
 	}
-	if h.Gap < 0 || h.Gap > maxGap {
-		return refuse("gap_mm", fmt.Sprintf("%s is not a valve clearance: 0 to %s. Is the unit right?", h.Gap, maxGap))
+	margin, ok := j.clearThere(v, h.Since)
+	if !ok {
+		return refuse("valve", fmt.Sprintf("%s was not known to be clear of its lobe where this reading was made (%s). Read it again.", v.Name, margin))
 	}
-	doubt := cmp.Or(h.Uncertainty, clearance.DialUncertainty)
-	if doubt < 0 || doubt > measure.Millimetre/10 {
-		return refuse("uncertainty_mm", fmt.Sprintf("%s is not the uncertainty of a dial indicator: above 0, at most 0.1 mm.", h.Uncertainty))
-	}
-	v.reading(append(v.Round, clearance.Reading{Dial: &clearance.Dial{Gap: h.Gap, Uncertainty: doubt}}))
+	return j.alone(v)
+}
+
+func (j *Job) read(h Happening) {
+	j.addReading(h, clearance.Reading{Stack: j.Owned.Pick(h.Leaves), Feel: h.Feel})
+}
+
+func (j *Job) addReading(h Happening, r clearance.Reading) {
+	v := j.valve(h)
+	v.reading(append(v.Round, r))
+	v.readAt, v.readDoubt = j.now, j.doubtful
+	v.readThere = h.MadeThere
 	j.picked = v.Name
+}
+
+// MaxGap is the widest gap that a dial indicator may show here (from memory: the widest clearance in the trade is below 0.7 mm, and an
+// adjuster let right out leaves a few millimetres).
+const MaxGap = 5 * measure.Millimetre
+
+func (j *Job) soundDial(h Happening) error {
+	if err := j.soundValve(h); err != nil {
+		return err
+	}
+	if h.Gap == nil {
+		return refuse("gap_mm", "Say what the dial reads.")
+	}
+	if *h.Gap < 0 || *h.Gap > MaxGap {
+		return refuse("gap_mm", fmt.Sprintf("%s is not a valve clearance: 0 to %s. Is the unit right?", *h.Gap, MaxGap))
+	}
+	if h.Uncertainty < 0 || h.Uncertainty > clearance.MaxUncertainty {
+		return refuse("uncertainty_mm", fmt.Sprintf("%s is not the uncertainty of a dial indicator: above 0, at most %s.", h.Uncertainty, clearance.MaxUncertainty))
+	}
 	return nil
 }
+
+func (j *Job) readDial(h Happening) {
+	doubt := cmp.Or(h.Uncertainty, clearance.DialUncertainty)
+	j.addReading(h, clearance.Reading{Dial: &clearance.Dial{Gap: *h.Gap, Uncertainty: doubt}})
+}
+
+func (j *Job) soundIndex(h Happening) error {
+	if err := j.soundValve(h); err != nil {
+		return err
+	}
+	if v := j.valve(h); h.Index == nil || *h.Index < 0 || *h.Index >= len(v.Round) {
+		n := 0
+		if h.Index != nil {
+			n = *h.Index
+		}
+		return refuse("index", fmt.Sprintf("%s has no reading %d to take back.", v.Name, n+1))
+	}
+	return nil
+}
+
+func (j *Job) mayWithdraw(h Happening) error { return j.alone(j.valve(h)) }
 
 // withdraw takes back one reading of the round, whichever is trusted least.
-func (j *Job) withdraw(h Happening) error {
-	v, err := j.inHandOf(h)
-	if err != nil {
-		return err
+func (j *Job) withdraw(h Happening) {
+	v := j.valve(h)
+	v.reading(slices.Delete(slices.Clone(v.Round), *h.Index, *h.Index+1))
+}
+
+func (j *Job) mayKeep(h Happening) error {
+	v := j.valve(h)
+	switch {
+	case v.Stage == NutLoose:
+		return refuse("valve", fmt.Sprintf("The lock nut of %s is slack. Lock it, then check again.", v.Name))
+	case len(v.Round) == 0:
+		return refuse("valve", fmt.Sprintf("%s has no reading to keep.", v.Name))
+	case j.Judge(v).Conflict != "":
+		return refuse("valve", j.Judge(v).Conflict)
 	}
-	if h.Index < 0 || h.Index >= len(v.Round) {
-		return refuse("index", fmt.Sprintf("%s has no reading %d to take back.", v.Name, h.Index+1))
-	}
-	v.reading(slices.Delete(slices.Clone(v.Round), h.Index, h.Index+1))
 	return nil
 }
 
-func (j *Job) keep(h Happening) error {
-	v, err := j.atValve(h)
-	if err != nil {
-		return err
-	}
-	switch {
-	case v.Stage == NutLoose:
-		return refuse("valve", fmt.Sprintf("The lock nut of %s is loose. Lock it, then check again.", v.Name))
-	case len(v.Round) == 0:
-		return refuse("valve", fmt.Sprintf("%s has no reading to keep.", v.Name))
-	}
+func (j *Job) keep(h Happening) {
+	v := j.valve(h)
 	judgement := j.Judge(v)
-	if judgement.Conflict != "" {
-		return refuse("valve", judgement.Conflict)
-	}
-	result := &Result{Judgement: judgement, Readings: v.Round, At: h.At, Stale: j.stale(h.At)}
+	result := &Result{Judgement: judgement, Readings: v.Round, At: v.readAt, Stale: j.stale(v.readAt), TimeDoubtful: v.readDoubt}
 	j.learn(v, judgement)
-	if v.Adjustments == 0 && !j.barred {
+	if v.Adjustments == 0 && !j.checked {
 		v.AsFound = result
 	}
 	if v.Shim > 0 {
@@ -230,28 +386,39 @@ func (j *Job) keep(h Happening) error {
 	v.reading(nil)
 	v.Last, v.Stage, v.Left, j.picked = result, Untouched, "", ""
 	v.Verified = j.barred && judgement.Verdict == clearance.In && !result.Stale
-	j.Prepared = j.Prepared && !result.Stale // too late: warm it up again
-	return nil
+	if result.Stale {
+		j.shut("The last reading came later than the hot figures hold. Run the engine warm again.")
+	}
 }
 
-func (j *Job) adjust(h Happening) error {
-	v, err := j.inHandOf(h)
-	if err != nil {
+func (j *Job) mayAdjust(h Happening) error {
+	v := j.valve(h)
+	if err := j.working(); err != nil {
 		return err
+	}
+	if !v.Out && !h.CamsOut { // a bare valve is open to work on already
+		if err := j.inHand(v); err != nil {
+			return err
+		}
 	}
 	switch {
 	case j.Phase() == AsFound:
 		return refuse("valve", "Read every valve as found before any is touched.")
-	case j.Sheet.Shimmed() && h.Shim == 0 && v.Shim > 0:
+	case j.Sheet.Shimmed() && h.Shim == 0 && (v.Shim > 0 || v.Out):
 		return refuse("shim_mm", fmt.Sprintf("Say which shim went under %s.", v.Name))
 	case h.Shim < 0 || h.Shim > MaxShim:
-		return refuse("shim_mm", fmt.Sprintf("%s is not the thickness of a shim: above 0, at most %s.", h.Shim, MaxShim))
+		return refuse("shim_mm", notAShim(h.Shim))
 	case j.noGiver(v, h) != "":
 		return refuse("from", j.noGiver(v, h))
 	case j.swapped(v, h): // a good valve gets another shim where the choice over the whole engine wants it
-	case !v.Needs() && v.Stage == Untouched:
+	case v.Stage == Untouched && !v.Out && v.Last != nil && v.Last.Judgement.Verdict == clearance.In:
 		return refuse("valve", fmt.Sprintf("%s is in. Leave it alone: disturbing a good valve is a risk.", v.Name))
 	}
+	return nil
+}
+
+func (j *Job) adjust(h Happening) {
+	v := j.valve(h)
 	v.Adjustments++
 	v.reading(nil)
 	v.Verified, v.Left, v.before = false, "", j.Owned.Pick(h.Leaves).Thickness()
@@ -263,52 +430,72 @@ func (j *Job) adjust(h Happening) error {
 		v.Stage = NutTight
 	}
 	j.barred, j.picked = false, v.Name
+}
+
+func (j *Job) mayLock(h Happening) error {
+	if v := j.valve(h); v.Stage != NutLoose {
+		return refuse("valve", fmt.Sprintf("The lock nut of %s was not slackened.", v.Name))
+	}
 	return nil
 }
 
-func (j *Job) lock(h Happening) error {
-	v, err := j.atValve(h)
-	if err != nil {
-		return err
-	}
-	if v.Stage != NutLoose {
-		return refuse("valve", fmt.Sprintf("The lock nut of %s was not loosened.", v.Name))
-	}
-	if estimate := j.Judge(v).Estimate; estimate != nil {
-		v.before = *estimate
+// lock ends setting. The gap before it is the reading with the nut slack; where a leaf was tried and did not drag, it is not known.
+func (j *Job) lock(h Happening) {
+	v := j.valve(h)
+	if len(v.Round) > 0 {
+		v.before = 0
+		if estimate := j.Judge(v).Estimate; estimate != nil {
+			v.before = *estimate
+		}
 	}
 	v.Stage = NutTight
 	v.reading(nil)
-	return nil
 }
 
-func (j *Job) leave(h Happening) error {
-	v, err := j.atValve(h)
-	if err != nil {
-		return err
-	}
+func (j *Job) mayLeave(h Happening) error {
+	v := j.valve(h)
 	switch {
 	case strings.TrimSpace(h.Reason) == "":
 		return refuse("reason", "Say why the valve is left: the sheet will show it.")
 	case v.Stage == NutLoose:
-		return refuse("valve", fmt.Sprintf("The lock nut of %s is loose. Lock it first.", v.Name))
+		return refuse("valve", fmt.Sprintf("The lock nut of %s is slack. Lock it and read it again before it is left.", v.Name))
+	case v.Stage == NutTight:
+		return refuse("valve", fmt.Sprintf("%s was set and not read since. Read it before it is left.", v.Name))
+	case v.Out:
+		return refuse("valve", fmt.Sprintf("%s has no shim: it was taken out for another valve. Fit one first.", v.Name))
 	case !v.Needs():
 		return refuse("valve", fmt.Sprintf("%s is not out of its limits: there is nothing to leave.", v.Name))
 	}
-	v.reading(nil)
-	v.Left, v.Stage, j.picked = strings.TrimSpace(h.Reason), Untouched, ""
-	return nil
+	return j.alone(v)
 }
 
-func (j *Job) barOver(Happening) error {
+func (j *Job) leave(h Happening) {
+	v := j.valve(h)
+	v.reading(nil)
+	v.Left, j.picked = strings.TrimSpace(h.Reason), ""
+}
+
+func (j *Job) mayBarOver(Happening) error {
 	if j.Phase() != Verify {
 		return refuse("kind", "The two turns come after every valve is adjusted and locked.")
 	}
-	j.barred = true
+	return j.nothingBegun("the two turns")
+}
+
+// nothingBegun refuses what comes after the work on a valve while one is not finished.
+func (j *Job) nothingBegun(before string) error {
+	if v := j.find((*ValveState).begun); v != nil {
+		return refuse("kind", fmt.Sprintf("Finish %s before %s: %s.", v.Name, before, v.unfinished()))
+	}
 	return nil
 }
 
-func (j *Job) sign(h Happening) error {
+func (j *Job) barOver(Happening) { j.barred, j.checked = true, true }
+
+func (j *Job) maySign(h Happening) error {
+	if err := j.nothingBegun("signing"); err != nil {
+		return err
+	}
 	switch {
 	case j.Phase() != Sign:
 		return refuse("kind", "The job is not finished: valves are waiting to be read, adjusted or checked.")
@@ -317,6 +504,9 @@ func (j *Job) sign(h Happening) error {
 	case !h.ToolsOut:
 		return refuse("tools_out", "Count tools and leaves out, and take the socket off the crank, before signing.")
 	}
-	j.SignedBy, j.SignedAt = strings.TrimSpace(h.By), h.At
 	return nil
+}
+
+func (j *Job) sign(h Happening) {
+	j.SignedBy, j.SignedAt = strings.TrimSpace(h.By), j.now
 }

@@ -44,8 +44,10 @@ const (
 type Result struct {
 	Judgement clearance.Judgement
 	Readings  []clearance.Reading
-	At        time.Time
-	Stale     bool // a hot reading taken too long after the engine was shut off
+	At        time.Time // when the last of them was made
+	Stale     bool      // a hot reading taken too long after the engine was shut off
+	// TimeDoubtful says that the client's word for when it was made cannot be right: At is when it arrived.
+	TimeDoubtful bool
 }
 
 // Stage is how far the work on one valve's adjuster is.
@@ -73,6 +75,11 @@ type ValveState struct {
 	Out         bool           // its shim was taken out for another valve
 	ColdFound   *Result        // of the cold pass, once the hot pass began
 	ColdLeft    *Result
+	ColdReason  string // why it was left out of limits in the cold pass
+
+	readAt    time.Time // when the last reading of Round was made
+	readDoubt bool
+	readThere bool // it was made at a place where the crank stands no more
 
 	before   measure.Length // the gap set with the nut loose; 0: not known
 	readWith measure.Length // the shim with which the last kept gap was measured; 0: not known
@@ -103,6 +110,14 @@ type Temperature struct {
 	EngineC, AmbientC float64
 }
 
+// Override is a temperature gate that was passed all the same, and why.
+type Override struct {
+	Reason  string
+	EngineC float64
+	Hot     bool // in the hot pass
+	At      time.Time
+}
+
 // Signature is who signed, and when.
 type Signature struct {
 	By string
@@ -118,25 +133,36 @@ type Job struct {
 	Valves []*ValveState
 
 	CrankKnown   bool
-	Crank        float64        // crank degrees
+	Crank        measure.Angle
 	Place        sequence.Range // where it may stand: Crank alone at a stop, wider where it was found from what is seen
 	Stop         int            // index of the stop the crank stands at; −1: none
 	Prepared     bool
 	PreparedAt   time.Time
 	EngineC      float64
 	AmbientC     float64
-	Override     string // why the temperature gate was passed all the same; empty: it was not
+	Override     string     // why the temperature gate stands passed all the same; empty: it does not
+	Overrides    []Override // every time it was, in all passes
+	Closed       string     // why the gate has to be passed again; empty: it was not passed yet, or stands passed
 	Temperatures []Temperature
 	SignedBy     string
 	SignedAt     time.Time
 	Cold         *Signature // of the cold pass, once the hot pass began
 	LockPairs    []LockPair
 	Bench        []measure.Length // shims taken out and not in the engine
+	FromShop     []measure.Length // shims that went in and came neither from a valve nor from the bench
 
 	barred    bool // two turns were made since the last adjustment
+	checked   bool // two turns were made in this pass: what is read now is no longer as found
 	picked    string
-	required  float64
+	required  measure.Angle
+	begun     Setup       // as the job began: the hot pass changes the card
 	effective []Happening // what stands, undone ones left out
+	log       log
+
+	now, last time.Time // of the happening being taken, and of the one before
+	doubtful  bool      // now is when it arrived, because the client's word for it cannot be right
+	putBack   bool      // the clock was put back since the engine's temperature was taken
+	pause     pause
 }
 
 // New is a job before anything happened. The card must resolve; the error says which figure does not.
@@ -144,7 +170,7 @@ func New(setup Setup) (*Job, error) {
 	if setup.Sheet.IsHydraulic() {
 		return nil, refuse("engine", engine.HydraulicReason)
 	}
-	j := &Job{Setup: setup, Cycle: cycle.New(setup.Sheet), Stop: -1, required: setup.Sheet.EffectiveMargin()}
+	j := &Job{Setup: setup, begun: setup, Cycle: cycle.New(setup.Sheet), Stop: -1, required: setup.Sheet.EffectiveMargin()}
 	if setup.Hot != nil {
 		if setup.Card.State != clearance.Cold || setup.Hot.State != clearance.Hot {
 			return nil, refuse("hot_card", "A provisional start is cold, and its second pass is hot.")
@@ -181,41 +207,74 @@ func (j *Job) Provisional() bool { return j.Hot != nil && j.Cold == nil }
 // AimOf is the gap to set a valve to.
 func (j *Job) AimOf(v *ValveState) measure.Length { return v.Limits.At(j.Aim) }
 
-// Replay computes the state from a whole list. It errs where New does, or where the list holds a happening that could not
-// have been taken.
+// Replay computes the state from a whole stored list. It errs where New does, and where the list does not fit together: a happening
+// names what is not there, or takes back what is not the last one standing.
 func Replay(setup Setup, list []Happening) (*Job, error) {
-	var standing []Happening
+	standing := map[string]bool{}
+	var order []string
 	for _, h := range list {
 		if h.Kind != Undone {
-			standing = append(standing, h)
+			order = append(order, h.ID)
+			standing[h.ID] = true
 			continue
 		}
-		if n := len(standing); n == 0 || standing[n-1].ID != h.Target {
+		if n := len(order); n == 0 || order[n-1] != h.Target {
 			return nil, refuse("target", fmt.Sprintf("Happening %s takes back %s, which is not the last one standing.", h.ID, h.Target))
 		}
-		standing = standing[:len(standing)-1]
+		delete(standing, order[len(order)-1])
+		order = order[:len(order)-1]
 	}
 	j, err := New(setup)
 	if err != nil {
 		return nil, err
 	}
-	for _, h := range standing {
-		if err := j.apply(h); err != nil {
+	for _, h := range list {
+		if err := j.again(h, standing[h.ID]); err != nil {
 			return nil, fmt.Errorf("happening %s: %w", h.ID, err)
 		}
 	}
+	j.upgrade()
 	return j, nil
 }
+
+// again takes a stored happening: into the state where it stands, otherwise into the log alone.
+func (j *Job) again(h Happening, stands bool) error {
+	switch {
+	case h.Kind == Undone:
+		j.log.back(h.ID, h.Target)
+	case !stands:
+		j.log.note(h, j)
+		j.log.entries[len(j.log.entries)-1].known = false
+	default:
+		j.upgradeBefore(h)
+		return j.apply(h, true)
+	}
+	return nil
+}
+
+// upgradeBefore and upgrade make the crank unknown where a job goes on under newer rules than those it was begun under: earlier ones
+// let it stand where it had not been found.
+func (j *Job) upgradeBefore(h Happening) {
+	if h.todays() {
+		j.upgrade()
+	}
+}
+
+func (j *Job) upgrade() {
+	if n := len(j.effective); n > 0 && j.SignedBy == "" && !j.effective[n-1].todays() {
+		j.lose()
+	}
+}
+
+// todays says that a happening was taken by today's rules.
+func (h Happening) todays() bool { return h.Rules == 0 || h.Rules == Rules }
 
 // Take gives the state after one more happening; j is not to be used afterwards. A *Refusal leaves the job as it was.
 func (j *Job) Take(h Happening) (*Job, error) {
 	if h.Kind == Undone {
 		return j.undo(h)
 	}
-	if err := j.apply(h); err != nil {
-		return j, err
-	}
-	return j, nil
+	return j, j.apply(h, false)
 }
 
 // CanUndo is the id of the happening that would be taken back next, empty where none can be.
@@ -235,7 +294,25 @@ func (j *Job) undo(h Happening) (*Job, error) {
 	case last != h.Target:
 		return j, refuse("target", "Something else happened since. Only the last thing done can be taken back: look again.")
 	}
-	return Replay(j.Setup, j.effective[:len(j.effective)-1])
+	return j.without(h)
+}
+
+// without is the job with its last happening taken back by h.
+func (j *Job) without(h Happening) (*Job, error) {
+	n := len(j.effective) - 1
+	before, err := New(j.begun)
+	if err != nil {
+		return j, err
+	}
+	for _, h := range j.effective[:n] {
+		if err := before.again(h, true); err != nil {
+			return j, err
+		}
+	}
+	before.upgrade()
+	before.log = j.log
+	before.log.back(h.ID, h.Target)
+	return before, nil
 }
 
 // Valve finds a valve by name.
@@ -288,13 +365,30 @@ func (j *Job) Pending(v *ValveState) bool {
 	return false
 }
 
+// Known says whether the crank's place is known and need not be confirmed.
+func (j *Job) Known() bool { return j.CrankKnown && !j.pause.confirm }
+
 // Settable says whether a valve may be worked on wherever the crank may stand now.
 func (j *Job) Settable(v *ValveState) bool {
-	return j.CrankKnown && measure.AtLeast(j.Margin(v), j.required)
+	return j.Known() && (j.Margin(v) >= j.required || j.byMaker(v, j.Place))
 }
 
-// Margin is a valve's smallest margin wherever the crank may stand now, crank degrees. The crank's place must be known.
-func (j *Job) Margin(v *ValveState) float64 { return sequence.LeastMargin(j.Cycle, v.Valve, j.Place) }
+// ByMaker says that a valve is worked on here because the maker's printed order has it so, though the geometry does not.
+func (j *Job) ByMaker(v *ValveState) bool {
+	return j.Known() && j.Margin(v) < j.required && j.byMaker(v, j.Place)
+}
+
+// byMaker says whether the maker's order, where it is the way round, sets a valve at a place.
+func (j *Job) byMaker(v *ValveState, at sequence.Range) bool {
+	return j.Way.School == sequence.Own && slices.ContainsFunc(j.Plan.Stops, func(s sequence.Stop) bool {
+		return at.Holds(s.Crank) && at.Length() <= sequence.Narrow && s.Sets(v.Name)
+	})
+}
+
+// Margin is a valve's smallest margin wherever the crank may stand now. The crank's place must be known.
+func (j *Job) Margin(v *ValveState) measure.Angle {
+	return sequence.LeastMargin(j.Cycle, v.Valve, j.Place)
+}
 
 // Judge is the judgement of a valve's readings that are not kept yet.
 func (j *Job) Judge(v *ValveState) clearance.Judgement {

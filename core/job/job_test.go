@@ -27,7 +27,7 @@ func setup() job.Setup {
 	}
 	owned := gauge.Set{}
 	for m := measure.Length(100); m <= 400; m += 10 {
-		owned = append(owned, gauge.Leaf{Marked: m * um})
+		owned = append(owned, gauge.Leaf{ID: gauge.ID{Marked: m * um}})
 	}
 	return job.Setup{Sheet: enginetest.Four(), Owned: owned, Feel: clearance.DefaultFeel,
 		Card: clearance.Card{Source: "test card", State: clearance.Cold, Intake: stated(220), Exhaust: stated(300)}}
@@ -70,11 +70,11 @@ func (d *driver) refused(h job.Happening, says string) {
 
 func (d *driver) begin(school sequence.School) {
 	d.do(job.Happening{Kind: job.WayChosen, Way: sequence.Way{School: school}})
-	d.do(job.Happening{Kind: job.Prepared, EngineC: 19, AmbientC: 18})
+	d.do(job.Happening{Kind: job.Prepared, EngineC: new(19.0), AmbientC: new(18.0)})
 }
 
 func (d *driver) feel(valve string, leaf measure.Length, feel clearance.Feel) {
-	d.do(job.Happening{Kind: job.ReadingHad, Valve: valve, Leaves: []measure.Length{leaf * um}, Feel: feel})
+	d.do(job.Happening{Kind: job.ReadingHad, Valve: valve, Leaves: gauge.Straight(leaf * um), Feel: feel})
 }
 
 // readUntil reads, keeps and turns until an action is asked for.
@@ -85,7 +85,7 @@ func (d *driver) readUntil(t *testing.T, until job.Action, feel func(valve strin
 		case until:
 			return
 		case job.DoTurn:
-			d.do(job.Happening{Kind: job.Turned, Stop: n.Stop})
+			d.do(job.Happening{Kind: job.Turned, Stop: new(n.Stop)})
 		case job.DoRead:
 			leaf, f := feel(n.Valve)
 			d.feel(n.Valve, leaf, f)
@@ -97,7 +97,7 @@ func (d *driver) readUntil(t *testing.T, until job.Action, feel func(valve strin
 }
 
 // work follows what Next says until it is time to sign; gap gives the dragging leaf of each valve when it is read.
-func (d *driver) work(gap func(valve string) measure.Length) (turns float64, actions map[job.Action]int) {
+func (d *driver) work(gap func(valve string) measure.Length) (turns measure.Angle, actions map[job.Action]int) {
 	actions = map[job.Action]int{}
 	for range 300 {
 		n := d.job.Next()
@@ -105,7 +105,7 @@ func (d *driver) work(gap func(valve string) measure.Length) (turns float64, act
 		switch n.Action {
 		case job.DoTurn:
 			turns += n.Turn
-			d.do(job.Happening{Kind: job.Turned, Stop: n.Stop})
+			d.do(job.Happening{Kind: job.Turned, Stop: new(n.Stop)})
 		case job.DoRead:
 			d.feel(n.Valve, gap(n.Valve), clearance.Drag)
 		case job.DoKeep:
@@ -148,7 +148,7 @@ func TestWholeJobWithTwoValvesOut(t *testing.T) {
 	assert.Equal(t, 2, actions[job.DoLock])
 	assert.Equal(t, 1, actions[job.DoBarOver])
 	assert.Equal(t, 8+2+8, actions[job.DoKeep], "as found, after adjusting, check pass")
-	assert.Equal(t, 540.0+360+180+540, turns, "once round, on to 3 and 4, then from 4 once more round")
+	assert.Equal(t, (540+360+180+540)*measure.Degree, turns, "once round, on to 3 and 4, then from 4 once more round")
 
 	e3, _ := d.job.Valve("E3")
 	assert.Equal(t, clearance.Tight, e3.AsFound.Judgement.Verdict)
@@ -178,29 +178,29 @@ func TestEveryValveInNeedsNoAdjusting(t *testing.T) {
 // What hurts a mechanic is refused in words.
 func TestRefusalsOnTheBench(t *testing.T) {
 	d := start(t, setup())
-	d.refused(job.Happening{Kind: job.Turned, Stop: 0}, "Choose the way round")
+	d.refused(job.Happening{Kind: job.Turned, Stop: new(0)}, "Choose the way round")
 	d.do(job.Happening{Kind: job.WayChosen, Way: sequence.Way{School: sequence.RockingPairs}})
-	d.refused(job.Happening{Kind: job.Turned, Stop: 0}, "temperature")
-	d.refused(job.Happening{Kind: job.Prepared, EngineC: 55, AmbientC: 18}, "cold figures, good up to 38 °C")
-	d.refused(job.Happening{Kind: job.Prepared, EngineC: 900, AmbientC: 18}, "not a temperature")
-	d.do(job.Happening{Kind: job.Prepared, EngineC: 38, AmbientC: 18})
+	d.refused(job.Happening{Kind: job.Turned, Stop: new(0)}, "temperature")
+	d.refused(job.Happening{Kind: job.Prepared, EngineC: new(55.0), AmbientC: new(18.0)}, "cold figures, good up to 38 °C")
+	d.refused(job.Happening{Kind: job.Prepared, EngineC: new(900.0), AmbientC: new(18.0)}, "not a temperature")
+	d.do(job.Happening{Kind: job.Prepared, EngineC: new(38.0), AmbientC: new(18.0)})
 	read := func(valve string) job.Happening {
-		return job.Happening{Kind: job.ReadingHad, Valve: valve, Leaves: []measure.Length{220 * um}, Feel: clearance.Drag}
+		return job.Happening{Kind: job.ReadingHad, Valve: valve, Leaves: gauge.Straight(220 * um), Feel: clearance.Drag}
 	}
 	d.refused(read("I1"), "first stop")
-	d.refused(job.Happening{Kind: job.Turned, Stop: 4}, "no stop 4")
-	d.do(job.Happening{Kind: job.Turned, Stop: 0})
+	d.refused(job.Happening{Kind: job.Turned, Stop: new(4)}, "no stop 4")
+	d.do(job.Happening{Kind: job.Turned, Stop: new(0)})
 	d.refused(read("E4"), "is open here")
 	d.refused(read("E9"), "no valve")
 	d.refused(job.Happening{Kind: job.ReadingHad, Valve: "I1", Leaves: nil, Feel: clearance.Drag}, "0 leaves")
-	d.refused(job.Happening{Kind: job.ReadingHad, Valve: "I1", Leaves: []measure.Length{-1}, Feel: clearance.Drag}, "not the thickness")
-	d.refused(job.Happening{Kind: job.ReadingHad, Valve: "I1", Leaves: []measure.Length{220 * um}, Feel: "soft"}, "no feel")
+	d.refused(job.Happening{Kind: job.ReadingHad, Valve: "I1", Leaves: gauge.Straight(-1), Feel: clearance.Drag}, "not the thickness")
+	d.refused(job.Happening{Kind: job.ReadingHad, Valve: "I1", Leaves: gauge.Straight(220 * um), Feel: "soft"}, "no feel")
 	d.refused(job.Happening{Kind: job.Kept, Valve: "I1"}, "no reading")
 	d.do(read("I1"))
 	d.refused(read("E1"), "Finish I1 first")
-	d.refused(job.Happening{Kind: job.Turned, Stop: 1}, "not kept")
+	d.refused(job.Happening{Kind: job.Turned, Stop: new(1)}, "not kept")
 	d.refused(job.Happening{Kind: job.Adjusted, Valve: "I1"}, "as found before")
-	d.refused(job.Happening{Kind: job.Signed, By: "Tess", ToolsOut: true}, "not finished")
+	d.refused(job.Happening{Kind: job.Signed, By: "Tess", ToolsOut: true}, "Finish I1 before signing")
 	d.refused(job.Happening{Kind: job.BarredOver}, "come after")
 	d.refused(job.Happening{Kind: "sung"}, "nothing that happens")
 	d.refused(job.Happening{Kind: job.Undone, Target: "h0"}, "Something else happened")
@@ -218,7 +218,7 @@ func TestLooseNutHoldsTheCrank(t *testing.T) {
 	d.readUntil(t, job.DoAdjust, func(v string) (measure.Length, clearance.Feel) { return tight(v), clearance.Drag })
 	d.refused(job.Happening{Kind: job.Adjusted, Valve: "I1"}, "Leave it alone")
 	d.do(job.Happening{Kind: job.Adjusted, Valve: "E1"})
-	d.refused(job.Happening{Kind: job.Turned, Stop: 1}, "lock nut of E1 is loose")
+	d.refused(job.Happening{Kind: job.Turned, Stop: new(1)}, "lock nut of E1 is slack")
 	d.feel("E1", 300, clearance.Drag)
 	d.refused(job.Happening{Kind: job.Kept, Valve: "E1"}, "Lock it, then check again")
 	d.do(job.Happening{Kind: job.Locked, Valve: "E1"})
@@ -238,7 +238,7 @@ func TestLooseNutHoldsTheCrank(t *testing.T) {
 func TestChangingTheWayKeepsReadings(t *testing.T) {
 	d := start(t, setup())
 	d.begin(sequence.RockingPairs)
-	d.do(job.Happening{Kind: job.Turned, Stop: 0})
+	d.do(job.Happening{Kind: job.Turned, Stop: new(0)})
 	for _, v := range []string{"E1", "I1"} {
 		d.feel(v, nominal(v), clearance.Drag)
 		d.do(job.Happening{Kind: job.Kept, Valve: v})
@@ -247,7 +247,7 @@ func TestChangingTheWayKeepsReadings(t *testing.T) {
 	done, total := d.job.Progress()
 	assert.Equal(t, [2]int{2, 8}, [2]int{done, total})
 	assert.Equal(t, 0, d.job.Stop, "the crank stands where it stood")
-	assert.Equal(t, job.Next{Action: job.DoTurn, Stop: 1, Turn: 540}, d.job.Next())
+	assert.Equal(t, job.Next{Action: job.DoTurn, Stop: 1, Turn: 540 * measure.Degree}, d.job.Next())
 	d.refused(job.Happening{Kind: job.WayChosen, Way: sequence.Way{School: "by_guess"}}, "No school")
 }
 
@@ -255,7 +255,7 @@ func TestChangingTheWayKeepsReadings(t *testing.T) {
 // read for ever.
 func TestUndecidedWithoutALeafIsSet(t *testing.T) {
 	s := setup()
-	s.Owned = gauge.Set{{Marked: 180 * um}, {Marked: 300 * um}}
+	s.Owned = gauge.Set{{ID: gauge.ID{Marked: 180 * um}}, {ID: gauge.ID{Marked: 300 * um}}}
 	d := start(t, s)
 	d.begin(sequence.RockingPairs)
 	d.readUntil(t, job.DoAdjust, func(v string) (measure.Length, clearance.Feel) {
@@ -291,10 +291,10 @@ func TestReplayAndUndoAgree(t *testing.T) {
 			before := summary(d.job)
 			h := job.Happening{
 				Kind:  rapid.SampledFrom(kinds).Draw(t, "kind"),
-				Valve: rapid.SampledFrom([]string{"E1", "I1", "E3", "I3"}).Draw(t, "valve"), Stop: rapid.IntRange(0, 3).Draw(t, "stop"),
-				Leaves: []measure.Length{measure.Length(rapid.SampledFrom([]int{200, 220, 250, 300}).Draw(t, "leaf")) * um},
+				Valve: rapid.SampledFrom([]string{"E1", "I1", "E3", "I3"}).Draw(t, "valve"), Stop: new(rapid.IntRange(0, 3).Draw(t, "stop")),
+				Leaves: gauge.Straight(measure.Length(rapid.SampledFrom([]int{200, 220, 250, 300}).Draw(t, "leaf")) * um),
 				Feel:   rapid.SampledFrom([]clearance.Feel{clearance.Drag, clearance.Free, clearance.WontGo}).Draw(t, "feel"),
-				Way:    sequence.Way{School: sequence.OneCylinder}, EngineC: 20, Target: d.job.CanUndo(), Reason: "reason",
+				Way:    sequence.Way{School: sequence.OneCylinder}, EngineC: new(20.0), Target: d.job.CanUndo(), Reason: "reason",
 			}
 			taken := d.try(h) == nil
 			replayed, err := job.Replay(setup(), d.list)

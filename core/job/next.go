@@ -2,6 +2,7 @@ package job
 
 import (
 	"metronix/core/clearance"
+	"metronix/core/measure"
 	"metronix/core/sequence"
 )
 
@@ -25,44 +26,92 @@ const (
 
 // Next is the one thing to do now.
 type Next struct {
-	Action Action
-	Valve  string  // for read, keep, adjust, lock
-	Stop   int     // for turn: index of the stop to go to; otherwise where the crank stands, −1: nowhere yet
-	Turn   float64 // for turn: degrees in the direction of the way round; 0 where the crank's place is not known yet
+	Action  Action
+	Valve   string        // for read, keep, adjust, lock
+	Stop    int           // for turn: index of the stop to go to; otherwise where the crank stands, −1: nowhere yet
+	Turn    measure.Angle // for turn: how far in the direction of the way round; 0 where the crank's place is not known yet
+	Confirm bool          // for turn: the crank is believed to stand at the stop already, and this is to be confirmed
 }
 
 // Next says what to do now.
 func (j *Job) Next() Next {
-	switch j.Phase() {
+	phase := j.Phase()
+	switch phase {
 	case ChooseWay:
 		return Next{Action: DoChooseWay, Stop: -1}
 	case Prepare:
 		return Next{Action: DoPrepare, Stop: -1}
-	case Sign:
-		return Next{Action: DoSign, Stop: j.Stop}
 	case AwaitHot:
 		return Next{Action: DoGoHot, Stop: j.Stop}
 	case Done:
 		return Next{Action: DoNothing, Stop: j.Stop}
-	case Verify:
-		if !j.barred {
-			return Next{Action: DoBarOver, Stop: j.Stop}
-		}
 	}
-	if v := j.inHand(); v != nil {
-		return Next{Action: j.actionAt(v), Valve: v.Name, Stop: j.Stop}
+	if v := j.unfinished(); v != nil {
+		return j.workAt(v)
+	}
+	if v, ok := j.Valve(j.picked); ok {
+		return j.workAt(v)
+	}
+	switch {
+	case phase == Verify && !j.barred:
+		return Next{Action: DoBarOver, Stop: j.Stop}
+	case phase == Sign:
+		return Next{Action: DoSign, Stop: j.Stop}
+	case !j.Known():
+		return j.findAgain()
+	}
+	if v := j.atHand(); v != nil {
+		return j.workAt(v)
 	}
 	return j.turnOn()
 }
 
-// inHand is the valve to work on at the present position: one already begun, the picked one, else the first of the stop.
-func (j *Job) inHand() *ValveState {
-	if v := j.find(func(v *ValveState) bool { return len(v.Round) > 0 || v.Stage != Untouched }); v != nil {
+// unfinished is the valve to finish first: one that must not be left as it is, then one waiting to be read again here, then elsewhere.
+func (j *Job) unfinished() *ValveState {
+	if v := j.find((*ValveState).held); v != nil {
 		return v
 	}
-	if v, ok := j.Valve(j.picked); ok && j.Settable(v) {
+	if v, ok := j.Valve(j.picked); ok && v.begun() && j.Settable(v) {
 		return v
 	}
+	if v := j.find(func(v *ValveState) bool { return v.begun() && j.Settable(v) }); v != nil {
+		return v
+	}
+	return j.find((*ValveState).begun)
+}
+
+// workAt is what to do about one valve: at its stop where the crank is elsewhere, or not known. A reading made where the crank stood
+// before, and a shim that lies outside, need no turning.
+func (j *Job) workAt(v *ValveState) Next {
+	switch {
+	case j.Settable(v) || v.Out:
+		return Next{Action: j.actionAt(v), Valve: v.Name, Stop: j.Stop}
+	case len(v.Round) > 0 && (v.readThere || j.actionAt(v) == DoKeep): // it was made before the crank was moved, or came into doubt
+		return Next{Action: DoKeep, Valve: v.Name, Stop: j.Stop}
+	}
+	at := j.stopOf(v)
+	next := Next{Action: DoTurn, Stop: at}
+	if j.Known() {
+		next.Turn = j.turnTo(at)
+	} else {
+		next.Confirm = j.CrankKnown && at == j.Stop
+	}
+	return next
+}
+
+// findAgain leads to a stop where the crank is not known: the one where it is believed to stand, where anything is waiting there, else the
+// first one after it that has a valve waiting.
+func (j *Job) findAgain() Next {
+	if j.CrankKnown && j.Stop >= 0 && j.firstPending(j.Plan.Stops[j.Stop]) != nil {
+		return Next{Action: DoTurn, Stop: j.Stop, Confirm: true}
+	}
+	next := j.turnOn()
+	next.Turn = 0
+	return next
+}
+
+// atHand is the valve to work on at the present position: the first of the stop that is waiting.
+func (j *Job) atHand() *ValveState {
 	if j.Stop < 0 {
 		return nil
 	}
@@ -80,13 +129,15 @@ func (j *Job) firstPending(stop sequence.Stop) *ValveState {
 
 func (j *Job) actionAt(v *ValveState) Action {
 	switch {
-	case v.Stage == NutLoose:
-		return DoLock
-	case len(v.Round) > 0:
+	case v.Out:
+		return DoAdjust
+	case len(v.Round) > 0 && v.Stage != NutLoose:
 		if judged := j.Judge(v); judged.TryNext != nil || judged.Conflict != "" {
 			return DoRead
 		}
 		return DoKeep
+	case v.Stage == NutLoose:
+		return DoLock
 	case j.lacksFigure(v):
 		return DoRead
 	case v.Stage == Untouched && j.Phase() == Adjust && v.Needs() && !settlesByReading(v.Last.Judgement):
@@ -104,7 +155,7 @@ func settlesByReading(judged clearance.Judgement) bool {
 // turnOn goes to the next stop of the plan, after the present one, that has a valve waiting; from between two stops to the nearest
 // one in the direction of turning.
 func (j *Job) turnOn() Next {
-	if j.Stop < 0 && j.CrankKnown {
+	if j.Stop < 0 && j.Known() {
 		return j.nearest()
 	}
 	n := len(j.Plan.Stops)
@@ -117,7 +168,7 @@ func (j *Job) turnOn() Next {
 			continue
 		}
 		next := Next{Action: DoTurn, Stop: at}
-		if j.CrankKnown {
+		if j.Known() {
 			next.Turn = j.turnTo(at)
 		}
 		return next
@@ -125,7 +176,7 @@ func (j *Job) turnOn() Next {
 	return Next{Action: DoNothing, Stop: j.Stop}
 }
 
-func (j *Job) turnTo(stop int) float64 {
+func (j *Job) turnTo(stop int) measure.Angle {
 	return sequence.TurnBetween(j.Crank, j.Plan.Stops[stop].Crank, j.Way.Direction)
 }
 
@@ -142,7 +193,7 @@ func (j *Job) nearest() Next {
 // Here lists the valves waiting at the present place: those of its stop, or between stops whichever are clear.
 func (j *Job) Here() []string {
 	var list []string
-	if j.Stop >= 0 {
+	if j.Stop >= 0 && j.Known() {
 		for _, set := range j.Plan.Stops[j.Stop].Set {
 			if v, ok := j.Valve(set.Valve); ok && j.Pending(v) {
 				list = append(list, set.Valve)

@@ -4,21 +4,19 @@ import (
 	"errors"
 	"fmt"
 	"slices"
+	"time"
 
 	"metronix/core/measure"
 	"metronix/core/sequence"
 )
 
-// findable is the widest stretch, crank degrees, that still counts as knowing where the crank stands.
-const findable = 60.0
-
 // Found is what sightings say of the crank in this job.
 type Found struct {
 	sequence.Location
-	OneTurnOut string  // a sentence where the crank stands a whole turn from where this job expects it
-	Known      bool    // the place is narrow enough to go on from
-	Crank      float64 // where the crank is taken to stand; only where Known
-	Next       Next    // what to do from there; only where Known
+	OneTurnOut string        // a sentence where the crank stands a whole turn from where this job expects it
+	Known      bool          // the place is narrow enough to go on from
+	Crank      measure.Angle // where the crank is taken to stand; only where Known
+	Next       Next          // what to do from there; only where Known
 }
 
 // Find says where the crank may stand from what is seen, and what to do from there. It changes nothing. It errs with a *Refusal
@@ -30,9 +28,9 @@ func (j *Job) Find(seen []sequence.Sighting) (Found, error) {
 		return Found{}, refuse(fmt.Sprintf("seen[%d]", unseen.Index), unseen.Error())
 	}
 	f := Found{Location: l, OneTurnOut: sequence.OneTurnOut(j.Sheet, seen, l.Positions, j.expected(l.Positions))}
-	if f.Known = len(l.Positions) == 1 && l.Positions[0].Length() <= findable; f.Known {
+	if f.Known = len(l.Positions) == 1 && l.Positions[0].Length() <= sequence.Narrow; f.Known {
 		there := *j
-		there.stand(l.Positions[0])
+		there.takeAt(l.Positions[0])
 		f.Crank, f.Next = there.Crank, there.Next()
 	}
 	return f, nil
@@ -40,8 +38,8 @@ func (j *Job) Find(seen []sequence.Sighting) (Found, error) {
 
 // expected is where this job takes the crank to be: where it stood last, or at the stop it was being turned to; of the two the
 // one that agrees with what is seen. Nil where neither is known.
-func (j *Job) expected(at []sequence.Range) *float64 {
-	var list []float64
+func (j *Job) expected(at []sequence.Range) *measure.Angle {
+	var list []measure.Angle
 	if j.CrankKnown {
 		list = append(list, j.Crank)
 	}
@@ -59,11 +57,34 @@ func (j *Job) expected(at []sequence.Range) *float64 {
 	return &list[len(list)-1]
 }
 
-// stand takes the crank to be somewhere in a range: at the stop that lies in it, else in its middle.
+// stand takes the crank to be somewhere in a range: at the stop that lies in it, else in its middle. Readings not kept of a valve that
+// is not clear there are void: they were made somewhere else.
 func (j *Job) stand(at sequence.Range) {
-	j.Place, j.Crank, j.CrankKnown, j.picked = at, measure.RoundAngle(at.Middle()), true, ""
+	j.takeAt(at)
+	for _, v := range j.Valves {
+		if !j.Settable(v) && len(v.Round) > 0 {
+			v.reading(nil)
+		}
+	}
+	if v, ok := j.Valve(j.picked); !ok || !j.Settable(v) {
+		j.picked = ""
+	}
+}
+
+// takeAt takes the crank to be in a range, and changes nothing about the valves.
+func (j *Job) takeAt(at sequence.Range) {
+	j.Place, j.Crank, j.CrankKnown, j.pause = at, at.Middle(), true, pause{}
 	if j.Stop = j.stopHere(); j.Stop >= 0 {
 		j.Crank = j.Plan.Stops[j.Stop].Crank
+	}
+}
+
+// lose makes the crank's place unknown: it must be found before anything is read or set. Readings not kept are void, for it is not
+// known where they were made.
+func (j *Job) lose() {
+	j.Place, j.Crank, j.CrankKnown, j.Stop, j.pause = sequence.Range{}, 0, false, -1, pause{}
+	for _, v := range j.Valves {
+		v.reading(nil)
 	}
 }
 
@@ -75,17 +96,59 @@ func (j *Job) stopHere() int {
 		}
 		return !slices.ContainsFunc(s.Set, func(set sequence.SetValve) bool {
 			v, ok := j.Valve(set.Valve)
-			return !ok || !j.Settable(v)
+			return !ok || !(j.Margin(v) >= j.required || j.byMaker(v, j.Place))
 		})
 	})
 }
 
-func (j *Job) locate(h Happening) error {
+// stopOf is the index of the stop at which the plan sets a valve; −1 where it has none.
+func (j *Job) stopOf(v *ValveState) int {
+	return slices.IndexFunc(j.Plan.Stops, func(s sequence.Stop) bool { return s.Sets(v.Name) })
+}
+
+func (j *Job) soundStop(h Happening) error {
+	if h.Stop == nil {
+		return refuse("stop", "Say at which stop the crank stands now.")
+	}
+	if n := len(j.Plan.Stops); n > 0 && (*h.Stop < 0 || *h.Stop >= n) {
+		return refuse("stop", fmt.Sprintf("There is no stop %d: this way round has stops 0 to %d.", *h.Stop, n-1))
+	}
+	return nil
+}
+
+func (j *Job) mayTurn(h Happening) error {
 	if err := j.working(); err != nil {
 		return err
 	}
-	if err := j.nothingInHand("seen"); err != nil {
-		return err
+	if v := j.bare(); v != nil {
+		return refuse("stop", fmt.Sprintf("%s has no shim: it was taken out for another valve. Fit one before the crank is turned.", v.Name))
+	}
+	if v := j.nutLoose(); v != nil && (j.Settable(v) || *h.Stop != j.stopOf(v)) {
+		return refuse("stop", fmt.Sprintf("The lock nut of %s is slack. Lock it before the crank is turned.", v.Name))
+	}
+	if v := j.unkept(); v != nil && j.Known() {
+		return refuse("stop", fmt.Sprintf("%s has a reading that is not kept. Keep it or take it back before the crank is turned.", v.Name))
+	}
+	return nil
+}
+
+func (j *Job) turn(h Happening) {
+	if len(j.Plan.Stops) == 0 {
+		return
+	}
+	stop := *h.Stop
+	j.stand(sequence.Exactly(j.Plan.Stops[stop].Crank))
+	j.Stop = stop
+}
+
+func (j *Job) soundSeen(h Happening) error {
+	_, err := j.Find(h.Seen)
+	return err
+}
+
+func (j *Job) mayLocate(h Happening) error {
+	if j.Way.School == "" {
+		return refuse("kind", "Choose the way round first.")
 	}
 	f, err := j.Find(h.Seen)
 	switch {
@@ -96,8 +159,56 @@ func (j *Job) locate(h Happening) error {
 	case !f.Known && len(f.Positions) > 1:
 		return refuse("seen", fmt.Sprintf("The crank may still stand in %d places: look at one thing more.", len(f.Positions)))
 	case !f.Known:
-		return refuse("seen", fmt.Sprintf("The crank may still stand anywhere within %s: look at one thing more.", measure.FormatAngle(f.Positions[0].Length())))
+		return refuse("seen", fmt.Sprintf("The crank may still stand anywhere within %s: look at one thing more.", f.Positions[0].Length()))
 	}
-	j.stand(f.Positions[0])
 	return nil
 }
+
+func (j *Job) locate(h Happening) {
+	if l, err := sequence.Locate(j.Sheet, h.Seen, nil); err == nil && len(l.Positions) == 1 {
+		j.stand(l.Positions[0])
+	} else {
+		j.lose()
+	}
+}
+
+func (j *Job) mayDoubt(Happening) error {
+	if j.Way.School == "" {
+		return refuse("kind", "Choose the way round first.")
+	}
+	return nil
+}
+
+// doubt is what anybody may say at any time: the crank may have been turned.
+func (j *Job) doubt(Happening) { j.lose() }
+
+// ConfirmAfter is how long nothing may be entered before the crank's place has to be confirmed (common practice: a night or a day off,
+// in which anybody may have turned it).
+const ConfirmAfter = 6 * time.Hour
+
+// pause is what a long time without an entry, or a clock that runs backwards, brings into doubt.
+type pause struct {
+	confirm bool      // the crank's place is to be confirmed
+	since   time.Time // of the last entry before
+}
+
+// rest lets time pass until the next entry.
+func (j *Job) rest(until time.Time) {
+	if !j.last.IsZero() && j.CrankKnown && until.Sub(j.last) > ConfirmAfter {
+		j.pause = pause{confirm: true, since: j.last}
+	}
+}
+
+// AsOf is the job as it stands at a time, after which nothing was entered yet: j itself, or a copy whose crank is to be confirmed.
+// The copy is for looking at only.
+func (j *Job) AsOf(now time.Time) *Job {
+	there := *j
+	there.rest(now)
+	if there.pause == j.pause {
+		return j
+	}
+	return &there
+}
+
+// ToConfirm says since when nothing was entered where the crank's place has to be confirmed because of it; ok is false where it has not.
+func (j *Job) ToConfirm() (since time.Time, ok bool) { return j.pause.since, j.pause.confirm }

@@ -17,10 +17,10 @@ import (
 func TestFoundAgainAfterABreak(t *testing.T) {
 	d := start(t, setup())
 	d.begin(sequence.RockingPairs)
-	d.do(job.Happening{Kind: job.Turned, Stop: 0})
+	d.do(job.Happening{Kind: job.Turned, Stop: new(0)})
 	d.do(job.Happening{Kind: job.Located, Seen: []sequence.Sighting{{What: sequence.Rocking, Cylinder: 1}}})
-	assert.Equal(t, sequence.Range{From: 348, To: 372}, d.job.Place)
-	assert.Equal(t, 360.0, d.job.Crank)
+	assert.Equal(t, sequence.Range{From: 348 * measure.Degree, To: 372 * measure.Degree}, d.job.Place)
+	assert.Equal(t, measure.Turn, d.job.Crank)
 	assert.Equal(t, job.Next{Action: job.DoRead, Valve: "I4", Stop: 2}, d.job.Next())
 	e1, _ := d.job.Valve("E1")
 	assert.False(t, d.job.Settable(e1), "cylinder 1 rocks")
@@ -32,7 +32,7 @@ func TestBetweenStopsWhatIsClearMayBeReadAndTheNearestStopComesNext(t *testing.T
 	d.begin(sequence.RockingPairs)
 	d.do(job.Happening{Kind: job.Located, Seen: []sequence.Sighting{{What: sequence.FullLift, Valve: "E4"}}})
 	assert.Equal(t, -1, d.job.Stop, "E4 peaks at 610, between cylinder 2's firing at 540 and cylinder 1's at 720")
-	assert.Equal(t, job.Next{Action: job.DoTurn, Stop: 0, Turn: 110}, d.job.Next())
+	assert.Equal(t, job.Next{Action: job.DoTurn, Stop: 0, Turn: 110 * measure.Degree}, d.job.Next())
 	assert.Contains(t, d.job.Here(), "E1", "the rule of nine's partner of E4 (common practice)")
 	assert.NotContains(t, d.job.Here(), "E4")
 	d.do(job.Happening{Kind: job.Picked, Valve: "E1"})
@@ -67,9 +67,14 @@ func TestLocatingIsRefusedWithItsReason(t *testing.T) {
 	d.refused(seen(), "anywhere within 720°")
 	d.refused(seen(sequence.Sighting{What: sequence.Rocking, Cylinder: 1}, sequence.Sighting{What: sequence.Rocking, Cylinder: 4}), "cannot both be")
 	d.refused(seen(sequence.Sighting{What: sequence.Rocking, Cylinder: 7}), "no cylinder 7")
-	d.do(job.Happening{Kind: job.Turned, Stop: 0})
+	d.do(job.Happening{Kind: job.Turned, Stop: new(0)})
 	d.feel("E1", 300, clearance.Drag)
-	d.refused(seen(sequence.Sighting{What: sequence.Rocking, Cylinder: 1}), "not kept")
+	d.do(seen(sequence.Sighting{What: sequence.Rocking, Cylinder: 4}))
+	e1, _ := d.job.Valve("E1")
+	assert.Len(t, e1.Round, 1, "cylinder 1 fires: what was read there stands")
+	d.do(seen(sequence.Sighting{What: sequence.Rocking, Cylinder: 1}))
+	e1, _ = d.job.Valve("E1")
+	assert.Empty(t, e1.Round, "read on its lobe: it does not count")
 }
 
 // A flat four with order 1-4-3-2 turned back half a turn at a time is set 1, 2, 3, 4: common practice.
@@ -79,15 +84,15 @@ func TestTurningBackLeadsBackwards(t *testing.T) {
 	flat.Sheet.MayTurnBack = true
 	d := start(t, flat)
 	d.do(job.Happening{Kind: job.WayChosen, Way: sequence.Way{School: sequence.OneCylinder, Direction: sequence.Back}})
-	d.do(job.Happening{Kind: job.Prepared, EngineC: 20, AmbientC: 20})
+	d.do(job.Happening{Kind: job.Prepared, EngineC: new(20.0), AmbientC: new(20.0)})
 	var order []string
 	for range 4 {
 		next := d.job.Next()
 		require.Equal(t, job.DoTurn, next.Action)
 		if len(order) > 0 {
-			assert.Equal(t, 180.0, next.Turn)
+			assert.Equal(t, 180*measure.Degree, next.Turn)
 		}
-		d.do(job.Happening{Kind: job.Turned, Stop: next.Stop})
+		d.do(job.Happening{Kind: job.Turned, Stop: new(next.Stop)})
 		for _, name := range d.job.Here() {
 			order = append(order, name)
 			nominal := measure.Length(220)

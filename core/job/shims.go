@@ -9,25 +9,42 @@ import (
 	"metronix/core/measure"
 )
 
-// MaxShim is the thickest shim that is taken.
+// MaxShim is the thickest shim, or bucket by its crown, that is taken (from memory: shims lie between 1 and 5 mm).
 const MaxShim = 20 * measure.Millimetre
 
-// size writes down the shim found under a valve.
-func (j *Job) size(h Happening) error {
-	v, ok := j.Valve(h.Valve)
-	switch {
-	case !ok:
-		return refuse("valve", fmt.Sprintf("%q is no valve of this engine.", h.Valve))
-	case !j.Sheet.Shimmed():
-		return refuse("valve", "This engine has no shims: its gaps are set by a screw.")
-	case h.Shim <= 0 || h.Shim > MaxShim:
-		return refuse("shim_mm", fmt.Sprintf("%s is not the thickness of a shim: above 0, at most %s.", h.Shim, MaxShim))
+// notAShim says why a thickness is none of a shim's.
+func notAShim(l measure.Length) string {
+	return fmt.Sprintf("%s is not the thickness of a shim: above 0, at most %s.", l, MaxShim)
+}
+
+func (j *Job) soundShim(h Happening) error {
+	if err := j.soundValve(h); err != nil {
+		return err
 	}
-	v.Shim, v.Out = h.Shim, false
-	if v.readWith == 0 {
-		v.readWith = h.Shim
+	if h.Shim <= 0 || h.Shim > MaxShim {
+		return refuse("shim_mm", notAShim(h.Shim))
 	}
 	return nil
+}
+
+func (j *Job) maySize(h Happening) error {
+	switch v := j.valve(h); {
+	case !j.Sheet.Shimmed():
+		return refuse("valve", "This engine has no shims: its sheet names another adjuster.")
+	case v.Out:
+		return refuse("valve", fmt.Sprintf("The shim of %s was taken out for another valve. Say which one goes in.", v.Name))
+	}
+	return nil
+}
+
+// size writes down, or corrects, the shim found under a valve. Where nothing was changed since its gap was measured, it was measured with
+// this shim.
+func (j *Job) size(h Happening) {
+	v := j.valve(h)
+	v.Shim = h.Shim
+	if v.Stage == Untouched {
+		v.readWith = h.Shim
+	}
 }
 
 // noGiver says why a shim cannot come from the valve it is said to come from; empty where it can.
@@ -41,16 +58,27 @@ func (j *Job) noGiver(v *ValveState, h Happening) string {
 		return fmt.Sprintf("%q is no valve of this engine.", h.From)
 	case giver.Out || giver.Shim != h.Shim:
 		return fmt.Sprintf("%s does not have a shim of %s to give.", giver.Name, h.Shim)
+	case !h.CamsOut && !j.Settable(giver):
+		return fmt.Sprintf("%s is not clear of its lobe here: its shim cannot be taken out. Take it out at its own stop with a stand-in in its place, or with the cams out.", giver.Name)
 	}
 	return ""
 }
 
-// fit puts a shim under a valve: it leaves its giver or the bench, and the one that was there comes onto the bench.
+// fit puts a shim under a valve: it leaves its giver, the bench, or the shop, and the one that was there comes onto the bench. A giver has
+// to be read again, once it has a shim.
 func (j *Job) fit(v *ValveState, h Happening) {
-	if giver, ok := j.Valve(h.From); ok && giver != v {
-		giver.Out, giver.Shim = true, 0
-	} else if i := slices.Index(j.Bench, h.Shim); i >= 0 {
-		j.Bench = slices.Delete(slices.Clone(j.Bench), i, i+1)
+	giver, given := j.Valve(h.From)
+	switch {
+	case given && giver != v:
+		giver.Out, giver.Shim, giver.Verified = true, 0, false
+	case !v.Out && v.Shim == h.Shim: // the one it has, taken out and put back
+		return
+	default:
+		if i := slices.Index(j.Bench, h.Shim); i >= 0 {
+			j.Bench = slices.Delete(slices.Clone(j.Bench), i, i+1)
+		} else {
+			j.FromShop = append(slices.Clone(j.FromShop), h.Shim)
+		}
 	}
 	if v.Shim > 0 {
 		j.Bench = append(slices.Clone(j.Bench), v.Shim)
@@ -64,18 +92,18 @@ func (j *Job) swapped(v *ValveState, h Happening) bool {
 }
 
 // Shims works the whole engine over at once, once every valve is read as found: what is still to be done, with the shims that lie on
-// the bench counted as stock. Missing names the valves whose fitted size, or whose
-// gap as a figure, is not known yet: they are left out.
+// the bench counted as stock. Stock is what the shop has now. Missing names the valves that need another shim and whose fitted size, or
+// whose gap as a figure, is not known yet. A valve that is in and whose size is not known keeps its shim, and is left out.
 func (j *Job) Shims(sizes []measure.Length, stock []adjust.Count) (plan adjust.ShimPlan, missing []string) {
 	var valves []adjust.ShimValve
 	for _, v := range j.Valves {
 		gap, ok := gapOf(v)
 		switch {
 		case v.Stage != Untouched: // done, and waiting to be read again
-		case !ok || v.readWith == 0:
-			missing = append(missing, v.Name)
-		default:
+		case ok && v.readWith > 0:
 			valves = append(valves, adjust.ShimValve{Valve: v.Name, Fitted: v.readWith, Measured: gap, Window: v.Limits.Window, Aim: j.AimOf(v), Out: v.Out})
+		case v.Needs():
+			missing = append(missing, v.Name)
 		}
 	}
 	here := slices.Clone(stock)
@@ -100,10 +128,11 @@ func gapOf(v *ValveState) (measure.Length, bool) {
 	return 0, false
 }
 
-// wantFigure sends a valve of a shimmed engine that is out of its limits on to the leaf that drags, because its shim is reckoned from
-// the gap as a figure.
+// wantFigure sends a valve of a shimmed engine that is out of its limits, or that no leaf decides, on to the leaf that drags, because
+// its shim is reckoned from the gap as a figure.
 func (j *Job) wantFigure(v *ValveState, judged *clearance.Judgement) {
-	if !j.Sheet.Shimmed() || (judged.Verdict != clearance.Tight && judged.Verdict != clearance.Loose) {
+	undecided := judged.Verdict == clearance.Undecided && judged.TryNext == nil && judged.Conflict == "" && len(v.Round) > 0
+	if !j.Sheet.Shimmed() || (judged.Verdict != clearance.Tight && judged.Verdict != clearance.Loose && !undecided) {
 		return
 	}
 	if pin := clearance.PinDown(v.Round, j.Owned); pin != nil {

@@ -59,7 +59,6 @@ func TestPrinting(t *testing.T) {
 	assert.Equal(t, "0.2286 mm", (9 * measure.Thou).String())
 	assert.Equal(t, "9 thou", (9 * measure.Thou).Thou())
 	assert.Equal(t, "-0.05 mm", (-50 * measure.Micrometre).String())
-	assert.Equal(t, "51.4°", measure.FormatAngle(360.0/7))
 }
 
 func TestDecimalRoundTrips(t *testing.T) {
@@ -87,11 +86,37 @@ func TestPoundFoot(t *testing.T) {
 	assert.InDelta(t, 10, measure.PoundFeet(14), 0.5)
 }
 
-func TestWrap(t *testing.T) {
-	for in, want := range map[float64]float64{0: 0, 720: 0, -180: 540, 1440.5: 0.5, 719.99999999999: 0, -1e-12: 0} {
-		assert.Equal(t, want, measure.Wrap(in), in)
+func TestAnglesAreWholeMicrodegrees(t *testing.T) {
+	for deg, want := range map[float64]measure.Angle{0: 0, 720: 720_000_000, -0.0000004: 0, 51.4285714: 51_428_571, 1e300: 1_000_000_000_000} {
+		assert.Equal(t, want, measure.FromDegrees(deg), deg)
 	}
-	assert.Equal(t, 20.0, measure.Apart(10, 710))
-	assert.True(t, measure.AtLeast(0.1+0.2, 0.3))
-	assert.False(t, math.Signbit(measure.RoundAngle(-1e-9)))
+	assert.Zero(t, measure.FromDegrees(math.NaN()))
+	for in, want := range map[measure.Angle]measure.Angle{0: 0, measure.Cycle: 0, -measure.Turn / 2: 540 * measure.Degree, 2*measure.Cycle + 1: 1, -1: measure.Cycle - 1} {
+		assert.Equal(t, want, in.Wrap(), in)
+	}
+	assert.Equal(t, 20*measure.Degree, measure.Apart(10*measure.Degree, 710*measure.Degree))
+	assert.Equal(t, "51.4°", (measure.Turn / 7).String())
+	assert.Equal(t, "0°", measure.Angle(-4).String(), "never minus zero")
+}
+
+// An angle just below a limit is not written as the limit: '39.9991° … 40° is required' and not '40° … 40°'.
+func TestAnAngleIsWrittenOnItsSideOfALimit(t *testing.T) {
+	limit := 40 * measure.Degree
+	for _, want := range []struct {
+		angle measure.Angle
+		shown string
+	}{{39_999_100, "39.999°"}, {39_999_999, "39.999999°"}, {40_000_000, "40°"}, {128_000_000, "128°"}, {-12_000_000, "-12°"}} {
+		assert.Equal(t, want.shown, want.angle.Against(limit))
+	}
+}
+
+// What is written in degrees comes back as the same whole number of micro-degrees.
+func TestDegreesRoundTrip(t *testing.T) {
+	rapid.Check(t, func(t *rapid.T) {
+		a := measure.Angle(rapid.Int64Range(-720_000_000, 720_000_000).Draw(t, "angle"))
+		require.Equal(t, a, measure.FromDegrees(a.Degrees()))
+		require.GreaterOrEqual(t, a.Wrap(), measure.Angle(0))
+		require.Less(t, a.Wrap(), measure.Cycle)
+		require.Zero(t, (a.Wrap()-a)%measure.Cycle)
+	})
 }

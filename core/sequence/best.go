@@ -14,23 +14,24 @@ import (
 // The best plan of k stops is the one whose smallest margin is largest. For a wanted margin each valve may be set on an arc
 // of crank positions, and the fewest stops are the fewest points that stab all arcs: exact by starting a greedy walk at each
 // arc's end. The largest margin is reached where some arc's start meets some arc's end, so only those margins are tried.
-
-// hair keeps touching arcs touching in spite of float noise, degrees.
-const hair = 1e-8
+// Everything is counted in whole micro-degrees, so that arcs which touch do touch.
 
 // closedArc is where one kind of valve of one cylinder is shut, as crank positions; valves that share it are set together.
-type closedArc struct{ shut, open float64 }
+type closedArc struct{ shut, open measure.Angle }
 
-// span is an allowed arc: from left it runs length degrees in the running direction.
-type span struct{ left, length float64 }
+// length is how far the arc reaches.
+func (a closedArc) length() measure.Angle { return (a.open - a.shut).Wrap() }
+
+// span is an allowed arc: from left it runs length in the running direction.
+type span struct{ left, length measure.Angle }
 
 // search is one engine's arcs, and the positions that are allowed (nil: any).
 type search struct {
 	arcs  []closedArc
-	spots []float64 // sorted
+	spots []measure.Angle // sorted
 }
 
-func newSearch(c *cycle.Cycle, spots []float64) *search {
+func newSearch(c *cycle.Cycle, spots []measure.Angle) *search {
 	s := &search{spots: spots}
 	for _, v := range c.Valves {
 		arc := closedArc{c.ShutsAt(v), c.OpensAt(v)}
@@ -42,49 +43,45 @@ func newSearch(c *cycle.Cycle, spots []float64) *search {
 }
 
 // markSpots is every crank position with a mark under the pointer.
-func markSpots(s *engine.Sheet) []float64 {
-	var spots []float64
+func markSpots(s *engine.Sheet) []measure.Angle {
+	var spots []measure.Angle
 	for _, m := range s.EffectiveMarks() {
-		spots = append(spots, m, m+360)
+		spots = append(spots, m, m+measure.Turn)
 	}
 	slices.Sort(spots)
 	return spots
 }
 
 // spans are the arcs shrunk by a margin; ok is false where one vanishes.
-func (s *search) spans(margin float64) (list []span, ok bool) {
+func (s *search) spans(margin measure.Angle) (list []span, ok bool) {
 	list = make([]span, 0, len(s.arcs))
 	for _, a := range s.arcs {
-		length := measure.Wrap(a.open-a.shut) - 2*margin
-		if length < -hair {
+		length := a.length() - 2*margin
+		if length < 0 {
 			return nil, false
 		}
-		list = append(list, span{measure.Wrap(a.shut + margin), math.Max(0, length)})
+		list = append(list, span{(a.shut + margin).Wrap(), length})
 	}
 	return list, true
 }
 
-// holds says whether a span contains a position.
-func (p span) holds(at float64) bool {
+// holds says whether a span contains a position, 0 ≤ at < 720°.
+func (p span) holds(at measure.Angle) bool {
 	d := at - p.left
-	if d < -hair {
+	if d < 0 {
 		d += measure.Cycle
 	}
-	return d <= p.length+hair || d >= measure.Cycle-hair
+	return d <= p.length
 }
 
 // last is the furthest allowed position on a span; ok is false where there is none.
-func (s *search) last(p span) (at float64, ok bool) {
-	end := measure.Wrap(p.left + p.length)
+func (s *search) last(p span) (at measure.Angle, ok bool) {
 	if s.spots == nil {
-		return end, true
+		return (p.left + p.length).Wrap(), true
 	}
-	best, found := 0.0, -1.0
+	best, found := measure.Angle(0), measure.Angle(-1)
 	for _, spot := range s.spots {
-		if !p.holds(spot) {
-			continue
-		}
-		if along := measure.Wrap(spot - p.left + hair); along > found {
+		if along := (spot - p.left).Wrap(); p.holds(spot) && along > found {
 			best, found = spot, along
 		}
 	}
@@ -92,12 +89,12 @@ func (s *search) last(p span) (at float64, ok bool) {
 }
 
 // stab is the fewest positions that reach a margin, at most limit; −1 where that many do not do.
-func (s *search) stab(margin float64, limit int) int {
+func (s *search) stab(margin measure.Angle, limit int) int {
 	spans, ok := s.spans(margin)
 	if !ok {
 		return -1
 	}
-	ends := make([]float64, len(spans))
+	ends := make([]measure.Angle, len(spans))
 	for i, p := range spans {
 		if ends[i], ok = s.last(p); !ok {
 			return -1
@@ -122,7 +119,7 @@ func (s *search) stab(margin float64, limit int) int {
 }
 
 // walk stabs greedily once round, the first point at the end of the start-th span; −1 where it needs more than limit.
-func walk(spans []span, ends []float64, order []int, start, limit int) int {
+func walk(spans []span, ends []measure.Angle, order []int, start, limit int) int {
 	first := ends[order[start]]
 	last, n := first, 1
 	for step := 1; step < len(order); step++ {
@@ -139,34 +136,32 @@ func walk(spans []span, ends []float64, order []int, start, limit int) int {
 }
 
 // margins are all margins at which the answer can change, rising.
-func (s *search) margins() []float64 {
-	var list []float64
-	if s.spots != nil {
-		for _, a := range s.arcs {
-			closed := measure.Wrap(a.open - a.shut)
-			for _, spot := range s.spots {
-				since := measure.Wrap(spot - a.shut)
-				if m := math.Min(since, closed-since); m > 0 {
-					list = append(list, m)
-				}
-			}
+func (s *search) margins() []measure.Angle {
+	var list []measure.Angle
+	add := func(m measure.Angle) {
+		if m > 0 {
+			list = append(list, m)
 		}
-	} else {
-		for _, a := range s.arcs {
-			for _, b := range s.arcs {
-				if m := measure.Wrap(b.open-a.shut) / 2; m > 0 {
-					list = append(list, m)
-				}
+	}
+	for _, a := range s.arcs {
+		if s.spots != nil {
+			for _, spot := range s.spots {
+				since := (spot - a.shut).Wrap()
+				add(min(since, a.length()-since))
 			}
+			continue
+		}
+		for _, b := range s.arcs {
+			add((b.open - a.shut).Wrap() / 2) // the largest whole one at which a's start does not pass b's end
 		}
 	}
 	slices.Sort(list)
-	return slices.CompactFunc(list, func(a, b float64) bool { return math.Abs(b-a) < hair })
+	return slices.Compact(list)
 }
 
 // best is the largest margin that at most k positions reach; ok is false where even the smallest positive one is not reached.
-func (s *search) best(margins []float64, k int) (float64, bool) {
-	i, _ := slices.BinarySearchFunc(margins, 0, func(m float64, _ int) int {
+func (s *search) best(margins []measure.Angle, k int) (measure.Angle, bool) {
+	i, _ := slices.BinarySearchFunc(margins, 0, func(m measure.Angle, _ int) int {
 		if n := s.stab(m, k); n >= 0 && n <= k {
 			return -1
 		}
@@ -179,10 +174,10 @@ func (s *search) best(margins []float64, k int) (float64, bool) {
 }
 
 // positions is the dictionary-smallest sorted list of n positions that reach a margin.
-func (s *search) positions(margin float64, n int) []float64 {
+func (s *search) positions(margin measure.Angle, n int) []measure.Angle {
 	spans, _ := s.spans(margin)
 	slices.SortFunc(spans, func(a, b span) int { return cmp.Compare(a.left, b.left) })
-	starts := []float64{0}
+	starts := []measure.Angle{0}
 	if s.spots != nil {
 		starts = s.spots
 	} else {
@@ -190,12 +185,12 @@ func (s *search) positions(margin float64, n int) []float64 {
 			starts = append(starts, p.left)
 		}
 	}
-	var chosen []float64
+	var chosen []measure.Angle
 	left := spans
-	for after := -1.0; len(chosen) < n; {
-		next, rest := s.nextPosition(starts, after, left, n-len(chosen)-1)
-		if rest == nil {
-			return nil // cannot be: the margin is reached by n positions
+	for after := measure.Angle(-1); len(chosen) < n; {
+		next, rest, ok := s.nextPosition(starts, after, left, n-len(chosen)-1)
+		if !ok {
+			panic("sequence: a margin that so many positions reach is not reached") // stab found them
 		}
 		chosen, left, after = append(chosen, next), rest, next
 	}
@@ -203,7 +198,7 @@ func (s *search) positions(margin float64, n int) []float64 {
 }
 
 // nextPosition is the smallest start after a position from which the remaining spans need at most more further ones.
-func (s *search) nextPosition(starts []float64, after float64, spans []span, more int) (float64, []span) {
+func (s *search) nextPosition(starts []measure.Angle, after measure.Angle, spans []span, more int) (at measure.Angle, rest []span, ok bool) {
 	for _, at := range starts {
 		if at <= after {
 			continue
@@ -211,32 +206,32 @@ func (s *search) nextPosition(starts []float64, after float64, spans []span, mor
 		rest := make([]span, 0, len(spans))
 		for _, p := range spans {
 			if p.left < at && !p.holds(at) {
-				return 0, nil // it lies behind and does not come again before 720: no later start reaches it either
+				return 0, nil, false // it lies behind and does not come again before 720: no later start reaches it either
 			}
 			if !p.holds(at) {
 				rest = append(rest, p)
 			}
 		}
 		if s.line(rest) <= more {
-			return at, rest
+			return at, rest, true
 		}
 	}
-	return 0, nil
+	return 0, nil, false
 }
 
-// line is the fewest positions below 720 that stab spans, sorted by their starts, each at or after its start.
+// line is the fewest positions below 720° that stab spans, sorted by their starts, each at or after its start.
 func (s *search) line(spans []span) int {
-	n, reach := 0, math.Inf(-1) // one more position serves every span that starts up to reach
+	n, reach := 0, measure.Angle(-1) // one more position serves every span that starts up to reach
 	for _, p := range spans {
-		to := min(p.left+p.length, measure.Cycle-hair)
+		to := min(p.left+p.length, measure.Cycle-measure.Microdegree)
 		if s.spots != nil {
-			i, _ := slices.BinarySearch(s.spots, to+hair)
-			if i == 0 || s.spots[i-1] < p.left-hair {
+			i, _ := slices.BinarySearch(s.spots, to+measure.Microdegree)
+			if i == 0 || s.spots[i-1] < p.left {
 				return math.MaxInt
 			}
 			to = s.spots[i-1]
 		}
-		if p.left > reach+hair {
+		if p.left > reach {
 			n, reach = n+1, to
 		}
 		reach = min(reach, to)
@@ -246,22 +241,21 @@ func (s *search) line(spans []span) int {
 
 // fewestStops: the smallest number of stops that reaches the required margin, then the largest smallest margin, then the
 // dictionary-smallest positions; or the best plan of at most q.StopCount.
-func fewestStops(c *cycle.Cycle, q Request, need float64) ([]draft, string) {
-	var spots []float64
+func fewestStops(c *cycle.Cycle, q Request, need measure.Angle) ([]draft, string) {
+	var spots []measure.Angle
 	if q.Positions == MarksOnly {
 		spots = markSpots(c.Sheet)
 	}
 	s := newSearch(c, spots)
-	margins := s.margins()
 	k := q.StopCount
 	if k == 0 {
-		if k = s.stab(need-hair, len(s.arcs)); k < 0 {
+		if k = s.stab(need, len(s.arcs)); k < 0 {
 			return nil, s.unreachable(c, need, spots)
 		}
 	}
-	margin, ok := s.best(margins, k)
+	margin, ok := s.best(s.margins(), k)
 	if !ok {
-		return nil, fmt.Sprintf("With %d stops some valve would always be open at its stop.", k)
+		return nil, fmt.Sprintf("With %s some valve would always be open at its stop.", stopsOf(k))
 	}
 	var drafts []draft
 	for _, at := range s.plan(margin, k) {
@@ -270,16 +264,20 @@ func fewestStops(c *cycle.Cycle, q Request, need float64) ([]draft, string) {
 	return deal(c, drafts), ""
 }
 
+func stopsOf(k int) string {
+	if k == 1 {
+		return "1 stop"
+	}
+	return fmt.Sprintf("%d stops", k)
+}
+
 // plan is the positions of the best plan of k stops: the dictionary-smallest of those that reach the margin. Where fewer reach
 // it already, the rest go to middles of base circles, which brings some valves deeper though not the worst one.
-func (s *search) plan(margin float64, k int) []float64 {
+func (s *search) plan(margin measure.Angle, k int) []measure.Angle {
 	list := s.positions(margin, s.stab(margin, k))
-	for i := range list {
-		list[i] = measure.RoundAngle(list[i])
-	}
 	for _, a := range s.arcs {
-		middle := measure.RoundAngle(measure.Wrap(a.shut + measure.Wrap(a.open-a.shut)/2))
-		taken := func(at float64) bool { return measure.Apart(at, middle) < measure.SameAngle }
+		middle := (a.shut + a.length()/2).Wrap()
+		taken := func(at measure.Angle) bool { return measure.Apart(at, middle) < measure.SameAngle }
 		if s.spots == nil && len(list) < k && !slices.ContainsFunc(list, taken) {
 			list = append(list, middle)
 		}
@@ -289,21 +287,17 @@ func (s *search) plan(margin float64, k int) []float64 {
 }
 
 // unreachable says which valve cannot reach the required margin.
-func (s *search) unreachable(c *cycle.Cycle, need float64, spots []float64) string {
+func (s *search) unreachable(c *cycle.Cycle, need measure.Angle, spots []measure.Angle) string {
 	for _, v := range c.Valves {
-		deepest := c.DeepestMargin(v.Kind)
+		deepest, where := c.DeepestMargin(v.Kind), "in the middle of its base circle"
 		if spots != nil {
-			deepest = math.Inf(-1)
+			deepest, where = -measure.Cycle, "at the best of the marks"
 			for _, at := range spots {
-				deepest = math.Max(deepest, c.Margin(v, at))
+				deepest = max(deepest, c.Margin(v, at))
 			}
 		}
-		if !measure.AtLeast(deepest, need) {
-			where := "in the middle of its base circle"
-			if spots != nil {
-				where = "at the best of the marks"
-			}
-			return fmt.Sprintf("%s stands only %s from opening and closing even %s; %s is required.", v.Name, measure.FormatAngle(deepest), where, measure.FormatAngle(need))
+		if deepest < need {
+			return fmt.Sprintf("%s stands only %s from opening and closing even %s; %s is required.", v.Name, deepest.Against(need), where, need.Against(deepest+1))
 		}
 	}
 	return "The required margin cannot be reached."

@@ -6,11 +6,11 @@ import (
 	"metronix/core/measure"
 )
 
-// Best is the best plan of so many stops: its smallest margin, in crank degrees, and its positions.
+// Best is the best plan of so many stops: its smallest margin and its positions, rising.
 type Best struct {
 	Stops          int
-	SmallestMargin float64
-	Cranks         []float64
+	SmallestMargin measure.Angle
+	Cranks         []measure.Angle
 }
 
 // Comparison is every school on one engine, and the frontier of the best plans from the first number of stops with a
@@ -21,7 +21,7 @@ type Comparison struct {
 }
 
 // Compare plans every school and the frontier for a checked sheet. A nil margin is the sheet's.
-func Compare(s *engine.Sheet, requiredMargin *float64) Comparison {
+func Compare(s *engine.Sheet, requiredMargin *measure.Angle) Comparison {
 	c := cycle.New(s)
 	var out Comparison
 	for _, school := range Schools() {
@@ -46,8 +46,8 @@ func frontier(c *cycle.Cycle) []Best {
 		for margins[0] < margin { // more stops reach no less
 			margins = margins[1:]
 		}
-		list = append(list, Best{Stops: k, SmallestMargin: measure.RoundAngle(margin), Cranks: s.plan(margin, k)})
-		if measure.AtLeast(margin, largest) {
+		list = append(list, Best{Stops: k, SmallestMargin: margin, Cranks: s.plan(margin, k)})
+		if margin >= largest {
 			break
 		}
 	}

@@ -11,11 +11,10 @@ import (
 // deal puts each valve to the stop at which its margin is largest; of equally deep ones to the smaller crank position.
 func deal(c *cycle.Cycle, drafts []draft) []draft {
 	for _, v := range c.Valves {
-		best, margin := -1, 0.0
+		best, margin := -1, measure.Angle(0)
 		for i, d := range drafts {
 			m := c.Margin(v, d.crank)
-			same := best >= 0 && m > margin-measure.SameAngle/100 && m < margin+measure.SameAngle/100
-			if best < 0 || (same && d.crank < drafts[best].crank) || (!same && m > margin) {
+			if best < 0 || m > margin || (m == margin && d.crank < drafts[best].crank) {
 				best, margin = i, m
 			}
 		}
@@ -59,7 +58,7 @@ func twoStop(c *cycle.Cycle) []draft {
 	first := c.Sheet.FiringOrder[0]
 	return deal(c, []draft{
 		{crank: 0, watch: append(pulleySign(c.Sheet, 0), Sighting{What: TDCFiring, Cylinder: first})},
-		{crank: 360, watch: append(pulleySign(c.Sheet, 360), Sighting{What: Rocking, Cylinder: first})},
+		{crank: measure.Turn, watch: append(pulleySign(c.Sheet, measure.Turn), Sighting{What: Rocking, Cylinder: first})},
 	})
 }
 
@@ -70,7 +69,7 @@ func openingClosing(c *cycle.Cycle) []draft {
 		for _, half := range []struct {
 			watch engine.Kind
 			what  What
-			theta float64
+			theta measure.Angle
 		}{{engine.Exhaust, Opening, c.Events(engine.Exhaust).Open}, {engine.Intake, Closing, c.Events(engine.Intake).Shut}} {
 			d := draft{crank: c.CrankAt(cylinder, half.theta), ordinal: cylinder}
 			for _, v := range c.Valves {
@@ -105,7 +104,7 @@ func own(c *cycle.Cycle) ([]draft, string) {
 	}
 	var drafts []draft
 	for i, stop := range c.Sheet.OwnSequence {
-		d := draft{crank: measure.Wrap(stop.Crank), ordinal: i, watch: placeSigns(c, stop.Crank)}
+		d := draft{crank: stop.Crank.Wrap(), ordinal: i, watch: placeSigns(c, stop.Crank)}
 		for _, name := range stop.Set {
 			if v, ok := c.Valve(name); ok {
 				d.set = append(d.set, SetValve{name, c.Margin(v, d.crank)})
@@ -117,43 +116,37 @@ func own(c *cycle.Cycle) ([]draft, string) {
 }
 
 // disagreements names each valve that the geometry would not set where the maker does.
-func disagreements(c *cycle.Cycle, drafts []draft, need float64) []string {
+func disagreements(c *cycle.Cycle, drafts []draft, need measure.Angle) []string {
 	var list []string
 	for _, d := range drafts {
 		for _, v := range d.set {
-			if measure.AtLeast(v.Margin, need) {
+			if v.Margin >= need {
 				continue
 			}
-			where := fmt.Sprintf("stands only %s from its opening or closing", measure.FormatAngle(v.Margin))
+			where := fmt.Sprintf("stands only %s from its opening or closing", v.Margin.Against(need))
 			if v.Margin < 0 {
-				where = fmt.Sprintf("is still open, %s inside its lift", measure.FormatAngle(-v.Margin))
+				where = fmt.Sprintf("is still open, %s inside its lift", -v.Margin)
 			}
 			list = append(list, fmt.Sprintf("%s %s at the maker's stop of %s; %s is required by this sheet. Check the printed order and the cam card before it is set there.",
-				v.Valve, where, measure.FormatAngle(d.crank), measure.FormatAngle(need)))
+				v.Valve, where, d.crank, need))
 		}
 	}
 	return list
 }
 
 // pulleySign is the pulley mark under the pointer at a position, else the reading of a degree wheel.
-func pulleySign(s *engine.Sheet, crank float64) []Sighting {
+func pulleySign(s *engine.Sheet, crank measure.Angle) []Sighting {
 	if m, ok := markAt(s, crank); ok {
 		return []Sighting{{What: Mark, Mark: m}}
 	}
 	return []Sighting{{What: Degrees, Mark: onPulley(crank)}}
 }
 
-// onPulley is what a degree wheel on the crank reads, 0 ≤ m < 360.
-func onPulley(crank float64) float64 {
-	at := measure.Wrap(crank)
-	if at >= 360 {
-		at -= 360
-	}
-	return measure.RoundAngle(at)
-}
+// onPulley is what a degree wheel on the crank reads, 0 ≤ m < 360°.
+func onPulley(crank measure.Angle) measure.Angle { return crank.Wrap() % measure.Turn }
 
 // placeSigns is what can be seen at a computed position: mark or degrees, then which cylinder fires or rocks there.
-func placeSigns(c *cycle.Cycle, crank float64) []Sighting {
+func placeSigns(c *cycle.Cycle, crank measure.Angle) []Sighting {
 	signs := pulleySign(c.Sheet, crank)
 	for _, cylinder := range c.Sheet.FiringOrder {
 		switch theta := c.Theta(cylinder, crank); {

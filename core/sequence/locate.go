@@ -12,19 +12,23 @@ import (
 	"metronix/core/measure"
 )
 
-// How far from its exact place the crank may stand when something is seen, degrees either way. From memory.
+// How far from its exact place the crank may stand when something is seen, either way. From memory.
 const (
-	aboutMark = 5.0  // a mark or TDC
-	aboutLift = 10.0 // full lift, opening, closing, and rocking without overlap
+	aboutMark = 5 * measure.Degree  // a mark or TDC
+	aboutLift = 10 * measure.Degree // full lift, opening, closing, and rocking without overlap
 )
 
-// Range is a stretch of crank positions; From greater than To wraps through 0.
-type Range struct{ From, To float64 }
+// Narrow is the widest stretch of crank positions that still counts as knowing where the crank stands (from memory: a cylinder
+// rocks for about 24° on a road cam and for twice that on a long one).
+const Narrow = 60 * measure.Degree
+
+// Range is a stretch of crank positions; From greater than To wraps through 0. From 0 to 720° is the whole cycle.
+type Range struct{ From, To measure.Angle }
 
 // Exactly is the range that is one position.
-func Exactly(crank float64) Range { return Range{crank, crank} }
+func Exactly(crank measure.Angle) Range { return Range{crank, crank} }
 
-// Question is something to look at, and where the crank stands if it is seen.
+// Question is something to look at, and every place where the crank may stand if it is seen.
 type Question struct {
 	LookAt Sighting
 	Then   []Range
@@ -48,7 +52,7 @@ func (e *UnseenError) Error() string { return "This cannot be seen on this engin
 
 // Locate says where the crank may stand, for a checked sheet. It errs with an *UnseenError where a sighting names no cylinder or
 // valve of the engine. A nil margin is the sheet's.
-func Locate(s *engine.Sheet, seen []Sighting, requiredMargin *float64) (Location, error) {
+func Locate(s *engine.Sheet, seen []Sighting, requiredMargin *measure.Angle) (Location, error) {
 	c := cycle.New(s)
 	for i, w := range seen {
 		if reason := unseen(c, w); reason != "" {
@@ -62,11 +66,11 @@ func Locate(s *engine.Sheet, seen []Sighting, requiredMargin *float64) (Location
 	}
 	l := Location{Positions: at}
 	for _, v := range c.Valves {
-		if !slices.ContainsFunc(at, func(r Range) bool { return !measure.AtLeast(LeastMargin(c, v, r), need) }) {
+		if !slices.ContainsFunc(at, func(r Range) bool { return LeastMargin(c, v, r) < need }) {
 			l.Settable = append(l.Settable, v.Name)
 		}
 	}
-	l.TellApart = tellApart(c, at)
+	l.TellApart = tellApart(c, seen, at)
 	return l, nil
 }
 
@@ -82,7 +86,7 @@ func unseen(c *cycle.Cycle, w Sighting) string {
 			return fmt.Sprintf("it has no valve %q", w.Valve)
 		}
 	case Mark:
-		if math.IsNaN(w.Mark) || w.Mark < 0 || w.Mark >= 360 {
+		if w.Mark < 0 || w.Mark >= measure.Turn {
 			return "a mark lies from 0 to below 360 degrees"
 		}
 	default:
@@ -93,7 +97,7 @@ func unseen(c *cycle.Cycle, w Sighting) string {
 
 // ranges is where the crank may stand when one thing is seen.
 func ranges(c *cycle.Cycle, w Sighting) []Range {
-	about := func(at, slack float64) Range { return Range{measure.Wrap(at - slack), measure.Wrap(at + slack)} }
+	about := func(at, slack measure.Angle) Range { return Range{(at - slack).Wrap(), (at + slack).Wrap()} }
 	v, _ := c.Valve(w.Valve)
 	switch w.What {
 	case TDCFiring:
@@ -115,28 +119,28 @@ func ranges(c *cycle.Cycle, w Sighting) []Range {
 	case Pressed:
 		return []Range{{c.OpensAt(v), c.ShutsAt(v)}}
 	}
-	return []Range{about(w.Mark, aboutMark), about(w.Mark+360, aboutMark)}
+	return []Range{about(w.Mark, aboutMark), about(w.Mark+measure.Turn, aboutMark)}
 }
 
 // Holds says whether a range contains a position.
-func (r Range) Holds(at float64) bool {
-	return r.To == measure.Cycle || measure.Wrap(at-r.From) <= r.Length()+hair
+func (r Range) Holds(at measure.Angle) bool {
+	return r.To == measure.Cycle || (at-r.From).Wrap() <= r.Length()
 }
 
-// Length is how many degrees a range spans; the whole cycle, 0 to 720, has 720.
-func (r Range) Length() float64 {
+// Length is how much a range spans; the whole cycle, 0 to 720°, has 720°.
+func (r Range) Length() measure.Angle {
 	if r.To-r.From == measure.Cycle {
 		return measure.Cycle
 	}
-	return measure.Wrap(r.To - r.From)
+	return (r.To - r.From).Wrap()
 }
 
 // Middle is the position half way along a range.
-func (r Range) Middle() float64 { return measure.Wrap(r.From + r.Length()/2) }
+func (r Range) Middle() measure.Angle { return (r.From + r.Length()/2).Wrap() }
 
 // where intersects the sightings. Between two neighbouring ends of ranges nothing changes, so the middle of each piece decides.
 func where(c *cycle.Cycle, seen []Sighting) []Range {
-	ends := []float64{}
+	ends := []measure.Angle{}
 	allowed := make([][]Range, len(seen))
 	for i, w := range seen {
 		allowed[i] = ranges(c, w)
@@ -152,12 +156,12 @@ func where(c *cycle.Cycle, seen []Sighting) []Range {
 	var out []Range
 	for i, from := range ends {
 		to := ends[(i+1)%len(ends)]
-		middle := measure.Wrap(from + measure.Wrap(to-from)/2)
+		middle := Range{from, to}.Middle()
 		everywhere := !slices.ContainsFunc(allowed, func(list []Range) bool {
 			return !slices.ContainsFunc(list, func(r Range) bool { return r.Holds(middle) })
 		})
 		if everywhere {
-			out = join(out, Range{measure.RoundAngle(from), measure.RoundAngle(to)})
+			out = join(out, Range{from, to})
 		}
 	}
 	if n := len(out); n > 1 && out[n-1].To == out[0].From {
@@ -177,13 +181,13 @@ func join(list []Range, r Range) []Range {
 }
 
 // LeastMargin is a valve's smallest margin over a range: at an end, or at the middle of its lift inside it.
-func LeastMargin(c *cycle.Cycle, v engine.Valve, r Range) float64 {
+func LeastMargin(c *cycle.Cycle, v engine.Valve, r Range) measure.Angle {
 	if r.To == measure.Cycle {
 		return -c.Events(v.Kind).Duration() / 2
 	}
 	least := min(c.Margin(v, r.From), c.Margin(v, r.To))
 	lift := c.Events(v.Kind)
-	for _, at := range []float64{c.OpensAt(v), c.ShutsAt(v), c.CrankAt(v.Cylinder, (lift.Open+lift.Shut)/2)} {
+	for _, at := range []measure.Angle{c.OpensAt(v), c.ShutsAt(v), c.CrankAt(v.Cylinder, (lift.Open+lift.Shut)/2)} {
 		if r.Holds(at) {
 			least = min(least, c.Margin(v, at))
 		}
@@ -191,43 +195,69 @@ func LeastMargin(c *cycle.Cycle, v engine.Valve, r Range) float64 {
 	return least
 }
 
-// tellApart gives, where several places remain, the thing to look at that splits them best, first the one that leaves least.
-func tellApart(c *cycle.Cycle, at []Range) []Question {
-	if len(at) < 2 {
+// tellApart gives, where several places or one wide one remain, the things to look at that split them best, so that whatever place
+// can be told apart by a look is told by one of them. A question's Then is exactly what its sighting would leave.
+func tellApart(c *cycle.Cycle, seen []Sighting, at []Range) []Question {
+	if len(at) == 1 && at[0].Length() <= Narrow {
 		return nil
 	}
 	var list []Question
 	for _, w := range signs(c) {
-		var then []Range
-		for _, r := range at {
-			if slices.ContainsFunc(ranges(c, w), func(o Range) bool { return o.Holds(r.Middle()) }) {
-				then = append(then, r)
-			}
-		}
-		if len(then) > 0 && len(then) < len(at) {
+		then := where(c, append(slices.Clone(seen), w))
+		if len(then) > 0 && !slices.Equal(then, at) {
 			list = append(list, Question{w, then})
 		}
 	}
-	half := float64(len(at)) / 2
+	share := func(q Question) float64 { return float64(len(q.Then)) / float64(len(at)) }
+	if len(at) == 1 {
+		share = func(q Question) float64 { return float64(total(q.Then)) / float64(total(at)) }
+	}
 	slices.SortStableFunc(list, func(a, b Question) int {
-		return cmp.Compare(math.Abs(float64(len(a.Then))-half), math.Abs(float64(len(b.Then))-half))
+		return cmp.Compare(math.Abs(share(a)-0.5), math.Abs(share(b)-0.5))
 	})
-	return onePerPlace(list, at)
+	return covering(list, at)
 }
 
-// onePerPlace keeps the best question, and for each place that it leaves out the best one that shows it.
-func onePerPlace(list []Question, at []Range) []Question {
+func total(at []Range) (sum measure.Angle) {
+	for _, r := range at {
+		sum += r.Length()
+	}
+	return sum
+}
+
+// covering keeps the best question, and further ones only where they show a place that those before leave out.
+func covering(list []Question, at []Range) []Question {
 	var out []Question
-	for _, place := range at {
-		shows := func(q Question) bool { return slices.Contains(q.Then, place) }
-		if slices.ContainsFunc(out, shows) {
+	left := at
+	for _, q := range list {
+		rest := without(left, q.Then)
+		if total(rest) == total(left) && len(rest) == len(left) {
 			continue
 		}
-		if i := slices.IndexFunc(list, shows); i >= 0 {
-			out = append(out, list[i])
-		}
+		out, left = append(out, q), rest
 	}
 	return out
+}
+
+// without takes stretches out of others; what is left is closed again at its ends.
+func without(from, out []Range) []Range {
+	var ends []measure.Angle
+	for _, r := range slices.Concat(from, out) {
+		ends = append(ends, r.From, r.To%measure.Cycle)
+	}
+	slices.Sort(ends)
+	ends = slices.Compact(ends)
+	in := func(list []Range, at measure.Angle) bool {
+		return slices.ContainsFunc(list, func(r Range) bool { return r.Holds(at) })
+	}
+	var rest []Range
+	for i, a := range ends {
+		piece := Range{a, ends[(i+1)%len(ends)]}
+		if middle := piece.Middle(); in(from, middle) && !in(out, middle) {
+			rest = join(rest, piece)
+		}
+	}
+	return rest
 }
 
 // signs is everything that may be looked at, the plainest first.
@@ -279,22 +309,22 @@ func Describe(w Sighting) string {
 	case Pressed:
 		return w.Valve + " held open"
 	}
-	return fmt.Sprintf("the %s mark at the pointer", measure.FormatAngle(w.Mark))
+	return fmt.Sprintf("the %s mark at the pointer", w.Mark)
 }
 
 // OneTurnOut says in a sentence that the crank stands a whole turn from where it was expected; empty where it does not, or where
 // that cannot be told yet. A nil expectation is the firing TDC of the first cylinder where its mark was seen.
-func OneTurnOut(s *engine.Sheet, seen []Sighting, at []Range, expected *float64) string {
+func OneTurnOut(s *engine.Sheet, seen []Sighting, at []Range, expected *measure.Angle) string {
 	first := s.FiringOrder[0]
 	switch {
 	case len(at) != 1:
 		return ""
-	case expected != nil && !at[0].Holds(*expected) && at[0].Holds(measure.Wrap(*expected+360)):
-		return fmt.Sprintf("One turn out: the same mark is at the pointer, but the crank is expected a whole turn from here. Turn on %s.", measure.FormatAngle(360))
+	case expected != nil && !at[0].Holds(*expected) && at[0].Holds((*expected + measure.Turn).Wrap()):
+		return "One turn out: the same mark is at the pointer, but the crank is expected a whole turn from here. Turn a further 360°."
 	case expected != nil:
 		return ""
-	case slices.Contains(seen, Sighting{What: Mark}) && at[0].Holds(360) && !at[0].Holds(0):
-		return fmt.Sprintf("One turn out: the TDC mark is at the pointer, but cylinder %d is in overlap, not firing. Turn on %s for its firing TDC.", first, measure.FormatAngle(360))
+	case slices.Contains(seen, Sighting{What: Mark}) && at[0].Holds(measure.Turn) && !at[0].Holds(0):
+		return fmt.Sprintf("One turn out: the TDC mark is at the pointer, but cylinder %d is in overlap, not firing. Turn a further 360° for its firing TDC.", first)
 	}
 	return ""
 }

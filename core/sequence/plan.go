@@ -5,7 +5,6 @@ package sequence
 import (
 	"cmp"
 	"fmt"
-	"math"
 	"slices"
 
 	"metronix/core/cycle"
@@ -73,7 +72,7 @@ type Way struct {
 // Request asks for one plan. A nil margin is the sheet's.
 type Request struct {
 	Way
-	RequiredMargin *float64 // crank degrees
+	RequiredMargin *measure.Angle
 }
 
 // What is a kind of sighting on the engine.
@@ -89,29 +88,34 @@ const (
 	Mark      What = "mark"       // a pulley mark at the pointer
 	Loose     What = "loose"      // a valve has play
 	Pressed   What = "pressed"    // a valve is held open
-	Degrees   What = "degrees"    // turn by the degree wheel: Mark is the reading, 0 ≤ m < 360
+	Degrees   What = "degrees"    // turn by the degree wheel: Mark is the reading, 0 ≤ m < 360°
 )
 
 // Sighting is something the mechanic can see that tells where the crank stands.
 type Sighting struct {
 	What     What
-	Cylinder int     // 0: none
-	Valve    string  // empty: none
-	Mark     float64 // degrees on the pulley; only for Mark and Degrees
+	Cylinder int           // 0: none
+	Valve    string        // empty: none
+	Mark     measure.Angle // on the pulley; only for Mark and Degrees
 }
 
-// SetValve is one valve of a stop with its margin there in crank degrees.
+// SetValve is one valve of a stop with its margin there.
 type SetValve struct {
 	Valve  string
-	Margin float64
+	Margin measure.Angle
 }
 
 // Stop is one crank position of a plan.
 type Stop struct {
-	Crank float64 // 0 ≤ a < 720
-	Turn  float64 // crank degrees from the stop before; 0 for the first
+	Crank measure.Angle // 0 ≤ a < 720°
+	Turn  measure.Angle // from the stop before; 0 for the first
 	Watch []Sighting
 	Set   []SetValve
+}
+
+// Sets says whether a valve is set at the stop.
+func (s Stop) Sets(valve string) bool {
+	return slices.ContainsFunc(s.Set, func(set SetValve) bool { return set.Valve == valve })
 }
 
 // Plan is a school applied to an engine. Where Applies is false Reason says why and there are no stops.
@@ -120,8 +124,8 @@ type Plan struct {
 	Applies        bool
 	Reason         string
 	Stops          []Stop
-	TotalTurn      float64 // degrees
-	SmallestMargin float64 // degrees
+	TotalTurn      measure.Angle
+	SmallestMargin measure.Angle // degrees
 	Cautions       []string
 	Assumed        []string
 }
@@ -131,7 +135,7 @@ var ErrTurnBack = fmt.Errorf("this engine must not be turned back: its sheet say
 
 // draft is a stop before the valves are dealt out and the turns reckoned.
 type draft struct {
-	crank   float64
+	crank   measure.Angle
 	watch   []Sighting
 	set     []SetValve
 	ordinal int // numerical order: cylinder or row number
@@ -155,7 +159,7 @@ func build(c *cycle.Cycle, q Request) Plan {
 	if reason != "" {
 		return p.refuse(reason)
 	}
-	drafts = arrange(merge(drafts), q)
+	drafts = arrange(merge(c, drafts, need), q)
 	if q.Positions == MarksOnly {
 		if reason := unmarked(c.Sheet, drafts); reason != "" {
 			return p.refuse(reason)
@@ -173,7 +177,7 @@ func build(c *cycle.Cycle, q Request) Plan {
 }
 
 // schoolDrafts gives a school's stops in no order yet, or the reason why there are none.
-func schoolDrafts(c *cycle.Cycle, q Request, need float64) ([]draft, string) {
+func schoolDrafts(c *cycle.Cycle, q Request, need measure.Angle) ([]draft, string) {
 	switch q.School {
 	case OneCylinder:
 		return oneCylinder(c), ""
@@ -202,41 +206,53 @@ func (p Plan) refuse(reason string) Plan {
 	return p
 }
 
-func required(s *engine.Sheet, q Request) float64 {
+func required(s *engine.Sheet, q Request) measure.Angle {
 	if q.RequiredMargin != nil {
 		return *q.RequiredMargin
 	}
 	return s.EffectiveMargin()
 }
 
-// merge joins stops within SameAngle and drops those that set nothing. It keeps the first of each and its place.
-func merge(drafts []draft) []draft {
+// merge joins stops within SameAngle, unless a valve would then fall below the required margin, and drops those that set nothing. It
+// keeps the first of each and its place.
+func merge(c *cycle.Cycle, drafts []draft, need measure.Angle) []draft {
 	var out []draft
 	for _, d := range drafts {
 		if len(d.set) == 0 {
 			continue
 		}
-		same := slices.IndexFunc(out, func(o draft) bool { return measure.Apart(o.crank, d.crank) < measure.SameAngle })
+		same := slices.IndexFunc(out, func(o draft) bool { return joins(c, d, o.crank, need) })
 		if same < 0 {
 			out = append(out, d)
 			continue
 		}
+		for _, set := range d.set {
+			v, _ := c.Valve(set.Valve)
+			out[same].set = append(out[same].set, SetValve{set.Valve, c.Margin(v, out[same].crank)})
+		}
 		out[same].watch = append(out[same].watch, d.watch...)
-		out[same].set = append(out[same].set, d.set...)
 		out[same].ordinal = min(out[same].ordinal, d.ordinal)
 	}
 	return out
 }
 
+// joins says whether a stop may be moved to a crank position: within SameAngle, and no valve that had its margin loses it there.
+func joins(c *cycle.Cycle, d draft, crank, need measure.Angle) bool {
+	return measure.Apart(crank, d.crank) < measure.SameAngle && !slices.ContainsFunc(d.set, func(set SetValve) bool {
+		v, _ := c.Valve(set.Valve)
+		return set.Margin >= need && c.Margin(v, crank) < need
+	})
+}
+
 // arrange orders the stops: by number, or as the crank comes to them from 0 in the chosen direction.
 func arrange(drafts []draft, q Request) []draft {
 	numerical := q.Order == Numerical && numbered(q.School)
-	key := func(d draft) float64 {
+	key := func(d draft) measure.Angle {
 		switch {
 		case numerical, q.School == Own:
-			return float64(d.ordinal)
+			return measure.Angle(d.ordinal)
 		case q.Direction == Back:
-			return measure.Wrap(-d.crank)
+			return (-d.crank).Wrap()
 		}
 		return d.crank
 	}
@@ -246,62 +262,61 @@ func arrange(drafts []draft, q Request) []draft {
 
 func (p *Plan) lay(drafts []draft, q Request) {
 	p.Applies = true
-	p.SmallestMargin = math.Inf(1)
+	p.SmallestMargin = measure.Cycle
 	for i, d := range drafts {
-		stop := Stop{Crank: measure.RoundAngle(d.crank), Watch: d.watch, Set: d.set}
+		stop := Stop{Crank: d.crank, Watch: d.watch, Set: d.set}
 		if i > 0 {
-			stop.Turn = measure.RoundAngle(TurnBetween(drafts[i-1].crank, d.crank, q.Direction))
+			stop.Turn = TurnBetween(drafts[i-1].crank, d.crank, q.Direction)
 		}
-		for j := range stop.Set {
-			stop.Set[j].Margin = measure.RoundAngle(stop.Set[j].Margin)
-			p.SmallestMargin = math.Min(p.SmallestMargin, stop.Set[j].Margin)
+		for _, set := range stop.Set {
+			p.SmallestMargin = min(p.SmallestMargin, set.Margin)
 		}
-		p.TotalTurn = measure.RoundAngle(p.TotalTurn + stop.Turn)
+		p.TotalTurn += stop.Turn
 		p.Stops = append(p.Stops, stop)
 	}
 }
 
-// TurnBetween is how far the crank is turned from one position to the next in a direction, 0 ≤ t < 720 degrees.
-func TurnBetween(from, to float64, d Direction) float64 {
+// TurnBetween is how far the crank is turned from one position to the next in a direction, 0 ≤ t < 720°.
+func TurnBetween(from, to measure.Angle, d Direction) measure.Angle {
 	if d == Back {
 		from, to = to, from
 	}
-	return measure.Wrap(to - from)
+	return (to - from).Wrap()
 }
 
-func fallsShort(drafts []draft, required float64) string {
-	worst := SetValve{Margin: math.Inf(1)}
+func fallsShort(drafts []draft, required measure.Angle) string {
+	worst := SetValve{Margin: measure.Cycle}
 	for _, d := range drafts {
 		for _, v := range d.set {
-			if v.Margin < worst.Margin-measure.SameAngle {
+			if v.Margin < worst.Margin {
 				worst = v
 			}
 		}
 	}
 	switch {
-	case measure.AtLeast(worst.Margin, required):
+	case worst.Margin >= required:
 		return ""
 	case worst.Margin < 0:
 		return fmt.Sprintf("%s would still be open at its stop, %s inside its lift; at least %s clear of it is required.",
-			worst.Valve, measure.FormatAngle(-worst.Margin), measure.FormatAngle(required))
+			worst.Valve, -worst.Margin, required)
 	}
 	return fmt.Sprintf("%s would stand only %s from its opening or closing; at least %s is required.",
-		worst.Valve, measure.FormatAngle(worst.Margin), measure.FormatAngle(required))
+		worst.Valve, worst.Margin.Against(required), required.Against(worst.Margin+1))
 }
 
 func unmarked(s *engine.Sheet, drafts []draft) string {
 	for _, d := range drafts {
 		if _, ok := markAt(s, d.crank); !ok {
-			return fmt.Sprintf("The stop at %s has no mark on this pulley.", measure.FormatAngle(d.crank))
+			return fmt.Sprintf("The stop at %s has no mark on this pulley.", d.crank)
 		}
 	}
 	return ""
 }
 
 // markAt finds the pulley mark under the pointer at a crank position.
-func markAt(s *engine.Sheet, crank float64) (float64, bool) {
+func markAt(s *engine.Sheet, crank measure.Angle) (measure.Angle, bool) {
 	for _, m := range s.EffectiveMarks() {
-		for _, at := range []float64{m, m + 360} {
+		for _, at := range []measure.Angle{m, m + measure.Turn} {
 			if measure.Apart(crank, at) < measure.SameAngle {
 				return m, true
 			}
@@ -310,18 +325,18 @@ func markAt(s *engine.Sheet, crank float64) (float64, bool) {
 	return 0, false
 }
 
-// MarksNeeded lists where the pulley stands at the plan's stops, degrees after a TDC mark, 0 ≤ m < 360, rising.
-func (p Plan) MarksNeeded() []float64 {
-	var list []float64
+// MarksNeeded lists where the pulley stands at the plan's stops, after a TDC mark, 0 ≤ m < 360°, rising.
+func (p Plan) MarksNeeded() []measure.Angle {
+	var list []measure.Angle
 	for _, s := range p.Stops {
 		list = append(list, onPulley(s.Crank))
 	}
 	slices.Sort(list)
-	return slices.CompactFunc(list, func(a, b float64) bool { return measure.Apart(a, b) < measure.SameAngle })
+	return slices.CompactFunc(list, func(a, b measure.Angle) bool { return measure.Apart(a, b) < measure.SameAngle })
 }
 
 // Marked says whether the pulley has a mark for a crank position.
-func Marked(s *engine.Sheet, crank float64) bool {
+func Marked(s *engine.Sheet, crank measure.Angle) bool {
 	_, ok := markAt(s, crank)
 	return ok
 }

@@ -14,6 +14,7 @@ import (
 	"metronix/core/cycle"
 	"metronix/core/engine"
 	"metronix/core/engine/enginetest"
+	"metronix/core/measure"
 	"metronix/core/sequence"
 )
 
@@ -48,7 +49,7 @@ func TestExhaustFullyOpenOfTheFour(t *testing.T) {
 func TestTwoStops(t *testing.T) {
 	p := plan(t, enginetest.Four(), sequence.Request{Way: sequence.Way{School: sequence.TwoStop}})
 	assert.Equal(t, []string{"E1 E3 I1 I2", "E2 E4 I3 I4"}, sets(p))
-	assert.Equal(t, 360.0, p.TotalTurn)
+	assert.Equal(t, measure.FromDegrees(360.0), p.TotalTurn)
 	p = plan(t, six(), sequence.Request{Way: sequence.Way{School: sequence.TwoStop}})
 	assert.Equal(t, []string{"E1 E3 E5 I1 I2 I4", "E2 E4 E6 I3 I5 I6"}, sets(p))
 	twelve := enginetest.Crossflow([]int{1, 3, 4, 2}, "IIIIIIII", "EEEE")
@@ -56,12 +57,12 @@ func TestTwoStops(t *testing.T) {
 	assert.Len(t, p.Stops[0].Set, 6, "two intakes and one exhaust each: six and six")
 	assert.Len(t, p.Stops[1].Set, 6)
 	long := enginetest.Four()
-	long.Timing = &engine.ValveTiming{IVO: 60, IVC: 110, EVO: 110, EVC: 60}
-	long.RequiredMargin = ptr(80)
+	long.Timing = enginetest.Timing(60, 110, 110, 60)
+	long.RequiredMargin = ptr(80 * measure.Degree)
 	assert.False(t, plan(t, long, sequence.Request{Way: sequence.Way{School: sequence.TwoStop}}).Applies, "long cams fail")
 }
 
-func ptr(f float64) *float64 { return &f }
+func ptr(a measure.Angle) *measure.Angle { return &a }
 
 // Each valve's intake as its own exhaust starts to open, its exhaust as its own intake nearly closes: common practice.
 func TestOpeningClosing(t *testing.T) {
@@ -77,7 +78,7 @@ func TestOpeningClosing(t *testing.T) {
 
 func TestOneLobeIsTheMiddleOfEachBaseCircle(t *testing.T) {
 	p := plan(t, enginetest.Four(), sequence.Request{Way: sequence.Way{School: sequence.OneLobe}})
-	assert.Equal(t, 238.0, p.SmallestMargin, "half of 720 − 244")
+	assert.Equal(t, measure.FromDegrees(238.0), p.SmallestMargin, "half of 720 − 244")
 	assert.Len(t, p.Stops, 8)
 }
 
@@ -85,10 +86,10 @@ func TestMakersOrderIsChecked(t *testing.T) {
 	s := enginetest.Four()
 	p := plan(t, s, sequence.Request{Way: sequence.Way{School: sequence.Own}})
 	assert.False(t, p.Applies)
-	s.OwnSequence = []engine.OwnStop{{Crank: 0, Set: []string{"I1", "E1", "I2", "E4"}}, {Crank: 360, Set: []string{"I3", "I4", "E2", "E3"}}}
+	s.OwnSequence = []engine.OwnStop{{Crank: 0, Set: []string{"I1", "E1", "I2", "E4"}}, {Crank: measure.Turn, Set: []string{"I3", "I4", "E2", "E3"}}}
 	p = plan(t, s, sequence.Request{Way: sequence.Way{School: sequence.Own}})
 	require.True(t, p.Applies)
-	assert.Equal(t, -52.0, p.SmallestMargin, "E3 at 360 stands at 180 of its own cycle and opened at 128")
+	assert.Equal(t, measure.FromDegrees(-52.0), p.SmallestMargin, "E3 at 360 stands at 180 of its own cycle and opened at 128")
 	named := slices.ContainsFunc(p.Cautions, func(c string) bool {
 		return strings.Contains(c, "E4 is still open, 12° inside its lift")
 	})
@@ -99,15 +100,15 @@ func TestFewestStops(t *testing.T) {
 	p := plan(t, enginetest.Four(), sequence.Request{Way: sequence.Way{School: sequence.FewestStops}})
 	require.True(t, p.Applies, p.Reason)
 	assert.Len(t, p.Stops, 2)
-	assert.Equal(t, 128.0, p.SmallestMargin, "no two positions of this four stand deeper than firing TDC and one turn on")
-	deep := 300.0
+	assert.Equal(t, measure.FromDegrees(128.0), p.SmallestMargin, "no two positions of this four stand deeper than firing TDC and one turn on")
+	deep := 300 * measure.Degree
 	none := plan(t, enginetest.Four(), sequence.Request{Way: sequence.Way{School: sequence.FewestStops}, RequiredMargin: &deep})
 	assert.False(t, none.Applies)
 	assert.Contains(t, none.Reason, "238°")
 	s := enginetest.Four()
-	s.Marks = []float64{0, 180}
+	s.Marks = enginetest.Degrees(0, 180)
 	marked := plan(t, s, sequence.Request{Way: sequence.Way{School: sequence.FewestStops, Positions: sequence.MarksOnly}})
-	assert.Equal(t, []float64{0, 360}, []float64{marked.Stops[0].Crank, marked.Stops[1].Crank})
+	assert.Equal(t, enginetest.Degrees(0, 360), []measure.Angle{marked.Stops[0].Crank, marked.Stops[1].Crank})
 	assert.Equal(t, sequence.Mark, marked.Stops[0].Watch[0].What)
 }
 
@@ -119,31 +120,34 @@ func randomSheet(t *rapid.T) *engine.Sheet {
 		order[i] = i + 1
 	}
 	s := enginetest.Inline(rapid.Permutation(order).Draw(t, "order"), strings.Repeat(rapid.SampledFrom([]string{"EI", "IE", "EII", "EIIE"}).Draw(t, "row"), n))
-	tm := engine.ValveTiming{
-		IVO: float64(rapid.IntRange(-10, 60).Draw(t, "ivo")), IVC: float64(rapid.IntRange(20, 110).Draw(t, "ivc")),
-		EVO: float64(rapid.IntRange(20, 110).Draw(t, "evo")), EVC: float64(rapid.IntRange(-10, 60).Draw(t, "evc")),
+	event := func(name string, from, to int) measure.Angle { // whole degrees, sometimes with all six decimals
+		a := measure.Angle(rapid.IntRange(from, to).Draw(t, name)) * measure.Degree
+		if rapid.Bool().Draw(t, "fine") {
+			a += measure.Angle(rapid.IntRange(-999_999, 999_999).Draw(t, "micro-degrees"))
+		}
+		return a
 	}
-	s.Timing = &tm
+	s.Timing = &engine.ValveTiming{IVO: event("ivo", -10, 60), IVC: event("ivc", 20, 110), EVO: event("evo", 20, 110), EVC: event("evc", -10, 60)}
 	if n > 1 && rapid.Bool().Draw(t, "odd firing") {
 		angles := rapid.SliceOfNDistinct(rapid.IntRange(1, 719), n-1, n-1, rapid.ID[int]).Draw(t, "angles")
 		slices.Sort(angles)
-		s.FiringAngles = []float64{0}
+		s.FiringAngles = enginetest.Degrees(0)
 		for _, a := range angles {
-			s.FiringAngles = append(s.FiringAngles, float64(a))
+			s.FiringAngles = append(s.FiringAngles, measure.Angle(a)*measure.Degree)
 		}
 	}
 	return s
 }
 
 // smallest is the smallest margin of a set of positions, each valve at its deepest.
-func smallest(c *cycle.Cycle, cranks []float64) float64 {
-	worst := math.Inf(1)
+func smallest(c *cycle.Cycle, cranks []measure.Angle) measure.Angle {
+	worst := measure.Cycle
 	for _, v := range c.Valves {
-		deepest := math.Inf(-1)
+		deepest := -measure.Cycle
 		for _, at := range cranks {
-			deepest = math.Max(deepest, c.Margin(v, at))
+			deepest = max(deepest, c.Margin(v, at))
 		}
-		worst = math.Min(worst, deepest)
+		worst = min(worst, deepest)
 	}
 	return worst
 }
@@ -154,7 +158,7 @@ func grid(c *cycle.Cycle, step float64) (one, two float64) {
 	margins := make([][]float64, n)
 	for i := range margins {
 		for _, v := range c.Valves {
-			margins[i] = append(margins[i], c.Margin(v, float64(i)*step))
+			margins[i] = append(margins[i], c.Margin(v, measure.FromDegrees(float64(i)*step)).Degrees())
 		}
 	}
 	one, two = math.Inf(-1), math.Inf(-1)
@@ -183,8 +187,8 @@ func TestFrontierAgainstExhaustiveSearch(t *testing.T) {
 		one, two := grid(c, step)
 		ours := map[int]float64{1: math.Inf(-1), 2: math.Inf(-1)}
 		for i, b := range frontier {
-			ours[b.Stops] = b.SmallestMargin
-			require.InDelta(t, b.SmallestMargin, smallest(c, b.Cranks), 1e-5, "%d stops at %v", b.Stops, b.Cranks)
+			ours[b.Stops] = b.SmallestMargin.Degrees()
+			require.Equal(t, b.SmallestMargin, smallest(c, b.Cranks), "%d stops at %v", b.Stops, b.Cranks)
 			require.Len(t, b.Cranks, b.Stops)
 			if i > 0 {
 				require.Equal(t, frontier[i-1].Stops+1, b.Stops)
@@ -192,7 +196,7 @@ func TestFrontierAgainstExhaustiveSearch(t *testing.T) {
 			}
 		}
 		last := frontier[len(frontier)-1]
-		require.InDelta(t, math.Min(c.DeepestMargin(engine.Intake), c.DeepestMargin(engine.Exhaust)), last.SmallestMargin, 1e-5)
+		require.Equal(t, min(c.DeepestMargin(engine.Intake), c.DeepestMargin(engine.Exhaust)), last.SmallestMargin)
 		for k, best := range map[int]float64{1: one, 2: two} {
 			if k > last.Stops {
 				continue
@@ -222,11 +226,11 @@ func TestEveryPlanIsSound(t *testing.T) {
 					require.Empty(t, p.Stops)
 					continue
 				}
-				seen, total := map[string]int{}, 0.0
+				seen, total := map[string]int{}, measure.Angle(0)
 				for i, stop := range p.Stops {
 					require.NotEmpty(t, stop.Set)
 					require.NotEmpty(t, stop.Watch)
-					require.GreaterOrEqual(t, stop.Turn, 0.0)
+					require.GreaterOrEqual(t, stop.Turn, measure.Angle(0))
 					total += stop.Turn
 					if i == 0 {
 						require.Zero(t, stop.Turn)
@@ -234,12 +238,12 @@ func TestEveryPlanIsSound(t *testing.T) {
 					for _, v := range stop.Set {
 						seen[v.Valve]++
 						valve, _ := c.Valve(v.Valve)
-						require.InDelta(t, c.Margin(valve, stop.Crank), v.Margin, 1e-4)
-						require.GreaterOrEqual(t, v.Margin, s.EffectiveMargin()-1e-6)
+						require.Equal(t, c.Margin(valve, stop.Crank), v.Margin)
+						require.GreaterOrEqual(t, v.Margin, s.EffectiveMargin())
 					}
 				}
 				require.Len(t, seen, len(c.Valves), school)
-				require.InDelta(t, p.TotalTurn, total, 1e-6)
+				require.Equal(t, p.TotalTurn, total)
 			}
 		}
 	})
@@ -257,14 +261,14 @@ func TestTurningBackReversesTheOrder(t *testing.T) {
 			up, down := cranks(ahead), cranks(back)
 			slices.Reverse(down)
 			if len(up) > 0 && up[0] == 0 {
-				down = append([]float64{0}, down[:len(down)-1]...)
+				down = append(enginetest.Degrees(0), down[:len(down)-1]...)
 			}
 			require.Equal(t, up, down, school)
 		}
 	})
 }
 
-func cranks(p sequence.Plan) (list []float64) {
+func cranks(p sequence.Plan) (list []measure.Angle) {
 	for _, s := range p.Stops {
 		list = append(list, s.Crank)
 	}
@@ -294,11 +298,11 @@ func TestTurningAnEvenEngineRelabelsThePlan(t *testing.T) {
 func v12() *engine.Sheet {
 	s := enginetest.Inline([]int{1, 12, 5, 8, 3, 10, 6, 7, 2, 11, 4, 9}, "")
 	s.Layout = engine.Vee
-	bank := func(name string, angle float64, cylinders ...int) engine.Bank {
+	bank := func(name string, angle measure.Angle, cylinders ...int) engine.Bank {
 		return engine.Bank{Name: name, Angle: angle, Cylinders: cylinders, Rows: []engine.Row{
 			{Side: engine.Left, Valves: strings.Repeat("I", 12)}, {Side: engine.Right, Valves: strings.Repeat("E", 12)}}}
 	}
-	s.Banks = []engine.Bank{bank("right", -30, 1, 2, 3, 4, 5, 6), bank("left", 30, 7, 8, 9, 10, 11, 12)}
+	s.Banks = []engine.Bank{bank("right", -30*measure.Degree, 1, 2, 3, 4, 5, 6), bank("left", 30*measure.Degree, 7, 8, 9, 10, 11, 12)}
 	return s
 }
 
@@ -339,7 +343,7 @@ func BenchmarkExactAgainstGrid(b *testing.B) {
 			if err != nil || !p.Applies {
 				b.Fatal(p.Reason, err)
 			}
-			ours[i] = p.SmallestMargin
+			ours[i] = p.SmallestMargin.Degrees()
 		}
 		exact += time.Since(began)
 		began = time.Now()
@@ -361,7 +365,7 @@ func exhaust(c *cycle.Cycle) (best [2]float64) {
 	margins := make([][]float64, n)
 	for i := range margins {
 		for _, v := range c.Valves {
-			margins[i] = append(margins[i], c.Margin(v, float64(i)))
+			margins[i] = append(margins[i], c.Margin(v, measure.Angle(i)*measure.Degree).Degrees())
 		}
 	}
 	pair := make([]float64, len(c.Valves))

@@ -23,6 +23,9 @@ const (
 	HotMinutes = 10.0
 )
 
+// MaxWaitMinutes is the longest wait that is forecast, a week: beyond it two readings were too near each other to tell a rate.
+const MaxWaitMinutes = 7 * 24 * 60.0
+
 // Reading is the engine's temperature at a time in minutes from any fixed beginning.
 type Reading struct{ Minute, EngineC float64 }
 
@@ -30,7 +33,7 @@ type Reading struct{ Minute, EngineC float64 }
 type Cooldown struct {
 	Reachable bool
 	K         float64 // per minute; NaN where it cannot be told
-	Minutes   float64 // from the last reading, never negative; NaN where the gate is not reached
+	Minutes   float64 // from the last reading, 0 only at or below the gate; NaN where the gate is not reached
 	Why       string  // where it is not reachable, the reason
 
 	ambientC, intercept float64 // of the fitted line
@@ -48,9 +51,10 @@ var (
 	ErrNoSuchC   = errors.New("no temperature of an engine")
 )
 
-// Cool fits ln(T − Ta) to a line by least squares and gives the wait until the gate. It errs with ErrTooFew for fewer than two
+// Cool fits ln(T − Ta) to a line by least squares, takes its slope k, and gives the wait from the last reading T until the gate,
+// ln((T − Ta)/(gate − Ta))/k. It errs with ErrTooFew for fewer than two
 // readings, ErrBackwards where minutes do not rise, and ErrNoSuchC for a temperature that cannot be. At or below the gate already the
-// wait is 0. Rising readings (heat soak), a gate not above ambient, and readings not above ambient give Reachable false.
+// wait is 0. A last reading above the one before (heat soak), a gate not above ambient, and readings not above ambient give Reachable false.
 func Cool(ambientC float64, readings []Reading, gateC float64) (Cooldown, error) {
 	if err := check(ambientC, readings, gateC); err != nil {
 		return Cooldown{}, err
@@ -62,11 +66,16 @@ func Cool(ambientC float64, readings []Reading, gateC float64) (Cooldown, error)
 		return Cooldown{true, exit(k), 0, "", ambientC, intercept}, nil
 	case gateC <= ambientC:
 		return unreachable("The gate of %v °C is not above the %v °C around the engine: it never cools so far.", gateC, ambientC), nil
+	case last.EngineC > readings[len(readings)-2].EngineC:
+		return unreachable("The engine rose from %v to %v °C. Heat soaks out of it for a while after it is shut off: read again later.", readings[len(readings)-2].EngineC, last.EngineC), nil
 	case !cooling:
 		return unreachable("The readings do not fall towards the %v °C around the engine. Heat soaks out of it for a while after it is shut off: read again later.", ambientC), nil
 	}
-	wait := (intercept-math.Log(gateC-ambientC))/k - last.Minute
-	return Cooldown{true, exit(k), exit(math.Max(0, wait)), "", ambientC, intercept}, nil
+	wait := math.Log((last.EngineC-ambientC)/(gateC-ambientC)) / k
+	if wait > MaxWaitMinutes {
+		return unreachable("At this rate it takes longer than a week to %v °C. Read again later, or set the engine at a place that is cooler.", gateC), nil
+	}
+	return Cooldown{true, exit(k), exit(wait), "", ambientC, intercept}, nil
 }
 
 func unreachable(format string, args ...any) Cooldown {

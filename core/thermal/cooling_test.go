@@ -106,3 +106,28 @@ func TestStoneCold(t *testing.T) {
 	assert.True(t, thermal.StoneCold(22, 17))
 	assert.False(t, thermal.StoneCold(22.1, 17))
 }
+
+// While the engine stands above the gate the wait is never 0, whatever the fitted line says: ln((44 − 30)/(42 − 30))/k, by hand.
+func TestNotReadyAboveTheGate(t *testing.T) {
+	c, err := thermal.Cool(30, []thermal.Reading{{Minute: 0, EngineC: 90}, {Minute: 10, EngineC: 45}, {Minute: 20, EngineC: 44}}, 42)
+	require.NoError(t, err)
+	require.True(t, c.Reachable)
+	assert.InDelta(t, math.Log(14.0/12)/c.K, c.Minutes, 1e-6)
+	assert.Positive(t, c.Minutes)
+}
+
+// A last reading above the one before is heat soak, though the whole still falls.
+func TestARisingEngineIsNotCooling(t *testing.T) {
+	c, err := thermal.Cool(20, []thermal.Reading{{Minute: 0, EngineC: 86}, {Minute: 20, EngineC: 60}, {Minute: 25, EngineC: 66}}, 38)
+	require.NoError(t, err)
+	assert.False(t, c.Reachable)
+	assert.Contains(t, c.Why, "rose from 60 to 66")
+}
+
+// Two readings a hair apart tell no rate: no date in another century.
+func TestNoWaitOfCenturies(t *testing.T) {
+	c, err := thermal.Cool(18, []thermal.Reading{{Minute: 0, EngineC: 84}, {Minute: 600, EngineC: 83.99999}}, 38)
+	require.NoError(t, err)
+	assert.False(t, c.Reachable)
+	assert.Contains(t, c.Why, "longer than a week")
+}

@@ -6,6 +6,7 @@ import (
 	"errors"
 	"fmt"
 	"math"
+	"slices"
 	"time"
 
 	"metronix/core/measure"
@@ -41,6 +42,7 @@ type Valve struct {
 	Rate   float64 // millimetres per 1000 km, negative when tightening; NaN where fewer than two visits know it
 	Leaves float64 // odometer at which it leaves its window; NaN: never, or not known
 	Side   Side
+	Out    bool        // it was left outside its window
 	Range  *[2]float64 // odometers between which it leaves, from the fastest and the slowest rate between visits; nil: one interval only
 }
 
@@ -61,12 +63,18 @@ type Forecast struct {
 var ErrVisits = errors.New("the visits are not in order")
 
 // Reckon gives each valve's rate, pooled over visits as the sum of changes (found at a visit − left at the one before) over the sum
-// of distances, and where it leaves its window from the gap it was left with last. intervalKM and months are the maker's intervals, 0
-// where there are none. It errs with ErrVisits where odometers or dates do not rise.
+// of distances, and where it leaves its window from the gap it was left with last. A valve left outside its window leaves it at that
+// odometer: it is due now. intervalKM and months are the maker's intervals, 0 where there are none. It errs with ErrVisits where
+// odometers or dates do not rise, or a visit has a valve twice.
 func Reckon(visits []Visit, intervalKM float64, months int) (Forecast, error) {
 	for i, v := range visits {
 		if i > 0 && (v.OdometerKM <= visits[i-1].OdometerKM || v.Date.Before(visits[i-1].Date)) {
 			return Forecast{}, fmt.Errorf("%w: visit %d does not lie after the one before", ErrVisits, i+1)
+		}
+		for n, f := range v.Valves {
+			if find(Visit{Valves: v.Valves[:n]}, f.Valve) != nil {
+				return Forecast{}, fmt.Errorf("%w: visit %d has %s twice", ErrVisits, i+1, f.Valve)
+			}
 		}
 	}
 	var f Forecast
@@ -75,8 +83,12 @@ func Reckon(visits []Visit, intervalKM float64, months int) (Forecast, error) {
 		return f, nil
 	}
 	last := visits[len(visits)-1]
-	for _, at := range last.Valves {
-		f.Valves = append(f.Valves, valveOf(visits, at))
+	for i := len(visits) - 1; i >= 0; i-- {
+		for _, at := range visits[i].Valves {
+			if !slices.ContainsFunc(f.Valves, func(v Valve) bool { return v.Valve == at.Valve }) {
+				f.Valves = append(f.Valves, valveOf(visits[:i+1], at))
+			}
+		}
 	}
 	f.Due = due(f.Valves, last, intervalKM, months)
 	return f, nil
@@ -84,25 +96,39 @@ func Reckon(visits []Visit, intervalKM float64, months int) (Forecast, error) {
 
 func valveOf(visits []Visit, at Found) Valve {
 	v := Valve{Valve: at.Valve, Rate: math.NaN(), Leaves: math.NaN()}
+	from := visits[len(visits)-1].OdometerKM
+	if !at.Window.Contains(at.Left) { // out already: due now, whatever the rate
+		v.Leaves, v.Side, v.Out = from, Loose, true
+		if at.Left < at.Window.Lower {
+			v.Side = Tight
+		}
+	}
 	var change, distance float64
 	slowest, fastest := math.Inf(1), math.Inf(-1)
 	intervals := 0
-	for i := 1; i < len(visits); i++ {
-		before, after := find(visits[i-1], at.Valve), find(visits[i], at.Valve)
-		if before == nil || after == nil {
+	var before *Found // at the last visit that had the valve: one in between that did not lets the wear go on
+	beforeKM := 0.0
+	for i := range visits {
+		now := find(visits[i], at.Valve)
+		if now == nil {
 			continue
 		}
-		c, d := (after.Found - before.Left).Millimetres(), visits[i].OdometerKM-visits[i-1].OdometerKM
-		change, distance = change+c, distance+d
-		slowest, fastest = math.Min(slowest, c/d), math.Max(fastest, c/d)
-		intervals++
+		if before != nil {
+			c, d := (now.Found - before.Left).Millimetres(), visits[i].OdometerKM-beforeKM
+			change, distance = change+c, distance+d
+			slowest, fastest = math.Min(slowest, c/d), math.Max(fastest, c/d)
+			intervals++
+		}
+		before, beforeKM = now, visits[i].OdometerKM
 	}
 	if intervals == 0 {
 		return v
 	}
 	rate := change / distance
 	v.Rate = rate * 1000
-	from := visits[len(visits)-1].OdometerKM
+	if v.Out {
+		return v
+	}
 	v.Leaves, v.Side = leaves(at, rate, from)
 	if intervals > 1 && v.Side != None {
 		a, sideA := leaves(at, slowest, from)
@@ -134,6 +160,14 @@ func find(v Visit, name string) *Found {
 	return nil
 }
 
+// MonthsOn is the same day so many calendar months later, or that month's last day where it has no such day: six months from 31 August is
+// 28 February.
+func MonthsOn(from time.Time, months int) time.Time {
+	first := time.Date(from.Year(), from.Month(), 1, from.Hour(), from.Minute(), from.Second(), from.Nanosecond(), from.Location()).AddDate(0, months, 0)
+	last := first.AddDate(0, 1, -1).Day()
+	return first.AddDate(0, 0, min(from.Day(), last)-1)
+}
+
 // due is the earliest of the first valve leaving its window, the distance interval and the time interval.
 func due(valves []Valve, last Visit, intervalKM float64, months int) Due {
 	d := Due{OdometerKM: math.NaN(), Because: "Neither an interval nor a rate is known."}
@@ -141,12 +175,16 @@ func due(valves []Valve, last Visit, intervalKM float64, months int) Due {
 		d.OdometerKM, d.Because = last.OdometerKM+intervalKM, fmt.Sprintf("The interval of %.0f km.", intervalKM)
 	}
 	for _, v := range valves {
-		if v.Side != None && !(v.Leaves >= d.OdometerKM) {
-			d.OdometerKM, d.Because = v.Leaves, fmt.Sprintf("%s leaves its window on the %s side.", v.Valve, v.Side)
+		if v.Side == None || v.Leaves >= d.OdometerKM {
+			continue
+		}
+		d.OdometerKM, d.Because = v.Leaves, fmt.Sprintf("%s leaves its window on the %s side.", v.Valve, v.Side)
+		if v.Out {
+			d.Because = fmt.Sprintf("%s was left outside its window, on the %s side.", v.Valve, v.Side)
 		}
 	}
 	if months > 0 && !last.Date.IsZero() {
-		d.Date = last.Date.AddDate(0, months, 0)
+		d.Date = MonthsOn(last.Date, months)
 		by := fmt.Sprintf("the interval of %d months", months)
 		if math.IsNaN(d.OdometerKM) {
 			d.Because = "T" + by[1:] + "."

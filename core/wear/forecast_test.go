@@ -65,3 +65,43 @@ func TestStandingStillNeverLeaves(t *testing.T) {
 	_, err = wear.Reckon([]wear.Visit{visit(9_000, "2023-01-01", 300, 300), visit(8_000, "2024-01-01", 300, 300)}, 0, 0)
 	assert.ErrorIs(t, err, wear.ErrVisits)
 }
+
+// A valve that was left outside its window is due now, whatever its rate: by the meaning of a window.
+func TestAValveThatIsOutIsDueNow(t *testing.T) {
+	for name, visits := range map[string][]wear.Visit{
+		"moving away": {visit(140_000, "2025-01-10", 240, 240), visit(150_000, "2026-01-10", 250, 250)},
+		"standing":    {visit(140_000, "2025-01-10", 250, 250), visit(150_000, "2026-01-10", 250, 250)},
+		"one visit":   {visit(150_000, "2026-01-10", 250, 250)},
+	} {
+		f, err := wear.Reckon(visits, 60_000, 0)
+		require.NoError(t, err)
+		assert.Equal(t, 150_000.0, f.Valves[0].Leaves, name)
+		assert.Equal(t, wear.Tight, f.Valves[0].Side, name)
+		assert.Equal(t, 150_000.0, f.Due.OdometerKM, name)
+		assert.Contains(t, f.Due.Because, "left outside", name)
+	}
+}
+
+// A visit that did not read a valve lets its wear go on: 0.02 in 20 000 km over two intervals.
+func TestAVisitWithoutAValveKeepsItsRate(t *testing.T) {
+	between := visit(110_000, "2025-06-10", 0, 0)
+	between.Valves = nil
+	f, err := wear.Reckon([]wear.Visit{visit(100_000, "2025-01-10", 300, 300), between, visit(120_000, "2026-01-10", 290, 300)}, 0, 0)
+	require.NoError(t, err)
+	assert.InDelta(t, -0.0005, f.Valves[0].Rate, 1e-12)
+	twice := visit(130_000, "2026-02-10", 300, 300)
+	twice.Valves = append(twice.Valves, twice.Valves[0])
+	_, err = wear.Reckon([]wear.Visit{twice}, 0, 0)
+	assert.ErrorContains(t, err, "has E1 twice")
+}
+
+// Calendar months, clipped to the month's last day: by the calendar.
+func TestMonthsEndWithTheirLastDay(t *testing.T) {
+	for _, want := range []struct {
+		from   string
+		months int
+		to     string
+	}{{"2025-08-31", 6, "2026-02-28"}, {"2024-02-29", 12, "2025-02-28"}, {"2023-08-31", 6, "2024-02-29"}, {"2025-01-10", 12, "2026-01-10"}, {"2025-10-31", 1, "2025-11-30"}} {
+		assert.Equal(t, day(want.to), wear.MonthsOn(day(want.from), want.months), want.from)
+	}
+}

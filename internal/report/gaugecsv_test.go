@@ -19,7 +19,7 @@ func TestGaugeSetSurvivesItsFile(t *testing.T) {
 	rapid.Check(t, func(t *rapid.T) {
 		var items []gauge.Item
 		for _, m := range rapid.SliceOfNDistinct(rapid.IntRange(2, 40), 1, 12, rapid.ID[int]).Draw(t, "leaves") {
-			item := gauge.Item{Leaf: gauge.Leaf{Marked: measure.Length(m) * 10 * measure.Micrometre}, Angled: rapid.Bool().Draw(t, "angled"), Missing: rapid.Bool().Draw(t, "missing")}
+			item := gauge.Item{Leaf: gauge.Leaf{ID: gauge.ID{Marked: measure.Length(m) * 10 * measure.Micrometre}}, Angled: rapid.Bool().Draw(t, "angled"), Missing: rapid.Bool().Draw(t, "missing")}
 			if rapid.Bool().Draw(t, "in thousandths") {
 				item.Thou, item.Marked = true, measure.Length(m)*measure.Thou
 			}
@@ -42,7 +42,7 @@ func TestGaugeSetSurvivesItsFile(t *testing.T) {
 func TestColumnsInAnyOrderAndOnlyTheMarkingIsAMust(t *testing.T) {
 	items, faults := report.ReadGaugeCSV(strings.NewReader("state,marked\nmissing,0.2\nhere, 0.25\n"))
 	require.Empty(t, faults)
-	assert.Equal(t, []gauge.Item{{Leaf: gauge.Leaf{Marked: 200_000}, Missing: true}, {Leaf: gauge.Leaf{Marked: 250_000}}}, items)
+	assert.Equal(t, []gauge.Item{{Leaf: gauge.Leaf{ID: gauge.ID{Marked: 200_000}}, Missing: true}, {Leaf: gauge.Leaf{ID: gauge.ID{Marked: 250_000}}}}, items)
 	_, faults = report.ReadGaugeCSV(strings.NewReader(""))
 	assert.Equal(t, "line 1", faults[0].Location)
 	_, faults = report.ReadGaugeCSV(strings.NewReader("marked\n\"0.2\n"))

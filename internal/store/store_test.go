@@ -33,10 +33,10 @@ func withJob(t testing.TB, s *Store) {
 	t.Helper()
 	now := time.Date(2026, 11, 1, 8, 0, 0, 0, time.UTC)
 	require.NoError(t, s.AddEngine(Engine{"e", enginetest.Four(), now}))
-	require.NoError(t, s.AddGaugeSet(GaugeSet{"g", "plain", []gauge.Item{{Leaf: gauge.Leaf{Marked: 200_000, Measured: 201_000}}, {Leaf: gauge.Leaf{Marked: 250_000}, Missing: true}}, "2026-10-01", now}))
+	require.NoError(t, s.AddGaugeSet(GaugeSet{"g", "plain", []gauge.Item{{Leaf: gauge.Leaf{ID: gauge.ID{Marked: 200_000}, Measured: 201_000}}, {Leaf: gauge.Leaf{ID: gauge.ID{Marked: 250_000}}, Missing: true}}, "2026-10-01", now}))
 	require.NoError(t, s.AddVehicle(Vehicle{ID: "v", Name: "Tipper", Plate: "T 7", OdometerKM: 1200, EngineID: "e", CreatedAt: now}))
 	require.NoError(t, s.AddJob(Job{ID: "j", Vehicle: Vehicle{ID: "v"}, Sheet: enginetest.Four(), HotCard: -1, Feel: 5_000, GaugeName: "plain",
-		Leaves: gauge.Set{{Marked: 200_000, Measured: 201_000}}, Mechanic: "Tess", CreatedAt: now}))
+		Leaves: gauge.Set{{ID: gauge.ID{Marked: 200_000}, Measured: 201_000}}, Mechanic: "Tess", CreatedAt: now}))
 }
 
 func TestRecordsRoundTrip(t *testing.T) {
@@ -60,7 +60,7 @@ func TestRecordsRoundTrip(t *testing.T) {
 	require.NoError(t, err)
 	assert.Equal(t, "test engine", j.Vehicle.EngineName)
 	assert.Equal(t, enginetest.Four(), j.Sheet)
-	assert.Equal(t, gauge.Set{{Marked: 200_000, Measured: 201_000}}, j.Leaves)
+	assert.Equal(t, gauge.Set{{ID: gauge.ID{Marked: 200_000}, Measured: 201_000}}, j.Leaves)
 	sets, err := s.GaugeSets()
 	require.NoError(t, err)
 	assert.Equal(t, measure.Length(201_000), sets[0].Items[0].Measured)
@@ -214,7 +214,7 @@ func TestChangingAndTakingOut(t *testing.T) {
 	require.NoError(t, s.AddEngine(Engine{"f", anew, now}))
 	require.NoError(t, s.RemoveEngine("f"))
 
-	require.NoError(t, s.ReplaceGaugeSet(GaugeSet{ID: "g", Name: "emptied", Items: []gauge.Item{{Leaf: gauge.Leaf{Marked: 1_000}}}}))
+	require.NoError(t, s.ReplaceGaugeSet(GaugeSet{ID: "g", Name: "emptied", Items: []gauge.Item{{Leaf: gauge.Leaf{ID: gauge.ID{Marked: 1_000}}}}}))
 	g, err := s.GaugeSet("g")
 	require.NoError(t, err)
 	assert.Equal(t, "", g.Checked, "a field that is emptied is stored empty")

@@ -1,7 +1,10 @@
 // Package enginetest builds sheets for tests: plain engines by firing order and rows.
 package enginetest
 
-import "metronix/core/engine"
+import (
+	"metronix/core/engine"
+	"metronix/core/measure"
+)
 
 // Inline is an engine in line with one head and one row of valves, front to rear, evenly firing.
 func Inline(order []int, row string) *engine.Sheet {
@@ -23,4 +26,19 @@ func Crossflow(order []int, intakes, exhausts string) *engine.Sheet {
 	s := Inline(order, "")
 	s.Banks[0].Rows = []engine.Row{{Side: engine.Left, Valves: intakes}, {Side: engine.Right, Valves: exhausts}}
 	return s
+}
+
+// Degrees writes a list of angles in degrees.
+func Degrees(list ...float64) []measure.Angle {
+	angles := make([]measure.Angle, len(list))
+	for i, deg := range list {
+		angles[i] = measure.FromDegrees(deg)
+	}
+	return angles
+}
+
+// Timing is a cam card in whole degrees: intake opens before and closes after, exhaust opens before and closes after.
+func Timing(ivo, ivc, evo, evc int) *engine.ValveTiming {
+	deg := func(d int) measure.Angle { return measure.Angle(d) * measure.Degree }
+	return &engine.ValveTiming{IVO: deg(ivo), IVC: deg(ivc), EVO: deg(evo), EVC: deg(evc)}
 }

@@ -1,0 +1,307 @@
+package job_test
+
+import (
+	"fmt"
+	"testing"
+	"time"
+
+	"github.com/stretchr/testify/require"
+	"pgregory.net/rapid"
+
+	"metronix/core/adjust"
+	"metronix/core/clearance"
+	"metronix/core/cycle"
+	"metronix/core/engine"
+	"metronix/core/engine/enginetest"
+	"metronix/core/gauge"
+	"metronix/core/job"
+	"metronix/core/measure"
+	"metronix/core/sequence"
+)
+
+// truth is an engine as it really is, beside the job that is told about it by a mechanic who says only what he sees: where the crank
+// really stands, how wide each gap really is, which shim really lies where. What the job believes is compared with it after every step.
+type truth struct {
+	t     *rapid.T
+	d     *driver
+	c     *cycle.Cycle
+	crank measure.Angle
+	gaps  map[string]measure.Length // with the valve shut
+	shims map[string]measure.Length // 0: taken out
+	now   time.Time
+	// readAt is what the gap truly was when a valve was read last, as found or after.
+	readAt map[string]measure.Length
+}
+
+func newTruth(t *rapid.T, s job.Setup) *truth {
+	w := &truth{t: t, d: start(t, s), c: cycle.New(s.Sheet), now: noon, gaps: map[string]measure.Length{}, shims: map[string]measure.Length{}, readAt: map[string]measure.Length{}}
+	for _, v := range w.c.Valves {
+		w.gaps[v.Name] = nominal(v.Name)*um + measure.Length(rapid.IntRange(-6, 6).Draw(t, "off"))*10*um
+		w.shims[v.Name] = 2500*um + measure.Length(rapid.IntRange(0, 10).Draw(t, "shim"))*50*um
+	}
+	w.spin()
+	return w
+}
+
+// spin is the engine having run, or somebody having turned it: it stands anywhere.
+func (w *truth) spin() {
+	w.crank = measure.Angle(w.draw("crank", 0, 719)) * measure.Degree
+}
+
+func (w *truth) draw(what string, from, to int) int { return rapid.IntRange(from, to).Draw(w.t, what) }
+
+func (w *truth) say(h job.Happening) error {
+	h.At = w.now
+	err := w.d.try(h)
+	w.check()
+	return err
+}
+
+func (w *truth) must(h job.Happening) { require.NoError(w.t, w.say(h), "%+v", h) }
+
+// check compares belief and truth: nothing may be worked on that is not really clear of its lobe, no valve has a shim that it has not.
+func (w *truth) check() {
+	j := w.d.job.AsOf(w.now)
+	for _, v := range j.Valves {
+		if j.SignedBy == "" && j.Settable(v) && !j.ByMaker(v) { // once it is signed nothing is read
+			require.GreaterOrEqual(w.t, w.c.Margin(v.Valve, w.crank), j.Sheet.EffectiveMargin(), "%s is believed clear at %v", v.Name, w.crank)
+		}
+		if v.Shim > 0 {
+			require.Equal(w.t, w.shims[v.Name], v.Shim, "the shim under %s", v.Name)
+		}
+		if v.Last != nil && !v.Last.Stale && v.Stage == job.Untouched && !v.Out && v.Last.Judgement.Estimate != nil {
+			off := *v.Last.Judgement.Estimate - w.readAt[v.Name]
+			require.LessOrEqual(w.t, off.Abs(), 5*um, "%s is believed to have a gap it had not", v.Name)
+		}
+	}
+}
+
+// felt is what a leaf does in a valve's gap where the crank really stands: an open valve lets nothing in.
+func (w *truth) felt(valve string, leaf measure.Length) clearance.Feel {
+	v, _ := w.c.Valve(valve)
+	gap := w.gaps[valve]
+	if w.c.Margin(v, w.crank) < 0 {
+		gap = 0
+	}
+	switch {
+	case leaf < gap-5*um:
+		return clearance.Free
+	case leaf > gap+5*um:
+		return clearance.WontGo
+	}
+	return clearance.Drag
+}
+
+// seen is something that can truly be seen, cam signs among it, so that it tells the place to within a rocking.
+func (w *truth) seen() []sequence.Sighting {
+	var list []sequence.Sighting
+	for _, v := range w.c.Valves {
+		what := sequence.Loose
+		if w.c.Margin(v, w.crank) < 0 {
+			what = sequence.Pressed
+		}
+		list = append(list, sequence.Sighting{What: what, Valve: v.Name})
+	}
+	return list
+}
+
+// step does the next thing, or one of the things that happen in a workshop.
+func (w *truth) step() {
+	w.now = w.now.Add(time.Duration(w.draw("seconds", 5, 90)) * time.Second)
+	switch w.draw("what happens", 0, 45) {
+	case 0:
+		w.spin() // a helper turned it, and somebody says so
+		_ = w.say(job.Happening{Kind: job.Doubted})
+		return
+	case 1:
+		w.now = w.now.Add(time.Duration(w.draw("hours", 6, 30)) * time.Hour).Add(time.Second)
+		w.spin() // a night, in which nobody knows what happened
+		w.check()
+		return
+	case 2:
+		_ = w.say(job.Happening{Kind: job.Located, Seen: w.seen()})
+		return
+	case 3:
+		if target := w.d.job.CanUndo(); target != "" && w.takesBackNoTruth() {
+			_ = w.say(job.Happening{Kind: job.Undone, Target: target})
+		}
+		return
+	case 4:
+		school := rapid.SampledFrom([]sequence.School{sequence.OneCylinder, sequence.TwoStop, sequence.ExhaustOpen, sequence.OneLobe}).Draw(w.t, "school")
+		_ = w.say(job.Happening{Kind: job.WayChosen, Way: sequence.Way{School: school}})
+		return
+	case 5:
+		_ = w.say(job.Happening{Kind: job.Thermal, EngineC: new(w.engineC()), AmbientC: new(20.0)})
+		return
+	case 6:
+		valve := rapid.SampledFrom(w.c.Valves).Draw(w.t, "picked").Name
+		_ = w.say(job.Happening{Kind: job.Picked, Valve: valve})
+		return
+	}
+	w.follow()
+}
+
+// takesBackNoTruth says that the last happening changed nothing of the engine itself, so that a true mechanic may take it back: a screw that
+// was turned stays turned, and a crank too.
+func (w *truth) takesBackNoTruth() bool {
+	last := w.d.list[len(w.d.list)-1].Kind
+	return last == job.ReadingHad || last == job.Picked || last == job.Thermal || last == job.Kept || last == job.LeftAsIs
+}
+
+func (w *truth) engineC() float64 {
+	if w.d.job.Card.State == clearance.Hot {
+		return 80
+	}
+	return 20
+}
+
+// follow does what the job says.
+func (w *truth) follow() {
+	j := w.d.job.AsOf(w.now)
+	n := j.Next()
+	switch n.Action {
+	case job.DoChooseWay:
+		w.must(job.Happening{Kind: job.WayChosen, Way: sequence.Way{School: sequence.OneCylinder}})
+	case job.DoPrepare:
+		if j.Card.State == clearance.Hot {
+			w.spin() // it was run warm
+		}
+		w.must(job.Happening{Kind: job.Prepared, EngineC: new(w.engineC()), AmbientC: new(20.0)})
+	case job.DoTurn: // to what is to be seen there, so that the crank truly stands there
+		w.crank = j.Plan.Stops[n.Stop].Crank
+		w.must(job.Happening{Kind: job.Turned, Stop: new(n.Stop)})
+	case job.DoRead:
+		v, _ := j.Valve(n.Valve)
+		leaf := w.gaps[n.Valve] / (10 * um) * (10 * um)
+		if next := j.Judge(v).TryNext; next != nil && len(v.Round) < 8 {
+			leaf = next.Thickness()
+		}
+		w.readAt[n.Valve] = w.gaps[n.Valve]
+		w.must(job.Happening{Kind: job.ReadingHad, Valve: n.Valve, Leaves: gauge.Straight(leaf), Feel: w.felt(n.Valve, leaf)})
+	case job.DoKeep:
+		w.must(job.Happening{Kind: job.Kept, Valve: n.Valve})
+	case job.DoAdjust:
+		w.set(j, n.Valve)
+	case job.DoLock:
+		w.gaps[n.Valve] -= measure.Length(w.draw("locking closes", 0, 2)) * 10 * um
+		w.must(job.Happening{Kind: job.Locked, Valve: n.Valve})
+	case job.DoBarOver:
+		w.must(job.Happening{Kind: job.BarredOver})
+	case job.DoSign:
+		w.signed(j)
+		w.must(job.Happening{Kind: job.Signed, By: "Tess", ToolsOut: true})
+	case job.DoGoHot:
+		w.spin()
+		w.must(job.Happening{Kind: job.WentHot})
+	}
+}
+
+func (w *truth) set(j *job.Job, valve string) {
+	v, _ := j.Valve(valve)
+	if v.Stage == job.Untouched && !v.Out && w.draw("leave it", 0, 9) == 0 {
+		w.must(job.Happening{Kind: job.LeftAsIs, Valve: valve, Reason: "seized"})
+		return
+	}
+	if !j.Sheet.Shimmed() {
+		w.gaps[valve] = nominal(valve) * um
+		w.must(job.Happening{Kind: job.Adjusted, Valve: valve, Leaves: gauge.Straight(nominal(valve) * um)})
+		return
+	}
+	w.must(job.Happening{Kind: job.Sized, Valve: valve, Shim: w.shims[valve]})
+	plan, _ := w.d.job.Shims(shimSizes(), nil)
+	for _, f := range plan.Fit {
+		if f.Valve == valve && f.Shim != w.shims[valve] {
+			w.fit(f)
+			return
+		}
+	}
+	w.must(job.Happening{Kind: job.LeftAsIs, Valve: valve, Reason: "no shim serves it"})
+}
+
+func shimSizes() (sizes []measure.Length) {
+	for s := 2000 * um; s <= 3200*um; s += 25 * um {
+		sizes = append(sizes, s)
+	}
+	return sizes
+}
+
+// fit puts a shim in, by the plan; from another valve only with the cams out, and then that valve gets one before anything is turned.
+func (w *truth) fit(f adjust.Fit) {
+	h := job.Happening{Kind: job.Adjusted, Valve: f.Valve, Shim: f.Shim, CamsOut: f.From != adjust.FromStock}
+	before := w.shims[f.Valve]
+	if f.From != adjust.FromStock {
+		h.From = f.From
+		w.shims[f.From] = 0
+	}
+	w.gaps[f.Valve] += before - f.Shim
+	w.shims[f.Valve] = f.Shim
+	w.must(h)
+	if f.From != adjust.FromStock {
+		giver, _ := w.d.job.Valve(f.From)
+		require.True(w.t, giver.Out)
+		require.Error(w.t, w.say(job.Happening{Kind: job.Turned, Stop: new(0)}), "the crank is turned with a shim missing")
+		w.shims[f.From] = before
+		w.gaps[f.From] += f.Shim - before
+		w.must(job.Happening{Kind: job.Adjusted, Valve: f.From, Shim: before, CamsOut: true})
+	}
+}
+
+// signed is what a signature must stand for: every valve read as it is now, by a reading that holds.
+func (w *truth) signed(j *job.Job) {
+	for _, v := range j.Valves {
+		require.NotNil(w.t, v.Last, v.Name)
+		require.Equal(w.t, w.gaps[v.Name], w.readAt[v.Name], "%s was moved since it was read", v.Name)
+		require.False(w.t, v.Last.Stale, v.Name)
+		require.Empty(w.t, v.Round, v.Name)
+		if v.Left == "" {
+			require.Equal(w.t, clearance.In, v.Last.Judgement.Verdict, v.Name)
+		}
+	}
+}
+
+// engines that the machine was not built with, cold, hot and provisional, screws and shims.
+func drawSetup(t *rapid.T) job.Setup {
+	s := setup()
+	switch rapid.IntRange(0, 3).Draw(t, "engine") {
+	case 1:
+		s.Sheet = enginetest.Crossflow([]int{1, 3, 4, 2}, "IIIIIIII", "EEEEEEEE")
+	case 2:
+		s.Sheet = enginetest.Inline([]int{1, 2}, "EIEI")
+		s.Sheet.FiringAngles = enginetest.Degrees(0, 270) // fires unevenly
+	case 3:
+		s.Sheet = enginetest.Inline([]int{1, 2, 4, 5, 3}, "EIEIEIEIEI")
+	}
+	if rapid.Bool().Draw(t, "shims") {
+		s.Sheet.Adjuster = &engine.Adjuster{Kind: engine.Shim}
+	}
+	switch hot := card(clearance.Hot, 220, 300); rapid.IntRange(0, 2).Draw(t, "state") {
+	case 1:
+		s.Card = hot
+	case 2:
+		s.Hot = &hot
+	}
+	return s
+}
+
+// Whatever happens in the workshop, the job believes nothing of crank, gaps and shims that is not so, replays to the same state, and is
+// signed only over readings that hold.
+func TestBeliefAgainstTruth(t *testing.T) {
+	signedJobs := 0
+	rapid.Check(t, func(t *rapid.T) {
+		s := drawSetup(t)
+		w := newTruth(t, s)
+		w.follow()
+		for range 250 {
+			w.step()
+			if w.d.job.Phase() == job.Done {
+				signedJobs++
+				break
+			}
+		}
+		replayed, err := job.Replay(s, w.d.list)
+		require.NoError(t, err)
+		require.Equal(t, summary(w.d.job), summary(replayed))
+	})
+	require.Positive(t, signedJobs, "no job ever came to its end")
+	t.Log(fmt.Sprintf("%d jobs signed", signedJobs))
+}
