@@ -41,7 +41,7 @@ func TestKilledProgramKeepsWhatItAcknowledged(t *testing.T) {
 	list, err := st.Happenings("demo-job-tipper")
 	require.NoError(t, err)
 	stored := map[string]int{}
-	for _, h := range list {
+	for _, h := range list.Happenings {
 		stored[h.ID]++
 	}
 	for id := range acknowledged {
@@ -50,7 +50,7 @@ func TestKilledProgramKeepsWhatItAcknowledged(t *testing.T) {
 	for id, n := range stored {
 		assert.Equal(t, 1, n, id)
 	}
-	t.Logf("%d acknowledged, %d stored", len(acknowledged), len(list))
+	t.Logf("%d acknowledged, %d stored", len(acknowledged), len(list.Happenings))
 	assert.Greater(t, len(acknowledged), killRounds, "too little was written to prove anything")
 }
 

@@ -23,10 +23,16 @@ const (
 
 const usage = `Metronix sets valve clearances with you: which valves at which crank position, valve by valve, judged and recorded.
 
-  metronix serve [--listen 127.0.0.1:8080] [--data FILE] [--host NAME]
+  metronix serve [--listen 127.0.0.1:8080] [--data FILE] [--host NAME] [--probe-net NETWORK]
                        serve the program; the data file is made when absent
   metronix demo [--listen 127.0.0.1:8080] [--data FILE]
                        the same with a made-up workshop in it
+  metronix backup [--data FILE] COPY
+                       a checked copy of the data file, also while the program runs
+  metronix restore [--data FILE] COPY
+                       such a copy put in the data file's place
+  metronix check [--data FILE]
+                       the whole data file checked
   metronix compute OPERATION < request.json > response.json
                        one computation without a screen
   metronix probe       a simulated temperature probe
@@ -46,6 +52,9 @@ func commands() map[string]command {
 	return map[string]command{
 		"serve":   {serve, serveHelp},
 		"demo":    {serveDemo, demoHelp},
+		"backup":  {backup, backupHelp},
+		"restore": {restore, restoreHelp},
+		"check":   {check, checkHelp},
 		"compute": {runCompute, computeHelp()},
 		"probe":   {simulateProbe, probeHelp},
 		"schema":  {printSchema, "metronix schema\n\nPrints the JSON Schema of the engine sheet, metronix.engine/1.\n"},

@@ -8,92 +8,160 @@ import (
 	"io"
 	"net"
 	"net/http"
+	"net/netip"
 	"os"
 	"os/signal"
 	"path/filepath"
+	"slices"
 	"strings"
 	"syscall"
 	"time"
 
 	"metronix/internal/api"
 	"metronix/internal/demo"
+	"metronix/internal/probe"
 	"metronix/internal/store"
 	"metronix/web"
 )
 
-const serveHelp = `metronix serve [--listen 127.0.0.1:8080] [--data FILE] [--host NAME]
+const serveHelp = `metronix serve [--listen 127.0.0.1:8080] [--data FILE] [--host NAME] [--probe-net NETWORK]
 
 Serves the program until it is interrupted.
-  --listen ADDRESS  address and port; the default is reached from this machine only; port 0 takes a free one
-  --data FILE       the data file, made when absent; default metronix.db in the user's data folder
-  --host NAME       a host name or address under which others call it, besides localhost (may be repeated)
+  --listen ADDRESS     address and port; the default is reached from this machine only; port 0 takes a free one; 0.0.0.0 is every
+                       address of this machine, and whoever reaches them can write
+  --data FILE          the data file, made when absent; default metronix.db in the user's data folder
+  --host NAME          a further host name or address under which others call it (may be repeated)
+  --probe-net NETWORK  a network in which a temperature probe may stand besides this machine, such as 192.0.2.0/24 (may be repeated)
 `
 
-const demoHelp = `metronix demo [--listen 127.0.0.1:8080] [--data FILE]
+const demoHelp = `metronix demo [--listen 127.0.0.1:8080] [--data FILE] [--host NAME] [--probe-net NETWORK]
 
 Serves the program with a made-up workshop: its people, vehicles, engines and jobs. The demo goes into a data file of its
-own (default demo.db in the user's data folder); delete that file to begin afresh.
+own (default demo.db in the user's data folder). To begin afresh, stop the program and delete that file.
 `
 
 const stopTime = 5 * time.Second
 
-type hostList []string
-
-func (h *hostList) String() string     { return strings.Join(*h, ",") }
-func (h *hostList) Set(s string) error { *h = append(*h, strings.ToLower(s)); return nil }
-
 func serve(args []string, _ io.Reader, out, errs io.Writer) int {
-	return start("serve", serveHelp, "metronix.db", args, out, errs, nil)
+	return start(service{name: "serve", help: serveHelp, file: "metronix.db"}, args, out, errs)
 }
 
 func serveDemo(args []string, _ io.Reader, out, errs io.Writer) int {
-	return start("demo", demoHelp, "demo.db", args, out, errs, demo.Load)
+	return start(service{name: "demo", help: demoHelp, file: "demo.db", fill: demo.Load}, args, out, errs)
 }
 
-func start(name, helpText, file string, args []string, out, errs io.Writer, fill func(*store.Store) error) int {
-	flags := flag.NewFlagSet(name, flag.ContinueOnError)
+// service is what serve and demo differ in.
+type service struct {
+	name, help, file string
+	fill             func(*store.Store) error // nil: nothing is put into an empty file
+}
+
+// wishes are the flags of a service.
+type wishes struct {
+	listen, data string
+	hosts        []string
+	probes       probe.Allowed
+}
+
+func (s service) wishes(args []string, errs io.Writer) (w wishes, ok bool) {
+	flags := flag.NewFlagSet(s.name, flag.ContinueOnError)
 	flags.SetOutput(errs)
-	flags.Usage = func() { fmt.Fprint(errs, helpText) }
-	listen := flags.String("listen", "127.0.0.1:8080", "")
-	data := flags.String("data", "", "")
-	var hosts hostList
-	flags.Var(&hosts, "host", "")
+	flags.Usage = func() { fmt.Fprint(errs, s.help) }
+	flags.StringVar(&w.listen, "listen", "127.0.0.1:8080", "")
+	flags.StringVar(&w.data, "data", defaultData(s.file), "")
+	flags.Func("host", "", func(text string) error {
+		host, err := hostName(text)
+		w.hosts = append(w.hosts, host)
+		return err
+	})
+	flags.Func("probe-net", "", func(text string) error {
+		network, err := netip.ParsePrefix(text)
+		w.probes = append(w.probes, network)
+		return err
+	})
 	if err := flags.Parse(args); err != nil {
-		return exitRequest
+		return w, false
 	}
 	if flags.NArg() > 0 {
-		fmt.Fprintf(errs, "%q is not understood.\n\n%s", flags.Arg(0), helpText)
+		fmt.Fprintf(errs, "%q is not understood.\n\n%s", flags.Arg(0), s.help)
+		return w, false
+	}
+	return w, true
+}
+
+func start(s service, args []string, out, errs io.Writer) int {
+	w, ok := s.wishes(args, errs)
+	if !ok {
 		return exitRequest
 	}
-	if *data == "" {
-		*data = defaultData(file)
-	}
-	listener, err := net.Listen("tcp", *listen)
+	ctx, stop := signal.NotifyContext(context.Background(), os.Interrupt, syscall.SIGTERM, syscall.SIGHUP, syscall.SIGQUIT)
+	defer stop() // from here on a closed terminal stops it cleanly
+	listener, err := net.Listen("tcp", w.listen)
 	if err != nil {
-		fmt.Fprintln(errs, addressTrouble(*listen, err))
+		fmt.Fprintln(errs, addressTrouble(w.listen, err))
 		return exitAddress
 	}
 	defer listener.Close()
-	st, err := store.Open(*data)
+	if s.fill != nil {
+		if err := filled(w.data, s.fill); err != nil {
+			fmt.Fprintf(errs, "The demo could not be loaded: %v.\n", err)
+			return exitFailed
+		}
+	}
+	began := emptied(w.data)
+	st, told, err := store.OpenAndTell(w.data)
 	if err != nil {
 		fmt.Fprintln(errs, dataTrouble(err))
 		return exitData
 	}
 	defer st.Close()
-	if fill != nil {
-		if err := fill(st); err != nil {
-			fmt.Fprintf(errs, "The demo could not be loaded: %v.\n", err)
-			return exitFailed
+	if began {
+		fmt.Fprintf(errs, "%s was there and empty: a new workshop is begun in it. If it should hold your data, stop now and restore a backup.\n", w.data)
+	}
+	if told.Copy != "" {
+		fmt.Fprintf(out, "The data file is of an earlier version: it was copied to %s and then brought up to date.\n", told.Copy)
+	}
+	places, open := reachable(listener.Addr(), w.listen)
+	handler, err := api.Ready(ctx, st, api.Options{Site: web.Site(), Hosts: slices.Concat(w.hosts, places), Version: version, Probes: w.probes})
+	if err != nil {
+		fmt.Fprintln(errs, dataTrouble(err))
+		return exitData
+	}
+	fmt.Fprintf(out, "Metronix is ready at %s\nData file: %s\nStop it with Ctrl+C.\n", strings.Join(addresses(places, listener.Addr()), "\n  and at "), w.data)
+	if open {
+		fmt.Fprintln(out, "Whoever reaches these addresses can read and write: there is no log-in. Keep them inside the workshop's own network.")
+	}
+	return until(ctx, api.NewHTTPServer(handler), listener, errs)
+}
+
+// filled makes a data file with the made-up workshop in it, where there is none yet. It is filled under another name first, so that a
+// program killed meanwhile leaves no half of it.
+func filled(path string, fill func(*store.Store) error) error {
+	if _, err := os.Stat(path); err == nil && !emptied(path) {
+		return nil
+	}
+	loading := path + ".loading"
+	for _, part := range []string{"", "-wal", "-shm"} { // of one that was killed
+		if err := os.Remove(loading + part); err != nil && !errors.Is(err, os.ErrNotExist) {
+			return err
 		}
 	}
-	if host, _, err := net.SplitHostPort(*listen); err == nil && host != "" {
-		hosts = append(hosts, strings.ToLower(host))
+	st, err := store.Open(loading)
+	if err != nil {
+		return err
 	}
-	ctx, stop := signal.NotifyContext(context.Background(), os.Interrupt, syscall.SIGTERM)
-	defer stop()
-	handler := api.Handler(st, api.Options{Site: web.Site(), Hosts: hosts, Version: version})
-	fmt.Fprintf(out, "Metronix is ready at http://%s\nData file: %s\nStop it with Ctrl+C.\n", listener.Addr(), *data)
-	return until(ctx, api.NewHTTPServer(handler), listener, errs)
+	err = fill(st)
+	st.Close()
+	if err != nil {
+		return err
+	}
+	return os.Rename(loading, path)
+}
+
+// emptied says that a data file is there and holds nothing.
+func emptied(path string) bool {
+	info, err := os.Stat(path)
+	return err == nil && info.Mode().IsRegular() && info.Size() == 0
 }
 
 // until serves until the context ends, then lets requests under way finish.
@@ -137,6 +205,12 @@ func addressTrouble(address string, err error) string {
 
 func dataTrouble(err error) string {
 	switch {
+	case errors.Is(err, store.ErrInUse):
+		return fmt.Sprintf("%v. Stop that program first, or choose another file with --data.", err)
+	case errors.Is(err, store.ErrDamaged):
+		return fmt.Sprintf("%v. Nothing was changed. Look at it with metronix check, or take the last backup back with metronix restore.", err)
+	case errors.Is(err, store.ErrFull):
+		return fmt.Sprintf("%v. Make room on the disk first.", err)
 	case errors.Is(err, store.ErrNewer):
 		return fmt.Sprintf("%v. Use the newer program, or another file with --data. Nothing was changed.", err)
 	case errors.Is(err, store.ErrNotDatabase), errors.Is(err, store.ErrForeign):

@@ -180,6 +180,11 @@ func checkMargin(s *Sheet, r *Report) {
 	}
 }
 
+// StricterSince says whether the check of a place on a sheet became stricter than it was for sheets that are stored already.
+func StricterSince(location string) bool {
+	return location == marginField || location == "adjuster.ratio" || location == "adjuster.pitch_mm"
+}
+
 // marginField is where a sheet holds its required margin.
 const marginField = "required_margin_deg"
 

@@ -191,7 +191,7 @@ func TestNoPhantomShim(t *testing.T) {
 	assert.Empty(t, d.job.FromShop)
 	d.do(job.Happening{Kind: job.Adjusted, Valve: "E1", Shim: 2700 * um})
 	assert.Equal(t, []measure.Length{2600 * um}, d.job.Bench)
-	assert.Equal(t, []measure.Length{2700 * um}, d.job.FromShop)
+	assert.Equal(t, []job.ShopShim{{Shim: 2700 * um}}, d.job.FromShop)
 }
 
 // A valve that no leaf decides keeps its shim by the plan: it is left with a reason, or gets another shim all the same.

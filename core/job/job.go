@@ -149,7 +149,7 @@ type Job struct {
 	Cold         *Signature // of the cold pass, once the hot pass began
 	LockPairs    []LockPair
 	Bench        []measure.Length // shims taken out and not in the engine
-	FromShop     []measure.Length // shims that went in and came neither from a valve nor from the bench
+	FromShop     []ShopShim       // shims that went in and came neither from a valve nor from the bench
 
 	barred    bool // two turns were made since the last adjustment
 	checked   bool // two turns were made in this pass: what is read now is no longer as found
@@ -399,3 +399,11 @@ func (j *Job) Judge(v *ValveState) clearance.Judgement {
 	}
 	return *v.judged
 }
+
+// HasReadings says whether anything was read that still stands: from then on what the job started from is not changed.
+func (j *Job) HasReadings() bool {
+	return slices.ContainsFunc(j.effective, func(h Happening) bool { return h.Kind == ReadingHad || h.Kind == DialRead || h.Kind == Sized })
+}
+
+// ReadThere says that the readings not kept yet were made where the crank stands no more.
+func (v *ValveState) ReadThere() bool { return v.readThere && len(v.Round) > 0 }

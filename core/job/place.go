@@ -194,7 +194,7 @@ type pause struct {
 
 // rest lets time pass until the next entry.
 func (j *Job) rest(until time.Time) {
-	if !j.last.IsZero() && j.CrankKnown && until.Sub(j.last) > ConfirmAfter {
+	if j.CrankKnown && NeedsConfirming(j.last, until) {
 		j.pause = pause{confirm: true, since: j.last}
 	}
 }
@@ -212,3 +212,6 @@ func (j *Job) AsOf(now time.Time) *Job {
 
 // ToConfirm says since when nothing was entered where the crank's place has to be confirmed because of it; ok is false where it has not.
 func (j *Job) ToConfirm() (since time.Time, ok bool) { return j.pause.since, j.pause.confirm }
+
+// NeedsConfirming says whether so long passed since the last entry that a crank which was known has to be confirmed.
+func NeedsConfirming(last, now time.Time) bool { return !last.IsZero() && now.Sub(last) > ConfirmAfter }

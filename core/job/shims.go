@@ -3,6 +3,7 @@ package job
 import (
 	"fmt"
 	"slices"
+	"time"
 
 	"metronix/core/adjust"
 	"metronix/core/clearance"
@@ -64,6 +65,12 @@ func (j *Job) noGiver(v *ValveState, h Happening) string {
 	return ""
 }
 
+// ShopShim is a shim that went from the shop into the engine, and when.
+type ShopShim struct {
+	Shim measure.Length
+	At   time.Time
+}
+
 // fit puts a shim under a valve: it leaves its giver, the bench, or the shop, and the one that was there comes onto the bench. A giver has
 // to be read again, once it has a shim.
 func (j *Job) fit(v *ValveState, h Happening) {
@@ -77,7 +84,7 @@ func (j *Job) fit(v *ValveState, h Happening) {
 		if i := slices.Index(j.Bench, h.Shim); i >= 0 {
 			j.Bench = slices.Delete(slices.Clone(j.Bench), i, i+1)
 		} else {
-			j.FromShop = append(slices.Clone(j.FromShop), h.Shim)
+			j.FromShop = append(slices.Clone(j.FromShop), ShopShim{h.Shim, j.now})
 		}
 	}
 	if v.Shim > 0 {

@@ -146,9 +146,9 @@ func TestManyAtOnce(t *testing.T) {
 	wait.Wait()
 	list, err := d.st.Happenings("job-0001")
 	require.NoError(t, err)
-	assert.Len(t, list, 3+80)
+	assert.Len(t, list.Happenings, 3+80)
 	seen := map[string]bool{}
-	for _, h := range list {
+	for _, h := range list.Happenings {
 		assert.False(t, seen[h.ID], h.ID)
 		seen[h.ID] = true
 	}

@@ -1,10 +1,17 @@
 package api
 
 import (
+	"cmp"
+	"context"
+	"encoding/json"
 	"errors"
+	"fmt"
+	"log/slog"
 	"reflect"
+	"slices"
 	"strings"
 	"sync"
+	"time"
 
 	"metronix/core/adjust"
 	"metronix/core/job"
@@ -17,119 +24,175 @@ type desk struct {
 	store *store.Store
 	mu    sync.Mutex
 	open  map[string]*openJob
+	turn  int // counts up, to know which entry was used last
 }
 
 // openJob is one job at hand; its lock is held while it is read or changed.
 type openJob struct {
 	mu     sync.Mutex
 	record store.Job
-	list   []job.Happening
+	list   *store.List
 	places map[string]int // of each happening's id in the list
 	state  *job.Job       // nil: to be read again
-	shift  adjust.Shift   // of this job's mechanic on this kind of adjuster, as it stood when the job was opened last
+
+	users, used int // under the desk's lock: how many are at it now, and when it was used last
 }
 
-// roomy bounds how many jobs are kept at hand.
-const roomy = 500
+// roomy is how many jobs are kept at hand; those that nobody is at, and were not used for longest, go first.
+const roomy = 200
 
-var errReused = errors.New("this id was used for another happening")
+// errReused: this id was used for another happening. errUnreadable: the job does not load, and its wrapped text says why.
+var (
+	errReused     = errors.New("this id was used for another happening")
+	errUnreadable = errors.New("this job cannot be opened")
+)
 
 func newDesk(st *store.Store) *desk { return &desk{store: st, open: map[string]*openJob{}} }
 
 // with runs f on the job with its lock held, read from the store first where needed.
-func (d *desk) with(id string, f func(*openJob) error) error {
-	o := d.entry(id)
+func (d *desk) with(ctx context.Context, id string, f func(*openJob) error) error {
+	o := d.take(id)
+	defer d.leave(id, o)
 	o.mu.Lock()
 	defer o.mu.Unlock()
+	if err := ctx.Err(); err != nil {
+		return err // it waited too long for its turn
+	}
 	if o.state == nil {
-		if err := d.load(id, o); err != nil {
-			d.forget(id)
+		if err := d.load(ctx, id, o); err != nil {
 			return err
 		}
 	}
 	return f(o)
 }
 
-func (d *desk) entry(id string) *openJob {
+// take gets a job's entry and counts its user; as many idle ones as are too many go.
+func (d *desk) take(id string) *openJob {
 	d.mu.Lock()
 	defer d.mu.Unlock()
-	if o, ok := d.open[id]; ok {
-		return o
+	o, ok := d.open[id]
+	if !ok {
+		d.makeRoom()
+		o = &openJob{}
+		d.open[id] = o
 	}
-	if len(d.open) >= roomy {
-		d.open = map[string]*openJob{} // those in use are read again; the place numbers keep their lists whole
-	}
-	o := &openJob{}
-	d.open[id] = o
+	d.turn++
+	o.users, o.used = o.users+1, d.turn
 	return o
 }
 
-func (d *desk) forget(id string) {
-	d.mu.Lock()
-	defer d.mu.Unlock()
-	delete(d.open, id)
+func (d *desk) makeRoom() {
+	for len(d.open) >= roomy {
+		oldest := ""
+		for id, o := range d.open {
+			if o.users == 0 && (oldest == "" || o.used < d.open[oldest].used) {
+				oldest = id
+			}
+		}
+		if oldest == "" {
+			return // all are in use: there are more of them for a while
+		}
+		delete(d.open, oldest)
+	}
 }
 
-func (d *desk) load(id string, o *openJob) error {
-	record, err := d.store.Job(id)
-	if err != nil {
-		return err
+// leave counts a user out. An entry that did not load is not kept.
+func (d *desk) leave(id string, o *openJob) {
+	d.mu.Lock()
+	defer d.mu.Unlock()
+	if o.users--; o.users == 0 && o.state == nil {
+		delete(d.open, id)
 	}
-	list, err := d.store.Happenings(id)
+}
+
+func (d *desk) load(ctx context.Context, id string, o *openJob) error {
+	st := d.store.With(ctx)
+	record, err := st.Job(id)
 	if err != nil {
-		return err
+		return d.unreadable(ctx, id, err)
 	}
-	state, err := job.Replay(setupOf(record), list)
+	list, err := st.Happenings(id)
 	if err != nil {
-		return err
+		return d.unreadable(ctx, id, err)
+	}
+	setup, err := setupOf(record)
+	if err != nil {
+		return d.unreadable(ctx, id, err)
+	}
+	state, err := job.Replay(setup, list.Happenings)
+	if err != nil {
+		return d.unreadable(ctx, id, fmt.Errorf("its list does not fit together: %s", err))
 	}
 	o.record, o.list, o.state, o.places = record, list, state, map[string]int{}
-	for i, h := range list {
+	for i, h := range list.Happenings {
 		o.places[h.ID] = i
 	}
 	return nil
 }
 
-func setupOf(r store.Job) job.Setup {
-	s := job.Setup{Sheet: r.Sheet, Card: r.Sheet.Clearances[r.Card], Owned: r.Leaves, Feel: r.Feel, Aim: r.Aim, Rule: r.Rule}
-	if r.HotCard >= 0 && r.HotCard < len(r.Sheet.Clearances) {
-		s.Hot = &r.Sheet.Clearances[r.HotCard]
+// unreadable notes on the board that a job cannot be opened, and why; what is merely absent or slow is no damage.
+func (d *desk) unreadable(ctx context.Context, id string, err error) error {
+	for _, passing := range []error{store.ErrNotFound, store.ErrBusy, store.ErrGone, context.Canceled, context.DeadlineExceeded} {
+		if errors.Is(err, passing) {
+			return err
+		}
 	}
-	return s
+	slog.Error("a job cannot be opened", "job", id, "error", err)
+	if err := d.store.With(ctx).PutDamaged(id, err.Error(), time.Now()); err != nil {
+		slog.Error("that could not be noted on the board", "job", id, "error", err)
+	}
+	return fmt.Errorf("%w: %w", errUnreadable, err)
 }
+
+func setupOf(r store.Job) (job.Setup, error) {
+	cards := r.Sheet.Clearances
+	if r.Card < 0 || r.Card >= len(cards) || r.HotCard >= len(cards) {
+		return job.Setup{}, fmt.Errorf("it names a clearance card that its sheet does not have")
+	}
+	s := job.Setup{Sheet: r.Sheet, Card: cards[r.Card], Owned: r.Leaves, Feel: r.Feel, Aim: r.Aim, Rule: r.Rule}
+	if r.HotCard >= 0 {
+		s.Hot = &cards[r.HotCard]
+	}
+	return s, nil
+}
+
+// patience is how often a happening is tried again because another one took its place in the list.
+const patience = 5
 
 // happen takes one happening: checked by the core, stored, and only then part of the job. The same happening sent again
-// changes nothing and is no error. Where the core refuses or the store finds its place taken, another program may have
-// written to the same file: the list is read again, and if it has grown the happening is tried once more.
-func (d *desk) happen(o *openJob, h job.Happening) error {
-	had := len(o.list)
-	err := d.try(o, h)
-	if err == nil {
-		return nil
+// changes nothing and is no error. Where the store finds its place taken the list is read again, and it is tried once more.
+func (d *desk) happen(ctx context.Context, o *openJob, h job.Happening) error {
+	for range patience {
+		err := d.try(ctx, o, h)
+		if !errors.Is(err, store.ErrPlaceTaken) {
+			return err
+		}
+		if err := d.load(ctx, o.record.ID, o); err != nil {
+			o.state = nil
+			return err
+		}
 	}
-	if loadErr := d.load(o.record.ID, o); loadErr != nil {
-		o.state = nil
-		return loadErr
-	}
-	if len(o.list) == had {
-		return err
-	}
-	return d.try(o, h)
+	return store.ErrBusy
 }
 
-func (d *desk) try(o *openJob, h job.Happening) error {
+func (d *desk) try(ctx context.Context, o *openJob, h job.Happening) error {
 	if known, err := o.holds(h); known || err != nil {
 		return err
 	}
 	state, err := o.state.Take(h)
 	if err != nil {
+		return err // nothing was changed
+	}
+	o.state = state
+	derived, err := derivedOf(o.record, state, h.At)
+	if err == nil {
+		err = d.store.With(ctx).Append(o.record.ID, o.list, h, derived)
+	}
+	if err != nil {
+		o.state = nil // it holds what is not stored
 		return err
 	}
-	if err := d.store.Append(o.record.ID, len(o.list), h); err != nil {
-		return err
-	}
-	o.places[h.ID] = len(o.list)
-	o.state, o.list = state, append(o.list, h)
+	o.places[h.ID] = len(o.list.Happenings) - 1
 	return nil
 }
 
@@ -139,36 +202,77 @@ func (o *openJob) holds(h job.Happening) (bool, error) {
 	if !known {
 		return false, nil
 	}
-	before := o.list[place]
-	before.At = h.At
+	before := o.list.Happenings[place]
+	before.At, before.DoneAt, before.Rules, before.Since = h.At, h.DoneAt, h.Rules, h.Since
 	if !reflect.DeepEqual(before, h) {
 		return true, errReused
 	}
 	return true, nil
 }
 
+// derivedOf is what is stored of a job beside its list.
+func derivedOf(r store.Job, j *job.Job, touched time.Time) (store.Derived, error) {
+	short, err := json.Marshal(jobShort(r, j, touched))
+	if err != nil {
+		return store.Derived{}, err
+	}
+	d := store.Derived{TouchedAt: touched.UTC(), Open: j.Phase() != job.Done, Short: short, Used: j.FromShop}
+	if mechanic, adjuster, ok := handsOf(r); ok {
+		d.Mechanic, d.Adjuster, d.Pairs = mechanic, adjuster, j.LockPairs
+	}
+	return d, nil
+}
+
+// handsOf is whose hands on which kind of adjuster a job teaches; ok is false where there is no nut to lock.
+func handsOf(r store.Job) (mechanic, adjuster string, ok bool) {
+	if r.Sheet.Adjuster == nil || !r.Sheet.HasLockNut() {
+		return "", "", false
+	}
+	return strings.ToLower(r.Mechanic), string(r.Sheet.Adjuster.Kind), true
+}
+
 // learned pools what locking did in all jobs of one mechanic on one kind of adjuster.
-func (d *desk) learned(of store.Job) (adjust.Shift, error) {
-	if of.Sheet.Adjuster == nil || !of.Sheet.HasLockNut() {
+func (d *desk) learned(ctx context.Context, of store.Job) (adjust.Shift, error) {
+	mechanic, adjuster, ok := handsOf(of)
+	if !ok {
 		return adjust.Shift{}, nil
 	}
-	records, err := d.store.Jobs()
+	pairs, err := d.store.With(ctx).LockPairs(mechanic, adjuster)
+	return adjust.LearnShift(pairs), err
+}
+
+// catchUp derives what is missing beside the lists, of a file of an earlier version, and looks into every job that is open, so that one which
+// cannot be opened is said to be so on the board from the beginning.
+func (d *desk) catchUp(ctx context.Context) error {
+	underived, err := d.store.Underived()
 	if err != nil {
-		return adjust.Shift{}, err
+		return err
 	}
-	var pairs []adjust.Pair
-	for _, r := range records {
-		if !strings.EqualFold(r.Mechanic, of.Mechanic) || r.Sheet.Adjuster == nil || r.Sheet.Adjuster.Kind != of.Sheet.Adjuster.Kind {
-			continue
+	open, err := d.store.OpenJobs()
+	if err != nil {
+		return err
+	}
+	for _, id := range slices.Concat(underived, open) {
+		if err := d.look(ctx, id, slices.Contains(underived, id)); err != nil && !errors.Is(err, errUnreadable) {
+			return err
 		}
-		if err := d.with(r.ID, func(o *openJob) error {
-			for _, p := range o.state.LockPairs {
-				pairs = append(pairs, p.Pair)
-			}
+	}
+	return nil
+}
+
+func (d *desk) look(ctx context.Context, id string, derive bool) error {
+	return d.with(ctx, id, func(o *openJob) error {
+		if !derive {
 			return nil
-		}); err != nil {
-			return adjust.Shift{}, err
 		}
-	}
-	return adjust.LearnShift(pairs), nil
+		touched := o.record.CreatedAt
+		if n := len(o.list.Happenings); n > 0 {
+			touched = o.list.Happenings[n-1].At
+		}
+		derived, err := derivedOf(o.record, o.state, cmp.Or(touched, o.record.CreatedAt))
+		if err != nil {
+			return err
+		}
+		return d.store.With(ctx).PutDerived(id, derived)
+	})
 }

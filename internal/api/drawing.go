@@ -22,7 +22,7 @@ func engineView(s *engine.Sheet) EngineView {
 // stillView is a drawing that does not move with the crank: of a sheet whose banks and rows are in order, whatever else is not.
 func stillView(s *engine.Sheet) EngineView {
 	v := EngineView{Name: s.Name, Layout: string(s.Layout), Rotation: string(s.Rotation), FiringOrder: slices.Clone(s.FiringOrder),
-		Banks: banksView(s), Valves: []ValveView{}, MarksDeg: s.EffectiveMarks(), HasLockNut: s.HasLockNut(), MayTurnBack: s.MayTurnBack}
+		Banks: banksView(s), Valves: []ValveView{}, MarksDeg: degrees(s.EffectiveMarks()), HasLockNut: s.HasLockNut(), MayTurnBack: s.MayTurnBack}
 	if s.TurningPoint != nil {
 		v.TurningPoint, v.SocketMM = s.TurningPoint.Where, s.TurningPoint.SocketMM
 	}
@@ -39,7 +39,7 @@ func stillView(s *engine.Sheet) EngineView {
 func banksView(s *engine.Sheet) []BankView {
 	banks := []BankView{}
 	for _, b := range s.Banks {
-		bank := BankView{b.Name, b.Angle, append([]int{}, b.Cylinders...), string(b.IntakePorts), []RowView{}}
+		bank := BankView{b.Name, b.Angle.Degrees(), append([]int{}, b.Cylinders...), string(b.IntakePorts), []RowView{}}
 		for _, r := range b.Rows {
 			bank.Rows = append(bank.Rows, RowView{string(r.Side), []string{}})
 		}
@@ -54,16 +54,16 @@ func banksView(s *engine.Sheet) []BankView {
 
 func lift(c *cycle.Cycle, valve engine.Valve) []float64 {
 	curve := []float64{}
-	for at := 0.0; at <= measure.Cycle; at += liftStep {
+	for at := measure.Angle(0); at <= measure.Cycle; at += liftStep {
 		curve = append(curve, math.Round(c.OpenFraction(valve, at)*1000)/1000)
 	}
 	return curve
 }
 
-func maySet(c *cycle.Cycle, valve engine.Valve, required float64) []Arc {
+func maySet(c *cycle.Cycle, valve engine.Valve, required measure.Angle) []Arc {
 	from, to, ok := c.MaySet(valve, required)
 	if !ok {
 		return []Arc{}
 	}
-	return []Arc{{measure.RoundAngle(from), measure.RoundAngle(to)}}
+	return []Arc{{from.Degrees(), to.Degrees()}}
 }

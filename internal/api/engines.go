@@ -28,6 +28,7 @@ type Engine struct {
 	Shimmed     bool       `json:"shimmed"`
 	Banks       []BankView `json:"banks"`
 	Cards       []Card     `json:"cards"`
+	Damaged     string     `json:"damaged" doc:"why this sheet cannot be read; empty: it can"`
 }
 
 // EngineWhole is a sheet of the library with what is said of it.
@@ -80,14 +81,17 @@ func (s *server) engineRoutes(a huma.API) {
 	huma.Get(a, "/api/v1/schemas/engine", engineSchema, summary("engine-schema", "The JSON Schema of the engine sheet"))
 }
 
-func (s *server) engines(context.Context, *struct{}) (*listOf[Engine], error) {
-	stored, err := s.store.Engines()
+func (s *server) engines(ctx context.Context, _ *struct{}) (*listOf[Engine], error) {
+	stored, damaged, err := s.store.With(ctx).Engines()
 	if err != nil {
 		return nil, fault(err)
 	}
 	out := &listOf[Engine]{Body: []Engine{}}
 	for _, e := range stored {
 		out.Body = append(out.Body, engineShort(e.ID, e.Sheet))
+	}
+	for _, d := range damaged {
+		out.Body = append(out.Body, Engine{ID: d.ID, Name: d.Name, FiringOrder: []int{}, Banks: []BankView{}, Cards: []Card{}, Damaged: d.Why})
 	}
 	return out, nil
 }
@@ -114,8 +118,8 @@ type EngineID struct {
 	ID string `path:"id" minLength:"1" maxLength:"64" pattern:"^[A-Za-z0-9_-]+$"`
 }
 
-func (s *server) engine(_ context.Context, in *EngineID) (*bodyOf[EngineWhole], error) {
-	e, err := s.store.Engine(in.ID)
+func (s *server) engine(ctx context.Context, in *EngineID) (*bodyOf[EngineWhole], error) {
+	e, err := s.store.With(ctx).Engine(in.ID)
 	if err != nil {
 		return nil, fault(err)
 	}
@@ -144,7 +148,7 @@ type putEngineInput struct {
 }
 
 // putEngine stores a new sheet, or changes a stored one that nobody has changed since it was read. Jobs keep the sheet they began with.
-func (s *server) putEngine(_ context.Context, in *putEngineInput) (*bodyOf[EngineWhole], error) {
+func (s *server) putEngine(ctx context.Context, in *putEngineInput) (*bodyOf[EngineWhole], error) {
 	sheet, faults := compute.ReadSheet(in.RawBody)
 	if len(faults) > 0 {
 		return nil, located(http.StatusUnprocessableEntity, "This engine sheet cannot be stored: "+counted(len(faults), "fault")+".", faults...)
@@ -154,12 +158,12 @@ func (s *server) putEngine(_ context.Context, in *putEngineInput) (*bodyOf[Engin
 	}
 	record := store.Engine{ID: in.ID, Sheet: sheet, CreatedAt: s.clock()}
 	if in.Replaces == "" {
-		if err := s.store.AddEngine(record); err != nil {
+		if err := s.store.With(ctx).AddEngine(record); err != nil {
 			return nil, fault(err)
 		}
 		return engineWhole(record)
 	}
-	before, err := s.store.Engine(in.ID)
+	before, err := s.store.With(ctx).Engine(in.ID)
 	if err != nil {
 		return nil, fault(err)
 	}
@@ -168,17 +172,16 @@ func (s *server) putEngine(_ context.Context, in *putEngineInput) (*bodyOf[Engin
 		return nil, fault(err)
 	}
 	if versionOf(text) != in.Replaces {
-		return nil, located(http.StatusConflict, "Somebody changed this sheet meanwhile. Load it again, or keep yours as a duplicate.",
-			compute.Fault{Location: "replaces", Value: in.Replaces, Message: "This is not the version that is stored."})
+		return nil, fault(store.ErrChanged)
 	}
-	if err := s.store.ReplaceEngine(record); err != nil {
+	if err := s.store.With(ctx).ReplaceEngine(record, before.Sheet); err != nil {
 		return nil, fault(err)
 	}
 	return engineWhole(record)
 }
 
-func (s *server) removeEngine(_ context.Context, in *EngineID) (*struct{}, error) {
-	vehicles, err := s.store.Vehicles()
+func (s *server) removeEngine(ctx context.Context, in *EngineID) (*struct{}, error) {
+	vehicles, err := s.store.With(ctx).Vehicles()
 	if err != nil {
 		return nil, fault(err)
 	}
@@ -192,7 +195,7 @@ func (s *server) removeEngine(_ context.Context, in *EngineID) (*struct{}, error
 		message := fmt.Sprintf("This engine sits in %s. Its sheet stays in the library.", strings.Join(users, ", "))
 		return nil, located(http.StatusConflict, message, compute.Fault{Location: "id", Message: message, Value: in.ID})
 	}
-	if err := s.store.RemoveEngine(in.ID); err != nil {
+	if err := s.store.With(ctx).RemoveEngine(in.ID); err != nil {
 		return nil, fault(err)
 	}
 	return nil, nil
@@ -202,7 +205,7 @@ type rawInput struct {
 	RawBody []byte `contentType:"application/json"`
 }
 
-func lookAtSheet(_ context.Context, in *rawInput) (*bodyOf[Look], error) {
+func lookAtSheet(ctx context.Context, in *rawInput) (*bodyOf[Look], error) {
 	sheet, report := compute.LookAtSheet(in.RawBody)
 	return &bodyOf[Look]{lookView(sheet, report)}, nil
 }
@@ -212,7 +215,7 @@ func lookView(sheet *engine.Sheet, report compute.SheetReport) Look {
 	if sheet == nil {
 		return l
 	}
-	l.Margin = sheet.EffectiveMargin()
+	l.Margin = sheet.EffectiveMargin().Degrees()
 	if l.OK {
 		v := engineView(sheet)
 		l.Engine = &v
@@ -239,7 +242,7 @@ type startInput struct {
 	Valves    int    `query:"valves" minimum:"2" maximum:"5" required:"true" doc:"per cylinder"`
 }
 
-func sheetStart(_ context.Context, in *startInput) (*bodyOf[SheetStart], error) {
+func sheetStart(ctx context.Context, in *startInput) (*bodyOf[SheetStart], error) {
 	sheet, err := engine.Start(engine.Layout(in.Layout), in.Cylinders, in.Valves)
 	if err != nil {
 		return nil, located(http.StatusUnprocessableEntity, err.Error()+".")

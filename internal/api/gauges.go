@@ -23,6 +23,7 @@ type GaugeSet struct {
 	Checked string `json:"checked" doc:"date of the last check; empty: never"`
 	Leaves  int    `json:"leaves" doc:"those that are there"`
 	Items   []Leaf `json:"items"`
+	Version string `json:"version" doc:"of what is stored; send it back as replaces to change the set"`
 }
 
 // NewGaugeSet is a set of leaves to store.
@@ -35,7 +36,7 @@ type NewGaugeSet struct {
 type GaugeSetBody struct {
 	Name    string `json:"name" minLength:"1" maxLength:"100"`
 	Checked string `json:"checked,omitempty" maxLength:"10" doc:"date of the last check, 2026-03-31"`
-	Leaves  []Leaf `json:"leaves" minItems:"1" maxItems:"100"`
+	Leaves  []Leaf `json:"leaves" minItems:"1" maxItems:"120"`
 }
 
 // Leaf is one feeler leaf.
@@ -55,7 +56,8 @@ type GaugeID struct {
 
 type putGaugeInput struct {
 	GaugeID
-	Body GaugeSetBody
+	Replaces string `query:"replaces" maxLength:"64" doc:"the version that this one replaces; absent: whatever there is"`
+	Body     GaugeSetBody
 }
 
 type gaugeCSV struct {
@@ -76,8 +78,8 @@ func (s *server) gaugeRoutes(a huma.API) {
 	}, readGaugeCSV)
 }
 
-func (s *server) gaugeSets(context.Context, *struct{}) (*listOf[GaugeSet], error) {
-	stored, err := s.store.GaugeSets()
+func (s *server) gaugeSets(ctx context.Context, _ *struct{}) (*listOf[GaugeSet], error) {
+	stored, err := s.store.With(ctx).GaugeSets()
 	if err != nil {
 		return nil, fault(err)
 	}
@@ -89,7 +91,7 @@ func (s *server) gaugeSets(context.Context, *struct{}) (*listOf[GaugeSet], error
 }
 
 func gaugeView(g store.GaugeSet) GaugeSet {
-	return GaugeSet{g.ID, g.Name, g.Checked, len(gauge.Owned(g.Items)), leavesView(g.Items)}
+	return GaugeSet{g.ID, g.Name, g.Checked, len(gauge.Owned(g.Items)), leavesView(g.Items), g.Version}
 }
 
 func leavesView(items []gauge.Item) []Leaf {
@@ -128,15 +130,15 @@ func (s *server) gaugeRecord(id string, b GaugeSetBody) (store.GaugeSet, error) 
 	return store.GaugeSet{ID: id, Name: strings.TrimSpace(b.Name), Items: items, Checked: b.Checked, CreatedAt: s.clock()}, nil
 }
 
-func (s *server) addGaugeSet(_ context.Context, in *bodyOf[NewGaugeSet]) (*bodyOf[GaugeSet], error) {
-	return s.storeGaugeSet(in.Body.ID, in.Body.GaugeSetBody, s.store.AddGaugeSet)
+func (s *server) addGaugeSet(ctx context.Context, in *bodyOf[NewGaugeSet]) (*bodyOf[GaugeSet], error) {
+	return s.storeGaugeSet(ctx, in.Body.ID, in.Body.GaugeSetBody, s.store.With(ctx).AddGaugeSet)
 }
 
-func (s *server) putGaugeSet(_ context.Context, in *putGaugeInput) (*bodyOf[GaugeSet], error) {
-	return s.storeGaugeSet(in.ID, in.Body, s.store.ReplaceGaugeSet)
+func (s *server) putGaugeSet(ctx context.Context, in *putGaugeInput) (*bodyOf[GaugeSet], error) {
+	return s.storeGaugeSet(ctx, in.ID, in.Body, func(g store.GaugeSet) error { return s.store.With(ctx).ReplaceGaugeSet(g, in.Replaces) })
 }
 
-func (s *server) storeGaugeSet(id string, body GaugeSetBody, put func(store.GaugeSet) error) (*bodyOf[GaugeSet], error) {
+func (s *server) storeGaugeSet(ctx context.Context, id string, body GaugeSetBody, put func(store.GaugeSet) error) (*bodyOf[GaugeSet], error) {
 	record, err := s.gaugeRecord(id, body)
 	if err != nil {
 		return nil, err
@@ -144,18 +146,22 @@ func (s *server) storeGaugeSet(id string, body GaugeSetBody, put func(store.Gaug
 	if err := put(record); err != nil {
 		return nil, fault(err)
 	}
-	return &bodyOf[GaugeSet]{gaugeView(record)}, nil
+	stored, err := s.store.With(ctx).GaugeSet(id)
+	if err != nil {
+		return nil, fault(err)
+	}
+	return &bodyOf[GaugeSet]{gaugeView(stored)}, nil
 }
 
-func (s *server) removeGaugeSet(_ context.Context, in *GaugeID) (*struct{}, error) {
-	if err := s.store.RemoveGaugeSet(in.ID); err != nil {
+func (s *server) removeGaugeSet(ctx context.Context, in *GaugeID) (*struct{}, error) {
+	if err := s.store.With(ctx).RemoveGaugeSet(in.ID); err != nil {
 		return nil, fault(err)
 	}
 	return nil, nil
 }
 
-func (s *server) gaugeSetCSV(_ context.Context, in *GaugeID) (*gaugeCSV, error) {
-	g, err := s.store.GaugeSet(in.ID)
+func (s *server) gaugeSetCSV(ctx context.Context, in *GaugeID) (*gaugeCSV, error) {
+	g, err := s.store.With(ctx).GaugeSet(in.ID)
 	if err != nil {
 		return nil, fault(err)
 	}

@@ -10,6 +10,7 @@ import (
 	"metronix/core/engine"
 	"metronix/core/gauge"
 	"metronix/core/job"
+	"metronix/core/measure"
 )
 
 // HeatReading is one temperature written down.
@@ -42,14 +43,32 @@ type LockShift struct {
 	SpreadMM float64 `json:"spread_mm"`
 }
 
-// settingLeaf is the leaf or stack to set a valve by with the nut loose: the aim, corrected by what locking usually does.
-func settingLeaf(j *job.Job, v *job.ValveState, shift adjust.Shift) gauge.Stack {
-	aim := j.AimOf(v)
-	window := &v.Limits.Window
-	if pre, ok := shift.PreLockAim(aim); ok && j.Sheet.HasLockNut() && pre > 0 {
+// settings are the leaves that a job's valves are set by, each reckoned once: all valves of a kind have one aim and one window.
+type settings struct {
+	shift adjust.Shift
+	known map[settingOf]gauge.Stack
+}
+
+type settingOf struct {
+	aim    measure.Length
+	window measure.Window
+}
+
+// leaf is the leaf or stack to set a valve by with the nut slack: the aim, corrected by what locking usually does.
+func (s *settings) leaf(j *job.Job, v *job.ValveState) gauge.Stack {
+	of := settingOf{j.AimOf(v), v.Limits.Window}
+	if st, ok := s.known[of]; ok {
+		return st
+	}
+	aim, window := of.aim, &of.window
+	if pre, ok := s.shift.PreLockAim(aim); ok && j.Sheet.HasLockNut() {
 		aim, window = pre, nil
 	}
 	choice, _ := j.Owned.Choose(aim, window, gauge.MaxStack)
+	if s.known == nil {
+		s.known = map[settingOf]gauge.Stack{}
+	}
+	s.known[of] = choice.Stack
 	return choice.Stack
 }
 
@@ -70,30 +89,36 @@ func screwView(j *job.Job, v *job.ValveState) *Screw {
 	if err != nil {
 		return nil
 	}
-	s := &Screw{Direction: string(turn.Direction), ByFeel: turn.ByFeel, Why: turn.Why}
+	s := &Screw{Direction: string(turn.Direction), Rotation: string(turn.Rotation), Travel: string(turn.Way), ByFeel: turn.ByFeel, Why: turn.Why}
 	if !turn.ByFeel {
 		s.TurnDeg = &turn.Degrees
 	}
 	return s
 }
 
+// about is how far outside the limits a leaf is shown without asking (from memory: valves are seldom further out).
+const about = 150 * measure.Micrometre
+
 // ladder is every single leaf that is owned, and the useful stacks: those within the window at a thickness no single leaf has, the one
 // worth trying next, those tried, and the one to set by.
-func ladder(j *job.Job, v *job.ValveState, shift adjust.Shift) []Rung {
-	set := settingLeaf(j, v, shift)
-	stacks := append(j.Owned.Singles(), usefulStacks(j, v)...)
-	stacks = append(stacks, j.Judge(v).TryNext, set)
+func ladder(j *job.Job, v *job.ValveState, setting *settings) []Rung {
+	set, next := setting.leaf(j, v), j.Judge(v).TryNext
+	wanted := []gauge.Stack{next, set}
 	for _, r := range v.Round {
-		stacks = append(stacks, r.Stack)
+		wanted = append(wanted, r.Stack)
 	}
+	stacks := slices.Concat(j.Owned.Singles(), usefulStacks(j, v), wanted)
 	other := otherWindow(j, v)
+	w := v.Limits.Window
+	shown := measure.Window{Lower: w.Lower - about, Upper: w.Upper + about}
 	out := []Rung{}
 	for _, st := range stacks {
 		if len(st) == 0 {
 			continue
 		}
-		rung := Rung{LeavesMM: millimetres(st.Marked()), ThicknessMM: st.Thickness().Millimetres(), InWindow: v.Limits.Window.Contains(st.Thickness()),
-			Nominal: st.String() == set.String()}
+		rung := Rung{LeavesMM: marked(st), Angled: angled(st), Name: st.String(), ThicknessMM: st.Thickness().Millimetres(), InWindow: w.Contains(st.Thickness()),
+			Nominal: st.Same(set)}
+		rung.Near = shown.Contains(st.Thickness()) || slices.ContainsFunc(wanted, st.Same)
 		if !rung.InWindow && other != nil && other.Window.Contains(st.Thickness()) {
 			rung.Other = otherKind(v.Kind).String()
 		}

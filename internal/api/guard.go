@@ -23,7 +23,7 @@ func guard(next http.Handler, hosts []string) http.Handler {
 	origin.SetDenyHandler(http.HandlerFunc(func(w http.ResponseWriter, _ *http.Request) {
 		writeProblem(w, http.StatusForbidden, "This request comes from another site. Open the program's own page.")
 	}))
-	checked := origin.Handler(next)
+	checked := origin.Handler(strict(next))
 	return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
 		h := w.Header()
 		h.Set("Content-Security-Policy", contentPolicy)
@@ -35,7 +35,6 @@ func guard(next http.Handler, hosts []string) http.Handler {
 			writeProblem(w, http.StatusMisdirectedRequest, "This program is not served under the name "+r.Host+". Open it by the address it printed at its start.")
 			return
 		}
-		r.Body = http.MaxBytesReader(w, r.Body, maxBody)
 		checked.ServeHTTP(w, r)
 	})
 }
@@ -59,7 +58,11 @@ func problem(c *gin.Context, status int, detail string) {
 }
 
 func writeProblem(w http.ResponseWriter, status int, detail string) {
-	data, err := json.Marshal(compute.Problem{Type: "about:blank", Title: http.StatusText(status), Status: status, Detail: detail, Errors: []compute.Fault{}})
+	writeFaults(w, status, detail, []compute.Fault{})
+}
+
+func writeFaults(w http.ResponseWriter, status int, detail string, faults []compute.Fault) {
+	data, err := json.Marshal(compute.Problem{Type: "about:blank", Title: http.StatusText(status), Status: status, Detail: detail, Errors: faults})
 	if err != nil {
 		panic(err) // a Problem of plain strings always encodes
 	}

@@ -3,6 +3,8 @@ package api
 import (
 	"cmp"
 	"context"
+	"encoding/json"
+	"errors"
 	"fmt"
 	"net/http"
 	"slices"
@@ -14,7 +16,6 @@ import (
 	"metronix/core/clearance"
 	"metronix/core/gauge"
 	"metronix/core/job"
-	"metronix/core/measure"
 	"metronix/core/sequence"
 	"metronix/internal/compute"
 	"metronix/internal/store"
@@ -40,6 +41,9 @@ type JobShort struct {
 	Stops      int        `json:"stops"`
 	School     string     `json:"school"`
 	Watch      []Sighting `json:"watch" doc:"what to look for at the stop to turn to"`
+	Direction  string     `json:"direction" enum:",running,back" doc:"which way the crank is turned; empty: not chosen yet"`
+	CrankKnown bool       `json:"crank_known"`
+	Damaged    string     `json:"damaged" doc:"why this job cannot be opened; empty: it can"`
 }
 
 // ValveDot is one valve on the board's small head.
@@ -49,9 +53,14 @@ type ValveDot struct {
 	Verdict string `json:"verdict" doc:"of the last kept reading; empty: none"`
 }
 
-// NewJob is what a job starts from.
+// NewJob is a job to start.
 type NewJob struct {
-	ID         string   `json:"id" minLength:"8" maxLength:"64" pattern:"^[A-Za-z0-9_-]+$"`
+	ID string `json:"id" minLength:"8" maxLength:"64" pattern:"^[A-Za-z0-9_-]+$" doc:"made by the client; starting it twice starts it once"`
+	JobStart
+}
+
+// JobStart is what a job starts from.
+type JobStart struct {
 	VehicleID  string   `json:"vehicle_id" minLength:"1" maxLength:"64"`
 	GaugeSetID string   `json:"gauge_set_id" minLength:"1" maxLength:"64"`
 	Card       int      `json:"card" minimum:"0" maximum:"99" doc:"index of the clearance card on the engine's sheet"`
@@ -66,80 +75,74 @@ type NewJob struct {
 	OdometerKM int      `json:"odometer_km" minimum:"0" maximum:"9999999"`
 }
 
-// Happening is something the mechanic did.
-type Happening struct {
-	ID            string     `json:"id" minLength:"8" maxLength:"64" pattern:"^[A-Za-z0-9_-]+$" doc:"made by the client; sending it twice stores it once"`
-	Kind          string     `json:"kind" enum:"way_chosen,prepared,turned,located,picked,reading,dial,withdrawn,sized,kept,adjusted,locked,left_as_is,barred_over,undone,signed,temperature,went_hot"`
-	Valve         string     `json:"valve,omitempty" maxLength:"8"`
-	LeavesMM      []float64  `json:"leaves_mm,omitempty" maxItems:"3"`
-	Feel          string     `json:"feel,omitempty" maxLength:"16"`
-	Stop          int        `json:"stop,omitempty"`
-	School        string     `json:"school,omitempty" maxLength:"32"`
-	Order         string     `json:"order,omitempty" enum:",turning,numerical"`
-	Direction     string     `json:"direction,omitempty" enum:",running,back"`
-	Positions     string     `json:"positions,omitempty" enum:",any,marks"`
-	StopCount     int        `json:"stop_count,omitempty" minimum:"0" maximum:"80"`
-	Seen          []Sighting `json:"seen,omitempty" maxItems:"100"`
-	EngineC       float64    `json:"engine_c,omitempty"`
-	AmbientC      float64    `json:"ambient_c,omitempty"`
-	GapMM         float64    `json:"gap_mm,omitempty"`
-	UncertaintyMM float64    `json:"uncertainty_mm,omitempty"`
-	Index         int        `json:"index,omitempty"`
-	ShimMM        float64    `json:"shim_mm,omitempty"`
-	From          string     `json:"from,omitempty" maxLength:"8" doc:"the valve a shim came from"`
-	Reason        string     `json:"reason,omitempty" maxLength:"200"`
-	Target        string     `json:"target,omitempty" maxLength:"64"`
-	By            string     `json:"by,omitempty" maxLength:"100"`
-	ToolsOut      bool       `json:"tools_out,omitempty"`
-}
-
 // JobID is the path of a job.
 type JobID struct {
 	ID string `path:"id" minLength:"1" maxLength:"64" pattern:"^[A-Za-z0-9_-]+$"`
 }
 
-type happenInput struct {
-	ID   string `path:"id" minLength:"1" maxLength:"64" pattern:"^[A-Za-z0-9_-]+$"`
-	Body Happening
-}
-
 func (s *server) jobRoutes(a huma.API) {
-	huma.Get(a, "/api/v1/jobs", s.jobs, summary("list-jobs", "All jobs, the last touched first"))
+	huma.Get(a, "/api/v1/jobs", s.jobs, summary("list-jobs", "Jobs as the board shows them, the last touched first"))
+	huma.Put(a, "/api/v1/jobs/{id}/start", s.correctJob, summary("correct-job", "Correct what a job started from, before anything was read in it"))
+	huma.Put(a, "/api/v1/jobs/{id}/on-board", s.putOnBoard, summary("put-job-on-board", "Take a job off the board, or bring it back; nothing of it is lost"))
 	huma.Post(a, "/api/v1/jobs", s.addJob, summary("start-job", "Start a job"))
 	huma.Get(a, "/api/v1/jobs/{id}", s.job, summary("get-job", "One job"))
 	huma.Post(a, "/api/v1/jobs/{id}/find", s.find, summary("find-crank", "Where the crank may stand from what is seen, and what to do from there; nothing is stored"))
 	huma.Post(a, "/api/v1/jobs/{id}/happenings", s.happen, summary("add-happening", "Add what the mechanic did; answered when it is on disk"))
 }
 
-func (s *server) jobs(context.Context, *struct{}) (*listOf[JobShort], error) {
-	stored, err := s.store.Jobs()
+// BoardQuery narrows what the board lists.
+type BoardQuery struct {
+	Open     string `query:"open" enum:"yes,no,all" default:"all" doc:"jobs that are not signed for good; those that are; all"`
+	OffBoard bool   `query:"off_board" doc:"those taken off the board instead"`
+	Limit    int    `query:"limit" minimum:"1" maximum:"500" default:"200"`
+	Offset   int    `query:"offset" minimum:"0" maximum:"10000000"`
+}
+
+// BoardPage is a part of the board.
+type BoardPage struct {
+	Total int64 `header:"X-Total-Count" doc:"how many there are in all"`
+	Body  []JobShort
+}
+
+func (s *server) jobs(ctx context.Context, in *BoardQuery) (*BoardPage, error) {
+	q := store.BoardQuery{OffBoard: in.OffBoard, Limit: in.Limit, Offset: in.Offset}
+	if in.Open != "all" {
+		q.Open = new(in.Open == "yes")
+	}
+	list, total, err := s.store.With(ctx).Board(q)
 	if err != nil {
 		return nil, fault(err)
 	}
-	out := &listOf[JobShort]{Body: []JobShort{}}
-	for _, record := range stored {
-		if err := s.desk.with(record.ID, func(o *openJob) error {
-			out.Body = append(out.Body, jobShort(o))
-			return nil
-		}); err != nil {
-			return nil, fault(err)
-		}
+	out := &BoardPage{Total: total, Body: []JobShort{}}
+	for _, on := range list {
+		out.Body = append(out.Body, onBoard(on, s.clock()))
 	}
-	slices.SortStableFunc(out.Body, func(a, b JobShort) int { return b.TouchedAt.Compare(a.TouchedAt) })
 	return out, nil
 }
 
-func jobShort(o *openJob) JobShort {
-	r, j := o.record, o.state
+// onBoard is a job as it was derived last, at a time: by then its crank may have to be confirmed. One that cannot be opened says so.
+func onBoard(on store.OnBoard, now time.Time) JobShort {
+	short := JobShort{ID: on.ID, Valves: []ValveDot{}, Watch: []Sighting{}, Now: Now{Action: string(job.DoNothing), Ladder: []Rung{}, Here: []string{}}, Phase: string(job.ChooseWay)}
+	if err := json.Unmarshal([]byte(on.Short), &short); err != nil && on.Damaged == "" {
+		on.Damaged = "What the board knew of it does not read."
+	}
+	short.Damaged = on.Damaged
+	if short.CrankKnown && job.NeedsConfirming(short.TouchedAt, now) {
+		short.CrankKnown = false
+	}
+	return short
+}
+
+func jobShort(r store.Job, j *job.Job, touched time.Time) JobShort {
 	short := JobShort{ID: r.ID, Vehicle: r.Vehicle.Name, Plate: r.Vehicle.Plate, EngineName: r.Sheet.Name, Mechanic: r.Mechanic, Reason: r.Reason,
-		CreatedAt: r.CreatedAt, TouchedAt: r.CreatedAt, Phase: string(j.Phase()), Now: nowView(j), SignedBy: j.SignedBy,
-		Valves: []ValveDot{}, Stops: len(j.Plan.Stops), School: string(j.Way.School), Watch: []Sighting{}}
+		CreatedAt: r.CreatedAt, TouchedAt: touched, Phase: string(j.Phase()), Now: nowView(j), SignedBy: j.SignedBy,
+		Valves: []ValveDot{}, Stops: len(j.Plan.Stops), School: string(j.Way.School), Watch: []Sighting{}, CrankKnown: j.Known()}
 	short.Done, short.Total = j.Progress()
 	if c := coolingView(j); c != nil && j.Phase() == job.Prepare {
 		short.ReadyAt = c.ReadyAt
 	}
-	if n := len(o.list); n > 0 {
-		short.TouchedAt = o.list[n-1].At
+	if j.Way.School != "" {
+		short.Direction = string(cmp.Or(j.Way.Direction, sequence.Running))
 	}
 	if short.Now.Action == string(job.DoTurn) {
 		short.Watch = sightings(j.Plan.Stops[short.Now.Stop].Watch)
@@ -154,46 +157,139 @@ func jobShort(o *openJob) JobShort {
 	return short
 }
 
-func (s *server) addJob(_ context.Context, in *bodyOf[NewJob]) (*bodyOf[JobView], error) {
-	n := in.Body
-	vehicle, err := s.store.Vehicle(n.VehicleID)
+// addJob starts a job. The same start sent again, because its answer was lost, is answered with the job there is.
+func (s *server) addJob(ctx context.Context, in *bodyOf[NewJob]) (*bodyOf[JobView], error) {
+	record, err := s.recordOf(ctx, in.Body)
 	if err != nil {
-		return nil, missing(err, "vehicle_id", "This vehicle is not stored.")
+		return nil, err
 	}
-	set, err := s.store.GaugeSet(n.GaugeSetID)
-	if err != nil {
-		return nil, missing(err, "gauge_set_id", "This gauge set is not stored.")
-	}
-	engine, err := s.store.Engine(vehicle.EngineID)
-	if err != nil {
+	if err := s.startJob(ctx, record, s.store.With(ctx).AddJob); err != nil {
+		if errors.Is(err, store.ErrExists) {
+			if there, err := s.store.With(ctx).Job(record.ID); err == nil && sameStart(there, record) {
+				return s.viewOf(ctx, record.ID)
+			}
+		}
 		return nil, fault(err)
+	}
+	if err := s.store.With(ctx).RaiseOdometer(record.Vehicle.ID, record.OdometerKM); err != nil {
+		return nil, fault(err)
+	}
+	return s.viewOf(ctx, record.ID)
+}
+
+// sameStart says whether a stored job was started by the same request.
+func sameStart(a, b store.Job) bool {
+	return a.Vehicle.ID == b.Vehicle.ID && a.Card == b.Card && a.HotCard == b.HotCard && a.GaugeName == b.GaugeName && a.Mechanic == b.Mechanic &&
+		a.Reason == b.Reason && a.OdometerKM == b.OdometerKM && a.Aim == b.Aim && a.Rule == b.Rule && a.Feel == b.Feel
+}
+
+func (s *server) startJob(_ context.Context, record store.Job, put func(store.Job, store.Derived) error) error {
+	setup, err := setupOf(record)
+	if err != nil {
+		return err
+	}
+	j, err := job.New(setup)
+	if err != nil {
+		return err
+	}
+	derived, err := derivedOf(record, j, record.CreatedAt)
+	if err != nil {
+		return err
+	}
+	return put(record, derived)
+}
+
+// recordOf checks what a job starts from.
+func (s *server) recordOf(ctx context.Context, n NewJob) (store.Job, error) {
+	st := s.store.With(ctx)
+	vehicle, err := st.Vehicle(n.VehicleID)
+	if err != nil {
+		return store.Job{}, missing(err, "vehicle_id", "This vehicle is not stored.")
+	}
+	set, err := st.GaugeSet(n.GaugeSetID)
+	if err != nil {
+		return store.Job{}, missing(err, "gauge_set_id", "This gauge set is not stored.")
+	}
+	if faults := setFaults(set); len(faults) > 0 {
+		return store.Job{}, located(http.StatusUnprocessableEntity, "This gauge set cannot be used: correct it first.", faults...)
+	}
+	engine, err := st.Engine(vehicle.EngineID)
+	if err != nil {
+		return store.Job{}, fault(err)
 	}
 	hot := -1
 	if n.HotCard != nil {
 		hot = *n.HotCard
 	}
 	if max(n.Card, hot) >= len(engine.Sheet.Clearances) {
-		return nil, located(http.StatusUnprocessableEntity, "There is no such clearance card.", compute.Fault{Location: "body.card", Value: n.Card,
+		return store.Job{}, located(http.StatusUnprocessableEntity, "There is no such clearance card.", compute.Fault{Location: "body.card", Value: n.Card,
 			Message: fmt.Sprintf("This engine's sheet has %s. Add one to the sheet first.", counted(len(engine.Sheet.Clearances), "clearance card"))})
 	}
 	feel := clearance.DefaultFeel
 	if n.FeelMM != nil {
-		if feel, err = length(*n.FeelMM); err != nil || feel <= 0 || feel > measure.Millimetre/10 {
-			return nil, located(http.StatusUnprocessableEntity, "This cannot be a feel.", compute.Fault{Location: "body.feel_mm", Value: *n.FeelMM,
-				Message: "The uncertainty of feel is above 0, at most 0.1 mm, commonly 0.005."})
+		if feel, err = length(*n.FeelMM); err != nil || feel < 0 || feel > clearance.MaxUncertainty {
+			return store.Job{}, located(http.StatusUnprocessableEntity, "This cannot be a feel.", compute.Fault{Location: "body.feel_mm", Value: *n.FeelMM,
+				Message: "The uncertainty of feel is 0 to 0.1 mm, commonly 0.005."})
 		}
 	}
-	record := store.Job{ID: n.ID, Vehicle: vehicle, Sheet: engine.Sheet, Card: n.Card, HotCard: hot, CardReason: strings.TrimSpace(n.CardReason),
+	return store.Job{ID: n.ID, Vehicle: vehicle, Sheet: engine.Sheet, Card: n.Card, HotCard: hot, CardReason: strings.TrimSpace(n.CardReason),
 		Aim: clearance.Aim(n.Aim), AimReason: strings.TrimSpace(n.AimReason), Rule: clearance.Rule(n.Rule), Feel: feel,
 		GaugeName: set.Name, Leaves: gauge.Owned(set.Items),
-		Mechanic: strings.TrimSpace(n.Mechanic), Reason: strings.TrimSpace(n.Reason), OdometerKM: n.OdometerKM, CreatedAt: s.clock()}
-	if _, err := job.New(setupOf(record)); err != nil {
+		Mechanic: strings.TrimSpace(n.Mechanic), Reason: strings.TrimSpace(n.Reason), OdometerKM: n.OdometerKM, CreatedAt: s.clock()}, nil
+}
+
+type correctInput struct {
+	JobID
+	Body JobStart
+}
+
+// correctJob changes what a job started from, before anything was read in it.
+func (s *server) correctJob(ctx context.Context, in *correctInput) (*bodyOf[JobView], error) {
+	record, err := s.recordOf(ctx, NewJob{ID: in.ID, JobStart: in.Body})
+	if err != nil {
+		return nil, err
+	}
+	err = s.desk.with(ctx, in.ID, func(o *openJob) error {
+		if o.state.HasReadings() {
+			return &job.Refusal{Field: "id", Message: "Something was read in this job. What it was read by is not changed any more: start a new job."}
+		}
+		record.CreatedAt, record.OffBoard = o.record.CreatedAt, o.record.OffBoard
+		setup, err := setupOf(record)
+		if err != nil {
+			return err
+		}
+		state, err := job.Replay(setup, o.list.Happenings)
+		if err != nil {
+			return &job.Refusal{Field: "vehicle_id", Message: "What was done in this job so far does not fit this: " + err.Error() + " Take it back first."}
+		}
+		derived, err := derivedOf(record, state, s.clock())
+		if err != nil {
+			return err
+		}
+		o.state = nil // to be read again, with its checksums
+		return s.store.With(ctx).CorrectJob(record, derived)
+	})
+	if err != nil {
 		return nil, fault(err)
 	}
-	if err := s.store.AddJob(record); err != nil {
+	return s.viewOf(ctx, in.ID)
+}
+
+// OnBoard says whether a job or a vehicle is shown.
+type OnBoard struct {
+	OnBoard bool `json:"on_board"`
+}
+
+type boardInput struct {
+	JobID
+	Body OnBoard
+}
+
+func (s *server) putOnBoard(ctx context.Context, in *boardInput) (*bodyOf[OnBoard], error) {
+	if err := s.store.With(ctx).PutOffBoard(in.ID, !in.Body.OnBoard); err != nil {
 		return nil, fault(err)
 	}
-	return s.viewOf(n.ID)
+	return &bodyOf[OnBoard]{in.Body}, nil
 }
 
 func missing(err error, field, message string) error {
@@ -203,25 +299,22 @@ func missing(err error, field, message string) error {
 	return fault(err)
 }
 
-func (s *server) job(_ context.Context, in *JobID) (*bodyOf[JobView], error) { return s.viewOf(in.ID) }
+func (s *server) job(ctx context.Context, in *JobID) (*bodyOf[JobView], error) {
+	return s.viewOf(ctx, in.ID)
+}
 
-func (s *server) viewOf(id string) (*bodyOf[JobView], error) {
-	record, err := s.store.Job(id)
-	if err != nil {
-		return nil, fault(err)
-	}
-	shift, err := s.desk.learned(record) // before the job's own lock is taken
-	if err != nil {
-		return nil, fault(err)
-	}
+func (s *server) viewOf(ctx context.Context, id string) (*bodyOf[JobView], error) {
 	out := &bodyOf[JobView]{}
-	err = s.desk.with(id, func(o *openJob) error {
-		o.shift = shift
+	err := s.desk.with(ctx, id, func(o *openJob) error {
+		shift, err := s.desk.learned(ctx, o.record)
+		if err != nil {
+			return err
+		}
 		r, j := o.record, o.state
 		out.Body = JobView{CardReason: r.CardReason, Aim: string(cmp.Or(r.Aim, clearance.AimNominal)), AimReason: r.AimReason,
 			Rule: string(cmp.Or(r.Rule, clearance.Workshop)), FeelMM: r.Feel.Millimetres(), LockShift: shiftView(shift), Vehicle: vehicleView(r.Vehicle), OdometerKM: r.OdometerKM, Mechanic: r.Mechanic, Reason: r.Reason, GaugeName: r.GaugeName,
-			Card: cardShort(j.Card), CreatedAt: r.CreatedAt,
-			Engine: engineView(r.Sheet), State: stateView(id, o)}
+			Card: cardShort(j.Card), CardIndex: r.Card, HotCard: r.HotCard, CreatedAt: r.CreatedAt, OnBoard: !r.OffBoard, Correctable: !j.HasReadings(),
+			Engine: engineView(r.Sheet), State: stateView(id, o, shift, s.clock())}
 		return nil
 	})
 	if err != nil {
@@ -230,58 +323,30 @@ func (s *server) viewOf(id string) (*bodyOf[JobView], error) {
 	return out, nil
 }
 
-func (s *server) happen(_ context.Context, in *happenInput) (*bodyOf[JobState], error) {
-	h, faults := happeningOf(in.Body, s.clock())
-	if len(faults) > 0 {
-		return nil, located(http.StatusUnprocessableEntity, faults[0].Message, faults...)
+func (s *server) happen(ctx context.Context, in *happenInput) (*bodyOf[JobState], error) {
+	h, err := in.read(s.clock())
+	if err != nil {
+		return nil, err
 	}
 	out := &bodyOf[JobState]{}
-	err := s.desk.with(in.ID, func(o *openJob) error {
-		if err := s.desk.happen(o, h); err != nil {
+	err = s.desk.with(ctx, in.ID, func(o *openJob) error {
+		if err := s.desk.happen(ctx, o, h); err != nil {
 			return err
 		}
-		out.Body = stateView(in.ID, o)
+		shift, err := s.desk.learned(ctx, o.record)
+		if err != nil {
+			return err
+		}
+		out.Body = stateView(in.ID, o, shift, s.clock())
 		return nil
 	})
 	if err != nil {
 		return nil, fault(err)
 	}
 	return out, nil
-}
-
-func happeningOf(b Happening, at time.Time) (job.Happening, []compute.Fault) {
-	h := job.Happening{ID: b.ID, Kind: job.Kind(b.Kind), At: at.UTC(), Valve: b.Valve, Stop: b.Stop, EngineC: b.EngineC, AmbientC: b.AmbientC, Reason: b.Reason, Target: b.Target, By: b.By, ToolsOut: b.ToolsOut}
-	h.Way = sequence.Way{School: sequence.School(b.School), Order: sequence.Order(b.Order), Direction: sequence.Direction(b.Direction),
-		Positions: sequence.Positions(b.Positions), StopCount: b.StopCount}
-	h.Seen = seenOf(b.Seen)
-	var faults []compute.Fault
-	var leaves []measure.Length
-	for i, mm := range b.LeavesMM {
-		leaves = append(leaves, leafLength(mm, fmt.Sprintf("body.leaves_mm[%d]", i), &faults))
-	}
-	h.Leaves = leaves
-	for _, l := range []struct {
-		mm    float64
-		field string
-		to    *measure.Length
-	}{{b.GapMM, "gap_mm", &h.Gap}, {b.UncertaintyMM, "uncertainty_mm", &h.Uncertainty}, {b.ShimMM, "shim_mm", &h.Shim}} {
-		var err error
-		if *l.to, err = length(l.mm); err != nil {
-			faults = append(faults, compute.Fault{Location: "body." + l.field, Value: l.mm, Message: fmt.Sprintf("%v mm cannot be read: at most six decimal places.", l.mm)})
-		}
-	}
-	h.Index, h.From = b.Index, b.From
-	if b.Feel != "" {
-		feel, ok := compute.ParseFeel(b.Feel)
-		if !ok {
-			feel = clearance.Feel(b.Feel) // refused by the core in its words
-		}
-		h.Feel = feel
-	}
-	return h, faults
 }
 
 func sortRungs(rungs []Rung) []Rung {
 	slices.SortStableFunc(rungs, func(a, b Rung) int { return cmp.Compare(a.ThicknessMM, b.ThicknessMM) })
-	return slices.CompactFunc(rungs, func(a, b Rung) bool { return slices.Equal(a.LeavesMM, b.LeavesMM) })
+	return slices.CompactFunc(rungs, func(a, b Rung) bool { return a.Name == b.Name })
 }

@@ -7,6 +7,7 @@ import (
 	"metronix/core/gauge"
 	"metronix/core/measure"
 	"metronix/internal/compute"
+	"metronix/internal/store"
 )
 
 // length takes a JSON number of millimetres exactly, by its shortest decimal; finer than a nanometre is refused.
@@ -20,16 +21,33 @@ func leavesOf(list []Leaf) ([]gauge.Item, []compute.Fault) {
 	var faults []compute.Fault
 	for i, l := range list {
 		at := fmt.Sprintf("body.leaves[%d]", i)
-		item := gauge.Item{Leaf: gauge.Leaf{Marked: markedLength(l, at, &faults)}, Thou: l.Thou || l.MarkedIn != nil, Angled: l.Angled, Missing: l.Missing}
+		item := gauge.Item{Leaf: gauge.Leaf{ID: gauge.ID{Marked: markedLength(l, at, &faults), Angled: l.Angled}, Thou: l.Thou || l.MarkedIn != nil}, Missing: l.Missing}
 		if l.Measured != nil {
 			item.Measured = leafLength(*l.Measured, at+".measured_mm", &faults)
 		}
 		items = append(items, item)
 	}
+	return items, append(faults, leafFaults(items)...)
+}
+
+// leafFaults is what is wrong with the leaves of a set, each at its place.
+func leafFaults(items []gauge.Item) (faults []compute.Fault) {
 	for _, f := range gauge.Check(items) {
-		faults = append(faults, compute.Fault{Location: fmt.Sprintf("body.leaves[%d].%s", f.Index, f.Field), Message: f.Message})
+		at := "body.leaves"
+		if f.Index >= 0 {
+			at = fmt.Sprintf("body.leaves[%d].%s", f.Index, f.Field)
+		}
+		faults = append(faults, compute.Fault{Location: at, Message: f.Message})
 	}
-	return items, faults
+	return faults
+}
+
+// setFaults is what is wrong with a stored set: one of an earlier version may hold what is not taken any more.
+func setFaults(set store.GaugeSet) (faults []compute.Fault) {
+	for _, f := range leafFaults(set.Items) {
+		faults = append(faults, compute.Fault{Location: "body.gauge_set_id", Value: set.ID, Message: set.Name + ": " + f.Message})
+	}
+	return faults
 }
 
 // markedLength reads a leaf's marking in whichever unit it is given.

@@ -2,6 +2,7 @@ package api
 
 import (
 	"context"
+	"errors"
 	"fmt"
 	"net/http"
 	"strings"
@@ -40,11 +41,17 @@ type Vehicle struct {
 	OdometerKM int    `json:"odometer_km"`
 	EngineID   string `json:"engine_id"`
 	EngineName string `json:"engine_name"`
+	OnBoard    bool   `json:"on_board" doc:"false: made by mistake, and taken off"`
 }
 
 // NewVehicle is a vehicle to store.
 type NewVehicle struct {
-	ID         string `json:"id" minLength:"8" maxLength:"64" pattern:"^[A-Za-z0-9_-]+$"`
+	ID string `json:"id" minLength:"8" maxLength:"64" pattern:"^[A-Za-z0-9_-]+$"`
+	VehicleBody
+}
+
+// VehicleBody is what is known of a vehicle.
+type VehicleBody struct {
 	Name       string `json:"name" minLength:"1" maxLength:"100"`
 	Plate      string `json:"plate" maxLength:"30"`
 	OdometerKM int    `json:"odometer_km" minimum:"0" maximum:"9999999"`
@@ -56,6 +63,8 @@ type bodyOf[T any] struct{ Body T }
 
 func (s *server) libraryRoutes(a huma.API) {
 	huma.Get(a, "/api/v1/vehicles", s.vehicles, summary("list-vehicles", "All vehicles"))
+	huma.Put(a, "/api/v1/vehicles/{id}", s.putVehicle, summary("put-vehicle", "Correct a vehicle; jobs keep the engine they began with"))
+	huma.Put(a, "/api/v1/vehicles/{id}/on-board", s.putVehicleOnBoard, summary("put-vehicle-on-board", "Take a vehicle off the lists, or bring it back; refused while a job of it is open"))
 	huma.Post(a, "/api/v1/vehicles", s.addVehicle, summary("add-vehicle", "Store a vehicle"))
 }
 
@@ -71,8 +80,8 @@ func counted(n int, what string) string {
 	return fmt.Sprintf("%d %ss", n, what)
 }
 
-func (s *server) vehicles(context.Context, *struct{}) (*listOf[Vehicle], error) {
-	stored, err := s.store.Vehicles()
+func (s *server) vehicles(ctx context.Context, _ *struct{}) (*listOf[Vehicle], error) {
+	stored, err := s.store.With(ctx).Vehicles()
 	if err != nil {
 		return nil, fault(err)
 	}
@@ -84,22 +93,88 @@ func (s *server) vehicles(context.Context, *struct{}) (*listOf[Vehicle], error) 
 }
 
 func vehicleView(v store.Vehicle) Vehicle {
-	return Vehicle{v.ID, v.Name, v.Plate, v.OdometerKM, v.EngineID, v.EngineName}
+	return Vehicle{v.ID, v.Name, v.Plate, v.OdometerKM, v.EngineID, v.EngineName, !v.OffBoard}
 }
 
-func (s *server) addVehicle(_ context.Context, in *bodyOf[NewVehicle]) (*bodyOf[Vehicle], error) {
-	v := in.Body
-	name := strings.TrimSpace(v.Name)
-	if name == "" {
-		return nil, located(http.StatusUnprocessableEntity, "The vehicle has no name.", compute.Fault{Location: "body.name", Message: "Give the vehicle a name that the workshop knows it by."})
+func (s *server) addVehicle(ctx context.Context, in *bodyOf[NewVehicle]) (*bodyOf[Vehicle], error) {
+	record, err := s.vehicleRecord(in.Body.ID, in.Body.VehicleBody)
+	if err != nil {
+		return nil, err
 	}
-	record := store.Vehicle{ID: v.ID, Name: name, Plate: strings.TrimSpace(v.Plate), OdometerKM: v.OdometerKM, EngineID: v.EngineID, CreatedAt: s.clock()}
-	if err := s.store.AddVehicle(record); err != nil {
+	switch err := s.store.With(ctx).AddVehicle(record); {
+	case errors.Is(err, store.ErrExists): // sent again, because its answer was lost
+		if there, lookErr := s.store.With(ctx).Vehicle(record.ID); lookErr != nil || there.Name != record.Name || there.EngineID != record.EngineID {
+			return nil, fault(err)
+		}
+	case err != nil:
 		return nil, fault(err)
 	}
-	stored, err := s.store.Vehicle(v.ID)
+	return s.vehicleOf(ctx, record.ID)
+}
+
+func (s *server) vehicleRecord(id string, v VehicleBody) (store.Vehicle, error) {
+	name := strings.TrimSpace(v.Name)
+	if name == "" {
+		return store.Vehicle{}, located(http.StatusUnprocessableEntity, "The vehicle has no name.", compute.Fault{Location: "body.name", Message: "Give the vehicle a name that the workshop knows it by."})
+	}
+	return store.Vehicle{ID: id, Name: name, Plate: strings.TrimSpace(v.Plate), OdometerKM: v.OdometerKM, EngineID: v.EngineID, CreatedAt: s.clock()}, nil
+}
+
+func (s *server) vehicleOf(ctx context.Context, id string) (*bodyOf[Vehicle], error) {
+	stored, err := s.store.With(ctx).Vehicle(id)
 	if err != nil {
 		return nil, fault(err)
 	}
 	return &bodyOf[Vehicle]{vehicleView(stored)}, nil
+}
+
+type vehicleInput struct {
+	VehicleID
+	Body VehicleBody
+}
+
+// VehicleID is the path of a vehicle.
+type VehicleID struct {
+	ID string `path:"id" minLength:"1" maxLength:"64" pattern:"^[A-Za-z0-9_-]+$"`
+}
+
+func (s *server) putVehicle(ctx context.Context, in *vehicleInput) (*bodyOf[Vehicle], error) {
+	before, err := s.store.With(ctx).Vehicle(in.ID)
+	if err != nil {
+		return nil, fault(err)
+	}
+	record, err := s.vehicleRecord(in.ID, in.Body)
+	if err != nil {
+		return nil, err
+	}
+	record.OffBoard = before.OffBoard
+	if err := s.store.With(ctx).ReplaceVehicle(record); err != nil {
+		return nil, fault(err)
+	}
+	return s.vehicleOf(ctx, in.ID)
+}
+
+type vehicleBoardInput struct {
+	VehicleID
+	Body OnBoard
+}
+
+func (s *server) putVehicleOnBoard(ctx context.Context, in *vehicleBoardInput) (*bodyOf[Vehicle], error) {
+	v, err := s.store.With(ctx).Vehicle(in.ID)
+	if err != nil {
+		return nil, fault(err)
+	}
+	open, err := s.store.With(ctx).OpenJobsOf(in.ID)
+	if err != nil {
+		return nil, fault(err)
+	}
+	if len(open) > 0 && !in.Body.OnBoard {
+		message := fmt.Sprintf("%s has a job on the board. Finish that first, or take it off the board.", v.Name)
+		return nil, located(http.StatusConflict, message, compute.Fault{Location: "id", Value: in.ID, Message: message})
+	}
+	v.OffBoard = !in.Body.OnBoard
+	if err := s.store.With(ctx).ReplaceVehicle(v); err != nil {
+		return nil, fault(err)
+	}
+	return s.vehicleOf(ctx, in.ID)
 }

@@ -3,6 +3,7 @@
 package api
 
 import (
+	"context"
 	"io/fs"
 	"log/slog"
 	"net/http"
@@ -16,7 +17,10 @@ import (
 	"metronix/internal/store"
 )
 
-func init() { huma.DefaultArrayNullable = false } // every list of ours is sent, if empty
+func init() {
+	huma.DefaultArrayNullable = false // every list of ours is sent, if empty
+	huma.ValidateStrictCasing = true  // a field in another case is another field, and unknown
+}
 
 // Limits on what a client may send and how long it may take about it.
 const (
@@ -32,6 +36,7 @@ type Options struct {
 	Hosts   []string         // host names under which the program may be called, besides the loopback ones
 	Clock   func() time.Time // nil: time.Now
 	Version string
+	Probes  probe.Allowed // where a temperature probe may stand besides this machine
 }
 
 type server struct {
@@ -39,6 +44,8 @@ type server struct {
 	desk  *desk
 	clock func() time.Time
 	probe *probe.Reader
+
+	probeAllowed probe.Allowed
 }
 
 // NewHTTPServer is a server with all its time-outs, ready to serve.
@@ -51,17 +58,23 @@ func NewHTTPServer(handler http.Handler) *http.Server {
 
 // Handler is the whole HTTP interface over a store.
 func Handler(st *store.Store, o Options) http.Handler {
-	handler, _ := build(st, o)
+	handler, _, _ := build(st, o)
 	return handler
+}
+
+// Ready is Handler, once what is derived of the jobs has been made where it is missing, and every open job was looked into.
+func Ready(ctx context.Context, st *store.Store, o Options) (http.Handler, error) {
+	handler, _, s := build(st, o)
+	return handler, s.desk.catchUp(ctx)
 }
 
 // Document is the OpenAPI description of the interface, in JSON.
 func Document() ([]byte, error) {
-	_, described := build(nil, Options{Version: "1"})
+	_, described, _ := build(nil, Options{Version: "1"})
 	return described.OpenAPI().MarshalJSON()
 }
 
-func build(st *store.Store, o Options) (http.Handler, huma.API) {
+func build(st *store.Store, o Options) (http.Handler, huma.API, *server) {
 	if o.Clock == nil {
 		o.Clock = time.Now
 	}
@@ -70,13 +83,15 @@ func build(st *store.Store, o Options) (http.Handler, huma.API) {
 	router.HandleMethodNotAllowed = true
 	router.Use(gin.CustomRecovery(func(c *gin.Context, fault any) {
 		slog.Error("a request failed", "path", c.Request.URL.Path, "fault", fault)
-		problem(c, http.StatusInternalServerError, "Something went wrong in the program. What was stored before is safe.")
+		problem(c, http.StatusInternalServerError, "Something went wrong in the program, and this was not answered. Its log says more.")
 	}))
-	s := &server{store: st, desk: newDesk(st), clock: o.Clock, probe: &probe.Reader{}}
+	s := &server{store: st, desk: newDesk(st), clock: o.Clock, probe: &probe.Reader{}, probeAllowed: o.Probes}
+	router.Use(inTime, few())
+	router.GET("/healthz", s.health)
 	described := humagin.New(router, config(o.Version))
 	s.routes(described)
 	serveSite(router, o.Site)
-	return guard(router, o.Hosts), described
+	return guard(router, o.Hosts), described, s
 }
 
 func config(version string) huma.Config {

@@ -5,6 +5,8 @@ import (
 	"encoding/json"
 	"fmt"
 	"net/http"
+	"slices"
+	"strconv"
 	"time"
 
 	"github.com/danielgtaylor/huma/v2"
@@ -13,14 +15,15 @@ import (
 	"metronix/core/job"
 	"metronix/core/measure"
 	"metronix/internal/compute"
-	"metronix/internal/probe"
+	"metronix/internal/store"
 )
 
 // Shop is what the workshop has set up for all its jobs.
 type Shop struct {
 	ProbeAddress string      `json:"probe_address" maxLength:"80" doc:"of a temperature probe, 127.0.0.1:7070; empty: none"`
 	ShimSizes    ShimSizes   `json:"shim_sizes" doc:"the sizes that can be bought"`
-	ShimStock    []ShimCount `json:"shim_stock" maxItems:"500" doc:"the shims that lie in the shop"`
+	ShimStock    []ShimCount `json:"shim_stock" maxItems:"200" doc:"the shims that lie in the shop: as counted, less those that went into engines since"`
+	Version      string      `json:"version,omitempty" maxLength:"64" doc:"of what is stored; sent back, it is refused where somebody changed it meanwhile"`
 }
 
 // ShimSizes are sizes from one to another in steps.
@@ -67,12 +70,9 @@ type ShimFit struct {
 	From     string  `json:"from" doc:"a valve, its own name where it stays, or stock"`
 	GapMM    float64 `json:"gap_mm"`
 	Here     bool    `json:"here" doc:"the valve may be worked on where the crank stands"`
+	Source   string  `json:"source" enum:"stays,valve,bench,shop,buy" doc:"where the shim is to be had"`
+	FromHere bool    `json:"from_here" doc:"its giver is clear here, so that the shim can be taken out"`
 }
-
-const (
-	settingProbe = "probe_address"
-	settingSizes = "shim_sizes"
-)
 
 func (s *server) shopRoutes(a huma.API) {
 	huma.Get(a, "/api/v1/shop", s.shop, summary("get-shop", "What the workshop has set up"))
@@ -81,30 +81,25 @@ func (s *server) shopRoutes(a huma.API) {
 	huma.Get(a, "/api/v1/jobs/{id}/shims", s.jobShims, summary("get-job-shims", "The choice of shims over the whole engine"))
 }
 
-func (s *server) readShop() (Shop, error) {
-	shop := Shop{ShimSizes: usualSizes, ShimStock: []ShimCount{}}
-	var err error
-	if shop.ProbeAddress, err = s.store.Setting(settingProbe); err != nil {
-		return shop, err
-	}
-	sizes, err := s.store.Setting(settingSizes)
+func (s *server) readShop(ctx context.Context) (Shop, error) {
+	stored, err := s.store.With(ctx).Shop()
+	shop := Shop{ProbeAddress: stored.Probe, ShimSizes: usualSizes, ShimStock: []ShimCount{}, Version: stored.Version}
 	if err != nil {
 		return shop, err
 	}
-	if sizes != "" {
-		if err := json.Unmarshal([]byte(sizes), &shop.ShimSizes); err != nil {
+	if stored.Sizes != "" {
+		if err := json.Unmarshal([]byte(stored.Sizes), &shop.ShimSizes); err != nil {
 			return shop, err
 		}
 	}
-	stock, err := s.store.ShimStock()
-	for _, c := range stock {
+	for _, c := range stored.Stock {
 		shop.ShimStock = append(shop.ShimStock, ShimCount{c.Shim.Millimetres(), c.N})
 	}
-	return shop, err
+	return shop, nil
 }
 
-func (s *server) shop(context.Context, *struct{}) (*bodyOf[Shop], error) {
-	shop, err := s.readShop()
+func (s *server) shop(ctx context.Context, _ *struct{}) (*bodyOf[Shop], error) {
+	shop, err := s.readShop(ctx)
 	if err != nil {
 		return nil, fault(err)
 	}
@@ -115,7 +110,7 @@ func (s *server) putShop(ctx context.Context, in *bodyOf[Shop]) (*bodyOf[Shop], 
 	shop := in.Body
 	var faults []compute.Fault
 	if shop.ProbeAddress != "" {
-		if message := probe.CheckAddress(shop.ProbeAddress); message != "" {
+		if message := s.probeAllowed.Check(shop.ProbeAddress); message != "" {
 			faults = append(faults, compute.Fault{Location: "body.probe_address", Value: shop.ProbeAddress, Message: message})
 		}
 	}
@@ -128,20 +123,16 @@ func (s *server) putShop(ctx context.Context, in *bodyOf[Shop]) (*bodyOf[Shop], 
 	if err != nil {
 		return nil, fault(err)
 	}
-	for _, put := range []func() error{
-		func() error { return s.store.PutSetting(settingProbe, shop.ProbeAddress) },
-		func() error { return s.store.PutSetting(settingSizes, string(sizes)) },
-		func() error { return s.store.PutShimStock(stock) },
-	} {
-		if err := put(); err != nil {
-			return nil, fault(err)
-		}
+	now := s.clock()
+	anew := store.Shop{Probe: shop.ProbeAddress, Sizes: string(sizes), Stock: stock, Version: strconv.FormatInt(now.UnixNano(), 36)}
+	if err := s.store.With(ctx).PutShop(anew, shop.Version, now); err != nil {
+		return nil, fault(err)
 	}
 	return s.shop(ctx, nil)
 }
 
 // maxSizes bounds a list of sizes.
-const maxSizes = 500
+const maxSizes = 200
 
 func sizesOf(z ShimSizes, faults *[]compute.Fault) []measure.Length {
 	from, to, step := shimLength(z.FromMM, "body.shim_sizes.from_mm", faults), shimLength(z.ToMM, "body.shim_sizes.to_mm", faults), shimLength(z.StepMM, "body.shim_sizes.step_mm", faults)
@@ -182,10 +173,14 @@ func shimLength(mm float64, at string, faults *[]compute.Fault) measure.Length {
 	return l
 }
 
-func (s *server) probeStatus(context.Context, *struct{}) (*bodyOf[ProbeStatus], error) {
-	address, err := s.store.Setting(settingProbe)
+func (s *server) probeStatus(ctx context.Context, _ *struct{}) (*bodyOf[ProbeStatus], error) {
+	stored, err := s.store.With(ctx).Shop()
 	if err != nil {
 		return nil, fault(err)
+	}
+	address := stored.Probe
+	if s.probeAllowed.Check(address) != "" {
+		address = "" // set under another allowance
 	}
 	status := s.probe.Ask(address)
 	out := ProbeStatus{State: string(status.State), Detail: status.Detail}
@@ -196,15 +191,15 @@ func (s *server) probeStatus(context.Context, *struct{}) (*bodyOf[ProbeStatus], 
 	return &bodyOf[ProbeStatus]{out}, nil
 }
 
-func (s *server) jobShims(_ context.Context, in *JobID) (*bodyOf[JobShims], error) {
-	shop, err := s.readShop()
+func (s *server) jobShims(ctx context.Context, in *JobID) (*bodyOf[JobShims], error) {
+	shop, err := s.readShop(ctx)
 	if err != nil {
 		return nil, fault(err)
 	}
 	var faults []compute.Fault
 	sizes, stock := sizesOf(shop.ShimSizes, &faults), stockOf(shop.ShimStock, &faults)
 	out := &bodyOf[JobShims]{}
-	err = s.desk.with(in.ID, func(o *openJob) error {
+	err = s.desk.with(ctx, in.ID, func(o *openJob) error {
 		plan, missing := o.state.Shims(sizes, stock)
 		out.Body = shimsView(o.state, plan, missing)
 		return nil
@@ -219,7 +214,7 @@ func shimsView(j *job.Job, plan adjust.ShimPlan, missing []string) JobShims {
 	out := JobShims{Fit: []ShimFit{}, Buy: []ShimCount{}, SpareMM: millimetres(plan.Spare), Impossible: []Finding{}, Missing: listed(missing), BenchMM: millimetres(j.Bench)}
 	for _, f := range plan.Fit {
 		v, _ := j.Valve(f.Valve)
-		out.Fit = append(out.Fit, ShimFit{Valve: f.Valve, FittedMM: v.Shim.Millimetres(), ShimMM: f.Shim.Millimetres(), From: f.From, GapMM: f.Gap.Millimetres(), Here: j.Settable(v),
+		out.Fit = append(out.Fit, ShimFit{Valve: f.Valve, FittedMM: v.Shim.Millimetres(), ShimMM: f.Shim.Millimetres(), From: f.From, GapMM: f.Gap.Millimetres(), Here: j.Settable(v), Source: sourceOf(j, f), FromHere: fromHere(j, f),
 			WantedMM: adjust.ShimValve{Fitted: f.Shim, Measured: f.Gap, Aim: j.AimOf(v)}.Wanted().Millimetres()})
 	}
 	for _, b := range plan.Buy {
@@ -229,4 +224,25 @@ func shimsView(j *job.Job, plan adjust.ShimPlan, missing []string) JobShims {
 		out.Impossible = append(out.Impossible, Finding{l.Valve, l.Reason})
 	}
 	return out
+}
+
+// sourceOf says where a shim of the plan is to be had.
+func sourceOf(j *job.Job, f adjust.Fit) string {
+	switch {
+	case f.From == f.Valve:
+		return "stays"
+	case f.From != adjust.FromStock:
+		return "valve"
+	case f.Bought:
+		return "buy"
+	case slices.Contains(j.Bench, f.Shim):
+		return "bench"
+	}
+	return "shop"
+}
+
+// fromHere says whether the valve that gives a shim is clear of its lobe here.
+func fromHere(j *job.Job, f adjust.Fit) bool {
+	giver, ok := j.Valve(f.From)
+	return ok && j.Settable(giver)
 }

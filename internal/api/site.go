@@ -8,7 +8,9 @@ import (
 	"mime"
 	"net/http"
 	"path"
+	"slices"
 	"strings"
+	"unicode/utf8"
 
 	"github.com/gin-gonic/gin"
 )
@@ -24,18 +26,35 @@ func serveSite(router *gin.Engine, site fs.FS) {
 		switch {
 		case strings.HasPrefix(name, "api/") || name == "api":
 			problem(c, http.StatusNotFound, "There is nothing at "+c.Request.URL.Path+".")
+		case strings.HasPrefix(path.Base(name), ".") || !utf8.ValidString(name) || strings.HasSuffix(name, ".gz"):
+			problem(c, http.StatusNotFound, "There is no such file here.")
 		case c.Request.Method != http.MethodGet && c.Request.Method != http.MethodHead:
 			problem(c, http.StatusMethodNotAllowed, "A page is only read.")
 		case site == nil:
 			noSite(c)
+		case path.Ext(name) == "" && !isPage(name) && !strings.Contains(c.GetHeader("Accept"), "text/html"):
+			problem(c, http.StatusNotFound, "There is no page at "+c.Request.URL.Path+".")
 		default:
 			page(c, site, name)
 		}
 	})
 }
 
+// pages are the first parts of the addresses that the front end has pages for.
+var pages = []string{"", "start", "jobs", "engines", "gauges", "sums", "shop"}
+
+// isPage says whether an address is one of the front end's pages.
+func isPage(name string) bool {
+	first, _, _ := strings.Cut(name, "/")
+	return slices.Contains(pages, first)
+}
+
 func page(c *gin.Context, site fs.FS, name string) {
+	status := http.StatusOK
 	if name == "" || path.Ext(name) == "" {
+		if !isPage(name) {
+			status = http.StatusNotFound // the front end's own page says so
+		}
 		name = "index.html"
 	}
 	cache := "no-cache"
@@ -61,14 +80,14 @@ func page(c *gin.Context, site fs.FS, name string) {
 	h.Set("Cache-Control", cache)
 	h.Set("ETag", tag)
 	h.Set("Vary", "Accept-Encoding")
-	if c.GetHeader("If-None-Match") == tag {
+	if status == http.StatusOK && c.GetHeader("If-None-Match") == tag {
 		c.Status(http.StatusNotModified)
 		return
 	}
 	if encoding != "" {
 		h.Set("Content-Encoding", encoding)
 	}
-	c.Data(http.StatusOK, contentType(name), data)
+	c.Data(status, contentType(name), data)
 }
 
 func contentType(name string) string {

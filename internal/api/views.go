@@ -2,18 +2,21 @@ package api
 
 import (
 	"cmp"
+	"fmt"
+	"reflect"
 	"time"
 
 	"metronix/core/adjust"
 	"metronix/core/clearance"
 	"metronix/core/engine"
+	"metronix/core/gauge"
 	"metronix/core/job"
 	"metronix/core/measure"
 	"metronix/core/sequence"
 )
 
 // liftStep is the spacing of the lift curves sent for drawing, crank degrees.
-const liftStep = 5.0
+const liftStep = 5 * measure.Degree
 
 // EngineView is what a drawing of the engine needs; it does not change during a job.
 type EngineView struct {
@@ -107,6 +110,8 @@ type Sighting struct {
 	MarkDeg  float64 `json:"mark_deg"`
 }
 
+var typeOfSighting = reflect.TypeFor[Sighting]()
+
 // Judgement is a verdict and what it came from.
 type Judgement struct {
 	Verdict    string    `json:"verdict" enum:"in,tight,loose,undecided"`
@@ -115,13 +120,24 @@ type Judgement struct {
 	LowMM      float64   `json:"gap_low_mm"`
 	HighMM     *float64  `json:"gap_high_mm"`
 	TryNext    []float64 `json:"try_next_mm" doc:"empty: settled, or no owned leaf settles it"`
+	TryName    string    `json:"try_next" doc:"the same as stamped on the leaves"`
+	Figure     Figure    `json:"figure" doc:"what is known of the gap, for showing"`
 	Why        string    `json:"why"`
 	Conflict   string    `json:"conflict"`
+}
+
+// Figure is what is known of a gap: at a figure, above or below one, or between two; nothing where nothing is known.
+type Figure struct {
+	Kind string   `json:"kind" enum:",at,above,below,between"`
+	MM   *float64 `json:"mm,omitempty"`
+	ToMM *float64 `json:"to_mm,omitempty" doc:"the upper end of between"`
 }
 
 // Reading is one leaf or stack tried.
 type Reading struct {
 	LeavesMM      []float64 `json:"leaves_mm" doc:"empty for a dial reading"`
+	Angled        []bool    `json:"angled" doc:"which of them is angled"`
+	Name          string    `json:"name" doc:"what is stamped on them"`
 	Feel          string    `json:"feel" enum:",free,drag,wont_go"`
 	DialMM        *float64  `json:"dial_mm,omitempty"`
 	UncertaintyMM *float64  `json:"uncertainty_mm,omitempty" doc:"of a dial reading"`
@@ -133,6 +149,7 @@ type Result struct {
 	Readings  []Reading `json:"readings"`
 	At        time.Time `json:"at"`
 	Stale     bool      `json:"stale" doc:"a hot reading taken too late"`
+	Doubtful  bool      `json:"time_doubtful" doc:"the time it was made at could not be right, and is when it arrived"`
 }
 
 // ValveState is one valve in the job.
@@ -154,16 +171,24 @@ type ValveState struct {
 	AimMM     float64    `json:"aim_mm" doc:"the gap to set"`
 	PreLockMM *float64   `json:"pre_lock_mm,omitempty" doc:"the gap to set with the nut loose, where this mechanic's shift is known"`
 	SetByMM   []float64  `json:"set_by_mm" doc:"the leaf or stack to set by, with the nut loose; only for a valve that needs it"`
+	SetAngled []bool     `json:"set_by_angled"`
+	SetBy     string     `json:"set_by" doc:"the same as stamped on the leaves"`
+	Caution   string     `json:"caution" doc:"what to mind before it is worked on here; empty: nothing"`
+	Out       bool       `json:"out" doc:"its shim was taken out for another valve"`
+	MadeThere bool       `json:"made_there" doc:"its readings were made where the crank stands no more"`
 	Screw     *Screw     `json:"screw,omitempty" doc:"how to turn the adjuster to the aim; absent where it cannot be said"`
 	ShimMM    float64    `json:"shim_mm" doc:"the shim that is fitted; 0: not known"`
 	ColdFound *Result    `json:"cold_found,omitempty" doc:"of the provisional cold pass"`
 	ColdLeft  *Result    `json:"cold_left,omitempty"`
+	ColdWhy   string     `json:"cold_reason" doc:"why it was left out of limits in the cold pass; empty: it was not"`
 }
 
 // Screw is how far to turn an adjuster.
 type Screw struct {
 	TurnDeg   *float64 `json:"turn_deg" doc:"null: by feel"`
 	Direction string   `json:"direction" enum:"close,open"`
+	Rotation  string   `json:"rotation" enum:",clockwise,anticlockwise" doc:"seen from the driver's end; empty: by feel"`
+	Travel    string   `json:"travel" enum:",in,out" doc:"which way the screw or nut goes"`
 	ByFeel    bool     `json:"by_feel"`
 	Why       string   `json:"why"`
 }
@@ -171,7 +196,10 @@ type Screw struct {
 // Rung is one leaf of the ladder.
 type Rung struct {
 	LeavesMM    []float64 `json:"leaves_mm"`
+	Angled      []bool    `json:"angled" doc:"which of them is angled"`
+	Name        string    `json:"name" doc:"what is stamped on them"`
 	ThicknessMM float64   `json:"thickness_mm"`
+	Near        bool      `json:"near" doc:"about the limits, tried, advised, or to set by: shown first"`
 	InWindow    bool      `json:"in_window"`
 	Nominal     bool      `json:"nominal" doc:"the leaf to set by"`
 	Other       string    `json:"other" enum:",intake,exhaust" doc:"a leaf of the other kind of valve: in that one's limits and not in this one's"`
@@ -183,6 +211,7 @@ type Now struct {
 	Valve   string   `json:"valve"`
 	Stop    int      `json:"stop" doc:"to go to for turn, else where the crank stands; -1: nowhere yet"`
 	TurnDeg float64  `json:"turn_deg"`
+	Confirm bool     `json:"confirm" doc:"the crank is believed to stand at this stop, and that has to be confirmed"`
 	Ladder  []Rung   `json:"ladder" doc:"the leaves for the valve, thinnest first"`
 	Here    []string `json:"here" doc:"the valves waiting at the present stop"`
 }
@@ -200,6 +229,13 @@ type JobState struct {
 	Done       int           `json:"done"`
 	Total      int           `json:"total"`
 	Undo       string        `json:"undo" doc:"the happening that can be taken back; empty: none"`
+	UndoKind   string        `json:"undo_kind" doc:"what that was"`
+	UndoValve  string        `json:"undo_valve"`
+	Newest     string        `json:"newest" doc:"the id of the newest happening, to be sent back as seen"`
+	Clock      time.Time     `json:"clock" doc:"the program's clock"`
+	QuietSince *time.Time    `json:"quiet_since,omitempty" doc:"since when nothing was entered, where the crank has to be confirmed because of it"`
+	Closed     string        `json:"closed" doc:"why the temperature has to be taken again; empty: it has not"`
+	Overrides  []Override    `json:"overrides" doc:"every time the temperature gate was passed all the same"`
 	Happenings int           `json:"happenings"`
 	EngineC    *float64      `json:"engine_c"`
 	AmbientC   *float64      `json:"ambient_c"`
@@ -214,23 +250,35 @@ type JobState struct {
 	SignedAt   *time.Time    `json:"signed_at"`
 }
 
+// Override is a temperature gate that was passed all the same.
+type Override struct {
+	Reason  string    `json:"reason"`
+	EngineC float64   `json:"engine_c"`
+	Hot     bool      `json:"hot" doc:"in the hot pass"`
+	At      time.Time `json:"at"`
+}
+
 // JobView is a job as its screens need it.
 type JobView struct {
-	Vehicle    Vehicle    `json:"vehicle"`
-	OdometerKM int        `json:"odometer_km"`
-	Mechanic   string     `json:"mechanic"`
-	Reason     string     `json:"reason"`
-	GaugeName  string     `json:"gauge_name"`
-	Card       Card       `json:"card"`
-	CardReason string     `json:"card_reason"`
-	Aim        string     `json:"aim" enum:"nominal,loose"`
-	AimReason  string     `json:"aim_reason"`
-	Rule       string     `json:"rule" enum:"workshop,guarded"`
-	FeelMM     float64    `json:"feel_mm"`
-	LockShift  LockShift  `json:"lock_shift"`
-	CreatedAt  time.Time  `json:"created_at"`
-	Engine     EngineView `json:"engine"`
-	State      JobState   `json:"state"`
+	Vehicle     Vehicle    `json:"vehicle"`
+	OdometerKM  int        `json:"odometer_km"`
+	Mechanic    string     `json:"mechanic"`
+	Reason      string     `json:"reason"`
+	GaugeName   string     `json:"gauge_name"`
+	Card        Card       `json:"card"`
+	CardReason  string     `json:"card_reason"`
+	Aim         string     `json:"aim" enum:"nominal,loose"`
+	AimReason   string     `json:"aim_reason"`
+	Rule        string     `json:"rule" enum:"workshop,guarded"`
+	FeelMM      float64    `json:"feel_mm"`
+	LockShift   LockShift  `json:"lock_shift"`
+	CreatedAt   time.Time  `json:"created_at"`
+	CardIndex   int        `json:"card_index"`
+	HotCard     int        `json:"hot_card" doc:"index of the hot pass's card; -1: none"`
+	OnBoard     bool       `json:"on_board"`
+	Correctable bool       `json:"correctable" doc:"nothing was read yet: what it started from may be corrected"`
+	Engine      EngineView `json:"engine"`
+	State       JobState   `json:"state"`
 }
 
 func limitsView(l clearance.Limits) Limits {
@@ -248,32 +296,42 @@ func cardShort(c clearance.Card) Card {
 func planView(p sequence.Plan, s *engine.Sheet) PlanView {
 	v := PlanView{School: string(p.School), Order: string(cmp.Or(p.Order, sequence.Turning)), Direction: string(cmp.Or(p.Direction, sequence.Running)),
 		Positions: string(cmp.Or(p.Positions, sequence.AnyPosition)), StopCount: p.StopCount, Applies: p.Applies, Reason: p.Reason, Stops: []StopView{},
-		TotalTurnDeg: p.TotalTurn, SmallestMarginDeg: p.SmallestMargin, MarksDeg: append([]float64{}, p.MarksNeeded()...), UnmarkedDeg: []float64{}, Cautions: listed(p.Cautions), Assumed: listed(p.Assumed)}
-	for _, m := range v.MarksDeg {
+		TotalTurnDeg: p.TotalTurn.Degrees(), SmallestMarginDeg: p.SmallestMargin.Degrees(), MarksDeg: degrees(p.MarksNeeded()), UnmarkedDeg: []float64{},
+		Cautions: listed(p.Cautions), Assumed: listed(p.Assumed)}
+	for _, m := range p.MarksNeeded() {
 		if !sequence.Marked(s, m) {
-			v.UnmarkedDeg = append(v.UnmarkedDeg, m)
+			v.UnmarkedDeg = append(v.UnmarkedDeg, m.Degrees())
 		}
 	}
 	for _, st := range p.Stops {
-		stop := StopView{st.Crank, st.Turn, sightings(st.Watch), []string{}, []float64{}}
+		stop := StopView{st.Crank.Degrees(), st.Turn.Degrees(), sightings(st.Watch), []string{}, []float64{}}
 		for _, set := range st.Set {
-			stop.Valves, stop.MarginsDeg = append(stop.Valves, set.Valve), append(stop.MarginsDeg, set.Margin)
+			stop.Valves, stop.MarginsDeg = append(stop.Valves, set.Valve), append(stop.MarginsDeg, set.Margin.Degrees())
 		}
 		v.Stops = append(v.Stops, stop)
 	}
 	return v
 }
 
+// degrees writes angles for the wire.
+func degrees(list []measure.Angle) []float64 {
+	out := make([]float64, len(list))
+	for i, a := range list {
+		out[i] = a.Degrees()
+	}
+	return out
+}
+
 func sightings(list []sequence.Sighting) []Sighting {
 	out := []Sighting{}
 	for _, w := range list {
-		out = append(out, Sighting{string(w.What), w.Cylinder, w.Valve, w.Mark})
+		out = append(out, Sighting{string(w.What), w.Cylinder, w.Valve, w.Mark.Degrees()})
 	}
 	return out
 }
 
 func judgementView(j clearance.Judgement) Judgement {
-	v := Judgement{Verdict: string(j.Verdict), Sure: j.Sure, LowMM: j.Low.Millimetres(), TryNext: millimetres(j.TryNext.Marked()), Why: j.Why, Conflict: j.Conflict}
+	v := Judgement{Verdict: string(j.Verdict), Sure: j.Sure, LowMM: j.Low.Millimetres(), TryNext: marked(j.TryNext), TryName: j.TryNext.String(), Figure: figureView(j), Why: j.Why, Conflict: j.Conflict}
 	if j.Estimate != nil {
 		estimate := j.Estimate.Millimetres()
 		v.EstimateMM = &estimate
@@ -285,10 +343,43 @@ func judgementView(j clearance.Judgement) Judgement {
 	return v
 }
 
+// figureView is what is known of a gap, uncertainty included where it is bounded.
+func figureView(j clearance.Judgement) Figure {
+	low := j.Low.Millimetres()
+	switch {
+	case j.Estimate != nil:
+		return Figure{Kind: "at", MM: new(j.Estimate.Millimetres())}
+	case j.High != nil && j.Low > 0:
+		return Figure{Kind: "between", MM: &low, ToMM: new(j.High.Millimetres())}
+	case j.High != nil:
+		return Figure{Kind: "below", MM: new(j.High.Millimetres())}
+	case j.Low > 0:
+		return Figure{Kind: "above", MM: &low}
+	}
+	return Figure{}
+}
+
+// marked and angled write the leaves of a stack for the wire, in one order.
+func marked(st gauge.Stack) []float64 {
+	out := []float64{}
+	for _, id := range st.IDs() {
+		out = append(out, id.Marked.Millimetres())
+	}
+	return out
+}
+
+func angled(st gauge.Stack) []bool {
+	out := []bool{}
+	for _, id := range st.IDs() {
+		out = append(out, id.Angled)
+	}
+	return out
+}
+
 func readingsView(list []clearance.Reading) []Reading {
 	out := make([]Reading, len(list))
 	for i, r := range list {
-		out[i] = Reading{LeavesMM: millimetres(r.Stack.Marked()), Feel: string(r.Feel)}
+		out[i] = Reading{LeavesMM: marked(r.Stack), Angled: angled(r.Stack), Name: r.Stack.String(), Feel: string(r.Feel)}
 		if r.Dial != nil {
 			gap, doubt := r.Dial.Gap.Millimetres(), r.Dial.Uncertainty.Millimetres()
 			out[i].DialMM, out[i].UncertaintyMM = &gap, &doubt
@@ -301,28 +392,31 @@ func resultView(r *job.Result) *Result {
 	if r == nil {
 		return nil
 	}
-	return &Result{judgementView(r.Judgement), readingsView(r.Readings), r.At, r.Stale}
+	return &Result{judgementView(r.Judgement), readingsView(r.Readings), r.At, r.Stale, r.TimeDoubtful}
 }
 
-func valveState(j *job.Job, v *job.ValveState, shift adjust.Shift) ValveState {
+func valveState(j *job.Job, v *job.ValveState, setting *settings) ValveState {
 	out := ValveState{Name: v.Name, Limits: limitsView(v.Limits), Settable: j.Settable(v), Pending: j.Pending(v), Stage: string(v.Stage),
 		Round: readingsView(v.Round), AsFound: resultView(v.AsFound), Last: resultView(v.Last), Adjusted: v.Adjustments,
-		Verified: v.Verified, Left: v.Left, Needs: v.Needs(), AimMM: j.AimOf(v).Millimetres(), SetByMM: []float64{},
+		Verified: v.Verified, Left: v.Left, Needs: v.Needs(), AimMM: j.AimOf(v).Millimetres(), SetByMM: []float64{}, SetAngled: []bool{}, Out: v.Out, MadeThere: v.ReadThere(), ColdWhy: v.ColdReason,
 		ShimMM: v.Shim.Millimetres(), ColdFound: resultView(v.ColdFound), ColdLeft: resultView(v.ColdLeft)}
-	if pre, ok := shift.PreLockAim(j.AimOf(v)); ok && j.Sheet.HasLockNut() {
+	if pre, ok := setting.shift.PreLockAim(j.AimOf(v)); ok && j.Sheet.HasLockNut() {
 		mm := pre.Millimetres()
 		out.PreLockMM = &mm
 	}
-	if j.CrankKnown {
-		margin := measure.RoundAngle(j.Margin(v))
-		out.MarginDeg = &margin
+	if j.Known() {
+		out.MarginDeg = new(j.Margin(v).Degrees())
+	}
+	if j.ByMaker(v) {
+		out.Caution = byMakerCaution(j, v)
 	}
 	if len(v.Round) > 0 {
 		judged := judgementView(j.Judge(v))
 		out.Judgement = &judged
 	}
 	if out.Needs || v.Stage != job.Untouched {
-		out.SetByMM = millimetres(settingLeaf(j, v, shift).Marked())
+		by := setting.leaf(j, v)
+		out.SetByMM, out.SetAngled, out.SetBy = marked(by), angled(by), by.String()
 	}
 	if out.Needs {
 		out.Screw = screwView(j, v)
@@ -330,14 +424,37 @@ func valveState(j *job.Job, v *job.ValveState, shift adjust.Shift) ValveState {
 	return out
 }
 
-func stateView(id string, o *openJob) JobState {
-	j := o.state
-	s := JobState{ID: id, Phase: string(j.Phase()), Stop: j.Stop, Valves: []ValveState{}, Undo: j.CanUndo(), Happenings: len(o.list), SignedBy: j.SignedBy,
-		Override: j.Override, Cooling: coolingView(j), Readings: []HeatReading{}, Card: cardShort(j.Card)}
+// byMakerCaution is what is said where the maker's printed order has a valve worked on that the geometry would not set.
+func byMakerCaution(j *job.Job, v *job.ValveState) string {
+	margin := j.Margin(v)
+	if margin < 0 {
+		return fmt.Sprintf("By this sheet %s is still open here, %s inside its lift. The maker's printed order sets it here: check the order and the cam card first.", v.Name, -margin)
+	}
+	return fmt.Sprintf("By this sheet %s stands only %s from its opening or closing here. The maker's printed order sets it here: check the order and the cam card first.", v.Name, margin)
+}
+
+// stateView is a job as it stands at a time.
+func stateView(id string, o *openJob, shift adjust.Shift, now time.Time) JobState {
+	j := o.state.AsOf(now)
+	setting := &settings{shift: shift}
+	s := JobState{ID: id, Phase: string(j.Phase()), Stop: j.Stop, Valves: []ValveState{}, Undo: j.CanUndo(), Happenings: len(o.list.Happenings), SignedBy: j.SignedBy,
+		Override: j.Override, Overrides: []Override{}, Cooling: coolingView(j), Readings: []HeatReading{}, Card: cardShort(j.Card), Clock: now.UTC(), Closed: j.Closed}
+	if n := len(o.list.Happenings); n > 0 {
+		s.Newest = o.list.Happenings[n-1].ID
+	}
+	if at, ok := o.places[s.Undo]; ok {
+		s.UndoKind, s.UndoValve = string(o.list.Happenings[at].Kind), o.list.Happenings[at].Valve
+	}
+	if since, ok := j.ToConfirm(); ok {
+		s.QuietSince = &since
+	}
+	for _, v := range j.Overrides {
+		s.Overrides = append(s.Overrides, Override{v.Reason, v.EngineC, v.Hot, v.At})
+	}
 	s.Done, s.Total = j.Progress()
 	s.Now = nowView(j)
 	if v, ok := j.Valve(s.Now.Valve); ok {
-		s.Now.Ladder = ladder(j, v, o.shift)
+		s.Now.Ladder = ladder(j, v, setting)
 	}
 	for _, t := range j.Temperatures {
 		s.Readings = append(s.Readings, HeatReading{t.At, t.EngineC, t.AmbientC})
@@ -355,8 +472,8 @@ func stateView(id string, o *openJob) JobState {
 		plan := planView(j.Plan, j.Sheet)
 		s.Plan = &plan
 	}
-	if j.CrankKnown {
-		s.CrankDeg, s.Place = &j.Crank, &Arc{j.Place.From, j.Place.To}
+	if j.Known() {
+		s.CrankDeg, s.Place = new(j.Crank.Degrees()), &Arc{j.Place.From.Degrees(), j.Place.To.Degrees()}
 	}
 	if j.Prepared {
 		s.EngineC, s.AmbientC = &j.EngineC, &j.AmbientC
@@ -365,16 +482,14 @@ func stateView(id string, o *openJob) JobState {
 		s.SignedAt = &j.SignedAt
 	}
 	for _, v := range j.Valves {
-		s.Valves = append(s.Valves, valveState(j, v, o.shift))
+		s.Valves = append(s.Valves, valveState(j, v, setting))
 	}
 	return s
 }
 
 func nowView(j *job.Job) Now {
 	next := j.Next()
-	now := Now{Action: string(next.Action), Valve: next.Valve, Stop: next.Stop, TurnDeg: measure.RoundAngle(next.Turn), Ladder: []Rung{}, Here: []string{}}
-	now.Here = listed(j.Here())
-	return now
+	return Now{Action: string(next.Action), Valve: next.Valve, Stop: next.Stop, TurnDeg: next.Turn.Degrees(), Confirm: next.Confirm, Ladder: []Rung{}, Here: listed(j.Here())}
 }
 
 // listed makes an absent list an empty one.

@@ -50,9 +50,9 @@ func (s *server) waysRoutes(a huma.API) {
 	huma.Get(a, "/api/v1/engines/{id}/ways", s.engineWays, summary("get-engine-ways", "The ways round an engine of the library"))
 }
 
-func (s *server) jobWays(_ context.Context, in *jobWays) (*bodyOf[Ways], error) {
+func (s *server) jobWays(ctx context.Context, in *jobWays) (*bodyOf[Ways], error) {
 	var out *bodyOf[Ways]
-	err := s.desk.with(in.ID, func(o *openJob) error {
+	err := s.desk.with(ctx, in.ID, func(o *openJob) error {
 		var err error
 		out, err = waysOf(o.record.Sheet, in.WaysQuery)
 		return err
@@ -63,8 +63,8 @@ func (s *server) jobWays(_ context.Context, in *jobWays) (*bodyOf[Ways], error) 
 	return out, nil
 }
 
-func (s *server) engineWays(_ context.Context, in *engineWays) (*bodyOf[Ways], error) {
-	e, err := s.store.Engine(in.ID)
+func (s *server) engineWays(ctx context.Context, in *engineWays) (*bodyOf[Ways], error) {
+	e, err := s.store.With(ctx).Engine(in.ID)
 	if err != nil {
 		return nil, fault(err)
 	}
@@ -72,7 +72,7 @@ func (s *server) engineWays(_ context.Context, in *engineWays) (*bodyOf[Ways], e
 }
 
 func waysOf(sheet *engine.Sheet, q WaysQuery) (*bodyOf[Ways], error) {
-	out := &bodyOf[Ways]{Ways{Engine: engineView(sheet), Plans: []PlanView{}, Frontier: []BestPlan{}, MarginDeg: sheet.EffectiveMargin()}}
+	out := &bodyOf[Ways]{Ways{Engine: engineView(sheet), Plans: []PlanView{}, Frontier: []BestPlan{}, MarginDeg: sheet.EffectiveMargin().Degrees()}}
 	for _, school := range sequence.Schools() {
 		for _, order := range sequence.Orders(school) {
 			way := sequence.Way{School: school, Order: order, Direction: sequence.Direction(q.Direction), Positions: sequence.Positions(q.Positions)}
@@ -87,7 +87,7 @@ func waysOf(sheet *engine.Sheet, q WaysQuery) (*bodyOf[Ways], error) {
 		}
 	}
 	for _, b := range sequence.Compare(sheet, nil).Frontier {
-		out.Body.Frontier = append(out.Body.Frontier, BestPlan{b.Stops, b.SmallestMargin, b.Cranks})
+		out.Body.Frontier = append(out.Body.Frontier, BestPlan{b.Stops, b.SmallestMargin.Degrees(), degrees(b.Cranks)})
 	}
 	return out, nil
 }
@@ -122,10 +122,10 @@ type findInput struct {
 	Body FindQuestion
 }
 
-func (s *server) find(_ context.Context, in *findInput) (*bodyOf[Found], error) {
+func (s *server) find(ctx context.Context, in *findInput) (*bodyOf[Found], error) {
 	out := &bodyOf[Found]{}
-	err := s.desk.with(in.ID, func(o *openJob) error {
-		f, err := o.state.Find(seenOf(in.Body.Seen))
+	err := s.desk.with(ctx, in.ID, func(o *openJob) error {
+		f, err := o.state.AsOf(s.clock()).Find(seenOf(in.Body.Seen))
 		if err == nil {
 			out.Body = foundView(f)
 		}
@@ -139,12 +139,12 @@ func (s *server) find(_ context.Context, in *findInput) (*bodyOf[Found], error) 
 
 func foundView(f job.Found) Found {
 	out := Found{Positions: arcs(f.Positions), Settable: listed(f.Settable), TellApart: []TellApart{}, Conflict: f.Conflict, OneTurnOut: f.OneTurnOut,
-		Known: f.Known, Stop: f.Next.Stop, Turn: f.Next.Action == job.DoTurn, TurnDeg: measure.RoundAngle(f.Next.Turn)}
+		Known: f.Known, Stop: f.Next.Stop, Turn: f.Next.Action == job.DoTurn, TurnDeg: f.Next.Turn.Degrees()}
 	for _, q := range f.TellApart {
 		out.TellApart = append(out.TellApart, TellApart{sightings([]sequence.Sighting{q.LookAt})[0], arcs(q.Then)})
 	}
 	if f.Known {
-		out.CrankDeg = &f.Crank
+		out.CrankDeg = new(f.Crank.Degrees())
 	}
 	return out
 }
@@ -152,7 +152,7 @@ func foundView(f job.Found) Found {
 func arcs(list []sequence.Range) []Arc {
 	out := []Arc{}
 	for _, r := range list {
-		out = append(out, Arc{r.From, r.To})
+		out = append(out, Arc{r.From.Degrees(), r.To.Degrees()})
 	}
 	return out
 }
@@ -160,7 +160,7 @@ func arcs(list []sequence.Range) []Arc {
 func seenOf(list []Sighting) []sequence.Sighting {
 	var out []sequence.Sighting
 	for _, w := range list {
-		out = append(out, sequence.Sighting{What: sequence.What(w.What), Cylinder: w.Cylinder, Valve: w.Valve, Mark: w.MarkDeg})
+		out = append(out, sequence.Sighting{What: sequence.What(w.What), Cylinder: w.Cylinder, Valve: w.Valve, Mark: measure.FromDegrees(w.MarkDeg)})
 	}
 	return out
 }

@@ -214,7 +214,7 @@ func TestAnySheetSurvivesExportAndImport(t *testing.T) {
 		s.Name = "Drawn " + rapid.StringMatching(`[A-Za-z0-9é .-]{1,40}`).Draw(t, "name")
 		s.MayTurnBack = rapid.Bool().Draw(t, "back")
 		if rapid.Bool().Draw(t, "margin") {
-			margin := float64(rapid.IntRange(0, 90).Draw(t, "degrees"))
+			margin := measure.Angle(rapid.IntRange(0, 90).Draw(t, "degrees")) * measure.Degree
 			s.RequiredMargin = &margin
 		}
 		if rapid.Bool().Draw(t, "adjuster") {

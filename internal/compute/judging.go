@@ -2,7 +2,6 @@ package compute
 
 import (
 	"fmt"
-	"slices"
 	"strings"
 
 	"metronix/core/clearance"
@@ -11,9 +10,10 @@ import (
 )
 
 type ownedLeaf struct {
-	Marked   MM  `json:"marked_mm,omitempty"`
-	MarkedIn *IN `json:"marked_in,omitempty"` // instead of marked_mm
-	Measured *MM `json:"measured_mm,omitempty"`
+	Marked   MM   `json:"marked_mm,omitempty"`
+	MarkedIn *IN  `json:"marked_in,omitempty"` // instead of marked_mm
+	Measured *MM  `json:"measured_mm,omitempty"`
+	Angled   bool `json:"angled,omitempty"`
 }
 
 type limits struct {
@@ -68,7 +68,7 @@ func judge(q judgeRequest) (judgeResponse, *Problem) {
 	feel := clearance.DefaultFeel
 	if q.Feel != nil {
 		feel = measure.Length(*q.Feel)
-		if feel < 0 || feel > measure.Millimetre/10 {
+		if feel < 0 || feel > clearance.MaxUncertainty {
 			faults = append(faults, Fault{Location: "feel_mm", Value: *q.Feel, Message: "The uncertainty of feel is 0 to 0.1 mm, commonly 0.005."})
 		}
 	}
@@ -96,30 +96,31 @@ func millimetres(lengths []measure.Length) []MM {
 	return out
 }
 
-// ownedSet checks leaves: thickness in range, no marking twice, a micrometer figure near its marking.
+// ownedSet checks leaves as a stored set is checked: thickness in range, no leaf twice, a micrometer figure near its marking.
 func ownedSet(owned []ownedLeaf, faults *[]Fault) gauge.Set {
-	if len(owned) > 100 {
-		*faults = append(*faults, Fault{Location: "owned", Message: fmt.Sprintf("%d leaves: a set holds at most 100.", len(owned))})
-		return nil
-	}
-	set := gauge.Set{}
+	items := make([]gauge.Item, len(owned))
 	for i, o := range owned {
-		at := fmt.Sprintf("owned[%d]", i)
-		leaf := gauge.Leaf{Marked: measure.Length(o.Marked)}
+		leaf := gauge.Plain(measure.Length(o.Marked))
+		leaf.Angled = o.Angled
 		if o.MarkedIn != nil {
-			leaf.Marked = measure.Length(*o.MarkedIn)
+			leaf.Marked, leaf.Thou = measure.Length(*o.MarkedIn), true
 		}
-		checkLeaf(at+".marked_mm", leaf.Marked, faults)
 		if o.Measured != nil {
 			leaf.Measured = measure.Length(*o.Measured)
-			checkLeaf(at+".measured_mm", leaf.Measured, faults)
+			if leaf.Measured <= 0 {
+				*faults = append(*faults, Fault{Location: fmt.Sprintf("owned[%d].measured_mm", i), Value: *o.Measured, Message: "A micrometer's figure is above 0. Leave it out where none is known."})
+			}
 		}
-		if slices.ContainsFunc(set, func(l gauge.Leaf) bool { return l.Marked == leaf.Marked }) {
-			*faults = append(*faults, Fault{Location: at, Value: o.Marked, Message: fmt.Sprintf("The leaf %s is listed twice.", leaf.Marked)})
-		}
-		set = append(set, leaf)
+		items[i].Leaf = leaf
 	}
-	return set
+	for _, f := range gauge.Check(items) {
+		at := "owned"
+		if f.Index >= 0 {
+			at = fmt.Sprintf("owned[%d].%s", f.Index, f.Field)
+		}
+		*faults = append(*faults, Fault{Location: at, Message: f.Message})
+	}
+	return gauge.Owned(items)
 }
 
 func checkLeaf(at string, l measure.Length, faults *[]Fault) {
@@ -128,8 +129,15 @@ func checkLeaf(at string, l measure.Length, faults *[]Fault) {
 	}
 }
 
+// mostReadings bounds the readings of one judgement, as the bench does.
+const mostReadings = 60
+
 func readReadings(in []reading, set gauge.Set, faults *[]Fault) []clearance.Reading {
 	var out []clearance.Reading
+	if len(in) > mostReadings {
+		*faults = append(*faults, Fault{Location: "readings", Message: fmt.Sprintf("%d readings: at most %d are taken.", len(in), mostReadings)})
+		return nil
+	}
 	for i, r := range in {
 		at := fmt.Sprintf("readings[%d]", i)
 		if r.Dial != nil {
@@ -151,7 +159,7 @@ func readReadings(in []reading, set gauge.Set, faults *[]Fault) []clearance.Read
 		if !ok {
 			*faults = append(*faults, Fault{Location: at + ".feel", Value: echo(r.Feel), Message: "A feel is one of: free, drag, wont_go."})
 		}
-		out = append(out, clearance.Reading{Stack: set.Pick(marked), Feel: feel})
+		out = append(out, clearance.Reading{Stack: set.Pick(gauge.Straight(marked...)), Feel: feel})
 	}
 	return out
 }
@@ -164,7 +172,7 @@ func readDial(r reading, at string, faults *[]Fault) clearance.Reading {
 	gapFault(at+".dial_mm", *r.Dial, faults)
 	doubt := clearance.DialUncertainty
 	if r.Uncertainty != nil {
-		if doubt = measure.Length(*r.Uncertainty); doubt <= 0 || doubt > measure.Millimetre/10 {
+		if doubt = measure.Length(*r.Uncertainty); doubt <= 0 || doubt > clearance.MaxUncertainty {
 			*faults = append(*faults, Fault{Location: at + ".uncertainty_mm", Value: *r.Uncertainty, Message: "The uncertainty of a dial indicator is above 0, at most 0.1 mm."})
 		}
 	}

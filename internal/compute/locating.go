@@ -4,20 +4,21 @@ import (
 	"errors"
 	"fmt"
 
+	"metronix/core/measure"
 	"metronix/core/sequence"
 )
 
 type locateRequest struct {
 	Sheet          Node     `json:"sheet"`
 	Seen           []seenAt `json:"seen"`
-	RequiredMargin *float64 `json:"required_margin_deg,omitempty"`
+	RequiredMargin *Deg     `json:"required_margin_deg,omitempty"`
 }
 
 type seenAt struct {
-	What     string   `json:"what"`
-	Cylinder int      `json:"cylinder,omitempty"`
-	Valve    string   `json:"valve,omitempty"`
-	Mark     *float64 `json:"mark_deg,omitempty"`
+	What     string `json:"what"`
+	Cylinder int    `json:"cylinder,omitempty"`
+	Valve    string `json:"valve,omitempty"`
+	Mark     *Deg   `json:"mark_deg,omitempty"`
 }
 
 type locateResponse struct {
@@ -28,8 +29,8 @@ type locateResponse struct {
 }
 
 type arc struct {
-	From float64 `json:"from_deg"`
-	To   float64 `json:"to_deg"`
+	From Deg `json:"from_deg"`
+	To   Deg `json:"to_deg"`
 }
 
 type question struct {
@@ -37,12 +38,18 @@ type question struct {
 	Then   []arc    `json:"then"`
 }
 
+// mostSeen is more than there is to be seen on any engine at a time.
+const mostSeen = 100
+
 func locate(q locateRequest) (locateResponse, *Problem) {
 	sheet, problem := soundSheet(q.Sheet)
 	if problem != nil {
 		return locateResponse{}, problem
 	}
 	faults := marginFault(q.RequiredMargin)
+	if len(q.Seen) > mostSeen {
+		faults = append(faults, Fault{Location: "seen", Message: fmt.Sprintf("%d sightings: at most %d are taken.", len(q.Seen), mostSeen)})
+	}
 	var seen []sequence.Sighting
 	for i, s := range q.Seen {
 		at := fmt.Sprintf("seen[%d]", i)
@@ -50,7 +57,7 @@ func locate(q locateRequest) (locateResponse, *Problem) {
 			sequence.Mark, sequence.Loose, sequence.Pressed)
 		w := sequence.Sighting{What: sequence.What(s.What), Cylinder: s.Cylinder, Valve: s.Valve}
 		if s.Mark != nil {
-			w.Mark = *s.Mark
+			w.Mark = measure.Angle(*s.Mark)
 		} else if w.What == sequence.Mark {
 			faults = append(faults, Fault{Location: at + ".mark_deg", Message: "Say which mark is at the pointer: its degrees after TDC."})
 		}
@@ -59,7 +66,7 @@ func locate(q locateRequest) (locateResponse, *Problem) {
 	if len(faults) > 0 {
 		return locateResponse{}, refused(faults...)
 	}
-	l, err := sequence.Locate(sheet, seen, q.RequiredMargin)
+	l, err := sequence.Locate(sheet, seen, (*measure.Angle)(q.RequiredMargin))
 	var unseen *sequence.UnseenError
 	if errors.As(err, &unseen) {
 		return locateResponse{}, refused(Fault{Location: fmt.Sprintf("seen[%d]", unseen.Index), Message: unseen.Error()})
@@ -74,7 +81,7 @@ func locate(q locateRequest) (locateResponse, *Problem) {
 func arcs(ranges []sequence.Range) []arc {
 	out := []arc{}
 	for _, r := range ranges {
-		out = append(out, arc(r))
+		out = append(out, arc{Deg(r.From), Deg(r.To)})
 	}
 	return out
 }

@@ -2,6 +2,7 @@ package compute
 
 import (
 	"fmt"
+	"math"
 	"slices"
 
 	"metronix/core/cycle"
@@ -56,13 +57,13 @@ func soundSheet(n Node) (*engine.Sheet, *Problem) {
 }
 
 type planRequest struct {
-	Sheet          Node     `json:"sheet"`
-	School         string   `json:"school"`
-	Direction      string   `json:"direction,omitempty"`
-	Order          string   `json:"order,omitempty"`
-	RequiredMargin *float64 `json:"required_margin_deg,omitempty"`
-	Stops          *int     `json:"stops,omitempty"`
-	Positions      string   `json:"positions,omitempty"`
+	Sheet          Node   `json:"sheet"`
+	School         string `json:"school"`
+	Direction      string `json:"direction,omitempty"`
+	Order          string `json:"order,omitempty"`
+	RequiredMargin *Deg   `json:"required_margin_deg,omitempty"`
+	Stops          *int   `json:"stops,omitempty"`
+	Positions      string `json:"positions,omitempty"`
 }
 
 type planResponse struct {
@@ -70,29 +71,29 @@ type planResponse struct {
 	Applies        bool     `json:"applies"`
 	Reason         string   `json:"reason"`
 	Stops          []stop   `json:"stops"`
-	TotalTurn      *float64 `json:"total_turn_deg"`
-	SmallestMargin *float64 `json:"smallest_margin_deg"`
+	TotalTurn      *Deg     `json:"total_turn_deg"`
+	SmallestMargin *Deg     `json:"smallest_margin_deg"`
 	Cautions       []string `json:"cautions"`
 	Assumed        []string `json:"assumed"`
 }
 
 type stop struct {
-	Crank float64    `json:"crank_deg"`
-	Turn  float64    `json:"turn_deg"`
+	Crank Deg        `json:"crank_deg"`
+	Turn  Deg        `json:"turn_deg"`
 	Watch []sighting `json:"watch"`
 	Set   []setValve `json:"set"`
 }
 
 type sighting struct {
-	What     string   `json:"what"`
-	Cylinder int      `json:"cylinder,omitempty"`
-	Valve    string   `json:"valve,omitempty"`
-	Mark     *float64 `json:"mark_deg,omitempty"`
+	What     string `json:"what"`
+	Cylinder int    `json:"cylinder,omitempty"`
+	Valve    string `json:"valve,omitempty"`
+	Mark     *Deg   `json:"mark_deg,omitempty"`
 }
 
 type setValve struct {
-	Valve  string  `json:"valve"`
-	Margin float64 `json:"margin_deg"`
+	Valve  string `json:"valve"`
+	Margin Deg    `json:"margin_deg"`
 }
 
 // maxStops is more than any engine sheet can use: every valve at a stop of its own.
@@ -118,7 +119,7 @@ func plan(q planRequest) (planResponse, *Problem) {
 	if len(faults) > 0 {
 		return planResponse{}, refused(faults...)
 	}
-	p, err := sequence.Make(sheet, sequence.Request{Way: sequence.Way{School: sequence.School(q.School), Direction: sequence.Direction(q.Direction), Order: sequence.Order(q.Order), Positions: sequence.Positions(q.Positions), StopCount: stops}, RequiredMargin: q.RequiredMargin})
+	p, err := sequence.Make(sheet, sequence.Request{Way: sequence.Way{School: sequence.School(q.School), Direction: sequence.Direction(q.Direction), Order: sequence.Order(q.Order), Positions: sequence.Positions(q.Positions), StopCount: stops}, RequiredMargin: (*measure.Angle)(q.RequiredMargin)})
 	if err != nil {
 		return planResponse{}, refused(Fault{Location: "direction", Message: err.Error(), Value: q.Direction})
 	}
@@ -129,15 +130,15 @@ func planAnswer(p sequence.Plan) planResponse {
 	r := planResponse{School: string(p.School), Applies: p.Applies, Reason: p.Reason, Stops: []stop{},
 		Cautions: list(p.Cautions), Assumed: list(p.Assumed)}
 	if p.Applies {
-		r.TotalTurn, r.SmallestMargin = &p.TotalTurn, &p.SmallestMargin
+		r.TotalTurn, r.SmallestMargin = (*Deg)(&p.TotalTurn), (*Deg)(&p.SmallestMargin)
 	}
 	for _, s := range p.Stops {
-		out := stop{Crank: s.Crank, Turn: s.Turn, Watch: []sighting{}, Set: []setValve{}}
+		out := stop{Crank: Deg(s.Crank), Turn: Deg(s.Turn), Watch: []sighting{}, Set: []setValve{}}
 		for _, w := range s.Watch {
 			out.Watch = append(out.Watch, sightingAnswer(w))
 		}
 		for _, v := range s.Set {
-			out.Set = append(out.Set, setValve(v))
+			out.Set = append(out.Set, setValve{v.Valve, Deg(v.Margin)})
 		}
 		r.Stops = append(r.Stops, out)
 	}
@@ -147,7 +148,7 @@ func planAnswer(p sequence.Plan) planResponse {
 func sightingAnswer(w sequence.Sighting) sighting {
 	out := sighting{What: string(w.What), Cylinder: w.Cylinder, Valve: w.Valve}
 	if w.What == sequence.Mark || w.What == sequence.Degrees {
-		out.Mark = &w.Mark
+		out.Mark = (*Deg)(&w.Mark)
 	}
 	return out
 }
@@ -166,16 +167,16 @@ func oneOf[T ~string](faults *[]Fault, location, got string, allowed ...T) {
 	*faults = append(*faults, Fault{Location: location, Value: echo(got), Message: fmt.Sprintf("%q is not one of:%s.", echo(got), words[:len(words)-1])})
 }
 
-func marginFault(m *float64) []Fault {
-	if m == nil || (*m >= 0 && *m <= 300) {
+func marginFault(m *Deg) []Fault {
+	if m == nil || (*m >= 0 && *m <= 300*Deg(measure.Degree)) {
 		return nil
 	}
 	return []Fault{{Location: "required_margin_deg", Value: *m, Message: "A required margin is 0 to 300 degrees, commonly 20."}}
 }
 
 type compareRequest struct {
-	Sheet          Node     `json:"sheet"`
-	RequiredMargin *float64 `json:"required_margin_deg,omitempty"`
+	Sheet          Node `json:"sheet"`
+	RequiredMargin *Deg `json:"required_margin_deg,omitempty"`
 }
 
 type compareResponse struct {
@@ -184,18 +185,18 @@ type compareResponse struct {
 }
 
 type schoolShort struct {
-	School         string   `json:"school"`
-	Applies        bool     `json:"applies"`
-	Reason         string   `json:"reason"`
-	Stops          *int     `json:"stops"`
-	TotalTurn      *float64 `json:"total_turn_deg"`
-	SmallestMargin *float64 `json:"smallest_margin_deg"`
+	School         string `json:"school"`
+	Applies        bool   `json:"applies"`
+	Reason         string `json:"reason"`
+	Stops          *int   `json:"stops"`
+	TotalTurn      *Deg   `json:"total_turn_deg"`
+	SmallestMargin *Deg   `json:"smallest_margin_deg"`
 }
 
 type best struct {
-	Stops          int       `json:"stops"`
-	SmallestMargin float64   `json:"smallest_margin_deg"`
-	Cranks         []float64 `json:"crank_deg"`
+	Stops          int   `json:"stops"`
+	SmallestMargin Deg   `json:"smallest_margin_deg"`
+	Cranks         []Deg `json:"crank_deg"`
 }
 
 func compare(q compareRequest) (compareResponse, *Problem) {
@@ -206,26 +207,26 @@ func compare(q compareRequest) (compareResponse, *Problem) {
 	if faults := marginFault(q.RequiredMargin); len(faults) > 0 {
 		return compareResponse{}, refused(faults...)
 	}
-	c := sequence.Compare(sheet, q.RequiredMargin)
+	c := sequence.Compare(sheet, (*measure.Angle)(q.RequiredMargin))
 	r := compareResponse{Schools: []schoolShort{}, Frontier: []best{}}
 	for _, p := range c.Schools {
 		short := schoolShort{School: string(p.School), Applies: p.Applies, Reason: p.Reason}
 		if p.Applies {
-			stops, turn, margin := len(p.Stops), p.TotalTurn, p.SmallestMargin
+			stops, turn, margin := len(p.Stops), Deg(p.TotalTurn), Deg(p.SmallestMargin)
 			short.Stops, short.TotalTurn, short.SmallestMargin = &stops, &turn, &margin
 		}
 		r.Schools = append(r.Schools, short)
 	}
 	for _, b := range c.Frontier {
-		r.Frontier = append(r.Frontier, best(b))
+		r.Frontier = append(r.Frontier, best{b.Stops, Deg(b.SmallestMargin), angles[Deg](b.Cranks)})
 	}
 	return r, nil
 }
 
 type settableRequest struct {
-	Sheet          Node     `json:"sheet"`
-	Crank          float64  `json:"crank_deg"`
-	RequiredMargin *float64 `json:"required_margin_deg,omitempty"`
+	Sheet          Node `json:"sheet"`
+	Crank          Deg  `json:"crank_deg"`
+	RequiredMargin *Deg `json:"required_margin_deg,omitempty"`
 }
 
 type settableResponse struct {
@@ -234,8 +235,8 @@ type settableResponse struct {
 
 type standing struct {
 	Valve        string  `json:"valve"`
-	Theta        float64 `json:"theta_deg"`
-	Margin       float64 `json:"margin_deg"`
+	Theta        Deg     `json:"theta_deg"`
+	Margin       Deg     `json:"margin_deg"`
 	OpenFraction float64 `json:"open_fraction"`
 	Settable     bool    `json:"settable"`
 }
@@ -246,7 +247,7 @@ func settable(q settableRequest) (settableResponse, *Problem) {
 		return settableResponse{}, problem
 	}
 	faults := marginFault(q.RequiredMargin)
-	if q.Crank < 0 || q.Crank >= measure.Cycle {
+	if q.Crank < 0 || q.Crank >= Deg(measure.Cycle) {
 		faults = append(faults, Fault{Location: "crank_deg", Value: q.Crank, Message: "A crank position is 0 to below 720 degrees."})
 	}
 	if len(faults) > 0 {
@@ -254,15 +255,15 @@ func settable(q settableRequest) (settableResponse, *Problem) {
 	}
 	required := sheet.EffectiveMargin()
 	if q.RequiredMargin != nil {
-		required = *q.RequiredMargin
+		required = measure.Angle(*q.RequiredMargin)
 	}
-	c := cycle.New(sheet)
+	c, at := cycle.New(sheet), measure.Angle(q.Crank)
 	r := settableResponse{Valves: []standing{}}
 	for _, v := range c.Valves {
-		margin := c.Margin(v, q.Crank)
+		margin := c.Margin(v, at)
 		r.Valves = append(r.Valves, standing{
-			Valve: v.Name, Theta: measure.RoundAngle(c.Theta(v.Cylinder, q.Crank)), Margin: measure.RoundAngle(margin),
-			OpenFraction: measure.RoundAngle(c.OpenFraction(v, q.Crank)), Settable: measure.AtLeast(margin, required),
+			Valve: v.Name, Theta: Deg(c.Theta(v.Cylinder, at)), Margin: Deg(margin),
+			OpenFraction: math.Round(c.OpenFraction(v, at)*1e6) / 1e6, Settable: margin >= required,
 		})
 	}
 	return r, nil

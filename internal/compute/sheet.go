@@ -20,14 +20,14 @@ type Sheet struct {
 	Name           string        `json:"name"`
 	Cylinders      int           `json:"cylinders"`
 	FiringOrder    []int         `json:"firing_order"`
-	FiringAngles   []float64     `json:"firing_angles_deg,omitempty"`
+	FiringAngles   []Deg         `json:"firing_angles_deg,omitempty"`
 	Rotation       string        `json:"rotation"`
 	MayTurnBack    bool          `json:"may_turn_back"`
 	Layout         string        `json:"layout"`
 	Banks          []Bank        `json:"banks"`
 	Timing         *Timing       `json:"valve_timing,omitempty"`
-	RequiredMargin *float64      `json:"required_margin_deg,omitempty"`
-	Marks          []float64     `json:"marks_deg,omitempty"`
+	RequiredMargin *Deg          `json:"required_margin_deg,omitempty"`
+	Marks          []Deg         `json:"marks_deg,omitempty"`
 	Adjuster       *Adjuster     `json:"adjuster,omitempty"`
 	TurningPoint   *TurningPoint `json:"turning_point,omitempty"`
 	Clearances     []Card        `json:"clearances,omitempty"`
@@ -36,11 +36,11 @@ type Sheet struct {
 
 // Bank is one head of a sheet.
 type Bank struct {
-	Name        string  `json:"name"`
-	Angle       float64 `json:"angle_deg,omitempty"`
-	Cylinders   []int   `json:"cylinders"`
-	IntakePorts string  `json:"intake_ports,omitempty"`
-	Rows        []Row   `json:"rows"`
+	Name        string `json:"name"`
+	Angle       Deg    `json:"angle_deg,omitempty"`
+	Cylinders   []int  `json:"cylinders"`
+	IntakePorts string `json:"intake_ports,omitempty"`
+	Rows        []Row  `json:"rows"`
 }
 
 // Row is one line of valves.
@@ -51,13 +51,13 @@ type Row struct {
 
 // Timing is the cam card.
 type Timing struct {
-	IVO           float64  `json:"ivo_btdc_deg"`
-	IVC           float64  `json:"ivc_abdc_deg"`
-	EVO           float64  `json:"evo_bbdc_deg"`
-	EVC           float64  `json:"evc_atdc_deg"`
-	IntakeCentre  *float64 `json:"intake_centre_atdc_deg,omitempty"`
-	ExhaustCentre *float64 `json:"exhaust_centre_btdc_deg,omitempty"`
-	AtLift        float64  `json:"at_lift_mm,omitempty"`
+	IVO           Deg     `json:"ivo_btdc_deg"`
+	IVC           Deg     `json:"ivc_abdc_deg"`
+	EVO           Deg     `json:"evo_bbdc_deg"`
+	EVC           Deg     `json:"evc_atdc_deg"`
+	IntakeCentre  *Deg    `json:"intake_centre_atdc_deg,omitempty"`
+	ExhaustCentre *Deg    `json:"exhaust_centre_btdc_deg,omitempty"`
+	AtLift        float64 `json:"at_lift_mm,omitempty"`
 }
 
 // Adjuster is how the gap is changed.
@@ -67,6 +67,8 @@ type Adjuster struct {
 	Ratio        float64 `json:"ratio,omitempty"`
 	Eccentricity MM      `json:"eccentricity_mm,omitempty"`
 	Locknut      float64 `json:"locknut_torque_nm,omitempty"`
+	Thread       string  `json:"thread,omitempty"`
+	Closes       string  `json:"closes,omitempty"`
 }
 
 // TurningPoint is where the crank is turned.
@@ -101,7 +103,7 @@ type Clearance struct {
 
 // OwnStop is a stop of the maker's printed order.
 type OwnStop struct {
-	Crank float64  `json:"crank_deg"`
+	Crank Deg      `json:"crank_deg"`
 	Set   []string `json:"set"`
 }
 
@@ -110,6 +112,22 @@ func ReadSheet(data []byte) (*engine.Sheet, []Fault) {
 	sheet, report := LookAtSheet(data)
 	if len(report.Problems) > 0 {
 		return nil, report.Problems
+	}
+	return sheet, nil
+}
+
+// ReadStoredSheet decodes a sheet that was found sound when it was stored. What today's check would refuse, and that day's did not, does
+// not keep it from being read.
+func ReadStoredSheet(data []byte) (*engine.Sheet, []Fault) {
+	sheet, report := LookAtSheet(data)
+	var faults []Fault
+	for _, f := range report.Problems {
+		if !engine.StricterSince(f.Location) {
+			faults = append(faults, f)
+		}
+	}
+	if len(faults) > 0 {
+		return nil, faults
 	}
 	return sheet, nil
 }
@@ -207,20 +225,20 @@ func has(n Node, path string) bool {
 
 func (s Sheet) toCore() *engine.Sheet {
 	c := &engine.Sheet{
-		Name: s.Name, Cylinders: s.Cylinders, FiringOrder: s.FiringOrder, FiringAngles: s.FiringAngles,
+		Name: s.Name, Cylinders: s.Cylinders, FiringOrder: s.FiringOrder, FiringAngles: angles[measure.Angle](s.FiringAngles),
 		Rotation: engine.Rotation(s.Rotation), MayTurnBack: s.MayTurnBack, Layout: engine.Layout(s.Layout),
-		RequiredMargin: s.RequiredMargin, Marks: s.Marks,
+		RequiredMargin: (*measure.Angle)(s.RequiredMargin), Marks: angles[measure.Angle](s.Marks),
 	}
 	for _, b := range s.Banks {
-		bank := engine.Bank{Name: b.Name, Angle: b.Angle, Cylinders: b.Cylinders, IntakePorts: engine.Side(b.IntakePorts)}
+		bank := engine.Bank{Name: b.Name, Angle: measure.Angle(b.Angle), Cylinders: b.Cylinders, IntakePorts: engine.Side(b.IntakePorts)}
 		for _, r := range b.Rows {
 			bank.Rows = append(bank.Rows, engine.Row{Side: engine.Side(r.Side), Valves: r.Valves})
 		}
 		c.Banks = append(c.Banks, bank)
 	}
 	if t := s.Timing; t != nil {
-		c.Timing = &engine.ValveTiming{IVO: t.IVO, IVC: t.IVC, EVO: t.EVO, EVC: t.EVC,
-			IntakeCentre: t.IntakeCentre, ExhaustCentre: t.ExhaustCentre, AtLiftMM: t.AtLift}
+		c.Timing = &engine.ValveTiming{IVO: measure.Angle(t.IVO), IVC: measure.Angle(t.IVC), EVO: measure.Angle(t.EVO), EVC: measure.Angle(t.EVC),
+			IntakeCentre: (*measure.Angle)(t.IntakeCentre), ExhaustCentre: (*measure.Angle)(t.ExhaustCentre), AtLiftMM: t.AtLift}
 	}
 	if a := s.Adjuster; a != nil {
 		c.Adjuster = a.toCore()
@@ -236,14 +254,26 @@ func (s Sheet) toCore() *engine.Sheet {
 		c.OwnSequence = []engine.OwnStop{}
 	}
 	for _, o := range s.OwnSequence {
-		c.OwnSequence = append(c.OwnSequence, engine.OwnStop(o))
+		c.OwnSequence = append(c.OwnSequence, engine.OwnStop{Crank: measure.Angle(o.Crank), Set: o.Set})
 	}
 	return c
 }
 
+// angles changes a list between the wire and the core; nil stays nil.
+func angles[To, From ~int64](list []From) []To {
+	if list == nil {
+		return nil
+	}
+	out := make([]To, len(list))
+	for i, a := range list {
+		out[i] = To(a)
+	}
+	return out
+}
+
 func (a Adjuster) toCore() *engine.Adjuster {
 	return &engine.Adjuster{Kind: engine.AdjusterKind(a.Kind), Pitch: measure.Length(a.Pitch), Ratio: a.Ratio,
-		Eccentricity: measure.Length(a.Eccentricity), LocknutNm: a.Locknut}
+		Eccentricity: measure.Length(a.Eccentricity), LocknutNm: a.Locknut, Thread: engine.Thread(a.Thread), Closes: engine.Way(a.Closes)}
 }
 
 func (c Clearance) toCore() clearance.Clearance {
@@ -258,22 +288,22 @@ func (c Clearance) toCore() clearance.Clearance {
 
 func fromCore(c *engine.Sheet) Sheet {
 	s := Sheet{
-		Format: SheetFormat, Name: c.Name, Cylinders: c.Cylinders, FiringOrder: c.FiringOrder, FiringAngles: c.FiringAngles,
+		Format: SheetFormat, Name: c.Name, Cylinders: c.Cylinders, FiringOrder: c.FiringOrder, FiringAngles: angles[Deg](c.FiringAngles),
 		Rotation: string(c.Rotation), MayTurnBack: c.MayTurnBack, Layout: string(c.Layout),
-		RequiredMargin: c.RequiredMargin, Marks: c.Marks,
+		RequiredMargin: (*Deg)(c.RequiredMargin), Marks: angles[Deg](c.Marks),
 	}
 	for _, b := range c.Banks {
-		bank := Bank{Name: b.Name, Angle: b.Angle, Cylinders: b.Cylinders, IntakePorts: string(b.IntakePorts)}
+		bank := Bank{Name: b.Name, Angle: Deg(b.Angle), Cylinders: b.Cylinders, IntakePorts: string(b.IntakePorts)}
 		for _, r := range b.Rows {
 			bank.Rows = append(bank.Rows, Row{string(r.Side), r.Valves})
 		}
 		s.Banks = append(s.Banks, bank)
 	}
 	if t := c.Timing; t != nil {
-		s.Timing = &Timing{t.IVO, t.IVC, t.EVO, t.EVC, t.IntakeCentre, t.ExhaustCentre, t.AtLiftMM}
+		s.Timing = &Timing{Deg(t.IVO), Deg(t.IVC), Deg(t.EVO), Deg(t.EVC), (*Deg)(t.IntakeCentre), (*Deg)(t.ExhaustCentre), t.AtLiftMM}
 	}
 	if a := c.Adjuster; a != nil {
-		s.Adjuster = &Adjuster{string(a.Kind), MM(a.Pitch), a.Ratio, MM(a.Eccentricity), a.LocknutNm}
+		s.Adjuster = &Adjuster{string(a.Kind), MM(a.Pitch), a.Ratio, MM(a.Eccentricity), a.LocknutNm, string(a.Thread), string(a.Closes)}
 	}
 	if t := c.TurningPoint; t != nil {
 		s.TurningPoint = &TurningPoint{t.Where, t.SocketMM}
@@ -282,7 +312,7 @@ func fromCore(c *engine.Sheet) Sheet {
 		s.Clearances = append(s.Clearances, Card{card.Source, string(card.State), card.Date, card.Remark, card.StoneCold, card.MaxEngineC, clearanceFromCore(card.Intake), clearanceFromCore(card.Exhaust)})
 	}
 	for _, o := range c.OwnSequence {
-		s.OwnSequence = append(s.OwnSequence, OwnStop(o))
+		s.OwnSequence = append(s.OwnSequence, OwnStop{Deg(o.Crank), o.Set})
 	}
 	return s
 }

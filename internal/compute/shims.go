@@ -4,7 +4,7 @@ import (
 	"fmt"
 
 	"metronix/core/adjust"
-	"metronix/core/engine"
+	"metronix/core/job"
 	"metronix/core/measure"
 )
 
@@ -47,14 +47,18 @@ type shimsResponse struct {
 	Impossible []lacking   `json:"impossible"`
 }
 
-const maxShim = 20 * measure.Millimetre
+// The most that one question holds, so that it is answered in well under a tenth of a second.
+const (
+	mostShimValves = 48
+	mostShimSizes  = 200
+)
 
 func shims(q shimsRequest) (shimsResponse, *Problem) {
 	var faults []Fault
 	valves := readShimValves(q.Valves, &faults)
 	var sizes []measure.Length
-	if len(q.Sizes) > 500 || len(q.Stock) > 500 {
-		faults = append(faults, Fault{Location: "sizes_mm", Message: "At most 500 sizes are taken."})
+	if len(q.Sizes) > mostShimSizes || len(q.Stock) > mostShimSizes {
+		return shimsResponse{}, refused(Fault{Location: "sizes_mm", Message: fmt.Sprintf("At most %d sizes are taken.", mostShimSizes)})
 	}
 	for i, s := range q.Sizes {
 		shimFault(fmt.Sprintf("sizes_mm[%d]", i), s, &faults)
@@ -75,8 +79,8 @@ func shims(q shimsRequest) (shimsResponse, *Problem) {
 }
 
 func readShimValves(in []shimValve, faults *[]Fault) []adjust.ShimValve {
-	if len(in) > engine.MaxCylinders*engine.MaxValvesPerCylinder {
-		*faults = append(*faults, Fault{Location: "valves", Message: fmt.Sprintf("%d valves: an engine has at most %d.", len(in), engine.MaxCylinders*engine.MaxValvesPerCylinder)})
+	if len(in) > mostShimValves {
+		*faults = append(*faults, Fault{Location: "valves", Message: fmt.Sprintf("%d valves: at most %d are worked out at once.", len(in), mostShimValves)})
 		return nil
 	}
 	var valves []adjust.ShimValve
@@ -109,8 +113,8 @@ func readShimValves(in []shimValve, faults *[]Fault) []adjust.ShimValve {
 }
 
 func shimFault(at string, s MM, faults *[]Fault) {
-	if l := measure.Length(s); l <= 0 || l > maxShim {
-		*faults = append(*faults, Fault{Location: at, Value: s, Message: fmt.Sprintf("%s is not the thickness of a shim: above 0, at most %s.", l, maxShim)})
+	if l := measure.Length(s); l <= 0 || l > job.MaxShim {
+		*faults = append(*faults, Fault{Location: at, Value: s, Message: fmt.Sprintf("%s is not the thickness of a shim: above 0, at most %s.", l, job.MaxShim)})
 	}
 }
 

@@ -116,6 +116,14 @@ func (l IN) MarshalJSON() ([]byte, error) {
 	return nil, fmt.Errorf("%d nm is no decimal number of inches", int64(l))
 }
 
+// Deg is an angle in degrees on the wire, rounded to the nearest micro-degree as it comes in.
+type Deg measure.Angle
+
+// MarshalJSON writes the shortest decimal that reads back as the same angle.
+func (a Deg) MarshalJSON() ([]byte, error) {
+	return strconv.AppendFloat(nil, measure.Angle(a).Degrees(), 'f', -1, 64), nil
+}
+
 // decoder fills a Go value from a Node by its json tags and collects every fault. A field without omitempty is required;
 // unknown and doubled fields are faults.
 type decoder struct{ faults []Fault }
@@ -149,6 +157,11 @@ func (d *decoder) into(n Node, v reflect.Value, at string) {
 		return
 	case IN:
 		d.length(n, v, at, "inches", measure.ParseInches)
+		return
+	case Deg:
+		if f, ok := d.number(n, at); ok {
+			v.SetInt(int64(measure.FromDegrees(f)))
+		}
 		return
 	}
 	if v.Type() == nodeType {

@@ -7,6 +7,7 @@ import (
 
 	"metronix/core/adjust"
 	"metronix/core/engine"
+	"metronix/core/job"
 	"metronix/core/measure"
 	"metronix/core/thermal"
 )
@@ -19,12 +20,9 @@ func number(f float64) *float64 {
 	return &f
 }
 
-// Bounds of a gap that may be asked about.
-const maxGap = 5 * measure.Millimetre
-
 func gapFault(at string, l MM, faults *[]Fault) {
-	if g := measure.Length(l); g < 0 || g > maxGap {
-		*faults = append(*faults, Fault{Location: at, Value: l, Message: fmt.Sprintf("%s is not a valve clearance: 0 to %s. Is the unit right?", g, maxGap)})
+	if g := measure.Length(l); g < 0 || g > job.MaxGap {
+		*faults = append(*faults, Fault{Location: at, Value: l, Message: fmt.Sprintf("%s is not a valve clearance: 0 to %s. Is the unit right?", g, job.MaxGap)})
 	}
 }
 
@@ -37,6 +35,8 @@ type turnRequest struct {
 type turnResponse struct {
 	Turn      *float64 `json:"turn_deg"`
 	Direction string   `json:"direction"`
+	Rotation  string   `json:"rotation"`
+	Travel    string   `json:"travel"`
 	Turns     *float64 `json:"turns"`
 	ByFeel    bool     `json:"by_feel"`
 	Why       string   `json:"why"`
@@ -60,9 +60,9 @@ func turn(q turnRequest) (turnResponse, *Problem) {
 		}
 		return turnResponse{}, refused(Fault{Location: "adjuster", Message: sentence(err)})
 	}
-	r := turnResponse{Direction: string(t.Direction), ByFeel: t.ByFeel, Why: t.Why, Turn: number(t.Degrees)}
+	r := turnResponse{Direction: string(t.Direction), Rotation: string(t.Rotation), Travel: string(t.Way), ByFeel: t.ByFeel, Why: t.Why, Turn: number(t.Degrees)}
 	if r.Turn != nil {
-		turns := measure.RoundAngle(t.Degrees / 360)
+		turns := measure.FromDegrees(t.Degrees / 360).Degrees()
 		r.Turns = &turns
 	}
 	return r, nil
@@ -115,8 +115,11 @@ func lockShift(q lockShiftRequest) (lockShiftResponse, *Problem) {
 	}
 	s := adjust.LearnShift(pairs)
 	r := lockShiftResponse{Enough: s.Enough, Count: s.Count}
+	if s.Enough {
+		r.Median, r.Spread = (*MM)(&s.Median), (*MM)(&s.Spread)
+	}
 	if pre, ok := s.PreLockAim(measure.Length(q.Aim)); ok {
-		r.Median, r.Spread, r.PreLockAim = (*MM)(&s.Median), (*MM)(&s.Spread), (*MM)(&pre)
+		r.PreLockAim = (*MM)(&pre)
 	}
 	return r, nil
 }
@@ -204,11 +207,17 @@ func convert(q convertRequest) (convertResponse, *Problem) {
 		r.LengthMM, r.Thou, r.LengthIn = (*MM)(length), &thou, &in
 	}
 	if nm := torque(q); nm != nil {
+		if !(math.Abs(*nm) <= maxTorqueNm) {
+			return r, refused(Fault{Location: "torque_nm", Message: fmt.Sprintf("This is no torque of a lock nut or cover bolt: at most %v N·m is taken.", maxTorqueNm)})
+		}
 		lbft := measure.PoundFeet(*nm)
 		r.TorqueNm, r.TorqueLbft = nm, &lbft
 	}
 	return r, nil
 }
+
+// maxTorqueNm is more than any spanner gives (from memory).
+const maxTorqueNm = 10_000.0
 
 func torque(q convertRequest) *float64 {
 	if q.TorqueLbft != nil {

@@ -64,7 +64,7 @@ func (l *loader) all() error {
 		}
 	}
 	for _, v := range vehicles {
-		if err := l.send(http.MethodPost, "/api/v1/vehicles", api.NewVehicle{ID: v.id, Name: v.name, Plate: v.plate, OdometerKM: v.odometer, EngineID: v.engine}, nil); err != nil {
+		if err := l.send(http.MethodPost, "/api/v1/vehicles", api.NewVehicle{ID: v.id, VehicleBody: api.VehicleBody{Name: v.name, Plate: v.plate, OdometerKM: v.odometer, EngineID: v.engine}}, nil); err != nil {
 			return err
 		}
 	}
@@ -85,7 +85,8 @@ func (l *loader) job(j demoJob) error {
 		}
 	}
 	var view api.JobView
-	start := api.NewJob{ID: j.id, VehicleID: j.vehicle, GaugeSetID: j.gauge, Card: j.card, CardReason: j.cardReason, Mechanic: j.mechanic, Reason: j.reason, OdometerKM: odometer}
+	start := api.NewJob{ID: j.id, JobStart: api.JobStart{VehicleID: j.vehicle, GaugeSetID: j.gauge, Card: j.card, CardReason: j.cardReason,
+		Mechanic: j.mechanic, Reason: j.reason, OdometerKM: odometer}}
 	if hot := j.hotCard - 1; hot >= 0 {
 		start.HotCard = &hot
 	}
@@ -136,16 +137,16 @@ func (l *loader) next(j *demoJob, s api.JobState) api.Happening {
 			engine := j.cooling[0]
 			j.cooling = j.cooling[1:]
 			l.clock = l.clock.Add(10 * time.Minute)
-			return api.Happening{Kind: "temperature", EngineC: engine, AmbientC: 17}
+			return api.Happening{Kind: "temperature", EngineC: &engine, AmbientC: new(17.0)}
 		}
-		return api.Happening{Kind: "prepared", EngineC: 19, AmbientC: 17}
+		return api.Happening{Kind: "prepared", EngineC: new(19.0), AmbientC: new(17.0)}
 	case "turn":
 		for _, v := range s.Valves {
 			if size, ok := j.shims[v.Name]; ok && v.ShimMM == 0 {
 				return api.Happening{Kind: "sized", Valve: v.Name, ShimMM: size}
 			}
 		}
-		return api.Happening{Kind: "turned", Stop: s.Now.Stop}
+		return api.Happening{Kind: "turned", Stop: new(s.Now.Stop)}
 	case "read":
 		return feel(*j, s)
 	case "keep":

@@ -21,8 +21,9 @@ func TestDemoLoadsOnce(t *testing.T) {
 	require.NoError(t, demo.Load(st))
 	phases := phasesOf(t, st)
 	assert.Equal(t, map[job.Phase]int{job.ChooseWay: 1, job.Prepare: 1, job.AsFound: 1, job.Adjust: 2, job.Verify: 1, job.Done: 1}, phases)
-	engines, err := st.Engines()
+	engines, damaged, err := st.Engines()
 	require.NoError(t, err)
+	assert.Empty(t, damaged)
 	assert.GreaterOrEqual(t, len(engines), 10)
 	require.NoError(t, demo.Load(st))
 	assert.Equal(t, phases, phasesOf(t, st))
@@ -36,7 +37,7 @@ func phasesOf(t *testing.T, st *store.Store) map[job.Phase]int {
 	for _, r := range records {
 		list, err := st.Happenings(r.ID)
 		require.NoError(t, err)
-		j, err := job.Replay(job.Setup{Sheet: r.Sheet, Card: r.Sheet.Clearances[r.Card], Owned: r.Leaves, Feel: clearance.DefaultFeel}, list)
+		j, err := job.Replay(job.Setup{Sheet: r.Sheet, Card: r.Sheet.Clearances[r.Card], Owned: r.Leaves, Feel: clearance.DefaultFeel}, list.Happenings)
 		require.NoError(t, err)
 		phases[j.Phase()]++
 	}

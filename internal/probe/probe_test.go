@@ -3,6 +3,7 @@ package probe
 import (
 	"context"
 	"net"
+	"net/netip"
 	"testing"
 	"time"
 
@@ -57,7 +58,7 @@ func TestSimulatedEngineCools(t *testing.T) {
 }
 
 func TestLinesThatAreNoReading(t *testing.T) {
-	for _, line := range []string{"", "T", "T 80", "T 80 x", "T 80 NaN", "T 900 20", "T -300 20", "80 20", "E sensor broken"} {
+	for _, line := range []string{"", "T", "T 80", "T 80 x", "T 80 NaN", "T 900 20", "T -300 20", "T 0x1p6 20", "T 8e1 20", "80 20", "E sensor broken"} {
 		_, err := parse(line)
 		assert.Error(t, err, line)
 	}
@@ -66,13 +67,17 @@ func TestLinesThatAreNoReading(t *testing.T) {
 	assert.Equal(t, Reading{80.5, -3}, got)
 }
 
+// A probe stands on this machine, or where whoever starts the program says; never at a link-local address, where machines tell their secrets.
 func TestAddresses(t *testing.T) {
-	for _, good := range []string{"127.0.0.1:7070", "192.168.1.4:1", "[::1]:7070", "localhost:7070"} {
-		assert.Empty(t, CheckAddress(good), good)
+	for _, good := range []string{"", "127.0.0.1:7070", "[::1]:7070", "localhost:7070"} {
+		assert.Empty(t, Allowed{}.Check(good), good)
 	}
-	for _, bad := range []string{"", "127.0.0.1", "8.8.8.8:53", "example.org:80", "127.0.0.1:0", "127.0.0.1:99999"} {
-		assert.NotEmpty(t, CheckAddress(bad), bad)
+	for _, bad := range []string{"127.0.0.1", "192.168.1.4:1", "10.0.0.9:22", "8.8.8.8:53", "example.org:80", "127.0.0.1:0", "127.0.0.1:99999", "0.0.0.0:1", "[::ffff:10.0.0.1]:80"} {
+		assert.NotEmpty(t, Allowed{}.Check(bad), bad)
 	}
+	shop := Allowed{netip.MustParsePrefix("192.168.1.0/24"), netip.MustParsePrefix("0.0.0.0/0")}
+	assert.Empty(t, shop.Check("192.168.1.4:7070"))
+	assert.NotEmpty(t, shop.Check("169.254.169.254:80"))
 }
 
 // A stray program on the port is told apart.

@@ -3,8 +3,12 @@
 package probe
 
 import (
+	"errors"
 	"fmt"
 	"net"
+	"net/netip"
+	"regexp"
+	"slices"
 	"strconv"
 	"strings"
 
@@ -29,25 +33,31 @@ func (r Reading) String() string {
 func parse(line string) (Reading, error) {
 	fields := strings.Fields(line)
 	if len(fields) > 0 && fields[0] == "E" {
-		return Reading{}, fmt.Errorf("the probe says: %s", strings.Join(fields[1:], " "))
+		return Reading{}, errors.New("the probe says that it has no reading")
 	}
 	if len(fields) != 3 || fields[0] != "T" {
-		return Reading{}, fmt.Errorf("the probe sent %q, which is no reading", line)
+		return Reading{}, errors.New("the probe sent something that is no reading")
 	}
 	var c [2]float64
 	for i, text := range fields[1:] {
 		value, err := strconv.ParseFloat(text, 64)
-		if err != nil || !thermal.Possible(value) {
-			return Reading{}, fmt.Errorf("the probe sent %q, which is no temperature", text)
+		if err != nil || !decimalC.MatchString(text) || !thermal.Possible(value) {
+			return Reading{}, errors.New("the probe sent something that is no temperature")
 		}
 		c[i] = value
 	}
 	return Reading{c[0], c[1]}, nil
 }
 
-// CheckAddress says what is wrong with the address of a probe; empty where nothing is. A probe stands in the workshop: on this
-// machine or on its own network.
-func CheckAddress(address string) string {
+// Allowed is where a probe may stand besides this machine: the networks that whoever starts the program names. The zero value allows this
+// machine alone, so that nobody who may write can have the program knock at other doors.
+type Allowed []netip.Prefix
+
+// Check says what is wrong with the address of a probe; empty where nothing is, or where there is none. A link-local address is never taken.
+func (a Allowed) Check(address string) string {
+	if address == "" {
+		return ""
+	}
 	host, port, err := net.SplitHostPort(address)
 	if err != nil {
 		return "An address is a host and a port, such as 127.0.0.1:7070."
@@ -58,8 +68,16 @@ func CheckAddress(address string) string {
 	if host == "localhost" {
 		return ""
 	}
-	if ip := net.ParseIP(host); ip == nil || !(ip.IsLoopback() || ip.IsPrivate() || ip.IsLinkLocalUnicast()) {
-		return "A probe stands on this machine or on the workshop's own network: give its numeric address."
+	ip, err := netip.ParseAddr(host)
+	if err != nil || ip.Zone() != "" {
+		return "Give the probe's numeric address, such as 127.0.0.1:7070."
 	}
-	return ""
+	ip = ip.Unmap()
+	if ip.IsLoopback() || (!ip.IsLinkLocalUnicast() && slices.ContainsFunc(a, func(n netip.Prefix) bool { return n.Contains(ip) })) {
+		return ""
+	}
+	return "A probe stands on this machine, or in a network that the program was started with: --probe-net 192.0.2.0/24."
 }
+
+// decimalC is a temperature as a probe sends it: no exponent, no hexadecimal figures.
+var decimalC = regexp.MustCompile(`^-?\d{1,4}(\.\d{1,6})?$`)

@@ -15,6 +15,13 @@ var (
 	ErrForeign     = errors.New("the file is a database of another program")
 	ErrNotDatabase = errors.New("the file is not a database")
 	ErrUnwritable  = errors.New("the data file cannot be written")
+	ErrInUse       = errors.New("another program has the data file open")
+	ErrPlaceTaken  = errors.New("another one was faster")
+	ErrChanged     = errors.New("somebody changed it meanwhile")
+	ErrBusy        = errors.New("the data file is being written by another program")
+	ErrFull        = errors.New("the disk is full")
+	ErrDamaged     = errors.New("the data file is damaged")
+	ErrGone        = errors.New("the data file was removed or replaced while the program ran")
 )
 
 // translate turns GORM's errors into this package's, once.
@@ -27,5 +34,5 @@ func translate(err error) error {
 	case errors.Is(err, gorm.ErrForeignKeyViolated), stillReferred(err):
 		return ErrMissing
 	}
-	return err
+	return ofSQLite(err)
 }

@@ -3,10 +3,12 @@ package store
 import (
 	"encoding/json"
 	"fmt"
+	"reflect"
 	"time"
 
 	"gorm.io/gorm"
 
+	"metronix/core/adjust"
 	"metronix/core/clearance"
 	"metronix/core/engine"
 	"metronix/core/gauge"
@@ -28,6 +30,7 @@ type GaugeSet struct {
 	Items     []gauge.Item
 	Checked   string // the date of the last check, 2026-03-31; empty: never
 	CreatedAt time.Time
+	Version   string // of what is stored; not read where it is written
 }
 
 // Vehicle is what an engine sits in.
@@ -39,6 +42,7 @@ type Vehicle struct {
 	EngineID   string
 	EngineName string
 	CreatedAt  time.Time
+	OffBoard   bool
 }
 
 // Job is what a job starts from.
@@ -59,6 +63,7 @@ type Job struct {
 	Reason     string
 	OdometerKM int
 	CreatedAt  time.Time
+	OffBoard   bool
 }
 
 type leafBody struct {
@@ -85,8 +90,8 @@ func readItems(text string) ([]gauge.Item, error) {
 	}
 	items := make([]gauge.Item, len(bodies))
 	for i, b := range bodies {
-		items[i] = gauge.Item{Leaf: gauge.Leaf{Marked: measure.Length(b.Marked), Measured: measure.Length(b.Measured)},
-			Thou: b.Thou, Angled: b.Angled, Missing: b.Missing}
+		items[i] = gauge.Item{Leaf: gauge.Leaf{ID: gauge.ID{Marked: measure.Length(b.Marked), Angled: b.Angled}, Measured: measure.Length(b.Measured), Thou: b.Thou},
+			Missing: b.Missing}
 	}
 	return items, nil
 }
@@ -106,9 +111,9 @@ func readLeaves(text string) (gauge.Set, error) {
 }
 
 func readSheet(text string) (*engine.Sheet, error) {
-	sheet, faults := compute.ReadSheet([]byte(text))
+	sheet, faults := compute.ReadStoredSheet([]byte(text))
 	if len(faults) > 0 {
-		return nil, fmt.Errorf("the stored sheet does not read: %s: %s", faults[0].Location, faults[0].Message)
+		return nil, fmt.Errorf("%w: a stored sheet does not read: %s: %s", ErrDamaged, faults[0].Location, faults[0].Message)
 	}
 	return sheet, nil
 }
@@ -119,34 +124,67 @@ func (s *Store) AddEngine(e Engine) error {
 	if err != nil {
 		return err
 	}
-	return translate(s.write.Create(&engineRow{e.ID, e.Sheet.Name, string(sheet), e.CreatedAt}).Error)
+	return s.acknowledge(s.write.Create(&engineRow{e.ID, e.Sheet.Name, string(sheet), e.CreatedAt}).Error)
 }
 
-// ReplaceEngine changes a stored sheet; ErrNotFound where there is none. When it was first stored stays as it is.
-func (s *Store) ReplaceEngine(e Engine) error {
+// acknowledge says whether what was written is stored: without an error, and in the file that is at its place.
+func (s *Store) acknowledge(err error) error {
+	if err != nil {
+		return translate(err)
+	}
+	return s.file.still()
+}
+
+// ReplaceEngine changes a stored sheet that is still the one it was when it was read: ErrChanged where somebody changed it meanwhile,
+// ErrNotFound where there is none. When it was first stored stays as it is.
+func (s *Store) ReplaceEngine(e Engine, before *engine.Sheet) error {
 	sheet, err := compute.WriteSheet(e.Sheet)
 	if err != nil {
 		return err
 	}
-	return changed(s.write.Model(&engineRow{ID: e.ID}).Select("name", "sheet").Updates(engineRow{Name: e.Sheet.Name, Sheet: string(sheet)}))
+	return s.acknowledge(s.write.Transaction(func(tx *gorm.DB) error {
+		var row engineRow
+		if err := tx.Where("id = ?", e.ID).Take(&row).Error; err != nil {
+			return err
+		}
+		if stored, err := readSheet(row.Sheet); err == nil && !reflect.DeepEqual(stored, before) {
+			return ErrChanged
+		}
+		return tx.Model(&engineRow{ID: e.ID}).Select("name", "sheet").Updates(engineRow{Name: e.Sheet.Name, Sheet: string(sheet)}).Error
+	}))
 }
 
 // RemoveEngine takes a sheet out; ErrNotFound where there is none, ErrMissing while a vehicle refers to it.
 func (s *Store) RemoveEngine(id string) error {
-	return changed(s.write.Delete(&engineRow{ID: id}))
+	return s.changed(s.write.Delete(&engineRow{ID: id}))
 }
 
-// changed says whether a statement found its row.
-func changed(result *gorm.DB) error {
+// changed says whether a statement found its row, and is stored.
+func (s *Store) changed(result *gorm.DB) error {
 	if result.Error == nil && result.RowsAffected == 0 {
 		return ErrNotFound
 	}
-	return translate(result.Error)
+	return s.acknowledge(result.Error)
 }
 
-// Engines lists the library by name.
-func (s *Store) Engines() ([]Engine, error) {
-	return listed(s, "name", engineRow.toEngine)
+// Damaged is a record that does not read, and why.
+type Damaged struct{ ID, Name, Why string }
+
+// Engines lists the library by name. Sheets that do not read are listed apart, and hinder nobody.
+func (s *Store) Engines() (list []Engine, damaged []Damaged, err error) {
+	var rows []engineRow
+	if err := s.read.Order("name").Find(&rows).Error; err != nil {
+		return nil, nil, translate(err)
+	}
+	for _, row := range rows {
+		e, err := row.toEngine()
+		if err != nil {
+			damaged = append(damaged, Damaged{row.ID, row.Name, err.Error()})
+			continue
+		}
+		list = append(list, e)
+	}
+	return list, damaged, nil
 }
 
 // Engine finds one sheet.
@@ -165,20 +203,35 @@ func (s *Store) AddGaugeSet(g GaugeSet) error {
 	if err != nil {
 		return err
 	}
-	return translate(s.write.Create(&gaugeSetRow{g.ID, g.Name, leaves, g.Checked, g.CreatedAt}).Error)
+	return s.acknowledge(s.write.Create(&gaugeSetRow{g.ID, g.Name, leaves, g.Checked, g.CreatedAt}).Error)
 }
 
-// ReplaceGaugeSet changes a stored set; ErrNotFound where there is none. Jobs keep the leaves they began with.
-func (s *Store) ReplaceGaugeSet(g GaugeSet) error {
+// ReplaceGaugeSet changes a stored set, where version is empty or still that of the stored one: ErrChanged where somebody changed it
+// meanwhile, ErrNotFound where there is none. Jobs keep the leaves they began with.
+func (s *Store) ReplaceGaugeSet(g GaugeSet, version string) error {
 	leaves, err := writeItems(g.Items)
 	if err != nil {
 		return err
 	}
-	return changed(s.write.Model(&gaugeSetRow{ID: g.ID}).Select("name", "leaves", "checked").Updates(gaugeSetRow{Name: g.Name, Leaves: leaves, Checked: g.Checked}))
+	return s.acknowledge(s.write.Transaction(func(tx *gorm.DB) error {
+		var row gaugeSetRow
+		if err := tx.Where("id = ?", g.ID).Take(&row).Error; err != nil {
+			return err
+		}
+		if version != "" && row.version() != version {
+			return ErrChanged
+		}
+		return tx.Model(&gaugeSetRow{ID: g.ID}).Select("name", "leaves", "checked").Updates(gaugeSetRow{Name: g.Name, Leaves: leaves, Checked: g.Checked}).Error
+	}))
 }
 
+// version tells one state of a set from another.
+func (r gaugeSetRow) version() string { return sumOf(r.Name, r.Leaves, r.Checked)[:16] }
+
 // RemoveGaugeSet takes a set out; ErrNotFound where there is none.
-func (s *Store) RemoveGaugeSet(id string) error { return changed(s.write.Delete(&gaugeSetRow{ID: id})) }
+func (s *Store) RemoveGaugeSet(id string) error {
+	return s.changed(s.write.Delete(&gaugeSetRow{ID: id}))
+}
 
 // GaugeSets lists the sets by name.
 func (s *Store) GaugeSets() ([]GaugeSet, error) {
@@ -192,15 +245,26 @@ func (s *Store) GaugeSet(id string) (GaugeSet, error) {
 
 func (r gaugeSetRow) toGaugeSet() (GaugeSet, error) {
 	items, err := readItems(r.Leaves)
-	return GaugeSet{r.ID, r.Name, items, r.Checked, r.CreatedAt}, err
+	return GaugeSet{r.ID, r.Name, items, r.Checked, r.CreatedAt, r.version()}, err
 }
 
 // AddVehicle stores a vehicle; ErrMissing where its engine is not stored.
 func (s *Store) AddVehicle(v Vehicle) error {
-	return translate(s.write.Create(&vehicleRow{ID: v.ID, Name: v.Name, Plate: v.Plate, OdometerKM: v.OdometerKM, EngineID: v.EngineID, CreatedAt: v.CreatedAt}).Error)
+	return s.acknowledge(s.write.Create(&vehicleRow{ID: v.ID, Name: v.Name, Plate: v.Plate, OdometerKM: v.OdometerKM, EngineID: v.EngineID, CreatedAt: v.CreatedAt}).Error)
 }
 
-// Vehicles lists the vehicles by name.
+// ReplaceVehicle corrects a stored vehicle; ErrNotFound where there is none, ErrMissing where its engine is not stored.
+func (s *Store) ReplaceVehicle(v Vehicle) error {
+	return s.changed(s.write.Model(&vehicleRow{ID: v.ID}).Select("name", "plate", "odometer_km", "engine_id", "off_board").
+		Updates(vehicleRow{Name: v.Name, Plate: v.Plate, OdometerKM: v.OdometerKM, EngineID: v.EngineID, OffBoard: v.OffBoard}))
+}
+
+// RaiseOdometer notes that a vehicle has gone further than was known.
+func (s *Store) RaiseOdometer(id string, km int) error {
+	return translate(s.write.Model(&vehicleRow{}).Where("id = ? AND odometer_km < ?", id, km).Update("odometer_km", km).Error)
+}
+
+// Vehicles lists the vehicles by name, those taken off the board too.
 func (s *Store) Vehicles() ([]Vehicle, error) {
 	return listed(s, "vehicles.name", vehicleRow.toVehicle, "Engine")
 }
@@ -211,27 +275,109 @@ func (s *Store) Vehicle(id string) (Vehicle, error) {
 }
 
 func (r vehicleRow) toVehicle() (Vehicle, error) {
-	return Vehicle{r.ID, r.Name, r.Plate, r.OdometerKM, r.EngineID, r.Engine.Name, r.CreatedAt}, nil
+	return Vehicle{r.ID, r.Name, r.Plate, r.OdometerKM, r.EngineID, r.Engine.Name, r.CreatedAt, r.OffBoard}, nil
 }
 
-// AddJob stores what a job starts from; ErrMissing where its vehicle is not stored.
-func (s *Store) AddJob(j Job) error {
+// AddJob stores what a job starts from, with what the board shows of it; ErrMissing where its vehicle is not stored.
+func (s *Store) AddJob(j Job, d Derived) error {
+	row, err := rowOf(j)
+	if err != nil {
+		return err
+	}
+	return s.acknowledge(s.write.Transaction(func(tx *gorm.DB) error {
+		if err := tx.Create(&row).Error; err != nil {
+			return err
+		}
+		return derive(tx, j.ID, d)
+	}))
+}
+
+// CorrectJob changes what a job started from, before anything was read in it, and its checksums with it.
+func (s *Store) CorrectJob(j Job, d Derived) error {
+	row, err := rowOf(j)
+	if err != nil {
+		return err
+	}
+	return s.acknowledge(s.write.Transaction(func(tx *gorm.DB) error {
+		if err := tx.Omit("Vehicle").Select("*").Omit("created_at").Updates(&row).Error; err != nil {
+			return err
+		}
+		if err := resum(tx, row); err != nil {
+			return err
+		}
+		return derive(tx, j.ID, d)
+	}))
+}
+
+// PutOffBoard takes a job off the board, or brings it back; ErrNotFound where there is none.
+func (s *Store) PutOffBoard(id string, off bool) error {
+	return s.changed(s.write.Model(&jobRow{}).Where("id = ?", id).Update("off_board", off))
+}
+
+func rowOf(j Job) (jobRow, error) {
 	sheet, err := compute.WriteSheet(j.Sheet)
 	if err != nil {
-		return err
+		return jobRow{}, err
 	}
 	leaves, err := writeLeaves(j.Leaves)
-	if err != nil {
-		return err
-	}
-	return translate(s.write.Create(&jobRow{ID: j.ID, VehicleID: j.Vehicle.ID, Sheet: string(sheet), Card: j.Card, HotPass: j.HotCard + 1, CardReason: j.CardReason,
+	return jobRow{ID: j.ID, VehicleID: j.Vehicle.ID, Sheet: string(sheet), Card: j.Card, HotPass: j.HotCard + 1, CardReason: j.CardReason,
 		Aim: string(j.Aim), AimReason: j.AimReason, Rule: string(j.Rule), FeelNM: int64(j.Feel), GaugeName: j.GaugeName,
-		Leaves: leaves, Mechanic: j.Mechanic, Reason: j.Reason, OdometerKM: j.OdometerKM, CreatedAt: j.CreatedAt}).Error)
+		Leaves: leaves, Mechanic: j.Mechanic, Reason: j.Reason, OdometerKM: j.OdometerKM, CreatedAt: j.CreatedAt, OffBoard: j.OffBoard}, err
 }
 
-// Jobs lists all jobs, newest first.
-func (s *Store) Jobs() ([]Job, error) {
-	return listed(s, "jobs.created_at desc, jobs.id", jobRow.toJob, "Vehicle.Engine")
+// BoardQuery narrows what the board shows.
+type BoardQuery struct {
+	OffBoard      bool // those taken off it instead
+	Open          *bool
+	Limit, Offset int
+}
+
+// OnBoard is a job on the board: what was derived of it last. Damaged is why it cannot be opened.
+type OnBoard struct {
+	ID      string
+	Short   string
+	Damaged string
+}
+
+// Board lists jobs as the board shows them, the last touched first, and says how many there are in all. It reads no list of happenings.
+func (s *Store) Board(q BoardQuery) (list []OnBoard, total int64, err error) {
+	db := s.read.Table("job_states").Joins("JOIN jobs ON jobs.id = job_states.job_id AND jobs.off_board = ?", q.OffBoard)
+	if q.Open != nil {
+		db = db.Where("job_states.open = ?", *q.Open)
+	}
+	if err := db.Session(&gorm.Session{}).Count(&total).Error; err != nil {
+		return nil, 0, translate(err)
+	}
+	err = db.Session(&gorm.Session{}).Select("job_states.job_id AS id, short, damaged").Order("touched_at DESC, job_id").Limit(q.Limit).Offset(q.Offset).Scan(&list).Error
+	return list, total, translate(err)
+}
+
+// OpenJobsOf says which jobs of a vehicle are open.
+func (s *Store) OpenJobsOf(vehicleID string) (ids []string, err error) {
+	err = s.read.Raw("SELECT job_id FROM job_states JOIN jobs ON jobs.id = job_id WHERE vehicle_id = ? AND open AND NOT off_board", vehicleID).Scan(&ids).Error
+	return ids, translate(err)
+}
+
+// mostPairs is how many of the latest lock pairs are learned from: a mechanic's hands change with the years.
+const mostPairs = 200
+
+// LockPairs lists what locking did in one mechanic's hands on one kind of adjuster, in all jobs.
+func (s *Store) LockPairs(mechanic, adjuster string) ([]adjust.Pair, error) {
+	var rows []pairRow
+	if err := s.read.Where("mechanic = ? AND adjuster = ?", mechanic, adjuster).Order("rowid DESC").Limit(mostPairs).Find(&rows).Error; err != nil {
+		return nil, translate(err)
+	}
+	pairs := make([]adjust.Pair, len(rows))
+	for i, r := range rows {
+		pairs[i] = adjust.Pair{Before: measure.Length(r.BeforeNM), After: measure.Length(r.AfterNM)}
+	}
+	return pairs, nil
+}
+
+// OpenJobs lists the jobs that are not signed for good.
+func (s *Store) OpenJobs() (ids []string, err error) {
+	err = s.read.Raw("SELECT job_id FROM job_states WHERE open ORDER BY job_id").Scan(&ids).Error
+	return ids, translate(err)
 }
 
 // Job finds one job.
@@ -247,7 +393,7 @@ func (r jobRow) toJob() (Job, error) {
 	}
 	leaves, err := readLeaves(r.Leaves)
 	return Job{r.ID, vehicle, sheet, r.Card, r.HotPass - 1, r.CardReason, clearance.Aim(r.Aim), r.AimReason, clearance.Rule(r.Rule),
-		measure.Length(r.FeelNM), r.GaugeName, leaves, r.Mechanic, r.Reason, r.OdometerKM, r.CreatedAt}, err
+		measure.Length(r.FeelNM), r.GaugeName, leaves, r.Mechanic, r.Reason, r.OdometerKM, r.CreatedAt, r.OffBoard}, err
 }
 
 // listed reads all rows of a kind in an order, with the named associations, and maps each.

@@ -11,19 +11,93 @@ type gaugeSetRowOne struct {
 	CreatedAt time.Time `gorm:"not null"`
 }
 
-type jobRowOne struct {
-	ID         string     `gorm:"primaryKey;size:64"`
-	VehicleID  string     `gorm:"not null;size:64;index"`
-	Vehicle    vehicleRow `gorm:"foreignKey:VehicleID;constraint:OnDelete:RESTRICT"`
-	Sheet      string     `gorm:"not null"`
-	Card       int        `gorm:"not null"`
-	GaugeName  string     `gorm:"not null;size:400"`
-	Leaves     string     `gorm:"not null"`
-	Mechanic   string     `gorm:"not null;size:400"`
-	Reason     string     `gorm:"not null;size:400"`
-	OdometerKM int        `gorm:"not null"`
-	CreatedAt  time.Time  `gorm:"not null;index"`
+type engineRowOne struct {
+	ID        string    `gorm:"primaryKey;size:64"`
+	Name      string    `gorm:"not null;size:400"`
+	Sheet     string    `gorm:"not null"`
+	CreatedAt time.Time `gorm:"not null"`
 }
 
-func (gaugeSetRowOne) TableName() string { return gaugeSetRow{}.TableName() }
-func (jobRowOne) TableName() string      { return jobRow{}.TableName() }
+type vehicleRowOne struct {
+	ID         string       `gorm:"primaryKey;size:64"`
+	Name       string       `gorm:"not null;size:400"`
+	Plate      string       `gorm:"not null;size:100"`
+	OdometerKM int          `gorm:"not null"`
+	EngineID   string       `gorm:"not null;size:64;index"`
+	Engine     engineRowOne `gorm:"foreignKey:EngineID;constraint:OnDelete:RESTRICT"`
+	CreatedAt  time.Time    `gorm:"not null"`
+}
+
+type jobRowOne struct {
+	ID         string        `gorm:"primaryKey;size:64"`
+	VehicleID  string        `gorm:"not null;size:64;index"`
+	Vehicle    vehicleRowOne `gorm:"foreignKey:VehicleID;constraint:OnDelete:RESTRICT"`
+	Sheet      string        `gorm:"not null"`
+	Card       int           `gorm:"not null"`
+	GaugeName  string        `gorm:"not null;size:400"`
+	Leaves     string        `gorm:"not null"`
+	Mechanic   string        `gorm:"not null;size:400"`
+	Reason     string        `gorm:"not null;size:400"`
+	OdometerKM int           `gorm:"not null"`
+	CreatedAt  time.Time     `gorm:"not null;index"`
+}
+
+type happeningRowOne struct {
+	JobID    string     `gorm:"primaryKey;size:64;uniqueIndex:happening_client,priority:1"`
+	Job      *jobRowOne `gorm:"foreignKey:JobID;constraint:OnDelete:RESTRICT"`
+	Place    int        `gorm:"primaryKey;autoIncrement:false"`
+	ClientID string     `gorm:"not null;size:64;uniqueIndex:happening_client,priority:2"`
+	Kind     string     `gorm:"not null;size:32"`
+	Body     string     `gorm:"not null"`
+	At       time.Time  `gorm:"not null"`
+}
+
+// jobRowTwo and gaugeSetRowTwo are the columns that the second version added.
+type jobRowTwo struct {
+	HotPass    int    `gorm:"not null;default:0"`
+	CardReason string `gorm:"not null;size:1000;default:''"`
+	Aim        string `gorm:"not null;size:20;default:''"`
+	AimReason  string `gorm:"not null;size:1000;default:''"`
+	Rule       string `gorm:"not null;size:20;default:''"`
+	FeelNM     int64  `gorm:"not null;default:5000"`
+}
+
+type gaugeSetRowTwo struct {
+	Checked string `gorm:"not null;size:40;default:''"`
+}
+
+type shimRowTwo struct {
+	SizeNM int64 `gorm:"primaryKey;autoIncrement:false"`
+	N      int   `gorm:"not null"`
+}
+
+type settingRowTwo struct {
+	Name  string `gorm:"primaryKey;size:64"`
+	Value string `gorm:"not null;size:1000"`
+}
+
+func (engineRowOne) TableName() string    { return engineRow{}.TableName() }
+func (vehicleRowOne) TableName() string   { return vehicleRow{}.TableName() }
+func (happeningRowOne) TableName() string { return happeningRow{}.TableName() }
+func (jobRowTwo) TableName() string       { return jobRow{}.TableName() }
+func (gaugeSetRowTwo) TableName() string  { return gaugeSetRow{}.TableName() }
+func (shimRowTwo) TableName() string      { return shimRow{}.TableName() }
+func (settingRowTwo) TableName() string   { return settingRow{}.TableName() }
+func (gaugeSetRowOne) TableName() string  { return gaugeSetRow{}.TableName() }
+func (jobRowOne) TableName() string       { return jobRow{}.TableName() }
+
+// third is what the third version adds.
+var third = []string{
+	"ALTER TABLE happenings ADD COLUMN done_at datetime",
+	"ALTER TABLE happenings ADD COLUMN rules integer NOT NULL DEFAULT 1",
+	"ALTER TABLE happenings ADD COLUMN sum text NOT NULL DEFAULT ''",
+	"ALTER TABLE jobs ADD COLUMN off_board numeric NOT NULL DEFAULT false",
+	"ALTER TABLE vehicles ADD COLUMN off_board numeric NOT NULL DEFAULT false",
+	"CREATE TABLE job_states (job_id text PRIMARY KEY REFERENCES jobs(id) ON DELETE RESTRICT, touched_at datetime NOT NULL, open numeric NOT NULL, short text NOT NULL, damaged text NOT NULL)",
+	"CREATE INDEX job_states_touched ON job_states (open, touched_at)",
+	"CREATE INDEX job_states_all_touched ON job_states (touched_at)",
+	"CREATE TABLE lock_pairs (job_id text REFERENCES jobs(id) ON DELETE RESTRICT, n integer, mechanic text NOT NULL, adjuster text NOT NULL, before_nm integer NOT NULL, after_nm integer NOT NULL, PRIMARY KEY (job_id, n))",
+	"CREATE INDEX lock_pairs_hands ON lock_pairs (mechanic, adjuster)",
+	"CREATE TABLE shims_used (job_id text REFERENCES jobs(id) ON DELETE RESTRICT, n integer, size_nm integer NOT NULL, at datetime NOT NULL, PRIMARY KEY (job_id, n))",
+	"CREATE INDEX shims_used_when ON shims_used (at)",
+}

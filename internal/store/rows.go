@@ -27,6 +27,7 @@ type vehicleRow struct {
 	EngineID   string    `gorm:"not null;size:64;index"`
 	Engine     engineRow `gorm:"foreignKey:EngineID;constraint:OnDelete:RESTRICT"`
 	CreatedAt  time.Time `gorm:"not null"`
+	OffBoard   bool      `gorm:"not null;default:false"`
 }
 
 // jobRow carries its own copy of sheet and leaves: what a job was done by does not change afterwards.
@@ -48,6 +49,7 @@ type jobRow struct {
 	Reason     string     `gorm:"not null;size:400"`
 	OdometerKM int        `gorm:"not null"`
 	CreatedAt  time.Time  `gorm:"not null;index"`
+	OffBoard   bool       `gorm:"not null;default:false"` // started by mistake, taken off the board
 }
 
 // happeningRow is one entry of a job's append-only list. Place counts from 0 within the job; both it and the client's id
@@ -61,6 +63,37 @@ type happeningRow struct {
 	Kind     string    `gorm:"not null;size:32"`
 	Body     string    `gorm:"not null"` // JSON of happeningBody
 	At       time.Time `gorm:"not null"`
+	DoneAt   time.Time // zero: as it arrived
+	Rules    int       `gorm:"not null;default:1"`  // the version of the rules it was taken by
+	Sum      string    `gorm:"not null;default:''"` // of this row and the one before, see chain
+}
+
+// stateRow is what the board shows of a job, as of its last happening: derived from the list, written with it, and made anew where it is
+// not there.
+type stateRow struct {
+	JobID     string    `gorm:"primaryKey;size:64"`
+	TouchedAt time.Time `gorm:"not null"`
+	Open      bool      `gorm:"not null"`
+	Short     string    `gorm:"not null"` // JSON, as the board sends it
+	Damaged   string    `gorm:"not null"` // why the job cannot be opened; empty: it can
+}
+
+// pairRow is what locking did to a gap, for what is learned of a mechanic's hands: derived like stateRow.
+type pairRow struct {
+	JobID    string `gorm:"primaryKey;size:64"`
+	N        int    `gorm:"primaryKey;autoIncrement:false"`
+	Mechanic string `gorm:"not null;size:400"` // lower case
+	Adjuster string `gorm:"not null;size:40"`
+	BeforeNM int64  `gorm:"not null"`
+	AfterNM  int64  `gorm:"not null"`
+}
+
+// usedRow is a shim that went from the shop into an engine: derived like stateRow.
+type usedRow struct {
+	JobID  string    `gorm:"primaryKey;size:64"`
+	N      int       `gorm:"primaryKey;autoIncrement:false"`
+	SizeNM int64     `gorm:"not null"`
+	At     time.Time `gorm:"not null"`
 }
 
 // shimRow is how many shims of a size lie in the shop.
@@ -87,4 +120,7 @@ func (jobRow) TableName() string       { return "jobs" }
 func (happeningRow) TableName() string { return "happenings" }
 func (shimRow) TableName() string      { return "shims" }
 func (settingRow) TableName() string   { return "settings" }
+func (stateRow) TableName() string     { return "job_states" }
+func (pairRow) TableName() string      { return "lock_pairs" }
+func (usedRow) TableName() string      { return "shims_used" }
 func (schemaRow) TableName() string    { return "schema_versions" }

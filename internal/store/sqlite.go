@@ -6,8 +6,6 @@ import (
 	"errors"
 	"fmt"
 	"net/url"
-	"os"
-	"path/filepath"
 	"strings"
 	"time"
 
@@ -22,11 +20,11 @@ import (
 // pragmas are what every pooled connection must run: a reading is on disk before it is acknowledged (WAL with a full
 // sync at each commit), and references hold. The driver ignores a misspelt setting, so they are read back.
 var pragmas = []struct{ name, want string }{
-	{"journal_mode", "wal"}, {"synchronous", "2"}, {"foreign_keys", "1"}, {"busy_timeout", "5000"},
+	{"journal_mode", "wal"}, {"synchronous", "2"}, {"foreign_keys", "1"}, {"busy_timeout", "2000"},
 }
 
 const (
-	settings = "_journal_mode=WAL&_synchronous=FULL&_foreign_keys=on&_busy_timeout=5000"
+	settings = "_journal_mode=WAL&_synchronous=FULL&_foreign_keys=on&_busy_timeout=2000"
 	writing  = settings + "&_txlock=immediate"
 	readOnly = settings + "&_query_only=on"
 	readers  = 4
@@ -34,9 +32,6 @@ const (
 
 // openPools opens one writing connection and a few reading ones, and refuses to run if any lacks the intended pragmas.
 func openPools(path string) (write, read *gorm.DB, err error) {
-	if err := writable(path); err != nil {
-		return nil, nil, err
-	}
 	if write, err = openPool(path, writing, 1); err != nil {
 		return nil, nil, err
 	}
@@ -93,23 +88,30 @@ func verifyPragmas(pool *sql.DB, size int) error {
 	return nil
 }
 
-// writable finds out early, and in words, whether the file can be made or written.
-func writable(path string) error {
-	if err := os.MkdirAll(filepath.Dir(path), 0o755); err != nil {
-		return fmt.Errorf("%s: %w: %w", path, ErrUnwritable, err)
-	}
-	f, err := os.OpenFile(path, os.O_RDWR|os.O_CREATE, 0o644)
-	if err != nil {
-		return fmt.Errorf("%s: %w: %w", path, ErrUnwritable, err)
-	}
-	return f.Close()
-}
-
 // stillReferred says that a row could not go because another one refers to it: the driver reports that as a trigger's refusal,
 // which GORM does not translate.
 func stillReferred(err error) bool {
 	var e sqlite3.Error
 	return errors.As(err, &e) && e.ExtendedCode == sqlite3.ErrConstraintTrigger
+}
+
+// ofSQLite turns the database's own errors into this package's.
+func ofSQLite(err error) error {
+	var e sqlite3.Error
+	if !errors.As(err, &e) {
+		return err
+	}
+	switch e.Code {
+	case sqlite3.ErrBusy, sqlite3.ErrLocked:
+		return fmt.Errorf("%w: %w", ErrBusy, err)
+	case sqlite3.ErrFull:
+		return fmt.Errorf("%w: %w", ErrFull, err)
+	case sqlite3.ErrCorrupt, sqlite3.ErrNotADB:
+		return fmt.Errorf("%w: %w", ErrDamaged, err)
+	case sqlite3.ErrIoErr:
+		return fmt.Errorf("%w: %w", ErrUnwritable, err)
+	}
+	return err
 }
 
 func explain(path string, err error) error {
@@ -118,6 +120,8 @@ func explain(path string, err error) error {
 		switch e.Code {
 		case sqlite3.ErrNotADB:
 			return fmt.Errorf("%s: %w", path, ErrNotDatabase)
+		case sqlite3.ErrCorrupt:
+			return fmt.Errorf("%s: %w: %w", path, ErrDamaged, err)
 		case sqlite3.ErrReadonly, sqlite3.ErrCantOpen, sqlite3.ErrPerm:
 			return fmt.Errorf("%s: %w: %w", path, ErrUnwritable, err)
 		}

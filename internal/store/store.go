@@ -1,6 +1,7 @@
 package store
 
 import (
+	"context"
 	"fmt"
 	"slices"
 	"time"
@@ -9,45 +10,110 @@ import (
 )
 
 // Store is an open data file. Its methods may be called from many goroutines.
-type Store struct{ write, read *gorm.DB }
+type Store struct {
+	write, read *gorm.DB
+	file        *held
+}
 
-// migrations bring a data file up to date, one version after another. A step that has been released is never changed.
+// migrations bring a data file up to date, one version after another. A step that has been released is never changed, and uses only rows
+// of its own.
 var migrations = []func(*gorm.DB) error{
 	func(tx *gorm.DB) error {
-		return tx.Migrator().CreateTable(&engineRow{}, &gaugeSetRowOne{}, &vehicleRow{}, &jobRowOne{}, &happeningRow{})
+		return tx.Migrator().CreateTable(&engineRowOne{}, &gaugeSetRowOne{}, &vehicleRowOne{}, &jobRowOne{}, &happeningRowOne{})
 	},
 	func(tx *gorm.DB) error {
 		for _, column := range []string{"HotPass", "CardReason", "Aim", "AimReason", "Rule", "FeelNM"} {
-			if err := tx.Migrator().AddColumn(&jobRow{}, column); err != nil {
+			if err := tx.Migrator().AddColumn(&jobRowTwo{}, column); err != nil {
 				return err
 			}
 		}
-		if err := tx.Migrator().AddColumn(&gaugeSetRow{}, "Checked"); err != nil {
+		if err := tx.Migrator().AddColumn(&gaugeSetRowTwo{}, "Checked"); err != nil {
 			return err
 		}
-		return tx.Migrator().CreateTable(&shimRow{}, &settingRow{})
+		return tx.Migrator().CreateTable(&shimRowTwo{}, &settingRowTwo{})
+	},
+	func(tx *gorm.DB) error {
+		for _, statement := range third {
+			if err := tx.Exec(statement).Error; err != nil {
+				return err
+			}
+		}
+		return sumAll(tx)
 	},
 }
 
-// Open opens or makes a data file and brings it up to date. Errors wrap ErrUnwritable, ErrNotDatabase, ErrForeign or ErrNewer
-// where they apply.
+// Opened is what was done on the way to an open data file, to be told to whoever started the program.
+type Opened struct{ Copy string } // where the file was copied to before it was brought up to date; empty: it was up to date
+
+// Open opens or makes a data file, checks it, and brings it up to date; an older one is copied first. Errors wrap ErrUnwritable,
+// ErrNotDatabase, ErrForeign, ErrNewer, ErrInUse or ErrDamaged where they apply, and the file is then as it was.
 func Open(path string) (*Store, error) {
-	write, read, err := openPools(path)
-	if err != nil {
-		return nil, err
-	}
-	s := &Store{write, read}
-	if err := s.migrate(path); err != nil {
-		s.Close()
-		return nil, err
-	}
-	return s, nil
+	s, _, err := OpenAndTell(path)
+	return s, err
 }
 
-// Close closes the data file.
+// OpenAndTell is Open, and says what was done on the way.
+func OpenAndTell(path string) (*Store, Opened, error) {
+	file, err := hold(path)
+	if err != nil {
+		return nil, Opened{}, err
+	}
+	version, err := look(path)
+	if err != nil {
+		file.letGo()
+		return nil, Opened{}, err
+	}
+	told := Opened{}
+	if version > 0 && version < len(migrations) {
+		if told.Copy, err = copyBefore(path, version); err != nil {
+			file.letGo()
+			return nil, told, err
+		}
+	}
+	write, read, err := openPools(path)
+	if err != nil {
+		file.letGo()
+		return nil, told, err
+	}
+	s := &Store{write, read, file}
+	if err := s.ready(path); err != nil {
+		s.Close()
+		return nil, told, err
+	}
+	return s, told, nil
+}
+
+// ready checks the file and brings it up to date.
+func (s *Store) ready(path string) error {
+	if err := quickCheck(s.read); err != nil {
+		return fmt.Errorf("%s: %w", path, err)
+	}
+	if err := s.migrate(path); err != nil {
+		return err
+	}
+	return s.file.remember()
+}
+
+// With is the store for the time of one request: what it is asked ends when the context does.
+func (s *Store) With(ctx context.Context) *Store {
+	return &Store{s.write.WithContext(ctx), s.read.WithContext(ctx), s.file}
+}
+
+// Alive says whether the data file is at its place and answers.
+func (s *Store) Alive() error {
+	if err := s.file.still(); err != nil {
+		return err
+	}
+	var n int
+	return translate(s.read.Raw("SELECT count(*) FROM (SELECT 1 FROM jobs LIMIT 1)").Scan(&n).Error)
+}
+
+// Close folds the log into the data file and closes it.
 func (s *Store) Close() {
+	s.write.Exec("PRAGMA wal_checkpoint(TRUNCATE)") // what cannot be folded in now is at the next start
 	closePool(s.read)
 	closePool(s.write)
+	s.file.letGo()
 }
 
 func (s *Store) migrate(path string) error {

@@ -2,6 +2,7 @@ package store
 
 import (
 	"context"
+	"database/sql"
 	"os"
 	"path/filepath"
 	"testing"
@@ -29,32 +30,45 @@ func opened(t testing.TB) (*Store, string) {
 	return s, path
 }
 
+func derived() Derived {
+	return Derived{TouchedAt: time.Date(2026, 11, 1, 8, 0, 0, 0, time.UTC), Open: true, Short: []byte(`{}`)}
+}
+
+func listOf(t testing.TB, s *Store) *List {
+	t.Helper()
+	l, err := s.Happenings("j")
+	require.NoError(t, err)
+	return l
+}
+
 func withJob(t testing.TB, s *Store) {
 	t.Helper()
 	now := time.Date(2026, 11, 1, 8, 0, 0, 0, time.UTC)
 	require.NoError(t, s.AddEngine(Engine{"e", enginetest.Four(), now}))
-	require.NoError(t, s.AddGaugeSet(GaugeSet{"g", "plain", []gauge.Item{{Leaf: gauge.Leaf{ID: gauge.ID{Marked: 200_000}, Measured: 201_000}}, {Leaf: gauge.Leaf{ID: gauge.ID{Marked: 250_000}}, Missing: true}}, "2026-10-01", now}))
+	require.NoError(t, s.AddGaugeSet(GaugeSet{ID: "g", Name: "plain", Items: []gauge.Item{{Leaf: gauge.Leaf{ID: gauge.ID{Marked: 200_000}, Measured: 201_000}}, {Leaf: gauge.Leaf{ID: gauge.ID{Marked: 250_000}}, Missing: true}}, Checked: "2026-10-01", CreatedAt: now}))
 	require.NoError(t, s.AddVehicle(Vehicle{ID: "v", Name: "Tipper", Plate: "T 7", OdometerKM: 1200, EngineID: "e", CreatedAt: now}))
 	require.NoError(t, s.AddJob(Job{ID: "j", Vehicle: Vehicle{ID: "v"}, Sheet: enginetest.Four(), HotCard: -1, Feel: 5_000, GaugeName: "plain",
-		Leaves: gauge.Set{{ID: gauge.ID{Marked: 200_000}, Measured: 201_000}}, Mechanic: "Tess", CreatedAt: now}))
+		Leaves: gauge.Set{{ID: gauge.ID{Marked: 200_000}, Measured: 201_000}}, Mechanic: "Tess", CreatedAt: now}, derived()))
 }
 
 func TestRecordsRoundTrip(t *testing.T) {
 	s, path := opened(t)
 	withJob(t, s)
-	h := job.Happening{ID: "one", Kind: job.ReadingHad, At: time.Date(2026, 11, 1, 9, 0, 0, 123, time.UTC), Valve: "I1",
-		Leaves: []measure.Length{150_000, 60_000}, Feel: clearance.Drag, Gap: 1, Uncertainty: 2, Index: 3, From: "E1", Shim: 4,
+	h := job.Happening{ID: "one", Kind: job.ReadingHad, Rules: job.Rules, DoneAt: time.Date(2026, 11, 1, 8, 59, 0, 7, time.UTC), Since: "zero", At: time.Date(2026, 11, 1, 9, 0, 0, 123, time.UTC), Valve: "I1",
+		Leaves: []gauge.ID{{Marked: 150_000, Angled: true}, {Marked: 60_000}}, Feel: clearance.Drag, Gap: new(measure.Length(0)), Uncertainty: 2, Index: new(0), Stop: new(0), EngineC: new(0.0), From: "E1", Shim: 4, CamsOut: true, MadeThere: true,
 		Way: sequence.Way{School: sequence.FewestStops, StopCount: 3}, Seen: []sequence.Sighting{{What: sequence.Rocking, Cylinder: 2}}}
-	require.NoError(t, s.Append("j", 0, h))
+	require.NoError(t, s.Append("j", listOf(t, s), h, derived()))
 	s.Close()
 	s, err := Open(path)
 	require.NoError(t, err, "a second start finds the file up to date")
 	defer s.Close()
-	list, err := s.Happenings("j")
+	stored, err := s.Happenings("j")
 	require.NoError(t, err)
+	list := stored.Happenings
 	require.Len(t, list, 1)
 	assert.True(t, h.At.Equal(list[0].At))
-	list[0].At = h.At
+	assert.True(t, h.DoneAt.Equal(list[0].DoneAt))
+	list[0].At, list[0].DoneAt = h.At, h.DoneAt
 	assert.Equal(t, h, list[0])
 	j, err := s.Job("j")
 	require.NoError(t, err)
@@ -73,12 +87,14 @@ func TestNothingIsStoredTwiceOrLoose(t *testing.T) {
 	s, _ := opened(t)
 	withJob(t, s)
 	h := job.Happening{ID: "one", Kind: job.Picked, At: time.Now(), Valve: "I1"}
-	require.NoError(t, s.Append("j", 0, h))
-	assert.ErrorIs(t, s.Append("j", 1, h), ErrExists, "the same id again")
+	old := *listOf(t, s)
+	l := listOf(t, s)
+	require.NoError(t, s.Append("j", l, h, derived()))
+	assert.ErrorIs(t, s.Append("j", l, h, derived()), ErrExists, "the same id again")
 	other := h
 	other.ID = "two"
-	assert.ErrorIs(t, s.Append("j", 0, other), ErrExists, "the same place again: another writer was faster")
-	assert.ErrorIs(t, s.Append("nowhere", 0, h), ErrMissing)
+	assert.ErrorIs(t, s.Append("j", &old, other, derived()), ErrPlaceTaken, "another writer was faster: it is not stored")
+	assert.ErrorIs(t, s.Append("nowhere", &List{}, h, derived()), ErrMissing)
 	assert.ErrorIs(t, s.AddVehicle(Vehicle{ID: "w", EngineID: "none"}), ErrMissing)
 	_, err := s.Job("none")
 	assert.ErrorIs(t, err, ErrNotFound)
@@ -117,7 +133,7 @@ func counted(t *testing.T, s *Store, write bool, size int) (good int, err error)
 		}
 		defer conn.Close()
 		ok := true
-		for _, p := range []struct{ name, want string }{{"journal_mode", "wal"}, {"synchronous", "2"}, {"foreign_keys", "1"}, {"busy_timeout", "5000"}} {
+		for _, p := range []struct{ name, want string }{{"journal_mode", "wal"}, {"synchronous", "2"}, {"foreign_keys", "1"}, {"busy_timeout", "2000"}} {
 			var got string
 			if err := conn.QueryRowContext(context.Background(), "PRAGMA "+p.name).Scan(&got); err != nil {
 				return good, err
@@ -152,13 +168,18 @@ func TestFilesThatCannotBeUsed(t *testing.T) {
 	assert.ErrorIs(t, err, ErrNewer)
 
 	foreign := filepath.Join(dir, "foreign.db")
-	write, read, err := openPools(foreign)
+	db, err := sql.Open("sqlite3", foreign)
 	require.NoError(t, err)
-	require.NoError(t, write.Exec("CREATE TABLE birds (name TEXT)").Error)
-	closePool(write)
-	closePool(read)
+	_, err = db.Exec("CREATE TABLE birds (name TEXT)")
+	require.NoError(t, err)
+	require.NoError(t, db.Close())
+	before, err := os.ReadFile(foreign)
+	require.NoError(t, err)
 	_, err = Open(foreign)
 	assert.ErrorIs(t, err, ErrForeign)
+	after, err := os.ReadFile(foreign)
+	require.NoError(t, err)
+	assert.Equal(t, before, after, "not a byte of another program's file is changed")
 }
 
 // A data file of the first version is brought up to date, and what it holds stays.
@@ -170,11 +191,12 @@ func TestAFileOfTheFirstVersion(t *testing.T) {
 	s, err := Open(path)
 	require.NoError(t, err)
 	now := time.Date(2026, 11, 1, 8, 0, 0, 0, time.UTC)
-	require.NoError(t, s.AddEngine(Engine{"e", enginetest.Four(), now}))
-	require.NoError(t, s.AddVehicle(Vehicle{ID: "v", Name: "Tipper", EngineID: "e", CreatedAt: now}))
 	sheet, err := compute.WriteSheet(enginetest.Four())
 	require.NoError(t, err)
+	require.NoError(t, s.write.Create(&engineRowOne{"e", "test engine", string(sheet), now}).Error)
+	require.NoError(t, s.write.Create(&vehicleRowOne{ID: "v", Name: "Tipper", EngineID: "e", CreatedAt: now}).Error)
 	require.NoError(t, s.write.Create(&jobRowOne{ID: "j", VehicleID: "v", Sheet: string(sheet), Leaves: `[{"marked_nm":200000}]`, CreatedAt: now}).Error)
+	require.NoError(t, s.write.Create(&happeningRowOne{JobID: "j", ClientID: "one", Kind: string(job.Thermal), Body: `{"ambient_c":18}`, At: now}).Error)
 	s.Close()
 
 	migrations = all
@@ -185,15 +207,27 @@ func TestAFileOfTheFirstVersion(t *testing.T) {
 	require.NoError(t, err)
 	assert.Equal(t, -1, j.HotCard)
 	assert.Equal(t, 5*measure.Micrometre, j.Feel)
-	require.NoError(t, s.PutShimStock([]adjust.Count{{Shim: 2_500_000, N: 3}}))
-	stock, err := s.ShimStock()
+	shop := Shop{Probe: "127.0.0.1:7070", Stock: []adjust.Count{{Shim: 2_500_000, N: 3}}, Version: "a"}
+	require.NoError(t, s.PutShop(shop, "", now))
+	got, err := s.Shop()
 	require.NoError(t, err)
-	assert.Equal(t, []adjust.Count{{Shim: 2_500_000, N: 3}}, stock)
-	require.NoError(t, s.PutSetting("probe", "127.0.0.1:7070"))
-	require.NoError(t, s.PutSetting("probe", "127.0.0.1:7071"))
-	got, err := s.Setting("probe")
+	assert.Equal(t, shop, got)
+	shop.Version = "b"
+	assert.ErrorIs(t, s.PutShop(shop, "not that one", now), ErrChanged)
+	require.NoError(t, s.PutShop(shop, "a", now))
+	_, err = os.Stat(path + ".version-1")
+	require.NoError(t, err, "an older file is copied before it is brought up to date")
+	kept, err := sound(path + ".version-1")
 	require.NoError(t, err)
-	assert.Equal(t, "127.0.0.1:7071", got)
+	assert.Equal(t, 1, kept)
+	l, err := s.Happenings("j")
+	require.NoError(t, err, "every entry has its checksum")
+	require.Len(t, l.Happenings, 1)
+	assert.Equal(t, 1, l.Happenings[0].Rules)
+	assert.Equal(t, 0.0, *l.Happenings[0].EngineC, "the first version left zeros out")
+	ids, err := s.Underived()
+	require.NoError(t, err)
+	assert.Equal(t, []string{"j"}, ids)
 }
 
 // A sheet and a set are changed and taken out; what is not there is said to be missing, and an engine that a vehicle has stays.
@@ -203,26 +237,27 @@ func TestChangingAndTakingOut(t *testing.T) {
 	now := time.Date(2026, 11, 2, 8, 0, 0, 0, time.UTC)
 	anew := enginetest.Four()
 	anew.Name = "anew"
-	require.NoError(t, s.ReplaceEngine(Engine{"e", anew, now}))
+	assert.ErrorIs(t, s.ReplaceEngine(Engine{"e", anew, now}, anew), ErrChanged, "it is not the one that was read")
+	require.NoError(t, s.ReplaceEngine(Engine{"e", anew, now}, enginetest.Four()))
 	e, err := s.Engine("e")
 	require.NoError(t, err)
 	assert.Equal(t, "anew", e.Sheet.Name)
 	assert.Equal(t, 1, e.CreatedAt.Day(), "when it was first stored stays")
-	assert.ErrorIs(t, s.ReplaceEngine(Engine{"none", anew, now}), ErrNotFound)
+	assert.ErrorIs(t, s.ReplaceEngine(Engine{"none", anew, now}, anew), ErrNotFound)
 	assert.ErrorIs(t, s.RemoveEngine("e"), ErrMissing)
 	assert.ErrorIs(t, s.RemoveEngine("none"), ErrNotFound)
 	require.NoError(t, s.AddEngine(Engine{"f", anew, now}))
 	require.NoError(t, s.RemoveEngine("f"))
 
-	require.NoError(t, s.ReplaceGaugeSet(GaugeSet{ID: "g", Name: "emptied", Items: []gauge.Item{{Leaf: gauge.Leaf{ID: gauge.ID{Marked: 1_000}}}}}))
+	require.NoError(t, s.ReplaceGaugeSet(GaugeSet{ID: "g", Name: "emptied", Items: []gauge.Item{{Leaf: gauge.Leaf{ID: gauge.ID{Marked: 1_000}}}}}, ""))
 	g, err := s.GaugeSet("g")
 	require.NoError(t, err)
 	assert.Equal(t, "", g.Checked, "a field that is emptied is stored empty")
-	assert.ErrorIs(t, s.ReplaceGaugeSet(GaugeSet{ID: "none", Name: "x"}), ErrNotFound)
+	assert.ErrorIs(t, s.ReplaceGaugeSet(GaugeSet{ID: "none", Name: "x"}, ""), ErrNotFound)
 	require.NoError(t, s.RemoveGaugeSet("g"))
 	assert.ErrorIs(t, s.RemoveGaugeSet("g"), ErrNotFound)
 	j, err := s.Job("j")
 	require.NoError(t, err)
 	assert.Len(t, j.Leaves, 1, "the job keeps its leaves")
-	require.NoError(t, s.PutShimStock(nil))
+	assert.ErrorIs(t, s.ReplaceGaugeSet(GaugeSet{ID: "g", Name: "x"}, g.Version), ErrNotFound)
 }

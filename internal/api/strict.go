@@ -1,0 +1,55 @@
+package api
+
+import (
+	"bytes"
+	"errors"
+	"io"
+	"mime"
+	"net"
+	"net/http"
+	"os"
+
+	"metronix/internal/compute"
+)
+
+// strict reads a request's body whole before anything is done with it, and refuses what no page of ours would send: one that is too large or
+// does not come, keys given twice in one case or another, and characters that cannot be seen or written. After a body that was not read to its
+// end the connection is closed, so that its rest is never taken for another request.
+func strict(next http.Handler) http.Handler {
+	return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
+		if r.Body == nil || r.Body == http.NoBody {
+			next.ServeHTTP(w, r)
+			return
+		}
+		body, err := io.ReadAll(io.LimitReader(r.Body, maxBody+1))
+		switch {
+		case err != nil:
+			w.Header().Set("Connection", "close")
+			status, say := http.StatusBadRequest, "The request's body could not be read."
+			var late net.Error
+			if errors.Is(err, os.ErrDeadlineExceeded) || (errors.As(err, &late) && late.Timeout()) {
+				status, say = http.StatusRequestTimeout, "The request's body did not come in time."
+			}
+			writeProblem(w, status, say)
+			return
+		case len(body) > maxBody:
+			w.Header().Set("Connection", "close")
+			writeProblem(w, http.StatusRequestEntityTooLarge, "The request is larger than a mebibyte.")
+			return
+		}
+		if isJSON(r) {
+			if faults := compute.Loose(body); len(faults) > 0 {
+				writeFaults(w, http.StatusUnprocessableEntity, faults[0].Message, faults)
+				return
+			}
+		}
+		r.Body, r.ContentLength = io.NopCloser(bytes.NewReader(body)), int64(len(body))
+		next.ServeHTTP(w, r)
+	})
+}
+
+// isJSON says whether a body is to be taken as JSON: whatever is not said to be something else.
+func isJSON(r *http.Request) bool {
+	kind, _, err := mime.ParseMediaType(r.Header.Get("Content-Type"))
+	return err != nil || kind != "text/csv"
+}

@@ -1,0 +1,301 @@
+package store
+
+import (
+	"context"
+	"database/sql"
+	"errors"
+	"fmt"
+	"os"
+	"os/exec"
+	"path/filepath"
+	"strings"
+	"testing"
+	"time"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"metronix/core/job"
+)
+
+func happened(n int) job.Happening {
+	return job.Happening{ID: fmt.Sprintf("happening-%d", n), Kind: job.Thermal, At: time.Date(2026, 11, 1, 9, n, 0, 0, time.UTC), EngineC: new(20.0), AmbientC: new(18.0)}
+}
+
+// filled is a file with a job of n happenings, closed.
+func filled(t *testing.T, n int) string {
+	t.Helper()
+	s, path := opened(t)
+	withJob(t, s)
+	l := listOf(t, s)
+	for i := range n {
+		require.NoError(t, s.Append("j", l, happened(i), derived()))
+	}
+	s.Close()
+	return path
+}
+
+// A second program on the file is refused; whoever only reads is let in.
+func TestASecondProgramIsRefused(t *testing.T) {
+	s, path := opened(t)
+	withJob(t, s)
+	_, err := Open(path)
+	assert.ErrorIs(t, err, ErrInUse)
+	db, err := sql.Open("sqlite3", lookDSN(path))
+	require.NoError(t, err)
+	defer db.Close()
+	var n int
+	require.NoError(t, db.QueryRow("SELECT count(*) FROM jobs").Scan(&n))
+	assert.Equal(t, 1, n)
+}
+
+// Every single bit of what a happening holds that is turned over on the disk is found, and so is an entry that is missing or put in.
+func TestAFlippedBitIsFound(t *testing.T) {
+	path := filled(t, 3)
+	for name, spoil := range map[string]string{
+		"body":    `UPDATE happenings SET body = replace(body, '20', '21') WHERE place = 1`,
+		"kind":    `UPDATE happenings SET kind = 'prepared' WHERE place = 1`,
+		"time":    `UPDATE happenings SET at = replace(at, '09:01', '09:02') WHERE place = 1`,
+		"id":      `UPDATE happenings SET client_id = 'happening-9' WHERE place = 1`,
+		"sum":     `UPDATE happenings SET sum = replace(sum, substr(sum, 1, 1), 'g') WHERE place = 1`,
+		"missing": `DELETE FROM happenings WHERE place = 1`,
+		"last":    `UPDATE happenings SET body = replace(body, '18', '19') WHERE place = 2`,
+		"sheet":   `UPDATE jobs SET sheet = replace(sheet, 'clockwise', 'anticlockwise')`,
+		"leaves":  `UPDATE jobs SET leaves = replace(leaves, '200000', '300000')`,
+	} {
+		copied := filepath.Join(t.TempDir(), "spoiled.db")
+		data, err := os.ReadFile(path)
+		require.NoError(t, err)
+		require.NoError(t, os.WriteFile(copied, data, 0o600))
+		db, err := sql.Open("sqlite3", "file:"+copied)
+		require.NoError(t, err)
+		_, err = db.Exec(spoil)
+		require.NoError(t, err, name)
+		require.NoError(t, db.Close())
+		s, err := Open(copied)
+		require.NoError(t, err, name)
+		_, err = s.Happenings("j")
+		assert.ErrorIs(t, err, ErrDamaged, name)
+		_, troubles := s.Check()
+		require.Len(t, troubles, 1, name)
+		assert.Equal(t, "j", troubles[0].JobID)
+		s.Close()
+	}
+}
+
+// Pages that were wiped are found at the start.
+func TestWipedPagesAreFoundAtTheStart(t *testing.T) {
+	path := filled(t, 400)
+	data, err := os.ReadFile(path)
+	require.NoError(t, err)
+	for i := len(data) / 2; i < len(data)/2+4*4096 && i < len(data); i++ {
+		data[i] = 0
+	}
+	require.NoError(t, os.WriteFile(path, data, 0o600))
+	_, err = Open(path)
+	assert.ErrorIs(t, err, ErrDamaged)
+}
+
+// A file, or its log, that is removed or replaced while the program runs is noticed before anything is acknowledged.
+func TestAFileThatIsGoneIsNoticed(t *testing.T) {
+	for name, remove := range map[string]func(path string) error{
+		"removed":     os.Remove,
+		"log removed": func(path string) error { return os.Remove(path + "-wal") },
+		"replaced": func(path string) error {
+			return errors.Join(os.Rename(path, path+".old"), os.WriteFile(path, []byte("something else"), 0o600))
+		},
+	} {
+		s, path := opened(t)
+		withJob(t, s)
+		l := listOf(t, s)
+		require.NoError(t, s.Append("j", l, happened(0), derived()), name)
+		require.NoError(t, remove(path))
+		assert.ErrorIs(t, s.Append("j", l, happened(1), derived()), ErrGone, name)
+		assert.ErrorIs(t, s.Still(), ErrGone, name)
+	}
+}
+
+// Data is its owner's alone; a folder that was there is left as it is.
+func TestFilesAreTheirOwnersAlone(t *testing.T) {
+	dir := t.TempDir()
+	require.NoError(t, os.Chmod(dir, 0o755))
+	s, err := Open(filepath.Join(dir, "made", "w.db"))
+	require.NoError(t, err)
+	defer s.Close()
+	mode := func(path string) os.FileMode {
+		info, err := os.Stat(path)
+		require.NoError(t, err)
+		return info.Mode().Perm()
+	}
+	assert.Equal(t, os.FileMode(0o700), mode(filepath.Join(dir, "made")))
+	assert.Equal(t, os.FileMode(0o755), mode(dir))
+	for _, f := range []string{"w.db", "w.db-wal"} {
+		assert.Equal(t, os.FileMode(0o600), mode(filepath.Join(dir, "made", f)), f)
+	}
+}
+
+// The copy taken while another program writes holds whatever was acknowledged before it began; a name that is taken is not written over.
+func TestBackupUnderLoad(t *testing.T) {
+	s, path := opened(t)
+	withJob(t, s)
+	l := listOf(t, s)
+	stop, done := make(chan struct{}), make(chan int)
+	go func() {
+		n := 0
+		defer func() { done <- n }()
+		for ; ; n++ {
+			select {
+			case <-stop:
+				return
+			default:
+			}
+			if err := s.Append("j", l, happened(n), derived()); err != nil {
+				t.Error(err)
+				return
+			}
+		}
+	}()
+	for round := range 8 {
+		var before int64
+		require.NoError(t, s.read.Model(&happeningRow{}).Count(&before).Error)
+		copied := filepath.Join(t.TempDir(), fmt.Sprintf("copy-%d.db", round))
+		n, err := Backup(path, copied)
+		require.NoError(t, err)
+		assert.GreaterOrEqual(t, int64(n), before)
+		_, err = Backup(path, copied)
+		assert.ErrorIs(t, err, ErrThere)
+		back, err := Open(copied)
+		require.NoError(t, err)
+		list, err := back.Happenings("j")
+		require.NoError(t, err)
+		assert.Len(t, list.Happenings, n)
+		back.Close()
+	}
+	close(stop)
+	require.Positive(t, <-done)
+}
+
+// A restored copy is exactly the copy, though the file it replaces was left with a log by a crash; what was there is kept aside with its log.
+func TestRestoreAfterACrash(t *testing.T) {
+	path := filled(t, 3)
+	copied := filepath.Join(t.TempDir(), "copy.db")
+	_, err := Backup(path, copied)
+	require.NoError(t, err)
+	crash(t, path, 3, 40)
+	info, err := os.Stat(path + "-wal")
+	require.NoError(t, err)
+	require.Positive(t, info.Size(), "the crash left a log")
+	n, aside, err := Restore(path, copied, time.Now())
+	require.NoError(t, err)
+	assert.Equal(t, 3, n)
+	s, err := Open(path)
+	require.NoError(t, err)
+	list, err := s.Happenings("j")
+	require.NoError(t, err)
+	assert.Len(t, list.Happenings, 3)
+	_, troubles := s.Check()
+	assert.Empty(t, troubles)
+	_, _, err = Restore(path, copied, time.Now())
+	assert.ErrorIs(t, err, ErrInUse)
+	s.Close()
+	old, err := Open(aside)
+	require.NoError(t, err)
+	defer old.Close()
+	list, err = old.Happenings("j")
+	require.NoError(t, err)
+	assert.Len(t, list.Happenings, 40, "with its log it is whole")
+	_, _, err = Restore(path, filepath.Join(t.TempDir(), "none.db"), time.Now())
+	assert.Error(t, err)
+	torn := filepath.Join(t.TempDir(), "torn.db")
+	data, err := os.ReadFile(copied)
+	require.NoError(t, err)
+	require.NoError(t, os.WriteFile(torn, data[:len(data)/2], 0o600))
+	_, _, err = Restore(path, torn, time.Now())
+	assert.Error(t, err, "half a copy is not put in place")
+}
+
+// crash appends in a process of its own and kills it, so that its log stays behind.
+func crash(t *testing.T, path string, from, to int) {
+	t.Helper()
+	self, err := os.Executable()
+	require.NoError(t, err)
+	cmd := exec.Command(self, "-test.run=^TestChildThatIsKilled$", "-test.v")
+	cmd.Env = append(os.Environ(), "STORE_CHILD="+path, fmt.Sprintf("STORE_FROM=%d", from), fmt.Sprintf("STORE_TO=%d", to))
+	out, err := cmd.CombinedOutput()
+	require.Error(t, err, "it is killed")
+	require.Contains(t, string(out), "ready to be killed", string(out))
+}
+
+// TestChildThatIsKilled is the process that crash starts: it appends and then kills itself, as a power cut would.
+func TestChildThatIsKilled(t *testing.T) {
+	path := os.Getenv("STORE_CHILD")
+	if path == "" {
+		return
+	}
+	var from, to int
+	_, _ = fmt.Sscan(os.Getenv("STORE_FROM"), &from)
+	_, _ = fmt.Sscan(os.Getenv("STORE_TO"), &to)
+	s, err := Open(path)
+	require.NoError(t, err)
+	l := listOf(t, s)
+	for i := from; i < to; i++ {
+		require.NoError(t, s.Append("j", l, happened(i), derived()))
+	}
+	fmt.Println("ready to be killed")
+	p, err := os.FindProcess(os.Getpid())
+	require.NoError(t, err)
+	require.NoError(t, p.Kill())
+	select {}
+}
+
+// Another program that holds the write lock: reading goes on, writing is said to be busy, and a request that ran out of time is said to be so.
+func TestBusyIsSaidAsBusy(t *testing.T) {
+	s, path := opened(t)
+	withJob(t, s)
+	db, err := sql.Open("sqlite3", "file:"+path+"?_txlock=immediate")
+	require.NoError(t, err)
+	defer db.Close()
+	tx, err := db.Begin()
+	require.NoError(t, err)
+	defer func() { _ = tx.Rollback() }()
+	l := listOf(t, s)
+	began := time.Now()
+	assert.ErrorIs(t, s.Append("j", l, happened(0), derived()), ErrBusy)
+	assert.Less(t, time.Since(began), 10*time.Second)
+	_, _, err = s.Board(BoardQuery{Limit: 10})
+	assert.NoError(t, err, "the board is read while the writer waits")
+	ctx, cancel := context.WithCancel(context.Background())
+	cancel()
+	_, _, err = s.With(ctx).Board(BoardQuery{Limit: 10})
+	assert.ErrorIs(t, err, context.Canceled)
+}
+
+// The board is one query over small rows, the last touched first, and pages.
+func TestBoardPages(t *testing.T) {
+	s, _ := opened(t)
+	withJob(t, s)
+	base, err := s.Job("j")
+	require.NoError(t, err)
+	for i := range 7 {
+		next := base
+		next.ID = fmt.Sprintf("job-%d", i)
+		d := derived()
+		d.TouchedAt, d.Open = d.TouchedAt.Add(time.Duration(i+1)*time.Hour), i%2 == 0
+		require.NoError(t, s.AddJob(next, d))
+	}
+	list, total, err := s.Board(BoardQuery{Limit: 3, Offset: 1})
+	require.NoError(t, err)
+	assert.Equal(t, int64(8), total)
+	var ids []string
+	for _, j := range list {
+		ids = append(ids, j.ID)
+	}
+	assert.Equal(t, "job-5 job-4 job-3", strings.Join(ids, " "))
+	_, total, err = s.Board(BoardQuery{Limit: 3, Open: new(true)})
+	require.NoError(t, err)
+	assert.Equal(t, int64(5), total)
+	require.NoError(t, s.PutOffBoard("job-5", true))
+	_, total, err = s.Board(BoardQuery{Limit: 3, OffBoard: true})
+	require.NoError(t, err)
+	assert.Equal(t, int64(1), total)
+}

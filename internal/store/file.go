@@ -1,0 +1,77 @@
+package store
+
+import (
+	"errors"
+	"fmt"
+	"os"
+	"path/filepath"
+	"syscall"
+)
+
+// held is the data file as a file: no second program writes to it, and that it is removed or replaced is noticed. The lock is an advisory one
+// of the whole file (flock), so that a backup or an SQLite shell may still read it.
+type held struct {
+	path string
+	file *os.File
+	log  os.FileInfo // of the write-ahead log; nil: not looked at yet
+}
+
+// hold makes the file where it is absent, for its owner alone, and takes it. A folder that is absent is made for its owner alone; one that
+// is there is left as it is.
+func hold(path string) (*held, error) {
+	if err := os.MkdirAll(filepath.Dir(path), 0o700); err != nil {
+		return nil, fmt.Errorf("%s: %w: %w", path, ErrUnwritable, err)
+	}
+	f, err := os.OpenFile(path, os.O_RDWR|os.O_CREATE, 0o600)
+	if err != nil {
+		return nil, fmt.Errorf("%s: %w: %w", path, ErrUnwritable, err)
+	}
+	h := &held{path: path, file: f}
+	if info, err := f.Stat(); err != nil || !info.Mode().IsRegular() {
+		h.letGo()
+		return nil, fmt.Errorf("%s: %w: it is no ordinary file", path, ErrUnwritable)
+	}
+	if err := syscall.Flock(int(f.Fd()), syscall.LOCK_EX|syscall.LOCK_NB); err != nil {
+		h.letGo()
+		if errors.Is(err, syscall.EWOULDBLOCK) {
+			return nil, fmt.Errorf("%s: %w", path, ErrInUse)
+		}
+		return nil, fmt.Errorf("%s: %w: %w", path, ErrUnwritable, err)
+	}
+	for _, beside := range []string{path, path + "-wal", path + "-shm"} {
+		_ = os.Chmod(beside, 0o600) // of an earlier version: readable by all; where that cannot be changed it is somebody else's file
+	}
+	return h, nil
+}
+
+// remember notes the log as it is now, to know it again.
+func (h *held) remember() error {
+	info, err := os.Stat(h.path + "-wal")
+	if err != nil {
+		return fmt.Errorf("%s: %w: its log is not there: %w", h.path, ErrUnwritable, err)
+	}
+	h.log = info
+	return nil
+}
+
+// still says whether file and log are where they were: what is written to a file that was removed or replaced goes nowhere. It costs two
+// looks at the folder, microseconds.
+func (h *held) still() error {
+	mine, err := h.file.Stat()
+	if err != nil {
+		return fmt.Errorf("%s: %w: %w", h.path, ErrGone, err)
+	}
+	there, err := os.Stat(h.path)
+	if err != nil || !os.SameFile(mine, there) {
+		return fmt.Errorf("%s: %w", h.path, ErrGone)
+	}
+	if log, err := os.Stat(h.path + "-wal"); h.log != nil && (err != nil || !os.SameFile(h.log, log)) {
+		return fmt.Errorf("%s-wal: %w", h.path, ErrGone)
+	}
+	return nil
+}
+
+func (h *held) letGo() { _ = h.file.Close() }
+
+// Still says whether the data file is where it was; ErrGone where it is not.
+func (s *Store) Still() error { return s.file.still() }
