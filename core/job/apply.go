@@ -279,7 +279,7 @@ func (j *Job) soundReading(h Happening) error {
 }
 
 // mostReadings bounds the readings of one round: more tell nothing more, and each costs time to weigh.
-const mostReadings = 60
+const mostReadings = 200
 
 // mayRead holds for leaves and dials alike.
 func (j *Job) mayRead(h Happening) error {

@@ -5,6 +5,7 @@ import (
 	"crypto/sha256"
 	"encoding/hex"
 	"encoding/json"
+	"errors"
 	"fmt"
 	"net/http"
 	"strings"
@@ -171,10 +172,15 @@ func (s *server) putEngine(ctx context.Context, in *putEngineInput) (*bodyOf[Eng
 	if err != nil {
 		return nil, fault(err)
 	}
-	if versionOf(text) != in.Replaces {
-		return nil, fault(store.ErrChanged)
+	err = store.ErrChanged
+	if versionOf(text) == in.Replaces {
+		err = s.store.With(ctx).ReplaceEngine(record, before.Sheet)
 	}
-	if err := s.store.With(ctx).ReplaceEngine(record, before.Sheet); err != nil {
+	switch {
+	case errors.Is(err, store.ErrChanged):
+		return nil, located(http.StatusConflict, "Somebody changed this sheet meanwhile. Load it again, or keep yours as a duplicate.",
+			compute.Fault{Location: "replaces", Value: in.Replaces, Message: "This is not the version that is stored."})
+	case err != nil:
 		return nil, fault(err)
 	}
 	return engineWhole(record)

@@ -108,6 +108,6 @@ func TestFindingTheCrank(t *testing.T) {
 	assert.Equal(t, map[string]any{"from_deg": 355.0, "to_deg": 365.0}, state["place"])
 	list, err := d.st.Happenings("job-0001")
 	require.NoError(t, err)
-	require.Len(t, list[3].Seen, 2)
-	assert.Equal(t, 1, list[3].Seen[1].Cylinder)
+	require.Len(t, list.Happenings[3].Seen, 2)
+	assert.Equal(t, 1, list.Happenings[3].Seen[1].Cylinder)
 }

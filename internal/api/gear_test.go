@@ -187,7 +187,7 @@ func TestStartingAJobChecksItsChoices(t *testing.T) {
 	}
 	assert.Equal(t, "body.card", d.refused("POST", "/api/v1/jobs", start(`"card":0,"hot_card":7`), 422))
 	assert.Equal(t, "hot_card", d.refused("POST", "/api/v1/jobs", start(`"card":0,"hot_card":0`), 409))
-	assert.Equal(t, "body.feel_mm", d.refused("POST", "/api/v1/jobs", start(`"card":0,"feel_mm":0`), 422))
+	assert.Equal(t, "body.feel_mm", d.refused("POST", "/api/v1/jobs", start(`"card":0,"feel_mm":0.2`), 422))
 	view := d.ok("POST", "/api/v1/jobs", start(`"card":0,"aim":"loose","aim_reason":"hard use","rule":"guarded","feel_mm":0.008,"card_reason":"plate lost"`))
 	assert.Equal(t, "loose", view["aim"])
 	assert.Equal(t, "guarded", view["rule"])

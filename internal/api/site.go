@@ -26,7 +26,7 @@ func serveSite(router *gin.Engine, site fs.FS) {
 		switch {
 		case strings.HasPrefix(name, "api/") || name == "api":
 			problem(c, http.StatusNotFound, "There is nothing at "+c.Request.URL.Path+".")
-		case strings.HasPrefix(path.Base(name), ".") || !utf8.ValidString(name) || strings.HasSuffix(name, ".gz"):
+		case strings.HasPrefix(path.Base("/"+name), ".") || !utf8.ValidString(name) || strings.HasSuffix(name, ".gz"):
 			problem(c, http.StatusNotFound, "There is no such file here.")
 		case c.Request.Method != http.MethodGet && c.Request.Method != http.MethodHead:
 			problem(c, http.StatusMethodNotAllowed, "A page is only read.")

@@ -130,7 +130,7 @@ func checkLeaf(at string, l measure.Length, faults *[]Fault) {
 }
 
 // mostReadings bounds the readings of one judgement, as the bench does.
-const mostReadings = 60
+const mostReadings = 200
 
 func readReadings(in []reading, set gauge.Set, faults *[]Fault) []clearance.Reading {
 	var out []clearance.Reading

@@ -14,9 +14,9 @@ import (
 // gives them (0.10 mm too loose on M8×1 is 36°), else by hand.
 var sums = []struct{ name, operation, request, answer, fault string }{
 	{"a tenth of a turn", "turn", `{"adjuster":{"kind":"screw_valve_end","pitch_mm":1},"gap_mm":0.4,"aim_mm":0.3}`,
-		`{"turn_deg":36,"direction":"close","turns":0.1,"by_feel":false,"why":"0.10 mm to change, pitch 1.00 mm, gain 1: 360° × 0.1 / (1 × 1)."}`, ""},
+		`{"turn_deg":36,"direction":"close","rotation":"clockwise","travel":"in","turns":0.1,"by_feel":false,"why":"0.10 mm to change, pitch 1.00 mm, gain 1: 360° × 0.1 / (1 × 1)."}`, ""},
 	{"an eccentric", "turn", `{"adjuster":{"kind":"eccentric","eccentricity_mm":1.2},"gap_mm":0.2,"aim_mm":0.3}`,
-		`{"turn_deg":null,"direction":"open","turns":null,"by_feel":true,"why":"An eccentric changes the gap unevenly: turn it by feel against the leaf. 10° changes it by at most 0.209 mm."}`, ""},
+		`{"turn_deg":null,"direction":"open","rotation":"","travel":"","turns":null,"by_feel":true,"why":"An eccentric changes the gap unevenly: turn it by feel against the leaf. 10° changes it by at most 0.209 mm."}`, ""},
 	{"a shim has no screw", "turn", `{"adjuster":{"kind":"shim"},"gap_mm":0.2,"aim_mm":0.3}`, "", "adjuster.kind"},
 	{"no ratio", "turn", `{"adjuster":{"kind":"centre_nut","pitch_mm":1},"gap_mm":0.2,"aim_mm":0.3}`, "", "adjuster.ratio"},
 	{"a finger's ratio is above 1", "turn", `{"adjuster":{"kind":"finger_pivot_at_cam","pitch_mm":1,"ratio":1},"gap_mm":0.2,"aim_mm":0.3}`, "", "adjuster.ratio"},

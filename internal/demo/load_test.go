@@ -31,10 +31,12 @@ func TestDemoLoadsOnce(t *testing.T) {
 
 func phasesOf(t *testing.T, st *store.Store) map[job.Phase]int {
 	t.Helper()
-	records, err := st.Jobs()
+	ids, err := st.JobIDs()
 	require.NoError(t, err)
 	phases := map[job.Phase]int{}
-	for _, r := range records {
+	for _, id := range ids {
+		r, err := st.Job(id)
+		require.NoError(t, err)
 		list, err := st.Happenings(r.ID)
 		require.NoError(t, err)
 		j, err := job.Replay(job.Setup{Sheet: r.Sheet, Card: r.Sheet.Clearances[r.Card], Owned: r.Leaves, Feel: clearance.DefaultFeel}, list.Happenings)

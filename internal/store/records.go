@@ -380,6 +380,12 @@ func (s *Store) OpenJobs() (ids []string, err error) {
 	return ids, translate(err)
 }
 
+// JobIDs lists every job.
+func (s *Store) JobIDs() (ids []string, err error) {
+	err = s.read.Raw("SELECT id FROM jobs ORDER BY created_at DESC, id").Scan(&ids).Error
+	return ids, translate(err)
+}
+
 // Job finds one job.
 func (s *Store) Job(id string) (Job, error) {
 	return one(s, id, jobRow.toJob, "Vehicle.Engine")

@@ -1,7 +1,8 @@
 import { onMounted, onUnmounted } from 'vue'
+import { reachedByTab } from './reached'
 
 /**
- * Listens for the bench's keys. A key typed into a field, or Enter on a control reached with the keyboard, is left to it.
+ * Listens for the bench's keys. A key typed into a field, or Enter on a control reached with Tab, is left to it.
  * The handler says whether it took the key.
  */
 export function useKeys(handle: (key: string) => boolean) {
@@ -11,7 +12,7 @@ export function useKeys(handle: (key: string) => boolean) {
     const at = e.target as HTMLElement
     if (at.closest('input, textarea, select, [role="dialog"]')) return
     const native = e.key === 'Enter' || e.key === ' '
-    if (native && at.closest('button, a, [role="button"]') && at.matches(':focus-visible')) return
+    if (native && at.closest('button, a, [role="button"]') && reachedByTab(at)) return
     if (handle(e.key)) e.preventDefault()
   }
   onMounted(() => window.addEventListener('keydown', listen))

@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest'
 import type { Sighting } from '@/shared/api/client'
 import { confirmed, schoolName, standing, until, untilStop } from './words'
+import type { Schemas } from './api/client'
 import { figureOf } from './engine/figure'
 
 const seen = (what: Sighting['what'], more: Partial<Sighting> = {}): Sighting => ({
@@ -29,26 +30,14 @@ describe('the words of the bench', () => {
   })
 })
 
-describe('the figure of kept readings', () => {
-  const judged = (estimate: number | null) => ({
-    verdict: 'in' as const,
-    sure: true,
-    estimate_mm: estimate,
-    gap_low_mm: 0,
-    gap_high_mm: null,
-    try_next_mm: [],
-    why: '',
-    conflict: '',
-  })
-  it('is the drag where there is one, else what the gap lies between', () => {
-    expect(figureOf({ judgement: judged(0.22), readings: [], at: '', stale: false })).toBe('0.22')
-    const readings = [
-      { leaves_mm: [0.2], feel: 'free' as const },
-      { leaves_mm: [0.15, 0.09], feel: 'wont_go' as const },
-    ]
-    expect(figureOf({ judgement: judged(null), readings, at: '', stale: false })).toBe('0.20–0.24')
-    expect(figureOf({ judgement: judged(null), readings: readings.slice(0, 1), at: '', stale: false })).toBe('>0.20')
-    expect(figureOf({ judgement: judged(null), readings: readings.slice(1), at: '', stale: false })).toBe('<0.24')
+describe('the figure of a gap', () => {
+  const judged = (figure: Schemas['Figure']) => ({ figure }) as Schemas['Judgement']
+  it('is what the program knows of it: a figure, a bound with its uncertainty, or between two', () => {
+    expect(figureOf(judged({ kind: 'at', mm: 0.22 }))).toBe('0.22')
+    expect(figureOf(judged({ kind: 'between', mm: 0.195, to_mm: 0.245 }))).toBe('0.195–0.245')
+    expect(figureOf(judged({ kind: 'above', mm: 0.195 }))).toBe('>0.195')
+    expect(figureOf(judged({ kind: 'below', mm: 0.221 }))).toBe('<0.221')
+    expect(figureOf(judged({ kind: '' }))).toBe('')
     expect(figureOf(null)).toBe('')
   })
 })

@@ -76,7 +76,7 @@ export function howToSee(s: Sighting): string {
     case 'loose':
       return 'The lobe points straight away from its follower: the valve has play and is in the middle of its base circle.'
     case 'tdc_firing':
-      return 'Firing TDC: both rockers of the cylinder have play. If they are rocking, the crank is one turn out: turn on 360°.'
+      return 'Firing TDC: both rockers of the cylinder have play. If they are rocking, the crank is one turn out: turn a further 360°.'
   }
   return ''
 }
@@ -170,3 +170,8 @@ const adjusters: Record<string, string> = {
 
 /** The kinds of adjuster, with their names. */
 export const adjusterKinds = Object.entries(adjusters).map(([value, title]) => ({ value, title }))
+
+/** How far to turn, and which way. */
+export function turnBy(direction: string, deg: number): string {
+  return direction === 'back' ? `Turn back ${degrees(deg)}` : `Turn a further ${degrees(deg)}`
+}

@@ -1,23 +1,22 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import type { JobView, Schemas, ValveState } from '@/shared/api/client'
-import { leaves, mm } from '@/shared/units'
 import { feelWord } from '@/shared/words'
-import { shiftWords } from './benchWords'
+import { settingLeaf, shiftWords } from './benchWords'
 import ScrewDial from './ScrewDial.vue'
 
 const props = defineProps<{ view: JobView; valve: ValveState; locking: boolean }>()
-const emit = defineEmits<{ feel: [leaves: number[], feel: Schemas['Reading']['feel']]; leave: [] }>()
+const emit = defineEmits<{ feel: [leaves: number[], angled: boolean[], feel: Schemas['Reading']['feel']]; leave: [] }>()
 
 const feels: Exclude<Schemas['Reading']['feel'], ''>[] = ['free', 'drag', 'wont_go']
-const by = computed(() => (props.valve.set_by_mm.length ? leaves(props.valve.set_by_mm) : mm(props.valve.aim_mm)))
+const by = computed(() => settingLeaf(props.valve))
 const felt = computed(() => props.valve.round.at(-1)?.feel)
 const shift = computed(() => shiftWords(props.view, props.valve))
 
 function key(k: string): boolean {
   const f = feels[Number(k) - 1]
   if (!props.locking || !f || felt.value === f) return false
-  emit('feel', props.valve.set_by_mm, f)
+  emit('feel', props.valve.set_by_mm, props.valve.set_by_angled, f)
   return true
 }
 defineExpose({ key })
@@ -53,7 +52,7 @@ defineExpose({ key })
             class="mx-btn small"
             :class="{ on: felt === f }"
             :aria-pressed="felt === f"
-            @click="felt !== f && emit('feel', valve.set_by_mm, f)"
+            @click="felt !== f && emit('feel', valve.set_by_mm, valve.set_by_angled, f)"
           >
             {{ feelWord[f] }} <kbd>{{ i + 1 }}</kbd>
           </button>

@@ -20,7 +20,8 @@ import { useJob, type Doing } from './useJob'
 import { useKeys } from '@/shared/useKeys'
 
 const id = String(useRoute().params.id)
-const { view, state, trouble, refusal, waiting, offline, load, send, undo } = useJob(id)
+const { view, state, trouble, refusal, waiting, refused, offline, told, load, send, undo, keepThere, forget } =
+  useJob(id)
 onMounted(load)
 
 const crank = useCrank(
@@ -30,7 +31,10 @@ const crank = useCrank(
 const find = useFind(id)
 const { on: finding } = find
 const crankShown = computed(() => (finding.value ? (find.found.value?.crank_deg ?? null) : crank.value))
-const mayFind = computed(() => ['turn', 'read'].includes(state.value?.now.action ?? ''))
+// Where the crank stands may be asked, and doubted, in every state after the sequence is chosen.
+const mayFind = computed(
+  () => Boolean(state.value?.plan) && !['choose_way', 'await_hot', 'done'].includes(state.value!.phase),
+)
 const choosing = ref(false)
 const preview = ref<PlanView | null>(null)
 const help = ref(false)
@@ -93,6 +97,14 @@ useKeys((k) => {
       <button v-if="mayFind && !finding" class="mx-btn small" type="button" @click="find.begin()">
         Where am I? <kbd>W</kbd>
       </button>
+      <button
+        v-if="mayFind && !finding && state.crank_deg !== null"
+        class="mx-btn small"
+        type="button"
+        @click="happened({ kind: 'doubted' })"
+      >
+        Crank moved?
+      </button>
       <RouterLink v-if="state.happenings > 2" class="mx-btn small" :to="`/jobs/${id}/sheet`">Sheet</RouterLink>
       <button class="mx-btn small wide-only" type="button" aria-label="Keys" @click="help = true">?</button>
       <span class="count" :aria-label="`${phaseName(state.phase)}: ${state.done} of ${state.total}`">
@@ -153,10 +165,14 @@ useKeys((k) => {
       :crank="crank"
       :choosing="choosing"
       :waiting="waiting"
+      :refused="refused"
       :offline="offline"
+      :told="told"
       :refusal="refusal"
       @do="happened"
       @undo="undo"
+      @keep-there="keepThere"
+      @forget="forget"
       @preview="(p) => (preview = p)"
       @choosing="chooseAgain"
       @leave="(v) => (leaving = v)"
@@ -188,8 +204,15 @@ useKeys((k) => {
   display: grid;
   grid-template-columns: minmax(0, 3fr) minmax(0, 2fr);
   grid-template-rows: minmax(0, 1fr);
-  height: calc(100dvh - 62px);
-  min-height: 640px;
+  flex: 1;
+  min-height: 0;
+}
+
+/* The bench fills what the header leaves, whatever that takes. */
+@media (width > 1000px) {
+  :global(.v-application__wrap:has(> .bench)) {
+    height: 100dvh;
+  }
 }
 
 .picture {

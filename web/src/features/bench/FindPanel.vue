@@ -2,7 +2,7 @@
 import { computed } from 'vue'
 import type { Found, JobView, Sighting } from '@/shared/api/client'
 import { degrees } from '@/shared/units'
-import { seenWords, untilStop } from '@/shared/words'
+import { seenWords, turnBy, untilStop } from '@/shared/words'
 
 const props = defineProps<{ view: JobView; seen: Sighting[]; found: Found | null; trouble: string }>()
 const emit = defineEmits<{
@@ -31,7 +31,7 @@ const next = computed(() => {
   const stop = found.stop >= 0 ? props.view.state.plan?.stops[found.stop] : undefined
   if (!stop) return ''
   if (!found.turn) return `That is stop ${found.stop + 1}: ${stop.valves.join(' and ')} may be read.`
-  return `Nearest stop: turn on ${degrees(found.turn_deg)} until ${untilStop(stop.watch)}.`
+  return `Nearest stop. ${turnBy(props.view.state.plan!.direction, found.turn_deg)} until ${untilStop(stop.watch)}.`
 })
 
 function key(k: string): boolean {

@@ -4,15 +4,18 @@ import LeafLadder from './LeafLadder.vue'
 
 const rungs = [0.15, 0.2, 0.22, 0.24, 0.25].map((t) => ({
   leaves_mm: [t],
+  angled: [false],
+  name: t.toFixed(2),
+  near: true,
   thickness_mm: t,
   in_window: t >= 0.2 && t <= 0.24,
   other: '' as const,
   nominal: t === 0.22,
 }))
-const limits = { lower_mm: 0.2, upper_mm: 0.24, nominal_mm: 0.22, nominal_only: false }
 
-function ladder(round: { leaves_mm: number[]; feel: 'free' | 'drag' | 'wont_go' }[] = [], tryNext: number[] = []) {
-  return mount(LeafLadder, { props: { valve: 'I1', rungs, round, tryNext, limits } })
+function ladder(felt: { leaves_mm: number[]; feel: 'free' | 'drag' | 'wont_go' }[] = [], tryNext = '') {
+  const round = felt.map((r) => ({ ...r, angled: [false], name: '' }))
+  return mount(LeafLadder, { props: { valve: 'I1', rungs, round, tryNext } })
 }
 
 describe('the leaf ladder', () => {
@@ -24,11 +27,11 @@ describe('the leaf ladder', () => {
   })
   it('shows the other kind’s leaf before it is felt', () => {
     const wrong = rungs.map((r) => (r.thickness_mm === 0.25 ? { ...r, other: 'exhaust' as const } : r))
-    const w = mount(LeafLadder, { props: { valve: 'I1', rungs: wrong, round: [], tryNext: [], limits } })
+    const w = mount(LeafLadder, { props: { valve: 'I1', rungs: wrong, round: [], tryNext: '' } })
     expect(w.find('.rung.other').text()).toContain('exhaust leaf')
   })
   it('moves to the advised leaf once something was felt', () => {
-    const w = ladder([{ leaves_mm: [0.22], feel: 'free' }], [0.24])
+    const w = ladder([{ leaves_mm: [0.22], feel: 'free' }], '0.24')
     expect(w.find('.cursor .thick').text()).toBe('0.24')
     expect(w.findAll('.felt').map((e) => e.text())).toEqual(['free'])
   })
@@ -42,8 +45,8 @@ describe('the leaf ladder', () => {
     expect(key('1')).toBe(true)
     expect(key('7')).toBe(false)
     expect(w.emitted('feel')).toEqual([
-      [[0.24], 'wont_go'],
-      [[0.2], 'free'],
+      [[0.24], [false], 'wont_go'],
+      [[0.2], [false], 'free'],
     ])
   })
   it('takes a feel back by a second tap on it', async () => {
@@ -55,6 +58,6 @@ describe('the leaf ladder', () => {
     expect(w.emitted('feel')).toBeUndefined()
     expect(w.emitted('withdraw')).toEqual([[1]])
     await w.find('[aria-label="0.24 won’t go"]').trigger('click')
-    expect(w.emitted('feel')).toEqual([[[0.24], 'wont_go']])
+    expect(w.emitted('feel')).toEqual([[[0.24], [false], 'wont_go']])
   })
 })

@@ -1,7 +1,8 @@
 <script setup lang="ts">
 import { computed, nextTick, ref, watch } from 'vue'
 import type { Rung, Schemas } from '@/shared/api/client'
-import { leaves, mm, thou } from '@/shared/units'
+import { decimal, slip } from '@/shared/decimal'
+import { mm, thou } from '@/shared/units'
 import { feelWord } from '@/shared/words'
 
 type Reading = Schemas['Reading']
@@ -11,38 +12,41 @@ const props = defineProps<{
   valve: string
   rungs: Rung[]
   round: Reading[]
-  tryNext: number[]
-  limits: Schemas['Limits']
+  tryNext: string
 }>()
 const emit = defineEmits<{
-  feel: [leaves: number[], feel: Feel]
+  feel: [leaves: number[], angled: boolean[], feel: Feel]
   withdraw: [index: number]
   dial: [gap: number, doubt: number]
 }>()
 
 const feels: Feel[] = ['free', 'drag', 'wont_go']
-const same = (a: number[], b: number[]) => a.length === b.length && a.every((x, i) => x === b[i])
+interface Leaves {
+  leaves_mm: number[]
+  angled: boolean[]
+}
+const same = (a: Leaves, b: Leaves) =>
+  a.leaves_mm.length === b.leaves_mm.length &&
+  a.leaves_mm.every((x, i) => x === b.leaves_mm[i] && Boolean(a.angled[i]) === Boolean(b.angled[i]))
+const all = ref(false)
 const near = computed(() => {
-  const { lower_mm, upper_mm } = props.limits
-  const felt = (r: Rung) => props.round.some((x) => same(x.leaves_mm, r.leaves_mm))
-  const close = props.rungs.filter(
-    (r) => felt(r) || (r.thickness_mm > lower_mm - 0.13 && r.thickness_mm < upper_mm + 0.2),
-  )
-  return [...(close.length >= 3 ? close : props.rungs)].reverse()
+  const close = props.rungs.filter((r) => r.near)
+  return [...(all.value || close.length < 3 ? props.rungs : close)].reverse()
 })
+const inThou = (r: Rung) => r.name.startsWith('.')
 const cursor = ref(0)
 const box = ref<HTMLElement>()
 
 // The cursor waits on the leaf worth trying: the advised one, else the one to set by.
 watch(
-  () => [props.valve, props.round.length, props.tryNext.join()],
+  () => [props.valve, props.round.length, props.tryNext],
   () => {
     const advised = near.value.findIndex(
-      (r) => props.tryNext.length > 0 && props.round.length > 0 && same(r.leaves_mm, props.tryNext),
+      (r) => props.tryNext !== '' && props.round.length > 0 && r.name === props.tryNext,
     )
     const nominal = near.value.findIndex((r) => r.nominal)
     const last = props.round.at(-1)
-    const felt = last ? near.value.findIndex((r) => same(r.leaves_mm, last.leaves_mm)) : -1
+    const felt = last ? near.value.findIndex((r) => same(r, last)) : -1
     cursor.value = advised >= 0 ? advised : felt >= 0 ? felt : Math.max(0, nominal)
     void show()
   },
@@ -53,27 +57,36 @@ async function show() {
   await nextTick()
   const list = box.value
   const row = list?.children[cursor.value] as HTMLElement | undefined
-  if (list && row) list.scrollTop = row.offsetTop - (list.clientHeight - row.offsetHeight) / 2
+  if (!list || !row) return
+  // Nothing moves under a finger: the list scrolls only where the row is out of sight.
+  const above = row.offsetTop < list.scrollTop
+  const below = row.offsetTop + row.offsetHeight > list.scrollTop + list.clientHeight
+  if (above || below) list.scrollTop = row.offsetTop - (list.clientHeight - row.offsetHeight) / 2
 }
 
 function felt(r: Rung, feel: Feel): boolean {
-  return props.round.some((x) => x.leaves_mm.length > 0 && x.feel === feel && same(x.leaves_mm, r.leaves_mm))
+  return props.round.some((x) => x.leaves_mm.length > 0 && x.feel === feel && same(x, r))
 }
 
 /** A tap says a feel; a second tap on the same one takes it back. */
 function tap(r: Rung, feel: Feel) {
-  const at = props.round.findIndex((x) => x.feel === feel && same(x.leaves_mm, r.leaves_mm))
+  const at = props.round.findIndex((x) => x.feel === feel && same(x, r))
   if (at >= 0) emit('withdraw', at)
-  else emit('feel', r.leaves_mm, feel)
+  else emit('feel', r.leaves_mm, r.angled, feel)
 }
 
 const dialOpen = ref(false)
 const dialText = ref('')
 const dialDoubt = ref('0.01')
-const number = (t: string) => Number(t.replace(',', '.'))
+const said = ref(false)
+const gapSlip = computed(() => (said.value ? slip(dialText.value) : ''))
+const doubtSlip = computed(() => (said.value ? slip(dialDoubt.value) : ''))
 function sayDial() {
-  if (!(number(dialText.value) >= 0) || dialText.value.trim() === '') return
-  emit('dial', number(dialText.value), number(dialDoubt.value) || 0)
+  said.value = true
+  const [gap, doubt] = [decimal(dialText.value), decimal(dialDoubt.value)]
+  if (gap === null || doubt === null) return
+  emit('dial', gap, doubt)
+  said.value = false
   dialOpen.value = false
   dialText.value = ''
 }
@@ -110,12 +123,12 @@ defineExpose({ key })
     <div ref="box" class="ladder" role="group" :aria-label="`Leaves for ${valve}, thickest first`">
       <div
         v-for="(r, i) in near"
-        :key="r.leaves_mm.join()"
+        :key="r.name"
         class="rung"
         :class="{ window: r.in_window, cursor: i === cursor, other: r.other }"
       >
         <div class="leaf" @click="cursor = i">
-          <span class="figure thick" :class="{ stack: r.leaves_mm.length > 1 }">{{ leaves(r.leaves_mm) }}</span>
+          <span class="figure thick" :class="{ stack: r.leaves_mm.length > 1 }">{{ r.name }}</span>
           <small class="quiet" :class="{ wrong: r.other }">{{
             r.other
               ? `${r.other} leaf`
@@ -123,7 +136,9 @@ defineExpose({ key })
                 ? 'set by this'
                 : r.thickness_mm !== r.leaves_mm[0] && r.leaves_mm.length === 1
                   ? `is ${mm(r.thickness_mm)}`
-                  : thou(r.thickness_mm)
+                  : inThou(r)
+                    ? mm(r.thickness_mm)
+                    : thou(r.thickness_mm)
           }}</small>
         </div>
         <span class="bar" aria-hidden="true" />
@@ -134,13 +149,16 @@ defineExpose({ key })
           class="feel"
           :class="{ felt: felt(r, f) }"
           :aria-pressed="felt(r, f)"
-          :aria-label="`${leaves(r.leaves_mm)} ${feelWord[f]}`"
+          :aria-label="`${r.name} ${feelWord[f]}`"
           @click="((cursor = i), tap(r, f))"
         >
           {{ feelWord[f] }}
         </button>
       </div>
     </div>
+    <button v-if="rungs.some((r) => !r.near)" class="more" type="button" @click="all = !all">
+      {{ all ? 'Fewer leaves' : 'All leaves of the set' }}
+    </button>
     <div v-if="dialOpen || dials.length" class="dial">
       <span v-for="d in dials" :key="d.i" class="read"
         >dial <b class="figure">{{ mm(d.dial_mm!) }}</b>
@@ -159,11 +177,20 @@ defineExpose({ key })
           label="Gap by dial"
           suffix="mm"
           inputmode="decimal"
-          hide-details
+          :error-messages="gapSlip"
+          hide-details="auto"
           density="compact"
           autofocus
         />
-        <VTextField v-model="dialDoubt" label="±" suffix="mm" inputmode="decimal" hide-details density="compact" />
+        <VTextField
+          v-model="dialDoubt"
+          label="±"
+          suffix="mm"
+          inputmode="decimal"
+          :error-messages="doubtSlip"
+          hide-details="auto"
+          density="compact"
+        />
         <button class="mx-btn small" type="submit">Say it</button>
       </form>
     </div>
@@ -175,6 +202,16 @@ defineExpose({ key })
   display: flex;
   flex-direction: column;
   min-height: 0;
+}
+
+.more {
+  min-height: 44px;
+  border: 0;
+  background: none;
+  color: var(--quiet);
+  font: inherit;
+  text-decoration: underline;
+  cursor: pointer;
 }
 
 .heads,
@@ -206,7 +243,7 @@ defineExpose({ key })
 .ladder {
   position: relative;
   flex: 1;
-  min-height: 190px;
+  min-height: 0;
   overflow-y: auto;
   scrollbar-width: thin;
 }

@@ -1,14 +1,17 @@
 <script setup lang="ts">
-import { computed, useTemplateRef } from 'vue'
-import type { Happening, JobView, PlanView, Schemas } from '@/shared/api/client'
+import { computed, useTemplateRef, watch } from 'vue'
+import type { JobView, PlanView, Schemas } from '@/shared/api/client'
 import CrankPulley from '@/shared/engine/CrankPulley.vue'
 import { octagon } from '@/shared/engine/shapes'
+import { leaves } from '@/shared/units'
+import type { Waiting } from '@/shared/useQueue'
 import type { Doing } from './useJob'
 import { headline, kindOf, limitsOf, primary, valveNow } from './benchWords'
 import AdjustPanel from './AdjustPanel.vue'
 import ChooseWay from './ChooseWay.vue'
 import LeafLadder from './LeafLadder.vue'
 import PreparePanel from './PreparePanel.vue'
+import RefusedList from './RefusedList.vue'
 import ShimPanel from './ShimPanel.vue'
 import SignPanel from './SignPanel.vue'
 import TurnPanel from './TurnPanel.vue'
@@ -18,8 +21,10 @@ const props = defineProps<{
   view: JobView
   crank: number | null
   choosing: boolean
-  waiting: Happening[]
+  waiting: Waiting[]
+  refused: Waiting[]
   offline: boolean
+  told: string
   refusal: string
 }>()
 const emit = defineEmits<{
@@ -28,6 +33,8 @@ const emit = defineEmits<{
   preview: [plan: PlanView | null]
   choosing: [on: boolean]
   leave: [valve: string]
+  keepThere: [waits: Waiting]
+  forget: [waits: Waiting]
 }>()
 
 const state = computed(() => props.view.state)
@@ -56,15 +63,32 @@ const shownJudgement = computed(() =>
 const round = computed(() => [
   ...(valve.value?.round ?? []),
   ...props.waiting
+    .map((w) => w.body)
     .filter((h) => h.kind === 'reading' && h.valve === valve.value?.name)
-    .map((h) => ({ leaves_mm: h.leaves_mm ?? [], feel: h.feel as Schemas['Reading']['feel'] })),
+    .map((h) => ({
+      leaves_mm: h.leaves_mm ?? [],
+      angled: h.angled ?? (h.leaves_mm ?? []).map(() => false),
+      name: leaves(h.leaves_mm ?? []),
+      feel: h.feel as Schemas['Reading']['feel'],
+    })),
   ...props.waiting
+    .map((w) => w.body)
     .filter((h) => h.kind === 'dial' && h.valve === valve.value?.name)
-    .map((h) => ({ leaves_mm: [], feel: '' as const, dial_mm: h.gap_mm })),
+    .map((h) => ({ leaves_mm: [], angled: [], name: '', feel: '' as const, dial_mm: h.gap_mm })),
 ])
 const panel = useTemplateRef<{ key(k: string): boolean }>('panel')
 
+// A bounce or a double tap is one press: what comes up next is not pressed by it.
+const settle = 400
+let pressed = -settle
+watch(
+  () => state.value.happenings,
+  () => (pressed = performance.now()),
+)
+
 function go() {
+  if (performance.now() - pressed < settle) return
+  pressed = performance.now()
   const { now } = state.value
   switch (now.action) {
     case 'turn':
@@ -72,7 +96,12 @@ function go() {
     case 'keep':
       return emit('do', { kind: 'kept', valve: now.valve })
     case 'adjust':
-      return emit('do', { kind: 'adjusted', valve: now.valve, leaves_mm: valve.value!.set_by_mm })
+      return emit('do', {
+        kind: 'adjusted',
+        valve: now.valve,
+        leaves_mm: valve.value!.set_by_mm,
+        angled: valve.value!.set_by_angled,
+      })
     case 'lock':
       return emit('do', { kind: 'locked', valve: now.valve })
     case 'bar_over':
@@ -88,8 +117,8 @@ function pick(by: number) {
   if (next && next !== at) emit('do', { kind: 'picked', valve: next })
 }
 
-function feel(list: number[], f: Schemas['Reading']['feel']) {
-  emit('do', { kind: 'reading', valve: state.value.now.valve, leaves_mm: list, feel: f })
+function feel(list: number[], angled: boolean[], f: Schemas['Reading']['feel']) {
+  emit('do', { kind: 'reading', valve: state.value.now.valve, leaves_mm: list, angled, feel: f })
 }
 
 function key(k: string): boolean {
@@ -125,9 +154,11 @@ defineExpose({ key })
 
     <p v-if="refusal" class="refusal" role="alert">{{ refusal }}</p>
     <p v-if="offline" class="refusal" role="alert">
-      The program cannot be reached. {{ waiting.length }}
+      {{ told || 'The program cannot be reached.' }} {{ waiting.length }}
       {{ waiting.length === 1 ? 'entry waits' : 'entries wait' }} here to be sent; nothing is lost.
     </p>
+    <RefusedList :list="refused" @keep-there="(w) => emit('keepThere', w)" @forget="(w) => emit('forget', w)" />
+    <p v-if="valve?.caution && bench" class="mx-warn" role="note">{{ valve.caution }}</p>
 
     <ChooseWay
       v-if="action === 'choose_way'"
@@ -135,7 +166,17 @@ defineExpose({ key })
       :job-id="state.id"
       :valves="state.valves.length"
       :present="state.plan ?? null"
-      @choose="(p) => emit('do', { kind: 'way_chosen', school: p.school, order: p.order })"
+      @choose="
+        (p) =>
+          emit('do', {
+            kind: 'way_chosen',
+            school: p.school,
+            order: p.order,
+            direction: p.direction,
+            positions: p.positions,
+            stop_count: p.stop_count,
+          })
+      "
       @preview="(p) => emit('preview', p)"
       @cancel="emit('choosing', false)"
     />
@@ -192,8 +233,7 @@ defineExpose({ key })
         :valve="valve!.name"
         :rungs="state.now.ladder"
         :round="round"
-        :try-next="valve!.judgement?.try_next_mm ?? []"
-        :limits="valve!.limits"
+        :try-next="valve!.judgement?.try_next ?? ''"
         @feel="feel"
         @withdraw="(i) => emit('do', { kind: 'withdrawn', valve: valve!.name, index: i })"
         @dial="(gap, doubt) => emit('do', { kind: 'dial', valve: valve!.name, gap_mm: gap, uncertainty_mm: doubt })"
@@ -300,13 +340,16 @@ em {
 }
 
 .tabs {
-  display: grid;
-  grid-template-columns: repeat(auto-fit, minmax(150px, 1fr));
+  display: flex;
+  flex: none;
   gap: 10px;
+  overflow-x: auto;
+  scrollbar-width: thin;
 }
 
 .tab {
   display: flex;
+  flex: 1 0 auto;
   align-items: center;
   gap: 12px;
   min-height: 68px;
@@ -351,7 +394,7 @@ em {
 }
 
 .grow {
-  flex: 1;
+  flex: 1 1 0;
   min-height: 0;
 }
 

@@ -2,6 +2,7 @@
 import { computed, ref } from 'vue'
 import type { JobView } from '@/shared/api/client'
 import ReasonDialog from '@/shared/ReasonDialog.vue'
+import { decimal } from '@/shared/decimal'
 import { clock, when } from '@/shared/units'
 import CoolingPlot from './CoolingPlot.vue'
 import NumberPad from './NumberPad.vue'
@@ -14,14 +15,14 @@ const emit = defineEmits<{
 }>()
 
 const { probe } = useProbe()
-const fields = ['Engine', 'Around it'] as const
+const fields = ['Engine', 'Ambient'] as const
 const readings = computed(() => props.view.state.temperatures)
 const cooling = computed(() => props.view.state.cooling)
 const text = ref(['', readings.value.length ? String(Math.round(readings.value.at(-1)!.ambient_c)) : ''])
 const at = ref(0)
 const asking = ref(false)
-const ready = computed(() => text.value.every((t) => /^-?\d+(\.\d)?$/.test(t)))
-const figures = () => [Number(text.value[0]), Number(text.value[1])] as const
+const ready = computed(() => text.value.every((t) => decimal(t) !== null))
+const figures = () => [decimal(text.value[0]!)!, decimal(text.value[1]!)!] as const
 const card = computed(() => props.view.state.card)
 const limit = computed(() => `${card.value.state === 'hot' ? 'Hot' : 'Cold'} figures: ${card.value.holds}.`)
 
@@ -47,13 +48,14 @@ function key(k: string): boolean {
   const now = text.value[at.value]!
   const put = (t: string) => (text.value = text.value.map((x, i) => (i === at.value ? t : x)))
   if (/^\d$/.test(k) && now.replace(/[-.]/g, '').length < 4) put(now + k)
+  else if ((k === '.' || k === ',') && !now.includes('.')) put(`${now || '0'}.`)
   else if (k === '-') put(now.startsWith('-') ? now.slice(1) : `-${now}`)
   else if (k === 'Backspace') put(now.slice(0, -1))
   else if (k.startsWith('Arrow')) at.value = 1 - at.value
   else if (k === 'w' || k === 'W') note()
   else if (k === 't' || k === 'T') take()
   else if (k === 'Enter') go()
-  else return /^\d$/.test(k)
+  else return /^[\d.,]$/.test(k)
   return true
 }
 defineExpose({ key })
@@ -84,7 +86,7 @@ defineExpose({ key })
     <p v-if="probe && probe.state !== 'off'" class="probe" :class="probe.state" role="status">
       <template v-if="probe.state === 'ok'"
         ><span
-          >Probe <b class="figure">{{ probe.engine_c!.toFixed(1) }} °C</b>, around it
+          >Probe <b class="figure">{{ probe.engine_c!.toFixed(1) }} °C</b>, ambient
           <b class="figure">{{ probe.ambient_c!.toFixed(1) }} °C</b></span
         >
         <button class="mx-btn small" type="button" @click="take">Take it <kbd>T</kbd></button></template

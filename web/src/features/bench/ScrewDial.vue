@@ -5,9 +5,9 @@ import { degrees } from '@/shared/units'
 
 const props = defineProps<{ screw?: Schemas['Screw'] | null; nut: boolean; locked?: boolean }>()
 
-// Closing turns the screw in, clockwise as it is looked at.
+// Which way it is turned comes with the answer: it depends on the gear and on its thread.
 const turn = computed(() => props.screw?.turn_deg ?? 0)
-const shown = computed(() => Math.min(turn.value, 350) * (props.screw?.direction === 'open' ? -1 : 1))
+const shown = computed(() => Math.min(turn.value, 350) * (props.screw?.rotation === 'anticlockwise' ? -1 : 1))
 const whole = computed(() => Math.floor(turn.value / 360))
 const point = (deg: number, r: number) => {
   const a = ((deg - 90) * Math.PI) / 180
@@ -20,7 +20,7 @@ const sweep = computed(
 const hexagon = Array.from({ length: 6 }, (_, i) => point(i * 60 + 30, 58)).join('L')
 const name = computed(() =>
   props.screw?.turn_deg != null
-    ? `Turn the screw ${degrees(turn.value)} ${props.screw.direction === 'open' ? 'anticlockwise, opening' : 'clockwise, closing'}`
+    ? `Turn the screw ${props.screw.travel} ${degrees(turn.value)}, ${props.screw.rotation}`
     : 'Turn the adjuster by feel',
 )
 </script>

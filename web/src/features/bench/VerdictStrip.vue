@@ -10,11 +10,11 @@ defineProps<{ judgement: Judgement; screw?: Schemas['Screw'] | null }>()
 <template>
   <section class="strip" :class="judgement.verdict" role="status">
     <VerdictGlyph :verdict="judgement.verdict" class="sign" />
-    <strong class="word">{{ judgement.conflict ? 'Cannot be' : verdictWord[judgement.verdict] }}</strong>
+    <strong class="word">{{ judgement.conflict ? 'Readings disagree' : verdictWord[judgement.verdict] }}</strong>
     <p class="why">
       {{ judgement.why }}
       <template v-if="screw?.turn_deg != null"
-        >{{ screw.direction === 'open' ? 'Open' : 'Close' }} the screw {{ degrees(screw.turn_deg) }}.</template
+        >Screw {{ screw.travel }} {{ degrees(screw.turn_deg) }}, {{ screw.rotation }}.</template
       >
     </p>
   </section>

@@ -8,14 +8,14 @@ export function valvesShown(view: JobView): Record<string, ValveShown> {
   const here = state.plan && state.stop >= 0 ? state.plan.stops[state.stop]!.valves : []
   return Object.fromEntries(
     state.valves.map((v) => {
-      const inHand = v.round.length > 0 ? { judgement: v.judgement!, readings: v.round, at: '', stale: false } : null
-      const result = inHand ?? v.last
+      const inHand = v.round.length > 0 ? v.judgement : null
+      const judgement = inHand ?? v.last?.judgement
       return [
         v.name,
         {
-          figure: figureOf(result),
-          stale: Boolean(result?.stale),
-          verdict: result && !(inHand && result.judgement.conflict) ? result.judgement.verdict : null,
+          figure: figureOf(judgement),
+          stale: !inHand && Boolean(v.last?.stale),
+          verdict: judgement && !judgement.conflict ? judgement.verdict : null,
           settable: v.settable,
           here: here.includes(v.name),
           chosen: v.name === state.now.valve,

@@ -10,6 +10,8 @@ const judged = (verdict: Judgement['verdict'], tryNext: number[] = []): Judgemen
   gap_low_mm: 0.24,
   gap_high_mm: 0.26,
   try_next_mm: tryNext,
+  try_next: tryNext.map((t) => t.toFixed(2)).join(' + '),
+  figure: verdict === 'undecided' ? { kind: 'below', mm: 0.305 } : { kind: 'at', mm: 0.25 },
   why: '',
   conflict: '',
 })
@@ -28,6 +30,12 @@ const valve = (name: string, more: Partial<ValveState> = {}): ValveState => ({
   needs: false,
   aim_mm: 0.3,
   set_by_mm: [0.3],
+  set_by_angled: [false],
+  set_by: '0.30',
+  caution: '',
+  out: false,
+  made_there: false,
+  cold_reason: '',
   shim_mm: 0,
   ...more,
 })
@@ -79,7 +87,7 @@ const said = (v: JobView) => {
 describe('the one instruction', () => {
   it('says what to turn until, and how far where the place is known', () => {
     const turn = { action: 'turn' as const, valve: '', stop: 1, turn_deg: 360 }
-    expect(said(view(turn))).toBe('Turn on 360° until cylinder 1 rocks.')
+    expect(said(view(turn))).toBe('Turn a further 360° until cylinder 1 rocks.')
     expect(said(view(turn, { crank_deg: null, stop: -1 }))).toBe('Turn the crank until cylinder 1 rocks.')
     expect(primary(view(turn))).toBe('Cylinder 1 rocks')
   })
@@ -93,9 +101,16 @@ describe('the one instruction', () => {
     expect(primary(view({ action: 'keep', here: ['E1', 'E2'] }))).toBe('Keep, go to E2')
   })
   it('says how far to turn the screw, or the leaf to set by where that cannot be said', () => {
-    const screw = { turn_deg: 18, direction: 'open' as const, by_feel: false, why: '' }
+    const screw = {
+      turn_deg: 18,
+      direction: 'open' as const,
+      rotation: 'anticlockwise' as const,
+      travel: 'out' as const,
+      by_feel: false,
+      why: '',
+    }
     expect(said(view({ action: 'adjust' }, { phase: 'adjust', valves: [valve('E1', { screw }), valve('E2')] }))).toBe(
-      'Open E1 by 18°.',
+      'Screw E1 out 18°, anticlockwise.',
     )
     expect(said(view({ action: 'adjust' }, { phase: 'adjust' }))).toBe('Set E1 to 0.30.')
     expect(said(view({ action: 'lock' }))).toBe('Lock E1, then check again.')
@@ -126,14 +141,14 @@ describe('the picture of the bench', () => {
     })
   })
   it('shows readings in hand before kept ones, and stops with nothing left as finished', () => {
-    const kept = { judgement: judged('in'), readings: [], at: '', stale: false }
+    const kept = { judgement: judged('in'), readings: [], at: '', stale: false, time_doubtful: false }
     const inHand = valve('E1', {
       last: kept,
-      round: [{ leaves_mm: [0.3], feel: 'wont_go' }],
+      round: [{ leaves_mm: [0.3], angled: [false], name: '0.30', feel: 'wont_go' }],
       judgement: judged('undecided', [0.28]),
     })
     const v = view({}, { valves: [inHand, valve('E2', { last: kept, pending: false })] })
-    expect(valvesShown(v)['E1']).toMatchObject({ figure: '<0.30', verdict: 'undecided', here: true, chosen: true })
+    expect(valvesShown(v)['E1']).toMatchObject({ figure: '<0.305', verdict: 'undecided', here: true, chosen: true })
     expect(valvesShown(v)['E2']).toMatchObject({ figure: '0.25', verdict: 'in', here: false })
     expect(finishedStops(v)).toEqual([1])
   })

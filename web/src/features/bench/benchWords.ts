@@ -1,6 +1,6 @@
 import type { JobView, ValveState } from '@/shared/api/client'
-import { degrees, leaves, mm } from '@/shared/units'
-import { confirmed, standing, untilStop, verdictWord } from '@/shared/words'
+import { degrees, mm } from '@/shared/units'
+import { confirmed, standing, turnBy, untilStop, verdictWord } from '@/shared/words'
 
 /** A headline: plain words, and the part that is picked out in brass. */
 export interface Headline {
@@ -31,7 +31,7 @@ export function kindOf(view: JobView, name: string): 'intake' | 'exhaust' {
 
 /** The leaf to set a valve by, as words. */
 export function settingLeaf(valve: ValveState): string {
-  return valve.set_by_mm.length ? leaves(valve.set_by_mm) : mm(valve.aim_mm)
+  return valve.set_by || mm(valve.aim_mm)
 }
 
 /** What locking usually does in this mechanic's hands, where it is known. */
@@ -55,16 +55,23 @@ export function headline(view: JobView): Headline {
       if (state.temperatures.length) return line('Take the ', 'temperature.')
       return line('Take the engine’s ', 'temperature.')
     case 'turn': {
-      const way = state.plan!.direction === 'back' ? 'back' : 'on'
       const seen = untilStop(state.plan!.stops[now.stop]!.watch)
+      if (now.confirm)
+        return line(
+          'Confirm that ',
+          `${seen}.`,
+          '',
+          'Nothing was entered for hours: somebody may have turned the crank.',
+        )
       if (state.crank_deg === null) return line('Turn the crank until ', `${seen}.`)
-      return line(`Turn ${way} ${degrees(now.turn_deg)} until `, `${seen}.`)
+      return line(`${turnBy(state.plan!.direction, now.turn_deg)} until `, `${seen}.`)
     }
     case 'read':
       if (valve!.stage === 'nut_tight')
         return line(view.engine.has_lock_nut ? 'Locked. Read ' : 'Fitted. Read ', now.valve, ' again.')
-      if (valve!.judgement?.try_next_mm.length)
-        return line(`${now.valve}: try `, `${leaves(valve!.judgement.try_next_mm)}.`)
+      if (valve!.judgement?.conflict)
+        return line(`${now.valve}: the readings `, 'disagree.', '', 'Take back the one you trust least.')
+      if (valve!.judgement?.try_next) return line(`${now.valve}: try `, `${valve!.judgement.try_next}.`)
       if (state.phase === 'verify') return line(at + 'Check ', `${now.valve}.`)
       return line(at + 'Read ', `${now.valve}.`)
     case 'keep':
@@ -76,8 +83,7 @@ export function headline(view: JobView): Headline {
       if (view.engine.adjuster === 'shim')
         return line('Choose the ', 'shims.', '', 'Swap first, order what is missing.')
       if (screw?.turn_deg == null) return line(`Set ${now.valve} to `, `${aim}.`, '', sub)
-      const way = screw.direction === 'open' ? 'Open' : 'Close'
-      return line(`${way} ${now.valve} by `, `${degrees(screw.turn_deg)}.`, '', sub)
+      return line(`Screw ${now.valve} ${screw.travel} `, `${degrees(screw.turn_deg)}, ${screw.rotation}.`, '', sub)
     }
     case 'lock':
       return line('Lock ', now.valve, ', then check again.', torque(view))

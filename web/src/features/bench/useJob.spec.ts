@@ -15,7 +15,7 @@ const json = (body: unknown, status = 200) =>
 beforeEach(() => {
   calls.length = 0
   localStorage.clear()
-  vi.useFakeTimers({ toFake: ['setTimeout', 'clearTimeout'] })
+  vi.useFakeTimers({ toFake: ['setTimeout', 'clearTimeout', 'setInterval', 'clearInterval'] })
   vi.stubGlobal('fetch', async (request: Request) => {
     const text = request.method === 'GET' ? '' : await request.clone().text()
     calls.push({ method: request.method, body: text ? JSON.parse(text) : null })
@@ -27,7 +27,10 @@ afterEach(() => {
   vi.unstubAllGlobals()
 })
 
-const kept = () => JSON.parse(localStorage.getItem('metronix.waiting.j') ?? '[]') as { id: string }[]
+const kept = () =>
+  Object.keys(localStorage)
+    .filter((k) => k.startsWith('metronix.waits.'))
+    .map((k) => JSON.parse(localStorage.getItem(k)!) as { body: { id: string }; refused?: string; type?: string })
 
 async function opened() {
   answer = () => json({ state: { undo: 'last', happenings: 1 } })
@@ -52,7 +55,7 @@ describe('telling the program what was done', () => {
     await job.send({ kind: 'reading', valve: 'E1', leaves_mm: [0.3], feel: 'drag' })
     expect(job.offline.value).toBe(true)
     expect(kept()).toHaveLength(1)
-    const id = kept()[0]!.id
+    const id = kept()[0]!.body.id
     answer = () => json({ happenings: 2, undo: id })
     await vi.advanceTimersByTimeAsync(2500)
     await flushPromises()
@@ -111,6 +114,40 @@ describe('telling the program what was done', () => {
     release()
     await first
     expect(calls.filter((c) => c.method === 'POST').map((c) => c.body?.kind)).toEqual(['kept', 'reading'])
+  })
+
+  it('keeps a reading that the crank was moved after, with its reason, until the mechanic decides', async () => {
+    const job = await opened()
+    answer = (method) =>
+      method === 'POST'
+        ? json({ status: 409, type: 'urn:metronix:crank_moved', detail: 'The crank was moved.', errors: [] }, 409)
+        : json({ state: { happenings: 7 } })
+    await job.send({ kind: 'reading', valve: 'E1', leaves_mm: [0.3], feel: 'drag' })
+    expect(job.refused.value).toHaveLength(1)
+    expect(kept()[0]).toMatchObject({ refused: 'The crank was moved.' })
+    expect(job.waiting.value).toHaveLength(0)
+    answer = () => json({ happenings: 8, undo: 'x' })
+    await job.keepThere(job.refused.value[0]!)
+    expect(calls.at(-1)!.body).toMatchObject({ made_there: true, valve: 'E1' })
+    expect(kept()).toEqual([])
+  })
+
+  it('drops nothing that a wrong server does not know', async () => {
+    const job = await opened()
+    for (const status of [403, 404, 408, 413, 421, 500, 503]) {
+      answer = () => json({ status, detail: 'not here', errors: [] }, status)
+      await job.send({ kind: 'reading', valve: 'E1', leaves_mm: [0.3], feel: 'drag' })
+      expect(job.offline.value, String(status)).toBe(true)
+    }
+    expect(kept()).toHaveLength(7)
+  })
+
+  it('says what its screen knew', async () => {
+    answer = () => json({ state: { undo: 'last', happenings: 1, newest: 'newest-one' } })
+    const job = effectScope().run(() => useJob('j'))!
+    await job.load()
+    await job.send({ kind: 'turned', stop: 1 })
+    expect(calls.at(-1)!.body).toMatchObject({ kind: 'turned', seen: 'newest-one' })
   })
 
   it('takes back the last step by its id', async () => {

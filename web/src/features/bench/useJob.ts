@@ -9,11 +9,13 @@ import {
   type JobState,
   type JobView,
 } from '@/shared/api/client'
+import { useQueue, type Waiting } from '@/shared/useQueue'
 
-/** What the mechanic does, before it has its id. */
-export type Doing = Omit<Happening, 'id' | '$schema'>
+/** What the mechanic does, before it has its id and what its screen knew. */
+export type Doing = Omit<Happening, 'id' | '$schema' | 'done_at'>
 
-const retryAfter = 2000
+/** How often the job is asked for again, so that what another hand did appears by itself. */
+const askAgain = 4000
 
 /**
  * One job: what the program says of it, and a way to tell it what was done. What was done is kept in this browser until
@@ -23,79 +25,52 @@ export function useJob(id: string) {
   const view = shallowRef<JobView | null>(null)
   const trouble = ref<Refused | Unreachable | null>(null)
   const refusal = ref('')
-  const waiting = ref<Happening[]>(kept())
-  const offline = ref(false)
-  const busy = ref(false)
-  let timer = 0
+  const queue = useQueue()
+  const waiting = computed(() => queue.waiting.value.filter((w) => w.job === id && !w.refused))
+  const refused = computed(() => queue.waiting.value.filter((w) => w.job === id && w.refused))
 
-  function kept(): Happening[] {
-    try {
-      return JSON.parse(localStorage.getItem(`metronix.waiting.${id}`) ?? '[]') as Happening[]
-    } catch {
-      return []
-    }
-  }
-
-  function keep() {
-    if (waiting.value.length === 0) localStorage.removeItem(`metronix.waiting.${id}`)
-    else localStorage.setItem(`metronix.waiting.${id}`, JSON.stringify(waiting.value))
+  async function read() {
+    view.value = await answered(api.GET('/api/v1/jobs/{id}', { params: { path: { id } } }))
+    queue.tell(view.value.state.clock)
+    trouble.value = null
   }
 
   async function load() {
     try {
       await flush()
-      view.value = await answered(api.GET('/api/v1/jobs/{id}', { params: { path: { id } } }))
-      trouble.value = null
+      await read()
     } catch (e) {
       trouble.value = e as Refused | Unreachable
     }
   }
 
   function take(state: JobState) {
+    queue.tell(state.clock)
     if (view.value) view.value = { ...view.value, state }
   }
 
-  /**
-   * Sends what waits, in order. A refused one is told and taken out, those behind it are still sent, and then the job is
-   * read again.
-   */
-  async function flush(): Promise<void> {
-    if (busy.value) return
-    busy.value = true
-    let refused = false
-    try {
-      while (waiting.value.length > 0) {
-        const body = waiting.value[0]!
-        try {
-          take(await answered(api.POST('/api/v1/jobs/{id}/happenings', { params: { path: { id } }, body })))
-        } catch (e) {
-          if (e instanceof Unreachable || (e instanceof Refused && (e.problem.status ?? 500) >= 500)) {
-            offline.value = true
-            clearTimeout(timer)
-            timer = window.setTimeout(() => void flush(), retryAfter)
-            return
-          }
-          refusal.value = (e as Refused).message
-          refused = true
-        }
-        waiting.value = waiting.value.slice(1)
-        keep()
-        offline.value = false
-      }
-      if (refused) view.value = await answered(api.GET('/api/v1/jobs/{id}', { params: { path: { id } } }))
-    } catch {
-      offline.value = true
-    } finally {
-      busy.value = false
+  /** Sends what waits. What is refused is told; what may still count stays, with a choice. */
+  async function flush() {
+    const told = await queue.flush((w, state) => {
+      if (w.job === id) take(state)
+    })
+    if (told) {
+      refusal.value = told
+      await read().catch(() => {})
     }
   }
 
   /** Readings may queue up; any other step waits until the one before it is on disk, so that a second press does nothing. */
   async function send(doing: Doing) {
-    if (doing.kind !== 'reading' && waiting.value.length > 0) return
+    if (doing.kind !== 'reading' && waiting.value.length > 0) {
+      if (queue.offline.value)
+        refusal.value = 'The program cannot be reached: this can only be done when what waits is sent.'
+      return
+    }
     refusal.value = ''
-    waiting.value = [...waiting.value, { id: newID(), ...doing }]
-    keep()
+    const knew = waiting.value.at(-1)?.body.id ?? view.value?.state.newest
+    const seen = doing.seen ?? (knew || undefined)
+    queue.add(id, { ...doing, id: newID(), seen } as Happening)
     await flush()
   }
 
@@ -105,14 +80,36 @@ export function useJob(id: string) {
     if (state.value?.undo) await send({ kind: 'undone', target: state.value.undo })
   }
 
-  const again = () => void (document.visibilityState === 'visible' && !busy.value && load())
+  /** A reading that the crank was moved after counts for the place where it was made. */
+  async function keepThere(w: Waiting) {
+    queue.change(w, { ...w.body, made_there: true })
+    await flush()
+  }
+
+  const again = () => void (document.visibilityState === 'visible' && !queue.busy.value && load())
+  const timer = window.setInterval(again, askAgain)
   document.addEventListener('visibilitychange', again)
   window.addEventListener('online', again)
   onScopeDispose(() => {
-    clearTimeout(timer)
+    clearInterval(timer)
     document.removeEventListener('visibilitychange', again)
     window.removeEventListener('online', again)
   })
 
-  return { view, state, trouble, refusal, waiting, offline, busy, load, send, undo }
+  return {
+    view,
+    state,
+    trouble,
+    refusal,
+    waiting,
+    refused,
+    offline: queue.offline,
+    told: queue.told,
+    busy: queue.busy,
+    load,
+    send,
+    undo,
+    keepThere,
+    forget: queue.forget,
+  }
 }

@@ -3,13 +3,19 @@ import { computed } from 'vue'
 import { RouterLink } from 'vue-router'
 import type { JobShort, Verdict } from '@/shared/api/client'
 import { octagon, verdictPaths } from '@/shared/engine/shapes'
-import { degrees, when } from '@/shared/units'
-import { phaseName, schoolName, untilStop } from '@/shared/words'
+import { when } from '@/shared/units'
+import { phaseName, schoolName, turnBy, untilStop } from '@/shared/words'
 
 const props = defineProps<{ job: JobShort; first?: boolean }>()
 
+// The crank was known, and so long ago that it has to be confirmed before anything is read.
+const quiet = computed(
+  () => !props.job.crank_known && ['read', 'keep', 'adjust', 'lock'].includes(props.job.now.action),
+)
 const next = computed(() => {
   const { now, watch } = props.job
+  if (props.job.damaged) return 'Cannot be opened'
+  if (quiet.value) return 'Confirm where the crank stands'
   switch (now.action) {
     case 'choose_way':
       return 'Choose the way round'
@@ -18,7 +24,7 @@ const next = computed(() => {
     case 'go_hot':
       return 'Signed cold: the hot pass is waiting'
     case 'turn':
-      return `Turn ${now.turn_deg ? `on ${degrees(now.turn_deg)} ` : ''}until ${untilStop(watch)}`
+      return `${now.turn_deg ? turnBy(props.job.direction, now.turn_deg) : 'Turn'} until ${untilStop(watch)}`
     case 'read':
       return `Read ${now.valve}`
     case 'keep':
@@ -26,7 +32,7 @@ const next = computed(() => {
     case 'adjust':
       return `Set ${now.valve}`
     case 'lock':
-      return `${now.valve}: the nut is loose`
+      return `${now.valve}: the nut is slack`
     case 'bar_over':
       return 'Turn the crank two full turns'
     case 'sign':

@@ -30,7 +30,7 @@ const shown = computed<Record<string, ValveShown>>(() =>
     state.value.valves.map((v) => [
       v.name,
       {
-        figure: figureOf(v.last),
+        figure: figureOf(v.last?.judgement),
         stale: Boolean(v.last?.stale),
         verdict: v.last?.judgement.verdict ?? null,
         settable: true,
@@ -168,7 +168,7 @@ const print = () => globalThis.print()
             <td class="figure">{{ mm(v.limits.lower_mm) }}–{{ mm(v.limits.upper_mm) }}</td>
             <td v-for="(r, i) in [...(state.cold ? [v.cold_left] : []), v.as_found, v.last]" :key="i">
               <span v-if="r" class="reading">
-                <b class="figure">{{ figureOf(r) }}</b>
+                <b class="figure">{{ figureOf(r?.judgement) }}</b>
                 <small v-if="r.judgement.estimate_mm !== null" class="quiet">{{ thou(r.judgement.estimate_mm) }}</small>
                 <VerdictGlyph :verdict="r.judgement.verdict" /> {{ verdictWord[r.judgement.verdict]
                 }}<small v-if="r.judgement.verdict !== 'undecided' && !r.judgement.sure" class="quiet">close</small

@@ -1,3 +1,4 @@
+import type { Schemas } from '@/shared/api/client'
 import { degrees, leaves, mm, thou } from '@/shared/units'
 import { adjusterKinds, verdictWord } from '@/shared/words'
 import type { Verdict } from '@/shared/api/client'
@@ -22,7 +23,7 @@ export interface Answer {
   large: string
   lines: string[]
   verdict?: Verdict
-  screw?: { turn_deg: number | null; direction: 'close' | 'open'; by_feel: boolean; why: string }
+  screw?: Schemas['Screw']
 }
 
 /** A computation that stands on its own. */

@@ -19,6 +19,7 @@ export type Verdict = Judgement['verdict']
 
 /** What the program answers when it refuses, RFC 9457. */
 export interface Problem {
+  type?: string
   status?: number
   title?: string
   detail?: string

@@ -134,7 +134,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** All jobs, the last touched first */
+        /** Jobs as the board shows them, the last touched first */
         get: operations["list-jobs"];
         put?: never;
         /** Start a job */
@@ -196,6 +196,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/jobs/{id}/on-board": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Take a job off the board, or bring it back; nothing of it is lost */
+        put: operations["put-job-on-board"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/jobs/{id}/shims": {
         parameters: {
             query?: never;
@@ -206,6 +223,23 @@ export interface paths {
         /** The choice of shims over the whole engine */
         get: operations["get-job-shims"];
         put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/jobs/{id}/start": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Correct what a job started from, before anything was read in it */
+        put: operations["correct-job"];
         post?: never;
         delete?: never;
         options?: never;
@@ -351,6 +385,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/vehicles/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Correct a vehicle; jobs keep the engine they began with */
+        put: operations["put-vehicle"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/vehicles/{id}/on-board": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Take a vehicle off the lists, or bring it back; refused while a job of it is open */
+        put: operations["put-vehicle-on-board"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
@@ -411,6 +479,8 @@ export interface components {
             cards: components["schemas"]["Card"][];
             /** Format: int64 */
             cylinders: number;
+            /** @description why this sheet cannot be read; empty: it can */
+            damaged: string;
             firing_order: number[];
             id: string;
             layout: string;
@@ -498,6 +568,17 @@ export interface components {
              */
             type: string;
         };
+        Figure: {
+            /** @enum {string} */
+            kind: "" | "at" | "above" | "below" | "between";
+            /** Format: double */
+            mm?: number;
+            /**
+             * Format: double
+             * @description the upper end of between
+             */
+            to_mm?: number;
+        };
         FindQuestion: {
             seen: components["schemas"]["Sighting"][];
         };
@@ -542,6 +623,8 @@ export interface components {
              */
             leaves: number;
             name: string;
+            /** @description of what is stored; send it back as replaces to change the set */
+            version: string;
         };
         GaugeSetBody: {
             /** @description date of the last check, 2026-03-31 */
@@ -552,9 +635,18 @@ export interface components {
         Happening: {
             /** Format: double */
             ambient_c?: number;
+            /** @description which of the leaves is an angled one, in their order; absent: none */
+            angled?: boolean[];
             by?: string;
+            /** @description the camshafts are out, so that every shim can be reached */
+            cams_out?: boolean;
             /** @enum {string} */
             direction?: "" | "running" | "back";
+            /**
+             * Format: date-time
+             * @description when it was done, where it waited to be sent, by the program's clock
+             */
+            done_at?: string;
             /** Format: double */
             engine_c?: number;
             feel?: string;
@@ -567,15 +659,30 @@ export interface components {
             /** Format: int64 */
             index?: number;
             /** @enum {string} */
-            kind: "way_chosen" | "prepared" | "turned" | "located" | "picked" | "reading" | "dial" | "withdrawn" | "sized" | "kept" | "adjusted" | "locked" | "left_as_is" | "barred_over" | "undone" | "signed" | "temperature" | "went_hot";
+            kind: "way_chosen" | "prepared" | "turned" | "located" | "doubted" | "picked" | "reading" | "dial" | "withdrawn" | "sized" | "kept" | "adjusted" | "locked" | "left_as_is" | "barred_over" | "undone" | "signed" | "temperature" | "went_hot";
             leaves_mm?: number[];
+            /** @description the reading was made where the crank stood at seen, and counts for that place */
+            made_there?: boolean;
             /** @enum {string} */
             order?: "" | "turning" | "numerical";
             /** @enum {string} */
             positions?: "" | "any" | "marks";
             reason?: string;
             school?: string;
-            seen?: components["schemas"]["Sighting"][];
+            /** @description for located: what is seen on the engine; for every other kind: the id of the newest happening that its screen knew, absent for the newest there is */
+            seen?: string | {
+                /**
+                 * Format: int64
+                 * @description 0: none
+                 */
+                cylinder: number;
+                /** Format: double */
+                mark_deg: number;
+                /** @description empty: none */
+                valve: string;
+                /** @enum {string} */
+                what: "tdc_firing" | "rocking" | "full_lift" | "opening" | "closing" | "mark" | "loose" | "pressed" | "degrees";
+            }[];
             /** Format: double */
             shim_mm?: number;
             /** Format: int64 */
@@ -608,8 +715,16 @@ export interface components {
             spare_mm: number[];
         };
         JobShort: {
+            crank_known: boolean;
             /** Format: date-time */
             created_at: string;
+            /** @description why this job cannot be opened; empty: it can */
+            damaged: string;
+            /**
+             * @description which way the crank is turned; empty: not chosen yet
+             * @enum {string}
+             */
+            direction: "" | "running" | "back";
             /** Format: int64 */
             done: number;
             engine_name: string;
@@ -638,11 +753,48 @@ export interface components {
             /** @description what to look for at the stop to turn to */
             watch: components["schemas"]["Sighting"][];
         };
+        JobStart: {
+            /** @enum {string} */
+            aim?: "" | "nominal" | "loose";
+            aim_reason?: string;
+            /**
+             * Format: int64
+             * @description index of the clearance card on the engine's sheet
+             */
+            card: number;
+            /** @description why this card */
+            card_reason?: string;
+            /**
+             * Format: double
+             * @description this mechanic's uncertainty of feel; absent: 0.005
+             */
+            feel_mm?: number;
+            gauge_set_id: string;
+            /**
+             * Format: int64
+             * @description card of the hot pass, where the first one is only a cold start
+             */
+            hot_card?: number;
+            mechanic: string;
+            /** Format: int64 */
+            odometer_km: number;
+            reason: string;
+            /** @enum {string} */
+            rule?: "" | "workshop" | "guarded";
+            vehicle_id: string;
+        };
         JobState: {
             /** Format: double */
             ambient_c: number | null;
             /** @description of the present pass */
             card: components["schemas"]["Card"];
+            /**
+             * Format: date-time
+             * @description the program's clock
+             */
+            clock: string;
+            /** @description why the temperature has to be taken again; empty: it has not */
+            closed: string;
             /** @description who signed the provisional cold pass */
             cold?: components["schemas"]["Signed"];
             /** @description absent with fewer than two falling readings, and for a hot card */
@@ -666,14 +818,23 @@ export interface components {
              */
             hot_until?: string;
             id: string;
+            /** @description the id of the newest happening, to be sent back as seen */
+            newest: string;
             now: components["schemas"]["Now"];
             /** @description why the temperature gate was passed all the same; empty: it was not */
             override: string;
+            /** @description every time the temperature gate was passed all the same */
+            overrides: components["schemas"]["Override"][];
             /** @enum {string} */
             phase: "choose_way" | "prepare" | "as_found" | "adjust" | "verify" | "sign" | "await_hot" | "done";
             /** @description where the crank may stand; absent where it is not known */
             place?: components["schemas"]["Arc"];
             plan?: components["schemas"]["PlanView"];
+            /**
+             * Format: date-time
+             * @description since when nothing was entered, where the crank has to be confirmed because of it
+             */
+            quiet_since?: string;
             /** Format: date-time */
             signed_at: string | null;
             signed_by: string;
@@ -684,6 +845,9 @@ export interface components {
             total: number;
             /** @description the happening that can be taken back; empty: none */
             undo: string;
+            /** @description what that was */
+            undo_kind: string;
+            undo_valve: string;
             valves: components["schemas"]["ValveState"][];
         };
         JobView: {
@@ -691,17 +855,27 @@ export interface components {
             aim: "nominal" | "loose";
             aim_reason: string;
             card: components["schemas"]["Card"];
+            /** Format: int64 */
+            card_index: number;
             card_reason: string;
+            /** @description nothing was read yet: what it started from may be corrected */
+            correctable: boolean;
             /** Format: date-time */
             created_at: string;
             engine: components["schemas"]["EngineView"];
             /** Format: double */
             feel_mm: number;
             gauge_name: string;
+            /**
+             * Format: int64
+             * @description index of the hot pass's card; -1: none
+             */
+            hot_card: number;
             lock_shift: components["schemas"]["LockShift"];
             mechanic: string;
             /** Format: int64 */
             odometer_km: number;
+            on_board: boolean;
             reason: string;
             /** @enum {string} */
             rule: "workshop" | "guarded";
@@ -712,11 +886,15 @@ export interface components {
             conflict: string;
             /** Format: double */
             estimate_mm: number | null;
+            /** @description what is known of the gap, for showing */
+            figure: components["schemas"]["Figure"];
             /** Format: double */
             gap_high_mm: number | null;
             /** Format: double */
             gap_low_mm: number;
             sure: boolean;
+            /** @description the same as stamped on the leaves */
+            try_next: string;
             /** @description empty: settled, or no owned leaf settles it */
             try_next_mm: number[];
             /** @enum {string} */
@@ -795,6 +973,7 @@ export interface components {
              * @description card of the hot pass, where the first one is only a cold start
              */
             hot_card?: number;
+            /** @description made by the client; starting it twice starts it once */
             id: string;
             mechanic: string;
             /** Format: int64 */
@@ -815,6 +994,8 @@ export interface components {
         Now: {
             /** @enum {string} */
             action: "choose_way" | "prepare" | "turn" | "read" | "keep" | "adjust" | "lock" | "bar_over" | "sign" | "go_hot" | "done";
+            /** @description the crank is believed to stand at this stop, and that has to be confirmed */
+            confirm: boolean;
             /** @description the valves waiting at the present stop */
             here: string[];
             /** @description the leaves for the valve, thinnest first */
@@ -827,6 +1008,18 @@ export interface components {
             /** Format: double */
             turn_deg: number;
             valve: string;
+        };
+        OnBoard: {
+            on_board: boolean;
+        };
+        Override: {
+            /** Format: date-time */
+            at: string;
+            /** Format: double */
+            engine_c: number;
+            /** @description in the hot pass */
+            hot: boolean;
+            reason: string;
         };
         PlanView: {
             applies: boolean;
@@ -871,12 +1064,16 @@ export interface components {
             state: "off" | "connecting" | "ok" | "lost";
         };
         Reading: {
+            /** @description which of them is angled */
+            angled: boolean[];
             /** Format: double */
             dial_mm?: number;
             /** @enum {string} */
             feel: "" | "free" | "drag" | "wont_go";
             /** @description empty for a dial reading */
             leaves_mm: number[];
+            /** @description what is stamped on them */
+            name: string;
             /**
              * Format: double
              * @description of a dial reading
@@ -890,6 +1087,8 @@ export interface components {
             readings: components["schemas"]["Reading"][];
             /** @description a hot reading taken too late */
             stale: boolean;
+            /** @description the time it was made at could not be right, and is when it arrived */
+            time_doubtful: boolean;
         };
         RowView: {
             /** @enum {string} */
@@ -897,8 +1096,14 @@ export interface components {
             valves: string[];
         };
         Rung: {
+            /** @description which of them is angled */
+            angled: boolean[];
             in_window: boolean;
             leaves_mm: number[];
+            /** @description what is stamped on them */
+            name: string;
+            /** @description about the limits, tried, advised, or to set by: shown first */
+            near: boolean;
             /** @description the leaf to set by */
             nominal: boolean;
             /**
@@ -913,6 +1118,16 @@ export interface components {
             by_feel: boolean;
             /** @enum {string} */
             direction: "close" | "open";
+            /**
+             * @description seen from the driver's end; empty: by feel
+             * @enum {string}
+             */
+            rotation: "" | "clockwise" | "anticlockwise";
+            /**
+             * @description which way the screw or nut goes
+             * @enum {string}
+             */
+            travel: "" | "in" | "out";
             /**
              * Format: double
              * @description null: by feel
@@ -938,12 +1153,19 @@ export interface components {
             fitted_mm: number;
             /** @description a valve, its own name where it stays, or stock */
             from: string;
+            /** @description its giver is clear here, so that the shim can be taken out */
+            from_here: boolean;
             /** Format: double */
             gap_mm: number;
             /** @description the valve may be worked on where the crank stands */
             here: boolean;
             /** Format: double */
             shim_mm: number;
+            /**
+             * @description where the shim is to be had
+             * @enum {string}
+             */
+            source: "stays" | "valve" | "bench" | "shop" | "buy";
             valve: string;
             /**
              * Format: double
@@ -964,8 +1186,10 @@ export interface components {
             probe_address: string;
             /** @description the sizes that can be bought */
             shim_sizes: components["schemas"]["ShimSizes"];
-            /** @description the shims that lie in the shop */
+            /** @description the shims that lie in the shop: as counted, less those that went into engines since */
             shim_stock: components["schemas"]["ShimCount"][];
+            /** @description of what is stored; sent back, it is refused where somebody changed it meanwhile */
+            version?: string;
         };
         Sighting: {
             /**
@@ -1018,15 +1242,21 @@ export interface components {
              */
             aim_mm: number;
             as_found?: components["schemas"]["Result"];
+            /** @description what to mind before it is worked on here; empty: nothing */
+            caution: string;
             /** @description of the provisional cold pass */
             cold_found?: components["schemas"]["Result"];
             cold_left?: components["schemas"]["Result"];
+            /** @description why it was left out of limits in the cold pass; empty: it was not */
+            cold_reason: string;
             /** @description of the readings not kept yet; absent where there are none */
             judgement?: components["schemas"]["Judgement"];
             last?: components["schemas"]["Result"];
             /** @description why it stays out of limits; empty: it does not */
             left: string;
             limits: components["schemas"]["Limits"];
+            /** @description its readings were made where the crank stands no more */
+            made_there: boolean;
             /**
              * Format: double
              * @description null where the crank's place is not known
@@ -1035,6 +1265,8 @@ export interface components {
             name: string;
             /** @description read, and not in */
             needs: boolean;
+            /** @description its shim was taken out for another valve */
+            out: boolean;
             /** @description waits in the present phase */
             pending: boolean;
             /**
@@ -1045,6 +1277,9 @@ export interface components {
             round: components["schemas"]["Reading"][];
             /** @description how to turn the adjuster to the aim; absent where it cannot be said */
             screw?: components["schemas"]["Screw"];
+            /** @description the same as stamped on the leaves */
+            set_by: string;
+            set_by_angled: boolean[];
             /** @description the leaf or stack to set by, with the nut loose; only for a valve that needs it */
             set_by_mm: number[];
             settable: boolean;
@@ -1077,6 +1312,15 @@ export interface components {
             engine_id: string;
             engine_name: string;
             id: string;
+            name: string;
+            /** Format: int64 */
+            odometer_km: number;
+            /** @description false: made by mistake, and taken off */
+            on_board: boolean;
+            plate: string;
+        };
+        VehicleBody: {
+            engine_id: string;
             name: string;
             /** Format: int64 */
             odometer_km: number;
@@ -1391,7 +1635,10 @@ export interface operations {
     };
     "put-gauge-set": {
         parameters: {
-            query?: never;
+            query?: {
+                /** @description the version that this one replaces; absent: whatever there is */
+                replaces?: string;
+            };
             header?: never;
             path: {
                 id: string;
@@ -1488,7 +1735,14 @@ export interface operations {
     };
     "list-jobs": {
         parameters: {
-            query?: never;
+            query?: {
+                /** @description jobs that are not signed for good; those that are; all */
+                open?: "yes" | "no" | "all";
+                /** @description those taken off the board instead */
+                off_board?: boolean;
+                limit?: number;
+                offset?: number;
+            };
             header?: never;
             path?: never;
             cookie?: never;
@@ -1498,6 +1752,7 @@ export interface operations {
             /** @description OK */
             200: {
                 headers: {
+                    "X-Total-Count"?: number;
                     [name: string]: unknown;
                 };
                 content: {
@@ -1626,6 +1881,7 @@ export interface operations {
         requestBody: {
             content: {
                 "application/json": components["schemas"]["Happening"];
+                "application/octet-stream": string;
             };
         };
         responses: {
@@ -1636,6 +1892,41 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["JobState"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "put-job-on-board": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OnBoard"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OnBoard"];
                 };
             };
             /** @description Error */
@@ -1667,6 +1958,41 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["JobShims"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "correct-job": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["JobStart"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobView"];
                 };
             };
             /** @description Error */
@@ -1994,6 +2320,76 @@ export interface operations {
         requestBody: {
             content: {
                 "application/json": components["schemas"]["NewVehicle"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Vehicle"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "put-vehicle": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["VehicleBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Vehicle"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "put-vehicle-on-board": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OnBoard"];
             };
         };
         responses: {

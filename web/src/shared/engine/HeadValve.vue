@@ -2,10 +2,18 @@
 import { computed } from 'vue'
 import type { ValveShown } from './HeadDrawing.vue'
 import type { Placed } from './headLayout'
+import { reachedByTab } from '@/shared/reached'
 import { octagon, verdictPaths } from './shapes'
 
 const props = defineProps<{ placed: Placed; lift: number; shown: ValveShown; pickable?: boolean; bare?: boolean }>()
-defineEmits<{ pick: [] }>()
+const emit = defineEmits<{ pick: [] }>()
+
+function byEnter(e: KeyboardEvent) {
+  if (!reachedByTab(e.currentTarget)) return
+  e.preventDefault()
+  e.stopPropagation()
+  emit('pick')
+}
 
 const r = 29
 const open = computed(() => props.lift > 0.004)
@@ -72,7 +80,8 @@ const label = computed(() => {
       tabindex="0"
       :aria-label="label"
       @click="$emit('pick')"
-      @keydown.enter.stop.prevent="$emit('pick')"
+      @keydown.space.stop.prevent="$emit('pick')"
+      @keydown.enter="byEnter"
     />
   </g>
 </template>

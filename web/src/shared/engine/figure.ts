@@ -1,17 +1,18 @@
 import type { Schemas } from '@/shared/api/client'
 import { mm } from '@/shared/units'
 
-type Reading = Schemas['Reading']
-
-const sum = (r: Reading) => r.leaves_mm.reduce((a, b) => a + b, 0)
-
-/** The shortest honest figure for kept readings: the leaf that dragged, else what the gap lies between. */
-export function figureOf(result: Schemas['Result'] | null | undefined): string {
-  if (!result) return ''
-  if (result.judgement.estimate_mm !== null) return mm(result.judgement.estimate_mm)
-  const free = Math.max(0, ...result.readings.filter((r) => r.feel === 'free').map(sum))
-  const shut = Math.min(Infinity, ...result.readings.filter((r) => r.feel === 'wont_go').map(sum))
-  if (free > 0 && shut < Infinity) return `${mm(free)}–${mm(shut)}`
-  if (free > 0) return `>${mm(free)}`
-  return shut < Infinity ? `<${mm(shut)}` : ''
+/** What is known of a gap, as the program says it: a figure, more or less than one, or between two. */
+export function figureOf(judgement: Schemas['Judgement'] | null | undefined): string {
+  const { kind = '', mm: at = 0, to_mm: to = 0 } = judgement?.figure ?? {}
+  switch (kind) {
+    case 'at':
+      return mm(at)
+    case 'above':
+      return `>${mm(at)}`
+    case 'below':
+      return `<${mm(at)}`
+    case 'between':
+      return `${mm(at)}–${mm(to)}`
+  }
+  return ''
 }

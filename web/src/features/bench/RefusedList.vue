@@ -1,0 +1,60 @@
+<script setup lang="ts">
+import type { Waiting } from '@/shared/useQueue'
+import { feelWord } from '@/shared/words'
+import { leaves, mm } from '@/shared/units'
+
+defineProps<{ list: Waiting[] }>()
+const emit = defineEmits<{ keepThere: [waits: Waiting]; forget: [waits: Waiting] }>()
+
+/** What was done, in words: "E3: 0.25 drag". */
+function what({ body }: Waiting): string {
+  const valve = body.valve ? `${body.valve}: ` : ''
+  if (body.kind === 'reading')
+    return `${valve}${leaves(body.leaves_mm ?? [])} ${feelWord[body.feel as keyof typeof feelWord]}`
+  if (body.kind === 'dial') return `${valve}dial ${mm(body.gap_mm ?? 0)}`
+  return `${valve}${body.kind.replaceAll('_', ' ')}`
+}
+</script>
+
+<template>
+  <section v-if="list.length" class="refused" aria-label="Not taken">
+    <div v-for="w in list" :key="w.body.id" class="one">
+      <p>
+        <b>{{ what(w) }}</b> {{ w.refused }}
+      </p>
+      <button
+        v-if="w.type === 'urn:metronix:crank_moved' && ['reading', 'dial'].includes(w.body.kind)"
+        class="mx-btn small"
+        type="button"
+        @click="emit('keepThere', w)"
+      >
+        Keep it for where it was made
+      </button>
+      <button class="mx-btn small" type="button" @click="emit('forget', w)">Remove</button>
+    </div>
+  </section>
+</template>
+
+<style scoped>
+.refused {
+  display: grid;
+  flex: none;
+  gap: 8px;
+  max-height: 30%;
+  overflow-y: auto;
+}
+
+.one {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 10px;
+  align-items: center;
+  padding: 8px 14px;
+  border-left: 8px solid var(--tight);
+  background: var(--panel);
+}
+
+.one p {
+  flex: 1 1 220px;
+}
+</style>
