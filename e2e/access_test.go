@@ -78,7 +78,7 @@ func scanOnTheWay(t *testing.T, axe, theme string) {
 	p.scan(axe, theme+" where am I")
 	p.pressIn(".find", "Back")
 	p.press("Cylinder 2 rocks")
-	p.says("Open I5")
+	p.says("Screw I5 out")
 	p.scan(axe, theme+" adjust")
 	p.press("Leave I5 as it is")
 	p.see(".mx-dialog")

@@ -10,6 +10,7 @@ import (
 	"testing"
 
 	"github.com/go-rod/rod/lib/input"
+	"github.com/go-rod/rod/lib/proto"
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 )
@@ -114,9 +115,9 @@ func TestLadderGuards(t *testing.T) {
 	p.says("E3")
 	p.waits(`() => [...document.querySelectorAll('.rung.other')].some(x => x.innerText.includes('intake leaf'))`, "the intake leaf at an exhaust valve")
 	p.press("0.32 free")
-	p.waits(`() => document.querySelector('.strip .word')?.textContent === 'Cannot be'`, "the contradiction")
+	p.waits(`() => document.querySelector('.strip .word')?.textContent === 'Readings disagree'`, "the contradiction")
 	p.press("0.32 free")
-	p.waits(`() => document.querySelector('.strip .word')?.textContent !== 'Cannot be'`, "the contradiction to go")
+	p.waits(`() => document.querySelector('.strip .word')?.textContent !== 'Readings disagree'`, "the contradiction to go")
 	p.press("by dial")
 	p.fill("Gap by dial", "0.26")
 	p.press("Say it")
@@ -133,10 +134,13 @@ func TestShims(t *testing.T) {
 	p.says("Choose the shims")
 	p.shows("from I3b")
 	p.waits(`() => document.querySelectorAll('.moves li').length === 4`, "four moves")
-	p.pressIn(".moves li:nth-child(2)", "It is in")
-	p.says("Fitted. Read I3b again")
-	p.press("Undo")
+	p.waits(`() => [...document.querySelectorAll('.moves button')].some(b => b.disabled && b.textContent.includes('is not clear here'))`, "a giver that is not clear here")
+	require.NoError(t, p.see(".cams input").Click(proto.InputMouseButtonLeft, 1))
+	p.pressIn(".moves li:nth-child(2)", "Fitted")
 	p.says("Choose the shims")
+	p.shows("out →")
+	p.press("Undo")
+	p.waits(`() => !document.body.innerText.includes('out →')`, "the shim to be back")
 	p.clean()
 }
 

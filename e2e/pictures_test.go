@@ -38,7 +38,7 @@ func TestPictures(t *testing.T) {
 		}},
 		{"bench-adjust-day", "/jobs/demo-job-pump", "day", ".then", 1280, 800, func(p *tab) {
 			require.NoError(t, p.Keyboard.Type(input.Enter))
-			p.says("Open I5")
+			p.says("Screw I5 out")
 		}},
 		{"sheet-day", "/jobs/demo-job-bus/sheet", "day", "table", 1280, 1700, nil},
 		{"start-night", "/start", "night", ".tile", 1280, 960, func(p *tab) { p.press("Bakery round van"); p.see(".fields") }},

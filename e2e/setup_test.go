@@ -178,7 +178,9 @@ func (p *tab) listen() {
 		func(e *proto.RuntimeExceptionThrown) { note(&p.spoken, e.ExceptionDetails.Text) },
 		func(e *proto.LogEntryAdded) {
 			if e.Entry.Level == proto.LogLogEntryLevelError || e.Entry.Level == proto.LogLogEntryLevelWarning {
-				note(&p.spoken, e.Entry.Text+" "+e.Entry.URL)
+				if !strings.Contains(e.Entry.URL, "/no/such/") { // asked for, and answered with 404 as it should be
+					note(&p.spoken, e.Entry.Text+" "+e.Entry.URL)
+				}
 			}
 		},
 		func(e *proto.NetworkRequestWillBeSent) {
@@ -233,7 +235,7 @@ func (p *tab) press(text string) {
 func (p *tab) pressIn(part, text string) {
 	p.t.Helper()
 	find := fmt.Sprintf(`[...document.querySelectorAll(%q)].flatMap(part => [...part.querySelectorAll('button, a, [role=button]')])
-		.find(b => !b.disabled && ((b.getAttribute('aria-label') ?? '') + ' ' + b.textContent).replace(/\s+/g, ' ').includes(%q))`, part, text)
+		.find(b => !b.disabled && b.getAttribute('aria-disabled') !== 'true' && ((b.getAttribute('aria-label') ?? '') + ' ' + b.textContent).replace(/\s+/g, ' ').includes(%q))`, part, text)
 	p.waits(`() => `+find, "a control "+text)
 	p.MustEval(`() => ` + find + `.setAttribute('data-press', '1')`)
 	e := p.see(`[data-press]`)

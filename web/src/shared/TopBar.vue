@@ -111,8 +111,20 @@ nav a.router-link-active:not([href='/']) {
 }
 
 @media (width <= 900px) {
-  .top {
+  .top:not(:has(nav)) {
+    overflow-x: auto;
+    scrollbar-width: none;
+  }
+
+  .top:not(:has(nav)) > * {
+    flex: none;
+  }
+
+  .top:has(nav) {
     flex-wrap: wrap;
+  }
+
+  .top {
     gap: 8px 12px;
     padding: 8px 12px;
   }

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed, useTemplateRef, watch } from 'vue'
+import { computed, ref, useTemplateRef } from 'vue'
 import type { JobView, PlanView, Schemas } from '@/shared/api/client'
 import CrankPulley from '@/shared/engine/CrankPulley.vue'
 import { octagon } from '@/shared/engine/shapes'
@@ -78,17 +78,19 @@ const round = computed(() => [
 ])
 const panel = useTemplateRef<{ key(k: string): boolean }>('panel')
 
-// A bounce or a double tap is one press: what comes up next is not pressed by it.
+// A bounce or a double tap on the one button is one press: what comes up next is not pressed by it. Anything done in between ends that.
 const settle = 400
-let pressed = -settle
-watch(
-  () => state.value.happenings,
-  () => (pressed = performance.now()),
-)
+const settling = ref(false)
+let timer = 0
+function pause(on: boolean) {
+  clearTimeout(timer)
+  settling.value = on
+  if (on) timer = window.setTimeout(() => (settling.value = false), settle)
+}
 
 function go() {
-  if (performance.now() - pressed < settle) return
-  pressed = performance.now()
+  if (settling.value) return
+  pause(true)
   const { now } = state.value
   switch (now.action) {
     case 'turn':
@@ -118,6 +120,7 @@ function pick(by: number) {
 }
 
 function feel(list: number[], angled: boolean[], f: Schemas['Reading']['feel']) {
+  pause(false)
   emit('do', { kind: 'reading', valve: state.value.now.valve, leaves_mm: list, angled, feel: f })
 }
 
@@ -133,7 +136,7 @@ defineExpose({ key })
 </script>
 
 <template>
-  <section class="now" aria-label="Now">
+  <section class="now" aria-label="Now" :aria-busy="waiting.length > 0 || undefined">
     <header class="head">
       <div v-if="!['choose_way', 'prepare', 'sign', 'done'].includes(action)" class="dial">
         <CrankPulley
@@ -201,7 +204,8 @@ defineExpose({ key })
       class="grow"
       :view="view"
       @sized="(v, mm) => emit('do', { kind: 'sized', valve: v, shim_mm: mm })"
-      @fitted="(v, mm, from) => emit('do', { kind: 'adjusted', valve: v, shim_mm: mm, from })"
+      @fitted="(v, mm, from, out) => emit('do', { kind: 'adjusted', valve: v, shim_mm: mm, from, cams_out: out })"
+      @leave="(v) => emit('leave', v)"
     />
     <template v-else-if="bench">
       <div class="tabs" role="group" aria-label="Valves at this stop">
@@ -284,7 +288,9 @@ defineExpose({ key })
 
     <footer v-if="!['prepare', 'sign', 'choose_way', 'done'].includes(action)" class="do">
       <button class="mx-btn" type="button" :disabled="!state.undo" @click="emit('undo')">Undo <kbd>Z</kbd></button>
-      <button v-if="button" class="mx-btn primary go" type="button" @click="go">{{ button }} <kbd>Enter</kbd></button>
+      <button v-if="button" class="mx-btn primary go" type="button" :aria-disabled="settling" @click="go">
+        {{ button }} <kbd>Enter</kbd>
+      </button>
       <span v-else class="mx-btn go hint quiet">{{
         shims ? 'Put each shim in, then say so' : 'Say how the leaf feels'
       }}</span>
@@ -423,6 +429,32 @@ em {
 .go {
   flex: 1;
   font-size: 22px;
+}
+
+@media (width <= 1000px) {
+  .grow {
+    flex: 1 1 auto;
+  }
+
+  /* The one next action stays in view. */
+  .do {
+    position: sticky;
+    bottom: 0;
+    z-index: 2;
+    padding: 6px 0;
+    background: var(--ground);
+  }
+}
+
+@media (width <= 480px) {
+  .now {
+    gap: 8px;
+    padding: 10px 12px 12px;
+  }
+
+  .dial {
+    display: none;
+  }
 }
 
 .hint {

@@ -20,6 +20,8 @@ const names: Record<string, string> = { '-': 'minus', '.': 'point', Backspace: '
 }
 
 .pad .mx-btn {
+  min-width: 0;
+  padding: 0;
   min-height: 56px;
   font-size: 28px;
 }

@@ -1,12 +1,14 @@
 <script setup lang="ts">
 import { computed, ref, watch } from 'vue'
 import { answered, api, type JobView, type Schemas } from '@/shared/api/client'
+import { decimal } from '@/shared/decimal'
 import { mm } from '@/shared/units'
 
 const props = defineProps<{ view: JobView }>()
 const emit = defineEmits<{
   sized: [valve: string, shim: number]
-  fitted: [valve: string, shim: number, from: string]
+  fitted: [valve: string, shim: number, from: string, camsOut: boolean]
+  leave: [valve: string]
 }>()
 
 const plan = ref<Schemas['JobShims'] | null>(null)
@@ -17,10 +19,21 @@ const next = computed(() =>
   plan.value?.missing.find((m) => state.value.valves.find((v) => v.name === m)?.shim_mm === 0),
 )
 const moves = computed(() => (plan.value?.fit ?? []).filter((f) => f.from !== f.valve))
-const onBench = (f: Schemas['ShimFit']) => (plan.value?.bench_mm ?? []).includes(f.shim_mm)
-const bought = (f: Schemas['ShimFit']) => plan.value?.buy.some((b) => b.shim_mm === f.shim_mm)
+// With the cams out every shim can be reached, wherever the crank stands.
+const camsOut = ref(false)
 const origin = (f: Schemas['ShimFit']) =>
-  f.from !== 'stock' ? `from ${f.from}` : onBench(f) ? 'from the bench' : bought(f) ? 'to order' : 'from the shop'
+  ({ valve: `from ${f.from}`, bench: 'from the bench', buy: 'to order', shop: 'from the shop', stays: 'stays' })[
+    f.source
+  ]
+const reach = (f: Schemas['ShimFit']) =>
+  f.source !== 'buy' && (camsOut.value || (f.here && (f.source !== 'valve' || f.from_here)))
+const why = (f: Schemas['ShimFit']) =>
+  f.source === 'buy' ? 'to order' : !f.here ? 'turn to its stop' : `${f.from} is not clear here`
+// A valve that is out and keeps its shim by the plan, or that none serves, is left with a reason.
+const stuck = computed(() => {
+  const at = state.value.valves.find((v) => v.name === state.value.now.valve)
+  return at?.needs && !at.out && !moves.value.some((f) => f.valve === at.name) ? at.name : ''
+})
 
 async function load() {
   try {
@@ -32,15 +45,16 @@ async function load() {
 }
 watch(() => state.value.happenings, load, { immediate: true })
 
-const size = computed(() => Number(text.value.replace(',', '.')))
+const size = computed(() => decimal(text.value) ?? 0)
 function put() {
   if (!next.value || !(size.value > 0)) return
   emit('sized', next.value, size.value)
   text.value = ''
 }
 
-const fit = (f: Schemas['ShimFit']) => emit('fitted', f.valve, f.shim_mm, f.from === 'stock' ? '' : f.from)
-const first = computed(() => moves.value.find((f) => f.here))
+const fit = (f: Schemas['ShimFit']) =>
+  emit('fitted', f.valve, f.shim_mm, f.from === 'stock' ? '' : f.from, camsOut.value)
+const first = computed(() => moves.value.find(reach))
 
 function key(k: string): boolean {
   if (!next.value) {
@@ -92,25 +106,26 @@ const pad = ['7', '8', '9', '4', '5', '6', '1', '2', '3', '.', '0', 'Backspace']
             <span class="figure">{{ f.fitted_mm ? mm(f.fitted_mm) : 'out' }} → {{ mm(f.shim_mm) }}</span>
             <small>{{ origin(f) }}, gap {{ mm(f.gap_mm) }}; wanted {{ mm(f.wanted_mm) }}</small></span
           >
-          <button
-            class="mx-btn small"
-            type="button"
-            :disabled="!f.here"
-            :title="f.here ? '' : 'not clear of its lobe here'"
-            @click="fit(f)"
-          >
-            {{ f.here ? 'It is in' : 'not here' }} <kbd v-if="f === first">Enter</kbd>
+          <button class="mx-btn small" type="button" :disabled="!reach(f)" @click="fit(f)">
+            {{ reach(f) ? 'Fitted' : why(f) }} <kbd v-if="f === first">Enter</kbd>
           </button>
         </li>
       </ul>
-      <p v-if="moves.length === 0" class="quiet">Nothing is to be moved.</p>
+      <p v-if="moves.length === 0" class="quiet">Every valve keeps its shim.</p>
+      <label v-if="moves.some((f) => f.source === 'valve')" class="cams">
+        <input v-model="camsOut" type="checkbox" /> The cams are out: every shim can be reached. The crank is not turned
+        with a shim missing.
+      </label>
+      <button v-if="stuck" class="mx-btn" type="button" @click="emit('leave', stuck)">
+        Leave {{ stuck }} as it is…
+      </button>
       <p v-if="plan.buy.length" class="order">
         Order: <b v-for="b in plan.buy" :key="b.shim_mm" class="figure">{{ b.count }} × {{ mm(b.shim_mm) }} </b>
       </p>
-      <p v-if="plan.spare_mm.length" class="quiet">Over: {{ plan.spare_mm.map(mm).join(', ') }}</p>
+      <p v-if="plan.spare_mm.length" class="quiet">Left over: {{ plan.spare_mm.map(mm).join(', ') }}</p>
       <p v-for="l in plan.impossible" :key="l.location" class="mx-warn">{{ l.message }}</p>
     </template>
-    <p v-else class="quiet" role="status">Working the engine over…</p>
+    <p v-else class="quiet" role="status">Working out shims…</p>
   </div>
 </template>
 
@@ -120,6 +135,19 @@ const pad = ['7', '8', '9', '4', '5', '6', '1', '2', '3', '.', '0', 'Backspace']
   gap: 10px;
   align-content: start;
   overflow-y: auto;
+}
+
+.cams {
+  display: flex;
+  gap: 12px;
+  align-items: center;
+  min-height: 56px;
+}
+
+.cams input {
+  flex: none;
+  width: 28px;
+  height: 28px;
 }
 
 .ask {

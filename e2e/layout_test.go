@@ -1,0 +1,130 @@
+package e2e
+
+import (
+	"bytes"
+	"encoding/json"
+	"fmt"
+	"net/http"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+)
+
+// sizes are a laptop or tablet lying, a tablet standing on its edge, a phone.
+var sizes = [][2]int{{1280, 800}, {1024, 768}, {360, 740}}
+
+// post sends JSON and wants success.
+func post(t *testing.T, method, address string, body, answer any) {
+	t.Helper()
+	data, err := json.Marshal(body)
+	require.NoError(t, err)
+	req, err := http.NewRequest(method, address, bytes.NewReader(data))
+	require.NoError(t, err)
+	req.Header.Set("Content-Type", "application/json")
+	resp, err := http.DefaultClient.Do(req)
+	require.NoError(t, err)
+	defer resp.Body.Close()
+	require.Less(t, resp.StatusCode, 300, address)
+	if answer != nil {
+		require.NoError(t, json.NewDecoder(resp.Body).Decode(answer))
+	}
+}
+
+// atAStop starts a job on an engine of the library, chooses the sequence with the most valves at a stop that applies, and turns to its first
+// stop. It gives the job and the valve to read there.
+func atAStop(t *testing.T, r *running, engine string) (job, valve string) {
+	t.Helper()
+	var ways struct {
+		Plans []struct {
+			School, Order string
+			Applies       bool
+			Stops         []struct{ Valves []string }
+		}
+	}
+	require.Equal(t, 200, get(t, r.base+"/api/v1/engines/"+engine+"/ways", &ways))
+	most, school, order := 0, "", ""
+	for _, p := range ways.Plans {
+		if p.Applies && len(p.Stops[0].Valves) > most {
+			most, school, order = len(p.Stops[0].Valves), p.School, p.Order
+		}
+	}
+	require.Positive(t, most, engine)
+	job = "layout-" + engine
+	post(t, "POST", r.base+"/api/v1/vehicles", map[string]any{"id": "vehicle-" + engine, "name": "Bench stand", "plate": "", "odometer_km": 0, "engine_id": engine}, nil)
+	post(t, "POST", r.base+"/api/v1/jobs", map[string]any{"id": job, "vehicle_id": "vehicle-" + engine, "gauge_set_id": "demo-set-oskar", "card": 0,
+		"mechanic": "Tess Ardal", "reason": "", "odometer_km": 0}, nil)
+	var s struct {
+		Now struct{ Action, Valve string }
+	}
+	n := 0
+	do := func(h map[string]any) {
+		n++
+		h["id"] = fmt.Sprintf("layout-%03d", n)
+		post(t, "POST", r.base+"/api/v1/jobs/"+job+"/happenings", h, &s)
+	}
+	do(map[string]any{"kind": "way_chosen", "school": school, "order": order})
+	var view struct {
+		State struct {
+			Card struct{ State string }
+		}
+	}
+	require.Equal(t, 200, get(t, r.base+"/api/v1/jobs/"+job, &view))
+	warm := map[string]float64{"cold": 19, "hot": 85}[view.State.Card.State]
+	do(map[string]any{"kind": "prepared", "engine_c": warm, "ambient_c": 18})
+	do(map[string]any{"kind": "turned", "stop": 0})
+	return job, s.Now.Valve
+}
+
+// nothingLiesOver finds controls of the bench that something else lies over where they are to be tapped, and says whether the one next
+// action and the verdict are in view.
+const nothingLiesOver = `() => {
+	const faults = []
+	const inView = e => { const b = e.getBoundingClientRect(); return b.top >= 0 && b.bottom <= innerHeight + 1 && b.height > 0 }
+	const shown = e => { // within whatever scrolls around it
+		const b = e.getBoundingClientRect()
+		const y = b.top + b.height / 2, x = b.left + b.width / 2
+		if (y < 0 || y >= innerHeight || x < 0 || x >= innerWidth || b.height === 0) return false
+		for (let at = e.parentElement; at; at = at.parentElement) {
+			const o = getComputedStyle(at)
+			if (!/auto|scroll/.test(o.overflowY + o.overflowX)) continue
+			const c = at.getBoundingClientRect()
+			if (y < c.top || y > c.bottom || x < c.left || x > c.right) return false
+		}
+		return true
+	}
+	for (const e of document.querySelectorAll('.now button, .now .go, .now .strip')) {
+		if (!shown(e)) continue
+		const b = e.getBoundingClientRect()
+		const top = document.elementFromPoint(b.left + b.width / 2, b.top + b.height / 2)
+		if (top !== e && !e.contains(top) && !(top && top.closest('.do') && innerWidth <= 1000)) faults.push((e.textContent || e.className).trim().slice(0, 40) + ' under ' + (top?.className ?? ''))
+	}
+	for (const s of ['.now h2', '.now .do', '.now .strip'])
+		for (const e of document.querySelectorAll(s)) if (!inView(e)) faults.push(s + ' is out of view: ' + JSON.stringify(e.getBoundingClientRect()))
+	return faults
+}`
+
+// On every engine of the library, with as many valves at a stop as any sequence brings: no control of the bench lies under another, the one
+// next action is in view and answers to a tap, before and after a reading.
+func TestNothingLiesOverAControl(t *testing.T) {
+	t.Parallel()
+	r := demo(t)
+	var engines []struct{ ID string }
+	require.Equal(t, 200, get(t, r.base+"/api/v1/engines", &engines))
+	require.GreaterOrEqual(t, len(engines), 10)
+	for i, e := range engines {
+		size := sizes[i%len(sizes)]
+		job, valve := atAStop(t, r, e.ID)
+		p := open(t, r, "/jobs/"+job, size[0], size[1])
+		p.says(valve)
+		p.see(".rung.cursor")
+		where := fmt.Sprintf("%s at %d×%d", e.ID, size[0], size[1])
+		assert.Empty(t, p.MustEval(nothingLiesOver).Val(), where)
+		p.press(" drag")
+		p.see(".strip")
+		assert.Empty(t, p.MustEval(nothingLiesOver).Val(), where+", after a reading")
+		p.press("Undo")
+		p.waits(`() => !document.querySelector('.strip')`, "the reading to be taken back")
+		p.MustClose()
+	}
+}
