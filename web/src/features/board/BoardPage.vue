@@ -1,8 +1,9 @@
 <script setup lang="ts">
-import { computed, onMounted, ref } from 'vue'
+import { computed, onMounted, onUnmounted, ref } from 'vue'
 import { answered, api, type JobShort } from '@/shared/api/client'
 import StateNote from '@/shared/StateNote.vue'
 import TopBar from '@/shared/TopBar.vue'
+import { useQueue } from '@/shared/useQueue'
 import JobStrip from './JobStrip.vue'
 
 const jobs = ref<JobShort[] | null>(null)
@@ -16,7 +17,17 @@ async function load() {
     trouble.value = (e as Error).message
   }
 }
-onMounted(load)
+// A board is never stale: it asks again by itself, and sends what waits in this browser from whichever bench.
+const queue = useQueue()
+async function again() {
+  if (document.visibilityState !== 'visible') return
+  await queue.flush(() => {})
+  await load()
+}
+const timer = window.setInterval(() => void again(), 5000)
+onMounted(again)
+onUnmounted(() => clearInterval(timer))
+const waits = (id: string) => queue.waiting.value.filter((w) => w.job === id).length
 
 const going = computed(() => (jobs.value ?? []).filter((j) => j.phase !== 'done'))
 const signed = computed(() => (jobs.value ?? []).filter((j) => j.phase === 'done'))
@@ -40,7 +51,7 @@ const signed = computed(() => (jobs.value ?? []).filter((j) => j.phase === 'done
     </StateNote>
     <template v-else>
       <section aria-label="Jobs on the go" class="strips">
-        <JobStrip v-for="(j, i) in going" :key="j.id" :job="j" :first="i === 0" />
+        <JobStrip v-for="(j, i) in going" :key="j.id" :job="j" :first="i === 0" :waits="waits(j.id)" />
       </section>
       <section v-if="signed.length" class="strips signed" aria-label="Signed jobs">
         <h2>Signed</h2>

@@ -6,7 +6,7 @@ import { octagon, verdictPaths } from '@/shared/engine/shapes'
 import { when } from '@/shared/units'
 import { phaseName, schoolName, turnBy, untilStop } from '@/shared/words'
 
-const props = defineProps<{ job: JobShort; first?: boolean }>()
+const props = defineProps<{ job: JobShort; first?: boolean; waits?: number }>()
 
 // The crank was known, and so long ago that it has to be confirmed before anything is read.
 const quiet = computed(
@@ -76,6 +76,10 @@ const width = computed(() => props.job.valves.length * 30)
         >{{ phaseName(job.phase) }} <b class="figure">{{ job.done }}/{{ job.total }}</b></span
       >
       <strong>{{ next }}</strong>
+      <span v-if="job.damaged" class="small" role="alert">{{ job.damaged }} See metronix check and restore.</span>
+      <span v-if="waits" class="small waits"
+        >{{ waits === 1 ? '1 entry waits' : `${waits} entries wait` }} in this browser</span
+      >
       <span v-if="job.school" class="quiet small">{{ schoolName(job.school, job.valves.length) }}</span>
     </div>
     <span class="open" aria-hidden="true">›</span>
@@ -83,6 +87,10 @@ const width = computed(() => props.job.valves.length * 30)
 </template>
 
 <style scoped>
+.waits {
+  color: var(--undecided);
+}
+
 .strip {
   display: grid;
   grid-template-columns: minmax(230px, 1.1fr) minmax(150px, 1fr) minmax(260px, 1.5fr) auto;

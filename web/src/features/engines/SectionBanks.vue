@@ -54,13 +54,14 @@ function secondRow(bank: Sheet['banks'][number]) {
       </div>
       <div v-for="(r, n) in b.rows" :key="n" class="row">
         <VTextField
-          v-model.lazy="r.valves"
+          :model-value="r.valves"
           class="letters"
           :label="`Row ${b.rows.length > 1 ? r.side : ''} (I intake, E exhaust)`"
           hide-details
           density="comfortable"
           autocapitalize="characters"
           :error="said(`banks[${i}].rows[${n}]`).length > 0"
+          @change="(e: Event) => (r.valves = (e.target as HTMLInputElement).value.trim().toUpperCase())"
         />
         <button
           class="mx-btn small"

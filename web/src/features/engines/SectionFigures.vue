@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { decimal } from '@/shared/decimal'
 import { computed } from 'vue'
 import CardFields from './CardFields.vue'
 import FieldNotes from './FieldNotes.vue'
@@ -24,10 +25,10 @@ const own = computed({
   set: (t: string) => {
     const stops = t
       .split('\n')
-      .map((l) => l.split(':'))
-      .filter((p) => p.length === 2 && p[0]!.trim() !== '' && !Number.isNaN(Number(p[0])))
+      .filter((l) => l.trim() !== '')
+      .map((l) => /^([^:;]*)[:;](.*)$/.exec(l)?.slice(1) ?? [l, ''])
       .map(([deg, set]) => ({
-        crank_deg: Number(deg),
+        crank_deg: decimal(deg!) ?? (deg as unknown as number), // a line with a slip stays, for its fault to be said
         set: set!
           .trim()
           .split(/[\s,]+/)

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { decimal } from '@/shared/decimal'
 import { computed } from 'vue'
 import PickOne from '@/shared/PickOne.vue'
 import { adjusterKinds } from '@/shared/words'
@@ -32,11 +33,11 @@ function event(name: string, value: number | undefined) {
 const marks = computed({
   get: () => (sheet.value.marks_deg ?? []).join(' '),
   set: (t: string) => {
+    // A comma is a decimal here as everywhere; marks stand apart by spaces or semicolons. A slip stays, for its fault to be said.
     const list = t
-      .split(/[\s;,]+/)
+      .split(/[\s;]+/)
       .filter(Boolean)
-      .map(Number)
-      .filter((x) => !Number.isNaN(x))
+      .map((x) => decimal(x) ?? (x as unknown as number))
     if (list.length) sheet.value.marks_deg = list
     else delete sheet.value.marks_deg
   },

@@ -1,3 +1,4 @@
+import { decimal, slip } from '@/shared/decimal'
 import { computed, ref, watch } from 'vue'
 import { answered, api, newID, Refused, type Schemas } from '@/shared/api/client'
 import { compute } from '@/shared/api/compute'
@@ -20,7 +21,21 @@ interface Reach {
   holes: { from_mm: number; to_mm: number }[]
 }
 
-const number = (t: string) => (t.trim() === '' ? undefined : Number(t.trim().replace(',', '.')))
+const number = (t: string) => decimal(t) ?? undefined
+
+/** Figures that are none, each beside its leaf: a slip is refused here and never stored as 'not measured'. */
+function slips(rows: Row[]): { location: string; message: string }[] {
+  return rows.flatMap((r, i) =>
+    (
+      [
+        ['marked_mm', slip(r.marked)],
+        ['measured_mm', slip(r.measured, true)],
+      ] as const
+    )
+      .filter(([, message]) => message)
+      .map(([field, message]) => ({ location: `body.leaves[${i}].${field}`, message })),
+  )
+}
 
 function toRow(l: Leaf): Row {
   return {
@@ -96,6 +111,11 @@ export function useGauges() {
 
   async function save() {
     clear()
+    faults.value = slips(rows.value)
+    if (faults.value.length) {
+      trouble.value = 'These leaves cannot be stored: a figure is none.'
+      return
+    }
     try {
       const stored = chosen.value
         ? await answered(api.PUT('/api/v1/gauge-sets/{id}', { params: { path: { id: chosen.value } }, body: body() }))

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { decimal, slip } from '@/shared/decimal'
 import { computed, onMounted, ref, watch } from 'vue'
 import { useRouter } from 'vue-router'
 import { answered, api, newID, Refused, type Schemas } from '@/shared/api/client'
@@ -40,7 +41,8 @@ async function load() {
     vehicles.value = v ?? []
     engines.value = e ?? []
     sets.value = s ?? []
-    set.value ||= sets.value[0]?.id ?? ''
+    const last = sets.value.find((x) => x.id === localStorage.getItem('metronix.set'))
+    set.value ||= (last ?? sets.value[0])?.id ?? ''
     adding.value = vehicles.value.length === 0
     loaded.value = true
     trouble.value = ''
@@ -58,7 +60,18 @@ watch(vehicle, () => {
   odometer.value = chosen.value?.odometer_km || null
 })
 const reasons = ['Distance interval', 'Ticking when warm', 'Rough idle', 'After a new cam has run in', 'Belt is due']
-const ready = computed(() => chosen.value && set.value && mechanic.value.trim() && engine.value?.cards?.length)
+/** What is still missing before the job can be started; empty when nothing is. */
+const missing = computed(() => {
+  const km = String(odometer.value ?? '').trim()
+  if (!chosen.value) return 'Choose the vehicle.'
+  if (!engine.value?.cards?.length) return 'This engine’s sheet has no clearance card: add one first.'
+  if (!set.value) return 'Choose the gauge set.'
+  if (!mechanic.value.trim()) return 'Say who does the job.'
+  if (km && !/^\d{1,7}$/.test(km)) return 'The odometer is a whole number of kilometres, or empty.'
+  if (decimal(feel.value) === null) return slip(feel.value)
+  return ''
+})
+const ready = computed(() => !missing.value && !starting.value)
 const cards = computed(() => engine.value?.cards ?? [])
 const hotCards = computed(() => cards.value.map((c, i) => ({ c, i })).filter(({ c }) => c.state === 'hot'))
 const passes = computed(() => [
@@ -88,9 +101,15 @@ function added(v: Schemas['Vehicle']) {
   void load().then(() => (vehicle.value = v.id))
 }
 
+// One start is one job, however often it is pressed: the same id until it is answered.
+let id = newID()
+const starting = ref(false)
+
 async function start() {
+  if (starting.value) return
+  starting.value = true
   faults.value = {}
-  const id = newID()
+  trouble.value = ''
   try {
     await answered(
       api.POST('/api/v1/jobs', {
@@ -104,20 +123,24 @@ async function start() {
           aim: aim.value,
           aim_reason: aimReason.value.trim(),
           rule: rule.value,
-          feel_mm: Number(feel.value.replace(',', '.')) || 0,
+          feel_mm: decimal(feel.value) ?? 0.005,
           mechanic: mechanic.value.trim(),
           reason: reason.value,
-          odometer_km: odometer.value ?? 0,
+          odometer_km: decimal(String(odometer.value ?? '')) ?? 0,
         },
       }),
     )
     localStorage.setItem('metronix.mechanic', mechanic.value.trim())
     localStorage.setItem('metronix.feel', feel.value)
+    localStorage.setItem('metronix.set', set.value)
     await router.push(`/jobs/${id}`)
+    id = newID()
   } catch (e) {
     if (e instanceof Refused)
       faults.value = Object.fromEntries(e.faults.map((f) => [f.location.replace('body.', ''), f.message]))
     trouble.value = (e as Error).message
+  } finally {
+    starting.value = false
   }
 }
 </script>
@@ -257,6 +280,8 @@ async function start() {
           </button>
         </div>
       </section>
+      <p v-if="missing" class="quiet" role="status">{{ missing }}</p>
+      <p v-else-if="trouble" class="mx-warn" role="alert">{{ trouble }}</p>
       <button class="mx-btn primary go" type="button" :disabled="!ready" @click="start">Start the job</button>
     </template>
   </main>

@@ -278,7 +278,9 @@ export const sums: Sum[] = [
     answer: (a) => ({
       large: a.buy.length
         ? `Buy ${a.buy.map((b: { count: number; shim_mm: number }) => `${b.count} × ${mm(b.shim_mm)}`).join(', ')}`
-        : 'Nothing to buy',
+        : a.impossible.length
+          ? `No shim for ${a.impossible.map((l: { valve: string }) => l.valve).join(', ')}`
+          : 'Nothing to buy',
       lines: [
         ...a.fit.map((f: { valve: string; shim_mm: number; from: string; gap_mm: number }) =>
           f.from === f.valve
@@ -286,7 +288,7 @@ export const sums: Sum[] = [
             : `${f.valve}: ${mm(f.shim_mm)} from ${f.from}, gap ${mm(f.gap_mm)}.`,
         ),
         ...a.impossible.map((l: { reason: string }) => l.reason),
-        ...(a.spare_mm.length ? [`Over: ${a.spare_mm.map(mm).join(', ')}.`] : []),
+        ...(a.spare_mm.length ? [`Left over: ${a.spare_mm.map(mm).join(', ')}.`] : []),
       ],
     }),
   },
