@@ -186,10 +186,13 @@ func (s *Store) stored(jobID, id string, err error) error {
 	return ErrExists
 }
 
+// derivedAnew writes what is derived over what was; whether a job is on the board is not derived.
+var derivedAnew = clause.OnConflict{Columns: []clause.Column{{Name: "job_id"}}, DoUpdates: clause.AssignmentColumns([]string{"touched_at", "open", "short", "damaged"})}
+
 // derive writes the rows that follow from a job's list.
 func derive(tx *gorm.DB, jobID string, d Derived) error {
 	row := stateRow{JobID: jobID, TouchedAt: d.TouchedAt, Open: d.Open, Short: string(d.Short)}
-	if err := tx.Clauses(clause.OnConflict{UpdateAll: true}).Create(&row).Error; err != nil {
+	if err := tx.Clauses(derivedAnew).Create(&row).Error; err != nil {
 		return err
 	}
 	if err := rewrite(tx, jobID, len(d.Pairs), func(n int) pairRow {
@@ -239,7 +242,7 @@ func (s *Store) PutDamaged(jobID, why string, now time.Time) error {
 		row = had[0] // its time and words stay
 	}
 	row.Damaged = why
-	return translate(s.write.Clauses(clause.OnConflict{UpdateAll: true}).Create(&row).Error)
+	return translate(s.write.Clauses(derivedAnew).Create(&row).Error)
 }
 
 // Happenings reads a job's whole list in order and follows its checksums: ErrDamaged where an entry is missing or not as it was stored.

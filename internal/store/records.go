@@ -1,6 +1,7 @@
 package store
 
 import (
+	"cmp"
 	"encoding/json"
 	"fmt"
 	"reflect"
@@ -311,7 +312,12 @@ func (s *Store) CorrectJob(j Job, d Derived) error {
 
 // PutOffBoard takes a job off the board, or brings it back; ErrNotFound where there is none.
 func (s *Store) PutOffBoard(id string, off bool) error {
-	return s.changed(s.write.Model(&jobRow{}).Where("id = ?", id).Update("off_board", off))
+	return s.acknowledge(s.write.Transaction(func(tx *gorm.DB) error {
+		if found := tx.Model(&jobRow{}).Where("id = ?", id).Update("off_board", off); found.Error != nil || found.RowsAffected == 0 {
+			return cmp.Or(found.Error, gorm.ErrRecordNotFound)
+		}
+		return tx.Model(&stateRow{}).Where("job_id = ?", id).Update("off_board", off).Error
+	}))
 }
 
 func rowOf(j Job) (jobRow, error) {
@@ -341,20 +347,20 @@ type OnBoard struct {
 
 // Board lists jobs as the board shows them, the last touched first, and says how many there are in all. It reads no list of happenings.
 func (s *Store) Board(q BoardQuery) (list []OnBoard, total int64, err error) {
-	db := s.read.Table("job_states").Joins("JOIN jobs ON jobs.id = job_states.job_id AND jobs.off_board = ?", q.OffBoard)
+	db := s.read.Table("job_states").Where("off_board = ?", q.OffBoard)
 	if q.Open != nil {
-		db = db.Where("job_states.open = ?", *q.Open)
+		db = db.Where("open = ?", *q.Open)
 	}
 	if err := db.Session(&gorm.Session{}).Count(&total).Error; err != nil {
 		return nil, 0, translate(err)
 	}
-	err = db.Session(&gorm.Session{}).Select("job_states.job_id AS id, short, damaged").Order("touched_at DESC, job_id").Limit(q.Limit).Offset(q.Offset).Scan(&list).Error
+	err = db.Session(&gorm.Session{}).Select("job_id AS id, short, damaged").Order("touched_at DESC, job_id").Limit(q.Limit).Offset(q.Offset).Scan(&list).Error
 	return list, total, translate(err)
 }
 
 // OpenJobsOf says which jobs of a vehicle are open.
 func (s *Store) OpenJobsOf(vehicleID string) (ids []string, err error) {
-	err = s.read.Raw("SELECT job_id FROM job_states JOIN jobs ON jobs.id = job_id WHERE vehicle_id = ? AND open AND NOT off_board", vehicleID).Scan(&ids).Error
+	err = s.read.Raw("SELECT job_id FROM job_states JOIN jobs ON jobs.id = job_id WHERE vehicle_id = ? AND open AND NOT job_states.off_board", vehicleID).Scan(&ids).Error
 	return ids, translate(err)
 }
 

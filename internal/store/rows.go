@@ -74,8 +74,9 @@ type stateRow struct {
 	JobID     string    `gorm:"primaryKey;size:64"`
 	TouchedAt time.Time `gorm:"not null"`
 	Open      bool      `gorm:"not null"`
-	Short     string    `gorm:"not null"` // JSON, as the board sends it
-	Damaged   string    `gorm:"not null"` // why the job cannot be opened; empty: it can
+	OffBoard  bool      `gorm:"not null;default:false"` // as the job's own row says
+	Short     string    `gorm:"not null"`               // JSON, as the board sends it
+	Damaged   string    `gorm:"not null"`               // why the job cannot be opened; empty: it can
 }
 
 // pairRow is what locking did to a gap, for what is learned of a mechanic's hands: derived like stateRow.
