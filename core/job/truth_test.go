@@ -1,7 +1,6 @@
 package job_test
 
 import (
-	"fmt"
 	"testing"
 	"time"
 
@@ -303,5 +302,5 @@ func TestBeliefAgainstTruth(t *testing.T) {
 		require.Equal(t, summary(w.d.job), summary(replayed))
 	})
 	require.Positive(t, signedJobs, "no job ever came to its end")
-	t.Log(fmt.Sprintf("%d jobs signed", signedJobs))
+	t.Logf("%d jobs signed", signedJobs)
 }
