@@ -286,7 +286,7 @@ useKeys((k) => {
   }
 
   .right :deep(.ladder) {
-    max-height: 340px;
+    max-height: 300px;
   }
 
   .picture {
@@ -324,6 +324,12 @@ useKeys((k) => {
 
   .count small {
     display: none;
+  }
+}
+
+@media (width <= 480px) {
+  .right :deep(.ladder) {
+    max-height: 164px;
   }
 }
 </style>

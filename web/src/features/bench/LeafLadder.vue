@@ -340,10 +340,6 @@ small.wrong {
 }
 
 @media (width <= 480px) {
-  .ladder {
-    max-height: 240px;
-  }
-
   .heads,
   .rung {
     grid-template-columns: 84px 8px repeat(3, 1fr);

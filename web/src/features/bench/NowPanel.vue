@@ -350,7 +350,8 @@ em {
   flex: none;
   gap: 10px;
   overflow-x: auto;
-  scrollbar-width: thin;
+  padding-bottom: 2px;
+  scrollbar-width: none;
 }
 
 .tab {

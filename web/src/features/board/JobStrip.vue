@@ -10,7 +10,10 @@ const props = defineProps<{ job: JobShort; first?: boolean; waits?: number }>()
 
 // The crank was known, and so long ago that it has to be confirmed before anything is read.
 const quiet = computed(
-  () => !props.job.crank_known && ['read', 'keep', 'adjust', 'lock'].includes(props.job.now.action),
+  () =>
+    !props.job.crank_known &&
+    (['read', 'keep', 'adjust', 'lock'].includes(props.job.now.action) ||
+      (props.job.now.action === 'turn' && props.job.now.turn_deg > 0)),
 )
 const next = computed(() => {
   const { now, watch } = props.job

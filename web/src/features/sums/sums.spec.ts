@@ -58,7 +58,12 @@ describe('the sums', () => {
     ]
     const shims = sum('shims').answer({ fit, buy: [], spare_mm: [2.7], impossible: [] }, {})
     expect(shims.large).toBe('Nothing to buy')
-    expect(shims.lines).toEqual(['I1: 2.60 from I2, gap 0.20.', 'I3 keeps 2.65, gap 0.20.', 'Over: 2.70.'])
+    expect(shims.lines).toEqual(['I1: 2.60 from I2, gap 0.20.', 'I3 keeps 2.65, gap 0.20.', 'Left over: 2.70.'])
+    const none = sum('shims').answer(
+      { fit: [], buy: [], spare_mm: [], impossible: [{ valve: 'E1', reason: 'E1 needs a shim of 3.05–3.15 mm.' }] },
+      {},
+    )
+    expect(none.large).toBe('No shim for E1')
     const judged = { verdict: 'in', sure: false, why: 'close', gap_low_mm: 0.2, gap_high_mm: null, try_next: null }
     expect(sum('judge').answer(judged, {})).toMatchObject({ large: 'In, close', verdict: 'in' })
   })
