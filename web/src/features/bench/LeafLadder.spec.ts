@@ -60,4 +60,13 @@ describe('the leaf ladder', () => {
     await w.find('[aria-label="0.24 won’t go"]').trigger('click')
     expect(w.emitted('feel')).toEqual([[[0.24], [false], 'wont_go']])
   })
+  it('keeps the cursor where the mechanic put it when the same job is read again', async () => {
+    const w = ladder()
+    const key = (w.vm as unknown as { key(k: string): boolean }).key
+    key('ArrowUp')
+    await w.vm.$nextTick()
+    expect(w.find('.cursor .thick').text()).toBe('0.24')
+    await w.setProps({ rungs: rungs.map((r) => ({ ...r })), round: [] })
+    expect(w.find('.cursor .thick').text()).toBe('0.24')
+  })
 })

@@ -39,7 +39,7 @@ const box = ref<HTMLElement>()
 
 // The cursor waits on the leaf worth trying: the advised one, else the one to set by.
 watch(
-  () => [props.valve, props.round.length, props.tryNext],
+  [() => props.valve, () => props.round.length, () => props.tryNext],
   () => {
     const advised = near.value.findIndex(
       (r) => props.tryNext !== '' && props.round.length > 0 && r.name === props.tryNext,

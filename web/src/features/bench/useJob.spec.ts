@@ -156,4 +156,19 @@ describe('telling the program what was done', () => {
     await job.undo()
     expect(calls[0]!.body).toMatchObject({ kind: 'undone', target: 'last' })
   })
+  it('is not set back by an answer that was asked for before something was done', async () => {
+    const job = await opened()
+    let release = () => {}
+    const held = new Promise<void>((r) => (release = r))
+    answer = async (method) =>
+      method === 'GET'
+        ? (await held, json({ state: { happenings: 1, undo: 'last' } }))
+        : json({ happenings: 2, undo: 'x' })
+    const reading = job.load()
+    await flushPromises()
+    await job.send({ kind: 'kept', valve: 'E1' })
+    release()
+    await reading
+    expect(job.state.value?.happenings).toBe(2)
+  })
 })

@@ -29,9 +29,15 @@ export function useJob(id: string) {
   const waiting = computed(() => queue.waiting.value.filter((w) => w.job === id && !w.refused))
   const refused = computed(() => queue.waiting.value.filter((w) => w.job === id && w.refused))
 
+  let taken = 0
+
+  /** Reads the whole job. An answer asked for before something was done is older than what that brought, and is let go. */
   async function read() {
-    view.value = await answered(api.GET('/api/v1/jobs/{id}', { params: { path: { id } } }))
-    queue.tell(view.value.state.clock)
+    const before = taken
+    const got = await answered(api.GET('/api/v1/jobs/{id}', { params: { path: { id } } }))
+    if (taken !== before) return
+    view.value = got
+    queue.tell(got.state.clock)
     trouble.value = null
   }
 
@@ -45,6 +51,7 @@ export function useJob(id: string) {
   }
 
   function take(state: JobState) {
+    taken++
     queue.tell(state.clock)
     if (view.value) view.value = { ...view.value, state }
   }
