@@ -5,8 +5,11 @@ import (
 	"encoding/json"
 	"fmt"
 	"net/http"
+	"strings"
 	"testing"
 
+	"github.com/go-rod/rod/lib/input"
+	"github.com/go-rod/rod/lib/proto"
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 )
@@ -127,4 +130,105 @@ func TestNothingLiesOverAControl(t *testing.T) {
 		p.waits(`() => !document.querySelector('.strip')`, "the reading to be taken back")
 		p.MustClose()
 	}
+}
+
+// A whole job as mechanics do it on engines that the bench was not built with, touch and keys mixed, with a reload and a kill in the middle: a
+// twelve with its valves by the dozen and shims, a shimmed four, an odd-fire twin; each with one valve out, and signed at the end.
+func TestWholeJobsOnOtherEngines(t *testing.T) {
+	t.Parallel()
+	for i, engine := range []string{"brindlow-6000", "pellmark-1400", "torrick-750"} {
+		size := [][2]int{{1024, 768}, {1280, 800}, {360, 740}}[i]
+		t.Run(engine, func(t *testing.T) {
+			t.Parallel()
+			r := demo(t)
+			job, out := atAStop(t, r, engine)
+			stock := []map[string]any{}
+			for mm := 200; mm <= 320; mm += 5 {
+				stock = append(stock, map[string]any{"shim_mm": float64(mm) / 100, "count": 2})
+			}
+			post(t, "PUT", r.base+"/api/v1/shop", map[string]any{"probe_address": "", "shim_sizes": map[string]any{"from_mm": 2, "to_mm": 3.2, "step_mm": 0.05}, "shim_stock": stock}, nil)
+			p := open(t, r, "/jobs/"+job, size[0], size[1])
+			mixed(t, p, r, job, out)
+		})
+	}
+}
+
+// mixed drives a job to its end: what is odd by touch, what is even by keys.
+func mixed(t *testing.T, p *tab, r *running, job, out string) {
+	t.Helper()
+	set := false
+	for step := range 500 {
+		s := stateOf(t, r.base, job)
+		before, touch := s.State.Happenings, step%2 == 1
+		if step == 9 {
+			p.MustReload()
+		}
+		if step == 14 {
+			r.kill()
+			*r = *startedOn(t, "demo", r.data, strings.TrimPrefix(r.base, "http://"))
+			p.visit("/jobs/" + job)
+		}
+		now := s.State.Now
+		gaps := map[string]float64{}
+		for _, v := range s.State.Valves {
+			if v.Name == out && !set && v.Adjusted == 0 {
+				gaps[out] = v.Limits.Nominal - 0.09
+			}
+		}
+		switch now.Action {
+		case "read":
+			p.waits(fmt.Sprintf(`() => document.querySelector('.tab.on b')?.textContent === %q && document.querySelector('.rung.cursor')`, now.Valve), "the valve "+now.Valve)
+			label, feel, k := s.leafFor(gaps)
+			if touch {
+				p.press(label + " " + feel)
+				break
+			}
+			climb(t, p, label)
+			require.NoError(t, p.Keyboard.Type(k))
+		case "adjust":
+			if p.MustHas(".shims") {
+				shimmed(t, p)
+				break
+			}
+			set = true
+			goOn(t, p, touch)
+		case "sign":
+			p.see(".signing")
+			require.NoError(t, p.Keyboard.Type(input.Digit1))
+			require.NoError(t, p.Keyboard.Type(input.Digit2))
+			require.NoError(t, p.Keyboard.Type(input.Digit3))
+			require.NoError(t, p.Keyboard.Type(input.Enter))
+		case "done":
+			p.says("Signed by")
+			return
+		default:
+			goOn(t, p, touch)
+		}
+		waitFor(t, p, r, job, before)
+	}
+	t.Fatalf("the job does not come to an end: %+v", stateOf(t, r.base, job).State.Now)
+}
+
+// goOn presses the one next action.
+func goOn(t *testing.T, p *tab, touch bool) {
+	t.Helper()
+	e := p.see(".go.primary:not([aria-disabled=true])")
+	if touch {
+		require.NoError(t, e.Timeout(limit).Click(proto.InputMouseButtonLeft, 1))
+		return
+	}
+	require.NoError(t, p.Keyboard.Type(input.Enter))
+}
+
+// shimmed says the size that is asked for, or fits the first shim that can be had.
+func shimmed(t *testing.T, p *tab) {
+	t.Helper()
+	p.waits(`() => document.querySelector('.shims .pad, .shims .moves')`, "the shims")
+	if p.MustHas(".shims .pad") {
+		for _, k := range []input.Key{input.Digit2, input.Period, input.Digit6, input.Enter} {
+			require.NoError(t, p.Keyboard.Type(k))
+		}
+		return
+	}
+	p.pressIn(".moves", "Fitted")
 }
