@@ -378,6 +378,19 @@ func (j *Job) ByMaker(v *ValveState) bool {
 	return j.Known() && j.Margin(v) < j.required && j.byMaker(v, j.Place)
 }
 
+// Caution is what to mind before a valve is worked on here; empty: nothing. The maker's printed order wins over the geometry, and is worked
+// to its end, but not without a word.
+func (j *Job) Caution(v *ValveState) string {
+	if !j.ByMaker(v) {
+		return ""
+	}
+	where := fmt.Sprintf("%s stands only %s from its opening or closing here", v.Name, j.Margin(v).Against(j.required))
+	if margin := j.Margin(v); margin < 0 {
+		where = fmt.Sprintf("%s is still open here, %s inside its lift", v.Name, -margin)
+	}
+	return fmt.Sprintf("By this sheet %s. The maker's printed order sets it here: check the order and the cam card first.", where)
+}
+
 // byMaker says whether the maker's order, where it is the way round, sets a valve at a place.
 func (j *Job) byMaker(v *ValveState, at sequence.Range) bool {
 	return j.Way.School == sequence.Own && slices.ContainsFunc(j.Plan.Stops, func(s sequence.Stop) bool {

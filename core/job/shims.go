@@ -163,3 +163,36 @@ func (j *Job) learn(v *ValveState, after clearance.Judgement) {
 	}
 	v.before = 0
 }
+
+// ShimSource is where a shim of a plan is to be had.
+type ShimSource string
+
+// The sources: it stays where it is, another valve has it, it lies on the bench or in the shop, or it is to be bought.
+const (
+	Stays     ShimSource = "stays"
+	FromValve ShimSource = "valve"
+	FromBench ShimSource = "bench"
+	InShop    ShimSource = "shop"
+	ToBuy     ShimSource = "buy"
+)
+
+// Source says where a shim of a plan is to be had.
+func (j *Job) Source(f adjust.Fit) ShimSource {
+	switch {
+	case f.From == f.Valve:
+		return Stays
+	case f.From != adjust.FromStock:
+		return FromValve
+	case f.Bought:
+		return ToBuy
+	case slices.Contains(j.Bench, f.Shim):
+		return FromBench
+	}
+	return InShop
+}
+
+// GiverClear says whether the valve that gives a shim is clear of its lobe here, so that it can be taken out with the cams in.
+func (j *Job) GiverClear(f adjust.Fit) bool {
+	giver, ok := j.Valve(f.From)
+	return ok && j.Settable(giver)
+}

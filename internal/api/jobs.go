@@ -163,7 +163,7 @@ func (s *server) addJob(ctx context.Context, in *bodyOf[NewJob]) (*bodyOf[JobVie
 	if err != nil {
 		return nil, err
 	}
-	if err := s.startJob(ctx, record, s.store.With(ctx).AddJob); err != nil {
+	if err := s.startJob(record, s.store.With(ctx).AddJob); err != nil {
 		if errors.Is(err, store.ErrExists) {
 			if there, err := s.store.With(ctx).Job(record.ID); err == nil && sameStart(there, record) {
 				return s.viewOf(ctx, record.ID)
@@ -183,7 +183,7 @@ func sameStart(a, b store.Job) bool {
 		a.Reason == b.Reason && a.OdometerKM == b.OdometerKM && a.Aim == b.Aim && a.Rule == b.Rule && a.Feel == b.Feel
 }
 
-func (s *server) startJob(_ context.Context, record store.Job, put func(store.Job, store.Derived) error) error {
+func (s *server) startJob(record store.Job, put func(store.Job, store.Derived) error) error {
 	setup, err := setupOf(record)
 	if err != nil {
 		return err

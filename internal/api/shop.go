@@ -5,7 +5,6 @@ import (
 	"encoding/json"
 	"fmt"
 	"net/http"
-	"slices"
 	"strconv"
 	"time"
 
@@ -214,7 +213,7 @@ func shimsView(j *job.Job, plan adjust.ShimPlan, missing []string) JobShims {
 	out := JobShims{Fit: []ShimFit{}, Buy: []ShimCount{}, SpareMM: millimetres(plan.Spare), Impossible: []Finding{}, Missing: listed(missing), BenchMM: millimetres(j.Bench)}
 	for _, f := range plan.Fit {
 		v, _ := j.Valve(f.Valve)
-		out.Fit = append(out.Fit, ShimFit{Valve: f.Valve, FittedMM: v.Shim.Millimetres(), ShimMM: f.Shim.Millimetres(), From: f.From, GapMM: f.Gap.Millimetres(), Here: j.Settable(v), Source: sourceOf(j, f), FromHere: fromHere(j, f),
+		out.Fit = append(out.Fit, ShimFit{Valve: f.Valve, FittedMM: v.Shim.Millimetres(), ShimMM: f.Shim.Millimetres(), From: f.From, GapMM: f.Gap.Millimetres(), Here: j.Settable(v), Source: string(j.Source(f)), FromHere: j.GiverClear(f),
 			WantedMM: adjust.ShimValve{Fitted: f.Shim, Measured: f.Gap, Aim: j.AimOf(v)}.Wanted().Millimetres()})
 	}
 	for _, b := range plan.Buy {
@@ -224,25 +223,4 @@ func shimsView(j *job.Job, plan adjust.ShimPlan, missing []string) JobShims {
 		out.Impossible = append(out.Impossible, Finding{l.Valve, l.Reason})
 	}
 	return out
-}
-
-// sourceOf says where a shim of the plan is to be had.
-func sourceOf(j *job.Job, f adjust.Fit) string {
-	switch {
-	case f.From == f.Valve:
-		return "stays"
-	case f.From != adjust.FromStock:
-		return "valve"
-	case f.Bought:
-		return "buy"
-	case slices.Contains(j.Bench, f.Shim):
-		return "bench"
-	}
-	return "shop"
-}
-
-// fromHere says whether the valve that gives a shim is clear of its lobe here.
-func fromHere(j *job.Job, f adjust.Fit) bool {
-	giver, ok := j.Valve(f.From)
-	return ok && j.Settable(giver)
 }

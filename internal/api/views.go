@@ -2,7 +2,6 @@ package api
 
 import (
 	"cmp"
-	"fmt"
 	"reflect"
 	"time"
 
@@ -407,9 +406,7 @@ func valveState(j *job.Job, v *job.ValveState, setting *settings) ValveState {
 	if j.Known() {
 		out.MarginDeg = new(j.Margin(v).Degrees())
 	}
-	if j.ByMaker(v) {
-		out.Caution = byMakerCaution(j, v)
-	}
+	out.Caution = j.Caution(v)
 	if len(v.Round) > 0 {
 		judged := judgementView(j.Judge(v))
 		out.Judgement = &judged
@@ -422,15 +419,6 @@ func valveState(j *job.Job, v *job.ValveState, setting *settings) ValveState {
 		out.Screw = screwView(j, v)
 	}
 	return out
-}
-
-// byMakerCaution is what is said where the maker's printed order has a valve worked on that the geometry would not set.
-func byMakerCaution(j *job.Job, v *job.ValveState) string {
-	margin := j.Margin(v)
-	if margin < 0 {
-		return fmt.Sprintf("By this sheet %s is still open here, %s inside its lift. The maker's printed order sets it here: check the order and the cam card first.", v.Name, -margin)
-	}
-	return fmt.Sprintf("By this sheet %s stands only %s from its opening or closing here. The maker's printed order sets it here: check the order and the cam card first.", v.Name, margin)
 }
 
 // stateView is a job as it stands at a time.
