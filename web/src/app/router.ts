@@ -1,4 +1,5 @@
 import { createRouter, createWebHistory } from 'vue-router'
+import { arrivals } from './arrival'
 
 export const router = createRouter({
   history: createWebHistory(),
@@ -21,6 +22,12 @@ export const router = createRouter({
       name: 'bench',
       component: () => import('@/features/bench/BenchPage.vue'),
       meta: { title: 'Bench' },
+    },
+    {
+      path: '/jobs/:id/start',
+      name: 'job-start',
+      component: () => import('@/features/start/StartPage.vue'),
+      meta: { title: 'Correct the job' },
     },
     {
       path: '/jobs/:id/sheet',
@@ -92,6 +99,4 @@ export const router = createRouter({
   ],
 })
 
-router.afterEach((to) => {
-  document.title = `${String(to.meta.title)} · Metronix`
-})
+arrivals(router)

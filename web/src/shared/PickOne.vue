@@ -1,10 +1,12 @@
 <script setup lang="ts" generic="T extends string | number">
+import { vRadios } from './radios'
+
 const model = defineModel<T>({ required: true })
 defineProps<{ label: string; options: { value: T; title: string }[]; small?: boolean }>()
 </script>
 
 <template>
-  <div class="mx-pick" role="radiogroup" :aria-label="label">
+  <div v-radios class="mx-pick" role="radiogroup" :aria-label="label">
     <button
       v-for="o in options"
       :key="o.value"

@@ -1,10 +1,12 @@
 <script setup lang="ts">
 import { ref, watch } from 'vue'
+import { useReturnFocus } from './useReturnFocus'
 
 const open = defineModel<boolean>({ required: true })
 defineProps<{ title: string; text: string; usual: string[]; button: string }>()
 const emit = defineEmits<{ reason: [reason: string] }>()
 const other = ref('')
+useReturnFocus(open)
 watch(open, () => (other.value = ''))
 
 function say(reason: string) {

@@ -2,7 +2,13 @@
 import { RouterLink } from 'vue-router'
 import { setTheme, theme } from '@/app/theme'
 
-defineProps<{ title: string; sub?: string; back?: string; backTo?: string }>()
+defineProps<{
+  title: string
+  sub?: string
+  back?: string
+  backTo?: string
+  /** Stays in view while the page scrolls. */ stays?: boolean
+}>()
 
 const screens = [
   { name: 'Board', to: '/' },
@@ -14,7 +20,7 @@ const screens = [
 </script>
 
 <template>
-  <header class="top no-print">
+  <header class="top no-print" :class="{ stays }">
     <RouterLink v-if="back" class="mx-btn small" :to="backTo ?? '/'"
       ><span aria-hidden="true">‹</span> {{ back }}</RouterLink
     >
@@ -22,7 +28,7 @@ const screens = [
       <path d="M7 25V9l9 10 9-10v16" />
       <path class="base" d="M4 25.5h24" />
     </svg>
-    <h1>{{ title }}</h1>
+    <h1 tabindex="-1">{{ title }}</h1>
     <nav v-if="!back" aria-label="Screens">
       <RouterLink v-for="s in screens" :key="s.to" :to="s.to">{{ s.name }}</RouterLink>
     </nav>
@@ -43,6 +49,10 @@ const screens = [
   min-height: 60px;
   padding: 7px 22px;
   border-bottom: 2px solid var(--line);
+}
+
+h1:focus {
+  outline: none;
 }
 
 h1 {
@@ -80,6 +90,13 @@ nav a.router-link-exact-active,
 nav a.router-link-active:not([href='/']) {
   border-color: var(--brass);
   color: var(--ink);
+}
+
+.stays {
+  position: sticky;
+  top: 0;
+  z-index: 5;
+  background: var(--ground);
 }
 
 .push {

@@ -86,6 +86,9 @@ useKeys((k) => {
       >
         {{ schoolName(state.plan.school, state.valves.length) }}
       </button>
+      <RouterLink v-if="view.correctable && state.phase !== 'done'" class="mx-btn small" :to="`/jobs/${id}/start`"
+        >Correct the start</RouterLink
+      >
       <HotClock
         v-if="state.hot_until && !['done', 'await_hot'].includes(state.phase)"
         :until="state.hot_until"

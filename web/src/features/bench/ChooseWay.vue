@@ -2,6 +2,7 @@
 import { computed, nextTick, onMounted, ref, useTemplateRef, watch } from 'vue'
 import { RouterLink } from 'vue-router'
 import { answered, api, type PlanView } from '@/shared/api/client'
+import { vRadios } from '@/shared/radios'
 import StateNote from '@/shared/StateNote.vue'
 import { degrees } from '@/shared/units'
 import { orderName, schoolLine, schoolName } from '@/shared/words'
@@ -64,7 +65,7 @@ defineExpose({ key })
 <template>
   <div class="ways">
     <StateNote v-if="trouble" tone="trouble" title="The ways round could not be read." :text="trouble" />
-    <div ref="list" class="list" role="radiogroup" aria-label="Ways round">
+    <div ref="list" v-radios class="list" role="radiogroup" aria-label="Ways round">
       <section v-for="g in groups" :key="g.school" class="school">
         <h3>{{ schoolName(g.school, valves) }}</h3>
         <p class="quiet">{{ schoolLine(g.plans[0]!) }}</p>

@@ -1,5 +1,8 @@
 <script setup lang="ts">
+import { useReturnFocus } from '@/shared/useReturnFocus'
+
 const open = defineModel<boolean>({ required: true })
+useReturnFocus(open)
 const keys: [string, string][] = [
   ['Enter', 'do the one next thing'],
   ['1  2  3', 'the leaf is free, drags, won’t go'],

@@ -1,4 +1,5 @@
-import { computed, onScopeDispose, ref, shallowRef } from 'vue'
+import { useEventListener, useIntervalFn } from '@vueuse/core'
+import { computed, ref, shallowRef } from 'vue'
 import {
   answered,
   api,
@@ -94,14 +95,9 @@ export function useJob(id: string) {
   }
 
   const again = () => void (document.visibilityState === 'visible' && !queue.busy.value && load())
-  const timer = window.setInterval(again, askAgain)
-  document.addEventListener('visibilitychange', again)
-  window.addEventListener('online', again)
-  onScopeDispose(() => {
-    clearInterval(timer)
-    document.removeEventListener('visibilitychange', again)
-    window.removeEventListener('online', again)
-  })
+  useIntervalFn(again, askAgain)
+  useEventListener(document, 'visibilitychange', again)
+  useEventListener(window, 'online', again)
 
   return {
     view,

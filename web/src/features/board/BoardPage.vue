@@ -1,5 +1,6 @@
 <script setup lang="ts">
-import { computed, onMounted, onUnmounted, ref } from 'vue'
+import { useIntervalFn } from '@vueuse/core'
+import { computed, onMounted, ref } from 'vue'
 import { answered, api, type JobShort } from '@/shared/api/client'
 import StateNote from '@/shared/StateNote.vue'
 import TopBar from '@/shared/TopBar.vue'
@@ -7,11 +8,19 @@ import { useQueue } from '@/shared/useQueue'
 import JobStrip from './JobStrip.vue'
 
 const jobs = ref<JobShort[] | null>(null)
+const off = ref<JobShort[]>([])
 const trouble = ref('')
+const refused = ref('')
+/** While the board is tidied a job can be taken off it, and what was taken off is shown. */
+const tidying = ref(false)
+const taken = ref<JobShort | null>(null)
 
 async function load() {
   try {
-    jobs.value = (await answered(api.GET('/api/v1/jobs'))) ?? []
+    ;[jobs.value, off.value] = await Promise.all([
+      answered(api.GET('/api/v1/jobs')),
+      tidying.value ? answered(api.GET('/api/v1/jobs', { params: { query: { off_board: true } } })) : off.value,
+    ])
     trouble.value = ''
   } catch (e) {
     trouble.value = (e as Error).message
@@ -24,10 +33,26 @@ async function again() {
   await queue.flush(() => {})
   await load()
 }
-const timer = window.setInterval(() => void again(), 5000)
+useIntervalFn(again, 5000)
 onMounted(again)
-onUnmounted(() => clearInterval(timer))
 const waits = (id: string) => queue.waiting.value.filter((w) => w.job === id).length
+
+async function tidy(on: boolean) {
+  tidying.value = on
+  await load()
+}
+
+/** Takes a job off the board, or brings it back; nothing of it is lost either way. */
+async function put(job: JobShort, on: boolean) {
+  refused.value = ''
+  try {
+    await answered(api.PUT('/api/v1/jobs/{id}/on-board', { params: { path: { id: job.id } }, body: { on_board: on } }))
+    taken.value = on ? null : job
+    await load()
+  } catch (e) {
+    refused.value = (e as Error).message
+  }
+}
 
 const going = computed(() => (jobs.value ?? []).filter((j) => j.phase !== 'done'))
 const signed = computed(() => (jobs.value ?? []).filter((j) => j.phase === 'done'))
@@ -35,9 +60,17 @@ const signed = computed(() => (jobs.value ?? []).filter((j) => j.phase === 'done
 
 <template>
   <TopBar title="Bay board" :sub="jobs ? `${going.length} on the go` : ''">
+    <button class="mx-btn small" type="button" :aria-pressed="tidying" @click="tidy(!tidying)">
+      {{ tidying ? 'Tidied' : 'Tidy' }}
+    </button>
     <RouterLink class="mx-btn primary small" to="/start">Start a job</RouterLink>
   </TopBar>
   <main class="page">
+    <p v-if="refused" class="mx-warn" role="alert">{{ refused }}</p>
+    <p v-if="taken" class="taken" role="status">
+      {{ taken.vehicle }} is off the board. Nothing of its job is lost.
+      <button class="mx-btn" type="button" @click="put(taken, true)">Bring it back</button>
+    </p>
     <StateNote v-if="trouble" tone="trouble" title="The board could not be read." :text="trouble">
       <button class="mx-btn primary" type="button" @click="load">Try again</button>
     </StateNote>
@@ -51,13 +84,47 @@ const signed = computed(() => (jobs.value ?? []).filter((j) => j.phase === 'done
     </StateNote>
     <template v-else>
       <section aria-label="Jobs on the go" class="strips">
-        <JobStrip v-for="(j, i) in going" :key="j.id" :job="j" :first="i === 0" :waits="waits(j.id)" />
+        <div v-for="(j, i) in going" :key="j.id" class="line">
+          <JobStrip :job="j" :first="i === 0" :waits="waits(j.id)" />
+          <button
+            v-if="tidying"
+            class="mx-btn"
+            type="button"
+            :aria-label="`Take ${j.vehicle} off`"
+            @click="put(j, false)"
+          >
+            Take off
+          </button>
+        </div>
       </section>
       <section v-if="signed.length" class="strips signed" aria-label="Signed jobs">
         <h2>Signed</h2>
-        <JobStrip v-for="j in signed" :key="j.id" :job="j" />
+        <div v-for="j in signed" :key="j.id" class="line">
+          <JobStrip :job="j" />
+          <button
+            v-if="tidying"
+            class="mx-btn"
+            type="button"
+            :aria-label="`Take ${j.vehicle} off`"
+            @click="put(j, false)"
+          >
+            Take off
+          </button>
+        </div>
       </section>
     </template>
+    <section v-if="tidying && !trouble" class="strips signed" aria-label="Taken off the board">
+      <h2>Taken off the board</h2>
+      <p v-if="off.length === 0" class="quiet">
+        None. A job started by mistake can be taken off, and brought back here.
+      </p>
+      <div v-for="j in off" :key="j.id" class="line">
+        <JobStrip :job="j" />
+        <button class="mx-btn" type="button" :aria-label="`Bring ${j.vehicle} back`" @click="put(j, true)">
+          Bring back
+        </button>
+      </div>
+    </section>
   </main>
 </template>
 
@@ -67,6 +134,29 @@ const signed = computed(() => (jobs.value ?? []).filter((j) => j.phase === 'done
   gap: 14px;
 }
 
+.line {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) auto;
+  align-items: center;
+  gap: 12px;
+}
+
+.line > :first-child:last-child {
+  grid-column: 1 / -1;
+}
+
+.taken {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  justify-content: space-between;
+  gap: 12px;
+  margin-bottom: 14px;
+  padding: 8px 16px;
+  border-left: 8px solid var(--in);
+  background: var(--panel);
+}
+
 .signed {
   margin-top: 30px;
 }
@@ -74,5 +164,11 @@ const signed = computed(() => (jobs.value ?? []).filter((j) => j.phase === 'done
 h2 {
   color: var(--quiet);
   font-size: 21px;
+}
+
+@media (width <= 640px) {
+  .line {
+    grid-template-columns: minmax(0, 1fr);
+  }
 }
 </style>

@@ -50,7 +50,7 @@ const width = computed(() => props.job.valves.length * 30)
 <template>
   <RouterLink class="strip" :class="{ first, done: job.phase === 'done' }" :to="to">
     <div class="who">
-      <h3>{{ job.vehicle }}</h3>
+      <b class="name">{{ job.vehicle }}</b>
       <p class="quiet">{{ job.plate }} · {{ job.engine_name }}</p>
       <p class="quiet small">{{ job.mechanic }} · {{ job.reason || 'no reason given' }} · {{ when(job.touched_at) }}</p>
     </div>
@@ -120,7 +120,7 @@ const width = computed(() => props.job.valves.length * 30)
   background: none;
 }
 
-h3 {
+.name {
   font-size: 26px;
   line-height: 1.15;
 }

@@ -32,9 +32,12 @@ async function load() {
         stops: Number(q.stops) || 0,
       }
       const ways = await answered(api.GET('/api/v1/engines/{id}/ways', { params: { path: { id }, query } }))
-      engine.value = ways.engine
       const fits = ways.plans.filter((p) => p.applies)
-      plan.value = fits.find((p) => p.school === q.school && p.order === q.order) ?? fits[0] ?? null
+      const asked = fits.find((p) => p.school === q.school && (!q.order || p.order === q.order))
+      if (q.school && !asked)
+        throw new Error(`No way round called “${String(q.school)}” fits this engine here. Choose one under Ways round.`)
+      plan.value = asked ?? fits[0] ?? null
+      engine.value = ways.engine
     }
     trouble.value = ''
   } catch (e) {

@@ -26,9 +26,22 @@ const unitOf = (s: Stated): Unit =>
 const shapeOf = (s: Stated): keyof typeof shapes =>
   Object.keys(s).some((k) => k.startsWith('lower') || k.startsWith('upper')) ? 'limits' : 'tolerance'
 
-/** A figure that is typed anew: 0.25 stays 0.25, whatever the unit; the program says where that cannot be. */
+/** The limits of a nominal and its tolerance, and back, to the nanometre or its tenth in inches: the window stays the same. */
+function reshaped(a: number | undefined, b: number | undefined, to: keyof typeof shapes) {
+  const exact = (x: number) => Number(x.toFixed(7))
+  if (to === 'limits') {
+    if (a === undefined) return [undefined, b]
+    return b === undefined ? [a, undefined] : [exact(a - b), exact(a + b)]
+  }
+  if (a === undefined || b === undefined) return [a ?? b, undefined]
+  return [exact((a + b) / 2), exact((b - a) / 2)]
+}
+
+/** Another way to state the same window; in another unit a figure is typed anew: 0.25 stays 0.25, and the program says where that cannot be. */
 function restate(kind: (typeof kinds)[number], unit: Unit, shape: keyof typeof shapes) {
-  const old = Object.values(card.value[kind])
+  const was = shown.value[kind]
+  const [a, b] = shapes[was.shape].map((name) => card.value[kind][`${name}_${was.unit}`])
+  const old = shape === was.shape ? [a, b] : reshaped(a, b, shape)
   const stated: Stated = {}
   shapes[shape].forEach((name, i) => {
     if (old[i] !== undefined) stated[`${name}_${unit}`] = old[i]

@@ -13,6 +13,7 @@ import SectionBanks from './SectionBanks.vue'
 import SectionFigures from './SectionFigures.vue'
 import SectionGear from './SectionGear.vue'
 import SectionShape from './SectionShape.vue'
+import { saidAt } from './places'
 import { useEditor } from './useEditor'
 
 const route = useRoute()
@@ -99,7 +100,13 @@ onBeforeRouteLeave((to) => {
 </script>
 
 <template>
-  <TopBar :title="sheet?.name || 'New engine'" :sub="dirty ? 'not stored yet' : ''" back="Engines" back-to="/engines">
+  <TopBar
+    :title="sheet?.name || 'New engine'"
+    :sub="dirty ? 'not stored yet' : ''"
+    back="Engines"
+    back-to="/engines"
+    stays
+  >
     <template v-if="sheet">
       <button class="mx-btn small" type="button" :disabled="!past.length" @click="undo">Undo</button>
       <button class="mx-btn small" type="button" :disabled="!future.length" @click="redo">Redo</button>
@@ -131,14 +138,16 @@ onBeforeRouteLeave((to) => {
         <p v-if="look?.ok" class="sound">This sheet is sound.</p>
         <p v-else-if="look" class="unsound">{{ look.problems.length }} to put right:</p>
         <ul v-if="look && !look.ok">
-          <li v-for="p in look.problems.slice(0, 4)" :key="p.location + p.message">{{ p.message }}</li>
+          <li v-for="p in look.problems.slice(0, 4)" :key="p.location + p.message">{{ saidAt(p) }}</li>
         </ul>
         <p v-for="a in look?.ok ? look.assumed : []" :key="a" class="quiet">Assumed: {{ a }}</p>
       </div>
     </section>
     <form class="form" @submit.prevent>
-      <FaultList v-if="trouble" :title="trouble" :faults="faults" after="Nothing was stored." />
-      <p v-if="saved" class="saved" role="status">{{ saved }}</p>
+      <div class="told">
+        <FaultList v-if="trouble" :title="trouble" :faults="faults" after="Nothing was stored." />
+        <p v-if="saved" class="saved" role="status">{{ saved }}</p>
+      </div>
       <SectionShape
         v-model="sheet"
         :per-cylinder="perCylinder"
@@ -170,7 +179,7 @@ onBeforeRouteLeave((to) => {
 
 .picture {
   position: sticky;
-  top: 0;
+  top: 62px;
   display: grid;
   grid-template-rows: minmax(0, 1.3fr) auto minmax(0, 1fr) auto;
   gap: 8px;
@@ -226,6 +235,14 @@ onBeforeRouteLeave((to) => {
 
 .form :deep(h2) {
   font-size: 24px;
+}
+
+/* What the program says of storing is in view wherever the form was left. */
+.told {
+  position: sticky;
+  top: 66px;
+  z-index: 4;
+  background: var(--ground);
 }
 
 .saved {

@@ -1,26 +1,35 @@
 <script setup lang="ts">
-import { decimal } from '@/shared/decimal'
+import { decimals } from '@/shared/decimal'
 import { computed } from 'vue'
 import PickOne from '@/shared/PickOne.vue'
 import { adjusterKinds } from '@/shared/words'
 import FieldNotes from './FieldNotes.vue'
 import NumberField from './NumberField.vue'
+import { label } from './places'
 import type { Sheet } from './useEditor'
 
 const sheet = defineModel<Sheet>({ required: true })
 defineProps<{ said: (location: string) => string[]; warned: (location: string) => string[] }>()
 
 const events = [
-  ['ivo_btdc_deg', 'Intake opens before TDC'],
-  ['ivc_abdc_deg', 'Intake closes after BDC'],
-  ['evo_bbdc_deg', 'Exhaust opens before BDC'],
-  ['evc_atdc_deg', 'Exhaust closes after TDC'],
+  ['ivo_btdc_deg', '°'],
+  ['ivc_abdc_deg', '°'],
+  ['evo_bbdc_deg', '°'],
+  ['evc_atdc_deg', '°'],
+  ['intake_centre_atdc_deg', '°'],
+  ['exhaust_centre_btdc_deg', '°'],
+  ['at_lift_mm', 'mm'],
 ] as const
-const finer = [
-  ['intake_centre_atdc_deg', 'Intake peak after TDC', '°'],
-  ['exhaust_centre_btdc_deg', 'Exhaust peak before TDC', '°'],
-  ['at_lift_mm', 'Card quoted at a lift of', 'mm'],
-] as const
+const threads = [
+  { value: 'right', title: 'Right-hand thread' },
+  { value: 'left', title: 'Left-hand thread' },
+]
+const closings = [
+  { value: '', title: 'Closes as its kind does' },
+  { value: 'in', title: 'Closes screwed in' },
+  { value: 'out', title: 'Closes screwed out' },
+]
+const screwed = (kind: string) => !['shim', 'hydraulic', 'eccentric'].includes(kind)
 const rotations = ['clockwise', 'anticlockwise'].map((value) => ({ value, title: value }))
 
 function event(name: string, value: number | undefined) {
@@ -33,11 +42,7 @@ function event(name: string, value: number | undefined) {
 const marks = computed({
   get: () => (sheet.value.marks_deg ?? []).join(' '),
   set: (t: string) => {
-    // A comma is a decimal here as everywhere; marks stand apart by spaces or semicolons. A slip stays, for its fault to be said.
-    const list = t
-      .split(/[\s;]+/)
-      .filter(Boolean)
-      .map((x) => decimal(x) ?? (x as unknown as number))
+    const list = decimals(t)
     if (list.length) sheet.value.marks_deg = list
     else delete sheet.value.marks_deg
   },
@@ -49,6 +54,10 @@ const kind = computed({
     else delete sheet.value.adjuster
   },
 })
+function gear(name: 'thread' | 'closes', value: string) {
+  if (value) sheet.value.adjuster![name] = value
+  else delete sheet.value.adjuster![name]
+}
 const where = computed({
   get: () => sheet.value.turning_point?.where ?? '',
   set: (t: string) => {
@@ -64,19 +73,10 @@ const where = computed({
     <p class="quiet small">Left empty, a typical road cam is assumed, and every plan says so.</p>
     <div class="four">
       <NumberField
-        v-for="[name, label] in events"
+        v-for="[name, unit] in events"
         :key="name"
         :model-value="sheet.valve_timing?.[name]"
-        :label="label"
-        unit="°"
-        :error="said(`valve_timing.${name}`).length > 0"
-        @update:model-value="(v) => event(name, v)"
-      />
-      <NumberField
-        v-for="[name, label, unit] in finer"
-        :key="name"
-        :model-value="sheet.valve_timing?.[name]"
-        :label="label"
+        :label="label(name)"
         :unit="unit"
         :error="said(`valve_timing.${name}`).length > 0"
         @update:model-value="(v) => event(name, v)"
@@ -169,6 +169,22 @@ const where = computed({
         :error="said('adjuster.locknut').length > 0"
       />
     </div>
+    <template v-if="sheet.adjuster && screwed(sheet.adjuster.kind)">
+      <PickOne
+        :model-value="sheet.adjuster.thread ?? 'right'"
+        label="Thread of the adjuster"
+        :options="threads"
+        small
+        @update:model-value="(t) => gear('thread', t === 'right' ? '' : t)"
+      />
+      <PickOne
+        :model-value="sheet.adjuster.closes ?? ''"
+        label="Which way the adjuster closes"
+        :options="closings"
+        small
+        @update:model-value="(c) => gear('closes', c)"
+      />
+    </template>
     <FieldNotes :problems="said('adjuster')" :warnings="warned('adjuster')" />
   </section>
 </template>

@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import { vRadios } from '@/shared/radios'
+import { decimals } from '@/shared/decimal'
 import { computed } from 'vue'
 import type { Schemas } from '@/shared/api/client'
 import PickOne from '@/shared/PickOne.vue'
@@ -35,11 +37,7 @@ function tap(cylinder: number) {
 const angles = computed({
   get: () => (sheet.value.firing_angles_deg ?? []).join(' '),
   set: (t: string) => {
-    const list = t
-      .split(/[\s;]+/)
-      .filter(Boolean)
-      .map((x) => Number(x.replace(',', '.')))
-      .filter((x) => !Number.isNaN(x))
+    const list = decimals(t)
     if (list.length) sheet.value.firing_angles_deg = list
     else delete sheet.value.firing_angles_deg
   },
@@ -57,7 +55,7 @@ const orderProblems = computed(() => props.said('firing_order'))
       hide-details
       :error="said('name').length > 0"
     />
-    <FieldNotes :problems="said('name')" />
+    <FieldNotes :problems="said('name')" :warnings="warned('name')" />
     <PickOne
       :model-value="sheet.layout"
       label="Layout"
@@ -115,7 +113,7 @@ const orderProblems = computed(() => props.said('firing_order'))
   <section>
     <h2>Firing order</h2>
     <p class="order figure" aria-live="polite">{{ sheet.firing_order.join('-') || '–' }}</p>
-    <div v-if="orders.length" class="mx-pick" role="radiogroup" aria-label="Usual firing orders">
+    <div v-if="orders.length" v-radios class="mx-pick" role="radiogroup" aria-label="Usual firing orders">
       <button
         v-for="o in orders"
         :key="o.order.join()"

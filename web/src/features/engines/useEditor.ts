@@ -1,6 +1,7 @@
 import { computed, ref, shallowRef, watch } from 'vue'
 import { answered, api, newID, Refused, type Look, type Schemas } from '@/shared/api/client'
 import { putSheet } from '@/shared/api/sheets'
+import { saidAt } from './places'
 
 /** An engine sheet as it is edited: the open format, sound or not. */
 export interface Sheet {
@@ -22,7 +23,15 @@ export interface Sheet {
   valve_timing?: Record<string, number>
   required_margin_deg?: number
   marks_deg?: number[]
-  adjuster?: { kind: string; pitch_mm?: number; ratio?: number; eccentricity_mm?: number; locknut_torque_nm?: number }
+  adjuster?: {
+    kind: string
+    pitch_mm?: number
+    ratio?: number
+    eccentricity_mm?: number
+    locknut_torque_nm?: number
+    thread?: string
+    closes?: string
+  }
   turning_point?: { where: string; socket_mm?: number }
   clearances?: ClearanceCard[]
   own_sequence?: { crank_deg: number; set: string[] }[]
@@ -56,6 +65,8 @@ export function useEditor(id: string | null) {
   const faults = ref<{ location: string; message: string }[]>([])
   const saved = ref('')
   const stored = ref('')
+  /** The names of the other engines, for telling that two cannot be told apart. */
+  const others = ref<string[]>([])
   const past = ref<string[]>([])
   const future = ref<string[]>([])
   let timer = 0
@@ -108,14 +119,15 @@ export function useEditor(id: string | null) {
     trouble.value = ''
     if (id === null) {
       sheet.value = await begin('inline', 4, 2)
+      present = JSON.stringify(sheet.value)
       stored.value = ''
     } else {
       try {
         const got = await answered(api.GET('/api/v1/engines/{id}', { params: { path: { id } } }))
         sheet.value = got.sheet as unknown as Sheet
+        present = stored.value = JSON.stringify(sheet.value) // before the watch looks: reading is no change
         version.value = got.version
         look.value = got.look
-        stored.value = JSON.stringify(sheet.value)
         if (history.state?.stored) saved.value = storedWords
         await begin(sheet.value.layout, sheet.value.cylinders, Math.min(5, Math.max(2, perCylinder.value)))
       } catch (e) {
@@ -123,10 +135,12 @@ export function useEditor(id: string | null) {
         return
       }
     }
-    present = JSON.stringify(sheet.value)
     past.value = []
     future.value = []
     void examine()
+    others.value = await answered(api.GET('/api/v1/engines'))
+      .then((list) => list.filter((e) => e.id !== id).map((e) => e.name.trim().toLowerCase()))
+      .catch(() => [])
   }
 
   watch(
@@ -191,9 +205,14 @@ export function useEditor(id: string | null) {
         (p) =>
           p.location === location || p.location.startsWith(`${location}.`) || p.location.startsWith(`${location}[`),
       )
-      .map((p) => p.message)
-  const warned = (location: string) =>
-    (look.value?.warnings ?? []).filter((p) => p.location.startsWith(location)).map((p) => p.message)
+      .map(saidAt)
+  const twice = computed(() => others.value.includes(sheet.value?.name.trim().toLowerCase() ?? ''))
+  const warned = (location: string) => [
+    ...(look.value?.warnings ?? []).filter((p) => p.location.startsWith(location)).map((p) => p.message),
+    ...(location === 'name' && twice.value
+      ? ['Another engine of the library has this name: in lists the two look the same.']
+      : []),
+  ]
 
   return {
     sheet,

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { vRadios } from '@/shared/radios'
 import { computed, onMounted } from 'vue'
 import FaultList from '@/shared/FaultList.vue'
 import TopBar from '@/shared/TopBar.vue'
@@ -23,12 +24,12 @@ const plain = (t: string) => Number(t.replace(',', '.')) || 0
 </script>
 
 <template>
-  <TopBar title="Gauges" :sub="sets ? `${sets.length} sets` : ''">
+  <TopBar title="Gauges" :sub="sets ? `${sets.length} sets` : ''" stays>
     <button class="mx-btn small" type="button" @click="g.look(undefined)">New set</button>
     <button class="mx-btn primary small" type="button" :disabled="!dirty" @click="g.save()">Store</button>
   </TopBar>
   <main class="page gauges">
-    <div class="sets" role="radiogroup" aria-label="Gauge sets">
+    <div v-radios class="sets" role="radiogroup" aria-label="Gauge sets">
       <button
         v-for="s in sets ?? []"
         :key="s.id"

@@ -3,6 +3,7 @@ import { computed, ref, watch } from 'vue'
 import { answered, api, newID, Refused, type Schemas } from '@/shared/api/client'
 import { compute } from '@/shared/api/compute'
 import { mm } from '@/shared/units'
+import { useDraft } from '@/shared/useDraft'
 
 type Leaf = Schemas['Leaf']
 type Fault = { location: string; message: string }
@@ -98,6 +99,7 @@ export function useGauges() {
     try {
       sets.value = await answered(api.GET('/api/v1/gauge-sets'))
       look(sets.value.find((s) => s.id === keep) ?? sets.value[0])
+      if (draft.restore()) said.value = 'What was typed here before and is not stored is still there.'
     } catch (e) {
       failed(e)
     }
@@ -190,6 +192,18 @@ export function useGauges() {
     const was = JSON.stringify([set.name, set.checked, set.items.map(toRow)])
     return JSON.stringify([name.value, checked.value, rows.value]) !== was
   })
+
+  const draft = useDraft(
+    'gauges',
+    () => (dirty.value ? { chosen: chosen.value, name: name.value, checked: checked.value, rows: rows.value } : null),
+    (kept) => {
+      if (kept.chosen && !sets.value?.some((s) => s.id === kept.chosen)) kept.chosen = ''
+      chosen.value = kept.chosen
+      name.value = kept.name
+      checked.value = kept.checked
+      rows.value = kept.rows
+    },
+  )
 
   let asked = 0
   let timer = 0

@@ -1,9 +1,11 @@
 <script setup lang="ts">
-import { onMounted, ref } from 'vue'
+import { decimal, slip } from '@/shared/decimal'
+import { computed, onMounted, ref } from 'vue'
 import { answered, api, Refused, type Schemas } from '@/shared/api/client'
 import FaultList from '@/shared/FaultList.vue'
 import TopBar from '@/shared/TopBar.vue'
 import { mm } from '@/shared/units'
+import { useDraft } from '@/shared/useDraft'
 import { useProbe } from '@/shared/useProbe'
 
 const shop = ref<Schemas['Shop'] | null>(null)
@@ -12,18 +14,49 @@ const sizes = ref({ from: '', to: '', step: '' })
 const trouble = ref('')
 const faults = ref<{ location: string; message: string }[]>([])
 const said = ref('')
-const number = (t: string) => Number(t.replace(',', '.'))
 const { probe, again } = useProbe()
 
 function take(s: Schemas['Shop']) {
   shop.value = s
   stock.value = s.shim_stock.map((c) => ({ size: mm(c.shim_mm), count: String(c.count) }))
   sizes.value = { from: mm(s.shim_sizes.from_mm), to: mm(s.shim_sizes.to_mm), step: mm(s.shim_sizes.step_mm) }
+  stored.value = JSON.stringify(typed.value)
+}
+
+const typed = computed(() => ({ address: shop.value?.probe_address ?? '', sizes: sizes.value, stock: stock.value }))
+const stored = ref('')
+const draft = useDraft(
+  'shop',
+  () => (JSON.stringify(typed.value) === stored.value ? null : typed.value),
+  (kept) => {
+    shop.value!.probe_address = kept.address
+    sizes.value = kept.sizes
+    stock.value = kept.stock
+  },
+)
+
+/** A count as people write it down: a whole number, and an empty field is none of that size. */
+const whole = (t: string) => (/^\d{0,4}$/.test(t.trim()) ? Number(t) : null)
+
+/** Figures that are none, each with its place: a slip is refused and never stored as something else. */
+function slips() {
+  const out: { location: string; message: string }[] = []
+  const note = (location: string, message: string) => message && out.push({ location, message })
+  note('Shims from', slip(sizes.value.from))
+  note('Shims to', slip(sizes.value.to))
+  note('In steps of', slip(sizes.value.step))
+  for (const [i, s] of stock.value.entries()) {
+    if (!s.size.trim()) continue
+    note(`Size, line ${i + 1}`, slip(s.size))
+    note(`How many, line ${i + 1}`, whole(s.count) === null ? `“${s.count.trim()}” is no count: whole numbers.` : '')
+  }
+  return out
 }
 
 async function load() {
   try {
     take(await answered(api.GET('/api/v1/shop')))
+    if (draft.restore()) said.value = 'What was typed here before and is not stored is still there.'
   } catch (e) {
     trouble.value = (e as Error).message
   }
@@ -32,19 +65,23 @@ onMounted(load)
 
 async function save() {
   trouble.value = ''
-  faults.value = []
+  faults.value = slips()
   said.value = ''
+  if (faults.value.length) {
+    trouble.value = 'This cannot be stored: a figure is none.'
+    return
+  }
   try {
     const body = {
       probe_address: shop.value!.probe_address.trim(),
       shim_sizes: {
-        from_mm: number(sizes.value.from),
-        to_mm: number(sizes.value.to),
-        step_mm: number(sizes.value.step),
+        from_mm: decimal(sizes.value.from)!,
+        to_mm: decimal(sizes.value.to)!,
+        step_mm: decimal(sizes.value.step)!,
       },
       shim_stock: stock.value
         .filter((s) => s.size.trim())
-        .map((s) => ({ shim_mm: number(s.size), count: Math.round(number(s.count)) || 0 })),
+        .map((s) => ({ shim_mm: decimal(s.size)!, count: whole(s.count)! })),
     }
     take(await answered(api.PUT('/api/v1/shop', { body })))
     said.value = 'Stored.'
@@ -57,7 +94,7 @@ async function save() {
 </script>
 
 <template>
-  <TopBar title="Workshop">
+  <TopBar title="Workshop" stays>
     <button class="mx-btn primary small" type="button" :disabled="!shop" @click="save">Store</button>
   </TopBar>
   <main class="page shop">

@@ -1,78 +1,29 @@
 <script setup lang="ts">
-import { decimal, slip } from '@/shared/decimal'
-import { computed, onMounted, ref, watch } from 'vue'
-import { useRouter } from 'vue-router'
-import { answered, api, newID, Refused, type Schemas } from '@/shared/api/client'
+import { computed, nextTick, onMounted, ref, useTemplateRef } from 'vue'
+import { useRoute, useRouter } from 'vue-router'
+import type { Schemas } from '@/shared/api/client'
 import PickOne from '@/shared/PickOne.vue'
+import { vRadios } from '@/shared/radios'
 import StateNote from '@/shared/StateNote.vue'
 import TopBar from '@/shared/TopBar.vue'
 import { mm } from '@/shared/units'
-import NewVehicle from './NewVehicle.vue'
+import VehicleForm from './VehicleForm.vue'
+import { useStart } from './useStart'
 
 const router = useRouter()
-const vehicles = ref<Schemas['Vehicle'][]>([])
-const engines = ref<Schemas['Engine'][]>([])
-const sets = ref<Schemas['GaugeSet'][]>([])
-const loaded = ref(false)
-const trouble = ref('')
-const adding = ref(false)
+const route = useRoute()
+const job = route.name === 'job-start' ? String(route.params.id) : ''
+const s = useStart(job)
+const { form, vehicles, off, engines, sets, loaded, trouble, faults, vehicle, engine, cards, missing, odd } = s
+const editing = ref<'' | 'new' | 'this'>('')
+const says = useTemplateRef<HTMLElement>('says')
 
-const vehicle = ref('')
-const card = ref(0)
-const set = ref('')
-const hotCard = ref(-1)
-const cardReason = ref('')
-const aim = ref<'nominal' | 'loose'>('nominal')
-const aimReason = ref('')
-const rule = ref<'workshop' | 'guarded'>('workshop')
-const feel = ref(localStorage.getItem('metronix.feel') ?? '0.005')
-const mechanic = ref(localStorage.getItem('metronix.mechanic') ?? '')
-const reason = ref('')
-const odometer = ref<number | null>(null)
-const faults = ref<Record<string, string>>({})
-
-async function load() {
-  try {
-    const [v, e, s] = await Promise.all([
-      answered(api.GET('/api/v1/vehicles')),
-      answered(api.GET('/api/v1/engines')),
-      answered(api.GET('/api/v1/gauge-sets')),
-    ])
-    vehicles.value = v ?? []
-    engines.value = e ?? []
-    sets.value = s ?? []
-    const last = sets.value.find((x) => x.id === localStorage.getItem('metronix.set'))
-    set.value ||= (last ?? sets.value[0])?.id ?? ''
-    adding.value = vehicles.value.length === 0
-    loaded.value = true
-    trouble.value = ''
-  } catch (e) {
-    trouble.value = (e as Error).message
-  }
-}
-onMounted(load)
-
-const chosen = computed(() => vehicles.value.find((v) => v.id === vehicle.value))
-const engine = computed(() => engines.value.find((e) => e.id === chosen.value?.engine_id))
-watch(vehicle, () => {
-  card.value = 0
-  hotCard.value = -1
-  odometer.value = chosen.value?.odometer_km || null
+onMounted(async () => {
+  await s.load()
+  if (loaded.value && vehicles.value.length === 0) editing.value = 'new'
 })
+
 const reasons = ['Distance interval', 'Ticking when warm', 'Rough idle', 'After a new cam has run in', 'Belt is due']
-/** What is still missing before the job can be started; empty when nothing is. */
-const missing = computed(() => {
-  const km = String(odometer.value ?? '').trim()
-  if (!chosen.value) return 'Choose the vehicle.'
-  if (!engine.value?.cards?.length) return 'This engine’s sheet has no clearance card: add one first.'
-  if (!set.value) return 'Choose the gauge set.'
-  if (!mechanic.value.trim()) return 'Say who does the job.'
-  if (km && !/^\d{1,7}$/.test(km)) return 'The odometer is a whole number of kilometres, or empty.'
-  if (decimal(feel.value) === null) return slip(feel.value)
-  return ''
-})
-const ready = computed(() => !missing.value && !starting.value)
-const cards = computed(() => engine.value?.cards ?? [])
 const hotCards = computed(() => cards.value.map((c, i) => ({ c, i })).filter(({ c }) => c.state === 'hot'))
 const passes = computed(() => [
   { value: -1, title: 'These figures are final' },
@@ -86,8 +37,7 @@ const rules = [
   { value: 'workshop' as const, title: 'Workshop rule: the estimate decides' },
   { value: 'guarded' as const, title: 'Guarded rule: only when wholly on one side' },
 ]
-watch(card, () => (hotCard.value = -1))
-/** Where a card says otherwise than the one chosen. */
+/** Where a card says otherwise than the first one. */
 const differs = (i: number) => {
   const first = cards.value[0]!
   return i === 0
@@ -96,102 +46,108 @@ const differs = (i: number) => {
 }
 const window = (l: Schemas['Limits']) => `${mm(l.lower_mm)}–${mm(l.upper_mm)}`
 
-function added(v: Schemas['Vehicle']) {
-  adding.value = false
-  void load().then(() => (vehicle.value = v.id))
+function pick(id: string) {
+  s.choose(id)
+  editing.value = ''
 }
 
-// One start is one job, however often it is pressed: the same id until it is answered.
-let id = newID()
-const starting = ref(false)
+async function stored(v: Schemas['Vehicle']) {
+  editing.value = ''
+  await s.load()
+  s.choose(v.id)
+}
+
+async function remove() {
+  if (vehicle.value) await s.putOnBoard(vehicle.value, false)
+  editing.value = ''
+}
 
 async function start() {
-  if (starting.value) return
-  starting.value = true
-  faults.value = {}
-  trouble.value = ''
-  try {
-    await answered(
-      api.POST('/api/v1/jobs', {
-        body: {
-          id,
-          vehicle_id: vehicle.value,
-          gauge_set_id: set.value,
-          card: card.value,
-          ...(hotCard.value >= 0 ? { hot_card: hotCard.value } : {}),
-          card_reason: cardReason.value.trim(),
-          aim: aim.value,
-          aim_reason: aimReason.value.trim(),
-          rule: rule.value,
-          feel_mm: decimal(feel.value) ?? 0.005,
-          mechanic: mechanic.value.trim(),
-          reason: reason.value,
-          odometer_km: decimal(String(odometer.value ?? '')) ?? 0,
-        },
-      }),
-    )
-    localStorage.setItem('metronix.mechanic', mechanic.value.trim())
-    localStorage.setItem('metronix.feel', feel.value)
-    localStorage.setItem('metronix.set', set.value)
-    await router.push(`/jobs/${id}`)
-    id = newID()
-  } catch (e) {
-    if (e instanceof Refused)
-      faults.value = Object.fromEntries(e.faults.map((f) => [f.location.replace('body.', ''), f.message]))
-    trouble.value = (e as Error).message
-  } finally {
-    starting.value = false
-  }
+  const id = await s.start()
+  if (id) return router.push(`/jobs/${id}`)
+  await nextTick()
+  says.value?.scrollIntoView({ block: 'center' })
 }
 </script>
 
 <template>
-  <TopBar title="Start a job" back="Board" />
+  <TopBar
+    :title="job ? 'Correct the job' : 'Start a job'"
+    :back="job ? 'Bench' : 'Board'"
+    :back-to="job ? `/jobs/${job}` : '/'"
+  />
   <main class="page start">
-    <StateNote
-      v-if="trouble"
-      tone="trouble"
-      title="That did not work."
-      :text="[trouble, ...Object.values(faults)].join(' ')"
-    />
+    <StateNote v-if="trouble && !loaded" tone="trouble" title="This page could not be filled." :text="trouble">
+      <button class="mx-btn primary" type="button" @click="s.load">Try again</button>
+    </StateNote>
     <p v-if="!loaded && !trouble" class="quiet" role="status">Reading vehicles and engines…</p>
     <template v-if="loaded">
       <section>
         <h2><i>1</i> Vehicle</h2>
-        <div class="tiles" role="radiogroup" aria-label="Vehicle">
+        <div v-radios class="tiles" role="radiogroup" aria-label="Vehicle">
           <button
             v-for="v in vehicles"
             :key="v.id"
             type="button"
             role="radio"
             class="tile"
-            :class="{ on: v.id === vehicle }"
-            :aria-checked="v.id === vehicle"
-            @click="((vehicle = v.id), (adding = false))"
+            :class="{ on: v.id === form.vehicle }"
+            :aria-checked="v.id === form.vehicle"
+            @click="pick(v.id)"
           >
             <b>{{ v.name }}</b><span class="quiet">{{ v.plate }} · {{ v.engine_name }}</span>
-          </button>
-          <button type="button" class="tile new" :class="{ on: adding }" @click="((adding = true), (vehicle = ''))">
-            <b>Another vehicle</b><span class="quiet">enter it, or import its engine sheet</span>
+            <small v-if="s.going(v)" class="differs">has a job on the go</small>
           </button>
         </div>
-        <NewVehicle v-if="adding" :engines="engines" @added="added" @imported="load" />
+        <div class="reasons">
+          <button class="mx-btn" type="button" :aria-expanded="editing === 'new'" @click="editing = 'new'">
+            Another vehicle, or import its engine sheet
+          </button>
+          <button
+            v-if="vehicle"
+            class="mx-btn"
+            type="button"
+            :aria-expanded="editing === 'this'"
+            @click="editing = editing === 'this' ? '' : 'this'"
+          >
+            Correct {{ vehicle.name }}
+          </button>
+        </div>
+        <VehicleForm
+          v-if="editing === 'new' || (editing === 'this' && vehicle)"
+          :key="editing + form.vehicle"
+          :engines="engines"
+          :others="s.every.value"
+          :vehicle="editing === 'this' ? vehicle : undefined"
+          @stored="stored"
+          @imported="s.load"
+          @remove="remove"
+          @cancel="editing = ''"
+        />
+        <details v-if="off.length" class="fine">
+          <summary>Taken off the list: {{ off.length }}</summary>
+          <div class="reasons">
+            <button v-for="v in off" :key="v.id" class="mx-btn" type="button" @click="s.putOnBoard(v, true)">
+              Bring {{ v.name }} back
+            </button>
+          </div>
+        </details>
       </section>
       <section v-if="engine">
         <h2><i>2</i> Figures</h2>
         <p v-if="!engine.cards?.length" class="quiet">
           The sheet of {{ engine.name }} has no clearance card. Import a sheet that has one.
         </p>
-        <div class="tiles" role="radiogroup" aria-label="Clearance card">
+        <div v-radios class="tiles" role="radiogroup" aria-label="Clearance card">
           <button
             v-for="(c, i) in engine.cards ?? []"
             :key="i"
             type="button"
             role="radio"
             class="tile"
-            :class="{ on: card === i }"
-            :aria-checked="card === i"
-            @click="card = i"
+            :class="{ on: form.card === i }"
+            :aria-checked="form.card === i"
+            @click="form.card = i"
           >
             <b>{{ c.state }} · {{ c.source }}</b>
             <small v-if="c.date || c.remark" class="quiet">{{ [c.date, c.remark].filter(Boolean).join(' · ') }}</small>
@@ -207,30 +163,30 @@ async function start() {
         </div>
         <VTextField
           v-if="cards.length > 1"
-          v-model="cardReason"
+          v-model="form.cardReason"
           label="Why this card (the sheet shows it)"
           maxlength="200"
           hide-details
         />
         <PickOne
-          v-if="cards[card]?.state === 'cold' && hotCards.length"
-          v-model="hotCard"
+          v-if="cards[form.card]?.state === 'cold' && hotCards.length"
+          v-model="form.hotCard"
           label="Hot pass"
           :options="passes"
         />
         <details class="fine">
           <summary>Aim, rule and feel</summary>
-          <PickOne v-model="aim" label="Aim" :options="aims" />
+          <PickOne v-model="form.aim" label="Aim" :options="aims" />
           <VTextField
-            v-if="aim === 'loose'"
-            v-model="aimReason"
+            v-if="form.aim === 'loose'"
+            v-model="form.aimReason"
             label="Why the loose end"
             maxlength="200"
             hide-details
           />
-          <PickOne v-model="rule" label="Rule" :options="rules" />
+          <PickOne v-model="form.rule" label="Rule" :options="rules" />
           <VTextField
-            v-model="feel"
+            v-model="form.feel"
             label="Uncertainty of your feel, either way"
             suffix="mm"
             inputmode="decimal"
@@ -241,48 +197,53 @@ async function start() {
       </section>
       <section v-if="engine">
         <h2><i>3</i> Leaves, hands and reason</h2>
-        <div class="tiles" role="radiogroup" aria-label="Gauge set">
+        <div v-radios class="tiles" role="radiogroup" aria-label="Gauge set">
           <button
-            v-for="s in sets"
-            :key="s.id"
+            v-for="g in sets"
+            :key="g.id"
             type="button"
             role="radio"
             class="tile"
-            :class="{ on: set === s.id }"
-            :aria-checked="set === s.id"
-            @click="set = s.id"
+            :class="{ on: form.set === g.id }"
+            :aria-checked="form.set === g.id"
+            @click="form.set = g.id"
           >
-            <b>{{ s.name }}</b><span class="quiet">{{ s.leaves }} leaves</span>
+            <b>{{ g.name }}</b><span class="quiet">{{ g.leaves }} leaves</span>
           </button>
         </div>
         <div class="fields">
-          <VTextField v-model="mechanic" label="Mechanic" maxlength="100" :error-messages="faults.mechanic" />
+          <VTextField v-model="form.mechanic" label="Mechanic" maxlength="100" :error-messages="faults.mechanic" />
           <VTextField
-            v-model.number="odometer"
+            v-model="form.odometer"
             label="Odometer, km"
-            type="number"
-            min="0"
+            inputmode="numeric"
+            maxlength="9"
             :error-messages="faults.odometer_km"
           />
         </div>
-        <div class="reasons" role="radiogroup" aria-label="Reason">
+        <div v-radios class="reasons" role="radiogroup" aria-label="Reason">
           <button
             v-for="r in reasons"
             :key="r"
             type="button"
             role="radio"
             class="mx-btn small"
-            :class="{ picked: reason === r }"
-            :aria-checked="reason === r"
-            @click="reason = reason === r ? '' : r"
+            :class="{ picked: form.reason === r }"
+            :aria-checked="form.reason === r"
+            @click="form.reason = form.reason === r ? '' : r"
           >
             {{ r }}
           </button>
         </div>
       </section>
-      <p v-if="missing" class="quiet" role="status">{{ missing }}</p>
-      <p v-else-if="trouble" class="mx-warn" role="alert">{{ trouble }}</p>
-      <button class="mx-btn primary go" type="button" :disabled="!ready" @click="start">Start the job</button>
+      <div ref="says">
+        <p v-if="trouble" class="mx-warn" role="alert">{{ [trouble, ...Object.values(faults)].join(' ') }}</p>
+        <p v-else-if="missing" class="quiet" role="status">{{ missing }}</p>
+        <p v-else-if="odd" class="mx-warn" role="status">{{ odd }}</p>
+      </div>
+      <button class="mx-btn primary go" type="button" :disabled="missing !== '' || s.starting.value" @click="start">
+        {{ job ? 'Store the correction' : 'Start the job' }}
+      </button>
     </template>
   </main>
 </template>
@@ -338,6 +299,11 @@ h2 i {
   cursor: pointer;
 }
 
+.tile > * {
+  min-width: 0;
+  overflow-wrap: anywhere;
+}
+
 .tile b {
   font-size: 21px;
   line-height: 1.2;
@@ -345,11 +311,6 @@ h2 i {
 
 .tile b::first-letter {
   text-transform: uppercase;
-}
-
-.tile.new {
-  border-style: dashed;
-  background: none;
 }
 
 .tile.on {

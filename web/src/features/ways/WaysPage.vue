@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { vRadios } from '@/shared/radios'
 import { computed, onMounted, ref, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import { stopAt, valvesAt } from '@/shared/engine/arcs'
@@ -89,7 +90,7 @@ useKeys((k) => {
   <main v-if="ways" class="ways">
     <section class="list">
       <StateNote v-if="trouble" tone="trouble" title="That cannot be done." :text="trouble" />
-      <div v-if="open.length" class="rows" role="radiogroup" aria-label="Ways round, side by side">
+      <div v-if="open.length" v-radios class="rows" role="radiogroup" aria-label="Ways round, side by side">
         <WayRow
           v-for="p in open"
           :key="w.key(p)"

@@ -1,5 +1,6 @@
 import { computed, ref, watch } from 'vue'
-import { answered, api, newID, type PlanView, type Ways } from '@/shared/api/client'
+import { answered, api, newID, type Happening, type PlanView, type Ways } from '@/shared/api/client'
+import { useQueue } from '@/shared/useQueue'
 
 /** Every way round one engine, of a job or of the library, and the one looked at. */
 export function useWays(of: { job?: string; engine?: string }) {
@@ -45,26 +46,30 @@ export function useWays(of: { job?: string; engine?: string }) {
     if (next) chosen.value = key(next)
   }
 
-  /** Takes the plan looked at for the job. */
+  const queue = useQueue()
+  const waits = computed(() => queue.waiting.value.some((x) => x.job === of.job && !x.refused))
+
+  /** Takes the plan looked at for the job, by the same queue as the bench: it is sent once, after what waits. */
   async function take() {
     const p = plan.value
-    if (!p || !of.job) return false
-    try {
-      const body = {
+    const job = of.job
+    if (!p || !job || queue.busy.value) return false
+    if (!waits.value) {
+      const { school, order, direction, positions, stop_count } = p
+      queue.add(job, {
         id: newID(),
-        kind: 'way_chosen' as const,
-        school: p.school,
-        order: p.order,
-        direction: p.direction,
-        positions: p.positions,
-        stop_count: p.stop_count,
-      }
-      await answered(api.POST('/api/v1/jobs/{id}/happenings', { params: { path: { id: of.job } }, body }))
-      return true
-    } catch (e) {
-      trouble.value = (e as Error).message
-      return false
+        kind: 'way_chosen',
+        school,
+        order,
+        direction,
+        positions,
+        stop_count,
+      } as Happening)
     }
+    trouble.value = await queue.flush(() => {})
+    if (waits.value)
+      trouble.value = 'The program cannot be reached. The way chosen waits in this browser and is sent when it can be.'
+    return trouble.value === ''
   }
 
   return { ways, trouble, direction, positions, stops, chosen, key, open, shut, plan, load, best, step, take }

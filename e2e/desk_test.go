@@ -1,0 +1,154 @@
+package e2e
+
+import (
+	"fmt"
+	"strings"
+	"testing"
+
+	"github.com/go-rod/rod/lib/input"
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+)
+
+// What is typed on the start page stays over back and forward; a job started by mistake is corrected before its first reading, taken off the
+// board and brought back; so is a vehicle. An odometer that ran backwards is pointed out.
+func TestAJobStartedByMistake(t *testing.T) {
+	t.Parallel()
+	r := demo(t)
+	p := open(t, r, "/start", 1280, 800)
+	p.press("Bakery round van")
+	p.shows("Say who does the job.")
+	p.fill("Mechanic", "Oskar Venn")
+	p.press("Rough idle")
+	p.press("Board")
+	p.see(".strip")
+	p.MustEval(`() => history.back()`)
+	p.waits(`() => [...document.querySelectorAll('input')].some(i => i.value === 'Oskar Venn') && document.querySelector('.picked')?.textContent.includes('Rough idle')`,
+		"what was typed to be there again")
+	p.press("Start the job")
+	p.says("way round")
+	job := strings.TrimPrefix(p.MustInfo().URL, r.base+"/jobs/")
+
+	p.press("Correct the start")
+	p.shows("Store the correction")
+	p.press("Quarry tipper 7")
+	p.shows("job on the go")
+	p.fill("Odometer, km", "5")
+	p.shows("Is it a new instrument, or a slip?")
+	p.press("Bench drawer set")
+	p.press("Store the correction")
+	p.says("way round")
+	var view struct {
+		Vehicle    struct{ Name string }
+		GaugeName  string `json:"gauge_name"`
+		OdometerKM int    `json:"odometer_km"`
+		Mechanic   string
+	}
+	require.Equal(t, 200, get(t, r.base+"/api/v1/jobs/"+job, &view))
+	assert.Equal(t, "Quarry tipper 7 Bench drawer set 5 Oskar Venn", fmt.Sprint(view.Vehicle.Name, " ", view.GaugeName, " ", view.OdometerKM, " ", view.Mechanic))
+
+	p.visit("/")
+	p.see(".strip")
+	p.press("Tidy")
+	p.shows("None. A job started by mistake")
+	p.MustEval(`j => document.querySelector('a.strip[href="/jobs/' + j + '"]').parentElement.querySelector('button').setAttribute('aria-label', 'Take the wrong one off')`, job)
+	p.press("Take the wrong one off")
+	p.shows("Quarry tipper 7 is off the board. Nothing of its job is lost.")
+	p.waits(fmt.Sprintf(`() => document.querySelector('[aria-label="Taken off the board"] a')?.getAttribute('href') === '/jobs/%s'`, job), "the job among those taken off")
+	p.press("Bring it back")
+	p.waits(fmt.Sprintf(`() => document.querySelector('[aria-label="Jobs on the go"] a[href="/jobs/%s"]')`, job), "the job on the board again")
+
+	// A vehicle with a job on the board stays; one without can be taken off the list and brought back, and a second of its plate is pointed out.
+	p.visit("/start")
+	p.see(".tile")
+	p.press("Another vehicle")
+	p.fill("Name in the workshop", "Tipper, the old one")
+	p.fill("Plate or number", "lm 407")
+	p.shows("is stored already. Is it another one?")
+	p.press("Add the vehicle")
+	p.see(`.tile.on`)
+	p.press("Correct Tipper, the old one")
+	p.fill("Plate or number", "LM 408")
+	p.press("Store the vehicle")
+	p.waits(`() => document.querySelector('.tile.on')?.textContent.includes('LM 408')`, "the corrected plate")
+	p.press("Correct Tipper, the old one")
+	p.press("Take it off the list")
+	p.shows("Taken off the list: 1")
+	p.MustEval(`() => { document.querySelector('.fine').open = true }`)
+	p.press("Bring Tipper, the old one back")
+	p.waits(`() => document.querySelector('.tile.on')?.textContent.includes('LM 408')`, "the vehicle back on the list")
+	p.clean()
+	p.press("Quarry tipper 7")
+	p.press("Correct Quarry tipper 7")
+	p.press("Take it off the list")
+	p.shows("has a job on the board")
+}
+
+// The start page by keyboard: one Tab for each group, arrow keys within it; after a change of page the focus is on the title.
+func TestStartingByKeyboard(t *testing.T) {
+	t.Parallel()
+	r := demo(t)
+	p := open(t, r, "/", 1280, 800)
+	p.see(".strip")
+	p.press("Start a job")
+	p.see(".tile")
+	p.waits(`() => document.activeElement?.tagName === 'H1'`, "the focus on the title")
+	tabs := 0
+	for ; tabs < 6; tabs++ {
+		require.NoError(t, p.Keyboard.Type(input.Tab))
+		if p.MustEval(`() => document.activeElement.matches('.tile')`).Bool() {
+			break
+		}
+	}
+	assert.Less(t, tabs, 6, "the vehicles are near the title")
+	require.NoError(t, p.Keyboard.Type(input.ArrowDown, input.ArrowDown))
+	chosen := p.see(`.tile.on b`).MustText()
+	assert.NotEmpty(t, chosen)
+	assert.Equal(t, 1, p.MustEval(`() => [...document.querySelectorAll('[aria-label=Vehicle] [role=radio]')].filter(e => e.tabIndex === 0).length`).Int())
+	for range 20 {
+		if p.MustEval(`() => document.activeElement.getAttribute('type') === 'text' && document.activeElement.closest('.v-field')?.textContent.includes('Mechanic')`).Bool() {
+			break
+		}
+		require.NoError(t, p.Keyboard.Type(input.Tab))
+		tabs++
+	}
+	require.NoError(t, p.InsertText("Tess Ardal"))
+	for range 8 {
+		require.NoError(t, p.Keyboard.Type(input.Tab))
+		tabs++
+		if p.MustEval(`() => document.activeElement.matches('.go')`).Bool() {
+			break
+		}
+	}
+	require.NoError(t, p.Keyboard.Type(input.Enter))
+	p.says("way round")
+	assert.Less(t, tabs, 25)
+	p.waits(`() => document.activeElement?.tagName === 'H1'`, "the focus on the title of the bench")
+	p.press("Keys")
+	p.see("dl")
+	require.NoError(t, p.Keyboard.Type(input.Escape))
+	p.waits(`() => document.activeElement?.getAttribute('aria-label') === 'Keys'`, "the focus back on what opened the list of keys")
+	p.clean()
+}
+
+// Without the program a page that is not fetched yet says that it cannot be opened, and the one that is open works on.
+func TestAPageThatCannotBeFetched(t *testing.T) {
+	t.Parallel()
+	r := demo(t)
+	p := open(t, r, "/jobs/demo-job-tipper", 1280, 800)
+	p.see(".rung.cursor")
+	r.kill()
+	p.press("Sheet")
+	p.waits(`() => document.querySelector('.not-opened')?.textContent.includes('cannot be opened')`, "why the sheet is not opened")
+	p.press("drag")
+	p.waits(`() => document.querySelector('.now').textContent.includes('wait')`, "the reading to wait")
+}
+
+// A way that does not fit is not replaced by another without a word.
+func TestACardOfNoWay(t *testing.T) {
+	t.Parallel()
+	r := demo(t)
+	p := open(t, r, "/engines/brindlow-1600/card?school=nonsense", 1280, 800)
+	p.shows("No way round called “nonsense”")
+	assert.False(t, p.MustHas(".map"))
+}

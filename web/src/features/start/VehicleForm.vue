@@ -1,0 +1,143 @@
+<script setup lang="ts">
+import { computed, ref, watch } from 'vue'
+import { answered, api, newID, Refused, type Schemas } from '@/shared/api/client'
+import { putSheet } from '@/shared/api/sheets'
+import FaultList from '@/shared/FaultList.vue'
+
+type Vehicle = Schemas['Vehicle']
+
+/** A vehicle to enter, or one to correct. */
+const props = defineProps<{ engines: Schemas['Engine'][]; others: Vehicle[]; vehicle?: Vehicle }>()
+const emit = defineEmits<{ stored: [vehicle: Vehicle]; imported: []; remove: []; cancel: [] }>()
+
+const name = ref(props.vehicle?.name ?? '')
+const plate = ref(props.vehicle?.plate ?? '')
+const odometer = ref(props.vehicle?.odometer_km ? String(props.vehicle.odometer_km) : '')
+const engine = ref(props.vehicle?.engine_id ?? props.engines[0]?.id ?? '')
+const faults = ref<{ location: string; message: string }[]>([])
+const trouble = ref('')
+watch(
+  () => props.engines,
+  (list) => (engine.value ||= list[0]?.id ?? ''),
+)
+const missing = computed(() => {
+  if (!name.value.trim()) return 'Give it a name that the workshop knows it by.'
+  if (!engine.value) return 'Choose its engine.'
+  if (!/^\d{0,7}$/.test(odometer.value.trim())) return 'The odometer is a whole number of kilometres, or empty.'
+  return ''
+})
+const same = (a: string, b: string) => a.trim().toLowerCase() === b.trim().toLowerCase()
+const twice = computed(() =>
+  props.others.find(
+    (v) =>
+      v.id !== props.vehicle?.id &&
+      ((plate.value.trim() && same(v.plate, plate.value)) || (same(v.name, name.value) && same(v.plate, plate.value))),
+  ),
+)
+const choices = computed(() =>
+  props.engines.map((e) => ({ title: `${e.name} (${e.cylinders} cylinders, ${e.valves} valves)`, value: e.id })),
+)
+
+function failed(e: unknown) {
+  trouble.value = (e as Error).message
+  faults.value = e instanceof Refused ? e.faults : []
+}
+
+async function take(event: Event) {
+  const input = event.target as HTMLInputElement
+  const file = input.files?.[0]
+  if (!file) return
+  trouble.value = ''
+  faults.value = []
+  try {
+    const id = newID()
+    await putSheet(id, await file.text())
+    engine.value = id
+    emit('imported')
+  } catch (e) {
+    failed(e)
+  } finally {
+    input.value = ''
+  }
+}
+
+let id = newID()
+async function store() {
+  trouble.value = ''
+  const body = {
+    name: name.value.trim(),
+    plate: plate.value.trim(),
+    odometer_km: Number(odometer.value),
+    engine_id: engine.value,
+  }
+  try {
+    const stored = props.vehicle
+      ? await answered(api.PUT('/api/v1/vehicles/{id}', { params: { path: { id: props.vehicle.id } }, body }))
+      : await answered(api.POST('/api/v1/vehicles', { body: { id, ...body } }))
+    id = newID()
+    emit('stored', stored)
+  } catch (e) {
+    failed(e)
+  }
+}
+</script>
+
+<template>
+  <div class="new">
+    <VTextField v-model="name" label="Name in the workshop" maxlength="100" hide-details />
+    <VTextField v-model="plate" label="Plate or number" maxlength="30" hide-details />
+    <VTextField v-model="odometer" label="Odometer, km" inputmode="numeric" maxlength="7" hide-details />
+    <VSelect
+      v-model="engine"
+      :items="choices"
+      label="Engine"
+      variant="outlined"
+      hide-details
+      no-data-text="No engine is stored yet: import a sheet."
+    />
+    <p v-if="vehicle" class="quiet all">Jobs that were started keep the engine they began with.</p>
+    <p v-if="twice" class="mx-warn all" role="status">
+      {{ twice.name }}, {{ twice.plate || 'no plate' }}, is stored already. Is it another one?
+    </p>
+    <FaultList v-if="trouble" class="all" :title="trouble" :faults="faults" after="Nothing was stored." />
+    <div class="do all">
+      <label class="mx-btn mx-file"
+        >Import an engine sheet<input
+          type="file"
+          accept=".json,application/json"
+          aria-label="Import an engine sheet"
+          @change="take"
+      /></label>
+      <template v-if="vehicle">
+        <button class="mx-btn" type="button" @click="$emit('remove')">Take it off the list</button>
+        <button class="mx-btn" type="button" @click="$emit('cancel')">Leave it as it is</button>
+      </template>
+      <button class="mx-btn primary" type="button" :disabled="missing !== ''" @click="store">
+        {{ vehicle ? 'Store the vehicle' : 'Add the vehicle' }}
+      </button>
+      <span v-if="missing" class="quiet" role="status">{{ missing }}</span>
+    </div>
+  </div>
+</template>
+
+<style scoped>
+.new {
+  display: grid;
+  grid-template-columns: repeat(auto-fit, minmax(260px, 1fr));
+  gap: 12px;
+  padding: 18px;
+  border: 2px solid var(--line);
+  border-radius: 6px;
+}
+
+.all {
+  grid-column: 1 / -1;
+}
+
+.do {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: 10px;
+}
+</style>

@@ -1,0 +1,209 @@
+import { computed, ref, watch } from 'vue'
+import { answered, api, newID, Refused, type JobShort, type JobView, type Schemas } from '@/shared/api/client'
+import { decimal, slip } from '@/shared/decimal'
+import { useDraft } from '@/shared/useDraft'
+
+type Vehicle = Schemas['Vehicle']
+
+const remembered = (name: string, or = '') => localStorage.getItem(`metronix.${name}`) ?? or
+
+/** What a job starts from, as it is typed; with the id of a job, what that one started from, to be corrected. */
+export function useStart(correcting = '') {
+  const every = ref<Vehicle[]>([])
+  const engines = ref<Schemas['Engine'][]>([])
+  const sets = ref<Schemas['GaugeSet'][]>([])
+  const open = ref<JobShort[]>([])
+  const loaded = ref(false)
+  const trouble = ref('')
+  const faults = ref<Record<string, string>>({})
+
+  const form = ref({
+    vehicle: '',
+    card: 0,
+    set: '',
+    hotCard: -1,
+    cardReason: '',
+    aim: 'nominal' as 'nominal' | 'loose',
+    aimReason: '',
+    rule: 'workshop' as 'workshop' | 'guarded',
+    feel: remembered('feel', '0.005'),
+    mechanic: remembered('mechanic'),
+    reason: '',
+    odometer: '',
+  })
+  const untouched = ref(JSON.stringify(form.value))
+  const draft = useDraft(
+    correcting ? `start.${correcting}` : 'start',
+    () => (JSON.stringify(form.value) === untouched.value ? null : form.value),
+    (kept) => (form.value = { ...form.value, ...kept }),
+  )
+
+  const vehicles = computed(() => every.value.filter((v) => v.on_board))
+  const off = computed(() => every.value.filter((v) => !v.on_board))
+  const vehicle = computed(() => vehicles.value.find((v) => v.id === form.value.vehicle))
+  const engine = computed(() => engines.value.find((e) => e.id === vehicle.value?.engine_id))
+  const cards = computed(() => engine.value?.cards ?? [])
+  /** The job that a vehicle has on the board. */
+  const going = (v: Vehicle) =>
+    open.value.find((j) => j.vehicle === v.name && j.plate === v.plate && j.id !== correcting)
+
+  /** Takes over what a job started from. */
+  function takeOver(view: JobView) {
+    form.value = {
+      vehicle: view.vehicle.id,
+      card: view.card_index,
+      set: sets.value.find((s) => s.name === view.gauge_name)?.id ?? '',
+      hotCard: view.hot_card,
+      cardReason: view.card_reason,
+      aim: view.aim,
+      aimReason: view.aim_reason,
+      rule: view.rule,
+      feel: String(view.feel_mm),
+      mechanic: view.mechanic,
+      reason: view.reason,
+      odometer: view.odometer_km ? String(view.odometer_km) : '',
+    }
+  }
+
+  async function load() {
+    try {
+      ;[every.value, engines.value, sets.value, open.value] = await Promise.all([
+        answered(api.GET('/api/v1/vehicles')),
+        answered(api.GET('/api/v1/engines')),
+        answered(api.GET('/api/v1/gauge-sets')),
+        answered(api.GET('/api/v1/jobs', { params: { query: { open: 'yes' } } })),
+      ])
+      if (!loaded.value) {
+        const last = sets.value.find((x) => x.id === remembered('set'))
+        form.value.set = (last ?? sets.value[0])?.id ?? ''
+        if (correcting) takeOver(await answered(api.GET('/api/v1/jobs/{id}', { params: { path: { id: correcting } } })))
+        untouched.value = JSON.stringify(form.value)
+        draft.restore()
+        if (!vehicle.value) form.value.vehicle = ''
+      }
+      loaded.value = true
+      trouble.value = ''
+    } catch (e) {
+      trouble.value = (e as Error).message
+    }
+  }
+
+  /** Another vehicle is another engine: its first card, and the odometer as it was seen last. */
+  function choose(id: string) {
+    if (id === form.value.vehicle) return
+    const km = every.value.find((v) => v.id === id)?.odometer_km
+    form.value = { ...form.value, vehicle: id, card: 0, hotCard: -1, odometer: km ? String(km) : '' }
+  }
+  watch(
+    () => form.value.card,
+    (card) => {
+      if (cards.value[card]?.state !== 'cold') form.value.hotCard = -1
+    },
+  )
+
+  const km = computed(() => form.value.odometer.trim())
+  /** What is still missing before the job can be started; empty when nothing is. */
+  const missing = computed(() => {
+    const f = form.value
+    if (!vehicle.value) return 'Choose the vehicle.'
+    if (!cards.value.length) return 'This engine’s sheet has no clearance card: add one first.'
+    if (!cards.value[f.card]) return 'Choose the clearance card.'
+    if (!sets.value.some((s) => s.id === f.set)) return 'Choose the gauge set.'
+    if (!f.mechanic.trim()) return 'Say who does the job.'
+    if (km.value && !/^\d{1,7}$/.test(km.value)) return 'The odometer is a whole number of kilometres, or empty.'
+    if (decimal(f.feel) === null) return slip(f.feel)
+    return ''
+  })
+  /** What is odd, and may be meant. */
+  const odd = computed(() => {
+    const last = vehicle.value?.odometer_km ?? 0
+    return !missing.value && km.value && Number(km.value) < last
+      ? `The odometer stood at ${last} km last time. Is it a new instrument, or a slip? The vehicle keeps ${last} km.`
+      : ''
+  })
+
+  // One start is one job, however often it is pressed: the same id until it is answered.
+  const id = correcting || newID()
+  const starting = ref(false)
+
+  /** Starts the job, or corrects it; gives its id, or nothing where that was refused. */
+  async function start(): Promise<string> {
+    if (starting.value || missing.value) return ''
+    starting.value = true
+    faults.value = {}
+    trouble.value = ''
+    const f = form.value
+    const body = {
+      vehicle_id: f.vehicle,
+      gauge_set_id: f.set,
+      card: f.card,
+      ...(f.hotCard >= 0 ? { hot_card: f.hotCard } : {}),
+      card_reason: f.cardReason.trim(),
+      aim: f.aim,
+      aim_reason: f.aim === 'loose' ? f.aimReason.trim() : '',
+      rule: f.rule,
+      feel_mm: decimal(f.feel)!,
+      mechanic: f.mechanic.trim(),
+      reason: f.reason,
+      odometer_km: Number(km.value),
+    }
+    try {
+      if (correcting) await answered(api.PUT('/api/v1/jobs/{id}/start', { params: { path: { id } }, body }))
+      else await answered(api.POST('/api/v1/jobs', { body: { id, ...body } }))
+      for (const [name, value] of [
+        ['mechanic', body.mechanic],
+        ['feel', f.feel],
+        ['set', f.set],
+      ] as const)
+        localStorage.setItem(`metronix.${name}`, value)
+      untouched.value = JSON.stringify(form.value)
+      draft.drop()
+      return id
+    } catch (e) {
+      if (e instanceof Refused)
+        faults.value = Object.fromEntries(e.faults.map((f) => [f.location.replace('body.', ''), f.message]))
+      trouble.value = (e as Error).message
+      return ''
+    } finally {
+      starting.value = false
+    }
+  }
+
+  /** Takes a vehicle off the list, or brings it back. */
+  async function putOnBoard(v: Vehicle, on: boolean) {
+    trouble.value = ''
+    try {
+      await answered(
+        api.PUT('/api/v1/vehicles/{id}/on-board', { params: { path: { id: v.id } }, body: { on_board: on } }),
+      )
+      if (form.value.vehicle === v.id) choose('')
+      await load()
+      if (on) choose(v.id)
+    } catch (e) {
+      trouble.value = (e as Error).message
+    }
+  }
+
+  return {
+    form,
+    every,
+    vehicles,
+    off,
+    engines,
+    sets,
+    loaded,
+    trouble,
+    faults,
+    vehicle,
+    engine,
+    cards,
+    going,
+    load,
+    choose,
+    missing,
+    odd,
+    starting,
+    start,
+    putOnBoard,
+  }
+}
