@@ -185,9 +185,14 @@ func TestSumsPage(t *testing.T) {
 		"/sums/units?value=0.012&unit=in": "0.3048 mm",
 		"/sums/torque?value=1&unit=lbft":  "1.4 N·m",
 		"/sums/cooldown?readings=0+100%0A10+60&ambient=20&gate=30": "20 minutes",
-		"/sums/shims":                         "Nothing to buy",
-		"/sums/lock-shift":                    "Set 0.32 mm",
-		"/sums/cooldown?readings=5+90%0A4+80": "readings[1].minute",
+		"/sums/shims":                                   "Nothing to buy",
+		"/sums/lock-shift":                              "Set 0.32 mm",
+		"/sums/cooldown?readings=5+90%0A4+80":           "Line 2: ",
+		"/sums/turn?kind=screw_pushrod_end":             "Ratio: ",
+		"/sums/turn?gap=0.3&aim=0.3":                    "Nothing to turn",
+		"/sums/turn?gap=0.3O":                           "Gap now: “0.3O” is no figure",
+		"/sums/turn?gap=12&aim=.010&pitch=25.4&in=thou": "18.3°",
+		"/sums/none":                                    "There is no sum called “none”",
 	} {
 		p.visit(path)
 		p.shows(says)
@@ -196,4 +201,17 @@ func TestSumsPage(t *testing.T) {
 	p.fill("Length", "0.254")
 	p.waits(`() => location.search.includes('0.254')`, "the address to follow")
 	p.shows("0.01 in")
+
+	// What was typed is there again, and the other unit says the same.
+	p.visit("/sums/turn?gap=0.4&aim=0.3048&in=mm")
+	p.shows("34.3°")
+	p.press("Torque")
+	p.shows("lbf·ft")
+	p.press("Screw turn")
+	p.shows("34.3°")
+	p.press("thou")
+	p.waits(`() => [...document.querySelectorAll('input')].some(i => i.value === '12')`, "0.3048 mm to read 12 thou")
+	p.shows("34.3°")
+	p.press("mm")
+	p.waits(`() => [...document.querySelectorAll('input')].some(i => i.value === '0.3048')`, "12 thou to read 0.3048 mm again")
 }

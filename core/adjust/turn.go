@@ -111,7 +111,7 @@ func Gain(a engine.Adjuster) (float64, error) {
 		return 0, fmt.Errorf("%w: %s", ErrNoScrew, a.Kind)
 	}
 	if math.IsNaN(r) || r <= 0 {
-		return 0, fmt.Errorf("%w: %s needs it", ErrRatio, a.Kind)
+		return 0, fmt.Errorf("%w: this kind of adjuster needs it", ErrRatio)
 	}
 	switch a.Kind {
 	case engine.ScrewValveEndAtCam:

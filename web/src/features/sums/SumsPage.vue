@@ -1,30 +1,77 @@
 <script setup lang="ts">
+import { useLocalStorage, useSessionStorage } from '@vueuse/core'
 import { computed, ref, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import { Refused } from '@/shared/api/client'
 import { compute } from '@/shared/api/compute'
+import PickOne from '@/shared/PickOne.vue'
+import StateNote from '@/shared/StateNote.vue'
 import TopBar from '@/shared/TopBar.vue'
 import VerdictGlyph from '@/shared/VerdictGlyph.vue'
 import ScrewDial from '../bench/ScrewDial.vue'
-import { sums, type Answer, type Values } from './sums'
+import { fieldAt, sums, type Answer, type Field } from './sums'
+import { inUnit, lineInUnit, Typed, type Unit, type Values } from './typed'
 
 const route = useRoute()
 const router = useRouter()
-const sum = computed(() => sums.find((s) => s.id === route.params.sum) ?? sums[0]!)
+const sum = computed(() => (route.params.sum ? sums.find((s) => s.id === route.params.sum) : sums[0]))
+const unit = useLocalStorage<Unit>('metronix.sums.unit', 'mm')
+/** What was typed in each sum, for as long as the tab is open. */
+const kept = useSessionStorage<Record<string, Values>>('metronix.sums', {})
 const values = ref<Values>({})
 const answer = ref<Answer | null>(null)
-const faults = ref<{ location: string; message: string }[]>([])
+/** What is wrong, by field; under '' what belongs to none. */
+const faults = ref<Record<string, string[]>>({})
 const copied = ref('')
-const fields = computed(() => sum.value.fields.filter((f) => !f.when || f.when(values.value)))
+const fields = computed(() => sum.value?.fields.filter((f) => !f.when || f.when(values.value)) ?? [])
+const units = [
+  { value: 'mm' as const, title: 'mm' },
+  { value: 'thou' as const, title: 'thou' },
+]
+const inLengths = (f: Field) => ['length', 'lengths', 'pitch'].includes(f.kind ?? '') || Boolean(f.lengths)
+const hasLengths = computed(() => Boolean(sum.value?.fields.some(inLengths)))
+const suffix = (f: Field) =>
+  f.kind === 'pitch' ? (unit.value === 'mm' ? 'mm' : 'per inch') : f.kind === 'length' ? unit.value : f.unit
+const label = (f: Field) =>
+  f.kind === 'pitch' && unit.value === 'thou'
+    ? 'Threads an inch'
+    : f.kind === 'lengths' || f.lengths
+      ? `${f.label} (${unit.value})`
+      : f.label
+const turned = (f: Field, text: string, to: Unit) =>
+  f.lengths ? lineInUnit(text, to) : inUnit(text, f.kind ?? 'number', to)
 
 watch(
   sum,
   (s) => {
-    values.value = Object.fromEntries(s.fields.map((f) => [f.key, String(route.query[f.key] ?? f.start)]))
     copied.value = ''
+    answer.value = null
+    if (!s) return
+    if (route.query.in === 'mm' || route.query.in === 'thou') unit.value = route.query.in
+    const asked = Object.keys(route.query).length > 0
+    const before = kept.value[s.id]
+    const start = (f: Field) => (unit.value === 'thou' && inLengths(f) && !asked ? turned(f, f.start, 'thou') : f.start)
+    values.value = Object.fromEntries(
+      s.fields.map((f) => [f.key, String((asked ? route.query[f.key] : before?.[f.key]) ?? start(f))]),
+    )
   },
   { immediate: true },
 )
+
+/** The same lengths in the other unit, in every sum. */
+function change(to: Unit) {
+  if (to === unit.value) return
+  const across = (id: string, v: Values) =>
+    Object.fromEntries(
+      Object.entries(v).map(([key, text]) => {
+        const f = sums.find((s) => s.id === id)?.fields.find((x) => x.key === key)
+        return [key, f && inLengths(f) ? turned(f, text, to) : text]
+      }),
+    )
+  kept.value = Object.fromEntries(Object.entries(kept.value).map(([id, v]) => [id, across(id, v)]))
+  unit.value = to
+  if (sum.value) values.value = across(sum.value.id, values.value)
+}
 
 let asked = 0
 let timer = 0
@@ -38,22 +85,43 @@ watch(
 )
 
 async function reckon() {
-  const mine = ++asked
   const s = sum.value
+  if (!s) return
+  const mine = ++asked
   const v = { ...values.value }
-  void router.replace({ params: { sum: s.id }, query: v })
+  kept.value = { ...kept.value, [s.id]: v }
+  void router.replace({ params: { sum: s.id }, query: { ...v, ...(hasLengths.value ? { in: unit.value } : {}) } })
+  const typed = new Typed(v, unit.value)
+  const request = s.request(typed)
+  if (Object.keys(typed.slips).length) {
+    answer.value = null
+    faults.value = typed.slips
+    return
+  }
   try {
-    const got = await compute<unknown>(s.operation, s.request(v))
+    const got = await compute<unknown>(s.operation, request)
     if (mine !== asked) return
-    answer.value = s.answer(got, v)
-    faults.value = []
+    answer.value = s.answer(got, typed)
+    faults.value = {}
   } catch (e) {
     if (mine !== asked) return
     answer.value = null
-    faults.value =
-      e instanceof Refused && e.faults.length ? e.faults : [{ location: '', message: (e as Error).message }]
+    const list = e instanceof Refused && e.faults.length ? e.faults : [{ location: '', message: (e as Error).message }]
+    const by: Record<string, string[]> = {}
+    for (const f of list) {
+      const { key, entry } = fieldAt(s, f.location)
+      ;(by[key] ??= []).push(entry + f.message)
+    }
+    faults.value = by
   }
 }
+/** Everything that is wrong, with the name of its field. */
+const all = computed(() =>
+  Object.entries(faults.value).flatMap(([key, list]) => {
+    const f = sum.value?.fields.find((x) => x.key === key)
+    return list.map((message) => ({ at: f ? label(f) : '', message }))
+  }),
+)
 
 async function share() {
   try {
@@ -67,35 +135,56 @@ async function share() {
 
 <template>
   <TopBar title="Sums">
-    <button class="mx-btn small" type="button" @click="share">Copy its address</button>
+    <button v-if="sum" class="mx-btn small" type="button" @click="share">Copy its address</button>
   </TopBar>
   <main class="page sums">
     <nav class="which" aria-label="Sums">
-      <RouterLink v-for="s in sums" :key="s.id" class="mx-btn" :class="{ on: s.id === sum.id }" :to="`/sums/${s.id}`">{{
-        s.name
-      }}</RouterLink>
+      <RouterLink
+        v-for="s in sums"
+        :key="s.id"
+        class="mx-btn"
+        :class="{ on: s.id === sum?.id }"
+        :to="`/sums/${s.id}`"
+        >{{ s.name }}</RouterLink
+      >
     </nav>
+    <StateNote
+      v-if="!sum"
+      tone="trouble"
+      :title="`There is no sum called “${String(route.params.sum)}”.`"
+      text="Choose one of those above."
+    />
     <p v-if="copied" class="quiet" role="status">{{ copied }}</p>
-    <section class="two">
+    <section v-if="sum" class="two">
       <form class="form" @submit.prevent>
         <h2>{{ sum.name }}</h2>
         <p class="quiet">{{ sum.about }}</p>
+        <PickOne
+          v-if="hasLengths"
+          :model-value="unit"
+          label="Lengths in"
+          :options="units"
+          small
+          @update:model-value="change"
+        />
         <template v-for="f in fields" :key="`${sum.id} ${f.key}`">
           <VSelect
             v-if="f.kind === 'choice'"
             v-model="values[f.key]"
             :items="f.options"
             :label="f.label"
+            :error="f.key in faults"
             variant="outlined"
             hide-details
           />
           <VTextarea
-            v-else-if="f.kind === 'lines'"
+            v-else-if="f.kind === 'lines' || f.kind === 'lengths'"
             v-model="values[f.key]"
-            :label="f.label"
+            :label="label(f)"
             :hint="f.hint"
             :persistent-hint="Boolean(f.hint)"
             :hide-details="!f.hint"
+            :error="f.key in faults"
             rows="2"
             auto-grow
             variant="outlined"
@@ -104,11 +193,12 @@ async function share() {
           <VTextField
             v-else
             v-model="values[f.key]"
-            :label="f.label"
-            :suffix="f.unit"
+            :label="label(f)"
+            :suffix="suffix(f)"
             :hint="f.hint"
             :persistent-hint="Boolean(f.hint)"
             :hide-details="!f.hint"
+            :error="f.key in faults"
             inputmode="decimal"
             class="mono"
           />
@@ -122,9 +212,9 @@ async function share() {
           </p>
           <p v-for="l in answer.lines" :key="l">{{ l }}</p>
         </template>
-        <ul v-else-if="faults.length" class="faults" role="alert">
-          <li v-for="f in faults" :key="f.location + f.message">
-            <code>{{ f.location }}</code> {{ f.message }}
+        <ul v-else-if="all.length" class="faults" role="alert">
+          <li v-for="f in all" :key="f.at + f.message">
+            <b v-if="f.at">{{ f.at }}:</b> {{ f.message }}
           </li>
         </ul>
         <p class="quiet small">The maker’s book and local rules win over any figure here.</p>
@@ -219,9 +309,8 @@ async function share() {
   background: var(--panel);
 }
 
-code {
+.faults b {
   color: var(--brass);
-  font-family: var(--figures);
 }
 
 .small {

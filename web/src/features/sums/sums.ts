@@ -1,22 +1,24 @@
-import type { Schemas } from '@/shared/api/client'
-import { degrees, leaves, mm, thou } from '@/shared/units'
+import type { Schemas, Verdict } from '@/shared/api/client'
+import { degrees, mm, thou } from '@/shared/units'
 import { adjusterKinds, verdictWord } from '@/shared/words'
-import type { Verdict } from '@/shared/api/client'
+import type { Kind, Typed, Unit, Values } from './typed'
 
 /** One entry of a sum. */
 export interface Field {
   key: string
   label: string
   unit?: string
-  kind?: 'number' | 'choice' | 'lines'
+  kind?: Kind
   options?: { value: string; title: string }[]
   start: string
   hint?: string
+  /** Where it stands in what is sent, for faults to be said beside it. */
+  at: string[]
+  /** Lines whose figures are lengths. */
+  lengths?: boolean
   /** Only where this holds. */
   when?: (v: Values) => boolean
 }
-
-export type Values = Record<string, string>
 
 /** What a sum comes to: one large line, and what stands under it. */
 export interface Answer {
@@ -33,29 +35,45 @@ export interface Sum {
   about: string
   operation: string
   fields: Field[]
-  request: (v: Values) => unknown
+  request: (t: Typed) => unknown
   // eslint-disable-next-line @typescript-eslint/no-explicit-any -- each operation has an answer of its own
-  answer: (a: any, v: Values) => Answer
+  answer: (a: any, t: Typed) => Answer
 }
 
-const number = (t: string) => (t.trim() === '' ? undefined : Number(t.trim().replace(',', '.')))
 const given = (o: Record<string, unknown>) => Object.fromEntries(Object.entries(o).filter(([, v]) => v !== undefined))
-const words = (t: string) => t.split(/[\s;]+/).filter(Boolean)
-const rows = (t: string) =>
-  t
-    .split('\n')
-    .map((l) => l.trim())
-    .filter(Boolean)
-const figures = (line: string) => words(line).map((w) => number(w))
-const owned = (t: string) => words(t).map((w) => ({ marked_mm: number(w) }))
-const both = (v: number) => `${mm(v)} mm (${thou(v)})`
-const usualSet = '0.05 0.10 0.15 0.20 0.25 0.30 0.35 0.40 0.45 0.50'
+const short = (v: number) => Number(v.toFixed(6))
+/** A length in the unit that is worked in; and in both. */
+const say = (v: number, unit: Unit) => (unit === 'thou' ? thou(v) : `${mm(v)} mm`)
+const both = (v: number, unit: Unit) => (unit === 'thou' ? `${thou(v)} (${mm(v)} mm)` : `${mm(v)} mm (${thou(v)})`)
+const stack = (list: number[], unit: Unit) =>
+  unit === 'thou' ? `${list.map((l) => thou(l).replace(' thou', '')).join(' + ')} thou` : list.map(mm).join(' + ')
 
 const kinds = adjusterKinds.filter((k) => k.value !== 'shim' && k.value !== 'hydraulic')
-const lengthFields = (lower: string, upper: string): Field[] => [
-  { key: 'lower', label: 'Lower limit', unit: 'mm', start: lower },
-  { key: 'upper', label: 'Upper limit', unit: 'mm', start: upper },
+const length = (key: string, label: string, start: string, ...at: string[]): Field => ({
+  key,
+  label,
+  kind: 'length',
+  start,
+  at: at.length ? at : [`${key}_mm`],
+})
+const limits = (lower: string, upper: string): Field[] => [
+  length('lower', 'Lower limit', lower, 'lower_mm', 'limits.lower_mm', 'limits'),
+  length('upper', 'Upper limit', upper, 'upper_mm', 'limits.upper_mm'),
 ]
+const leavesField = (start: string): Field => ({ key: 'owned', label: 'Leaves', kind: 'lengths', start, at: ['owned'] })
+const usualSet = '0.05 0.10 0.15 0.20 0.25 0.30 0.35 0.40 0.45 0.50'
+const owned = (t: Typed) => t.lengths('owned').map((marked_mm) => ({ marked_mm }))
+
+/** The field that a place in what was sent belongs to, and which entry of it. */
+export function fieldAt(s: Sum, location: string): { key: string; entry: string } {
+  const places = s.fields.flatMap((f) => f.at.map((at) => ({ f, at }))).sort((a, b) => b.at.length - a.at.length)
+  const found = places.find(
+    ({ at }) => location === at || location.startsWith(`${at}.`) || location.startsWith(`${at}[`),
+  )
+  const n = /\[(\d+)\]/.exec(location)?.[1]
+  const word = found?.f.kind === 'lines' ? 'Line' : 'Figure'
+  return { key: found?.f.key ?? '', entry: found && n !== undefined ? `${word} ${Number(n) + 1}: ` : '' }
+}
 
 export const sums: Sum[] = [
   {
@@ -64,33 +82,50 @@ export const sums: Sum[] = [
     about: 'How far to turn the adjuster: 360° × change / (pitch × gain).',
     operation: 'turn',
     fields: [
-      { key: 'kind', label: 'Adjuster', kind: 'choice', options: kinds, start: 'screw_valve_end' },
-      { key: 'pitch', label: 'Thread pitch', unit: 'mm', start: '1.00', when: (v) => v.kind !== 'eccentric' },
+      { key: 'kind', label: 'Adjuster', kind: 'choice', options: kinds, start: 'screw_valve_end', at: ['adjuster'] },
+      {
+        key: 'pitch',
+        label: 'Thread pitch',
+        kind: 'pitch',
+        start: '1.00',
+        at: ['adjuster.pitch_mm'],
+        when: (v) => v.kind !== 'eccentric',
+      },
       {
         key: 'ratio',
         label: 'Ratio',
         start: '',
-        hint: 'rocker or finger, where the gain needs it',
+        hint: 'of the rocker or finger, where the kind of adjuster needs it',
+        at: ['adjuster.ratio'],
         when: (v) => v.kind !== 'eccentric',
       },
-      { key: 'eccentricity', label: 'Eccentricity', unit: 'mm', start: '1.2', when: (v) => v.kind === 'eccentric' },
-      { key: 'gap', label: 'Gap now', unit: 'mm', start: '0.40' },
-      { key: 'aim', label: 'Gap wanted', unit: 'mm', start: '0.30' },
+      {
+        ...length('eccentricity', 'Eccentricity', '1.2', 'adjuster.eccentricity_mm'),
+        when: (v) => v.kind === 'eccentric',
+      },
+      length('gap', 'Gap now', '0.40'),
+      length('aim', 'Gap wanted', '0.30'),
     ],
-    request: (v) => ({
-      adjuster: given(
-        v.kind === 'eccentric'
-          ? { kind: v.kind, eccentricity_mm: number(v.eccentricity!) }
-          : { kind: v.kind, pitch_mm: number(v.pitch!), ratio: number(v.ratio!) },
-      ),
-      gap_mm: number(v.gap!),
-      aim_mm: number(v.aim!),
-    }),
-    answer: (a) => ({
-      large: a.by_feel ? 'By feel' : `${a.direction === 'open' ? 'Open' : 'Close'} by ${degrees(a.turn_deg)}`,
-      lines: [...(a.by_feel ? [] : [`${Number(a.turns.toFixed(3))} of a turn.`]), a.why],
-      screw: a,
-    }),
+    request: (t) => {
+      const kind = t.text('kind')
+      return {
+        adjuster: given(
+          kind === 'eccentric'
+            ? { kind, eccentricity_mm: t.length('eccentricity') }
+            : { kind, pitch_mm: t.pitch('pitch'), ratio: t.number('ratio', true) },
+        ),
+        gap_mm: t.length('gap'),
+        aim_mm: t.length('aim'),
+      }
+    },
+    answer: (a) => {
+      if (a.turn_deg === 0) return { large: 'Nothing to turn', lines: ['The gap is as it is wanted.'] }
+      return {
+        large: a.by_feel ? 'By feel' : `${a.direction === 'open' ? 'Open' : 'Close'} by ${degrees(a.turn_deg)}`,
+        lines: [...(a.by_feel ? [] : [`${Number(a.turns.toFixed(3))} of a turn.`]), a.why],
+        screw: a,
+      }
+    },
   },
   {
     id: 'leaves',
@@ -98,21 +133,30 @@ export const sums: Sum[] = [
     about: 'The leaf or stack that serves a thickness best, from the leaves that are there.',
     operation: 'leaves',
     fields: [
-      { key: 'owned', label: 'Leaves, mm', kind: 'lines', start: '0.05 0.06 0.07 0.10 0.15 0.20 0.25 0.30' },
-      { key: 'aim', label: 'Thickness wanted', unit: 'mm', start: '0.22' },
-      ...lengthFields('', ''),
+      leavesField('0.05 0.06 0.07 0.10 0.15 0.20 0.25 0.30'),
+      length('aim', 'Thickness wanted', '0.22'),
+      ...limits('', '').map((f) => ({ ...f, hint: 'may be left empty' })),
     ],
-    request: (v) =>
-      given({ owned: owned(v.owned!), aim_mm: number(v.aim!), lower_mm: number(v.lower!), upper_mm: number(v.upper!) }),
-    answer: (a) => ({
-      large: leaves(a.leaves_mm),
-      lines: [
-        `Makes ${both(a.thickness_mm)}, ± ${mm(a.uncertainty_mm)} mm.`,
-        a.within
-          ? 'Its whole range lies within the limits.'
-          : 'No stack lies wholly within limits; this one is the nearest.',
-      ],
-    }),
+    request: (t) =>
+      given({
+        owned: owned(t),
+        aim_mm: t.length('aim'),
+        lower_mm: t.length('lower', true),
+        upper_mm: t.length('upper', true),
+      }),
+    answer: (a, t) => {
+      const limited = t.text('lower').trim() !== '' || t.text('upper').trim() !== ''
+      const fits = a.within
+        ? 'Its whole range lies within the limits.'
+        : 'No stack lies wholly within the limits; this one is the nearest.'
+      return {
+        large: stack(a.leaves_mm, t.unit),
+        lines: [
+          `Makes ${both(a.thickness_mm, t.unit)}, ± ${say(a.uncertainty_mm, t.unit)}.`,
+          ...(limited ? [fits] : []),
+        ],
+      }
+    },
   },
   {
     id: 'judge',
@@ -120,15 +164,17 @@ export const sums: Sum[] = [
     about: 'What the feels of some leaves say of a gap, and the next leaf to try.',
     operation: 'judge',
     fields: [
-      ...lengthFields('0.20', '0.24'),
+      ...limits('0.20', '0.24'),
       {
         key: 'readings',
         label: 'Tried, one a line: leaf and feel',
         kind: 'lines',
         start: '0.20 free\n0.25 won’t go',
-        hint: 'free, drag, won’t go; 0.15+0.06 for a stack',
+        hint: 'free, drag or won’t go; 0.15 + 0.06 drag for a stack',
+        at: ['readings'],
+        lengths: true,
       },
-      { key: 'owned', label: 'Leaves, mm', kind: 'lines', start: usualSet },
+      leavesField(usualSet),
       {
         key: 'rule',
         label: 'Rule',
@@ -138,27 +184,27 @@ export const sums: Sum[] = [
           { value: 'guarded', title: 'Guarded: only when wholly on one side' },
         ],
         start: 'workshop',
+        at: ['rule'],
       },
-      { key: 'feel', label: 'Uncertainty of feel', unit: 'mm', start: '0.005' },
+      length('feel', 'Uncertainty of feel', '0.005'),
     ],
-    request: (v) =>
+    request: (t) =>
       given({
-        limits: given({ lower_mm: number(v.lower!), upper_mm: number(v.upper!) }),
-        readings: rows(v.readings!).map((l) => {
-          const [leaf = '', ...feel] = words(l)
-          return { leaves_mm: leaf.split('+').map((x) => number(x)), feel: feel.join(' ') }
-        }),
-        owned: owned(v.owned!),
-        rule: v.rule,
-        feel_mm: number(v.feel!),
+        limits: given({ lower_mm: t.length('lower'), upper_mm: t.length('upper') }),
+        readings: t.readings('readings'),
+        owned: owned(t),
+        rule: t.text('rule'),
+        feel_mm: t.length('feel'),
       }),
-    answer: (a) => ({
+    answer: (a, { unit }) => ({
       large: verdictWord[a.verdict as Verdict] + (a.verdict !== 'undecided' && !a.sure ? ', close' : ''),
       verdict: a.verdict,
       lines: [
         a.why,
-        `The gap lies from ${mm(a.gap_low_mm)} ${a.gap_high_mm === null ? 'mm upwards' : `to ${mm(a.gap_high_mm)} mm`}.`,
-        ...(a.try_next ? [`Try ${leaves(a.try_next.leaves_mm)} next.`] : []),
+        a.gap_high_mm === null
+          ? `The gap is ${both(a.gap_low_mm, unit)} or more.`
+          : `The gap lies from ${say(a.gap_low_mm, unit)} to ${both(a.gap_high_mm, unit)}.`,
+        ...(a.try_next ? [`Try ${stack(a.try_next.leaves_mm, unit)} next.`] : []),
       ],
     }),
   },
@@ -168,24 +214,28 @@ export const sums: Sum[] = [
     about: 'Millimetres and thousandths of an inch; 1 in is 25.4 mm exactly.',
     operation: 'convert',
     fields: [
-      { key: 'value', label: 'Length', start: '0.010' },
+      { key: 'value', label: 'Length', start: '0.010', at: ['length_mm', 'length_in'] },
       {
         key: 'unit',
         label: 'Unit',
         kind: 'choice',
         options: [
           { value: 'in', title: 'inch' },
+          { value: 'thou', title: 'thousandths of an inch' },
           { value: 'mm', title: 'mm' },
         ],
         start: 'in',
+        at: [],
       },
     ],
-    request: (v) => (v.unit === 'in' ? { length_in: number(v.value!) } : { length_mm: number(v.value!) }),
-    answer: (a, v) => ({
-      large: v.unit === 'in' ? `${Number(a.length_mm.toFixed(6))} mm` : `${Number(a.length_in.toFixed(6))} in`,
-      lines: [
-        `${Number(a.length_mm.toFixed(6))} mm = ${Number(a.length_in.toFixed(6))} in = ${Number(a.thou.toFixed(3))} thou.`,
-      ],
+    request: (t) => {
+      const length = t.number('value')
+      if (t.text('unit') === 'mm') return { length_mm: length }
+      return { length_in: length !== undefined && t.text('unit') === 'thou' ? short(length / 1000) : length }
+    },
+    answer: (a, t) => ({
+      large: t.text('unit') === 'mm' ? `${short(a.length_in)} in` : `${short(a.length_mm)} mm`,
+      lines: [`${short(a.length_mm)} mm = ${short(a.length_in)} in = ${Number(a.thou.toFixed(3))} thou.`],
     }),
   },
   {
@@ -194,7 +244,7 @@ export const sums: Sum[] = [
     about: 'Newton-metres and pound-feet, by the exact foot and pound and standard gravity.',
     operation: 'convert',
     fields: [
-      { key: 'value', label: 'Torque', start: '14' },
+      { key: 'value', label: 'Torque', start: '14', at: ['torque_nm', 'torque_lbft'] },
       {
         key: 'unit',
         label: 'Unit',
@@ -204,11 +254,12 @@ export const sums: Sum[] = [
           { value: 'lbft', title: 'lbf·ft' },
         ],
         start: 'nm',
+        at: [],
       },
     ],
-    request: (v) => (v.unit === 'nm' ? { torque_nm: number(v.value!) } : { torque_lbft: number(v.value!) }),
-    answer: (a, v) => ({
-      large: v.unit === 'nm' ? `${a.torque_lbft.toFixed(1)} lbf·ft` : `${a.torque_nm.toFixed(1)} N·m`,
+    request: (t) => ({ [t.text('unit') === 'nm' ? 'torque_nm' : 'torque_lbft']: t.number('value') }),
+    answer: (a, t) => ({
+      large: t.text('unit') === 'nm' ? `${a.torque_lbft.toFixed(1)} lbf·ft` : `${a.torque_nm.toFixed(1)} N·m`,
       lines: [
         `${Number(a.torque_nm.toFixed(4))} N·m = ${Number(a.torque_lbft.toFixed(4))} lbf·ft.`,
         'Over-tightening strips threads.',
@@ -221,17 +272,20 @@ export const sums: Sum[] = [
     about: 'By Newton’s law of cooling: how long until the engine is cold enough.',
     operation: 'cooldown',
     fields: [
-      { key: 'readings', label: 'Minute and engine °C, one a line', kind: 'lines', start: '0 85\n10 72' },
-      { key: 'ambient', label: 'Around it', unit: '°C', start: '18' },
-      { key: 'gate', label: 'Cold at', unit: '°C', start: '38' },
+      {
+        key: 'readings',
+        label: 'Minute and engine °C, one a line',
+        kind: 'lines',
+        start: '0 85\n10 72',
+        at: ['readings'],
+      },
+      { key: 'ambient', label: 'Around it', unit: '°C', start: '18', at: ['ambient_c'] },
+      { key: 'gate', label: 'Cold at', unit: '°C', start: '38', at: ['gate_c'] },
     ],
-    request: (v) => ({
-      ambient_c: number(v.ambient!),
-      readings: rows(v.readings!).map((l) => {
-        const [minute, engine] = figures(l)
-        return given({ minute, engine_c: engine })
-      }),
-      gate_c: number(v.gate!),
+    request: (t) => ({
+      ambient_c: t.number('ambient'),
+      readings: t.rows('readings', 2, true).map(([minute, engine_c]) => ({ minute, engine_c })),
+      gate_c: t.number('gate'),
     }),
     answer: (a) => ({
       large: a.reachable ? `${Math.ceil(a.minutes_from_last)} minutes` : 'Not so far',
@@ -248,49 +302,52 @@ export const sums: Sum[] = [
     fields: [
       {
         key: 'valves',
-        label: 'Valve, fitted mm, gap mm, one a line',
+        label: 'Valve, shim fitted, gap; one a line',
         kind: 'lines',
         start: 'I1 2.70 0.10\nI2 2.60 0.30\nI3 2.65 0.20',
+        at: ['valves'],
+        lengths: true,
       },
-      ...lengthFields('0.15', '0.25'),
-      { key: 'aim', label: 'Aim', unit: 'mm', start: '0.20' },
+      ...limits('0.15', '0.25'),
+      length('aim', 'Aim', '0.20'),
       {
         key: 'sizes',
-        label: 'Sizes that can be bought, mm',
-        kind: 'lines',
+        label: 'Sizes that can be bought',
+        kind: 'lengths',
         start: '2.50 2.55 2.60 2.65 2.70 2.75 2.80',
+        at: ['sizes_mm'],
       },
     ],
-    request: (v) => ({
-      valves: rows(v.valves!).map((l) => {
-        const [valve, fitted, gap] = words(l)
-        return given({
-          valve,
-          fitted_mm: number(fitted ?? ''),
-          measured_mm: number(gap ?? ''),
-          lower_mm: number(v.lower!),
-          upper_mm: number(v.upper!),
-          aim_mm: number(v.aim!),
-        })
-      }),
-      sizes_mm: words(v.sizes!).map((w) => number(w)),
+    request: (t) => ({
+      valves: t.named('valves', 2).map(({ name, figures: [fitted_mm, measured_mm] }) => ({
+        valve: name,
+        fitted_mm,
+        measured_mm,
+        lower_mm: t.length('lower'),
+        upper_mm: t.length('upper'),
+        aim_mm: t.length('aim'),
+      })),
+      sizes_mm: t.lengths('sizes'),
     }),
-    answer: (a) => ({
-      large: a.buy.length
-        ? `Buy ${a.buy.map((b: { count: number; shim_mm: number }) => `${b.count} × ${mm(b.shim_mm)}`).join(', ')}`
-        : a.impossible.length
-          ? `No shim for ${a.impossible.map((l: { valve: string }) => l.valve).join(', ')}`
-          : 'Nothing to buy',
-      lines: [
-        ...a.fit.map((f: { valve: string; shim_mm: number; from: string; gap_mm: number }) =>
-          f.from === f.valve
-            ? `${f.valve} keeps ${mm(f.shim_mm)}, gap ${mm(f.gap_mm)}.`
-            : `${f.valve}: ${mm(f.shim_mm)} from ${f.from}, gap ${mm(f.gap_mm)}.`,
-        ),
-        ...a.impossible.map((l: { reason: string }) => l.reason),
-        ...(a.spare_mm.length ? [`Left over: ${a.spare_mm.map(mm).join(', ')}.`] : []),
-      ],
-    }),
+    answer: (a, { unit }) => {
+      const none = a.impossible.map((l: { valve: string }) => l.valve).join(', ')
+      const bought = a.buy
+        .map((b: { count: number; shim_mm: number }) => `${b.count} × ${say(b.shim_mm, unit)}`)
+        .join(', ')
+      return {
+        large: none ? `No shim for ${none}` : bought ? `Buy ${bought}` : 'Nothing to buy',
+        lines: [
+          ...(none && bought ? [`For the others buy ${bought}.`] : []),
+          ...a.impossible.map((l: { reason: string }) => l.reason),
+          ...a.fit.map((f: { valve: string; shim_mm: number; from: string; gap_mm: number }) =>
+            f.from === f.valve
+              ? `${f.valve} keeps ${say(f.shim_mm, unit)}, gap ${say(f.gap_mm, unit)}.`
+              : `${f.valve}: ${say(f.shim_mm, unit)} from ${f.from}, gap ${say(f.gap_mm, unit)}.`,
+          ),
+          ...(a.spare_mm.length ? [`Left over: ${a.spare_mm.map((x: number) => say(x, unit)).join(', ')}.`] : []),
+        ],
+      }
+    },
   },
   {
     id: 'lock-shift',
@@ -300,24 +357,23 @@ export const sums: Sum[] = [
     fields: [
       {
         key: 'pairs',
-        label: 'Before and after, mm, one pair a line',
+        label: 'Before and after, one pair a line',
         kind: 'lines',
         start: '0.30 0.28\n0.30 0.27\n0.31 0.29\n0.30 0.28\n0.32 0.29',
+        at: ['pairs'],
+        lengths: true,
       },
-      { key: 'aim', label: 'Gap wanted', unit: 'mm', start: '0.30' },
+      length('aim', 'Gap wanted', '0.30'),
     ],
-    request: (v) => ({
-      pairs: rows(v.pairs!).map((l) => {
-        const [before, after] = figures(l)
-        return given({ before_mm: before, after_mm: after })
-      }),
-      aim_mm: number(v.aim!),
+    request: (t) => ({
+      pairs: t.rows('pairs', 2).map(([before_mm, after_mm]) => ({ before_mm, after_mm })),
+      aim_mm: t.length('aim'),
     }),
-    answer: (a) => ({
-      large: a.enough ? `Set ${mm(a.pre_lock_aim_mm)} mm` : 'Not enough yet',
+    answer: (a, { unit }) => ({
+      large: a.enough ? `Set ${say(a.pre_lock_aim_mm, unit)}` : 'Not enough yet',
       lines: a.enough
         ? [
-            `Locking ${a.median_mm < 0 ? 'takes' : 'adds'} ${both(Math.abs(a.median_mm))} at the median, spread ${mm(a.spread_mm)} mm, from ${a.count} pairs.`,
+            `Locking ${a.median_mm < 0 ? 'takes' : 'adds'} ${both(Math.abs(a.median_mm), unit)} at the median, spread ${say(a.spread_mm, unit)}, from ${a.count} pairs.`,
           ]
         : [`${a.count} of the five pairs that it takes.`],
     }),
