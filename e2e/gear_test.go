@@ -63,6 +63,12 @@ func TestHotEngineOnColdFigures(t *testing.T) {
 	p.visit("/jobs/demo-job-winch/sheet")
 	p.shows("Gate overridden: Comparison only, set later")
 	p.shows("Chosen because: Cold start for the new cam")
+	p.shows("(cold, 55 °C,")
+
+	// A temperature noted out of the card's range shuts the gate again, and the bench says why.
+	post(t, "POST", r.base+"/api/v1/jobs/demo-job-tipper/happenings", map[string]any{"id": "noted-warm-01", "kind": "temperature", "engine_c": 71, "ambient_c": 18}, nil)
+	p.visit("/jobs/demo-job-tipper")
+	p.waits(`() => document.querySelector('.prepare .mx-warn')?.textContent.includes('38 °C')`, "why the temperature is taken again")
 }
 
 // A cold engine on hot figures is stopped; warm, the hot clock runs.
@@ -141,6 +147,13 @@ func TestShims(t *testing.T) {
 	p.shows("out →")
 	p.press("Undo")
 	p.waits(`() => !document.body.innerText.includes('out →')`, "the shim to be back")
+	p.press("A size is written down wrongly")
+	wrong := strings.Fields(p.see(".known button").MustText())[0]
+	p.pressIn(".known", wrong)
+	p.shows("Shim under " + wrong)
+	require.NoError(t, p.Keyboard.Type(input.Digit2, input.Period, input.Digit9, input.Enter))
+	p.see(".moves")
+	assert.Equal(t, 2.9, stateOf(t, r.base, "demo-job-minibus").shimOf(wrong))
 	p.clean()
 }
 

@@ -32,6 +32,7 @@ type state struct {
 			Name     string
 			Adjusted int
 			Verified bool
+			Shim     float64 `json:"shim_mm"`
 			Limits   struct {
 				Nominal float64 `json:"nominal_mm"`
 			}
@@ -54,6 +55,16 @@ func stateOf(t testing.TB, base, id string) state {
 	var s state
 	require.NoError(t, json.NewDecoder(answer.Body).Decode(&s))
 	return s
+}
+
+// shimOf is the shim written down for a valve, mm.
+func (s state) shimOf(valve string) float64 {
+	for _, v := range s.State.Valves {
+		if v.Name == valve {
+			return v.Shim
+		}
+	}
+	return 0
 }
 
 // leafFor says which rung of the ladder to try and how it feels in the hidden gap.

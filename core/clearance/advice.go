@@ -203,22 +203,22 @@ func explain(limits Limits, readings []Reading, j Judgement) string {
 	}
 	switch {
 	case j.Verdict == Undecided && j.TryNext != nil:
-		fmt.Fprintf(&b, ": try %s. Limits %s.", j.TryNext, w)
+		fmt.Fprintf(&b, ": try %s. Limits %s.", j.TryNext, limits)
 	case j.Verdict == Undecided:
-		fmt.Fprintf(&b, ": no leaf of this set settles it against %s.", w)
+		fmt.Fprintf(&b, ": no leaf of this set settles it against %s.", limits)
 	case j.Verdict == In:
-		fmt.Fprintf(&b, ": within %s.", w)
+		fmt.Fprintf(&b, ": within %s.", limits)
 	case j.Estimate != nil && j.Verdict == Tight:
-		fmt.Fprintf(&b, ": %s under the limit %s.", w.Lower-*j.Estimate, w.Lower)
+		fmt.Fprintf(&b, ": %s under the limit %s.", limits.Say(w.Lower-*j.Estimate), limits.Say(w.Lower))
 	case j.Estimate != nil:
-		fmt.Fprintf(&b, ": %s over the limit %s.", *j.Estimate-w.Upper, w.Upper)
+		fmt.Fprintf(&b, ": %s over the limit %s.", limits.Say(*j.Estimate-w.Upper), limits.Say(w.Upper))
 	case j.Verdict == Tight:
-		fmt.Fprintf(&b, ": under the limit %s.", w.Lower)
+		fmt.Fprintf(&b, ": under the limit %s.", limits.Say(w.Lower))
 	default:
-		fmt.Fprintf(&b, ": over the limit %s.", w.Upper)
+		fmt.Fprintf(&b, ": over the limit %s.", limits.Say(w.Upper))
 	}
 	if limits.NominalOnly {
-		fmt.Fprintf(&b, " The source gives %s without limits; ±%s is taken.", limits.Nominal, NominalSlack)
+		fmt.Fprintf(&b, " The source gives %s without limits; ±%s is taken.", limits.Say(limits.Nominal), limits.Say(NominalSlack))
 	}
 	if j.Verdict != Undecided && !j.Sure {
 		b.WriteString(" Close: a limit lies within the uncertainty.")

@@ -5,6 +5,7 @@ package clearance
 import (
 	"fmt"
 	"strconv"
+	"strings"
 
 	"metronix/core/measure"
 )
@@ -55,6 +56,23 @@ type Limits struct {
 	Window      measure.Window
 	Nominal     measure.Length
 	NominalOnly bool // the source gives no tolerance: the window is nominal ± NominalSlack
+	InThou      bool // the source states it in inches alone: it is spoken of in thousandths
+}
+
+// Say writes a length in the unit of the source.
+func (l Limits) Say(length measure.Length) string {
+	if l.InThou {
+		return length.Thou()
+	}
+	return length.String()
+}
+
+// String writes the window in the unit of the source: "0.20–0.24 mm", "8–10 thou".
+func (l Limits) String() string {
+	if l.InThou {
+		return strings.TrimSuffix(l.Window.Lower.Thou(), " thou") + "–" + l.Window.Upper.Thou()
+	}
+	return l.Window.String()
 }
 
 // NominalSlack widens a clearance given without tolerance into a window, either way (common practice).
@@ -78,6 +96,19 @@ func (c Clearance) Limits() (Limits, []Fault) {
 	if faults := c.pairs(); len(faults) > 0 {
 		return Limits{}, faults
 	}
+	limits, faults := c.resolved()
+	if len(faults) == 0 {
+		limits.InThou = c.inchesAlone()
+	}
+	return limits, faults
+}
+
+// inchesAlone says whether nothing of it is stated in millimetres.
+func (c Clearance) inchesAlone() bool {
+	return c.Nominal.Metric == nil && c.Tolerance.Metric == nil && c.Lower.Metric == nil && c.Upper.Metric == nil
+}
+
+func (c Clearance) resolved() (Limits, []Fault) {
 	nominal, hasNominal := c.Nominal.Value()
 	tolerance, hasTolerance := c.Tolerance.Value()
 	lower, hasLower := c.Lower.Value()
@@ -104,7 +135,8 @@ func FromWindow(w measure.Window) Limits {
 }
 
 func nominalOnly(nominal measure.Length) Limits {
-	return Limits{measure.Window{Lower: max(0, nominal-NominalSlack), Upper: nominal + NominalSlack}, nominal, true}
+	w := measure.Window{Lower: max(0, nominal-NominalSlack), Upper: nominal + NominalSlack}
+	return Limits{Window: w, Nominal: nominal, NominalOnly: true}
 }
 
 func (c Clearance) pairs() []Fault {

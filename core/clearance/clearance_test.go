@@ -215,3 +215,19 @@ func TestGuardedAdviceGoesOn(t *testing.T) {
 	assert.Equal(t, clearance.Undecided, j.Verdict)
 	assert.Equal(t, "0.22", j.TryNext.String())
 }
+
+// What a source states in inches alone is spoken of in thousandths: 12 ± 2 thou (1 in = 25.4 mm exactly, international yard and pound agreement
+// of 1959). A source that gives both is metric.
+func TestACardInThouReadsInThou(t *testing.T) {
+	limits, faults := clearance.Clearance{Nominal: inch(12 * measure.Thou), Tolerance: inch(2 * measure.Thou)}.Limits()
+	require.Empty(t, faults)
+	assert.Equal(t, "10–14 thou", limits.String())
+	loose := clearance.Judge(limits, []clearance.Reading{{Stack: gauge.Stack{{ID: gauge.ID{Marked: 16 * measure.Thou}, Thou: true}}, Feel: clearance.Drag}}, nil, clearance.Workshop, 0)
+	assert.Contains(t, loose.Why, "2 thou over the limit 14 thou.")
+	nominal, faults := clearance.Clearance{Nominal: inch(12 * measure.Thou)}.Limits()
+	require.Empty(t, faults)
+	assert.Equal(t, "11.2–12.8 thou", nominal.String())
+	both, faults := clearance.Clearance{Nominal: clearance.Figure{Metric: new(300 * um), Imperial: new(12 * measure.Thou)}}.Limits()
+	require.Empty(t, faults)
+	assert.Equal(t, "0.28–0.32 mm", both.String())
+}

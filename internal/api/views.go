@@ -72,6 +72,7 @@ type Limits struct {
 	UpperMM     float64 `json:"upper_mm"`
 	NominalMM   float64 `json:"nominal_mm"`
 	NominalOnly bool    `json:"nominal_only"`
+	InThou      bool    `json:"in_thou" doc:"the source states it in inches alone: it is spoken of in thousandths"`
 }
 
 // PlanView is the way round.
@@ -281,7 +282,7 @@ type JobView struct {
 }
 
 func limitsView(l clearance.Limits) Limits {
-	return Limits{l.Window.Lower.Millimetres(), l.Window.Upper.Millimetres(), l.Nominal.Millimetres(), l.NominalOnly}
+	return Limits{l.Window.Lower.Millimetres(), l.Window.Upper.Millimetres(), l.Nominal.Millimetres(), l.NominalOnly, l.InThou}
 }
 
 // cardShort resolves a card that belongs to a checked sheet.

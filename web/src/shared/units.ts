@@ -4,9 +4,19 @@ export function mm(value: number): string {
   return `${whole}.${places.padEnd(2, '0')}`
 }
 
-/** Thousandths of an inch, to a tenth, for display beside the millimetres (1 in = 25.4 mm). */
+const tenths = (value: number) => (Math.round((value / 25.4) * 10000) / 10).toString()
+
+/** Thousandths of an inch, to a tenth (1 in = 25.4 mm). */
 export function thou(value: number): string {
-  return `${(Math.round((value / 25.4) * 10000) / 10).toString()} thou`
+  return `${tenths(value)} thou`
+}
+
+/** How gaps are written where a card gives millimetres, or inches alone: as bare figures, with the unit, and as a window. */
+export function gaps(inThou: boolean) {
+  const unit = inThou ? 'thou' : 'mm'
+  const bare = inThou ? tenths : mm
+  const window = (l: { lower_mm: number; upper_mm: number }) => `${bare(l.lower_mm)}–${bare(l.upper_mm)}`
+  return { unit, bare, window, say: (value: number) => `${bare(value)} ${unit}` }
 }
 
 /** Degrees without needless places. */

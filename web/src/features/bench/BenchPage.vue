@@ -8,7 +8,7 @@ import { useCrank } from '@/shared/engine/useCrank'
 import PageState from '@/shared/PageState.vue'
 import ReasonDialog from '@/shared/ReasonDialog.vue'
 import TopBar from '@/shared/TopBar.vue'
-import { mm } from '@/shared/units'
+import { gaps } from '@/shared/units'
 import { phaseName, schoolName } from '@/shared/words'
 import { cylinderNotes, finishedStops, stopShown, valvesShown } from './benchPicture'
 import FindPanel from './FindPanel.vue'
@@ -45,7 +45,8 @@ const panel = useTemplateRef('panel')
 const plan = computed(() => preview.value ?? state.value?.plan ?? null)
 const limits = computed(() => {
   const { intake, exhaust, source, state: heat } = state.value!.card
-  return `${heat} ${mm(intake.lower_mm)}–${mm(intake.upper_mm)} / ${mm(exhaust.lower_mm)}–${mm(exhaust.upper_mm)} · ${source}`
+  const { window, unit } = gaps(intake.in_thou)
+  return `${heat} ${window(intake)} / ${gaps(exhaust.in_thou).window(exhaust)} ${unit} · ${source}`
 })
 
 function happened(doing: Doing) {

@@ -162,6 +162,9 @@ defineExpose({ key })
     </p>
     <RefusedList :list="refused" @keep-there="(w) => emit('keepThere', w)" @forget="(w) => emit('forget', w)" />
     <p v-if="valve?.caution && bench" class="mx-warn" role="note">{{ valve.caution }}</p>
+    <p v-if="bench && state.card.state === 'hot' && valve?.last?.time_doubtful" class="mx-warn" role="note">
+      When {{ valve.name }} was read is in doubt: read it again while the engine is hot.
+    </p>
 
     <ChooseWay
       v-if="action === 'choose_way'"

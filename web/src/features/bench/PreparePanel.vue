@@ -63,6 +63,7 @@ defineExpose({ key })
 
 <template>
   <div class="prepare">
+    <p v-if="view.state.closed && !refused" class="mx-warn" role="note">{{ view.state.closed }}</p>
     <ul v-if="readings.length === 0" class="safe">
       <li>Out of gear or in park, wheels chocked, battery off where the work passes live connectors.</li>
       <li>Key well away: keyless, stop-start and hybrid cars can crank by themselves. Hot parts and oil burn.</li>

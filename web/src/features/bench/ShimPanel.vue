@@ -15,9 +15,21 @@ const plan = ref<Schemas['JobShims'] | null>(null)
 const trouble = ref('')
 const text = ref('')
 const state = computed(() => props.view.state)
-const next = computed(() =>
-  plan.value?.missing.find((m) => state.value.valves.find((v) => v.name === m)?.shim_mm === 0),
+/** The valve whose size was written down wrongly; and whether it is being looked for. */
+const correcting = ref('')
+const choosing = ref(false)
+const known = computed(() => state.value.valves.filter((v) => v.shim_mm > 0 && !v.out))
+const next = computed(
+  () =>
+    correcting.value ||
+    plan.value?.missing.find((m) => state.value.valves.find((v) => v.name === m)?.shim_mm === 0) ||
+    '',
 )
+function correct(valve: string) {
+  correcting.value = valve
+  choosing.value = false
+  text.value = ''
+}
 const moves = computed(() => (plan.value?.fit ?? []).filter((f) => f.from !== f.valve))
 // With the cams out every shim can be reached, wherever the crank stands.
 const camsOut = ref(false)
@@ -49,7 +61,7 @@ const size = computed(() => decimal(text.value) ?? 0)
 function put() {
   if (!next.value || !(size.value > 0)) return
   emit('sized', next.value, size.value)
-  text.value = ''
+  correct('')
 }
 
 const fit = (f: Schemas['ShimFit']) =>
@@ -65,6 +77,7 @@ function key(k: string): boolean {
   if (/^[\d.,]$/.test(k) && text.value.length < 6) text.value += k
   else if (k === 'Backspace' && text.value) text.value = text.value.slice(0, -1)
   else if (k === 'Enter' && size.value > 0) put()
+  else if (k === 'Escape' && correcting.value) correct('')
   else return false
   return true
 }
@@ -94,6 +107,7 @@ const pad = ['7', '8', '9', '4', '5', '6', '1', '2', '3', '.', '0', 'Backspace']
       <button class="mx-btn primary" type="button" :disabled="!(size > 0)" @click="put">
         Write it down <kbd>Enter</kbd>
       </button>
+      <button v-if="correcting" class="mx-btn" type="button" @click="correct('')">Leave it as it is</button>
     </template>
     <template v-else-if="plan">
       <p v-if="plan.missing.length" class="mx-warn">
@@ -124,12 +138,26 @@ const pad = ['7', '8', '9', '4', '5', '6', '1', '2', '3', '.', '0', 'Backspace']
       </p>
       <p v-if="plan.spare_mm.length" class="quiet">Left over: {{ plan.spare_mm.map(mm).join(', ') }}</p>
       <p v-for="l in plan.impossible" :key="l.location" class="mx-warn">{{ l.message }}</p>
+      <button v-if="known.length" class="mx-btn" type="button" :aria-expanded="choosing" @click="choosing = !choosing">
+        A size is written down wrongly…
+      </button>
+      <div v-if="choosing" class="known" role="group" aria-label="Whose shim has another size">
+        <button v-for="v in known" :key="v.name" class="mx-btn" type="button" @click="correct(v.name)">
+          {{ v.name }} <span class="figure">{{ mm(v.shim_mm) }}</span>
+        </button>
+      </div>
     </template>
     <p v-else class="quiet" role="status">Working out shims…</p>
   </div>
 </template>
 
 <style scoped>
+.known {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 8px;
+}
+
 .shims {
   display: grid;
   gap: 10px;

@@ -13,7 +13,8 @@ export function valvesShown(view: JobView): Record<string, ValveShown> {
       return [
         v.name,
         {
-          figure: figureOf(judgement),
+          figure: figureOf(judgement, v.limits.in_thou),
+          inThou: v.limits.in_thou,
           stale: !inHand && Boolean(v.last?.stale),
           verdict: judgement && !judgement.conflict ? judgement.verdict : null,
           settable: v.settable,

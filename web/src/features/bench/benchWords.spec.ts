@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest'
 import type { JobView, Judgement, Sighting, ValveState } from '@/shared/api/client'
 import { cylinderNotes, finishedStops, valvesShown } from './benchPicture'
-import { headline, primary, shiftWords, torque } from './benchWords'
+import { headline, limitsOf, primary, settingLeaf, shiftWords, torque } from './benchWords'
 
 const judged = (verdict: Judgement['verdict'], tryNext: number[] = []): Judgement => ({
   verdict,
@@ -18,7 +18,7 @@ const judged = (verdict: Judgement['verdict'], tryNext: number[] = []): Judgemen
 
 const valve = (name: string, more: Partial<ValveState> = {}): ValveState => ({
   name,
-  limits: { lower_mm: 0.28, upper_mm: 0.32, nominal_mm: 0.3, nominal_only: false },
+  limits: { lower_mm: 0.28, upper_mm: 0.32, nominal_mm: 0.3, nominal_only: false, in_thou: false },
   settable: true,
   margin_deg: 128,
   pending: true,
@@ -122,7 +122,7 @@ describe('the one instruction', () => {
   it('offers the gap to set with the nut loose once the mechanic’s shift is known', () => {
     const known = { ...view({}), lock_shift: { enough: true, count: 6, median_mm: -0.02, spread_mm: 0.005 } }
     expect(shiftWords(known, valve('E1', { pre_lock_mm: 0.32 }))).toBe(
-      'Locking usually takes 0.02 in your hands (6 times, spread 0.005): set 0.32 for 0.30.',
+      'Locking usually takes 0.02 mm in your hands (6 times, spread 0.005 mm): set 0.32 mm for 0.30 mm.',
     )
     const few = { ...view({}), lock_shift: { enough: false, count: 3, median_mm: 0, spread_mm: 0 } }
     expect(shiftWords(few, valve('E1'))).toBe('')
@@ -130,6 +130,15 @@ describe('the one instruction', () => {
 })
 
 describe('the picture of the bench', () => {
+  // 0.3048 mm are 12 thou, 0.254 mm 10 (1 in = 25.4 mm exactly, international yard and pound agreement, 1959).
+  it('speaks of thousandths where the card gives inches alone', () => {
+    const limits = { lower_mm: 0.254, upper_mm: 0.3556, nominal_mm: 0.3048, nominal_only: false, in_thou: true }
+    const inch = valve('E1', { limits, set_by: '', aim_mm: 0.3048, judgement: judged('in'), round: [{} as never] })
+    const job = view({ action: 'read', valve: 'E1' }, { valves: [inch] })
+    expect(limitsOf(job, 'E1')).toBe('10–14')
+    expect(settingLeaf(inch)).toBe('12 thou')
+    expect(valvesShown(job).E1).toMatchObject({ figure: '9.8', inThou: true })
+  })
   it('marks the cylinders that matter, at the stop and on the way to it', () => {
     expect(cylinderNotes(view({}))).toEqual({
       2: { text: 'rocking', strong: false },

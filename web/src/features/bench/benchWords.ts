@@ -1,5 +1,5 @@
 import type { JobView, ValveState } from '@/shared/api/client'
-import { degrees, mm } from '@/shared/units'
+import { degrees, gaps } from '@/shared/units'
 import { confirmed, standing, turnBy, untilStop, verdictWord } from '@/shared/words'
 
 /** A headline: plain words, and the part that is picked out in brass. */
@@ -21,7 +21,7 @@ export function valveNow(view: JobView): ValveState | undefined {
 /** The limits of a valve, as words. */
 export function limitsOf(view: JobView, name: string): string {
   const { limits } = view.state.valves.find((v) => v.name === name)!
-  return `${mm(limits.lower_mm)}–${mm(limits.upper_mm)}`
+  return gaps(limits.in_thou).window(limits)
 }
 
 /** Whether a valve is an intake or an exhaust. */
@@ -31,7 +31,7 @@ export function kindOf(view: JobView, name: string): 'intake' | 'exhaust' {
 
 /** The leaf to set a valve by, as words. */
 export function settingLeaf(valve: ValveState): string {
-  return valve.set_by || mm(valve.aim_mm)
+  return valve.set_by || gaps(valve.limits.in_thou).say(valve.aim_mm)
 }
 
 /** What locking usually does in this mechanic's hands, where it is known. */
@@ -39,7 +39,8 @@ export function shiftWords(view: JobView, valve: ValveState): string {
   const { enough, count, median_mm: median, spread_mm: spread } = view.lock_shift
   if (!enough || valve.pre_lock_mm == null || median === 0) return ''
   const does = median < 0 ? 'takes' : 'adds'
-  return `Locking usually ${does} ${mm(Math.abs(median))} in your hands (${count} times, spread ${mm(spread)}): set ${mm(valve.pre_lock_mm)} for ${mm(valve.aim_mm)}.`
+  const { say } = gaps(valve.limits.in_thou)
+  return `Locking usually ${does} ${say(Math.abs(median))} in your hands (${count} times, spread ${say(spread)}): set ${say(valve.pre_lock_mm)} for ${say(valve.aim_mm)}.`
 }
 
 /** The one instruction of the bench. */

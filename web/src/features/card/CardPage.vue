@@ -7,7 +7,7 @@ import { octagon } from '@/shared/engine/shapes'
 import PageState from '@/shared/PageState.vue'
 import StateNote from '@/shared/StateNote.vue'
 import TopBar from '@/shared/TopBar.vue'
-import { degrees, mm, thou } from '@/shared/units'
+import { degrees, gaps } from '@/shared/units'
 import { schoolName, untilStop } from '@/shared/words'
 
 const route = useRoute()
@@ -56,7 +56,8 @@ const limits = computed(() =>
   view.value
     ? (['intake', 'exhaust'] as const).map((k) => {
         const l = view.value!.card[k]
-        return `${k} ${mm(l.lower_mm)}–${mm(l.upper_mm)} mm (${thou(l.lower_mm)}–${thou(l.upper_mm)})`
+        const [first, other] = [gaps(l.in_thou), gaps(!l.in_thou)]
+        return `${k} ${first.window(l)} ${first.unit} (${other.window(l)} ${other.unit})`
       })
     : [],
 )

@@ -7,7 +7,7 @@ import HeadDrawing, { type ValveShown } from '@/shared/engine/HeadDrawing.vue'
 import PageState from '@/shared/PageState.vue'
 import TopBar from '@/shared/TopBar.vue'
 import VerdictGlyph from '@/shared/VerdictGlyph.vue'
-import { mm, thou } from '@/shared/units'
+import { gaps, mm, thou } from '@/shared/units'
 import { orderName, phaseName, schoolName, verdictWord } from '@/shared/words'
 
 const id = String(useRoute().params.id)
@@ -30,7 +30,8 @@ const shown = computed<Record<string, ValveShown>>(() =>
     state.value.valves.map((v) => [
       v.name,
       {
-        figure: figureOf(v.last?.judgement),
+        figure: figureOf(v.last?.judgement, v.limits.in_thou),
+        inThou: v.limits.in_thou,
         stale: Boolean(v.last?.stale),
         verdict: v.last?.judgement.verdict ?? null,
         settable: true,
@@ -44,8 +45,9 @@ const rows = computed(() =>
   state.value.valves.map((v) => ({ v, kind: view.value!.engine.valves.find((x) => x.name === v.name)!.kind })),
 )
 const window = (l: Schemas['Limits']) =>
-  `${mm(l.lower_mm)}–${mm(l.upper_mm)}${l.nominal_only ? ' (no limits in the source)' : ''}`
-const what = (v: Schemas['ValveState']) =>
+  `${gaps(l.in_thou).window(l)} ${gaps(l.in_thou).unit}${l.nominal_only ? ' (no limits in the source)' : ''}`
+const what = (v: Schemas['ValveState']) => (v.cold_reason ? `left so cold: ${v.cold_reason}; ` : '') + done(v)
+const done = (v: Schemas['ValveState']) =>
   v.left
     ? `left as it is: ${v.left}`
     : v.adjusted > 1
@@ -55,6 +57,7 @@ const what = (v: Schemas['ValveState']) =>
         : v.last
           ? 'left alone'
           : 'not read'
+const unit = computed(() => gaps(state.value.card.intake.in_thou).unit)
 const count = (verdict: string) => state.value.valves.filter((v) => v.as_found?.judgement.verdict === verdict).length
 const date = (iso: string | null) =>
   iso ? new Date(iso).toLocaleString([], { dateStyle: 'medium', timeStyle: 'short', hour12: false }) : ''
@@ -97,7 +100,7 @@ const print = () => globalThis.print()
         <dd>
           {{ state.card.state }}, {{ state.card.source }}{{ state.card.date ? ` (${state.card.date})` : '' }}: intake
           <span class="figure">{{ window(state.card.intake) }}</span>, exhaust
-          <span class="figure">{{ window(state.card.exhaust) }}</span> mm<template v-if="view.card_reason"
+          <span class="figure">{{ window(state.card.exhaust) }}</span><template v-if="view.card_reason"
             >. Chosen because: {{ view.card_reason }}</template
           >
         </dd>
@@ -106,7 +109,10 @@ const print = () => globalThis.print()
         <dt>Temperature</dt>
         <dd>
           {{ state.engine_c === null ? 'not taken' : `engine ${state.engine_c} °C, around it ${state.ambient_c} °C`
-          }}<b v-if="state.override" class="override">. Gate overridden: {{ state.override }}</b>
+          }}<b v-for="o in state.overrides" :key="o.at" class="override"
+            >. Gate overridden: {{ o.reason }} ({{ o.hot ? 'hot pass' : 'cold' }}, {{ o.engine_c }} °C,
+            {{ date(o.at) }})</b
+          >
         </dd>
       </div>
       <div>
@@ -153,10 +159,10 @@ const print = () => globalThis.print()
         <thead>
           <tr>
             <th>Valve</th>
-            <th>Limits, mm</th>
-            <th v-if="state.cold">Cold start, mm</th>
-            <th>As found, mm</th>
-            <th>As left, mm</th>
+            <th>Limits, {{ unit }}</th>
+            <th v-if="state.cold">Cold start, {{ unit }}</th>
+            <th>As found, {{ unit }}</th>
+            <th>As left, {{ unit }}</th>
             <th>What was done</th>
           </tr>
         </thead>
@@ -165,14 +171,17 @@ const print = () => globalThis.print()
             <th scope="row">
               {{ v.name }} <small class="quiet">{{ kind }}</small>
             </th>
-            <td class="figure">{{ mm(v.limits.lower_mm) }}–{{ mm(v.limits.upper_mm) }}</td>
+            <td class="figure">{{ gaps(v.limits.in_thou).window(v.limits) }}</td>
             <td v-for="(r, i) in [...(state.cold ? [v.cold_left] : []), v.as_found, v.last]" :key="i">
               <span v-if="r" class="reading">
-                <b class="figure">{{ figureOf(r?.judgement) }}</b>
-                <small v-if="r.judgement.estimate_mm !== null" class="quiet">{{ thou(r.judgement.estimate_mm) }}</small>
+                <b class="figure">{{ figureOf(r?.judgement, v.limits.in_thou) }}</b>
+                <small v-if="r.judgement.estimate_mm !== null" class="quiet">{{
+                  v.limits.in_thou ? `${mm(r.judgement.estimate_mm)} mm` : thou(r.judgement.estimate_mm)
+                }}</small>
                 <VerdictGlyph :verdict="r.judgement.verdict" /> {{ verdictWord[r.judgement.verdict]
                 }}<small v-if="r.judgement.verdict !== 'undecided' && !r.judgement.sure" class="quiet">close</small
-                ><small v-if="r.stale" class="quiet">stale</small>
+                ><small v-if="r.stale" class="quiet">stale</small
+                ><small v-if="r.time_doubtful" class="override">time in doubt</small>
               </span>
               <span v-else class="quiet">–</span>
             </td>

@@ -6,7 +6,7 @@ import PickOne from '@/shared/PickOne.vue'
 import { vRadios } from '@/shared/radios'
 import StateNote from '@/shared/StateNote.vue'
 import TopBar from '@/shared/TopBar.vue'
-import { mm } from '@/shared/units'
+import { gaps } from '@/shared/units'
 import VehicleForm from './VehicleForm.vue'
 import { useStart } from './useStart'
 
@@ -44,7 +44,7 @@ const differs = (i: number) => {
     ? []
     : cards.value[i]!.differences.map((d) => `${d.what}: ${d.here || '–'} against ${d.first || '–'} (${first.source})`)
 }
-const window = (l: Schemas['Limits']) => `${mm(l.lower_mm)}–${mm(l.upper_mm)}`
+const window = (l: Schemas['Limits']) => `${gaps(l.in_thou).window(l)} ${gaps(l.in_thou).unit}`
 
 function pick(id: string) {
   s.choose(id)

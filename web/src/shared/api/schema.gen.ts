@@ -917,6 +917,8 @@ export interface components {
             thou?: boolean;
         };
         Limits: {
+            /** @description the source states it in inches alone: it is spoken of in thousandths */
+            in_thou: boolean;
             /** Format: double */
             lower_mm: number;
             /** Format: double */

@@ -7,6 +7,8 @@ import { layOut, liftAt } from './headLayout'
 /** What is shown of one valve. */
 export interface ValveShown {
   figure: string
+  /** The figure is thousandths of an inch. */
+  inThou?: boolean
   verdict: Verdict | null
   settable: boolean
   here: boolean

@@ -26,7 +26,10 @@ const token = computed(
 const notch = computed(() => (props.placed.port >= 0 ? 'M-9 0L0-9L9 0Z' : 'M-9 0L0 9L9 0Z'))
 const label = computed(() => {
   const { shown, placed } = props
-  const parts = [shown.figure ? `${placed.name} ${shown.figure} mm` : placed.name, placed.kind]
+  const parts = [
+    shown.figure ? `${placed.name} ${shown.figure} ${shown.inThou ? 'thou' : 'mm'}` : placed.name,
+    placed.kind,
+  ]
   if (shown.verdict) parts.push(shown.stale ? 'stale' : shown.verdict)
   parts.push(open.value ? 'open' : shown.settable ? 'may be set here' : 'not now')
   return parts.join(', ')

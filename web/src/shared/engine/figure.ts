@@ -1,18 +1,19 @@
 import type { Schemas } from '@/shared/api/client'
-import { mm } from '@/shared/units'
+import { gaps } from '@/shared/units'
 
-/** What is known of a gap, as the program says it: a figure, more or less than one, or between two. */
-export function figureOf(judgement: Schemas['Judgement'] | null | undefined): string {
+/** What is known of a gap, as the program says it: a figure, more or less than one, or between two; in the unit of its card. */
+export function figureOf(judgement: Schemas['Judgement'] | null | undefined, inThou = false): string {
+  const { bare } = gaps(inThou)
   const { kind = '', mm: at = 0, to_mm: to = 0 } = judgement?.figure ?? {}
   switch (kind) {
     case 'at':
-      return mm(at)
+      return bare(at)
     case 'above':
-      return `>${mm(at)}`
+      return `>${bare(at)}`
     case 'below':
-      return `<${mm(at)}`
+      return `<${bare(at)}`
     case 'between':
-      return `${mm(at)}–${mm(to)}`
+      return `${bare(at)}–${bare(to)}`
   }
   return ''
 }
