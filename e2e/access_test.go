@@ -107,6 +107,35 @@ func scanOnTheWay(t *testing.T, axe, theme string) {
 	p.clean()
 }
 
+// tooSmall finds targets that a finger misses: under 44 pixels either way, under 56 in the panels of the bench (a field counts with its frame).
+const tooSmall = `() => {
+	const out = []
+	for (const e of document.querySelectorAll('button, a, [role=button], [role=radio], input, select, summary, textarea, .v-icon--clickable')) {
+		const own = e.getBoundingClientRect()
+		if (own.width === 0 || own.height === 0) continue
+		const b = e.matches('input') ? (e.closest('.v-field, label, .mx-file') ?? e).getBoundingClientRect() : own
+		const least = e.closest('.now, .find') && !e.matches('input') ? 56 : 44
+		if (Math.min(b.width, b.height) < least - 0.5)
+			out.push(e.tagName + ' ' + (e.getAttribute('class') ?? '') + ' ' + (e.getAttribute('aria-label') ?? e.textContent).trim().slice(0, 30) + ': ' + Math.round(b.width) + '×' + Math.round(b.height))
+	}
+	return out
+}`
+
+// Every target of every screen is large enough for a finger, at a laptop's size and at a phone's.
+func TestTargetsAreLargeEnough(t *testing.T) {
+	t.Parallel()
+	r := demo(t)
+	for _, size := range [][2]int{{1280, 800}, {360, 740}} {
+		p := open(t, r, "/", size[0], size[1])
+		for _, s := range screens {
+			p.visit(s.path)
+			p.see(s.ready)
+			assert.Empty(t, p.MustEval(tooSmall).Val(), "%s at %d×%d", s.name, size[0], size[1])
+		}
+		p.MustClose()
+	}
+}
+
 type finding struct {
 	ID, Impact, Help string
 	Nodes            []struct{ HTML, FailureSummary string }

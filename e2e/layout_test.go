@@ -128,6 +128,30 @@ func TestNothingLiesOverAControl(t *testing.T) {
 		assert.Empty(t, p.MustEval(nothingLiesOver).Val(), where+", after a reading")
 		p.press("Undo")
 		p.waits(`() => !document.querySelector('.strip')`, "the reading to be taken back")
+		assert.Empty(t, p.MustEval(tooSmall).Val(), where)
+		p.press("Where am I?")
+		p.see(".find")
+		assert.Empty(t, p.MustEval(tooSmall).Val(), where+", where am I")
+		p.MustClose()
+	}
+}
+
+// At twice the size of a laptop's page (640×400 of its pixels) the instruction, the three answers and the next action are in view without
+// scrolling, and nothing lies over them.
+func TestAtTwiceTheSize(t *testing.T) {
+	t.Parallel()
+	r := demo(t)
+	for _, engine := range []string{"brindlow-1600", "brindlow-6000"} {
+		job, valve := atAStop(t, r, engine)
+		p := open(t, r, "/jobs/"+job, 640, 400)
+		p.says(valve)
+		p.see(".rung.cursor")
+		const answers = `() => [...document.querySelectorAll('.rung.cursor .feel')].every(e => { const b = e.getBoundingClientRect(); return b.top >= 0 && b.bottom <= innerHeight })`
+		assert.True(t, p.MustEval(answers).Bool(), engine)
+		assert.Empty(t, p.MustEval(nothingLiesOver).Val(), engine)
+		require.NoError(t, p.Keyboard.Type(input.Digit2)) // drag, without scrolling to it
+		p.see(".strip")
+		assert.Empty(t, p.MustEval(nothingLiesOver).Val(), engine+", after a reading")
 		p.MustClose()
 	}
 }

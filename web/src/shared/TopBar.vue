@@ -21,7 +21,7 @@ const screens = [
 
 <template>
   <header class="top no-print" :class="{ stays }">
-    <RouterLink v-if="back" class="mx-btn small" :to="backTo ?? '/'"
+    <RouterLink v-if="back" class="mx-btn small back" :to="backTo ?? '/'"
       ><span aria-hidden="true">‹</span> {{ back }}</RouterLink
     >
     <svg v-else class="mark" viewBox="0 0 32 32" aria-hidden="true">
@@ -99,6 +99,10 @@ nav a.router-link-active:not([href='/']) {
   background: var(--ground);
 }
 
+.back {
+  order: -2;
+}
+
 .push {
   flex: 1;
 }
@@ -118,6 +122,13 @@ nav a.router-link-active:not([href='/']) {
 
 .theme {
   color: var(--quiet);
+}
+
+@media (height <= 480px) {
+  .top {
+    min-height: 50px;
+    padding-block: 3px;
+  }
 }
 
 @media (width <= 640px) {

@@ -98,7 +98,7 @@ useKeys((k) => {
       <span v-else-if="state.engine_c !== null" class="heat" :class="state.card.state"
         >{{ state.card.state }} {{ state.engine_c }} °C</span
       >
-      <button v-if="mayFind && !finding" class="mx-btn small" type="button" @click="find.begin()">
+      <button v-if="mayFind && !finding" class="mx-btn small where" type="button" @click="find.begin()">
         Where am I? <kbd>W</kbd>
       </button>
       <button
@@ -227,6 +227,7 @@ useKeys((k) => {
 }
 
 .drawing {
+  overflow: auto;
   min-height: 0;
   padding: 16px 20px 4px 12px;
 }
@@ -299,12 +300,8 @@ useKeys((k) => {
     border-right: 0;
   }
 
-  .drawing {
-    overflow-x: auto;
-  }
-
   .drawing :deep(svg) {
-    min-width: 640px;
+    min-width: max(640px, var(--least-width, 0px));
     height: auto;
   }
 
@@ -331,7 +328,23 @@ useKeys((k) => {
   }
 }
 
+@media (width <= 1000px) and (height <= 480px) {
+  .right :deep(.ladder) {
+    min-height: 70px;
+    max-height: 70px;
+  }
+
+  .right :deep(.heads) {
+    order: 3;
+  }
+}
+
 @media (width <= 480px) {
+  /* One row: what is needed after lunch stands first, the rest is a swipe away. */
+  .where {
+    order: -1;
+  }
+
   .right :deep(.ladder) {
     max-height: 164px;
   }

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed } from 'vue'
+import { computed, onUnmounted } from 'vue'
 import type { Found, JobView, Sighting } from '@/shared/api/client'
 import { degrees } from '@/shared/units'
 import { seenWords, turnBy, untilStop } from '@/shared/words'
@@ -34,12 +34,32 @@ const next = computed(() => {
   return `Nearest stop. ${turnBy(props.view.state.plan!.direction, found.turn_deg)} until ${untilStop(stop.watch)}.`
 })
 
+// With ten cylinders and more a 1 waits a moment for its second digit.
+const secondDigit = 700
+let waits = 0
+const number = (n: number) => props.view.engine.firing_order.includes(n)
+function one() {
+  clearTimeout(waits)
+  waits = 0
+  emit('cylinder', 1)
+}
+onUnmounted(() => clearTimeout(waits))
+
 function key(k: string): boolean {
-  const cylinder = Number(k)
+  let cylinder = /^\d$/.test(k) ? Number(k) : -1
+  if (waits && number(10 + cylinder) && cylinder >= 0) {
+    clearTimeout(waits)
+    waits = 0
+    cylinder += 10
+  } else if (waits) one()
+  if (cylinder === 1 && number(10)) {
+    waits = window.setTimeout(one, secondDigit)
+    return true
+  }
   if (k === 'Escape' || k === 'w' || k === 'W') emit('cancel')
   else if (k === 'Enter' && ready.value) emit('go')
   else if (k === 'm' || k === 'M') emit('mark', marks.value[0] ?? 0)
-  else if (props.view.engine.firing_order.includes(cylinder)) emit('cylinder', cylinder)
+  else if (number(cylinder)) emit('cylinder', cylinder)
   else if ((k === 'z' || k === 'Backspace') && props.seen.length) emit('drop', props.seen.at(-1)!)
   else return false
   return true
@@ -67,6 +87,19 @@ defineExpose({ key })
         @click="emit('mark', m)"
       >
         {{ m === 0 ? 'TDC mark' : `${degrees(m)} mark` }} at the pointer <kbd v-if="i === 0">M</kbd>
+      </button>
+    </div>
+    <div class="marks cylinders" role="group" aria-label="Cylinders: rocking, then firing TDC">
+      <button
+        v-for="n in [...view.engine.firing_order].sort((a, b) => a - b)"
+        :key="n"
+        type="button"
+        class="mx-btn figure"
+        :class="{ on: seen.some((s) => s.cylinder === n) }"
+        :aria-label="`Cylinder ${n}`"
+        @click="emit('cylinder', n)"
+      >
+        {{ n }}
       </button>
     </div>
     <ul v-if="seen.length" class="seen">
@@ -115,6 +148,17 @@ defineExpose({ key })
 </template>
 
 <style scoped>
+/* Where the drawing lies below, its cylinders can be tapped here. */
+.cylinders {
+  display: none;
+}
+
+@media (width <= 1000px) {
+  .cylinders {
+    display: flex;
+  }
+}
+
 .find {
   display: flex;
   flex-direction: column;

@@ -9,7 +9,7 @@ const keys: [string, string][] = [
   ['↑  ↓', 'a thicker or thinner leaf; another way round'],
   ['←  →', 'another valve at this stop'],
   ['0 … 9', 'figures, where a figure is asked for; tick before signing'],
-  ['W', 'where am I? then a digit for a rocking cylinder, M for the mark'],
+  ['W', 'where am I? then the number of a rocking cylinder, M for the mark'],
   ['D', 'a reading by dial indicator, as a number'],
   ['T  W', 'take the probe’s reading; only write the temperature down'],
   ['Z', 'take back the last step'],

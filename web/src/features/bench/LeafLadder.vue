@@ -205,7 +205,7 @@ defineExpose({ key })
 }
 
 .more {
-  min-height: 44px;
+  min-height: 56px;
   border: 0;
   background: none;
   color: var(--quiet);
@@ -230,7 +230,7 @@ defineExpose({ key })
 
 .by-dial {
   grid-column: span 2;
-  min-height: 44px;
+  min-height: 56px;
   border: 0;
   background: none;
   color: var(--quiet);

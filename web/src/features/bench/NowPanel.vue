@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { computed, ref, useTemplateRef } from 'vue'
+import { useRouter } from 'vue-router'
 import type { JobView, PlanView, Schemas } from '@/shared/api/client'
 import CrankPulley from '@/shared/engine/CrankPulley.vue'
 import { octagon } from '@/shared/engine/shapes'
@@ -37,6 +38,7 @@ const emit = defineEmits<{
   forget: [waits: Waiting]
 }>()
 
+const router = useRouter()
 const state = computed(() => props.view.state)
 const action = computed(() => (props.choosing ? 'choose_way' : state.value.now.action))
 const words = computed(() =>
@@ -128,6 +130,7 @@ function key(k: string): boolean {
   if (panel.value?.key(k)) return true
   if (k === 'z' || k === 'Z' || k === 'Backspace') emit('undo')
   else if (k === 'Enter' && button.value && !props.choosing) go()
+  else if (k === 'Enter' && action.value === 'done') void router.push(`/jobs/${state.value.id}/sheet`)
   else if (bench.value && (k === 'ArrowLeft' || k === 'ArrowRight')) pick(k === 'ArrowLeft' ? -1 : 1)
   else return false
   return true
@@ -279,7 +282,9 @@ defineExpose({ key })
     </div>
     <div v-else-if="action === 'done'" class="grow done">
       <p>Every reading is on the sheet: as found, as left, limits, temperatures, who and when.</p>
-      <RouterLink class="mx-btn primary" :to="`/jobs/${state.id}/sheet`">See and print the sheet</RouterLink>
+      <RouterLink class="mx-btn primary" :to="`/jobs/${state.id}/sheet`"
+        >See and print the sheet <kbd>Enter</kbd></RouterLink
+      >
     </div>
 
     <div v-if="action === 'read' && valve?.needs && round.length === 0 && valve.stage === ''" class="else">
@@ -305,6 +310,10 @@ defineExpose({ key })
 </template>
 
 <style scoped>
+.now :deep(.mx-btn.small) {
+  min-height: 56px;
+}
+
 .now {
   display: flex;
   flex-direction: column;
@@ -458,6 +467,42 @@ em {
 
   .dial {
     display: none;
+  }
+}
+
+/* At twice the size, or on a phone lying down: instruction, verdict, answers and next action in one view; the rest is below. */
+@media (width <= 1000px) and (height <= 480px) {
+  .now {
+    gap: 6px;
+    padding: 6px 14px;
+  }
+
+  .dial,
+  .sub,
+  .tab small {
+    display: none;
+  }
+
+  h2 {
+    font-size: 26px;
+  }
+
+  .tab {
+    min-height: 56px;
+    padding: 2px 10px;
+  }
+
+  .tab b {
+    font-size: 24px;
+  }
+
+  .head,
+  .now :deep(.strip) {
+    order: -1;
+  }
+
+  .do .mx-btn {
+    min-height: 58px;
   }
 }
 

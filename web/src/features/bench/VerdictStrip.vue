@@ -65,6 +65,24 @@ defineProps<{ judgement: Judgement; screw?: Schemas['Screw'] | null }>()
   line-height: 1.25;
 }
 
+@media (width <= 1000px) and (height <= 480px) {
+  .strip {
+    min-height: 40px;
+    padding: 2px 12px;
+  }
+
+  .word {
+    font-size: 24px;
+  }
+
+  .why {
+    overflow: hidden;
+    font-size: 15px;
+    text-overflow: ellipsis;
+    white-space: nowrap;
+  }
+}
+
 @media (width <= 560px) {
   .strip {
     flex-wrap: wrap;

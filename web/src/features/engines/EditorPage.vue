@@ -195,6 +195,10 @@ onBeforeRouteLeave((to) => {
   min-height: 0;
 }
 
+.drawing {
+  overflow: auto;
+}
+
 .stale {
   opacity: 0.35;
 }
@@ -264,12 +268,8 @@ onBeforeRouteLeave((to) => {
     border-right: 0;
   }
 
-  .drawing {
-    overflow-x: auto;
-  }
-
   .drawing :deep(svg) {
-    min-width: 520px;
+    min-width: max(520px, var(--least-width, 0px));
     height: auto;
   }
 

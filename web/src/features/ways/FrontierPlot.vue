@@ -7,12 +7,14 @@ const props = defineProps<{ points: Schemas['BestPlan'][]; required: number; at:
 defineEmits<{ pick: [stops: number] }>()
 
 const left = 64
-const right = 300
+/** As far apart as fingers need: what is around the plot scrolls where that is wider. */
+const right = computed(() => Math.max(300, left + (props.points.length - 1) * 46))
+const width = computed(() => right.value + 30)
 const top = 16
 const bottom = 120
 const most = computed(() => Math.max(props.required, ...props.points.map((p) => p.smallest_margin_deg)) * 1.06)
 const y = (m: number) => bottom - (m / most.value) * (bottom - top)
-const step = computed(() => (right - left) / Math.max(1, props.points.length - 1))
+const step = computed(() => (right.value - left) / Math.max(1, props.points.length - 1))
 const placed = computed(() =>
   props.points.map((p, i) => ({
     ...p,
@@ -24,42 +26,48 @@ const line = computed(() => placed.value.map((p, i) => `${i ? 'L' : 'M'}${p.x} $
 </script>
 
 <template>
-  <svg class="plot" viewBox="0 0 330 168" role="group" aria-label="Best plans: number of stops against smallest margin">
-    <line class="axis" :x1="left - 12" :x2="right + 12" :y1="bottom + 8" :y2="bottom + 8" />
-    <line class="need" :x1="left - 12" :x2="right + 12" :y1="y(required)" :y2="y(required)" />
-    <text class="quiet need-word" :x="left - 16" :y="y(required) + 4">{{ degrees(required) }}</text>
-    <text class="quiet most" :x="left - 16" :y="top + 8">{{ degrees(points.at(-1)?.smallest_margin_deg ?? 0) }}</text>
-    <path class="line" :d="line" />
-    <g
-      v-for="p in placed"
-      :key="p.stops"
-      class="point"
-      :class="{ on: p.stops === at, short: p.smallest_margin_deg < required }"
-      role="button"
-      tabindex="0"
-      :aria-label="`${p.stops} stops, clear by ${degrees(p.smallest_margin_deg)}`"
-      @click="$emit('pick', p.stops)"
-      @keydown.enter.stop.prevent="$emit('pick', p.stops)"
+  <div class="scrolls" tabindex="0" role="region" aria-label="Best plans">
+    <svg
+      class="plot"
+      :style="{ minWidth: `${width}px` }"
+      :viewBox="`0 0 ${width} 168`"
+      role="group"
+      aria-label="Best plans: number of stops against smallest margin"
     >
-      <rect
-        :x="p.x - Math.min(20, step / 2)"
-        :y="top - 10"
-        :width="Math.min(40, step)"
-        :height="bottom + 34"
-        class="hit"
-      />
-      <circle :cx="p.x" :cy="p.y" :r="p.stops === at ? 9 : 6" />
-      <text :x="p.x" :y="bottom + 28" :class="{ dense: points.length > 10 }">{{ p.stops }}</text>
-    </g>
-    <text class="quiet" :x="(left + right) / 2" y="164">stops</text>
-  </svg>
+      <line class="axis" :x1="left - 12" :x2="right + 12" :y1="bottom + 8" :y2="bottom + 8" />
+      <line class="need" :x1="left - 12" :x2="right + 12" :y1="y(required)" :y2="y(required)" />
+      <text class="quiet need-word" :x="left - 16" :y="y(required) + 4">{{ degrees(required) }}</text>
+      <text class="quiet most" :x="left - 16" :y="top + 8">{{ degrees(points.at(-1)?.smallest_margin_deg ?? 0) }}</text>
+      <path class="line" :d="line" />
+      <g
+        v-for="p in placed"
+        :key="p.stops"
+        class="point"
+        :class="{ on: p.stops === at, short: p.smallest_margin_deg < required }"
+        role="button"
+        tabindex="0"
+        :aria-label="`${p.stops} stops, clear by ${degrees(p.smallest_margin_deg)}`"
+        @click="$emit('pick', p.stops)"
+        @keydown.enter.stop.prevent="$emit('pick', p.stops)"
+      >
+        <rect :x="p.x - 22.5" :y="top - 10" width="45" :height="bottom + 34" class="hit" />
+        <circle :cx="p.x" :cy="p.y" :r="p.stops === at ? 9 : 6" />
+        <text :x="p.x" :y="bottom + 28">{{ p.stops }}</text>
+      </g>
+      <text class="quiet" :x="(left + right) / 2" y="164">stops</text>
+    </svg>
+  </div>
 </template>
 
 <style scoped>
+.scrolls {
+  overflow-x: auto;
+}
+
 .plot {
   display: block;
   width: 100%;
-  max-height: 190px;
+  height: 190px;
   font-family: var(--figures);
 }
 
@@ -71,10 +79,6 @@ text {
 
 text.quiet {
   fill: var(--quiet);
-}
-
-text.dense {
-  font-size: 11px;
 }
 
 .need-word,

@@ -257,7 +257,8 @@ em {
 }
 
 summary {
-  min-height: 32px;
+  min-height: 44px;
+  align-content: center;
   font-size: 16px;
   cursor: pointer;
 }

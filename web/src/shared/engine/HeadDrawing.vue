@@ -1,8 +1,8 @@
 <script setup lang="ts">
-import { computed } from 'vue'
+import { computed, onMounted, useTemplateRef, watch } from 'vue'
 import type { EngineView, Verdict } from '@/shared/api/client'
 import HeadValve from './HeadValve.vue'
-import { layOut, liftAt } from './headLayout'
+import { layOut, leastScale, liftAt } from './headLayout'
 
 /** What is shown of one valve. */
 export interface ValveShown {
@@ -52,12 +52,42 @@ const bore = computed(() => {
     }
   })
 })
+// A drawing with targets does not shrink below what a finger hits: what is around it scrolls instead, and brings what is to be done into view.
+const least = computed(() =>
+  props.pickable
+    ? {
+        '--least-width': `${Math.ceil(layout.value.width * leastScale)}px`,
+        '--least-height': `${Math.ceil(layout.value.height * leastScale)}px`,
+      }
+    : {},
+)
+const svg = useTemplateRef<SVGSVGElement>('svg')
+const wanted = computed(() =>
+  Object.entries(props.shown)
+    .filter(([, v]) => v.chosen)
+    .map(([name]) => name)
+    .join(),
+)
+function reveal() {
+  const box = svg.value?.parentElement
+  const valves = [...(svg.value?.querySelectorAll('.valve.chosen') ?? [])]
+  if (!box || !valves.length) return
+  const view = box.getBoundingClientRect()
+  const [first, last] = [valves[0]!.getBoundingClientRect(), valves.at(-1)!.getBoundingClientRect()]
+  box.scrollTop +=
+    (Math.min(first.top, last.top) + Math.max(first.bottom, last.bottom)) / 2 - (view.top + view.height / 2)
+  box.scrollLeft += (first.left + last.right) / 2 - (view.left + view.width / 2)
+}
+watch(wanted, reveal, { flush: 'post' })
+onMounted(reveal)
 const lift = (name: string) => (props.crank === null ? 0 : liftAt(lifts.value.get(name)!, props.crank))
 </script>
 
 <template>
   <svg
+    ref="svg"
     class="head"
+    :style="least"
     :viewBox="`0 0 ${layout.width} ${layout.height}`"
     role="group"
     :aria-label="`Head of ${engine.name}, front on the left`"
@@ -97,7 +127,7 @@ const lift = (name: string) => (props.crank === null ? 0 : liftAt(lifts.value.ge
         @click="$emit('pickCylinder', c.number)"
         @keydown.enter.stop.prevent="$emit('pickCylinder', c.number)"
       >
-        <rect :x="c.x - 38" :y="c.y - 38" width="76" height="52" rx="8" />
+        <rect :x="c.x - 38" :y="c.y - 46" width="76" height="72" rx="8" />
       </g>
     </g>
     <template v-for="b in layout.banks" :key="b.name">
@@ -120,7 +150,9 @@ const lift = (name: string) => (props.crank === null ? 0 : liftAt(lifts.value.ge
 .head {
   display: block;
   width: 100%;
+  min-width: var(--least-width, 0);
   height: 100%;
+  min-height: var(--least-height, 0);
   font-family: var(--words);
 }
 

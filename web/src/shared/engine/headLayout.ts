@@ -45,6 +45,8 @@ const rowHeight = 176
 const bareRowHeight = 112
 const foot = 24
 const gap = 14
+/** The least a drawing with targets may shrink to: a target of 72 is 44 pixels or more there. */
+export const leastScale = 0.62
 /** Room for the side labels above and below a casting. */
 const label = 26
 
@@ -56,7 +58,7 @@ export function layOut(engine: EngineView, bare = false): HeadLayout {
   const kinds = new Map(engine.valves.map((v) => [v.name, v]))
   const perSlot = Math.max(2, ...engine.banks.flatMap((b) => b.rows.map((r) => r.valves.length / b.cylinders.length)))
   const most = Math.max(...engine.banks.map((b) => b.cylinders.length)) * perSlot
-  const slot = perSlot * (most > 8 ? 66 : 84)
+  const slot = perSlot * (most > 8 ? 72 : 84)
   const out: HeadLayout = { width: 0, height: 0, banks: [], cylinders: [], valves: [], bare }
   const pitch = bare ? bareRowHeight : rowHeight
   let y = 0
