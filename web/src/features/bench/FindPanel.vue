@@ -149,13 +149,14 @@ defineExpose({ key })
 
 <style scoped>
 /* Where the drawing lies below, its cylinders can be tapped here. */
-.cylinders {
+.marks.cylinders {
   display: none;
 }
 
 @media (width <= 1000px) {
-  .cylinders {
-    display: flex;
+  .marks.cylinders {
+    display: grid;
+    grid-template-columns: repeat(auto-fill, minmax(60px, 1fr));
   }
 }
 

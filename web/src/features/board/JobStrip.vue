@@ -44,7 +44,10 @@ const next = computed(() => {
   return `Signed by ${props.job.signed_by}`
 })
 const to = computed(() => (props.job.phase === 'done' ? `/jobs/${props.job.id}/sheet` : `/jobs/${props.job.id}`))
-const width = computed(() => props.job.valves.length * 30)
+// Many valves stand in rows, so that their verdicts are seen from afar.
+const columns = computed(() => Math.ceil(props.job.valves.length / Math.ceil(props.job.valves.length / 16)) || 1)
+const width = computed(() => columns.value * 30)
+const height = computed(() => Math.ceil(props.job.valves.length / columns.value) * 44)
 </script>
 
 <template>
@@ -56,7 +59,7 @@ const width = computed(() => props.job.valves.length * 30)
     </div>
     <svg
       class="valves"
-      :viewBox="`0 0 ${width} 44`"
+      :viewBox="`0 0 ${width} ${height}`"
       role="img"
       :aria-label="`Valves: ${job.valves.map((v) => `${v.name} ${v.verdict || 'not read'}`).join(', ')}`"
     >
@@ -64,7 +67,7 @@ const width = computed(() => props.job.valves.length * 30)
         v-for="(v, i) in job.valves"
         :key="v.name"
         :class="v.verdict || 'none'"
-        :transform="`translate(${i * 30 + 15} 15)`"
+        :transform="`translate(${(i % columns) * 30 + 15} ${Math.floor(i / columns) * 44 + 15})`"
       >
         <circle v-if="v.kind === 'intake'" r="11" />
         <path v-else :d="octagon(11)" />
@@ -131,7 +134,7 @@ const width = computed(() => props.job.valves.length * 30)
 
 .valves {
   width: 100%;
-  max-height: 56px;
+  max-height: 96px;
 }
 
 .valves circle,
