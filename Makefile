@@ -14,7 +14,7 @@ STATICCHECK := go run honnef.co/go/tools/cmd/staticcheck@v0.8.2
 # The checks and tests compile SQLite without optimising it: ten seconds instead of two minutes.
 check test: export CGO_CFLAGS := -O0
 
-.PHONY: help demo build test check types bench pictures chromium clean
+.PHONY: help demo build test deep check types bench pictures chromium clean
 
 help: ## say what can be made
 	@grep -hE '^[a-z]+:.*##' Makefile | sed -E 's/:[^#]*## /\t/' | expand -t 12
@@ -61,6 +61,21 @@ test: check chromium ## everything: checks, Go tests with the race detector, fro
 	go test -race ./cmd/... ./core/... ./internal/... ./web/...
 	@echo '— the built program in a real browser'
 	go test -count=1 -timeout 10m ./e2e
+
+FUZZ := core/measure:FuzzParseLength internal/report:FuzzReadGaugeCSV internal/probe:FuzzParseLine internal/store:FuzzStoredHappening \
+  internal/compute:FuzzRun internal/compute:FuzzCheckSheet internal/api:FuzzHappeningKeepsWhatItSays internal/api:FuzzRequests
+INPUTS ?= 1000000
+
+deep: export CGO_CFLAGS := -O0
+deep: web/dist/index.html chromium ## the long tests: every engine, sequence, state and size; rounds of kills, full disks, backups; random jobs; fuzzing (hours)
+	@echo '— random jobs against a simulated engine'
+	go test -count=1 -timeout 60m ./core/job -run 'Truth|Nonsense' -rapid.checks 20000
+	@echo '— the store under kills, full disks and backups'
+	METRONIX_DEEP=1 go test -count=1 -timeout 60m ./internal/store
+	@echo '— the built program in a real browser'
+	METRONIX_DEEP=1 go test -count=1 -timeout 180m -v ./e2e -run 'TestNothingLiesOverAControl|TestKilled|TestTwoPrograms'
+	@for f in $(FUZZ); do echo "— $(INPUTS) inputs for $${f#*:}"; \
+	  go test ./$${f%:*} -run '^$$' -fuzz "^$${f#*:}$$" -fuzztime $(INPUTS)x -fuzzminimizetime 10x | tail -n 2; done
 
 types: web/node_modules/.made ## make the OpenAPI document and the front end's types anew
 	go test ./internal/api -run TestDocument -update

@@ -14,24 +14,31 @@ import (
 	"github.com/stretchr/testify/require"
 )
 
+// rung is a leaf or stack that may be tried.
+type rung struct {
+	Leaves    []float64 `json:"leaves_mm"`
+	Thickness float64   `json:"thickness_mm"`
+	Nominal   bool
+}
+
 // state is what a mechanic would know of the job: what to do now, and how each valve stands.
 type state struct {
-	State struct {
+	Engine struct{ Adjuster string }
+	State  struct {
 		Phase    string
 		SignedBy string `json:"signed_by"`
 		Now      struct {
 			Action, Valve string
 			Here          []string
-			Ladder        []struct {
-				Leaves    []float64 `json:"leaves_mm"`
-				Thickness float64   `json:"thickness_mm"`
-				Nominal   bool
-			}
+			Stop          int
+			Ladder        []rung
 		}
+		Card   struct{ State string }
 		Valves []struct {
 			Name     string
 			Adjusted int
 			Verified bool
+			Stage    string
 			Shim     float64 `json:"shim_mm"`
 			Limits   struct {
 				Nominal float64 `json:"nominal_mm"`
@@ -69,6 +76,17 @@ func (s state) shimOf(valve string) float64 {
 
 // leafFor says which rung of the ladder to try and how it feels in the hidden gap.
 func (s state) leafFor(gaps map[string]float64) (label, feel string, key input.Key) {
+	r, felt := s.rungFor(gaps)
+	words := []string{}
+	for _, l := range r.Leaves {
+		words = append(words, fmt.Sprintf("%.2f", l))
+	}
+	return strings.Join(words, " + "), map[string]string{"free": "free", "drag": "drag", "wont_go": "won’t go"}[felt],
+		map[string]input.Key{"free": input.Digit1, "drag": input.Digit2, "wont_go": input.Digit3}[felt]
+}
+
+// rungFor says which rung of the ladder to try and how it feels in the hidden gap.
+func (s state) rungFor(gaps map[string]float64) (r rung, felt string) {
 	now := s.State.Now
 	var nominal float64
 	gap, advised := gaps[now.Valve], []float64(nil)
@@ -99,18 +117,23 @@ func (s state) leafFor(gaps map[string]float64) (label, feel string, key input.K
 			best = i
 		}
 	}
-	words := []string{}
-	for _, l := range now.Ladder[best].Leaves {
-		words = append(words, fmt.Sprintf("%.2f", l))
-	}
-	label = strings.Join(words, " + ")
 	switch d := gap - now.Ladder[best].Thickness; {
 	case d > 0.006:
-		return label, "free", input.Digit1
+		return now.Ladder[best], "free"
 	case d < -0.006:
-		return label, "won’t go", input.Digit3
+		return now.Ladder[best], "wont_go"
 	}
-	return label, "drag", input.Digit2
+	return now.Ladder[best], "drag"
+}
+
+// valve says how far the setting of a valve is, and its nominal gap, mm.
+func (s state) valve(name string) (stage string, nominal float64) {
+	for _, v := range s.State.Valves {
+		if v.Name == name {
+			return v.Stage, v.Limits.Nominal
+		}
+	}
+	return "", 0
 }
 
 // The whole job by clicks: choose the way, temperature, as found, adjust the two that are out, check pass, sign, sheet.

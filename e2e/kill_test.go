@@ -13,12 +13,13 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"metronix/internal/deep"
 	"metronix/internal/store"
 )
 
-const killRounds = 50
+var killRounds = deep.Rounds(50, 500)
 
-// Many connections post readings while the program is killed at a random moment. After each of 50 restarts every happening
+// Many connections post readings while the program is killed at a random moment. After each restart every happening
 // that was acknowledged is in the file, and none is there twice.
 func TestKilledProgramKeepsWhatItAcknowledged(t *testing.T) {
 	data := filepath.Join(t.TempDir(), "kill.db")

@@ -2,9 +2,11 @@ package e2e
 
 import (
 	"bytes"
+	"cmp"
 	"encoding/json"
 	"fmt"
 	"net/http"
+	"slices"
 	"strings"
 	"testing"
 
@@ -12,6 +14,8 @@ import (
 	"github.com/go-rod/rod/lib/proto"
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
+
+	"metronix/internal/deep"
 )
 
 // sizes are a laptop or tablet lying, a tablet standing on its edge, a phone.
@@ -34,49 +38,31 @@ func post(t *testing.T, method, address string, body, answer any) {
 	}
 }
 
+// way is one of the sequences that apply to an engine.
+type way struct {
+	School, Order string
+	Applies       bool
+	Stops         []struct{ Valves []string }
+}
+
+// waysOf lists the sequences that apply to an engine of the library.
+func waysOf(t *testing.T, r *running, engine string) []way {
+	t.Helper()
+	var ways struct{ Plans []way }
+	require.Equal(t, 200, get(t, r.base+"/api/v1/engines/"+engine+"/ways", &ways))
+	apply := slices.DeleteFunc(ways.Plans, func(w way) bool { return !w.Applies })
+	require.NotEmpty(t, apply, engine)
+	return apply
+}
+
 // atAStop starts a job on an engine of the library, chooses the sequence with the most valves at a stop that applies, and turns to its first
 // stop. It gives the job and the valve to read there.
 func atAStop(t *testing.T, r *running, engine string) (job, valve string) {
 	t.Helper()
-	var ways struct {
-		Plans []struct {
-			School, Order string
-			Applies       bool
-			Stops         []struct{ Valves []string }
-		}
-	}
-	require.Equal(t, 200, get(t, r.base+"/api/v1/engines/"+engine+"/ways", &ways))
-	most, school, order := 0, "", ""
-	for _, p := range ways.Plans {
-		if p.Applies && len(p.Stops[0].Valves) > most {
-			most, school, order = len(p.Stops[0].Valves), p.School, p.Order
-		}
-	}
-	require.Positive(t, most, engine)
-	job = "layout-" + engine
-	post(t, "POST", r.base+"/api/v1/vehicles", map[string]any{"id": "vehicle-" + engine, "name": "Bench stand", "plate": "", "odometer_km": 0, "engine_id": engine}, nil)
-	post(t, "POST", r.base+"/api/v1/jobs", map[string]any{"id": job, "vehicle_id": "vehicle-" + engine, "gauge_set_id": "demo-set-oskar", "card": 0,
-		"mechanic": "Tess Ardal", "reason": "", "odometer_km": 0}, nil)
-	var s struct {
-		Now struct{ Action, Valve string }
-	}
-	n := 0
-	do := func(h map[string]any) {
-		n++
-		h["id"] = fmt.Sprintf("layout-%03d", n)
-		post(t, "POST", r.base+"/api/v1/jobs/"+job+"/happenings", h, &s)
-	}
-	do(map[string]any{"kind": "way_chosen", "school": school, "order": order})
-	var view struct {
-		State struct {
-			Card struct{ State string }
-		}
-	}
-	require.Equal(t, 200, get(t, r.base+"/api/v1/jobs/"+job, &view))
-	warm := map[string]float64{"cold": 19, "hot": 85}[view.State.Card.State]
-	do(map[string]any{"kind": "prepared", "engine_c": warm, "ambient_c": 18})
-	do(map[string]any{"kind": "turned", "stop": 0})
-	return job, s.Now.Valve
+	most := slices.MaxFunc(waysOf(t, r, engine), func(a, b way) int { return cmp.Compare(len(a.Stops[0].Valves), len(b.Stops[0].Valves)) })
+	d := driven(t, r, engine, most)
+	require.True(t, d.until("read"))
+	return d.job, d.now().State.Now.Valve
 }
 
 // nothingLiesOver finds controls of the bench that something else lies over where they are to be tapped, and says whether the one next
@@ -100,40 +86,56 @@ const nothingLiesOver = `() => {
 		if (!shown(e)) continue
 		const b = e.getBoundingClientRect()
 		const top = document.elementFromPoint(b.left + b.width / 2, b.top + b.height / 2)
-		if (top !== e && !e.contains(top) && !(top && top.closest('.do') && innerWidth <= 1000 && !e.matches('.strip'))) faults.push((e.textContent || e.className).trim().slice(0, 40) + ' under ' + (top?.className ?? ''))
+		if (top !== e && !e.contains(top) && !(top && top.closest('.foot, .ways .do') && !e.closest('.foot, .do, .rung.cursor'))) faults.push((e.textContent || e.className).trim().slice(0, 40) + ' under ' + (top?.className ?? ''))
 	}
 	for (const s of ['.now h2', '.now .do', '.now .strip'])
 		for (const e of document.querySelectorAll(s)) if (!inView(e)) faults.push(s + ' is out of view: ' + JSON.stringify(e.getBoundingClientRect()))
 	return faults
 }`
 
-// On every engine of the library, with as many valves at a stop as any sequence brings: no control of the bench lies under another, the one
-// next action is in view and answers to a tap, before and after a reading.
+// On every engine of the library, in a selection of sequences and states that leaves none of them out (in make deep: in every one): no control
+// of the bench lies under another, instruction, answers, verdict and next action are in view, and every target is large enough for a finger.
 func TestNothingLiesOverAControl(t *testing.T) {
 	t.Parallel()
 	r := demo(t)
 	var engines []struct{ ID string }
 	require.Equal(t, 200, get(t, r.base+"/api/v1/engines", &engines))
 	require.GreaterOrEqual(t, len(engines), 10)
+	seen, next := map[string]int{}, 0
 	for i, e := range engines {
-		size := sizes[i%len(sizes)]
-		job, valve := atAStop(t, r, e.ID)
-		p := open(t, r, "/jobs/"+job, size[0], size[1])
-		p.says(valve)
-		p.see(".rung.cursor")
-		where := fmt.Sprintf("%s at %d×%d", e.ID, size[0], size[1])
-		assert.Empty(t, p.MustEval(nothingLiesOver).Val(), where)
-		p.press(" drag")
-		p.see(".strip")
-		assert.Empty(t, p.MustEval(nothingLiesOver).Val(), where+", after a reading")
-		p.press("Undo")
-		p.waits(`() => !document.querySelector('.strip')`, "the reading to be taken back")
-		assert.Empty(t, p.MustEval(tooSmall).Val(), where)
-		p.press("Where am I?")
-		p.see(".find")
-		assert.Empty(t, p.MustEval(tooSmall).Val(), where+", where am I")
-		p.MustClose()
+		ways := waysOf(t, r, e.ID)
+		if !deep.On { // the one that was looked at least
+			ways = []way{slices.MinFunc(ways, func(a, b way) int { return cmp.Compare(seen[a.School], seen[b.School]) })}
+		}
+		for _, w := range ways {
+			seen[w.School]++
+			d := driven(t, r, e.ID, w)
+			wanted := map[string]bool{}
+			for range 3 {
+				wanted[states[next%len(states)]] = true
+				next++
+			}
+			for _, state := range states {
+				if !deep.On && !wanted[state] || !d.until(state) {
+					continue
+				}
+				for s, size := range sizes {
+					if deep.On || (i+next+s)%len(sizes) == 0 {
+						seen[state]++
+						seen[fmt.Sprint(size)]++
+						d.look(state, size)
+					}
+				}
+			}
+		}
 	}
+	for _, state := range states {
+		assert.Positive(t, seen[state], state)
+	}
+	for _, school := range []string{"one_cylinder", "rocking_pairs", "sum_rule", "exhaust_open", "two_stop", "opening_closing", "one_lobe", "fewest_stops"} {
+		assert.Positive(t, seen[school], school)
+	}
+	t.Logf("looked at: %v", seen)
 }
 
 // At twice the size of a laptop's page (640×400 of its pixels) the instruction, the three answers and the next action are in view without

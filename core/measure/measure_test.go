@@ -120,3 +120,22 @@ func TestDegreesRoundTrip(t *testing.T) {
 		require.Zero(t, (a.Wrap()-a)%measure.Cycle)
 	})
 }
+
+// Whatever reads as a length is written back as the same one, in both units; nothing is rounded on the way.
+func FuzzParseLength(f *testing.F) {
+	for _, s := range []string{"0.22", "-0.000001", "9999.999999", "1e3", "0x10", ".5", "5.", "+1", " 1", "1_0", "0.0000001", "1e-7", "NaN", "١"} {
+		f.Add(s)
+	}
+	f.Fuzz(func(t *testing.T, s string) {
+		if l, err := measure.ParseMillimetres(s); err == nil {
+			require.LessOrEqual(t, l.Abs(), measure.MaxLength)
+			again, err := measure.ParseMillimetres(l.Decimal())
+			require.NoError(t, err, s)
+			require.Equal(t, l, again, s)
+			require.Equal(t, l, measure.FromMillimetres(l.Millimetres()), s)
+		}
+		if l, err := measure.ParseInches(s); err == nil {
+			require.LessOrEqual(t, l.Abs(), measure.MaxLength)
+		}
+	})
+}

@@ -231,3 +231,37 @@ func spoil(t *testing.T, path, statement string) {
 	require.NoError(t, err)
 	require.NoError(t, db.Close())
 }
+
+// Whatever body comes to whichever address: what is not taken is the sender's to mend, with a sentence, and nothing is a fault of ours.
+func FuzzRequests(f *testing.F) {
+	doors := [][2]string{{"POST", "/api/v1/jobs/job-0001/happenings"}, {"POST", "/api/v1/jobs"}, {"PUT", "/api/v1/jobs/job-0001/start"}, {"PUT", "/api/v1/jobs/job-0001/on-board"},
+		{"POST", "/api/v1/jobs/job-0001/find"}, {"POST", "/api/v1/vehicles"}, {"PUT", "/api/v1/vehicles/vehicle-01"}, {"PUT", "/api/v1/vehicles/vehicle-01/on-board"},
+		{"POST", "/api/v1/gauge-sets"}, {"PUT", "/api/v1/gauge-sets/gauges-01"}, {"PUT", "/api/v1/shop"}, {"PUT", "/api/v1/engines/engine-02"}, {"POST", "/api/v1/look-at-sheet"},
+		{"POST", "/api/v1/compute/judge"}}
+	job := `"vehicle_id":"vehicle-01","gauge_set_id":"gauges-01","card":0,"mechanic":"Tess","reason":"","odometer_km":10,"feel_mm":0.004}`
+	for i, bodies := range [][]string{{`{"id":"happening-004","kind":"reading","valve":"E1","leaves_mm":[0.2],"feel":"drag","seen":"happening-003"}`, `{"id":"happening-005","kind":"turned","stop":1}`,
+		`{"id":"happening-006","kind":"located","seen":[{"what":"rocking","cylinder":1,"valve":"","mark_deg":0}]}`, `{"id":"happening-007","kind":"temperature","engine_c":20,"ambient_c":-3.5,"done_at":"2026-11-25T10:00:00Z"}`},
+		{`{"id":"job-0002",` + job}, {`{` + job}, {`{"on_board":true}`}, {`{"seen":[{"what":"mark","cylinder":0,"valve":"","mark_deg":0}]}`},
+		{`{"id":"vehicle-02","name":"Van","plate":"","odometer_km":0,"engine_id":"engine-01"}`}, {`{"name":"Van","plate":"","odometer_km":0,"engine_id":"engine-01"}`}, {`{"on_board":true}`},
+		{`{"id":"gauges-02","name":"Set","leaves":[{"marked_in":0.009,"measured_mm":0.229,"angled":true}]}`}, {`{"name":"Set","checked":"2026-01-31","leaves":[{"marked_mm":0.2}]}`},
+		{`{"probe_address":"","shim_sizes":{"from_mm":2,"to_mm":3,"step_mm":0.05},"shim_stock":[{"shim_mm":2.5,"count":1}]}`}, {sheet(f)}, {sheet(f)},
+		{`{"limits":{"lower_mm":0.2,"upper_mm":0.24},"readings":[],"owned":[{"marked_mm":0.2}]}`}} {
+		for _, b := range bodies {
+			f.Add(byte(i), []byte(b))
+		}
+	}
+	d := withJob(f).begun()
+	f.Fuzz(func(t *testing.T, which byte, body []byte) {
+		at, d := doors[int(which)%len(doors)], *d
+		d.t = t
+		status, text := d.send(at[0], at[1], string(body))
+		if status < 300 {
+			require.True(t, json.Valid([]byte(text)), "%v %s", at, text)
+			return
+		}
+		require.Less(t, status, 500, "%v %s: %s", at, body, text)
+		var problem struct{ Title, Detail string }
+		require.NoError(t, json.Unmarshal([]byte(text), &problem), text)
+		require.NotEmpty(t, problem.Title+problem.Detail, "%v %s", at, body)
+	})
+}

@@ -9,6 +9,8 @@ import (
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
+
+	"metronix/core/thermal"
 )
 
 func simulated(t *testing.T, address string) (at string, stop func()) {
@@ -99,4 +101,22 @@ func TestWhatIsNoProbe(t *testing.T) {
 	defer r.Close()
 	require.Eventually(t, func() bool { return r.Ask(listener.Addr().String()).State == Lost }, 5*time.Second, 5*time.Millisecond)
 	assert.Contains(t, r.Ask(listener.Addr().String()).Detail, "this is no probe")
+}
+
+// Whatever line reads is a temperature that can be, and says the same when it is sent on, to the tenth that is sent.
+func FuzzParseLine(f *testing.F) {
+	for _, line := range []string{"T 84.3 19.5", "E sensor broken", "T -3 -0.0", "T 8e1 20", "T  1\t2 ", "T NaN 1", "T 84.3 19.5 1"} {
+		f.Add(line)
+	}
+	f.Fuzz(func(t *testing.T, line string) {
+		r, err := parse(line)
+		if err != nil {
+			return
+		}
+		require.True(t, thermal.Possible(r.EngineC) && thermal.Possible(r.AmbientC), line)
+		again, err := parse(r.String())
+		require.NoError(t, err, line)
+		require.InDelta(t, r.EngineC, again.EngineC, 0.0501, line)
+		require.InDelta(t, r.AmbientC, again.AmbientC, 0.0501, line)
+	})
 }

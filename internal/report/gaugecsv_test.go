@@ -50,3 +50,24 @@ func TestColumnsInAnyOrderAndOnlyTheMarkingIsAMust(t *testing.T) {
 	_, faults = report.ReadGaugeCSV(strings.NewReader("unit\nmm\n"))
 	assert.Contains(t, faults[0].Message, "The column marked is missing")
 }
+
+// Whatever file reads without a fault is a sound set, and is written and read again as the same.
+func FuzzReadGaugeCSV(f *testing.F) {
+	for _, s := range []string{"marked,unit\n8,thou\n10,thou\n", "marked_mm,measured_mm,angled,missing\n0.2,0.201,angled,\n0.25,,,missing\n", "\ufeffmarked_mm;measured_mm\n0,20;0,201\n", "marked_mm\n\"0.2\n", "marked_mm,marked_mm\n1,2\n"} {
+		f.Add([]byte(s))
+	}
+	f.Fuzz(func(t *testing.T, data []byte) {
+		items, faults := report.ReadGaugeCSV(bytes.NewReader(data))
+		for _, fault := range faults {
+			require.NotEmpty(t, fault.Message)
+		}
+		if len(faults) > 0 || len(gauge.Check(items)) > 0 {
+			return
+		}
+		var file bytes.Buffer
+		require.NoError(t, report.WriteGaugeCSV(&file, items))
+		again, faults := report.ReadGaugeCSV(bytes.NewReader(file.Bytes()))
+		require.Empty(t, faults, file.String())
+		require.Equal(t, items, again, file.String())
+	})
+}

@@ -16,6 +16,7 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"metronix/core/job"
+	"metronix/internal/deep"
 )
 
 func happened(n int) job.Happening {
@@ -155,7 +156,7 @@ func TestBackupUnderLoad(t *testing.T) {
 			}
 		}
 	}()
-	for round := range 8 {
+	for round := range deep.Rounds(8, 200) {
 		var before int64
 		require.NoError(t, s.read.Model(&happeningRow{}).Count(&before).Error)
 		copied := filepath.Join(t.TempDir(), fmt.Sprintf("copy-%d.db", round))
@@ -298,4 +299,41 @@ func TestBoardPages(t *testing.T) {
 	_, total, err = s.Board(BoardQuery{Limit: 3, OffBoard: true})
 	require.NoError(t, err)
 	assert.Equal(t, int64(1), total)
+}
+
+// A disk that is full at whatever point: the entry that does not fit is said not to be stored because of it, everything acknowledged before is
+// there and whole, the board is still read, and with room again the work goes on. (SQLite's own limit of pages stands for the disk's: "The
+// max_page_count pragma", sqlite.org; a write past it fails as one on a full disk does.)
+func TestAFullDisk(t *testing.T) {
+	for round := range deep.Rounds(12, 200) {
+		s, path := opened(t)
+		withJob(t, s)
+		var pages int
+		require.NoError(t, s.write.Raw("PRAGMA page_count").Scan(&pages).Error)
+		require.NoError(t, s.write.Exec(fmt.Sprintf("PRAGMA max_page_count = %d", pages+round)).Error)
+		l, stored := listOf(t, s), 0
+		for {
+			h := happened(stored)
+			h.Reason = strings.Repeat("x", 40*(round%7))
+			err := s.Append("j", l, h, derived())
+			if err != nil {
+				require.ErrorIs(t, err, ErrFull, "round %d after %d", round, stored)
+				break
+			}
+			stored++
+			require.Less(t, stored, 10_000, "the limit holds nothing back")
+		}
+		require.Len(t, l.Happenings, stored, "what was not stored is not believed")
+		_, _, err := s.Board(BoardQuery{Limit: 10})
+		require.NoError(t, err)
+		s.Close()
+		again, err := Open(path)
+		require.NoError(t, err)
+		l = listOf(t, again)
+		require.Len(t, l.Happenings, stored, "round %d", round)
+		require.NoError(t, again.Append("j", l, happened(stored), derived()))
+		_, troubles := again.Check()
+		require.Empty(t, troubles)
+		again.Close()
+	}
 }

@@ -138,7 +138,7 @@ nav a.router-link-active:not([href='/']) {
   }
 }
 
-@media (width <= 900px) {
+@media (width <= 1100px) {
   .top:not(:has(nav)) {
     overflow-x: auto;
     scrollbar-width: none;

@@ -25,10 +25,10 @@ defineExpose({ key })
 <template>
   <div class="set">
     <div class="dial"><ScrewDial :screw="valve.screw" :nut="view.engine.has_lock_nut" :locked="locking" /></div>
+    <p class="by">
+      <span class="quiet">{{ locking ? 'Set by' : 'Set by leaf' }}</span> <b class="figure">{{ by }}</b>
+    </p>
     <div class="say">
-      <p class="by">
-        <span class="quiet">{{ locking ? 'Set by' : 'Set by leaf' }}</span> <b class="figure">{{ by }}</b>
-      </p>
       <p v-if="shift" class="shift">{{ shift }}</p>
       <p v-else-if="view.aim === 'loose'" class="quiet">
         The loose end of the limits: {{ view.aim_reason || 'no reason given' }}.
@@ -37,43 +37,42 @@ defineExpose({ key })
         Find the screw stiff or seized before it slips: a ring spanner on the nut, a driver in the screw. Turn it until
         it touches the leaf without clamping it.
       </p>
-      <p v-if="!locking && valve.screw?.by_feel" class="mx-how">{{ valve.screw.why }}</p>
-      <template v-if="locking">
-        <p>
-          Tightening drags the screw round and closes the gap. Hold the screw still with the driver while the nut goes
-          tight.
-        </p>
-        <div class="feels" role="group" :aria-label="`With the nut loose, how does ${by} feel?`">
-          <span class="quiet">Nut loose, {{ by }}:</span>
-          <button
-            v-for="(f, i) in feels"
-            :key="f"
-            type="button"
-            class="mx-btn small"
-            :class="{ on: felt === f }"
-            :aria-pressed="felt === f"
-            @click="felt !== f && emit('feel', valve.set_by_mm, valve.set_by_angled, f)"
-          >
-            {{ feelWord[f] }} <kbd>{{ i + 1 }}</kbd>
-          </button>
-        </div>
-      </template>
-      <button v-else class="mx-btn small leave" type="button" @click="emit('leave')">
-        Leave {{ valve.name }} as it is…
+      <p v-if="!locking && valve.screw?.by_feel">{{ valve.screw.why }}</p>
+      <p v-if="locking">
+        Tightening drags the screw round and closes the gap. Hold the screw still with the driver while the nut goes
+        tight.
+      </p>
+    </div>
+    <div v-if="locking" class="feels" role="group" :aria-label="`With the nut loose, how does ${by} feel?`">
+      <span class="quiet">Nut loose, {{ by }}:</span>
+      <button
+        v-for="(f, i) in feels"
+        :key="f"
+        type="button"
+        class="mx-btn small"
+        :class="{ on: felt === f }"
+        :aria-pressed="felt === f"
+        @click="felt !== f && emit('feel', valve.set_by_mm, valve.set_by_angled, f)"
+      >
+        {{ feelWord[f] }} <kbd>{{ i + 1 }}</kbd>
       </button>
     </div>
+    <button v-else class="mx-btn small leave" type="button" @click="emit('leave')">
+      Leave {{ valve.name }} as it is…
+    </button>
   </div>
 </template>
 
 <style scoped>
 .set {
   display: grid;
-  grid-template-columns: 190px minmax(0, 1fr);
-  gap: 18px;
+  grid-template: auto 1fr auto / 190px minmax(0, 1fr);
+  gap: 10px 18px;
   align-content: start;
 }
 
 .dial {
+  grid-row: 1 / 3;
   width: 190px;
   height: 190px;
 }
@@ -84,6 +83,10 @@ defineExpose({ key })
   align-content: start;
   font-size: 17px;
   line-height: 1.3;
+}
+
+.by {
+  align-self: end;
 }
 
 .by b {
@@ -99,14 +102,16 @@ defineExpose({ key })
 }
 
 .feels {
-  display: flex;
-  flex-wrap: wrap;
+  display: grid;
+  grid-template-columns: auto repeat(3, minmax(0, 1fr));
+  grid-column: 1 / -1;
   gap: 8px;
   align-items: center;
 }
 
 .feels .mx-btn {
   min-height: 56px;
+  padding-inline: 6px;
 }
 
 .feels .on {
@@ -117,17 +122,36 @@ defineExpose({ key })
 }
 
 .leave {
+  grid-column: 1 / -1;
   justify-self: start;
 }
 
-@media (width <= 480px) {
+@media (width <= 1150px) {
+  .feels .quiet {
+    grid-column: 1 / -1;
+  }
+
+  .feels {
+    grid-template-columns: repeat(3, minmax(0, 1fr));
+  }
+
   .set {
-    grid-template-columns: minmax(0, 1fr);
+    grid-template-columns: 110px minmax(0, 1fr);
   }
 
   .dial {
-    width: 130px;
-    height: 130px;
+    grid-row: 1;
+    width: 110px;
+    height: 110px;
+  }
+
+  .by {
+    align-self: center;
+  }
+
+  .say {
+    grid-column: 1 / -1;
   }
 }
+
 </style>

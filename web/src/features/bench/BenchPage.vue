@@ -328,6 +328,14 @@ useKeys((k) => {
   }
 }
 
+/* One row: what is needed after lunch stands first, the rest is a swipe away. */
+@media (width <= 1100px) {
+  .where,
+  .count {
+    order: -1;
+  }
+}
+
 @media (width <= 1000px) and (height <= 480px) {
   .right :deep(.ladder) {
     min-height: 70px;
@@ -340,11 +348,6 @@ useKeys((k) => {
 }
 
 @media (width <= 480px) {
-  /* One row: what is needed after lunch stands first, the rest is a swipe away. */
-  .where {
-    order: -1;
-  }
-
   .right :deep(.ladder) {
     max-height: 164px;
   }

@@ -339,6 +339,18 @@ small.wrong {
   font-weight: 700;
 }
 
+@media (width <= 1150px) {
+  .heads,
+  .rung {
+    grid-template-columns: 92px 8px repeat(3, 1fr);
+    gap: 6px;
+  }
+
+  .thick.stack {
+    font-size: 20px;
+  }
+}
+
 @media (width <= 480px) {
   .heads,
   .rung {

@@ -258,11 +258,6 @@ defineExpose({ key })
         @feel="feel"
         @leave="emit('leave', valve!.name)"
       />
-      <VerdictStrip
-        v-if="shownJudgement"
-        :judgement="shownJudgement"
-        :screw="['adjust', 'lock'].includes(action) ? null : valve?.screw"
-      />
     </template>
 
     <TurnPanel v-else-if="target" class="grow" :view="view" :stop="target" />
@@ -294,15 +289,22 @@ defineExpose({ key })
       <button class="mx-btn" type="button" @click="emit('leave', valve.name)">Leave it as it is…</button>
     </div>
 
-    <footer v-if="!['prepare', 'sign', 'choose_way', 'done'].includes(action)" class="do">
-      <button class="mx-btn" type="button" :disabled="!state.undo" @click="emit('undo')">Undo <kbd>Z</kbd></button>
-      <button v-if="button" class="mx-btn primary go" type="button" :aria-disabled="settling" @click="go">
-        {{ button }} <kbd>Enter</kbd>
-      </button>
-      <span v-else class="mx-btn go hint quiet">{{
-        shims ? 'Put each shim in, then say so' : 'Say how the leaf feels'
-      }}</span>
-    </footer>
+    <div v-if="!['prepare', 'sign', 'choose_way', 'done'].includes(action)" class="foot">
+      <VerdictStrip
+        v-if="bench && !shims && shownJudgement"
+        :judgement="shownJudgement"
+        :screw="['adjust', 'lock'].includes(action) ? null : valve?.screw"
+      />
+      <footer class="do">
+        <button class="mx-btn" type="button" :disabled="!state.undo" @click="emit('undo')">Undo <kbd>Z</kbd></button>
+        <button v-if="button" class="mx-btn primary go" type="button" :aria-disabled="settling" @click="go">
+          {{ button }} <kbd>Enter</kbd>
+        </button>
+        <span v-else class="mx-btn go hint quiet">{{
+          shims ? 'Put each shim in, then say so' : 'Say how the leaf feels'
+        }}</span>
+      </footer>
+    </div>
     <button v-else-if="state.undo && action !== 'choose_way'" class="mx-btn small" type="button" @click="emit('undo')">
       Undo the last step <kbd>Z</kbd>
     </button>
@@ -319,7 +321,8 @@ defineExpose({ key })
   flex-direction: column;
   gap: 12px;
   min-height: 0;
-  padding: 18px 22px 20px;
+  padding: 18px 22px 0;
+  overflow-y: auto;
 }
 
 .head {
@@ -413,8 +416,14 @@ em {
 }
 
 .grow {
-  flex: 1 1 0;
+  flex: 1 0 auto;
   min-height: 0;
+}
+
+/* The ladder takes what room there is, and three leaves' at least. */
+.grow.wrap {
+  flex: 1 1 0;
+  min-height: 250px;
 }
 
 .done {
@@ -428,6 +437,18 @@ em {
   display: grid;
   grid-template-columns: 1fr 1fr;
   gap: 10px;
+}
+
+/* Verdict and next action stay in view, whatever scrolls above them. */
+.foot {
+  position: sticky;
+  bottom: 0;
+  z-index: 2;
+  display: grid;
+  flex: none;
+  gap: 10px;
+  padding: 6px 0 18px;
+  background: var(--ground);
 }
 
 .do {
@@ -445,24 +466,25 @@ em {
 }
 
 @media (width <= 1000px) {
-  .grow {
+  .grow,
+  .grow.wrap {
     flex: 1 1 auto;
+    min-height: 0;
   }
 
-  /* The one next action stays in view. */
-  .do {
-    position: sticky;
-    bottom: 0;
-    z-index: 2;
-    padding: 6px 0;
-    background: var(--ground);
+  .now {
+    overflow-y: visible;
+  }
+
+  .foot {
+    padding-bottom: 6px;
   }
 }
 
 @media (width <= 480px) {
   .now {
     gap: 8px;
-    padding: 10px 12px 12px;
+    padding: 10px 12px 0;
   }
 
   .dial {
@@ -474,7 +496,7 @@ em {
 @media (width <= 1000px) and (height <= 480px) {
   .now {
     gap: 6px;
-    padding: 6px 14px;
+    padding: 6px 14px 0;
   }
 
   .dial,
@@ -494,11 +516,6 @@ em {
 
   .tab b {
     font-size: 24px;
-  }
-
-  .head,
-  .now :deep(.strip) {
-    order: -1;
   }
 
   .do .mx-btn {

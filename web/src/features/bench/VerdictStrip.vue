@@ -10,7 +10,9 @@ defineProps<{ judgement: Judgement; screw?: Schemas['Screw'] | null }>()
 <template>
   <section class="strip" :class="judgement.verdict" role="status">
     <VerdictGlyph :verdict="judgement.verdict" class="sign" />
-    <strong class="word">{{ judgement.conflict ? 'Readings disagree' : verdictWord[judgement.verdict] }}</strong>
+    <strong class="word" :class="{ long: judgement.conflict }">{{
+      judgement.conflict ? 'Readings disagree' : verdictWord[judgement.verdict]
+    }}</strong>
     <p class="why">
       {{ judgement.why }}
       <template v-if="screw?.turn_deg != null"
@@ -25,8 +27,9 @@ defineProps<{ judgement: Judgement; screw?: Schemas['Screw'] | null }>()
   --tone: var(--undecided);
 
   display: flex;
+  flex-wrap: wrap;
   align-items: center;
-  gap: 14px;
+  gap: 4px 14px;
   min-height: 84px;
   padding: 8px 14px;
   border-left: 8px solid var(--tone);
@@ -59,8 +62,12 @@ defineProps<{ judgement: Judgement; screw?: Schemas['Screw'] | null }>()
   line-height: 1;
 }
 
+.word.long {
+  font-size: 24px;
+}
+
 .why {
-  flex: 1;
+  flex: 1 1 230px;
   font-size: 17px;
   line-height: 1.25;
 }
@@ -75,22 +82,16 @@ defineProps<{ judgement: Judgement; screw?: Schemas['Screw'] | null }>()
     font-size: 24px;
   }
 
+  .strip {
+    flex-wrap: nowrap;
+  }
+
   .why {
+    flex-basis: 0;
     overflow: hidden;
     font-size: 15px;
     text-overflow: ellipsis;
     white-space: nowrap;
-  }
-}
-
-@media (width <= 560px) {
-  .strip {
-    flex-wrap: wrap;
-    gap: 6px 12px;
-  }
-
-  .why {
-    flex-basis: 100%;
   }
 }
 </style>
