@@ -87,3 +87,49 @@ func postUntilKilled(t *testing.T, r *running, round int, after time.Duration) m
 	wait.Wait()
 	return acknowledged
 }
+
+// Two programs on one file: the second is refused while the first writes, and the first loses nothing by it; a copy is let in and holds what was
+// acknowledged before it began; killed, the first leaves the file to the next.
+func TestTwoPrograms(t *testing.T) {
+	t.Parallel()
+	r := demo(t)
+	acknowledged := 0
+	for round := range deep.Rounds(3, 60) {
+		for n := range 20 {
+			post(t, "POST", r.base+"/api/v1/jobs/demo-job-tipper/happenings", map[string]any{"id": fmt.Sprintf("twofold-%d-%d", round, n), "kind": "reading", "valve": "E3", "leaves_mm": []float64{0.25}, "feel": "drag"}, nil)
+			acknowledged++
+			if n == 9 {
+				code, _, errs := told(t, "", "serve", "--listen", "127.0.0.1:0", "--data", r.data)
+				require.NotZero(t, code)
+				require.Contains(t, errs, "another program has the data file open")
+				copied := filepath.Join(t.TempDir(), fmt.Sprintf("copy-%d.db", round))
+				code, out, errs := told(t, "", "backup", "--data", r.data, copied)
+				require.Zero(t, code, errs)
+				require.NotEmpty(t, out)
+				st, err := store.Open(copied)
+				require.NoError(t, err)
+				list, err := st.Happenings("demo-job-tipper")
+				require.NoError(t, err)
+				require.GreaterOrEqual(t, len(list.Happenings), acknowledged)
+				st.Close()
+			}
+		}
+		r.kill()
+		*r = *started(t, "demo", r.data)
+	}
+	r.kill()
+	code, out, errs := told(t, "", "check", "--data", r.data)
+	require.Zero(t, code, errs+out)
+	st, err := store.Open(r.data)
+	require.NoError(t, err)
+	defer st.Close()
+	list, err := st.Happenings("demo-job-tipper")
+	require.NoError(t, err)
+	stored := 0
+	for _, h := range list.Happenings {
+		if strings.HasPrefix(h.ID, "twofold-") {
+			stored++
+		}
+	}
+	assert.Equal(t, acknowledged, stored)
+}
