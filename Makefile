@@ -83,6 +83,7 @@ types: web/node_modules/.made ## make the OpenAPI document and the front end's t
 
 bench: web/dist/index.html chromium ## the figures of docs/performance.md
 	go test -run '^$$' -bench . -benchmem ./core/...
+	go test -run '^$$' -bench . -benchmem ./internal/compute ./internal/store
 	go test -run '^$$' -bench . -benchtime 3s ./internal/api
 	go test -run '^$$' -bench . ./e2e
 

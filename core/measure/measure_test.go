@@ -3,6 +3,7 @@ package measure_test
 import (
 	"math"
 	"math/big"
+	"strings"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
@@ -136,6 +137,12 @@ func FuzzParseLength(f *testing.F) {
 		}
 		if l, err := measure.ParseInches(s); err == nil {
 			require.LessOrEqual(t, l.Abs(), measure.MaxLength)
+		}
+		// The short way of reading against the long one, which a figure with an exponent takes.
+		if l, err := measure.ParseInches(s); !strings.ContainsAny(s, "eE") {
+			long, longErr := measure.ParseInches(strings.TrimSpace(s) + "e0")
+			require.Equal(t, err == nil, longErr == nil, s)
+			require.Equal(t, long, l, s)
 		}
 	})
 }

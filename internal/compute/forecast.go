@@ -47,8 +47,19 @@ type forecastResponse struct {
 	Due    dueAt    `json:"due"`
 }
 
+// mostGaps bounds what is reckoned at once: sixty visits of an engine with forty-eight valves.
+const mostGaps = 48 * 60
+
 func forecast(q forecastRequest) (forecastResponse, *Problem) {
 	var faults []Fault
+	gaps := 0
+	for _, v := range q.Visits {
+		gaps += len(v.Valves)
+	}
+	if gaps > mostGaps {
+		return forecastResponse{}, refused(Fault{Location: "visits", Value: gaps,
+			Message: fmt.Sprintf("%d valves over all visits: at most %d are reckoned at once. Leave out the oldest visits.", gaps, mostGaps)})
+	}
 	visits := make([]wear.Visit, len(q.Visits))
 	for i, v := range q.Visits {
 		visits[i] = readVisit(v, fmt.Sprintf("visits[%d]", i), &faults)
