@@ -129,13 +129,15 @@ func (d *driver) step(s state) bool {
 }
 
 // felt is the leaf to try and how it feels in the gap that the valve has.
-func (d *driver) felt(s state) (rung, string) {
-	gaps := map[string]float64{}
-	if d.out != "" && !d.fixed {
-		_, nominal := s.valve(d.out)
-		gaps[d.out] = nominal - 0.09
+func (d *driver) felt(s state) (rung, string) { return s.rungFor(d.gaps(s)) }
+
+// gaps are those that are not nominal, mm.
+func (d *driver) gaps(s state) map[string]float64 {
+	if d.out == "" || d.fixed {
+		return nil
 	}
-	return s.rungFor(gaps)
+	_, nominal := s.valve(d.out)
+	return map[string]float64{d.out: nominal - 0.09}
 }
 
 // look opens the bench at a size and asserts that everything can be seen and tapped.
