@@ -34,15 +34,15 @@ var screens = []struct{ name, path, ready string }{
 	{"lost", "/no/such/page", ".note"},
 }
 
-// No serious or critical finding of axe-core on any screen, in either theme; nor does any screen ask another host for
+// No serious or critical finding of axe-core on any screen, in either theme, on a laptop and on a phone; nor does any screen ask another host for
 // anything or complain on the console.
 func TestScreensAreAccessible(t *testing.T) {
 	t.Parallel()
 	axe, err := os.ReadFile("../web/node_modules/axe-core/axe.min.js")
 	require.NoError(t, err, "run make test: it installs the front end's packages")
 	r := demo(t)
-	for _, theme := range []string{"night", "day"} {
-		p := open(t, r, "/", 1280, 800)
+	for theme, size := range map[string][2]int{"night": {1280, 800}, "day": {360, 740}} {
+		p := open(t, r, "/", size[0], size[1])
 		p.MustEval(`t => localStorage.setItem('metronix.theme', t)`, theme)
 		for _, s := range screens {
 			p.visit(s.path)

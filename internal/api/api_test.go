@@ -154,7 +154,7 @@ func TestRefusalsNameTheFieldAndStoreNothing(t *testing.T) {
 		status               int
 	}{
 		"open valve":     {`"kind":"reading","valve":"E4","leaves_mm":[0.3],"feel":"drag"`, "valve", "is open here", 409},
-		"unknown field":  {`"kind":"reading","leafs":[1]`, "body.leafs", "unexpected property", 422},
+		"unknown field":  {`"kind":"reading","leafs":[1]`, "body.leafs", "There is no field of this name here", 422},
 		"unknown kind":   {`"kind":"sung"`, "body.kind", "", 422},
 		"leaf too fine":  {`"kind":"reading","valve":"E1","leaves_mm":[0.30000001],"feel":"drag"`, "body.leaves_mm[0]", "six decimal places", 422},
 		"leaf below 0":   {`"kind":"reading","valve":"E1","leaves_mm":[-0.3],"feel":"drag"`, "body.leaves_mm[0]", "not the thickness", 422},

@@ -153,5 +153,4 @@ defineExpose({ key })
     grid-column: 1 / -1;
   }
 }
-
 </style>

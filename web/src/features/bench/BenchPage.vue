@@ -119,7 +119,7 @@ useKeys((k) => {
 
   <main v-if="view && state" class="bench">
     <section class="picture">
-      <div class="drawing" tabindex="0" aria-label="The head, drawn">
+      <div class="drawing" tabindex="0" role="region" aria-label="The head, drawn">
         <HeadDrawing
           :engine="view.engine"
           :crank="crankShown"
@@ -134,7 +134,7 @@ useKeys((k) => {
       <p class="spec">
         <b>{{ phaseName(state.phase) }}</b><span class="quiet">limits {{ limits }}</span>
       </p>
-      <div class="turns">
+      <div class="turns" tabindex="0" role="region" aria-label="The two turns of the crank">
         <TurnBand
           :engine="view.engine"
           :plan="plan"

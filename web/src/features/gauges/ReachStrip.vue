@@ -62,7 +62,7 @@ const count = (n: number) => props.stacks.filter((s) => s.leaves_mm.length === n
         {{ mm(widest.to_mm) }} mm ({{ thou(widest.from_mm) }} to {{ thou(widest.to_mm) }}).</template
       ><template v-else>No hole wider than a drag can bridge.</template>
     </p>
-    <ul class="list">
+    <ul class="list" tabindex="0" aria-label="Thicknesses">
       <li v-for="s in stacks" :key="s.thickness_mm" class="figure">
         <b>{{ mm(s.thickness_mm) }}</b>
         <span v-if="s.leaves_mm.length > 1" class="quiet">{{ leaves(s.leaves_mm) }}</span>

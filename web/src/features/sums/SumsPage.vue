@@ -212,11 +212,13 @@ async function share() {
           </p>
           <p v-for="l in answer.lines" :key="l">{{ l }}</p>
         </template>
-        <ul v-else-if="all.length" class="faults" role="alert">
-          <li v-for="f in all" :key="f.at + f.message">
-            <b v-if="f.at">{{ f.at }}:</b> {{ f.message }}
-          </li>
-        </ul>
+        <div v-else-if="all.length" role="alert">
+          <ul class="faults">
+            <li v-for="f in all" :key="f.at + f.message">
+              <b v-if="f.at">{{ f.at }}:</b> {{ f.message }}
+            </li>
+          </ul>
+        </div>
         <p class="quiet small">The maker’s book and local rules win over any figure here.</p>
       </div>
     </section>
