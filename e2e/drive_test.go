@@ -140,12 +140,22 @@ func (d *driver) gaps(s state) map[string]float64 {
 	return map[string]float64{d.out: nominal - 0.09}
 }
 
-// look opens the bench at a size and asserts that everything can be seen and tapped.
-func (d *driver) look(state string, size [2]int) {
+// look opens the bench and asserts at each size that everything can be seen and tapped.
+func (d *driver) look(state string, sizes [][2]int) {
 	d.t.Helper()
-	where := fmt.Sprintf("%s, %s at %d×%d", d.job, state, size[0], size[1])
-	p := open(d.t, d.r, "/jobs/"+d.job, size[0], size[1])
+	p := open(d.t, d.r, "/jobs/"+d.job, sizes[0][0], sizes[0][1])
 	defer p.MustClose()
+	for i, size := range sizes {
+		if i > 0 {
+			p.MustSetViewport(size[0], size[1], 1, size[0] < 500)
+			p.visit("/jobs/" + d.job)
+		}
+		d.lookAt(p, state, fmt.Sprintf("%s, %s at %d×%d", d.job, state, size[0], size[1]))
+	}
+}
+
+func (d *driver) lookAt(p *tab, state, where string) {
+	d.t.Helper()
 	p.see(".now h2")
 	if ready := map[string]string{"choose_way": ".order.on", "prepare": ".pad", "read": ".rung.cursor", "find": ".rung.cursor", "conflict": ".rung.cursor",
 		"read again": ".rung.cursor", "check": ".rung.cursor", "sign": ".signing"}[state]; ready != "" {
