@@ -74,8 +74,9 @@ export function useStart(correcting = '') {
         answered(api.GET('/api/v1/jobs', { params: { query: { open: 'yes' } } })),
       ])
       if (!loaded.value) {
-        const last = sets.value.find((x) => x.id === remembered('set'))
-        form.value.set = (last ?? sets.value[0])?.id ?? ''
+        const last = remembered('set')
+        sets.value.sort((a, b) => Number(b.id === last) - Number(a.id === last)) // the last used stands first
+        form.value.set = sets.value[0]?.id ?? ''
         if (correcting) takeOver(await answered(api.GET('/api/v1/jobs/{id}', { params: { path: { id: correcting } } })))
         untouched.value = JSON.stringify(form.value)
         draft.restore()

@@ -49,6 +49,7 @@ const line = computed(() => placed.value.map((p, i) => `${i ? 'L' : 'M'}${p.x} $
         :aria-label="`${p.stops} stops, clear by ${degrees(p.smallest_margin_deg)}`"
         @click="$emit('pick', p.stops)"
         @keydown.enter.stop.prevent="$emit('pick', p.stops)"
+        @keydown.space.stop.prevent="$emit('pick', p.stops)"
       >
         <rect :x="p.x - 22.5" :y="top - 10" width="45" :height="bottom + 34" class="hit" />
         <circle :cx="p.x" :cy="p.y" :r="p.stops === at ? 9 : 6" />

@@ -126,6 +126,7 @@ const lift = (name: string) => (props.crank === null ? 0 : liftAt(lifts.value.ge
         :aria-label="`Cylinder ${c.number}${notes?.[c.number] ? `, ${notes[c.number]!.text}` : ''}`"
         @click="$emit('pickCylinder', c.number)"
         @keydown.enter.stop.prevent="$emit('pickCylinder', c.number)"
+        @keydown.space.stop.prevent="$emit('pickCylinder', c.number)"
       >
         <rect :x="c.x - 38" :y="c.y - 46" width="76" height="72" rx="8" />
       </g>
