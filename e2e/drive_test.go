@@ -196,5 +196,6 @@ func (d *driver) disagree(p *tab) {
 	}
 	d.do(map[string]any{"kind": "reading", "valve": s.State.Now.Valve, "leaves_mm": thick, "feel": "free"})
 	d.do(map[string]any{"kind": "reading", "valve": s.State.Now.Valve, "leaves_mm": thin, "feel": "wont_go"})
+	p.visit("/jobs/" + d.job) // sooner than the page asks again by itself
 	p.waits(`() => document.querySelector('.strip')?.textContent.includes('disagree')`, "the disagreement")
 }

@@ -55,7 +55,13 @@ async function put(job: JobShort, on: boolean) {
 }
 
 const going = computed(() => (jobs.value ?? []).filter((j) => j.phase !== 'done'))
-const signed = computed(() => (jobs.value ?? []).filter((j) => j.phase === 'done'))
+const groups = computed(() => [
+  { label: 'Jobs on the go', title: '', jobs: going.value },
+  { label: 'Signed jobs', title: 'Signed', jobs: (jobs.value ?? []).filter((j) => j.phase === 'done') },
+  ...(tidying.value
+    ? [{ label: 'Taken off the board', title: 'Taken off the board', jobs: off.value, back: true }]
+    : []),
+])
 </script>
 
 <template>
@@ -82,49 +88,32 @@ const signed = computed(() => (jobs.value ?? []).filter((j) => j.phase === 'done
     >
       <RouterLink class="mx-btn primary" to="/start">Start a job</RouterLink>
     </StateNote>
-    <template v-else>
-      <section aria-label="Jobs on the go" class="strips">
-        <div v-for="(j, i) in going" :key="j.id" class="line">
-          <JobStrip :job="j" :first="i === 0" :waits="waits(j.id)" />
+    <template v-if="jobs && !trouble">
+      <section
+        v-for="g in groups.filter((x) => x.jobs.length || x.back)"
+        :key="g.label"
+        class="strips"
+        :class="{ below: g.title }"
+        :aria-label="g.label"
+      >
+        <h2 v-if="g.title">{{ g.title }}</h2>
+        <p v-if="g.jobs.length === 0" class="quiet">
+          None. A job started by mistake can be taken off, and brought back here.
+        </p>
+        <div v-for="(j, i) in g.jobs" :key="j.id" class="line">
+          <JobStrip :job="j" :first="!g.title && i === 0" :waits="waits(j.id)" />
           <button
             v-if="tidying"
             class="mx-btn"
             type="button"
-            :aria-label="`Take ${j.vehicle} off`"
-            @click="put(j, false)"
+            :aria-label="g.back ? `Bring ${j.vehicle} back` : `Take ${j.vehicle} off`"
+            @click="put(j, Boolean(g.back))"
           >
-            Take off
-          </button>
-        </div>
-      </section>
-      <section v-if="signed.length" class="strips signed" aria-label="Signed jobs">
-        <h2>Signed</h2>
-        <div v-for="j in signed" :key="j.id" class="line">
-          <JobStrip :job="j" />
-          <button
-            v-if="tidying"
-            class="mx-btn"
-            type="button"
-            :aria-label="`Take ${j.vehicle} off`"
-            @click="put(j, false)"
-          >
-            Take off
+            {{ g.back ? 'Bring back' : 'Take off' }}
           </button>
         </div>
       </section>
     </template>
-    <section v-if="tidying && !trouble" class="strips signed" aria-label="Taken off the board">
-      <h2>Taken off the board</h2>
-      <p v-if="off.length === 0" class="quiet">
-        None. A job started by mistake can be taken off, and brought back here.
-      </p>
-      <div v-for="j in off" :key="j.id" class="line">
-        <JobStrip :job="j" />
-        <button class="mx-btn" type="button" :aria-label="`Bring ${j.vehicle} back`" @click="put(j, true)">
-          Bring back
-        </button>
-      </div>
-    </section>
   </main>
 </template>
 
@@ -157,7 +146,7 @@ const signed = computed(() => (jobs.value ?? []).filter((j) => j.phase === 'done
   background: var(--panel);
 }
 
-.signed {
+.below {
   margin-top: 30px;
 }
 
