@@ -22,6 +22,7 @@ type driver struct {
 	out   string // the valve that is too tight; empty: none
 	fixed bool
 	n     int
+	page  *tab // the bench as it is looked at
 }
 
 func driven(t *testing.T, r *running, engine string, w way) *driver {
@@ -143,14 +144,22 @@ func (d *driver) gaps(s state) map[string]float64 {
 // look opens the bench and asserts at each size that everything can be seen and tapped.
 func (d *driver) look(state string, sizes [][2]int) {
 	d.t.Helper()
-	p := open(d.t, d.r, "/jobs/"+d.job, sizes[0][0], sizes[0][1])
-	defer p.MustClose()
-	for i, size := range sizes {
-		if i > 0 {
-			p.MustSetViewport(size[0], size[1], 1, size[0] < 500)
-			p.visit("/jobs/" + d.job)
+	for _, size := range sizes {
+		if d.page == nil {
+			d.page = open(d.t, d.r, "/jobs/"+d.job, size[0], size[1])
+		} else {
+			d.page.MustSetViewport(size[0], size[1], 1, size[0] < 500)
+			d.page.visit("/jobs/" + d.job)
 		}
-		d.lookAt(p, state, fmt.Sprintf("%s, %s at %d×%d", d.job, state, size[0], size[1]))
+		d.lookAt(d.page, state, fmt.Sprintf("%s, %s at %d×%d", d.job, state, size[0], size[1]))
+	}
+}
+
+// leave closes the page that was looked at.
+func (d *driver) leave() {
+	if d.page != nil {
+		d.page.MustClose()
+		d.page = nil
 	}
 }
 

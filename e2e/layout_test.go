@@ -129,6 +129,7 @@ func TestNothingLiesOverAControl(t *testing.T) {
 				}
 				d.look(state, at)
 			}
+			d.leave()
 			if deep.On {
 				t.Logf("%s, %s %s: done", e.ID, w.School, w.Order)
 			}

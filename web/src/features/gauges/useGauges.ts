@@ -1,9 +1,9 @@
 import { decimal, slip } from '@/shared/decimal'
+import { useSessionStorage } from '@vueuse/core'
 import { computed, ref, watch } from 'vue'
 import { answered, api, newID, Refused, type Schemas } from '@/shared/api/client'
 import { compute } from '@/shared/api/compute'
 import { mm } from '@/shared/units'
-import { useDraft } from '@/shared/useDraft'
 
 type Leaf = Schemas['Leaf']
 type Fault = { location: string; message: string }
@@ -75,6 +75,8 @@ export function useGauges() {
   const upper = ref('0.32')
   const reach = ref<Reach | null>(null)
   const reachTrouble = ref('')
+  /** What was typed in each set and is not stored, for as long as the tab is open. */
+  const typed = useSessionStorage<Record<string, { name: string; checked: string; rows: Row[] }>>('metronix.gauges', {})
 
   function failed(e: unknown) {
     trouble.value = (e as Error).message
@@ -93,13 +95,25 @@ export function useGauges() {
     name.value = set?.name ?? 'New set'
     checked.value = set?.checked ?? ''
     rows.value = (set?.items ?? []).map(toRow)
+    const kept = typed.value[set?.id ?? '']
+    if (!kept) return
+    name.value = kept.name
+    checked.value = kept.checked
+    rows.value = kept.rows
+    said.value = 'What was typed here before and is not stored is still there.'
+  }
+
+  /** What was typed in the set looked at is stored, or not wanted. */
+  function drop() {
+    const rest = { ...typed.value }
+    delete rest[chosen.value]
+    typed.value = rest
   }
 
   async function load(keep = chosen.value) {
     try {
       sets.value = await answered(api.GET('/api/v1/gauge-sets'))
       look(sets.value.find((s) => s.id === keep) ?? sets.value[0])
-      if (draft.restore()) said.value = 'What was typed here before and is not stored is still there.'
     } catch (e) {
       failed(e)
     }
@@ -122,6 +136,7 @@ export function useGauges() {
       const stored = chosen.value
         ? await answered(api.PUT('/api/v1/gauge-sets/{id}', { params: { path: { id: chosen.value } }, body: body() }))
         : await answered(api.POST('/api/v1/gauge-sets', { body: { id: newID(), ...body() } }))
+      drop()
       await load(stored.id)
       said.value = `${stored.name} is stored. Jobs on the go keep the leaves they began with.`
     } catch (e) {
@@ -135,6 +150,7 @@ export function useGauges() {
     if (!set) return
     try {
       await answered(api.DELETE('/api/v1/gauge-sets/{id}', { params: { path: { id: set.id } } }))
+      drop()
       await load('')
       said.value = `${set.name} was taken out.`
       removed.value = set
@@ -193,16 +209,15 @@ export function useGauges() {
     return JSON.stringify([name.value, checked.value, rows.value]) !== was
   })
 
-  const draft = useDraft(
-    'gauges',
-    () => (dirty.value ? { chosen: chosen.value, name: name.value, checked: checked.value, rows: rows.value } : null),
-    (kept) => {
-      if (kept.chosen && !sets.value?.some((s) => s.id === kept.chosen)) kept.chosen = ''
-      chosen.value = kept.chosen
-      name.value = kept.name
-      checked.value = kept.checked
-      rows.value = kept.rows
+  watch(
+    [chosen, name, checked, rows],
+    () => {
+      const rest = { ...typed.value }
+      delete rest[chosen.value]
+      if (dirty.value) rest[chosen.value] = { name: name.value, checked: checked.value, rows: rows.value }
+      typed.value = rest
     },
+    { deep: true },
   )
 
   let asked = 0
