@@ -26,6 +26,7 @@ func init() {
 	validation.MsgExpectedMinItems = "At least %d entries are expected here."
 	validation.MsgExpectedMaxItems = "At most %d entries are taken here."
 	validation.MsgExpectedMatchPattern = "This is no name that is made here: letters, digits, - and _ (%s)."
+	validation.MsgExpectedMatchExactlyOneSchema = "This is none of the forms that are taken here: look at the names and values of its fields."
 	validation.MsgExpectedRFC3339DateTime = "A date and time is expected here, as 2026-11-25T10:00:00Z."
 	made := huma.NewError
 	huma.NewError = func(status int, message string, errs ...error) huma.StatusError {
