@@ -56,11 +56,20 @@ h1:focus {
 }
 
 h1 {
+  min-width: 70px;
+  overflow: hidden;
   font-size: 21px;
   line-height: 1.2;
+  text-overflow: ellipsis;
+  white-space: nowrap;
+}
+
+.top :deep(.mx-btn) {
+  white-space: nowrap;
 }
 
 .sub {
+  flex-shrink: 1000;
   white-space: nowrap;
   overflow: hidden;
   text-overflow: ellipsis;

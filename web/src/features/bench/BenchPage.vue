@@ -271,6 +271,7 @@ useKeys((k) => {
 }
 
 .count small {
+  white-space: nowrap;
   color: var(--quiet);
   font-size: 15px;
 }
@@ -324,6 +325,7 @@ useKeys((k) => {
   }
 
   .count small {
+    white-space: nowrap;
     display: none;
   }
 }

@@ -180,10 +180,9 @@ onBeforeRouteLeave((to) => {
 .picture {
   position: sticky;
   top: 62px;
-  display: grid;
-  grid-template-rows: minmax(0, 1.3fr) auto minmax(0, 1fr) auto;
+  display: flex;
+  flex-direction: column;
   gap: 8px;
-  align-content: start;
   height: calc(100dvh - 62px);
   min-height: 560px;
   padding: 14px 18px;
@@ -196,7 +195,12 @@ onBeforeRouteLeave((to) => {
 }
 
 .drawing {
+  flex: 1.6;
   overflow: auto;
+}
+
+.band {
+  flex: 1;
 }
 
 .stale {
