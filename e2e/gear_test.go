@@ -198,18 +198,23 @@ func TestSumsPage(t *testing.T) {
 		"/sums/units?value=0.012&unit=in": "0.3048 mm",
 		"/sums/torque?value=1&unit=lbft":  "1.4 N·m",
 		"/sums/cooldown?readings=0+100%0A10+60&ambient=20&gate=30": "20 minutes",
-		"/sums/shims":                                   "Nothing to buy",
-		"/sums/lock-shift":                              "Set 0.32 mm",
-		"/sums/cooldown?readings=5+90%0A4+80":           "Line 2: ",
-		"/sums/turn?kind=screw_pushrod_end":             "Ratio: ",
-		"/sums/turn?gap=0.3&aim=0.3":                    "Nothing to turn",
-		"/sums/turn?gap=0.3O":                           "Gap now: “0.3O” is no figure",
-		"/sums/turn?gap=12&aim=.010&pitch=25.4&in=thou": "18.3°",
-		"/sums/none":                                    "There is no sum called “none”",
+		"/sums/shims":                         "Nothing to buy",
+		"/sums/lock-shift":                    "Set 0.32 mm",
+		"/sums/cooldown?readings=5+90%0A4+80": "Line 2: ",
+		"/sums/turn?kind=screw_pushrod_end":   "Ratio: ",
+		"/sums/turn?gap=0.3&aim=0.3":          "Nothing to turn",
+		"/sums/turn?gap=0.3O":                 "Gap now: “0.3O” is no figure",
+		"/sums/none":                          "There is no sum called “none”",
 	} {
 		p.visit(path)
 		p.shows(says)
 	}
+	p.visit("/sums/turn?gap=12&aim=.010&pitch=25.4&in=thou")
+	p.shows("18.3°")
+	p.visit("/sums/leaves") // in the unit worked in
+	p.shows("thou")
+	p.visit("/sums/turn?gap=0.4&aim=0.3") // an address without a unit means millimetres
+	p.shows("Close by 36°")
 	p.visit("/sums/units?value=10&unit=mm")
 	p.fill("Length", "0.254")
 	p.waits(`() => location.search.includes('0.254')`, "the address to follow")

@@ -47,8 +47,8 @@ watch(
     copied.value = ''
     answer.value = null
     if (!s) return
-    if (route.query.in === 'mm' || route.query.in === 'thou') unit.value = route.query.in
     const asked = Object.keys(route.query).length > 0
+    if (asked && s.fields.some(inLengths)) unit.value = route.query.in === 'thou' ? 'thou' : 'mm' // an address says its unit, or means millimetres
     const before = kept.value[s.id]
     const start = (f: Field) => (unit.value === 'thou' && inLengths(f) && !asked ? turned(f, f.start, 'thou') : f.start)
     values.value = Object.fromEntries(

@@ -119,6 +119,14 @@ describe('the sums', () => {
     expect(fieldAt(sum('judge'), 'owned[2].marked_mm')).toEqual({ key: 'owned', entry: 'Figure 3: ' })
     expect(fieldAt(sum('cooldown'), 'readings[1].minute')).toEqual({ key: 'readings', entry: 'Line 2: ' })
   })
+  it('send leaves as they are stamped, and to the nanometre where inches are not exact', () => {
+    const typed = start('leaves', { owned: '8 7.874 .009' }, 'thou')
+    expect((sum('leaves').request(typed) as { owned: unknown }).owned).toEqual([
+      { marked_in: 0.008 },
+      { marked_mm: 0.2 },
+      { marked_in: 0.009 },
+    ])
+  })
   // 1 in = 25.4 mm exactly (international yard and pound agreement, 1959): 12 thou are 0.3048 mm, 25.4 threads an inch 1 mm.
   it('work in thousandths and threads an inch as in millimetres', () => {
     const values = { gap: '12', aim: '.010', pitch: '25.4' }

@@ -62,9 +62,12 @@ const limits = (lower: string, upper: string): Field[] => [
 ]
 const leavesField = (start: string): Field => ({ key: 'owned', label: 'Leaves', kind: 'lengths', start, at: ['owned'] })
 const usualSet = '0.05 0.10 0.15 0.20 0.25 0.30 0.35 0.40 0.45 0.50'
-const inches = (l: number) => Number((l / 25.4).toFixed(6))
+/** Leaves as they are stamped: in inches where they were typed so and that is exact. */
 const owned = (t: Typed) =>
-  t.lengths('owned').map((l) => (t.unit === 'thou' ? { marked_in: inches(l) } : { marked_mm: l }))
+  t.lengths('owned').map((l) => {
+    const inches = Number((l / 25.4).toFixed(6))
+    return t.unit === 'thou' && Math.abs(inches * 25.4 - l) < 1e-9 ? { marked_in: inches } : { marked_mm: l }
+  })
 
 /** The field that a place in what was sent belongs to, and which entry of it. */
 export function fieldAt(s: Sum, location: string): { key: string; entry: string } {
