@@ -156,7 +156,7 @@ func TestBackupUnderLoad(t *testing.T) {
 			}
 		}
 	}()
-	for round := range deep.Rounds(8, 200) {
+	for round := range deep.Rounds(8, 40) {
 		var before int64
 		require.NoError(t, s.read.Model(&happeningRow{}).Count(&before).Error)
 		copied := filepath.Join(t.TempDir(), fmt.Sprintf("copy-%d.db", round))
