@@ -152,3 +152,21 @@ func TestACardOfNoWay(t *testing.T) {
 	p.shows("No way round called “nonsense”")
 	assert.False(t, p.MustHas(".map"))
 }
+
+// A count that is none is refused beside its line, and nothing of the workshop is changed.
+func TestACountThatIsNone(t *testing.T) {
+	t.Parallel()
+	r := demo(t)
+	var before, after map[string]any
+	require.Equal(t, 200, get(t, r.base+"/api/v1/shop", &before))
+	p := open(t, r, "/shop", 1280, 800)
+	p.press("Another size")
+	p.fill("Size", "2.5")
+	p.fill("How many", "abc")
+	p.press("Store")
+	p.shows("“abc” is no count")
+	p.shows("Nothing was stored.")
+	require.Equal(t, 200, get(t, r.base+"/api/v1/shop", &after))
+	assert.Equal(t, before, after)
+	p.clean()
+}

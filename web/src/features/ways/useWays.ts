@@ -54,7 +54,8 @@ export function useWays(of: { job?: string; engine?: string }) {
     const p = plan.value
     const job = of.job
     if (!p || !job || queue.busy.value) return false
-    if (!waits.value) {
+    trouble.value = await queue.flush(() => {}) // what was done before this comes first
+    if (!waits.value && !trouble.value) {
       const { school, order, direction, positions, stop_count } = p
       queue.add(job, {
         id: newID(),
@@ -65,10 +66,11 @@ export function useWays(of: { job?: string; engine?: string }) {
         positions,
         stop_count,
       } as Happening)
+      trouble.value = await queue.flush(() => {})
     }
-    trouble.value = await queue.flush(() => {})
     if (waits.value)
-      trouble.value = 'The program cannot be reached. The way chosen waits in this browser and is sent when it can be.'
+      trouble.value =
+        'The program cannot be reached. What waits in this browser is sent when it can be; then choose again if need be.'
     return trouble.value === ''
   }
 
