@@ -34,8 +34,8 @@ var screens = []struct{ name, path, ready string }{
 	{"lost", "/no/such/page", ".note"},
 }
 
-// No serious or critical finding of axe-core on any screen, in either theme, on a laptop and on a phone; nor does any screen ask another host for
-// anything or complain on the console.
+// No serious or critical finding of axe-core on any screen, in either theme, on a laptop and on a phone; nor
+// does any screen ask another host for anything or complain on the console.
 func TestScreensAreAccessible(t *testing.T) {
 	t.Parallel()
 	axe, err := os.ReadFile("../web/node_modules/axe-core/axe.min.js")
@@ -57,7 +57,8 @@ func TestScreensAreAccessible(t *testing.T) {
 	}
 }
 
-// scanOnTheWay scans the panels that come up during a job: temperature, keys, setting, locking, leaving, signing.
+// scanOnTheWay scans the panels that come up during a job: temperature, keys, setting, locking, leaving,
+// signing.
 func scanOnTheWay(t *testing.T, axe, theme string) {
 	t.Helper()
 	r := demo(t)
@@ -90,7 +91,8 @@ func scanOnTheWay(t *testing.T, axe, theme string) {
 
 	p.visit("/jobs/demo-job-saw")
 	p.press("Two turns made")
-	for s := stateOf(t, r.base, "demo-job-saw"); s.State.Phase != "sign"; s = stateOf(t, r.base, "demo-job-saw") {
+	for s := stateOf(t, r.base, "demo-job-saw"); s.State.Phase != "sign"; s = stateOf(t, r.base,
+		"demo-job-saw") {
 		switch s.State.Now.Action {
 		case "turn":
 			p.press("is fully down")
@@ -107,7 +109,8 @@ func scanOnTheWay(t *testing.T, axe, theme string) {
 	p.clean()
 }
 
-// tooSmall finds targets that a finger misses: under 44 pixels either way, under 56 in the panels of the bench (a field counts with its frame).
+// tooSmall finds targets that a finger misses: under 44 pixels either way, under 56 in the panels of the
+// bench (a field counts with its frame).
 const tooSmall = `() => {
 	const out = []
 	for (const e of document.querySelectorAll('button, a, [role=button], [role=radio], input, select, summary, textarea, .v-icon--clickable')) {
@@ -141,7 +144,8 @@ type finding struct {
 	Nodes            []struct{ HTML, FailureSummary string }
 }
 
-// scan runs axe-core in the page; it is evaluated by the debugger and so needs no exception in the content policy.
+// scan runs axe-core in the page; it is evaluated by the debugger and so needs no exception in the content
+// policy.
 func (p *tab) scan(axe, name string) {
 	p.t.Helper()
 	_, err := proto.RuntimeEvaluate{Expression: axe}.Call(p)

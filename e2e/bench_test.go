@@ -27,8 +27,8 @@ func BenchmarkStartToFirstAnswer(b *testing.B) {
 	}
 }
 
-// Bytes of script and style, compressed, for the first view: the page, what it names, and the chunk of the board with all
-// that it imports.
+// Bytes of script and style, compressed, for the first view: the page, what it names, and the chunk of the
+// board with all that it imports.
 func BenchmarkFirstView(b *testing.B) {
 	r := demo(b)
 	p := open(b, r, "/", 1280, 800)
@@ -55,7 +55,8 @@ func compressed(b *testing.B, address string) int {
 	answer, err := (&http.Transport{DisableCompression: true}).RoundTrip(request)
 	require.NoError(b, err)
 	defer answer.Body.Close()
-	require.True(b, strings.HasPrefix(answer.Header.Get("Content-Encoding"), "gzip") || answer.ContentLength < 1000, address)
+	require.True(b, strings.HasPrefix(answer.Header.Get("Content-Encoding"), "gzip") ||
+		answer.ContentLength < 1000, address)
 	n, err := io.Copy(io.Discard, answer.Body)
 	require.NoError(b, err)
 	return int(n)

@@ -10,8 +10,9 @@ import (
 	"github.com/stretchr/testify/require"
 )
 
-// What is typed on the start page stays over back and forward; a job started by mistake is corrected before its first reading, taken off the
-// board and brought back; so is a vehicle. An odometer that ran backwards is pointed out.
+// What is typed on the start page stays over back and forward; a job started by mistake is corrected before
+// its first reading, taken off the board and brought back; so is a vehicle. An odometer that ran backwards is
+// pointed out.
 func TestAJobStartedByMistake(t *testing.T) {
 	t.Parallel()
 	r := demo(t)
@@ -45,7 +46,8 @@ func TestAJobStartedByMistake(t *testing.T) {
 		Mechanic   string
 	}
 	require.Equal(t, 200, get(t, r.base+"/api/v1/jobs/"+job, &view))
-	assert.Equal(t, "Quarry tipper 7 Bench drawer set 5 Oskar Venn", fmt.Sprint(view.Vehicle.Name, " ", view.GaugeName, " ", view.OdometerKM, " ", view.Mechanic))
+	assert.Equal(t, "Quarry tipper 7 Bench drawer set 5 Oskar Venn",
+		fmt.Sprint(view.Vehicle.Name, " ", view.GaugeName, " ", view.OdometerKM, " ", view.Mechanic))
 
 	p.visit("/")
 	p.see(".strip")
@@ -56,9 +58,11 @@ func TestAJobStartedByMistake(t *testing.T) {
 	p.shows("Quarry tipper 7 is off the board. Nothing of its job is lost.")
 	p.waits(fmt.Sprintf(`() => document.querySelector('[aria-label="Taken off the board"] a')?.getAttribute('href') === '/jobs/%s'`, job), "the job among those taken off")
 	p.press("Bring it back")
-	p.waits(fmt.Sprintf(`() => document.querySelector('[aria-label="Jobs on the go"] a[href="/jobs/%s"]')`, job), "the job on the board again")
+	p.waits(fmt.Sprintf(`() => document.querySelector('[aria-label="Jobs on the go"] a[href="/jobs/%s"]')`,
+		job), "the job on the board again")
 
-	// A vehicle with a job on the board stays; one without can be taken off the list and brought back, and a second of its plate is pointed out.
+	// A vehicle with a job on the board stays; one without can be taken off the list and brought back, and a
+	// second of its plate is pointed out.
 	p.visit("/start")
 	p.see(".tile")
 	p.press("Another vehicle")
@@ -76,7 +80,8 @@ func TestAJobStartedByMistake(t *testing.T) {
 	p.shows("Taken off the list: 1")
 	p.MustEval(`() => { document.querySelector('.fine').open = true }`)
 	p.press("Bring Tipper, the old one back")
-	p.waits(`() => document.querySelector('.tile.on')?.textContent.includes('LM 408')`, "the vehicle back on the list")
+	p.waits(`() => document.querySelector('.tile.on')?.textContent.includes('LM 408')`,
+		"the vehicle back on the list")
 	p.clean()
 	p.press("Quarry tipper 7")
 	p.press("Correct Quarry tipper 7")
@@ -84,7 +89,8 @@ func TestAJobStartedByMistake(t *testing.T) {
 	p.shows("has a job on the board")
 }
 
-// The start page by keyboard: one Tab for each group, arrow keys within it; after a change of page the focus is on the title.
+// The start page by keyboard: one Tab for each group, arrow keys within it; after a change of page the focus
+// is on the title.
 func TestStartingByKeyboard(t *testing.T) {
 	t.Parallel()
 	r := demo(t)
@@ -104,7 +110,8 @@ func TestStartingByKeyboard(t *testing.T) {
 	require.NoError(t, p.Keyboard.Type(input.ArrowDown, input.ArrowDown))
 	chosen := p.see(`.tile.on b`).MustText()
 	assert.NotEmpty(t, chosen)
-	assert.Equal(t, 1, p.MustEval(`() => [...document.querySelectorAll('[aria-label=Vehicle] [role=radio]')].filter(e => e.tabIndex === 0).length`).Int())
+	assert.Equal(t, 1, p.MustEval(
+		`() => [...document.querySelectorAll('[aria-label=Vehicle] [role=radio]')].filter(e => e.tabIndex === 0).length`).Int())
 	for range 20 {
 		if p.MustEval(`() => document.activeElement.getAttribute('type') === 'text' && document.activeElement.closest('.v-field')?.textContent.includes('Mechanic')`).Bool() {
 			break
@@ -127,11 +134,13 @@ func TestStartingByKeyboard(t *testing.T) {
 	p.press("Keys")
 	p.see("dl")
 	require.NoError(t, p.Keyboard.Type(input.Escape))
-	p.waits(`() => document.activeElement?.getAttribute('aria-label') === 'Keys'`, "the focus back on what opened the list of keys")
+	p.waits(`() => document.activeElement?.getAttribute('aria-label') === 'Keys'`,
+		"the focus back on what opened the list of keys")
 	p.clean()
 }
 
-// Without the program a page that is not fetched yet says that it cannot be opened, and the one that is open works on.
+// Without the program a page that is not fetched yet says that it cannot be opened, and the one that is open
+// works on.
 func TestAPageThatCannotBeFetched(t *testing.T) {
 	t.Parallel()
 	r := demo(t)
@@ -139,7 +148,8 @@ func TestAPageThatCannotBeFetched(t *testing.T) {
 	p.see(".rung.cursor")
 	r.kill()
 	p.press("Sheet")
-	p.waits(`() => document.querySelector('.not-opened')?.textContent.includes('cannot be opened')`, "why the sheet is not opened")
+	p.waits(`() => document.querySelector('.not-opened')?.textContent.includes('cannot be opened')`,
+		"why the sheet is not opened")
 	p.press("drag")
 	p.waits(`() => document.querySelector('.now').textContent.includes('wait')`, "the reading to wait")
 }

@@ -11,9 +11,11 @@ import (
 )
 
 // states are what the bench can show during a job, in the order in which a job comes to them.
-var states = []string{"choose_way", "prepare", "turn", "read", "find", "conflict", "keep", "adjust", "lock", "read again", "bar_over", "check", "sign", "done"}
+var states = []string{"choose_way", "prepare", "turn", "read", "find", "conflict", "keep", "adjust", "lock",
+	"read again", "bar_over", "check", "sign", "done"}
 
-// driver brings a job forward by what a mechanic would say, one valve of it 0.09 mm too tight where the adjuster is a screw.
+// driver brings a job forward by what a mechanic would say, one valve of it 0.09 mm too tight where the
+// adjuster is a screw.
 type driver struct {
 	t     *testing.T
 	r     *running
@@ -30,10 +32,13 @@ func driven(t *testing.T, r *running, engine string, w way) *driver {
 	d := &driver{t: t, r: r, way: w, job: fmt.Sprintf("layout-%s-%s-%s", engine, w.School, w.Order)}
 	vehicle := "vehicle-" + engine
 	if !stored(t, r, vehicle) {
-		post(t, "POST", r.base+"/api/v1/vehicles", map[string]any{"id": vehicle, "name": "Bench stand", "plate": "", "odometer_km": 0, "engine_id": engine}, nil)
+		post(t, "POST", r.base+"/api/v1/vehicles",
+			map[string]any{"id": vehicle, "name": "Bench stand", "plate": "", "odometer_km": 0,
+				"engine_id": engine}, nil)
 	}
-	post(t, "POST", r.base+"/api/v1/jobs", map[string]any{"id": d.job, "vehicle_id": vehicle, "gauge_set_id": "demo-set-oskar", "card": 0,
-		"mechanic": "Tess Ardal", "reason": "", "odometer_km": 0}, nil)
+	post(t, "POST", r.base+"/api/v1/jobs",
+		map[string]any{"id": d.job, "vehicle_id": vehicle, "gauge_set_id": "demo-set-oskar", "card": 0,
+			"mechanic": "Tess Ardal", "reason": "", "odometer_km": 0}, nil)
 	s := d.now()
 	if s.Engine.Adjuster != "shim" {
 		d.out = w.Stops[0].Valves[0]
@@ -94,7 +99,8 @@ func (d *driver) until(state string) bool {
 	return false
 }
 
-// step says the one next thing; it says false where there is none, or none that can be said without knowing more.
+// step says the one next thing; it says false where there is none, or none that can be said without knowing
+// more.
 func (d *driver) step(s state) bool {
 	d.t.Helper()
 	now := s.State.Now
@@ -166,7 +172,8 @@ func (d *driver) leave() {
 func (d *driver) lookAt(p *tab, state, where string) {
 	d.t.Helper()
 	p.see(".now h2")
-	if ready := map[string]string{"choose_way": ".order.on", "prepare": ".pad", "read": ".rung.cursor", "find": ".rung.cursor", "conflict": ".rung.cursor",
+	if ready := map[string]string{"choose_way": ".order.on", "prepare": ".pad", "read": ".rung.cursor",
+		"find": ".rung.cursor", "conflict": ".rung.cursor",
 		"read again": ".rung.cursor", "check": ".rung.cursor", "sign": ".signing"}[state]; ready != "" {
 		p.see(ready)
 	}

@@ -31,8 +31,8 @@ func simulatedProbe(t *testing.T, args ...string) (address string, stop func()) 
 	return address, stop
 }
 
-// A hot engine on cold figures: stopped by the gate, the wait forecast from two readings, the probe followed and lost while
-// entry by hand goes on, and the gate overridden only with a reason, which the sheet shows.
+// A hot engine on cold figures: stopped by the gate, the wait forecast from two readings, the probe followed
+// and lost while entry by hand goes on, and the gate overridden only with a reason, which the sheet shows.
 func TestHotEngineOnColdFigures(t *testing.T) {
 	t.Parallel()
 	r := demo(t)
@@ -66,9 +66,11 @@ func TestHotEngineOnColdFigures(t *testing.T) {
 	p.shows("(cold, 55 °C,")
 
 	// A temperature noted out of the card's range shuts the gate again, and the bench says why.
-	post(t, "POST", r.base+"/api/v1/jobs/demo-job-tipper/happenings", map[string]any{"id": "noted-warm-01", "kind": "temperature", "engine_c": 71, "ambient_c": 18}, nil)
+	post(t, "POST", r.base+"/api/v1/jobs/demo-job-tipper/happenings",
+		map[string]any{"id": "noted-warm-01", "kind": "temperature", "engine_c": 71, "ambient_c": 18}, nil)
 	p.visit("/jobs/demo-job-tipper")
-	p.waits(`() => document.querySelector('.prepare .mx-warn')?.textContent.includes('38 °C')`, "why the temperature is taken again")
+	p.waits(`() => document.querySelector('.prepare .mx-warn')?.textContent.includes('38 °C')`,
+		"why the temperature is taken again")
 }
 
 // A cold engine on hot figures is stopped; warm, the hot clock runs.
@@ -81,13 +83,17 @@ func TestColdEngineOnHotFigures(t *testing.T) {
 	p.press("Start the job")
 	p.press("Go this way")
 	p.says("temperature")
-	require.NoError(t, p.Keyboard.Type(input.Digit2, input.Digit0, input.Enter, input.Digit1, input.Digit8, input.Enter))
+	require.NoError(t, p.Keyboard.Type(input.Digit2, input.Digit0, input.Enter, input.Digit1, input.Digit8,
+		input.Enter))
 	p.shows("these are hot figures, good from 60 °C")
-	require.NoError(t, p.Keyboard.Type(input.ArrowLeft, input.Backspace, input.Backspace, input.Digit8, input.Digit5, input.Enter))
-	p.waits(`() => /Hot 85 °C · [89]:\d\d left/.test(document.querySelector('.hot')?.textContent ?? '')`, "the hot clock")
+	require.NoError(t, p.Keyboard.Type(input.ArrowLeft, input.Backspace, input.Backspace, input.Digit8,
+		input.Digit5, input.Enter))
+	p.waits(`() => /Hot 85 °C · [89]:\d\d left/.test(document.querySelector('.hot')?.textContent ?? '')`,
+		"the hot clock")
 }
 
-// A provisional cold start is chosen at the beginning with its reason, the loose end as aim and the guarded rule.
+// A provisional cold start is chosen at the beginning with its reason, the loose end as aim and the guarded
+// rule.
 func TestStartingProvisionally(t *testing.T) {
 	t.Parallel()
 	r := demo(t)
@@ -113,7 +119,8 @@ func TestStartingProvisionally(t *testing.T) {
 	assert.Equal(t, "loose Hard use guarded", fmt.Sprint(view.Aim, " ", view.AimReason, " ", view.Rule))
 }
 
-// The other kind's leaf is marked before it is felt; a contradiction is pointed out, and the feel trusted least withdrawn; a dial indicator is a number.
+// The other kind's leaf is marked before it is felt; a contradiction is pointed out, and the feel trusted
+// least withdrawn; a dial indicator is a number.
 func TestLadderGuards(t *testing.T) {
 	t.Parallel()
 	r := demo(t)
@@ -121,9 +128,11 @@ func TestLadderGuards(t *testing.T) {
 	p.says("E3")
 	p.waits(`() => [...document.querySelectorAll('.rung.other')].some(x => x.innerText.includes('intake leaf'))`, "the intake leaf at an exhaust valve")
 	p.press("0.32 free")
-	p.waits(`() => document.querySelector('.strip .word')?.textContent === 'Readings disagree'`, "the contradiction")
+	p.waits(`() => document.querySelector('.strip .word')?.textContent === 'Readings disagree'`,
+		"the contradiction")
 	p.press("0.32 free")
-	p.waits(`() => document.querySelector('.strip .word')?.textContent !== 'Readings disagree'`, "the contradiction to go")
+	p.waits(`() => document.querySelector('.strip .word')?.textContent !== 'Readings disagree'`,
+		"the contradiction to go")
 	p.press("by dial")
 	p.fill("Gap by dial", "0.26")
 	p.press("Say it")
@@ -191,7 +200,7 @@ func TestSumsPage(t *testing.T) {
 	t.Parallel()
 	r := demo(t)
 	p := open(t, r, "/sums/turn?kind=screw_valve_end&pitch=1&gap=0.4&aim=0.3", 1280, 800)
-	p.shows("Close by 36°")
+	p.shows("Screw in 36°, clockwise")
 	for path, says := range map[string]string{
 		"/sums/leaves":                    "0.15 + 0.07",
 		"/sums/judge":                     "Undecided",
@@ -214,7 +223,7 @@ func TestSumsPage(t *testing.T) {
 	p.visit("/sums/leaves") // in the unit worked in
 	p.shows("thou")
 	p.visit("/sums/turn?gap=0.4&aim=0.3") // an address without a unit means millimetres
-	p.shows("Close by 36°")
+	p.shows("Screw in 36°, clockwise")
 	p.visit("/sums/units?value=10&unit=mm")
 	p.fill("Length", "0.254")
 	p.waits(`() => location.search.includes('0.254')`, "the address to follow")
@@ -228,8 +237,10 @@ func TestSumsPage(t *testing.T) {
 	p.press("Screw turn")
 	p.shows("34.3°")
 	p.press("thou")
-	p.waits(`() => [...document.querySelectorAll('input')].some(i => i.value === '12')`, "0.3048 mm to read 12 thou")
+	p.waits(`() => [...document.querySelectorAll('input')].some(i => i.value === '12')`,
+		"0.3048 mm to read 12 thou")
 	p.shows("34.3°")
 	p.press("mm")
-	p.waits(`() => [...document.querySelectorAll('input')].some(i => i.value === '0.3048')`, "12 thou to read 0.3048 mm again")
+	p.waits(`() => [...document.querySelectorAll('input')].some(i => i.value === '0.3048')`,
+		"12 thou to read 0.3048 mm again")
 }

@@ -81,7 +81,8 @@ func (s state) leafFor(gaps map[string]float64) (label, feel string, key input.K
 	for _, l := range r.Leaves {
 		words = append(words, fmt.Sprintf("%.2f", l))
 	}
-	return strings.Join(words, " + "), map[string]string{"free": "free", "drag": "drag", "wont_go": "won’t go"}[felt],
+	return strings.Join(words, " + "),
+		map[string]string{"free": "free", "drag": "drag", "wont_go": "won’t go"}[felt],
 		map[string]input.Key{"free": input.Digit1, "drag": input.Digit2, "wont_go": input.Digit3}[felt]
 }
 
@@ -136,8 +137,9 @@ func (s state) valve(name string) (stage string, nominal float64) {
 	return "", 0
 }
 
-// The whole job by clicks: choose the way, temperature, as found, adjust the two that are out, check pass, sign, sheet.
-// On the way the page is loaded again and the program killed: each time it stands at the same valve.
+// The whole job by clicks: choose the way, temperature, as found, adjust the two that are out, check pass,
+// sign, sheet. On the way the page is loaded again and the program killed: each time it stands at the same
+// valve.
 func TestWholeJobByClicks(t *testing.T) {
 	t.Parallel()
 	r := demo(t)
@@ -226,7 +228,8 @@ func checkSigned(t *testing.T, p *tab, s state) {
 	for _, v := range s.State.Valves {
 		verdicts[v.Name] = v.AsFound.Judgement.Verdict
 		assert.True(t, v.Verified, "%s was not checked", v.Name)
-		assert.Equal(t, v.AsFound.Judgement.Verdict != "in", v.Adjusted > 0, "%s: only what is out is set", v.Name)
+		assert.Equal(t, v.AsFound.Judgement.Verdict != "in", v.Adjusted > 0, "%s: only what is out is set",
+			v.Name)
 	}
 	assert.Equal(t, "tight", verdicts["E3"])
 	assert.Equal(t, "loose", verdicts["I2"])
@@ -316,7 +319,8 @@ func TestSmallScreen(t *testing.T) {
 	p.says("E3 is tight")
 	p.press("Keep")
 	p.says("I3")
-	for _, path := range []string{"/start", "/jobs/demo-job-van", "/jobs/demo-job-pump", "/jobs/demo-job-saw", "/jobs/demo-job-bus/sheet",
+	for _, path := range []string{"/start", "/jobs/demo-job-van", "/jobs/demo-job-pump", "/jobs/demo-job-saw",
+		"/jobs/demo-job-bus/sheet",
 		"/engines", "/engines/culverholt-5000", "/engines/culverholt-5000/ways", "/jobs/demo-job-tipper/card",
 		"/gauges", "/sums/judge", "/shop", "/jobs/demo-job-winch", "/jobs/demo-job-minibus"} {
 		p.visit(path)
@@ -342,7 +346,8 @@ func TestUndoAndLeavingAValve(t *testing.T) {
 	p.press("Adjuster seized")
 	p.says("until")
 	p.visit("/jobs/demo-job-pump/sheet")
-	p.waits(`() => document.querySelector('table')?.innerText.includes('left as it is: Adjuster seized')`, "the reason on the sheet")
+	p.waits(`() => document.querySelector('table')?.innerText.includes('left as it is: Adjuster seized')`,
+		"the reason on the sheet")
 	p.clean()
 }
 
@@ -356,7 +361,8 @@ func TestReadingWaitsForTheProgram(t *testing.T) {
 	r.kill()
 	p.press("0.28 won’t go")
 	p.waits(`() => document.body.innerText.includes('1 entry waits here')`, "the waiting reading to be told")
-	p.waits(`() => document.querySelector(".rung.cursor .felt")?.textContent.trim() === "won’t go"`, "the waiting reading on the ladder")
+	p.waits(`() => document.querySelector(".rung.cursor .felt")?.textContent.trim() === "won’t go"`,
+		"the waiting reading on the ladder")
 	again := startedOn(t, "demo", r.data, port)
 	p.says("E3 is tight")
 	s := stateOf(t, again.base, "demo-job-tipper")
@@ -364,7 +370,8 @@ func TestReadingWaitsForTheProgram(t *testing.T) {
 	p.waits(`() => !document.body.innerText.includes('waits here')`, "the note to go")
 }
 
-// An open valve is refused in words at the place where it was tapped, and a warm engine on cold figures is too.
+// An open valve is refused in words at the place where it was tapped, and a warm engine on cold figures is
+// too.
 func TestRefusalsAreTold(t *testing.T) {
 	t.Parallel()
 	r := demo(t)
@@ -373,8 +380,11 @@ func TestRefusalsAreTold(t *testing.T) {
 	assert.Contains(t, p.see(".shut").MustText(), "no companion", "a school that does not fit says why")
 	p.press("Go this way")
 	p.says("temperature")
-	require.NoError(t, p.Keyboard.Type(input.Digit8, input.Digit5, input.Enter, input.Digit1, input.Digit7, input.Enter))
-	p.waits(`() => document.querySelector('.refusal')?.textContent.includes('cold figures, good up to 38')`, "the refusal")
+	require.NoError(t, p.Keyboard.Type(input.Digit8, input.Digit5, input.Enter, input.Digit1, input.Digit7,
+		input.Enter))
+	p.waits(`() => document.querySelector('.refusal')?.textContent.includes('cold figures, good up to 38')`,
+		"the refusal")
 	p.visit("/jobs/no-such-job")
-	p.waits(`() => document.body.innerText.includes('This job could not be opened')`, "the missing job to be told")
+	p.waits(`() => document.body.innerText.includes('This job could not be opened')`,
+		"the missing job to be told")
 }

@@ -68,8 +68,9 @@ func killedAgainAndAgain(t *testing.T) {
 	assert.Greater(t, len(acknowledged), killRounds, "too little was written to prove anything")
 }
 
-// postUntilKilled writes temperatures down on six connections (a valve takes only so many readings), kills the program after a while, and gives the acknowledged ids. Each
-// entry is sent again at once now and then, as a client does that lost the answer.
+// postUntilKilled writes temperatures down on six connections (a valve takes only so many readings), kills
+// the program after a while, and gives the acknowledged ids. Each entry is sent again at once now and then,
+// as a client does that lost the answer.
 func postUntilKilled(t *testing.T, r *running, round int, after time.Duration) map[string]bool {
 	t.Helper()
 	var mu sync.Mutex
@@ -82,7 +83,8 @@ func postUntilKilled(t *testing.T, r *running, round int, after time.Duration) m
 			for n := 0; ; n++ {
 				id := fmt.Sprintf("kill-%d-%d-%d", round, worker, n/2) // every id is sent twice
 				body := fmt.Sprintf(`{"id":%q,"kind":"temperature","engine_c":19,"ambient_c":18}`, id)
-				answer, err := client.Post(r.base+"/api/v1/jobs/demo-job-tipper/happenings", "application/json", strings.NewReader(body))
+				answer, err := client.Post(r.base+"/api/v1/jobs/demo-job-tipper/happenings",
+					"application/json", strings.NewReader(body))
 				if err != nil {
 					return // the program is gone
 				}
@@ -101,8 +103,9 @@ func postUntilKilled(t *testing.T, r *running, round int, after time.Duration) m
 	return acknowledged
 }
 
-// Two programs on one file: the second is refused while the first writes, and the first loses nothing by it; a copy is let in and holds what was
-// acknowledged before it began; killed, the first leaves the file to the next.
+// Two programs on one file: the second is refused while the first writes, and the first loses nothing by it;
+// a copy is let in and holds what was acknowledged before it began; killed, the first leaves the file to the
+// next.
 func TestTwoPrograms(t *testing.T) {
 	t.Parallel()
 	for range deep.Rounds(1, 20) {
@@ -116,7 +119,9 @@ func twoPrograms(t *testing.T) {
 	acknowledged := 0
 	for round := range 3 {
 		for n := range 20 {
-			post(t, "POST", r.base+"/api/v1/jobs/demo-job-tipper/happenings", map[string]any{"id": fmt.Sprintf("twofold-%d-%d", round, n), "kind": "reading", "valve": "E3", "leaves_mm": []float64{0.25}, "feel": "drag"}, nil)
+			post(t, "POST", r.base+"/api/v1/jobs/demo-job-tipper/happenings",
+				map[string]any{"id": fmt.Sprintf("twofold-%d-%d", round, n), "kind": "reading", "valve": "E3",
+					"leaves_mm": []float64{0.25}, "feel": "drag"}, nil)
 			acknowledged++
 			if n == 9 {
 				code, _, errs := told(t, "", "serve", "--listen", "127.0.0.1:0", "--data", r.data)

@@ -55,18 +55,19 @@ func waysOf(t *testing.T, r *running, engine string) []way {
 	return apply
 }
 
-// atAStop starts a job on an engine of the library, chooses the sequence with the most valves at a stop that applies, and turns to its first
-// stop. It gives the job and the valve to read there.
+// atAStop starts a job on an engine of the library, chooses the sequence with the most valves at a stop that
+// applies, and turns to its first stop. It gives the job and the valve to read there.
 func atAStop(t *testing.T, r *running, engine string) (job, valve string) {
 	t.Helper()
-	most := slices.MaxFunc(waysOf(t, r, engine), func(a, b way) int { return cmp.Compare(len(a.Stops[0].Valves), len(b.Stops[0].Valves)) })
+	most := slices.MaxFunc(waysOf(t, r, engine),
+		func(a, b way) int { return cmp.Compare(len(a.Stops[0].Valves), len(b.Stops[0].Valves)) })
 	d := driven(t, r, engine, most)
 	require.True(t, d.until("read"))
 	return d.job, d.now().State.Now.Valve
 }
 
-// nothingLiesOver finds controls of the bench that something else lies over where they are to be tapped, and says whether the one next
-// action and the verdict are in view.
+// nothingLiesOver finds controls of the bench that something else lies over where they are to be tapped, and
+// says whether the one next action and the verdict are in view.
 const nothingLiesOver = `() => {
 	const faults = []
 	const inView = e => { const b = e.getBoundingClientRect(); return b.top >= 0 && b.bottom <= innerHeight + 1 && b.height > 0 }
@@ -93,8 +94,9 @@ const nothingLiesOver = `() => {
 	return faults
 }`
 
-// On every engine of the library, in a selection of sequences and states that leaves none of them out (in make deep: in every one): no control
-// of the bench lies under another, instruction, answers, verdict and next action are in view, and every target is large enough for a finger.
+// On every engine of the library, in a selection of sequences and states that leaves none of them out (in
+// make deep: in every one): no control of the bench lies under another, instruction, answers, verdict and
+// next action are in view, and every target is large enough for a finger.
 func TestNothingLiesOverAControl(t *testing.T) {
 	t.Parallel()
 	r := demo(t)
@@ -103,37 +105,43 @@ func TestNothingLiesOverAControl(t *testing.T) {
 	require.GreaterOrEqual(t, len(engines), 10)
 	seen, next := map[string]int{}, 0
 	for i, e := range engines {
-		ways := waysOf(t, r, e.ID)
-		if !deep.On { // the one that was looked at least
-			ways = []way{slices.MinFunc(ways, func(a, b way) int { return cmp.Compare(seen[a.School], seen[b.School]) })}
-		}
-		for _, w := range ways {
-			seen[w.School]++
-			d := driven(t, r, e.ID, w)
-			wanted := map[string]bool{}
-			for range 3 {
-				wanted[states[next%len(states)]] = true
-				next++
+		t.Run(e.ID, func(t *testing.T) {
+			ways := waysOf(t, r, e.ID)
+			if !deep.On { // the one that was looked at least
+				ways = []way{slices.MinFunc(ways,
+					func(a, b way) int { return cmp.Compare(seen[a.School], seen[b.School]) })}
 			}
-			for _, state := range states {
-				if !deep.On && !wanted[state] || !d.until(state) {
-					continue
+			for _, w := range ways {
+				seen[w.School]++
+				d := driven(t, r, e.ID, w)
+				wanted := map[string]bool{}
+				for range 3 {
+					wanted[states[next%len(states)]] = true
+					next++
 				}
-				at := sizes
-				if !deep.On {
-					at = sizes[(i+next)%len(sizes):][:1]
+				for _, state := range states {
+					if !deep.On && !wanted[state] || !d.until(state) {
+						continue
+					}
+					at := sizes
+					if !deep.On {
+						at = sizes[(i+next)%len(sizes):][:1]
+					}
+					seen[state]++
+					for _, size := range at {
+						seen[fmt.Sprint(size)]++
+					}
+					d.look(state, at)
 				}
-				seen[state]++
-				for _, size := range at {
-					seen[fmt.Sprint(size)]++
+				d.leave()
+				if deep.On {
+					t.Logf("%s, %s %s: done", e.ID, w.School, w.Order)
 				}
-				d.look(state, at)
 			}
-			d.leave()
-			if deep.On {
-				t.Logf("%s, %s %s: done", e.ID, w.School, w.Order)
-			}
-		}
+		})
+	}
+	if deep.On { // every one, or those that were asked for
+		return
 	}
 	for _, size := range sizes {
 		assert.Positive(t, seen[fmt.Sprint(size)], size)
@@ -141,14 +149,15 @@ func TestNothingLiesOverAControl(t *testing.T) {
 	for _, state := range states {
 		assert.Positive(t, seen[state], state)
 	}
-	for _, school := range []string{"one_cylinder", "rocking_pairs", "sum_rule", "exhaust_open", "two_stop", "opening_closing", "one_lobe", "fewest_stops"} {
+	for _, school := range []string{"one_cylinder", "rocking_pairs", "sum_rule", "exhaust_open", "two_stop",
+		"opening_closing", "one_lobe", "fewest_stops"} {
 		assert.Positive(t, seen[school], school)
 	}
 	t.Logf("looked at: %v", seen)
 }
 
-// At twice the size of a laptop's page (640×400 of its pixels) the instruction, the three answers and the next action are in view without
-// scrolling, and nothing lies over them.
+// At twice the size of a laptop's page (640×400 of its pixels) the instruction, the three answers and the
+// next action are in view without scrolling, and nothing lies over them.
 func TestAtTwiceTheSize(t *testing.T) {
 	t.Parallel()
 	r := demo(t)
@@ -167,8 +176,9 @@ func TestAtTwiceTheSize(t *testing.T) {
 	}
 }
 
-// A whole job as mechanics do it on engines that the bench was not built with, touch and keys mixed, with a reload and a kill in the middle: a
-// twelve with its valves by the dozen and shims, a shimmed four, an odd-fire twin; each with one valve out, and signed at the end.
+// A whole job as mechanics do it on engines that the bench was not built with, touch and keys mixed, with a
+// reload and a kill in the middle: a twelve with its valves by the dozen and shims, a shimmed four, an
+// odd-fire twin; each with one valve out, and signed at the end.
 func TestWholeJobsOnOtherEngines(t *testing.T) {
 	t.Parallel()
 	for i, engine := range []string{"brindlow-6000", "pellmark-1400", "torrick-750"} {
@@ -181,7 +191,10 @@ func TestWholeJobsOnOtherEngines(t *testing.T) {
 			for mm := 200; mm <= 320; mm += 5 {
 				stock = append(stock, map[string]any{"shim_mm": float64(mm) / 100, "count": 2})
 			}
-			post(t, "PUT", r.base+"/api/v1/shop", map[string]any{"probe_address": "", "shim_sizes": map[string]any{"from_mm": 2, "to_mm": 3.2, "step_mm": 0.05}, "shim_stock": stock}, nil)
+			post(t, "PUT", r.base+"/api/v1/shop",
+				map[string]any{"probe_address": "",
+					"shim_sizes": map[string]any{"from_mm": 2, "to_mm": 3.2,
+						"step_mm": 0.05}, "shim_stock": stock}, nil)
 			p := open(t, r, "/jobs/"+job, size[0], size[1])
 			mixed(t, p, r, job, out)
 		})

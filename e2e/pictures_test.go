@@ -11,7 +11,8 @@ import (
 	"github.com/stretchr/testify/require"
 )
 
-var pictures = flag.String("pictures", "", "the folder to write pictures of the main views into; make pictures")
+var pictures = flag.String("pictures", "",
+	"the folder to write pictures of the main views into; make pictures")
 
 // TestPictures looks at each main view of the demo and, where a folder is given, writes its picture there.
 func TestPictures(t *testing.T) {
@@ -27,7 +28,8 @@ func TestPictures(t *testing.T) {
 		{"find-night", "/jobs/demo-job-pump", "night", ".then", 1280, 800, func(p *tab) {
 			p.press("Where am I?")
 			p.press("TDC mark at the pointer")
-			p.waits(`() => document.querySelector('.find h2')?.textContent.includes('2 places')`, "two places")
+			p.waits(`() => document.querySelector('.find h2')?.textContent.includes('2 places')`,
+				"two places")
 		}},
 		{"bench-small-night", "/jobs/demo-job-tipper", "night", ".rung.cursor", 360, 780, nil},
 		{"bench-read-night", "/jobs/demo-job-tipper", "night", ".rung.cursor", 1280, 800, func(p *tab) {
@@ -41,11 +43,13 @@ func TestPictures(t *testing.T) {
 			p.says("Screw I5 out")
 		}},
 		{"sheet-day", "/jobs/demo-job-bus/sheet", "day", "table", 1280, 1700, nil},
-		{"start-night", "/start", "night", ".tile", 1280, 960, func(p *tab) { p.press("Bakery round van"); p.see(".fields") }},
+		{"start-night", "/start", "night", ".tile", 1280, 960,
+			func(p *tab) { p.press("Bakery round van"); p.see(".fields") }},
 		{"engines-night", "/engines", "night", ".engine", 1280, 800, nil},
 		{"engine-vee-night", "/engines/culverholt-5000", "night", ".sound", 1280, 800, nil},
 		{"ways-flat-day", "/engines/ostrane-1300/ways", "day", ".way.on", 1280, 800, nil},
-		{"gauges-night", "/gauges", "night", ".reach svg", 1280, 900, func(p *tab) { p.press("Oskar's set"); p.shows("16 thicknesses") }},
+		{"gauges-night", "/gauges", "night", ".reach svg", 1280, 900,
+			func(p *tab) { p.press("Oskar's set"); p.shows("16 thicknesses") }},
 		{"sum-turn-day", "/sums/turn", "day", ".large", 1280, 800, nil},
 		{"cooling-night", "/jobs/demo-job-winch", "night", ".plot", 1280, 800, nil},
 		{"shims-day", "/jobs/demo-job-minibus", "day", ".moves", 1280, 800, nil},
@@ -59,7 +63,8 @@ func TestPictures(t *testing.T) {
 			v.do(p)
 		}
 		p.waits(`() => document.fonts.status === 'loaded'`, "the fonts")
-		picture, err := p.Screenshot(false, &proto.PageCaptureScreenshot{Format: proto.PageCaptureScreenshotFormatPng})
+		picture, err := p.Screenshot(false,
+			&proto.PageCaptureScreenshot{Format: proto.PageCaptureScreenshotFormatPng})
 		require.NoError(t, err)
 		require.Greater(t, len(picture), 15_000, "%s looks empty", v.name)
 		if *pictures != "" {

@@ -35,7 +35,8 @@ func TestCommandLine(t *testing.T) {
 	code, out, _ := told(t, `{"school":"rocking_pairs","sheet":`+string(sheet)+`}`, "compute", "plan")
 	assert.Equal(t, 0, code)
 	assert.Contains(t, out, `"applies":true`)
-	code, out, errs := told(t, `{"school":"rocking_pairs","shoe":1,"sheet":`+string(sheet)+`}`, "compute", "plan")
+	code, out, errs := told(t, `{"school":"rocking_pairs","shoe":1,"sheet":`+string(sheet)+`}`, "compute",
+		"plan")
 	assert.Equal(t, 2, code)
 	assert.Empty(t, out)
 	assert.Contains(t, errs, `"shoe"`)
@@ -65,7 +66,8 @@ func TestStartTroubles(t *testing.T) {
 	require.NoError(t, err)
 	defer taken.Close()
 	dir := t.TempDir()
-	code, _, errs := told(t, "", "serve", "--listen", taken.Addr().String(), "--data", filepath.Join(dir, "a.db"))
+	code, _, errs := told(t, "", "serve", "--listen", taken.Addr().String(), "--data",
+		filepath.Join(dir, "a.db"))
 	assert.Equal(t, 3, code)
 	assert.Contains(t, errs, "already listens")
 

@@ -19,6 +19,8 @@ import (
 	"github.com/go-rod/rod/lib/proto"
 	"github.com/stretchr/testify/require"
 
+	"metronix/internal/deep"
+
 	load "metronix/internal/demo"
 	"metronix/internal/store"
 )
@@ -26,8 +28,9 @@ import (
 // program is the built binary.
 var program string
 
-// limit is the longest that one test may wait for one thing.
-const limit = 30 * time.Second
+// limit is the longest that one test may wait for one thing; in the long tests the machine may be busy with
+// others.
+var limit = time.Duration(deep.Rounds(30, 240)) * time.Second
 
 func TestMain(m *testing.M) {
 	os.Exit(func() int {
@@ -167,7 +170,8 @@ func (p *tab) listen() {
 	}
 	go p.EachEvent(
 		func(e *proto.RuntimeConsoleAPICalled) {
-			if e.Type == proto.RuntimeConsoleAPICalledTypeError || e.Type == proto.RuntimeConsoleAPICalledTypeWarning {
+			if e.Type == proto.RuntimeConsoleAPICalledTypeError ||
+				e.Type == proto.RuntimeConsoleAPICalledTypeWarning {
 				text := string(e.Type)
 				for _, a := range e.Args {
 					text += " " + a.Description + a.Value.String()
@@ -177,14 +181,17 @@ func (p *tab) listen() {
 		},
 		func(e *proto.RuntimeExceptionThrown) { note(&p.spoken, e.ExceptionDetails.Text) },
 		func(e *proto.LogEntryAdded) {
-			if e.Entry.Level == proto.LogLogEntryLevelError || e.Entry.Level == proto.LogLogEntryLevelWarning {
-				if !strings.Contains(e.Entry.URL, "/no/such/") { // asked for, and answered with 404 as it should be
+			if e.Entry.Level == proto.LogLogEntryLevelError ||
+				e.Entry.Level == proto.LogLogEntryLevelWarning {
+				// asked for, and answered with 404 as it should be
+				if !strings.Contains(e.Entry.URL, "/no/such/") {
 					note(&p.spoken, e.Entry.Text+" "+e.Entry.URL)
 				}
 			}
 		},
 		func(e *proto.NetworkRequestWillBeSent) {
-			if u, err := url.Parse(e.Request.URL); err == nil && u.Scheme != "data" && u.Scheme != "blob" && u.Host != own.Host {
+			if u, err := url.Parse(e.Request.URL); err == nil && u.Scheme != "data" && u.Scheme != "blob" &&
+				u.Host != own.Host {
 				note(&p.foreign, e.Request.URL)
 			}
 		},
@@ -209,12 +216,14 @@ func (p *tab) see(selector string) *rod.Element {
 // says waits until the headline holds a text.
 func (p *tab) says(text string) {
 	p.t.Helper()
-	p.waits(fmt.Sprintf(`() => (document.querySelector('.now h2')?.textContent ?? '').includes(%q)`, text), "the headline to say "+text)
+	p.waits(fmt.Sprintf(`() => (document.querySelector('.now h2')?.textContent ?? '').includes(%q)`, text),
+		"the headline to say "+text)
 }
 
 func (p *tab) waits(js, what string) {
 	p.t.Helper()
-	require.NoError(p.t, p.Timeout(limit).Wait(rod.Eval(`() => Boolean((`+js+`)())`)), "waiting for %s; the page shows: %s", what, p.text())
+	require.NoError(p.t, p.Timeout(limit).Wait(rod.Eval(`() => Boolean((`+js+`)())`)),
+		"waiting for %s; the page shows: %s", what, p.text())
 }
 
 func (p *tab) text() string {

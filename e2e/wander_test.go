@@ -16,17 +16,20 @@ import (
 func (p *tab) offline(on bool) {
 	p.t.Helper()
 	require.NoError(p.t, proto.NetworkEnable{}.Call(p))
-	require.NoError(p.t, proto.NetworkEmulateNetworkConditions{Offline: on, DownloadThroughput: -1, UploadThroughput: -1}.Call(p))
+	require.NoError(p.t, proto.NetworkEmulateNetworkConditions{Offline: on, DownloadThroughput: -1,
+		UploadThroughput: -1}.Call(p))
 }
 
-// A job as it goes when nothing goes straight on: a valve skipped, a reading made without the program, the crank doubted from the helper's phone and
-// found again, both turning at once, the program killed, one valve set and one left with its reason. What is believed of the crank is compared
-// with where it is, and the job is signed with every reading on it.
+// A job as it goes when nothing goes straight on: a valve skipped, a reading made without the program, the
+// crank doubted from the helper's phone and found again, both turning at once, the program killed, one valve
+// set and one left with its reason. What is believed of the crank is compared with where it is, and the job
+// is signed with every reading on it.
 func TestAWanderingJob(t *testing.T) {
 	t.Parallel()
 	r := demo(t)
 	ways := waysOf(t, r, "estervane-2400")
-	at := slices.IndexFunc(ways, func(w way) bool { return w.School == "rocking_pairs" && w.Order == "turning" })
+	at := slices.IndexFunc(ways,
+		func(w way) bool { return w.School == "rocking_pairs" && w.Order == "turning" })
 	d := driven(t, r, "estervane-2400", ways[at])
 	require.True(t, d.until("read"))
 	tablet := open(t, r, "/jobs/"+d.job, 1024, 768)
@@ -63,7 +66,8 @@ func TestAWanderingJob(t *testing.T) {
 	s := d.now()
 	label, says, _ := s.leafFor(d.gaps(s))
 	tablet.press(label + " " + says)
-	tablet.waits(`() => document.querySelector('.now').textContent.includes('1 entry waits')`, "the reading to wait")
+	tablet.waits(`() => document.querySelector('.now').textContent.includes('1 entry waits')`,
+		"the reading to wait")
 	require.Equal(t, s.State.Happenings, d.now().State.Happenings)
 	tablet.offline(false)
 	waitFor(t, tablet, r, d.job, s.State.Happenings)
@@ -109,7 +113,8 @@ func TestAWanderingJob(t *testing.T) {
 	phone.says("Turn a further")
 	phone.offline(true) // so that it does not see what the tablet does
 	goOn(t, phone, true)
-	phone.waits(`() => document.querySelector('.now').textContent.includes('1 entry waits')`, "the helper's turn to wait")
+	phone.waits(`() => document.querySelector('.now').textContent.includes('1 entry waits')`,
+		"the helper's turn to wait")
 	goes(tablet)
 	phone.offline(false)
 	phone.waits(`() => document.querySelector('.refused')`, "the helper to be told")

@@ -7,19 +7,22 @@ import (
 	"strings"
 )
 
-var nameParts = regexp.MustCompile(`^[a-z0-9]([a-z0-9-]{0,62}[a-z0-9])?(\.[a-z0-9]([a-z0-9-]{0,62}[a-z0-9])?)*$`)
+var nameParts = regexp.MustCompile(
+	`^[a-z0-9]([a-z0-9-]{0,62}[a-z0-9])?(\.[a-z0-9]([a-z0-9-]{0,62}[a-z0-9])?)*$`)
 
-// hostName is a name or numeric address under which others call the program, as a browser sends it: without port or scheme.
+// hostName is a name or numeric address under which others call the program, as a browser sends it: without
+// port or scheme.
 func hostName(text string) (string, error) {
 	host := strings.ToLower(strings.Trim(text, "[]"))
 	if net.ParseIP(host) != nil || (len(host) <= 253 && nameParts.MatchString(host)) {
 		return host, nil
 	}
-	return "", fmt.Errorf("%q is no host name: give it without port and scheme, such as workshop.example or 192.0.2.10", text)
+	return "", fmt.Errorf("%q is no host name: give it without port and scheme, such as workshop.example "+
+		"or 192.0.2.10", text)
 }
 
-// reachable lists the names under which a listener is reached, and says whether others than this machine reach it. Where it listens on every
-// address, those are this machine's.
+// reachable lists the names under which a listener is reached, and says whether others than this machine
+// reach it. Where it listens on every address, those are this machine's.
 func reachable(at net.Addr, asked string) (names []string, open bool) {
 	tcp, ok := at.(*net.TCPAddr)
 	if !ok {

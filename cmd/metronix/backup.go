@@ -30,7 +30,8 @@ Checks the whole data file: its pages, and every job's list from its first entry
 `
 
 // dataArgs reads --data and the n names that follow it.
-func dataArgs(name, help string, n int, args []string, errs io.Writer) (data string, names []string, ok bool) {
+func dataArgs(name, help string, n int, args []string, errs io.Writer) (data string, names []string,
+	ok bool) {
 	flags := flag.NewFlagSet(name, flag.ContinueOnError)
 	flags.SetOutput(errs)
 	flags.Usage = func() { fmt.Fprint(errs, help) }
@@ -67,7 +68,8 @@ func backup(args []string, _ io.Reader, out, errs io.Writer) int {
 		fmt.Fprintln(errs, copyTrouble(err))
 		return exitData
 	}
-	fmt.Fprintf(out, "%s holds all of %s and was checked: %d entries in the jobs' lists.\n", names[0], data, n)
+	fmt.Fprintf(out, "%s holds all of %s and was checked: %d entries in the jobs' lists.\n", names[0], data,
+		n)
 	return exitOK
 }
 

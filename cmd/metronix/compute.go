@@ -13,8 +13,9 @@ const maxRequest = 4 << 20
 
 func computeHelp() string {
 	return "metronix compute OPERATION < request.json > response.json\n\n" +
-		"Carries out one computation. A request that cannot be right gives exit code 2 and an RFC 9457 problem on standard error.\n" +
-		"Operations: " + strings.Join(compute.Operations(), ", ") + ".\n"
+		"Carries out one computation. A request that cannot be right gives exit code 2 and an RFC 9457 " +
+		"problem on standard error.\n" +
+		"Operations: " + strings.Join(compute.Names(), ", ") + ".\n"
 }
 
 func runCompute(args []string, in io.Reader, out, errs io.Writer) int {

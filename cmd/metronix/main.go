@@ -6,7 +6,7 @@ import (
 	"io"
 	"os"
 
-	"metronix/internal/compute"
+	"metronix/internal/wire"
 )
 
 // version is set by the build.
@@ -57,7 +57,8 @@ func commands() map[string]command {
 		"check":   {check, checkHelp},
 		"compute": {runCompute, computeHelp()},
 		"probe":   {simulateProbe, probeHelp},
-		"schema":  {printSchema, "metronix schema\n\nPrints the JSON Schema of the engine sheet, metronix.engine/1.\n"},
+		"schema": {printSchema, "metronix schema\n\nPrints the JSON Schema of the engine sheet, " +
+			"metronix.engine/1.\n"},
 		"version": {printVersion, "metronix version\n\nPrints the version.\n"},
 	}
 }
@@ -99,7 +100,7 @@ func help(args []string, out, errs io.Writer) int {
 }
 
 func printSchema(_ []string, _ io.Reader, out, errs io.Writer) int {
-	if _, err := out.Write(compute.EngineSchema); err != nil {
+	if _, err := out.Write(wire.EngineSchema); err != nil {
 		fmt.Fprintf(errs, "The schema cannot be written: %v.\n", err)
 		return exitFailed
 	}

@@ -40,7 +40,8 @@ func simulateProbe(args []string, _ io.Reader, out, errs io.Writer) int {
 		return exitRequest
 	}
 	if !thermal.Possible(s.StartC) || !thermal.Possible(s.AmbientC) || !(s.K > 0) || !(s.Speed > 0) {
-		fmt.Fprintf(errs, "An engine has a temperature up to %v °C, and --k and --speed are above 0.\n\n%s", thermal.MaxC, probeHelp)
+		fmt.Fprintf(errs, "An engine has a temperature up to %v °C, and --k and --speed are above 0.\n\n%s",
+			thermal.MaxC, probeHelp)
 		return exitRequest
 	}
 	listener, err := net.Listen("tcp", *listen)

@@ -94,7 +94,8 @@ func start(s service, args []string, out, errs io.Writer) int {
 	if !ok {
 		return exitRequest
 	}
-	ctx, stop := signal.NotifyContext(context.Background(), os.Interrupt, syscall.SIGTERM, syscall.SIGHUP, syscall.SIGQUIT)
+	ctx, stop := signal.NotifyContext(context.Background(), os.Interrupt, syscall.SIGTERM, syscall.SIGHUP,
+		syscall.SIGQUIT)
 	defer stop() // from here on a closed terminal stops it cleanly
 	listener, err := net.Listen("tcp", w.listen)
 	if err != nil {
@@ -116,26 +117,32 @@ func start(s service, args []string, out, errs io.Writer) int {
 	}
 	defer st.Close()
 	if began {
-		fmt.Fprintf(errs, "%s was there and empty: a new workshop is begun in it. If it should hold your data, stop now and restore a backup.\n", w.data)
+		fmt.Fprintf(errs, "%s was there and empty: a new workshop is begun in it. If it should hold your "+
+			"data, stop now and restore a backup.\n", w.data)
 	}
 	if told.Copy != "" {
-		fmt.Fprintf(out, "The data file is of an earlier version: it was copied to %s and then brought up to date.\n", told.Copy)
+		fmt.Fprintf(out, "The data file is of an earlier version: it was copied to %s and then brought up "+
+			"to date.\n", told.Copy)
 	}
 	places, open := reachable(listener.Addr(), w.listen)
-	handler, err := api.Ready(ctx, st, api.Options{Site: web.Site(), Hosts: slices.Concat(w.hosts, places), Version: version, Probes: w.probes})
+	handler, err := api.Ready(ctx, st,
+		api.Options{Site: web.Site(), Hosts: slices.Concat(w.hosts, places), Version: version,
+			Probes: w.probes})
 	if err != nil {
 		fmt.Fprintln(errs, dataTrouble(err))
 		return exitData
 	}
-	fmt.Fprintf(out, "Metronix is ready at %s\nData file: %s\nStop it with Ctrl+C.\n", strings.Join(addresses(places, listener.Addr()), "\n  and at "), w.data)
+	fmt.Fprintf(out, "Metronix is ready at %s\nData file: %s\nStop it with Ctrl+C.\n",
+		strings.Join(addresses(places, listener.Addr()), "\n  and at "), w.data)
 	if open {
-		fmt.Fprintln(out, "Whoever reaches these addresses can read and write: there is no log-in. Keep them inside the workshop's own network.")
+		fmt.Fprintln(out, "Whoever reaches these addresses can read and write: there is no log-in. Keep "+
+			"them inside the workshop's own network.")
 	}
 	return until(ctx, api.NewHTTPServer(handler), listener, errs)
 }
 
-// filled makes a data file with the made-up workshop in it, where there is none yet. It is filled under another name first, so that a
-// program killed meanwhile leaves no half of it.
+// filled makes a data file with the made-up workshop in it, where there is none yet. It is filled under
+// another name first, so that a program killed meanwhile leaves no half of it.
 func filled(path string, fill func(*store.Store) error) error {
 	if _, err := os.Stat(path); err == nil && !emptied(path) {
 		return nil
@@ -196,11 +203,14 @@ func defaultData(file string) string {
 func addressTrouble(address string, err error) string {
 	switch {
 	case errors.Is(err, syscall.EADDRINUSE):
-		return fmt.Sprintf("Another program already listens on %s. Stop it, or choose another port with --listen, for example --listen 127.0.0.1:0.", address)
+		return fmt.Sprintf("Another program already listens on %s. Stop it, or choose another port with "+
+			"--listen, for example --listen 127.0.0.1:0.", address)
 	case errors.Is(err, syscall.EACCES):
-		return fmt.Sprintf("Listening on %s is not permitted. Choose a port above 1023 with --listen.", address)
+		return fmt.Sprintf("Listening on %s is not permitted. Choose a port above 1023 with --listen.",
+			address)
 	}
-	return fmt.Sprintf("The address %s cannot be listened on: %v. Give one such as --listen 127.0.0.1:8080.", address, err)
+	return fmt.Sprintf("The address %s cannot be listened on: %v. Give one such as --listen 127.0.0.1:8080.",
+		address, err)
 }
 
 func dataTrouble(err error) string {
@@ -208,15 +218,18 @@ func dataTrouble(err error) string {
 	case errors.Is(err, store.ErrInUse):
 		return fmt.Sprintf("%v. Stop that program first, or choose another file with --data.", err)
 	case errors.Is(err, store.ErrDamaged):
-		return fmt.Sprintf("%v. Nothing was changed. Look at it with metronix check, or take the last backup back with metronix restore.", err)
+		return fmt.Sprintf("%v. Nothing was changed. Look at it with metronix check, or take the last "+
+			"backup back with metronix restore.", err)
 	case errors.Is(err, store.ErrFull):
 		return fmt.Sprintf("%v. Make room on the disk first.", err)
 	case errors.Is(err, store.ErrNewer):
-		return fmt.Sprintf("%v. Use the newer program, or another file with --data. Nothing was changed.", err)
+		return fmt.Sprintf("%v. Use the newer program, or another file with --data. Nothing was changed.",
+			err)
 	case errors.Is(err, store.ErrNotDatabase), errors.Is(err, store.ErrForeign):
 		return fmt.Sprintf("%v. Choose another file with --data. Nothing was changed.", err)
 	case errors.Is(err, store.ErrUnwritable):
-		return fmt.Sprintf("%v. Check the folder and its permissions, or choose another file with --data.", err)
+		return fmt.Sprintf("%v. Check the folder and its permissions, or choose another file with --data.",
+			err)
 	}
 	return fmt.Sprintf("The data file cannot be used: %v.", err)
 }

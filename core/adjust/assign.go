@@ -2,9 +2,9 @@ package adjust
 
 import "math"
 
-// assign gives each row a column of its own so that the sum of costs is smallest; −1 where a row can only have a forbidden one
-// (cost at least never). Rows may not outnumber columns. Shortest augmenting paths with potentials (Kuhn 1955, Munkres 1957;
-// this form after Jonker and Volgenant 1987), in rows² × columns steps.
+// assign gives each row a column of its own so that the sum of costs is smallest; −1 where a row can only
+// have a forbidden one (cost at least never). Rows may not outnumber columns. Shortest augmenting paths with
+// potentials (Kuhn 1955, Munkres 1957; this form after Jonker and Volgenant 1987), in rows² × columns steps.
 func assign(rows, columns int, cost func(row, column int) int64) []int {
 	rowPotential, columnPotential := make([]int64, rows+1), make([]int64, columns+1)
 	owner, before := make([]int, columns+1), make([]int, columns+1) // of each column, counted from 1; 0: none
@@ -23,7 +23,8 @@ func assign(rows, columns int, cost func(row, column int) int64) []int {
 				if done[c] {
 					continue
 				}
-				if reduced := cost(owner[at]-1, c-1) - rowPotential[owner[at]] - columnPotential[c]; reduced < shortest[c] {
+				if reduced := cost(owner[at]-1,
+					c-1) - rowPotential[owner[at]] - columnPotential[c]; reduced < shortest[c] {
 					shortest[c], before[c] = reduced, at
 				}
 				if shortest[c] < step {

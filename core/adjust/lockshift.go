@@ -12,8 +12,8 @@ const EnoughPairs = 5
 // Pair is a gap before and after its lock nut was tightened.
 type Pair struct{ Before, After measure.Length }
 
-// Shift is what locking usually does to the gap in one mechanic's hands on one kind of adjuster. Median and Spread hold only where
-// Enough; a negative median means that locking tightens.
+// Shift is what locking usually does to the gap in one mechanic's hands on one kind of adjuster. Median and
+// Spread hold only where Enough; a negative median means that locking tightens.
 type Shift struct {
 	Enough bool
 	Count  int
@@ -21,8 +21,8 @@ type Shift struct {
 	Spread measure.Length // interquartile range
 }
 
-// LearnShift takes median and interquartile range of after − before, from EnoughPairs or more. Quartiles are interpolated linearly
-// between order statistics (definition 7 of Hyndman and Fan, 1996).
+// LearnShift takes median and interquartile range of after − before, from EnoughPairs or more. Quartiles are
+// interpolated linearly between order statistics (definition 7 of Hyndman and Fan, 1996).
 func LearnShift(pairs []Pair) Shift {
 	s := Shift{Count: len(pairs), Enough: len(pairs) >= EnoughPairs}
 	if !s.Enough {
@@ -38,8 +38,8 @@ func LearnShift(pairs []Pair) Shift {
 	return s
 }
 
-// PreLockAim is the gap to set with the nut still slack, so that it is the aim after locking; ok only where the shift is known and leaves a
-// gap to set: one that opens the gap by more than the aim does not.
+// PreLockAim is the gap to set with the nut still slack, so that it is the aim after locking; ok only where
+// the shift is known and leaves a gap to set: one that opens the gap by more than the aim does not.
 func (s Shift) PreLockAim(aim measure.Length) (pre measure.Length, ok bool) {
 	pre = aim - s.Median
 	return pre, s.Enough && pre > 0

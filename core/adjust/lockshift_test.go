@@ -39,8 +39,9 @@ func TestPreLockAim(t *testing.T) {
 	assert.Equal(t, 320*um, pre)
 }
 
-// Median and quartiles agree with gonum's linear interpolation (its LinInterp quantiles are another definition, so the
-// reference is reckoned from gonum's sorted empirical ones by the formula of Hyndman and Fan's definition 7).
+// Median and quartiles agree with gonum's linear interpolation (its LinInterp quantiles are another
+// definition, so the reference is reckoned from gonum's sorted empirical ones by the formula of Hyndman and
+// Fan's definition 7).
 func TestShiftAgainstGonum(t *testing.T) {
 	rapid.Check(t, func(t *rapid.T) {
 		shifts := rapid.SliceOfN(rapid.Int64Range(-60_000, 60_000), 5, 40).Draw(t, "shifts")

@@ -12,7 +12,8 @@ import (
 // FromStock is where a shim comes from when it is none of the engine's own.
 const FromStock = "stock"
 
-// ShimValve is one valve of a shimmed engine: the shim that is fitted, the gap measured with it, and where the gap should be.
+// ShimValve is one valve of a shimmed engine: the shim that is fitted, the gap measured with it, and where
+// the gap should be.
 type ShimValve struct {
 	Valve    string
 	Fitted   measure.Length
@@ -53,8 +54,9 @@ type Count struct {
 // Lacking is a valve that no shim brings into its window, and why.
 type Lacking struct{ Valve, Reason string }
 
-// ShimPlan is the choice over the whole engine: a shim for every valve that can be brought into its window, what is to be bought,
-// which of the engine's own shims are left over, and which valves cannot be served (their shims stay where they are).
+// ShimPlan is the choice over the whole engine: a shim for every valve that can be brought into its window,
+// what is to be bought, which of the engine's own shims are left over, and which valves cannot be served
+// (their shims stay where they are).
 type ShimPlan struct {
 	Fit        []Fit
 	Buy        []Count
@@ -62,9 +64,10 @@ type ShimPlan struct {
 	Impossible []Lacking
 }
 
-// The weights of the choice, so that one valve more that is served outweighs any purchase, one purchase any number of disturbed valves, and
-// one disturbed valve any sum of deviations: a deviation counts 256 per nanometre, and 1 more on the tight side. With 80 valves and
-// windows up to a millimetre wide none reaches the next: 80 × 256 × 10⁶ < 2³⁶, 80 × 2³⁶ < 2⁴⁴, 80 × 2⁴⁴ < 2⁵².
+// The weights of the choice, so that one valve more that is served outweighs any purchase, one purchase any
+// number of disturbed valves, and one disturbed valve any sum of deviations: a deviation counts 256 per
+// nanometre, and 1 more on the tight side. With 80 valves and windows up to a millimetre wide none reaches
+// the next: 80 × 256 × 10⁶ < 2³⁶, 80 × 2³⁶ < 2⁴⁴, 80 × 2⁴⁴ < 2⁵².
 const (
 	perNanometre = 256
 	perDisturbed = 1 << 36
@@ -80,17 +83,19 @@ type column struct {
 	bought int // the valve it is bought for, or left bare by
 }
 
-// Where a column's shim is from, when it is under no valve: the shop's stock, bought, or no shim at all for a valve whose own lies outside.
+// Where a column's shim is from, when it is under no valve: the shop's stock, bought, or no shim at all for a
+// valve whose own lies outside.
 const (
 	ofShop = -1 - iota
 	ofMaker
 	ofNobody
 )
 
-// ChooseShims fits the whole engine: the fewest shims bought, then the fewest valves disturbed, then the smallest sum of
-// |gap − aim|, the loose side winning ties. A valve that cannot be served keeps its own shim, which is then not to be had for another.
-// It is a rectangular assignment, solved by the shortest augmenting paths of the Hungarian method (Kuhn 1955). Sizes are what can be
-// bought, in any number; stock is what the shop has, each piece once. At most 80 valves, windows no wider than a millimetre.
+// ChooseShims fits the whole engine: the fewest shims bought, then the fewest valves disturbed, then the
+// smallest sum of |gap − aim|, the loose side winning ties. A valve that cannot be served keeps its own shim,
+// which is then not to be had for another. It is a rectangular assignment, solved by the shortest augmenting
+// paths of the Hungarian method (Kuhn 1955). Sizes are what can be bought, in any number; stock is what the
+// shop has, each piece once. At most 80 valves, windows no wider than a millimetre.
 func ChooseShims(valves []ShimValve, sizes []measure.Length, stock []Count) ShimPlan {
 	var columns []column
 	for i, v := range valves {
@@ -104,7 +109,8 @@ func ChooseShims(valves []ShimValve, sizes []measure.Length, stock []Count) Shim
 		}
 	}
 	columns = append(columns, fromShop(valves, summed(stock))...)
-	chosen := assign(len(valves), len(columns), func(row, col int) int64 { return costOf(valves, row, columns[col]) })
+	chosen := assign(len(valves), len(columns),
+		func(row, col int) int64 { return costOf(valves, row, columns[col]) })
 	plan := ShimPlan{}
 	plan.read(valves, columns, chosen)
 	for i := range plan.Impossible {
@@ -126,7 +132,8 @@ func summed(stock []Count) (list []Count) {
 	return list
 }
 
-// fromShop is the shop's shims that can be of use: of n valves each needs only the n that serve it best, for the others take fewer.
+// fromShop is the shop's shims that can be of use: of n valves each needs only the n that serve it best, for
+// the others take fewer.
 func fromShop(valves []ShimValve, stock []Count) []column {
 	pieces := map[measure.Length]int{}
 	for _, v := range valves {
@@ -136,7 +143,10 @@ func fromShop(valves []ShimValve, stock []Count) []column {
 				fits = append(fits, s)
 			}
 		}
-		slices.SortFunc(fits, func(a, b Count) int { return cmp.Compare(deviation(v, a.Shim), deviation(v, b.Shim)) })
+		slices.SortFunc(fits, func(a,
+			b Count) int {
+			return cmp.Compare(deviation(v, a.Shim), deviation(v, b.Shim))
+		})
 		left := len(valves)
 		for _, s := range fits {
 			n := min(s.N, left)
@@ -159,14 +169,18 @@ func fromShop(valves []ShimValve, stock []Count) []column {
 func lacking(v ShimValve, valves []ShimValve, sizes []measure.Length, stock []Count) string {
 	wanted := v.wanted()
 	fits := func(shim measure.Length) bool { return shim > 0 && wanted.Contains(shim) }
-	if slices.ContainsFunc(sizes, fits) || slices.ContainsFunc(stock, func(c Count) bool { return c.N > 0 && fits(c.Shim) }) ||
+	if slices.ContainsFunc(sizes, fits) ||
+		slices.ContainsFunc(stock, func(c Count) bool { return c.N > 0 && fits(c.Shim) }) ||
 		slices.ContainsFunc(valves, func(o ShimValve) bool { return !o.Out && fits(o.Fitted) }) {
-		return fmt.Sprintf("%s needs a shim of %s, and the ones that fit serve other valves or stay where they are.", v.Valve, wanted)
+		return fmt.Sprintf("%s needs a shim of %s, and the ones that fit serve other valves or stay where "+
+			"they are.", v.Valve, wanted)
 	}
-	return fmt.Sprintf("%s needs a shim of %s: no size on the list and none in the engine lies there.", v.Valve, wanted)
+	return fmt.Sprintf("%s needs a shim of %s: no size on the list and none in the engine lies there.",
+		v.Valve, wanted)
 }
 
-// nearest is the size that lands nearest to the aim within the window, of equally near ones the thinner (looser).
+// nearest is the size that lands nearest to the aim within the window, of equally near ones the thinner
+// (looser).
 func nearest(v ShimValve, sizes []measure.Length) (measure.Length, bool) {
 	best, found := measure.Length(0), false
 	for _, s := range sizes {
@@ -190,7 +204,8 @@ func deviation(v ShimValve, shim measure.Length) int64 {
 	return weight
 }
 
-// costOf weighs a shim under a valve. A valve that is not served keeps its own, or stays bare where that lies outside.
+// costOf weighs a shim under a valve. A valve that is not served keeps its own, or stays bare where that lies
+// outside.
 func costOf(valves []ShimValve, row int, c column) int64 {
 	v := valves[row]
 	serves := v.wanted().Contains(c.shim) && c.from != ofNobody

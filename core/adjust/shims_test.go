@@ -18,7 +18,8 @@ import (
 )
 
 func shimmed(valve string, fitted, gap, lower, upper, aim measure.Length) adjust.ShimValve {
-	return adjust.ShimValve{Valve: valve, Fitted: fitted * um, Measured: gap * um, Window: measure.Window{Lower: lower * um, Upper: upper * um}, Aim: aim * um}
+	return adjust.ShimValve{Valve: valve, Fitted: fitted * um, Measured: gap * um,
+		Window: measure.Window{Lower: lower * um, Upper: upper * um}, Aim: aim * um}
 }
 
 // New thickness = fitted + measured − aim: common practice. 2.70 with 0.10 where 0.20 is wanted takes 2.60.
@@ -33,7 +34,8 @@ func TestSwapsComeFirst(t *testing.T) {
 		shimmed("I2", 2600, 300, 150, 250, 200), // wants 2.65 to 2.75
 		shimmed("I3", 2650, 200, 150, 250, 200),
 	}, []measure.Length{2600 * um, 2650 * um, 2700 * um}, nil)
-	assert.Equal(t, []adjust.Fit{{Valve: "I1", Shim: 2600 * um, From: "I2", Gap: 200 * um}, {Valve: "I2", Shim: 2700 * um, From: "I1", Gap: 200 * um},
+	assert.Equal(t, []adjust.Fit{{Valve: "I1", Shim: 2600 * um, From: "I2", Gap: 200 * um},
+		{Valve: "I2", Shim: 2700 * um, From: "I1", Gap: 200 * um},
 		{Valve: "I3", Shim: 2650 * um, From: "I3", Gap: 200 * um}}, p.Fit)
 	assert.Empty(t, p.Buy)
 	assert.Empty(t, p.Spare)
@@ -48,7 +50,8 @@ func TestAGoodValveIsMovedOnlyToSaveAPurchase(t *testing.T) {
 	assert.Equal(t, "I2", p.Fit[0].From)
 	assert.Equal(t, adjust.Fit{Valve: "I2", Shim: 2700 * um, From: "I1", Gap: 150 * um}, p.Fit[1])
 	assert.Empty(t, p.Buy)
-	p = adjust.ChooseShims([]adjust.ShimValve{tight, good}, []measure.Length{2600 * um}, []adjust.Count{{Shim: 2600 * um, N: 1}})
+	p = adjust.ChooseShims([]adjust.ShimValve{tight, good}, []measure.Length{2600 * um},
+		[]adjust.Count{{Shim: 2600 * um, N: 1}})
 	assert.Equal(t, adjust.FromStock, p.Fit[0].From, "the shop has one: the good valve is left alone")
 	assert.Equal(t, "I2", p.Fit[1].From)
 	assert.Empty(t, p.Buy)
@@ -57,13 +60,15 @@ func TestAGoodValveIsMovedOnlyToSaveAPurchase(t *testing.T) {
 
 // Between two sizes equally near the aim the thinner one wins: loose rather than tight (common practice).
 func TestTiesGoToTheLooseSide(t *testing.T) {
-	p := adjust.ChooseShims([]adjust.ShimValve{shimmed("I1", 2700, 100, 150, 250, 200)}, []measure.Length{2580 * um, 2620 * um}, nil)
+	p := adjust.ChooseShims([]adjust.ShimValve{shimmed("I1", 2700, 100, 150, 250, 200)},
+		[]measure.Length{2580 * um, 2620 * um}, nil)
 	assert.Equal(t, 220*um, p.Fit[0].Gap)
 	assert.Equal(t, []adjust.Count{{Shim: 2580 * um, N: 1}}, p.Buy)
 }
 
 func TestWhatCannotBeServedSaysWhy(t *testing.T) {
-	p := adjust.ChooseShims([]adjust.ShimValve{shimmed("E1", 2700, 600, 150, 250, 200), shimmed("I1", 2600, 200, 150, 250, 200)}, []measure.Length{2600 * um}, nil)
+	p := adjust.ChooseShims([]adjust.ShimValve{shimmed("E1", 2700, 600, 150, 250, 200),
+		shimmed("I1", 2600, 200, 150, 250, 200)}, []measure.Length{2600 * um}, nil)
 	require.Len(t, p.Impossible, 1)
 	assert.Equal(t, "E1", p.Impossible[0].Valve)
 	assert.Contains(t, p.Impossible[0].Reason, "3.05–3.15 mm")
@@ -86,7 +91,8 @@ func (g goal) less(o goal) bool {
 func drawValves(t *rapid.T, most int) ([]adjust.ShimValve, []measure.Length) {
 	var valves []adjust.ShimValve
 	for i := range rapid.IntRange(1, most).Draw(t, "valves") {
-		valves = append(valves, shimmed(fmt.Sprintf("V%d", i), measure.Length(2500+10*rapid.IntRange(0, 20).Draw(t, "fitted")),
+		valves = append(valves, shimmed(fmt.Sprintf("V%d", i),
+			measure.Length(2500+10*rapid.IntRange(0, 20).Draw(t, "fitted")),
 			measure.Length(10*rapid.IntRange(5, 40).Draw(t, "gap")), 150, 250, 200))
 	}
 	var sizes []measure.Length
@@ -127,7 +133,8 @@ func TestChoiceAgainstTryingAll(t *testing.T) {
 			v := valves[i]
 			take := func(shim measure.Length, bought, disturbed int64) {
 				if gap := v.Fitted + v.Measured - shim; v.Window.Contains(gap) {
-					try(i+1, goal{so.bought + bought, so.disturbed + disturbed, so.off + int64((gap - v.Aim).Abs())})
+					try(i+1, goal{so.bought + bought, so.disturbed + disturbed,
+						so.off + int64((gap - v.Aim).Abs())})
 				}
 			}
 			for j, from := range valves {
@@ -151,9 +158,10 @@ func TestChoiceAgainstTryingAll(t *testing.T) {
 	})
 }
 
-// The same assignment as a linear programme, solved by gonum's simplex: an assignment's vertices are whole (Birkhoff), so the
-// smallest cost is the same. Rows: each valve has one shim, each own shim at most one valve. The cases are fixed ones: on some the
-// simplex goes round in circles, for an assignment is degenerate.
+// The same assignment as a linear programme, solved by gonum's simplex: an assignment's vertices are whole
+// (Birkhoff), so the smallest cost is the same. Rows: each valve has one shim, each own shim at most one
+// valve. The cases are fixed ones: on some the simplex goes round in circles, for an assignment is
+// degenerate.
 func TestChoiceAgainstLinearProgramme(t *testing.T) {
 	for seed := range uint64(25) {
 		valves, sizes := seeded(seed)
@@ -209,7 +217,8 @@ func seeded(seed uint64) ([]adjust.ShimValve, []measure.Length) {
 	random := rand.New(rand.NewPCG(seed, 7))
 	var valves []adjust.ShimValve
 	for i := range 2 + random.IntN(5) {
-		valves = append(valves, shimmed(fmt.Sprintf("V%d", i), measure.Length(2500+random.IntN(200)), measure.Length(50+random.IntN(350)), 150, 250, 200))
+		valves = append(valves, shimmed(fmt.Sprintf("V%d", i), measure.Length(2500+random.IntN(200)),
+			measure.Length(50+random.IntN(350)), 150, 250, 200))
 	}
 	var sizes []measure.Length
 	for s := measure.Length(2400); s <= 2900; s += 50 {
@@ -221,7 +230,8 @@ func seeded(seed uint64) ([]adjust.ShimValve, []measure.Length) {
 func BenchmarkShimsSixteen(b *testing.B) {
 	var valves []adjust.ShimValve
 	for i := range measure.Length(16) {
-		valves = append(valves, shimmed(fmt.Sprintf("V%d", i), 2500+10*(i*7%20), 50+10*(i*11%35), 150, 250, 200))
+		valves = append(valves, shimmed(fmt.Sprintf("V%d", i), 2500+10*(i*7%20), 50+10*(i*11%35), 150, 250,
+			200))
 	}
 	var sizes []measure.Length
 	for s := measure.Length(2000); s <= 3000; s += 25 {
@@ -232,7 +242,8 @@ func BenchmarkShimsSixteen(b *testing.B) {
 	}
 }
 
-// A valve that no shim serves keeps its own, which is not given to another: else it would be left empty and the engine could not be closed.
+// A valve that no shim serves keeps its own, which is not given to another: else it would be left empty and
+// the engine could not be closed.
 func TestAnUnservedValveKeepsItsShim(t *testing.T) {
 	p := adjust.ChooseShims([]adjust.ShimValve{
 		shimmed("I1", 2700, 10, 180, 220, 200),  // wants 2.49 to 2.53
@@ -241,12 +252,13 @@ func TestAnUnservedValveKeepsItsShim(t *testing.T) {
 	}, []measure.Length{2500 * um, 2550 * um, 3100 * um}, nil)
 	require.Len(t, p.Impossible, 1)
 	assert.Equal(t, "I2", p.Impossible[0].Valve)
-	assert.Equal(t, adjust.Fit{Valve: "I1", Shim: 2500 * um, From: adjust.FromStock, Gap: 210 * um, Bought: true}, p.Fit[0])
+	assert.Equal(t, adjust.Fit{Valve: "I1", Shim: 2500 * um, From: adjust.FromStock, Gap: 210 * um,
+		Bought: true}, p.Fit[0])
 	assert.Equal(t, []adjust.Count{{Shim: 2500 * um, N: 1}}, p.Buy)
 }
 
-// Every valve is in fit or in impossible, never in both; no shim is used twice; and where a valve is out of reach of every size the rest
-// still equals trying all, with that valve's shim out of the game.
+// Every valve is in fit or in impossible, never in both; no shim is used twice; and where a valve is out of
+// reach of every size the rest still equals trying all, with that valve's shim out of the game.
 func TestChoiceWithUnservedValvesAgainstTryingAll(t *testing.T) {
 	rapid.Check(t, func(t *rapid.T) {
 		valves, _ := drawValves(t, 4)
@@ -273,7 +285,8 @@ func TestChoiceWithUnservedValvesAgainstTryingAll(t *testing.T) {
 	})
 }
 
-// tryAll deals the shims out in every way: each valve keeps its own though it does not serve, takes another's, or a bought one.
+// tryAll deals the shims out in every way: each valve keeps its own though it does not serve, takes
+// another's, or a bought one.
 func tryAll(valves []adjust.ShimValve, sizes []measure.Length) (unserved, bought int) {
 	unserved, bought = len(valves)+1, 0
 	used := make([]bool, len(valves))
@@ -311,7 +324,8 @@ func tryAll(valves []adjust.ShimValve, sizes []measure.Length) (unserved, bought
 func BenchmarkShims48By200(b *testing.B) {
 	var valves []adjust.ShimValve
 	for i := range measure.Length(48) {
-		valves = append(valves, shimmed(fmt.Sprintf("V%d", i), 2500+10*(i*7%40), 50+10*(i*11%35), 100, 1100, 600))
+		valves = append(valves, shimmed(fmt.Sprintf("V%d", i), 2500+10*(i*7%40), 50+10*(i*11%35), 100, 1100,
+			600))
 	}
 	var sizes []measure.Length
 	var stock []adjust.Count

@@ -19,8 +19,8 @@ const (
 	Open  Direction = "open"
 )
 
-// Rotation is which way a screw or nut is turned, seen along its thread from the end where the driver or spanner sits. Empty: by feel, or
-// not at all.
+// Rotation is which way a screw or nut is turned, seen along its thread from the end where the driver or
+// spanner sits. Empty: by feel, or not at all.
 type Rotation string
 
 // The two ways to turn.
@@ -46,9 +46,9 @@ var (
 	ErrRatio   = errors.New("the ratio is not given or not possible")
 )
 
-// Reckon gives the turn that brings a gap to its aim: angle = 360 × change / (pitch × gain), by geometry of the lever.
-// It errs with ErrNoScrew for shims and hydraulic gear, ErrPitch without a pitch, and ErrRatio where the gain needs a ratio
-// (above 1 for a finger follower's pivot) that is not there.
+// Reckon gives the turn that brings a gap to its aim: angle = 360 × change / (pitch × gain), by geometry of
+// the lever. It errs with ErrNoScrew for shims and hydraulic gear, ErrPitch without a pitch, and ErrRatio
+// where the gain needs a ratio (above 1 for a finger follower's pivot) that is not there.
 func Reckon(a engine.Adjuster, gap, aim measure.Length) (Turn, error) {
 	change := gap - aim
 	t := Turn{Direction: Close}
@@ -65,7 +65,8 @@ func Reckon(a engine.Adjuster, gap, aim measure.Length) (Turn, error) {
 	if a.Pitch <= 0 {
 		return Turn{}, fmt.Errorf("%w: without it the turn cannot be reckoned", ErrPitch)
 	}
-	t.Degrees = measure.FromDegrees(360 * change.Abs().Millimetres() / (a.Pitch.Millimetres() * gain)).Degrees()
+	t.Degrees = measure.FromDegrees(
+		360 * change.Abs().Millimetres() / (a.Pitch.Millimetres() * gain)).Degrees()
 	if change != 0 {
 		t.Way, t.Rotation = turning(a, t.Direction)
 	}
@@ -74,22 +75,23 @@ func Reckon(a engine.Adjuster, gap, aim measure.Length) (Turn, error) {
 	return t, nil
 }
 
-// ClosesBy is the way the screw or nut of an adjuster travels to close the gap, by geometry: a screw or nut that is driven towards the
-// valve, push-rod or rocker closes by going in; a threaded tappet or a finger's pivot closes by rising out of its thread. A sheet may
-// say that its gear does otherwise.
+// ClosesBy is the way the screw or nut of an adjuster travels to close the gap, by geometry: a screw or nut
+// that is driven towards the valve, push-rod or rocker closes by going in; a threaded tappet or a finger's
+// pivot closes by rising out of its thread. A sheet may say that its gear does otherwise.
 func ClosesBy(a engine.Adjuster) engine.Way {
 	if a.Closes != "" {
 		return a.Closes
 	}
 	switch a.Kind {
-	case engine.ThreadedTappet, engine.ThreadedTappetAtValve, engine.FingerPivotAtCam, engine.FingerPivotAtValve:
+	case engine.ThreadedTappet, engine.ThreadedTappetAtValve, engine.FingerPivotAtCam,
+		engine.FingerPivotAtValve:
 		return engine.Out
 	}
 	return engine.In
 }
 
-// turning is which way the screw travels and is turned to change a gap: a right-hand thread goes in clockwise, a left-hand one
-// anticlockwise.
+// turning is which way the screw travels and is turned to change a gap: a right-hand thread goes in
+// clockwise, a left-hand one anticlockwise.
 func turning(a engine.Adjuster, d Direction) (engine.Way, Rotation) {
 	way := ClosesBy(a)
 	if d == Open {

@@ -22,14 +22,22 @@ func TestTurns(t *testing.T) {
 		deg       float64
 		direction adjust.Direction
 	}{
-		"0.10 too loose, M8×1, a tenth of a turn": {engine.Adjuster{Kind: engine.ScrewValveEnd, Pitch: 1000 * um}, 320 * um, 220 * um, 36, adjust.Close},
-		"0.05 too tight":                       {engine.Adjuster{Kind: engine.ThreadedTappet, Pitch: 1000 * um}, 250 * um, 300 * um, 18, adjust.Open},
-		"measured at the cam, ratio 1.5":       {engine.Adjuster{Kind: engine.ScrewValveEndAtCam, Pitch: 1000 * um, Ratio: 1.5}, 320 * um, 220 * um, 54, adjust.Close},
-		"push-rod end, ratio 1.5":              {engine.Adjuster{Kind: engine.ScrewPushrodEnd, Pitch: 1000 * um, Ratio: 1.5}, 320 * um, 220 * um, 24, adjust.Close},
-		"stud nut, ratio 1.5, 5/16-24":         {engine.Adjuster{Kind: engine.CentreNut, Pitch: measure.Inch / 24, Ratio: 1.5}, 320 * um, 220 * um, 13.606299, adjust.Close},
-		"finger pivot at the cam, ratio 2":     {engine.Adjuster{Kind: engine.FingerPivotAtCam, Pitch: 1000 * um, Ratio: 2}, 320 * um, 220 * um, 72, adjust.Close},
-		"finger pivot at the valve, ratio 1.5": {engine.Adjuster{Kind: engine.FingerPivotAtValve, Pitch: 1000 * um, Ratio: 1.5}, 320 * um, 220 * um, 72, adjust.Close},
-		"nothing to change":                    {engine.Adjuster{Kind: engine.ScrewValveEnd, Pitch: 1000 * um}, 220 * um, 220 * um, 0, adjust.Close},
+		"0.10 too loose, M8×1, a tenth of a turn": {engine.Adjuster{Kind: engine.ScrewValveEnd,
+			Pitch: 1000 * um}, 320 * um, 220 * um, 36, adjust.Close},
+		"0.05 too tight": {engine.Adjuster{Kind: engine.ThreadedTappet,
+			Pitch: 1000 * um}, 250 * um, 300 * um, 18, adjust.Open},
+		"measured at the cam, ratio 1.5": {engine.Adjuster{Kind: engine.ScrewValveEndAtCam,
+			Pitch: 1000 * um, Ratio: 1.5}, 320 * um, 220 * um, 54, adjust.Close},
+		"push-rod end, ratio 1.5": {engine.Adjuster{Kind: engine.ScrewPushrodEnd,
+			Pitch: 1000 * um, Ratio: 1.5}, 320 * um, 220 * um, 24, adjust.Close},
+		"stud nut, ratio 1.5, 5/16-24": {engine.Adjuster{Kind: engine.CentreNut,
+			Pitch: measure.Inch / 24, Ratio: 1.5}, 320 * um, 220 * um, 13.606299, adjust.Close},
+		"finger pivot at the cam, ratio 2": {engine.Adjuster{Kind: engine.FingerPivotAtCam,
+			Pitch: 1000 * um, Ratio: 2}, 320 * um, 220 * um, 72, adjust.Close},
+		"finger pivot at the valve, ratio 1.5": {engine.Adjuster{Kind: engine.FingerPivotAtValve,
+			Pitch: 1000 * um, Ratio: 1.5}, 320 * um, 220 * um, 72, adjust.Close},
+		"nothing to change": {engine.Adjuster{Kind: engine.ScrewValveEnd,
+			Pitch: 1000 * um}, 220 * um, 220 * um, 0, adjust.Close},
 	} {
 		got, err := adjust.Reckon(c.a, c.gap, c.aim)
 		require.NoError(t, err, name)
@@ -53,15 +61,17 @@ func TestTurnsThatCannotBeReckoned(t *testing.T) {
 
 // An eccentric of 1 mm changes the gap by at most 1 mm per radian: 10° is 0.1745 rad.
 func TestEccentricIsByFeel(t *testing.T) {
-	got, err := adjust.Reckon(engine.Adjuster{Kind: engine.Eccentric, Eccentricity: 1000 * um}, 300*um, 200*um)
+	got, err := adjust.Reckon(engine.Adjuster{Kind: engine.Eccentric, Eccentricity: 1000 * um}, 300*um,
+		200*um)
 	require.NoError(t, err)
 	assert.True(t, got.ByFeel)
 	assert.True(t, math.IsNaN(got.Degrees))
 	assert.Contains(t, got.Why, "0.175 mm")
 }
 
-// Which way to turn, right-hand thread, seen from the driver's end (by geometry): what is driven towards the valve closes by going in,
-// clockwise; what closes by rising out of its thread is turned anticlockwise. A left-hand thread reverses it.
+// Which way to turn, right-hand thread, seen from the driver's end (by geometry): what is driven towards the
+// valve closes by going in, clockwise; what closes by rising out of its thread is turned anticlockwise. A
+// left-hand thread reverses it.
 func TestWhichWayToTurn(t *testing.T) {
 	const pitch = measure.Millimetre
 	for kind, closing := range map[engine.AdjusterKind]adjust.Rotation{
@@ -70,7 +80,8 @@ func TestWhichWayToTurn(t *testing.T) {
 		engine.FingerPivotAtCam: adjust.Anticlockwise, engine.FingerPivotAtValve: adjust.Anticlockwise,
 	} {
 		a := engine.Adjuster{Kind: kind, Pitch: pitch, Ratio: 1.5}
-		other := map[adjust.Rotation]adjust.Rotation{adjust.Clockwise: adjust.Anticlockwise, adjust.Anticlockwise: adjust.Clockwise}
+		other := map[adjust.Rotation]adjust.Rotation{adjust.Clockwise: adjust.Anticlockwise,
+			adjust.Anticlockwise: adjust.Clockwise}
 		turned := func(a engine.Adjuster, gap measure.Length) adjust.Rotation {
 			turn, err := adjust.Reckon(a, gap*um, 300*um)
 			require.NoError(t, err)

@@ -10,35 +10,36 @@ import (
 	"metronix/core/measure"
 )
 
-// reach is how far outside the limits a gap is commonly found, and so how far leaves are weighed (from memory). Beyond it the leaf next
-// to each limit still counts, because it settles the verdict.
+// reach is how far outside the limits a gap is commonly found, and so how far leaves are weighed (from
+// memory). Beyond it the leaf next to each limit still counts, because it settles the verdict.
 const reach = 100 * measure.Micrometre
 
-// nextLeaf names the owned leaf or stack to try next. Before any leaf has dragged the state of knowledge is the thickest leaf known
-// free and the thinnest known not to go, so the tree of tries with the fewest expected ones is found exactly (see plan), for a gap
-// that may lie anywhere about the window. After a drag that decided nothing, the leaf most of whose feels may still be had and
-// settle it; none where no feel that may be had does.
-func nextLeaf(limits Limits, readings []Reading, owned gauge.Set, rule Rule, feel measure.Length) gauge.Stack {
+// nextLeaf names the owned leaf or stack to try next. Before any leaf has dragged the state of knowledge is
+// the thickest leaf known free and the thinnest known not to go, so the tree of tries with the fewest
+// expected ones is found exactly (see plan), for a gap that may lie anywhere about the window. After a drag
+// that decided nothing, the leaf most of whose feels may still be had and settle it; none where no feel that
+// may be had does.
+func (y Yardstick) nextLeaf(readings []Reading) gauge.Stack {
 	above, below := bounds(readings)
 	var open []gauge.Stack
-	for _, st := range candidates(limits, owned) {
+	for _, st := range candidates(y.Limits, y.Owned) {
 		if t := st.Thickness(); t > above && t < below && !tried(readings, st) {
 			open = append(open, st)
 		}
 	}
 	if !slices.ContainsFunc(readings, Reading.dragged) {
-		return newPlan(limits, open, readings, rule, feel).first()
+		return newPlan(y, open, readings).first()
 	}
 	var best gauge.Stack
 	bestScore := 0.0
 	for _, st := range open {
-		score, ok := promise(limits, readings, st, rule, feel)
+		score, ok := y.promise(readings, st)
 		if !ok {
 			continue
 		}
 		if better := cmp.Or(
 			cmp.Compare(score, bestScore),
-			cmp.Compare((nearestTo(best, limits.Nominal)), nearestTo(st, limits.Nominal)),
+			cmp.Compare((nearestTo(best, y.Limits.Nominal)), nearestTo(st, y.Limits.Nominal)),
 		); best == nil || better > 0 {
 			best, bestScore = st, score
 		}
@@ -71,20 +72,23 @@ func tried(readings []Reading, st gauge.Stack) bool {
 // mostTried bounds how many leaves and stacks are weighed, so that advice stays quick however large the set.
 const mostTried = 28
 
-// candidates are the single leaves about the window, the nearest single leaf beyond each limit, and stacks of a thickness that no
-// single leaf comes near, those nearest to a limit first: a limit is where a stack helps. Thinnest first.
+// candidates are the single leaves about the window, the nearest single leaf beyond each limit, and stacks of
+// a thickness that no single leaf comes near, those nearest to a limit first: a limit is where a stack helps.
+// Thinnest first.
 func candidates(limits Limits, owned gauge.Set) []gauge.Stack {
 	w := limits.Window
 	near := measure.Window{Lower: max(0, w.Lower-reach), Upper: w.Upper + reach}
 	singles := owned.Singles()
-	list := slices.DeleteFunc(beyond(singles, w), func(st gauge.Stack) bool { return near.Contains(st.Thickness()) })
+	list := slices.DeleteFunc(beyond(singles, w),
+		func(st gauge.Stack) bool { return near.Contains(st.Thickness()) })
 	for _, st := range singles {
 		if near.Contains(st.Thickness()) {
 			list = append(list, st)
 		}
 	}
 	byLimit := func(a, b gauge.Stack) int {
-		return cmp.Or(cmp.Compare(fromLimit(w, a.Thickness()), fromLimit(w, b.Thickness())), cmp.Compare(len(a), len(b)), cmp.Compare(a.Thickness(), b.Thickness()))
+		return cmp.Or(cmp.Compare(fromLimit(w, a.Thickness()), fromLimit(w, b.Thickness())),
+			cmp.Compare(len(a), len(b)), cmp.Compare(a.Thickness(), b.Thickness()))
 	}
 	slices.SortStableFunc(list, byLimit)
 	list = oneEach(list)
@@ -106,7 +110,8 @@ func beyond(singles []gauge.Stack, w measure.Window) (list []gauge.Stack) {
 	} else if n := len(singles); i < 0 && n > 0 {
 		list = append(list, singles[n-1])
 	}
-	if i := slices.IndexFunc(singles, func(st gauge.Stack) bool { return st.Thickness() >= w.Upper }); i >= 0 {
+	if i := slices.IndexFunc(singles,
+		func(st gauge.Stack) bool { return st.Thickness() >= w.Upper }); i >= 0 {
 		list = append(list, singles[i])
 	}
 	return list
@@ -122,9 +127,11 @@ func oneEach(list []gauge.Stack) []gauge.Stack {
 	})
 }
 
-// nearestStacks are at most n stacks of two or three leaves, one for each thickness, that no single leaf lies within a leaf's uncertainty
-// of: such a stack would tell no more than the leaf, and less surely. They are found without listing all.
-func nearestStacks(near measure.Window, owned gauge.Set, singles []gauge.Stack, n int, order func(a, b gauge.Stack) int) []gauge.Stack {
+// nearestStacks are at most n stacks of two or three leaves, one for each thickness, that no single leaf lies
+// within a leaf's uncertainty of: such a stack would tell no more than the leaf, and less surely. They are
+// found without listing all.
+func nearestStacks(near measure.Window, owned gauge.Set, singles []gauge.Stack, n int,
+	order func(a, b gauge.Stack) int) []gauge.Stack {
 	var list []gauge.Stack
 	if n <= 0 {
 		return nil
@@ -134,33 +141,36 @@ func nearestStacks(near measure.Window, owned gauge.Set, singles []gauge.Stack, 
 			return
 		}
 		t := st.Thickness()
-		if i, found := slices.BinarySearchFunc(singles, t-gauge.UncheckedUncertainty, func(s gauge.Stack, want measure.Length) int {
-			return cmp.Compare(s.Thickness(), want)
-		}); found || i < len(singles) && singles[i].Thickness() <= t+gauge.UncheckedUncertainty {
+		if i, found := slices.BinarySearchFunc(singles, t-gauge.UncheckedUncertainty,
+			func(s gauge.Stack, want measure.Length) int {
+				return cmp.Compare(s.Thickness(), want)
+			}); found || i < len(singles) && singles[i].Thickness() <= t+gauge.UncheckedUncertainty {
 			return
 		}
 		at, _ := slices.BinarySearchFunc(list, st, order)
-		if slices.ContainsFunc(list, func(o gauge.Stack) bool { return o.Thickness() == t && order(o, st) <= 0 }) {
+		if slices.ContainsFunc(list,
+			func(o gauge.Stack) bool { return o.Thickness() == t && order(o, st) <= 0 }) {
 			return
 		}
-		list = slices.DeleteFunc(slices.Insert(list, at, slices.Clone(st)), func(o gauge.Stack) bool { return o.Thickness() == t && order(o, st) > 0 })
+		list = slices.DeleteFunc(slices.Insert(list, at, slices.Clone(st)),
+			func(o gauge.Stack) bool { return o.Thickness() == t && order(o, st) > 0 })
 		list = list[:min(len(list), n)]
 	})
 	return list
 }
 
-// perLeaf is what an extra leaf of a stack takes off its promise, in feels that settle: a stack is slower to lay and less certain than a
-// leaf, so that it has to settle one feel more (from memory).
+// perLeaf is what an extra leaf of a stack takes off its promise, in feels that settle: a stack is slower to
+// lay and less certain than a leaf, so that it has to settle one feel more (from memory).
 const perLeaf = 0.6
 
-// promise scores a candidate: a point for each feel that may still be had and settles the verdict, less perLeaf for each further leaf. ok
-// is false where no such feel settles anything.
-func promise(limits Limits, readings []Reading, st gauge.Stack, rule Rule, feel measure.Length) (score float64, ok bool) {
+// promise scores a candidate: a point for each feel that may still be had and settles the verdict, less
+// perLeaf for each further leaf. ok is false where no such feel settles anything.
+func (y Yardstick) promise(readings []Reading, st gauge.Stack) (score float64, ok bool) {
 	for _, f := range []Feel{Free, Drag, WontGo} {
-		if !mayBeFelt(readings, st, f, feel) {
+		if !mayBeFelt(readings, st, f, y.Feel) {
 			continue
 		}
-		j := settle(limits.Window, append(slices.Clone(readings), Reading{Stack: st, Feel: f}), rule, feel)
+		j := y.settle(append(slices.Clone(readings), Reading{Stack: st, Feel: f}))
 		if j.Conflict == "" && j.Verdict != Undecided {
 			score++
 		}
@@ -168,8 +178,8 @@ func promise(limits Limits, readings []Reading, st gauge.Stack, rule Rule, feel 
 	return score - perLeaf*float64(len(st)-1), score > 0
 }
 
-// mayBeFelt says whether a feel is still to be expected of a leaf: a gap within what the readings leave drags a leaf of its own thickness
-// within the feel, lets a thinner one fall through and stops a thicker one.
+// mayBeFelt says whether a feel is still to be expected of a leaf: a gap within what the readings leave drags
+// a leaf of its own thickness within the feel, lets a thinner one fall through and stops a thicker one.
 func mayBeFelt(readings []Reading, st gauge.Stack, f Feel, feel measure.Length) bool {
 	iv, _ := narrow(readings, feel)
 	t, high := st.Thickness(), measure.MaxLength
@@ -218,7 +228,8 @@ func explain(limits Limits, readings []Reading, j Judgement) string {
 		fmt.Fprintf(&b, ": over the limit %s.", limits.Say(w.Upper))
 	}
 	if limits.NominalOnly {
-		fmt.Fprintf(&b, " The source gives %s without limits; ±%s is taken.", limits.Say(limits.Nominal), limits.Say(NominalSlack))
+		fmt.Fprintf(&b, " The source gives %s without limits; ±%s is taken.", limits.Say(limits.Nominal),
+			limits.Say(NominalSlack))
 	}
 	if j.Verdict != Undecided && !j.Sure {
 		b.WriteString(" Close: a limit lies within the uncertainty.")
@@ -226,11 +237,13 @@ func explain(limits Limits, readings []Reading, j Judgement) string {
 	return b.String()
 }
 
-// widestStep is how far beyond the only leaf that bounds a gap the next one is looked for (from memory: valves are seldom further out).
+// widestStep is how far beyond the only leaf that bounds a gap the next one is looked for (from memory:
+// valves are seldom further out).
 const widestStep = 150 * measure.Micrometre
 
-// PinDown names the owned leaf that narrows a gap best towards a figure, whatever the verdict: the middle one of those that may still
-// drag. Nil where a reading gives a figure already, or no leaf lies between what is free and what does not go.
+// PinDown names the owned leaf that narrows a gap best towards a figure, whatever the verdict: the middle one
+// of those that may still drag. Nil where a reading gives a figure already, or no leaf lies between what is
+// free and what does not go.
 func PinDown(readings []Reading, owned gauge.Set) gauge.Stack {
 	if len(readings) == 0 || slices.ContainsFunc(readings, Reading.dragged) {
 		return nil

@@ -18,9 +18,11 @@ const um = measure.Micrometre
 // drawn is a random case: a window and a set of leaves, in micrometres.
 func drawn(t *rapid.T, thinnest, most int) (Limits, gauge.Set) {
 	lower := rapid.IntRange(200, 260).Draw(t, "lower")
-	limits := FromWindow(measure.Window{Lower: measure.Length(lower) * um, Upper: measure.Length(lower+rapid.IntRange(10, 40).Draw(t, "width")) * um})
+	limits := FromWindow(measure.Window{Lower: measure.Length(lower) * um,
+		Upper: measure.Length(lower+rapid.IntRange(10, 40).Draw(t, "width")) * um})
 	var owned gauge.Set
-	for _, m := range rapid.SliceOfNDistinct(rapid.IntRange(thinnest, 400), 2, most, rapid.ID[int]).Draw(t, "leaves") {
+	for _, m := range rapid.SliceOfNDistinct(rapid.IntRange(thinnest, 400), 2, most, rapid.ID[int]).Draw(t,
+		"leaves") {
 		owned = append(owned, gauge.Leaf{ID: gauge.ID{Marked: measure.Length(m) * um}})
 	}
 	return limits, owned
@@ -41,7 +43,7 @@ func feelOf(gap, leaf measure.Length) Feel {
 func tries(limits Limits, gap measure.Length, next func([]Reading) gauge.Stack) (n int, decided bool) {
 	var readings []Reading
 	for {
-		if settle(limits.Window, readings, Workshop, DefaultFeel).Verdict != Undecided {
+		if workshop(limits, nil).settle(readings).Verdict != Undecided {
 			return len(readings), true
 		}
 		st := next(readings)
@@ -76,7 +78,8 @@ func pieces(limits Limits, ladder []gauge.Stack) []piece {
 	return list
 }
 
-// The advice needs no more tries than a plain walk up the same ladder, on average and at worst, and decides every gap that the walk decides.
+// The advice needs no more tries than a plain walk up the same ladder, on average and at worst, and decides
+// every gap that the walk decides.
 func TestAdviceBeatsAWalkUpTheLadder(t *testing.T) {
 	rapid.Check(t, func(t *rapid.T) {
 		limits, owned := drawn(t, 20, 12)
@@ -85,7 +88,8 @@ func TestAdviceBeatsAWalkUpTheLadder(t *testing.T) {
 		var oursWorst, walkWorst int
 		for _, p := range pieces(limits, ladder) {
 			gap := p.gap
-			a, settled := tries(limits, gap, func(r []Reading) gauge.Stack { return nextLeaf(limits, r, owned, Workshop, DefaultFeel) })
+			a, settled := tries(limits, gap,
+				func(r []Reading) gauge.Stack { return workshop(limits, owned).nextLeaf(r) })
 			w, walkSettled := tries(limits, gap, func(r []Reading) gauge.Stack {
 				if len(r) == len(ladder) {
 					return nil
@@ -101,8 +105,8 @@ func TestAdviceBeatsAWalkUpTheLadder(t *testing.T) {
 	})
 }
 
-// On small cases the advice is within one try of the best tree of tries there is, on average and at worst. The best tree is found
-// by trying every leaf at every node, over the gaps themselves.
+// On small cases the advice is within one try of the best tree of tries there is, on average and at worst.
+// The best tree is found by trying every leaf at every node, over the gaps themselves.
 func TestAdviceAgainstTheBestTree(t *testing.T) {
 	rapid.Check(t, func(t *rapid.T) {
 		limits, owned := drawn(t, 210, 5) // so thick that no stack lies about the window
@@ -110,7 +114,7 @@ func TestAdviceAgainstTheBestTree(t *testing.T) {
 		all := pieces(limits, ladder)
 		var tree func(gaps []piece, readings []Reading) (sum measure.Length, worst int)
 		tree = func(gaps []piece, readings []Reading) (sum measure.Length, worst int) {
-			if len(gaps) == 0 || settle(limits.Window, readings, Workshop, DefaultFeel).Verdict != Undecided {
+			if len(gaps) == 0 || workshop(limits, nil).settle(readings).Verdict != Undecided {
 				return 0, 0
 			}
 			whole := measure.Length(0)
@@ -144,7 +148,8 @@ func TestAdviceAgainstTheBestTree(t *testing.T) {
 		best, bestWorst := tree(all, nil)
 		ours, total, oursWorst := measure.Length(0), measure.Length(0), 0
 		for _, p := range all {
-			n, _ := tries(limits, p.gap, func(r []Reading) gauge.Stack { return nextLeaf(limits, r, owned, Workshop, DefaultFeel) })
+			n, _ := tries(limits, p.gap,
+				func(r []Reading) gauge.Stack { return workshop(limits, owned).nextLeaf(r) })
 			ours, total, oursWorst = ours+measure.Length(n)*p.length, total+p.length, max(oursWorst, n)
 		}
 		require.LessOrEqual(t, ours, best+total, "more than one try above the best tree on average")
@@ -152,8 +157,8 @@ func TestAdviceAgainstTheBestTree(t *testing.T) {
 	})
 }
 
-// With leaves off their marking and feels off by as much as is stated for them, a sure verdict and a guarded one are never wrong, and an unsure one
-// errs by no more than the uncertainty.
+// With leaves off their marking and feels off by as much as is stated for them, a sure verdict and a guarded
+// one are never wrong, and an unsure one errs by no more than the uncertainty.
 func TestVerdictsHoldWithinTheStatedUncertainty(t *testing.T) {
 	rapid.Check(t, func(t *rapid.T) {
 		limits, owned := drawn(t, 150, 10)
@@ -161,12 +166,14 @@ func TestVerdictsHoldWithinTheStatedUncertainty(t *testing.T) {
 		gap := measure.Length(rapid.Int64Range(120_000, 400_000).Draw(t, "gap"))
 		truth := map[measure.Length]measure.Length{}
 		for _, l := range owned {
-			truth[l.Marked] = l.Marked + measure.Length(rapid.Int64Range(-int64(l.Uncertainty()), int64(l.Uncertainty())).Draw(t, "off"))
+			truth[l.Marked] = l.Marked +
+				measure.Length(rapid.Int64Range(-int64(l.Uncertainty()), int64(l.Uncertainty())).Draw(t,
+					"off"))
 		}
 		var readings []Reading
 		doubt := measure.Length(0)
 		for range 12 {
-			j := Judge(limits, readings, owned, rule, DefaultFeel)
+			j := Yardstick{limits, owned, rule, DefaultFeel}.Judge(readings)
 			require.Empty(t, j.Conflict)
 			if j.Verdict != Undecided || j.TryNext == nil {
 				break
@@ -185,7 +192,7 @@ func TestVerdictsHoldWithinTheStatedUncertainty(t *testing.T) {
 			readings = append(readings, Reading{Stack: j.TryNext, Feel: feel})
 			doubt = max(doubt, j.TryNext.Uncertainty()+DefaultFeel)
 		}
-		j := Judge(limits, readings, owned, rule, DefaultFeel)
+		j := Yardstick{limits, owned, rule, DefaultFeel}.Judge(readings)
 		if j.Sure || rule == Guarded {
 			doubt = 0
 		}
@@ -201,8 +208,8 @@ func TestVerdictsHoldWithinTheStatedUncertainty(t *testing.T) {
 	})
 }
 
-// After a drag that decides nothing by the guarded rule, no leaf is named whose feel is known already: every one named may still be felt
-// two ways, and one of them settles it.
+// After a drag that decides nothing by the guarded rule, no leaf is named whose feel is known already: every
+// one named may still be felt two ways, and one of them settles it.
 func TestNoLeafIsNamedWhoseFeelIsKnown(t *testing.T) {
 	var owned gauge.Set
 	for m := measure.Length(200); m <= 400; m += 10 {
@@ -210,16 +217,17 @@ func TestNoLeafIsNamedWhoseFeelIsKnown(t *testing.T) {
 	}
 	limits := FromWindow(measure.Window{Lower: 270 * um, Upper: 330 * um})
 	readings := []Reading{{Stack: gauge.Stack{owned.Find(gauge.ID{Marked: 340 * um})}, Feel: Drag}}
-	judged := Judge(limits, readings, owned, Guarded, DefaultFeel)
+	judged := Yardstick{limits, owned, Guarded, DefaultFeel}.Judge(readings)
 	require.Equal(t, Loose, judged.Verdict, "0.333 to 0.347 lies wholly above 0.33: by hand")
 
 	doubtful := []Reading{{Dial: &Dial{Gap: 207 * um, Uncertainty: 20 * um}}}
 	limits = FromWindow(measure.Window{Lower: 210 * um, Upper: 310 * um})
-	judged = Judge(limits, doubtful, owned, Guarded, DefaultFeel)
+	judged = Yardstick{limits, owned, Guarded, DefaultFeel}.Judge(doubtful)
 	require.Equal(t, Undecided, judged.Verdict)
 	if judged.TryNext != nil {
 		tried := judged.TryNext.Thickness()
-		assert.True(t, tried > 180*um && tried < 235*um, "0.187 to 0.227 is left: %s tells nothing", judged.TryNext)
+		assert.True(t, tried > 180*um && tried < 235*um, "0.187 to 0.227 is left: %s tells nothing",
+			judged.TryNext)
 	}
 }
 
@@ -227,10 +235,10 @@ func TestNoLeafIsNamedWhoseFeelIsKnown(t *testing.T) {
 func TestALeafFarOffStillSettles(t *testing.T) {
 	owned := gauge.Set{gauge.Plain(380 * um), gauge.Plain(570 * um)}
 	limits := FromWindow(measure.Window{Lower: 220 * um, Upper: 240 * um})
-	judged := Judge(limits, nil, owned, Workshop, DefaultFeel)
+	judged := workshop(limits, owned).Judge(nil)
 	require.NotNil(t, judged.TryNext)
 	assert.Equal(t, "0.38", judged.TryNext.String())
-	judged = Judge(limits, []Reading{{Stack: judged.TryNext, Feel: Free}}, owned, Workshop, DefaultFeel)
+	judged = workshop(limits, owned).Judge([]Reading{{Stack: judged.TryNext, Feel: Free}})
 	assert.Equal(t, Loose, judged.Verdict)
 }
 
@@ -249,15 +257,16 @@ func TestPinningDownStaysNearWhatIsKnown(t *testing.T) {
 	assert.Equal(t, "0.10", pin.String())
 }
 
-// A stack is not advised where a single leaf is as thick to within its uncertainty: an inch set against 0.38–0.43, where 0.3302 is one leaf
-// and two others make 0.3302 as well.
+// A stack is not advised where a single leaf is as thick to within its uncertainty: an inch set against
+// 0.38–0.43, where 0.3302 is one leaf and two others make 0.3302 as well.
 func TestASingleLeafComesBeforeItsStack(t *testing.T) {
 	var owned gauge.Set
 	for m := measure.Length(4); m <= 15; m++ {
-		owned = append(owned, gauge.Leaf{ID: gauge.ID{Marked: m * measure.Thou}, Thou: true, Measured: m*measure.Thou + um})
+		owned = append(owned, gauge.Leaf{ID: gauge.ID{Marked: m * measure.Thou}, Thou: true,
+			Measured: m*measure.Thou + um})
 	}
 	limits := FromWindow(measure.Window{Lower: 330 * um, Upper: 380 * um})
-	judged := Judge(limits, nil, owned, Workshop, DefaultFeel)
+	judged := workshop(limits, owned).Judge(nil)
 	require.NotNil(t, judged.TryNext)
 	assert.Len(t, judged.TryNext, 1, judged.TryNext.String())
 }
@@ -271,6 +280,10 @@ func BenchmarkAdviceFrom120(b *testing.B) {
 	limits := FromWindow(measure.Window{Lower: 280 * um, Upper: 320 * um})
 	b.ReportAllocs()
 	for b.Loop() {
-		Judge(limits, nil, owned, Workshop, DefaultFeel)
+		workshop(limits, owned).Judge(nil)
 	}
+}
+
+func workshop(limits Limits, owned gauge.Set) Yardstick {
+	return Yardstick{Limits: limits, Owned: owned, Rule: Workshop, Feel: DefaultFeel}
 }

@@ -10,18 +10,19 @@ import (
 // Aim is where within its limits a valve is set.
 type Aim string
 
-// The two schools: the middle, or the loose end ("a tight valve burns, a loose one only ticks": common practice). The zero value is
-// the nominal.
+// The two schools: the middle, or the loose end ("a tight valve burns, a loose one only ticks": common
+// practice). The zero value is the nominal.
 const (
 	AimNominal Aim = "nominal"
 	AimLoose   Aim = "loose"
 )
 
-// looseRoom is how far below the upper limit the loose end lies, so that a valve set there still reads in with an unchecked leaf:
-// its uncertainty and the feel.
+// looseRoom is how far below the upper limit the loose end lies, so that a valve set there still reads in
+// with an unchecked leaf: its uncertainty and the feel.
 const looseRoom = 10 * measure.Micrometre
 
-// At is the gap to set: the nominal, or for the loose end a little below the upper limit, never below the nominal.
+// At is the gap to set: the nominal, or for the loose end a little below the upper limit, never below the
+// nominal.
 func (l Limits) At(a Aim) measure.Length {
 	if a == AimLoose {
 		return max(l.Nominal, l.Window.Upper-looseRoom)
@@ -57,9 +58,11 @@ func Differences(a, b Card) []Difference {
 func (c Card) Holds() string {
 	switch {
 	case c.State == Hot:
-		return fmt.Sprintf("engine at %s or more, read within %v minutes", degreesC(thermal.HotFromC), thermal.HotMinutes)
+		return fmt.Sprintf("engine at %s or more, read within %v minutes", degreesC(thermal.HotFromC),
+			thermal.HotMinutes)
 	case c.StoneCold:
-		return fmt.Sprintf("engine at most %s, and within %s of its surroundings", degreesC(c.ColdLimitC()), degreesC(thermal.StoneColdWithinC))
+		return fmt.Sprintf("engine at most %s, and within %s of its surroundings", degreesC(c.ColdLimitC()),
+			degreesC(thermal.StoneColdWithinC))
 	}
 	return "engine " + c.coldWords()
 }

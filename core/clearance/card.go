@@ -1,5 +1,5 @@
-// Package clearance holds what a valve clearance should be and whether it is: specification cards and their limits,
-// feels of feeler leaves narrowed to an interval, the verdict, and the next leaf worth trying.
+// Package clearance holds what a valve clearance should be and whether it is: specification cards and their
+// limits, feels of feeler leaves narrowed to an interval, the verdict, and the next leaf worth trying.
 package clearance
 
 import (
@@ -31,7 +31,8 @@ type Card struct {
 	Exhaust    Clearance
 }
 
-// DefaultColdC is the engine temperature at or below which 'cold' figures hold where the card names none (common practice).
+// DefaultColdC is the engine temperature at or below which 'cold' figures hold where the card names none
+// (common practice).
 const DefaultColdC = 38.0
 
 // Clearance is a stated valve clearance: nominal, nominal with tolerance, or lower and upper.
@@ -78,17 +79,19 @@ func (l Limits) String() string {
 // NominalSlack widens a clearance given without tolerance into a window, either way (common practice).
 const NominalSlack = 20 * measure.Micrometre
 
-// Bounds of a clearance that can be meant: outside them a unit was mixed up or a decimal slipped. From memory; the
-// windows of the trade lie between 0.05 and 0.64 mm.
+// Bounds of a clearance that can be meant: outside them a unit was mixed up or a decimal slipped. From
+// memory; the windows of the trade lie between 0.05 and 0.64 mm.
 const (
 	MinNominal = 10 * measure.Micrometre
 	MaxUpper   = 2 * measure.Millimetre
 )
 
-// PairSlack is how far a figure given in both units may disagree, because books round: half a thousandth of an inch.
+// PairSlack is how far a figure given in both units may disagree, because books round: half a thousandth of
+// an inch.
 const PairSlack = measure.Thou / 2
 
-// Fault is one thing wrong with a stated clearance: the figure's name ("nominal", "lower", …; empty: the whole) and a sentence.
+// Fault is one thing wrong with a stated clearance: the figure's name ("nominal", "lower", …; empty: the
+// whole) and a sentence.
 type Fault struct{ Figure, Message string }
 
 // Limits resolves a stated clearance. Faults are empty when the limits hold.
@@ -105,7 +108,8 @@ func (c Clearance) Limits() (Limits, []Fault) {
 
 // inchesAlone says whether nothing of it is stated in millimetres.
 func (c Clearance) inchesAlone() bool {
-	return c.Nominal.Metric == nil && c.Tolerance.Metric == nil && c.Lower.Metric == nil && c.Upper.Metric == nil
+	return c.Nominal.Metric == nil && c.Tolerance.Metric == nil && c.Lower.Metric == nil &&
+		c.Upper.Metric == nil
 }
 
 func (c Clearance) resolved() (Limits, []Fault) {
@@ -115,7 +119,8 @@ func (c Clearance) resolved() (Limits, []Fault) {
 	upper, hasUpper := c.Upper.Value()
 	switch {
 	case hasLower != hasUpper:
-		return Limits{}, []Fault{{"", "One limit is missing: give both a lower and an upper limit, or a nominal figure."}}
+		return Limits{}, []Fault{{"", "One limit is missing: give both a lower and an upper limit, or a " +
+			"nominal figure."}}
 	case hasLower && hasTolerance:
 		return Limits{}, []Fault{{"tolerance", "Limits and a tolerance are both given. Keep one of the two."}}
 	case hasLower:
@@ -123,7 +128,8 @@ func (c Clearance) resolved() (Limits, []Fault) {
 	case hasNominal:
 		return c.fromNominal(nominal, tolerance, hasTolerance)
 	}
-	return Limits{}, []Fault{{"", "No clearance is given: state a nominal figure, or a lower and an upper limit."}}
+	return Limits{}, []Fault{{"", "No clearance is given: state a nominal figure, or a lower and an upper " +
+		"limit."}}
 }
 
 // FromWindow gives the limits of a window already known to hold; equal ends mean nominal only.
@@ -149,7 +155,8 @@ func (c Clearance) pairs() []Fault {
 			continue
 		}
 		if (*f.Metric - *f.Imperial).Abs() > PairSlack {
-			faults = append(faults, Fault{f.name, fmt.Sprintf("%s and %s (%s) differ by more than half a thou: one of the two is a slip.",
+			faults = append(faults, Fault{f.name, fmt.Sprintf("%s and %s (%s) differ by more than half a "+
+				"thou: one of the two is a slip.",
 				f.Metric, f.Imperial.Thou(), f.Imperial)})
 		}
 	}
@@ -158,10 +165,12 @@ func (c Clearance) pairs() []Fault {
 
 func (c Clearance) fromEnds(lower, upper, nominal measure.Length, hasNominal bool) (Limits, []Fault) {
 	if lower > upper {
-		return Limits{}, []Fault{{"lower", fmt.Sprintf("Lower limit %s is above upper limit %s. Are they swapped?", lower, upper)}}
+		return Limits{}, []Fault{{"lower", fmt.Sprintf("Lower limit %s is above upper limit %s. Are they "+
+			"swapped?", lower, upper)}}
 	}
 	if lower < 0 {
-		return Limits{}, []Fault{{"lower", fmt.Sprintf("Lower limit %s is below zero: a gap cannot be.", lower)}}
+		return Limits{}, []Fault{{"lower",
+			fmt.Sprintf("Lower limit %s is below zero: a gap cannot be.", lower)}}
 	}
 	if fault := plausible("upper", c.Upper); fault != nil {
 		return Limits{}, []Fault{*fault}
@@ -169,7 +178,8 @@ func (c Clearance) fromEnds(lower, upper, nominal measure.Length, hasNominal boo
 	limits := FromWindow(measure.Window{Lower: lower, Upper: upper})
 	if hasNominal {
 		if !limits.Window.Contains(nominal) {
-			return Limits{}, []Fault{{"nominal", fmt.Sprintf("Nominal %s lies outside its own limits %s.", nominal, limits.Window)}}
+			return Limits{}, []Fault{{"nominal",
+				fmt.Sprintf("Nominal %s lies outside its own limits %s.", nominal, limits.Window)}}
 		}
 		limits.Nominal = nominal
 	}
@@ -184,9 +194,11 @@ func (c Clearance) fromNominal(nominal, tolerance measure.Length, hasTolerance b
 	case !hasTolerance || tolerance == 0:
 		return nominalOnly(nominal), nil
 	case tolerance < 0:
-		return Limits{}, []Fault{{"tolerance", fmt.Sprintf("Tolerance %s is below zero. Give it without a sign.", tolerance)}}
+		return Limits{}, []Fault{{"tolerance", fmt.Sprintf("Tolerance %s is below zero. Give it without a "+
+			"sign.", tolerance)}}
 	case tolerance >= nominal:
-		return Limits{}, []Fault{{"tolerance", fmt.Sprintf("Tolerance %s is as large as the clearance %s. Did you mean %s?", tolerance, nominal, tolerance/10)}}
+		return Limits{}, []Fault{{"tolerance", fmt.Sprintf("Tolerance %s is as large as the clearance %s. "+
+			"Did you mean %s?", tolerance, nominal, tolerance/10)}}
 	}
 	w := measure.Window{Lower: nominal - tolerance, Upper: nominal + tolerance}
 	return Limits{Window: w, Nominal: nominal}, nil
@@ -197,14 +209,17 @@ func plausible(figure string, f Figure) *Fault {
 	l, _ := f.Value()
 	switch {
 	case l < MinNominal:
-		return &Fault{figure, fmt.Sprintf("%s is too small for a valve clearance; the least taken is %s.", l, MinNominal)}
+		return &Fault{figure, fmt.Sprintf("%s is too small for a valve clearance; the least taken is %s.", l,
+			MinNominal)}
 	case l <= MaxUpper:
 		return nil
 	case f.Metric == nil:
 		asTyped := l * 10 / 254 // the same digits, read as millimetres
-		return &Fault{figure, fmt.Sprintf("%s in is %s: far too large for a valve clearance. Did you mean %s?", asTyped.Decimal(), l, asTyped)}
+		return &Fault{figure, fmt.Sprintf(
+			"%s in is %s: far too large for a valve clearance. Did you mean %s?", asTyped.Decimal(), l, asTyped)}
 	}
-	return &Fault{figure, fmt.Sprintf("%s is far too large for a valve clearance. Did you mean %s thousandths of an inch?", l, l.Decimal())}
+	return &Fault{figure, fmt.Sprintf("%s is far too large for a valve clearance. Did you mean %s "+
+		"thousandths of an inch?", l, l.Decimal())}
 }
 
 // degreesC writes a temperature: "38 °C".

@@ -31,14 +31,15 @@ type Dial struct{ Gap, Uncertainty measure.Length }
 // DialUncertainty is taken where a dial indicator's is not stated (from memory).
 const DialUncertainty = 10 * measure.Micrometre
 
-// MaxUncertainty is the largest uncertainty of a dial or of a mechanic's feel that is taken, either way (from memory: beyond a tenth of a
-// millimetre neither tells a clearance).
+// MaxUncertainty is the largest uncertainty of a dial or of a mechanic's feel that is taken, either way (from
+// memory: beyond a tenth of a millimetre neither tells a clearance).
 const MaxUncertainty = measure.Millimetre / 10
 
 // dragged says that a reading gives an estimate: a leaf dragged, or a dial was read.
 func (r Reading) dragged() bool { return r.Dial != nil || r.Feel == Drag }
 
-// Estimate is the gap that a reading gives by itself, and its uncertainty with a mechanic's feel; ok is false where it only bounds it.
+// Estimate is the gap that a reading gives by itself, and its uncertainty with a mechanic's feel; ok is false
+// where it only bounds it.
 func (r Reading) Estimate(feel measure.Length) (gap, doubt measure.Length, ok bool) {
 	switch {
 	case r.Dial != nil:
@@ -71,8 +72,8 @@ const (
 // Rule decides how uncertainty is treated.
 type Rule string
 
-// Workshop is simple acceptance (JCGM 106:2012, 8.2): the estimate decides. Guarded decides only when the whole interval,
-// uncertainty included, lies on one side (ISO 14253-1).
+// Workshop is simple acceptance (JCGM 106:2012, 8.2): the estimate decides. Guarded decides only when the
+// whole interval, uncertainty included, lies on one side (ISO 14253-1).
 const (
 	Workshop Rule = "workshop"
 	Guarded  Rule = "guarded"
@@ -93,26 +94,37 @@ type Judgement struct {
 	Conflict string // contradicting feels; the verdict is then Undecided
 }
 
-// Judge decides from readings whether a gap lies within limits (ends included), and names the next leaf to try from the
-// owned set when it is undecided. Zero feel stands for no uncertainty of feel.
-func Judge(limits Limits, readings []Reading, owned gauge.Set, rule Rule, feel measure.Length) Judgement {
-	j := settle(limits.Window, readings, rule, feel)
+// Yardstick is what a gap is judged by: its limits (ends included), the leaves that are owned, the rule, and
+// how far from a leaf's thickness a gap may be when it drags, either way. The zero rule is Workshop; zero
+// feel stands for no uncertainty of feel.
+type Yardstick struct {
+	Limits Limits
+	Owned  gauge.Set
+	Rule   Rule
+	Feel   measure.Length
+}
+
+// Judge decides from readings whether a gap lies within the limits, and names the next leaf to try from the
+// owned set when it is undecided. No readings are undecided, with the first leaf to try.
+func (y Yardstick) Judge(readings []Reading) Judgement {
+	j := y.settle(readings)
 	if j.Verdict == Undecided {
-		j.TryNext = nextLeaf(limits, readings, owned, rule, feel)
+		j.TryNext = y.nextLeaf(readings)
 	}
-	j.Why = explain(limits, readings, j)
+	j.Why = explain(y.Limits, readings, j)
 	return j
 }
 
 // settle is Judge without advice and words.
-func settle(w measure.Window, readings []Reading, rule Rule, feel measure.Length) Judgement {
-	iv, conflict := narrow(readings, feel)
+func (y Yardstick) settle(readings []Reading) Judgement {
+	w := y.Limits.Window
+	iv, conflict := narrow(readings, y.Feel)
 	if conflict != "" {
 		return Judgement{Verdict: Undecided, Conflict: conflict}
 	}
 	j := Judgement{Verdict: Undecided, Estimate: iv.estimate, Low: iv.low, High: iv.high}
 	wholly := iv.side(w)
-	if rule == Guarded {
+	if y.Rule == Guarded {
 		j.Verdict = wholly
 	} else {
 		j.Verdict = simple(w, readings, iv.estimate)
@@ -182,7 +194,8 @@ func narrow(readings []Reading, feel measure.Length) (interval, string) {
 		}
 		for _, earlier := range readings[:i] {
 			if r.Dial == nil && earlier.Dial == nil && earlier.Feel != r.Feel && earlier.Stack.Same(r.Stack) {
-				return iv, fmt.Sprintf("%s was felt two ways: %s and %s. Try it again and take one back.", r.Stack, words(earlier.Feel), words(r.Feel))
+				return iv, fmt.Sprintf("%s was felt two ways: %s and %s. Try it again and take one back.",
+					r.Stack, words(earlier.Feel), words(r.Feel))
 			}
 		}
 	}
@@ -240,7 +253,8 @@ func contradiction(readings []Reading) string {
 	for i, r := range readings {
 		parts[i] = r.String()
 	}
-	return fmt.Sprintf("These feels cannot all be true: %s. Take back the one you trust least.", strings.Join(parts, ", "))
+	return fmt.Sprintf("These feels cannot all be true: %s. Take back the one you trust least.",
+		strings.Join(parts, ", "))
 }
 
 func words(f Feel) string {

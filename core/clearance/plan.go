@@ -11,28 +11,27 @@ import (
 // perUndecided is what an end that decides nothing counts, in tries: more than any number of them.
 const perUndecided = 1000.0
 
-// even is the difference in expected tries below which two plans are as good; the fewer tries at worst, then the fewer leaves to lay
-// settle it, for a stack is slower to lay than a leaf.
+// even is the difference in expected tries below which two plans are as good; the fewer tries at worst, then
+// the fewer leaves to lay settle it, for a stack is slower to lay than a leaf.
 const even = 1e-9
 
-// plan is the tree of tries with the fewest expected ones, by dynamic programming over what is known: the gap lies above leaf i
-// (it was free) and below leaf j (it did not go). A drag ends the tree under the workshop rule. The gap is taken to lie anywhere
-// from reach below to reach above the window with equal chance, and as far beyond as the leaves that may be tried.
+// plan is the tree of tries with the fewest expected ones, by dynamic programming over what is known: the gap
+// lies above leaf i (it was free) and below leaf j (it did not go). A drag ends the tree under the workshop
+// rule. The gap is taken to lie anywhere from reach below to reach above the window with equal chance, and as
+// far beyond as the leaves that may be tried.
 type plan struct {
-	limits       Limits
+	Yardstick
 	leaves       []gauge.Stack // thinnest first
 	thick        []measure.Length
 	unsure       []measure.Length
-	rule         Rule
-	feel         measure.Length
 	above, below measure.Length // known at the beginning: 0 and MaxLength where nothing is
 	low, high    measure.Length // the same with the uncertainty of the leaves that told it
 	from, to     measure.Length // where a gap may lie before anything is read
 	known        map[[2]int]branch
 }
 
-// branch is the best that can be done from a state: the leaf to try (−1: none), its expected tries, the most of them, and the leaves
-// that are expected to be laid.
+// branch is the best that can be done from a state: the leaf to try (−1: none), its expected tries, the most
+// of them, and the leaves that are expected to be laid.
 type branch struct {
 	leaf  int
 	cost  float64
@@ -40,17 +39,18 @@ type branch struct {
 	laid  float64
 }
 
-func newPlan(limits Limits, leaves []gauge.Stack, readings []Reading, rule Rule, feel measure.Length) *plan {
-	p := &plan{limits: limits, leaves: leaves, rule: rule, feel: feel, high: measure.MaxLength, known: map[[2]int]branch{}}
+func newPlan(y Yardstick, leaves []gauge.Stack, readings []Reading) *plan {
+	p := &plan{Yardstick: y, leaves: leaves, high: measure.MaxLength, known: map[[2]int]branch{}}
 	p.above, p.below = bounds(readings)
-	if iv, _ := narrow(readings, feel); iv.high != nil {
+	if iv, _ := narrow(readings, y.Feel); iv.high != nil {
 		p.low, p.high = iv.low, *iv.high
 	} else {
 		p.low = iv.low
 	}
-	p.from, p.to = max(0, limits.Window.Lower-reach), limits.Window.Upper+reach
+	p.from, p.to = max(0, y.Limits.Window.Lower-reach), y.Limits.Window.Upper+reach
 	if n := len(leaves); n > 0 {
-		p.from, p.to = min(p.from, max(0, leaves[0].Thickness()-reach)), max(p.to, leaves[n-1].Thickness()+reach)
+		p.from, p.to = min(p.from, max(0, leaves[0].Thickness()-reach)), max(p.to,
+			leaves[n-1].Thickness()+reach)
 	}
 	for _, st := range leaves {
 		p.thick, p.unsure = append(p.thick, st.Thickness()), append(p.unsure, st.Uncertainty())
@@ -84,9 +84,9 @@ func (p *plan) shut(j int) measure.Length {
 
 // decided says whether a state decides, by the rule.
 func (p *plan) decided(i, j int) bool {
-	w := p.limits.Window
+	w := p.Limits.Window
 	low, high := p.free(i), p.shut(j)
-	if p.rule == Guarded {
+	if p.Rule == Guarded {
 		low, high = p.low, p.high
 		if i >= 0 {
 			low = max(low, p.thick[i]-p.unsure[i])
@@ -98,15 +98,16 @@ func (p *plan) decided(i, j int) bool {
 	return low >= w.Upper || high <= w.Lower || (low >= w.Lower && high <= w.Upper)
 }
 
-// dragDecides says whether a drag on a leaf decides: always by the workshop rule, else where its whole interval lies on one side.
+// dragDecides says whether a drag on a leaf decides: always by the workshop rule, else where its whole
+// interval lies on one side.
 func (p *plan) dragDecides(k int) bool {
-	if p.rule != Guarded {
+	if p.Rule != Guarded {
 		return true
 	}
-	r := p.unsure[k] + p.feel
+	r := p.unsure[k] + p.Feel
 	iv := interval{low: p.thick[k] - r}
 	iv.lower(p.thick[k]+r, false)
-	return iv.side(p.limits.Window) != Undecided
+	return iv.side(p.Limits.Window) != Undecided
 }
 
 func (p *plan) best(i, j int) branch {
@@ -119,7 +120,8 @@ func (p *plan) best(i, j int) branch {
 	best := branch{leaf: -1, cost: perUndecided}
 	for k := i + 1; k < j; k++ {
 		b := p.try(i, j, k)
-		better := cmp.Or(clearly(b.cost, best.cost), cmp.Compare(b.worst, best.worst), clearly(b.laid, best.laid),
+		better := cmp.Or(clearly(b.cost, best.cost), cmp.Compare(b.worst, best.worst),
+			clearly(b.laid, best.laid),
 			cmp.Compare(p.fromNominal(k), p.fromNominal(best.leaf)))
 		if best.leaf < 0 && b.cost < best.cost || best.leaf >= 0 && better < 0 {
 			best = b
@@ -141,7 +143,7 @@ func (p *plan) fromNominal(k int) measure.Length {
 	if k < 0 {
 		return measure.MaxLength
 	}
-	return (p.thick[k] - p.limits.Nominal).Abs()
+	return (p.thick[k] - p.Limits.Nominal).Abs()
 }
 
 // try weighs one leaf in a state by what its feels lead to and how likely each is.
@@ -153,7 +155,7 @@ func (p *plan) try(i, j, k int) branch {
 	if total <= 0 {
 		total = 1
 	}
-	drag := max(0, min(high, t+p.feel)-max(low, t-p.feel))
+	drag := max(0, min(high, t+p.Feel)-max(low, t-p.Feel))
 	share := func(l measure.Length) float64 { return float64(l) / float64(total) }
 	if !p.dragDecides(k) {
 		b.cost += share(drag) * perUndecided
@@ -161,7 +163,7 @@ func (p *plan) try(i, j, k int) branch {
 	for _, way := range []struct {
 		part measure.Length
 		i, j int
-	}{{max(0, min(high, t-p.feel)-low), i, k}, {max(0, high-max(low, t+p.feel)), k, j}} {
+	}{{max(0, min(high, t-p.Feel)-low), i, k}, {max(0, high-max(low, t+p.Feel)), k, j}} {
 		if way.part == 0 {
 			continue
 		}
@@ -177,10 +179,10 @@ func (p *plan) try(i, j, k int) branch {
 func (p *plan) room(i, j int) (low, high measure.Length) {
 	low, high = p.from, p.to
 	if free := p.free(i); free > 0 {
-		low = max(low, free+p.feel)
+		low = max(low, free+p.Feel)
 	}
 	if shut := p.shut(j); shut < measure.MaxLength {
-		high = min(high, shut-p.feel)
+		high = min(high, shut-p.Feel)
 	}
 	return low, high
 }

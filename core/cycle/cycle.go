@@ -1,6 +1,6 @@
-// Package cycle knows where every valve of an engine stands at a crank position: its cycle angle, how far it is open,
-// and its margin to the nearest opening or closing. Angles are crank degrees; 0 is the firing TDC of the first cylinder
-// of the firing order, rising in the running direction.
+// Package cycle knows where every valve of an engine stands at a crank position: its cycle angle, how far it
+// is open, and its margin to the nearest opening or closing. Angles are crank degrees; 0 is the firing TDC of
+// the first cylinder of the firing order, rising in the running direction.
 package cycle
 
 import (
@@ -23,8 +23,8 @@ type Events struct{ Open, Peak, Shut measure.Angle }
 // Duration is how long the valve is open.
 func (e Events) Duration() measure.Angle { return e.Shut - e.Open }
 
-// EventsOf turns a cam card into the events of intake and exhaust valves. Peak lift is the middle of the open interval
-// unless the card gives the lobe centre.
+// EventsOf turns a cam card into the events of intake and exhaust valves. Peak lift is the middle of the open
+// interval unless the card gives the lobe centre.
 func EventsOf(t engine.ValveTiming) (intake, exhaust Events) {
 	in, ex := t.Open()
 	intake = Events{in.From, (in.From + in.To) / 2, in.To}
@@ -95,7 +95,8 @@ func (c *Cycle) Margin(v engine.Valve, crank measure.Angle) measure.Angle {
 	}
 }
 
-// OpenFraction is 0 shut and 1 at peak lift; between, a smooth rise and fall (sine squared: a drawing's curve, not the cam's).
+// OpenFraction is 0 shut and 1 at peak lift; between, a smooth rise and fall (sine squared: a drawing's
+// curve, not the cam's).
 func (c *Cycle) OpenFraction(v engine.Valve, crank measure.Angle) float64 {
 	e := c.Events(v.Kind)
 	since := (c.Theta(v.Cylinder, crank) - e.Open).Wrap()
@@ -127,7 +128,8 @@ func (c *Cycle) ShutsAt(v engine.Valve) measure.Angle {
 	return c.CrankAt(v.Cylinder, c.Events(v.Kind).Shut)
 }
 
-// DeepestAt is the crank position of the middle of a valve's base circle, where its margin is largest, to the micro-degree.
+// DeepestAt is the crank position of the middle of a valve's base circle, where its margin is largest, to the
+// micro-degree.
 func (c *Cycle) DeepestAt(v engine.Valve) measure.Angle {
 	e := c.Events(v.Kind)
 	return c.CrankAt(v.Cylinder, e.Shut+(measure.Cycle-e.Duration())/2)
@@ -138,8 +140,8 @@ func (c *Cycle) DeepestMargin(k engine.Kind) measure.Angle {
 	return (measure.Cycle - c.Events(k).Duration()) / 2
 }
 
-// MaySet is the arc of crank positions at which a valve has at least the required margin; ok is false where there is none.
-// from greater than to wraps through 0.
+// MaySet is the arc of crank positions at which a valve has at least the required margin; ok is false where
+// there is none. from greater than to wraps through 0.
 func (c *Cycle) MaySet(v engine.Valve, required measure.Angle) (from, to measure.Angle, ok bool) {
 	if c.DeepestMargin(v.Kind) < required {
 		return 0, 0, false
@@ -148,10 +150,12 @@ func (c *Cycle) MaySet(v engine.Valve, required measure.Angle) (from, to measure
 	return c.CrankAt(v.Cylinder, e.Shut+required), c.CrankAt(v.Cylinder, e.Open-required), true
 }
 
-// Companion is the cylinder that fires 360° away, if there is one: when one rocks, the other is at firing TDC.
+// Companion is the cylinder that fires 360° away, if there is one: when one rocks, the other is at firing
+// TDC.
 func (c *Cycle) Companion(cylinder int) (int, bool) {
 	for _, other := range c.Sheet.FiringOrder {
-		if other != cylinder && measure.Apart(c.firing[cylinder], c.firing[other]) > measure.Turn-measure.SameAngle {
+		if other != cylinder && measure.Apart(c.firing[cylinder],
+			c.firing[other]) > measure.Turn-measure.SameAngle {
 			return other, true
 		}
 	}

@@ -29,11 +29,13 @@ func TestMarginsByHand(t *testing.T) {
 	} {
 		v, ok := c.Valve(want.valve)
 		require.True(t, ok)
-		assert.Equal(t, measure.FromDegrees(want.margin), c.Margin(v, measure.FromDegrees(want.crank)), "%s at %v", want.valve, want.crank)
+		assert.Equal(t, measure.FromDegrees(want.margin), c.Margin(v, measure.FromDegrees(want.crank)),
+			"%s at %v", want.valve, want.crank)
 	}
 }
 
-// With valve 8 (E4) fully down on E I I E E I I E, valve 6 (I3) is well down too, and 1 and 3 (E1, I2) may both be set: common practice.
+// With valve 8 (E4) fully down on E I I E E I I E, valve 6 (I3) is well down too, and 1 and 3 (E1, I2) may
+// both be set: common practice.
 func TestOneValveDownShowsItsNeighbours(t *testing.T) {
 	c := cycle.New(enginetest.Four())
 	at := func(name string) engine.Valve { v, _ := c.Valve(name); return v }
@@ -68,7 +70,9 @@ func TestMarginAgreesWithWalking(t *testing.T) {
 	c := cycle.New(enginetest.Inline([]int{1, 5, 3, 6, 2, 4}, "EIIEEIIEEIIE"))
 	rapid.Check(t, func(t *rapid.T) {
 		v := rapid.SampledFrom(c.Valves).Draw(t, "valve")
-		crank := measure.Angle(rapid.IntRange(0, 7199).Draw(t, "tenths"))*measure.Degree/10 + measure.Degree/20 // off the events themselves
+		// off the events themselves
+		crank := measure.Angle(rapid.IntRange(0, 7199).Draw(t, "tenths"))*measure.Degree/10 +
+			measure.Degree/20
 		open := c.OpenFraction(v, crank) > 0
 		walked := measure.Angle(0)
 		for (c.OpenFraction(v, crank+walked) > 0) == open && (c.OpenFraction(v, crank-walked) > 0) == open {

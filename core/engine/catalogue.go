@@ -11,8 +11,8 @@ import (
 // UsualSource says where the catalogue of usual orders comes from.
 const UsualSource = "widely printed, from memory: check it against the maker's book"
 
-// Usual is a firing order commonly met, with the cylinders of each bank from front to rear as they are commonly numbered with it.
-// Cylinder 1 may stand at the flywheel end on some makes.
+// Usual is a firing order commonly met, with the cylinders of each bank from front to rear as they are
+// commonly numbered with it. Cylinder 1 may stand at the flywheel end on some makes.
 type Usual struct {
 	Layout Layout
 	Order  []int
@@ -45,7 +45,8 @@ var usualOrders = []Usual{
 	{Vee, []int{1, 7, 5, 11, 3, 9, 6, 12, 2, 8, 4, 10}, [][]int{{1, 2, 3, 4, 5, 6}, {7, 8, 9, 10, 11, 12}}},
 }
 
-// UsualOrders lists the catalogue for a layout and number of cylinders, the commonest first; empty where none is known.
+// UsualOrders lists the catalogue for a layout and number of cylinders, the commonest first; empty where none
+// is known.
 func UsualOrders(layout Layout, cylinders int) []Usual {
 	var list []Usual
 	for _, u := range usualOrders {
@@ -56,9 +57,10 @@ func UsualOrders(layout Layout, cylinders int) []Usual {
 	return list
 }
 
-// Start is a sheet to begin from: the first usual order of a layout (else the cylinders in turn), banks as commonly numbered, and one
-// row of valves a bank, or two where a cylinder has more than two valves. perCylinder counts valves, 2 to 5. It errs where no
-// engine can be so. Name and clearances are left to be filled in.
+// Start is a sheet to begin from: the first usual order of a layout (else the cylinders in turn), banks as
+// commonly numbered, and one row of valves a bank, or two where a cylinder has more than two valves.
+// perCylinder counts valves, 2 to 5. It errs where no engine can be so. Name and clearances are left to be
+// filled in.
 func Start(layout Layout, cylinders, perCylinder int) (*Sheet, error) {
 	if cylinders < 1 || cylinders > MaxCylinders {
 		return nil, fmt.Errorf("%d cylinders: an engine sheet holds 1 to %d", cylinders, MaxCylinders)
@@ -70,11 +72,14 @@ func Start(layout Layout, cylinders, perCylinder int) (*Sheet, error) {
 	if usual := UsualOrders(layout, cylinders); len(usual) > 0 {
 		u = usual[0]
 	}
-	s := &Sheet{Name: "", Cylinders: cylinders, FiringOrder: slices.Clone(u.Order), Rotation: Clockwise, Layout: layout}
+	s := &Sheet{Name: "", Cylinders: cylinders, FiringOrder: slices.Clone(u.Order), Rotation: Clockwise,
+		Layout: layout}
 	for i, numbers := range u.Banks {
 		lean := leans(layout, i, len(u.Banks))
-		s.Banks = append(s.Banks, Bank{Name: bankName(lean), Angle: lean, Cylinders: slices.Clone(numbers), IntakePorts: inner(lean),
-			Rows: startRows(len(numbers), perCylinder, inner(lean))})
+		s.Banks = append(s.Banks,
+			Bank{Name: bankName(lean), Angle: lean, Cylinders: slices.Clone(numbers),
+				IntakePorts: inner(lean),
+				Rows:        startRows(len(numbers), perCylinder, inner(lean))})
 	}
 	return s, nil
 }
@@ -101,7 +106,8 @@ func leans(layout Layout, bank, banks int) measure.Angle {
 	return -lean
 }
 
-// bankName names a bank by its side, as seen from the rear: one that leans clockwise, seen from the front, lies to the left.
+// bankName names a bank by its side, as seen from the rear: one that leans clockwise, seen from the front,
+// lies to the left.
 func bankName(lean measure.Angle) string {
 	switch {
 	case lean > 0:
@@ -112,7 +118,8 @@ func bankName(lean measure.Angle) string {
 	return "head"
 }
 
-// inner is the side towards the middle of a vee, where its intake ports commonly are; left for an upright head.
+// inner is the side towards the middle of a vee, where its intake ports commonly are; left for an upright
+// head.
 func inner(lean measure.Angle) Side {
 	if lean > 0 {
 		return Right
@@ -135,7 +142,8 @@ func startRows(cylinders, perCylinder int, intakes Side) []Row {
 	}
 }
 
-// palindrome is the row EI IE EI … so that neighbours share ports, the commonest of plain heads (common practice).
+// palindrome is the row EI IE EI … so that neighbours share ports, the commonest of plain heads (common
+// practice).
 func palindrome(cylinders int) string {
 	return strings.Repeat("EIIE", (cylinders+1)/2)[:2*cylinders]
 }

@@ -10,7 +10,8 @@ import (
 	"metronix/core/engine"
 )
 
-// Every usual order fires each cylinder once, and its banks hold each cylinder once. The orders themselves: from memory.
+// Every usual order fires each cylinder once, and its banks hold each cylinder once. The orders themselves:
+// from memory.
 func TestCatalogueIsSound(t *testing.T) {
 	for _, layout := range []engine.Layout{engine.Inline, engine.Vee, engine.Flat, engine.Other} {
 		for n := 1; n <= engine.MaxCylinders; n++ {

@@ -10,11 +10,12 @@ import (
 	"metronix/core/measure"
 )
 
-// Finding is one thing to say about a sheet: where (a path within the sheet, such as firing_order[2]) and what.
+// Finding is one thing to say about a sheet: where (a path within the sheet, such as firing_order[2]) and
+// what.
 type Finding struct{ Location, Message string }
 
-// Report is what Check finds. Problems make the sheet unusable, Warnings are odd but possible, Assumed lists what the
-// sheet leaves out and what is taken instead.
+// Report is what Check finds. Problems make the sheet unusable, Warnings are odd but possible, Assumed lists
+// what the sheet leaves out and what is taken instead.
 type Report struct {
 	Problems, Warnings []Finding
 	Assumed            []string
@@ -102,7 +103,9 @@ func checkFiringAngles(s *Sheet, r *Report) {
 		return
 	}
 	if len(s.FiringAngles) != len(s.FiringOrder) {
-		r.problem("firing_angles_deg", "%d firing angles for %d cylinders in the order: give one each, or leave them out for even firing.",
+		r.problem("firing_angles_deg",
+			"%d firing angles for %d cylinders in the order: give one each, or leave them out for even "+
+				"firing.",
 			len(s.FiringAngles), len(s.FiringOrder))
 	}
 	for i, a := range s.FiringAngles {
@@ -111,9 +114,11 @@ func checkFiringAngles(s *Sheet, r *Report) {
 		case a < 0 || a >= measure.Cycle:
 			r.problem(at, "%v is outside the cycle: firing angles lie from 0 to below 720.", a)
 		case i == 0 && a != 0:
-			r.problem(at, "The first firing angle is %v, but angles are counted from the first cylinder's firing: it must be 0.", a)
+			r.problem(at, "The first firing angle is %v, but angles are counted from the first cylinder's "+
+				"firing: it must be 0.", a)
 		case i > 0 && a <= s.FiringAngles[i-1]:
-			r.problem(at, "%v does not lie after %v: firing angles rise along the order.", a, s.FiringAngles[i-1])
+			r.problem(at, "%v does not lie after %v: firing angles rise along the order.", a,
+				s.FiringAngles[i-1])
 		}
 	}
 }
@@ -128,12 +133,14 @@ func checkTiming(t *ValveTiming, r *Report) {
 		at    measure.Angle
 	}{{"ivo_btdc_deg", t.IVO}, {"ivc_abdc_deg", t.IVC}, {"evo_bbdc_deg", t.EVO}, {"evc_atdc_deg", t.EVC}} {
 		if e.at < -60*measure.Degree || e.at > 150*measure.Degree {
-			r.problem("valve_timing."+e.field, "%v is not a cam timing: each event lies from −60 to 150.", e.at)
+			r.problem("valve_timing."+e.field, "%v is not a cam timing: each event lies from −60 to 150.",
+				e.at)
 			sound = false
 		}
 	}
 	if math.IsNaN(t.AtLiftMM) || t.AtLiftMM < 0 || t.AtLiftMM > 5 {
-		r.problem("valve_timing.at_lift_mm", "%v mm is not a lift that a cam card is quoted at: 0 to 5.", t.AtLiftMM)
+		r.problem("valve_timing.at_lift_mm", "%v mm is not a lift that a cam card is quoted at: 0 to 5.",
+			t.AtLiftMM)
 	}
 	if !sound {
 		return
@@ -141,7 +148,8 @@ func checkTiming(t *ValveTiming, r *Report) {
 	intake, exhaust := t.Open()
 	inside := func(field string, stated, peak *measure.Angle, open Interval) {
 		if stated != nil && !(open.From < *peak && *peak < open.To) {
-			r.problem("valve_timing."+field, "A lobe centre of %v lies outside the time its valve is open.", *stated)
+			r.problem("valve_timing."+field, "A lobe centre of %v lies outside the time its valve is open.",
+				*stated)
 		}
 	}
 	inside("intake_centre_atdc_deg", t.IntakeCentre, plus(measure.Turn, t.IntakeCentre, 1), intake)
@@ -157,8 +165,8 @@ func plus(base measure.Angle, stated *measure.Angle, sign measure.Angle) *measur
 	return &sum
 }
 
-// maxMargin is the largest required margin that is taken from a sheet: beyond it no cam of the trade has a base circle left
-// (from memory).
+// maxMargin is the largest required margin that is taken from a sheet: beyond it no cam of the trade has a
+// base circle left (from memory).
 const maxMargin = 300 * measure.Degree
 
 // checkMargin wants a margin that this cam can give in the middle of its valves' base circles.
@@ -175,12 +183,14 @@ func checkMargin(s *Sheet, r *Report) {
 	intake, exhaust := timing.Open()
 	deepest := (measure.Cycle - max(intake.To-intake.From, exhaust.To-exhaust.From)) / 2
 	if m > deepest {
-		r.problem(marginField, "A required margin of %v cannot be met: with this cam a valve stands at most %v from its opening and closing. Commonly it is 20.",
+		r.problem(marginField, "A required margin of %v cannot be met: with this cam a valve stands at "+
+			"most %v from its opening and closing. Commonly it is 20.",
 			m, deepest.Against(m))
 	}
 }
 
-// StricterSince says whether the check of a place on a sheet became stricter than it was for sheets that are stored already.
+// StricterSince says whether the check of a place on a sheet became stricter than it was for sheets that are
+// stored already.
 func StricterSince(location string) bool {
 	return location == marginField || location == "adjuster.ratio" || location == "adjuster.pitch_mm"
 }
@@ -190,7 +200,8 @@ const marginField = "required_margin_deg"
 
 func checkMarks(marks []measure.Angle, r *Report) {
 	if marks != nil && len(marks) == 0 {
-		r.problem("marks_deg", "The list of marks is empty. Leave it out where the pulley has only its TDC mark.")
+		r.problem("marks_deg", "The list of marks is empty. Leave it out where the pulley has only its TDC "+
+			"mark.")
 	}
 	for i, m := range marks {
 		at := fmt.Sprintf("marks_deg[%d]", i)
@@ -208,7 +219,8 @@ func checkTurningPoint(t *TurningPoint, r *Report) {
 		return
 	}
 	if math.IsNaN(t.SocketMM) || t.SocketMM < 0 || t.SocketMM > 100 {
-		r.problem("turning_point.socket_mm", "A socket of %v mm: give its size across flats, up to 100.", t.SocketMM)
+		r.problem("turning_point.socket_mm", "A socket of %v mm: give its size across flats, up to 100.",
+			t.SocketMM)
 	}
 	if len([]rune(t.Where)) > MaxNameLength {
 		r.problem("turning_point.where", "The text is longer than %d characters.", MaxNameLength)
@@ -217,7 +229,8 @@ func checkTurningPoint(t *TurningPoint, r *Report) {
 
 func checkCard(c clearance.Card, at string, r *Report) {
 	if strings.TrimSpace(c.Source) == "" {
-		r.problem(at+".source", "The card does not say where its figures come from, for example the maker's book.")
+		r.problem(at+".source", "The card does not say where its figures come from, for example the "+
+			"maker's book.")
 	}
 	oneOf(r, at+".state", c.State, clearance.Cold, clearance.Hot)
 	if t := c.MaxEngineC; t != nil && (math.IsNaN(*t) || *t < -40 || *t > 200) {
@@ -227,7 +240,8 @@ func checkCard(c clearance.Card, at string, r *Report) {
 		r.problem(at+".stone_cold", "A hot card cannot ask for a stone cold engine. Is it a cold one?")
 	}
 	if len([]rune(c.Date)) > MaxNameLength || len([]rune(c.Remark)) > MaxRemarkLength {
-		r.problem(at+".remark", "A date has at most %d characters, a remark at most %d.", MaxNameLength, MaxRemarkLength)
+		r.problem(at+".remark", "A date has at most %d characters, a remark at most %d.", MaxNameLength,
+			MaxRemarkLength)
 	}
 	in, faultsIn := c.Intake.Limits()
 	ex, faultsEx := c.Exhaust.Limits()
@@ -244,7 +258,8 @@ func checkCard(c clearance.Card, at string, r *Report) {
 		}
 	}
 	if len(faultsIn)+len(faultsEx) == 0 && ex.Nominal < in.Nominal {
-		r.warn(at+".exhaust", "Exhaust %s is narrower than intake %s. That is rare: check that they are not swapped.", ex.Nominal, in.Nominal)
+		r.warn(at+".exhaust", "Exhaust %s is narrower than intake %s. That is rare: check that they are "+
+			"not swapped.", ex.Nominal, in.Nominal)
 	}
 }
 
@@ -288,17 +303,21 @@ func Assumed(s *Sheet) []string {
 		}
 	}
 	add(s.FiringAngles == nil, "Even firing: no firing angles are given.")
-	add(s.Timing == nil, "A typical road cam (intake opens 12° before TDC, closes 52° after BDC; exhaust opens 52° before BDC, closes 12° after TDC): no cam card is given.")
+	add(s.Timing == nil, "A typical road cam (intake opens 12° before TDC, closes 52° after BDC; exhaust "+
+		"opens 52° before BDC, closes 12° after TDC): no cam card is given.")
 	if s.RequiredMargin == nil {
 		if s.Timing != nil && s.Timing.AtLiftMM > 0 {
-			list = append(list, fmt.Sprintf("A required margin of %v, because the cam card is quoted at %v mm lift and hides the ramps.", LiftCardMargin, s.Timing.AtLiftMM))
+			list = append(list, fmt.Sprintf("A required margin of %v, because the cam card is quoted at %v "+
+				"mm lift and hides the ramps.", LiftCardMargin, s.Timing.AtLiftMM))
 		} else {
-			list = append(list, fmt.Sprintf("A required margin of %v, the usual ramp allowance.", DefaultMargin))
+			list = append(list, fmt.Sprintf("A required margin of %v, the usual ramp allowance.",
+				DefaultMargin))
 		}
 	}
 	add(s.Marks == nil, "Only the TDC mark can be seen on the pulley: no marks are given.")
 	add(s.Adjuster == nil, "Mechanical gear of unknown adjuster: screw turns are not reckoned.")
-	add(s.TurningPoint == nil, "The crank can be turned by hand at its pulley bolt: no turning point is given.")
+	add(s.TurningPoint == nil,
+		"The crank can be turned by hand at its pulley bolt: no turning point is given.")
 	add(len(s.Clearances) == 0, "No clearances are given: they must be entered before a job.")
 	return list
 }

@@ -54,7 +54,8 @@ func checkBankCylinders(s *Sheet, bank Bank, b int, owner map[int]int, r *Report
 
 func checkRows(bank Bank, at string, r *Report) {
 	if len(bank.Rows) < 1 || len(bank.Rows) > 2 {
-		r.problem(at+".rows", "%d rows: a bank has one row of valves, or two (left and right).", len(bank.Rows))
+		r.problem(at+".rows", "%d rows: a bank has one row of valves, or two (left and right).",
+			len(bank.Rows))
 		return
 	}
 	sound := true
@@ -73,7 +74,8 @@ func checkRows(bank Bank, at string, r *Report) {
 
 func checkLetters(bank Bank, row Row, where string, r *Report) bool {
 	if i := strings.IndexFunc(row.Valves, func(c rune) bool { return c != 'I' && c != 'E' }); i >= 0 {
-		r.problem(where+".valves", "Letter %d of %q is neither I (intake) nor E (exhaust).", len([]rune(row.Valves[:i]))+1, clip(row.Valves))
+		r.problem(where+".valves", "Letter %d of %q is neither I (intake) nor E (exhaust).",
+			len([]rune(row.Valves[:i]))+1, clip(row.Valves))
 		return false
 	}
 	if row.Valves == "" {
@@ -81,7 +83,8 @@ func checkLetters(bank Bank, row Row, where string, r *Report) bool {
 		return false
 	}
 	if n := len(bank.Cylinders); n > 0 && len(row.Valves)%n != 0 {
-		r.problem(where+".valves", "%d valves do not divide among %d cylinders: each needs equally many in a row.", len(row.Valves), n)
+		r.problem(where+".valves",
+			"%d valves do not divide among %d cylinders: each needs equally many in a row.", len(row.Valves), n)
 		return false
 	}
 	return len(bank.Cylinders) > 0
@@ -104,7 +107,8 @@ func checkEachCylinder(bank Bank, at string, r *Report) {
 		}
 		switch {
 		case len(letters) > MaxValvesPerCylinder:
-			r.problem(where, "%d valves on cylinder %d: a sheet holds up to %d each.", len(letters), c, MaxValvesPerCylinder)
+			r.problem(where, "%d valves on cylinder %d: a sheet holds up to %d each.", len(letters), c,
+				MaxValvesPerCylinder)
 			return
 		case !strings.Contains(letters, "I"):
 			r.problem(where, "Cylinder %d has no intake valve (its letters are %s).", c, letters)
@@ -133,12 +137,14 @@ func warnUnlike(s *Sheet, r *Report) {
 	for b, bank := range s.Banks {
 		for i, c := range bank.Cylinders {
 			letters := cylinderLetters(bank, i)
-			count := fmt.Sprintf("%d intake and %d exhaust", strings.Count(letters, "I"), strings.Count(letters, "E"))
+			count := fmt.Sprintf("%d intake and %d exhaust", strings.Count(letters, "I"),
+				strings.Count(letters, "E"))
 			if first == "" {
 				first = count
 			}
 			if count != first {
-				r.warn(fmt.Sprintf("banks[%d].rows", b), "Cylinder %d has %s valves, the first cylinder %s. Is a letter mistyped?", c, count, first)
+				r.warn(fmt.Sprintf("banks[%d].rows", b),
+					"Cylinder %d has %s valves, the first cylinder %s. Is a letter mistyped?", c, count, first)
 				return
 			}
 		}
@@ -148,13 +154,15 @@ func warnUnlike(s *Sheet, r *Report) {
 // usesRatio says whether the gain of an adjuster depends on the rocker or finger ratio.
 func usesRatio(k AdjusterKind) bool {
 	switch k {
-	case ScrewPushrodEnd, CentreNut, FingerPivotAtCam, FingerPivotAtValve, ScrewValveEndAtCam, ThreadedTappetAtValve:
+	case ScrewPushrodEnd, CentreNut, FingerPivotAtCam, FingerPivotAtValve, ScrewValveEndAtCam,
+		ThreadedTappetAtValve:
 		return true
 	}
 	return false
 }
 
-// The least ratio and pitch that are taken (from memory: no rocker gears down by more than two, no adjusting screw is finer than M2).
+// The least ratio and pitch that are taken (from memory: no rocker gears down by more than two, no adjusting
+// screw is finer than M2).
 const (
 	minRatio = 0.3
 	minPitch = 200 * measure.Micrometre
@@ -171,7 +179,8 @@ func checkAdjuster(a *Adjuster, r *Report) {
 	if a == nil {
 		return
 	}
-	oneOf(r, "adjuster.kind", a.Kind, ScrewValveEnd, ScrewPushrodEnd, CentreNut, FingerPivotAtCam, FingerPivotAtValve,
+	oneOf(r, "adjuster.kind", a.Kind, ScrewValveEnd, ScrewPushrodEnd, CentreNut, FingerPivotAtCam,
+		FingerPivotAtValve,
 		ScrewValveEndAtCam, ThreadedTappet, ThreadedTappetAtValve, Eccentric, Shim, Hydraulic)
 	if a.Thread != "" {
 		oneOf(r, "adjuster.thread", a.Thread, RightHand, LeftHand)
@@ -183,16 +192,19 @@ func checkAdjuster(a *Adjuster, r *Report) {
 		r.warn("adjuster.kind", "%s", HydraulicReason)
 	}
 	if a.Pitch < 0 || a.Pitch > 5*measure.Millimetre || (a.Pitch > 0 && a.Pitch < minPitch) {
-		r.problem("adjuster.pitch_mm", "A thread pitch of %s: adjusting screws have %s to 5 mm.", a.Pitch, minPitch)
+		r.problem("adjuster.pitch_mm", "A thread pitch of %s: adjusting screws have %s to 5 mm.", a.Pitch,
+			minPitch)
 	}
 	if math.IsNaN(a.Ratio) || a.Ratio < 0 || a.Ratio > 5 || (a.Ratio > 0 && a.Ratio < minRatio) {
-		r.problem("adjuster.ratio", "A ratio of %v: rockers have about 1 to 2, and %v to 5 is taken.", a.Ratio, minRatio)
+		r.problem("adjuster.ratio", "A ratio of %v: rockers have about 1 to 2, and %v to 5 is taken.",
+			a.Ratio, minRatio)
 	}
 	if usesRatio(a.Kind) && a.Ratio == 0 {
 		r.warn("adjuster.ratio", "No ratio is given: the turn of the screw cannot be reckoned without it.")
 	}
 	if a.Eccentricity < 0 || a.Eccentricity > 10*measure.Millimetre {
-		r.problem("adjuster.eccentricity_mm", "An eccentricity of %s: at most 10 mm is taken.", a.Eccentricity)
+		r.problem("adjuster.eccentricity_mm", "An eccentricity of %s: at most 10 mm is taken.",
+			a.Eccentricity)
 	}
 	if math.IsNaN(a.LocknutNm) || a.LocknutNm < 0 || a.LocknutNm > 500 {
 		r.problem("adjuster.locknut_torque_nm", "A torque of %v N·m: at most 500 is taken.", a.LocknutNm)
@@ -200,4 +212,5 @@ func checkAdjuster(a *Adjuster, r *Report) {
 }
 
 // HydraulicReason says why hydraulic gear is not set.
-const HydraulicReason = "Hydraulic lifters hold zero clearance by themselves: there is no valve clearance to set."
+const HydraulicReason = "Hydraulic lifters hold zero clearance by themselves: there is no valve clearance " +
+	"to set."

@@ -1,5 +1,6 @@
-// Package engine holds the engine sheet: cylinders, firing order, banks and rows of valves, valve timing, adjuster and
-// clearance cards. Check says what is wrong with a sheet, what is odd about it and what will be assumed.
+// Package engine holds the engine sheet: cylinders, firing order, banks and rows of valves, valve timing,
+// adjuster and clearance cards. Check says what is wrong with a sheet, what is odd about it and what will be
+// assumed.
 package engine
 
 import (
@@ -15,9 +16,9 @@ const (
 	MaxRemarkLength      = 400
 )
 
-// DefaultMargin is the distance in crank degrees that a valve must stand from its nearest opening or closing before it
-// may be set, where the sheet names none: the ramp allowance (common practice).
-// LiftCardMargin replaces it where the cam card is quoted at a lift above zero and so hides the ramps.
+// DefaultMargin is the distance in crank degrees that a valve must stand from its nearest opening or closing
+// before it may be set, where the sheet names none: the ramp allowance (common practice). LiftCardMargin
+// replaces it where the cam card is quoted at a lift above zero and so hides the ramps.
 const (
 	DefaultMargin  = 20 * measure.Degree
 	LiftCardMargin = 40 * measure.Degree
@@ -64,11 +65,12 @@ type Sheet struct {
 	Banks          []Bank
 	Timing         *ValveTiming
 	RequiredMargin *measure.Angle
-	Marks          []measure.Angle // after a TDC mark, 0 ≤ m < 360°, repeated every turn; nil: the TDC mark alone
-	Adjuster       *Adjuster
-	TurningPoint   *TurningPoint
-	Clearances     []clearance.Card
-	OwnSequence    []OwnStop
+	// after a TDC mark, 0 ≤ m < 360°, repeated every turn; nil: the TDC mark alone
+	Marks        []measure.Angle
+	Adjuster     *Adjuster
+	TurningPoint *TurningPoint
+	Clearances   []clearance.Card
+	OwnSequence  []OwnStop
 }
 
 // Bank is one head: its cylinders from front to rear and its one or two rows of valves.
@@ -100,9 +102,9 @@ type ValveTiming struct {
 // Interval is a stretch of a cylinder's own cycle; To may pass 720°.
 type Interval struct{ From, To measure.Angle }
 
-// Open is when intake and exhaust valves are open, in their cylinder's own cycle: 0 firing TDC, 360° overlap TDC. By
-// definition of the four events: the exhaust opens before BDC at 180° and closes after overlap TDC, the intake opens before
-// overlap TDC and closes after BDC at 540°.
+// Open is when intake and exhaust valves are open, in their cylinder's own cycle: 0 firing TDC, 360° overlap
+// TDC. By definition of the four events: the exhaust opens before BDC at 180° and closes after overlap TDC,
+// the intake opens before overlap TDC and closes after BDC at 540°.
 func (t ValveTiming) Open() (intake, exhaust Interval) {
 	const half = measure.Turn / 2
 	return Interval{measure.Turn - t.IVO, 3*half + t.IVC}, Interval{half - t.EVO, measure.Turn + t.EVC}
@@ -110,7 +112,8 @@ func (t ValveTiming) Open() (intake, exhaust Interval) {
 
 // TypicalTiming is a typical road cam, assumed (and said so) where no card is at hand. From memory.
 func TypicalTiming() ValveTiming {
-	return ValveTiming{IVO: 12 * measure.Degree, IVC: 52 * measure.Degree, EVO: 52 * measure.Degree, EVC: 12 * measure.Degree}
+	return ValveTiming{IVO: 12 * measure.Degree, IVC: 52 * measure.Degree, EVO: 52 * measure.Degree,
+		EVC: 12 * measure.Degree}
 }
 
 // AdjusterKind names how the gap is changed.

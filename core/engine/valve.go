@@ -44,7 +44,8 @@ func (s *Sheet) Valves() []Valve {
 		for r, row := range bank.Rows {
 			per := perCylinder(bank, row)
 			for i := 0; i < len(row.Valves) && per > 0 && i/per < len(bank.Cylinders); i++ {
-				all = append(all, Valve{Kind: Kind(row.Valves[i]), Cylinder: bank.Cylinders[i/per], Bank: b, Row: r, Place: i})
+				all = append(all, Valve{Kind: Kind(row.Valves[i]), Cylinder: bank.Cylinders[i/per], Bank: b,
+					Row: r, Place: i})
 			}
 		}
 	}
@@ -57,7 +58,8 @@ func (s *Sheet) Valves() []Valve {
 	return all
 }
 
-// nameValves gives I1, E4; where a cylinder has several of a kind, I1a, I1b from front to rear, the left row first at the same place.
+// nameValves gives I1, E4; where a cylinder has several of a kind, I1a, I1b from front to rear, the left row
+// first at the same place.
 func nameValves(s *Sheet, all []Valve) {
 	type group struct {
 		kind     Kind
@@ -118,7 +120,8 @@ func (s *Sheet) EffectiveTiming() ValveTiming {
 	return TypicalTiming()
 }
 
-// EffectiveMargin is the required margin in crank degrees: the sheet's, else 40 for a card quoted at a lift, else 20.
+// EffectiveMargin is the required margin in crank degrees: the sheet's, else 40 for a card quoted at a lift,
+// else 20.
 func (s *Sheet) EffectiveMargin() measure.Angle {
 	switch {
 	case s.RequiredMargin != nil:
@@ -140,14 +143,15 @@ func (s *Sheet) EffectiveMarks() []measure.Angle {
 // IsHydraulic says that the gear holds zero clearance by itself.
 func (s *Sheet) IsHydraulic() bool { return s.Adjuster != nil && s.Adjuster.Kind == Hydraulic }
 
-// HasLockNut says whether the adjuster is held by a nut that must be locked after it is moved; so it is taken where none is stated.
+// HasLockNut says whether the adjuster is held by a nut that must be locked after it is moved; so it is taken
+// where none is stated.
 func (s *Sheet) HasLockNut() bool { return !s.Shimmed() }
 
 // Shimmed says that a gap is changed by putting in another shim or bucket.
 func (s *Sheet) Shimmed() bool { return s.Adjuster != nil && s.Adjuster.Kind == Shim }
 
-// Drawable says whether every row divides among its bank's cylinders and holds only I and E, so that the heads can be drawn,
-// whatever else is wrong with the sheet.
+// Drawable says whether every row divides among its bank's cylinders and holds only I and E, so that the
+// heads can be drawn, whatever else is wrong with the sheet.
 func (s *Sheet) Drawable() bool {
 	if len(s.Banks) == 0 || len(s.Banks) > MaxCylinders {
 		return false

@@ -8,15 +8,17 @@ import (
 	"metronix/core/measure"
 )
 
-// Choice is the stack that serves a wanted thickness. Within says whether its whole range lies inside the window asked for.
+// Choice is the stack that serves a wanted thickness. Within says whether its whole range lies inside the
+// window asked for.
 type Choice struct {
 	Stack  Stack
 	Within bool
 }
 
-// Choose picks the stack for an aim. With a window: among stacks whose whole range (thickness ± uncertainty) lies inside,
-// the fewest leaves, then the nearest to the aim, then the thicker. Without a window, or when none does: the smallest worst
-// case |thickness − aim| + uncertainty, then the fewest leaves, then the thicker. ok is false for an empty set.
+// Choose picks the stack for an aim. With a window: among stacks whose whole range (thickness ± uncertainty)
+// lies inside, the fewest leaves, then the nearest to the aim, then the thicker. Without a window, or when
+// none does: the smallest worst case |thickness − aim| + uncertainty, then the fewest leaves, then the
+// thicker. ok is false for an empty set.
 func (s Set) Choose(aim measure.Length, window *measure.Window, most int) (choice Choice, ok bool) {
 	p := newPicker(s, aim)
 	if window != nil {
@@ -51,8 +53,9 @@ func better(a, b Stack, by score) bool {
 	return x < y || (x == y && len(a) == len(b) && a.Thickness() > b.Thickness())
 }
 
-// picker finds the best stack of n leaves without listing all: for every choice of all leaves but the last, of leaves that are equally
-// certain only the nearest to the aim from below and from above can be the best last one.
+// picker finds the best stack of n leaves without listing all: for every choice of all leaves but the last,
+// of leaves that are equally certain only the nearest to the aim from below and from above can be the best
+// last one.
 type picker struct {
 	aim     measure.Length
 	window  *measure.Window // nil: none asked for
@@ -85,7 +88,8 @@ func (p *picker) best(n int, by score) Stack {
 			for _, last := range p.lasts(so, sum, doubt) {
 				l := p.leaves[last]
 				t := sum + l.True()
-				if s, ok := by(t, doubt+l.Uncertainty()); ok && (chosen == nil || s < bestScore || (s == bestScore && t > bestThickness)) {
+				if s, ok := by(t, doubt+l.Uncertainty()); ok &&
+					(chosen == nil || s < bestScore || (s == bestScore && t > bestThickness)) {
 					chosen, bestScore, bestThickness = append(slices.Clone(so), last), s, t
 				}
 			}
@@ -108,8 +112,8 @@ func (p *picker) best(n int, by score) Stack {
 	return stack
 }
 
-// lasts are the leaves not yet in so that bring its sum nearest to the aim, or to the part of the window that is nearest to it, from below
-// and from above, in each class.
+// lasts are the leaves not yet in so that bring its sum nearest to the aim, or to the part of the window that
+// is nearest to it, from below and from above, in each class.
 func (p *picker) lasts(so []int, sum, doubt measure.Length) []int {
 	list := p.near[:0]
 	for _, class := range p.classes {
@@ -117,7 +121,8 @@ func (p *picker) lasts(so []int, sum, doubt measure.Length) []int {
 		if u := doubt + p.leaves[class[0]].Uncertainty(); p.window != nil {
 			want = max(p.window.Lower+u, min(p.aim, p.window.Upper-u))
 		}
-		above, _ := slices.BinarySearchFunc(class, want-sum, func(i int, want measure.Length) int { return cmp.Compare(p.leaves[i].True(), want) })
+		above, _ := slices.BinarySearchFunc(class, want-sum,
+			func(i int, want measure.Length) int { return cmp.Compare(p.leaves[i].True(), want) })
 		for i := above; i < len(class); i++ {
 			if !slices.Contains(so, class[i]) {
 				list = append(list, class[i])

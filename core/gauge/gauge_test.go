@@ -27,7 +27,8 @@ func TestStacksAreEveryCombinationOnce(t *testing.T) {
 	for _, st := range s.Stacks(measure.Window{Lower: 0, Upper: measure.Millimetre}, 3) {
 		got[st.String()] = true
 	}
-	assert.Equal(t, map[string]bool{"0.05": true, "0.10": true, "0.15": true, "0.10 + 0.05": true, "0.15 + 0.05": true, "0.15 + 0.10": true, "0.15 + 0.10 + 0.05": true}, got)
+	assert.Equal(t, map[string]bool{"0.05": true, "0.10": true, "0.15": true, "0.10 + 0.05": true,
+		"0.15 + 0.05": true, "0.15 + 0.10": true, "0.15 + 0.10 + 0.05": true}, got)
 	assert.Empty(t, s.Stacks(measure.Window{Lower: 160 * um, Upper: 190 * um}, 3))
 	assert.Len(t, s.Stacks(measure.Window{Lower: 150 * um, Upper: 150 * um}, 1), 1, "ends belong")
 }
@@ -57,12 +58,14 @@ func TestMicrometerFigureCounts(t *testing.T) {
 	s := gauge.Set{{ID: gauge.ID{Marked: 200 * um}, Measured: 197 * um}}
 	assert.Equal(t, 197*um, s.Find(gauge.ID{Marked: 200 * um}).True())
 	assert.Equal(t, gauge.CheckedUncertainty, s.Find(gauge.ID{Marked: 200 * um}).Uncertainty())
-	assert.Equal(t, gauge.UncheckedUncertainty, s.Find(gauge.ID{Marked: 300 * um}).Uncertainty(), "a leaf that is not owned")
+	assert.Equal(t, gauge.UncheckedUncertainty, s.Find(gauge.ID{Marked: 300 * um}).Uncertainty(),
+		"a leaf that is not owned")
 }
 
 // 0.15 + 0.06 = 0.21 (common practice); what lies between two reached thicknesses is a hole. By hand.
 func TestReachAndHoles(t *testing.T) {
-	owned := gauge.Owned([]gauge.Item{{Leaf: gauge.Leaf{ID: gauge.ID{Marked: 150 * um}}}, {Leaf: gauge.Leaf{ID: gauge.ID{Marked: 60 * um}}}, {Leaf: gauge.Leaf{ID: gauge.ID{Marked: 250 * um}}},
+	owned := gauge.Owned([]gauge.Item{{Leaf: gauge.Leaf{ID: gauge.ID{Marked: 150 * um}}},
+		{Leaf: gauge.Leaf{ID: gauge.ID{Marked: 60 * um}}}, {Leaf: gauge.Leaf{ID: gauge.ID{Marked: 250 * um}}},
 		{Leaf: gauge.Leaf{ID: gauge.ID{Marked: 220 * um}}, Missing: true}})
 	stacks, holes := owned.Reach(measure.Window{Lower: 200 * um, Upper: 260 * um}, 3, 10*um)
 	var got []string
@@ -80,7 +83,8 @@ func TestReachAndHoles(t *testing.T) {
 func TestReachAgainstStacks(t *testing.T) {
 	rapid.Check(t, func(t *rapid.T) {
 		var owned gauge.Set
-		for _, m := range rapid.SliceOfNDistinct(rapid.IntRange(2, 40), 1, 8, rapid.ID[int]).Draw(t, "leaves") {
+		for _, m := range rapid.SliceOfNDistinct(rapid.IntRange(2, 40), 1, 8, rapid.ID[int]).Draw(t,
+			"leaves") {
 			owned = append(owned, gauge.Leaf{ID: gauge.ID{Marked: measure.Length(m) * 10 * um}})
 		}
 		w := measure.Window{Lower: 100 * um, Upper: 500 * um}
@@ -107,27 +111,36 @@ func TestCheckFindsSlips(t *testing.T) {
 		items []gauge.Item
 		field string
 	}{
-		"nothing":                    {[]gauge.Item{{}}, "marked_mm"},
-		"negative":                   {[]gauge.Item{{Leaf: gauge.Leaf{ID: gauge.ID{Marked: -um}}}}, "marked_mm"},
-		"eight millimetres":          {[]gauge.Item{{Leaf: gauge.Leaf{ID: gauge.ID{Marked: 8 * measure.Millimetre}}}}, "marked_mm"},
-		"two millimetres":            {[]gauge.Item{{Leaf: gauge.Plain(2 * measure.Millimetre)}}, "marked_mm"},
-		"a slipped decimal":          {[]gauge.Item{{Leaf: gauge.Leaf{ID: gauge.ID{Marked: 200 * um}, Measured: 20 * um}}}, "measured_mm"},
-		"measured in the other unit": {[]gauge.Item{{Leaf: gauge.Leaf{ID: gauge.ID{Marked: 200 * um}, Measured: 8 * um}}}, "measured_mm"},
-		"twice":                      {[]gauge.Item{{Leaf: gauge.Leaf{ID: gauge.ID{Marked: 200 * um}}}, {Leaf: gauge.Leaf{ID: gauge.ID{Marked: 200 * um}}}}, "marked_mm"},
+		"nothing": {[]gauge.Item{{}}, "marked_mm"},
+		"negative": {[]gauge.Item{{Leaf: gauge.Leaf{ID: gauge.ID{Marked: -um}}}},
+			"marked_mm"},
+		"eight millimetres": {[]gauge.Item{{Leaf: gauge.Leaf{ID: gauge.ID{Marked: 8 * measure.Millimetre}}}},
+			"marked_mm"},
+		"two millimetres": {[]gauge.Item{{Leaf: gauge.Plain(2 * measure.Millimetre)}},
+			"marked_mm"},
+		"a slipped decimal": {[]gauge.Item{{Leaf: gauge.Leaf{ID: gauge.ID{Marked: 200 * um},
+			Measured: 20 * um}}}, "measured_mm"},
+		"measured in the other unit": {[]gauge.Item{{Leaf: gauge.Leaf{ID: gauge.ID{Marked: 200 * um},
+			Measured: 8 * um}}}, "measured_mm"},
+		"twice": {[]gauge.Item{{Leaf: gauge.Leaf{ID: gauge.ID{Marked: 200 * um}}},
+			{Leaf: gauge.Leaf{ID: gauge.ID{Marked: 200 * um}}}}, "marked_mm"},
 	} {
 		faults := gauge.Check(c.items)
 		require.Len(t, faults, 1, name)
 		assert.Equal(t, c.field, faults[0].Field, name)
 		assert.Equal(t, len(c.items)-1, faults[0].Index, name)
 	}
-	assert.Empty(t, gauge.Check([]gauge.Item{{Leaf: gauge.Leaf{ID: gauge.ID{Marked: 200 * um}, Measured: 203 * um}}, {Leaf: gauge.Leaf{ID: gauge.ID{Marked: 200 * um, Angled: true}}}}))
+	assert.Empty(t, gauge.Check(
+		[]gauge.Item{{Leaf: gauge.Leaf{ID: gauge.ID{Marked: 200 * um}, Measured: 203 * um}},
+			{Leaf: gauge.Leaf{ID: gauge.ID{Marked: 200 * um, Angled: true}}}}))
 }
 
 // The choice without listing all stacks is the one that listing them all gives.
 func TestChoiceAgainstListingAll(t *testing.T) {
 	rapid.Check(t, func(t *rapid.T) {
 		var owned gauge.Set
-		for _, m := range rapid.SliceOfNDistinct(rapid.IntRange(3, 60), 1, 9, rapid.ID[int]).Draw(t, "leaves") {
+		for _, m := range rapid.SliceOfNDistinct(rapid.IntRange(3, 60), 1, 9, rapid.ID[int]).Draw(t,
+			"leaves") {
 			leaf := gauge.Plain(measure.Length(m) * 10 * um)
 			if rapid.Bool().Draw(t, "measured") {
 				leaf.Measured = leaf.Marked + measure.Length(rapid.IntRange(-4, 4).Draw(t, "off"))*um
@@ -138,7 +151,8 @@ func TestChoiceAgainstListingAll(t *testing.T) {
 		var window *measure.Window
 		if rapid.Bool().Draw(t, "limits") {
 			lower := measure.Length(rapid.IntRange(5, 130).Draw(t, "lower")) * 5 * um
-			window = &measure.Window{Lower: lower, Upper: lower + measure.Length(rapid.IntRange(0, 20).Draw(t, "wide"))*5*um}
+			window = &measure.Window{Lower: lower,
+				Upper: lower + measure.Length(rapid.IntRange(0, 20).Draw(t, "wide"))*5*um}
 		}
 		got, ok := owned.Choose(aim, window, gauge.MaxStack)
 		require.True(t, ok)

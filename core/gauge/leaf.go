@@ -1,5 +1,5 @@
-// Package gauge holds feeler leaves and sets: marked and true thickness, stacks of leaves and their uncertainty,
-// and which stack serves a wanted thickness best.
+// Package gauge holds feeler leaves and sets: marked and true thickness, stacks of leaves and their
+// uncertainty, and which stack serves a wanted thickness best.
 package gauge
 
 import (
@@ -10,7 +10,8 @@ import (
 	"metronix/core/measure"
 )
 
-// Thickness uncertainty of one leaf, either way: checked by micrometer, or trusted from its marking. From memory.
+// Thickness uncertainty of one leaf, either way: checked by micrometer, or trusted from its marking. From
+// memory.
 const (
 	CheckedUncertainty   = 2 * measure.Micrometre
 	UncheckedUncertainty = 5 * measure.Micrometre
@@ -19,8 +20,8 @@ const (
 // MaxStack is the most leaves that are stacked (common practice: more spring apart).
 const MaxStack = 3
 
-// MaxLeaf is the thickest feeler leaf that is taken: sets end at 1.00 mm, a few go on a little (from memory). MaxStoredLeaf is the
-// thickest that earlier versions took, and that may still lie in a stored set.
+// MaxLeaf is the thickest feeler leaf that is taken: sets end at 1.00 mm, a few go on a little (from memory).
+// MaxStoredLeaf is the thickest that earlier versions took, and that may still lie in a stored set.
 const (
 	MaxLeaf       = 1500 * measure.Micrometre
 	MaxStoredLeaf = 5 * measure.Millimetre
@@ -29,7 +30,8 @@ const (
 // MaxLeaves is the most leaves of a set.
 const MaxLeaves = 120
 
-// ID tells the leaves of a set apart: a set may hold a straight and an angled leaf of one marking, and no marking twice of a form.
+// ID tells the leaves of a set apart: a set may hold a straight and an angled leaf of one marking, and no
+// marking twice of a form.
 type ID struct {
 	Marked measure.Length
 	Angled bool // bent, for gaps that a straight leaf does not reach
@@ -88,7 +90,8 @@ func (l Leaf) String() string {
 // Set is the leaves a mechanic owns, in any order.
 type Set []Leaf
 
-// Find gives the owned leaf of an id, else the one of that marking in the other form; a leaf that is not owned counts as unchecked.
+// Find gives the owned leaf of an id, else the one of that marking in the other form; a leaf that is not
+// owned counts as unchecked.
 func (s Set) Find(id ID) Leaf {
 	if i := slices.IndexFunc(s, func(l Leaf) bool { return l.ID == id }); i >= 0 {
 		return s[i]
@@ -176,15 +179,16 @@ func (s Stack) String() string {
 	return strings.Join(parts, " + ")
 }
 
-// Stacks lists every combination of up to most leaves with a thickness in the closed range, each leaf used once.
+// Stacks lists every combination of up to most leaves with a thickness in the closed range, each leaf used
+// once.
 func (s Set) Stacks(within measure.Window, most int) []Stack {
 	var list []Stack
 	s.EachStack(within, 1, most, func(st Stack) { list = append(list, slices.Clone(st)) })
 	return list
 }
 
-// EachStack calls f with every combination of least to most leaves with a thickness in the closed range, each leaf used once. The stack
-// belongs to EachStack: f clones what it keeps.
+// EachStack calls f with every combination of least to most leaves with a thickness in the closed range, each
+// leaf used once. The stack belongs to EachStack: f clones what it keeps.
 func (s Set) EachStack(within measure.Window, least, most int, f func(Stack)) {
 	leaves := slices.Clone(s)
 	slices.SortFunc(leaves, func(a, b Leaf) int { return cmp.Compare(a.True(), b.True()) })

@@ -25,17 +25,19 @@ func Owned(items []Item) Set {
 	return set
 }
 
-// Hole is a range of thicknesses that no leaf and no stack reaches, its ends being the nearest ones that are reached or the ends of the
-// window asked about.
+// Hole is a range of thicknesses that no leaf and no stack reaches, its ends being the nearest ones that are
+// reached or the ends of the window asked about.
 type Hole struct{ From, To measure.Length }
 
-// Reach lists the thicknesses within a window that leaves and stacks of up to most leaves give, thinnest first, each with the fewest
-// leaves (of as many the more certain ones), and the holes between them wider than wide.
+// Reach lists the thicknesses within a window that leaves and stacks of up to most leaves give, thinnest
+// first, each with the fewest leaves (of as many the more certain ones), and the holes between them wider
+// than wide.
 func (s Set) Reach(window measure.Window, most int, wide measure.Length) (stacks []Stack, holes []Hole) {
 	best := map[measure.Length]Stack{}
 	s.EachStack(window, 1, most, func(st Stack) {
 		had, ok := best[st.Thickness()]
-		if !ok || cmp.Or(cmp.Compare(len(st), len(had)), cmp.Compare(st.Uncertainty(), had.Uncertainty())) < 0 {
+		if !ok || cmp.Or(cmp.Compare(len(st), len(had)),
+			cmp.Compare(st.Uncertainty(), had.Uncertainty())) < 0 {
 			best[st.Thickness()] = slices.Clone(st)
 		}
 	})

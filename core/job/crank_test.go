@@ -24,27 +24,30 @@ func coded(t *testing.T, err error, code string) {
 	assert.Equal(t, code, r.Code, r.Message)
 }
 
-// One tap says that the crank may have been turned: nothing is read before it is found again, and a reading not kept does not count.
+// One tap says that the crank may have been turned: nothing is read before it is found again, and a reading
+// not kept does not count.
 func TestACrankInDoubtIsFoundAgain(t *testing.T) {
 	d := start(t, setup())
-	d.refused(job.Happening{Kind: job.Doubted}, "Choose the way round")
+	d.refused(job.Happening{Act: job.Doubted{}}, "Choose the sequence")
 	d.begin(sequence.RockingPairs)
-	d.do(job.Happening{Kind: job.Turned, Stop: new(1)})
+	d.do(job.Happening{Act: job.Turned{Stop: 1}})
 	d.feel("E3", 300, clearance.Drag)
-	d.do(job.Happening{Kind: job.Doubted})
+	d.do(job.Happening{Act: job.Doubted{}})
 	e3, _ := d.job.Valve("E3")
 	assert.Empty(t, e3.Round)
-	d.refused(job.Happening{Kind: job.ReadingHad, Valve: "E3", Leaves: gauge.Straight(300 * um), Feel: clearance.Drag}, "Find the first stop")
+	d.refused(job.Happening{Act: job.ReadingTaken{Valve: "E3", Leaves: gauge.Straight(300 * um),
+		Feel: clearance.Drag}}, "Find the first stop")
 	assert.Equal(t, job.Next{Action: job.DoTurn, Stop: 1}, d.job.Next(), "back to the valve in hand")
-	d.do(job.Happening{Kind: job.Located, Seen: []sequence.Sighting{{What: sequence.Rocking, Cylinder: 2}}})
+	d.do(job.Happening{Act: job.Located{Seen: []sequence.Sighting{{What: sequence.Rocking, Cylinder: 2}}}})
 	assert.Equal(t, 1, d.job.Stop)
 }
 
-// After six hours without an entry the place is to be confirmed by a sign of cam speed: a bare crank mark does not do (common practice).
+// After six hours without an entry the place is to be confirmed by a sign of cam speed: a bare crank mark
+// does not do (common practice).
 func TestAfterANightThePlaceIsConfirmed(t *testing.T) {
 	d := start(t, setup())
 	d.begin(sequence.RockingPairs)
-	d.do(job.Happening{Kind: job.Turned, At: noon, Stop: new(0)})
+	d.do(job.Happening{At: noon, Act: job.Turned{Stop: 0}})
 	assert.True(t, d.job.AsOf(noon.Add(6*time.Hour)).Known())
 	morning := noon.Add(6*time.Hour + time.Second)
 	there := d.job.AsOf(morning)
@@ -53,65 +56,73 @@ func TestAfterANightThePlaceIsConfirmed(t *testing.T) {
 	since, ok := there.ToConfirm()
 	assert.True(t, ok)
 	assert.Equal(t, noon, since)
-	read := job.Happening{Kind: job.ReadingHad, At: morning, Valve: "E1", Leaves: gauge.Straight(300 * um), Feel: clearance.Drag}
+	read := job.Happening{At: morning,
+		Act: job.ReadingTaken{Valve: "E1", Leaves: gauge.Straight(300 * um), Feel: clearance.Drag}}
 	d.refused(read, "Confirm where the crank stands")
 	assert.True(t, d.job.Known(), "a refusal changes nothing")
-	d.refused(job.Happening{Kind: job.Located, At: morning, Seen: []sequence.Sighting{{What: sequence.Mark}}}, "2 places")
-	d.do(job.Happening{Kind: job.Thermal, At: morning, EngineC: new(20.0), AmbientC: new(20.0)})
+	d.refused(job.Happening{At: morning, Act: job.Located{Seen: []sequence.Sighting{{What: sequence.Mark}}}},
+		"2 places")
+	d.do(job.Happening{At: morning, Act: job.TemperatureNoted{EngineC: 20.0, AmbientC: 20.0}})
 	assert.False(t, d.job.Known(), "another entry does not confirm it")
-	d.do(job.Happening{Kind: job.Located, At: morning, Seen: []sequence.Sighting{{What: sequence.Rocking, Cylinder: 4}}})
+	d.do(job.Happening{At: morning,
+		Act: job.Located{Seen: []sequence.Sighting{{What: sequence.Rocking, Cylinder: 4}}}})
 	d.do(read)
 }
 
-// A stale screen must not turn a crank that somebody else has moved, nor read a valve at a place where it stands no more.
+// A stale screen must not turn a crank that somebody else has moved, nor read a valve at a place where it
+// stands no more.
 func TestAStaleScreen(t *testing.T) {
 	d := start(t, setup())
 	d.begin(sequence.RockingPairs)
-	d.do(job.Happening{Kind: job.Turned, Stop: new(0)})
+	d.do(job.Happening{Act: job.Turned{Stop: 0}})
 	old := d.list[len(d.list)-1].ID
-	reading := job.Happening{Kind: job.ReadingHad, Since: old, Valve: "E1", Leaves: gauge.Straight(300 * um), Feel: clearance.Drag}
-	d.do(job.Happening{Kind: job.Turned, Since: old, Stop: new(1)})
-	coded(t, d.try(job.Happening{Kind: job.Turned, Since: old, Stop: new(1)}), job.CrankMoved)
-	coded(t, d.try(job.Happening{Kind: job.Turned, Since: "nobody", Stop: new(1)}), job.CrankMoved)
+	taken := job.ReadingTaken{Valve: "E1", Leaves: gauge.Straight(300 * um), Feel: clearance.Drag}
+	reading := job.Happening{Since: old, Act: taken}
+	d.do(job.Happening{Since: old, Act: job.Turned{Stop: 1}})
+	coded(t, d.try(job.Happening{Since: old, Act: job.Turned{Stop: 1}}), job.CrankMoved)
+	coded(t, d.try(job.Happening{Since: "nobody", Act: job.Turned{Stop: 1}}), job.CrankMoved)
 	coded(t, d.try(reading), job.CrankMoved)
 
-	reading.MadeThere = true // read at stop 0, and told so
+	taken.MadeThere = true // read at stop 0, and told so
+	reading.Act = taken
 	d.do(reading)
 	e1, _ := d.job.Valve("E1")
 	assert.Len(t, e1.Round, 1)
-	assert.Equal(t, job.Next{Action: job.DoKeep, Valve: "E1", Stop: 1}, d.job.Next(), "it needs no turning back")
-	d.do(job.Happening{Kind: job.Kept, Valve: "E1"})
+	assert.Equal(t, job.Next{Action: job.DoKeep, Valve: "E1", Stop: 1}, d.job.Next(),
+		"it needs no turning back")
+	d.do(job.Happening{Act: job.Kept{Valve: "E1"}})
 	coded(t, d.try(reading), job.KeptSince)
 
-	elsewhere := reading
-	elsewhere.Valve = "E4"
-	err := d.try(elsewhere)
+	taken.Valve = "E4"
+	err := d.try(job.Happening{Since: old, Act: taken})
 	require.ErrorContains(t, err, "not known to be clear")
 
 	target := d.list[len(d.list)-1].ID
-	d.do(job.Happening{Kind: job.Undone, Target: target})
+	d.do(job.Happening{Act: job.Undone{Target: target}})
 	coded(t, d.try(reading), job.KeptSince)
 }
 
 func itoa(n int) string { return string(rune('0'+n/10)) + string(rune('0'+n%10)) }
 
-// The nut is locked and the crank moved before the valve is read again: the job leads back to its stop, and says only what is so.
+// The nut is locked and the crank moved before the valve is read again: the job leads back to its stop, and
+// says only what is so.
 func TestLockedAndTurnedAwayLeadsBack(t *testing.T) {
 	d := start(t, setup())
 	d.begin(sequence.RockingPairs)
 	d.readUntil(t, job.DoAdjust, func(v string) (measure.Length, clearance.Feel) {
 		return map[bool]measure.Length{true: 250, false: nominal(v)}[v == "E3"], clearance.Drag
 	})
-	d.do(job.Happening{Kind: job.Adjusted, Valve: "E3"})
-	d.do(job.Happening{Kind: job.Locked, Valve: "E3"})
-	d.do(job.Happening{Kind: job.Located, Seen: []sequence.Sighting{{What: sequence.Rocking, Cylinder: 1}}})
-	assert.Equal(t, job.Next{Action: job.DoTurn, Stop: 1, Turn: 540 * measure.Degree}, d.job.Next(), "from 360 on to 180")
-	d.do(job.Happening{Kind: job.Picked, Valve: "E4"}) // free to do something else here
-	d.do(job.Happening{Kind: job.Turned, Stop: new(1)})
+	d.do(job.Happening{Act: job.Adjusted{Valve: "E3"}})
+	d.do(job.Happening{Act: job.Locked{Valve: "E3"}})
+	d.do(job.Happening{Act: job.Located{Seen: []sequence.Sighting{{What: sequence.Rocking, Cylinder: 1}}}})
+	assert.Equal(t, job.Next{Action: job.DoTurn, Stop: 1, Turn: 540 * measure.Degree}, d.job.Next(),
+		"from 360 on to 180")
+	d.do(job.Happening{Act: job.Picked{Valve: "E4"}}) // free to do something else here
+	d.do(job.Happening{Act: job.Turned{Stop: 1}})
 	assert.Equal(t, job.Next{Action: job.DoRead, Valve: "E3", Stop: 1}, d.job.Next())
 
-	d.do(job.Happening{Kind: job.Undone, Target: d.job.CanUndo()})
-	d.do(job.Happening{Kind: job.Doubted})
+	d.do(job.Happening{Act: job.Undone{Target: d.job.CanUndo()}})
+	d.do(job.Happening{Act: job.Doubted{}})
 	assert.Equal(t, job.Next{Action: job.DoTurn, Stop: 1}, d.job.Next())
 }
 
@@ -122,25 +133,26 @@ func TestASlackNutIsLedBackTo(t *testing.T) {
 	d.readUntil(t, job.DoAdjust, func(v string) (measure.Length, clearance.Feel) {
 		return map[bool]measure.Length{true: 250, false: nominal(v)}[v == "E3"], clearance.Drag
 	})
-	d.do(job.Happening{Kind: job.Adjusted, Valve: "E3"})
-	d.refused(job.Happening{Kind: job.Turned, Stop: new(2)}, "slack")
-	d.do(job.Happening{Kind: job.Located, Seen: []sequence.Sighting{{What: sequence.Rocking, Cylinder: 1}}})
-	d.refused(job.Happening{Kind: job.Turned, Stop: new(3)}, "slack")
+	d.do(job.Happening{Act: job.Adjusted{Valve: "E3"}})
+	d.refused(job.Happening{Act: job.Turned{Stop: 2}}, "slack")
+	d.do(job.Happening{Act: job.Located{Seen: []sequence.Sighting{{What: sequence.Rocking, Cylinder: 1}}}})
+	d.refused(job.Happening{Act: job.Turned{Stop: 3}}, "slack")
 	assert.Equal(t, 1, d.job.Next().Stop)
-	d.do(job.Happening{Kind: job.Turned, Stop: new(1)})
+	d.do(job.Happening{Act: job.Turned{Stop: 1}})
 	assert.Equal(t, job.DoLock, d.job.Next().Action)
 }
 
-// A maker's printed order that is accepted is workable to its end, with its caution: at its own stops its valves are worked on though the
-// geometry would not set them there.
+// A maker's printed order that is accepted is workable to its end, with its caution: at its own stops its
+// valves are worked on though the geometry would not set them there.
 func TestTheMakersOrderIsWorkable(t *testing.T) {
 	s := setup()
 	s.Sheet.OwnSequence = []engine.OwnStop{
-		{Crank: 115 * measure.Degree, Set: []string{"I1", "E1", "I2", "E3"}}, {Crank: 475 * measure.Degree, Set: []string{"I3", "I4", "E2", "E4"}}}
+		{Crank: 115 * measure.Degree, Set: []string{"I1", "E1", "I2", "E3"}}, {Crank: 475 * measure.Degree,
+			Set: []string{"I3", "I4", "E2", "E4"}}}
 	d := start(t, s)
 	d.begin(sequence.Own)
 	require.NotEmpty(t, d.job.Plan.Cautions)
-	d.do(job.Happening{Kind: job.Turned, Stop: new(0)})
+	d.do(job.Happening{Act: job.Turned{Stop: 0}})
 	e1, _ := d.job.Valve("E1")
 	assert.True(t, d.job.ByMaker(e1), "E1 opens at 128: 13° on, where 20° are required")
 	assert.Contains(t, d.job.Caution(e1), "E1 stands only 13° from its opening or closing here")
@@ -150,68 +162,78 @@ func TestTheMakersOrderIsWorkable(t *testing.T) {
 	assert.Equal(t, job.Sign, d.job.Phase())
 	assert.Equal(t, 8, actions[job.DoKeep])
 	i4, _ := d.job.Valve("I4")
-	d.do(job.Happening{Kind: job.Located, Seen: []sequence.Sighting{{What: sequence.FullLift, Valve: "I4"}}})
+	d.do(job.Happening{Act: job.Located{Seen: []sequence.Sighting{{What: sequence.FullLift, Valve: "I4"}}}})
 	assert.False(t, d.job.Settable(i4), "only at its own stop")
 }
 
-// What would be signed over: a reading that is not kept, a valve that was moved and not read again, a check made before the two turns.
+// What would be signed over: a reading that is not kept, a valve that was moved and not read again, a check
+// made before the two turns.
 func TestNothingIsSignedOver(t *testing.T) {
 	d := start(t, setup())
 	d.begin(sequence.RockingPairs)
 	d.work(nominal)
-	d.do(job.Happening{Kind: job.Picked, Valve: "E2"}) // a doubtful valve is read again at the end
+	d.do(job.Happening{Act: job.Picked{Valve: "E2"}}) // a doubtful valve is read again at the end
 	assert.Equal(t, job.Next{Action: job.DoRead, Valve: "E2", Stop: 3}, d.job.Next())
 	d.feel("E2", 100, clearance.WontGo)
-	d.refused(job.Happening{Kind: job.Signed, By: "Tess", ToolsOut: true}, "Finish E2 before signing: its reading is not kept")
+	d.refused(job.Happening{Act: job.Signed{By: "Tess", ToolsOut: true}},
+		"Finish E2 before signing: its reading is not kept")
 	assert.Equal(t, job.DoKeep, d.job.Next().Action)
-	d.do(job.Happening{Kind: job.Kept, Valve: "E2"})
+	d.do(job.Happening{Act: job.Kept{Valve: "E2"}})
 	assert.Equal(t, job.DoAdjust, d.job.Next().Action)
-	d.do(job.Happening{Kind: job.Adjusted, Valve: "E2"})
-	d.refused(job.Happening{Kind: job.LeftAsIs, Valve: "E2", Reason: "lunch"}, "nut of E2 is slack")
-	d.do(job.Happening{Kind: job.Locked, Valve: "E2"})
-	d.refused(job.Happening{Kind: job.LeftAsIs, Valve: "E2", Reason: "lunch"}, "set and not read since")
+	d.do(job.Happening{Act: job.Adjusted{Valve: "E2"}})
+	d.refused(job.Happening{Act: job.LeftAsIs{Valve: "E2", Reason: "lunch"}}, "nut of E2 is slack")
+	d.do(job.Happening{Act: job.Locked{Valve: "E2"}})
+	d.refused(job.Happening{Act: job.LeftAsIs{Valve: "E2", Reason: "lunch"}}, "set and not read since")
 	d.feel("E2", 300, clearance.Drag)
-	d.do(job.Happening{Kind: job.Kept, Valve: "E2"})
+	d.do(job.Happening{Act: job.Kept{Valve: "E2"}})
 	d.feel("E2", 300, clearance.Drag)
-	d.refused(job.Happening{Kind: job.BarredOver}, "Finish E2 before the two turns")
-	d.do(job.Happening{Kind: job.Withdrawn, Valve: "E2", Index: new(0)})
-	d.do(job.Happening{Kind: job.BarredOver})
+	d.refused(job.Happening{Act: job.BarredOver{}}, "Finish E2 before the two turns")
+	d.do(job.Happening{Act: job.Withdrawn{Valve: "E2", Index: 0}})
+	d.do(job.Happening{Act: job.BarredOver{}})
 	e2, _ := d.job.Valve("E2")
 	assert.False(t, e2.Verified)
 }
 
-// As found stays as found: a valve that is read again in the check pass does not change it, though another was set once more meanwhile.
+// As found stays as found: a valve that is read again in the check pass does not change it, though another
+// was set once more meanwhile.
 func TestAsFoundStaysThroughTheCheckPass(t *testing.T) {
 	d := start(t, setup())
 	d.begin(sequence.RockingPairs)
-	out := func(v string) measure.Length { return map[bool]measure.Length{true: 250, false: nominal(v)}[v == "E3"] }
-	d.readUntil(t, job.DoAdjust, func(v string) (measure.Length, clearance.Feel) { return out(v), clearance.Drag })
+	out := func(v string) measure.Length {
+		return map[bool]measure.Length{true: 250,
+			false: nominal(v)}[v == "E3"]
+	}
+	d.readUntil(t, job.DoAdjust,
+		func(v string) (measure.Length, clearance.Feel) { return out(v), clearance.Drag })
 	setE3 := func() {
-		d.do(job.Happening{Kind: job.Adjusted, Valve: "E3"})
-		d.do(job.Happening{Kind: job.Locked, Valve: "E3"})
+		d.do(job.Happening{Act: job.Adjusted{Valve: "E3"}})
+		d.do(job.Happening{Act: job.Locked{Valve: "E3"}})
 		d.feel("E3", 300, clearance.Drag)
-		d.do(job.Happening{Kind: job.Kept, Valve: "E3"})
+		d.do(job.Happening{Act: job.Kept{Valve: "E3"}})
 	}
 	setE3()
-	d.do(job.Happening{Kind: job.BarredOver})
-	d.readUntil(t, job.DoAdjust, func(v string) (measure.Length, clearance.Feel) { return out(v), clearance.Drag })
+	d.do(job.Happening{Act: job.BarredOver{}})
+	d.readUntil(t, job.DoAdjust,
+		func(v string) (measure.Length, clearance.Feel) { return out(v), clearance.Drag })
 	setE3()
-	d.do(job.Happening{Kind: job.Picked, Valve: "I3"})
+	d.do(job.Happening{Act: job.Picked{Valve: "I3"}})
 	d.feel("I3", 230, clearance.Drag)
-	d.do(job.Happening{Kind: job.Kept, Valve: "I3"})
+	d.do(job.Happening{Act: job.Kept{Valve: "I3"}})
 	i3, _ := d.job.Valve("I3")
 	assert.Equal(t, 220*um, *i3.AsFound.Judgement.Estimate)
 	assert.Equal(t, 230*um, *i3.Last.Judgement.Estimate)
 }
 
-// What was accepted once replays, whatever today's rules say of it; and a job that was open when the rules changed has its crank unknown.
+// What was accepted once replays, whatever today's rules say of it; and a job that was open when the rules
+// changed has its crank unknown.
 func TestWhatWasAcceptedOnceReplays(t *testing.T) {
 	list := []job.Happening{
-		{ID: "a", Kind: job.WayChosen, Way: sequence.Way{School: sequence.RockingPairs}},
-		{ID: "b", Kind: job.Prepared, EngineC: new(90.0), AmbientC: new(0.0)}, // far above the gate
-		{ID: "c", Kind: job.Turned, Stop: new(0)},
-		{ID: "d", Kind: job.ReadingHad, Valve: "E4", Leaves: gauge.Straight(300 * um), Feel: clearance.Drag}, // on its lobe
-		{ID: "e", Kind: job.Kept, Valve: "E4"},
+		{ID: "a", Act: job.WayChosen{Way: sequence.Way{School: sequence.RockingPairs}}},
+		{ID: "b", Act: job.Prepared{EngineC: 90.0, AmbientC: 0.0}}, // far above the gate
+		{ID: "c", Act: job.Turned{Stop: 0}},
+		// on its lobe
+		{ID: "d", Act: job.ReadingTaken{Valve: "E4", Leaves: gauge.Straight(300 * um), Feel: clearance.Drag}},
+		{ID: "e", Act: job.Kept{Valve: "E4"}},
 	}
 	for i := range list {
 		list[i].Rules = 1
@@ -222,14 +244,14 @@ func TestWhatWasAcceptedOnceReplays(t *testing.T) {
 	assert.NotNil(t, e4.Last)
 	assert.False(t, j.CrankKnown)
 	assert.Equal(t, job.DoTurn, j.Next().Action)
-	j, err = j.Take(job.Happening{ID: "f", Kind: job.Turned, Stop: new(0)})
+	j, err = j.Take(job.Happening{ID: "f", Act: job.Turned{Stop: 0}})
 	require.NoError(t, err)
 	assert.True(t, j.CrankKnown)
-	j, err = j.Take(job.Happening{ID: "g", Kind: job.Undone, Target: "f"})
+	j, err = j.Take(job.Happening{ID: "g", Act: job.Undone{Target: "f"}})
 	require.NoError(t, err)
 	assert.False(t, j.CrankKnown, "back under the old rules it is unknown again")
 
-	list[3].Valve = "E9"
+	list[3].Act = job.Picked{Valve: "E9"}
 	_, err = job.Replay(setup(), list)
 	assert.ErrorContains(t, err, "happening d")
 }
@@ -245,14 +267,11 @@ func TestNonsenseReplaysWithoutPanic(t *testing.T) {
 		if rapid.Bool().Draw(t, "provisional") {
 			s.Hot = &hot
 		}
-		list := []job.Happening{{ID: "way", Kind: job.WayChosen, Way: sequence.Way{School: sequence.RockingPairs}}}
+		list := []job.Happening{{ID: "way",
+			Act: job.WayChosen{Way: sequence.Way{School: sequence.RockingPairs}}}}
 		for i := range rapid.IntRange(1, 40).Draw(t, "n") {
-			list = append(list, job.Happening{
-				ID: "n" + itoa(i), Kind: rapid.SampledFrom(job.Kinds()).Draw(t, "kind"), Rules: rapid.IntRange(0, 2).Draw(t, "rules"),
-				Valve: rapid.SampledFrom([]string{"E1", "I1", "E3"}).Draw(t, "valve"), Stop: new(rapid.IntRange(-1, 4).Draw(t, "stop")),
-				Leaves: gauge.Straight(300 * um), Feel: clearance.Drag, EngineC: new(20.0), AmbientC: new(20.0), Gap: new(200 * um), Index: new(0),
-				Shim: measure.Length(rapid.IntRange(0, 2).Draw(t, "shim")) * 1000 * um, From: rapid.SampledFrom([]string{"", "I1", "E3"}).Draw(t, "from"),
-				Seen: []sequence.Sighting{{What: sequence.Rocking, Cylinder: 2}}, Way: sequence.Way{School: sequence.OneCylinder}, Reason: "r", By: "b", ToolsOut: true, Target: "n" + itoa(i-1)})
+			list = append(list, job.Happening{ID: "n" + itoa(i), Rules: rapid.IntRange(0, 2).Draw(t, "rules"),
+				Act: anyAct(t, "n"+itoa(i-1))})
 		}
 		j, err := job.Replay(s, list)
 		if err == nil {

@@ -15,25 +15,28 @@ import (
 	"metronix/core/sequence"
 )
 
-// A number off a dial indicator decides like a drag; contradicting readings are pointed out, and the least trusted one withdrawn.
+// A number off a dial indicator decides like a drag; contradicting readings are pointed out, and the least
+// trusted one withdrawn.
 func TestDialAndWithdrawing(t *testing.T) {
 	d := start(t, setup())
 	d.begin(sequence.RockingPairs)
-	d.do(job.Happening{Kind: job.Turned, Stop: new(0)})
+	d.do(job.Happening{Act: job.Turned{Stop: 0}})
 	d.feel("E1", 350, clearance.Free)
-	d.do(job.Happening{Kind: job.DialRead, Valve: "E1", Gap: new(300 * um)})
+	d.do(job.Happening{Act: job.DialRead{Valve: "E1", Gap: 300 * um}})
 	e1, _ := d.job.Valve("E1")
 	assert.NotEmpty(t, d.job.Judge(e1).Conflict)
-	d.refused(job.Happening{Kind: job.Kept, Valve: "E1"}, "cannot all be true")
-	d.refused(job.Happening{Kind: job.Withdrawn, Valve: "E1", Index: new(2)}, "no reading 3")
-	d.do(job.Happening{Kind: job.Withdrawn, Valve: "E1", Index: new(0)})
+	d.refused(job.Happening{Act: job.Kept{Valve: "E1"}}, "cannot all be true")
+	d.refused(job.Happening{Act: job.Withdrawn{Valve: "E1", Index: 2}}, "no reading 3")
+	d.do(job.Happening{Act: job.Withdrawn{Valve: "E1", Index: 0}})
 	judged := d.job.Judge(e1)
 	assert.Equal(t, clearance.In, judged.Verdict)
 	assert.Equal(t, 310*um, *judged.High, "± 10 µm where the dial's uncertainty is not stated")
-	d.refused(job.Happening{Kind: job.DialRead, Valve: "E1", Gap: new(12 * measure.Millimetre)}, "Is the unit right?")
+	d.refused(job.Happening{Act: job.DialRead{Valve: "E1", Gap: 12 * measure.Millimetre}},
+		"Is the unit right?")
 }
 
-// The gap before and after the lock nut: by the leaf it was set by, or better by a reading with the nut loose.
+// The gap before and after the lock nut: by the leaf it was set by, or better by a reading with the nut
+// loose.
 func TestLockingIsLearned(t *testing.T) {
 	d := start(t, setup())
 	d.begin(sequence.RockingPairs)
@@ -45,15 +48,15 @@ func TestLockingIsLearned(t *testing.T) {
 	})
 	set := func(by measure.Length, loose, locked measure.Length) {
 		valve := d.job.Next().Valve
-		d.do(job.Happening{Kind: job.Adjusted, Valve: valve, Leaves: gauge.Straight(by * um)})
+		d.do(job.Happening{Act: job.Adjusted{Valve: valve, Leaves: gauge.Straight(by * um)}})
 		if loose > 0 {
 			d.feel(valve, loose, clearance.Drag)
 		}
-		d.do(job.Happening{Kind: job.Locked, Valve: valve})
+		d.do(job.Happening{Act: job.Locked{Valve: valve}})
 		d.feel(valve, locked, clearance.Drag)
-		d.do(job.Happening{Kind: job.Kept, Valve: valve})
+		d.do(job.Happening{Act: job.Kept{Valve: valve}})
 		if n := d.job.Next(); n.Action == job.DoTurn {
-			d.do(job.Happening{Kind: job.Turned, Stop: new(n.Stop)})
+			d.do(job.Happening{Act: job.Turned{Stop: n.Stop}})
 		}
 	}
 	set(300, 0, 290)
@@ -62,7 +65,8 @@ func TestLockingIsLearned(t *testing.T) {
 		[]adjust.Pair{d.job.LockPairs[0].Pair, d.job.LockPairs[1].Pair})
 }
 
-// A shimmed engine: sizes written down, the whole engine worked over at once, good valves disturbed only by the plan.
+// A shimmed engine: sizes written down, the whole engine worked over at once, good valves disturbed only by
+// the plan.
 func TestShimmedEngine(t *testing.T) {
 	s := setup()
 	s.Sheet.Adjuster = &engine.Adjuster{Kind: engine.Shim}
@@ -81,7 +85,7 @@ func TestShimmedEngine(t *testing.T) {
 	})
 	_, missing := d.job.Shims(nil, nil)
 	assert.Equal(t, []string{"E1", "E4"}, missing, "only of the valves that are out must the size be known")
-	d.refused(job.Happening{Kind: job.Sized, Valve: "E1", Shim: 0}, "not the thickness of a shim")
+	d.refused(job.Happening{Act: job.Sized{Valve: "E1", Shim: 0}}, "not the thickness of a shim")
 	for _, v := range d.job.Valves {
 		size := measure.Length(2600)
 		switch v.Name {
@@ -90,7 +94,7 @@ func TestShimmedEngine(t *testing.T) {
 		case "E4":
 			size = 2600
 		}
-		d.do(job.Happening{Kind: job.Sized, Valve: v.Name, Shim: size * um})
+		d.do(job.Happening{Act: job.Sized{Valve: v.Name, Shim: size * um}})
 	}
 	plan, missing := d.job.Shims(nil, nil)
 	assert.Empty(t, missing)
@@ -101,41 +105,46 @@ func TestShimmedEngine(t *testing.T) {
 	}
 	assert.Equal(t, "E1", from["E4"], "the thick one of E1 goes under E4")
 	require.NotEqual(t, "E1", from["E1"])
-	d.do(job.Happening{Kind: job.Turned, Stop: new(2)})
+	d.do(job.Happening{Act: job.Turned{Stop: 2}})
 	assert.Equal(t, "E4", d.job.Next().Valve)
-	d.refused(job.Happening{Kind: job.Adjusted, Valve: "E4"}, "Say which shim")
-	d.refused(job.Happening{Kind: job.Adjusted, Valve: "E4", Shim: 2700 * um, From: "I1"}, "I1 does not have a shim of 2.70 mm to give")
-	d.refused(job.Happening{Kind: job.Adjusted, Valve: "E4", Shim: 2700 * um, From: "E1"}, "E1 is not clear of its lobe here")
-	d.do(job.Happening{Kind: job.Adjusted, Valve: "E4", Shim: 2700 * um, From: "E1", CamsOut: true})
-	d.refused(job.Happening{Kind: job.Turned, Stop: new(0)}, "E1 has no shim")
-	d.refused(job.Happening{Kind: job.Sized, Valve: "E1", Shim: 2600 * um}, "taken out for another valve")
-	assert.Equal(t, job.Next{Action: job.DoAdjust, Valve: "E1", Stop: 2}, d.job.Next(), "the crank is not turned with a shim missing")
-	assert.Equal(t, []measure.Length{2600 * um}, d.job.Bench)
+	d.refused(job.Happening{Act: job.Adjusted{Valve: "E4"}}, "Say which shim")
+	d.refused(job.Happening{Act: job.Adjusted{Valve: "E4", Shim: 2700 * um, From: "I1"}},
+		"I1 does not have a shim of 2.70 mm to give")
+	d.refused(job.Happening{Act: job.Adjusted{Valve: "E4", Shim: 2700 * um, From: "E1"}},
+		"E1 is not clear of its lobe here")
+	d.do(job.Happening{Act: job.Adjusted{Valve: "E4", Shim: 2700 * um, From: "E1", CamsOut: true}})
+	d.refused(job.Happening{Act: job.Turned{Stop: 0}}, "E1 has no shim")
+	d.refused(job.Happening{Act: job.Sized{Valve: "E1", Shim: 2600 * um}}, "taken out for another valve")
+	assert.Equal(t, job.Next{Action: job.DoAdjust, Valve: "E1", Stop: 2}, d.job.Next(),
+		"the crank is not turned with a shim missing")
+	assert.Equal(t, []measure.Length{2600 * um}, d.job.LooseShims)
 	plan, _ = d.job.Shims(nil, nil)
 	for _, f := range plan.Fit {
 		if f.Valve == "E1" {
-			assert.Equal(t, adjust.Fit{Valve: "E1", Shim: 2600 * um, From: adjust.FromStock, Gap: 300 * um}, f, "the one on the bench")
+			assert.Equal(t, adjust.Fit{Valve: "E1", Shim: 2600 * um, From: adjust.FromStock, Gap: 300 * um},
+				f, "the one on the bench")
 		} else {
 			assert.Equal(t, f.Valve, f.From, "nothing else moves")
 		}
 	}
-	d.do(job.Happening{Kind: job.Adjusted, Valve: "E1", Shim: 2600 * um, CamsOut: true})
-	assert.Empty(t, d.job.Bench)
+	d.do(job.Happening{Act: job.Adjusted{Valve: "E1", Shim: 2600 * um, CamsOut: true}})
+	assert.Empty(t, d.job.LooseShims)
 	assert.Empty(t, d.job.FromShop)
 	for range 2 {
 		next := d.job.Next()
 		if next.Action == job.DoTurn {
-			d.do(job.Happening{Kind: job.Turned, Stop: new(next.Stop)})
+			d.do(job.Happening{Act: job.Turned{Stop: next.Stop}})
 			next = d.job.Next()
 		}
 		require.Equal(t, job.DoRead, next.Action, "no nut to lock: read it again")
 		d.feel(next.Valve, 300, clearance.Drag)
-		d.do(job.Happening{Kind: job.Kept, Valve: next.Valve})
+		d.do(job.Happening{Act: job.Kept{Valve: next.Valve}})
 	}
 	assert.Equal(t, job.DoBarOver, d.job.Next().Action)
 }
 
-// The loose end lies a feel and an unchecked leaf below the upper limit, so that a valve set there reads in for sure.
+// The loose end lies a feel and an unchecked leaf below the upper limit, so that a valve set there reads in
+// for sure.
 func TestLooseEnd(t *testing.T) {
 	s := setup()
 	s.Aim = clearance.AimLoose
@@ -144,20 +153,22 @@ func TestLooseEnd(t *testing.T) {
 	assert.Equal(t, 310*um, d.job.AimOf(e1))
 }
 
-// A shim is reckoned from a figure: a valve that is out is read on until a leaf drags, or none lies between any more.
+// A shim is reckoned from a figure: a valve that is out is read on until a leaf drags, or none lies between
+// any more.
 func TestShimmedEngineIsReadToAFigure(t *testing.T) {
 	s := setup()
 	s.Sheet.Adjuster = &engine.Adjuster{Kind: engine.Shim}
 	d := start(t, s)
 	d.begin(sequence.OneCylinder)
-	d.do(job.Happening{Kind: job.Turned, Stop: new(0)})
+	d.do(job.Happening{Act: job.Turned{Stop: 0}})
 	d.feel("E1", 280, clearance.WontGo)
 	e1, _ := d.job.Valve("E1")
 	judged := d.job.Judge(e1)
 	assert.Equal(t, clearance.Tight, judged.Verdict)
 	require.NotNil(t, judged.TryNext)
 	assert.Equal(t, job.DoRead, d.job.Next().Action)
-	for d.job.Next().Action == job.DoRead && d.job.Next().Valve == "E1" { // a hidden gap of 0.155, between two leaves
+	// a hidden gap of 0.155, between two leaves
+	for d.job.Next().Action == job.DoRead && d.job.Next().Valve == "E1" {
 		leaf := d.job.Judge(e1).TryNext.Thickness() / um
 		feel := clearance.Free
 		if leaf > 155 {
@@ -172,54 +183,60 @@ func TestShimmedEngineIsReadToAFigure(t *testing.T) {
 	assert.Equal(t, 165*um, *judged.High)
 }
 
-// A size that was written down wrong is corrected, and the shim wanted is reckoned with the right one: 2.80 + 0.42 − 0.30 = 2.92, by hand.
+// A size that was written down wrong is corrected, and the shim wanted is reckoned with the right one: 2.80 +
+// 0.42 − 0.30 = 2.92, by hand.
 func TestACorrectedSizeCounts(t *testing.T) {
 	d := shimmedWith(t, "E1", 420, nil)
-	d.do(job.Happening{Kind: job.Sized, Valve: "E1", Shim: 2600 * um})
-	d.do(job.Happening{Kind: job.Sized, Valve: "E1", Shim: 2800 * um})
+	d.do(job.Happening{Act: job.Sized{Valve: "E1", Shim: 2600 * um}})
+	d.do(job.Happening{Act: job.Sized{Valve: "E1", Shim: 2800 * um}})
 	plan, missing := d.job.Shims([]measure.Length{2700 * um, 2900 * um}, nil)
 	require.Empty(t, missing)
-	assert.Equal(t, adjust.Fit{Valve: "E1", Shim: 2900 * um, From: adjust.FromStock, Gap: 320 * um, Bought: true}, plan.Fit[0])
+	assert.Equal(t, adjust.Fit{Valve: "E1", Shim: 2900 * um, From: adjust.FromStock, Gap: 320 * um,
+		Bought: true}, plan.Fit[0])
 }
 
 // A shim of the size that is fitted already is that shim: none comes onto the bench, none from the shop.
 func TestNoPhantomShim(t *testing.T) {
 	d := shimmedWith(t, "E1", 420, nil)
-	d.do(job.Happening{Kind: job.Sized, Valve: "E1", Shim: 2600 * um})
-	d.do(job.Happening{Kind: job.Adjusted, Valve: "E1", Shim: 2600 * um})
-	assert.Empty(t, d.job.Bench)
+	d.do(job.Happening{Act: job.Sized{Valve: "E1", Shim: 2600 * um}})
+	d.do(job.Happening{Act: job.Adjusted{Valve: "E1", Shim: 2600 * um}})
+	assert.Empty(t, d.job.LooseShims)
 	assert.Empty(t, d.job.FromShop)
-	d.do(job.Happening{Kind: job.Adjusted, Valve: "E1", Shim: 2700 * um})
-	assert.Equal(t, []measure.Length{2600 * um}, d.job.Bench)
+	d.do(job.Happening{Act: job.Adjusted{Valve: "E1", Shim: 2700 * um}})
+	assert.Equal(t, []measure.Length{2600 * um}, d.job.LooseShims)
 	assert.Equal(t, []job.ShopShim{{Shim: 2700 * um}}, d.job.FromShop)
 }
 
-// A valve that no leaf decides keeps its shim by the plan: it is left with a reason, or gets another shim all the same.
+// A valve that no leaf decides keeps its shim by the plan: it is left with a reason, or gets another shim all
+// the same.
 func TestAnUndecidedShimmedValveHasAWayOn(t *testing.T) {
-	owned := gauge.Set{gauge.Plain(220 * um), gauge.Plain(240 * um), gauge.Plain(260 * um), gauge.Plain(310 * um), gauge.Plain(400 * um)}
+	owned := gauge.Set{gauge.Plain(220 * um), gauge.Plain(240 * um), gauge.Plain(260 * um),
+		gauge.Plain(310 * um), gauge.Plain(400 * um)}
 	d := shimmedWith(t, "E1", 0, owned) // free at 0.26, won't go at 0.31: between, 0.28 to 0.32 is undecided
 	assert.Equal(t, job.Next{Action: job.DoAdjust, Valve: "E1", Stop: 0}, d.job.Next())
-	d.do(job.Happening{Kind: job.Sized, Valve: "E1", Shim: 2600 * um})
+	d.do(job.Happening{Act: job.Sized{Valve: "E1", Shim: 2600 * um}})
 	plan, _ := d.job.Shims([]measure.Length{2600 * um}, nil)
 	assert.Equal(t, "E1", plan.Fit[0].From, "the middle of what is known lies in the limits")
 	other := *d
-	other.do(job.Happening{Kind: job.LeftAsIs, Valve: "E1", Reason: "no leaf between"})
+	other.do(job.Happening{Act: job.LeftAsIs{Valve: "E1", Reason: "no leaf between"}})
 	assert.Equal(t, job.DoSign, other.job.Next().Action)
 }
 
-// By the guarded rule the leaves that were tried are not asked for again and again: the round goes on to the leaf that drags.
+// By the guarded rule the leaves that were tried are not asked for again and again: the round goes on to the
+// leaf that drags.
 func TestGuardedShimmedReadingComesToAnEnd(t *testing.T) {
 	s := setup()
 	s.Sheet.Adjuster, s.Rule = &engine.Adjuster{Kind: engine.Shim}, clearance.Guarded
 	d := start(t, s)
 	d.begin(sequence.OneCylinder)
-	d.do(job.Happening{Kind: job.Turned, Stop: new(0)})
+	d.do(job.Happening{Act: job.Turned{Stop: 0}})
 	steps := 0
-	for d.job.Next().Valve == "E1" && d.job.Next().Action != job.DoAdjust { // a hidden gap of 0.322, a hair over 0.32
+	// a hidden gap of 0.322, a hair over 0.32
+	for d.job.Next().Valve == "E1" && d.job.Next().Action != job.DoAdjust {
 		require.Less(t, steps, 12, "the same leaves for ever")
 		steps++
 		if d.job.Next().Action == job.DoKeep {
-			d.do(job.Happening{Kind: job.Kept, Valve: "E1"})
+			d.do(job.Happening{Act: job.Kept{Valve: "E1"}})
 			continue
 		}
 		e1, _ := d.job.Valve("E1")
@@ -239,7 +256,8 @@ func TestGuardedShimmedReadingComesToAnEnd(t *testing.T) {
 	assert.NotNil(t, e1.Last.Judgement.Estimate)
 }
 
-// shimmedWith is a shimmed four whose valve reads a gap (0: free at the leaf below, stopped by the one above), all others being in.
+// shimmedWith is a shimmed four whose valve reads a gap (0: free at the leaf below, stopped by the one
+// above), all others being in.
 func shimmedWith(t *testing.T, out string, gap measure.Length, owned gauge.Set) *driver {
 	t.Helper()
 	s := setup()
@@ -253,20 +271,22 @@ func shimmedWith(t *testing.T, out string, gap measure.Length, owned gauge.Set) 
 		n := d.job.Next()
 		switch n.Action {
 		case job.DoTurn:
-			d.do(job.Happening{Kind: job.Turned, Stop: new(n.Stop)})
+			d.do(job.Happening{Act: job.Turned{Stop: n.Stop}})
 		case job.DoKeep:
-			d.do(job.Happening{Kind: job.Kept, Valve: n.Valve})
+			d.do(job.Happening{Act: job.Kept{Valve: n.Valve}})
 		case job.DoRead:
 			if n.Valve == out && gap == 0 {
 				v, _ := d.job.Valve(n.Valve)
 				leaf := d.job.Judge(v).TryNext.Thickness() / um
-				d.feel(n.Valve, leaf, map[bool]clearance.Feel{true: clearance.Free, false: clearance.WontGo}[leaf < 300])
+				d.feel(n.Valve, leaf, map[bool]clearance.Feel{true: clearance.Free,
+					false: clearance.WontGo}[leaf < 300])
 				continue
 			}
-			d.feel(n.Valve, map[bool]measure.Length{true: gap, false: nominal(n.Valve)}[n.Valve == out], clearance.Drag)
+			d.feel(n.Valve, map[bool]measure.Length{true: gap, false: nominal(n.Valve)}[n.Valve == out],
+				clearance.Drag)
 		default:
 			if n.Action == job.DoAdjust && d.job.Stop != 0 && out == "E1" {
-				d.do(job.Happening{Kind: job.Turned, Stop: new(0)})
+				d.do(job.Happening{Act: job.Turned{Stop: 0}})
 			}
 			return d
 		}
@@ -282,10 +302,10 @@ func TestADeniedGapTeachesNoShift(t *testing.T) {
 	d.readUntil(t, job.DoAdjust, func(valve string) (measure.Length, clearance.Feel) {
 		return map[bool]measure.Length{true: 250, false: nominal(valve)}[valve == "E1"], clearance.Drag
 	})
-	d.do(job.Happening{Kind: job.Adjusted, Valve: "E1", Leaves: gauge.Straight(300 * um)})
+	d.do(job.Happening{Act: job.Adjusted{Valve: "E1", Leaves: gauge.Straight(300 * um)}})
 	d.feel("E1", 300, clearance.Free) // it is wider than what it was set by
-	d.do(job.Happening{Kind: job.Locked, Valve: "E1"})
+	d.do(job.Happening{Act: job.Locked{Valve: "E1"}})
 	d.feel("E1", 300, clearance.Drag)
-	d.do(job.Happening{Kind: job.Kept, Valve: "E1"})
+	d.do(job.Happening{Act: job.Kept{Valve: "E1"}})
 	assert.Empty(t, d.job.LockPairs)
 }

@@ -2,81 +2,33 @@ package job
 
 import (
 	"fmt"
-	"slices"
-	"strings"
 	"time"
 
 	"metronix/core/clearance"
 	"metronix/core/thermal"
 )
 
-// minHereC is the coldest an engine or a workshop may be said to be, °C: below it a figure was mistyped.
-const minHereC = -60.0
-
-func soundTemperature(_ *Job, h Happening) error {
-	for _, t := range []struct {
-		field, of string
-		c         *float64
-	}{{"engine_c", "the engine", h.EngineC}, {"ambient_c", "its surroundings", h.AmbientC}} {
-		switch {
-		case t.c == nil:
-			return refuse(t.field, fmt.Sprintf("The temperature of %s is missing: measure it and enter it.", t.of))
-		case !thermal.Possible(*t.c) || *t.c < minHereC:
-			return refuse(t.field, fmt.Sprintf("%v °C is not a temperature of this job: %v to %v.", *t.c, minHereC, thermal.MaxC))
-		}
-	}
-	return nil
-}
-
-// noteTemperature writes a reading down. One that does not suit the card any more shuts a gate that stands open without an override.
-func (j *Job) noteTemperature(h Happening) {
-	j.Temperatures = append(j.Temperatures, Temperature{j.now, *h.EngineC, *h.AmbientC})
-	if gate := j.gate(*h.EngineC, *h.AmbientC); gate != "" && j.Prepared && j.Override == "" {
-		j.shut(gate)
-	}
-}
-
 // shut makes the gate to be passed again, and says why.
 func (j *Job) shut(why string) { j.Prepared, j.Closed = false, why }
-
-func (j *Job) mayPrepare(h Happening) error {
-	if j.Way.School == "" {
-		return refuse("kind", "Choose the way round first.")
-	}
-	if gate := j.gate(*h.EngineC, *h.AmbientC); gate != "" && strings.TrimSpace(h.Reason) == "" {
-		return refuse("engine_c", gate)
-	}
-	return nil
-}
-
-// prepare passes the temperature gate, or overrides it with a written reason. A hot engine has run, and so has a cold one whose gate was
-// shut because it was found warmer: where its crank stands is not known any more.
-func (j *Job) prepare(h Happening) {
-	if j.Card.State == clearance.Hot || j.Closed != "" {
-		j.lose()
-	}
-	j.Temperatures = append(j.Temperatures, Temperature{j.now, *h.EngineC, *h.AmbientC})
-	j.Prepared, j.PreparedAt, j.EngineC, j.AmbientC, j.Closed, j.Override, j.putBack = true, j.now, *h.EngineC, *h.AmbientC, "", "", false
-	if j.gate(*h.EngineC, *h.AmbientC) != "" {
-		j.Override = strings.TrimSpace(h.Reason)
-		j.Overrides = append(slices.Clone(j.Overrides), Override{j.Override, *h.EngineC, j.Cold != nil, j.now})
-	}
-}
 
 // gate says why the engine's temperature does not suit the card; empty where it does.
 func (j *Job) gate(engineC, ambientC float64) string {
 	switch limit := j.Card.ColdLimitC(); {
 	case j.Card.State == clearance.Cold && engineC > limit:
-		return fmt.Sprintf("The engine is at %v °C and these are cold figures, good up to %v °C. Let it cool and measure again.", engineC, limit)
+		return fmt.Sprintf("The engine is at %v °C and these are cold figures, good up to %v °C. Let it "+
+			"cool and measure again.", engineC, limit)
 	case j.Card.State == clearance.Cold && j.Card.StoneCold && !thermal.StoneCold(engineC, ambientC):
-		return fmt.Sprintf("The engine is at %v °C and its surroundings at %v °C: stone cold is within %v °C. Let it stand and measure again.", engineC, ambientC, thermal.StoneColdWithinC)
+		return fmt.Sprintf("The engine is at %v °C and its surroundings at %v °C: stone cold is within %v "+
+			"°C. Let it stand and measure again.", engineC, ambientC, thermal.StoneColdWithinC)
 	case j.Card.State == clearance.Hot && engineC < thermal.HotFromC:
-		return fmt.Sprintf("The engine is at %v °C and these are hot figures, good from %v °C. Run it warm first.", engineC, thermal.HotFromC)
+		return fmt.Sprintf("The engine is at %v °C and these are hot figures, good from %v °C. Run it warm "+
+			"first.", engineC, thermal.HotFromC)
 	}
 	return ""
 }
 
-// GateC is the engine temperature that a cold card waits for, °C; ok is false for a hot card. Stone cold depends on the surroundings.
+// GateC is the engine temperature that a cold card waits for, °C; ok is false for a hot card. Stone cold
+// depends on the surroundings.
 func (j *Job) GateC(ambientC float64) (gate float64, ok bool) {
 	if j.Card.State != clearance.Cold {
 		return 0, false
@@ -88,8 +40,8 @@ func (j *Job) GateC(ambientC float64) (gate float64, ok bool) {
 	return gate, true
 }
 
-// Cooling forecasts when a cold card's gate opens, from the readings since the engine last warmed; ok is false where there is no gate
-// to wait for or fewer than two readings. The wait counts from the last reading.
+// Cooling forecasts when a cold card's gate opens, from the readings since the engine last warmed; ok is
+// false where there is no gate to wait for or fewer than two readings. The wait counts from the last reading.
 // since is when the first of them was taken, from which Cooldown.At counts its minutes.
 func (j *Job) Cooling() (c thermal.Cooldown, since time.Time, ok bool) {
 	list := j.fallingTemperatures()
@@ -110,8 +62,8 @@ func (j *Job) Cooling() (c thermal.Cooldown, since time.Time, ok bool) {
 	return c, since, err == nil
 }
 
-// fallingTemperatures are the last readings that do not rise, each later than the one before; where a clock was put back they begin anew,
-// for how much time passed is not known.
+// fallingTemperatures are the last readings that do not rise, each later than the one before; where a clock
+// was put back they begin anew, for how much time passed is not known.
 func (j *Job) fallingTemperatures() []Temperature {
 	var list []Temperature
 	for _, t := range j.Temperatures {
@@ -126,7 +78,8 @@ func (j *Job) fallingTemperatures() []Temperature {
 	return list
 }
 
-// HotUntil is until when hot readings hold; ok is false for a cold card, an engine not warmed yet, and an overridden gate.
+// HotUntil is until when hot readings hold; ok is false for a cold card, an engine not warmed yet, and an
+// overridden gate.
 func (j *Job) HotUntil() (until time.Time, ok bool) {
 	if j.Card.State != clearance.Hot || !j.Prepared || j.Override != "" {
 		return time.Time{}, false
@@ -134,37 +87,9 @@ func (j *Job) HotUntil() (until time.Time, ok bool) {
 	return j.PreparedAt.Add(time.Duration(thermal.HotMinutes * float64(time.Minute))), true
 }
 
-// stale says that a hot reading came too late. Where the clock was put back meanwhile, how long ago the engine was shut off is not known,
-// and so it counts as too late.
+// stale says that a hot reading came too late. Where the clock was put back meanwhile, how long ago the
+// engine was shut off is not known, and so it counts as too late.
 func (j *Job) stale(at time.Time) bool {
 	until, ok := j.HotUntil()
 	return ok && (at.After(until) || j.putBack)
-}
-
-func (j *Job) mayGoHot(Happening) error {
-	if j.Phase() != AwaitHot {
-		return refuse("kind", "The hot pass comes after the cold start is signed.")
-	}
-	return nil
-}
-
-// goHot begins the hot pass of a provisional job: the hot card, every valve to be read anew, the engine to be warmed first and its crank to
-// be found again. What was found and left cold stays, with its reasons.
-func (j *Job) goHot(Happening) {
-	if j.Hot == nil {
-		return
-	}
-	limits, err := limitsOf(*j.Hot)
-	if err != nil {
-		return // New refused such a card
-	}
-	j.Cold = &Signature{j.SignedBy, j.SignedAt}
-	j.Card = *j.Hot
-	j.SignedBy, j.SignedAt, j.Prepared, j.Override, j.Closed = "", time.Time{}, false, "", ""
-	j.barred, j.checked, j.picked = false, false, ""
-	for _, v := range j.Valves {
-		v.Limits, v.ColdFound, v.ColdLeft, v.ColdReason = limits[v.Kind], v.AsFound, v.Last, v.Left
-		v.AsFound, v.Last, v.Verified, v.Left, v.Adjustments, v.Stage = nil, nil, false, "", 0, Untouched
-	}
-	j.lose()
 }

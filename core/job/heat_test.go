@@ -17,7 +17,8 @@ import (
 func card(state clearance.State, intake, exhaust measure.Length) clearance.Card {
 	stated := func(nominal measure.Length) clearance.Clearance {
 		nominal, tolerance := nominal*um, 20*um
-		return clearance.Clearance{Nominal: clearance.Figure{Metric: &nominal}, Tolerance: clearance.Figure{Metric: &tolerance}}
+		return clearance.Clearance{Nominal: clearance.Figure{Metric: &nominal},
+			Tolerance: clearance.Figure{Metric: &tolerance}}
 	}
 	return clearance.Card{Source: "test card", State: state, Intake: stated(intake), Exhaust: stated(exhaust)}
 }
@@ -30,14 +31,15 @@ func hotJob(t *testing.T) *driver {
 	s := setup()
 	s.Card = card(clearance.Hot, 220, 300)
 	d := start(t, s)
-	d.do(job.Happening{Kind: job.WayChosen, Way: sequence.Way{School: sequence.RockingPairs}})
+	d.do(job.Happening{Act: job.WayChosen{Way: sequence.Way{School: sequence.RockingPairs}}})
 	return d
 }
 
 func TestGatesAndTheirOverride(t *testing.T) {
 	d := hotJob(t)
-	d.refused(job.Happening{Kind: job.Prepared, At: noon, EngineC: new(25.0), AmbientC: new(20.0)}, "good from 60 °C")
-	d.do(job.Happening{Kind: job.Prepared, At: noon, EngineC: new(25.0), AmbientC: new(20.0), Reason: "engine cannot be run"})
+	d.refused(job.Happening{At: noon, Act: job.Prepared{EngineC: 25.0, AmbientC: 20.0}}, "good from 60 °C")
+	d.do(job.Happening{At: noon,
+		Act: job.Prepared{EngineC: 25.0, AmbientC: 20.0, Reason: "engine cannot be run"}})
 	assert.Equal(t, "engine cannot be run", d.job.Override)
 	_, ok := d.job.HotUntil()
 	assert.False(t, ok)
@@ -45,23 +47,24 @@ func TestGatesAndTheirOverride(t *testing.T) {
 	cold := setup()
 	cold.Card.StoneCold = true
 	d = start(t, cold)
-	d.do(job.Happening{Kind: job.WayChosen, Way: sequence.Way{School: sequence.RockingPairs}})
-	d.refused(job.Happening{Kind: job.Prepared, At: noon, EngineC: new(30.0), AmbientC: new(20.0)}, "stone cold is within 5 °C")
-	d.refused(job.Happening{Kind: job.Prepared, At: noon, EngineC: new(45.0), AmbientC: new(43.0)}, "good up to 38 °C")
-	d.do(job.Happening{Kind: job.Prepared, At: noon, EngineC: new(25.0), AmbientC: new(20.0), Reason: "not needed"})
+	d.do(job.Happening{Act: job.WayChosen{Way: sequence.Way{School: sequence.RockingPairs}}})
+	d.refused(job.Happening{At: noon, Act: job.Prepared{EngineC: 30.0, AmbientC: 20.0}},
+		"stone cold is within 5 °C")
+	d.refused(job.Happening{At: noon, Act: job.Prepared{EngineC: 45.0, AmbientC: 43.0}}, "good up to 38 °C")
+	d.do(job.Happening{At: noon, Act: job.Prepared{EngineC: 25.0, AmbientC: 20.0, Reason: "not needed"}})
 	assert.Empty(t, d.job.Override, "nothing was overridden")
-	d.do(job.Happening{Kind: job.Thermal, At: noon.Add(-time.Hour), EngineC: new(24.0), AmbientC: new(20.0)}) // a clock put right blocks nothing
-	d.refused(job.Happening{Kind: job.Prepared, At: noon}, "temperature of the engine is missing")
-	d.refused(job.Happening{Kind: job.Thermal, At: noon, EngineC: new(24.0)}, "temperature of its surroundings is missing")
-	d.refused(job.Happening{Kind: job.Thermal, At: noon, EngineC: new(500.0), AmbientC: new(20.0)}, "not a temperature")
+	// a clock put right blocks nothing
+	d.do(job.Happening{At: noon.Add(-time.Hour), Act: job.TemperatureNoted{EngineC: 24.0, AmbientC: 20.0}})
+	d.refused(job.Happening{At: noon, Act: job.TemperatureNoted{EngineC: 500.0, AmbientC: 20.0}},
+		"not a temperature")
 }
 
 // Halving of the difference every ten minutes: 100 to 60 in 20, so 38 is log₂(40/18)·10 minutes on. By hand.
 func TestCoolingForecast(t *testing.T) {
 	d := start(t, setup())
-	d.do(job.Happening{Kind: job.WayChosen, Way: sequence.Way{School: sequence.RockingPairs}})
+	d.do(job.Happening{Act: job.WayChosen{Way: sequence.Way{School: sequence.RockingPairs}}})
 	for i, c := range []float64{90, 100, 60} { // heat soak first: the rise is forgotten
-		d.do(job.Happening{Kind: job.Thermal, At: at(float64(i) * 10), EngineC: new(c), AmbientC: new(20.0)})
+		d.do(job.Happening{At: at(float64(i) * 10), Act: job.TemperatureNoted{EngineC: c, AmbientC: 20.0}})
 	}
 	cooling, since, ok := d.job.Cooling()
 	require.True(t, ok)
@@ -70,27 +73,30 @@ func TestCoolingForecast(t *testing.T) {
 	assert.InDelta(t, 11.52, cooling.Minutes, 0.005)
 }
 
-// A hot pass holds for ten minutes (common practice): a later reading is stale, the engine is warmed again and the valve offered again.
+// A hot pass holds for ten minutes (common practice): a later reading is stale, the engine is warmed again
+// and the valve offered again.
 func TestStaleReadingsAreOfferedAgain(t *testing.T) {
 	d := hotJob(t)
-	d.do(job.Happening{Kind: job.Prepared, At: noon, EngineC: new(80.0), AmbientC: new(20.0)})
+	d.do(job.Happening{At: noon, Act: job.Prepared{EngineC: 80.0, AmbientC: 20.0}})
 	until, ok := d.job.HotUntil()
 	require.True(t, ok)
 	assert.Equal(t, at(10), until)
-	d.do(job.Happening{Kind: job.Turned, Stop: new(0)})
+	d.do(job.Happening{Act: job.Turned{Stop: 0}})
 	read := func(valve string, leaf measure.Length, minute float64) {
-		d.do(job.Happening{Kind: job.ReadingHad, At: at(minute), Valve: valve, Leaves: gauge.Straight(leaf * um), Feel: clearance.Drag})
-		d.do(job.Happening{Kind: job.Kept, At: at(minute), Valve: valve})
+		d.do(job.Happening{At: at(minute),
+			Act: job.ReadingTaken{Valve: valve, Leaves: gauge.Straight(leaf * um), Feel: clearance.Drag}})
+		d.do(job.Happening{At: at(minute), Act: job.Kept{Valve: valve}})
 	}
 	read("E1", 300, 9)
 	read("I1", 220, 11)
 	i1, _ := d.job.Valve("I1")
 	assert.True(t, i1.Last.Stale)
 	assert.Equal(t, job.DoPrepare, d.job.Next().Action, "too late: warm it up again")
-	d.do(job.Happening{Kind: job.Prepared, At: at(30), EngineC: new(82.0), AmbientC: new(20.0)})
-	assert.Equal(t, job.Next{Action: job.DoTurn, Stop: 0}, d.job.Next(), "the engine has run: its crank must be found again")
+	d.do(job.Happening{At: at(30), Act: job.Prepared{EngineC: 82.0, AmbientC: 20.0}})
+	assert.Equal(t, job.Next{Action: job.DoTurn, Stop: 0}, d.job.Next(),
+		"the engine has run: its crank must be found again")
 	assert.False(t, d.job.CrankKnown)
-	d.do(job.Happening{Kind: job.Turned, At: at(30), Stop: new(0)})
+	d.do(job.Happening{At: at(30), Act: job.Turned{Stop: 0}})
 	read("I1", 220, 31)
 	i1, _ = d.job.Valve("I1")
 	assert.False(t, i1.Last.Stale)
@@ -112,11 +118,11 @@ func TestProvisionalColdStart(t *testing.T) {
 		}
 	}
 	d.work(nominal(220, 300))
-	d.do(job.Happening{Kind: job.Signed, At: noon, By: "Tess", ToolsOut: true})
+	d.do(job.Happening{At: noon, Act: job.Signed{By: "Tess", ToolsOut: true}})
 	assert.Equal(t, job.AwaitHot, d.job.Phase())
 	assert.Equal(t, job.DoGoHot, d.job.Next().Action)
-	d.refused(job.Happening{Kind: job.Turned, Stop: new(0)}, "signed")
-	d.do(job.Happening{Kind: job.WentHot, At: at(60)})
+	d.refused(job.Happening{Act: job.Turned{Stop: 0}}, "signed")
+	d.do(job.Happening{At: at(60), Act: job.WentHot{}})
 	assert.Equal(t, clearance.Hot, d.job.Card.State)
 	assert.Equal(t, "Tess", d.job.Cold.By)
 	e1, _ := d.job.Valve("E1")
@@ -124,13 +130,13 @@ func TestProvisionalColdStart(t *testing.T) {
 	assert.Equal(t, 300*um, *e1.ColdLeft.Judgement.Estimate)
 	assert.Equal(t, 320*um, e1.Limits.Nominal)
 	assert.False(t, d.job.CrankKnown, "the engine has run")
-	d.do(job.Happening{Kind: job.Prepared, At: at(61), EngineC: new(80.0), AmbientC: new(20.0)})
+	d.do(job.Happening{At: at(61), Act: job.Prepared{EngineC: 80.0, AmbientC: 20.0}})
 	assert.Equal(t, job.Next{Action: job.DoTurn, Stop: 0}, d.job.Next())
-	d.do(job.Happening{Kind: job.Undone, At: at(61), Target: d.job.CanUndo()})
+	d.do(job.Happening{At: at(61), Act: job.Undone{Target: d.job.CanUndo()}})
 	assert.Equal(t, job.DoPrepare, d.job.Next().Action, "undo works in the hot pass")
-	d.do(job.Happening{Kind: job.Prepared, At: at(61), EngineC: new(80.0), AmbientC: new(20.0)})
+	d.do(job.Happening{At: at(61), Act: job.Prepared{EngineC: 80.0, AmbientC: 20.0}})
 	d.work(nominal(240, 320))
-	d.do(job.Happening{Kind: job.Signed, At: at(65), By: "Tess", ToolsOut: true})
+	d.do(job.Happening{At: at(65), Act: job.Signed{By: "Tess", ToolsOut: true}})
 	assert.Equal(t, job.Done, d.job.Phase())
 	replayed, err := job.Replay(s, d.list)
 	require.NoError(t, err)
@@ -140,14 +146,16 @@ func TestProvisionalColdStart(t *testing.T) {
 	assert.ErrorContains(t, err, "provisional start is cold")
 }
 
-// A reading is as old as itself: made in time and kept later it is not stale; made before it was sent it counts when it was made; and where
-// the client's word for that cannot be right, it counts when it arrived, in doubt.
+// A reading is as old as itself: made in time and kept later it is not stale; made before it was sent it
+// counts when it was made; and where the client's word for that cannot be right, it counts when it arrived,
+// in doubt.
 func TestAHotReadingIsTimedByItself(t *testing.T) {
 	reading := func(minute, done float64) (*driver, job.Happening) {
 		d := hotJob(t)
-		d.do(job.Happening{Kind: job.Prepared, At: noon, EngineC: new(80.0), AmbientC: new(20.0)})
-		d.do(job.Happening{Kind: job.Turned, At: at(1), Stop: new(0)})
-		return d, job.Happening{Kind: job.ReadingHad, At: at(minute), DoneAt: at(done), Valve: "E1", Leaves: gauge.Straight(300 * um), Feel: clearance.Drag}
+		d.do(job.Happening{At: noon, Act: job.Prepared{EngineC: 80.0, AmbientC: 20.0}})
+		d.do(job.Happening{At: at(1), Act: job.Turned{Stop: 0}})
+		return d, job.Happening{At: at(minute), DoneAt: at(done),
+			Act: job.ReadingTaken{Valve: "E1", Leaves: gauge.Straight(300 * um), Feel: clearance.Drag}}
 	}
 	for name, want := range map[string]struct {
 		arrived, done, kept float64
@@ -161,32 +169,35 @@ func TestAHotReadingIsTimedByItself(t *testing.T) {
 	} {
 		d, h := reading(want.arrived, want.done)
 		d.do(h)
-		d.do(job.Happening{Kind: job.Kept, At: at(want.kept), Valve: "E1"})
+		d.do(job.Happening{At: at(want.kept), Act: job.Kept{Valve: "E1"}})
 		e1, _ := d.job.Valve("E1")
 		assert.Equal(t, want.stale, e1.Last.Stale, name)
 		assert.Equal(t, want.doubt, e1.Last.TimeDoubtful, name)
 	}
 }
 
-// A cold job is not gone on with at 90 °C, and the engine that is that hot has run: its crank must be found again.
+// A cold job is not gone on with at 90 °C, and the engine that is that hot has run: its crank must be found
+// again.
 func TestATemperatureAboveTheGateShutsIt(t *testing.T) {
 	d := start(t, setup())
 	d.begin(sequence.RockingPairs)
-	d.do(job.Happening{Kind: job.Turned, Stop: new(0)})
-	d.do(job.Happening{Kind: job.Thermal, EngineC: new(90.0), AmbientC: new(20.0)})
+	d.do(job.Happening{Act: job.Turned{Stop: 0}})
+	d.do(job.Happening{Act: job.TemperatureNoted{EngineC: 90.0, AmbientC: 20.0}})
 	assert.Equal(t, job.DoPrepare, d.job.Next().Action)
 	assert.Contains(t, d.job.Closed, "good up to 38 °C")
-	d.refused(job.Happening{Kind: job.ReadingHad, Valve: "E1", Leaves: gauge.Straight(300 * um), Feel: clearance.Drag}, "temperature")
-	d.do(job.Happening{Kind: job.Prepared, EngineC: new(30.0), AmbientC: new(20.0)})
+	d.refused(job.Happening{Act: job.ReadingTaken{Valve: "E1", Leaves: gauge.Straight(300 * um),
+		Feel: clearance.Drag}}, "temperature")
+	d.do(job.Happening{Act: job.Prepared{EngineC: 30.0, AmbientC: 20.0}})
 	assert.Equal(t, job.Next{Action: job.DoTurn, Stop: 0}, d.job.Next())
 	assert.False(t, d.job.CrankKnown)
 }
 
-// An override holds for its own time: once the gate is passed without one the hot clock runs again, and the reason stays on record.
+// An override holds for its own time: once the gate is passed without one the hot clock runs again, and the
+// reason stays on record.
 func TestAnOverrideDoesNotSwitchTheClockOffForGood(t *testing.T) {
 	d := hotJob(t)
-	d.do(job.Happening{Kind: job.Prepared, At: noon, EngineC: new(50.0), AmbientC: new(20.0), Reason: "gauge is slow"})
-	d.do(job.Happening{Kind: job.Prepared, At: at(1), EngineC: new(85.0), AmbientC: new(20.0)})
+	d.do(job.Happening{At: noon, Act: job.Prepared{EngineC: 50.0, AmbientC: 20.0, Reason: "gauge is slow"}})
+	d.do(job.Happening{At: at(1), Act: job.Prepared{EngineC: 85.0, AmbientC: 20.0}})
 	until, ok := d.job.HotUntil()
 	assert.True(t, ok)
 	assert.Equal(t, at(11), until)
@@ -195,13 +206,15 @@ func TestAnOverrideDoesNotSwitchTheClockOffForGood(t *testing.T) {
 	assert.Equal(t, "gauge is slow", d.job.Overrides[0].Reason)
 }
 
-// The clock put back in a hot pass: how long ago the engine was shut off is not known, so what is read counts as too late.
+// The clock put back in a hot pass: how long ago the engine was shut off is not known, so what is read counts
+// as too late.
 func TestAClockPutBackMakesHotReadingsStale(t *testing.T) {
 	d := hotJob(t)
-	d.do(job.Happening{Kind: job.Prepared, At: at(60), EngineC: new(80.0), AmbientC: new(20.0)})
-	d.do(job.Happening{Kind: job.Turned, At: at(61), Stop: new(0)})
-	d.do(job.Happening{Kind: job.ReadingHad, At: at(12), Valve: "E1", Leaves: gauge.Straight(300 * um), Feel: clearance.Drag})
-	d.do(job.Happening{Kind: job.Kept, At: at(12), Valve: "E1"})
+	d.do(job.Happening{At: at(60), Act: job.Prepared{EngineC: 80.0, AmbientC: 20.0}})
+	d.do(job.Happening{At: at(61), Act: job.Turned{Stop: 0}})
+	d.do(job.Happening{At: at(12),
+		Act: job.ReadingTaken{Valve: "E1", Leaves: gauge.Straight(300 * um), Feel: clearance.Drag}})
+	d.do(job.Happening{At: at(12), Act: job.Kept{Valve: "E1"}})
 	e1, _ := d.job.Valve("E1")
 	assert.True(t, e1.Last.Stale)
 }

@@ -1,6 +1,8 @@
 package job
 
 import (
+	"slices"
+
 	"metronix/core/clearance"
 	"metronix/core/measure"
 	"metronix/core/sequence"
@@ -26,11 +28,14 @@ const (
 
 // Next is the one thing to do now.
 type Next struct {
-	Action  Action
-	Valve   string        // for read, keep, adjust, lock
-	Stop    int           // for turn: index of the stop to go to; otherwise where the crank stands, −1: nowhere yet
-	Turn    measure.Angle // for turn: how far in the direction of the way round; 0 where the crank's place is not known yet
-	Confirm bool          // for turn: the crank is believed to stand at the stop already, and this is to be confirmed
+	Action Action
+	Valve  string // for read, keep, adjust, lock
+	// for turn: index of the stop to go to; otherwise where the crank stands, −1: nowhere yet
+	Stop int
+	// for turn: how far in the direction of the way round; 0 where the crank's place is not known yet
+	Turn measure.Angle
+	// for turn: the crank is believed to stand at the stop already, and this is to be confirmed
+	Confirm bool
 }
 
 // Next says what to do now.
@@ -66,7 +71,8 @@ func (j *Job) Next() Next {
 	return j.turnOn()
 }
 
-// unfinished is the valve to finish first: one that must not be left as it is, then one waiting to be read again here, then elsewhere.
+// unfinished is the valve to finish first: one that must not be left as it is, then one waiting to be read
+// again here, then elsewhere.
 func (j *Job) unfinished() *ValveState {
 	if v := j.find((*ValveState).held); v != nil {
 		return v
@@ -80,13 +86,14 @@ func (j *Job) unfinished() *ValveState {
 	return j.find((*ValveState).begun)
 }
 
-// workAt is what to do about one valve: at its stop where the crank is elsewhere, or not known. A reading made where the crank stood
-// before, and a shim that lies outside, need no turning.
+// workAt is what to do about one valve: at its stop where the crank is elsewhere, or not known. A reading
+// made where the crank stood before, and a shim that lies outside, need no turning.
 func (j *Job) workAt(v *ValveState) Next {
 	switch {
 	case j.Settable(v) || v.Out:
 		return Next{Action: j.actionAt(v), Valve: v.Name, Stop: j.Stop}
-	case len(v.Round) > 0 && (v.readThere || j.actionAt(v) == DoKeep): // it was made before the crank was moved, or came into doubt
+	// it was made before the crank was moved, or came into doubt
+	case len(v.Round) > 0 && (v.readThere || j.actionAt(v) == DoKeep):
 		return Next{Action: DoKeep, Valve: v.Name, Stop: j.Stop}
 	}
 	at := j.stopOf(v)
@@ -99,8 +106,8 @@ func (j *Job) workAt(v *ValveState) Next {
 	return next
 }
 
-// findAgain leads to a stop where the crank is not known: the one where it is believed to stand, where anything is waiting there, else the
-// first one after it that has a valve waiting.
+// findAgain leads to a stop where the crank is not known: the one where it is believed to stand, where
+// anything is waiting there, else the first one after it that has a valve waiting.
 func (j *Job) findAgain() Next {
 	if j.CrankKnown && j.Stop >= 0 && j.firstPending(j.Plan.Stops[j.Stop]) != nil {
 		return Next{Action: DoTurn, Stop: j.Stop, Confirm: true}
@@ -146,14 +153,14 @@ func (j *Job) actionAt(v *ValveState) Action {
 	return DoRead
 }
 
-// settlesByReading says that another leaf would decide what was kept undecided. Where none would, the valve is set by a leaf
-// that is owned, or left with a reason.
+// settlesByReading says that another leaf would decide what was kept undecided. Where none would, the valve
+// is set by a leaf that is owned, or left with a reason.
 func settlesByReading(judged clearance.Judgement) bool {
 	return judged.Verdict == clearance.Undecided && judged.TryNext != nil
 }
 
-// turnOn goes to the next stop of the plan, after the present one, that has a valve waiting; from between two stops to the nearest
-// one in the direction of turning.
+// turnOn goes to the next stop of the plan, after the present one, that has a valve waiting; from between two
+// stops to the nearest one in the direction of turning.
 func (j *Job) turnOn() Next {
 	if j.Stop < 0 && j.Known() {
 		return j.nearest()
@@ -183,14 +190,16 @@ func (j *Job) turnTo(stop int) measure.Angle {
 func (j *Job) nearest() Next {
 	best := Next{Action: DoNothing, Stop: j.Stop}
 	for at, stop := range j.Plan.Stops {
-		if turn := j.turnTo(at); j.firstPending(stop) != nil && (best.Action == DoNothing || turn < best.Turn) {
+		if turn := j.turnTo(at); j.firstPending(stop) != nil &&
+			(best.Action == DoNothing || turn < best.Turn) {
 			best = Next{Action: DoTurn, Stop: at, Turn: turn}
 		}
 	}
 	return best
 }
 
-// Here lists the valves waiting at the present place: those of its stop, or between stops whichever are clear.
+// Here lists the valves waiting at the present place: those of its stop, or between stops whichever are
+// clear.
 func (j *Job) Here() []string {
 	var list []string
 	if j.Stop >= 0 && j.Known() {
@@ -209,6 +218,15 @@ func (j *Job) Here() []string {
 	return list
 }
 
+// Then is the valve that keeping the present one goes on to at this stop; empty: none waits here.
+func (j *Job) Then(n Next) string {
+	here := slices.DeleteFunc(j.Here(), func(v string) bool { return v == n.Valve })
+	if n.Action != DoKeep || len(here) == 0 {
+		return ""
+	}
+	return here[0]
+}
+
 // Progress is how many valves of how many are settled in the present phase.
 func (j *Job) Progress() (done, total int) {
 	switch phase := j.Phase(); phase {
@@ -224,7 +242,7 @@ func (j *Job) Progress() (done, total int) {
 			switch {
 			case j.Pending(v):
 				total++
-			case v.Adjustments > 0 || v.Left != "":
+			case v.Adjustments > 0 || v.LeaveReason != "":
 				done, total = done+1, total+1
 			}
 		}

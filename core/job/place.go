@@ -17,27 +17,32 @@ type Found struct {
 	Known      bool          // the place is narrow enough to go on from
 	Crank      measure.Angle // where the crank is taken to stand; only where Known
 	Next       Next          // what to do from there; only where Known
+	Turn       *Instruction  // how to turn to the next stop, where that is to be done
 }
 
-// Find says where the crank may stand from what is seen, and what to do from there. It changes nothing. It errs with a *Refusal
-// where a sighting cannot be had on this engine.
+// Find says where the crank may stand from what is seen, and what to do from there. It changes nothing. It
+// errs with a *Refusal where a sighting cannot be had on this engine.
 func (j *Job) Find(seen []sequence.Sighting) (Found, error) {
 	l, err := sequence.Locate(j.Sheet, seen, nil)
 	var unseen *sequence.UnseenError
 	if errors.As(err, &unseen) {
 		return Found{}, refuse(fmt.Sprintf("seen[%d]", unseen.Index), unseen.Error())
 	}
-	f := Found{Location: l, OneTurnOut: sequence.OneTurnOut(j.Sheet, seen, l.Positions, j.expected(l.Positions))}
+	f := Found{Location: l, OneTurnOut: sequence.OneTurnOut(j.Sheet, seen, l.Positions,
+		j.expected(l.Positions))}
 	if f.Known = len(l.Positions) == 1 && l.Positions[0].Length() <= sequence.Narrow; f.Known {
 		there := *j
 		there.takeAt(l.Positions[0])
 		f.Crank, f.Next = there.Crank, there.Next()
+		if turn, ok := there.Instruction(f.Next); ok {
+			f.Turn = &turn
+		}
 	}
 	return f, nil
 }
 
-// expected is where this job takes the crank to be: where it stood last, or at the stop it was being turned to; of the two the
-// one that agrees with what is seen. Nil where neither is known.
+// expected is where this job takes the crank to be: where it stood last, or at the stop it was being turned
+// to; of the two the one that agrees with what is seen. Nil where neither is known.
 func (j *Job) expected(at []sequence.Range) *measure.Angle {
 	var list []measure.Angle
 	if j.CrankKnown {
@@ -57,8 +62,8 @@ func (j *Job) expected(at []sequence.Range) *measure.Angle {
 	return &list[len(list)-1]
 }
 
-// stand takes the crank to be somewhere in a range: at the stop that lies in it, else in its middle. Readings not kept of a valve that
-// is not clear there are void: they were made somewhere else.
+// stand takes the crank to be somewhere in a range: at the stop that lies in it, else in its middle. Readings
+// not kept of a valve that is not clear there are void: they were made somewhere else.
 func (j *Job) stand(at sequence.Range) {
 	j.takeAt(at)
 	for _, v := range j.Valves {
@@ -79,8 +84,8 @@ func (j *Job) takeAt(at sequence.Range) {
 	}
 }
 
-// lose makes the crank's place unknown: it must be found before anything is read or set. Readings not kept are void, for it is not
-// known where they were made.
+// lose makes the crank's place unknown: it must be found before anything is read or set. Readings not kept
+// are void, for it is not known where they were made.
 func (j *Job) lose() {
 	j.Place, j.Crank, j.CrankKnown, j.Stop, j.pause = sequence.Range{}, 0, false, -1, pause{}
 	for _, v := range j.Valves {
@@ -88,10 +93,12 @@ func (j *Job) lose() {
 	}
 }
 
-// stopHere is the index of the stop at which the crank stands, all of whose valves are clear wherever it may be; −1 for none.
+// stopHere is the index of the stop at which the crank stands, all of whose valves are clear wherever it may
+// be; −1 for none.
 func (j *Job) stopHere() int {
 	return slices.IndexFunc(j.Plan.Stops, func(s sequence.Stop) bool {
-		if !j.CrankKnown || (!j.Place.Holds(s.Crank) && measure.Apart(s.Crank, j.Crank) >= measure.SameAngle) {
+		if !j.CrankKnown || (!j.Place.Holds(s.Crank) &&
+			measure.Apart(s.Crank, j.Crank) >= measure.SameAngle) {
 			return false
 		}
 		return !slices.ContainsFunc(s.Set, func(set sequence.SetValve) bool {
@@ -106,84 +113,8 @@ func (j *Job) stopOf(v *ValveState) int {
 	return slices.IndexFunc(j.Plan.Stops, func(s sequence.Stop) bool { return s.Sets(v.Name) })
 }
 
-func (j *Job) soundStop(h Happening) error {
-	if h.Stop == nil {
-		return refuse("stop", "Say at which stop the crank stands now.")
-	}
-	if n := len(j.Plan.Stops); n > 0 && (*h.Stop < 0 || *h.Stop >= n) {
-		return refuse("stop", fmt.Sprintf("There is no stop %d: this way round has stops 0 to %d.", *h.Stop, n-1))
-	}
-	return nil
-}
-
-func (j *Job) mayTurn(h Happening) error {
-	if err := j.working(); err != nil {
-		return err
-	}
-	if v := j.bare(); v != nil {
-		return refuse("stop", fmt.Sprintf("%s has no shim: it was taken out for another valve. Fit one before the crank is turned.", v.Name))
-	}
-	if v := j.nutLoose(); v != nil && (j.Settable(v) || *h.Stop != j.stopOf(v)) {
-		return refuse("stop", fmt.Sprintf("The lock nut of %s is slack. Lock it before the crank is turned.", v.Name))
-	}
-	if v := j.unkept(); v != nil && j.Known() {
-		return refuse("stop", fmt.Sprintf("%s has a reading that is not kept. Keep it or take it back before the crank is turned.", v.Name))
-	}
-	return nil
-}
-
-func (j *Job) turn(h Happening) {
-	if len(j.Plan.Stops) == 0 {
-		return
-	}
-	stop := *h.Stop
-	j.stand(sequence.Exactly(j.Plan.Stops[stop].Crank))
-	j.Stop = stop
-}
-
-func (j *Job) soundSeen(h Happening) error {
-	_, err := j.Find(h.Seen)
-	return err
-}
-
-func (j *Job) mayLocate(h Happening) error {
-	if j.Way.School == "" {
-		return refuse("kind", "Choose the way round first.")
-	}
-	f, err := j.Find(h.Seen)
-	switch {
-	case err != nil:
-		return err
-	case f.Conflict != "":
-		return refuse("seen", f.Conflict)
-	case !f.Known && len(f.Positions) > 1:
-		return refuse("seen", fmt.Sprintf("The crank may still stand in %d places: look at one thing more.", len(f.Positions)))
-	case !f.Known:
-		return refuse("seen", fmt.Sprintf("The crank may still stand anywhere within %s: look at one thing more.", f.Positions[0].Length()))
-	}
-	return nil
-}
-
-func (j *Job) locate(h Happening) {
-	if l, err := sequence.Locate(j.Sheet, h.Seen, nil); err == nil && len(l.Positions) == 1 {
-		j.stand(l.Positions[0])
-	} else {
-		j.lose()
-	}
-}
-
-func (j *Job) mayDoubt(Happening) error {
-	if j.Way.School == "" {
-		return refuse("kind", "Choose the way round first.")
-	}
-	return nil
-}
-
-// doubt is what anybody may say at any time: the crank may have been turned.
-func (j *Job) doubt(Happening) { j.lose() }
-
-// ConfirmAfter is how long nothing may be entered before the crank's place has to be confirmed (common practice: a night or a day off,
-// in which anybody may have turned it).
+// ConfirmAfter is how long nothing may be entered before the crank's place has to be confirmed (common
+// practice: a night or a day off, in which anybody may have turned it).
 const ConfirmAfter = 6 * time.Hour
 
 // pause is what a long time without an entry, or a clock that runs backwards, brings into doubt.
@@ -199,8 +130,8 @@ func (j *Job) rest(until time.Time) {
 	}
 }
 
-// AsOf is the job as it stands at a time, after which nothing was entered yet: j itself, or a copy whose crank is to be confirmed.
-// The copy is for looking at only.
+// AsOf is the job as it stands at a time, after which nothing was entered yet: j itself, or a copy whose
+// crank is to be confirmed. The copy is for looking at only.
 func (j *Job) AsOf(now time.Time) *Job {
 	there := *j
 	there.rest(now)
@@ -210,8 +141,10 @@ func (j *Job) AsOf(now time.Time) *Job {
 	return &there
 }
 
-// ToConfirm says since when nothing was entered where the crank's place has to be confirmed because of it; ok is false where it has not.
+// ToConfirm says since when nothing was entered, where the crank's place has to be confirmed because of it;
+// ok is false where it has not.
 func (j *Job) ToConfirm() (since time.Time, ok bool) { return j.pause.since, j.pause.confirm }
 
-// NeedsConfirming says whether so long passed since the last entry that a crank which was known has to be confirmed.
+// NeedsConfirming says whether so long passed since the last entry that a crank which was known has to be
+// confirmed.
 func NeedsConfirming(last, now time.Time) bool { return !last.IsZero() && now.Sub(last) > ConfirmAfter }

@@ -17,8 +17,8 @@ import (
 func TestFoundAgainAfterABreak(t *testing.T) {
 	d := start(t, setup())
 	d.begin(sequence.RockingPairs)
-	d.do(job.Happening{Kind: job.Turned, Stop: new(0)})
-	d.do(job.Happening{Kind: job.Located, Seen: []sequence.Sighting{{What: sequence.Rocking, Cylinder: 1}}})
+	d.do(job.Happening{Act: job.Turned{Stop: 0}})
+	d.do(job.Happening{Act: job.Located{Seen: []sequence.Sighting{{What: sequence.Rocking, Cylinder: 1}}}})
 	assert.Equal(t, sequence.Range{From: 348 * measure.Degree, To: 372 * measure.Degree}, d.job.Place)
 	assert.Equal(t, measure.Turn, d.job.Crank)
 	assert.Equal(t, job.Next{Action: job.DoRead, Valve: "I4", Stop: 2}, d.job.Next())
@@ -30,23 +30,26 @@ func TestFoundAgainAfterABreak(t *testing.T) {
 func TestBetweenStopsWhatIsClearMayBeReadAndTheNearestStopComesNext(t *testing.T) {
 	d := start(t, setup())
 	d.begin(sequence.RockingPairs)
-	d.do(job.Happening{Kind: job.Located, Seen: []sequence.Sighting{{What: sequence.FullLift, Valve: "E4"}}})
-	assert.Equal(t, -1, d.job.Stop, "E4 peaks at 610, between cylinder 2's firing at 540 and cylinder 1's at 720")
+	d.do(job.Happening{Act: job.Located{Seen: []sequence.Sighting{{What: sequence.FullLift, Valve: "E4"}}}})
+	assert.Equal(t, -1, d.job.Stop,
+		"E4 peaks at 610, between cylinder 2's firing at 540 and cylinder 1's at 720")
 	assert.Equal(t, job.Next{Action: job.DoTurn, Stop: 0, Turn: 110 * measure.Degree}, d.job.Next())
 	assert.Contains(t, d.job.Here(), "E1", "the rule of nine's partner of E4 (common practice)")
 	assert.NotContains(t, d.job.Here(), "E4")
-	d.do(job.Happening{Kind: job.Picked, Valve: "E1"})
+	d.do(job.Happening{Act: job.Picked{Valve: "E1"}})
 	assert.Equal(t, job.DoRead, d.job.Next().Action)
 }
 
 func TestOneTurnOutIsNamed(t *testing.T) {
 	d := start(t, setup())
 	d.begin(sequence.OneCylinder)
-	mark, rocking := sequence.Sighting{What: sequence.Mark}, sequence.Sighting{What: sequence.Rocking, Cylinder: 1}
+	mark, rocking := sequence.Sighting{What: sequence.Mark}, sequence.Sighting{What: sequence.Rocking,
+		Cylinder: 1}
 	f, err := d.job.Find([]sequence.Sighting{mark, rocking})
 	require.NoError(t, err)
 	assert.Contains(t, f.OneTurnOut, "One turn out")
-	f, err = d.job.Find([]sequence.Sighting{mark, {What: sequence.Loose, Valve: "I1"}, {What: sequence.Loose, Valve: "E1"}})
+	f, err = d.job.Find([]sequence.Sighting{mark, {What: sequence.Loose, Valve: "I1"},
+		{What: sequence.Loose, Valve: "E1"}})
 	require.NoError(t, err)
 	assert.Empty(t, f.OneTurnOut)
 	assert.True(t, f.Known)
@@ -61,13 +64,14 @@ func TestLocatingIsRefusedWithItsReason(t *testing.T) {
 	d := start(t, setup())
 	d.begin(sequence.RockingPairs)
 	seen := func(list ...sequence.Sighting) job.Happening {
-		return job.Happening{Kind: job.Located, Seen: list}
+		return job.Happening{Act: job.Located{Seen: list}}
 	}
 	d.refused(seen(sequence.Sighting{What: sequence.Mark}), "2 places")
 	d.refused(seen(), "anywhere within 720°")
-	d.refused(seen(sequence.Sighting{What: sequence.Rocking, Cylinder: 1}, sequence.Sighting{What: sequence.Rocking, Cylinder: 4}), "cannot both be")
+	d.refused(seen(sequence.Sighting{What: sequence.Rocking, Cylinder: 1},
+		sequence.Sighting{What: sequence.Rocking, Cylinder: 4}), "cannot both be")
 	d.refused(seen(sequence.Sighting{What: sequence.Rocking, Cylinder: 7}), "no cylinder 7")
-	d.do(job.Happening{Kind: job.Turned, Stop: new(0)})
+	d.do(job.Happening{Act: job.Turned{Stop: 0}})
 	d.feel("E1", 300, clearance.Drag)
 	d.do(seen(sequence.Sighting{What: sequence.Rocking, Cylinder: 4}))
 	e1, _ := d.job.Valve("E1")
@@ -83,8 +87,9 @@ func TestTurningBackLeadsBackwards(t *testing.T) {
 	flat.Sheet = enginetest.Inline([]int{1, 4, 3, 2}, "EIIEEIIE")
 	flat.Sheet.MayTurnBack = true
 	d := start(t, flat)
-	d.do(job.Happening{Kind: job.WayChosen, Way: sequence.Way{School: sequence.OneCylinder, Direction: sequence.Back}})
-	d.do(job.Happening{Kind: job.Prepared, EngineC: new(20.0), AmbientC: new(20.0)})
+	d.do(job.Happening{Act: job.WayChosen{Way: sequence.Way{School: sequence.OneCylinder,
+		Direction: sequence.Back}}})
+	d.do(job.Happening{Act: job.Prepared{EngineC: 20.0, AmbientC: 20.0}})
 	var order []string
 	for range 4 {
 		next := d.job.Next()
@@ -92,7 +97,7 @@ func TestTurningBackLeadsBackwards(t *testing.T) {
 		if len(order) > 0 {
 			assert.Equal(t, 180*measure.Degree, next.Turn)
 		}
-		d.do(job.Happening{Kind: job.Turned, Stop: new(next.Stop)})
+		d.do(job.Happening{Act: job.Turned{Stop: next.Stop}})
 		for _, name := range d.job.Here() {
 			order = append(order, name)
 			nominal := measure.Length(220)
@@ -100,7 +105,7 @@ func TestTurningBackLeadsBackwards(t *testing.T) {
 				nominal = 300
 			}
 			d.feel(name, nominal, clearance.Drag)
-			d.do(job.Happening{Kind: job.Kept, Valve: name})
+			d.do(job.Happening{Act: job.Kept{Valve: name}})
 		}
 	}
 	assert.Equal(t, []string{"E1", "I1", "I2", "E2", "E3", "I3", "I4", "E4"}, order)

@@ -10,59 +10,13 @@ import (
 	"metronix/core/measure"
 )
 
-// MaxShim is the thickest shim, or bucket by its crown, that is taken (from memory: shims lie between 1 and 5 mm).
+// MaxShim is the thickest shim, or bucket by its crown, that is taken (from memory: shims lie between 1 and 5
+// mm).
 const MaxShim = 20 * measure.Millimetre
 
 // notAShim says why a thickness is none of a shim's.
 func notAShim(l measure.Length) string {
 	return fmt.Sprintf("%s is not the thickness of a shim: above 0, at most %s.", l, MaxShim)
-}
-
-func (j *Job) soundShim(h Happening) error {
-	if err := j.soundValve(h); err != nil {
-		return err
-	}
-	if h.Shim <= 0 || h.Shim > MaxShim {
-		return refuse("shim_mm", notAShim(h.Shim))
-	}
-	return nil
-}
-
-func (j *Job) maySize(h Happening) error {
-	switch v := j.valve(h); {
-	case !j.Sheet.Shimmed():
-		return refuse("valve", "This engine has no shims: its sheet names another adjuster.")
-	case v.Out:
-		return refuse("valve", fmt.Sprintf("The shim of %s was taken out for another valve. Say which one goes in.", v.Name))
-	}
-	return nil
-}
-
-// size writes down, or corrects, the shim found under a valve. Where nothing was changed since its gap was measured, it was measured with
-// this shim.
-func (j *Job) size(h Happening) {
-	v := j.valve(h)
-	v.Shim = h.Shim
-	if v.Stage == Untouched {
-		v.readWith = h.Shim
-	}
-}
-
-// noGiver says why a shim cannot come from the valve it is said to come from; empty where it can.
-func (j *Job) noGiver(v *ValveState, h Happening) string {
-	if h.From == "" || h.From == v.Name {
-		return ""
-	}
-	giver, ok := j.Valve(h.From)
-	switch {
-	case !ok:
-		return fmt.Sprintf("%q is no valve of this engine.", h.From)
-	case giver.Out || giver.Shim != h.Shim:
-		return fmt.Sprintf("%s does not have a shim of %s to give.", giver.Name, h.Shim)
-	case !h.CamsOut && !j.Settable(giver):
-		return fmt.Sprintf("%s is not clear of its lobe here: its shim cannot be taken out. Take it out at its own stop with a stand-in in its place, or with the cams out.", giver.Name)
-	}
-	return ""
 }
 
 // ShopShim is a shim that went from the shop into the engine, and when.
@@ -71,36 +25,32 @@ type ShopShim struct {
 	At   time.Time
 }
 
-// fit puts a shim under a valve: it leaves its giver, the bench, or the shop, and the one that was there comes onto the bench. A giver has
-// to be read again, once it has a shim.
-func (j *Job) fit(v *ValveState, h Happening) {
-	giver, given := j.Valve(h.From)
+// fit puts a shim under a valve: it leaves its giver, the bench, or the shop, and the one that was there
+// comes onto the bench. A giver has to be read again, once it has a shim.
+func (j *Job) fit(v *ValveState, a Adjusted) {
+	giver, given := j.Valve(a.From)
 	switch {
 	case given && giver != v:
 		giver.Out, giver.Shim, giver.Verified = true, 0, false
-	case !v.Out && v.Shim == h.Shim: // the one it has, taken out and put back
+	case !v.Out && v.Shim == a.Shim: // the one it has, taken out and put back
 		return
 	default:
-		if i := slices.Index(j.Bench, h.Shim); i >= 0 {
-			j.Bench = slices.Delete(slices.Clone(j.Bench), i, i+1)
+		if i := slices.Index(j.LooseShims, a.Shim); i >= 0 {
+			j.LooseShims = slices.Delete(slices.Clone(j.LooseShims), i, i+1)
 		} else {
-			j.FromShop = append(slices.Clone(j.FromShop), ShopShim{h.Shim, j.now})
+			j.FromShop = append(slices.Clone(j.FromShop), ShopShim{a.Shim, j.now})
 		}
 	}
 	if v.Shim > 0 {
-		j.Bench = append(slices.Clone(j.Bench), v.Shim)
+		j.LooseShims = append(slices.Clone(j.LooseShims), v.Shim)
 	}
-	v.Shim, v.Out = h.Shim, false
+	v.Shim, v.Out = a.Shim, false
 }
 
-// swapped says that a valve of a shimmed engine gets another shim than it has.
-func (j *Job) swapped(v *ValveState, h Happening) bool {
-	return j.Sheet.Shimmed() && h.Shim > 0 && h.Shim != v.Shim
-}
-
-// Shims works the whole engine over at once, once every valve is read as found: what is still to be done, with the shims that lie on
-// the bench counted as stock. Stock is what the shop has now. Missing names the valves that need another shim and whose fitted size, or
-// whose gap as a figure, is not known yet. A valve that is in and whose size is not known keeps its shim, and is left out.
+// Shims works the whole engine over at once, once every valve is read as found: what is still to be done,
+// with the shims that lie on the bench counted as stock. Stock is what the shop has now. Missing names the
+// valves that need another shim and whose fitted size, or whose gap as a figure, is not known yet. A valve
+// that is in and whose size is not known keeps its shim, and is left out.
 func (j *Job) Shims(sizes []measure.Length, stock []adjust.Count) (plan adjust.ShimPlan, missing []string) {
 	var valves []adjust.ShimValve
 	for _, v := range j.Valves {
@@ -108,13 +58,14 @@ func (j *Job) Shims(sizes []measure.Length, stock []adjust.Count) (plan adjust.S
 		switch {
 		case v.Stage != Untouched: // done, and waiting to be read again
 		case ok && v.readWith > 0:
-			valves = append(valves, adjust.ShimValve{Valve: v.Name, Fitted: v.readWith, Measured: gap, Window: v.Limits.Window, Aim: j.AimOf(v), Out: v.Out})
+			valves = append(valves, adjust.ShimValve{Valve: v.Name, Fitted: v.readWith, Measured: gap,
+				Window: v.Limits.Window, Aim: j.AimOf(v), Out: v.Out})
 		case v.Needs():
 			missing = append(missing, v.Name)
 		}
 	}
 	here := slices.Clone(stock)
-	for _, shim := range j.Bench {
+	for _, shim := range j.LooseShims {
 		here = append(here, adjust.Count{Shim: shim, N: 1})
 	}
 	return adjust.ChooseShims(valves, sizes, here), missing
@@ -135,20 +86,23 @@ func gapOf(v *ValveState) (measure.Length, bool) {
 	return 0, false
 }
 
-// wantFigure sends a valve of a shimmed engine that is out of its limits, or that no leaf decides, on to the leaf that drags, because
-// its shim is reckoned from the gap as a figure.
+// wantFigure sends a valve of a shimmed engine that is out of its limits, or that no leaf decides, on to the
+// leaf that drags, because its shim is reckoned from the gap as a figure.
 func (j *Job) wantFigure(v *ValveState, judged *clearance.Judgement) {
-	undecided := judged.Verdict == clearance.Undecided && judged.TryNext == nil && judged.Conflict == "" && len(v.Round) > 0
+	undecided := judged.Verdict == clearance.Undecided && judged.TryNext == nil && judged.Conflict == "" &&
+		len(v.Round) > 0
 	if !j.Sheet.Shimmed() || (judged.Verdict != clearance.Tight && judged.Verdict != clearance.Loose && !undecided) {
 		return
 	}
 	if pin := clearance.PinDown(v.Round, j.Owned); pin != nil {
 		judged.TryNext = pin
-		judged.Why += fmt.Sprintf(" The shim is reckoned from the gap: find the leaf that drags. Try %s.", pin)
+		judged.Why += fmt.Sprintf(" The shim is reckoned from the gap: find the leaf that drags. Try %s.",
+			pin)
 	}
 }
 
-// lacksFigure says that a valve of a shimmed engine was kept out of its limits without a figure that a leaf could still give.
+// lacksFigure says that a valve of a shimmed engine was kept out of its limits without a figure that a leaf
+// could still give.
 func (j *Job) lacksFigure(v *ValveState) bool {
 	if !j.Sheet.Shimmed() || v.Stage != Untouched || v.Out || !v.Needs() {
 		return false
@@ -159,7 +113,8 @@ func (j *Job) lacksFigure(v *ValveState) bool {
 // learn takes what locking did to a gap that is known before and after.
 func (j *Job) learn(v *ValveState, after clearance.Judgement) {
 	if v.Stage == NutTight && j.Sheet.HasLockNut() && v.before > 0 && after.Estimate != nil {
-		j.LockPairs = append(j.LockPairs, LockPair{v.Name, adjust.Pair{Before: v.before, After: *after.Estimate}})
+		j.LockPairs = append(j.LockPairs,
+			LockPair{v.Name, adjust.Pair{Before: v.before, After: *after.Estimate}})
 	}
 	v.before = 0
 }
@@ -167,7 +122,8 @@ func (j *Job) learn(v *ValveState, after clearance.Judgement) {
 // ShimSource is where a shim of a plan is to be had.
 type ShimSource string
 
-// The sources: it stays where it is, another valve has it, it lies on the bench or in the shop, or it is to be bought.
+// The sources: it stays where it is, another valve has it, it lies on the bench or in the shop, or it is to
+// be bought.
 const (
 	Stays     ShimSource = "stays"
 	FromValve ShimSource = "valve"
@@ -185,13 +141,14 @@ func (j *Job) Source(f adjust.Fit) ShimSource {
 		return FromValve
 	case f.Bought:
 		return ToBuy
-	case slices.Contains(j.Bench, f.Shim):
+	case slices.Contains(j.LooseShims, f.Shim):
 		return FromBench
 	}
 	return InShop
 }
 
-// GiverClear says whether the valve that gives a shim is clear of its lobe here, so that it can be taken out with the cams in.
+// GiverClear says whether the valve that gives a shim is clear of its lobe here, so that it can be taken out
+// with the cams in.
 func (j *Job) GiverClear(f adjust.Fit) bool {
 	giver, ok := j.Valve(f.From)
 	return ok && j.Settable(giver)

@@ -18,8 +18,9 @@ import (
 	"metronix/core/sequence"
 )
 
-// truth is an engine as it really is, beside the job that is told about it by a mechanic who says only what he sees: where the crank
-// really stands, how wide each gap really is, which shim really lies where. What the job believes is compared with it after every step.
+// truth is an engine as it really is, beside the job that is told about it by a mechanic who says only what
+// he sees: where the crank really stands, how wide each gap really is, which shim really lies where. What the
+// job believes is compared with it after every step.
 type truth struct {
 	t     *rapid.T
 	d     *driver
@@ -33,7 +34,8 @@ type truth struct {
 }
 
 func newTruth(t *rapid.T, s job.Setup) *truth {
-	w := &truth{t: t, d: start(t, s), c: cycle.New(s.Sheet), now: noon, gaps: map[string]measure.Length{}, shims: map[string]measure.Length{}, readAt: map[string]measure.Length{}}
+	w := &truth{t: t, d: start(t, s), c: cycle.New(s.Sheet), now: noon, gaps: map[string]measure.Length{},
+		shims: map[string]measure.Length{}, readAt: map[string]measure.Length{}}
 	for _, v := range w.c.Valves {
 		w.gaps[v.Name] = nominal(v.Name)*um + measure.Length(rapid.IntRange(-6, 6).Draw(t, "off"))*10*um
 		w.shims[v.Name] = 2500*um + measure.Length(rapid.IntRange(0, 10).Draw(t, "shim"))*50*um
@@ -58,17 +60,20 @@ func (w *truth) say(h job.Happening) error {
 
 func (w *truth) must(h job.Happening) { require.NoError(w.t, w.say(h), "%+v", h) }
 
-// check compares belief and truth: nothing may be worked on that is not really clear of its lobe, no valve has a shim that it has not.
+// check compares belief and truth: nothing may be worked on that is not really clear of its lobe, no valve
+// has a shim that it has not.
 func (w *truth) check() {
 	j := w.d.job.AsOf(w.now)
 	for _, v := range j.Valves {
 		if j.SignedBy == "" && j.Settable(v) && !j.ByMaker(v) { // once it is signed nothing is read
-			require.GreaterOrEqual(w.t, w.c.Margin(v.Valve, w.crank), j.Sheet.EffectiveMargin(), "%s is believed clear at %v", v.Name, w.crank)
+			require.GreaterOrEqual(w.t, w.c.Margin(v.Valve, w.crank), j.Sheet.EffectiveMargin(),
+				"%s is believed clear at %v", v.Name, w.crank)
 		}
 		if v.Shim > 0 {
 			require.Equal(w.t, w.shims[v.Name], v.Shim, "the shim under %s", v.Name)
 		}
-		if v.Last != nil && !v.Last.Stale && v.Stage == job.Untouched && !v.Out && v.Last.Judgement.Estimate != nil {
+		if v.Last != nil && !v.Last.Stale && v.Stage == job.Untouched && !v.Out &&
+			v.Last.Judgement.Estimate != nil {
 			off := *v.Last.Judgement.Estimate - w.readAt[v.Name]
 			require.LessOrEqual(w.t, off.Abs(), 5*um, "%s is believed to have a gap it had not", v.Name)
 		}
@@ -91,7 +96,8 @@ func (w *truth) felt(valve string, leaf measure.Length) clearance.Feel {
 	return clearance.Drag
 }
 
-// seen is something that can truly be seen, cam signs among it, so that it tells the place to within a rocking.
+// seen is something that can truly be seen, cam signs among it, so that it tells the place to within a
+// rocking.
 func (w *truth) seen() []sequence.Sighting {
 	var list []sequence.Sighting
 	for _, v := range w.c.Valves {
@@ -110,7 +116,7 @@ func (w *truth) step() {
 	switch w.draw("what happens", 0, 45) {
 	case 0:
 		w.spin() // a helper turned it, and somebody says so
-		_ = w.say(job.Happening{Kind: job.Doubted})
+		_ = w.say(job.Happening{Act: job.Doubted{}})
 		return
 	case 1:
 		w.now = w.now.Add(time.Duration(w.draw("hours", 6, 30)) * time.Hour).Add(time.Second)
@@ -118,33 +124,37 @@ func (w *truth) step() {
 		w.check()
 		return
 	case 2:
-		_ = w.say(job.Happening{Kind: job.Located, Seen: w.seen()})
+		_ = w.say(job.Happening{Act: job.Located{Seen: w.seen()}})
 		return
 	case 3:
 		if target := w.d.job.CanUndo(); target != "" && w.takesBackNoTruth() {
-			_ = w.say(job.Happening{Kind: job.Undone, Target: target})
+			_ = w.say(job.Happening{Act: job.Undone{Target: target}})
 		}
 		return
 	case 4:
-		school := rapid.SampledFrom([]sequence.School{sequence.OneCylinder, sequence.TwoStop, sequence.ExhaustOpen, sequence.OneLobe}).Draw(w.t, "school")
-		_ = w.say(job.Happening{Kind: job.WayChosen, Way: sequence.Way{School: school}})
+		school := rapid.SampledFrom([]sequence.School{sequence.OneCylinder, sequence.TwoStop,
+			sequence.ExhaustOpen, sequence.OneLobe}).Draw(w.t, "school")
+		_ = w.say(job.Happening{Act: job.WayChosen{Way: sequence.Way{School: school}}})
 		return
 	case 5:
-		_ = w.say(job.Happening{Kind: job.Thermal, EngineC: new(w.engineC()), AmbientC: new(20.0)})
+		_ = w.say(job.Happening{Act: job.TemperatureNoted{EngineC: w.engineC(), AmbientC: 20.0}})
 		return
 	case 6:
 		valve := rapid.SampledFrom(w.c.Valves).Draw(w.t, "picked").Name
-		_ = w.say(job.Happening{Kind: job.Picked, Valve: valve})
+		_ = w.say(job.Happening{Act: job.Picked{Valve: valve}})
 		return
 	}
 	w.follow()
 }
 
-// takesBackNoTruth says that the last happening changed nothing of the engine itself, so that a true mechanic may take it back: a screw that
-// was turned stays turned, and a crank too.
+// takesBackNoTruth says that the last happening changed nothing of the engine itself, so that a true mechanic
+// may take it back: a screw that was turned stays turned, and a crank too.
 func (w *truth) takesBackNoTruth() bool {
-	last := w.d.list[len(w.d.list)-1].Kind
-	return last == job.ReadingHad || last == job.Picked || last == job.Thermal || last == job.Kept || last == job.LeftAsIs
+	switch w.d.list[len(w.d.list)-1].Act.(type) {
+	case job.ReadingTaken, job.Picked, job.TemperatureNoted, job.Kept, job.LeftAsIs:
+		return true
+	}
+	return false
 }
 
 func (w *truth) engineC() float64 {
@@ -160,15 +170,15 @@ func (w *truth) follow() {
 	n := j.Next()
 	switch n.Action {
 	case job.DoChooseWay:
-		w.must(job.Happening{Kind: job.WayChosen, Way: sequence.Way{School: sequence.OneCylinder}})
+		w.must(job.Happening{Act: job.WayChosen{Way: sequence.Way{School: sequence.OneCylinder}}})
 	case job.DoPrepare:
 		if j.Card.State == clearance.Hot {
 			w.spin() // it was run warm
 		}
-		w.must(job.Happening{Kind: job.Prepared, EngineC: new(w.engineC()), AmbientC: new(20.0)})
+		w.must(job.Happening{Act: job.Prepared{EngineC: w.engineC(), AmbientC: 20.0}})
 	case job.DoTurn: // to what is to be seen there, so that the crank truly stands there
 		w.crank = j.Plan.Stops[n.Stop].Crank
-		w.must(job.Happening{Kind: job.Turned, Stop: new(n.Stop)})
+		w.must(job.Happening{Act: job.Turned{Stop: n.Stop}})
 	case job.DoRead:
 		v, _ := j.Valve(n.Valve)
 		leaf := w.gaps[n.Valve] / (10 * um) * (10 * um)
@@ -176,37 +186,38 @@ func (w *truth) follow() {
 			leaf = next.Thickness()
 		}
 		w.readAt[n.Valve] = w.gaps[n.Valve]
-		w.must(job.Happening{Kind: job.ReadingHad, Valve: n.Valve, Leaves: gauge.Straight(leaf), Feel: w.felt(n.Valve, leaf)})
+		w.must(job.Happening{Act: job.ReadingTaken{Valve: n.Valve, Leaves: gauge.Straight(leaf),
+			Feel: w.felt(n.Valve, leaf)}})
 	case job.DoKeep:
-		w.must(job.Happening{Kind: job.Kept, Valve: n.Valve})
+		w.must(job.Happening{Act: job.Kept{Valve: n.Valve}})
 	case job.DoAdjust:
 		w.set(j, n.Valve)
 	case job.DoLock:
 		w.gaps[n.Valve] -= measure.Length(w.draw("locking closes", 0, 2)) * 10 * um
-		w.must(job.Happening{Kind: job.Locked, Valve: n.Valve})
+		w.must(job.Happening{Act: job.Locked{Valve: n.Valve}})
 	case job.DoBarOver:
-		w.must(job.Happening{Kind: job.BarredOver})
+		w.must(job.Happening{Act: job.BarredOver{}})
 	case job.DoSign:
 		w.signed(j)
-		w.must(job.Happening{Kind: job.Signed, By: "Tess", ToolsOut: true})
+		w.must(job.Happening{Act: job.Signed{By: "Tess", ToolsOut: true}})
 	case job.DoGoHot:
 		w.spin()
-		w.must(job.Happening{Kind: job.WentHot})
+		w.must(job.Happening{Act: job.WentHot{}})
 	}
 }
 
 func (w *truth) set(j *job.Job, valve string) {
 	v, _ := j.Valve(valve)
 	if v.Stage == job.Untouched && !v.Out && w.draw("leave it", 0, 9) == 0 {
-		w.must(job.Happening{Kind: job.LeftAsIs, Valve: valve, Reason: "seized"})
+		w.must(job.Happening{Act: job.LeftAsIs{Valve: valve, Reason: "seized"}})
 		return
 	}
 	if !j.Sheet.Shimmed() {
 		w.gaps[valve] = nominal(valve) * um
-		w.must(job.Happening{Kind: job.Adjusted, Valve: valve, Leaves: gauge.Straight(nominal(valve) * um)})
+		w.must(job.Happening{Act: job.Adjusted{Valve: valve, Leaves: gauge.Straight(nominal(valve) * um)}})
 		return
 	}
-	w.must(job.Happening{Kind: job.Sized, Valve: valve, Shim: w.shims[valve]})
+	w.must(job.Happening{Act: job.Sized{Valve: valve, Shim: w.shims[valve]}})
 	plan, _ := w.d.job.Shims(shimSizes(), nil)
 	for _, f := range plan.Fit {
 		if f.Valve == valve && f.Shim != w.shims[valve] {
@@ -214,7 +225,7 @@ func (w *truth) set(j *job.Job, valve string) {
 			return
 		}
 	}
-	w.must(job.Happening{Kind: job.LeftAsIs, Valve: valve, Reason: "no shim serves it"})
+	w.must(job.Happening{Act: job.LeftAsIs{Valve: valve, Reason: "no shim serves it"}})
 }
 
 func shimSizes() (sizes []measure.Length) {
@@ -224,24 +235,26 @@ func shimSizes() (sizes []measure.Length) {
 	return sizes
 }
 
-// fit puts a shim in, by the plan; from another valve only with the cams out, and then that valve gets one before anything is turned.
+// fit puts a shim in, by the plan; from another valve only with the cams out, and then that valve gets one
+// before anything is turned.
 func (w *truth) fit(f adjust.Fit) {
-	h := job.Happening{Kind: job.Adjusted, Valve: f.Valve, Shim: f.Shim, CamsOut: f.From != adjust.FromStock}
+	fitted := job.Adjusted{Valve: f.Valve, Shim: f.Shim, CamsOut: f.From != adjust.FromStock}
 	before := w.shims[f.Valve]
 	if f.From != adjust.FromStock {
-		h.From = f.From
+		fitted.From = f.From
 		w.shims[f.From] = 0
 	}
 	w.gaps[f.Valve] += before - f.Shim
 	w.shims[f.Valve] = f.Shim
-	w.must(h)
+	w.must(job.Happening{Act: fitted})
 	if f.From != adjust.FromStock {
 		giver, _ := w.d.job.Valve(f.From)
 		require.True(w.t, giver.Out)
-		require.Error(w.t, w.say(job.Happening{Kind: job.Turned, Stop: new(0)}), "the crank is turned with a shim missing")
+		require.Error(w.t, w.say(job.Happening{Act: job.Turned{Stop: 0}}),
+			"the crank is turned with a shim missing")
 		w.shims[f.From] = before
 		w.gaps[f.From] += f.Shim - before
-		w.must(job.Happening{Kind: job.Adjusted, Valve: f.From, Shim: before, CamsOut: true})
+		w.must(job.Happening{Act: job.Adjusted{Valve: f.From, Shim: before, CamsOut: true}})
 	}
 }
 
@@ -252,7 +265,7 @@ func (w *truth) signed(j *job.Job) {
 		require.Equal(w.t, w.gaps[v.Name], w.readAt[v.Name], "%s was moved since it was read", v.Name)
 		require.False(w.t, v.Last.Stale, v.Name)
 		require.Empty(w.t, v.Round, v.Name)
-		if v.Left == "" {
+		if v.LeaveReason == "" {
 			require.Equal(w.t, clearance.In, v.Last.Judgement.Verdict, v.Name)
 		}
 	}
@@ -282,8 +295,8 @@ func drawSetup(t *rapid.T) job.Setup {
 	return s
 }
 
-// Whatever happens in the workshop, the job believes nothing of crank, gaps and shims that is not so, replays to the same state, and is
-// signed only over readings that hold.
+// Whatever happens in the workshop, the job believes nothing of crank, gaps and shims that is not so, replays
+// to the same state, and is signed only over readings that hold.
 func TestBeliefAgainstTruth(t *testing.T) {
 	signedJobs := 0
 	rapid.Check(t, func(t *rapid.T) {

@@ -37,12 +37,14 @@ var (
 
 var decimal = regexp.MustCompile(`^[+-]?(\d+(\.\d*)?|\.\d+)([eE][+-]?\d{1,2})?$`)
 
-// ParseMillimetres reads a decimal number of millimetres exactly. More than six decimal places (a part of a nanometre)
-// give ErrTooFine, anything that is no decimal ErrNotANumber, more than ten metres ErrLengthTooLong.
+// ParseMillimetres reads a decimal number of millimetres exactly. More than six decimal places (a part of a
+// nanometre) give ErrTooFine, anything that is no decimal ErrNotANumber, more than ten metres
+// ErrLengthTooLong.
 func ParseMillimetres(s string) (Length, error) { return parse(s, Millimetre) }
 
-// ParseInches reads a decimal number of inches exactly: 0.004 is 101 600 nm. A value that is not a whole number of
-// nanometres (finer than 0.000 005 in) gives ErrTooFine; the other errors are those of ParseMillimetres.
+// ParseInches reads a decimal number of inches exactly: 0.004 is 101 600 nm. A value that is not a whole
+// number of nanometres (finer than 0.000 005 in) gives ErrTooFine; the other errors are those of
+// ParseMillimetres.
 func ParseInches(s string) (Length, error) { return parse(s, Inch) }
 
 func parse(s string, unit Length) (Length, error) {
@@ -68,8 +70,8 @@ func parse(s string, unit Length) (Length, error) {
 	return Length(r.Num().Int64()), nil
 }
 
-// short reads what nearly every figure is, up to ten digits with a point among them, by whole numbers alone: 9,999,999,999 inches in nanometres
-// still fit. It says false for all else, which is then read at length.
+// short reads what nearly every figure is, up to ten digits with a point among them, by whole numbers alone:
+// 9,999,999,999 inches in nanometres still fit. It says false for all else, which is then read at length.
 func short(s string, unit Length) (Length, bool) {
 	negative := strings.HasPrefix(s, "-")
 	s = strings.TrimPrefix(s, "-")
@@ -130,12 +132,15 @@ func (l Length) Decimal() string {
 	return strings.TrimSuffix(strings.TrimRight(s, "0"), ".")
 }
 
-// DecimalInches writes the exact number of inches where it has at most six places, else the nearest with six: 0.012, 0.015748.
+// DecimalInches writes the exact number of inches where it has at most six places, else the nearest with six:
+// 0.012, 0.015748.
 func (l Length) DecimalInches() string {
-	return strings.TrimSuffix(strings.TrimRight(strconv.FormatFloat(float64(l)/float64(Inch), 'f', 6, 64), "0"), ".")
+	return strings.TrimSuffix(strings.TrimRight(strconv.FormatFloat(float64(l)/float64(Inch), 'f', 6, 64),
+		"0"), ".")
 }
 
-// String writes millimetres for people: at least two places, more only when they are there: "0.30 mm", "0.2286 mm".
+// String writes millimetres for people: at least two places, more only when they are there: "0.30 mm",
+// "0.2286 mm".
 func (l Length) String() string {
 	s := l.Decimal()
 	whole, frac, _ := strings.Cut(s, ".")

@@ -64,7 +64,8 @@ func TestPrinting(t *testing.T) {
 
 func TestDecimalRoundTrips(t *testing.T) {
 	rapid.Check(t, func(t *rapid.T) {
-		l := measure.Length(rapid.Int64Range(-int64(measure.MaxLength), int64(measure.MaxLength)).Draw(t, "nm"))
+		l := measure.Length(rapid.Int64Range(-int64(measure.MaxLength), int64(measure.MaxLength)).Draw(t,
+			"nm"))
 		back, err := measure.ParseMillimetres(l.Decimal())
 		require.NoError(t, err)
 		require.Equal(t, l, back)
@@ -88,11 +89,13 @@ func TestPoundFoot(t *testing.T) {
 }
 
 func TestAnglesAreWholeMicrodegrees(t *testing.T) {
-	for deg, want := range map[float64]measure.Angle{0: 0, 720: 720_000_000, -0.0000004: 0, 51.4285714: 51_428_571, 1e300: 1_000_000_000_000} {
+	for deg, want := range map[float64]measure.Angle{0: 0, 720: 720_000_000, -0.0000004: 0,
+		51.4285714: 51_428_571, 1e300: 1_000_000_000_000} {
 		assert.Equal(t, want, measure.FromDegrees(deg), deg)
 	}
 	assert.Zero(t, measure.FromDegrees(math.NaN()))
-	for in, want := range map[measure.Angle]measure.Angle{0: 0, measure.Cycle: 0, -measure.Turn / 2: 540 * measure.Degree, 2*measure.Cycle + 1: 1, -1: measure.Cycle - 1} {
+	for in, want := range map[measure.Angle]measure.Angle{0: 0, measure.Cycle: 0,
+		-measure.Turn / 2: 540 * measure.Degree, 2*measure.Cycle + 1: 1, -1: measure.Cycle - 1} {
 		assert.Equal(t, want, in.Wrap(), in)
 	}
 	assert.Equal(t, 20*measure.Degree, measure.Apart(10*measure.Degree, 710*measure.Degree))
@@ -106,7 +109,8 @@ func TestAnAngleIsWrittenOnItsSideOfALimit(t *testing.T) {
 	for _, want := range []struct {
 		angle measure.Angle
 		shown string
-	}{{39_999_100, "39.999°"}, {39_999_999, "39.999999°"}, {40_000_000, "40°"}, {128_000_000, "128°"}, {-12_000_000, "-12°"}} {
+	}{{39_999_100, "39.999°"}, {39_999_999, "39.999999°"}, {40_000_000, "40°"}, {128_000_000,
+		"128°"}, {-12_000_000, "-12°"}} {
 		assert.Equal(t, want.shown, want.angle.Against(limit))
 	}
 }
@@ -124,7 +128,8 @@ func TestDegreesRoundTrip(t *testing.T) {
 
 // Whatever reads as a length is written back as the same one, in both units; nothing is rounded on the way.
 func FuzzParseLength(f *testing.F) {
-	for _, s := range []string{"0.22", "-0.000001", "9999.999999", "1e3", "0x10", ".5", "5.", "+1", " 1", "1_0", "0.0000001", "1e-7", "NaN", "١"} {
+	for _, s := range []string{"0.22", "-0.000001", "9999.999999", "1e3", "0x10", ".5", "5.", "+1", " 1",
+		"1_0", "0.0000001", "1e-7", "NaN", "١"} {
 		f.Add(s)
 	}
 	f.Fuzz(func(t *testing.T, s string) {

@@ -11,12 +11,14 @@ import (
 	"metronix/core/measure"
 )
 
-// The best plan of k stops is the one whose smallest margin is largest. For a wanted margin each valve may be set on an arc
-// of crank positions, and the fewest stops are the fewest points that stab all arcs: exact by starting a greedy walk at each
-// arc's end. The largest margin is reached where some arc's start meets some arc's end, so only those margins are tried.
-// Everything is counted in whole micro-degrees, so that arcs which touch do touch.
+// The best plan of k stops is the one whose smallest margin is largest. For a wanted margin each valve may be
+// set on an arc of crank positions, and the fewest stops are the fewest points that stab all arcs: exact by
+// starting a greedy walk at each arc's end. The largest margin is reached where some arc's start meets some
+// arc's end, so only those margins are tried. Everything is counted in whole micro-degrees, so that arcs
+// which touch do touch.
 
-// closedArc is where one kind of valve of one cylinder is shut, as crank positions; valves that share it are set together.
+// closedArc is where one kind of valve of one cylinder is shut, as crank positions; valves that share it are
+// set together.
 type closedArc struct{ shut, open measure.Angle }
 
 // length is how far the arc reaches.
@@ -118,7 +120,8 @@ func (s *search) stab(margin measure.Angle, limit int) int {
 	return best
 }
 
-// walk stabs greedily once round, the first point at the end of the start-th span; −1 where it needs more than limit.
+// walk stabs greedily once round, the first point at the end of the start-th span; −1 where it needs more
+// than limit.
 func walk(spans []span, ends []measure.Angle, order []int, start, limit int) int {
 	first := ends[order[start]]
 	last, n := first, 1
@@ -152,14 +155,16 @@ func (s *search) margins() []measure.Angle {
 			continue
 		}
 		for _, b := range s.arcs {
-			add((b.open - a.shut).Wrap() / 2) // the largest whole one at which a's start does not pass b's end
+			// the largest whole one at which a's start does not pass b's end
+			add((b.open - a.shut).Wrap() / 2)
 		}
 	}
 	slices.Sort(list)
 	return slices.Compact(list)
 }
 
-// best is the largest margin that at most k positions reach; ok is false where even the smallest positive one is not reached.
+// best is the largest margin that at most k positions reach; ok is false where even the smallest positive one
+// is not reached.
 func (s *search) best(margins []measure.Angle, k int) (measure.Angle, bool) {
 	i, _ := slices.BinarySearchFunc(margins, 0, func(m measure.Angle, _ int) int {
 		if n := s.stab(m, k); n >= 0 && n <= k {
@@ -197,8 +202,10 @@ func (s *search) positions(margin measure.Angle, n int) []measure.Angle {
 	return chosen
 }
 
-// nextPosition is the smallest start after a position from which the remaining spans need at most more further ones.
-func (s *search) nextPosition(starts []measure.Angle, after measure.Angle, spans []span, more int) (at measure.Angle, rest []span, ok bool) {
+// nextPosition is the smallest start after a position from which the remaining spans need at most more
+// further ones.
+func (s *search) nextPosition(starts []measure.Angle, after measure.Angle, spans []span,
+	more int) (at measure.Angle, rest []span, ok bool) {
 	for _, at := range starts {
 		if at <= after {
 			continue
@@ -206,7 +213,8 @@ func (s *search) nextPosition(starts []measure.Angle, after measure.Angle, spans
 		rest := make([]span, 0, len(spans))
 		for _, p := range spans {
 			if p.left < at && !p.holds(at) {
-				return 0, nil, false // it lies behind and does not come again before 720: no later start reaches it either
+				// it lies behind and does not come again before 720: no later start reaches it either
+				return 0, nil, false
 			}
 			if !p.holds(at) {
 				rest = append(rest, p)
@@ -219,7 +227,8 @@ func (s *search) nextPosition(starts []measure.Angle, after measure.Angle, spans
 	return 0, nil, false
 }
 
-// line is the fewest positions below 720° that stab spans, sorted by their starts, each at or after its start.
+// line is the fewest positions below 720° that stab spans, sorted by their starts, each at or after its
+// start.
 func (s *search) line(spans []span) int {
 	n, reach := 0, measure.Angle(-1) // one more position serves every span that starts up to reach
 	for _, p := range spans {
@@ -239,31 +248,6 @@ func (s *search) line(spans []span) int {
 	return n
 }
 
-// fewestStops: the smallest number of stops that reaches the required margin, then the largest smallest margin, then the
-// dictionary-smallest positions; or the best plan of at most q.StopCount.
-func fewestStops(c *cycle.Cycle, q Request, need measure.Angle) ([]draft, string) {
-	var spots []measure.Angle
-	if q.Positions == MarksOnly {
-		spots = markSpots(c.Sheet)
-	}
-	s := newSearch(c, spots)
-	k := q.StopCount
-	if k == 0 {
-		if k = s.stab(need, len(s.arcs)); k < 0 {
-			return nil, s.unreachable(c, need, spots)
-		}
-	}
-	margin, ok := s.best(s.margins(), k)
-	if !ok {
-		return nil, fmt.Sprintf("With %s some valve would always be open at its stop.", stopsOf(k))
-	}
-	var drafts []draft
-	for _, at := range s.plan(margin, k) {
-		drafts = append(drafts, draft{crank: at, watch: placeSigns(c, at)})
-	}
-	return deal(c, drafts), ""
-}
-
 func stopsOf(k int) string {
 	if k == 1 {
 		return "1 stop"
@@ -271,8 +255,9 @@ func stopsOf(k int) string {
 	return fmt.Sprintf("%d stops", k)
 }
 
-// plan is the positions of the best plan of k stops: the dictionary-smallest of those that reach the margin. Where fewer reach
-// it already, the rest go to middles of base circles, which brings some valves deeper though not the worst one.
+// plan is the positions of the best plan of k stops: the dictionary-smallest of those that reach the margin.
+// Where fewer reach it already, the rest go to middles of base circles, which brings some valves deeper
+// though not the worst one.
 func (s *search) plan(margin measure.Angle, k int) []measure.Angle {
 	list := s.positions(margin, s.stab(margin, k))
 	for _, a := range s.arcs {
@@ -297,7 +282,8 @@ func (s *search) unreachable(c *cycle.Cycle, need measure.Angle, spots []measure
 			}
 		}
 		if deepest < need {
-			return fmt.Sprintf("%s stands only %s from opening and closing even %s; %s is required.", v.Name, deepest.Against(need), where, need.Against(deepest+1))
+			return fmt.Sprintf("%s stands only %s from opening and closing even %s; %s is required.", v.Name,
+				deepest.Against(need), where, need.Against(deepest+1))
 		}
 	}
 	return "The required margin cannot be reached."

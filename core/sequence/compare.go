@@ -13,8 +13,8 @@ type Best struct {
 	Cranks         []measure.Angle
 }
 
-// Comparison is every school on one engine, and the frontier of the best plans from the first number of stops with a
-// positive margin to the one that reaches the largest possible.
+// Comparison is every school on one engine, and the frontier of the best plans from the first number of stops
+// with a positive margin to the one that reaches the largest possible.
 type Comparison struct {
 	Schools  []Plan
 	Frontier []Best
@@ -25,7 +25,8 @@ func Compare(s *engine.Sheet, requiredMargin *measure.Angle) Comparison {
 	c := cycle.New(s)
 	var out Comparison
 	for _, school := range Schools() {
-		out.Schools = append(out.Schools, build(c, Request{Way: Way{School: school}, RequiredMargin: requiredMargin}))
+		out.Schools = append(out.Schools,
+			build(c, Request{Way: Way{School: school}, RequiredMargin: requiredMargin}))
 	}
 	if !s.IsHydraulic() {
 		out.Frontier = frontier(c)

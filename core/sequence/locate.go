@@ -18,11 +18,12 @@ const (
 	aboutLift = 10 * measure.Degree // full lift, opening, closing, and rocking without overlap
 )
 
-// Narrow is the widest stretch of crank positions that still counts as knowing where the crank stands (from memory: a cylinder
-// rocks for about 24° on a road cam and for twice that on a long one).
+// Narrow is the widest stretch of crank positions that still counts as knowing where the crank stands (from
+// memory: a cylinder rocks for about 24° on a road cam and for twice that on a long one).
 const Narrow = 60 * measure.Degree
 
-// Range is a stretch of crank positions; From greater than To wraps through 0. From 0 to 720° is the whole cycle.
+// Range is a stretch of crank positions; From greater than To wraps through 0. From 0 to 720° is the whole
+// cycle.
 type Range struct{ From, To measure.Angle }
 
 // Exactly is the range that is one position.
@@ -34,7 +35,8 @@ type Question struct {
 	Then   []Range
 }
 
-// Location is what sightings say of the crank. Where they contradict each other there are no positions and Conflict says why.
+// Location is what sightings say of the crank. Where they contradict each other there are no positions and
+// Conflict says why.
 type Location struct {
 	Positions []Range
 	Settable  []string // valves with the required margin at every remaining position
@@ -50,8 +52,8 @@ type UnseenError struct {
 
 func (e *UnseenError) Error() string { return "This cannot be seen on this engine: " + e.Reason + "." }
 
-// Locate says where the crank may stand, for a checked sheet. It errs with an *UnseenError where a sighting names no cylinder or
-// valve of the engine. A nil margin is the sheet's.
+// Locate says where the crank may stand, for a checked sheet. It errs with an *UnseenError where a sighting
+// names no cylinder or valve of the engine. A nil margin is the sheet's.
 func Locate(s *engine.Sheet, seen []Sighting, requiredMargin *measure.Angle) (Location, error) {
 	c := cycle.New(s)
 	for i, w := range seen {
@@ -138,7 +140,8 @@ func (r Range) Length() measure.Angle {
 // Middle is the position half way along a range.
 func (r Range) Middle() measure.Angle { return (r.From + r.Length()/2).Wrap() }
 
-// where intersects the sightings. Between two neighbouring ends of ranges nothing changes, so the middle of each piece decides.
+// where intersects the sightings. Between two neighbouring ends of ranges nothing changes, so the middle of
+// each piece decides.
 func where(c *cycle.Cycle, seen []Sighting) []Range {
 	ends := []measure.Angle{}
 	allowed := make([][]Range, len(seen))
@@ -187,7 +190,8 @@ func LeastMargin(c *cycle.Cycle, v engine.Valve, r Range) measure.Angle {
 	}
 	least := min(c.Margin(v, r.From), c.Margin(v, r.To))
 	lift := c.Events(v.Kind)
-	for _, at := range []measure.Angle{c.OpensAt(v), c.ShutsAt(v), c.CrankAt(v.Cylinder, (lift.Open+lift.Shut)/2)} {
+	for _, at := range []measure.Angle{c.OpensAt(v), c.ShutsAt(v),
+		c.CrankAt(v.Cylinder, (lift.Open+lift.Shut)/2)} {
 		if r.Holds(at) {
 			least = min(least, c.Margin(v, at))
 		}
@@ -195,8 +199,9 @@ func LeastMargin(c *cycle.Cycle, v engine.Valve, r Range) measure.Angle {
 	return least
 }
 
-// tellApart gives, where several places or one wide one remain, the things to look at that split them best, so that whatever place
-// can be told apart by a look is told by one of them. A question's Then is exactly what its sighting would leave.
+// tellApart gives, where several places or one wide one remain, the things to look at that split them best,
+// so that whatever place can be told apart by a look is told by one of them. A question's Then is exactly
+// what its sighting would leave.
 func tellApart(c *cycle.Cycle, seen []Sighting, at []Range) []Question {
 	if len(at) == 1 && at[0].Length() <= Narrow {
 		return nil
@@ -225,7 +230,8 @@ func total(at []Range) (sum measure.Angle) {
 	return sum
 }
 
-// covering keeps the best question, and further ones only where they show a place that those before leave out.
+// covering keeps the best question, and further ones only where they show a place that those before leave
+// out.
 func covering(list []Question, at []Range) []Question {
 	var out []Question
 	left := at
@@ -280,7 +286,8 @@ func contradictionOf(c *cycle.Cycle, seen []Sighting) string {
 	for i, a := range seen {
 		for _, b := range seen[:i] {
 			if len(where(c, []Sighting{b, a})) == 0 {
-				return fmt.Sprintf("%s and %s cannot both be: look at the two again.", Describe(b), Describe(a))
+				return fmt.Sprintf("%s and %s cannot both be: look at the two again.", Describe(b),
+					Describe(a))
 			}
 		}
 	}
@@ -312,19 +319,22 @@ func Describe(w Sighting) string {
 	return fmt.Sprintf("the %s mark at the pointer", w.Mark)
 }
 
-// OneTurnOut says in a sentence that the crank stands a whole turn from where it was expected; empty where it does not, or where
-// that cannot be told yet. A nil expectation is the firing TDC of the first cylinder where its mark was seen.
+// OneTurnOut says in a sentence that the crank stands a whole turn from where it was expected; empty where it
+// does not, or where that cannot be told yet. A nil expectation is the firing TDC of the first cylinder where
+// its mark was seen.
 func OneTurnOut(s *engine.Sheet, seen []Sighting, at []Range, expected *measure.Angle) string {
 	first := s.FiringOrder[0]
 	switch {
 	case len(at) != 1:
 		return ""
 	case expected != nil && !at[0].Holds(*expected) && at[0].Holds((*expected + measure.Turn).Wrap()):
-		return "One turn out: the same mark is at the pointer, but the crank is expected a whole turn from here. Turn a further 360°."
+		return "One turn out: the same mark is at the pointer, but the crank is expected a whole turn from " +
+			"here. Turn a further 360°."
 	case expected != nil:
 		return ""
 	case slices.Contains(seen, Sighting{What: Mark}) && at[0].Holds(measure.Turn) && !at[0].Holds(0):
-		return fmt.Sprintf("One turn out: the TDC mark is at the pointer, but cylinder %d is in overlap, not firing. Turn a further 360° for its firing TDC.", first)
+		return fmt.Sprintf("One turn out: the TDC mark is at the pointer, but cylinder %d is in overlap, "+
+			"not firing. Turn a further 360° for its firing TDC.", first)
 	}
 	return ""
 }

@@ -24,18 +24,23 @@ func located(t *testing.T, s *engine.Sheet, seen ...sequence.Sighting) sequence.
 // The pulley mark alone leaves two places a turn apart; rockers tell which. Common practice.
 func TestOneTurnOut(t *testing.T) {
 	l := located(t, enginetest.Four(), sequence.Sighting{What: sequence.Mark, Mark: 0})
-	assert.Equal(t, []sequence.Range{{From: 355 * measure.Degree, To: 365 * measure.Degree}, {From: 715 * measure.Degree, To: 5 * measure.Degree}}, l.Positions)
+	assert.Equal(t, []sequence.Range{{From: 355 * measure.Degree, To: 365 * measure.Degree},
+		{From: 715 * measure.Degree, To: 5 * measure.Degree}}, l.Positions)
 	require.Len(t, l.TellApart, 2)
-	assert.Equal(t, sequence.Question{LookAt: sequence.Sighting{What: sequence.Rocking, Cylinder: 1}, Then: []sequence.Range{{From: 355 * measure.Degree, To: 365 * measure.Degree}}}, l.TellApart[0])
+	assert.Equal(t, sequence.Question{LookAt: sequence.Sighting{What: sequence.Rocking, Cylinder: 1},
+		Then: []sequence.Range{{From: 355 * measure.Degree, To: 365 * measure.Degree}}}, l.TellApart[0])
 	assert.Equal(t, 4, l.TellApart[1].LookAt.Cylinder)
 
-	firing := located(t, enginetest.Four(), sequence.Sighting{What: sequence.Mark, Mark: 0}, sequence.Sighting{What: sequence.Loose, Valve: "I1"}, sequence.Sighting{What: sequence.Loose, Valve: "E1"})
+	firing := located(t, enginetest.Four(), sequence.Sighting{What: sequence.Mark, Mark: 0},
+		sequence.Sighting{What: sequence.Loose, Valve: "I1"}, sequence.Sighting{What: sequence.Loose,
+			Valve: "E1"})
 	assert.Equal(t, []sequence.Range{{From: 715 * measure.Degree, To: 5 * measure.Degree}}, firing.Positions)
 	assert.Empty(t, firing.TellApart)
 	assert.ElementsMatch(t, []string{"E1", "I1", "I2", "E3"}, firing.Settable)
 }
 
-// 4 rocks: 1 may be set (common practice). Rocking runs from intake opening to exhaust closing, 348 … 372 of cylinder 4's cycle.
+// 4 rocks: 1 may be set (common practice). Rocking runs from intake opening to exhaust closing, 348 … 372 of
+// cylinder 4's cycle.
 func TestRockingTellsThePlace(t *testing.T) {
 	l := located(t, enginetest.Four(), sequence.Sighting{What: sequence.Rocking, Cylinder: 4})
 	assert.Equal(t, []sequence.Range{{From: 708 * measure.Degree, To: 12 * measure.Degree}}, l.Positions)
@@ -45,11 +50,14 @@ func TestRockingTellsThePlace(t *testing.T) {
 }
 
 func TestContradictionsAreNamedInPairs(t *testing.T) {
-	l := located(t, enginetest.Four(), sequence.Sighting{What: sequence.Mark, Mark: 0}, sequence.Sighting{What: sequence.Rocking, Cylinder: 4}, sequence.Sighting{What: sequence.Rocking, Cylinder: 1})
+	l := located(t, enginetest.Four(), sequence.Sighting{What: sequence.Mark, Mark: 0},
+		sequence.Sighting{What: sequence.Rocking, Cylinder: 4}, sequence.Sighting{What: sequence.Rocking,
+			Cylinder: 1})
 	assert.Empty(t, l.Positions)
 	assert.Empty(t, l.Settable)
 	assert.Contains(t, l.Conflict, "cylinder 4 rocking and cylinder 1 rocking cannot both be")
-	_, err := sequence.Locate(enginetest.Four(), []sequence.Sighting{{What: sequence.Rocking, Cylinder: 9}}, nil)
+	_, err := sequence.Locate(enginetest.Four(), []sequence.Sighting{{What: sequence.Rocking, Cylinder: 9}},
+		nil)
 	var unseen *sequence.UnseenError
 	require.ErrorAs(t, err, &unseen)
 	assert.Contains(t, unseen.Reason, "no cylinder 9")
@@ -62,7 +70,8 @@ func TestNothingSeenIsEverywhere(t *testing.T) {
 	assert.Len(t, l.Positions, 1)
 }
 
-// Whatever is truly seen at a position, the answer holds that position and no valve is called settable that is not settable there.
+// Whatever is truly seen at a position, the answer holds that position and no valve is called settable that
+// is not settable there.
 func TestLocateHoldsTheTruth(t *testing.T) {
 	rapid.Check(t, func(t *rapid.T) {
 		s := randomSheet(t)
@@ -98,7 +107,8 @@ func TestLocateHoldsTheTruth(t *testing.T) {
 	})
 }
 
-// One valve with play leaves a wide place: what to look at next is said, and each question leaves exactly what looking at it would.
+// One valve with play leaves a wide place: what to look at next is said, and each question leaves exactly
+// what looking at it would.
 func TestAWidePlaceSaysWhatToLookAt(t *testing.T) {
 	seen := []sequence.Sighting{{What: sequence.Loose, Valve: "I1"}}
 	l := located(t, enginetest.Four(), seen...)
@@ -110,8 +120,8 @@ func TestAWidePlaceSaysWhatToLookAt(t *testing.T) {
 	}
 }
 
-// Whatever several places remain: a question names every one that would show its sighting, and together they reach each place that any
-// look can tell.
+// Whatever several places remain: a question names every one that would show its sighting, and together they
+// reach each place that any look can tell.
 func TestQuestionsNameEveryPlaceThatShowsThem(t *testing.T) {
 	rapid.Check(t, func(t *rapid.T) {
 		s := randomSheet(t)

@@ -1,5 +1,6 @@
-// Package sequence plans the order of work: at which crank positions to stop and which valves to set there, by the
-// schools of the trade, and refuses a school wherever it would name a valve that is not safely on its base circle.
+// Package sequence plans the order of work: at which crank positions to stop and which valves to set there,
+// by the schools of the trade, and refuses a school wherever it would name a valve that is not safely on its
+// base circle.
 package sequence
 
 import (
@@ -27,11 +28,6 @@ const (
 	Own            School = "own"
 	FewestStops    School = "fewest_stops"
 )
-
-// Schools lists all schools in the order they are shown.
-func Schools() []School {
-	return []School{OneCylinder, RockingPairs, SumRule, ExhaustOpen, TwoStop, OpeningClosing, OneLobe, Own, FewestStops}
-}
 
 // Direction is the way the crank is turned.
 type Direction string
@@ -91,6 +87,11 @@ const (
 	Degrees   What = "degrees"    // turn by the degree wheel: Mark is the reading, 0 ≤ m < 360°
 )
 
+// Visible lists what can be seen without a degree wheel, and so may be told to Locate.
+func Visible() []What {
+	return []What{TDCFiring, Rocking, FullLift, Opening, Closing, Mark, Loose, Pressed}
+}
+
 // Sighting is something the mechanic can see that tells where the crank stands.
 type Sighting struct {
 	What     What
@@ -131,7 +132,8 @@ type Plan struct {
 }
 
 // ErrTurnBack refuses a backward plan on an engine that must not be turned back.
-var ErrTurnBack = fmt.Errorf("this engine must not be turned back: its sheet says so, because a sprung tensioner or the crank bolt may give")
+var ErrTurnBack = fmt.Errorf("this engine must not be turned back: its sheet says so, because a sprung " +
+	"tensioner or the crank bolt may give")
 
 // draft is a stop before the valves are dealt out and the turns reckoned.
 type draft struct {
@@ -141,7 +143,8 @@ type draft struct {
 	ordinal int // numerical order: cylinder or row number
 }
 
-// Make plans a checked sheet. The only error is ErrTurnBack; a school that does not fit answers Applies false.
+// Make plans a checked sheet. The only error is ErrTurnBack; a school that does not fit answers Applies
+// false.
 func Make(s *engine.Sheet, q Request) (Plan, error) {
 	if q.Direction == Back && !s.MayTurnBack {
 		return Plan{}, ErrTurnBack
@@ -154,19 +157,23 @@ func build(c *cycle.Cycle, q Request) Plan {
 	if c.Sheet.IsHydraulic() {
 		return p.refuse(engine.HydraulicReason)
 	}
+	school, ok := q.School.school()
+	if !ok {
+		return p.refuse(fmt.Sprintf("No school is called %q.", q.School))
+	}
 	need := required(c.Sheet, q)
-	drafts, reason := schoolDrafts(c, q, need)
+	drafts, reason := school.stops(c, q, need)
 	if reason != "" {
 		return p.refuse(reason)
 	}
-	drafts = arrange(merge(c, drafts, need), q)
+	drafts = arrange(merge(c, drafts, need), school, q)
 	if q.Positions == MarksOnly {
 		if reason := unmarked(c.Sheet, drafts); reason != "" {
 			return p.refuse(reason)
 		}
 	}
 	p.Cautions = cautions(q)
-	if q.School == Own {
+	if school.printed {
 		p.Cautions = append(p.Cautions, disagreements(c, drafts, need)...)
 	} else if reason := fallsShort(drafts, need); reason != "" {
 		p.Cautions = nil
@@ -174,31 +181,6 @@ func build(c *cycle.Cycle, q Request) Plan {
 	}
 	p.lay(drafts, q)
 	return p
-}
-
-// schoolDrafts gives a school's stops in no order yet, or the reason why there are none.
-func schoolDrafts(c *cycle.Cycle, q Request, need measure.Angle) ([]draft, string) {
-	switch q.School {
-	case OneCylinder:
-		return oneCylinder(c), ""
-	case RockingPairs:
-		return rockingPairs(c)
-	case SumRule:
-		return sumRule(c)
-	case ExhaustOpen:
-		return exhaustOpen(c), ""
-	case TwoStop:
-		return twoStop(c), ""
-	case OpeningClosing:
-		return openingClosing(c), ""
-	case OneLobe:
-		return oneLobe(c), ""
-	case Own:
-		return own(c)
-	case FewestStops:
-		return fewestStops(c, q, need)
-	}
-	return nil, fmt.Sprintf("No school is called %q.", q.School)
 }
 
 func (p Plan) refuse(reason string) Plan {
@@ -213,8 +195,8 @@ func required(s *engine.Sheet, q Request) measure.Angle {
 	return s.EffectiveMargin()
 }
 
-// merge joins stops within SameAngle, unless a valve would then fall below the required margin, and drops those that set nothing. It
-// keeps the first of each and its place.
+// merge joins stops within SameAngle, unless a valve would then fall below the required margin, and drops
+// those that set nothing. It keeps the first of each and its place.
 func merge(c *cycle.Cycle, drafts []draft, need measure.Angle) []draft {
 	var out []draft
 	for _, d := range drafts {
@@ -236,20 +218,22 @@ func merge(c *cycle.Cycle, drafts []draft, need measure.Angle) []draft {
 	return out
 }
 
-// joins says whether a stop may be moved to a crank position: within SameAngle, and no valve that had its margin loses it there.
+// joins says whether a stop may be moved to a crank position: within SameAngle, and no valve that had its
+// margin loses it there.
 func joins(c *cycle.Cycle, d draft, crank, need measure.Angle) bool {
-	return measure.Apart(crank, d.crank) < measure.SameAngle && !slices.ContainsFunc(d.set, func(set SetValve) bool {
-		v, _ := c.Valve(set.Valve)
-		return set.Margin >= need && c.Margin(v, crank) < need
-	})
+	return measure.Apart(crank, d.crank) < measure.SameAngle &&
+		!slices.ContainsFunc(d.set, func(set SetValve) bool {
+			v, _ := c.Valve(set.Valve)
+			return set.Margin >= need && c.Margin(v, crank) < need
+		})
 }
 
 // arrange orders the stops: by number, or as the crank comes to them from 0 in the chosen direction.
-func arrange(drafts []draft, q Request) []draft {
-	numerical := q.Order == Numerical && numbered(q.School)
+func arrange(drafts []draft, school school, q Request) []draft {
+	numbers := school.printed || q.Order == Numerical && school.numbered
 	key := func(d draft) measure.Angle {
 		switch {
-		case numerical, q.School == Own:
+		case numbers:
 			return measure.Angle(d.ordinal)
 		case q.Direction == Back:
 			return (-d.crank).Wrap()
@@ -297,7 +281,8 @@ func fallsShort(drafts []draft, required measure.Angle) string {
 	case worst.Margin >= required:
 		return ""
 	case worst.Margin < 0:
-		return fmt.Sprintf("%s would still be open at its stop, %s inside its lift; at least %s clear of it is required.",
+		return fmt.Sprintf("%s would still be open at its stop, %s inside its lift; at least %s clear of "+
+			"it is required.",
 			worst.Valve, -worst.Margin, required)
 	}
 	return fmt.Sprintf("%s would stand only %s from its opening or closing; at least %s is required.",
@@ -332,7 +317,8 @@ func (p Plan) MarksNeeded() []measure.Angle {
 		list = append(list, onPulley(s.Crank))
 	}
 	slices.Sort(list)
-	return slices.CompactFunc(list, func(a, b measure.Angle) bool { return measure.Apart(a, b) < measure.SameAngle })
+	return slices.CompactFunc(list,
+		func(a, b measure.Angle) bool { return measure.Apart(a, b) < measure.SameAngle })
 }
 
 // Marked says whether the pulley has a mark for a crank position.
@@ -343,23 +329,14 @@ func Marked(s *engine.Sheet, crank measure.Angle) bool {
 
 func cautions(q Request) []string {
 	list := []string{
-		"Hands clear of rockers, cams, belts and pulleys before the crank is turned: call, and wait for the answer.",
+		"Hands clear of rockers, cams, belts and pulleys before the crank is turned: call, and wait for " +
+			"the answer.",
 		"Never turn the engine with the timing belt or chain off, nor by the camshaft.",
 		"Take the socket or handle off the crank before the starter is touched.",
 	}
 	if q.Direction == Back {
-		list = append(list, "Turning back can undo the crank bolt and let a tensioner slip: only where the maker allows it. Overshot a stop: go past it and come up to it again.")
+		list = append(list, "Turning back can undo the crank bolt and let a tensioner slip: only where the "+
+			"maker allows it. Overshot a stop: go past it and come up to it again.")
 	}
 	return list
 }
-
-// Orders lists the orders in which a school's stops can be taken: all in turning order, those of numbered cylinders or
-// valves also by number.
-func Orders(s School) []Order {
-	if numbered(s) {
-		return []Order{Turning, Numerical}
-	}
-	return []Order{Turning}
-}
-
-func numbered(s School) bool { return s == OneCylinder || s == RockingPairs || s == SumRule }

@@ -1,101 +1,73 @@
 package sequence
 
 import (
-	"fmt"
+	"slices"
 
 	"metronix/core/cycle"
 	"metronix/core/engine"
+	"metronix/core/measure"
 )
 
-// atFiringTDC deals each cylinder's valves to its own firing TDC, never reassigned.
-func atFiringTDC(c *cycle.Cycle, watch func(cylinder int) Sighting) []draft {
-	var drafts []draft
-	for _, cylinder := range c.Sheet.FiringOrder {
-		d := draft{crank: c.CrankAt(cylinder, cycle.FiringTDC), ordinal: cylinder, watch: []Sighting{watch(cylinder)}}
-		if m, ok := markAt(c.Sheet, d.crank); ok {
-			d.watch = append(d.watch, Sighting{What: Mark, Mark: m})
-		}
-		for _, v := range c.Valves {
-			if v.Cylinder == cylinder {
-				d.set = append(d.set, SetValve{v.Name, c.Margin(v, d.crank)})
-			}
-		}
-		drafts = append(drafts, d)
-	}
-	return drafts
+// school is one way of going round an engine, in a file of its own.
+type school struct {
+	name     School
+	title    string
+	titleOf  func(valves int) string // where the title depends on how many there are
+	howTo    string                  // how it is done, in one line
+	numbered bool                    // its stops belong to cylinders or valves that have numbers
+	// its stops stay as printed, and apply where they fall short too, with a caution
+	printed bool
+	// stops gives the stops in no order yet, or the reason why there are none on this engine. need is the
+	// required margin.
+	stops func(c *cycle.Cycle, q Request, need measure.Angle) ([]draft, string)
 }
 
-// oneCylinder: each cylinder at its firing TDC, in firing order. Always applies, margin allowing.
-func oneCylinder(c *cycle.Cycle) []draft {
-	return atFiringTDC(c, func(cylinder int) Sighting { return Sighting{What: TDCFiring, Cylinder: cylinder} })
+// schools is every school in the order they are shown.
+var schools = []school{
+	oneCylinder, rockingPairs, sumRule, exhaustOpen, twoStop, openingClosing, oneLobe, own, fewestStops,
 }
 
-// rockingPairs: the same positions, seen on the companion cylinder's rockers in overlap.
-func rockingPairs(c *cycle.Cycle) ([]draft, string) {
-	for _, cylinder := range c.Sheet.FiringOrder {
-		if _, ok := c.Companion(cylinder); !ok {
-			return nil, fmt.Sprintf("Cylinder %d has no companion firing one turn away, so no cylinder rocks while it fires.", cylinder)
-		}
+// Schools lists all schools in the order they are shown.
+func Schools() []School {
+	names := make([]School, len(schools))
+	for i, s := range schools {
+		names[i] = s.name
 	}
-	return atFiringTDC(c, func(cylinder int) Sighting {
-		companion, _ := c.Companion(cylinder)
-		return Sighting{What: Rocking, Cylinder: companion}
-	}), ""
+	return names
 }
 
-// sumRule is the rule of nine and its kin: valve w pressed right down, set the valve numbered N + 1 − w.
-// It holds only where that partner is the same kind of valve on the companion cylinder.
-func sumRule(c *cycle.Cycle) ([]draft, string) {
-	if reason := sumRuleShape(c); reason != "" {
-		return nil, reason
+func (s School) school() (school, bool) {
+	i := slices.IndexFunc(schools, func(k school) bool { return k.name == s })
+	if i < 0 {
+		return school{}, false
 	}
-	sum := len(c.Valves) + 1
-	var drafts []draft
-	for _, watched := range c.Valves {
-		partner := c.Valves[sum-watched.RowNumber-1]
-		if reason := notPartners(c, watched, partner, sum); reason != "" {
-			return nil, reason
-		}
-		at := c.PeakAt(watched)
-		drafts = append(drafts, draft{
-			crank: at, ordinal: watched.RowNumber,
-			watch: []Sighting{{What: FullLift, Valve: watched.Name}},
-			set:   []SetValve{{partner.Name, c.Margin(partner, at)}},
-		})
-	}
-	return drafts, ""
+	return schools[i], true
 }
 
-func sumRuleShape(c *cycle.Cycle) string {
-	if !c.Sheet.OneRow() {
-		return "The valves are not numbered in one row from front to rear: this rule needs one head with one row."
-	}
-	counts := map[int][2]int{}
-	for _, v := range c.Valves {
-		n := counts[v.Cylinder]
-		if v.Kind == engine.Intake {
-			n[0]++
-		} else {
-			n[1]++
-		}
-		counts[v.Cylinder] = n
-		if n[0] > 1 || n[1] > 1 {
-			return fmt.Sprintf("Cylinder %d has several valves of a kind: this rule needs one intake and one exhaust each.", v.Cylinder)
-		}
-	}
-	return ""
-}
-
-func notPartners(c *cycle.Cycle, watched, partner engine.Valve, sum int) string {
-	said := fmt.Sprintf("The rule of %d would pair valve %d (%s) with valve %d (%s)", sum, watched.RowNumber, watched.Name, partner.RowNumber, partner.Name)
-	companion, ok := c.Companion(watched.Cylinder)
+// Title is the name of the school on an engine, as the trade knows it; for a school that there is not, its
+// word.
+func (s School) Title(of *engine.Sheet) string {
+	k, ok := s.school()
 	switch {
 	case !ok:
-		return fmt.Sprintf("%s, but cylinder %d has no companion firing one turn away.", said, watched.Cylinder)
-	case partner.Kind != watched.Kind:
-		return fmt.Sprintf("%s, an %s with an %s: it would set the wrong valve.", said, watched.Kind, partner.Kind)
-	case partner.Cylinder != companion:
-		return fmt.Sprintf("%s, but cylinder %d's companion is %d: it would set the wrong valve.", said, watched.Cylinder, companion)
+		return string(s)
+	case k.titleOf != nil:
+		return k.titleOf(len(of.Valves()))
 	}
-	return ""
+	return k.title
+}
+
+// HowTo says in one line how the school goes.
+func (s School) HowTo() string {
+	k, _ := s.school()
+	return k.howTo
+}
+
+// Orders lists the orders in which a school's stops can be taken: all in turning order, those of numbered
+// cylinders or valves also by number.
+func (s School) Orders() []Order {
+	if k, _ := s.school(); k.numbered {
+		return []Order{Turning, Numerical}
+	}
+	return []Order{Turning}
 }

@@ -45,7 +45,8 @@ func TestExhaustFullyOpenOfTheFour(t *testing.T) {
 	assert.Equal(t, map[string]string{"E1": "E4 I3", "E3": "E2 I4", "E4": "E1 I2", "E2": "E3 I1"}, got)
 }
 
-// Firing TDC of 1 → I1 E1 I2 E3; one turn on → I3 I4 E2 E4. The six: TDC 1 → I1 E1, I2, E3, I4, E5; TDC 6 → I6 E6, E2, I3, E4, I5. Common practice.
+// Firing TDC of 1 → I1 E1 I2 E3; one turn on → I3 I4 E2 E4. The six: TDC 1 → I1 E1, I2, E3, I4, E5; TDC 6 →
+// I6 E6, E2, I3, E4, I5. Common practice.
 func TestTwoStops(t *testing.T) {
 	p := plan(t, enginetest.Four(), sequence.Request{Way: sequence.Way{School: sequence.TwoStop}})
 	assert.Equal(t, []string{"E1 E3 I1 I2", "E2 E4 I3 I4"}, sets(p))
@@ -59,12 +60,14 @@ func TestTwoStops(t *testing.T) {
 	long := enginetest.Four()
 	long.Timing = enginetest.Timing(60, 110, 110, 60)
 	long.RequiredMargin = ptr(80 * measure.Degree)
-	assert.False(t, plan(t, long, sequence.Request{Way: sequence.Way{School: sequence.TwoStop}}).Applies, "long cams fail")
+	assert.False(t, plan(t, long, sequence.Request{Way: sequence.Way{School: sequence.TwoStop}}).Applies,
+		"long cams fail")
 }
 
 func ptr(a measure.Angle) *measure.Angle { return &a }
 
-// Each valve's intake as its own exhaust starts to open, its exhaust as its own intake nearly closes: common practice.
+// Each valve's intake as its own exhaust starts to open, its exhaust as its own intake nearly closes: common
+// practice.
 func TestOpeningClosing(t *testing.T) {
 	p := plan(t, enginetest.Four(), sequence.Request{Way: sequence.Way{School: sequence.OpeningClosing}})
 	require.True(t, p.Applies)
@@ -72,7 +75,8 @@ func TestOpeningClosing(t *testing.T) {
 		w := s.Watch[0]
 		require.Len(t, s.Set, 1)
 		assert.Equal(t, w.Valve[1:], s.Set[0].Valve[1:], "the same cylinder")
-		assert.Equal(t, map[sequence.What]string{sequence.Opening: "EI", sequence.Closing: "IE"}[w.What], w.Valve[:1]+s.Set[0].Valve[:1])
+		assert.Equal(t, map[sequence.What]string{sequence.Opening: "EI", sequence.Closing: "IE"}[w.What],
+			w.Valve[:1]+s.Set[0].Valve[:1])
 	}
 }
 
@@ -86,10 +90,12 @@ func TestMakersOrderIsChecked(t *testing.T) {
 	s := enginetest.Four()
 	p := plan(t, s, sequence.Request{Way: sequence.Way{School: sequence.Own}})
 	assert.False(t, p.Applies)
-	s.OwnSequence = []engine.OwnStop{{Crank: 0, Set: []string{"I1", "E1", "I2", "E4"}}, {Crank: measure.Turn, Set: []string{"I3", "I4", "E2", "E3"}}}
+	s.OwnSequence = []engine.OwnStop{{Crank: 0, Set: []string{"I1", "E1", "I2", "E4"}},
+		{Crank: measure.Turn, Set: []string{"I3", "I4", "E2", "E3"}}}
 	p = plan(t, s, sequence.Request{Way: sequence.Way{School: sequence.Own}})
 	require.True(t, p.Applies)
-	assert.Equal(t, measure.FromDegrees(-52.0), p.SmallestMargin, "E3 at 360 stands at 180 of its own cycle and opened at 128")
+	assert.Equal(t, measure.FromDegrees(-52.0), p.SmallestMargin,
+		"E3 at 360 stands at 180 of its own cycle and opened at 128")
 	named := slices.ContainsFunc(p.Cautions, func(c string) bool {
 		return strings.Contains(c, "E4 is still open, 12° inside its lift")
 	})
@@ -100,14 +106,17 @@ func TestFewestStops(t *testing.T) {
 	p := plan(t, enginetest.Four(), sequence.Request{Way: sequence.Way{School: sequence.FewestStops}})
 	require.True(t, p.Applies, p.Reason)
 	assert.Len(t, p.Stops, 2)
-	assert.Equal(t, measure.FromDegrees(128.0), p.SmallestMargin, "no two positions of this four stand deeper than firing TDC and one turn on")
+	assert.Equal(t, measure.FromDegrees(128.0), p.SmallestMargin,
+		"no two positions of this four stand deeper than firing TDC and one turn on")
 	deep := 300 * measure.Degree
-	none := plan(t, enginetest.Four(), sequence.Request{Way: sequence.Way{School: sequence.FewestStops}, RequiredMargin: &deep})
+	none := plan(t, enginetest.Four(),
+		sequence.Request{Way: sequence.Way{School: sequence.FewestStops}, RequiredMargin: &deep})
 	assert.False(t, none.Applies)
 	assert.Contains(t, none.Reason, "238°")
 	s := enginetest.Four()
 	s.Marks = enginetest.Degrees(0, 180)
-	marked := plan(t, s, sequence.Request{Way: sequence.Way{School: sequence.FewestStops, Positions: sequence.MarksOnly}})
+	marked := plan(t, s, sequence.Request{Way: sequence.Way{School: sequence.FewestStops,
+		Positions: sequence.MarksOnly}})
 	assert.Equal(t, enginetest.Degrees(0, 360), []measure.Angle{marked.Stops[0].Crank, marked.Stops[1].Crank})
 	assert.Equal(t, sequence.Mark, marked.Stops[0].Watch[0].What)
 }
@@ -119,7 +128,8 @@ func randomSheet(t *rapid.T) *engine.Sheet {
 	for i := range order {
 		order[i] = i + 1
 	}
-	s := enginetest.Inline(rapid.Permutation(order).Draw(t, "order"), strings.Repeat(rapid.SampledFrom([]string{"EI", "IE", "EII", "EIIE"}).Draw(t, "row"), n))
+	s := enginetest.Inline(rapid.Permutation(order).Draw(t, "order"),
+		strings.Repeat(rapid.SampledFrom([]string{"EI", "IE", "EII", "EIIE"}).Draw(t, "row"), n))
 	event := func(name string, from, to int) measure.Angle { // whole degrees, sometimes with all six decimals
 		a := measure.Angle(rapid.IntRange(from, to).Draw(t, name)) * measure.Degree
 		if rapid.Bool().Draw(t, "fine") {
@@ -127,7 +137,8 @@ func randomSheet(t *rapid.T) *engine.Sheet {
 		}
 		return a
 	}
-	s.Timing = &engine.ValveTiming{IVO: event("ivo", -10, 60), IVC: event("ivc", 20, 110), EVO: event("evo", 20, 110), EVC: event("evc", -10, 60)}
+	s.Timing = &engine.ValveTiming{IVO: event("ivo", -10, 60), IVC: event("ivc", 20, 110),
+		EVO: event("evo", 20, 110), EVC: event("evc", -10, 60)}
 	if n > 1 && rapid.Bool().Draw(t, "odd firing") {
 		angles := rapid.SliceOfNDistinct(rapid.IntRange(1, 719), n-1, n-1, rapid.ID[int]).Draw(t, "angles")
 		slices.Sort(angles)
@@ -175,8 +186,8 @@ func grid(c *cycle.Cycle, step float64) (one, two float64) {
 	return one, two
 }
 
-// The frontier is exact: on no grid is there a plan of one or two stops better than ours, ours is never further than the grid's
-// step from the grid's best, and its positions really reach what they promise.
+// The frontier is exact: on no grid is there a plan of one or two stops better than ours, ours is never
+// further than the grid's step from the grid's best, and its positions really reach what they promise.
 func TestFrontierAgainstExhaustiveSearch(t *testing.T) {
 	rapid.Check(t, func(t *rapid.T) {
 		s := randomSheet(t)
@@ -196,7 +207,8 @@ func TestFrontierAgainstExhaustiveSearch(t *testing.T) {
 			}
 		}
 		last := frontier[len(frontier)-1]
-		require.Equal(t, min(c.DeepestMargin(engine.Intake), c.DeepestMargin(engine.Exhaust)), last.SmallestMargin)
+		require.Equal(t, min(c.DeepestMargin(engine.Intake), c.DeepestMargin(engine.Exhaust)),
+			last.SmallestMargin)
 		for k, best := range map[int]float64{1: one, 2: two} {
 			if k > last.Stops {
 				continue
@@ -211,7 +223,8 @@ func TestFrontierAgainstExhaustiveSearch(t *testing.T) {
 	})
 }
 
-// Whatever school applies sets every valve once, none below the required margin, and turns forwards by the sum of its turns.
+// Whatever school applies sets every valve once, none below the required margin, and turns forwards by the
+// sum of its turns.
 func TestEveryPlanIsSound(t *testing.T) {
 	rapid.Check(t, func(t *rapid.T) {
 		s := randomSheet(t)
@@ -219,7 +232,8 @@ func TestEveryPlanIsSound(t *testing.T) {
 		c := cycle.New(s)
 		for _, school := range sequence.Schools() {
 			for _, direction := range []sequence.Direction{sequence.Running, sequence.Back} {
-				p, err := sequence.Make(s, sequence.Request{Way: sequence.Way{School: school, Direction: direction}})
+				p, err := sequence.Make(s,
+					sequence.Request{Way: sequence.Way{School: school, Direction: direction}})
 				require.NoError(t, err)
 				if !p.Applies {
 					require.NotEmpty(t, p.Reason)
@@ -249,14 +263,17 @@ func TestEveryPlanIsSound(t *testing.T) {
 	})
 }
 
-// Reversing the direction reverses the cyclic order of the stops: the same positions, from 0 down instead of up.
+// Reversing the direction reverses the cyclic order of the stops: the same positions, from 0 down instead of
+// up.
 func TestTurningBackReversesTheOrder(t *testing.T) {
 	rapid.Check(t, func(t *rapid.T) {
 		s := randomSheet(t)
 		s.MayTurnBack = true
-		for _, school := range []sequence.School{sequence.OneCylinder, sequence.ExhaustOpen, sequence.OneLobe, sequence.OpeningClosing} {
+		for _, school := range []sequence.School{sequence.OneCylinder, sequence.ExhaustOpen, sequence.OneLobe,
+			sequence.OpeningClosing} {
 			ahead, _ := sequence.Make(s, sequence.Request{Way: sequence.Way{School: school}})
-			back, _ := sequence.Make(s, sequence.Request{Way: sequence.Way{School: school, Direction: sequence.Back}})
+			back, _ := sequence.Make(s,
+				sequence.Request{Way: sequence.Way{School: school, Direction: sequence.Back}})
 			require.Equal(t, ahead.Applies, back.Applies)
 			up, down := cranks(ahead), cranks(back)
 			slices.Reverse(down)
@@ -275,14 +292,17 @@ func cranks(p sequence.Plan) (list []measure.Angle) {
 	return list
 }
 
-// On an evenly firing engine, beginning the firing order one cylinder later turns the whole engine by a firing interval: the
-// same cylinders meet the same margins.
+// On an evenly firing engine, beginning the firing order one cylinder later turns the whole engine by a
+// firing interval: the same cylinders meet the same margins.
 func TestTurningAnEvenEngineRelabelsThePlan(t *testing.T) {
 	order := []int{1, 5, 3, 6, 2, 4}
 	turned := append(slices.Clone(order[1:]), order[0])
-	for _, school := range []sequence.School{sequence.OneCylinder, sequence.RockingPairs, sequence.SumRule, sequence.ExhaustOpen, sequence.OneLobe, sequence.OpeningClosing, sequence.FewestStops} {
-		a := plan(t, enginetest.Inline(order, "EIIEEIIEEIIE"), sequence.Request{Way: sequence.Way{School: school}})
-		b := plan(t, enginetest.Inline(turned, "EIIEEIIEEIIE"), sequence.Request{Way: sequence.Way{School: school}})
+	for _, school := range []sequence.School{sequence.OneCylinder, sequence.RockingPairs, sequence.SumRule,
+		sequence.ExhaustOpen, sequence.OneLobe, sequence.OpeningClosing, sequence.FewestStops} {
+		a := plan(t, enginetest.Inline(order, "EIIEEIIEEIIE"),
+			sequence.Request{Way: sequence.Way{School: school}})
+		b := plan(t, enginetest.Inline(turned, "EIIEEIIEEIIE"),
+			sequence.Request{Way: sequence.Way{School: school}})
 		assert.Equal(t, a.SmallestMargin, b.SmallestMargin, school)
 		assert.Len(t, b.Stops, len(a.Stops), school)
 		if school != sequence.ExhaustOpen && school != sequence.FewestStops { // those have ties
@@ -300,9 +320,11 @@ func v12() *engine.Sheet {
 	s.Layout = engine.Vee
 	bank := func(name string, angle measure.Angle, cylinders ...int) engine.Bank {
 		return engine.Bank{Name: name, Angle: angle, Cylinders: cylinders, Rows: []engine.Row{
-			{Side: engine.Left, Valves: strings.Repeat("I", 12)}, {Side: engine.Right, Valves: strings.Repeat("E", 12)}}}
+			{Side: engine.Left, Valves: strings.Repeat("I", 12)}, {Side: engine.Right,
+				Valves: strings.Repeat("E", 12)}}}
 	}
-	s.Banks = []engine.Bank{bank("right", -30*measure.Degree, 1, 2, 3, 4, 5, 6), bank("left", 30*measure.Degree, 7, 8, 9, 10, 11, 12)}
+	s.Banks = []engine.Bank{bank("right", -30*measure.Degree, 1, 2, 3, 4, 5, 6),
+		bank("left", 30*measure.Degree, 7, 8, 9, 10, 11, 12)}
 	return s
 }
 
@@ -330,7 +352,8 @@ func BenchmarkCompareByCylinders(b *testing.B) {
 	}
 }
 
-// The exact best plans of two and three stops of the four against trying every pair and triple on a 1° grid, in one run.
+// The exact best plans of two and three stops of the four against trying every pair and triple on a 1° grid,
+// in one run.
 func BenchmarkExactAgainstGrid(b *testing.B) {
 	s := enginetest.Four()
 	c := cycle.New(s)
@@ -339,7 +362,8 @@ func BenchmarkExactAgainstGrid(b *testing.B) {
 		began := time.Now()
 		ours := [2]float64{}
 		for i, k := range []int{2, 3} {
-			p, err := sequence.Make(s, sequence.Request{Way: sequence.Way{School: sequence.FewestStops, StopCount: k}})
+			p, err := sequence.Make(s,
+				sequence.Request{Way: sequence.Way{School: sequence.FewestStops, StopCount: k}})
 			if err != nil || !p.Applies {
 				b.Fatal(p.Reason, err)
 			}

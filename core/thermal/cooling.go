@@ -1,4 +1,5 @@
-// Package thermal knows the hot and cold gates of valve clearances and how an engine cools. Temperatures are degrees Celsius.
+// Package thermal knows the hot and cold gates of valve clearances and how an engine cools. Temperatures are
+// degrees Celsius.
 package thermal
 
 import (
@@ -7,7 +8,8 @@ import (
 	"math"
 )
 
-// Temperatures that a reading may have, °C: below absolute zero there are none, above 200 no engine block stands.
+// Temperatures that a reading may have, °C: below absolute zero there are none, above 200 no engine block
+// stands.
 const (
 	AbsoluteZeroC = -273.15
 	MaxC          = 200.0
@@ -16,14 +18,15 @@ const (
 // StoneColdWithinC is how near the surroundings an engine must be to count as stone cold (common practice).
 const StoneColdWithinC = 5.0
 
-// HotFromC is the least engine temperature at which hot figures may be used (from memory). HotMinutes is how long after shutting off
-// they hold (common practice).
+// HotFromC is the least engine temperature at which hot figures may be used (from memory). HotMinutes is how
+// long after shutting off they hold (common practice).
 const (
 	HotFromC   = 60.0
 	HotMinutes = 10.0
 )
 
-// MaxWaitMinutes is the longest wait that is forecast, a week: beyond it two readings were too near each other to tell a rate.
+// MaxWaitMinutes is the longest wait that is forecast, a week: beyond it two readings were too near each
+// other to tell a rate.
 const MaxWaitMinutes = 7 * 24 * 60.0
 
 // Reading is the engine's temperature at a time in minutes from any fixed beginning.
@@ -39,7 +42,8 @@ type Cooldown struct {
 	ambientC, intercept float64 // of the fitted line
 }
 
-// At is the temperature on the fitted line at a minute counted as the readings' are; NaN where there is no line.
+// At is the temperature on the fitted line at a minute counted as the readings' are; NaN where there is no
+// line.
 func (c Cooldown) At(minute float64) float64 {
 	return c.ambientC + math.Exp(c.intercept-c.K*minute)
 }
@@ -51,10 +55,11 @@ var (
 	ErrNoSuchC   = errors.New("no temperature of an engine")
 )
 
-// Cool fits ln(T − Ta) to a line by least squares, takes its slope k, and gives the wait from the last reading T until the gate,
-// ln((T − Ta)/(gate − Ta))/k. It errs with ErrTooFew for fewer than two
-// readings, ErrBackwards where minutes do not rise, and ErrNoSuchC for a temperature that cannot be. At or below the gate already the
-// wait is 0. A last reading above the one before (heat soak), a gate not above ambient, and readings not above ambient give Reachable false.
+// Cool fits ln(T − Ta) to a line by least squares, takes its slope k, and gives the wait from the last
+// reading T until the gate, ln((T − Ta)/(gate − Ta))/k. It errs with ErrTooFew for fewer than two readings,
+// ErrBackwards where minutes do not rise, and ErrNoSuchC for a temperature that cannot be. At or below the
+// gate already the wait is 0. A last reading above the one before (heat soak), a gate not above ambient, and
+// readings not above ambient give Reachable false.
 func Cool(ambientC float64, readings []Reading, gateC float64) (Cooldown, error) {
 	if err := check(ambientC, readings, gateC); err != nil {
 		return Cooldown{}, err
@@ -65,21 +70,26 @@ func Cool(ambientC float64, readings []Reading, gateC float64) (Cooldown, error)
 	case last.EngineC <= gateC:
 		return Cooldown{true, exit(k), 0, "", ambientC, intercept}, nil
 	case gateC <= ambientC:
-		return unreachable("The gate of %v °C is not above the %v °C around the engine: it never cools so far.", gateC, ambientC), nil
+		return unreachable("The gate of %v °C is not above the %v °C around the engine: it never cools so "+
+			"far.", gateC, ambientC), nil
 	case last.EngineC > readings[len(readings)-2].EngineC:
-		return unreachable("The engine rose from %v to %v °C. Heat soaks out of it for a while after it is shut off: read again later.", readings[len(readings)-2].EngineC, last.EngineC), nil
+		return unreachable("The engine rose from %v to %v °C. Heat soaks out of it for a while after it is "+
+			"shut off: read again later.", readings[len(readings)-2].EngineC, last.EngineC), nil
 	case !cooling:
-		return unreachable("The readings do not fall towards the %v °C around the engine. Heat soaks out of it for a while after it is shut off: read again later.", ambientC), nil
+		return unreachable("The readings do not fall towards the %v °C around the engine. Heat soaks out "+
+			"of it for a while after it is shut off: read again later.", ambientC), nil
 	}
 	wait := math.Log((last.EngineC-ambientC)/(gateC-ambientC)) / k
 	if wait > MaxWaitMinutes {
-		return unreachable("At this rate it takes longer than a week to %v °C. Read again later, or set the engine at a place that is cooler.", gateC), nil
+		return unreachable("At this rate it takes longer than a week to %v °C. Read again later, or set "+
+			"the engine at a place that is cooler.", gateC), nil
 	}
 	return Cooldown{true, exit(k), exit(wait), "", ambientC, intercept}, nil
 }
 
 func unreachable(format string, args ...any) Cooldown {
-	return Cooldown{K: math.NaN(), Minutes: math.NaN(), Why: fmt.Sprintf(format, args...), intercept: math.NaN()}
+	return Cooldown{K: math.NaN(), Minutes: math.NaN(), Why: fmt.Sprintf(format, args...),
+		intercept: math.NaN()}
 }
 
 func check(ambientC float64, readings []Reading, gateC float64) error {
@@ -96,7 +106,8 @@ func check(ambientC float64, readings []Reading, gateC float64) error {
 			return fmt.Errorf("%v °C is %w", r.EngineC, ErrNoSuchC)
 		}
 		if math.IsNaN(r.Minute) || math.IsInf(r.Minute, 0) || (i > 0 && r.Minute <= readings[i-1].Minute) {
-			return fmt.Errorf("%w: reading %d at minute %v does not come after the one before", ErrBackwards, i+1, r.Minute)
+			return fmt.Errorf("%w: reading %d at minute %v does not come after the one before", ErrBackwards,
+				i+1, r.Minute)
 		}
 	}
 	return nil
@@ -105,8 +116,8 @@ func check(ambientC float64, readings []Reading, gateC float64) error {
 // Possible says whether a figure can be a temperature here.
 func Possible(c float64) bool { return c >= AbsoluteZeroC && c <= MaxC }
 
-// fit is the least-squares line through ln(T − Ta): k is minus its slope. cooling is false where a reading does not stand above the
-// surroundings or the line does not fall; k is then NaN.
+// fit is the least-squares line through ln(T − Ta): k is minus its slope. cooling is false where a reading
+// does not stand above the surroundings or the line does not fall; k is then NaN.
 func fit(ambientC float64, readings []Reading) (k, intercept float64, cooling bool) {
 	var st, sy, stt, sty float64
 	n := float64(len(readings))

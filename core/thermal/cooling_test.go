@@ -13,8 +13,9 @@ import (
 
 func celsius(f float64) float64 { return (f - 32) * 5 / 9 }
 
-// The cooling cake of Zill, Differential Equations, section 3.1: 300 °F out of the oven, 200 °F three minutes later, in a room of
-// 70 °F. The book finds k = 0.19018 per minute, and 75 °F after 20.1, 73 °F after 22.8, 71 °F after 28.6 minutes.
+// The cooling cake of Zill, Differential Equations, section 3.1: 300 °F out of the oven, 200 °F three minutes
+// later, in a room of 70 °F. The book finds k = 0.19018 per minute, and 75 °F after 20.1, 73 °F after 22.8,
+// 71 °F after 28.6 minutes.
 func TestWorkedExampleOfAHandbook(t *testing.T) {
 	readings := []thermal.Reading{{0, celsius(300)}, {3, celsius(200)}}
 	for gateF, minutes := range map[float64]float64{75: 20.1, 73: 22.8, 71: 28.6} {
@@ -26,8 +27,8 @@ func TestWorkedExampleOfAHandbook(t *testing.T) {
 	}
 }
 
-// Solved by hand: halving of the difference every ten minutes, k = ln 2 / 10; from 80 to 40 in surroundings of 20 takes from 60
-// to 20 of difference, log₂ 3 halvings.
+// Solved by hand: halving of the difference every ten minutes, k = ln 2 / 10; from 80 to 40 in surroundings
+// of 20 takes from 60 to 20 of difference, log₂ 3 halvings.
 func TestByHand(t *testing.T) {
 	c, err := thermal.Cool(20, []thermal.Reading{{0, 140}, {10, 80}}, 40)
 	require.NoError(t, err)
@@ -107,9 +108,11 @@ func TestStoneCold(t *testing.T) {
 	assert.False(t, thermal.StoneCold(22.1, 17))
 }
 
-// While the engine stands above the gate the wait is never 0, whatever the fitted line says: ln((44 − 30)/(42 − 30))/k, by hand.
+// While the engine stands above the gate the wait is never 0, whatever the fitted line says: ln((44 − 30)/(42
+// − 30))/k, by hand.
 func TestNotReadyAboveTheGate(t *testing.T) {
-	c, err := thermal.Cool(30, []thermal.Reading{{Minute: 0, EngineC: 90}, {Minute: 10, EngineC: 45}, {Minute: 20, EngineC: 44}}, 42)
+	c, err := thermal.Cool(30,
+		[]thermal.Reading{{Minute: 0, EngineC: 90}, {Minute: 10, EngineC: 45}, {Minute: 20, EngineC: 44}}, 42)
 	require.NoError(t, err)
 	require.True(t, c.Reachable)
 	assert.InDelta(t, math.Log(14.0/12)/c.K, c.Minutes, 1e-6)
@@ -118,7 +121,8 @@ func TestNotReadyAboveTheGate(t *testing.T) {
 
 // A last reading above the one before is heat soak, though the whole still falls.
 func TestARisingEngineIsNotCooling(t *testing.T) {
-	c, err := thermal.Cool(20, []thermal.Reading{{Minute: 0, EngineC: 86}, {Minute: 20, EngineC: 60}, {Minute: 25, EngineC: 66}}, 38)
+	c, err := thermal.Cool(20,
+		[]thermal.Reading{{Minute: 0, EngineC: 86}, {Minute: 20, EngineC: 60}, {Minute: 25, EngineC: 66}}, 38)
 	require.NoError(t, err)
 	assert.False(t, c.Reachable)
 	assert.Contains(t, c.Why, "rose from 60 to 66")
@@ -126,7 +130,8 @@ func TestARisingEngineIsNotCooling(t *testing.T) {
 
 // Two readings a hair apart tell no rate: no date in another century.
 func TestNoWaitOfCenturies(t *testing.T) {
-	c, err := thermal.Cool(18, []thermal.Reading{{Minute: 0, EngineC: 84}, {Minute: 600, EngineC: 83.99999}}, 38)
+	c, err := thermal.Cool(18, []thermal.Reading{{Minute: 0, EngineC: 84}, {Minute: 600, EngineC: 83.99999}},
+		38)
 	require.NoError(t, err)
 	assert.False(t, c.Reachable)
 	assert.Contains(t, c.Why, "longer than a week")

@@ -1,5 +1,5 @@
-// Package wear reckons from visit to visit how clearances change with distance, when the first valve leaves its window, and when
-// the next job is due.
+// Package wear reckons from visit to visit how clearances change with distance, when the first valve leaves
+// its window, and when the next job is due.
 package wear
 
 import (
@@ -38,12 +38,15 @@ const (
 
 // Valve is how one valve wears.
 type Valve struct {
-	Valve  string
-	Rate   float64 // millimetres per 1000 km, negative when tightening; NaN where fewer than two visits know it
+	Valve string
+	// millimetres per 1000 km, negative when tightening; NaN where fewer than two visits know it
+	Rate   float64
 	Leaves float64 // odometer at which it leaves its window; NaN: never, or not known
 	Side   Side
-	Out    bool        // it was left outside its window
-	Range  *[2]float64 // odometers between which it leaves, from the fastest and the slowest rate between visits; nil: one interval only
+	Out    bool // it was left outside its window
+	// odometers between which it leaves, from the fastest and the slowest rate between visits; nil: one
+	// interval only
+	Range *[2]float64
 }
 
 // Due is when the next job is due. NaN distance and zero date are not known.
@@ -62,10 +65,11 @@ type Forecast struct {
 // ErrVisits is what is wrong with a list of visits; the wrapped text says where.
 var ErrVisits = errors.New("the visits are not in order")
 
-// Reckon gives each valve's rate, pooled over visits as the sum of changes (found at a visit − left at the one before) over the sum
-// of distances, and where it leaves its window from the gap it was left with last. A valve left outside its window leaves it at that
-// odometer: it is due now. intervalKM and months are the maker's intervals, 0 where there are none. It errs with ErrVisits where
-// odometers or dates do not rise, or a visit has a valve twice.
+// Reckon gives each valve's rate, pooled over visits as the sum of changes (found at a visit − left at the
+// one before) over the sum of distances, and where it leaves its window from the gap it was left with last. A
+// valve left outside its window leaves it at that odometer: it is due now. intervalKM and months are the
+// maker's intervals, 0 where there are none. It errs with ErrVisits where odometers or dates do not rise, or
+// a visit has a valve twice.
 func Reckon(visits []Visit, intervalKM float64, months int) (Forecast, error) {
 	for i, v := range visits {
 		if i > 0 && (v.OdometerKM <= visits[i-1].OdometerKM || v.Date.Before(visits[i-1].Date)) {
@@ -160,10 +164,11 @@ func find(v Visit, name string) *Found {
 	return nil
 }
 
-// MonthsOn is the same day so many calendar months later, or that month's last day where it has no such day: six months from 31 August is
-// 28 February.
+// MonthsOn is the same day so many calendar months later, or that month's last day where it has no such day:
+// six months from 31 August is 28 February.
 func MonthsOn(from time.Time, months int) time.Time {
-	first := time.Date(from.Year(), from.Month(), 1, from.Hour(), from.Minute(), from.Second(), from.Nanosecond(), from.Location()).AddDate(0, months, 0)
+	first := time.Date(from.Year(), from.Month(), 1, from.Hour(), from.Minute(), from.Second(),
+		from.Nanosecond(), from.Location()).AddDate(0, months, 0)
 	last := first.AddDate(0, 1, -1).Day()
 	return first.AddDate(0, 0, min(from.Day(), last)-1)
 }
@@ -172,13 +177,15 @@ func MonthsOn(from time.Time, months int) time.Time {
 func due(valves []Valve, last Visit, intervalKM float64, months int) Due {
 	d := Due{OdometerKM: math.NaN(), Because: "Neither an interval nor a rate is known."}
 	if intervalKM > 0 {
-		d.OdometerKM, d.Because = last.OdometerKM+intervalKM, fmt.Sprintf("The interval of %.0f km.", intervalKM)
+		d.OdometerKM, d.Because = last.OdometerKM+intervalKM, fmt.Sprintf("The interval of %.0f km.",
+			intervalKM)
 	}
 	for _, v := range valves {
 		if v.Side == None || v.Leaves >= d.OdometerKM {
 			continue
 		}
-		d.OdometerKM, d.Because = v.Leaves, fmt.Sprintf("%s leaves its window on the %s side.", v.Valve, v.Side)
+		d.OdometerKM, d.Because = v.Leaves, fmt.Sprintf("%s leaves its window on the %s side.", v.Valve,
+			v.Side)
 		if v.Out {
 			d.Because = fmt.Sprintf("%s was left outside its window, on the %s side.", v.Valve, v.Side)
 		}

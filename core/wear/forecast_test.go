@@ -23,13 +23,16 @@ func day(s string) time.Time {
 }
 
 func visit(km float64, date string, found, left measure.Length) wear.Visit {
-	return wear.Visit{OdometerKM: km, Date: day(date), Valves: []wear.Found{{Valve: "E1", Found: found * um, Left: left * um,
-		Window: measure.Window{Lower: 280 * um, Upper: 320 * um}}}}
+	return wear.Visit{OdometerKM: km, Date: day(date),
+		Valves: []wear.Found{{Valve: "E1", Found: found * um, Left: left * um,
+			Window: measure.Window{Lower: 280 * um, Upper: 320 * um}}}}
 }
 
-// By hand: left at 0.30, found at 0.29 after 20 000 km: −0.0005 mm per 1000 km; from 0.30 the 0.28 limit is 40 000 km on.
+// By hand: left at 0.30, found at 0.29 after 20 000 km: −0.0005 mm per 1000 km; from 0.30 the 0.28 limit is
+// 40 000 km on.
 func TestRateAndForecastByHand(t *testing.T) {
-	f, err := wear.Reckon([]wear.Visit{visit(100_000, "2025-01-10", 300, 300), visit(120_000, "2026-01-10", 290, 300)}, 24_000, 12)
+	f, err := wear.Reckon([]wear.Visit{visit(100_000, "2025-01-10", 300, 300),
+		visit(120_000, "2026-01-10", 290, 300)}, 24_000, 12)
 	require.NoError(t, err)
 	v := f.Valves[0]
 	assert.InDelta(t, -0.0005, v.Rate, 1e-12)
@@ -43,7 +46,8 @@ func TestRateAndForecastByHand(t *testing.T) {
 
 // Rates are pooled: 0.01 tighter in 20 000 km and 0.02 in 10 000 km make 0.03 in 30 000 km.
 func TestRatesArePooledAndTheRangeIsHonest(t *testing.T) {
-	f, err := wear.Reckon([]wear.Visit{visit(0, "2023-01-01", 300, 310), visit(20_000, "2024-01-01", 300, 310), visit(30_000, "2025-01-01", 290, 300)}, 0, 0)
+	f, err := wear.Reckon([]wear.Visit{visit(0, "2023-01-01", 300, 310),
+		visit(20_000, "2024-01-01", 300, 310), visit(30_000, "2025-01-01", 290, 300)}, 0, 0)
 	require.NoError(t, err)
 	v := f.Valves[0]
 	assert.InDelta(t, -0.001, v.Rate, 1e-12)
@@ -55,14 +59,16 @@ func TestRatesArePooledAndTheRangeIsHonest(t *testing.T) {
 }
 
 func TestStandingStillNeverLeaves(t *testing.T) {
-	f, err := wear.Reckon([]wear.Visit{visit(0, "2023-01-01", 300, 300), visit(9_000, "2024-01-01", 300, 300)}, 0, 0)
+	f, err := wear.Reckon([]wear.Visit{visit(0, "2023-01-01", 300, 300),
+		visit(9_000, "2024-01-01", 300, 300)}, 0, 0)
 	require.NoError(t, err)
 	assert.Zero(t, f.Valves[0].Rate)
 	assert.True(t, math.IsNaN(f.Valves[0].Leaves))
 	one, err := wear.Reckon([]wear.Visit{visit(0, "2023-01-01", 300, 300)}, 0, 0)
 	require.NoError(t, err)
 	assert.True(t, math.IsNaN(one.Valves[0].Rate))
-	_, err = wear.Reckon([]wear.Visit{visit(9_000, "2023-01-01", 300, 300), visit(8_000, "2024-01-01", 300, 300)}, 0, 0)
+	_, err = wear.Reckon([]wear.Visit{visit(9_000, "2023-01-01", 300, 300),
+		visit(8_000, "2024-01-01", 300, 300)}, 0, 0)
 	assert.ErrorIs(t, err, wear.ErrVisits)
 }
 
@@ -86,7 +92,8 @@ func TestAValveThatIsOutIsDueNow(t *testing.T) {
 func TestAVisitWithoutAValveKeepsItsRate(t *testing.T) {
 	between := visit(110_000, "2025-06-10", 0, 0)
 	between.Valves = nil
-	f, err := wear.Reckon([]wear.Visit{visit(100_000, "2025-01-10", 300, 300), between, visit(120_000, "2026-01-10", 290, 300)}, 0, 0)
+	f, err := wear.Reckon([]wear.Visit{visit(100_000, "2025-01-10", 300, 300), between,
+		visit(120_000, "2026-01-10", 290, 300)}, 0, 0)
 	require.NoError(t, err)
 	assert.InDelta(t, -0.0005, f.Valves[0].Rate, 1e-12)
 	twice := visit(130_000, "2026-02-10", 300, 300)
@@ -101,7 +108,8 @@ func TestMonthsEndWithTheirLastDay(t *testing.T) {
 		from   string
 		months int
 		to     string
-	}{{"2025-08-31", 6, "2026-02-28"}, {"2024-02-29", 12, "2025-02-28"}, {"2023-08-31", 6, "2024-02-29"}, {"2025-01-10", 12, "2026-01-10"}, {"2025-10-31", 1, "2025-11-30"}} {
+	}{{"2025-08-31", 6, "2026-02-28"}, {"2024-02-29", 12, "2025-02-28"}, {"2023-08-31", 6,
+		"2024-02-29"}, {"2025-01-10", 12, "2026-01-10"}, {"2025-10-31", 1, "2025-11-30"}} {
 		assert.Equal(t, day(want.to), wear.MonthsOn(day(want.from), want.months), want.from)
 	}
 }

@@ -36,7 +36,8 @@ func opened(t testing.TB) *door {
 	st, err := store.Open(path)
 	require.NoError(t, err)
 	t.Cleanup(st.Close)
-	site := fstest.MapFS{"index.html": {Data: []byte("<html>page</html>")}, "assets/a.js": {Data: []byte("long")}, "assets/a.js.gz": {Data: []byte("short")}}
+	site := fstest.MapFS{"index.html": {Data: []byte("<html>page</html>")},
+		"assets/a.js": {Data: []byte("long")}, "assets/a.js.gz": {Data: []byte("short")}}
 	return &door{t, api.Handler(st, api.Options{Site: site, Version: "test"}), st, path}
 }
 
@@ -74,15 +75,19 @@ func sheet(t testing.TB) string {
 func withJob(t testing.TB) *door {
 	d := opened(t)
 	d.ok("PUT", "/api/v1/engines/engine-01", sheet(t))
-	d.ok("POST", "/api/v1/gauge-sets", `{"id":"gauges-01","name":"Set","leaves":[{"marked_mm":0.2},{"marked_mm":0.22,"measured_mm":0.221},{"marked_mm":0.25},{"marked_mm":0.3}]}`)
-	d.ok("POST", "/api/v1/vehicles", `{"id":"vehicle-01","name":"Tipper","plate":"T 1","odometer_km":5,"engine_id":"engine-01"}`)
-	d.ok("POST", "/api/v1/jobs", `{"id":"job-0001","vehicle_id":"vehicle-01","gauge_set_id":"gauges-01","card":0,"mechanic":"Tess","reason":"","odometer_km":10}`)
+	d.ok("POST", "/api/v1/gauge-sets",
+		`{"id":"gauges-01","name":"Set","leaves":[{"marked_mm":0.2},{"marked_mm":0.22,"measured_mm":0.221},{"marked_mm":0.25},{"marked_mm":0.3}]}`)
+	d.ok("POST", "/api/v1/vehicles",
+		`{"id":"vehicle-01","name":"Tipper","plate":"T 1","odometer_km":5,"engine_id":"engine-01"}`)
+	d.ok("POST", "/api/v1/jobs",
+		`{"id":"job-0001","vehicle_id":"vehicle-01","gauge_set_id":"gauges-01","card":0,"mechanic":"Tess","reason":"","odometer_km":10}`)
 	return d
 }
 
 func (d *door) happen(n int, fields string) map[string]any {
 	d.t.Helper()
-	return d.ok("POST", "/api/v1/jobs/job-0001/happenings", fmt.Sprintf(`{"id":"happening-%03d",%s}`, n, fields))
+	return d.ok("POST", "/api/v1/jobs/job-0001/happenings",
+		fmt.Sprintf(`{"id":"happening-%03d",%s}`, n, fields))
 }
 
 func (d *door) begun() *door {
@@ -102,7 +107,8 @@ func TestReadingIsStoredOnceHoweverOftenSent(t *testing.T) {
 	delete(second, "clock")
 	assert.Equal(t, first, second)
 	assert.Equal(t, 4.0, second["happenings"])
-	status, text := d.send("POST", "/api/v1/jobs/job-0001/happenings", `{"id":"happening-004","kind":"kept","valve":"E1"}`)
+	status, text := d.send("POST", "/api/v1/jobs/job-0001/happenings",
+		`{"id":"happening-004","kind":"kept","valve":"E1"}`)
 	assert.Equal(t, http.StatusConflict, status)
 	assert.Contains(t, text, "used before for another one")
 	list, err := d.st.Happenings("job-0001")
@@ -132,7 +138,8 @@ func TestManyAtOnce(t *testing.T) {
 			for n := range 10 {
 				feel := []string{"free", "wont_go"}[n%2]
 				leaf := []string{"0.2", "0.301"}[n%2]
-				d.send("POST", "/api/v1/jobs/job-0001/happenings", fmt.Sprintf(`{"id":"worker-%d-%d","kind":"reading","valve":"E1","leaves_mm":[%s],"feel":"%s"}`, worker, n, leaf, feel))
+				d.send("POST", "/api/v1/jobs/job-0001/happenings",
+					fmt.Sprintf(`{"id":"worker-%d-%d","kind":"reading","valve":"E1","leaves_mm":[%s],"feel":"%s"}`, worker, n, leaf, feel))
 			}
 		})
 	}
@@ -153,12 +160,17 @@ func TestRefusalsNameTheFieldAndStoreNothing(t *testing.T) {
 		body, location, says string
 		status               int
 	}{
-		"open valve":     {`"kind":"reading","valve":"E4","leaves_mm":[0.3],"feel":"drag"`, "valve", "is open here", 409},
-		"unknown field":  {`"kind":"reading","leafs":[1]`, "body.leafs", "There is no field of this name here", 422},
-		"unknown kind":   {`"kind":"sung"`, "body.kind", "", 422},
-		"leaf too fine":  {`"kind":"reading","valve":"E1","leaves_mm":[0.30000001],"feel":"drag"`, "body.leaves_mm[0]", "six decimal places", 422},
-		"leaf below 0":   {`"kind":"reading","valve":"E1","leaves_mm":[-0.3],"feel":"drag"`, "body.leaves_mm[0]", "not the thickness", 422},
-		"no such feel":   {`"kind":"reading","valve":"E1","leaves_mm":[0.3],"feel":"soft"`, "feel", "no feel", 409},
+		"open valve": {`"kind":"reading","valve":"E4","leaves_mm":[0.3],"feel":"drag"`, "valve",
+			"is open here", 409},
+		"unknown field": {`"kind":"reading","valve":"E1","feel":"drag","leafs":[1]`, "body.leafs",
+			"There is no field of this name here", 422},
+		"unknown kind": {`"kind":"sung"`, "body.kind", "", 422},
+		"leaf too fine": {`"kind":"reading","valve":"E1","leaves_mm":[0.30000001],"feel":"drag"`,
+			"body.leaves_mm[0]", "six decimal places", 422},
+		"leaf below 0": {`"kind":"reading","valve":"E1","leaves_mm":[-0.3],"feel":"drag"`,
+			"body.leaves_mm[0]", "not the thickness", 422},
+		"no such feel": {`"kind":"reading","valve":"E1","leaves_mm":[0.3],"feel":"soft"`, "feel", "no feel",
+			409},
 		"sign too early": {`"kind":"signed","by":"Tess","tools_out":true`, "kind", "not finished", 409},
 	} {
 		status, text := d.send("POST", "/api/v1/jobs/job-0001/happenings", `{"id":"refused-01",`+c.body+`}`)
@@ -178,12 +190,14 @@ func TestRefusalsNameTheFieldAndStoreNothing(t *testing.T) {
 
 func TestBrokenSheetIsNotStored(t *testing.T) {
 	d := opened(t)
-	broken := strings.Replace(strings.Replace(sheet(t), "[1, 3, 4, 2]", "[1, 3, 3, 2]", 1), "EIIEEIIE", "EIIEEII", 1)
+	broken := strings.Replace(strings.Replace(sheet(t), "[1, 3, 4, 2]", "[1, 3, 3, 2]", 1), "EIIEEIIE",
+		"EIIEEII", 1)
 	status, text := d.send("PUT", "/api/v1/engines/engine-01", broken)
 	assert.Equal(t, 422, status)
 	assert.Contains(t, text, `"firing_order[2]"`)
 	assert.Contains(t, text, `"banks[0].rows[0].valves"`)
-	status, text = d.send("PUT", "/api/v1/engines/engine-01", strings.Replace(sheet(t), "screw_valve_end", "hydraulic", 1))
+	status, text = d.send("PUT", "/api/v1/engines/engine-01",
+		strings.Replace(sheet(t), "screw_valve_end", "hydraulic", 1))
 	assert.Equal(t, 422, status)
 	assert.Contains(t, text, "zero clearance")
 	status, text = d.send("GET", "/api/v1/engines", "")
@@ -193,14 +207,17 @@ func TestBrokenSheetIsNotStored(t *testing.T) {
 
 func TestWhatIsNotThere(t *testing.T) {
 	d := withJob(t)
-	for path, want := range map[string]int{"/api/v1/jobs/nothing": 404, "/api/v1/nothing": 404, "/assets/gone.js": 404, "/jobs/job-0001": 200, "/": 200} {
+	for path, want := range map[string]int{"/api/v1/jobs/nothing": 404, "/api/v1/nothing": 404,
+		"/assets/gone.js": 404, "/jobs/job-0001": 200, "/": 200} {
 		status, text := d.send("GET", path, "")
 		assert.Equal(t, want, status, "%s %s", path, text)
 	}
-	status, text := d.send("POST", "/api/v1/jobs", `{"id":"job-0002","vehicle_id":"nobody","gauge_set_id":"gauges-01","card":0,"mechanic":"T","reason":"","odometer_km":0}`)
+	status, text := d.send("POST", "/api/v1/jobs",
+		`{"id":"job-0002","vehicle_id":"nobody","gauge_set_id":"gauges-01","card":0,"mechanic":"T","reason":"","odometer_km":0}`)
 	assert.Equal(t, 422, status)
 	assert.Contains(t, text, "body.vehicle_id")
-	status, text = d.send("POST", "/api/v1/jobs", `{"id":"job-0002","vehicle_id":"vehicle-01","gauge_set_id":"gauges-01","card":7,"mechanic":"T","reason":"","odometer_km":0}`)
+	status, text = d.send("POST", "/api/v1/jobs",
+		`{"id":"job-0002","vehicle_id":"vehicle-01","gauge_set_id":"gauges-01","card":7,"mechanic":"T","reason":"","odometer_km":0}`)
 	assert.Equal(t, 422, status)
 	assert.Contains(t, text, "1 clearance card")
 }
@@ -279,7 +296,8 @@ func TestServerHasTimeOuts(t *testing.T) {
 	}
 }
 
-// Every answer is what the OpenAPI document says it is, whatever state the job is in: a general-purpose validator checks it.
+// Every answer is what the OpenAPI document says it is, whatever state the job is in: a general-purpose
+// validator checks it.
 func TestAnswersKeepToTheDocument(t *testing.T) {
 	raw, err := api.Document()
 	require.NoError(t, err)
@@ -311,7 +329,8 @@ func TestAnswersKeepToTheDocument(t *testing.T) {
 			}
 		}
 	}
-	for path, schema := range map[string]string{"/api/v1/jobs/job-0001/ways": "Ways", "/api/v1/engines/engine-01": "EngineWhole",
+	for path, schema := range map[string]string{"/api/v1/jobs/job-0001/ways": "Ways",
+		"/api/v1/engines/engine-01":                            "EngineWhole",
 		"/api/v1/sheet-start?layout=flat&cylinders=4&valves=2": "SheetStart"} {
 		_, text := d.send("GET", path, "")
 		valid(schema, text)

@@ -17,8 +17,8 @@ import (
 	"github.com/stretchr/testify/require"
 )
 
-// One reading over HTTP, acknowledged on disk, against a bare insert of the same row with the same durability and against the
-// machine's plain fsync: the three take turns in one run, and the ratio is of their medians.
+// One reading over HTTP, acknowledged on disk, against a bare insert of the same row with the same durability
+// and against the machine's plain fsync: the three take turns in one run, and the ratio is of their medians.
 func BenchmarkStoredReading(b *testing.B) {
 	d := withJob(b).begun()
 	server := httptest.NewServer(d.http)
@@ -45,11 +45,13 @@ func BenchmarkStoredReading(b *testing.B) {
 			} else if n > 1 {
 				body = fmt.Sprintf(`{"id":"bench-%06d","kind":"undone","target":"bench-%06d"}`, n, n-1)
 			}
-			answer, err := client.Post(server.URL+"/api/v1/jobs/job-0001/happenings", "application/json", strings.NewReader(body))
+			answer, err := client.Post(server.URL+"/api/v1/jobs/job-0001/happenings", "application/json",
+				strings.NewReader(body))
 			if err != nil || answer.StatusCode != http.StatusOK {
 				b.Fatal(err, answer)
 			}
-			_, err = io.Copy(io.Discard, answer.Body) // so that the connection is used again, as a browser does
+			// so that the connection is used again, as a browser does
+			_, err = io.Copy(io.Discard, answer.Body)
 			require.NoError(b, err)
 			answer.Body.Close()
 		})
@@ -76,7 +78,9 @@ func BenchmarkStoredReading(b *testing.B) {
 }
 
 func bareInsert(b *testing.B) func(n int) {
-	db, err := sql.Open("sqlite3", "file:"+filepath.Join(b.TempDir(), "bare.db")+"?_journal_mode=WAL&_synchronous=FULL&_foreign_keys=on&_txlock=immediate")
+	db, err := sql.Open("sqlite3",
+		"file:"+filepath.Join(b.TempDir(), "bare.db")+
+			"?_journal_mode=WAL&_synchronous=FULL&_foreign_keys=on&_txlock=immediate")
 	require.NoError(b, err)
 	b.Cleanup(func() { db.Close() })
 	db.SetMaxOpenConns(1)
@@ -84,10 +88,12 @@ func bareInsert(b *testing.B) func(n int) {
 		CREATE TABLE happenings (seq INTEGER PRIMARY KEY AUTOINCREMENT, job_id TEXT NOT NULL REFERENCES jobs(id), place INTEGER NOT NULL,
 		client_id TEXT NOT NULL, kind TEXT NOT NULL, body TEXT NOT NULL, at DATETIME NOT NULL, UNIQUE (job_id, place), UNIQUE (job_id, client_id))`)
 	require.NoError(b, err)
-	insert, err := db.Prepare(`INSERT INTO happenings (job_id, place, client_id, kind, body, at) VALUES (?, ?, ?, ?, ?, ?)`)
+	insert, err := db.Prepare(
+		`INSERT INTO happenings (job_id, place, client_id, kind, body, at) VALUES (?, ?, ?, ?, ?, ?)`)
 	require.NoError(b, err)
 	return func(n int) {
-		if _, err := insert.Exec("job-0001", n, fmt.Sprintf("bench-%06d", n), "reading", `{"valve":"E1","leaves_nm":[300000],"feel":"drag"}`, time.Now()); err != nil {
+		if _, err := insert.Exec("job-0001", n, fmt.Sprintf("bench-%06d", n), "reading",
+			`{"valve":"E1","leaves_nm":[300000],"feel":"drag"}`, time.Now()); err != nil {
 			b.Fatal(err)
 		}
 	}

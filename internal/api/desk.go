@@ -18,8 +18,8 @@ import (
 	"metronix/internal/store"
 )
 
-// desk keeps the jobs at hand computed, so that a reading costs one insert and no replay. What it holds is always what the
-// stored list says: an entry is dropped whenever storing fails, and read again.
+// desk keeps the jobs at hand computed, so that a reading costs one insert and no replay. What it holds is
+// always what the stored list says: an entry is dropped whenever storing fails, and read again.
 type desk struct {
 	store *store.Store
 	mu    sync.Mutex
@@ -41,7 +41,8 @@ type openJob struct {
 // roomy is how many jobs are kept at hand; those that nobody is at, and were not used for longest, go first.
 const roomy = 200
 
-// errReused: this id was used for another happening. errUnreadable: the job does not load, and its wrapped text says why.
+// errReused: this id was used for another happening. errUnreadable: the job does not load, and its wrapped
+// text says why.
 var (
 	errReused     = errors.New("this id was used for another happening")
 	errUnreadable = errors.New("this job cannot be opened")
@@ -130,9 +131,11 @@ func (d *desk) load(ctx context.Context, id string, o *openJob) error {
 	return nil
 }
 
-// unreadable notes on the board that a job cannot be opened, and why; what is merely absent or slow is no damage.
+// unreadable notes on the board that a job cannot be opened, and why; what is merely absent or slow is no
+// damage.
 func (d *desk) unreadable(ctx context.Context, id string, err error) error {
-	for _, passing := range []error{store.ErrNotFound, store.ErrBusy, store.ErrGone, context.Canceled, context.DeadlineExceeded} {
+	for _, passing := range []error{store.ErrNotFound, store.ErrBusy, store.ErrGone, context.Canceled,
+		context.DeadlineExceeded} {
 		if errors.Is(err, passing) {
 			return err
 		}
@@ -149,7 +152,8 @@ func setupOf(r store.Job) (job.Setup, error) {
 	if r.Card < 0 || r.Card >= len(cards) || r.HotCard >= len(cards) {
 		return job.Setup{}, fmt.Errorf("it names a clearance card that its sheet does not have")
 	}
-	s := job.Setup{Sheet: r.Sheet, Card: cards[r.Card], Owned: r.Leaves, Feel: r.Feel, Aim: r.Aim, Rule: r.Rule}
+	s := job.Setup{Sheet: r.Sheet, Card: cards[r.Card], Owned: r.Leaves, Feel: r.Feel, Aim: r.Aim,
+		Rule: r.Rule}
 	if r.HotCard >= 0 {
 		s.Hot = &cards[r.HotCard]
 	}
@@ -159,8 +163,9 @@ func setupOf(r store.Job) (job.Setup, error) {
 // patience is how often a happening is tried again because another one took its place in the list.
 const patience = 5
 
-// happen takes one happening: checked by the core, stored, and only then part of the job. The same happening sent again
-// changes nothing and is no error. Where the store finds its place taken the list is read again, and it is tried once more.
+// happen takes one happening: checked by the core, stored, and only then part of the job. The same happening
+// sent again changes nothing and is no error. Where the store finds its place taken the list is read again,
+// and it is tried once more.
 func (d *desk) happen(ctx context.Context, o *openJob, h job.Happening) error {
 	for range patience {
 		err := d.try(ctx, o, h)
@@ -241,8 +246,8 @@ func (d *desk) learned(ctx context.Context, of store.Job) (adjust.Shift, error) 
 	return adjust.LearnShift(pairs), err
 }
 
-// catchUp derives what is missing beside the lists, of a file of an earlier version, and looks into every job that is open, so that one which
-// cannot be opened is said to be so on the board from the beginning.
+// catchUp derives what is missing beside the lists, of a file of an earlier version, and looks into every job
+// that is open, so that one which cannot be opened is said to be so on the board from the beginning.
 func (d *desk) catchUp(ctx context.Context) error {
 	underived, err := d.store.Underived()
 	if err != nil {
@@ -253,7 +258,8 @@ func (d *desk) catchUp(ctx context.Context) error {
 		return err
 	}
 	for _, id := range slices.Concat(underived, open) {
-		if err := d.look(ctx, id, slices.Contains(underived, id)); err != nil && !errors.Is(err, errUnreadable) {
+		if err := d.look(ctx, id, slices.Contains(underived, id)); err != nil &&
+			!errors.Is(err, errUnreadable) {
 			return err
 		}
 	}

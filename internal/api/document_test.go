@@ -5,6 +5,7 @@ import (
 	"encoding/json"
 	"flag"
 	"os"
+	"strings"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
@@ -32,7 +33,8 @@ func TestDocumentIsUpToDate(t *testing.T) {
 	require.True(t, bytes.Equal(kept, pretty.Bytes()), "openapi.json is out of date; run: make types")
 }
 
-// What the document lets a client send and expect are the kinds, phases, actions and verdicts of the core, no more and no fewer.
+// What the document lets a client send and expect are the kinds, phases, actions and verdicts of the core, no
+// more and no fewer.
 func TestDocumentNamesWhatTheCoreKnows(t *testing.T) {
 	raw, err := api.Document()
 	require.NoError(t, err)
@@ -40,6 +42,7 @@ func TestDocumentNamesWhatTheCoreKnows(t *testing.T) {
 		Components struct {
 			Schemas map[string]struct {
 				Properties map[string]struct{ Enum []string }
+				OneOf      []any
 			}
 		}
 	}
@@ -47,10 +50,20 @@ func TestDocumentNamesWhatTheCoreKnows(t *testing.T) {
 	enum := func(schema, property string) []string {
 		return doc.Components.Schemas[schema].Properties[property].Enum
 	}
-	assert.ElementsMatch(t, texts(job.Kinds()), enum("Happening", "kind"))
-	assert.ElementsMatch(t, texts([]job.Phase{job.ChooseWay, job.Prepare, job.AsFound, job.Adjust, job.Verify, job.Sign, job.AwaitHot, job.Done}), enum("JobState", "phase"))
-	assert.ElementsMatch(t, texts([]clearance.Verdict{clearance.In, clearance.Tight, clearance.Loose, clearance.Undecided}), enum("Judgement", "verdict"))
-	assert.ElementsMatch(t, texts([]job.Action{job.DoChooseWay, job.DoPrepare, job.DoTurn, job.DoRead, job.DoKeep, job.DoAdjust, job.DoLock,
+	for _, a := range job.Acts() {
+		name := "Happening"
+		for word := range strings.SplitSeq(string(a.Kind()), "_") {
+			name += strings.ToUpper(word[:1]) + word[1:]
+		}
+		assert.Equal(t, []string{string(a.Kind())}, enum(name, "kind"), "each kind is a part of the union")
+	}
+	assert.Len(t, doc.Components.Schemas["Happening"].OneOf, len(job.Acts()))
+	assert.ElementsMatch(t, texts([]job.Phase{job.ChooseWay, job.Prepare, job.AsFound, job.Adjust, job.Verify,
+		job.Sign, job.AwaitHot, job.Done}), enum("JobState", "phase"))
+	assert.ElementsMatch(t, texts([]clearance.Verdict{clearance.In, clearance.Tight, clearance.Loose,
+		clearance.Undecided}), enum("Judgement", "verdict"))
+	assert.ElementsMatch(t, texts([]job.Action{job.DoChooseWay, job.DoPrepare, job.DoTurn, job.DoRead,
+		job.DoKeep, job.DoAdjust, job.DoLock,
 		job.DoBarOver, job.DoSign, job.DoGoHot, job.DoNothing}), enum("Now", "action"))
 }
 

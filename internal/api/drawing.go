@@ -7,6 +7,7 @@ import (
 	"metronix/core/cycle"
 	"metronix/core/engine"
 	"metronix/core/measure"
+	"metronix/internal/wire"
 )
 
 // engineView is the whole drawing of a checked sheet, moving with the crank.
@@ -19,19 +20,25 @@ func engineView(s *engine.Sheet) EngineView {
 	return v
 }
 
-// stillView is a drawing that does not move with the crank: of a sheet whose banks and rows are in order, whatever else is not.
+// stillView is a drawing that does not move with the crank: of a sheet whose banks and rows are in order,
+// whatever else is not.
 func stillView(s *engine.Sheet) EngineView {
-	v := EngineView{Name: s.Name, Layout: string(s.Layout), Rotation: string(s.Rotation), FiringOrder: slices.Clone(s.FiringOrder),
-		Banks: banksView(s), Valves: []ValveView{}, MarksDeg: degrees(s.EffectiveMarks()), HasLockNut: s.HasLockNut(), MayTurnBack: s.MayTurnBack}
+	v := EngineView{Name: s.Name, Layout: string(s.Layout), Rotation: string(s.Rotation),
+		FiringOrder: slices.Clone(s.FiringOrder),
+		Banks:       banksView(s), Valves: []ValveView{}, MarksDeg: wire.Degrees(
+			s.EffectiveMarks()), HasLockNut: s.HasLockNut(), MayTurnBack: s.MayTurnBack}
 	if s.TurningPoint != nil {
 		v.TurningPoint, v.SocketMM = s.TurningPoint.Where, s.TurningPoint.SocketMM
 	}
 	if s.Adjuster != nil {
 		v.Adjuster = string(s.Adjuster.Kind)
-		v.LocknutNm, v.LocknutLbft = s.Adjuster.LocknutNm, measure.PoundFeet(s.Adjuster.LocknutNm)
+		v.LocknutNm, v.LocknutLbft = wire.Nm(s.Adjuster.LocknutNm), wire.LbfFt(
+			measure.PoundFeet(s.Adjuster.LocknutNm))
 	}
 	for _, valve := range s.Valves() {
-		v.Valves = append(v.Valves, ValveView{valve.Name, valve.Kind.String(), valve.Cylinder, valve.RowNumber, []float64{}, []Arc{}})
+		v.Valves = append(v.Valves,
+			ValveView{valve.Name, valve.Kind.String(), valve.Cylinder, valve.RowNumber, []float64{},
+				[]wire.Arc{}})
 	}
 	return v
 }
@@ -39,7 +46,8 @@ func stillView(s *engine.Sheet) EngineView {
 func banksView(s *engine.Sheet) []BankView {
 	banks := []BankView{}
 	for _, b := range s.Banks {
-		bank := BankView{b.Name, b.Angle.Degrees(), append([]int{}, b.Cylinders...), string(b.IntakePorts), []RowView{}}
+		bank := BankView{b.Name, wire.Deg(b.Angle), append([]int{}, b.Cylinders...), string(b.IntakePorts),
+			[]RowView{}}
 		for _, r := range b.Rows {
 			bank.Rows = append(bank.Rows, RowView{string(r.Side), []string{}})
 		}
@@ -60,10 +68,10 @@ func lift(c *cycle.Cycle, valve engine.Valve) []float64 {
 	return curve
 }
 
-func maySet(c *cycle.Cycle, valve engine.Valve, required measure.Angle) []Arc {
+func maySet(c *cycle.Cycle, valve engine.Valve, required measure.Angle) []wire.Arc {
 	from, to, ok := c.MaySet(valve, required)
 	if !ok {
-		return []Arc{}
+		return []wire.Arc{}
 	}
-	return []Arc{{from.Degrees(), to.Degrees()}}
+	return []wire.Arc{{From: wire.Deg(from), To: wire.Deg(to)}}
 }

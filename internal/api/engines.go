@@ -14,8 +14,8 @@ import (
 
 	"metronix/core/clearance"
 	"metronix/core/engine"
-	"metronix/internal/compute"
 	"metronix/internal/store"
+	"metronix/internal/wire"
 )
 
 // Engine is a sheet of the library in short.
@@ -40,20 +40,15 @@ type EngineWhole struct {
 	Look    Look            `json:"look"`
 }
 
-// Look is what can be said of a sheet, sound or not: what is wrong, odd and assumed, and its drawing where the rows can be drawn.
+// Look is what can be said of a sheet, sound or not: what is wrong, odd and assumed, and its drawing where
+// the rows can be drawn.
 type Look struct {
 	OK       bool        `json:"ok"`
-	Problems []Finding   `json:"problems"`
-	Warnings []Finding   `json:"warnings"`
+	Problems wire.Faults `json:"problems"`
+	Warnings wire.Faults `json:"warnings"`
 	Assumed  []string    `json:"assumed"`
 	Engine   *EngineView `json:"engine,omitempty" doc:"absent where banks and rows cannot be drawn; without lift and may_set where the sheet is not sound"`
-	Margin   float64     `json:"required_margin_deg"`
-}
-
-// Finding is one thing to say about a sheet and where.
-type Finding struct {
-	Location string `json:"location"`
-	Message  string `json:"message"`
+	Margin   wire.Deg    `json:"required_margin_deg"`
 }
 
 // UsualOrder is a firing order of the catalogue.
@@ -70,16 +65,18 @@ type SheetStart struct {
 
 func (s *server) engineRoutes(a huma.API) {
 	huma.Get(a, "/api/v1/engines", s.engines, summary("list-engines", "The library of engine sheets"))
-	huma.Get(a, "/api/v1/engines/{id}", s.engine, summary("get-engine", "One sheet of the library, and what is said of it"))
-	huma.Register(a, huma.Operation{OperationID: "put-engine", Method: http.MethodPut, Path: "/api/v1/engines/{id}", MaxBodyBytes: maxBody,
-		Summary: "Store an engine sheet (metronix.engine/1)", Errors: []int{http.StatusConflict, http.StatusUnprocessableEntity},
-		SkipValidateBody: true, RequestBody: anyObject("An engine sheet.")}, s.putEngine)
-	huma.Delete(a, "/api/v1/engines/{id}", s.removeEngine, summary("remove-engine", "Take a sheet out of the library; refused while a vehicle has this engine"))
-	huma.Register(a, huma.Operation{OperationID: "look-at-sheet", Method: http.MethodPost, Path: "/api/v1/look-at-sheet", MaxBodyBytes: maxBody,
-		Summary: "What is wrong, odd and assumed in a sheet, and its drawing; nothing is stored", Errors: []int{http.StatusUnprocessableEntity},
-		SkipValidateBody: true, RequestBody: anyObject("An engine sheet, sound or not.")}, lookAtSheet)
+	huma.Get(a, "/api/v1/engines/{id}", s.engine,
+		summary("get-engine", "One sheet of the library, and what is said of it"))
+	huma.Put(a, "/api/v1/engines/{id}", s.putEngine,
+		summary("put-engine", "Store an engine sheet (metronix.engine/1)"), strictly[wire.Sheet](a))
+	huma.Delete(a, "/api/v1/engines/{id}", s.removeEngine,
+		summary("remove-engine", "Take a sheet out of the library; refused while a vehicle has this engine"))
+	huma.Post(a, "/api/v1/look-at-sheet", lookAtSheet,
+		summary("look-at-sheet", "What is wrong, odd and assumed in a sheet, and its drawing; nothing is "+
+			"stored"), strictly[wire.Sheet](a))
 	huma.Get(a, "/api/v1/sheet-start", sheetStart, summary("sheet-start", "A sheet to begin from"))
-	huma.Get(a, "/api/v1/schemas/engine", engineSchema, summary("engine-schema", "The JSON Schema of the engine sheet"))
+	huma.Get(a, "/api/v1/schemas/engine", engineSchema,
+		summary("engine-schema", "The JSON Schema of the engine sheet"))
 }
 
 func (s *server) engines(ctx context.Context, _ *struct{}) (*listOf[Engine], error) {
@@ -92,13 +89,15 @@ func (s *server) engines(ctx context.Context, _ *struct{}) (*listOf[Engine], err
 		out.Body = append(out.Body, engineShort(e.ID, e.Sheet))
 	}
 	for _, d := range damaged {
-		out.Body = append(out.Body, Engine{ID: d.ID, Name: d.Name, FiringOrder: []int{}, Banks: []BankView{}, Cards: []Card{}, Damaged: d.Why})
+		out.Body = append(out.Body,
+			Engine{ID: d.ID, Name: d.Name, FiringOrder: []int{}, Banks: []BankView{}, Cards: []Card{},
+				Damaged: d.Why})
 	}
 	return out, nil
 }
 
 func engineSchema(context.Context, *struct{}) (*bodyOf[json.RawMessage], error) {
-	return &bodyOf[json.RawMessage]{compute.EngineSchema}, nil
+	return &bodyOf[json.RawMessage]{wire.EngineSchema}, nil
 }
 
 func engineShort(id string, sheet *engine.Sheet) Engine {
@@ -128,12 +127,13 @@ func (s *server) engine(ctx context.Context, in *EngineID) (*bodyOf[EngineWhole]
 }
 
 func engineWhole(e store.Engine) (*bodyOf[EngineWhole], error) {
-	sheet, err := compute.WriteSheet(e.Sheet)
+	sheet, err := wire.WriteSheet(e.Sheet)
 	if err != nil {
 		return nil, fault(err)
 	}
-	_, report := compute.LookAtSheet(sheet)
-	return &bodyOf[EngineWhole]{EngineWhole{ID: e.ID, Version: versionOf(sheet), Sheet: sheet, Look: lookView(e.Sheet, report)}}, nil
+	_, report := wire.LookAtSheet(sheet)
+	return &bodyOf[EngineWhole]{EngineWhole{ID: e.ID, Version: versionOf(sheet), Sheet: sheet,
+		Look: lookView(e.Sheet, report)}}, nil
 }
 
 // versionOf tells one stored sheet from another.
@@ -148,14 +148,18 @@ type putEngineInput struct {
 	RawBody  []byte `contentType:"application/json"`
 }
 
-// putEngine stores a new sheet, or changes a stored one that nobody has changed since it was read. Jobs keep the sheet they began with.
+// putEngine stores a new sheet, or changes a stored one that nobody has changed since it was read. Jobs keep
+// the sheet they began with.
 func (s *server) putEngine(ctx context.Context, in *putEngineInput) (*bodyOf[EngineWhole], error) {
-	sheet, faults := compute.ReadSheet(in.RawBody)
+	sheet, faults := wire.ReadSheet(in.RawBody)
 	if len(faults) > 0 {
-		return nil, located(http.StatusUnprocessableEntity, "This engine sheet cannot be stored: "+counted(len(faults), "fault")+".", faults...)
+		return nil, located(http.StatusUnprocessableEntity,
+			"This engine sheet cannot be stored: "+counted(len(faults), "fault")+".", faults...)
 	}
 	if sheet.IsHydraulic() {
-		return nil, located(http.StatusUnprocessableEntity, engine.HydraulicReason, compute.Fault{Location: "adjuster.kind", Message: engine.HydraulicReason, Value: string(engine.Hydraulic)})
+		return nil, located(http.StatusUnprocessableEntity, engine.HydraulicReason,
+			wire.Fault{Location: "adjuster.kind", Message: engine.HydraulicReason,
+				Value: string(engine.Hydraulic)})
 	}
 	record := store.Engine{ID: in.ID, Sheet: sheet, CreatedAt: s.clock()}
 	if in.Replaces == "" {
@@ -168,7 +172,7 @@ func (s *server) putEngine(ctx context.Context, in *putEngineInput) (*bodyOf[Eng
 	if err != nil {
 		return nil, fault(err)
 	}
-	text, err := compute.WriteSheet(before.Sheet)
+	text, err := wire.WriteSheet(before.Sheet)
 	if err != nil {
 		return nil, fault(err)
 	}
@@ -178,8 +182,10 @@ func (s *server) putEngine(ctx context.Context, in *putEngineInput) (*bodyOf[Eng
 	}
 	switch {
 	case errors.Is(err, store.ErrChanged):
-		return nil, located(http.StatusConflict, "Somebody changed this sheet meanwhile. Load it again, or keep yours as a duplicate.",
-			compute.Fault{Location: "replaces", Value: in.Replaces, Message: "This is not the version that is stored."})
+		return nil, located(http.StatusConflict, "Somebody changed this sheet meanwhile. Load it again, or "+
+			"keep yours as a duplicate.",
+			wire.Fault{Location: "replaces", Value: in.Replaces,
+				Message: "This is not the version that is stored."})
 	case err != nil:
 		return nil, fault(err)
 	}
@@ -198,8 +204,10 @@ func (s *server) removeEngine(ctx context.Context, in *EngineID) (*struct{}, err
 		}
 	}
 	if len(users) > 0 {
-		message := fmt.Sprintf("This engine sits in %s. Its sheet stays in the library.", strings.Join(users, ", "))
-		return nil, located(http.StatusConflict, message, compute.Fault{Location: "id", Message: message, Value: in.ID})
+		message := fmt.Sprintf("This engine sits in %s. Its sheet stays in the library.",
+			strings.Join(users, ", "))
+		return nil, located(http.StatusConflict, message,
+			wire.Fault{Location: "id", Message: message, Value: in.ID})
 	}
 	if err := s.store.With(ctx).RemoveEngine(in.ID); err != nil {
 		return nil, fault(err)
@@ -207,21 +215,23 @@ func (s *server) removeEngine(ctx context.Context, in *EngineID) (*struct{}, err
 	return nil, nil
 }
 
+// rawInput is a body that is read by the handler.
 type rawInput struct {
 	RawBody []byte `contentType:"application/json"`
 }
 
 func lookAtSheet(ctx context.Context, in *rawInput) (*bodyOf[Look], error) {
-	sheet, report := compute.LookAtSheet(in.RawBody)
+	sheet, report := wire.LookAtSheet(in.RawBody)
 	return &bodyOf[Look]{lookView(sheet, report)}, nil
 }
 
-func lookView(sheet *engine.Sheet, report compute.SheetReport) Look {
-	l := Look{OK: len(report.Problems) == 0, Problems: findings(report.Problems), Warnings: findings(report.Warnings), Assumed: listed(report.Assumed)}
+func lookView(sheet *engine.Sheet, report wire.SheetReport) Look {
+	l := Look{OK: len(report.Problems) == 0, Problems: wire.List(report.Problems),
+		Warnings: wire.List(report.Warnings), Assumed: wire.List(report.Assumed)}
 	if sheet == nil {
 		return l
 	}
-	l.Margin = sheet.EffectiveMargin().Degrees()
+	l.Margin = wire.Deg(sheet.EffectiveMargin())
 	if l.OK {
 		v := engineView(sheet)
 		l.Engine = &v
@@ -232,14 +242,6 @@ func lookView(sheet *engine.Sheet, report compute.SheetReport) Look {
 		l.Engine = &v
 	}
 	return l
-}
-
-func findings(faults []compute.Fault) []Finding {
-	out := []Finding{}
-	for _, f := range faults {
-		out = append(out, Finding{f.Location, f.Message})
-	}
-	return out
 }
 
 type startInput struct {
@@ -253,7 +255,7 @@ func sheetStart(ctx context.Context, in *startInput) (*bodyOf[SheetStart], error
 	if err != nil {
 		return nil, located(http.StatusUnprocessableEntity, err.Error()+".")
 	}
-	text, err := compute.WriteSheet(sheet)
+	text, err := wire.WriteSheet(sheet)
 	if err != nil {
 		return nil, fault(err)
 	}

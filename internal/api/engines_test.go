@@ -8,9 +8,12 @@ import (
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
+
+	"metronix/core/job"
 )
 
-// A sheet survives export and import unchanged, is changed only over the version that was read, and stays while a vehicle has it.
+// A sheet survives export and import unchanged, is changed only over the version that was read, and stays
+// while a vehicle has it.
 func TestTheLibraryOfEngines(t *testing.T) {
 	d := withJob(t)
 	whole := d.ok("GET", "/api/v1/engines/engine-01", "")
@@ -55,7 +58,8 @@ func TestLookingAtASheetStoresNothing(t *testing.T) {
 
 	crooked := d.ok("POST", "/api/v1/look-at-sheet", strings.Replace(sheet(t), "EIIEEIIE", "EIIEEII", 1))
 	assert.NotContains(t, crooked, "engine", "rows that do not divide are not drawn")
-	assert.Contains(t, d.ok("POST", "/api/v1/look-at-sheet", `[]`)["problems"].([]any)[0].(map[string]any)["message"], "object")
+	assert.Contains(t, d.ok("POST", "/api/v1/look-at-sheet",
+		`[]`)["problems"].([]any)[0].(map[string]any)["message"], "object")
 	_, list := d.send("GET", "/api/v1/engines", "")
 	assert.Equal(t, "[]", strings.TrimSpace(list))
 }
@@ -85,7 +89,8 @@ func TestWaysOfAnEngine(t *testing.T) {
 	assert.Contains(t, text, "must not be turned back")
 }
 
-// Where am I: a mark alone leaves two places, a rocking cylinder tells; the answer is stored only as a happening, and comes back from the file.
+// Where am I: a mark alone leaves two places, a rocking cylinder tells; the answer is stored only as a
+// happening, and comes back from the file.
 func TestFindingTheCrank(t *testing.T) {
 	d := withJob(t).begun()
 	ask := func(seen string) map[string]any {
@@ -99,7 +104,8 @@ func TestFindingTheCrank(t *testing.T) {
 	assert.Equal(t, true, found["known"])
 	assert.Equal(t, 360.0, found["crank_deg"])
 	assert.Contains(t, found["one_turn_out"], "One turn out", "the job stands at 0")
-	status, text := d.send("POST", "/api/v1/jobs/job-0001/find", `{"seen":[{"what":"rocking","cylinder":9,"valve":"","mark_deg":0}]}`)
+	status, text := d.send("POST", "/api/v1/jobs/job-0001/find",
+		`{"seen":[{"what":"rocking","cylinder":9,"valve":"","mark_deg":0}]}`)
 	assert.Equal(t, http.StatusConflict, status)
 	assert.Contains(t, text, "seen[0]")
 
@@ -108,6 +114,7 @@ func TestFindingTheCrank(t *testing.T) {
 	assert.Equal(t, map[string]any{"from_deg": 355.0, "to_deg": 365.0}, state["place"])
 	list, err := d.st.Happenings("job-0001")
 	require.NoError(t, err)
-	require.Len(t, list.Happenings[3].Seen, 2)
-	assert.Equal(t, 1, list.Happenings[3].Seen[1].Cylinder)
+	seen := list.Happenings[3].Act.(job.Located).Seen
+	require.Len(t, seen, 2)
+	assert.Equal(t, 1, seen[1].Cylinder)
 }

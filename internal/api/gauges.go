@@ -11,19 +11,19 @@ import (
 	"github.com/danielgtaylor/huma/v2"
 
 	"metronix/core/gauge"
-	"metronix/internal/compute"
 	"metronix/internal/report"
 	"metronix/internal/store"
+	"metronix/internal/wire"
 )
 
 // GaugeSet is a set of leaves.
 type GaugeSet struct {
-	ID      string `json:"id"`
-	Name    string `json:"name"`
-	Checked string `json:"checked" doc:"date of the last check; empty: never"`
-	Leaves  int    `json:"leaves" doc:"those that are there"`
-	Items   []Leaf `json:"items"`
-	Version string `json:"version" doc:"of what is stored; send it back as replaces to change the set"`
+	ID      string      `json:"id"`
+	Name    string      `json:"name"`
+	Checked string      `json:"checked" doc:"date of the last check; empty: never"`
+	Leaves  int         `json:"leaves" doc:"those that are there"`
+	Items   wire.Leaves `json:"items"`
+	Version string      `json:"version" doc:"of what is stored; send it back as replaces to change the set"`
 }
 
 // NewGaugeSet is a set of leaves to store.
@@ -34,19 +34,9 @@ type NewGaugeSet struct {
 
 // GaugeSetBody is what a set holds.
 type GaugeSetBody struct {
-	Name    string `json:"name" minLength:"1" maxLength:"100"`
-	Checked string `json:"checked,omitempty" maxLength:"10" doc:"date of the last check, 2026-03-31"`
-	Leaves  []Leaf `json:"leaves" minItems:"1" maxItems:"120"`
-}
-
-// Leaf is one feeler leaf.
-type Leaf struct {
-	Marked   float64  `json:"marked_mm,omitempty"`
-	MarkedIn *float64 `json:"marked_in,omitempty" doc:"in inches, exact, instead of marked_mm; sent for leaves marked so"`
-	Measured *float64 `json:"measured_mm,omitempty"`
-	Thou     bool     `json:"thou,omitempty" doc:"marked in thousandths of an inch"`
-	Angled   bool     `json:"angled,omitempty"`
-	Missing  bool     `json:"missing,omitempty"`
+	Name    string      `json:"name" minLength:"1" maxLength:"100"`
+	Checked string      `json:"checked,omitempty" maxLength:"10" doc:"date of the last check, 2026-03-31"`
+	Leaves  wire.Leaves `json:"leaves" minItems:"1" maxItems:"120"`
 }
 
 // GaugeID is the path of a gauge set.
@@ -57,7 +47,7 @@ type GaugeID struct {
 type putGaugeInput struct {
 	GaugeID
 	Replaces string `query:"replaces" maxLength:"64" doc:"the version that this one replaces; absent: whatever there is"`
-	Body     GaugeSetBody
+	RawBody  []byte `contentType:"application/json"`
 }
 
 type gaugeCSV struct {
@@ -68,13 +58,19 @@ type gaugeCSV struct {
 
 func (s *server) gaugeRoutes(a huma.API) {
 	huma.Get(a, "/api/v1/gauge-sets", s.gaugeSets, summary("list-gauge-sets", "All gauge sets"))
-	huma.Post(a, "/api/v1/gauge-sets", s.addGaugeSet, summary("add-gauge-set", "Store a gauge set"))
-	huma.Put(a, "/api/v1/gauge-sets/{id}", s.putGaugeSet, summary("put-gauge-set", "Change a gauge set; jobs keep the leaves they began with"))
-	huma.Delete(a, "/api/v1/gauge-sets/{id}", s.removeGaugeSet, summary("remove-gauge-set", "Take a gauge set out"))
-	huma.Get(a, "/api/v1/gauge-sets/{id}/csv", s.gaugeSetCSV, summary("gauge-set-csv", "A gauge set as a CSV file"))
-	huma.Register(a, huma.Operation{OperationID: "read-gauge-csv", Method: http.MethodPost, Path: "/api/v1/read-gauge-csv", MaxBodyBytes: maxBody,
+	huma.Post(a, "/api/v1/gauge-sets", s.addGaugeSet, summary("add-gauge-set", "Store a gauge set"),
+		strictly[NewGaugeSet](a))
+	huma.Put(a, "/api/v1/gauge-sets/{id}", s.putGaugeSet,
+		summary("put-gauge-set", "Change a gauge set; jobs keep the leaves they began with"), strictly[GaugeSetBody](a))
+	huma.Delete(a, "/api/v1/gauge-sets/{id}", s.removeGaugeSet,
+		summary("remove-gauge-set", "Take a gauge set out"))
+	huma.Get(a, "/api/v1/gauge-sets/{id}/csv", s.gaugeSetCSV,
+		summary("gauge-set-csv", "A gauge set as a CSV file"))
+	huma.Register(a, huma.Operation{OperationID: "read-gauge-csv", Method: http.MethodPost,
+		Path: "/api/v1/read-gauge-csv", MaxBodyBytes: maxBody,
 		Summary: "Read the leaves of a CSV file; nothing is stored", Errors: []int{http.StatusUnprocessableEntity}, SkipValidateBody: true,
-		RequestBody: &huma.RequestBody{Required: true, Content: map[string]*huma.MediaType{"text/csv": {Schema: &huma.Schema{Type: huma.TypeString}}}},
+		RequestBody: &huma.RequestBody{Required: true,
+			Content: map[string]*huma.MediaType{"text/csv": {Schema: &huma.Schema{Type: huma.TypeString}}}},
 	}, readGaugeCSV)
 }
 
@@ -91,54 +87,52 @@ func (s *server) gaugeSets(ctx context.Context, _ *struct{}) (*listOf[GaugeSet],
 }
 
 func gaugeView(g store.GaugeSet) GaugeSet {
-	return GaugeSet{g.ID, g.Name, g.Checked, len(gauge.Owned(g.Items)), leavesView(g.Items), g.Version}
-}
-
-func leavesView(items []gauge.Item) []Leaf {
-	out := []Leaf{}
-	for _, i := range items {
-		leaf := Leaf{Marked: i.Marked.Millimetres(), Thou: i.Thou, Angled: i.Angled, Missing: i.Missing}
-		if i.Thou {
-			in := i.Marked.Thousandths() / 1000
-			leaf.MarkedIn = &in
-		}
-		if i.Measured > 0 {
-			measured := i.Measured.Millimetres()
-			leaf.Measured = &measured
-		}
-		out = append(out, leaf)
-	}
-	return out
+	return GaugeSet{g.ID, g.Name, g.Checked, len(gauge.Owned(g.Items)), wire.LeavesOf(g.Items), g.Version}
 }
 
 // gaugeRecord checks a set before it is stored.
 func (s *server) gaugeRecord(id string, b GaugeSetBody) (store.GaugeSet, error) {
-	items, faults := leavesOf(b.Leaves)
+	var faults wire.Faults
+	b.Leaves.Faults("body.leaves", &faults)
 	if strings.TrimSpace(b.Name) == "" {
-		faults = append(faults, compute.Fault{Location: "body.name", Message: "Give the set a name that the workshop knows it by."})
+		faults = append(faults, wire.Fault{Location: "body.name", Message: "Give the set a name that the " +
+			"workshop knows it by."})
 	}
 	if b.Checked != "" {
 		if day, err := time.Parse(time.DateOnly, b.Checked); err != nil {
-			faults = append(faults, compute.Fault{Location: "body.checked", Value: b.Checked, Message: "A date is written 2026-03-31."})
+			faults = append(faults, wire.Fault{Location: "body.checked", Value: b.Checked,
+				Message: "A date is written 2026-03-31."})
 		} else if day.After(s.clock().AddDate(0, 0, 1)) {
-			faults = append(faults, compute.Fault{Location: "body.checked", Value: b.Checked, Message: "This day has not come yet."})
+			faults = append(faults, wire.Fault{Location: "body.checked", Value: b.Checked,
+				Message: "This day has not come yet."})
 		}
 	}
 	if len(faults) > 0 {
 		return store.GaugeSet{}, located(http.StatusUnprocessableEntity, "These leaves cannot be stored: "+counted(len(faults), "fault")+".", faults...)
 	}
-	return store.GaugeSet{ID: id, Name: strings.TrimSpace(b.Name), Items: items, Checked: b.Checked, CreatedAt: s.clock()}, nil
+	return store.GaugeSet{ID: id, Name: strings.TrimSpace(b.Name), Items: b.Leaves.Core(), Checked: b.Checked,
+		CreatedAt: s.clock()}, nil
 }
 
-func (s *server) addGaugeSet(ctx context.Context, in *bodyOf[NewGaugeSet]) (*bodyOf[GaugeSet], error) {
-	return s.storeGaugeSet(ctx, in.Body.ID, in.Body.GaugeSetBody, s.store.With(ctx).AddGaugeSet)
+func (s *server) addGaugeSet(ctx context.Context, in *rawInput) (*bodyOf[GaugeSet], error) {
+	body, err := readBody[NewGaugeSet](in.RawBody)
+	if err != nil {
+		return nil, err
+	}
+	return s.storeGaugeSet(ctx, body.ID, body.GaugeSetBody, s.store.With(ctx).AddGaugeSet)
 }
 
 func (s *server) putGaugeSet(ctx context.Context, in *putGaugeInput) (*bodyOf[GaugeSet], error) {
-	return s.storeGaugeSet(ctx, in.ID, in.Body, func(g store.GaugeSet) error { return s.store.With(ctx).ReplaceGaugeSet(g, in.Replaces) })
+	body, err := readBody[GaugeSetBody](in.RawBody)
+	if err != nil {
+		return nil, err
+	}
+	return s.storeGaugeSet(ctx, in.ID, body,
+		func(g store.GaugeSet) error { return s.store.With(ctx).ReplaceGaugeSet(g, in.Replaces) })
 }
 
-func (s *server) storeGaugeSet(ctx context.Context, id string, body GaugeSetBody, put func(store.GaugeSet) error) (*bodyOf[GaugeSet], error) {
+func (s *server) storeGaugeSet(ctx context.Context, id string, body GaugeSetBody,
+	put func(store.GaugeSet) error) (*bodyOf[GaugeSet], error) {
 	record, err := s.gaugeRecord(id, body)
 	if err != nil {
 		return nil, err
@@ -169,17 +163,28 @@ func (s *server) gaugeSetCSV(ctx context.Context, in *GaugeID) (*gaugeCSV, error
 	if err := report.WriteGaugeCSV(&out, g.Items); err != nil {
 		return nil, fault(err)
 	}
-	return &gaugeCSV{"text/csv; charset=utf-8", fmt.Sprintf("attachment; filename=%q", in.ID+".csv"), out.Bytes()}, nil
+	return &gaugeCSV{"text/csv; charset=utf-8", fmt.Sprintf("attachment; filename=%q", in.ID+".csv"),
+		out.Bytes()}, nil
 }
 
 type csvInput struct {
 	RawBody []byte `contentType:"text/csv"`
 }
 
-func readGaugeCSV(_ context.Context, in *csvInput) (*listOf[Leaf], error) {
+func readGaugeCSV(_ context.Context, in *csvInput) (*listOf[wire.Leaf], error) {
 	items, faults := report.ReadGaugeCSV(bytes.NewReader(in.RawBody))
 	if len(faults) > 0 {
-		return nil, located(http.StatusUnprocessableEntity, "These leaves cannot be read: "+counted(len(faults), "fault")+".", faults...)
+		return nil, located(http.StatusUnprocessableEntity,
+			"These leaves cannot be read: "+counted(len(faults), "fault")+".", faults...)
 	}
-	return &listOf[Leaf]{leavesView(items)}, nil
+	return &listOf[wire.Leaf]{wire.LeavesOf(items)}, nil
+}
+
+// setFaults is what is wrong with a stored set: one of an earlier version may hold what is not taken any
+// more.
+func setFaults(set store.GaugeSet) (faults wire.Faults) {
+	for _, f := range gauge.Check(set.Items) {
+		faults.Add("body.gauge_set_id", set.ID, "%s: %s", set.Name, f.Message)
+	}
+	return faults
 }

@@ -29,12 +29,14 @@ func (d *door) refused(method, path, body string, want int) string {
 // A set goes out as CSV and comes in again unchanged; inch leaves stay exact; slips are found leaf by leaf.
 func TestGaugeSets(t *testing.T) {
 	d := opened(t)
-	set := d.ok("POST", "/api/v1/gauge-sets", `{"id":"gauges-01","name":"Set","checked":"2026-01-31","leaves":[{"marked_mm":0.2,"measured_mm":0.201},{"marked_in":0.012,"angled":true},{"marked_mm":0.25,"missing":true}]}`)
+	set := d.ok("POST", "/api/v1/gauge-sets",
+		`{"id":"gauges-01","name":"Set","checked":"2026-01-31","leaves":[{"marked_mm":0.2,"measured_mm":0.201},{"marked_in":0.012,"angled":true},{"marked_mm":0.25,"missing":true}]}`)
 	assert.Equal(t, 2.0, set["leaves"])
 	status, csv := d.send("GET", "/api/v1/gauge-sets/gauges-01/csv", "")
 	require.Equal(t, 200, status)
 	assert.Equal(t, "marked,unit,measured_mm,shape,state\n0.2,mm,0.201,straight,here\n0.012,in,,angled,here\n0.25,mm,,straight,missing\n", csv)
-	status, leaves := d.send("POST", "/api/v1/read-gauge-csv", csv, func(r *http.Request) { r.Header.Set("Content-Type", "text/csv") })
+	status, leaves := d.send("POST", "/api/v1/read-gauge-csv", csv,
+		func(r *http.Request) { r.Header.Set("Content-Type", "text/csv") })
 	require.Equal(t, 200, status, leaves)
 	d.ok("PUT", "/api/v1/gauge-sets/gauges-01", `{"name":"Anew","leaves":`+leaves+`}`)
 	_, again := d.send("GET", "/api/v1/gauge-sets/gauges-01/csv", "")
@@ -71,7 +73,8 @@ func TestCSVFaultsAreFoundByLine(t *testing.T) {
 		"marked,shape\n0.2,bent\n":              "line 2, shape",
 		"marked,unit,measured_mm\n8,thou,0.2\n": "",
 	} {
-		status, answer := d.send("POST", "/api/v1/read-gauge-csv", text, func(r *http.Request) { r.Header.Set("Content-Type", "text/csv") })
+		status, answer := d.send("POST", "/api/v1/read-gauge-csv", text,
+			func(r *http.Request) { r.Header.Set("Content-Type", "text/csv") })
 		if place == "" {
 			assert.Equal(t, 200, status, answer)
 			continue
@@ -86,8 +89,12 @@ func TestHeatOverHTTP(t *testing.T) {
 	d := withJob(t)
 	d.happen(1, `"kind":"way_chosen","school":"rocking_pairs"`)
 	d.happen(2, `"kind":"temperature","engine_c":80,"ambient_c":20`)
-	assert.Equal(t, "engine_c", d.refused("POST", "/api/v1/jobs/job-0001/happenings", `{"id":"happening-003","kind":"prepared","engine_c":80,"ambient_c":20}`, 409))
-	assert.Equal(t, "engine_c", d.refused("POST", "/api/v1/jobs/job-0001/happenings", `{"id":"happening-003","kind":"temperature","engine_c":-300,"ambient_c":20}`, 409))
+	assert.Equal(t, "engine_c",
+		d.refused("POST", "/api/v1/jobs/job-0001/happenings",
+			`{"id":"happening-003","kind":"prepared","engine_c":80,"ambient_c":20}`, 409))
+	assert.Equal(t, "engine_c",
+		d.refused("POST", "/api/v1/jobs/job-0001/happenings",
+			`{"id":"happening-003","kind":"temperature","engine_c":-300,"ambient_c":20}`, 409))
 	state := d.happen(3, `"kind":"temperature","engine_c":70,"ambient_c":20`)
 	cooling := state["cooling"].(map[string]any)
 	assert.Equal(t, true, cooling["reachable"])
@@ -104,7 +111,8 @@ func TestLockingIsLearnedAcrossJobs(t *testing.T) {
 	d := withJob(t)
 	for n := range 3 {
 		id := fmt.Sprintf("job-%04d", n+10)
-		d.ok("POST", "/api/v1/jobs", `{"id":"`+id+`","vehicle_id":"vehicle-01","gauge_set_id":"gauges-01","card":0,"mechanic":"tess","reason":"","odometer_km":10}`)
+		d.ok("POST", "/api/v1/jobs",
+			`{"id":"`+id+`","vehicle_id":"vehicle-01","gauge_set_id":"gauges-01","card":0,"mechanic":"tess","reason":"","odometer_km":10}`)
 		at := 0
 		do := func(fields string) {
 			at++
@@ -156,11 +164,15 @@ func TestShopAndProbe(t *testing.T) {
 		return fmt.Sprintf(`{"probe_address":%q,"shim_sizes":{"from_mm":%s,"to_mm":%s,"step_mm":%s},"shim_stock":%s}`, address, from, to, step, stock)
 	}
 	for body, place := range map[string]string{
-		put("somewhere.example:80", "2", "3", "0.05", "[]"):                                "body.probe_address",
-		put("", "0", "3", "0.05", "[]"):                                                    "body.shim_sizes.from_mm",
-		put("", "3", "2", "0.05", "[]"):                                                    "body.shim_sizes",
-		put("", "2", "3", "0.05", `[{"shim_mm":2.5,"count":1},{"shim_mm":2.5,"count":2}]`): "body.shim_stock[1].shim_mm",
-		put("127.0.0.1:7070", "2", "3", "0.05", `[{"shim_mm":-2.5,"count":1}]`):            "body.shim_stock[0].shim_mm",
+		put("somewhere.example:80", "2", "3", "0.05",
+			"[]"): "body.probe_address",
+		put("", "0", "3", "0.05",
+			"[]"): "body.shim_sizes.from_mm",
+		put("", "3", "2", "0.05", "[]"): "body.shim_sizes",
+		put("", "2", "3", "0.05",
+			`[{"shim_mm":2.5,"count":1},{"shim_mm":2.5,"count":2}]`): "body.shim_stock[1].shim_mm",
+		put("127.0.0.1:7070", "2", "3", "0.05",
+			`[{"shim_mm":-2.5,"count":1}]`): "body.shim_stock[0].shim_mm",
 	} {
 		assert.Equal(t, place, d.refused("PUT", "/api/v1/shop", body, 422), body)
 	}
@@ -169,12 +181,16 @@ func TestShopAndProbe(t *testing.T) {
 	ctx, stop := context.WithCancel(context.Background())
 	defer stop()
 	go func() {
-		_ = probe.Simulated{StartC: 80, AmbientC: 18, K: 0.02, Speed: 1, Every: 10 * time.Millisecond}.Serve(ctx, listener)
+		_ = probe.Simulated{StartC: 80, AmbientC: 18, K: 0.02, Speed: 1,
+			Every: 10 * time.Millisecond}.Serve(ctx, listener)
 	}()
-	d.ok("PUT", "/api/v1/shop", put(listener.Addr().String(), "2", "3", "0.05", `[{"shim_mm":2.5,"count":1}]`))
-	require.Eventually(t, func() bool { return d.ok("GET", "/api/v1/probe", "")["state"] == "ok" }, 5*time.Second, 10*time.Millisecond)
+	d.ok("PUT", "/api/v1/shop",
+		put(listener.Addr().String(), "2", "3", "0.05", `[{"shim_mm":2.5,"count":1}]`))
+	require.Eventually(t, func() bool { return d.ok("GET", "/api/v1/probe", "")["state"] == "ok" },
+		5*time.Second, 10*time.Millisecond)
 	stop()
-	require.Eventually(t, func() bool { return d.ok("GET", "/api/v1/probe", "")["state"] == "lost" }, 5*time.Second, 10*time.Millisecond)
+	require.Eventually(t, func() bool { return d.ok("GET", "/api/v1/probe", "")["state"] == "lost" },
+		5*time.Second, 10*time.Millisecond)
 	lost := d.ok("GET", "/api/v1/probe", "")
 	assert.NotNil(t, lost["engine_c"], "the last reading stays")
 }
@@ -188,7 +204,8 @@ func TestStartingAJobChecksItsChoices(t *testing.T) {
 	assert.Equal(t, "body.card", d.refused("POST", "/api/v1/jobs", start(`"card":0,"hot_card":7`), 422))
 	assert.Equal(t, "hot_card", d.refused("POST", "/api/v1/jobs", start(`"card":0,"hot_card":0`), 409))
 	assert.Equal(t, "body.feel_mm", d.refused("POST", "/api/v1/jobs", start(`"card":0,"feel_mm":0.2`), 422))
-	view := d.ok("POST", "/api/v1/jobs", start(`"card":0,"aim":"loose","aim_reason":"hard use","rule":"guarded","feel_mm":0.008,"card_reason":"plate lost"`))
+	view := d.ok("POST", "/api/v1/jobs",
+		start(`"card":0,"aim":"loose","aim_reason":"hard use","rule":"guarded","feel_mm":0.008,"card_reason":"plate lost"`))
 	assert.Equal(t, "loose", view["aim"])
 	assert.Equal(t, "guarded", view["rule"])
 	assert.Equal(t, 0.008, view["feel_mm"])

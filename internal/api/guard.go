@@ -9,19 +9,22 @@ import (
 
 	"github.com/gin-gonic/gin"
 
-	"metronix/internal/compute"
+	"metronix/internal/wire"
 )
 
-// contentPolicy lets the page load only what ships inside the program. Styles set by scripts on elements go through the
-// object model and need no exception.
-const contentPolicy = "default-src 'none'; script-src 'self'; style-src 'self'; img-src 'self' data:; font-src 'self'; " +
+// contentPolicy lets the page load only what ships inside the program. Styles set by scripts on elements go
+// through the object model and need no exception.
+const contentPolicy = "default-src 'none'; script-src 'self'; style-src 'self'; img-src 'self' data:; " +
+	"font-src 'self'; " +
 	"connect-src 'self'; manifest-src 'self'; base-uri 'none'; form-action 'none'; frame-ancestors 'none'"
 
-// guard refuses what no page of ours would send: a foreign Host (a rebound name), a cross-origin write, an oversized body.
+// guard refuses what no page of ours would send: a foreign Host (a rebound name), a cross-origin write, an
+// oversized body.
 func guard(next http.Handler, hosts []string) http.Handler {
 	origin := http.NewCrossOriginProtection()
 	origin.SetDenyHandler(http.HandlerFunc(func(w http.ResponseWriter, _ *http.Request) {
-		writeProblem(w, http.StatusForbidden, "This request comes from another site. Open the program's own page.")
+		writeProblem(w, http.StatusForbidden,
+			"This request comes from another site. Open the program's own page.")
 	}))
 	checked := origin.Handler(strict(next))
 	return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
@@ -32,7 +35,9 @@ func guard(next http.Handler, hosts []string) http.Handler {
 		h.Set("Cross-Origin-Opener-Policy", "same-origin")
 		h.Set("Cross-Origin-Resource-Policy", "same-origin")
 		if !knownHost(r.Host, hosts) {
-			writeProblem(w, http.StatusMisdirectedRequest, "This program is not served under the name "+r.Host+". Open it by the address it printed at its start.")
+			writeProblem(w, http.StatusMisdirectedRequest,
+				"This program is not served under the name "+r.Host+
+					". Open it by the address it printed at its start.")
 			return
 		}
 		checked.ServeHTTP(w, r)
@@ -58,11 +63,12 @@ func problem(c *gin.Context, status int, detail string) {
 }
 
 func writeProblem(w http.ResponseWriter, status int, detail string) {
-	writeFaults(w, status, detail, []compute.Fault{})
+	writeFaults(w, status, detail, wire.Faults{})
 }
 
-func writeFaults(w http.ResponseWriter, status int, detail string, faults []compute.Fault) {
-	data, err := json.Marshal(compute.Problem{Type: "about:blank", Title: http.StatusText(status), Status: status, Detail: detail, Errors: faults})
+func writeFaults(w http.ResponseWriter, status int, detail string, faults wire.Faults) {
+	data, err := json.Marshal(wire.Problem{Type: "about:blank", Title: http.StatusText(status),
+		Status: status, Detail: detail, Errors: faults})
 	if err != nil {
 		panic(err) // a Problem of plain strings always encodes
 	}

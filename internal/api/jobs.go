@@ -7,7 +7,6 @@ import (
 	"errors"
 	"fmt"
 	"net/http"
-	"slices"
 	"strings"
 	"time"
 
@@ -16,9 +15,10 @@ import (
 	"metronix/core/clearance"
 	"metronix/core/gauge"
 	"metronix/core/job"
+	"metronix/core/measure"
 	"metronix/core/sequence"
-	"metronix/internal/compute"
 	"metronix/internal/store"
+	"metronix/internal/wire"
 )
 
 // JobShort is a job on the board.
@@ -40,8 +40,9 @@ type JobShort struct {
 	Valves     []ValveDot `json:"valves"`
 	Stops      int        `json:"stops"`
 	School     string     `json:"school"`
-	Watch      []Sighting `json:"watch" doc:"what to look for at the stop to turn to"`
+	Title      string     `json:"title" doc:"the name of the sequence on this engine; empty: not chosen yet"`
 	Direction  string     `json:"direction" enum:",running,back" doc:"which way the crank is turned; empty: not chosen yet"`
+	Brief      string     `json:"brief" doc:"what is next, in a line"`
 	CrankKnown bool       `json:"crank_known"`
 	Damaged    string     `json:"damaged" doc:"why this job cannot be opened; empty: it can"`
 }
@@ -69,7 +70,7 @@ type JobStart struct {
 	Aim        string   `json:"aim,omitempty" enum:",nominal,loose"`
 	AimReason  string   `json:"aim_reason,omitempty" maxLength:"200"`
 	Rule       string   `json:"rule,omitempty" enum:",workshop,guarded"`
-	FeelMM     *float64 `json:"feel_mm,omitempty" doc:"this mechanic's uncertainty of feel; absent: 0.005"`
+	FeelMM     *wire.MM `json:"feel_mm,omitempty" doc:"this mechanic's uncertainty of feel; absent: 0.005"`
 	Mechanic   string   `json:"mechanic" minLength:"1" maxLength:"100"`
 	Reason     string   `json:"reason" maxLength:"200"`
 	OdometerKM int      `json:"odometer_km" minimum:"0" maximum:"9999999"`
@@ -81,13 +82,19 @@ type JobID struct {
 }
 
 func (s *server) jobRoutes(a huma.API) {
-	huma.Get(a, "/api/v1/jobs", s.jobs, summary("list-jobs", "Jobs as the board shows them, the last touched first"))
-	huma.Put(a, "/api/v1/jobs/{id}/start", s.correctJob, summary("correct-job", "Correct what a job started from, before anything was read in it"))
-	huma.Put(a, "/api/v1/jobs/{id}/on-board", s.putOnBoard, summary("put-job-on-board", "Take a job off the board, or bring it back; nothing of it is lost"))
-	huma.Post(a, "/api/v1/jobs", s.addJob, summary("start-job", "Start a job"))
+	huma.Get(a, "/api/v1/jobs", s.jobs,
+		summary("list-jobs", "Jobs as the board shows them, the last touched first"))
+	huma.Put(a, "/api/v1/jobs/{id}/start", s.correctJob,
+		summary("correct-job", "Correct what a job started from, before anything was read in it"), strictly[JobStart](a))
+	huma.Put(a, "/api/v1/jobs/{id}/on-board", s.putOnBoard,
+		summary("put-job-on-board", "Take a job off the board, or bring it back; nothing of it is lost"))
+	huma.Post(a, "/api/v1/jobs", s.addJob, summary("start-job", "Start a job"), strictly[NewJob](a))
 	huma.Get(a, "/api/v1/jobs/{id}", s.job, summary("get-job", "One job"))
-	huma.Post(a, "/api/v1/jobs/{id}/find", s.find, summary("find-crank", "Where the crank may stand from what is seen, and what to do from there; nothing is stored"))
-	huma.Post(a, "/api/v1/jobs/{id}/happenings", s.happen, summary("add-happening", "Add what the mechanic did; answered when it is on disk"))
+	huma.Post(a, "/api/v1/jobs/{id}/find", s.find,
+		summary("find-crank", "Where the crank may stand from what is seen, and what to do from there; "+
+			"nothing is stored"), strictly[FindQuestion](a))
+	huma.Post(a, "/api/v1/jobs/{id}/happenings", s.happen,
+		summary("add-happening", "Add what the mechanic did; answered when it is on disk"), strictly[wire.Happening](a))
 }
 
 // BoardQuery narrows what the board lists.
@@ -120,32 +127,47 @@ func (s *server) jobs(ctx context.Context, in *BoardQuery) (*BoardPage, error) {
 	return out, nil
 }
 
-// onBoard is a job as it was derived last, at a time: by then its crank may have to be confirmed. One that cannot be opened says so.
+// onBoard is a job as it was derived last, at a time: by then its crank may have to be confirmed. One that
+// cannot be opened says so.
 func onBoard(on store.OnBoard, now time.Time) JobShort {
-	short := JobShort{ID: on.ID, Valves: []ValveDot{}, Watch: []Sighting{}, Now: Now{Action: string(job.DoNothing), Ladder: []Rung{}, Here: []string{}}, Phase: string(job.ChooseWay)}
+	short := JobShort{ID: on.ID, Valves: []ValveDot{},
+		Now: Now{Action: string(job.DoNothing), Ladder: []Rung{},
+			Here: []string{}}, Phase: string(job.ChooseWay)}
 	if err := json.Unmarshal([]byte(on.Short), &short); err != nil && on.Damaged == "" {
 		on.Damaged = "What the board knew of it does not read."
 	}
 	short.Damaged = on.Damaged
 	if short.CrankKnown && job.NeedsConfirming(short.TouchedAt, now) {
 		short.CrankKnown = false
+		if short.Now.AtACrank() {
+			short.Brief = "Confirm where the crank stands"
+		}
 	}
 	return short
 }
 
+// AtACrank says that what is next takes the crank to stand where it was left.
+func (n Now) AtACrank() bool {
+	switch job.Action(n.Action) {
+	case job.DoRead, job.DoKeep, job.DoAdjust, job.DoLock:
+		return true
+	}
+	return n.Action == string(job.DoTurn) && n.TurnDeg > 0
+}
+
 func jobShort(r store.Job, j *job.Job, touched time.Time) JobShort {
-	short := JobShort{ID: r.ID, Vehicle: r.Vehicle.Name, Plate: r.Vehicle.Plate, EngineName: r.Sheet.Name, Mechanic: r.Mechanic, Reason: r.Reason,
+	short := JobShort{ID: r.ID, Vehicle: r.Vehicle.Name, Plate: r.Vehicle.Plate, EngineName: r.Sheet.Name,
+		Mechanic: r.Mechanic, Reason: r.Reason,
 		CreatedAt: r.CreatedAt, TouchedAt: touched, Phase: string(j.Phase()), Now: nowView(j), SignedBy: j.SignedBy,
-		Valves: []ValveDot{}, Stops: len(j.Plan.Stops), School: string(j.Way.School), Watch: []Sighting{}, CrankKnown: j.Known()}
+		Brief:  j.Brief(),
+		Valves: []ValveDot{}, Stops: len(j.Plan.Stops), School: string(j.Way.School), CrankKnown: j.Known()}
 	short.Done, short.Total = j.Progress()
 	if c := coolingView(j); c != nil && j.Phase() == job.Prepare {
 		short.ReadyAt = c.ReadyAt
 	}
 	if j.Way.School != "" {
 		short.Direction = string(cmp.Or(j.Way.Direction, sequence.Running))
-	}
-	if short.Now.Action == string(job.DoTurn) {
-		short.Watch = sightings(j.Plan.Stops[short.Now.Stop].Watch)
+		short.Title = j.Way.School.Title(j.Sheet)
 	}
 	for _, v := range j.Valves {
 		dot := ValveDot{Name: v.Name, Kind: v.Kind.String()}
@@ -157,9 +179,14 @@ func jobShort(r store.Job, j *job.Job, touched time.Time) JobShort {
 	return short
 }
 
-// addJob starts a job. The same start sent again, because its answer was lost, is answered with the job there is.
-func (s *server) addJob(ctx context.Context, in *bodyOf[NewJob]) (*bodyOf[JobView], error) {
-	record, err := s.recordOf(ctx, in.Body)
+// addJob starts a job. The same start sent again, because its answer was lost, is answered with the job there
+// is.
+func (s *server) addJob(ctx context.Context, in *rawInput) (*bodyOf[JobView], error) {
+	body, err := readBody[NewJob](in.RawBody)
+	if err != nil {
+		return nil, err
+	}
+	record, err := s.recordOf(ctx, body)
 	if err != nil {
 		return nil, err
 	}
@@ -179,8 +206,10 @@ func (s *server) addJob(ctx context.Context, in *bodyOf[NewJob]) (*bodyOf[JobVie
 
 // sameStart says whether a stored job was started by the same request.
 func sameStart(a, b store.Job) bool {
-	return a.Vehicle.ID == b.Vehicle.ID && a.Card == b.Card && a.HotCard == b.HotCard && a.GaugeName == b.GaugeName && a.Mechanic == b.Mechanic &&
-		a.Reason == b.Reason && a.OdometerKM == b.OdometerKM && a.Aim == b.Aim && a.Rule == b.Rule && a.Feel == b.Feel
+	return a.Vehicle.ID == b.Vehicle.ID && a.Card == b.Card && a.HotCard == b.HotCard &&
+		a.GaugeName == b.GaugeName && a.Mechanic == b.Mechanic &&
+		a.Reason == b.Reason && a.OdometerKM == b.OdometerKM && a.Aim == b.Aim && a.Rule == b.Rule &&
+		a.Feel == b.Feel
 }
 
 func (s *server) startJob(record store.Job, put func(store.Job, store.Derived) error) error {
@@ -211,7 +240,8 @@ func (s *server) recordOf(ctx context.Context, n NewJob) (store.Job, error) {
 		return store.Job{}, missing(err, "gauge_set_id", "This gauge set is not stored.")
 	}
 	if faults := setFaults(set); len(faults) > 0 {
-		return store.Job{}, located(http.StatusUnprocessableEntity, "This gauge set cannot be used: correct it first.", faults...)
+		return store.Job{}, located(http.StatusUnprocessableEntity, "This gauge set cannot be used: "+
+			"correct it first.", faults...)
 	}
 	engine, err := st.Engine(vehicle.EngineID)
 	if err != nil {
@@ -222,36 +252,46 @@ func (s *server) recordOf(ctx context.Context, n NewJob) (store.Job, error) {
 		hot = *n.HotCard
 	}
 	if max(n.Card, hot) >= len(engine.Sheet.Clearances) {
-		return store.Job{}, located(http.StatusUnprocessableEntity, "There is no such clearance card.", compute.Fault{Location: "body.card", Value: n.Card,
-			Message: fmt.Sprintf("This engine's sheet has %s. Add one to the sheet first.", counted(len(engine.Sheet.Clearances), "clearance card"))})
+		return store.Job{}, located(http.StatusUnprocessableEntity, "There is no such clearance card.",
+			wire.Fault{Location: "body.card", Value: n.Card,
+				Message: fmt.Sprintf("This engine's sheet has %s. Add one to the sheet first.",
+					counted(len(engine.Sheet.Clearances), "clearance card"))})
 	}
 	feel := clearance.DefaultFeel
 	if n.FeelMM != nil {
-		if feel, err = length(*n.FeelMM); err != nil || feel < 0 || feel > clearance.MaxUncertainty {
-			return store.Job{}, located(http.StatusUnprocessableEntity, "This cannot be a feel.", compute.Fault{Location: "body.feel_mm", Value: *n.FeelMM,
-				Message: "The uncertainty of feel is 0 to 0.1 mm, commonly 0.005."})
+		if feel = measure.Length(*n.FeelMM); feel < 0 || feel > clearance.MaxUncertainty {
+			return store.Job{}, located(http.StatusUnprocessableEntity, "This cannot be a feel.",
+				wire.Fault{Location: "body.feel_mm", Value: *n.FeelMM,
+					Message: "The uncertainty of feel is 0 to 0.1 mm, commonly 0.005."})
 		}
 	}
-	return store.Job{ID: n.ID, Vehicle: vehicle, Sheet: engine.Sheet, Card: n.Card, HotCard: hot, CardReason: strings.TrimSpace(n.CardReason),
-		Aim: clearance.Aim(n.Aim), AimReason: strings.TrimSpace(n.AimReason), Rule: clearance.Rule(n.Rule), Feel: feel,
+	return store.Job{ID: n.ID, Vehicle: vehicle, Sheet: engine.Sheet, Card: n.Card, HotCard: hot,
+		CardReason: strings.TrimSpace(n.CardReason),
+		Aim:        clearance.Aim(n.Aim), AimReason: strings.TrimSpace(n.AimReason), Rule: clearance.Rule(n.Rule), Feel: feel,
 		GaugeName: set.Name, Leaves: gauge.Owned(set.Items),
 		Mechanic: strings.TrimSpace(n.Mechanic), Reason: strings.TrimSpace(n.Reason), OdometerKM: n.OdometerKM, CreatedAt: s.clock()}, nil
 }
 
 type correctInput struct {
 	JobID
-	Body JobStart
+	RawBody []byte `contentType:"application/json"`
 }
 
 // correctJob changes what a job started from, before anything was read in it.
 func (s *server) correctJob(ctx context.Context, in *correctInput) (*bodyOf[JobView], error) {
-	record, err := s.recordOf(ctx, NewJob{ID: in.ID, JobStart: in.Body})
+	body, err := readBody[JobStart](in.RawBody)
+	if err != nil {
+		return nil, err
+	}
+	record, err := s.recordOf(ctx, NewJob{ID: in.ID, JobStart: body})
 	if err != nil {
 		return nil, err
 	}
 	err = s.desk.with(ctx, in.ID, func(o *openJob) error {
 		if o.state.HasReadings() {
-			return &job.Refusal{Field: "id", Message: "Something was read in this job. What it was read by is not changed any more: start a new job."}
+			return &job.Refusal{Field: "id",
+				Message: "Something was read in this job. What it was read by is not changed any more: " +
+					"start a new job."}
 		}
 		record.CreatedAt, record.OffBoard = o.record.CreatedAt, o.record.OffBoard
 		setup, err := setupOf(record)
@@ -260,7 +300,9 @@ func (s *server) correctJob(ctx context.Context, in *correctInput) (*bodyOf[JobV
 		}
 		state, err := job.Replay(setup, o.list.Happenings)
 		if err != nil {
-			return &job.Refusal{Field: "vehicle_id", Message: "What was done in this job so far does not fit this: " + err.Error() + " Take it back first."}
+			return &job.Refusal{Field: "vehicle_id",
+				Message: "What was done in this job so far does not fit this: " + err.Error() +
+					" Take it back first."}
 		}
 		derived, err := derivedOf(record, state, s.clock())
 		if err != nil {
@@ -294,7 +336,8 @@ func (s *server) putOnBoard(ctx context.Context, in *boardInput) (*bodyOf[OnBoar
 
 func missing(err error, field, message string) error {
 	if err == store.ErrNotFound {
-		return located(http.StatusUnprocessableEntity, message, compute.Fault{Location: "body." + field, Message: message})
+		return located(http.StatusUnprocessableEntity, message,
+			wire.Fault{Location: "body." + field, Message: message})
 	}
 	return fault(err)
 }
@@ -311,8 +354,10 @@ func (s *server) viewOf(ctx context.Context, id string) (*bodyOf[JobView], error
 			return err
 		}
 		r, j := o.record, o.state
-		out.Body = JobView{CardReason: r.CardReason, Aim: string(cmp.Or(r.Aim, clearance.AimNominal)), AimReason: r.AimReason,
-			Rule: string(cmp.Or(r.Rule, clearance.Workshop)), FeelMM: r.Feel.Millimetres(), LockShift: shiftView(shift), Vehicle: vehicleView(r.Vehicle), OdometerKM: r.OdometerKM, Mechanic: r.Mechanic, Reason: r.Reason, GaugeName: r.GaugeName,
+		out.Body = JobView{CardReason: r.CardReason, Aim: string(cmp.Or(r.Aim, clearance.AimNominal)),
+			AimReason: r.AimReason,
+			Rule: string(cmp.Or(r.Rule,
+				clearance.Workshop)), FeelMM: wire.MM(r.Feel), LockShift: shiftView(shift), Vehicle: vehicleView(r.Vehicle), OdometerKM: r.OdometerKM, Mechanic: r.Mechanic, Reason: r.Reason, GaugeName: r.GaugeName,
 			Card: cardShort(j.Card), CardIndex: r.Card, HotCard: r.HotCard, CreatedAt: r.CreatedAt, OnBoard: !r.OffBoard, Correctable: !j.HasReadings(),
 			Engine: engineView(r.Sheet), State: stateView(id, o, shift, s.clock())}
 		return nil
@@ -323,13 +368,19 @@ func (s *server) viewOf(ctx context.Context, id string) (*bodyOf[JobView], error
 	return out, nil
 }
 
+// happenInput is a happening, read by package wire.
+type happenInput struct {
+	JobID
+	RawBody []byte `contentType:"application/json"`
+}
+
 func (s *server) happen(ctx context.Context, in *happenInput) (*bodyOf[JobState], error) {
-	h, err := in.read(s.clock())
-	if err != nil {
-		return nil, err
+	h, faults := wire.ReadHappening(in.RawBody, s.clock())
+	if len(faults) > 0 {
+		return nil, unreadable(faults)
 	}
 	out := &bodyOf[JobState]{}
-	err = s.desk.with(ctx, in.ID, func(o *openJob) error {
+	err := s.desk.with(ctx, in.ID, func(o *openJob) error {
 		if err := s.desk.happen(ctx, o, h); err != nil {
 			return err
 		}
@@ -344,9 +395,4 @@ func (s *server) happen(ctx context.Context, in *happenInput) (*bodyOf[JobState]
 		return nil, fault(err)
 	}
 	return out, nil
-}
-
-func sortRungs(rungs []Rung) []Rung {
-	slices.SortStableFunc(rungs, func(a, b Rung) int { return cmp.Compare(a.ThicknessMM, b.ThicknessMM) })
-	return slices.CompactFunc(rungs, func(a, b Rung) bool { return a.Name == b.Name })
 }

@@ -11,7 +11,8 @@ import (
 	"github.com/stretchr/testify/require"
 )
 
-// largestJob is a job on an engine with 48 valves, with a set of 120 leaves, at a stop where half the valves may be read.
+// largestJob is a job on an engine with 48 valves, with a set of 120 leaves, at a stop where half the valves
+// may be read.
 func largestJob(t testing.TB) *door {
 	d := opened(t)
 	sheet, err := os.ReadFile("../demo/engines/brindlow-6000.engine.json")
@@ -21,19 +22,24 @@ func largestJob(t testing.TB) *door {
 	for i := range leaves {
 		leaves[i] = fmt.Sprintf(`{"marked_mm":%.4f}`, 0.02+float64(i)*0.0117)
 	}
-	d.ok("POST", "/api/v1/gauge-sets", `{"id":"gauges-01","name":"Set","leaves":[`+strings.Join(leaves, ",")+`]}`)
-	d.ok("POST", "/api/v1/vehicles", `{"id":"vehicle-01","name":"Pump","plate":"","odometer_km":0,"engine_id":"engine-01"}`)
-	d.ok("POST", "/api/v1/jobs", `{"id":"job-0001","vehicle_id":"vehicle-01","gauge_set_id":"gauges-01","card":0,"mechanic":"Tess","reason":"","odometer_km":0}`)
+	d.ok("POST", "/api/v1/gauge-sets",
+		`{"id":"gauges-01","name":"Set","leaves":[`+strings.Join(leaves, ",")+`]}`)
+	d.ok("POST", "/api/v1/vehicles",
+		`{"id":"vehicle-01","name":"Pump","plate":"","odometer_km":0,"engine_id":"engine-01"}`)
+	d.ok("POST", "/api/v1/jobs",
+		`{"id":"job-0001","vehicle_id":"vehicle-01","gauge_set_id":"gauges-01","card":0,"mechanic":"Tess","reason":"","odometer_km":0}`)
 	d.happen(1, `"kind":"way_chosen","school":"two_stop"`)
 	d.happen(2, `"kind":"prepared","engine_c":19,"ambient_c":18`)
 	d.happen(3, `"kind":"turned","stop":0`)
 	return d
 }
 
-// Nothing that the program answers about its largest job costs more than fifty megabytes, all counted that is allocated for it.
+// Nothing that the program answers about its largest job costs more than fifty megabytes, all counted that is
+// allocated for it.
 func TestTheLargestJobIsNotDear(t *testing.T) {
 	d := largestJob(t)
-	for _, path := range []string{"/api/v1/jobs/job-0001", "/api/v1/jobs", "/api/v1/jobs/job-0001/ways", "/api/v1/jobs/job-0001/shims", "/api/v1/engines", "/api/v1/gauge-sets"} {
+	for _, path := range []string{"/api/v1/jobs/job-0001", "/api/v1/jobs", "/api/v1/jobs/job-0001/ways",
+		"/api/v1/jobs/job-0001/shims", "/api/v1/engines", "/api/v1/gauge-sets"} {
 		var before, after runtime.MemStats
 		runtime.ReadMemStats(&before)
 		status, text := d.send("GET", path, "")

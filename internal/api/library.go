@@ -9,8 +9,8 @@ import (
 
 	"github.com/danielgtaylor/huma/v2"
 
-	"metronix/internal/compute"
 	"metronix/internal/store"
+	"metronix/internal/wire"
 )
 
 // Card is a clearance card in short.
@@ -63,8 +63,11 @@ type bodyOf[T any] struct{ Body T }
 
 func (s *server) libraryRoutes(a huma.API) {
 	huma.Get(a, "/api/v1/vehicles", s.vehicles, summary("list-vehicles", "All vehicles"))
-	huma.Put(a, "/api/v1/vehicles/{id}", s.putVehicle, summary("put-vehicle", "Correct a vehicle; jobs keep the engine they began with"))
-	huma.Put(a, "/api/v1/vehicles/{id}/on-board", s.putVehicleOnBoard, summary("put-vehicle-on-board", "Take a vehicle off the lists, or bring it back; refused while a job of it is open"))
+	huma.Put(a, "/api/v1/vehicles/{id}", s.putVehicle,
+		summary("put-vehicle", "Correct a vehicle; jobs keep the engine they began with"))
+	huma.Put(a, "/api/v1/vehicles/{id}/on-board", s.putVehicleOnBoard,
+		summary("put-vehicle-on-board",
+			"Take a vehicle off the lists, or bring it back; refused while a job of it is open"))
 	huma.Post(a, "/api/v1/vehicles", s.addVehicle, summary("add-vehicle", "Store a vehicle"))
 }
 
@@ -103,7 +106,8 @@ func (s *server) addVehicle(ctx context.Context, in *bodyOf[NewVehicle]) (*bodyO
 	}
 	switch err := s.store.With(ctx).AddVehicle(record); {
 	case errors.Is(err, store.ErrExists): // sent again, because its answer was lost
-		if there, lookErr := s.store.With(ctx).Vehicle(record.ID); lookErr != nil || there.Name != record.Name || there.EngineID != record.EngineID {
+		if there, lookErr := s.store.With(ctx).Vehicle(record.ID); lookErr != nil ||
+			there.Name != record.Name || there.EngineID != record.EngineID {
 			return nil, fault(err)
 		}
 	case err != nil:
@@ -115,9 +119,12 @@ func (s *server) addVehicle(ctx context.Context, in *bodyOf[NewVehicle]) (*bodyO
 func (s *server) vehicleRecord(id string, v VehicleBody) (store.Vehicle, error) {
 	name := strings.TrimSpace(v.Name)
 	if name == "" {
-		return store.Vehicle{}, located(http.StatusUnprocessableEntity, "The vehicle has no name.", compute.Fault{Location: "body.name", Message: "Give the vehicle a name that the workshop knows it by."})
+		return store.Vehicle{}, located(http.StatusUnprocessableEntity, "The vehicle has no name.",
+			wire.Fault{Location: "body.name",
+				Message: "Give the vehicle a name that the workshop knows it by."})
 	}
-	return store.Vehicle{ID: id, Name: name, Plate: strings.TrimSpace(v.Plate), OdometerKM: v.OdometerKM, EngineID: v.EngineID, CreatedAt: s.clock()}, nil
+	return store.Vehicle{ID: id, Name: name, Plate: strings.TrimSpace(v.Plate), OdometerKM: v.OdometerKM,
+		EngineID: v.EngineID, CreatedAt: s.clock()}, nil
 }
 
 func (s *server) vehicleOf(ctx context.Context, id string) (*bodyOf[Vehicle], error) {
@@ -169,8 +176,10 @@ func (s *server) putVehicleOnBoard(ctx context.Context, in *vehicleBoardInput) (
 		return nil, fault(err)
 	}
 	if len(open) > 0 && !in.Body.OnBoard {
-		message := fmt.Sprintf("%s has a job on the board. Finish that first, or take it off the board.", v.Name)
-		return nil, located(http.StatusConflict, message, compute.Fault{Location: "id", Value: in.ID, Message: message})
+		message := fmt.Sprintf("%s has a job on the board. Finish that first, or take it off the board.",
+			v.Name)
+		return nil, located(http.StatusConflict, message,
+			wire.Fault{Location: "id", Value: in.ID, Message: message})
 	}
 	v.OffBoard = !in.Body.OnBoard
 	if err := s.store.With(ctx).ReplaceVehicle(v); err != nil {

@@ -10,10 +10,12 @@ import (
 	"github.com/gin-gonic/gin"
 )
 
-// storeTimeout is how long a request may take about the data file: shorter than the whole answer may, so that it can still be said.
+// storeTimeout is how long a request may take about the data file: shorter than the whole answer may, so that
+// it can still be said.
 const storeTimeout = 10 * time.Second
 
-// inTime ends what a request asks of store and core when its time is up, and keeps answers of the interface out of every cache.
+// inTime ends what a request asks of store and core when its time is up, and keeps answers of the interface
+// out of every cache.
 func inTime(c *gin.Context) {
 	ctx, cancel := context.WithTimeout(c.Request.Context(), storeTimeout)
 	defer cancel()
@@ -26,7 +28,8 @@ func inTime(c *gin.Context) {
 
 // heavy is what costs more than a look or an entry: plans, choices of shims, computations.
 func heavy(path string) bool {
-	return strings.HasPrefix(path, "/api/v1/compute/") || strings.HasSuffix(path, "/ways") || strings.HasSuffix(path, "/shims") || path == "/api/v1/look-at-sheet"
+	return strings.HasPrefix(path, "/api/v1/compute/") || strings.HasSuffix(path, "/ways") ||
+		strings.HasSuffix(path, "/shims") || path == "/api/v1/look-at-sheet"
 }
 
 // few lets only so many requests compute at once; the others wait for their turn, or are told to come again.
@@ -43,13 +46,14 @@ func few() gin.HandlerFunc {
 			c.Next()
 		case <-c.Request.Context().Done():
 			c.Header("Retry-After", "1")
-			problem(c, http.StatusServiceUnavailable, "Too much is being worked out at once. Try again in a moment.")
+			problem(c, http.StatusServiceUnavailable,
+				"Too much is being worked out at once. Try again in a moment.")
 		}
 	}
 }
 
-// health says whether the program can do its work: its data file is at its place and answers. A watchdog sees a status other than 200 where
-// it cannot.
+// health says whether the program can do its work: its data file is at its place and answers. A watchdog sees
+// a status other than 200 where it cannot.
 func (s *server) health(c *gin.Context) {
 	if err := s.store.With(c.Request.Context()).Alive(); err != nil {
 		problem(c, http.StatusServiceUnavailable, "The data file does not answer: "+err.Error()+".")

@@ -1,5 +1,5 @@
-// Package api serves the store and the core over HTTP: routes, requests and answers, problems, and the built front end.
-// It holds no rule of the trade.
+// Package api serves the store and the core over HTTP: routes, requests and answers, problems, and the built
+// front end. It holds no rule of the trade.
 package api
 
 import (
@@ -7,6 +7,8 @@ import (
 	"io/fs"
 	"log/slog"
 	"net/http"
+	"reflect"
+	"strings"
 	"time"
 
 	"github.com/danielgtaylor/huma/v2"
@@ -32,7 +34,8 @@ const (
 
 // Options of a server.
 type Options struct {
-	Site    fs.FS            // the built front end; nil or without index.html: answered with 503 and a sentence
+	// the built front end; nil or without index.html: answered with 503 and a sentence
+	Site    fs.FS
 	Hosts   []string         // host names under which the program may be called, besides the loopback ones
 	Clock   func() time.Time // nil: time.Now
 	Version string
@@ -62,7 +65,8 @@ func Handler(st *store.Store, o Options) http.Handler {
 	return handler
 }
 
-// Ready is Handler, once what is derived of the jobs has been made where it is missing, and every open job was looked into.
+// Ready is Handler, once what is derived of the jobs has been made where it is missing, and every open job
+// was looked into.
 func Ready(ctx context.Context, st *store.Store, o Options) (http.Handler, error) {
 	handler, _, s := build(st, o)
 	return handler, s.desk.catchUp(ctx)
@@ -83,7 +87,8 @@ func build(st *store.Store, o Options) (http.Handler, huma.API, *server) {
 	router.HandleMethodNotAllowed = true
 	router.Use(gin.CustomRecovery(func(c *gin.Context, fault any) {
 		slog.Error("a request failed", "path", c.Request.URL.Path, "fault", fault)
-		problem(c, http.StatusInternalServerError, "Something went wrong in the program, and this was not answered. Its log says more.")
+		problem(c, http.StatusInternalServerError,
+			"Something went wrong in the program, and this was not answered. Its log says more.")
 	}))
 	s := &server{store: st, desk: newDesk(st), clock: o.Clock, probe: &probe.Reader{}, probeAllowed: o.Probes}
 	router.Use(inTime, few())
@@ -97,7 +102,20 @@ func build(st *store.Store, o Options) (http.Handler, huma.API, *server) {
 func config(version string) huma.Config {
 	c := huma.DefaultConfig("Metronix", version)
 	c.OpenAPIPath, c.DocsPath, c.SchemasPath, c.CreateHooks = "/api/openapi", "", "", nil
+	c.Components.Schemas = huma.NewMapRegistry("#/components/schemas/", schemaName)
 	return c
+}
+
+// schemaName sets the names of computations' requests and answers apart from those of jobs.
+func schemaName(t reflect.Type, hint string) string {
+	name := huma.DefaultSchemaNamer(t, hint)
+	for t.Kind() == reflect.Pointer || t.Kind() == reflect.Slice {
+		t = t.Elem()
+	}
+	if strings.HasSuffix(t.PkgPath(), "/compute") {
+		return "Compute" + name
+	}
+	return name
 }
 
 func (s *server) routes(a huma.API) {
@@ -108,4 +126,5 @@ func (s *server) routes(a huma.API) {
 	s.gaugeRoutes(a)
 	s.shopRoutes(a)
 	computeRoutes(a)
+	describeBodies(a.OpenAPI())
 }

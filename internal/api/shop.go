@@ -13,8 +13,8 @@ import (
 	"metronix/core/adjust"
 	"metronix/core/job"
 	"metronix/core/measure"
-	"metronix/internal/compute"
 	"metronix/internal/store"
+	"metronix/internal/wire"
 )
 
 // Shop is what the workshop has set up for all its jobs.
@@ -27,47 +27,54 @@ type Shop struct {
 
 // ShimSizes are sizes from one to another in steps.
 type ShimSizes struct {
-	FromMM float64 `json:"from_mm"`
-	ToMM   float64 `json:"to_mm"`
-	StepMM float64 `json:"step_mm"`
+	FromMM wire.MM `json:"from_mm"`
+	ToMM   wire.MM `json:"to_mm"`
+	StepMM wire.MM `json:"step_mm"`
 }
 
 // ShimCount is so many shims of a size.
 type ShimCount struct {
-	ShimMM float64 `json:"shim_mm"`
+	ShimMM wire.MM `json:"shim_mm"`
 	Count  int     `json:"count" minimum:"0" maximum:"10000"`
 }
 
 // usualSizes is taken until the workshop says otherwise: twentieths of a millimetre (from memory).
-var usualSizes = ShimSizes{2, 3.2, 0.05}
+var usualSizes = ShimSizes{wire.MM(2 * measure.Millimetre), wire.MM(3200 * measure.Micrometre),
+	wire.MM(50 * measure.Micrometre)}
 
 // ProbeStatus is how it stands with the temperature probe.
 type ProbeStatus struct {
-	State    string     `json:"state" enum:"off,connecting,ok,lost"`
-	EngineC  *float64   `json:"engine_c" doc:"the last reading; null: none yet"`
-	AmbientC *float64   `json:"ambient_c"`
-	At       *time.Time `json:"at"`
-	Detail   string     `json:"detail" doc:"why it is lost"`
+	State    string        `json:"state" enum:"off,connecting,ok,lost"`
+	EngineC  *wire.Celsius `json:"engine_c" nullable:"true" doc:"the last reading; null: none yet"`
+	AmbientC *wire.Celsius `json:"ambient_c" nullable:"true"`
+	At       *time.Time    `json:"at"`
+	Detail   string        `json:"detail" doc:"why it is lost"`
 }
 
 // JobShims is the choice of shims over a job's whole engine.
 type JobShims struct {
 	Fit        []ShimFit   `json:"fit"`
 	Buy        []ShimCount `json:"buy"`
-	SpareMM    []float64   `json:"spare_mm"`
-	Impossible []Finding   `json:"impossible" doc:"location is the valve"`
-	BenchMM    []float64   `json:"bench_mm" doc:"shims taken out and not in the engine"`
+	SpareMM    []wire.MM   `json:"spare_mm"`
+	Impossible []Lacking   `json:"impossible"`
+	BenchMM    []wire.MM   `json:"bench_mm" doc:"shims taken out and not in the engine"`
 	Missing    []string    `json:"missing" doc:"valves whose fitted shim, or whose gap as a figure, is not known yet"`
+}
+
+// Lacking is a valve that no shim brings into its limits, and why.
+type Lacking struct {
+	Valve  string `json:"valve"`
+	Reason string `json:"reason"`
 }
 
 // ShimFit is what goes under one valve.
 type ShimFit struct {
 	Valve    string  `json:"valve"`
-	FittedMM float64 `json:"fitted_mm"`
-	WantedMM float64 `json:"wanted_mm" doc:"the thickness that would land on the aim"`
-	ShimMM   float64 `json:"shim_mm"`
+	FittedMM wire.MM `json:"fitted_mm"`
+	WantedMM wire.MM `json:"wanted_mm" doc:"the thickness that would land on the aim"`
+	ShimMM   wire.MM `json:"shim_mm"`
 	From     string  `json:"from" doc:"a valve, its own name where it stays, or stock"`
-	GapMM    float64 `json:"gap_mm"`
+	GapMM    wire.MM `json:"gap_mm"`
 	Here     bool    `json:"here" doc:"the valve may be worked on where the crank stands"`
 	Source   string  `json:"source" enum:"stays,valve,bench,shop,buy" doc:"where the shim is to be had"`
 	FromHere bool    `json:"from_here" doc:"its giver is clear here, so that the shim can be taken out"`
@@ -75,14 +82,17 @@ type ShimFit struct {
 
 func (s *server) shopRoutes(a huma.API) {
 	huma.Get(a, "/api/v1/shop", s.shop, summary("get-shop", "What the workshop has set up"))
-	huma.Put(a, "/api/v1/shop", s.putShop, summary("put-shop", "Change what the workshop has set up"))
+	huma.Put(a, "/api/v1/shop", s.putShop, summary("put-shop", "Change what the workshop has set up"),
+		strictly[Shop](a))
 	huma.Get(a, "/api/v1/probe", s.probeStatus, summary("get-probe", "The latest of the temperature probe"))
-	huma.Get(a, "/api/v1/jobs/{id}/shims", s.jobShims, summary("get-job-shims", "The choice of shims over the whole engine"))
+	huma.Get(a, "/api/v1/jobs/{id}/shims", s.jobShims,
+		summary("get-job-shims", "The choice of shims over the whole engine"))
 }
 
 func (s *server) readShop(ctx context.Context) (Shop, error) {
 	stored, err := s.store.With(ctx).Shop()
-	shop := Shop{ProbeAddress: stored.Probe, ShimSizes: usualSizes, ShimStock: []ShimCount{}, Version: stored.Version}
+	shop := Shop{ProbeAddress: stored.Probe, ShimSizes: usualSizes, ShimStock: []ShimCount{},
+		Version: stored.Version}
 	if err != nil {
 		return shop, err
 	}
@@ -92,7 +102,7 @@ func (s *server) readShop(ctx context.Context) (Shop, error) {
 		}
 	}
 	for _, c := range stored.Stock {
-		shop.ShimStock = append(shop.ShimStock, ShimCount{c.Shim.Millimetres(), c.N})
+		shop.ShimStock = append(shop.ShimStock, ShimCount{wire.MM(c.Shim), c.N})
 	}
 	return shop, nil
 }
@@ -105,25 +115,31 @@ func (s *server) shop(ctx context.Context, _ *struct{}) (*bodyOf[Shop], error) {
 	return &bodyOf[Shop]{shop}, nil
 }
 
-func (s *server) putShop(ctx context.Context, in *bodyOf[Shop]) (*bodyOf[Shop], error) {
-	shop := in.Body
-	var faults []compute.Fault
+func (s *server) putShop(ctx context.Context, in *rawInput) (*bodyOf[Shop], error) {
+	shop, err := readBody[Shop](in.RawBody)
+	if err != nil {
+		return nil, err
+	}
+	var faults wire.Faults
 	if shop.ProbeAddress != "" {
 		if message := s.probeAllowed.Check(shop.ProbeAddress); message != "" {
-			faults = append(faults, compute.Fault{Location: "body.probe_address", Value: shop.ProbeAddress, Message: message})
+			faults = append(faults, wire.Fault{Location: "body.probe_address", Value: shop.ProbeAddress,
+				Message: message})
 		}
 	}
 	sizesOf(shop.ShimSizes, &faults)
 	stock := stockOf(shop.ShimStock, &faults)
 	if len(faults) > 0 {
-		return nil, located(http.StatusUnprocessableEntity, "This cannot be stored: "+counted(len(faults), "fault")+".", faults...)
+		return nil, located(http.StatusUnprocessableEntity,
+			"This cannot be stored: "+counted(len(faults), "fault")+".", faults...)
 	}
 	sizes, err := json.Marshal(shop.ShimSizes)
 	if err != nil {
 		return nil, fault(err)
 	}
 	now := s.clock()
-	anew := store.Shop{Probe: shop.ProbeAddress, Sizes: string(sizes), Stock: stock, Version: strconv.FormatInt(now.UnixNano(), 36)}
+	anew := store.Shop{Probe: shop.ProbeAddress, Sizes: string(sizes), Stock: stock,
+		Version: strconv.FormatInt(now.UnixNano(), 36)}
 	if err := s.store.With(ctx).PutShop(anew, shop.Version, now); err != nil {
 		return nil, fault(err)
 	}
@@ -133,13 +149,17 @@ func (s *server) putShop(ctx context.Context, in *bodyOf[Shop]) (*bodyOf[Shop], 
 // maxSizes bounds a list of sizes.
 const maxSizes = 200
 
-func sizesOf(z ShimSizes, faults *[]compute.Fault) []measure.Length {
-	from, to, step := shimLength(z.FromMM, "body.shim_sizes.from_mm", faults), shimLength(z.ToMM, "body.shim_sizes.to_mm", faults), shimLength(z.StepMM, "body.shim_sizes.step_mm", faults)
+func sizesOf(z ShimSizes, faults *wire.Faults) []measure.Length {
+	from, to, step := shimLength(z.FromMM, "body.shim_sizes.from_mm", faults), shimLength(z.ToMM,
+		"body.shim_sizes.to_mm", faults), shimLength(z.StepMM, "body.shim_sizes.step_mm", faults)
 	if len(*faults) > 0 {
 		return nil
 	}
 	if to < from || (to-from)/step >= maxSizes {
-		*faults = append(*faults, compute.Fault{Location: "body.shim_sizes", Message: fmt.Sprintf("Sizes run upwards, and are at most %d: from %s to %s in steps of %s is not that.", maxSizes, from, to, step)})
+		*faults = append(*faults,
+			wire.Fault{Location: "body.shim_sizes",
+				Message: fmt.Sprintf("Sizes run upwards, and are at most %d: from %s to %s in steps of %s is "+
+					"not that.", maxSizes, from, to, step)})
 		return nil
 	}
 	var sizes []measure.Length
@@ -149,14 +169,16 @@ func sizesOf(z ShimSizes, faults *[]compute.Fault) []measure.Length {
 	return sizes
 }
 
-func stockOf(list []ShimCount, faults *[]compute.Fault) []adjust.Count {
+func stockOf(list []ShimCount, faults *wire.Faults) []adjust.Count {
 	var stock []adjust.Count
 	for i, c := range list {
 		at := fmt.Sprintf("body.shim_stock[%d].shim_mm", i)
 		size := shimLength(c.ShimMM, at, faults)
 		for _, before := range stock {
 			if before.Shim == size {
-				*faults = append(*faults, compute.Fault{Location: at, Value: c.ShimMM, Message: fmt.Sprintf("The size %s is listed twice.", size)})
+				*faults = append(*faults,
+					wire.Fault{Location: at, Value: c.ShimMM,
+						Message: fmt.Sprintf("The size %s is listed twice.", size)})
 			}
 		}
 		stock = append(stock, adjust.Count{Shim: size, N: c.Count})
@@ -164,10 +186,13 @@ func stockOf(list []ShimCount, faults *[]compute.Fault) []adjust.Count {
 	return stock
 }
 
-func shimLength(mm float64, at string, faults *[]compute.Fault) measure.Length {
-	l, err := length(mm)
-	if err != nil || l <= 0 || l > job.MaxShim {
-		*faults = append(*faults, compute.Fault{Location: at, Value: mm, Message: fmt.Sprintf("%v mm is not the thickness of a shim: above 0, at most %s.", mm, job.MaxShim)})
+func shimLength(mm wire.MM, at string, faults *wire.Faults) measure.Length {
+	l := measure.Length(mm)
+	if l <= 0 || l > job.MaxShim {
+		*faults = append(*faults,
+			wire.Fault{Location: at, Value: mm,
+				Message: fmt.Sprintf("%s is not the thickness of a shim: above 0, at most %s.", l,
+					job.MaxShim)})
 	}
 	return l
 }
@@ -185,7 +210,7 @@ func (s *server) probeStatus(ctx context.Context, _ *struct{}) (*bodyOf[ProbeSta
 	out := ProbeStatus{State: string(status.State), Detail: status.Detail}
 	if !status.At.IsZero() {
 		engine, ambient, at := status.Reading.EngineC, status.Reading.AmbientC, status.At.UTC()
-		out.EngineC, out.AmbientC, out.At = &engine, &ambient, &at
+		out.EngineC, out.AmbientC, out.At = (*wire.Celsius)(&engine), (*wire.Celsius)(&ambient), &at
 	}
 	return &bodyOf[ProbeStatus]{out}, nil
 }
@@ -195,7 +220,7 @@ func (s *server) jobShims(ctx context.Context, in *JobID) (*bodyOf[JobShims], er
 	if err != nil {
 		return nil, fault(err)
 	}
-	var faults []compute.Fault
+	var faults wire.Faults
 	sizes, stock := sizesOf(shop.ShimSizes, &faults), stockOf(shop.ShimStock, &faults)
 	out := &bodyOf[JobShims]{}
 	err = s.desk.with(ctx, in.ID, func(o *openJob) error {
@@ -210,17 +235,22 @@ func (s *server) jobShims(ctx context.Context, in *JobID) (*bodyOf[JobShims], er
 }
 
 func shimsView(j *job.Job, plan adjust.ShimPlan, missing []string) JobShims {
-	out := JobShims{Fit: []ShimFit{}, Buy: []ShimCount{}, SpareMM: millimetres(plan.Spare), Impossible: []Finding{}, Missing: listed(missing), BenchMM: millimetres(j.Bench)}
+	out := JobShims{Fit: []ShimFit{}, Buy: []ShimCount{}, SpareMM: wire.Millimetres(plan.Spare),
+		Impossible: []Lacking{}, Missing: wire.List(missing), BenchMM: wire.Millimetres(j.LooseShims)}
 	for _, f := range plan.Fit {
 		v, _ := j.Valve(f.Valve)
-		out.Fit = append(out.Fit, ShimFit{Valve: f.Valve, FittedMM: v.Shim.Millimetres(), ShimMM: f.Shim.Millimetres(), From: f.From, GapMM: f.Gap.Millimetres(), Here: j.Settable(v), Source: string(j.Source(f)), FromHere: j.GiverClear(f),
-			WantedMM: adjust.ShimValve{Fitted: f.Shim, Measured: f.Gap, Aim: j.AimOf(v)}.Wanted().Millimetres()})
+		out.Fit = append(out.Fit,
+			ShimFit{Valve: f.Valve, FittedMM: wire.MM(v.Shim), ShimMM: wire.MM(f.Shim), From: f.From,
+				GapMM: wire.MM(f.Gap), Here: j.Settable(v), Source: string(
+					j.Source(f)), FromHere: j.GiverClear(f),
+				WantedMM: wire.MM(adjust.ShimValve{Fitted: f.Shim, Measured: f.Gap,
+					Aim: j.AimOf(v)}.Wanted())})
 	}
 	for _, b := range plan.Buy {
-		out.Buy = append(out.Buy, ShimCount{b.Shim.Millimetres(), b.N})
+		out.Buy = append(out.Buy, ShimCount{wire.MM(b.Shim), b.N})
 	}
 	for _, l := range plan.Impossible {
-		out.Impossible = append(out.Impossible, Finding{l.Valve, l.Reason})
+		out.Impossible = append(out.Impossible, Lacking{l.Valve, l.Reason})
 	}
 	return out
 }

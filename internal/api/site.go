@@ -15,8 +15,9 @@ import (
 	"github.com/gin-gonic/gin"
 )
 
-// serveSite answers everything that is not the interface from the built front end: files with their own tags, gzipped where
-// the build made a gzipped twin; page addresses with the index; 404 for missing assets and interface addresses.
+// serveSite answers everything that is not the interface from the built front end: files with their own tags,
+// gzipped where the build made a gzipped twin; page addresses with the index; 404 for missing assets and
+// interface addresses.
 func serveSite(router *gin.Engine, site fs.FS) {
 	router.NoMethod(func(c *gin.Context) {
 		problem(c, http.StatusMethodNotAllowed, "This address does not take "+c.Request.Method+".")
@@ -26,7 +27,8 @@ func serveSite(router *gin.Engine, site fs.FS) {
 		switch {
 		case strings.HasPrefix(name, "api/") || name == "api":
 			problem(c, http.StatusNotFound, "There is nothing at "+c.Request.URL.Path+".")
-		case strings.HasPrefix(path.Base("/"+name), ".") || !utf8.ValidString(name) || strings.HasSuffix(name, ".gz"):
+		case strings.HasPrefix(path.Base("/"+name), ".") || !utf8.ValidString(name) ||
+			strings.HasSuffix(name, ".gz"):
 			problem(c, http.StatusNotFound, "There is no such file here.")
 		case c.Request.Method != http.MethodGet && c.Request.Method != http.MethodHead:
 			problem(c, http.StatusMethodNotAllowed, "A page is only read.")
@@ -109,5 +111,6 @@ func readBest(site fs.FS, name, accepts string) (data []byte, encoding string, e
 }
 
 func noSite(c *gin.Context) {
-	problem(c, http.StatusServiceUnavailable, "This program was built without its pages. Build it with make, then start it again.")
+	problem(c, http.StatusServiceUnavailable,
+		"This program was built without its pages. Build it with make, then start it again.")
 }

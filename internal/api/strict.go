@@ -9,12 +9,13 @@ import (
 	"net/http"
 	"os"
 
-	"metronix/internal/compute"
+	"metronix/internal/wire"
 )
 
-// strict reads a request's body whole before anything is done with it, and refuses what no page of ours would send: one that is too large or
-// does not come, keys given twice in one case or another, and characters that cannot be seen or written. After a body that was not read to its
-// end the connection is closed, so that its rest is never taken for another request.
+// strict reads a request's body whole before anything is done with it, and refuses what no page of ours would
+// send: one that is too large or does not come, keys given twice in one case or another, and characters that
+// cannot be seen or written. After a body that was not read to its end the connection is closed, so that its
+// rest is never taken for another request.
 func strict(next http.Handler) http.Handler {
 	return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
 		if r.Body == nil || r.Body == http.NoBody {
@@ -38,7 +39,7 @@ func strict(next http.Handler) http.Handler {
 			return
 		}
 		if isJSON(r) {
-			if faults := compute.Loose(body); len(faults) > 0 {
+			if faults := wire.Loose(body); len(faults) > 0 {
 				writeFaults(w, http.StatusUnprocessableEntity, faults[0].Message, faults)
 				return
 			}

@@ -6,14 +6,15 @@ import (
 
 	"metronix/core/measure"
 	"metronix/core/wear"
+	"metronix/internal/wire"
 )
 
 type visitValve struct {
-	Valve string `json:"valve"`
-	Found MM     `json:"found_mm"`
-	Left  MM     `json:"left_mm"`
-	Lower MM     `json:"lower_mm"`
-	Upper MM     `json:"upper_mm"`
+	Valve string  `json:"valve"`
+	Found wire.MM `json:"found_mm"`
+	Left  wire.MM `json:"left_mm"`
+	Lower wire.MM `json:"lower_mm"`
+	Upper wire.MM `json:"upper_mm"`
 }
 
 type visit struct {
@@ -50,15 +51,16 @@ type forecastResponse struct {
 // mostGaps bounds what is reckoned at once: sixty visits of an engine with forty-eight valves.
 const mostGaps = 48 * 60
 
-func forecast(q forecastRequest) (forecastResponse, *Problem) {
-	var faults []Fault
+func forecast(q forecastRequest) (forecastResponse, *wire.Problem) {
+	var faults wire.Faults
 	gaps := 0
 	for _, v := range q.Visits {
 		gaps += len(v.Valves)
 	}
 	if gaps > mostGaps {
-		return forecastResponse{}, refused(Fault{Location: "visits", Value: gaps,
-			Message: fmt.Sprintf("%d valves over all visits: at most %d are reckoned at once. Leave out the oldest visits.", gaps, mostGaps)})
+		return forecastResponse{}, wire.Refused(wire.Fault{Location: "visits", Value: gaps,
+			Message: fmt.Sprintf("%d valves over all visits: at most %d are reckoned at once. Leave out "+
+				"the oldest visits.", gaps, mostGaps)})
 	}
 	visits := make([]wear.Visit, len(q.Visits))
 	for i, v := range q.Visits {
@@ -67,49 +69,52 @@ func forecast(q forecastRequest) (forecastResponse, *Problem) {
 	interval, months := 0.0, 0
 	if q.IntervalKM != nil {
 		if interval = *q.IntervalKM; interval <= 0 || interval > 1e7 {
-			faults = append(faults, Fault{Location: "interval_km", Value: interval, Message: "An interval is above 0 km."})
+			faults.Add("interval_km", interval, "An interval is above 0 km.")
 		}
 	}
 	if q.IntervalMonths != nil {
 		if months = *q.IntervalMonths; months < 1 || months > 1200 {
-			faults = append(faults, Fault{Location: "interval_months", Value: months, Message: "An interval is 1 to 1200 months."})
+			faults.Add("interval_months", months, "An interval is 1 to 1200 months.")
 		}
 	}
 	if len(faults) > 0 {
-		return forecastResponse{}, refused(faults...)
+		return forecastResponse{}, wire.Refused(faults...)
 	}
 	f, err := wear.Reckon(visits, interval, months)
 	if err != nil {
-		return forecastResponse{}, refused(Fault{Location: "visits", Message: sentence(err)})
+		return forecastResponse{}, wire.Refused(wire.Fault{Location: "visits", Message: wire.Sentence(err)})
 	}
-	r := forecastResponse{Valves: []wearOf{}, Due: dueAt{OdometerKM: number(f.Due.OdometerKM), Because: f.Due.Because}}
+	r := forecastResponse{Valves: []wearOf{},
+		Due: dueAt{OdometerKM: number(f.Due.OdometerKM), Because: f.Due.Because}}
 	if !f.Due.Date.IsZero() {
 		r.Due.Date = f.Due.Date.Format(time.DateOnly)
 	}
 	for _, v := range f.Valves {
-		r.Valves = append(r.Valves, wearOf{v.Valve, number(v.Rate), number(v.Leaves), string(v.Side), v.Range})
+		r.Valves = append(r.Valves,
+			wearOf{v.Valve, number(v.Rate), number(v.Leaves), string(v.Side), v.Range})
 	}
 	return r, nil
 }
 
-func readVisit(v visit, at string, faults *[]Fault) wear.Visit {
+func readVisit(v visit, at string, f *wire.Faults) wear.Visit {
 	date, err := time.Parse(time.DateOnly, v.Date)
 	if err != nil {
-		*faults = append(*faults, Fault{Location: at + ".date", Value: echo(v.Date), Message: "A date is written 2026-03-31."})
+		f.Add(at+".date", v.Date, "A date is written 2026-03-31.")
 	}
 	if v.OdometerKM < 0 || v.OdometerKM > 1e8 {
-		*faults = append(*faults, Fault{Location: at + ".odometer_km", Value: v.OdometerKM, Message: "An odometer stands at 0 km or more."})
+		f.Add(at+".odometer_km", v.OdometerKM, "An odometer stands at 0 km or more.")
 	}
 	out := wear.Visit{OdometerKM: v.OdometerKM, Date: date}
 	for i, w := range v.Valves {
 		place := fmt.Sprintf("%s.valves[%d]", at, i)
-		gapFault(place+".found_mm", w.Found, faults)
-		gapFault(place+".left_mm", w.Left, faults)
+		gapFault(place+".found_mm", w.Found, f)
+		gapFault(place+".left_mm", w.Left, f)
 		if w.Lower > w.Upper {
-			*faults = append(*faults, Fault{Location: place + ".lower_mm", Value: w.Lower, Message: "The lower limit is above the upper one. Are they swapped?"})
+			f.Add(place+".lower_mm", w.Lower, "The lower limit is above the upper one. Are they swapped?")
 		}
-		out.Valves = append(out.Valves, wear.Found{Valve: w.Valve, Found: measure.Length(w.Found), Left: measure.Length(w.Left),
-			Window: measure.Window{Lower: measure.Length(w.Lower), Upper: measure.Length(w.Upper)}})
+		out.Valves = append(out.Valves,
+			wear.Found{Valve: w.Valve, Found: measure.Length(w.Found), Left: measure.Length(w.Left),
+				Window: measure.Window{Lower: measure.Length(w.Lower), Upper: measure.Length(w.Upper)}})
 	}
 	return out
 }

@@ -14,10 +14,12 @@ func seeds(t testing.TB) map[string][]string {
 	s := sheet(t)
 	return map[string][]string{
 		"check-sheet": {`{"sheet":` + s + `}`},
-		"plan":        {`{"school":"rocking_pairs","sheet":` + s + `}`, `{"school":"fewest_stops","stops":3,"positions":"marks","sheet":` + s + `}`},
-		"compare":     {`{"sheet":` + s + `}`},
-		"locate":      {`{"sheet":` + s + `,"seen":[{"what":"rocking","cylinder":1},{"what":"mark","mark_deg":0}]}`},
-		"settable":    {`{"sheet":` + s + `,"crank_deg":360.5}`},
+		"plan": {`{"school":"rocking_pairs","sheet":` + s + `}`,
+			`{"school":"fewest_stops","stops":3,"positions":"marks","sheet":` + s + `}`},
+		"compare": {`{"sheet":` + s + `}`},
+		"locate": {`{"sheet":` + s +
+			`,"seen":[{"what":"rocking","cylinder":1},{"what":"mark","mark_deg":0}]}`},
+		"settable": {`{"sheet":` + s + `,"crank_deg":360.5}`},
 		"judge": {`{"limits":{"lower_mm":0.2,"upper_mm":0.24},"readings":[{"leaves_mm":[0.15,0.06],"feel":"drag"},{"dial_mm":0.22}],"owned":[{"marked_mm":0.15},{"marked_in":0.009,"measured_mm":0.229}],"rule":"guarded","feel_mm":0.004}`,
 			`{"limits":{"nominal_mm":0.3,"tolerance_mm":0.02},"readings":[],"owned":[]}`},
 		"leaves":     {`{"owned":[{"marked_mm":0.05},{"marked_mm":0.2}],"aim_mm":0.25,"lower_mm":0.2,"upper_mm":0.3}`},
@@ -31,9 +33,10 @@ func seeds(t testing.TB) map[string][]string {
 	}
 }
 
-// Whatever is asked of whichever operation, there is an answer in JSON or a problem whose faults say something, and never a fault of ours.
+// Whatever is asked of whichever operation, there is an answer in JSON or a problem whose faults say
+// something, and never a fault of ours.
 func FuzzRun(f *testing.F) {
-	names := compute.Operations()
+	names := compute.Names()
 	for name, requests := range seeds(f) {
 		for i, n := range names {
 			if n == name {
@@ -61,7 +64,7 @@ func FuzzRun(f *testing.F) {
 // The seeds are requests that are taken, one at least for every operation.
 func TestSeedsOfTheFuzzing(t *testing.T) {
 	all := seeds(t)
-	for _, name := range compute.Operations() {
+	for _, name := range compute.Names() {
 		require.NotEmpty(t, all[name], name)
 	}
 	for name, requests := range all {

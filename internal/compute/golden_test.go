@@ -16,7 +16,8 @@ import (
 
 var update = flag.Bool("update", false, "write the golden answers anew")
 
-// questions are those whose answers are held to the letter: what is asked of each operation, sound and unsound.
+// questions are those whose answers are held to the letter: what is asked of each operation, sound and
+// unsound.
 func questions(t testing.TB) map[string][]string {
 	all := seeds(t)
 	engine := func(name string) string {
@@ -28,14 +29,17 @@ func questions(t testing.TB) map[string][]string {
 	}
 	for _, name := range []string{"holmgarth-950", "ostrane-1300", "torrick-750", "culverholt-5000"} {
 		s := `"sheet":` + engine(name)
-		for _, school := range []string{"one_cylinder", "rocking_pairs", "sum_rule", "exhaust_open", "two_stop", "opening_closing", "one_lobe", "own", "fewest_stops"} {
+		for _, school := range []string{"one_cylinder", "rocking_pairs", "sum_rule", "exhaust_open",
+			"two_stop", "opening_closing", "one_lobe", "own", "fewest_stops"} {
 			all["plan"] = append(all["plan"], fmt.Sprintf(`{"school":%q,%s}`, school, s))
 		}
-		all["plan"] = append(all["plan"], `{"school":"rocking_pairs","order":"numerical","direction":"back",`+s+`}`)
+		all["plan"] = append(all["plan"],
+			`{"school":"rocking_pairs","order":"numerical","direction":"back",`+s+`}`)
 		all["compare"] = append(all["compare"], `{`+s+`}`)
 		all["check-sheet"] = append(all["check-sheet"], `{`+s+`}`)
 		all["settable"] = append(all["settable"], `{"crank_deg":0,`+s+`}`, `{"crank_deg":127.25,`+s+`}`)
-		all["locate"] = append(all["locate"], `{"seen":[{"what":"rocking","cylinder":1}],`+s+`}`, `{"seen":[{"what":"mark","mark_deg":0}],`+s+`}`)
+		all["locate"] = append(all["locate"], `{"seen":[{"what":"rocking","cylinder":1}],`+s+`}`,
+			`{"seen":[{"what":"mark","mark_deg":0}],`+s+`}`)
 	}
 	for operation := range all {
 		all[operation] = append(all[operation], `{}`, `{"shoe":1}`)

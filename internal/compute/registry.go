@@ -1,84 +1,95 @@
-// Package compute holds the one registry of computations that the command line and the HTTP interface serve:
-// an operation's name leads to decoding, a call of the core, and encoding.
+// Package compute carries out the computations of the core for those who ask in JSON: one table of
+// operations, served by the command line and over HTTP alike. An operation's name leads to decoding, a call
+// of the core, and encoding.
 package compute
 
 import (
 	"encoding/json"
 	"fmt"
-	"maps"
 	"net/http"
 	"reflect"
 	"slices"
 	"strings"
+
+	"metronix/internal/wire"
 )
 
-type operation func(Node) (any, *Problem)
-
-var operations = map[string]operation{
-	"check-sheet": typed(checkSheet),
-	"plan":        typed(plan),
-	"compare":     typed(compare),
-	"locate":      typed(locate),
-	"settable":    typed(settable),
-	"judge":       typed(judge),
-	"leaves":      typed(leaves),
-	"reach":       typed(reach),
-	"turn":        typed(turn),
-	"lock-shift":  typed(lockShift),
-	"shims":       typed(shims),
-	"cooldown":    typed(cooldown),
-	"forecast":    typed(forecast),
-	"convert":     typed(convert),
+// Operation is one computation.
+type Operation struct {
+	Name              string
+	About             string       // in a few words
+	Request, Response reflect.Type // as they stand on the wire
+	run               func(wire.Node) (any, *wire.Problem)
 }
 
-// Operations lists the names, sorted.
-func Operations() []string { return slices.Sorted(maps.Keys(operations)) }
+// Operations lists every computation by name.
+func Operations() []Operation { return slices.Clone(operations) }
 
-// Run carries out one operation on a JSON request and gives the JSON response, or the problem with the request.
-func Run(name string, request []byte) ([]byte, *Problem) {
-	op, ok := operations[name]
-	if !ok {
-		p := refused(Fault{Location: "operation", Value: echo(name),
-			Message: fmt.Sprintf("There is no operation of this name. There are: %s.", strings.Join(Operations(), ", "))})
-		return nil, p
+var operations = []Operation{
+	operation("check-sheet", "What is wrong, odd and assumed in an engine sheet", checkSheet),
+	operation("compare", "Every sequence of an engine beside the others", compare),
+	operation("convert", "Lengths and torques in other units", convert),
+	operation("cooldown", "When a cooling engine reaches a temperature", cooldown),
+	operation("forecast", "When clearances leave their limits", forecast),
+	operation("judge", "What readings say of a gap", judge),
+	operation("leaves", "Which leaves make a thickness", leaves),
+	operation("locate", "Where the crank may stand from what is seen", locate),
+	operation("lock-shift", "What locking does to a gap", lockShift),
+	operation("plan", "The stops of a sequence", plan),
+	operation("reach", "Which thicknesses a set of leaves makes", reach),
+	operation("settable", "Which valves may be set at a crank position", settable),
+	operation("shims", "Which shim goes under which valve", shims),
+	operation("turn", "How far to turn an adjuster", turn),
+}
+
+// operation decodes the request strictly before it is called.
+func operation[Request, Response any](name, about string,
+	call func(Request) (Response, *wire.Problem)) Operation {
+	return Operation{name, about, reflect.TypeFor[Request](), reflect.TypeFor[Response](),
+		func(n wire.Node) (any, *wire.Problem) {
+			request, faults := wire.Decode[Request](n)
+			if len(faults) > 0 {
+				return nil, wire.Refused(faults...)
+			}
+			response, problem := call(request)
+			if problem != nil {
+				return nil, problem
+			}
+			return response, nil
+		}}
+}
+
+// Names lists the names, sorted.
+func Names() []string {
+	names := make([]string, len(operations))
+	for i, op := range operations {
+		names[i] = op.Name
 	}
-	n, err := parse(request)
+	return names
+}
+
+// Run carries out one operation on a JSON request and gives the JSON response, or the problem with the
+// request.
+func Run(name string, request []byte) ([]byte, *wire.Problem) {
+	i := slices.IndexFunc(operations, func(op Operation) bool { return op.Name == name })
+	if i < 0 {
+		var faults wire.Faults
+		faults.Add("operation", name, "There is no operation of this name. There are: %s.",
+			strings.Join(Names(), ", "))
+		return nil, wire.Refused(faults...)
+	}
+	n, err := wire.Parse(request)
 	if err != nil {
-		p := refused(Fault{Location: "", Message: fmt.Sprintf("The request cannot be read: %s.", err)})
-		return nil, p
+		return nil, wire.Refused(wire.Fault{Message: fmt.Sprintf("The request cannot be read: %s.", err)})
 	}
-	answer, problem := op(n)
+	answer, problem := operations[i].run(n)
 	if problem != nil {
 		return nil, problem
 	}
 	data, err := json.Marshal(answer)
 	if err != nil {
-		return nil, &Problem{Type: "about:blank", Title: "The answer could not be written", Status: http.StatusInternalServerError, Detail: err.Error(), Errors: []Fault{}}
+		return nil, &wire.Problem{Type: "about:blank", Title: "The answer could not be written",
+			Status: http.StatusInternalServerError, Detail: err.Error(), Errors: wire.Faults{}}
 	}
 	return append(data, '\n'), nil
-}
-
-// typed decodes the request of one operation strictly before it is called.
-func typed[Request, Response any](call func(Request) (Response, *Problem)) operation {
-	return func(n Node) (any, *Problem) {
-		var request Request
-		d := &decoder{}
-		d.into(n, reflect.ValueOf(&request).Elem(), "")
-		if len(d.faults) > 0 {
-			return nil, refused(d.faults...)
-		}
-		response, problem := call(request)
-		if problem != nil {
-			return nil, problem
-		}
-		return response, nil
-	}
-}
-
-// list makes an absent list an empty one: no list is ever null on the wire.
-func list[T any](l []T) []T {
-	if l == nil {
-		return []T{}
-	}
-	return l
 }

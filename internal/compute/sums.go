@@ -10,6 +10,7 @@ import (
 	"metronix/core/job"
 	"metronix/core/measure"
 	"metronix/core/thermal"
+	"metronix/internal/wire"
 )
 
 // number sends a figure that may not be there: NaN is null.
@@ -20,16 +21,16 @@ func number(f float64) *float64 {
 	return &f
 }
 
-func gapFault(at string, l MM, faults *[]Fault) {
+func gapFault(at string, l wire.MM, f *wire.Faults) {
 	if g := measure.Length(l); g < 0 || g > job.MaxGap {
-		*faults = append(*faults, Fault{Location: at, Value: l, Message: fmt.Sprintf("%s is not a valve clearance: 0 to %s. Is the unit right?", g, job.MaxGap)})
+		f.Add(at, l, "%s is not a valve clearance: 0 to %s. Is the unit right?", g, job.MaxGap)
 	}
 }
 
 type turnRequest struct {
-	Adjuster Adjuster `json:"adjuster"`
-	Gap      MM       `json:"gap_mm"`
-	Aim      MM       `json:"aim_mm"`
+	Adjuster wire.Adjuster `json:"adjuster"`
+	Gap      wire.MM       `json:"gap_mm"`
+	Aim      wire.MM       `json:"aim_mm"`
 }
 
 type turnResponse struct {
@@ -42,25 +43,28 @@ type turnResponse struct {
 	Why       string   `json:"why"`
 }
 
-func turn(q turnRequest) (turnResponse, *Problem) {
-	var faults []Fault
+func turn(q turnRequest) (turnResponse, *wire.Problem) {
+	var faults wire.Faults
 	a := adjusterOf(q.Adjuster, &faults)
 	gapFault("gap_mm", q.Gap, &faults)
 	gapFault("aim_mm", q.Aim, &faults)
 	if len(faults) > 0 {
-		return turnResponse{}, refused(faults...)
+		return turnResponse{}, wire.Refused(faults...)
 	}
 	t, err := adjust.Reckon(a, measure.Length(q.Gap), measure.Length(q.Aim))
 	if err != nil {
-		at := map[error]string{adjust.ErrNoScrew: "adjuster.kind", adjust.ErrPitch: "adjuster.pitch_mm", adjust.ErrRatio: "adjuster.ratio"}
+		at := map[error]string{adjust.ErrNoScrew: "adjuster.kind", adjust.ErrPitch: "adjuster.pitch_mm",
+			adjust.ErrRatio: "adjuster.ratio"}
 		for cause, location := range at {
 			if errors.Is(err, cause) {
-				return turnResponse{}, refused(Fault{Location: location, Message: sentence(err)})
+				return turnResponse{}, wire.Refused(wire.Fault{Location: location,
+					Message: wire.Sentence(err)})
 			}
 		}
-		return turnResponse{}, refused(Fault{Location: "adjuster", Message: sentence(err)})
+		return turnResponse{}, wire.Refused(wire.Fault{Location: "adjuster", Message: wire.Sentence(err)})
 	}
-	r := turnResponse{Direction: string(t.Direction), Rotation: string(t.Rotation), Travel: string(t.Way), ByFeel: t.ByFeel, Why: t.Why, Turn: number(t.Degrees)}
+	r := turnResponse{Direction: string(t.Direction), Rotation: string(t.Rotation), Travel: string(t.Way),
+		ByFeel: t.ByFeel, Why: t.Why, Turn: number(t.Degrees)}
 	if r.Turn != nil {
 		turns := measure.FromDegrees(t.Degrees / 360).Degrees()
 		r.Turns = &turns
@@ -69,40 +73,34 @@ func turn(q turnRequest) (turnResponse, *Problem) {
 }
 
 // adjusterOf checks an adjuster as it stands on a sheet.
-func adjusterOf(dto Adjuster, faults *[]Fault) engine.Adjuster {
-	a := dto.toCore()
+func adjusterOf(dto wire.Adjuster, f *wire.Faults) engine.Adjuster {
+	a := dto.Core()
 	for _, p := range engine.CheckAdjuster(a) {
-		*faults = append(*faults, Fault{Location: p.Location, Message: p.Message})
+		f.Add(p.Location, nil, "%s", p.Message)
 	}
 	return *a
 }
 
-// sentence writes an error as a sentence.
-func sentence(err error) string {
-	text := err.Error()
-	return string(text[0]-'a'+'A') + text[1:] + "."
-}
-
 type lockPair struct {
-	Before MM `json:"before_mm"`
-	After  MM `json:"after_mm"`
+	Before wire.MM `json:"before_mm"`
+	After  wire.MM `json:"after_mm"`
 }
 
 type lockShiftRequest struct {
 	Pairs []lockPair `json:"pairs"`
-	Aim   MM         `json:"aim_mm"`
+	Aim   wire.MM    `json:"aim_mm"`
 }
 
 type lockShiftResponse struct {
-	Enough     bool `json:"enough"`
-	Count      int  `json:"count"`
-	Median     *MM  `json:"median_mm"`
-	Spread     *MM  `json:"spread_mm"`
-	PreLockAim *MM  `json:"pre_lock_aim_mm"`
+	Enough     bool     `json:"enough"`
+	Count      int      `json:"count"`
+	Median     *wire.MM `json:"median_mm" nullable:"true"`
+	Spread     *wire.MM `json:"spread_mm" nullable:"true"`
+	PreLockAim *wire.MM `json:"pre_lock_aim_mm" nullable:"true"`
 }
 
-func lockShift(q lockShiftRequest) (lockShiftResponse, *Problem) {
-	var faults []Fault
+func lockShift(q lockShiftRequest) (lockShiftResponse, *wire.Problem) {
+	var faults wire.Faults
 	gapFault("aim_mm", q.Aim, &faults)
 	pairs := make([]adjust.Pair, len(q.Pairs))
 	for i, p := range q.Pairs {
@@ -111,15 +109,15 @@ func lockShift(q lockShiftRequest) (lockShiftResponse, *Problem) {
 		pairs[i] = adjust.Pair{Before: measure.Length(p.Before), After: measure.Length(p.After)}
 	}
 	if len(faults) > 0 {
-		return lockShiftResponse{}, refused(faults...)
+		return lockShiftResponse{}, wire.Refused(faults...)
 	}
 	s := adjust.LearnShift(pairs)
 	r := lockShiftResponse{Enough: s.Enough, Count: s.Count}
 	if s.Enough {
-		r.Median, r.Spread = (*MM)(&s.Median), (*MM)(&s.Spread)
+		r.Median, r.Spread = (*wire.MM)(&s.Median), (*wire.MM)(&s.Spread)
 	}
 	if pre, ok := s.PreLockAim(measure.Length(q.Aim)); ok {
-		r.PreLockAim = (*MM)(&pre)
+		r.PreLockAim = (*wire.MM)(&pre)
 	}
 	return r, nil
 }
@@ -142,16 +140,19 @@ type cooldownResponse struct {
 	Why       string   `json:"why"`
 }
 
-func cooldown(q cooldownRequest) (cooldownResponse, *Problem) {
+func cooldown(q cooldownRequest) (cooldownResponse, *wire.Problem) {
 	readings := make([]thermal.Reading, len(q.Readings))
 	for i, r := range q.Readings {
 		readings[i] = thermal.Reading(r)
 	}
 	c, err := thermal.Cool(q.AmbientC, readings, q.GateC)
 	if err != nil {
-		return cooldownResponse{}, refused(Fault{Location: coolingPlace(q, err), Message: "This cannot be reckoned: " + err.Error() + "."})
+		return cooldownResponse{},
+			wire.Refused(wire.Fault{Location: coolingPlace(q, err),
+				Message: "This cannot be reckoned: " + err.Error() + "."})
 	}
-	return cooldownResponse{K: number(c.K), Minutes: number(c.Minutes), Reachable: c.Reachable, Why: c.Why}, nil
+	return cooldownResponse{K: number(c.K), Minutes: number(c.Minutes), Reachable: c.Reachable, Why: c.Why},
+		nil
 }
 
 // coolingPlace is where in a request the cause of a cooling error stands.
@@ -174,21 +175,21 @@ func coolingPlace(q cooldownRequest, err error) string {
 }
 
 type convertRequest struct {
-	LengthMM   *MM      `json:"length_mm,omitempty"`
-	LengthIn   *IN      `json:"length_in,omitempty"`
+	LengthMM   *wire.MM `json:"length_mm,omitempty"`
+	LengthIn   *wire.IN `json:"length_in,omitempty"`
 	TorqueNm   *float64 `json:"torque_nm,omitempty"`
 	TorqueLbft *float64 `json:"torque_lbft,omitempty"`
 }
 
 type convertResponse struct {
-	LengthMM   *MM      `json:"length_mm"`
+	LengthMM   *wire.MM `json:"length_mm" nullable:"true"`
 	Thou       *float64 `json:"thou"`
 	LengthIn   *float64 `json:"length_in"`
 	TorqueNm   *float64 `json:"torque_nm"`
 	TorqueLbft *float64 `json:"torque_lbft"`
 }
 
-func convert(q convertRequest) (convertResponse, *Problem) {
+func convert(q convertRequest) (convertResponse, *wire.Problem) {
 	var r convertResponse
 	length := (*measure.Length)(q.LengthMM)
 	if length == nil {
@@ -196,19 +197,20 @@ func convert(q convertRequest) (convertResponse, *Problem) {
 	}
 	switch {
 	case q.LengthMM != nil && q.LengthIn != nil:
-		return r, refused(Fault{Location: "length_in", Message: "Give the length in one unit."})
+		return r, wire.Refused(wire.Fault{Location: "length_in", Message: "Give the length in one unit."})
 	case q.TorqueNm != nil && q.TorqueLbft != nil:
-		return r, refused(Fault{Location: "torque_lbft", Message: "Give the torque in one unit."})
+		return r, wire.Refused(wire.Fault{Location: "torque_lbft", Message: "Give the torque in one unit."})
 	case length == nil && q.TorqueNm == nil && q.TorqueLbft == nil:
-		return r, refused(Fault{Location: "", Message: "Give a length or a torque to convert."})
+		return r, wire.Refused(wire.Fault{Location: "", Message: "Give a length or a torque to convert."})
 	}
 	if length != nil {
 		thou, in := length.Thousandths(), length.Thousandths()/1000
-		r.LengthMM, r.Thou, r.LengthIn = (*MM)(length), &thou, &in
+		r.LengthMM, r.Thou, r.LengthIn = (*wire.MM)(length), &thou, &in
 	}
 	if nm := torque(q); nm != nil {
 		if !(math.Abs(*nm) <= maxTorqueNm) {
-			return r, refused(Fault{Location: "torque_nm", Message: fmt.Sprintf("This is no torque of a lock nut or cover bolt: at most %v N·m is taken.", maxTorqueNm)})
+			return r, wire.Refused(wire.Fault{Location: "torque_nm",
+				Message: fmt.Sprintf("This is no torque of a lock nut or cover bolt: at most %v N·m is taken.", maxTorqueNm)})
 		}
 		lbft := measure.PoundFeet(*nm)
 		r.TorqueNm, r.TorqueLbft = nm, &lbft

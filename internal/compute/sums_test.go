@@ -10,47 +10,69 @@ import (
 	"metronix/internal/compute"
 )
 
-// each request with its whole answer, or with the place of the fault that it is refused for. Figures: common practice where the trade
-// gives them (0.10 mm too loose on M8×1 is 36°), else by hand.
+// each request with its whole answer, or with the place of the fault that it is refused for. Figures: common
+// practice where the trade gives them (0.10 mm too loose on M8×1 is 36°), else by hand.
 var sums = []struct{ name, operation, request, answer, fault string }{
-	{"a tenth of a turn", "turn", `{"adjuster":{"kind":"screw_valve_end","pitch_mm":1},"gap_mm":0.4,"aim_mm":0.3}`,
+	{"a tenth of a turn", "turn",
+		`{"adjuster":{"kind":"screw_valve_end","pitch_mm":1},"gap_mm":0.4,"aim_mm":0.3}`,
 		`{"turn_deg":36,"direction":"close","rotation":"clockwise","travel":"in","turns":0.1,"by_feel":false,"why":"0.10 mm to change, pitch 1.00 mm, gain 1: 360° × 0.1 / (1 × 1)."}`, ""},
 	{"an eccentric", "turn", `{"adjuster":{"kind":"eccentric","eccentricity_mm":1.2},"gap_mm":0.2,"aim_mm":0.3}`,
 		`{"turn_deg":null,"direction":"open","rotation":"","travel":"","turns":null,"by_feel":true,"why":"An eccentric changes the gap unevenly: turn it by feel against the leaf. 10° changes it by at most 0.209 mm."}`, ""},
-	{"a shim has no screw", "turn", `{"adjuster":{"kind":"shim"},"gap_mm":0.2,"aim_mm":0.3}`, "", "adjuster.kind"},
-	{"no ratio", "turn", `{"adjuster":{"kind":"centre_nut","pitch_mm":1},"gap_mm":0.2,"aim_mm":0.3}`, "", "adjuster.ratio"},
-	{"a finger's ratio is above 1", "turn", `{"adjuster":{"kind":"finger_pivot_at_cam","pitch_mm":1,"ratio":1},"gap_mm":0.2,"aim_mm":0.3}`, "", "adjuster.ratio"},
-	{"no pitch", "turn", `{"adjuster":{"kind":"screw_valve_end"},"gap_mm":0.2,"aim_mm":0.3}`, "", "adjuster.pitch_mm"},
-	{"a gap in thousandths", "turn", `{"adjuster":{"kind":"screw_valve_end","pitch_mm":1},"gap_mm":10,"aim_mm":0.3}`, "", "gap_mm"},
-	{"an unknown field", "turn", `{"adjuster":{"kind":"screw_valve_end","pitch_mm":1,"colour":1},"gap_mm":0.1,"aim_mm":0.3}`, "", "adjuster.colour"},
+	{"a shim has no screw", "turn", `{"adjuster":{"kind":"shim"},"gap_mm":0.2,"aim_mm":0.3}`, "",
+		"adjuster.kind"},
+	{"no ratio", "turn", `{"adjuster":{"kind":"centre_nut","pitch_mm":1},"gap_mm":0.2,"aim_mm":0.3}`, "",
+		"adjuster.ratio"},
+	{"a finger's ratio is above 1", "turn",
+		`{"adjuster":{"kind":"finger_pivot_at_cam","pitch_mm":1,"ratio":1},"gap_mm":0.2,"aim_mm":0.3}`, "", "adjuster.ratio"},
+	{"no pitch", "turn", `{"adjuster":{"kind":"screw_valve_end"},"gap_mm":0.2,"aim_mm":0.3}`, "",
+		"adjuster.pitch_mm"},
+	{"a gap in thousandths", "turn",
+		`{"adjuster":{"kind":"screw_valve_end","pitch_mm":1},"gap_mm":10,"aim_mm":0.3}`, "", "gap_mm"},
+	{"an unknown field", "turn",
+		`{"adjuster":{"kind":"screw_valve_end","pitch_mm":1,"colour":1},"gap_mm":0.1,"aim_mm":0.3}`, "", "adjuster.colour"},
 
-	{"five pairs", "lock-shift", `{"pairs":[{"before_mm":0.3,"after_mm":0.28},{"before_mm":0.3,"after_mm":0.28},{"before_mm":0.3,"after_mm":0.28},{"before_mm":0.3,"after_mm":0.28},{"before_mm":0.3,"after_mm":0.28}],"aim_mm":0.3}`,
+	{"five pairs", "lock-shift",
+		`{"pairs":[{"before_mm":0.3,"after_mm":0.28},{"before_mm":0.3,"after_mm":0.28},{"before_mm":0.3,"after_mm":0.28},{"before_mm":0.3,"after_mm":0.28},{"before_mm":0.3,"after_mm":0.28}],"aim_mm":0.3}`,
 		`{"enough":true,"count":5,"median_mm":-0.02,"spread_mm":0,"pre_lock_aim_mm":0.32}`, ""},
-	{"no pairs", "lock-shift", `{"pairs":[],"aim_mm":0.3}`, `{"enough":false,"count":0,"median_mm":null,"spread_mm":null,"pre_lock_aim_mm":null}`, ""},
-	{"a negative gap", "lock-shift", `{"pairs":[{"before_mm":-0.3,"after_mm":0.28}],"aim_mm":0.3}`, "", "pairs[0].before_mm"},
+	{"no pairs", "lock-shift", `{"pairs":[],"aim_mm":0.3}`,
+		`{"enough":false,"count":0,"median_mm":null,"spread_mm":null,"pre_lock_aim_mm":null}`, ""},
+	{"a negative gap", "lock-shift", `{"pairs":[{"before_mm":-0.3,"after_mm":0.28}],"aim_mm":0.3}`, "",
+		"pairs[0].before_mm"},
 
-	{"two that change places", "shims", `{"valves":[{"valve":"I1","fitted_mm":2.7,"measured_mm":0.1,"lower_mm":0.15,"upper_mm":0.25,"aim_mm":0.2},{"valve":"I2","fitted_mm":2.6,"measured_mm":0.3,"lower_mm":0.15,"upper_mm":0.25,"aim_mm":0.2}],"sizes_mm":[]}`,
+	{"two that change places", "shims",
+		`{"valves":[{"valve":"I1","fitted_mm":2.7,"measured_mm":0.1,"lower_mm":0.15,"upper_mm":0.25,"aim_mm":0.2},{"valve":"I2","fitted_mm":2.6,"measured_mm":0.3,"lower_mm":0.15,"upper_mm":0.25,"aim_mm":0.2}],"sizes_mm":[]}`,
 		`{"fit":[{"valve":"I1","shim_mm":2.6,"from":"I2","gap_mm":0.2},{"valve":"I2","shim_mm":2.7,"from":"I1","gap_mm":0.2}],"buy":[],"spare_mm":[],"impossible":[]}`, ""},
 	{"one to buy", "shims", `{"valves":[{"valve":"I1","fitted_mm":2.7,"measured_mm":0.1,"lower_mm":0.15,"upper_mm":0.25,"aim_mm":0.2}],"sizes_mm":[2.575,2.6]}`,
 		`{"fit":[{"valve":"I1","shim_mm":2.6,"from":"stock","gap_mm":0.2}],"buy":[{"shim_mm":2.6,"count":1}],"spare_mm":[2.7],"impossible":[]}`, ""},
-	{"a valve twice", "shims", `{"valves":[{"valve":"I1","fitted_mm":2.7,"measured_mm":0.1,"lower_mm":0.15,"upper_mm":0.25,"aim_mm":0.2},{"valve":"I1","fitted_mm":2.7,"measured_mm":0.1,"lower_mm":0.15,"upper_mm":0.25,"aim_mm":0.2}],"sizes_mm":[]}`, "", "valves[1].valve"},
+	{"a valve twice", "shims",
+		`{"valves":[{"valve":"I1","fitted_mm":2.7,"measured_mm":0.1,"lower_mm":0.15,"upper_mm":0.25,"aim_mm":0.2},{"valve":"I1","fitted_mm":2.7,"measured_mm":0.1,"lower_mm":0.15,"upper_mm":0.25,"aim_mm":0.2}],"sizes_mm":[]}`, "", "valves[1].valve"},
 	{"a shim of nothing", "shims", `{"valves":[],"sizes_mm":[0]}`, "", "sizes_mm[0]"},
 
-	{"halving every ten minutes", "cooldown", `{"ambient_c":20,"readings":[{"minute":0,"engine_c":100},{"minute":10,"engine_c":60}],"gate_c":30}`,
+	{"halving every ten minutes", "cooldown",
+		`{"ambient_c":20,"readings":[{"minute":0,"engine_c":100},{"minute":10,"engine_c":60}],"gate_c":30}`,
 		`{"k_per_min":0.069314718,"minutes_from_last":20,"reachable":true,"why":""}`, ""},
-	{"one reading", "cooldown", `{"ambient_c":20,"readings":[{"minute":0,"engine_c":100}],"gate_c":30}`, "", "readings"},
-	{"time runs backwards", "cooldown", `{"ambient_c":20,"readings":[{"minute":5,"engine_c":100},{"minute":4,"engine_c":90}],"gate_c":30}`, "", "readings[1].minute"},
-	{"colder than can be", "cooldown", `{"ambient_c":-280,"readings":[{"minute":5,"engine_c":100},{"minute":6,"engine_c":90}],"gate_c":30}`, "", "ambient_c"},
-	{"hotter than an engine", "cooldown", `{"ambient_c":20,"readings":[{"minute":5,"engine_c":300},{"minute":6,"engine_c":90}],"gate_c":30}`, "", "readings[0].engine_c"},
+	{"one reading", "cooldown", `{"ambient_c":20,"readings":[{"minute":0,"engine_c":100}],"gate_c":30}`, "",
+		"readings"},
+	{"time runs backwards", "cooldown",
+		`{"ambient_c":20,"readings":[{"minute":5,"engine_c":100},{"minute":4,"engine_c":90}],"gate_c":30}`, "", "readings[1].minute"},
+	{"colder than can be", "cooldown",
+		`{"ambient_c":-280,"readings":[{"minute":5,"engine_c":100},{"minute":6,"engine_c":90}],"gate_c":30}`, "", "ambient_c"},
+	{"hotter than an engine", "cooldown",
+		`{"ambient_c":20,"readings":[{"minute":5,"engine_c":300},{"minute":6,"engine_c":90}],"gate_c":30}`, "", "readings[0].engine_c"},
 
-	{"ten thousandths", "convert", `{"length_in":0.010}`, `{"length_mm":0.254,"thou":10,"length_in":0.01,"torque_nm":null,"torque_lbft":null}`, ""},
-	{"a pound-foot", "convert", `{"torque_lbft":1}`, `{"length_mm":null,"thou":null,"length_in":null,"torque_nm":1.3558179483314004,"torque_lbft":1}`, ""},
+	{"ten thousandths", "convert", `{"length_in":0.010}`,
+		`{"length_mm":0.254,"thou":10,"length_in":0.01,"torque_nm":null,"torque_lbft":null}`, ""},
+	{"a pound-foot", "convert", `{"torque_lbft":1}`,
+		`{"length_mm":null,"thou":null,"length_in":null,"torque_nm":1.3558179483314004,"torque_lbft":1}`, ""},
 	{"two units at once", "convert", `{"length_in":0.010,"length_mm":1}`, "", "length_in"},
 
-	{"one visit teaches no rate", "forecast", `{"visits":[{"odometer_km":100,"date":"2026-01-10","valves":[{"valve":"E1","found_mm":0.3,"left_mm":0.3,"lower_mm":0.28,"upper_mm":0.32}]}],"interval_km":24000,"interval_months":12}`,
+	{"one visit teaches no rate", "forecast",
+		`{"visits":[{"odometer_km":100,"date":"2026-01-10","valves":[{"valve":"E1","found_mm":0.3,"left_mm":0.3,"lower_mm":0.28,"upper_mm":0.32}]}],"interval_km":24000,"interval_months":12}`,
 		`{"valves":[{"valve":"E1","rate_mm_per_1000km":null,"leaves_window_at_km":null,"side":""}],"due":{"odometer_km":24100,"date":"2027-01-10","because":"The interval of 24000 km, or the interval of 12 months, whichever comes first."}}`, ""},
-	{"a date that is none", "forecast", `{"visits":[{"odometer_km":100,"date":"10.1.2026","valves":[]}]}`, "", "visits[0].date"},
-	{"backwards", "forecast", `{"visits":[{"odometer_km":100,"date":"2026-01-10","valves":[]},{"odometer_km":90,"date":"2026-02-10","valves":[]}]}`, "", "visits"},
+	{"a date that is none", "forecast", `{"visits":[{"odometer_km":100,"date":"10.1.2026","valves":[]}]}`, "",
+		"visits[0].date"},
+	{"backwards", "forecast",
+		`{"visits":[{"odometer_km":100,"date":"2026-01-10","valves":[]},{"odometer_km":90,"date":"2026-02-10","valves":[]}]}`, "", "visits"},
 }
 
 func TestSums(t *testing.T) {
@@ -98,14 +120,20 @@ func TestWorkedFiguresOfTheJudgingPage(t *testing.T) {
 		{`{"leaves_mm":[0.22],"feel":"drag"}`, "guarded", "in", true, 0.21, 0.23, 0},
 		{`{"leaves_mm":[0.24],"feel":"drag"}`, "workshop", "in", false, 0.23, 0.25, 0},
 		{`{"leaves_mm":[0.24],"feel":"drag"}`, "guarded", "undecided", false, 0.23, 0.25, 0.25},
-		{`{"leaves_mm":[0.20],"feel":"free"},{"leaves_mm":[0.25],"feel":"wont_go"}`, "workshop", "undecided", false, 0.199, 0.251, 0.24},
-		{`{"leaves_mm":[0.20],"feel":"free"},{"leaves_mm":[0.25],"feel":"wont_go"}`, "guarded", "undecided", false, 0.199, 0.251, 0.22},
-		{`{"leaves_mm":[0.20],"feel":"free"},{"leaves_mm":[0.24],"feel":"wont_go"}`, "workshop", "in", false, 0.199, 0.245, 0},
-		{`{"leaves_mm":[0.20],"feel":"free"},{"leaves_mm":[0.24],"feel":"wont_go"}`, "guarded", "undecided", false, 0.199, 0.245, 0.22},
+		{`{"leaves_mm":[0.20],"feel":"free"},{"leaves_mm":[0.25],"feel":"wont_go"}`, "workshop", "undecided",
+			false, 0.199, 0.251, 0.24},
+		{`{"leaves_mm":[0.20],"feel":"free"},{"leaves_mm":[0.25],"feel":"wont_go"}`, "guarded", "undecided",
+			false, 0.199, 0.251, 0.22},
+		{`{"leaves_mm":[0.20],"feel":"free"},{"leaves_mm":[0.24],"feel":"wont_go"}`, "workshop", "in", false,
+			0.199, 0.245, 0},
+		{`{"leaves_mm":[0.20],"feel":"free"},{"leaves_mm":[0.24],"feel":"wont_go"}`, "guarded", "undecided",
+			false, 0.199, 0.245, 0.22},
 		{`{"leaves_mm":[0.20],"feel":"wont_go"}`, "workshop", "undecided", false, 0, 0.203, 0.15},
 		{`{"leaves_mm":[0.15],"feel":"wont_go"}`, "guarded", "tight", true, 0, 0.152, 0},
 	} {
-		answer, problem := compute.Run("judge", []byte(`{"limits":{"lower_mm":0.2,"upper_mm":0.24},"readings":[`+c.readings+`],"owned":`+owned+`,"rule":"`+c.rule+`"}`))
+		answer, problem := compute.Run("judge",
+			[]byte(`{"limits":{"lower_mm":0.2,"upper_mm":0.24},"readings":[`+c.readings+`],"owned":`+owned+
+				`,"rule":"`+c.rule+`"}`))
 		require.Nil(t, problem)
 		var got struct {
 			Verdict string

@@ -1,4 +1,5 @@
-// Package deep says how much a test does: a covering selection in make test, the full product and long rounds in make deep.
+// Package deep says how much a test does: a covering selection in make test, the full product and long rounds
+// in make deep.
 package deep
 
 import "os"

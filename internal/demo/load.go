@@ -2,20 +2,29 @@ package demo
 
 import (
 	"bytes"
+	"cmp"
 	"encoding/json"
 	"errors"
 	"fmt"
 	"math"
 	"net/http"
 	"path"
+	"slices"
 	"strings"
 	"time"
 
+	"metronix/core/clearance"
+	"metronix/core/gauge"
+	"metronix/core/job"
+	"metronix/core/measure"
+	"metronix/core/sequence"
 	"metronix/internal/api"
 	"metronix/internal/store"
+	"metronix/internal/wire"
 )
 
-// Load fills an empty data file with the made-up workshop. A file that already holds a vehicle is left as it is.
+// Load fills an empty data file with the made-up workshop. A file that already holds a vehicle is left as it
+// is.
 func Load(st *store.Store) error {
 	known, err := st.Vehicles()
 	if err != nil || len(known) > 0 {
@@ -43,28 +52,29 @@ func (l *loader) all() error {
 		if err != nil {
 			return err
 		}
-		if err := l.send(http.MethodPut, "/api/v1/engines/"+strings.TrimSuffix(e.Name(), ".engine.json"), json.RawMessage(sheet), nil); err != nil {
+		if err := l.send(http.MethodPut, "/api/v1/engines/"+strings.TrimSuffix(e.Name(), ".engine.json"),
+			json.RawMessage(sheet), nil); err != nil {
 			return fmt.Errorf("%s: %w", e.Name(), err)
 		}
 	}
 	for _, g := range gaugeSets {
 		set := api.NewGaugeSet{ID: g.id, GaugeSetBody: api.GaugeSetBody{Name: g.name, Checked: g.checked}}
 		for _, leaf := range g.leaves {
-			entry := api.Leaf{Marked: leaf[0]}
-			if leaf[1] > 0 {
-				entry.Measured = &leaf[1]
-			}
+			marked := millimetres(leaf[0])
 			if g.thou {
-				entry = api.Leaf{MarkedIn: &leaf[0], Measured: entry.Measured}
+				marked = measure.Length(math.Round(leaf[0]*1000)) * measure.Thou
 			}
-			set.Leaves = append(set.Leaves, entry)
+			item := gauge.Item{Leaf: gauge.Leaf{ID: gauge.ID{Marked: marked}, Thou: g.thou,
+				Measured: millimetres(leaf[1])}}
+			set.Leaves = append(set.Leaves, wire.LeafOf(item))
 		}
 		if err := l.send(http.MethodPost, "/api/v1/gauge-sets", set, nil); err != nil {
 			return err
 		}
 	}
 	for _, v := range vehicles {
-		if err := l.send(http.MethodPost, "/api/v1/vehicles", api.NewVehicle{ID: v.id, VehicleBody: api.VehicleBody{Name: v.name, Plate: v.plate, OdometerKM: v.odometer, EngineID: v.engine}}, nil); err != nil {
+		if err := l.send(http.MethodPost, "/api/v1/vehicles",
+			api.NewVehicle{ID: v.id, VehicleBody: api.VehicleBody{Name: v.name, Plate: v.plate, OdometerKM: v.odometer, EngineID: v.engine}}, nil); err != nil {
 			return err
 		}
 	}
@@ -85,8 +95,10 @@ func (l *loader) job(j demoJob) error {
 		}
 	}
 	var view api.JobView
-	start := api.NewJob{ID: j.id, JobStart: api.JobStart{VehicleID: j.vehicle, GaugeSetID: j.gauge, Card: j.card, CardReason: j.cardReason,
-		Mechanic: j.mechanic, Reason: j.reason, OdometerKM: odometer}}
+	start := api.NewJob{ID: j.id,
+		JobStart: api.JobStart{VehicleID: j.vehicle, GaugeSetID: j.gauge, Card: j.card,
+			CardReason: j.cardReason,
+			Mechanic:   j.mechanic, Reason: j.reason, OdometerKM: odometer}}
 	if hot := j.hotCard - 1; hot >= 0 {
 		start.HotCard = &hot
 	}
@@ -98,8 +110,8 @@ func (l *loader) job(j demoJob) error {
 		if reached(state, j.until) {
 			return nil
 		}
-		h := l.next(&j, state)
-		h.ID = fmt.Sprintf("%s-%03d", j.id, step)
+		h := wire.Happening{Happening: job.Happening{ID: fmt.Sprintf("%s-%03d", j.id, step),
+			Act: l.next(&j, state)}}
 		if err := l.send(http.MethodPost, "/api/v1/jobs/"+j.id+"/happenings", h, &state); err != nil {
 			return err
 		}
@@ -128,72 +140,78 @@ func round(s api.JobState, valve string) []api.Reading {
 }
 
 // next is what the made-up mechanic does, following what the program says.
-func (l *loader) next(j *demoJob, s api.JobState) api.Happening {
+func (l *loader) next(j *demoJob, s api.JobState) job.Act {
 	switch s.Now.Action {
 	case "choose_way":
-		return api.Happening{Kind: "way_chosen", School: j.school, Order: j.order}
+		return job.WayChosen{Way: sequence.Way{School: sequence.School(j.school),
+			Order: sequence.Order(j.order)}}
 	case "prepare":
 		if len(j.cooling) > 0 {
 			engine := j.cooling[0]
 			j.cooling = j.cooling[1:]
 			l.clock = l.clock.Add(10 * time.Minute)
-			return api.Happening{Kind: "temperature", EngineC: &engine, AmbientC: new(17.0)}
+			return job.TemperatureNoted{EngineC: engine, AmbientC: 17}
 		}
-		return api.Happening{Kind: "prepared", EngineC: new(19.0), AmbientC: new(17.0)}
+		return job.Prepared{EngineC: 19, AmbientC: 17}
 	case "turn":
 		for _, v := range s.Valves {
 			if size, ok := j.shims[v.Name]; ok && v.ShimMM == 0 {
-				return api.Happening{Kind: "sized", Valve: v.Name, ShimMM: size}
+				return job.Sized{Valve: v.Name, Shim: millimetres(size)}
 			}
 		}
-		return api.Happening{Kind: "turned", Stop: new(s.Now.Stop)}
+		return job.Turned{Stop: s.Now.Stop}
 	case "read":
 		return feel(*j, s)
 	case "keep":
-		return api.Happening{Kind: "kept", Valve: s.Now.Valve}
+		return job.Kept{Valve: s.Now.Valve}
 	case "adjust":
-		return api.Happening{Kind: "adjusted", Valve: s.Now.Valve}
+		return job.Adjusted{Valve: s.Now.Valve}
 	case "lock":
-		return api.Happening{Kind: "locked", Valve: s.Now.Valve}
+		return job.Locked{Valve: s.Now.Valve}
 	case "bar_over":
-		return api.Happening{Kind: "barred_over"}
+		return job.BarredOver{}
 	}
-	return api.Happening{Kind: "signed", By: j.mechanic, ToolsOut: true}
+	return job.Signed{By: j.mechanic, ToolsOut: true}
 }
 
 // feel tries the leaf that the program advises, or at first the one it would set by, in the hidden gap.
-func feel(j demoJob, s api.JobState) api.Happening {
+func feel(j demoJob, s api.JobState) job.Act {
 	var v api.ValveState
 	for _, v = range s.Valves {
 		if v.Name == s.Now.Valve {
 			break
 		}
 	}
-	gap, hidden := j.gaps[v.Name]
+	hiddenMM, hidden := j.gaps[v.Name]
+	gap := millimetres(hiddenMM)
 	if !hidden || v.Adjusted > 0 {
-		gap = v.Limits.NominalMM
+		gap = measure.Length(v.Limits.NominalMM)
 	}
-	leaf := s.Now.Ladder[0]
-	for _, r := range s.Now.Ladder {
-		if math.Abs(r.ThicknessMM-v.Limits.NominalMM) < math.Abs(leaf.ThicknessMM-v.Limits.NominalMM) {
-			leaf = r
-		}
-	}
+	thickness := func(r api.Rung) measure.Length { return measure.Length(r.ThicknessMM) }
+	leaf := slices.MinFunc(s.Now.Ladder, func(a, b api.Rung) int {
+		nominal := measure.Length(v.Limits.NominalMM)
+		return cmp.Compare((thickness(a) - nominal).Abs(), (thickness(b) - nominal).Abs())
+	})
 	if v.Judgement != nil && len(v.Judgement.TryNext) > 0 {
 		for _, r := range s.Now.Ladder {
-			if fmt.Sprint(r.LeavesMM) == fmt.Sprint(v.Judgement.TryNext) {
+			if slices.Equal(r.LeavesMM, v.Judgement.TryNext) {
 				leaf = r
 			}
 		}
 	}
-	word := "drag"
-	switch d := gap - leaf.ThicknessMM; {
-	case d > 0.006:
-		word = "free"
-	case d < -0.006:
-		word = "wont_go"
+	felt := clearance.Drag
+	switch d := gap - thickness(leaf); {
+	case d > 6*measure.Micrometre:
+		felt = clearance.Free
+	case d < -6*measure.Micrometre:
+		felt = clearance.WontGo
 	}
-	return api.Happening{Kind: "reading", Valve: v.Name, LeavesMM: leaf.LeavesMM, Feel: word}
+	return job.ReadingTaken{Valve: v.Name, Leaves: wire.Stack{Leaves: leaf.LeavesMM}.Core(), Feel: felt}
+}
+
+// millimetres is a figure of the scenario.
+func millimetres(mm float64) measure.Length {
+	return measure.Length(math.Round(mm*1000)) * measure.Micrometre
 }
 
 // send makes one request; an answer other than success is an error with its text.

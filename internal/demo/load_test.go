@@ -13,14 +13,16 @@ import (
 	"metronix/internal/store"
 )
 
-// The made-up workshop goes in once, with jobs at different points and one signed, and a second load leaves it as it is.
+// The made-up workshop goes in once, with jobs at different points and one signed, and a second load leaves
+// it as it is.
 func TestDemoLoadsOnce(t *testing.T) {
 	st, err := store.Open(filepath.Join(t.TempDir(), "demo.db"))
 	require.NoError(t, err)
 	defer st.Close()
 	require.NoError(t, demo.Load(st))
 	phases := phasesOf(t, st)
-	assert.Equal(t, map[job.Phase]int{job.ChooseWay: 1, job.Prepare: 1, job.AsFound: 1, job.Adjust: 2, job.Verify: 1, job.Done: 1}, phases)
+	assert.Equal(t, map[job.Phase]int{job.ChooseWay: 1, job.Prepare: 1, job.AsFound: 1, job.Adjust: 2,
+		job.Verify: 1, job.Done: 1}, phases)
 	engines, damaged, err := st.Engines()
 	require.NoError(t, err)
 	assert.Empty(t, damaged)
@@ -39,7 +41,8 @@ func phasesOf(t *testing.T, st *store.Store) map[job.Phase]int {
 		require.NoError(t, err)
 		list, err := st.Happenings(r.ID)
 		require.NoError(t, err)
-		j, err := job.Replay(job.Setup{Sheet: r.Sheet, Card: r.Sheet.Clearances[r.Card], Owned: r.Leaves, Feel: clearance.DefaultFeel}, list.Happenings)
+		j, err := job.Replay(job.Setup{Sheet: r.Sheet, Card: r.Sheet.Clearances[r.Card], Owned: r.Leaves,
+			Feel: clearance.DefaultFeel}, list.Happenings)
 		require.NoError(t, err)
 		phases[j.Phase()]++
 	}

@@ -1,4 +1,5 @@
-// Package demo loads a made-up workshop through the same doors that a user has. Every name and figure in it is invented.
+// Package demo loads a made-up workshop through the same doors that a user has. Every name and figure in it
+// is invented.
 package demo
 
 import "embed"
@@ -6,7 +7,8 @@ import "embed"
 //go:embed engines/*.engine.json
 var engines embed.FS
 
-// valveGaps are the hidden clearances of a demo engine's valves in millimetres; a valve not named stands at its nominal.
+// valveGaps are the hidden clearances of a demo engine's valves in millimetres; a valve not named stands at
+// its nominal.
 type valveGaps map[string]float64
 
 type vehicle struct {
@@ -22,9 +24,10 @@ type demoJob struct {
 	card                                 int
 	hotCard                              int // number of the card of the hot pass, from 1; 0: none
 	cardReason                           string
-	cooling                              []float64 // engine temperatures, ten minutes apart, written down while it cools, °C
-	shims                                valveGaps // fitted, millimetres
-	until                                string    // phase or "as_found:N" (N valves kept) or "feel:N" (one feel more) to stop at
+	// engine temperatures, ten minutes apart, written down while it cools, °C
+	cooling []float64
+	shims   valveGaps // fitted, millimetres
+	until   string    // phase or "as_found:N" (N valves kept) or "feel:N" (one feel more) to stop at
 }
 
 var vehicles = []vehicle{
@@ -46,29 +49,42 @@ var gaugeSets = []struct {
 	leaves   [][2]float64 // marked, measured in millimetres (0: never measured)
 }{
 	{"demo-set-oskar", "Oskar's set, checked", "2026-09-14", false, [][2]float64{
-		{0.05, 0.05}, {0.10, 0.099}, {0.12, 0.121}, {0.15, 0.15}, {0.18, 0.18}, {0.20, 0.2}, {0.22, 0.221}, {0.24, 0.24}, {0.25, 0.251},
-		{0.28, 0.279}, {0.30, 0.3}, {0.32, 0.32}, {0.33, 0.33}, {0.35, 0.351}, {0.40, 0.4}, {0.45, 0.45}, {0.50, 0.5}}},
+		{0.05, 0.05}, {0.10, 0.099}, {0.12, 0.121}, {0.15, 0.15}, {0.18, 0.18}, {0.20, 0.2}, {0.22,
+			0.221}, {0.24, 0.24}, {0.25, 0.251},
+		{0.28, 0.279}, {0.30, 0.3}, {0.32, 0.32}, {0.33, 0.33}, {0.35, 0.351}, {0.40, 0.4}, {0.45,
+			0.45}, {0.50, 0.5}}},
 	{"demo-set-inch", "June's inch set", "2026-03-02", true, [][2]float64{
-		{0.002, 0}, {0.003, 0}, {0.004, 0}, {0.006, 0}, {0.008, 0.203}, {0.009, 0.229}, {0.010, 0.254}, {0.011, 0}, {0.012, 0.304}, {0.013, 0},
+		{0.002, 0}, {0.003, 0}, {0.004, 0}, {0.006, 0}, {0.008, 0.203}, {0.009, 0.229}, {0.010,
+			0.254}, {0.011, 0}, {0.012, 0.304}, {0.013, 0},
 		{0.014, 0}, {0.015, 0}, {0.016, 0}, {0.018, 0}, {0.020, 0}}},
 	{"demo-set-bench", "Bench drawer set", "", false, [][2]float64{
-		{0.05, 0}, {0.10, 0}, {0.15, 0}, {0.20, 0}, {0.25, 0}, {0.30, 0}, {0.35, 0}, {0.40, 0}, {0.45, 0}, {0.50, 0}}},
+		{0.05, 0}, {0.10, 0}, {0.15, 0}, {0.20, 0}, {0.25, 0}, {0.30, 0}, {0.35, 0}, {0.40, 0}, {0.45,
+			0}, {0.50, 0}}},
 }
 
 var jobs = []demoJob{
-	{id: "demo-job-bus", vehicle: "demo-post-bus", gauge: "demo-set-oskar", mechanic: "Tess Ardal", reason: "Distance interval", school: "one_cylinder",
+	{id: "demo-job-bus", vehicle: "demo-post-bus", gauge: "demo-set-oskar", mechanic: "Tess Ardal",
+		reason: "Distance interval", school: "one_cylinder",
 		ageHours: 50, gaps: valveGaps{"E2a": 0.27, "I3b": 0.26, "E4b": 0.26}, until: "done"},
-	{id: "demo-job-pump", vehicle: "demo-pump-set", gauge: "demo-set-bench", mechanic: "Oskar Venn", reason: "Ticking when warm", school: "rocking_pairs",
+	{id: "demo-job-pump", vehicle: "demo-pump-set", gauge: "demo-set-bench", mechanic: "Oskar Venn",
+		reason: "Ticking when warm", school: "rocking_pairs",
 		ageHours: 27, gaps: valveGaps{"E2": 0.40, "I5": 0.20, "E6": 0.35}, until: "adjust"},
-	{id: "demo-job-saw", vehicle: "demo-sawmill", gauge: "demo-set-oskar", mechanic: "June Halloway", reason: "After a new cam has run in", school: "sum_rule", order: "turning",
+	{id: "demo-job-saw", vehicle: "demo-sawmill", gauge: "demo-set-oskar", mechanic: "June Halloway",
+		reason: "After a new cam has run in", school: "sum_rule", order: "turning",
 		ageHours: 5, gaps: valveGaps{"I1": 0.27}, until: "verify"},
-	{id: "demo-job-van", vehicle: "demo-round-van", gauge: "demo-set-bench", mechanic: "June Halloway", reason: "Rough idle", ageHours: 2, until: "choose_way"},
-	{id: "demo-job-minibus", vehicle: "demo-minibus", gauge: "demo-set-oskar", mechanic: "Oskar Venn", reason: "Distance interval", school: "two_stop",
+	{id: "demo-job-van", vehicle: "demo-round-van", gauge: "demo-set-bench", mechanic: "June Halloway",
+		reason: "Rough idle", ageHours: 2, until: "choose_way"},
+	{id: "demo-job-minibus", vehicle: "demo-minibus", gauge: "demo-set-oskar", mechanic: "Oskar Venn",
+		reason: "Distance interval", school: "two_stop",
 		ageHours: 4, gaps: valveGaps{"I1a": 0.1, "I3b": 0.3, "E2a": 0.2, "E4b": 0.40}, until: "adjust",
-		shims: valveGaps{"I1a": 2.65, "I1b": 2.55, "I2a": 2.6, "I2b": 2.55, "I3a": 2.6, "I3b": 2.5, "I4a": 2.55, "I4b": 2.6,
+		shims: valveGaps{"I1a": 2.65, "I1b": 2.55, "I2a": 2.6, "I2b": 2.55, "I3a": 2.6, "I3b": 2.5,
+			"I4a": 2.55, "I4b": 2.6,
 			"E1a": 2.7, "E1b": 2.75, "E2a": 2.8, "E2b": 2.7, "E3a": 2.75, "E3b": 2.7, "E4a": 2.75, "E4b": 2.65}},
-	{id: "demo-job-winch", vehicle: "demo-winch", gauge: "demo-set-inch", mechanic: "Oskar Venn", reason: "After a new cam has run in", school: "exhaust_open",
-		ageHours: 0.42, card: 1, hotCard: 1, cardReason: "Cold start for the new cam", cooling: []float64{78, 61}, until: "cooling"},
-	{id: "demo-job-tipper", vehicle: "demo-tipper-7", gauge: "demo-set-oskar", mechanic: "Tess Ardal", reason: "Distance interval", school: "rocking_pairs",
+	{id: "demo-job-winch", vehicle: "demo-winch", gauge: "demo-set-inch", mechanic: "Oskar Venn",
+		reason: "After a new cam has run in", school: "exhaust_open",
+		ageHours: 0.42, card: 1, hotCard: 1, cardReason: "Cold start for the new cam", cooling: []float64{78,
+			61}, until: "cooling"},
+	{id: "demo-job-tipper", vehicle: "demo-tipper-7", gauge: "demo-set-oskar", mechanic: "Tess Ardal",
+		reason: "Distance interval", school: "rocking_pairs",
 		ageHours: 1, gaps: valveGaps{"E3": 0.25, "I4": 0.28}, until: "feel:2"},
 }

@@ -20,13 +20,15 @@ func simulated(t *testing.T, address string) (at string, stop func()) {
 	ctx, cancel := context.WithCancel(context.Background())
 	done := make(chan error, 1)
 	go func() {
-		done <- Simulated{StartC: 90, AmbientC: 20, K: 0.02, Speed: 60, Every: 10 * time.Millisecond}.Serve(ctx, listener)
+		done <- Simulated{StartC: 90, AmbientC: 20, K: 0.02, Speed: 60,
+			Every: 10 * time.Millisecond}.Serve(ctx, listener)
 	}()
 	stop = func() { cancel(); require.NoError(t, <-done) }
 	return listener.Addr().String(), stop
 }
 
-// A reader follows the simulated probe, says when it is lost and keeps the last reading, and takes up again when it comes back.
+// A reader follows the simulated probe, says when it is lost and keeps the last reading, and takes up again
+// when it comes back.
 func TestReaderFollowsLosesAndFindsAProbe(t *testing.T) {
 	address, stop := simulated(t, "127.0.0.1:0")
 	r := &Reader{}
@@ -34,7 +36,8 @@ func TestReaderFollowsLosesAndFindsAProbe(t *testing.T) {
 	until := func(state State) Status {
 		t.Helper()
 		var s Status
-		require.Eventually(t, func() bool { s = r.Ask(address); return s.State == state }, 10*time.Second, 5*time.Millisecond, "state %s", state)
+		require.Eventually(t, func() bool { s = r.Ask(address); return s.State == state }, 10*time.Second,
+			5*time.Millisecond, "state %s", state)
 		return s
 	}
 	first := until(OK)
@@ -60,7 +63,8 @@ func TestSimulatedEngineCools(t *testing.T) {
 }
 
 func TestLinesThatAreNoReading(t *testing.T) {
-	for _, line := range []string{"", "T", "T 80", "T 80 x", "T 80 NaN", "T 900 20", "T -300 20", "T 0x1p6 20", "T 8e1 20", "80 20", "E sensor broken"} {
+	for _, line := range []string{"", "T", "T 80", "T 80 x", "T 80 NaN", "T 900 20", "T -300 20",
+		"T 0x1p6 20", "T 8e1 20", "80 20", "E sensor broken"} {
 		_, err := parse(line)
 		assert.Error(t, err, line)
 	}
@@ -69,12 +73,14 @@ func TestLinesThatAreNoReading(t *testing.T) {
 	assert.Equal(t, Reading{80.5, -3}, got)
 }
 
-// A probe stands on this machine, or where whoever starts the program says; never at a link-local address, where machines tell their secrets.
+// A probe stands on this machine, or where whoever starts the program says; never at a link-local address,
+// where machines tell their secrets.
 func TestAddresses(t *testing.T) {
 	for _, good := range []string{"", "127.0.0.1:7070", "[::1]:7070", "localhost:7070"} {
 		assert.Empty(t, Allowed{}.Check(good), good)
 	}
-	for _, bad := range []string{"127.0.0.1", "192.168.1.4:1", "10.0.0.9:22", "8.8.8.8:53", "example.org:80", "127.0.0.1:0", "127.0.0.1:99999", "0.0.0.0:1", "[::ffff:10.0.0.1]:80"} {
+	for _, bad := range []string{"127.0.0.1", "192.168.1.4:1", "10.0.0.9:22", "8.8.8.8:53", "example.org:80",
+		"127.0.0.1:0", "127.0.0.1:99999", "0.0.0.0:1", "[::ffff:10.0.0.1]:80"} {
 		assert.NotEmpty(t, Allowed{}.Check(bad), bad)
 	}
 	shop := Allowed{netip.MustParsePrefix("192.168.1.0/24"), netip.MustParsePrefix("0.0.0.0/0")}
@@ -99,13 +105,16 @@ func TestWhatIsNoProbe(t *testing.T) {
 	}()
 	r := &Reader{}
 	defer r.Close()
-	require.Eventually(t, func() bool { return r.Ask(listener.Addr().String()).State == Lost }, 5*time.Second, 5*time.Millisecond)
+	require.Eventually(t, func() bool { return r.Ask(listener.Addr().String()).State == Lost }, 5*time.Second,
+		5*time.Millisecond)
 	assert.Contains(t, r.Ask(listener.Addr().String()).Detail, "this is no probe")
 }
 
-// Whatever line reads is a temperature that can be, and says the same when it is sent on, to the tenth that is sent.
+// Whatever line reads is a temperature that can be, and says the same when it is sent on, to the tenth that
+// is sent.
 func FuzzParseLine(f *testing.F) {
-	for _, line := range []string{"T 84.3 19.5", "E sensor broken", "T -3 -0.0", "T 8e1 20", "T  1\t2 ", "T NaN 1", "T 84.3 19.5 1"} {
+	for _, line := range []string{"T 84.3 19.5", "E sensor broken", "T -3 -0.0", "T 8e1 20", "T  1\t2 ",
+		"T NaN 1", "T 84.3 19.5 1"} {
 		f.Add(line)
 	}
 	f.Fuzz(func(t *testing.T, line string) {

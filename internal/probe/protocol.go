@@ -1,5 +1,5 @@
-// Package probe speaks the line protocol of docs/probe.md: an outside device tells the engine's temperature and that of its
-// surroundings over TCP. Reader listens to one; Simulate is one.
+// Package probe speaks the line protocol of docs/probe.md: an outside device tells the engine's temperature
+// and that of its surroundings over TCP. Reader listens to one; Simulate is one.
 package probe
 
 import (
@@ -26,7 +26,8 @@ type Reading struct{ EngineC, AmbientC float64 }
 
 // String is the line of a reading, without its end.
 func (r Reading) String() string {
-	return fmt.Sprintf("T %s %s", strconv.FormatFloat(r.EngineC, 'f', 1, 64), strconv.FormatFloat(r.AmbientC, 'f', 1, 64))
+	return fmt.Sprintf("T %s %s", strconv.FormatFloat(r.EngineC, 'f', 1, 64),
+		strconv.FormatFloat(r.AmbientC, 'f', 1, 64))
 }
 
 // parse reads a line after the greeting: "T engine ambient", or "E text" for a fault of the sensor.
@@ -49,11 +50,13 @@ func parse(line string) (Reading, error) {
 	return Reading{c[0], c[1]}, nil
 }
 
-// Allowed is where a probe may stand besides this machine: the networks that whoever starts the program names. The zero value allows this
-// machine alone, so that nobody who may write can have the program knock at other doors.
+// Allowed is where a probe may stand besides this machine: the networks that whoever starts the program
+// names. The zero value allows this machine alone, so that nobody who may write can have the program knock at
+// other doors.
 type Allowed []netip.Prefix
 
-// Check says what is wrong with the address of a probe; empty where nothing is, or where there is none. A link-local address is never taken.
+// Check says what is wrong with the address of a probe; empty where nothing is, or where there is none. A
+// link-local address is never taken.
 func (a Allowed) Check(address string) string {
 	if address == "" {
 		return ""
@@ -73,10 +76,12 @@ func (a Allowed) Check(address string) string {
 		return "Give the probe's numeric address, such as 127.0.0.1:7070."
 	}
 	ip = ip.Unmap()
-	if ip.IsLoopback() || (!ip.IsLinkLocalUnicast() && slices.ContainsFunc(a, func(n netip.Prefix) bool { return n.Contains(ip) })) {
+	if ip.IsLoopback() || (!ip.IsLinkLocalUnicast() &&
+		slices.ContainsFunc(a, func(n netip.Prefix) bool { return n.Contains(ip) })) {
 		return ""
 	}
-	return "A probe stands on this machine, or in a network that the program was started with: --probe-net 192.0.2.0/24."
+	return "A probe stands on this machine, or in a network that the program was started with: --probe-net " +
+		"192.0.2.0/24."
 }
 
 // decimalC is a temperature as a probe sends it: no exponent, no hexadecimal figures.

@@ -11,8 +11,8 @@ import (
 	"time"
 )
 
-// How long a Reader waits: for a connection, for the next line before the probe counts as lost, between attempts, and with nobody
-// asking before it lets go of the line.
+// How long a Reader waits: for a connection, for the next line before the probe counts as lost, between
+// attempts, and with nobody asking before it lets go of the line.
 const (
 	dialTime  = 2 * time.Second
 	lineTime  = 10 * time.Second
@@ -31,7 +31,8 @@ const (
 	Lost       State = "lost"
 )
 
-// Status is the latest of a probe. Reading and At hold where State is OK, and stay as the last known ones where it is Lost.
+// Status is the latest of a probe. Reading and At hold where State is OK, and stay as the last known ones
+// where it is Lost.
 type Status struct {
 	State   State
 	Reading Reading
@@ -39,7 +40,8 @@ type Status struct {
 	Detail  string // why it is lost
 }
 
-// Reader listens to one probe for as long as somebody asks. The zero value has no probe; its methods may be called from many goroutines.
+// Reader listens to one probe for as long as somebody asks. The zero value has no probe; its methods may be
+// called from many goroutines.
 type Reader struct {
 	mu      sync.Mutex
 	address string
@@ -48,7 +50,8 @@ type Reader struct {
 	stop    context.CancelFunc // nil: not listening
 }
 
-// Ask gives the latest of the probe at an address, and begins to listen where nobody asked for a while. An empty address is no probe.
+// Ask gives the latest of the probe at an address, and begins to listen where nobody asked for a while. An
+// empty address is no probe.
 func (r *Reader) Ask(address string) Status {
 	r.mu.Lock()
 	defer r.mu.Unlock()

@@ -8,8 +8,8 @@ import (
 	"time"
 )
 
-// Simulated is an engine that cools by Newton's law: from StartC towards AmbientC with K per minute, Speed times as fast as the
-// clock runs.
+// Simulated is an engine that cools by Newton's law: from StartC towards AmbientC with K per minute, Speed
+// times as fast as the clock runs.
 type Simulated struct {
 	StartC, AmbientC, K, Speed float64
 	Every                      time.Duration // between lines

@@ -11,14 +11,14 @@ import (
 
 	"metronix/core/gauge"
 	"metronix/core/measure"
-	"metronix/internal/compute"
+	"metronix/internal/wire"
 )
 
 // gaugeColumns are the columns of a gauge set's file, in the order they are written. Only marked is a must.
 var gaugeColumns = []string{"marked", "unit", "measured_mm", "shape", "state"}
 
-// WriteGaugeCSV writes a set: one leaf a line; marked in the unit beside it (mm or in), measured in millimetres or empty, shape
-// straight or angled, state here or missing.
+// WriteGaugeCSV writes a set: one leaf a line; marked in the unit beside it (mm or in), measured in
+// millimetres or empty, shape straight or angled, state here or missing.
 func WriteGaugeCSV(w io.Writer, items []gauge.Item) error {
 	out := csv.NewWriter(w)
 	rows := [][]string{gaugeColumns}
@@ -41,13 +41,15 @@ func WriteGaugeCSV(w io.Writer, items []gauge.Item) error {
 	return out.WriteAll(rows)
 }
 
-// ReadGaugeCSV reads what WriteGaugeCSV writes, the columns in any order. Faults are located as "line 3, measured_mm".
-func ReadGaugeCSV(r io.Reader) ([]gauge.Item, []compute.Fault) {
+// ReadGaugeCSV reads what WriteGaugeCSV writes, the columns in any order. Faults are located as "line 3,
+// measured_mm".
+func ReadGaugeCSV(r io.Reader) ([]gauge.Item, []wire.Fault) {
 	in := csv.NewReader(r)
 	in.TrimLeadingSpace = true
 	head, err := in.Read()
 	if err != nil {
-		return nil, []compute.Fault{{Location: "line 1", Message: fmt.Sprintf("The file cannot be read: %v. Its first line names the columns: %s.", err, strings.Join(gaugeColumns, ", "))}}
+		return nil, []wire.Fault{{Location: "line 1", Message: fmt.Sprintf("The file cannot be read: %v. "+
+			"Its first line names the columns: %s.", err, strings.Join(gaugeColumns, ", "))}}
 	}
 	columns, faults := columnsOf(head)
 	if len(faults) > 0 {
@@ -61,40 +63,45 @@ func ReadGaugeCSV(r io.Reader) ([]gauge.Item, []compute.Fault) {
 			break
 		}
 		if err != nil {
-			return nil, append(faults, compute.Fault{Location: "file", Message: fmt.Sprintf("The file cannot be read: %v.", err)})
+			return nil, append(faults, wire.Fault{Location: "file", Message: fmt.Sprintf("The file cannot "+
+				"be read: %v.", err)})
 		}
 		line, _ := in.FieldPos(0)
 		items, lines = append(items, gaugeItem(record, columns, line, &faults)), append(lines, line)
 	}
 	if len(items) == 0 || len(items) > 100 {
-		faults = append(faults, compute.Fault{Location: "file", Message: fmt.Sprintf("%d leaves: a set holds 1 to 100.", len(items))})
+		faults = append(faults, wire.Fault{Location: "file", Message: fmt.Sprintf("%d leaves: a set holds "+
+			"1 to 100.", len(items))})
 	}
 	if len(faults) == 0 {
 		for _, f := range gauge.Check(items) {
-			faults = append(faults, compute.Fault{Location: fmt.Sprintf("line %d, %s", lines[f.Index], f.Field), Message: f.Message})
+			faults = append(faults, wire.Fault{Location: fmt.Sprintf("line %d, %s", lines[f.Index], f.Field),
+				Message: f.Message})
 		}
 	}
 	return items, faults
 }
 
 // columnsOf finds each known column in the first line.
-func columnsOf(head []string) (map[string]int, []compute.Fault) {
+func columnsOf(head []string) (map[string]int, []wire.Fault) {
 	columns := map[string]int{}
-	var faults []compute.Fault
+	var faults []wire.Fault
 	for i, name := range head {
 		name = strings.ToLower(strings.TrimSpace(strings.TrimPrefix(name, "\ufeff")))
 		if !slices.Contains(gaugeColumns, name) {
-			faults = append(faults, compute.Fault{Location: fmt.Sprintf("line 1, column %d", i+1), Value: name, Message: fmt.Sprintf("There is no column of this name. There are: %s.", strings.Join(gaugeColumns, ", "))})
+			faults = append(faults, wire.Fault{Location: fmt.Sprintf("line 1, column %d", i+1), Value: name,
+				Message: fmt.Sprintf("There is no column of this name. There are: %s.",
+					strings.Join(gaugeColumns, ", "))})
 		}
 		columns[name] = i
 	}
 	if _, ok := columns["marked"]; !ok {
-		faults = append(faults, compute.Fault{Location: "line 1", Message: "The column marked is missing."})
+		faults = append(faults, wire.Fault{Location: "line 1", Message: "The column marked is missing."})
 	}
 	return columns, faults
 }
 
-func gaugeItem(record []string, columns map[string]int, line int, faults *[]compute.Fault) gauge.Item {
+func gaugeItem(record []string, columns map[string]int, line int, faults *[]wire.Fault) gauge.Item {
 	field := func(name string) string {
 		if i, ok := columns[name]; ok {
 			return strings.TrimSpace(record[i])
@@ -102,7 +109,9 @@ func gaugeItem(record []string, columns map[string]int, line int, faults *[]comp
 		return ""
 	}
 	fault := func(name, message string) {
-		*faults = append(*faults, compute.Fault{Location: fmt.Sprintf("line %d, %s", line, name), Value: field(name), Message: message})
+		*faults = append(*faults,
+			wire.Fault{Location: fmt.Sprintf("line %d, %s", line, name), Value: field(name),
+				Message: message})
 	}
 	item := gauge.Item{}
 	read := measure.ParseMillimetres
@@ -123,11 +132,14 @@ func gaugeItem(record []string, columns map[string]int, line int, faults *[]comp
 		if item.Measured, err = measure.ParseMillimetres(text); err != nil {
 			fault("measured_mm", sentence(err))
 		} else if item.Measured <= 0 {
-			fault("measured_mm", "A leaf is thicker than nothing. Leave the field empty where no micrometer has been on it.")
+			fault("measured_mm", "A leaf is thicker than nothing. Leave the field empty where no "+
+				"micrometer has been on it.")
 		}
 	}
-	item.Angled = oneOf(field("shape"), "straight", "angled", func() { fault("shape", "A leaf is straight or angled.") })
-	item.Missing = oneOf(field("state"), "here", "missing", func() { fault("state", "A leaf is here or missing.") })
+	item.Angled = oneOf(field("shape"), "straight", "angled",
+		func() { fault("shape", "A leaf is straight or angled.") })
+	item.Missing = oneOf(field("state"), "here", "missing",
+		func() { fault("state", "A leaf is here or missing.") })
 	return item
 }
 

@@ -18,7 +18,8 @@ import (
 func TestGaugeSetSurvivesItsFile(t *testing.T) {
 	rapid.Check(t, func(t *rapid.T) {
 		var items []gauge.Item
-		for _, m := range rapid.SliceOfNDistinct(rapid.IntRange(2, 40), 1, 12, rapid.ID[int]).Draw(t, "leaves") {
+		for _, m := range rapid.SliceOfNDistinct(rapid.IntRange(2, 40), 1, 12, rapid.ID[int]).Draw(t,
+			"leaves") {
 			item := gauge.Item{Leaf: gauge.Leaf{ID: gauge.ID{Marked: measure.Length(m) * 10 * measure.Micrometre, Angled: rapid.Bool().Draw(t, "angled")}}, Missing: rapid.Bool().Draw(t, "missing")}
 			if rapid.Bool().Draw(t, "in thousandths") {
 				item.Thou, item.Marked = true, measure.Length(m)*measure.Thou
@@ -42,7 +43,8 @@ func TestGaugeSetSurvivesItsFile(t *testing.T) {
 func TestColumnsInAnyOrderAndOnlyTheMarkingIsAMust(t *testing.T) {
 	items, faults := report.ReadGaugeCSV(strings.NewReader("state,marked\nmissing,0.2\nhere, 0.25\n"))
 	require.Empty(t, faults)
-	assert.Equal(t, []gauge.Item{{Leaf: gauge.Leaf{ID: gauge.ID{Marked: 200_000}}, Missing: true}, {Leaf: gauge.Leaf{ID: gauge.ID{Marked: 250_000}}}}, items)
+	assert.Equal(t, []gauge.Item{{Leaf: gauge.Leaf{ID: gauge.ID{Marked: 200_000}}, Missing: true},
+		{Leaf: gauge.Leaf{ID: gauge.ID{Marked: 250_000}}}}, items)
 	_, faults = report.ReadGaugeCSV(strings.NewReader(""))
 	assert.Equal(t, "line 1", faults[0].Location)
 	_, faults = report.ReadGaugeCSV(strings.NewReader("marked\n\"0.2\n"))
@@ -53,7 +55,8 @@ func TestColumnsInAnyOrderAndOnlyTheMarkingIsAMust(t *testing.T) {
 
 // Whatever file reads without a fault is a sound set, and is written and read again as the same.
 func FuzzReadGaugeCSV(f *testing.F) {
-	for _, s := range []string{"marked,unit\n8,thou\n10,thou\n", "marked_mm,measured_mm,angled,missing\n0.2,0.201,angled,\n0.25,,,missing\n", "\ufeffmarked_mm;measured_mm\n0,20;0,201\n", "marked_mm\n\"0.2\n", "marked_mm,marked_mm\n1,2\n"} {
+	for _, s := range []string{"marked,unit\n8,thou\n10,thou\n",
+		"marked_mm,measured_mm,angled,missing\n0.2,0.201,angled,\n0.25,,,missing\n", "\ufeffmarked_mm;measured_mm\n0,20;0,201\n", "marked_mm\n\"0.2\n", "marked_mm,marked_mm\n1,2\n"} {
 		f.Add([]byte(s))
 	}
 	f.Fuzz(func(t *testing.T, data []byte) {

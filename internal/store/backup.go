@@ -17,8 +17,9 @@ var (
 	ErrCopy  = errors.New("this is no sound copy of a data file of this program")
 )
 
-// Backup writes a copy of a data file, also while a program writes to it, and checks the copy. The copy holds whatever was acknowledged
-// before it began. It gives how many happenings the copy holds. ErrThere: nothing is written over.
+// Backup writes a copy of a data file, also while a program writes to it, and checks the copy. The copy holds
+// whatever was acknowledged before it began. It gives how many happenings the copy holds. ErrThere: nothing
+// is written over.
 func Backup(path, to string) (happenings int, err error) {
 	version, err := look(path)
 	if err != nil {
@@ -104,8 +105,9 @@ func sound(path string) (happenings int, err error) {
 	return happenings, nil
 }
 
-// Restore puts a copy in a data file's place. What was there is kept aside, its log with it, so that no old log is ever replayed over
-// the copy; aside is where it lies, empty where there was nothing. ErrInUse while a program has the file.
+// Restore puts a copy in a data file's place. What was there is kept aside, its log with it, so that no old
+// log is ever replayed over the copy; aside is where it lies, empty where there was nothing. ErrInUse while a
+// program has the file.
 func Restore(path, from string, now time.Time) (happenings int, aside string, err error) {
 	if happenings, err = sound(from); err != nil {
 		return 0, "", err
@@ -126,14 +128,16 @@ func Restore(path, from string, now time.Time) (happenings int, aside string, er
 		return 0, "", err
 	}
 	if aside != "" {
-		for _, part := range []string{"-wal", "-shm", ""} { // the log first: a cut between leaves the file with its log, or without one to replay
+		// the log first: a cut between leaves the file with its log, or without one to replay
+		for _, part := range []string{"-wal", "-shm", ""} {
 			if err := os.Rename(path+part, aside+part); err != nil && !errors.Is(err, os.ErrNotExist) {
 				return 0, "", fmt.Errorf("%s: %w: %w", path, ErrUnwritable, err)
 			}
 		}
 	} else {
 		for _, part := range []string{"-wal", "-shm"} { // the log of a file that is gone
-			if err := os.Rename(path+part, path+".orphan"+part); err != nil && !errors.Is(err, os.ErrNotExist) {
+			if err := os.Rename(path+part, path+".orphan"+part); err != nil &&
+				!errors.Is(err, os.ErrNotExist) {
 				return 0, "", fmt.Errorf("%s: %w: %w", path, ErrUnwritable, err)
 			}
 		}

@@ -8,8 +8,8 @@ import (
 	"github.com/stretchr/testify/require"
 )
 
-// The board and one job of a workshop with ten jobs and with ten thousand, in one run: what the board shows is one page of small rows, and a
-// job is read by itself, so that neither grows with the number of jobs.
+// The board and one job of a workshop with ten jobs and with ten thousand, in one run: what the board shows
+// is one page of small rows, and a job is read by itself, so that neither grows with the number of jobs.
 func BenchmarkBoardByJobs(b *testing.B) {
 	for _, n := range []int{10, 10_000} {
 		s, _ := opened(b)
@@ -24,7 +24,8 @@ func BenchmarkBoardByJobs(b *testing.B) {
 		for i := range n {
 			row.ID = fmt.Sprintf("job-%05d", i)
 			jobs = append(jobs, row)
-			states = append(states, stateRow{JobID: row.ID, TouchedAt: base.CreatedAt.Add(time.Duration(i) * time.Minute), Open: i%20 == 0, Short: string(short)})
+			states = append(states, stateRow{JobID: row.ID,
+				TouchedAt: base.CreatedAt.Add(time.Duration(i) * time.Minute), Open: i%20 == 0, Short: string(short)})
 		}
 		require.NoError(b, s.write.CreateInBatches(jobs, 500).Error)
 		require.NoError(b, s.write.CreateInBatches(states, 500).Error)

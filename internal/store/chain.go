@@ -9,12 +9,14 @@ import (
 	"gorm.io/gorm"
 )
 
-// Every happening carries a checksum of itself and of the one before it, the first of the job's own row, so that a bit that flipped on the
-// disk is found where the job is read, and so is a happening that is missing or was put in.
+// Every happening carries a checksum of itself and of the one before it, the first of the job's own row, so
+// that a bit that flipped on the disk is found where the job is read, and so is a happening that is missing
+// or was put in.
 
 // root is the checksum that a job's list begins from: of all that its happenings are judged by.
 func (r jobRow) root() string {
-	return sumOf("job", r.ID, r.VehicleID, r.Sheet, strconv.Itoa(r.Card), strconv.Itoa(r.HotPass), r.Aim, r.Rule, strconv.FormatInt(r.FeelNM, 10), r.Leaves, r.Mechanic)
+	return sumOf("job", r.ID, r.VehicleID, r.Sheet, strconv.Itoa(r.Card), strconv.Itoa(r.HotPass), r.Aim,
+		r.Rule, strconv.FormatInt(r.FeelNM, 10), r.Leaves, r.Mechanic)
 }
 
 // sumAfter is the checksum of a happening after the one before it.
@@ -23,7 +25,8 @@ func (r happeningRow) sumAfter(before string) string {
 	if !r.DoneAt.IsZero() {
 		done = strconv.FormatInt(r.DoneAt.UnixNano(), 10)
 	}
-	return sumOf(before, r.JobID, strconv.Itoa(r.Place), r.ClientID, r.Kind, r.Body, strconv.FormatInt(r.At.UnixNano(), 10), done, strconv.Itoa(r.Rules))
+	return sumOf(before, r.JobID, strconv.Itoa(r.Place), r.ClientID, r.Kind, r.Body,
+		strconv.FormatInt(r.At.UnixNano(), 10), done, strconv.Itoa(r.Rules))
 }
 
 // sumOf is a checksum over parts, each with its length, so that none runs into the next.
@@ -35,7 +38,8 @@ func sumOf(parts ...string) string {
 	return hex.EncodeToString(h.Sum(nil)[:16])
 }
 
-// verify follows a job's list, in order: places without gaps, every checksum right. It gives the last checksum.
+// verify follows a job's list, in order: places without gaps, every checksum right. It gives the last
+// checksum.
 func verify(job jobRow, rows []happeningRow) (last string, err error) {
 	last = job.root()
 	for i, r := range rows {
@@ -43,13 +47,15 @@ func verify(job jobRow, rows []happeningRow) (last string, err error) {
 			return "", fmt.Errorf("%w: entry %d of job %s is missing", ErrDamaged, i+1, job.ID)
 		}
 		if last = r.sumAfter(last); last != r.Sum {
-			return "", fmt.Errorf("%w: entry %d of job %s (%s) is not as it was stored", ErrDamaged, i+1, job.ID, r.Kind)
+			return "", fmt.Errorf("%w: entry %d of job %s (%s) is not as it was stored", ErrDamaged, i+1,
+				job.ID, r.Kind)
 		}
 	}
 	return last, nil
 }
 
-// resum writes a job's checksums anew: for a file that had none, and where the job's own row was corrected before its first reading.
+// resum writes a job's checksums anew: for a file that had none, and where the job's own row was corrected
+// before its first reading.
 func resum(tx *gorm.DB, job jobRow) error {
 	var rows []happeningRow
 	if err := tx.Where("job_id = ?", job.ID).Order("place").Find(&rows).Error; err != nil {
@@ -58,7 +64,8 @@ func resum(tx *gorm.DB, job jobRow) error {
 	last := job.root()
 	for _, r := range rows {
 		last = r.sumAfter(last)
-		if err := tx.Model(&happeningRow{}).Where("job_id = ? AND place = ?", r.JobID, r.Place).Update("sum", last).Error; err != nil {
+		if err := tx.Model(&happeningRow{}).Where("job_id = ? AND place = ?", r.JobID, r.Place).Update("sum",
+			last).Error; err != nil {
 			return err
 		}
 	}

@@ -33,7 +33,8 @@ type Trouble struct {
 	What  string
 }
 
-// Check is the full check: every page and index of the file, and every job's list from its first entry to its last.
+// Check is the full check: every page and index of the file, and every job's list from its first entry to its
+// last.
 func (s *Store) Check() (happenings int, troubles []Trouble) {
 	if err := pragmaCheck(s.read, "integrity_check"); err != nil {
 		troubles = append(troubles, Trouble{What: err.Error()})
@@ -61,12 +62,13 @@ func (s *Store) Check() (happenings int, troubles []Trouble) {
 
 // lookDSN opens a file for reading alone, so that nothing of it is changed.
 func lookDSN(path string) string {
-	dsn := (&url.URL{Scheme: "file", Opaque: url.PathEscape(path), RawQuery: "mode=ro&_busy_timeout=2000"}).String()
+	dsn := (&url.URL{Scheme: "file", Opaque: url.PathEscape(path),
+		RawQuery: "mode=ro&_busy_timeout=2000"}).String()
 	return strings.ReplaceAll(dsn, "%2F", "/")
 }
 
-// look finds out, for reading alone, whose file it is and which version it has: 0 for one that holds nothing yet. ErrForeign, ErrNewer and
-// ErrNotDatabase leave it untouched.
+// look finds out, for reading alone, whose file it is and which version it has: 0 for one that holds nothing
+// yet. ErrForeign, ErrNewer and ErrNotDatabase leave it untouched.
 func look(path string) (version int, err error) {
 	if info, err := os.Stat(path); err == nil && info.Size() == 0 {
 		return 0, nil
@@ -83,7 +85,8 @@ func look(path string) (version int, err error) {
 
 func versionIn(ctx context.Context, db *sql.DB, path string) (version int, err error) {
 	var tables, own int
-	err = db.QueryRowContext(ctx, "SELECT count(*), count(CASE WHEN name = ? THEN 1 END) FROM sqlite_master WHERE type = 'table'", schemaRow{}.TableName()).Scan(&tables, &own)
+	err = db.QueryRowContext(ctx,
+		"SELECT count(*), count(CASE WHEN name = ? THEN 1 END) FROM sqlite_master WHERE type = 'table'", schemaRow{}.TableName()).Scan(&tables, &own)
 	switch {
 	case err != nil:
 		return 0, explain(path, err)
@@ -92,11 +95,13 @@ func versionIn(ctx context.Context, db *sql.DB, path string) (version int, err e
 	case own == 0:
 		return 0, nil
 	}
-	if err := db.QueryRowContext(ctx, "SELECT coalesce(max(version), 0) FROM "+schemaRow{}.TableName()).Scan(&version); err != nil {
+	if err := db.QueryRowContext(ctx,
+		"SELECT coalesce(max(version), 0) FROM "+schemaRow{}.TableName()).Scan(&version); err != nil {
 		return 0, explain(path, err)
 	}
 	if version > len(migrations) {
-		return 0, fmt.Errorf("%s: %w: it has version %d, this program knows up to %d", path, ErrNewer, version, len(migrations))
+		return 0, fmt.Errorf("%s: %w: it has version %d, this program knows up to %d", path, ErrNewer,
+			version, len(migrations))
 	}
 	return version, nil
 }

@@ -20,7 +20,8 @@ import (
 )
 
 func happened(n int) job.Happening {
-	return job.Happening{ID: fmt.Sprintf("happening-%d", n), Kind: job.Thermal, At: time.Date(2026, 11, 1, 9, n, 0, 0, time.UTC), EngineC: new(20.0), AmbientC: new(18.0)}
+	return job.Happening{ID: fmt.Sprintf("happening-%d", n), At: time.Date(2026, 11, 1, 9, n, 0, 0, time.UTC),
+		Act: job.TemperatureNoted{EngineC: 20.0, AmbientC: 18.0}}
 }
 
 // filled is a file with a job of n happenings, closed.
@@ -50,7 +51,8 @@ func TestASecondProgramIsRefused(t *testing.T) {
 	assert.Equal(t, 1, n)
 }
 
-// Every single bit of what a happening holds that is turned over on the disk is found, and so is an entry that is missing or put in.
+// Every single bit of what a happening holds that is turned over on the disk is found, and so is an entry
+// that is missing or put in.
 func TestAFlippedBitIsFound(t *testing.T) {
 	path := filled(t, 3)
 	for name, spoil := range map[string]string{
@@ -62,7 +64,7 @@ func TestAFlippedBitIsFound(t *testing.T) {
 		"missing": `DELETE FROM happenings WHERE place = 1`,
 		"last":    `UPDATE happenings SET body = replace(body, '18', '19') WHERE place = 2`,
 		"sheet":   `UPDATE jobs SET sheet = replace(sheet, 'clockwise', 'anticlockwise')`,
-		"leaves":  `UPDATE jobs SET leaves = replace(leaves, '200000', '300000')`,
+		"leaves":  `UPDATE jobs SET leaves = replace(leaves, '0.201', '0.211')`,
 	} {
 		copied := filepath.Join(t.TempDir(), "spoiled.db")
 		data, err := os.ReadFile(path)
@@ -97,13 +99,15 @@ func TestWipedPagesAreFoundAtTheStart(t *testing.T) {
 	assert.ErrorIs(t, err, ErrDamaged)
 }
 
-// A file, or its log, that is removed or replaced while the program runs is noticed before anything is acknowledged.
+// A file, or its log, that is removed or replaced while the program runs is noticed before anything is
+// acknowledged.
 func TestAFileThatIsGoneIsNoticed(t *testing.T) {
 	for name, remove := range map[string]func(path string) error{
 		"removed":     os.Remove,
 		"log removed": func(path string) error { return os.Remove(path + "-wal") },
 		"replaced": func(path string) error {
-			return errors.Join(os.Rename(path, path+".old"), os.WriteFile(path, []byte("something else"), 0o600))
+			return errors.Join(os.Rename(path, path+".old"),
+				os.WriteFile(path, []byte("something else"), 0o600))
 		},
 	} {
 		s, path := opened(t)
@@ -135,7 +139,8 @@ func TestFilesAreTheirOwnersAlone(t *testing.T) {
 	}
 }
 
-// The copy taken while another program writes holds whatever was acknowledged before it began; a name that is taken is not written over.
+// The copy taken while another program writes holds whatever was acknowledged before it began; a name that is
+// taken is not written over.
 func TestBackupUnderLoad(t *testing.T) {
 	s, path := opened(t)
 	withJob(t, s)
@@ -176,7 +181,8 @@ func TestBackupUnderLoad(t *testing.T) {
 	require.Positive(t, <-done)
 }
 
-// A restored copy is exactly the copy, though the file it replaces was left with a log by a crash; what was there is kept aside with its log.
+// A restored copy is exactly the copy, though the file it replaces was left with a log by a crash; what was
+// there is kept aside with its log.
 func TestRestoreAfterACrash(t *testing.T) {
 	path := filled(t, 3)
 	copied := filepath.Join(t.TempDir(), "copy.db")
@@ -221,13 +227,15 @@ func crash(t *testing.T, path string, from, to int) {
 	self, err := os.Executable()
 	require.NoError(t, err)
 	cmd := exec.Command(self, "-test.run=^TestChildThatIsKilled$", "-test.v")
-	cmd.Env = append(os.Environ(), "STORE_CHILD="+path, fmt.Sprintf("STORE_FROM=%d", from), fmt.Sprintf("STORE_TO=%d", to))
+	cmd.Env = append(os.Environ(), "STORE_CHILD="+path, fmt.Sprintf("STORE_FROM=%d", from),
+		fmt.Sprintf("STORE_TO=%d", to))
 	out, err := cmd.CombinedOutput()
 	require.Error(t, err, "it is killed")
 	require.Contains(t, string(out), "ready to be killed", string(out))
 }
 
-// TestChildThatIsKilled is the process that crash starts: it appends and then kills itself, as a power cut would.
+// TestChildThatIsKilled is the process that crash starts: it appends and then kills itself, as a power cut
+// would.
 func TestChildThatIsKilled(t *testing.T) {
 	path := os.Getenv("STORE_CHILD")
 	if path == "" {
@@ -249,7 +257,8 @@ func TestChildThatIsKilled(t *testing.T) {
 	select {}
 }
 
-// Another program that holds the write lock: reading goes on, writing is said to be busy, and a request that ran out of time is said to be so.
+// Another program that holds the write lock: reading goes on, writing is said to be busy, and a request that
+// ran out of time is said to be so.
 func TestBusyIsSaidAsBusy(t *testing.T) {
 	s, path := opened(t)
 	withJob(t, s)
@@ -301,9 +310,10 @@ func TestBoardPages(t *testing.T) {
 	assert.Equal(t, int64(1), total)
 }
 
-// A disk that is full at whatever point: the entry that does not fit is said not to be stored because of it, everything acknowledged before is
-// there and whole, the board is still read, and with room again the work goes on. (SQLite's own limit of pages stands for the disk's: "The
-// max_page_count pragma", sqlite.org; a write past it fails as one on a full disk does.)
+// A disk that is full at whatever point: the entry that does not fit is said not to be stored because of it,
+// everything acknowledged before is there and whole, the board is still read, and with room again the work
+// goes on. (SQLite's own limit of pages stands for the disk's: "The max_page_count pragma", sqlite.org; a
+// write past it fails as one on a full disk does.)
 func TestAFullDisk(t *testing.T) {
 	for round := range deep.Rounds(12, 200) {
 		s, path := opened(t)
@@ -314,7 +324,7 @@ func TestAFullDisk(t *testing.T) {
 		l, stored := listOf(t, s), 0
 		for {
 			h := happened(stored)
-			h.Reason = strings.Repeat("x", 40*(round%7))
+			h.Act = job.LeftAsIs{Valve: "E1", Reason: strings.Repeat("x", 40*(round%7))}
 			err := s.Append("j", l, h, derived())
 			if err != nil {
 				require.ErrorIs(t, err, ErrFull, "round %d after %d", round, stored)

@@ -8,16 +8,17 @@ import (
 	"syscall"
 )
 
-// held is the data file as a file: no second program writes to it, and that it is removed or replaced is noticed. The lock is an advisory one
-// of the whole file (flock), so that a backup or an SQLite shell may still read it.
+// held is the data file as a file: no second program writes to it, and that it is removed or replaced is
+// noticed. The lock is an advisory one of the whole file (flock), so that a backup or an SQLite shell may
+// still read it.
 type held struct {
 	path string
 	file *os.File
 	log  os.FileInfo // of the write-ahead log; nil: not looked at yet
 }
 
-// hold makes the file where it is absent, for its owner alone, and takes it. A folder that is absent is made for its owner alone; one that
-// is there is left as it is.
+// hold makes the file where it is absent, for its owner alone, and takes it. A folder that is absent is made
+// for its owner alone; one that is there is left as it is.
 func hold(path string) (*held, error) {
 	if err := os.MkdirAll(filepath.Dir(path), 0o700); err != nil {
 		return nil, fmt.Errorf("%s: %w: %w", path, ErrUnwritable, err)
@@ -39,7 +40,8 @@ func hold(path string) (*held, error) {
 		return nil, fmt.Errorf("%s: %w: %w", path, ErrUnwritable, err)
 	}
 	for _, beside := range []string{path, path + "-wal", path + "-shm"} {
-		_ = os.Chmod(beside, 0o600) // of an earlier version: readable by all; where that cannot be changed it is somebody else's file
+		// of an earlier version: readable by all; where that cannot be changed it is somebody else's file
+		_ = os.Chmod(beside, 0o600)
 	}
 	return h, nil
 }
@@ -54,8 +56,8 @@ func (h *held) remember() error {
 	return nil
 }
 
-// still says whether file and log are where they were: what is written to a file that was removed or replaced goes nowhere. It costs two
-// looks at the folder, microseconds.
+// still says whether file and log are where they were: what is written to a file that was removed or replaced
+// goes nowhere. It costs two looks at the folder, microseconds.
 func (h *held) still() error {
 	mine, err := h.file.Stat()
 	if err != nil {

@@ -9,121 +9,45 @@ import (
 	"gorm.io/gorm"
 	"gorm.io/gorm/clause"
 
-	"metronix/core/clearance"
-	"metronix/core/gauge"
 	"metronix/core/job"
-	"metronix/core/measure"
-	"metronix/core/sequence"
+	"metronix/internal/wire"
 )
 
-// happeningBody is what a happening carries besides its id, kind and time. What may be absent or zero is a pointer.
+// happeningBody is what is stored of a happening besides its id, kind and times: by whose view of the job it
+// was done, and the fields of its kind as they stand on the wire.
 type happeningBody struct {
-	Since         string     `json:"since,omitempty"`
-	Valve         string     `json:"valve,omitempty"`
-	LeavesNM      []int64    `json:"leaves_nm,omitempty"`
-	Angled        []bool     `json:"angled,omitempty"` // of the leaves, in their order; absent: none is
-	Feel          string     `json:"feel,omitempty"`
-	Stop          *int       `json:"stop,omitempty"`
-	School        string     `json:"school,omitempty"`
-	Order         string     `json:"order,omitempty"`
-	Direction     string     `json:"direction,omitempty"`
-	Positions     string     `json:"positions,omitempty"`
-	StopCount     int        `json:"stop_count,omitempty"`
-	Seen          []seenBody `json:"seen,omitempty"`
-	EngineC       *float64   `json:"engine_c,omitempty"`
-	AmbientC      *float64   `json:"ambient_c,omitempty"`
-	GapNM         *int64     `json:"gap_nm,omitempty"`
-	UncertaintyNM int64      `json:"uncertainty_nm,omitempty"`
-	Index         *int       `json:"index,omitempty"`
-	From          string     `json:"from,omitempty"`
-	ShimNM        int64      `json:"shim_nm,omitempty"`
-	CamsOut       bool       `json:"cams_out,omitempty"`
-	MadeThere     bool       `json:"made_there,omitempty"`
-	Reason        string     `json:"reason,omitempty"`
-	Target        string     `json:"target,omitempty"`
-	By            string     `json:"by,omitempty"`
-	ToolsOut      bool       `json:"tools_out,omitempty"`
+	Since string          `json:"since,omitempty"`
+	Act   json.RawMessage `json:"act"` // absent before the wire form was the stored one too
 }
 
-// seenBody is a sighting.
-type seenBody struct {
-	What     string  `json:"what"`
-	Cylinder int     `json:"cylinder,omitempty"`
-	Valve    string  `json:"valve,omitempty"`
-	Mark     float64 `json:"mark_deg,omitempty"`
-}
-
-func bodyOf(h job.Happening) ([]byte, error) {
-	body := happeningBody{Since: h.Since, Valve: h.Valve, Feel: string(h.Feel), Stop: h.Stop, School: string(h.School), Order: string(h.Order),
-		Direction: string(h.Direction), Positions: string(h.Positions), StopCount: h.StopCount, EngineC: h.EngineC, AmbientC: h.AmbientC,
-		GapNM: (*int64)(h.Gap), UncertaintyNM: int64(h.Uncertainty), Index: h.Index, From: h.From, ShimNM: int64(h.Shim), CamsOut: h.CamsOut,
-		MadeThere: h.MadeThere, Reason: h.Reason, Target: h.Target, By: h.By, ToolsOut: h.ToolsOut}
-	for i, l := range h.Leaves {
-		body.LeavesNM = append(body.LeavesNM, int64(l.Marked))
-		if l.Angled && body.Angled == nil {
-			body.Angled = make([]bool, len(h.Leaves))
-		}
-		if l.Angled {
-			body.Angled[i] = true
-		}
+func bodyOf(h job.Happening) (string, error) {
+	act, err := wire.WriteAct(h.Act)
+	if err != nil {
+		return "", err
 	}
-	for _, w := range h.Seen {
-		body.Seen = append(body.Seen, seenBody{string(w.What), w.Cylinder, w.Valve, w.Mark.Degrees()})
-	}
-	return json.Marshal(body)
+	data, err := json.Marshal(happeningBody{h.Since, act})
+	return string(data), err
 }
 
-// toHappening reads a stored happening. The first version left zeros out where they were meant.
+// toHappening reads a stored happening.
 func (r happeningRow) toHappening() (job.Happening, error) {
-	var b happeningBody
-	if err := json.Unmarshal([]byte(r.Body), &b); err != nil {
-		return job.Happening{}, fmt.Errorf("%w: entry %d of job %s does not read: %w", ErrDamaged, r.Place+1, r.JobID, err)
+	h := job.Happening{ID: r.ClientID, Rules: r.Rules, At: r.At, DoneAt: r.DoneAt}
+	var body happeningBody
+	err := json.Unmarshal([]byte(r.Body), &body)
+	if err == nil && body.Act == nil {
+		h.Act, err = releasedAct(job.Kind(r.Kind), r.Rules, []byte(r.Body))
+	} else if err == nil {
+		h.Act, err = wire.ReadAct(job.Kind(r.Kind), body.Act)
 	}
-	h := job.Happening{ID: r.ClientID, Kind: job.Kind(r.Kind), Rules: r.Rules, At: r.At, DoneAt: r.DoneAt, Since: b.Since, Valve: b.Valve, Feel: clearance.Feel(b.Feel),
-		Stop: b.Stop, Way: sequence.Way{School: sequence.School(b.School), Order: sequence.Order(b.Order),
-			Direction: sequence.Direction(b.Direction), Positions: sequence.Positions(b.Positions), StopCount: b.StopCount},
-		EngineC: b.EngineC, AmbientC: b.AmbientC, Gap: (*measure.Length)(b.GapNM), Uncertainty: measure.Length(b.UncertaintyNM), Index: b.Index,
-		From: b.From, Shim: measure.Length(b.ShimNM), CamsOut: b.CamsOut, MadeThere: b.MadeThere, Reason: b.Reason, Target: b.Target, By: b.By, ToolsOut: b.ToolsOut}
-	for _, w := range b.Seen {
-		h.Seen = append(h.Seen, sequence.Sighting{What: sequence.What(w.What), Cylinder: w.Cylinder, Valve: w.Valve, Mark: measure.FromDegrees(w.Mark)})
+	if err != nil {
+		return h, fmt.Errorf("%w: entry %d of job %s does not read: %w", ErrDamaged, r.Place+1, r.JobID, err)
 	}
-	for i, l := range b.LeavesNM {
-		h.Leaves = append(h.Leaves, gauge.ID{Marked: measure.Length(l), Angled: i < len(b.Angled) && b.Angled[i]})
-	}
-	if r.Rules == 1 {
-		zerosOfTheFirst(&h)
-	}
+	h.Since = body.Since
 	return h, nil
 }
 
-// zerosOfTheFirst puts back what the first version left out because it was zero.
-func zerosOfTheFirst(h *job.Happening) {
-	set := func(p **float64) {
-		if *p == nil {
-			*p = new(float64)
-		}
-	}
-	switch h.Kind {
-	case job.Thermal, job.Prepared:
-		set(&h.EngineC)
-		set(&h.AmbientC)
-	case job.Turned:
-		if h.Stop == nil {
-			h.Stop = new(int)
-		}
-	case job.Withdrawn:
-		if h.Index == nil {
-			h.Index = new(int)
-		}
-	case job.DialRead:
-		if h.Gap == nil {
-			h.Gap = new(measure.Length)
-		}
-	}
-}
-
-// Derived is what is kept of a job beside its list, written with each happening so that board and learning need read no list. It follows from
-// the list, and is made anew where it is not there.
+// Derived is what is kept of a job beside its list, written with each happening so that board and learning
+// need read no list. It follows from the list, and is made anew where it is not there.
 type Derived struct {
 	TouchedAt time.Time
 	Open      bool   // not signed for good
@@ -140,15 +64,17 @@ type List struct {
 	last       string
 }
 
-// Append stores one happening at the end of its job's list, with what follows from it. When it returns nil the happening is on disk, in the
-// file that is at its place. ErrPlaceTaken: another one was stored there meanwhile; ErrExists: its id is taken; ErrMissing: there is no such
-// job; ErrGone: the file was removed or replaced, and the happening is not stored.
+// Append stores one happening at the end of its job's list, with what follows from it. When it returns nil
+// the happening is on disk, in the file that is at its place. ErrPlaceTaken: another one was stored there
+// meanwhile; ErrExists: its id is taken; ErrMissing: there is no such job; ErrGone: the file was removed or
+// replaced, and the happening is not stored.
 func (s *Store) Append(jobID string, l *List, h job.Happening, d Derived) error {
-	data, err := bodyOf(h)
+	body, err := bodyOf(h)
 	if err != nil {
 		return err
 	}
-	row := happeningRow{JobID: jobID, Place: len(l.Happenings), ClientID: h.ID, Kind: string(h.Kind), Body: string(data), At: h.At.UTC(), DoneAt: h.DoneAt.UTC(), Rules: job.Rules}
+	row := happeningRow{JobID: jobID, Place: len(l.Happenings), ClientID: h.ID, Kind: string(h.Act.Kind()),
+		Body: body, At: h.At.UTC(), DoneAt: h.DoneAt.UTC(), Rules: job.Rules}
 	if h.DoneAt.IsZero() {
 		row.DoneAt = time.Time{}
 	}
@@ -177,7 +103,8 @@ func (s *Store) stored(jobID, id string, err error) error {
 		return err
 	}
 	var n int64
-	if err := s.read.Model(&happeningRow{}).Where("job_id = ? AND client_id = ?", jobID, id).Count(&n).Error; err != nil {
+	if err := s.read.Model(&happeningRow{}).Where("job_id = ? AND client_id = ?", jobID,
+		id).Count(&n).Error; err != nil {
 		return translate(err)
 	}
 	if n == 0 {
@@ -187,7 +114,8 @@ func (s *Store) stored(jobID, id string, err error) error {
 }
 
 // derivedAnew writes what is derived over what was; whether a job is on the board is not derived.
-var derivedAnew = clause.OnConflict{Columns: []clause.Column{{Name: "job_id"}}, DoUpdates: clause.AssignmentColumns([]string{"touched_at", "open", "short", "damaged"})}
+var derivedAnew = clause.OnConflict{Columns: []clause.Column{{Name: "job_id"}},
+	DoUpdates: clause.AssignmentColumns([]string{"touched_at", "open", "short", "damaged"})}
 
 // derive writes the rows that follow from a job's list.
 func derive(tx *gorm.DB, jobID string, d Derived) error {
@@ -206,8 +134,8 @@ func derive(tx *gorm.DB, jobID string, d Derived) error {
 	})
 }
 
-// rewrite puts a job's n rows of a kind in place of those there are, where their number changed: they only ever grow and, on undo, shrink at
-// the end.
+// rewrite puts a job's n rows of a kind in place of those there are, where their number changed: they only
+// ever grow and, on undo, shrink at the end.
 func rewrite[Row any](tx *gorm.DB, jobID string, n int, row func(n int) Row) error {
 	var have int64
 	if err := tx.Model(new(Row)).Where("job_id = ?", jobID).Count(&have).Error; err != nil || int(have) == n {
@@ -228,9 +156,11 @@ func (s *Store) PutDerived(jobID string, d Derived) error {
 	return translate(s.write.Transaction(func(tx *gorm.DB) error { return derive(tx, jobID, d) }))
 }
 
-// Underived lists the jobs of which nothing derived is stored.
+// Underived lists the jobs of which nothing derived is stored, or only as an earlier version derived it.
 func (s *Store) Underived() (ids []string, err error) {
-	err = s.read.Raw("SELECT id FROM jobs WHERE id NOT IN (SELECT job_id FROM job_states) ORDER BY id").Scan(&ids).Error
+	err = s.read.Raw("SELECT id FROM jobs WHERE id NOT IN (SELECT job_id FROM job_states WHERE short <> '' " +
+		"OR damaged <> '') ORDER BY id").
+		Scan(&ids).Error
 	return ids, translate(err)
 }
 
@@ -245,7 +175,8 @@ func (s *Store) PutDamaged(jobID, why string, now time.Time) error {
 	return translate(s.write.Clauses(derivedAnew).Create(&row).Error)
 }
 
-// Happenings reads a job's whole list in order and follows its checksums: ErrDamaged where an entry is missing or not as it was stored.
+// Happenings reads a job's whole list in order and follows its checksums: ErrDamaged where an entry is
+// missing or not as it was stored.
 func (s *Store) Happenings(jobID string) (*List, error) {
 	var of jobRow
 	if err := s.read.Where("id = ?", jobID).Take(&of).Error; err != nil {

@@ -5,6 +5,7 @@ import (
 	"encoding/json"
 	"fmt"
 	"reflect"
+	"strings"
 	"time"
 
 	"gorm.io/gorm"
@@ -14,7 +15,7 @@ import (
 	"metronix/core/engine"
 	"metronix/core/gauge"
 	"metronix/core/measure"
-	"metronix/internal/compute"
+	"metronix/internal/wire"
 )
 
 // Engine is a sheet in the library.
@@ -67,34 +68,24 @@ type Job struct {
 	OffBoard   bool
 }
 
-type leafBody struct {
-	Marked   int64 `json:"marked_nm"`
-	Measured int64 `json:"measured_nm,omitempty"`
-	Thou     bool  `json:"thou,omitempty"`
-	Angled   bool  `json:"angled,omitempty"`
-	Missing  bool  `json:"missing,omitempty"`
-}
-
 func writeItems(items []gauge.Item) (string, error) {
-	bodies := make([]leafBody, len(items))
-	for i, l := range items {
-		bodies[i] = leafBody{int64(l.Marked), int64(l.Measured), l.Thou, l.Angled, l.Missing}
-	}
-	data, err := json.Marshal(bodies)
+	data, err := json.Marshal(wire.LeavesOf(items))
 	return string(data), err
 }
 
 func readItems(text string) ([]gauge.Item, error) {
-	var bodies []leafBody
-	if err := json.Unmarshal([]byte(text), &bodies); err != nil {
+	if strings.Contains(text, `"marked_nm"`) {
+		return releasedItems(text)
+	}
+	n, err := wire.Parse([]byte(text))
+	if err != nil {
 		return nil, err
 	}
-	items := make([]gauge.Item, len(bodies))
-	for i, b := range bodies {
-		items[i] = gauge.Item{Leaf: gauge.Leaf{ID: gauge.ID{Marked: measure.Length(b.Marked), Angled: b.Angled}, Measured: measure.Length(b.Measured), Thou: b.Thou},
-			Missing: b.Missing}
+	leaves, faults := wire.Decode[wire.Leaves](n)
+	if len(faults) > 0 {
+		return nil, fmt.Errorf("%s: %s", faults[0].Location, faults[0].Message)
 	}
-	return items, nil
+	return leaves.Core(), nil
 }
 
 // writeLeaves keeps the leaves a job is done with.
@@ -112,23 +103,25 @@ func readLeaves(text string) (gauge.Set, error) {
 }
 
 func readSheet(text string) (*engine.Sheet, error) {
-	sheet, faults := compute.ReadStoredSheet([]byte(text))
+	sheet, faults := wire.ReadStoredSheet([]byte(text))
 	if len(faults) > 0 {
-		return nil, fmt.Errorf("%w: a stored sheet does not read: %s: %s", ErrDamaged, faults[0].Location, faults[0].Message)
+		return nil, fmt.Errorf("%w: a stored sheet does not read: %s: %s", ErrDamaged, faults[0].Location,
+			faults[0].Message)
 	}
 	return sheet, nil
 }
 
 // AddEngine stores a checked sheet.
 func (s *Store) AddEngine(e Engine) error {
-	sheet, err := compute.WriteSheet(e.Sheet)
+	sheet, err := wire.WriteSheet(e.Sheet)
 	if err != nil {
 		return err
 	}
 	return s.acknowledge(s.write.Create(&engineRow{e.ID, e.Sheet.Name, string(sheet), e.CreatedAt}).Error)
 }
 
-// acknowledge says whether what was written is stored: without an error, and in the file that is at its place.
+// acknowledge says whether what was written is stored: without an error, and in the file that is at its
+// place.
 func (s *Store) acknowledge(err error) error {
 	if err != nil {
 		return translate(err)
@@ -136,10 +129,10 @@ func (s *Store) acknowledge(err error) error {
 	return s.file.still()
 }
 
-// ReplaceEngine changes a stored sheet that is still the one it was when it was read: ErrChanged where somebody changed it meanwhile,
-// ErrNotFound where there is none. When it was first stored stays as it is.
+// ReplaceEngine changes a stored sheet that is still the one it was when it was read: ErrChanged where
+// somebody changed it meanwhile, ErrNotFound where there is none. When it was first stored stays as it is.
 func (s *Store) ReplaceEngine(e Engine, before *engine.Sheet) error {
-	sheet, err := compute.WriteSheet(e.Sheet)
+	sheet, err := wire.WriteSheet(e.Sheet)
 	if err != nil {
 		return err
 	}
@@ -151,7 +144,8 @@ func (s *Store) ReplaceEngine(e Engine, before *engine.Sheet) error {
 		if stored, err := readSheet(row.Sheet); err == nil && !reflect.DeepEqual(stored, before) {
 			return ErrChanged
 		}
-		return tx.Model(&engineRow{ID: e.ID}).Select("name", "sheet").Updates(engineRow{Name: e.Sheet.Name, Sheet: string(sheet)}).Error
+		return tx.Model(&engineRow{ID: e.ID}).Select("name",
+			"sheet").Updates(engineRow{Name: e.Sheet.Name, Sheet: string(sheet)}).Error
 	}))
 }
 
@@ -207,8 +201,8 @@ func (s *Store) AddGaugeSet(g GaugeSet) error {
 	return s.acknowledge(s.write.Create(&gaugeSetRow{g.ID, g.Name, leaves, g.Checked, g.CreatedAt}).Error)
 }
 
-// ReplaceGaugeSet changes a stored set, where version is empty or still that of the stored one: ErrChanged where somebody changed it
-// meanwhile, ErrNotFound where there is none. Jobs keep the leaves they began with.
+// ReplaceGaugeSet changes a stored set, where version is empty or still that of the stored one: ErrChanged
+// where somebody changed it meanwhile, ErrNotFound where there is none. Jobs keep the leaves they began with.
 func (s *Store) ReplaceGaugeSet(g GaugeSet, version string) error {
 	leaves, err := writeItems(g.Items)
 	if err != nil {
@@ -222,7 +216,8 @@ func (s *Store) ReplaceGaugeSet(g GaugeSet, version string) error {
 		if version != "" && row.version() != version {
 			return ErrChanged
 		}
-		return tx.Model(&gaugeSetRow{ID: g.ID}).Select("name", "leaves", "checked").Updates(gaugeSetRow{Name: g.Name, Leaves: leaves, Checked: g.Checked}).Error
+		return tx.Model(&gaugeSetRow{ID: g.ID}).Select("name", "leaves",
+			"checked").Updates(gaugeSetRow{Name: g.Name, Leaves: leaves, Checked: g.Checked}).Error
 	}))
 }
 
@@ -251,18 +246,23 @@ func (r gaugeSetRow) toGaugeSet() (GaugeSet, error) {
 
 // AddVehicle stores a vehicle; ErrMissing where its engine is not stored.
 func (s *Store) AddVehicle(v Vehicle) error {
-	return s.acknowledge(s.write.Create(&vehicleRow{ID: v.ID, Name: v.Name, Plate: v.Plate, OdometerKM: v.OdometerKM, EngineID: v.EngineID, CreatedAt: v.CreatedAt}).Error)
+	return s.acknowledge(s.write.Create(&vehicleRow{ID: v.ID, Name: v.Name, Plate: v.Plate,
+		OdometerKM: v.OdometerKM, EngineID: v.EngineID, CreatedAt: v.CreatedAt}).Error)
 }
 
-// ReplaceVehicle corrects a stored vehicle; ErrNotFound where there is none, ErrMissing where its engine is not stored.
+// ReplaceVehicle corrects a stored vehicle; ErrNotFound where there is none, ErrMissing where its engine is
+// not stored.
 func (s *Store) ReplaceVehicle(v Vehicle) error {
-	return s.changed(s.write.Model(&vehicleRow{ID: v.ID}).Select("name", "plate", "odometer_km", "engine_id", "off_board").
-		Updates(vehicleRow{Name: v.Name, Plate: v.Plate, OdometerKM: v.OdometerKM, EngineID: v.EngineID, OffBoard: v.OffBoard}))
+	return s.changed(s.write.Model(&vehicleRow{ID: v.ID}).Select("name", "plate", "odometer_km", "engine_id",
+		"off_board").
+		Updates(vehicleRow{Name: v.Name, Plate: v.Plate, OdometerKM: v.OdometerKM, EngineID: v.EngineID,
+			OffBoard: v.OffBoard}))
 }
 
 // RaiseOdometer notes that a vehicle has gone further than was known.
 func (s *Store) RaiseOdometer(id string, km int) error {
-	return translate(s.write.Model(&vehicleRow{}).Where("id = ? AND odometer_km < ?", id, km).Update("odometer_km", km).Error)
+	return translate(s.write.Model(&vehicleRow{}).Where("id = ? AND odometer_km < ?", id,
+		km).Update("odometer_km", km).Error)
 }
 
 // Vehicles lists the vehicles by name, those taken off the board too.
@@ -276,10 +276,12 @@ func (s *Store) Vehicle(id string) (Vehicle, error) {
 }
 
 func (r vehicleRow) toVehicle() (Vehicle, error) {
-	return Vehicle{r.ID, r.Name, r.Plate, r.OdometerKM, r.EngineID, r.Engine.Name, r.CreatedAt, r.OffBoard}, nil
+	return Vehicle{r.ID, r.Name, r.Plate, r.OdometerKM, r.EngineID, r.Engine.Name, r.CreatedAt, r.OffBoard},
+		nil
 }
 
-// AddJob stores what a job starts from, with what the board shows of it; ErrMissing where its vehicle is not stored.
+// AddJob stores what a job starts from, with what the board shows of it; ErrMissing where its vehicle is not
+// stored.
 func (s *Store) AddJob(j Job, d Derived) error {
 	row, err := rowOf(j)
 	if err != nil {
@@ -313,7 +315,8 @@ func (s *Store) CorrectJob(j Job, d Derived) error {
 // PutOffBoard takes a job off the board, or brings it back; ErrNotFound where there is none.
 func (s *Store) PutOffBoard(id string, off bool) error {
 	return s.acknowledge(s.write.Transaction(func(tx *gorm.DB) error {
-		if found := tx.Model(&jobRow{}).Where("id = ?", id).Update("off_board", off); found.Error != nil || found.RowsAffected == 0 {
+		if found := tx.Model(&jobRow{}).Where("id = ?", id).Update("off_board", off); found.Error != nil ||
+			found.RowsAffected == 0 {
 			return cmp.Or(found.Error, gorm.ErrRecordNotFound)
 		}
 		return tx.Model(&stateRow{}).Where("job_id = ?", id).Update("off_board", off).Error
@@ -321,12 +324,13 @@ func (s *Store) PutOffBoard(id string, off bool) error {
 }
 
 func rowOf(j Job) (jobRow, error) {
-	sheet, err := compute.WriteSheet(j.Sheet)
+	sheet, err := wire.WriteSheet(j.Sheet)
 	if err != nil {
 		return jobRow{}, err
 	}
 	leaves, err := writeLeaves(j.Leaves)
-	return jobRow{ID: j.ID, VehicleID: j.Vehicle.ID, Sheet: string(sheet), Card: j.Card, HotPass: j.HotCard + 1, CardReason: j.CardReason,
+	return jobRow{ID: j.ID, VehicleID: j.Vehicle.ID, Sheet: string(sheet), Card: j.Card,
+		HotPass: j.HotCard + 1, CardReason: j.CardReason,
 		Aim: string(j.Aim), AimReason: j.AimReason, Rule: string(j.Rule), FeelNM: int64(j.Feel), GaugeName: j.GaugeName,
 		Leaves: leaves, Mechanic: j.Mechanic, Reason: j.Reason, OdometerKM: j.OdometerKM, CreatedAt: j.CreatedAt, OffBoard: j.OffBoard}, err
 }
@@ -345,7 +349,8 @@ type OnBoard struct {
 	Damaged string
 }
 
-// Board lists jobs as the board shows them, the last touched first, and says how many there are in all. It reads no list of happenings.
+// Board lists jobs as the board shows them, the last touched first, and says how many there are in all. It
+// reads no list of happenings.
 func (s *Store) Board(q BoardQuery) (list []OnBoard, total int64, err error) {
 	db := s.read.Table("job_states").Where("off_board = ?", q.OffBoard)
 	if q.Open != nil {
@@ -360,7 +365,8 @@ func (s *Store) Board(q BoardQuery) (list []OnBoard, total int64, err error) {
 
 // OpenJobsOf says which jobs of a vehicle are open.
 func (s *Store) OpenJobsOf(vehicleID string) (ids []string, err error) {
-	err = s.read.Raw("SELECT job_id FROM job_states JOIN jobs ON jobs.id = job_id WHERE vehicle_id = ? AND open AND NOT job_states.off_board", vehicleID).Scan(&ids).Error
+	err = s.read.Raw("SELECT job_id FROM job_states JOIN jobs ON jobs.id = job_id WHERE vehicle_id = ? AND "+
+		"open AND NOT job_states.off_board", vehicleID).Scan(&ids).Error
 	return ids, translate(err)
 }
 
@@ -370,7 +376,8 @@ const mostPairs = 200
 // LockPairs lists what locking did in one mechanic's hands on one kind of adjuster, in all jobs.
 func (s *Store) LockPairs(mechanic, adjuster string) ([]adjust.Pair, error) {
 	var rows []pairRow
-	if err := s.read.Where("mechanic = ? AND adjuster = ?", mechanic, adjuster).Order("rowid DESC").Limit(mostPairs).Find(&rows).Error; err != nil {
+	if err := s.read.Where("mechanic = ? AND adjuster = ?", mechanic,
+		adjuster).Order("rowid DESC").Limit(mostPairs).Find(&rows).Error; err != nil {
 		return nil, translate(err)
 	}
 	pairs := make([]adjust.Pair, len(rows))
@@ -404,12 +411,14 @@ func (r jobRow) toJob() (Job, error) {
 		return Job{}, fmt.Errorf("job %s: %w", r.ID, err)
 	}
 	leaves, err := readLeaves(r.Leaves)
-	return Job{r.ID, vehicle, sheet, r.Card, r.HotPass - 1, r.CardReason, clearance.Aim(r.Aim), r.AimReason, clearance.Rule(r.Rule),
+	return Job{r.ID, vehicle, sheet, r.Card, r.HotPass - 1, r.CardReason, clearance.Aim(r.Aim), r.AimReason,
+		clearance.Rule(r.Rule),
 		measure.Length(r.FeelNM), r.GaugeName, leaves, r.Mechanic, r.Reason, r.OdometerKM, r.CreatedAt, r.OffBoard}, err
 }
 
 // listed reads all rows of a kind in an order, with the named associations, and maps each.
-func listed[Row, Record any](s *Store, order string, to func(Row) (Record, error), preload ...string) ([]Record, error) {
+func listed[Row, Record any](s *Store, order string, to func(Row) (Record, error),
+	preload ...string) ([]Record, error) {
 	db := s.read.Order(order)
 	for _, p := range preload {
 		db = db.Preload(p)
@@ -430,7 +439,8 @@ func listed[Row, Record any](s *Store, order string, to func(Row) (Record, error
 }
 
 // one reads the row with an id and maps it; ErrNotFound where there is none.
-func one[Row, Record any](s *Store, id string, to func(Row) (Record, error), preload ...string) (Record, error) {
+func one[Row, Record any](s *Store, id string, to func(Row) (Record, error), preload ...string) (Record,
+	error) {
 	db := s.read
 	for _, p := range preload {
 		db = db.Preload(p)

@@ -93,11 +93,16 @@ var third = []string{
 	"ALTER TABLE happenings ADD COLUMN sum text NOT NULL DEFAULT ''",
 	"ALTER TABLE jobs ADD COLUMN off_board numeric NOT NULL DEFAULT false",
 	"ALTER TABLE vehicles ADD COLUMN off_board numeric NOT NULL DEFAULT false",
-	"CREATE TABLE job_states (job_id text PRIMARY KEY REFERENCES jobs(id) ON DELETE RESTRICT, touched_at datetime NOT NULL, open numeric NOT NULL, off_board numeric NOT NULL DEFAULT false, short text NOT NULL, damaged text NOT NULL)",
+	"CREATE TABLE job_states (job_id text PRIMARY KEY REFERENCES jobs(id) ON DELETE RESTRICT, touched_at " +
+		"datetime NOT NULL, open numeric NOT NULL, off_board numeric NOT NULL DEFAULT false, short text " +
+		"NOT NULL, damaged text NOT NULL)",
 	"CREATE INDEX job_states_touched ON job_states (off_board, touched_at)",
 	"CREATE INDEX job_states_open ON job_states (off_board, open, touched_at)",
-	"CREATE TABLE lock_pairs (job_id text REFERENCES jobs(id) ON DELETE RESTRICT, n integer, mechanic text NOT NULL, adjuster text NOT NULL, before_nm integer NOT NULL, after_nm integer NOT NULL, PRIMARY KEY (job_id, n))",
+	"CREATE TABLE lock_pairs (job_id text REFERENCES jobs(id) ON DELETE RESTRICT, n integer, mechanic text " +
+		"NOT NULL, adjuster text NOT NULL, before_nm integer NOT NULL, after_nm integer NOT NULL, PRIMARY " +
+		"KEY (job_id, n))",
 	"CREATE INDEX lock_pairs_hands ON lock_pairs (mechanic, adjuster)",
-	"CREATE TABLE shims_used (job_id text REFERENCES jobs(id) ON DELETE RESTRICT, n integer, size_nm integer NOT NULL, at datetime NOT NULL, PRIMARY KEY (job_id, n))",
+	"CREATE TABLE shims_used (job_id text REFERENCES jobs(id) ON DELETE RESTRICT, n integer, size_nm " +
+		"integer NOT NULL, at datetime NOT NULL, PRIMARY KEY (job_id, n))",
 	"CREATE INDEX shims_used_when ON shims_used (at)",
 }

@@ -1,5 +1,5 @@
-// Package store keeps engines, vehicles, gauge sets, jobs and their happenings in a database through GORM. It is the only
-// place that knows SQL; everything peculiar to SQLite is in sqlite.go.
+// Package store keeps engines, vehicles, gauge sets, jobs and their happenings in a database through GORM. It
+// is the only place that knows SQL; everything peculiar to SQLite is in sqlite.go.
 package store
 
 import "time"
@@ -32,29 +32,30 @@ type vehicleRow struct {
 
 // jobRow carries its own copy of sheet and leaves: what a job was done by does not change afterwards.
 type jobRow struct {
-	ID         string     `gorm:"primaryKey;size:64"`
-	VehicleID  string     `gorm:"not null;size:64;index"`
-	Vehicle    vehicleRow `gorm:"foreignKey:VehicleID;constraint:OnDelete:RESTRICT"`
-	Sheet      string     `gorm:"not null"`
-	Card       int        `gorm:"not null"`           // index of the clearance card on the sheet
-	HotPass    int        `gorm:"not null;default:0"` // number of the card of the hot pass after a provisional cold start, from 1; 0: none
-	CardReason string     `gorm:"not null;size:1000;default:''"`
-	Aim        string     `gorm:"not null;size:20;default:''"`
-	AimReason  string     `gorm:"not null;size:1000;default:''"`
-	Rule       string     `gorm:"not null;size:20;default:''"`
-	FeelNM     int64      `gorm:"not null;default:5000"`
-	GaugeName  string     `gorm:"not null;size:400"`
-	Leaves     string     `gorm:"not null"`
-	Mechanic   string     `gorm:"not null;size:400"`
-	Reason     string     `gorm:"not null;size:400"`
-	OdometerKM int        `gorm:"not null"`
-	CreatedAt  time.Time  `gorm:"not null;index"`
-	OffBoard   bool       `gorm:"not null;default:false"` // started by mistake, taken off the board
+	ID        string     `gorm:"primaryKey;size:64"`
+	VehicleID string     `gorm:"not null;size:64;index"`
+	Vehicle   vehicleRow `gorm:"foreignKey:VehicleID;constraint:OnDelete:RESTRICT"`
+	Sheet     string     `gorm:"not null"`
+	Card      int        `gorm:"not null"` // index of the clearance card on the sheet
+	// number of the card of the hot pass after a provisional cold start, from 1; 0: none
+	HotPass    int       `gorm:"not null;default:0"`
+	CardReason string    `gorm:"not null;size:1000;default:''"`
+	Aim        string    `gorm:"not null;size:20;default:''"`
+	AimReason  string    `gorm:"not null;size:1000;default:''"`
+	Rule       string    `gorm:"not null;size:20;default:''"`
+	FeelNM     int64     `gorm:"not null;default:5000"`
+	GaugeName  string    `gorm:"not null;size:400"`
+	Leaves     string    `gorm:"not null"`
+	Mechanic   string    `gorm:"not null;size:400"`
+	Reason     string    `gorm:"not null;size:400"`
+	OdometerKM int       `gorm:"not null"`
+	CreatedAt  time.Time `gorm:"not null;index"`
+	OffBoard   bool      `gorm:"not null;default:false"` // started by mistake, taken off the board
 }
 
-// happeningRow is one entry of a job's append-only list. Place counts from 0 within the job; both it and the client's id
-// are unique there, so nothing is stored twice and nothing is written past another writer. The key is made by the program,
-// so that an insert reads nothing back.
+// happeningRow is one entry of a job's append-only list. Place counts from 0 within the job; both it and the
+// client's id are unique there, so nothing is stored twice and nothing is written past another writer. The
+// key is made by the program, so that an insert reads nothing back.
 type happeningRow struct {
 	JobID    string    `gorm:"primaryKey;size:64;uniqueIndex:happening_client,priority:1"`
 	Job      *jobRow   `gorm:"foreignKey:JobID;constraint:OnDelete:RESTRICT"`
@@ -68,8 +69,8 @@ type happeningRow struct {
 	Sum      string    `gorm:"not null;default:''"` // of this row and the one before, see chain
 }
 
-// stateRow is what the board shows of a job, as of its last happening: derived from the list, written with it, and made anew where it is
-// not there.
+// stateRow is what the board shows of a job, as of its last happening: derived from the list, written with
+// it, and made anew where it is not there.
 type stateRow struct {
 	JobID     string    `gorm:"primaryKey;size:64"`
 	TouchedAt time.Time `gorm:"not null"`

@@ -26,7 +26,8 @@ const (
 	settingVersion = "shop_version"
 )
 
-// Shop reads what the workshop has set up. The stock is what was counted last, less the shims that went into engines since.
+// Shop reads what the workshop has set up. The stock is what was counted last, less the shims that went into
+// engines since.
 func (s *Store) Shop() (shop Shop, err error) {
 	var settings []settingRow
 	if err := s.read.Find(&settings).Error; err != nil {
@@ -71,8 +72,8 @@ func (s *Store) stock(counted time.Time) ([]adjust.Count, error) {
 	return stock, nil
 }
 
-// PutShop stores the whole setting of the workshop at once, in place of the one whose version is named; empty: whatever there is. ErrChanged
-// where somebody changed it meanwhile. The stock counts from now.
+// PutShop stores the whole setting of the workshop at once, in place of the one whose version is named;
+// empty: whatever there is. ErrChanged where somebody changed it meanwhile. The stock counts from now.
 func (s *Store) PutShop(shop Shop, replaces string, now time.Time) error {
 	rows := make([]shimRow, len(shop.Stock))
 	for i, c := range shop.Stock {
@@ -86,7 +87,8 @@ func (s *Store) PutShop(shop Shop, replaces string, now time.Time) error {
 		if replaces != "" && was.Value != replaces {
 			return ErrChanged
 		}
-		for _, r := range []settingRow{{settingProbe, shop.Probe}, {settingSizes, shop.Sizes}, {settingCounted, now.UTC().Format(time.RFC3339Nano)}, {settingVersion, shop.Version}} {
+		for _, r := range []settingRow{{settingProbe, shop.Probe}, {settingSizes, shop.Sizes},
+			{settingCounted, now.UTC().Format(time.RFC3339Nano)}, {settingVersion, shop.Version}} {
 			if err := tx.Clauses(clause.OnConflict{UpdateAll: true}).Create(&r).Error; err != nil {
 				return err
 			}

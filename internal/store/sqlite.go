@@ -17,8 +17,9 @@ import (
 
 // This file holds everything that is peculiar to SQLite: how it is opened, its pragmas and its error codes.
 
-// pragmas are what every pooled connection must run: a reading is on disk before it is acknowledged (WAL with a full
-// sync at each commit), and references hold. The driver ignores a misspelt setting, so they are read back.
+// pragmas are what every pooled connection must run: a reading is on disk before it is acknowledged (WAL with
+// a full sync at each commit), and references hold. The driver ignores a misspelt setting, so they are read
+// back.
 var pragmas = []struct{ name, want string }{
 	{"journal_mode", "wal"}, {"synchronous", "2"}, {"foreign_keys", "1"}, {"busy_timeout", "2000"},
 }
@@ -30,7 +31,8 @@ const (
 	readers  = 4
 )
 
-// openPools opens one writing connection and a few reading ones, and refuses to run if any lacks the intended pragmas.
+// openPools opens one writing connection and a few reading ones, and refuses to run if any lacks the intended
+// pragmas.
 func openPools(path string) (write, read *gorm.DB, err error) {
 	if write, err = openPool(path, writing, 1); err != nil {
 		return nil, nil, err
@@ -81,15 +83,16 @@ func verifyPragmas(pool *sql.DB, size int) error {
 				return err
 			}
 			if got != p.want {
-				return fmt.Errorf("the database runs with %s = %s instead of %s: this file system may not support it", p.name, got, p.want)
+				return fmt.Errorf("the database runs with %s = %s instead of %s: this file system may not "+
+					"support it", p.name, got, p.want)
 			}
 		}
 	}
 	return nil
 }
 
-// stillReferred says that a row could not go because another one refers to it: the driver reports that as a trigger's refusal,
-// which GORM does not translate.
+// stillReferred says that a row could not go because another one refers to it: the driver reports that as a
+// trigger's refusal, which GORM does not translate.
 func stillReferred(err error) bool {
 	var e sqlite3.Error
 	return errors.As(err, &e) && e.ExtendedCode == sqlite3.ErrConstraintTrigger

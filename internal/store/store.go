@@ -15,11 +15,12 @@ type Store struct {
 	file        *held
 }
 
-// migrations bring a data file up to date, one version after another. A step that has been released is never changed, and uses only rows
-// of its own.
+// migrations bring a data file up to date, one version after another. A step that has been released is never
+// changed, and uses only rows of its own.
 var migrations = []func(*gorm.DB) error{
 	func(tx *gorm.DB) error {
-		return tx.Migrator().CreateTable(&engineRowOne{}, &gaugeSetRowOne{}, &vehicleRowOne{}, &jobRowOne{}, &happeningRowOne{})
+		return tx.Migrator().CreateTable(&engineRowOne{}, &gaugeSetRowOne{}, &vehicleRowOne{}, &jobRowOne{},
+			&happeningRowOne{})
 	},
 	func(tx *gorm.DB) error {
 		for _, column := range []string{"HotPass", "CardReason", "Aim", "AimReason", "Rule", "FeelNM"} {
@@ -40,13 +41,19 @@ var migrations = []func(*gorm.DB) error{
 		}
 		return sumAll(tx)
 	},
+	// entries are stored as they stand on the wire from here on, and the board's rows are made anew
+	func(tx *gorm.DB) error {
+		return tx.Exec("UPDATE job_states SET short = '' WHERE damaged = ''").Error
+	},
 }
 
 // Opened is what was done on the way to an open data file, to be told to whoever started the program.
-type Opened struct{ Copy string } // where the file was copied to before it was brought up to date; empty: it was up to date
+// where the file was copied to before it was brought up to date; empty: it was up to date
+type Opened struct{ Copy string }
 
-// Open opens or makes a data file, checks it, and brings it up to date; an older one is copied first. Errors wrap ErrUnwritable,
-// ErrNotDatabase, ErrForeign, ErrNewer, ErrInUse or ErrDamaged where they apply, and the file is then as it was.
+// Open opens or makes a data file, checks it, and brings it up to date; an older one is copied first. Errors
+// wrap ErrUnwritable, ErrNotDatabase, ErrForeign, ErrNewer, ErrInUse or ErrDamaged where they apply, and the
+// file is then as it was.
 func Open(path string) (*Store, error) {
 	s, _, err := OpenAndTell(path)
 	return s, err
@@ -140,7 +147,8 @@ func (s *Store) migrate(path string) error {
 			at = versions[n-1].Version
 		}
 		if at > len(migrations) {
-			return fmt.Errorf("%s: %w: it has version %d, this program knows up to %d", path, ErrNewer, at, len(migrations))
+			return fmt.Errorf("%s: %w: it has version %d, this program knows up to %d", path, ErrNewer, at,
+				len(migrations))
 		}
 		for v := at + 1; v <= len(migrations); v++ {
 			if err := migrations[v-1](tx); err != nil {

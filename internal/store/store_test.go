@@ -17,8 +17,7 @@ import (
 	"metronix/core/gauge"
 	"metronix/core/job"
 	"metronix/core/measure"
-	"metronix/core/sequence"
-	"metronix/internal/compute"
+	"metronix/internal/wire"
 )
 
 func opened(t testing.TB) (*Store, string) {
@@ -45,18 +44,27 @@ func withJob(t testing.TB, s *Store) {
 	t.Helper()
 	now := time.Date(2026, 11, 1, 8, 0, 0, 0, time.UTC)
 	require.NoError(t, s.AddEngine(Engine{"e", enginetest.Four(), now}))
-	require.NoError(t, s.AddGaugeSet(GaugeSet{ID: "g", Name: "plain", Items: []gauge.Item{{Leaf: gauge.Leaf{ID: gauge.ID{Marked: 200_000}, Measured: 201_000}}, {Leaf: gauge.Leaf{ID: gauge.ID{Marked: 250_000}}, Missing: true}}, Checked: "2026-10-01", CreatedAt: now}))
-	require.NoError(t, s.AddVehicle(Vehicle{ID: "v", Name: "Tipper", Plate: "T 7", OdometerKM: 1200, EngineID: "e", CreatedAt: now}))
-	require.NoError(t, s.AddJob(Job{ID: "j", Vehicle: Vehicle{ID: "v"}, Sheet: enginetest.Four(), HotCard: -1, Feel: 5_000, GaugeName: "plain",
-		Leaves: gauge.Set{{ID: gauge.ID{Marked: 200_000}, Measured: 201_000}}, Mechanic: "Tess", CreatedAt: now}, derived()))
+	require.NoError(t, s.AddGaugeSet(GaugeSet{ID: "g", Name: "plain",
+		Items: []gauge.Item{{Leaf: gauge.Leaf{ID: gauge.ID{Marked: 200_000}, Measured: 201_000}},
+			{Leaf: gauge.Leaf{ID: gauge.ID{Marked: 250_000}},
+				Missing: true}}, Checked: "2026-10-01", CreatedAt: now}))
+	require.NoError(t, s.AddVehicle(Vehicle{ID: "v", Name: "Tipper", Plate: "T 7", OdometerKM: 1200,
+		EngineID: "e", CreatedAt: now}))
+	require.NoError(t, s.AddJob(Job{ID: "j", Vehicle: Vehicle{ID: "v"}, Sheet: enginetest.Four(), HotCard: -1,
+		Feel: 5_000, GaugeName: "plain",
+		Leaves: gauge.Set{{ID: gauge.ID{Marked: 200_000},
+			Measured: 201_000}}, Mechanic: "Tess", CreatedAt: now}, derived()))
 }
 
 func TestRecordsRoundTrip(t *testing.T) {
 	s, path := opened(t)
 	withJob(t, s)
-	h := job.Happening{ID: "one", Kind: job.ReadingHad, Rules: job.Rules, DoneAt: time.Date(2026, 11, 1, 8, 59, 0, 7, time.UTC), Since: "zero", At: time.Date(2026, 11, 1, 9, 0, 0, 123, time.UTC), Valve: "I1",
-		Leaves: []gauge.ID{{Marked: 150_000, Angled: true}, {Marked: 60_000}}, Feel: clearance.Drag, Gap: new(measure.Length(0)), Uncertainty: 2, Index: new(0), Stop: new(0), EngineC: new(0.0), From: "E1", Shim: 4, CamsOut: true, MadeThere: true,
-		Way: sequence.Way{School: sequence.FewestStops, StopCount: 3}, Seen: []sequence.Sighting{{What: sequence.Rocking, Cylinder: 2}}}
+	h := job.Happening{ID: "one", Rules: job.Rules, Since: "zero",
+		At:     time.Date(2026, 11, 1, 9, 0, 0, 123, time.UTC),
+		DoneAt: time.Date(2026, 11, 1, 8, 59, 0, 7, time.UTC),
+		Act: job.ReadingTaken{Valve: "I1",
+			Leaves: []gauge.ID{{Marked: 150_000, Angled: true}, {Marked: 60_000}},
+			Feel:   clearance.Drag, MadeThere: true}}
 	require.NoError(t, s.Append("j", listOf(t, s), h, derived()))
 	s.Close()
 	s, err := Open(path)
@@ -86,21 +94,23 @@ func TestRecordsRoundTrip(t *testing.T) {
 func TestNothingIsStoredTwiceOrLoose(t *testing.T) {
 	s, _ := opened(t)
 	withJob(t, s)
-	h := job.Happening{ID: "one", Kind: job.Picked, At: time.Now(), Valve: "I1"}
+	h := job.Happening{ID: "one", At: time.Now(), Act: job.Picked{Valve: "I1"}}
 	old := *listOf(t, s)
 	l := listOf(t, s)
 	require.NoError(t, s.Append("j", l, h, derived()))
 	assert.ErrorIs(t, s.Append("j", l, h, derived()), ErrExists, "the same id again")
 	other := h
 	other.ID = "two"
-	assert.ErrorIs(t, s.Append("j", &old, other, derived()), ErrPlaceTaken, "another writer was faster: it is not stored")
+	assert.ErrorIs(t, s.Append("j", &old, other, derived()), ErrPlaceTaken,
+		"another writer was faster: it is not stored")
 	assert.ErrorIs(t, s.Append("nowhere", &List{}, h, derived()), ErrMissing)
 	assert.ErrorIs(t, s.AddVehicle(Vehicle{ID: "w", EngineID: "none"}), ErrMissing)
 	_, err := s.Job("none")
 	assert.ErrorIs(t, err, ErrNotFound)
 }
 
-// Every pooled connection, readers and writer, runs the intended pragmas: a kill of the process does not test the disk, this does.
+// Every pooled connection, readers and writer, runs the intended pragmas: a kill of the process does not test
+// the disk, this does.
 func TestEveryConnectionRunsThePragmas(t *testing.T) {
 	s, _ := opened(t)
 	for _, db := range []struct {
@@ -133,7 +143,8 @@ func counted(t *testing.T, s *Store, write bool, size int) (good int, err error)
 		}
 		defer conn.Close()
 		ok := true
-		for _, p := range []struct{ name, want string }{{"journal_mode", "wal"}, {"synchronous", "2"}, {"foreign_keys", "1"}, {"busy_timeout", "2000"}} {
+		for _, p := range []struct{ name, want string }{{"journal_mode", "wal"}, {"synchronous", "2"},
+			{"foreign_keys", "1"}, {"busy_timeout", "2000"}} {
 			var got string
 			if err := conn.QueryRowContext(context.Background(), "PRAGMA "+p.name).Scan(&got); err != nil {
 				return good, err
@@ -150,7 +161,8 @@ func counted(t *testing.T, s *Store, write bool, size int) (good int, err error)
 func TestFilesThatCannotBeUsed(t *testing.T) {
 	dir := t.TempDir()
 	text := filepath.Join(dir, "notes.txt")
-	require.NoError(t, os.WriteFile(text, []byte("this is a shopping list, and a long one at that, so that it fills a page header"), 0o644))
+	require.NoError(t, os.WriteFile(text, []byte("this is a shopping list, and a long one at that, so that "+
+		"it fills a page header"), 0o644))
 	_, err := Open(text)
 	assert.ErrorIs(t, err, ErrNotDatabase)
 	kept, _ := os.ReadFile(text)
@@ -191,12 +203,15 @@ func TestAFileOfTheFirstVersion(t *testing.T) {
 	s, err := Open(path)
 	require.NoError(t, err)
 	now := time.Date(2026, 11, 1, 8, 0, 0, 0, time.UTC)
-	sheet, err := compute.WriteSheet(enginetest.Four())
+	sheet, err := wire.WriteSheet(enginetest.Four())
 	require.NoError(t, err)
 	require.NoError(t, s.write.Create(&engineRowOne{"e", "test engine", string(sheet), now}).Error)
-	require.NoError(t, s.write.Create(&vehicleRowOne{ID: "v", Name: "Tipper", EngineID: "e", CreatedAt: now}).Error)
-	require.NoError(t, s.write.Create(&jobRowOne{ID: "j", VehicleID: "v", Sheet: string(sheet), Leaves: `[{"marked_nm":200000}]`, CreatedAt: now}).Error)
-	require.NoError(t, s.write.Create(&happeningRowOne{JobID: "j", ClientID: "one", Kind: string(job.Thermal), Body: `{"ambient_c":18}`, At: now}).Error)
+	require.NoError(t, s.write.Create(&vehicleRowOne{ID: "v", Name: "Tipper", EngineID: "e",
+		CreatedAt: now}).Error)
+	require.NoError(t, s.write.Create(&jobRowOne{ID: "j", VehicleID: "v", Sheet: string(sheet),
+		Leaves: `[{"marked_nm":200000}]`, CreatedAt: now}).Error)
+	require.NoError(t, s.write.Create(&happeningRowOne{JobID: "j", ClientID: "one", Kind: "temperature",
+		Body: `{"ambient_c":18}`, At: now}).Error)
 	s.Close()
 
 	migrations = all
@@ -224,20 +239,23 @@ func TestAFileOfTheFirstVersion(t *testing.T) {
 	require.NoError(t, err, "every entry has its checksum")
 	require.Len(t, l.Happenings, 1)
 	assert.Equal(t, 1, l.Happenings[0].Rules)
-	assert.Equal(t, 0.0, *l.Happenings[0].EngineC, "the first version left zeros out")
+	assert.Equal(t, job.TemperatureNoted{AmbientC: 18}, l.Happenings[0].Act,
+		"the first version left zeros out")
 	ids, err := s.Underived()
 	require.NoError(t, err)
 	assert.Equal(t, []string{"j"}, ids)
 }
 
-// A sheet and a set are changed and taken out; what is not there is said to be missing, and an engine that a vehicle has stays.
+// A sheet and a set are changed and taken out; what is not there is said to be missing, and an engine that a
+// vehicle has stays.
 func TestChangingAndTakingOut(t *testing.T) {
 	s, _ := opened(t)
 	withJob(t, s)
 	now := time.Date(2026, 11, 2, 8, 0, 0, 0, time.UTC)
 	anew := enginetest.Four()
 	anew.Name = "anew"
-	assert.ErrorIs(t, s.ReplaceEngine(Engine{"e", anew, now}, anew), ErrChanged, "it is not the one that was read")
+	assert.ErrorIs(t, s.ReplaceEngine(Engine{"e", anew, now}, anew), ErrChanged,
+		"it is not the one that was read")
 	require.NoError(t, s.ReplaceEngine(Engine{"e", anew, now}, enginetest.Four()))
 	e, err := s.Engine("e")
 	require.NoError(t, err)
@@ -249,7 +267,8 @@ func TestChangingAndTakingOut(t *testing.T) {
 	require.NoError(t, s.AddEngine(Engine{"f", anew, now}))
 	require.NoError(t, s.RemoveEngine("f"))
 
-	require.NoError(t, s.ReplaceGaugeSet(GaugeSet{ID: "g", Name: "emptied", Items: []gauge.Item{{Leaf: gauge.Leaf{ID: gauge.ID{Marked: 1_000}}}}}, ""))
+	require.NoError(t, s.ReplaceGaugeSet(GaugeSet{ID: "g", Name: "emptied",
+		Items: []gauge.Item{{Leaf: gauge.Leaf{ID: gauge.ID{Marked: 1_000}}}}}, ""))
 	g, err := s.GaugeSet("g")
 	require.NoError(t, err)
 	assert.Equal(t, "", g.Checked, "a field that is emptied is stored empty")

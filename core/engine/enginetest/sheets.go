@@ -14,17 +14,20 @@ func Inline(order []int, row string) *engine.Sheet {
 	}
 	return &engine.Sheet{
 		Name: "test engine", Cylinders: len(order), FiringOrder: order, Rotation: engine.Clockwise, Layout: engine.Inline,
-		Banks: []engine.Bank{{Name: "head", Cylinders: cylinders, Rows: []engine.Row{{Side: engine.Left, Valves: row}}}},
+		Banks: []engine.Bank{{Name: "head", Cylinders: cylinders,
+			Rows: []engine.Row{{Side: engine.Left, Valves: row}}}},
 	}
 }
 
 // Four is the plain four: 1-3-4-2, eight valves in the palindromic row.
 func Four() *engine.Sheet { return Inline([]int{1, 3, 4, 2}, "EIIEEIIE") }
 
-// Crossflow is an engine in line with two rows: intakes on the left, exhausts on the right, per valves of each a cylinder.
+// Crossflow is an engine in line with two rows: intakes on the left, exhausts on the right, per valves of
+// each a cylinder.
 func Crossflow(order []int, intakes, exhausts string) *engine.Sheet {
 	s := Inline(order, "")
-	s.Banks[0].Rows = []engine.Row{{Side: engine.Left, Valves: intakes}, {Side: engine.Right, Valves: exhausts}}
+	s.Banks[0].Rows = []engine.Row{{Side: engine.Left, Valves: intakes},
+		{Side: engine.Right, Valves: exhausts}}
 	return s
 }
 
@@ -37,7 +40,8 @@ func Degrees(list ...float64) []measure.Angle {
 	return angles
 }
 
-// Timing is a cam card in whole degrees: intake opens before and closes after, exhaust opens before and closes after.
+// Timing is a cam card in whole degrees: intake opens before and closes after, exhaust opens before and
+// closes after.
 func Timing(ivo, ivc, evo, evc int) *engine.ValveTiming {
 	deg := func(d int) measure.Angle { return measure.Angle(d) * measure.Degree }
 	return &engine.ValveTiming{IVO: deg(ivo), IVC: deg(ivc), EVO: deg(evo), EVC: deg(evc)}

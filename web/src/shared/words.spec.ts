@@ -1,32 +1,25 @@
 import { describe, expect, it } from 'vitest'
-import type { Sighting } from '@/shared/api/client'
-import { confirmed, schoolName, standing, until, untilStop } from './words'
 import type { Schemas } from './api/client'
 import { figureOf } from './engine/figure'
+import { capital, seenWords, turnOf } from './words'
 
-const seen = (what: Sighting['what'], more: Partial<Sighting> = {}): Sighting => ({
-  what,
-  cylinder: 0,
-  valve: '',
-  mark_deg: 0,
-  ...more,
+describe('what is seen', () => {
+  it('is spoken of as it stands before the eye', () => {
+    expect(seenWords({ what: 'rocking', cylinder: 4 })).toBe('cylinder 4 is rocking')
+    expect(seenWords({ what: 'full_lift', valve: 'E1' })).toBe('E1 is fully down')
+    expect(seenWords({ what: 'mark', mark_deg: 0 })).toContain('TDC mark')
+    expect(seenWords({ what: 'degrees', mark_deg: 51.43 })).toBe('the degree wheel reads 51.4°')
+    expect(capital('cylinder 4 rocks')).toBe('Cylinder 4 rocks')
+  })
 })
 
-describe('the words of the bench', () => {
-  it('says what to turn until and what stands', () => {
-    expect(until(seen('rocking', { cylinder: 4 }))).toBe('cylinder 4 rocks')
-    expect(standing([seen('rocking', { cylinder: 4 })])).toBe('Cylinder 4 is rocking')
-    expect(confirmed([seen('full_lift', { valve: 'E1' })])).toBe('E1 is fully down')
-    expect(until(seen('mark'))).toContain('TDC mark')
-  })
-  it('tells the two turns of a mark apart', () => {
-    const watch = [seen('mark'), seen('rocking', { cylinder: 1 })]
-    expect(untilStop(watch)).toBe('cylinder 1 rocks, the TDC mark is at the pointer')
-    expect(untilStop([seen('degrees', { mark_deg: 51.43 })])).toBe('the degree wheel reads 51.4°')
-  })
-  it('names the sum rule by its sum', () => {
-    expect(schoolName('sum_rule', 8)).toBe('Rule of nine')
-    expect(schoolName('sum_rule', 12)).toBe('Rule of 13')
+describe('the turn of an adjuster', () => {
+  it('goes in and out, a stud nut down and up', () => {
+    const screw = { turn_deg: 36, travel: 'in', rotation: 'clockwise' }
+    expect(turnOf(screw, 'screw_valve_end', 'E3')).toBe('Screw E3 in 36°, clockwise')
+    expect(turnOf({ ...screw, travel: 'out', rotation: 'anticlockwise' }, 'centre_nut')).toBe(
+      'Nut up 36°, anticlockwise',
+    )
   })
 })
 

@@ -9,8 +9,8 @@ import PageState from '@/shared/PageState.vue'
 import ReasonDialog from '@/shared/ReasonDialog.vue'
 import TopBar from '@/shared/TopBar.vue'
 import { gaps } from '@/shared/units'
-import { phaseName, schoolName } from '@/shared/words'
-import { cylinderNotes, finishedStops, stopShown, valvesShown } from './benchPicture'
+import { phaseName } from '@/shared/words'
+import { cylinderNotes, stopShown, valvesShown } from './benchPicture'
 import FindPanel from './FindPanel.vue'
 import KeyHelp from './KeyHelp.vue'
 import HotClock from './HotClock.vue'
@@ -85,7 +85,7 @@ useKeys((k) => {
         type="button"
         @click="chooseAgain(!choosing)"
       >
-        {{ schoolName(state.plan.school, state.valves.length) }}
+        {{ state.plan.title }}
       </button>
       <RouterLink v-if="view.correctable && state.phase !== 'done'" class="mx-btn small" :to="`/jobs/${id}/start`"
         >Correct the start</RouterLink
@@ -141,7 +141,7 @@ useKeys((k) => {
           :crank="crankShown"
           :places="finding ? (find.found.value?.positions ?? []) : []"
           :stop="finding ? -1 : stopShown(view, preview)"
-          :finished="preview ? [] : finishedStops(view)"
+          :finished="preview ? [] : view.state.finished"
           :here="finding ? (find.found.value?.settable ?? []) : state.now.here"
         />
       </div>

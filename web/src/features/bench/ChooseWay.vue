@@ -5,7 +5,7 @@ import { answered, api, type PlanView } from '@/shared/api/client'
 import { vRadios } from '@/shared/radios'
 import StateNote from '@/shared/StateNote.vue'
 import { degrees } from '@/shared/units'
-import { orderName, schoolLine, schoolName } from '@/shared/words'
+import { orderName } from '@/shared/words'
 
 const props = defineProps<{ jobId: string; valves: number; present: PlanView | null }>()
 const emit = defineEmits<{ choose: [plan: PlanView]; preview: [plan: PlanView | null]; cancel: [] }>()
@@ -67,8 +67,8 @@ defineExpose({ key })
     <StateNote v-if="trouble" tone="trouble" title="The ways round could not be read." :text="trouble" />
     <div ref="list" v-radios class="list" role="radiogroup" aria-label="Ways round">
       <section v-for="g in groups" :key="g.school" class="school">
-        <h3>{{ schoolName(g.school, valves) }}</h3>
-        <p class="quiet">{{ schoolLine(g.plans[0]!) }}</p>
+        <h3>{{ g.plans[0]!.title }}</h3>
+        <p class="quiet">{{ g.plans[0]!.how_to }}</p>
         <div class="orders">
           <button
             v-for="p in g.plans"
@@ -81,13 +81,13 @@ defineExpose({ key })
             @click="cursor = open.indexOf(p)"
           >
             <b>{{ orderName(p.order) }}</b>
-            <span class="figure">{{ p.stops!.length }} stops · {{ degrees(p.total_turn_deg) }}</span>
-            <small>clear by {{ degrees(p.smallest_margin_deg) }}</small>
+            <span class="figure">{{ p.stops!.length }} stops · {{ degrees(p.total_turn_deg!) }}</span>
+            <small>clear by {{ degrees(p.smallest_margin_deg!) }}</small>
           </button>
         </div>
       </section>
       <section v-for="w in closed" :key="w.school" class="school shut">
-        <h3>{{ schoolName(w.school, valves) }} <small>does not fit here</small></h3>
+        <h3>{{ w.title }} <small>not for this engine</small></h3>
         <p class="quiet">{{ w.reason }}</p>
       </section>
     </div>

@@ -2,7 +2,7 @@
 import { computed, onUnmounted } from 'vue'
 import type { Found, JobView, Sighting } from '@/shared/api/client'
 import { degrees } from '@/shared/units'
-import { seenWords, turnBy, untilStop } from '@/shared/words'
+import { seenWords } from '@/shared/words'
 
 const props = defineProps<{ view: JobView; seen: Sighting[]; found: Found | null; trouble: string }>()
 const emit = defineEmits<{
@@ -31,7 +31,8 @@ const next = computed(() => {
   const stop = found.stop >= 0 ? props.view.state.plan?.stops[found.stop] : undefined
   if (!stop) return ''
   if (!found.turn) return `That is stop ${found.stop + 1}: ${stop.valves.join(' and ')} may be read.`
-  return `Nearest stop. ${turnBy(props.view.state.plan!.direction, found.turn_deg)} until ${untilStop(stop.watch)}.`
+  const { how, until } = found.instruction!
+  return `Nearest stop. ${how} until ${until}.`
 })
 
 // With ten cylinders and more a 1 waits a moment for its second digit.

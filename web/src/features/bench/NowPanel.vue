@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed, ref, useTemplateRef } from 'vue'
 import { useRouter } from 'vue-router'
-import type { JobView, PlanView, Schemas } from '@/shared/api/client'
+import type { HappeningOf, JobView, PlanView, Schemas } from '@/shared/api/client'
 import CrankPulley from '@/shared/engine/CrankPulley.vue'
 import { octagon } from '@/shared/engine/shapes'
 import { leaves } from '@/shared/units'
@@ -66,7 +66,7 @@ const round = computed(() => [
   ...(valve.value?.round ?? []),
   ...props.waiting
     .map((w) => w.body)
-    .filter((h) => h.kind === 'reading' && h.valve === valve.value?.name)
+    .filter((h): h is HappeningOf<'reading'> => h.kind === 'reading' && h.valve === valve.value?.name)
     .map((h) => ({
       leaves_mm: h.leaves_mm ?? [],
       angled: h.angled ?? (h.leaves_mm ?? []).map(() => false),
@@ -75,7 +75,7 @@ const round = computed(() => [
     })),
   ...props.waiting
     .map((w) => w.body)
-    .filter((h) => h.kind === 'dial' && h.valve === valve.value?.name)
+    .filter((h): h is HappeningOf<'dial'> => h.kind === 'dial' && h.valve === valve.value?.name)
     .map((h) => ({ leaves_mm: [], angled: [], name: '', feel: '' as const, dial_mm: h.gap_mm })),
 ])
 const panel = useTemplateRef<{ key(k: string): boolean }>('panel')

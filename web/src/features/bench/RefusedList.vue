@@ -8,9 +8,8 @@ const emit = defineEmits<{ keepThere: [waits: Waiting]; forget: [waits: Waiting]
 
 /** What was done, in words: "E3: 0.25 drag". */
 function what({ body }: Waiting): string {
-  const valve = body.valve ? `${body.valve}: ` : ''
-  if (body.kind === 'reading')
-    return `${valve}${leaves(body.leaves_mm ?? [])} ${feelWord[body.feel as keyof typeof feelWord]}`
+  const valve = 'valve' in body ? `${body.valve}: ` : ''
+  if (body.kind === 'reading') return `${valve}${leaves(body.leaves_mm ?? [])} ${feelWord[body.feel]}`
   if (body.kind === 'dial') return `${valve}dial ${mm(body.gap_mm ?? 0)}`
   return `${valve}${body.kind.replaceAll('_', ' ')}`
 }

@@ -137,7 +137,7 @@ const pad = ['7', '8', '9', '4', '5', '6', '1', '2', '3', '.', '0', 'Backspace']
         Order: <b v-for="b in plan.buy" :key="b.shim_mm" class="figure">{{ b.count }} × {{ mm(b.shim_mm) }} </b>
       </p>
       <p v-if="plan.spare_mm.length" class="quiet">Left over: {{ plan.spare_mm.map(mm).join(', ') }}</p>
-      <p v-for="l in plan.impossible" :key="l.location" class="mx-warn">{{ l.message }}</p>
+      <p v-for="l in plan.impossible" :key="l.valve" class="mx-warn">{{ l.reason }}</p>
       <button v-if="known.length" class="mx-btn" type="button" :aria-expanded="choosing" @click="choosing = !choosing">
         A size is written down wrongly…
       </button>

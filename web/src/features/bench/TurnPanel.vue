@@ -1,14 +1,13 @@
 <script setup lang="ts">
-import type { JobView, Schemas } from '@/shared/api/client'
-import { howToSee } from '@/shared/words'
+import type { JobView, StopView } from '@/shared/api/client'
 import { kindOf, limitsOf } from './benchWords'
 
-defineProps<{ view: JobView; stop: Schemas['StopView'] }>()
+defineProps<{ view: JobView; stop: StopView }>()
 </script>
 
 <template>
   <div class="turn">
-    <p class="mx-how">{{ howToSee(stop.watch[0]!) }}</p>
+    <p class="mx-how">{{ stop.how_to_see }}</p>
     <p v-if="stop.watch.slice(1).some((w) => w.what === 'mark')" class="mx-how">
       A mark on the pulley comes to the pointer there too.
     </p>

@@ -35,9 +35,9 @@ export function cylinderNotes(view: JobView): Record<number, { text: string; str
   if (!stop) return notes
   const turning = state.now.action === 'turn'
   for (const s of stop.watch) {
-    if (s.what === 'rocking') notes[s.cylinder] = { text: turning ? 'watch it rock' : 'rocking', strong: false }
+    if (s.what === 'rocking') notes[s.cylinder!] = { text: turning ? 'watch it rock' : 'rocking', strong: false }
     if (s.what === 'full_lift')
-      notes[cylinderOf(s.valve)] = { text: turning ? `watch ${s.valve}` : `${s.valve} is down`, strong: false }
+      notes[cylinderOf(s.valve!)] = { text: turning ? `watch ${s.valve}` : `${s.valve} is down`, strong: false }
   }
   const word = state.phase === 'adjust' ? 'set here' : state.phase === 'verify' ? 'check here' : 'read here'
   const waiting = turning ? stop.valves : state.now.here
@@ -48,15 +48,7 @@ export function cylinderNotes(view: JobView): Record<number, { text: string; str
   return notes
 }
 
-/** The stops of the way round at which nothing waits any more. */
-export function finishedStops(view: JobView): number[] {
-  const { state } = view
-  if (!state.plan || !['as_found', 'adjust', 'verify', 'sign', 'done'].includes(state.phase)) return []
-  const waits = new Set(state.valves.filter((v) => v.pending).map((v) => v.name))
-  return state.plan.stops.flatMap((s, i) => (s.valves.some((v) => waits.has(v)) ? [] : [i]))
-}
-
-/** The stop the band shows as present: none while another way round is looked at. */
+/** The stop the band shows as present: none while another sequence is looked at. */
 export function stopShown(view: JobView, preview: PlanView | null): number {
   return preview ? -1 : view.state.stop
 }

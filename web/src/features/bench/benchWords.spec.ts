@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import type { JobView, Judgement, Sighting, ValveState } from '@/shared/api/client'
-import { cylinderNotes, finishedStops, valvesShown } from './benchPicture'
+import { cylinderNotes, valvesShown } from './benchPicture'
 import { headline, limitsOf, primary, settingLeaf, shiftWords, torque } from './benchWords'
 
 const judged = (verdict: Judgement['verdict'], tryNext: number[] = []): Judgement => ({
@@ -69,8 +69,8 @@ function view(now: Partial<JobView['state']['now']>, state: Partial<JobView['sta
       valves: names.map((n) => valve(n)),
       plan: {
         stops: [
-          { crank_deg: 0, turn_deg: 0, watch: [seen('rocking', 2)], valves: ['E1'] },
-          { crank_deg: 360, turn_deg: 360, watch: [seen('rocking', 1)], valves: ['E2'] },
+          { crank_deg: 0, watch: [seen('rocking', 2)], valves: ['E1'], standing: 'Cylinder 2 is rocking' },
+          { crank_deg: 360, watch: [seen('rocking', 1)], valves: ['E2'], standing: 'Cylinder 1 is rocking' },
         ],
       },
       now: { action: 'read', valve: 'E1', stop: 0, turn_deg: 0, ladder, here: ['E1'], ...now },
@@ -85,10 +85,12 @@ const said = (v: JobView) => {
 }
 
 describe('the one instruction', () => {
-  it('says what to turn until, and how far where the place is known', () => {
-    const turn = { action: 'turn' as const, valve: '', stop: 1, turn_deg: 360 }
+  it('says what the program says of turning, and what the button confirms', () => {
+    const instruction = { how: 'Turn a further 360°', until: 'cylinder 1 rocks' }
+    const turn = { action: 'turn' as const, valve: '', stop: 1, turn_deg: 360, instruction }
     expect(said(view(turn))).toBe('Turn a further 360° until cylinder 1 rocks.')
-    expect(said(view(turn, { crank_deg: null, stop: -1 }))).toBe('Turn the crank until cylinder 1 rocks.')
+    const sure = { ...turn, confirm: true, instruction: { ...instruction, how: 'Confirm that' } }
+    expect(said(view(sure))).toBe('Confirm that cylinder 1 rocks.')
     expect(primary(view(turn))).toBe('Cylinder 1 rocks')
   })
   it('names the valve, then the leaf worth trying, then the verdict', () => {
@@ -97,8 +99,9 @@ describe('the one instruction', () => {
     expect(said(view({}, { valves: trying }))).toBe('E1: try 0.28.')
     expect(primary(view({}))).toBe('')
     const tight = [valve('E1', { judgement: judged('tight') }), valve('E2')]
-    expect(said(view({ action: 'keep', here: ['E1', 'E2'] }, { valves: tight }))).toBe('E1 is tight.')
-    expect(primary(view({ action: 'keep', here: ['E1', 'E2'] }))).toBe('Keep, go to E2')
+    expect(said(view({ action: 'keep', then: 'E2' }, { valves: tight }))).toBe('E1 is tight.')
+    expect(primary(view({ action: 'keep', then: 'E2' }))).toBe('Keep, go to E2')
+    expect(primary(view({ action: 'keep', then: '' }))).toBe('Keep')
   })
   it('says how far to turn the screw, or the leaf to set by where that cannot be said', () => {
     const screw = {
@@ -149,7 +152,7 @@ describe('the picture of the bench', () => {
       2: { text: 'next', strong: false },
     })
   })
-  it('shows readings in hand before kept ones, and stops with nothing left as finished', () => {
+  it('shows readings in hand before kept ones', () => {
     const kept = { judgement: judged('in'), readings: [], at: '', stale: false, time_doubtful: false }
     const inHand = valve('E1', {
       last: kept,
@@ -159,6 +162,5 @@ describe('the picture of the bench', () => {
     const v = view({}, { valves: [inHand, valve('E2', { last: kept, pending: false })] })
     expect(valvesShown(v)['E1']).toMatchObject({ figure: '<0.305', verdict: 'undecided', here: true, chosen: true })
     expect(valvesShown(v)['E2']).toMatchObject({ figure: '0.25', verdict: 'in', here: false })
-    expect(finishedStops(v)).toEqual([1])
   })
 })

@@ -1,6 +1,6 @@
 import type { JobView, ValveState } from '@/shared/api/client'
-import { degrees, gaps } from '@/shared/units'
-import { confirmed, standing, turnBy, untilStop, verdictWord } from '@/shared/words'
+import { gaps } from '@/shared/units'
+import { capital, turnOf, verdictWord } from '@/shared/words'
 
 /** A headline: plain words, and the part that is picked out in brass. */
 export interface Headline {
@@ -48,7 +48,7 @@ export function headline(view: JobView): Headline {
   const { state } = view
   const { now } = state
   const valve = valveNow(view)
-  const at = state.plan && state.stop >= 0 ? standing(state.plan.stops[state.stop]!.watch) + '. ' : ''
+  const at = state.plan && state.stop >= 0 ? `${state.plan.stops[state.stop]!.standing}. ` : ''
   switch (now.action) {
     case 'choose_way':
       return line('Choose the ', 'way round.')
@@ -56,16 +56,9 @@ export function headline(view: JobView): Headline {
       if (state.temperatures.length) return line('Take the ', 'temperature.')
       return line('Take the engine’s ', 'temperature.')
     case 'turn': {
-      const seen = untilStop(state.plan!.stops[now.stop]!.watch)
-      if (now.confirm)
-        return line(
-          'Confirm that ',
-          `${seen}.`,
-          '',
-          'Nothing was entered for hours: somebody may have turned the crank.',
-        )
-      if (state.crank_deg === null) return line('Turn the crank until ', `${seen}.`)
-      return line(`${turnBy(state.plan!.direction, now.turn_deg)} until `, `${seen}.`)
+      const { how, until } = now.instruction!
+      const why = now.confirm ? 'Nothing was entered for hours: somebody may have turned the crank.' : ''
+      return line(`${how}${now.confirm ? '' : ' until'} `, `${until}.`, '', why)
     }
     case 'read':
       if (valve!.stage === 'nut_tight')
@@ -84,7 +77,7 @@ export function headline(view: JobView): Headline {
       if (view.engine.adjuster === 'shim')
         return line('Choose the ', 'shims.', '', 'Swap first, order what is missing.')
       if (screw?.turn_deg == null) return line(`Set ${now.valve} to `, `${aim}.`, '', sub)
-      return line(`Screw ${now.valve} ${screw.travel} `, `${degrees(screw.turn_deg)}, ${screw.rotation}.`, '', sub)
+      return line('', `${turnOf(screw, view.engine.adjuster, now.valve)}.`, '', sub)
     }
     case 'lock':
       return line('Lock ', now.valve, ', then check again.', torque(view))
@@ -113,11 +106,9 @@ export function primary(view: JobView): string {
   const { now } = state
   switch (now.action) {
     case 'turn':
-      return confirmed(state.plan!.stops[now.stop]!.watch)
-    case 'keep': {
-      const next = now.here.find((v) => v !== now.valve)
-      return next ? `Keep, go to ${next}` : 'Keep'
-    }
+      return capital(now.instruction!.until)
+    case 'keep':
+      return now.then ? `Keep, go to ${now.then}` : 'Keep'
     case 'adjust':
       return view.engine.adjuster === 'shim' ? '' : 'It is set'
     case 'lock':

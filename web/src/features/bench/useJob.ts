@@ -6,6 +6,7 @@ import {
   newID,
   Refused,
   Unreachable,
+  type Act,
   type Happening,
   type JobState,
   type JobView,
@@ -13,7 +14,7 @@ import {
 import { useQueue, type Waiting } from '@/shared/useQueue'
 
 /** What the mechanic does, before it has its id and what its screen knew. */
-export type Doing = Omit<Happening, 'id' | '$schema' | 'done_at'>
+export type Doing = Act
 
 /** How often the job is asked for again, so that what another hand did appears by itself. */
 const askAgain = 4000
@@ -77,7 +78,7 @@ export function useJob(id: string) {
     }
     refusal.value = ''
     const knew = waiting.value.at(-1)?.body.id ?? view.value?.state.newest
-    const seen = doing.seen ?? (knew || undefined)
+    const seen = 'seen' in doing && doing.seen ? doing.seen : knew || undefined
     queue.add(id, { ...doing, id: newID(), seen } as Happening)
     await flush()
   }
@@ -90,6 +91,7 @@ export function useJob(id: string) {
 
   /** A reading that the crank was moved after counts for the place where it was made. */
   async function keepThere(w: Waiting) {
+    if (w.body.kind !== 'reading' && w.body.kind !== 'dial') return
     queue.change(w, { ...w.body, made_there: true })
     await flush()
   }

@@ -4,44 +4,14 @@ import { RouterLink } from 'vue-router'
 import type { JobShort, Verdict } from '@/shared/api/client'
 import { octagon, verdictPaths } from '@/shared/engine/shapes'
 import { when } from '@/shared/units'
-import { phaseName, schoolName, turnBy, untilStop } from '@/shared/words'
+import { phaseName } from '@/shared/words'
 
 const props = defineProps<{ job: JobShort; first?: boolean; waits?: number }>()
 
-// The crank was known, and so long ago that it has to be confirmed before anything is read.
-const quiet = computed(
-  () =>
-    !props.job.crank_known &&
-    (['read', 'keep', 'adjust', 'lock'].includes(props.job.now.action) ||
-      (props.job.now.action === 'turn' && props.job.now.turn_deg > 0)),
-)
 const next = computed(() => {
-  const { now, watch } = props.job
-  if (props.job.damaged) return 'Cannot be opened'
-  if (quiet.value) return 'Confirm where the crank stands'
-  switch (now.action) {
-    case 'choose_way':
-      return 'Choose the way round'
-    case 'prepare':
-      return props.job.ready_at ? `Cooling: ready ${when(props.job.ready_at)}` : 'Take the engine’s temperature'
-    case 'go_hot':
-      return 'Signed cold: the hot pass is waiting'
-    case 'turn':
-      return `${now.turn_deg ? turnBy(props.job.direction, now.turn_deg) : 'Turn'} until ${untilStop(watch)}`
-    case 'read':
-      return `Read ${now.valve}`
-    case 'keep':
-      return `Keep the reading of ${now.valve}`
-    case 'adjust':
-      return `Set ${now.valve}`
-    case 'lock':
-      return `${now.valve}: the nut is slack`
-    case 'bar_over':
-      return 'Turn the crank two full turns'
-    case 'sign':
-      return 'Count tools out, then sign'
-  }
-  return `Signed by ${props.job.signed_by}`
+  const { job } = props
+  if (job.damaged) return 'Cannot be opened'
+  return job.ready_at ? `Cooling: ready ${when(job.ready_at)}` : job.brief
 })
 const to = computed(() => (props.job.phase === 'done' ? `/jobs/${props.job.id}/sheet` : `/jobs/${props.job.id}`))
 // Many valves stand in rows, so that their verdicts are seen from afar.
@@ -86,7 +56,7 @@ const height = computed(() => Math.ceil(props.job.valves.length / columns.value)
       <span v-if="waits" class="small waits"
         >{{ waits === 1 ? '1 entry waits' : `${waits} entries wait` }} in this browser</span
       >
-      <span v-if="job.school" class="quiet small">{{ schoolName(job.school, job.valves.length) }}</span>
+      <span v-if="job.school" class="quiet small">{{ job.title }}</span>
     </div>
     <span class="open" aria-hidden="true">›</span>
   </RouterLink>

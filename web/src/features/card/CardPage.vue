@@ -8,7 +8,6 @@ import PageState from '@/shared/PageState.vue'
 import StateNote from '@/shared/StateNote.vue'
 import TopBar from '@/shared/TopBar.vue'
 import { degrees, gaps } from '@/shared/units'
-import { schoolName, untilStop } from '@/shared/words'
 
 const route = useRoute()
 const id = String(route.params.id)
@@ -88,8 +87,8 @@ const print = () => globalThis.print()
           </p>
         </div>
         <p class="way">
-          <b>{{ schoolName(plan.school, engine.valves.length) }}</b><br />{{ plan.stops.length }} stops,
-          {{ degrees(plan.total_turn_deg) }}{{ plan.direction === 'back' ? ', turned back' : '' }}
+          <b>{{ plan.title }}</b><br />{{ plan.stops.length }} stops, {{ degrees(plan.total_turn_deg!)
+          }}{{ plan.direction === 'back' ? ', turned back' : '' }}
         </p>
       </header>
       <p v-if="view" class="limits">
@@ -119,10 +118,7 @@ const print = () => globalThis.print()
       <ol class="stops">
         <li v-for="(s, i) in plan.stops" :key="i">
           <b>{{ i + 1 }}</b>
-          <span
-            >{{ i === 0 ? 'Turn' : `Turn ${plan.direction === 'back' ? 'back' : 'on'} ${degrees(s.turn_deg)}` }} until
-            {{ untilStop(s.watch) }}</span
-          >
+          <span>{{ s.how }} until {{ s.until }}</span>
           <strong>{{ s.valves.join(' ') }}</strong>
         </li>
       </ol>

@@ -2,7 +2,7 @@ import { decimal, slip } from '@/shared/decimal'
 import { useSessionStorage } from '@vueuse/core'
 import { computed, ref, watch } from 'vue'
 import { answered, api, newID, Refused, type Schemas } from '@/shared/api/client'
-import { compute } from '@/shared/api/compute'
+import { compute, type Answers } from '@/shared/api/compute'
 import { mm } from '@/shared/units'
 
 type Leaf = Schemas['Leaf']
@@ -17,10 +17,7 @@ export interface Row {
   missing: boolean
 }
 
-interface Reach {
-  stacks: { leaves_mm: number[]; thickness_mm: number; uncertainty_mm: number }[]
-  holes: { from_mm: number; to_mm: number }[]
-}
+type Reach = Answers<'reach'>
 
 const number = (t: string) => decimal(t) ?? undefined
 
@@ -241,7 +238,8 @@ export function useGauges() {
       })
       .filter((l, i, all) => all.findIndex((o) => JSON.stringify(o) === JSON.stringify(l)) === i)
     try {
-      const got = await compute<Reach>('reach', { owned, lower_mm: number(lower.value), upper_mm: number(upper.value) })
+      const window = { lower_mm: number(lower.value)!, upper_mm: number(upper.value)! }
+      const got = await compute('reach', { owned, ...window })
       if (mine === asked) reach.value = got
       reachTrouble.value = ''
     } catch (e) {

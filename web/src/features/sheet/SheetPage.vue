@@ -8,7 +8,7 @@ import PageState from '@/shared/PageState.vue'
 import TopBar from '@/shared/TopBar.vue'
 import VerdictGlyph from '@/shared/VerdictGlyph.vue'
 import { gaps, mm, thou } from '@/shared/units'
-import { orderName, phaseName, schoolName, verdictWord } from '@/shared/words'
+import { orderName, phaseName, verdictWord } from '@/shared/words'
 
 const id = String(useRoute().params.id)
 const view = ref<JobView | null>(null)
@@ -118,11 +118,7 @@ const print = () => globalThis.print()
       <div>
         <dt>Way round</dt>
         <dd>
-          {{
-            state.plan
-              ? `${schoolName(state.plan.school, state.valves.length)}, ${orderName(state.plan.order)}`
-              : 'not chosen'
-          }}
+          {{ state.plan ? `${state.plan.title}, ${orderName(state.plan.order)}` : 'not chosen' }}
         </dd>
       </div>
       <div>

@@ -3,7 +3,7 @@ import { useLocalStorage, useSessionStorage } from '@vueuse/core'
 import { computed, ref, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import { Refused } from '@/shared/api/client'
-import { compute } from '@/shared/api/compute'
+import { ask } from '@/shared/api/compute'
 import PickOne from '@/shared/PickOne.vue'
 import StateNote from '@/shared/StateNote.vue'
 import TopBar from '@/shared/TopBar.vue'
@@ -99,7 +99,7 @@ async function reckon() {
     return
   }
   try {
-    const got = await compute<unknown>(s.operation, request)
+    const got = await ask(s.operation, request)
     if (mine !== asked) return
     answer.value = s.answer(got, typed)
     faults.value = {}

@@ -53,8 +53,16 @@ describe('the sums', () => {
     })
   })
   it('say their answers in a mechanic’s words', () => {
-    const turned = { turn_deg: 36, turns: 0.1, direction: 'close', by_feel: false, why: 'so' }
-    expect(sum('turn').answer(turned, start('turn')).large).toBe('Close by 36°')
+    const turned = {
+      turn_deg: 36,
+      turns: 0.1,
+      direction: 'close',
+      travel: 'in',
+      rotation: 'clockwise',
+      by_feel: false,
+      why: 'so',
+    }
+    expect(sum('turn').answer(turned, start('turn')).large).toBe('Screw in 36°, clockwise')
     expect(sum('turn').answer({ ...turned, turn_deg: null, turns: null, by_feel: true }, start('turn')).large).toBe(
       'By feel',
     )

@@ -1,6 +1,7 @@
 import type { Schemas, Verdict } from '@/shared/api/client'
-import { degrees, mm, thou } from '@/shared/units'
-import { adjusterKinds, verdictWord } from '@/shared/words'
+import type { Answers, Operation } from '@/shared/api/compute'
+import { mm, thou } from '@/shared/units'
+import { adjusterKinds, turnOf, verdictWord } from '@/shared/words'
 import type { Kind, Typed, Unit, Values } from './typed'
 
 /** One entry of a sum. */
@@ -33,11 +34,17 @@ export interface Sum {
   id: string
   name: string
   about: string
-  operation: string
+  operation: Operation
   fields: Field[]
   request: (t: Typed) => unknown
-  // eslint-disable-next-line @typescript-eslint/no-explicit-any -- each operation has an answer of its own
-  answer: (a: any, t: Typed) => Answer
+  answer(a: unknown, t: Typed): Answer
+}
+
+/** A sum whose answer is read as that of its operation. */
+function sum<O extends Operation>(
+  of: Omit<Sum, 'operation' | 'answer'> & { operation: O; answer(a: Answers<O>, t: Typed): Answer },
+): Sum {
+  return of
 }
 
 const given = (o: Record<string, unknown>) => Object.fromEntries(Object.entries(o).filter(([, v]) => v !== undefined))
@@ -81,7 +88,7 @@ export function fieldAt(s: Sum, location: string): { key: string; entry: string 
 }
 
 export const sums: Sum[] = [
-  {
+  sum({
     id: 'turn',
     name: 'Screw turn',
     about: 'How far to turn the adjuster: 360° × change / (pitch × gain).',
@@ -123,16 +130,16 @@ export const sums: Sum[] = [
         aim_mm: t.length('aim'),
       }
     },
-    answer: (a) => {
+    answer: (a, t) => {
       if (a.turn_deg === 0) return { large: 'Nothing to turn', lines: ['The gap is as it is wanted.'] }
       return {
-        large: a.by_feel ? 'By feel' : `${a.direction === 'open' ? 'Open' : 'Close'} by ${degrees(a.turn_deg)}`,
-        lines: [...(a.by_feel ? [] : [`${Number(a.turns.toFixed(3))} of a turn.`]), a.why],
-        screw: a,
+        large: a.by_feel ? 'By feel' : turnOf(a, t.text('kind')),
+        lines: [...(a.by_feel ? [] : [`${Number(a.turns!.toFixed(3))} of a turn.`]), a.why],
+        screw: a as Schemas['Screw'],
       }
     },
-  },
-  {
+  }),
+  sum({
     id: 'leaves',
     name: 'Leaf stack',
     about: 'The leaf or stack that serves a thickness best, from the leaves that are there.',
@@ -162,8 +169,8 @@ export const sums: Sum[] = [
         ],
       }
     },
-  },
-  {
+  }),
+  sum({
     id: 'judge',
     name: 'Verdict',
     about: 'What the feels of some leaves say of a gap, and the next leaf to try.',
@@ -202,7 +209,7 @@ export const sums: Sum[] = [
         feel_mm: t.length('feel'),
       }),
     answer: (a, { unit }) => ({
-      large: verdictWord[a.verdict as Verdict] + (a.verdict !== 'undecided' && !a.sure ? ', close' : ''),
+      large: verdictWord[a.verdict] + (a.verdict !== 'undecided' && !a.sure ? ', close' : ''),
       verdict: a.verdict,
       lines: [
         a.why,
@@ -212,8 +219,8 @@ export const sums: Sum[] = [
         ...(a.try_next ? [`Try ${stack(a.try_next.leaves_mm, unit)} next.`] : []),
       ],
     }),
-  },
-  {
+  }),
+  sum({
     id: 'units',
     name: 'Units',
     about: 'Millimetres and thousandths of an inch; 1 in is 25.4 mm exactly.',
@@ -239,11 +246,11 @@ export const sums: Sum[] = [
       return { length_in: length !== undefined && t.text('unit') === 'thou' ? short(length / 1000) : length }
     },
     answer: (a, t) => ({
-      large: t.text('unit') === 'mm' ? `${short(a.length_in)} in` : `${short(a.length_mm)} mm`,
-      lines: [`${short(a.length_mm)} mm = ${short(a.length_in)} in = ${Number(a.thou.toFixed(3))} thou.`],
+      large: t.text('unit') === 'mm' ? `${short(a.length_in!)} in` : `${short(a.length_mm!)} mm`,
+      lines: [`${short(a.length_mm!)} mm = ${short(a.length_in!)} in = ${Number(a.thou!.toFixed(3))} thou.`],
     }),
-  },
-  {
+  }),
+  sum({
     id: 'torque',
     name: 'Torque',
     about: 'Newton-metres and pound-feet, by the exact foot and pound and standard gravity.',
@@ -264,14 +271,14 @@ export const sums: Sum[] = [
     ],
     request: (t) => ({ [t.text('unit') === 'nm' ? 'torque_nm' : 'torque_lbft']: t.number('value') }),
     answer: (a, t) => ({
-      large: t.text('unit') === 'nm' ? `${a.torque_lbft.toFixed(1)} lbf·ft` : `${a.torque_nm.toFixed(1)} N·m`,
+      large: t.text('unit') === 'nm' ? `${a.torque_lbft!.toFixed(1)} lbf·ft` : `${a.torque_nm!.toFixed(1)} N·m`,
       lines: [
-        `${Number(a.torque_nm.toFixed(4))} N·m = ${Number(a.torque_lbft.toFixed(4))} lbf·ft.`,
+        `${Number(a.torque_nm!.toFixed(4))} N·m = ${Number(a.torque_lbft!.toFixed(4))} lbf·ft.`,
         'Over-tightening strips threads.',
       ],
     }),
-  },
-  {
+  }),
+  sum({
     id: 'cooldown',
     name: 'Cooling wait',
     about: 'By Newton’s law of cooling: how long until the engine is cold enough.',
@@ -293,13 +300,13 @@ export const sums: Sum[] = [
       gate_c: t.number('gate'),
     }),
     answer: (a) => ({
-      large: a.reachable ? `${Math.ceil(a.minutes_from_last)} minutes` : 'Not so far',
+      large: a.reachable ? `${Math.ceil(a.minutes_from_last!)} minutes` : 'Not so far',
       lines: a.reachable
         ? [`From the last reading. k = ${a.k_per_min === null ? '–' : Number(a.k_per_min.toFixed(4))} per minute.`]
         : [a.why],
     }),
-  },
-  {
+  }),
+  sum({
     id: 'shims',
     name: 'Shim choice',
     about: 'Swap among the engine’s own shims first, buy the fewest, disturb the fewest.',
@@ -335,26 +342,24 @@ export const sums: Sum[] = [
       sizes_mm: t.lengths('sizes'),
     }),
     answer: (a, { unit }) => {
-      const none = a.impossible.map((l: { valve: string }) => l.valve).join(', ')
-      const bought = a.buy
-        .map((b: { count: number; shim_mm: number }) => `${b.count} × ${say(b.shim_mm, unit)}`)
-        .join(', ')
+      const none = a.impossible.map((l) => l.valve).join(', ')
+      const bought = a.buy.map((b) => `${b.count} × ${say(b.shim_mm, unit)}`).join(', ')
       return {
         large: none ? `No shim for ${none}` : bought ? `Buy ${bought}` : 'Nothing to buy',
         lines: [
           ...(none && bought ? [`For the others buy ${bought}.`] : []),
-          ...a.impossible.map((l: { reason: string }) => l.reason),
-          ...a.fit.map((f: { valve: string; shim_mm: number; from: string; gap_mm: number }) =>
+          ...a.impossible.map((l) => l.reason),
+          ...a.fit.map((f) =>
             f.from === f.valve
               ? `${f.valve} keeps ${say(f.shim_mm, unit)}, gap ${say(f.gap_mm, unit)}.`
               : `${f.valve}: ${say(f.shim_mm, unit)} from ${f.from}, gap ${say(f.gap_mm, unit)}.`,
           ),
-          ...(a.spare_mm.length ? [`Left over: ${a.spare_mm.map((x: number) => say(x, unit)).join(', ')}.`] : []),
+          ...(a.spare_mm.length ? [`Left over: ${a.spare_mm.map((x) => say(x, unit)).join(', ')}.`] : []),
         ],
       }
     },
-  },
-  {
+  }),
+  sum({
     id: 'lock-shift',
     name: 'Lock-nut shift',
     about: 'What locking usually does to the gap, and what to set with the nut loose.',
@@ -375,12 +380,12 @@ export const sums: Sum[] = [
       aim_mm: t.length('aim'),
     }),
     answer: (a, { unit }) => ({
-      large: a.enough ? `Set ${say(a.pre_lock_aim_mm, unit)}` : 'Not enough yet',
+      large: a.enough ? `Set ${say(a.pre_lock_aim_mm!, unit)}` : 'Not enough yet',
       lines: a.enough
         ? [
-            `Locking ${a.median_mm < 0 ? 'takes' : 'adds'} ${both(Math.abs(a.median_mm), unit)} at the median, spread ${say(a.spread_mm, unit)}, from ${a.count} pairs.`,
+            `Locking usually ${a.median_mm! < 0 ? 'closes' : 'opens'} the gap by ${both(Math.abs(a.median_mm!), unit)} at the median, spread ${say(a.spread_mm!, unit)}, from ${a.count} pairs.`,
           ]
         : [`${a.count} of the five pairs that it takes.`],
     }),
-  },
+  }),
 ]

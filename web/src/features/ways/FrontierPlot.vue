@@ -3,7 +3,7 @@ import { computed } from 'vue'
 import type { Schemas } from '@/shared/api/client'
 import { degrees } from '@/shared/units'
 
-const props = defineProps<{ points: Schemas['BestPlan'][]; required: number; at: number }>()
+const props = defineProps<{ points: Schemas['Best'][]; required: number; at: number }>()
 defineEmits<{ pick: [stops: number] }>()
 
 const left = 64

@@ -1,9 +1,9 @@
 <script setup lang="ts">
 import type { PlanView } from '@/shared/api/client'
 import { degrees } from '@/shared/units'
-import { orderName, schoolName } from '@/shared/words'
+import { orderName } from '@/shared/words'
 
-defineProps<{ plan: PlanView; valves: number; required: number; most: number; on: boolean }>()
+defineProps<{ plan: PlanView; required: number; most: number; on: boolean }>()
 defineEmits<{ look: [] }>()
 
 const pegs = (p: PlanView) => p.stops.map((s) => s.crank_deg / 7.2)
@@ -12,19 +12,19 @@ const pegs = (p: PlanView) => p.stops.map((s) => s.crank_deg / 7.2)
 <template>
   <button type="button" class="way" role="radio" :aria-checked="on" :class="{ on }" @click="$emit('look')">
     <span class="name"
-      ><b>{{ schoolName(plan.school, valves) }}</b> <small class="quiet">{{ orderName(plan.order) }}</small></span
+      ><b>{{ plan.title }}</b> <small class="quiet">{{ orderName(plan.order) }}</small></span
     >
     <span class="stops"
       ><b class="figure">{{ plan.stops.length }}</b> <small class="quiet">stops</small></span
     >
-    <span class="turned figure">{{ degrees(plan.total_turn_deg) }}</span>
+    <span class="turned figure">{{ degrees(plan.total_turn_deg!) }}</span>
     <span class="clear">
       <svg viewBox="0 0 100 12" preserveAspectRatio="none" aria-hidden="true">
         <rect class="room" width="100" height="12" />
-        <rect class="have" :width="(plan.smallest_margin_deg / most) * 100" height="12" />
+        <rect class="have" :width="(plan.smallest_margin_deg! / most) * 100" height="12" />
         <line class="need" :x1="(required / most) * 100" :x2="(required / most) * 100" y1="0" y2="12" />
       </svg>
-      <small>clear by {{ degrees(plan.smallest_margin_deg) }}</small>
+      <small>clear by {{ degrees(plan.smallest_margin_deg!) }}</small>
     </span>
     <svg class="pegs" viewBox="-2 0 104 10" preserveAspectRatio="none" aria-hidden="true">
       <line x1="0" x2="100" y1="9" y2="9" />

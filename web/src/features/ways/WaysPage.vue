@@ -11,7 +11,6 @@ import StateNote from '@/shared/StateNote.vue'
 import TopBar from '@/shared/TopBar.vue'
 import { useKeys } from '@/shared/useKeys'
 import { degrees } from '@/shared/units'
-import { schoolLine, schoolName, standing } from '@/shared/words'
 import FrontierPlot from './FrontierPlot.vue'
 import { useWays } from './useWays'
 import WayRow from './WayRow.vue'
@@ -30,12 +29,13 @@ const valves = computed(() => engine.value.valves.length)
 const stop = computed(() => stopAt(plan.value, crank.value))
 const here = computed(() => (stop.value >= 0 ? plan.value!.stops[stop.value]! : null))
 const clear = computed(() => {
-  const { valves: names, margins_deg: margins } = here.value!
-  if (names.length > 4) return `${names.join(' ')}: clear by ${degrees(Math.min(...margins))} or more`
-  return names.map((v, i) => `${v} clear by ${degrees(margins[i]!)}`).join(' · ')
+  const { valves: names, set } = here.value!
+  if (names.length > 4)
+    return `${names.join(' ')}: clear by ${degrees(Math.min(...set.map((s) => s.margin_deg)))} or more`
+  return set.map((s) => `${s.valve} clear by ${degrees(s.margin_deg)}`).join(' · ')
 })
 const most = computed(() =>
-  Math.max(...open.value.map((p) => p.smallest_margin_deg), ways.value?.required_margin_deg ?? 1),
+  Math.max(...open.value.map((p) => p.smallest_margin_deg!), ways.value?.required_margin_deg ?? 1),
 )
 const card = computed(() => ({
   path: `/engines/${id}/card`,
@@ -108,7 +108,7 @@ useKeys((k) => {
         text="With these conditions some valve is never clear enough at a stop."
       />
       <section v-for="p in shut" :key="p.school" class="shut">
-        <b>{{ schoolName(p.school, valves) }}</b> <span class="quiet">does not fit.</span>
+        <b>{{ p.title }}</b> <span class="quiet">not for this engine.</span>
         <p class="quiet">{{ p.reason }}</p>
       </section>
     </section>
@@ -120,11 +120,11 @@ useKeys((k) => {
         <div>
           <h2 aria-live="polite">
             <template v-if="here"
-              >Stop {{ stop + 1 }}: <em>{{ standing(here.watch) }}.</em></template
+              >Stop {{ stop + 1 }}: <em>{{ here.standing }}.</em></template
             ><template v-else>{{ degrees(crank) }}</template>
           </h2>
           <p class="quiet">
-            {{ here ? clear : schoolLine(plan) }}
+            {{ here ? clear : plan.how_to }}
           </p>
         </div>
       </div>

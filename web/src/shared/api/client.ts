@@ -11,6 +11,11 @@ export type PlanView = Schemas['PlanView']
 export type Sighting = Schemas['Sighting']
 export type Judgement = Schemas['Judgement']
 export type Happening = Schemas['Happening']
+/** One act of any kind, before it has its id: what the union of happenings leaves when its header is taken off. */
+export type Act = Happening extends infer H ? (H extends Happening ? Omit<H, 'id' | 'done_at'> : never) : never
+/** A happening of one kind. */
+export type HappeningOf<K extends Happening['kind']> = Extract<Happening, { kind: K }>
+export type StopView = Schemas['StopView']
 export type Rung = Schemas['Rung']
 export type Ways = Schemas['Ways']
 export type Look = Schemas['Look']

@@ -4,7 +4,7 @@
  */
 
 export interface paths {
-    "/api/v1/compute/{operation}": {
+    "/api/v1/compute/check-sheet": {
         parameters: {
             query?: never;
             header?: never;
@@ -13,8 +13,229 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Carry out one computation of the core */
-        post: operations["compute"];
+        /** What is wrong, odd and assumed in an engine sheet */
+        post: operations["compute-check-sheet"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/compute/compare": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Every sequence of an engine beside the others */
+        post: operations["compute-compare"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/compute/convert": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Lengths and torques in other units */
+        post: operations["compute-convert"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/compute/cooldown": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** When a cooling engine reaches a temperature */
+        post: operations["compute-cooldown"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/compute/forecast": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** When clearances leave their limits */
+        post: operations["compute-forecast"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/compute/judge": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What readings say of a gap */
+        post: operations["compute-judge"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/compute/leaves": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Which leaves make a thickness */
+        post: operations["compute-leaves"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/compute/locate": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Where the crank may stand from what is seen */
+        post: operations["compute-locate"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/compute/lock-shift": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What locking does to a gap */
+        post: operations["compute-lock-shift"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/compute/plan": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The stops of a sequence */
+        post: operations["compute-plan"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/compute/reach": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Which thicknesses a set of leaves makes */
+        post: operations["compute-reach"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/compute/settable": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Which valves may be set at a crank position */
+        post: operations["compute-settable"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/compute/shims": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Which shim goes under which valve */
+        post: operations["compute-shims"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/compute/turn": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** How far to turn an adjuster */
+        post: operations["compute-turn"];
         delete?: never;
         options?: never;
         head?: never;
@@ -423,14 +644,35 @@ export interface paths {
 export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
+        Adjuster: {
+            closes?: string;
+            /** @description a length in millimetres, at most six decimal places */
+            eccentricity_mm?: number;
+            kind: string;
+            /** Format: double */
+            locknut_torque_nm?: number;
+            /** @description a length in millimetres, at most six decimal places */
+            pitch_mm?: number;
+            /** Format: double */
+            ratio?: number;
+            thread?: string;
+        };
         Arc: {
-            /** Format: double */
+            /** @description an angle in degrees */
             from_deg: number;
-            /** Format: double */
+            /** @description an angle in degrees */
             to_deg: number;
         };
+        Bank: {
+            /** @description an angle in degrees */
+            angle_deg?: number;
+            cylinders: number[];
+            intake_ports?: string;
+            name: string;
+            rows: components["schemas"]["Row"][];
+        };
         BankView: {
-            /** Format: double */
+            /** @description an angle in degrees */
             angle_deg: number;
             cylinders: number[];
             /** @description left, right, or empty where not said */
@@ -438,9 +680,9 @@ export interface components {
             name: string;
             rows: components["schemas"]["RowView"][];
         };
-        BestPlan: {
+        Best: {
             crank_deg: number[];
-            /** Format: double */
+            /** @description an angle in degrees */
             smallest_margin_deg: number;
             /** Format: int64 */
             stops: number;
@@ -463,6 +705,375 @@ export interface components {
             first: string;
             here: string;
             what: string;
+        };
+        Clearance: {
+            /** @description a length in inches */
+            lower_in?: number;
+            /** @description a length in millimetres, at most six decimal places */
+            lower_mm?: number;
+            /** @description a length in inches */
+            nominal_in?: number;
+            /** @description a length in millimetres, at most six decimal places */
+            nominal_mm?: number;
+            /** @description a length in inches */
+            tolerance_in?: number;
+            /** @description a length in millimetres, at most six decimal places */
+            tolerance_mm?: number;
+            /** @description a length in inches */
+            upper_in?: number;
+            /** @description a length in millimetres, at most six decimal places */
+            upper_mm?: number;
+        };
+        ClearanceCard: {
+            date?: string;
+            exhaust: components["schemas"]["Clearance"];
+            intake: components["schemas"]["Clearance"];
+            /** Format: double */
+            max_engine_c?: number;
+            remark?: string;
+            source: string;
+            state: string;
+            stone_cold?: boolean;
+        };
+        ComputeCheckSheetRequest: {
+            sheet: components["schemas"]["Sheet"];
+        };
+        ComputeCheckSheetResponse: {
+            assumed: string[];
+            ok: boolean;
+            problems: components["schemas"]["Fault"][];
+            valves: components["schemas"]["ComputeValveAt"][];
+            warnings: components["schemas"]["Fault"][];
+        };
+        ComputeCompareRequest: {
+            /** @description 0 to 300; absent: as the sheet says, else 20 */
+            required_margin_deg?: number;
+            sheet: components["schemas"]["Sheet"];
+        };
+        ComputeCompareResponse: {
+            frontier: components["schemas"]["Best"][];
+            schools: components["schemas"]["ComputeSchoolShort"][];
+        };
+        ComputeConvertRequest: {
+            /** @description a length in inches */
+            length_in?: number;
+            /** @description a length in millimetres, at most six decimal places */
+            length_mm?: number;
+            /** Format: double */
+            torque_lbft?: number;
+            /** Format: double */
+            torque_nm?: number;
+        };
+        ComputeConvertResponse: {
+            /** Format: double */
+            length_in: number | null;
+            /** @description a length in millimetres, at most six decimal places */
+            length_mm: number | null;
+            /** Format: double */
+            thou: number | null;
+            /** Format: double */
+            torque_lbft: number | null;
+            /** Format: double */
+            torque_nm: number | null;
+        };
+        ComputeCoolReading: {
+            /** Format: double */
+            engine_c: number;
+            /** Format: double */
+            minute: number;
+        };
+        ComputeCooldownRequest: {
+            /** Format: double */
+            ambient_c: number;
+            /** Format: double */
+            gate_c: number;
+            readings: components["schemas"]["ComputeCoolReading"][];
+        };
+        ComputeCooldownResponse: {
+            /** Format: double */
+            k_per_min: number | null;
+            /** Format: double */
+            minutes_from_last: number | null;
+            reachable: boolean;
+            why: string;
+        };
+        ComputeDueAt: {
+            because: string;
+            date?: string;
+            /** Format: double */
+            odometer_km?: number;
+        };
+        ComputeForecastRequest: {
+            /** Format: double */
+            interval_km?: number;
+            /** Format: int64 */
+            interval_months?: number;
+            visits: components["schemas"]["ComputeVisit"][];
+        };
+        ComputeForecastResponse: {
+            due: components["schemas"]["ComputeDueAt"];
+            valves: components["schemas"]["ComputeWearOf"][];
+        };
+        ComputeHole: {
+            /** @description a length in millimetres, at most six decimal places */
+            from_mm: number;
+            /** @description a length in millimetres, at most six decimal places */
+            to_mm: number;
+        };
+        ComputeJudgeRequest: {
+            /** @description the uncertainty of feel, either way; absent: 0.005 */
+            feel_mm?: number;
+            limits: components["schemas"]["ComputeLimits"];
+            owned: components["schemas"]["Leaf"][];
+            readings: components["schemas"]["ComputeReading"][];
+            /** @enum {string} */
+            rule?: "" | "workshop" | "guarded";
+        };
+        ComputeJudgeResponse: {
+            conflict: string;
+            /** @description a length in millimetres, at most six decimal places */
+            estimate_mm: number | null;
+            /** @description a length in millimetres, at most six decimal places */
+            gap_high_mm: number | null;
+            /** @description a length in millimetres, at most six decimal places */
+            gap_low_mm: number;
+            sure: boolean;
+            try_next: components["schemas"]["ComputeLeafStack"];
+            /** @enum {string} */
+            verdict: "in" | "tight" | "loose" | "undecided";
+            why: string;
+        };
+        ComputeLacking: {
+            reason: string;
+            valve: string;
+        };
+        ComputeLeafStack: {
+            leaves_mm: number[];
+        };
+        ComputeLeavesRequest: {
+            /** @description a length in millimetres, at most six decimal places */
+            aim_mm: number;
+            /** @description a length in millimetres, at most six decimal places */
+            lower_mm?: number;
+            /** Format: int64 */
+            max_stack?: number;
+            owned: components["schemas"]["Leaf"][];
+            /** @description a length in millimetres, at most six decimal places */
+            upper_mm?: number;
+        };
+        ComputeLeavesResponse: {
+            leaves_mm: number[];
+            /** @description a length in millimetres, at most six decimal places */
+            thickness_mm: number;
+            /** @description a length in millimetres, at most six decimal places */
+            uncertainty_mm: number;
+            within: boolean;
+        };
+        ComputeLimits: {
+            /** @description a length in millimetres, at most six decimal places */
+            lower_mm?: number;
+            /** @description a length in millimetres, at most six decimal places */
+            nominal_mm?: number;
+            /** @description a length in millimetres, at most six decimal places */
+            tolerance_mm?: number;
+            /** @description a length in millimetres, at most six decimal places */
+            upper_mm?: number;
+        };
+        ComputeLocateRequest: {
+            /** @description 0 to 300; absent: as the sheet says, else 20 */
+            required_margin_deg?: number;
+            seen: components["schemas"]["Sighting"][];
+            sheet: components["schemas"]["Sheet"];
+        };
+        ComputeLockPair: {
+            /** @description a length in millimetres, at most six decimal places */
+            after_mm: number;
+            /** @description a length in millimetres, at most six decimal places */
+            before_mm: number;
+        };
+        ComputeLockShiftRequest: {
+            /** @description a length in millimetres, at most six decimal places */
+            aim_mm: number;
+            pairs: components["schemas"]["ComputeLockPair"][];
+        };
+        ComputeLockShiftResponse: {
+            /** Format: int64 */
+            count: number;
+            enough: boolean;
+            /** @description a length in millimetres, at most six decimal places */
+            median_mm: number | null;
+            /** @description a length in millimetres, at most six decimal places */
+            pre_lock_aim_mm: number | null;
+            /** @description a length in millimetres, at most six decimal places */
+            spread_mm: number | null;
+        };
+        ComputePlanRequest: {
+            /** @enum {string} */
+            direction?: "" | "running" | "back";
+            /** @enum {string} */
+            order?: "" | "turning" | "numerical";
+            /** @enum {string} */
+            positions?: "" | "any" | "marks";
+            /** @description 0 to 300; absent: as the sheet says, else 20 */
+            required_margin_deg?: number;
+            school: string;
+            sheet: components["schemas"]["Sheet"];
+            /**
+             * Format: int64
+             * @description for fewest_stops: the best plan of so many
+             */
+            stops?: number;
+        };
+        ComputeReachRequest: {
+            /** @description a length in millimetres, at most six decimal places */
+            lower_mm: number;
+            /** Format: int64 */
+            max_stack?: number;
+            owned: components["schemas"]["Leaf"][];
+            /** @description a length in millimetres, at most six decimal places */
+            upper_mm: number;
+        };
+        ComputeReachResponse: {
+            holes: components["schemas"]["ComputeHole"][];
+            stacks: components["schemas"]["ComputeStack"][];
+        };
+        ComputeReading: {
+            /** @description instead of leaves and feel */
+            dial_mm?: number;
+            /** @description free, drag or wont_go */
+            feel?: string;
+            leaves_mm?: number[];
+            /** @description of the dial */
+            uncertainty_mm?: number;
+        };
+        ComputeSchoolShort: {
+            applies: boolean;
+            reason: string;
+            school: string;
+            /** @description an angle in degrees */
+            smallest_margin_deg: number | null;
+            /** Format: int64 */
+            stops: number | null;
+            /** @description an angle in degrees */
+            total_turn_deg: number | null;
+        };
+        ComputeSettableRequest: {
+            /** @description an angle in degrees */
+            crank_deg: number;
+            /** @description 0 to 300; absent: as the sheet says, else 20 */
+            required_margin_deg?: number;
+            sheet: components["schemas"]["Sheet"];
+        };
+        ComputeSettableResponse: {
+            valves: components["schemas"]["ComputeStanding"][];
+        };
+        ComputeShimCount: {
+            /** Format: int64 */
+            count: number;
+            /** @description a length in millimetres, at most six decimal places */
+            shim_mm: number;
+        };
+        ComputeShimFit: {
+            from: string;
+            /** @description a length in millimetres, at most six decimal places */
+            gap_mm: number;
+            /** @description a length in millimetres, at most six decimal places */
+            shim_mm: number;
+            valve: string;
+        };
+        ComputeShimValve: {
+            /** @description a length in millimetres, at most six decimal places */
+            aim_mm: number;
+            /** @description a length in millimetres, at most six decimal places */
+            fitted_mm: number;
+            /** @description a length in millimetres, at most six decimal places */
+            lower_mm: number;
+            /** @description a length in millimetres, at most six decimal places */
+            measured_mm: number;
+            /** @description a length in millimetres, at most six decimal places */
+            upper_mm: number;
+            valve: string;
+        };
+        ComputeShimsRequest: {
+            sizes_mm: number[];
+            stock?: components["schemas"]["ComputeShimCount"][];
+            valves: components["schemas"]["ComputeShimValve"][];
+        };
+        ComputeShimsResponse: {
+            buy: components["schemas"]["ComputeShimCount"][];
+            fit: components["schemas"]["ComputeShimFit"][];
+            impossible: components["schemas"]["ComputeLacking"][];
+            spare_mm: number[];
+        };
+        ComputeStack: {
+            leaves_mm: number[];
+            /** @description a length in millimetres, at most six decimal places */
+            thickness_mm: number;
+            /** @description a length in millimetres, at most six decimal places */
+            uncertainty_mm: number;
+        };
+        ComputeStanding: {
+            /** @description an angle in degrees */
+            margin_deg: number;
+            /** Format: double */
+            open_fraction: number;
+            settable: boolean;
+            /** @description an angle in degrees */
+            theta_deg: number;
+            valve: string;
+        };
+        ComputeTurnRequest: {
+            adjuster: components["schemas"]["Adjuster"];
+            /** @description a length in millimetres, at most six decimal places */
+            aim_mm: number;
+            /** @description a length in millimetres, at most six decimal places */
+            gap_mm: number;
+        };
+        ComputeTurnResponse: {
+            by_feel: boolean;
+            direction: string;
+            rotation: string;
+            travel: string;
+            /** Format: double */
+            turn_deg: number | null;
+            /** Format: double */
+            turns: number | null;
+            why: string;
+        };
+        ComputeValveAt: {
+            /** Format: int64 */
+            cylinder: number;
+            /** @enum {string} */
+            kind: "intake" | "exhaust";
+            name: string;
+            /** Format: int64 */
+            row_number?: number;
+        };
+        ComputeVisit: {
+            date: string;
+            /** Format: double */
+            odometer_km: number;
+            valves: components["schemas"]["ComputeVisitValve"][];
+        };
+        ComputeVisitValve: {
+            /** @description a length in millimetres, at most six decimal places */
+            found_mm: number;
+            /** @description a length in millimetres, at most six decimal places */
+            left_mm: number;
+            /** @description a length in millimetres, at most six decimal places */
+            lower_mm: number;
+            /** @description a length in millimetres, at most six decimal places */
+            upper_mm: number;
+            valve: string;
+        };
+        ComputeWearOf: {
+            /** Format: double */
+            leaves_window_at_km: number | null;
+            range_km?: number[];
+            /** Format: double */
+            rate_mm_per_1000km: number | null;
+            side: string;
+            valve: string;
         };
         Cooling: {
             /** @description the fitted line, for drawing */
@@ -496,15 +1107,9 @@ export interface components {
             firing_order: number[];
             has_lock_nut: boolean;
             layout: string;
-            /**
-             * Format: double
-             * @description 0: not stated
-             */
+            /** @description 0: not stated */
             locknut_torque_lbft: number;
-            /**
-             * Format: double
-             * @description 0: not stated
-             */
+            /** @description 0: not stated */
             locknut_torque_nm: number;
             marks_deg: number[];
             may_turn_back: boolean;
@@ -568,31 +1173,28 @@ export interface components {
              */
             type: string;
         };
+        Fault: {
+            location: string;
+            message: string;
+            value?: unknown;
+        };
         Figure: {
             /** @enum {string} */
             kind: "" | "at" | "above" | "below" | "between";
-            /** Format: double */
+            /** @description a length in millimetres, at most six decimal places */
             mm?: number;
-            /**
-             * Format: double
-             * @description the upper end of between
-             */
+            /** @description the upper end of between */
             to_mm?: number;
         };
         FindQuestion: {
             seen: components["schemas"]["Sighting"][];
         };
-        Finding: {
-            location: string;
-            message: string;
-        };
         Found: {
             conflict: string;
-            /**
-             * Format: double
-             * @description where the crank is taken to stand; null until it is known
-             */
+            /** @description where the crank is taken to stand; null until it is known */
             crank_deg: number | null;
+            /** @description how to turn there */
+            instruction?: components["schemas"]["Instruction"];
             /** @description narrow enough to go on from */
             known: boolean;
             /** @description a sentence where the crank stands a whole turn from where it is expected */
@@ -606,10 +1208,10 @@ export interface components {
              */
             stop: number;
             /** @description what to look at where doubt remains, the best first */
-            tell_apart: components["schemas"]["TellApart"][];
+            tell_apart: components["schemas"]["Question"][];
             /** @description the next action is to turn to the stop */
             turn: boolean;
-            /** Format: double */
+            /** @description an angle in degrees */
             turn_deg: number;
         };
         GaugeSet: {
@@ -632,14 +1234,319 @@ export interface components {
             leaves: components["schemas"]["Leaf"][];
             name: string;
         };
-        Happening: {
-            /** Format: double */
-            ambient_c?: number;
-            /** @description which of the leaves is an angled one, in their order; absent: none */
+        Happening: components["schemas"]["HappeningWayChosen"] | components["schemas"]["HappeningTemperature"] | components["schemas"]["HappeningPrepared"] | components["schemas"]["HappeningTurned"] | components["schemas"]["HappeningLocated"] | components["schemas"]["HappeningDoubted"] | components["schemas"]["HappeningPicked"] | components["schemas"]["HappeningReading"] | components["schemas"]["HappeningDial"] | components["schemas"]["HappeningWithdrawn"] | components["schemas"]["HappeningSized"] | components["schemas"]["HappeningKept"] | components["schemas"]["HappeningAdjusted"] | components["schemas"]["HappeningLocked"] | components["schemas"]["HappeningLeftAsIs"] | components["schemas"]["HappeningBarredOver"] | components["schemas"]["HappeningUndone"] | components["schemas"]["HappeningSigned"] | components["schemas"]["HappeningWentHot"];
+        HappeningAdjusted: {
+            /** @description which of the leaves is an angled one; absent: none */
             angled?: boolean[];
-            by?: string;
             /** @description the camshafts are out, so that every shim can be reached */
             cams_out?: boolean;
+            /**
+             * Format: date-time
+             * @description when it was done, where it waited to be sent, by the program's clock
+             */
+            done_at?: string;
+            /** @description the valve that the shim came from */
+            from?: string;
+            /** @description made by the client; sending it twice stores it once */
+            id: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "adjusted";
+            leaves_mm?: number[];
+            /** @description the id of the newest happening that its screen knew; absent: the newest there is */
+            seen?: string;
+            /** @description that went in */
+            shim_mm?: number;
+            valve: string;
+        };
+        HappeningBarredOver: {
+            /**
+             * Format: date-time
+             * @description when it was done, where it waited to be sent, by the program's clock
+             */
+            done_at?: string;
+            /** @description made by the client; sending it twice stores it once */
+            id: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "barred_over";
+            /** @description the id of the newest happening that its screen knew; absent: the newest there is */
+            seen?: string;
+        };
+        HappeningDial: {
+            /**
+             * Format: date-time
+             * @description when it was done, where it waited to be sent, by the program's clock
+             */
+            done_at?: string;
+            /** @description a length in millimetres, at most six decimal places */
+            gap_mm: number;
+            /** @description made by the client; sending it twice stores it once */
+            id: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "dial";
+            /** @description as that of reading */
+            made_there?: boolean;
+            /** @description the id of the newest happening that its screen knew; absent: the newest there is */
+            seen?: string;
+            /** @description either way; absent: the usual one of a dial indicator */
+            uncertainty_mm?: number;
+            valve: string;
+        };
+        HappeningDoubted: {
+            /**
+             * Format: date-time
+             * @description when it was done, where it waited to be sent, by the program's clock
+             */
+            done_at?: string;
+            /** @description made by the client; sending it twice stores it once */
+            id: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "doubted";
+            /** @description the id of the newest happening that its screen knew; absent: the newest there is */
+            seen?: string;
+        };
+        HappeningKept: {
+            /**
+             * Format: date-time
+             * @description when it was done, where it waited to be sent, by the program's clock
+             */
+            done_at?: string;
+            /** @description made by the client; sending it twice stores it once */
+            id: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "kept";
+            /** @description the id of the newest happening that its screen knew; absent: the newest there is */
+            seen?: string;
+            valve: string;
+        };
+        HappeningLeftAsIs: {
+            /**
+             * Format: date-time
+             * @description when it was done, where it waited to be sent, by the program's clock
+             */
+            done_at?: string;
+            /** @description made by the client; sending it twice stores it once */
+            id: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "left_as_is";
+            /** @description why it is left; refused without one */
+            reason?: string;
+            /** @description the id of the newest happening that its screen knew; absent: the newest there is */
+            seen?: string;
+            valve: string;
+        };
+        HappeningLocated: {
+            /**
+             * Format: date-time
+             * @description when it was done, where it waited to be sent, by the program's clock
+             */
+            done_at?: string;
+            /** @description made by the client; sending it twice stores it once */
+            id: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "located";
+            /** @description what is visible on the engine */
+            seen: components["schemas"]["Sighting"][];
+        };
+        HappeningLocked: {
+            /**
+             * Format: date-time
+             * @description when it was done, where it waited to be sent, by the program's clock
+             */
+            done_at?: string;
+            /** @description made by the client; sending it twice stores it once */
+            id: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "locked";
+            /** @description the id of the newest happening that its screen knew; absent: the newest there is */
+            seen?: string;
+            valve: string;
+        };
+        HappeningPicked: {
+            /**
+             * Format: date-time
+             * @description when it was done, where it waited to be sent, by the program's clock
+             */
+            done_at?: string;
+            /** @description made by the client; sending it twice stores it once */
+            id: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "picked";
+            /** @description the id of the newest happening that its screen knew; absent: the newest there is */
+            seen?: string;
+            valve: string;
+        };
+        HappeningPrepared: {
+            /** @description a temperature in degrees Celsius */
+            ambient_c: number;
+            /**
+             * Format: date-time
+             * @description when it was done, where it waited to be sent, by the program's clock
+             */
+            done_at?: string;
+            /** @description a temperature in degrees Celsius */
+            engine_c: number;
+            /** @description made by the client; sending it twice stores it once */
+            id: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "prepared";
+            /** @description why the temperature gate is passed all the same */
+            reason?: string;
+            /** @description the id of the newest happening that its screen knew; absent: the newest there is */
+            seen?: string;
+        };
+        HappeningReading: {
+            /** @description which of the leaves is an angled one; absent: none */
+            angled?: boolean[];
+            /**
+             * Format: date-time
+             * @description when it was done, where it waited to be sent, by the program's clock
+             */
+            done_at?: string;
+            /** @description free, drag or wont_go */
+            feel: string;
+            /** @description made by the client; sending it twice stores it once */
+            id: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "reading";
+            leaves_mm?: number[];
+            /** @description it was made where the crank stood at seen, and counts for that place */
+            made_there?: boolean;
+            /** @description the id of the newest happening that its screen knew; absent: the newest there is */
+            seen?: string;
+            valve: string;
+        };
+        HappeningSigned: {
+            /** @description who signs; refused without a name */
+            by?: string;
+            /**
+             * Format: date-time
+             * @description when it was done, where it waited to be sent, by the program's clock
+             */
+            done_at?: string;
+            /** @description made by the client; sending it twice stores it once */
+            id: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "signed";
+            /** @description the id of the newest happening that its screen knew; absent: the newest there is */
+            seen?: string;
+            /** @description all tools and leaves are accounted for, and the socket is off the crank; refused otherwise */
+            tools_out?: boolean;
+        };
+        HappeningSized: {
+            /**
+             * Format: date-time
+             * @description when it was done, where it waited to be sent, by the program's clock
+             */
+            done_at?: string;
+            /** @description made by the client; sending it twice stores it once */
+            id: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "sized";
+            /** @description the id of the newest happening that its screen knew; absent: the newest there is */
+            seen?: string;
+            /** @description a length in millimetres, at most six decimal places */
+            shim_mm: number;
+            valve: string;
+        };
+        HappeningTemperature: {
+            /** @description a temperature in degrees Celsius */
+            ambient_c: number;
+            /**
+             * Format: date-time
+             * @description when it was done, where it waited to be sent, by the program's clock
+             */
+            done_at?: string;
+            /** @description a temperature in degrees Celsius */
+            engine_c: number;
+            /** @description made by the client; sending it twice stores it once */
+            id: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "temperature";
+            /** @description the id of the newest happening that its screen knew; absent: the newest there is */
+            seen?: string;
+        };
+        HappeningTurned: {
+            /**
+             * Format: date-time
+             * @description when it was done, where it waited to be sent, by the program's clock
+             */
+            done_at?: string;
+            /** @description made by the client; sending it twice stores it once */
+            id: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "turned";
+            /** @description the id of the newest happening that its screen knew; absent: the newest there is */
+            seen?: string;
+            /**
+             * Format: int64
+             * @description index of the stop at which the crank stands now, from 0
+             */
+            stop: number;
+        };
+        HappeningUndone: {
+            /**
+             * Format: date-time
+             * @description when it was done, where it waited to be sent, by the program's clock
+             */
+            done_at?: string;
+            /** @description made by the client; sending it twice stores it once */
+            id: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "undone";
+            /** @description the id of the newest happening that its screen knew; absent: the newest there is */
+            seen?: string;
+            /** @description the id of the happening taken back: the last one standing */
+            target: string;
+        };
+        HappeningWayChosen: {
             /** @enum {string} */
             direction?: "" | "running" | "back";
             /**
@@ -647,74 +1554,89 @@ export interface components {
              * @description when it was done, where it waited to be sent, by the program's clock
              */
             done_at?: string;
-            /** Format: double */
-            engine_c?: number;
-            feel?: string;
-            /** @description the valve a shim came from */
-            from?: string;
-            /** Format: double */
-            gap_mm?: number;
             /** @description made by the client; sending it twice stores it once */
             id: string;
-            /** Format: int64 */
-            index?: number;
-            /** @enum {string} */
-            kind: "way_chosen" | "prepared" | "turned" | "located" | "doubted" | "picked" | "reading" | "dial" | "withdrawn" | "sized" | "kept" | "adjusted" | "locked" | "left_as_is" | "barred_over" | "undone" | "signed" | "temperature" | "went_hot";
-            leaves_mm?: number[];
-            /** @description the reading was made where the crank stood at seen, and counts for that place */
-            made_there?: boolean;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "way_chosen";
             /** @enum {string} */
             order?: "" | "turning" | "numerical";
             /** @enum {string} */
             positions?: "" | "any" | "marks";
-            reason?: string;
-            school?: string;
-            /** @description for located: what is seen on the engine; for every other kind: the id of the newest happening that its screen knew, absent for the newest there is */
-            seen?: string | {
-                /**
-                 * Format: int64
-                 * @description 0: none
-                 */
-                cylinder: number;
-                /** Format: double */
-                mark_deg: number;
-                /** @description empty: none */
-                valve: string;
-                /** @enum {string} */
-                what: "tdc_firing" | "rocking" | "full_lift" | "opening" | "closing" | "mark" | "loose" | "pressed" | "degrees";
-            }[];
-            /** Format: double */
-            shim_mm?: number;
-            /** Format: int64 */
-            stop?: number;
-            /** Format: int64 */
+            school: string;
+            /** @description the id of the newest happening that its screen knew; absent: the newest there is */
+            seen?: string;
+            /**
+             * Format: int64
+             * @description for fewest_stops; 0: as few as reach the margin
+             */
             stop_count?: number;
-            target?: string;
-            tools_out?: boolean;
-            /** Format: double */
-            uncertainty_mm?: number;
-            valve?: string;
+        };
+        HappeningWentHot: {
+            /**
+             * Format: date-time
+             * @description when it was done, where it waited to be sent, by the program's clock
+             */
+            done_at?: string;
+            /** @description made by the client; sending it twice stores it once */
+            id: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "went_hot";
+            /** @description the id of the newest happening that its screen knew; absent: the newest there is */
+            seen?: string;
+        };
+        HappeningWithdrawn: {
+            /**
+             * Format: date-time
+             * @description when it was done, where it waited to be sent, by the program's clock
+             */
+            done_at?: string;
+            /** @description made by the client; sending it twice stores it once */
+            id: string;
+            /**
+             * Format: int64
+             * @description of the reading in the valve's round, from 0
+             */
+            index: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "withdrawn";
+            /** @description the id of the newest happening that its screen knew; absent: the newest there is */
+            seen?: string;
+            valve: string;
         };
         HeatReading: {
-            /** Format: double */
+            /** @description a temperature in degrees Celsius */
             ambient_c: number;
             /** Format: date-time */
             at: string;
-            /** Format: double */
+            /** @description a temperature in degrees Celsius */
             engine_c: number;
+        };
+        Instruction: {
+            how: string;
+            until: string;
         };
         JobShims: {
             /** @description shims taken out and not in the engine */
             bench_mm: number[];
             buy: components["schemas"]["ShimCount"][];
             fit: components["schemas"]["ShimFit"][];
-            /** @description location is the valve */
-            impossible: components["schemas"]["Finding"][];
+            impossible: components["schemas"]["Lacking"][];
             /** @description valves whose fitted shim, or whose gap as a figure, is not known yet */
             missing: string[];
             spare_mm: number[];
         };
         JobShort: {
+            /** @description what is next, in a line */
+            brief: string;
             crank_known: boolean;
             /** Format: date-time */
             created_at: string;
@@ -744,14 +1666,14 @@ export interface components {
             signed_by: string;
             /** Format: int64 */
             stops: number;
+            /** @description the name of the sequence on this engine; empty: not chosen yet */
+            title: string;
             /** Format: int64 */
             total: number;
             /** Format: date-time */
             touched_at: string;
             valves: components["schemas"]["ValveDot"][];
             vehicle: string;
-            /** @description what to look for at the stop to turn to */
-            watch: components["schemas"]["Sighting"][];
         };
         JobStart: {
             /** @enum {string} */
@@ -764,10 +1686,7 @@ export interface components {
             card: number;
             /** @description why this card */
             card_reason?: string;
-            /**
-             * Format: double
-             * @description this mechanic's uncertainty of feel; absent: 0.005
-             */
+            /** @description this mechanic's uncertainty of feel; absent: 0.005 */
             feel_mm?: number;
             gauge_set_id: string;
             /**
@@ -784,7 +1703,7 @@ export interface components {
             vehicle_id: string;
         };
         JobState: {
-            /** Format: double */
+            /** @description a temperature in degrees Celsius */
             ambient_c: number | null;
             /** @description of the present pass */
             card: components["schemas"]["Card"];
@@ -799,16 +1718,15 @@ export interface components {
             cold?: components["schemas"]["Signed"];
             /** @description absent with fewer than two falling readings, and for a hot card */
             cooling?: components["schemas"]["Cooling"];
-            /** Format: double */
+            /** @description an angle in degrees */
             crank_deg: number | null;
             /** Format: int64 */
             done: number;
-            /** Format: double */
+            /** @description a temperature in degrees Celsius */
             engine_c: number | null;
-            /**
-             * Format: double
-             * @description the temperature a cold card waits for; absent for a hot one
-             */
+            /** @description the stops at which nothing waits any more */
+            finished: number[];
+            /** @description the temperature a cold card waits for; absent for a hot one */
             gate_c?: number;
             /** Format: int64 */
             happenings: number;
@@ -863,7 +1781,7 @@ export interface components {
             /** Format: date-time */
             created_at: string;
             engine: components["schemas"]["EngineView"];
-            /** Format: double */
+            /** @description a length in millimetres, at most six decimal places */
             feel_mm: number;
             gauge_name: string;
             /**
@@ -884,13 +1802,13 @@ export interface components {
         };
         Judgement: {
             conflict: string;
-            /** Format: double */
+            /** @description a length in millimetres, at most six decimal places */
             estimate_mm: number | null;
             /** @description what is known of the gap, for showing */
             figure: components["schemas"]["Figure"];
-            /** Format: double */
+            /** @description a length in millimetres, at most six decimal places */
             gap_high_mm: number | null;
-            /** Format: double */
+            /** @description a length in millimetres, at most six decimal places */
             gap_low_mm: number;
             sure: boolean;
             /** @description the same as stamped on the leaves */
@@ -901,17 +1819,19 @@ export interface components {
             verdict: "in" | "tight" | "loose" | "undecided";
             why: string;
         };
+        Lacking: {
+            reason: string;
+            valve: string;
+        };
         Leaf: {
             angled?: boolean;
-            /**
-             * Format: double
-             * @description in inches, exact, instead of marked_mm; sent for leaves marked so
-             */
+            /** @description in inches, exact, instead of marked_mm; sent for leaves marked so */
             marked_in?: number;
-            /** Format: double */
+            /** @description a length in millimetres, at most six decimal places */
             marked_mm?: number;
-            /** Format: double */
+            /** @description by micrometer */
             measured_mm?: number;
+            /** @description it belongs to the set and is not there */
             missing?: boolean;
             /** @description marked in thousandths of an inch */
             thou?: boolean;
@@ -919,21 +1839,29 @@ export interface components {
         Limits: {
             /** @description the source states it in inches alone: it is spoken of in thousandths */
             in_thou: boolean;
-            /** Format: double */
+            /** @description a length in millimetres, at most six decimal places */
             lower_mm: number;
-            /** Format: double */
+            /** @description a length in millimetres, at most six decimal places */
             nominal_mm: number;
             nominal_only: boolean;
-            /** Format: double */
+            /** @description a length in millimetres, at most six decimal places */
             upper_mm: number;
+        };
+        Location: {
+            conflict: string;
+            positions: components["schemas"]["Arc"][];
+            /** @description valves that may be set wherever the crank may stand */
+            settable: string[];
+            /** @description what to look at where doubt remains, the best first */
+            tell_apart: components["schemas"]["Question"][];
         };
         LockShift: {
             /** Format: int64 */
             count: number;
             enough: boolean;
-            /** Format: double */
+            /** @description a length in millimetres, at most six decimal places */
             median_mm: number;
-            /** Format: double */
+            /** @description a length in millimetres, at most six decimal places */
             spread_mm: number;
         };
         Look: {
@@ -941,10 +1869,10 @@ export interface components {
             /** @description absent where banks and rows cannot be drawn; without lift and may_set where the sheet is not sound */
             engine?: components["schemas"]["EngineView"];
             ok: boolean;
-            problems: components["schemas"]["Finding"][];
-            /** Format: double */
+            problems: components["schemas"]["Fault"][];
+            /** @description an angle in degrees */
             required_margin_deg: number;
-            warnings: components["schemas"]["Finding"][];
+            warnings: components["schemas"]["Fault"][];
         };
         NewGaugeSet: {
             /** @description date of the last check, 2026-03-31 */
@@ -964,10 +1892,7 @@ export interface components {
             card: number;
             /** @description why this card */
             card_reason?: string;
-            /**
-             * Format: double
-             * @description this mechanic's uncertainty of feel; absent: 0.005
-             */
+            /** @description this mechanic's uncertainty of feel; absent: 0.005 */
             feel_mm?: number;
             gauge_set_id: string;
             /**
@@ -1000,6 +1925,8 @@ export interface components {
             confirm: boolean;
             /** @description the valves waiting at the present stop */
             here: string[];
+            /** @description for turn: how, and until what is seen */
+            instruction?: components["schemas"]["Instruction"];
             /** @description the leaves for the valve, thinnest first */
             ladder: components["schemas"]["Rung"][];
             /**
@@ -1007,7 +1934,9 @@ export interface components {
              * @description to go to for turn, else where the crank stands; -1: nowhere yet
              */
             stop: number;
-            /** Format: double */
+            /** @description the valve that keeping goes on to here; empty: none */
+            then: string;
+            /** @description an angle in degrees */
             turn_deg: number;
             valve: string;
         };
@@ -1017,11 +1946,29 @@ export interface components {
         Override: {
             /** Format: date-time */
             at: string;
-            /** Format: double */
+            /** @description a temperature in degrees Celsius */
             engine_c: number;
             /** @description in the hot pass */
             hot: boolean;
             reason: string;
+        };
+        OwnStop: {
+            /** @description an angle in degrees */
+            crank_deg: number;
+            set: string[];
+        };
+        Plan: {
+            applies: boolean;
+            assumed: string[];
+            cautions: string[];
+            /** @description why it does not apply */
+            reason: string;
+            school: string;
+            /** @description an angle in degrees */
+            smallest_margin_deg: number | null;
+            stops: components["schemas"]["Stop"][];
+            /** @description an angle in degrees */
+            total_turn_deg: number | null;
         };
         PlanView: {
             applies: boolean;
@@ -1029,46 +1976,52 @@ export interface components {
             cautions: string[];
             /** @enum {string} */
             direction: "running" | "back";
+            /** @description how it is done, in one line */
+            how_to: string;
             /** @description where the pulley must be seen to stand, after a TDC mark */
             marks_deg: number[];
             /** @enum {string} */
             order: "turning" | "numerical";
             /** @enum {string} */
             positions: "any" | "marks";
+            /** @description why it does not apply */
             reason: string;
             school: string;
-            /** Format: double */
-            smallest_margin_deg: number;
+            /** @description an angle in degrees */
+            smallest_margin_deg: number | null;
             /**
              * Format: int64
              * @description asked for; 0: the fewest that reach the required margin
              */
             stop_count: number;
             stops: components["schemas"]["StopView"][];
-            /** Format: double */
-            total_turn_deg: number;
+            /** @description the name of the sequence on this engine */
+            title: string;
+            /** @description an angle in degrees */
+            total_turn_deg: number | null;
             /** @description those of them that this pulley has no mark for */
             unmarked_deg: number[];
         };
         ProbeStatus: {
-            /** Format: double */
+            /** @description a temperature in degrees Celsius */
             ambient_c: number | null;
             /** Format: date-time */
             at: string | null;
             /** @description why it is lost */
             detail: string;
-            /**
-             * Format: double
-             * @description the last reading; null: none yet
-             */
+            /** @description the last reading; null: none yet */
             engine_c: number | null;
             /** @enum {string} */
             state: "off" | "connecting" | "ok" | "lost";
         };
+        Question: {
+            look_at: components["schemas"]["Sighting"];
+            then: components["schemas"]["Arc"][];
+        };
         Reading: {
             /** @description which of them is angled */
             angled: boolean[];
-            /** Format: double */
+            /** @description a length in millimetres, at most six decimal places */
             dial_mm?: number;
             /** @enum {string} */
             feel: "" | "free" | "drag" | "wont_go";
@@ -1076,10 +2029,7 @@ export interface components {
             leaves_mm: number[];
             /** @description what is stamped on them */
             name: string;
-            /**
-             * Format: double
-             * @description of a dial reading
-             */
+            /** @description of a dial reading */
             uncertainty_mm?: number;
         };
         Result: {
@@ -1091,6 +2041,10 @@ export interface components {
             stale: boolean;
             /** @description the time it was made at could not be right, and is when it arrived */
             time_doubtful: boolean;
+        };
+        Row: {
+            side: string;
+            valves: string;
         };
         RowView: {
             /** @enum {string} */
@@ -1113,7 +2067,7 @@ export interface components {
              * @enum {string}
              */
             other: "" | "intake" | "exhaust";
-            /** Format: double */
+            /** @description a length in millimetres, at most six decimal places */
             thickness_mm: number;
         };
         Screw: {
@@ -1132,10 +2086,35 @@ export interface components {
             travel: "" | "in" | "out";
             /**
              * Format: double
-             * @description null: by feel
+             * @description of the screw or nut; null: by feel
              */
             turn_deg: number | null;
             why: string;
+        };
+        SetValve: {
+            /** @description how far it stands from opening and closing */
+            margin_deg: number;
+            valve: string;
+        };
+        Sheet: {
+            adjuster?: components["schemas"]["Adjuster"];
+            banks: components["schemas"]["Bank"][];
+            clearances?: components["schemas"]["ClearanceCard"][];
+            /** Format: int64 */
+            cylinders: number;
+            firing_angles_deg?: number[];
+            firing_order: number[];
+            format: string;
+            layout: string;
+            marks_deg?: number[];
+            may_turn_back: boolean;
+            name: string;
+            own_sequence?: components["schemas"]["OwnStop"][];
+            /** @description an angle in degrees */
+            required_margin_deg?: number;
+            rotation: string;
+            turning_point?: components["schemas"]["TurningPoint"];
+            valve_timing?: components["schemas"]["Timing"];
         };
         SheetStart: {
             orders: components["schemas"]["UsualOrder"][];
@@ -1147,21 +2126,21 @@ export interface components {
         ShimCount: {
             /** Format: int64 */
             count: number;
-            /** Format: double */
+            /** @description a length in millimetres, at most six decimal places */
             shim_mm: number;
         };
         ShimFit: {
-            /** Format: double */
+            /** @description a length in millimetres, at most six decimal places */
             fitted_mm: number;
             /** @description a valve, its own name where it stays, or stock */
             from: string;
             /** @description its giver is clear here, so that the shim can be taken out */
             from_here: boolean;
-            /** Format: double */
+            /** @description a length in millimetres, at most six decimal places */
             gap_mm: number;
             /** @description the valve may be worked on where the crank stands */
             here: boolean;
-            /** Format: double */
+            /** @description a length in millimetres, at most six decimal places */
             shim_mm: number;
             /**
              * @description where the shim is to be had
@@ -1169,18 +2148,15 @@ export interface components {
              */
             source: "stays" | "valve" | "bench" | "shop" | "buy";
             valve: string;
-            /**
-             * Format: double
-             * @description the thickness that would land on the aim
-             */
+            /** @description the thickness that would land on the aim */
             wanted_mm: number;
         };
         ShimSizes: {
-            /** Format: double */
+            /** @description a length in millimetres, at most six decimal places */
             from_mm: number;
-            /** Format: double */
+            /** @description a length in millimetres, at most six decimal places */
             step_mm: number;
-            /** Format: double */
+            /** @description a length in millimetres, at most six decimal places */
             to_mm: number;
         };
         Shop: {
@@ -1196,13 +2172,13 @@ export interface components {
         Sighting: {
             /**
              * Format: int64
-             * @description 0: none
+             * @description of tdc_firing and rocking
              */
-            cylinder: number;
-            /** Format: double */
-            mark_deg: number;
-            /** @description empty: none */
-            valve: string;
+            cylinder?: number;
+            /** @description of mark and degrees: after TDC */
+            mark_deg?: number;
+            /** @description of full_lift, opening, closing, loose and pressed */
+            valve?: string;
             /** @enum {string} */
             what: "tdc_firing" | "rocking" | "full_lift" | "opening" | "closing" | "mark" | "loose" | "pressed" | "degrees";
         };
@@ -1211,19 +2187,54 @@ export interface components {
             at: string;
             by: string;
         };
-        StopView: {
-            /** Format: double */
+        Stop: {
+            /** @description an angle in degrees */
             crank_deg: number;
-            /** @description of the valves, in their order */
-            margins_deg: number[];
-            /** Format: double */
+            set: components["schemas"]["SetValve"][];
+            /** @description from the stop before it */
             turn_deg: number;
-            valves: string[];
+            /** @description what is seen there, the sequence's own sign first */
             watch: components["schemas"]["Sighting"][];
         };
-        TellApart: {
-            look_at: components["schemas"]["Sighting"];
-            then: components["schemas"]["Arc"][];
+        StopView: {
+            /** @description an angle in degrees */
+            crank_deg: number;
+            /** @description how to turn here from the stop before */
+            how: string;
+            /** @description how to tell it from its look-alike a turn away */
+            how_to_see: string;
+            set: components["schemas"]["SetValve"][];
+            /** @description what is so at the stop, beginning with a capital */
+            standing: string;
+            /** @description from the stop before it */
+            turn_deg: number;
+            /** @description what to turn the crank until */
+            until: string;
+            /** @description those that are worked on there */
+            valves: string[];
+            /** @description what is seen there, the sequence's own sign first */
+            watch: components["schemas"]["Sighting"][];
+        };
+        Timing: {
+            /** Format: double */
+            at_lift_mm?: number;
+            /** @description an angle in degrees */
+            evc_atdc_deg: number;
+            /** @description an angle in degrees */
+            evo_bbdc_deg: number;
+            /** @description an angle in degrees */
+            exhaust_centre_btdc_deg?: number;
+            /** @description an angle in degrees */
+            intake_centre_atdc_deg?: number;
+            /** @description an angle in degrees */
+            ivc_abdc_deg: number;
+            /** @description an angle in degrees */
+            ivo_btdc_deg: number;
+        };
+        TurningPoint: {
+            /** Format: double */
+            socket_mm?: number;
+            where: string;
         };
         UsualOrder: {
             order: number[];
@@ -1238,10 +2249,7 @@ export interface components {
         ValveState: {
             /** Format: int64 */
             adjusted: number;
-            /**
-             * Format: double
-             * @description the gap to set
-             */
+            /** @description the gap to set */
             aim_mm: number;
             as_found?: components["schemas"]["Result"];
             /** @description what to mind before it is worked on here; empty: nothing */
@@ -1259,10 +2267,7 @@ export interface components {
             limits: components["schemas"]["Limits"];
             /** @description its readings were made where the crank stands no more */
             made_there: boolean;
-            /**
-             * Format: double
-             * @description null where the crank's place is not known
-             */
+            /** @description null where the crank's place is not known */
             margin_deg: number | null;
             name: string;
             /** @description read, and not in */
@@ -1271,10 +2276,7 @@ export interface components {
             out: boolean;
             /** @description waits in the present phase */
             pending: boolean;
-            /**
-             * Format: double
-             * @description the gap to set with the nut loose, where this mechanic's shift is known
-             */
+            /** @description the gap to set with the nut loose, where this mechanic's shift is known */
             pre_lock_mm?: number;
             round: components["schemas"]["Reading"][];
             /** @description how to turn the adjuster to the aim; absent where it cannot be said */
@@ -1285,10 +2287,7 @@ export interface components {
             /** @description the leaf or stack to set by, with the nut loose; only for a valve that needs it */
             set_by_mm: number[];
             settable: boolean;
-            /**
-             * Format: double
-             * @description the shim that is fitted; 0: not known
-             */
+            /** @description the shim that is fitted; 0: not known */
             shim_mm: number;
             /** @enum {string} */
             stage: "" | "nut_loose" | "nut_tight";
@@ -1331,9 +2330,9 @@ export interface components {
         Ways: {
             engine: components["schemas"]["EngineView"];
             /** @description for each number of stops the plan whose smallest margin is largest */
-            frontier: components["schemas"]["BestPlan"][];
+            frontier: components["schemas"]["Best"][];
             plans: components["schemas"]["PlanView"][];
-            /** Format: double */
+            /** @description an angle in degrees */
             required_margin_deg: number;
         };
     };
@@ -1345,20 +2344,16 @@ export interface components {
 }
 export type $defs = Record<string, never>;
 export interface operations {
-    compute: {
+    "compute-check-sheet": {
         parameters: {
             query?: never;
             header?: never;
-            path: {
-                /** @description The operation's name. */
-                operation: string;
-            };
+            path?: never;
             cookie?: never;
         };
-        /** @description The operation's request; the program checks it strictly. */
         requestBody: {
             content: {
-                "application/json": string;
+                "application/json": components["schemas"]["ComputeCheckSheetRequest"];
             };
         };
         responses: {
@@ -1368,7 +2363,553 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": unknown;
+                    "application/json": components["schemas"]["ComputeCheckSheetResponse"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "compute-compare": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ComputeCompareRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ComputeCompareResponse"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "compute-convert": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ComputeConvertRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ComputeConvertResponse"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "compute-cooldown": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ComputeCooldownRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ComputeCooldownResponse"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "compute-forecast": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ComputeForecastRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ComputeForecastResponse"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "compute-judge": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ComputeJudgeRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ComputeJudgeResponse"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "compute-leaves": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ComputeLeavesRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ComputeLeavesResponse"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "compute-locate": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ComputeLocateRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Location"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "compute-lock-shift": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ComputeLockShiftRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ComputeLockShiftResponse"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "compute-plan": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ComputePlanRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Plan"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "compute-reach": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ComputeReachRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ComputeReachResponse"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "compute-settable": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ComputeSettableRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ComputeSettableResponse"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "compute-shims": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ComputeShimsRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ComputeShimsResponse"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "compute-turn": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ComputeTurnRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ComputeTurnResponse"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -1463,10 +3004,9 @@ export interface operations {
             };
             cookie?: never;
         };
-        /** @description An engine sheet. */
         requestBody: {
             content: {
-                "application/json": string;
+                "application/json": components["schemas"]["Sheet"];
             };
         };
         responses: {
@@ -1479,26 +3019,8 @@ export interface operations {
                     "application/json": components["schemas"]["EngineWhole"];
                 };
             };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Internal Server Error */
-            500: {
+            /** @description Error */
+            default: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -1883,7 +3405,6 @@ export interface operations {
         requestBody: {
             content: {
                 "application/json": components["schemas"]["Happening"];
-                "application/octet-stream": string;
             };
         };
         responses: {
@@ -2051,10 +3572,9 @@ export interface operations {
             path?: never;
             cookie?: never;
         };
-        /** @description An engine sheet, sound or not. */
         requestBody: {
             content: {
-                "application/json": string;
+                "application/json": components["schemas"]["Sheet"];
             };
         };
         responses: {
@@ -2067,17 +3587,8 @@ export interface operations {
                     "application/json": components["schemas"]["Look"];
                 };
             };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Internal Server Error */
-            500: {
+            /** @description Error */
+            default: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -1,4 +1,4 @@
-package compute
+package wire
 
 import (
 	"bytes"
@@ -8,7 +8,6 @@ import (
 	"io"
 	"math"
 	"reflect"
-	"strconv"
 	"strings"
 
 	"metronix/core/measure"
@@ -29,8 +28,8 @@ const (
 	maxFaults = 50
 )
 
-// parse reads one JSON value and nothing after it.
-func parse(data []byte) (Node, error) {
+// Parse reads one JSON value and nothing after it.
+func Parse(data []byte) (Node, error) {
 	d := json.NewDecoder(bytes.NewReader(data))
 	d.UseNumber()
 	n, err := parseValue(d, 0)
@@ -95,42 +94,21 @@ func parseObject(d *json.Decoder, depth int) (Node, error) {
 	return o, err
 }
 
-// MM is a length in decimal millimetres on the wire, exact to the nanometre.
-type MM measure.Length
-
-// MarshalJSON writes a plain decimal.
-func (l MM) MarshalJSON() ([]byte, error) { return []byte(measure.Length(l).Decimal()), nil }
-
-// IN is a length in decimal inches on the wire.
-type IN measure.Length
-
-// MarshalJSON writes the shortest decimal that reads back as the same length.
-func (l IN) MarshalJSON() ([]byte, error) {
-	inches := float64(l) / float64(measure.Inch)
-	for places := 1; places < 12; places++ {
-		text := strconv.FormatFloat(inches, 'f', places, 64)
-		if back, err := measure.ParseInches(text); err == nil && back == measure.Length(l) {
-			return []byte(text), nil
-		}
-	}
-	return nil, fmt.Errorf("%d nm is no decimal number of inches", int64(l))
+// Decode reads a value of type T from a Node by T's json tags, and collects everything wrong with it.
+func Decode[T any](n Node) (T, Faults) {
+	var into T
+	d := &decoder{}
+	d.into(n, reflect.ValueOf(&into).Elem(), "")
+	return into, d.faults
 }
 
-// Deg is an angle in degrees on the wire, rounded to the nearest micro-degree as it comes in.
-type Deg measure.Angle
-
-// MarshalJSON writes the shortest decimal that reads back as the same angle.
-func (a Deg) MarshalJSON() ([]byte, error) {
-	return strconv.AppendFloat(nil, measure.Angle(a).Degrees(), 'f', -1, 64), nil
-}
-
-// decoder fills a Go value from a Node by its json tags and collects every fault. A field without omitempty is required;
-// unknown and doubled fields are faults.
-type decoder struct{ faults []Fault }
+// decoder fills a Go value from a Node by its json tags and collects every fault. A field without omitempty
+// is required; unknown and doubled fields are faults.
+type decoder struct{ faults Faults }
 
 func (d *decoder) fault(at string, value any, format string, args ...any) {
 	if len(d.faults) < maxFaults {
-		d.faults = append(d.faults, Fault{Location: at, Message: fmt.Sprintf(format, args...), Value: echo(value)})
+		d.faults.Add(at, value, format, args...)
 	}
 }
 
@@ -141,14 +119,13 @@ func echo(v any) any {
 		if r := []rune(v); len(r) > 80 {
 			return string(r[:80]) + "…"
 		}
-		return v
-	case bool, json.Number:
-		return v
+	case []Node, object, []any, map[string]any:
+		return nil
 	}
-	return nil
+	return v
 }
 
-var nodeType = reflect.TypeFor[Node]()
+var unreadType = reflect.TypeFor[UnreadSheet]()
 
 func (d *decoder) into(n Node, v reflect.Value, at string) {
 	switch v.Interface().(type) {
@@ -164,10 +141,8 @@ func (d *decoder) into(n Node, v reflect.Value, at string) {
 		}
 		return
 	}
-	if v.Type() == nodeType {
-		if n != nil {
-			v.Set(reflect.ValueOf(n))
-		}
+	if v.Type() == unreadType {
+		v.Set(reflect.ValueOf(UnreadSheet{n}))
 		return
 	}
 	switch v.Kind() {
@@ -228,7 +203,8 @@ func (d *decoder) number(n Node, at string) (float64, bool) {
 	return f, true
 }
 
-func (d *decoder) length(n Node, v reflect.Value, at, unit string, read func(string) (measure.Length, error)) {
+func (d *decoder) length(n Node, v reflect.Value, at, unit string,
+	read func(string) (measure.Length, error)) {
 	num, ok := n.(json.Number)
 	if !ok {
 		d.fault(at, n, "A number of %s is expected here, not %s.", unit, kindOf(n))
@@ -237,7 +213,8 @@ func (d *decoder) length(n Node, v reflect.Value, at, unit string, read func(str
 	l, err := read(num.String())
 	switch {
 	case errors.Is(err, measure.ErrTooFine):
-		d.fault(at, n, "%s %s is finer than a nanometre: give at most six decimal places of a millimetre.", num, unit)
+		d.fault(at, n, "%s %s is finer than a nanometre: give at most six decimal places of a millimetre.",
+			num, unit)
 	case err != nil:
 		d.fault(at, n, "%s %s is not a length that can be meant here.", num, unit)
 	}
@@ -268,18 +245,7 @@ func (d *decoder) object(n Node, v reflect.Value, at string) {
 		return
 	}
 	known := map[string]bool{}
-	for i := range v.NumField() {
-		name, options, _ := strings.Cut(v.Type().Field(i).Tag.Get("json"), ",")
-		known[name] = true
-		value, given := o.values[name]
-		optional := strings.Contains(options, "omitempty")
-		switch {
-		case given && (value != nil || !optional):
-			d.into(value, v.Field(i), join(at, name))
-		case !given && !optional:
-			d.fault(join(at, name), nil, "This field is missing.")
-		}
-	}
+	d.fields(o, v, at, known)
 	for _, key := range o.keys {
 		if !known[key] {
 			d.fault(join(at, key), nil, "There is no field of this name here. Is it mistyped?")
@@ -287,6 +253,26 @@ func (d *decoder) object(n Node, v reflect.Value, at string) {
 	}
 	for _, key := range o.twice {
 		d.fault(join(at, key), nil, "This field is given twice.")
+	}
+}
+
+// fields reads the fields of a struct, those of the structs embedded in it among them.
+func (d *decoder) fields(o object, v reflect.Value, at string, known map[string]bool) {
+	for i := range v.NumField() {
+		if v.Type().Field(i).Anonymous {
+			d.fields(o, v.Field(i), at, known)
+			continue
+		}
+		name, options, _ := strings.Cut(v.Type().Field(i).Tag.Get("json"), ",")
+		known[name] = true
+		value, given := o.values[name]
+		optional := strings.Contains(options, "omitempty") || v.Type().Field(i).Tag.Get("required") == "false"
+		switch {
+		case given && (value != nil || !optional):
+			d.into(value, v.Field(i), join(at, name))
+		case !given && !optional:
+			d.fault(join(at, name), nil, "This field is missing.")
+		}
 	}
 }
 

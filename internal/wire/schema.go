@@ -1,4 +1,4 @@
-package compute
+package wire
 
 import _ "embed"
 

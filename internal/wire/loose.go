@@ -1,4 +1,4 @@
-package compute
+package wire
 
 import (
 	"fmt"
@@ -6,17 +6,18 @@ import (
 	"unicode"
 )
 
-// Loose finds in a JSON text what decoders pass over in silence: keys given twice, in one case or another, and text with characters that
-// cannot be seen or written. What is no JSON at all is left to the decoder, which says so.
-func Loose(data []byte) []Fault {
-	n, err := parse(data)
+// Loose finds in a JSON text what decoders pass over in silence: keys given twice, in one case or another,
+// and text with characters that cannot be seen or written. What is no JSON at all is left to the decoder,
+// which says so.
+func Loose(data []byte) Faults {
+	n, err := Parse(data)
 	if err != nil {
 		return nil
 	}
 	return looseIn(n, "body", nil)
 }
 
-func looseIn(n Node, at string, faults []Fault) []Fault {
+func looseIn(n Node, at string, faults Faults) Faults {
 	if len(faults) >= maxFaults {
 		return faults
 	}
@@ -37,7 +38,8 @@ func looseIn(n Node, at string, faults []Fault) []Fault {
 		for _, key := range n.keys {
 			folded := strings.ToLower(key)
 			if first, ok := seen[folded]; ok {
-				faults = append(faults, Fault{Location: join(at, key), Message: fmt.Sprintf("This field is given twice: as %q and as %q.", first, key)})
+				faults = append(faults, Fault{Location: join(at, key),
+					Message: fmt.Sprintf("This field is given twice: as %q and as %q.", first, key)})
 			}
 			seen[folded] = key
 			faults = looseIn(n.values[key], join(at, key), faults)
@@ -46,8 +48,8 @@ func looseIn(n Node, at string, faults []Fault) []Fault {
 	return faults
 }
 
-// unwritable says why a text cannot be kept: it holds control characters, or ones that turn the writing direction round, or nothing that can
-// be seen. Line ends and tabs are taken.
+// unwritable says why a text cannot be kept: it holds control characters, or ones that turn the writing
+// direction round, or nothing that can be seen. Line ends and tabs are taken.
 func unwritable(s string) string {
 	shown := false
 	for _, r := range s {

@@ -1,10 +1,12 @@
-package compute
+package wire
 
 import (
 	"encoding/json"
 	"fmt"
 	"reflect"
 	"strings"
+
+	"github.com/danielgtaylor/huma/v2"
 
 	"metronix/core/clearance"
 	"metronix/core/engine"
@@ -16,22 +18,22 @@ const SheetFormat = "metronix.engine/1"
 
 // Sheet is the engine sheet on the wire, the open format metronix.engine/1.
 type Sheet struct {
-	Format         string        `json:"format"`
-	Name           string        `json:"name"`
-	Cylinders      int           `json:"cylinders"`
-	FiringOrder    []int         `json:"firing_order"`
-	FiringAngles   []Deg         `json:"firing_angles_deg,omitempty"`
-	Rotation       string        `json:"rotation"`
-	MayTurnBack    bool          `json:"may_turn_back"`
-	Layout         string        `json:"layout"`
-	Banks          []Bank        `json:"banks"`
-	Timing         *Timing       `json:"valve_timing,omitempty"`
-	RequiredMargin *Deg          `json:"required_margin_deg,omitempty"`
-	Marks          []Deg         `json:"marks_deg,omitempty"`
-	Adjuster       *Adjuster     `json:"adjuster,omitempty"`
-	TurningPoint   *TurningPoint `json:"turning_point,omitempty"`
-	Clearances     []Card        `json:"clearances,omitempty"`
-	OwnSequence    []OwnStop     `json:"own_sequence,omitempty"`
+	Format         string          `json:"format"`
+	Name           string          `json:"name"`
+	Cylinders      int             `json:"cylinders"`
+	FiringOrder    []int           `json:"firing_order"`
+	FiringAngles   []Deg           `json:"firing_angles_deg,omitempty"`
+	Rotation       string          `json:"rotation"`
+	MayTurnBack    bool            `json:"may_turn_back"`
+	Layout         string          `json:"layout"`
+	Banks          []Bank          `json:"banks"`
+	Timing         *Timing         `json:"valve_timing,omitempty"`
+	RequiredMargin *Deg            `json:"required_margin_deg,omitempty"`
+	Marks          []Deg           `json:"marks_deg,omitempty"`
+	Adjuster       *Adjuster       `json:"adjuster,omitempty"`
+	TurningPoint   *TurningPoint   `json:"turning_point,omitempty"`
+	Clearances     []ClearanceCard `json:"clearances,omitempty"`
+	OwnSequence    []OwnStop       `json:"own_sequence,omitempty"`
 }
 
 // Bank is one head of a sheet.
@@ -77,8 +79,8 @@ type TurningPoint struct {
 	Socket float64 `json:"socket_mm,omitempty"`
 }
 
-// Card is a clearance card.
-type Card struct {
+// ClearanceCard is a clearance card.
+type ClearanceCard struct {
 	Source     string    `json:"source"`
 	State      string    `json:"state"`
 	Date       string    `json:"date,omitempty"`
@@ -108,7 +110,7 @@ type OwnStop struct {
 }
 
 // ReadSheet decodes and checks a sheet file. Faults hold everything wrong with it, located within the sheet.
-func ReadSheet(data []byte) (*engine.Sheet, []Fault) {
+func ReadSheet(data []byte) (*engine.Sheet, Faults) {
 	sheet, report := LookAtSheet(data)
 	if len(report.Problems) > 0 {
 		return nil, report.Problems
@@ -116,11 +118,11 @@ func ReadSheet(data []byte) (*engine.Sheet, []Fault) {
 	return sheet, nil
 }
 
-// ReadStoredSheet decodes a sheet that was found sound when it was stored. What today's check would refuse, and that day's did not, does
-// not keep it from being read.
-func ReadStoredSheet(data []byte) (*engine.Sheet, []Fault) {
+// ReadStoredSheet decodes a sheet that was found sound when it was stored. What today's check would refuse,
+// and that day's did not, does not keep it from being read.
+func ReadStoredSheet(data []byte) (*engine.Sheet, Faults) {
 	sheet, report := LookAtSheet(data)
-	var faults []Fault
+	var faults Faults
 	for _, f := range report.Problems {
 		if !engine.StricterSince(f.Location) {
 			faults = append(faults, f)
@@ -132,13 +134,15 @@ func ReadStoredSheet(data []byte) (*engine.Sheet, []Fault) {
 	return sheet, nil
 }
 
-// LookAtSheet decodes a sheet as far as it can be and reports everything at once. The sheet is nil where the data is none.
+// LookAtSheet decodes a sheet as far as it can be and reports everything at once. The sheet is nil where the
+// data is none.
 func LookAtSheet(data []byte) (*engine.Sheet, SheetReport) {
-	n, err := parse(data)
+	n, err := Parse(data)
 	if err != nil {
-		return nil, SheetReport{Problems: []Fault{{Location: "", Message: fmt.Sprintf("This is no engine sheet: %s.", err)}}}
+		return nil, SheetReport{Problems: Faults{{Location: "", Message: fmt.Sprintf("This is no engine "+
+			"sheet: %s.", err)}}}
 	}
-	return loadSheet(n)
+	return LoadSheet(n)
 }
 
 // WriteSheet encodes a sheet as a file.
@@ -149,28 +153,28 @@ func WriteSheet(s *engine.Sheet) ([]byte, error) {
 
 // SheetReport is engine.Report with the decoder's faults in front.
 type SheetReport struct {
-	Problems []Fault
-	Warnings []Fault
+	Problems Faults
+	Warnings Faults
 	Assumed  []string
 }
 
-// loadSheet decodes leniently, so that the check sees as much as can be seen, and reports everything at once.
-func loadSheet(n Node) (*engine.Sheet, SheetReport) {
-	var dto Sheet
-	d := &decoder{}
-	d.into(n, reflect.ValueOf(&dto).Elem(), "")
-	if dto.Format != SheetFormat && !faultAt(d.faults, "format") && !notObject(n) {
-		d.fault("format", dto.Format, "This program reads %s.", SheetFormat)
+// LoadSheet decodes leniently, so that the check sees as much as can be seen, and reports everything at once.
+func LoadSheet(n Node) (*engine.Sheet, SheetReport) {
+	dto, faults := Decode[Sheet](n)
+	if dto.Format != SheetFormat && !faultAt(faults, "format") && !notObject(n) {
+		faults.Add("format", dto.Format, "This program reads %s.", SheetFormat)
 	}
-	sheet := dto.toCore()
+	sheet := dto.core()
 	if notObject(n) {
-		return nil, SheetReport{Problems: []Fault{{Location: "", Message: "An engine sheet is an object, not " + kindOf(n) + "."}}}
+		return nil, SheetReport{Problems: Faults{{Location: "",
+			Message: "An engine sheet is an object, not " + kindOf(n) + "."}}}
 	}
 	report := engine.Check(sheet)
-	out := SheetReport{Problems: d.faults, Assumed: report.Assumed}
+	out := SheetReport{Problems: faults, Assumed: report.Assumed}
 	for _, p := range report.Problems {
-		if !faultAt(d.faults, p.Location) {
-			out.Problems = append(out.Problems, Fault{Location: inTheirUnit(n, p.Location), Message: p.Message})
+		if !faultAt(faults, p.Location) {
+			out.Problems = append(out.Problems,
+				Fault{Location: inTheirUnit(n, p.Location), Message: p.Message})
 		}
 	}
 	for _, w := range report.Warnings {
@@ -179,12 +183,24 @@ func loadSheet(n Node) (*engine.Sheet, SheetReport) {
 	return sheet, out
 }
 
+// UnreadSheet is a sheet in a request, sound or not, still to be read.
+type UnreadSheet struct{ node Node }
+
+// Load reads it, as LoadSheet does.
+func (u UnreadSheet) Load() (*engine.Sheet, SheetReport) { return LoadSheet(u.node) }
+
+// Schema is that of a sheet.
+func (UnreadSheet) Schema(r huma.Registry) *huma.Schema {
+	return r.Schema(reflect.TypeFor[Sheet](), true, "")
+}
+
 func notObject(n Node) bool { _, ok := n.(object); return !ok }
 
 // faultAt says that the decoder already found fault with a place or with something inside or around it.
-func faultAt(faults []Fault, location string) bool {
+func faultAt(faults Faults, location string) bool {
 	for _, f := range faults {
-		if f.Location == location || strings.HasPrefix(location, f.Location+".") || strings.HasPrefix(location, f.Location+"[") ||
+		if f.Location == location || strings.HasPrefix(location, f.Location+".") ||
+			strings.HasPrefix(location, f.Location+"[") ||
 			strings.HasPrefix(f.Location, location+".") || strings.HasPrefix(f.Location, location+"[") {
 			return true
 		}
@@ -202,7 +218,8 @@ func inTheirUnit(n Node, location string) string {
 
 // has says whether a path such as clearances[0].intake.nominal_mm is present.
 func has(n Node, path string) bool {
-	for _, step := range strings.FieldsFunc(path, func(r rune) bool { return r == '.' || r == '[' || r == ']' }) {
+	for _, step := range strings.FieldsFunc(path,
+		func(r rune) bool { return r == '.' || r == '[' || r == ']' }) {
 		switch at := n.(type) {
 		case object:
 			next, ok := at.values[step]
@@ -223,32 +240,37 @@ func has(n Node, path string) bool {
 	return true
 }
 
-func (s Sheet) toCore() *engine.Sheet {
+func (s Sheet) core() *engine.Sheet {
 	c := &engine.Sheet{
-		Name: s.Name, Cylinders: s.Cylinders, FiringOrder: s.FiringOrder, FiringAngles: angles[measure.Angle](s.FiringAngles),
+		Name: s.Name, Cylinders: s.Cylinders, FiringOrder: s.FiringOrder, FiringAngles: angles[measure.Angle](
+			s.FiringAngles),
 		Rotation: engine.Rotation(s.Rotation), MayTurnBack: s.MayTurnBack, Layout: engine.Layout(s.Layout),
 		RequiredMargin: (*measure.Angle)(s.RequiredMargin), Marks: angles[measure.Angle](s.Marks),
 	}
 	for _, b := range s.Banks {
-		bank := engine.Bank{Name: b.Name, Angle: measure.Angle(b.Angle), Cylinders: b.Cylinders, IntakePorts: engine.Side(b.IntakePorts)}
+		bank := engine.Bank{Name: b.Name, Angle: measure.Angle(b.Angle), Cylinders: b.Cylinders,
+			IntakePorts: engine.Side(b.IntakePorts)}
 		for _, r := range b.Rows {
 			bank.Rows = append(bank.Rows, engine.Row{Side: engine.Side(r.Side), Valves: r.Valves})
 		}
 		c.Banks = append(c.Banks, bank)
 	}
 	if t := s.Timing; t != nil {
-		c.Timing = &engine.ValveTiming{IVO: measure.Angle(t.IVO), IVC: measure.Angle(t.IVC), EVO: measure.Angle(t.EVO), EVC: measure.Angle(t.EVC),
-			IntakeCentre: (*measure.Angle)(t.IntakeCentre), ExhaustCentre: (*measure.Angle)(t.ExhaustCentre), AtLiftMM: t.AtLift}
+		c.Timing = &engine.ValveTiming{IVO: measure.Angle(t.IVO), IVC: measure.Angle(t.IVC),
+			EVO: measure.Angle(t.EVO), EVC: measure.Angle(t.EVC),
+			IntakeCentre: (*measure.Angle)(t.IntakeCentre), ExhaustCentre: (*measure.Angle)(
+				t.ExhaustCentre), AtLiftMM: t.AtLift}
 	}
 	if a := s.Adjuster; a != nil {
-		c.Adjuster = a.toCore()
+		c.Adjuster = a.Core()
 	}
 	if t := s.TurningPoint; t != nil {
 		c.TurningPoint = &engine.TurningPoint{Where: t.Where, SocketMM: t.Socket}
 	}
 	for _, card := range s.Clearances {
-		c.Clearances = append(c.Clearances, clearance.Card{Source: card.Source, State: clearance.State(card.State),
-			Date: card.Date, Remark: card.Remark, StoneCold: card.StoneCold, MaxEngineC: card.MaxEngineC, Intake: card.Intake.toCore(), Exhaust: card.Exhaust.toCore()})
+		c.Clearances = append(c.Clearances,
+			clearance.Card{Source: card.Source, State: clearance.State(card.State),
+				Date: card.Date, Remark: card.Remark, StoneCold: card.StoneCold, MaxEngineC: card.MaxEngineC, Intake: card.Intake.Core(), Exhaust: card.Exhaust.Core()})
 	}
 	if s.OwnSequence != nil {
 		c.OwnSequence = []engine.OwnStop{}
@@ -271,12 +293,12 @@ func angles[To, From ~int64](list []From) []To {
 	return out
 }
 
-func (a Adjuster) toCore() *engine.Adjuster {
+func (a Adjuster) Core() *engine.Adjuster {
 	return &engine.Adjuster{Kind: engine.AdjusterKind(a.Kind), Pitch: measure.Length(a.Pitch), Ratio: a.Ratio,
 		Eccentricity: measure.Length(a.Eccentricity), LocknutNm: a.Locknut, Thread: engine.Thread(a.Thread), Closes: engine.Way(a.Closes)}
 }
 
-func (c Clearance) toCore() clearance.Clearance {
+func (c Clearance) Core() clearance.Clearance {
 	figure := func(mm *MM, in *IN) clearance.Figure {
 		return clearance.Figure{Metric: (*measure.Length)(mm), Imperial: (*measure.Length)(in)}
 	}
@@ -293,23 +315,28 @@ func fromCore(c *engine.Sheet) Sheet {
 		RequiredMargin: (*Deg)(c.RequiredMargin), Marks: angles[Deg](c.Marks),
 	}
 	for _, b := range c.Banks {
-		bank := Bank{Name: b.Name, Angle: Deg(b.Angle), Cylinders: b.Cylinders, IntakePorts: string(b.IntakePorts)}
+		bank := Bank{Name: b.Name, Angle: Deg(b.Angle), Cylinders: b.Cylinders,
+			IntakePorts: string(b.IntakePorts)}
 		for _, r := range b.Rows {
 			bank.Rows = append(bank.Rows, Row{string(r.Side), r.Valves})
 		}
 		s.Banks = append(s.Banks, bank)
 	}
 	if t := c.Timing; t != nil {
-		s.Timing = &Timing{Deg(t.IVO), Deg(t.IVC), Deg(t.EVO), Deg(t.EVC), (*Deg)(t.IntakeCentre), (*Deg)(t.ExhaustCentre), t.AtLiftMM}
+		s.Timing = &Timing{Deg(t.IVO), Deg(t.IVC), Deg(t.EVO), Deg(t.EVC), (*Deg)(t.IntakeCentre),
+			(*Deg)(t.ExhaustCentre), t.AtLiftMM}
 	}
 	if a := c.Adjuster; a != nil {
-		s.Adjuster = &Adjuster{string(a.Kind), MM(a.Pitch), a.Ratio, MM(a.Eccentricity), a.LocknutNm, string(a.Thread), string(a.Closes)}
+		s.Adjuster = &Adjuster{string(a.Kind), MM(a.Pitch), a.Ratio, MM(a.Eccentricity), a.LocknutNm,
+			string(a.Thread), string(a.Closes)}
 	}
 	if t := c.TurningPoint; t != nil {
 		s.TurningPoint = &TurningPoint{t.Where, t.SocketMM}
 	}
 	for _, card := range c.Clearances {
-		s.Clearances = append(s.Clearances, Card{card.Source, string(card.State), card.Date, card.Remark, card.StoneCold, card.MaxEngineC, clearanceFromCore(card.Intake), clearanceFromCore(card.Exhaust)})
+		s.Clearances = append(s.Clearances,
+			ClearanceCard{card.Source, string(card.State), card.Date, card.Remark, card.StoneCold,
+				card.MaxEngineC, clearanceFromCore(card.Intake), clearanceFromCore(card.Exhaust)})
 	}
 	for _, o := range c.OwnSequence {
 		s.OwnSequence = append(s.OwnSequence, OwnStop{Deg(o.Crank), o.Set})
@@ -319,7 +346,9 @@ func fromCore(c *engine.Sheet) Sheet {
 
 func clearanceFromCore(c clearance.Clearance) Clearance {
 	return Clearance{
-		Nominal: (*MM)(c.Nominal.Metric), Tolerance: (*MM)(c.Tolerance.Metric), Lower: (*MM)(c.Lower.Metric), Upper: (*MM)(c.Upper.Metric),
-		NominalIn: (*IN)(c.Nominal.Imperial), ToleranceIn: (*IN)(c.Tolerance.Imperial), LowerIn: (*IN)(c.Lower.Imperial), UpperIn: (*IN)(c.Upper.Imperial),
+		Nominal: (*MM)(c.Nominal.Metric), Tolerance: (*MM)(c.Tolerance.Metric), Lower: (*MM)(
+			c.Lower.Metric), Upper: (*MM)(c.Upper.Metric),
+		NominalIn: (*IN)(c.Nominal.Imperial), ToleranceIn: (*IN)(c.Tolerance.Imperial), LowerIn: (*IN)(
+			c.Lower.Imperial), UpperIn: (*IN)(c.Upper.Imperial),
 	}
 }

@@ -1,0 +1,96 @@
+package job
+
+import (
+	"fmt"
+
+	"metronix/core/clearance"
+	"metronix/core/gauge"
+	"metronix/core/measure"
+)
+
+// Adjusted says that a valve's adjuster was moved, and is not locked yet where it has a lock nut.
+type Adjusted struct {
+	plain
+	Valve  string
+	Leaves []gauge.ID     // it was set by; none: not said
+	Shim   measure.Length // that went in; 0: none, or not said
+	From   string         // the valve that shim came from; empty: from the loose ones, or the shop
+	// CamsOut says that every shim can be reached, whatever the crank.
+	CamsOut bool
+}
+
+// Kind is "adjusted".
+func (Adjusted) Kind() Kind { return "adjusted" }
+
+// On is its valve.
+func (a Adjusted) On() string { return a.Valve }
+
+func (a Adjusted) sound(j *Job) error { return j.has(a.Valve) }
+
+func (a Adjusted) may(j *Job, _ string) error {
+	v := j.valve(a.Valve)
+	if err := j.working(); err != nil {
+		return err
+	}
+	if !v.Out && !a.CamsOut { // a bare valve is open to work on already
+		if err := j.inHand(v); err != nil {
+			return err
+		}
+	}
+	switch {
+	case j.Phase() == AsFound:
+		return refuse("valve", "Read every valve as found before any is touched.")
+	case j.Sheet.Shimmed() && a.Shim == 0 && (v.Shim > 0 || v.Out):
+		return refuse("shim_mm", fmt.Sprintf("Say which shim went under %s.", v.Name))
+	case a.Shim < 0 || a.Shim > MaxShim:
+		return refuse("shim_mm", notAShim(a.Shim))
+	case a.noGiver(j) != "":
+		return refuse("from", a.noGiver(j))
+	case a.swaps(j): // a good valve gets another shim where the choice over the whole engine wants it
+	case v.Stage == Untouched && !v.Out && v.Last != nil && v.Last.Judgement.Verdict == clearance.In:
+		return refuse("valve", fmt.Sprintf("%s is in. Leave it alone: disturbing a good valve is a risk.",
+			v.Name))
+	}
+	return nil
+}
+
+func (a Adjusted) do(j *Job) {
+	v := j.valve(a.Valve)
+	v.Adjustments++
+	v.reading(nil)
+	v.Verified, v.LeaveReason, v.before = false, "", j.Owned.Pick(a.Leaves).Thickness()
+	if a.Shim > 0 {
+		j.fit(v, a)
+	}
+	v.Stage = NutLoose
+	if !j.Sheet.HasLockNut() {
+		v.Stage = NutTight
+	}
+	j.barred, j.picked = false, v.Name
+}
+
+func (a Adjusted) closes() string { return a.Valve }
+
+// noGiver says why a shim cannot come from the valve it is said to come from; empty where it can.
+func (a Adjusted) noGiver(j *Job) string {
+	if a.From == "" || a.From == a.Valve {
+		return ""
+	}
+	giver, ok := j.Valve(a.From)
+	switch {
+	case !ok:
+		return fmt.Sprintf("%q is no valve of this engine.", a.From)
+	case giver.Out || giver.Shim != a.Shim:
+		return fmt.Sprintf("%s does not have a shim of %s to give.", giver.Name, a.Shim)
+	case !a.CamsOut && !j.Settable(giver):
+		return fmt.Sprintf("%s is not clear of its lobe here: its shim cannot be taken out. Take it out at "+
+			"its own stop "+
+			"with a stand-in in its place, or with the cams out.", giver.Name)
+	}
+	return ""
+}
+
+// swaps says that a valve of a shimmed engine gets another shim than it has.
+func (a Adjusted) swaps(j *Job) bool {
+	return j.Sheet.Shimmed() && a.Shim > 0 && a.Shim != j.valve(a.Valve).Shim
+}

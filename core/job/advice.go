@@ -1,0 +1,217 @@
+package job
+
+import (
+	"cmp"
+	"slices"
+
+	"metronix/core/adjust"
+	"metronix/core/clearance"
+	"metronix/core/engine"
+	"metronix/core/gauge"
+	"metronix/core/measure"
+	"metronix/core/sequence"
+)
+
+// Advice is what the bench is told besides what to do next: the leaves to try, the leaf to set by, how far to
+// turn the adjuster. It is asked of one state of a job and reckons what several valves have in common once.
+type Advice struct {
+	j     *Job
+	shift adjust.Shift // what locking usually does in these hands; the zero shift: not known
+	setBy map[setting]gauge.Stack
+}
+
+// setting is what the leaf to set by follows from: all valves of a kind have one aim and one window.
+type setting struct {
+	aim    measure.Length
+	window measure.Window
+}
+
+// Advise gives the advice on a job in the hands of somebody whose locking shifts a gap so.
+func (j *Job) Advise(shift adjust.Shift) *Advice {
+	return &Advice{j: j, shift: shift, setBy: map[setting]gauge.Stack{}}
+}
+
+// PreLock is the gap to set a valve to with the nut slack, so that it is at its aim once locked; ok is false
+// where nothing is learned yet of these hands, or there is no nut.
+func (a *Advice) PreLock(v *ValveState) (gap measure.Length, ok bool) {
+	if !a.j.Sheet.HasLockNut() {
+		return 0, false
+	}
+	return a.shift.PreLockAim(a.j.AimOf(v))
+}
+
+// SetBy is the leaf or stack to set a valve by with the nut slack: the one nearest the aim, corrected by what
+// locking usually does. Where it is corrected, it may lie outside the limits.
+func (a *Advice) SetBy(v *ValveState) gauge.Stack {
+	of := setting{a.j.AimOf(v), v.Limits.Window}
+	if st, ok := a.setBy[of]; ok {
+		return st
+	}
+	aim, window := of.aim, &of.window
+	if pre, ok := a.PreLock(v); ok {
+		aim, window = pre, nil
+	}
+	choice, _ := a.j.Owned.Choose(aim, window, gauge.MaxStack)
+	a.setBy[of] = choice.Stack
+	return choice.Stack
+}
+
+// Screw says how to turn a valve's adjuster from the last kept gap to the aim; ok is false where that cannot
+// be said: no gear is stated, the gap has no figure, or the gear has no screw. An eccentric is turned by
+// feel, and so needs none.
+func (j *Job) Screw(v *ValveState) (turn adjust.Turn, ok bool) {
+	judged := v.Last.Judgement
+	if j.Sheet.Adjuster == nil || (judged.Estimate == nil && j.Sheet.Adjuster.Kind != engine.Eccentric) {
+		return turn, false
+	}
+	gap := v.Limits.Window.Upper
+	switch {
+	case judged.Estimate != nil:
+		gap = *judged.Estimate
+	case judged.Verdict == clearance.Tight:
+		gap = v.Limits.Window.Lower
+	}
+	turn, err := adjust.Reckon(*j.Sheet.Adjuster, gap, j.AimOf(v))
+	return turn, err == nil
+}
+
+// Rung is one leaf or stack of the ladder that a valve is read with.
+type Rung struct {
+	Stack    gauge.Stack
+	Near     bool // about the limits, tried, advised, or to set by: shown without asking
+	InWindow bool // within the limits
+	SetBy    bool // the one to set by
+	// in the limits of the other kind of valve and not in these: the wrong leaf; nil: it is not
+	Other *engine.Kind
+}
+
+// about is how far outside the limits a leaf is shown without asking (from memory: valves are seldom further
+// out).
+const about = 150 * measure.Micrometre
+
+// Ladder is every single leaf that is owned, and the stacks that help: those within the limits at a thickness
+// that no single leaf has, the one worth trying next, those tried, and the one to set by. Thinnest first,
+// each once.
+func (a *Advice) Ladder(v *ValveState) []Rung {
+	setBy := a.SetBy(v)
+	wanted := []gauge.Stack{a.j.Judge(v).TryNext, setBy}
+	for _, r := range v.Round {
+		wanted = append(wanted, r.Stack)
+	}
+	w, other := v.Limits.Window, a.j.otherLimits(v)
+	shown := measure.Window{Lower: w.Lower - about, Upper: w.Upper + about}
+	var rungs []Rung
+	for _, st := range slices.Concat(a.j.Owned.Singles(), a.j.usefulStacks(v), wanted) {
+		if len(st) == 0 {
+			continue
+		}
+		t := st.Thickness()
+		rung := Rung{Stack: st, InWindow: w.Contains(t), SetBy: st.Same(setBy),
+			Near: shown.Contains(t) || slices.ContainsFunc(wanted, st.Same)}
+		if other != nil && !rung.InWindow && other.Limits.Window.Contains(t) {
+			rung.Other = &other.Kind
+		}
+		rungs = append(rungs, rung)
+	}
+	slices.SortStableFunc(rungs,
+		func(a, b Rung) int { return cmp.Compare(a.Stack.Thickness(), b.Stack.Thickness()) })
+	return slices.CompactFunc(rungs, func(a, b Rung) bool { return a.Stack.String() == b.Stack.String() })
+}
+
+// mostStacks is how many stacks of two are put on the ladder unasked: more would hide the leaves (from
+// memory).
+const mostStacks = 4
+
+// usefulStacks are stacks of two within the limits where no single leaf lies near.
+func (j *Job) usefulStacks(v *ValveState) (out []gauge.Stack) {
+	reached, _ := j.Owned.Reach(v.Limits.Window, 2, 0)
+	singles := j.Owned.Singles()
+	for _, st := range reached {
+		near := slices.ContainsFunc(singles, func(s gauge.Stack) bool {
+			return (s.Thickness() - st.Thickness()).Abs() <= 2*j.Feel
+		})
+		if len(st) > 1 && !near && len(out) < mostStacks {
+			out = append(out, st)
+		}
+	}
+	return out
+}
+
+// otherLimits is a valve of the other kind, where its limits differ.
+func (j *Job) otherLimits(v *ValveState) *ValveState {
+	return j.find(func(o *ValveState) bool { return o.Kind != v.Kind && o.Limits.Window != v.Limits.Window })
+}
+
+// Finished lists the stops of the plan at which nothing waits any more in the present phase.
+func (j *Job) Finished() (stops []int) {
+	switch j.Phase() {
+	case ChooseWay, Prepare, AwaitHot:
+		return nil
+	}
+	for at, stop := range j.Plan.Stops {
+		if j.firstPending(stop) == nil {
+			stops = append(stops, at)
+		}
+	}
+	return stops
+}
+
+// Instruction is one thing to do in words: how, and until what is seen. "Turn a further 180°", "cylinder 4
+// rocks".
+type Instruction struct {
+	How   string
+	Until string // empty: until it is done
+}
+
+// String is the whole sentence without its full stop.
+func (i Instruction) String() string {
+	if i.Until == "" {
+		return i.How
+	}
+	return i.How + " until " + i.Until
+}
+
+// Instruction says how the crank is turned to the next stop, and until what is seen; ok is false where
+// turning is not what is next.
+func (j *Job) Instruction(n Next) (i Instruction, ok bool) {
+	if n.Action != DoTurn {
+		return i, false
+	}
+	i = Instruction{"Turn the crank", j.Plan.Stops[n.Stop].Until()}
+	switch {
+	case n.Confirm:
+		i.How = "Confirm that"
+	case j.Known():
+		i.How = sequence.TurnBy(n.Turn, j.Way.Direction)
+	}
+	return i, true
+}
+
+// Brief says in a line what is next, for those who only look on.
+func (j *Job) Brief() string {
+	n := j.Next()
+	if turn, ok := j.Instruction(n); ok {
+		return turn.String()
+	}
+	switch n.Action {
+	case DoChooseWay:
+		return "Choose the sequence"
+	case DoPrepare:
+		return "Take the engine’s temperature"
+	case DoRead:
+		return "Read " + n.Valve
+	case DoKeep:
+		return "Keep the reading of " + n.Valve
+	case DoAdjust:
+		return "Set " + n.Valve
+	case DoLock:
+		return n.Valve + ": the nut is slack"
+	case DoBarOver:
+		return "Turn the crank two full turns"
+	case DoSign:
+		return "Account for all tools, then sign"
+	case DoGoHot:
+		return "Signed cold: the hot pass is waiting"
+	}
+	return "Signed by " + j.SignedBy
+}

@@ -1,0 +1,104 @@
+package job_test
+
+import (
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"metronix/core/adjust"
+	"metronix/core/clearance"
+	"metronix/core/engine"
+	"metronix/core/gauge"
+	"metronix/core/job"
+	"metronix/core/measure"
+	"metronix/core/sequence"
+)
+
+// The leaf to set by is the one nearest the aim; with six pairs that locking closed by 20 µm it is that much
+// thicker, so that the valve is at its aim once locked (aim − median shift).
+func TestSettingByACorrectedLeaf(t *testing.T) {
+	d := slackAt(t, "E1")
+	e1, _ := d.job.Valve("E1")
+	plain := d.job.Advise(adjust.Shift{})
+	assert.Equal(t, "0.30", plain.SetBy(e1).String())
+	_, known := plain.PreLock(e1)
+	assert.False(t, known)
+
+	var pairs []adjust.Pair
+	for range 6 {
+		pairs = append(pairs, adjust.Pair{Before: 300 * um, After: 280 * um})
+	}
+	learned := d.job.Advise(adjust.LearnShift(pairs))
+	assert.Equal(t, "0.32", learned.SetBy(e1).String())
+	pre, known := learned.PreLock(e1)
+	assert.True(t, known)
+	assert.Equal(t, 320*um, pre)
+}
+
+// The ladder holds every leaf once, thinnest first; those about the limits are shown, and so is the one that
+// is advised, however far off it lies; a leaf of the other kind of valve is told from the rest.
+func TestTheLadder(t *testing.T) {
+	s := setup()
+	s.Owned = nil
+	for _, l := range gauge.Straight(220*um, 300*um, 450*um, 900*um) {
+		s.Owned = append(s.Owned, gauge.Leaf{ID: l})
+	}
+	d := start(t, s)
+	d.begin(sequence.OneCylinder)
+	d.do(job.Happening{Act: job.Turned{Stop: 0}})
+	e1, _ := d.job.Valve("E1")
+	names := func(rungs []job.Rung, of func(job.Rung) bool) (list []string) {
+		for _, r := range rungs {
+			if of(r) {
+				list = append(list, r.Stack.String())
+			}
+		}
+		return list
+	}
+	rungs := d.job.Advise(adjust.Shift{}).Ladder(e1)
+	all := func(job.Rung) bool { return true }
+	near := func(r job.Rung) bool { return r.Near }
+	assert.Equal(t, []string{"0.22", "0.30", "0.45", "0.90"}, names(rungs, all))
+	assert.Equal(t, []string{"0.22", "0.30", "0.45"}, names(rungs, near))
+	assert.Equal(t, []string{"0.30"}, names(rungs, func(r job.Rung) bool { return r.SetBy && r.InWindow }))
+	assert.Equal(t, []string{"0.22"},
+		names(rungs, func(r job.Rung) bool { return r.Other != nil && *r.Other == engine.Intake }))
+
+	d.feel("E1", 900, "wont_go")
+	assert.Equal(t, []string{"0.22", "0.30", "0.45", "0.90"},
+		names(d.job.Advise(adjust.Shift{}).Ladder(e1), near), "one that was tried is shown")
+}
+
+// What is said of turning has its direction everywhere (a job turned backwards once said "on" on the board
+// and "back" on the bench).
+func TestTheInstructionHasItsDirection(t *testing.T) {
+	s := setup()
+	s.Sheet.MayTurnBack = true
+	d := start(t, s)
+	d.do(job.Happening{Act: job.WayChosen{Way: sequence.Way{School: sequence.OneCylinder,
+		Direction: sequence.Back}}})
+	assert.Equal(t, "Take the engine’s temperature", d.job.Brief())
+	d.do(job.Happening{Act: job.Prepared{EngineC: 19, AmbientC: 18}})
+	assert.Equal(t, "Turn the crank until cylinder 1 is at firing TDC", d.job.Brief())
+	d.do(job.Happening{Act: job.Turned{Stop: 0}})
+	assert.Equal(t, "Read E1", d.job.Brief())
+	d.readUntil(t, job.DoTurn, func(v string) (measure.Length, clearance.Feel) { return nominal(v), "drag" })
+	turn, ok := d.job.Instruction(d.job.Next())
+	require.True(t, ok)
+	assert.Equal(t, job.Instruction{How: "Turn back 180°", Until: "cylinder 2 is at firing TDC"}, turn)
+	assert.Equal(t, []int{0}, d.job.Finished())
+}
+
+// Keeping goes on to the next valve of the stop that waits, and says so before it does.
+func TestKeepingSaysWhatComesThen(t *testing.T) {
+	d := start(t, setup())
+	d.begin(sequence.OneCylinder)
+	d.do(job.Happening{Act: job.Turned{Stop: 0}})
+	assert.Empty(t, d.job.Then(d.job.Next()), "nothing to keep yet")
+	d.feel("E1", 300, "drag")
+	assert.Equal(t, "I1", d.job.Then(d.job.Next()))
+	d.do(job.Happening{Act: job.Kept{Valve: "E1"}})
+	d.feel("I1", 220, "drag")
+	assert.Empty(t, d.job.Then(d.job.Next()), "it was the last one here")
+}

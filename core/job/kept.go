@@ -1,0 +1,56 @@
+package job
+
+import (
+	"fmt"
+
+	"metronix/core/clearance"
+)
+
+// Kept says that a valve's readings stand, and goes on to the next.
+type Kept struct {
+	plain
+	Valve string
+}
+
+// Kind is "kept".
+func (Kept) Kind() Kind { return "kept" }
+
+// On is its valve.
+func (a Kept) On() string { return a.Valve }
+
+func (a Kept) sound(j *Job) error { return j.has(a.Valve) }
+
+func (a Kept) may(j *Job, _ string) error {
+	v := j.valve(a.Valve)
+	switch {
+	case v.Stage == NutLoose:
+		return refuse("valve", fmt.Sprintf("The lock nut of %s is slack. Lock it, then check again.", v.Name))
+	case len(v.Round) == 0:
+		return refuse("valve", fmt.Sprintf("%s has no reading to keep.", v.Name))
+	case j.Judge(v).Conflict != "":
+		return refuse("valve", j.Judge(v).Conflict)
+	}
+	return nil
+}
+
+func (a Kept) do(j *Job) {
+	v := j.valve(a.Valve)
+	judgement := j.Judge(v)
+	result := &Result{Judgement: judgement, Readings: v.Round, At: v.readAt, Stale: j.stale(v.readAt),
+		TimeDoubtful: v.readDoubt}
+	j.learn(v, judgement)
+	if v.Adjustments == 0 && !j.checked {
+		v.AsFound = result
+	}
+	if v.Shim > 0 {
+		v.readWith = v.Shim
+	}
+	v.reading(nil)
+	v.Last, v.Stage, v.LeaveReason, j.picked = result, Untouched, "", ""
+	v.Verified = j.barred && judgement.Verdict == clearance.In && !result.Stale
+	if result.Stale {
+		j.shut("The last reading came later than the hot figures hold. Run the engine warm again.")
+	}
+}
+
+func (a Kept) closes() string { return a.Valve }

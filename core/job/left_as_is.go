@@ -1,0 +1,49 @@
+package job
+
+import (
+	"fmt"
+	"strings"
+)
+
+// LeftAsIs leaves a valve out of its limits on purpose.
+type LeftAsIs struct {
+	plain
+	Valve  string
+	Reason string // why; the sheet shows it
+}
+
+// Kind is "left_as_is".
+func (LeftAsIs) Kind() Kind { return "left_as_is" }
+
+// On is its valve.
+func (a LeftAsIs) On() string { return a.Valve }
+
+func (a LeftAsIs) sound(j *Job) error { return j.has(a.Valve) }
+
+func (a LeftAsIs) may(j *Job, _ string) error {
+	v := j.valve(a.Valve)
+	switch {
+	case strings.TrimSpace(a.Reason) == "":
+		return refuse("reason", "Say why the valve is left: the sheet will show it.")
+	case v.Stage == NutLoose:
+		return refuse("valve", fmt.Sprintf("The lock nut of %s is slack. Lock it and read it again before "+
+			"it is left.", v.Name))
+	case v.Stage == NutTight:
+		return refuse("valve", fmt.Sprintf("%s was set and not read since. Read it before it is left.",
+			v.Name))
+	case v.Out:
+		return refuse("valve", fmt.Sprintf("%s has no shim: it was taken out for another valve. Fit one "+
+			"first.", v.Name))
+	case !v.Needs():
+		return refuse("valve", fmt.Sprintf("%s is not out of its limits: there is nothing to leave.", v.Name))
+	}
+	return j.alone(v)
+}
+
+func (a LeftAsIs) do(j *Job) {
+	v := j.valve(a.Valve)
+	v.reading(nil)
+	v.LeaveReason, j.picked = strings.TrimSpace(a.Reason), ""
+}
+
+func (a LeftAsIs) closes() string { return a.Valve }

@@ -1,0 +1,52 @@
+package job
+
+import (
+	"fmt"
+
+	"metronix/core/sequence"
+)
+
+// Located finds the crank by what is visible on the engine.
+type Located struct {
+	plain
+	Seen []sequence.Sighting
+}
+
+// Kind is "located".
+func (Located) Kind() Kind { return "located" }
+
+func (a Located) sound(j *Job) error {
+	_, err := j.Find(a.Seen)
+	return err
+}
+
+func (a Located) may(j *Job, _ string) error {
+	if j.Way.School == "" {
+		return refuse("kind", "Choose the sequence first.")
+	}
+	f, err := j.Find(a.Seen)
+	switch {
+	case err != nil:
+		return err
+	case f.Conflict != "":
+		return refuse("seen", f.Conflict)
+	case !f.Known && len(f.Positions) > 1:
+		return refuse("seen", fmt.Sprintf("The crank may still stand in %d places: look at one thing more.",
+			len(f.Positions)))
+	case !f.Known:
+		return refuse("seen", fmt.Sprintf("The crank may still stand anywhere within %s: look at one thing "+
+			"more.",
+			f.Positions[0].Length()))
+	}
+	return nil
+}
+
+func (a Located) do(j *Job) {
+	if l, err := sequence.Locate(j.Sheet, a.Seen, nil); err == nil && len(l.Positions) == 1 {
+		j.stand(l.Positions[0])
+	} else {
+		j.lose()
+	}
+}
+
+func (Located) moves() bool { return true }

@@ -1,0 +1,39 @@
+package job
+
+import "fmt"
+
+// Locked says that a valve's lock nut is tight, which ends setting. The gap before it is the reading with the
+// nut slack; where a leaf was tried and did not drag, it is not known.
+type Locked struct {
+	plain
+	Valve string
+}
+
+// Kind is "locked".
+func (Locked) Kind() Kind { return "locked" }
+
+// On is its valve.
+func (a Locked) On() string { return a.Valve }
+
+func (a Locked) sound(j *Job) error { return j.has(a.Valve) }
+
+func (a Locked) may(j *Job, _ string) error {
+	if v := j.valve(a.Valve); v.Stage != NutLoose {
+		return refuse("valve", fmt.Sprintf("The lock nut of %s was not slackened.", v.Name))
+	}
+	return nil
+}
+
+func (a Locked) do(j *Job) {
+	v := j.valve(a.Valve)
+	if len(v.Round) > 0 {
+		v.before = 0
+		if estimate := j.Judge(v).Estimate; estimate != nil {
+			v.before = *estimate
+		}
+	}
+	v.Stage = NutTight
+	v.reading(nil)
+}
+
+func (a Locked) closes() string { return a.Valve }

@@ -1,0 +1,19 @@
+package job_test
+
+import (
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+
+	"metronix/core/job"
+)
+
+func TestLocking(t *testing.T) {
+	d := slackAt(t, "E1")
+	d.refused(job.Happening{Act: job.Locked{Valve: "I1"}}, "The lock nut of I1 was not slackened")
+	d.do(job.Happening{Act: job.Locked{Valve: "E1"}})
+	e1, _ := d.job.Valve("E1")
+	assert.Equal(t, job.NutTight, e1.Stage)
+	assert.Equal(t, job.Next{Action: job.DoRead, Valve: "E1", Stop: d.job.Stop}, d.job.Next(),
+		"the nut may have moved the gap")
+}

@@ -1,0 +1,59 @@
+package job
+
+import "slices"
+
+// Phase is how far the job is.
+type Phase string
+
+// The phases, in order. Adjust is passed over when every valve is in, Verify when nothing was adjusted.
+const (
+	ChooseWay Phase = "choose_way"
+	Prepare   Phase = "prepare"
+	AsFound   Phase = "as_found"
+	Adjust    Phase = "adjust"
+	Verify    Phase = "verify"
+	Sign      Phase = "sign"
+	AwaitHot  Phase = "await_hot" // signed cold, provisionally; not finished before the hot pass is signed
+	Done      Phase = "done"
+)
+
+// Phase is how far the job is.
+func (j *Job) Phase() Phase {
+	has := func(f func(*ValveState) bool) bool { return slices.ContainsFunc(j.Valves, f) }
+	switch {
+	case j.Provisional() && j.SignedBy != "":
+		return AwaitHot
+	case j.SignedBy != "":
+		return Done
+	case j.Way.School == "":
+		return ChooseWay
+	case !j.Prepared:
+		return Prepare
+	case has((*ValveState).unread):
+		return AsFound
+	case has((*ValveState).Needs):
+		return Adjust
+	case j.anyAdjusted() && has(j.unverified):
+		return Verify
+	}
+	return Sign
+}
+
+func (j *Job) anyAdjusted() bool {
+	return slices.ContainsFunc(j.Valves, func(v *ValveState) bool { return v.Adjustments > 0 })
+}
+
+func (j *Job) unverified(v *ValveState) bool { return !v.Verified && v.LeaveReason == "" }
+
+// Pending says whether a valve still waits in the present phase.
+func (j *Job) Pending(v *ValveState) bool {
+	switch j.Phase() {
+	case AsFound:
+		return v.unread()
+	case Adjust:
+		return v.Needs() || v.Stage != Untouched
+	case Verify:
+		return j.unverified(v)
+	}
+	return false
+}

@@ -1,0 +1,51 @@
+package job
+
+import (
+	"fmt"
+	"slices"
+
+	"metronix/core/clearance"
+	"metronix/core/gauge"
+)
+
+// ReadingTaken is how one leaf, or one stack of leaves, felt in a valve's gap.
+type ReadingTaken struct {
+	plain
+	Valve  string
+	Leaves []gauge.ID // one to gauge.MaxStack
+	Feel   clearance.Feel
+	// MadeThere says that the reading was made where the crank stood when its screen was drawn, and counts
+	// for that place.
+	MadeThere bool
+}
+
+// Kind is "reading".
+func (ReadingTaken) Kind() Kind { return "reading" }
+
+// On is its valve.
+func (a ReadingTaken) On() string { return a.Valve }
+
+func (a ReadingTaken) sound(j *Job) error {
+	if err := j.has(a.Valve); err != nil {
+		return err
+	}
+	if !slices.Contains([]clearance.Feel{clearance.Free, clearance.Drag, clearance.WontGo}, a.Feel) {
+		return refuse("feel", fmt.Sprintf("%q is no feel: free, drag or wont_go.", a.Feel))
+	}
+	if len(a.Leaves) < 1 || len(a.Leaves) > gauge.MaxStack {
+		return refuse("leaves_mm",
+			fmt.Sprintf("%d leaves: one to %d go into a gap.", len(a.Leaves), gauge.MaxStack))
+	}
+	for _, l := range a.Leaves {
+		if l.Marked <= 0 || l.Marked > gauge.MaxStoredLeaf {
+			return refuse("leaves_mm", fmt.Sprintf("%s is not the thickness of a feeler leaf.", l.Marked))
+		}
+	}
+	return nil
+}
+
+func (a ReadingTaken) may(j *Job, since string) error { return j.mayRead(a.Valve, a.MadeThere, since) }
+
+func (a ReadingTaken) do(j *Job) {
+	j.addReading(a.Valve, a.MadeThere, clearance.Reading{Stack: j.Owned.Pick(a.Leaves), Feel: a.Feel})
+}

@@ -1,0 +1,75 @@
+package job
+
+import "fmt"
+
+// Replay computes the state from a whole stored list. It errs where New does, and where the list does not fit
+// together: a happening names what is not there, or takes back what is not the last one standing.
+func Replay(setup Setup, list []Happening) (*Job, error) {
+	standing := map[string]bool{}
+	var order []string
+	for _, h := range list {
+		undone, ok := h.Act.(Undone)
+		if !ok {
+			order = append(order, h.ID)
+			standing[h.ID] = true
+			continue
+		}
+		if n := len(order); n == 0 || order[n-1] != undone.Target {
+			return nil, refuse("target", fmt.Sprintf("Happening %s takes back %s, which is not the last "+
+				"one standing.",
+				h.ID, undone.Target))
+		}
+		delete(standing, order[len(order)-1])
+		order = order[:len(order)-1]
+	}
+	j, err := New(setup)
+	if err != nil {
+		return nil, err
+	}
+	for _, h := range list {
+		if err := j.again(h, standing[h.ID]); err != nil {
+			return nil, fmt.Errorf("happening %s: %w", h.ID, err)
+		}
+	}
+	j.upgrade()
+	return j, nil
+}
+
+// again takes a stored happening: into the state where it stands, otherwise into the log alone.
+func (j *Job) again(h Happening, stands bool) error {
+	undone, ok := h.Act.(Undone)
+	switch {
+	case ok:
+		j.log.back(h.ID, undone.Target)
+	case !stands:
+		j.log.note(h, j)
+		j.log.entries[len(j.log.entries)-1].known = false
+	default:
+		j.upgradeBefore(h)
+		return j.apply(h, true)
+	}
+	return nil
+}
+
+// upgradeBefore and upgrade make the crank unknown where a job goes on under newer rules than those it was
+// begun under: earlier ones let it stand where it had not been found.
+func (j *Job) upgradeBefore(h Happening) {
+	if h.todays() {
+		j.upgrade()
+	}
+}
+
+func (j *Job) upgrade() {
+	if n := len(j.effective); n > 0 && j.SignedBy == "" && !j.effective[n-1].todays() {
+		j.lose()
+	}
+}
+
+// Take gives the state after one more happening; j is not to be used afterwards. A *Refusal leaves the job as
+// it was.
+func (j *Job) Take(h Happening) (*Job, error) {
+	if a, ok := h.Act.(Undone); ok {
+		return j.undo(h, a)
+	}
+	return j, j.apply(h, false)
+}

@@ -1,0 +1,50 @@
+package job
+
+import (
+	"fmt"
+
+	"metronix/core/measure"
+)
+
+// Sized writes down, or corrects, the shim found under a valve. Where nothing was changed since its gap was
+// measured, it was measured with this shim.
+type Sized struct {
+	plain
+	Valve string
+	Shim  measure.Length // above 0, at most MaxShim
+}
+
+// Kind is "sized".
+func (Sized) Kind() Kind { return "sized" }
+
+// On is its valve.
+func (a Sized) On() string { return a.Valve }
+
+func (a Sized) sound(j *Job) error {
+	if err := j.has(a.Valve); err != nil {
+		return err
+	}
+	if a.Shim <= 0 || a.Shim > MaxShim {
+		return refuse("shim_mm", notAShim(a.Shim))
+	}
+	return nil
+}
+
+func (a Sized) may(j *Job, _ string) error {
+	switch v := j.valve(a.Valve); {
+	case !j.Sheet.Shimmed():
+		return refuse("valve", "This engine has no shims: its sheet names another adjuster.")
+	case v.Out:
+		return refuse("valve", fmt.Sprintf("The shim of %s was taken out for another valve. Say which one "+
+			"goes in.", v.Name))
+	}
+	return nil
+}
+
+func (a Sized) do(j *Job) {
+	v := j.valve(a.Valve)
+	v.Shim = a.Shim
+	if v.Stage == Untouched {
+		v.readWith = a.Shim
+	}
+}

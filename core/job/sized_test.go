@@ -1,0 +1,29 @@
+package job_test
+
+import (
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+
+	"metronix/core/engine"
+	"metronix/core/job"
+	"metronix/core/measure"
+	"metronix/core/sequence"
+)
+
+func TestWritingDownAShim(t *testing.T) {
+	d := start(t, setup())
+	d.begin(sequence.RockingPairs)
+	d.refused(job.Happening{Act: job.Sized{Valve: "E1", Shim: 2600 * um}}, "no shims")
+	s := setup()
+	s.Sheet.Adjuster = &engine.Adjuster{Kind: engine.Shim}
+	d = start(t, s)
+	d.begin(sequence.RockingPairs)
+	d.refused(job.Happening{Act: job.Sized{Valve: "E1"}}, "not the thickness of a shim")
+	d.refused(job.Happening{Act: job.Sized{Valve: "E1", Shim: 21 * measure.Millimetre}},
+		"not the thickness of a shim")
+	d.do(job.Happening{Act: job.Sized{Valve: "E1", Shim: 2600 * um}})
+	d.do(job.Happening{Act: job.Sized{Valve: "E1", Shim: 2650 * um}})
+	e1, _ := d.job.Valve("E1")
+	assert.Equal(t, 2650*um, e1.Shim, "the later word counts")
+}

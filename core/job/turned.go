@@ -1,0 +1,58 @@
+package job
+
+import (
+	"fmt"
+
+	"metronix/core/sequence"
+)
+
+// Turned says that the crank now stands at a stop of the plan: it was turned there, or found there.
+type Turned struct {
+	plain
+	Stop int // index into the plan's stops, from 0
+}
+
+// Kind is "turned".
+func (Turned) Kind() Kind { return "turned" }
+
+func (a Turned) sound(j *Job) error {
+	if n := len(j.Plan.Stops); n > 0 && (a.Stop < 0 || a.Stop >= n) {
+		return refuse("stop", fmt.Sprintf("There is no stop %d: this sequence has stops 0 to %d.", a.Stop,
+			n-1))
+	}
+	return nil
+}
+
+func (a Turned) may(j *Job, since string) error {
+	if at := j.log.since(since); since != "" && (at < 0 || j.log.movedAfter(at)) {
+		return &Refusal{Field: "stop", Code: CrankMoved,
+			Message: "The crank was moved since this screen was drawn. Look where it stands now before it " +
+				"is turned."}
+	}
+	if err := j.working(); err != nil {
+		return err
+	}
+	if v := j.bare(); v != nil {
+		return refuse("stop", fmt.Sprintf("%s has no shim: it was taken out for another valve. "+
+			"Fit one before the crank is turned.", v.Name))
+	}
+	if v := j.nutLoose(); v != nil && (j.Settable(v) || a.Stop != j.stopOf(v)) {
+		return refuse("stop", fmt.Sprintf("The lock nut of %s is slack. Lock it before the crank is turned.",
+			v.Name))
+	}
+	if v := j.unkept(); v != nil && j.Known() {
+		return refuse("stop", fmt.Sprintf("%s has a reading that is not kept. "+
+			"Keep it or take it back before the crank is turned.", v.Name))
+	}
+	return nil
+}
+
+func (a Turned) do(j *Job) {
+	if len(j.Plan.Stops) == 0 {
+		return
+	}
+	j.stand(sequence.Exactly(j.Plan.Stops[a.Stop].Crank))
+	j.Stop = a.Stop
+}
+
+func (Turned) moves() bool { return true }

@@ -1,0 +1,53 @@
+package job
+
+// Undone takes back the last happening that stands. What it does is done by making the list shorter: the
+// state is computed from what is left.
+type Undone struct {
+	plain
+	Target string // the id of the happening taken back
+}
+
+// Kind is "undone".
+func (Undone) Kind() Kind { return "undone" }
+
+func (a Undone) may(j *Job, _ string) error {
+	switch last := j.CanUndo(); {
+	case j.SignedBy != "":
+		return refuse("target", "The job is signed. What is signed is not taken back: start a new job.")
+	case last == "":
+		return refuse("target", "There is nothing to take back.")
+	case last != a.Target:
+		return refuse("target", "Something else happened since. Only the last thing done can be taken "+
+			"back: look again.")
+	}
+	return nil
+}
+
+func (Undone) do(*Job) {}
+
+// CanUndo is the id of the happening that would be taken back next, empty where none can be.
+func (j *Job) CanUndo() string {
+	if n := len(j.effective); n > 0 && j.SignedBy == "" {
+		return j.effective[n-1].ID
+	}
+	return ""
+}
+
+func (j *Job) undo(h Happening, a Undone) (*Job, error) {
+	if err := a.may(j, h.Since); err != nil {
+		return j, err
+	}
+	before, err := New(j.begun)
+	if err != nil {
+		return j, err
+	}
+	for _, h := range j.effective[:len(j.effective)-1] {
+		if err := before.again(h, true); err != nil {
+			return j, err
+		}
+	}
+	before.upgrade()
+	before.log = j.log
+	before.log.back(h.ID, a.Target)
+	return before, nil
+}

@@ -1,0 +1,71 @@
+package job
+
+import (
+	"time"
+
+	"metronix/core/clearance"
+	"metronix/core/engine"
+	"metronix/core/measure"
+)
+
+// Result is a valve's readings kept with their judgement.
+type Result struct {
+	Judgement clearance.Judgement
+	Readings  []clearance.Reading
+	At        time.Time // when the last of them was made
+	Stale     bool      // a hot reading taken too long after the engine was shut off
+	// TimeDoubtful says that the client's word for when it was made cannot be right: At is when it arrived.
+	TimeDoubtful bool
+}
+
+// Stage is how far the work on one valve's adjuster is.
+type Stage string
+
+// Untouched since the last kept reading, adjusted with the nut still loose, or locked and to be read again.
+const (
+	Untouched Stage = ""
+	NutLoose  Stage = "nut_loose"
+	NutTight  Stage = "nut_tight"
+)
+
+// ValveState is one valve in the job.
+type ValveState struct {
+	engine.Valve
+	Limits      clearance.Limits
+	Round       []clearance.Reading // readings not kept yet
+	Stage       Stage
+	AsFound     *Result // the last kept before this valve was adjusted and before the check pass
+	Last        *Result // the last kept
+	Adjustments int
+	Verified    bool           // read in its limits after two turns since the last adjustment
+	LeaveReason string         // why it stays out of limits; empty: it was not left
+	Shim        measure.Length // fitted; 0: not known
+	Out         bool           // its shim was taken out for another valve
+	ColdFound   *Result        // of the cold pass, once the hot pass began
+	ColdLeft    *Result
+	ColdReason  string // why it was left out of limits in the cold pass
+
+	readAt    time.Time // when the last reading of Round was made
+	readDoubt bool
+	readThere bool // it was made at a place where the crank stands no more
+
+	before   measure.Length // the gap set with the nut loose; 0: not known
+	readWith measure.Length // the shim with which the last kept gap was measured; 0: not known
+
+	judged *clearance.Judgement // of Round; nil: not judged yet
+}
+
+// reading replaces the readings not kept yet.
+func (v *ValveState) reading(round []clearance.Reading) { v.Round, v.judged = round, nil }
+
+// unread says that the valve has no reading that counts.
+func (v *ValveState) unread() bool { return v.Last == nil || v.Last.Stale }
+
+// Needs says that the valve is read and not in, and nobody decided to leave it so; or that its shim lies
+// elsewhere.
+func (v *ValveState) Needs() bool {
+	return v.Out || v.Last != nil && v.Last.Judgement.Verdict != clearance.In && v.LeaveReason == ""
+}
+
+// ReadThere says that the readings not kept yet were made where the crank stands no more.
+func (v *ValveState) ReadThere() bool { return v.readThere && len(v.Round) > 0 }

@@ -1,0 +1,62 @@
+package job
+
+import (
+	"fmt"
+
+	"metronix/core/measure"
+	"metronix/core/sequence"
+)
+
+// WayChosen chooses the sequence in which the valves are worked on, or another one later on.
+type WayChosen struct {
+	plain
+	sequence.Way
+}
+
+// Kind is "way_chosen".
+func (WayChosen) Kind() Kind { return "way_chosen" }
+
+func (a WayChosen) sound(j *Job) error {
+	plan, err := j.planOf(a.Way)
+	switch {
+	case err != nil:
+		return refuse("school", err.Error())
+	case !plan.Applies:
+		return refuse("school", plan.Reason)
+	}
+	return nil
+}
+
+func (a WayChosen) may(j *Job, _ string) error {
+	if plan, err := sequence.Make(j.Sheet, sequence.Request{Way: a.Way}); err != nil || !plan.Applies {
+		return refuse("school", plan.Reason)
+	}
+	if v := j.nutLoose(); v != nil {
+		return refuse("school", fmt.Sprintf("The lock nut of %s is slack. Lock it before changing the "+
+			"sequence.", v.Name))
+	}
+	return nil
+}
+
+func (a WayChosen) do(j *Job) {
+	plan, _ := j.planOf(a.Way)
+	j.Way, j.Plan = a.Way, plan
+	j.Stop = j.stopHere()
+}
+
+func (WayChosen) moves() bool { return true }
+
+// planOf is the plan of a sequence. One that was accepted when angles were compared less exactly is planned a
+// hair laxer.
+func (j *Job) planOf(way sequence.Way) (sequence.Plan, error) {
+	plan, err := sequence.Make(j.Sheet, sequence.Request{Way: way})
+	if err != nil || plan.Applies {
+		return plan, err
+	}
+	laxer := j.required - 10*measure.SameAngle
+	again, err := sequence.Make(j.Sheet, sequence.Request{Way: way, RequiredMargin: &laxer})
+	if err == nil && again.Applies {
+		return again, nil
+	}
+	return plan, nil
+}

@@ -1,0 +1,40 @@
+package job
+
+import "time"
+
+// WentHot begins the hot pass of a job signed provisionally: the hot card, every valve to be read anew, the
+// engine to be warmed first and its crank to be found again. What was found and left cold stays, with its
+// reasons.
+type WentHot struct{ plain }
+
+// Kind is "went_hot".
+func (WentHot) Kind() Kind { return "went_hot" }
+
+func (WentHot) may(j *Job, _ string) error {
+	if j.Phase() != AwaitHot {
+		return refuse("kind", "The hot pass comes after the cold start is signed.")
+	}
+	return nil
+}
+
+func (WentHot) do(j *Job) {
+	if j.Hot == nil {
+		return
+	}
+	limits, err := limitsOf(*j.Hot)
+	if err != nil {
+		return // New refused such a card
+	}
+	j.Cold = &Signature{j.SignedBy, j.SignedAt}
+	j.Card = *j.Hot
+	j.SignedBy, j.SignedAt, j.Prepared, j.Override, j.Closed = "", time.Time{}, false, "", ""
+	j.barred, j.checked, j.picked = false, false, ""
+	for _, v := range j.Valves {
+		v.ColdFound, v.ColdLeft, v.ColdReason = v.AsFound, v.Last, v.LeaveReason
+		v.Limits = limits[v.Kind]
+		v.AsFound, v.Last, v.Verified, v.LeaveReason, v.Adjustments, v.Stage = nil, nil, false, "", 0, Untouched
+	}
+	j.lose()
+}
+
+func (WentHot) moves() bool { return true }

@@ -1,0 +1,40 @@
+package sequence
+
+import (
+	"metronix/core/cycle"
+	"metronix/core/engine"
+	"metronix/core/measure"
+)
+
+// openingClosing is, per cylinder, its intakes as its exhaust starts to open and its exhausts as its intake
+// nearly closes.
+var openingClosing = school{
+	name: OpeningClosing, title: "Exhaust opening, intake closing",
+	howTo: "Intake as its own exhaust starts to open, exhaust as its own intake nearly closes: for long cams.",
+	stops: openingClosingStops,
+}
+
+func openingClosingStops(c *cycle.Cycle, _ Request, _ measure.Angle) ([]draft, string) {
+	var drafts []draft
+	for _, cylinder := range c.Sheet.FiringOrder {
+		for _, half := range []struct {
+			watch engine.Kind
+			what  What
+			theta measure.Angle
+		}{{engine.Exhaust, Opening, c.Events(engine.Exhaust).Open}, {engine.Intake, Closing,
+			c.Events(engine.Intake).Shut}} {
+			d := draft{crank: c.CrankAt(cylinder, half.theta), ordinal: cylinder}
+			for _, v := range c.Valves {
+				switch {
+				case v.Cylinder != cylinder:
+				case v.Kind == half.watch:
+					d.watch = append(d.watch, Sighting{What: half.what, Valve: v.Name})
+				default:
+					d.set = append(d.set, SetValve{v.Name, c.Margin(v, d.crank)})
+				}
+			}
+			drafts = append(drafts, d)
+		}
+	}
+	return drafts, ""
+}

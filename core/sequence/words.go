@@ -1,0 +1,119 @@
+package sequence
+
+import (
+	"fmt"
+	"strings"
+
+	"metronix/core/measure"
+)
+
+// This file is how sightings are spoken of, so that bench, board and finder say the same of a stop.
+
+// Until is a sighting as something to turn the crank until: "cylinder 4 rocks".
+func (s Sighting) Until() string {
+	switch s.What {
+	case Rocking:
+		return fmt.Sprintf("cylinder %d rocks", s.Cylinder)
+	case FullLift:
+		return s.Valve + " is fully down"
+	case TDCFiring:
+		return fmt.Sprintf("cylinder %d is at firing TDC", s.Cylinder)
+	case Mark:
+		if s.Mark == 0 {
+			return "the TDC mark is at the pointer"
+		}
+		return fmt.Sprintf("the %s mark is at the pointer", s.Mark)
+	case Opening:
+		return s.Valve + " just starts to open"
+	case Closing:
+		return s.Valve + " is nearly closed"
+	case Loose:
+		return "the lobe of " + s.Valve + " points straight away"
+	case Pressed:
+		return s.Valve + " is held open"
+	case Degrees:
+		return fmt.Sprintf("the degree wheel reads %s", s.Mark)
+	}
+	return "the stop is reached"
+}
+
+// Standing is a sighting as something that is so now: "cylinder 4 is rocking".
+func (s Sighting) Standing() string {
+	if s.What == Rocking {
+		return fmt.Sprintf("cylinder %d is rocking", s.Cylinder)
+	}
+	return s.Until()
+}
+
+// HowToSee says how to tell a sighting from its look-alike a turn away.
+func (s Sighting) HowToSee() string {
+	switch s.What {
+	case Rocking:
+		return "Rocking: as the exhaust finishes closing, the intake starts to open. " +
+			"Nothing of the cylinder you read may move."
+	case FullLift:
+		return "Fully down: the rocker neither sinks further nor rises when the crank is moved a little on."
+	case Mark, Degrees:
+		return "The pulley passes it twice in two turns: look at the rockers too, or the crank may be one " +
+			"turn out."
+	case Opening:
+		return "Turn slowly: the rocker has just begun to sink."
+	case Closing:
+		return "Turn slowly: the rocker has all but come up again."
+	case Loose:
+		return "The lobe points straight away from its follower: the valve has play and is in the middle " +
+			"of its base circle."
+	case TDCFiring:
+		return "Firing TDC: both rockers of the cylinder have play. If they are rocking, the crank is one " +
+			"turn out: " +
+			"turn a further 360°."
+	}
+	return ""
+}
+
+// Until is what to turn the crank until at a stop: its own sign, and where that comes twice in two turns,
+// what tells the turns apart before it.
+func (s Stop) Until() string {
+	if len(s.Watch) == 0 {
+		return Sighting{}.Until()
+	}
+	sign := s.Watch[0]
+	if twice := sign.What == Mark || sign.What == Degrees; twice && len(s.Watch) > 1 {
+		return s.Watch[1].Until() + ", " + sign.Until()
+	}
+	return sign.Until()
+}
+
+// TurnBy is how the crank is turned by an angle in a direction: "Turn a further 180°".
+func TurnBy(by measure.Angle, d Direction) string {
+	if d == Back {
+		return fmt.Sprintf("Turn back %s", by)
+	}
+	return fmt.Sprintf("Turn a further %s", by)
+}
+
+// How is how the crank is turned to a stop of the plan from the one before.
+func (p Plan) How(stop int) string {
+	if stop == 0 {
+		return "Turn the crank"
+	}
+	return TurnBy(p.Stops[stop].Turn, p.Direction)
+}
+
+// Standing is a stop as it stands now, as a sentence without its full stop: "Cylinder 4 is rocking".
+func (s Stop) Standing() string {
+	if len(s.Watch) > 0 && s.Watch[0].What == Rocking {
+		return capital(s.Watch[0].Standing())
+	}
+	return capital(s.Until())
+}
+
+// HowToSee says how to tell the stop from its look-alike a turn away.
+func (s Stop) HowToSee() string {
+	if len(s.Watch) == 0 {
+		return ""
+	}
+	return s.Watch[0].HowToSee()
+}
+
+func capital(text string) string { return strings.ToUpper(text[:1]) + text[1:] }

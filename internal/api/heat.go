@@ -1,0 +1,73 @@
+package api
+
+import (
+	"math"
+	"time"
+
+	"metronix/core/adjust"
+	"metronix/core/job"
+	"metronix/internal/wire"
+)
+
+// HeatReading is one temperature written down.
+type HeatReading struct {
+	At       time.Time    `json:"at"`
+	EngineC  wire.Celsius `json:"engine_c"`
+	AmbientC wire.Celsius `json:"ambient_c"`
+}
+
+// Cooling is when the gate of a cold card opens.
+type Cooling struct {
+	Reachable bool          `json:"reachable"`
+	ReadyAt   *time.Time    `json:"ready_at"`
+	KPerMin   *float64      `json:"k_per_min"`
+	Why       string        `json:"why"`
+	Curve     []HeatReading `json:"curve" doc:"the fitted line, for drawing"`
+}
+
+// Signed is who signed, and when.
+type Signed struct {
+	By string    `json:"by"`
+	At time.Time `json:"at"`
+}
+
+// LockShift is what locking usually does in this mechanic's hands on this kind of adjuster.
+type LockShift struct {
+	Enough   bool    `json:"enough"`
+	Count    int     `json:"count"`
+	MedianMM wire.MM `json:"median_mm"`
+	SpreadMM wire.MM `json:"spread_mm"`
+}
+
+func shiftView(s adjust.Shift) LockShift {
+	return LockShift{s.Enough, s.Count, wire.MM(s.Median), wire.MM(s.Spread)}
+}
+
+// curvePoints is how many points of the cooling line are sent for drawing.
+const curvePoints = 24
+
+func coolingView(j *job.Job) *Cooling {
+	c, since, ok := j.Cooling()
+	if !ok {
+		return nil
+	}
+	out := &Cooling{Reachable: c.Reachable, Why: c.Why, Curve: []HeatReading{}}
+	if !c.Reachable {
+		return out
+	}
+	last := j.Temperatures[len(j.Temperatures)-1]
+	ready := last.At.Add(time.Duration(c.Minutes * float64(time.Minute)))
+	out.ReadyAt = &ready
+	if math.IsNaN(c.K) {
+		return out
+	}
+	out.KPerMin = &c.K
+	end := ready.Sub(since).Minutes() * 1.15
+	for i := range curvePoints + 1 {
+		minute := end * float64(i) / curvePoints
+		at := since.Add(time.Duration(minute * float64(time.Minute)))
+		out.Curve = append(out.Curve,
+			HeatReading{at, wire.Celsius(math.Round(c.At(minute)*10) / 10), wire.Celsius(last.AmbientC)})
+	}
+	return out
+}

@@ -1,0 +1,182 @@
+package wire
+
+import (
+	"metronix/core/clearance"
+	"metronix/core/job"
+	"metronix/core/measure"
+)
+
+// forms is every kind of act as it stands on the wire: its fields here, its meaning in core/job.
+var forms = []form{
+	formed(func(a job.WayChosen) wayChosen { return wayChosen{WayOf(a.Way), a.StopCount} }),
+	formed(func(a job.TemperatureNoted) noted { return noted{Celsius(a.EngineC), Celsius(a.AmbientC)} }),
+	formed(func(a job.Prepared) prepared {
+		return prepared{Celsius(a.EngineC), Celsius(a.AmbientC),
+			a.Reason}
+	}),
+	formed(func(a job.Turned) turned { return turned{a.Stop} }),
+	formed(func(a job.Located) located { return located{SeenOf(a.Seen)} }),
+	formed(func(job.Doubted) doubted { return doubted{} }),
+	formed(func(a job.Picked) picked { return picked{a.Valve} }),
+	formed(func(a job.ReadingTaken) reading {
+		return reading{a.Valve, StackOf(a.Leaves), string(a.Feel), a.MadeThere}
+	}),
+	formed(func(a job.DialRead) dial { return dial{a.Valve, MM(a.Gap), MM(a.Uncertainty), a.MadeThere} }),
+	formed(func(a job.Withdrawn) withdrawn { return withdrawn{a.Valve, a.Index} }),
+	formed(func(a job.Sized) sized { return sized{a.Valve, MM(a.Shim)} }),
+	formed(func(a job.Kept) kept { return kept{a.Valve} }),
+	formed(func(a job.Adjusted) adjusted {
+		return adjusted{a.Valve, StackOf(a.Leaves), MM(a.Shim), a.From, a.CamsOut}
+	}),
+	formed(func(a job.Locked) locked { return locked{a.Valve} }),
+	formed(func(a job.LeftAsIs) leftAsIs { return leftAsIs{a.Valve, a.Reason} }),
+	formed(func(job.BarredOver) barredOver { return barredOver{} }),
+	formed(func(a job.Undone) undone { return undone{a.Target} }),
+	formed(func(a job.Signed) signed { return signed{a.By, a.ToolsOut} }),
+	formed(func(job.WentHot) wentHot { return wentHot{} }),
+}
+
+type wayChosen struct {
+	Way
+	Stops int `json:"stop_count,omitempty" minimum:"0" maximum:"80" doc:"for fewest_stops; 0: as few as reach the margin"`
+}
+
+func (w wayChosen) act(*Faults) job.Act { return job.WayChosen{Way: w.Core(w.Stops)} }
+
+type noted struct {
+	EngineC  Celsius `json:"engine_c"`
+	AmbientC Celsius `json:"ambient_c"`
+}
+
+func (w noted) act(*Faults) job.Act {
+	return job.TemperatureNoted{EngineC: float64(w.EngineC), AmbientC: float64(w.AmbientC)}
+}
+
+type prepared struct {
+	EngineC  Celsius `json:"engine_c"`
+	AmbientC Celsius `json:"ambient_c"`
+	Reason   string  `json:"reason,omitempty" maxLength:"200" doc:"why the temperature gate is passed all the same"`
+}
+
+func (w prepared) act(*Faults) job.Act {
+	return job.Prepared{EngineC: float64(w.EngineC), AmbientC: float64(w.AmbientC), Reason: w.Reason}
+}
+
+type turned struct {
+	Stop int `json:"stop" doc:"index of the stop at which the crank stands now, from 0"`
+}
+
+func (w turned) act(*Faults) job.Act { return job.Turned{Stop: w.Stop} }
+
+type located struct {
+	Seen Seen `json:"seen" maxItems:"100" doc:"what is visible on the engine"`
+}
+
+func (w located) act(*Faults) job.Act { return job.Located{Seen: w.Seen.Core()} }
+
+type doubted struct{}
+
+func (doubted) act(*Faults) job.Act { return job.Doubted{} }
+
+type picked struct {
+	Valve string `json:"valve" maxLength:"8"`
+}
+
+func (w picked) act(*Faults) job.Act { return job.Picked{Valve: w.Valve} }
+
+type reading struct {
+	Valve string `json:"valve" maxLength:"8"`
+	Stack
+	Feel      string `json:"feel" maxLength:"16" doc:"free, drag or wont_go"`
+	MadeThere bool   `json:"made_there,omitempty" doc:"it was made where the crank stood at seen, and counts for that place"`
+}
+
+func (w reading) act(f *Faults) job.Act {
+	w.Stack.Faults("", f)
+	feel, ok := ParseFeel(w.Feel)
+	if !ok {
+		feel = clearance.Feel(w.Feel) // refused by the core in its words
+	}
+	return job.ReadingTaken{Valve: w.Valve, Leaves: w.Core(), Feel: feel, MadeThere: w.MadeThere}
+}
+
+type dial struct {
+	Valve       string `json:"valve" maxLength:"8"`
+	Gap         MM     `json:"gap_mm"`
+	Uncertainty MM     `json:"uncertainty_mm,omitempty" doc:"either way; absent: the usual one of a dial indicator"`
+	MadeThere   bool   `json:"made_there,omitempty" doc:"as that of reading"`
+}
+
+func (w dial) act(*Faults) job.Act {
+	return job.DialRead{Valve: w.Valve, Gap: measure.Length(w.Gap),
+		Uncertainty: measure.Length(w.Uncertainty),
+		MadeThere:   w.MadeThere}
+}
+
+type withdrawn struct {
+	Valve string `json:"valve" maxLength:"8"`
+	Index int    `json:"index" doc:"of the reading in the valve's round, from 0"`
+}
+
+func (w withdrawn) act(*Faults) job.Act { return job.Withdrawn{Valve: w.Valve, Index: w.Index} }
+
+type sized struct {
+	Valve string `json:"valve" maxLength:"8"`
+	Shim  MM     `json:"shim_mm"`
+}
+
+func (w sized) act(*Faults) job.Act { return job.Sized{Valve: w.Valve, Shim: measure.Length(w.Shim)} }
+
+type kept struct {
+	Valve string `json:"valve" maxLength:"8"`
+}
+
+func (w kept) act(*Faults) job.Act { return job.Kept{Valve: w.Valve} }
+
+type adjusted struct {
+	Valve string `json:"valve" maxLength:"8"`
+	Stack
+	Shim    MM     `json:"shim_mm,omitempty" doc:"that went in"`
+	From    string `json:"from,omitempty" maxLength:"8" doc:"the valve that the shim came from"`
+	CamsOut bool   `json:"cams_out,omitempty" doc:"the camshafts are out, so that every shim can be reached"`
+}
+
+func (w adjusted) act(f *Faults) job.Act {
+	w.Stack.Faults("", f)
+	return job.Adjusted{Valve: w.Valve, Leaves: w.Core(), Shim: measure.Length(w.Shim), From: w.From,
+		CamsOut: w.CamsOut}
+}
+
+type locked struct {
+	Valve string `json:"valve" maxLength:"8"`
+}
+
+func (w locked) act(*Faults) job.Act { return job.Locked{Valve: w.Valve} }
+
+type leftAsIs struct {
+	Valve  string `json:"valve" maxLength:"8"`
+	Reason string `json:"reason,omitempty" maxLength:"200" doc:"why it is left; refused without one"`
+}
+
+func (w leftAsIs) act(*Faults) job.Act { return job.LeftAsIs{Valve: w.Valve, Reason: w.Reason} }
+
+type barredOver struct{}
+
+func (barredOver) act(*Faults) job.Act { return job.BarredOver{} }
+
+type undone struct {
+	Target string `json:"target" maxLength:"64" doc:"the id of the happening taken back: the last one standing"`
+}
+
+func (w undone) act(*Faults) job.Act { return job.Undone{Target: w.Target} }
+
+type signed struct {
+	By       string `json:"by,omitempty" maxLength:"100" doc:"who signs; refused without a name"`
+	ToolsOut bool   `json:"tools_out,omitempty" doc:"all tools and leaves are accounted for, and the socket is off the crank; refused otherwise"`
+}
+
+func (w signed) act(*Faults) job.Act { return job.Signed{By: w.By, ToolsOut: w.ToolsOut} }
+
+type wentHot struct{}
+
+func (wentHot) act(*Faults) job.Act { return job.WentHot{} }

@@ -1,0 +1,220 @@
+package wire
+
+import (
+	"encoding/json"
+	"fmt"
+	"reflect"
+	"slices"
+	"strings"
+	"time"
+
+	"github.com/danielgtaylor/huma/v2"
+
+	"metronix/core/job"
+)
+
+// Header is what every happening carries besides what was done.
+type Header struct {
+	ID     string `json:"id" minLength:"8" maxLength:"64" pattern:"^[A-Za-z0-9_-]+$" doc:"made by the client; sending it twice stores it once"`
+	Kind   string `json:"kind"`
+	DoneAt string `json:"done_at,omitempty" format:"date-time" doc:"when it was done, where it waited to be sent, by the program's clock"`
+	Since  string `json:"seen,omitempty" maxLength:"64" doc:"the id of the newest happening that its screen knew; absent: the newest there is"`
+}
+
+// Happening is one entry of a job's list as it is sent: a union by kind, whose fields are those of its kind
+// and no other.
+type Happening struct{ job.Happening }
+
+// MarshalJSON writes the header and the fields of the kind. When it arrived is not among them.
+func (h Happening) MarshalJSON() ([]byte, error) {
+	f, ok := formOf(h.Act.Kind())
+	if !ok {
+		return nil, fmt.Errorf("%q has no form on the wire", h.Act.Kind())
+	}
+	head := Header{ID: h.ID, Kind: string(f.kind), Since: h.Since}
+	if !h.DoneAt.IsZero() {
+		head.DoneAt = h.DoneAt.Format(time.RFC3339Nano)
+	}
+	if f.sees() {
+		head.Since = ""
+	}
+	first, err := json.Marshal(head)
+	if err != nil {
+		return nil, err
+	}
+	own, err := json.Marshal(f.write(h.Act))
+	if err != nil || len(own) == len("{}") {
+		return first, err
+	}
+	return slices.Concat(first[:len(first)-1], []byte(","), own[1:]), nil
+}
+
+// Schema is the union of all kinds.
+func (Happening) Schema(r huma.Registry) *huma.Schema {
+	union := &huma.Schema{Discriminator: &huma.Discriminator{PropertyName: "kind",
+		Mapping: map[string]string{}}}
+	for _, f := range forms {
+		name := "Happening" + camel(string(f.kind))
+		ref := &huma.Schema{Ref: "#/components/schemas/" + name}
+		r.Map()[name] = f.schema(r)
+		union.OneOf = append(union.OneOf, ref)
+		union.Discriminator.Mapping[string(f.kind)] = ref.Ref
+	}
+	r.Map()["Happening"] = union
+	return &huma.Schema{Ref: "#/components/schemas/Happening"}
+}
+
+func camel(kind string) string {
+	var name strings.Builder
+	for word := range strings.SplitSeq(kind, "_") {
+		name.WriteString(strings.ToUpper(word[:1]) + word[1:])
+	}
+	return name.String()
+}
+
+// schema is that of one kind: the header's fields and its own. Located says what is seen, and not what its
+// screen knew.
+func (f form) schema(r huma.Registry) *huma.Schema {
+	head, own := huma.SchemaFromType(r, reflect.TypeFor[Header]()), huma.SchemaFromType(r, f.fields)
+	head.Properties["kind"] = &huma.Schema{Type: huma.TypeString, Enum: []any{string(f.kind)}}
+	for name, property := range own.Properties {
+		head.Properties[name] = property
+	}
+	head.Required = append(head.Required, own.Required...)
+	head.PrecomputeMessages()
+	return head
+}
+
+// ReadHappening reads a happening that arrived at a time. Fields that its kind does not have, and those
+// missing, are refused by name.
+func ReadHappening(data []byte, at time.Time) (job.Happening, Faults) {
+	n, err := Parse(data)
+	o, ok := n.(object)
+	if err != nil || !ok {
+		return job.Happening{}, Faults{{Message: "This is no happening: an object with id and kind is " +
+			"expected."}}
+	}
+	kind, _ := o.values["kind"].(string)
+	f, ok := formOf(job.Kind(kind))
+	if !ok {
+		return job.Happening{}, Faults{{Location: "kind", Value: echo(o.values["kind"]),
+			Message: fmt.Sprintf("This is nothing that happens in a job. There are: %s.",
+				strings.Join(kinds(), ", "))}}
+	}
+	mine, rest := f.split(o)
+	head, faults := Decode[Header](mine)
+	act, more := f.read(rest)
+	if faults = append(faults, more...); len(faults) == 0 {
+		faults = limits(data, f.limits())
+	}
+	h := job.Happening{ID: head.ID, At: at.UTC(), Since: head.Since, Act: act}
+	if head.DoneAt != "" {
+		done, err := time.Parse(time.RFC3339Nano, head.DoneAt)
+		if err != nil && len(faults) == 0 {
+			faults.Add("done_at", head.DoneAt, "A date and time is expected here, as 2026-11-25T10:00:00Z.")
+		}
+		h.DoneAt = done.UTC()
+	}
+	return h, faults
+}
+
+// split parts a happening into what every kind has and what this one has.
+func (f form) split(o object) (mine, rest object) {
+	head := []string{"id", "kind", "done_at"}
+	if !f.sees() {
+		head = append(head, "seen")
+	}
+	parts := [2]object{{values: map[string]Node{}}, {values: map[string]Node{}}}
+	for _, key := range o.keys {
+		part := &parts[1]
+		if slices.Contains(head, key) {
+			part = &parts[0]
+		}
+		part.keys = append(part.keys, key)
+		part.values[key] = o.values[key]
+	}
+	parts[1].twice = o.twice
+	return parts[0], parts[1]
+}
+
+// WriteAct writes what was done, with the fields of its kind; the kind itself stands beside it.
+func WriteAct(a job.Act) ([]byte, error) {
+	f, ok := formOf(a.Kind())
+	if !ok {
+		return nil, fmt.Errorf("%q has no form on the wire", a.Kind())
+	}
+	return json.Marshal(f.write(a))
+}
+
+// ReadAct reads what WriteAct wrote.
+func ReadAct(kind job.Kind, data []byte) (job.Act, error) {
+	f, ok := formOf(kind)
+	if !ok {
+		return nil, fmt.Errorf("%q is nothing that happens in a job", kind)
+	}
+	n, err := Parse(data)
+	if err != nil {
+		return nil, err
+	}
+	act, faults := f.read(n)
+	if len(faults) > 0 {
+		return nil, fmt.Errorf("%s: %s", faults[0].Location, faults[0].Message)
+	}
+	return act, nil
+}
+
+// form is how one kind of act stands on the wire.
+type form struct {
+	kind   job.Kind
+	fields reflect.Type
+	read   func(Node) (job.Act, Faults)
+	write  func(job.Act) any
+}
+
+// shape is the fields of a kind, which give the act that they say.
+type shape interface{ act(*Faults) job.Act }
+
+// formed is the form of acts of type A in fields of type W.
+func formed[W shape, A job.Act](of func(A) W) form {
+	var a A
+	return form{a.Kind(), reflect.TypeFor[W](), func(n Node) (job.Act, Faults) {
+		fields, faults := Decode[W](n)
+		if len(faults) > 0 {
+			return nil, faults
+		}
+		return fields.act(&faults), faults
+	}, func(act job.Act) any { return of(act.(A)) }}
+}
+
+func formOf(kind job.Kind) (form, bool) {
+	i := slices.IndexFunc(forms, func(f form) bool { return f.kind == kind })
+	if i < 0 {
+		return form{}, false
+	}
+	return forms[i], true
+}
+
+func kinds() []string {
+	list := make([]string, len(forms))
+	for i, f := range forms {
+		list[i] = string(f.kind)
+	}
+	return list
+}
+
+// sees says that the kind has a field of its own by the name of seen.
+func (f form) sees() bool {
+	for i := range f.fields.NumField() {
+		if f.fields.Field(i).Tag.Get("json") == "seen" {
+			return true
+		}
+	}
+	return false
+}
+
+// limits is the schema of the kind, for what its tags state.
+func (f form) limits() *huma.Schema {
+	published.Lock()
+	defer published.Unlock()
+	return f.schema(published.Registry)
+}

@@ -1,0 +1,189 @@
+package wire_test
+
+import (
+	"encoding/json"
+	"fmt"
+	"reflect"
+	"slices"
+	"testing"
+	"time"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"metronix/core/clearance"
+	"metronix/core/gauge"
+	"metronix/core/job"
+	"metronix/core/sequence"
+	"metronix/internal/wire"
+)
+
+var noon = time.Date(2026, 11, 25, 12, 0, 0, 0, time.UTC)
+
+// filled is each kind of act with every field of it filled, and the fields as they stand on the wire. The
+// names are those that outsiders were promised.
+var filled = []struct {
+	act    job.Act
+	fields string
+}{
+	{job.WayChosen{Way: sequence.Way{School: sequence.FewestStops, Order: sequence.Numerical,
+		Direction: sequence.Back, Positions: sequence.MarksOnly, StopCount: 3}},
+		`"school":"fewest_stops","order":"numerical","direction":"back","positions":"marks","stop_count":3`},
+	{job.TemperatureNoted{EngineC: 18.5, AmbientC: -3}, `"engine_c":18.5,"ambient_c":-3`},
+	{job.Prepared{EngineC: 19, AmbientC: 17, Reason: "r"}, `"engine_c":19,"ambient_c":17,"reason":"r"`},
+	{job.Turned{Stop: 2}, `"stop":2`},
+	{job.Located{Seen: []sequence.Sighting{{What: sequence.Rocking, Cylinder: 2},
+		{What: sequence.Mark, Mark: 100_000}}},
+		`"seen":[{"what":"rocking","cylinder":2},{"what":"mark","mark_deg":0.1}]`},
+	{job.Doubted{}, ``},
+	{job.Picked{Valve: "E1"}, `"valve":"E1"`},
+	{job.ReadingTaken{Valve: "E1", Leaves: []gauge.ID{{Marked: 150_000, Angled: true}, {Marked: 228_600}},
+		Feel: clearance.WontGo, MadeThere: true},
+		`"valve":"E1","leaves_mm":[0.15,0.2286],"angled":[true,false],"feel":"wont_go","made_there":true`},
+	{job.DialRead{Valve: "E1", Gap: 220_001, Uncertainty: 10_000, MadeThere: true},
+		`"valve":"E1","gap_mm":0.220001,"uncertainty_mm":0.01,"made_there":true`},
+	{job.Withdrawn{Valve: "E1", Index: 1}, `"valve":"E1","index":1`},
+	{job.Sized{Valve: "E1", Shim: 2_650_000}, `"valve":"E1","shim_mm":2.65`},
+	{job.Kept{Valve: "E1"}, `"valve":"E1"`},
+	{job.Adjusted{Valve: "E1", Leaves: []gauge.ID{{Marked: 300_000}}, Shim: 2_600_000, From: "I2",
+		CamsOut: true},
+		`"valve":"E1","leaves_mm":[0.3],"shim_mm":2.6,"from":"I2","cams_out":true`},
+	{job.Locked{Valve: "E1"}, `"valve":"E1"`},
+	{job.LeftAsIs{Valve: "E1", Reason: "seized"}, `"valve":"E1","reason":"seized"`},
+	{job.BarredOver{}, ``},
+	{job.Undone{Target: "before"}, `"target":"before"`},
+	{job.Signed{By: "Tess", ToolsOut: true}, `"by":"Tess","tools_out":true`},
+	{job.WentHot{}, ``},
+}
+
+// sent is a happening with fields as a client sends it.
+func sent(kind job.Kind, fields string) string {
+	if fields != "" {
+		fields = "," + fields
+	}
+	return fmt.Sprintf(`{"id":"happening-1","kind":%q%s}`, kind, fields)
+}
+
+// Every kind reads from what clients send as exactly the act that it says, writes as the same, and is stored
+// and read again.
+func TestEveryKindReadsAndWrites(t *testing.T) {
+	require.Len(t, filled, len(job.Acts()), "one of each")
+	for _, c := range filled {
+		text := sent(c.act.Kind(), c.fields)
+		h, faults := wire.ReadHappening([]byte(text), noon)
+		require.Empty(t, faults, text)
+		assert.Equal(t, job.Happening{ID: "happening-1", At: noon, Act: c.act}, h)
+
+		written, err := json.Marshal(wire.Happening{Happening: h})
+		require.NoError(t, err)
+		assert.JSONEq(t, text, string(written))
+
+		stored, err := wire.WriteAct(c.act)
+		require.NoError(t, err)
+		again, err := wire.ReadAct(c.act.Kind(), stored)
+		require.NoError(t, err, string(stored))
+		assert.Equal(t, c.act, again)
+		for i := range reflect.TypeOf(c.act).NumField() {
+			field := reflect.TypeOf(c.act).Field(i)
+			assert.True(t, !field.IsExported() || !reflect.ValueOf(c.act).Field(i).IsZero(),
+				"%T.%s is left out of this test", c.act, field.Name)
+		}
+	}
+}
+
+// A field of another kind is refused by name with every kind, and one that is missing where the kind cannot
+// do without.
+func TestForeignAndMissingFieldsAreNamed(t *testing.T) {
+	places := func(text string) (at []string) {
+		_, faults := wire.ReadHappening([]byte(text), noon)
+		for _, f := range faults {
+			at = append(at, f.Location)
+			assert.NotEmpty(t, f.Message)
+		}
+		return at
+	}
+	for _, c := range filled {
+		fields := c.fields
+		if fields != "" {
+			fields += ","
+		}
+		assert.Equal(t, []string{"torque"}, places(sent(c.act.Kind(), fields+`"torque":14`)), c.act.Kind())
+		if c.act.Kind() != "located" {
+			assert.Equal(t, []string{"seen"}, places(sent(c.act.Kind(), fields+`"seen":[]`)),
+				"%s: what its screen knew is an id", c.act.Kind())
+		}
+	}
+	for kind, missing := range map[job.Kind][]string{
+		"way_chosen": {"school"}, "temperature": {"engine_c", "ambient_c"}, "prepared": {"engine_c",
+			"ambient_c"}, "turned": {"stop"},
+		"located": {"seen"}, "picked": {"valve"}, "reading": {"valve", "feel"}, "dial": {"valve",
+			"gap_mm"}, "withdrawn": {"valve", "index"},
+		"sized": {"valve", "shim_mm"}, "kept": {"valve"}, "adjusted": {"valve"}, "locked": {"valve"}, "left_as_is": {"valve"}, "undone": {"target"},
+	} {
+		assert.Equal(t, missing, places(sent(kind, "")), kind)
+	}
+	assert.Equal(t, []string{"kind"}, places(sent("sung", "")))
+	assert.Equal(t, []string{"id"}, places(`{"kind":"doubted"}`))
+	assert.Equal(t, []string{"id"}, places(`{"id":"short","kind":"doubted"}`))
+	assert.Equal(t, []string{"done_at"}, places(`{"id":"happening-1","kind":"doubted","done_at":"noon"}`))
+	assert.Equal(t, []string{"leaves_mm[0]"},
+		places(sent("reading", `"valve":"E1","leaves_mm":[0.1234567],"feel":"drag"`)))
+	assert.Equal(t, []string{"leaves_mm[1]"},
+		places(sent("reading", `"valve":"E1","leaves_mm":[0.1,20],"feel":"drag"`)))
+	assert.Equal(t, []string{"reason"},
+		places(sent("left_as_is",
+			`"valve":"E1","reason":"`+string(make([]byte, 0))+fmt.Sprintf("%0201d", 0)+`"`)))
+	assert.NotEmpty(t, places(`[]`))
+}
+
+// A time said in another zone is the same instant; a queued happening keeps what its screen knew.
+func TestAHappeningSaysWhenAndByWhoseView(t *testing.T) {
+	h, faults := wire.ReadHappening(
+		[]byte(`{"id":"happening-1","kind":"picked","valve":"E1","seen":"before","done_at":"2026-11-25T13:00:00.5+02:00"}`), noon)
+	require.Empty(t, faults)
+	assert.Equal(t, "before", h.Since)
+	assert.Equal(t, time.Date(2026, 11, 25, 11, 0, 0, 500_000_000, time.UTC), h.DoneAt)
+}
+
+// spelled are fields that are kept as they are meant, and may be written otherwise than they were said.
+var spelled = []string{"done_at", "seen", "feel", "angled"}
+
+// Whatever happening is accepted holds, written again, the same keys and values, defaults aside.
+func FuzzHappeningKeepsWhatItSays(f *testing.F) {
+	for _, c := range filled {
+		f.Add([]byte(sent(c.act.Kind(), c.fields)))
+	}
+	for _, seed := range []string{`{"id":"happening-1","kind":"kept","valve":"E1","seen":"x","done_at":"2026-11-25T10:00:00Z"}`, `{"id":"a","ID":"b"}`, `[]`, `{"seen":null}`} {
+		f.Add([]byte(seed))
+	}
+	f.Fuzz(func(t *testing.T, data []byte) {
+		if len(wire.Loose(data)) > 0 {
+			return
+		}
+		h, faults := wire.ReadHappening(data, noon)
+		if len(faults) > 0 {
+			require.NotEmpty(t, faults[0].Message)
+			return
+		}
+		written, err := json.Marshal(wire.Happening{Happening: h})
+		require.NoError(t, err)
+		said, kept := map[string]any{}, map[string]any{}
+		require.NoError(t, json.Unmarshal(data, &said))
+		require.NoError(t, json.Unmarshal(written, &kept))
+		for key, value := range said {
+			if again, ok := kept[key]; !ok {
+				require.True(t, isDefault(value), "%s: %v was said and is not kept", key, value)
+			} else if !slices.Contains(spelled, key) {
+				require.Equal(t, value, again, key)
+			}
+		}
+		read, faults := wire.ReadHappening(written, noon)
+		require.Empty(t, faults, string(written))
+		require.Equal(t, h, read)
+	})
+}
+
+// isDefault says that a value may be left out.
+func isDefault(v any) bool {
+	return v == nil || v == "" || v == 0.0 || v == false || fmt.Sprint(v) == "[]"
+}

@@ -1,0 +1,127 @@
+package wire
+
+import (
+	"encoding/json"
+	"fmt"
+	"strconv"
+	"strings"
+
+	"github.com/danielgtaylor/huma/v2"
+
+	"metronix/core/measure"
+)
+
+// MM is a length in decimal millimetres, exact to the nanometre: at most six decimal places.
+type MM measure.Length
+
+// MarshalJSON writes a plain decimal.
+func (l MM) MarshalJSON() ([]byte, error) { return []byte(measure.Length(l).Decimal()), nil }
+
+// UnmarshalJSON reads a decimal exactly; it errs where it is finer than a nanometre.
+func (l *MM) UnmarshalJSON(text []byte) error {
+	read, err := measure.ParseMillimetres(string(text))
+	*l = MM(read)
+	return err
+}
+
+// Schema says that it is a number.
+func (MM) Schema(huma.Registry) *huma.Schema {
+	return number("a length in millimetres, at most six decimal places")
+}
+
+// IN is a length in decimal inches.
+type IN measure.Length
+
+// MarshalJSON writes the shortest decimal that reads back as the same length.
+func (l IN) MarshalJSON() ([]byte, error) {
+	inches := float64(l) / float64(measure.Inch)
+	for places := 1; places < 12; places++ {
+		text := strconv.FormatFloat(inches, 'f', places, 64)
+		if back, err := measure.ParseInches(text); err == nil && back == measure.Length(l) {
+			return []byte(text), nil
+		}
+	}
+	return nil, fmt.Errorf("%d nm is no decimal number of inches", int64(l))
+}
+
+// UnmarshalJSON reads a decimal exactly; it errs where it is no whole number of nanometres.
+func (l *IN) UnmarshalJSON(text []byte) error {
+	read, err := measure.ParseInches(string(text))
+	*l = IN(read)
+	return err
+}
+
+// Schema says that it is a number.
+func (IN) Schema(huma.Registry) *huma.Schema { return number("a length in inches") }
+
+// Deg is an angle in degrees, of the crank where nothing else is said, rounded to the nearest micro-degree as
+// it comes in.
+type Deg measure.Angle
+
+// MarshalJSON writes the shortest decimal that reads back as the same angle.
+func (a Deg) MarshalJSON() ([]byte, error) {
+	return strconv.AppendFloat(nil, measure.Angle(a).Degrees(), 'f', -1, 64), nil
+}
+
+// UnmarshalJSON reads a number of degrees.
+func (a *Deg) UnmarshalJSON(text []byte) error {
+	var degrees float64
+	err := json.Unmarshal(text, &degrees)
+	*a = Deg(measure.FromDegrees(degrees))
+	return err
+}
+
+// Schema says that it is a number.
+func (Deg) Schema(huma.Registry) *huma.Schema { return number("an angle in degrees") }
+
+// Celsius is a temperature, °C.
+type Celsius float64
+
+// Schema says that it is a number.
+func (Celsius) Schema(huma.Registry) *huma.Schema { return number("a temperature in degrees Celsius") }
+
+// Nm is a torque in newton-metres, LbfFt one in pound-force feet.
+type (
+	Nm    float64
+	LbfFt float64
+)
+
+// Schema says that it is a number.
+func (Nm) Schema(huma.Registry) *huma.Schema { return number("a torque in newton-metres") }
+
+// Schema says that it is a number.
+func (LbfFt) Schema(huma.Registry) *huma.Schema { return number("a torque in pound-force feet") }
+
+func number(of string) *huma.Schema { return &huma.Schema{Type: huma.TypeNumber, Description: of} }
+
+// Millimetres writes a list of lengths; it is never null.
+func Millimetres(lengths []measure.Length) []MM {
+	out := make([]MM, len(lengths))
+	for i, l := range lengths {
+		out[i] = MM(l)
+	}
+	return out
+}
+
+// Degrees writes a list of angles; it is never null.
+func Degrees(angles []measure.Angle) []Deg {
+	out := make([]Deg, len(angles))
+	for i, a := range angles {
+		out[i] = Deg(a)
+	}
+	return out
+}
+
+// List makes an absent list an empty one: no list is ever null on the wire.
+func List[T any](l []T) []T {
+	if l == nil {
+		return []T{}
+	}
+	return l
+}
+
+// Sentence writes an error as a sentence.
+func Sentence(err error) string {
+	text := err.Error()
+	return strings.ToUpper(text[:1]) + text[1:] + "."
+}
