@@ -27,18 +27,18 @@ func TestAJobStartedByMistake(t *testing.T) {
 	p.waits(`() => [...document.querySelectorAll('input')].some(i => i.value === 'Oskar Venn') && document.querySelector('.picked')?.textContent.includes('Rough idle')`,
 		"what was typed to be there again")
 	p.press("Start the job")
-	p.says("way round")
+	p.says("sequence")
 	job := strings.TrimPrefix(p.MustInfo().URL, r.base+"/jobs/")
 
-	p.press("Correct the start")
-	p.shows("Store the correction")
+	p.press("Correct the job details")
+	p.shows("Save the correction")
 	p.press("Quarry tipper 7")
 	p.shows("job on the go")
 	p.fill("Odometer, km", "5")
 	p.shows("Is it a new instrument, or a slip?")
 	p.press("Bench drawer set")
-	p.press("Store the correction")
-	p.says("way round")
+	p.press("Save the correction")
+	p.says("sequence")
 	var view struct {
 		Vehicle    struct{ Name string }
 		GaugeName  string `json:"gauge_name"`
@@ -57,7 +57,7 @@ func TestAJobStartedByMistake(t *testing.T) {
 	p.press("Take the wrong one off")
 	p.shows("Quarry tipper 7 is off the board. Nothing of its job is lost.")
 	p.waits(fmt.Sprintf(`() => document.querySelector('[aria-label="Taken off the board"] a')?.getAttribute('href') === '/jobs/%s'`, job), "the job among those taken off")
-	p.press("Bring it back")
+	p.press("Restore")
 	p.waits(fmt.Sprintf(`() => document.querySelector('[aria-label="Jobs on the go"] a[href="/jobs/%s"]')`,
 		job), "the job on the board again")
 
@@ -68,24 +68,24 @@ func TestAJobStartedByMistake(t *testing.T) {
 	p.press("Another vehicle")
 	p.fill("Name in the workshop", "Tipper, the old one")
 	p.fill("Plate or number", "lm 407")
-	p.shows("is stored already. Is it another one?")
+	p.shows("is on the list already. Is it another one?")
 	p.press("Add the vehicle")
 	p.see(`.tile.on`)
 	p.press("Correct Tipper, the old one")
 	p.fill("Plate or number", "LM 408")
-	p.press("Store the vehicle")
+	p.press("Save the vehicle")
 	p.waits(`() => document.querySelector('.tile.on')?.textContent.includes('LM 408')`, "the corrected plate")
 	p.press("Correct Tipper, the old one")
-	p.press("Take it off the list")
+	p.press("Remove it from the list")
 	p.shows("Taken off the list: 1")
 	p.MustEval(`() => { document.querySelector('.fine').open = true }`)
-	p.press("Bring Tipper, the old one back")
+	p.press("Restore Tipper, the old one")
 	p.waits(`() => document.querySelector('.tile.on')?.textContent.includes('LM 408')`,
 		"the vehicle back on the list")
 	p.clean()
 	p.press("Quarry tipper 7")
 	p.press("Correct Quarry tipper 7")
-	p.press("Take it off the list")
+	p.press("Remove it from the list")
 	p.shows("has a job on the board")
 }
 
@@ -128,7 +128,7 @@ func TestStartingByKeyboard(t *testing.T) {
 		}
 	}
 	require.NoError(t, p.Keyboard.Type(input.Enter))
-	p.says("way round")
+	p.says("sequence")
 	assert.Less(t, tabs, 25)
 	p.waits(`() => document.activeElement?.tagName === 'H1'`, "the focus on the title of the bench")
 	p.press("Keys")
@@ -159,7 +159,7 @@ func TestACardOfNoWay(t *testing.T) {
 	t.Parallel()
 	r := demo(t)
 	p := open(t, r, "/engines/brindlow-1600/card?school=nonsense", 1280, 800)
-	p.shows("No way round called “nonsense”")
+	p.shows("No sequence called “nonsense”")
 	assert.False(t, p.MustHas(".map"))
 }
 
@@ -173,9 +173,9 @@ func TestACountThatIsNone(t *testing.T) {
 	p.press("Another size")
 	p.fill("Size", "2.5")
 	p.fill("How many", "abc")
-	p.press("Store")
+	p.press("Save")
 	p.shows("“abc” is no count")
-	p.shows("Nothing was stored.")
+	p.shows("Nothing was saved.")
 	require.Equal(t, 200, get(t, r.base+"/api/v1/shop", &after))
 	assert.Equal(t, before, after)
 	p.clean()

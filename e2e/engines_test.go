@@ -55,7 +55,7 @@ func TestBuildAVEightByTaps(t *testing.T) {
 	p := open(t, r, "/engines", 1280, 800)
 	p.press("New engine")
 	p.shows("The engine has no name")
-	p.press("Vee")
+	p.press("V")
 	for n := 5; n <= 8; n++ {
 		p.waits(`() => !document.querySelector('.editor')?.hasAttribute('aria-busy')`, "the sheet")
 		p.press("One cylinder more")
@@ -81,7 +81,7 @@ func TestBuildAVEightByTaps(t *testing.T) {
 	p.shows("Did you mean 0.02")
 	p.MustEval(`() => { const f = document.querySelectorAll('.card .row:has(.kind)')[0].querySelectorAll('input')[1]; f.value = '0.02'; f.dispatchEvent(new Event('input', {bubbles: true})); f.dispatchEvent(new Event('change', {bubbles: true})) }`)
 	p.shows("This sheet is sound.")
-	p.press("Store")
+	p.press("Save")
 	p.shows("Jobs on the go keep the sheet they began with")
 	var list []struct {
 		Name   string
@@ -95,7 +95,7 @@ func TestBuildAVEightByTaps(t *testing.T) {
 			assert.Equal(t, 16, e.Valves)
 			assert.Equal(t, []int{1, 5, 4, 8, 6, 3, 7, 2}, e.Order)
 			assert.Len(t, e.Cards, 1)
-			p.press("Ways round")
+			p.press("Sequences")
 			p.see(".way.on")
 			assert.Contains(t, p.see(".shut").MustText(), "not for this engine",
 				"the rule of nine's kin has its reason")
@@ -119,7 +119,7 @@ func TestImportOfABrokenSheet(t *testing.T) {
 		"clearances":[{"source":"book","state":"cold","intake":{"nominal_in":0.25},"exhaust":{"nominal_mm":10}}]}`), 0o644))
 	p.see(`input[type=file]`).MustSetFiles(broken)
 	for _, text := range []string{"wheels", "firing_order[2]", "banks[0].rows[0]",
-		"clearances[0].intake.nominal_in", "clearances[0].exhaust", "Nothing was stored."} {
+		"clearances[0].intake.nominal_in", "clearances[0].exhaust", "Nothing was saved."} {
 		p.shows(text)
 	}
 	var list []struct{ ID, Name string }
@@ -129,11 +129,11 @@ func TestImportOfABrokenSheet(t *testing.T) {
 	}
 	p.press("Duplicate Brindlow 1600")
 	p.shows("Brindlow 1600 (copy) is in the library.")
-	p.press("Take out Brindlow 1600 (copy)")
-	p.shows("Brindlow 1600 (copy) was taken out.")
+	p.press("Remove Brindlow 1600 (copy)")
+	p.shows("Brindlow 1600 (copy) was removed.")
 	p.press("Undo")
-	p.shows("Brindlow 1600 (copy) is back.")
-	p.press("Take out Brindlow 1600")
+	p.shows("Brindlow 1600 (copy) is restored.")
+	p.press("Remove Brindlow 1600")
 	p.shows("This engine sits in")
 	p.fill("Search name", "flat 1-4-3-2")
 	p.waits(`() => document.querySelectorAll('.engine').length === 1`, "the search")
@@ -162,7 +162,7 @@ func TestChoosingAWaySideBySide(t *testing.T) {
 	p.Mouse.MustDown("left").MustMoveTo(band.X+band.Width*0.45, band.Y+band.Height/2).MustUp("left")
 	p.waits(`() => !document.querySelector('.look h2')?.innerText.includes('Stop')`,
 		"the crank between the stops")
-	p.press("Go this way")
+	p.press("Use this sequence")
 	p.see(".now")
 	after := stateOf(t, r.base, "demo-job-tipper")
 	kept := func(s state) (n int) {
@@ -194,10 +194,10 @@ func TestLunchBreak(t *testing.T) {
 	p.waits(`() => document.querySelector('.find h2')?.textContent.includes('540°')`, "the place")
 	p.shows("One turn out")
 	p.shows("May be set now")
-	p.press("Not so: cylinder 3 is rocking")
+	p.press("Remove: cylinder 3 is rocking")
 	p.press("Cylinder 1")
 	p.shows("cannot both be")
-	p.press("Not so: the 180° mark is at the pointer")
+	p.press("Remove: the 180° mark is at the pointer")
 	p.waits(`() => document.querySelector('.find h2')?.textContent.includes('360°')`,
 		"cylinder 1 rocking is 360°")
 	p.press("Go on from here")

@@ -41,13 +41,13 @@ func TestHotEngineOnColdFigures(t *testing.T) {
 	address, stop := simulatedProbe(t, "--engine", "58", "--ambient", "17")
 	p.visit("/shop")
 	p.fill("Address", address)
-	p.press("Store")
-	p.shows("It tells 5")
+	p.press("Save")
+	p.shows("Engine 5")
 	p.visit("/jobs/demo-job-winch")
 	p.shows("Ready at")
 	p.shows("Probe 5")
-	p.press("Take it")
-	p.press("Only write down")
+	p.press("Use reading")
+	p.press("Log only")
 	p.waits(`() => document.querySelectorAll('.plot .dot').length === 3`, "the third reading on the plot")
 	stop()
 	p.shows("Probe lost:")
@@ -57,7 +57,7 @@ func TestHotEngineOnColdFigures(t *testing.T) {
 	}
 	p.press("Made safe")
 	p.shows("these are cold figures, good up to 38 °C")
-	p.press("Go on all the same")
+	p.press("Carry on anyway")
 	p.press("Comparison only, set later")
 	p.says("Turn the crank")
 	p.visit("/jobs/demo-job-winch/sheet")
@@ -81,7 +81,7 @@ func TestColdEngineOnHotFigures(t *testing.T) {
 	p.press("Piste groomer")
 	p.fill("Mechanic", "June Halloway")
 	p.press("Start the job")
-	p.press("Go this way")
+	p.press("Use this sequence")
 	p.says("temperature")
 	require.NoError(t, p.Keyboard.Type(input.Digit2, input.Digit0, input.Enter, input.Digit1, input.Digit8,
 		input.Enter))
@@ -105,10 +105,10 @@ func TestStartingProvisionally(t *testing.T) {
 	p.see(".fine summary").MustClick()
 	p.press("Aim for the loose end")
 	p.fill("Why the loose end", "Hard use")
-	p.press("Guarded rule")
+	p.press("Strict rule")
 	p.fill("Mechanic", "Tess Ardal")
 	p.press("Start the job")
-	p.says("way round")
+	p.says("sequence")
 	id := strings.TrimPrefix(p.MustInfo().URL, r.base+"/jobs/")
 	var view struct {
 		Aim       string
@@ -133,9 +133,9 @@ func TestLadderGuards(t *testing.T) {
 	p.press("0.32 free")
 	p.waits(`() => document.querySelector('.strip .word')?.textContent !== 'Readings disagree'`,
 		"the contradiction to go")
-	p.press("by dial")
+	p.press("dial gauge")
 	p.fill("Gap by dial", "0.26")
-	p.press("Say it")
+	p.press("Record")
 	p.says("E3 is tight")
 	p.shows("the dial reads 0.26 mm")
 	p.clean()
@@ -156,7 +156,7 @@ func TestShims(t *testing.T) {
 	p.shows("out →")
 	p.press("Undo")
 	p.waits(`() => !document.body.innerText.includes('out →')`, "the shim to be back")
-	p.press("A size is written down wrongly")
+	p.press("Correct a shim size")
 	wrong := strings.Fields(p.see(".known button").MustText())[0]
 	p.pressIn(".known", wrong)
 	p.shows("Shim under " + wrong)
@@ -172,14 +172,14 @@ func TestGaugesPage(t *testing.T) {
 	r := demo(t)
 	p := open(t, r, "/gauges", 1280, 800)
 	p.press("Oskar's set")
-	p.shows("thicknesses:")
+	p.shows("sizes:")
 	p.MustEval(`() => { const f = document.querySelector('[aria-label="Leaf 2, micrometer, mm"]'); f.value = '0.008'; f.dispatchEvent(new Event('input', {bubbles: true})) }`)
-	p.press("Store")
+	p.press("Save")
 	p.shows("is one of them in the other unit, or a slip?")
-	p.shows("Nothing was stored.")
+	p.shows("Nothing was saved.")
 	p.MustEval(`() => { const f = document.querySelector('[aria-label="Leaf 2, micrometer, mm"]'); f.value = '0.101'; f.dispatchEvent(new Event('input', {bubbles: true})) }`)
-	p.press("Store")
-	p.shows("is stored. Jobs on the go keep the leaves they began with.")
+	p.press("Save")
+	p.shows("is saved. Jobs on the go keep the leaves they began with.")
 	file := filepath.Join(t.TempDir(), "drawer.csv")
 	require.NoError(t, os.WriteFile(file, []byte("marked,unit\n8,thou\n10,thou\n8,thou\n"), 0o644))
 	p.see(`input[type=file]`).MustSetFiles(file)
@@ -187,12 +187,12 @@ func TestGaugesPage(t *testing.T) {
 	require.NoError(t, os.WriteFile(file, []byte("marked,unit\n8,thou\n10,thou\n"), 0o644))
 	p.see(`input[type=file]`).MustSetFiles(file)
 	p.shows("2 leaves are read")
-	p.press("Store")
-	p.shows("drawer is stored")
-	p.press("Take the set out")
-	p.shows("drawer was taken out")
+	p.press("Save")
+	p.shows("drawer is saved")
+	p.press("Remove the set")
+	p.shows("drawer was removed")
 	p.press("Undo")
-	p.shows("drawer is back")
+	p.shows("drawer is restored")
 }
 
 // Each sum stands without a job at an address of its own.
@@ -213,7 +213,7 @@ func TestSumsPage(t *testing.T) {
 		"/sums/turn?kind=screw_pushrod_end":   "Ratio: ",
 		"/sums/turn?gap=0.3&aim=0.3":          "Nothing to turn",
 		"/sums/turn?gap=0.3O":                 "Gap now: “0.3O” is no figure",
-		"/sums/none":                          "There is no sum called “none”",
+		"/sums/none":                          "There is no calculator called “none”",
 	} {
 		p.visit(path)
 		p.shows(says)

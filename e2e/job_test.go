@@ -145,7 +145,7 @@ func TestWholeJobByClicks(t *testing.T) {
 	r := demo(t)
 	p := open(t, r, "/", 1280, 800)
 	p.press("Bakery round van")
-	p.says("way round")
+	p.says("sequence")
 	driveByClicks(t, p, r, "demo-job-van", map[string]float64{"E3": 0.15, "I2": 0.25})
 }
 
@@ -157,7 +157,7 @@ func driveByClicks(t *testing.T, p *tab, r *running, id string, gaps map[string]
 		before := s.State.Happenings
 		switch s.State.Now.Action {
 		case "choose_way":
-			p.press("Go this way")
+			p.press("Use this sequence")
 		case "prepare":
 			for _, k := range "19" {
 				p.pressIn(".pad", string(k))
@@ -189,13 +189,13 @@ func driveByClicks(t *testing.T, p *tab, r *running, id string, gaps map[string]
 			}
 			p.press("Keep")
 		case "adjust":
-			p.press("It is set")
+			p.press("Set")
 		case "lock":
-			p.press("It is locked")
+			p.press("Locked")
 		case "bar_over":
 			p.press("Two turns made")
 		case "sign":
-			for _, check := range []string{"Tools and leaves", "Socket or handle", "Faces clean"} {
+			for _, check := range []string{"All tools and leaves", "Socket or handle", "Faces clean"} {
 				p.press(check)
 			}
 			p.press("Sign the job")
@@ -338,15 +338,15 @@ func TestUndoAndLeavingAValve(t *testing.T) {
 	p.says("until")
 	p.press("Cylinder 2 rocks")
 	p.says("Screw I5 out")
-	p.press("It is set")
+	p.press("Set")
 	p.says("Lock I5")
 	p.press("Undo")
 	p.says("Screw I5 out")
-	p.press("Leave I5 as it is")
+	p.press("Leave I5 out of limits")
 	p.press("Adjuster seized")
 	p.says("until")
 	p.visit("/jobs/demo-job-pump/sheet")
-	p.waits(`() => document.querySelector('table')?.innerText.includes('left as it is: Adjuster seized')`,
+	p.waits(`() => document.querySelector('table')?.innerText.includes('left out of limits: Adjuster seized')`,
 		"the reason on the sheet")
 	p.clean()
 }
@@ -378,7 +378,7 @@ func TestRefusalsAreTold(t *testing.T) {
 	p := open(t, r, "/jobs/demo-job-van", 1280, 800)
 	p.see(".order.on")
 	assert.Contains(t, p.see(".shut").MustText(), "no companion", "a school that does not fit says why")
-	p.press("Go this way")
+	p.press("Use this sequence")
 	p.says("temperature")
 	require.NoError(t, p.Keyboard.Type(input.Digit8, input.Digit5, input.Enter, input.Digit1, input.Digit7,
 		input.Enter))

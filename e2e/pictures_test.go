@@ -49,7 +49,7 @@ func TestPictures(t *testing.T) {
 		{"engine-vee-night", "/engines/culverholt-5000", "night", ".sound", 1280, 800, nil},
 		{"ways-flat-day", "/engines/ostrane-1300/ways", "day", ".way.on", 1280, 800, nil},
 		{"gauges-night", "/gauges", "night", ".reach svg", 1280, 900,
-			func(p *tab) { p.press("Oskar's set"); p.shows("16 thicknesses") }},
+			func(p *tab) { p.press("Oskar's set"); p.shows("16 sizes") }},
 		{"sum-turn-day", "/sums/turn", "day", ".large", 1280, 800, nil},
 		{"cooling-night", "/jobs/demo-job-winch", "night", ".plot", 1280, 800, nil},
 		{"shims-day", "/jobs/demo-job-minibus", "day", ".moves", 1280, 800, nil},

@@ -240,11 +240,26 @@ func (p *tab) press(text string) {
 	p.pressIn("body", text)
 }
 
+// named finds the control that a person would take for one of that name: the one called just so, else one whose name begins so, else one that
+// holds it. Its keys are no part of its name.
+const named = `(() => {
+	const name = b => {
+		const copy = b.cloneNode(true)
+		copy.querySelectorAll('kbd').forEach(k => k.remove())
+		return (b.getAttribute('aria-label') ?? copy.textContent).replace(/\s+/g, ' ').trim()
+	}
+	const all = [...document.querySelectorAll(%q)]
+		.flatMap(part => [...part.querySelectorAll('button, a, [role=button]')])
+		.filter(b => !b.disabled && b.getAttribute('aria-disabled') !== 'true')
+	const want = %q
+	const whole = b => (b.getAttribute('aria-label') ?? '') + ' ' + b.textContent.replace(/\s+/g, ' ')
+	return all.find(b => name(b) === want) ?? all.find(b => name(b).startsWith(want)) ?? all.find(b => whole(b).includes(want))
+})()`
+
 // pressIn does the same within a part of the page.
 func (p *tab) pressIn(part, text string) {
 	p.t.Helper()
-	find := fmt.Sprintf(`[...document.querySelectorAll(%q)].flatMap(part => [...part.querySelectorAll('button, a, [role=button]')])
-		.find(b => !b.disabled && b.getAttribute('aria-disabled') !== 'true' && ((b.getAttribute('aria-label') ?? '') + ' ' + b.textContent).replace(/\s+/g, ' ').includes(%q))`, part, text)
+	find := fmt.Sprintf(named, part, text)
 	p.waits(`() => `+find, "a control "+text)
 	p.MustEval(`() => ` + find + `.setAttribute('data-press', '1')`)
 	e := p.see(`[data-press]`)

@@ -38,9 +38,9 @@ type engineWays struct {
 }
 
 func (s *server) waysRoutes(a huma.API) {
-	huma.Get(a, "/api/v1/jobs/{id}/ways", s.jobWays, summary("get-ways", "The ways round this job's engine"))
+	huma.Get(a, "/api/v1/jobs/{id}/ways", s.jobWays, summary("get-ways", "The sequences of this job's engine"))
 	huma.Get(a, "/api/v1/engines/{id}/ways", s.engineWays,
-		summary("get-engine-ways", "The ways round an engine of the library"))
+		summary("get-engine-ways", "The sequences of an engine of the library"))
 }
 
 func (s *server) jobWays(ctx context.Context, in *jobWays) (*bodyOf[Ways], error) {

@@ -39,7 +39,7 @@ export const router = createRouter({
       path: '/jobs/:id/ways',
       name: 'job-ways',
       component: () => import('@/features/ways/WaysPage.vue'),
-      meta: { title: 'Ways round' },
+      meta: { title: 'Sequences' },
     },
     {
       path: '/jobs/:id/card',
@@ -69,7 +69,7 @@ export const router = createRouter({
       path: '/engines/:id/ways',
       name: 'engine-ways',
       component: () => import('@/features/ways/WaysPage.vue'),
-      meta: { title: 'Ways round' },
+      meta: { title: 'Sequences' },
     },
     {
       path: '/engines/:id/card',
@@ -87,7 +87,7 @@ export const router = createRouter({
       path: '/sums/:sum?',
       name: 'sums',
       component: () => import('@/features/sums/SumsPage.vue'),
-      meta: { title: 'Sums' },
+      meta: { title: 'Calculators' },
     },
     {
       path: '/shop',

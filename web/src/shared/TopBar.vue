@@ -14,7 +14,7 @@ const screens = [
   { name: 'Board', to: '/' },
   { name: 'Engines', to: '/engines' },
   { name: 'Gauges', to: '/gauges' },
-  { name: 'Sums', to: '/sums' },
+  { name: 'Calculators', to: '/sums' },
   { name: 'Workshop', to: '/shop' },
 ]
 </script>

@@ -30,13 +30,13 @@ export const capital = (text: string) => text[0]!.toUpperCase() + text.slice(1)
 
 /** The order of a way round. */
 export function orderName(order: string): string {
-  return order === 'numerical' ? 'by number' : 'as they come'
+  return order === 'numerical' ? 'by number' : 'as the crank turns'
 }
 
 export const verdictWord: Record<Verdict, string> = { in: 'In', tight: 'Tight', loose: 'Loose', undecided: 'Undecided' }
 
 const phases: Record<string, string> = {
-  choose_way: 'Way round',
+  choose_way: 'Sequence',
   prepare: 'Temperature',
   as_found: 'As found',
   adjust: 'Adjust',
@@ -53,17 +53,17 @@ export function phaseName(phase: string): string {
 
 export const feelWord: Record<string, string> = { free: 'free', drag: 'drag', wont_go: 'won’t go' }
 
-const layouts: Record<string, string> = { inline: 'in line', vee: 'vee', flat: 'flat', other: 'of its own layout' }
+const layouts: Record<string, string> = { inline: 'Inline ', vee: 'V', flat: 'Flat ' }
 
-/** How the cylinders sit: "4 in line", "8 vee". */
+/** How the cylinders sit: "Inline 4", "V8". */
 export function layoutName(layout: string, cylinders: number): string {
-  return `${cylinders} ${layouts[layout] ?? layout}`
+  return layouts[layout] ? `${layouts[layout]}${cylinders}` : `${cylinders} cylinders`
 }
 
 const adjusters: Record<string, string> = {
   screw_valve_end: 'Screw at the valve end of the rocker',
   screw_pushrod_end: 'Screw at the push-rod end of the rocker',
-  centre_nut: 'Nut at the centre of a stud rocker',
+  centre_nut: 'Rocker stud nut',
   finger_pivot_at_cam: 'Pivot of a finger follower, gap at the cam',
   finger_pivot_at_valve: 'Pivot of a finger follower, gap at the valve',
   screw_valve_end_at_cam: 'Screw at the valve end, gap at the cam',

@@ -34,8 +34,8 @@ defineExpose({ key })
         The loose end of the limits: {{ view.aim_reason || 'no reason given' }}.
       </p>
       <p v-if="!locking" class="quiet">
-        Find the screw stiff or seized before it slips: a ring spanner on the nut, a driver in the screw. Turn it until
-        it touches the leaf without clamping it.
+        Check first that the screw turns freely: a ring spanner on the nut, a driver in the screw. Turn it until it
+        touches the leaf without clamping it.
       </p>
       <p v-if="!locking && valve.screw?.by_feel">{{ valve.screw.why }}</p>
       <p v-if="locking">
@@ -43,8 +43,8 @@ defineExpose({ key })
         tight.
       </p>
     </div>
-    <div v-if="locking" class="feels" role="group" :aria-label="`With the nut loose, how does ${by} feel?`">
-      <span class="quiet">Nut loose, {{ by }}:</span>
+    <div v-if="locking" class="feels" role="group" :aria-label="`With the nut slack, how does ${by} feel?`">
+      <span class="quiet">Nut slack, {{ by }}:</span>
       <button
         v-for="(f, i) in feels"
         :key="f"
@@ -58,7 +58,7 @@ defineExpose({ key })
       </button>
     </div>
     <button v-else class="mx-btn small leave" type="button" @click="emit('leave')">
-      Leave {{ valve.name }} as it is…
+      Leave {{ valve.name }} out of limits…
     </button>
   </div>
 </template>

@@ -88,7 +88,7 @@ useKeys((k) => {
         {{ state.plan.title }}
       </button>
       <RouterLink v-if="view.correctable && state.phase !== 'done'" class="mx-btn small" :to="`/jobs/${id}/start`"
-        >Correct the start</RouterLink
+        >Correct the job details</RouterLink
       >
       <HotClock
         v-if="state.hot_until && !['done', 'await_hot'].includes(state.phase)"
@@ -194,7 +194,7 @@ useKeys((k) => {
   <KeyHelp v-model="help" />
   <ReasonDialog
     :model-value="leaving !== ''"
-    :title="`Why is ${leaving} left?`"
+    :title="`Why leave ${leaving} out of limits?`"
     text="The sheet will show it out of limits, with this reason."
     :usual="['Adjuster seized', 'Part on order', 'Owner does not want it touched']"
     button="Leave it so"

@@ -64,8 +64,8 @@ defineExpose({ key })
 
 <template>
   <div class="ways">
-    <StateNote v-if="trouble" tone="trouble" title="The ways round could not be read." :text="trouble" />
-    <div ref="list" v-radios class="list" role="radiogroup" aria-label="Ways round">
+    <StateNote v-if="trouble" tone="trouble" title="The sequences could not be read." :text="trouble" />
+    <div ref="list" v-radios class="list" role="radiogroup" aria-label="Sequences">
       <section v-for="g in groups" :key="g.school" class="school">
         <h3>{{ g.plans[0]!.title }}</h3>
         <p class="quiet">{{ g.plans[0]!.how_to }}</p>
@@ -92,10 +92,10 @@ defineExpose({ key })
       </section>
     </div>
     <div class="do">
-      <button v-if="present" class="mx-btn" type="button" @click="$emit('cancel')">Leave as it is</button>
+      <button v-if="present" class="mx-btn" type="button" @click="$emit('cancel')">Keep the sequence</button>
       <RouterLink class="mx-btn" :to="`/jobs/${jobId}/ways`">Side by side</RouterLink>
       <button class="mx-btn primary go" type="button" :disabled="!open[cursor]" @click="take">
-        Go this way <kbd>Enter</kbd>
+        Use this sequence <kbd>Enter</kbd>
       </button>
     </div>
   </div>

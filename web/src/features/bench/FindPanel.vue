@@ -106,8 +106,8 @@ defineExpose({ key })
     <ul v-if="seen.length" class="seen">
       <li v-for="s in seen" :key="`${s.what}${s.cylinder}${s.valve}${s.mark_deg}`">
         <span>{{ seenWords(s) }}</span>
-        <button class="mx-btn small" type="button" :aria-label="`Not so: ${seenWords(s)}`" @click="emit('drop', s)">
-          Not so
+        <button class="mx-btn small" type="button" :aria-label="`Remove: ${seenWords(s)}`" @click="emit('drop', s)">
+          Remove
         </button>
       </li>
     </ul>

@@ -9,7 +9,7 @@ const left = computed(() => Math.floor((new Date(props.until).getTime() - now.va
 const words = computed(() =>
   left.value > 0
     ? `${Math.floor(left.value / 60)}:${String(left.value % 60).padStart(2, '0')} left`
-    : 'time is over: readings are stale',
+    : 'too late – re-check hot',
 )
 </script>
 

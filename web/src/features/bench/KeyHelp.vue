@@ -6,12 +6,12 @@ useReturnFocus(open)
 const keys: [string, string][] = [
   ['Enter', 'do the one next thing'],
   ['1  2  3', 'the leaf is free, drags, won’t go'],
-  ['↑  ↓', 'a thicker or thinner leaf; another way round'],
+  ['↑  ↓', 'a thicker or thinner leaf; another sequence'],
   ['←  →', 'another valve at this stop'],
   ['0 … 9', 'figures, where a figure is asked for; tick before signing'],
   ['W', 'where am I? then the number of a rocking cylinder, M for the mark'],
   ['D', 'a reading by dial indicator, as a number'],
-  ['T  W', 'take the probe’s reading; only write the temperature down'],
+  ['T  W', 'take the probe’s reading; log the temperature only'],
   ['Z', 'take back the last step'],
   ['?', 'this list'],
 ]

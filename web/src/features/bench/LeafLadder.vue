@@ -115,7 +115,7 @@ defineExpose({ key })
 <template>
   <div class="wrap">
     <div class="heads quiet">
-      <button class="by-dial" type="button" @click="dialOpen = !dialOpen">by dial… <kbd>D</kbd></button>
+      <button class="by-dial" type="button" @click="dialOpen = !dialOpen">dial gauge… <kbd>D</kbd></button>
       <span v-for="(f, i) in feels" :key="f" aria-hidden="true"
         >{{ feelWord[f] }} <kbd>{{ i + 1 }}</kbd></span
       >
@@ -174,7 +174,7 @@ defineExpose({ key })
       <form v-if="dialOpen" class="enter" @submit.prevent="sayDial">
         <VTextField
           v-model="dialText"
-          label="Gap by dial"
+          label="Gap by dial gauge"
           suffix="mm"
           inputmode="decimal"
           :error-messages="gapSlip"
@@ -191,7 +191,7 @@ defineExpose({ key })
           hide-details="auto"
           density="compact"
         />
-        <button class="mx-btn small" type="submit">Say it</button>
+        <button class="mx-btn small" type="submit">Record</button>
       </form>
     </div>
   </div>

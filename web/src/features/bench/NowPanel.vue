@@ -43,7 +43,7 @@ const state = computed(() => props.view.state)
 const action = computed(() => (props.choosing ? 'choose_way' : state.value.now.action))
 const words = computed(() =>
   props.choosing
-    ? { before: 'Choose another ', strong: 'way round.', after: '', sub: 'Readings stay as they are.' }
+    ? { before: 'Choose another ', strong: 'sequence.', after: '', sub: 'Readings stay as they are.' }
     : headline(props.view),
 )
 const valve = computed(() => valveNow(props.view))
@@ -284,9 +284,11 @@ defineExpose({ key })
 
     <div v-if="action === 'read' && valve?.needs && round.length === 0 && valve.stage === ''" class="else">
       <button class="mx-btn" type="button" @click="emit('do', { kind: 'adjusted', valve: valve.name })">
-        Set {{ valve.name }} anew
+        Re-adjust {{ valve.name }}
       </button>
-      <button class="mx-btn" type="button" @click="emit('leave', valve.name)">Leave it as it is…</button>
+      <button class="mx-btn" type="button" @click="emit('leave', valve.name)">
+        Leave {{ valve.name }} out of limits…
+      </button>
     </div>
 
     <div v-if="!['prepare', 'sign', 'choose_way', 'done'].includes(action)" class="foot">
@@ -301,7 +303,7 @@ defineExpose({ key })
           {{ button }} <kbd>Enter</kbd>
         </button>
         <span v-else class="mx-btn go hint quiet">{{
-          shims ? 'Put each shim in, then say so' : 'Say how the leaf feels'
+          shims ? 'Fit each shim, then tap Fitted' : 'Tap how the feeler feels'
         }}</span>
       </footer>
     </div>

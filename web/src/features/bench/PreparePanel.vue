@@ -74,8 +74,7 @@ defineExpose({ key })
       </p>
       <p v-else-if="cooling" class="quiet">{{ cooling.why }}</p>
       <p v-else class="quiet">
-        Last: {{ readings.at(-1)!.engine_c }} °C, {{ when(readings.at(-1)!.at) }}. With a second reading the wait can be
-        told.
+        Last: {{ readings.at(-1)!.engine_c }} °C, {{ when(readings.at(-1)!.at) }}. A second reading gives the wait.
       </p>
       <CoolingPlot
         v-if="card.state === 'cold' && !refused"
@@ -90,7 +89,7 @@ defineExpose({ key })
           >Probe <b class="figure">{{ probe.engine_c!.toFixed(1) }} °C</b>, ambient
           <b class="figure">{{ probe.ambient_c!.toFixed(1) }} °C</b></span
         >
-        <button class="mx-btn small" type="button" @click="take">Take it <kbd>T</kbd></button></template
+        <button class="mx-btn small" type="button" @click="take">Use reading <kbd>T</kbd></button></template
       >
       <template v-else-if="probe.state === 'lost'"
         >Probe lost: {{ probe.detail }}.
@@ -107,18 +106,18 @@ defineExpose({ key })
     <NumberPad @key="key" />
     <p v-if="!refused" class="quiet small">{{ limit }} The maker’s book and local rules win over any figure here.</p>
     <div class="do">
-      <button v-if="refused" class="mx-btn" type="button" @click="asking = true">Go on all the same…</button>
-      <button v-if="ready" class="mx-btn" type="button" @click="note">Only write down <kbd>W</kbd></button>
+      <button v-if="refused" class="mx-btn" type="button" @click="asking = true">Carry on anyway…</button>
+      <button v-if="ready" class="mx-btn" type="button" @click="note">Log only <kbd>W</kbd></button>
       <button class="mx-btn primary go" type="button" :disabled="!text[at]" @click="go">
-        {{ ready ? 'Made safe, begin' : 'Next' }} <kbd>Enter</kbd>
+        {{ ready ? 'Made safe – start' : 'Next' }} <kbd>Enter</kbd>
       </button>
     </div>
     <ReasonDialog
       v-model="asking"
-      title="Why go on at this temperature?"
+      title="Why carry on at this temperature?"
       text="The sheet will show that these figures were used outside their temperature, with this reason."
       :usual="['The engine cannot be run', 'The maker allows it for this check', 'Comparison only, set later']"
-      button="Go on with this reason"
+      button="Carry on with this reason"
       @reason="(r) => emit('prepared', ...figures(), r)"
     />
   </div>

@@ -34,7 +34,7 @@ const moves = computed(() => (plan.value?.fit ?? []).filter((f) => f.from !== f.
 // With the cams out every shim can be reached, wherever the crank stands.
 const camsOut = ref(false)
 const origin = (f: Schemas['ShimFit']) =>
-  ({ valve: `from ${f.from}`, bench: 'from the bench', buy: 'to order', shop: 'from the shop', stays: 'stays' })[
+  ({ valve: `from ${f.from}`, bench: 'from the loose shims', buy: 'to order', shop: 'from the shop', stays: 'stays' })[
     f.source
   ]
 const reach = (f: Schemas['ShimFit']) =>
@@ -105,9 +105,9 @@ const pad = ['7', '8', '9', '4', '5', '6', '1', '2', '3', '.', '0', 'Backspace']
         </button>
       </div>
       <button class="mx-btn primary" type="button" :disabled="!(size > 0)" @click="put">
-        Write it down <kbd>Enter</kbd>
+        Save size <kbd>Enter</kbd>
       </button>
-      <button v-if="correcting" class="mx-btn" type="button" @click="correct('')">Leave it as it is</button>
+      <button v-if="correcting" class="mx-btn" type="button" @click="correct('')">Cancel</button>
     </template>
     <template v-else-if="plan">
       <p v-if="plan.missing.length" class="mx-warn">
@@ -131,7 +131,7 @@ const pad = ['7', '8', '9', '4', '5', '6', '1', '2', '3', '.', '0', 'Backspace']
         with a shim missing.
       </label>
       <button v-if="stuck" class="mx-btn" type="button" @click="emit('leave', stuck)">
-        Leave {{ stuck }} as it is…
+        Leave {{ stuck }} out of limits…
       </button>
       <p v-if="plan.buy.length" class="order">
         Order: <b v-for="b in plan.buy" :key="b.shim_mm" class="figure">{{ b.count }} × {{ mm(b.shim_mm) }} </b>
@@ -139,9 +139,9 @@ const pad = ['7', '8', '9', '4', '5', '6', '1', '2', '3', '.', '0', 'Backspace']
       <p v-if="plan.spare_mm.length" class="quiet">Left over: {{ plan.spare_mm.map(mm).join(', ') }}</p>
       <p v-for="l in plan.impossible" :key="l.valve" class="mx-warn">{{ l.reason }}</p>
       <button v-if="known.length" class="mx-btn" type="button" :aria-expanded="choosing" @click="choosing = !choosing">
-        A size is written down wrongly…
+        Correct a shim size…
       </button>
-      <div v-if="choosing" class="known" role="group" aria-label="Whose shim has another size">
+      <div v-if="choosing" class="known" role="group" aria-label="Which valve’s shim size is wrong">
         <button v-for="v in known" :key="v.name" class="mx-btn" type="button" @click="correct(v.name)">
           {{ v.name }} <span class="figure">{{ mm(v.shim_mm) }}</span>
         </button>

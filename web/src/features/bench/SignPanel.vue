@@ -6,7 +6,7 @@ const props = defineProps<{ view: JobView }>()
 const emit = defineEmits<{ sign: [by: string] }>()
 
 const checks = [
-  'Tools and leaves counted out of the engine bay',
+  'All tools and leaves accounted for',
   'Socket or handle off the crank',
   'Faces clean and dry, nothing fallen into plug holes or timing case',
 ]

@@ -122,10 +122,10 @@ describe('the one instruction', () => {
       'Locked. Read E1 again.',
     )
   })
-  it('offers the gap to set with the nut loose once the mechanic’s shift is known', () => {
+  it('offers the gap to set with the nut slack once the mechanic’s shift is known', () => {
     const known = { ...view({}), lock_shift: { enough: true, count: 6, median_mm: -0.02, spread_mm: 0.005 } }
     expect(shiftWords(known, valve('E1', { pre_lock_mm: 0.32 }))).toBe(
-      'Locking usually takes 0.02 mm in your hands (6 times, spread 0.005 mm): set 0.32 mm for 0.30 mm.',
+      'Your lock nut usually closes the gap by 0.02 mm (6 times, spread 0.005 mm): set 0.32 mm for 0.30 mm.',
     )
     const few = { ...view({}), lock_shift: { enough: false, count: 3, median_mm: 0, spread_mm: 0 } }
     expect(shiftWords(few, valve('E1'))).toBe('')

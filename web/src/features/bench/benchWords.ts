@@ -38,9 +38,9 @@ export function settingLeaf(valve: ValveState): string {
 export function shiftWords(view: JobView, valve: ValveState): string {
   const { enough, count, median_mm: median, spread_mm: spread } = view.lock_shift
   if (!enough || valve.pre_lock_mm == null || median === 0) return ''
-  const does = median < 0 ? 'takes' : 'adds'
+  const does = median < 0 ? 'closes' : 'opens'
   const { say } = gaps(valve.limits.in_thou)
-  return `Locking usually ${does} ${say(Math.abs(median))} in your hands (${count} times, spread ${say(spread)}): set ${say(valve.pre_lock_mm)} for ${say(valve.aim_mm)}.`
+  return `Your lock nut usually ${does} the gap by ${say(Math.abs(median))} (${count} times, spread ${say(spread)}): set ${say(valve.pre_lock_mm)} for ${say(valve.aim_mm)}.`
 }
 
 /** The one instruction of the bench. */
@@ -51,7 +51,7 @@ export function headline(view: JobView): Headline {
   const at = state.plan && state.stop >= 0 ? `${state.plan.stops[state.stop]!.standing}. ` : ''
   switch (now.action) {
     case 'choose_way':
-      return line('Choose the ', 'way round.')
+      return line('Choose the ', 'sequence.')
     case 'prepare':
       if (state.temperatures.length) return line('Take the ', 'temperature.')
       return line('Take the engine’s ', 'temperature.')
@@ -73,7 +73,7 @@ export function headline(view: JobView): Headline {
     case 'adjust': {
       const aim = settingLeaf(valve!)
       const screw = valve!.screw
-      const sub = `Loosen the nut, turn until ${aim} drags.`
+      const sub = `Slacken the lock nut, turn the screw until ${aim} drags.`
       if (view.engine.adjuster === 'shim')
         return line('Choose the ', 'shims.', '', 'Swap first, order what is missing.')
       if (screw?.turn_deg == null) return line(`Set ${now.valve} to `, `${aim}.`, '', sub)
@@ -84,7 +84,7 @@ export function headline(view: JobView): Headline {
     case 'bar_over':
       return line('Turn the crank ', 'two full turns.', '', 'Then every valve is read again, and every lock nut felt.')
     case 'sign':
-      return line('Count tools out, ', 'then sign.')
+      return line('Account for all tools and leaves, ', 'then sign.')
     case 'go_hot':
       return line('Warm it up for the ', 'hot pass.')
     case 'done':
@@ -110,13 +110,13 @@ export function primary(view: JobView): string {
     case 'keep':
       return now.then ? `Keep, go to ${now.then}` : 'Keep'
     case 'adjust':
-      return view.engine.adjuster === 'shim' ? '' : 'It is set'
+      return view.engine.adjuster === 'shim' ? '' : 'Set'
     case 'lock':
-      return 'It is locked'
+      return 'Locked'
     case 'bar_over':
       return 'Two turns made'
     case 'go_hot':
-      return 'It is warm, begin the hot pass'
+      return 'Engine warm – begin the hot pass'
   }
   return ''
 }

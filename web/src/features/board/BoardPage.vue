@@ -75,7 +75,7 @@ const groups = computed(() => [
     <p v-if="refused" class="mx-warn" role="alert">{{ refused }}</p>
     <p v-if="taken" class="taken" role="status">
       {{ taken.vehicle }} is off the board. Nothing of its job is lost.
-      <button class="mx-btn" type="button" @click="put(taken, true)">Bring it back</button>
+      <button class="mx-btn" type="button" @click="put(taken, true)">Restore</button>
     </p>
     <StateNote v-if="trouble" tone="trouble" title="The board could not be read." :text="trouble">
       <button class="mx-btn primary" type="button" @click="load">Try again</button>
@@ -84,7 +84,7 @@ const groups = computed(() => [
     <StateNote
       v-else-if="jobs.length === 0"
       title="No job is on the go."
-      text="Start one: choose the vehicle, the figures and the leaves, and the bench leads from there."
+      text="Start one: choose vehicle, clearances and feelers, and the bench leads from there."
     >
       <RouterLink class="mx-btn primary" to="/start">Start a job</RouterLink>
     </StateNote>
@@ -106,7 +106,7 @@ const groups = computed(() => [
             v-if="tidying"
             class="mx-btn"
             type="button"
-            :aria-label="g.back ? `Bring ${j.vehicle} back` : `Take ${j.vehicle} off`"
+            :aria-label="g.back ? `Restore ${j.vehicle}` : `Take ${j.vehicle} off`"
             @click="put(j, Boolean(g.back))"
           >
             {{ g.back ? 'Bring back' : 'Take off' }}

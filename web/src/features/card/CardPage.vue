@@ -34,7 +34,7 @@ async function load() {
       const fits = ways.plans.filter((p) => p.applies)
       const asked = fits.find((p) => p.school === q.school && (!q.order || p.order === q.order))
       if (q.school && !asked)
-        throw new Error(`No way round called “${String(q.school)}” fits this engine here. Choose one under Ways round.`)
+        throw new Error(`No sequence called “${String(q.school)}” fits this engine here. Choose one under Sequences.`)
       plan.value = asked ?? fits[0] ?? null
       engine.value = ways.engine
     }
@@ -66,15 +66,15 @@ const print = () => globalThis.print()
 <template>
   <TopBar
     title="Windscreen card"
-    :back="job ? 'Bench' : 'Ways round'"
+    :back="job ? 'Bench' : 'Sequences'"
     :back-to="job ? `/jobs/${id}` : `/engines/${id}/ways`"
   >
     <button v-if="plan" class="mx-btn primary small" type="button" @click="print">Print</button>
   </TopBar>
   <main v-if="engine && layout" class="page">
-    <StateNote v-if="!plan" title="No way round is chosen yet." text="The card shows its stops: choose one first.">
+    <StateNote v-if="!plan" title="No sequence is chosen yet." text="The card shows its stops: choose one first.">
       <RouterLink class="mx-btn primary" :to="job ? `/jobs/${id}` : `/engines/${id}/ways`"
-        >Choose the way round</RouterLink
+        >Choose the sequence</RouterLink
       >
     </StateNote>
     <article v-else class="card">
@@ -128,7 +128,9 @@ const print = () => globalThis.print()
         </p>
         <p v-for="c in plan.cautions" :key="c">{{ c }}</p>
         <p v-for="a in plan.assumed" :key="a">Assumed: {{ a }}</p>
-        <p>Tools and leaves counted out ☐ &nbsp; Socket off the crank ☐ &nbsp; Who, when: ______________________</p>
+        <p>
+          All tools and leaves accounted for ☐ &nbsp; Socket off the crank ☐ &nbsp; Who, when: ______________________
+        </p>
         <p>The maker’s book and local rules win over any figure here.</p>
       </footer>
     </article>

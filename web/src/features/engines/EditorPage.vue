@@ -95,7 +95,7 @@ onMounted(() => window.addEventListener('keydown', keys))
 onUnmounted(() => window.removeEventListener('keydown', keys))
 onBeforeRouteLeave((to) => {
   if (dirty.value && past.value.length && !(id === null && to.name === 'engine'))
-    return globalThis.confirm('This sheet has changes that are not stored. Leave it without them?')
+    return globalThis.confirm('This sheet has changes that are not saved. Leave without them?')
 })
 </script>
 
@@ -111,9 +111,9 @@ onBeforeRouteLeave((to) => {
       <button class="mx-btn small" type="button" :disabled="!past.length" @click="undo">Undo</button>
       <button class="mx-btn small" type="button" :disabled="!future.length" @click="redo">Redo</button>
       <button class="mx-btn small" type="button" @click="download">Export</button>
-      <RouterLink v-if="id" class="mx-btn small" :to="`/engines/${id}/ways`">Ways round</RouterLink>
+      <RouterLink v-if="id" class="mx-btn small" :to="`/engines/${id}/ways`">Sequences</RouterLink>
       <button class="mx-btn primary small" type="button" :disabled="!look?.ok || !dirty" @click="keep">
-        Store <kbd>Ctrl+S</kbd>
+        Save <kbd>Ctrl+S</kbd>
       </button>
     </template>
   </TopBar>
@@ -145,7 +145,7 @@ onBeforeRouteLeave((to) => {
     </section>
     <form class="form" @submit.prevent>
       <div class="told">
-        <FaultList v-if="trouble" :title="trouble" :faults="faults" after="Nothing was stored." />
+        <FaultList v-if="trouble" :title="trouble" :faults="faults" after="Nothing was saved." />
         <p v-if="saved" class="saved" role="status">{{ saved }}</p>
       </div>
       <SectionShape

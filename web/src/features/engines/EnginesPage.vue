@@ -60,7 +60,7 @@ function dropped(event: DragEvent) {
       /></label>
       <a class="mx-btn" href="/api/v1/schemas/engine" target="_blank" rel="noopener">The format’s schema</a>
     </div>
-    <FaultList v-if="trouble" :title="trouble" :faults="faults" after="Nothing was stored." />
+    <FaultList v-if="trouble" :title="trouble" :faults="faults" after="Nothing was saved." />
     <p v-if="said" class="said" role="status">
       {{ said }}
       <button v-if="removed" class="mx-btn small" type="button" @click="putBack">Undo</button>
@@ -75,7 +75,7 @@ function dropped(event: DragEvent) {
     </StateNote>
     <StateNote
       v-else-if="list && shown.length === 0"
-      title="No engine is called so."
+      title="No engine by that name."
       :text="`Nothing in the library holds “${search}”.`"
     >
       <button class="mx-btn" type="button" @click="search = ''">Show all</button>
@@ -89,15 +89,15 @@ function dropped(event: DragEvent) {
           <span class="figure order">{{ e.firing_order.join('-') }}</span>
         </RouterLink>
         <div class="do">
-          <RouterLink class="mx-btn small" :to="`/engines/${e.id}/ways`">Ways round</RouterLink>
+          <RouterLink class="mx-btn small" :to="`/engines/${e.id}/ways`">Sequences</RouterLink>
           <button class="mx-btn small" type="button" :aria-label="`Duplicate ${e.name}`" @click="duplicate(e.id)">
             Duplicate
           </button>
           <button class="mx-btn small" type="button" :aria-label="`Export ${e.name}`" @click="exportSheet(e.id)">
             Export
           </button>
-          <button class="mx-btn small" type="button" :aria-label="`Take out ${e.name}`" @click="remove(e.id)">
-            Take out
+          <button class="mx-btn small" type="button" :aria-label="`Remove ${e.name}`" @click="remove(e.id)">
+            Remove
           </button>
         </div>
       </li>

@@ -22,7 +22,7 @@ function secondRow(bank: Sheet['banks'][number]) {
 
 <template>
   <section>
-    <h2>Heads and rows</h2>
+    <h2>Banks and rows</h2>
     <p class="quiet small">
       Tap a valve on the drawing to make it intake or exhaust. Rows run from the front to the rear.
     </p>
@@ -40,7 +40,7 @@ function secondRow(bank: Sheet['banks'][number]) {
         <NumberField
           v-if="sheet.banks.length > 1"
           v-model="b.angle_deg"
-          label="Lean, seen from the front"
+          label="Bank angle, seen from the front"
           unit="°"
           :error="said(`banks[${i}].angle_deg`).length > 0"
         />
@@ -84,10 +84,10 @@ function secondRow(bank: Sheet['banks'][number]) {
         type="button"
         @click="sheet.banks.push({ name: 'another bank', cylinders: [], rows: [{ side: 'left', valves: '' }] })"
       >
-        Another head
+        Add bank
       </button>
       <button v-if="sheet.banks.length > 1" class="mx-btn small" type="button" @click="sheet.banks.pop()">
-        Last head away
+        Remove last bank
       </button>
     </div>
   </section>

@@ -42,7 +42,7 @@ const own = computed({
 
 <template>
   <section>
-    <h2>Figures</h2>
+    <h2>Clearances</h2>
     <p class="quiet small">One card for each source. Cold and hot are never converted into each other.</p>
     <CardFields
       v-for="(c, i) in sheet.clearances ?? []"

@@ -83,7 +83,7 @@ const where = computed({
       />
       <NumberField
         v-model="sheet.required_margin_deg"
-        label="Required margin"
+        label="Ramp allowance"
         unit="°"
         :error="said('required_margin_deg').length > 0"
       />
@@ -113,7 +113,7 @@ const where = computed({
     <div class="four">
       <VTextField
         v-model.lazy="where"
-        label="Turned at"
+        label="Turn crank at"
         placeholder="crank pulley bolt"
         persistent-placeholder
         maxlength="120"
@@ -135,14 +135,7 @@ const where = computed({
   </section>
   <section>
     <h2>Adjuster</h2>
-    <VSelect
-      v-model="kind"
-      :items="adjusterKinds"
-      label="How the gap is changed"
-      clearable
-      variant="outlined"
-      hide-details
-    />
+    <VSelect v-model="kind" :items="adjusterKinds" label="Adjuster type" clearable variant="outlined" hide-details />
     <div v-if="sheet.adjuster" class="four">
       <NumberField
         v-model="sheet.adjuster.pitch_mm"

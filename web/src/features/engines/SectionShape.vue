@@ -18,8 +18,8 @@ const props = defineProps<{
 const emit = defineEmits<{ reshape: [layout: string, cylinders: number, valves: number] }>()
 
 const layouts = [
-  { value: 'inline', title: 'In line' },
-  { value: 'vee', title: 'Vee' },
+  { value: 'inline', title: 'Inline' },
+  { value: 'vee', title: 'V' },
   { value: 'flat', title: 'Flat' },
   { value: 'other', title: 'Other' },
 ]
@@ -86,7 +86,7 @@ const orderProblems = computed(() => props.said('firing_order'))
         </button>
       </span>
       <span class="step">
-        <span class="quiet">Valves each</span>
+        <span class="quiet">Valves per cylinder</span>
         <button
           class="mx-btn small"
           type="button"

@@ -52,7 +52,7 @@ export interface ClearanceCard {
 }
 
 const quiet = 180
-const storedWords = 'Stored. Jobs on the go keep the sheet they began with.'
+const storedWords = 'Saved. Jobs on the go keep the sheet they began with.'
 
 /** A sheet under the pencil: every change is looked at by the program, can be undone, and is stored only when it is sound. */
 export function useEditor(id: string | null) {

@@ -60,7 +60,7 @@ export function useEngines() {
     doing(async () => {
       const sheet = await sheetOf(id)
       saveFile(sheetFile(sheet.name), JSON.stringify(sheet, null, 2) + '\n', 'application/json')
-      return `${sheetFile(sheet.name)} was handed to the browser.`
+      return `${sheetFile(sheet.name)} was downloaded.`
     })
 
   async function remove(id: string) {
@@ -69,7 +69,7 @@ export function useEngines() {
       const sheet = await sheetOf(id)
       await answered(api.DELETE('/api/v1/engines/{id}', { params: { path: { id } } }))
       taken = { id, name: sheet.name, text: JSON.stringify(sheet) }
-      return `${sheet.name} was taken out.`
+      return `${sheet.name} was removed.`
     })
     removed.value = taken
   }
@@ -79,7 +79,7 @@ export function useEngines() {
     if (!back) return
     await doing(async () => {
       await putSheet(back.id, back.text)
-      return `${back.name} is back.`
+      return `${back.name} is restored.`
     })
   }
 

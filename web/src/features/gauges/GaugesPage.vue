@@ -26,7 +26,7 @@ const plain = (t: string) => Number(t.replace(',', '.')) || 0
 <template>
   <TopBar title="Gauges" :sub="sets ? `${sets.length} sets` : ''" stays>
     <button class="mx-btn small" type="button" @click="g.look(undefined)">New set</button>
-    <button class="mx-btn primary small" type="button" :disabled="!dirty" @click="g.save()">Store</button>
+    <button class="mx-btn primary small" type="button" :disabled="!dirty" @click="g.save()">Save</button>
   </TopBar>
   <main class="page gauges">
     <div v-radios class="sets" role="radiogroup" aria-label="Gauge sets">
@@ -47,7 +47,7 @@ const plain = (t: string) => Number(t.replace(',', '.')) || 0
       /></label>
       <a v-if="chosen" class="mx-btn" :href="`/api/v1/gauge-sets/${chosen}/csv`" download>Export CSV</a>
     </div>
-    <FaultList v-if="trouble" :title="trouble" :faults="others" after="Nothing was stored." />
+    <FaultList v-if="trouble" :title="trouble" :faults="others" after="Nothing was saved." />
     <p v-if="said" class="said" role="status">
       {{ said }} <button v-if="removed" class="mx-btn small" type="button" @click="g.putBack()">Undo</button>
     </p>
@@ -76,7 +76,7 @@ const plain = (t: string) => Number(t.replace(',', '.')) || 0
                 <th>Micrometer, mm</th>
                 <th>Shape</th>
                 <th>State</th>
-                <th><span class="sr">Take away</span></th>
+                <th><span class="sr">Remove</span></th>
               </tr>
             </thead>
             <tbody>
@@ -133,7 +133,7 @@ const plain = (t: string) => Number(t.replace(',', '.')) || 0
                     <button
                       class="mx-btn small"
                       type="button"
-                      :aria-label="`Take leaf ${i + 1} away`"
+                      :aria-label="`Remove leaf ${i + 1}`"
                       @click="rows.splice(i, 1)"
                     >
                       ✕
@@ -149,11 +149,11 @@ const plain = (t: string) => Number(t.replace(',', '.')) || 0
         </div>
         <div class="do">
           <button class="mx-btn small" type="button" @click="g.add()">Another leaf</button>
-          <button v-if="chosen" class="mx-btn small" type="button" @click="g.remove()">Take the set out</button>
+          <button v-if="chosen" class="mx-btn small" type="button" @click="g.remove()">Remove the set</button>
         </div>
       </div>
       <div class="reach">
-        <h2>What it reaches</h2>
+        <h2>Sizes you can make</h2>
         <div class="head">
           <VTextField v-model="lower" label="From" suffix="mm" inputmode="decimal" hide-details density="comfortable" />
           <VTextField v-model="upper" label="To" suffix="mm" inputmode="decimal" hide-details density="comfortable" />

@@ -22,7 +22,7 @@ const count = (n: number) => props.stacks.filter((s) => s.leaves_mm.length === n
       class="reach"
       viewBox="0 0 800 112"
       role="img"
-      :aria-label="`${stacks.length} thicknesses reached, ${holes.length} holes`"
+      :aria-label="`${stacks.length} sizes you can make, ${holes.length} missing sizes`"
     >
       <rect class="ground" :x="left" y="20" :width="across" height="54" />
       <rect
@@ -55,12 +55,12 @@ const count = (n: number) => props.stacks.filter((s) => s.leaves_mm.length === n
       </text>
     </svg>
     <p class="say">
-      <b>{{ stacks.length }}</b> thicknesses: {{ count(1) }} by one leaf, {{ count(2) }} by two, {{ count(3) }} by
-      three.
+      <b>{{ stacks.length }}</b> sizes: {{ count(1) }} by one leaf, {{ count(2) }} by two, {{ count(3) }} by three.
       <template v-if="widest"
-        >{{ holes.length }} {{ holes.length === 1 ? 'hole' : 'holes' }}, the widest from {{ mm(widest.from_mm) }} to
-        {{ mm(widest.to_mm) }} mm ({{ thou(widest.from_mm) }} to {{ thou(widest.to_mm) }}).</template
-      ><template v-else>No hole wider than a drag can bridge.</template>
+        >{{ holes.length }} {{ holes.length === 1 ? 'missing size' : 'missing sizes' }}, the widest from
+        {{ mm(widest.from_mm) }} to {{ mm(widest.to_mm) }} mm ({{ thou(widest.from_mm) }} to
+        {{ thou(widest.to_mm) }}).</template
+      ><template v-else>No size missing that a drag cannot bridge.</template>
     </p>
     <ul class="list" tabindex="0" aria-label="Thicknesses">
       <li v-for="s in stacks" :key="s.thickness_mm" class="figure">

@@ -97,7 +97,7 @@ export function useGauges() {
     name.value = kept.name
     checked.value = kept.checked
     rows.value = kept.rows
-    said.value = 'What was typed here before and is not stored is still there.'
+    said.value = 'What was typed here before and is not saved is still there.'
   }
 
   /** What was typed in the set looked at is stored, or not wanted. */
@@ -126,7 +126,7 @@ export function useGauges() {
     clear()
     faults.value = slips(rows.value)
     if (faults.value.length) {
-      trouble.value = 'These leaves cannot be stored: a figure is none.'
+      trouble.value = 'These leaves cannot be saved: a figure is not a number.'
       return
     }
     try {
@@ -135,7 +135,7 @@ export function useGauges() {
         : await answered(api.POST('/api/v1/gauge-sets', { body: { id: newID(), ...body() } }))
       drop()
       await load(stored.id)
-      said.value = `${stored.name} is stored. Jobs on the go keep the leaves they began with.`
+      said.value = `${stored.name} is saved. Jobs on the go keep the leaves they began with.`
     } catch (e) {
       failed(e)
     }
@@ -149,7 +149,7 @@ export function useGauges() {
       await answered(api.DELETE('/api/v1/gauge-sets/{id}', { params: { path: { id: set.id } } }))
       drop()
       await load('')
-      said.value = `${set.name} was taken out.`
+      said.value = `${set.name} was removed.`
       removed.value = set
     } catch (e) {
       failed(e)
@@ -167,7 +167,7 @@ export function useGauges() {
         }),
       )
       await load(set.id)
-      said.value = `${set.name} is back.`
+      said.value = `${set.name} is restored.`
     } catch (e) {
       failed(e)
     }
@@ -186,7 +186,7 @@ export function useGauges() {
       look(undefined)
       name.value = file.name.replace(/\.csv$/i, '')
       rows.value = leaves.map(toRow)
-      said.value = `${leaves.length} leaves are read. Look them over, then store the set.`
+      said.value = `${leaves.length} leaves are read. Look them over, then save the set.`
     } catch (e) {
       failed(e)
     }

@@ -46,10 +46,11 @@ const rows = computed(() =>
 )
 const window = (l: Schemas['Limits']) =>
   `${gaps(l.in_thou).window(l)} ${gaps(l.in_thou).unit}${l.nominal_only ? ' (no limits in the source)' : ''}`
-const what = (v: Schemas['ValveState']) => (v.cold_reason ? `left so cold: ${v.cold_reason}; ` : '') + done(v)
+const what = (v: Schemas['ValveState']) =>
+  (v.cold_reason ? `left out of limits cold: ${v.cold_reason}; ` : '') + done(v)
 const done = (v: Schemas['ValveState']) =>
   v.left
-    ? `left as it is: ${v.left}`
+    ? `left out of limits: ${v.left}`
     : v.adjusted > 1
       ? `set ${v.adjusted} times`
       : v.adjusted
@@ -108,7 +109,7 @@ const print = () => globalThis.print()
       <div>
         <dt>Temperature</dt>
         <dd>
-          {{ state.engine_c === null ? 'not taken' : `engine ${state.engine_c} °C, around it ${state.ambient_c} °C`
+          {{ state.engine_c === null ? 'not taken' : `engine ${state.engine_c} °C, ambient ${state.ambient_c} °C`
           }}<b v-for="o in state.overrides" :key="o.at" class="override"
             >. Gate overridden: {{ o.reason }} ({{ o.hot ? 'hot pass' : 'cold' }}, {{ o.engine_c }} °C,
             {{ date(o.at) }})</b
@@ -116,7 +117,7 @@ const print = () => globalThis.print()
         </dd>
       </div>
       <div>
-        <dt>Way round</dt>
+        <dt>Sequence</dt>
         <dd>
           {{ state.plan ? `${state.plan.title}, ${orderName(state.plan.order)}` : 'not chosen' }}
         </dd>
@@ -176,7 +177,7 @@ const print = () => globalThis.print()
                 }}</small>
                 <VerdictGlyph :verdict="r.judgement.verdict" /> {{ verdictWord[r.judgement.verdict]
                 }}<small v-if="r.judgement.verdict !== 'undecided' && !r.judgement.sure" class="quiet">close</small
-                ><small v-if="r.stale" class="quiet">stale</small
+                ><small v-if="r.stale" class="quiet">too late – re-check hot</small
                 ><small v-if="r.time_doubtful" class="override">time in doubt</small>
               </span>
               <span v-else class="quiet">–</span>
@@ -192,7 +193,7 @@ const print = () => globalThis.print()
     <p class="quiet foot">
       {{
         view.rule === 'guarded'
-          ? 'Guarded rule: in or out only when the whole interval lies there.'
+          ? 'Strict rule: in or out only when the whole uncertainty lies there.'
           : 'Workshop rule: the estimate decides.'
       }}
       Limits inclusive. “Close” means that a limit lies within the uncertainty of leaf and feel. The maker’s book and

@@ -44,7 +44,7 @@ function slips() {
   const note = (location: string, message: string) => message && out.push({ location, message })
   note('Shims from', slip(sizes.value.from))
   note('Shims to', slip(sizes.value.to))
-  note('In steps of', slip(sizes.value.step))
+  note('Step', slip(sizes.value.step))
   for (const [i, s] of stock.value.entries()) {
     if (!s.size.trim()) continue
     note(`Size, line ${i + 1}`, slip(s.size))
@@ -56,7 +56,7 @@ function slips() {
 async function load() {
   try {
     take(await answered(api.GET('/api/v1/shop')))
-    if (draft.restore()) said.value = 'What was typed here before and is not stored is still there.'
+    if (draft.restore()) said.value = 'What was typed here before and is not saved is still there.'
   } catch (e) {
     trouble.value = (e as Error).message
   }
@@ -68,7 +68,7 @@ async function save() {
   faults.value = slips()
   said.value = ''
   if (faults.value.length) {
-    trouble.value = 'This cannot be stored: a figure is none.'
+    trouble.value = 'This cannot be saved: a figure is not a number.'
     return
   }
   try {
@@ -95,10 +95,10 @@ async function save() {
 
 <template>
   <TopBar title="Workshop" stays>
-    <button class="mx-btn primary small" type="button" :disabled="!shop" @click="save">Store</button>
+    <button class="mx-btn primary small" type="button" :disabled="!shop" @click="save">Save</button>
   </TopBar>
   <main class="page shop">
-    <FaultList v-if="trouble" :title="trouble" :faults="faults" after="Nothing was stored." />
+    <FaultList v-if="trouble" :title="trouble" :faults="faults" after="Nothing was saved." />
     <p v-if="said" class="said" role="status">{{ said }}</p>
     <template v-if="shop">
       <section>
@@ -119,7 +119,7 @@ async function save() {
         <p v-if="probe && probe.state !== 'off'" role="status" class="state" :class="probe.state">
           {{
             probe.state === 'ok'
-              ? `It tells ${probe.engine_c!.toFixed(1)} °C, and ${probe.ambient_c!.toFixed(1)} °C around it.`
+              ? `Engine ${probe.engine_c!.toFixed(1)} °C, ambient ${probe.ambient_c!.toFixed(1)} °C.`
               : probe.state === 'lost'
                 ? `Lost: ${probe.detail}. Temperatures are typed meanwhile.`
                 : 'Reaching it…'
@@ -127,18 +127,16 @@ async function save() {
         </p>
       </section>
       <section>
-        <h2>Shims that can be bought</h2>
+        <h2>Shim sizes available</h2>
         <div class="three">
           <VTextField v-model="sizes.from" label="From" suffix="mm" inputmode="decimal" hide-details />
           <VTextField v-model="sizes.to" label="To" suffix="mm" inputmode="decimal" hide-details />
-          <VTextField v-model="sizes.step" label="In steps of" suffix="mm" inputmode="decimal" hide-details />
+          <VTextField v-model="sizes.step" label="Step" suffix="mm" inputmode="decimal" hide-details />
         </div>
       </section>
       <section>
-        <h2>Shims in the shop</h2>
-        <p v-if="stock.length === 0" class="quiet">
-          None is written down. What is here is used before anything is ordered.
-        </p>
+        <h2>Shims in stock</h2>
+        <p v-if="stock.length === 0" class="quiet">None listed. Stock is used before anything is ordered.</p>
         <div class="stock">
           <div v-for="(s, i) in stock" :key="i" class="row">
             <VTextField
@@ -153,7 +151,7 @@ async function save() {
             <button
               class="mx-btn small"
               type="button"
-              :aria-label="`Take size ${s.size} away`"
+              :aria-label="`Remove size ${s.size}`"
               @click="stock.splice(i, 1)"
             >
               ✕

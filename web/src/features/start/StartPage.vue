@@ -35,7 +35,7 @@ const aims = [
 ]
 const rules = [
   { value: 'workshop' as const, title: 'Workshop rule: the estimate decides' },
-  { value: 'guarded' as const, title: 'Guarded rule: only when wholly on one side' },
+  { value: 'guarded' as const, title: 'Strict rule: the whole uncertainty inside' },
 ]
 /** Where a card says otherwise than the first one. */
 const differs = (i: number) => {
@@ -128,7 +128,7 @@ async function start() {
           <summary>Taken off the list: {{ off.length }}</summary>
           <div class="reasons">
             <button v-for="v in off" :key="v.id" class="mx-btn" type="button" @click="s.putOnBoard(v, true)">
-              Bring {{ v.name }} back
+              Restore {{ v.name }}
             </button>
           </div>
         </details>
@@ -196,7 +196,7 @@ async function start() {
         </details>
       </section>
       <section v-if="engine">
-        <h2><i>3</i> Leaves, hands and reason</h2>
+        <h2><i>3</i> Feelers, mechanic, reason</h2>
         <div v-radios class="tiles" role="radiogroup" aria-label="Gauge set">
           <button
             v-for="g in sets"
@@ -242,7 +242,7 @@ async function start() {
         <p v-else-if="odd" class="mx-warn" role="status">{{ odd }}</p>
       </div>
       <button class="mx-btn primary go" type="button" :disabled="missing !== '' || s.starting.value" @click="start">
-        {{ job ? 'Store the correction' : 'Start the job' }}
+        {{ job ? 'Save the correction' : 'Start the job' }}
       </button>
     </template>
   </main>

@@ -97,9 +97,9 @@ async function store() {
     />
     <p v-if="vehicle" class="quiet all">Jobs that were started keep the engine they began with.</p>
     <p v-if="twice" class="mx-warn all" role="status">
-      {{ twice.name }}, {{ twice.plate || 'no plate' }}, is stored already. Is it another one?
+      {{ twice.name }}, {{ twice.plate || 'no plate' }}, is on the list already. Is it another one?
     </p>
-    <FaultList v-if="trouble" class="all" :title="trouble" :faults="faults" after="Nothing was stored." />
+    <FaultList v-if="trouble" class="all" :title="trouble" :faults="faults" after="Nothing was saved." />
     <div class="do all">
       <label class="mx-btn mx-file"
         >Import an engine sheet<input
@@ -109,11 +109,11 @@ async function store() {
           @change="take"
       /></label>
       <template v-if="vehicle">
-        <button class="mx-btn" type="button" @click="$emit('remove')">Take it off the list</button>
-        <button class="mx-btn" type="button" @click="$emit('cancel')">Leave it as it is</button>
+        <button class="mx-btn" type="button" @click="$emit('remove')">Remove it from the list</button>
+        <button class="mx-btn" type="button" @click="$emit('cancel')">Cancel</button>
       </template>
       <button class="mx-btn primary" type="button" :disabled="missing !== ''" @click="store">
-        {{ vehicle ? 'Store the vehicle' : 'Add the vehicle' }}
+        {{ vehicle ? 'Save the vehicle' : 'Add the vehicle' }}
       </button>
       <span v-if="missing" class="quiet" role="status">{{ missing }}</span>
     </div>

@@ -126,7 +126,7 @@ const all = computed(() =>
 async function share() {
   try {
     await navigator.clipboard.writeText(location.href)
-    copied.value = 'The address of this sum is copied.'
+    copied.value = 'Link copied.'
   } catch {
     copied.value = location.href
   }
@@ -134,11 +134,11 @@ async function share() {
 </script>
 
 <template>
-  <TopBar title="Sums">
-    <button v-if="sum" class="mx-btn small" type="button" @click="share">Copy its address</button>
+  <TopBar title="Calculators">
+    <button v-if="sum" class="mx-btn small" type="button" @click="share">Copy link</button>
   </TopBar>
   <main class="page sums">
-    <nav class="which" aria-label="Sums">
+    <nav class="which" aria-label="Calculators">
       <RouterLink
         v-for="s in sums"
         :key="s.id"
@@ -151,7 +151,7 @@ async function share() {
     <StateNote
       v-if="!sum"
       tone="trouble"
-      :title="`There is no sum called “${String(route.params.sum)}”.`"
+      :title="`There is no calculator called “${String(route.params.sum)}”.`"
       text="Choose one of those above."
     />
     <p v-if="copied" class="quiet" role="status">{{ copied }}</p>

@@ -71,7 +71,7 @@ describe('the sums', () => {
         { reachable: false, why: 'Heat soaks.', minutes_from_last: null, k_per_min: null },
         nothing,
       ),
-    ).toEqual({ large: 'Not so far', lines: ['Heat soaks.'] })
+    ).toEqual({ large: 'Not reached', lines: ['Heat soaks.'] })
     const fit = [
       { valve: 'I1', shim_mm: 2.6, from: 'I2', gap_mm: 0.2 },
       { valve: 'I3', shim_mm: 2.65, from: 'I3', gap_mm: 0.2 },

@@ -193,7 +193,7 @@ export const sums: Sum[] = [
         kind: 'choice',
         options: [
           { value: 'workshop', title: 'Workshop: the estimate decides' },
-          { value: 'guarded', title: 'Guarded: only when wholly on one side' },
+          { value: 'guarded', title: 'Strict: the whole uncertainty inside' },
         ],
         start: 'workshop',
         at: ['rule'],
@@ -291,7 +291,7 @@ export const sums: Sum[] = [
         start: '0 85\n10 72',
         at: ['readings'],
       },
-      { key: 'ambient', label: 'Around it', unit: '°C', start: '18', at: ['ambient_c'] },
+      { key: 'ambient', label: 'Ambient', unit: '°C', start: '18', at: ['ambient_c'] },
       { key: 'gate', label: 'Cold at', unit: '°C', start: '38', at: ['gate_c'] },
     ],
     request: (t) => ({
@@ -300,7 +300,7 @@ export const sums: Sum[] = [
       gate_c: t.number('gate'),
     }),
     answer: (a) => ({
-      large: a.reachable ? `${Math.ceil(a.minutes_from_last!)} minutes` : 'Not so far',
+      large: a.reachable ? `${Math.ceil(a.minutes_from_last!)} minutes` : 'Not reached',
       lines: a.reachable
         ? [`From the last reading. k = ${a.k_per_min === null ? '–' : Number(a.k_per_min.toFixed(4))} per minute.`]
         : [a.why],
@@ -324,7 +324,7 @@ export const sums: Sum[] = [
       length('aim', 'Aim', '0.20'),
       {
         key: 'sizes',
-        label: 'Sizes that can be bought',
+        label: 'Shim sizes available',
         kind: 'lengths',
         start: '2.50 2.55 2.60 2.65 2.70 2.75 2.80',
         at: ['sizes_mm'],
@@ -362,7 +362,7 @@ export const sums: Sum[] = [
   sum({
     id: 'lock-shift',
     name: 'Lock-nut shift',
-    about: 'What locking usually does to the gap, and what to set with the nut loose.',
+    about: 'What locking usually does to the gap, and what to set with the nut slack.',
     operation: 'lock-shift',
     fields: [
       {

@@ -72,7 +72,7 @@ useKeys((k) => {
 
 <template>
   <TopBar
-    title="Ways round"
+    title="Sequences"
     :sub="ways?.engine.name"
     :back="job ? 'Bench' : 'Engines'"
     :back-to="job ? `/jobs/${id}` : '/engines'"
@@ -90,7 +90,7 @@ useKeys((k) => {
   <main v-if="ways" class="ways">
     <section class="list">
       <StateNote v-if="trouble" tone="trouble" title="That cannot be done." :text="trouble" />
-      <div v-if="open.length" v-radios class="rows" role="radiogroup" aria-label="Ways round, side by side">
+      <div v-if="open.length" v-radios class="rows" role="radiogroup" aria-label="Sequences, side by side">
         <WayRow
           v-for="p in open"
           :key="w.key(p)"
@@ -104,7 +104,7 @@ useKeys((k) => {
       </div>
       <StateNote
         v-else
-        title="No way round fits."
+        title="No sequence suits this engine."
         text="With these conditions some valve is never clear enough at a stop."
       />
       <section v-for="p in shut" :key="p.school" class="shut">
@@ -155,7 +155,7 @@ useKeys((k) => {
             aria-label="Crank position, degrees"
           />
           <p class="walk">
-            <button class="mx-btn small" type="button" @click="walk(-1)">Before <kbd>←</kbd></button>
+            <button class="mx-btn small" type="button" @click="walk(-1)">Previous <kbd>←</kbd></button>
             <button class="mx-btn small" type="button" @click="walk(1)">Next <kbd>→</kbd></button>
           </p>
           <details>
@@ -165,7 +165,7 @@ useKeys((k) => {
           </details>
         </div>
         <figure>
-          <figcaption class="quiet">Fewest stops against depth: tap a point</figcaption>
+          <figcaption class="quiet">Stops against smallest margin: tap a point</figcaption>
           <FrontierPlot
             :points="ways.frontier"
             :required="ways.required_margin_deg"
@@ -174,10 +174,12 @@ useKeys((k) => {
           />
         </figure>
       </div>
-      <button v-if="job" class="mx-btn primary large" type="button" @click="take">Go this way <kbd>Enter</kbd></button>
+      <button v-if="job" class="mx-btn primary large" type="button" @click="take">
+        Use this sequence <kbd>Enter</kbd>
+      </button>
     </section>
   </main>
-  <PageState v-else :trouble="trouble" title="The ways round could not be read." waiting="Planning…" @again="load" />
+  <PageState v-else :trouble="trouble" title="The sequences could not be read." waiting="Planning…" @again="load" />
 </template>
 
 <style scoped>

@@ -285,7 +285,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** The ways round an engine of the library */
+        /** The sequences of an engine of the library */
         get: operations["get-engine-ways"];
         put?: never;
         post?: never;
@@ -475,7 +475,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** The ways round this job's engine */
+        /** The sequences of this job's engine */
         get: operations["get-ways"];
         put?: never;
         post?: never;

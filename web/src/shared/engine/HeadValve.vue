@@ -30,7 +30,7 @@ const label = computed(() => {
     shown.figure ? `${placed.name} ${shown.figure} ${shown.inThou ? 'thou' : 'mm'}` : placed.name,
     placed.kind,
   ]
-  if (shown.verdict) parts.push(shown.stale ? 'stale' : shown.verdict)
+  if (shown.verdict) parts.push(shown.stale ? 'too late' : shown.verdict)
   parts.push(open.value ? 'open' : shown.settable ? 'may be set here' : 'not now')
   return parts.join(', ')
 })
@@ -66,7 +66,7 @@ const label = computed(() => {
         >{{ shown.figure }}</text
       >
       <line v-else class="none" x1="-12" x2="12" y1="55" y2="55" />
-      <text v-if="shown.stale" class="stale" y="86">stale</text>
+      <text v-if="shown.stale" class="stale" y="86">too late</text>
       <g v-else-if="shown.verdict" transform="translate(0 82) scale(.82)">
         <path class="fill" :d="verdictPaths[shown.verdict].fill" />
         <path class="stroke" :d="verdictPaths[shown.verdict].line" />
