@@ -9,18 +9,28 @@ GO_FILES := $(shell find cmd core internal web -name '*.go' -not -path '*/node_m
 WEB_FILES := $(shell find web/src web/public -type f) web/index.html web/package-lock.json web/vite.config.ts
 ADDRESS ?= 127.0.0.1:8080
 DATA ?= data/demo.db
+AIR := go run github.com/air-verse/air@v1.63.0
 STATICCHECK := go run honnef.co/go/tools/cmd/staticcheck@v0.8.2
 
 # The checks and tests compile SQLite without optimising it: ten seconds instead of two minutes.
 check test: export CGO_CFLAGS := -O0
 
-.PHONY: help demo build test deep check types bench pictures chromium clean
+.PHONY: help demo dev build test deep check types bench pictures chromium clean
 
 help: ## say what can be made
 	@grep -hE '^[a-z]+:.*##' Makefile | sed -E 's/:[^#]*## /\t/' | expand -t 12
 
 demo: $(BIN) ## build everything and serve it with a made-up workshop
 	@$(BIN) demo --listen $(ADDRESS) --data $(DATA)
+
+# Both halves reload by themselves: the program is built anew when Go changes, the page is patched when the front end does.
+dev: web/node_modules/.made ## work on it with hot reload of both halves, at http://localhost:5173
+	@mkdir -p data bin
+	@trap 'kill 0' EXIT; \
+	  $(AIR) --tmp_dir data/air --build.cmd "go build -o bin/metronix-dev ./cmd/metronix" --build.bin bin/metronix-dev \
+	    --build.args_bin "demo,--listen,127.0.0.1:8080,--data,data/dev.db" --build.include_ext go,json \
+	    --build.exclude_dir web/node_modules,web/src,data,bin,docs,e2e --build.send_interrupt true --build.kill_delay 2s & \
+	  cd web && npx vite --strictPort
 
 build: $(BIN) ## build the one program
 
@@ -63,7 +73,7 @@ test: check chromium ## everything: checks, Go tests with the race detector, fro
 	go test -count=1 -timeout 10m ./e2e
 
 FUZZ := core/measure:FuzzParseLength internal/report:FuzzReadGaugeCSV internal/probe:FuzzParseLine internal/store:FuzzStoredHappening \
-  internal/compute:FuzzRun internal/compute:FuzzCheckSheet internal/api:FuzzHappeningKeepsWhatItSays internal/api:FuzzRequests
+  internal/compute:FuzzRun internal/wire:FuzzCheckSheet internal/wire:FuzzHappeningKeepsWhatItSays internal/api:FuzzRequests
 INPUTS ?= 1000000
 
 deep: export CGO_CFLAGS := -O0

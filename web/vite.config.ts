@@ -24,5 +24,5 @@ export default defineConfig({
   plugins: [vue(), vuetify({ autoImport: true, styles: true }), gzipTwins()],
   resolve: { alias: { '@': new URL('./src', import.meta.url).pathname } },
   build: { target: 'es2022', emptyOutDir: true, modulePreload: { polyfill: false }, assetsInlineLimit: 0 },
-  server: { proxy: { '/api': 'http://127.0.0.1:8080' } },
+  server: { proxy: { '/api': { target: 'http://127.0.0.1:8080', changeOrigin: false } } },
 })
