@@ -6,6 +6,8 @@ import (
 	"errors"
 	"fmt"
 	"math"
+
+	"gonum.org/v1/gonum/stat"
 )
 
 // Temperatures that a reading may have, °C: below absolute zero there are none, above 200 no engine block
@@ -119,17 +121,15 @@ func Possible(c float64) bool { return c >= AbsoluteZeroC && c <= MaxC }
 // fit is the least-squares line through ln(T − Ta): k is minus its slope. cooling is false where a reading
 // does not stand above the surroundings or the line does not fall; k is then NaN.
 func fit(ambientC float64, readings []Reading) (k, intercept float64, cooling bool) {
-	var st, sy, stt, sty float64
-	n := float64(len(readings))
-	for _, r := range readings {
-		y := math.Log(r.EngineC - ambientC)
-		st, sy, stt, sty = st+r.Minute, sy+y, stt+r.Minute*r.Minute, sty+r.Minute*y
+	minutes, logs := make([]float64, len(readings)), make([]float64, len(readings))
+	for i, r := range readings {
+		minutes[i], logs[i] = r.Minute, math.Log(r.EngineC-ambientC)
 	}
-	slope := (n*sty - st*sy) / (n*stt - st*st)
+	intercept, slope := stat.LinearRegression(minutes, logs, nil, false)
 	if !(slope < 0) || math.IsInf(slope, 0) { // NaN too: a reading not above the surroundings
 		return math.NaN(), math.NaN(), false
 	}
-	return -slope, (sy - slope*st) / n, true
+	return -slope, intercept, true
 }
 
 // exit drops float noise below a thousand-millionth: the one rounding at the formula's exit.

@@ -13,18 +13,21 @@ import (
 	"sync"
 	"time"
 
+	lru "github.com/hashicorp/golang-lru/v2"
+
 	"metronix/core/adjust"
 	"metronix/core/job"
 	"metronix/internal/store"
 )
 
 // desk keeps the jobs at hand computed, so that a reading costs one insert and no replay. What it holds is
-// always what the stored list says: an entry is dropped whenever storing fails, and read again.
+// always what the stored list says: an entry is dropped whenever storing fails, and read again. A job that
+// somebody is at is held as long as that; of the others, those used last.
 type desk struct {
 	store *store.Store
 	mu    sync.Mutex
-	open  map[string]*openJob
-	turn  int // counts up, to know which entry was used last
+	inUse map[string]*openJob
+	idle  *lru.Cache[string, *openJob]
 }
 
 // openJob is one job at hand; its lock is held while it is read or changed.
@@ -35,10 +38,10 @@ type openJob struct {
 	places map[string]int // of each happening's id in the list
 	state  *job.Job       // nil: to be read again
 
-	users, used int // under the desk's lock: how many are at it now, and when it was used last
+	users int // under the desk's lock: how many are at it now
 }
 
-// roomy is how many jobs are kept at hand; those that nobody is at, and were not used for longest, go first.
+// roomy is how many jobs that nobody is at are kept at hand.
 const roomy = 200
 
 // errReused: this id was used for another happening. errUnreadable: the job does not load, and its wrapped
@@ -48,7 +51,13 @@ var (
 	errUnreadable = errors.New("this job cannot be opened")
 )
 
-func newDesk(st *store.Store) *desk { return &desk{store: st, open: map[string]*openJob{}} }
+func newDesk(st *store.Store) *desk {
+	idle, err := lru.New[string, *openJob](roomy)
+	if err != nil {
+		panic(err) // roomy is above 0
+	}
+	return &desk{store: st, inUse: map[string]*openJob{}, idle: idle}
+}
 
 // with runs f on the job with its lock held, read from the store first where needed.
 func (d *desk) with(ctx context.Context, id string, f func(*openJob) error) error {
@@ -67,42 +76,32 @@ func (d *desk) with(ctx context.Context, id string, f func(*openJob) error) erro
 	return f(o)
 }
 
-// take gets a job's entry and counts its user; as many idle ones as are too many go.
+// take gets a job's entry and counts its user.
 func (d *desk) take(id string) *openJob {
 	d.mu.Lock()
 	defer d.mu.Unlock()
-	o, ok := d.open[id]
+	o, ok := d.inUse[id]
 	if !ok {
-		d.makeRoom()
-		o = &openJob{}
-		d.open[id] = o
+		if o, ok = d.idle.Peek(id); !ok {
+			o = &openJob{}
+		}
+		d.idle.Remove(id)
+		d.inUse[id] = o
 	}
-	d.turn++
-	o.users, o.used = o.users+1, d.turn
+	o.users++
 	return o
-}
-
-func (d *desk) makeRoom() {
-	for len(d.open) >= roomy {
-		oldest := ""
-		for id, o := range d.open {
-			if o.users == 0 && (oldest == "" || o.used < d.open[oldest].used) {
-				oldest = id
-			}
-		}
-		if oldest == "" {
-			return // all are in use: there are more of them for a while
-		}
-		delete(d.open, oldest)
-	}
 }
 
 // leave counts a user out. An entry that did not load is not kept.
 func (d *desk) leave(id string, o *openJob) {
 	d.mu.Lock()
 	defer d.mu.Unlock()
-	if o.users--; o.users == 0 && o.state == nil {
-		delete(d.open, id)
+	if o.users--; o.users > 0 {
+		return
+	}
+	delete(d.inUse, id)
+	if o.state != nil {
+		d.idle.Add(id, o)
 	}
 }
 
