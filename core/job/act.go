@@ -18,6 +18,9 @@ type Act interface {
 	may(j *Job, since string) error
 	do(j *Job)
 
+	// ReadsOnly says that it changes nothing but the readings of its valve, and which valve is in hand.
+	ReadsOnly() bool
+
 	moves() bool    // it changes where the crank stands, or what its stops are
 	closes() string // the valve whose readings it closes; empty: none
 }
@@ -38,5 +41,6 @@ type plain struct{}
 func (plain) On() string             { return "" }
 func (plain) sound(*Job) error       { return nil }
 func (plain) may(*Job, string) error { return nil }
+func (plain) ReadsOnly() bool        { return false }
 func (plain) moves() bool            { return false }
 func (plain) closes() string         { return "" }

@@ -50,3 +50,6 @@ func (a DialRead) do(j *Job) {
 	j.addReading(a.Valve, a.MadeThere,
 		clearance.Reading{Dial: &clearance.Dial{Gap: a.Gap, Uncertainty: doubt}})
 }
+
+// ReadsOnly is true.
+func (DialRead) ReadsOnly() bool { return true }

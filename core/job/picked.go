@@ -22,3 +22,6 @@ func (a Picked) may(j *Job, _ string) error {
 }
 
 func (a Picked) do(j *Job) { j.picked = a.Valve }
+
+// ReadsOnly is true.
+func (Picked) ReadsOnly() bool { return true }

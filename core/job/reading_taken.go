@@ -49,3 +49,6 @@ func (a ReadingTaken) may(j *Job, since string) error { return j.mayRead(a.Valve
 func (a ReadingTaken) do(j *Job) {
 	j.addReading(a.Valve, a.MadeThere, clearance.Reading{Stack: j.Owned.Pick(a.Leaves), Feel: a.Feel})
 }
+
+// ReadsOnly is true.
+func (ReadingTaken) ReadsOnly() bool { return true }

@@ -34,3 +34,6 @@ func (a Withdrawn) do(j *Job) {
 	v := j.valve(a.Valve)
 	v.reading(slices.Delete(slices.Clone(v.Round), a.Index, a.Index+1))
 }
+
+// ReadsOnly is true.
+func (Withdrawn) ReadsOnly() bool { return true }

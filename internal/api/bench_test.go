@@ -30,7 +30,7 @@ func BenchmarkStoredReading(b *testing.B) {
 	defer file.Close()
 
 	var viaHTTP, viaSQL, plain []time.Duration
-	n := 0
+	n, newest := 0, "happening-003"
 	timed := func(list *[]time.Duration, f func()) {
 		began := time.Now()
 		f()
@@ -38,23 +38,20 @@ func BenchmarkStoredReading(b *testing.B) {
 	}
 	for b.Loop() {
 		n++
-		timed(&viaHTTP, func() {
-			body := fmt.Sprintf(`{"id":"bench-%06d","kind":"picked","valve":"E1"}`, n)
-			if n%2 == 0 {
-				body = fmt.Sprintf(`{"id":"bench-%06d","kind":"reading","valve":"E1","leaves_mm":[0.3],"feel":"drag"}`, n)
-			} else if n > 1 {
-				body = fmt.Sprintf(`{"id":"bench-%06d","kind":"undone","target":"bench-%06d"}`, n, n-1)
-			}
-			answer, err := client.Post(server.URL+"/api/v1/jobs/job-0001/happenings", "application/json",
+		send := func(kind, more string) {
+			body := fmt.Sprintf(`{"id":"bench-%06d-%s","kind":%q,"valve":"E1","seen":%q%s}`, n, kind, kind, newest, more)
+			newest = fmt.Sprintf("bench-%06d-%s", n, kind)
+			answer, err := client.Post(server.URL+"/api/v1/jobs/job-0001/happenings?changes=true", "application/json",
 				strings.NewReader(body))
 			if err != nil || answer.StatusCode != http.StatusOK {
 				b.Fatal(err, answer)
 			}
-			// so that the connection is used again, as a browser does
-			_, err = io.Copy(io.Discard, answer.Body)
+			_, err = io.Copy(io.Discard, answer.Body) // so that the connection is used again, as a browser does
 			require.NoError(b, err)
 			answer.Body.Close()
-		})
+		}
+		timed(&viaHTTP, func() { send("reading", `,"leaves_mm":[0.3],"feel":"drag"`) })
+		send("withdrawn", `,"index":0`)
 		timed(&viaSQL, func() { bare(n) })
 		timed(&plain, func() {
 			if _, err := file.Write(make([]byte, 4096)); err != nil {

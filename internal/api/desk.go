@@ -28,7 +28,13 @@ type desk struct {
 	mu    sync.Mutex
 	inUse map[string]*openJob
 	idle  *lru.Cache[string, *openJob]
+
+	shifts map[hands]adjust.Shift // as far as they were asked for, and no pair came since
+	pairs  int                    // counts up whenever pairs come or go
 }
+
+// hands is one mechanic at one kind of adjuster.
+type hands struct{ mechanic, adjuster string }
 
 // openJob is one job at hand; its lock is held while it is read or changed.
 type openJob struct {
@@ -39,6 +45,14 @@ type openJob struct {
 	state  *job.Job       // nil: to be read again
 
 	users int // under the desk's lock: how many are at it now
+}
+
+// newest is the id of the newest happening; empty: there is none.
+func (o *openJob) newest() string {
+	if n := len(o.list.Happenings); n > 0 {
+		return o.list.Happenings[n-1].ID
+	}
+	return ""
 }
 
 // roomy is how many jobs that nobody is at are kept at hand.
@@ -56,7 +70,7 @@ func newDesk(st *store.Store) *desk {
 	if err != nil {
 		panic(err) // roomy is above 0
 	}
-	return &desk{store: st, inUse: map[string]*openJob{}, idle: idle}
+	return &desk{store: st, inUse: map[string]*openJob{}, idle: idle, shifts: map[hands]adjust.Shift{}}
 }
 
 // with runs f on the job with its lock held, read from the store first where needed.
@@ -183,6 +197,7 @@ func (d *desk) try(ctx context.Context, o *openJob, h job.Happening) error {
 	if known, err := o.holds(h); known || err != nil {
 		return err
 	}
+	pairs := len(o.state.LockPairs)
 	state, err := o.state.Take(h)
 	if err != nil {
 		return err // nothing was changed
@@ -197,6 +212,9 @@ func (d *desk) try(ctx context.Context, o *openJob, h job.Happening) error {
 		return err
 	}
 	o.places[h.ID] = len(o.list.Happenings) - 1
+	if len(state.LockPairs) != pairs {
+		d.forget(o.record)
+	}
 	return nil
 }
 
@@ -241,8 +259,34 @@ func (d *desk) learned(ctx context.Context, of store.Job) (adjust.Shift, error) 
 	if !ok {
 		return adjust.Shift{}, nil
 	}
+	key := hands{mechanic, adjuster}
+	d.mu.Lock()
+	shift, known := d.shifts[key]
+	asOf := d.pairs
+	d.mu.Unlock()
+	if known {
+		return shift, nil
+	}
 	pairs, err := d.store.With(ctx).LockPairs(mechanic, adjuster)
-	return adjust.LearnShift(pairs), err
+	if err != nil {
+		return adjust.Shift{}, err
+	}
+	shift = adjust.LearnShift(pairs)
+	d.mu.Lock()
+	defer d.mu.Unlock()
+	if d.pairs == asOf {
+		d.shifts[key] = shift
+	}
+	return shift, nil
+}
+
+// forget drops what was learned of the hands that did a job, because its pairs changed.
+func (d *desk) forget(of store.Job) {
+	mechanic, adjuster, _ := handsOf(of)
+	d.mu.Lock()
+	defer d.mu.Unlock()
+	d.pairs++
+	delete(d.shifts, hands{mechanic, adjuster})
 }
 
 // catchUp derives what is missing beside the lists, of a file of an earlier version, and looks into every job

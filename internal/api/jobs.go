@@ -309,6 +309,8 @@ func (s *server) correctJob(ctx context.Context, in *correctInput) (*bodyOf[JobV
 			return err
 		}
 		o.state = nil // to be read again, with its checksums
+		s.desk.forget(o.record)
+		s.desk.forget(record)
 		return s.store.With(ctx).CorrectJob(record, derived)
 	})
 	if err != nil {
@@ -359,7 +361,7 @@ func (s *server) viewOf(ctx context.Context, id string) (*bodyOf[JobView], error
 			Rule: string(cmp.Or(r.Rule,
 				clearance.Workshop)), FeelMM: wire.MM(r.Feel), LockShift: shiftView(shift), Vehicle: vehicleView(r.Vehicle), OdometerKM: r.OdometerKM, Mechanic: r.Mechanic, Reason: r.Reason, GaugeName: r.GaugeName,
 			Card: cardShort(j.Card), CardIndex: r.Card, HotCard: r.HotCard, CreatedAt: r.CreatedAt, OnBoard: !r.OffBoard, Correctable: !j.HasReadings(),
-			Engine: engineView(r.Sheet), State: stateView(id, o, shift, s.clock())}
+			Engine: engineView(r.Sheet), State: stateView(id, o, shift, s.clock(), "")}
 		return nil
 	})
 	if err != nil {
@@ -371,6 +373,7 @@ func (s *server) viewOf(ctx context.Context, id string) (*bodyOf[JobView], error
 // happenInput is a happening, read by package wire.
 type happenInput struct {
 	JobID
+	Changes bool   `query:"changes" doc:"answer with what changed only, where the screen knew the newest happening"`
 	RawBody []byte `contentType:"application/json"`
 }
 
@@ -381,6 +384,7 @@ func (s *server) happen(ctx context.Context, in *happenInput) (*bodyOf[JobState]
 	}
 	out := &bodyOf[JobState]{}
 	err := s.desk.with(ctx, in.ID, func(o *openJob) error {
+		before, knew := o.state.Phase(), o.newest()
 		if err := s.desk.happen(ctx, o, h); err != nil {
 			return err
 		}
@@ -388,7 +392,11 @@ func (s *server) happen(ctx context.Context, in *happenInput) (*bodyOf[JobState]
 		if err != nil {
 			return err
 		}
-		out.Body = stateView(in.ID, o, shift, s.clock())
+		only := ""
+		if in.Changes && h.Act.ReadsOnly() && h.Since == knew && o.newest() == h.ID && o.state.Phase() == before {
+			only = h.Act.On()
+		}
+		out.Body = stateView(in.ID, o, shift, s.clock(), only)
 		return nil
 	})
 	if err != nil {

@@ -212,6 +212,7 @@ type JobState struct {
 	Place      *wire.Arc     `json:"place,omitempty" doc:"where the crank may stand; absent where it is not known"`
 	Stop       int           `json:"stop"`
 	Valves     []ValveState  `json:"valves"`
+	Partial    bool          `json:"partial,omitempty" doc:"only what changed was asked for: plan is left out, and valves that did not change"`
 	Done       int           `json:"done"`
 	Total      int           `json:"total"`
 	Finished   []int         `json:"finished" doc:"the stops at which nothing waits any more"`
@@ -400,8 +401,8 @@ func ladderView(rungs []job.Rung) []Rung {
 	return out
 }
 
-// stateView is a job as it stands at a time.
-func stateView(id string, o *openJob, shift adjust.Shift, now time.Time) JobState {
+// stateView is a job as it stands at a time; only is the one valve that changed, where no more is asked for.
+func stateView(id string, o *openJob, shift adjust.Shift, now time.Time, only string) JobState {
 	j := o.state.AsOf(now)
 	advice := j.Advise(shift)
 	s := JobState{ID: id, Phase: string(j.Phase()), Stop: j.Stop, Valves: []ValveState{}, Undo: j.CanUndo(),
@@ -437,9 +438,8 @@ func stateView(id string, o *openJob, shift adjust.Shift, now time.Time) JobStat
 	if j.Cold != nil {
 		s.Cold = &Signed{j.Cold.By, j.Cold.At}
 	}
-	if j.Way.School != "" {
-		plan := planView(j.Plan, j.Sheet)
-		s.Plan = &plan
+	if s.Partial = only != ""; j.Way.School != "" && !s.Partial {
+		s.Plan = new(planView(j.Plan, j.Sheet))
 	}
 	if j.Known() {
 		s.CrankDeg, s.Place = (*wire.Deg)(&j.Crank), new(wire.ArcOf(j.Place))
@@ -451,7 +451,9 @@ func stateView(id string, o *openJob, shift adjust.Shift, now time.Time) JobStat
 		s.SignedAt = &j.SignedAt
 	}
 	for _, v := range j.Valves {
-		s.Valves = append(s.Valves, valveState(j, v, advice))
+		if !s.Partial || v.Name == only {
+			s.Valves = append(s.Valves, valveState(j, v, advice))
+		}
 	}
 	return s
 }

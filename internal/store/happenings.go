@@ -62,7 +62,11 @@ type Derived struct {
 type List struct {
 	Happenings []job.Happening
 	last       string
+	rows       *rowsKept
 }
+
+// rowsKept is how many rows of a kind are stored beside a list; nil: to be counted.
+type rowsKept struct{ pairs, used int }
 
 // Append stores one happening at the end of its job's list, with what follows from it. When it returns nil
 // the happening is on disk, in the file that is at its place. ErrPlaceTaken: another one was stored there
@@ -83,13 +87,13 @@ func (s *Store) Append(jobID string, l *List, h job.Happening, d Derived) error 
 		if err := tx.Create(&row).Error; err != nil {
 			return err
 		}
-		return derive(tx, jobID, d)
+		return derive(tx, jobID, d, l.rows)
 	})
 	if err := s.stored(jobID, h.ID, err); err != nil {
 		return err
 	}
 	h.Rules = job.Rules
-	l.Happenings, l.last = append(l.Happenings, h), row.Sum
+	l.Happenings, l.last, l.rows = append(l.Happenings, h), row.Sum, &rowsKept{len(d.Pairs), len(d.Used)}
 	return nil
 }
 
@@ -118,34 +122,43 @@ var derivedAnew = clause.OnConflict{Columns: []clause.Column{{Name: "job_id"}},
 	DoUpdates: clause.AssignmentColumns([]string{"touched_at", "open", "short", "damaged"})}
 
 // derive writes the rows that follow from a job's list.
-func derive(tx *gorm.DB, jobID string, d Derived) error {
+func derive(tx *gorm.DB, jobID string, d Derived, kept *rowsKept) error {
 	row := stateRow{JobID: jobID, TouchedAt: d.TouchedAt, Open: d.Open, Short: string(d.Short)}
 	if err := tx.Clauses(derivedAnew).Create(&row).Error; err != nil {
 		return err
 	}
-	if err := rewrite(tx, jobID, len(d.Pairs), func(n int) pairRow {
+	if kept == nil {
+		kept = &rowsKept{-1, -1}
+	}
+	if err := rewrite(tx, jobID, kept.pairs, len(d.Pairs), func(n int) pairRow {
 		p := d.Pairs[n]
 		return pairRow{jobID, n, d.Mechanic, d.Adjuster, int64(p.Before), int64(p.After)}
 	}); err != nil {
 		return err
 	}
-	return rewrite(tx, jobID, len(d.Used), func(n int) usedRow {
+	return rewrite(tx, jobID, kept.used, len(d.Used), func(n int) usedRow {
 		return usedRow{jobID, n, int64(d.Used[n].Shim), d.Used[n].At}
 	})
 }
 
-// rewrite puts a job's n rows of a kind in place of those there are, where their number changed: they only
-// ever grow and, on undo, shrink at the end.
-func rewrite[Row any](tx *gorm.DB, jobID string, n int, row func(n int) Row) error {
-	var have int64
-	if err := tx.Model(new(Row)).Where("job_id = ?", jobID).Count(&have).Error; err != nil || int(have) == n {
-		return err
+// rewrite puts a job's n rows of a kind in place of those there are (below 0: to be counted), where their
+// number changed: they only ever grow and, on undo, shrink at the end.
+func rewrite[Row any](tx *gorm.DB, jobID string, have, n int, row func(n int) Row) error {
+	if have < 0 {
+		var counted int64
+		if err := tx.Model(new(Row)).Where("job_id = ?", jobID).Count(&counted).Error; err != nil {
+			return err
+		}
+		have = int(counted)
 	}
-	if int(have) > n {
+	switch {
+	case have == n:
+		return nil
+	case have > n:
 		return tx.Where("job_id = ? AND n >= ?", jobID, n).Delete(new(Row)).Error
 	}
 	var rows []Row
-	for i := int(have); i < n; i++ {
+	for i := have; i < n; i++ {
 		rows = append(rows, row(i))
 	}
 	return tx.Create(&rows).Error
@@ -153,7 +166,7 @@ func rewrite[Row any](tx *gorm.DB, jobID string, n int, row func(n int) Row) err
 
 // PutDerived stores what follows from a job's list, where it was missing.
 func (s *Store) PutDerived(jobID string, d Derived) error {
-	return translate(s.write.Transaction(func(tx *gorm.DB) error { return derive(tx, jobID, d) }))
+	return translate(s.write.Transaction(func(tx *gorm.DB) error { return derive(tx, jobID, d, nil) }))
 }
 
 // Underived lists the jobs of which nothing derived is stored, or only as an earlier version derived it.

@@ -291,7 +291,7 @@ func (s *Store) AddJob(j Job, d Derived) error {
 		if err := tx.Create(&row).Error; err != nil {
 			return err
 		}
-		return derive(tx, j.ID, d)
+		return derive(tx, j.ID, d, nil)
 	}))
 }
 
@@ -308,7 +308,7 @@ func (s *Store) CorrectJob(j Job, d Derived) error {
 		if err := resum(tx, row); err != nil {
 			return err
 		}
-		return derive(tx, j.ID, d)
+		return derive(tx, j.ID, d, nil)
 	}))
 }
 

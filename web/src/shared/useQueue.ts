@@ -81,7 +81,7 @@ function body(w: Waiting): Happening {
  * Sends what waits, in order, and says what was refused. A refusal of the core may still count and stays, with its reason, for the
  * mechanic to decide; anything else that is not taken is tried again.
  */
-async function flush(taken: (w: Waiting, state: JobState) => void): Promise<string> {
+async function flush(taken: (w: Waiting, state: JobState) => void | Promise<void>): Promise<string> {
   if (busy.value) return ''
   busy.value = true
   let said = ''
@@ -91,8 +91,8 @@ async function flush(taken: (w: Waiting, state: JobState) => void): Promise<stri
       const w = waiting.value.find((x) => !x.refused)
       if (!w) break
       try {
-        const params = { path: { id: w.job } }
-        taken(w, await answered(api.POST('/api/v1/jobs/{id}/happenings', { params, body: body(w) })))
+        const params = { path: { id: w.job }, query: { changes: true } }
+        await taken(w, await answered(api.POST('/api/v1/jobs/{id}/happenings', { params, body: body(w) })))
       } catch (e) {
         const status = e instanceof Refused ? (e.problem.status ?? 500) : 0
         if (status !== 409 && status !== 422) {

@@ -49,6 +49,32 @@ describe('telling the program what was done', () => {
     expect(kept()).toEqual([])
   })
 
+  it('puts an answer that says only what changed together with what it knew just before', async () => {
+    const valves = [{ name: 'E1' }, { name: 'I1' }]
+    answer = () => json({ state: { newest: 'before', plan: { stops: [] }, valves } })
+    const job = effectScope().run(() => useJob('j'))!
+    await job.load()
+    answer = () => json({ newest: 'after', partial: true, valves: [{ name: 'E1', round: [1] }] })
+    await job.send({ kind: 'reading', valve: 'E1', leaves_mm: [0.3], feel: 'drag' })
+    expect(job.state.value).toMatchObject({
+      newest: 'after',
+      plan: { stops: [] },
+      valves: [{ name: 'E1', round: [1] }, { name: 'I1' }],
+    })
+  })
+
+  it('asks anew where it knows something else than the answer builds upon', async () => {
+    answer = () => json({ state: { newest: 'before', valves: [] } })
+    const job = effectScope().run(() => useJob('j'))!
+    await job.load()
+    answer = (method) =>
+      method === 'GET'
+        ? json({ state: { newest: 'whole', valves: [] } })
+        : json({ newest: 'after', partial: true, valves: [] })
+    await job.send({ kind: 'picked', valve: 'E1', seen: 'older' })
+    expect(job.state.value?.newest).toBe('whole')
+  })
+
   it('keeps it in the browser while the program cannot be reached, and sends the same id again', async () => {
     const job = await opened()
     answer = () => Promise.reject(new TypeError('gone'))

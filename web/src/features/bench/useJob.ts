@@ -52,16 +52,24 @@ export function useJob(id: string) {
     }
   }
 
-  function take(state: JobState) {
+  /** Takes an answer in. One that says only what changed is put together with what was known before, if it was just before. */
+  async function take(answer: JobState, knew: string) {
     taken++
-    queue.tell(state.clock)
-    if (view.value) view.value = { ...view.value, state }
+    queue.tell(answer.clock)
+    if (!view.value) return
+    const before = view.value.state
+    if (!answer.partial) view.value = { ...view.value, state: answer }
+    else if (before.newest !== knew) await read()
+    else {
+      const valves = before.valves.map((v) => answer.valves.find((x) => x.name === v.name) ?? v)
+      view.value = { ...view.value, state: { ...answer, plan: before.plan, valves } }
+    }
   }
 
   /** Sends what waits. What is refused is told; what may still count stays, with a choice. */
   async function flush() {
-    const told = await queue.flush((w, state) => {
-      if (w.job === id) take(state)
+    const told = await queue.flush(async (w, state) => {
+      if (w.job === id) await take(state, 'seen' in w.body && typeof w.body.seen === 'string' ? w.body.seen : '')
     })
     if (told) {
       refusal.value = told

@@ -1743,6 +1743,8 @@ export interface components {
             override: string;
             /** @description every time the temperature gate was passed all the same */
             overrides: components["schemas"]["Override"][];
+            /** @description only what changed was asked for: plan is left out, and valves that did not change */
+            partial?: boolean;
             /** @enum {string} */
             phase: "choose_way" | "prepare" | "as_found" | "adjust" | "verify" | "sign" | "await_hot" | "done";
             /** @description where the crank may stand; absent where it is not known */
@@ -3395,7 +3397,10 @@ export interface operations {
     };
     "add-happening": {
         parameters: {
-            query?: never;
+            query?: {
+                /** @description answer with what changed only, where the screen knew the newest happening */
+                changes?: boolean;
+            };
             header?: never;
             path: {
                 id: string;
