@@ -1,6 +1,7 @@
 package main
 
 import (
+	"context"
 	"errors"
 	"flag"
 	"fmt"
@@ -8,6 +9,7 @@ import (
 	"os"
 	"time"
 
+	"metronix/internal/api"
 	"metronix/internal/store"
 )
 
@@ -25,7 +27,15 @@ Puts a copy made by metronix backup in the data file's place. What was there is 
 
 const checkHelp = `metronix check [--data FILE]
 
-Checks the whole data file: its pages, and every job's list from its first entry to its last. Stop the program first.
+Checks the whole data file: its pages, every job's list from its first entry to its last, and that what is stored
+beside the lists follows from them. Stop the program first.
+  --data FILE  the data file; default metronix.db in the user's data folder
+`
+
+const rebuildHelp = `metronix rebuild [--data FILE]
+
+Makes anew what is stored beside the jobs' lists and follows from them: what the board shows, what was learned of
+locking, which shims were used. The lists stay as they are. Stop the program first.
   --data FILE  the data file; default metronix.db in the user's data folder
 `
 
@@ -103,27 +113,59 @@ func copyTrouble(err error) string {
 	return dataTrouble(err)
 }
 
-func check(args []string, _ io.Reader, out, errs io.Writer) int {
-	data, _, ok := dataArgs("check", checkHelp, 0, args, errs)
+// opened opens the data file that a command names; nil where it cannot, which is said.
+func opened(name, help string, args []string, errs io.Writer) (st *store.Store, data string, code int) {
+	data, _, ok := dataArgs(name, help, 0, args, errs)
 	if !ok {
-		return exitRequest
+		return nil, "", exitRequest
 	}
 	if absent(data, errs) {
-		return exitData
+		return nil, "", exitData
 	}
 	st, err := store.Open(data)
 	if err != nil {
 		fmt.Fprintln(errs, dataTrouble(err))
-		return exitData
+		return nil, "", exitData
+	}
+	return st, data, exitOK
+}
+
+func check(args []string, _ io.Reader, out, errs io.Writer) int {
+	st, data, code := opened("check", checkHelp, args, errs)
+	if st == nil {
+		return code
 	}
 	defer st.Close()
 	n, troubles := st.Check()
-	for _, t := range troubles {
+	beside, err := api.Compare(context.Background(), st)
+	if err != nil {
+		fmt.Fprintln(errs, dataTrouble(err))
+		return exitData
+	}
+	for _, t := range append(troubles, beside...) {
 		fmt.Fprintf(errs, "%s\n", t.What)
 	}
-	if len(troubles) > 0 {
+	if len(beside) > 0 {
+		fmt.Fprintln(errs, "The lists are what counts: metronix rebuild makes the rest anew from them.")
+	}
+	if len(troubles)+len(beside) > 0 {
 		return exitData
 	}
 	fmt.Fprintf(out, "%s is sound: %d entries in the jobs' lists, each as it was stored.\n", data, n)
+	return exitOK
+}
+
+func rebuild(args []string, _ io.Reader, out, errs io.Writer) int {
+	st, data, code := opened("rebuild", rebuildHelp, args, errs)
+	if st == nil {
+		return code
+	}
+	defer st.Close()
+	n, err := api.Rebuild(context.Background(), st)
+	if err != nil {
+		fmt.Fprintln(errs, dataTrouble(err))
+		return exitData
+	}
+	fmt.Fprintf(out, "%s: made anew what follows from the lists of %d jobs.\n", data, n)
 	return exitOK
 }

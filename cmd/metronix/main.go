@@ -33,6 +33,8 @@ const usage = `Metronix sets valve clearances with you: which valves at which cr
                        such a copy put in the data file's place
   metronix check [--data FILE]
                        the whole data file checked
+  metronix rebuild [--data FILE]
+                       what follows from the jobs' lists made anew
   metronix compute OPERATION < request.json > response.json
                        one computation without a screen
   metronix probe       a simulated temperature probe
@@ -55,6 +57,7 @@ func commands() map[string]command {
 		"backup":  {backup, backupHelp},
 		"restore": {restore, restoreHelp},
 		"check":   {check, checkHelp},
+		"rebuild": {rebuild, rebuildHelp},
 		"compute": {runCompute, computeHelp()},
 		"probe":   {simulateProbe, probeHelp},
 		"schema": {printSchema, "metronix schema\n\nPrints the JSON Schema of the engine sheet, " +

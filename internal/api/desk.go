@@ -1,14 +1,11 @@
 package api
 
 import (
-	"cmp"
 	"context"
-	"encoding/json"
 	"errors"
 	"fmt"
 	"log/slog"
 	"reflect"
-	"slices"
 	"strings"
 	"sync"
 	"time"
@@ -232,19 +229,6 @@ func (o *openJob) holds(h job.Happening) (bool, error) {
 	return true, nil
 }
 
-// derivedOf is what is stored of a job beside its list.
-func derivedOf(r store.Job, j *job.Job, touched time.Time) (store.Derived, error) {
-	short, err := json.Marshal(jobShort(r, j, touched))
-	if err != nil {
-		return store.Derived{}, err
-	}
-	d := store.Derived{TouchedAt: touched.UTC(), Open: j.Phase() != job.Done, Short: short, Used: j.FromShop}
-	if mechanic, adjuster, ok := handsOf(r); ok {
-		d.Mechanic, d.Adjuster, d.Pairs = mechanic, adjuster, j.LockPairs
-	}
-	return d, nil
-}
-
 // handsOf is whose hands on which kind of adjuster a job teaches; ok is false where there is no nut to lock.
 func handsOf(r store.Job) (mechanic, adjuster string, ok bool) {
 	if r.Sheet.Adjuster == nil || !r.Sheet.HasLockNut() {
@@ -287,41 +271,4 @@ func (d *desk) forget(of store.Job) {
 	defer d.mu.Unlock()
 	d.pairs++
 	delete(d.shifts, hands{mechanic, adjuster})
-}
-
-// catchUp derives what is missing beside the lists, of a file of an earlier version, and looks into every job
-// that is open, so that one which cannot be opened is said to be so on the board from the beginning.
-func (d *desk) catchUp(ctx context.Context) error {
-	underived, err := d.store.Underived()
-	if err != nil {
-		return err
-	}
-	open, err := d.store.OpenJobs()
-	if err != nil {
-		return err
-	}
-	for _, id := range slices.Concat(underived, open) {
-		if err := d.look(ctx, id, slices.Contains(underived, id)); err != nil &&
-			!errors.Is(err, errUnreadable) {
-			return err
-		}
-	}
-	return nil
-}
-
-func (d *desk) look(ctx context.Context, id string, derive bool) error {
-	return d.with(ctx, id, func(o *openJob) error {
-		if !derive {
-			return nil
-		}
-		touched := o.record.CreatedAt
-		if n := len(o.list.Happenings); n > 0 {
-			touched = o.list.Happenings[n-1].At
-		}
-		derived, err := derivedOf(o.record, o.state, cmp.Or(touched, o.record.CreatedAt))
-		if err != nil {
-			return err
-		}
-		return d.store.With(ctx).PutDerived(id, derived)
-	})
 }

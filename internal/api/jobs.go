@@ -304,7 +304,7 @@ func (s *server) correctJob(ctx context.Context, in *correctInput) (*bodyOf[JobV
 				Message: "What was done in this job so far does not fit this: " + err.Error() +
 					" Take it back first."}
 		}
-		derived, err := derivedOf(record, state, s.clock())
+		derived, err := (&openJob{record: record, list: o.list, state: state}).derived()
 		if err != nil {
 			return err
 		}

@@ -158,6 +158,9 @@ func (s *server) putVehicle(ctx context.Context, in *vehicleInput) (*bodyOf[Vehi
 	if err := s.store.With(ctx).ReplaceVehicle(record); err != nil {
 		return nil, fault(err)
 	}
+	if err := s.desk.renamed(ctx, in.ID); err != nil {
+		return nil, fault(err)
+	}
 	return s.vehicleOf(ctx, in.ID)
 }
 

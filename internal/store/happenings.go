@@ -9,7 +9,9 @@ import (
 	"gorm.io/gorm"
 	"gorm.io/gorm/clause"
 
+	"metronix/core/adjust"
 	"metronix/core/job"
+	"metronix/core/measure"
 	"metronix/internal/wire"
 )
 
@@ -167,6 +169,30 @@ func rewrite[Row any](tx *gorm.DB, jobID string, have, n int, row func(n int) Ro
 // PutDerived stores what follows from a job's list, where it was missing.
 func (s *Store) PutDerived(jobID string, d Derived) error {
 	return translate(s.write.Transaction(func(tx *gorm.DB) error { return derive(tx, jobID, d, nil) }))
+}
+
+// DerivedOf reads what is stored beside a job's list; the zero Derived where nothing is.
+func (s *Store) DerivedOf(jobID string) (d Derived, err error) {
+	var states []stateRow
+	var pairs []pairRow
+	var used []usedRow
+	for _, rows := range []any{&states, &pairs, &used} {
+		if err := s.read.Where("job_id = ?", jobID).Find(rows).Error; err != nil {
+			return d, translate(err)
+		}
+	}
+	if len(states) > 0 {
+		d.TouchedAt, d.Open, d.Short = states[0].TouchedAt, states[0].Open, []byte(states[0].Short)
+	}
+	for _, p := range pairs {
+		d.Mechanic, d.Adjuster = p.Mechanic, p.Adjuster
+		pair := adjust.Pair{Before: measure.Length(p.BeforeNM), After: measure.Length(p.AfterNM)}
+		d.Pairs = append(d.Pairs, job.LockPair{Pair: pair})
+	}
+	for _, u := range used {
+		d.Used = append(d.Used, job.ShopShim{Shim: measure.Length(u.SizeNM), At: u.At})
+	}
+	return d, nil
 }
 
 // Underived lists the jobs of which nothing derived is stored, or only as an earlier version derived it.

@@ -363,6 +363,12 @@ func (s *Store) Board(q BoardQuery) (list []OnBoard, total int64, err error) {
 	return list, total, translate(err)
 }
 
+// JobsOf lists every job of a vehicle.
+func (s *Store) JobsOf(vehicleID string) (ids []string, err error) {
+	err = s.read.Raw("SELECT id FROM jobs WHERE vehicle_id = ? ORDER BY id", vehicleID).Scan(&ids).Error
+	return ids, translate(err)
+}
+
 // OpenJobsOf says which jobs of a vehicle are open.
 func (s *Store) OpenJobsOf(vehicleID string) (ids []string, err error) {
 	err = s.read.Raw("SELECT job_id FROM job_states JOIN jobs ON jobs.id = job_id WHERE vehicle_id = ? AND "+

@@ -1,0 +1,164 @@
+package api
+
+import (
+	"bytes"
+	"cmp"
+	"context"
+	"encoding/json"
+	"errors"
+	"fmt"
+	"slices"
+	"time"
+
+	"metronix/core/job"
+	"metronix/internal/store"
+)
+
+// What follows from a job's list is stored beside it in small rows, written in the same transaction as the
+// happening, so that board and learning read no list. Nothing is believed of it that the list does not say: it
+// can be made anew at any time, and compared.
+
+// derivedOf is what is stored of a job beside its list.
+func derivedOf(r store.Job, j *job.Job, touched time.Time) (store.Derived, error) {
+	short, err := json.Marshal(jobShort(r, j, touched))
+	if err != nil {
+		return store.Derived{}, err
+	}
+	d := store.Derived{TouchedAt: touched.UTC(), Open: j.Phase() != job.Done, Short: short, Used: j.FromShop}
+	if mechanic, adjuster, ok := handsOf(r); ok {
+		d.Mechanic, d.Adjuster, d.Pairs = mechanic, adjuster, j.LockPairs
+	}
+	return d, nil
+}
+
+// derived is what follows from the job as it stands.
+func (o *openJob) derived() (store.Derived, error) {
+	touched := o.record.CreatedAt
+	if n := len(o.list.Happenings); n > 0 {
+		touched = o.list.Happenings[n-1].At
+	}
+	return derivedOf(o.record, o.state, cmp.Or(touched, o.record.CreatedAt))
+}
+
+// catchUp derives what is missing beside the lists, of a file of an earlier version, and looks into every job
+// that is open, so that one which cannot be opened is said to be so on the board from the beginning.
+func (d *desk) catchUp(ctx context.Context) error {
+	underived, err := d.store.Underived()
+	if err != nil {
+		return err
+	}
+	open, err := d.store.OpenJobs()
+	if err != nil {
+		return err
+	}
+	for _, id := range slices.Concat(underived, open) {
+		if err := d.look(ctx, id, slices.Contains(underived, id)); err != nil &&
+			!errors.Is(err, errUnreadable) {
+			return err
+		}
+	}
+	return nil
+}
+
+func (d *desk) look(ctx context.Context, id string, derive bool) error {
+	return d.with(ctx, id, func(o *openJob) error {
+		if !derive {
+			return nil
+		}
+		derived, err := o.derived()
+		if err != nil {
+			return err
+		}
+		return d.store.With(ctx).PutDerived(id, derived)
+	})
+}
+
+// renamed reads the jobs of a vehicle anew, and what follows from them, because what they show of it changed.
+func (d *desk) renamed(ctx context.Context, vehicleID string) error {
+	ids, err := d.store.With(ctx).JobsOf(vehicleID)
+	if err != nil {
+		return err
+	}
+	for _, id := range ids {
+		err := d.with(ctx, id, func(o *openJob) error {
+			if err := d.load(ctx, id, o); err != nil {
+				return err
+			}
+			derived, err := o.derived()
+			if err != nil {
+				return err
+			}
+			return d.store.With(ctx).PutDerived(id, derived)
+		})
+		if err != nil && !errors.Is(err, errUnreadable) {
+			return err
+		}
+	}
+	return nil
+}
+
+// Rebuild makes anew what is stored beside the lists of all jobs, and says of how many. A job that cannot be
+// opened is noted as such and hinders no other.
+func Rebuild(ctx context.Context, st *store.Store) (jobs int, err error) {
+	ids, err := st.JobIDs()
+	if err != nil {
+		return 0, err
+	}
+	d := newDesk(st)
+	for _, id := range ids {
+		switch err := d.look(ctx, id, true); {
+		case err == nil:
+			jobs++
+		case !errors.Is(err, errUnreadable):
+			return jobs, err
+		}
+	}
+	return jobs, nil
+}
+
+// Compare says of which jobs something else is stored beside the list than follows from it. Jobs that cannot
+// be opened are left out: the store's own check names them.
+func Compare(ctx context.Context, st *store.Store) (troubles []store.Trouble, err error) {
+	ids, err := st.JobIDs()
+	if err != nil {
+		return nil, err
+	}
+	d := newDesk(st)
+	for _, id := range ids {
+		err := d.with(ctx, id, func(o *openJob) error {
+			what, err := d.differs(ctx, id, o)
+			if what != "" {
+				troubles = append(troubles, store.Trouble{JobID: id, What: fmt.Sprintf("job %s: %s is not what "+
+					"follows from its list", id, what)})
+			}
+			return err
+		})
+		if err != nil && !errors.Is(err, errUnreadable) {
+			return troubles, err
+		}
+	}
+	return troubles, nil
+}
+
+// differs names the first thing stored of a job that does not follow from its list; empty: there is none.
+func (d *desk) differs(ctx context.Context, id string, o *openJob) (string, error) {
+	is, err := d.store.With(ctx).DerivedOf(id)
+	if err != nil {
+		return "", err
+	}
+	want, err := o.derived()
+	switch {
+	case err != nil:
+		return "", err
+	case !is.TouchedAt.Equal(want.TouchedAt) || is.Open != want.Open || !bytes.Equal(is.Short, want.Short):
+		return "what the board shows", nil
+	case len(is.Pairs)+len(want.Pairs) > 0 && (is.Mechanic != want.Mechanic || is.Adjuster != want.Adjuster),
+		!slices.EqualFunc(is.Pairs, want.Pairs, func(a, b job.LockPair) bool { return a.Pair == b.Pair }):
+		return "what was learned of locking", nil
+	case !slices.EqualFunc(is.Used, want.Used, sameShim):
+		return "what was taken from the shop's shims", nil
+	}
+	return "", nil
+}
+
+func sameShim(a, b job.ShopShim) bool { return a.Shim == b.Shim && a.At.Equal(b.At) }
