@@ -1,11 +1,7 @@
 package api
 
 import (
-	"crypto/sha256"
-	"encoding/hex"
-	"errors"
 	"io/fs"
-	"mime"
 	"net/http"
 	"path"
 	"slices"
@@ -13,6 +9,7 @@ import (
 	"unicode/utf8"
 
 	"github.com/gin-gonic/gin"
+	"github.com/vearutop/statigz"
 )
 
 // serveSite answers everything that is not the interface from the built front end: files with their own tags,
@@ -22,6 +19,7 @@ func serveSite(router *gin.Engine, site fs.FS) {
 	router.NoMethod(func(c *gin.Context) {
 		problem(c, http.StatusMethodNotAllowed, "This address does not take "+c.Request.Method+".")
 	})
+	files := pageFiles(site)
 	router.NoRoute(func(c *gin.Context) {
 		name := strings.TrimPrefix(path.Clean(c.Request.URL.Path), "/")
 		switch {
@@ -32,12 +30,12 @@ func serveSite(router *gin.Engine, site fs.FS) {
 			problem(c, http.StatusNotFound, "There is no such file here.")
 		case c.Request.Method != http.MethodGet && c.Request.Method != http.MethodHead:
 			problem(c, http.StatusMethodNotAllowed, "A page is only read.")
-		case site == nil:
+		case files == nil:
 			noSite(c)
 		case path.Ext(name) == "" && !isPage(name) && !strings.Contains(c.GetHeader("Accept"), "text/html"):
 			problem(c, http.StatusNotFound, "There is no page at "+c.Request.URL.Path+".")
 		default:
-			page(c, site, name)
+			page(c, files, name)
 		}
 	})
 }
@@ -51,63 +49,48 @@ func isPage(name string) bool {
 	return slices.Contains(pages, first)
 }
 
-func page(c *gin.Context, site fs.FS, name string) {
-	status := http.StatusOK
-	if name == "" || path.Ext(name) == "" {
-		if !isPage(name) {
-			status = http.StatusNotFound // the front end's own page says so
-		}
-		name = "index.html"
+// pageFiles are the built files, their tags reckoned once; nil where there are none.
+func pageFiles(site fs.FS) *statigz.Server {
+	files, ok := site.(fs.ReadDirFS)
+	if !ok {
+		return nil
 	}
+	if _, err := fs.Stat(site, "index.html"); err != nil {
+		return nil
+	}
+	return statigz.FileServer(files, statigz.OnNotFound(func(w http.ResponseWriter, r *http.Request) {
+		writeProblem(w, http.StatusNotFound, "There is no file "+strings.TrimPrefix(r.URL.Path, "/")+" here.")
+	}))
+}
+
+func page(c *gin.Context, files *statigz.Server, name string) {
+	r, w := c.Request.Clone(c.Request.Context()), http.ResponseWriter(c.Writer)
 	cache := "no-cache"
 	if strings.HasPrefix(name, "assets/") {
 		cache = "public, max-age=31536000, immutable"
 	}
-	data, encoding, err := readBest(site, name, c.GetHeader("Accept-Encoding"))
-	if errors.Is(err, fs.ErrNotExist) {
-		if name == "index.html" {
-			noSite(c)
-			return
-		}
-		problem(c, http.StatusNotFound, "There is no file "+name+" here.")
-		return
-	}
-	if err != nil {
-		problem(c, http.StatusInternalServerError, "The file "+name+" cannot be read.")
-		return
-	}
-	sum := sha256.Sum256(data)
-	tag := `"` + hex.EncodeToString(sum[:12]) + `"`
-	h := c.Writer.Header()
-	h.Set("Cache-Control", cache)
-	h.Set("ETag", tag)
-	h.Set("Vary", "Accept-Encoding")
-	if status == http.StatusOK && c.GetHeader("If-None-Match") == tag {
-		c.Status(http.StatusNotModified)
-		return
-	}
-	if encoding != "" {
-		h.Set("Content-Encoding", encoding)
-	}
-	c.Data(status, contentType(name), data)
-}
-
-func contentType(name string) string {
-	if t := mime.TypeByExtension(path.Ext(name)); t != "" {
-		return t
-	}
-	return "application/octet-stream"
-}
-
-// readBest prefers the gzipped twin that the build made, where the client takes it.
-func readBest(site fs.FS, name, accepts string) (data []byte, encoding string, err error) {
-	if strings.Contains(accepts, "gzip") {
-		if data, err := fs.ReadFile(site, name+".gz"); err == nil {
-			return data, "gzip", nil
+	if r.URL.Path = "/" + name; path.Ext(name) == "" || name == "index.html" {
+		r.URL.Path = "/"
+		if !isPage(name) && name != "index.html" { // the front end's own page says so
+			w = answeredWith{w, http.StatusNotFound}
+			r.Header.Del("If-None-Match")
 		}
 	}
-	data, err = fs.ReadFile(site, name)
-	return data, "", err
+	c.Header("Cache-Control", cache)
+	files.ServeHTTP(w, r)
+}
+
+// answeredWith answers with another status than success.
+type answeredWith struct {
+	http.ResponseWriter
+	status int
+}
+
+func (w answeredWith) WriteHeader(int) { w.ResponseWriter.WriteHeader(w.status) }
+
+func (w answeredWith) Write(data []byte) (int, error) {
+	w.ResponseWriter.WriteHeader(w.status)
+	return w.ResponseWriter.Write(data)
 }
 
 func noSite(c *gin.Context) {
