@@ -212,9 +212,17 @@ func (f form) sees() bool {
 	return false
 }
 
-// limits is the schema of the kind, for what its tags state.
+// limits is the schema of the kind, for what its tags state. It is made once.
 func (f form) limits() *huma.Schema {
 	published.Lock()
 	defer published.Unlock()
-	return f.schema(published.Registry)
+	schema, made := formLimits[f.kind]
+	if !made {
+		schema = f.schema(published.Registry)
+		formLimits[f.kind] = schema
+	}
+	return schema
 }
+
+// formLimits is under the lock of published.
+var formLimits = map[job.Kind]*huma.Schema{}
