@@ -1,4 +1,3 @@
-// Package adjust knows how a valve's adjuster changes its gap.
 package adjust
 
 import (

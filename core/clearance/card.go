@@ -1,5 +1,3 @@
-// Package clearance holds what a valve clearance should be and whether it is: specification cards and their
-// limits, feels of feeler leaves narrowed to an interval, the verdict, and the next leaf worth trying.
 package clearance
 
 import (

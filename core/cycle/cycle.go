@@ -1,6 +1,3 @@
-// Package cycle knows where every valve of an engine stands at a crank position: its cycle angle, how far it
-// is open, and its margin to the nearest opening or closing. Angles are crank degrees; 0 is the firing TDC of
-// the first cylinder of the firing order, rising in the running direction.
 package cycle
 
 import (

@@ -1,6 +1,3 @@
-// Package engine holds the engine sheet: cylinders, firing order, banks and rows of valves, valve timing,
-// adjuster and clearance cards. Check says what is wrong with a sheet, what is odd about it and what will be
-// assumed.
 package engine
 
 import (

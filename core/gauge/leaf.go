@@ -1,5 +1,3 @@
-// Package gauge holds feeler leaves and sets: marked and true thickness, stacks of leaves and their
-// uncertainty, and which stack serves a wanted thickness best.
 package gauge
 
 import (

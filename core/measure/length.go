@@ -1,5 +1,3 @@
-// Package measure holds the quantities of the trade: lengths counted exactly in nanometres, crank angles,
-// closed windows of lengths. Floats appear only for display and inside formulas.
 package measure
 
 import (

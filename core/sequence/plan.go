@@ -1,6 +1,3 @@
-// Package sequence plans the order of work: at which crank positions to stop and which valves to set there,
-// by the schools of the trade, and refuses a school wherever it would name a valve that is not safely on its
-// base circle.
 package sequence
 
 import (

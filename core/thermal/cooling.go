@@ -1,5 +1,3 @@
-// Package thermal knows the hot and cold gates of valve clearances and how an engine cools. Temperatures are
-// degrees Celsius.
 package thermal
 
 import (

@@ -1,5 +1,3 @@
-// Package wear reckons from visit to visit how clearances change with distance, when the first valve leaves
-// its window, and when the next job is due.
 package wear
 
 import (

@@ -1,0 +1,28 @@
+// Package clearance holds what a valve clearance should be and whether it is.
+//
+// A [Card] is what one source states, in millimetres, inches or both, at an engine temperature; its limits
+// are the stated ones, or the nominal figure and its tolerance, or, where a source gives a nominal alone, ±
+// 0.02 mm, which is said.
+//
+// # From feels to a verdict
+//
+// A leaf of thickness t ± u is felt in one of three ways, and each bounds the gap:
+//
+//	free      gap above t − u
+//	drag      gap within t ± (u + feel)
+//	won't go  gap below t + u
+//
+// where feel is how far from a leaf's thickness a gap may be when the leaf drags, by the mechanic's hand.
+// Readings intersect; where nothing is left they contradict each other, and that is said instead of a
+// verdict. A dial indicator gives the gap itself, with its uncertainty.
+//
+// By the workshop rule the estimate decides: simple acceptance, JCGM 106:2012, 8.2. By the strict one
+// (guarded) a gap is in or out only where its whole interval lies there, ISO 14253-1. A verdict is sure where
+// the whole interval lies on its side, whatever the rule.
+//
+// # The next leaf
+//
+// While nothing has dragged, what is known is the thickest leaf that was free and the thinnest that would not
+// go; the tree of tries with the fewest expected ones is found exactly by dynamic programming over those
+// pairs. See [Yardstick.Judge] and plan.go.
+package clearance
