@@ -39,82 +39,6 @@ func brief(p sequence.Plan) []string {
 	return out
 }
 
-// Inline four 1-3-4-2: 4 rocks → 1; 2 → 3; 1 → 4; 3 → 2. Common practice.
-func TestRockingPairsOfTheFour(t *testing.T) {
-	p := plan(t, enginetest.Four(), sequence.Request{Way: sequence.Way{School: sequence.RockingPairs}})
-	require.True(t, p.Applies, p.Reason)
-	assert.Equal(t, []string{"rocking 4 → E1 I1", "rocking 2 → E3 I3", "rocking 1 → I4 E4",
-		"rocking 3 → I2 E2"}, brief(p))
-	assert.Equal(t, measure.FromDegrees(540.0), p.TotalTurn)
-	assert.Equal(t, measure.FromDegrees(128.0), p.SmallestMargin)
-	assert.Equal(t, sequence.Sighting{What: sequence.Mark, Mark: 0}, p.Stops[0].Watch[1])
-	assert.Len(t, p.Stops[1].Watch, 1, "no mark at 180° on this pulley")
-}
-
-func TestOneCylinderOfTheFour(t *testing.T) {
-	p := plan(t, enginetest.Four(), sequence.Request{Way: sequence.Way{School: sequence.OneCylinder}})
-	assert.Equal(t, []string{"tdc_firing 1 → E1 I1", "tdc_firing 3 → E3 I3", "tdc_firing 4 → I4 E4",
-		"tdc_firing 2 → I2 E2"}, brief(p))
-	n := plan(t, enginetest.Four(),
-		sequence.Request{Way: sequence.Way{School: sequence.OneCylinder, Order: sequence.Numerical}})
-	assert.Equal(t, []string{"tdc_firing 1 → E1 I1", "tdc_firing 2 → I2 E2", "tdc_firing 3 → E3 I3",
-		"tdc_firing 4 → I4 E4"}, brief(n))
-	assert.Equal(t, measure.FromDegrees(540.0+360+180), n.TotalTurn, "0 → 540 → 180 → 360")
-}
-
-// 1↔8, 2↔7, 3↔6, 4↔5; valid for E I I E E I I E and I E I E E I E I, not for E I E I E I E I. Common
-// practice.
-func TestRuleOfNine(t *testing.T) {
-	for _, row := range []string{"EIIEEIIE", "IEIEEIEI"} {
-		s := enginetest.Inline([]int{1, 3, 4, 2}, row)
-		valves := s.Valves()
-		p := plan(t, s, sequence.Request{Way: sequence.Way{School: sequence.SumRule,
-			Order: sequence.Numerical}})
-		require.True(t, p.Applies, p.Reason)
-		require.Len(t, p.Stops, 8)
-		for i, stop := range p.Stops {
-			assert.Equal(t, valves[i].Name, stop.Watch[0].Valve)
-			assert.Equal(t, sequence.FullLift, stop.Watch[0].What)
-			assert.Equal(t, []sequence.SetValve{{Valve: valves[7-i].Name, Margin: 238 * measure.Degree}},
-				stop.Set, "the exact middle of the base circle")
-		}
-		turning := plan(t, s, sequence.Request{Way: sequence.Way{School: sequence.SumRule}})
-		assert.Less(t, turning.TotalTurn, p.TotalTurn, "numerical order turns the crank further")
-	}
-	p := plan(t, enginetest.Inline([]int{1, 3, 4, 2}, "EIEIEIEI"),
-		sequence.Request{Way: sequence.Way{School: sequence.SumRule}})
-	assert.False(t, p.Applies)
-	assert.Empty(t, p.Stops)
-	assert.Contains(t, p.Reason, "valve 1 (E1) with valve 8 (I4)")
-}
-
-// A straight six with a palindromic row uses 13. Common practice.
-func TestRuleOfThirteen(t *testing.T) {
-	p := plan(t, enginetest.Inline([]int{1, 5, 3, 6, 2, 4}, "EIIEEIIEEIIE"),
-		sequence.Request{Way: sequence.Way{School: sequence.SumRule, Order: sequence.Numerical}})
-	require.True(t, p.Applies, p.Reason)
-	assert.Equal(t, "E1 → E6", brief(p)[0])
-	assert.Len(t, p.Stops, 12)
-}
-
-func TestSumRuleIsRefusedWhereItWouldNameTheWrongValve(t *testing.T) {
-	for name, c := range map[string]struct {
-		sheet *engine.Sheet
-		says  string
-	}{
-		"two rows": {enginetest.Crossflow([]int{1, 3, 4, 2}, "IIII", "EEEE"),
-			"one head with one row"},
-		"two intakes each": {enginetest.Inline([]int{1, 3, 4, 2}, "EIIEIIIIEIIE"),
-			"several valves of a kind"},
-		"no companions":       {enginetest.Inline([]int{1, 3, 2}, "EIIEEI"), "rule of 7"},
-		"companion elsewhere": {enginetest.Inline([]int{1, 2, 3, 4}, "EIIEEIIE"), "companion is 3"},
-	} {
-		p := plan(t, c.sheet, sequence.Request{Way: sequence.Way{School: sequence.SumRule}})
-		assert.False(t, p.Applies, name)
-		assert.Contains(t, p.Reason, c.says, name)
-	}
-}
-
 // A flat four 1-4-3-2 turned backwards half a turn at a time is set 1, 2, 3, 4. Common practice.
 func TestTurningBack(t *testing.T) {
 	s := enginetest.Inline([]int{1, 4, 3, 2}, "EIIEEIIE")
@@ -230,19 +154,4 @@ func TestAHairBelowTheMarginIsRefused(t *testing.T) {
 	p := plan(t, s, sequence.Request{Way: sequence.Way{School: sequence.OneCylinder}, RequiredMargin: &need})
 	require.False(t, p.Applies)
 	assert.Contains(t, p.Reason, "39.999° from its opening or closing; at least 40° is required")
-}
-
-// One cylinder with events just off whole degrees stands 128° clear at its firing TDC, one stop, whatever the
-// decimals.
-func TestFineDecimalsKeepTheBestPlan(t *testing.T) {
-	for _, fine := range []measure.Angle{0, 11, -11, 333_333} {
-		s := enginetest.Inline([]int{1}, "EI")
-		s.Timing = enginetest.Timing(12, 52, 52, 12)
-		s.Timing.IVO, s.Timing.IVC = s.Timing.IVO+fine, s.Timing.IVC+fine
-		p := plan(t, s, sequence.Request{Way: sequence.Way{School: sequence.FewestStops}})
-		require.True(t, p.Applies, p.Reason)
-		require.Len(t, p.Stops, 1)
-		assert.Less(t, p.Stops[0].Crank, measure.Cycle)
-		assert.InDelta(t, 128, p.SmallestMargin.Degrees(), 1)
-	}
 }
