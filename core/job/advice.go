@@ -160,16 +160,20 @@ func (j *Job) Finished() (stops []int) {
 // rocks".
 type Instruction struct {
 	How   string
-	Until string // empty: until it is done
+	Until string
 }
 
-// String is the whole sentence without its full stop.
+// String is the whole sentence without its full stop: turning goes on until something is seen, confirming is
+// that it is.
 func (i Instruction) String() string {
-	if i.Until == "" {
-		return i.How
+	if i.How == confirming {
+		return i.How + " " + i.Until
 	}
 	return i.How + " until " + i.Until
 }
+
+// confirming is how a stop is come to at which the crank is believed to stand already.
+const confirming = "Confirm that"
 
 // Instruction says how the crank is turned to the next stop, and until what is seen; ok is false where
 // turning is not what is next.
@@ -180,7 +184,7 @@ func (j *Job) Instruction(n Next) (i Instruction, ok bool) {
 	i = Instruction{"Turn the crank", j.Plan.Stops[n.Stop].Until()}
 	switch {
 	case n.Confirm:
-		i.How = "Confirm that"
+		i.How = confirming
 	case j.Known():
 		i.How = sequence.TurnBy(n.Turn, j.Way.Direction)
 	}

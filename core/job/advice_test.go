@@ -2,6 +2,7 @@ package job_test
 
 import (
 	"testing"
+	"time"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
@@ -101,4 +102,14 @@ func TestKeepingSaysWhatComesThen(t *testing.T) {
 	d.do(job.Happening{Act: job.Kept{Valve: "E1"}})
 	d.feel("I1", 220, "drag")
 	assert.Empty(t, d.job.Then(d.job.Next()), "it was the last one here")
+}
+
+// After a night the line for those who look on is to confirm the crank, and says by what; before it, what is next.
+func TestTheBriefAfterANight(t *testing.T) {
+	d := start(t, setup())
+	d.do(job.Happening{At: noon, Act: job.WayChosen{Way: sequence.Way{School: sequence.RockingPairs}}})
+	d.do(job.Happening{At: noon, Act: job.Prepared{EngineC: 19, AmbientC: 18}})
+	d.do(job.Happening{At: noon, Act: job.Turned{Stop: 0}})
+	assert.Equal(t, "Read E1", d.job.AsOf(noon.Add(job.ConfirmAfter)).Brief())
+	assert.Equal(t, "Confirm that cylinder 4 rocks", d.job.AsOf(noon.Add(job.ConfirmAfter+time.Second)).Brief())
 }

@@ -4,6 +4,9 @@ import (
 	"encoding/json"
 	"fmt"
 	"testing"
+	"time"
+
+	"metronix/internal/api"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
@@ -50,13 +53,22 @@ func TestAReadingIsAnsweredWithWhatChanged(t *testing.T) {
 	require.NoError(t, err)
 	assert.Contains(t, string(short), "E1")
 
+	// After a night every valve stands otherwise than a screen that slept believes: it is answered in full.
+	now := time.Now().Add(7 * time.Hour)
+	morning := &door{t: t, st: d.st, path: d.path,
+		http: api.Handler(d.st, api.Options{Clock: func() time.Time { return now }})}
+	quiet := morning.ok("POST", happenings+"?changes=true",
+		fmt.Sprintf(`{"id":"changes-050","seen":%q,"kind":"picked","valve":"E1"}`, newest))
+	assert.NotContains(t, quiet, "partial")
+	assert.Nil(t, quiet["crank_deg"], "it is to be confirmed")
+
 	full := func(path, body string) {
 		answer := d.ok("POST", path, body)
 		assert.NotContains(t, answer, "partial", body)
 		assert.Len(t, answer["valves"], 8, body)
 		assert.Contains(t, answer, "plan", body)
 	}
-	full(happenings, `{"id":"changes-100","seen":"changes-003","kind":"picked","valve":"E1"}`)
+	full(happenings, `{"id":"changes-100","seen":"changes-050","kind":"picked","valve":"E1"}`)
 	full(happenings+"?changes=true", `{"id":"changes-101","seen":"changes-003","kind":"picked","valve":"E1"}`)
 	full(happenings+"?changes=true", `{"id":"changes-102","seen":"changes-101","kind":"kept","valve":"E1"}`)
 }

@@ -10,6 +10,49 @@ import (
 	"metronix/internal/wire"
 )
 
+// EngineView is what a drawing of the engine needs; it does not change during a job.
+type EngineView struct {
+	Name         string      `json:"name"`
+	Layout       string      `json:"layout"`
+	Rotation     string      `json:"rotation" enum:"clockwise,anticlockwise"`
+	FiringOrder  []int       `json:"firing_order"`
+	Banks        []BankView  `json:"banks"`
+	Valves       []ValveView `json:"valves"`
+	MarksDeg     []wire.Deg  `json:"marks_deg"`
+	TurningPoint string      `json:"turning_point"`
+	LocknutNm    wire.Nm     `json:"locknut_torque_nm" doc:"0: not stated"`
+	LocknutLbft  wire.LbfFt  `json:"locknut_torque_lbft" doc:"0: not stated"`
+	HasLockNut   bool        `json:"has_lock_nut"`
+	Adjuster     string      `json:"adjuster" doc:"its kind; empty: not stated"`
+	SocketMM     float64     `json:"socket_mm" doc:"0: not stated"`
+	MayTurnBack  bool        `json:"may_turn_back"`
+}
+
+// BankView is one head.
+type BankView struct {
+	Name        string    `json:"name"`
+	AngleDeg    wire.Deg  `json:"angle_deg"`
+	Cylinders   []int     `json:"cylinders"`
+	IntakePorts string    `json:"intake_ports" doc:"left, right, or empty where not said"`
+	Rows        []RowView `json:"rows"`
+}
+
+// RowView is one line of valves, front to rear.
+type RowView struct {
+	Side   string   `json:"side" enum:"left,right"`
+	Valves []string `json:"valves"`
+}
+
+// ValveView is one valve as it is drawn.
+type ValveView struct {
+	Name      string     `json:"name"`
+	Kind      string     `json:"kind" enum:"intake,exhaust"`
+	Cylinder  int        `json:"cylinder"`
+	RowNumber int        `json:"row_number" doc:"0 where the engine has more than one row"`
+	Lift      []float64  `json:"lift" doc:"open fraction at crank 0, 5, 10 … 720"`
+	MaySet    []wire.Arc `json:"may_set" doc:"crank positions with the required margin"`
+}
+
 // engineView is the whole drawing of a checked sheet, moving with the crank.
 func engineView(s *engine.Sheet) EngineView {
 	v := stillView(s)

@@ -3,12 +3,10 @@ package api
 import (
 	"cmp"
 	"context"
-	"encoding/json"
 	"errors"
 	"fmt"
 	"net/http"
 	"strings"
-	"time"
 
 	"github.com/danielgtaylor/huma/v2"
 
@@ -16,43 +14,9 @@ import (
 	"metronix/core/gauge"
 	"metronix/core/job"
 	"metronix/core/measure"
-	"metronix/core/sequence"
 	"metronix/internal/store"
 	"metronix/internal/wire"
 )
-
-// JobShort is a job on the board.
-type JobShort struct {
-	ID         string     `json:"id"`
-	Vehicle    string     `json:"vehicle"`
-	Plate      string     `json:"plate"`
-	EngineName string     `json:"engine_name"`
-	Mechanic   string     `json:"mechanic"`
-	Reason     string     `json:"reason"`
-	CreatedAt  time.Time  `json:"created_at"`
-	TouchedAt  time.Time  `json:"touched_at"`
-	Phase      string     `json:"phase" enum:"choose_way,prepare,as_found,adjust,verify,sign,await_hot,done"`
-	ReadyAt    *time.Time `json:"ready_at,omitempty" doc:"when a cooling engine may be worked on"`
-	Done       int        `json:"done"`
-	Total      int        `json:"total"`
-	Now        Now        `json:"now"`
-	SignedBy   string     `json:"signed_by"`
-	Valves     []ValveDot `json:"valves"`
-	Stops      int        `json:"stops"`
-	School     string     `json:"school"`
-	Title      string     `json:"title" doc:"the name of the sequence on this engine; empty: not chosen yet"`
-	Direction  string     `json:"direction" enum:",running,back" doc:"which way the crank is turned; empty: not chosen yet"`
-	Brief      string     `json:"brief" doc:"what is next, in a line"`
-	CrankKnown bool       `json:"crank_known"`
-	Damaged    string     `json:"damaged" doc:"why this job cannot be opened; empty: it can"`
-}
-
-// ValveDot is one valve on the board's small head.
-type ValveDot struct {
-	Name    string `json:"name"`
-	Kind    string `json:"kind" enum:"intake,exhaust"`
-	Verdict string `json:"verdict" doc:"of the last kept reading; empty: none"`
-}
 
 // NewJob is a job to start.
 type NewJob struct {
@@ -95,88 +59,6 @@ func (s *server) jobRoutes(a huma.API) {
 			"nothing is stored"), strictly[FindQuestion](a))
 	huma.Post(a, "/api/v1/jobs/{id}/happenings", s.happen,
 		summary("add-happening", "Add what the mechanic did; answered when it is on disk"), strictly[wire.Happening](a))
-}
-
-// BoardQuery narrows what the board lists.
-type BoardQuery struct {
-	Open     string `query:"open" enum:"yes,no,all" default:"all" doc:"jobs that are not signed for good; those that are; all"`
-	OffBoard bool   `query:"off_board" doc:"those taken off the board instead"`
-	Limit    int    `query:"limit" minimum:"1" maximum:"500" default:"200"`
-	Offset   int    `query:"offset" minimum:"0" maximum:"10000000"`
-}
-
-// BoardPage is a part of the board.
-type BoardPage struct {
-	Total int64 `header:"X-Total-Count" doc:"how many there are in all"`
-	Body  []JobShort
-}
-
-func (s *server) jobs(ctx context.Context, in *BoardQuery) (*BoardPage, error) {
-	q := store.BoardQuery{OffBoard: in.OffBoard, Limit: in.Limit, Offset: in.Offset}
-	if in.Open != "all" {
-		q.Open = new(in.Open == "yes")
-	}
-	list, total, err := s.store.With(ctx).Board(q)
-	if err != nil {
-		return nil, fault(err)
-	}
-	out := &BoardPage{Total: total, Body: []JobShort{}}
-	for _, on := range list {
-		out.Body = append(out.Body, onBoard(on, s.clock()))
-	}
-	return out, nil
-}
-
-// onBoard is a job as it was derived last, at a time: by then its crank may have to be confirmed. One that
-// cannot be opened says so.
-func onBoard(on store.OnBoard, now time.Time) JobShort {
-	short := JobShort{ID: on.ID, Valves: []ValveDot{},
-		Now: Now{Action: string(job.DoNothing), Ladder: []Rung{},
-			Here: []string{}}, Phase: string(job.ChooseWay)}
-	if err := json.Unmarshal([]byte(on.Short), &short); err != nil && on.Damaged == "" {
-		on.Damaged = "What the board knew of it does not read."
-	}
-	short.Damaged = on.Damaged
-	if short.CrankKnown && job.NeedsConfirming(short.TouchedAt, now) {
-		short.CrankKnown = false
-		if short.Now.AtACrank() {
-			short.Brief = "Confirm where the crank stands"
-		}
-	}
-	return short
-}
-
-// AtACrank says that what is next takes the crank to stand where it was left.
-func (n Now) AtACrank() bool {
-	switch job.Action(n.Action) {
-	case job.DoRead, job.DoKeep, job.DoAdjust, job.DoLock:
-		return true
-	}
-	return n.Action == string(job.DoTurn) && n.TurnDeg > 0
-}
-
-func jobShort(r store.Job, j *job.Job, touched time.Time) JobShort {
-	short := JobShort{ID: r.ID, Vehicle: r.Vehicle.Name, Plate: r.Vehicle.Plate, EngineName: r.Sheet.Name,
-		Mechanic: r.Mechanic, Reason: r.Reason,
-		CreatedAt: r.CreatedAt, TouchedAt: touched, Phase: string(j.Phase()), Now: nowView(j), SignedBy: j.SignedBy,
-		Brief:  j.Brief(),
-		Valves: []ValveDot{}, Stops: len(j.Plan.Stops), School: string(j.Way.School), CrankKnown: j.Known()}
-	short.Done, short.Total = j.Progress()
-	if c := coolingView(j); c != nil && j.Phase() == job.Prepare {
-		short.ReadyAt = c.ReadyAt
-	}
-	if j.Way.School != "" {
-		short.Direction = string(cmp.Or(j.Way.Direction, sequence.Running))
-		short.Title = j.Way.School.Title(j.Sheet)
-	}
-	for _, v := range j.Valves {
-		dot := ValveDot{Name: v.Name, Kind: v.Kind.String()}
-		if v.Last != nil {
-			dot.Verdict = string(v.Last.Judgement.Verdict)
-		}
-		short.Valves = append(short.Valves, dot)
-	}
-	return short
 }
 
 // addJob starts a job. The same start sent again, because its answer was lost, is answered with the job there
@@ -319,23 +201,6 @@ func (s *server) correctJob(ctx context.Context, in *correctInput) (*bodyOf[JobV
 	return s.viewOf(ctx, in.ID)
 }
 
-// OnBoard says whether a job or a vehicle is shown.
-type OnBoard struct {
-	OnBoard bool `json:"on_board"`
-}
-
-type boardInput struct {
-	JobID
-	Body OnBoard
-}
-
-func (s *server) putOnBoard(ctx context.Context, in *boardInput) (*bodyOf[OnBoard], error) {
-	if err := s.store.With(ctx).PutOffBoard(in.ID, !in.Body.OnBoard); err != nil {
-		return nil, fault(err)
-	}
-	return &bodyOf[OnBoard]{in.Body}, nil
-}
-
 func missing(err error, field, message string) error {
 	if err == store.ErrNotFound {
 		return located(http.StatusUnprocessableEntity, message,
@@ -356,12 +221,14 @@ func (s *server) viewOf(ctx context.Context, id string) (*bodyOf[JobView], error
 			return err
 		}
 		r, j := o.record, o.state
-		out.Body = JobView{CardReason: r.CardReason, Aim: string(cmp.Or(r.Aim, clearance.AimNominal)),
-			AimReason: r.AimReason,
-			Rule: string(cmp.Or(r.Rule,
-				clearance.Workshop)), FeelMM: wire.MM(r.Feel), LockShift: shiftView(shift), Vehicle: vehicleView(r.Vehicle), OdometerKM: r.OdometerKM, Mechanic: r.Mechanic, Reason: r.Reason, GaugeName: r.GaugeName,
-			Card: cardShort(j.Card), CardIndex: r.Card, HotCard: r.HotCard, CreatedAt: r.CreatedAt, OnBoard: !r.OffBoard, Correctable: !j.HasReadings(),
-			Engine: engineView(r.Sheet), State: stateView(id, o, shift, s.clock(), "")}
+		out.Body = JobView{
+			Vehicle: vehicleView(r.Vehicle), OdometerKM: r.OdometerKM, Mechanic: r.Mechanic, Reason: r.Reason,
+			GaugeName: r.GaugeName, Card: cardShort(j.Card), CardIndex: r.Card, HotCard: r.HotCard, CardReason: r.CardReason,
+			Aim: string(cmp.Or(r.Aim, clearance.AimNominal)), AimReason: r.AimReason,
+			Rule: string(cmp.Or(r.Rule, clearance.Workshop)), FeelMM: wire.MM(r.Feel), LockShift: shiftView(shift),
+			CreatedAt: r.CreatedAt, OnBoard: !r.OffBoard, Correctable: !j.HasReadings(),
+			Engine: engineView(r.Sheet), State: stateView(id, o, shift, s.clock(), ""),
+		}
 		return nil
 	})
 	if err != nil {
@@ -393,7 +260,8 @@ func (s *server) happen(ctx context.Context, in *happenInput) (*bodyOf[JobState]
 			return err
 		}
 		only := ""
-		if in.Changes && h.Act.ReadsOnly() && h.Since == knew && o.newest() == h.ID && o.state.Phase() == before {
+		if in.Changes && h.Act.ReadsOnly() && h.Since == knew && o.newest() == h.ID && o.state.Phase() == before &&
+			o.state.AsOf(s.clock()).Known() {
 			only = h.Act.On()
 		}
 		out.Body = stateView(in.ID, o, shift, s.clock(), only)

@@ -1,64 +1,18 @@
 package api
 
 import (
-	"cmp"
 	"time"
 
 	"metronix/core/adjust"
 	"metronix/core/clearance"
-	"metronix/core/engine"
 	"metronix/core/gauge"
 	"metronix/core/job"
 	"metronix/core/measure"
-	"metronix/core/sequence"
 	"metronix/internal/wire"
 )
 
 // liftStep is the spacing of the lift curves sent for drawing, crank degrees.
 const liftStep = 5 * measure.Degree
-
-// EngineView is what a drawing of the engine needs; it does not change during a job.
-type EngineView struct {
-	Name         string      `json:"name"`
-	Layout       string      `json:"layout"`
-	Rotation     string      `json:"rotation" enum:"clockwise,anticlockwise"`
-	FiringOrder  []int       `json:"firing_order"`
-	Banks        []BankView  `json:"banks"`
-	Valves       []ValveView `json:"valves"`
-	MarksDeg     []wire.Deg  `json:"marks_deg"`
-	TurningPoint string      `json:"turning_point"`
-	LocknutNm    wire.Nm     `json:"locknut_torque_nm" doc:"0: not stated"`
-	LocknutLbft  wire.LbfFt  `json:"locknut_torque_lbft" doc:"0: not stated"`
-	HasLockNut   bool        `json:"has_lock_nut"`
-	Adjuster     string      `json:"adjuster" doc:"its kind; empty: not stated"`
-	SocketMM     float64     `json:"socket_mm" doc:"0: not stated"`
-	MayTurnBack  bool        `json:"may_turn_back"`
-}
-
-// BankView is one head.
-type BankView struct {
-	Name        string    `json:"name"`
-	AngleDeg    wire.Deg  `json:"angle_deg"`
-	Cylinders   []int     `json:"cylinders"`
-	IntakePorts string    `json:"intake_ports" doc:"left, right, or empty where not said"`
-	Rows        []RowView `json:"rows"`
-}
-
-// RowView is one line of valves, front to rear.
-type RowView struct {
-	Side   string   `json:"side" enum:"left,right"`
-	Valves []string `json:"valves"`
-}
-
-// ValveView is one valve as it is drawn.
-type ValveView struct {
-	Name      string     `json:"name"`
-	Kind      string     `json:"kind" enum:"intake,exhaust"`
-	Cylinder  int        `json:"cylinder"`
-	RowNumber int        `json:"row_number" doc:"0 where the engine has more than one row"`
-	Lift      []float64  `json:"lift" doc:"open fraction at crank 0, 5, 10 … 720"`
-	MaySet    []wire.Arc `json:"may_set" doc:"crank positions with the required margin"`
-}
 
 // Limits is what a gap must lie in.
 type Limits struct {
@@ -67,30 +21,6 @@ type Limits struct {
 	NominalMM   wire.MM `json:"nominal_mm"`
 	NominalOnly bool    `json:"nominal_only"`
 	InThou      bool    `json:"in_thou" doc:"the source states it in inches alone: it is spoken of in thousandths"`
-}
-
-// PlanView is the stops of a sequence with what is shown of it.
-type PlanView struct {
-	wire.Plan
-	Stops       []StopView `json:"stops"`
-	Title       string     `json:"title" doc:"the name of the sequence on this engine"`
-	HowTo       string     `json:"how_to" doc:"how it is done, in one line"`
-	Order       string     `json:"order" enum:"turning,numerical"`
-	Direction   string     `json:"direction" enum:"running,back"`
-	Positions   string     `json:"positions" enum:"any,marks"`
-	StopCount   int        `json:"stop_count" doc:"asked for; 0: the fewest that reach the required margin"`
-	MarksDeg    []wire.Deg `json:"marks_deg" doc:"where the pulley must be seen to stand, after a TDC mark"`
-	UnmarkedDeg []wire.Deg `json:"unmarked_deg" doc:"those of them that this pulley has no mark for"`
-}
-
-// StopView is a stop with how it is spoken of.
-type StopView struct {
-	wire.Stop
-	Valves   []string `json:"valves" doc:"those that are worked on there"`
-	How      string   `json:"how" doc:"how to turn here from the stop before"`
-	Until    string   `json:"until" doc:"what to turn the crank until"`
-	Standing string   `json:"standing" doc:"what is so at the stop, beginning with a capital"`
-	HowToSee string   `json:"how_to_see" doc:"how to tell it from its look-alike a turn away"`
 }
 
 // Instruction is how to turn the crank, and until what is seen.
@@ -281,29 +211,6 @@ func cardShort(c clearance.Card) Card {
 	return Card{Source: c.Source, State: string(c.State), Date: c.Date, Remark: c.Remark,
 		StoneCold: c.StoneCold, Holds: c.Holds(),
 		Intake: limitsView(intake), Exhaust: limitsView(exhaust), Differences: []CardDifference{}}
-}
-
-func planView(p sequence.Plan, s *engine.Sheet) PlanView {
-	v := PlanView{Plan: wire.PlanOf(p), Title: p.School.Title(s), HowTo: p.School.HowTo(),
-		Order:     string(cmp.Or(p.Order, sequence.Turning)),
-		Direction: string(cmp.Or(p.Direction, sequence.Running)), Positions: string(cmp.Or(p.Positions,
-			sequence.AnyPosition)),
-		StopCount: p.StopCount, Stops: []StopView{}, MarksDeg: wire.Degrees(
-			p.MarksNeeded()), UnmarkedDeg: []wire.Deg{}}
-	for _, m := range p.MarksNeeded() {
-		if !sequence.Marked(s, m) {
-			v.UnmarkedDeg = append(v.UnmarkedDeg, wire.Deg(m))
-		}
-	}
-	for i, st := range p.Stops {
-		stop := StopView{Stop: v.Plan.Stops[i], Valves: []string{}, How: p.How(i), Until: st.Until(),
-			Standing: st.Standing(), HowToSee: st.HowToSee()}
-		for _, set := range st.Set {
-			stop.Valves = append(stop.Valves, set.Valve)
-		}
-		v.Stops = append(v.Stops, stop)
-	}
-	return v
 }
 
 func judgementView(j clearance.Judgement) Judgement {

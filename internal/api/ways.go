@@ -1,6 +1,7 @@
 package api
 
 import (
+	"cmp"
 	"context"
 	"net/http"
 
@@ -18,6 +19,30 @@ type Ways struct {
 	Plans    []PlanView  `json:"plans"`
 	Frontier []wire.Best `json:"frontier" doc:"for each number of stops the plan whose smallest margin is largest"`
 	Margin   wire.Deg    `json:"required_margin_deg"`
+}
+
+// PlanView is the stops of a sequence with what is shown of it.
+type PlanView struct {
+	wire.Plan
+	Stops       []StopView `json:"stops"`
+	Title       string     `json:"title" doc:"the name of the sequence on this engine"`
+	HowTo       string     `json:"how_to" doc:"how it is done, in one line"`
+	Order       string     `json:"order" enum:"turning,numerical"`
+	Direction   string     `json:"direction" enum:"running,back"`
+	Positions   string     `json:"positions" enum:"any,marks"`
+	StopCount   int        `json:"stop_count" doc:"asked for; 0: the fewest that reach the required margin"`
+	MarksDeg    []wire.Deg `json:"marks_deg" doc:"where the pulley must be seen to stand, after a TDC mark"`
+	UnmarkedDeg []wire.Deg `json:"unmarked_deg" doc:"those of them that this pulley has no mark for"`
+}
+
+// StopView is a stop with how it is spoken of.
+type StopView struct {
+	wire.Stop
+	Valves   []string `json:"valves" doc:"those that are worked on there"`
+	How      string   `json:"how" doc:"how to turn here from the stop before"`
+	Until    string   `json:"until" doc:"what to turn the crank until"`
+	Standing string   `json:"standing" doc:"what is so at the stop, beginning with a capital"`
+	HowToSee string   `json:"how_to_see" doc:"how to tell it from its look-alike a turn away"`
 }
 
 // WaysQuery narrows how the engine may be turned and stopped.
@@ -138,4 +163,27 @@ func foundView(f job.Found) Found {
 		out.Instruction = &Instruction{f.Turn.How, f.Turn.Until}
 	}
 	return out
+}
+
+func planView(p sequence.Plan, s *engine.Sheet) PlanView {
+	v := PlanView{Plan: wire.PlanOf(p), Title: p.School.Title(s), HowTo: p.School.HowTo(),
+		Order:     string(cmp.Or(p.Order, sequence.Turning)),
+		Direction: string(cmp.Or(p.Direction, sequence.Running)), Positions: string(cmp.Or(p.Positions,
+			sequence.AnyPosition)),
+		StopCount: p.StopCount, Stops: []StopView{}, MarksDeg: wire.Degrees(
+			p.MarksNeeded()), UnmarkedDeg: []wire.Deg{}}
+	for _, m := range p.MarksNeeded() {
+		if !sequence.Marked(s, m) {
+			v.UnmarkedDeg = append(v.UnmarkedDeg, wire.Deg(m))
+		}
+	}
+	for i, st := range p.Stops {
+		stop := StopView{Stop: v.Plan.Stops[i], Valves: []string{}, How: p.How(i), Until: st.Until(),
+			Standing: st.Standing(), HowToSee: st.HowToSee()}
+		for _, set := range st.Set {
+			stop.Valves = append(stop.Valves, set.Valve)
+		}
+		v.Stops = append(v.Stops, stop)
+	}
+	return v
 }

@@ -1656,6 +1656,8 @@ export interface components {
             /** @enum {string} */
             phase: "choose_way" | "prepare" | "as_found" | "adjust" | "verify" | "sign" | "await_hot" | "done";
             plate: string;
+            /** @description the same once so long passed that the crank has to be confirmed */
+            quiet: string;
             /**
              * Format: date-time
              * @description when a cooling engine may be worked on

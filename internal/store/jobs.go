@@ -1,0 +1,155 @@
+package store
+
+import (
+	"cmp"
+	"fmt"
+
+	"gorm.io/gorm"
+
+	"metronix/core/adjust"
+	"metronix/core/clearance"
+	"metronix/core/measure"
+	"metronix/internal/wire"
+)
+
+// AddJob stores what a job starts from, with what the board shows of it; ErrMissing where its vehicle is not
+// stored.
+func (s *Store) AddJob(j Job, d Derived) error {
+	row, err := rowOf(j)
+	if err != nil {
+		return err
+	}
+	return s.acknowledge(s.write.Transaction(func(tx *gorm.DB) error {
+		if err := tx.Create(&row).Error; err != nil {
+			return err
+		}
+		return derive(tx, j.ID, d, nil)
+	}))
+}
+
+// CorrectJob changes what a job started from, before anything was read in it, and its checksums with it.
+func (s *Store) CorrectJob(j Job, d Derived) error {
+	row, err := rowOf(j)
+	if err != nil {
+		return err
+	}
+	return s.acknowledge(s.write.Transaction(func(tx *gorm.DB) error {
+		if err := tx.Omit("Vehicle").Select("*").Omit("created_at").Updates(&row).Error; err != nil {
+			return err
+		}
+		if err := resum(tx, row); err != nil {
+			return err
+		}
+		return derive(tx, j.ID, d, nil)
+	}))
+}
+
+// PutOffBoard takes a job off the board, or brings it back; ErrNotFound where there is none.
+func (s *Store) PutOffBoard(id string, off bool) error {
+	return s.acknowledge(s.write.Transaction(func(tx *gorm.DB) error {
+		if found := tx.Model(&jobRow{}).Where("id = ?", id).Update("off_board", off); found.Error != nil ||
+			found.RowsAffected == 0 {
+			return cmp.Or(found.Error, gorm.ErrRecordNotFound)
+		}
+		return tx.Model(&stateRow{}).Where("job_id = ?", id).Update("off_board", off).Error
+	}))
+}
+
+func rowOf(j Job) (jobRow, error) {
+	sheet, err := wire.WriteSheet(j.Sheet)
+	if err != nil {
+		return jobRow{}, err
+	}
+	leaves, err := writeLeaves(j.Leaves)
+	return jobRow{ID: j.ID, VehicleID: j.Vehicle.ID, Sheet: string(sheet), Card: j.Card,
+		HotPass: j.HotCard + 1, CardReason: j.CardReason,
+		Aim: string(j.Aim), AimReason: j.AimReason, Rule: string(j.Rule), FeelNM: int64(j.Feel), GaugeName: j.GaugeName,
+		Leaves: leaves, Mechanic: j.Mechanic, Reason: j.Reason, OdometerKM: j.OdometerKM, CreatedAt: j.CreatedAt, OffBoard: j.OffBoard}, err
+}
+
+// BoardQuery narrows what the board shows.
+type BoardQuery struct {
+	OffBoard      bool // those taken off it instead
+	Open          *bool
+	Limit, Offset int
+}
+
+// OnBoard is a job on the board: what was derived of it last. Damaged is why it cannot be opened.
+type OnBoard struct {
+	ID      string
+	Short   string
+	Damaged string
+}
+
+// Board lists jobs as the board shows them, the last touched first, and says how many there are in all. It
+// reads no list of happenings.
+func (s *Store) Board(q BoardQuery) (list []OnBoard, total int64, err error) {
+	db := s.read.Table("job_states").Where("off_board = ?", q.OffBoard)
+	if q.Open != nil {
+		db = db.Where("open = ?", *q.Open)
+	}
+	if err := db.Session(&gorm.Session{}).Count(&total).Error; err != nil {
+		return nil, 0, translate(err)
+	}
+	err = db.Session(&gorm.Session{}).Select("job_id AS id, short, damaged").Order("touched_at DESC, job_id").Limit(q.Limit).Offset(q.Offset).Scan(&list).Error
+	return list, total, translate(err)
+}
+
+// JobsOf lists every job of a vehicle.
+func (s *Store) JobsOf(vehicleID string) (ids []string, err error) {
+	err = s.read.Raw("SELECT id FROM jobs WHERE vehicle_id = ? ORDER BY id", vehicleID).Scan(&ids).Error
+	return ids, translate(err)
+}
+
+// OpenJobsOf says which jobs of a vehicle are open.
+func (s *Store) OpenJobsOf(vehicleID string) (ids []string, err error) {
+	err = s.read.Raw("SELECT job_id FROM job_states JOIN jobs ON jobs.id = job_id WHERE vehicle_id = ? AND "+
+		"open AND NOT job_states.off_board", vehicleID).Scan(&ids).Error
+	return ids, translate(err)
+}
+
+// mostPairs is how many of the latest lock pairs are learned from: a mechanic's hands change with the years.
+const mostPairs = 200
+
+// LockPairs lists what locking did in one mechanic's hands on one kind of adjuster, in all jobs.
+func (s *Store) LockPairs(mechanic, adjuster string) ([]adjust.Pair, error) {
+	var rows []pairRow
+	if err := s.read.Where("mechanic = ? AND adjuster = ?", mechanic,
+		adjuster).Order("rowid DESC").Limit(mostPairs).Find(&rows).Error; err != nil {
+		return nil, translate(err)
+	}
+	pairs := make([]adjust.Pair, len(rows))
+	for i, r := range rows {
+		pairs[i] = adjust.Pair{Before: measure.Length(r.BeforeNM), After: measure.Length(r.AfterNM)}
+	}
+	return pairs, nil
+}
+
+// OpenJobs lists the jobs that are not signed for good.
+func (s *Store) OpenJobs() (ids []string, err error) {
+	err = s.read.Raw("SELECT job_id FROM job_states WHERE open ORDER BY job_id").Scan(&ids).Error
+	return ids, translate(err)
+}
+
+// JobIDs lists every job.
+func (s *Store) JobIDs() (ids []string, err error) {
+	err = s.read.Raw("SELECT id FROM jobs ORDER BY created_at DESC, id").Scan(&ids).Error
+	return ids, translate(err)
+}
+
+// Job finds one job.
+func (s *Store) Job(id string) (Job, error) {
+	return one(s, id, jobRow.toJob, "Vehicle.Engine")
+}
+
+func (r jobRow) toJob() (Job, error) {
+	vehicle, _ := r.Vehicle.toVehicle()
+	sheet, err := readSheet(r.Sheet)
+	if err != nil {
+		return Job{}, fmt.Errorf("job %s: %w", r.ID, err)
+	}
+	leaves, err := readLeaves(r.Leaves)
+	return Job{r.ID, vehicle, sheet, r.Card, r.HotPass - 1, r.CardReason, clearance.Aim(r.Aim), r.AimReason,
+		clearance.Rule(r.Rule),
+		measure.Length(r.FeelNM), r.GaugeName, leaves, r.Mechanic, r.Reason, r.OdometerKM, r.CreatedAt, r.OffBoard}, err
+}
