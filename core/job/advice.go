@@ -207,6 +207,9 @@ func (j *Job) Brief() string {
 	case DoKeep:
 		return "Keep the reading of " + n.Valve
 	case DoAdjust:
+		if j.Sheet.Shimmed() {
+			return "Choose the shims"
+		}
 		return "Set " + n.Valve
 	case DoLock:
 		return n.Valve + ": the nut is slack"

@@ -113,3 +113,21 @@ func TestTheBriefAfterANight(t *testing.T) {
 	assert.Equal(t, "Read E1", d.job.AsOf(noon.Add(job.ConfirmAfter)).Brief())
 	assert.Equal(t, "Confirm that cylinder 4 rocks", d.job.AsOf(noon.Add(job.ConfirmAfter+time.Second)).Brief())
 }
+
+// A shimmed engine is worked over at once: the brief names no single valve to set.
+func TestTheBriefOfAShimmedEngine(t *testing.T) {
+	d := slackAt(t, "E1")
+	d.do(job.Happening{Act: job.Undone{Target: d.job.CanUndo()}})
+	assert.Equal(t, "Set E1", d.job.Brief())
+	s := setup()
+	s.Sheet.Adjuster = &engine.Adjuster{Kind: engine.Shim}
+	d = start(t, s)
+	d.begin(sequence.RockingPairs)
+	d.readUntil(t, job.DoAdjust, func(v string) (measure.Length, clearance.Feel) {
+		if v == "E1" {
+			return nominal(v) - 60, "drag"
+		}
+		return nominal(v), "drag"
+	})
+	assert.Equal(t, "Choose the shims", d.job.Brief())
+}
