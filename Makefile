@@ -15,7 +15,7 @@ STATICCHECK := go run honnef.co/go/tools/cmd/staticcheck@v0.8.2
 # The checks and tests compile SQLite without optimising it: ten seconds instead of two minutes.
 check test: export CGO_CFLAGS := -O0
 
-.PHONY: help demo dev build test deep check types bench pictures chromium clean
+.PHONY: help demo dev build test deep check checks types bench pictures chromium clean
 
 help: ## say what can be made
 	@grep -hE '^[a-z]+:.*##' Makefile | sed -E 's/:[^#]*## /\t/' | expand -t 12
@@ -69,8 +69,19 @@ test: check chromium ## everything: checks, Go tests with the race detector, fro
 	cd web && npx vitest run
 	@echo '— Go tests with the race detector'
 	go test -race ./cmd/... ./core/... ./internal/... ./web/...
+	@echo '— docs/checks.md tells what the tests check'
+	@$(CHECKS) -compare $(FOUND) docs/checks.md
 	@echo '— the built program in a real browser'
 	go test -count=1 -timeout 10m ./e2e
+
+# The values from outside that the tests of the rules check are written down by them, and a page is made of that.
+FOUND := data/checks
+CHECKS := rm -rf $(FOUND) && mkdir -p $(FOUND) && \
+  METRONIX_CHECKS=$(CURDIR)/$(FOUND) go test -count=1 -run AgainstTheOutside ./core/... >/dev/null && go run ./internal/checks/page
+
+checks: export CGO_CFLAGS := -O0
+checks: ## make docs/checks.md anew
+	$(CHECKS) $(FOUND) docs/checks.md
 
 FUZZ := core/measure:FuzzParseLength internal/report:FuzzReadGaugeCSV internal/probe:FuzzParseLine internal/store:FuzzStoredHappening \
   internal/compute:FuzzRun internal/wire:FuzzCheckSheet internal/wire:FuzzHappeningKeepsWhatItSays internal/api:FuzzRequests

@@ -18,12 +18,12 @@ var screens = []struct{ name, path, ready string }{
 	{"choose way", "/jobs/demo-job-van", ".order.on"},
 	{"turn", "/jobs/demo-job-pump", ".then"},
 	{"read", "/jobs/demo-job-tipper", ".rung.cursor"},
-	{"two turns", "/jobs/demo-job-saw", ".mx-warn"},
+	{"two turns", "/jobs/demo-job-saw", ".v-alert"},
 	{"signed", "/jobs/demo-job-bus", ".done"},
 	{"sheet", "/jobs/demo-job-bus/sheet", "table"},
 	{"engines", "/engines", ".engine"},
 	{"editor", "/engines/culverholt-5000", ".sound"},
-	{"ways", "/engines/ostrane-1300/ways", ".way.on"},
+	{"ways", "/engines/ostrane-1300/ways", ".on .way"},
 	{"card", "/jobs/demo-job-tipper/card", ".map"},
 	{"gauges", "/gauges", ".reach svg"},
 	{"sums", "/sums/turn", ".large"},
@@ -82,7 +82,7 @@ func scanOnTheWay(t *testing.T, axe, theme string) {
 	p.says("Screw I5 out")
 	p.scan(axe, theme+" adjust")
 	p.press("Leave I5 out of limits")
-	p.see(".mx-dialog")
+	p.see(".dialog")
 	p.scan(axe, theme+" leave")
 	p.press("Go back")
 	p.press("Set")
@@ -116,7 +116,7 @@ const tooSmall = `() => {
 	for (const e of document.querySelectorAll('button, a, [role=button], [role=radio], input, select, summary, textarea, .v-icon--clickable')) {
 		const own = e.getBoundingClientRect()
 		if (own.width === 0 || own.height === 0) continue
-		const b = e.matches('input') ? (e.closest('.v-field, label, .mx-file') ?? e).getBoundingClientRect() : own
+		const b = e.matches('input') ? (e.closest('.v-field, label, .v-selection-control') ?? e).getBoundingClientRect() : own
 		const least = e.closest('.now, .find') && !e.matches('input') ? 56 : 44
 		if (Math.min(b.width, b.height) < least - 0.5)
 			out.push(e.tagName + ' ' + (e.getAttribute('class') ?? '') + ' ' + (e.getAttribute('aria-label') ?? e.textContent).trim().slice(0, 30) + ': ' + Math.round(b.width) + '×' + Math.round(b.height))

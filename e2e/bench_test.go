@@ -9,6 +9,7 @@ import (
 	"testing"
 	"time"
 
+	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 )
 
@@ -27,17 +28,30 @@ func BenchmarkStartToFirstAnswer(b *testing.B) {
 	}
 }
 
-// Bytes of script and style, compressed, for the first view: the page, what it names, and the chunk of the
-// board with all that it imports.
+// firstView opens the board as a new browser does and weighs what it needed: bytes of script and style,
+// compressed, the page's own and the board's chunk with all that it imports.
+func firstView(t testing.TB, r *running) (p *tab, bytes int) {
+	p = open(t, r, "/", 1280, 800)
+	p.see(".strip")
+	names := p.MustEval(`() => performance.getEntriesByType('resource').map(e => new URL(e.name).pathname).join(' ')`).Str()
+	for _, name := range regexp.MustCompile(`/[^ ]+\.(?:js|css)`).FindAllString(names, -1) {
+		bytes += compressed(t, r.base+name)
+	}
+	return p, bytes
+}
+
+// The board needs at most 130 kB of script and style: what other pages' controls weigh is in their own chunks.
+func TestTheFirstViewIsLight(t *testing.T) {
+	t.Parallel()
+	_, bytes := firstView(t, demo(t))
+	assert.Less(t, bytes, 130_000)
+	assert.Greater(t, bytes, 50_000, "what was weighed is not the board")
+}
+
+// BenchmarkFirstView tells the same weight, and how long the board takes to be seen again.
 func BenchmarkFirstView(b *testing.B) {
 	r := demo(b)
-	p := open(b, r, "/", 1280, 800)
-	p.see(".strip")
-	names := p.MustEval(`() => JSON.stringify(performance.getEntriesByType('resource').map(e => new URL(e.name).pathname).filter(n => /\.(js|css)$/.test(n)))`).Str()
-	total := 0
-	for _, name := range regexp.MustCompile(`/[^"]+\.(?:js|css)`).FindAllString(names, -1) {
-		total += compressed(b, r.base+name)
-	}
+	p, total := firstView(b, r)
 	began := time.Now()
 	for b.Loop() {
 		p.visit("/")
@@ -48,7 +62,7 @@ func BenchmarkFirstView(b *testing.B) {
 	b.ReportMetric(0, "ns/op")
 }
 
-func compressed(b *testing.B, address string) int {
+func compressed(b testing.TB, address string) int {
 	request, err := http.NewRequest(http.MethodGet, address, nil)
 	require.NoError(b, err)
 	request.Header.Set("Accept-Encoding", "gzip")

@@ -24,7 +24,7 @@ func TestAJobStartedByMistake(t *testing.T) {
 	p.press("Board")
 	p.see(".strip")
 	p.MustEval(`() => history.back()`)
-	p.waits(`() => [...document.querySelectorAll('input')].some(i => i.value === 'Oskar Venn') && document.querySelector('.picked')?.textContent.includes('Rough idle')`,
+	p.waits(`() => [...document.querySelectorAll('input')].some(i => i.value === 'Oskar Venn') && [...document.querySelectorAll('.pick .on')].some(b => b.textContent.includes('Rough idle'))`,
 		"what was typed to be there again")
 	p.press("Start the job")
 	p.says("sequence")
@@ -78,7 +78,7 @@ func TestAJobStartedByMistake(t *testing.T) {
 	p.press("Correct Tipper, the old one")
 	p.press("Remove it from the list")
 	p.shows("Taken off the list: 1")
-	p.MustEval(`() => { document.querySelector('.fine').open = true }`)
+	p.see(".v-expansion-panel-title").MustClick()
 	p.press("Restore Tipper, the old one")
 	p.waits(`() => document.querySelector('.tile.on')?.textContent.includes('LM 408')`,
 		"the vehicle back on the list")

@@ -2,6 +2,7 @@ package e2e
 
 import (
 	"encoding/json"
+	"fmt"
 	"io"
 	"net/http"
 	"os"
@@ -58,8 +59,8 @@ func TestBuildAVEightByTaps(t *testing.T) {
 	p.press("V")
 	for n := 5; n <= 8; n++ {
 		p.waits(`() => !document.querySelector('.editor')?.hasAttribute('aria-busy')`, "the sheet")
-		p.press("One cylinder more")
-		p.shows("Cylinders\n−\n" + string(rune('0'+n)))
+		p.see(".steps [data-testid=increment]").MustClick()
+		p.waits(fmt.Sprintf(`() => document.querySelector('.steps input')?.value === '%d'`, n), "the cylinders")
 	}
 	p.press("1-5-4-8-6-3-7-2")
 	p.fill("Name the workshop knows it by", "Tapped eight")
@@ -96,7 +97,7 @@ func TestBuildAVEightByTaps(t *testing.T) {
 			assert.Equal(t, []int{1, 5, 4, 8, 6, 3, 7, 2}, e.Order)
 			assert.Len(t, e.Cards, 1)
 			p.press("Sequences")
-			p.see(".way.on")
+			p.see(".on .way")
 			assert.Contains(t, p.see(".shut").MustText(), "not for this engine",
 				"the rule of nine's kin has its reason")
 			p.clean()
@@ -151,9 +152,9 @@ func TestChoosingAWaySideBySide(t *testing.T) {
 	p.says("Read E3")
 	p.press("Rocking pairs")
 	p.press("Side by side")
-	p.see(".way.on")
+	p.see(".on .way")
 	p.press("3 stops, clear by")
-	p.waits(`() => document.querySelector('.way.on')?.innerText.includes('Fewest stops')`,
+	p.waits(`() => document.querySelector('.on .way')?.innerText.includes('Fewest stops')`,
 		"the best plan of three stops")
 	require.NoError(t, p.Keyboard.Type(input.ArrowRight))
 	p.waits(`() => document.querySelector('.look h2')?.innerText.includes('Stop 2')`, "the second stop")
@@ -211,7 +212,7 @@ func TestRefusedSchool(t *testing.T) {
 	r := demo(t)
 	p := open(t, r, "/engines/holmgarth-950/ways", 1280, 800)
 	p.shows("Cylinder 1 has no companion firing one turn away")
-	p.see(".mx-switch input").MustClick()
+	p.see(".v-switch input").MustClick()
 	p.shows("has no mark on this pulley")
 	p.clean()
 }

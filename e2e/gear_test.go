@@ -69,7 +69,7 @@ func TestHotEngineOnColdFigures(t *testing.T) {
 	post(t, "POST", r.base+"/api/v1/jobs/demo-job-tipper/happenings",
 		map[string]any{"id": "noted-warm-01", "kind": "temperature", "engine_c": 71, "ambient_c": 18}, nil)
 	p.visit("/jobs/demo-job-tipper")
-	p.waits(`() => document.querySelector('.prepare .mx-warn')?.textContent.includes('38 °C')`,
+	p.waits(`() => document.querySelector('.prepare .v-alert')?.textContent.includes('38 °C')`,
 		"why the temperature is taken again")
 }
 
@@ -102,7 +102,7 @@ func TestStartingProvisionally(t *testing.T) {
 	p.shows("against")
 	p.press("shop's own habit")
 	p.press("Provisional start, then hot by cam grinder's card")
-	p.see(".fine summary").MustClick()
+	p.see(".v-expansion-panel-title").MustClick()
 	p.press("Aim for the loose end")
 	p.fill("Why the loose end", "Hard use")
 	p.press("Strict rule")
@@ -150,7 +150,7 @@ func TestShims(t *testing.T) {
 	p.shows("from I3b")
 	p.waits(`() => document.querySelectorAll('.moves li').length === 4`, "four moves")
 	p.waits(`() => [...document.querySelectorAll('.moves button')].some(b => b.disabled && b.textContent.includes('is not clear here'))`, "a giver that is not clear here")
-	require.NoError(t, p.see(".cams input").Click(proto.InputMouseButtonLeft, 1))
+	require.NoError(t, p.see(".shims .v-checkbox input").Click(proto.InputMouseButtonLeft, 1))
 	p.pressIn(".moves li:nth-child(2)", "Fitted")
 	p.says("Choose the shims")
 	p.shows("out →")

@@ -278,7 +278,7 @@ func TestWholeJobByKeys(t *testing.T) {
 			checkSigned(t, p, s)
 			return
 		default:
-			p.see(".go.primary:not([aria-disabled=true])")
+			p.see(".go.v-btn:not([aria-disabled=true])")
 			key(input.Enter)
 		}
 		waitFor(t, p, r, id, before)
@@ -324,7 +324,7 @@ func TestSmallScreen(t *testing.T) {
 		"/engines", "/engines/culverholt-5000", "/engines/culverholt-5000/ways", "/jobs/demo-job-tipper/card",
 		"/gauges", "/sums/judge", "/shop", "/jobs/demo-job-winch", "/jobs/demo-job-minibus"} {
 		p.visit(path)
-		p.waits(`() => document.querySelector('.now, table, .tile, .engine, .sound, .way.on, .map, .large, .reach svg, .stock')`, path)
+		p.waits(`() => document.querySelector('.now, table, .tile, .engine, .sound, .on .way, .map, .large, .reach svg, .stock')`, path)
 		p.waits(fits, path+" to fit")
 	}
 	p.clean()

@@ -260,7 +260,7 @@ func mixed(t *testing.T, p *tab, r *running, job, out string) {
 // goOn presses the one next action.
 func goOn(t *testing.T, p *tab, touch bool) {
 	t.Helper()
-	e := p.see(".go.primary:not([aria-disabled=true])")
+	e := p.see(".go.v-btn:not([aria-disabled=true])")
 	if touch {
 		require.NoError(t, e.Timeout(limit).Click(proto.InputMouseButtonLeft, 1))
 		return

@@ -47,7 +47,7 @@ func TestPictures(t *testing.T) {
 			func(p *tab) { p.press("Bakery round van"); p.see(".fields") }},
 		{"engines-night", "/engines", "night", ".engine", 1280, 800, nil},
 		{"engine-vee-night", "/engines/culverholt-5000", "night", ".sound", 1280, 800, nil},
-		{"ways-flat-day", "/engines/ostrane-1300/ways", "day", ".way.on", 1280, 800, nil},
+		{"ways-flat-day", "/engines/ostrane-1300/ways", "day", ".on .way", 1280, 800, nil},
 		{"gauges-night", "/gauges", "night", ".reach svg", 1280, 900,
 			func(p *tab) { p.press("Oskar's set"); p.shows("16 sizes") }},
 		{"sum-turn-day", "/sums/turn", "day", ".large", 1280, 800, nil},

@@ -249,7 +249,7 @@ const named = `(() => {
 		return (b.getAttribute('aria-label') ?? copy.textContent).replace(/\s+/g, ' ').trim()
 	}
 	const all = [...document.querySelectorAll(%q)]
-		.flatMap(part => [...part.querySelectorAll('button, a, [role=button]')])
+		.flatMap(part => [...part.querySelectorAll('button, a, [role=button], .v-checkbox label, .v-switch label')])
 		.filter(b => !b.disabled && b.getAttribute('aria-disabled') !== 'true')
 	const want = %q
 	const whole = b => (b.getAttribute('aria-label') ?? '') + ' ' + b.textContent.replace(/\s+/g, ' ')

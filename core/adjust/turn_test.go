@@ -75,7 +75,8 @@ func TestEccentricIsByFeel(t *testing.T) {
 func TestWhichWayToTurn(t *testing.T) {
 	const pitch = measure.Millimetre
 	for kind, closing := range map[engine.AdjusterKind]adjust.Rotation{
-		engine.ScrewValveEnd: adjust.Clockwise, engine.ScrewPushrodEnd: adjust.Clockwise, engine.CentreNut: adjust.Clockwise, engine.ScrewValveEndAtCam: adjust.Clockwise,
+		engine.ScrewValveEnd: adjust.Clockwise, engine.ScrewPushrodEnd: adjust.Clockwise,
+		engine.CentreNut: adjust.Clockwise, engine.ScrewValveEndAtCam: adjust.Clockwise,
 		engine.ThreadedTappet: adjust.Anticlockwise, engine.ThreadedTappetAtValve: adjust.Anticlockwise,
 		engine.FingerPivotAtCam: adjust.Anticlockwise, engine.FingerPivotAtValve: adjust.Anticlockwise,
 	} {

@@ -214,7 +214,8 @@ func plausible(figure string, f Figure) *Fault {
 	case f.Metric == nil:
 		asTyped := l * 10 / 254 // the same digits, read as millimetres
 		return &Fault{figure, fmt.Sprintf(
-			"%s in is %s: far too large for a valve clearance. Did you mean %s?", asTyped.Decimal(), l, asTyped)}
+			"%s in is %s: far too large for a valve clearance. Did you mean %s?", asTyped.Decimal(), l,
+			asTyped)}
 	}
 	return &Fault{figure, fmt.Sprintf("%s is far too large for a valve clearance. Did you mean %s "+
 		"thousandths of an inch?", l, l.Decimal())}

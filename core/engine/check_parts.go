@@ -84,7 +84,8 @@ func checkLetters(bank Bank, row Row, where string, r *Report) bool {
 	}
 	if n := len(bank.Cylinders); n > 0 && len(row.Valves)%n != 0 {
 		r.problem(where+".valves",
-			"%d valves do not divide among %d cylinders: each needs equally many in a row.", len(row.Valves), n)
+			"%d valves do not divide among %d cylinders: each needs equally many in a row.", len(row.Valves),
+			n)
 		return false
 	}
 	return len(bank.Cylinders) > 0
@@ -144,7 +145,8 @@ func warnUnlike(s *Sheet, r *Report) {
 			}
 			if count != first {
 				r.warn(fmt.Sprintf("banks[%d].rows", b),
-					"Cylinder %d has %s valves, the first cylinder %s. Is a letter mistyped?", c, count, first)
+					"Cylinder %d has %s valves, the first cylinder %s. Is a letter mistyped?", c, count,
+					first)
 				return
 			}
 		}

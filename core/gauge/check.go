@@ -35,7 +35,8 @@ func Check(items []Item) []Fault {
 				"feeler leaf: above 0, at most %s.", l.Measured, MaxLeaf)})
 		} else if off := (l.Measured - l.Marked).Abs(); l.Measured > 0 && off > max(farOff, l.Marked/10) {
 			faults = append(faults, Fault{i, "measured_mm", fmt.Sprintf("The micrometer's %s lies %s off "+
-				"the marking %s (%s): is one of them in the other unit, or a slip?", l.Measured, off, l.Marked, l.Marked.Thou())})
+				"the marking %s (%s): is one of them in the other unit, or a slip?", l.Measured, off,
+				l.Marked, l.Marked.Thou())})
 		}
 		for n, before := range items[:i] {
 			if before.ID == l.ID {

@@ -29,8 +29,10 @@ type Act interface {
 // an Act.
 func Acts() []Act {
 	return []Act{
-		WayChosen{}, TemperatureNoted{}, Prepared{}, Turned{}, Located{}, Doubted{}, Picked{}, ReadingTaken{}, DialRead{},
-		Withdrawn{}, Sized{}, Kept{}, Adjusted{}, Locked{}, LeftAsIs{}, BarredOver{}, Undone{}, Signed{}, WentHot{},
+		WayChosen{}, TemperatureNoted{}, Prepared{}, Turned{}, Located{}, Doubted{}, Picked{}, ReadingTaken{},
+		DialRead{},
+		Withdrawn{}, Sized{}, Kept{}, Adjusted{}, Locked{}, LeftAsIs{}, BarredOver{}, Undone{}, Signed{},
+		WentHot{},
 	}
 }
 

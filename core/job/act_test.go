@@ -27,7 +27,8 @@ func TestAValveThatIsNone(t *testing.T) {
 	d.begin("one_cylinder")
 	for _, a := range []job.Act{job.Picked{Valve: "E9"}, job.ReadingTaken{Valve: "E9"},
 		job.DialRead{Valve: "E9"}, job.Withdrawn{Valve: "E9"},
-		job.Sized{Valve: "E9"}, job.Kept{Valve: "E9"}, job.Adjusted{Valve: "E9"}, job.Locked{Valve: "E9"}, job.LeftAsIs{Valve: "E9"}} {
+		job.Sized{Valve: "E9"}, job.Kept{Valve: "E9"}, job.Adjusted{Valve: "E9"}, job.Locked{Valve: "E9"},
+		job.LeftAsIs{Valve: "E9"}} {
 		d.refused(job.Happening{Act: a}, `"E9" is no valve of this engine`)
 	}
 }

@@ -111,7 +111,8 @@ func TestTheBriefAfterANight(t *testing.T) {
 	d.do(job.Happening{At: noon, Act: job.Prepared{EngineC: 19, AmbientC: 18}})
 	d.do(job.Happening{At: noon, Act: job.Turned{Stop: 0}})
 	assert.Equal(t, "Read E1", d.job.AsOf(noon.Add(job.ConfirmAfter)).Brief())
-	assert.Equal(t, "Confirm that cylinder 4 rocks", d.job.AsOf(noon.Add(job.ConfirmAfter+time.Second)).Brief())
+	assert.Equal(t, "Confirm that cylinder 4 rocks",
+		d.job.AsOf(noon.Add(job.ConfirmAfter+time.Second)).Brief())
 }
 
 // A shimmed engine is worked over at once: the brief names no single valve to set.

@@ -91,7 +91,8 @@ func gapOf(v *ValveState) (measure.Length, bool) {
 func (j *Job) wantFigure(v *ValveState, judged *clearance.Judgement) {
 	undecided := judged.Verdict == clearance.Undecided && judged.TryNext == nil && judged.Conflict == "" &&
 		len(v.Round) > 0
-	if !j.Sheet.Shimmed() || (judged.Verdict != clearance.Tight && judged.Verdict != clearance.Loose && !undecided) {
+	if !j.Sheet.Shimmed() ||
+		(judged.Verdict != clearance.Tight && judged.Verdict != clearance.Loose && !undecided) {
 		return
 	}
 	if pin := clearance.PinDown(v.Round, j.Owned); pin != nil {

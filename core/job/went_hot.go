@@ -32,7 +32,8 @@ func (WentHot) do(j *Job) {
 	for _, v := range j.Valves {
 		v.ColdFound, v.ColdLeft, v.ColdReason = v.AsFound, v.Last, v.LeaveReason
 		v.Limits = limits[v.Kind]
-		v.AsFound, v.Last, v.Verified, v.LeaveReason, v.Adjustments, v.Stage = nil, nil, false, "", 0, Untouched
+		v.AsFound, v.Last, v.Verified, v.LeaveReason, v.Adjustments, v.Stage = nil, nil, false, "", 0,
+			Untouched
 	}
 	j.lose()
 }

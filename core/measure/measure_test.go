@@ -29,15 +29,18 @@ func TestInchesAreExact(t *testing.T) {
 
 func TestMillimetresAreExactToTheNanometre(t *testing.T) {
 	for text, want := range map[string]measure.Length{
-		"0.22": 220_000, "0.000001": 1, "2e-1": 200_000, "-0.05": -50_000, ".5": 500_000, "10000": measure.MaxLength,
+		"0.22": 220_000, "0.000001": 1, "2e-1": 200_000, "-0.05": -50_000, ".5": 500_000,
+		"10000": measure.MaxLength,
 	} {
 		got, err := measure.ParseMillimetres(text)
 		require.NoError(t, err, text)
 		assert.Equal(t, want, got, text)
 	}
 	for text, want := range map[string]error{
-		"0.0000001": measure.ErrTooFine, "abc": measure.ErrNotANumber, "": measure.ErrNotANumber, "NaN": measure.ErrNotANumber,
-		"0x10": measure.ErrNotANumber, "1e999999999": measure.ErrNotANumber, "10000.1": measure.ErrLengthTooLong, "1e99": measure.ErrLengthTooLong,
+		"0.0000001": measure.ErrTooFine, "abc": measure.ErrNotANumber, "": measure.ErrNotANumber,
+		"NaN":  measure.ErrNotANumber,
+		"0x10": measure.ErrNotANumber, "1e999999999": measure.ErrNotANumber,
+		"10000.1": measure.ErrLengthTooLong, "1e99": measure.ErrLengthTooLong,
 	} {
 		_, err := measure.ParseMillimetres(text)
 		assert.ErrorIs(t, err, want, text)

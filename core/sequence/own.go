@@ -45,7 +45,8 @@ func disagreements(c *cycle.Cycle, drafts []draft, need measure.Angle) []string 
 				where = fmt.Sprintf("is still open, %s inside its lift", -v.Margin)
 			}
 			list = append(list, fmt.Sprintf("%s %s at the maker's stop of %s; %s is required by this sheet. "+
-				"Check the printed order and the cam card before it is set there.", v.Valve, where, d.crank, need))
+				"Check the printed order and the cam card before it is set there.", v.Valve, where, d.crank,
+				need))
 		}
 	}
 	return list

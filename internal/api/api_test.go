@@ -9,6 +9,7 @@ import (
 	"net/http/httptest"
 	"os"
 	"path/filepath"
+	"regexp"
 	"strings"
 	"sync"
 	"testing"
@@ -36,7 +37,7 @@ func opened(t testing.TB) *door {
 	st, err := store.Open(path)
 	require.NoError(t, err)
 	t.Cleanup(st.Close)
-	site := fstest.MapFS{"index.html": {Data: []byte("<html>page</html>")},
+	site := fstest.MapFS{"index.html": {Data: []byte(`<html><meta property="csp-nonce" nonce="" />page</html>`)},
 		"assets/a.js": {Data: []byte("long")}, "assets/a.js.gz": {Data: []byte("short")}}
 	return &door{t, api.Handler(st, api.Options{Site: site, Version: "test"}), st, path}
 }
@@ -272,9 +273,17 @@ func TestThePage(t *testing.T) {
 		return w.Result()
 	}
 	index := get("/jobs/some-job")
-	assert.Equal(t, "no-cache", index.Header.Get("Cache-Control"))
-	assert.Contains(t, index.Header.Get("Content-Security-Policy"), "default-src 'none'")
-	assert.NotContains(t, index.Header.Get("Content-Security-Policy"), "unsafe")
+	assert.Equal(t, "no-store", index.Header.Get("Cache-Control"), "a nonce is used once")
+	policy := index.Header.Get("Content-Security-Policy")
+	assert.Contains(t, policy, "default-src 'none'")
+	assert.NotContains(t, policy, "unsafe")
+	page, err := io.ReadAll(index.Body)
+	require.NoError(t, err)
+	nonce := regexp.MustCompile(`nonce="(\w{20,})"`).FindSubmatch(page)
+	require.NotNil(t, nonce, "%s", page)
+	assert.Contains(t, policy, "style-src 'self' 'nonce-"+string(nonce[1])+"'")
+	other := get("/").Header.Get("Content-Security-Policy")
+	assert.NotEqual(t, policy, other)
 	asset := get("/assets/a.js", func(r *http.Request) { r.Header.Set("Accept-Encoding", "gzip") })
 	assert.Equal(t, "gzip", asset.Header.Get("Content-Encoding"))
 	assert.Contains(t, asset.Header.Get("Cache-Control"), "immutable")

@@ -41,7 +41,8 @@ func BenchmarkStoredReading(b *testing.B) {
 		send := func(kind, more string) {
 			body := fmt.Sprintf(`{"id":"bench-%06d-%s","kind":%q,"valve":"E1","seen":%q%s}`, n, kind, kind, newest, more)
 			newest = fmt.Sprintf("bench-%06d-%s", n, kind)
-			answer, err := client.Post(server.URL+"/api/v1/jobs/job-0001/happenings?changes=true", "application/json",
+			answer, err := client.Post(server.URL+"/api/v1/jobs/job-0001/happenings?changes=true",
+				"application/json",
 				strings.NewReader(body))
 			if err != nil || answer.StatusCode != http.StatusOK {
 				b.Fatal(err, answer)

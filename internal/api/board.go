@@ -93,10 +93,13 @@ func onBoard(on store.OnBoard, now time.Time) JobShort {
 
 func jobShort(r store.Job, j *job.Job, touched time.Time) JobShort {
 	short := JobShort{
-		ID: r.ID, Vehicle: r.Vehicle.Name, Plate: r.Vehicle.Plate, EngineName: r.Sheet.Name, Mechanic: r.Mechanic,
-		Reason: r.Reason, CreatedAt: r.CreatedAt, TouchedAt: touched, Phase: string(j.Phase()), Now: nowView(j),
-		Brief: j.Brief(), Quiet: j.AsOf(touched.Add(job.ConfirmAfter + time.Second)).Brief(), SignedBy: j.SignedBy,
-		Valves: []ValveDot{}, Stops: len(j.Plan.Stops), School: string(j.Way.School), CrankKnown: j.Known(),
+		ID: r.ID, Vehicle: r.Vehicle.Name, Plate: r.Vehicle.Plate, EngineName: r.Sheet.Name,
+		Mechanic: r.Mechanic,
+		Reason:   r.Reason, CreatedAt: r.CreatedAt, TouchedAt: touched, Phase: string(j.Phase()),
+		Now:   nowView(j),
+		Brief: j.Brief(), Quiet: j.AsOf(touched.Add(job.ConfirmAfter + time.Second)).Brief(),
+		SignedBy: j.SignedBy,
+		Valves:   []ValveDot{}, Stops: len(j.Plan.Stops), School: string(j.Way.School), CrankKnown: j.Known(),
 	}
 	short.Done, short.Total = j.Progress()
 	if c := coolingView(j); c != nil && j.Phase() == job.Prepare {

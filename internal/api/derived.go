@@ -128,8 +128,9 @@ func Compare(ctx context.Context, st *store.Store) (troubles []store.Trouble, er
 		err := d.with(ctx, id, func(o *openJob) error {
 			what, err := d.differs(ctx, id, o)
 			if what != "" {
-				troubles = append(troubles, store.Trouble{JobID: id, What: fmt.Sprintf("job %s: %s is not what "+
-					"follows from its list", id, what)})
+				troubles = append(troubles,
+					store.Trouble{JobID: id, What: fmt.Sprintf("job %s: %s is not what "+
+						"follows from its list", id, what)})
 			}
 			return err
 		})

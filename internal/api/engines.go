@@ -102,7 +102,8 @@ func engineSchema(context.Context, *struct{}) (*bodyOf[json.RawMessage], error) 
 
 func engineShort(id string, sheet *engine.Sheet) Engine {
 	e := Engine{ID: id, Name: sheet.Name, Cylinders: sheet.Cylinders, Valves: len(sheet.Valves()),
-		FiringOrder: sheet.FiringOrder, Layout: string(sheet.Layout), Shimmed: sheet.Shimmed(), Banks: banksView(sheet), Cards: []Card{}}
+		FiringOrder: sheet.FiringOrder, Layout: string(sheet.Layout), Shimmed: sheet.Shimmed(),
+		Banks: banksView(sheet), Cards: []Card{}}
 	for _, c := range sheet.Clearances {
 		card := cardShort(c)
 		for _, d := range clearance.Differences(sheet.Clearances[0], c) {

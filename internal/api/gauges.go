@@ -61,14 +61,16 @@ func (s *server) gaugeRoutes(a huma.API) {
 	huma.Post(a, "/api/v1/gauge-sets", s.addGaugeSet, summary("add-gauge-set", "Store a gauge set"),
 		strictly[NewGaugeSet](a))
 	huma.Put(a, "/api/v1/gauge-sets/{id}", s.putGaugeSet,
-		summary("put-gauge-set", "Change a gauge set; jobs keep the leaves they began with"), strictly[GaugeSetBody](a))
+		summary("put-gauge-set", "Change a gauge set; jobs keep the leaves they began with"),
+		strictly[GaugeSetBody](a))
 	huma.Delete(a, "/api/v1/gauge-sets/{id}", s.removeGaugeSet,
 		summary("remove-gauge-set", "Take a gauge set out"))
 	huma.Get(a, "/api/v1/gauge-sets/{id}/csv", s.gaugeSetCSV,
 		summary("gauge-set-csv", "A gauge set as a CSV file"))
 	huma.Register(a, huma.Operation{OperationID: "read-gauge-csv", Method: http.MethodPost,
 		Path: "/api/v1/read-gauge-csv", MaxBodyBytes: maxBody,
-		Summary: "Read the leaves of a CSV file; nothing is stored", Errors: []int{http.StatusUnprocessableEntity}, SkipValidateBody: true,
+		Summary: "Read the leaves of a CSV file; nothing is stored",
+		Errors:  []int{http.StatusUnprocessableEntity}, SkipValidateBody: true,
 		RequestBody: &huma.RequestBody{Required: true,
 			Content: map[string]*huma.MediaType{"text/csv": {Schema: &huma.Schema{Type: huma.TypeString}}}},
 	}, readGaugeCSV)
@@ -108,7 +110,9 @@ func (s *server) gaugeRecord(id string, b GaugeSetBody) (store.GaugeSet, error) 
 		}
 	}
 	if len(faults) > 0 {
-		return store.GaugeSet{}, located(http.StatusUnprocessableEntity, "These leaves cannot be stored: "+counted(len(faults), "fault")+".", faults...)
+		return store.GaugeSet{},
+			located(http.StatusUnprocessableEntity,
+				"These leaves cannot be stored: "+counted(len(faults), "fault")+".", faults...)
 	}
 	return store.GaugeSet{ID: id, Name: strings.TrimSpace(b.Name), Items: b.Leaves.Core(), Checked: b.Checked,
 		CreatedAt: s.clock()}, nil

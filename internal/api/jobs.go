@@ -49,7 +49,8 @@ func (s *server) jobRoutes(a huma.API) {
 	huma.Get(a, "/api/v1/jobs", s.jobs,
 		summary("list-jobs", "Jobs as the board shows them, the last touched first"))
 	huma.Put(a, "/api/v1/jobs/{id}/start", s.correctJob,
-		summary("correct-job", "Correct what a job started from, before anything was read in it"), strictly[JobStart](a))
+		summary("correct-job", "Correct what a job started from, before anything was read in it"),
+		strictly[JobStart](a))
 	huma.Put(a, "/api/v1/jobs/{id}/on-board", s.putOnBoard,
 		summary("put-job-on-board", "Take a job off the board, or bring it back; nothing of it is lost"))
 	huma.Post(a, "/api/v1/jobs", s.addJob, summary("start-job", "Start a job"), strictly[NewJob](a))
@@ -58,7 +59,8 @@ func (s *server) jobRoutes(a huma.API) {
 		summary("find-crank", "Where the crank may stand from what is seen, and what to do from there; "+
 			"nothing is stored"), strictly[FindQuestion](a))
 	huma.Post(a, "/api/v1/jobs/{id}/happenings", s.happen,
-		summary("add-happening", "Add what the mechanic did; answered when it is on disk"), strictly[wire.Happening](a))
+		summary("add-happening", "Add what the mechanic did; answered when it is on disk"),
+		strictly[wire.Happening](a))
 }
 
 // addJob starts a job. The same start sent again, because its answer was lost, is answered with the job there
@@ -149,9 +151,11 @@ func (s *server) recordOf(ctx context.Context, n NewJob) (store.Job, error) {
 	}
 	return store.Job{ID: n.ID, Vehicle: vehicle, Sheet: engine.Sheet, Card: n.Card, HotCard: hot,
 		CardReason: strings.TrimSpace(n.CardReason),
-		Aim:        clearance.Aim(n.Aim), AimReason: strings.TrimSpace(n.AimReason), Rule: clearance.Rule(n.Rule), Feel: feel,
+		Aim:        clearance.Aim(n.Aim), AimReason: strings.TrimSpace(n.AimReason),
+		Rule: clearance.Rule(n.Rule), Feel: feel,
 		GaugeName: set.Name, Leaves: gauge.Owned(set.Items),
-		Mechanic: strings.TrimSpace(n.Mechanic), Reason: strings.TrimSpace(n.Reason), OdometerKM: n.OdometerKM, CreatedAt: s.clock()}, nil
+		Mechanic: strings.TrimSpace(n.Mechanic), Reason: strings.TrimSpace(n.Reason),
+		OdometerKM: n.OdometerKM, CreatedAt: s.clock()}, nil
 }
 
 type correctInput struct {
@@ -223,9 +227,11 @@ func (s *server) viewOf(ctx context.Context, id string) (*bodyOf[JobView], error
 		r, j := o.record, o.state
 		out.Body = JobView{
 			Vehicle: vehicleView(r.Vehicle), OdometerKM: r.OdometerKM, Mechanic: r.Mechanic, Reason: r.Reason,
-			GaugeName: r.GaugeName, Card: cardShort(j.Card), CardIndex: r.Card, HotCard: r.HotCard, CardReason: r.CardReason,
-			Aim: string(cmp.Or(r.Aim, clearance.AimNominal)), AimReason: r.AimReason,
-			Rule: string(cmp.Or(r.Rule, clearance.Workshop)), FeelMM: wire.MM(r.Feel), LockShift: shiftView(shift),
+			GaugeName: r.GaugeName, Card: cardShort(j.Card), CardIndex: r.Card, HotCard: r.HotCard,
+			CardReason: r.CardReason,
+			Aim:        string(cmp.Or(r.Aim, clearance.AimNominal)), AimReason: r.AimReason,
+			Rule: string(cmp.Or(r.Rule, clearance.Workshop)), FeelMM: wire.MM(r.Feel),
+			LockShift: shiftView(shift),
 			CreatedAt: r.CreatedAt, OnBoard: !r.OffBoard, Correctable: !j.HasReadings(),
 			Engine: engineView(r.Sheet), State: stateView(id, o, shift, s.clock(), ""),
 		}
@@ -260,7 +266,8 @@ func (s *server) happen(ctx context.Context, in *happenInput) (*bodyOf[JobState]
 			return err
 		}
 		only := ""
-		if in.Changes && h.Act.ReadsOnly() && h.Since == knew && o.newest() == h.ID && o.state.Phase() == before &&
+		if in.Changes && h.Act.ReadsOnly() && h.Since == knew && o.newest() == h.ID &&
+			o.state.Phase() == before &&
 			o.state.AsOf(s.clock()).Known() {
 			only = h.Act.On()
 		}

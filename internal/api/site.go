@@ -1,6 +1,7 @@
 package api
 
 import (
+	"crypto/rand"
 	"io/fs"
 	"net/http"
 	"path"
@@ -19,7 +20,7 @@ func serveSite(router *gin.Engine, site fs.FS) {
 	router.NoMethod(func(c *gin.Context) {
 		problem(c, http.StatusMethodNotAllowed, "This address does not take "+c.Request.Method+".")
 	})
-	files := pageFiles(site)
+	files, index := pageFiles(site)
 	router.NoRoute(func(c *gin.Context) {
 		name := strings.TrimPrefix(path.Clean(c.Request.URL.Path), "/")
 		switch {
@@ -35,7 +36,7 @@ func serveSite(router *gin.Engine, site fs.FS) {
 		case path.Ext(name) == "" && !isPage(name) && !strings.Contains(c.GetHeader("Accept"), "text/html"):
 			problem(c, http.StatusNotFound, "There is no page at "+c.Request.URL.Path+".")
 		default:
-			page(c, files, name)
+			page(c, files, index, name)
 		}
 	})
 }
@@ -49,48 +50,53 @@ func isPage(name string) bool {
 	return slices.Contains(pages, first)
 }
 
-// pageFiles are the built files, their tags reckoned once; nil where there are none.
-func pageFiles(site fs.FS) *statigz.Server {
+// pageFiles are the built files, their tags reckoned once, and the index; nil where there are none.
+func pageFiles(site fs.FS) (*statigz.Server, string) {
 	files, ok := site.(fs.ReadDirFS)
 	if !ok {
-		return nil
+		return nil, ""
 	}
-	if _, err := fs.Stat(site, "index.html"); err != nil {
-		return nil
+	index, err := fs.ReadFile(site, "index.html")
+	if err != nil {
+		return nil, ""
 	}
 	return statigz.FileServer(files, statigz.OnNotFound(func(w http.ResponseWriter, r *http.Request) {
 		writeProblem(w, http.StatusNotFound, "There is no file "+strings.TrimPrefix(r.URL.Path, "/")+" here.")
-	}))
+	})), string(index)
 }
 
-func page(c *gin.Context, files *statigz.Server, name string) {
-	r, w := c.Request.Clone(c.Request.Context()), http.ResponseWriter(c.Writer)
+func page(c *gin.Context, files *statigz.Server, index, name string) {
+	if path.Ext(name) == "" || name == "index.html" {
+		status := http.StatusOK
+		if !isPage(name) && name != "index.html" { // the front end's own page says so
+			status = http.StatusNotFound
+		}
+		indexPage(c, index, status)
+		return
+	}
 	cache := "no-cache"
 	if strings.HasPrefix(name, "assets/") {
 		cache = "public, max-age=31536000, immutable"
 	}
-	if r.URL.Path = "/" + name; path.Ext(name) == "" || name == "index.html" {
-		r.URL.Path = "/"
-		if !isPage(name) && name != "index.html" { // the front end's own page says so
-			w = answeredWith{w, http.StatusNotFound}
-			r.Header.Del("If-None-Match")
-		}
-	}
 	c.Header("Cache-Control", cache)
-	files.ServeHTTP(w, r)
+	r := c.Request.Clone(c.Request.Context())
+	r.URL.Path = "/" + name
+	files.ServeHTTP(c.Writer, r)
 }
 
-// answeredWith answers with another status than success.
-type answeredWith struct {
-	http.ResponseWriter
-	status int
-}
+// emptyNonce is where the built index takes its nonce.
+const emptyNonce = `property="csp-nonce" nonce=""`
 
-func (w answeredWith) WriteHeader(int) { w.ResponseWriter.WriteHeader(w.status) }
-
-func (w answeredWith) Write(data []byte) (int, error) {
-	w.ResponseWriter.WriteHeader(w.status)
-	return w.ResponseWriter.Write(data)
+// indexPage answers with the index and a nonce of its own (Content Security Policy Level 3, "nonce-source"):
+// the theme of the front end writes its colours as a style sheet, which is let through by it alone. It is never
+// kept, so that no nonce is seen twice.
+func indexPage(c *gin.Context, index string, status int) {
+	nonce := rand.Text()
+	c.Header("Content-Security-Policy",
+		strings.Replace(contentPolicy, "style-src 'self'", "style-src 'self' 'nonce-"+nonce+"'", 1))
+	c.Header("Cache-Control", "no-store")
+	c.Data(status, "text/html; charset=utf-8",
+		[]byte(strings.Replace(index, emptyNonce, `property="csp-nonce" nonce="`+nonce+`"`, 1)))
 }
 
 func noSite(c *gin.Context) {

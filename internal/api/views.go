@@ -257,10 +257,12 @@ func resultView(r *job.Result) *Result {
 func valveState(j *job.Job, v *job.ValveState, advice *job.Advice) ValveState {
 	out := ValveState{Name: v.Name, Limits: limitsView(v.Limits), Settable: j.Settable(v),
 		Pending: j.Pending(v), Stage: string(v.Stage),
-		Round: readingsView(v.Round), AsFound: resultView(v.AsFound), Last: resultView(v.Last), Adjusted: v.Adjustments,
+		Round: readingsView(v.Round), AsFound: resultView(v.AsFound), Last: resultView(v.Last),
+		Adjusted: v.Adjustments,
 		Verified: v.Verified, Left: v.LeaveReason, Needs: v.Needs(), AimMM: wire.MM(
 			j.AimOf(v)), SetByMM: []wire.MM{}, SetAngled: []bool{},
-		Out: v.Out, MadeThere: v.ReadThere(), ColdWhy: v.ColdReason, ShimMM: wire.MM(v.Shim), Caution: j.Caution(v),
+		Out: v.Out, MadeThere: v.ReadThere(), ColdWhy: v.ColdReason, ShimMM: wire.MM(v.Shim),
+		Caution:   j.Caution(v),
 		ColdFound: resultView(v.ColdFound), ColdLeft: resultView(v.ColdLeft)}
 	if pre, ok := advice.PreLock(v); ok {
 		out.PreLockMM = (*wire.MM)(&pre)
@@ -314,7 +316,8 @@ func stateView(id string, o *openJob, shift adjust.Shift, now time.Time, only st
 	advice := j.Advise(shift)
 	s := JobState{ID: id, Phase: string(j.Phase()), Stop: j.Stop, Valves: []ValveState{}, Undo: j.CanUndo(),
 		Happenings: len(o.list.Happenings), SignedBy: j.SignedBy,
-		Override: j.Override, Overrides: []Override{}, Cooling: coolingView(j), Readings: []HeatReading{}, Card: cardShort(j.Card), Clock: now.UTC(), Closed: j.Closed}
+		Override: j.Override, Overrides: []Override{}, Cooling: coolingView(j), Readings: []HeatReading{},
+		Card: cardShort(j.Card), Clock: now.UTC(), Closed: j.Closed}
 	if n := len(o.list.Happenings); n > 0 {
 		s.Newest = o.list.Happenings[n-1].ID
 	}

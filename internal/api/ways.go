@@ -63,7 +63,8 @@ type engineWays struct {
 }
 
 func (s *server) waysRoutes(a huma.API) {
-	huma.Get(a, "/api/v1/jobs/{id}/ways", s.jobWays, summary("get-ways", "The sequences of this job's engine"))
+	huma.Get(a, "/api/v1/jobs/{id}/ways", s.jobWays,
+		summary("get-ways", "The sequences of this job's engine"))
 	huma.Get(a, "/api/v1/engines/{id}/ways", s.engineWays,
 		summary("get-engine-ways", "The sequences of an engine of the library"))
 }

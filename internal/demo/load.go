@@ -32,7 +32,8 @@ func Load(st *store.Store) error {
 	}
 	now := time.Now().Add(-72 * time.Hour)
 	l := &loader{clock: now}
-	l.door = api.Handler(st, api.Options{Clock: func() time.Time { l.clock = l.clock.Add(9 * time.Second); return l.clock }})
+	l.door = api.Handler(st,
+		api.Options{Clock: func() time.Time { l.clock = l.clock.Add(9 * time.Second); return l.clock }})
 	return l.all()
 }
 
@@ -74,7 +75,9 @@ func (l *loader) all() error {
 	}
 	for _, v := range vehicles {
 		if err := l.send(http.MethodPost, "/api/v1/vehicles",
-			api.NewVehicle{ID: v.id, VehicleBody: api.VehicleBody{Name: v.name, Plate: v.plate, OdometerKM: v.odometer, EngineID: v.engine}}, nil); err != nil {
+			api.NewVehicle{ID: v.id,
+				VehicleBody: api.VehicleBody{Name: v.name, Plate: v.plate, OdometerKM: v.odometer,
+					EngineID: v.engine}}, nil); err != nil {
 			return err
 		}
 	}

@@ -56,7 +56,8 @@ func TestColumnsInAnyOrderAndOnlyTheMarkingIsAMust(t *testing.T) {
 // Whatever file reads without a fault is a sound set, and is written and read again as the same.
 func FuzzReadGaugeCSV(f *testing.F) {
 	for _, s := range []string{"marked,unit\n8,thou\n10,thou\n",
-		"marked_mm,measured_mm,angled,missing\n0.2,0.201,angled,\n0.25,,,missing\n", "\ufeffmarked_mm;measured_mm\n0,20;0,201\n", "marked_mm\n\"0.2\n", "marked_mm,marked_mm\n1,2\n"} {
+		"marked_mm,measured_mm,angled,missing\n0.2,0.201,angled,\n0.25,,,missing\n",
+		"\ufeffmarked_mm;measured_mm\n0,20;0,201\n", "marked_mm\n\"0.2\n", "marked_mm,marked_mm\n1,2\n"} {
 		f.Add([]byte(s))
 	}
 	f.Fuzz(func(t *testing.T, data []byte) {

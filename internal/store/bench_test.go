@@ -25,7 +25,8 @@ func BenchmarkBoardByJobs(b *testing.B) {
 			row.ID = fmt.Sprintf("job-%05d", i)
 			jobs = append(jobs, row)
 			states = append(states, stateRow{JobID: row.ID,
-				TouchedAt: base.CreatedAt.Add(time.Duration(i) * time.Minute), Open: i%20 == 0, Short: string(short)})
+				TouchedAt: base.CreatedAt.Add(time.Duration(i) * time.Minute), Open: i%20 == 0,
+				Short: string(short)})
 		}
 		require.NoError(b, s.write.CreateInBatches(jobs, 500).Error)
 		require.NoError(b, s.write.CreateInBatches(states, 500).Error)

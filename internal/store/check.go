@@ -86,7 +86,8 @@ func look(path string) (version int, err error) {
 func versionIn(ctx context.Context, db *sql.DB, path string) (version int, err error) {
 	var tables, own int
 	err = db.QueryRowContext(ctx,
-		"SELECT count(*), count(CASE WHEN name = ? THEN 1 END) FROM sqlite_master WHERE type = 'table'", schemaRow{}.TableName()).Scan(&tables, &own)
+		"SELECT count(*), count(CASE WHEN name = ? THEN 1 END) FROM sqlite_master WHERE type = 'table'",
+		schemaRow{}.TableName()).Scan(&tables, &own)
 	switch {
 	case err != nil:
 		return 0, explain(path, err)

@@ -63,8 +63,10 @@ func rowOf(j Job) (jobRow, error) {
 	leaves, err := writeLeaves(j.Leaves)
 	return jobRow{ID: j.ID, VehicleID: j.Vehicle.ID, Sheet: string(sheet), Card: j.Card,
 		HotPass: j.HotCard + 1, CardReason: j.CardReason,
-		Aim: string(j.Aim), AimReason: j.AimReason, Rule: string(j.Rule), FeelNM: int64(j.Feel), GaugeName: j.GaugeName,
-		Leaves: leaves, Mechanic: j.Mechanic, Reason: j.Reason, OdometerKM: j.OdometerKM, CreatedAt: j.CreatedAt, OffBoard: j.OffBoard}, err
+		Aim: string(j.Aim), AimReason: j.AimReason, Rule: string(j.Rule), FeelNM: int64(j.Feel),
+		GaugeName: j.GaugeName,
+		Leaves:    leaves, Mechanic: j.Mechanic, Reason: j.Reason, OdometerKM: j.OdometerKM,
+		CreatedAt: j.CreatedAt, OffBoard: j.OffBoard}, err
 }
 
 // BoardQuery narrows what the board shows.
@@ -151,5 +153,6 @@ func (r jobRow) toJob() (Job, error) {
 	leaves, err := readLeaves(r.Leaves)
 	return Job{r.ID, vehicle, sheet, r.Card, r.HotPass - 1, r.CardReason, clearance.Aim(r.Aim), r.AimReason,
 		clearance.Rule(r.Rule),
-		measure.Length(r.FeelNM), r.GaugeName, leaves, r.Mechanic, r.Reason, r.OdometerKM, r.CreatedAt, r.OffBoard}, err
+		measure.Length(r.FeelNM), r.GaugeName, leaves, r.Mechanic, r.Reason, r.OdometerKM, r.CreatedAt,
+		r.OffBoard}, err
 }

@@ -92,7 +92,8 @@ var releasedKinds = map[job.Kind]func(releasedBody) job.Act{
 	"way_chosen": func(b releasedBody) job.Act {
 		return job.WayChosen{Way: sequence.Way{School: sequence.School(b.School),
 			Order:     sequence.Order(b.Order),
-			Direction: sequence.Direction(b.Direction), Positions: sequence.Positions(b.Positions), StopCount: b.StopCount}}
+			Direction: sequence.Direction(b.Direction), Positions: sequence.Positions(b.Positions),
+			StopCount: b.StopCount}}
 	},
 	"temperature": func(b releasedBody) job.Act {
 		if b.EngineC == nil || b.AmbientC == nil {

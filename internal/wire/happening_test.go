@@ -118,7 +118,8 @@ func TestForeignAndMissingFieldsAreNamed(t *testing.T) {
 			"ambient_c"}, "turned": {"stop"},
 		"located": {"seen"}, "picked": {"valve"}, "reading": {"valve", "feel"}, "dial": {"valve",
 			"gap_mm"}, "withdrawn": {"valve", "index"},
-		"sized": {"valve", "shim_mm"}, "kept": {"valve"}, "adjusted": {"valve"}, "locked": {"valve"}, "left_as_is": {"valve"}, "undone": {"target"},
+		"sized": {"valve", "shim_mm"}, "kept": {"valve"}, "adjusted": {"valve"}, "locked": {"valve"},
+		"left_as_is": {"valve"}, "undone": {"target"},
 	} {
 		assert.Equal(t, missing, places(sent(kind, "")), kind)
 	}

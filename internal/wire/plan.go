@@ -15,7 +15,8 @@ type Way struct {
 // Core is the way as the core knows it, with a number of stops, 0 for as few as reach the margin.
 func (w Way) Core(stops int) sequence.Way {
 	return sequence.Way{School: sequence.School(w.School), Order: sequence.Order(w.Order),
-		Direction: sequence.Direction(w.Direction), Positions: sequence.Positions(w.Positions), StopCount: stops}
+		Direction: sequence.Direction(w.Direction), Positions: sequence.Positions(w.Positions),
+		StopCount: stops}
 }
 
 // WayOf writes a way of the core.

@@ -270,7 +270,8 @@ func (s Sheet) core() *engine.Sheet {
 	for _, card := range s.Clearances {
 		c.Clearances = append(c.Clearances,
 			clearance.Card{Source: card.Source, State: clearance.State(card.State),
-				Date: card.Date, Remark: card.Remark, StoneCold: card.StoneCold, MaxEngineC: card.MaxEngineC, Intake: card.Intake.Core(), Exhaust: card.Exhaust.Core()})
+				Date: card.Date, Remark: card.Remark, StoneCold: card.StoneCold, MaxEngineC: card.MaxEngineC,
+				Intake: card.Intake.Core(), Exhaust: card.Exhaust.Core()})
 	}
 	if s.OwnSequence != nil {
 		c.OwnSequence = []engine.OwnStop{}
@@ -295,7 +296,8 @@ func angles[To, From ~int64](list []From) []To {
 
 func (a Adjuster) Core() *engine.Adjuster {
 	return &engine.Adjuster{Kind: engine.AdjusterKind(a.Kind), Pitch: measure.Length(a.Pitch), Ratio: a.Ratio,
-		Eccentricity: measure.Length(a.Eccentricity), LocknutNm: a.Locknut, Thread: engine.Thread(a.Thread), Closes: engine.Way(a.Closes)}
+		Eccentricity: measure.Length(a.Eccentricity), LocknutNm: a.Locknut, Thread: engine.Thread(a.Thread),
+		Closes: engine.Way(a.Closes)}
 }
 
 func (c Clearance) Core() clearance.Clearance {
@@ -310,8 +312,9 @@ func (c Clearance) Core() clearance.Clearance {
 
 func fromCore(c *engine.Sheet) Sheet {
 	s := Sheet{
-		Format: SheetFormat, Name: c.Name, Cylinders: c.Cylinders, FiringOrder: c.FiringOrder, FiringAngles: angles[Deg](c.FiringAngles),
-		Rotation: string(c.Rotation), MayTurnBack: c.MayTurnBack, Layout: string(c.Layout),
+		Format: SheetFormat, Name: c.Name, Cylinders: c.Cylinders, FiringOrder: c.FiringOrder,
+		FiringAngles: angles[Deg](c.FiringAngles),
+		Rotation:     string(c.Rotation), MayTurnBack: c.MayTurnBack, Layout: string(c.Layout),
 		RequiredMargin: (*Deg)(c.RequiredMargin), Marks: angles[Deg](c.Marks),
 	}
 	for _, b := range c.Banks {

@@ -13,7 +13,8 @@ func Inline(order []int, row string) *engine.Sheet {
 		cylinders[i] = i + 1
 	}
 	return &engine.Sheet{
-		Name: "test engine", Cylinders: len(order), FiringOrder: order, Rotation: engine.Clockwise, Layout: engine.Inline,
+		Name: "test engine", Cylinders: len(order), FiringOrder: order, Rotation: engine.Clockwise,
+		Layout: engine.Inline,
 		Banks: []engine.Bank{{Name: "head", Cylinders: cylinders,
 			Rows: []engine.Row{{Side: engine.Left, Valves: row}}}},
 	}

@@ -3,7 +3,7 @@ defineProps<{ title: string; faults: { location: string; message: string }[]; af
 </script>
 
 <template>
-  <section class="faults" role="alert">
+  <VAlert variant="tonal" color="">
     <b>{{ title }}</b>
     <ul v-if="faults.length">
       <li v-for="f in faults" :key="f.location + f.message">
@@ -11,16 +11,10 @@ defineProps<{ title: string; faults: { location: string; message: string }[]; af
       </li>
     </ul>
     <p v-if="after" class="quiet">{{ after }}</p>
-  </section>
+  </VAlert>
 </template>
 
 <style scoped>
-.faults {
-  padding: 12px 18px;
-  border-left: 8px solid var(--tight);
-  background: var(--panel);
-}
-
 b {
   font-size: 21px;
 }

@@ -1,24 +1,66 @@
-<script setup lang="ts" generic="T extends string | number">
+<script setup lang="ts" generic="V extends string | number, O extends { value: V; title?: string }">
 import { vRadios } from './radios'
 
-const model = defineModel<T>({ required: true })
-defineProps<{ label: string; options: { value: T; title: string }[]; small?: boolean }>()
+/** One choice of several: Tab comes to it once, arrow keys go through it. A slot may draw each choice. */
+defineOptions({ inheritAttrs: false })
+const model = defineModel<V>({ required: true })
+defineProps<{
+  label: string
+  options: readonly O[]
+  small?: boolean
+  /** Large choices of several lines, side by side. */ tiles?: boolean
+  /** A second tap on what is chosen chooses nothing. */ mayBeNone?: boolean
+}>()
 </script>
 
 <template>
-  <div v-radios class="mx-pick" role="radiogroup" :aria-label="label">
-    <button
+  <VBtnToggle
+    v-radios
+    class="pick"
+    :class="{ tiles }"
+    role="radiogroup"
+    :aria-label="label"
+    :model-value="model"
+    :mandatory="!mayBeNone"
+    selected-class="on"
+    v-bind="$attrs"
+    @update:model-value="(v?: V) => (model = v ?? ('' as V))"
+  >
+    <VBtn
       v-for="o in options"
       :key="o.value"
-      type="button"
       role="radio"
-      class="mx-btn"
-      :class="{ on: model === o.value, small }"
+      :class="{ tile: tiles }"
+      :value="o.value"
+      :size="small ? 'small' : 'default'"
       :aria-checked="model === o.value"
-      @click="model = o.value"
     >
-      {{ o.title }}
-    </button>
-    <slot />
-  </div>
+      <slot :option="o">{{ o.title }}</slot>
+    </VBtn>
+    <slot name="after" />
+  </VBtnToggle>
 </template>
+
+<style scoped>
+.tiles {
+  display: grid;
+  grid-template-columns: repeat(auto-fill, minmax(250px, 1fr));
+  gap: 12px;
+}
+
+.tile {
+  --v-btn-height: 88px;
+
+  justify-content: stretch;
+  padding: 12px 16px;
+}
+
+.tile :deep(.v-btn__content) {
+  display: grid;
+  flex: 1;
+  gap: 2px;
+  align-self: start;
+  justify-content: start;
+  text-align: left;
+}
+</style>

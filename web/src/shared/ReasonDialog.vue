@@ -1,12 +1,11 @@
 <script setup lang="ts">
 import { ref, watch } from 'vue'
-import { useReturnFocus } from './useReturnFocus'
+import AppDialog from '@/shared/AppDialog.vue'
 
 const open = defineModel<boolean>({ required: true })
 defineProps<{ title: string; text: string; usual: string[]; button: string }>()
 const emit = defineEmits<{ reason: [reason: string] }>()
 const other = ref('')
-useReturnFocus(open)
 watch(open, () => (other.value = ''))
 
 function say(reason: string) {
@@ -16,26 +15,23 @@ function say(reason: string) {
 </script>
 
 <template>
-  <VDialog v-model="open" max-width="520" :aria-label="title">
-    <div class="mx-dialog">
-      <h2>{{ title }}</h2>
-      <p class="quiet">{{ text }}</p>
-      <button v-for="u in usual" :key="u" class="mx-btn" type="button" @click="say(u)">{{ u }}</button>
-      <VTextField
-        v-model="other"
-        label="Another reason"
-        maxlength="200"
-        hide-details
-        @keydown.enter="other.trim() && say(other.trim())"
-      />
-      <div class="do">
-        <button class="mx-btn" type="button" @click="open = false">Go back</button>
-        <button class="mx-btn primary" type="button" :disabled="!other.trim()" @click="say(other.trim())">
-          {{ button }}
-        </button>
-      </div>
+  <AppDialog v-model="open" :title="title" :width="520">
+    <p class="quiet">{{ text }}</p>
+    <VBtn v-for="u in usual" :key="u" @click="say(u)">{{ u }}</VBtn>
+    <VTextField
+      v-model="other"
+      label="Another reason"
+      maxlength="200"
+      hide-details
+      @keydown.enter="other.trim() && say(other.trim())"
+    />
+    <div class="do">
+      <VBtn @click="open = false">Go back</VBtn>
+      <VBtn variant="flat" :disabled="!other.trim()" @click="say(other.trim())">
+        {{ button }}
+      </VBtn>
     </div>
-  </VDialog>
+  </AppDialog>
 </template>
 
 <style scoped>

@@ -3,29 +3,32 @@ defineProps<{ title: string; text?: string; tone?: 'plain' | 'trouble' }>()
 </script>
 
 <template>
-  <section class="note" :class="tone" :role="tone === 'trouble' ? 'alert' : undefined">
+  <VAlert
+    class="note"
+    :class="tone"
+    :variant="tone === 'trouble' ? 'tonal' : 'outlined'"
+    color=""
+    :role="tone === 'trouble' ? 'alert' : 'note'"
+  >
     <h2>{{ title }}</h2>
     <p v-if="text" class="quiet">{{ text }}</p>
     <div v-if="$slots.default" class="do"><slot /></div>
-  </section>
+  </VAlert>
 </template>
 
 <style scoped>
 .note {
-  display: grid;
-  gap: 12px;
   padding: 28px;
-  border: 2px dashed var(--line);
-  border-radius: 6px;
+  border-color: var(--line);
+  font-weight: 400;
 }
 
 .note.trouble {
-  border: 0;
-  border-left: 8px solid var(--tight);
-  background: var(--panel);
+  border-color: var(--tight);
 }
 
 h2 {
+  margin-bottom: 12px;
   font-size: 28px;
   line-height: 1.2;
 }
@@ -34,6 +37,6 @@ h2 {
   display: flex;
   flex-wrap: wrap;
   gap: 12px;
-  margin-top: 8px;
+  margin-top: 20px;
 }
 </style>

@@ -21,9 +21,7 @@ const screens = [
 
 <template>
   <header class="top no-print" :class="{ stays }">
-    <RouterLink v-if="back" class="mx-btn small back" :to="backTo ?? '/'"
-      ><span aria-hidden="true">‹</span> {{ back }}</RouterLink
-    >
+    <VBtn v-if="back" class="back" size="small" :to="backTo ?? '/'"><span aria-hidden="true">‹</span> {{ back }}</VBtn>
     <svg v-else class="mark" viewBox="0 0 32 32" aria-hidden="true">
       <path d="M7 25V9l9 10 9-10v16" />
       <path class="base" d="M4 25.5h24" />
@@ -35,9 +33,9 @@ const screens = [
     <span v-if="sub" class="sub quiet">{{ sub }}</span>
     <span class="push" />
     <slot />
-    <button class="mx-btn small theme" type="button" @click="setTheme(theme === 'night' ? 'day' : 'night')">
+    <VBtn class="theme" size="small" @click="setTheme(theme === 'night' ? 'day' : 'night')">
       {{ theme === 'night' ? 'Day' : 'Night' }}
-    </button>
+    </VBtn>
   </header>
 </template>
 
@@ -64,8 +62,12 @@ h1 {
   white-space: nowrap;
 }
 
-.top :deep(.mx-btn) {
+.top :deep(.v-btn) {
   white-space: nowrap;
+}
+
+.top :deep(.v-selection-control) {
+  min-height: 44px;
 }
 
 .sub {
@@ -141,7 +143,7 @@ nav a.router-link-active:not([href='/']) {
 }
 
 @media (width <= 640px) {
-  .top :deep(.mx-btn.small) {
+  .top :deep(.v-btn--size-small) {
     padding: 4px 10px;
     font-size: 16px;
   }

@@ -10,9 +10,9 @@ export function useKeys(handle: (key: string) => boolean) {
     if (e.ctrlKey || e.metaKey || e.altKey || e.defaultPrevented) return
     if (e.repeat && !e.key.startsWith('Arrow')) return // a key held down is one press
     const at = e.target as HTMLElement
-    if (at.closest('input, textarea, select, [role="dialog"]')) return
+    if (at.closest('input:not([type="checkbox"]), textarea, select, [role="dialog"]')) return
     const native = e.key === 'Enter' || e.key === ' '
-    if (native && at.closest('button, a, [role="button"]') && reachedByTab(at)) return
+    if (native && at.closest('button, a, input, [role="button"]') && reachedByTab(at)) return
     if (handle(e.key)) e.preventDefault()
   }
   onMounted(() => window.addEventListener('keydown', listen))

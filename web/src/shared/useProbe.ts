@@ -1,28 +1,24 @@
-import { onScopeDispose, ref } from 'vue'
-import { answered, api, type Schemas } from '@/shared/api/client'
+import { computed } from 'vue'
+import { useQuery } from '@tanstack/vue-query'
+import { queryClient, reads } from '@/shared/api/reads'
 
 const every = 2000
 
 /** What the temperature probe tells, asked again and again for as long as the panel is open; not where none is set, until again. */
 export function useProbe() {
-  const probe = ref<Schemas['ProbeStatus'] | null>(null)
-  let timer = 0
-  let over = false
-
-  async function ask() {
-    clearTimeout(timer)
-    try {
-      probe.value = await answered(api.GET('/api/v1/probe'))
-    } catch {
-      if (probe.value && probe.value.state !== 'off')
-        probe.value = { ...probe.value, state: 'lost', detail: 'the program cannot be reached' }
-    }
-    if (!over && probe.value?.state !== 'off') timer = window.setTimeout(() => void ask(), every)
-  }
-  void ask()
-  onScopeDispose(() => {
-    over = true
-    clearTimeout(timer)
+  const query = useQuery(
+    {
+      ...reads.probe(),
+      retry: false,
+      refetchInterval: (q) => (q.state.data?.state === 'off' || (!q.state.data && q.state.error) ? false : every),
+    },
+    queryClient,
+  )
+  const probe = computed(() => {
+    const told = query.data.value ?? null
+    return told && told.state !== 'off' && query.error.value
+      ? { ...told, state: 'lost' as const, detail: 'the program cannot be reached' }
+      : told
   })
-  return { probe, again: ask }
+  return { probe, again: () => query.refetch() }
 }

@@ -1,4 +1,5 @@
-import { ref } from 'vue'
+import { openDB, type DBSchema, type IDBPDatabase } from 'idb'
+import { ref, shallowRef } from 'vue'
 import { answered, api, Refused, Unreachable, type Happening, type JobState } from '@/shared/api/client'
 
 /** Something done that the program does not have on disk yet, or would not take: why, where it did not. */
@@ -12,62 +13,88 @@ export interface Waiting {
   type?: string
 }
 
-const prefix = 'metronix.waits.'
 const retryAfter = 2000
 /** How long a thing may wait before the program is told when it was done. */
 const soon = 3000
 
 /*
- * What waits is kept one entry a key, so that two tabs never write over each other, and stays until the program has it or the
- * mechanic removes it. It is sent from whichever page of the program is open.
+ * What waits is kept in the browser's database, one entry an id, so that two tabs never write over each other, and stays until the
+ * program has it or the mechanic removes it. It is sent from whichever page of the program is open.
  */
-const waiting = ref<Waiting[]>([])
+interface Kept extends DBSchema {
+  waits: { key: string; value: Waiting }
+}
+let opening: Promise<IDBPDatabase<Kept>> | undefined
+const database = () =>
+  (opening ??= openDB<Kept>('metronix', 1, { upgrade: (db) => void db.createObjectStore('waits') }))
+const otherTabs = new BroadcastChannel('metronix.waits')
+
+const waiting = shallowRef<Waiting[]>([])
 const offline = ref(false)
 const told = ref('')
 const busy = ref(false)
 let ahead = 0 // of the program's clock before this browser's, milliseconds
 let timer = 0
+let changes = 0 // made here: a list read before one of them is older than what it brought
+/** What this tab has and the database does not, or not yet. */
+const unwritten = new Map<string, Waiting>()
 
-/** What an earlier version of this page left waiting, all of a job under one key. */
-function adopt() {
-  for (const key of Object.keys(localStorage).filter((k) => k.startsWith('metronix.waiting.'))) {
+const inOrder = (list: Waiting[]) => list.sort((a, b) => a.at.localeCompare(b.at))
+
+let adopting: Promise<void> | undefined
+/** Takes over what earlier versions of this page left in the local storage: a job's list under one key, or an entry a key. */
+async function adopt() {
+  for (const key of Object.keys(localStorage)) {
+    const list = key.startsWith('metronix.waiting.')
+    if (!list && !key.startsWith('metronix.waits.')) continue
     try {
-      const list = JSON.parse(localStorage.getItem(key)!) as Happening[]
-      list.forEach((body, i) => {
-        const at = new Date(Date.now() - list.length + i).toISOString()
-        const w: Waiting = { job: key.slice('metronix.waiting.'.length), body, at }
-        localStorage.setItem(prefix + body.id, JSON.stringify(w))
-      })
+      const left: unknown = JSON.parse(localStorage.getItem(key)!)
+      const job = key.slice('metronix.waiting.'.length)
+      const at = (i: number) => new Date(Date.now() - 1000 + i).toISOString()
+      const entries = list ? (left as Happening[]).map((body, i) => ({ job, body, at: at(i) })) : [left as Waiting]
+      for (const w of entries) await store(w)
       localStorage.removeItem(key)
     } catch {
-      // not what that version wrote: left as it is
+      // not what those versions wrote: left as it is
     }
   }
 }
 
-function load() {
-  adopt()
-  const list: Waiting[] = []
-  for (let i = 0; i < localStorage.length; i++) {
-    const key = localStorage.key(i)!
-    if (!key.startsWith(prefix)) continue
-    try {
-      list.push(JSON.parse(localStorage.getItem(key)!) as Waiting)
-    } catch {
-      // another program's, under our name: left as it is
-    }
+/** Reads what waits; what this tab could not write stays beside it. */
+async function load() {
+  await (adopting ??= adopt().finally(() => (adopting = undefined)))
+  const before = changes
+  const list = await database()
+    .then((db) => db.getAll('waits'))
+    .catch(() => [])
+  if (before !== changes) return
+  waiting.value = inOrder([...list.filter((w) => !unwritten.has(w.body.id)), ...unwritten.values()])
+}
+
+/** Shows it at once, and keeps it; where the browser keeps nothing it is held for as long as the page is open. */
+async function store(w: Waiting) {
+  const { id } = w.body
+  changes++
+  unwritten.set(id, w)
+  waiting.value = inOrder([...waiting.value.filter((x) => x.body.id !== id), w])
+  try {
+    await (await database()).put('waits', w, id)
+    if (unwritten.get(id) === w) unwritten.delete(id)
+    otherTabs.postMessage('')
+  } catch {
+    // held in memory: it is sent all the same
   }
-  waiting.value = list.sort((a, b) => a.at.localeCompare(b.at))
 }
 
-function store(w: Waiting) {
-  localStorage.setItem(prefix + w.body.id, JSON.stringify(w))
-  load()
-}
-
-function forget(w: Waiting) {
-  localStorage.removeItem(prefix + w.body.id)
-  load()
+async function forget(w: Waiting) {
+  const { id } = w.body
+  changes++
+  unwritten.delete(id)
+  waiting.value = waiting.value.filter((x) => x.body.id !== id)
+  await database()
+    .then((db) => db.delete('waits', id))
+    .catch(() => {})
+  otherTabs.postMessage('')
 }
 
 const clock = () => new Date(Date.now() + ahead).toISOString()
@@ -87,7 +114,7 @@ async function flush(taken: (w: Waiting, state: JobState) => void | Promise<void
   let said = ''
   try {
     for (;;) {
-      load()
+      await load()
       const w = waiting.value.find((x) => !x.refused)
       if (!w) break
       try {
@@ -106,11 +133,11 @@ async function flush(taken: (w: Waiting, state: JobState) => void | Promise<void
         const late = Date.now() + ahead - Date.parse(w.at) > soon
         const type = (e as Refused).problem.type ?? ''
         if (late || type.startsWith('urn:metronix:')) {
-          store({ ...w, refused: said, type })
+          await store({ ...w, refused: said, type })
           continue
         }
       }
-      forget(w)
+      await forget(w)
       offline.value = false
       told.value = ''
     }
@@ -122,7 +149,7 @@ async function flush(taken: (w: Waiting, state: JobState) => void | Promise<void
 }
 
 export function useQueue() {
-  load()
+  void load()
   return {
     waiting,
     offline,
@@ -136,4 +163,4 @@ export function useQueue() {
   }
 }
 
-window.addEventListener('storage', load)
+otherTabs.onmessage = () => void load()

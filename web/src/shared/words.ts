@@ -1,6 +1,15 @@
 import type { Sighting, Verdict } from '@/shared/api/client'
 import { degrees } from '@/shared/units'
 
+/*
+ * The words of the front end for what travels on the wire, and the choices that stand for its values. docs/glossary.md says where a
+ * word on a screen is another than the one on the wire.
+ */
+
+/** Choices of one wire field, each with its words. */
+const choices = <T extends string>(words: Record<T, string>) =>
+  (Object.entries(words) as [T, string][]).map(([value, title]) => ({ value, title }))
+
 /** A sighting as something seen: "cylinder 4 is rocking". */
 export function seenWords(s: Sighting): string {
   switch (s.what) {
@@ -53,11 +62,11 @@ export function phaseName(phase: string): string {
 
 export const feelWord: Record<string, string> = { free: 'free', drag: 'drag', wont_go: 'won’t go' }
 
-const layouts: Record<string, string> = { inline: 'Inline ', vee: 'V', flat: 'Flat ' }
+const layoutNames: Record<string, string> = { inline: 'Inline ', vee: 'V', flat: 'Flat ' }
 
 /** How the cylinders sit: "Inline 4", "V8". */
 export function layoutName(layout: string, cylinders: number): string {
-  return layouts[layout] ? `${layouts[layout]}${cylinders}` : `${cylinders} cylinders`
+  return layoutNames[layout] ? `${layoutNames[layout]}${cylinders}` : `${cylinders} cylinders`
 }
 
 const adjusters: Record<string, string> = {
@@ -74,8 +83,39 @@ const adjusters: Record<string, string> = {
   hydraulic: 'Hydraulic: holds zero clearance',
 }
 
-/** The kinds of adjuster, with their names. */
-export const adjusterKinds = Object.entries(adjusters).map(([value, title]) => ({ value, title }))
+export const adjusterKinds = choices(adjusters)
+export const threads = choices({ right: 'Right-hand thread', left: 'Left-hand thread' })
+export const closings = choices({ '': 'Closes as its kind does', in: 'Closes screwed in', out: 'Closes screwed out' })
+export const rotations = choices({ clockwise: 'clockwise', anticlockwise: 'anticlockwise' })
+export const layouts = choices({ inline: 'Inline', vee: 'V', flat: 'Flat', other: 'Other' })
+export const portSides = choices({ left: 'intake left', right: 'intake right' })
+export const thermalStates = choices({ cold: 'cold', hot: 'hot' })
+export const aims = choices({ nominal: 'Aim for the nominal', loose: 'Aim for the loose end' })
+export const rules = choices({
+  workshop: 'Workshop rule: the estimate decides',
+  guarded: 'Strict rule: the whole uncertainty inside',
+})
+
+/** Where a shim comes from. */
+export function shimOrigin(source: string, from: string): string {
+  const words: Record<string, string> = {
+    valve: `from ${from}`,
+    bench: 'from the loose shims',
+    buy: 'to order',
+    shop: 'from the shop',
+    stays: 'stays',
+  }
+  return words[source] ?? source
+}
+
+/** What is seen at a valve or a cylinder, in a word that fits under it on the drawing. */
+export const seenShort: Record<string, string> = {
+  loose: 'play',
+  pressed: 'open',
+  full_lift: 'down',
+  rocking: 'rocking',
+  tdc_firing: 'firing TDC',
+}
 
 /** Which way an adjuster goes and how far, "Screw in 36°, clockwise": a stud nut goes down and up, every other screw in and out. */
 export function turnOf(

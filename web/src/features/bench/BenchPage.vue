@@ -1,19 +1,18 @@
 <script setup lang="ts">
+import AppPage from '@/shared/AppPage.vue'
 import { computed, onMounted, ref, useTemplateRef } from 'vue'
 import { useRoute } from 'vue-router'
 import type { PlanView } from '@/shared/api/client'
 import HeadDrawing from '@/shared/engine/HeadDrawing.vue'
 import TurnBand from '@/shared/engine/TurnBand.vue'
 import { useCrank } from '@/shared/engine/useCrank'
-import PageState from '@/shared/PageState.vue'
 import ReasonDialog from '@/shared/ReasonDialog.vue'
-import TopBar from '@/shared/TopBar.vue'
 import { gaps } from '@/shared/units'
 import { phaseName } from '@/shared/words'
 import { cylinderNotes, stopShown, valvesShown } from './benchPicture'
-import FindPanel from './FindPanel.vue'
-import KeyHelp from './KeyHelp.vue'
-import HotClock from './HotClock.vue'
+import FindPanel from './panels/FindPanel.vue'
+import HotClock from './parts/HotClock.vue'
+import KeyHelp from './parts/KeyHelp.vue'
 import NowPanel from './NowPanel.vue'
 import { useFind } from './useFind'
 import { useJob, type Doing } from './useJob'
@@ -77,120 +76,122 @@ useKeys((k) => {
 </script>
 
 <template>
-  <TopBar :title="view?.vehicle.name ?? 'Bench'" :sub="view?.engine.name" back="Board">
-    <template v-if="view && state">
-      <button
-        v-if="state.plan && !['sign', 'await_hot', 'done'].includes(state.phase)"
-        class="mx-btn small"
-        type="button"
-        @click="chooseAgain(!choosing)"
-      >
-        {{ state.plan.title }}
-      </button>
-      <RouterLink v-if="view.correctable && state.phase !== 'done'" class="mx-btn small" :to="`/jobs/${id}/start`"
-        >Correct the job details</RouterLink
-      >
-      <HotClock
-        v-if="state.hot_until && !['done', 'await_hot'].includes(state.phase)"
-        :until="state.hot_until"
-        :engine-c="state.engine_c ?? 0"
-      />
-      <span v-else-if="state.engine_c !== null" class="heat" :class="state.card.state"
-        >{{ state.card.state }} {{ state.engine_c }} °C</span
-      >
-      <button v-if="mayFind && !finding" class="mx-btn small where" type="button" @click="find.begin()">
-        Where am I? <kbd>W</kbd>
-      </button>
-      <button
-        v-if="mayFind && !finding && state.crank_deg !== null"
-        class="mx-btn small"
-        type="button"
-        @click="happened({ kind: 'doubted' })"
-      >
-        Crank moved?
-      </button>
-      <RouterLink v-if="state.happenings > 2" class="mx-btn small" :to="`/jobs/${id}/sheet`">Sheet</RouterLink>
-      <button class="mx-btn small wide-only" type="button" aria-label="Keys" @click="help = true">?</button>
-      <span class="count" :aria-label="`${phaseName(state.phase)}: ${state.done} of ${state.total}`">
-        <small>{{ phaseName(state.phase) }}</small> <b class="figure">{{ state.done }}/{{ state.total }}</b>
-      </span>
-    </template>
-  </TopBar>
-
-  <main v-if="view && state" class="bench">
-    <section class="picture">
-      <div class="drawing" tabindex="0" role="region" aria-label="The head, drawn">
-        <HeadDrawing
-          :engine="view.engine"
-          :crank="crankShown"
-          :shown="finding ? find.shown(view) : valvesShown(view)"
-          :notes="finding ? find.notes.value : choosing ? {} : cylinderNotes(view)"
-          :pickable="finding ? 'all' : true"
-          :cylinders-pickable="finding"
-          @pick="(v) => (finding ? find.tapValve(v) : happened({ kind: 'picked', valve: v }))"
-          @pick-cylinder="find.tapCylinder"
-        />
-      </div>
-      <p class="spec">
-        <b>{{ phaseName(state.phase) }}</b><span class="quiet">limits {{ limits }}</span>
-      </p>
-      <div class="turns" tabindex="0" role="region" aria-label="The two turns of the crank">
-        <TurnBand
-          :engine="view.engine"
-          :plan="plan"
-          :crank="crankShown"
-          :places="finding ? (find.found.value?.positions ?? []) : []"
-          :stop="finding ? -1 : stopShown(view, preview)"
-          :finished="preview ? [] : view.state.finished"
-          :here="finding ? (find.found.value?.settable ?? []) : state.now.here"
-        />
-      </div>
-    </section>
-    <FindPanel
-      v-if="finding"
-      ref="panel"
-      class="right"
-      :view="view"
-      :seen="find.seen.value"
-      :found="find.found.value"
-      :trouble="find.trouble.value"
-      @mark="find.tapMark"
-      @cylinder="find.tapCylinder"
-      @add="find.add"
-      @drop="find.drop"
-      @go="goOn"
-      @cancel="find.end"
-    />
-    <NowPanel
-      v-else
-      ref="now"
-      class="right"
-      :view="view"
-      :crank="crank"
-      :choosing="choosing"
-      :waiting="waiting"
-      :refused="refused"
-      :offline="offline"
-      :told="told"
-      :refusal="refusal"
-      @do="happened"
-      @undo="undo"
-      @keep-there="keepThere"
-      @forget="forget"
-      @preview="(p) => (preview = p)"
-      @choosing="chooseAgain"
-      @leave="(v) => (leaving = v)"
-    />
-  </main>
-  <PageState
-    v-else
+  <AppPage
+    :title="view?.vehicle.name ?? 'Bench'"
+    :sub="view?.engine.name"
+    back="Board"
+    bare
+    :ready="view !== null"
     :trouble="trouble?.message ?? ''"
-    title="This job could not be opened."
+    failed="This job could not be opened."
     waiting="Opening the job…"
     @again="load"
   >
-    <RouterLink class="mx-btn" to="/">Back to the board</RouterLink>
-  </PageState>
+    <template #bar>
+      <template v-if="view && state">
+        <VBtn
+          v-if="state.plan && !['sign', 'await_hot', 'done'].includes(state.phase)"
+          size="small"
+          @click="chooseAgain(!choosing)"
+        >
+          {{ state.plan.title }}
+        </VBtn>
+        <VBtn v-if="view.correctable && state.phase !== 'done'" size="small" :to="`/jobs/${id}/start`"
+          >Correct the job details</VBtn
+        >
+        <HotClock
+          v-if="state.hot_until && !['done', 'await_hot'].includes(state.phase)"
+          :until="state.hot_until"
+          :engine-c="state.engine_c ?? 0"
+        />
+        <span v-else-if="state.engine_c !== null" class="heat" :class="state.card.state"
+          >{{ state.card.state }} {{ state.engine_c }} °C</span
+        >
+        <VBtn v-if="mayFind && !finding" class="where" size="small" @click="find.begin()">
+          Where am I? <kbd>W</kbd>
+        </VBtn>
+        <VBtn
+          v-if="mayFind && !finding && state.crank_deg !== null"
+          size="small"
+          @click="happened({ kind: 'doubted' })"
+        >
+          Crank moved?
+        </VBtn>
+        <VBtn v-if="state.happenings > 2" size="small" :to="`/jobs/${id}/sheet`">Sheet</VBtn>
+        <VBtn class="wide-only" size="small" aria-label="Keys" @click="help = true">?</VBtn>
+        <span class="count" :aria-label="`${phaseName(state.phase)}: ${state.done} of ${state.total}`">
+          <small>{{ phaseName(state.phase) }}</small> <b class="figure">{{ state.done }}/{{ state.total }}</b>
+        </span>
+      </template>
+    </template>
+    <template #else><VBtn to="/">Back to the board</VBtn></template>
+
+    <main v-if="view && state" class="bench">
+      <section class="picture">
+        <div class="drawing" tabindex="0" role="region" aria-label="The head, drawn">
+          <HeadDrawing
+            :engine="view.engine"
+            :crank="crankShown"
+            :shown="finding ? find.shown(view) : valvesShown(view)"
+            :notes="finding ? find.notes.value : choosing ? {} : cylinderNotes(view)"
+            :pickable="finding ? 'all' : true"
+            :cylinders-pickable="finding"
+            @pick="(v) => (finding ? find.tapValve(v) : happened({ kind: 'picked', valve: v }))"
+            @pick-cylinder="find.tapCylinder"
+          />
+        </div>
+        <p class="spec">
+          <b>{{ phaseName(state.phase) }}</b><span class="quiet">limits {{ limits }}</span>
+        </p>
+        <div class="turns" tabindex="0" role="region" aria-label="The two turns of the crank">
+          <TurnBand
+            :engine="view.engine"
+            :plan="plan"
+            :crank="crankShown"
+            :places="finding ? (find.found.value?.positions ?? []) : []"
+            :stop="finding ? -1 : stopShown(view, preview)"
+            :finished="preview ? [] : view.state.finished"
+            :here="finding ? (find.found.value?.settable ?? []) : state.now.here"
+          />
+        </div>
+      </section>
+      <FindPanel
+        v-if="finding"
+        ref="panel"
+        class="right"
+        :view="view"
+        :seen="find.seen.value"
+        :found="find.found.value"
+        :trouble="find.trouble.value"
+        @mark="find.tapMark"
+        @cylinder="find.tapCylinder"
+        @add="find.add"
+        @drop="find.drop"
+        @go="goOn"
+        @cancel="find.end"
+      />
+      <NowPanel
+        v-else
+        ref="now"
+        class="right"
+        :view="view"
+        :crank="crank"
+        :choosing="choosing"
+        :waiting="waiting"
+        :refused="refused"
+        :offline="offline"
+        :told="told"
+        :refusal="refusal"
+        @do="happened"
+        @undo="undo"
+        @keep-there="keepThere"
+        @forget="forget"
+        @preview="(p) => (preview = p)"
+        @choosing="chooseAgain"
+        @leave="(v) => (leaving = v)"
+      />
+    </main>
+  </AppPage>
   <KeyHelp v-model="help" />
   <ReasonDialog
     :model-value="leaving !== ''"

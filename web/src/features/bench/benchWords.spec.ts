@@ -1,7 +1,8 @@
 import { describe, expect, it } from 'vitest'
 import type { JobView, Judgement, Sighting, ValveState } from '@/shared/api/client'
 import { cylinderNotes, valvesShown } from './benchPicture'
-import { headline, limitsOf, primary, settingLeaf, shiftWords, torque } from './benchWords'
+import { panelFor } from './panels'
+import { headline, limitsOf, settingLeaf, shiftWords, torque } from './benchWords'
 
 const judged = (verdict: Judgement['verdict'], tryNext: number[] = []): Judgement => ({
   verdict,
@@ -83,6 +84,8 @@ const said = (v: JobView) => {
   const { before, strong, after } = headline(v)
   return before + strong + after
 }
+
+const primary = (v: JobView) => panelFor(v, v.state.now.action).button?.(v) ?? ''
 
 describe('the one instruction', () => {
   it('says what the program says of turning, and what the button confirms', () => {

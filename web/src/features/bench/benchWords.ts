@@ -1,6 +1,6 @@
 import type { JobView, ValveState } from '@/shared/api/client'
 import { gaps } from '@/shared/units'
-import { capital, turnOf, verdictWord } from '@/shared/words'
+import { turnOf, verdictWord } from '@/shared/words'
 
 /** A headline: plain words, and the part that is picked out in brass. */
 export interface Headline {
@@ -98,25 +98,4 @@ export function torque(view: JobView): string {
   const { locknut_torque_nm: nm, locknut_torque_lbft: lbft } = view.engine
   if (!nm) return 'No torque is stated: snug and a little more. Hold the screw still.'
   return `Lock nut ${nm} N·m (${lbft.toFixed(0)} lbf·ft). Hold the screw still.`
-}
-
-/** What the big button says; empty where Enter does nothing yet. */
-export function primary(view: JobView): string {
-  const { state } = view
-  const { now } = state
-  switch (now.action) {
-    case 'turn':
-      return capital(now.instruction!.until)
-    case 'keep':
-      return now.then ? `Keep, go to ${now.then}` : 'Keep'
-    case 'adjust':
-      return view.engine.adjuster === 'shim' ? '' : 'Set'
-    case 'lock':
-      return 'Locked'
-    case 'bar_over':
-      return 'Two turns made'
-    case 'go_hot':
-      return 'Engine warm – begin the hot pass'
-  }
-  return ''
 }

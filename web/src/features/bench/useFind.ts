@@ -1,5 +1,6 @@
 import { computed, ref, shallowRef } from 'vue'
 import { answered, api, type Found, type JobView, type Sighting } from '@/shared/api/client'
+import { seenShort } from '@/shared/words'
 import type { ValveShown } from '@/shared/engine/HeadDrawing.vue'
 
 const seenOn = (what: Sighting['what'], more: Partial<Sighting>): Sighting => ({
@@ -11,7 +12,6 @@ const seenOn = (what: Sighting['what'], more: Partial<Sighting>): Sighting => ({
 })
 const valveStates: Sighting['what'][] = ['loose', 'pressed', 'full_lift']
 const cylinderStates: Sighting['what'][] = ['rocking', 'tdc_firing']
-const short: Record<string, string> = { loose: 'play', pressed: 'open', full_lift: 'down' }
 
 /** What is seen on the engine, and where the crank stands by it. */
 export function useFind(id: string) {
@@ -76,7 +76,7 @@ export function useFind(id: string) {
         return [
           v.name,
           {
-            figure: s ? short[s.what]! : '',
+            figure: s ? seenShort[s.what]! : '',
             verdict: null,
             settable,
             here: settable && found.value!.known,
@@ -89,9 +89,7 @@ export function useFind(id: string) {
 
   const notes = computed(() =>
     Object.fromEntries(
-      seen.value
-        .filter((s) => s.cylinder)
-        .map((s) => [s.cylinder, { text: s.what === 'rocking' ? 'rocking' : 'firing TDC', strong: true }]),
+      seen.value.filter((s) => s.cylinder).map((s) => [s.cylinder, { text: seenShort[s.what]!, strong: true }]),
     ),
   )
 

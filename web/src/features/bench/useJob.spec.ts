@@ -1,6 +1,9 @@
+import 'fake-indexeddb/auto'
 import { flushPromises } from '@vue/test-utils'
+import { openDB } from 'idb'
 import { effectScope } from 'vue'
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
+import { useQueue } from '@/shared/useQueue'
 import { useJob } from './useJob'
 
 const calls: { method: string; body: Record<string, unknown> | null }[] = []
@@ -12,9 +15,10 @@ const json = (body: unknown, status = 200) =>
     headers: { 'Content-Type': status < 300 ? 'application/json' : 'application/problem+json' },
   })
 
-beforeEach(() => {
+beforeEach(async () => {
   calls.length = 0
-  localStorage.clear()
+  const q = useQueue()
+  for (const w of [...q.waiting.value]) await q.forget(w)
   vi.useFakeTimers({ toFake: ['setTimeout', 'clearTimeout', 'setInterval', 'clearInterval'] })
   vi.stubGlobal('fetch', async (request: Request) => {
     const text = request.method === 'GET' ? '' : await request.clone().text()
@@ -27,10 +31,9 @@ afterEach(() => {
   vi.unstubAllGlobals()
 })
 
-const kept = () =>
-  Object.keys(localStorage)
-    .filter((k) => k.startsWith('metronix.waits.'))
-    .map((k) => JSON.parse(localStorage.getItem(k)!) as { body: { id: string }; refused?: string; type?: string })
+type Entry = { body: { id: string }; refused?: string; type?: string }
+const database = () => openDB('metronix')
+const kept = async (): Promise<Entry[]> => (await database()).getAll('waits')
 
 async function opened() {
   answer = () => json({ state: { undo: 'last', happenings: 1 } })
@@ -46,7 +49,7 @@ describe('telling the program what was done', () => {
     answer = () => json({ happenings: 2, undo: 'x' })
     await job.send({ kind: 'kept', valve: 'E1' })
     expect(job.state.value?.happenings).toBe(2)
-    expect(kept()).toEqual([])
+    expect(await kept()).toEqual([])
   })
 
   it('puts an answer that says only what changed together with what it knew just before', async () => {
@@ -80,20 +83,19 @@ describe('telling the program what was done', () => {
     answer = () => Promise.reject(new TypeError('gone'))
     await job.send({ kind: 'reading', valve: 'E1', leaves_mm: [0.3], feel: 'drag' })
     expect(job.offline.value).toBe(true)
-    expect(kept()).toHaveLength(1)
-    const id = kept()[0]!.body.id
+    expect(await kept()).toHaveLength(1)
+    const id = (await kept())[0]!.body.id
     answer = () => json({ happenings: 2, undo: id })
     await vi.advanceTimersByTimeAsync(2500)
-    await flushPromises()
-    expect(job.offline.value).toBe(false)
-    expect(kept()).toEqual([])
+    await vi.waitFor(() => expect(job.offline.value).toBe(false))
+    expect(await kept()).toEqual([])
     expect(calls.map((c) => c.body?.id)).toEqual([id, id])
   })
 
   it('sends what an earlier page left waiting before it reads the job', async () => {
     localStorage.setItem('metronix.waiting.j', JSON.stringify([{ id: 'left-over', kind: 'kept', valve: 'E1' }]))
     await opened()
-    expect(kept()).toEqual([])
+    expect(await kept()).toEqual([])
   })
 
   it('tells a refusal, drops it and reads the job again', async () => {
@@ -105,7 +107,7 @@ describe('telling the program what was done', () => {
     await job.send({ kind: 'picked', valve: 'E4' })
     expect(job.refusal.value).toBe('E4 is open here.')
     expect(job.state.value?.happenings).toBe(7)
-    expect(kept()).toEqual([])
+    expect(await kept()).toEqual([])
   })
 
   it('still sends what waits behind a refused one', async () => {
@@ -125,7 +127,7 @@ describe('telling the program what was done', () => {
     await job.load()
     expect(calls.filter((c) => c.method === 'POST').map((c) => c.body?.id)).toEqual(['refused-1', 'behind-02'])
     expect(job.refusal.value).toBe('E4 is open here.')
-    expect(kept()).toEqual([])
+    expect(await kept()).toEqual([])
   })
 
   it('takes a second press of the same step for one, but lets readings queue up', async () => {
@@ -136,7 +138,7 @@ describe('telling the program what was done', () => {
     const first = job.send({ kind: 'kept', valve: 'E1' })
     await job.send({ kind: 'kept', valve: 'E1' })
     await job.send({ kind: 'reading', valve: 'E1', leaves_mm: [0.3], feel: 'drag' })
-    expect(kept()).toHaveLength(2)
+    expect(await kept()).toHaveLength(2)
     release()
     await first
     expect(calls.filter((c) => c.method === 'POST').map((c) => c.body?.kind)).toEqual(['kept', 'reading'])
@@ -150,12 +152,12 @@ describe('telling the program what was done', () => {
         : json({ state: { happenings: 7 } })
     await job.send({ kind: 'reading', valve: 'E1', leaves_mm: [0.3], feel: 'drag' })
     expect(job.refused.value).toHaveLength(1)
-    expect(kept()[0]).toMatchObject({ refused: 'The crank was moved.' })
+    expect((await kept())[0]).toMatchObject({ refused: 'The crank was moved.' })
     expect(job.waiting.value).toHaveLength(0)
     answer = () => json({ happenings: 8, undo: 'x' })
     await job.keepThere(job.refused.value[0]!)
     expect(calls.at(-1)!.body).toMatchObject({ made_there: true, valve: 'E1' })
-    expect(kept()).toEqual([])
+    expect(await kept()).toEqual([])
   })
 
   it('drops nothing that a wrong server does not know', async () => {
@@ -165,7 +167,7 @@ describe('telling the program what was done', () => {
       await job.send({ kind: 'reading', valve: 'E1', leaves_mm: [0.3], feel: 'drag' })
       expect(job.offline.value, String(status)).toBe(true)
     }
-    expect(kept()).toHaveLength(7)
+    expect(await kept()).toHaveLength(7)
   })
 
   it('says what its screen knew', async () => {

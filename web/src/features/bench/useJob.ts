@@ -87,7 +87,7 @@ export function useJob(id: string) {
     refusal.value = ''
     const knew = waiting.value.at(-1)?.body.id ?? view.value?.state.newest
     const seen = 'seen' in doing && doing.seen ? doing.seen : knew || undefined
-    queue.add(id, { ...doing, id: newID(), seen } as Happening)
+    await queue.add(id, { ...doing, id: newID(), seen } as Happening)
     await flush()
   }
 
@@ -100,7 +100,7 @@ export function useJob(id: string) {
   /** A reading that the crank was moved after counts for the place where it was made. */
   async function keepThere(w: Waiting) {
     if (w.body.kind !== 'reading' && w.body.kind !== 'dial') return
-    queue.change(w, { ...w.body, made_there: true })
+    await queue.change(w, { ...w.body, made_there: true })
     await flush()
   }
 

@@ -1,49 +1,44 @@
 <script setup lang="ts">
-import { computed, onMounted, ref } from 'vue'
+import AppPage from '@/shared/AppPage.vue'
+import { computed } from 'vue'
 import { useRoute } from 'vue-router'
-import { answered, api, type EngineView, type JobView, type PlanView } from '@/shared/api/client'
+import { readOnce, reads, useRead } from '@/shared/api/reads'
+import type { EngineView, JobView, PlanView } from '@/shared/api/client'
 import { layOut } from '@/shared/engine/headLayout'
 import { octagon } from '@/shared/engine/shapes'
-import PageState from '@/shared/PageState.vue'
 import StateNote from '@/shared/StateNote.vue'
-import TopBar from '@/shared/TopBar.vue'
 import { degrees, gaps } from '@/shared/units'
 
 const route = useRoute()
 const id = String(route.params.id)
 const job = route.name === 'job-card'
-const view = ref<JobView | null>(null)
-const engine = ref<EngineView | null>(null)
-const plan = ref<PlanView | null>(null)
-const trouble = ref('')
-
-async function load() {
-  try {
-    if (job) {
-      view.value = await answered(api.GET('/api/v1/jobs/{id}', { params: { path: { id } } }))
-      engine.value = view.value.engine
-      plan.value = view.value.state.plan ?? null
-    } else {
-      const q = route.query
-      const query = {
-        direction: q.direction === 'back' ? ('back' as const) : ('running' as const),
-        positions: q.positions === 'marks' ? ('marks' as const) : ('any' as const),
-        stops: Number(q.stops) || 0,
-      }
-      const ways = await answered(api.GET('/api/v1/engines/{id}/ways', { params: { path: { id }, query } }))
-      const fits = ways.plans.filter((p) => p.applies)
-      const asked = fits.find((p) => p.school === q.school && (!q.order || p.order === q.order))
-      if (q.school && !asked)
-        throw new Error(`No sequence called “${String(q.school)}” fits this engine here. Choose one under Sequences.`)
-      plan.value = asked ?? fits[0] ?? null
-      engine.value = ways.engine
-    }
-    trouble.value = ''
-  } catch (e) {
-    trouble.value = (e as Error).message
+/** What the card is made of: a job and its own sequence, or an engine and the sequence asked for. */
+async function read(): Promise<{ view?: JobView; engine: EngineView; plan: PlanView | null }> {
+  if (job) {
+    const view = await readOnce(reads.job(id))
+    return { view, engine: view.engine, plan: view.state.plan ?? null }
   }
+  const q = route.query
+  const ways = await readOnce(
+    reads.ways(
+      { engine: id },
+      {
+        direction: q.direction === 'back' ? 'back' : 'running',
+        positions: q.positions === 'marks' ? 'marks' : 'any',
+        stops: Number(q.stops) || 0,
+      },
+    ),
+  )
+  const fits = ways.plans.filter((p) => p.applies)
+  const asked = fits.find((p) => p.school === q.school && (!q.order || p.order === q.order))
+  if (q.school && !asked)
+    throw new Error(`No sequence called “${String(q.school)}” fits this engine here. Choose one under Sequences.`)
+  return { engine: ways.engine, plan: asked ?? fits[0] ?? null }
 }
-onMounted(load)
+const { data, trouble, again } = useRead({ queryKey: ['card', job, id, route.query], queryFn: read })
+const view = computed(() => data.value?.view)
+const engine = computed(() => data.value?.engine)
+const plan = computed(() => data.value?.plan ?? null)
 
 const layout = computed(() => (engine.value ? layOut(engine.value) : null))
 const stopOf = computed(() => {
@@ -64,78 +59,83 @@ const print = () => globalThis.print()
 </script>
 
 <template>
-  <TopBar
+  <AppPage
     title="Windscreen card"
     :back="job ? 'Bench' : 'Sequences'"
     :back-to="job ? `/jobs/${id}` : `/engines/${id}/ways`"
+    bare
+    :ready="Boolean(engine && layout)"
+    :trouble="trouble"
+    failed="The card could not be made."
+    waiting="Making the card…"
+    @again="again"
   >
-    <button v-if="plan" class="mx-btn primary small" type="button" @click="print">Print</button>
-  </TopBar>
-  <main v-if="engine && layout" class="page">
-    <StateNote v-if="!plan" title="No sequence is chosen yet." text="The card shows its stops: choose one first.">
-      <RouterLink class="mx-btn primary" :to="job ? `/jobs/${id}` : `/engines/${id}/ways`"
-        >Choose the sequence</RouterLink
-      >
-    </StateNote>
-    <article v-else class="card">
-      <header>
-        <div>
-          <h1>{{ view?.vehicle.name ?? engine.name }}</h1>
-          <p>
-            <template v-if="view">{{ view.vehicle.plate }} · {{ engine.name }} · {{ view.mechanic }}</template>
-            <template v-else>Firing order {{ engine.firing_order.join('-') }}</template>
+    <template #bar>
+      <VBtn v-if="plan" variant="flat" size="small" @click="print">Print</VBtn>
+    </template>
+    <main v-if="engine && layout" class="page">
+      <StateNote v-if="!plan" title="No sequence is chosen yet." text="The card shows its stops: choose one first.">
+        <VBtn variant="flat" :to="job ? `/jobs/${id}` : `/engines/${id}/ways`">Choose the sequence</VBtn>
+      </StateNote>
+      <article v-else class="card">
+        <header>
+          <div>
+            <h1>{{ view?.vehicle.name ?? engine.name }}</h1>
+            <p>
+              <template v-if="view">{{ view.vehicle.plate }} · {{ engine.name }} · {{ view.mechanic }}</template>
+              <template v-else>Firing order {{ engine.firing_order.join('-') }}</template>
+            </p>
+          </div>
+          <p class="way">
+            <b>{{ plan.title }}</b><br />{{ plan.stops.length }} stops, {{ degrees(plan.total_turn_deg!)
+            }}{{ plan.direction === 'back' ? ', turned back' : '' }}
           </p>
-        </div>
-        <p class="way">
-          <b>{{ plan.title }}</b><br />{{ plan.stops.length }} stops, {{ degrees(plan.total_turn_deg!)
-          }}{{ plan.direction === 'back' ? ', turned back' : '' }}
+        </header>
+        <p v-if="view" class="limits">
+          <b>{{ view.card.state }}</b>, {{ view.card.source }}: {{ limits.join(', ') }}
         </p>
-      </header>
-      <p v-if="view" class="limits">
-        <b>{{ view.card.state }}</b>, {{ view.card.source }}: {{ limits.join(', ') }}
-      </p>
-      <svg
-        class="map"
-        :viewBox="`0 0 ${layout.width} ${layout.height}`"
-        role="img"
-        aria-label="A box for each valve in engine position, with its stop"
-      >
-        <g v-for="b in layout.banks" :key="b.name">
-          <rect class="casting" :x="b.x" :y="b.y + 1" :width="b.width" :height="b.height - 2" rx="8" />
-          <text v-if="b.top" class="side" :x="b.x + 4" :y="b.y - 9">{{ b.top }}</text>
-          <text v-if="b.bottom" class="side" :x="b.x + 4" :y="b.y + b.height + 20">{{ b.bottom }}</text>
-          <text class="side front" :x="38" :y="b.y + b.height / 2">front</text>
-        </g>
-        <text v-for="c in layout.cylinders" :key="c.number" class="number" :x="c.x" :y="c.y">{{ c.number }}</text>
-        <g v-for="v in layout.valves" :key="v.name" :transform="`translate(${v.x} ${v.y - 20})`">
-          <circle v-if="v.kind === 'intake'" class="box" r="30" />
-          <path v-else class="box" :d="octagon(30)" />
-          <text class="name" y="7">{{ v.name }}</text>
-          <text class="stop" y="58">stop {{ stopOf[v.name] }}</text>
-          <rect class="tick" x="-15" y="70" width="30" height="30" />
-        </g>
-      </svg>
-      <ol class="stops">
-        <li v-for="(s, i) in plan.stops" :key="i">
-          <b>{{ i + 1 }}</b>
-          <span>{{ s.how }} until {{ s.until }}</span>
-          <strong>{{ s.valves.join(' ') }}</strong>
-        </li>
-      </ol>
-      <footer>
-        <p v-if="view && view.engine.locknut_torque_nm">
-          Lock nut {{ view.engine.locknut_torque_nm }} N·m ({{ view.engine.locknut_torque_lbft.toFixed(0) }} lbf·ft).
-        </p>
-        <p v-for="c in plan.cautions" :key="c">{{ c }}</p>
-        <p v-for="a in plan.assumed" :key="a">Assumed: {{ a }}</p>
-        <p>
-          All tools and leaves accounted for ☐ &nbsp; Socket off the crank ☐ &nbsp; Who, when: ______________________
-        </p>
-        <p>The maker’s book and local rules win over any figure here.</p>
-      </footer>
-    </article>
-  </main>
-  <PageState v-else :trouble="trouble" title="The card could not be made." waiting="Making the card…" @again="load" />
+        <svg
+          class="map"
+          :viewBox="`0 0 ${layout.width} ${layout.height}`"
+          role="img"
+          aria-label="A box for each valve in engine position, with its stop"
+        >
+          <g v-for="b in layout.banks" :key="b.name">
+            <rect class="casting" :x="b.x" :y="b.y + 1" :width="b.width" :height="b.height - 2" rx="8" />
+            <text v-if="b.top" class="side" :x="b.x + 4" :y="b.y - 9">{{ b.top }}</text>
+            <text v-if="b.bottom" class="side" :x="b.x + 4" :y="b.y + b.height + 20">{{ b.bottom }}</text>
+            <text class="side front" :x="38" :y="b.y + b.height / 2">front</text>
+          </g>
+          <text v-for="c in layout.cylinders" :key="c.number" class="number" :x="c.x" :y="c.y">{{ c.number }}</text>
+          <g v-for="v in layout.valves" :key="v.name" :transform="`translate(${v.x} ${v.y - 20})`">
+            <circle v-if="v.kind === 'intake'" class="box" r="30" />
+            <path v-else class="box" :d="octagon(30)" />
+            <text class="name" y="7">{{ v.name }}</text>
+            <text class="stop" y="58">stop {{ stopOf[v.name] }}</text>
+            <rect class="tick" x="-15" y="70" width="30" height="30" />
+          </g>
+        </svg>
+        <ol class="stops">
+          <li v-for="(s, i) in plan.stops" :key="i">
+            <b>{{ i + 1 }}</b>
+            <span>{{ s.how }} until {{ s.until }}</span>
+            <strong>{{ s.valves.join(' ') }}</strong>
+          </li>
+        </ol>
+        <footer>
+          <p v-if="view && view.engine.locknut_torque_nm">
+            Lock nut {{ view.engine.locknut_torque_nm }} N·m ({{ view.engine.locknut_torque_lbft.toFixed(0) }} lbf·ft).
+          </p>
+          <p v-for="c in plan.cautions" :key="c">{{ c }}</p>
+          <p v-for="a in plan.assumed" :key="a">Assumed: {{ a }}</p>
+          <p>
+            All tools and leaves accounted for ☐ &nbsp; Socket off the crank ☐ &nbsp; Who, when: ______________________
+          </p>
+          <p>The maker’s book and local rules win over any figure here.</p>
+        </footer>
+      </article>
+    </main>
+  </AppPage>
 </template>
 
 <style scoped>

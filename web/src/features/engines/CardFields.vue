@@ -2,6 +2,7 @@
 import { ref } from 'vue'
 import type { ClearanceCard, Stated } from './useEditor'
 import PickOne from '@/shared/PickOne.vue'
+import { thermalStates } from '@/shared/words'
 import FieldNotes from './FieldNotes.vue'
 import NumberField from './NumberField.vue'
 
@@ -14,7 +15,6 @@ const props = defineProps<{
 defineEmits<{ remove: [] }>()
 
 const kinds = ['intake', 'exhaust'] as const
-const states = ['cold', 'hot'].map((value) => ({ value, title: value }))
 const shapes = {
   tolerance: ['nominal', 'tolerance'],
   limits: ['lower', 'upper'],
@@ -85,7 +85,7 @@ const problems = (kind: string) => props.said(`${props.at}.${kind}`)
         density="comfortable"
         :error="said(`${at}.source`).length > 0"
       />
-      <PickOne v-model="card.state" label="Thermal state" :options="states" small />
+      <PickOne v-model="card.state" label="Thermal state" :options="thermalStates" small />
       <NumberField
         v-if="card.state === 'cold'"
         v-model="card.max_engine_c"
@@ -93,14 +93,7 @@ const problems = (kind: string) => props.said(`${props.at}.${kind}`)
         unit="°C"
         placeholder="38"
       />
-      <button
-        class="mx-btn small"
-        type="button"
-        :aria-label="`Remove the card ${card.source}`"
-        @click="$emit('remove')"
-      >
-        Remove
-      </button>
+      <VBtn size="small" :aria-label="`Remove the card ${card.source}`" @click="$emit('remove')"> Remove </VBtn>
     </div>
     <div class="row more">
       <VTextField
@@ -119,14 +112,12 @@ const problems = (kind: string) => props.said(`${props.at}.${kind}`)
         density="comfortable"
         @change="(e: Event) => text('remark', (e.target as HTMLInputElement).value)"
       />
-      <label v-if="card.state === 'cold'" class="mx-switch"
-        ><input
-          type="checkbox"
-          :checked="card.stone_cold"
-          @change="(e: Event) => stone((e.target as HTMLInputElement).checked)"
-        />
-        Stone cold</label
-      >
+      <VSwitch
+        v-if="card.state === 'cold'"
+        :model-value="Boolean(card.stone_cold)"
+        label="Stone cold"
+        @update:model-value="(on) => stone(Boolean(on))"
+      />
     </div>
     <FieldNotes :problems="[...said(`${at}.source`), ...said(`${at}.max_engine_c`), ...said(`${at}.state`)]" />
     <div v-for="k in kinds" :key="k" class="row">
@@ -140,23 +131,21 @@ const problems = (kind: string) => props.said(`${props.at}.${kind}`)
         :error="problems(k).length > 0"
         @update:model-value="(v) => put(k, `${name}_${shown[k].unit}`, v)"
       />
-      <div class="mx-pick">
-        <button
-          class="mx-btn small"
-          type="button"
+      <div class="pick">
+        <VBtn
+          size="small"
           :aria-label="`${k}: ${shown[k].unit === 'mm' ? 'inch' : 'mm'}`"
           @click="restate(k, shown[k].unit === 'mm' ? 'in' : 'mm', shown[k].shape)"
         >
           {{ shown[k].unit === 'mm' ? 'inch' : 'mm' }}
-        </button>
-        <button
-          class="mx-btn small"
-          type="button"
+        </VBtn>
+        <VBtn
+          size="small"
           :aria-label="`${k}: ${shown[k].shape === 'limits' ? '±' : 'limits'}`"
           @click="restate(k, shown[k].unit, shown[k].shape === 'limits' ? 'tolerance' : 'limits')"
         >
           {{ shown[k].shape === 'limits' ? '±' : 'limits' }}
-        </button>
+        </VBtn>
       </div>
       <FieldNotes class="wide" :problems="problems(k)" />
     </div>

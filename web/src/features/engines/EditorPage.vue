@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import AppPage from '@/shared/AppPage.vue'
 import { computed, onMounted, onUnmounted, shallowRef, watch } from 'vue'
 import { onBeforeRouteLeave, useRoute, useRouter } from 'vue-router'
 import type { EngineView } from '@/shared/api/client'
@@ -7,8 +8,6 @@ import { valvesAt } from '@/shared/engine/arcs'
 import HeadDrawing from '@/shared/engine/HeadDrawing.vue'
 import TurnBand from '@/shared/engine/TurnBand.vue'
 import FaultList from '@/shared/FaultList.vue'
-import PageState from '@/shared/PageState.vue'
-import TopBar from '@/shared/TopBar.vue'
 import SectionBanks from './SectionBanks.vue'
 import SectionFigures from './SectionFigures.vue'
 import SectionGear from './SectionGear.vue'
@@ -100,75 +99,74 @@ onBeforeRouteLeave((to) => {
 </script>
 
 <template>
-  <TopBar
+  <AppPage
     :title="sheet?.name || 'New engine'"
     :sub="dirty ? 'not stored yet' : ''"
     back="Engines"
     back-to="/engines"
     stays
-  >
-    <template v-if="sheet">
-      <button class="mx-btn small" type="button" :disabled="!past.length" @click="undo">Undo</button>
-      <button class="mx-btn small" type="button" :disabled="!future.length" @click="redo">Redo</button>
-      <button class="mx-btn small" type="button" @click="download">Export</button>
-      <RouterLink v-if="id" class="mx-btn small" :to="`/engines/${id}/ways`">Sequences</RouterLink>
-      <button class="mx-btn primary small" type="button" :disabled="!look?.ok || !dirty" @click="keep">
-        Save <kbd>Ctrl+S</kbd>
-      </button>
-    </template>
-  </TopBar>
-  <main v-if="sheet" class="editor">
-    <section class="picture">
-      <div v-if="drawn" class="drawing" :class="{ stale }" tabindex="0" aria-label="The head, drawn">
-        <HeadDrawing
-          :engine="drawn"
-          :crank="null"
-          :shown="valvesAt(drawn, null)"
-          :notes="notes"
-          pickable
-          bare
-          @pick="swap"
-        />
-      </div>
-      <p v-if="stale" class="mx-warn">These rows cannot be drawn yet.</p>
-      <div v-if="drawn && look?.ok" class="band">
-        <TurnBand :engine="drawn" :plan="null" :crank="null" :stop="-1" :finished="[]" :here="[]" />
-      </div>
-      <div class="state" role="status">
-        <p v-if="look?.ok" class="sound">This sheet is sound.</p>
-        <p v-else-if="look" class="unsound">{{ look.problems.length }} to put right:</p>
-        <ul v-if="look && !look.ok">
-          <li v-for="p in look.problems.slice(0, 4)" :key="p.location + p.message">{{ saidAt(p) }}</li>
-        </ul>
-        <p v-for="a in look?.ok ? look.assumed : []" :key="a" class="quiet">Assumed: {{ a }}</p>
-      </div>
-    </section>
-    <form class="form" @submit.prevent>
-      <div class="told">
-        <FaultList v-if="trouble" :title="trouble" :faults="faults" after="Nothing was saved." />
-        <p v-if="saved" class="saved" role="status">{{ saved }}</p>
-      </div>
-      <SectionShape
-        v-model="sheet"
-        :per-cylinder="perCylinder"
-        :orders="orders"
-        :source="source"
-        :said="said"
-        :warned="warned"
-        @reshape="reshape"
-      />
-      <SectionBanks v-model="sheet" :said="said" :warned="warned" />
-      <SectionGear v-model="sheet" :said="said" :warned="warned" />
-      <SectionFigures v-model="sheet" :said="said" :warned="warned" />
-    </form>
-  </main>
-  <PageState
-    v-else
+    bare
+    :ready="sheet !== null"
     :trouble="trouble"
-    title="This engine could not be opened."
+    failed="This engine could not be opened."
     waiting="Opening the sheet…"
     @again="load"
-  />
+  >
+    <template #bar>
+      <template v-if="sheet">
+        <VBtn size="small" :disabled="!past.length" @click="undo">Undo</VBtn>
+        <VBtn size="small" :disabled="!future.length" @click="redo">Redo</VBtn>
+        <VBtn size="small" @click="download">Export</VBtn>
+        <VBtn v-if="id" size="small" :to="`/engines/${id}/ways`">Sequences</VBtn>
+        <VBtn variant="flat" size="small" :disabled="!look?.ok || !dirty" @click="keep"> Save <kbd>Ctrl+S</kbd> </VBtn>
+      </template>
+    </template>
+    <main v-if="sheet" class="editor">
+      <section class="picture">
+        <div v-if="drawn" class="drawing" :class="{ stale }" tabindex="0" aria-label="The head, drawn">
+          <HeadDrawing
+            :engine="drawn"
+            :crank="null"
+            :shown="valvesAt(drawn, null)"
+            :notes="notes"
+            pickable
+            bare
+            @pick="swap"
+          />
+        </div>
+        <VAlert v-if="stale" role="note">These rows cannot be drawn yet.</VAlert>
+        <div v-if="drawn && look?.ok" class="band">
+          <TurnBand :engine="drawn" :plan="null" :crank="null" :stop="-1" :finished="[]" :here="[]" />
+        </div>
+        <div class="state" role="status">
+          <p v-if="look?.ok" class="sound">This sheet is sound.</p>
+          <p v-else-if="look" class="unsound">{{ look.problems.length }} to put right:</p>
+          <ul v-if="look && !look.ok">
+            <li v-for="p in look.problems.slice(0, 4)" :key="p.location + p.message">{{ saidAt(p) }}</li>
+          </ul>
+          <p v-for="a in look?.ok ? look.assumed : []" :key="a" class="quiet">Assumed: {{ a }}</p>
+        </div>
+      </section>
+      <form class="form" @submit.prevent>
+        <div class="told">
+          <FaultList v-if="trouble" :title="trouble" :faults="faults" after="Nothing was saved." />
+          <p v-if="saved" class="saved" role="status">{{ saved }}</p>
+        </div>
+        <SectionShape
+          v-model="sheet"
+          :per-cylinder="perCylinder"
+          :orders="orders"
+          :source="source"
+          :said="said"
+          :warned="warned"
+          @reshape="reshape"
+        />
+        <SectionBanks v-model="sheet" :said="said" :warned="warned" />
+        <SectionGear v-model="sheet" :said="said" :warned="warned" />
+        <SectionFigures v-model="sheet" :said="said" :warned="warned" />
+      </form>
+    </main>
+  </AppPage>
 </template>
 
 <style scoped>

@@ -1,9 +1,11 @@
 <script setup lang="ts">
-import { onMounted, ref } from 'vue'
+import { ref } from 'vue'
+import AppPage from '@/shared/AppPage.vue'
+import PickFile from '@/shared/PickFile.vue'
 import EngineGlyph from '@/shared/engine/EngineGlyph.vue'
 import FaultList from '@/shared/FaultList.vue'
 import StateNote from '@/shared/StateNote.vue'
-import TopBar from '@/shared/TopBar.vue'
+import { ToldBar } from '@/shared/later'
 import { layoutName } from '@/shared/words'
 import { useEngines } from './useEngines'
 
@@ -15,21 +17,14 @@ const {
   faults,
   said,
   removed,
-  load,
+  again,
   importFile,
   duplicate,
   exportSheet,
   remove,
   putBack,
 } = useEngines()
-onMounted(load)
 const over = ref(false)
-
-function picked(event: Event) {
-  const input = event.target as HTMLInputElement
-  const file = input.files?.[0]
-  if (file) void importFile(file).finally(() => (input.value = ''))
-}
 
 function dropped(event: DragEvent) {
   over.value = false
@@ -39,74 +34,66 @@ function dropped(event: DragEvent) {
 </script>
 
 <template>
-  <TopBar title="Engines" :sub="list ? `${list.length} in the library` : ''">
-    <RouterLink class="mx-btn primary small" to="/engines/new">New engine</RouterLink>
-  </TopBar>
-  <main
-    class="page"
-    :class="{ over }"
-    @dragover.prevent="over = true"
-    @dragleave="over = false"
-    @drop.prevent="dropped"
+  <AppPage
+    title="Engines"
+    :sub="list ? `${list.length} in the library` : ''"
+    :ready="list !== undefined || trouble !== ''"
+    waiting="Reading the library…"
+    @again="again"
   >
-    <div class="tools">
-      <VTextField v-model="search" label="Search name, layout, firing order" clearable hide-details />
-      <label class="mx-btn mx-file"
-        >Import a sheet<input
-          type="file"
-          accept=".json,application/json"
-          aria-label="Import an engine sheet"
-          @change="picked"
-      /></label>
-      <a class="mx-btn" href="/api/v1/schemas/engine" target="_blank" rel="noopener">The format’s schema</a>
+    <template #bar>
+      <VBtn variant="flat" size="small" to="/engines/new">New engine</VBtn>
+    </template>
+    <div
+      class="shelves"
+      :class="{ over }"
+      @dragover.prevent="over = true"
+      @dragleave="over = false"
+      @drop.prevent="dropped"
+    >
+      <div class="tools">
+        <VTextField v-model="search" label="Search name, layout, firing order" clearable hide-details />
+        <PickFile label="Import an engine sheet" accept=".json,application/json" @picked="importFile" />
+        <VBtn href="/api/v1/schemas/engine" target="_blank" rel="noopener">The format’s schema</VBtn>
+      </div>
+      <FaultList v-if="trouble" :title="trouble" :faults="faults" after="Nothing was saved." />
+      <ToldBar v-if="said" v-model="said" :action="removed ? 'Undo' : ''" @act="putBack" />
+      <StateNote
+        v-if="list && list.length === 0"
+        title="No engine is in the library."
+        text="Make one from its layout and firing order, or import a sheet file (.engine.json)."
+      >
+        <VBtn variant="flat" to="/engines/new">New engine</VBtn>
+      </StateNote>
+      <StateNote
+        v-else-if="list && shown.length === 0"
+        title="No engine by that name."
+        :text="`Nothing in the library holds “${search}”.`"
+      >
+        <VBtn @click="search = ''">Show all</VBtn>
+      </StateNote>
+      <ul class="shelf">
+        <li v-for="e in shown" :key="e.id" class="engine">
+          <RouterLink class="open" :to="`/engines/${e.id}`">
+            <span class="glyph"><EngineGlyph :banks="e.banks" :name="e.name" /></span>
+            <b>{{ e.name }}</b>
+            <span class="quiet">{{ layoutName(e.layout, e.cylinders) }} · {{ e.valves }} valves</span>
+            <span class="figure order">{{ e.firing_order.join('-') }}</span>
+          </RouterLink>
+          <div class="do">
+            <VBtn size="small" :to="`/engines/${e.id}/ways`">Sequences</VBtn>
+            <VBtn size="small" :aria-label="`Duplicate ${e.name}`" @click="duplicate(e.id)"> Duplicate </VBtn>
+            <VBtn size="small" :aria-label="`Export ${e.name}`" @click="exportSheet(e.id)"> Export </VBtn>
+            <VBtn size="small" :aria-label="`Remove ${e.name}`" @click="remove(e.id)"> Remove </VBtn>
+          </div>
+        </li>
+      </ul>
     </div>
-    <FaultList v-if="trouble" :title="trouble" :faults="faults" after="Nothing was saved." />
-    <p v-if="said" class="said" role="status">
-      {{ said }}
-      <button v-if="removed" class="mx-btn small" type="button" @click="putBack">Undo</button>
-    </p>
-    <p v-if="!list && !trouble" class="quiet" role="status">Reading the library…</p>
-    <StateNote
-      v-else-if="list && list.length === 0"
-      title="No engine is in the library."
-      text="Make one from its layout and firing order, or import a sheet file (.engine.json)."
-    >
-      <RouterLink class="mx-btn primary" to="/engines/new">New engine</RouterLink>
-    </StateNote>
-    <StateNote
-      v-else-if="list && shown.length === 0"
-      title="No engine by that name."
-      :text="`Nothing in the library holds “${search}”.`"
-    >
-      <button class="mx-btn" type="button" @click="search = ''">Show all</button>
-    </StateNote>
-    <ul class="shelf">
-      <li v-for="e in shown" :key="e.id" class="engine">
-        <RouterLink class="open" :to="`/engines/${e.id}`">
-          <span class="glyph"><EngineGlyph :banks="e.banks" :name="e.name" /></span>
-          <b>{{ e.name }}</b>
-          <span class="quiet">{{ layoutName(e.layout, e.cylinders) }} · {{ e.valves }} valves</span>
-          <span class="figure order">{{ e.firing_order.join('-') }}</span>
-        </RouterLink>
-        <div class="do">
-          <RouterLink class="mx-btn small" :to="`/engines/${e.id}/ways`">Sequences</RouterLink>
-          <button class="mx-btn small" type="button" :aria-label="`Duplicate ${e.name}`" @click="duplicate(e.id)">
-            Duplicate
-          </button>
-          <button class="mx-btn small" type="button" :aria-label="`Export ${e.name}`" @click="exportSheet(e.id)">
-            Export
-          </button>
-          <button class="mx-btn small" type="button" :aria-label="`Remove ${e.name}`" @click="remove(e.id)">
-            Remove
-          </button>
-        </div>
-      </li>
-    </ul>
-  </main>
+  </AppPage>
 </template>
 
 <style scoped>
-.page {
+.shelves {
   display: grid;
   align-content: start;
   gap: 18px;
@@ -122,15 +109,6 @@ function dropped(event: DragEvent) {
   display: grid;
   grid-template-columns: minmax(0, 1fr) auto auto;
   gap: 12px;
-}
-
-.said {
-  display: flex;
-  align-items: center;
-  gap: 16px;
-  padding: 8px 16px;
-  border-left: 8px solid var(--in);
-  background: var(--panel);
 }
 
 .shelf {
@@ -188,7 +166,7 @@ function dropped(event: DragEvent) {
   padding: 8px 10px 12px;
 }
 
-.do .mx-btn {
+.do .v-btn {
   flex: 1 1 auto;
   padding: 4px 8px;
   font-size: 16px;

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import PickOne from '@/shared/PickOne.vue'
+import { portSides } from '@/shared/words'
 import FieldNotes from './FieldNotes.vue'
 import NumberField from './NumberField.vue'
 import type { Sheet } from './useEditor'
@@ -7,7 +8,6 @@ import type { Sheet } from './useEditor'
 const sheet = defineModel<Sheet>({ required: true })
 defineProps<{ said: (location: string) => string[]; warned: (location: string) => string[] }>()
 
-const sides = ['left', 'right'].map((value) => ({ value, title: `intake ${value}` }))
 const numbers = (t: string) =>
   t
     .split(/[^\d]+/)
@@ -47,7 +47,7 @@ function secondRow(bank: Sheet['banks'][number]) {
         <PickOne
           :model-value="b.intake_ports ?? ''"
           :label="`Intake side of ${b.name}, seen from the rear`"
-          :options="sides"
+          :options="portSides"
           small
           @update:model-value="(side) => (b.intake_ports = side)"
         />
@@ -63,32 +63,28 @@ function secondRow(bank: Sheet['banks'][number]) {
           :error="said(`banks[${i}].rows[${n}]`).length > 0"
           @change="(e: Event) => (r.valves = (e.target as HTMLInputElement).value.trim().toUpperCase())"
         />
-        <button
-          class="mx-btn small"
-          type="button"
+        <VBtn
+          size="small"
           :aria-label="`Row ${n + 1} lies ${r.side}: change it`"
           @click="r.side = r.side === 'left' ? 'right' : 'left'"
         >
           {{ r.side }}
-        </button>
+        </VBtn>
       </div>
       <FieldNotes :problems="said(`banks[${i}]`)" :warnings="warned(`banks[${i}]`)" />
-      <button class="mx-btn small more" type="button" @click="secondRow(b)">
+      <VBtn class="more" size="small" @click="secondRow(b)">
         {{ b.rows.length > 1 ? 'One row only' : 'A second row' }}
-      </button>
+      </VBtn>
     </fieldset>
     <FieldNotes :problems="said('banks').filter((m) => !sheet.banks.some((_, i) => said(`banks[${i}]`).includes(m)))" />
-    <div class="mx-pick">
-      <button
-        class="mx-btn small"
-        type="button"
+    <div class="pick">
+      <VBtn
+        size="small"
         @click="sheet.banks.push({ name: 'another bank', cylinders: [], rows: [{ side: 'left', valves: '' }] })"
       >
         Add bank
-      </button>
-      <button v-if="sheet.banks.length > 1" class="mx-btn small" type="button" @click="sheet.banks.pop()">
-        Remove last bank
-      </button>
+      </VBtn>
+      <VBtn v-if="sheet.banks.length > 1" size="small" @click="sheet.banks.pop()"> Remove last bank </VBtn>
     </div>
   </section>
 </template>

@@ -54,7 +54,7 @@ const own = computed({
       :aria-label="c.source"
       @remove="remove(i)"
     />
-    <button class="mx-btn" type="button" @click="add">Add a card</button>
+    <VBtn @click="add">Add a card</VBtn>
   </section>
   <section>
     <h2>The maker’s own order</h2>

@@ -2,7 +2,7 @@
 import { decimals } from '@/shared/decimal'
 import { computed } from 'vue'
 import PickOne from '@/shared/PickOne.vue'
-import { adjusterKinds } from '@/shared/words'
+import { adjusterKinds, closings, rotations, threads } from '@/shared/words'
 import FieldNotes from './FieldNotes.vue'
 import NumberField from './NumberField.vue'
 import { label } from './places'
@@ -20,17 +20,7 @@ const events = [
   ['exhaust_centre_btdc_deg', '°'],
   ['at_lift_mm', 'mm'],
 ] as const
-const threads = [
-  { value: 'right', title: 'Right-hand thread' },
-  { value: 'left', title: 'Left-hand thread' },
-]
-const closings = [
-  { value: '', title: 'Closes as its kind does' },
-  { value: 'in', title: 'Closes screwed in' },
-  { value: 'out', title: 'Closes screwed out' },
-]
 const screwed = (kind: string) => !['shim', 'hydraulic', 'eccentric'].includes(kind)
-const rotations = ['clockwise', 'anticlockwise'].map((value) => ({ value, title: value }))
 
 function event(name: string, value: number | undefined) {
   const card = { ...(sheet.value.valve_timing ?? {}) }
@@ -96,7 +86,7 @@ const where = computed({
   <section>
     <h2>Turning and marks</h2>
     <PickOne v-model="sheet.rotation" label="Running direction, seen from the front" :options="rotations">
-      <label class="mx-switch"><input v-model="sheet.may_turn_back" type="checkbox" /> May be turned back</label>
+      <template #after><VSwitch v-model="sheet.may_turn_back" label="May be turned back" /></template>
     </PickOne>
     <p class="quiet small">
       Turning back can undo the crank bolt and let a sprung tensioner slip: only where the maker allows it.
@@ -135,7 +125,7 @@ const where = computed({
   </section>
   <section>
     <h2>Adjuster</h2>
-    <VSelect v-model="kind" :items="adjusterKinds" label="Adjuster type" clearable variant="outlined" hide-details />
+    <VSelect v-model="kind" :items="adjusterKinds" label="Adjuster type" clearable hide-details />
     <div v-if="sheet.adjuster" class="four">
       <NumberField
         v-model="sheet.adjuster.pitch_mm"

@@ -1,9 +1,9 @@
 <script setup lang="ts">
-import { vRadios } from '@/shared/radios'
 import { decimals } from '@/shared/decimal'
 import { computed } from 'vue'
 import type { Schemas } from '@/shared/api/client'
 import PickOne from '@/shared/PickOne.vue'
+import { layouts } from '@/shared/words'
 import FieldNotes from './FieldNotes.vue'
 import type { Sheet } from './useEditor'
 
@@ -17,14 +17,7 @@ const props = defineProps<{
 }>()
 const emit = defineEmits<{ reshape: [layout: string, cylinders: number, valves: number] }>()
 
-const layouts = [
-  { value: 'inline', title: 'Inline' },
-  { value: 'vee', title: 'V' },
-  { value: 'flat', title: 'Flat' },
-  { value: 'other', title: 'Other' },
-]
 const numbers = computed(() => Array.from({ length: sheet.value.cylinders }, (_, i) => i + 1))
-const same = (a: number[], b: number[]) => a.length === b.length && a.every((x, i) => x === b[i])
 const shape = (layout: string, cylinders: number, valves: number) => emit('reshape', layout, cylinders, valves)
 
 function tap(cylinder: number) {
@@ -63,87 +56,50 @@ const orderProblems = computed(() => props.said('firing_order'))
       @update:model-value="(l) => shape(l, sheet.cylinders, perCylinder)"
     />
     <div class="steps">
-      <span class="step">
-        <span class="quiet">Cylinders</span>
-        <button
-          class="mx-btn small"
-          type="button"
-          aria-label="One cylinder fewer"
-          :disabled="sheet.cylinders <= 1"
-          @click="shape(sheet.layout, sheet.cylinders - 1, perCylinder)"
-        >
-          −
-        </button>
-        <b class="figure" aria-live="polite">{{ sheet.cylinders }}</b>
-        <button
-          class="mx-btn small"
-          type="button"
-          aria-label="One cylinder more"
-          :disabled="sheet.cylinders >= 16"
-          @click="shape(sheet.layout, sheet.cylinders + 1, perCylinder)"
-        >
-          +
-        </button>
-      </span>
-      <span class="step">
-        <span class="quiet">Valves per cylinder</span>
-        <button
-          class="mx-btn small"
-          type="button"
-          aria-label="One valve fewer"
-          :disabled="perCylinder <= 2"
-          @click="shape(sheet.layout, sheet.cylinders, perCylinder - 1)"
-        >
-          −
-        </button>
-        <b class="figure" aria-live="polite">{{ perCylinder }}</b>
-        <button
-          class="mx-btn small"
-          type="button"
-          aria-label="One valve more"
-          :disabled="perCylinder >= 5"
-          @click="shape(sheet.layout, sheet.cylinders, perCylinder + 1)"
-        >
-          +
-        </button>
-      </span>
+      <VNumberInput
+        :model-value="sheet.cylinders"
+        label="Cylinders"
+        :min="1"
+        :max="16"
+        control-variant="split"
+        @update:model-value="(n: number | null) => n && shape(sheet.layout, n, perCylinder)"
+      />
+      <VNumberInput
+        :model-value="perCylinder"
+        label="Valves per cylinder"
+        :min="2"
+        :max="5"
+        control-variant="split"
+        @update:model-value="(n: number | null) => n && shape(sheet.layout, sheet.cylinders, n)"
+      />
     </div>
     <FieldNotes :problems="[...said('cylinders'), ...said('layout')]" />
   </section>
   <section>
     <h2>Firing order</h2>
     <p class="order figure" aria-live="polite">{{ sheet.firing_order.join('-') || '–' }}</p>
-    <div v-if="orders.length" v-radios class="mx-pick" role="radiogroup" aria-label="Usual firing orders">
-      <button
-        v-for="o in orders"
-        :key="o.order.join()"
-        type="button"
-        role="radio"
-        class="mx-btn figure"
-        :class="{ on: same(o.order, sheet.firing_order) }"
-        :aria-checked="same(o.order, sheet.firing_order)"
-        @click="sheet.firing_order = [...o.order]"
-      >
-        {{ o.order.join('-') }}
-      </button>
-    </div>
+    <PickOne
+      v-if="orders.length"
+      class="figure"
+      :model-value="sheet.firing_order.join('-')"
+      label="Usual firing orders"
+      :options="orders.map((o) => ({ value: o.order.join('-'), title: o.order.join('-') }))"
+      @update:model-value="(o) => (sheet.firing_order = o.split('-').map(Number))"
+    />
     <p v-if="orders.length" class="quiet small">Usual orders: {{ source }}.</p>
     <p class="quiet small">Another order: tap the cylinders as they fire.</p>
-    <div class="mx-pick" role="group" aria-label="Cylinders, in the order they fire">
-      <button
+    <div class="pick" role="group" aria-label="Cylinders, in the order they fire">
+      <VBtn
         v-for="c in numbers"
         :key="c"
-        type="button"
-        class="mx-btn figure number"
+        class="figure number"
         :class="{ used: sheet.firing_order.length < sheet.cylinders && sheet.firing_order.includes(c) }"
         :aria-label="`Cylinder ${c} fires next`"
         @click="tap(c)"
       >
         {{ c }}
-      </button>
-      <button class="mx-btn" type="button" @click="sheet.firing_order = sheet.firing_order.slice(0, -1)">
-        Take back
-      </button>
+      </VBtn>
+      <VBtn @click="sheet.firing_order = sheet.firing_order.slice(0, -1)"> Take back </VBtn>
     </div>
     <FieldNotes :problems="orderProblems" :warnings="warned('firing_order')" />
     <VTextField
@@ -160,22 +116,10 @@ const orderProblems = computed(() => props.said('firing_order'))
 </template>
 
 <style scoped>
-.steps,
-.step {
-  display: flex;
-  flex-wrap: wrap;
-  gap: 12px;
-  align-items: center;
-}
-
 .steps {
+  display: grid;
+  grid-template-columns: repeat(auto-fit, minmax(220px, 1fr));
   gap: 28px;
-}
-
-.step b {
-  min-width: 34px;
-  font-size: 30px;
-  text-align: center;
 }
 
 .order {

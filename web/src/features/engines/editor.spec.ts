@@ -1,3 +1,4 @@
+import '@/testing'
 import { mount } from '@vue/test-utils'
 import { createVuetify } from 'vuetify'
 import { describe, expect, it } from 'vitest'

@@ -1,5 +1,6 @@
 import { computed, ref, shallowRef, watch } from 'vue'
 import { answered, api, newID, Refused, type Look, type Schemas } from '@/shared/api/client'
+import { readOnce, reads } from '@/shared/api/reads'
 import { putSheet } from '@/shared/api/sheets'
 import { saidAt } from './places'
 
@@ -123,7 +124,7 @@ export function useEditor(id: string | null) {
       stored.value = ''
     } else {
       try {
-        const got = await answered(api.GET('/api/v1/engines/{id}', { params: { path: { id } } }))
+        const got = await readOnce(reads.engine(id))
         sheet.value = got.sheet as unknown as Sheet
         present = stored.value = JSON.stringify(sheet.value) // before the watch looks: reading is no change
         version.value = got.version
@@ -138,7 +139,7 @@ export function useEditor(id: string | null) {
     past.value = []
     future.value = []
     void examine()
-    others.value = await answered(api.GET('/api/v1/engines'))
+    others.value = await readOnce(reads.engines())
       .then((list) => list.filter((e) => e.id !== id).map((e) => e.name.trim().toLowerCase()))
       .catch(() => [])
   }

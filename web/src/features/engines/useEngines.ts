@@ -1,46 +1,39 @@
 import { computed, ref } from 'vue'
-import { answered, api, newID, Refused, type Schemas } from '@/shared/api/client'
+import { answered, api, newID, Refused } from '@/shared/api/client'
+import { queryClient, readOnce, reads, useRead } from '@/shared/api/reads'
 import { putSheet, saveFile, sheetFile } from '@/shared/api/sheets'
 
 type Fault = { location: string; message: string }
 
 /** The library: what is stored, and what can be done with a sheet. */
 export function useEngines() {
-  const list = ref<Schemas['Engine'][] | null>(null)
+  const { data: list, trouble: unread, again } = useRead(reads.engines())
   const search = ref('')
-  const trouble = ref('')
+  const refused = ref('')
+  const trouble = computed(() => refused.value || unread.value)
   const faults = ref<Fault[]>([])
   const said = ref('')
   const removed = ref<{ id: string; text: string; name: string } | null>(null)
 
-  async function load() {
-    try {
-      list.value = (await answered(api.GET('/api/v1/engines'))) ?? []
-    } catch (e) {
-      failed(e)
-    }
-  }
-
   function failed(e: unknown) {
-    trouble.value = (e as Error).message
+    refused.value = (e as Error).message
     faults.value = e instanceof Refused ? e.faults : []
   }
 
   async function doing(work: () => Promise<string>) {
-    trouble.value = ''
+    refused.value = ''
     faults.value = []
     said.value = ''
     removed.value = null
     try {
       said.value = await work()
-      await load()
+      await queryClient.invalidateQueries({ queryKey: reads.engines().queryKey })
     } catch (e) {
       failed(e)
     }
   }
 
-  const sheetOf = async (id: string) =>
-    (await answered(api.GET('/api/v1/engines/{id}', { params: { path: { id } } }))).sheet as { name: string }
+  const sheetOf = async (id: string) => (await readOnce(reads.engine(id))).sheet as { name: string }
 
   const importFile = (file: File) =>
     doing(async () => {
@@ -100,7 +93,7 @@ export function useEngines() {
     faults,
     said,
     removed,
-    load,
+    again,
     importFile,
     duplicate,
     exportSheet,

@@ -2,6 +2,7 @@ import { decimal, slip } from '@/shared/decimal'
 import { useSessionStorage } from '@vueuse/core'
 import { computed, ref, watch } from 'vue'
 import { answered, api, newID, Refused, type Schemas } from '@/shared/api/client'
+import { readOnce, reads } from '@/shared/api/reads'
 import { compute, type Answers } from '@/shared/api/compute'
 import { mm } from '@/shared/units'
 
@@ -109,7 +110,7 @@ export function useGauges() {
 
   async function load(keep = chosen.value) {
     try {
-      sets.value = await answered(api.GET('/api/v1/gauge-sets'))
+      sets.value = await readOnce(reads.sets())
       look(sets.value.find((s) => s.id === keep) ?? sets.value[0])
     } catch (e) {
       failed(e)

@@ -1,28 +1,17 @@
 <script setup lang="ts">
-import { computed, onMounted, ref } from 'vue'
+import AppPage from '@/shared/AppPage.vue'
+import { computed } from 'vue'
 import { useRoute } from 'vue-router'
-import { answered, api, type JobView, type Schemas } from '@/shared/api/client'
+import type { Schemas } from '@/shared/api/client'
+import { reads, useRead } from '@/shared/api/reads'
 import { figureOf } from '@/shared/engine/figure'
 import HeadDrawing, { type ValveShown } from '@/shared/engine/HeadDrawing.vue'
-import PageState from '@/shared/PageState.vue'
-import TopBar from '@/shared/TopBar.vue'
 import VerdictGlyph from '@/shared/VerdictGlyph.vue'
 import { gaps, mm, thou } from '@/shared/units'
 import { orderName, phaseName, verdictWord } from '@/shared/words'
 
 const id = String(useRoute().params.id)
-const view = ref<JobView | null>(null)
-const trouble = ref('')
-
-async function load() {
-  try {
-    view.value = await answered(api.GET('/api/v1/jobs/{id}', { params: { path: { id } } }))
-    trouble.value = ''
-  } catch (e) {
-    trouble.value = (e as Error).message
-  }
-}
-onMounted(load)
+const { data: view, trouble, again } = useRead(reads.job(id))
 
 const state = computed(() => view.value!.state)
 const shown = computed<Record<string, ValveShown>>(() =>
@@ -66,147 +55,148 @@ const print = () => globalThis.print()
 </script>
 
 <template>
-  <TopBar
+  <AppPage
     :title="view ? `Sheet of ${view.vehicle.name}` : 'Sheet'"
     :back="view && state.phase !== 'done' ? 'Bench' : 'Board'"
     :back-to="view && state.phase !== 'done' ? `/jobs/${id}` : '/'"
-  >
-    <RouterLink v-if="view && state.plan" class="mx-btn small" :to="`/jobs/${id}/card`">Windscreen card</RouterLink>
-    <button v-if="view" class="mx-btn primary small" type="button" @click="print">Print</button>
-  </TopBar>
-  <main v-if="view" class="page sheet">
-    <header>
-      <div>
-        <h1>{{ view.vehicle.name }}</h1>
-        <p class="quiet">
-          {{ view.vehicle.plate }} · {{ view.engine.name }} · firing order
-          {{ (view.engine.firing_order ?? []).join('-') }}
-        </p>
-      </div>
-      <p class="seal" :class="{ done: state.phase === 'done' }">
-        <template v-if="state.phase === 'done'"
-          ><b>Signed by {{ state.signed_by }}</b> {{ date(state.signed_at) }}</template
-        >
-        <template v-else-if="state.phase === 'await_hot'"
-          ><b>Signed cold by {{ state.signed_by }}, provisionally</b> the hot pass is waiting</template
-        >
-        <template v-else
-          ><b>Not signed yet</b> {{ phaseName(state.phase) }}, {{ state.done }} of {{ state.total }}</template
-        >
-      </p>
-    </header>
-    <dl class="facts">
-      <div>
-        <dt>Limits</dt>
-        <dd>
-          {{ state.card.state }}, {{ state.card.source }}{{ state.card.date ? ` (${state.card.date})` : '' }}: intake
-          <span class="figure">{{ window(state.card.intake) }}</span>, exhaust
-          <span class="figure">{{ window(state.card.exhaust) }}</span><template v-if="view.card_reason"
-            >. Chosen because: {{ view.card_reason }}</template
-          >
-        </dd>
-      </div>
-      <div>
-        <dt>Temperature</dt>
-        <dd>
-          {{ state.engine_c === null ? 'not taken' : `engine ${state.engine_c} °C, ambient ${state.ambient_c} °C`
-          }}<b v-for="o in state.overrides" :key="o.at" class="override"
-            >. Gate overridden: {{ o.reason }} ({{ o.hot ? 'hot pass' : 'cold' }}, {{ o.engine_c }} °C,
-            {{ date(o.at) }})</b
-          >
-        </dd>
-      </div>
-      <div>
-        <dt>Sequence</dt>
-        <dd>
-          {{ state.plan ? `${state.plan.title}, ${orderName(state.plan.order)}` : 'not chosen' }}
-        </dd>
-      </div>
-      <div>
-        <dt>Leaves</dt>
-        <dd>{{ view.gauge_name }}, feel ± {{ mm(view.feel_mm) }} mm</dd>
-      </div>
-      <div>
-        <dt>Aim</dt>
-        <dd>{{ view.aim === 'loose' ? `loose end: ${view.aim_reason || 'no reason given'}` : 'nominal' }}</dd>
-      </div>
-      <div v-if="state.cold">
-        <dt>Cold start</dt>
-        <dd>signed by {{ state.cold.by }}, {{ date(state.cold.at) }}, provisionally</dd>
-      </div>
-      <div>
-        <dt>Odometer</dt>
-        <dd>{{ view.odometer_km ? `${view.odometer_km.toLocaleString('en')} km` : 'none' }}</dd>
-      </div>
-      <div>
-        <dt>Reason</dt>
-        <dd>{{ view.reason || 'not given' }} · {{ view.mechanic }}, {{ date(view.created_at) }}</dd>
-      </div>
-    </dl>
-    <p class="found">
-      As found: <b>{{ count('in') }} in</b>, {{ count('tight') }} tight, {{ count('loose') }} loose,
-      {{ count('undecided') }} undecided. {{ state.valves.filter((v) => v.adjusted).length }} set,
-      {{ state.valves.filter((v) => v.verified).length }} checked after two turns.
-    </p>
-    <div class="drawing" tabindex="0" aria-label="The head, drawn with the figures as left">
-      <HeadDrawing :engine="view.engine" :crank="null" :shown="shown" />
-    </div>
-    <div class="table" tabindex="0" role="region" aria-label="All valves">
-      <table>
-        <thead>
-          <tr>
-            <th>Valve</th>
-            <th>Limits, {{ unit }}</th>
-            <th v-if="state.cold">Cold start, {{ unit }}</th>
-            <th>As found, {{ unit }}</th>
-            <th>As left, {{ unit }}</th>
-            <th>What was done</th>
-          </tr>
-        </thead>
-        <tbody>
-          <tr v-for="{ v, kind } in rows" :key="v.name">
-            <th scope="row">
-              {{ v.name }} <small class="quiet">{{ kind }}</small>
-            </th>
-            <td class="figure">{{ gaps(v.limits.in_thou).window(v.limits) }}</td>
-            <td v-for="(r, i) in [...(state.cold ? [v.cold_left] : []), v.as_found, v.last]" :key="i">
-              <span v-if="r" class="reading">
-                <b class="figure">{{ figureOf(r?.judgement, v.limits.in_thou) }}</b>
-                <small v-if="r.judgement.estimate_mm !== null" class="quiet">{{
-                  v.limits.in_thou ? `${mm(r.judgement.estimate_mm)} mm` : thou(r.judgement.estimate_mm)
-                }}</small>
-                <VerdictGlyph :verdict="r.judgement.verdict" /> {{ verdictWord[r.judgement.verdict]
-                }}<small v-if="r.judgement.verdict !== 'undecided' && !r.judgement.sure" class="quiet">close</small
-                ><small v-if="r.stale" class="quiet">too late – re-check hot</small
-                ><small v-if="r.time_doubtful" class="override">time in doubt</small>
-              </span>
-              <span v-else class="quiet">–</span>
-            </td>
-            <td>
-              {{ what(v) }}<template v-if="v.shim_mm">, shim {{ mm(v.shim_mm) }}</template
-              ><template v-if="v.verified">, checked</template>
-            </td>
-          </tr>
-        </tbody>
-      </table>
-    </div>
-    <p class="quiet foot">
-      {{
-        view.rule === 'guarded'
-          ? 'Strict rule: in or out only when the whole uncertainty lies there.'
-          : 'Workshop rule: the estimate decides.'
-      }}
-      Limits inclusive. “Close” means that a limit lies within the uncertainty of leaf and feel. The maker’s book and
-      local rules win over any figure here.
-    </p>
-  </main>
-  <PageState
-    v-else
+    bare
+    :ready="view !== undefined"
     :trouble="trouble"
-    title="This sheet could not be read."
+    failed="This sheet could not be read."
     waiting="Reading the sheet…"
-    @again="load"
-  />
+    @again="again"
+  >
+    <template #bar>
+      <VBtn v-if="view && state.plan" size="small" :to="`/jobs/${id}/card`">Windscreen card</VBtn>
+      <VBtn v-if="view" variant="flat" size="small" @click="print">Print</VBtn>
+    </template>
+    <main v-if="view" class="page sheet">
+      <header>
+        <div>
+          <h1>{{ view.vehicle.name }}</h1>
+          <p class="quiet">
+            {{ view.vehicle.plate }} · {{ view.engine.name }} · firing order
+            {{ (view.engine.firing_order ?? []).join('-') }}
+          </p>
+        </div>
+        <p class="seal" :class="{ done: state.phase === 'done' }">
+          <template v-if="state.phase === 'done'"
+            ><b>Signed by {{ state.signed_by }}</b> {{ date(state.signed_at) }}</template
+          >
+          <template v-else-if="state.phase === 'await_hot'"
+            ><b>Signed cold by {{ state.signed_by }}, provisionally</b> the hot pass is waiting</template
+          >
+          <template v-else
+            ><b>Not signed yet</b> {{ phaseName(state.phase) }}, {{ state.done }} of {{ state.total }}</template
+          >
+        </p>
+      </header>
+      <dl class="facts">
+        <div>
+          <dt>Limits</dt>
+          <dd>
+            {{ state.card.state }}, {{ state.card.source }}{{ state.card.date ? ` (${state.card.date})` : '' }}: intake
+            <span class="figure">{{ window(state.card.intake) }}</span>, exhaust
+            <span class="figure">{{ window(state.card.exhaust) }}</span><template v-if="view.card_reason"
+              >. Chosen because: {{ view.card_reason }}</template
+            >
+          </dd>
+        </div>
+        <div>
+          <dt>Temperature</dt>
+          <dd>
+            {{ state.engine_c === null ? 'not taken' : `engine ${state.engine_c} °C, ambient ${state.ambient_c} °C`
+            }}<b v-for="o in state.overrides" :key="o.at" class="override"
+              >. Gate overridden: {{ o.reason }} ({{ o.hot ? 'hot pass' : 'cold' }}, {{ o.engine_c }} °C,
+              {{ date(o.at) }})</b
+            >
+          </dd>
+        </div>
+        <div>
+          <dt>Sequence</dt>
+          <dd>
+            {{ state.plan ? `${state.plan.title}, ${orderName(state.plan.order)}` : 'not chosen' }}
+          </dd>
+        </div>
+        <div>
+          <dt>Leaves</dt>
+          <dd>{{ view.gauge_name }}, feel ± {{ mm(view.feel_mm) }} mm</dd>
+        </div>
+        <div>
+          <dt>Aim</dt>
+          <dd>{{ view.aim === 'loose' ? `loose end: ${view.aim_reason || 'no reason given'}` : 'nominal' }}</dd>
+        </div>
+        <div v-if="state.cold">
+          <dt>Cold start</dt>
+          <dd>signed by {{ state.cold.by }}, {{ date(state.cold.at) }}, provisionally</dd>
+        </div>
+        <div>
+          <dt>Odometer</dt>
+          <dd>{{ view.odometer_km ? `${view.odometer_km.toLocaleString('en')} km` : 'none' }}</dd>
+        </div>
+        <div>
+          <dt>Reason</dt>
+          <dd>{{ view.reason || 'not given' }} · {{ view.mechanic }}, {{ date(view.created_at) }}</dd>
+        </div>
+      </dl>
+      <p class="found">
+        As found: <b>{{ count('in') }} in</b>, {{ count('tight') }} tight, {{ count('loose') }} loose,
+        {{ count('undecided') }} undecided. {{ state.valves.filter((v) => v.adjusted).length }} set,
+        {{ state.valves.filter((v) => v.verified).length }} checked after two turns.
+      </p>
+      <div class="drawing" tabindex="0" aria-label="The head, drawn with the figures as left">
+        <HeadDrawing :engine="view.engine" :crank="null" :shown="shown" />
+      </div>
+      <div class="table" tabindex="0" role="region" aria-label="All valves">
+        <VTable>
+          <thead>
+            <tr>
+              <th>Valve</th>
+              <th>Limits, {{ unit }}</th>
+              <th v-if="state.cold">Cold start, {{ unit }}</th>
+              <th>As found, {{ unit }}</th>
+              <th>As left, {{ unit }}</th>
+              <th>What was done</th>
+            </tr>
+          </thead>
+          <tbody>
+            <tr v-for="{ v, kind } in rows" :key="v.name">
+              <th scope="row">
+                {{ v.name }} <small class="quiet">{{ kind }}</small>
+              </th>
+              <td class="figure">{{ gaps(v.limits.in_thou).window(v.limits) }}</td>
+              <td v-for="(r, i) in [...(state.cold ? [v.cold_left] : []), v.as_found, v.last]" :key="i">
+                <span v-if="r" class="reading">
+                  <b class="figure">{{ figureOf(r?.judgement, v.limits.in_thou) }}</b>
+                  <small v-if="r.judgement.estimate_mm !== null" class="quiet">{{
+                    v.limits.in_thou ? `${mm(r.judgement.estimate_mm)} mm` : thou(r.judgement.estimate_mm)
+                  }}</small>
+                  <VerdictGlyph :verdict="r.judgement.verdict" /> {{ verdictWord[r.judgement.verdict]
+                  }}<small v-if="r.judgement.verdict !== 'undecided' && !r.judgement.sure" class="quiet">close</small
+                  ><small v-if="r.stale" class="quiet">too late – re-check hot</small
+                  ><small v-if="r.time_doubtful" class="override">time in doubt</small>
+                </span>
+                <span v-else class="quiet">–</span>
+              </td>
+              <td>
+                {{ what(v) }}<template v-if="v.shim_mm">, shim {{ mm(v.shim_mm) }}</template
+                ><template v-if="v.verified">, checked</template>
+              </td>
+            </tr>
+          </tbody>
+        </VTable>
+      </div>
+      <p class="quiet foot">
+        {{
+          view.rule === 'guarded'
+            ? 'Strict rule: in or out only when the whole uncertainty lies there.'
+            : 'Workshop rule: the estimate decides.'
+        }}
+        Limits inclusive. “Close” means that a limit lies within the uncertainty of leaf and feel. The maker’s book and
+        local rules win over any figure here.
+      </p>
+    </main>
+  </AppPage>
 </template>
 
 <style scoped>

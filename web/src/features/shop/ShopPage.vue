@@ -2,8 +2,10 @@
 import { decimal, slip } from '@/shared/decimal'
 import { computed, onMounted, ref } from 'vue'
 import { answered, api, Refused, type Schemas } from '@/shared/api/client'
+import { readOnce, reads } from '@/shared/api/reads'
+import AppPage from '@/shared/AppPage.vue'
 import FaultList from '@/shared/FaultList.vue'
-import TopBar from '@/shared/TopBar.vue'
+import { ToldBar } from '@/shared/later'
 import { mm } from '@/shared/units'
 import { useDraft } from '@/shared/useDraft'
 import { useProbe } from '@/shared/useProbe'
@@ -55,7 +57,7 @@ function slips() {
 
 async function load() {
   try {
-    take(await answered(api.GET('/api/v1/shop')))
+    take(await readOnce(reads.shop()))
     if (draft.restore()) said.value = 'What was typed here before and is not saved is still there.'
   } catch (e) {
     trouble.value = (e as Error).message
@@ -94,13 +96,20 @@ async function save() {
 </script>
 
 <template>
-  <TopBar title="Workshop" stays>
-    <button class="mx-btn primary small" type="button" :disabled="!shop" @click="save">Save</button>
-  </TopBar>
-  <main class="page shop">
-    <FaultList v-if="trouble" :title="trouble" :faults="faults" after="Nothing was saved." />
-    <p v-if="said" class="said" role="status">{{ said }}</p>
-    <template v-if="shop">
+  <AppPage
+    title="Workshop"
+    stays
+    :ready="shop !== null"
+    :trouble="trouble"
+    failed="The workshop’s settings could not be read."
+    @again="load"
+  >
+    <template #bar>
+      <VBtn variant="flat" size="small" :disabled="!shop" @click="save">Save</VBtn>
+    </template>
+    <div v-if="shop" class="shop">
+      <FaultList v-if="trouble" :title="trouble" :faults="faults" after="Nothing was saved." />
+      <ToldBar v-if="said" v-model="said" />
       <section>
         <h2>Temperature probe</h2>
         <p class="quiet">
@@ -148,23 +157,13 @@ async function save() {
               density="comfortable"
             />
             <VTextField v-model="s.count" label="How many" inputmode="numeric" hide-details density="comfortable" />
-            <button
-              class="mx-btn small"
-              type="button"
-              :aria-label="`Remove size ${s.size}`"
-              @click="stock.splice(i, 1)"
-            >
-              ✕
-            </button>
+            <VBtn size="small" :aria-label="`Remove size ${s.size}`" @click="stock.splice(i, 1)"> ✕ </VBtn>
           </div>
         </div>
-        <button class="mx-btn small add" type="button" @click="stock.push({ size: '', count: '1' })">
-          Another size
-        </button>
+        <VBtn class="add" size="small" @click="stock.push({ size: '', count: '1' })"> Another size </VBtn>
       </section>
-    </template>
-    <p v-else-if="!trouble" class="quiet" role="status">Reading…</p>
-  </main>
+    </div>
+  </AppPage>
 </template>
 
 <style scoped>

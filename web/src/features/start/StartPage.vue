@@ -2,11 +2,11 @@
 import { computed, nextTick, onMounted, ref, useTemplateRef } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import type { Schemas } from '@/shared/api/client'
+import AppPage from '@/shared/AppPage.vue'
+import FoldAway from '@/shared/FoldAway.vue'
 import PickOne from '@/shared/PickOne.vue'
-import { vRadios } from '@/shared/radios'
-import StateNote from '@/shared/StateNote.vue'
-import TopBar from '@/shared/TopBar.vue'
 import { gaps } from '@/shared/units'
+import { aims, rules } from '@/shared/words'
 import VehicleForm from './VehicleForm.vue'
 import { useStart } from './useStart'
 
@@ -29,14 +29,6 @@ const passes = computed(() => [
   { value: -1, title: 'These figures are final' },
   ...hotCards.value.map(({ c, i }) => ({ value: i, title: `Provisional start, then hot by ${c.source}` })),
 ])
-const aims = [
-  { value: 'nominal' as const, title: 'Aim for the nominal' },
-  { value: 'loose' as const, title: 'Aim for the loose end' },
-]
-const rules = [
-  { value: 'workshop' as const, title: 'Workshop rule: the estimate decides' },
-  { value: 'guarded' as const, title: 'Strict rule: the whole uncertainty inside' },
-]
 /** Where a card says otherwise than the first one. */
 const differs = (i: number) => {
   const first = cards.value[0]!
@@ -71,47 +63,37 @@ async function start() {
 </script>
 
 <template>
-  <TopBar
+  <AppPage
     :title="job ? 'Correct the job' : 'Start a job'"
     :back="job ? 'Bench' : 'Board'"
     :back-to="job ? `/jobs/${job}` : '/'"
-  />
-  <main class="page start">
-    <StateNote v-if="trouble && !loaded" tone="trouble" title="This page could not be filled." :text="trouble">
-      <button class="mx-btn primary" type="button" @click="s.load">Try again</button>
-    </StateNote>
-    <p v-if="!loaded && !trouble" class="quiet" role="status">Reading vehicles and engines…</p>
-    <template v-if="loaded">
+    :ready="loaded"
+    :trouble="trouble"
+    failed="This page could not be filled."
+    waiting="Reading vehicles and engines…"
+    @again="s.load"
+  >
+    <div class="start">
       <section>
         <h2><i>1</i> Vehicle</h2>
-        <div v-radios class="tiles" role="radiogroup" aria-label="Vehicle">
-          <button
-            v-for="v in vehicles"
-            :key="v.id"
-            type="button"
-            role="radio"
-            class="tile"
-            :class="{ on: v.id === form.vehicle }"
-            :aria-checked="v.id === form.vehicle"
-            @click="pick(v.id)"
-          >
-            <b>{{ v.name }}</b><span class="quiet">{{ v.plate }} · {{ v.engine_name }}</span>
-            <small v-if="s.going(v)" class="differs">has a job on the go</small>
-          </button>
-        </div>
+        <PickOne
+          v-slot="{ option: { v } }"
+          :model-value="form.vehicle"
+          label="Vehicle"
+          :options="vehicles.map((v) => ({ value: v.id, v }))"
+          tiles
+          @update:model-value="pick"
+        >
+          <b>{{ v.name }}</b><span class="quiet">{{ v.plate }} · {{ v.engine_name }}</span>
+          <small v-if="s.going(v)" class="differs">has a job on the go</small>
+        </PickOne>
         <div class="reasons">
-          <button class="mx-btn" type="button" :aria-expanded="editing === 'new'" @click="editing = 'new'">
+          <VBtn :aria-expanded="editing === 'new'" @click="editing = 'new'">
             Another vehicle, or import its engine sheet
-          </button>
-          <button
-            v-if="vehicle"
-            class="mx-btn"
-            type="button"
-            :aria-expanded="editing === 'this'"
-            @click="editing = editing === 'this' ? '' : 'this'"
-          >
+          </VBtn>
+          <VBtn v-if="vehicle" :aria-expanded="editing === 'this'" @click="editing = editing === 'this' ? '' : 'this'">
             Correct {{ vehicle.name }}
-          </button>
+          </VBtn>
         </div>
         <VehicleForm
           v-if="editing === 'new' || (editing === 'this' && vehicle)"
@@ -124,43 +106,35 @@ async function start() {
           @remove="remove"
           @cancel="editing = ''"
         />
-        <details v-if="off.length" class="fine">
-          <summary>Taken off the list: {{ off.length }}</summary>
+        <FoldAway v-if="off.length" :title="`Taken off the list: ${off.length}`">
           <div class="reasons">
-            <button v-for="v in off" :key="v.id" class="mx-btn" type="button" @click="s.putOnBoard(v, true)">
-              Restore {{ v.name }}
-            </button>
+            <VBtn v-for="v in off" :key="v.id" @click="s.putOnBoard(v, true)"> Restore {{ v.name }} </VBtn>
           </div>
-        </details>
+        </FoldAway>
       </section>
       <section v-if="engine">
-        <h2><i>2</i> Figures</h2>
+        <h2><i>2</i> Clearances</h2>
         <p v-if="!engine.cards?.length" class="quiet">
           The sheet of {{ engine.name }} has no clearance card. Import a sheet that has one.
         </p>
-        <div v-radios class="tiles" role="radiogroup" aria-label="Clearance card">
-          <button
-            v-for="(c, i) in engine.cards ?? []"
-            :key="i"
-            type="button"
-            role="radio"
-            class="tile"
-            :class="{ on: form.card === i }"
-            :aria-checked="form.card === i"
-            @click="form.card = i"
+        <PickOne
+          v-slot="{ option: { c, value } }"
+          v-model="form.card"
+          label="Clearance card"
+          :options="cards.map((c, value) => ({ value, c }))"
+          tiles
+        >
+          <b>{{ c.state }} · {{ c.source }}</b>
+          <small v-if="c.date || c.remark" class="quiet">{{ [c.date, c.remark].filter(Boolean).join(' · ') }}</small>
+          <span
+            ><span class="quiet">intake</span> <span class="figure">{{ window(c.intake) }}</span></span
           >
-            <b>{{ c.state }} · {{ c.source }}</b>
-            <small v-if="c.date || c.remark" class="quiet">{{ [c.date, c.remark].filter(Boolean).join(' · ') }}</small>
-            <span
-              ><span class="quiet">intake</span> <span class="figure">{{ window(c.intake) }}</span></span
-            >
-            <span
-              ><span class="quiet">exhaust</span> <span class="figure">{{ window(c.exhaust) }}</span></span
-            >
-            <small class="quiet">{{ c.holds }}</small>
-            <small v-for="d in differs(i)" :key="d" class="differs">{{ d }}</small>
-          </button>
-        </div>
+          <span
+            ><span class="quiet">exhaust</span> <span class="figure">{{ window(c.exhaust) }}</span></span
+          >
+          <small class="quiet">{{ c.holds }}</small>
+          <small v-for="d in differs(value)" :key="d" class="differs">{{ d }}</small>
+        </PickOne>
         <VTextField
           v-if="cards.length > 1"
           v-model="form.cardReason"
@@ -174,8 +148,7 @@ async function start() {
           label="Hot pass"
           :options="passes"
         />
-        <details class="fine">
-          <summary>Aim, rule and feel</summary>
+        <FoldAway title="Aim, rule and feel">
           <PickOne v-model="form.aim" label="Aim" :options="aims" />
           <VTextField
             v-if="form.aim === 'loose'"
@@ -193,24 +166,19 @@ async function start() {
             hide-details
             :error="Boolean(faults.feel_mm)"
           />
-        </details>
+        </FoldAway>
       </section>
       <section v-if="engine">
         <h2><i>3</i> Feelers, mechanic, reason</h2>
-        <div v-radios class="tiles" role="radiogroup" aria-label="Gauge set">
-          <button
-            v-for="g in sets"
-            :key="g.id"
-            type="button"
-            role="radio"
-            class="tile"
-            :class="{ on: form.set === g.id }"
-            :aria-checked="form.set === g.id"
-            @click="form.set = g.id"
-          >
-            <b>{{ g.name }}</b><span class="quiet">{{ g.leaves }} leaves</span>
-          </button>
-        </div>
+        <PickOne
+          v-slot="{ option: { g } }"
+          v-model="form.set"
+          label="Gauge set"
+          :options="sets.map((g) => ({ value: g.id, g }))"
+          tiles
+        >
+          <b>{{ g.name }}</b><span class="quiet">{{ g.leaves }} leaves</span>
+        </PickOne>
         <div class="fields">
           <VTextField v-model="form.mechanic" label="Mechanic" maxlength="100" :error-messages="faults.mechanic" />
           <VTextField
@@ -221,31 +189,24 @@ async function start() {
             :error-messages="faults.odometer_km"
           />
         </div>
-        <div v-radios class="reasons" role="radiogroup" aria-label="Reason">
-          <button
-            v-for="r in reasons"
-            :key="r"
-            type="button"
-            role="radio"
-            class="mx-btn small"
-            :class="{ picked: form.reason === r }"
-            :aria-checked="form.reason === r"
-            @click="form.reason = form.reason === r ? '' : r"
-          >
-            {{ r }}
-          </button>
-        </div>
+        <PickOne
+          v-model="form.reason"
+          label="Reason"
+          :options="reasons.map((r) => ({ value: r, title: r }))"
+          small
+          may-be-none
+        />
       </section>
       <div ref="says">
-        <p v-if="trouble" class="mx-warn" role="alert">{{ [trouble, ...Object.values(faults)].join(' ') }}</p>
+        <VAlert v-if="trouble">{{ [trouble, ...Object.values(faults)].join(' ') }}</VAlert>
         <p v-else-if="missing" class="quiet" role="status">{{ missing }}</p>
-        <p v-else-if="odd" class="mx-warn" role="status">{{ odd }}</p>
+        <VAlert v-else-if="odd" role="status">{{ odd }}</VAlert>
       </div>
-      <button class="mx-btn primary go" type="button" :disabled="missing !== '' || s.starting.value" @click="start">
+      <VBtn class="go" variant="flat" :disabled="missing !== '' || s.starting.value" @click="start">
         {{ job ? 'Save the correction' : 'Start the job' }}
-      </button>
-    </template>
-  </main>
+      </VBtn>
+    </div>
+  </AppPage>
 </template>
 
 <style scoped>
@@ -278,64 +239,23 @@ h2 i {
   font-style: normal;
 }
 
-.tiles {
-  display: grid;
-  grid-template-columns: repeat(auto-fill, minmax(270px, 1fr));
-  gap: 12px;
-}
-
-.tile {
-  display: grid;
-  gap: 4px;
-  align-content: start;
-  min-height: 84px;
-  padding: 12px 18px;
-  border: 2px solid var(--line);
-  border-radius: 6px;
-  background: var(--panel);
-  color: var(--ink);
-  font: inherit;
-  text-align: left;
-  cursor: pointer;
-}
-
-.tile > * {
+:deep(.tile) > * > * {
   min-width: 0;
   overflow-wrap: anywhere;
 }
 
-.tile b {
+:deep(.tile) b {
   font-size: 21px;
   line-height: 1.2;
 }
 
-.tile b::first-letter {
+:deep(.tile) b::first-letter {
   text-transform: uppercase;
-}
-
-.tile.on {
-  border-color: var(--brass);
-  box-shadow: inset 0 0 0 2px var(--brass);
 }
 
 .differs {
   color: var(--undecided);
   font-size: 15px;
-}
-
-.fine {
-  display: grid;
-  gap: 12px;
-}
-
-.fine summary {
-  min-height: 44px;
-  color: var(--quiet);
-  cursor: pointer;
-}
-
-.fine > * + * {
-  margin-top: 12px;
 }
 
 .fields {
@@ -349,11 +269,6 @@ h2 i {
   display: flex;
   flex-wrap: wrap;
   gap: 8px;
-}
-
-.picked {
-  border-color: var(--brass);
-  box-shadow: inset 0 0 0 2px var(--brass);
 }
 
 .go {

@@ -2,6 +2,7 @@
 import { computed, ref, watch } from 'vue'
 import { answered, api, newID, Refused, type Schemas } from '@/shared/api/client'
 import { putSheet } from '@/shared/api/sheets'
+import PickFile from '@/shared/PickFile.vue'
 import FaultList from '@/shared/FaultList.vue'
 
 type Vehicle = Schemas['Vehicle']
@@ -43,10 +44,7 @@ function failed(e: unknown) {
   faults.value = e instanceof Refused ? e.faults : []
 }
 
-async function take(event: Event) {
-  const input = event.target as HTMLInputElement
-  const file = input.files?.[0]
-  if (!file) return
+async function take(file: File) {
   trouble.value = ''
   faults.value = []
   try {
@@ -56,8 +54,6 @@ async function take(event: Event) {
     emit('imported')
   } catch (e) {
     failed(e)
-  } finally {
-    input.value = ''
   }
 }
 
@@ -91,30 +87,23 @@ async function store() {
       v-model="engine"
       :items="choices"
       label="Engine"
-      variant="outlined"
       hide-details
       no-data-text="No engine is stored yet: import a sheet."
     />
     <p v-if="vehicle" class="quiet all">Jobs that were started keep the engine they began with.</p>
-    <p v-if="twice" class="mx-warn all" role="status">
+    <VAlert v-if="twice" class="all" role="status">
       {{ twice.name }}, {{ twice.plate || 'no plate' }}, is on the list already. Is it another one?
-    </p>
+    </VAlert>
     <FaultList v-if="trouble" class="all" :title="trouble" :faults="faults" after="Nothing was saved." />
     <div class="do all">
-      <label class="mx-btn mx-file"
-        >Import an engine sheet<input
-          type="file"
-          accept=".json,application/json"
-          aria-label="Import an engine sheet"
-          @change="take"
-      /></label>
+      <PickFile label="Import an engine sheet" accept=".json,application/json" @picked="take" />
       <template v-if="vehicle">
-        <button class="mx-btn" type="button" @click="$emit('remove')">Remove it from the list</button>
-        <button class="mx-btn" type="button" @click="$emit('cancel')">Cancel</button>
+        <VBtn @click="$emit('remove')">Remove it from the list</VBtn>
+        <VBtn @click="$emit('cancel')">Cancel</VBtn>
       </template>
-      <button class="mx-btn primary" type="button" :disabled="missing !== ''" @click="store">
+      <VBtn variant="flat" :disabled="missing !== ''" @click="store">
         {{ vehicle ? 'Save the vehicle' : 'Add the vehicle' }}
-      </button>
+      </VBtn>
       <span v-if="missing" class="quiet" role="status">{{ missing }}</span>
     </div>
   </div>

@@ -1,5 +1,6 @@
 import { computed, ref, watch } from 'vue'
 import { answered, api, newID, Refused, type JobShort, type JobView, type Schemas } from '@/shared/api/client'
+import { readOnce, reads } from '@/shared/api/reads'
 import { decimal, slip } from '@/shared/decimal'
 import { useDraft } from '@/shared/useDraft'
 
@@ -68,16 +69,16 @@ export function useStart(correcting = '') {
   async function load() {
     try {
       ;[every.value, engines.value, sets.value, open.value] = await Promise.all([
-        answered(api.GET('/api/v1/vehicles')),
-        answered(api.GET('/api/v1/engines')),
-        answered(api.GET('/api/v1/gauge-sets')),
-        answered(api.GET('/api/v1/jobs', { params: { query: { open: 'yes' } } })),
+        readOnce(reads.vehicles()),
+        readOnce(reads.engines()),
+        readOnce(reads.sets()),
+        readOnce(reads.openJobs()),
       ])
       if (!loaded.value) {
         const last = remembered('set')
         sets.value.sort((a, b) => Number(b.id === last) - Number(a.id === last)) // the last used stands first
         form.value.set = sets.value[0]?.id ?? ''
-        if (correcting) takeOver(await answered(api.GET('/api/v1/jobs/{id}', { params: { path: { id: correcting } } })))
+        if (correcting) takeOver(await readOnce(reads.job(correcting)))
         untouched.value = JSON.stringify(form.value)
         draft.restore()
         if (!vehicle.value) form.value.vehicle = ''

@@ -4,11 +4,11 @@ import { computed, ref, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import { Refused } from '@/shared/api/client'
 import { ask } from '@/shared/api/compute'
+import AppPage from '@/shared/AppPage.vue'
 import PickOne from '@/shared/PickOne.vue'
 import StateNote from '@/shared/StateNote.vue'
-import TopBar from '@/shared/TopBar.vue'
 import VerdictGlyph from '@/shared/VerdictGlyph.vue'
-import ScrewDial from '../bench/ScrewDial.vue'
+import ScrewDial from '@/shared/engine/ScrewDial.vue'
 import { fieldAt, sums, type Answer, type Field } from './sums'
 import { inUnit, lineInUnit, Typed, type Unit, type Values } from './typed'
 
@@ -134,95 +134,88 @@ async function share() {
 </script>
 
 <template>
-  <TopBar title="Calculators">
-    <button v-if="sum" class="mx-btn small" type="button" @click="share">Copy link</button>
-  </TopBar>
-  <main class="page sums">
-    <nav class="which" aria-label="Calculators">
-      <RouterLink
-        v-for="s in sums"
-        :key="s.id"
-        class="mx-btn"
-        :class="{ on: s.id === sum?.id }"
-        :to="`/sums/${s.id}`"
-        >{{ s.name }}</RouterLink
-      >
-    </nav>
-    <StateNote
-      v-if="!sum"
-      tone="trouble"
-      :title="`There is no calculator called “${String(route.params.sum)}”.`"
-      text="Choose one of those above."
-    />
-    <p v-if="copied" class="quiet" role="status">{{ copied }}</p>
-    <section v-if="sum" class="two">
-      <form class="form" @submit.prevent>
-        <h2>{{ sum.name }}</h2>
-        <p class="quiet">{{ sum.about }}</p>
-        <PickOne
-          v-if="hasLengths"
-          :model-value="unit"
-          label="Lengths in"
-          :options="units"
-          small
-          @update:model-value="change"
-        />
-        <template v-for="f in fields" :key="`${sum.id} ${f.key}`">
-          <VSelect
-            v-if="f.kind === 'choice'"
-            v-model="values[f.key]"
-            :items="f.options"
-            :label="f.label"
-            :error="f.key in faults"
-            variant="outlined"
-            hide-details
+  <AppPage title="Calculators">
+    <template #bar>
+      <VBtn v-if="sum" size="small" @click="share">Copy link</VBtn>
+    </template>
+    <div class="sums">
+      <nav class="which" aria-label="Calculators">
+        <VBtn v-for="s in sums" :key="s.id" :class="{ on: s.id === sum?.id }" :to="`/sums/${s.id}`">{{ s.name }}</VBtn>
+      </nav>
+      <StateNote
+        v-if="!sum"
+        tone="trouble"
+        :title="`There is no calculator called “${String(route.params.sum)}”.`"
+        text="Choose one of those above."
+      />
+      <p v-if="copied" class="quiet" role="status">{{ copied }}</p>
+      <section v-if="sum" class="two">
+        <form class="form" @submit.prevent>
+          <h2>{{ sum.name }}</h2>
+          <p class="quiet">{{ sum.about }}</p>
+          <PickOne
+            v-if="hasLengths"
+            :model-value="unit"
+            label="Lengths in"
+            :options="units"
+            small
+            @update:model-value="change"
           />
-          <VTextarea
-            v-else-if="f.kind === 'lines' || f.kind === 'lengths'"
-            v-model="values[f.key]"
-            :label="label(f)"
-            :hint="f.hint"
-            :persistent-hint="Boolean(f.hint)"
-            :hide-details="!f.hint"
-            :error="f.key in faults"
-            rows="2"
-            auto-grow
-            variant="outlined"
-            class="mono"
-          />
-          <VTextField
-            v-else
-            v-model="values[f.key]"
-            :label="label(f)"
-            :suffix="suffix(f)"
-            :hint="f.hint"
-            :persistent-hint="Boolean(f.hint)"
-            :hide-details="!f.hint"
-            :error="f.key in faults"
-            inputmode="decimal"
-            class="mono"
-          />
-        </template>
-      </form>
-      <div class="answer" aria-live="polite">
-        <template v-if="answer">
-          <div v-if="answer.screw" class="dial"><ScrewDial :screw="answer.screw" nut /></div>
-          <p class="large" :class="answer.verdict">
-            <VerdictGlyph v-if="answer.verdict" :verdict="answer.verdict" class="glyph" /> {{ answer.large }}
-          </p>
-          <p v-for="l in answer.lines" :key="l">{{ l }}</p>
-        </template>
-        <div v-else-if="all.length" role="alert">
-          <ul class="faults">
-            <li v-for="f in all" :key="f.at + f.message">
-              <b v-if="f.at">{{ f.at }}:</b> {{ f.message }}
-            </li>
-          </ul>
+          <template v-for="f in fields" :key="`${sum.id} ${f.key}`">
+            <VSelect
+              v-if="f.kind === 'choice'"
+              v-model="values[f.key]"
+              :items="f.options"
+              :label="f.label"
+              :error="f.key in faults"
+              hide-details
+            />
+            <VTextarea
+              v-else-if="f.kind === 'lines' || f.kind === 'lengths'"
+              v-model="values[f.key]"
+              :label="label(f)"
+              :hint="f.hint"
+              :persistent-hint="Boolean(f.hint)"
+              :hide-details="!f.hint"
+              :error="f.key in faults"
+              rows="2"
+              auto-grow
+              class="mono"
+            />
+            <VTextField
+              v-else
+              v-model="values[f.key]"
+              :label="label(f)"
+              :suffix="suffix(f)"
+              :hint="f.hint"
+              :persistent-hint="Boolean(f.hint)"
+              :hide-details="!f.hint"
+              :error="f.key in faults"
+              inputmode="decimal"
+              class="mono"
+            />
+          </template>
+        </form>
+        <div class="answer" aria-live="polite">
+          <template v-if="answer">
+            <div v-if="answer.screw" class="dial"><ScrewDial :screw="answer.screw" nut /></div>
+            <p class="large" :class="answer.verdict">
+              <VerdictGlyph v-if="answer.verdict" :verdict="answer.verdict" class="glyph" /> {{ answer.large }}
+            </p>
+            <p v-for="l in answer.lines" :key="l">{{ l }}</p>
+          </template>
+          <div v-else-if="all.length" role="alert">
+            <ul class="faults">
+              <li v-for="f in all" :key="f.at + f.message">
+                <b v-if="f.at">{{ f.at }}:</b> {{ f.message }}
+              </li>
+            </ul>
+          </div>
+          <p class="quiet small">The maker’s book and local rules win over any figure here.</p>
         </div>
-        <p class="quiet small">The maker’s book and local rules win over any figure here.</p>
-      </div>
-    </section>
-  </main>
+      </section>
+    </div>
+  </AppPage>
 </template>
 
 <style scoped>

@@ -3,14 +3,13 @@ import type { PlanView } from '@/shared/api/client'
 import { degrees } from '@/shared/units'
 import { orderName } from '@/shared/words'
 
-defineProps<{ plan: PlanView; required: number; most: number; on: boolean }>()
-defineEmits<{ look: [] }>()
+defineProps<{ plan: PlanView; required: number; most: number }>()
 
 const pegs = (p: PlanView) => p.stops.map((s) => s.crank_deg / 7.2)
 </script>
 
 <template>
-  <button type="button" class="way" role="radio" :aria-checked="on" :class="{ on }" @click="$emit('look')">
+  <span class="way">
     <span class="name"
       ><b>{{ plan.title }}</b> <small class="quiet">{{ orderName(plan.order) }}</small></span
     >
@@ -35,31 +34,17 @@ const pegs = (p: PlanView) => p.stops.map((s) => s.crank_deg / 7.2)
         ? `no mark for ${plan.unmarked_deg.slice(0, 4).map(degrees).join(', ')}${plan.unmarked_deg.length > 4 ? ' …' : ''}`
         : `marks ${plan.marks_deg.map(degrees).join(', ')}`
     }}</small>
-  </button>
+  </span>
 </template>
 
 <style scoped>
 .way {
   display: grid;
+  flex: 1;
   grid-template-columns: minmax(0, 2fr) 82px 74px minmax(90px, 1fr);
   gap: 2px 14px;
   align-items: center;
-  width: 100%;
-  min-height: 76px;
-  padding: 8px 16px;
-  border: 2px solid var(--line);
-  border-radius: 4px;
-  background: var(--panel);
-  color: var(--ink);
-  font: inherit;
   text-align: left;
-  cursor: pointer;
-}
-
-.way.on {
-  border-color: var(--brass);
-  background: var(--wash);
-  box-shadow: inset 0 0 0 1px var(--brass);
 }
 
 .name b {

@@ -1,14 +1,14 @@
 <script setup lang="ts">
-import { vRadios } from '@/shared/radios'
-import { computed, onMounted, ref, watch } from 'vue'
+import AppPage from '@/shared/AppPage.vue'
+import { computed, ref, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import { stopAt, valvesAt } from '@/shared/engine/arcs'
 import CrankPulley from '@/shared/engine/CrankPulley.vue'
 import HeadDrawing from '@/shared/engine/HeadDrawing.vue'
 import TurnBand from '@/shared/engine/TurnBand.vue'
-import PageState from '@/shared/PageState.vue'
+import FoldAway from '@/shared/FoldAway.vue'
+import PickOne from '@/shared/PickOne.vue'
 import StateNote from '@/shared/StateNote.vue'
-import TopBar from '@/shared/TopBar.vue'
 import { useKeys } from '@/shared/useKeys'
 import { degrees } from '@/shared/units'
 import FrontierPlot from './FrontierPlot.vue'
@@ -20,12 +20,10 @@ const router = useRouter()
 const id = String(route.params.id)
 const job = route.name === 'job-ways'
 const w = useWays(job ? { job: id } : { engine: id })
-const { ways, trouble, direction, positions, plan, open, shut, load } = w
-onMounted(load)
+const { ways, trouble, direction, positions, plan, open, shut, again } = w
 
 const crank = ref(0)
 const engine = computed(() => ways.value!.engine)
-const valves = computed(() => engine.value.valves.length)
 const stop = computed(() => stopAt(plan.value, crank.value))
 const here = computed(() => (stop.value >= 0 ? plan.value!.stops[stop.value]! : null))
 const clear = computed(() => {
@@ -71,115 +69,120 @@ useKeys((k) => {
 </script>
 
 <template>
-  <TopBar
+  <AppPage
     title="Sequences"
     :sub="ways?.engine.name"
     :back="job ? 'Bench' : 'Engines'"
     :back-to="job ? `/jobs/${id}` : '/engines'"
+    bare
+    :ready="ways !== undefined"
+    :trouble="trouble"
+    failed="The sequences could not be read."
+    waiting="Planning…"
+    @again="again"
   >
-    <template v-if="ways">
-      <label v-if="engine.may_turn_back" class="mx-switch"
-        ><input v-model="direction" type="checkbox" true-value="back" false-value="running" /> Turn back</label
-      >
-      <label class="mx-switch"
-        ><input v-model="positions" type="checkbox" true-value="marks" false-value="any" /> Only at marks</label
-      >
-      <RouterLink v-if="plan && !job" class="mx-btn small" :to="card">Card</RouterLink>
+    <template #bar>
+      <template v-if="ways">
+        <VSwitch
+          v-if="engine.may_turn_back"
+          v-model="direction"
+          label="Turn back"
+          true-value="back"
+          false-value="running"
+        />
+        <VSwitch v-model="positions" label="Only at marks" true-value="marks" false-value="any" />
+        <VBtn v-if="plan && !job" size="small" :to="card">Card</VBtn>
+      </template>
     </template>
-  </TopBar>
-  <main v-if="ways" class="ways">
-    <section class="list">
-      <StateNote v-if="trouble" tone="trouble" title="That cannot be done." :text="trouble" />
-      <div v-if="open.length" v-radios class="rows" role="radiogroup" aria-label="Sequences, side by side">
-        <WayRow
-          v-for="p in open"
-          :key="w.key(p)"
-          :plan="p"
-          :valves="valves"
-          :required="ways.required_margin_deg"
-          :most="most"
-          :on="p === plan"
-          @look="w.chosen.value = w.key(p)"
+    <main v-if="ways" class="ways">
+      <section class="list">
+        <StateNote v-if="trouble" tone="trouble" title="That cannot be done." :text="trouble" />
+        <PickOne
+          v-if="open.length"
+          v-slot="{ option: { p } }"
+          :model-value="plan ? w.key(plan) : ''"
+          class="rows"
+          label="Sequences, side by side"
+          :options="open.map((p) => ({ value: w.key(p), p }))"
+          @update:model-value="(k) => (w.chosen.value = k)"
+        >
+          <WayRow :plan="p" :required="ways.required_margin_deg" :most="most" />
+        </PickOne>
+        <StateNote
+          v-else
+          title="No sequence suits this engine."
+          text="With these conditions some valve is never clear enough at a stop."
         />
-      </div>
-      <StateNote
-        v-else
-        title="No sequence suits this engine."
-        text="With these conditions some valve is never clear enough at a stop."
-      />
-      <section v-for="p in shut" :key="p.school" class="shut">
-        <b>{{ p.title }}</b> <span class="quiet">not for this engine.</span>
-        <p class="quiet">{{ p.reason }}</p>
+        <section v-for="p in shut" :key="p.school" class="shut">
+          <b>{{ p.title }}</b> <span class="quiet">not for this engine.</span>
+          <p class="quiet">{{ p.reason }}</p>
+        </section>
       </section>
-    </section>
-    <section v-if="plan" class="look">
-      <div class="say">
-        <span class="dial"
-          ><CrankPulley :crank="crank" :rotation="engine.rotation" :marks="engine.marks_deg" :turning="false"
-        /></span>
-        <div>
-          <h2 aria-live="polite">
-            <template v-if="here"
-              >Stop {{ stop + 1 }}: <em>{{ here.standing }}.</em></template
-            ><template v-else>{{ degrees(crank) }}</template>
-          </h2>
-          <p class="quiet">
-            {{ here ? clear : plan.how_to }}
-          </p>
+      <section v-if="plan" class="look">
+        <div class="say">
+          <span class="dial"
+            ><CrankPulley :crank="crank" :rotation="engine.rotation" :marks="engine.marks_deg" :turning="false"
+          /></span>
+          <div>
+            <h2 aria-live="polite">
+              <template v-if="here"
+                >Stop {{ stop + 1 }}: <em>{{ here.standing }}.</em></template
+              ><template v-else>{{ degrees(crank) }}</template>
+            </h2>
+            <p class="quiet">
+              {{ here ? clear : plan.how_to }}
+            </p>
+          </div>
         </div>
-      </div>
-      <div class="head" tabindex="0" aria-label="The head, drawn">
-        <HeadDrawing :engine="engine" :crank="crank" :shown="valvesAt(engine, crank, here?.valves ?? [])" bare />
-      </div>
-      <div class="band">
-        <TurnBand
-          v-model:dragged="crank"
-          :engine="engine"
-          :plan="plan"
-          :crank="crank"
-          :stop="stop"
-          :finished="[]"
-          :here="here?.valves ?? []"
-          draggable
-        />
-      </div>
-      <div class="foot">
-        <div>
-          <input
-            v-model.number="crank"
-            class="mx-range"
-            type="range"
-            min="0"
-            max="719"
-            step="1"
-            aria-label="Crank position, degrees"
-          />
-          <p class="walk">
-            <button class="mx-btn small" type="button" @click="walk(-1)">Previous <kbd>←</kbd></button>
-            <button class="mx-btn small" type="button" @click="walk(1)">Next <kbd>→</kbd></button>
-          </p>
-          <details>
-            <summary class="quiet">Cautions and what is assumed</summary>
-            <p v-for="c in plan.cautions" :key="c" class="caution">{{ c }}</p>
-            <p v-for="a in plan.assumed" :key="a" class="quiet caution">Assumed: {{ a }}</p>
-          </details>
+        <div class="head" tabindex="0" aria-label="The head, drawn">
+          <HeadDrawing :engine="engine" :crank="crank" :shown="valvesAt(engine, crank, here?.valves ?? [])" bare />
         </div>
-        <figure>
-          <figcaption class="quiet">Stops against smallest margin: tap a point</figcaption>
-          <FrontierPlot
-            :points="ways.frontier"
-            :required="ways.required_margin_deg"
-            :at="plan.school === 'fewest_stops' ? plan.stops.length : 0"
-            @pick="w.best"
+        <div class="band">
+          <TurnBand
+            v-model:dragged="crank"
+            :engine="engine"
+            :plan="plan"
+            :crank="crank"
+            :stop="stop"
+            :finished="[]"
+            :here="here?.valves ?? []"
+            draggable
           />
-        </figure>
-      </div>
-      <button v-if="job" class="mx-btn primary large" type="button" @click="take">
-        Use this sequence <kbd>Enter</kbd>
-      </button>
-    </section>
-  </main>
-  <PageState v-else :trouble="trouble" title="The sequences could not be read." waiting="Planning…" @again="load" />
+        </div>
+        <div class="foot">
+          <div>
+            <VSlider
+              v-model="crank"
+              :min="0"
+              :max="719"
+              :step="1"
+              hide-details
+              color="primary"
+              aria-label="Crank position, degrees"
+            />
+            <p class="walk">
+              <VBtn size="small" @click="walk(-1)">Previous <kbd>←</kbd></VBtn>
+              <VBtn size="small" @click="walk(1)">Next <kbd>→</kbd></VBtn>
+            </p>
+            <FoldAway title="Cautions and what is assumed">
+              <p v-for="c in plan.cautions" :key="c" class="caution">{{ c }}</p>
+              <p v-for="a in plan.assumed" :key="a" class="quiet caution">Assumed: {{ a }}</p>
+            </FoldAway>
+          </div>
+          <figure>
+            <figcaption class="quiet">Stops against smallest margin: tap a point</figcaption>
+            <FrontierPlot
+              :points="ways.frontier"
+              :required="ways.required_margin_deg"
+              :at="plan.school === 'fewest_stops' ? plan.stops.length : 0"
+              @pick="w.best"
+            />
+          </figure>
+        </div>
+        <VBtn v-if="job" variant="flat" size="large" @click="take"> Use this sequence <kbd>Enter</kbd> </VBtn>
+      </section>
+    </main>
+  </AppPage>
 </template>
 
 <style scoped>
@@ -196,7 +199,14 @@ useKeys((k) => {
 
 .rows {
   display: grid;
-  gap: 8px;
+}
+
+.rows :deep(.v-btn) {
+  padding: 8px 16px;
+}
+
+.rows :deep(.v-btn__content) {
+  flex: 1;
 }
 
 .shut {

@@ -1,5 +1,8 @@
+import 'fake-indexeddb/auto'
 import { effectScope } from 'vue'
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
+import type { Happening } from '@/shared/api/client'
+import { useQueue } from '@/shared/useQueue'
 import { useWays } from './useWays'
 
 let sent: Record<string, unknown>[] = []
@@ -21,10 +24,11 @@ const plan = {
 }
 const other = { ...plan, school: 'one_cylinder' }
 
-beforeEach(() => {
+beforeEach(async () => {
   sent = []
   status = () => 200
-  localStorage.clear()
+  const q = useQueue()
+  for (const w of [...q.waiting.value]) await q.forget(w)
   vi.useFakeTimers({ toFake: ['setTimeout', 'clearTimeout'] })
   vi.stubGlobal('fetch', async (request: Request) => {
     if (request.method === 'GET')
@@ -43,15 +47,13 @@ afterEach(() => {
 
 async function opened() {
   const w = effectScope().run(() => useWays({ job: 'j' }))!
-  await w.load()
+  await vi.advanceTimersByTimeAsync(10)
+  expect(w.open.value).toHaveLength(2)
   return w
 }
 
 /** Something done on the bench that is still in this browser. */
-function waits() {
-  const body = { id: 'happening-1', kind: 'kept', valve: 'E1' }
-  localStorage.setItem('metronix.waits.happening-1', JSON.stringify({ job: 'j', body, at: new Date().toISOString() }))
-}
+const waits = () => useQueue().add('j', { id: 'happening-1', kind: 'kept', valve: 'E1' } as Happening)
 
 describe('choosing a sequence side by side', () => {
   it('sends the plan looked at, whole', async () => {
@@ -63,18 +65,18 @@ describe('choosing a sequence side by side', () => {
 
   it('sends what waits first', async () => {
     const w = await opened()
-    waits()
+    await waits()
     expect(await w.take()).toBe(true)
     expect(sent.map((b) => b.kind)).toEqual(['kept', 'way_chosen'])
   })
 
   it('is not queued behind what cannot be sent, and says so', async () => {
     const w = await opened()
-    waits()
+    await waits()
     status = () => 0
     expect(await w.take()).toBe(false)
     expect(w.trouble.value).toContain('cannot be reached')
-    expect(Object.keys(localStorage)).toHaveLength(1)
+    expect(useQueue().waiting.value).toHaveLength(1)
   })
 
   it('says why the program refuses', async () => {

@@ -1,15 +1,21 @@
-import { computed, ref, watch } from 'vue'
-import { answered, api, newID, type Happening, type PlanView, type Ways } from '@/shared/api/client'
+import { computed, ref } from 'vue'
+import { newID, type Happening, type PlanView } from '@/shared/api/client'
+import { reads, useRead } from '@/shared/api/reads'
 import { useQueue } from '@/shared/useQueue'
 
 /** Every way round one engine, of a job or of the library, and the one looked at. */
 export function useWays(of: { job?: string; engine?: string }) {
-  const ways = ref<Ways | null>(null)
-  const trouble = ref('')
   const direction = ref<'running' | 'back'>('running')
   const positions = ref<'any' | 'marks'>('any')
   const stops = ref(0)
   const chosen = ref('')
+
+  const asked = computed(() =>
+    reads.ways(of, { direction: direction.value, positions: positions.value, stops: stops.value }),
+  )
+  const { data: ways, trouble: unread, again } = useRead(asked)
+  const refused = ref('')
+  const trouble = computed(() => refused.value || unread.value)
 
   const key = (p: PlanView) => `${p.school} ${p.order}`
   const open = computed(() => (ways.value?.plans ?? []).filter((p) => p.applies))
@@ -19,19 +25,6 @@ export function useWays(of: { job?: string; engine?: string }) {
     ),
   )
   const plan = computed(() => open.value.find((p) => key(p) === chosen.value) ?? open.value[0] ?? null)
-
-  async function load() {
-    const query = { direction: direction.value, positions: positions.value, stops: stops.value }
-    try {
-      ways.value = of.job
-        ? await answered(api.GET('/api/v1/jobs/{id}/ways', { params: { path: { id: of.job }, query } }))
-        : await answered(api.GET('/api/v1/engines/{id}/ways', { params: { path: { id: of.engine! }, query } }))
-      trouble.value = ''
-    } catch (e) {
-      trouble.value = (e as Error).message
-    }
-  }
-  watch([direction, positions, stops], load)
 
   /** The best plan of so many stops, from the frontier. */
   function best(k: number) {
@@ -54,10 +47,10 @@ export function useWays(of: { job?: string; engine?: string }) {
     const p = plan.value
     const job = of.job
     if (!p || !job || queue.busy.value) return false
-    trouble.value = await queue.flush(() => {}) // what was done before this comes first
-    if (!waits.value && !trouble.value) {
+    refused.value = await queue.flush(() => {}) // what was done before this comes first
+    if (!waits.value && !refused.value) {
       const { school, order, direction, positions, stop_count } = p
-      queue.add(job, {
+      await queue.add(job, {
         id: newID(),
         kind: 'way_chosen',
         school,
@@ -66,13 +59,13 @@ export function useWays(of: { job?: string; engine?: string }) {
         positions,
         stop_count,
       } as Happening)
-      trouble.value = await queue.flush(() => {})
+      refused.value = await queue.flush(() => {})
     }
     if (waits.value)
-      trouble.value =
+      refused.value =
         'The program cannot be reached. What waits in this browser is sent when it can be; then choose again if need be.'
-    return trouble.value === ''
+    return refused.value === ''
   }
 
-  return { ways, trouble, direction, positions, stops, chosen, key, open, shut, plan, load, best, step, take }
+  return { ways, trouble, direction, positions, stops, chosen, key, open, shut, plan, again, best, step, take }
 }

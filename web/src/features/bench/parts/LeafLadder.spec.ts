@@ -1,3 +1,4 @@
+import '@/testing'
 import { mount } from '@vue/test-utils'
 import { describe, expect, it } from 'vitest'
 import LeafLadder from './LeafLadder.vue'

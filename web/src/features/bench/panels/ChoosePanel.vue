@@ -1,17 +1,17 @@
 <script setup lang="ts">
-import { computed, nextTick, onMounted, ref, useTemplateRef, watch } from 'vue'
-import { RouterLink } from 'vue-router'
-import { answered, api, type PlanView } from '@/shared/api/client'
+import { computed, nextTick, ref, useTemplateRef, watch } from 'vue'
+import { reads, useRead } from '@/shared/api/reads'
 import { vRadios } from '@/shared/radios'
 import StateNote from '@/shared/StateNote.vue'
 import { degrees } from '@/shared/units'
 import { orderName } from '@/shared/words'
+import { useBench } from '../useBench'
 
-const props = defineProps<{ jobId: string; valves: number; present: PlanView | null }>()
-const emit = defineEmits<{ choose: [plan: PlanView]; preview: [plan: PlanView | null]; cancel: [] }>()
-
-const ways = ref<PlanView[]>([])
-const trouble = ref('')
+const { state, act, look, stay } = useBench()
+const id = state.value.id
+const present = computed(() => state.value.plan ?? null)
+const { data, trouble } = useRead(reads.ways({ job: id }))
+const ways = computed(() => data.value?.plans ?? [])
 const cursor = ref(0)
 const list = useTemplateRef<HTMLElement>('list')
 const open = computed(() => ways.value.filter((w) => w.applies))
@@ -23,23 +23,22 @@ const groups = computed(() => {
   return schools.map((school) => ({ school, plans: open.value.filter((w) => w.school === school) }))
 })
 
-onMounted(async () => {
-  try {
-    ways.value = (await answered(api.GET('/api/v1/jobs/{id}/ways', { params: { path: { id: props.jobId } } }))).plans
+watch(
+  ways,
+  () => {
     const rocking = open.value.findIndex((w) =>
-      props.present
-        ? w.school === props.present.school && w.order === props.present.order
+      present.value
+        ? w.school === present.value.school && w.order === present.value.order
         : w.school === 'rocking_pairs',
     )
     cursor.value = Math.max(0, rocking)
-  } catch (e) {
-    trouble.value = (e as Error).message
-  }
-})
+  },
+  { immediate: true },
+)
 watch(
   () => open.value[cursor.value],
   async (plan) => {
-    emit('preview', plan ?? null)
+    look(plan ?? null)
     await nextTick()
     list.value?.querySelector('.on')?.scrollIntoView({ block: 'nearest' })
   },
@@ -47,7 +46,9 @@ watch(
 
 function take() {
   const plan = open.value[cursor.value]
-  if (plan) emit('choose', plan)
+  if (!plan) return
+  const { school, order, direction, positions, stop_count } = plan
+  act({ kind: 'way_chosen', school, order, direction, positions, stop_count })
 }
 
 function key(k: string): boolean {
@@ -55,7 +56,7 @@ function key(k: string): boolean {
   if (k === 'ArrowDown' || k === 'ArrowRight') cursor.value = (cursor.value + 1) % Math.max(1, n)
   else if (k === 'ArrowUp' || k === 'ArrowLeft') cursor.value = (cursor.value + n - 1) % Math.max(1, n)
   else if (k === 'Enter') take()
-  else if (k === 'Escape' && props.present) emit('cancel')
+  else if (k === 'Escape' && present.value) stay()
   else return false
   return true
 }
@@ -70,10 +71,9 @@ defineExpose({ key })
         <h3>{{ g.plans[0]!.title }}</h3>
         <p class="quiet">{{ g.plans[0]!.how_to }}</p>
         <div class="orders">
-          <button
+          <VBtn
             v-for="p in g.plans"
             :key="p.order"
-            type="button"
             role="radio"
             class="order"
             :class="{ on: open[cursor] === p }"
@@ -83,7 +83,7 @@ defineExpose({ key })
             <b>{{ orderName(p.order) }}</b>
             <span class="figure">{{ p.stops!.length }} stops · {{ degrees(p.total_turn_deg!) }}</span>
             <small>clear by {{ degrees(p.smallest_margin_deg!) }}</small>
-          </button>
+          </VBtn>
         </div>
       </section>
       <section v-for="w in closed" :key="w.school" class="school shut">
@@ -92,11 +92,11 @@ defineExpose({ key })
       </section>
     </div>
     <div class="do">
-      <button v-if="present" class="mx-btn" type="button" @click="$emit('cancel')">Keep the sequence</button>
-      <RouterLink class="mx-btn" :to="`/jobs/${jobId}/ways`">Side by side</RouterLink>
-      <button class="mx-btn primary go" type="button" :disabled="!open[cursor]" @click="take">
+      <VBtn v-if="present" @click="stay">Keep the sequence</VBtn>
+      <VBtn :to="`/jobs/${id}/ways`">Side by side</VBtn>
+      <VBtn class="go" variant="flat" :disabled="!open[cursor]" @click="take">
         Use this sequence <kbd>Enter</kbd>
-      </button>
+      </VBtn>
     </div>
   </div>
 </template>
@@ -152,17 +152,17 @@ h3 small {
 }
 
 .order {
+  --v-btn-height: 72px;
+
+  justify-content: start;
+  padding: 8px 12px;
+}
+
+.order :deep(.v-btn__content) {
   display: grid;
   gap: 2px;
-  min-height: 72px;
-  padding: 8px 12px;
-  border: 2px solid var(--line);
-  border-radius: 4px;
-  background: var(--ground);
-  color: var(--ink);
-  font: inherit;
+  justify-content: start;
   text-align: left;
-  cursor: pointer;
 }
 
 .order .figure {
@@ -172,12 +172,6 @@ h3 small {
 .order small {
   color: var(--quiet);
   font-size: 15px;
-}
-
-.order.on {
-  border-color: var(--brass);
-  background: var(--wash);
-  box-shadow: inset 0 0 0 2px var(--brass);
 }
 
 .do {

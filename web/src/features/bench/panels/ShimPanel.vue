@@ -1,20 +1,17 @@
 <script setup lang="ts">
 import { computed, ref, watch } from 'vue'
-import { answered, api, type JobView, type Schemas } from '@/shared/api/client'
+import type { Schemas } from '@/shared/api/client'
+import { reads, useRead } from '@/shared/api/reads'
 import { decimal } from '@/shared/decimal'
 import { mm } from '@/shared/units'
+import { shimOrigin } from '@/shared/words'
+import NumberPad from '../parts/NumberPad.vue'
+import { useBench } from '../useBench'
 
-const props = defineProps<{ view: JobView }>()
-const emit = defineEmits<{
-  sized: [valve: string, shim: number]
-  fitted: [valve: string, shim: number, from: string, camsOut: boolean]
-  leave: [valve: string]
-}>()
-
-const plan = ref<Schemas['JobShims'] | null>(null)
-const trouble = ref('')
+const { state, act, leave } = useBench()
+const { data: plan, trouble, again } = useRead(reads.shims(state.value.id))
+watch(() => state.value.happenings, again)
 const text = ref('')
-const state = computed(() => props.view.state)
 /** The valve whose size was written down wrongly; and whether it is being looked for. */
 const correcting = ref('')
 const choosing = ref(false)
@@ -33,10 +30,6 @@ function correct(valve: string) {
 const moves = computed(() => (plan.value?.fit ?? []).filter((f) => f.from !== f.valve))
 // With the cams out every shim can be reached, wherever the crank stands.
 const camsOut = ref(false)
-const origin = (f: Schemas['ShimFit']) =>
-  ({ valve: `from ${f.from}`, bench: 'from the loose shims', buy: 'to order', shop: 'from the shop', stays: 'stays' })[
-    f.source
-  ]
 const reach = (f: Schemas['ShimFit']) =>
   f.source !== 'buy' && (camsOut.value || (f.here && (f.source !== 'valve' || f.from_here)))
 const why = (f: Schemas['ShimFit']) =>
@@ -47,25 +40,21 @@ const stuck = computed(() => {
   return at?.needs && !at.out && !moves.value.some((f) => f.valve === at.name) ? at.name : ''
 })
 
-async function load() {
-  try {
-    plan.value = await answered(api.GET('/api/v1/jobs/{id}/shims', { params: { path: { id: state.value.id } } }))
-    trouble.value = ''
-  } catch (e) {
-    trouble.value = (e as Error).message
-  }
-}
-watch(() => state.value.happenings, load, { immediate: true })
-
 const size = computed(() => decimal(text.value) ?? 0)
 function put() {
   if (!next.value || !(size.value > 0)) return
-  emit('sized', next.value, size.value)
+  act({ kind: 'sized', valve: next.value, shim_mm: size.value })
   correct('')
 }
 
 const fit = (f: Schemas['ShimFit']) =>
-  emit('fitted', f.valve, f.shim_mm, f.from === 'stock' ? '' : f.from, camsOut.value)
+  act({
+    kind: 'adjusted',
+    valve: f.valve,
+    shim_mm: f.shim_mm,
+    from: f.from === 'stock' ? '' : f.from,
+    cams_out: camsOut.value,
+  })
 const first = computed(() => moves.value.find(reach))
 
 function key(k: string): boolean {
@@ -87,64 +76,50 @@ const pad = ['7', '8', '9', '4', '5', '6', '1', '2', '3', '.', '0', 'Backspace']
 
 <template>
   <div class="shims">
-    <p v-if="trouble" class="mx-warn" role="alert">{{ trouble }}</p>
+    <VAlert v-if="trouble">{{ trouble }}</VAlert>
     <template v-if="next">
       <p class="ask">
         Shim under <b>{{ next }}</b>: <span class="figure">{{ text || '–' }} mm</span>
       </p>
-      <div class="pad">
-        <button
-          v-for="k in pad"
-          :key="k"
-          class="mx-btn"
-          type="button"
-          :aria-label="k === 'Backspace' ? 'take back a digit' : k"
-          @click="key(k)"
-        >
-          {{ k === 'Backspace' ? '⌫' : k }}
-        </button>
-      </div>
-      <button class="mx-btn primary" type="button" :disabled="!(size > 0)" @click="put">
-        Save size <kbd>Enter</kbd>
-      </button>
-      <button v-if="correcting" class="mx-btn" type="button" @click="correct('')">Cancel</button>
+      <NumberPad :keys="pad" :columns="3" @key="key" />
+      <VBtn variant="flat" :disabled="!(size > 0)" @click="put"> Save size <kbd>Enter</kbd> </VBtn>
+      <VBtn v-if="correcting" @click="correct('')">Cancel</VBtn>
     </template>
     <template v-else-if="plan">
-      <p v-if="plan.missing.length" class="mx-warn">
+      <VAlert v-if="plan.missing.length" role="note">
         No figure for {{ plan.missing.join(', ') }}: read until a leaf drags before the shims are chosen.
-      </p>
+      </VAlert>
       <ul class="moves">
         <li v-for="f in moves" :key="f.valve">
           <span class="what"
             ><b>{{ f.valve }}</b>
             <span class="figure">{{ f.fitted_mm ? mm(f.fitted_mm) : 'out' }} → {{ mm(f.shim_mm) }}</span>
-            <small>{{ origin(f) }}, gap {{ mm(f.gap_mm) }}; wanted {{ mm(f.wanted_mm) }}</small></span
+            <small
+              >{{ shimOrigin(f.source, f.from) }}, gap {{ mm(f.gap_mm) }}; wanted {{ mm(f.wanted_mm) }}</small
+            ></span
           >
-          <button class="mx-btn small" type="button" :disabled="!reach(f)" @click="fit(f)">
+          <VBtn size="small" :disabled="!reach(f)" @click="fit(f)">
             {{ reach(f) ? 'Fitted' : why(f) }} <kbd v-if="f === first">Enter</kbd>
-          </button>
+          </VBtn>
         </li>
       </ul>
       <p v-if="moves.length === 0" class="quiet">Every valve keeps its shim.</p>
-      <label v-if="moves.some((f) => f.source === 'valve')" class="cams">
-        <input v-model="camsOut" type="checkbox" /> The cams are out: every shim can be reached. The crank is not turned
-        with a shim missing.
-      </label>
-      <button v-if="stuck" class="mx-btn" type="button" @click="emit('leave', stuck)">
-        Leave {{ stuck }} out of limits…
-      </button>
+      <VCheckbox v-if="moves.some((f) => f.source === 'valve')" v-model="camsOut">
+        <template #label>
+          The cams are out: every shim can be reached. The crank is not turned with a shim missing.
+        </template>
+      </VCheckbox>
+      <VBtn v-if="stuck" @click="leave(stuck)"> Leave {{ stuck }} out of limits… </VBtn>
       <p v-if="plan.buy.length" class="order">
         Order: <b v-for="b in plan.buy" :key="b.shim_mm" class="figure">{{ b.count }} × {{ mm(b.shim_mm) }} </b>
       </p>
       <p v-if="plan.spare_mm.length" class="quiet">Left over: {{ plan.spare_mm.map(mm).join(', ') }}</p>
-      <p v-for="l in plan.impossible" :key="l.valve" class="mx-warn">{{ l.reason }}</p>
-      <button v-if="known.length" class="mx-btn" type="button" :aria-expanded="choosing" @click="choosing = !choosing">
-        Correct a shim size…
-      </button>
+      <VAlert v-for="l in plan.impossible" :key="l.valve" role="note">{{ l.reason }}</VAlert>
+      <VBtn v-if="known.length" :aria-expanded="choosing" @click="choosing = !choosing"> Correct a shim size… </VBtn>
       <div v-if="choosing" class="known" role="group" aria-label="Which valve’s shim size is wrong">
-        <button v-for="v in known" :key="v.name" class="mx-btn" type="button" @click="correct(v.name)">
+        <VBtn v-for="v in known" :key="v.name" @click="correct(v.name)">
           {{ v.name }} <span class="figure">{{ mm(v.shim_mm) }}</span>
-        </button>
+        </VBtn>
       </div>
     </template>
     <p v-else class="quiet" role="status">Working out shims…</p>
@@ -165,30 +140,7 @@ const pad = ['7', '8', '9', '4', '5', '6', '1', '2', '3', '.', '0', 'Backspace']
   overflow-y: auto;
 }
 
-.cams {
-  display: flex;
-  gap: 12px;
-  align-items: center;
-  min-height: 56px;
-}
-
-.cams input {
-  flex: none;
-  width: 28px;
-  height: 28px;
-}
-
 .ask {
-  font-size: 26px;
-}
-
-.pad {
-  display: grid;
-  grid-template-columns: repeat(3, 1fr);
-  gap: 8px;
-}
-
-.pad .mx-btn {
   font-size: 26px;
 }
 

@@ -115,7 +115,7 @@ defineExpose({ key })
 <template>
   <div class="wrap">
     <div class="heads quiet">
-      <button class="by-dial" type="button" @click="dialOpen = !dialOpen">dial gauge… <kbd>D</kbd></button>
+      <VBtn class="by-dial" variant="text" @click="dialOpen = !dialOpen">dial gauge… <kbd>D</kbd></VBtn>
       <span v-for="(f, i) in feels" :key="f" aria-hidden="true"
         >{{ feelWord[f] }} <kbd>{{ i + 1 }}</kbd></span
       >
@@ -142,10 +142,9 @@ defineExpose({ key })
           }}</small>
         </div>
         <span class="bar" aria-hidden="true" />
-        <button
+        <VBtn
           v-for="f in feels"
           :key="f"
-          type="button"
           class="feel"
           :class="{ felt: felt(r, f) }"
           :aria-pressed="felt(r, f)"
@@ -153,23 +152,18 @@ defineExpose({ key })
           @click="((cursor = i), tap(r, f))"
         >
           {{ feelWord[f] }}
-        </button>
+        </VBtn>
       </div>
     </div>
-    <button v-if="rungs.some((r) => !r.near)" class="more" type="button" @click="all = !all">
+    <VBtn v-if="rungs.some((r) => !r.near)" class="more" variant="text" @click="all = !all">
       {{ all ? 'Fewer leaves' : 'All leaves of the set' }}
-    </button>
+    </VBtn>
     <div v-if="dialOpen || dials.length" class="dial">
       <span v-for="d in dials" :key="d.i" class="read"
         >dial <b class="figure">{{ mm(d.dial_mm!) }}</b>
-        <button
-          class="mx-btn small"
-          type="button"
-          :aria-label="`Take back the dial reading ${mm(d.dial_mm!)}`"
-          @click="emit('withdraw', d.i)"
-        >
+        <VBtn size="small" :aria-label="`Take back the dial reading ${mm(d.dial_mm!)}`" @click="emit('withdraw', d.i)">
           Take back
-        </button></span
+        </VBtn></span
       >
       <form v-if="dialOpen" class="enter" @submit.prevent="sayDial">
         <VTextField
@@ -191,7 +185,7 @@ defineExpose({ key })
           hide-details="auto"
           density="compact"
         />
-        <button class="mx-btn small" type="submit">Record</button>
+        <VBtn size="small" type="submit">Record</VBtn>
       </form>
     </div>
   </div>
@@ -202,16 +196,6 @@ defineExpose({ key })
   display: flex;
   flex-direction: column;
   min-height: 0;
-}
-
-.more {
-  min-height: 56px;
-  border: 0;
-  background: none;
-  color: var(--quiet);
-  font: inherit;
-  text-decoration: underline;
-  cursor: pointer;
 }
 
 .heads,
@@ -230,14 +214,8 @@ defineExpose({ key })
 
 .by-dial {
   grid-column: span 2;
-  min-height: 56px;
-  border: 0;
-  background: none;
-  color: var(--quiet);
-  font: inherit;
-  text-align: left;
-  text-decoration: underline;
-  cursor: pointer;
+  justify-content: start;
+  padding: 0;
 }
 
 .ladder {
@@ -288,13 +266,8 @@ small {
 }
 
 .feel {
-  min-height: 56px;
-  border: 2px solid var(--line);
-  border-radius: 4px;
-  background: var(--ground);
+  padding: 0 4px;
   color: var(--quiet);
-  font: inherit;
-  cursor: pointer;
 }
 
 .other .bar {
@@ -326,10 +299,6 @@ small.wrong {
 
 .enter :deep(.v-text-field) {
   min-width: 96px;
-}
-
-.feel:hover {
-  border-color: var(--quiet);
 }
 
 .feel.felt {

@@ -17,20 +17,19 @@ function what({ body }: Waiting): string {
 
 <template>
   <section v-if="list.length" class="refused" aria-label="Not taken">
-    <div v-for="w in list" :key="w.body.id" class="one">
+    <VAlert v-for="w in list" :key="w.body.id" class="one" variant="tonal" color="" role="note">
       <p>
         <b>{{ what(w) }}</b> {{ w.refused }}
       </p>
-      <button
+      <VBtn
         v-if="w.type === 'urn:metronix:crank_moved' && ['reading', 'dial'].includes(w.body.kind)"
-        class="mx-btn small"
-        type="button"
+        size="small"
         @click="emit('keepThere', w)"
       >
         Keep it for where it was made
-      </button>
-      <button class="mx-btn small" type="button" @click="emit('forget', w)">Remove</button>
-    </div>
+      </VBtn>
+      <VBtn size="small" @click="emit('forget', w)">Remove</VBtn>
+    </VAlert>
   </section>
 </template>
 
@@ -43,14 +42,11 @@ function what({ body }: Waiting): string {
   overflow-y: auto;
 }
 
-.one {
+.one :deep(.v-alert__content) {
   display: flex;
   flex-wrap: wrap;
   gap: 10px;
   align-items: center;
-  padding: 8px 14px;
-  border-left: 8px solid var(--tight);
-  background: var(--panel);
 }
 
 .one p {

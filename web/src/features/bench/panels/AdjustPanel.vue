@@ -1,28 +1,38 @@
 <script setup lang="ts">
 import { computed } from 'vue'
-import type { JobView, Schemas, ValveState } from '@/shared/api/client'
+import type { Schemas } from '@/shared/api/client'
+import ScrewDial from '@/shared/engine/ScrewDial.vue'
 import { feelWord } from '@/shared/words'
-import { settingLeaf, shiftWords } from './benchWords'
-import ScrewDial from './ScrewDial.vue'
+import { settingLeaf, shiftWords } from '../benchWords'
+import ValveTabs from '../parts/ValveTabs.vue'
+import { useBench } from '../useBench'
 
-const props = defineProps<{ view: JobView; valve: ValveState; locking: boolean }>()
-const emit = defineEmits<{ feel: [leaves: number[], angled: boolean[], feel: Schemas['Reading']['feel']]; leave: [] }>()
+type Feel = Exclude<Schemas['Reading']['feel'], ''>
 
-const feels: Exclude<Schemas['Reading']['feel'], ''>[] = ['free', 'drag', 'wont_go']
-const by = computed(() => settingLeaf(props.valve))
-const felt = computed(() => props.valve.round.at(-1)?.feel)
-const shift = computed(() => shiftWords(props.view, props.valve))
+const { view, state, valve: now, act, leave } = useBench()
+const valve = computed(() => now.value!)
+const locking = computed(() => state.value.now.action === 'lock')
+const feels: Feel[] = ['free', 'drag', 'wont_go']
+const by = computed(() => settingLeaf(valve.value))
+const felt = computed(() => valve.value.round.at(-1)?.feel)
+const shift = computed(() => shiftWords(view.value, valve.value))
+
+function feel(f: Feel) {
+  const { name, set_by_mm, set_by_angled } = valve.value
+  if (felt.value !== f) act({ kind: 'reading', valve: name, leaves_mm: set_by_mm, angled: set_by_angled, feel: f })
+}
 
 function key(k: string): boolean {
   const f = feels[Number(k) - 1]
-  if (!props.locking || !f || felt.value === f) return false
-  emit('feel', props.valve.set_by_mm, props.valve.set_by_angled, f)
+  if (!locking.value || !f || felt.value === f) return false
+  feel(f)
   return true
 }
 defineExpose({ key })
 </script>
 
 <template>
+  <ValveTabs />
   <div class="set">
     <div class="dial"><ScrewDial :screw="valve.screw" :nut="view.engine.has_lock_nut" :locked="locking" /></div>
     <p class="by">
@@ -45,27 +55,25 @@ defineExpose({ key })
     </div>
     <div v-if="locking" class="feels" role="group" :aria-label="`With the nut slack, how does ${by} feel?`">
       <span class="quiet">Nut slack, {{ by }}:</span>
-      <button
+      <VBtn
         v-for="(f, i) in feels"
         :key="f"
-        type="button"
-        class="mx-btn small"
+        size="small"
         :class="{ on: felt === f }"
         :aria-pressed="felt === f"
-        @click="felt !== f && emit('feel', valve.set_by_mm, valve.set_by_angled, f)"
+        @click="feel(f)"
       >
         {{ feelWord[f] }} <kbd>{{ i + 1 }}</kbd>
-      </button>
+      </VBtn>
     </div>
-    <button v-else class="mx-btn small leave" type="button" @click="emit('leave')">
-      Leave {{ valve.name }} out of limits…
-    </button>
+    <VBtn v-else class="leave" size="small" @click="leave(valve.name)"> Leave {{ valve.name }} out of limits… </VBtn>
   </div>
 </template>
 
 <style scoped>
 .set {
   display: grid;
+  flex: 1 0 auto;
   grid-template: auto 1fr auto / 190px minmax(0, 1fr);
   gap: 10px 18px;
   align-content: start;
@@ -109,7 +117,7 @@ defineExpose({ key })
   align-items: center;
 }
 
-.feels .mx-btn {
+.feels .v-btn {
   min-height: 56px;
   padding-inline: 6px;
 }

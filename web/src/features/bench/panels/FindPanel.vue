@@ -78,54 +78,43 @@ defineExpose({ key })
       down.
     </p>
     <div class="marks" role="group" aria-label="Pulley marks">
-      <button
+      <VBtn
         v-for="(m, i) in marks"
         :key="m"
-        type="button"
-        class="mx-btn"
         :class="{ on: marked(m) }"
         :aria-pressed="marked(m)"
         @click="emit('mark', m)"
       >
         {{ m === 0 ? 'TDC mark' : `${degrees(m)} mark` }} at the pointer <kbd v-if="i === 0">M</kbd>
-      </button>
+      </VBtn>
     </div>
     <div class="marks cylinders" role="group" aria-label="Cylinders: rocking, then firing TDC">
-      <button
+      <VBtn
         v-for="n in [...view.engine.firing_order].sort((a, b) => a - b)"
         :key="n"
-        type="button"
-        class="mx-btn figure"
+        class="figure"
         :class="{ on: seen.some((s) => s.cylinder === n) }"
         :aria-label="`Cylinder ${n}`"
         @click="emit('cylinder', n)"
       >
         {{ n }}
-      </button>
+      </VBtn>
     </div>
     <ul v-if="seen.length" class="seen">
       <li v-for="s in seen" :key="`${s.what}${s.cylinder}${s.valve}${s.mark_deg}`">
         <span>{{ seenWords(s) }}</span>
-        <button class="mx-btn small" type="button" :aria-label="`Remove: ${seenWords(s)}`" @click="emit('drop', s)">
-          Remove
-        </button>
+        <VBtn size="small" :aria-label="`Remove: ${seenWords(s)}`" @click="emit('drop', s)"> Remove </VBtn>
       </li>
     </ul>
-    <p v-if="trouble" class="mx-warn" role="alert">{{ trouble }}</p>
-    <p v-if="found?.conflict" class="mx-warn" role="alert">{{ found.conflict }}</p>
-    <p v-if="found?.one_turn_out" class="mx-warn out" role="alert">{{ found.one_turn_out }}</p>
+    <VAlert v-if="trouble">{{ trouble }}</VAlert>
+    <VAlert v-if="found?.conflict">{{ found.conflict }}</VAlert>
+    <VAlert v-if="found?.one_turn_out" class="out">{{ found.one_turn_out }}</VAlert>
     <template v-if="found && !found.known && seen.length && found.tell_apart.length">
       <p class="mx-how">To tell them apart, look: which of these do you see?</p>
       <div class="marks">
-        <button
-          v-for="q in found.tell_apart.slice(0, 4)"
-          :key="seenWords(q.look_at)"
-          type="button"
-          class="mx-btn"
-          @click="emit('add', q.look_at)"
-        >
+        <VBtn v-for="q in found.tell_apart.slice(0, 4)" :key="seenWords(q.look_at)" @click="emit('add', q.look_at)">
           {{ seenWords(q.look_at) }}
-        </button>
+        </VBtn>
       </div>
     </template>
     <p v-else-if="found && !found.known && seen.length && !found.conflict" class="mx-how">
@@ -140,10 +129,8 @@ defineExpose({ key })
       <p>{{ next }}</p>
     </div>
     <footer class="do">
-      <button class="mx-btn" type="button" @click="emit('cancel')">Back <kbd>Esc</kbd></button>
-      <button class="mx-btn primary go" type="button" :disabled="!ready" @click="emit('go')">
-        Go on from here <kbd>Enter</kbd>
-      </button>
+      <VBtn @click="emit('cancel')">Back <kbd>Esc</kbd></VBtn>
+      <VBtn class="go" variant="flat" :disabled="!ready" @click="emit('go')"> Go on from here <kbd>Enter</kbd> </VBtn>
     </footer>
   </section>
 </template>
@@ -237,7 +224,7 @@ em {
   margin-top: auto;
 }
 
-.do .mx-btn {
+.do .v-btn {
   min-height: 68px;
 }
 

@@ -1,39 +1,35 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
-import type { JobView } from '@/shared/api/client'
 import ReasonDialog from '@/shared/ReasonDialog.vue'
 import { decimal } from '@/shared/decimal'
 import { clock, when } from '@/shared/units'
-import CoolingPlot from './CoolingPlot.vue'
-import NumberPad from './NumberPad.vue'
+import CoolingPlot from '../parts/CoolingPlot.vue'
+import NumberPad from '../parts/NumberPad.vue'
+import { useBench } from '../useBench'
 import { useProbe } from '@/shared/useProbe'
 
-const props = defineProps<{ view: JobView; refused: boolean }>()
-const emit = defineEmits<{
-  prepared: [engine: number, ambient: number, reason?: string]
-  noted: [engine: number, ambient: number]
-}>()
-
+const { state, refused, act } = useBench()
 const { probe } = useProbe()
 const fields = ['Engine', 'Ambient'] as const
-const readings = computed(() => props.view.state.temperatures)
-const cooling = computed(() => props.view.state.cooling)
+const readings = computed(() => state.value.temperatures)
+const cooling = computed(() => state.value.cooling)
 const text = ref(['', readings.value.length ? String(Math.round(readings.value.at(-1)!.ambient_c)) : ''])
 const at = ref(0)
 const asking = ref(false)
 const ready = computed(() => text.value.every((t) => decimal(t) !== null))
-const figures = () => [decimal(text.value[0]!)!, decimal(text.value[1]!)!] as const
-const card = computed(() => props.view.state.card)
+const figures = () => ({ engine_c: decimal(text.value[0]!)!, ambient_c: decimal(text.value[1]!)! })
+const prepare = (reason?: string) => act({ kind: 'prepared', ...figures(), reason })
+const card = computed(() => state.value.card)
 const limit = computed(() => `${card.value.state === 'hot' ? 'Hot' : 'Cold'} figures: ${card.value.holds}.`)
 
 function go() {
   if (at.value === 0 && text.value[0] && !text.value[1]) at.value = 1
-  else if (ready.value) emit('prepared', ...figures())
+  else if (ready.value) prepare()
 }
 
 function note() {
   if (!ready.value) return
-  emit('noted', ...figures())
+  act({ kind: 'temperature', ...figures() })
   text.value = ['', text.value[1]!]
   at.value = 0
 }
@@ -63,7 +59,7 @@ defineExpose({ key })
 
 <template>
   <div class="prepare">
-    <p v-if="view.state.closed && !refused" class="mx-warn" role="note">{{ view.state.closed }}</p>
+    <VAlert v-if="state.closed && !refused" role="note">{{ state.closed }}</VAlert>
     <ul v-if="readings.length === 0" class="safe">
       <li>Out of gear or in park, wheels chocked, battery off where the work passes live connectors.</li>
       <li>Key well away: keyless, stop-start and hybrid cars can crank by themselves. Hot parts and oil burn.</li>
@@ -80,7 +76,7 @@ defineExpose({ key })
         v-if="card.state === 'cold' && !refused"
         :readings="readings"
         :cooling="cooling"
-        :gate="view.state.gate_c ?? null"
+        :gate="state.gate_c ?? null"
       />
     </section>
     <p v-if="probe && probe.state !== 'off'" class="probe" :class="probe.state" role="status">
@@ -89,7 +85,7 @@ defineExpose({ key })
           >Probe <b class="figure">{{ probe.engine_c!.toFixed(1) }} °C</b>, ambient
           <b class="figure">{{ probe.ambient_c!.toFixed(1) }} °C</b></span
         >
-        <button class="mx-btn small" type="button" @click="take">Use reading <kbd>T</kbd></button></template
+        <VBtn size="small" @click="take">Use reading <kbd>T</kbd></VBtn></template
       >
       <template v-else-if="probe.state === 'lost'"
         >Probe lost: {{ probe.detail }}.
@@ -98,19 +94,19 @@ defineExpose({ key })
       <template v-else>Reaching the probe…</template>
     </p>
     <div class="fields">
-      <button v-for="(f, i) in fields" :key="f" type="button" class="field" :class="{ on: at === i }" @click="at = i">
+      <VBtn v-for="(f, i) in fields" :key="f" class="field" :class="{ on: at === i }" @click="at = i">
         <span class="quiet">{{ f }}</span>
         <span class="figure">{{ text[i] || '–' }}<small> °C</small></span>
-      </button>
+      </VBtn>
     </div>
     <NumberPad @key="key" />
     <p v-if="!refused" class="quiet small">{{ limit }} The maker’s book and local rules win over any figure here.</p>
     <div class="do">
-      <button v-if="refused" class="mx-btn" type="button" @click="asking = true">Carry on anyway…</button>
-      <button v-if="ready" class="mx-btn" type="button" @click="note">Log only <kbd>W</kbd></button>
-      <button class="mx-btn primary go" type="button" :disabled="!text[at]" @click="go">
+      <VBtn v-if="refused" @click="asking = true">Carry on anyway…</VBtn>
+      <VBtn v-if="ready" @click="note">Log only <kbd>W</kbd></VBtn>
+      <VBtn class="go" variant="flat" :disabled="!text[at]" @click="go">
         {{ ready ? 'Made safe – start' : 'Next' }} <kbd>Enter</kbd>
-      </button>
+      </VBtn>
     </div>
     <ReasonDialog
       v-model="asking"
@@ -118,7 +114,7 @@ defineExpose({ key })
       text="The sheet will show that these figures were used outside their temperature, with this reason."
       :usual="['The engine cannot be run', 'The maker allows it for this check', 'Comparison only, set later']"
       button="Carry on with this reason"
-      @reason="(r) => emit('prepared', ...figures(), r)"
+      @reason="prepare"
     />
   </div>
 </template>
@@ -171,20 +167,15 @@ defineExpose({ key })
 }
 
 .field {
-  display: grid;
   padding: 6px 14px;
-  border: 2px solid var(--line);
-  border-radius: 4px;
-  background: var(--ground);
-  color: var(--ink);
-  font: inherit;
-  text-align: left;
-  cursor: pointer;
 }
 
-.field.on {
-  border-color: var(--brass);
-  box-shadow: inset 0 0 0 2px var(--brass);
+.field :deep(.v-btn__content) {
+  display: grid;
+  flex: 1;
+  gap: 0;
+  justify-content: start;
+  text-align: left;
 }
 
 .field .figure {

@@ -1,8 +1,7 @@
 <script setup lang="ts">
-import { useReturnFocus } from '@/shared/useReturnFocus'
+import AppDialog from '@/shared/AppDialog.vue'
 
 const open = defineModel<boolean>({ required: true })
-useReturnFocus(open)
 const keys: [string, string][] = [
   ['Enter', 'do the one next thing'],
   ['1  2  3', 'the leaf is free, drags, won’t go'],
@@ -18,18 +17,15 @@ const keys: [string, string][] = [
 </script>
 
 <template>
-  <VDialog v-model="open" max-width="560" aria-label="Keys of the bench">
-    <div class="mx-dialog">
-      <h2>Keys of the bench</h2>
-      <dl>
-        <template v-for="[k, what] in keys" :key="k">
-          <dt class="figure">{{ k }}</dt>
-          <dd>{{ what }}</dd>
-        </template>
-      </dl>
-      <button class="mx-btn primary" type="button" @click="open = false">Close</button>
-    </div>
-  </VDialog>
+  <AppDialog v-model="open" title="Keys of the bench" :width="560">
+    <dl>
+      <template v-for="[k, what] in keys" :key="k">
+        <dt class="figure">{{ k }}</dt>
+        <dd>{{ what }}</dd>
+      </template>
+    </dl>
+    <VBtn variant="flat" @click="open = false">Close</VBtn>
+  </AppDialog>
 </template>
 
 <style scoped>

@@ -1,8 +1,10 @@
 <script setup lang="ts">
-import type { JobView, StopView } from '@/shared/api/client'
-import { kindOf, limitsOf } from './benchWords'
+import { computed } from 'vue'
+import { kindOf, limitsOf } from '../benchWords'
+import { useBench } from '../useBench'
 
-defineProps<{ view: JobView; stop: StopView }>()
+const { view, state } = useBench()
+const stop = computed(() => state.value.plan!.stops[state.value.now.stop]!)
 </script>
 
 <template>
@@ -13,17 +15,16 @@ defineProps<{ view: JobView; stop: StopView }>()
     </p>
     <div class="then">
       <span class="quiet"
-        >There you will
-        {{ view.state.phase === 'adjust' ? 'set' : view.state.phase === 'verify' ? 'check' : 'read' }}</span
+        >There you will {{ state.phase === 'adjust' ? 'set' : state.phase === 'verify' ? 'check' : 'read' }}</span
       >
       <ul>
-        <li v-for="name in stop.valves.filter((n) => view.state.valves.find((v) => v.name === n)!.pending)" :key="name">
+        <li v-for="name in stop.valves.filter((n) => state.valves.find((v) => v.name === n)!.pending)" :key="name">
           <b>{{ name }}</b> <span class="quiet">{{ kindOf(view, name) }}</span>
           <span class="figure">{{ limitsOf(view, name) }}</span>
         </li>
       </ul>
     </div>
-    <p class="mx-warn">Hands clear of rockers, cams, belts and pulleys. Call, and wait for the answer.</p>
+    <VAlert role="note">Hands clear of rockers, cams, belts and pulleys. Call, and wait for the answer.</VAlert>
   </div>
 </template>
 

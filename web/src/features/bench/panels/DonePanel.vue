@@ -1,0 +1,30 @@
+<script setup lang="ts">
+import { useRouter } from 'vue-router'
+import { useBench } from '../useBench'
+
+const { state } = useBench()
+const router = useRouter()
+
+function key(k: string): boolean {
+  if (k !== 'Enter') return false
+  void router.push(`/jobs/${state.value.id}/sheet`)
+  return true
+}
+defineExpose({ key })
+</script>
+
+<template>
+  <div class="done">
+    <p>Every reading is on the sheet: as found, as left, limits, temperatures, who and when.</p>
+    <VBtn variant="flat" :to="`/jobs/${state.id}/sheet`">See and print the sheet <kbd>Enter</kbd></VBtn>
+  </div>
+</template>
+
+<style scoped>
+.done {
+  display: grid;
+  align-content: start;
+  gap: 18px;
+  font-size: 20px;
+}
+</style>

@@ -1,0 +1,60 @@
+<script setup lang="ts">
+import { computed, useTemplateRef } from 'vue'
+import type { Schemas } from '@/shared/api/client'
+import LeafLadder from '../parts/LeafLadder.vue'
+import ValveTabs from '../parts/ValveTabs.vue'
+import { useBench } from '../useBench'
+
+const { state, valve, round, act, leave } = useBench()
+const ladder = useTemplateRef('ladder')
+/** A valve that was kept out of limits and is chosen again: set it afresh, or leave it. */
+const again = computed(
+  () =>
+    state.value.now.action === 'read' && valve.value!.needs && round.value.length === 0 && valve.value!.stage === '',
+)
+
+function feel(leaves: number[], angled: boolean[], f: Schemas['Reading']['feel']) {
+  act({ kind: 'reading', valve: valve.value!.name, leaves_mm: leaves, angled, feel: f })
+}
+defineExpose({ key: (k: string) => ladder.value?.key(k) ?? false })
+</script>
+
+<template>
+  <ValveTabs />
+  <LeafLadder
+    ref="ladder"
+    class="fill"
+    :valve="valve!.name"
+    :rungs="state.now.ladder"
+    :round="round"
+    :try-next="valve!.judgement?.try_next ?? ''"
+    @feel="feel"
+    @withdraw="(i) => act({ kind: 'withdrawn', valve: valve!.name, index: i })"
+    @dial="(gap, doubt) => act({ kind: 'dial', valve: valve!.name, gap_mm: gap, uncertainty_mm: doubt })"
+  />
+  <div v-if="again" class="else">
+    <VBtn @click="act({ kind: 'adjusted', valve: valve!.name })">Re-adjust {{ valve!.name }}</VBtn>
+    <VBtn @click="leave(valve!.name)">Leave {{ valve!.name }} out of limits…</VBtn>
+  </div>
+</template>
+
+<style scoped>
+/* The ladder takes what room there is, and three leaves' at least. */
+.fill {
+  flex: 1 1 0;
+  min-height: 250px;
+}
+
+.else {
+  display: grid;
+  grid-template-columns: 1fr 1fr;
+  gap: 10px;
+}
+
+@media (width <= 1000px) {
+  .fill {
+    flex: 1 1 auto;
+    min-height: 0;
+  }
+}
+</style>

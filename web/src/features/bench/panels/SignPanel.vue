@@ -1,0 +1,85 @@
+<script setup lang="ts">
+import { computed, ref } from 'vue'
+import { useBench } from '../useBench'
+
+const { view, state, act } = useBench()
+
+const checks = [
+  'All tools and leaves accounted for',
+  'Socket or handle off the crank',
+  'Faces clean and dry, nothing fallen into plug holes or timing case',
+]
+const ticked = ref(checks.map(() => false))
+const by = ref(view.value.mechanic)
+const ready = computed(() => ticked.value.every(Boolean) && by.value.trim() !== '')
+const left = computed(() => state.value.valves.filter((v) => v.left))
+
+const sign = () => act({ kind: 'signed', by: by.value.trim(), tools_out: true })
+
+function key(k: string): boolean {
+  const i = Number(k) - 1
+  if (i in checks) ticked.value[i] = !ticked.value[i]
+  else if (k === 'Enter') {
+    if (ready.value) sign()
+  } else return false
+  return true
+}
+defineExpose({ key })
+</script>
+
+<template>
+  <div class="signing">
+    <VAlert v-if="left.length" variant="tonal" color="" role="note">
+      Left out of limits: {{ left.map((v) => `${v.name} (${v.left})`).join(', ') }}.
+    </VAlert>
+    <VCheckbox v-for="(c, i) in checks" :key="c" v-model="ticked[i]" class="check">
+      <template #label
+        ><span>{{ c }}</span> <kbd>{{ i + 1 }}</kbd></template
+      >
+    </VCheckbox>
+    <VTextField v-model="by" label="Signed by" maxlength="100" hide-details />
+    <VBtn class="go" variant="flat" size="large" :disabled="!ready" @click="sign"> Sign the job <kbd>Enter</kbd> </VBtn>
+  </div>
+</template>
+
+<style scoped>
+.signing {
+  display: flex;
+  flex: 1;
+  flex-direction: column;
+  gap: 14px;
+}
+
+.check {
+  padding: 4px 12px;
+  border: 2px solid var(--line);
+  border-radius: 4px;
+  font-size: 20px;
+}
+
+.check :deep(.v-label) {
+  flex: 1;
+  justify-content: space-between;
+  gap: 16px;
+  min-height: 60px;
+  padding-left: 12px;
+  font-size: inherit;
+  line-height: 1.25;
+}
+
+.check :deep(.v-icon) {
+  font-size: 34px;
+}
+
+.check :deep(.v-selection-control--dirty .v-icon) {
+  color: var(--in);
+}
+
+.signing > .v-input {
+  flex: none;
+}
+
+.go {
+  margin-top: auto;
+}
+</style>

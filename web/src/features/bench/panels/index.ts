@@ -1,0 +1,99 @@
+import type { Component } from 'vue'
+import type { JobView } from '@/shared/api/client'
+import { capital } from '@/shared/words'
+import { valveNow } from '../benchWords'
+import type { Doing } from '../useJob'
+import AdjustPanel from './AdjustPanel.vue'
+import BarOverPanel from './BarOverPanel.vue'
+import ChoosePanel from './ChoosePanel.vue'
+import DonePanel from './DonePanel.vue'
+import HotPassPanel from './HotPassPanel.vue'
+import PreparePanel from './PreparePanel.vue'
+import ReadPanel from './ReadPanel.vue'
+import ShimPanel from './ShimPanel.vue'
+import SignPanel from './SignPanel.vue'
+import TurnPanel from './TurnPanel.vue'
+
+type Action = JobView['state']['now']['action']
+
+/** What the bench shows for an action of the core, and what its one large button does. */
+export interface Panel {
+  actions: Action[]
+  /** Where the same action has panels by circumstance: whether this is the one. The first that fits is shown. */
+  fits?(view: JobView): boolean
+  panel: Component
+  /** The large button: its words and what it does. */
+  button?(view: JobView): string
+  does?(view: JobView): Doing
+  /** Where there is no such button: what is to be done instead. */
+  hint?: string
+  /** Brings its own button, so that the bench draws no foot. */ whole?: boolean
+  /** Shows no pulley beside the instruction. */ noPulley?: boolean
+  /** Works on the valves at a stop: they are chosen by ← →, cautioned about, and judged. */ valves?: boolean
+}
+
+const turning = (view: JobView) => view.state.now
+const shimmed = (view: JobView) => view.engine.adjuster === 'shim'
+
+export const panels: Panel[] = [
+  { actions: ['choose_way'], panel: ChoosePanel, whole: true, noPulley: true },
+  { actions: ['prepare'], panel: PreparePanel, whole: true, noPulley: true },
+  {
+    actions: ['adjust', 'turn'],
+    fits: (v) => shimmed(v) && v.state.phase === 'adjust',
+    panel: ShimPanel,
+    button: (v) => (turning(v).action === 'turn' ? capital(turning(v).instruction!.until) : ''),
+    does: (v) => ({ kind: 'turned', stop: turning(v).stop }),
+    hint: 'Fit each shim, then tap Fitted',
+  },
+  {
+    actions: ['turn'],
+    panel: TurnPanel,
+    button: (v) => capital(turning(v).instruction!.until),
+    does: (v) => ({ kind: 'turned', stop: turning(v).stop }),
+  },
+  { actions: ['read'], panel: ReadPanel, valves: true, hint: 'Tap how the feeler feels' },
+  {
+    actions: ['keep'],
+    panel: ReadPanel,
+    valves: true,
+    button: (v) => (turning(v).then ? `Keep, go to ${turning(v).then}` : 'Keep'),
+    does: (v) => ({ kind: 'kept', valve: turning(v).valve }),
+  },
+  {
+    actions: ['adjust'],
+    panel: AdjustPanel,
+    valves: true,
+    button: () => 'Set',
+    does: (v) => {
+      const { name, set_by_mm, set_by_angled } = valveNow(v)!
+      return { kind: 'adjusted', valve: name, leaves_mm: set_by_mm, angled: set_by_angled }
+    },
+  },
+  {
+    actions: ['lock'],
+    panel: AdjustPanel,
+    valves: true,
+    button: () => 'Locked',
+    does: (v) => ({ kind: 'locked', valve: turning(v).valve }),
+  },
+  {
+    actions: ['bar_over'],
+    panel: BarOverPanel,
+    button: () => 'Two turns made',
+    does: () => ({ kind: 'barred_over' }),
+  },
+  { actions: ['sign'], panel: SignPanel, whole: true, noPulley: true },
+  {
+    actions: ['go_hot'],
+    panel: HotPassPanel,
+    button: () => 'Engine warm – begin the hot pass',
+    does: () => ({ kind: 'went_hot' }),
+  },
+  { actions: ['done'], panel: DonePanel, whole: true, noPulley: true },
+]
+
+/** The panel for an action. */
+export function panelFor(view: JobView, action: Action): Panel {
+  return panels.find((p) => p.actions.includes(action) && (p.fits?.(view) ?? true))!
+}

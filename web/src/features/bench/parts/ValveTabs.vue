@@ -1,0 +1,99 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+import { octagon } from '@/shared/engine/shapes'
+import { kindOf, limitsOf } from '../benchWords'
+import { useBench } from '../useBench'
+
+const { view, state, act } = useBench()
+const names = computed(() => {
+  const { here, valve } = state.value.now
+  return here.includes(valve) ? here : [valve, ...here]
+})
+
+function pick(valve: string) {
+  if (valve !== state.value.now.valve) act({ kind: 'picked', valve })
+}
+</script>
+
+<template>
+  <div class="tabs" role="group" aria-label="Valves at this stop">
+    <VBtn
+      v-for="name in names"
+      :key="name"
+      class="tab"
+      :class="{ on: name === state.now.valve }"
+      :aria-pressed="name === state.now.valve"
+      @click="pick(name)"
+    >
+      <svg viewBox="-24 -24 48 48" aria-hidden="true">
+        <circle v-if="kindOf(view, name) === 'intake'" r="20" />
+        <path v-else :d="octagon(20)" />
+      </svg>
+      <span
+        ><b>{{ name }}</b
+        ><small>{{ kindOf(view, name) }}, {{ limitsOf(view, name) }}</small></span
+      >
+    </VBtn>
+  </div>
+</template>
+
+<style scoped>
+.tabs {
+  display: flex;
+  flex: none;
+  gap: 10px;
+  overflow-x: auto;
+  padding-bottom: 2px;
+  scrollbar-width: none;
+}
+
+.tab {
+  --v-btn-height: 68px;
+
+  flex: 1 0 auto;
+  justify-content: start;
+  padding: 6px 12px;
+  text-align: left;
+}
+
+.tab svg {
+  flex: none;
+  width: 38px;
+  height: 38px;
+  fill: none;
+  stroke: var(--quiet);
+  stroke-width: 3.5;
+}
+
+.tab b {
+  display: block;
+  font-size: 28px;
+  line-height: 1.05;
+}
+
+.tab small {
+  color: var(--quiet);
+  font-size: 15px;
+  line-height: 1.1;
+}
+
+.tab.on svg {
+  stroke: var(--brass);
+}
+
+@media (width <= 1000px) and (height <= 480px) {
+  .tab {
+    --v-btn-height: 56px;
+
+    padding: 2px 10px;
+  }
+
+  .tab small {
+    display: none;
+  }
+
+  .tab b {
+    font-size: 24px;
+  }
+}
+</style>

@@ -1,0 +1,75 @@
+import { computed, inject, provide, type ComputedRef, type InjectionKey, type Ref } from 'vue'
+import type { HappeningOf, JobView, PlanView, Schemas, ValveState } from '@/shared/api/client'
+import { leaves } from '@/shared/units'
+import type { Waiting } from '@/shared/useQueue'
+import type { Doing } from './useJob'
+
+type Reading = Schemas['Reading']
+
+/** What every panel of the bench works with: the job as it stands, and the ways to act on it. */
+export interface Bench {
+  view: ComputedRef<JobView>
+  state: ComputedRef<JobView['state']>
+  /** The valve that the one next action is about. */
+  valve: ComputedRef<ValveState | undefined>
+  /** What was felt of that valve in this round, and what waits to be sent of it. */
+  round: ComputedRef<Reading[]>
+  /** Whether the last thing done was refused. */
+  refused: ComputedRef<boolean>
+  act(doing: Doing): void
+  /** Asks why a valve is left out of limits. */
+  leave(valve: string): void
+  /** Shows another sequence on the drawing, or none. */
+  look(plan: PlanView | null): void
+  /** Ends the choosing of another sequence. */
+  stay(): void
+}
+
+const key: InjectionKey<Bench> = Symbol('bench')
+
+/** A reading that waits to be sent is shown as felt at once. */
+function waitingReadings(waiting: Waiting[], valve: string): Reading[] {
+  const bodies = waiting.map((w) => w.body)
+  return [
+    ...bodies
+      .filter((h): h is HappeningOf<'reading'> => h.kind === 'reading' && h.valve === valve)
+      .map((h) => ({
+        leaves_mm: h.leaves_mm ?? [],
+        angled: h.angled ?? (h.leaves_mm ?? []).map(() => false),
+        name: leaves(h.leaves_mm ?? []),
+        feel: h.feel as Reading['feel'],
+      })),
+    ...bodies
+      .filter((h): h is HappeningOf<'dial'> => h.kind === 'dial' && h.valve === valve)
+      .map((h) => ({ leaves_mm: [], angled: [], name: '', feel: '' as const, dial_mm: h.gap_mm })),
+  ]
+}
+
+/** Lays out the bench for its panels. */
+export function provideBench(
+  view: Ref<JobView>,
+  waiting: Ref<Waiting[]>,
+  does: Pick<Bench, 'refused' | 'act' | 'leave' | 'look' | 'stay'>,
+): Bench {
+  const state = computed(() => view.value.state)
+  const valve = computed(() => state.value.valves.find((v) => v.name === state.value.now.valve))
+  const bench: Bench = {
+    view: computed(() => view.value),
+    state,
+    valve,
+    round: computed(() => [
+      ...(valve.value?.round ?? []),
+      ...(valve.value ? waitingReadings(waiting.value, valve.value.name) : []),
+    ]),
+    ...does,
+  }
+  provide(key, bench)
+  return bench
+}
+
+/** The bench that a panel stands on. */
+export function useBench(): Bench {
+  const bench = inject(key)
+  if (!bench) throw new Error('a panel stands on a bench')
+  return bench
+}

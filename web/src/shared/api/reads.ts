@@ -1,0 +1,82 @@
+import { keepPreviousData, QueryClient, useQuery, type UseQueryOptions } from '@tanstack/vue-query'
+import { computed, type MaybeRefOrGetter, type Ref } from 'vue'
+import { answered, api, Unreachable } from './client'
+
+/** How often a page that must not grow stale asks again. */
+export const soonAgain = 5000
+
+/**
+ * The one store of what was read. A refusal is an answer and is not asked for again; a program that cannot be reached may be
+ * just starting. What is typed over an answer is never overwritten by a later one: pages ask again only where they say so.
+ */
+export const queryClient = new QueryClient({
+  defaultOptions: {
+    queries: {
+      networkMode: 'always', // the program is on this network, whatever the browser thinks of the wider one
+      retry: (failed, error) => error instanceof Unreachable && failed < 2,
+      retryDelay: 500,
+      refetchOnWindowFocus: false,
+      refetchOnReconnect: false,
+      gcTime: 0, // what a page left is read anew: nothing old is shown for a moment
+      structuralSharing: false,
+    },
+  },
+})
+
+/** One thing that is read: its key and how, and when it is read again. */
+export interface Read<T> {
+  queryKey: readonly unknown[]
+  queryFn: () => Promise<T>
+  refetchInterval?: number
+  refetchOnWindowFocus?: boolean
+  enabled?: Ref<boolean>
+  /** The answer before stays until the next is there. */ placeholderData?: typeof keepPreviousData
+}
+
+const read = <T>(queryKey: readonly unknown[], queryFn: () => Promise<T>): Read<T> => ({ queryKey, queryFn })
+const path = (id: string) => ({ params: { path: { id } } })
+
+interface WaysAsked {
+  direction: 'running' | 'back'
+  positions: 'any' | 'marks'
+  stops: number
+}
+
+/** Everything that pages read, each with its key: what is changed names the key that is to be read anew. */
+export const reads = {
+  jobs: () => read(['jobs'], () => answered(api.GET('/api/v1/jobs'))),
+  offBoard: () =>
+    read(['jobs', 'off'], () => answered(api.GET('/api/v1/jobs', { params: { query: { off_board: true } } }))),
+  openJobs: () =>
+    read(['jobs', 'open'], () => answered(api.GET('/api/v1/jobs', { params: { query: { open: 'yes' } } }))),
+  job: (id: string) => read(['job', id], () => answered(api.GET('/api/v1/jobs/{id}', path(id)))),
+  shims: (id: string) => read(['job', id, 'shims'], () => answered(api.GET('/api/v1/jobs/{id}/shims', path(id)))),
+  ways: (of: { job?: string; engine?: string }, query?: WaysAsked) => ({
+    ...read(['ways', of, query], () =>
+      of.job
+        ? answered(api.GET('/api/v1/jobs/{id}/ways', { params: { path: { id: of.job }, query } }))
+        : answered(api.GET('/api/v1/engines/{id}/ways', { params: { path: { id: of.engine! }, query } })),
+    ),
+    placeholderData: keepPreviousData,
+  }),
+  engines: () => read(['engines'], () => answered(api.GET('/api/v1/engines'))),
+  engine: (id: string) => read(['engines', id], () => answered(api.GET('/api/v1/engines/{id}', path(id)))),
+  sets: () => read(['sets'], () => answered(api.GET('/api/v1/gauge-sets'))),
+  vehicles: () => read(['vehicles'], () => answered(api.GET('/api/v1/vehicles'))),
+  shop: () => read(['shop'], () => answered(api.GET('/api/v1/shop'))),
+  probe: () => read(['probe'], () => answered(api.GET('/api/v1/probe'))),
+}
+
+/** What a page reads: its answer, what went wrong in words, and a way to ask again. */
+export function useRead<T>(what: MaybeRefOrGetter<Read<T>>) {
+  const query = useQuery(what as UseQueryOptions<T>, queryClient)
+  return {
+    data: query.data as Ref<T | undefined>,
+    trouble: computed(() => query.error.value?.message ?? ''),
+    again: () => void query.refetch(),
+  }
+}
+
+/** What is read once, for what is then worked on. */
+export const readOnce = <T>(what: Read<T>): Promise<T> =>
+  queryClient.fetchQuery({ queryKey: what.queryKey, queryFn: what.queryFn })
