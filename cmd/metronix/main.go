@@ -103,7 +103,7 @@ func help(args []string, out, errs io.Writer) int {
 }
 
 func printSchema(_ []string, _ io.Reader, out, errs io.Writer) int {
-	if _, err := out.Write(wire.EngineSchema); err != nil {
+	if _, err := out.Write(wire.EngineSchema()); err != nil {
 		fmt.Fprintf(errs, "The schema cannot be written: %v.\n", err)
 		return exitFailed
 	}

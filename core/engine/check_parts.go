@@ -181,9 +181,7 @@ func checkAdjuster(a *Adjuster, r *Report) {
 	if a == nil {
 		return
 	}
-	oneOf(r, "adjuster.kind", a.Kind, ScrewValveEnd, ScrewPushrodEnd, CentreNut, FingerPivotAtCam,
-		FingerPivotAtValve,
-		ScrewValveEndAtCam, ThreadedTappet, ThreadedTappetAtValve, Eccentric, Shim, Hydraulic)
+	oneOf(r, "adjuster.kind", a.Kind, AdjusterKinds()...)
 	if a.Thread != "" {
 		oneOf(r, "adjuster.thread", a.Thread, RightHand, LeftHand)
 	}

@@ -131,6 +131,12 @@ const (
 	Hydraulic             AdjusterKind = "hydraulic"
 )
 
+// AdjusterKinds are the adjusters that a sheet may name.
+func AdjusterKinds() []AdjusterKind {
+	return []AdjusterKind{ScrewValveEnd, ScrewPushrodEnd, CentreNut, FingerPivotAtCam, FingerPivotAtValve,
+		ScrewValveEndAtCam, ThreadedTappet, ThreadedTappetAtValve, Eccentric, Shim, Hydraulic}
+}
+
 // Adjuster is the screw, nut, eccentric or shim that changes the gap. Zero figures are not stated.
 type Adjuster struct {
 	Kind         AdjusterKind

@@ -97,7 +97,7 @@ func (s *server) engines(ctx context.Context, _ *struct{}) (*listOf[Engine], err
 }
 
 func engineSchema(context.Context, *struct{}) (*bodyOf[json.RawMessage], error) {
-	return &bodyOf[json.RawMessage]{wire.EngineSchema}, nil
+	return &bodyOf[json.RawMessage]{wire.EngineSchema()}, nil
 }
 
 func engineShort(id string, sheet *engine.Sheet) Engine {

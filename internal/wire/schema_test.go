@@ -15,7 +15,7 @@ import (
 
 func schema(t *testing.T) *jsonschema.Schema {
 	t.Helper()
-	doc, err := jsonschema.UnmarshalJSON(strings.NewReader(string(wire.EngineSchema)))
+	doc, err := jsonschema.UnmarshalJSON(strings.NewReader(string(wire.EngineSchema())))
 	require.NoError(t, err)
 	c := jsonschema.NewCompiler()
 	require.NoError(t, c.AddResource("engine.json", doc))

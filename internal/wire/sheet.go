@@ -16,82 +16,142 @@ import (
 // SheetFormat is the format name and version that an engine sheet carries.
 const SheetFormat = "metronix.engine/1"
 
-// Sheet is the engine sheet on the wire, the open format metronix.engine/1.
+// Sheet is the engine sheet on the wire, the open format metronix.engine/1. Its tags are the published schema
+// (EngineSchema) and the one in the OpenAPI document; what is read is held against engine.Check, which knows
+// more and says it in a mechanic's words.
 type Sheet struct {
-	Format         string          `json:"format"`
-	Name           string          `json:"name"`
-	Cylinders      int             `json:"cylinders"`
-	FiringOrder    []int           `json:"firing_order"`
-	FiringAngles   []Deg           `json:"firing_angles_deg,omitempty"`
-	Rotation       string          `json:"rotation"`
+	Format         string          `json:"format" enum:"metronix.engine/1"`
+	Name           string          `json:"name" minLength:"1" maxLength:"120"`
+	Cylinders      int             `json:"cylinders" minimum:"1" maximum:"16"`
+	FiringOrder    []int           `json:"firing_order" minItems:"1" maxItems:"16" uniqueItems:"true" nullable:"false"`
+	FiringAngles   []Deg           `json:"firing_angles_deg,omitempty" minItems:"1" maxItems:"16" nullable:"false"`
+	Rotation       string          `json:"rotation" enum:"clockwise,anticlockwise"`
 	MayTurnBack    bool            `json:"may_turn_back"`
-	Layout         string          `json:"layout"`
-	Banks          []Bank          `json:"banks"`
+	Layout         string          `json:"layout" enum:"inline,vee,flat,other"`
+	Banks          []Bank          `json:"banks" minItems:"1" nullable:"false"`
 	Timing         *Timing         `json:"valve_timing,omitempty"`
-	RequiredMargin *Deg            `json:"required_margin_deg,omitempty"`
-	Marks          []Deg           `json:"marks_deg,omitempty"`
+	RequiredMargin *Deg            `json:"required_margin_deg,omitempty" minimum:"0" maximum:"300"`
+	Marks          []Deg           `json:"marks_deg,omitempty" minItems:"1" uniqueItems:"true" nullable:"false"`
 	Adjuster       *Adjuster       `json:"adjuster,omitempty"`
 	TurningPoint   *TurningPoint   `json:"turning_point,omitempty"`
-	Clearances     []ClearanceCard `json:"clearances,omitempty"`
-	OwnSequence    []OwnStop       `json:"own_sequence,omitempty"`
+	Clearances     []ClearanceCard `json:"clearances,omitempty" nullable:"false"`
+	OwnSequence    []OwnStop       `json:"own_sequence,omitempty" nullable:"false"`
+}
+
+// TransformSchema states the limits of what the lists hold, which tags cannot say.
+func (Sheet) TransformSchema(_ huma.Registry, s *huma.Schema) *huma.Schema {
+	describe(s, map[string]string{
+		"firing_angles_deg":   "When each cylinder of the order fires, rising from 0; left out for even firing.",
+		"rotation":            "The running direction seen from the front.",
+		"may_turn_back":       "Whether the crank may be turned against the running direction.",
+		"required_margin_deg": "How far a valve must stand from opening and closing; 20 where left out, 40 for a card quoted at a lift.",
+		"marks_deg":           "Marks on the pulley after a TDC mark, repeated every turn; the TDC mark alone where left out.",
+		"own_sequence":        "The maker's printed order.",
+	})
+	between(s.Properties["firing_order"].Items, 1, engine.MaxCylinders)
+	below(s.Properties["firing_angles_deg"].Items, 720)
+	below(s.Properties["marks_deg"].Items, 360)
+	return s
 }
 
 // Bank is one head of a sheet.
 type Bank struct {
 	Name        string `json:"name"`
-	Angle       Deg    `json:"angle_deg,omitempty"`
-	Cylinders   []int  `json:"cylinders"`
-	IntakePorts string `json:"intake_ports,omitempty"`
-	Rows        []Row  `json:"rows"`
+	Angle       Deg    `json:"angle_deg,omitempty" minimum:"-180" maximum:"180"`
+	Cylinders   []int  `json:"cylinders" minItems:"1" uniqueItems:"true" nullable:"false"`
+	IntakePorts string `json:"intake_ports,omitempty" enum:"left,right"`
+	Rows        []Row  `json:"rows" minItems:"1" maxItems:"2" nullable:"false"`
+}
+
+// TransformSchema states what a cylinder's number may be.
+func (Bank) TransformSchema(_ huma.Registry, s *huma.Schema) *huma.Schema {
+	describe(s, map[string]string{
+		"angle_deg":    "Lean from upright, seen from the front, clockwise positive.",
+		"cylinders":    "Front to rear.",
+		"intake_ports": "Seen from the rear of the engine looking to its front.",
+	})
+	between(s.Properties["cylinders"].Items, 1, engine.MaxCylinders)
+	return s
 }
 
 // Row is one line of valves.
 type Row struct {
-	Side   string `json:"side"`
-	Valves string `json:"valves"`
+	Side   string `json:"side" enum:"left,right"`
+	Valves string `json:"valves" pattern:"^[IE]+$"`
+}
+
+// TransformSchema says what the fields mean.
+func (Row) TransformSchema(_ huma.Registry, s *huma.Schema) *huma.Schema {
+	describe(s, map[string]string{
+		"side":   "Seen from the rear of the engine looking to its front.",
+		"valves": "Front to rear: I intake, E exhaust, equally many a cylinder.",
+	})
+	return s
 }
 
 // Timing is the cam card.
 type Timing struct {
-	IVO           Deg     `json:"ivo_btdc_deg"`
-	IVC           Deg     `json:"ivc_abdc_deg"`
-	EVO           Deg     `json:"evo_bbdc_deg"`
-	EVC           Deg     `json:"evc_atdc_deg"`
+	IVO           Deg     `json:"ivo_btdc_deg" minimum:"-60" maximum:"150"`
+	IVC           Deg     `json:"ivc_abdc_deg" minimum:"-60" maximum:"150"`
+	EVO           Deg     `json:"evo_bbdc_deg" minimum:"-60" maximum:"150"`
+	EVC           Deg     `json:"evc_atdc_deg" minimum:"-60" maximum:"150"`
 	IntakeCentre  *Deg    `json:"intake_centre_atdc_deg,omitempty"`
 	ExhaustCentre *Deg    `json:"exhaust_centre_btdc_deg,omitempty"`
-	AtLift        float64 `json:"at_lift_mm,omitempty"`
+	AtLift        float64 `json:"at_lift_mm,omitempty" minimum:"0" maximum:"5"`
 }
 
 // Adjuster is how the gap is changed.
 type Adjuster struct {
 	Kind         string  `json:"kind"`
-	Pitch        MM      `json:"pitch_mm,omitempty"`
-	Ratio        float64 `json:"ratio,omitempty"`
-	Eccentricity MM      `json:"eccentricity_mm,omitempty"`
-	Locknut      float64 `json:"locknut_torque_nm,omitempty"`
-	Thread       string  `json:"thread,omitempty"`
-	Closes       string  `json:"closes,omitempty"`
+	Pitch        MM      `json:"pitch_mm,omitempty" minimum:"0" maximum:"5"`
+	Ratio        float64 `json:"ratio,omitempty" minimum:"0" maximum:"5"`
+	Eccentricity MM      `json:"eccentricity_mm,omitempty" minimum:"0" maximum:"10"`
+	Locknut      float64 `json:"locknut_torque_nm,omitempty" minimum:"0" maximum:"500"`
+	Thread       string  `json:"thread,omitempty" enum:"right,left"`
+	Closes       string  `json:"closes,omitempty" enum:"in,out"`
+}
+
+// TransformSchema names the kinds, as the core has them.
+func (Adjuster) TransformSchema(_ huma.Registry, s *huma.Schema) *huma.Schema {
+	describe(s, map[string]string{
+		"thread": "The hand of the thread; left out for right-hand.",
+		"closes": "Which way an unusual gear closes, against the rule of its kind.",
+	})
+	for _, kind := range engine.AdjusterKinds() {
+		s.Properties["kind"].Enum = append(s.Properties["kind"].Enum, string(kind))
+	}
+	return s
 }
 
 // TurningPoint is where the crank is turned.
 type TurningPoint struct {
-	Where  string  `json:"where"`
-	Socket float64 `json:"socket_mm,omitempty"`
+	Where  string  `json:"where" maxLength:"120"`
+	Socket float64 `json:"socket_mm,omitempty" minimum:"0" maximum:"100"`
 }
 
 // ClearanceCard is a clearance card.
 type ClearanceCard struct {
-	Source     string    `json:"source"`
-	State      string    `json:"state"`
-	Date       string    `json:"date,omitempty"`
-	Remark     string    `json:"remark,omitempty"`
+	Source     string    `json:"source" minLength:"1"`
+	State      string    `json:"state" enum:"cold,hot"`
+	Date       string    `json:"date,omitempty" maxLength:"120"`
+	Remark     string    `json:"remark,omitempty" maxLength:"400"`
 	StoneCold  bool      `json:"stone_cold,omitempty"`
-	MaxEngineC *float64  `json:"max_engine_c,omitempty"`
+	MaxEngineC *float64  `json:"max_engine_c,omitempty" minimum:"-40" maximum:"200"`
 	Intake     Clearance `json:"intake"`
 	Exhaust    Clearance `json:"exhaust"`
 }
 
-// Clearance is a stated clearance.
+// TransformSchema says what the fields mean.
+func (ClearanceCard) TransformSchema(_ huma.Registry, s *huma.Schema) *huma.Schema {
+	describe(s, map[string]string{
+		"date":       "of the source, as written there",
+		"stone_cold": "the engine must stand within 5 °C of its surroundings",
+	})
+	return s
+}
+
+// Clearance is a stated clearance: nominal, nominal with tolerance, or lower and upper; in millimetres, in
+// inches, or in both.
 type Clearance struct {
 	Nominal     *MM `json:"nominal_mm,omitempty"`
 	Tolerance   *MM `json:"tolerance_mm,omitempty"`
@@ -103,10 +163,24 @@ type Clearance struct {
 	UpperIn     *IN `json:"upper_in,omitempty"`
 }
 
+// TransformSchema says how a clearance is stated.
+func (Clearance) TransformSchema(_ huma.Registry, s *huma.Schema) *huma.Schema {
+	s.Description = "Nominal, nominal with tolerance, or lower and upper; in millimetres, in inches, or in both " +
+		"(which may differ by at most 0.0127 mm)."
+	return s
+}
+
 // OwnStop is a stop of the maker's printed order.
 type OwnStop struct {
 	Crank Deg      `json:"crank_deg"`
-	Set   []string `json:"set"`
+	Set   []string `json:"set" nullable:"false"`
+}
+
+// TransformSchema states where a crank may stand and how a valve is called.
+func (OwnStop) TransformSchema(_ huma.Registry, s *huma.Schema) *huma.Schema {
+	below(s.Properties["crank_deg"], 720)
+	s.Properties["set"].Items.Pattern = "^[IE][0-9]{1,2}[a-e]?$"
+	return s
 }
 
 // ReadSheet decodes and checks a sheet file. Faults hold everything wrong with it, located within the sheet.
@@ -189,8 +263,11 @@ type UnreadSheet struct{ node Node }
 // Load reads it, as LoadSheet does.
 func (u UnreadSheet) Load() (*engine.Sheet, SheetReport) { return LoadSheet(u.node) }
 
-// Schema is that of a sheet.
+// Schema is that of a sheet; in the reading of requests it allows anything, since Load says more and better.
 func (UnreadSheet) Schema(r huma.Registry) *huma.Schema {
+	if r == published.Registry {
+		return &huma.Schema{}
+	}
 	return r.Schema(reflect.TypeFor[Sheet](), true, "")
 }
 

@@ -57,7 +57,7 @@ const shown = ref(
   >,
 )
 
-function put(kind: (typeof kinds)[number], name: string, value: number | undefined) {
+function put(kind: (typeof kinds)[number], name: keyof Stated, value: number | undefined) {
   const stated = { ...card.value[kind] }
   if (value === undefined) delete stated[name]
   else stated[name] = value

@@ -49,7 +49,7 @@ function secondRow(bank: Sheet['banks'][number]) {
           :label="`Intake side of ${b.name}, seen from the rear`"
           :options="portSides"
           small
-          @update:model-value="(side) => (b.intake_ports = side)"
+          @update:model-value="(side) => (b.intake_ports = side || undefined)"
         />
       </div>
       <div v-for="(r, n) in b.rows" :key="n" class="row">

@@ -3,13 +3,13 @@ import { decimal } from '@/shared/decimal'
 import { computed } from 'vue'
 import CardFields from './CardFields.vue'
 import FieldNotes from './FieldNotes.vue'
-import type { Sheet } from './useEditor'
+import type { ClearanceCard, Sheet } from './useEditor'
 
 const sheet = defineModel<Sheet>({ required: true })
 defineProps<{ said: (location: string) => string[]; warned: (location: string) => string[] }>()
 
 function add() {
-  const card = { source: 'maker’s book', state: 'cold', intake: {}, exhaust: {} }
+  const card: ClearanceCard = { source: 'maker’s book', state: 'cold', intake: {}, exhaust: {} }
   sheet.value.clearances = [...(sheet.value.clearances ?? []), card]
 }
 

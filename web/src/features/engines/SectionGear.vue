@@ -11,6 +11,8 @@ import type { Sheet } from './useEditor'
 const sheet = defineModel<Sheet>({ required: true })
 defineProps<{ said: (location: string) => string[]; warned: (location: string) => string[] }>()
 
+type Adjuster = NonNullable<Sheet['adjuster']>
+
 const events = [
   ['ivo_btdc_deg', '°'],
   ['ivc_abdc_deg', '°'],
@@ -22,7 +24,7 @@ const events = [
 ] as const
 const screwed = (kind: string) => !['shim', 'hydraulic', 'eccentric'].includes(kind)
 
-function event(name: string, value: number | undefined) {
+function event(name: (typeof events)[number][0], value: number | undefined) {
   const card = { ...(sheet.value.valve_timing ?? {}) }
   if (value === undefined) delete card[name]
   else card[name] = value
@@ -39,13 +41,13 @@ const marks = computed({
 })
 const kind = computed({
   get: () => sheet.value.adjuster?.kind ?? null,
-  set: (k: string | null) => {
+  set: (k: Adjuster['kind'] | null) => {
     if (k) sheet.value.adjuster = { ...(sheet.value.adjuster ?? {}), kind: k }
     else delete sheet.value.adjuster
   },
 })
-function gear(name: 'thread' | 'closes', value: string) {
-  if (value) sheet.value.adjuster![name] = value
+function gear<K extends 'thread' | 'closes'>(name: K, value: Adjuster[K] | '') {
+  if (value) sheet.value.adjuster![name] = value as Adjuster[K]
   else delete sheet.value.adjuster![name]
 }
 const where = computed({

@@ -15,10 +15,10 @@ const props = defineProps<{
   said: (location: string) => string[]
   warned: (location: string) => string[]
 }>()
-const emit = defineEmits<{ reshape: [layout: string, cylinders: number, valves: number] }>()
+const emit = defineEmits<{ reshape: [layout: Sheet['layout'], cylinders: number, valves: number] }>()
 
 const numbers = computed(() => Array.from({ length: sheet.value.cylinders }, (_, i) => i + 1))
-const shape = (layout: string, cylinders: number, valves: number) => emit('reshape', layout, cylinders, valves)
+const shape = (layout: Sheet['layout'], cylinders: number, valves: number) => emit('reshape', layout, cylinders, valves)
 
 function tap(cylinder: number) {
   sheet.value.firing_order = [

@@ -1,6 +1,5 @@
 import '@/testing'
 import { mount } from '@vue/test-utils'
-import { createVuetify } from 'vuetify'
 import { describe, expect, it } from 'vitest'
 import { nextTick } from 'vue'
 import { decimals } from '@/shared/decimal'
@@ -31,10 +30,9 @@ describe('a list of figures', () => {
 
 describe('a clearance card', () => {
   const shown = (intake: ClearanceCard['intake']) => {
-    const card = { source: 'maker’s book', state: 'cold', intake, exhaust: {} }
+    const card: ClearanceCard = { source: 'maker’s book', state: 'cold', intake, exhaust: {} }
     const page = mount(CardFields, {
       props: { modelValue: card, at: 'clearances[0]', said: () => [], warned: () => [] },
-      global: { plugins: [createVuetify({ theme: false })] },
     })
     const press = async (label: string) => {
       await page.get(`[aria-label="${label}"]`).trigger('click')

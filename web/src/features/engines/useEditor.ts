@@ -4,53 +4,11 @@ import { readOnce, reads } from '@/shared/api/reads'
 import { putSheet } from '@/shared/api/sheets'
 import { saidAt } from './places'
 
-/** An engine sheet as it is edited: the open format, sound or not. */
-export interface Sheet {
-  format: string
-  name: string
-  cylinders: number
-  firing_order: number[]
-  firing_angles_deg?: number[]
-  rotation: string
-  may_turn_back: boolean
-  layout: string
-  banks: {
-    name: string
-    angle_deg?: number
-    cylinders: number[]
-    intake_ports?: string
-    rows: { side: string; valves: string }[]
-  }[]
-  valve_timing?: Record<string, number>
-  required_margin_deg?: number
-  marks_deg?: number[]
-  adjuster?: {
-    kind: string
-    pitch_mm?: number
-    ratio?: number
-    eccentricity_mm?: number
-    locknut_torque_nm?: number
-    thread?: string
-    closes?: string
-  }
-  turning_point?: { where: string; socket_mm?: number }
-  clearances?: ClearanceCard[]
-  own_sequence?: { crank_deg: number; set: string[] }[]
-}
-
+/** An engine sheet as it is edited, sound or not: a cam card may be half filled in. */
+export type Sheet = Omit<Schemas['Sheet'], 'valve_timing'> & { valve_timing?: Partial<Schemas['Timing']> }
+export type ClearanceCard = Schemas['ClearanceCard']
 /** What a card says of one kind of valve; millimetres or inches, as the source has it. */
-export type Stated = Record<string, number>
-
-export interface ClearanceCard {
-  source: string
-  state: string
-  max_engine_c?: number
-  date?: string
-  remark?: string
-  stone_cold?: boolean
-  intake: Stated
-  exhaust: Stated
-}
+export type Stated = Schemas['Clearance']
 
 const quiet = 180
 const storedWords = 'Saved. Jobs on the go keep the sheet they began with.'
@@ -102,11 +60,9 @@ export function useEditor(id: string | null) {
     }
   }
 
-  async function begin(layout: string, cylinders: number, valves: number): Promise<Sheet | null> {
+  async function begin(layout: Sheet['layout'], cylinders: number, valves: number): Promise<Sheet | null> {
     try {
-      const got = await answered(
-        api.GET('/api/v1/sheet-start', { params: { query: { layout: layout as 'inline', cylinders, valves } } }),
-      )
+      const got = await answered(api.GET('/api/v1/sheet-start', { params: { query: { layout, cylinders, valves } } }))
       orders.value = got.orders
       source.value = got.source
       return got.sheet as unknown as Sheet
@@ -173,7 +129,7 @@ export function useEditor(id: string | null) {
   }
 
   /** Takes another shape: banks, rows and firing order anew; whatever else was entered stays. */
-  async function reshape(layout: string, cylinders: number, valves: number) {
+  async function reshape(layout: Sheet['layout'], cylinders: number, valves: number) {
     const anew = await begin(layout, cylinders, valves)
     if (!anew || !sheet.value) return
     const kept = { ...sheet.value }

@@ -645,17 +645,26 @@ export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
         Adjuster: {
-            closes?: string;
+            /**
+             * @description Which way an unusual gear closes, against the rule of its kind.
+             * @enum {string}
+             */
+            closes?: "in" | "out";
             /** @description a length in millimetres, at most six decimal places */
             eccentricity_mm?: number;
-            kind: string;
+            /** @enum {string} */
+            kind: "screw_valve_end" | "screw_pushrod_end" | "centre_nut" | "finger_pivot_at_cam" | "finger_pivot_at_valve" | "screw_valve_end_at_cam" | "threaded_tappet" | "threaded_tappet_at_valve" | "eccentric" | "shim" | "hydraulic";
             /** Format: double */
             locknut_torque_nm?: number;
             /** @description a length in millimetres, at most six decimal places */
             pitch_mm?: number;
             /** Format: double */
             ratio?: number;
-            thread?: string;
+            /**
+             * @description The hand of the thread; left out for right-hand.
+             * @enum {string}
+             */
+            thread?: "right" | "left";
         };
         Arc: {
             /** @description an angle in degrees */
@@ -664,10 +673,15 @@ export interface components {
             to_deg: number;
         };
         Bank: {
-            /** @description an angle in degrees */
+            /** @description Lean from upright, seen from the front, clockwise positive. */
             angle_deg?: number;
+            /** @description Front to rear. */
             cylinders: number[];
-            intake_ports?: string;
+            /**
+             * @description Seen from the rear of the engine looking to its front.
+             * @enum {string}
+             */
+            intake_ports?: "left" | "right";
             name: string;
             rows: components["schemas"]["Row"][];
         };
@@ -706,6 +720,7 @@ export interface components {
             here: string;
             what: string;
         };
+        /** @description Nominal, nominal with tolerance, or lower and upper; in millimetres, in inches, or in both (which may differ by at most 0.0127 mm). */
         Clearance: {
             /** @description a length in inches */
             lower_in?: number;
@@ -725,6 +740,7 @@ export interface components {
             upper_mm?: number;
         };
         ClearanceCard: {
+            /** @description of the source, as written there */
             date?: string;
             exhaust: components["schemas"]["Clearance"];
             intake: components["schemas"]["Clearance"];
@@ -732,7 +748,9 @@ export interface components {
             max_engine_c?: number;
             remark?: string;
             source: string;
-            state: string;
+            /** @enum {string} */
+            state: "cold" | "hot";
+            /** @description the engine must stand within 5 °C of its surroundings */
             stone_cold?: boolean;
         };
         ComputeCheckSheetRequest: {
@@ -2047,7 +2065,12 @@ export interface components {
             time_doubtful: boolean;
         };
         Row: {
-            side: string;
+            /**
+             * @description Seen from the rear of the engine looking to its front.
+             * @enum {string}
+             */
+            side: "left" | "right";
+            /** @description Front to rear: I intake, E exhaust, equally many a cylinder. */
             valves: string;
         };
         RowView: {
@@ -2106,17 +2129,27 @@ export interface components {
             clearances?: components["schemas"]["ClearanceCard"][];
             /** Format: int64 */
             cylinders: number;
+            /** @description When each cylinder of the order fires, rising from 0; left out for even firing. */
             firing_angles_deg?: number[];
             firing_order: number[];
-            format: string;
-            layout: string;
+            /** @enum {string} */
+            format: "metronix.engine/1";
+            /** @enum {string} */
+            layout: "inline" | "vee" | "flat" | "other";
+            /** @description Marks on the pulley after a TDC mark, repeated every turn; the TDC mark alone where left out. */
             marks_deg?: number[];
+            /** @description Whether the crank may be turned against the running direction. */
             may_turn_back: boolean;
             name: string;
+            /** @description The maker's printed order. */
             own_sequence?: components["schemas"]["OwnStop"][];
-            /** @description an angle in degrees */
+            /** @description How far a valve must stand from opening and closing; 20 where left out, 40 for a card quoted at a lift. */
             required_margin_deg?: number;
-            rotation: string;
+            /**
+             * @description The running direction seen from the front.
+             * @enum {string}
+             */
+            rotation: "clockwise" | "anticlockwise";
             turning_point?: components["schemas"]["TurningPoint"];
             valve_timing?: components["schemas"]["Timing"];
         };
