@@ -1,0 +1,178 @@
+import { nextTick } from 'vue'
+import { afterEach, describe, expect, it, vi } from 'vitest'
+import { onBench, program } from '@/testing'
+import ChoosePanel from './ChoosePanel.vue'
+import { panelFor, panels } from './index'
+import PreparePanel from './PreparePanel.vue'
+import ShimPanel from './ShimPanel.vue'
+import SignPanel from './SignPanel.vue'
+
+afterEach(() => vi.unstubAllGlobals())
+
+const plan = (school: string, order = 'turning') => ({
+  school,
+  order,
+  title: school,
+  how_to: '',
+  applies: true,
+  direction: 'running',
+  positions: 'any',
+  stop_count: 0,
+  stops: [],
+  total_turn_deg: 540,
+  smallest_margin_deg: 128,
+})
+
+describe('choosing the sequence', () => {
+  const ways = [plan('one_cylinder'), plan('rocking_pairs'), { ...plan('sum_rule'), applies: false, reason: 'no row' }]
+
+  it('waits on rocking pairs, shows what is looked at, and takes it whole', async () => {
+    program(() => ({ plans: ways }))
+    const { done, looked, key } = onBench(ChoosePanel, { state: { id: 'j', plan: null } })
+    await vi.waitFor(() => expect(looked.at(-1)).toMatchObject({ school: 'rocking_pairs' }))
+    key('Enter')
+    expect(done).toEqual([
+      {
+        kind: 'way_chosen',
+        school: 'rocking_pairs',
+        order: 'turning',
+        direction: 'running',
+        positions: 'any',
+        stop_count: 0,
+      },
+    ])
+  })
+
+  it('waits on the present one where there is one, goes round by arrows, and can stay with it', async () => {
+    program(() => ({ plans: ways }))
+    const { left, looked, key } = onBench(ChoosePanel, { state: { id: 'j', plan: plan('one_cylinder') } })
+    await vi.waitFor(() => expect(looked.at(-1)).toMatchObject({ school: 'one_cylinder' }))
+    key('ArrowUp')
+    await nextTick()
+    expect(looked.at(-1)).toMatchObject({ school: 'rocking_pairs' })
+    key('Escape')
+    expect(left).toEqual(['stay'])
+  })
+
+  it('says why one is not for this engine, and why none could be read', async () => {
+    program(() => ({ plans: ways }))
+    const { page } = onBench(ChoosePanel, { state: { id: 'j', plan: null } })
+    await vi.waitFor(() => expect(page.text()).toContain('no row'))
+    program(() => 500)
+    const { page: broken } = onBench(ChoosePanel, { state: { id: 'k', plan: null } })
+    await vi.waitFor(() => expect(broken.text()).toContain('Refused with 500.'))
+  })
+})
+
+describe('the temperature', () => {
+  const job = (temperatures: unknown[] = []) => ({
+    state: { temperatures, card: { state: 'cold', holds: 'engine at most 38 °C' }, gate_c: 38, closed: '' },
+  })
+
+  it('is typed by keys, engine first and then ambient, with its decimal point', () => {
+    program(() => ({ state: 'off' }))
+    const { done, key } = onBench(PreparePanel, job())
+    for (const k of ['1', '9', '.', '5', 'Enter', '1', '8', 'Enter']) key(k)
+    expect(done).toEqual([{ kind: 'prepared', engine_c: 19.5, ambient_c: 18, reason: undefined }])
+  })
+
+  it('can be below nought, is corrected digit by digit, and is only logged by W', () => {
+    program(() => ({ state: 'off' }))
+    const { done, key } = onBench(PreparePanel, job([{ engine_c: 40, ambient_c: 12.4, at: '2026-01-01T10:00:00Z' }]))
+    for (const k of ['3', '5', 'Backspace', '-', 'w']) key(k)
+    expect(done).toEqual([{ kind: 'temperature', engine_c: -3, ambient_c: 12 }])
+  })
+
+  it('comes from the probe by T', async () => {
+    program(() => ({ state: 'ok', engine_c: 61.25, ambient_c: 17.96, at: '2026-01-01T10:00:00Z' }))
+    const { page, done, key } = onBench(PreparePanel, job())
+    await vi.waitFor(() => expect(page.text()).toContain('61.3'))
+    key('t')
+    key('Enter')
+    expect(done).toEqual([{ kind: 'prepared', engine_c: 61.3, ambient_c: 18, reason: undefined }])
+  })
+
+  it('offers to carry on with a reason only where it was refused', () => {
+    program(() => ({ state: 'off' }))
+    expect(onBench(PreparePanel, job()).page.text()).not.toContain('Carry on anyway')
+    expect(onBench(PreparePanel, job(), true).page.text()).toContain('Carry on anyway')
+  })
+})
+
+describe('shims', () => {
+  const valve = (name: string, more: object) => ({ name, shim_mm: 2.5, out: false, needs: false, ...more })
+  const fit = (v: string, more: object) => ({
+    valve: v,
+    fitted_mm: 2.5,
+    shim_mm: 2.6,
+    gap_mm: 0.2,
+    wanted_mm: 2.6,
+    from: 'stock',
+    source: 'shop',
+    here: true,
+    from_here: true,
+    ...more,
+  })
+  const job = (valves: unknown[]) => ({ state: { id: 'j', happenings: 3, valves, now: { valve: 'I1' } } })
+  const answer = (more: object) => ({ fit: [], missing: [], buy: [], spare_mm: [], impossible: [], ...more })
+
+  it('are asked for valve by valve where their size is not known', async () => {
+    program(() => answer({ missing: ['I1'] }))
+    const { page, done, key } = onBench(ShimPanel, job([valve('I1', { shim_mm: 0 })]))
+    await vi.waitFor(() => expect(page.text()).toContain('Shim under I1'))
+    for (const k of ['2', ',', '7', '0', 'Enter']) key(k)
+    expect(done).toEqual([{ kind: 'sized', valve: 'I1', shim_mm: 2.7 }])
+  })
+
+  it('are fitted one by one where they can be reached, and say why not elsewhere', async () => {
+    const moves = [fit('E1', { here: false }), fit('I1', {}), fit('I2', { source: 'buy' })]
+    program(() => answer({ fit: moves, buy: [{ shim_mm: 2.6, count: 1 }] }))
+    const { page, done, key } = onBench(ShimPanel, job([valve('I1', { needs: true }), valve('I2', {})]))
+    await vi.waitFor(() => expect(page.text()).toContain('turn to its stop'))
+    expect(page.text()).toContain('to order')
+    expect(page.text()).toContain('1 × 2.60')
+    key('Enter')
+    expect(done).toEqual([{ kind: 'adjusted', valve: 'I1', shim_mm: 2.6, from: '', cams_out: false }])
+  })
+
+  it('can be left where none serves, and a size written down wrongly is corrected', async () => {
+    program(() => answer({ impossible: [{ valve: 'I1', reason: 'No size serves I1.' }] }))
+    const { page, left, done, key } = onBench(ShimPanel, job([valve('I1', { needs: true })]))
+    await vi.waitFor(() => expect(page.text()).toContain('No size serves I1.'))
+    const press = (words: string) =>
+      page
+        .findAll('button')
+        .find((b) => b.text().includes(words))!
+        .trigger('click')
+    await press('Leave I1')
+    expect(left).toEqual(['I1'])
+    await press('Correct a shim size')
+    await press('I1 2.50')
+    for (const k of ['2', '.', '5', '5', 'Enter']) key(k)
+    expect(done).toEqual([{ kind: 'sized', valve: 'I1', shim_mm: 2.55 }])
+  })
+})
+
+describe('signing', () => {
+  const job = (by: string) => ({ mechanic: by, state: { valves: [{ name: 'E1', left: 'seized' }] } })
+
+  it('waits for all three ticks and a name', async () => {
+    const { page, done, key } = onBench(SignPanel, job('Oskar Venn'))
+    expect(page.text()).toContain('E1 (seized)')
+    for (const k of ['1', '2', 'Enter']) key(k)
+    expect(done).toEqual([])
+    for (const k of ['3', 'Enter']) key(k)
+    expect(done).toEqual([{ kind: 'signed', by: 'Oskar Venn', tools_out: true }])
+  })
+})
+
+describe('the panels', () => {
+  it('are there for every action of the core, each with a button, a hint, or its own', () => {
+    for (const p of panels) expect(Boolean(p.button ?? p.hint ?? p.whole), p.actions.join()).toBe(true)
+    const shimmed = { engine: { adjuster: 'shim' }, state: { phase: 'adjust' } } as never
+    const screwed = { engine: { adjuster: 'screw_valve_end' }, state: { phase: 'adjust' } } as never
+    expect(panelFor(shimmed, 'adjust').panel).toBe(ShimPanel)
+    expect(panelFor(screwed, 'adjust').panel).not.toBe(ShimPanel)
+    expect(panelFor(screwed, 'turn').panel).not.toBe(panelFor(shimmed, 'turn').panel)
+  })
+})

@@ -1,0 +1,165 @@
+import { nextTick } from 'vue'
+import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
+import { program, using, type Asked } from '@/testing'
+import { useStart } from './useStart'
+
+const vehicle = (id: string, engine: string, km: number, on_board = true) => ({
+  id,
+  name: `Vehicle ${id}`,
+  plate: id,
+  engine_id: engine,
+  engine_name: engine,
+  odometer_km: km,
+  on_board,
+})
+const card = (state: string) => ({ state, source: 'maker’s book', differences: [] })
+const job = {
+  vehicle: { id: 'v1' },
+  card_index: 1,
+  gauge_name: 'Set b',
+  hot_card: -1,
+  card_reason: 'the plate is newer',
+  aim: 'loose',
+  aim_reason: 'hard use',
+  rule: 'guarded',
+  feel_mm: 0.004,
+  mechanic: 'June Aster',
+  reason: 'Rough idle',
+  odometer_km: 90000,
+}
+
+let asked: Asked[]
+let refuse = 0
+beforeEach(() => {
+  localStorage.clear()
+  sessionStorage.clear()
+  refuse = 0
+  asked = program(({ method, path }) => {
+    if (method !== 'GET') return refuse || { id: 'x' }
+    if (path === '/vehicles') return [vehicle('v1', 'e1', 80000), vehicle('v2', 'e2', 0), vehicle('v3', 'e1', 0, false)]
+    if (path === '/engines')
+      return [
+        { id: 'e1', cards: [card('cold'), card('cold'), card('hot')] },
+        { id: 'e2', cards: [] },
+      ]
+    if (path === '/gauge-sets')
+      return [
+        { id: 'a', name: 'Set a' },
+        { id: 'b', name: 'Set b' },
+      ]
+    if (path === '/jobs') return [{ id: 'going', vehicle: 'Vehicle v1', plate: 'v1' }]
+    return job
+  })
+})
+afterEach(() => vi.unstubAllGlobals())
+
+async function opened(correcting = '') {
+  const s = using(() => useStart(correcting))
+  await s.load()
+  return s
+}
+
+describe('starting a job', () => {
+  it('says one by one what is missing', async () => {
+    const s = await opened()
+    expect(s.missing.value).toBe('Choose the vehicle.')
+    s.choose('v2')
+    expect(s.missing.value).toContain('no clearance card')
+    s.choose('v1')
+    expect(s.missing.value).toBe('Say who does the job.')
+    s.form.value.mechanic = 'Oskar Venn'
+    expect(s.missing.value).toBe('')
+    s.form.value.odometer = '82.5'
+    expect(s.missing.value).toContain('whole number of kilometres')
+    s.form.value.odometer = ''
+    s.form.value.feel = '0.0O5'
+    expect(s.missing.value).not.toBe('')
+  })
+
+  it('has the odometer as it was seen last, and points out one that runs backwards', async () => {
+    const s = await opened()
+    s.choose('v1')
+    s.form.value.mechanic = 'Oskar Venn'
+    expect(s.form.value.odometer).toBe('80000')
+    expect(s.odd.value).toBe('')
+    s.form.value.odometer = '79000'
+    expect(s.odd.value).toContain('80000')
+  })
+
+  it('lets the hot pass go where another card is chosen than a cold one', async () => {
+    const s = await opened()
+    s.choose('v1')
+    s.form.value.hotCard = 2
+    s.form.value.card = 2
+    await nextTick()
+    expect(s.form.value.hotCard).toBe(-1)
+  })
+
+  it('sends what was chosen, remembers the mechanic’s own, and is one job however often it is pressed', async () => {
+    const s = await opened()
+    s.choose('v1')
+    Object.assign(s.form.value, { mechanic: ' Oskar Venn ', set: 'b', feel: '0,004' })
+    const [id, second] = await Promise.all([s.start(), s.start()])
+    expect(second).toBe('')
+    const posts = asked.filter((a) => a.method === 'POST')
+    expect(posts).toHaveLength(1)
+    expect(posts[0]!.body).toMatchObject({
+      id,
+      vehicle_id: 'v1',
+      gauge_set_id: 'b',
+      mechanic: 'Oskar Venn',
+      feel_mm: 0.004,
+    })
+    expect(localStorage.getItem('metronix.mechanic')).toBe('Oskar Venn')
+    const next = await opened()
+    expect(next.form.value).toMatchObject({ mechanic: 'Oskar Venn', set: 'b' })
+  })
+
+  it('keeps what was typed over another page, and drops it once the job is started', async () => {
+    const s = await opened()
+    s.choose('v1')
+    s.form.value.mechanic = 'Oskar Venn'
+    await nextTick()
+    const back = await opened()
+    expect(back.form.value).toMatchObject({ vehicle: 'v1', mechanic: 'Oskar Venn' })
+    await back.start()
+    await nextTick()
+    expect((await opened()).form.value.vehicle).toBe('')
+  })
+
+  it('says why it was refused, and starts the same job at the next press', async () => {
+    const s = await opened()
+    s.choose('v1')
+    s.form.value.mechanic = 'Oskar Venn'
+    refuse = 503
+    expect(await s.start()).toBe('')
+    expect(s.trouble.value).toBe('Refused with 503.')
+    refuse = 0
+    await s.start()
+    const ids = asked.filter((a) => a.method === 'POST').map((a) => (a.body as { id: string }).id)
+    expect(new Set(ids).size).toBe(1)
+  })
+
+  it('knows which vehicle has a job on the go, and which are off the list', async () => {
+    const s = await opened()
+    expect(s.vehicles.value.map((v) => v.id)).toEqual(['v1', 'v2'])
+    expect(s.off.value.map((v) => v.id)).toEqual(['v3'])
+    expect(s.going(s.every.value[0]!)?.id).toBe('going')
+    expect(s.going(s.every.value[1]!)).toBeUndefined()
+  })
+
+  it('corrects a job from what it started from, under its own id', async () => {
+    const s = await opened('going')
+    expect(s.form.value).toMatchObject({
+      vehicle: 'v1',
+      card: 1,
+      set: 'b',
+      rule: 'guarded',
+      feel: '0.004',
+      odometer: '90000',
+    })
+    expect(s.going(s.every.value[0]!), 'itself is no other job').toBeUndefined()
+    expect(await s.start()).toBe('going')
+    expect(asked.at(-1)).toMatchObject({ method: 'PUT', path: '/jobs/going/start' })
+  })
+})
