@@ -5,6 +5,10 @@ import "math"
 // assign gives each row a column of its own so that the sum of costs is smallest; −1 where a row can only
 // have a forbidden one (cost at least never). Rows may not outnumber columns. Shortest augmenting paths with
 // potentials (Kuhn 1955, Munkres 1957; this form after Jonker and Volgenant 1987), in rows² × columns steps.
+//
+// Each row is brought in by the cheapest path that frees a column for it, reassigning rows on the way;
+// potentials keep all reduced costs from going below zero, so that the cheapest path is found as a
+// shortest one. What is optimal for the rows so far stays optimal with one row more.
 func assign(rows, columns int, cost func(row, column int) int64) []int {
 	rowPotential, columnPotential := make([]int64, rows+1), make([]int64, columns+1)
 	owner, before := make([]int, columns+1), make([]int, columns+1) // of each column, counted from 1; 0: none

@@ -22,4 +22,13 @@
 // A shim thicker by d closes the gap by d. Over a whole engine the choice is an assignment of shims, its own,
 // loose, in stock or bought, to valves: fewest bought, then fewest valves disturbed, then nearest to the
 // aims. It is solved exactly (see assign.go).
+//
+// # By hand
+//
+//	0.10 too loose, M8×1 at the valve end                36° in, clockwise
+//	0.10 too loose, 5/16-24 stud nut, rocker 1.5         13.6° down: the nut moves both arms, gain 2.5
+//	0.05 too tight, threaded tappet M8×1                 18°: it must go in, clockwise, to open
+//	2.70 fitted, 0.10 found, 0.20 wanted                 a shim of 2.60
+//
+// Angles are told to a whole degree on screens; a hand turns to five.
 package adjust

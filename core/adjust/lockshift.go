@@ -23,6 +23,13 @@ type Shift struct {
 
 // LearnShift takes median and interquartile range of after − before, from EnoughPairs or more. Quartiles are
 // interpolated linearly between order statistics (definition 7 of Hyndman and Fan, 1996).
+//
+// The median, because one nut that was let go by a slip must not shift what the others teach; the
+// quartiles beside it, because a hand whose locking scatters more than the limits are wide had better hold
+// the screw still than aim off.
+//
+// Pairs are of one mechanic and one kind of adjuster: the sign is the kind's (a part that closes by rising
+// out of its thread is dragged the other way), the size the hand's.
 func LearnShift(pairs []Pair) Shift {
 	s := Shift{Count: len(pairs), Enough: len(pairs) >= EnoughPairs}
 	if !s.Enough {

@@ -14,6 +14,10 @@ const FromStock = "stock"
 
 // ShimValve is one valve of a shimmed engine: the shim that is fitted, the gap measured with it, and where
 // the gap should be.
+//
+// With 2.70 fitted and 0.10 measured where 0.20 is wanted, the shim is too thick by 0.10: 2.60 is wanted.
+// A shim's size and the gap over it always add up to the same, whichever shim is in: that sum is what the
+// choice works with.
 type ShimValve struct {
 	Valve    string
 	Fitted   measure.Length
@@ -96,6 +100,12 @@ const (
 // which is then not to be had for another. It is a rectangular assignment, solved by the shortest augmenting
 // paths of the Hungarian method (Kuhn 1955). Sizes are what can be bought, in any number; stock is what the
 // shop has, each piece once. At most 80 valves, windows no wider than a millimetre.
+//
+// Swapping among the engine's own shims costs nothing and is tried first. It also disturbs valves that
+// were in, and a job is the safer the fewer of them it touches; so among plans that buy equally few, the
+// one that moves the fewest is taken, and only then the one whose gaps lie nearest to their aims. A gap
+// that is a hair loose is preferred to one as far tight: a tight valve burns, a loose one ticks (common
+// practice).
 func ChooseShims(valves []ShimValve, sizes []measure.Length, stock []Count) ShimPlan {
 	var columns []column
 	for i, v := range valves {

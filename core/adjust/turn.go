@@ -48,6 +48,9 @@ var (
 // Reckon gives the turn that brings a gap to its aim: angle = 360 × change / (pitch × gain), by geometry of
 // the lever. It errs with ErrNoScrew for shims and hydraulic gear, ErrPitch without a pitch, and ErrRatio
 // where the gain needs a ratio (above 1 for a finger follower's pivot) that is not there.
+//
+// A tenth of a millimetre too loose at a screw of M8×1 at the valve end is 360 × 0.10 / 1 = 36 degrees, a
+// tenth of a turn; at the cam of a rocker of ratio 1.5 the same screw takes 54.
 func Reckon(a engine.Adjuster, gap, aim measure.Length) (Turn, error) {
 	change := gap - aim
 	t := Turn{Direction: Close}
@@ -91,6 +94,10 @@ func ClosesBy(a engine.Adjuster) engine.Way {
 
 // turning is which way the screw travels and is turned to change a gap: a right-hand thread goes in
 // clockwise, a left-hand one anticlockwise.
+//
+// Seen along the thread from the end where the tool sits: what must go in to change the gap the wanted way
+// is turned clockwise on a right-hand thread, what must come out anticlockwise; a left-hand thread
+// reverses both.
 func turning(a engine.Adjuster, d Direction) (engine.Way, Rotation) {
 	way := ClosesBy(a)
 	if d == Open {
@@ -103,6 +110,23 @@ func turning(a engine.Adjuster, d Direction) (engine.Way, Rotation) {
 }
 
 // Gain is the change of gap per travel of the screw or nut along its axis.
+//
+// Where the levers put it, with r the rocker's ratio (valve side over cam or push-rod side) and R that of
+// a finger follower (valve end over cam contact, both from the pivot), the gap changes by, for a travel of
+// one:
+//
+//	screw at the valve end, gap at the valve            1
+//	threaded tappet, gap at the tappet                  1
+//	screw at the valve end, gap at the cam              1/r
+//	threaded tappet, gap at the valve                   r
+//	screw at the push-rod end, gap at the valve         r
+//	nut on the stud at the rocker's middle              1 + r
+//	pivot of a finger, gap at the cam                   1 − 1/R
+//	pivot of a finger, gap at the valve                 R − 1
+//
+// The rocker's middle moves both arms at once, hence 1 + r. A finger's pivot lifts one end of a beam that
+// rests on the valve's tip and is pressed by the cam between the two; a ratio of 1 would put the cam over
+// the valve, where the pivot changes nothing, so R must be above 1.
 func Gain(a engine.Adjuster) (float64, error) {
 	r := a.Ratio
 	switch a.Kind {
@@ -132,6 +156,10 @@ func Gain(a engine.Adjuster) (float64, error) {
 }
 
 // byFeel bounds an eccentric: at most its eccentricity per radian.
+//
+// A pin that sits e off the middle of its disc moves by e × sin of the angle turned: at most e for a
+// radian, and nothing at the ends of its throw. Where in its throw it stands is not known, so no angle can
+// be told; what ten degrees can change at most can.
 func byFeel(a engine.Adjuster, t Turn) (Turn, error) {
 	t.ByFeel, t.Degrees = true, math.NaN()
 	t.Why = "An eccentric changes the gap unevenly: turn it by feel against the leaf."

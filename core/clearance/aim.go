@@ -23,6 +23,10 @@ const looseRoom = 10 * measure.Micrometre
 
 // At is the gap to set: the nominal, or for the loose end a little below the upper limit, never below the
 // nominal.
+//
+// The trade is split. The middle gives the most room for error on both sides; the loose end spares the
+// valve, which must have time on its seat to give off its heat, and is asked for on hard-worked engines.
+// Neither ever goes below the lower limit.
 func (l Limits) At(a Aim) measure.Length {
 	if a == AimLoose {
 		return max(l.Nominal, l.Window.Upper-looseRoom)

@@ -93,6 +93,12 @@ const PairSlack = measure.Thou / 2
 type Fault struct{ Figure, Message string }
 
 // Limits resolves a stated clearance. Faults are empty when the limits hold.
+//
+// Books print a figure in both units and round one of them: 0.15 mm beside .006 in, 0.35 beside .014. A
+// pair that differs by no more than half a thousandth is such a pair, and the metric figure counts; one
+// that differs more is a slip in one of them. So is a tolerance as large as its nominal (0.20 ± 0.2),
+// inches entered as millimetres, and limits the wrong way round: each is refused with what was probably
+// meant, because a wrong limit makes every verdict of the job wrong.
 func (c Clearance) Limits() (Limits, []Fault) {
 	if faults := c.pairs(); len(faults) > 0 {
 		return Limits{}, faults

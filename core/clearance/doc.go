@@ -25,4 +25,28 @@
 // While nothing has dragged, what is known is the thickest leaf that was free and the thinnest that would not
 // go; the tree of tries with the fewest expected ones is found exactly by dynamic programming over those
 // pairs. See [Yardstick.Judge] and plan.go.
+//
+// # Worked through
+//
+// Limits 0.20 to 0.24, plain leaves (u = 0.005), feel 0.005:
+//
+//	reading                  what it leaves of the gap      verdict
+//	0.24 falls through       above 0.235                    loose, by the limit's leaf; close
+//	0.22 falls through       above 0.215                    undecided
+//	… and 0.24 won't go    0.215 to 0.245                 in; close: the interval passes the limit by 0.005
+//	0.22 drags               0.21 to 0.23                   in, sure
+//	0.25 drags               0.24 to 0.26                   loose; close: 0.24 is not ruled out
+//
+// The strict rule calls the second line from the end in as well, since all of 0.21 to 0.23 lies within the
+// limits, and leaves the others undecided.
+//
+// # What is shown for a valve
+//
+// The figure is what is known, never more: at 0.25 where a leaf dragged, below 0.305 where the thinnest
+// that would not go is 0.30 ± 0.005, above, or between two. See [Judgement.Known].
+//
+// # Units
+//
+// A card keeps the unit it was stated in, so that a figure in thousandths is shown as such beside its
+// millimetres, and exactly converted: nothing is rounded between the book and the verdict.
 package clearance

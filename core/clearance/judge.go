@@ -106,6 +106,11 @@ type Yardstick struct {
 
 // Judge decides from readings whether a gap lies within the limits, and names the next leaf to try from the
 // owned set when it is undecided. No readings are undecided, with the first leaf to try.
+//
+// With limits of 0.20 to 0.24, an unchecked leaf (± 0.005) and a feel of ± 0.005: 0.22 drags, so the gap
+// is 0.22 ± 0.01 and in, surely; 0.24 drags, so it is in by the workshop rule, though close, and undecided
+// by the strict one; 0.25 falls through, so it is loose; 0.20 will not go, so it is tight. Free at 0.21
+// and stopped at 0.23 is in without any drag at all.
 func (y Yardstick) Judge(readings []Reading) Judgement {
 	j := y.settle(readings)
 	if j.Verdict == Undecided {
@@ -134,6 +139,10 @@ func (y Yardstick) settle(readings []Reading) Judgement {
 }
 
 // simple is the workshop rule: nominal thicknesses decide, a drag first.
+//
+// The estimate is that of the leaves that dragged, averaged. Without one the verdict follows from the
+// bounds alone: a leaf at or below the lower limit that will not go is tight, one at or above the upper
+// limit that is free is loose, and a gap shut in between two leaves that both lie in the window is in.
 func simple(w measure.Window, readings []Reading, estimate *measure.Length) Verdict {
 	if estimate != nil {
 		switch {
@@ -176,6 +185,11 @@ type interval struct {
 }
 
 // narrow intersects what every reading allows. A gap is never below zero.
+//
+// Each reading cuts the line of possible gaps: free keeps what lies above the leaf, won't go what lies
+// below, a drag a band about it. The ends of what is left remember whether the cut includes them, because
+// limits are inclusive and a leaf that is free on the upper limit says more than that the gap may lie on
+// it. Where nothing is left, two of the readings are named that cannot both be.
 func narrow(readings []Reading, feel measure.Length) (interval, string) {
 	iv := interval{}
 	var drags []measure.Length

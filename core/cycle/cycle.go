@@ -82,6 +82,10 @@ func (c *Cycle) CrankAt(cylinder int, theta measure.Angle) measure.Angle {
 }
 
 // Margin is how far a valve stands from its nearest opening or closing; negative when it is open.
+//
+// With the typical road cam an exhaust valve is shut from 372 to 128 of its cylinder's cycle, 476 degrees:
+// at firing TDC its margin is 128, to its opening; in the middle of its base circle it is 238, the most
+// there is; at full lift it is −122.
 func (c *Cycle) Margin(v engine.Valve, crank measure.Angle) measure.Angle {
 	e := c.Events(v.Kind)
 	sinceOpen := (c.Theta(v.Cylinder, crank) - e.Open).Wrap()

@@ -61,6 +61,10 @@ func UsualOrders(layout Layout, cylinders int) []Usual {
 // commonly numbered, and one row of valves a bank, or two where a cylinder has more than two valves.
 // perCylinder counts valves, 2 to 5. It errs where no engine can be so. Name and clearances are left to be
 // filled in.
+//
+// It is what a new sheet is drawn from when a layout and a number are tapped, so that most engines are one
+// tap from right. Nothing in it is claimed of any maker's engine: the order is offered as usual, the rows
+// are the commonest, and all of it is there to be corrected.
 func Start(layout Layout, cylinders, perCylinder int) (*Sheet, error) {
 	if cylinders < 1 || cylinders > MaxCylinders {
 		return nil, fmt.Errorf("%d cylinders: an engine sheet holds 1 to %d", cylinders, MaxCylinders)
@@ -144,6 +148,9 @@ func startRows(cylinders, perCylinder int, intakes Side) []Row {
 
 // palindrome is the row EI IE EI … so that neighbours share ports, the commonest of plain heads (common
 // practice).
+//
+// Neighbours that share ports put their like valves side by side: E I, I E, E I … from the front. It is
+// also the row on which the rule of nine holds.
 func palindrome(cylinders int) string {
 	return strings.Repeat("EIIE", (cylinders+1)/2)[:2*cylinders]
 }

@@ -33,6 +33,12 @@ func (r *Report) warn(location, format string, args ...any) {
 }
 
 // Check examines a whole sheet and reports everything at once. It never panics, whatever the sheet holds.
+//
+// Its faults are sentences for whoever typed the sheet: where (a path into the sheet), what is wrong, and,
+// where a slip is likely, what was probably meant. What is odd and still possible is a warning: exhausts
+// narrower than intakes, cylinders that differ.
+//
+// Everything after it relies on it: the rest of the core takes a checked sheet and asks nothing again.
 func Check(s *Sheet) *Report {
 	r := &Report{}
 	checkBasics(s, r)
@@ -76,6 +82,8 @@ func oneOf[T ~string](r *Report, location string, got T, allowed ...T) {
 	r.problem(location, "%q is not one of: %s.", string(got), strings.Join(words, ", "))
 }
 
+// checkFiring: every cylinder fires once in a cycle. A number that comes twice usually stands in the place
+// of the one that is missing, so both are named together.
 func checkFiring(s *Sheet, r *Report) {
 	seen := map[int]bool{}
 	for i, c := range s.FiringOrder {
@@ -98,6 +106,8 @@ func checkFiring(s *Sheet, r *Report) {
 	checkFiringAngles(s, r)
 }
 
+// checkFiringAngles: they rise from 0, the first cylinder of the order, and stay below 720; they are for
+// odd-fire engines, where 720 divided by the cylinders would put every stop in the wrong place.
 func checkFiringAngles(s *Sheet, r *Report) {
 	if s.FiringAngles == nil {
 		return
@@ -123,6 +133,9 @@ func checkFiringAngles(s *Sheet, r *Report) {
 	}
 }
 
+// checkTiming: events are given as a cam card gives them, before and after the dead centres. A card whose
+// exhaust and intake would be open for longer than a valve of the trade is, or hardly at all, has its
+// columns swapped or is quoted at a lift.
 func checkTiming(t *ValveTiming, r *Report) {
 	if t == nil {
 		return
@@ -198,6 +211,8 @@ func StricterSince(location string) bool {
 // marginField is where a sheet holds its required margin.
 const marginField = "required_margin_deg"
 
+// checkMarks: a mark repeats every turn, so it lies within one. Two at the same place are one mark written
+// twice.
 func checkMarks(marks []measure.Angle, r *Report) {
 	if marks != nil && len(marks) == 0 {
 		r.problem("marks_deg", "The list of marks is empty. Leave it out where the pulley has only its TDC "+
@@ -227,6 +242,8 @@ func checkTurningPoint(t *TurningPoint, r *Report) {
 	}
 }
 
+// checkCard: intake and exhaust must each resolve to limits; the state says at which engine they hold, and
+// a cold card may carry its own temperature.
 func checkCard(c clearance.Card, at string, r *Report) {
 	if strings.TrimSpace(c.Source) == "" {
 		r.problem(at+".source", "The card does not say where its figures come from, for example the "+
@@ -263,6 +280,8 @@ func checkCard(c clearance.Card, at string, r *Report) {
 	}
 }
 
+// checkOwnSequence: the maker’s order may leave no valve out and set none twice, and names valves as the
+// rows do. Where it disagrees with the geometry is for the plan to say, since the maker’s book wins.
 func checkOwnSequence(s *Sheet, r *Report) {
 	if s.OwnSequence == nil {
 		return

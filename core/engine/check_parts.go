@@ -8,6 +8,7 @@ import (
 	"metronix/core/measure"
 )
 
+// checkBanks: every cylinder stands in one bank, and a bank has one row of valves or two.
 func checkBanks(s *Sheet, r *Report) {
 	if len(s.Banks) == 0 {
 		r.problem("banks", "No bank is given: a sheet needs at least one head with a row of valves.")
@@ -33,6 +34,7 @@ func checkBanks(s *Sheet, r *Report) {
 	warnUnlike(s, r)
 }
 
+// checkBankCylinders: a cylinder that stands in two banks is named with both.
 func checkBankCylinders(s *Sheet, bank Bank, b int, owner map[int]int, r *Report) {
 	at := fmt.Sprintf("banks[%d].cylinders", b)
 	if len(bank.Cylinders) == 0 {
@@ -52,6 +54,7 @@ func checkBankCylinders(s *Sheet, bank Bank, b int, owner map[int]int, r *Report
 	}
 }
 
+// checkRows: two rows lie on different sides.
 func checkRows(bank Bank, at string, r *Report) {
 	if len(bank.Rows) < 1 || len(bank.Rows) > 2 {
 		r.problem(at+".rows", "%d rows: a bank has one row of valves, or two (left and right).",
@@ -72,6 +75,8 @@ func checkRows(bank Bank, at string, r *Report) {
 	}
 }
 
+// checkLetters: letters are I and E, and as many as divide evenly among the bank’s cylinders; what else
+// was typed is shown.
 func checkLetters(bank Bank, row Row, where string, r *Report) bool {
 	if i := strings.IndexFunc(row.Valves, func(c rune) bool { return c != 'I' && c != 'E' }); i >= 0 {
 		r.problem(where+".valves", "Letter %d of %q is neither I (intake) nor E (exhaust).",
@@ -130,6 +135,8 @@ func cylinderLetters(bank Bank, i int) string {
 	return b.String()
 }
 
+// warnUnlike: cylinders that differ in their valves are possible and odd: most often a letter was
+// mistyped.
 func warnUnlike(s *Sheet, r *Report) {
 	if !r.OK() {
 		return
@@ -177,6 +184,8 @@ func CheckAdjuster(a *Adjuster) []Finding {
 	return r.Problems
 }
 
+// checkAdjuster: a kind that is known, a pitch and a ratio that a screw and a lever can have, and only
+// what its kind uses. What is left out only keeps the turn of the screw from being told.
 func checkAdjuster(a *Adjuster, r *Report) {
 	if a == nil {
 		return

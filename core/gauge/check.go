@@ -19,6 +19,10 @@ const farOff = 20 * measure.Micrometre
 
 // Check finds thicknesses that no leaf has, leaves listed twice, and micrometer figures that cannot belong to
 // their marking. A leaf may be there both straight and angled.
+//
+// Most faults of a set are slips of writing it down: a thickness in the other unit (a leaf of "8" among
+// millimetres), a micrometer figure that belongs to the next leaf, the same marking twice. Each is said at
+// its leaf, with what was probably meant.
 func Check(items []Item) []Fault {
 	var faults []Fault
 	if len(items) > MaxLeaves {

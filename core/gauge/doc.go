@@ -10,4 +10,13 @@
 // then the nearest to the aim, then the thicker; without limits the smallest worst case. [Set.Reach] says
 // which thicknesses a set makes in a window and which sizes are missing. [Check] finds what is wrong with a
 // set.
+//
+// # Examples
+//
+//	0.15 + 0.06              0.21 ± 0.01, two plain leaves
+//	0.20 measured as 0.221   counts as 0.221 ± 0.002, and is still called 0.20
+//	.009                     0.2286 mm exactly; it serves limits of 0.20 to 0.24
+//
+// A stack is named by what is stamped on its leaves, thickest first, because that is what the hand looks
+// for in the set; what it measures is told beside it.
 package gauge

@@ -55,6 +55,9 @@ type Leaf struct {
 func Plain(marked measure.Length) Leaf { return Leaf{ID: ID{Marked: marked}} }
 
 // True is the micrometer's figure, else the marking.
+//
+// A leaf that has been cut down, bent flat or worn is not what is stamped on it; a rounding caliper is no
+// micrometer.
 func (l Leaf) True() measure.Length {
 	if l.Measured > 0 {
 		return l.Measured

@@ -32,6 +32,10 @@ type Hole struct{ From, To measure.Length }
 // Reach lists the thicknesses within a window that leaves and stacks of up to most leaves give, thinnest
 // first, each with the fewest leaves (of as many the more certain ones), and the holes between them wider
 // than wide.
+//
+// A hole is what a mechanic needs to know before the job: with 0.20 and 0.25 owned and limits of 0.21 to
+// 0.24, no leaf can ever say that the valve is in by dragging; it can only be shut in between one that is
+// free and one that will not go.
 func (s Set) Reach(window measure.Window, most int, wide measure.Length) (stacks []Stack, holes []Hole) {
 	best := map[measure.Length]Stack{}
 	s.EachStack(window, 1, most, func(st Stack) {

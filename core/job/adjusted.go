@@ -9,6 +9,14 @@ import (
 )
 
 // Adjusted says that a valve's adjuster was moved, and is not locked yet where it has a lock nut.
+//
+// Only a valve that is out is touched. One that is in stays, because every turn of a screw is a chance to
+// lose a good setting; swapping shims over a whole engine is the one exception, where moving a good
+// valve's shim saves buying one.
+//
+// From here to Locked the nut is slack. Readings with the nut slack are how the screw is brought to the
+// leaf; they are no result, and the first reading that counts comes after locking. A shimmed engine has no
+// nut: its shim is in, and is read as it is.
 type Adjusted struct {
 	plain
 	Valve  string

@@ -1,6 +1,9 @@
 package job
 
 // BarredOver is two full turns of the crank, before the check pass.
+//
+// Two turns of the crank are one of the cam: every follower goes over its lobe once and what was laid in
+// oil or held by friction settles. Then every valve is read once more, and every lock nut is felt.
 type BarredOver struct{ plain }
 
 // Kind is "barred_over".

@@ -9,6 +9,9 @@ import (
 )
 
 // DialRead is a gap read off a dial indicator.
+//
+// It is the way out where a worn hollow in a rocker's pad makes a leaf bridge it and read small, and where
+// no leaf reaches. One such figure settles a valve, to within its uncertainty.
 type DialRead struct {
 	plain
 	Valve       string

@@ -23,4 +23,66 @@
 //
 // [Job.Next] is the one thing to do now, [Job.Advise] the leaves to do it with. Nothing here asks the clock:
 // times come in with what happened.
+//
+// # A job from end to end
+//
+// A four 1-3-4-2 with screws and lock nuts, by rocking pairs, cold:
+//
+//	way_chosen     rocking pairs, as the crank turns
+//	prepared       19 °C, at most 38 is allowed: the gate is open
+//	located        the TDC mark at the pointer, cylinder 4 rocks: the crank stands at 0
+//	reading        E1: 0.30 drags, in a window of 0.28 to 0.32
+//	kept           E1 is in, its as-found figure stands
+//	reading, kept  I1: 0.18 drags, under a window of 0.20 to 0.24: tight
+//	turned         180 degrees on, cylinder 2 rocks; E3 and I3 are read; and so round
+//	turned         back at cylinder 1: what was out is set where it stands clear
+//	adjusted       I1: the nut is slack, the screw turned out until 0.22 drags
+//	locked         the nut is tight
+//	reading, kept  I1: 0.22 drags, in
+//	barred_over    two full turns
+//	reading, kept  every valve once more
+//	signed         tools and leaves accounted for, by whom
+//
+// # Phases
+//
+// The phase is not stored, it follows from the valves:
+//
+//	choose_way   no sequence chosen
+//	prepare      the temperature gate is shut
+//	as_found     some valve has no as-found figure
+//	adjust       some valve is out, or its nut is slack, and is not left with a reason
+//	verify       something was set since the crank was last turned over twice
+//	sign         nothing waits
+//	await_hot    signed cold, and a hot pass is to follow
+//	done         signed
+//
+// # What a valve goes through
+//
+//	Untouched → NutLoose → NutTight → Untouched
+//
+// Adjusted slackens the nut, Locked tightens it, and keeping the reading that follows brings it back to
+// where it counts as read. On gear without a lock nut Adjusted leads straight to NutTight. A valve with
+// its nut slack is the only one that may be worked on until it is locked, and the crank is not turned
+// while it can still be reached.
+//
+// # Where the crank stands
+//
+// The crank is known as a range of positions, from a stop (one position) or from sightings (as wide as
+// they leave it). Every question of whether a valve may be worked on is asked of the least clear position
+// of that range. The place is lost when the engine has run (a hot pass, a gate that shut because the
+// engine was found warmer), when somebody doubts it, and it wants confirming after hours in which nothing
+// was entered, since the next thing may have been done by a hand that did not write it down.
+//
+// # Two hands at one job
+//
+// A happening may say what its screen knew: the newest happening on it ([Happening].Since). Where
+// something came in between that matters, it is refused with a code that a screen can answer: the crank
+// was moved ([CrankMoved]), the valve was kept by somebody else ([KeptSince]). A reading made before the
+// crank was moved still counts for the place where it was made, if that is said.
+//
+// # What is refused, and how
+//
+// A [Refusal] names the field that is at fault, and says in a sentence what stands in the way and what to
+// do about it. Whether an act is sound (its valve exists, its figures can be) is asked always; whether it
+// may happen now is asked only when it is done, never when a stored list is replayed.
 package job

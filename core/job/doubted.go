@@ -2,6 +2,10 @@ package job
 
 // Doubted is what anybody may say at any time: the crank may have been turned, and its place must be found
 // again.
+//
+// A helper leans on a spanner, somebody moves the car in gear: whoever thinks so may say so, and it is
+// better said once too often. Nothing read is lost. Readings made before it were made at a place that was
+// known then.
 type Doubted struct{ plain }
 
 // Kind is "doubted".

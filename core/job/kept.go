@@ -7,6 +7,16 @@ import (
 )
 
 // Kept says that a valve's readings stand, and goes on to the next.
+//
+// This is the moment at which a reading becomes a result: the first kept before the valve's adjuster was
+// touched is its as-found figure for good, whatever is read later; the last is how it was left. After two
+// turns and with the valve in, it counts as checked.
+//
+// What the mechanic's own lock nut did is learned here too: the gap with the nut slack and the gap with it
+// tight are a pair.
+//
+// A result of a hot pass that came later than the hot figures hold is kept and marked stale: it is true of
+// an engine that is cooler than its card, and is offered to be read again.
 type Kept struct {
 	plain
 	Valve string

@@ -6,6 +6,10 @@ import (
 )
 
 // LeftAsIs leaves a valve out of its limits on purpose.
+//
+// A seized adjuster, a part on order, an owner who will not have it touched: the job can be signed all the
+// same, and says so. It is a decision about a valve whose gap is known to be out, so it is refused where
+// nothing is known, where a nut is slack, and where the valve was moved and not read since.
 type LeftAsIs struct {
 	plain
 	Valve  string

@@ -7,6 +7,11 @@ import (
 )
 
 // Located finds the crank by what is visible on the engine.
+//
+// Sightings are taken together: each allows a range of positions, and what they have in common must be one
+// place, narrow enough to say which valves are clear everywhere within it. Two that cannot both be are
+// named as a pair. What was seen is kept with the job, and the place is remembered as the range it is: a
+// valve counts as clear only if it is at every position of that range.
 type Located struct {
 	plain
 	Seen []sequence.Sighting

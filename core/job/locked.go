@@ -4,6 +4,10 @@ import "fmt"
 
 // Locked says that a valve's lock nut is tight, which ends setting. The gap before it is the reading with the
 // nut slack; where a leaf was tried and did not drag, it is not known.
+//
+// Tightening drags the screw round and moves the gap, mostly tighter by a hundredth or two. So no valve is
+// finished by being set: it is read again with its nut tight, and the difference teaches what to allow for
+// next time.
 type Locked struct {
 	plain
 	Valve string

@@ -1,6 +1,10 @@
 package job
 
 // Picked turns to a valve out of turn: it is what is worked on next.
+//
+// Any valve that stands clear may be taken up, and one that does not may be chosen to be looked at; what
+// may be done with it is said when it is done. A valve in the middle of its adjustment is finished first:
+// it holds a slack nut.
 type Picked struct {
 	plain
 	Valve string

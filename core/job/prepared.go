@@ -10,6 +10,11 @@ import (
 // Prepared passes the temperature gate, °C, or overrides it with a written reason. A hot engine has run, and
 // so has a cold one whose gate was shut because it was found warmer: where its crank stands is not known any
 // more.
+//
+// Cold figures hold up to the temperature that their card says, hot ones from operating temperature on and
+// for ten minutes. Outside of that a clearance is another one, by a few hundredths, in a direction that
+// depends on the materials; so the gate is refused with the figure that it wants, unless a reason is
+// written. The reason stands on the sheet with its temperatures, for each pass apart.
 type Prepared struct {
 	plain
 	EngineC, AmbientC float64

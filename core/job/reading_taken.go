@@ -9,6 +9,14 @@ import (
 )
 
 // ReadingTaken is how one leaf, or one stack of leaves, felt in a valve's gap.
+//
+// Each reading narrows the interval in which the gap lies (see clearance). It may be made with one leaf or
+// a stack of up to three, and is told by their markings, as they lie in the hand; what they measure is
+// looked up in the set that the job began with.
+//
+// It is refused at a valve that is not clear of its lobe by what the sheet requires: there the rocker is
+// on its way, the gap reads too small or none is left, and a valve set so would be far too loose. It is
+// refused too where the crank's place is not known.
 type ReadingTaken struct {
 	plain
 	Valve  string

@@ -3,6 +3,11 @@ package job
 import "strings"
 
 // Signed ends a job, or its cold pass where a hot one follows.
+//
+// A tool on the crank breaks a wrist at the first turn of the starter, and a leaf left in the head ruins
+// an engine; so signing asks for both by name, and is refused without them. It is refused as well while
+// any valve waits to be read, set or checked: a valve may be left out of its limits with a reason, never
+// forgotten.
 type Signed struct {
 	plain
 	By       string // who signs

@@ -8,6 +8,9 @@ import (
 
 // Sized writes down, or corrects, the shim found under a valve. Where nothing was changed since its gap was
 // measured, it was measured with this shim.
+//
+// The size stands on the shim, if it is still to be read there; a micrometer settles it. Choosing shims
+// for a whole engine needs the sizes of the valves that are out and of those that might give theirs.
 type Sized struct {
 	plain
 	Valve string

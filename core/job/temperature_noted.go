@@ -8,6 +8,10 @@ import (
 
 // TemperatureNoted writes the engine's temperature and that of its surroundings down, °C, while the engine
 // cools or warms. One that does not suit the card any more shuts a gate that stands open without an override.
+//
+// From two such readings the wait until the gate opens is forecast (see thermal). Nothing else changes by
+// writing a temperature down: it is no step of the work and never refused, whatever the state of the job,
+// short of a figure that no thermometer shows.
 type TemperatureNoted struct {
 	plain
 	EngineC, AmbientC float64

@@ -7,6 +7,14 @@ import (
 )
 
 // Turned says that the crank now stands at a stop of the plan: it was turned there, or found there.
+//
+// It is refused where turning would do harm or lose something: a lock nut slack at a valve that can still
+// be reached, since it may unscrew; a shim missing, since the cam would run on a bare bucket and can lock;
+// a reading that is not kept, since its place would be forgotten. It is also refused where the screen that
+// sends it was drawn before somebody else moved the crank: "turned to stop 2" is believed only from one
+// who saw where it stood.
+//
+// From here on the crank is known exactly, at the stop, until the engine runs or somebody doubts it.
 type Turned struct {
 	plain
 	Stop int // index into the plan's stops, from 0

@@ -2,6 +2,13 @@ package job
 
 // Undone takes back the last happening that stands. What it does is done by making the list shorter: the
 // state is computed from what is left.
+//
+// It names what it takes back, so that two hands at two screens cannot undo each other's work by pressing
+// at once: the second is told that something else happened since. Undoing is itself a happening and stays
+// in the stored list, which only grows; what was taken back is still there to be read in the record, and
+// counts no more.
+//
+// A signed job is not taken back. What was signed is what somebody answers for.
 type Undone struct {
 	plain
 	Target string // the id of the happening taken back

@@ -8,6 +8,14 @@ import (
 )
 
 // WayChosen chooses the sequence in which the valves are worked on, or another one later on.
+//
+// Needs a sequence that applies to this engine, and no lock nut slack: changing the order of work is no
+// moment to forget one. Every reading is kept, since a reading belongs to its valve and not to a stop.
+// Where the crank is known and stands at a stop of the new sequence, that stop is where the job goes on;
+// elsewhere the next thing is to turn.
+//
+// The plan is computed anew from the sheet and the choice, and never stored: a sheet that was copied into
+// the job cannot change under it, so that the same choice always gives the same plan.
 type WayChosen struct {
 	plain
 	sequence.Way

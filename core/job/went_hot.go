@@ -5,6 +5,9 @@ import "time"
 // WentHot begins the hot pass of a job signed provisionally: the hot card, every valve to be read anew, the
 // engine to be warmed first and its crank to be found again. What was found and left cold stays, with its
 // reasons.
+//
+// A hot figure is never reckoned from a cold one. The engine is run, shut off and read within ten minutes
+// against its own hot card; that it ran also means that nobody knows where its crank stands.
 type WentHot struct{ plain }
 
 // Kind is "went_hot".

@@ -6,6 +6,10 @@ import (
 )
 
 // Withdrawn takes back one reading that is not kept yet, whichever is trusted least.
+//
+// A slip of the thumb should cost one tap and never a wrong verdict; where readings contradict each other
+// this is how they are made to agree. Once a valve is kept its readings stand, and are changed by reading
+// it again.
 type Withdrawn struct {
 	plain
 	Valve string

@@ -91,6 +91,11 @@ func (s *search) last(p span) (at measure.Angle, ok bool) {
 }
 
 // stab is the fewest positions that reach a margin, at most limit; −1 where that many do not do.
+//
+// On a line the greedy walk is optimal by itself: stab at the end of the arc that ends first, drop all
+// arcs that hold the point, go on. On a circle there is no first arc; but some point of the best answer
+// may be moved on to the end of one of its arcs without losing any, so trying each arc's end as the first
+// point finds it.
 func (s *search) stab(margin measure.Angle, limit int) int {
 	spans, ok := s.spans(margin)
 	if !ok {
@@ -139,6 +144,11 @@ func walk(spans []span, ends []measure.Angle, order []int, start, limit int) int
 }
 
 // margins are all margins at which the answer can change, rising.
+//
+// As the margin grows every arc shrinks at both ends, and the fewest points can change only where some
+// arc's left end meets another's right end (or an allowed position meets an end): between two such margins
+// the same points serve. So finitely many are tried, and since more margin never needs fewer points,
+// halving finds the largest that k points reach.
 func (s *search) margins() []measure.Angle {
 	var list []measure.Angle
 	add := func(m measure.Angle) {
@@ -179,6 +189,9 @@ func (s *search) best(margins []measure.Angle, k int) (measure.Angle, bool) {
 }
 
 // positions is the dictionary-smallest sorted list of n positions that reach a margin.
+//
+// Many lists may reach the same margin; the smallest by comparing them from the front is taken, so that
+// one sheet has one plan on every machine and in every test.
 func (s *search) positions(margin measure.Angle, n int) []measure.Angle {
 	spans, _ := s.spans(margin)
 	slices.SortFunc(spans, func(a, b span) int { return cmp.Compare(a.left, b.left) })

@@ -8,6 +8,9 @@ import (
 
 // deal puts each valve to the stop at which its margin is largest; of equally deep ones to the smaller crank
 // position.
+//
+// That is the rule that reproduces the trade's printed tables for stops that do not belong to one
+// cylinder. The tie goes to the smaller position so that the same sheet always gives the same plan.
 func deal(c *cycle.Cycle, drafts []draft) []draft {
 	for _, v := range c.Valves {
 		best, margin := -1, measure.Angle(0)
@@ -23,6 +26,9 @@ func deal(c *cycle.Cycle, drafts []draft) []draft {
 }
 
 // places makes one stop of positions within SameAngle, before valves are dealt out.
+//
+// Valves of one kind of one cylinder come down together; two stops a hair apart would be one place with
+// two names.
 func places(drafts []draft) []draft {
 	var out []draft
 	for _, d := range drafts {

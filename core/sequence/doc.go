@@ -24,4 +24,30 @@
 // [Locate] turns the question round. What is seen allows a range of crank positions; several sightings
 // intersect; what remains is where the crank may stand. Where doubt remains it names what to look at next,
 // and where the crank stands if that is seen.
+//
+// # Depth
+//
+// How the schools differ on one engine, a four with the typical road cam (every valve shut for 476
+// degrees):
+//
+//	school                  stops   turned   smallest margin
+//	one cylinder, rocking   4       540°     128°
+//	two stops               2       360°     128°
+//	exhaust fully open      4       540°     198°
+//	rule of nine            8       as the valves come down   238°, half of 476
+//
+// Fewer stops are less work at the crank and leave each valve nearer to its ramps: that is the whole
+// disagreement between the schools, and [Compare] puts it in numbers for any engine.
+//
+// # Signs
+//
+// A stop names first the sign that tells its place for certain, the cylinder that rocks or the valve that
+// is down, and a pulley mark only beside it: a mark comes round at every turn, and a cycle has two. On
+// positions that nothing marks, a degree wheel is read.
+//
+// # Turning back
+//
+// Against the running direction a plan visits the same stops the other way round. It is made only where
+// the sheet says that the engine may be turned back, and carries its caution: a crank bolt can come
+// undone, a sprung tensioner can let a chain slip.
 package sequence

@@ -54,6 +54,14 @@ func (e *UnseenError) Error() string { return "This cannot be seen on this engin
 
 // Locate says where the crank may stand, for a checked sheet. It errs with an *UnseenError where a sighting
 // names no cylinder or valve of the engine. A nil margin is the sheet's.
+//
+// With the pulley's TDC mark at the pointer a straight four stands at 0 or at 360; cylinder 1 with play in
+// both rockers says which, and so does cylinder 4 if it rocks. What is left after all sightings is where
+// the crank may be, and a valve may be set only where it is clear at every one of those positions, the
+// least clear of them counting.
+//
+// A sighting is believed to within what an eye can tell: five degrees for a mark, ten for a valve that is
+// fully down; a cylinder rocks for as long as its two valves overlap.
 func Locate(s *engine.Sheet, seen []Sighting, requiredMargin *measure.Angle) (Location, error) {
 	c := cycle.New(s)
 	for i, w := range seen {
@@ -77,6 +85,9 @@ func Locate(s *engine.Sheet, seen []Sighting, requiredMargin *measure.Angle) (Lo
 }
 
 // unseen says why an engine cannot show a sighting; empty where it can.
+//
+// It is a fault of who asks, not a contradiction between what is seen: cylinder 6 of a four rocks on no
+// engine.
 func unseen(c *cycle.Cycle, w Sighting) string {
 	switch w.What {
 	case TDCFiring, Rocking:
@@ -98,6 +109,9 @@ func unseen(c *cycle.Cycle, w Sighting) string {
 }
 
 // ranges is where the crank may stand when one thing is seen.
+//
+// Two are returned where the crank has to be told apart by more: a pulley mark comes round twice in a
+// cycle. A range may wrap through firing TDC of the first cylinder.
 func ranges(c *cycle.Cycle, w Sighting) []Range {
 	about := func(at, slack measure.Angle) Range { return Range{(at - slack).Wrap(), (at + slack).Wrap()} }
 	v, _ := c.Valve(w.Valve)

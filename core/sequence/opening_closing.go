@@ -8,6 +8,11 @@ import (
 
 // openingClosing is, per cylinder, its intakes as its exhaust starts to open and its exhausts as its intake
 // nearly closes.
+//
+// Cams of long duration leave little base circle, and at firing TDC both valves may be near a ramp. Here
+// each valve is taken by its own cylinder's other one: as the exhaust just starts to open the intake has
+// long closed, and as the intake is nearly closed the exhaust has long closed too. Two stops a cylinder,
+// and none of them needs a mark.
 var openingClosing = school{
 	name: OpeningClosing, title: "Exhaust opening, intake closing",
 	howTo: "Intake as its own exhaust starts to open, exhaust as its own intake nearly closes: for long cams.",

@@ -9,6 +9,12 @@ import (
 
 // own is the maker's printed order, stop by stop as printed. It wins over the geometry, and is cautioned of
 // where they disagree.
+//
+// A maker may want a position off the middle of the base circle: to have a decompressor clear, or because
+// a chain lies easier there. So the printed stops are kept as they are, in their order, and each valve is
+// held against the geometry all the same: where it would not be clear by what this sheet requires, a
+// caution says so and asks to check the order and the cam card. A slip in copying the table is found so as
+// well.
 var own = school{
 	name: Own, title: "The maker’s own order", printed: true,
 	howTo: "As printed for this engine. Where given it wins.",

@@ -142,6 +142,10 @@ type draft struct {
 
 // Make plans a checked sheet. The only error is ErrTurnBack; a school that does not fit answers Applies
 // false.
+//
+// Every valve appears at one stop exactly, with its margin there. A plan whose smallest margin falls short
+// of the required one does not apply, and its reason names the valve, its margin and what is required; the
+// limit itself is enough.
 func Make(s *engine.Sheet, q Request) (Plan, error) {
 	if q.Direction == Back && !s.MayTurnBack {
 		return Plan{}, ErrTurnBack

@@ -9,6 +9,10 @@ import (
 )
 
 // school is one way of going round an engine, in a file of its own.
+//
+// A new school is a file with such a value, its line in schools, and its test: its title, how it is done
+// and the orders it may be taken in are served with every plan, and neither the wire nor a screen knows
+// any school by name.
 type school struct {
 	name     School
 	title    string

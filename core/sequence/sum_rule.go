@@ -11,6 +11,22 @@ import (
 // sumRule is the rule of nine and its kin: valve w pressed right down, the valve numbered N + 1 − w is set.
 // It holds only where that partner is the same kind of valve on the companion cylinder, on one head with one
 // row of one intake and one exhaust each.
+//
+// On a straight four in the row E I I E E I I E, numbered 1 to 8 from the front, the rule of nine pairs 1
+// with 8, 2 with 7, 3 with 6, 4 with 5 (common practice). It works because such a row reads the same from
+// both ends, so that the partner is the same kind of valve of the companion cylinder: one is at the top of
+// its lobe exactly where the other is in the middle of its base circle, 360 degrees apart. A straight six
+// with a row of that kind has the rule of thirteen.
+//
+// It is the deepest place that a stop can have, half of the valve's whole closed interval, which is why it
+// is liked for long cams. It has as many stops as valves.
+//
+// On a row such as E I E I E I E I the numbers pair an exhaust with an intake and the rule would set a
+// valve that is open or near it. So the rule is never assumed: each pair is checked, and the first that
+// fails is named as the reason.
+//
+// In the order of the numbers the crank is turned far more than in the order in which the valves come
+// down; both are taught.
 var sumRule = school{
 	name: SumRule, numbered: true,
 	titleOf: func(valves int) string {
@@ -44,6 +60,7 @@ func sumRuleStops(c *cycle.Cycle, _ Request, _ measure.Angle) ([]draft, string) 
 	return drafts, ""
 }
 
+// sumRuleShape is the rule's precondition on the shape of the head: why it does not hold, empty where it does.
 func sumRuleShape(c *cycle.Cycle) string {
 	if !c.Sheet.OneRow() {
 		return "The valves are not numbered in one row from front to rear: this rule needs one head with " +
@@ -66,6 +83,9 @@ func sumRuleShape(c *cycle.Cycle) string {
 	return ""
 }
 
+// notPartners says why the numbers would pair two valves that are no partners, empty where they are: no
+// companion, another kind of valve, or a cylinder that is not the companion. The sentence names both
+// valves by number and by name, as a learner says them.
 func notPartners(c *cycle.Cycle, watched, partner engine.Valve, sum int) string {
 	said := fmt.Sprintf("The rule of %d would pair valve %d (%s) with valve %d (%s)",
 		sum, watched.RowNumber, watched.Name, partner.RowNumber, partner.Name)

@@ -60,6 +60,9 @@ var (
 // ErrBackwards where minutes do not rise, and ErrNoSuchC for a temperature that cannot be. At or below the
 // gate already the wait is 0. A last reading above the one before (heat soak), a gate not above ambient, and
 // readings not above ambient give Reachable false.
+//
+// From 80 °C to 60 in ten minutes with 20 around it, the difference fell from 60 to 40: k is ln(60/40)/10,
+// and to 38 °C, a difference of 18, it takes another ln(40/18)/k minutes, just under twenty.
 func Cool(ambientC float64, readings []Reading, gateC float64) (Cooldown, error) {
 	if err := check(ambientC, readings, gateC); err != nil {
 		return Cooldown{}, err

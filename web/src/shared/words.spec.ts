@@ -1,3 +1,4 @@
+// @vitest-environment node
 import { describe, expect, it } from 'vitest'
 import type { Schemas } from './api/client'
 import { figureOf } from './engine/figure'

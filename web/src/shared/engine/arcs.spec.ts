@@ -1,3 +1,4 @@
+// @vitest-environment node
 import { describe, expect, it } from 'vitest'
 import type { EngineView, PlanView } from '@/shared/api/client'
 import { onArc, stopAt, valvesAt } from './arcs'

@@ -1,3 +1,4 @@
+// @vitest-environment node
 import { describe, expect, it } from 'vitest'
 import type { EngineView } from '@/shared/api/client'
 import { layOut, liftAt } from './headLayout'
