@@ -12,11 +12,26 @@ defineEmits<{ act: [] }>()
     location="bottom"
     role="status"
     class="told"
+    content-class="told-what"
     @update:model-value="(on: boolean) => !on && (model = '')"
   >
     {{ model }}
     <template v-if="action" #actions>
-      <VBtn size="small" @click="$emit('act')">{{ action }}</VBtn>
+      <VBtn variant="outlined" size="small" @click="$emit('act')">{{ action }}</VBtn>
     </template>
   </VSnackbar>
 </template>
+
+<style scoped>
+.told :deep(.told-what) {
+  border-left: 8px solid var(--in);
+  border-radius: 0;
+  background: var(--panel);
+  color: var(--ink);
+}
+
+.told :deep(.v-snackbar__content) {
+  font: inherit;
+  font-size: 18px;
+}
+</style>

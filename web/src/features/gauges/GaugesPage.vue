@@ -75,9 +75,12 @@ const plain = (t: string) => Number(t.replace(',', '.')) || 0
                 <template v-for="(r, i) in rows" :key="i">
                   <tr :class="{ gone: r.missing }">
                     <td>
-                      <input
+                      <VTextField
                         v-model="r.marked"
                         class="cell figure"
+                        density="compact"
+                        hide-details
+                        single-line
                         inputmode="decimal"
                         :aria-label="`Leaf ${i + 1}, marked`"
                       />
@@ -92,9 +95,12 @@ const plain = (t: string) => Number(t.replace(',', '.')) || 0
                       </VBtn>
                     </td>
                     <td>
-                      <input
+                      <VTextField
                         v-model="r.measured"
                         class="cell figure"
+                        density="compact"
+                        hide-details
+                        single-line
                         inputmode="decimal"
                         placeholder="–"
                         :aria-label="`Leaf ${i + 1}, micrometer, mm`"
@@ -220,19 +226,18 @@ td {
 }
 
 .cell {
-  width: 100%;
-  min-width: 78px;
+  min-width: 96px;
+}
+
+.cell :deep(input) {
   min-height: 44px;
-  padding: 2px 10px;
-  border: 2px solid var(--line);
-  border-radius: 4px;
-  background: var(--sunk);
-  color: var(--ink);
+  padding-block: 0;
+  font-family: var(--figures);
   font-size: 20px;
   font-weight: 700;
 }
 
-.gone .cell {
+.gone .cell :deep(input) {
   color: var(--quiet);
   text-decoration: line-through;
 }

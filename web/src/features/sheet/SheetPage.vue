@@ -148,7 +148,7 @@ const print = () => globalThis.print()
         <HeadDrawing :engine="view.engine" :crank="null" :shown="shown" />
       </div>
       <div class="table" tabindex="0" role="region" aria-label="All valves">
-        <VTable>
+        <VTable density="compact">
           <thead>
             <tr>
               <th>Valve</th>

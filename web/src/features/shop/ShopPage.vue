@@ -86,7 +86,7 @@ async function save() {
         .map((s) => ({ shim_mm: decimal(s.size)!, count: whole(s.count)! })),
     }
     take(await answered(api.PUT('/api/v1/shop', { body })))
-    said.value = 'Stored.'
+    said.value = 'Saved.'
     await again()
   } catch (e) {
     trouble.value = (e as Error).message

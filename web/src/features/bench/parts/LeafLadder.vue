@@ -270,6 +270,10 @@ small {
   color: var(--quiet);
 }
 
+.feel :deep(.v-btn__content) {
+  white-space: nowrap;
+}
+
 .other .bar {
   background: repeating-linear-gradient(var(--undecided) 0 6px, transparent 6px 12px);
 }
@@ -328,7 +332,7 @@ small.wrong {
   }
 
   .feel {
-    font-size: 16px;
+    font-size: 15px;
     padding: 0 2px;
   }
 }
