@@ -27,7 +27,11 @@ func (y Yardstick) nextLeaf(readings []Reading) gauge.Stack {
 			open = append(open, st)
 		}
 	}
-	if !slices.ContainsFunc(readings, Reading.dragged) {
+	if y.Rule == OneLeaf {
+		if st := y.aimLeaf(readings); st != nil {
+			return st
+		}
+	} else if !slices.ContainsFunc(readings, Reading.dragged) {
 		return newPlan(y, open, readings).first()
 	}
 	var best gauge.Stack
@@ -196,10 +200,11 @@ func mayBeFelt(readings []Reading, st gauge.Stack, f Feel, feel measure.Length) 
 }
 
 // explain says in a sentence what the verdict came from.
-func explain(limits Limits, readings []Reading, j Judgement) string {
+func (y Yardstick) explain(readings []Reading, j Judgement) string {
 	if j.Conflict != "" {
 		return j.Conflict
 	}
+	limits := y.Limits
 	w := limits.Window
 	var b strings.Builder
 	if len(readings) == 0 {
@@ -212,6 +217,10 @@ func explain(limits Limits, readings []Reading, j Judgement) string {
 		b.WriteString(r.String())
 	}
 	switch {
+	case y.Rule == OneLeaf && j.Estimate == nil && j.Verdict == Loose:
+		fmt.Fprintf(&b, ": looser than the %s wanted.", limits.Say(y.aim()))
+	case y.Rule == OneLeaf && j.Estimate == nil && j.Verdict == Tight:
+		fmt.Fprintf(&b, ": tighter than the %s wanted.", limits.Say(y.aim()))
 	case j.Verdict == Undecided && j.TryNext != nil:
 		fmt.Fprintf(&b, ": try %s. Limits %s.", j.TryNext, limits)
 	case j.Verdict == Undecided:
@@ -231,7 +240,7 @@ func explain(limits Limits, readings []Reading, j Judgement) string {
 		fmt.Fprintf(&b, " The source gives %s without limits; ±%s is taken.", limits.Say(limits.Nominal),
 			limits.Say(NominalSlack))
 	}
-	if j.Verdict != Undecided && !j.Sure {
+	if j.Verdict != Undecided && !j.Sure && (y.Rule != OneLeaf || j.Estimate != nil) {
 		b.WriteString(" Close: a limit lies within the uncertainty.")
 	}
 	return b.String()

@@ -173,7 +173,7 @@ func TestVerdictsHoldWithinTheStatedUncertainty(t *testing.T) {
 		var readings []Reading
 		doubt := measure.Length(0)
 		for range 12 {
-			j := Yardstick{limits, owned, rule, DefaultFeel}.Judge(readings)
+			j := Yardstick{Limits: limits, Owned: owned, Rule: rule, Feel: DefaultFeel}.Judge(readings)
 			require.Empty(t, j.Conflict)
 			if j.Verdict != Undecided || j.TryNext == nil {
 				break
@@ -192,7 +192,7 @@ func TestVerdictsHoldWithinTheStatedUncertainty(t *testing.T) {
 			readings = append(readings, Reading{Stack: j.TryNext, Feel: feel})
 			doubt = max(doubt, j.TryNext.Uncertainty()+DefaultFeel)
 		}
-		j := Yardstick{limits, owned, rule, DefaultFeel}.Judge(readings)
+		j := Yardstick{Limits: limits, Owned: owned, Rule: rule, Feel: DefaultFeel}.Judge(readings)
 		if j.Sure || rule == Guarded {
 			doubt = 0
 		}
@@ -217,12 +217,12 @@ func TestNoLeafIsNamedWhoseFeelIsKnown(t *testing.T) {
 	}
 	limits := FromWindow(measure.Window{Lower: 270 * um, Upper: 330 * um})
 	readings := []Reading{{Stack: gauge.Stack{owned.Find(gauge.ID{Marked: 340 * um})}, Feel: Drag}}
-	judged := Yardstick{limits, owned, Guarded, DefaultFeel}.Judge(readings)
+	judged := Yardstick{Limits: limits, Owned: owned, Rule: Guarded, Feel: DefaultFeel}.Judge(readings)
 	require.Equal(t, Loose, judged.Verdict, "0.333 to 0.347 lies wholly above 0.33: by hand")
 
 	doubtful := []Reading{{Dial: &Dial{Gap: 207 * um, Uncertainty: 20 * um}}}
 	limits = FromWindow(measure.Window{Lower: 210 * um, Upper: 310 * um})
-	judged = Yardstick{limits, owned, Guarded, DefaultFeel}.Judge(doubtful)
+	judged = Yardstick{Limits: limits, Owned: owned, Rule: Guarded, Feel: DefaultFeel}.Judge(doubtful)
 	require.Equal(t, Undecided, judged.Verdict)
 	if judged.TryNext != nil {
 		tried := judged.TryNext.Thickness()

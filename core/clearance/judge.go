@@ -11,12 +11,21 @@ import (
 // Feel is what a leaf does in the gap.
 type Feel string
 
-// The three feels: falls through, light pull on both faces, does not enter.
+// The three feels: falls through, light pull on both faces, does not enter. A drag may be graded: lightly, so
+// that the gap lies at the wide side of the leaf's drag band, or firmly, at its narrow side.
 const (
-	Free   Feel = "free"
-	Drag   Feel = "drag"
-	WontGo Feel = "wont_go"
+	Free      Feel = "free"
+	Drag      Feel = "drag"
+	DragLight Feel = "drag_light"
+	DragFirm  Feel = "drag_firm"
+	WontGo    Feel = "wont_go"
 )
+
+// drags says whether a feel is a drag, graded or not.
+func (f Feel) drags() bool { return f == Drag || f == DragLight || f == DragFirm }
+
+// against says whether two feels of one leaf contradict each other: two drags do not, however graded.
+func (f Feel) against(g Feel) bool { return f != g && !(f.drags() && g.drags()) }
 
 // Reading is one leaf or stack tried in the gap, or a number read off a dial indicator.
 type Reading struct {
@@ -36,18 +45,32 @@ const DialUncertainty = 10 * measure.Micrometre
 const MaxUncertainty = measure.Millimetre / 10
 
 // dragged says that a reading gives an estimate: a leaf dragged, or a dial was read.
-func (r Reading) dragged() bool { return r.Dial != nil || r.Feel == Drag }
+func (r Reading) dragged() bool { return r.Dial != nil || r.Feel.drags() }
 
-// Estimate is the gap that a reading gives by itself, and its uncertainty with a mechanic's feel; ok is false
-// where it only bounds it.
-func (r Reading) Estimate(feel measure.Length) (gap, doubt measure.Length, ok bool) {
+// band is the stretch of gaps that a drag or a dial allows: its middle, and how far it reaches either way
+// with a mechanic's feel; ok is false where a reading only bounds the gap on one side.
+func (r Reading) band(feel measure.Length) (middle, doubt measure.Length, ok bool) {
 	switch {
 	case r.Dial != nil:
 		return r.Dial.Gap, r.Dial.Uncertainty, true
-	case r.Feel == Drag:
+	case r.Feel.drags():
 		return r.Stack.Thickness(), r.Stack.Uncertainty() + feel, true
 	}
 	return 0, 0, false
+}
+
+// Estimate is the gap that a reading gives by itself, and its uncertainty with a mechanic's feel; ok is false
+// where it only bounds it. A graded drag moves it by half of the feel within its band.
+func (r Reading) Estimate(feel measure.Length) (gap, doubt measure.Length, ok bool) {
+	gap, doubt, ok = r.band(feel)
+	switch {
+	case r.Dial != nil:
+	case r.Feel == DragLight:
+		gap += feel / 2
+	case r.Feel == DragFirm:
+		gap -= feel / 2
+	}
+	return gap, doubt, ok
 }
 
 // String writes a reading: "0.25 drags", "the dial reads 0.24 mm".
@@ -73,10 +96,13 @@ const (
 type Rule string
 
 // Workshop is simple acceptance (JCGM 106:2012, 8.2): the estimate decides. Guarded decides only when the
-// whole interval, uncertainty included, lies on one side (ISO 14253-1).
+// whole interval, uncertainty included, lies on one side (ISO 14253-1). OneLeaf uses the leaf of the wanted
+// gap alone, as most of the trade does (common practice): it drags: in; it falls through: loose; it will not
+// go: tight. Loose and tight then say a side and no figure.
 const (
 	Workshop Rule = "workshop"
 	Guarded  Rule = "guarded"
+	OneLeaf  Rule = "one_leaf"
 )
 
 // DefaultFeel is how far from a leaf's thickness the gap may be when it drags, either way. From memory.
@@ -96,12 +122,14 @@ type Judgement struct {
 
 // Yardstick is what a gap is judged by: its limits (ends included), the leaves that are owned, the rule, and
 // how far from a leaf's thickness a gap may be when it drags, either way. The zero rule is Workshop; zero
-// feel stands for no uncertainty of feel.
+// feel stands for no uncertainty of feel. Aim is the wanted gap of the rule OneLeaf; 0: the nominal, which is
+// the middle of limits that name none.
 type Yardstick struct {
 	Limits Limits
 	Owned  gauge.Set
 	Rule   Rule
 	Feel   measure.Length
+	Aim    measure.Length
 }
 
 // Judge decides from readings whether a gap lies within the limits, and names the next leaf to try from the
@@ -116,7 +144,7 @@ func (y Yardstick) Judge(readings []Reading) Judgement {
 	if j.Verdict == Undecided {
 		j.TryNext = y.nextLeaf(readings)
 	}
-	j.Why = explain(y.Limits, readings, j)
+	j.Why = y.explain(readings, j)
 	return j
 }
 
@@ -129,9 +157,12 @@ func (y Yardstick) settle(readings []Reading) Judgement {
 	}
 	j := Judgement{Verdict: Undecided, Estimate: iv.estimate, Low: iv.low, High: iv.high}
 	wholly := iv.side(w)
-	if y.Rule == Guarded {
+	switch y.Rule {
+	case Guarded:
 		j.Verdict = wholly
-	} else {
+	case OneLeaf:
+		j.Verdict = y.byOneLeaf(readings, iv.estimate)
+	default:
 		j.Verdict = simple(w, readings, iv.estimate)
 	}
 	j.Sure = j.Verdict != Undecided && j.Verdict == wholly
@@ -194,9 +225,10 @@ func narrow(readings []Reading, feel measure.Length) (interval, string) {
 	iv := interval{}
 	var drags []measure.Length
 	for i, r := range readings {
-		if gap, doubt, ok := r.Estimate(feel); ok {
-			iv.raise(gap-doubt, false)
-			iv.lower(gap+doubt, false)
+		if middle, doubt, ok := r.band(feel); ok {
+			iv.raise(middle-doubt, false)
+			iv.lower(middle+doubt, false)
+			gap, _, _ := r.Estimate(feel)
 			drags = append(drags, gap)
 		}
 		t, u := r.Stack.Thickness(), r.Stack.Uncertainty()
@@ -207,7 +239,7 @@ func narrow(readings []Reading, feel measure.Length) (interval, string) {
 			iv.lower(t+u, true)
 		}
 		for _, earlier := range readings[:i] {
-			if r.Dial == nil && earlier.Dial == nil && earlier.Feel != r.Feel && earlier.Stack.Same(r.Stack) {
+			if r.Dial == nil && earlier.Dial == nil && r.Feel.against(earlier.Feel) && earlier.Stack.Same(r.Stack) {
 				return iv, fmt.Sprintf("%s was felt two ways: %s and %s. Try it again and take one back.",
 					r.Stack, words(earlier.Feel), words(r.Feel))
 			}
@@ -272,8 +304,13 @@ func contradiction(readings []Reading) string {
 }
 
 func words(f Feel) string {
-	if f == WontGo {
+	switch f {
+	case WontGo:
 		return "won't go"
+	case DragLight:
+		return "light drag"
+	case DragFirm:
+		return "firm drag"
 	}
 	return string(f)
 }
@@ -282,6 +319,10 @@ func verb(f Feel) string {
 	switch f {
 	case Drag:
 		return "drags"
+	case DragLight:
+		return "drags lightly"
+	case DragFirm:
+		return "drags firmly"
 	case Free:
 		return "is free"
 	}

@@ -29,7 +29,7 @@ type Act interface {
 // an Act.
 func Acts() []Act {
 	return []Act{
-		WayChosen{}, TemperatureNoted{}, Prepared{}, Turned{}, Located{}, Doubted{}, Picked{}, ReadingTaken{},
+		WayChosen{}, RoundChosen{}, TemperatureNoted{}, Prepared{}, Turned{}, Located{}, Doubted{}, Picked{}, ReadingTaken{},
 		DialRead{},
 		Withdrawn{}, Sized{}, Kept{}, Adjusted{}, Locked{}, LeftAsIs{}, BarredOver{}, Undone{}, Signed{},
 		WentHot{},

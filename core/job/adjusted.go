@@ -46,7 +46,11 @@ func (a Adjusted) may(j *Job, _ string) error {
 		}
 	}
 	switch {
-	case j.Phase() == AsFound:
+	case j.Going == ReadOnly:
+		return refuse("valve", "This round only reads. Choose another round before a valve is set.")
+	case j.asYouGo() && v.unread() && !v.Out:
+		return refuse("valve", fmt.Sprintf("Read %s as found before it is touched.", v.Name))
+	case !j.asYouGo() && j.Phase() == AsFound:
 		return refuse("valve", "Read every valve as found before any is touched.")
 	case j.Sheet.Shimmed() && a.Shim == 0 && (v.Shim > 0 || v.Out):
 		return refuse("shim_mm", fmt.Sprintf("Say which shim went under %s.", v.Name))

@@ -58,6 +58,8 @@ type Job struct {
 	Way    sequence.Way
 	Plan   sequence.Plan
 	Valves []*ValveState
+	Going  Going // how the engine is gone round; empty: ReadFirst
+	Check  Check // which valves are checked at the end; empty: CheckAll
 
 	CrankKnown bool
 	Crank      measure.Angle

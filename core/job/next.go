@@ -147,7 +147,7 @@ func (j *Job) actionAt(v *ValveState) Action {
 		return DoLock
 	case j.lacksFigure(v):
 		return DoRead
-	case v.Stage == Untouched && j.Phase() == Adjust && v.Needs() && !settlesByReading(v.Last.Judgement):
+	case v.Stage == Untouched && j.maySetNow() && !v.unread() && v.Needs() && !settlesByReading(v.Last.Judgement):
 		return DoAdjust
 	}
 	return DoRead

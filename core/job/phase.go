@@ -31,9 +31,9 @@ func (j *Job) Phase() Phase {
 		return Prepare
 	case has((*ValveState).unread):
 		return AsFound
-	case has((*ValveState).Needs):
+	case j.Going != ReadOnly && has((*ValveState).Needs):
 		return Adjust
-	case j.anyAdjusted() && has(j.unverified):
+	case j.anyAdjusted() && has(j.toCheck):
 		return Verify
 	}
 	return Sign
@@ -43,17 +43,15 @@ func (j *Job) anyAdjusted() bool {
 	return slices.ContainsFunc(j.Valves, func(v *ValveState) bool { return v.Adjustments > 0 })
 }
 
-func (j *Job) unverified(v *ValveState) bool { return !v.Verified && v.LeaveReason == "" }
-
 // Pending says whether a valve still waits in the present phase.
 func (j *Job) Pending(v *ValveState) bool {
 	switch j.Phase() {
 	case AsFound:
-		return v.unread()
+		return v.unread() || j.asYouGo() && (v.Needs() || v.Stage != Untouched)
 	case Adjust:
 		return v.Needs() || v.Stage != Untouched
 	case Verify:
-		return j.unverified(v)
+		return j.toCheck(v)
 	}
 	return false
 }

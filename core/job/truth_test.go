@@ -134,7 +134,11 @@ func (w *truth) step() {
 	case 4:
 		school := rapid.SampledFrom([]sequence.School{sequence.OneCylinder, sequence.TwoStop,
 			sequence.ExhaustOpen, sequence.OneLobe}).Draw(w.t, "school")
-		_ = w.say(job.Happening{Act: job.WayChosen{Way: sequence.Way{School: school}}})
+		going := rapid.SampledFrom([]job.Going{"", job.ReadFirst, job.SetAsYouGo}).Draw(w.t, "round")
+		check := rapid.SampledFrom([]job.Check{"", job.CheckAll, job.CheckSetOnes, job.CheckNone}).Draw(w.t,
+			"check")
+		_ = w.say(job.Happening{Act: job.WayChosen{Way: sequence.Way{School: school}, Going: going,
+			Check: check}})
 		return
 	case 5:
 		_ = w.say(job.Happening{Act: job.TemperatureNoted{EngineC: w.engineC(), AmbientC: 20.0}})

@@ -1,6 +1,7 @@
 package job
 
 import (
+	"cmp"
 	"fmt"
 
 	"metronix/core/measure"
@@ -19,12 +20,17 @@ import (
 type WayChosen struct {
 	plain
 	sequence.Way
+	Going Going // how the engine is gone round; empty: as before
+	Check Check // which valves are checked at the end; empty: as before
 }
 
 // Kind is "way_chosen".
 func (WayChosen) Kind() Kind { return "way_chosen" }
 
 func (a WayChosen) sound(j *Job) error {
+	if err := (RoundChosen{Going: a.Going, Check: a.Check}).sound(j); err != nil {
+		return err
+	}
 	plan, err := j.planOf(a.Way)
 	switch {
 	case err != nil:
@@ -43,12 +49,13 @@ func (a WayChosen) may(j *Job, _ string) error {
 		return refuse("school", fmt.Sprintf("The lock nut of %s is slack. Lock it before changing the "+
 			"sequence.", v.Name))
 	}
-	return nil
+	return RoundChosen{Going: a.Going}.may(j, "")
 }
 
 func (a WayChosen) do(j *Job) {
 	plan, _ := j.planOf(a.Way)
 	j.Way, j.Plan = a.Way, plan
+	j.Going, j.Check = cmp.Or(a.Going, j.Going), cmp.Or(a.Check, j.Check)
 	j.Stop = j.stopHere()
 }
 

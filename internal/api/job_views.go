@@ -1,6 +1,7 @@
 package api
 
 import (
+	"cmp"
 	"time"
 
 	"metronix/core/adjust"
@@ -138,6 +139,8 @@ type JobState struct {
 	Phase      string        `json:"phase" enum:"choose_way,prepare,as_found,adjust,verify,sign,await_hot,done"`
 	Now        Now           `json:"now"`
 	Plan       *PlanView     `json:"plan,omitempty"`
+	Round      string        `json:"round" enum:"set_as_you_go,read_first,read_only" doc:"how the engine is gone round"`
+	Check      string        `json:"check" enum:"all,set_ones,none" doc:"which valves are checked after two turns"`
 	CrankDeg   *wire.Deg     `json:"crank_deg" nullable:"true"`
 	Place      *wire.Arc     `json:"place,omitempty" doc:"where the crank may stand; absent where it is not known"`
 	Stop       int           `json:"stop"`
@@ -317,7 +320,8 @@ func stateView(id string, o *openJob, shift adjust.Shift, now time.Time, only st
 	s := JobState{ID: id, Phase: string(j.Phase()), Stop: j.Stop, Valves: []ValveState{}, Undo: j.CanUndo(),
 		Happenings: len(o.list.Happenings), SignedBy: j.SignedBy,
 		Override: j.Override, Overrides: []Override{}, Cooling: coolingView(j), Readings: []HeatReading{},
-		Card: cardShort(j.Card), Clock: now.UTC(), Closed: j.Closed}
+		Card: cardShort(j.Card), Clock: now.UTC(), Closed: j.Closed,
+		Round: string(cmp.Or(j.Going, job.ReadFirst)), Check: string(cmp.Or(j.Check, job.CheckAll))}
 	if n := len(o.list.Happenings); n > 0 {
 		s.Newest = o.list.Happenings[n-1].ID
 	}

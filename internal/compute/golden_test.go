@@ -41,6 +41,11 @@ func questions(t testing.TB) map[string][]string {
 		all["locate"] = append(all["locate"], `{"seen":[{"what":"rocking","cylinder":1}],`+s+`}`,
 			`{"seen":[{"what":"mark","mark_deg":0}],`+s+`}`)
 	}
+	one := `{"limits":{"lower_mm":0.22,"upper_mm":0.28},"rule":"one_leaf","owned":[{"marked_mm":0.25}],`
+	all["judge"] = append(all["judge"], one+`"readings":[{"leaves_mm":[0.25],"feel":"free"}]}`,
+		one+`"readings":[{"leaves_mm":[0.25],"feel":"wont_go"}]}`,
+		one+`"readings":[{"leaves_mm":[0.25],"feel":"drag_firm"}]}`,
+		one+`"aim_mm":0.3,"readings":[]}`)
 	for operation := range all {
 		all[operation] = append(all[operation], `{}`, `{"shoe":1}`)
 	}

@@ -20,7 +20,7 @@ type limits struct {
 
 type reading struct {
 	Leaves      []wire.MM `json:"leaves_mm,omitempty"`
-	Feel        string    `json:"feel,omitempty" doc:"free, drag or wont_go"`
+	Feel        string    `json:"feel,omitempty" doc:"free, drag (or graded: drag_light, drag_firm) or wont_go"`
 	Dial        *wire.MM  `json:"dial_mm,omitempty" doc:"instead of leaves and feel"`
 	Uncertainty *wire.MM  `json:"uncertainty_mm,omitempty" doc:"of the dial"`
 }
@@ -41,7 +41,8 @@ type judgeRequest struct {
 	Limits   limits    `json:"limits"`
 	Readings []reading `json:"readings"`
 	Owning
-	Rule string   `json:"rule,omitempty" enum:",workshop,guarded"`
+	Rule string   `json:"rule,omitempty" enum:",workshop,guarded,one_leaf"`
+	Aim  *wire.MM `json:"aim_mm,omitempty" doc:"of the rule one_leaf; absent: the nominal, else the middle of the limits"`
 	Feel *wire.MM `json:"feel_mm,omitempty" doc:"the uncertainty of feel, either way; absent: 0.005"`
 }
 
@@ -70,7 +71,10 @@ func judge(q judgeRequest) (judgeResponse, *wire.Problem) {
 		}
 		faults.Add(at, nil, "%s", f.Message)
 	}
-	wire.OneOf(&faults, "rule", q.Rule, "", clearance.Workshop, clearance.Guarded)
+	wire.OneOf(&faults, "rule", q.Rule, "", clearance.Workshop, clearance.Guarded, clearance.OneLeaf)
+	if q.Aim != nil {
+		with.Aim = aimOf(*q.Aim, with, &faults)
+	}
 	with.Owned = q.set(&faults)
 	if q.Feel != nil {
 		if with.Feel = measure.Length(*q.Feel); with.Feel < 0 || with.Feel > clearance.MaxUncertainty {
@@ -87,6 +91,17 @@ func judge(q judgeRequest) (judgeResponse, *wire.Problem) {
 		r.TryNext = &leafStack{wire.Millimetres(j.TryNext.Marked())}
 	}
 	return r, nil
+}
+
+// aimOf reads the wanted gap of the rule of one leaf: it lies within the limits, and no other rule has one.
+func aimOf(aim wire.MM, with clearance.Yardstick, f *wire.Faults) measure.Length {
+	switch {
+	case with.Rule != clearance.OneLeaf:
+		f.Add("aim_mm", aim, "Only the rule one_leaf has an aim.")
+	case !with.Limits.Window.Contains(measure.Length(aim)):
+		f.Add("aim_mm", aim, "The wanted gap lies within the limits, %s.", with.Limits)
+	}
+	return measure.Length(aim)
 }
 
 // mostReadings bounds the readings of one judgement, as the bench does; mostLeaves those of one reading.
@@ -120,7 +135,7 @@ func readReadings(in []reading, set gauge.Set, f *wire.Faults) []clearance.Readi
 		stack.Faults(at, f)
 		feel, ok := wire.ParseFeel(r.Feel)
 		if !ok {
-			f.Add(at+".feel", r.Feel, "A feel is one of: free, drag, wont_go.")
+			f.Add(at+".feel", r.Feel, "A feel is one of: free, drag, drag_light, drag_firm, wont_go.")
 		}
 		out = append(out, clearance.Reading{Stack: set.Pick(stack.Core()), Feel: feel})
 	}

@@ -8,7 +8,10 @@ import (
 
 // forms is every kind of act as it stands on the wire: its fields here, its meaning in core/job.
 var forms = []form{
-	formed(func(a job.WayChosen) wayChosen { return wayChosen{WayOf(a.Way), a.StopCount} }),
+	formed(func(a job.WayChosen) wayChosen {
+		return wayChosen{WayOf(a.Way), a.StopCount, RoundFields{string(a.Going), string(a.Check)}}
+	}),
+	formed(func(a job.RoundChosen) roundChosen { return roundChosen{RoundFields{string(a.Going), string(a.Check)}} }),
 	formed(func(a job.TemperatureNoted) noted { return noted{Celsius(a.EngineC), Celsius(a.AmbientC)} }),
 	formed(func(a job.Prepared) prepared {
 		return prepared{Celsius(a.EngineC), Celsius(a.AmbientC),
@@ -39,9 +42,24 @@ var forms = []form{
 type wayChosen struct {
 	Way
 	Stops int `json:"stop_count,omitempty" minimum:"0" maximum:"80" doc:"for fewest_stops; 0: as few as reach the margin"`
+	RoundFields
 }
 
-func (w wayChosen) act(*Faults) job.Act { return job.WayChosen{Way: w.Core(w.Stops)} }
+func (w wayChosen) act(*Faults) job.Act {
+	return job.WayChosen{Way: w.Core(w.Stops), Going: job.Going(w.Round), Check: job.Check(w.Check)}
+}
+
+// RoundFields are how the engine is gone round, and what is checked at the end.
+type RoundFields struct {
+	Round string `json:"round,omitempty" enum:"set_as_you_go,read_first,read_only" doc:"left out: as before; read_first"`
+	Check string `json:"check,omitempty" enum:"all,set_ones,none" doc:"left out: as before; all"`
+}
+
+type roundChosen struct{ RoundFields }
+
+func (r roundChosen) act(*Faults) job.Act {
+	return job.RoundChosen{Going: job.Going(r.Round), Check: job.Check(r.Check)}
+}
 
 type noted struct {
 	EngineC  Celsius `json:"engine_c"`

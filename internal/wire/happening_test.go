@@ -27,8 +27,9 @@ var filled = []struct {
 	fields string
 }{
 	{job.WayChosen{Way: sequence.Way{School: sequence.FewestStops, Order: sequence.Numerical,
-		Direction: sequence.Back, Positions: sequence.MarksOnly, StopCount: 3}},
-		`"school":"fewest_stops","order":"numerical","direction":"back","positions":"marks","stop_count":3`},
+		Direction: sequence.Back, Positions: sequence.MarksOnly, StopCount: 3}, Going: job.ReadOnly, Check: job.CheckNone},
+		`"school":"fewest_stops","order":"numerical","direction":"back","positions":"marks","stop_count":3,"round":"read_only","check":"none"`},
+	{job.RoundChosen{Going: job.SetAsYouGo, Check: job.CheckSetOnes}, `"round":"set_as_you_go","check":"set_ones"`},
 	{job.TemperatureNoted{EngineC: 18.5, AmbientC: -3}, `"engine_c":18.5,"ambient_c":-3`},
 	{job.Prepared{EngineC: 19, AmbientC: 17, Reason: "r"}, `"engine_c":19,"ambient_c":17,"reason":"r"`},
 	{job.Turned{Stop: 2}, `"stop":2`},

@@ -97,7 +97,12 @@ async function forget(w: Waiting) {
   otherTabs.postMessage('')
 }
 
-const clock = () => new Date(Date.now() + ahead).toISOString()
+let latest = 0
+/** The program's time, and never the same twice: what was done one after the other stays in that order. */
+function clock(): string {
+  latest = Math.max(Date.now() + ahead, latest + 1)
+  return new Date(latest).toISOString()
+}
 
 /** What is sent: with when it was done, where it waited. */
 function body(w: Waiting): Happening {

@@ -96,6 +96,25 @@ export const rules = choices({
   guarded: 'Strict rule: the whole uncertainty inside',
 })
 
+/** The rules of the verdict calculator: the two of a job, and the one of a single leaf. */
+export const judgingRules = [...rules, { value: 'one_leaf', title: 'One leaf: the side of the wanted gap' }]
+
+/** How the engine is gone round, and which valves are checked at the end. */
+export const rounds = choices({
+  set_as_you_go: 'Set as you go',
+  read_first: 'Read all first',
+  read_only: 'Read only',
+})
+export const checkRounds = choices({ set_ones: 'Check those set', all: 'Check all', none: 'No check' })
+const roundHow = {
+  set_as_you_go: 'At each stop: read a valve, leave it if it is in, else set it, lock it and read it again.',
+  read_first: 'The whole engine as found, nothing touched; then those that are out are set.',
+  read_only: 'Every valve as found, nothing is set: an inspection, or a second opinion.',
+}
+
+/** What a round does, in a sentence. */
+export const roundWords = (round: keyof typeof roundHow) => roundHow[round]
+
 /** Where a shim comes from. */
 export function shimOrigin(source: string, from: string): string {
   const words: Record<string, string> = {

@@ -190,7 +190,7 @@ em {
   min-height: 0;
 }
 
-.panel > :deep(:only-child) {
+.panel:not(:has(.list)) > :deep(:only-child) {
   flex: 1 0 auto;
 }
 

@@ -8,7 +8,7 @@ import { figureOf } from '@/shared/engine/figure'
 import HeadDrawing, { type ValveShown } from '@/shared/engine/HeadDrawing.vue'
 import VerdictGlyph from '@/shared/VerdictGlyph.vue'
 import { gaps, mm, thou } from '@/shared/units'
-import { orderName, phaseName, verdictWord } from '@/shared/words'
+import { checkRounds, orderName, phaseName, rounds, verdictWord } from '@/shared/words'
 
 const id = String(useRoute().params.id)
 const { data: view, trouble, again } = useRead(reads.job(id))
@@ -47,6 +47,13 @@ const done = (v: Schemas['ValveState']) =>
         : v.last
           ? 'left alone'
           : 'not read'
+/** How the engine was gone round, and what was checked. */
+const goes = computed(() => {
+  const said = (list: { value: string; title: string }[], value: string) =>
+    list.find((c) => c.value === value)!.title.toLowerCase()
+  const { round, check } = state.value
+  return round === 'read_only' ? said(rounds, round) : `${said(rounds, round)}, ${said(checkRounds, check)}`
+})
 const unit = computed(() => gaps(state.value.card.intake.in_thou).unit)
 const count = (verdict: string) => state.value.valves.filter((v) => v.as_found?.judgement.verdict === verdict).length
 const date = (iso: string | null) =>
@@ -115,7 +122,7 @@ const print = () => globalThis.print()
         <div>
           <dt>Sequence</dt>
           <dd>
-            {{ state.plan ? `${state.plan.title}, ${orderName(state.plan.order)}` : 'not chosen' }}
+            {{ state.plan ? `${state.plan.title}, ${orderName(state.plan.order)}; ${goes}` : 'not chosen' }}
           </dd>
         </div>
         <div>

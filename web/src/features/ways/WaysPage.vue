@@ -19,7 +19,8 @@ const route = useRoute()
 const router = useRouter()
 const id = String(route.params.id)
 const job = route.name === 'job-ways'
-const w = useWays(job ? { job: id } : { engine: id })
+const asked = (name: string) => (route.query[name] ? { [name]: String(route.query[name]) } : {})
+const w = useWays(job ? { job: id } : { engine: id }, { ...asked('round'), ...asked('check') })
 const { ways, trouble, direction, positions, plan, open, shut, again } = w
 
 const crank = ref(0)

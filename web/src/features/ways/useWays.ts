@@ -4,7 +4,7 @@ import { reads, useRead } from '@/shared/api/reads'
 import { useQueue } from '@/shared/useQueue'
 
 /** Every way round one engine, of a job or of the library, and the one looked at. */
-export function useWays(of: { job?: string; engine?: string }) {
+export function useWays(of: { job?: string; engine?: string }, goes: { round?: string; check?: string } = {}) {
   const direction = ref<'running' | 'back'>('running')
   const positions = ref<'any' | 'marks'>('any')
   const stops = ref(0)
@@ -58,6 +58,7 @@ export function useWays(of: { job?: string; engine?: string }) {
         direction,
         positions,
         stop_count,
+        ...goes,
       } as Happening)
       refused.value = await queue.flush(() => {})
     }

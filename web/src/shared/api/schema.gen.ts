@@ -839,13 +839,15 @@ export interface components {
             to_mm: number;
         };
         ComputeJudgeRequest: {
+            /** @description of the rule one_leaf; absent: the nominal, else the middle of the limits */
+            aim_mm?: number;
             /** @description the uncertainty of feel, either way; absent: 0.005 */
             feel_mm?: number;
             limits: components["schemas"]["ComputeLimits"];
             owned: components["schemas"]["Leaf"][];
             readings: components["schemas"]["ComputeReading"][];
             /** @enum {string} */
-            rule?: "" | "workshop" | "guarded";
+            rule?: "" | "workshop" | "guarded" | "one_leaf";
         };
         ComputeJudgeResponse: {
             conflict: string;
@@ -958,7 +960,7 @@ export interface components {
         ComputeReading: {
             /** @description instead of leaves and feel */
             dial_mm?: number;
-            /** @description free, drag or wont_go */
+            /** @description free, drag (or graded: drag_light, drag_firm) or wont_go */
             feel?: string;
             leaves_mm?: number[];
             /** @description of the dial */
@@ -1252,7 +1254,7 @@ export interface components {
             leaves: components["schemas"]["Leaf"][];
             name: string;
         };
-        Happening: components["schemas"]["HappeningWayChosen"] | components["schemas"]["HappeningTemperature"] | components["schemas"]["HappeningPrepared"] | components["schemas"]["HappeningTurned"] | components["schemas"]["HappeningLocated"] | components["schemas"]["HappeningDoubted"] | components["schemas"]["HappeningPicked"] | components["schemas"]["HappeningReading"] | components["schemas"]["HappeningDial"] | components["schemas"]["HappeningWithdrawn"] | components["schemas"]["HappeningSized"] | components["schemas"]["HappeningKept"] | components["schemas"]["HappeningAdjusted"] | components["schemas"]["HappeningLocked"] | components["schemas"]["HappeningLeftAsIs"] | components["schemas"]["HappeningBarredOver"] | components["schemas"]["HappeningUndone"] | components["schemas"]["HappeningSigned"] | components["schemas"]["HappeningWentHot"];
+        Happening: components["schemas"]["HappeningWayChosen"] | components["schemas"]["HappeningRoundChosen"] | components["schemas"]["HappeningTemperature"] | components["schemas"]["HappeningPrepared"] | components["schemas"]["HappeningTurned"] | components["schemas"]["HappeningLocated"] | components["schemas"]["HappeningDoubted"] | components["schemas"]["HappeningPicked"] | components["schemas"]["HappeningReading"] | components["schemas"]["HappeningDial"] | components["schemas"]["HappeningWithdrawn"] | components["schemas"]["HappeningSized"] | components["schemas"]["HappeningKept"] | components["schemas"]["HappeningAdjusted"] | components["schemas"]["HappeningLocked"] | components["schemas"]["HappeningLeftAsIs"] | components["schemas"]["HappeningBarredOver"] | components["schemas"]["HappeningUndone"] | components["schemas"]["HappeningSigned"] | components["schemas"]["HappeningWentHot"];
         HappeningAdjusted: {
             /** @description which of the leaves is an angled one; absent: none */
             angled?: boolean[];
@@ -1466,6 +1468,32 @@ export interface components {
             seen?: string;
             valve: string;
         };
+        HappeningRoundChosen: {
+            /**
+             * @description left out: as before; all
+             * @enum {string}
+             */
+            check?: "all" | "set_ones" | "none";
+            /**
+             * Format: date-time
+             * @description when it was done, where it waited to be sent, by the program's clock
+             */
+            done_at?: string;
+            /** @description made by the client; sending it twice stores it once */
+            id: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "round_chosen";
+            /**
+             * @description left out: as before; read_first
+             * @enum {string}
+             */
+            round?: "set_as_you_go" | "read_first" | "read_only";
+            /** @description the id of the newest happening that its screen knew; absent: the newest there is */
+            seen?: string;
+        };
         HappeningSigned: {
             /** @description who signs; refused without a name */
             by?: string;
@@ -1565,6 +1593,11 @@ export interface components {
             target: string;
         };
         HappeningWayChosen: {
+            /**
+             * @description left out: as before; all
+             * @enum {string}
+             */
+            check?: "all" | "set_ones" | "none";
             /** @enum {string} */
             direction?: "" | "running" | "back";
             /**
@@ -1583,6 +1616,11 @@ export interface components {
             order?: "" | "turning" | "numerical";
             /** @enum {string} */
             positions?: "" | "any" | "marks";
+            /**
+             * @description left out: as before; read_first
+             * @enum {string}
+             */
+            round?: "set_as_you_go" | "read_first" | "read_only";
             school: string;
             /** @description the id of the newest happening that its screen knew; absent: the newest there is */
             seen?: string;
@@ -1728,6 +1766,11 @@ export interface components {
             /** @description of the present pass */
             card: components["schemas"]["Card"];
             /**
+             * @description which valves are checked after two turns
+             * @enum {string}
+             */
+            check: "all" | "set_ones" | "none";
+            /**
              * Format: date-time
              * @description the program's clock
              */
@@ -1775,6 +1818,11 @@ export interface components {
              * @description since when nothing was entered, where the crank has to be confirmed because of it
              */
             quiet_since?: string;
+            /**
+             * @description how the engine is gone round
+             * @enum {string}
+             */
+            round: "set_as_you_go" | "read_first" | "read_only";
             /** Format: date-time */
             signed_at: string | null;
             signed_by: string;

@@ -4,12 +4,18 @@ import { reads, useRead } from '@/shared/api/reads'
 import { vRadios } from '@/shared/radios'
 import StateNote from '@/shared/StateNote.vue'
 import { degrees } from '@/shared/units'
-import { orderName } from '@/shared/words'
+import PickOne from '@/shared/PickOne.vue'
+import { checkRounds, orderName, rounds, roundWords } from '@/shared/words'
 import { useBench } from '../useBench'
 
-const { state, act, look, stay } = useBench()
+const { view, state, act, look, stay } = useBench()
 const id = state.value.id
 const present = computed(() => state.value.plan ?? null)
+/** Most go round once; with shims every figure comes first, because they are chosen over the whole engine. */
+const shimmed = view.value.engine.adjuster === 'shim'
+const round = ref(present.value || shimmed ? state.value.round : 'set_as_you_go')
+const check = ref(present.value || shimmed ? state.value.check : 'set_ones')
+const mayBe = computed(() => rounds.filter((r) => !shimmed || r.value !== 'set_as_you_go'))
 const { data, trouble } = useRead(reads.ways({ job: id }))
 const ways = computed(() => data.value?.plans ?? [])
 const cursor = ref(0)
@@ -48,7 +54,7 @@ function take() {
   const plan = open.value[cursor.value]
   if (!plan) return
   const { school, order, direction, positions, stop_count } = plan
-  act({ kind: 'way_chosen', school, order, direction, positions, stop_count })
+  act({ kind: 'way_chosen', school, order, direction, positions, stop_count, round: round.value, check: check.value })
 }
 
 function key(k: string): boolean {
@@ -66,6 +72,18 @@ defineExpose({ key })
 <template>
   <div class="ways">
     <StateNote v-if="trouble" tone="trouble" title="The sequences could not be read." :text="trouble" />
+    <section class="round">
+      <PickOne v-model="round" class="thirds" label="Round" :options="mayBe" small />
+      <PickOne
+        v-if="round !== 'read_only'"
+        v-model="check"
+        class="thirds"
+        label="After two turns"
+        :options="checkRounds"
+        small
+      />
+      <p class="quiet">{{ roundWords(round) }}</p>
+    </section>
     <div ref="list" v-radios class="list" role="radiogroup" aria-label="Sequences">
       <section v-for="g in groups" :key="g.school" class="school">
         <h3>{{ g.plans[0]!.title }}</h3>
@@ -93,7 +111,7 @@ defineExpose({ key })
     </div>
     <div class="do">
       <VBtn v-if="present" @click="stay">Keep the sequence</VBtn>
-      <VBtn :to="`/jobs/${id}/ways`">Side by side</VBtn>
+      <VBtn :to="{ path: `/jobs/${id}/ways`, query: { round, check } }">Side by side</VBtn>
       <VBtn class="go" variant="flat" :disabled="!open[cursor]" @click="take">
         Use this sequence <kbd>Enter</kbd>
       </VBtn>
@@ -172,6 +190,28 @@ h3 small {
 .order small {
   color: var(--quiet);
   font-size: 15px;
+}
+
+.round {
+  display: grid;
+  gap: 8px;
+  padding-bottom: 12px;
+  border-bottom: 2px solid var(--line);
+}
+
+.thirds {
+  display: grid;
+  grid-template-columns: repeat(3, 1fr);
+}
+
+.thirds :deep(.v-btn) {
+  padding: 2px 8px;
+  line-height: 1.15;
+}
+
+.round p {
+  font-size: 17px;
+  line-height: 1.25;
 }
 
 .do {

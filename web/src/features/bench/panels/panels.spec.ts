@@ -24,11 +24,15 @@ const plan = (school: string, order = 'turning') => ({
 })
 
 describe('choosing the sequence', () => {
+  const job = (plan: unknown, adjuster = 'screw_valve_end') => ({
+    engine: { adjuster },
+    state: { id: 'j', plan, round: 'read_first', check: 'all' },
+  })
   const ways = [plan('one_cylinder'), plan('rocking_pairs'), { ...plan('sum_rule'), applies: false, reason: 'no row' }]
 
   it('waits on rocking pairs, shows what is looked at, and takes it whole', async () => {
     program(() => ({ plans: ways }))
-    const { done, looked, key } = onBench(ChoosePanel, { state: { id: 'j', plan: null } })
+    const { done, looked, key } = onBench(ChoosePanel, job(null))
     await vi.waitFor(() => expect(looked.at(-1)).toMatchObject({ school: 'rocking_pairs' }))
     key('Enter')
     expect(done).toEqual([
@@ -39,13 +43,15 @@ describe('choosing the sequence', () => {
         direction: 'running',
         positions: 'any',
         stop_count: 0,
+        round: 'set_as_you_go',
+        check: 'set_ones',
       },
     ])
   })
 
   it('waits on the present one where there is one, goes round by arrows, and can stay with it', async () => {
     program(() => ({ plans: ways }))
-    const { left, looked, key } = onBench(ChoosePanel, { state: { id: 'j', plan: plan('one_cylinder') } })
+    const { left, looked, key } = onBench(ChoosePanel, job(plan('one_cylinder')))
     await vi.waitFor(() => expect(looked.at(-1)).toMatchObject({ school: 'one_cylinder' }))
     key('ArrowUp')
     await nextTick()
@@ -56,11 +62,27 @@ describe('choosing the sequence', () => {
 
   it('says why one is not for this engine, and why none could be read', async () => {
     program(() => ({ plans: ways }))
-    const { page } = onBench(ChoosePanel, { state: { id: 'j', plan: null } })
+    const { page } = onBench(ChoosePanel, job(null))
     await vi.waitFor(() => expect(page.text()).toContain('no row'))
     program(() => 500)
-    const { page: broken } = onBench(ChoosePanel, { state: { id: 'k', plan: null } })
+    const { page: broken } = onBench(ChoosePanel, job(null))
     await vi.waitFor(() => expect(broken.text()).toContain('Refused with 500.'))
+  })
+
+  it('keeps the round of a job on the go, and offers no setting as one goes with shims', async () => {
+    program(() => ({ plans: ways }))
+    const going = onBench(ChoosePanel, job(plan('one_cylinder')))
+    await vi.waitFor(() => expect(going.looked.at(-1)).toMatchObject({ school: 'one_cylinder' }))
+    going.key('Enter')
+    expect(going.done[0]).toMatchObject({ round: 'read_first', check: 'all' })
+    const shims = onBench(ChoosePanel, job(null, 'shim'))
+    await vi.waitFor(() => expect(shims.looked.length).toBeGreaterThan(0))
+    expect(shims.page.text()).not.toContain('Set as you go')
+    const only = shims.page.findAll('button').find((b) => b.text() === 'Read only')!
+    await only.trigger('click')
+    expect(shims.page.text()).not.toContain('Check all')
+    shims.key('Enter')
+    expect(shims.done[0]).toMatchObject({ round: 'read_only' })
   })
 })
 

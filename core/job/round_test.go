@@ -1,0 +1,160 @@
+package job_test
+
+import (
+	"strings"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"metronix/core/clearance"
+	"metronix/core/engine"
+	"metronix/core/engine/enginetest"
+	"metronix/core/job"
+	"metronix/core/measure"
+	"metronix/core/sequence"
+)
+
+// round starts a job on an engine by a school and a round, and works it to the end: some valves are found out
+// of their limits, and are in once they were set.
+func round(t *testing.T, s *engine.Sheet, school sequence.School, r job.RoundChosen,
+	out ...string) (d *driver,
+	turned measure.Angle, actions map[job.Action]int) {
+	t.Helper()
+	set := setup()
+	set.Sheet = s
+	d = start(t, set)
+	d.do(job.Happening{Act: r})
+	d.begin(school)
+	turned, actions = d.work(func(valve string) measure.Length {
+		if state, _ := d.job.Valve(valve); strings.Contains(strings.Join(out, " "), valve) &&
+			state.Adjustments == 0 {
+			return map[byte]measure.Length{'I': 150, 'E': 250}[valve[0]]
+		}
+		return nominal(valve)
+	})
+	require.Equal(t, job.Sign, d.job.Phase())
+	return d, turned, actions
+}
+
+// Set as you go turns the crank as far as the school itself does, whatever is out, and no valve is read more
+// often than by hand: hand counts, common practice.
+func TestSetAsYouGoTurnsNoFurtherThanTheHand(t *testing.T) {
+	six := func() *engine.Sheet { return enginetest.Inline([]int{1, 5, 3, 6, 2, 4}, "EIIEEIIEEIIE") }
+	sixteen := func() *engine.Sheet {
+		return enginetest.Crossflow([]int{1, 3, 4, 2}, "IIIIIIII", "EEEEEEEE")
+	}
+	for name, c := range map[string]struct {
+		sheet  *engine.Sheet
+		school sequence.School
+		deg    float64
+	}{
+		"four by one cylinder":        {enginetest.Four(), sequence.OneCylinder, 540},
+		"four by rocking pairs":       {enginetest.Four(), sequence.RockingPairs, 540},
+		"four by two stops":           {enginetest.Four(), sequence.TwoStop, 360},
+		"six by two stops":            {six(), sequence.TwoStop, 360},
+		"sixteen valves by cylinders": {sixteen(), sequence.OneCylinder, 540},
+	} {
+		for _, out := range [][]string{nil, {"E1"}, {"E1", "I3", "E4"}} {
+			d, turned, actions := round(t, c.sheet, c.school,
+				job.RoundChosen{Going: job.SetAsYouGo, Check: job.CheckNone}, out...)
+			assert.Equal(t, measure.FromDegrees(c.deg), turned, "%s, out: %v", name, out)
+			set := actions[job.DoAdjust]
+			assert.Equal(t, actions[job.DoLock], set, name)
+			assert.Equal(t, len(d.job.Valves)+set, actions[job.DoKeep],
+				"%s: each once, and once more where set", name)
+			assert.Zero(t, actions[job.DoBarOver], name)
+			for _, v := range d.job.Valves {
+				assert.Equal(t, clearance.In, v.Last.Judgement.Verdict, name)
+			}
+		}
+	}
+	_, _, actions := round(t, enginetest.Four(), sequence.RockingPairs, job.RoundChosen{Going: job.SetAsYouGo,
+		Check: job.CheckNone}, "E1", "I3", "E4")
+	assert.Equal(t, 3, actions[job.DoAdjust])
+}
+
+// At a stop a valve that is out is set, locked and read again before the next one, and its as-found figure
+// stays.
+func TestSetAsYouGoFinishesAValveBeforeTheNext(t *testing.T) {
+	d := start(t, setup())
+	d.do(job.Happening{Act: job.RoundChosen{Going: job.SetAsYouGo, Check: job.CheckSetOnes}})
+	d.begin(sequence.RockingPairs)
+	d.do(job.Happening{Act: job.Turned{Stop: 0}})
+	d.refused(job.Happening{Act: job.Adjusted{Valve: "E1"}}, "Read E1 as found")
+	d.feel("E1", 250, clearance.Drag)
+	d.do(job.Happening{Act: job.Kept{Valve: "E1"}})
+	assert.Equal(t, job.Next{Action: job.DoAdjust, Valve: "E1"}, d.job.Next())
+	assert.Equal(t, []string{"E1", "I1"}, d.job.Here())
+	d.do(job.Happening{Act: job.Adjusted{Valve: "E1"}})
+	d.refused(job.Happening{Act: job.Turned{Stop: 1}}, "nut of E1 is slack")
+	d.do(job.Happening{Act: job.Locked{Valve: "E1"}})
+	assert.Equal(t, job.Next{Action: job.DoRead, Valve: "E1"}, d.job.Next())
+	d.feel("E1", 300, clearance.Drag)
+	d.do(job.Happening{Act: job.Kept{Valve: "E1"}})
+	assert.Equal(t, job.Next{Action: job.DoRead, Valve: "I1"}, d.job.Next())
+	e1, _ := d.job.Valve("E1")
+	assert.Equal(t, clearance.Tight, e1.AsFound.Judgement.Verdict)
+	assert.Equal(t, job.AsFound, d.job.Phase(), "others are still to be read")
+}
+
+// The check round reads what it is asked to: every valve, those that were set, or none.
+func TestTheCheckRound(t *testing.T) {
+	for check, want := range map[job.Check]int{job.CheckAll: 8, job.CheckSetOnes: 2, job.CheckNone: 0} {
+		d, _, actions := round(t, enginetest.Four(), sequence.RockingPairs,
+			job.RoundChosen{Going: job.SetAsYouGo, Check: check}, "E1", "I3")
+		assert.Equal(t, 8+2+want, actions[job.DoKeep], check)
+		assert.Equal(t, min(want, 1), actions[job.DoBarOver], check)
+		verified := 0
+		for _, v := range d.job.Valves {
+			if v.Verified {
+				verified++
+			}
+		}
+		assert.Equal(t, want, verified, check)
+	}
+	_, _, actions := round(t, enginetest.Four(), sequence.RockingPairs,
+		job.RoundChosen{Going: job.SetAsYouGo, Check: job.CheckSetOnes})
+	assert.Zero(t, actions[job.DoBarOver], "nothing was set, so nothing is checked")
+}
+
+// An inspection reads every valve, sets none, and is signed with what is out of its limits as it is.
+func TestReadOnly(t *testing.T) {
+	d, turned, actions := round(t, enginetest.Four(), sequence.OneCylinder,
+		job.RoundChosen{Going: job.ReadOnly}, "E1")
+	assert.Equal(t, 540*measure.Degree, turned)
+	assert.Zero(t, actions[job.DoAdjust])
+	d.refused(job.Happening{Act: job.Adjusted{Valve: "E1"}}, "only reads")
+	d.do(job.Happening{Act: job.RoundChosen{Going: job.SetAsYouGo}})
+	assert.Equal(t, job.Adjust, d.job.Phase(), "another round, and no reading lost")
+	d.do(job.Happening{Act: job.RoundChosen{Going: job.ReadOnly}})
+	d.do(job.Happening{Act: job.Signed{By: "Tess", ToolsOut: true}})
+	e1, _ := d.job.Valve("E1")
+	assert.Equal(t, clearance.Tight, e1.Last.Judgement.Verdict)
+}
+
+// The round may be changed in the middle: what was read stays, and what is next follows from what is to do.
+func TestTheRoundIsChangedInTheMiddle(t *testing.T) {
+	d := start(t, setup())
+	d.begin(sequence.RockingPairs)
+	d.do(job.Happening{Act: job.Turned{Stop: 0}})
+	d.feel("E1", 250, clearance.Drag)
+	d.do(job.Happening{Act: job.Kept{Valve: "E1"}})
+	assert.Equal(t, "I1", d.job.Next().Valve, "read first goes on")
+	d.refused(job.Happening{Act: job.Adjusted{Valve: "E1"}}, "Read every valve as found")
+	d.do(job.Happening{Act: job.RoundChosen{Going: job.SetAsYouGo, Check: job.CheckNone}})
+	assert.Equal(t, job.Next{Action: job.DoAdjust, Valve: "E1"}, d.job.Next())
+	d.do(job.Happening{Act: job.Adjusted{Valve: "E1"}})
+	d.refused(job.Happening{Act: job.RoundChosen{Going: job.ReadOnly}}, "its lock nut is slack")
+	d.refused(job.Happening{Act: job.RoundChosen{Going: "backwards"}}, "no round")
+	d.refused(job.Happening{Act: job.RoundChosen{Check: "some"}}, "no check round")
+}
+
+// With shims every figure is needed before any shim is moved.
+func TestShimsAreReadFirst(t *testing.T) {
+	s := setup()
+	s.Sheet.Adjuster = &engine.Adjuster{Kind: engine.Shim}
+	d := start(t, s)
+	d.refused(job.Happening{Act: job.RoundChosen{Going: job.SetAsYouGo}}, "every valve is read first")
+	d.do(job.Happening{Act: job.RoundChosen{Going: job.ReadOnly}})
+}
