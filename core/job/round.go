@@ -28,6 +28,24 @@ const (
 	CheckNone    Check = "none"
 )
 
+// Rounds are those that an engine may be gone round by, the usual one first: most mechanics set as they go, and
+// shims are chosen over the whole engine (common practice).
+func (j *Job) Rounds() []Going {
+	if j.Sheet.Shimmed() {
+		return []Going{ReadFirst, ReadOnly}
+	}
+	return []Going{SetAsYouGo, ReadFirst, ReadOnly}
+}
+
+// UsualCheck is the check round that goes with the usual round: those that were set, where each was read again
+// with its nut tight; with shims every valve.
+func (j *Job) UsualCheck() Check {
+	if j.Sheet.Shimmed() {
+		return CheckAll
+	}
+	return CheckSetOnes
+}
+
 // asYouGo says whether a valve may be set while others are still to be read.
 func (j *Job) asYouGo() bool { return j.Going == SetAsYouGo }
 

@@ -1,6 +1,9 @@
 package job
 
-import "fmt"
+import (
+	"fmt"
+	"slices"
+)
 
 // RoundChosen chooses how the engine is gone round, and what is checked at the end. It may be changed at any
 // time before the job is signed: readings belong to their valves and stay, and what is next follows from what
@@ -18,12 +21,10 @@ type RoundChosen struct {
 func (RoundChosen) Kind() Kind { return "round_chosen" }
 
 func (a RoundChosen) sound(j *Job) error {
-	switch a.Going {
-	case "", ReadFirst, ReadOnly:
-	case SetAsYouGo:
-		if j.Sheet.Shimmed() {
-			return refuse("round", "Shims are chosen over the whole engine, so every valve is read first.")
-		}
+	switch may := slices.Contains(j.Rounds(), a.Going); {
+	case a.Going == "", may:
+	case a.Going == SetAsYouGo:
+		return refuse("round", "Shims are chosen over the whole engine, so every valve is read first.")
 	default:
 		return refuse("round",
 			fmt.Sprintf("%q is no round: %s, %s or %s.", a.Going, SetAsYouGo, ReadFirst, ReadOnly))

@@ -156,5 +156,10 @@ func TestShimsAreReadFirst(t *testing.T) {
 	s.Sheet.Adjuster = &engine.Adjuster{Kind: engine.Shim}
 	d := start(t, s)
 	d.refused(job.Happening{Act: job.RoundChosen{Going: job.SetAsYouGo}}, "every valve is read first")
+	assert.Equal(t, []job.Going{job.ReadFirst, job.ReadOnly}, d.job.Rounds())
+	assert.Equal(t, job.CheckAll, d.job.UsualCheck())
+	screwed := start(t, setup())
+	assert.Equal(t, job.SetAsYouGo, screwed.job.Rounds()[0], "the usual round of screws")
+	assert.Equal(t, job.CheckSetOnes, screwed.job.UsualCheck())
 	d.do(job.Happening{Act: job.RoundChosen{Going: job.ReadOnly}})
 }

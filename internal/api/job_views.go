@@ -141,6 +141,8 @@ type JobState struct {
 	Plan       *PlanView     `json:"plan,omitempty"`
 	Round      string        `json:"round" enum:"set_as_you_go,read_first,read_only" doc:"how the engine is gone round"`
 	Check      string        `json:"check" enum:"all,set_ones,none" doc:"which valves are checked after two turns"`
+	Rounds     []string      `json:"rounds" enum:"set_as_you_go,read_first,read_only" doc:"those of this engine, the usual one first"`
+	UsualCheck string        `json:"usual_check" enum:"all,set_ones,none"`
 	CrankDeg   *wire.Deg     `json:"crank_deg" nullable:"true"`
 	Place      *wire.Arc     `json:"place,omitempty" doc:"where the crank may stand; absent where it is not known"`
 	Stop       int           `json:"stop"`
@@ -321,7 +323,8 @@ func stateView(id string, o *openJob, shift adjust.Shift, now time.Time, only st
 		Happenings: len(o.list.Happenings), SignedBy: j.SignedBy,
 		Override: j.Override, Overrides: []Override{}, Cooling: coolingView(j), Readings: []HeatReading{},
 		Card: cardShort(j.Card), Clock: now.UTC(), Closed: j.Closed,
-		Round: string(cmp.Or(j.Going, job.ReadFirst)), Check: string(cmp.Or(j.Check, job.CheckAll))}
+		Round: string(cmp.Or(j.Going, job.ReadFirst)), Check: string(cmp.Or(j.Check, job.CheckAll)),
+		Rounds: wire.Names(j.Rounds()), UsualCheck: string(j.UsualCheck())}
 	if n := len(o.list.Happenings); n > 0 {
 		s.Newest = o.list.Happenings[n-1].ID
 	}

@@ -125,3 +125,12 @@ func Sentence(err error) string {
 	text := err.Error()
 	return strings.ToUpper(text[:1]) + text[1:] + "."
 }
+
+// Names writes a list of words; it is never null.
+func Names[T ~string](words []T) []string {
+	out := make([]string, len(words))
+	for i, w := range words {
+		out[i] = string(w)
+	}
+	return out
+}

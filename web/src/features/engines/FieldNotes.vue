@@ -3,8 +3,10 @@ defineProps<{ problems: string[]; warnings?: string[] }>()
 </script>
 
 <template>
-  <p v-for="p in problems" :key="p" class="problem" role="alert">{{ p }}</p>
-  <p v-for="w in warnings ?? []" :key="w" class="odd">{{ w }}</p>
+  <div v-if="problems.length || warnings?.length">
+    <p v-for="p in problems" :key="p" class="problem" role="alert">{{ p }}</p>
+    <p v-for="w in warnings ?? []" :key="w" class="odd">{{ w }}</p>
+  </div>
 </template>
 
 <style scoped>

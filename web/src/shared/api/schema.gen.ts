@@ -1823,6 +1823,8 @@ export interface components {
              * @enum {string}
              */
             round: "set_as_you_go" | "read_first" | "read_only";
+            /** @description those of this engine, the usual one first */
+            rounds: ("set_as_you_go" | "read_first" | "read_only")[];
             /** Format: date-time */
             signed_at: string | null;
             signed_by: string;
@@ -1836,6 +1838,8 @@ export interface components {
             /** @description what that was */
             undo_kind: string;
             undo_valve: string;
+            /** @enum {string} */
+            usual_check: "all" | "set_ones" | "none";
             valves: components["schemas"]["ValveState"][];
         };
         JobView: {

@@ -8,14 +8,12 @@ import PickOne from '@/shared/PickOne.vue'
 import { checkRounds, orderName, rounds, roundWords } from '@/shared/words'
 import { useBench } from '../useBench'
 
-const { view, state, act, look, stay } = useBench()
+const { state, act, look, stay } = useBench()
 const id = state.value.id
 const present = computed(() => state.value.plan ?? null)
-/** Most go round once; with shims every figure comes first, because they are chosen over the whole engine. */
-const shimmed = view.value.engine.adjuster === 'shim'
-const round = ref(present.value || shimmed ? state.value.round : 'set_as_you_go')
-const check = ref(present.value || shimmed ? state.value.check : 'set_ones')
-const mayBe = computed(() => rounds.filter((r) => !shimmed || r.value !== 'set_as_you_go'))
+const round = ref(present.value ? state.value.round : state.value.rounds[0]!)
+const check = ref(present.value ? state.value.check : state.value.usual_check)
+const mayBe = computed(() => rounds.filter((r) => state.value.rounds.includes(r.value)))
 const { data, trouble } = useRead(reads.ways({ job: id }))
 const ways = computed(() => data.value?.plans ?? [])
 const cursor = ref(0)

@@ -24,9 +24,8 @@ const plan = (school: string, order = 'turning') => ({
 })
 
 describe('choosing the sequence', () => {
-  const job = (plan: unknown, adjuster = 'screw_valve_end') => ({
-    engine: { adjuster },
-    state: { id: 'j', plan, round: 'read_first', check: 'all' },
+  const job = (plan: unknown, rounds = ['set_as_you_go', 'read_first', 'read_only']) => ({
+    state: { id: 'j', plan, round: 'read_first', check: 'all', rounds, usual_check: 'set_ones' },
   })
   const ways = [plan('one_cylinder'), plan('rocking_pairs'), { ...plan('sum_rule'), applies: false, reason: 'no row' }]
 
@@ -75,7 +74,7 @@ describe('choosing the sequence', () => {
     await vi.waitFor(() => expect(going.looked.at(-1)).toMatchObject({ school: 'one_cylinder' }))
     going.key('Enter')
     expect(going.done[0]).toMatchObject({ round: 'read_first', check: 'all' })
-    const shims = onBench(ChoosePanel, job(null, 'shim'))
+    const shims = onBench(ChoosePanel, job(null, ['read_first', 'read_only']))
     await vi.waitFor(() => expect(shims.looked.length).toBeGreaterThan(0))
     expect(shims.page.text()).not.toContain('Set as you go')
     const only = shims.page.findAll('button').find((b) => b.text() === 'Read only')!
