@@ -44,7 +44,10 @@ watch(
   async (plan) => {
     look(plan ?? null)
     await nextTick()
-    list.value?.querySelector('.on')?.scrollIntoView({ block: 'nearest' })
+    // Where the list is the page's own length, the page stays at the instruction until the mechanic moves on.
+    const box = list.value
+    if (box && (moved || box.scrollHeight > box.clientHeight))
+      box.querySelector('.on')?.scrollIntoView({ block: 'nearest' })
   },
 )
 
@@ -55,8 +58,10 @@ function take() {
   act({ kind: 'way_chosen', school, order, direction, positions, stop_count, round: round.value, check: check.value })
 }
 
+let moved = false
 function key(k: string): boolean {
   const n = open.value.length
+  moved ||= k.startsWith('Arrow')
   if (k === 'ArrowDown' || k === 'ArrowRight') cursor.value = (cursor.value + 1) % Math.max(1, n)
   else if (k === 'ArrowUp' || k === 'ArrowLeft') cursor.value = (cursor.value + n - 1) % Math.max(1, n)
   else if (k === 'Enter') take()
