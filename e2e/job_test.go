@@ -256,6 +256,30 @@ func checkSigned(t *testing.T, p *tab, s state) {
 	p.clean()
 }
 
+// The round is changed in the middle of a job that is read first: what was read stays, and the valve that is out
+// is set at once. Changed to reading only, nothing is set and the sheet says so.
+func TestTheRoundIsChangedOnTheBench(t *testing.T) {
+	t.Parallel()
+	r := demo(t)
+	p := open(t, r, "/jobs/demo-job-tipper", 1280, 800)
+	p.press("0.28 won’t go")
+	p.says("E3 is tight")
+	p.press("Keep")
+	p.says("Read I3")
+	p.press("Rocking pairs")
+	p.press("Set as you go")
+	p.press("Use this sequence")
+	p.waits(`() => document.querySelector('.now .by')`, "what E3 is set by")
+	assert.Equal(t, "E3", stateOf(t, r.base, "demo-job-tipper").State.Now.Valve)
+	p.press("Rocking pairs")
+	p.press("Read only")
+	p.press("Use this sequence")
+	p.says("Read I3")
+	p.press("Sheet")
+	p.shows("as the crank turns; read only")
+	p.clean()
+}
+
 // The same job by number keys, Enter and arrows alone.
 func TestWholeJobByKeys(t *testing.T) {
 	t.Parallel()

@@ -178,15 +178,19 @@ func TestAtTwiceTheSize(t *testing.T) {
 
 // A whole job as mechanics do it on engines that the bench was not built with, touch and keys mixed, with a
 // reload and a kill in the middle: a twelve with its valves by the dozen and shims, a shimmed four, an
-// odd-fire twin; each with one valve out, and signed at the end.
+// odd-fire twin and a six, both set as one goes; each with one valve out, and signed at the end.
 func TestWholeJobsOnOtherEngines(t *testing.T) {
 	t.Parallel()
-	for i, engine := range []string{"brindlow-6000", "pellmark-1400", "torrick-750"} {
-		size := [][2]int{{1024, 768}, {1280, 800}, {360, 740}}[i]
+	for i, engine := range []string{"brindlow-6000", "pellmark-1400", "torrick-750", "estervane-2400"} {
+		size := [][2]int{{1024, 768}, {1280, 800}, {360, 740}, {1280, 800}}[i]
 		t.Run(engine, func(t *testing.T) {
 			t.Parallel()
 			r := demo(t)
 			job, out := atAStop(t, r, engine)
+			if stateOf(t, r.base, job).Engine.Adjuster != "shim" { // once round, as most go
+				post(t, "POST", r.base+"/api/v1/jobs/"+job+"/happenings", map[string]any{"id": "as-you-go-0001",
+					"kind": "round_chosen", "round": "set_as_you_go", "check": "set_ones"}, nil)
+			}
 			stock := []map[string]any{}
 			for mm := 200; mm <= 320; mm += 5 {
 				stock = append(stock, map[string]any{"shim_mm": float64(mm) / 100, "count": 2})

@@ -45,6 +45,8 @@ var migrations = []func(*gorm.DB) error{
 	func(tx *gorm.DB) error {
 		return tx.Exec("UPDATE job_states SET short = '' WHERE damaged = ''").Error
 	},
+	// jobs may hold the choice of a round from here on, which a program before it does not know
+	func(*gorm.DB) error { return nil },
 }
 
 // Opened is what was done on the way to an open data file, to be told to whoever started the program.

@@ -38,6 +38,8 @@ let timer = 0
 let changes = 0 // made here: a list read before one of them is older than what it brought
 /** What this tab has and the database does not, or not yet. */
 const unwritten = new Map<string, Waiting>()
+/** Whether something waits that the browser would not keep: it is gone if the page is closed. */
+const unkept = ref(false)
 
 const inOrder = (list: Waiting[]) => list.sort((a, b) => a.at.localeCompare(b.at))
 
@@ -81,8 +83,9 @@ async function store(w: Waiting) {
     await (await database()).put('waits', w, id)
     if (unwritten.get(id) === w) unwritten.delete(id)
     otherTabs.postMessage('')
+    unkept.value = unwritten.size > 0
   } catch {
-    // held in memory: it is sent all the same
+    unkept.value = true // held in memory: it is sent all the same
   }
 }
 
@@ -90,6 +93,7 @@ async function forget(w: Waiting) {
   const { id } = w.body
   changes++
   unwritten.delete(id)
+  unkept.value &&= unwritten.size > 0
   waiting.value = waiting.value.filter((x) => x.body.id !== id)
   await database()
     .then((db) => db.delete('waits', id))
@@ -159,6 +163,7 @@ export function useQueue() {
     waiting,
     offline,
     told,
+    unkept,
     busy,
     flush,
     forget,

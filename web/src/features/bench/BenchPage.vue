@@ -19,7 +19,7 @@ import { useJob, type Doing } from './useJob'
 import { useKeys } from '@/shared/useKeys'
 
 const id = String(useRoute().params.id)
-const { view, state, trouble, refusal, waiting, refused, offline, told, load, send, undo, keepThere, forget } =
+const { view, state, trouble, refusal, waiting, refused, offline, told, unkept, load, send, undo, keepThere, forget } =
   useJob(id)
 onMounted(load)
 
@@ -181,6 +181,7 @@ useKeys((k) => {
         :refused="refused"
         :offline="offline"
         :told="told"
+        :unkept="unkept"
         :refusal="refusal"
         @do="happened"
         @undo="undo"

@@ -18,6 +18,7 @@ const props = defineProps<{
   refused: Waiting[]
   offline: boolean
   told: string
+  unkept: boolean
   refusal: string
 }>()
 const emit = defineEmits<{
@@ -107,7 +108,8 @@ defineExpose({ key })
     <VAlert v-if="refusal" class="refusal" variant="tonal" color="">{{ refusal }}</VAlert>
     <VAlert v-if="offline" class="refusal" variant="tonal" color="">
       {{ told || 'The program cannot be reached.' }} {{ waiting.length }}
-      {{ waiting.length === 1 ? 'entry waits' : 'entries wait' }} here to be sent; nothing is lost.
+      {{ waiting.length === 1 ? 'entry waits' : 'entries wait' }} here to be sent;
+      {{ unkept ? 'this browser keeps nothing: do not close the page.' : 'nothing is lost.' }}
     </VAlert>
     <RefusedList :list="refused" @keep-there="(w) => emit('keepThere', w)" @forget="(w) => emit('forget', w)" />
     <template v-if="shown.valves">

@@ -92,6 +92,22 @@ describe('telling the program what was done', () => {
     expect(calls.map((c) => c.body?.id)).toEqual([id, id])
   })
 
+  it('says when the browser keeps nothing, and sends it all the same', async () => {
+    const job = await opened()
+    const put = vi.spyOn(IDBObjectStore.prototype, 'put').mockImplementation(() => {
+      throw new DOMException('full', 'QuotaExceededError')
+    })
+    answer = () => Promise.reject(new TypeError('gone'))
+    await job.send({ kind: 'reading', valve: 'E1', leaves_mm: [0.3], feel: 'drag' })
+    expect(job.unkept.value).toBe(true)
+    expect(job.waiting.value).toHaveLength(1)
+    answer = () => json({ happenings: 2, undo: 'x' })
+    await vi.advanceTimersByTimeAsync(2500)
+    await vi.waitFor(() => expect(job.waiting.value).toHaveLength(0))
+    expect(job.unkept.value).toBe(false)
+    put.mockRestore()
+  })
+
   it('sends what an earlier page left waiting before it reads the job', async () => {
     localStorage.setItem('metronix.waiting.j', JSON.stringify([{ id: 'left-over', kind: 'kept', valve: 'E1' }]))
     await opened()

@@ -118,6 +118,7 @@ export function useJob(id: string) {
     refused,
     offline: queue.offline,
     told: queue.told,
+    unkept: queue.unkept,
     busy: queue.busy,
     load,
     send,
