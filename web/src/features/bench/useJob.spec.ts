@@ -106,6 +106,7 @@ describe('telling the program what was done', () => {
     await vi.waitFor(() => expect(job.waiting.value).toHaveLength(0))
     expect(job.unkept.value).toBe(false)
     put.mockRestore()
+    await vi.waitFor(() => expect(job.busy.value).toBe(false))
   })
 
   it('sends what an earlier page left waiting before it reads the job', async () => {
