@@ -120,9 +120,14 @@ func read(file string) ([]checks.Check, error) {
 		out = append(out, c)
 	}
 	slices.SortFunc(out, func(a, b checks.Check) int {
-		return strings.Compare(a.Test+a.What+a.Value, b.Test+b.What+b.Value)
+		return slices.Compare(inOrder(a), inOrder(b))
 	})
 	return slices.Compact(out), lines.Err()
+}
+
+// inOrder is what checks are sorted by, to the last word: tests run side by side and write in any order.
+func inOrder(c checks.Check) []string {
+	return []string{c.Test, c.What, c.Value, fmt.Sprint(c.Source), c.Topic}
 }
 
 func cell(text string) string {
