@@ -81,7 +81,7 @@ func scanOnTheWay(t *testing.T, axe, theme string) {
 	p.press("Cylinder 2 rocks")
 	p.says("Screw I5 out")
 	p.scan(axe, theme+" adjust")
-	p.press("Leave I5 out of limits")
+	p.press("Leave I5 as it is")
 	p.see(".dialog")
 	p.scan(axe, theme+" leave")
 	p.press("Go back")

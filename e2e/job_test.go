@@ -184,7 +184,11 @@ func driveByClicks(t *testing.T, p *tab, r *running, id string, gaps map[string]
 			leaf, feel, _ := s.leafFor(gaps)
 			p.press(leaf + " " + feel)
 		case "keep":
-			if stage, _ := s.valve(s.State.Now.Valve); stage == "nut_tight" && !killed {
+			p.press("Keep")
+		case "adjust":
+			p.press("Set")
+		case "lock":
+			if !killed {
 				killed = true
 				headline := p.see(".now h2").MustText()
 				r.kill()
@@ -192,10 +196,6 @@ func driveByClicks(t *testing.T, p *tab, r *running, id string, gaps map[string]
 				p.visit("/jobs/" + id)
 				p.says(headline)
 			}
-			p.press("Keep")
-		case "adjust":
-			p.press("Set")
-		case "lock":
 			p.press("Locked")
 		case "bar_over":
 			checking = true
@@ -222,7 +222,8 @@ func waitFor(t *testing.T, p *tab, r *running, id string, before int) {
 	t.Helper()
 	for range 400 {
 		if stateOf(t, r.base, id).State.Happenings > before {
-			p.waits(`() => !document.querySelector('.now')?.hasAttribute('aria-busy')`, "the page to follow")
+			p.waits(`() => !document.querySelector('.now')?.hasAttribute('aria-busy') &&
+				!document.querySelector('.now [aria-disabled=true]')`, "the page to follow")
 			return
 		}
 		p.MustWaitRequestIdle()()
@@ -375,11 +376,11 @@ func TestUndoAndLeavingAValve(t *testing.T) {
 	p.says("Lock I5")
 	p.press("Undo")
 	p.says("Screw I5 out")
-	p.press("Leave I5 out of limits")
+	p.press("Leave I5 as it is")
 	p.press("Adjuster seized")
 	p.says("until")
 	p.visit("/jobs/demo-job-pump/sheet")
-	p.waits(`() => document.querySelector('table')?.innerText.includes('left out of limits: Adjuster seized')`,
+	p.waits(`() => document.querySelector('table')?.innerText.includes('left as it is: Adjuster seized')`,
 		"the reason on the sheet")
 	p.clean()
 }

@@ -142,7 +142,7 @@ func TestAWanderingJob(t *testing.T) {
 			continue
 		case "adjust":
 			left = true
-			tablet.press("Leave " + now.Valve + " out of limits")
+			tablet.press("Leave " + now.Valve + " as it is")
 			tablet.press("Part on order")
 		case "sign":
 			tablet.see(".signing")
@@ -151,7 +151,7 @@ func TestAWanderingJob(t *testing.T) {
 			tablet.says("Signed by")
 			assert.True(t, left)
 			tablet.press("See and print the sheet")
-			tablet.shows("left out of limits: Part on order")
+			tablet.shows("left as it is: Part on order")
 			for _, v := range s.State.Valves {
 				assert.NotNil(t, v.AsFound, v.Name)
 			}

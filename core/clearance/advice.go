@@ -217,10 +217,10 @@ func (y Yardstick) explain(readings []Reading, j Judgement) string {
 		b.WriteString(r.String())
 	}
 	switch {
-	case y.Rule == OneLeaf && j.Estimate == nil && j.Verdict == Loose:
-		fmt.Fprintf(&b, ": looser than the %s wanted.", limits.Say(y.aim()))
-	case y.Rule == OneLeaf && j.Estimate == nil && j.Verdict == Tight:
-		fmt.Fprintf(&b, ": tighter than the %s wanted.", limits.Say(y.aim()))
+	case j.Side > 0 && j.Verdict == Loose:
+		fmt.Fprintf(&b, ": looser than the %s wanted.", limits.Say(j.Side))
+	case j.Side > 0:
+		fmt.Fprintf(&b, ": tighter than the %s wanted.", limits.Say(j.Side))
 	case j.Verdict == Undecided && j.TryNext != nil:
 		fmt.Fprintf(&b, ": try %s. Limits %s.", j.TryNext, limits)
 	case j.Verdict == Undecided:
@@ -240,7 +240,7 @@ func (y Yardstick) explain(readings []Reading, j Judgement) string {
 		fmt.Fprintf(&b, " The source gives %s without limits; ±%s is taken.", limits.Say(limits.Nominal),
 			limits.Say(NominalSlack))
 	}
-	if j.Verdict != Undecided && !j.Sure && (y.Rule != OneLeaf || j.Estimate != nil) {
+	if j.Verdict != Undecided && !j.Sure && j.Side == 0 {
 		b.WriteString(" Close: a limit lies within the uncertainty.")
 	}
 	return b.String()

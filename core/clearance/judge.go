@@ -21,6 +21,9 @@ const (
 	WontGo    Feel = "wont_go"
 )
 
+// Feels lists every feel that a leaf may have, widest gap first.
+func Feels() []Feel { return []Feel{Free, DragLight, Drag, DragFirm, WontGo} }
+
 // drags says whether a feel is a drag, graded or not.
 func (f Feel) drags() bool { return f == Drag || f == DragLight || f == DragFirm }
 
@@ -116,6 +119,9 @@ type Judgement struct {
 	Low      measure.Length
 	High     *measure.Length // nil: unbounded
 	TryNext  gauge.Stack     // nil: settled, or no owned leaf can settle it
+	// Side is the wanted gap that the gap was found looser or tighter than by one leaf, where that is all that is
+	// known; 0: it is not
+	Side     measure.Length
 	Why      string
 	Conflict string // contradicting feels; the verdict is then Undecided
 }
@@ -162,6 +168,9 @@ func (y Yardstick) settle(readings []Reading) Judgement {
 		j.Verdict = wholly
 	case OneLeaf:
 		j.Verdict = y.byOneLeaf(readings, iv.estimate)
+		if iv.estimate == nil && j.Verdict != Undecided {
+			j.Side = y.aim()
+		}
 	default:
 		j.Verdict = simple(w, readings, iv.estimate)
 	}

@@ -21,8 +21,9 @@ type Act interface {
 	// ReadsOnly says that it changes nothing but the readings of its valve, and which valve is in hand.
 	ReadsOnly() bool
 
-	moves() bool    // it changes where the crank stands, or what its stops are
-	closes() string // the valve whose readings it closes; empty: none
+	moves() bool // it changes where the crank stands, or what its stops are
+	// closes is the valve whose readings it closed, in the job as it stands after; nil: it was taken back
+	closes(after *Job) string
 }
 
 // Acts lists one act of each kind, in the order of a job. It is also what holds at compile time that each is
@@ -45,4 +46,4 @@ func (plain) sound(*Job) error       { return nil }
 func (plain) may(*Job, string) error { return nil }
 func (plain) ReadsOnly() bool        { return false }
 func (plain) moves() bool            { return false }
-func (plain) closes() string         { return "" }
+func (plain) closes(*Job) string     { return "" }

@@ -14,6 +14,9 @@ import (
 // lose a good setting; swapping shims over a whole engine is the one exception, where moving a good
 // valve's shim saves buying one.
 //
+// Readings of it that are not kept yet are kept by this, as they stand: one leaf that shows the side is
+// enough to go on to setting, whatever the rule, and so an undecided valve may be set.
+//
 // From here to Locked the nut is slack. Readings with the nut slack are how the screw is brought to the
 // leaf; they are no result, and the first reading that counts comes after locking. A shimmed engine has no
 // nut: its shim is in, and is read as it is.
@@ -48,7 +51,7 @@ func (a Adjusted) may(j *Job, _ string) error {
 	switch {
 	case j.Going == ReadOnly:
 		return refuse("valve", "This round only reads. Choose another round before a valve is set.")
-	case j.asYouGo() && v.unread() && !v.Out:
+	case j.asYouGo() && v.unread() && !v.Out && len(v.Round) == 0:
 		return refuse("valve", fmt.Sprintf("Read %s as found before it is touched.", v.Name))
 	case !j.asYouGo() && j.Phase() == AsFound:
 		return refuse("valve", "Read every valve as found before any is touched.")
@@ -59,7 +62,12 @@ func (a Adjusted) may(j *Job, _ string) error {
 	case a.noGiver(j) != "":
 		return refuse("from", a.noGiver(j))
 	case a.swaps(j): // a good valve gets another shim where the choice over the whole engine wants it
-	case v.Stage == Untouched && !v.Out && v.Last != nil && v.Last.Judgement.Verdict == clearance.In:
+	case v.Stage != NutLoose && j.Found(v).Conflict != "":
+		return refuse("valve", j.Found(v).Conflict)
+	case v.toKeep() && j.stale(v.readAt):
+		return refuse("valve", fmt.Sprintf("The reading of %s came later than the hot figures hold. Keep it, then run "+
+			"the engine warm again.", v.Name))
+	case v.Stage == Untouched && !v.Out && j.Found(v).Verdict == clearance.In:
 		return refuse("valve", fmt.Sprintf("%s is in. Leave it alone: disturbing a good valve is a risk.",
 			v.Name))
 	}
@@ -68,6 +76,9 @@ func (a Adjusted) may(j *Job, _ string) error {
 
 func (a Adjusted) do(j *Job) {
 	v := j.valve(a.Valve)
+	if v.toKeep() {
+		Kept{Valve: a.Valve}.do(j)
+	}
 	v.Adjustments++
 	v.reading(nil)
 	v.Verified, v.LeaveReason, v.before = false, "", j.Owned.Pick(a.Leaves).Thickness()
@@ -81,7 +92,7 @@ func (a Adjusted) do(j *Job) {
 	j.barred, j.picked = false, v.Name
 }
 
-func (a Adjusted) closes() string { return a.Valve }
+func (a Adjusted) closes(*Job) string { return a.Valve }
 
 // noGiver says why a shim cannot come from the valve it is said to come from; empty where it can.
 func (a Adjusted) noGiver(j *Job) string {

@@ -56,11 +56,11 @@ func (a *Advice) SetBy(v *ValveState) gauge.Stack {
 	return choice.Stack
 }
 
-// Screw says how to turn a valve's adjuster from the last kept gap to the aim; ok is false where that cannot
+// Screw says how to turn a valve's adjuster from the gap that was found to the aim; ok is false where that cannot
 // be said: no gear is stated, the gap has no figure, or the gear has no screw. An eccentric is turned by
 // feel, and so needs none.
 func (j *Job) Screw(v *ValveState) (turn adjust.Turn, ok bool) {
-	judged := v.Last.Judgement
+	judged := j.Found(v)
 	if j.Sheet.Adjuster == nil || (judged.Estimate == nil && j.Sheet.Adjuster.Kind != engine.Eccentric) {
 		return turn, false
 	}
@@ -81,8 +81,27 @@ type Rung struct {
 	Near     bool // about the limits, tried, advised, or to set by: shown without asking
 	InWindow bool // within the limits
 	SetBy    bool // the one to set by
+	First    bool // the one to begin with
 	// in the limits of the other kind of valve and not in these: the wrong leaf; nil: it is not
 	Other *engine.Kind
+}
+
+// first is the leaf to begin with: the single one within the limits whose drag settles most valves at once, that
+// is with the least doubt reaching over a limit, and of those the one nearest the aim; else the one to set by.
+func (a *Advice) first(v *ValveState) gauge.Stack {
+	w, aim := v.Limits.Window, a.j.AimOf(v)
+	list := slices.DeleteFunc(a.j.Owned.Singles(), func(st gauge.Stack) bool { return !w.Contains(st.Thickness()) })
+	if len(list) == 0 {
+		return a.SetBy(v)
+	}
+	over := func(st gauge.Stack) measure.Length {
+		gap, doubt, _ := clearance.Reading{Stack: st, Feel: clearance.Drag}.Estimate(a.j.Feel)
+		return max(0, w.Lower-(gap-doubt), gap+doubt-w.Upper)
+	}
+	return slices.MinFunc(list, func(l, r gauge.Stack) int {
+		return cmp.Or(cmp.Compare(over(l), over(r)),
+			cmp.Compare((l.Thickness()-aim).Abs(), (r.Thickness()-aim).Abs()))
+	})
 }
 
 // about is how far outside the limits a leaf is shown without asking (from memory: valves are seldom further
@@ -98,6 +117,7 @@ func (a *Advice) Ladder(v *ValveState) []Rung {
 	for _, r := range v.Round {
 		wanted = append(wanted, r.Stack)
 	}
+	first := a.first(v)
 	w, other := v.Limits.Window, a.j.otherLimits(v)
 	shown := measure.Window{Lower: w.Lower - about, Upper: w.Upper + about}
 	var rungs []Rung
@@ -106,7 +126,7 @@ func (a *Advice) Ladder(v *ValveState) []Rung {
 			continue
 		}
 		t := st.Thickness()
-		rung := Rung{Stack: st, InWindow: w.Contains(t), SetBy: st.Same(setBy),
+		rung := Rung{Stack: st, InWindow: w.Contains(t), SetBy: st.Same(setBy), First: st.Same(first),
 			Near: shown.Contains(t) || slices.ContainsFunc(wanted, st.Same)}
 		if other != nil && !rung.InWindow && other.Limits.Window.Contains(t) {
 			rung.Other = &other.Kind

@@ -18,6 +18,7 @@ type DialRead struct {
 	Gap         measure.Length // 0 to MaxGap
 	Uncertainty measure.Length // 0: not said, and then clearance.DialUncertainty
 	MadeThere   bool           // as that of ReadingTaken
+	KeepSure    bool           // as that of ReadingTaken
 }
 
 // Kind is "dial".
@@ -52,7 +53,10 @@ func (a DialRead) do(j *Job) {
 	doubt := cmp.Or(a.Uncertainty, clearance.DialUncertainty)
 	j.addReading(a.Valve, a.MadeThere,
 		clearance.Reading{Dial: &clearance.Dial{Gap: a.Gap, Uncertainty: doubt}})
+	j.keepSure(a.Valve, a.KeepSure)
 }
+
+func (a DialRead) closes(after *Job) string { return after.keptAtOnce(a.Valve, a.KeepSure) }
 
 // ReadsOnly is true.
 func (DialRead) ReadsOnly() bool { return true }

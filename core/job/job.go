@@ -154,11 +154,23 @@ func (j *Job) Valve(name string) (*ValveState, bool) {
 func (j *Job) Judge(v *ValveState) clearance.Judgement {
 	if v.judged == nil {
 		judged := clearance.Yardstick{Limits: v.Limits, Owned: j.Owned, Rule: j.Rule,
-			Feel: j.Feel}.Judge(v.Round)
+			Feel: j.Feel, Aim: j.AimOf(v)}.Judge(v.Round)
 		j.wantFigure(v, &judged)
 		v.judged = &judged
 	}
 	return *v.judged
+}
+
+// Found is what is known of a valve's gap: by the readings that are not kept yet, else as it was kept; the zero
+// judgement where it was never read.
+func (j *Job) Found(v *ValveState) clearance.Judgement {
+	switch {
+	case len(v.Round) > 0:
+		return j.Judge(v)
+	case v.Last != nil:
+		return v.Last.Judgement
+	}
+	return clearance.Judgement{}
 }
 
 // HasReadings says whether anything was read that still stands: from then on what the job started from is not

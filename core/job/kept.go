@@ -63,4 +63,4 @@ func (a Kept) do(j *Job) {
 	}
 }
 
-func (a Kept) closes() string { return a.Valve }
+func (a Kept) closes(*Job) string { return a.Valve }

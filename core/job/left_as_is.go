@@ -3,6 +3,8 @@ package job
 import (
 	"fmt"
 	"strings"
+
+	"metronix/core/clearance"
 )
 
 // LeftAsIs leaves a valve out of its limits on purpose.
@@ -32,13 +34,15 @@ func (a LeftAsIs) may(j *Job, _ string) error {
 	case v.Stage == NutLoose:
 		return refuse("valve", fmt.Sprintf("The lock nut of %s is slack. Lock it and read it again before "+
 			"it is left.", v.Name))
-	case v.Stage == NutTight:
+	case v.Stage == NutTight && len(v.Round) == 0:
 		return refuse("valve", fmt.Sprintf("%s was set and not read since. Read it before it is left.",
 			v.Name))
 	case v.Out:
 		return refuse("valve", fmt.Sprintf("%s has no shim: it was taken out for another valve. Fit one "+
 			"first.", v.Name))
-	case !v.Needs():
+	case j.Found(v).Conflict != "":
+		return refuse("valve", j.Found(v).Conflict)
+	case !v.toKeep() && !v.Needs(), j.Found(v).Verdict == clearance.In:
 		return refuse("valve", fmt.Sprintf("%s is not out of its limits: there is nothing to leave.", v.Name))
 	}
 	return j.alone(v)
@@ -46,8 +50,11 @@ func (a LeftAsIs) may(j *Job, _ string) error {
 
 func (a LeftAsIs) do(j *Job) {
 	v := j.valve(a.Valve)
+	if v.toKeep() {
+		Kept{Valve: a.Valve}.do(j)
+	}
 	v.reading(nil)
 	v.LeaveReason, j.picked = strings.TrimSpace(a.Reason), ""
 }
 
-func (a LeftAsIs) closes() string { return a.Valve }
+func (a LeftAsIs) closes(*Job) string { return a.Valve }

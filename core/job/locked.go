@@ -40,4 +40,4 @@ func (a Locked) do(j *Job) {
 	v.reading(nil)
 }
 
-func (a Locked) closes() string { return a.Valve }
+func (a Locked) closes(*Job) string { return a.Valve }

@@ -28,16 +28,23 @@ func (l *log) note(h Happening, j *Job) {
 	}
 	l.index[h.ID] = len(l.entries)
 	l.entries = append(l.entries, entry{
-		moves: h.Act.moves(), closes: h.Act.closes(), place: j.Place, known: j.CrankKnown,
+		moves: h.Act.moves(), closes: h.Act.closes(j), place: j.Place, known: j.CrankKnown,
 	})
 }
 
+// void adds a happening that was taken back later: where it had left the crank is known no more.
+func (l *log) void(h Happening, j *Job) {
+	l.note(h, j)
+	last := &l.entries[len(l.entries)-1]
+	last.known, last.closes = false, h.Act.closes(nil)
+}
+
 // back adds a happening that takes another one back: whatever that one did, this one changes again.
-func (l *log) back(id, target string) {
+func (l *log) back(id, target string, taken Act) {
 	e := entry{}
 	if i, ok := l.index[target]; ok {
-		e.moves, e.closes = l.entries[i].moves, l.entries[i].closes
-		l.entries[i].known = false
+		e.moves, e.closes = taken.moves(), taken.closes(nil)
+		l.entries[i].known, l.entries[i].closes = false, e.closes
 	}
 	l.index[id] = len(l.entries)
 	l.entries = append(l.entries, e)

@@ -138,9 +138,13 @@ func (j *Job) actionAt(v *ValveState) Action {
 	switch {
 	case v.Out:
 		return DoAdjust
-	case len(v.Round) > 0 && v.Stage != NutLoose:
-		if judged := j.Judge(v); judged.TryNext != nil || judged.Conflict != "" {
+	case v.toKeep():
+		judged := j.Judge(v)
+		switch {
+		case judged.TryNext != nil || judged.Conflict != "":
 			return DoRead
+		case j.MaySet(v) && (judged.Sure || j.Rule == clearance.OneLeaf) && judged.Verdict != clearance.Undecided:
+			return DoAdjust // which keeps them
 		}
 		return DoKeep
 	case v.Stage == NutLoose:
@@ -151,6 +155,15 @@ func (j *Job) actionAt(v *ValveState) Action {
 		return DoAdjust
 	}
 	return DoRead
+}
+
+// MaySet says that setting a valve may follow on what was found of it here and now: it is read, not in, and the
+// round has it set. One leaf that shows the side is enough.
+func (j *Job) MaySet(v *ValveState) bool {
+	judged := j.Found(v)
+	return j.Settable(v) && j.Going != ReadOnly && !j.Sheet.Shimmed() && v.Stage != NutLoose && j.maySetNow() &&
+		(len(v.Round) > 0 || v.Needs()) && judged.Verdict != clearance.In && judged.Conflict == "" &&
+		!(v.toKeep() && j.stale(v.readAt))
 }
 
 // settlesByReading says that another leaf would decide what was kept undecided. Where none would, the valve

@@ -25,6 +25,9 @@ type ReadingTaken struct {
 	// MadeThere says that the reading was made where the crank stood when its screen was drawn, and counts
 	// for that place.
 	MadeThere bool
+	// KeepSure keeps the valve's readings at once where they put it surely in, so that a good valve costs one
+	// gesture.
+	KeepSure bool
 }
 
 // Kind is "reading".
@@ -37,8 +40,8 @@ func (a ReadingTaken) sound(j *Job) error {
 	if err := j.has(a.Valve); err != nil {
 		return err
 	}
-	if !slices.Contains([]clearance.Feel{clearance.Free, clearance.Drag, clearance.WontGo}, a.Feel) {
-		return refuse("feel", fmt.Sprintf("%q is no feel: free, drag or wont_go.", a.Feel))
+	if !slices.Contains(clearance.Feels(), a.Feel) {
+		return refuse("feel", fmt.Sprintf("%q is no feel: free, drag, drag_light, drag_firm or wont_go.", a.Feel))
 	}
 	if len(a.Leaves) < 1 || len(a.Leaves) > gauge.MaxStack {
 		return refuse("leaves_mm",
@@ -56,7 +59,10 @@ func (a ReadingTaken) may(j *Job, since string) error { return j.mayRead(a.Valve
 
 func (a ReadingTaken) do(j *Job) {
 	j.addReading(a.Valve, a.MadeThere, clearance.Reading{Stack: j.Owned.Pick(a.Leaves), Feel: a.Feel})
+	j.keepSure(a.Valve, a.KeepSure)
 }
+
+func (a ReadingTaken) closes(after *Job) string { return after.keptAtOnce(a.Valve, a.KeepSure) }
 
 // ReadsOnly is true.
 func (ReadingTaken) ReadsOnly() bool { return true }

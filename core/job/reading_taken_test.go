@@ -20,7 +20,7 @@ func TestReadingByLeaf(t *testing.T) {
 	d.begin(sequence.RockingPairs)
 	d.refused(read("E1", "drag", leaf...), "Find the first stop")
 	d.do(job.Happening{Act: job.Turned{Stop: 0}})
-	d.refused(read("E1", "soft", leaf...), "no feel: free, drag or wont_go")
+	d.refused(read("E1", "soft", leaf...), "no feel: free, drag, drag_light, drag_firm or wont_go")
 	d.refused(read("E1", "drag"), "0 leaves: one to 3")
 	d.refused(read("E1", "drag", gauge.Straight(100*um, 100*um, 50*um, 50*um)...), "4 leaves")
 	d.refused(read("E1", "drag", gauge.Straight(0)...), "not the thickness of a feeler leaf")

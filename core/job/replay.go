@@ -5,13 +5,13 @@ import "fmt"
 // Replay computes the state from a whole stored list. It errs where New does, and where the list does not fit
 // together: a happening names what is not there, or takes back what is not the last one standing.
 func Replay(setup Setup, list []Happening) (*Job, error) {
-	standing := map[string]bool{}
+	standing, acts := map[string]bool{}, map[string]Act{}
 	var order []string
 	for _, h := range list {
 		undone, ok := h.Act.(Undone)
 		if !ok {
 			order = append(order, h.ID)
-			standing[h.ID] = true
+			standing[h.ID], acts[h.ID] = true, h.Act
 			continue
 		}
 		if n := len(order); n == 0 || order[n-1] != undone.Target {
@@ -27,7 +27,7 @@ func Replay(setup Setup, list []Happening) (*Job, error) {
 		return nil, err
 	}
 	for _, h := range list {
-		if err := j.again(h, standing[h.ID]); err != nil {
+		if err := j.again(h, standing[h.ID], acts); err != nil {
 			return nil, fmt.Errorf("happening %s: %w", h.ID, err)
 		}
 	}
@@ -35,15 +35,15 @@ func Replay(setup Setup, list []Happening) (*Job, error) {
 	return j, nil
 }
 
-// again takes a stored happening: into the state where it stands, otherwise into the log alone.
-func (j *Job) again(h Happening, stands bool) error {
+// again takes a stored happening: into the state where it stands, otherwise into the log alone. acts are those
+// that may have been taken back, by their ids.
+func (j *Job) again(h Happening, stands bool, acts map[string]Act) error {
 	undone, ok := h.Act.(Undone)
 	switch {
 	case ok:
-		j.log.back(h.ID, undone.Target)
+		j.log.back(h.ID, undone.Target, acts[undone.Target])
 	case !stands:
-		j.log.note(h, j)
-		j.log.entries[len(j.log.entries)-1].known = false
+		j.log.void(h, j)
 	default:
 		j.upgradeBefore(h)
 		return j.apply(h, true)

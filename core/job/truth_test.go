@@ -191,7 +191,7 @@ func (w *truth) follow() {
 		}
 		w.readAt[n.Valve] = w.gaps[n.Valve]
 		w.must(job.Happening{Act: job.ReadingTaken{Valve: n.Valve, Leaves: gauge.Straight(leaf),
-			Feel: w.felt(n.Valve, leaf)}})
+			Feel: w.felt(n.Valve, leaf), KeepSure: w.draw("kept by itself", 0, 1) == 1}})
 	case job.DoKeep:
 		w.must(job.Happening{Act: job.Kept{Valve: n.Valve}})
 	case job.DoAdjust:
@@ -287,6 +287,7 @@ func drawSetup(t *rapid.T) job.Setup {
 	case 3:
 		s.Sheet = enginetest.Inline([]int{1, 2, 4, 5, 3}, "EIEIEIEIEI")
 	}
+	s.Rule = rapid.SampledFrom([]clearance.Rule{"", clearance.Guarded, clearance.OneLeaf}).Draw(t, "rule")
 	if rapid.Bool().Draw(t, "shims") {
 		s.Sheet.Adjuster = &engine.Adjuster{Kind: engine.Shim}
 	}

@@ -49,12 +49,12 @@ func (j *Job) undo(h Happening, a Undone) (*Job, error) {
 		return j, err
 	}
 	for _, h := range j.effective[:len(j.effective)-1] {
-		if err := before.again(h, true); err != nil {
+		if err := before.again(h, true, nil); err != nil {
 			return j, err
 		}
 	}
 	before.upgrade()
 	before.log = j.log
-	before.log.back(h.ID, a.Target)
+	before.log.back(h.ID, a.Target, j.effective[len(j.effective)-1].Act)
 	return before, nil
 }

@@ -67,5 +67,8 @@ func (v *ValveState) Needs() bool {
 	return v.Out || v.Last != nil && v.Last.Judgement.Verdict != clearance.In && v.LeaveReason == ""
 }
 
+// toKeep says that the valve has readings that count and are not kept yet.
+func (v *ValveState) toKeep() bool { return len(v.Round) > 0 && v.Stage != NutLoose }
+
 // ReadThere says that the readings not kept yet were made where the crank stands no more.
 func (v *ValveState) ReadThere() bool { return v.readThere && len(v.Round) > 0 }

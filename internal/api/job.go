@@ -33,7 +33,7 @@ type JobStart struct {
 	CardReason string   `json:"card_reason,omitempty" maxLength:"200" doc:"why this card"`
 	Aim        string   `json:"aim,omitempty" enum:",nominal,loose"`
 	AimReason  string   `json:"aim_reason,omitempty" maxLength:"200"`
-	Rule       string   `json:"rule,omitempty" enum:",workshop,guarded"`
+	Rule       string   `json:"rule,omitempty" enum:",workshop,guarded,one_leaf"`
 	FeelMM     *wire.MM `json:"feel_mm,omitempty" doc:"this mechanic's uncertainty of feel; absent: 0.005"`
 	Mechanic   string   `json:"mechanic" minLength:"1" maxLength:"100"`
 	Reason     string   `json:"reason" maxLength:"200"`

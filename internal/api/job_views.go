@@ -43,7 +43,7 @@ type Judgement struct {
 // Figure is what is known of a gap: at a figure, above or below one, or between two; nothing where nothing is
 // known.
 type Figure struct {
-	Kind string   `json:"kind" enum:",at,above,below,between"`
+	Kind string   `json:"kind" enum:",at,above,below,between,looser,tighter"`
 	MM   *wire.MM `json:"mm,omitempty"`
 	ToMM *wire.MM `json:"to_mm,omitempty" doc:"the upper end of between"`
 }
@@ -83,9 +83,10 @@ type ValveState struct {
 	Verified  bool       `json:"verified"`
 	Left      string     `json:"left" doc:"why it stays out of limits; empty: it does not"`
 	Needs     bool       `json:"needs" doc:"read, and not in"`
+	MaySet    bool       `json:"may_set" doc:"setting may follow on what was found of it, here and now"`
 	AimMM     wire.MM    `json:"aim_mm" doc:"the gap to set"`
 	PreLockMM *wire.MM   `json:"pre_lock_mm,omitempty" doc:"the gap to set with the nut loose, where this mechanic's shift is known"`
-	SetByMM   []wire.MM  `json:"set_by_mm" doc:"the leaf or stack to set by, with the nut loose; only for a valve that needs it"`
+	SetByMM   []wire.MM  `json:"set_by_mm" doc:"the leaf or stack to set by, with the nut loose; only for a valve that needs it or may be set"`
 	SetAngled []bool     `json:"set_by_angled"`
 	SetBy     string     `json:"set_by" doc:"the same as stamped on the leaves"`
 	Caution   string     `json:"caution" doc:"what to mind before it is worked on here; empty: nothing"`
@@ -117,6 +118,7 @@ type Rung struct {
 	Near        bool      `json:"near" doc:"about the limits, tried, advised, or to set by: shown first"`
 	InWindow    bool      `json:"in_window"`
 	Nominal     bool      `json:"nominal" doc:"the leaf to set by"`
+	First       bool      `json:"first" doc:"the one to begin with: it settles most valves at once"`
 	Other       string    `json:"other" enum:",intake,exhaust" doc:"a leaf of the other kind of valve: in that one's limits and not in this one's"`
 }
 
@@ -192,7 +194,7 @@ type JobView struct {
 	CardReason  string     `json:"card_reason"`
 	Aim         string     `json:"aim" enum:"nominal,loose"`
 	AimReason   string     `json:"aim_reason"`
-	Rule        string     `json:"rule" enum:"workshop,guarded"`
+	Rule        string     `json:"rule" enum:"workshop,guarded,one_leaf"`
 	FeelMM      wire.MM    `json:"feel_mm"`
 	LockShift   LockShift  `json:"lock_shift"`
 	CreatedAt   time.Time  `json:"created_at"`
@@ -264,8 +266,8 @@ func valveState(j *job.Job, v *job.ValveState, advice *job.Advice) ValveState {
 		Pending: j.Pending(v), Stage: string(v.Stage),
 		Round: readingsView(v.Round), AsFound: resultView(v.AsFound), Last: resultView(v.Last),
 		Adjusted: v.Adjustments,
-		Verified: v.Verified, Left: v.LeaveReason, Needs: v.Needs(), AimMM: wire.MM(
-			j.AimOf(v)), SetByMM: []wire.MM{}, SetAngled: []bool{},
+		Verified: v.Verified, Left: v.LeaveReason, Needs: v.Needs(), MaySet: j.MaySet(v),
+		AimMM: wire.MM(j.AimOf(v)), SetByMM: []wire.MM{}, SetAngled: []bool{},
 		Out: v.Out, MadeThere: v.ReadThere(), ColdWhy: v.ColdReason, ShimMM: wire.MM(v.Shim),
 		Caution:   j.Caution(v),
 		ColdFound: resultView(v.ColdFound), ColdLeft: resultView(v.ColdLeft)}
@@ -278,11 +280,11 @@ func valveState(j *job.Job, v *job.ValveState, advice *job.Advice) ValveState {
 	if len(v.Round) > 0 {
 		out.Judgement = new(judgementView(j.Judge(v)))
 	}
-	if out.Needs || v.Stage != job.Untouched {
+	if out.Needs || out.MaySet || v.Stage != job.Untouched {
 		by := advice.SetBy(v)
 		out.SetByMM, out.SetAngled, out.SetBy = wire.Millimetres(by.Marked()), angled(by), by.String()
 	}
-	if out.Needs {
+	if out.Needs || out.MaySet {
 		out.Screw = screwView(j, v)
 	}
 	return out
@@ -306,7 +308,7 @@ func ladderView(rungs []job.Rung) []Rung {
 	for _, r := range rungs {
 		rung := Rung{LeavesMM: wire.Millimetres(r.Stack.Marked()), Angled: angled(r.Stack),
 			Name:        r.Stack.String(),
-			ThicknessMM: wire.MM(r.Stack.Thickness()), Near: r.Near, InWindow: r.InWindow, Nominal: r.SetBy}
+			ThicknessMM: wire.MM(r.Stack.Thickness()), Near: r.Near, InWindow: r.InWindow, Nominal: r.SetBy, First: r.First}
 		if r.Other != nil {
 			rung.Other = r.Other.String()
 		}

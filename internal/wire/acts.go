@@ -22,9 +22,9 @@ var forms = []form{
 	formed(func(job.Doubted) doubted { return doubted{} }),
 	formed(func(a job.Picked) picked { return picked{a.Valve} }),
 	formed(func(a job.ReadingTaken) reading {
-		return reading{a.Valve, StackOf(a.Leaves), string(a.Feel), a.MadeThere}
+		return reading{a.Valve, StackOf(a.Leaves), string(a.Feel), a.MadeThere, a.KeepSure}
 	}),
-	formed(func(a job.DialRead) dial { return dial{a.Valve, MM(a.Gap), MM(a.Uncertainty), a.MadeThere} }),
+	formed(func(a job.DialRead) dial { return dial{a.Valve, MM(a.Gap), MM(a.Uncertainty), a.MadeThere, a.KeepSure} }),
 	formed(func(a job.Withdrawn) withdrawn { return withdrawn{a.Valve, a.Index} }),
 	formed(func(a job.Sized) sized { return sized{a.Valve, MM(a.Shim)} }),
 	formed(func(a job.Kept) kept { return kept{a.Valve} }),
@@ -105,8 +105,9 @@ func (w picked) act(*Faults) job.Act { return job.Picked{Valve: w.Valve} }
 type reading struct {
 	Valve string `json:"valve" maxLength:"8"`
 	Stack
-	Feel      string `json:"feel" maxLength:"16" doc:"free, drag or wont_go"`
+	Feel      string `json:"feel" maxLength:"16" doc:"free, drag, drag_light, drag_firm or wont_go"`
 	MadeThere bool   `json:"made_there,omitempty" doc:"it was made where the crank stood at seen, and counts for that place"`
+	KeepSure  bool   `json:"keep_sure,omitempty" doc:"keep the readings at once where they put the valve surely in"`
 }
 
 func (w reading) act(f *Faults) job.Act {
@@ -115,7 +116,8 @@ func (w reading) act(f *Faults) job.Act {
 	if !ok {
 		feel = clearance.Feel(w.Feel) // refused by the core in its words
 	}
-	return job.ReadingTaken{Valve: w.Valve, Leaves: w.Core(), Feel: feel, MadeThere: w.MadeThere}
+	return job.ReadingTaken{Valve: w.Valve, Leaves: w.Core(), Feel: feel, MadeThere: w.MadeThere,
+		KeepSure: w.KeepSure}
 }
 
 type dial struct {
@@ -123,12 +125,13 @@ type dial struct {
 	Gap         MM     `json:"gap_mm"`
 	Uncertainty MM     `json:"uncertainty_mm,omitempty" doc:"either way; absent: the usual one of a dial indicator"`
 	MadeThere   bool   `json:"made_there,omitempty" doc:"as that of reading"`
+	KeepSure    bool   `json:"keep_sure,omitempty" doc:"as that of reading"`
 }
 
 func (w dial) act(*Faults) job.Act {
 	return job.DialRead{Valve: w.Valve, Gap: measure.Length(w.Gap),
 		Uncertainty: measure.Length(w.Uncertainty),
-		MadeThere:   w.MadeThere}
+		MadeThere:   w.MadeThere, KeepSure: w.KeepSure}
 }
 
 type withdrawn struct {

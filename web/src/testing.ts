@@ -1,5 +1,5 @@
 import { config, mount } from '@vue/test-utils'
-import { defineComponent, effectScope, h, ref, type Component, type EffectScope } from 'vue'
+import { computed, defineComponent, effectScope, h, ref, type Component, type EffectScope } from 'vue'
 import { afterEach, vi } from 'vitest'
 import { createMemoryHistory, createRouter } from 'vue-router'
 import type { JobView } from '@/shared/api/client'
@@ -64,11 +64,15 @@ export function onBench(panel: Component, job: unknown, refused = false) {
   const done: Doing[] = []
   const left: string[] = []
   const looked: unknown[] = []
+  const shown: string[] = []
+  const settling = ref(false)
   const view = ref(job as JobView)
   const stand = defineComponent({
     setup(_, { expose }) {
       provideBench(view, ref([]), {
-        refused: ref(refused) as never,
+        settling: computed(() => settling.value),
+        show: (action) => shown.push(action),
+        refused: computed(() => refused),
         act: (doing) => done.push(doing),
         leave: (valve) => left.push(valve),
         look: (plan) => looked.push(plan),
@@ -81,5 +85,5 @@ export function onBench(panel: Component, job: unknown, refused = false) {
   })
   const page = mount(stand)
   const key = (k: string) => (page.vm as unknown as { key(k: string): boolean }).key(k)
-  return { page, view, done, left, looked, key }
+  return { page, view, done, left, looked, shown, settling, key }
 }

@@ -1,4 +1,4 @@
-import type { Sighting, Verdict } from '@/shared/api/client'
+import type { Judgement, Sighting, Verdict } from '@/shared/api/client'
 import { degrees } from '@/shared/units'
 
 /*
@@ -43,6 +43,13 @@ export function orderName(order: string): string {
 }
 
 export const verdictWord: Record<Verdict, string> = { in: 'In', tight: 'Tight', loose: 'Loose', undecided: 'Undecided' }
+
+/** A verdict in words; by one leaf it is a side, and not out of limits. */
+export function verdictOf({ verdict, figure }: Pick<Judgement, 'verdict' | 'figure'>): string {
+  if (figure.kind === 'looser') return 'Looser than wanted'
+  if (figure.kind === 'tighter') return 'Tighter than wanted'
+  return verdictWord[verdict]
+}
 
 const phases: Record<string, string> = {
   choose_way: 'Sequence',
@@ -94,10 +101,15 @@ export const aims = choices({ nominal: 'Aim for the nominal', loose: 'Aim for th
 export const rules = choices({
   workshop: 'Workshop rule: the estimate decides',
   guarded: 'Strict rule: the whole uncertainty inside',
+  one_leaf: 'One leaf: the side of the wanted gap',
 })
 
-/** The rules of the verdict calculator: the two of a job, and the one of a single leaf. */
-export const judgingRules = [...rules, { value: 'one_leaf', title: 'One leaf: the side of the wanted gap' }]
+/** The rule of a job, as its sheet says it. */
+export const ruleSaid: Record<string, string> = {
+  workshop: 'Workshop rule: the estimate decides.',
+  guarded: 'Strict rule: in or out only when the whole uncertainty lies there.',
+  one_leaf: 'One leaf, that of the wanted gap: without a drag it tells the side and no figure.',
+}
 
 /** How the engine is gone round, and which valves are checked at the end. */
 export const rounds = choices({

@@ -196,8 +196,8 @@ useKeys((k) => {
   <KeyHelp v-model="help" />
   <ReasonDialog
     :model-value="leaving !== ''"
-    :title="`Why leave ${leaving} out of limits?`"
-    text="The sheet will show it out of limits, with this reason."
+    :title="`Why leave ${leaving} as it is?`"
+    text="The sheet will show how it was left, with this reason."
     :usual="['Adjuster seized', 'Part on order', 'Owner does not want it touched']"
     button="Leave it so"
     @update:model-value="(on) => !on && (leaving = '')"

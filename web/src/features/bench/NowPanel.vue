@@ -1,6 +1,6 @@
 <script setup lang="ts">
-import { computed, ref, toRef, useTemplateRef } from 'vue'
-import type { JobView, PlanView } from '@/shared/api/client'
+import { computed, ref, toRef, useTemplateRef, watch } from 'vue'
+import type { JobView, PlanView, Schemas } from '@/shared/api/client'
 import CrankPulley from '@/shared/engine/CrankPulley.vue'
 import type { Waiting } from '@/shared/useQueue'
 import { headline } from './benchWords'
@@ -9,6 +9,7 @@ import RefusedList from './parts/RefusedList.vue'
 import VerdictStrip from './parts/VerdictStrip.vue'
 import { provideBench } from './useBench'
 import type { Doing } from './useJob'
+import { useSettle } from './useSettle'
 
 const props = defineProps<{
   view: JobView
@@ -31,10 +32,37 @@ const emit = defineEmits<{
   forget: [waits: Waiting]
 }>()
 
-const { state, valve } = provideBench(toRef(props, 'view'), toRef(props, 'waiting'), {
+// A valve in hand may be set though another leaf is next, and read again though setting is.
+const wanted = ref<{ action: Schemas['Now']['action']; newest: string } | null>(null)
+const view = computed<JobView>(() => {
+  const { state } = props.view
+  if (wanted.value?.newest !== state.newest) return props.view
+  return { ...props.view, state: { ...state, now: { ...state.now, action: wanted.value.action } } }
+})
+
+// A bounce or a double tap is one press: neither what comes up next nor the next valve is answered by it.
+const pressed = useSettle()
+const answered = useSettle()
+watch(
+  [() => props.view.state.now.valve, () => props.view.state.now.action === 'turn'],
+  ([valve], [before]) => {
+    if (chosen === valve || !before) return
+    answered.begin()
+    pressed.begin()
+  },
+  { flush: 'post' },
+)
+/** The valve that was chosen by hand: it may be read at once. */
+let chosen = ''
+
+const { state, valve } = provideBench(view, toRef(props, 'waiting'), {
+  settling: computed(() => answered.on.value),
+  show: (action) => (wanted.value = { action, newest: props.view.state.newest }),
   refused: computed(() => props.refusal !== ''),
   act: (doing) => {
-    if (doing.kind === 'reading') pause(false)
+    pressed.end()
+    chosen = doing.kind === 'picked' ? doing.valve : ''
+    if (doing.kind === 'reading') answered.begin()
     emit('do', doing)
   },
   leave: (name) => emit('leave', name),
@@ -42,30 +70,28 @@ const { state, valve } = provideBench(toRef(props, 'view'), toRef(props, 'waitin
   stay: () => emit('choosing', false),
 })
 const action = computed(() => (props.choosing ? 'choose_way' : state.value.now.action))
-const shown = computed(() => panelFor(props.view, action.value))
-const button = computed(() => shown.value.button?.(props.view) ?? '')
+const shown = computed(() => panelFor(view.value, action.value))
+const button = computed(() => shown.value.button?.(view.value) ?? '')
 const words = computed(() =>
   props.choosing
     ? { before: 'Choose another ', strong: 'sequence.', after: '', sub: 'Readings stay as they are.' }
-    : headline(props.view),
+    : headline(view.value),
 )
-const judgement = computed(() => (action.value === 'adjust' ? valve.value?.last?.judgement : valve.value?.judgement))
+const judgement = computed(
+  () => valve.value?.judgement ?? (action.value === 'adjust' ? valve.value?.last?.judgement : undefined),
+)
+/** The valve that was kept last, by itself too: it stays named beside Undo. */
+const kept = computed(() => {
+  const { undo_kind, undo_valve, valves } = state.value
+  const last = valves.find((v) => v.name === undo_valve)
+  return ['reading', 'dial', 'kept'].includes(undo_kind) && last?.last && !last.round.length ? last : null
+})
 const panel = useTemplateRef<{ key?(k: string): boolean }>('panel')
 
-// A bounce or a double tap on the one button is one press: what comes up next is not pressed by it. Anything done in between ends that.
-const settle = 400
-const settling = ref(false)
-let timer = 0
-function pause(on: boolean) {
-  clearTimeout(timer)
-  settling.value = on
-  if (on) timer = window.setTimeout(() => (settling.value = false), settle)
-}
-
 function go() {
-  if (settling.value || !shown.value.does) return
-  pause(true)
-  emit('do', shown.value.does(props.view))
+  if (pressed.on.value || !shown.value.does) return
+  pressed.begin()
+  emit('do', shown.value.does(view.value))
 }
 
 function pick(by: number) {
@@ -127,9 +153,10 @@ defineExpose({ key })
         :judgement="judgement"
         :screw="['adjust', 'lock'].includes(action) ? null : valve?.screw"
       />
+      <VerdictStrip v-else-if="kept" :judgement="kept.last!.judgement" :kept="kept.name" />
       <footer class="do">
         <VBtn :disabled="!state.undo" @click="emit('undo')">Undo <kbd>Z</kbd></VBtn>
-        <VBtn v-if="button" class="go" variant="flat" size="large" :aria-disabled="settling" @click="go">
+        <VBtn v-if="button" class="go" variant="flat" size="large" :aria-disabled="pressed.on.value" @click="go">
           {{ button }} <kbd>Enter</kbd>
         </VBtn>
         <span v-else class="go hint quiet">{{ shown.hint }}</span>

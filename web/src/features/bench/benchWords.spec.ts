@@ -29,6 +29,7 @@ const valve = (name: string, more: Partial<ValveState> = {}): ValveState => ({
   verified: false,
   left: '',
   needs: false,
+  may_set: false,
   aim_mm: 0.3,
   set_by_mm: [0.3],
   set_by_angled: [false],

@@ -14,6 +14,10 @@ export interface Bench {
   valve: ComputedRef<ValveState | undefined>
   /** What was felt of that valve in this round, and what waits to be sent of it. */
   round: ComputedRef<Reading[]>
+  /** Whether a tap now would be a bounce of the one before, or meant for the valve before: no answer is taken. */
+  settling: ComputedRef<boolean>
+  /** Shows another panel for the valve in hand than the one that is next, until something is done. */
+  show(action: JobView['state']['now']['action']): void
   /** Whether the last thing done was refused. */
   refused: ComputedRef<boolean>
   act(doing: Doing): void
@@ -49,7 +53,7 @@ function waitingReadings(waiting: Waiting[], valve: string): Reading[] {
 export function provideBench(
   view: Ref<JobView>,
   waiting: Ref<Waiting[]>,
-  does: Pick<Bench, 'refused' | 'act' | 'leave' | 'look' | 'stay'>,
+  does: Pick<Bench, 'settling' | 'show' | 'refused' | 'act' | 'leave' | 'look' | 'stay'>,
 ): Bench {
   const state = computed(() => view.value.state)
   const valve = computed(() => state.value.valves.find((v) => v.name === state.value.now.valve))

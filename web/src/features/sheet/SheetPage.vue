@@ -2,13 +2,13 @@
 import AppPage from '@/shared/AppPage.vue'
 import { computed } from 'vue'
 import { useRoute } from 'vue-router'
-import type { Schemas } from '@/shared/api/client'
+import type { Judgement, Schemas } from '@/shared/api/client'
 import { reads, useRead } from '@/shared/api/reads'
 import { figureOf } from '@/shared/engine/figure'
 import HeadDrawing, { type ValveShown } from '@/shared/engine/HeadDrawing.vue'
 import VerdictGlyph from '@/shared/VerdictGlyph.vue'
 import { gaps, mm, thou } from '@/shared/units'
-import { checkRounds, orderName, phaseName, rounds, verdictWord } from '@/shared/words'
+import { checkRounds, orderName, phaseName, rounds, ruleSaid, verdictOf } from '@/shared/words'
 
 const id = String(useRoute().params.id)
 const { data: view, trouble, again } = useRead(reads.job(id))
@@ -35,11 +35,10 @@ const rows = computed(() =>
 )
 const window = (l: Schemas['Limits']) =>
   `${gaps(l.in_thou).window(l)} ${gaps(l.in_thou).unit}${l.nominal_only ? ' (no limits in the source)' : ''}`
-const what = (v: Schemas['ValveState']) =>
-  (v.cold_reason ? `left out of limits cold: ${v.cold_reason}; ` : '') + done(v)
+const what = (v: Schemas['ValveState']) => (v.cold_reason ? `left as it was cold: ${v.cold_reason}; ` : '') + done(v)
 const done = (v: Schemas['ValveState']) =>
   v.left
-    ? `left out of limits: ${v.left}`
+    ? `left as it is: ${v.left}`
     : v.adjusted > 1
       ? `set ${v.adjusted} times`
       : v.adjusted
@@ -54,6 +53,8 @@ const goes = computed(() => {
   const { round, check } = state.value
   return round === 'read_only' ? said(rounds, round) : `${said(rounds, round)}, ${said(checkRounds, check)}`
 })
+const mayBeClose = ({ verdict, sure, figure }: Judgement) =>
+  verdict !== 'undecided' && !sure && !['looser', 'tighter'].includes(figure.kind)
 const unit = computed(() => gaps(state.value.card.intake.in_thou).unit)
 const count = (verdict: string) => state.value.valves.filter((v) => v.as_found?.judgement.verdict === verdict).length
 const date = (iso: string | null) =>
@@ -178,8 +179,8 @@ const print = () => globalThis.print()
                   <small v-if="r.judgement.estimate_mm !== null" class="quiet">{{
                     v.limits.in_thou ? `${mm(r.judgement.estimate_mm)} mm` : thou(r.judgement.estimate_mm)
                   }}</small>
-                  <VerdictGlyph :verdict="r.judgement.verdict" /> {{ verdictWord[r.judgement.verdict]
-                  }}<small v-if="r.judgement.verdict !== 'undecided' && !r.judgement.sure" class="quiet">close</small
+                  <VerdictGlyph :verdict="r.judgement.verdict" /> {{ verdictOf(r.judgement)
+                  }}<small v-if="mayBeClose(r.judgement)" class="quiet">close</small
                   ><small v-if="r.stale" class="quiet">too late – re-check hot</small
                   ><small v-if="r.time_doubtful" class="override">time in doubt</small>
                 </span>
@@ -194,11 +195,7 @@ const print = () => globalThis.print()
         </VTable>
       </div>
       <p class="quiet foot">
-        {{
-          view.rule === 'guarded'
-            ? 'Strict rule: in or out only when the whole uncertainty lies there.'
-            : 'Workshop rule: the estimate decides.'
-        }}
+        {{ ruleSaid[view.rule] }}
         Limits inclusive. “Close” means that a limit lies within the uncertainty of leaf and feel. The maker’s book and
         local rules win over any figure here.
       </p>

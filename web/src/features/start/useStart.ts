@@ -26,7 +26,7 @@ export function useStart(correcting = '') {
     cardReason: '',
     aim: 'nominal' as 'nominal' | 'loose',
     aimReason: '',
-    rule: 'workshop' as 'workshop' | 'guarded',
+    rule: 'workshop' as JobView['rule'],
     feel: remembered('feel', '0.005'),
     mechanic: remembered('mechanic'),
     reason: '',

@@ -1,7 +1,7 @@
 import type { Schemas, Verdict } from '@/shared/api/client'
 import type { Answers, Operation } from '@/shared/api/compute'
 import { mm, thou } from '@/shared/units'
-import { adjusterKinds, turnOf, verdictWord, judgingRules } from '@/shared/words'
+import { adjusterKinds, turnOf, verdictWord, rules } from '@/shared/words'
 import type { Kind, Typed, Unit, Values } from './typed'
 
 /** One entry of a sum. */
@@ -191,7 +191,7 @@ export const sums: Sum[] = [
         key: 'rule',
         label: 'Rule',
         kind: 'choice',
-        options: judgingRules,
+        options: rules,
         start: 'workshop',
         at: ['rule'],
       },

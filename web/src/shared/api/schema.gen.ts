@@ -1200,7 +1200,7 @@ export interface components {
         };
         Figure: {
             /** @enum {string} */
-            kind: "" | "at" | "above" | "below" | "between";
+            kind: "" | "at" | "above" | "below" | "between" | "looser" | "tighter";
             /** @description a length in millimetres, at most six decimal places */
             mm?: number;
             /** @description the upper end of between */
@@ -1307,6 +1307,8 @@ export interface components {
             gap_mm: number;
             /** @description made by the client; sending it twice stores it once */
             id: string;
+            /** @description as that of reading */
+            keep_sure?: boolean;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -1452,10 +1454,12 @@ export interface components {
              * @description when it was done, where it waited to be sent, by the program's clock
              */
             done_at?: string;
-            /** @description free, drag or wont_go */
+            /** @description free, drag, drag_light, drag_firm or wont_go */
             feel: string;
             /** @description made by the client; sending it twice stores it once */
             id: string;
+            /** @description keep the readings at once where they put the valve surely in */
+            keep_sure?: boolean;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -1757,7 +1761,7 @@ export interface components {
             odometer_km: number;
             reason: string;
             /** @enum {string} */
-            rule?: "" | "workshop" | "guarded";
+            rule?: "" | "workshop" | "guarded" | "one_leaf";
             vehicle_id: string;
         };
         JobState: {
@@ -1870,7 +1874,7 @@ export interface components {
             on_board: boolean;
             reason: string;
             /** @enum {string} */
-            rule: "workshop" | "guarded";
+            rule: "workshop" | "guarded" | "one_leaf";
             state: components["schemas"]["JobState"];
             vehicle: components["schemas"]["Vehicle"];
         };
@@ -1981,7 +1985,7 @@ export interface components {
             odometer_km: number;
             reason: string;
             /** @enum {string} */
-            rule?: "" | "workshop" | "guarded";
+            rule?: "" | "workshop" | "guarded" | "one_leaf";
             vehicle_id: string;
         };
         NewVehicle: {
@@ -2133,6 +2137,8 @@ export interface components {
         Rung: {
             /** @description which of them is angled */
             angled: boolean[];
+            /** @description the one to begin with: it settles most valves at once */
+            first: boolean;
             in_window: boolean;
             leaves_mm: number[];
             /** @description what is stamped on them */
@@ -2358,6 +2364,8 @@ export interface components {
             made_there: boolean;
             /** @description null where the crank's place is not known */
             margin_deg: number | null;
+            /** @description setting may follow on what was found of it, here and now */
+            may_set: boolean;
             name: string;
             /** @description read, and not in */
             needs: boolean;
@@ -2373,7 +2381,7 @@ export interface components {
             /** @description the same as stamped on the leaves */
             set_by: string;
             set_by_angled: boolean[];
-            /** @description the leaf or stack to set by, with the nut loose; only for a valve that needs it */
+            /** @description the leaf or stack to set by, with the nut loose; only for a valve that needs it or may be set */
             set_by_mm: number[];
             settable: boolean;
             /** @description the shim that is fitted; 0: not known */

@@ -9,8 +9,10 @@ export function figureOf(judgement: Schemas['Judgement'] | null | undefined, inT
     case 'at':
       return bare(at)
     case 'above':
+    case 'looser':
       return `>${bare(at)}`
     case 'below':
+    case 'tighter':
       return `<${bare(at)}`
     case 'between':
       return `${bare(at)}–${bare(to)}`

@@ -9,7 +9,7 @@ import { useBench } from '../useBench'
 
 type Feel = Exclude<Schemas['Reading']['feel'], ''>
 
-const { view, state, valve: now, act, leave } = useBench()
+const { view, state, valve: now, act, leave, show } = useBench()
 const valve = computed(() => now.value!)
 const locking = computed(() => state.value.now.action === 'lock')
 const feels: Feel[] = ['free', 'drag', 'wont_go']
@@ -66,7 +66,10 @@ defineExpose({ key })
         {{ feelWord[f] }} <kbd>{{ i + 1 }}</kbd>
       </VBtn>
     </div>
-    <VBtn v-else class="leave" size="small" @click="leave(valve.name)"> Leave {{ valve.name }} out of limits… </VBtn>
+    <div v-else class="else">
+      <VBtn size="small" @click="show('read')">Read {{ valve.name }} again</VBtn>
+      <VBtn size="small" @click="leave(valve.name)">Leave {{ valve.name }} as it is…</VBtn>
+    </div>
   </div>
 </template>
 
@@ -129,9 +132,11 @@ defineExpose({ key })
   font-weight: 700;
 }
 
-.leave {
+.else {
+  display: flex;
+  flex-wrap: wrap;
   grid-column: 1 / -1;
-  justify-self: start;
+  gap: 10px;
 }
 
 @media (width <= 1150px) {

@@ -5,7 +5,7 @@ import LeafLadder from '../parts/LeafLadder.vue'
 import ValveTabs from '../parts/ValveTabs.vue'
 import { useBench } from '../useBench'
 
-const { state, valve, round, act, leave } = useBench()
+const { state, valve, round, act, leave, show, settling } = useBench()
 const ladder = useTemplateRef('ladder')
 /** A valve that was kept out of limits and is chosen again: set it afresh, or leave it. */
 const again = computed(
@@ -14,7 +14,7 @@ const again = computed(
 )
 
 function feel(leaves: number[], angled: boolean[], f: Schemas['Reading']['feel']) {
-  act({ kind: 'reading', valve: valve.value!.name, leaves_mm: leaves, angled, feel: f })
+  act({ kind: 'reading', valve: valve.value!.name, leaves_mm: leaves, angled, feel: f, keep_sure: true })
 }
 defineExpose({ key: (k: string) => ladder.value?.key(k) ?? false })
 </script>
@@ -28,13 +28,20 @@ defineExpose({ key: (k: string) => ladder.value?.key(k) ?? false })
     :rungs="state.now.ladder"
     :round="round"
     :try-next="valve!.judgement?.try_next ?? ''"
+    :settling="settling"
     @feel="feel"
     @withdraw="(i) => act({ kind: 'withdrawn', valve: valve!.name, index: i })"
-    @dial="(gap, doubt) => act({ kind: 'dial', valve: valve!.name, gap_mm: gap, uncertainty_mm: doubt })"
+    @dial="
+      (gap, doubt) => act({ kind: 'dial', valve: valve!.name, gap_mm: gap, uncertainty_mm: doubt, keep_sure: true })
+    "
   />
-  <div v-if="again" class="else">
+  <div v-if="valve!.may_set && round.length > 0" class="else">
+    <VBtn @click="show('adjust')">Set {{ valve!.name }} now…</VBtn>
+    <VBtn @click="leave(valve!.name)">Leave {{ valve!.name }} as it is…</VBtn>
+  </div>
+  <div v-else-if="again" class="else">
     <VBtn @click="act({ kind: 'adjusted', valve: valve!.name })">Re-adjust {{ valve!.name }}</VBtn>
-    <VBtn @click="leave(valve!.name)">Leave {{ valve!.name }} out of limits…</VBtn>
+    <VBtn @click="leave(valve!.name)">Leave {{ valve!.name }} as it is…</VBtn>
   </div>
 </template>
 

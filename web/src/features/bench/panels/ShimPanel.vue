@@ -109,7 +109,7 @@ const pad = ['7', '8', '9', '4', '5', '6', '1', '2', '3', '.', '0', 'Backspace']
           The cams are out: every shim can be reached. The crank is not turned with a shim missing.
         </template>
       </VCheckbox>
-      <VBtn v-if="stuck" @click="leave(stuck)"> Leave {{ stuck }} out of limits… </VBtn>
+      <VBtn v-if="stuck" @click="leave(stuck)"> Leave {{ stuck }} as it is… </VBtn>
       <p v-if="plan.buy.length" class="order">
         Order: <b v-for="b in plan.buy" :key="b.shim_mm" class="figure">{{ b.count }} × {{ mm(b.shim_mm) }} </b>
       </p>

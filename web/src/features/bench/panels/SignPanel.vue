@@ -30,7 +30,7 @@ defineExpose({ key })
 <template>
   <div class="signing">
     <VAlert v-if="left.length" variant="tonal" color="" role="note">
-      Left out of limits: {{ left.map((v) => `${v.name} (${v.left})`).join(', ') }}.
+      Left as they are: {{ left.map((v) => `${v.name} (${v.left})`).join(', ') }}.
     </VAlert>
     <VCheckbox v-for="(c, i) in checks" :key="c" v-model="ticked[i]" class="check">
       <template #label

@@ -12,15 +12,16 @@ const rungs = [0.15, 0.2, 0.22, 0.24, 0.25].map((t) => ({
   in_window: t >= 0.2 && t <= 0.24,
   other: '' as const,
   nominal: t === 0.22,
+  first: t === 0.22,
 }))
 
-function ladder(felt: { leaves_mm: number[]; feel: 'free' | 'drag' | 'wont_go' }[] = [], tryNext = '') {
+function ladder(felt: { leaves_mm: number[]; feel: 'free' | 'drag' | 'wont_go' }[] = [], tryNext = '', settling = false) {
   const round = felt.map((r) => ({ ...r, angled: [false], name: '' }))
-  return mount(LeafLadder, { props: { valve: 'I1', rungs, round, tryNext } })
+  return mount(LeafLadder, { props: { valve: 'I1', rungs, round, tryNext, settling } })
 }
 
 describe('the leaf ladder', () => {
-  it('has the thickest leaf on top and waits on the one to set by', () => {
+  it('has the thickest leaf on top and waits on the one to begin with', () => {
     const w = ladder()
     expect(w.findAll('.thick').map((e) => e.text())).toEqual(['0.25', '0.24', '0.22', '0.20', '0.15'])
     expect(w.find('.cursor .thick').text()).toBe('0.22')
@@ -28,7 +29,7 @@ describe('the leaf ladder', () => {
   })
   it('shows the other kind’s leaf before it is felt', () => {
     const wrong = rungs.map((r) => (r.thickness_mm === 0.25 ? { ...r, other: 'exhaust' as const } : r))
-    const w = mount(LeafLadder, { props: { valve: 'I1', rungs: wrong, round: [], tryNext: '' } })
+    const w = mount(LeafLadder, { props: { valve: 'I1', rungs: wrong, round: [], tryNext: '', settling: false } })
     expect(w.find('.rung.other').text()).toContain('exhaust leaf')
   })
   it('moves to the advised leaf once something was felt', () => {
@@ -60,6 +61,15 @@ describe('the leaf ladder', () => {
     expect(w.emitted('withdraw')).toEqual([[1]])
     await w.find('[aria-label="0.24 won’t go"]').trigger('click')
     expect(w.emitted('feel')).toEqual([[[0.24], [false], 'wont_go']])
+  })
+  it('takes no answer while a tap may be a bounce, and keeps where the cursor is', async () => {
+    const w = ladder([], '', true)
+    await w.find('[aria-label="0.22 drag"]').trigger('click')
+    expect((w.vm as unknown as { key(k: string): boolean }).key('2')).toBe(true)
+    expect(w.emitted('feel')).toBeUndefined()
+    await w.setProps({ settling: false })
+    await w.find('[aria-label="0.22 drag"]').trigger('click')
+    expect(w.emitted('feel')).toHaveLength(1)
   })
   it('keeps the cursor where the mechanic put it when the same job is read again', async () => {
     const w = ladder()

@@ -13,6 +13,8 @@ const props = defineProps<{
   rungs: Rung[]
   round: Reading[]
   tryNext: string
+  /** No answer is taken just now. */
+  settling: boolean
 }>()
 const emit = defineEmits<{
   feel: [leaves: number[], angled: boolean[], feel: Feel]
@@ -37,17 +39,17 @@ const inThou = (r: Rung) => r.name.startsWith('.')
 const cursor = ref(0)
 const box = ref<HTMLElement>()
 
-// The cursor waits on the leaf worth trying: the advised one, else the one to set by.
+// The cursor waits on the leaf worth trying: the advised one, else the one to begin with.
 watch(
   [() => props.valve, () => props.round.length, () => props.tryNext],
   () => {
     const advised = near.value.findIndex(
       (r) => props.tryNext !== '' && props.round.length > 0 && r.name === props.tryNext,
     )
-    const nominal = near.value.findIndex((r) => r.nominal)
+    const first = near.value.findIndex((r) => r.first)
     const last = props.round.at(-1)
     const felt = last ? near.value.findIndex((r) => same(r, last)) : -1
-    cursor.value = advised >= 0 ? advised : felt >= 0 ? felt : Math.max(0, nominal)
+    cursor.value = advised >= 0 ? advised : felt >= 0 ? felt : Math.max(0, first)
     void show()
   },
   { immediate: true },
@@ -70,6 +72,7 @@ function felt(r: Rung, feel: Feel): boolean {
 
 /** A tap says a feel; a second tap on the same one takes it back. */
 function tap(r: Rung, feel: Feel) {
+  if (props.settling) return
   const at = props.round.findIndex((x) => x.feel === feel && same(x, r))
   if (at >= 0) emit('withdraw', at)
   else emit('feel', r.leaves_mm, r.angled, feel)
@@ -148,6 +151,7 @@ defineExpose({ key })
           class="feel"
           :class="{ felt: felt(r, f) }"
           :aria-pressed="felt(r, f)"
+          :aria-disabled="settling"
           :aria-label="`${r.name} ${feelWord[f]}`"
           @click="((cursor = i), tap(r, f))"
         >

@@ -2,16 +2,24 @@
 import type { Judgement, Schemas } from '@/shared/api/client'
 import VerdictGlyph from '@/shared/VerdictGlyph.vue'
 import { degrees } from '@/shared/units'
-import { verdictWord } from '@/shared/words'
+import { verdictOf } from '@/shared/words'
 
-defineProps<{ judgement: Judgement; screw?: Schemas['Screw'] | null }>()
+defineProps<{
+  judgement: Judgement
+  screw?: Schemas['Screw'] | null
+  /** The valve, where it is one kept before. */ kept?: string
+}>()
 </script>
 
 <template>
-  <section class="strip" :class="judgement.verdict" role="status">
+  <section class="strip" :class="[judgement.verdict, { kept }]" role="status">
     <VerdictGlyph :verdict="judgement.verdict" class="sign" />
     <strong class="word" :class="{ long: judgement.conflict }">{{
-      judgement.conflict ? 'Readings disagree' : verdictWord[judgement.verdict]
+      judgement.conflict
+        ? 'Readings disagree'
+        : kept
+          ? `${kept} ${verdictOf(judgement).toLowerCase()}`
+          : verdictOf(judgement)
     }}</strong>
     <p class="why">
       {{ judgement.why }}

@@ -1,0 +1,165 @@
+package job_test
+
+import (
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"metronix/core/adjust"
+	"metronix/core/clearance"
+	"metronix/core/engine"
+	"metronix/core/gauge"
+	"metronix/core/job"
+	"metronix/core/measure"
+	"metronix/core/sequence"
+)
+
+// sure is a reading that is kept by itself where it leaves nothing to ask.
+func sure(valve string, um10 measure.Length, feel clearance.Feel) job.Happening {
+	return job.Happening{Act: job.ReadingTaken{Valve: valve, Leaves: gauge.Straight(um10 * um), Feel: feel,
+		KeepSure: true}}
+}
+
+// goingRound is a four that stands at its first stop, set as one goes.
+func goingRound(t *testing.T, set job.Setup) *driver {
+	d := start(t, set)
+	d.do(job.Happening{Act: job.RoundChosen{Going: job.SetAsYouGo, Check: job.CheckSetOnes}})
+	d.begin(sequence.RockingPairs)
+	d.do(job.Happening{Act: job.Turned{Stop: 0}})
+	return d
+}
+
+// A valve that is surely in costs one gesture: its reading is kept by itself, and undo takes both back.
+func TestASureInIsKeptByItself(t *testing.T) {
+	d := goingRound(t, setup())
+	d.do(sure("E1", 300, clearance.Drag))
+	e1, _ := d.job.Valve("E1")
+	require.NotNil(t, e1.AsFound)
+	assert.Equal(t, clearance.In, e1.AsFound.Judgement.Verdict)
+	assert.Equal(t, job.Next{Action: job.DoRead, Valve: "I1"}, d.job.Next())
+	d.do(job.Happening{Act: job.Undone{Target: d.job.CanUndo()}})
+	e1, _ = d.job.Valve("E1")
+	assert.Nil(t, e1.AsFound)
+	assert.Empty(t, e1.Round)
+	assert.Equal(t, job.Next{Action: job.DoRead, Valve: "E1"}, d.job.Next())
+	replayed, err := job.Replay(setup(), d.list)
+	require.NoError(t, err)
+	assert.Equal(t, d.job.Next(), replayed.Next())
+}
+
+// What is close waits for the mechanic, what is out is set, and nothing is kept while the nut is slack.
+func TestWhatIsNotSureWaits(t *testing.T) {
+	d := goingRound(t, setup())
+	d.do(sure("E1", 320, clearance.Drag))
+	assert.Equal(t, job.Next{Action: job.DoKeep, Valve: "E1"}, d.job.Next(), "on the limit: close")
+	d.do(job.Happening{Act: job.Undone{Target: d.job.CanUndo()}})
+	d.do(sure("E1", 260, clearance.Drag))
+	assert.Equal(t, job.Next{Action: job.DoAdjust, Valve: "E1"}, d.job.Next())
+	d.do(job.Happening{Act: job.Adjusted{Valve: "E1"}})
+	d.do(sure("E1", 300, clearance.Drag))
+	assert.Equal(t, job.Next{Action: job.DoLock, Valve: "E1"}, d.job.Next())
+	d.do(job.Happening{Act: job.Locked{Valve: "E1"}})
+	d.do(sure("E1", 300, clearance.Drag))
+	e1, _ := d.job.Valve("E1")
+	assert.Equal(t, 260*um, *e1.AsFound.Judgement.Estimate, "setting kept it as it was found")
+	assert.Equal(t, 300*um, *e1.Last.Judgement.Estimate)
+	assert.Equal(t, job.Next{Action: job.DoRead, Valve: "I1"}, d.job.Next())
+}
+
+// A dial that leaves nothing to ask is kept by itself too.
+func TestASureDialIsKeptByItself(t *testing.T) {
+	d := goingRound(t, setup())
+	d.do(job.Happening{Act: job.DialRead{Valve: "E1", Gap: 300 * um, KeepSure: true}})
+	e1, _ := d.job.Valve("E1")
+	require.NotNil(t, e1.AsFound)
+	assert.Empty(t, e1.Round)
+}
+
+// With shims a valve whose shim is to be reckoned waits for its figure; one that is surely in does not.
+func TestShimsKeepASureIn(t *testing.T) {
+	set := setup()
+	set.Sheet.Adjuster = &engine.Adjuster{Kind: engine.Shim}
+	d := start(t, set)
+	d.begin(sequence.RockingPairs)
+	d.do(job.Happening{Act: job.Turned{Stop: 0}})
+	d.do(sure("E1", 300, clearance.Drag))
+	e1, _ := d.job.Valve("E1")
+	assert.NotNil(t, e1.AsFound)
+	d.do(sure("I1", 190, clearance.WontGo))
+	assert.Equal(t, job.DoRead, d.job.Next().Action, "tight, and its figure is wanted")
+}
+
+// Somebody else's screen that still shows the valve unread is told that it was kept since, as long as it is.
+func TestAStaleScreenLearnsThatItWasKept(t *testing.T) {
+	d := goingRound(t, setup())
+	knew := d.list[len(d.list)-1].ID
+	stale := sure("E1", 310, clearance.Free)
+	stale.Since = knew
+	d.do(sure("E1", 300, clearance.Drag))
+	d.refused(stale, "read and kept by somebody else since")
+	replayed, err := job.Replay(setup(), d.list)
+	require.NoError(t, err)
+	again := &driver{t: t, job: replayed, list: d.list}
+	again.refused(stale, "read and kept by somebody else since")
+	again.do(job.Happening{Act: job.Undone{Target: again.job.CanUndo()}})
+	again.do(stale)
+}
+
+// With the one leaf of the wanted gap, as most work: free is looser and is set at once, whatever its figure; the
+// record says the side and no more. Common practice.
+func TestAJobByOneLeaf(t *testing.T) {
+	set := setup()
+	set.Rule = clearance.OneLeaf
+	d := goingRound(t, set)
+	d.do(sure("E1", 300, clearance.Free))
+	assert.Equal(t, job.Next{Action: job.DoAdjust, Valve: "E1"}, d.job.Next())
+	d.do(job.Happening{Act: job.Adjusted{Valve: "E1"}})
+	d.do(job.Happening{Act: job.Locked{Valve: "E1"}})
+	d.do(sure("E1", 300, clearance.Drag))
+	e1, _ := d.job.Valve("E1")
+	assert.Equal(t, clearance.Known{Kind: clearance.Looser, At: 300 * um}, e1.AsFound.Judgement.Known())
+	assert.Equal(t, clearance.In, e1.Last.Judgement.Verdict)
+}
+
+// An undecided valve may be set under any rule: one leaf that shows the side is enough.
+func TestAnUndecidedValveMayBeSet(t *testing.T) {
+	for _, rule := range []clearance.Rule{clearance.Workshop, clearance.Guarded} {
+		set := setup()
+		set.Rule = rule
+		d := goingRound(t, set)
+		d.do(sure("E1", 300, clearance.Free))
+		e1, _ := d.job.Valve("E1")
+		assert.Equal(t, clearance.Undecided, d.job.Judge(e1).Verdict)
+		assert.Equal(t, job.Next{Action: job.DoRead, Valve: "E1"}, d.job.Next(), "another leaf would tell more")
+		assert.True(t, d.job.MaySet(e1))
+		d.do(job.Happening{Act: job.Adjusted{Valve: "E1"}})
+		assert.Equal(t, clearance.Undecided, e1.AsFound.Judgement.Verdict)
+		assert.Equal(t, job.DoLock, d.job.Next().Action)
+	}
+	d := goingRound(t, setup())
+	d.do(sure("E1", 320, clearance.Drag))
+	e1, _ := d.job.Valve("E1")
+	assert.False(t, d.job.MaySet(e1), "it is in")
+	d.refused(job.Happening{Act: job.Adjusted{Valve: "E1"}}, "E1 is in. Leave it alone")
+}
+
+// The leaf to begin with is the one that settles most valves: its drag is surely in, and nearest the aim.
+func TestTheFirstLeaf(t *testing.T) {
+	first := func(set job.Setup) (out []string) {
+		d := goingRound(t, set)
+		e1, _ := d.job.Valve("E1")
+		for _, r := range d.job.Advise(adjust.Shift{}).Ladder(e1) {
+			if r.First {
+				out = append(out, r.Stack.String())
+			}
+		}
+		return out
+	}
+	set := setup()
+	assert.Equal(t, []string{"0.30"}, first(set))
+	set.Owned = gauge.Set{{ID: gauge.ID{Marked: 280 * um}}, {ID: gauge.ID{Marked: 310 * um}}}
+	assert.Equal(t, []string{"0.31"}, first(set), "0.28 would be close to its limit")
+	set.Owned = gauge.Set{{ID: gauge.ID{Marked: 350 * um}}, {ID: gauge.ID{Marked: 100 * um}}, {ID: gauge.ID{Marked: 200 * um}}}
+	assert.Equal(t, []string{"0.20 + 0.10"}, first(set), "no single leaf lies within the limits: the stack to set by")
+}
