@@ -53,6 +53,7 @@ func Check(s *Sheet) *Report {
 		checkCard(c, fmt.Sprintf("clearances[%d]", i), r)
 	}
 	checkOwnSequence(s, r)
+	checkWork(s, r)
 	r.Assumed = Assumed(s)
 	return r
 }
@@ -233,10 +234,7 @@ func checkTurningPoint(t *TurningPoint, r *Report) {
 	if t == nil {
 		return
 	}
-	if math.IsNaN(t.SocketMM) || t.SocketMM < 0 || t.SocketMM > 100 {
-		r.problem("turning_point.socket_mm", "A socket of %v mm: give its size across flats, up to 100.",
-			t.SocketMM)
-	}
+	checkSocket("turning_point.socket_mm", t.SocketMM, r)
 	if len([]rune(t.Where)) > MaxNameLength {
 		r.problem("turning_point.where", "The text is longer than %d characters.", MaxNameLength)
 	}

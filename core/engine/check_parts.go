@@ -215,9 +215,7 @@ func checkAdjuster(a *Adjuster, r *Report) {
 		r.problem("adjuster.eccentricity_mm", "An eccentricity of %s: at most 10 mm is taken.",
 			a.Eccentricity)
 	}
-	if math.IsNaN(a.LocknutNm) || a.LocknutNm < 0 || a.LocknutNm > 500 {
-		r.problem("adjuster.locknut_torque_nm", "A torque of %v N·m: at most 500 is taken.", a.LocknutNm)
-	}
+	checkTorque("adjuster.locknut_torque", a.Locknut, r)
 }
 
 // HydraulicReason says why hydraulic gear is not set.

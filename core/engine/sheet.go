@@ -68,7 +68,19 @@ type Sheet struct {
 	TurningPoint *TurningPoint
 	Clearances   []clearance.Card
 	OwnSequence  []OwnStop
+	// CheckTurns is how many turns of the crank come before valves are checked again: UsualCheckTurns or
+	// LongCheckTurns; 0: not said
+	CheckTurns int
+	Signs      []Sign // by which the crank's place can be told, besides what every engine shows
+	StripList  []StripStep
+	Closing    *Closing
 }
+
+// How many turns of the crank come before a check round: one turn of the cam, or two (common practice).
+const (
+	UsualCheckTurns = 2
+	LongCheckTurns  = 4
+)
 
 // Bank is one head: its cylinders from front to rear and its one or two rows of valves.
 type Bank struct {
@@ -143,9 +155,9 @@ type Adjuster struct {
 	Pitch        measure.Length // thread pitch
 	Ratio        float64        // rocker or finger ratio
 	Eccentricity measure.Length
-	LocknutNm    float64 // newton-metres
-	Thread       Thread  // of the screw or nut; empty: right-hand
-	Closes       Way     // how an unusual gear closes, against the rule of its kind; empty: by the rule
+	Locknut      Torque // of the lock nut
+	Thread       Thread // of the screw or nut; empty: right-hand
+	Closes       Way    // how an unusual gear closes, against the rule of its kind; empty: by the rule
 }
 
 // Thread is the hand of a screw's thread.

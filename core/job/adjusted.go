@@ -51,9 +51,9 @@ func (a Adjusted) may(j *Job, _ string) error {
 	switch {
 	case j.Going == ReadOnly:
 		return refuse("valve", "This round only reads. Choose another round before a valve is set.")
-	case j.asYouGo() && v.unread() && !v.Out && len(v.Round) == 0:
+	case j.asYouGo() && v.unread() && !v.Out && !v.slackened() && len(v.Round) == 0:
 		return refuse("valve", fmt.Sprintf("Read %s as found before it is touched.", v.Name))
-	case !j.asYouGo() && j.Phase() == AsFound:
+	case !j.asYouGo() && j.Phase() == AsFound && !v.slackened():
 		return refuse("valve", "Read every valve as found before any is touched.")
 	case j.Sheet.Shimmed() && a.Shim == 0 && (v.Shim > 0 || v.Out):
 		return refuse("shim_mm", fmt.Sprintf("Say which shim went under %s.", v.Name))
@@ -80,6 +80,7 @@ func (a Adjusted) do(j *Job) {
 		Kept{Valve: a.Valve}.do(j)
 	}
 	v.Adjustments++
+	v.Outside = false
 	v.reading(nil)
 	v.Verified, v.LeaveReason, v.before = false, "", j.Owned.Pick(a.Leaves).Thickness()
 	if a.Shim > 0 {

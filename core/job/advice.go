@@ -222,6 +222,8 @@ func (j *Job) Brief() string {
 		return "Choose the sequence"
 	case DoPrepare:
 		return "Take the engine’s temperature"
+	case DoFree:
+		return "Slacken " + n.Valve
 	case DoRead:
 		return "Read " + n.Valve
 	case DoKeep:
@@ -234,7 +236,7 @@ func (j *Job) Brief() string {
 	case DoLock:
 		return n.Valve + ": the nut is slack"
 	case DoBarOver:
-		return "Turn the crank two full turns"
+		return "Turn the crank " + FullTurns(j.TurnsToCheck())
 	case DoSign:
 		return "Account for all tools, then sign"
 	case DoGoHot:

@@ -1,21 +1,58 @@
 package job
 
-// BarredOver is two full turns of the crank, before the check pass.
+import (
+	"fmt"
+
+	"metronix/core/engine"
+)
+
+// BarredOver is two full turns of the crank, or four, before the check pass.
 //
 // Two turns of the crank are one of the cam: every follower goes over its lobe once and what was laid in
 // oil or held by friction settles. Then every valve is read once more, and every lock nut is felt.
-type BarredOver struct{ plain }
+type BarredOver struct {
+	plain
+	// Stop is the index of the stop at which the crank came to rest after them; nil: where it stood before
+	Stop *int
+}
+
+// FullTurns says how often the crank is turned right round: "two full turns".
+func FullTurns(n int) string {
+	if n == engine.LongCheckTurns {
+		return "four full turns"
+	}
+	return "two full turns"
+}
 
 // Kind is "barred_over".
 func (BarredOver) Kind() Kind { return "barred_over" }
 
-func (BarredOver) may(j *Job, _ string) error {
-	if j.Phase() != Verify {
-		return refuse("kind", "The two turns come after every valve is adjusted and locked.")
+func (a BarredOver) sound(j *Job) error {
+	if a.Stop == nil {
+		return nil
 	}
-	return j.nothingBegun("the two turns")
+	return Turned{Stop: *a.Stop}.sound(j)
 }
 
-func (BarredOver) do(j *Job) { j.barred, j.checked = true, true }
+func (a BarredOver) may(j *Job, since string) error {
+	turns := FullTurns(j.TurnsToCheck())
+	if j.Phase() != Verify {
+		return refuse("kind", fmt.Sprintf("The %s come after every valve is adjusted and locked.", turns))
+	}
+	if err := j.nothingBegun("the " + turns); err != nil || a.Stop == nil {
+		return err
+	}
+	if !j.Known() {
+		return refuse("stop", "Nobody knows where the crank stands: find it again first.")
+	}
+	return Turned{Stop: *a.Stop}.may(j, since)
+}
+
+func (a BarredOver) do(j *Job) {
+	j.barred, j.checked = true, true
+	if a.Stop != nil {
+		Turned{Stop: *a.Stop}.do(j)
+	}
+}
 
 func (BarredOver) moves() bool { return true }

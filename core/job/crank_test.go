@@ -167,7 +167,7 @@ func TestTheMakersOrderIsWorkable(t *testing.T) {
 }
 
 // What would be signed over: a reading that is not kept, a valve that was moved and not read again, a check
-// made before the two turns.
+// made before the two full turns.
 func TestNothingIsSignedOver(t *testing.T) {
 	d := start(t, setup())
 	d.begin(sequence.RockingPairs)
@@ -187,7 +187,7 @@ func TestNothingIsSignedOver(t *testing.T) {
 	d.feel("E2", 300, clearance.Drag)
 	d.do(job.Happening{Act: job.Kept{Valve: "E2"}})
 	d.feel("E2", 300, clearance.Drag)
-	d.refused(job.Happening{Act: job.BarredOver{}}, "Finish E2 before the two turns")
+	d.refused(job.Happening{Act: job.BarredOver{}}, "Finish E2 before the two full turns")
 	d.do(job.Happening{Act: job.Withdrawn{Valve: "E2", Index: 0}})
 	d.do(job.Happening{Act: job.BarredOver{}})
 	e2, _ := d.job.Valve("E2")

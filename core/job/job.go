@@ -58,8 +58,7 @@ type Job struct {
 	Way    sequence.Way
 	Plan   sequence.Plan
 	Valves []*ValveState
-	Going  Going // how the engine is gone round; empty: ReadFirst
-	Check  Check // which valves are checked at the end; empty: CheckAll
+	Round  // how the engine is gone round
 
 	CrankKnown bool
 	Crank      measure.Angle

@@ -24,7 +24,7 @@ func sure(valve string, um10 measure.Length, feel clearance.Feel) job.Happening 
 // goingRound is a four that stands at its first stop, set as one goes.
 func goingRound(t *testing.T, set job.Setup) *driver {
 	d := start(t, set)
-	d.do(job.Happening{Act: job.RoundChosen{Going: job.SetAsYouGo, Check: job.CheckSetOnes}})
+	d.do(job.Happening{Act: job.RoundChosen{Round: job.Round{Going: job.SetAsYouGo, Check: job.CheckSetOnes}}})
 	d.begin(sequence.RockingPairs)
 	d.do(job.Happening{Act: job.Turned{Stop: 0}})
 	return d

@@ -49,14 +49,14 @@ func (a Kept) do(j *Job) {
 	result := &Result{Judgement: judgement, Readings: v.Round, At: v.readAt, Stale: j.stale(v.readAt),
 		TimeDoubtful: v.readDoubt}
 	j.learn(v, judgement)
-	if v.Adjustments == 0 && !j.checked {
+	if v.Adjustments == 0 && !v.Freed && !j.checked {
 		v.AsFound = result
 	}
 	if v.Shim > 0 {
 		v.readWith = v.Shim
 	}
 	v.reading(nil)
-	v.Last, v.Stage, v.LeaveReason, j.picked = result, Untouched, "", ""
+	v.Last, v.Stage, v.LeaveReason, v.Outside, j.picked = result, Untouched, "", false, ""
 	v.Verified = j.barred && judgement.Verdict == clearance.In && !result.Stale
 	if result.Stale {
 		j.shut("The last reading came later than the hot figures hold. Run the engine warm again.")

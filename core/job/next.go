@@ -16,11 +16,12 @@ const (
 	DoChooseWay Action = "choose_way"
 	DoPrepare   Action = "prepare"
 	DoTurn      Action = "turn"     // to Stop, by Turn degrees
+	DoFree      Action = "free"     // Valve: its adjuster is slackened and found free
 	DoRead      Action = "read"     // Valve
 	DoKeep      Action = "keep"     // Valve: its readings settle it
 	DoAdjust    Action = "adjust"   // Valve
 	DoLock      Action = "lock"     // Valve
-	DoBarOver   Action = "bar_over" // two full turns
+	DoBarOver   Action = "bar_over" // full turns before the check round, and on to Stop: Turn degrees in all
 	DoSign      Action = "sign"
 	DoGoHot     Action = "go_hot" // the cold start is signed: the hot pass follows
 	DoNothing   Action = "done"
@@ -30,9 +31,9 @@ const (
 type Next struct {
 	Action Action
 	Valve  string // for read, keep, adjust, lock
-	// for turn: index of the stop to go to; otherwise where the crank stands, −1: nowhere yet
+	// for turn and bar_over: index of the stop to go to; otherwise where the crank stands, −1: nowhere yet
 	Stop int
-	// for turn: how far in the direction of the way round; 0 where the crank's place is not known yet
+	// for turn and bar_over: how far in the direction of the way round; 0 where the crank's place is not known
 	Turn measure.Angle
 	// for turn: the crank is believed to stand at the stop already, and this is to be confirmed
 	Confirm bool
@@ -59,7 +60,7 @@ func (j *Job) Next() Next {
 	}
 	switch {
 	case phase == Verify && !j.barred:
-		return Next{Action: DoBarOver, Stop: j.Stop}
+		return j.barOver()
 	case phase == Sign:
 		return Next{Action: DoSign, Stop: j.Stop}
 	case !j.Known():
@@ -149,6 +150,10 @@ func (j *Job) actionAt(v *ValveState) Action {
 		return DoKeep
 	case v.Stage == NutLoose:
 		return DoLock
+	case j.freeing() && v.toFree():
+		return DoFree
+	case v.slackened():
+		return DoAdjust
 	case j.lacksFigure(v):
 		return DoRead
 	case v.Stage == Untouched && j.maySetNow() && !v.unread() && v.Needs() && !settlesByReading(v.Last.Judgement):
@@ -194,6 +199,21 @@ func (j *Job) turnOn() Next {
 		return next
 	}
 	return Next{Action: DoNothing, Stop: j.Stop}
+}
+
+// barOver leads over the full turns before the check round and on to the first stop at which a valve is to be
+// checked, the present one if it is.
+func (j *Job) barOver() Next {
+	n := Next{Action: DoBarOver, Stop: j.Stop}
+	if !j.Known() {
+		return n
+	}
+	n.Turn = measure.Turn * measure.Angle(j.TurnsToCheck())
+	if j.atHand() == nil {
+		on := j.turnOn()
+		n.Stop, n.Turn = on.Stop, n.Turn+on.Turn
+	}
+	return n
 }
 
 func (j *Job) turnTo(stop int) measure.Angle {

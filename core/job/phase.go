@@ -29,7 +29,7 @@ func (j *Job) Phase() Phase {
 		return ChooseWay
 	case !j.Prepared:
 		return Prepare
-	case has((*ValveState).unread):
+	case has((*ValveState).toRead):
 		return AsFound
 	case j.Going != ReadOnly && has((*ValveState).Needs):
 		return Adjust
@@ -43,11 +43,24 @@ func (j *Job) anyAdjusted() bool {
 	return slices.ContainsFunc(j.Valves, func(v *ValveState) bool { return v.Adjustments > 0 })
 }
 
-// Pending says whether a valve still waits in the present phase.
+// Pending says whether a valve still waits in the present phase. Where one kind is gone round first, the other
+// waits for nothing until that is done.
 func (j *Job) Pending(v *ValveState) bool {
+	if !j.waits(v) {
+		return false
+	}
+	return !j.secondKind(v) || j.Phase() == Verify ||
+		!slices.ContainsFunc(j.Valves, func(o *ValveState) bool { return !j.secondKind(o) && j.waits(o) })
+}
+
+// waits is Pending whatever kind is gone round first.
+func (j *Job) waits(v *ValveState) bool {
 	switch j.Phase() {
 	case AsFound:
-		return v.unread() || j.asYouGo() && (v.Needs() || v.Stage != Untouched)
+		if j.freeing() {
+			return v.toFree()
+		}
+		return v.toRead() || j.asYouGo() && (v.Needs() || v.Stage != Untouched)
 	case Adjust:
 		return v.Needs() || v.Stage != Untouched
 	case Verify:

@@ -1,5 +1,40 @@
 package job
 
+import (
+	"cmp"
+	"fmt"
+	"slices"
+
+	"metronix/core/engine"
+)
+
+// Round is how an engine is gone round. The zero value reads every valve first, both kinds at each stop, and
+// checks all.
+type Round struct {
+	Going     Going
+	Check     Check
+	KindFirst KindFirst
+	// CheckTurns is how many turns of the crank come before the check round, 2 or 4; 0: as many as the sheet says
+	CheckTurns int
+	Scope      []string // the valves of this job; nil: every valve
+}
+
+// KindFirst is which kind of valve is gone round first, so that its leaf stays in the hand (common practice).
+// The zero value is BothKinds.
+type KindFirst string
+
+// All exhausts with one leaf and then all intakes, the other way about, or both kinds at each stop, which turns
+// the crank less.
+const (
+	ExhaustFirst KindFirst = "exhaust"
+	IntakeFirst  KindFirst = "intake"
+	BothKinds    KindFirst = "both"
+)
+
+// UsualCheckTurns are those before a check round where neither job nor sheet say: two turns of the crank are one
+// of the cam (common practice).
+const UsualCheckTurns = engine.UsualCheckTurns
+
 // Going is how the engine is gone round. What must come first is the as-found reading of a valve before its
 // own adjuster is touched, not that of the whole engine: the rounds differ in what is done at a stop.
 type Going string
@@ -15,6 +50,9 @@ const (
 	SetAsYouGo Going = "set_as_you_go"
 	// ReadOnly reads and sets nothing: an inspection, a second opinion.
 	ReadOnly Going = "read_only"
+	// FreeFirst slackens every adjuster and finds it free, then goes round as SetAsYouGo does: after a rebuild or
+	// a new cam, or where screws are seized. Nothing is found then, so there is no as-found figure.
+	FreeFirst Going = "free_first"
 )
 
 // Check is which valves are read once more after two turns of the crank. The zero value is CheckAll.
@@ -34,7 +72,7 @@ func (j *Job) Rounds() []Going {
 	if j.Sheet.Shimmed() {
 		return []Going{ReadFirst, ReadOnly}
 	}
-	return []Going{SetAsYouGo, ReadFirst, ReadOnly}
+	return []Going{SetAsYouGo, ReadFirst, ReadOnly, FreeFirst}
 }
 
 // UsualCheck is the check round that goes with the usual round: those that were set, where each was read again
@@ -47,7 +85,85 @@ func (j *Job) UsualCheck() Check {
 }
 
 // asYouGo says whether a valve may be set while others are still to be read.
-func (j *Job) asYouGo() bool { return j.Going == SetAsYouGo }
+func (j *Job) asYouGo() bool { return j.Going == SetAsYouGo || j.Going == FreeFirst }
+
+// TurnsToCheck is how many turns of the crank come before the check round: as chosen for the job, else as the
+// sheet has it.
+func (j *Job) TurnsToCheck() int { return cmp.Or(j.CheckTurns, j.Sheet.CheckTurns, UsualCheckTurns) }
+
+// freeing says that adjusters are still being slackened, before any is set.
+func (j *Job) freeing() bool {
+	return j.Going == FreeFirst && slices.ContainsFunc(j.Valves, (*ValveState).toFree)
+}
+
+// secondKind says that a valve waits until all of the other kind are done.
+func (j *Job) secondKind(v *ValveState) bool {
+	switch j.KindFirst {
+	case ExhaustFirst, IntakeFirst:
+		return KindFirst(v.Kind.String()) != j.KindFirst
+	}
+	return false
+}
+
+// sound refuses a round that this engine is not gone round by.
+func (r Round) sound(j *Job) error {
+	switch may := slices.Contains(j.Rounds(), r.Going); {
+	case r.Going == "", may:
+	case r.Going == SetAsYouGo || r.Going == FreeFirst:
+		return refuse("round", "Shims are chosen over the whole engine, so every valve is read first.")
+	default:
+		return refuse("round", fmt.Sprintf("%q is no round: %s, %s, %s or %s.", r.Going, SetAsYouGo, ReadFirst,
+			ReadOnly, FreeFirst))
+	}
+	switch r.Check {
+	case "", CheckAll, CheckSetOnes, CheckNone:
+	default:
+		return refuse("check",
+			fmt.Sprintf("%q is no check round: %s, %s or %s.", r.Check, CheckAll, CheckSetOnes, CheckNone))
+	}
+	switch r.KindFirst {
+	case "", BothKinds, ExhaustFirst, IntakeFirst:
+	default:
+		return refuse("one_kind_first",
+			fmt.Sprintf("%q is no kind: %s, %s or %s.", r.KindFirst, ExhaustFirst, IntakeFirst, BothKinds))
+	}
+	if !slices.Contains([]int{0, UsualCheckTurns, engine.LongCheckTurns}, r.CheckTurns) {
+		return refuse("check_turns", fmt.Sprintf("%d turns before the check: %d, or %d for two turns of the cam.",
+			r.CheckTurns, UsualCheckTurns, engine.LongCheckTurns))
+	}
+	if r.Scope != nil && len(r.Scope) == 0 {
+		return refuse("scope", "A job is about one valve at least.")
+	}
+	for i, name := range r.Scope {
+		if _, ok := j.Valve(name); !ok {
+			return refuse(fmt.Sprintf("scope[%d]", i), fmt.Sprintf("%q is no valve of this engine.", name))
+		}
+	}
+	return nil
+}
+
+// may refuses a round by which something begun would be left as it is.
+func (r Round) may(j *Job) error {
+	for _, v := range j.Valves {
+		begun := v.Stage != Untouched || v.Out || v.slackened()
+		if begun && (r.Going == ReadOnly || r.leavesOut(v.Name)) {
+			return refuse("round", fmt.Sprintf("Finish %s first: %s.", v.Name, v.unfinished()))
+		}
+	}
+	return nil
+}
+
+func (r Round) leavesOut(valve string) bool {
+	return r.Scope != nil && !slices.Contains(r.Scope, valve)
+}
+
+// goRound takes a round up: what is not in its scope waits for nothing.
+func (j *Job) goRound(r Round) {
+	j.Round = r
+	for _, v := range j.Valves {
+		v.Outside = r.leavesOut(v.Name)
+	}
+}
 
 // maySetNow says whether setting has its time: as one goes, or after the whole engine was read.
 func (j *Job) maySetNow() bool {
@@ -57,7 +173,7 @@ func (j *Job) maySetNow() bool {
 // toCheck says whether a valve is among those that the check round reads, and was not read there yet.
 func (j *Job) toCheck(v *ValveState) bool {
 	switch {
-	case v.Verified || v.LeaveReason != "" || j.Check == CheckNone:
+	case v.Verified || v.LeaveReason != "" || v.Outside || j.Check == CheckNone:
 		return false
 	case j.Check == CheckSetOnes:
 		return v.Adjustments > 0

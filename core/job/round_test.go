@@ -57,7 +57,7 @@ func TestSetAsYouGoTurnsNoFurtherThanTheHand(t *testing.T) {
 	} {
 		for _, out := range [][]string{nil, {"E1"}, {"E1", "I3", "E4"}} {
 			d, turned, actions := round(t, c.sheet, c.school,
-				job.RoundChosen{Going: job.SetAsYouGo, Check: job.CheckNone}, out...)
+				job.RoundChosen{Round: job.Round{Going: job.SetAsYouGo, Check: job.CheckNone}}, out...)
 			assert.Equal(t, measure.FromDegrees(c.deg), turned, "%s, out: %v", name, out)
 			set := actions[job.DoAdjust]
 			assert.Equal(t, actions[job.DoLock], set, name)
@@ -69,8 +69,8 @@ func TestSetAsYouGoTurnsNoFurtherThanTheHand(t *testing.T) {
 			}
 		}
 	}
-	_, _, actions := round(t, enginetest.Four(), sequence.RockingPairs, job.RoundChosen{Going: job.SetAsYouGo,
-		Check: job.CheckNone}, "E1", "I3", "E4")
+	_, _, actions := round(t, enginetest.Four(), sequence.RockingPairs, job.RoundChosen{Round: job.Round{Going: job.SetAsYouGo,
+		Check: job.CheckNone}}, "E1", "I3", "E4")
 	assert.Equal(t, 3, actions[job.DoAdjust])
 }
 
@@ -78,7 +78,7 @@ func TestSetAsYouGoTurnsNoFurtherThanTheHand(t *testing.T) {
 // stays.
 func TestSetAsYouGoFinishesAValveBeforeTheNext(t *testing.T) {
 	d := start(t, setup())
-	d.do(job.Happening{Act: job.RoundChosen{Going: job.SetAsYouGo, Check: job.CheckSetOnes}})
+	d.do(job.Happening{Act: job.RoundChosen{Round: job.Round{Going: job.SetAsYouGo, Check: job.CheckSetOnes}}})
 	d.begin(sequence.RockingPairs)
 	d.do(job.Happening{Act: job.Turned{Stop: 0}})
 	d.refused(job.Happening{Act: job.Adjusted{Valve: "E1"}}, "Read E1 as found")
@@ -101,7 +101,7 @@ func TestSetAsYouGoFinishesAValveBeforeTheNext(t *testing.T) {
 func TestTheCheckRound(t *testing.T) {
 	for check, want := range map[job.Check]int{job.CheckAll: 8, job.CheckSetOnes: 2, job.CheckNone: 0} {
 		d, _, actions := round(t, enginetest.Four(), sequence.RockingPairs,
-			job.RoundChosen{Going: job.SetAsYouGo, Check: check}, "E1", "I3")
+			job.RoundChosen{Round: job.Round{Going: job.SetAsYouGo, Check: check}}, "E1", "I3")
 		assert.Equal(t, 8+want, actions[job.DoKeep], check)
 		assert.Equal(t, min(want, 1), actions[job.DoBarOver], check)
 		verified := 0
@@ -113,20 +113,20 @@ func TestTheCheckRound(t *testing.T) {
 		assert.Equal(t, want, verified, check)
 	}
 	_, _, actions := round(t, enginetest.Four(), sequence.RockingPairs,
-		job.RoundChosen{Going: job.SetAsYouGo, Check: job.CheckSetOnes})
+		job.RoundChosen{Round: job.Round{Going: job.SetAsYouGo, Check: job.CheckSetOnes}})
 	assert.Zero(t, actions[job.DoBarOver], "nothing was set, so nothing is checked")
 }
 
 // An inspection reads every valve, sets none, and is signed with what is out of its limits as it is.
 func TestReadOnly(t *testing.T) {
 	d, turned, actions := round(t, enginetest.Four(), sequence.OneCylinder,
-		job.RoundChosen{Going: job.ReadOnly}, "E1")
+		job.RoundChosen{Round: job.Round{Going: job.ReadOnly}}, "E1")
 	assert.Equal(t, 540*measure.Degree, turned)
 	assert.Zero(t, actions[job.DoAdjust])
 	d.refused(job.Happening{Act: job.Adjusted{Valve: "E1"}}, "only reads")
-	d.do(job.Happening{Act: job.RoundChosen{Going: job.SetAsYouGo}})
+	d.do(job.Happening{Act: job.RoundChosen{Round: job.Round{Going: job.SetAsYouGo}}})
 	assert.Equal(t, job.Adjust, d.job.Phase(), "another round, and no reading lost")
-	d.do(job.Happening{Act: job.RoundChosen{Going: job.ReadOnly}})
+	d.do(job.Happening{Act: job.RoundChosen{Round: job.Round{Going: job.ReadOnly}}})
 	d.do(job.Happening{Act: job.Signed{By: "Tess", ToolsOut: true}})
 	e1, _ := d.job.Valve("E1")
 	assert.Equal(t, clearance.Tight, e1.Last.Judgement.Verdict)
@@ -141,12 +141,12 @@ func TestTheRoundIsChangedInTheMiddle(t *testing.T) {
 	d.do(job.Happening{Act: job.Kept{Valve: "E1"}})
 	assert.Equal(t, "I1", d.job.Next().Valve, "read first goes on")
 	d.refused(job.Happening{Act: job.Adjusted{Valve: "E1"}}, "Read every valve as found")
-	d.do(job.Happening{Act: job.RoundChosen{Going: job.SetAsYouGo, Check: job.CheckNone}})
+	d.do(job.Happening{Act: job.RoundChosen{Round: job.Round{Going: job.SetAsYouGo, Check: job.CheckNone}}})
 	assert.Equal(t, job.Next{Action: job.DoAdjust, Valve: "E1"}, d.job.Next())
 	d.do(job.Happening{Act: job.Adjusted{Valve: "E1"}})
-	d.refused(job.Happening{Act: job.RoundChosen{Going: job.ReadOnly}}, "its lock nut is slack")
-	d.refused(job.Happening{Act: job.RoundChosen{Going: "backwards"}}, "no round")
-	d.refused(job.Happening{Act: job.RoundChosen{Check: "some"}}, "no check round")
+	d.refused(job.Happening{Act: job.RoundChosen{Round: job.Round{Going: job.ReadOnly}}}, "its lock nut is slack")
+	d.refused(job.Happening{Act: job.RoundChosen{Round: job.Round{Going: "backwards"}}}, "no round")
+	d.refused(job.Happening{Act: job.RoundChosen{Round: job.Round{Check: "some"}}}, "no check round")
 }
 
 // With shims every figure is needed before any shim is moved.
@@ -154,11 +154,11 @@ func TestShimsAreReadFirst(t *testing.T) {
 	s := setup()
 	s.Sheet.Adjuster = &engine.Adjuster{Kind: engine.Shim}
 	d := start(t, s)
-	d.refused(job.Happening{Act: job.RoundChosen{Going: job.SetAsYouGo}}, "every valve is read first")
+	d.refused(job.Happening{Act: job.RoundChosen{Round: job.Round{Going: job.SetAsYouGo}}}, "every valve is read first")
 	assert.Equal(t, []job.Going{job.ReadFirst, job.ReadOnly}, d.job.Rounds())
 	assert.Equal(t, job.CheckAll, d.job.UsualCheck())
 	screwed := start(t, setup())
 	assert.Equal(t, job.SetAsYouGo, screwed.job.Rounds()[0], "the usual round of screws")
 	assert.Equal(t, job.CheckSetOnes, screwed.job.UsualCheck())
-	d.do(job.Happening{Act: job.RoundChosen{Going: job.ReadOnly}})
+	d.do(job.Happening{Act: job.RoundChosen{Round: job.Round{Going: job.ReadOnly}}})
 }

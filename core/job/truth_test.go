@@ -134,11 +134,13 @@ func (w *truth) step() {
 	case 4:
 		school := rapid.SampledFrom([]sequence.School{sequence.OneCylinder, sequence.TwoStop,
 			sequence.ExhaustOpen, sequence.OneLobe}).Draw(w.t, "school")
-		going := rapid.SampledFrom([]job.Going{"", job.ReadFirst, job.SetAsYouGo}).Draw(w.t, "round")
+		going := rapid.SampledFrom([]job.Going{"", job.ReadFirst, job.SetAsYouGo, job.FreeFirst}).Draw(w.t, "round")
+		kind := rapid.SampledFrom([]job.KindFirst{"", job.BothKinds, job.ExhaustFirst, job.IntakeFirst}).Draw(w.t,
+			"kind first")
 		check := rapid.SampledFrom([]job.Check{"", job.CheckAll, job.CheckSetOnes, job.CheckNone}).Draw(w.t,
 			"check")
-		_ = w.say(job.Happening{Act: job.WayChosen{Way: sequence.Way{School: school}, Going: going,
-			Check: check}})
+		_ = w.say(job.Happening{Act: job.WayChosen{Way: sequence.Way{School: school},
+			Round: job.Round{Going: going, Check: check, KindFirst: kind}}})
 		return
 	case 5:
 		_ = w.say(job.Happening{Act: job.TemperatureNoted{EngineC: w.engineC(), AmbientC: 20.0}})
@@ -192,6 +194,9 @@ func (w *truth) follow() {
 		w.readAt[n.Valve] = w.gaps[n.Valve]
 		w.must(job.Happening{Act: job.ReadingTaken{Valve: n.Valve, Leaves: gauge.Straight(leaf),
 			Feel: w.felt(n.Valve, leaf), KeepSure: w.draw("kept by itself", 0, 1) == 1}})
+	case job.DoFree:
+		w.gaps[n.Valve] += 200 * um
+		w.must(job.Happening{Act: job.Freed{Valve: n.Valve}})
 	case job.DoKeep:
 		w.must(job.Happening{Act: job.Kept{Valve: n.Valve}})
 	case job.DoAdjust:
@@ -200,7 +205,11 @@ func (w *truth) follow() {
 		w.gaps[n.Valve] -= measure.Length(w.draw("locking closes", 0, 2)) * 10 * um
 		w.must(job.Happening{Act: job.Locked{Valve: n.Valve}})
 	case job.DoBarOver:
-		w.must(job.Happening{Act: job.BarredOver{}})
+		over := job.BarredOver{}
+		if n.Stop >= 0 && j.Known() && w.draw("and on to the first stop", 0, 1) == 1 {
+			w.crank, over.Stop = j.Plan.Stops[n.Stop].Crank, &n.Stop
+		}
+		w.must(job.Happening{Act: over})
 	case job.DoSign:
 		w.signed(j)
 		w.must(job.Happening{Act: job.Signed{By: "Tess", ToolsOut: true}})
@@ -212,7 +221,7 @@ func (w *truth) follow() {
 
 func (w *truth) set(j *job.Job, valve string) {
 	v, _ := j.Valve(valve)
-	if v.Stage == job.Untouched && !v.Out && w.draw("leave it", 0, 9) == 0 {
+	if v.Stage == job.Untouched && !v.Out && !(v.Freed && j.Found(v).Verdict == "") && w.draw("leave it", 0, 9) == 0 {
 		w.must(job.Happening{Act: job.LeftAsIs{Valve: valve, Reason: "seized"}})
 		return
 	}

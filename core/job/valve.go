@@ -41,6 +41,8 @@ type ValveState struct {
 	LeaveReason string         // why it stays out of limits; empty: it was not left
 	Shim        measure.Length // fitted; 0: not known
 	Out         bool           // its shim was taken out for another valve
+	Freed       bool           // its adjuster was slackened and found free before any was set: nothing was found
+	Outside     bool           // it is not in the scope of this job
 	ColdFound   *Result        // of the cold pass, once the hot pass began
 	ColdLeft    *Result
 	ColdReason  string // why it was left out of limits in the cold pass
@@ -61,10 +63,20 @@ func (v *ValveState) reading(round []clearance.Reading) { v.Round, v.judged = ro
 // unread says that the valve has no reading that counts.
 func (v *ValveState) unread() bool { return v.Last == nil || v.Last.Stale }
 
+// toRead says that the valve waits to be read: it has no reading that counts, nobody decided to leave it so, and
+// it is of this job.
+func (v *ValveState) toRead() bool { return v.unread() && v.LeaveReason == "" && !v.Outside }
+
+// toFree says that the valve's adjuster waits to be slackened, where all are before any is set.
+func (v *ValveState) toFree() bool { return v.toRead() && v.Last == nil && !v.Freed && !v.begun() }
+
+// slackened says that the valve's adjuster was slackened and not set since.
+func (v *ValveState) slackened() bool { return v.Freed && v.Last == nil && v.Stage == Untouched }
+
 // Needs says that the valve is read and not in, and nobody decided to leave it so; or that its shim lies
 // elsewhere.
 func (v *ValveState) Needs() bool {
-	return v.Out || v.Last != nil && v.Last.Judgement.Verdict != clearance.In && v.LeaveReason == ""
+	return v.Out || v.Last != nil && v.Last.Judgement.Verdict != clearance.In && v.LeaveReason == "" && !v.Outside
 }
 
 // toKeep says that the valve has readings that count and are not kept yet.

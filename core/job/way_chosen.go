@@ -20,15 +20,14 @@ import (
 type WayChosen struct {
 	plain
 	sequence.Way
-	Going Going // how the engine is gone round; empty: as before
-	Check Check // which valves are checked at the end; empty: as before
+	Round // how the engine is gone round; what is left empty is as before
 }
 
 // Kind is "way_chosen".
 func (WayChosen) Kind() Kind { return "way_chosen" }
 
 func (a WayChosen) sound(j *Job) error {
-	if err := (RoundChosen{Going: a.Going, Check: a.Check}).sound(j); err != nil {
+	if err := a.Round.sound(j); err != nil {
 		return err
 	}
 	plan, err := j.planOf(a.Way)
@@ -49,13 +48,18 @@ func (a WayChosen) may(j *Job, _ string) error {
 		return refuse("school", fmt.Sprintf("The lock nut of %s is slack. Lock it before changing the "+
 			"sequence.", v.Name))
 	}
-	return RoundChosen{Going: a.Going}.may(j, "")
+	return a.Round.may(j)
 }
 
 func (a WayChosen) do(j *Job) {
 	plan, _ := j.planOf(a.Way)
 	j.Way, j.Plan = a.Way, plan
-	j.Going, j.Check = cmp.Or(a.Going, j.Going), cmp.Or(a.Check, j.Check)
+	round := Round{cmp.Or(a.Going, j.Going), cmp.Or(a.Check, j.Check), cmp.Or(a.KindFirst, j.KindFirst),
+		cmp.Or(a.CheckTurns, j.CheckTurns), a.Scope}
+	if a.Scope == nil {
+		round.Scope = j.Scope
+	}
+	j.goRound(round)
 	j.Stop = j.stopHere()
 }
 

@@ -101,6 +101,8 @@ func (v *ValveState) unfinished() string {
 		return "its lock nut is slack"
 	case len(v.Round) > 0:
 		return "its reading is not kept"
+	case v.slackened():
+		return "its adjuster was slackened and is not set"
 	}
 	return "it was set and has to be read again"
 }

@@ -4,6 +4,7 @@ import (
 	"bytes"
 	"encoding/json"
 	"flag"
+	"fmt"
 	"os"
 	"strings"
 	"testing"
@@ -41,14 +42,17 @@ func TestDocumentNamesWhatTheCoreKnows(t *testing.T) {
 	var doc struct {
 		Components struct {
 			Schemas map[string]struct {
-				Properties map[string]struct{ Enum []string }
+				Properties map[string]struct{ Enum []any }
 				OneOf      []any
 			}
 		}
 	}
 	require.NoError(t, json.Unmarshal(raw, &doc))
-	enum := func(schema, property string) []string {
-		return doc.Components.Schemas[schema].Properties[property].Enum
+	enum := func(schema, property string) (out []string) {
+		for _, value := range doc.Components.Schemas[schema].Properties[property].Enum {
+			out = append(out, fmt.Sprint(value))
+		}
+		return out
 	}
 	for _, a := range job.Acts() {
 		name := "Happening"
@@ -62,7 +66,7 @@ func TestDocumentNamesWhatTheCoreKnows(t *testing.T) {
 		job.Sign, job.AwaitHot, job.Done}), enum("JobState", "phase"))
 	assert.ElementsMatch(t, texts([]clearance.Verdict{clearance.In, clearance.Tight, clearance.Loose,
 		clearance.Undecided}), enum("Judgement", "verdict"))
-	assert.ElementsMatch(t, texts([]job.Action{job.DoChooseWay, job.DoPrepare, job.DoTurn, job.DoRead,
+	assert.ElementsMatch(t, texts([]job.Action{job.DoChooseWay, job.DoPrepare, job.DoTurn, job.DoFree, job.DoRead,
 		job.DoKeep, job.DoAdjust, job.DoLock,
 		job.DoBarOver, job.DoSign, job.DoGoHot, job.DoNothing}), enum("Now", "action"))
 }

@@ -75,8 +75,8 @@ func stillView(s *engine.Sheet) EngineView {
 	}
 	if s.Adjuster != nil {
 		v.Adjuster = string(s.Adjuster.Kind)
-		v.LocknutNm, v.LocknutLbft = wire.Nm(s.Adjuster.LocknutNm), wire.LbfFt(
-			measure.PoundFeet(s.Adjuster.LocknutNm))
+		v.LocknutNm, v.LocknutLbft = wire.Nm(s.Adjuster.Locknut.Value()), wire.LbfFt(
+			measure.PoundFeet(s.Adjuster.Locknut.Value()))
 	}
 	for _, valve := range s.Valves() {
 		v.Valves = append(v.Valves,

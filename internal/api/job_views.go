@@ -90,6 +90,8 @@ type ValveState struct {
 	SetAngled []bool     `json:"set_by_angled"`
 	SetBy     string     `json:"set_by" doc:"the same as stamped on the leaves"`
 	Caution   string     `json:"caution" doc:"what to mind before it is worked on here; empty: nothing"`
+	Freed     bool       `json:"freed" doc:"its adjuster was slackened before any was set: nothing was found"`
+	Outside   bool       `json:"outside" doc:"it is not of this job"`
 	Out       bool       `json:"out" doc:"its shim was taken out for another valve"`
 	MadeThere bool       `json:"made_there" doc:"its readings were made where the crank stands no more"`
 	Screw     *Screw     `json:"screw,omitempty" doc:"how to turn the adjuster to the aim; absent where it cannot be said"`
@@ -124,7 +126,7 @@ type Rung struct {
 
 // Now is the one thing to do.
 type Now struct {
-	Action  string       `json:"action" enum:"choose_way,prepare,turn,read,keep,adjust,lock,bar_over,sign,go_hot,done"`
+	Action  string       `json:"action" enum:"choose_way,prepare,turn,free,read,keep,adjust,lock,bar_over,sign,go_hot,done"`
 	Valve   string       `json:"valve"`
 	Stop    int          `json:"stop" doc:"to go to for turn, else where the crank stands; -1: nowhere yet"`
 	TurnDeg wire.Deg     `json:"turn_deg"`
@@ -141,9 +143,12 @@ type JobState struct {
 	Phase      string        `json:"phase" enum:"choose_way,prepare,as_found,adjust,verify,sign,await_hot,done"`
 	Now        Now           `json:"now"`
 	Plan       *PlanView     `json:"plan,omitempty"`
-	Round      string        `json:"round" enum:"set_as_you_go,read_first,read_only" doc:"how the engine is gone round"`
+	Round      string        `json:"round" enum:"set_as_you_go,read_first,read_only,free_first" doc:"how the engine is gone round"`
 	Check      string        `json:"check" enum:"all,set_ones,none" doc:"which valves are checked after two turns"`
-	Rounds     []string      `json:"rounds" enum:"set_as_you_go,read_first,read_only" doc:"those of this engine, the usual one first"`
+	KindFirst  string        `json:"one_kind_first" enum:"both,exhaust,intake"`
+	CheckTurns int           `json:"check_turns" doc:"turns of the crank before the check round"`
+	Scope      []string      `json:"scope,omitempty" doc:"the valves of this job; absent: all"`
+	Rounds     []string      `json:"rounds" enum:"set_as_you_go,read_first,read_only,free_first" doc:"those of this engine, the usual one first"`
 	UsualCheck string        `json:"usual_check" enum:"all,set_ones,none"`
 	CrankDeg   *wire.Deg     `json:"crank_deg" nullable:"true"`
 	Place      *wire.Arc     `json:"place,omitempty" doc:"where the crank may stand; absent where it is not known"`
@@ -268,7 +273,7 @@ func valveState(j *job.Job, v *job.ValveState, advice *job.Advice) ValveState {
 		Adjusted: v.Adjustments,
 		Verified: v.Verified, Left: v.LeaveReason, Needs: v.Needs(), MaySet: j.MaySet(v),
 		AimMM: wire.MM(j.AimOf(v)), SetByMM: []wire.MM{}, SetAngled: []bool{},
-		Out: v.Out, MadeThere: v.ReadThere(), ColdWhy: v.ColdReason, ShimMM: wire.MM(v.Shim),
+		Freed: v.Freed, Outside: v.Outside, Out: v.Out, MadeThere: v.ReadThere(), ColdWhy: v.ColdReason, ShimMM: wire.MM(v.Shim),
 		Caution:   j.Caution(v),
 		ColdFound: resultView(v.ColdFound), ColdLeft: resultView(v.ColdLeft)}
 	if pre, ok := advice.PreLock(v); ok {
@@ -280,7 +285,7 @@ func valveState(j *job.Job, v *job.ValveState, advice *job.Advice) ValveState {
 	if len(v.Round) > 0 {
 		out.Judgement = new(judgementView(j.Judge(v)))
 	}
-	if out.Needs || out.MaySet || v.Stage != job.Untouched {
+	if out.Needs || out.MaySet || v.Freed || v.Stage != job.Untouched {
 		by := advice.SetBy(v)
 		out.SetByMM, out.SetAngled, out.SetBy = wire.Millimetres(by.Marked()), angled(by), by.String()
 	}
@@ -326,6 +331,7 @@ func stateView(id string, o *openJob, shift adjust.Shift, now time.Time, only st
 		Override: j.Override, Overrides: []Override{}, Cooling: coolingView(j), Readings: []HeatReading{},
 		Card: cardShort(j.Card), Clock: now.UTC(), Closed: j.Closed,
 		Round: string(cmp.Or(j.Going, job.ReadFirst)), Check: string(cmp.Or(j.Check, job.CheckAll)),
+		KindFirst: string(cmp.Or(j.KindFirst, job.BothKinds)), CheckTurns: j.TurnsToCheck(), Scope: j.Scope,
 		Rounds: wire.Names(j.Rounds()), UsualCheck: string(j.UsualCheck())}
 	if n := len(o.list.Happenings); n > 0 {
 		s.Newest = o.list.Happenings[n-1].ID

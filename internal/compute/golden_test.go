@@ -35,6 +35,12 @@ func questions(t testing.TB) map[string][]string {
 		}
 		all["plan"] = append(all["plan"],
 			`{"school":"rocking_pairs","order":"numerical","direction":"back",`+s+`}`)
+		for _, round := range []string{"set_as_you_go", "read_first", "read_only", "free_first"} {
+			all["rehearse"] = append(all["rehearse"],
+				fmt.Sprintf(`{"school":"one_cylinder","round":%q,"out":["E1"],%s}`, round, s))
+		}
+		all["rehearse"] = append(all["rehearse"], `{"school":"two_stop","one_kind_first":"exhaust","check":"all",`+s+`}`,
+			`{"school":"one_lobe","out":["X1"],`+s+`}`)
 		all["compare"] = append(all["compare"], `{`+s+`}`)
 		all["check-sheet"] = append(all["check-sheet"], `{`+s+`}`)
 		all["settable"] = append(all["settable"], `{"crank_deg":0,`+s+`}`, `{"crank_deg":127.25,`+s+`}`)

@@ -62,6 +62,7 @@ func largest(t testing.TB) map[string]string {
 		"compare":     `{"sheet":` + s + `}`,
 		"compare 12":  `{"sheet":` + string(twelve) + `}`,
 		"plan":        `{"school":"fewest_stops","sheet":` + s + `}`,
+		"rehearse":    `{"school":"one_lobe","round":"free_first","check":"all","sheet":` + s + `}`,
 		"settable":    `{"crank_deg":123.456789,"sheet":` + s + `}`,
 		"locate":      `{"seen":[{"what":"pressed","valve":"I1a"}],"sheet":` + string(twelve) + `}`,
 		"judge": `{"limits":{"lower_mm":0.7,"upper_mm":0.74},"rule":"guarded","feel_mm":0.1,"owned":[` +

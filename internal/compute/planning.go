@@ -85,21 +85,35 @@ func plan(q planRequest) (wire.Plan, *wire.Problem) {
 	var faults wire.Faults
 	q.Way.Faults(&faults)
 	q.marginFault(&faults)
-	stops := 0
-	if q.Stops != nil {
-		if stops = *q.Stops; stops < 1 || stops > maxStops {
-			faults.Add("stops", stops, "A plan has 1 to %d stops.", maxStops)
-		}
-	}
+	stops := stopsAsked(q.Stops, &faults)
 	if len(faults) > 0 {
 		return wire.Plan{}, wire.Refused(faults...)
 	}
-	p, err := sequence.Make(sheet, sequence.Request{Way: q.Way.Core(stops), RequiredMargin: margin})
-	if err != nil {
-		faults.Add("direction", q.Direction, "%s", err)
-		return wire.Plan{}, wire.Refused(faults...)
+	p, problem := made(sheet, sequence.Request{Way: q.Way.Core(stops), RequiredMargin: margin})
+	if problem != nil {
+		return wire.Plan{}, problem
 	}
 	return wire.PlanOf(p), nil
+}
+
+// stopsAsked is for how many stops a plan is asked; 0: the fewest.
+func stopsAsked(stops *int, faults *wire.Faults) int {
+	if stops == nil {
+		return 0
+	}
+	if *stops < 1 || *stops > maxStops {
+		faults.Add("stops", *stops, "A plan has 1 to %d stops.", maxStops)
+	}
+	return *stops
+}
+
+// made makes a plan, or says that the engine must not be turned so.
+func made(sheet *engine.Sheet, q sequence.Request) (sequence.Plan, *wire.Problem) {
+	p, err := sequence.Make(sheet, q)
+	if err != nil {
+		return p, wire.Refused(wire.Fault{Location: "direction", Value: string(q.Direction), Message: err.Error()})
+	}
+	return p, nil
 }
 
 type compareRequest struct{ OfEngine }

@@ -9,9 +9,9 @@ import (
 // forms is every kind of act as it stands on the wire: its fields here, its meaning in core/job.
 var forms = []form{
 	formed(func(a job.WayChosen) wayChosen {
-		return wayChosen{WayOf(a.Way), a.StopCount, RoundFields{string(a.Going), string(a.Check)}}
+		return wayChosen{WayOf(a.Way), a.StopCount, RoundFieldsOf(a.Round)}
 	}),
-	formed(func(a job.RoundChosen) roundChosen { return roundChosen{RoundFields{string(a.Going), string(a.Check)}} }),
+	formed(func(a job.RoundChosen) roundChosen { return roundChosen{RoundFieldsOf(a.Round)} }),
 	formed(func(a job.TemperatureNoted) noted { return noted{Celsius(a.EngineC), Celsius(a.AmbientC)} }),
 	formed(func(a job.Prepared) prepared {
 		return prepared{Celsius(a.EngineC), Celsius(a.AmbientC),
@@ -28,12 +28,13 @@ var forms = []form{
 	formed(func(a job.Withdrawn) withdrawn { return withdrawn{a.Valve, a.Index} }),
 	formed(func(a job.Sized) sized { return sized{a.Valve, MM(a.Shim)} }),
 	formed(func(a job.Kept) kept { return kept{a.Valve} }),
+	formed(func(a job.Freed) freed { return freed{a.Valve} }),
 	formed(func(a job.Adjusted) adjusted {
 		return adjusted{a.Valve, StackOf(a.Leaves), MM(a.Shim), a.From, a.CamsOut}
 	}),
 	formed(func(a job.Locked) locked { return locked{a.Valve} }),
 	formed(func(a job.LeftAsIs) leftAsIs { return leftAsIs{a.Valve, a.Reason} }),
-	formed(func(job.BarredOver) barredOver { return barredOver{} }),
+	formed(func(a job.BarredOver) barredOver { return barredOver{a.Stop} }),
 	formed(func(a job.Undone) undone { return undone{a.Target} }),
 	formed(func(a job.Signed) signed { return signed{a.By, a.ToolsOut} }),
 	formed(func(job.WentHot) wentHot { return wentHot{} }),
@@ -46,19 +47,32 @@ type wayChosen struct {
 }
 
 func (w wayChosen) act(*Faults) job.Act {
-	return job.WayChosen{Way: w.Core(w.Stops), Going: job.Going(w.Round), Check: job.Check(w.Check)}
+	return job.WayChosen{Way: w.Core(w.Stops), Round: w.core()}
 }
 
 // RoundFields are how the engine is gone round, and what is checked at the end.
 type RoundFields struct {
-	Round string `json:"round,omitempty" enum:"set_as_you_go,read_first,read_only" doc:"left out: as before; read_first"`
-	Check string `json:"check,omitempty" enum:"all,set_ones,none" doc:"left out: as before; all"`
+	Round      string   `json:"round,omitempty" enum:"set_as_you_go,read_first,read_only,free_first" doc:"left out: as before; read_first"`
+	Check      string   `json:"check,omitempty" enum:"all,set_ones,none" doc:"left out: as before; all"`
+	KindFirst  string   `json:"one_kind_first,omitempty" enum:"exhaust,intake,both" doc:"left out: as before; both"`
+	CheckTurns int      `json:"check_turns,omitempty" enum:"2,4" doc:"turns of the crank before the check; left out: as before; as the sheet says"`
+	Scope      []string `json:"scope,omitempty" maxItems:"80" nullable:"false" doc:"the valves of this job; left out: as before; all"`
+}
+
+// RoundFieldsOf writes how an engine is gone round.
+func RoundFieldsOf(r job.Round) RoundFields {
+	return RoundFields{string(r.Going), string(r.Check), string(r.KindFirst), r.CheckTurns, r.Scope}
+}
+
+func (r RoundFields) core() job.Round {
+	return job.Round{Going: job.Going(r.Round), Check: job.Check(r.Check), KindFirst: job.KindFirst(r.KindFirst),
+		CheckTurns: r.CheckTurns, Scope: r.Scope}
 }
 
 type roundChosen struct{ RoundFields }
 
 func (r roundChosen) act(*Faults) job.Act {
-	return job.RoundChosen{Going: job.Going(r.Round), Check: job.Check(r.Check)}
+	return job.RoundChosen{Round: r.core()}
 }
 
 type noted struct {
@@ -154,6 +168,12 @@ type kept struct {
 
 func (w kept) act(*Faults) job.Act { return job.Kept{Valve: w.Valve} }
 
+type freed struct {
+	Valve string `json:"valve" maxLength:"8"`
+}
+
+func (w freed) act(*Faults) job.Act { return job.Freed{Valve: w.Valve} }
+
 type adjusted struct {
 	Valve string `json:"valve" maxLength:"8"`
 	Stack
@@ -181,9 +201,11 @@ type leftAsIs struct {
 
 func (w leftAsIs) act(*Faults) job.Act { return job.LeftAsIs{Valve: w.Valve, Reason: w.Reason} }
 
-type barredOver struct{}
+type barredOver struct {
+	Stop *int `json:"stop,omitempty" doc:"index of the stop at which the crank came to rest; left out: where it stood"`
+}
 
-func (barredOver) act(*Faults) job.Act { return job.BarredOver{} }
+func (w barredOver) act(*Faults) job.Act { return job.BarredOver{Stop: w.Stop} }
 
 type undone struct {
 	Target string `json:"target" maxLength:"64" doc:"the id of the happening taken back: the last one standing"`

@@ -29,6 +29,10 @@ type Sheet struct {
 	TurningPoint   *TurningPoint   `json:"turning_point,omitempty"`
 	Clearances     []ClearanceCard `json:"clearances,omitempty" nullable:"false"`
 	OwnSequence    []OwnStop       `json:"own_sequence,omitempty" nullable:"false"`
+	CheckTurns     int             `json:"check_turns,omitempty" enum:"2,4"`
+	Signs          []Sign          `json:"signs,omitempty" maxItems:"24" nullable:"false"`
+	StripList      []StripStep     `json:"strip_list,omitempty" maxItems:"60" nullable:"false"`
+	Closing        *Closing        `json:"closing,omitempty"`
 }
 
 // TransformSchema states the limits of what the lists hold, which tags cannot say.
@@ -40,6 +44,10 @@ func (Sheet) TransformSchema(_ huma.Registry, s *huma.Schema) *huma.Schema {
 		"required_margin_deg": "How far a valve must stand from opening and closing; 20 where left out, 40 for a card quoted at a lift.",
 		"marks_deg":           "Marks on the pulley after a TDC mark, repeated every turn; the TDC mark alone where left out.",
 		"own_sequence":        "The maker's printed order.",
+		"check_turns":         "Turns of the crank before valves are checked again; 2 where left out.",
+		"signs":               "What can be seen of the crank's place on this engine.",
+		"strip_list":          "What is taken off to open the engine, in order.",
+		"closing":             "How the engine is closed.",
 	})
 	between(s.Properties["firing_order"].Items, 1, engine.MaxCylinders)
 	below(s.Properties["firing_angles_deg"].Items, 720)
@@ -100,6 +108,7 @@ type Adjuster struct {
 	Ratio        float64 `json:"ratio,omitempty" minimum:"0" maximum:"5"`
 	Eccentricity MM      `json:"eccentricity_mm,omitempty" minimum:"0" maximum:"10"`
 	Locknut      float64 `json:"locknut_torque_nm,omitempty" minimum:"0" maximum:"500"`
+	LocknutLbfFt float64 `json:"locknut_torque_lbf_ft,omitempty" minimum:"0" maximum:"368"`
 	Thread       string  `json:"thread,omitempty" enum:"right,left"`
 	Closes       string  `json:"closes,omitempty" enum:"in,out"`
 }
@@ -174,4 +183,46 @@ func (OwnStop) TransformSchema(_ huma.Registry, s *huma.Schema) *huma.Schema {
 	below(s.Properties["crank_deg"], 720)
 	s.Properties["set"].Items.Pattern = "^[IE][0-9]{1,2}[a-e]?$"
 	return s
+}
+
+// Sign is something by which the crank's place can be told.
+type Sign struct {
+	ID       string `json:"id" minLength:"1" maxLength:"40"`
+	Where    string `json:"where" minLength:"1" maxLength:"120"`
+	Text     string `json:"text" minLength:"1" maxLength:"120"`
+	At       []Deg  `json:"at_deg" minItems:"1" uniqueItems:"true" nullable:"false"`
+	Period   Deg    `json:"period_deg" enum:"360,720"`
+	Doubtful string `json:"doubtful,omitempty" maxLength:"200"`
+}
+
+// TransformSchema says what the fields mean.
+func (Sign) TransformSchema(_ huma.Registry, s *huma.Schema) *huma.Schema {
+	describe(s, map[string]string{
+		"where":      "On which part it is seen.",
+		"at_deg":     "Where the crank then stands, after firing TDC of the first cylinder of the order.",
+		"period_deg": "360 for what turns with the crank, 720 for what turns with the cam.",
+		"doubtful":   "What to check it against, where it may have moved.",
+	})
+	below(s.Properties["at_deg"].Items, 720)
+	return s
+}
+
+// StripStep is one thing to take off.
+type StripStep struct {
+	Text     string  `json:"text" minLength:"1" maxLength:"120"`
+	Fastener string  `json:"fastener,omitempty" maxLength:"120"`
+	Socket   float64 `json:"socket_mm,omitempty" minimum:"0" maximum:"100"`
+	Note     string  `json:"note,omitempty" maxLength:"400"`
+}
+
+// Closing is how an engine is closed.
+type Closing struct {
+	Pattern       string   `json:"pattern,omitempty" enum:"middle_out,crosswise,numbered"`
+	Rounds        int      `json:"rounds,omitempty" minimum:"0" maximum:"6"`
+	Torque        float64  `json:"torque_nm,omitempty" minimum:"0" maximum:"500"`
+	TorqueLbfFt   float64  `json:"torque_lbf_ft,omitempty" minimum:"0" maximum:"368"`
+	SealantPoints []string `json:"sealant_points,omitempty" nullable:"false"`
+	OpenMinutes   float64  `json:"open_minutes,omitempty" minimum:"0" maximum:"10080"`
+	CureMinutes   float64  `json:"cure_minutes,omitempty" minimum:"0" maximum:"10080"`
+	Gasket        string   `json:"gasket,omitempty" enum:"dry,stuck_first"`
 }

@@ -186,6 +186,20 @@ func (s Sheet) core() *engine.Sheet {
 	for _, o := range s.OwnSequence {
 		c.OwnSequence = append(c.OwnSequence, engine.OwnStop{Crank: measure.Angle(o.Crank), Set: o.Set})
 	}
+	c.CheckTurns = s.CheckTurns
+	for _, sign := range s.Signs {
+		c.Signs = append(c.Signs, engine.Sign{ID: sign.ID, Where: sign.Where, Text: sign.Text,
+			At: angles[measure.Angle](sign.At), Period: measure.Angle(sign.Period), Doubtful: sign.Doubtful})
+	}
+	for _, step := range s.StripList {
+		c.StripList = append(c.StripList, engine.StripStep{Text: step.Text, Fastener: step.Fastener,
+			SocketMM: step.Socket, Note: step.Note})
+	}
+	if f := s.Closing; f != nil {
+		c.Closing = &engine.Closing{Pattern: engine.Pattern(f.Pattern), Rounds: f.Rounds,
+			Torque: engine.Torque{Nm: f.Torque, LbfFt: f.TorqueLbfFt}, SealantPoints: f.SealantPoints,
+			OpenMinutes: f.OpenMinutes, CureMinutes: f.CureMinutes, Gasket: engine.Gasket(f.Gasket)}
+	}
 	return c
 }
 
@@ -203,7 +217,8 @@ func angles[To, From ~int64](list []From) []To {
 
 func (a Adjuster) Core() *engine.Adjuster {
 	return &engine.Adjuster{Kind: engine.AdjusterKind(a.Kind), Pitch: measure.Length(a.Pitch), Ratio: a.Ratio,
-		Eccentricity: measure.Length(a.Eccentricity), LocknutNm: a.Locknut, Thread: engine.Thread(a.Thread),
+		Eccentricity: measure.Length(a.Eccentricity), Locknut: engine.Torque{Nm: a.Locknut, LbfFt: a.LocknutLbfFt},
+		Thread: engine.Thread(a.Thread),
 		Closes: engine.Way(a.Closes)}
 }
 
@@ -237,8 +252,8 @@ func fromCore(c *engine.Sheet) Sheet {
 			(*Deg)(t.ExhaustCentre), t.AtLiftMM}
 	}
 	if a := c.Adjuster; a != nil {
-		s.Adjuster = &Adjuster{string(a.Kind), MM(a.Pitch), a.Ratio, MM(a.Eccentricity), a.LocknutNm,
-			string(a.Thread), string(a.Closes)}
+		s.Adjuster = &Adjuster{string(a.Kind), MM(a.Pitch), a.Ratio, MM(a.Eccentricity), a.Locknut.Nm,
+			a.Locknut.LbfFt, string(a.Thread), string(a.Closes)}
 	}
 	if t := c.TurningPoint; t != nil {
 		s.TurningPoint = &TurningPoint{t.Where, t.SocketMM}
@@ -250,6 +265,18 @@ func fromCore(c *engine.Sheet) Sheet {
 	}
 	for _, o := range c.OwnSequence {
 		s.OwnSequence = append(s.OwnSequence, OwnStop{Deg(o.Crank), o.Set})
+	}
+	s.CheckTurns = c.CheckTurns
+	for _, sign := range c.Signs {
+		s.Signs = append(s.Signs,
+			Sign{sign.ID, sign.Where, sign.Text, angles[Deg](sign.At), Deg(sign.Period), sign.Doubtful})
+	}
+	for _, step := range c.StripList {
+		s.StripList = append(s.StripList, StripStep{step.Text, step.Fastener, step.SocketMM, step.Note})
+	}
+	if f := c.Closing; f != nil {
+		s.Closing = &Closing{string(f.Pattern), f.Rounds, f.Torque.Nm, f.Torque.LbfFt, f.SealantPoints, f.OpenMinutes,
+			f.CureMinutes, string(f.Gasket)}
 	}
 	return s
 }

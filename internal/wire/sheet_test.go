@@ -51,12 +51,21 @@ func TestAnySheetSurvivesExportAndImport(t *testing.T) {
 		if rapid.Bool().Draw(t, "adjuster") {
 			s.Adjuster = &engine.Adjuster{Kind: engine.CentreNut,
 				Pitch: measure.Length(rapid.IntRange(500_000, 2_000_000).Draw(t,
-					"pitch")), Ratio: 1.5, LocknutNm: 20}
+					"pitch")), Ratio: 1.5, Locknut: engine.Torque{Nm: 20, LbfFt: 15}}
 		}
 		nominal := measure.Length(rapid.IntRange(50_000, 600_000).Draw(t, "nominal"))
 		stated := clearance.Clearance{Nominal: clearance.Figure{Metric: &nominal}}
 		s.Clearances = []clearance.Card{{Source: "drawn", State: clearance.Cold, Date: "2020", Remark: "none",
 			StoneCold: rapid.Bool().Draw(t, "stone"), Intake: stated, Exhaust: stated}}
+		if rapid.Bool().Draw(t, "work") {
+			s.CheckTurns = rapid.SampledFrom([]int{0, 2, 4}).Draw(t, "turns")
+			period := rapid.SampledFrom([]measure.Angle{measure.Turn, measure.Cycle}).Draw(t, "period")
+			s.Signs = []engine.Sign{{ID: "up", Where: "cam sprocket", Text: "mark at the top", Doubtful: "the dowel",
+				At: []measure.Angle{measure.Angle(rapid.Int64Range(0, int64(period)-1).Draw(t, "at"))}, Period: period}}
+			s.StripList = []engine.StripStep{{Text: "coil", Fastener: "bolt", SocketMM: 10, Note: "clip breaks"}}
+			s.Closing = &engine.Closing{Pattern: engine.Crosswise, Rounds: 2, Torque: engine.Torque{Nm: 9.8, LbfFt: 7},
+				SealantPoints: []string{"at the cam cap"}, OpenMinutes: 5, CureMinutes: 180, Gasket: engine.StuckFirst}
+		}
 		text, err := wire.WriteSheet(s)
 		require.NoError(t, err)
 		back, faults := wire.ReadSheet(text)

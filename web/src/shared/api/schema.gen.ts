@@ -191,6 +191,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/compute/rehearse": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What a job will take, played through */
+        post: operations["compute-rehearse"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/compute/settable": {
         parameters: {
             query?: never;
@@ -655,6 +672,8 @@ export interface components {
             /** @enum {string} */
             kind: "screw_valve_end" | "screw_pushrod_end" | "centre_nut" | "finger_pivot_at_cam" | "finger_pivot_at_valve" | "screw_valve_end_at_cam" | "threaded_tappet" | "threaded_tappet_at_valve" | "eccentric" | "shim" | "hydraulic";
             /** Format: double */
+            locknut_torque_lbf_ft?: number;
+            /** Format: double */
             locknut_torque_nm?: number;
             /** @description a length in millimetres, at most six decimal places */
             pitch_mm?: number;
@@ -752,6 +771,23 @@ export interface components {
             state: "cold" | "hot";
             /** @description the engine must stand within 5 °C of its surroundings */
             stone_cold?: boolean;
+        };
+        Closing: {
+            /** Format: double */
+            cure_minutes?: number;
+            /** @enum {string} */
+            gasket?: "dry" | "stuck_first";
+            /** Format: double */
+            open_minutes?: number;
+            /** @enum {string} */
+            pattern?: "middle_out" | "crosswise" | "numbered";
+            /** Format: int64 */
+            rounds?: number;
+            sealant_points?: string[];
+            /** Format: double */
+            torque_lbf_ft?: number;
+            /** Format: double */
+            torque_nm?: number;
         };
         ComputeCheckSheetRequest: {
             sheet: components["schemas"]["Sheet"];
@@ -944,6 +980,18 @@ export interface components {
              */
             stops?: number;
         };
+        ComputePlaying: {
+            /** @enum {string} */
+            do: "turn" | "free" | "read" | "set" | "lock" | "check_turn";
+            /**
+             * Format: int64
+             * @description index of the stop, from 0
+             */
+            stop?: number;
+            /** @description an angle in degrees */
+            turn_deg?: number;
+            valve?: string;
+        };
         ComputeReachRequest: {
             /** @description a length in millimetres, at most six decimal places */
             lower_mm: number;
@@ -965,6 +1013,60 @@ export interface components {
             leaves_mm?: number[];
             /** @description of the dial */
             uncertainty_mm?: number;
+        };
+        ComputeRehearseRequest: {
+            /**
+             * Format: int64
+             * @description index of the sheet's clearances
+             */
+            card?: number;
+            /**
+             * @description left out: set_ones
+             * @enum {string}
+             */
+            check?: "" | "all" | "set_ones" | "none";
+            /** @enum {string} */
+            direction?: "" | "running" | "back";
+            /**
+             * @description left out: both kinds at each stop
+             * @enum {string}
+             */
+            one_kind_first?: "" | "exhaust" | "intake";
+            /** @enum {string} */
+            order?: "" | "turning" | "numerical";
+            /** @description the valves that are found out of their limits */
+            out?: string[];
+            /** @enum {string} */
+            positions?: "" | "any" | "marks";
+            /**
+             * @description left out: set_as_you_go
+             * @enum {string}
+             */
+            round?: "" | "set_as_you_go" | "read_first" | "read_only" | "free_first";
+            school: string;
+            sheet: components["schemas"]["Sheet"];
+            /**
+             * Format: int64
+             * @description for fewest_stops: the best plan of so many
+             */
+            stops?: number;
+        };
+        ComputeRehearseResponse: {
+            applies: boolean;
+            assumed: string[];
+            /** @description all turning after that */
+            check_turn_deg: number;
+            /**
+             * Format: int64
+             * @description taps or keys, from the first stop to the offer to sign
+             */
+            gestures: number;
+            /** Format: int64 */
+            leaf_changes: number;
+            reason: string;
+            steps: components["schemas"]["ComputePlaying"][];
+            /** @description up to the last stop before the check round */
+            total_turn_deg: number;
         };
         ComputeSchoolShort: {
             applies: boolean;
@@ -1254,7 +1356,7 @@ export interface components {
             leaves: components["schemas"]["Leaf"][];
             name: string;
         };
-        Happening: components["schemas"]["HappeningWayChosen"] | components["schemas"]["HappeningRoundChosen"] | components["schemas"]["HappeningTemperature"] | components["schemas"]["HappeningPrepared"] | components["schemas"]["HappeningTurned"] | components["schemas"]["HappeningLocated"] | components["schemas"]["HappeningDoubted"] | components["schemas"]["HappeningPicked"] | components["schemas"]["HappeningReading"] | components["schemas"]["HappeningDial"] | components["schemas"]["HappeningWithdrawn"] | components["schemas"]["HappeningSized"] | components["schemas"]["HappeningKept"] | components["schemas"]["HappeningAdjusted"] | components["schemas"]["HappeningLocked"] | components["schemas"]["HappeningLeftAsIs"] | components["schemas"]["HappeningBarredOver"] | components["schemas"]["HappeningUndone"] | components["schemas"]["HappeningSigned"] | components["schemas"]["HappeningWentHot"];
+        Happening: components["schemas"]["HappeningWayChosen"] | components["schemas"]["HappeningRoundChosen"] | components["schemas"]["HappeningTemperature"] | components["schemas"]["HappeningPrepared"] | components["schemas"]["HappeningTurned"] | components["schemas"]["HappeningLocated"] | components["schemas"]["HappeningDoubted"] | components["schemas"]["HappeningPicked"] | components["schemas"]["HappeningReading"] | components["schemas"]["HappeningDial"] | components["schemas"]["HappeningWithdrawn"] | components["schemas"]["HappeningSized"] | components["schemas"]["HappeningKept"] | components["schemas"]["HappeningFreed"] | components["schemas"]["HappeningAdjusted"] | components["schemas"]["HappeningLocked"] | components["schemas"]["HappeningLeftAsIs"] | components["schemas"]["HappeningBarredOver"] | components["schemas"]["HappeningUndone"] | components["schemas"]["HappeningSigned"] | components["schemas"]["HappeningWentHot"];
         HappeningAdjusted: {
             /** @description which of the leaves is an angled one; absent: none */
             angled?: boolean[];
@@ -1296,6 +1398,11 @@ export interface components {
             kind: "barred_over";
             /** @description the id of the newest happening that its screen knew; absent: the newest there is */
             seen?: string;
+            /**
+             * Format: int64
+             * @description index of the stop at which the crank came to rest; left out: where it stood
+             */
+            stop?: number;
         };
         HappeningDial: {
             /**
@@ -1337,6 +1444,23 @@ export interface components {
             kind: "doubted";
             /** @description the id of the newest happening that its screen knew; absent: the newest there is */
             seen?: string;
+        };
+        HappeningFreed: {
+            /**
+             * Format: date-time
+             * @description when it was done, where it waited to be sent, by the program's clock
+             */
+            done_at?: string;
+            /** @description made by the client; sending it twice stores it once */
+            id: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "freed";
+            /** @description the id of the newest happening that its screen knew; absent: the newest there is */
+            seen?: string;
+            valve: string;
         };
         HappeningKept: {
             /**
@@ -1479,6 +1603,12 @@ export interface components {
              */
             check?: "all" | "set_ones" | "none";
             /**
+             * Format: int64
+             * @description turns of the crank before the check; left out: as before; as the sheet says
+             * @enum {integer}
+             */
+            check_turns?: 2 | 4;
+            /**
              * Format: date-time
              * @description when it was done, where it waited to be sent, by the program's clock
              */
@@ -1491,10 +1621,17 @@ export interface components {
              */
             kind: "round_chosen";
             /**
+             * @description left out: as before; both
+             * @enum {string}
+             */
+            one_kind_first?: "exhaust" | "intake" | "both";
+            /**
              * @description left out: as before; read_first
              * @enum {string}
              */
-            round?: "set_as_you_go" | "read_first" | "read_only";
+            round?: "set_as_you_go" | "read_first" | "read_only" | "free_first";
+            /** @description the valves of this job; left out: as before; all */
+            scope?: string[];
             /** @description the id of the newest happening that its screen knew; absent: the newest there is */
             seen?: string;
         };
@@ -1602,6 +1739,12 @@ export interface components {
              * @enum {string}
              */
             check?: "all" | "set_ones" | "none";
+            /**
+             * Format: int64
+             * @description turns of the crank before the check; left out: as before; as the sheet says
+             * @enum {integer}
+             */
+            check_turns?: 2 | 4;
             /** @enum {string} */
             direction?: "" | "running" | "back";
             /**
@@ -1616,6 +1759,11 @@ export interface components {
              * @enum {string}
              */
             kind: "way_chosen";
+            /**
+             * @description left out: as before; both
+             * @enum {string}
+             */
+            one_kind_first?: "exhaust" | "intake" | "both";
             /** @enum {string} */
             order?: "" | "turning" | "numerical";
             /** @enum {string} */
@@ -1624,8 +1772,10 @@ export interface components {
              * @description left out: as before; read_first
              * @enum {string}
              */
-            round?: "set_as_you_go" | "read_first" | "read_only";
+            round?: "set_as_you_go" | "read_first" | "read_only" | "free_first";
             school: string;
+            /** @description the valves of this job; left out: as before; all */
+            scope?: string[];
             /** @description the id of the newest happening that its screen knew; absent: the newest there is */
             seen?: string;
             /**
@@ -1775,6 +1925,11 @@ export interface components {
              */
             check: "all" | "set_ones" | "none";
             /**
+             * Format: int64
+             * @description turns of the crank before the check round
+             */
+            check_turns: number;
+            /**
              * Format: date-time
              * @description the program's clock
              */
@@ -1806,6 +1961,8 @@ export interface components {
             /** @description the id of the newest happening, to be sent back as seen */
             newest: string;
             now: components["schemas"]["Now"];
+            /** @enum {string} */
+            one_kind_first: "both" | "exhaust" | "intake";
             /** @description why the temperature gate was passed all the same; empty: it was not */
             override: string;
             /** @description every time the temperature gate was passed all the same */
@@ -1826,9 +1983,11 @@ export interface components {
              * @description how the engine is gone round
              * @enum {string}
              */
-            round: "set_as_you_go" | "read_first" | "read_only";
+            round: "set_as_you_go" | "read_first" | "read_only" | "free_first";
             /** @description those of this engine, the usual one first */
-            rounds: ("set_as_you_go" | "read_first" | "read_only")[];
+            rounds: ("set_as_you_go" | "read_first" | "read_only" | "free_first")[];
+            /** @description the valves of this job; absent: all */
+            scope?: string[];
             /** Format: date-time */
             signed_at: string | null;
             signed_by: string;
@@ -1998,7 +2157,7 @@ export interface components {
         };
         Now: {
             /** @enum {string} */
-            action: "choose_way" | "prepare" | "turn" | "read" | "keep" | "adjust" | "lock" | "bar_over" | "sign" | "go_hot" | "done";
+            action: "choose_way" | "prepare" | "turn" | "free" | "read" | "keep" | "adjust" | "lock" | "bar_over" | "sign" | "go_hot" | "done";
             /** @description the crank is believed to stand at this stop, and that has to be confirmed */
             confirm: boolean;
             /** @description the valves waiting at the present stop */
@@ -2184,7 +2343,15 @@ export interface components {
         Sheet: {
             adjuster?: components["schemas"]["Adjuster"];
             banks: components["schemas"]["Bank"][];
+            /**
+             * Format: int64
+             * @description Turns of the crank before valves are checked again; 2 where left out.
+             * @enum {integer}
+             */
+            check_turns?: 2 | 4;
             clearances?: components["schemas"]["ClearanceCard"][];
+            /** @description How the engine is closed. */
+            closing?: components["schemas"]["Closing"];
             /** Format: int64 */
             cylinders: number;
             /** @description When each cylinder of the order fires, rising from 0; left out for even firing. */
@@ -2208,6 +2375,10 @@ export interface components {
              * @enum {string}
              */
             rotation: "clockwise" | "anticlockwise";
+            /** @description What can be seen of the crank's place on this engine. */
+            signs?: components["schemas"]["Sign"][];
+            /** @description What is taken off to open the engine, in order. */
+            strip_list?: components["schemas"]["StripStep"][];
             turning_point?: components["schemas"]["TurningPoint"];
             valve_timing?: components["schemas"]["Timing"];
         };
@@ -2277,6 +2448,21 @@ export interface components {
             /** @enum {string} */
             what: "tdc_firing" | "rocking" | "full_lift" | "opening" | "closing" | "mark" | "loose" | "pressed" | "degrees";
         };
+        Sign: {
+            /** @description Where the crank then stands, after firing TDC of the first cylinder of the order. */
+            at_deg: number[];
+            /** @description What to check it against, where it may have moved. */
+            doubtful?: string;
+            id: string;
+            /**
+             * @description 360 for what turns with the crank, 720 for what turns with the cam.
+             * @enum {number}
+             */
+            period_deg: 360 | 720;
+            text: string;
+            /** @description On which part it is seen. */
+            where: string;
+        };
         Signed: {
             /** Format: date-time */
             at: string;
@@ -2309,6 +2495,13 @@ export interface components {
             valves: string[];
             /** @description what is seen there, the sequence's own sign first */
             watch: components["schemas"]["Sighting"][];
+        };
+        StripStep: {
+            fastener?: string;
+            note?: string;
+            /** Format: double */
+            socket_mm?: number;
+            text: string;
         };
         Timing: {
             /** Format: double */
@@ -2354,6 +2547,8 @@ export interface components {
             cold_left?: components["schemas"]["Result"];
             /** @description why it was left out of limits in the cold pass; empty: it was not */
             cold_reason: string;
+            /** @description its adjuster was slackened before any was set: nothing was found */
+            freed: boolean;
             /** @description of the readings not kept yet; absent where there are none */
             judgement?: components["schemas"]["Judgement"];
             last?: components["schemas"]["Result"];
@@ -2371,6 +2566,8 @@ export interface components {
             needs: boolean;
             /** @description its shim was taken out for another valve */
             out: boolean;
+            /** @description it is not of this job */
+            outside: boolean;
             /** @description waits in the present phase */
             pending: boolean;
             /** @description the gap to set with the nut loose, where this mechanic's shift is known */
@@ -2881,6 +3078,48 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ComputeReachResponse"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "compute-rehearse": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ComputeRehearseRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ComputeRehearseResponse"];
                 };
             };
             /** @description Unprocessable Entity */

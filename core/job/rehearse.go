@@ -1,0 +1,174 @@
+package job
+
+import (
+	"fmt"
+	"slices"
+
+	"metronix/core/clearance"
+	"metronix/core/engine"
+	"metronix/core/gauge"
+	"metronix/core/measure"
+	"metronix/core/sequence"
+)
+
+// Rehearsing is a job to be played through before it is begun.
+type Rehearsing struct {
+	Sheet *engine.Sheet // checked
+	Way   sequence.Way
+	Round Round
+	Card  *clearance.Card // of the sheet; nil: one leaf a kind is taken, two different ones
+	Out   []string        // the valves that will be found out of their limits; every other one is in
+}
+
+// Step is one thing done in a rehearsal.
+type Step struct {
+	Do    Doing
+	Valve string        // empty: it is about none
+	Stop  int           // index of the stop it is done at, or is turned to
+	Turn  measure.Angle // for DoingTurn and DoingCheckTurn
+}
+
+// Doing is what a step does.
+type Doing string
+
+// What is done. A reading is one step, however many leaves.
+const (
+	DoingTurn      Doing = "turn"
+	DoingFree      Doing = "free"
+	DoingRead      Doing = "read"
+	DoingSet       Doing = "set"
+	DoingLock      Doing = "lock"
+	DoingCheckTurn Doing = "check_turn"
+)
+
+// Rehearsal is what a job takes, from the crank standing at the first stop to the offer to sign.
+type Rehearsal struct {
+	Assumed     []string
+	Steps       []Step
+	Turn        measure.Angle // up to the last stop before the check round
+	CheckTurn   measure.Angle // after that
+	LeafChanges int           // how often the leaf to pick up differs from the one before
+	Gestures    int           // taps or keys
+}
+
+// mostSteps is more than any job takes: each valve freed, read, set, locked, and read twice more, a stop a valve.
+const mostSteps = 16 * engine.MaxCylinders * engine.MaxValvesPerCylinder
+
+// rehearsed are the gaps that are taken where no card says any: any two will do, as long as they differ.
+var rehearsed = map[engine.Kind]measure.Length{
+	engine.Intake: 200 * measure.Micrometre, engine.Exhaust: 300 * measure.Micrometre,
+}
+
+// Rehearse plays a job through the same rules that lead a real one, and counts. The leaf of the wanted gap is
+// used at every valve: it drags at one that is in, and shows the side at one that is out, which then is set to
+// it. It errs with a *Refusal where the engine is not gone round so, and where no such valve is to be found out.
+func Rehearse(r Rehearsing) (Rehearsal, error) {
+	j, assumed, err := r.job()
+	if err != nil {
+		return Rehearsal{}, err
+	}
+	out := Rehearsal{Assumed: assumed}
+	isOut := map[string]bool{}
+	for i, name := range r.Out {
+		if _, ok := j.Valve(name); !ok {
+			return Rehearsal{}, refuse(fmt.Sprintf("out[%d]", i), fmt.Sprintf("%q is no valve of this engine.", name))
+		}
+		isOut[name] = true
+	}
+	for _, act := range []Act{WayChosen{Way: r.Way, Round: r.Round},
+		Prepared{EngineC: 20, AmbientC: 20, Reason: "rehearsed"}, Turned{Stop: 0}} {
+		if j, err = j.Take(Happening{Act: act}); err != nil {
+			return Rehearsal{}, err
+		}
+	}
+	leaf := gauge.ID{}
+	for range mostSteps {
+		n := j.Next()
+		if n.Action == DoSign {
+			return out, nil
+		}
+		act, step := rehearsedAct(j, n, isOut)
+		if act == nil {
+			break
+		}
+		if j, err = j.Take(Happening{Act: act}); err != nil {
+			return Rehearsal{}, fmt.Errorf("rehearsing %v: %w", n, err)
+		}
+		out.Gestures++
+		if step.Do == "" {
+			continue
+		}
+		out.Steps = append(out.Steps, step)
+		if read, ok := act.(ReadingTaken); ok {
+			if leaf != (gauge.ID{}) && leaf != read.Leaves[0] {
+				out.LeafChanges++
+			}
+			leaf = read.Leaves[0]
+		}
+		switch {
+		case j.barred:
+			out.CheckTurn += step.Turn
+		default:
+			out.Turn += step.Turn
+		}
+	}
+	return Rehearsal{}, fmt.Errorf("rehearsing %s comes to no end", r.Way.School)
+}
+
+// rehearsedAct is what is done about the one next thing; the zero step is a gesture and nothing more. What was
+// out is in once it is set.
+func rehearsedAct(j *Job, n Next, isOut map[string]bool) (Act, Step) {
+	at := func(do Doing) Step { return Step{Do: do, Valve: n.Valve, Stop: n.Stop, Turn: n.Turn} }
+	switch n.Action {
+	case DoTurn:
+		return Turned{Stop: n.Stop}, at(DoingTurn)
+	case DoFree:
+		return Freed{Valve: n.Valve}, at(DoingFree)
+	case DoRead:
+		feel := clearance.Drag
+		if isOut[n.Valve] {
+			feel = clearance.Free
+		}
+		aim := gauge.ID{Marked: j.AimOf(j.valve(n.Valve))}
+		return ReadingTaken{Valve: n.Valve, Leaves: []gauge.ID{aim}, Feel: feel, KeepSure: true}, at(DoingRead)
+	case DoKeep:
+		return Kept{Valve: n.Valve}, Step{}
+	case DoAdjust:
+		isOut[n.Valve] = false
+		return Adjusted{Valve: n.Valve}, at(DoingSet)
+	case DoLock:
+		return Locked{Valve: n.Valve}, at(DoingLock)
+	case DoBarOver:
+		return BarredOver{Stop: &n.Stop}, at(DoingCheckTurn)
+	}
+	return nil, Step{}
+}
+
+// job is the job to be played, and what was assumed for it.
+func (r Rehearsing) job() (*Job, []string, error) {
+	var assumed []string
+	sheet, card := *r.Sheet, r.Card
+	if sheet.Adjuster == nil {
+		sheet.Adjuster = &engine.Adjuster{Kind: engine.ScrewValveEnd}
+		assumed = append(assumed, "No adjuster is stated: a screw with a lock nut is taken.")
+	}
+	if card == nil {
+		gap := func(k engine.Kind) clearance.Clearance {
+			nominal, tolerance := rehearsed[k], 20*measure.Micrometre
+			return clearance.Clearance{Nominal: clearance.Figure{Metric: &nominal},
+				Tolerance: clearance.Figure{Metric: &tolerance}}
+		}
+		card = &clearance.Card{State: clearance.Cold, Intake: gap(engine.Intake), Exhaust: gap(engine.Exhaust)}
+		assumed = append(assumed, "No clearances are stated: one leaf a kind is taken, two different ones.")
+	}
+	j, err := New(Setup{Sheet: &sheet, Card: *card, Rule: clearance.OneLeaf, Feel: clearance.DefaultFeel})
+	if err != nil {
+		return nil, nil, err
+	}
+	for _, v := range j.Valves {
+		if leaf := (gauge.Leaf{ID: gauge.ID{Marked: j.AimOf(v)}, Measured: j.AimOf(v)}); !slices.Contains(j.Owned, leaf) {
+			j.Owned = append(j.Owned, leaf)
+		}
+	}
+	return j, assumed, nil
+}

@@ -1,0 +1,165 @@
+package job_test
+
+import (
+	"fmt"
+	"slices"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"metronix/core/engine"
+	"metronix/core/engine/enginetest"
+	"metronix/core/job"
+	"metronix/core/measure"
+	"metronix/core/sequence"
+)
+
+func straightSix() *engine.Sheet { return enginetest.Inline([]int{1, 5, 3, 6, 2, 4}, "EIIEEIIEEIIE") }
+
+func sixteenValves() *engine.Sheet {
+	return enginetest.Crossflow([]int{1, 3, 4, 2}, "IIIIIIII", "EEEEEEEE")
+}
+
+func rehearsed(t testing.TB, s *engine.Sheet, school sequence.School, r job.Round, out ...string) job.Rehearsal {
+	t.Helper()
+	got, err := job.Rehearse(job.Rehearsing{Sheet: s, Way: sequence.Way{School: school}, Round: r, Out: out})
+	require.NoError(t, err)
+	return got
+}
+
+// Hand counts (common practice): from the first stop on a four goes three half turns by its cylinders, rocking or
+// the rule of nine, one turn by two stops; a six by two stops one turn; sixteen valves by four sprocket marks
+// three half turns. Set as you go turns no further, whatever is out.
+func TestHandCountsAgainstTheOutside(t *testing.T) {
+	set := job.Round{Going: job.SetAsYouGo, Check: job.CheckNone}
+	for _, c := range []struct {
+		what   string
+		sheet  *engine.Sheet
+		school sequence.School
+		deg    float64
+		stops  int
+	}{
+		{"four by one cylinder", enginetest.Four(), sequence.OneCylinder, 540, 4},
+		{"four by rocking pairs", enginetest.Four(), sequence.RockingPairs, 540, 4},
+		{"four by two stops", enginetest.Four(), sequence.TwoStop, 360, 2},
+		{"six by two stops", straightSix(), sequence.TwoStop, 360, 2},
+		{"sixteen valves by one cylinder", sixteenValves(), sequence.OneCylinder, 540, 4},
+	} {
+		for _, out := range [][]string{nil, {c.sheet.Valves()[0].Name}, names(c.sheet)} {
+			got := rehearsed(t, c.sheet, c.school, set, out...)
+			assert.Equal(t, measure.FromDegrees(c.deg), got.Turn, "%s, %d out", c.what, len(out))
+			assert.Zero(t, got.CheckTurn)
+			assert.LessOrEqual(t, got.Gestures, len(c.sheet.Valves())+c.stops-1+4*len(out), "%s, %d out", c.what,
+				len(out))
+		}
+	}
+	nine := rehearsed(t, enginetest.Four(), sequence.SumRule, set)
+	plan, err := sequence.Make(enginetest.Four(), sequence.Request{Way: sequence.Way{School: sequence.SumRule}})
+	require.NoError(t, err)
+	assert.Equal(t, plan.TotalTurn, nine.Turn, "no further than the school's own turning")
+}
+
+func names(s *engine.Sheet) (list []string) {
+	for _, v := range s.Valves() {
+		list = append(list, v.Name)
+	}
+	return list
+}
+
+// What each valve goes through, in its order, and what a check round adds.
+func TestWhatARehearsalTells(t *testing.T) {
+	got := rehearsed(t, enginetest.Four(), sequence.OneCylinder,
+		job.Round{Going: job.SetAsYouGo, Check: job.CheckAll}, "E1")
+	var first []job.Step
+	for _, s := range got.Steps[:5] {
+		first = append(first, s)
+	}
+	assert.Equal(t, []job.Step{{Do: job.DoingRead, Valve: "E1"}, {Do: job.DoingSet, Valve: "E1"},
+		{Do: job.DoingLock, Valve: "E1"}, {Do: job.DoingRead, Valve: "E1"}, {Do: job.DoingRead, Valve: "I1"}}, first)
+	assert.Equal(t, 540*measure.Degree, got.Turn)
+	assert.Equal(t, (720+540)*measure.Degree, got.CheckTurn, "all: two turns, and once round again")
+	over := slices.IndexFunc(got.Steps, func(s job.Step) bool { return s.Do == job.DoingCheckTurn })
+	assert.Equal(t, job.Step{Do: job.DoingCheckTurn, Stop: 3, Turn: 720 * measure.Degree}, got.Steps[over])
+	assert.Len(t, got.Assumed, 2, "neither adjuster nor clearances are on this sheet")
+
+	only := rehearsed(t, enginetest.Four(), sequence.OneCylinder,
+		job.Round{Going: job.SetAsYouGo, Check: job.CheckSetOnes}, "E1")
+	assert.Equal(t, (720+180)*measure.Degree, only.CheckTurn, "the two turns end at the only stop that is needed")
+	assert.Zero(t, rehearsed(t, enginetest.Four(), sequence.OneCylinder,
+		job.Round{Going: job.SetAsYouGo, Check: job.CheckSetOnes}).CheckTurn, "nothing was set")
+	long := enginetest.Four()
+	long.CheckTurns = engine.LongCheckTurns
+	assert.Equal(t, (1440+180)*measure.Degree, rehearsed(t, long, sequence.OneCylinder,
+		job.Round{Going: job.SetAsYouGo, Check: job.CheckSetOnes}, "E1").CheckTurn)
+}
+
+// A second walk begins where the crank stands and visits only the stops that it needs.
+func TestASecondWalk(t *testing.T) {
+	four := enginetest.Four()
+	count := func(r job.Rehearsal) map[string]int {
+		n := map[string]int{}
+		for _, s := range r.Steps {
+			n[string(s.Do)]++
+		}
+		return n
+	}
+	read := rehearsed(t, four, sequence.OneCylinder, job.Round{Going: job.ReadFirst, Check: job.CheckNone}, "E2")
+	assert.Equal(t, 540*measure.Degree, read.Turn, "2 fires last: the crank stands there already")
+	assert.Equal(t, map[string]int{"turn": 3, "read": 9, "set": 1, "lock": 1}, count(read))
+	assert.Equal(t, 720*measure.Degree, rehearsed(t, four, sequence.OneCylinder,
+		job.Round{Going: job.ReadFirst, Check: job.CheckNone}, "E1").Turn, "and on to 1")
+
+	kinds := rehearsed(t, four, sequence.OneCylinder,
+		job.Round{Going: job.SetAsYouGo, Check: job.CheckNone, KindFirst: job.ExhaustFirst})
+	assert.Equal(t, 1, kinds.LeafChanges, "one leaf, then the other")
+	assert.Equal(t, 2*540*measure.Degree, kinds.Turn, "twice round")
+	for i, s := range kinds.Steps {
+		if s.Do == job.DoingRead {
+			assert.Equal(t, i < len(kinds.Steps)/2, s.Valve[0] == 'E', "%d: %s", i, s.Valve)
+		}
+	}
+	assert.Equal(t, 6, rehearsed(t, four, sequence.OneCylinder, job.Round{Going: job.SetAsYouGo}).LeafChanges,
+		"E1 I1, E3 I3, I4 E4, I2 E2")
+
+	free := rehearsed(t, four, sequence.RockingPairs, job.Round{Going: job.FreeFirst, Check: job.CheckNone})
+	assert.Equal(t, map[string]int{"turn": 6, "free": 8, "read": 8, "set": 8, "lock": 8}, count(free))
+	assert.Equal(t, 2*540*measure.Degree, free.Turn)
+
+	part := rehearsed(t, four, sequence.OneCylinder, job.Round{Going: job.ReadOnly, Scope: []string{"E4", "I4"}})
+	assert.Equal(t, map[string]int{"turn": 1, "read": 2}, count(part))
+}
+
+// With shims every valve is read first, whatever is chosen, and no lock nut is tightened.
+func TestRehearsingShims(t *testing.T) {
+	s := enginetest.Four()
+	s.Adjuster = &engine.Adjuster{Kind: engine.Shim}
+	_, err := job.Rehearse(job.Rehearsing{Sheet: s, Way: sequence.Way{School: sequence.OneCylinder},
+		Round: job.Round{Going: job.SetAsYouGo}})
+	assert.ErrorContains(t, err, "every valve is read first")
+	got := rehearsed(t, s, sequence.OneCylinder, job.Round{Going: job.ReadFirst, Check: job.CheckNone}, "E1")
+	for _, step := range got.Steps {
+		assert.NotEqual(t, job.DoingLock, step.Do)
+	}
+	_, err = job.Rehearse(job.Rehearsing{Sheet: s, Way: sequence.Way{School: sequence.OneCylinder}, Out: []string{"X9"}})
+	assert.ErrorContains(t, err, "no valve of this engine")
+	_, err = job.Rehearse(job.Rehearsing{Sheet: s, Way: sequence.Way{School: sequence.Own}})
+	assert.ErrorContains(t, err, "no printed order")
+}
+
+// A four with all eight in takes one gesture a valve and one a stop, and each valve that is out three more: the
+// aim is at most four. The counts stand beside the time that finding them takes.
+func BenchmarkGesturesOfAFour(b *testing.B) {
+	round := job.Round{Going: job.SetAsYouGo, Check: job.CheckNone}
+	for _, out := range [][]string{nil, {"E1", "I3", "E4"}} {
+		b.Run(fmt.Sprintf("%d out", len(out)), func(b *testing.B) {
+			var got job.Rehearsal
+			for b.Loop() {
+				got = rehearsed(b, enginetest.Four(), sequence.RockingPairs, round, out...)
+			}
+			b.ReportMetric(float64(got.Gestures), "gestures")
+			b.ReportMetric(got.Turn.Degrees(), "degrees")
+			require.Equal(b, 8+3+3*len(out), got.Gestures)
+		})
+	}
+}
