@@ -19,6 +19,7 @@ type rung struct {
 	Leaves    []float64 `json:"leaves_mm"`
 	Thickness float64   `json:"thickness_mm"`
 	Nominal   bool
+	First     bool
 }
 
 // state is what a mechanic would know of the job: what to do now, and how each valve stands.
@@ -33,6 +34,7 @@ type state struct {
 			Stop          int
 			TurnDeg       float64 `json:"turn_deg"`
 			Ladder        []rung
+			Instruction   *struct{ Until string }
 		}
 		Card   struct{ State string }
 		Valves []struct {
@@ -112,6 +114,10 @@ func (s state) rungFor(gaps map[string]float64) (r rung, felt string) {
 	best := 0
 	for i, r := range now.Ladder {
 		if len(advised) > 0 && fmt.Sprint(r.Leaves) == fmt.Sprint(advised) {
+			best = i
+			break
+		}
+		if len(advised) == 0 && r.First {
 			best = i
 			break
 		}

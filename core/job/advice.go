@@ -2,6 +2,7 @@ package job
 
 import (
 	"cmp"
+	"fmt"
 	"slices"
 
 	"metronix/core/adjust"
@@ -198,7 +199,10 @@ const confirming = "Confirm that"
 // Instruction says how the crank is turned to the next stop, and until what is seen; ok is false where
 // turning is not what is next.
 func (j *Job) Instruction(n Next) (i Instruction, ok bool) {
-	if n.Action != DoTurn {
+	switch {
+	case n.Action == DoBarOver && n.Stop >= 0 && j.Known():
+		return Instruction{j.overAndOn(n.Turn), j.Plan.Stops[n.Stop].Until()}, true
+	case n.Action != DoTurn:
 		return i, false
 	}
 	i = Instruction{"Turn the crank", j.Plan.Stops[n.Stop].Until()}
@@ -209,6 +213,15 @@ func (j *Job) Instruction(n Next) (i Instruction, ok bool) {
 		i.How = sequence.TurnBy(n.Turn, j.Way.Direction)
 	}
 	return i, true
+}
+
+// overAndOn is how the crank is turned before the check round, by so much in all.
+func (j *Job) overAndOn(by measure.Angle) string {
+	how := "Turn the crank " + FullTurns(j.TurnsToCheck())
+	if rest := by - measure.Turn*measure.Angle(j.TurnsToCheck()); rest > 0 {
+		how += fmt.Sprintf(" and a further %s", rest)
+	}
+	return how
 }
 
 // Brief says in a line what is next, for those who only look on.

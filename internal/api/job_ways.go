@@ -33,6 +33,22 @@ type PlanView struct {
 	StopCount   int        `json:"stop_count" doc:"asked for; 0: the fewest that reach the required margin"`
 	MarksDeg    []wire.Deg `json:"marks_deg" doc:"where the pulley must be seen to stand, after a TDC mark"`
 	UnmarkedDeg []wire.Deg `json:"unmarked_deg" doc:"those of them that this pulley has no mark for"`
+	Costs       *Costs     `json:"costs,omitempty" doc:"what the job takes by the round asked for; absent where none was"`
+}
+
+// Costs are what a job takes by a sequence and a round, played through before it is begun.
+type Costs struct {
+	AllIn Cost `json:"all_in" doc:"with every valve in its limits"`
+	Out   Cost `json:"some_out" doc:"with so many out of them"`
+	Count int  `json:"out_count"`
+}
+
+// Cost is the work from the crank at the first stop to the offer to sign.
+type Cost struct {
+	Turn        wire.Deg `json:"turn_deg" doc:"before the check round"`
+	CheckTurn   wire.Deg `json:"check_turn_deg" doc:"for the check round"`
+	LeafChanges int      `json:"leaf_changes"`
+	Gestures    int      `json:"gestures" doc:"taps or keys"`
 }
 
 // StopView is a stop with how it is spoken of.
@@ -50,6 +66,15 @@ type WaysQuery struct {
 	Direction string `query:"direction" enum:"running,back" default:"running"`
 	Positions string `query:"positions" enum:"any,marks" default:"any"`
 	StopCount int    `query:"stops" minimum:"0" maximum:"80" doc:"for fewest_stops: the best plan of so many; 0: the fewest that reach the margin"`
+	Round     string `query:"round" enum:"set_as_you_go,read_first,read_only,free_first" doc:"tell what each costs by this round; left out: nothing is told"`
+	Check     string `query:"check" enum:"all,set_ones,none" doc:"left out: all"`
+	KindFirst string `query:"one_kind_first" enum:"both,exhaust,intake" doc:"left out: both"`
+	Turns     int    `query:"check_turns" minimum:"0" maximum:"4" multipleOf:"2" doc:"left out: as the sheet says"`
+}
+
+func (q WaysQuery) round() job.Round {
+	return job.Round{Going: job.Going(q.Round), Check: job.Check(q.Check), KindFirst: job.KindFirst(q.KindFirst),
+		CheckTurns: q.Turns}
 }
 
 type jobWays struct {
@@ -73,7 +98,9 @@ func (s *server) jobWays(ctx context.Context, in *jobWays) (*bodyOf[Ways], error
 	var out *bodyOf[Ways]
 	err := s.desk.with(ctx, in.ID, func(o *openJob) error {
 		var err error
-		out, err = waysOf(o.record.Sheet, in.WaysQuery)
+		round := in.WaysQuery.round()
+		round.Scope = o.state.Scope
+		out, err = waysOf(o.record.Sheet, in.WaysQuery, job.Rehearsing{Round: round, Card: &o.state.Card})
 		return err
 	})
 	if err != nil {
@@ -87,10 +114,15 @@ func (s *server) engineWays(ctx context.Context, in *engineWays) (*bodyOf[Ways],
 	if err != nil {
 		return nil, fault(err)
 	}
-	return waysOf(e.Sheet, in.WaysQuery)
+	playing := job.Rehearsing{Round: in.WaysQuery.round()}
+	if len(e.Sheet.Clearances) > 0 {
+		playing.Card = &e.Sheet.Clearances[0]
+	}
+	return waysOf(e.Sheet, in.WaysQuery, playing)
 }
 
-func waysOf(sheet *engine.Sheet, q WaysQuery) (*bodyOf[Ways], error) {
+// waysOf plans every sequence of a sheet and, where a round is asked for, plays each through.
+func waysOf(sheet *engine.Sheet, q WaysQuery, playing job.Rehearsing) (*bodyOf[Ways], error) {
 	out := &bodyOf[Ways]{Ways{Engine: engineView(sheet), Plans: []PlanView{},
 		Margin:   wire.Deg(sheet.EffectiveMargin()),
 		Frontier: wire.FrontierOf(sequence.Compare(sheet, nil).Frontier)}}
@@ -106,10 +138,44 @@ func waysOf(sheet *engine.Sheet, q WaysQuery) (*bodyOf[Ways], error) {
 				return nil, located(http.StatusUnprocessableEntity, err.Error()+".",
 					wire.Fault{Location: "direction", Value: q.Direction, Message: err.Error() + "."})
 			}
-			out.Body.Plans = append(out.Body.Plans, planView(plan, sheet))
+			view := planView(plan, sheet)
+			if playing.Sheet, playing.Way = sheet, way; q.Round != "" && plan.Applies {
+				view.Costs = costsOf(playing)
+			}
+			out.Body.Plans = append(out.Body.Plans, view)
 		}
 	}
 	return out, nil
+}
+
+// someOut is how many valves are taken to be out where a job is played with some of them so (from memory: of a
+// four's eight or a six's twelve, that is common at the usual interval).
+const someOut = 3
+
+// costsOf plays a job with every valve in, and with some out that lie well apart; nil where the engine is not gone
+// round so.
+func costsOf(playing job.Rehearsing) *Costs {
+	cost := func(out []string) (Cost, error) {
+		playing.Out = out
+		r, err := job.Rehearse(playing)
+		return Cost{wire.Deg(r.Turn), wire.Deg(r.CheckTurn), r.LeafChanges, r.Gestures}, err
+	}
+	names := playing.Round.Scope
+	if names == nil {
+		for _, v := range playing.Sheet.Valves() {
+			names = append(names, v.Name)
+		}
+	}
+	out := []string{names[0], names[len(names)/2], names[len(names)-1]}[:min(someOut, len(names))]
+	allIn, err := cost(nil)
+	if err != nil {
+		return nil
+	}
+	some, err := cost(out)
+	if err != nil {
+		return nil
+	}
+	return &Costs{allIn, some, len(out)}
 }
 
 // FindQuestion is what is seen on the engine.

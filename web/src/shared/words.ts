@@ -1,4 +1,4 @@
-import type { Judgement, Sighting, Verdict } from '@/shared/api/client'
+import type { Judgement, PlanView, Sighting, Verdict } from '@/shared/api/client'
 import { degrees } from '@/shared/units'
 
 /*
@@ -116,16 +116,40 @@ export const rounds = choices({
   set_as_you_go: 'Set as you go',
   read_first: 'Read all first',
   read_only: 'Read only',
+  free_first: 'Free all first',
 })
+export const kindsFirst = choices({
+  both: 'Both kinds at each stop',
+  exhaust: 'Exhausts first',
+  intake: 'Intakes first',
+})
+export const checkTurns = [
+  { value: 2, title: 'Two turns, then check' },
+  { value: 4, title: 'Four turns, then check' },
+] as const
 export const checkRounds = choices({ set_ones: 'Check those set', all: 'Check all', none: 'No check' })
 const roundHow = {
   set_as_you_go: 'At each stop: read a valve, leave it if it is in, else set it, lock it and read it again.',
   read_first: 'The whole engine as found, nothing touched; then those that are out are set.',
   read_only: 'Every valve as found, nothing is set: an inspection, or a second opinion.',
+  free_first:
+    'Every adjuster is slackened and found free; then each valve is set, locked and read. Nothing is read as found.',
 }
 
 /** What a round does, in a sentence. */
 export const roundWords = (round: keyof typeof roundHow) => roundHow[round]
+
+/** What a sequence costs by the round that is chosen, and how far its valves stand from their lobes, line by line. */
+export function costLines({ costs, smallest_margin_deg: margin }: PlanView): string[] {
+  const clear = `clear by ${degrees(margin!)}`
+  if (!costs) return [clear]
+  const { all_in, some_out, out_count } = costs
+  const check = some_out.check_turn_deg ? ` + ${degrees(some_out.check_turn_deg)} to check` : ''
+  return [
+    `${all_in.gestures} taps, ${all_in.leaf_changes} changes of leaf, ${clear}`,
+    `with ${out_count} out: ${degrees(some_out.turn_deg)}${check}, ${some_out.gestures} taps`,
+  ]
+}
 
 /** Where a shim comes from. */
 export function shimOrigin(source: string, from: string): string {

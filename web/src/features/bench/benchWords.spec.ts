@@ -30,6 +30,8 @@ const valve = (name: string, more: Partial<ValveState> = {}): ValveState => ({
   left: '',
   needs: false,
   may_set: false,
+  freed: false,
+  outside: false,
   aim_mm: 0.3,
   set_by_mm: [0.3],
   set_by_angled: [false],

@@ -60,6 +60,8 @@ export function headline(view: JobView): Headline {
       const why = now.confirm ? 'Nothing was entered for hours: somebody may have turned the crank.' : ''
       return line(`${how}${now.confirm ? '' : ' until'} `, `${until}.`, '', why)
     }
+    case 'free':
+      return line(`${at}Slacken `, `${now.valve}.`)
     case 'read':
       if (valve!.stage === 'nut_tight')
         return line(view.engine.has_lock_nut ? 'Locked. Read ' : 'Fitted. Read ', now.valve, ' again.')
@@ -82,7 +84,14 @@ export function headline(view: JobView): Headline {
     case 'lock':
       return line('Lock ', now.valve, ', then check again.', torque(view))
     case 'bar_over':
-      return line('Turn the crank ', 'two full turns.', '', 'Then every valve is read again, and every lock nut felt.')
+      return line(
+        `${now.instruction?.how ?? 'Turn the crank full turns'}${now.instruction ? ' until ' : '.'}`,
+        now.instruction ? `${now.instruction.until}.` : '',
+        '',
+        state.check === 'all'
+          ? 'Then every valve is read again, and every lock nut felt.'
+          : 'Then each valve that was set is read again, and every lock nut felt.',
+      )
     case 'sign':
       return line('Account for all tools and leaves, ', 'then sign.')
     case 'go_hot':

@@ -8,7 +8,7 @@ import { figureOf } from '@/shared/engine/figure'
 import HeadDrawing, { type ValveShown } from '@/shared/engine/HeadDrawing.vue'
 import VerdictGlyph from '@/shared/VerdictGlyph.vue'
 import { gaps, mm, thou } from '@/shared/units'
-import { checkRounds, orderName, phaseName, rounds, ruleSaid, verdictOf } from '@/shared/words'
+import { checkRounds, kindsFirst, orderName, phaseName, rounds, ruleSaid, verdictOf } from '@/shared/words'
 
 const id = String(useRoute().params.id)
 const { data: view, trouble, again } = useRead(reads.job(id))
@@ -35,23 +35,33 @@ const rows = computed(() =>
 )
 const window = (l: Schemas['Limits']) =>
   `${gaps(l.in_thou).window(l)} ${gaps(l.in_thou).unit}${l.nominal_only ? ' (no limits in the source)' : ''}`
-const what = (v: Schemas['ValveState']) => (v.cold_reason ? `left as it was cold: ${v.cold_reason}; ` : '') + done(v)
+const what = (v: Schemas['ValveState']) =>
+  (v.freed ? 'freed before any was set; ' : '') +
+  (v.cold_reason ? `left as it was cold: ${v.cold_reason}; ` : '') +
+  done(v)
 const done = (v: Schemas['ValveState']) =>
   v.left
-    ? `left as it is: ${v.left}`
+    ? `${v.last ? 'left as it is' : 'not read'}: ${v.left}`
     : v.adjusted > 1
       ? `set ${v.adjusted} times`
       : v.adjusted
         ? 'set'
         : v.last
           ? 'left alone'
-          : 'not read'
+          : v.outside
+            ? 'not of this job'
+            : 'not read'
 /** How the engine was gone round, and what was checked. */
 const goes = computed(() => {
   const said = (list: { value: string; title: string }[], value: string) =>
     list.find((c) => c.value === value)!.title.toLowerCase()
-  const { round, check } = state.value
-  return round === 'read_only' ? said(rounds, round) : `${said(rounds, round)}, ${said(checkRounds, check)}`
+  const { round, check, one_kind_first: first, scope, valves } = state.value
+  return [
+    said(rounds, round),
+    ...(round === 'read_only' ? [] : [said(checkRounds, check)]),
+    ...(first === 'both' ? [] : [said(kindsFirst, first)]),
+    ...(scope && scope.length < valves.length ? [`${scope.length} of ${valves.length} valves`] : []),
+  ].join(', ')
 })
 const mayBeClose = ({ verdict, sure, figure }: Judgement) =>
   verdict !== 'undecided' && !sure && !['looser', 'tighter'].includes(figure.kind)

@@ -12,15 +12,14 @@ import StateNote from '@/shared/StateNote.vue'
 import { useKeys } from '@/shared/useKeys'
 import { degrees } from '@/shared/units'
 import FrontierPlot from './FrontierPlot.vue'
-import { useWays } from './useWays'
+import { roundOf, useWays } from './useWays'
 import WayRow from './WayRow.vue'
 
 const route = useRoute()
 const router = useRouter()
 const id = String(route.params.id)
 const job = route.name === 'job-ways'
-const asked = (name: string) => (route.query[name] ? { [name]: String(route.query[name]) } : {})
-const w = useWays(job ? { job: id } : { engine: id }, { ...asked('round'), ...asked('check') })
+const w = useWays(job ? { job: id } : { engine: id }, roundOf(route.query))
 const { ways, trouble, direction, positions, plan, open, shut, again } = w
 
 const crank = ref(0)

@@ -1,17 +1,40 @@
 import { computed, ref } from 'vue'
-import { newID, type Happening, type PlanView } from '@/shared/api/client'
+import { newID, type Happening, type HappeningOf, type PlanView } from '@/shared/api/client'
 import { reads, useRead } from '@/shared/api/reads'
 import { useQueue } from '@/shared/useQueue'
 
+/** How the engine is to be gone round, as the bench hands it on. */
+type Round = Pick<HappeningOf<'way_chosen'>, 'round' | 'check' | 'one_kind_first' | 'check_turns' | 'scope'>
+
+/** The round in an address; what is not there is as before. */
+export function roundOf(query: Record<string, unknown>): Round {
+  const text = (name: string) => (query[name] ? { [name]: String(query[name]) } : {})
+  return {
+    ...text('round'),
+    ...text('check'),
+    ...text('one_kind_first'),
+    ...(query.check_turns ? { check_turns: Number(query.check_turns) as 2 | 4 } : {}),
+    ...(query.scope ? { scope: String(query.scope).split(',') } : {}),
+  }
+}
+
 /** Every way round one engine, of a job or of the library, and the one looked at. */
-export function useWays(of: { job?: string; engine?: string }, goes: { round?: string; check?: string } = {}) {
+export function useWays(of: { job?: string; engine?: string }, goes: Round = {}) {
   const direction = ref<'running' | 'back'>('running')
   const positions = ref<'any' | 'marks'>('any')
   const stops = ref(0)
   const chosen = ref('')
 
   const asked = computed(() =>
-    reads.ways(of, { direction: direction.value, positions: positions.value, stops: stops.value }),
+    reads.ways(of, {
+      direction: direction.value,
+      positions: positions.value,
+      stops: stops.value,
+      round: goes.round ?? 'set_as_you_go',
+      check: goes.check,
+      one_kind_first: goes.one_kind_first,
+      check_turns: goes.check_turns,
+    }),
   )
   const { data: ways, trouble: unread, again } = useRead(asked)
   const refused = ref('')

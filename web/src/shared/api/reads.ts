@@ -1,3 +1,4 @@
+import type { operations } from './schema.gen'
 import { keepPreviousData, QueryClient, useQuery, type UseQueryOptions } from '@tanstack/vue-query'
 import { computed, type MaybeRefOrGetter, type Ref } from 'vue'
 import { answered, api, Unreachable } from './client'
@@ -36,11 +37,7 @@ export interface Read<T> {
 const read = <T>(queryKey: readonly unknown[], queryFn: () => Promise<T>): Read<T> => ({ queryKey, queryFn })
 const path = (id: string) => ({ params: { path: { id } } })
 
-interface WaysAsked {
-  direction: 'running' | 'back'
-  positions: 'any' | 'marks'
-  stops: number
-}
+type WaysAsked = NonNullable<operations['get-ways']['parameters']['query']>
 
 /** Everything that pages read, each with its key: what is changed names the key that is to be read anew. */
 export const reads = {

@@ -1207,6 +1207,27 @@ export interface components {
             ready_at: string | null;
             why: string;
         };
+        Cost: {
+            /** @description for the check round */
+            check_turn_deg: number;
+            /**
+             * Format: int64
+             * @description taps or keys
+             */
+            gestures: number;
+            /** Format: int64 */
+            leaf_changes: number;
+            /** @description before the check round */
+            turn_deg: number;
+        };
+        Costs: {
+            /** @description with every valve in its limits */
+            all_in: components["schemas"]["Cost"];
+            /** Format: int64 */
+            out_count: number;
+            /** @description with so many out of them */
+            some_out: components["schemas"]["Cost"];
+        };
         Engine: {
             banks: components["schemas"]["BankView"][];
             cards: components["schemas"]["Card"][];
@@ -2211,6 +2232,8 @@ export interface components {
             applies: boolean;
             assumed: string[];
             cautions: string[];
+            /** @description what the job takes by the round asked for; absent where none was */
+            costs?: components["schemas"]["Costs"];
             /** @enum {string} */
             direction: "running" | "back";
             /** @description how it is done, in one line */
@@ -3402,6 +3425,14 @@ export interface operations {
                 positions?: "any" | "marks";
                 /** @description for fewest_stops: the best plan of so many; 0: the fewest that reach the margin */
                 stops?: number;
+                /** @description tell what each costs by this round; left out: nothing is told */
+                round?: "set_as_you_go" | "read_first" | "read_only" | "free_first";
+                /** @description left out: all */
+                check?: "all" | "set_ones" | "none";
+                /** @description left out: both */
+                one_kind_first?: "both" | "exhaust" | "intake";
+                /** @description left out: as the sheet says */
+                check_turns?: number;
             };
             header?: never;
             path: {
@@ -3875,6 +3906,14 @@ export interface operations {
                 positions?: "any" | "marks";
                 /** @description for fewest_stops: the best plan of so many; 0: the fewest that reach the margin */
                 stops?: number;
+                /** @description tell what each costs by this round; left out: nothing is told */
+                round?: "set_as_you_go" | "read_first" | "read_only" | "free_first";
+                /** @description left out: all */
+                check?: "all" | "set_ones" | "none";
+                /** @description left out: both */
+                one_kind_first?: "both" | "exhaust" | "intake";
+                /** @description left out: as the sheet says */
+                check_turns?: number;
             };
             header?: never;
             path: {

@@ -4,17 +4,16 @@ import { reads, useRead } from '@/shared/api/reads'
 import { vRadios } from '@/shared/radios'
 import StateNote from '@/shared/StateNote.vue'
 import { degrees } from '@/shared/units'
-import PickOne from '@/shared/PickOne.vue'
-import { checkRounds, orderName, rounds, roundWords } from '@/shared/words'
+import { costLines, orderName } from '@/shared/words'
+import RoundPick from '../parts/RoundPick.vue'
 import { useBench } from '../useBench'
+import { useRound } from '../useRound'
 
 const { state, act, look, stay } = useBench()
 const id = state.value.id
 const present = computed(() => state.value.plan ?? null)
-const round = ref(present.value ? state.value.round : state.value.rounds[0]!)
-const check = ref(present.value ? state.value.check : state.value.usual_check)
-const mayBe = computed(() => rounds.filter((r) => state.value.rounds.includes(r.value)))
-const { data, trouble } = useRead(reads.ways({ job: id }))
+const { round, scope, fields } = useRound(state.value)
+const { data, trouble } = useRead(computed(() => reads.ways({ job: id }, fields.value)))
 const ways = computed(() => data.value?.plans ?? [])
 const cursor = ref(0)
 const list = useTemplateRef<HTMLElement>('list')
@@ -27,9 +26,12 @@ const groups = computed(() => {
   return schools.map((school) => ({ school, plans: open.value.filter((w) => w.school === school) }))
 })
 
+let placed = false
 watch(
   ways,
   () => {
+    if (placed) return
+    placed = ways.value.length > 0
     const rocking = open.value.findIndex((w) =>
       present.value
         ? w.school === present.value.school && w.order === present.value.order
@@ -55,7 +57,7 @@ function take() {
   const plan = open.value[cursor.value]
   if (!plan) return
   const { school, order, direction, positions, stop_count } = plan
-  act({ kind: 'way_chosen', school, order, direction, positions, stop_count, round: round.value, check: check.value })
+  act({ kind: 'way_chosen', school, order, direction, positions, stop_count, ...fields.value, scope: scope.value })
 }
 
 let moved = false
@@ -75,18 +77,7 @@ defineExpose({ key })
 <template>
   <div class="ways">
     <StateNote v-if="trouble" tone="trouble" title="The sequences could not be read." :text="trouble" />
-    <section class="round">
-      <PickOne v-model="round" class="thirds" label="Round" :options="mayBe" small />
-      <PickOne
-        v-if="round !== 'read_only'"
-        v-model="check"
-        class="thirds"
-        label="After two turns"
-        :options="checkRounds"
-        small
-      />
-      <p class="quiet">{{ roundWords(round) }}</p>
-    </section>
+    <RoundPick :round="round" />
     <div ref="list" v-radios class="list" role="radiogroup" aria-label="Sequences">
       <section v-for="g in groups" :key="g.school" class="school">
         <h3>{{ g.plans[0]!.title }}</h3>
@@ -102,8 +93,10 @@ defineExpose({ key })
             @click="cursor = open.indexOf(p)"
           >
             <b>{{ orderName(p.order) }}</b>
-            <span class="figure">{{ p.stops!.length }} stops · {{ degrees(p.total_turn_deg!) }}</span>
-            <small>clear by {{ degrees(p.smallest_margin_deg!) }}</small>
+            <span class="figure"
+              >{{ p.stops!.length }} stops · {{ degrees(p.costs?.all_in.turn_deg ?? p.total_turn_deg!) }}</span
+            >
+            <small v-for="line in costLines(p)" :key="line">{{ line }}</small>
           </VBtn>
         </div>
       </section>
@@ -114,7 +107,7 @@ defineExpose({ key })
     </div>
     <div class="do">
       <VBtn v-if="present" @click="stay">Keep the sequence</VBtn>
-      <VBtn :to="{ path: `/jobs/${id}/ways`, query: { round, check } }">Side by side</VBtn>
+      <VBtn :to="{ path: `/jobs/${id}/ways`, query: { ...fields, scope: scope?.join() } }">Side by side</VBtn>
       <VBtn class="go" variant="flat" :disabled="!open[cursor]" @click="take">
         Use this sequence <kbd>Enter</kbd>
       </VBtn>
@@ -133,7 +126,7 @@ defineExpose({ key })
 
 .list {
   display: grid;
-  flex: 1;
+  flex: 1 0 auto;
   align-content: start;
   gap: 14px;
   overflow-y: auto;
@@ -195,31 +188,10 @@ h3 small {
   font-size: 15px;
 }
 
-.round {
-  display: grid;
-  gap: 8px;
-  padding-bottom: 12px;
-  border-bottom: 2px solid var(--line);
-}
-
-.thirds {
-  display: grid;
-  grid-template-columns: repeat(3, 1fr);
-}
-
-.thirds :deep(.v-btn) {
-  padding: 2px 8px;
-  line-height: 1.15;
-}
-
-.round p {
-  font-size: 17px;
-  line-height: 1.25;
-}
-
 .do {
   position: sticky;
   bottom: 0;
+  z-index: 2;
   display: flex;
   gap: 10px;
   padding: 6px 0;

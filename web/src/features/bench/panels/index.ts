@@ -7,6 +7,7 @@ import AdjustPanel from './AdjustPanel.vue'
 import BarOverPanel from './BarOverPanel.vue'
 import ChoosePanel from './ChoosePanel.vue'
 import DonePanel from './DonePanel.vue'
+import FreePanel from './FreePanel.vue'
 import HotPassPanel from './HotPassPanel.vue'
 import PreparePanel from './PreparePanel.vue'
 import ReadPanel from './ReadPanel.vue'
@@ -52,6 +53,13 @@ export const panels: Panel[] = [
     button: (v) => capital(turning(v).instruction!.until),
     does: (v) => ({ kind: 'turned', stop: turning(v).stop }),
   },
+  {
+    actions: ['free'],
+    panel: FreePanel,
+    valves: true,
+    button: () => 'Turns freely',
+    does: (v) => ({ kind: 'freed', valve: turning(v).valve }),
+  },
   { actions: ['read'], panel: ReadPanel, valves: true, hint: 'Tap how the feeler feels' },
   {
     actions: ['keep'],
@@ -80,8 +88,8 @@ export const panels: Panel[] = [
   {
     actions: ['bar_over'],
     panel: BarOverPanel,
-    button: () => 'Two turns made',
-    does: () => ({ kind: 'barred_over' }),
+    button: (v) => (turning(v).instruction ? capital(turning(v).instruction!.until) : 'Turns made'),
+    does: (v) => ({ kind: 'barred_over', stop: turning(v).instruction ? turning(v).stop : undefined }),
   },
   { actions: ['sign'], panel: SignPanel, whole: true, noPulley: true },
   {

@@ -25,7 +25,21 @@ const plan = (school: string, order = 'turning') => ({
 
 describe('choosing the sequence', () => {
   const job = (plan: unknown, rounds = ['set_as_you_go', 'read_first', 'read_only']) => ({
-    state: { id: 'j', plan, round: 'read_first', check: 'all', rounds, usual_check: 'set_ones' },
+    engine: {
+      banks: [{ name: 'head', cylinders: [1, 2] }],
+      valves: ['E1', 'I1', 'E2', 'I2'].map((name) => ({ name, cylinder: Number(name[1]), kind: 'intake' })),
+    },
+    state: {
+      id: 'j',
+      plan,
+      round: 'read_first',
+      check: 'all',
+      one_kind_first: 'both',
+      check_turns: 2,
+      rounds,
+      usual_check: 'set_ones',
+      valves: ['E1', 'I1', 'E2', 'I2'].map((name) => ({ name, outside: false })),
+    },
   })
   const ways = [plan('one_cylinder'), plan('rocking_pairs'), { ...plan('sum_rule'), applies: false, reason: 'no row' }]
 
@@ -44,6 +58,9 @@ describe('choosing the sequence', () => {
         stop_count: 0,
         round: 'set_as_you_go',
         check: 'set_ones',
+        one_kind_first: 'both',
+        check_turns: 2,
+        scope: undefined,
       },
     ])
   })
@@ -66,6 +83,35 @@ describe('choosing the sequence', () => {
     program(() => 500)
     const { page: broken } = onBench(ChoosePanel, job(null))
     await vi.waitFor(() => expect(broken.text()).toContain('Refused with 500.'))
+  })
+
+  it('tells what each costs, and takes a part of the engine, one kind first, with four turns before the check', async () => {
+    const cost = (turn: number, gestures: number) => ({
+      turn_deg: turn,
+      check_turn_deg: 720,
+      leaf_changes: 6,
+      gestures,
+    })
+    const asked = program(() => {
+      return { plans: [{ ...ways[0], costs: { all_in: cost(540, 11), some_out: cost(540, 26), out_count: 3 } }] }
+    })
+    const { page, done, key } = onBench(ChoosePanel, job(null))
+    await vi.waitFor(() => expect(page.text()).toContain('11 taps, 6 changes of leaf'))
+    expect(page.text()).toContain('with 3 out: 540° + 720° to check, 26 taps')
+    const press = (text: string) =>
+      page
+        .findAll('button')
+        .find((b) => b.text() === text)!
+        .trigger('click')
+    await press('Exhausts first')
+    await press('Four turns, then check')
+    await press('2') // the second cylinder is not of this job
+    await press('E1')
+    await vi.waitFor(() => expect(asked.at(-1)!.query).toContain('one_kind_first=exhaust'))
+    key('Enter')
+    expect(done[0]).toMatchObject({ one_kind_first: 'exhaust', check_turns: 4, scope: ['I1'] })
+    await press('I1')
+    expect(page.text()).toContain('1 of 4') // one valve at least stays
   })
 
   it('keeps the round of a job on the go, and offers no setting as one goes with shims', async () => {

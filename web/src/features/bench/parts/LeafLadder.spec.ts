@@ -15,7 +15,11 @@ const rungs = [0.15, 0.2, 0.22, 0.24, 0.25].map((t) => ({
   first: t === 0.22,
 }))
 
-function ladder(felt: { leaves_mm: number[]; feel: 'free' | 'drag' | 'wont_go' }[] = [], tryNext = '', settling = false) {
+function ladder(
+  felt: { leaves_mm: number[]; feel: 'free' | 'drag' | 'wont_go' }[] = [],
+  tryNext = '',
+  settling = false,
+) {
   const round = felt.map((r) => ({ ...r, angled: [false], name: '' }))
   return mount(LeafLadder, { props: { valve: 'I1', rungs, round, tryNext, settling } })
 }

@@ -1,0 +1,203 @@
+package e2e
+
+import (
+	"bytes"
+	"encoding/json"
+	"io"
+	"net/http"
+	"os"
+	"strings"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+)
+
+// played is a job to be driven on the bench as it was rehearsed.
+type played struct {
+	engine, school string
+	round          map[string]any // fields of way_chosen
+	out            []string       // found loose, and in once they are set
+	size           [2]int
+}
+
+// rehearsal is what was counted beforehand.
+type rehearsal struct {
+	Turn      float64 `json:"total_turn_deg"`
+	CheckTurn float64 `json:"check_turn_deg"`
+	Gestures  int
+	Applies   bool
+	Reason    string
+}
+
+func (c played) rehearsed(t *testing.T, r *running) (out rehearsal) {
+	t.Helper()
+	sheet, err := os.ReadFile("../internal/demo/engines/" + c.engine + ".engine.json")
+	require.NoError(t, err)
+	q := map[string]any{"sheet": json.RawMessage(sheet), "school": c.school, "out": c.out}
+	for k, v := range c.round {
+		q[k] = v
+	}
+	body, err := json.Marshal(q)
+	require.NoError(t, err)
+	answer, err := http.Post(r.base+"/api/v1/compute/rehearse", "application/json", bytes.NewReader(body))
+	require.NoError(t, err)
+	defer answer.Body.Close()
+	text, err := io.ReadAll(answer.Body)
+	require.NoError(t, err)
+	require.NoError(t, json.Unmarshal(text, &out))
+	require.True(t, out.Applies, string(text))
+	return out
+}
+
+// begun stores a job of the engine, judged by the one leaf of the wanted gap, and brings it to its first stop.
+func (c played) begun(t *testing.T, r *running) (job string) {
+	t.Helper()
+	job = "round-" + c.engine
+	leaves := []map[string]any{}
+	for _, mm := range []float64{0.05, 0.10, 0.15, 0.20, 0.22, 0.25, 0.30, 0.35} {
+		leaves = append(leaves, map[string]any{"marked_mm": mm, "measured_mm": mm})
+	}
+	post(t, "POST", r.base+"/api/v1/gauge-sets", map[string]any{"id": "gauges-of-one", "name": "Few", "leaves": leaves},
+		nil)
+	post(t, "POST", r.base+"/api/v1/vehicles", map[string]any{"id": "vehicle-round", "name": "Bench stand", "plate": "",
+		"odometer_km": 0, "engine_id": c.engine}, nil)
+	post(t, "POST", r.base+"/api/v1/jobs", map[string]any{"id": job, "vehicle_id": "vehicle-round",
+		"gauge_set_id": "gauges-of-one", "card": 0, "mechanic": "Tess Ardal", "reason": "", "odometer_km": 0,
+		"rule": "one_leaf"}, nil)
+	way := map[string]any{"id": "chosen-0001", "kind": "way_chosen", "school": c.school}
+	for k, v := range c.round {
+		way[k] = v
+	}
+	for _, h := range []map[string]any{way,
+		{"id": "prepared-0001", "kind": "prepared", "engine_c": 19, "ambient_c": 18},
+		{"id": "turned-0001", "kind": "turned", "stop": 0}} {
+		post(t, "POST", r.base+"/api/v1/jobs/"+job+"/happenings", h, nil)
+	}
+	return job
+}
+
+// drive carries a job to the offer to sign by touch, doing the one thing that the bench shows largest, and counts
+// the taps and how far the crank is turned before and after the full turns.
+func (c played) drive(t *testing.T, p *tab, r *running, job string) (done rehearsal) {
+	t.Helper()
+	gaps, turning := map[string]float64{}, &done.Turn
+	for range 400 {
+		s := stateOf(t, r.base, job)
+		for _, v := range s.State.Valves {
+			if strings.Contains(strings.Join(c.out, " "), v.Name) && v.Adjusted == 0 {
+				gaps[v.Name] = v.Limits.Nominal + 0.2
+			}
+		}
+		now, before := s.State.Now, s.State.Happenings
+		switch now.Action {
+		case "sign":
+			return done
+		case "turn":
+			*turning += now.TurnDeg
+			p.press(capitalised(now.Instruction.Until))
+		case "bar_over":
+			turning = &done.CheckTurn
+			*turning += now.TurnDeg
+			p.press(capitalised(now.Instruction.Until))
+		case "free":
+			p.press("Turns freely")
+		case "read":
+			leaf, feel, _ := s.leafFor(gaps)
+			p.press(leaf + " " + feel)
+		case "keep":
+			p.press("Keep")
+		case "adjust":
+			p.press("Set")
+		case "lock":
+			p.press("Locked")
+		default:
+			t.Fatalf("what to do at %s is not known; the page shows: %s", now.Action, p.text())
+		}
+		done.Gestures++
+		waitFor(t, p, r, job, before)
+	}
+	t.Fatalf("the job does not come to an end; the page shows: %s", p.text())
+	return done
+}
+
+func capitalised(s string) string { return strings.ToUpper(s[:1]) + s[1:] }
+
+// Each round on the bench takes the taps and the turning that were rehearsed: a four with all in and with three out,
+// a six, sixteen valves with shims, all adjusters freed first, exhausts first. By hand a four with all in is one slide
+// of a leaf a valve and three half turns (common practice).
+func TestRoundsTakeWhatWasRehearsed(t *testing.T) {
+	t.Parallel()
+	set := map[string]any{"round": "set_as_you_go", "check": "set_ones"}
+	for name, c := range map[string]played{
+		"four, all in": {engine: "brindlow-1600", school: "rocking_pairs", round: set, size: [2]int{1280, 800}},
+		"four, three out": {engine: "brindlow-1600", school: "rocking_pairs", round: set,
+			out: []string{"E1", "I3", "E4"}, size: [2]int{1280, 800}},
+		"six, two out": {engine: "estervane-2400", school: "two_stop", round: set, out: []string{"I2", "E6"},
+			size: [2]int{1024, 768}},
+		"sixteen with shims": {engine: "pellmark-1400", school: "one_cylinder",
+			round: map[string]any{"round": "read_first", "check": "all"}, size: [2]int{1280, 800}},
+		"freed first": {engine: "brindlow-1600", school: "rocking_pairs",
+			round: map[string]any{"round": "free_first", "check": "none"}, size: [2]int{360, 740}},
+		"exhausts first": {engine: "brindlow-1600", school: "one_cylinder",
+			round: map[string]any{"round": "set_as_you_go", "check": "all", "one_kind_first": "exhaust"},
+			out:   []string{"E3"}, size: [2]int{360, 740}},
+		"read only": {engine: "brindlow-1600", school: "one_cylinder",
+			round: map[string]any{"round": "read_only"}, out: []string{"E3"}, size: [2]int{1280, 800}},
+	} {
+		t.Run(name, func(t *testing.T) {
+			t.Parallel()
+			r := demo(t)
+			job := c.begun(t, r)
+			p := open(t, r, "/jobs/"+job, c.size[0], c.size[1])
+			want, got := c.rehearsed(t, r), c.drive(t, p, r, job)
+			assert.Equal(t, want.Gestures, got.Gestures, "taps")
+			assert.Equal(t, want.Turn, got.Turn, "degrees up to the last stop before the check")
+			assert.Equal(t, want.CheckTurn, got.CheckTurn, "degrees for the check")
+			for _, v := range stateOf(t, r.base, job).State.Valves {
+				assert.Equal(t, c.round["round"] == "free_first", v.AsFound == nil, "%s as found", v.Name)
+			}
+			p.clean()
+		})
+	}
+}
+
+// A part of an engine: only the valves of the job are led to, the others need no reading, and the sheet tells them.
+func TestAPartOfTheEngine(t *testing.T) {
+	t.Parallel()
+	r := demo(t)
+	c := played{engine: "brindlow-1600", school: "one_cylinder",
+		round: map[string]any{"round": "set_as_you_go", "check": "set_ones", "scope": []string{"E4", "I4"}},
+		out:   []string{"E4"}}
+	job := c.begun(t, r)
+	p := open(t, r, "/jobs/"+job, 1280, 800)
+	done := c.drive(t, p, r, job)
+	assert.Equal(t, 360.0, done.Turn, "from cylinder 1 to cylinder 4 and no further")
+	p.press("Sheet")
+	p.waits(`() => [...document.querySelectorAll('tbody tr')].filter(r => r.innerText.includes('not of this job')).length === 6`,
+		"six valves that are not of this job")
+	p.shows("2 of 8 valves")
+	p.clean()
+}
+
+// A screw that will not turn is left with its reason while the others are freed, and the sheet says that it was not
+// read.
+func TestAScrewThatWillNotTurn(t *testing.T) {
+	t.Parallel()
+	r := demo(t)
+	c := played{engine: "brindlow-1600", school: "one_cylinder",
+		round: map[string]any{"round": "free_first", "check": "none"}}
+	job := c.begun(t, r)
+	p := open(t, r, "/jobs/"+job, 1280, 800)
+	p.says("Slacken E1")
+	p.press("E1 will not turn")
+	p.press("Adjuster seized")
+	p.says("Slacken I1")
+	c.drive(t, p, r, job)
+	p.press("Sheet")
+	p.waits(`() => [...document.querySelectorAll('tbody tr')].some(r => r.innerText.includes('E1') && r.innerText.includes('not read: Adjuster seized'))`,
+		"why E1 was not read")
+	p.waits(`() => [...document.querySelectorAll('tbody tr')].some(r => r.innerText.includes('I1') && r.innerText.includes('freed before any was set'))`,
+		"that I1 was freed")
+	p.clean()
+}

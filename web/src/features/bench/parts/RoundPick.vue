@@ -1,0 +1,79 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+import FoldAway from '@/shared/FoldAway.vue'
+import PickOne from '@/shared/PickOne.vue'
+import { checkRounds, checkTurns, kindsFirst, rounds, roundWords } from '@/shared/words'
+import { useBench } from '../useBench'
+import type { useRound } from '../useRound'
+import ScopePick from './ScopePick.vue'
+
+/** Chooses how the engine is gone round: what is done at a stop, what is checked, which kind first, which valves. */
+const props = defineProps<{ round: ReturnType<typeof useRound>['round'] }>()
+const { state, view } = useBench()
+const mayBe = computed(() => rounds.filter((r) => state.value.rounds.includes(r.value)))
+const titled = (list: readonly { value: unknown; title: string }[], value: unknown) =>
+  list.find((c) => c.value === value)!.title
+/** What is chosen besides the round itself, in a line that opens to change it. */
+const summary = computed(() => {
+  const { round, check, one_kind_first, without } = props.round
+  const [all, out] = [state.value.valves.length, without.length]
+  return [
+    ...(round === 'read_only' ? [] : [titled(checkRounds, check)]),
+    titled(kindsFirst, one_kind_first).toLowerCase(),
+    out ? `${all - out} of ${all} valves` : 'all valves',
+  ].join(', ')
+})
+const model = props.round
+</script>
+
+<template>
+  <section class="round">
+    <PickOne v-model="model.round" class="row" label="Round" :options="mayBe" small />
+    <p class="quiet">{{ roundWords(round.round) }}</p>
+    <FoldAway :title="summary">
+      <PickOne
+        v-if="round.round !== 'read_only'"
+        v-model="model.check"
+        class="row"
+        label="Check round"
+        :options="checkRounds"
+        small
+      />
+      <PickOne v-model="model.one_kind_first" class="row" label="One kind first" :options="kindsFirst" small />
+      <PickOne v-model="model.check_turns" class="row" label="Turns before the check" :options="checkTurns" small />
+      <ScopePick v-model="model.without" :engine="view.engine" />
+    </FoldAway>
+  </section>
+</template>
+
+<style scoped>
+.round {
+  display: grid;
+  gap: 8px;
+  padding-bottom: 8px;
+  border-bottom: 2px solid var(--line);
+}
+
+.row {
+  display: grid;
+  grid-auto-columns: 1fr;
+  grid-auto-flow: column;
+}
+
+.row :deep(.v-btn) {
+  padding: 2px 8px;
+  line-height: 1.15;
+}
+
+p {
+  font-size: 17px;
+  line-height: 1.25;
+}
+
+@media (width <= 480px) {
+  .row {
+    grid-template-columns: repeat(2, 1fr);
+    grid-auto-flow: row;
+  }
+}
+</style>

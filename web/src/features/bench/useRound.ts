@@ -1,0 +1,32 @@
+import { computed, reactive } from 'vue'
+import type { JobView } from '@/shared/api/client'
+
+type State = JobView['state']
+
+/** How the engine is to be gone round, as it is being chosen: what the job has, else what is usual. */
+export function useRound(state: State) {
+  const begun = Boolean(state.plan)
+  const round = reactive({
+    round: begun ? state.round : state.rounds[0]!,
+    check: begun ? state.check : state.usual_check,
+    one_kind_first: state.one_kind_first,
+    check_turns: state.check_turns as 2 | 4,
+    /** The valves that are left out of this job. */
+    without: state.valves.filter((v) => v.outside).map((v) => v.name),
+  })
+  /** The valves of the job; undefined where it is about all, and was. */
+  const scope = computed(() =>
+    round.without.length || state.scope
+      ? state.valves.map((v) => v.name).filter((n) => !round.without.includes(n))
+      : undefined,
+  )
+
+  /** As it is sent with the sequence, and asked for with the sequences. */
+  const fields = computed(() => ({
+    round: round.round,
+    check: round.check,
+    one_kind_first: round.one_kind_first,
+    check_turns: round.check_turns,
+  }))
+  return { round, scope, fields }
+}
