@@ -216,3 +216,32 @@ func TestRefusedSchool(t *testing.T) {
 	p.shows("has no mark on this pulley")
 	p.clean()
 }
+
+// The signs of this engine are there to tap: one on the cam tells the place, one in doubt says what to check it
+// against, and a lobe that points away is a place to go on from.
+func TestSignsOfTheEngine(t *testing.T) {
+	t.Parallel()
+	r := demo(t)
+	p := open(t, r, "/jobs/demo-job-tipper", 1280, 800)
+	p.press("Undo")
+	p.says("Read E3")
+	p.press("Where am I?")
+	p.press("Gear cover: dot on the pulley")
+	p.waits(`() => document.querySelector('.find h2')?.textContent.includes('2 places')`, "two places")
+	p.shows("Check it against this: the up mark")
+	p.press("Cam sprocket: up mark")
+	p.waits(`() => document.querySelector('.find h2')?.textContent.includes('0°')`, "the place")
+	p.shows("May be set now: E1, I1, I2, E3")
+	p.press("Go on from here")
+	p.says("until cylinder 2 rocks")
+	p.press("Where am I?")
+	p.press("A lobe points away")
+	p.pressIn(".which", "I1")
+	p.shows("To tell them apart")
+	p.press("A cylinder rocks")
+	p.pressIn(".which", "Cylinder 2")
+	p.waits(`() => document.querySelector('.find h2')?.textContent.includes('169°')`, "the place")
+	p.press("Go on from here")
+	p.says("E3") // the stop of cylinder 2 rocking is not quite reached, and E3 is clear there
+	p.clean()
+}

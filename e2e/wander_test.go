@@ -92,7 +92,7 @@ func TestAWanderingJob(t *testing.T) {
 	phone.see(".find")
 	for _, w := range watchOf(t, r, d.job, stop) {
 		if w.What == "rocking" {
-			phone.pressIn(".cylinders", fmt.Sprintf("Cylinder %d", w.Cylinder))
+			phone.pressIn(".which", fmt.Sprintf("Cylinder %d", w.Cylinder))
 		}
 	}
 	before = d.now().State.Happenings

@@ -2,6 +2,7 @@ package engine
 
 import (
 	"cmp"
+	"slices"
 
 	"metronix/core/measure"
 )
@@ -20,6 +21,18 @@ type Sign struct {
 	At       []measure.Angle
 	Period   measure.Angle
 	Doubtful string // what to check it against, where it may have moved; empty: it can be relied on
+}
+
+// String is the sign as it is spoken of: "cam sprocket: up mark at the top".
+func (s Sign) String() string { return s.Where + ": " + s.Text }
+
+// Sign finds a sign of the sheet.
+func (s *Sheet) Sign(id string) (Sign, bool) {
+	i := slices.IndexFunc(s.Signs, func(o Sign) bool { return o.ID == id })
+	if i < 0 {
+		return Sign{}, false
+	}
+	return s.Signs[i], true
 }
 
 // Places are the crank positions of a whole cycle at which the sign is seen.

@@ -14,6 +14,7 @@ import (
 type Found struct {
 	sequence.Location
 	OneTurnOut string        // a sentence where the crank stands a whole turn from where this job expects it
+	Doubts     []string      // what a doubtful sign that was seen is to be checked against
 	Known      bool          // the place is narrow enough to go on from
 	Crank      measure.Angle // where the crank is taken to stand; only where Known
 	Next       Next          // what to do from there; only where Known
@@ -30,6 +31,11 @@ func (j *Job) Find(seen []sequence.Sighting) (Found, error) {
 	}
 	f := Found{Location: l, OneTurnOut: sequence.OneTurnOut(j.Sheet, seen, l.Positions,
 		j.expected(l.Positions))}
+	for _, w := range seen {
+		if sign, ok := j.Sheet.Sign(w.Sign); ok && w.What == sequence.Signed && sign.Doubtful != "" {
+			f.Doubts = append(f.Doubts, fmt.Sprintf("In doubt: %s. Check it against this: %s.", sign, sign.Doubtful))
+		}
+	}
 	if f.Known = len(l.Positions) == 1 && l.Positions[0].Length() <= sequence.Narrow; f.Known {
 		there := *j
 		there.takeAt(l.Positions[0])

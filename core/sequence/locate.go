@@ -14,7 +14,8 @@ import (
 
 // How far from its exact place the crank may stand when something is seen, either way. From memory.
 const (
-	aboutMark = 5 * measure.Degree  // a mark or TDC
+	aboutMark = 5 * measure.Degree  // a mark, a sign of the sheet, or TDC
+	aboutLobe = 60 * measure.Degree // a lobe that points straight away, by eye
 	aboutLift = 10 * measure.Degree // full lift, opening, closing, and rocking without overlap
 )
 
@@ -94,7 +95,11 @@ func unseen(c *cycle.Cycle, w Sighting) string {
 		if !slices.Contains(c.Sheet.FiringOrder, w.Cylinder) {
 			return fmt.Sprintf("it has no cylinder %d", w.Cylinder)
 		}
-	case FullLift, Opening, Closing, Loose, Pressed:
+	case Signed:
+		if _, ok := c.Sheet.Sign(w.Sign); !ok {
+			return fmt.Sprintf("its sheet describes no sign %q", w.Sign)
+		}
+	case FullLift, Opening, Closing, Loose, Pressed, LobeAway:
 		if _, ok := c.Valve(w.Valve); !ok {
 			return fmt.Sprintf("it has no valve %q", w.Valve)
 		}
@@ -134,6 +139,16 @@ func ranges(c *cycle.Cycle, w Sighting) []Range {
 		return []Range{{c.ShutsAt(v), c.OpensAt(v)}}
 	case Pressed:
 		return []Range{{c.OpensAt(v), c.ShutsAt(v)}}
+	case LobeAway:
+		shut := Range{c.ShutsAt(v), c.OpensAt(v)}
+		return []Range{about(shut.Middle(), min(aboutLobe, shut.Length()/2))}
+	case Signed:
+		sign, _ := c.Sheet.Sign(w.Sign)
+		var list []Range
+		for _, at := range sign.Places() {
+			list = append(list, about(at, aboutMark))
+		}
+		return list
 	}
 	return []Range{about(w.Mark, aboutMark), about(w.Mark+measure.Turn, aboutMark)}
 }
@@ -221,7 +236,7 @@ func tellApart(c *cycle.Cycle, seen []Sighting, at []Range) []Question {
 		return nil
 	}
 	var list []Question
-	for _, w := range signs(c) {
+	for _, w := range looks(c) {
 		then := where(c, append(slices.Clone(seen), w))
 		if len(then) > 0 && !slices.Equal(then, at) {
 			list = append(list, Question{w, then})
@@ -280,9 +295,15 @@ func without(from, out []Range) []Range {
 	return rest
 }
 
-// signs is everything that may be looked at, the plainest first.
-func signs(c *cycle.Cycle) []Sighting {
+// looks is everything that may be looked at, the plainest first: what the sheet says can be seen and is not in
+// doubt, rocking, and single valves.
+func looks(c *cycle.Cycle) []Sighting {
 	var list []Sighting
+	for _, sign := range c.Sheet.Signs {
+		if sign.Doubtful == "" {
+			list = append(list, Sighting{What: Signed, Sign: sign.ID})
+		}
+	}
 	for _, cylinder := range c.Sheet.FiringOrder {
 		list = append(list, Sighting{What: Rocking, Cylinder: cylinder})
 	}
@@ -300,20 +321,20 @@ func contradictionOf(c *cycle.Cycle, seen []Sighting) string {
 	for i, a := range seen {
 		for _, b := range seen[:i] {
 			if len(where(c, []Sighting{b, a})) == 0 {
-				return fmt.Sprintf("%s and %s cannot both be: look at the two again.", Describe(b),
-					Describe(a))
+				return fmt.Sprintf("%s and %s cannot both be: look at the two again.",
+					Describe(c.Sheet, b), Describe(c.Sheet, a))
 			}
 		}
 	}
 	all := make([]string, len(seen))
 	for i, w := range seen {
-		all[i] = Describe(w)
+		all[i] = Describe(c.Sheet, w)
 	}
 	return fmt.Sprintf("These cannot all be: %s. Look at each again.", strings.Join(all, "; "))
 }
 
-// Describe writes a sighting in a mechanic's words.
-func Describe(w Sighting) string {
+// Describe writes a sighting in a mechanic's words, with those of the sheet for its own signs.
+func Describe(s *engine.Sheet, w Sighting) string {
 	switch w.What {
 	case TDCFiring:
 		return fmt.Sprintf("cylinder %d at firing TDC", w.Cylinder)
@@ -329,6 +350,13 @@ func Describe(w Sighting) string {
 		return w.Valve + " with play"
 	case Pressed:
 		return w.Valve + " held open"
+	case LobeAway:
+		return "the lobe of " + w.Valve + " pointing away"
+	case Signed:
+		if sign, ok := s.Sign(w.Sign); ok {
+			return sign.String()
+		}
+		return w.Sign
 	}
 	return fmt.Sprintf("the %s mark at the pointer", w.Mark)
 }

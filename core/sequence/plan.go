@@ -82,6 +82,8 @@ const (
 	Loose     What = "loose"      // a valve has play
 	Pressed   What = "pressed"    // a valve is held open
 	Degrees   What = "degrees"    // turn by the degree wheel: Mark is the reading, 0 ≤ m < 360°
+	Signed    What = "sign"       // a sign that this engine's sheet describes
+	LobeAway  What = "lobe_away"  // the lobe of a valve points straight away from its follower
 )
 
 // Visible lists what can be seen without a degree wheel, and so may be told to Locate.
@@ -95,6 +97,7 @@ type Sighting struct {
 	Cylinder int           // 0: none
 	Valve    string        // empty: none
 	Mark     measure.Angle // on the pulley; only for Mark and Degrees
+	Sign     string        // the id of a sign of the sheet; only for Signed
 }
 
 // SetValve is one valve of a stop with its margin there.
@@ -180,7 +183,7 @@ func build(c *cycle.Cycle, q Request) Plan {
 		p.Cautions = nil
 		return p.refuse(reason)
 	}
-	p.lay(drafts, q)
+	p.lay(c.Sheet, drafts, q)
 	return p
 }
 
@@ -245,11 +248,11 @@ func arrange(drafts []draft, school school, q Request) []draft {
 	return drafts
 }
 
-func (p *Plan) lay(drafts []draft, q Request) {
+func (p *Plan) lay(s *engine.Sheet, drafts []draft, q Request) {
 	p.Applies = true
 	p.SmallestMargin = measure.Cycle
 	for i, d := range drafts {
-		stop := Stop{Crank: d.crank, Watch: d.watch, Set: d.set}
+		stop := Stop{Crank: d.crank, Watch: append(d.watch, signsAt(s, d.crank)...), Set: d.set}
 		if i > 0 {
 			stop.Turn = TurnBetween(drafts[i-1].crank, d.crank, q.Direction)
 		}
@@ -309,6 +312,17 @@ func markAt(s *engine.Sheet, crank measure.Angle) (measure.Angle, bool) {
 		}
 	}
 	return 0, false
+}
+
+// signsAt are the signs of the sheet that are seen at a crank position.
+func signsAt(s *engine.Sheet, crank measure.Angle) (list []Sighting) {
+	for _, sign := range s.Signs {
+		if slices.ContainsFunc(sign.Places(),
+			func(at measure.Angle) bool { return measure.Apart(crank, at) < measure.SameAngle }) {
+			list = append(list, Sighting{What: Signed, Sign: sign.ID})
+		}
+	}
+	return list
 }
 
 // MarksNeeded lists where the pulley stands at the plan's stops, after a TDC mark, 0 ≤ m < 360°, rising.

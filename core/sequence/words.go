@@ -27,7 +27,7 @@ func (s Sighting) Until() string {
 		return s.Valve + " just starts to open"
 	case Closing:
 		return s.Valve + " is nearly closed"
-	case Loose:
+	case Loose, LobeAway:
 		return "the lobe of " + s.Valve + " points straight away"
 	case Pressed:
 		return s.Valve + " is held open"

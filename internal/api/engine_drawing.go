@@ -26,6 +26,7 @@ type EngineView struct {
 	Adjuster     string      `json:"adjuster" doc:"its kind; empty: not stated"`
 	SocketMM     float64     `json:"socket_mm" doc:"0: not stated"`
 	MayTurnBack  bool        `json:"may_turn_back"`
+	Signs        []wire.Sign `json:"signs" doc:"by which the crank's place can be told on this engine"`
 }
 
 // BankView is one head.
@@ -69,7 +70,8 @@ func stillView(s *engine.Sheet) EngineView {
 	v := EngineView{Name: s.Name, Layout: string(s.Layout), Rotation: string(s.Rotation),
 		FiringOrder: slices.Clone(s.FiringOrder),
 		Banks:       banksView(s), Valves: []ValveView{}, MarksDeg: wire.Degrees(
-			s.EffectiveMarks()), HasLockNut: s.HasLockNut(), MayTurnBack: s.MayTurnBack}
+			s.EffectiveMarks()), HasLockNut: s.HasLockNut(), MayTurnBack: s.MayTurnBack,
+		Signs: wire.SignsOf(s.Signs)}
 	if s.TurningPoint != nil {
 		v.TurningPoint, v.SocketMM = s.TurningPoint.Where, s.TurningPoint.SocketMM
 	}

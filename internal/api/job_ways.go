@@ -187,6 +187,7 @@ type FindQuestion struct {
 type Found struct {
 	wire.Location
 	OneTurnOut  string       `json:"one_turn_out" doc:"a sentence where the crank stands a whole turn from where it is expected"`
+	Doubts      []string     `json:"doubts" doc:"what a doubtful sign that was seen is to be checked against"`
 	Known       bool         `json:"known" doc:"narrow enough to go on from"`
 	Crank       *wire.Deg    `json:"crank_deg" nullable:"true" doc:"where the crank is taken to stand; null until it is known"`
 	Stop        int          `json:"stop" doc:"of the next action: where the crank stands, or the stop to turn to"`
@@ -220,7 +221,7 @@ func (s *server) find(ctx context.Context, in *findInput) (*bodyOf[Found], error
 }
 
 func foundView(f job.Found) Found {
-	out := Found{Location: wire.LocationOf(f.Location), OneTurnOut: f.OneTurnOut, Known: f.Known,
+	out := Found{Location: wire.LocationOf(f.Location), OneTurnOut: f.OneTurnOut, Doubts: wire.List(f.Doubts), Known: f.Known,
 		Stop: f.Next.Stop,
 		Turn: f.Next.Action == job.DoTurn, TurnDeg: wire.Deg(f.Next.Turn)}
 	if f.Known {

@@ -267,9 +267,8 @@ func fromCore(c *engine.Sheet) Sheet {
 		s.OwnSequence = append(s.OwnSequence, OwnStop{Deg(o.Crank), o.Set})
 	}
 	s.CheckTurns = c.CheckTurns
-	for _, sign := range c.Signs {
-		s.Signs = append(s.Signs,
-			Sign{sign.ID, sign.Where, sign.Text, angles[Deg](sign.At), Deg(sign.Period), sign.Doubtful})
+	if len(c.Signs) > 0 {
+		s.Signs = SignsOf(c.Signs)
 	}
 	for _, step := range c.StripList {
 		s.StripList = append(s.StripList, StripStep{step.Text, step.Fastener, step.SocketMM, step.Note})
@@ -279,6 +278,15 @@ func fromCore(c *engine.Sheet) Sheet {
 			f.CureMinutes, string(f.Gasket)}
 	}
 	return s
+}
+
+// SignsOf writes the signs of a sheet; the list is never null.
+func SignsOf(list []engine.Sign) []Sign {
+	out := []Sign{}
+	for _, s := range list {
+		out = append(out, Sign{s.ID, s.Where, s.Text, angles[Deg](s.At), Deg(s.Period), s.Doubtful})
+	}
+	return out
 }
 
 func clearanceFromCore(c clearance.Clearance) Clearance {

@@ -7,15 +7,16 @@ import (
 
 // Sighting is something seen on the engine. Which of its fields count follows from what is seen.
 type Sighting struct {
-	What     string `json:"what" enum:"tdc_firing,rocking,full_lift,opening,closing,mark,loose,pressed,degrees"`
+	What     string `json:"what" enum:"tdc_firing,rocking,full_lift,opening,closing,mark,loose,pressed,degrees,sign,lobe_away"`
 	Cylinder int    `json:"cylinder,omitempty" minimum:"0" maximum:"16" doc:"of tdc_firing and rocking"`
-	Valve    string `json:"valve,omitempty" maxLength:"8" doc:"of full_lift, opening, closing, loose and pressed"`
+	Valve    string `json:"valve,omitempty" maxLength:"8" doc:"of full_lift, opening, closing, loose, pressed and lobe_away"`
 	Mark     *Deg   `json:"mark_deg,omitempty" doc:"of mark and degrees: after TDC"`
+	Sign     string `json:"sign,omitempty" maxLength:"40" doc:"of sign: its id in the sheet"`
 }
 
 // Core is the sighting as the core knows it; a mark that is not said is the TDC mark.
 func (s Sighting) Core() sequence.Sighting {
-	w := sequence.Sighting{What: sequence.What(s.What), Cylinder: s.Cylinder, Valve: s.Valve}
+	w := sequence.Sighting{What: sequence.What(s.What), Cylinder: s.Cylinder, Valve: s.Valve, Sign: s.Sign}
 	if s.Mark != nil {
 		w.Mark = measure.Angle(*s.Mark)
 	}
@@ -24,7 +25,7 @@ func (s Sighting) Core() sequence.Sighting {
 
 // SightingOf writes a sighting of the core.
 func SightingOf(w sequence.Sighting) Sighting {
-	out := Sighting{What: string(w.What), Cylinder: w.Cylinder, Valve: w.Valve}
+	out := Sighting{What: string(w.What), Cylinder: w.Cylinder, Valve: w.Valve, Sign: w.Sign}
 	if w.What == sequence.Mark || w.What == sequence.Degrees {
 		out.Mark = (*Deg)(&w.Mark)
 	}

@@ -1,4 +1,4 @@
-import type { Judgement, PlanView, Sighting, Verdict } from '@/shared/api/client'
+import type { Judgement, PlanView, Schemas, Sighting, Verdict } from '@/shared/api/client'
 import { degrees } from '@/shared/units'
 
 /*
@@ -10,9 +10,15 @@ import { degrees } from '@/shared/units'
 const choices = <T extends string>(words: Record<T, string>) =>
   (Object.entries(words) as [T, string][]).map(([value, title]) => ({ value, title }))
 
-/** A sighting as something seen: "cylinder 4 is rocking". */
-export function seenWords(s: Sighting): string {
+/** A sighting as something seen: "cylinder 4 is rocking"; a sign of the engine in its sheet's words. */
+export function seenWords(s: Sighting, signs: Schemas['Sign'][] = []): string {
   switch (s.what) {
+    case 'sign': {
+      const sign = signs.find((x) => x.id === s.sign)
+      return sign ? `${sign.where}: ${sign.text}` : (s.sign ?? '')
+    }
+    case 'lobe_away':
+      return `the lobe of ${s.valve} points away`
     case 'rocking':
       return `cylinder ${s.cylinder} is rocking`
     case 'full_lift':
@@ -94,6 +100,10 @@ export const adjusterKinds = choices(adjusters)
 export const threads = choices({ right: 'Right-hand thread', left: 'Left-hand thread' })
 export const closings = choices({ '': 'Closes as its kind does', in: 'Closes screwed in', out: 'Closes screwed out' })
 export const rotations = choices({ clockwise: 'clockwise', anticlockwise: 'anticlockwise' })
+export const signPeriods = [
+  { value: 360, title: 'every turn, with the crank' },
+  { value: 720, title: 'every two turns, with the cam' },
+] as const
 export const layouts = choices({ inline: 'Inline', vee: 'V', flat: 'Flat', other: 'Other' })
 export const portSides = choices({ left: 'intake left', right: 'intake right' })
 export const thermalStates = choices({ cold: 'cold', hot: 'hot' })
@@ -164,7 +174,18 @@ export function shimOrigin(source: string, from: string): string {
 }
 
 /** What is seen at a valve or a cylinder, in a word that fits under it on the drawing. */
+/** What may be seen of a cylinder or a valve, as something to tap. */
+export const sightTitle: Record<string, string> = {
+  rocking: 'A cylinder rocks',
+  tdc_firing: 'Both rockers of a cylinder have play',
+  full_lift: 'A valve is fully down',
+  lobe_away: 'A lobe points away',
+  pressed: 'A valve is held open',
+  loose: 'A valve has play',
+}
+
 export const seenShort: Record<string, string> = {
+  lobe_away: 'lobe away',
   loose: 'play',
   pressed: 'open',
   full_lift: 'down',

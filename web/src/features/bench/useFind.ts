@@ -3,15 +3,11 @@ import { answered, api, type Found, type JobView, type Sighting } from '@/shared
 import { seenShort } from '@/shared/words'
 import type { ValveShown } from '@/shared/engine/HeadDrawing.vue'
 
-const seenOn = (what: Sighting['what'], more: Partial<Sighting>): Sighting => ({
-  what,
-  cylinder: 0,
-  valve: '',
-  mark_deg: 0,
-  ...more,
-})
-const valveStates: Sighting['what'][] = ['loose', 'pressed', 'full_lift']
-const cylinderStates: Sighting['what'][] = ['rocking', 'tdc_firing']
+type What = Sighting['what']
+
+/** What may be seen of a cylinder and of a valve, the plainest first. */
+export const cylinderSights: What[] = ['rocking', 'tdc_firing']
+export const valveSights: What[] = ['full_lift', 'lobe_away', 'pressed', 'loose']
 
 /** What is seen on the engine, and where the crank stands by it. */
 export function useFind(id: string) {
@@ -39,26 +35,28 @@ export function useFind(id: string) {
     void ask()
   }
 
-  /** A further tap on the same thing says the next thing that may be seen there, and after the last one nothing. */
-  function cycle(states: Sighting['what'][], same: (s: Sighting) => boolean, more: Partial<Sighting>) {
-    const was = seen.value.find((s) => states.includes(s.what) && same(s))
-    const next = states[was ? states.indexOf(was.what) + 1 : 0]
-    const rest = seen.value.filter((s) => s !== was)
-    put(next ? [...rest, seenOn(next, more)] : rest)
+  /** What a tap on a cylinder or a valve says of it. */
+  const looking = ref<What>('rocking')
+  const looks = (kinds: What[]) => (kinds.includes(looking.value) ? looking.value : kinds[0]!)
+
+  /** Says one thing of something, or takes it back; of one thing one is said. */
+  function toggle(now: Sighting, about: (s: Sighting) => boolean) {
+    const was = seen.value.some((s) => about(s) && s.what === now.what && s.mark_deg === now.mark_deg)
+    const rest = seen.value.filter((s) => !about(s))
+    put(was ? rest : [...rest, now])
   }
 
-  const tapValve = (valve: string) => cycle(valveStates, (s) => s.valve === valve, { valve })
-  const tapCylinder = (cylinder: number) => cycle(cylinderStates, (s) => s.cylinder === cylinder, { cylinder })
-  function tapMark(mark: number) {
-    const rest = seen.value.filter((s) => s.what !== 'mark')
-    const was = seen.value.some((s) => s.what === 'mark' && s.mark_deg === mark)
-    put(was ? rest : [...rest, seenOn('mark', { mark_deg: mark })])
-  }
+  const tapValve = (valve: string) => toggle({ what: looks(valveSights), valve }, (s) => s.valve === valve)
+  const tapCylinder = (cylinder: number) =>
+    toggle({ what: looks(cylinderSights), cylinder }, (s) => s.cylinder === cylinder)
+  const tapMark = (mark_deg: number) => toggle({ what: 'mark', mark_deg }, (s) => s.what === 'mark')
+  const tapSign = (sign: string) => toggle({ what: 'sign', sign }, (s) => s.sign === sign)
   const add = (s: Sighting) => put([...seen.value, s])
   const drop = (s: Sighting) => put(seen.value.filter((x) => x !== s))
 
   function begin() {
     on.value = true
+    looking.value = 'rocking'
     put([])
   }
   function end() {
@@ -93,5 +91,21 @@ export function useFind(id: string) {
     ),
   )
 
-  return { on, seen, found, trouble, tapValve, tapCylinder, tapMark, add, drop, begin, end, shown, notes }
+  return {
+    on,
+    seen,
+    found,
+    trouble,
+    looking,
+    tapValve,
+    tapCylinder,
+    tapMark,
+    tapSign,
+    add,
+    drop,
+    begin,
+    end,
+    shown,
+    notes,
+  }
 }

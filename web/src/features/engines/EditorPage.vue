@@ -11,6 +11,7 @@ import FaultList from '@/shared/FaultList.vue'
 import SectionBanks from './SectionBanks.vue'
 import SectionFigures from './SectionFigures.vue'
 import SectionGear from './SectionGear.vue'
+import SectionSigns from './SectionSigns.vue'
 import SectionShape from './SectionShape.vue'
 import { saidAt } from './places'
 import { useEditor } from './useEditor'
@@ -163,6 +164,7 @@ onBeforeRouteLeave((to) => {
         />
         <SectionBanks v-model="sheet" :said="said" :warned="warned" />
         <SectionGear v-model="sheet" :said="said" :warned="warned" />
+        <SectionSigns v-model="sheet" :said="said" />
         <SectionFigures v-model="sheet" :said="said" :warned="warned" />
       </form>
     </main>

@@ -2,7 +2,7 @@
 import { decimals } from '@/shared/decimal'
 import { computed } from 'vue'
 import PickOne from '@/shared/PickOne.vue'
-import { adjusterKinds, closings, rotations, threads } from '@/shared/words'
+import { adjusterKinds, checkTurns, closings, rotations, threads } from '@/shared/words'
 import FieldNotes from './FieldNotes.vue'
 import NumberField from './NumberField.vue'
 import { label } from './places'
@@ -151,7 +151,13 @@ const where = computed({
         v-model="sheet.adjuster.locknut_torque_nm"
         label="Lock nut"
         unit="N·m"
-        :error="said('adjuster.locknut').length > 0"
+        :error="said('adjuster.locknut_torque_nm').length > 0"
+      />
+      <NumberField
+        v-model="sheet.adjuster.locknut_torque_lbf_ft"
+        label="Lock nut"
+        unit="lbf·ft"
+        :error="said('adjuster.locknut_torque_lbf_ft').length > 0"
       />
     </div>
     <template v-if="sheet.adjuster && screwed(sheet.adjuster.kind)">
@@ -171,6 +177,13 @@ const where = computed({
       />
     </template>
     <FieldNotes :problems="said('adjuster')" :warnings="warned('adjuster')" />
+    <PickOne
+      :model-value="sheet.check_turns ?? 2"
+      label="Turns of the crank before valves are checked again"
+      :options="checkTurns"
+      small
+      @update:model-value="(n) => (n === 2 ? delete sheet.check_turns : (sheet.check_turns = n))"
+    />
   </section>
 </template>
 

@@ -1,11 +1,12 @@
 import '@/testing'
 import { mount } from '@vue/test-utils'
 import { describe, expect, it } from 'vitest'
-import { nextTick } from 'vue'
+import { nextTick, reactive } from 'vue'
 import { decimals } from '@/shared/decimal'
 import CardFields from './CardFields.vue'
+import SectionSigns from './SectionSigns.vue'
 import { placed, saidAt } from './places'
-import type { ClearanceCard } from './useEditor'
+import type { ClearanceCard, Sheet } from './useEditor'
 
 describe('where a fault is', () => {
   it('is said by the label of the screen', () => {
@@ -25,6 +26,35 @@ describe('a list of figures', () => {
   it('keeps a slip for its fault to be said', () => {
     expect(decimals('0,5 180; 360.25')).toEqual([0.5, 180, 360.25])
     expect(decimals('0 18O')).toEqual([0, '18O'])
+  })
+})
+
+describe('the signs of an engine', () => {
+  it('are added under names of their own, changed and removed; none is no list', async () => {
+    const sheet = reactive({ name: 'Four' }) as unknown as Sheet
+    const page = mount(SectionSigns, { props: { modelValue: sheet, said: () => [] } })
+    const press = (text: string) =>
+      page
+        .findAll('button')
+        .filter((b) => b.text() === text)[0]!
+        .trigger('click')
+    await press('Add a sign')
+    await press('Add a sign')
+    expect(sheet.signs!.map((s) => [s.id, s.period_deg])).toEqual([
+      ['sign-1', 720],
+      ['sign-2', 720],
+    ])
+    await page.findAll('input')[2]!.setValue('0 360')
+    await page.findAll('input')[3]!.setValue('the dowel')
+    await press('every turn, with the crank')
+    expect(sheet.signs![0]).toMatchObject({ at_deg: [0, 360], doubtful: 'the dowel', period_deg: 360 })
+    await press('Remove')
+    await press('Add a sign')
+    expect(sheet.signs!.map((s) => s.id)).toEqual(['sign-2', 'sign-3']) // no name is given twice
+    await press('Remove')
+    await press('Remove')
+    expect('signs' in sheet).toBe(false)
+    expect(placed('signs[1].at_deg[0]')).toBe('Sign 2, At 1')
   })
 })
 

@@ -17,7 +17,12 @@ const fields: Record<string, string> = {
   ratio: 'Rocker or finger ratio',
   eccentricity_mm: 'Eccentricity',
   locknut_torque_nm: 'Lock nut',
-  where: 'Turn crank at',
+  locknut_torque_lbf_ft: 'Lock nut, lbf·ft',
+  check_turns: 'Turns before the check',
+  text: 'What is seen',
+  at_deg: 'At',
+  period_deg: 'How often it comes round',
+  where: 'Where',
   socket_mm: 'Socket',
   angle_deg: 'Bank angle',
   cylinders: 'Cylinders',
@@ -38,6 +43,7 @@ export function placed(location: string): string {
     const n = index === undefined ? '' : ` ${Number(index) + 1}`
     if (name === 'banks') parts.push(`Head${n}`)
     else if (name === 'rows') parts.push(`row${n}`)
+    else if (name === 'signs') parts.push(`Sign${n}`)
     else if (name === 'clearances') parts.push(`Card${n}`)
     else if (name === 'own_sequence') parts.push(`The maker’s own order, line${n}`)
     else if (name && name in fields) parts.push(fields[name]! + (name === 'firing_order' || !n ? '' : `${n}`))

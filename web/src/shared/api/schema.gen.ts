@@ -1259,6 +1259,8 @@ export interface components {
             name: string;
             /** @enum {string} */
             rotation: "clockwise" | "anticlockwise";
+            /** @description by which the crank's place can be told on this engine */
+            signs: components["schemas"]["Sign"][];
             /**
              * Format: double
              * @description 0: not stated
@@ -1336,6 +1338,8 @@ export interface components {
             conflict: string;
             /** @description where the crank is taken to stand; null until it is known */
             crank_deg: number | null;
+            /** @description what a doubtful sign that was seen is to be checked against */
+            doubts: string[];
             /** @description how to turn there */
             instruction?: components["schemas"]["Instruction"];
             /** @description narrow enough to go on from */
@@ -2466,10 +2470,12 @@ export interface components {
             cylinder?: number;
             /** @description of mark and degrees: after TDC */
             mark_deg?: number;
-            /** @description of full_lift, opening, closing, loose and pressed */
+            /** @description of sign: its id in the sheet */
+            sign?: string;
+            /** @description of full_lift, opening, closing, loose, pressed and lobe_away */
             valve?: string;
             /** @enum {string} */
-            what: "tdc_firing" | "rocking" | "full_lift" | "opening" | "closing" | "mark" | "loose" | "pressed" | "degrees";
+            what: "tdc_firing" | "rocking" | "full_lift" | "opening" | "closing" | "mark" | "loose" | "pressed" | "degrees" | "sign" | "lobe_away";
         };
         Sign: {
             /** @description Where the crank then stands, after firing TDC of the first cylinder of the order. */

@@ -10,6 +10,7 @@ function engine(rows: { side: 'left' | 'right'; valves: string[] }[], ports: str
     layout: 'inline',
     rotation: 'clockwise',
     firing_order: [1, 2],
+    signs: [],
     marks_deg: [0],
     turning_point: '',
     locknut_torque_nm: 0,

@@ -1,11 +1,23 @@
 <script setup lang="ts">
 import { computed, onUnmounted } from 'vue'
 import type { Found, JobView, Sighting } from '@/shared/api/client'
+import { vRadios } from '@/shared/radios'
 import { degrees } from '@/shared/units'
-import { seenWords } from '@/shared/words'
+import { capital, seenWords, sightTitle } from '@/shared/words'
+import SightGlyph from '../parts/SightGlyph.vue'
+import { cylinderSights, valveSights } from '../useFind'
 
-const props = defineProps<{ view: JobView; seen: Sighting[]; found: Found | null; trouble: string }>()
+const props = defineProps<{
+  view: JobView
+  seen: Sighting[]
+  found: Found | null
+  trouble: string
+  looking: Sighting['what']
+}>()
 const emit = defineEmits<{
+  look: [what: Sighting['what']]
+  valve: [name: string]
+  sign: [id: string]
   mark: [deg: number]
   cylinder: [n: number]
   add: [s: Sighting]
@@ -16,6 +28,11 @@ const emit = defineEmits<{
 
 const marks = computed(() => props.view.engine.marks_deg)
 const marked = (m: number) => props.seen.some((s) => s.what === 'mark' && s.mark_deg === m)
+const signed = (id: string) => props.seen.some((s) => s.sign === id)
+const says = (s: Sighting) => seenWords(s, props.view.engine.signs)
+const sights = [...cylinderSights, ...valveSights]
+const ofCylinders = computed(() => cylinderSights.includes(props.looking))
+const saidOf = (s: Sighting) => s.what === props.looking
 const ready = computed(() => Boolean(props.found?.known))
 const headline = computed(() => {
   const { found } = props
@@ -73,47 +90,83 @@ defineExpose({ key })
     <h2 aria-live="polite">
       {{ headline[0] }}<em>{{ headline[1] }}</em>
     </h2>
-    <p v-if="!seen.length" class="mx-how">
-      Tap a cylinder’s number if it rocks, once more if both its rockers have play. Tap a valve: play, held open, fully
-      down.
-    </p>
-    <div class="marks" role="group" aria-label="Pulley marks">
+    <div class="sights" role="group" aria-label="Marks and signs">
       <VBtn
         v-for="(m, i) in marks"
         :key="m"
+        class="sight"
         :class="{ on: marked(m) }"
         :aria-pressed="marked(m)"
         @click="emit('mark', m)"
       >
-        {{ m === 0 ? 'TDC mark' : `${degrees(m)} mark` }} at the pointer <kbd v-if="i === 0">M</kbd>
+        <SightGlyph what="mark" />
+        <span>{{ m === 0 ? 'TDC mark' : `${degrees(m)} mark` }} at the pointer <kbd v-if="i === 0">M</kbd></span>
+      </VBtn>
+      <VBtn
+        v-for="s in view.engine.signs"
+        :key="s.id"
+        class="sight"
+        :class="{ on: signed(s.id) }"
+        :aria-pressed="signed(s.id)"
+        @click="emit('sign', s.id)"
+      >
+        <SightGlyph what="sign" />
+        <span>{{ capital(s.where) }}: {{ s.text }}<small v-if="s.doubtful"> – in doubt</small></span>
       </VBtn>
     </div>
-    <div class="marks cylinders" role="group" aria-label="Cylinders: rocking, then firing TDC">
+    <div v-radios class="sights" role="radiogroup" aria-label="What is seen of a cylinder or a valve">
       <VBtn
-        v-for="n in [...view.engine.firing_order].sort((a, b) => a - b)"
-        :key="n"
-        class="figure"
-        :class="{ on: seen.some((s) => s.cylinder === n) }"
-        :aria-label="`Cylinder ${n}`"
-        @click="emit('cylinder', n)"
+        v-for="w in sights"
+        :key="w"
+        role="radio"
+        class="sight"
+        :class="{ on: looking === w }"
+        :aria-checked="looking === w"
+        @click="emit('look', w)"
       >
-        {{ n }}
+        <SightGlyph :what="w" />
+        <span>{{ sightTitle[w] }}</span>
       </VBtn>
+    </div>
+    <div class="which" role="group" :aria-label="`Which one: ${sightTitle[looking]}`">
+      <template v-if="ofCylinders">
+        <VBtn
+          v-for="n in [...view.engine.firing_order].sort((a, b) => a - b)"
+          :key="n"
+          class="figure"
+          :class="{ on: seen.some((s) => saidOf(s) && s.cylinder === n) }"
+          :aria-label="`Cylinder ${n}`"
+          @click="emit('cylinder', n)"
+        >
+          {{ n }}
+        </VBtn>
+      </template>
+      <template v-else>
+        <VBtn
+          v-for="v in view.engine.valves"
+          :key="v.name"
+          :class="{ on: seen.some((s) => saidOf(s) && s.valve === v.name) }"
+          @click="emit('valve', v.name)"
+        >
+          {{ v.name }}
+        </VBtn>
+      </template>
     </div>
     <ul v-if="seen.length" class="seen">
-      <li v-for="s in seen" :key="`${s.what}${s.cylinder}${s.valve}${s.mark_deg}`">
-        <span>{{ seenWords(s) }}</span>
-        <VBtn size="small" :aria-label="`Remove: ${seenWords(s)}`" @click="emit('drop', s)"> Remove </VBtn>
+      <li v-for="s in seen" :key="says(s)">
+        <span>{{ says(s) }}</span>
+        <VBtn size="small" :aria-label="`Remove: ${says(s)}`" @click="emit('drop', s)"> Remove </VBtn>
       </li>
     </ul>
     <VAlert v-if="trouble">{{ trouble }}</VAlert>
     <VAlert v-if="found?.conflict">{{ found.conflict }}</VAlert>
+    <VAlert v-for="d in found?.doubts" :key="d" role="note">{{ d }}</VAlert>
     <VAlert v-if="found?.one_turn_out" class="out">{{ found.one_turn_out }}</VAlert>
     <template v-if="found && !found.known && seen.length && found.tell_apart.length">
       <p class="mx-how">To tell them apart, look: which of these do you see?</p>
       <div class="marks">
-        <VBtn v-for="q in found.tell_apart.slice(0, 4)" :key="seenWords(q.look_at)" @click="emit('add', q.look_at)">
-          {{ seenWords(q.look_at) }}
+        <VBtn v-for="q in found.tell_apart.slice(0, 4)" :key="says(q.look_at)" @click="emit('add', q.look_at)">
+          {{ says(q.look_at) }}
         </VBtn>
       </div>
     </template>
@@ -121,31 +174,51 @@ defineExpose({ key })
       That leaves {{ degrees(found.positions.reduce((n, p) => n + ((p.to_deg - p.from_deg + 720) % 720), 0)) }} of the
       cycle: say one thing more.
     </p>
-    <div v-if="ready" class="answer">
-      <p v-if="found!.settable.length">
-        May be set now: <b>{{ found!.settable.join(', ') }}</b>
-      </p>
-      <p v-else>No valve is clear enough here.</p>
-      <p>{{ next }}</p>
-    </div>
-    <footer class="do">
-      <VBtn @click="emit('cancel')">Back <kbd>Esc</kbd></VBtn>
-      <VBtn class="go" variant="flat" :disabled="!ready" @click="emit('go')"> Go on from here <kbd>Enter</kbd> </VBtn>
+    <footer class="foot">
+      <div v-if="ready" class="answer">
+        <p v-if="found!.settable.length">
+          May be set now: <b>{{ found!.settable.join(', ') }}</b>
+        </p>
+        <p v-else>No valve is clear enough here.</p>
+        <p>{{ next }}</p>
+      </div>
+      <div class="do">
+        <VBtn @click="emit('cancel')">Back <kbd>Esc</kbd></VBtn>
+        <VBtn class="go" variant="flat" :disabled="!ready" @click="emit('go')"> Go on from here <kbd>Enter</kbd> </VBtn>
+      </div>
     </footer>
   </section>
 </template>
 
 <style scoped>
-/* Where the drawing lies below, its cylinders can be tapped here. */
-.marks.cylinders {
-  display: none;
+.sights {
+  display: grid;
+  grid-template-columns: repeat(auto-fill, minmax(200px, 1fr));
+  gap: 8px;
 }
 
-@media (width <= 1000px) {
-  .marks.cylinders {
-    display: grid;
-    grid-template-columns: repeat(auto-fill, minmax(60px, 1fr));
-  }
+.sight {
+  --v-btn-height: 64px;
+
+  justify-content: start;
+  padding: 4px 10px;
+}
+
+.sight :deep(.v-btn__content) {
+  gap: 10px;
+  justify-content: start;
+  line-height: 1.2;
+  text-align: left;
+}
+
+.which {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 8px;
+}
+
+.which .v-btn {
+  min-width: 60px;
 }
 
 .find {
@@ -153,7 +226,7 @@ defineExpose({ key })
   flex-direction: column;
   gap: 14px;
   min-height: 0;
-  padding: 18px 22px 20px;
+  padding: 18px 22px 0;
   overflow-y: auto;
 }
 
@@ -173,7 +246,8 @@ em {
   gap: 10px;
 }
 
-.marks .on {
+.sights .on,
+.which .on {
   border-color: var(--brass);
   background: var(--wash);
   box-shadow: inset 0 0 0 1px var(--brass);
@@ -218,10 +292,20 @@ em {
   color: var(--brass);
 }
 
+.foot {
+  position: sticky;
+  bottom: 0;
+  z-index: 2;
+  display: grid;
+  gap: 8px;
+  margin-top: auto;
+  padding: 6px 0 18px;
+  background: var(--ground);
+}
+
 .do {
   display: flex;
   gap: 10px;
-  margin-top: auto;
 }
 
 .do .v-btn {
@@ -231,5 +315,34 @@ em {
 .go {
   flex: 1;
   font-size: 22px;
+}
+
+@media (width <= 1000px) {
+  .find {
+    overflow-y: visible;
+  }
+}
+
+@media (width <= 480px) {
+  .find {
+    padding: 10px 12px 0;
+  }
+
+  .sights {
+    grid-template-columns: repeat(2, 1fr);
+  }
+
+  .sight {
+    padding: 4px 6px;
+    font-size: 16px;
+  }
+
+  .sight :deep(.glyph) {
+    width: 34px;
+  }
+
+  .sight :deep(.v-btn__content) {
+    gap: 6px;
+  }
 }
 </style>

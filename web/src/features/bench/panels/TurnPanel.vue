@@ -1,9 +1,14 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import { kindOf, limitsOf } from '../benchWords'
+import SightGlyph from '../parts/SightGlyph.vue'
 import { useBench } from '../useBench'
 
 const { view, state } = useBench()
+/** The signs of this engine that are seen at the stop. */
+const signs = computed(() =>
+  view.value.engine.signs.filter((s) => stop.value.watch.some((w) => w.what === 'sign' && w.sign === s.id)),
+)
 const stop = computed(() => state.value.plan!.stops[state.value.now.stop]!)
 </script>
 
@@ -12,6 +17,13 @@ const stop = computed(() => state.value.plan!.stops[state.value.now.stop]!)
     <p class="mx-how">{{ stop.how_to_see }}</p>
     <p v-if="stop.watch.slice(1).some((w) => w.what === 'mark')" class="mx-how">
       A mark on the pulley comes to the pointer there too.
+    </p>
+    <p v-for="s in signs" :key="s.id" class="mx-how sign">
+      <SightGlyph what="sign" />
+      <span
+        >There you see on the {{ s.where }}: {{ s.text
+        }}<template v-if="s.doubtful"> (in doubt: check it against {{ s.doubtful }})</template>.</span
+      >
     </p>
     <div class="then">
       <span class="quiet"
@@ -33,6 +45,12 @@ const stop = computed(() => state.value.plan!.stops[state.value.now.stop]!)
   display: flex;
   flex-direction: column;
   gap: 12px;
+}
+
+.sign {
+  display: flex;
+  gap: 12px;
+  align-items: center;
 }
 
 .then {
