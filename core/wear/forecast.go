@@ -10,10 +10,11 @@ import (
 	"metronix/core/measure"
 )
 
-// Found is one valve at one visit: the gap as found, as left, and its window.
+// Found is one valve at one visit: the gap as found, as left, and its window. A gap is nil where it is not known
+// as a figure: only a side was told, or nothing was found because the adjuster was freed first.
 type Found struct {
 	Valve       string
-	Found, Left measure.Length
+	Found, Left *measure.Length
 	Window      measure.Window
 }
 
@@ -69,6 +70,9 @@ var ErrVisits = errors.New("the visits are not in order")
 // maker's intervals, 0 where there are none. It errs with ErrVisits where odometers or dates do not rise, or
 // a visit has a valve twice.
 //
+// A visit that does not know a valve's gap as found and as left ends no interval for it; the next one begins
+// where a gap was left as a figure again.
+//
 // A valve left at 0.30 and found at 0.29 after 20,000 km closes by 0.0005 mm per 1,000 km; from 0.30 it
 // reaches a limit of 0.28 after another 40,000. Clearances that close are the valve sinking into its seat,
 // and burn it when they are gone; those that open are wear of the gear between cam and valve, and tick.
@@ -106,9 +110,9 @@ func Reckon(visits []Visit, intervalKM float64, months int) (Forecast, error) {
 func valveOf(visits []Visit, at Found) Valve {
 	v := Valve{Valve: at.Valve, Rate: math.NaN(), Leaves: math.NaN()}
 	from := visits[len(visits)-1].OdometerKM
-	if !at.Window.Contains(at.Left) { // out already: due now, whatever the rate
+	if at.Left != nil && !at.Window.Contains(*at.Left) { // out already: due now, whatever the rate
 		v.Leaves, v.Side, v.Out = from, Loose, true
-		if at.Left < at.Window.Lower {
+		if *at.Left < at.Window.Lower {
 			v.Side = Tight
 		}
 	}
@@ -122,8 +126,8 @@ func valveOf(visits []Visit, at Found) Valve {
 		if now == nil {
 			continue
 		}
-		if before != nil {
-			c, d := (now.Found - before.Left).Millimetres(), visits[i].OdometerKM-beforeKM
+		if before != nil && before.Left != nil && now.Found != nil && now.Left != nil {
+			c, d := (*now.Found - *before.Left).Millimetres(), visits[i].OdometerKM-beforeKM
 			change, distance = change+c, distance+d
 			slowest, fastest = math.Min(slowest, c/d), math.Max(fastest, c/d)
 			intervals++
@@ -135,7 +139,7 @@ func valveOf(visits []Visit, at Found) Valve {
 	}
 	rate := change / distance
 	v.Rate = rate * 1000
-	if v.Out {
+	if v.Out || at.Left == nil {
 		return v
 	}
 	v.Leaves, v.Side = leaves(at, rate, from)
@@ -156,9 +160,9 @@ func valveOf(visits []Visit, at Found) Valve {
 func leaves(at Found, rate, from float64) (float64, Side) {
 	switch {
 	case rate < 0:
-		return from + math.Max(0, (at.Left-at.Window.Lower).Millimetres())/-rate, Tight
+		return from + math.Max(0, (*at.Left-at.Window.Lower).Millimetres())/-rate, Tight
 	case rate > 0:
-		return from + math.Max(0, (at.Window.Upper-at.Left).Millimetres())/rate, Loose
+		return from + math.Max(0, (at.Window.Upper-*at.Left).Millimetres())/rate, Loose
 	}
 	return math.NaN(), None
 }

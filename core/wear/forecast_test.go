@@ -24,7 +24,7 @@ func day(s string) time.Time {
 
 func visit(km float64, date string, found, left measure.Length) wear.Visit {
 	return wear.Visit{OdometerKM: km, Date: day(date),
-		Valves: []wear.Found{{Valve: "E1", Found: found * um, Left: left * um,
+		Valves: []wear.Found{{Valve: "E1", Found: new(found * um), Left: new(left * um),
 			Window: measure.Window{Lower: 280 * um, Upper: 320 * um}}}}
 }
 
@@ -112,4 +112,24 @@ func TestMonthsEndWithTheirLastDay(t *testing.T) {
 		"2024-02-29"}, {"2025-01-10", 12, "2026-01-10"}, {"2025-10-31", 1, "2025-11-30"}} {
 		assert.Equal(t, day(want.to), wear.MonthsOn(day(want.from), want.months), want.from)
 	}
+}
+
+// A visit that knows only a side, or found nothing, gives no rate and ends no pair: the next pair begins where the
+// gap was left as a figure again.
+func TestAVisitWithoutAFigure(t *testing.T) {
+	side := visit(120_000, "2025-06-10", 0, 300)
+	side.Valves[0].Found = nil
+	f, err := wear.Reckon([]wear.Visit{visit(100_000, "2025-01-10", 300, 300), side}, 0, 0)
+	require.NoError(t, err)
+	assert.True(t, math.IsNaN(f.Valves[0].Rate))
+	f, err = wear.Reckon([]wear.Visit{visit(100_000, "2025-01-10", 300, 300), side,
+		visit(130_000, "2026-01-10", 295, 300)}, 0, 0)
+	require.NoError(t, err)
+	assert.InDelta(t, -0.0005, f.Valves[0].Rate, 1e-12, "0.005 over the last 10 000 km alone")
+	unleft := visit(120_000, "2025-06-10", 290, 0)
+	unleft.Valves[0].Left = nil
+	f, err = wear.Reckon([]wear.Visit{visit(100_000, "2025-01-10", 300, 300), unleft}, 24_000, 0)
+	require.NoError(t, err)
+	assert.True(t, math.IsNaN(f.Valves[0].Leaves))
+	assert.Equal(t, 144_000.0, f.Due.OdometerKM)
 }

@@ -10,11 +10,11 @@ import (
 )
 
 type visitValve struct {
-	Valve string  `json:"valve"`
-	Found wire.MM `json:"found_mm"`
-	Left  wire.MM `json:"left_mm"`
-	Lower wire.MM `json:"lower_mm"`
-	Upper wire.MM `json:"upper_mm"`
+	Valve string   `json:"valve"`
+	Found *wire.MM `json:"found_mm" nullable:"true" doc:"null: not as a figure"`
+	Left  *wire.MM `json:"left_mm" nullable:"true" doc:"null: not as a figure"`
+	Lower wire.MM  `json:"lower_mm"`
+	Upper wire.MM  `json:"upper_mm"`
 }
 
 type visit struct {
@@ -107,13 +107,17 @@ func readVisit(v visit, at string, f *wire.Faults) wear.Visit {
 	out := wear.Visit{OdometerKM: v.OdometerKM, Date: date}
 	for i, w := range v.Valves {
 		place := fmt.Sprintf("%s.valves[%d]", at, i)
-		gapFault(place+".found_mm", w.Found, f)
-		gapFault(place+".left_mm", w.Left, f)
+		if w.Found != nil {
+			gapFault(place+".found_mm", *w.Found, f)
+		}
+		if w.Left != nil {
+			gapFault(place+".left_mm", *w.Left, f)
+		}
 		if w.Lower > w.Upper {
 			f.Add(place+".lower_mm", w.Lower, "The lower limit is above the upper one. Are they swapped?")
 		}
 		out.Valves = append(out.Valves,
-			wear.Found{Valve: w.Valve, Found: measure.Length(w.Found), Left: measure.Length(w.Left),
+			wear.Found{Valve: w.Valve, Found: (*measure.Length)(w.Found), Left: (*measure.Length)(w.Left),
 				Window: measure.Window{Lower: measure.Length(w.Lower), Upper: measure.Length(w.Upper)}})
 	}
 	return out

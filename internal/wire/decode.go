@@ -266,8 +266,10 @@ func (d *decoder) fields(o object, v reflect.Value, at string, known map[string]
 		name, options, _ := strings.Cut(v.Type().Field(i).Tag.Get("json"), ",")
 		known[name] = true
 		value, given := o.values[name]
+		mayBeNull := v.Type().Field(i).Tag.Get("nullable") == "true" && v.Field(i).Kind() == reflect.Pointer
 		optional := strings.Contains(options, "omitempty") || v.Type().Field(i).Tag.Get("required") == "false"
 		switch {
+		case given && value == nil && mayBeNull:
 		case given && (value != nil || !optional):
 			d.into(value, v.Field(i), join(at, name))
 		case !given && !optional:

@@ -1178,10 +1178,10 @@ export interface components {
             valves: components["schemas"]["ComputeVisitValve"][];
         };
         ComputeVisitValve: {
-            /** @description a length in millimetres, at most six decimal places */
-            found_mm: number;
-            /** @description a length in millimetres, at most six decimal places */
-            left_mm: number;
+            /** @description null: not as a figure */
+            found_mm: number | null;
+            /** @description null: not as a figure */
+            left_mm: number | null;
             /** @description a length in millimetres, at most six decimal places */
             lower_mm: number;
             /** @description a length in millimetres, at most six decimal places */
