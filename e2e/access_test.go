@@ -90,7 +90,7 @@ func scanOnTheWay(t *testing.T, axe, theme string) {
 	p.scan(axe, theme+" lock")
 
 	p.visit("/jobs/demo-job-saw")
-	p.press("Two turns made")
+	p.press(capitalised(stateOf(t, r.base, "demo-job-saw").State.Now.Instruction.Until))
 	for s := stateOf(t, r.base, "demo-job-saw"); s.State.Phase != "sign"; s = stateOf(t, r.base,
 		"demo-job-saw") {
 		switch s.State.Now.Action {

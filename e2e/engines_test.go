@@ -240,7 +240,7 @@ func TestSignsOfTheEngine(t *testing.T) {
 	p.shows("To tell them apart")
 	p.press("A cylinder rocks")
 	p.pressIn(".which", "Cylinder 2")
-	p.waits(`() => document.querySelector('.find h2')?.textContent.includes('169°')`, "the place")
+	p.waits(`() => document.querySelector('.find h2')?.textContent.includes('167°')`, "the place")
 	p.press("Go on from here")
 	p.says("E3") // the stop of cylinder 2 rocking is not quite reached, and E3 is clear there
 	p.clean()

@@ -205,7 +205,7 @@ func driveByClicks(t *testing.T, p *tab, r *running, id string, gaps map[string]
 			p.press("Locked")
 		case "bar_over":
 			checking = true
-			p.press("Two turns made")
+			p.press(capitalised(s.State.Now.Instruction.Until))
 		case "sign":
 			for _, check := range []string{"All tools and leaves", "Socket or handle", "Faces clean"} {
 				p.press(check)

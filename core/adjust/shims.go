@@ -24,13 +24,22 @@ type ShimValve struct {
 	Measured measure.Length
 	Window   measure.Window
 	Aim      measure.Length
-	Out      bool // the shim was taken out already and lies elsewhere: it is not to be had from here
+	// Uncertainty of the measured gap, either way: another shim must leave the gap inside its window by so much
+	Uncertainty measure.Length
+	Keeps       bool // it was found in its window: its own shim serves as it is
+	Out         bool // the shim was taken out already and lies elsewhere: it is not to be had from here
 }
 
-// wanted is the range of thicknesses that bring the gap into its window: new = fitted + measured − gap.
+// wanted is the range of thicknesses that surely bring the gap into its window: new = fitted + measured − gap.
+// Where the uncertainty is wider than the window its ends change places, and it holds none.
 func (v ShimValve) wanted() measure.Window {
 	sum := v.Fitted + v.Measured
-	return measure.Window{Lower: sum - v.Window.Upper, Upper: sum - v.Window.Lower}
+	return measure.Window{Lower: sum - v.Window.Upper + v.Uncertainty, Upper: sum - v.Window.Lower - v.Uncertainty}
+}
+
+// serves says whether a shim under the valve leaves its gap where it should be; own is the one that it has.
+func (v ShimValve) serves(shim measure.Length, own bool) bool {
+	return v.wanted().Contains(shim) || own && v.Keeps && v.Window.Contains(v.Measured)
 }
 
 // Wanted is the thickness that would land on the aim: fitted + measured − aim.
@@ -66,18 +75,59 @@ type ShimPlan struct {
 	Buy        []Count
 	Spare      []measure.Length
 	Impossible []Lacking
+	Frontier   []ShimCost
 }
+
+// ShimCost is one point of the frontier between buying and coming near the aim: with so many bought, no gap need lie
+// farther from its aim than Worst.
+type ShimCost struct {
+	Bought int
+	Worst  measure.Length
+}
+
+// Cost is what the plan takes: how many shims are bought, how many valves get another, and how far from its aim the
+// worst gap lies.
+func (p ShimPlan) Cost(aim func(valve string) measure.Length) (bought, disturbed int, worst measure.Length) {
+	for _, f := range p.Fit {
+		if f.Bought {
+			bought++
+		}
+		if f.From != f.Valve {
+			disturbed++
+		}
+		worst = max(worst, (f.Gap - aim(f.Valve)).Abs())
+	}
+	return bought, disturbed, worst
+}
+
+// Prefer is what a choice of shims is after first. The zero value is FewestBought.
+type Prefer string
+
+// FewestBought buys as few as can be and then disturbs as few valves; NearestAim brings every gap as near to its aim
+// as can be, and buys for it (both common practice).
+const (
+	FewestBought Prefer = "fewest_bought"
+	NearestAim   Prefer = "nearest_aim"
+)
 
 // The weights of the choice, so that one valve more that is served outweighs any purchase, one purchase any
 // number of disturbed valves, and one disturbed valve any sum of deviations: a deviation counts 256 per
 // nanometre, and 1 more on the tight side. With 80 valves and windows up to a millimetre wide none reaches
 // the next: 80 × 256 × 10⁶ < 2³⁶, 80 × 2³⁶ < 2⁴⁴, 80 × 2⁴⁴ < 2⁵².
+//
+// Where the aim comes first, a nanometre outweighs any number of purchases, a purchase any number of disturbed
+// valves, and one of these every tight side: 80 × 10⁶ × 2²² < 2⁴⁹.
 const (
 	perNanometre = 256
 	perDisturbed = 1 << 36
 	perBought    = 1 << 44
 	perUnserved  = 1 << 52
-	never        = 1 << 60
+
+	aimPerNanometre = 1 << 22
+	aimPerBought    = 1 << 15
+	aimPerDisturbed = 1 << 8
+
+	never = 1 << 60
 )
 
 // column is one shim that may be had once: from a valve, from the shop's stock, or bought for one valve.
@@ -98,7 +148,8 @@ const (
 // ChooseShims fits the whole engine: the fewest shims bought, then the fewest valves disturbed, then the
 // smallest sum of |gap − aim|, the loose side winning ties. A valve that cannot be served keeps its own shim,
 // which is then not to be had for another. It is a rectangular assignment, solved by the shortest augmenting
-// paths of the Hungarian method (Kuhn 1955). Sizes are what can be bought, in any number; stock is what the
+// paths of the Hungarian method (Kuhn 1955). With NearestAim it is the smallest sum of |gap − aim| first, then the
+// fewest bought, then the fewest disturbed. Sizes are what can be bought, in any number; stock is what the
 // shop has, each piece once. At most 80 valves, windows no wider than a millimetre.
 //
 // Swapping among the engine's own shims costs nothing and is tried first. It also disturbs valves that
@@ -106,7 +157,7 @@ const (
 // one that moves the fewest is taken, and only then the one whose gaps lie nearest to their aims. A gap
 // that is a hair loose is preferred to one as far tight: a tight valve burns, a loose one ticks (common
 // practice).
-func ChooseShims(valves []ShimValve, sizes []measure.Length, stock []Count) ShimPlan {
+func ChooseShims(valves []ShimValve, sizes []measure.Length, stock []Count, prefer Prefer) ShimPlan {
 	var columns []column
 	for i, v := range valves {
 		if v.Out {
@@ -120,9 +171,10 @@ func ChooseShims(valves []ShimValve, sizes []measure.Length, stock []Count) Shim
 	}
 	columns = append(columns, fromShop(valves, summed(stock))...)
 	chosen := assign(len(valves), len(columns),
-		func(row, col int) int64 { return costOf(valves, row, columns[col]) })
+		func(row, col int) int64 { return costOf(valves, row, columns[col], prefer) })
 	plan := ShimPlan{}
 	plan.read(valves, columns, chosen)
+	plan.Frontier = frontier(valves, sizes, columns, plan)
 	for i := range plan.Impossible {
 		at := slices.IndexFunc(valves, func(v ShimValve) bool { return v.Valve == plan.Impossible[i].Valve })
 		plan.Impossible[i].Reason = lacking(valves[at], valves, sizes, stock)
@@ -178,6 +230,10 @@ func fromShop(valves []ShimValve, stock []Count) []column {
 // lacking says why a valve is not served.
 func lacking(v ShimValve, valves []ShimValve, sizes []measure.Length, stock []Count) string {
 	wanted := v.wanted()
+	if wanted.Lower > wanted.Upper {
+		return fmt.Sprintf("The gap of %s is known to ±%s only, which is more than its limits %s leave room for. "+
+			"Measure it again with the leaf that drags.", v.Valve, v.Uncertainty, v.Window)
+	}
 	fits := func(shim measure.Length) bool { return shim > 0 && wanted.Contains(shim) }
 	if slices.ContainsFunc(sizes, fits) ||
 		slices.ContainsFunc(stock, func(c Count) bool { return c.N > 0 && fits(c.Shim) }) ||
@@ -216,9 +272,9 @@ func deviation(v ShimValve, shim measure.Length) int64 {
 
 // costOf weighs a shim under a valve. A valve that is not served keeps its own, or stays bare where that lies
 // outside.
-func costOf(valves []ShimValve, row int, c column) int64 {
+func costOf(valves []ShimValve, row int, c column, prefer Prefer) int64 {
 	v := valves[row]
-	serves := v.wanted().Contains(c.shim) && c.from != ofNobody
+	serves := c.from != ofNobody && v.serves(c.shim, c.from == row)
 	switch {
 	case (c.from == ofMaker || c.from == ofNobody) && c.bought != row:
 		return never
@@ -226,12 +282,19 @@ func costOf(valves []ShimValve, row int, c column) int64 {
 		return perUnserved
 	case !serves:
 		return never
-	case c.from == row:
-		return deviation(v, c.shim)
-	case c.from == ofMaker:
-		return perBought + perDisturbed + deviation(v, c.shim)
 	}
-	return perDisturbed + deviation(v, c.shim)
+	bought, disturbed, off := int64(perBought), int64(perDisturbed), deviation(v, c.shim)
+	if prefer == NearestAim {
+		bought, disturbed = aimPerBought, aimPerDisturbed
+		off = off/perNanometre*aimPerNanometre + off%perNanometre
+	}
+	switch c.from {
+	case row:
+		return off
+	case ofMaker:
+		return bought + disturbed + off
+	}
+	return disturbed + off
 }
 
 // read turns the assignment into what goes where, what to buy and what is over.
@@ -243,7 +306,7 @@ func (p *ShimPlan) read(valves []ShimValve, columns []column, chosen []int) {
 		if c.from >= 0 {
 			used[c.from] = true
 		}
-		if costOf(valves, row, c) >= perUnserved {
+		if c.from == ofNobody || !v.serves(c.shim, c.from == row) {
 			p.Impossible = append(p.Impossible, Lacking{Valve: v.Valve})
 			continue
 		}

@@ -1,6 +1,7 @@
 package adjust_test
 
 import (
+	"cmp"
 	"fmt"
 	"math"
 	"math/rand/v2"
@@ -33,7 +34,7 @@ func TestSwapsComeFirst(t *testing.T) {
 		shimmed("I1", 2700, 100, 150, 250, 200), // wants 2.55 to 2.65
 		shimmed("I2", 2600, 300, 150, 250, 200), // wants 2.65 to 2.75
 		shimmed("I3", 2650, 200, 150, 250, 200),
-	}, []measure.Length{2600 * um, 2650 * um, 2700 * um}, nil)
+	}, []measure.Length{2600 * um, 2650 * um, 2700 * um}, nil, adjust.FewestBought)
 	assert.Equal(t, []adjust.Fit{{Valve: "I1", Shim: 2600 * um, From: "I2", Gap: 200 * um},
 		{Valve: "I2", Shim: 2700 * um, From: "I1", Gap: 200 * um},
 		{Valve: "I3", Shim: 2650 * um, From: "I3", Gap: 200 * um}}, p.Fit)
@@ -46,12 +47,12 @@ func TestSwapsComeFirst(t *testing.T) {
 func TestAGoodValveIsMovedOnlyToSaveAPurchase(t *testing.T) {
 	tight := shimmed("I1", 2700, 100, 150, 250, 200)
 	good := shimmed("I2", 2620, 230, 150, 250, 200) // its shim fits I1, and 2.70 fits it: gap 0.15
-	p := adjust.ChooseShims([]adjust.ShimValve{tight, good}, []measure.Length{2600 * um}, nil)
+	p := adjust.ChooseShims([]adjust.ShimValve{tight, good}, []measure.Length{2600 * um}, nil, adjust.FewestBought)
 	assert.Equal(t, "I2", p.Fit[0].From)
 	assert.Equal(t, adjust.Fit{Valve: "I2", Shim: 2700 * um, From: "I1", Gap: 150 * um}, p.Fit[1])
 	assert.Empty(t, p.Buy)
 	p = adjust.ChooseShims([]adjust.ShimValve{tight, good}, []measure.Length{2600 * um},
-		[]adjust.Count{{Shim: 2600 * um, N: 1}})
+		[]adjust.Count{{Shim: 2600 * um, N: 1}}, adjust.FewestBought)
 	assert.Equal(t, adjust.FromStock, p.Fit[0].From, "the shop has one: the good valve is left alone")
 	assert.Equal(t, "I2", p.Fit[1].From)
 	assert.Empty(t, p.Buy)
@@ -61,14 +62,14 @@ func TestAGoodValveIsMovedOnlyToSaveAPurchase(t *testing.T) {
 // Between two sizes equally near the aim the thinner one wins: loose rather than tight (common practice).
 func TestTiesGoToTheLooseSide(t *testing.T) {
 	p := adjust.ChooseShims([]adjust.ShimValve{shimmed("I1", 2700, 100, 150, 250, 200)},
-		[]measure.Length{2580 * um, 2620 * um}, nil)
+		[]measure.Length{2580 * um, 2620 * um}, nil, adjust.FewestBought)
 	assert.Equal(t, 220*um, p.Fit[0].Gap)
 	assert.Equal(t, []adjust.Count{{Shim: 2580 * um, N: 1}}, p.Buy)
 }
 
 func TestWhatCannotBeServedSaysWhy(t *testing.T) {
 	p := adjust.ChooseShims([]adjust.ShimValve{shimmed("E1", 2700, 600, 150, 250, 200),
-		shimmed("I1", 2600, 200, 150, 250, 200)}, []measure.Length{2600 * um}, nil)
+		shimmed("I1", 2600, 200, 150, 250, 200)}, []measure.Length{2600 * um}, nil, adjust.FewestBought)
 	require.Len(t, p.Impossible, 1)
 	assert.Equal(t, "E1", p.Impossible[0].Valve)
 	assert.Contains(t, p.Impossible[0].Reason, "3.05–3.15 mm")
@@ -96,66 +97,129 @@ func drawValves(t *rapid.T, most int) ([]adjust.ShimValve, []measure.Length) {
 			measure.Length(10*rapid.IntRange(5, 40).Draw(t, "gap")), 150, 250, 200))
 	}
 	var sizes []measure.Length
-	for s := measure.Length(2400); s <= 2900; s += 50 {
+	for s := measure.Length(2300); s <= 2900; s += 50 {
 		sizes = append(sizes, s*um)
 	}
 	return valves, sizes
 }
 
-// Never worse, in any of the three aims taken in order, than trying every way to deal out the shims.
+// everyDeal tries every way to deal out the engine's own shims and bought ones so that each gap lies surely in its
+// window.
+func everyDeal(valves []adjust.ShimValve, sizes []measure.Length, seen func(goal, measure.Length)) {
+	used := make([]bool, len(valves))
+	var try func(i int, so goal, worst measure.Length)
+	try = func(i int, so goal, worst measure.Length) {
+		if i == len(valves) {
+			seen(so, worst)
+			return
+		}
+		v := valves[i]
+		take := func(shim measure.Length, bought, disturbed int64) {
+			gap := v.Fitted + v.Measured - shim
+			if gap-v.Uncertainty >= v.Window.Lower && gap+v.Uncertainty <= v.Window.Upper {
+				off := (gap - v.Aim).Abs()
+				try(i+1, goal{so.bought + bought, so.disturbed + disturbed, so.off + int64(off)}, max(worst, off))
+			}
+		}
+		for j, from := range valves {
+			if used[j] {
+				continue
+			}
+			used[j] = true
+			moved := int64(1)
+			if i == j {
+				moved = 0
+			}
+			take(from.Fitted, 0, moved)
+			used[j] = false
+		}
+		for _, s := range sizes {
+			take(s, 1, 1)
+		}
+	}
+	try(0, goal{}, 0)
+}
+
+// goalOf is what a plan comes to, each of its gaps held against its window.
+func goalOf(t require.TestingT, valves []adjust.ShimValve, p adjust.ShimPlan) (ours goal) {
+	require.Empty(t, p.Impossible)
+	for i, f := range p.Fit {
+		v := valves[i]
+		require.True(t, v.Window.Contains(f.Gap-v.Uncertainty) && v.Window.Contains(f.Gap+v.Uncertainty))
+		require.Equal(t, v.Fitted+v.Measured, f.Shim+f.Gap)
+		ours.off += int64((f.Gap - v.Aim).Abs())
+		if f.From != f.Valve {
+			ours.disturbed++
+		}
+		if f.From == adjust.FromStock {
+			ours.bought++
+		}
+	}
+	return ours
+}
+
+// Never worse, in any of the three aims taken in order, than trying every way to deal out the shims: the fewest
+// bought first, or the nearest to the aim first. And the frontier is what trying all finds: for each number bought
+// the smallest worst distance from the aim.
 func TestChoiceAgainstTryingAll(t *testing.T) {
 	rapid.Check(t, func(t *rapid.T) {
 		valves, sizes := drawValves(t, 5)
-		p := adjust.ChooseShims(valves, sizes, nil)
-		require.Empty(t, p.Impossible)
-		ours := goal{}
-		for i, f := range p.Fit {
-			require.True(t, valves[i].Window.Contains(f.Gap))
-			require.Equal(t, valves[i].Fitted+valves[i].Measured, f.Shim+f.Gap)
-			ours.off += int64((f.Gap - valves[i].Aim).Abs())
-			if f.From != f.Valve {
-				ours.disturbed++
+		doubt := measure.Length(rapid.IntRange(0, 2).Draw(t, "doubt")) * 10 * um
+		for i := range valves {
+			valves[i].Uncertainty = doubt
+		}
+		fewest, nearest := goal{bought: math.MaxInt64}, goal{off: math.MaxInt64}
+		nearer := func(a, b goal) bool {
+			return cmp.Or(cmp.Compare(a.off, b.off), cmp.Compare(a.bought, b.bought),
+				cmp.Compare(a.disturbed, b.disturbed)) < 0
+		}
+		worst := map[int]measure.Length{}
+		everyDeal(valves, sizes, func(so goal, off measure.Length) {
+			if so.less(fewest) {
+				fewest = so
 			}
-			if f.From == adjust.FromStock {
-				ours.bought++
+			if nearer(so, nearest) {
+				nearest = so
+			}
+			if least, ok := worst[int(so.bought)]; !ok || off < least {
+				worst[int(so.bought)] = off
+			}
+		})
+		var frontier []adjust.ShimCost
+		for n := range len(valves) + 1 {
+			if off, ok := worst[n]; ok && (len(frontier) == 0 || off < frontier[len(frontier)-1].Worst) {
+				frontier = append(frontier, adjust.ShimCost{Bought: n, Worst: off})
 			}
 		}
-		best := goal{bought: math.MaxInt64}
-		used := make([]bool, len(valves))
-		var try func(i int, so goal)
-		try = func(i int, so goal) {
-			if i == len(valves) {
-				if so.less(best) {
-					best = so
-				}
-				return
-			}
-			v := valves[i]
-			take := func(shim measure.Length, bought, disturbed int64) {
-				if gap := v.Fitted + v.Measured - shim; v.Window.Contains(gap) {
-					try(i+1, goal{so.bought + bought, so.disturbed + disturbed,
-						so.off + int64((gap - v.Aim).Abs())})
-				}
-			}
-			for j, from := range valves {
-				if used[j] {
-					continue
-				}
-				used[j] = true
-				moved := int64(1)
-				if i == j {
-					moved = 0
-				}
-				take(from.Fitted, 0, moved)
-				used[j] = false
-			}
-			for _, s := range sizes {
-				take(s, 1, 1)
-			}
-		}
-		try(0, goal{})
-		require.Equal(t, best, ours)
+		p := adjust.ChooseShims(valves, sizes, nil, adjust.FewestBought)
+		require.Equal(t, fewest, goalOf(t, valves, p))
+		require.Equal(t, frontier, p.Frontier)
+		q := adjust.ChooseShims(valves, sizes, nil, adjust.NearestAim)
+		require.Equal(t, nearest, goalOf(t, valves, q))
+		require.Equal(t, frontier, q.Frontier)
 	})
+}
+
+// A gap must lie inside its limits by as much as it is uncertain; a valve found in keeps its own shim however close.
+func TestUncertaintyKeepsAwayFromTheLimits(t *testing.T) {
+	close := shimmed("I1", 2700, 155, 150, 250, 200)
+	close.Uncertainty = 10 * um
+	sizes := []measure.Length{2650 * um, 2700 * um}
+	moved := adjust.ChooseShims([]adjust.ShimValve{close}, sizes, nil, adjust.FewestBought)
+	assert.Equal(t, adjust.Fit{Valve: "I1", Shim: 2650 * um, From: adjust.FromStock, Gap: 205 * um, Bought: true},
+		moved.Fit[0])
+	close.Keeps = true
+	kept := adjust.ChooseShims([]adjust.ShimValve{close}, sizes, nil, adjust.FewestBought)
+	assert.Equal(t, "I1", kept.Fit[0].From)
+	assert.Equal(t, []adjust.ShimCost{{Bought: 0, Worst: 45 * um}, {Bought: 1, Worst: 5 * um}}, kept.Frontier)
+	nearest := adjust.ChooseShims([]adjust.ShimValve{close}, sizes, nil, adjust.NearestAim)
+	assert.Equal(t, 205*um, nearest.Fit[0].Gap, "the aim comes first: it is bought for")
+	close.Keeps, close.Uncertainty = false, 60*um
+	none := adjust.ChooseShims([]adjust.ShimValve{close}, sizes, nil, adjust.FewestBought)
+	require.Len(t, none.Impossible, 1)
+	assert.Contains(t, none.Impossible[0].Reason, "known to ±0.06 mm only")
+	assert.Empty(t, none.Fit)
+	assert.Empty(t, none.Frontier)
 }
 
 // The same assignment as a linear programme, solved by gonum's simplex: an assignment's vertices are whole
@@ -198,7 +262,7 @@ func TestChoiceAgainstLinearProgramme(t *testing.T) {
 		want, _, err := lp.Simplex(cost, a, b, 1e-9, nil)
 		require.NoError(t, err)
 		got := 0.0
-		for i, f := range adjust.ChooseShims(valves, sizes, nil).Fit {
+		for i, f := range adjust.ChooseShims(valves, sizes, nil, adjust.FewestBought).Fit {
 			switch f.From {
 			case f.Valve:
 			case adjust.FromStock:
@@ -221,7 +285,7 @@ func seeded(seed uint64) ([]adjust.ShimValve, []measure.Length) {
 			measure.Length(50+random.IntN(350)), 150, 250, 200))
 	}
 	var sizes []measure.Length
-	for s := measure.Length(2400); s <= 2900; s += 50 {
+	for s := measure.Length(2300); s <= 2900; s += 50 {
 		sizes = append(sizes, s*um)
 	}
 	return valves, sizes
@@ -238,7 +302,7 @@ func BenchmarkShimsSixteen(b *testing.B) {
 		sizes = append(sizes, s*um)
 	}
 	for b.Loop() {
-		adjust.ChooseShims(valves, sizes, nil)
+		adjust.ChooseShims(valves, sizes, nil, adjust.FewestBought)
 	}
 }
 
@@ -249,7 +313,7 @@ func TestAnUnservedValveKeepsItsShim(t *testing.T) {
 		shimmed("I1", 2700, 10, 180, 220, 200),  // wants 2.49 to 2.53
 		shimmed("I2", 2500, 900, 180, 220, 200), // wants 3.18 to 3.22: no size
 		shimmed("I3", 2650, 200, 180, 220, 200),
-	}, []measure.Length{2500 * um, 2550 * um, 3100 * um}, nil)
+	}, []measure.Length{2500 * um, 2550 * um, 3100 * um}, nil, adjust.FewestBought)
 	require.Len(t, p.Impossible, 1)
 	assert.Equal(t, "I2", p.Impossible[0].Valve)
 	assert.Equal(t, adjust.Fit{Valve: "I1", Shim: 2500 * um, From: adjust.FromStock, Gap: 210 * um,
@@ -263,7 +327,7 @@ func TestChoiceWithUnservedValvesAgainstTryingAll(t *testing.T) {
 	rapid.Check(t, func(t *rapid.T) {
 		valves, _ := drawValves(t, 4)
 		sizes := []measure.Length{2500 * um, 2700 * um}
-		p := adjust.ChooseShims(valves, sizes, nil)
+		p := adjust.ChooseShims(valves, sizes, nil, adjust.FewestBought)
 		require.Len(t, valves, len(p.Fit)+len(p.Impossible))
 		bought := 0
 		given := map[string]bool{}
@@ -335,6 +399,6 @@ func BenchmarkShims48By200(b *testing.B) {
 	}
 	b.ReportAllocs()
 	for b.Loop() {
-		adjust.ChooseShims(valves, sizes, stock)
+		adjust.ChooseShims(valves, sizes, stock, adjust.FewestBought)
 	}
 }

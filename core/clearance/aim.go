@@ -10,26 +10,30 @@ import (
 // Aim is where within its limits a valve is set.
 type Aim string
 
-// The two schools: the middle, or the loose end ("a tight valve burns, a loose one only ticks": common
-// practice). The zero value is the nominal.
+// The schools: the middle, or the loose end ("a tight valve burns, a loose one only ticks": common practice), which
+// may also mean that the leaf of the upper limit itself drags. The zero value is the nominal.
 const (
 	AimNominal Aim = "nominal"
 	AimLoose   Aim = "loose"
+	AimUpper   Aim = "upper"
 )
 
 // looseRoom is how far below the upper limit the loose end lies, so that a valve set there still reads in
 // with an unchecked leaf: its uncertainty and the feel.
 const looseRoom = 10 * measure.Micrometre
 
-// At is the gap to set: the nominal, or for the loose end a little below the upper limit, never below the
+// At is the gap to set: the nominal, the upper limit, or for the loose end a little below it, never below the
 // nominal.
 //
 // The trade is split. The middle gives the most room for error on both sides; the loose end spares the
 // valve, which must have time on its seat to give off its heat, and is asked for on hard-worked engines.
 // Neither ever goes below the lower limit.
 func (l Limits) At(a Aim) measure.Length {
-	if a == AimLoose {
+	switch a {
+	case AimLoose:
 		return max(l.Nominal, l.Window.Upper-looseRoom)
+	case AimUpper:
+		return l.Window.Upper
 	}
 	return l.Nominal
 }

@@ -30,7 +30,7 @@ type Act interface {
 // an Act.
 func Acts() []Act {
 	return []Act{
-		WayChosen{}, RoundChosen{}, TemperatureNoted{}, Prepared{}, Turned{}, Located{}, Doubted{}, Picked{}, ReadingTaken{},
+		WayChosen{}, RoundChosen{}, TemperatureNoted{}, Prepared{}, JudgedCold{}, Turned{}, Located{}, Doubted{}, Picked{}, ReadingTaken{},
 		DialRead{},
 		Withdrawn{}, Sized{}, Kept{}, Freed{}, Adjusted{}, Locked{}, LeftAsIs{}, BarredOver{}, Undone{}, Signed{},
 		WentHot{},

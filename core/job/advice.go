@@ -224,6 +224,20 @@ func (j *Job) overAndOn(by measure.Angle) string {
 	return how
 }
 
+// Outcome is what a signed job came to besides being done, in words: what it was put off for, or that nothing was
+// set; empty where something was.
+func (j *Job) Outcome() string {
+	switch {
+	case j.SignedBy == "":
+		return ""
+	case j.Deferred != (Deferral{}):
+		return j.Deferred.String()
+	case !j.anyAdjusted() && j.Cold == nil:
+		return "checked, nothing set"
+	}
+	return ""
+}
+
 // Brief says in a line what is next, for those who only look on.
 func (j *Job) Brief() string {
 	n := j.Next()
@@ -254,6 +268,9 @@ func (j *Job) Brief() string {
 		return "Account for all tools, then sign"
 	case DoGoHot:
 		return "Signed cold: the hot pass is waiting"
+	}
+	if outcome := j.Outcome(); outcome != "" {
+		return fmt.Sprintf("Signed by %s: %s", j.SignedBy, outcome)
 	}
 	return "Signed by " + j.SignedBy
 }

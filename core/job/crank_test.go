@@ -9,6 +9,7 @@ import (
 	"github.com/stretchr/testify/require"
 	"pgregory.net/rapid"
 
+	"metronix/core/adjust"
 	"metronix/core/clearance"
 	"metronix/core/engine"
 	"metronix/core/gauge"
@@ -278,7 +279,7 @@ func TestNonsenseReplaysWithoutPanic(t *testing.T) {
 			j.Next()
 			j.Progress()
 			j.Here()
-			j.Shims(nil, nil)
+			j.Shims(nil, nil, adjust.FewestBought)
 		}
 	})
 }

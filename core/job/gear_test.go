@@ -83,7 +83,7 @@ func TestShimmedEngine(t *testing.T) {
 		}
 		return 300, clearance.Drag
 	})
-	_, missing := d.job.Shims(nil, nil)
+	_, missing := d.job.Shims(nil, nil, adjust.FewestBought)
 	assert.Equal(t, []string{"E1", "E4"}, missing, "only of the valves that are out must the size be known")
 	d.refused(job.Happening{Act: job.Sized{Valve: "E1", Shim: 0}}, "not the thickness of a shim")
 	for _, v := range d.job.Valves {
@@ -96,7 +96,7 @@ func TestShimmedEngine(t *testing.T) {
 		}
 		d.do(job.Happening{Act: job.Sized{Valve: v.Name, Shim: size * um}})
 	}
-	plan, missing := d.job.Shims(nil, nil)
+	plan, missing := d.job.Shims(nil, nil, adjust.FewestBought)
 	assert.Empty(t, missing)
 	assert.Empty(t, plan.Buy)
 	from := map[string]string{}
@@ -118,7 +118,7 @@ func TestShimmedEngine(t *testing.T) {
 	assert.Equal(t, job.Next{Action: job.DoAdjust, Valve: "E1", Stop: 2}, d.job.Next(),
 		"the crank is not turned with a shim missing")
 	assert.Equal(t, []measure.Length{2600 * um}, d.job.LooseShims)
-	plan, _ = d.job.Shims(nil, nil)
+	plan, _ = d.job.Shims(nil, nil, adjust.FewestBought)
 	for _, f := range plan.Fit {
 		if f.Valve == "E1" {
 			assert.Equal(t, adjust.Fit{Valve: "E1", Shim: 2600 * um, From: adjust.FromStock, Gap: 300 * um},
@@ -189,9 +189,9 @@ func TestACorrectedSizeCounts(t *testing.T) {
 	d := shimmedWith(t, "E1", 420, nil)
 	d.do(job.Happening{Act: job.Sized{Valve: "E1", Shim: 2600 * um}})
 	d.do(job.Happening{Act: job.Sized{Valve: "E1", Shim: 2800 * um}})
-	plan, missing := d.job.Shims([]measure.Length{2700 * um, 2900 * um}, nil)
+	plan, missing := d.job.Shims([]measure.Length{2700 * um, 2900 * um, 2920 * um}, nil, adjust.FewestBought)
 	require.Empty(t, missing)
-	assert.Equal(t, adjust.Fit{Valve: "E1", Shim: 2900 * um, From: adjust.FromStock, Gap: 320 * um,
+	assert.Equal(t, adjust.Fit{Valve: "E1", Shim: 2920 * um, From: adjust.FromStock, Gap: 300 * um,
 		Bought: true}, plan.Fit[0])
 }
 
@@ -215,8 +215,9 @@ func TestAnUndecidedShimmedValveHasAWayOn(t *testing.T) {
 	d := shimmedWith(t, "E1", 0, owned) // free at 0.26, won't go at 0.31: between, 0.28 to 0.32 is undecided
 	assert.Equal(t, job.Next{Action: job.DoAdjust, Valve: "E1", Stop: 0}, d.job.Next())
 	d.do(job.Happening{Act: job.Sized{Valve: "E1", Shim: 2600 * um}})
-	plan, _ := d.job.Shims([]measure.Length{2600 * um}, nil)
-	assert.Equal(t, "E1", plan.Fit[0].From, "the middle of what is known lies in the limits")
+	plan, _ := d.job.Shims([]measure.Length{2600 * um}, nil, adjust.FewestBought)
+	require.Len(t, plan.Impossible, 1)
+	assert.Contains(t, plan.Impossible[0].Reason, "known to ±", "no shim leaves what is known so little surely in")
 	other := *d
 	other.do(job.Happening{Act: job.LeftAsIs{Valve: "E1", Reason: "no leaf between"}})
 	assert.Equal(t, job.DoSign, other.job.Next().Action)

@@ -69,14 +69,17 @@ type Job struct {
 	PreparedAt time.Time
 	EngineC    float64
 	AmbientC   float64
-	Override   string     // why the temperature gate stands passed all the same; empty: it does not
-	Overrides  []Override // every time it was, in all passes
+	Judged     *JudgedCold // how it was judged cold without a thermometer; nil: it was measured
+	Override   string      // why the temperature gate stands passed all the same; empty: it does not
+	Overrides  []Override  // every time it was, in all passes
 	// why the gate has to be passed again; empty: it was not passed yet, or stands passed
 	Closed       string
 	Temperatures []Temperature
 	SignedBy     string
 	SignedAt     time.Time
-	Cold         *Signature // of the cold pass, once the hot pass began
+	Deferred     Deferral    // what it was put off for when it was signed
+	Cold         *Signature  // of the cold pass, once the hot pass began
+	ColdJudged   *JudgedCold // how that pass was judged cold; nil: it was measured
 	LockPairs    []LockPair
 	LooseShims   []measure.Length // taken out and not in the engine
 	FromShop     []ShopShim       // shims that went in and came neither from a valve nor from the loose ones
@@ -139,6 +142,14 @@ func (j *Job) Provisional() bool { return j.Hot != nil && j.Cold == nil }
 
 // AimOf is the gap to set a valve to.
 func (j *Job) AimOf(v *ValveState) measure.Length { return v.Limits.At(j.Aim) }
+
+// AimOfNamed is AimOf by name; 0 for what is no valve.
+func (j *Job) AimOfNamed(valve string) measure.Length {
+	if v, ok := j.Valve(valve); ok {
+		return j.AimOf(v)
+	}
+	return 0
+}
 
 // Valve finds a valve by name.
 func (j *Job) Valve(name string) (*ValveState, bool) {

@@ -47,7 +47,7 @@ func (a Kept) do(j *Job) {
 	v := j.valve(a.Valve)
 	judgement := j.Judge(v)
 	result := &Result{Judgement: judgement, Readings: v.Round, At: v.readAt, Stale: j.stale(v.readAt),
-		TimeDoubtful: v.readDoubt}
+		TimeDoubtful: v.readDoubt, OffAim: j.offAim(v, judgement)}
 	j.learn(v, judgement)
 	if v.Adjustments == 0 && !v.Freed && !j.checked {
 		v.AsFound = result
@@ -61,6 +61,14 @@ func (a Kept) do(j *Job) {
 	if result.Stale {
 		j.shut("The last reading came later than the hot figures hold. Run the engine warm again.")
 	}
+}
+
+// offAim says that a gap is in and that its aim lies outside what it may be, so that the leaf of the aim would not
+// drag.
+func (j *Job) offAim(v *ValveState, judged clearance.Judgement) bool {
+	aim := j.AimOf(v)
+	return judged.Verdict == clearance.In && judged.Estimate != nil &&
+		(aim < judged.Low || judged.High != nil && aim > *judged.High)
 }
 
 func (a Kept) closes(*Job) string { return a.Valve }

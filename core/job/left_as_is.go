@@ -45,7 +45,7 @@ func (a LeftAsIs) may(j *Job, _ string) error {
 	case v.slackened():
 		return refuse("valve", fmt.Sprintf("The adjuster of %s was slackened. Set it and lock it before it is left.",
 			v.Name))
-	case !v.toKeep() && !v.Needs() && !v.toRead(), j.Found(v).Verdict == clearance.In:
+	case !v.toKeep() && !v.Needs() && !v.toRead(), !v.Needs() && j.Found(v).Verdict == clearance.In:
 		return refuse("valve", fmt.Sprintf("%s is not out of its limits: there is nothing to leave.", v.Name))
 	}
 	return j.alone(v)

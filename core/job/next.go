@@ -165,9 +165,12 @@ func (j *Job) actionAt(v *ValveState) Action {
 // MaySet says that setting a valve may follow on what was found of it here and now: it is read, not in, and the
 // round has it set. One leaf that shows the side is enough.
 func (j *Job) MaySet(v *ValveState) bool {
-	judged := j.Found(v)
-	return j.Settable(v) && j.Going != ReadOnly && !j.Sheet.Shimmed() && v.Stage != NutLoose && j.maySetNow() &&
-		(len(v.Round) > 0 || v.Needs()) && judged.Verdict != clearance.In && judged.Conflict == "" &&
+	judged, wants := j.Found(v), v.Needs()
+	if len(v.Round) > 0 {
+		wants = judged.Verdict != clearance.In
+	}
+	return wants && j.Settable(v) && j.Going != ReadOnly && !j.Sheet.Shimmed() && v.Stage != NutLoose &&
+		j.maySetNow() && judged.Conflict == "" &&
 		!(v.toKeep() && j.stale(v.readAt))
 }
 

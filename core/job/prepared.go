@@ -41,7 +41,7 @@ func (a Prepared) do(j *Job) {
 		j.lose()
 	}
 	j.Temperatures = append(j.Temperatures, Temperature{j.now, a.EngineC, a.AmbientC})
-	j.Prepared, j.PreparedAt, j.EngineC, j.AmbientC = true, j.now, a.EngineC, a.AmbientC
+	j.Prepared, j.PreparedAt, j.EngineC, j.AmbientC, j.Judged = true, j.now, a.EngineC, a.AmbientC, nil
 	j.Closed, j.Override, j.putBack = "", "", false
 	if j.gate(a.EngineC, a.AmbientC) != "" {
 		j.Override = strings.TrimSpace(a.Reason)

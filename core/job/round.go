@@ -17,7 +17,17 @@ type Round struct {
 	// CheckTurns is how many turns of the crank come before the check round, 2 or 4; 0: as many as the sheet says
 	CheckTurns int
 	Scope      []string // the valves of this job; nil: every valve
+	ToAim      Aiming   // whether a valve that is in and off the aim is set too; empty: it is left alone
 }
+
+// Aiming is what becomes of a valve that is in its limits and not at its aim. The zero value is LeaveIn.
+type Aiming string
+
+// If it is in, leave it alone; or bring all to the aim, as some will have it (both common practice).
+const (
+	LeaveIn  Aiming = "leave_in"
+	AllToAim Aiming = "all_to_aim"
+)
 
 // KindFirst is which kind of valve is gone round first, so that its leaf stays in the hand (common practice).
 // The zero value is BothKinds.
@@ -131,6 +141,11 @@ func (r Round) sound(j *Job) error {
 		return refuse("check_turns", fmt.Sprintf("%d turns before the check: %d, or %d for two turns of the cam.",
 			r.CheckTurns, UsualCheckTurns, engine.LongCheckTurns))
 	}
+	switch r.ToAim {
+	case "", LeaveIn, AllToAim:
+	default:
+		return refuse("aiming", fmt.Sprintf("%q: %s or %s.", r.ToAim, LeaveIn, AllToAim))
+	}
 	if r.Scope != nil && len(r.Scope) == 0 {
 		return refuse("scope", "A job is about one valve at least.")
 	}
@@ -161,7 +176,7 @@ func (r Round) leavesOut(valve string) bool {
 func (j *Job) goRound(r Round) {
 	j.Round = r
 	for _, v := range j.Valves {
-		v.Outside = r.leavesOut(v.Name)
+		v.Outside, v.toAim = r.leavesOut(v.Name), r.ToAim == AllToAim
 	}
 }
 

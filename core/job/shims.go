@@ -51,15 +51,20 @@ func (j *Job) fit(v *ValveState, a Adjusted) {
 // with the shims that lie on the bench counted as stock. Stock is what the shop has now. Missing names the
 // valves that need another shim and whose fitted size, or whose gap as a figure, is not known yet. A valve
 // that is in and whose size is not known keeps its shim, and is left out.
-func (j *Job) Shims(sizes []measure.Length, stock []adjust.Count) (plan adjust.ShimPlan, missing []string) {
+//
+// Another shim must leave a gap surely in its limits, by as much as its figure is uncertain; one that was found in
+// keeps its own, however close, unless the plan moves it.
+func (j *Job) Shims(sizes []measure.Length, stock []adjust.Count, prefer adjust.Prefer) (plan adjust.ShimPlan,
+	missing []string) {
 	var valves []adjust.ShimValve
 	for _, v := range j.Valves {
-		gap, ok := gapOf(v)
+		gap, doubt, ok := gapOf(v)
 		switch {
 		case v.Stage != Untouched: // done, and waiting to be read again
 		case ok && v.readWith > 0:
 			valves = append(valves, adjust.ShimValve{Valve: v.Name, Fitted: v.readWith, Measured: gap,
-				Window: v.Limits.Window, Aim: j.AimOf(v), Out: v.Out})
+				Window: v.Limits.Window, Aim: j.AimOf(v), Out: v.Out, Uncertainty: doubt,
+				Keeps: v.Last.Judgement.Verdict == clearance.In})
 		case v.Needs():
 			missing = append(missing, v.Name)
 		}
@@ -68,22 +73,21 @@ func (j *Job) Shims(sizes []measure.Length, stock []adjust.Count) (plan adjust.S
 	for _, shim := range j.LooseShims {
 		here = append(here, adjust.Count{Shim: shim, N: 1})
 	}
-	return adjust.ChooseShims(valves, sizes, here), missing
+	return adjust.ChooseShims(valves, sizes, here, prefer), missing
 }
 
-// gapOf is the gap last kept as one figure: the estimate, or the middle of what it lies between.
-func gapOf(v *ValveState) (measure.Length, bool) {
-	if v.Last == nil {
-		return 0, false
+// gapOf is the gap last kept as one figure, the estimate or the middle of what it lies between, and how uncertain
+// that is, either way.
+func gapOf(v *ValveState) (gap, doubt measure.Length, ok bool) {
+	if v.Last == nil || v.Last.Judgement.High == nil {
+		return 0, 0, false
 	}
 	judged := v.Last.Judgement
-	switch {
-	case judged.Estimate != nil:
-		return *judged.Estimate, true
-	case judged.High != nil:
-		return judged.Low + (*judged.High-judged.Low)/2, true
+	gap = judged.Low + (*judged.High-judged.Low)/2
+	if judged.Estimate != nil {
+		gap = *judged.Estimate
 	}
-	return 0, false
+	return gap, max(gap-judged.Low, *judged.High-gap), true
 }
 
 // wantFigure sends a valve of a shimmed engine that is out of its limits, or that no leaf decides, on to the

@@ -1,6 +1,10 @@
 package job
 
-import "strings"
+import (
+	"fmt"
+	"slices"
+	"strings"
+)
 
 // Signed ends a job, or its cold pass where a hot one follows.
 //
@@ -8,21 +12,79 @@ import "strings"
 // an engine; so signing asks for both by name, and is refused without them. It is refused as well while
 // any valve waits to be read, set or checked: a valve may be left out of its limits with a reason, never
 // forgotten.
+//
+// A job in which nothing was set is an inspection, and may be signed as deferred: put off until a date, an
+// odometer, parts or other cams. A deferred job may leave valves unread.
 type Signed struct {
 	plain
 	By       string // who signs
 	ToolsOut bool   // every tool and leaf was counted out, and the socket is off the crank
+	Deferred Deferral
+}
+
+// Deferral is what a job was put off for, and until when. The zero value is that nothing was.
+type Deferral struct {
+	Waits WaitsFor
+	Until string // in the mechanic's words or as a date: "2027-03-01", "120000 km", "the other cams"
+}
+
+// WaitsFor is what a deferred job waits for.
+type WaitsFor string
+
+// A date, an odometer, parts on order, or other cams.
+const (
+	WaitsForDate     WaitsFor = "date"
+	WaitsForOdometer WaitsFor = "odometer"
+	WaitsForParts    WaitsFor = "parts"
+	WaitsForCams     WaitsFor = "cams"
+)
+
+// String says it in words: "deferred until 2027-03-01", "deferred: waits for parts, on order".
+func (d Deferral) String() string {
+	until := strings.TrimSpace(d.Until)
+	switch d.Waits {
+	case WaitsForDate, WaitsForOdometer:
+		return "deferred until " + until
+	}
+	says := map[WaitsFor]string{WaitsForParts: "deferred: waits for parts", WaitsForCams: "deferred: waits for other cams"}[d.Waits]
+	if until != "" {
+		says += ", " + until
+	}
+	return says
+}
+
+// mostUntil bounds what is said of a deferral, in characters.
+const mostUntil = 120
+
+func (d Deferral) sound() error {
+	switch {
+	case d == Deferral{}:
+		return nil
+	case !slices.Contains([]WaitsFor{WaitsForDate, WaitsForOdometer, WaitsForParts, WaitsForCams}, d.Waits):
+		return refuse("deferred.waits_for", fmt.Sprintf("%q is nothing to wait for: %s, %s, %s or %s.", d.Waits,
+			WaitsForDate, WaitsForOdometer, WaitsForParts, WaitsForCams))
+	case len([]rune(d.Until)) > mostUntil:
+		return refuse("deferred.until", fmt.Sprintf("At most %d characters.", mostUntil))
+	case strings.TrimSpace(d.Until) == "" && (d.Waits == WaitsForDate || d.Waits == WaitsForOdometer):
+		return refuse("deferred.until", "Say until when it is put off.")
+	}
+	return nil
 }
 
 // Kind is "signed".
 func (Signed) Kind() Kind { return "signed" }
 
+func (a Signed) sound(*Job) error { return a.Deferred.sound() }
+
 func (a Signed) may(j *Job, _ string) error {
 	if err := j.nothingBegun("signing"); err != nil {
 		return err
 	}
+	if v := j.find((*ValveState).slackened); v != nil {
+		return refuse("kind", fmt.Sprintf("Finish %s before signing: %s.", v.Name, v.unfinished()))
+	}
 	switch {
-	case j.Phase() != Sign:
+	case j.Phase() != Sign && a.Deferred == (Deferral{}):
 		return refuse("kind", "The job is not finished: valves are waiting to be read, adjusted or checked.")
 	case strings.TrimSpace(a.By) == "":
 		return refuse("by", "Say who signs.")
@@ -33,4 +95,6 @@ func (a Signed) may(j *Job, _ string) error {
 	return nil
 }
 
-func (a Signed) do(j *Job) { j.SignedBy, j.SignedAt = strings.TrimSpace(a.By), j.now }
+func (a Signed) do(j *Job) {
+	j.SignedBy, j.SignedAt, j.Deferred = strings.TrimSpace(a.By), j.now, a.Deferred
+}

@@ -231,7 +231,7 @@ func (w *truth) set(j *job.Job, valve string) {
 		return
 	}
 	w.must(job.Happening{Act: job.Sized{Valve: valve, Shim: w.shims[valve]}})
-	plan, _ := w.d.job.Shims(shimSizes(), nil)
+	plan, _ := w.d.job.Shims(shimSizes(), nil, adjust.FewestBought)
 	for _, f := range plan.Fit {
 		if f.Valve == valve && f.Shim != w.shims[valve] {
 			w.fit(f)

@@ -13,6 +13,7 @@ type Result struct {
 	Judgement clearance.Judgement
 	Readings  []clearance.Reading
 	At        time.Time // when the last of them was made
+	OffAim    bool      // it is in, and the aim lies outside what its gap may be
 	Stale     bool      // a hot reading taken too long after the engine was shut off
 	// TimeDoubtful says that the client's word for when it was made cannot be right: At is when it arrived.
 	TimeDoubtful bool
@@ -41,12 +42,14 @@ type ValveState struct {
 	LeaveReason string         // why it stays out of limits; empty: it was not left
 	Shim        measure.Length // fitted; 0: not known
 	Out         bool           // its shim was taken out for another valve
+	SetFor      string         // why it was set though it was in; empty: it was not
 	Freed       bool           // its adjuster was slackened and found free before any was set: nothing was found
 	Outside     bool           // it is not in the scope of this job
 	ColdFound   *Result        // of the cold pass, once the hot pass began
 	ColdLeft    *Result
 	ColdReason  string // why it was left out of limits in the cold pass
 
+	toAim     bool      // a gap that is in and off the aim is to be set too
 	readAt    time.Time // when the last reading of Round was made
 	readDoubt bool
 	readThere bool // it was made at a place where the crank stands no more
@@ -74,9 +77,13 @@ func (v *ValveState) toFree() bool { return v.toRead() && v.Last == nil && !v.Fr
 func (v *ValveState) slackened() bool { return v.Freed && v.Last == nil && v.Stage == Untouched }
 
 // Needs says that the valve is read and not in, and nobody decided to leave it so; or that its shim lies
-// elsewhere.
+// elsewhere. Where all are to come to the aim, one that is in and off it needs setting too.
 func (v *ValveState) Needs() bool {
-	return v.Out || v.Last != nil && v.Last.Judgement.Verdict != clearance.In && v.LeaveReason == "" && !v.Outside
+	if v.Out {
+		return true
+	}
+	return v.Last != nil && v.LeaveReason == "" && !v.Outside &&
+		(v.Last.Judgement.Verdict != clearance.In || v.toAim && v.Last.OffAim)
 }
 
 // toKeep says that the valve has readings that count and are not kept yet.

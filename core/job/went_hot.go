@@ -30,6 +30,7 @@ func (WentHot) do(j *Job) {
 	}
 	j.Cold = &Signature{j.SignedBy, j.SignedAt}
 	j.Card = *j.Hot
+	j.ColdJudged, j.Judged = j.Judged, nil
 	j.SignedBy, j.SignedAt, j.Prepared, j.Override, j.Closed = "", time.Time{}, false, "", ""
 	j.barred, j.checked, j.picked = false, false, ""
 	for _, v := range j.Valves {
@@ -37,7 +38,7 @@ func (WentHot) do(j *Job) {
 		v.Limits = limits[v.Kind]
 		v.AsFound, v.Last, v.Verified, v.LeaveReason, v.Adjustments, v.Stage = nil, nil, false, "", 0,
 			Untouched
-		v.Freed = false
+		v.Freed, v.SetFor = false, ""
 	}
 	j.lose()
 }

@@ -31,7 +31,7 @@ type JobStart struct {
 	Card       int      `json:"card" minimum:"0" maximum:"99" doc:"index of the clearance card on the engine's sheet"`
 	HotCard    *int     `json:"hot_card,omitempty" minimum:"0" maximum:"99" doc:"card of the hot pass, where the first one is only a cold start"`
 	CardReason string   `json:"card_reason,omitempty" maxLength:"200" doc:"why this card"`
-	Aim        string   `json:"aim,omitempty" enum:",nominal,loose"`
+	Aim        string   `json:"aim,omitempty" enum:",nominal,loose,upper"`
 	AimReason  string   `json:"aim_reason,omitempty" maxLength:"200"`
 	Rule       string   `json:"rule,omitempty" enum:",workshop,guarded,one_leaf"`
 	FeelMM     *wire.MM `json:"feel_mm,omitempty" doc:"this mechanic's uncertainty of feel; absent: 0.005"`

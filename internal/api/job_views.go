@@ -64,6 +64,7 @@ type Result struct {
 	Readings  []Reading `json:"readings"`
 	At        time.Time `json:"at"`
 	Stale     bool      `json:"stale" doc:"a hot reading taken too late"`
+	OffAim    bool      `json:"off_aim" doc:"it is in, and the aim lies outside what its gap may be"`
 	Doubtful  bool      `json:"time_doubtful" doc:"the time it was made at could not be right, and is when it arrived"`
 }
 
@@ -90,6 +91,7 @@ type ValveState struct {
 	SetAngled []bool     `json:"set_by_angled"`
 	SetBy     string     `json:"set_by" doc:"the same as stamped on the leaves"`
 	Caution   string     `json:"caution" doc:"what to mind before it is worked on here; empty: nothing"`
+	SetFor    string     `json:"set_for" doc:"why it was set though it was in; empty: it was not"`
 	Freed     bool       `json:"freed" doc:"its adjuster was slackened before any was set: nothing was found"`
 	Outside   bool       `json:"outside" doc:"it is not of this job"`
 	Out       bool       `json:"out" doc:"its shim was taken out for another valve"`
@@ -148,6 +150,10 @@ type JobState struct {
 	KindFirst  string        `json:"one_kind_first" enum:"both,exhaust,intake"`
 	CheckTurns int           `json:"check_turns" doc:"turns of the crank before the check round"`
 	Scope      []string      `json:"scope,omitempty" doc:"the valves of this job; absent: all"`
+	Aiming     string        `json:"aiming" enum:"leave_in,all_to_aim"`
+	ColdBy     string        `json:"cold_by" doc:"how it was judged cold without a thermometer; empty: it was not"`
+	ColdWasBy  string        `json:"cold_pass_by" doc:"the same of the provisional cold pass"`
+	Outcome    string        `json:"outcome" doc:"what a signed job came to: what it was put off for, or that nothing was set; empty: something was"`
 	Rounds     []string      `json:"rounds" enum:"set_as_you_go,read_first,read_only,free_first" doc:"those of this engine, the usual one first"`
 	UsualCheck string        `json:"usual_check" enum:"all,set_ones,none"`
 	CrankDeg   *wire.Deg     `json:"crank_deg" nullable:"true"`
@@ -197,7 +203,7 @@ type JobView struct {
 	GaugeName   string     `json:"gauge_name"`
 	Card        Card       `json:"card"`
 	CardReason  string     `json:"card_reason"`
-	Aim         string     `json:"aim" enum:"nominal,loose"`
+	Aim         string     `json:"aim" enum:"nominal,loose,upper"`
 	AimReason   string     `json:"aim_reason"`
 	Rule        string     `json:"rule" enum:"workshop,guarded,one_leaf"`
 	FeelMM      wire.MM    `json:"feel_mm"`
@@ -263,7 +269,7 @@ func resultView(r *job.Result) *Result {
 	if r == nil {
 		return nil
 	}
-	return &Result{judgementView(r.Judgement), readingsView(r.Readings), r.At, r.Stale, r.TimeDoubtful}
+	return &Result{judgementView(r.Judgement), readingsView(r.Readings), r.At, r.Stale, r.OffAim, r.TimeDoubtful}
 }
 
 func valveState(j *job.Job, v *job.ValveState, advice *job.Advice) ValveState {
@@ -273,7 +279,7 @@ func valveState(j *job.Job, v *job.ValveState, advice *job.Advice) ValveState {
 		Adjusted: v.Adjustments,
 		Verified: v.Verified, Left: v.LeaveReason, Needs: v.Needs(), MaySet: j.MaySet(v),
 		AimMM: wire.MM(j.AimOf(v)), SetByMM: []wire.MM{}, SetAngled: []bool{},
-		Freed: v.Freed, Outside: v.Outside, Out: v.Out, MadeThere: v.ReadThere(), ColdWhy: v.ColdReason, ShimMM: wire.MM(v.Shim),
+		SetFor: v.SetFor, Freed: v.Freed, Outside: v.Outside, Out: v.Out, MadeThere: v.ReadThere(), ColdWhy: v.ColdReason, ShimMM: wire.MM(v.Shim),
 		Caution:   j.Caution(v),
 		ColdFound: resultView(v.ColdFound), ColdLeft: resultView(v.ColdLeft)}
 	if pre, ok := advice.PreLock(v); ok {
@@ -332,6 +338,7 @@ func stateView(id string, o *openJob, shift adjust.Shift, now time.Time, only st
 		Card: cardShort(j.Card), Clock: now.UTC(), Closed: j.Closed,
 		Round: string(cmp.Or(j.Going, job.ReadFirst)), Check: string(cmp.Or(j.Check, job.CheckAll)),
 		KindFirst: string(cmp.Or(j.KindFirst, job.BothKinds)), CheckTurns: j.TurnsToCheck(), Scope: j.Scope,
+		Aiming: string(cmp.Or(j.ToAim, job.LeaveIn)), Outcome: j.Outcome(),
 		Rounds: wire.Names(j.Rounds()), UsualCheck: string(j.UsualCheck())}
 	if n := len(o.list.Happenings); n > 0 {
 		s.Newest = o.list.Happenings[n-1].ID
@@ -369,7 +376,12 @@ func stateView(id string, o *openJob, shift adjust.Shift, now time.Time, only st
 	if j.Known() {
 		s.CrankDeg, s.Place = (*wire.Deg)(&j.Crank), new(wire.ArcOf(j.Place))
 	}
-	if j.Prepared {
+	if j.ColdJudged != nil {
+		s.ColdWasBy = j.ColdJudged.String()
+	}
+	if j.Judged != nil {
+		s.ColdBy, s.AmbientC = j.Judged.String(), (*wire.Celsius)(j.Judged.AmbientC)
+	} else if j.Prepared {
 		s.EngineC, s.AmbientC = (*wire.Celsius)(&j.EngineC), (*wire.Celsius)(&j.AmbientC)
 	}
 	if j.SignedBy != "" {

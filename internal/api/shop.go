@@ -1,6 +1,7 @@
 package api
 
 import (
+	"cmp"
 	"context"
 	"encoding/json"
 	"fmt"
@@ -58,7 +59,22 @@ type JobShims struct {
 	SpareMM    []wire.MM   `json:"spare_mm"`
 	Impossible []Lacking   `json:"impossible"`
 	BenchMM    []wire.MM   `json:"bench_mm" doc:"shims taken out and not in the engine"`
+	Choices    []ShimPrice `json:"choices" doc:"what each of the two choices costs"`
+	Frontier   []ShimPrice `json:"frontier" doc:"how near to the aim every gap can be brought for so many bought"`
 	Missing    []string    `json:"missing" doc:"valves whose fitted shim, or whose gap as a figure, is not known yet"`
+}
+
+// ShimPrice is what a choice of shims costs, and what it brings.
+type ShimPrice struct {
+	Prefer    string  `json:"prefer,omitempty" enum:"fewest_bought,nearest_aim"`
+	Bought    int     `json:"bought"`
+	Disturbed int     `json:"disturbed,omitempty" doc:"valves that get another shim"`
+	WorstMM   wire.MM `json:"worst_from_aim_mm" doc:"how far from its aim the worst gap lies"`
+}
+
+type jobShimsInput struct {
+	JobID
+	Prefer string `query:"prefer" enum:"fewest_bought,nearest_aim" doc:"left out: fewest_bought"`
 }
 
 // Lacking is a valve that no shim brings into its limits, and why.
@@ -215,7 +231,7 @@ func (s *server) probeStatus(ctx context.Context, _ *struct{}) (*bodyOf[ProbeSta
 	return &bodyOf[ProbeStatus]{out}, nil
 }
 
-func (s *server) jobShims(ctx context.Context, in *JobID) (*bodyOf[JobShims], error) {
+func (s *server) jobShims(ctx context.Context, in *jobShimsInput) (*bodyOf[JobShims], error) {
 	shop, err := s.readShop(ctx)
 	if err != nil {
 		return nil, fault(err)
@@ -224,8 +240,16 @@ func (s *server) jobShims(ctx context.Context, in *JobID) (*bodyOf[JobShims], er
 	sizes, stock := sizesOf(shop.ShimSizes, &faults), stockOf(shop.ShimStock, &faults)
 	out := &bodyOf[JobShims]{}
 	err = s.desk.with(ctx, in.ID, func(o *openJob) error {
-		plan, missing := o.state.Shims(sizes, stock)
-		out.Body = shimsView(o.state, plan, missing)
+		var choices []ShimPrice
+		for _, prefer := range []adjust.Prefer{adjust.FewestBought, adjust.NearestAim} {
+			plan, missing := o.state.Shims(sizes, stock, prefer)
+			bought, disturbed, worst := plan.Cost(o.state.AimOfNamed)
+			choices = append(choices, ShimPrice{string(prefer), bought, disturbed, wire.MM(worst)})
+			if prefer == cmp.Or(adjust.Prefer(in.Prefer), adjust.FewestBought) {
+				out.Body = shimsView(o.state, plan, missing)
+			}
+		}
+		out.Body.Choices = choices
 		return nil
 	})
 	if err != nil {
@@ -236,7 +260,7 @@ func (s *server) jobShims(ctx context.Context, in *JobID) (*bodyOf[JobShims], er
 
 func shimsView(j *job.Job, plan adjust.ShimPlan, missing []string) JobShims {
 	out := JobShims{Fit: []ShimFit{}, Buy: []ShimCount{}, SpareMM: wire.Millimetres(plan.Spare),
-		Impossible: []Lacking{}, Missing: wire.List(missing), BenchMM: wire.Millimetres(j.LooseShims)}
+		Impossible: []Lacking{}, Frontier: []ShimPrice{}, Missing: wire.List(missing), BenchMM: wire.Millimetres(j.LooseShims)}
 	for _, f := range plan.Fit {
 		v, _ := j.Valve(f.Valve)
 		out.Fit = append(out.Fit,
@@ -245,6 +269,9 @@ func shimsView(j *job.Job, plan adjust.ShimPlan, missing []string) JobShims {
 					j.Source(f)), FromHere: j.GiverClear(f),
 				WantedMM: wire.MM(adjust.ShimValve{Fitted: f.Shim, Measured: f.Gap,
 					Aim: j.AimOf(v)}.Wanted())})
+	}
+	for _, c := range plan.Frontier {
+		out.Frontier = append(out.Frontier, ShimPrice{Bought: c.Bought, WorstMM: wire.MM(c.Worst)})
 	}
 	for _, b := range plan.Buy {
 		out.Buy = append(out.Buy, ShimCount{wire.MM(b.Shim), b.N})

@@ -16,6 +16,8 @@ type shimValve struct {
 	Lower    wire.MM `json:"lower_mm"`
 	Upper    wire.MM `json:"upper_mm"`
 	Aim      wire.MM `json:"aim_mm"`
+
+	Uncertainty wire.MM `json:"uncertainty_mm,omitempty" doc:"of the measured gap, either way; a gap must lie inside its limits by so much"`
 }
 
 type shimCount struct {
@@ -27,6 +29,7 @@ type shimsRequest struct {
 	Valves []shimValve `json:"valves"`
 	Sizes  []wire.MM   `json:"sizes_mm"`
 	Stock  []shimCount `json:"stock,omitempty"`
+	Prefer string      `json:"prefer,omitempty" enum:",fewest_bought,nearest_aim"`
 }
 
 type shimFit struct {
@@ -46,6 +49,12 @@ type shimsResponse struct {
 	Buy        []shimCount `json:"buy"`
 	Spare      []wire.MM   `json:"spare_mm"`
 	Impossible []lacking   `json:"impossible"`
+	Frontier   []shimCost  `json:"frontier" doc:"bought rising, worst falling, each the best possible"`
+}
+
+type shimCost struct {
+	Bought int     `json:"bought"`
+	Worst  wire.MM `json:"worst_from_aim_mm"`
 }
 
 // The most that one question holds, so that it is answered in well under a tenth of a second.
@@ -57,6 +66,7 @@ const (
 func shims(q shimsRequest) (shimsResponse, *wire.Problem) {
 	var faults wire.Faults
 	valves := readShimValves(q.Valves, &faults)
+	wire.OneOf(&faults, "prefer", q.Prefer, "", adjust.FewestBought, adjust.NearestAim)
 	var sizes []measure.Length
 	if len(q.Sizes) > mostShimSizes || len(q.Stock) > mostShimSizes {
 		return shimsResponse{}, wire.Refused(wire.Fault{Location: "sizes_mm",
@@ -77,7 +87,7 @@ func shims(q shimsRequest) (shimsResponse, *wire.Problem) {
 	if len(faults) > 0 {
 		return shimsResponse{}, wire.Refused(faults...)
 	}
-	return shimsAnswer(adjust.ChooseShims(valves, sizes, stock)), nil
+	return shimsAnswer(adjust.ChooseShims(valves, sizes, stock, adjust.Prefer(q.Prefer))), nil
 }
 
 func readShimValves(in []shimValve, f *wire.Faults) []adjust.ShimValve {
@@ -108,10 +118,12 @@ func readShimValves(in []shimValve, f *wire.Faults) []adjust.ShimValve {
 		case v.Aim < v.Lower || v.Aim > v.Upper:
 			f.Add(at+".aim_mm", v.Aim, "The aim lies outside the limits.")
 		}
+		gapFault(at+".uncertainty_mm", v.Uncertainty, f)
 		valves = append(valves, adjust.ShimValve{Valve: v.Valve, Fitted: measure.Length(v.Fitted),
 			Measured: measure.Length(v.Measured),
 			Window: measure.Window{Lower: measure.Length(v.Lower),
-				Upper: measure.Length(v.Upper)}, Aim: measure.Length(v.Aim)})
+				Upper: measure.Length(v.Upper)}, Aim: measure.Length(v.Aim),
+			Uncertainty: measure.Length(v.Uncertainty)})
 	}
 	return valves
 }
@@ -124,7 +136,10 @@ func shimFault(at string, s wire.MM, f *wire.Faults) {
 
 func shimsAnswer(p adjust.ShimPlan) shimsResponse {
 	r := shimsResponse{Fit: []shimFit{}, Buy: []shimCount{}, Spare: wire.Millimetres(p.Spare),
-		Impossible: []lacking{}}
+		Impossible: []lacking{}, Frontier: []shimCost{}}
+	for _, c := range p.Frontier {
+		r.Frontier = append(r.Frontier, shimCost{c.Bought, wire.MM(c.Worst)})
+	}
 	for _, f := range p.Fit {
 		r.Fit = append(r.Fit, shimFit{f.Valve, wire.MM(f.Shim), f.From, wire.MM(f.Gap)})
 	}

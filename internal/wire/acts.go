@@ -17,6 +17,9 @@ var forms = []form{
 		return prepared{Celsius(a.EngineC), Celsius(a.AmbientC),
 			a.Reason}
 	}),
+	formed(func(a job.JudgedCold) judgedCold {
+		return judgedCold{string(a.By), a.Hours, a.Helped, (*Celsius)(a.AmbientC)}
+	}),
 	formed(func(a job.Turned) turned { return turned{a.Stop} }),
 	formed(func(a job.Located) located { return located{SeenOf(a.Seen)} }),
 	formed(func(job.Doubted) doubted { return doubted{} }),
@@ -30,13 +33,19 @@ var forms = []form{
 	formed(func(a job.Kept) kept { return kept{a.Valve} }),
 	formed(func(a job.Freed) freed { return freed{a.Valve} }),
 	formed(func(a job.Adjusted) adjusted {
-		return adjusted{a.Valve, StackOf(a.Leaves), MM(a.Shim), a.From, a.CamsOut}
+		return adjusted{a.Valve, StackOf(a.Leaves), MM(a.Shim), a.From, a.CamsOut, a.Reason}
 	}),
 	formed(func(a job.Locked) locked { return locked{a.Valve} }),
 	formed(func(a job.LeftAsIs) leftAsIs { return leftAsIs{a.Valve, a.Reason} }),
 	formed(func(a job.BarredOver) barredOver { return barredOver{a.Stop} }),
 	formed(func(a job.Undone) undone { return undone{a.Target} }),
-	formed(func(a job.Signed) signed { return signed{a.By, a.ToolsOut} }),
+	formed(func(a job.Signed) signed {
+		w := signed{By: a.By, ToolsOut: a.ToolsOut}
+		if a.Deferred != (job.Deferral{}) {
+			w.Deferred = &Deferral{string(a.Deferred.Waits), a.Deferred.Until}
+		}
+		return w
+	}),
 	formed(func(job.WentHot) wentHot { return wentHot{} }),
 }
 
@@ -57,16 +66,18 @@ type RoundFields struct {
 	KindFirst  string   `json:"one_kind_first,omitempty" enum:"exhaust,intake,both" doc:"left out: as before; both"`
 	CheckTurns int      `json:"check_turns,omitempty" enum:"2,4" doc:"turns of the crank before the check; left out: as before; as the sheet says"`
 	Scope      []string `json:"scope,omitempty" maxItems:"80" nullable:"false" doc:"the valves of this job; left out: as before; all"`
+	Aiming     string   `json:"aiming,omitempty" enum:"leave_in,all_to_aim" doc:"what becomes of a valve that is in and off the aim; left out: as before; leave_in"`
 }
 
 // RoundFieldsOf writes how an engine is gone round.
 func RoundFieldsOf(r job.Round) RoundFields {
-	return RoundFields{string(r.Going), string(r.Check), string(r.KindFirst), r.CheckTurns, r.Scope}
+	return RoundFields{string(r.Going), string(r.Check), string(r.KindFirst), r.CheckTurns, r.Scope,
+		string(r.ToAim)}
 }
 
 func (r RoundFields) core() job.Round {
 	return job.Round{Going: job.Going(r.Round), Check: job.Check(r.Check), KindFirst: job.KindFirst(r.KindFirst),
-		CheckTurns: r.CheckTurns, Scope: r.Scope}
+		CheckTurns: r.CheckTurns, Scope: r.Scope, ToAim: job.Aiming(r.Aiming)}
 }
 
 type roundChosen struct{ RoundFields }
@@ -92,6 +103,17 @@ type prepared struct {
 
 func (w prepared) act(*Faults) job.Act {
 	return job.Prepared{EngineC: float64(w.EngineC), AmbientC: float64(w.AmbientC), Reason: w.Reason}
+}
+
+type judgedCold struct {
+	By       string   `json:"by" enum:"overnight,hours,hand"`
+	Hours    float64  `json:"hours,omitempty" minimum:"0" maximum:"72" doc:"that it stood; for hours alone"`
+	Helped   []string `json:"helped,omitempty" maxItems:"2" nullable:"false" doc:"fan, cover_off"`
+	AmbientC *Celsius `json:"ambient_c,omitempty" doc:"left out: not known"`
+}
+
+func (w judgedCold) act(*Faults) job.Act {
+	return job.JudgedCold{By: job.ColdBy(w.By), Hours: w.Hours, Helped: w.Helped, AmbientC: (*float64)(w.AmbientC)}
 }
 
 type turned struct {
@@ -180,12 +202,13 @@ type adjusted struct {
 	Shim    MM     `json:"shim_mm,omitempty" doc:"that went in"`
 	From    string `json:"from,omitempty" maxLength:"8" doc:"the valve that the shim came from"`
 	CamsOut bool   `json:"cams_out,omitempty" doc:"the camshafts are out, so that every shim can be reached"`
+	Reason  string `json:"reason,omitempty" maxLength:"200" doc:"why a valve that is in is set all the same"`
 }
 
 func (w adjusted) act(f *Faults) job.Act {
 	w.Stack.Faults("", f)
 	return job.Adjusted{Valve: w.Valve, Leaves: w.Core(), Shim: measure.Length(w.Shim), From: w.From,
-		CamsOut: w.CamsOut}
+		CamsOut: w.CamsOut, Reason: w.Reason}
 }
 
 type locked struct {
@@ -214,11 +237,24 @@ type undone struct {
 func (w undone) act(*Faults) job.Act { return job.Undone{Target: w.Target} }
 
 type signed struct {
-	By       string `json:"by,omitempty" maxLength:"100" doc:"who signs; refused without a name"`
-	ToolsOut bool   `json:"tools_out,omitempty" doc:"all tools and leaves are accounted for, and the socket is off the crank; refused otherwise"`
+	By       string    `json:"by,omitempty" maxLength:"100" doc:"who signs; refused without a name"`
+	ToolsOut bool      `json:"tools_out,omitempty" doc:"all tools and leaves are accounted for, and the socket is off the crank; refused otherwise"`
+	Deferred *Deferral `json:"deferred,omitempty" doc:"what the job was put off for; left out: it was not"`
 }
 
-func (w signed) act(*Faults) job.Act { return job.Signed{By: w.By, ToolsOut: w.ToolsOut} }
+// Deferral is what a job was put off for, and until when.
+type Deferral struct {
+	WaitsFor string `json:"waits_for" enum:"date,odometer,parts,cams"`
+	Until    string `json:"until,omitempty" maxLength:"120"`
+}
+
+func (w signed) act(*Faults) job.Act {
+	a := job.Signed{By: w.By, ToolsOut: w.ToolsOut}
+	if w.Deferred != nil {
+		a.Deferred = job.Deferral{Waits: job.WaitsFor(w.Deferred.WaitsFor), Until: w.Deferred.Until}
+	}
+	return a
+}
 
 type wentHot struct{}
 

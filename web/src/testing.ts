@@ -75,6 +75,7 @@ export function onBench(panel: Component, job: unknown, refused = false) {
         refused: computed(() => refused),
         act: (doing) => done.push(doing),
         leave: (valve) => left.push(valve),
+        setThough: (valve) => left.push(`though ${valve}`),
         look: (plan) => looked.push(plan),
         stay: () => left.push('stay'),
       })

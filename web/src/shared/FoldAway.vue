@@ -18,7 +18,7 @@ defineProps<{ title: string }>()
 
 .fold :deep(.v-expansion-panel-title) {
   gap: 12px;
-  min-height: 44px;
+  min-height: 56px;
   padding: 8px 0;
   color: var(--quiet);
   font-size: inherit;

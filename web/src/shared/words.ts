@@ -107,7 +107,16 @@ export const signPeriods = [
 export const layouts = choices({ inline: 'Inline', vee: 'V', flat: 'Flat', other: 'Other' })
 export const portSides = choices({ left: 'intake left', right: 'intake right' })
 export const thermalStates = choices({ cold: 'cold', hot: 'hot' })
-export const aims = choices({ nominal: 'Aim for the nominal', loose: 'Aim for the loose end' })
+export const aims = choices({
+  nominal: 'Aim for the nominal',
+  loose: 'Aim for the loose end',
+  upper: 'Aim for the upper limit’s leaf',
+})
+const aimWords: Record<string, string> = { loose: 'loose end', upper: 'the leaf of the upper limit' }
+
+/** The aim of a job, with its reason where it is not the nominal. */
+export const aimSaid = (aim: string, reason: string) =>
+  aimWords[aim] ? `${aimWords[aim]}: ${reason || 'no reason given'}` : 'nominal'
 export const rules = choices({
   workshop: 'Workshop rule: the estimate decides',
   guarded: 'Strict rule: the whole uncertainty inside',
@@ -133,6 +142,13 @@ export const kindsFirst = choices({
   exhaust: 'Exhausts first',
   intake: 'Intakes first',
 })
+export const aimings = choices({ leave_in: 'Leave alone what is in', all_to_aim: 'All to the aim' })
+
+/** What a job that is put off waits for. */
+export const waitsFor = choices({ date: 'A date', odometer: 'An odometer', parts: 'Parts', cams: 'Other cams' })
+
+/** How an engine is judged cold without a thermometer. */
+export const coldBy = choices({ overnight: 'Stood overnight', hours: 'Stood for hours', hand: 'Cool to the hand' })
 export const checkTurns = [
   { value: 2, title: 'Two turns, then check' },
   { value: 4, title: 'Four turns, then check' },
@@ -160,6 +176,9 @@ export function costLines({ costs, smallest_margin_deg: margin }: PlanView): str
     `with ${out_count} out: ${degrees(some_out.turn_deg)}${check}, ${some_out.gestures} taps`,
   ]
 }
+
+/** What a choice of shims is after first. */
+export const shimChoice: Record<string, string> = { fewest_bought: 'Fewest bought', nearest_aim: 'Nearest the aim' }
 
 /** Where a shim comes from. */
 export function shimOrigin(source: string, from: string): string {

@@ -38,6 +38,7 @@ const choosing = ref(false)
 const preview = ref<PlanView | null>(null)
 const help = ref(false)
 const leaving = ref('')
+const settingThough = ref('')
 const now = useTemplateRef('now')
 const panel = useTemplateRef('panel')
 
@@ -107,6 +108,7 @@ useKeys((k) => {
         <span v-else-if="state.engine_c !== null" class="heat" :class="state.card.state"
           >{{ state.card.state }} {{ state.engine_c }} °C</span
         >
+        <span v-else-if="state.cold_by" class="heat cold" :title="state.cold_by">judged cold</span>
         <VBtn v-if="mayFind && !finding" class="where" size="small" @click="find.begin()">
           Where am I? <kbd>W</kbd>
         </VBtn>
@@ -194,6 +196,7 @@ useKeys((k) => {
         @preview="(p) => (preview = p)"
         @choosing="chooseAgain"
         @leave="(v) => (leaving = v)"
+        @set-though="(v) => (settingThough = v)"
       />
     </main>
   </AppPage>
@@ -206,6 +209,15 @@ useKeys((k) => {
     button="Leave it so"
     @update:model-value="(on) => !on && (leaving = '')"
     @reason="(reason) => happened({ kind: 'left_as_is', valve: leaving, reason })"
+  />
+  <ReasonDialog
+    :model-value="settingThough !== ''"
+    :title="`Why is ${settingThough} set though it is in?`"
+    text="Disturbing a good valve is a risk. The sheet will show that it was in, and this reason."
+    :usual="['To bring it to the aim', 'Nut or screw to be replaced', 'Owner wants all alike']"
+    button="Slacken it with this reason"
+    @update:model-value="(on) => !on && (settingThough = '')"
+    @reason="(reason) => happened({ kind: 'adjusted', valve: settingThough, reason })"
   />
 </template>
 

@@ -28,6 +28,7 @@ const emit = defineEmits<{
   preview: [plan: PlanView | null]
   choosing: [on: boolean]
   leave: [valve: string]
+  setThough: [valve: string]
   keepThere: [waits: Waiting]
   forget: [waits: Waiting]
 }>()
@@ -66,6 +67,7 @@ const { state, valve } = provideBench(view, toRef(props, 'waiting'), {
     emit('do', doing)
   },
   leave: (name) => emit('leave', name),
+  setThough: (name) => emit('setThough', name),
   look: (plan) => emit('preview', plan),
   stay: () => emit('choosing', false),
 })
@@ -153,7 +155,7 @@ defineExpose({ key })
         :judgement="judgement"
         :screw="['adjust', 'lock'].includes(action) ? null : valve?.screw"
       />
-      <VerdictStrip v-else-if="kept" :judgement="kept.last!.judgement" :kept="kept.name" />
+      <VerdictStrip v-else-if="kept && shown.kept" :judgement="kept.last!.judgement" :kept="kept.name" />
       <footer class="do">
         <VBtn :disabled="!state.undo" @click="emit('undo')">Undo <kbd>Z</kbd></VBtn>
         <VBtn v-if="button" class="go" variant="flat" size="large" :aria-disabled="pressed.on.value" @click="go">

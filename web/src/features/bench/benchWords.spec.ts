@@ -31,6 +31,7 @@ const valve = (name: string, more: Partial<ValveState> = {}): ValveState => ({
   needs: false,
   may_set: false,
   freed: false,
+  set_for: '',
   outside: false,
   aim_mm: 0.3,
   set_by_mm: [0.3],
@@ -159,7 +160,7 @@ describe('the picture of the bench', () => {
     })
   })
   it('shows readings in hand before kept ones', () => {
-    const kept = { judgement: judged('in'), readings: [], at: '', stale: false, time_doubtful: false }
+    const kept = { judgement: judged('in'), readings: [], at: '', stale: false, time_doubtful: false, off_aim: false }
     const inHand = valve('E1', {
       last: kept,
       round: [{ leaves_mm: [0.3], angled: [false], name: '0.30', feel: 'wont_go' }],

@@ -23,6 +23,8 @@ export interface Bench {
   act(doing: Doing): void
   /** Asks why a valve is left out of limits. */
   leave(valve: string): void
+  /** Asks why a valve that is in is set all the same. */
+  setThough(valve: string): void
   /** Shows another sequence on the drawing, or none. */
   look(plan: PlanView | null): void
   /** Ends the choosing of another sequence. */
@@ -53,7 +55,7 @@ function waitingReadings(waiting: Waiting[], valve: string): Reading[] {
 export function provideBench(
   view: Ref<JobView>,
   waiting: Ref<Waiting[]>,
-  does: Pick<Bench, 'settling' | 'show' | 'refused' | 'act' | 'leave' | 'look' | 'stay'>,
+  does: Pick<Bench, 'settling' | 'show' | 'refused' | 'act' | 'leave' | 'setThough' | 'look' | 'stay'>,
 ): Bench {
   const state = computed(() => view.value.state)
   const valve = computed(() => state.value.valves.find((v) => v.name === state.value.now.valve))

@@ -11,6 +11,7 @@ export function useRound(state: State) {
     check: begun ? state.check : state.usual_check,
     one_kind_first: state.one_kind_first,
     check_turns: state.check_turns as 2 | 4,
+    aiming: state.aiming,
     /** The valves that are left out of this job. */
     without: state.valves.filter((v) => v.outside).map((v) => v.name),
   })
@@ -28,5 +29,5 @@ export function useRound(state: State) {
     one_kind_first: round.one_kind_first,
     check_turns: round.check_turns,
   }))
-  return { round, scope, fields }
+  return { round, scope, fields, aiming: computed(() => round.aiming) }
 }

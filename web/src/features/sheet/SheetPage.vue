@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import AppPage from '@/shared/AppPage.vue'
-import { computed } from 'vue'
+import { computed, ref } from 'vue'
 import { useRoute } from 'vue-router'
 import type { Judgement, Schemas } from '@/shared/api/client'
 import { reads, useRead } from '@/shared/api/reads'
@@ -8,7 +8,18 @@ import { figureOf } from '@/shared/engine/figure'
 import HeadDrawing, { type ValveShown } from '@/shared/engine/HeadDrawing.vue'
 import VerdictGlyph from '@/shared/VerdictGlyph.vue'
 import { gaps, mm, thou } from '@/shared/units'
-import { checkRounds, kindsFirst, orderName, phaseName, rounds, ruleSaid, verdictOf } from '@/shared/words'
+import DeferDialog from './DeferDialog.vue'
+import {
+  aimSaid,
+  aimings,
+  checkRounds,
+  kindsFirst,
+  orderName,
+  phaseName,
+  rounds,
+  ruleSaid,
+  verdictOf,
+} from '@/shared/words'
 
 const id = String(useRoute().params.id)
 const { data: view, trouble, again } = useRead(reads.job(id))
@@ -37,6 +48,7 @@ const window = (l: Schemas['Limits']) =>
   `${gaps(l.in_thou).window(l)} ${gaps(l.in_thou).unit}${l.nominal_only ? ' (no limits in the source)' : ''}`
 const what = (v: Schemas['ValveState']) =>
   (v.freed ? 'freed before any was set; ' : '') +
+  (v.set_for ? `set though in (${v.set_for}); ` : '') +
   (v.cold_reason ? `left as it was cold: ${v.cold_reason}; ` : '') +
   done(v)
 const done = (v: Schemas['ValveState']) =>
@@ -55,14 +67,28 @@ const done = (v: Schemas['ValveState']) =>
 const goes = computed(() => {
   const said = (list: { value: string; title: string }[], value: string) =>
     list.find((c) => c.value === value)!.title.toLowerCase()
-  const { round, check, one_kind_first: first, scope, valves } = state.value
+  const { round, check, one_kind_first: first, aiming, scope, valves } = state.value
   return [
     said(rounds, round),
     ...(round === 'read_only' ? [] : [said(checkRounds, check)]),
+    ...(aiming === 'leave_in' ? [] : [said(aimings, aiming)]),
     ...(first === 'both' ? [] : [said(kindsFirst, first)]),
     ...(scope && scope.length < valves.length ? [`${scope.length} of ${valves.length} valves`] : []),
   ].join(', ')
 })
+/** The engine's temperature, or how it was judged cold. */
+const heat = computed(() => {
+  const { engine_c, ambient_c, cold_by, cold_pass_by } = state.value
+  const around = ambient_c == null ? '' : `, ambient ${ambient_c} °C`
+  const now = cold_by
+    ? `judged cold: ${cold_by}${around}`
+    : engine_c === null
+      ? 'not taken'
+      : `engine ${engine_c} °C${around}`
+  return cold_pass_by ? `${now}; cold pass judged cold: ${cold_pass_by}` : now
+})
+const deferring = ref(false)
+const mayDefer = computed(() => !['choose_way', 'await_hot', 'done'].includes(state.value.phase))
 const mayBeClose = ({ verdict, sure, figure }: Judgement) =>
   verdict !== 'undecided' && !sure && !['looser', 'tighter'].includes(figure.kind)
 const unit = computed(() => gaps(state.value.card.intake.in_thou).unit)
@@ -86,6 +112,7 @@ const print = () => globalThis.print()
   >
     <template #bar>
       <VBtn v-if="view && state.plan" size="small" :to="`/jobs/${id}/card`">Windscreen card</VBtn>
+      <VBtn v-if="view && mayDefer" size="small" @click="deferring = true">Put the job off…</VBtn>
       <VBtn v-if="view" variant="flat" size="small" @click="print">Print</VBtn>
     </template>
     <main v-if="view" class="page sheet">
@@ -99,7 +126,8 @@ const print = () => globalThis.print()
         </div>
         <p class="seal" :class="{ done: state.phase === 'done' }">
           <template v-if="state.phase === 'done'"
-            ><b>Signed by {{ state.signed_by }}</b> {{ date(state.signed_at) }}</template
+            ><b>Signed by {{ state.signed_by }}</b> {{ date(state.signed_at)
+            }}<em v-if="state.outcome">{{ state.outcome }}</em></template
           >
           <template v-else-if="state.phase === 'await_hot'"
             ><b>Signed cold by {{ state.signed_by }}, provisionally</b> the hot pass is waiting</template
@@ -123,7 +151,7 @@ const print = () => globalThis.print()
         <div>
           <dt>Temperature</dt>
           <dd>
-            {{ state.engine_c === null ? 'not taken' : `engine ${state.engine_c} °C, ambient ${state.ambient_c} °C`
+            {{ heat
             }}<b v-for="o in state.overrides" :key="o.at" class="override"
               >. Gate overridden: {{ o.reason }} ({{ o.hot ? 'hot pass' : 'cold' }}, {{ o.engine_c }} °C,
               {{ date(o.at) }})</b
@@ -142,7 +170,7 @@ const print = () => globalThis.print()
         </div>
         <div>
           <dt>Aim</dt>
-          <dd>{{ view.aim === 'loose' ? `loose end: ${view.aim_reason || 'no reason given'}` : 'nominal' }}</dd>
+          <dd>{{ aimSaid(view.aim, view.aim_reason) }}</dd>
         </div>
         <div v-if="state.cold">
           <dt>Cold start</dt>
@@ -191,6 +219,7 @@ const print = () => globalThis.print()
                   }}</small>
                   <VerdictGlyph :verdict="r.judgement.verdict" /> {{ verdictOf(r.judgement)
                   }}<small v-if="mayBeClose(r.judgement)" class="quiet">close</small
+                  ><small v-if="r.off_aim" class="quiet">off the aim</small
                   ><small v-if="r.stale" class="quiet">too late – re-check hot</small
                   ><small v-if="r.time_doubtful" class="override">time in doubt</small>
                 </span>
@@ -211,9 +240,14 @@ const print = () => globalThis.print()
       </p>
     </main>
   </AppPage>
+  <DeferDialog v-if="view && mayDefer" v-model="deferring" :job="id" :mechanic="view.mechanic" @done="again" />
 </template>
 
 <style scoped>
+.seal em {
+  display: block;
+}
+
 .override {
   color: var(--undecided);
 }

@@ -151,7 +151,7 @@ async function start() {
         <FoldAway title="Aim, rule and feel">
           <PickOne v-model="form.aim" label="Aim" :options="aims" />
           <VTextField
-            v-if="form.aim === 'loose'"
+            v-if="form.aim !== 'nominal'"
             v-model="form.aimReason"
             label="Why the loose end"
             maxlength="200"

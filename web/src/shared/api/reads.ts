@@ -47,7 +47,12 @@ export const reads = {
   openJobs: () =>
     read(['jobs', 'open'], () => answered(api.GET('/api/v1/jobs', { params: { query: { open: 'yes' } } }))),
   job: (id: string) => read(['job', id], () => answered(api.GET('/api/v1/jobs/{id}', path(id)))),
-  shims: (id: string) => read(['job', id, 'shims'], () => answered(api.GET('/api/v1/jobs/{id}/shims', path(id)))),
+  shims: (id: string, prefer: 'fewest_bought' | 'nearest_aim') => ({
+    ...read(['job', id, 'shims', prefer], () =>
+      answered(api.GET('/api/v1/jobs/{id}/shims', { params: { path: { id }, query: { prefer } } })),
+    ),
+    placeholderData: keepPreviousData,
+  }),
   ways: (of: { job?: string; engine?: string }, query?: WaysAsked) => ({
     ...read(['ways', of, query], () =>
       of.job

@@ -1089,6 +1089,12 @@ export interface components {
         ComputeSettableResponse: {
             valves: components["schemas"]["ComputeStanding"][];
         };
+        ComputeShimCost: {
+            /** Format: int64 */
+            bought: number;
+            /** @description a length in millimetres, at most six decimal places */
+            worst_from_aim_mm: number;
+        };
         ComputeShimCount: {
             /** Format: int64 */
             count: number;
@@ -1112,11 +1118,15 @@ export interface components {
             lower_mm: number;
             /** @description a length in millimetres, at most six decimal places */
             measured_mm: number;
+            /** @description of the measured gap, either way; a gap must lie inside its limits by so much */
+            uncertainty_mm?: number;
             /** @description a length in millimetres, at most six decimal places */
             upper_mm: number;
             valve: string;
         };
         ComputeShimsRequest: {
+            /** @enum {string} */
+            prefer?: "" | "fewest_bought" | "nearest_aim";
             sizes_mm: number[];
             stock?: components["schemas"]["ComputeShimCount"][];
             valves: components["schemas"]["ComputeShimValve"][];
@@ -1124,6 +1134,8 @@ export interface components {
         ComputeShimsResponse: {
             buy: components["schemas"]["ComputeShimCount"][];
             fit: components["schemas"]["ComputeShimFit"][];
+            /** @description bought rising, worst falling, each the best possible */
+            frontier: components["schemas"]["ComputeShimCost"][];
             impossible: components["schemas"]["ComputeLacking"][];
             spare_mm: number[];
         };
@@ -1227,6 +1239,11 @@ export interface components {
             out_count: number;
             /** @description with so many out of them */
             some_out: components["schemas"]["Cost"];
+        };
+        Deferral: {
+            until?: string;
+            /** @enum {string} */
+            waits_for: "date" | "odometer" | "parts" | "cams";
         };
         Engine: {
             banks: components["schemas"]["BankView"][];
@@ -1381,7 +1398,7 @@ export interface components {
             leaves: components["schemas"]["Leaf"][];
             name: string;
         };
-        Happening: components["schemas"]["HappeningWayChosen"] | components["schemas"]["HappeningRoundChosen"] | components["schemas"]["HappeningTemperature"] | components["schemas"]["HappeningPrepared"] | components["schemas"]["HappeningTurned"] | components["schemas"]["HappeningLocated"] | components["schemas"]["HappeningDoubted"] | components["schemas"]["HappeningPicked"] | components["schemas"]["HappeningReading"] | components["schemas"]["HappeningDial"] | components["schemas"]["HappeningWithdrawn"] | components["schemas"]["HappeningSized"] | components["schemas"]["HappeningKept"] | components["schemas"]["HappeningFreed"] | components["schemas"]["HappeningAdjusted"] | components["schemas"]["HappeningLocked"] | components["schemas"]["HappeningLeftAsIs"] | components["schemas"]["HappeningBarredOver"] | components["schemas"]["HappeningUndone"] | components["schemas"]["HappeningSigned"] | components["schemas"]["HappeningWentHot"];
+        Happening: components["schemas"]["HappeningWayChosen"] | components["schemas"]["HappeningRoundChosen"] | components["schemas"]["HappeningTemperature"] | components["schemas"]["HappeningPrepared"] | components["schemas"]["HappeningJudgedCold"] | components["schemas"]["HappeningTurned"] | components["schemas"]["HappeningLocated"] | components["schemas"]["HappeningDoubted"] | components["schemas"]["HappeningPicked"] | components["schemas"]["HappeningReading"] | components["schemas"]["HappeningDial"] | components["schemas"]["HappeningWithdrawn"] | components["schemas"]["HappeningSized"] | components["schemas"]["HappeningKept"] | components["schemas"]["HappeningFreed"] | components["schemas"]["HappeningAdjusted"] | components["schemas"]["HappeningLocked"] | components["schemas"]["HappeningLeftAsIs"] | components["schemas"]["HappeningBarredOver"] | components["schemas"]["HappeningUndone"] | components["schemas"]["HappeningSigned"] | components["schemas"]["HappeningWentHot"];
         HappeningAdjusted: {
             /** @description which of the leaves is an angled one; absent: none */
             angled?: boolean[];
@@ -1402,6 +1419,8 @@ export interface components {
              */
             kind: "adjusted";
             leaves_mm?: number[];
+            /** @description why a valve that is in is set all the same */
+            reason?: string;
             /** @description the id of the newest happening that its screen knew; absent: the newest there is */
             seen?: string;
             /** @description that went in */
@@ -1486,6 +1505,33 @@ export interface components {
             /** @description the id of the newest happening that its screen knew; absent: the newest there is */
             seen?: string;
             valve: string;
+        };
+        HappeningJudgedCold: {
+            /** @description left out: not known */
+            ambient_c?: number;
+            /** @enum {string} */
+            by: "overnight" | "hours" | "hand";
+            /**
+             * Format: date-time
+             * @description when it was done, where it waited to be sent, by the program's clock
+             */
+            done_at?: string;
+            /** @description fan, cover_off */
+            helped?: string[];
+            /**
+             * Format: double
+             * @description that it stood; for hours alone
+             */
+            hours?: number;
+            /** @description made by the client; sending it twice stores it once */
+            id: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "judged_cold";
+            /** @description the id of the newest happening that its screen knew; absent: the newest there is */
+            seen?: string;
         };
         HappeningKept: {
             /**
@@ -1623,6 +1669,11 @@ export interface components {
         };
         HappeningRoundChosen: {
             /**
+             * @description what becomes of a valve that is in and off the aim; left out: as before; leave_in
+             * @enum {string}
+             */
+            aiming?: "leave_in" | "all_to_aim";
+            /**
              * @description left out: as before; all
              * @enum {string}
              */
@@ -1663,6 +1714,8 @@ export interface components {
         HappeningSigned: {
             /** @description who signs; refused without a name */
             by?: string;
+            /** @description what the job was put off for; left out: it was not */
+            deferred?: components["schemas"]["Deferral"];
             /**
              * Format: date-time
              * @description when it was done, where it waited to be sent, by the program's clock
@@ -1759,6 +1812,11 @@ export interface components {
             target: string;
         };
         HappeningWayChosen: {
+            /**
+             * @description what becomes of a valve that is in and off the aim; left out: as before; leave_in
+             * @enum {string}
+             */
+            aiming?: "leave_in" | "all_to_aim";
             /**
              * @description left out: as before; all
              * @enum {string}
@@ -1863,7 +1921,11 @@ export interface components {
             /** @description shims taken out and not in the engine */
             bench_mm: number[];
             buy: components["schemas"]["ShimCount"][];
+            /** @description what each of the two choices costs */
+            choices: components["schemas"]["ShimPrice"][];
             fit: components["schemas"]["ShimFit"][];
+            /** @description how near to the aim every gap can be brought for so many bought */
+            frontier: components["schemas"]["ShimPrice"][];
             impossible: components["schemas"]["Lacking"][];
             /** @description valves whose fitted shim, or whose gap as a figure, is not known yet */
             missing: string[];
@@ -1914,7 +1976,7 @@ export interface components {
         };
         JobStart: {
             /** @enum {string} */
-            aim?: "" | "nominal" | "loose";
+            aim?: "" | "nominal" | "loose" | "upper";
             aim_reason?: string;
             /**
              * Format: int64
@@ -1940,6 +2002,8 @@ export interface components {
             vehicle_id: string;
         };
         JobState: {
+            /** @enum {string} */
+            aiming: "leave_in" | "all_to_aim";
             /** @description a temperature in degrees Celsius */
             ambient_c: number | null;
             /** @description of the present pass */
@@ -1963,6 +2027,10 @@ export interface components {
             closed: string;
             /** @description who signed the provisional cold pass */
             cold?: components["schemas"]["Signed"];
+            /** @description how it was judged cold without a thermometer; empty: it was not */
+            cold_by: string;
+            /** @description the same of the provisional cold pass */
+            cold_pass_by: string;
             /** @description absent with fewer than two falling readings, and for a hot card */
             cooling?: components["schemas"]["Cooling"];
             /** @description an angle in degrees */
@@ -1988,6 +2056,8 @@ export interface components {
             now: components["schemas"]["Now"];
             /** @enum {string} */
             one_kind_first: "both" | "exhaust" | "intake";
+            /** @description what a signed job came to: what it was put off for, or that nothing was set; empty: something was */
+            outcome: string;
             /** @description why the temperature gate was passed all the same; empty: it was not */
             override: string;
             /** @description every time the temperature gate was passed all the same */
@@ -2032,7 +2102,7 @@ export interface components {
         };
         JobView: {
             /** @enum {string} */
-            aim: "nominal" | "loose";
+            aim: "nominal" | "loose" | "upper";
             aim_reason: string;
             card: components["schemas"]["Card"];
             /** Format: int64 */
@@ -2145,7 +2215,7 @@ export interface components {
         };
         NewJob: {
             /** @enum {string} */
-            aim?: "" | "nominal" | "loose";
+            aim?: "" | "nominal" | "loose" | "upper";
             aim_reason?: string;
             /**
              * Format: int64
@@ -2300,6 +2370,8 @@ export interface components {
             /** Format: date-time */
             at: string;
             judgement: components["schemas"]["Judgement"];
+            /** @description it is in, and the aim lies outside what its gap may be */
+            off_aim: boolean;
             readings: components["schemas"]["Reading"][];
             /** @description a hot reading taken too late */
             stale: boolean;
@@ -2443,6 +2515,19 @@ export interface components {
             valve: string;
             /** @description the thickness that would land on the aim */
             wanted_mm: number;
+        };
+        ShimPrice: {
+            /** Format: int64 */
+            bought: number;
+            /**
+             * Format: int64
+             * @description valves that get another shim
+             */
+            disturbed?: number;
+            /** @enum {string} */
+            prefer?: "fewest_bought" | "nearest_aim";
+            /** @description how far from its aim the worst gap lies */
+            worst_from_aim_mm: number;
         };
         ShimSizes: {
             /** @description a length in millimetres, at most six decimal places */
@@ -2609,6 +2694,8 @@ export interface components {
             set_by_angled: boolean[];
             /** @description the leaf or stack to set by, with the nut loose; only for a valve that needs it or may be set */
             set_by_mm: number[];
+            /** @description why it was set though it was in; empty: it was not */
+            set_for: string;
             settable: boolean;
             /** @description the shim that is fitted; 0: not known */
             shim_mm: number;
@@ -3841,7 +3928,10 @@ export interface operations {
     };
     "get-job-shims": {
         parameters: {
-            query?: never;
+            query?: {
+                /** @description left out: fewest_bought */
+                prefer?: "fewest_bought" | "nearest_aim";
+            };
             header?: never;
             path: {
                 id: string;

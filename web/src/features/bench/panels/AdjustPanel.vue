@@ -40,7 +40,7 @@ defineExpose({ key })
     </p>
     <div class="say">
       <p v-if="shift" class="shift">{{ shift }}</p>
-      <p v-else-if="view.aim === 'loose'" class="quiet">
+      <p v-else-if="view.aim !== 'nominal'" class="quiet">
         The loose end of the limits: {{ view.aim_reason || 'no reason given' }}.
       </p>
       <p v-if="!locking" class="quiet">

@@ -12,7 +12,7 @@ import { useRound } from '../useRound'
 const { state, act, look, stay } = useBench()
 const id = state.value.id
 const present = computed(() => state.value.plan ?? null)
-const { round, scope, fields } = useRound(state.value)
+const { round, scope, fields, aiming } = useRound(state.value)
 const { data, trouble } = useRead(computed(() => reads.ways({ job: id }, fields.value)))
 const ways = computed(() => data.value?.plans ?? [])
 const cursor = ref(0)
@@ -57,7 +57,17 @@ function take() {
   const plan = open.value[cursor.value]
   if (!plan) return
   const { school, order, direction, positions, stop_count } = plan
-  act({ kind: 'way_chosen', school, order, direction, positions, stop_count, ...fields.value, scope: scope.value })
+  act({
+    kind: 'way_chosen',
+    school,
+    order,
+    direction,
+    positions,
+    stop_count,
+    ...fields.value,
+    scope: scope.value,
+    aiming: aiming.value,
+  })
 }
 
 let moved = false

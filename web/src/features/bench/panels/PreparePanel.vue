@@ -2,7 +2,10 @@
 import { computed, ref } from 'vue'
 import ReasonDialog from '@/shared/ReasonDialog.vue'
 import { decimal } from '@/shared/decimal'
+import FoldAway from '@/shared/FoldAway.vue'
+import PickOne from '@/shared/PickOne.vue'
 import { clock, when } from '@/shared/units'
+import { coldBy } from '@/shared/words'
 import CoolingPlot from '../parts/CoolingPlot.vue'
 import NumberPad from '../parts/NumberPad.vue'
 import { useBench } from '../useBench'
@@ -21,6 +24,21 @@ const figures = () => ({ engine_c: decimal(text.value[0]!)!, ambient_c: decimal(
 const prepare = (reason?: string) => act({ kind: 'prepared', ...figures(), reason })
 const card = computed(() => state.value.card)
 const limit = computed(() => `${card.value.state === 'hot' ? 'Hot' : 'Cold'} figures: ${card.value.holds}.`)
+
+const judged = ref<'' | 'overnight' | 'hours' | 'hand'>('')
+const hours = ref('')
+const helped = ref<string[]>([])
+const standing = computed(() => decimal(hours.value) ?? 0)
+function judge() {
+  const ambient = decimal(text.value[1]!)
+  act({
+    kind: 'judged_cold',
+    by: judged.value as 'overnight',
+    hours: judged.value === 'hours' ? standing.value : undefined,
+    helped: helped.value.length ? helped.value : undefined,
+    ambient_c: ambient ?? undefined,
+  })
+}
 
 function go() {
   if (at.value === 0 && text.value[0] && !text.value[1]) at.value = 1
@@ -101,6 +119,20 @@ defineExpose({ key })
     </div>
     <NumberPad @key="key" />
     <p v-if="!refused" class="quiet small">{{ limit }} The maker’s book and local rules win over any figure here.</p>
+    <FoldAway v-if="card.state === 'cold'" title="No thermometer: judged cold">
+      <PickOne v-model="judged" class="judged" label="Judged cold by" :options="coldBy" small may-be-none />
+      <template v-if="judged">
+        <VTextField v-if="judged === 'hours'" v-model="hours" label="Hours it stood" inputmode="decimal" hide-details />
+        <div class="helped">
+          <VCheckbox v-model="helped" value="fan" label="Fan running" hide-details />
+          <VCheckbox v-model="helped" value="cover_off" label="Cover off" hide-details />
+        </div>
+        <p class="quiet small">It is recorded as this, with no figure. A thermometer or a probe is the better way.</p>
+        <VBtn variant="flat" :disabled="judged === 'hours' && !(standing > 0)" @click="judge">
+          Made safe, judged cold – start
+        </VBtn>
+      </template>
+    </FoldAway>
     <div class="do">
       <VBtn v-if="refused" @click="asking = true">Carry on anyway…</VBtn>
       <VBtn v-if="ready" @click="note">Log only <kbd>W</kbd></VBtn>
@@ -120,6 +152,16 @@ defineExpose({ key })
 </template>
 
 <style scoped>
+.judged {
+  display: grid;
+  grid-template-columns: repeat(3, 1fr);
+}
+
+.helped {
+  display: flex;
+  gap: 20px;
+}
+
 .prepare {
   display: flex;
   flex: 1;

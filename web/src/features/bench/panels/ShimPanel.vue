@@ -1,15 +1,26 @@
 <script setup lang="ts">
+import { useSessionStorage } from '@vueuse/core'
 import { computed, ref, watch } from 'vue'
 import type { Schemas } from '@/shared/api/client'
 import { reads, useRead } from '@/shared/api/reads'
 import { decimal } from '@/shared/decimal'
 import { mm } from '@/shared/units'
-import { shimOrigin } from '@/shared/words'
+import PickOne from '@/shared/PickOne.vue'
+import { shimChoice, shimOrigin } from '@/shared/words'
 import NumberPad from '../parts/NumberPad.vue'
 import { useBench } from '../useBench'
 
 const { state, act, leave } = useBench()
-const { data: plan, trouble, again } = useRead(reads.shims(state.value.id))
+// What the choice is after first; the mechanic's own for this job, on this screen.
+const prefer = useSessionStorage<'fewest_bought' | 'nearest_aim'>(`shims-${state.value.id}`, 'fewest_bought')
+const { data: plan, trouble, again } = useRead(computed(() => reads.shims(state.value.id, prefer.value)))
+const choices = computed(() =>
+  (plan.value?.choices ?? []).map((c) => ({
+    value: c.prefer as typeof prefer.value,
+    title: shimChoice[c.prefer!]!,
+    costs: `${c.bought} to buy, ${c.disturbed ?? 0} moved, worst ${mm(c.worst_from_aim_mm)} off the aim`,
+  })),
+)
 watch(() => state.value.happenings, again)
 const text = ref('')
 /** The valve whose size was written down wrongly; and whether it is being looked for. */
@@ -89,6 +100,12 @@ const pad = ['7', '8', '9', '4', '5', '6', '1', '2', '3', '.', '0', 'Backspace']
       <VAlert v-if="plan.missing.length" role="note">
         No figure for {{ plan.missing.join(', ') }}: read until a leaf drags before the shims are chosen.
       </VAlert>
+      <PickOne v-model="prefer" class="choices" label="Which shims" :options="choices">
+        <template #default="{ option }">
+          <b>{{ option.title }}</b>
+          <small>{{ option.costs }}</small>
+        </template>
+      </PickOne>
       <ul class="moves">
         <li v-for="f in moves" :key="f.valve">
           <span class="what"
@@ -113,6 +130,12 @@ const pad = ['7', '8', '9', '4', '5', '6', '1', '2', '3', '.', '0', 'Backspace']
       <p v-if="plan.buy.length" class="order">
         Order: <b v-for="b in plan.buy" :key="b.shim_mm" class="figure">{{ b.count }} × {{ mm(b.shim_mm) }} </b>
       </p>
+      <p v-if="plan.frontier.length > 1" class="quiet">
+        So near can every gap be brought:
+        <template v-for="(c, i) in plan.frontier" :key="c.bought"
+          >{{ i ? ', ' : '' }}{{ mm(c.worst_from_aim_mm) }} for {{ c.bought }} bought</template
+        >.
+      </p>
       <p v-if="plan.spare_mm.length" class="quiet">Left over: {{ plan.spare_mm.map(mm).join(', ') }}</p>
       <VAlert v-for="l in plan.impossible" :key="l.valve" role="note">{{ l.reason }}</VAlert>
       <VBtn v-if="known.length" :aria-expanded="choosing" @click="choosing = !choosing"> Correct a shim size… </VBtn>
@@ -127,6 +150,24 @@ const pad = ['7', '8', '9', '4', '5', '6', '1', '2', '3', '.', '0', 'Backspace']
 </template>
 
 <style scoped>
+.choices {
+  display: grid;
+  grid-template-columns: 1fr 1fr;
+}
+
+.choices :deep(.v-btn) {
+  --v-btn-height: 72px;
+
+  padding: 4px 12px;
+}
+
+.choices :deep(.v-btn__content) {
+  display: grid;
+  justify-content: start;
+  line-height: 1.2;
+  text-align: left;
+}
+
 .known {
   display: flex;
   flex-wrap: wrap;

@@ -30,6 +30,7 @@ export interface Panel {
   hint?: string
   /** Brings its own button, so that the bench draws no foot. */ whole?: boolean
   /** Shows no pulley beside the instruction. */ noPulley?: boolean
+  /** Names the valve that was kept last, beside Undo. */ kept?: boolean
   /** Works on the valves at a stop: they are chosen by ← →, cautioned about, and judged. */ valves?: boolean
 }
 
@@ -50,6 +51,7 @@ export const panels: Panel[] = [
   {
     actions: ['turn'],
     panel: TurnPanel,
+    kept: true,
     button: (v) => capital(turning(v).instruction!.until),
     does: (v) => ({ kind: 'turned', stop: turning(v).stop }),
   },
@@ -60,10 +62,11 @@ export const panels: Panel[] = [
     button: () => 'Turns freely',
     does: (v) => ({ kind: 'freed', valve: turning(v).valve }),
   },
-  { actions: ['read'], panel: ReadPanel, valves: true, hint: 'Tap how the feeler feels' },
+  { actions: ['read'], panel: ReadPanel, valves: true, kept: true, hint: 'Tap how the feeler feels' },
   {
     actions: ['keep'],
     panel: ReadPanel,
+    kept: true,
     valves: true,
     button: (v) => (turning(v).then ? `Keep, go to ${turning(v).then}` : 'Keep'),
     does: (v) => ({ kind: 'kept', valve: turning(v).valve }),

@@ -36,6 +36,7 @@ describe('choosing the sequence', () => {
       check: 'all',
       one_kind_first: 'both',
       check_turns: 2,
+      aiming: 'leave_in',
       rounds,
       usual_check: 'set_ones',
       valves: ['E1', 'I1', 'E2', 'I2'].map((name) => ({ name, outside: false })),
@@ -61,6 +62,7 @@ describe('choosing the sequence', () => {
         one_kind_first: 'both',
         check_turns: 2,
         scope: undefined,
+        aiming: 'leave_in',
       },
     ])
   })
@@ -181,7 +183,34 @@ describe('shims', () => {
     ...more,
   })
   const job = (valves: unknown[]) => ({ state: { id: 'j', happenings: 3, valves, now: { valve: 'I1' } } })
-  const answer = (more: object) => ({ fit: [], missing: [], buy: [], spare_mm: [], impossible: [], ...more })
+  const choices = [
+    { prefer: 'fewest_bought', bought: 0, disturbed: 2, worst_from_aim_mm: 0.04 },
+    { prefer: 'nearest_aim', bought: 3, disturbed: 3, worst_from_aim_mm: 0.01 },
+  ]
+  const frontier = choices.map((c) => ({ bought: c.bought, worst_from_aim_mm: c.worst_from_aim_mm }))
+  const answer = (more: object) => ({
+    fit: [],
+    missing: [],
+    buy: [],
+    spare_mm: [],
+    impossible: [],
+    choices,
+    frontier,
+    ...more,
+  })
+
+  it('are the fewest bought or the nearest to the aim, by one tap with both costs shown', async () => {
+    const asked = program(() => answer({}))
+    const { page } = onBench(ShimPanel, job([valve('I1', {})]))
+    await vi.waitFor(() => expect(page.text()).toContain('0 to buy, 2 moved, worst 0.04 off the aim'))
+    expect(page.text()).toContain('0.04 for 0 bought, 0.01 for 3 bought')
+    expect(asked.at(-1)!.query).toBe('?prefer=fewest_bought')
+    const other = page.findAll('button').find((b) => b.text().startsWith('Nearest the aim'))!
+    expect(other.text()).toContain('3 to buy, 3 moved, worst 0.01 off the aim')
+    await other.trigger('click')
+    await vi.waitFor(() => expect(asked.at(-1)!.query).toBe('?prefer=nearest_aim'))
+    sessionStorage.clear()
+  })
 
   it('are asked for valve by valve where their size is not known', async () => {
     program(() => answer({ missing: ['I1'] }))
