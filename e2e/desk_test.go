@@ -30,7 +30,7 @@ func TestAJobStartedByMistake(t *testing.T) {
 	p.says("sequence")
 	job := strings.TrimPrefix(p.MustInfo().URL, r.base+"/jobs/")
 
-	p.press("Correct the job details")
+	p.press("Correct details")
 	p.shows("Save the correction")
 	p.press("Quarry tipper 7")
 	p.shows("job on the go")

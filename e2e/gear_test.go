@@ -160,7 +160,9 @@ func TestShims(t *testing.T) {
 	wrong := strings.Fields(p.see(".known button").MustText())[0]
 	p.pressIn(".known", wrong)
 	p.shows("Shim under " + wrong)
+	before := stateOf(t, r.base, "demo-job-minibus").State.Happenings
 	require.NoError(t, p.Keyboard.Type(input.Digit2, input.Period, input.Digit9, input.Enter))
+	waitFor(t, p, r, "demo-job-minibus", before)
 	p.see(".moves")
 	assert.Equal(t, 2.9, stateOf(t, r.base, "demo-job-minibus").shimOf(wrong))
 	p.clean()

@@ -98,6 +98,7 @@ type Sighting struct {
 	Valve    string        // empty: none
 	Mark     measure.Angle // on the pulley; only for Mark and Degrees
 	Sign     string        // the id of a sign of the sheet; only for Signed
+	Row      int           // the valve's number in its row, where the rule counts by it; 0: it does not
 }
 
 // SetValve is one valve of a stop with its margin there.

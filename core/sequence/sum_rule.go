@@ -53,7 +53,7 @@ func sumRuleStops(c *cycle.Cycle, _ Request, _ measure.Angle) ([]draft, string) 
 		at := c.PeakAt(watched)
 		drafts = append(drafts, draft{
 			crank: at, ordinal: watched.RowNumber,
-			watch: []Sighting{{What: FullLift, Valve: watched.Name}},
+			watch: []Sighting{{What: FullLift, Valve: watched.Name, Row: watched.RowNumber}},
 			set:   []SetValve{{partner.Name, c.Margin(partner, at)}},
 		})
 	}

@@ -15,6 +15,9 @@ func (s Sighting) Until() string {
 	case Rocking:
 		return fmt.Sprintf("cylinder %d rocks", s.Cylinder)
 	case FullLift:
+		if s.Row > 0 {
+			return fmt.Sprintf("valve %d (%s) is fully down", s.Row, s.Valve)
+		}
 		return s.Valve + " is fully down"
 	case TDCFiring:
 		return fmt.Sprintf("cylinder %d is at firing TDC", s.Cylinder)
@@ -114,6 +117,45 @@ func (s Stop) HowToSee() string {
 		return ""
 	}
 	return s.Watch[0].HowToSee()
+}
+
+// Why says in a sentence for a learner why the valves of a stop may be worked on there.
+func (p Plan) Why(stop int) string {
+	s := p.Stops[stop]
+	if len(s.Watch) == 0 || len(s.Set) == 0 {
+		return ""
+	}
+	least := s.Set[0]
+	for _, set := range s.Set {
+		if set.Margin < least.Margin {
+			least = set
+		}
+	}
+	clear := fmt.Sprintf("%s, the least clear, stands %s from its opening or closing.", least.Valve, least.Margin)
+	if len(s.Set) == 1 {
+		clear = fmt.Sprintf("%s stands %s from its opening or closing.", least.Valve, least.Margin)
+	}
+	switch sign := s.Watch[0]; {
+	case sign.What == Rocking:
+		return fmt.Sprintf("Cylinder %d is between exhaust and intake; the cylinder that runs with it, one turn away, is "+
+			"between compression and firing, with both lobes away from their followers. %s", sign.Cylinder, clear)
+	case sign.What == TDCFiring:
+		return fmt.Sprintf("At firing TDC both valves of cylinder %d have to be shut: their lobes point away. %s",
+			sign.Cylinder, clear)
+	case sign.What == FullLift && sign.Row > 0:
+		sum := len(p.Stops) + 1 // a stop for each valve
+		return fmt.Sprintf("%d − %d = %d: where valve %d is right down, the lobe of valve %d points straight away. %s",
+			sum, sign.Row, sum-sign.Row, sign.Row, sum-sign.Row, clear)
+	case sign.What == Opening:
+		return "Where an exhaust begins to open, the intake of the same cylinder has long been shut and is long from " +
+			"opening. " + clear
+	case sign.What == Closing:
+		return "Where an intake is nearly shut, the exhaust of the same cylinder is shut and far from opening. " + clear
+	case sign.What == Loose:
+		return "Where the lobe points straight away, the valve is in the middle of its base circle: as deep as can be. " +
+			clear
+	}
+	return "Here these valves stand on the backs of their lobes. " + clear
 }
 
 func capital(text string) string { return strings.ToUpper(text[:1]) + text[1:] }

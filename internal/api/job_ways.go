@@ -58,6 +58,7 @@ type StopView struct {
 	How      string   `json:"how" doc:"how to turn here from the stop before"`
 	Until    string   `json:"until" doc:"what to turn the crank until"`
 	Standing string   `json:"standing" doc:"what is so at the stop, beginning with a capital"`
+	Why      string   `json:"why" doc:"why these valves may be worked on there, for a learner"`
 	HowToSee string   `json:"how_to_see" doc:"how to tell it from its look-alike a turn away"`
 }
 
@@ -247,7 +248,7 @@ func planView(p sequence.Plan, s *engine.Sheet) PlanView {
 	}
 	for i, st := range p.Stops {
 		stop := StopView{Stop: v.Plan.Stops[i], Valves: []string{}, How: p.How(i), Until: st.Until(),
-			Standing: st.Standing(), HowToSee: st.HowToSee()}
+			Standing: st.Standing(), HowToSee: st.HowToSee(), Why: p.Why(i)}
 		for _, set := range st.Set {
 			stop.Valves = append(stop.Valves, set.Valve)
 		}

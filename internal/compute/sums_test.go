@@ -41,9 +41,9 @@ var sums = []struct{ name, operation, request, answer, fault string }{
 
 	{"two that change places", "shims",
 		`{"valves":[{"valve":"I1","fitted_mm":2.7,"measured_mm":0.1,"lower_mm":0.15,"upper_mm":0.25,"aim_mm":0.2},{"valve":"I2","fitted_mm":2.6,"measured_mm":0.3,"lower_mm":0.15,"upper_mm":0.25,"aim_mm":0.2}],"sizes_mm":[]}`,
-		`{"fit":[{"valve":"I1","shim_mm":2.6,"from":"I2","gap_mm":0.2},{"valve":"I2","shim_mm":2.7,"from":"I1","gap_mm":0.2}],"buy":[],"spare_mm":[],"impossible":[]}`, ""},
+		`{"fit":[{"valve":"I1","shim_mm":2.6,"from":"I2","gap_mm":0.2},{"valve":"I2","shim_mm":2.7,"from":"I1","gap_mm":0.2}],"buy":[],"spare_mm":[],"impossible":[],"frontier":[{"bought":0,"worst_from_aim_mm":0}]}`, ""},
 	{"one to buy", "shims", `{"valves":[{"valve":"I1","fitted_mm":2.7,"measured_mm":0.1,"lower_mm":0.15,"upper_mm":0.25,"aim_mm":0.2}],"sizes_mm":[2.575,2.6]}`,
-		`{"fit":[{"valve":"I1","shim_mm":2.6,"from":"stock","gap_mm":0.2}],"buy":[{"shim_mm":2.6,"count":1}],"spare_mm":[2.7],"impossible":[]}`, ""},
+		`{"fit":[{"valve":"I1","shim_mm":2.6,"from":"stock","gap_mm":0.2}],"buy":[{"shim_mm":2.6,"count":1}],"spare_mm":[2.7],"impossible":[],"frontier":[{"bought":1,"worst_from_aim_mm":0}]}`, ""},
 	{"a valve twice", "shims",
 		`{"valves":[{"valve":"I1","fitted_mm":2.7,"measured_mm":0.1,"lower_mm":0.15,"upper_mm":0.25,"aim_mm":0.2},{"valve":"I1","fitted_mm":2.7,"measured_mm":0.1,"lower_mm":0.15,"upper_mm":0.25,"aim_mm":0.2}],"sizes_mm":[]}`, "", "valves[1].valve"},
 	{"a shim of nothing", "shims", `{"valves":[],"sizes_mm":[0]}`, "", "sizes_mm[0]"},

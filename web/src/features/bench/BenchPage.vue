@@ -98,7 +98,7 @@ useKeys((k) => {
           {{ state.plan.title }}
         </VBtn>
         <VBtn v-if="view.correctable && state.phase !== 'done'" size="small" :to="`/jobs/${id}/start`"
-          >Correct the job details</VBtn
+          >Correct details</VBtn
         >
         <HotClock
           v-if="state.hot_until && !['done', 'await_hot'].includes(state.phase)"

@@ -4,7 +4,8 @@ import type { ValveShown } from '@/shared/engine/HeadDrawing.vue'
 
 /** How each valve is shown on the head. */
 export function valvesShown(view: JobView): Record<string, ValveShown> {
-  const { state } = view
+  const { state, engine } = view
+  const numbered = state.plan?.school === 'sum_rule'
   const here = state.plan && state.stop >= 0 ? state.plan.stops[state.stop]!.valves : []
   return Object.fromEntries(
     state.valves.map((v) => {
@@ -13,6 +14,7 @@ export function valvesShown(view: JobView): Record<string, ValveShown> {
       return [
         v.name,
         {
+          number: numbered ? engine.valves.find((x) => x.name === v.name)!.row_number : 0,
           figure: figureOf(judgement, v.limits.in_thou),
           inThou: v.limits.in_thou,
           stale: !inHand && Boolean(v.last?.stale),

@@ -34,6 +34,12 @@ export function settingLeaf(valve: ValveState): string {
   return valve.set_by || gaps(valve.limits.in_thou).say(valve.aim_mm)
 }
 
+/** How a valve is called: by its number too, where the sequence counts by it. */
+export function called(view: JobView, name: string): string {
+  const number = view.state.plan?.school === 'sum_rule' && view.engine.valves.find((v) => v.name === name)?.row_number
+  return number ? `valve ${number} (${name})` : name
+}
+
 /** What locking usually does in this mechanic's hands, where it is known. */
 export function shiftWords(view: JobView, valve: ValveState): string {
   const { enough, count, median_mm: median, spread_mm: spread } = view.lock_shift
@@ -61,15 +67,15 @@ export function headline(view: JobView): Headline {
       return line(`${how}${now.confirm ? '' : ' until'} `, `${until}.`, '', why)
     }
     case 'free':
-      return line(`${at}Slacken `, `${now.valve}.`)
+      return line(`${at}Slacken `, `${called(view, now.valve)}.`)
     case 'read':
       if (valve!.stage === 'nut_tight')
         return line(view.engine.has_lock_nut ? 'Locked. Read ' : 'Fitted. Read ', now.valve, ' again.')
       if (valve!.judgement?.conflict)
         return line(`${now.valve}: the readings `, 'disagree.', '', 'Take back the one you trust least.')
       if (valve!.judgement?.try_next) return line(`${now.valve}: try `, `${valve!.judgement.try_next}.`)
-      if (state.phase === 'verify') return line(at + 'Check ', `${now.valve}.`)
-      return line(at + 'Read ', `${now.valve}.`)
+      if (state.phase === 'verify') return line(at + 'Check ', `${called(view, now.valve)}.`)
+      return line(at + 'Read ', `${called(view, now.valve)}.`)
     case 'keep':
       return line(`${now.valve} is `, `${verdictWord[valve!.judgement!.verdict].toLowerCase()}.`)
     case 'adjust': {

@@ -2609,6 +2609,8 @@ export interface components {
             valves: string[];
             /** @description what is seen there, the sequence's own sign first */
             watch: components["schemas"]["Sighting"][];
+            /** @description why these valves may be worked on there, for a learner */
+            why: string;
         };
         StripStep: {
             fastener?: string;

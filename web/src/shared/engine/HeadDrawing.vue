@@ -13,6 +13,8 @@ export interface ValveShown {
   settable: boolean
   here: boolean
   chosen: boolean
+  /** Its number in the row, where the sequence counts by it. */
+  number?: number
   /** A hot reading taken too late. */
   stale?: boolean
 }

@@ -27,6 +27,7 @@ const notch = computed(() => (props.placed.port >= 0 ? 'M-9 0L0-9L9 0Z' : 'M-9 0
 const label = computed(() => {
   const { shown, placed } = props
   const parts = [
+    ...(shown.number ? [`valve ${shown.number}`] : []),
     shown.figure ? `${placed.name} ${shown.figure} ${shown.inThou ? 'thou' : 'mm'}` : placed.name,
     placed.kind,
   ]
@@ -46,7 +47,8 @@ const label = computed(() => {
     :data-valve="placed.name"
   >
     <rect class="arm" x="-6" y="-54" width="12" :height="30 + lift * 8" rx="3" />
-    <circle class="pivot" cy="-58" r="9" />
+    <circle class="pivot" cy="-58" :r="shown.number ? 14 : 9" />
+    <text v-if="shown.number" class="number" y="-52">{{ shown.number }}</text>
     <g v-if="raised" class="cast" transform="translate(5 6)">
       <circle v-if="placed.kind === 'intake'" :r="r" />
       <path v-else :d="octagon(r)" />
@@ -112,6 +114,13 @@ const label = computed(() => {
 
 .arm {
   fill: var(--edge);
+}
+
+.number {
+  fill: var(--ink);
+  font-size: 18px;
+  font-weight: 700;
+  text-anchor: middle;
 }
 
 .pivot {

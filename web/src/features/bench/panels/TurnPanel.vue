@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { useLocalStorage } from '@vueuse/core'
 import { computed } from 'vue'
 import { kindOf, limitsOf } from '../benchWords'
 import SightGlyph from '../parts/SightGlyph.vue'
@@ -9,6 +10,8 @@ const { view, state } = useBench()
 const signs = computed(() =>
   view.value.engine.signs.filter((s) => stop.value.watch.some((w) => w.what === 'sign' && w.sign === s.id)),
 )
+/** The learner's line; those who know put it away. */
+const why = useLocalStorage('metronix.why-here', true)
 const stop = computed(() => state.value.plan!.stops[state.value.now.stop]!)
 </script>
 
@@ -25,6 +28,11 @@ const stop = computed(() => state.value.plan!.stops[state.value.now.stop]!)
         }}<template v-if="s.doubtful"> (in doubt: check it against {{ s.doubtful }})</template>.</span
       >
     </p>
+    <p v-if="why" class="mx-how why">
+      <span><b>Why here?</b> {{ stop.why }}</span>
+      <VBtn size="small" @click="why = false">I know</VBtn>
+    </p>
+    <VBtn v-else class="ask" size="small" variant="text" @click="why = true">Why here?</VBtn>
     <div class="then">
       <span class="quiet"
         >There you will {{ state.phase === 'adjust' ? 'set' : state.phase === 'verify' ? 'check' : 'read' }}</span
@@ -51,6 +59,23 @@ const stop = computed(() => state.value.plan!.stops[state.value.now.stop]!)
   display: flex;
   gap: 12px;
   align-items: center;
+}
+
+.why {
+  display: flex;
+  gap: 12px;
+  align-items: start;
+  justify-content: space-between;
+  padding-left: 12px;
+  border-left: 6px solid var(--edge);
+}
+
+.why .v-btn {
+  flex: none;
+}
+
+.ask {
+  justify-self: start;
 }
 
 .then {

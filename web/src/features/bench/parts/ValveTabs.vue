@@ -1,7 +1,8 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import { octagon } from '@/shared/engine/shapes'
-import { kindOf, limitsOf } from '../benchWords'
+import { called, kindOf, limitsOf } from '../benchWords'
+import { capital } from '@/shared/words'
 import { useBench } from '../useBench'
 
 const { view, state, act } = useBench()
@@ -30,7 +31,7 @@ function pick(valve: string) {
         <path v-else :d="octagon(20)" />
       </svg>
       <span
-        ><b>{{ name }}</b
+        ><b>{{ capital(called(view, name)) }}</b
         ><small>{{ kindOf(view, name) }}, {{ limitsOf(view, name) }}</small></span
       >
     </VBtn>

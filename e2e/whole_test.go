@@ -1,0 +1,89 @@
+package e2e
+
+import (
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+)
+
+// Cold is judged without a thermometer, a job is put off with what it waits for, and both stand where they are looked
+// for: on the bench, the sheet and the board.
+func TestJudgedColdAndPutOff(t *testing.T) {
+	t.Parallel()
+	r := demo(t)
+	const id = "demo-job-van"
+	p := open(t, r, "/jobs/"+id, 1280, 800)
+	p.press("Use this sequence")
+	p.says("temperature")
+	p.press("No thermometer")
+	p.press("Stood for hours")
+	p.fill("Hours it stood", "5,5")
+	p.press("Fan running")
+	p.press("Made safe, judged cold")
+	p.says("until")
+	p.shows("judged cold")
+	assert.Equal(t, "turn", stateOf(t, r.base, id).State.Now.Action)
+	p.press("Cylinder 1 is at firing TDC")
+	p.says("Read E1")
+	p.press("Sheet")
+	p.shows("judged cold: stood 5.5 h, fan running")
+	p.press("Put the job off")
+	p.press("Parts")
+	p.fill("Which parts", "head gasket")
+	p.press("All tools and leaves accounted for")
+	p.press("Sign as put off")
+	p.shows("deferred: waits for parts, head gasket")
+	p.visit("/")
+	p.shows("deferred: waits for parts, head gasket")
+	p.clean()
+}
+
+// A valve that is in may be set for a reason, which the sheet shows; and all may be brought to the aim.
+func TestAValveThatIsInIsSet(t *testing.T) {
+	t.Parallel()
+	r := demo(t)
+	const id = "demo-job-tipper"
+	p := open(t, r, "/jobs/"+id, 1280, 800)
+	p.press("Undo") // the one feel of E3
+	p.says("Read E3")
+	p.press("0.30 drag")
+	p.says("Read I3")
+	p.press("Rocking pairs")
+	p.press("Set as you go")
+	p.press("Use this sequence")
+	p.says("Read I3")
+	p.see(`[data-valve="E3"] .hit`).MustClick()
+	p.press("Set E3 though it is in")
+	p.press("To bring it to the aim")
+	p.says("Lock E3")
+	p.press("Locked")
+	p.says("Locked. Read E3 again")
+	p.press("0.30 drag")
+	p.says("Read I3")
+	p.press("Sheet")
+	p.shows("set though in (To bring it to the aim)")
+	p.clean()
+}
+
+// The rule of nine is told by the numbers of the row, and why a stop is where it is for those who want to know.
+func TestRowNumbersAndWhyHere(t *testing.T) {
+	t.Parallel()
+	r := demo(t)
+	c := played{engine: "brindlow-1600", school: "sum_rule",
+		round: map[string]any{"round": "set_as_you_go", "check": "none"}}
+	job := c.begun(t, r)
+	p := open(t, r, "/jobs/"+job, 1280, 800)
+	p.says("Valve 4 (E2) is fully down. Read valve 5 (E3)")
+	p.waits(`() => document.querySelectorAll('.valve .number').length === 8`, "eight numbers on the head")
+	p.press("0.30 drag")
+	p.says("until valve 7 (I4) is fully down")
+	p.shows("9 − 7 = 2")
+	p.press("I know")
+	p.waits(`() => !document.body.innerText.includes('9 − 7 = 2')`, "the line to go")
+	p.visit("/jobs/" + job)
+	p.says("until valve 7")
+	assert.NotContains(t, p.text(), "9 − 7 = 2", "put away for good")
+	p.press("Why here?")
+	p.shows("9 − 7 = 2")
+	p.clean()
+}
