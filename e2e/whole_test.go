@@ -87,3 +87,23 @@ func TestRowNumbersAndWhyHere(t *testing.T) {
 	p.shows("9 − 7 = 2")
 	p.clean()
 }
+
+// Where the sheet forbids turning back, a mechanic with a reason turns back all the same, for this job; the sheet of
+// the job shows the reason.
+func TestTurnedBackForAReason(t *testing.T) {
+	t.Parallel()
+	r := demo(t)
+	p := open(t, r, "/jobs/demo-job-van/ways", 1280, 800)
+	p.press("Turn back all the same")
+	p.press("No tensioner: gears")
+	p.press("Cautions and what is assumed")
+	p.shows("does not allow turning back")
+	p.press("Use")
+	p.waits(`() => location.pathname === '/jobs/demo-job-van'`, "the bench")
+	assert.Equal(t, "prepare", stateOf(t, r.base, "demo-job-van").State.Now.Action)
+	post(t, "POST", r.base+"/api/v1/jobs/demo-job-van/happenings", map[string]any{"id": "cold-0001",
+		"kind": "judged_cold", "by": "overnight"}, nil)
+	p.visit("/jobs/demo-job-van/sheet")
+	p.shows("Turned back against the sheet: No tensioner: gears")
+	p.clean()
+}

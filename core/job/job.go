@@ -77,6 +77,7 @@ type Job struct {
 	Temperatures []Temperature
 	SignedBy     string
 	SignedAt     time.Time
+	BackReason   string      // why the crank is turned back though the sheet does not allow it; empty: it is not
 	Deferred     Deferral    // what it was put off for when it was signed
 	Cold         *Signature  // of the cold pass, once the hot pass began
 	ColdJudged   *JudgedCold // how that pass was judged cold; nil: it was measured

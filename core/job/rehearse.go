@@ -17,7 +17,9 @@ type Rehearsing struct {
 	Way   sequence.Way
 	Round Round
 	Card  *clearance.Card // of the sheet; nil: one leaf a kind is taken, two different ones
-	Out   []string        // the valves that will be found out of their limits; every other one is in
+	// BackAllowed lets the crank be turned back though the sheet does not allow it
+	BackAllowed bool
+	Out         []string // the valves that will be found out of their limits; every other one is in
 }
 
 // Step is one thing done in a rehearsal.
@@ -75,7 +77,11 @@ func Rehearse(r Rehearsing) (Rehearsal, error) {
 		}
 		isOut[name] = true
 	}
-	for _, act := range []Act{WayChosen{Way: r.Way, Round: r.Round},
+	way := WayChosen{Way: r.Way, Round: r.Round}
+	if r.BackAllowed {
+		way.BackReason = "rehearsed"
+	}
+	for _, act := range []Act{way,
 		Prepared{EngineC: 20, AmbientC: 20, Reason: "rehearsed"}, Turned{Stop: 0}} {
 		if j, err = j.Take(Happening{Act: act}); err != nil {
 			return Rehearsal{}, err

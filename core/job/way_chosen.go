@@ -3,6 +3,7 @@ package job
 import (
 	"cmp"
 	"fmt"
+	"strings"
 
 	"metronix/core/measure"
 	"metronix/core/sequence"
@@ -20,7 +21,9 @@ import (
 type WayChosen struct {
 	plain
 	sequence.Way
-	Round // how the engine is gone round; what is left empty is as before
+	// BackReason is why the crank is turned back though the sheet does not allow it; empty: it is not
+	BackReason string
+	Round      // how the engine is gone round; what is left empty is as before
 }
 
 // Kind is "way_chosen".
@@ -30,7 +33,7 @@ func (a WayChosen) sound(j *Job) error {
 	if err := a.Round.sound(j); err != nil {
 		return err
 	}
-	plan, err := j.planOf(a.Way)
+	plan, err := j.planOf(a)
 	switch {
 	case err != nil:
 		return refuse("school", err.Error())
@@ -41,7 +44,7 @@ func (a WayChosen) sound(j *Job) error {
 }
 
 func (a WayChosen) may(j *Job, _ string) error {
-	if plan, err := sequence.Make(j.Sheet, sequence.Request{Way: a.Way}); err != nil || !plan.Applies {
+	if plan, err := sequence.Make(j.Sheet, a.request()); err != nil || !plan.Applies {
 		return refuse("school", plan.Reason)
 	}
 	if v := j.nutLoose(); v != nil {
@@ -52,7 +55,11 @@ func (a WayChosen) may(j *Job, _ string) error {
 }
 
 func (a WayChosen) do(j *Job) {
-	plan, _ := j.planOf(a.Way)
+	plan, _ := j.planOf(a)
+	j.BackReason = ""
+	if a.Direction == sequence.Back && !j.Sheet.MayTurnBack {
+		j.BackReason = strings.TrimSpace(a.BackReason)
+	}
 	j.Way, j.Plan = a.Way, plan
 	round := Round{cmp.Or(a.Going, j.Going), cmp.Or(a.Check, j.Check), cmp.Or(a.KindFirst, j.KindFirst),
 		cmp.Or(a.CheckTurns, j.CheckTurns), a.Scope, cmp.Or(a.ToAim, j.ToAim)}
@@ -65,15 +72,22 @@ func (a WayChosen) do(j *Job) {
 
 func (WayChosen) moves() bool { return true }
 
+// request is the sequence with what its reason allows.
+func (a WayChosen) request() sequence.Request {
+	return sequence.Request{Way: a.Way, BackAllowed: strings.TrimSpace(a.BackReason) != ""}
+}
+
 // planOf is the plan of a sequence. One that was accepted when angles were compared less exactly is planned a
 // hair laxer.
-func (j *Job) planOf(way sequence.Way) (sequence.Plan, error) {
-	plan, err := sequence.Make(j.Sheet, sequence.Request{Way: way})
+func (j *Job) planOf(a WayChosen) (sequence.Plan, error) {
+	q := a.request()
+	plan, err := sequence.Make(j.Sheet, q)
 	if err != nil || plan.Applies {
 		return plan, err
 	}
 	laxer := j.required - 10*measure.SameAngle
-	again, err := sequence.Make(j.Sheet, sequence.Request{Way: way, RequiredMargin: &laxer})
+	q.RequiredMargin = &laxer
+	again, err := sequence.Make(j.Sheet, q)
 	if err == nil && again.Applies {
 		return again, nil
 	}

@@ -66,6 +66,8 @@ type Way struct {
 type Request struct {
 	Way
 	RequiredMargin *measure.Angle
+	// BackAllowed allows turning back for this job though the sheet does not: the mechanic has a reason
+	BackAllowed bool
 }
 
 // What is a kind of sighting on the engine.
@@ -151,7 +153,7 @@ type draft struct {
 // of the required one does not apply, and its reason names the valve, its margin and what is required; the
 // limit itself is enough.
 func Make(s *engine.Sheet, q Request) (Plan, error) {
-	if q.Direction == Back && !s.MayTurnBack {
+	if q.Direction == Back && !s.MayTurnBack && !q.BackAllowed {
 		return Plan{}, ErrTurnBack
 	}
 	return build(cycle.New(s), q), nil
@@ -177,7 +179,7 @@ func build(c *cycle.Cycle, q Request) Plan {
 			return p.refuse(reason)
 		}
 	}
-	p.Cautions = cautions(q)
+	p.Cautions = cautions(c.Sheet, q)
 	if school.printed {
 		p.Cautions = append(p.Cautions, disagreements(c, drafts, need)...)
 	} else if reason := fallsShort(drafts, need); reason != "" {
@@ -343,7 +345,7 @@ func Marked(s *engine.Sheet, crank measure.Angle) bool {
 	return ok
 }
 
-func cautions(q Request) []string {
+func cautions(s *engine.Sheet, q Request) []string {
 	list := []string{
 		"Hands clear of rockers, cams, belts and pulleys before the crank is turned: call, and wait for " +
 			"the answer.",
@@ -353,6 +355,10 @@ func cautions(q Request) []string {
 	if q.Direction == Back {
 		list = append(list, "Turning back can undo the crank bolt and let a tensioner slip: only where the "+
 			"maker allows it. Overshot a stop: go past it and come up to it again.")
+	}
+	if q.Direction == Back && !s.MayTurnBack {
+		list = append(list, "This engine's sheet does not allow turning back: a sprung tensioner may let the belt "+
+			"or chain jump. It is done on the mechanic's own reason, for this job alone.")
 	}
 	return list
 }

@@ -151,6 +151,7 @@ type JobState struct {
 	CheckTurns int           `json:"check_turns" doc:"turns of the crank before the check round"`
 	Scope      []string      `json:"scope,omitempty" doc:"the valves of this job; absent: all"`
 	Aiming     string        `json:"aiming" enum:"leave_in,all_to_aim"`
+	BackReason string        `json:"back_reason" doc:"why the crank is turned back though the sheet does not allow it; empty: it is not"`
 	ColdBy     string        `json:"cold_by" doc:"how it was judged cold without a thermometer; empty: it was not"`
 	ColdWasBy  string        `json:"cold_pass_by" doc:"the same of the provisional cold pass"`
 	Outcome    string        `json:"outcome" doc:"what a signed job came to: what it was put off for, or that nothing was set; empty: something was"`
@@ -338,7 +339,7 @@ func stateView(id string, o *openJob, shift adjust.Shift, now time.Time, only st
 		Card: cardShort(j.Card), Clock: now.UTC(), Closed: j.Closed,
 		Round: string(cmp.Or(j.Going, job.ReadFirst)), Check: string(cmp.Or(j.Check, job.CheckAll)),
 		KindFirst: string(cmp.Or(j.KindFirst, job.BothKinds)), CheckTurns: j.TurnsToCheck(), Scope: j.Scope,
-		Aiming: string(cmp.Or(j.ToAim, job.LeaveIn)), Outcome: j.Outcome(),
+		Aiming: string(cmp.Or(j.ToAim, job.LeaveIn)), Outcome: j.Outcome(), BackReason: j.BackReason,
 		Rounds: wire.Names(j.Rounds()), UsualCheck: string(j.UsualCheck())}
 	if n := len(o.list.Happenings); n > 0 {
 		s.Newest = o.list.Happenings[n-1].ID

@@ -64,13 +64,14 @@ type StopView struct {
 
 // WaysQuery narrows how the engine may be turned and stopped.
 type WaysQuery struct {
-	Direction string `query:"direction" enum:"running,back" default:"running"`
-	Positions string `query:"positions" enum:"any,marks" default:"any"`
-	StopCount int    `query:"stops" minimum:"0" maximum:"80" doc:"for fewest_stops: the best plan of so many; 0: the fewest that reach the margin"`
-	Round     string `query:"round" enum:"set_as_you_go,read_first,read_only,free_first" doc:"tell what each costs by this round; left out: nothing is told"`
-	Check     string `query:"check" enum:"all,set_ones,none" doc:"left out: all"`
-	KindFirst string `query:"one_kind_first" enum:"both,exhaust,intake" doc:"left out: both"`
-	Turns     int    `query:"check_turns" minimum:"0" maximum:"4" multipleOf:"2" doc:"left out: as the sheet says"`
+	Direction  string `query:"direction" enum:"running,back" default:"running"`
+	Positions  string `query:"positions" enum:"any,marks" default:"any"`
+	StopCount  int    `query:"stops" minimum:"0" maximum:"80" doc:"for fewest_stops: the best plan of so many; 0: the fewest that reach the margin"`
+	BackAnyway bool   `query:"back_anyway" doc:"plan turning back though the sheet does not allow it"`
+	Round      string `query:"round" enum:"set_as_you_go,read_first,read_only,free_first" doc:"tell what each costs by this round; left out: nothing is told"`
+	Check      string `query:"check" enum:"all,set_ones,none" doc:"left out: all"`
+	KindFirst  string `query:"one_kind_first" enum:"both,exhaust,intake" doc:"left out: both"`
+	Turns      int    `query:"check_turns" minimum:"0" maximum:"4" multipleOf:"2" doc:"left out: as the sheet says"`
 }
 
 func (q WaysQuery) round() job.Round {
@@ -134,12 +135,13 @@ func waysOf(sheet *engine.Sheet, q WaysQuery, playing job.Rehearsing) (*bodyOf[W
 			if school == sequence.FewestStops {
 				way.StopCount = q.StopCount
 			}
-			plan, err := sequence.Make(sheet, sequence.Request{Way: way})
+			plan, err := sequence.Make(sheet, sequence.Request{Way: way, BackAllowed: q.BackAnyway})
 			if err != nil {
 				return nil, located(http.StatusUnprocessableEntity, err.Error()+".",
 					wire.Fault{Location: "direction", Value: q.Direction, Message: err.Error() + "."})
 			}
 			view := planView(plan, sheet)
+			playing.BackAllowed = q.BackAnyway
 			if playing.Sheet, playing.Way = sheet, way; q.Round != "" && plan.Applies {
 				view.Costs = costsOf(playing)
 			}

@@ -9,7 +9,7 @@ import (
 // forms is every kind of act as it stands on the wire: its fields here, its meaning in core/job.
 var forms = []form{
 	formed(func(a job.WayChosen) wayChosen {
-		return wayChosen{WayOf(a.Way), a.StopCount, RoundFieldsOf(a.Round)}
+		return wayChosen{WayOf(a.Way), a.StopCount, a.BackReason, RoundFieldsOf(a.Round)}
 	}),
 	formed(func(a job.RoundChosen) roundChosen { return roundChosen{RoundFieldsOf(a.Round)} }),
 	formed(func(a job.TemperatureNoted) noted { return noted{Celsius(a.EngineC), Celsius(a.AmbientC)} }),
@@ -51,12 +51,13 @@ var forms = []form{
 
 type wayChosen struct {
 	Way
-	Stops int `json:"stop_count,omitempty" minimum:"0" maximum:"80" doc:"for fewest_stops; 0: as few as reach the margin"`
+	Stops      int    `json:"stop_count,omitempty" minimum:"0" maximum:"80" doc:"for fewest_stops; 0: as few as reach the margin"`
+	BackReason string `json:"back_reason,omitempty" maxLength:"200" doc:"why the crank is turned back though the sheet does not allow it"`
 	RoundFields
 }
 
 func (w wayChosen) act(*Faults) job.Act {
-	return job.WayChosen{Way: w.Core(w.Stops), Round: w.core()}
+	return job.WayChosen{Way: w.Core(w.Stops), BackReason: w.BackReason, Round: w.core()}
 }
 
 // RoundFields are how the engine is gone round, and what is checked at the end.

@@ -28,8 +28,9 @@ var filled = []struct {
 }{
 	{job.WayChosen{Way: sequence.Way{School: sequence.FewestStops, Order: sequence.Numerical,
 		Direction: sequence.Back, Positions: sequence.MarksOnly, StopCount: 3},
-		Round: job.Round{Going: job.ReadOnly, Check: job.CheckNone}},
-		`"school":"fewest_stops","order":"numerical","direction":"back","positions":"marks","stop_count":3,"round":"read_only","check":"none"`},
+		BackReason: "overshot by a hair",
+		Round:      job.Round{Going: job.ReadOnly, Check: job.CheckNone}},
+		`"school":"fewest_stops","order":"numerical","direction":"back","positions":"marks","stop_count":3,"back_reason":"overshot by a hair","round":"read_only","check":"none"`},
 	{job.RoundChosen{Round: job.Round{Going: job.SetAsYouGo, Check: job.CheckSetOnes, KindFirst: job.ExhaustFirst,
 		CheckTurns: 4, Scope: []string{"E1"}, ToAim: job.AllToAim}},
 		`"round":"set_as_you_go","check":"set_ones","one_kind_first":"exhaust","check_turns":4,"scope":["E1"],"aiming":"all_to_aim"`},

@@ -161,7 +161,8 @@ const print = () => globalThis.print()
         <div>
           <dt>Sequence</dt>
           <dd>
-            {{ state.plan ? `${state.plan.title}, ${orderName(state.plan.order)}; ${goes}` : 'not chosen' }}
+            {{ state.plan ? `${state.plan.title}, ${orderName(state.plan.order)}; ${goes}` : 'not chosen'
+            }}<b v-if="state.back_reason" class="override">. Turned back against the sheet: {{ state.back_reason }}</b>
           </dd>
         </div>
         <div>

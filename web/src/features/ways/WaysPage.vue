@@ -8,6 +8,7 @@ import HeadDrawing from '@/shared/engine/HeadDrawing.vue'
 import TurnBand from '@/shared/engine/TurnBand.vue'
 import FoldAway from '@/shared/FoldAway.vue'
 import PickOne from '@/shared/PickOne.vue'
+import ReasonDialog from '@/shared/ReasonDialog.vue'
 import StateNote from '@/shared/StateNote.vue'
 import { useKeys } from '@/shared/useKeys'
 import { degrees } from '@/shared/units'
@@ -22,6 +23,7 @@ const job = route.name === 'job-ways'
 const w = useWays(job ? { job: id } : { engine: id }, roundOf(route.query))
 const { ways, trouble, direction, positions, plan, open, shut, again } = w
 
+const asking = ref(false)
 const crank = ref(0)
 const engine = computed(() => ways.value!.engine)
 const stop = computed(() => stopAt(plan.value, crank.value))
@@ -84,18 +86,22 @@ useKeys((k) => {
     <template #bar>
       <template v-if="ways">
         <VSwitch
-          v-if="engine.may_turn_back"
+          v-if="engine.may_turn_back || w.backReason.value"
           v-model="direction"
           label="Turn back"
           true-value="back"
           false-value="running"
         />
+        <VBtn v-if="job && !engine.may_turn_back && !w.backReason.value" size="small" @click="asking = true">
+          Turn back all the same…
+        </VBtn>
         <VSwitch v-model="positions" label="Only at marks" true-value="marks" false-value="any" />
         <VBtn v-if="plan && !job" size="small" :to="card">Card</VBtn>
       </template>
     </template>
     <main v-if="ways" class="ways">
       <section class="list">
+        <VAlert v-if="w.backReason.value && plan" role="note">{{ plan.cautions.at(-1) }}</VAlert>
         <StateNote v-if="trouble" tone="trouble" title="That cannot be done." :text="trouble" />
         <PickOne
           v-if="open.length"
@@ -183,6 +189,14 @@ useKeys((k) => {
       </section>
     </main>
   </AppPage>
+  <ReasonDialog
+    v-model="asking"
+    title="Why is this engine turned back?"
+    text="Its sheet does not allow it: a sprung tensioner may let the belt or chain jump, and the crank bolt can come undone. This holds for this job alone, and the sheet shows it."
+    :usual="['No tensioner: gears', 'Tensioner blocked or off', 'The maker allows it for this work']"
+    button="Turn back for this reason"
+    @reason="w.backAnyway"
+  />
 </template>
 
 <style scoped>
@@ -226,6 +240,7 @@ useKeys((k) => {
   align-content: start;
   min-height: 640px;
   padding: 12px 20px;
+  overflow-y: auto;
 }
 
 .say {

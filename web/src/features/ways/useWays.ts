@@ -24,12 +24,15 @@ export function useWays(of: { job?: string; engine?: string }, goes: Round = {})
   const positions = ref<'any' | 'marks'>('any')
   const stops = ref(0)
   const chosen = ref('')
+  /** Why the crank is turned back for this job though the sheet does not allow it. */
+  const backReason = ref('')
 
   const asked = computed(() =>
     reads.ways(of, {
       direction: direction.value,
       positions: positions.value,
       stops: stops.value,
+      back_anyway: backReason.value ? true : undefined,
       round: goes.round ?? 'set_as_you_go',
       check: goes.check,
       one_kind_first: goes.one_kind_first,
@@ -81,6 +84,7 @@ export function useWays(of: { job?: string; engine?: string }, goes: Round = {})
         direction,
         positions,
         stop_count,
+        back_reason: direction === 'back' && backReason.value ? backReason.value : undefined,
         ...goes,
       } as Happening)
       refused.value = await queue.flush(() => {})
@@ -91,5 +95,28 @@ export function useWays(of: { job?: string; engine?: string }, goes: Round = {})
     return refused.value === ''
   }
 
-  return { ways, trouble, direction, positions, stops, chosen, key, open, shut, plan, again, best, step, take }
+  /** Looks at turning back all the same, for a reason. */
+  function backAnyway(reason: string) {
+    backReason.value = reason
+    direction.value = 'back'
+  }
+
+  return {
+    backReason,
+    backAnyway,
+    ways,
+    trouble,
+    direction,
+    positions,
+    stops,
+    chosen,
+    key,
+    open,
+    shut,
+    plan,
+    again,
+    best,
+    step,
+    take,
+  }
 }

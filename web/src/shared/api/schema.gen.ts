@@ -1817,6 +1817,8 @@ export interface components {
              * @enum {string}
              */
             aiming?: "leave_in" | "all_to_aim";
+            /** @description why the crank is turned back though the sheet does not allow it */
+            back_reason?: string;
             /**
              * @description left out: as before; all
              * @enum {string}
@@ -2006,6 +2008,8 @@ export interface components {
             aiming: "leave_in" | "all_to_aim";
             /** @description a temperature in degrees Celsius */
             ambient_c: number | null;
+            /** @description why the crank is turned back though the sheet does not allow it; empty: it is not */
+            back_reason: string;
             /** @description of the present pass */
             card: components["schemas"]["Card"];
             /**
@@ -3520,6 +3524,8 @@ export interface operations {
                 positions?: "any" | "marks";
                 /** @description for fewest_stops: the best plan of so many; 0: the fewest that reach the margin */
                 stops?: number;
+                /** @description plan turning back though the sheet does not allow it */
+                back_anyway?: boolean;
                 /** @description tell what each costs by this round; left out: nothing is told */
                 round?: "set_as_you_go" | "read_first" | "read_only" | "free_first";
                 /** @description left out: all */
@@ -4004,6 +4010,8 @@ export interface operations {
                 positions?: "any" | "marks";
                 /** @description for fewest_stops: the best plan of so many; 0: the fewest that reach the margin */
                 stops?: number;
+                /** @description plan turning back though the sheet does not allow it */
+                back_anyway?: boolean;
                 /** @description tell what each costs by this round; left out: nothing is told */
                 round?: "set_as_you_go" | "read_first" | "read_only" | "free_first";
                 /** @description left out: all */
