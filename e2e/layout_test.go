@@ -284,3 +284,20 @@ func shimmed(t *testing.T, p *tab) {
 	}
 	p.pressIn(".moves", "Fitted")
 }
+
+// On a twelve with 48 valves every valve drawn on the bench is 44 pixels or more either way at 1280×800, and the one
+// in hand is in view.
+func TestFortyEightValvesAreLargeEnough(t *testing.T) {
+	t.Parallel()
+	r := demo(t)
+	job, _ := atAStop(t, r, "brindlow-6000")
+	p := open(t, r, "/jobs/"+job, 1280, 800)
+	p.see(".rung.cursor")
+	small := p.MustEval(`() => [...document.querySelectorAll('.valve')].map(v => [v.dataset.valve, v.querySelector('.form').getBoundingClientRect()])
+		.filter(([, b]) => Math.min(b.width, b.height) < 43.5).map(([n, b]) => n + ' ' + b.width.toFixed(1) + '×' + b.height.toFixed(1))`)
+	assert.Empty(t, small.Val())
+	assert.Equal(t, 48, p.MustEval(`() => document.querySelectorAll('.valve').length`).Int())
+	p.waits(`() => { const v = document.querySelector('.valve.chosen').getBoundingClientRect(), b = document.querySelector('.drawing').getBoundingClientRect()
+		return v.top >= b.top - 1 && v.bottom <= b.bottom + 1 && v.left >= b.left - 1 && v.right <= b.right + 1 }`, "the valve in hand to be in view")
+	p.clean()
+}

@@ -107,3 +107,33 @@ func TestTurnedBackForAReason(t *testing.T) {
 	p.shows("Turned back against the sheet: No tensioner: gears")
 	p.clean()
 }
+
+// A nut is nipped, then tightened to its torque or, where that cannot be done while the screw is held, by feel; the
+// valve is read again, and the sheet says how.
+func TestLockedInTwoStagesOnTheBench(t *testing.T) {
+	t.Parallel()
+	r := demo(t)
+	c := played{engine: "brindlow-1600", school: "rocking_pairs",
+		round: map[string]any{"round": "set_as_you_go", "check": "none", "locking": "nip_then_torque"}}
+	job := c.begun(t, r)
+	p := open(t, r, "/jobs/"+job, 360, 740)
+	for _, tight := range []string{"Torqued", "Cannot be torqued while the screw is held"} {
+		s := stateOf(t, r.base, job)
+		p.says("Read " + s.State.Now.Valve)
+		leaf, _, _ := s.leafFor(nil)
+		p.press(leaf + " free")
+		p.waits(`() => document.querySelector('.now .by')`, "what it is set by")
+		p.press("Set")
+		p.says("Nip the nut of " + s.State.Now.Valve)
+		p.press("Nipped")
+		p.says("Torque " + s.State.Now.Valve)
+		p.press(tight)
+		p.says("Locked. Read " + s.State.Now.Valve + " again")
+		before := stateOf(t, r.base, job).State.Happenings
+		p.press(leaf + " drag")
+		waitFor(t, p, r, job, before)
+	}
+	p.press("Sheet")
+	p.waits(`() => /nut to its torque[^]*nut by feel/.test(document.querySelector('table')?.innerText ?? '')`, "how the nuts were tightened")
+	p.clean()
+}

@@ -32,7 +32,7 @@ func Acts() []Act {
 	return []Act{
 		WayChosen{}, RoundChosen{}, TemperatureNoted{}, Prepared{}, JudgedCold{}, Turned{}, Located{}, Doubted{}, Picked{}, ReadingTaken{},
 		DialRead{},
-		Withdrawn{}, Sized{}, Kept{}, Freed{}, Adjusted{}, Locked{}, LeftAsIs{}, BarredOver{}, Undone{}, Signed{},
+		Withdrawn{}, Sized{}, Kept{}, Freed{}, Adjusted{}, Nipped{}, Locked{}, LeftAsIs{}, BarredOver{}, Undone{}, Signed{},
 		WentHot{},
 	}
 }

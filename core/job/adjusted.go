@@ -93,7 +93,7 @@ func (a Adjusted) do(j *Job) {
 	if a.Shim > 0 {
 		j.fit(v, a)
 	}
-	v.Stage = NutLoose
+	v.Stage, v.Nipped, v.LockedBy = NutLoose, false, ""
 	if !j.Sheet.HasLockNut() {
 		v.Stage = NutTight
 	}

@@ -11,7 +11,18 @@ import "fmt"
 type Locked struct {
 	plain
 	Valve string
+	By    LockedBy // empty: not said
 }
+
+// LockedBy is how tight a lock nut was made. On some engines it cannot be torqued while the screw is held, and then by
+// feel is the honest record (common practice).
+type LockedBy string
+
+// To its torque with the wrench, or by feel.
+const (
+	ByTorque LockedBy = "torque"
+	ByFeel   LockedBy = "feel"
+)
 
 // Kind is "locked".
 func (Locked) Kind() Kind { return "locked" }
@@ -19,7 +30,13 @@ func (Locked) Kind() Kind { return "locked" }
 // On is its valve.
 func (a Locked) On() string { return a.Valve }
 
-func (a Locked) sound(j *Job) error { return j.has(a.Valve) }
+func (a Locked) sound(j *Job) error {
+	switch a.By {
+	case "", ByTorque, ByFeel:
+		return j.has(a.Valve)
+	}
+	return refuse("by", fmt.Sprintf("%q is no way of tightening: %s or %s.", a.By, ByTorque, ByFeel))
+}
 
 func (a Locked) may(j *Job, _ string) error {
 	if v := j.valve(a.Valve); v.Stage != NutLoose {
@@ -36,7 +53,7 @@ func (a Locked) do(j *Job) {
 			v.before = *estimate
 		}
 	}
-	v.Stage = NutTight
+	v.Stage, v.Nipped, v.LockedBy = NutTight, false, a.By
 	v.reading(nil)
 }
 

@@ -17,8 +17,18 @@ type Round struct {
 	// CheckTurns is how many turns of the crank come before the check round, 2 or 4; 0: as many as the sheet says
 	CheckTurns int
 	Scope      []string // the valves of this job; nil: every valve
+	Locking    Locking  // in how many stages a nut is tightened; empty: InOneGo
 	ToAim      Aiming   // whether a valve that is in and off the aim is set too; empty: it is left alone
 }
+
+// Locking is in how many stages a lock nut is tightened. The zero value is InOneGo.
+type Locking string
+
+// Tightened in one go, or nipped first and then tightened to its torque (both common practice).
+const (
+	InOneGo   Locking = "one_go"
+	InTwoGoes Locking = "nip_then_torque"
+)
 
 // Aiming is what becomes of a valve that is in its limits and not at its aim. The zero value is LeaveIn.
 type Aiming string
@@ -140,6 +150,11 @@ func (r Round) sound(j *Job) error {
 	if !slices.Contains([]int{0, UsualCheckTurns, engine.LongCheckTurns}, r.CheckTurns) {
 		return refuse("check_turns", fmt.Sprintf("%d turns before the check: %d, or %d for two turns of the cam.",
 			r.CheckTurns, UsualCheckTurns, engine.LongCheckTurns))
+	}
+	switch r.Locking {
+	case "", InOneGo, InTwoGoes:
+	default:
+		return refuse("locking", fmt.Sprintf("%q: %s or %s.", r.Locking, InOneGo, InTwoGoes))
 	}
 	switch r.ToAim {
 	case "", LeaveIn, AllToAim:

@@ -42,6 +42,8 @@ type ValveState struct {
 	LeaveReason string         // why it stays out of limits; empty: it was not left
 	Shim        measure.Length // fitted; 0: not known
 	Out         bool           // its shim was taken out for another valve
+	Nipped      bool           // its nut was nipped, and is still to be tightened to its torque
+	LockedBy    LockedBy       // how its nut was tightened last; empty: not said
 	SetFor      string         // why it was set though it was in; empty: it was not
 	Freed       bool           // its adjuster was slackened and found free before any was set: nothing was found
 	Outside     bool           // it is not in the scope of this job

@@ -38,7 +38,7 @@ func (WentHot) do(j *Job) {
 		v.Limits = limits[v.Kind]
 		v.AsFound, v.Last, v.Verified, v.LeaveReason, v.Adjustments, v.Stage = nil, nil, false, "", 0,
 			Untouched
-		v.Freed, v.SetFor = false, ""
+		v.Freed, v.SetFor, v.LockedBy = false, "", ""
 	}
 	j.lose()
 }

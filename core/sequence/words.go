@@ -137,10 +137,10 @@ func (p Plan) Why(stop int) string {
 	}
 	switch sign := s.Watch[0]; {
 	case sign.What == Rocking:
-		return fmt.Sprintf("Cylinder %d is between exhaust and intake; the cylinder that runs with it, one turn away, is "+
-			"between compression and firing, with both lobes away from their followers. %s", sign.Cylinder, clear)
+		return fmt.Sprintf("Where cylinder %d rocks, the one that runs with it is at firing TDC, with its lobes away. %s",
+			sign.Cylinder, clear)
 	case sign.What == TDCFiring:
-		return fmt.Sprintf("At firing TDC both valves of cylinder %d have to be shut: their lobes point away. %s",
+		return fmt.Sprintf("At firing TDC the valves of cylinder %d are shut, with their lobes away. %s",
 			sign.Cylinder, clear)
 	case sign.What == FullLift && sign.Row > 0:
 		sum := len(p.Stops) + 1 // a stop for each valve

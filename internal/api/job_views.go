@@ -91,6 +91,8 @@ type ValveState struct {
 	SetAngled []bool     `json:"set_by_angled"`
 	SetBy     string     `json:"set_by" doc:"the same as stamped on the leaves"`
 	Caution   string     `json:"caution" doc:"what to mind before it is worked on here; empty: nothing"`
+	Nipped    bool       `json:"nipped" doc:"its nut is nipped, and still to be tightened to its torque"`
+	LockedBy  string     `json:"locked_by" enum:",torque,feel" doc:"how its nut was tightened last; empty: not said"`
 	SetFor    string     `json:"set_for" doc:"why it was set though it was in; empty: it was not"`
 	Freed     bool       `json:"freed" doc:"its adjuster was slackened before any was set: nothing was found"`
 	Outside   bool       `json:"outside" doc:"it is not of this job"`
@@ -150,6 +152,7 @@ type JobState struct {
 	KindFirst  string        `json:"one_kind_first" enum:"both,exhaust,intake"`
 	CheckTurns int           `json:"check_turns" doc:"turns of the crank before the check round"`
 	Scope      []string      `json:"scope,omitempty" doc:"the valves of this job; absent: all"`
+	Locking    string        `json:"locking" enum:"one_go,nip_then_torque"`
 	Aiming     string        `json:"aiming" enum:"leave_in,all_to_aim"`
 	BackReason string        `json:"back_reason" doc:"why the crank is turned back though the sheet does not allow it; empty: it is not"`
 	ColdBy     string        `json:"cold_by" doc:"how it was judged cold without a thermometer; empty: it was not"`
@@ -280,7 +283,7 @@ func valveState(j *job.Job, v *job.ValveState, advice *job.Advice) ValveState {
 		Adjusted: v.Adjustments,
 		Verified: v.Verified, Left: v.LeaveReason, Needs: v.Needs(), MaySet: j.MaySet(v),
 		AimMM: wire.MM(j.AimOf(v)), SetByMM: []wire.MM{}, SetAngled: []bool{},
-		SetFor: v.SetFor, Freed: v.Freed, Outside: v.Outside, Out: v.Out, MadeThere: v.ReadThere(), ColdWhy: v.ColdReason, ShimMM: wire.MM(v.Shim),
+		Nipped: v.Nipped, LockedBy: string(v.LockedBy), SetFor: v.SetFor, Freed: v.Freed, Outside: v.Outside, Out: v.Out, MadeThere: v.ReadThere(), ColdWhy: v.ColdReason, ShimMM: wire.MM(v.Shim),
 		Caution:   j.Caution(v),
 		ColdFound: resultView(v.ColdFound), ColdLeft: resultView(v.ColdLeft)}
 	if pre, ok := advice.PreLock(v); ok {
@@ -339,7 +342,8 @@ func stateView(id string, o *openJob, shift adjust.Shift, now time.Time, only st
 		Card: cardShort(j.Card), Clock: now.UTC(), Closed: j.Closed,
 		Round: string(cmp.Or(j.Going, job.ReadFirst)), Check: string(cmp.Or(j.Check, job.CheckAll)),
 		KindFirst: string(cmp.Or(j.KindFirst, job.BothKinds)), CheckTurns: j.TurnsToCheck(), Scope: j.Scope,
-		Aiming: string(cmp.Or(j.ToAim, job.LeaveIn)), Outcome: j.Outcome(), BackReason: j.BackReason,
+		Locking: string(cmp.Or(j.Locking, job.InOneGo)),
+		Aiming:  string(cmp.Or(j.ToAim, job.LeaveIn)), Outcome: j.Outcome(), BackReason: j.BackReason,
 		Rounds: wire.Names(j.Rounds()), UsualCheck: string(j.UsualCheck())}
 	if n := len(o.list.Happenings); n > 0 {
 		s.Newest = o.list.Happenings[n-1].ID

@@ -35,7 +35,8 @@ var forms = []form{
 	formed(func(a job.Adjusted) adjusted {
 		return adjusted{a.Valve, StackOf(a.Leaves), MM(a.Shim), a.From, a.CamsOut, a.Reason}
 	}),
-	formed(func(a job.Locked) locked { return locked{a.Valve} }),
+	formed(func(a job.Nipped) nipped { return nipped{a.Valve} }),
+	formed(func(a job.Locked) locked { return locked{a.Valve, string(a.By)} }),
 	formed(func(a job.LeftAsIs) leftAsIs { return leftAsIs{a.Valve, a.Reason} }),
 	formed(func(a job.BarredOver) barredOver { return barredOver{a.Stop} }),
 	formed(func(a job.Undone) undone { return undone{a.Target} }),
@@ -67,18 +68,19 @@ type RoundFields struct {
 	KindFirst  string   `json:"one_kind_first,omitempty" enum:"exhaust,intake,both" doc:"left out: as before; both"`
 	CheckTurns int      `json:"check_turns,omitempty" enum:"2,4" doc:"turns of the crank before the check; left out: as before; as the sheet says"`
 	Scope      []string `json:"scope,omitempty" maxItems:"80" nullable:"false" doc:"the valves of this job; left out: as before; all"`
+	Locking    string   `json:"locking,omitempty" enum:"one_go,nip_then_torque" doc:"left out: as before; one_go"`
 	Aiming     string   `json:"aiming,omitempty" enum:"leave_in,all_to_aim" doc:"what becomes of a valve that is in and off the aim; left out: as before; leave_in"`
 }
 
 // RoundFieldsOf writes how an engine is gone round.
 func RoundFieldsOf(r job.Round) RoundFields {
 	return RoundFields{string(r.Going), string(r.Check), string(r.KindFirst), r.CheckTurns, r.Scope,
-		string(r.ToAim)}
+		string(r.Locking), string(r.ToAim)}
 }
 
 func (r RoundFields) core() job.Round {
 	return job.Round{Going: job.Going(r.Round), Check: job.Check(r.Check), KindFirst: job.KindFirst(r.KindFirst),
-		CheckTurns: r.CheckTurns, Scope: r.Scope, ToAim: job.Aiming(r.Aiming)}
+		CheckTurns: r.CheckTurns, Scope: r.Scope, Locking: job.Locking(r.Locking), ToAim: job.Aiming(r.Aiming)}
 }
 
 type roundChosen struct{ RoundFields }
@@ -212,11 +214,18 @@ func (w adjusted) act(f *Faults) job.Act {
 		CamsOut: w.CamsOut, Reason: w.Reason}
 }
 
-type locked struct {
+type nipped struct {
 	Valve string `json:"valve" maxLength:"8"`
 }
 
-func (w locked) act(*Faults) job.Act { return job.Locked{Valve: w.Valve} }
+func (w nipped) act(*Faults) job.Act { return job.Nipped{Valve: w.Valve} }
+
+type locked struct {
+	Valve string `json:"valve" maxLength:"8"`
+	By    string `json:"by,omitempty" enum:"torque,feel" doc:"left out: not said"`
+}
+
+func (w locked) act(*Faults) job.Act { return job.Locked{Valve: w.Valve, By: job.LockedBy(w.By)} }
 
 type leftAsIs struct {
 	Valve  string `json:"valve" maxLength:"8"`

@@ -142,6 +142,7 @@ export const kindsFirst = choices({
   exhaust: 'Exhausts first',
   intake: 'Intakes first',
 })
+export const lockings = choices({ one_go: 'Lock in one go', nip_then_torque: 'Nip, then torque' })
 export const aimings = choices({ leave_in: 'Leave alone what is in', all_to_aim: 'All to the aim' })
 
 /** What a job that is put off waits for. */

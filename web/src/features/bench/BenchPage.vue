@@ -247,7 +247,8 @@ useKeys((k) => {
 .drawing {
   overflow: auto;
   min-height: 0;
-  padding: 16px 20px 4px 12px;
+  padding: 8px 8px 4px;
+  scrollbar-width: thin;
 }
 
 .spec {
@@ -349,7 +350,7 @@ useKeys((k) => {
 }
 
 /* One row: what is needed after lunch stands first, the rest is a swipe away. */
-@media (width <= 1100px) {
+@media (width <= 1400px) {
   .where,
   .count {
     order: -1;

@@ -31,6 +31,8 @@ const valve = (name: string, more: Partial<ValveState> = {}): ValveState => ({
   needs: false,
   may_set: false,
   freed: false,
+  nipped: false,
+  locked_by: '',
   set_for: '',
   outside: false,
   aim_mm: 0.3,

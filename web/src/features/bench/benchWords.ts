@@ -88,6 +88,10 @@ export function headline(view: JobView): Headline {
       return line('', `${turnOf(screw, view.engine.adjuster, now.valve)}.`, '', sub)
     }
     case 'lock':
+      if (state.locking === 'nip_then_torque')
+        return valve!.nipped
+          ? line('Torque ', now.valve, ', then read it again.', torque(view))
+          : line('Nip the nut of ', now.valve, '.', 'A ring spanner on the nut, a driver in the screw to hold it.')
       return line('Lock ', now.valve, ', then check again.', torque(view))
     case 'bar_over':
       return line(

@@ -12,6 +12,7 @@ export function useRound(state: State) {
     one_kind_first: state.one_kind_first,
     check_turns: state.check_turns as 2 | 4,
     aiming: state.aiming,
+    locking: state.locking,
     /** The valves that are left out of this job. */
     without: state.valves.filter((v) => v.outside).map((v) => v.name),
   })
@@ -29,5 +30,5 @@ export function useRound(state: State) {
     one_kind_first: round.one_kind_first,
     check_turns: round.check_turns,
   }))
-  return { round, scope, fields, aiming: computed(() => round.aiming) }
+  return { round, scope, fields, setting: computed(() => ({ aiming: round.aiming, locking: round.locking })) }
 }

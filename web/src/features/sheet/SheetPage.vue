@@ -227,7 +227,10 @@ const print = () => globalThis.print()
                 <span v-else class="quiet">–</span>
               </td>
               <td>
-                {{ what(v) }}<template v-if="v.shim_mm">, shim {{ mm(v.shim_mm) }}</template
+                {{ what(v)
+                }}<template v-if="v.locked_by"
+                  >, nut {{ v.locked_by === 'feel' ? 'by feel' : 'to its torque' }}</template
+                ><template v-if="v.shim_mm">, shim {{ mm(v.shim_mm) }}</template
                 ><template v-if="v.verified">, checked</template>
               </td>
             </tr>

@@ -1398,7 +1398,7 @@ export interface components {
             leaves: components["schemas"]["Leaf"][];
             name: string;
         };
-        Happening: components["schemas"]["HappeningWayChosen"] | components["schemas"]["HappeningRoundChosen"] | components["schemas"]["HappeningTemperature"] | components["schemas"]["HappeningPrepared"] | components["schemas"]["HappeningJudgedCold"] | components["schemas"]["HappeningTurned"] | components["schemas"]["HappeningLocated"] | components["schemas"]["HappeningDoubted"] | components["schemas"]["HappeningPicked"] | components["schemas"]["HappeningReading"] | components["schemas"]["HappeningDial"] | components["schemas"]["HappeningWithdrawn"] | components["schemas"]["HappeningSized"] | components["schemas"]["HappeningKept"] | components["schemas"]["HappeningFreed"] | components["schemas"]["HappeningAdjusted"] | components["schemas"]["HappeningLocked"] | components["schemas"]["HappeningLeftAsIs"] | components["schemas"]["HappeningBarredOver"] | components["schemas"]["HappeningUndone"] | components["schemas"]["HappeningSigned"] | components["schemas"]["HappeningWentHot"];
+        Happening: components["schemas"]["HappeningWayChosen"] | components["schemas"]["HappeningRoundChosen"] | components["schemas"]["HappeningTemperature"] | components["schemas"]["HappeningPrepared"] | components["schemas"]["HappeningJudgedCold"] | components["schemas"]["HappeningTurned"] | components["schemas"]["HappeningLocated"] | components["schemas"]["HappeningDoubted"] | components["schemas"]["HappeningPicked"] | components["schemas"]["HappeningReading"] | components["schemas"]["HappeningDial"] | components["schemas"]["HappeningWithdrawn"] | components["schemas"]["HappeningSized"] | components["schemas"]["HappeningKept"] | components["schemas"]["HappeningFreed"] | components["schemas"]["HappeningAdjusted"] | components["schemas"]["HappeningNipped"] | components["schemas"]["HappeningLocked"] | components["schemas"]["HappeningLeftAsIs"] | components["schemas"]["HappeningBarredOver"] | components["schemas"]["HappeningUndone"] | components["schemas"]["HappeningSigned"] | components["schemas"]["HappeningWentHot"];
         HappeningAdjusted: {
             /** @description which of the leaves is an angled one; absent: none */
             angled?: boolean[];
@@ -1587,6 +1587,11 @@ export interface components {
         };
         HappeningLocked: {
             /**
+             * @description left out: not said
+             * @enum {string}
+             */
+            by?: "torque" | "feel";
+            /**
              * Format: date-time
              * @description when it was done, where it waited to be sent, by the program's clock
              */
@@ -1598,6 +1603,23 @@ export interface components {
              * @enum {string}
              */
             kind: "locked";
+            /** @description the id of the newest happening that its screen knew; absent: the newest there is */
+            seen?: string;
+            valve: string;
+        };
+        HappeningNipped: {
+            /**
+             * Format: date-time
+             * @description when it was done, where it waited to be sent, by the program's clock
+             */
+            done_at?: string;
+            /** @description made by the client; sending it twice stores it once */
+            id: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "nipped";
             /** @description the id of the newest happening that its screen knew; absent: the newest there is */
             seen?: string;
             valve: string;
@@ -1696,6 +1718,11 @@ export interface components {
              * @enum {string}
              */
             kind: "round_chosen";
+            /**
+             * @description left out: as before; one_go
+             * @enum {string}
+             */
+            locking?: "one_go" | "nip_then_torque";
             /**
              * @description left out: as before; both
              * @enum {string}
@@ -1844,6 +1871,11 @@ export interface components {
              * @enum {string}
              */
             kind: "way_chosen";
+            /**
+             * @description left out: as before; one_go
+             * @enum {string}
+             */
+            locking?: "one_go" | "nip_then_torque";
             /**
              * @description left out: as before; both
              * @enum {string}
@@ -2055,6 +2087,8 @@ export interface components {
              */
             hot_until?: string;
             id: string;
+            /** @enum {string} */
+            locking: "one_go" | "nip_then_torque";
             /** @description the id of the newest happening, to be sent back as seen */
             newest: string;
             now: components["schemas"]["Now"];
@@ -2675,6 +2709,11 @@ export interface components {
             /** @description why it stays out of limits; empty: it does not */
             left: string;
             limits: components["schemas"]["Limits"];
+            /**
+             * @description how its nut was tightened last; empty: not said
+             * @enum {string}
+             */
+            locked_by: "" | "torque" | "feel";
             /** @description its readings were made where the crank stands no more */
             made_there: boolean;
             /** @description null where the crank's place is not known */
@@ -2684,6 +2723,8 @@ export interface components {
             name: string;
             /** @description read, and not in */
             needs: boolean;
+            /** @description its nut is nipped, and still to be tightened to its torque */
+            nipped: boolean;
             /** @description its shim was taken out for another valve */
             out: boolean;
             /** @description it is not of this job */

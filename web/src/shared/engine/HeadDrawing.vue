@@ -2,7 +2,7 @@
 import { computed, onMounted, useTemplateRef, watch } from 'vue'
 import type { EngineView, Verdict } from '@/shared/api/client'
 import HeadValve from './HeadValve.vue'
-import { layOut, leastScale, liftAt } from './headLayout'
+import { layOut, leastScale, liftAt, shrinks, wideScale } from './headLayout'
 
 /** What is shown of one valve. */
 export interface ValveShown {
@@ -60,6 +60,8 @@ const least = computed(() =>
     ? {
         '--least-width': `${Math.ceil(layout.value.width * leastScale)}px`,
         '--least-height': `${Math.ceil(layout.value.height * leastScale)}px`,
+        '--wide-width': `${Math.ceil(layout.value.width * wideScale)}px`,
+        '--wide-height': `${Math.ceil(layout.value.height * wideScale)}px`,
       }
     : {},
 )
@@ -143,6 +145,7 @@ const lift = (name: string) => (props.crank === null ? 0 : liftAt(lifts.value.ge
       :lift="lift(v.name)"
       :shown="shown[v.name]!"
       :bare="bare"
+      :shrink="shrinks(layout.width)"
       :pickable="pickable === 'all' || (pickable && shown[v.name]!.settable)"
       @pick="$emit('pick', v.name)"
     />
@@ -157,6 +160,13 @@ const lift = (name: string) => (props.crank === null ? 0 : liftAt(lifts.value.ge
   height: 100%;
   min-height: var(--least-height, 0);
   font-family: var(--words);
+}
+
+@media (width >= 1280px) {
+  .head {
+    min-width: var(--wide-width, 0);
+    min-height: var(--wide-height, 0);
+  }
 }
 
 .casting {

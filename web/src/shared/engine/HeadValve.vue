@@ -5,7 +5,14 @@ import type { Placed } from './headLayout'
 import { reachedByTab } from '@/shared/reached'
 import { octagon, verdictPaths } from './shapes'
 
-const props = defineProps<{ placed: Placed; lift: number; shown: ValveShown; pickable?: boolean; bare?: boolean }>()
+const props = defineProps<{
+  placed: Placed
+  lift: number
+  shown: ValveShown
+  shrink: number
+  pickable?: boolean
+  bare?: boolean
+}>()
 const emit = defineEmits<{ pick: [] }>()
 
 function byEnter(e: KeyboardEvent) {
@@ -21,7 +28,7 @@ const raised = computed(() => props.shown.here && props.shown.settable && !open.
 // An open valve sinks away from the eye and from its shaft; one that may be set here stands proud of the head.
 const token = computed(
   () =>
-    `translate(0 ${(props.lift * 9 - (raised.value ? 3 : 0)).toFixed(2)}) scale(${(1 - props.lift * 0.2).toFixed(3)})`,
+    `translate(0 ${(props.lift * 9 - (raised.value ? 3 : 0)).toFixed(2)}) scale(${(1 - props.lift * props.shrink).toFixed(3)})`,
 )
 const notch = computed(() => (props.placed.port >= 0 ? 'M-9 0L0-9L9 0Z' : 'M-9 0L0 9L9 0Z'))
 const label = computed(() => {

@@ -47,6 +47,10 @@ const foot = 24
 const gap = 14
 /** The least a drawing with targets may shrink to: a target of 72 is 44 pixels or more there. */
 export const leastScale = 0.62
+/** The same where the screen is a tablet's or wider: there the token itself is 44 pixels or more. */
+export const wideScale = 0.755
+/** How much of its size an open valve loses at full lift; where there are many, none, so that it stays large enough. */
+export const shrinks = (width: number) => (width > 800 ? 0 : 0.2)
 /** Room for the side labels above and below a casting. */
 const label = 26
 

@@ -22,6 +22,8 @@ function feel(f: Feel) {
   if (felt.value !== f) act({ kind: 'reading', valve: name, leaves_mm: set_by_mm, angled: set_by_angled, feel: f })
 }
 
+const byFeel = () => act({ kind: 'locked', valve: valve.value.name, by: 'feel' })
+
 function key(k: string): boolean {
   const f = feels[Number(k) - 1]
   if (!locking.value || !f || felt.value === f) return false
@@ -53,6 +55,9 @@ defineExpose({ key })
         tight.
       </p>
     </div>
+    <VBtn v-if="locking && valve.nipped" class="by-feel" size="small" @click="byFeel">
+      Cannot be torqued while the screw is held: by feel
+    </VBtn>
     <div v-if="locking" class="feels" role="group" :aria-label="`With the nut slack, how does ${by} feel?`">
       <span class="quiet">Nut slack, {{ by }}:</span>
       <VBtn
@@ -130,6 +135,11 @@ defineExpose({ key })
   background: var(--brass);
   color: var(--on-brass);
   font-weight: 700;
+}
+
+.by-feel {
+  grid-column: 1 / -1;
+  justify-self: start;
 }
 
 .else {

@@ -12,7 +12,7 @@ import { useRound } from '../useRound'
 const { state, act, look, stay } = useBench()
 const id = state.value.id
 const present = computed(() => state.value.plan ?? null)
-const { round, scope, fields, aiming } = useRound(state.value)
+const { round, scope, fields, setting } = useRound(state.value)
 const { data, trouble } = useRead(computed(() => reads.ways({ job: id }, fields.value)))
 const ways = computed(() => data.value?.plans ?? [])
 const cursor = ref(0)
@@ -66,7 +66,7 @@ function take() {
     stop_count,
     ...fields.value,
     scope: scope.value,
-    aiming: aiming.value,
+    ...setting.value,
   })
 }
 

@@ -63,6 +63,8 @@ const stop = computed(() => state.value.plan!.stops[state.value.now.stop]!)
 
 .why {
   display: flex;
+  font-size: 17px;
+  line-height: 1.3;
   gap: 12px;
   align-items: start;
   justify-content: space-between;

@@ -35,6 +35,7 @@ export interface Panel {
 }
 
 const turning = (view: JobView) => view.state.now
+const twoStages = (view: JobView) => view.state.locking === 'nip_then_torque'
 const shimmed = (view: JobView) => view.engine.adjuster === 'shim'
 
 export const panels: Panel[] = [
@@ -85,8 +86,12 @@ export const panels: Panel[] = [
     actions: ['lock'],
     panel: AdjustPanel,
     valves: true,
-    button: () => 'Locked',
-    does: (v) => ({ kind: 'locked', valve: turning(v).valve }),
+    button: (v) => (!twoStages(v) ? 'Locked' : valveNow(v)!.nipped ? 'Torqued' : 'Nipped'),
+    does: (v) => {
+      const { valve } = turning(v)
+      if (!twoStages(v)) return { kind: 'locked', valve }
+      return valveNow(v)!.nipped ? { kind: 'locked', valve, by: 'torque' } : { kind: 'nipped', valve }
+    },
   },
   {
     actions: ['bar_over'],

@@ -37,6 +37,7 @@ describe('choosing the sequence', () => {
       one_kind_first: 'both',
       check_turns: 2,
       aiming: 'leave_in',
+      locking: 'one_go',
       rounds,
       usual_check: 'set_ones',
       valves: ['E1', 'I1', 'E2', 'I2'].map((name) => ({ name, outside: false })),
@@ -63,6 +64,7 @@ describe('choosing the sequence', () => {
         check_turns: 2,
         scope: undefined,
         aiming: 'leave_in',
+        locking: 'one_go',
       },
     ])
   })

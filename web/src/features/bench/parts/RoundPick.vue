@@ -2,7 +2,7 @@
 import { computed } from 'vue'
 import FoldAway from '@/shared/FoldAway.vue'
 import PickOne from '@/shared/PickOne.vue'
-import { aimings, checkRounds, checkTurns, kindsFirst, rounds, roundWords } from '@/shared/words'
+import { aimings, checkRounds, checkTurns, kindsFirst, lockings, rounds, roundWords } from '@/shared/words'
 import { useBench } from '../useBench'
 import type { useRound } from '../useRound'
 import ScopePick from './ScopePick.vue'
@@ -41,6 +41,14 @@ const model = props.round
       />
       <PickOne v-model="model.one_kind_first" class="row" label="One kind first" :options="kindsFirst" small />
       <PickOne v-model="model.check_turns" class="row" label="Turns before the check" :options="checkTurns" small />
+      <PickOne
+        v-if="view.engine.has_lock_nut"
+        v-model="model.locking"
+        class="row"
+        label="How a nut is locked"
+        :options="lockings"
+        small
+      />
       <PickOne v-model="model.aiming" class="row" label="What is in and off the aim" :options="aimings" small />
       <ScopePick v-model="model.without" :engine="view.engine" />
     </FoldAway>
