@@ -1,6 +1,7 @@
 package e2e
 
 import (
+	"fmt"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
@@ -21,7 +22,7 @@ func TestJudgedColdAndPutOff(t *testing.T) {
 	p.press("Fan running")
 	p.press("Made safe, judged cold")
 	p.says("until")
-	p.shows("judged cold")
+	p.shows("Judged cold")
 	assert.Equal(t, "turn", stateOf(t, r.base, id).State.Now.Action)
 	p.press("Cylinder 1 is at firing TDC")
 	p.says("Read E1")
@@ -135,5 +136,64 @@ func TestLockedInTwoStagesOnTheBench(t *testing.T) {
 	}
 	p.press("Sheet")
 	p.waits(`() => /nut to its torque[^]*nut by feel/.test(document.querySelector('table')?.innerText ?? '')`, "how the nuts were tightened")
+	p.clean()
+}
+
+// Each gear is set in its own words, with its own tools and picture: an eccentric by feel, two thin spanners on a
+// tappet. Common practice.
+func TestEachGearHasItsWords(t *testing.T) {
+	t.Parallel()
+	for _, c := range []struct {
+		engine, turn, tools, picture string
+		leaf                         string
+	}{
+		{"sarnmoor-500", "turn the eccentric", "hooked rod in the hole", ".dial .rod", "0.20"},
+		{"marrowby-3000", "turn the tappet’s head", "Two thin spanners", ".dial path.screw", "0.25"},
+	} {
+		t.Run(c.engine, func(t *testing.T) {
+			t.Parallel()
+			r := demo(t)
+			job := played{engine: c.engine, school: "one_cylinder",
+				round: map[string]any{"round": "set_as_you_go", "check": "none"}}.begun(t, r)
+			s := stateOf(t, r.base, job)
+			p := open(t, r, "/jobs/"+job, 1280, 800)
+			p.says("Read " + s.State.Now.Valve)
+			p.press("All leaves of the set")
+			p.press("0.35 free")
+			p.waits(`() => document.querySelector('.now .by')`, "what it is set by")
+			p.shows(c.turn)
+			p.shows(c.tools)
+			p.see(c.picture)
+			p.press("Set")
+			p.says("Lock " + s.State.Now.Valve)
+			p.clean()
+		})
+	}
+}
+
+// The free walk: at any place a valve that stands clear is tapped and worked on, whatever its stop; the bench then goes
+// on with what is left.
+func TestFreeWalk(t *testing.T) {
+	t.Parallel()
+	r := demo(t)
+	c := played{engine: "brindlow-1600", school: "one_cylinder",
+		round: map[string]any{"round": "set_as_you_go", "check": "none"}}
+	job := c.begun(t, r)
+	p := open(t, r, "/jobs/"+job, 1280, 800)
+	p.says("Read E1")
+	for _, valve := range []string{"I2", "E3"} { // clear at firing TDC of cylinder 1, and of other stops
+		before := stateOf(t, r.base, job).State.Happenings
+		p.see(fmt.Sprintf(`[data-valve=%q] .hit`, valve)).MustClick()
+		p.says("Read " + valve)
+		waitFor(t, p, r, job, before)
+		s := stateOf(t, r.base, job)
+		leaf, _, _ := s.leafFor(nil)
+		p.press(leaf + " drag")
+		waitFor(t, p, r, job, s.State.Happenings)
+	}
+	p.says("Read E1")
+	done := c.drive(t, p, r, job)
+	assert.LessOrEqual(t, done.Turn, 540.0, "no further than without")
+	assert.Equal(t, 6+3, done.Gestures, "six valves are left, and three stops")
 	p.clean()
 }

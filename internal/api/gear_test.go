@@ -211,3 +211,17 @@ func TestStartingAJobChecksItsChoices(t *testing.T) {
 	assert.Equal(t, 0.008, view["feel_mm"])
 	assert.Equal(t, "plate lost", view["card_reason"])
 }
+
+// A job by a hot card may begin cold by the same figures, provisionally; the hot pass by the card itself follows.
+func TestAHotCardServesTheColdStart(t *testing.T) {
+	d := withJob(t)
+	hot := strings.NewReplacer(`"state": "cold"`, `"state": "hot"`, `"stone_cold": true,`, ``).Replace(sheet(t))
+	d.ok("PUT", "/api/v1/engines/engine-hot", hot)
+	d.ok("POST", "/api/v1/vehicles", `{"id":"vehicle-hot","name":"Hot","plate":"","odometer_km":1,"engine_id":"engine-hot"}`)
+	d.ok("POST", "/api/v1/jobs", `{"id":"job-hot1","vehicle_id":"vehicle-hot","gauge_set_id":"gauges-01","card":0,`+
+		`"hot_card":0,"mechanic":"Tess","reason":"","odometer_km":1}`)
+	view := d.ok("GET", "/api/v1/jobs/job-hot1", "")
+	card := view["state"].(map[string]any)["card"].(map[string]any)
+	assert.Equal(t, "cold", card["state"])
+	assert.Contains(t, card["remark"], "used cold")
+}

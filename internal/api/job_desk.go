@@ -167,6 +167,9 @@ func setupOf(r store.Job) (job.Setup, error) {
 	if r.HotCard >= 0 {
 		s.Hot = &cards[r.HotCard]
 	}
+	if r.HotCard == r.Card {
+		s.Card = s.Card.UsedCold()
+	}
 	return s, nil
 }
 

@@ -180,6 +180,7 @@ type JobState struct {
 	EngineC    *wire.Celsius `json:"engine_c" nullable:"true"`
 	AmbientC   *wire.Celsius `json:"ambient_c" nullable:"true"`
 	Override   string        `json:"override" doc:"why the temperature gate was passed all the same; empty: it was not"`
+	HotAhead   string        `json:"hot_forecast" doc:"when the last valve of the hot pass ahead comes, at this mechanic's pace; empty: none is ahead"`
 	HotUntil   *time.Time    `json:"hot_until,omitempty" doc:"until when hot readings hold"`
 	Readings   []HeatReading `json:"temperatures"`
 	Cooling    *Cooling      `json:"cooling,omitempty" doc:"absent with fewer than two falling readings, and for a hot card"`
@@ -368,6 +369,9 @@ func stateView(id string, o *openJob, shift adjust.Shift, now time.Time, only st
 		if gate, ok := j.GateC(t.AmbientC); ok {
 			s.GateC = (*wire.Celsius)(&gate)
 		}
+	}
+	if f, ok := j.HotForecast(); ok {
+		s.HotAhead = f.String()
 	}
 	if until, ok := j.HotUntil(); ok {
 		s.HotUntil = &until

@@ -1,6 +1,6 @@
 import type { JobView, ValveState } from '@/shared/api/client'
 import { gaps } from '@/shared/units'
-import { turnOf, verdictWord } from '@/shared/words'
+import { gearOf, turnOf, verdictWord } from '@/shared/words'
 
 /** A headline: plain words, and the part that is picked out in brass. */
 export interface Headline {
@@ -81,7 +81,7 @@ export function headline(view: JobView): Headline {
     case 'adjust': {
       const aim = settingLeaf(valve!)
       const screw = valve!.screw
-      const sub = `Slacken the lock nut, turn the screw until ${aim} drags.`
+      const sub = gearOf(view.engine.adjuster).turn(aim)
       if (view.engine.adjuster === 'shim')
         return line('Choose the ', 'shims.', '', 'Swap first, order what is missing.')
       if (screw?.turn_deg == null) return line(`Set ${now.valve} to `, `${aim}.`, '', sub)

@@ -25,10 +25,18 @@ onMounted(async () => {
 
 const reasons = ['Distance interval', 'Ticking when warm', 'Rough idle', 'After a new cam has run in', 'Belt is due']
 const hotCards = computed(() => cards.value.map((c, i) => ({ c, i })).filter(({ c }) => c.state === 'hot'))
-const passes = computed(() => [
-  { value: -1, title: 'These figures are final' },
-  ...hotCards.value.map(({ c, i }) => ({ value: i, title: `Provisional start, then hot by ${c.source}` })),
-])
+/** The passes of a job by the card that is chosen; a hot card may serve its own provisional cold start. */
+const passes = computed(() =>
+  cards.value[form.value.card]?.state === 'hot'
+    ? [
+        { value: -1, title: 'Hot only' },
+        { value: form.value.card, title: 'Cold first by these figures, provisionally' },
+      ]
+    : [
+        { value: -1, title: 'These figures are final' },
+        ...hotCards.value.map(({ c, i }) => ({ value: i, title: `Provisional start, then hot by ${c.source}` })),
+      ],
+)
 /** Where a card says otherwise than the first one. */
 const differs = (i: number) => {
   const first = cards.value[0]!
@@ -142,12 +150,7 @@ async function start() {
           maxlength="200"
           hide-details
         />
-        <PickOne
-          v-if="cards[form.card]?.state === 'cold' && hotCards.length"
-          v-model="form.hotCard"
-          label="Hot pass"
-          :options="passes"
-        />
+        <PickOne v-if="passes.length > 1" v-model="form.hotCard" label="Hot pass" :options="passes" />
         <FoldAway title="Aim, rule and feel">
           <PickOne v-model="form.aim" label="Aim" :options="aims" />
           <VTextField

@@ -2081,6 +2081,8 @@ export interface components {
             gate_c?: number;
             /** Format: int64 */
             happenings: number;
+            /** @description when the last valve of the hot pass ahead comes, at this mechanic's pace; empty: none is ahead */
+            hot_forecast: string;
             /**
              * Format: date-time
              * @description until when hot readings hold

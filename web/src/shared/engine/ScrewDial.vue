@@ -2,8 +2,14 @@
 import { computed } from 'vue'
 import type { Schemas } from '@/shared/api/client'
 import { degrees } from '@/shared/units'
+import type { GearWords } from '@/shared/words'
 
-const props = defineProps<{ screw?: Schemas['Screw'] | null; nut: boolean; locked?: boolean }>()
+const props = defineProps<{
+  screw?: Schemas['Screw'] | null
+  nut: boolean
+  locked?: boolean
+  form?: GearWords['form']
+}>()
 
 // Which way it is turned comes with the answer: it depends on the gear and on its thread.
 const turn = computed(() => props.screw?.turn_deg ?? 0)
@@ -18,6 +24,7 @@ const sweep = computed(
     `M${point(0, 74)}A74 74 0 ${Math.abs(shown.value) > 180 ? 1 : 0} ${shown.value < 0 ? 0 : 1} ${point(shown.value, 74)}`,
 )
 const hexagon = Array.from({ length: 6 }, (_, i) => point(i * 60 + 30, 58)).join('L')
+const inner = Array.from({ length: 6 }, (_, i) => point(i * 60, 40)).join('L')
 const name = computed(() =>
   props.screw?.turn_deg != null
     ? `Turn the screw ${props.screw.travel} ${degrees(turn.value)}, ${props.screw.rotation}`
@@ -31,7 +38,14 @@ const name = computed(() =>
       <line v-for="h in 12" :key="h" y1="-96" :y2="h % 3 === 0 ? -84 : -90" :transform="`rotate(${h * 30})`" />
     </g>
     <path v-if="nut" class="nut" :class="{ locked }" :d="`M${hexagon}Z`" />
-    <circle class="screw" r="36" />
+    <g v-if="form === 'eccentric'">
+      <circle class="screw" r="46" />
+      <circle class="pin" cx="14" cy="10" r="15" />
+      <circle class="hole" cx="-22" cy="-14" r="7" />
+      <path class="rod" d="M-22-14L-74-62" />
+    </g>
+    <path v-else-if="form === 'nuts'" class="screw" :d="`M${inner}Z`" />
+    <circle v-else class="screw" :r="form === 'stud' ? 22 : 36" />
     <g v-if="screw?.turn_deg != null">
       <line class="slot was" y1="-30" y2="30" />
       <line class="slot" y1="-30" y2="30" :transform="`rotate(${shown})`" />
@@ -43,7 +57,7 @@ const name = computed(() =>
       />
       <text v-if="whole" class="whole" y="98">+ {{ whole }} turn{{ whole > 1 ? 's' : '' }}</text>
     </g>
-    <line v-else class="slot" y1="-30" y2="30" />
+    <line v-else-if="(form ?? 'screw') === 'screw'" class="slot" y1="-30" y2="30" />
   </svg>
 </template>
 
@@ -76,6 +90,19 @@ const name = computed(() =>
   fill: var(--panel);
   stroke: var(--ink);
   stroke-width: 4;
+}
+
+.pin,
+.hole {
+  fill: var(--sunk);
+  stroke: var(--ink);
+  stroke-width: 3;
+}
+
+.rod {
+  stroke: var(--brass);
+  stroke-linecap: round;
+  stroke-width: 8;
 }
 
 .slot {

@@ -2,7 +2,7 @@
 import { computed } from 'vue'
 import type { Schemas } from '@/shared/api/client'
 import ScrewDial from '@/shared/engine/ScrewDial.vue'
-import { feelWord } from '@/shared/words'
+import { aimSaid, feelWord, gearOf } from '@/shared/words'
 import { settingLeaf, shiftWords } from '../benchWords'
 import ValveTabs from '../parts/ValveTabs.vue'
 import { useBench } from '../useBench'
@@ -11,6 +11,7 @@ type Feel = Exclude<Schemas['Reading']['feel'], ''>
 
 const { view, state, valve: now, act, leave, show } = useBench()
 const valve = computed(() => now.value!)
+const gear = computed(() => gearOf(view.value.engine.adjuster))
 const locking = computed(() => state.value.now.action === 'lock')
 const feels: Feel[] = ['free', 'drag', 'wont_go']
 const by = computed(() => settingLeaf(valve.value))
@@ -36,24 +37,20 @@ defineExpose({ key })
 <template>
   <ValveTabs />
   <div class="set">
-    <div class="dial"><ScrewDial :screw="valve.screw" :nut="view.engine.has_lock_nut" :locked="locking" /></div>
+    <div class="dial">
+      <ScrewDial :screw="valve.screw" :nut="view.engine.has_lock_nut" :form="gear.form" :locked="locking" />
+    </div>
     <p class="by">
       <span class="quiet">{{ locking ? 'Set by' : 'Set by leaf' }}</span> <b class="figure">{{ by }}</b>
     </p>
     <div class="say">
       <p v-if="shift" class="shift">{{ shift }}</p>
-      <p v-else-if="view.aim !== 'nominal'" class="quiet">
-        The loose end of the limits: {{ view.aim_reason || 'no reason given' }}.
-      </p>
+      <p v-else-if="view.aim !== 'nominal'" class="quiet">Set to the {{ aimSaid(view.aim, view.aim_reason) }}.</p>
       <p v-if="!locking" class="quiet">
-        Check first that the screw turns freely: a ring spanner on the nut, a driver in the screw. Turn it until it
-        touches the leaf without clamping it.
+        {{ gear.tools }}
       </p>
       <p v-if="!locking && valve.screw?.by_feel">{{ valve.screw.why }}</p>
-      <p v-if="locking">
-        Tightening drags the screw round and closes the gap. Hold the screw still with the driver while the nut goes
-        tight.
-      </p>
+      <p v-if="locking">{{ gear.lock }}</p>
     </div>
     <VBtn v-if="locking && valve.nipped" class="by-feel" size="small" @click="byFeel">
       Cannot be torqued while the screw is held: by feel

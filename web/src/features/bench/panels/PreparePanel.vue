@@ -111,6 +111,7 @@ defineExpose({ key })
       >
       <template v-else>Reaching the probe…</template>
     </p>
+    <p v-if="state.hot_forecast" class="quiet">{{ state.hot_forecast }}</p>
     <div class="fields">
       <VBtn v-for="(f, i) in fields" :key="f" class="field" :class="{ on: at === i }" @click="at = i">
         <span class="quiet">{{ f }}</span>
