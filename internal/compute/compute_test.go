@@ -203,3 +203,22 @@ func TestLeavesAnswers(t *testing.T) {
 	assert.Equal(t, 0.01, got["uncertainty_mm"])
 	assert.Contains(t, faults(t, "leaves", `{"owned":[],"aim_mm":0.21}`), "owned")
 }
+
+// A rehearsal that does not apply says why and has no figures; one that does has a step a reading.
+func TestRehearseAnswers(t *testing.T) {
+	got := run(t, "rehearse", `{"school":"one_cylinder","out":["E1"],"sheet":`+sheet(t)+`}`)
+	assert.Equal(t, true, got["applies"])
+	assert.Equal(t, 540.0, got["total_turn_deg"])
+	assert.Equal(t, map[string]any{"do": "read", "valve": "E1", "stop": 0.0}, got["steps"].([]any)[0])
+	shims := strings.Replace(sheet(t), "screw_valve_end", "shim", 1)
+	got = run(t, "rehearse", `{"school":"one_cylinder","sheet":`+shims+`}`)
+	assert.Equal(t, false, got["applies"])
+	assert.Contains(t, got["reason"], "every valve is read first")
+	assert.Equal(t, []any{}, got["steps"])
+	for _, figure := range []string{"total_turn_deg", "check_turn_deg", "leaf_changes", "gestures"} {
+		assert.Contains(t, got, figure)
+		assert.Nil(t, got[figure], figure)
+	}
+	assert.Contains(t, faults(t, "rehearse", `{"school":"one_cylinder","out":["X1"],"card":7,"round":"once","sheet":`+
+		sheet(t)+`}`), "out[0]")
+}

@@ -29,10 +29,10 @@ type rehearseResponse struct {
 	Reason      string    `json:"reason"`
 	Assumed     []string  `json:"assumed"`
 	Steps       []playing `json:"steps"`
-	TotalTurn   wire.Deg  `json:"total_turn_deg" doc:"up to the last stop before the check round"`
-	CheckTurn   wire.Deg  `json:"check_turn_deg" doc:"all turning after that"`
-	LeafChanges int       `json:"leaf_changes"`
-	Gestures    int       `json:"gestures" doc:"taps or keys, from the first stop to the offer to sign"`
+	TotalTurn   *wire.Deg `json:"total_turn_deg" nullable:"true" doc:"up to the last stop before the check round"`
+	CheckTurn   *wire.Deg `json:"check_turn_deg" nullable:"true" doc:"all turning after that"`
+	LeafChanges *int      `json:"leaf_changes" nullable:"true"`
+	Gestures    *int      `json:"gestures" nullable:"true" doc:"taps or keys, from the first stop to the offer to sign"`
 }
 
 type playing struct {
@@ -70,8 +70,8 @@ func rehearse(q rehearseRequest) (rehearseResponse, *wire.Problem) {
 		return out, nil
 	}
 	out.Applies, out.Assumed = true, append(out.Assumed, played.Assumed...)
-	out.TotalTurn, out.CheckTurn = wire.Deg(played.Turn), wire.Deg(played.CheckTurn)
-	out.LeafChanges, out.Gestures = played.LeafChanges, played.Gestures
+	out.TotalTurn, out.CheckTurn = (*wire.Deg)(&played.Turn), (*wire.Deg)(&played.CheckTurn)
+	out.LeafChanges, out.Gestures = &played.LeafChanges, &played.Gestures
 	for _, s := range played.Steps {
 		step := playing{Do: string(s.Do), Valve: s.Valve, Stop: &s.Stop}
 		if s.Turn > 0 {

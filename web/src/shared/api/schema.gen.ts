@@ -1055,18 +1055,18 @@ export interface components {
             applies: boolean;
             assumed: string[];
             /** @description all turning after that */
-            check_turn_deg: number;
+            check_turn_deg: number | null;
             /**
              * Format: int64
              * @description taps or keys, from the first stop to the offer to sign
              */
-            gestures: number;
+            gestures: number | null;
             /** Format: int64 */
-            leaf_changes: number;
+            leaf_changes: number | null;
             reason: string;
             steps: components["schemas"]["ComputePlaying"][];
             /** @description up to the last stop before the check round */
-            total_turn_deg: number;
+            total_turn_deg: number | null;
         };
         ComputeSchoolShort: {
             applies: boolean;
