@@ -1,7 +1,6 @@
 package adjust
 
 import (
-	"cmp"
 	"slices"
 
 	"metronix/core/measure"
@@ -82,34 +81,23 @@ type offer struct {
 	off measure.Length
 }
 
-// bought is the fewest purchases for a worst distance; ok is false where some valve cannot come so near.
+// bought is the fewest purchases for a worst distance; ok is false where some valve cannot come so near. Those for
+// which no size on the list comes so near are matched first, and keep what they have.
 func (m matcher) bought(worst measure.Length) (n int, ok bool) {
-	order := make([]int, len(m.rows))
-	for i := range order {
-		order[i] = i
-	}
-	mustHave := func(row int) bool { return m.rows[row].buys > worst }
-	slices.SortStableFunc(order, func(a, b int) int {
-		return cmp.Compare(boolRank(!mustHave(a)), boolRank(!mustHave(b)))
-	})
 	holder := map[int]int{} // the row that has a column's shim
-	for _, row := range order {
-		if m.augment(row, worst, holder, map[int]bool{}) {
-			continue
+	for _, first := range []bool{true, false} {
+		for row := range m.rows {
+			mustHave := m.rows[row].buys > worst
+			switch {
+			case mustHave != first || m.augment(row, worst, holder, map[int]bool{}):
+			case mustHave:
+				return 0, false
+			default:
+				n++
+			}
 		}
-		if mustHave(row) {
-			return 0, false
-		}
-		n++
 	}
 	return n, true
-}
-
-func boolRank(b bool) int {
-	if b {
-		return 1
-	}
-	return 0
 }
 
 // augment finds a shim for a row, moving others to theirs where need be. A row that has one keeps one.
