@@ -40,7 +40,8 @@ func firstView(t testing.TB, r *running) (p *tab, bytes int) {
 	return p, bytes
 }
 
-// The board needs at most 130 kB of script and style: what other pages' controls weigh is in their own chunks.
+// The board needs at most 130 kB of script and style: what other pages' controls weigh is in their own
+// chunks.
 func TestTheFirstViewIsLight(t *testing.T) {
 	t.Parallel()
 	_, bytes := firstView(t, demo(t))

@@ -217,8 +217,8 @@ func TestRefusedSchool(t *testing.T) {
 	p.clean()
 }
 
-// The signs of this engine are there to tap: one on the cam tells the place, one in doubt says what to check it
-// against, and a lobe that points away is a place to go on from.
+// The signs of this engine are there to tap: one on the cam tells the place, one in doubt says what to check
+// it against, and a lobe that points away is a place to go on from.
 func TestSignsOfTheEngine(t *testing.T) {
 	t.Parallel()
 	r := demo(t)

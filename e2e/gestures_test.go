@@ -11,8 +11,8 @@ import (
 	"github.com/stretchr/testify/require"
 )
 
-// tapTwice taps what a control's label says, and the same place once more after a while, as a bounce, a double
-// tap or a nervous finger does.
+// tapTwice taps what a control's label says, and the same place once more after a while, as a bounce, a
+// double tap or a nervous finger does.
 func tapTwice(t *testing.T, p *tab, label string, after time.Duration) {
 	t.Helper()
 	e := p.see(fmt.Sprintf(`.rung [aria-label=%q]:not([aria-disabled=true])`, label))
@@ -24,8 +24,8 @@ func tapTwice(t *testing.T, p *tab, label string, after time.Duration) {
 	require.NoError(t, p.Mouse.Click(proto.InputMouseButtonLeft, 1))
 }
 
-// A valve that is surely in is kept by one tap, and the bench goes on; a bounce or a second tap reads neither it
-// again nor the next valve, and what was kept stays named beside Undo.
+// A valve that is surely in is kept by one tap, and the bench goes on; a bounce or a second tap reads neither
+// it again nor the next valve, and what was kept stays named beside Undo.
 func TestABounceReadsOneValve(t *testing.T) {
 	t.Parallel()
 	r := demo(t)

@@ -144,10 +144,10 @@ func (s state) valve(name string) (stage string, nominal float64) {
 	return "", 0
 }
 
-// The whole job by clicks, once round: choose the way, temperature, at each stop read and, where it is out, set,
-// lock and read again, then check those that were set, sign, sheet. The crank is turned as far as the school does
-// by hand and no further before the check. On the way the page is loaded again and the program killed: each time it stands at the same
-// valve.
+// The whole job by clicks, once round: choose the way, temperature, at each stop read and, where it is out,
+// set, lock and read again, then check those that were set, sign, sheet. The crank is turned as far as the
+// school does by hand and no further before the check. On the way the page is loaded again and the program
+// killed: each time it stands at the same valve.
 func TestWholeJobByClicks(t *testing.T) {
 	t.Parallel()
 	r := demo(t)
@@ -263,8 +263,8 @@ func checkSigned(t *testing.T, p *tab, s state) {
 	p.clean()
 }
 
-// The round is changed in the middle of a job that is read first: what was read stays, and the valve that is out
-// is set at once. Changed to reading only, nothing is set and the sheet says so.
+// The round is changed in the middle of a job that is read first: what was read stays, and the valve that is
+// out is set at once. Changed to reading only, nothing is set and the sheet says so.
 func TestTheRoundIsChangedOnTheBench(t *testing.T) {
 	t.Parallel()
 	r := demo(t)

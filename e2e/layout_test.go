@@ -188,8 +188,9 @@ func TestWholeJobsOnOtherEngines(t *testing.T) {
 			r := demo(t)
 			job, out := atAStop(t, r, engine)
 			if stateOf(t, r.base, job).Engine.Adjuster != "shim" { // once round, as most go
-				post(t, "POST", r.base+"/api/v1/jobs/"+job+"/happenings", map[string]any{"id": "as-you-go-0001",
-					"kind": "round_chosen", "round": "set_as_you_go", "check": "set_ones"}, nil)
+				post(t, "POST", r.base+"/api/v1/jobs/"+job+"/happenings",
+					map[string]any{"id": "as-you-go-0001",
+						"kind": "round_chosen", "round": "set_as_you_go", "check": "set_ones"}, nil)
 			}
 			stock := []map[string]any{}
 			for mm := 200; mm <= 320; mm += 5 {
@@ -285,8 +286,8 @@ func shimmed(t *testing.T, p *tab) {
 	p.pressIn(".moves", "Fitted")
 }
 
-// On a twelve with 48 valves every valve drawn on the bench is 44 pixels or more either way at 1280×800, and the one
-// in hand is in view.
+// On a twelve with 48 valves every valve drawn on the bench is 44 pixels or more either way at 1280×800, and
+// the one in hand is in view.
 func TestFortyEightValvesAreLargeEnough(t *testing.T) {
 	t.Parallel()
 	r := demo(t)

@@ -50,7 +50,8 @@ func (c played) rehearsed(t *testing.T, r *running) (out rehearsal) {
 	return out
 }
 
-// begun stores a job of the engine, judged by the one leaf of the wanted gap, and brings it to its first stop.
+// begun stores a job of the engine, judged by the one leaf of the wanted gap, and brings it to its first
+// stop.
 func (c played) begun(t *testing.T, r *running) (job string) {
 	t.Helper()
 	job = "round-" + c.engine
@@ -58,10 +59,12 @@ func (c played) begun(t *testing.T, r *running) (job string) {
 	for _, mm := range []float64{0.05, 0.10, 0.15, 0.20, 0.22, 0.25, 0.30, 0.35} {
 		leaves = append(leaves, map[string]any{"marked_mm": mm, "measured_mm": mm})
 	}
-	post(t, "POST", r.base+"/api/v1/gauge-sets", map[string]any{"id": "gauges-of-one", "name": "Few", "leaves": leaves},
+	post(t, "POST", r.base+"/api/v1/gauge-sets",
+		map[string]any{"id": "gauges-of-one", "name": "Few", "leaves": leaves},
 		nil)
-	post(t, "POST", r.base+"/api/v1/vehicles", map[string]any{"id": "vehicle-round", "name": "Bench stand", "plate": "",
-		"odometer_km": 0, "engine_id": c.engine}, nil)
+	post(t, "POST", r.base+"/api/v1/vehicles",
+		map[string]any{"id": "vehicle-round", "name": "Bench stand", "plate": "",
+			"odometer_km": 0, "engine_id": c.engine}, nil)
 	post(t, "POST", r.base+"/api/v1/jobs", map[string]any{"id": job, "vehicle_id": "vehicle-round",
 		"gauge_set_id": "gauges-of-one", "card": 0, "mechanic": "Tess Ardal", "reason": "", "odometer_km": 0,
 		"rule": "one_leaf"}, nil)
@@ -77,8 +80,8 @@ func (c played) begun(t *testing.T, r *running) (job string) {
 	return job
 }
 
-// drive carries a job to the offer to sign by touch, doing the one thing that the bench shows largest, and counts
-// the taps and how far the crank is turned before and after the full turns.
+// drive carries a job to the offer to sign by touch, doing the one thing that the bench shows largest, and
+// counts the taps and how far the crank is turned before and after the full turns.
 func (c played) drive(t *testing.T, p *tab, r *running, job string) (done rehearsal) {
 	t.Helper()
 	gaps, turning := map[string]float64{}, &done.Turn
@@ -123,14 +126,15 @@ func (c played) drive(t *testing.T, p *tab, r *running, job string) (done rehear
 
 func capitalised(s string) string { return strings.ToUpper(s[:1]) + s[1:] }
 
-// Each round on the bench takes the taps and the turning that were rehearsed: a four with all in and with three out,
-// a six, sixteen valves with shims, all adjusters freed first, exhausts first. By hand a four with all in is one slide
-// of a leaf a valve and three half turns (common practice).
+// Each round on the bench takes the taps and the turning that were rehearsed: a four with all in and with
+// three out, a six, sixteen valves with shims, all adjusters freed first, exhausts first. By hand a four with
+// all in is one slide of a leaf a valve and three half turns (common practice).
 func TestRoundsTakeWhatWasRehearsed(t *testing.T) {
 	t.Parallel()
 	set := map[string]any{"round": "set_as_you_go", "check": "set_ones"}
 	for name, c := range map[string]played{
-		"four, all in": {engine: "brindlow-1600", school: "rocking_pairs", round: set, size: [2]int{1280, 800}},
+		"four, all in": {engine: "brindlow-1600", school: "rocking_pairs", round: set,
+			size: [2]int{1280, 800}},
 		"four, three out": {engine: "brindlow-1600", school: "rocking_pairs", round: set,
 			out: []string{"E1", "I3", "E4"}, size: [2]int{1280, 800}},
 		"six, two out": {engine: "estervane-2400", school: "two_stop", round: set, out: []string{"I2", "E6"},
@@ -162,7 +166,8 @@ func TestRoundsTakeWhatWasRehearsed(t *testing.T) {
 	}
 }
 
-// A part of an engine: only the valves of the job are led to, the others need no reading, and the sheet tells them.
+// A part of an engine: only the valves of the job are led to, the others need no reading, and the sheet tells
+// them.
 func TestAPartOfTheEngine(t *testing.T) {
 	t.Parallel()
 	r := demo(t)
@@ -180,8 +185,8 @@ func TestAPartOfTheEngine(t *testing.T) {
 	p.clean()
 }
 
-// A screw that will not turn is left with its reason while the others are freed, and the sheet says that it was not
-// read.
+// A screw that will not turn is left with its reason while the others are freed, and the sheet says that it
+// was not read.
 func TestAScrewThatWillNotTurn(t *testing.T) {
 	t.Parallel()
 	r := demo(t)

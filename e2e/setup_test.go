@@ -240,8 +240,8 @@ func (p *tab) press(text string) {
 	p.pressIn("body", text)
 }
 
-// named finds the control that a person would take for one of that name: the one called just so, else one whose name begins so, else one that
-// holds it. Its keys are no part of its name.
+// named finds the control that a person would take for one of that name: the one called just so, else one
+// whose name begins so, else one that holds it. Its keys are no part of its name.
 const named = `(() => {
 	const name = b => {
 		const copy = b.cloneNode(true)

@@ -7,8 +7,8 @@ import (
 	"github.com/stretchr/testify/assert"
 )
 
-// Cold is judged without a thermometer, a job is put off with what it waits for, and both stand where they are looked
-// for: on the bench, the sheet and the board.
+// Cold is judged without a thermometer, a job is put off with what it waits for, and both stand where they
+// are looked for: on the bench, the sheet and the board.
 func TestJudgedColdAndPutOff(t *testing.T) {
 	t.Parallel()
 	r := demo(t)
@@ -66,7 +66,8 @@ func TestAValveThatIsInIsSet(t *testing.T) {
 	p.clean()
 }
 
-// The rule of nine is told by the numbers of the row, and why a stop is where it is for those who want to know.
+// The rule of nine is told by the numbers of the row, and why a stop is where it is for those who want to
+// know.
 func TestRowNumbersAndWhyHere(t *testing.T) {
 	t.Parallel()
 	r := demo(t)
@@ -89,8 +90,8 @@ func TestRowNumbersAndWhyHere(t *testing.T) {
 	p.clean()
 }
 
-// Where the sheet forbids turning back, a mechanic with a reason turns back all the same, for this job; the sheet of
-// the job shows the reason.
+// Where the sheet forbids turning back, a mechanic with a reason turns back all the same, for this job; the
+// sheet of the job shows the reason.
 func TestTurnedBackForAReason(t *testing.T) {
 	t.Parallel()
 	r := demo(t)
@@ -109,8 +110,8 @@ func TestTurnedBackForAReason(t *testing.T) {
 	p.clean()
 }
 
-// A nut is nipped, then tightened to its torque or, where that cannot be done while the screw is held, by feel; the
-// valve is read again, and the sheet says how.
+// A nut is nipped, then tightened to its torque or, where that cannot be done while the screw is held, by
+// feel; the valve is read again, and the sheet says how.
 func TestLockedInTwoStagesOnTheBench(t *testing.T) {
 	t.Parallel()
 	r := demo(t)
@@ -139,8 +140,8 @@ func TestLockedInTwoStagesOnTheBench(t *testing.T) {
 	p.clean()
 }
 
-// Each gear is set in its own words, with its own tools and picture: an eccentric by feel, two thin spanners on a
-// tappet. Common practice.
+// Each gear is set in its own words, with its own tools and picture: an eccentric by feel, two thin spanners
+// on a tappet. Common practice.
 func TestEachGearHasItsWords(t *testing.T) {
 	t.Parallel()
 	for _, c := range []struct {
@@ -171,8 +172,8 @@ func TestEachGearHasItsWords(t *testing.T) {
 	}
 }
 
-// The free walk: at any place a valve that stands clear is tapped and worked on, whatever its stop; the bench then goes
-// on with what is left.
+// The free walk: at any place a valve that stands clear is tapped and worked on, whatever its stop; the bench
+// then goes on with what is left.
 func TestFreeWalk(t *testing.T) {
 	t.Parallel()
 	r := demo(t)

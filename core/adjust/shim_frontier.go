@@ -6,13 +6,14 @@ import (
 	"metronix/core/measure"
 )
 
-// frontier is how near to the aim every gap of the valves that are served can be brought for so many bought, from the
-// fewest on: for each number the smallest worst distance, as long as one more bought makes it smaller.
+// frontier is how near to the aim every gap of the valves that are served can be brought for so many bought,
+// from the fewest on: for each number the smallest worst distance, as long as one more bought makes it
+// smaller.
 //
-// For a wanted worst distance the fewest purchases follow from a matching: of the valves, as many as can be get a
-// shim that is to be had without buying and lies near enough, those first for which no size on the list does; the
-// rest buy (bipartite matching by augmenting paths, Kuhn 1955). The wanted distance is searched among those that
-// shims can give.
+// For a wanted worst distance the fewest purchases follow from a matching: of the valves, as many as can be
+// get a shim that is to be had without buying and lies near enough, those first for which no size on the list
+// does; the rest buy (bipartite matching by augmenting paths, Kuhn 1955). The wanted distance is searched
+// among those that shims can give.
 func frontier(valves []ShimValve, sizes []measure.Length, columns []column, plan ShimPlan) (list []ShimCost) {
 	m := matcher{}
 	for row, v := range valves {
@@ -69,7 +70,8 @@ type matcher struct {
 	worst []measure.Length // every distance that a shim can give, rising
 }
 
-// matchRow is one valve: the shims that serve it without buying, and how near the best size on the list comes.
+// matchRow is one valve: the shims that serve it without buying, and how near the best size on the list
+// comes.
 type matchRow struct {
 	free []offer
 	buys measure.Length // MaxLength: none serves
@@ -81,8 +83,8 @@ type offer struct {
 	off measure.Length
 }
 
-// bought is the fewest purchases for a worst distance; ok is false where some valve cannot come so near. Those for
-// which no size on the list comes so near are matched first, and keep what they have.
+// bought is the fewest purchases for a worst distance; ok is false where some valve cannot come so near.
+// Those for which no size on the list comes so near are matched first, and keep what they have.
 func (m matcher) bought(worst measure.Length) (n int, ok bool) {
 	holder := map[int]int{} // the row that has a column's shim
 	for _, first := range []bool{true, false} {

@@ -24,17 +24,19 @@ type ShimValve struct {
 	Measured measure.Length
 	Window   measure.Window
 	Aim      measure.Length
-	// Uncertainty of the measured gap, either way: another shim must leave the gap inside its window by so much
+	// Uncertainty of the measured gap, either way: another shim must leave the gap inside its window by so
+	// much
 	Uncertainty measure.Length
 	Keeps       bool // it was found in its window: its own shim serves as it is
 	Out         bool // the shim was taken out already and lies elsewhere: it is not to be had from here
 }
 
-// wanted is the range of thicknesses that surely bring the gap into its window: new = fitted + measured − gap.
-// Where the uncertainty is wider than the window its ends change places, and it holds none.
+// wanted is the range of thicknesses that surely bring the gap into its window: new = fitted + measured −
+// gap. Where the uncertainty is wider than the window its ends change places, and it holds none.
 func (v ShimValve) wanted() measure.Window {
 	sum := v.Fitted + v.Measured
-	return measure.Window{Lower: sum - v.Window.Upper + v.Uncertainty, Upper: sum - v.Window.Lower - v.Uncertainty}
+	return measure.Window{Lower: sum - v.Window.Upper + v.Uncertainty,
+		Upper: sum - v.Window.Lower - v.Uncertainty}
 }
 
 // serves says whether a shim under the valve leaves its gap where it should be; own is the one that it has.
@@ -78,15 +80,15 @@ type ShimPlan struct {
 	Frontier   []ShimCost
 }
 
-// ShimCost is one point of the frontier between buying and coming near the aim: with so many bought, no gap need lie
-// farther from its aim than Worst.
+// ShimCost is one point of the frontier between buying and coming near the aim: with so many bought, no gap
+// need lie farther from its aim than Worst.
 type ShimCost struct {
 	Bought int
 	Worst  measure.Length
 }
 
-// Cost is what the plan takes: how many shims are bought, how many valves get another, and how far from its aim the
-// worst gap lies.
+// Cost is what the plan takes: how many shims are bought, how many valves get another, and how far from its
+// aim the worst gap lies.
 func (p ShimPlan) Cost(aim func(valve string) measure.Length) (bought, disturbed int, worst measure.Length) {
 	for _, f := range p.Fit {
 		if f.Bought {
@@ -103,8 +105,8 @@ func (p ShimPlan) Cost(aim func(valve string) measure.Length) (bought, disturbed
 // Prefer is what a choice of shims is after first. The zero value is FewestBought.
 type Prefer string
 
-// FewestBought buys as few as can be and then disturbs as few valves; NearestAim brings every gap as near to its aim
-// as can be, and buys for it (both common practice).
+// FewestBought buys as few as can be and then disturbs as few valves; NearestAim brings every gap as near to
+// its aim as can be, and buys for it (both common practice).
 const (
 	FewestBought Prefer = "fewest_bought"
 	NearestAim   Prefer = "nearest_aim"
@@ -115,8 +117,8 @@ const (
 // nanometre, and 1 more on the tight side. With 80 valves and windows up to a millimetre wide none reaches
 // the next: 80 × 256 × 10⁶ < 2³⁶, 80 × 2³⁶ < 2⁴⁴, 80 × 2⁴⁴ < 2⁵².
 //
-// Where the aim comes first, a nanometre outweighs any number of purchases, a purchase any number of disturbed
-// valves, and one of these every tight side: 80 × 10⁶ × 2²² < 2⁴⁹.
+// Where the aim comes first, a nanometre outweighs any number of purchases, a purchase any number of
+// disturbed valves, and one of these every tight side: 80 × 10⁶ × 2²² < 2⁴⁹.
 const (
 	perNanometre = 256
 	perDisturbed = 1 << 36
@@ -148,9 +150,9 @@ const (
 // ChooseShims fits the whole engine: the fewest shims bought, then the fewest valves disturbed, then the
 // smallest sum of |gap − aim|, the loose side winning ties. A valve that cannot be served keeps its own shim,
 // which is then not to be had for another. It is a rectangular assignment, solved by the shortest augmenting
-// paths of the Hungarian method (Kuhn 1955). With NearestAim it is the smallest sum of |gap − aim| first, then the
-// fewest bought, then the fewest disturbed. Sizes are what can be bought, in any number; stock is what the
-// shop has, each piece once. At most 80 valves, windows no wider than a millimetre.
+// paths of the Hungarian method (Kuhn 1955). With NearestAim it is the smallest sum of |gap − aim| first,
+// then the fewest bought, then the fewest disturbed. Sizes are what can be bought, in any number; stock is
+// what the shop has, each piece once. At most 80 valves, windows no wider than a millimetre.
 //
 // Swapping among the engine's own shims costs nothing and is tried first. It also disturbs valves that
 // were in, and a job is the safer the fewer of them it touches; so among plans that buy equally few, the

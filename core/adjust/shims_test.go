@@ -47,7 +47,8 @@ func TestSwapsComeFirst(t *testing.T) {
 func TestAGoodValveIsMovedOnlyToSaveAPurchase(t *testing.T) {
 	tight := shimmed("I1", 2700, 100, 150, 250, 200)
 	good := shimmed("I2", 2620, 230, 150, 250, 200) // its shim fits I1, and 2.70 fits it: gap 0.15
-	p := adjust.ChooseShims([]adjust.ShimValve{tight, good}, []measure.Length{2600 * um}, nil, adjust.FewestBought)
+	p := adjust.ChooseShims([]adjust.ShimValve{tight, good}, []measure.Length{2600 * um}, nil,
+		adjust.FewestBought)
 	assert.Equal(t, "I2", p.Fit[0].From)
 	assert.Equal(t, adjust.Fit{Valve: "I2", Shim: 2700 * um, From: "I1", Gap: 150 * um}, p.Fit[1])
 	assert.Empty(t, p.Buy)
@@ -103,8 +104,8 @@ func drawValves(t *rapid.T, most int) ([]adjust.ShimValve, []measure.Length) {
 	return valves, sizes
 }
 
-// everyDeal tries every way to deal out the engine's own shims and bought ones so that each gap lies surely in its
-// window.
+// everyDeal tries every way to deal out the engine's own shims and bought ones so that each gap lies surely
+// in its window.
 func everyDeal(valves []adjust.ShimValve, sizes []measure.Length, seen func(goal, measure.Length)) {
 	used := make([]bool, len(valves))
 	var try func(i int, so goal, worst measure.Length)
@@ -118,7 +119,8 @@ func everyDeal(valves []adjust.ShimValve, sizes []measure.Length, seen func(goal
 			gap := v.Fitted + v.Measured - shim
 			if gap-v.Uncertainty >= v.Window.Lower && gap+v.Uncertainty <= v.Window.Upper {
 				off := (gap - v.Aim).Abs()
-				try(i+1, goal{so.bought + bought, so.disturbed + disturbed, so.off + int64(off)}, max(worst, off))
+				try(i+1, goal{so.bought + bought, so.disturbed + disturbed, so.off + int64(off)},
+					max(worst, off))
 			}
 		}
 		for j, from := range valves {
@@ -158,9 +160,9 @@ func goalOf(t require.TestingT, valves []adjust.ShimValve, p adjust.ShimPlan) (o
 	return ours
 }
 
-// Never worse, in any of the three aims taken in order, than trying every way to deal out the shims: the fewest
-// bought first, or the nearest to the aim first. And the frontier is what trying all finds: for each number bought
-// the smallest worst distance from the aim.
+// Never worse, in any of the three aims taken in order, than trying every way to deal out the shims: the
+// fewest bought first, or the nearest to the aim first. And the frontier is what trying all finds: for each
+// number bought the smallest worst distance from the aim.
 func TestChoiceAgainstTryingAll(t *testing.T) {
 	rapid.Check(t, func(t *rapid.T) {
 		valves, sizes := drawValves(t, 5)
@@ -200,13 +202,15 @@ func TestChoiceAgainstTryingAll(t *testing.T) {
 	})
 }
 
-// A gap must lie inside its limits by as much as it is uncertain; a valve found in keeps its own shim however close.
+// A gap must lie inside its limits by as much as it is uncertain; a valve found in keeps its own shim however
+// close.
 func TestUncertaintyKeepsAwayFromTheLimits(t *testing.T) {
 	close := shimmed("I1", 2700, 155, 150, 250, 200)
 	close.Uncertainty = 10 * um
 	sizes := []measure.Length{2650 * um, 2700 * um}
 	moved := adjust.ChooseShims([]adjust.ShimValve{close}, sizes, nil, adjust.FewestBought)
-	assert.Equal(t, adjust.Fit{Valve: "I1", Shim: 2650 * um, From: adjust.FromStock, Gap: 205 * um, Bought: true},
+	assert.Equal(t, adjust.Fit{Valve: "I1", Shim: 2650 * um, From: adjust.FromStock, Gap: 205 * um,
+		Bought: true},
 		moved.Fit[0])
 	close.Keeps = true
 	kept := adjust.ChooseShims([]adjust.ShimValve{close}, sizes, nil, adjust.FewestBought)

@@ -10,8 +10,8 @@ import (
 // Aim is where within its limits a valve is set.
 type Aim string
 
-// The schools: the middle, or the loose end ("a tight valve burns, a loose one only ticks": common practice), which
-// may also mean that the leaf of the upper limit itself drags. The zero value is the nominal.
+// The schools: the middle, or the loose end ("a tight valve burns, a loose one only ticks": common practice),
+// which may also mean that the leaf of the upper limit itself drags. The zero value is the nominal.
 const (
 	AimNominal Aim = "nominal"
 	AimLoose   Aim = "loose"

@@ -29,8 +29,9 @@ type Card struct {
 	Exhaust    Clearance
 }
 
-// UsedCold is a hot card as it serves a provisional cold start, so that the engine can be started at all (common
-// practice): the same figures, used cold, and said to be. They are not converted; the hot pass follows.
+// UsedCold is a hot card as it serves a provisional cold start, so that the engine can be started at all
+// (common practice): the same figures, used cold, and said to be. They are not converted; the hot pass
+// follows.
 func (c Card) UsedCold() Card {
 	c.State, c.StoneCold, c.MaxEngineC = Cold, false, nil
 	c.Remark = "hot figures, used cold for a provisional start"

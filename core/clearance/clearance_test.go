@@ -280,10 +280,11 @@ func TestACardInThouReadsInThou(t *testing.T) {
 	assert.Equal(t, "0.28–0.32 mm", both.String())
 }
 
-// A hot card may serve the provisional cold start without an invented card: the same figures, said to be used cold.
-// Common practice.
+// A hot card may serve the provisional cold start without an invented card: the same figures, said to be used
+// cold. Common practice.
 func TestAHotCardUsedCold(t *testing.T) {
-	hot := clearance.Card{Source: "book", State: clearance.Hot, Intake: clearance.Clearance{Nominal: clearance.Figure{Metric: new(300 * um)}}}
+	hot := clearance.Card{Source: "book", State: clearance.Hot,
+		Intake: clearance.Clearance{Nominal: clearance.Figure{Metric: new(300 * um)}}}
 	cold := hot.UsedCold()
 	assert.Equal(t, clearance.Cold, cold.State)
 	assert.Equal(t, hot.Intake, cold.Intake)

@@ -119,8 +119,8 @@ type Judgement struct {
 	Low      measure.Length
 	High     *measure.Length // nil: unbounded
 	TryNext  gauge.Stack     // nil: settled, or no owned leaf can settle it
-	// Side is the wanted gap that the gap was found looser or tighter than by one leaf, where that is all that is
-	// known; 0: it is not
+	// Side is the wanted gap that the gap was found looser or tighter than by one leaf, where that is all
+	// that is known; 0: it is not
 	Side     measure.Length
 	Why      string
 	Conflict string // contradicting feels; the verdict is then Undecided
@@ -248,7 +248,8 @@ func narrow(readings []Reading, feel measure.Length) (interval, string) {
 			iv.lower(t+u, true)
 		}
 		for _, earlier := range readings[:i] {
-			if r.Dial == nil && earlier.Dial == nil && r.Feel.against(earlier.Feel) && earlier.Stack.Same(r.Stack) {
+			if r.Dial == nil && earlier.Dial == nil && r.Feel.against(earlier.Feel) &&
+				earlier.Stack.Same(r.Stack) {
 				return iv, fmt.Sprintf("%s was felt two ways: %s and %s. Try it again and take one back.",
 					r.Stack, words(earlier.Feel), words(r.Feel))
 			}

@@ -12,8 +12,8 @@ import (
 func (y Yardstick) aim() measure.Length { return cmp.Or(y.Aim, y.Limits.Nominal) }
 
 // asAim is the thickness that a leaf or stack counts with under the rule of one leaf: one within half a
-// thousandth of an inch of the aim, and inside the limits, counts as the aim, so that an inch set and measured
-// leaves serve.
+// thousandth of an inch of the aim, and inside the limits, counts as the aim, so that an inch set and
+// measured leaves serve.
 func (y Yardstick) asAim(t measure.Length) measure.Length {
 	if (t-y.aim()).Abs() <= PairSlack && y.Limits.Window.Contains(t) {
 		return y.aim()
@@ -21,9 +21,9 @@ func (y Yardstick) asAim(t measure.Length) measure.Length {
 	return t
 }
 
-// byOneLeaf is the verdict of the rule OneLeaf. A drag decides by its estimate against the limits. Else a leaf
-// at or above the aim that is free is loose, one at or below it that will not go is tight: on which side of the
-// aim the gap lies, not whether it is out of its limits.
+// byOneLeaf is the verdict of the rule OneLeaf. A drag decides by its estimate against the limits. Else a
+// leaf at or above the aim that is free is loose, one at or below it that will not go is tight: on which side
+// of the aim the gap lies, not whether it is out of its limits.
 func (y Yardstick) byOneLeaf(readings []Reading, estimate *measure.Length) Verdict {
 	if estimate != nil {
 		return simple(y.Limits.Window, nil, estimate)

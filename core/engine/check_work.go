@@ -20,7 +20,8 @@ const (
 
 func checkWork(s *Sheet, r *Report) {
 	if s.CheckTurns != 0 && s.CheckTurns != UsualCheckTurns && s.CheckTurns != LongCheckTurns {
-		r.problem("check_turns", "%d turns of the crank before the check: %d, or %d for two turns of the cam.",
+		r.problem("check_turns",
+			"%d turns of the crank before the check: %d, or %d for two turns of the cam.",
 			s.CheckTurns, UsualCheckTurns, LongCheckTurns)
 	}
 	checkSigns(s.Signs, r)
@@ -58,7 +59,8 @@ func checkSigns(signs []Sign, r *Report) {
 			r.problem(at+".id", "Another sign is called %q already.", s.ID)
 		}
 		if s.Period != measure.Turn && s.Period != measure.Cycle {
-			r.problem(at+".period_deg", "A sign comes round every 360° with the crank, or every 720° with the cam.")
+			r.problem(at+".period_deg",
+				"A sign comes round every 360° with the crank, or every 720° with the cam.")
 			continue
 		}
 		if len(s.At) == 0 {

@@ -27,7 +27,8 @@ func TestWorkOnTheEngine(t *testing.T) {
 	assert.Empty(t, faults(func(s *engine.Sheet) {
 		s.CheckTurns, s.Signs = engine.LongCheckTurns, []engine.Sign{up}
 		s.StripList = []engine.StripStep{{Text: "coils", SocketMM: 10}}
-		s.Closing = &engine.Closing{Pattern: engine.MiddleOut, Rounds: 2, Torque: engine.Torque{Nm: 9.8, LbfFt: 7}}
+		s.Closing = &engine.Closing{Pattern: engine.MiddleOut, Rounds: 2,
+			Torque: engine.Torque{Nm: 9.8, LbfFt: 7}}
 	}))
 	twice := up
 	twice.At, twice.Period = enginetest.Degrees(0, 400, 0), measure.Turn
@@ -35,10 +36,12 @@ func TestWorkOnTheEngine(t *testing.T) {
 	lost.ID, lost.At, lost.Period = "lost", nil, measure.Angle(90)
 	got := faults(func(s *engine.Sheet) {
 		s.CheckTurns = 3
-		s.Signs = []engine.Sign{up, twice, lost, {ID: "bare", Where: "pulley", Text: "a dot", Period: measure.Turn}}
+		s.Signs = []engine.Sign{up, twice, lost,
+			{ID: "bare", Where: "pulley", Text: "a dot", Period: measure.Turn}}
 		s.StripList = []engine.StripStep{{SocketMM: -1}}
 		s.Adjuster = &engine.Adjuster{Kind: engine.CentreNut, Locknut: engine.Torque{Nm: 14, LbfFt: 14}}
-		s.Closing = &engine.Closing{Pattern: "spiral", Rounds: 9, Torque: engine.Torque{LbfFt: 900}, OpenMinutes: -1,
+		s.Closing = &engine.Closing{Pattern: "spiral", Rounds: 9, Torque: engine.Torque{LbfFt: 900},
+			OpenMinutes:   -1,
 			SealantPoints: []string{" "}, Gasket: "wet"}
 	})
 	for at, says := range map[string]string{

@@ -7,13 +7,13 @@ import (
 	"metronix/core/measure"
 )
 
-// This file is what a sheet tells of working on the engine: what can be seen of its crank, in which order it is
-// opened, and how it is closed.
+// This file is what a sheet tells of working on the engine: what can be seen of its crank, in which order it
+// is opened, and how it is closed.
 
-// Sign is something on this engine by which its crank's place can be told: lines on a cam sprocket, a dowel, a
-// distributor's rotor. It is seen at each of At, measured as the crank is from firing TDC of the first cylinder of
-// the order, and again every Period: measure.Turn for what turns with the crank, measure.Cycle for what turns
-// with the cam.
+// Sign is something on this engine by which its crank's place can be told: lines on a cam sprocket, a dowel,
+// a distributor's rotor. It is seen at each of At, measured as the crank is from firing TDC of the first
+// cylinder of the order, and again every Period: measure.Turn for what turns with the crank, measure.Cycle
+// for what turns with the cam.
 type Sign struct {
 	ID       string // by which sightings name it
 	Where    string // "cam sprocket"

@@ -12,8 +12,8 @@ import (
 // Adjusted says that a valve's adjuster was moved, and is not locked yet where it has a lock nut.
 //
 // Only a valve that is out is touched. One that is in stays, because every turn of a screw is a chance to
-// lose a good setting, unless a reason is given, which the sheet shows: all are to come to the aim, say. Swapping
-// shims over a whole engine needs none, where moving a good valve's shim saves buying one.
+// lose a good setting, unless a reason is given, which the sheet shows: all are to come to the aim, say.
+// Swapping shims over a whole engine needs none, where moving a good valve's shim saves buying one.
 //
 // Readings of it that are not kept yet are kept by this, as they stand: one leaf that shows the side is
 // enough to go on to setting, whatever the rule, and so an undecided valve may be set.
@@ -27,7 +27,8 @@ type Adjusted struct {
 	Leaves []gauge.ID     // it was set by; none: not said
 	Shim   measure.Length // that went in; 0: none, or not said
 	From   string         // the valve that shim came from; empty: from the loose ones, or the shop
-	// Reason is why a valve that is in is set all the same: to bring it to the aim, or another; empty: there is none
+	// Reason is why a valve that is in is set all the same: to bring it to the aim, or another; empty: there
+	// is none
 	Reason string
 	// CamsOut says that every shim can be reached, whatever the crank.
 	CamsOut bool
@@ -68,8 +69,9 @@ func (a Adjusted) may(j *Job, _ string) error {
 	case v.Stage != NutLoose && j.Found(v).Conflict != "":
 		return refuse("valve", j.Found(v).Conflict)
 	case v.toKeep() && j.stale(v.readAt):
-		return refuse("valve", fmt.Sprintf("The reading of %s came later than the hot figures hold. Keep it, then run "+
-			"the engine warm again.", v.Name))
+		return refuse("valve",
+			fmt.Sprintf("The reading of %s came later than the hot figures hold. Keep it, then run "+
+				"the engine warm again.", v.Name))
 	case v.Stage == Untouched && !v.Out && j.Found(v).Verdict == clearance.In && !v.Needs() &&
 		strings.TrimSpace(a.Reason) == "":
 		return refuse("valve", fmt.Sprintf("%s is in. Leave it alone: disturbing a good valve is a risk.",

@@ -57,9 +57,9 @@ func (a *Advice) SetBy(v *ValveState) gauge.Stack {
 	return choice.Stack
 }
 
-// Screw says how to turn a valve's adjuster from the gap that was found to the aim; ok is false where that cannot
-// be said: no gear is stated, the gap has no figure, or the gear has no screw. An eccentric is turned by
-// feel, and so needs none.
+// Screw says how to turn a valve's adjuster from the gap that was found to the aim; ok is false where that
+// cannot be said: no gear is stated, the gap has no figure, or the gear has no screw. An eccentric is turned
+// by feel, and so needs none.
 func (j *Job) Screw(v *ValveState) (turn adjust.Turn, ok bool) {
 	judged := j.Found(v)
 	if j.Sheet.Adjuster == nil || (judged.Estimate == nil && j.Sheet.Adjuster.Kind != engine.Eccentric) {
@@ -87,11 +87,13 @@ type Rung struct {
 	Other *engine.Kind
 }
 
-// first is the leaf to begin with: the single one within the limits whose drag settles most valves at once, that
-// is with the least doubt reaching over a limit, and of those the one nearest the aim; else the one to set by.
+// first is the leaf to begin with: the single one within the limits whose drag settles most valves at once,
+// that is with the least doubt reaching over a limit, and of those the one nearest the aim; else the one to
+// set by.
 func (a *Advice) first(v *ValveState) gauge.Stack {
 	w, aim := v.Limits.Window, a.j.AimOf(v)
-	list := slices.DeleteFunc(a.j.Owned.Singles(), func(st gauge.Stack) bool { return !w.Contains(st.Thickness()) })
+	list := slices.DeleteFunc(a.j.Owned.Singles(),
+		func(st gauge.Stack) bool { return !w.Contains(st.Thickness()) })
 	if len(list) == 0 {
 		return a.SetBy(v)
 	}
@@ -224,8 +226,8 @@ func (j *Job) overAndOn(by measure.Angle) string {
 	return how
 }
 
-// Outcome is what a signed job came to besides being done, in words: what it was put off for, or that nothing was
-// set; empty where something was.
+// Outcome is what a signed job came to besides being done, in words: what it was put off for, or that nothing
+// was set; empty where something was.
 func (j *Job) Outcome() string {
 	switch {
 	case j.SignedBy == "":

@@ -104,7 +104,8 @@ func TestKeepingSaysWhatComesThen(t *testing.T) {
 	assert.Empty(t, d.job.Then(d.job.Next()), "it was the last one here")
 }
 
-// After a night the line for those who look on is to confirm the crank, and says by what; before it, what is next.
+// After a night the line for those who look on is to confirm the crank, and says by what; before it, what is
+// next.
 func TestTheBriefAfterANight(t *testing.T) {
 	d := start(t, setup())
 	d.do(job.Happening{At: noon, Act: job.WayChosen{Way: sequence.Way{School: sequence.RockingPairs}}})

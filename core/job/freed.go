@@ -30,7 +30,8 @@ func (a Freed) may(j *Job, _ string) error {
 	}
 	switch {
 	case j.Going != FreeFirst:
-		return refuse("valve", "Only a round that frees all adjusters first slackens a valve that was not read.")
+		return refuse("valve",
+			"Only a round that frees all adjusters first slackens a valve that was not read.")
 	case !v.toFree():
 		return refuse("valve", fmt.Sprintf("%s is past being slackened: it was read, set or left.", v.Name))
 	}

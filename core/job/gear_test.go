@@ -217,7 +217,8 @@ func TestAnUndecidedShimmedValveHasAWayOn(t *testing.T) {
 	d.do(job.Happening{Act: job.Sized{Valve: "E1", Shim: 2600 * um}})
 	plan, _ := d.job.Shims([]measure.Length{2600 * um}, nil, adjust.FewestBought)
 	require.Len(t, plan.Impossible, 1)
-	assert.Contains(t, plan.Impossible[0].Reason, "known to ±", "no shim leaves what is known so little surely in")
+	assert.Contains(t, plan.Impossible[0].Reason, "known to ±",
+		"no shim leaves what is known so little surely in")
 	other := *d
 	other.do(job.Happening{Act: job.LeftAsIs{Valve: "E1", Reason: "no leaf between"}})
 	assert.Equal(t, job.DoSign, other.job.Next().Action)

@@ -172,8 +172,8 @@ func (j *Job) Judge(v *ValveState) clearance.Judgement {
 	return *v.judged
 }
 
-// Found is what is known of a valve's gap: by the readings that are not kept yet, else as it was kept; the zero
-// judgement where it was never read.
+// Found is what is known of a valve's gap: by the readings that are not kept yet, else as it was kept; the
+// zero judgement where it was never read.
 func (j *Job) Found(v *ValveState) clearance.Judgement {
 	switch {
 	case len(v.Round) > 0:

@@ -12,9 +12,9 @@ import (
 // JudgedCold passes the temperature gate of cold figures without a thermometer, by what many go by: it stood
 // overnight, it stood so many hours, or radiator, block and manifold are cool to the hand (common practice).
 //
-// It is recorded as what it is, with the ambient temperature where that is known, and never as a figure of the
-// engine's. A thermometer or a probe is the better way, and both are offered beside it. Figures that want a
-// stone-cold engine take a night alone; hot figures take no judgement, for they need a figure and a clock.
+// It is recorded as what it is, with the ambient temperature where that is known, and never as a figure of
+// the engine's. A thermometer or a probe is the better way, and both are offered beside it. Figures that want
+// a stone-cold engine take a night alone; hot figures take no judgement, for they need a figure and a clock.
 type JudgedCold struct {
 	plain
 	By       ColdBy
@@ -47,15 +47,17 @@ func (JudgedCold) Kind() Kind { return "judged_cold" }
 
 func (a JudgedCold) sound(*Job) error {
 	if !slices.Contains([]ColdBy{ByNight, ByHours, ByHand}, a.By) {
-		return refuse("by", fmt.Sprintf("%q is no way to judge it: %s, %s or %s.", a.By, ByNight, ByHours, ByHand))
+		return refuse("by", fmt.Sprintf("%q is no way to judge it: %s, %s or %s.", a.By, ByNight, ByHours,
+			ByHand))
 	}
 	if a.By == ByHours && !(a.Hours > 0 && a.Hours <= MostHours) || a.By != ByHours && a.Hours != 0 {
 		return refuse("hours", fmt.Sprintf("Say how many hours it stood: above 0, at most %d.", MostHours))
 	}
 	for i, h := range a.Helped {
 		if h != HelpFan && h != HelpCover {
-			return refuse(fmt.Sprintf("helped[%d]", i), fmt.Sprintf("%q is not known here: %s or %s.", h, HelpFan,
-				HelpCover))
+			return refuse(fmt.Sprintf("helped[%d]", i),
+				fmt.Sprintf("%q is not known here: %s or %s.", h, HelpFan,
+					HelpCover))
 		}
 	}
 	if a.AmbientC != nil {
@@ -88,7 +90,8 @@ func (JudgedCold) moves() bool { return true }
 
 // String says it in words: "stood 6 h, fan running, cover off".
 func (a JudgedCold) String() string {
-	parts := []string{map[ColdBy]string{ByNight: "stood overnight", ByHand: "radiator, block and manifold cool to the hand",
+	parts := []string{map[ColdBy]string{ByNight: "stood overnight",
+		ByHand:  "radiator, block and manifold cool to the hand",
 		ByHours: fmt.Sprintf("stood %v h", math.Round(a.Hours*10)/10)}[a.By]}
 	for _, h := range a.Helped {
 		parts = append(parts, map[string]string{HelpFan: "fan running", HelpCover: "cover off"}[h])

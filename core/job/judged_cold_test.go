@@ -10,8 +10,8 @@ import (
 	"metronix/core/sequence"
 )
 
-// Many judge cold without a thermometer (common practice): it is taken and told as what it is, with no invented
-// figure.
+// Many judge cold without a thermometer (common practice): it is taken and told as what it is, with no
+// invented figure.
 func TestJudgedCold(t *testing.T) {
 	chosen := job.Happening{Act: job.WayChosen{Way: sequence.Way{School: sequence.RockingPairs}}}
 	d := start(t, setup())
@@ -20,9 +20,11 @@ func TestJudgedCold(t *testing.T) {
 	d.refused(job.Happening{Act: job.JudgedCold{By: "luck"}}, "no way to judge")
 	d.refused(job.Happening{Act: job.JudgedCold{By: job.ByHours}}, "how many hours")
 	d.refused(job.Happening{Act: job.JudgedCold{By: job.ByHand, Hours: 3}}, "how many hours")
-	d.refused(job.Happening{Act: job.JudgedCold{By: job.ByHand, Helped: []string{"ice"}}}, "is not known here")
+	d.refused(job.Happening{Act: job.JudgedCold{By: job.ByHand, Helped: []string{"ice"}}},
+		"is not known here")
 	d.refused(job.Happening{Act: job.JudgedCold{By: job.ByHand, AmbientC: new(900.0)}}, "°C")
-	d.do(job.Happening{Act: job.JudgedCold{By: job.ByHours, Hours: 3.5, Helped: []string{job.HelpFan, job.HelpCover},
+	d.do(job.Happening{Act: job.JudgedCold{By: job.ByHours, Hours: 3.5,
+		Helped:   []string{job.HelpFan, job.HelpCover},
 		AmbientC: new(18.0)}})
 	assert.Equal(t, "stood 3.5 h, fan running, cover off", d.job.Judged.String())
 	assert.Equal(t, job.AsFound, d.job.Phase())
@@ -42,5 +44,6 @@ func TestWhatCannotBeJudgedByHand(t *testing.T) {
 	set.Card.StoneCold, set.Card.State = false, clearance.Hot
 	hot := start(t, set)
 	hot.do(job.Happening{Act: job.WayChosen{Way: sequence.Way{School: sequence.RockingPairs}}})
-	hot.refused(job.Happening{Act: job.JudgedCold{By: job.ByNight}}, "need the engine's temperature and a clock")
+	hot.refused(job.Happening{Act: job.JudgedCold{By: job.ByNight}},
+		"need the engine's temperature and a clock")
 }

@@ -24,7 +24,8 @@ func sure(valve string, um10 measure.Length, feel clearance.Feel) job.Happening 
 // goingRound is a four that stands at its first stop, set as one goes.
 func goingRound(t *testing.T, set job.Setup) *driver {
 	d := start(t, set)
-	d.do(job.Happening{Act: job.RoundChosen{Round: job.Round{Going: job.SetAsYouGo, Check: job.CheckSetOnes}}})
+	d.do(job.Happening{Act: job.RoundChosen{Round: job.Round{Going: job.SetAsYouGo,
+		Check: job.CheckSetOnes}}})
 	d.begin(sequence.RockingPairs)
 	d.do(job.Happening{Act: job.Turned{Stop: 0}})
 	return d
@@ -106,8 +107,8 @@ func TestAStaleScreenLearnsThatItWasKept(t *testing.T) {
 	again.do(stale)
 }
 
-// With the one leaf of the wanted gap, as most work: free is looser and is set at once, whatever its figure; the
-// record says the side and no more. Common practice.
+// With the one leaf of the wanted gap, as most work: free is looser and is set at once, whatever its figure;
+// the record says the side and no more. Common practice.
 func TestAJobByOneLeaf(t *testing.T) {
 	set := setup()
 	set.Rule = clearance.OneLeaf
@@ -131,7 +132,8 @@ func TestAnUndecidedValveMayBeSet(t *testing.T) {
 		d.do(sure("E1", 300, clearance.Free))
 		e1, _ := d.job.Valve("E1")
 		assert.Equal(t, clearance.Undecided, d.job.Judge(e1).Verdict)
-		assert.Equal(t, job.Next{Action: job.DoRead, Valve: "E1"}, d.job.Next(), "another leaf would tell more")
+		assert.Equal(t, job.Next{Action: job.DoRead, Valve: "E1"}, d.job.Next(),
+			"another leaf would tell more")
 		assert.True(t, d.job.MaySet(e1))
 		d.do(job.Happening{Act: job.Adjusted{Valve: "E1"}})
 		assert.Equal(t, clearance.Undecided, e1.AsFound.Judgement.Verdict)
@@ -160,6 +162,8 @@ func TestTheFirstLeaf(t *testing.T) {
 	assert.Equal(t, []string{"0.30"}, first(set))
 	set.Owned = gauge.Set{{ID: gauge.ID{Marked: 280 * um}}, {ID: gauge.ID{Marked: 310 * um}}}
 	assert.Equal(t, []string{"0.31"}, first(set), "0.28 would be close to its limit")
-	set.Owned = gauge.Set{{ID: gauge.ID{Marked: 350 * um}}, {ID: gauge.ID{Marked: 100 * um}}, {ID: gauge.ID{Marked: 200 * um}}}
-	assert.Equal(t, []string{"0.20 + 0.10"}, first(set), "no single leaf lies within the limits: the stack to set by")
+	set.Owned = gauge.Set{{ID: gauge.ID{Marked: 350 * um}}, {ID: gauge.ID{Marked: 100 * um}},
+		{ID: gauge.ID{Marked: 200 * um}}}
+	assert.Equal(t, []string{"0.20 + 0.10"}, first(set),
+		"no single leaf lies within the limits: the stack to set by")
 }

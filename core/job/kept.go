@@ -63,8 +63,8 @@ func (a Kept) do(j *Job) {
 	}
 }
 
-// offAim says that a gap is in and that its aim lies outside what it may be, so that the leaf of the aim would not
-// drag.
+// offAim says that a gap is in and that its aim lies outside what it may be, so that the leaf of the aim
+// would not drag.
 func (j *Job) offAim(v *ValveState, judged clearance.Judgement) bool {
 	aim := j.AimOf(v)
 	return judged.Verdict == clearance.In && judged.Estimate != nil &&

@@ -10,8 +10,8 @@ import (
 // LeftAsIs leaves a valve out of its limits on purpose.
 //
 // A seized adjuster, a part on order, an owner who will not have it touched: the job can be signed all the
-// same, and says so. A valve that was not read may be left too: what is not read has its reason. It is refused
-// where the valve is in, where a nut is slack, and where the valve was moved and not read since.
+// same, and says so. A valve that was not read may be left too: what is not read has its reason. It is
+// refused where the valve is in, where a nut is slack, and where the valve was moved and not read since.
 type LeftAsIs struct {
 	plain
 	Valve  string
@@ -43,8 +43,9 @@ func (a LeftAsIs) may(j *Job, _ string) error {
 	case j.Found(v).Conflict != "":
 		return refuse("valve", j.Found(v).Conflict)
 	case v.slackened():
-		return refuse("valve", fmt.Sprintf("The adjuster of %s was slackened. Set it and lock it before it is left.",
-			v.Name))
+		return refuse("valve",
+			fmt.Sprintf("The adjuster of %s was slackened. Set it and lock it before it is left.",
+				v.Name))
 	case !v.toKeep() && !v.Needs() && !v.toRead(), !v.Needs() && j.Found(v).Verdict == clearance.In:
 		return refuse("valve", fmt.Sprintf("%s is not out of its limits: there is nothing to leave.", v.Name))
 	}

@@ -33,7 +33,8 @@ type Next struct {
 	Valve  string // for read, keep, adjust, lock
 	// for turn and bar_over: index of the stop to go to; otherwise where the crank stands, −1: nowhere yet
 	Stop int
-	// for turn and bar_over: how far in the direction of the way round; 0 where the crank's place is not known
+	// for turn and bar_over: how far in the direction of the way round; 0 where the crank's place is not
+	// known
 	Turn measure.Angle
 	// for turn: the crank is believed to stand at the stop already, and this is to be confirmed
 	Confirm bool
@@ -144,7 +145,8 @@ func (j *Job) actionAt(v *ValveState) Action {
 		switch {
 		case judged.TryNext != nil || judged.Conflict != "":
 			return DoRead
-		case j.MaySet(v) && (judged.Sure || j.Rule == clearance.OneLeaf) && judged.Verdict != clearance.Undecided:
+		case j.MaySet(v) && (judged.Sure || j.Rule == clearance.OneLeaf) &&
+			judged.Verdict != clearance.Undecided:
 			return DoAdjust // which keeps them
 		}
 		return DoKeep
@@ -156,14 +158,15 @@ func (j *Job) actionAt(v *ValveState) Action {
 		return DoAdjust
 	case j.lacksFigure(v):
 		return DoRead
-	case v.Stage == Untouched && j.maySetNow() && !v.unread() && v.Needs() && !settlesByReading(v.Last.Judgement):
+	case v.Stage == Untouched && j.maySetNow() && !v.unread() && v.Needs() &&
+		!settlesByReading(v.Last.Judgement):
 		return DoAdjust
 	}
 	return DoRead
 }
 
-// MaySet says that setting a valve may follow on what was found of it here and now: it is read, not in, and the
-// round has it set. One leaf that shows the side is enough.
+// MaySet says that setting a valve may follow on what was found of it here and now: it is read, not in, and
+// the round has it set. One leaf that shows the side is enough.
 func (j *Job) MaySet(v *ValveState) bool {
 	judged, wants := j.Found(v), v.Needs()
 	if len(v.Round) > 0 {

@@ -2,11 +2,11 @@ package job
 
 import "fmt"
 
-// Nipped says that a valve's lock nut was nipped up with a ring spanner while a driver held the screw, which is the
-// first of two stages of locking; the torque wrench follows (common practice).
+// Nipped says that a valve's lock nut was nipped up with a ring spanner while a driver held the screw, which
+// is the first of two stages of locking; the torque wrench follows (common practice).
 //
-// A socket on the nut drags the screw round, a ring spanner lets it be held. Between nipping and torque the gap may
-// be felt once more. The nut does not count as tight before Locked.
+// A socket on the nut drags the screw round, a ring spanner lets it be held. Between nipping and torque the
+// gap may be felt once more. The nut does not count as tight before Locked.
 type Nipped struct {
 	plain
 	Valve string
@@ -25,7 +25,8 @@ func (a Nipped) may(j *Job, _ string) error {
 	case v.Stage != NutLoose:
 		return refuse("valve", fmt.Sprintf("The lock nut of %s was not slackened.", v.Name))
 	case v.Nipped:
-		return refuse("valve", fmt.Sprintf("The lock nut of %s is nipped already. Tighten it to its torque.", v.Name))
+		return refuse("valve",
+			fmt.Sprintf("The lock nut of %s is nipped already. Tighten it to its torque.", v.Name))
 	}
 	return nil
 }

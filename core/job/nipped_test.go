@@ -9,8 +9,8 @@ import (
 	"metronix/core/job"
 )
 
-// Nip, torque, read again; where the nut cannot be torqued while the screw is held, by feel is the record. Common
-// practice.
+// Nip, torque, read again; where the nut cannot be torqued while the screw is held, by feel is the record.
+// Common practice.
 func TestLockingInTwoStages(t *testing.T) {
 	d := goingRound(t, setup())
 	d.do(job.Happening{Act: job.RoundChosen{Round: job.Round{Going: job.SetAsYouGo, Locking: job.InTwoGoes}}})

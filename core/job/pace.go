@@ -14,22 +14,22 @@ type Pace struct {
 	Read, Set, Lock, Turn, Find time.Duration
 }
 
-// UsualPace is taken until a mechanic's own is known: twelve seconds a reading, however many leaves, 35 for setting
-// and locking, ten a turn, a minute to find the crank (from memory).
+// UsualPace is taken until a mechanic's own is known: twelve seconds a reading, however many leaves, 35 for
+// setting and locking, ten a turn, a minute to find the crank (from memory).
 func UsualPace() Pace {
 	return Pace{Read: 12 * time.Second, Set: 25 * time.Second, Lock: 10 * time.Second, Turn: 10 * time.Second,
 		Find: time.Minute}
 }
 
-// How many times something must have been timed before its median counts, and the longest that still is work and not
-// an interruption (from memory).
+// How many times something must have been timed before its median counts, and the longest that still is work
+// and not an interruption (from memory).
 const (
 	enoughTimes = 3
 	longestWork = 5 * time.Minute
 )
 
-// Pace is this mechanic's, from the times between the happenings of this job: the median of each, and the usual one
-// where too few are known.
+// Pace is this mechanic's, from the times between the happenings of this job: the median of each, and the
+// usual one where too few are known.
 func (j *Job) Pace() Pace {
 	p := UsualPace()
 	spans := map[*time.Duration][]time.Duration{}
@@ -68,7 +68,8 @@ func (p *Pace) of(a Act) *time.Duration {
 	return nil
 }
 
-// LastRead is how long after the crank was found the last valve of a rehearsal is read, its check round left out.
+// LastRead is how long after the crank was found the last valve of a rehearsal is read, its check round left
+// out.
 func (r Rehearsal) LastRead(p Pace) time.Duration {
 	var at, last time.Duration
 	for _, s := range r.Steps {
@@ -89,14 +90,14 @@ func (r Rehearsal) LastRead(p Pace) time.Duration {
 	return last
 }
 
-// HotForecast is when the last valve of a hot pass comes after the engine was shut off, at this mechanic's pace: with
-// every valve in, and with every one out.
+// HotForecast is when the last valve of a hot pass comes after the engine was shut off, at this mechanic's
+// pace: with every valve in, and with every one out.
 type HotForecast struct {
 	AllIn, AllOut time.Duration
 }
 
-// HotForecast plays the hot pass through before it starts; ok is false where no hot pass is ahead or the engine is
-// not gone round so.
+// HotForecast plays the hot pass through before it starts; ok is false where no hot pass is ahead or the
+// engine is not gone round so.
 func (j *Job) HotForecast() (f HotForecast, ok bool) {
 	card := &j.Card
 	if j.Phase() == AwaitHot {

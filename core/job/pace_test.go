@@ -14,9 +14,9 @@ import (
 	"metronix/core/sequence"
 )
 
-// A hot job of eight valves, all out, comes to its last reading inside the ten minutes that hot figures hold: 12 s a
-// reading, 35 s a setting with locking, 10 s a turn, 60 s to find the crank, the check afterwards. The clock is run by
-// the test; the times are from memory.
+// A hot job of eight valves, all out, comes to its last reading inside the ten minutes that hot figures hold:
+// 12 s a reading, 35 s a setting with locking, 10 s a turn, 60 s to find the crank, the check afterwards. The
+// clock is run by the test; the times are from memory.
 func TestAHotJobInsideTenMinutes(t *testing.T) {
 	set := setup()
 	set.Card.State = clearance.Hot
@@ -57,7 +57,8 @@ func TestAHotJobInsideTenMinutes(t *testing.T) {
 			} else {
 				leaf -= 20 // the leaf of the lower limit will not go: it is tight
 			}
-			take(12*time.Second, job.ReadingTaken{Valve: v.Name, Leaves: gauge.Straight(leaf * um), Feel: feel,
+			take(12*time.Second, job.ReadingTaken{Valve: v.Name, Leaves: gauge.Straight(leaf * um),
+				Feel:     feel,
 				KeepSure: true})
 		case job.DoKeep:
 			take(0, job.Kept{Valve: next.Valve})
@@ -83,7 +84,8 @@ func TestAHotJobInsideTenMinutes(t *testing.T) {
 
 // A slow mechanic is told to do it in two warm-ups; a job by cold figures is told nothing.
 func TestTheForecastFollowsThePace(t *testing.T) {
-	assert.Contains(t, job.HotForecast{AllIn: 12 * time.Minute, AllOut: 20 * time.Minute}.String(), "two warm-ups")
+	assert.Contains(t, job.HotForecast{AllIn: 12 * time.Minute, AllOut: 20 * time.Minute}.String(),
+		"two warm-ups")
 	assert.Contains(t, job.HotForecast{AllIn: 6 * time.Minute, AllOut: 13 * time.Minute}.String(),
 		"13 min with all out. Hot figures hold for 10 min")
 	d := start(t, setup())

@@ -43,8 +43,8 @@ func (j *Job) anyAdjusted() bool {
 	return slices.ContainsFunc(j.Valves, func(v *ValveState) bool { return v.Adjustments > 0 })
 }
 
-// Pending says whether a valve still waits in the present phase. Where one kind is gone round first, the other
-// waits for nothing until that is done.
+// Pending says whether a valve still waits in the present phase. Where one kind is gone round first, the
+// other waits for nothing until that is done.
 func (j *Job) Pending(v *ValveState) bool {
 	if !j.waits(v) {
 		return false

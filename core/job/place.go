@@ -33,7 +33,8 @@ func (j *Job) Find(seen []sequence.Sighting) (Found, error) {
 		j.expected(l.Positions))}
 	for _, w := range seen {
 		if sign, ok := j.Sheet.Sign(w.Sign); ok && w.What == sequence.Signed && sign.Doubtful != "" {
-			f.Doubts = append(f.Doubts, fmt.Sprintf("In doubt: %s. Check it against this: %s.", sign, sign.Doubtful))
+			f.Doubts = append(f.Doubts,
+				fmt.Sprintf("In doubt: %s. Check it against this: %s.", sign, sign.Doubtful))
 		}
 	}
 	if f.Known = len(l.Positions) == 1 && l.Positions[0].Length() <= sequence.Narrow; f.Known {

@@ -41,7 +41,8 @@ func (a ReadingTaken) sound(j *Job) error {
 		return err
 	}
 	if !slices.Contains(clearance.Feels(), a.Feel) {
-		return refuse("feel", fmt.Sprintf("%q is no feel: free, drag, drag_light, drag_firm or wont_go.", a.Feel))
+		return refuse("feel",
+			fmt.Sprintf("%q is no feel: free, drag, drag_light, drag_firm or wont_go.", a.Feel))
 	}
 	if len(a.Leaves) < 1 || len(a.Leaves) > gauge.MaxStack {
 		return refuse("leaves_mm",

@@ -53,7 +53,8 @@ type Rehearsal struct {
 	Gestures    int           // taps or keys
 }
 
-// mostSteps is more than any job takes: each valve freed, read, set, locked, and read twice more, a stop a valve.
+// mostSteps is more than any job takes: each valve freed, read, set, locked, and read twice more, a stop a
+// valve.
 const mostSteps = 16 * engine.MaxCylinders * engine.MaxValvesPerCylinder
 
 // rehearsed are the gaps that are taken where no card says any: any two will do, as long as they differ.
@@ -62,8 +63,9 @@ var rehearsed = map[engine.Kind]measure.Length{
 }
 
 // Rehearse plays a job through the same rules that lead a real one, and counts. The leaf of the wanted gap is
-// used at every valve: it drags at one that is in, and shows the side at one that is out, which then is set to
-// it. It errs with a *Refusal where the engine is not gone round so, and where no such valve is to be found out.
+// used at every valve: it drags at one that is in, and shows the side at one that is out, which then is set
+// to it. It errs with a *Refusal where the engine is not gone round so, and where no such valve is to be
+// found out.
 func Rehearse(r Rehearsing) (Rehearsal, error) {
 	j, assumed, err := r.job()
 	if err != nil {
@@ -73,7 +75,8 @@ func Rehearse(r Rehearsing) (Rehearsal, error) {
 	isOut := map[string]bool{}
 	for i, name := range r.Out {
 		if _, ok := j.Valve(name); !ok {
-			return Rehearsal{}, refuse(fmt.Sprintf("out[%d]", i), fmt.Sprintf("%q is no valve of this engine.", name))
+			return Rehearsal{}, refuse(fmt.Sprintf("out[%d]", i),
+				fmt.Sprintf("%q is no valve of this engine.", name))
 		}
 		isOut[name] = true
 	}
@@ -121,8 +124,8 @@ func Rehearse(r Rehearsing) (Rehearsal, error) {
 	return Rehearsal{}, fmt.Errorf("rehearsing %s comes to no end", r.Way.School)
 }
 
-// rehearsedAct is what is done about the one next thing; the zero step is a gesture and nothing more. What was
-// out is in once it is set.
+// rehearsedAct is what is done about the one next thing; the zero step is a gesture and nothing more. What
+// was out is in once it is set.
 func rehearsedAct(j *Job, n Next, isOut map[string]bool) (Act, Step) {
 	at := func(do Doing) Step { return Step{Do: do, Valve: n.Valve, Stop: n.Stop, Turn: n.Turn} }
 	switch n.Action {
@@ -136,7 +139,8 @@ func rehearsedAct(j *Job, n Next, isOut map[string]bool) (Act, Step) {
 			feel = clearance.Free
 		}
 		aim := gauge.ID{Marked: j.AimOf(j.valve(n.Valve))}
-		return ReadingTaken{Valve: n.Valve, Leaves: []gauge.ID{aim}, Feel: feel, KeepSure: true}, at(DoingRead)
+		return ReadingTaken{Valve: n.Valve, Leaves: []gauge.ID{aim}, Feel: feel,
+			KeepSure: true}, at(DoingRead)
 	case DoKeep:
 		return Kept{Valve: n.Valve}, Step{}
 	case DoAdjust:
@@ -164,7 +168,8 @@ func (r Rehearsing) job() (*Job, []string, error) {
 			return clearance.Clearance{Nominal: clearance.Figure{Metric: &nominal},
 				Tolerance: clearance.Figure{Metric: &tolerance}}
 		}
-		card = &clearance.Card{State: clearance.Cold, Intake: gap(engine.Intake), Exhaust: gap(engine.Exhaust)}
+		card = &clearance.Card{State: clearance.Cold, Intake: gap(engine.Intake),
+			Exhaust: gap(engine.Exhaust)}
 		assumed = append(assumed, "No clearances are stated: one leaf a kind is taken, two different ones.")
 	}
 	j, err := New(Setup{Sheet: &sheet, Card: *card, Rule: clearance.OneLeaf, Feel: clearance.DefaultFeel})
@@ -172,7 +177,8 @@ func (r Rehearsing) job() (*Job, []string, error) {
 		return nil, nil, err
 	}
 	for _, v := range j.Valves {
-		if leaf := (gauge.Leaf{ID: gauge.ID{Marked: j.AimOf(v)}, Measured: j.AimOf(v)}); !slices.Contains(j.Owned, leaf) {
+		if leaf := (gauge.Leaf{ID: gauge.ID{Marked: j.AimOf(v)},
+			Measured: j.AimOf(v)}); !slices.Contains(j.Owned, leaf) {
 			j.Owned = append(j.Owned, leaf)
 		}
 	}

@@ -21,16 +21,17 @@ func sixteenValves() *engine.Sheet {
 	return enginetest.Crossflow([]int{1, 3, 4, 2}, "IIIIIIII", "EEEEEEEE")
 }
 
-func rehearsed(t testing.TB, s *engine.Sheet, school sequence.School, r job.Round, out ...string) job.Rehearsal {
+func rehearsed(t testing.TB, s *engine.Sheet, school sequence.School, r job.Round,
+	out ...string) job.Rehearsal {
 	t.Helper()
 	got, err := job.Rehearse(job.Rehearsing{Sheet: s, Way: sequence.Way{School: school}, Round: r, Out: out})
 	require.NoError(t, err)
 	return got
 }
 
-// Hand counts (common practice): from the first stop on a four goes three half turns by its cylinders, rocking or
-// the rule of nine, one turn by two stops; a six by two stops one turn; sixteen valves by four sprocket marks
-// three half turns. Set as you go turns no further, whatever is out.
+// Hand counts (common practice): from the first stop on a four goes three half turns by its cylinders,
+// rocking or the rule of nine, one turn by two stops; a six by two stops one turn; sixteen valves by four
+// sprocket marks three half turns. Set as you go turns no further, whatever is out.
 func TestHandCountsAgainstTheOutside(t *testing.T) {
 	set := job.Round{Going: job.SetAsYouGo, Check: job.CheckNone}
 	for _, c := range []struct {
@@ -50,12 +51,14 @@ func TestHandCountsAgainstTheOutside(t *testing.T) {
 			got := rehearsed(t, c.sheet, c.school, set, out...)
 			assert.Equal(t, measure.FromDegrees(c.deg), got.Turn, "%s, %d out", c.what, len(out))
 			assert.Zero(t, got.CheckTurn)
-			assert.LessOrEqual(t, got.Gestures, len(c.sheet.Valves())+c.stops-1+4*len(out), "%s, %d out", c.what,
+			assert.LessOrEqual(t, got.Gestures, len(c.sheet.Valves())+c.stops-1+4*len(out), "%s, %d out",
+				c.what,
 				len(out))
 		}
 	}
 	nine := rehearsed(t, enginetest.Four(), sequence.SumRule, set)
-	plan, err := sequence.Make(enginetest.Four(), sequence.Request{Way: sequence.Way{School: sequence.SumRule}})
+	plan, err := sequence.Make(enginetest.Four(),
+		sequence.Request{Way: sequence.Way{School: sequence.SumRule}})
 	require.NoError(t, err)
 	assert.Equal(t, plan.TotalTurn, nine.Turn, "no further than the school's own turning")
 }
@@ -72,7 +75,8 @@ func TestWhatARehearsalTells(t *testing.T) {
 	got := rehearsed(t, enginetest.Four(), sequence.OneCylinder,
 		job.Round{Going: job.SetAsYouGo, Check: job.CheckAll}, "E1")
 	assert.Equal(t, []job.Step{{Do: job.DoingRead, Valve: "E1"}, {Do: job.DoingSet, Valve: "E1"},
-		{Do: job.DoingLock, Valve: "E1"}, {Do: job.DoingRead, Valve: "E1"}, {Do: job.DoingRead, Valve: "I1"}}, got.Steps[:5])
+		{Do: job.DoingLock, Valve: "E1"}, {Do: job.DoingRead, Valve: "E1"}, {Do: job.DoingRead,
+			Valve: "I1"}}, got.Steps[:5])
 	assert.Equal(t, 540*measure.Degree, got.Turn)
 	assert.Equal(t, (720+540)*measure.Degree, got.CheckTurn, "all: two turns, and once round again")
 	over := slices.IndexFunc(got.Steps, func(s job.Step) bool { return s.Do == job.DoingCheckTurn })
@@ -81,7 +85,8 @@ func TestWhatARehearsalTells(t *testing.T) {
 
 	only := rehearsed(t, enginetest.Four(), sequence.OneCylinder,
 		job.Round{Going: job.SetAsYouGo, Check: job.CheckSetOnes}, "E1")
-	assert.Equal(t, (720+180)*measure.Degree, only.CheckTurn, "the two turns end at the only stop that is needed")
+	assert.Equal(t, (720+180)*measure.Degree, only.CheckTurn,
+		"the two turns end at the only stop that is needed")
 	assert.Zero(t, rehearsed(t, enginetest.Four(), sequence.OneCylinder,
 		job.Round{Going: job.SetAsYouGo, Check: job.CheckSetOnes}).CheckTurn, "nothing was set")
 	long := enginetest.Four()
@@ -100,7 +105,8 @@ func TestASecondWalk(t *testing.T) {
 		}
 		return n
 	}
-	read := rehearsed(t, four, sequence.OneCylinder, job.Round{Going: job.ReadFirst, Check: job.CheckNone}, "E2")
+	read := rehearsed(t, four, sequence.OneCylinder, job.Round{Going: job.ReadFirst, Check: job.CheckNone},
+		"E2")
 	assert.Equal(t, 540*measure.Degree, read.Turn, "2 fires last: the crank stands there already")
 	assert.Equal(t, map[string]int{"turn": 3, "read": 9, "set": 1, "lock": 1}, count(read))
 	assert.Equal(t, 720*measure.Degree, rehearsed(t, four, sequence.OneCylinder,
@@ -122,7 +128,8 @@ func TestASecondWalk(t *testing.T) {
 	assert.Equal(t, map[string]int{"turn": 6, "free": 8, "read": 8, "set": 8, "lock": 8}, count(free))
 	assert.Equal(t, 2*540*measure.Degree, free.Turn)
 
-	part := rehearsed(t, four, sequence.OneCylinder, job.Round{Going: job.ReadOnly, Scope: []string{"E4", "I4"}})
+	part := rehearsed(t, four, sequence.OneCylinder,
+		job.Round{Going: job.ReadOnly, Scope: []string{"E4", "I4"}})
 	assert.Equal(t, map[string]int{"turn": 1, "read": 2}, count(part))
 }
 
@@ -137,14 +144,15 @@ func TestRehearsingShims(t *testing.T) {
 	for _, step := range got.Steps {
 		assert.NotEqual(t, job.DoingLock, step.Do)
 	}
-	_, err = job.Rehearse(job.Rehearsing{Sheet: s, Way: sequence.Way{School: sequence.OneCylinder}, Out: []string{"X9"}})
+	_, err = job.Rehearse(job.Rehearsing{Sheet: s, Way: sequence.Way{School: sequence.OneCylinder},
+		Out: []string{"X9"}})
 	assert.ErrorContains(t, err, "no valve of this engine")
 	_, err = job.Rehearse(job.Rehearsing{Sheet: s, Way: sequence.Way{School: sequence.Own}})
 	assert.ErrorContains(t, err, "no printed order")
 }
 
-// A four with all eight in takes one gesture a valve and one a stop, and each valve that is out three more: the
-// aim is at most four. The counts stand beside the time that finding them takes.
+// A four with all eight in takes one gesture a valve and one a stop, and each valve that is out three more:
+// the aim is at most four. The counts stand beside the time that finding them takes.
 func BenchmarkGesturesOfAFour(b *testing.B) {
 	round := job.Round{Going: job.SetAsYouGo, Check: job.CheckNone}
 	for _, out := range [][]string{nil, {"E1", "I3", "E4"}} {

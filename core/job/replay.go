@@ -35,8 +35,8 @@ func Replay(setup Setup, list []Happening) (*Job, error) {
 	return j, nil
 }
 
-// again takes a stored happening: into the state where it stands, otherwise into the log alone. acts are those
-// that may have been taken back, by their ids.
+// again takes a stored happening: into the state where it stands, otherwise into the log alone. acts are
+// those that may have been taken back, by their ids.
 func (j *Job) again(h Happening, stands bool, acts map[string]Act) error {
 	undone, ok := h.Act.(Undone)
 	switch {

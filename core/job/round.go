@@ -14,7 +14,8 @@ type Round struct {
 	Going     Going
 	Check     Check
 	KindFirst KindFirst
-	// CheckTurns is how many turns of the crank come before the check round, 2 or 4; 0: as many as the sheet says
+	// CheckTurns is how many turns of the crank come before the check round, 2 or 4; 0: as many as the sheet
+	// says
 	CheckTurns int
 	Scope      []string // the valves of this job; nil: every valve
 	Locking    Locking  // in how many stages a nut is tightened; empty: InOneGo
@@ -43,16 +44,16 @@ const (
 // The zero value is BothKinds.
 type KindFirst string
 
-// All exhausts with one leaf and then all intakes, the other way about, or both kinds at each stop, which turns
-// the crank less.
+// All exhausts with one leaf and then all intakes, the other way about, or both kinds at each stop, which
+// turns the crank less.
 const (
 	ExhaustFirst KindFirst = "exhaust"
 	IntakeFirst  KindFirst = "intake"
 	BothKinds    KindFirst = "both"
 )
 
-// UsualCheckTurns are those before a check round where neither job nor sheet say: two turns of the crank are one
-// of the cam (common practice).
+// UsualCheckTurns are those before a check round where neither job nor sheet say: two turns of the crank are
+// one of the cam (common practice).
 const UsualCheckTurns = engine.UsualCheckTurns
 
 // Going is how the engine is gone round. What must come first is the as-found reading of a valve before its
@@ -61,17 +62,18 @@ type Going string
 
 // The rounds (common practice). The zero value is ReadFirst.
 const (
-	// ReadFirst reads the whole engine as found and touches nothing; then those that are out are set, again by
-	// stops. It is for whoever is unsure whether any needs it, and always with shims, whose swaps need every
-	// figure.
+	// ReadFirst reads the whole engine as found and touches nothing; then those that are out are set, again
+	// by stops. It is for whoever is unsure whether any needs it, and always with shims, whose swaps need
+	// every figure.
 	ReadFirst Going = "read_first"
-	// SetAsYouGo reads a valve, leaves it if it is in, else sets, locks and reads it again, and goes on to the
-	// next: once round the engine, which is how most mechanics go.
+	// SetAsYouGo reads a valve, leaves it if it is in, else sets, locks and reads it again, and goes on to
+	// the next: once round the engine, which is how most mechanics go.
 	SetAsYouGo Going = "set_as_you_go"
 	// ReadOnly reads and sets nothing: an inspection, a second opinion.
 	ReadOnly Going = "read_only"
-	// FreeFirst slackens every adjuster and finds it free, then goes round as SetAsYouGo does: after a rebuild or
-	// a new cam, or where screws are seized. Nothing is found then, so there is no as-found figure.
+	// FreeFirst slackens every adjuster and finds it free, then goes round as SetAsYouGo does: after a
+	// rebuild or a new cam, or where screws are seized. Nothing is found then, so there is no as-found
+	// figure.
 	FreeFirst Going = "free_first"
 )
 
@@ -86,8 +88,8 @@ const (
 	CheckNone    Check = "none"
 )
 
-// Rounds are those that an engine may be gone round by, the usual one first: most mechanics set as they go, and
-// shims are chosen over the whole engine (common practice).
+// Rounds are those that an engine may be gone round by, the usual one first: most mechanics set as they go,
+// and shims are chosen over the whole engine (common practice).
 func (j *Job) Rounds() []Going {
 	if j.Sheet.Shimmed() {
 		return []Going{ReadFirst, ReadOnly}
@@ -95,8 +97,8 @@ func (j *Job) Rounds() []Going {
 	return []Going{SetAsYouGo, ReadFirst, ReadOnly, FreeFirst}
 }
 
-// UsualCheck is the check round that goes with the usual round: those that were set, where each was read again
-// with its nut tight; with shims every valve.
+// UsualCheck is the check round that goes with the usual round: those that were set, where each was read
+// again with its nut tight; with shims every valve.
 func (j *Job) UsualCheck() Check {
 	if j.Sheet.Shimmed() {
 		return CheckAll
@@ -132,8 +134,9 @@ func (r Round) sound(j *Job) error {
 	case r.Going == SetAsYouGo || r.Going == FreeFirst:
 		return refuse("round", "Shims are chosen over the whole engine, so every valve is read first.")
 	default:
-		return refuse("round", fmt.Sprintf("%q is no round: %s, %s, %s or %s.", r.Going, SetAsYouGo, ReadFirst,
-			ReadOnly, FreeFirst))
+		return refuse("round",
+			fmt.Sprintf("%q is no round: %s, %s, %s or %s.", r.Going, SetAsYouGo, ReadFirst,
+				ReadOnly, FreeFirst))
 	}
 	switch r.Check {
 	case "", CheckAll, CheckSetOnes, CheckNone:
@@ -148,8 +151,9 @@ func (r Round) sound(j *Job) error {
 			fmt.Sprintf("%q is no kind: %s, %s or %s.", r.KindFirst, ExhaustFirst, IntakeFirst, BothKinds))
 	}
 	if !slices.Contains([]int{0, UsualCheckTurns, engine.LongCheckTurns}, r.CheckTurns) {
-		return refuse("check_turns", fmt.Sprintf("%d turns before the check: %d, or %d for two turns of the cam.",
-			r.CheckTurns, UsualCheckTurns, engine.LongCheckTurns))
+		return refuse("check_turns",
+			fmt.Sprintf("%d turns before the check: %d, or %d for two turns of the cam.",
+				r.CheckTurns, UsualCheckTurns, engine.LongCheckTurns))
 	}
 	switch r.Locking {
 	case "", InOneGo, InTwoGoes:

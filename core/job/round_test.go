@@ -69,8 +69,9 @@ func TestSetAsYouGoTurnsNoFurtherThanTheHand(t *testing.T) {
 			}
 		}
 	}
-	_, _, actions := round(t, enginetest.Four(), sequence.RockingPairs, job.RoundChosen{Round: job.Round{Going: job.SetAsYouGo,
-		Check: job.CheckNone}}, "E1", "I3", "E4")
+	_, _, actions := round(t, enginetest.Four(), sequence.RockingPairs,
+		job.RoundChosen{Round: job.Round{Going: job.SetAsYouGo,
+			Check: job.CheckNone}}, "E1", "I3", "E4")
 	assert.Equal(t, 3, actions[job.DoAdjust])
 }
 
@@ -78,7 +79,8 @@ func TestSetAsYouGoTurnsNoFurtherThanTheHand(t *testing.T) {
 // stays.
 func TestSetAsYouGoFinishesAValveBeforeTheNext(t *testing.T) {
 	d := start(t, setup())
-	d.do(job.Happening{Act: job.RoundChosen{Round: job.Round{Going: job.SetAsYouGo, Check: job.CheckSetOnes}}})
+	d.do(job.Happening{Act: job.RoundChosen{Round: job.Round{Going: job.SetAsYouGo,
+		Check: job.CheckSetOnes}}})
 	d.begin(sequence.RockingPairs)
 	d.do(job.Happening{Act: job.Turned{Stop: 0}})
 	d.refused(job.Happening{Act: job.Adjusted{Valve: "E1"}}, "Read E1 as found")
@@ -144,7 +146,8 @@ func TestTheRoundIsChangedInTheMiddle(t *testing.T) {
 	d.do(job.Happening{Act: job.RoundChosen{Round: job.Round{Going: job.SetAsYouGo, Check: job.CheckNone}}})
 	assert.Equal(t, job.Next{Action: job.DoAdjust, Valve: "E1"}, d.job.Next())
 	d.do(job.Happening{Act: job.Adjusted{Valve: "E1"}})
-	d.refused(job.Happening{Act: job.RoundChosen{Round: job.Round{Going: job.ReadOnly}}}, "its lock nut is slack")
+	d.refused(job.Happening{Act: job.RoundChosen{Round: job.Round{Going: job.ReadOnly}}},
+		"its lock nut is slack")
 	d.refused(job.Happening{Act: job.RoundChosen{Round: job.Round{Going: "backwards"}}}, "no round")
 	d.refused(job.Happening{Act: job.RoundChosen{Round: job.Round{Check: "some"}}}, "no check round")
 }
@@ -154,7 +157,8 @@ func TestShimsAreReadFirst(t *testing.T) {
 	s := setup()
 	s.Sheet.Adjuster = &engine.Adjuster{Kind: engine.Shim}
 	d := start(t, s)
-	d.refused(job.Happening{Act: job.RoundChosen{Round: job.Round{Going: job.SetAsYouGo}}}, "every valve is read first")
+	d.refused(job.Happening{Act: job.RoundChosen{Round: job.Round{Going: job.SetAsYouGo}}},
+		"every valve is read first")
 	assert.Equal(t, []job.Going{job.ReadFirst, job.ReadOnly}, d.job.Rounds())
 	assert.Equal(t, job.CheckAll, d.job.UsualCheck())
 	screwed := start(t, setup())

@@ -52,8 +52,8 @@ func (j *Job) fit(v *ValveState, a Adjusted) {
 // valves that need another shim and whose fitted size, or whose gap as a figure, is not known yet. A valve
 // that is in and whose size is not known keeps its shim, and is left out.
 //
-// Another shim must leave a gap surely in its limits, by as much as its figure is uncertain; one that was found in
-// keeps its own, however close, unless the plan moves it.
+// Another shim must leave a gap surely in its limits, by as much as its figure is uncertain; one that was
+// found in keeps its own, however close, unless the plan moves it.
 func (j *Job) Shims(sizes []measure.Length, stock []adjust.Count, prefer adjust.Prefer) (plan adjust.ShimPlan,
 	missing []string) {
 	var valves []adjust.ShimValve
@@ -76,8 +76,8 @@ func (j *Job) Shims(sizes []measure.Length, stock []adjust.Count, prefer adjust.
 	return adjust.ChooseShims(valves, sizes, here, prefer), missing
 }
 
-// gapOf is the gap last kept as one figure, the estimate or the middle of what it lies between, and how uncertain
-// that is, either way.
+// gapOf is the gap last kept as one figure, the estimate or the middle of what it lies between, and how
+// uncertain that is, either way.
 func gapOf(v *ValveState) (gap, doubt measure.Length, ok bool) {
 	if v.Last == nil || v.Last.Judgement.High == nil {
 		return 0, 0, false

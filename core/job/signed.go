@@ -46,7 +46,8 @@ func (d Deferral) String() string {
 	case WaitsForDate, WaitsForOdometer:
 		return "deferred until " + until
 	}
-	says := map[WaitsFor]string{WaitsForParts: "deferred: waits for parts", WaitsForCams: "deferred: waits for other cams"}[d.Waits]
+	says := map[WaitsFor]string{WaitsForParts: "deferred: waits for parts",
+		WaitsForCams: "deferred: waits for other cams"}[d.Waits]
 	if until != "" {
 		says += ", " + until
 	}
@@ -61,8 +62,9 @@ func (d Deferral) sound() error {
 	case d == Deferral{}:
 		return nil
 	case !slices.Contains([]WaitsFor{WaitsForDate, WaitsForOdometer, WaitsForParts, WaitsForCams}, d.Waits):
-		return refuse("deferred.waits_for", fmt.Sprintf("%q is nothing to wait for: %s, %s, %s or %s.", d.Waits,
-			WaitsForDate, WaitsForOdometer, WaitsForParts, WaitsForCams))
+		return refuse("deferred.waits_for",
+			fmt.Sprintf("%q is nothing to wait for: %s, %s, %s or %s.", d.Waits,
+				WaitsForDate, WaitsForOdometer, WaitsForParts, WaitsForCams))
 	case len([]rune(d.Until)) > mostUntil:
 		return refuse("deferred.until", fmt.Sprintf("At most %d characters.", mostUntil))
 	case strings.TrimSpace(d.Until) == "" && (d.Waits == WaitsForDate || d.Waits == WaitsForOdometer):

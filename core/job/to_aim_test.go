@@ -10,8 +10,8 @@ import (
 	"metronix/core/sequence"
 )
 
-// All to the aim, by choice: a valve that is in and off the aim is shown as such, and set; otherwise it is left alone
-// unless there is a reason, which is kept.
+// All to the aim, by choice: a valve that is in and off the aim is shown as such, and set; otherwise it is
+// left alone unless there is a reason, which is kept.
 func TestAllToTheAim(t *testing.T) {
 	d := goingRound(t, setup())
 	d.feel("E1", 290, clearance.Drag) // 0.29 ± 0.01 may be 0.30

@@ -134,8 +134,10 @@ func (w *truth) step() {
 	case 4:
 		school := rapid.SampledFrom([]sequence.School{sequence.OneCylinder, sequence.TwoStop,
 			sequence.ExhaustOpen, sequence.OneLobe}).Draw(w.t, "school")
-		going := rapid.SampledFrom([]job.Going{"", job.ReadFirst, job.SetAsYouGo, job.FreeFirst}).Draw(w.t, "round")
-		kind := rapid.SampledFrom([]job.KindFirst{"", job.BothKinds, job.ExhaustFirst, job.IntakeFirst}).Draw(w.t,
+		going := rapid.SampledFrom([]job.Going{"", job.ReadFirst, job.SetAsYouGo, job.FreeFirst}).Draw(w.t,
+			"round")
+		kind := rapid.SampledFrom([]job.KindFirst{"", job.BothKinds, job.ExhaustFirst,
+			job.IntakeFirst}).Draw(w.t,
 			"kind first")
 		check := rapid.SampledFrom([]job.Check{"", job.CheckAll, job.CheckSetOnes, job.CheckNone}).Draw(w.t,
 			"check")
@@ -221,7 +223,8 @@ func (w *truth) follow() {
 
 func (w *truth) set(j *job.Job, valve string) {
 	v, _ := j.Valve(valve)
-	if v.Stage == job.Untouched && !v.Out && !(v.Freed && j.Found(v).Verdict == "") && w.draw("leave it", 0, 9) == 0 {
+	if v.Stage == job.Untouched && !v.Out && !(v.Freed && j.Found(v).Verdict == "") && w.draw("leave it", 0,
+		9) == 0 {
 		w.must(job.Happening{Act: job.LeftAsIs{Valve: valve, Reason: "seized"}})
 		return
 	}

@@ -68,8 +68,8 @@ func (v *ValveState) reading(round []clearance.Reading) { v.Round, v.judged = ro
 // unread says that the valve has no reading that counts.
 func (v *ValveState) unread() bool { return v.Last == nil || v.Last.Stale }
 
-// toRead says that the valve waits to be read: it has no reading that counts, nobody decided to leave it so, and
-// it is of this job.
+// toRead says that the valve waits to be read: it has no reading that counts, nobody decided to leave it so,
+// and it is of this job.
 func (v *ValveState) toRead() bool { return v.unread() && v.LeaveReason == "" && !v.Outside }
 
 // toFree says that the valve's adjuster waits to be slackened, where all are before any is set.

@@ -21,7 +21,8 @@ func school(t *testing.T, s *engine.Sheet, name sequence.School) sequence.Plan {
 	return plan(t, s, sequence.Request{Way: sequence.Way{School: name}})
 }
 
-// setAt is what a plan sets at each stop, by what is watched there, without regard to the order within a stop.
+// setAt is what a plan sets at each stop, by what is watched there, without regard to the order within a
+// stop.
 func setAt(p sequence.Plan) map[string]string {
 	out := map[string]string{}
 	for _, stop := range brief(p) {

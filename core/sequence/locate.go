@@ -295,8 +295,8 @@ func without(from, out []Range) []Range {
 	return rest
 }
 
-// looks is everything that may be looked at, the plainest first: what the sheet says can be seen and is not in
-// doubt, rocking, and single valves.
+// looks is everything that may be looked at, the plainest first: what the sheet says can be seen and is not
+// in doubt, rocking, and single valves.
 func looks(c *cycle.Cycle) []Sighting {
 	var list []Sighting
 	for _, sign := range c.Sheet.Signs {

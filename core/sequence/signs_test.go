@@ -16,7 +16,8 @@ import (
 func signed() *engine.Sheet {
 	s := enginetest.Four()
 	s.Signs = []engine.Sign{
-		{ID: "up", Where: "cam sprocket", Text: "up mark at the top", At: enginetest.Degrees(0), Period: measure.Cycle},
+		{ID: "up", Where: "cam sprocket", Text: "up mark at the top", At: enginetest.Degrees(0),
+			Period: measure.Cycle},
 		{ID: "dot", Where: "gear cover", Text: "dot under the pointer", At: enginetest.Degrees(180),
 			Period: measure.Turn, Doubtful: "the dowel at six o'clock"},
 	}
@@ -43,13 +44,14 @@ func TestSignsOfAnEngine(t *testing.T) {
 	assert.Equal(t, sign("up"), l.TellApart[0].LookAt, "the sprocket tells the two turns of the mark apart")
 	l, err = sequence.Locate(signed(), []sequence.Sighting{sign("up"), sign("dot")}, nil)
 	require.NoError(t, err)
-	assert.Contains(t, l.Conflict, "cam sprocket: up mark at the top and gear cover: dot under the pointer cannot both be")
+	assert.Contains(t, l.Conflict,
+		"cam sprocket: up mark at the top and gear cover: dot under the pointer cannot both be")
 	_, err = sequence.Locate(signed(), []sequence.Sighting{sign("down")}, nil)
 	assert.ErrorContains(t, err, `its sheet describes no sign "down"`)
 }
 
-// A lobe that points away is told by eye: within 60° of the middle of the base circle, and never where the valve is
-// open.
+// A lobe that points away is told by eye: within 60° of the middle of the base circle, and never where the
+// valve is open.
 func TestALobeThatPointsAway(t *testing.T) {
 	s := enginetest.Four()
 	at := func(valve string) sequence.Range {
@@ -67,7 +69,8 @@ func TestALobeThatPointsAway(t *testing.T) {
 			assert.True(t, at(set.Valve).Holds(stop.Crank), "%s at %s", set.Valve, stop.Crank)
 		}
 	}
-	s.Timing = &engine.ValveTiming{IVO: 150 * measure.Degree, IVC: 150 * measure.Degree, EVO: 150 * measure.Degree,
+	s.Timing = &engine.ValveTiming{IVO: 150 * measure.Degree, IVC: 150 * measure.Degree,
+		EVO: 150 * measure.Degree,
 		EVC: 150 * measure.Degree}
 	assert.Equal(t, 120*measure.Degree, at("E1").Length(), "720 − 480 are left closed")
 	_, err = sequence.Locate(s, []sequence.Sighting{{What: sequence.LobeAway, Valve: "E9"}}, nil)

@@ -60,7 +60,8 @@ func sumRuleStops(c *cycle.Cycle, _ Request, _ measure.Angle) ([]draft, string) 
 	return drafts, ""
 }
 
-// sumRuleShape is the rule's precondition on the shape of the head: why it does not hold, empty where it does.
+// sumRuleShape is the rule's precondition on the shape of the head: why it does not hold, empty where it
+// does.
 func sumRuleShape(c *cycle.Cycle) string {
 	if !c.Sheet.OneRow() {
 		return "The valves are not numbered in one row from front to rear: this rule needs one head with " +

@@ -10,7 +10,8 @@ import (
 	"metronix/core/sequence"
 )
 
-// Every stop of every school says why its valves may be worked on there, with the figure of the least clear one.
+// Every stop of every school says why its valves may be worked on there, with the figure of the least clear
+// one.
 func TestEveryStopSaysWhy(t *testing.T) {
 	for _, school := range sequence.Schools() {
 		plan, err := sequence.Make(enginetest.Four(), sequence.Request{Way: sequence.Way{School: school}})
@@ -30,9 +31,11 @@ func TestEveryStopSaysWhy(t *testing.T) {
 	assert.Empty(t, sequence.Plan{Stops: []sequence.Stop{{}}}.Why(0))
 }
 
-// The rule of nine is told by row numbers, as it is said aloud: valve 8 is fully down, set valve 1 (common practice).
+// The rule of nine is told by row numbers, as it is said aloud: valve 8 is fully down, set valve 1 (common
+// practice).
 func TestTheRuleOfNineIsToldByNumbers(t *testing.T) {
-	plan, err := sequence.Make(enginetest.Four(), sequence.Request{Way: sequence.Way{School: sequence.SumRule}})
+	plan, err := sequence.Make(enginetest.Four(),
+		sequence.Request{Way: sequence.Way{School: sequence.SumRule}})
 	require.NoError(t, err)
 	for i, stop := range plan.Stops {
 		if stop.Watch[0].Valve == "E4" {

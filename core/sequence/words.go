@@ -131,7 +131,8 @@ func (p Plan) Why(stop int) string {
 			least = set
 		}
 	}
-	clear := fmt.Sprintf("%s, the least clear, stands %s from its opening or closing.", least.Valve, least.Margin)
+	clear := fmt.Sprintf("%s, the least clear, stands %s from its opening or closing.", least.Valve,
+		least.Margin)
 	if len(s.Set) == 1 {
 		clear = fmt.Sprintf("%s stands %s from its opening or closing.", least.Valve, least.Margin)
 	}

@@ -10,8 +10,8 @@ import (
 	"metronix/core/measure"
 )
 
-// Found is one valve at one visit: the gap as found, as left, and its window. A gap is nil where it is not known
-// as a figure: only a side was told, or nothing was found because the adjuster was freed first.
+// Found is one valve at one visit: the gap as found, as left, and its window. A gap is nil where it is not
+// known as a figure: only a side was told, or nothing was found because the adjuster was freed first.
 type Found struct {
 	Valve       string
 	Found, Left *measure.Length

@@ -114,8 +114,8 @@ func TestMonthsEndWithTheirLastDay(t *testing.T) {
 	}
 }
 
-// A visit that knows only a side, or found nothing, gives no rate and ends no pair: the next pair begins where the
-// gap was left as a figure again.
+// A visit that knows only a side, or found nothing, gives no rate and ends no pair: the next pair begins
+// where the gap was left as a figure again.
 func TestAVisitWithoutAFigure(t *testing.T) {
 	side := visit(120_000, "2025-06-10", 0, 300)
 	side.Valves[0].Found = nil

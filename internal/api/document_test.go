@@ -66,9 +66,10 @@ func TestDocumentNamesWhatTheCoreKnows(t *testing.T) {
 		job.Sign, job.AwaitHot, job.Done}), enum("JobState", "phase"))
 	assert.ElementsMatch(t, texts([]clearance.Verdict{clearance.In, clearance.Tight, clearance.Loose,
 		clearance.Undecided}), enum("Judgement", "verdict"))
-	assert.ElementsMatch(t, texts([]job.Action{job.DoChooseWay, job.DoPrepare, job.DoTurn, job.DoFree, job.DoRead,
-		job.DoKeep, job.DoAdjust, job.DoLock,
-		job.DoBarOver, job.DoSign, job.DoGoHot, job.DoNothing}), enum("Now", "action"))
+	assert.ElementsMatch(t,
+		texts([]job.Action{job.DoChooseWay, job.DoPrepare, job.DoTurn, job.DoFree, job.DoRead,
+			job.DoKeep, job.DoAdjust, job.DoLock,
+			job.DoBarOver, job.DoSign, job.DoGoHot, job.DoNothing}), enum("Now", "action"))
 }
 
 func texts[T ~string](list []T) (out []string) {

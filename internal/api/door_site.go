@@ -88,8 +88,8 @@ func page(c *gin.Context, files *statigz.Server, index, name string) {
 const emptyNonce = `property="csp-nonce" nonce=""`
 
 // indexPage answers with the index and a nonce of its own (Content Security Policy Level 3, "nonce-source"):
-// the theme of the front end writes its colours as a style sheet, which is let through by it alone. It is never
-// kept, so that no nonce is seen twice.
+// the theme of the front end writes its colours as a style sheet, which is let through by it alone. It is
+// never kept, so that no nonce is seen twice.
 func indexPage(c *gin.Context, index string, status int) {
 	nonce := rand.Text()
 	c.Header("Content-Security-Policy",

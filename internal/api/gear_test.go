@@ -212,7 +212,8 @@ func TestStartingAJobChecksItsChoices(t *testing.T) {
 	assert.Equal(t, "plate lost", view["card_reason"])
 }
 
-// A job by a hot card may begin cold by the same figures, provisionally; the hot pass by the card itself follows.
+// A job by a hot card may begin cold by the same figures, provisionally; the hot pass by the card itself
+// follows.
 func TestAHotCardServesTheColdStart(t *testing.T) {
 	d := withJob(t)
 	hot := strings.NewReplacer(`"state": "cold"`, `"state": "hot"`, `"stone_cold": true,`, ``).Replace(sheet(t))

@@ -8,8 +8,8 @@ import (
 	"github.com/stretchr/testify/require"
 )
 
-// What a job costs is told by sequence and round, before it is begun: by one cylinder a four is turned three half
-// turns, with a gesture a valve and one a stop. Common practice.
+// What a job costs is told by sequence and round, before it is begun: by one cylinder a four is turned three
+// half turns, with a gesture a valve and one a stop. Common practice.
 func TestSequencesTellWhatTheyCost(t *testing.T) {
 	d := withJob(t)
 	type plan struct {

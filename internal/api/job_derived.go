@@ -15,8 +15,8 @@ import (
 )
 
 // What follows from a job's list is stored beside it in small rows, written in the same transaction as the
-// happening, so that board and learning read no list. Nothing is believed of it that the list does not say: it
-// can be made anew at any time, and compared.
+// happening, so that board and learning read no list. Nothing is believed of it that the list does not say:
+// it can be made anew at any time, and compared.
 
 // derivedOf is what is stored of a job beside its list.
 func derivedOf(r store.Job, j *job.Job, touched time.Time) (store.Derived, error) {

@@ -274,7 +274,8 @@ func resultView(r *job.Result) *Result {
 	if r == nil {
 		return nil
 	}
-	return &Result{judgementView(r.Judgement), readingsView(r.Readings), r.At, r.Stale, r.OffAim, r.TimeDoubtful}
+	return &Result{judgementView(r.Judgement), readingsView(r.Readings), r.At, r.Stale, r.OffAim,
+		r.TimeDoubtful}
 }
 
 func valveState(j *job.Job, v *job.ValveState, advice *job.Advice) ValveState {

@@ -75,7 +75,8 @@ type WaysQuery struct {
 }
 
 func (q WaysQuery) round() job.Round {
-	return job.Round{Going: job.Going(q.Round), Check: job.Check(q.Check), KindFirst: job.KindFirst(q.KindFirst),
+	return job.Round{Going: job.Going(q.Round), Check: job.Check(q.Check),
+		KindFirst:  job.KindFirst(q.KindFirst),
 		CheckTurns: q.Turns}
 }
 
@@ -151,12 +152,12 @@ func waysOf(sheet *engine.Sheet, q WaysQuery, playing job.Rehearsing) (*bodyOf[W
 	return out, nil
 }
 
-// someOut is how many valves are taken to be out where a job is played with some of them so (from memory: of a
-// four's eight or a six's twelve, that is common at the usual interval).
+// someOut is how many valves are taken to be out where a job is played with some of them so (from memory: of
+// a four's eight or a six's twelve, that is common at the usual interval).
 const someOut = 3
 
-// costsOf plays a job with every valve in, and with some out that lie well apart; nil where the engine is not gone
-// round so.
+// costsOf plays a job with every valve in, and with some out that lie well apart; nil where the engine is not
+// gone round so.
 func costsOf(playing job.Rehearsing) *Costs {
 	cost := func(out []string) (Cost, error) {
 		playing.Out = out
@@ -224,9 +225,10 @@ func (s *server) find(ctx context.Context, in *findInput) (*bodyOf[Found], error
 }
 
 func foundView(f job.Found) Found {
-	out := Found{Location: wire.LocationOf(f.Location), OneTurnOut: f.OneTurnOut, Doubts: wire.List(f.Doubts), Known: f.Known,
-		Stop: f.Next.Stop,
-		Turn: f.Next.Action == job.DoTurn, TurnDeg: wire.Deg(f.Next.Turn)}
+	out := Found{Location: wire.LocationOf(f.Location), OneTurnOut: f.OneTurnOut, Doubts: wire.List(f.Doubts),
+		Known: f.Known,
+		Stop:  f.Next.Stop,
+		Turn:  f.Next.Action == job.DoTurn, TurnDeg: wire.Deg(f.Next.Turn)}
 	if f.Known {
 		out.Crank = (*wire.Deg)(&f.Crank)
 	}

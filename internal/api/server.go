@@ -1,9 +1,9 @@
 // Package api serves the store and the core over HTTP: routes, requests and answers, problems, and the built
 // front end. It holds no rule of the trade.
 //
-// A file's name begins with its subject: door_ is what stands before every request (host, origin, size, strict
-// reading, limits) and the built pages; job_ the jobs, from the desk that keeps them computed to what the board
-// shows; engine_ the library; gauge_sets, shop and compute one resource each.
+// A file's name begins with its subject: door_ is what stands before every request (host, origin, size,
+// strict reading, limits) and the built pages; job_ the jobs, from the desk that keeps them computed to what
+// the board shows; engine_ the library; gauge_sets, shop and compute one resource each.
 package api
 
 import (

@@ -71,7 +71,8 @@ func Near(t testing.TB, from Source, what string, want, got, within float64) {
 // note writes a check down. The topic is the folder that the test stands in.
 func note(t testing.TB, from Source, what, value string) {
 	name, _, _ := strings.Cut(t.Name(), "/")
-	assert.True(t, strings.HasSuffix(name, Named), "%s must end with %s, or the page leaves it out", name, Named)
+	assert.True(t, strings.HasSuffix(name, Named), "%s must end with %s, or the page leaves it out", name,
+		Named)
 	dir := os.Getenv(Folder)
 	if dir == "" {
 		return

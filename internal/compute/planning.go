@@ -111,7 +111,8 @@ func stopsAsked(stops *int, faults *wire.Faults) int {
 func made(sheet *engine.Sheet, q sequence.Request) (sequence.Plan, *wire.Problem) {
 	p, err := sequence.Make(sheet, q)
 	if err != nil {
-		return p, wire.Refused(wire.Fault{Location: "direction", Value: string(q.Direction), Message: err.Error()})
+		return p, wire.Refused(wire.Fault{Location: "direction", Value: string(q.Direction),
+			Message: err.Error()})
 	}
 	return p, nil
 }

@@ -27,7 +27,10 @@ var forms = []form{
 	formed(func(a job.ReadingTaken) reading {
 		return reading{a.Valve, StackOf(a.Leaves), string(a.Feel), a.MadeThere, a.KeepSure}
 	}),
-	formed(func(a job.DialRead) dial { return dial{a.Valve, MM(a.Gap), MM(a.Uncertainty), a.MadeThere, a.KeepSure} }),
+	formed(func(a job.DialRead) dial {
+		return dial{a.Valve, MM(a.Gap), MM(a.Uncertainty), a.MadeThere,
+			a.KeepSure}
+	}),
 	formed(func(a job.Withdrawn) withdrawn { return withdrawn{a.Valve, a.Index} }),
 	formed(func(a job.Sized) sized { return sized{a.Valve, MM(a.Shim)} }),
 	formed(func(a job.Kept) kept { return kept{a.Valve} }),
@@ -79,7 +82,8 @@ func RoundFieldsOf(r job.Round) RoundFields {
 }
 
 func (r RoundFields) core() job.Round {
-	return job.Round{Going: job.Going(r.Round), Check: job.Check(r.Check), KindFirst: job.KindFirst(r.KindFirst),
+	return job.Round{Going: job.Going(r.Round), Check: job.Check(r.Check),
+		KindFirst:  job.KindFirst(r.KindFirst),
 		CheckTurns: r.CheckTurns, Scope: r.Scope, Locking: job.Locking(r.Locking), ToAim: job.Aiming(r.Aiming)}
 }
 
@@ -116,7 +120,8 @@ type judgedCold struct {
 }
 
 func (w judgedCold) act(*Faults) job.Act {
-	return job.JudgedCold{By: job.ColdBy(w.By), Hours: w.Hours, Helped: w.Helped, AmbientC: (*float64)(w.AmbientC)}
+	return job.JudgedCold{By: job.ColdBy(w.By), Hours: w.Hours, Helped: w.Helped,
+		AmbientC: (*float64)(w.AmbientC)}
 }
 
 type turned struct {

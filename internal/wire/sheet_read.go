@@ -217,7 +217,8 @@ func angles[To, From ~int64](list []From) []To {
 
 func (a Adjuster) Core() *engine.Adjuster {
 	return &engine.Adjuster{Kind: engine.AdjusterKind(a.Kind), Pitch: measure.Length(a.Pitch), Ratio: a.Ratio,
-		Eccentricity: measure.Length(a.Eccentricity), Locknut: engine.Torque{Nm: a.Locknut, LbfFt: a.LocknutLbfFt},
+		Eccentricity: measure.Length(a.Eccentricity), Locknut: engine.Torque{Nm: a.Locknut,
+			LbfFt: a.LocknutLbfFt},
 		Thread: engine.Thread(a.Thread),
 		Closes: engine.Way(a.Closes)}
 }
@@ -274,7 +275,8 @@ func fromCore(c *engine.Sheet) Sheet {
 		s.StripList = append(s.StripList, StripStep{step.Text, step.Fastener, step.SocketMM, step.Note})
 	}
 	if f := c.Closing; f != nil {
-		s.Closing = &Closing{string(f.Pattern), f.Rounds, f.Torque.Nm, f.Torque.LbfFt, f.SealantPoints, f.OpenMinutes,
+		s.Closing = &Closing{string(f.Pattern), f.Rounds, f.Torque.Nm, f.Torque.LbfFt, f.SealantPoints,
+			f.OpenMinutes,
 			f.CureMinutes, string(f.Gasket)}
 	}
 	return s

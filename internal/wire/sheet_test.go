@@ -60,10 +60,14 @@ func TestAnySheetSurvivesExportAndImport(t *testing.T) {
 		if rapid.Bool().Draw(t, "work") {
 			s.CheckTurns = rapid.SampledFrom([]int{0, 2, 4}).Draw(t, "turns")
 			period := rapid.SampledFrom([]measure.Angle{measure.Turn, measure.Cycle}).Draw(t, "period")
-			s.Signs = []engine.Sign{{ID: "up", Where: "cam sprocket", Text: "mark at the top", Doubtful: "the dowel",
-				At: []measure.Angle{measure.Angle(rapid.Int64Range(0, int64(period)-1).Draw(t, "at"))}, Period: period}}
-			s.StripList = []engine.StripStep{{Text: "coil", Fastener: "bolt", SocketMM: 10, Note: "clip breaks"}}
-			s.Closing = &engine.Closing{Pattern: engine.Crosswise, Rounds: 2, Torque: engine.Torque{Nm: 9.8, LbfFt: 7},
+			s.Signs = []engine.Sign{{ID: "up", Where: "cam sprocket", Text: "mark at the top",
+				Doubtful: "the dowel",
+				At: []measure.Angle{measure.Angle(rapid.Int64Range(0, int64(period)-1).Draw(t,
+					"at"))}, Period: period}}
+			s.StripList = []engine.StripStep{{Text: "coil", Fastener: "bolt", SocketMM: 10,
+				Note: "clip breaks"}}
+			s.Closing = &engine.Closing{Pattern: engine.Crosswise, Rounds: 2,
+				Torque:        engine.Torque{Nm: 9.8, LbfFt: 7},
 				SealantPoints: []string{"at the cam cap"}, OpenMinutes: 5, CureMinutes: 180, Gasket: engine.StuckFirst}
 		}
 		text, err := wire.WriteSheet(s)
