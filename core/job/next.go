@@ -177,6 +177,13 @@ func (j *Job) MaySet(v *ValveState) bool {
 		!(v.toKeep() && j.stale(v.readAt))
 }
 
+// MaySetThough says that a valve that is in may be set here and now for a reason.
+func (j *Job) MaySetThough(v *ValveState) bool {
+	return v.Last != nil && len(v.Round) == 0 && v.Last.Judgement.Verdict == clearance.In && !v.Needs() &&
+		v.Stage == Untouched && j.Settable(v) && j.Sheet.HasLockNut() && j.Going != ReadOnly &&
+		(j.asYouGo() || j.Phase() != AsFound)
+}
+
 // settlesByReading says that another leaf would decide what was kept undecided. Where none would, the valve
 // is set by a leaf that is owned, or left with a reason.
 func settlesByReading(judged clearance.Judgement) bool {

@@ -30,8 +30,10 @@ const (
 
 // Pace is this mechanic's, from the times between the happenings of this job: the median of each, and the
 // usual one where too few are known.
-func (j *Job) Pace() Pace {
-	p := UsualPace()
+//
+// own says that some of it is the mechanic's own.
+func (j *Job) Pace() (p Pace, own bool) {
+	p = UsualPace()
 	spans := map[*time.Duration][]time.Duration{}
 	for i, h := range j.effective {
 		if i == 0 || h.At.IsZero() {
@@ -45,10 +47,10 @@ func (j *Job) Pace() Pace {
 	for into, list := range spans {
 		if len(list) >= enoughTimes {
 			slices.Sort(list)
-			*into = list[len(list)/2]
+			*into, own = list[len(list)/2], true
 		}
 	}
-	return p
+	return p, own
 }
 
 // of is the part of a pace that an act tells of; nil: none.
@@ -94,6 +96,7 @@ func (r Rehearsal) LastRead(p Pace) time.Duration {
 // pace: with every valve in, and with every one out.
 type HotForecast struct {
 	AllIn, AllOut time.Duration
+	Own           bool // by what is known of this mechanic; else by the usual pace
 }
 
 // HotForecast plays the hot pass through before it starts; ok is false where no hot pass is ahead or the
@@ -106,10 +109,11 @@ func (j *Job) HotForecast() (f HotForecast, ok bool) {
 	if card.State != clearance.Hot || j.Way.School == "" || j.Prepared && j.Phase() != AwaitHot {
 		return f, false
 	}
+	pace, own := j.Pace()
+	f.Own = own
 	play := func(out []string) (time.Duration, bool) {
 		r, err := Rehearse(Rehearsing{Sheet: j.Sheet, Way: j.Way, Round: j.Round, Card: card, Out: out,
 			BackAllowed: j.BackReason != ""})
-		pace := j.Pace()
 		return pace.Find + r.LastRead(pace), err == nil
 	}
 	var all []string
@@ -129,7 +133,11 @@ func (j *Job) HotForecast() (f HotForecast, ok bool) {
 // String says it in a sentence, with what to do where the hot figures hold no longer.
 func (f HotForecast) String() string {
 	minutes := func(d time.Duration) int { return int((d + time.Minute/2) / time.Minute) }
-	says := fmt.Sprintf("At your pace the last valve comes %d min after shut-off with all in, %d min with all out.",
+	pace := "At a usual pace"
+	if f.Own {
+		pace = "At your pace"
+	}
+	says := fmt.Sprintf("%s the last valve comes %d min after shut-off with all in, %d min with all out.", pace,
 		minutes(f.AllIn), minutes(f.AllOut))
 	hold := time.Duration(thermal.HotMinutes * float64(time.Minute))
 	switch {

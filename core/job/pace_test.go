@@ -36,6 +36,7 @@ func TestAHotJobInsideTenMinutes(t *testing.T) {
 	require.True(t, ok)
 	assert.Equal(t, time.Minute+8*12*time.Second+3*10*time.Second, f.AllIn, "by hand: 60 + 8 × 12 + 3 × 10 s")
 	assert.Equal(t, time.Minute+16*12*time.Second+8*35*time.Second+3*10*time.Second, f.AllOut)
+	assert.Contains(t, f.String(), "At a usual pace", "nothing is known of these hands yet")
 	assert.Contains(t, f.String(), "inside the 10 min")
 	take(0, job.Prepared{EngineC: 85, AmbientC: 20})
 	shut, isSet := now, map[string]bool{}
@@ -77,14 +78,15 @@ func TestAHotJobInsideTenMinutes(t *testing.T) {
 	for _, v := range j.Valves {
 		assert.False(t, v.Last.Stale, v.Name)
 	}
-	pace := j.Pace()
+	pace, own := j.Pace()
+	assert.True(t, own)
 	assert.Equal(t, 12*time.Second, pace.Read)
 	assert.Equal(t, 25*time.Second, pace.Set)
 }
 
 // A slow mechanic is told to do it in two warm-ups; a job by cold figures is told nothing.
 func TestTheForecastFollowsThePace(t *testing.T) {
-	assert.Contains(t, job.HotForecast{AllIn: 12 * time.Minute, AllOut: 20 * time.Minute}.String(),
+	assert.Contains(t, job.HotForecast{Own: true, AllIn: 12 * time.Minute, AllOut: 20 * time.Minute}.String(),
 		"two warm-ups")
 	assert.Contains(t, job.HotForecast{AllIn: 6 * time.Minute, AllOut: 13 * time.Minute}.String(),
 		"13 min with all out. Hot figures hold for 10 min")

@@ -38,6 +38,14 @@ func TestAllToTheAim(t *testing.T) {
 func TestAValveThatIsInIsSetForAReason(t *testing.T) {
 	d := goingRound(t, setup())
 	d.do(sure("E1", 300, clearance.Drag))
+	found, _ := d.job.Valve("E1")
+	assert.True(t, d.job.MaySetThough(found))
+	first := start(t, setup()) // read first: nothing is touched before all are read
+	first.begin(sequence.RockingPairs)
+	first.do(job.Happening{Act: job.Turned{Stop: 0}})
+	first.do(sure("E1", 300, clearance.Drag))
+	found, _ = first.job.Valve("E1")
+	assert.False(t, first.job.MaySetThough(found))
 	d.do(job.Happening{Act: job.Adjusted{Valve: "E1", Reason: " race engine, all alike "}})
 	d.do(job.Happening{Act: job.Locked{Valve: "E1"}})
 	d.do(sure("E1", 300, clearance.Drag))

@@ -85,6 +85,7 @@ type ValveState struct {
 	Left      string     `json:"left" doc:"why it stays out of limits; empty: it does not"`
 	Needs     bool       `json:"needs" doc:"read, and not in"`
 	MaySet    bool       `json:"may_set" doc:"setting may follow on what was found of it, here and now"`
+	MayThough bool       `json:"may_set_though" doc:"it is in, and may be set here and now for a reason"`
 	AimMM     wire.MM    `json:"aim_mm" doc:"the gap to set"`
 	PreLockMM *wire.MM   `json:"pre_lock_mm,omitempty" doc:"the gap to set with the nut loose, where this mechanic's shift is known"`
 	SetByMM   []wire.MM  `json:"set_by_mm" doc:"the leaf or stack to set by, with the nut loose; only for a valve that needs it or may be set"`
@@ -283,7 +284,7 @@ func valveState(j *job.Job, v *job.ValveState, advice *job.Advice) ValveState {
 		Pending: j.Pending(v), Stage: string(v.Stage),
 		Round: readingsView(v.Round), AsFound: resultView(v.AsFound), Last: resultView(v.Last),
 		Adjusted: v.Adjustments,
-		Verified: v.Verified, Left: v.LeaveReason, Needs: v.Needs(), MaySet: j.MaySet(v),
+		Verified: v.Verified, Left: v.LeaveReason, Needs: v.Needs(), MaySet: j.MaySet(v), MayThough: j.MaySetThough(v),
 		AimMM: wire.MM(j.AimOf(v)), SetByMM: []wire.MM{}, SetAngled: []bool{},
 		Nipped: v.Nipped, LockedBy: string(v.LockedBy), SetFor: v.SetFor, Freed: v.Freed, Outside: v.Outside, Out: v.Out, MadeThere: v.ReadThere(), ColdWhy: v.ColdReason, ShimMM: wire.MM(v.Shim),
 		Caution:   j.Caution(v),

@@ -30,6 +30,7 @@ const valve = (name: string, more: Partial<ValveState> = {}): ValveState => ({
   left: '',
   needs: false,
   may_set: false,
+  may_set_though: false,
   freed: false,
   nipped: false,
   locked_by: '',

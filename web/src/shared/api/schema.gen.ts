@@ -2722,6 +2722,8 @@ export interface components {
             margin_deg: number | null;
             /** @description setting may follow on what was found of it, here and now */
             may_set: boolean;
+            /** @description it is in, and may be set here and now for a reason */
+            may_set_though: boolean;
             name: string;
             /** @description read, and not in */
             needs: boolean;

@@ -5,24 +5,12 @@ import LeafLadder from '../parts/LeafLadder.vue'
 import ValveTabs from '../parts/ValveTabs.vue'
 import { useBench } from '../useBench'
 
-const { view, state, valve, round, act, leave, setThough, show, settling } = useBench()
+const { state, valve, round, act, leave, setThough, show, settling } = useBench()
 const ladder = useTemplateRef('ladder')
 /** A valve that was kept out of limits and is chosen again: set it afresh, or leave it. */
 const again = computed(
   () =>
     state.value.now.action === 'read' && valve.value!.needs && round.value.length === 0 && valve.value!.stage === '',
-)
-
-/** A valve that is in and chosen again may be set for a reason. */
-const isIn = computed(
-  () =>
-    valve.value!.last?.judgement.verdict === 'in' &&
-    !valve.value!.needs &&
-    valve.value!.settable &&
-    valve.value!.stage === '' &&
-    round.value.length === 0 &&
-    view.value.engine.has_lock_nut &&
-    state.value.round !== 'read_only',
 )
 
 function feel(leaves: number[], angled: boolean[], f: Schemas['Reading']['feel']) {
@@ -51,7 +39,7 @@ defineExpose({ key: (k: string) => ladder.value?.key(k) ?? false })
     <VBtn @click="show('adjust')">Set {{ valve!.name }} now…</VBtn>
     <VBtn @click="leave(valve!.name)">Leave {{ valve!.name }} as it is…</VBtn>
   </div>
-  <div v-else-if="isIn" class="else">
+  <div v-else-if="valve!.may_set_though" class="else">
     <VBtn @click="setThough(valve!.name)">Set {{ valve!.name }} though it is in…</VBtn>
   </div>
   <div v-else-if="again" class="else">
