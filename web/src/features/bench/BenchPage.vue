@@ -4,12 +4,13 @@ import { computed, onMounted, ref, useTemplateRef } from 'vue'
 import { useRoute } from 'vue-router'
 import type { PlanView } from '@/shared/api/client'
 import HeadDrawing from '@/shared/engine/HeadDrawing.vue'
+import SideView from '@/shared/engine/SideView.vue'
 import TurnBand from '@/shared/engine/TurnBand.vue'
 import { useCrank } from '@/shared/engine/useCrank'
 import ReasonDialog from '@/shared/ReasonDialog.vue'
 import { gaps } from '@/shared/units'
 import { phaseName } from '@/shared/words'
-import { cylinderNotes, stopShown, valvesShown } from './benchPicture'
+import { cylinderNotes, sideShown, stopShown, valvesShown } from './benchPicture'
 import FindPanel from './panels/FindPanel.vue'
 import HotClock from './parts/HotClock.vue'
 import KeyHelp from './parts/KeyHelp.vue'
@@ -145,16 +146,23 @@ useKeys((k) => {
         <p class="spec">
           <b>{{ phaseName(state.phase) }}</b><span class="quiet">limits {{ limits }}</span>
         </p>
-        <div class="turns" tabindex="0" role="region" aria-label="The two turns of the crank">
-          <TurnBand
-            :engine="view.engine"
-            :plan="plan"
-            :crank="crankShown"
-            :places="finding ? (find.found.value?.positions ?? []) : []"
-            :stop="finding ? -1 : stopShown(view, preview)"
-            :finished="preview ? [] : view.state.finished"
-            :here="finding ? (find.found.value?.settable ?? []) : state.now.here"
-          />
+        <div class="below">
+          <div class="turns" tabindex="0" role="region" aria-label="The two turns of the crank">
+            <TurnBand
+              :engine="view.engine"
+              :plan="plan"
+              :crank="crankShown"
+              :places="finding ? (find.found.value?.positions ?? []) : []"
+              :stop="finding ? -1 : stopShown(view, preview)"
+              :finished="preview ? [] : view.state.finished"
+              :here="finding ? (find.found.value?.settable ?? []) : state.now.here"
+              :numbered="state.plan?.school === 'sum_rule'"
+              :across="400"
+            />
+          </div>
+          <div class="aside">
+            <SideView v-bind="sideShown(view)" :adjuster="view.engine.adjuster" :crank="crankShown" />
+          </div>
         </div>
       </section>
       <FindPanel
@@ -261,9 +269,21 @@ useKeys((k) => {
   font-size: 17px;
 }
 
+.below {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) minmax(0, 0.56fr);
+  grid-template-rows: minmax(0, 1fr);
+  min-height: 0;
+}
+
 .turns {
   min-height: 0;
-  padding: 6px 16px 8px 10px;
+  padding: 6px 8px 8px 10px;
+}
+
+.aside {
+  min-height: 0;
+  padding: 8px 12px 8px 4px;
 }
 
 .heat {
@@ -325,13 +345,16 @@ useKeys((k) => {
     height: auto;
   }
 
-  .turns {
-    overflow-x: auto;
+  .below {
+    grid-template: auto auto / minmax(0, 1fr);
   }
 
   .turns :deep(svg) {
-    min-width: 560px;
     height: auto;
+  }
+
+  .aside {
+    max-width: 420px;
   }
 
   .wide-only {

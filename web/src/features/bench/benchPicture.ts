@@ -1,6 +1,7 @@
-import type { JobView, PlanView } from '@/shared/api/client'
+import type { JobView, PlanView, ValveState, ValveView, Verdict } from '@/shared/api/client'
 import { figureOf } from '@/shared/engine/figure'
 import type { ValveShown } from '@/shared/engine/HeadDrawing.vue'
+import { settingLeaf } from './benchWords'
 
 /** How each valve is shown on the head. */
 export function valvesShown(view: JobView): Record<string, ValveShown> {
@@ -53,4 +54,37 @@ export function cylinderNotes(view: JobView): Record<number, { text: string; str
 /** The stop the band shows as present: none while another sequence is looked at. */
 export function stopShown(view: JobView, preview: PlanView | null): number {
   return preview ? -1 : view.state.stop
+}
+
+/** The valve that is drawn from the side, and what is known of it. */
+export interface SideShown {
+  valve: ValveView
+  settable: boolean
+  verdict: Verdict | null
+  /** The leaf in hand. */
+  leaf: string
+}
+
+/** The valve seen from the side: the one in hand; while the crank is turned, the first that waits at the next stop; else the one worked on last. */
+export function sideShown(view: JobView): SideShown {
+  const { state, engine } = view
+  const { now } = state
+  const next = ['turn', 'bar_over'].includes(now.action) ? (state.plan?.stops[now.stop]?.valves ?? []) : []
+  const waits = next.find((name) => state.valves.find((v) => v.name === name)?.pending)
+  const name = [now.valve, waits, state.undo_valve, engine.valves[0]!.name].find(Boolean)!
+  const valve = state.valves.find((v) => v.name === name)!
+  const judgement = valve.round.length > 0 ? valve.judgement : valve.last?.judgement
+  return {
+    valve: engine.valves.find((v) => v.name === name)!,
+    settable: valve.settable,
+    verdict: judgement?.verdict ?? null,
+    leaf: name === now.valve ? leafInHand(view, valve) : '',
+  }
+}
+
+function leafInHand({ state }: JobView, valve: ValveState): string {
+  const { action, ladder } = state.now
+  if (['adjust', 'lock'].includes(action)) return settingLeaf(valve)
+  const tried = valve.round.at(-1)
+  return valve.judgement?.try_next || tried?.name || (ladder.find((r) => r.first)?.name ?? '')
 }

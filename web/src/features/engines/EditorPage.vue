@@ -163,7 +163,7 @@ onBeforeRouteLeave((to) => {
           @reshape="reshape"
         />
         <SectionBanks v-model="sheet" :said="said" :warned="warned" />
-        <SectionGear v-model="sheet" :said="said" :warned="warned" />
+        <SectionGear v-model="sheet" :said="said" :warned="warned" :valve="stale ? undefined : drawn?.valves[0]" />
         <SectionSigns v-model="sheet" :said="said" />
         <SectionFigures v-model="sheet" :said="said" :warned="warned" />
       </form>

@@ -1,6 +1,9 @@
 <script setup lang="ts">
 import { decimals } from '@/shared/decimal'
 import { computed } from 'vue'
+import type { ValveView } from '@/shared/api/client'
+import SideView from '@/shared/engine/SideView.vue'
+import { peakOf } from '@/shared/engine/sideView'
 import PickOne from '@/shared/PickOne.vue'
 import { adjusterKinds, checkTurns, closings, rotations, threads } from '@/shared/words'
 import FieldNotes from './FieldNotes.vue'
@@ -9,7 +12,12 @@ import { label } from './places'
 import type { Sheet } from './useEditor'
 
 const sheet = defineModel<Sheet>({ required: true })
-defineProps<{ said: (location: string) => string[]; warned: (location: string) => string[] }>()
+const props = defineProps<{
+  said: (location: string) => string[]
+  warned: (location: string) => string[]
+  /** A valve of the engine as it is drawn, to show the gear on. */
+  valve?: ValveView
+}>()
 
 type Adjuster = NonNullable<Sheet['adjuster']>
 
@@ -46,6 +54,8 @@ const kind = computed({
     else delete sheet.value.adjuster
   },
 })
+/** The gear is shown with the lobe away from its follower. */
+const shut = computed(() => (props.valve?.lift.length ? (peakOf(props.valve.lift) + 360) % 720 : null))
 function gear<K extends 'thread' | 'closes'>(name: K, value: Adjuster[K] | '') {
   if (value) sheet.value.adjuster![name] = value as Adjuster[K]
   else delete sheet.value.adjuster![name]
@@ -176,6 +186,9 @@ const where = computed({
         @update:model-value="(c) => gear('closes', c)"
       />
     </template>
+    <div v-if="valve && shut !== null && kind && kind !== 'hydraulic'" class="gear">
+      <SideView :valve="valve" :adjuster="kind" :crank="shut" settable :verdict="null" leaf="gap" />
+    </div>
     <FieldNotes :problems="said('adjuster')" :warnings="warned('adjuster')" />
     <PickOne
       :model-value="sheet.check_turns ?? 2"
@@ -192,6 +205,11 @@ const where = computed({
   display: grid;
   grid-template-columns: repeat(auto-fit, minmax(200px, 1fr));
   gap: 10px;
+}
+
+.gear {
+  width: 260px;
+  height: 278px;
 }
 
 .small {

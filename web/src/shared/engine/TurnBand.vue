@@ -2,26 +2,32 @@
 import { computed } from 'vue'
 import type { EngineView, PlanView } from '@/shared/api/client'
 
-const props = defineProps<{
-  engine: EngineView
-  plan: PlanView | null
-  crank: number | null
-  stop: number
-  /** Stops with nothing left to do in this phase. */
-  finished: number[]
-  /** Valves at the present stop. */
-  here: string[]
-  /** Where the crank may stand, while that is not known exactly. */
-  places?: { from_deg: number; to_deg: number }[]
-  /** The plumb line may be drawn along. */
-  draggable?: boolean
-}>()
+const props = withDefaults(
+  defineProps<{
+    engine: EngineView
+    plan: PlanView | null
+    crank: number | null
+    stop: number
+    /** Stops with nothing left to do in this phase. */
+    finished: number[]
+    /** Valves at the present stop. */
+    here: string[]
+    /** Where the crank may stand, while that is not known exactly. */
+    places?: { from_deg: number; to_deg: number }[]
+    /** The plumb line may be drawn along. */
+    draggable?: boolean
+    /** The sequence counts the valves along their row: each is named by its number too. */
+    numbered?: boolean
+    /** How wide the two turns are drawn. */
+    across?: number
+  }>(),
+  { across: 640 },
+)
 const dragged = defineModel<number>('dragged')
 
-const left = 62
-const across = 640
+const left = computed(() => (props.numbered ? 84 : 62))
 const top = 40
-const x = (deg: number) => left + (deg / 720) * across
+const x = (deg: number) => left.value + (deg / 720) * props.across
 const pitch = computed(() => (props.engine.valves.length > 12 ? 15 : 22))
 const bottom = computed(() => top + props.engine.valves.length * pitch.value)
 /** Arcs as pieces that do not wrap. */
@@ -36,7 +42,7 @@ const pieces = (arcs: { from_deg: number; to_deg: number }[]) =>
   ) as [number, number][]
 const bars = computed(() =>
   props.engine.valves.map((v, i) => ({
-    name: v.name,
+    name: props.numbered ? `${v.row_number} · ${v.name}` : v.name,
     y: top + i * pitch.value,
     here: props.here.includes(v.name),
     pieces: pieces(v.may_set),
@@ -47,7 +53,7 @@ function drag(e: PointerEvent) {
   const svg = e.currentTarget as SVGSVGElement
   const at = new DOMPoint(e.clientX, e.clientY).matrixTransform(svg.getScreenCTM()!.inverse())
   if (e.type === 'pointerdown') svg.setPointerCapture(e.pointerId)
-  const deg = Math.round(((at.x - left) / across) * 720)
+  const deg = Math.round(((at.x - left.value) / props.across) * 720)
   const peg = (props.plan?.stops ?? []).find((s) => Math.abs(s.crank_deg - deg) < 6)
   dragged.value = peg ? peg.crank_deg : Math.min(719, Math.max(0, deg))
 }
