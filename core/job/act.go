@@ -30,8 +30,8 @@ type Act interface {
 // an Act.
 func Acts() []Act {
 	return []Act{
-		WayChosen{}, RoundChosen{}, TemperatureNoted{}, Prepared{}, JudgedCold{}, Turned{}, Located{}, Doubted{}, Picked{}, ReadingTaken{},
-		DialRead{},
+		WayChosen{}, RoundChosen{}, TemperatureNoted{}, Prepared{}, JudgedCold{}, EngineStopped{},
+		Turned{}, Located{}, Doubted{}, Picked{}, ReadingTaken{}, DialRead{},
 		Withdrawn{}, Sized{}, Kept{}, Freed{}, Adjusted{}, Nipped{}, Locked{}, LeftAsIs{}, BarredOver{}, Undone{}, Signed{},
 		WentHot{},
 	}

@@ -32,13 +32,17 @@ func (j *Job) Advise(shift adjust.Shift) *Advice {
 	return &Advice{j: j, shift: shift, setBy: map[setting]gauge.Stack{}}
 }
 
-// PreLock is the gap to set a valve to with the nut slack, so that it is at its aim once locked; ok is false
-// where nothing is learned yet of these hands, or there is no nut.
+// PreLock is the gap to set a valve to with the nut slack, so that it is at its aim once locked: by what was
+// learned of these hands, until then by their own word. ok is false where there is neither, or no nut.
 func (a *Advice) PreLock(v *ValveState) (gap measure.Length, ok bool) {
 	if !a.j.Sheet.HasLockNut() {
 		return 0, false
 	}
-	return a.shift.PreLockAim(a.j.AimOf(v))
+	aim := a.j.AimOf(v)
+	if own := a.j.OwnShift; !a.shift.Enough && own != nil && *own != 0 {
+		return aim - *own, aim > *own
+	}
+	return a.shift.PreLockAim(aim)
 }
 
 // SetBy is the leaf or stack to set a valve by with the nut slack: the one nearest the aim, corrected by what
@@ -74,6 +78,17 @@ func (j *Job) Screw(v *ValveState) (turn adjust.Turn, ok bool) {
 	}
 	turn, err := adjust.Reckon(*j.Sheet.Adjuster, gap, j.AimOf(v))
 	return turn, err == nil
+}
+
+// CrossCheck are the leaves that prove a drag: the one down should fall through and the one up should not go.
+// It is asked of the readings in hand, else of those that were kept; ok is false where nothing dragged, more
+// was felt already, or such leaves are not owned.
+func (a *Advice) CrossCheck(v *ValveState) (down, up gauge.Stack, ok bool) {
+	readings := v.Round
+	if len(readings) == 0 && v.Last != nil {
+		readings = v.Last.Readings
+	}
+	return a.j.yardstick(v).CrossCheck(readings)
 }
 
 // Rung is one leaf or stack of the ladder that a valve is read with.

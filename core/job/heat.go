@@ -78,13 +78,18 @@ func (j *Job) fallingTemperatures() []Temperature {
 	return list
 }
 
-// HotUntil is until when hot readings hold; ok is false for a cold card, an engine not warmed yet, and an
+// HotUntil is until when hot readings hold, from when the engine was shut off, or from when its temperature was
+// taken where that was not said; ok is false for a cold card, an engine not warmed yet, and an
 // overridden gate.
 func (j *Job) HotUntil() (until time.Time, ok bool) {
 	if j.Card.State != clearance.Hot || !j.Prepared || j.Override != "" {
 		return time.Time{}, false
 	}
-	return j.PreparedAt.Add(time.Duration(thermal.HotMinutes * float64(time.Minute))), true
+	from := j.PreparedAt
+	if !j.StoppedAt.IsZero() {
+		from = j.StoppedAt
+	}
+	return from.Add(time.Duration(thermal.HotMinutes * float64(time.Minute))), true
 }
 
 // stale says that a hot reading came too late. Where the clock was put back meanwhile, how long ago the

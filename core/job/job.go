@@ -67,6 +67,8 @@ type Job struct {
 	Stop       int // index of the stop the crank stands at; −1: none
 	Prepared   bool
 	PreparedAt time.Time
+	StoppedAt  time.Time // when the engine was shut off, of a hot pass; zero: not said
+	StopSince  time.Time // when the crank came to the stop where it stands; zero: it stands at none
 	EngineC    float64
 	AmbientC   float64
 	Judged     *JudgedCold // how it was judged cold without a thermometer; nil: it was measured
@@ -164,12 +166,15 @@ func (j *Job) Valve(name string) (*ValveState, bool) {
 // Judge is the judgement of a valve's readings that are not kept yet.
 func (j *Job) Judge(v *ValveState) clearance.Judgement {
 	if v.judged == nil {
-		judged := clearance.Yardstick{Limits: v.Limits, Owned: j.Owned, Rule: j.Rule,
-			Feel: j.Feel, Aim: j.AimOf(v)}.Judge(v.Round)
+		judged := j.yardstick(v).Judge(v.Round)
 		j.wantFigure(v, &judged)
 		v.judged = &judged
 	}
 	return *v.judged
+}
+
+func (j *Job) yardstick(v *ValveState) clearance.Yardstick {
+	return clearance.Yardstick{Limits: v.Limits, Owned: j.Owned, Rule: j.Rule, Feel: j.Feel, Aim: j.AimOf(v)}
 }
 
 // Found is what is known of a valve's gap: by the readings that are not kept yet, else as it was kept; the

@@ -87,6 +87,7 @@ func (j *Job) stand(at sequence.Range) {
 func (j *Job) takeAt(at sequence.Range) {
 	j.Place, j.Crank, j.CrankKnown, j.pause = at, at.Middle(), true, pause{}
 	if j.Stop = j.stopHere(); j.Stop >= 0 {
+		j.StopSince = j.now
 		j.Crank = j.Plan.Stops[j.Stop].Crank
 	}
 }

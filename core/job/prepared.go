@@ -3,13 +3,14 @@ package job
 import (
 	"slices"
 	"strings"
+	"time"
 
 	"metronix/core/clearance"
 )
 
 // Prepared passes the temperature gate, °C, or overrides it with a written reason. A hot engine has run, and
 // so has a cold one whose gate was shut because it was found warmer: where its crank stands is not known any
-// more.
+// more. What was found of it since the engine was said to be shut off stands.
 //
 // Cold figures hold up to the temperature that their card says, hot ones from operating temperature on and
 // for ten minutes. Outside of that a clearance is another one, by a few hundredths, in a direction that
@@ -37,7 +38,10 @@ func (a Prepared) may(j *Job, _ string) error {
 }
 
 func (a Prepared) do(j *Job) {
-	if j.Card.State == clearance.Hot || j.Closed != "" {
+	if j.Closed != "" {
+		j.StoppedAt = time.Time{} // it cooled, and is warmed anew
+	}
+	if j.Card.State == clearance.Hot && j.StoppedAt.IsZero() || j.Closed != "" {
 		j.lose()
 	}
 	j.Temperatures = append(j.Temperatures, Temperature{j.now, a.EngineC, a.AmbientC})

@@ -6,6 +6,7 @@ import (
 	"slices"
 
 	"metronix/core/engine"
+	"metronix/core/measure"
 )
 
 // Round is how an engine is gone round. The zero value reads every valve first, both kinds at each stop, and
@@ -19,8 +20,16 @@ type Round struct {
 	CheckTurns int
 	Scope      []string // the valves of this job; nil: every valve
 	Locking    Locking  // in how many stages a nut is tightened; empty: InOneGo
-	ToAim      Aiming   // whether a valve that is in and off the aim is set too; empty: it is left alone
+	// OwnShift is what locking does to a gap by this mechanic's own word, after − before, until enough pairs
+	// have taught it: the school that backs the screw off a hair first. 0: the screw is held still; nil: as
+	// before
+	OwnShift *measure.Length
+	ToAim    Aiming // whether a valve that is in and off the aim is set too; empty: it is left alone
 }
+
+// mostOwnShift is the most that a lock nut is believed to shift a gap, either way (from memory: more is a nut
+// that drags its screw round, or a mistyped figure).
+const mostOwnShift = 200 * measure.Micrometre
 
 // Locking is in how many stages a lock nut is tightened. The zero value is InOneGo.
 type Locking string
@@ -164,6 +173,10 @@ func (r Round) sound(j *Job) error {
 	case "", LeaveIn, AllToAim:
 	default:
 		return refuse("aiming", fmt.Sprintf("%q: %s or %s.", r.ToAim, LeaveIn, AllToAim))
+	}
+	if r.OwnShift != nil && r.OwnShift.Abs() > mostOwnShift {
+		return refuse("own_shift_mm", fmt.Sprintf("A lock nut that shifts the gap by %s: up to %s, minus where "+
+			"it closes.", r.OwnShift, mostOwnShift))
 	}
 	if r.Scope != nil && len(r.Scope) == 0 {
 		return refuse("scope", "A job is about one valve at least.")

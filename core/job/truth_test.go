@@ -116,6 +116,10 @@ func (w *truth) step() {
 	switch w.draw("what happens", 0, 45) {
 	case 0:
 		w.spin() // a helper turned it, and somebody says so
+		if rapid.Bool().Draw(w.t, "it was run") {
+			_ = w.say(job.Happening{Act: job.EngineStopped{}})
+			return
+		}
 		_ = w.say(job.Happening{Act: job.Doubted{}})
 		return
 	case 1:

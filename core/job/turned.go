@@ -60,7 +60,7 @@ func (a Turned) do(j *Job) {
 		return
 	}
 	j.stand(sequence.Exactly(j.Plan.Stops[a.Stop].Crank))
-	j.Stop = a.Stop
+	j.Stop, j.StopSince = a.Stop, j.now
 }
 
 func (Turned) moves() bool { return true }

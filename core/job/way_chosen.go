@@ -63,7 +63,7 @@ func (a WayChosen) do(j *Job) {
 	j.Way, j.Plan = a.Way, plan
 	round := Round{cmp.Or(a.Going, j.Going), cmp.Or(a.Check, j.Check), cmp.Or(a.KindFirst, j.KindFirst),
 		cmp.Or(a.CheckTurns, j.CheckTurns), a.Scope, cmp.Or(a.Locking, j.Locking),
-		cmp.Or(a.ToAim, j.ToAim)}
+		cmp.Or(a.OwnShift, j.OwnShift), cmp.Or(a.ToAim, j.ToAim)}
 	if a.Scope == nil {
 		round.Scope = j.Scope
 	}

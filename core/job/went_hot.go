@@ -31,6 +31,7 @@ func (WentHot) do(j *Job) {
 	j.Cold = &Signature{j.SignedBy, j.SignedAt}
 	j.Card = *j.Hot
 	j.ColdJudged, j.Judged = j.Judged, nil
+	j.StoppedAt = time.Time{}
 	j.SignedBy, j.SignedAt, j.Prepared, j.Override, j.Closed = "", time.Time{}, false, "", ""
 	j.barred, j.checked, j.picked = false, false, ""
 	for _, v := range j.Valves {

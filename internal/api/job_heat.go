@@ -39,6 +39,26 @@ type LockShift struct {
 	SpreadMM wire.MM `json:"spread_mm"`
 }
 
+// HotClock is the time that hot figures hold, and what is still ahead.
+type HotClock struct {
+	Until     time.Time  `json:"until" doc:"until when hot readings hold"`
+	Stopped   bool       `json:"stopped" doc:"it counts from when the engine was said to be shut off; false: from its temperature"`
+	StopsLeft int        `json:"stops_left" doc:"the stops at which a valve waits, the present one too"`
+	StopSince *time.Time `json:"stop_since,omitempty" doc:"when the crank came to the present stop; absent: it stands at none"`
+}
+
+func hotClock(j *job.Job) *HotClock {
+	until, ok := j.HotUntil()
+	if !ok {
+		return nil
+	}
+	c := &HotClock{Until: until, Stopped: !j.StoppedAt.IsZero(), StopsLeft: len(j.Plan.Stops) - len(j.Finished())}
+	if j.Known() && j.Stop >= 0 && !j.StopSince.IsZero() {
+		c.StopSince = &j.StopSince
+	}
+	return c
+}
+
 func shiftView(s adjust.Shift) LockShift {
 	return LockShift{s.Enough, s.Count, wire.MM(s.Median), wire.MM(s.Spread)}
 }

@@ -53,7 +53,7 @@ type Reading struct {
 	LeavesMM      []wire.MM `json:"leaves_mm" doc:"empty for a dial reading"`
 	Angled        []bool    `json:"angled" doc:"which of them is angled"`
 	Name          string    `json:"name" doc:"what is stamped on them"`
-	Feel          string    `json:"feel" enum:",free,drag,wont_go"`
+	Feel          string    `json:"feel" enum:",free,drag,drag_light,drag_firm,wont_go"`
 	DialMM        *wire.MM  `json:"dial_mm,omitempty"`
 	UncertaintyMM *wire.MM  `json:"uncertainty_mm,omitempty" doc:"of a dial reading"`
 }
@@ -99,6 +99,7 @@ type ValveState struct {
 	Outside   bool       `json:"outside" doc:"it is not of this job"`
 	Out       bool       `json:"out" doc:"its shim was taken out for another valve"`
 	MadeThere bool       `json:"made_there" doc:"its readings were made where the crank stands no more"`
+	Cross     *Cross     `json:"cross_check,omitempty" doc:"the leaves that would prove a drag; absent where there is nothing to prove, or no such leaves"`
 	Screw     *Screw     `json:"screw,omitempty" doc:"how to turn the adjuster to the aim; absent where it cannot be said"`
 	ShimMM    wire.MM    `json:"shim_mm" doc:"the shim that is fitted; 0: not known"`
 	ColdFound *Result    `json:"cold_found,omitempty" doc:"of the provisional cold pass"`
@@ -127,19 +128,6 @@ type Rung struct {
 	Nominal     bool      `json:"nominal" doc:"the leaf to set by"`
 	First       bool      `json:"first" doc:"the one to begin with: it settles most valves at once"`
 	Other       string    `json:"other" enum:",intake,exhaust" doc:"a leaf of the other kind of valve: in that one's limits and not in this one's"`
-}
-
-// Now is the one thing to do.
-type Now struct {
-	Action  string       `json:"action" enum:"choose_way,prepare,turn,free,read,keep,adjust,lock,bar_over,sign,go_hot,done"`
-	Valve   string       `json:"valve"`
-	Stop    int          `json:"stop" doc:"to go to for turn, else where the crank stands; -1: nowhere yet"`
-	TurnDeg wire.Deg     `json:"turn_deg"`
-	Confirm bool         `json:"confirm" doc:"the crank is believed to stand at this stop, and that has to be confirmed"`
-	Ladder  []Rung       `json:"ladder" doc:"the leaves for the valve, thinnest first"`
-	Here    []string     `json:"here" doc:"the valves waiting at the present stop"`
-	Then    string       `json:"then" doc:"the valve that keeping goes on to here; empty: none"`
-	Turn    *Instruction `json:"instruction,omitempty" doc:"for turn: how, and until what is seen"`
 }
 
 // JobState is a job computed from its happenings.
@@ -183,6 +171,9 @@ type JobState struct {
 	Override   string        `json:"override" doc:"why the temperature gate was passed all the same; empty: it was not"`
 	HotAhead   string        `json:"hot_forecast" doc:"when the last valve of the hot pass ahead comes, at this mechanic's pace; empty: none is ahead"`
 	HotUntil   *time.Time    `json:"hot_until,omitempty" doc:"until when hot readings hold"`
+	StoppedAt  *time.Time    `json:"stopped_at,omitempty" doc:"when the engine was shut off, of a hot pass; absent: not said"`
+	HotClock   *HotClock     `json:"hot_clock,omitempty" doc:"the same, with the stops ahead"`
+	OwnShiftMM wire.MM       `json:"own_shift_mm" doc:"what locking does to a gap by the mechanic's own word; 0: the screw is held still"`
 	Readings   []HeatReading `json:"temperatures"`
 	Cooling    *Cooling      `json:"cooling,omitempty" doc:"absent with fewer than two falling readings, and for a hot card"`
 	GateC      *wire.Celsius `json:"gate_c,omitempty" doc:"the temperature a cold card waits for; absent for a hot one"`
@@ -298,6 +289,9 @@ func valveState(j *job.Job, v *job.ValveState, advice *job.Advice) ValveState {
 	if len(v.Round) > 0 {
 		out.Judgement = new(judgementView(j.Judge(v)))
 	}
+	if down, up, ok := advice.CrossCheck(v); ok {
+		out.Cross = &Cross{down.String(), up.String()}
+	}
 	if out.Needs || out.MaySet || v.Freed || v.Stage != job.Untouched {
 		by := advice.SetBy(v)
 		out.SetByMM, out.SetAngled, out.SetBy = wire.Millimetres(by.Marked()), angled(by), by.String()
@@ -347,7 +341,13 @@ func stateView(id string, o *openJob, shift adjust.Shift, now time.Time, only st
 		KindFirst: string(cmp.Or(j.KindFirst, job.BothKinds)), CheckTurns: j.TurnsToCheck(), Scope: j.Scope,
 		Locking: string(cmp.Or(j.Locking, job.InOneGo)),
 		Aiming:  string(cmp.Or(j.ToAim, job.LeaveIn)), Outcome: j.Outcome(), BackReason: j.BackReason,
-		Rounds: wire.Names(j.Rounds()), UsualCheck: string(j.UsualCheck())}
+		HotClock: hotClock(j), Rounds: wire.Names(j.Rounds()), UsualCheck: string(j.UsualCheck())}
+	if !j.StoppedAt.IsZero() {
+		s.StoppedAt = &j.StoppedAt
+	}
+	if j.OwnShift != nil {
+		s.OwnShiftMM = wire.MM(*j.OwnShift)
+	}
 	if n := len(o.list.Happenings); n > 0 {
 		s.Newest = o.list.Happenings[n-1].ID
 	}
@@ -404,15 +404,4 @@ func stateView(id string, o *openJob, shift adjust.Shift, now time.Time, only st
 		}
 	}
 	return s
-}
-
-func nowView(j *job.Job) Now {
-	next, here := j.Next(), j.Here()
-	n := Now{Action: string(next.Action), Valve: next.Valve, Stop: next.Stop, TurnDeg: wire.Deg(next.Turn),
-		Confirm: next.Confirm,
-		Ladder:  []Rung{}, Here: wire.List(here), Then: j.Then(next)}
-	if turn, ok := j.Instruction(next); ok {
-		n.Turn = &Instruction{turn.How, turn.Until}
-	}
-	return n
 }

@@ -20,6 +20,7 @@ var forms = []form{
 	formed(func(a job.JudgedCold) judgedCold {
 		return judgedCold{string(a.By), a.Hours, a.Helped, (*Celsius)(a.AmbientC)}
 	}),
+	formed(func(job.EngineStopped) engineStopped { return engineStopped{} }),
 	formed(func(a job.Turned) turned { return turned{a.Stop} }),
 	formed(func(a job.Located) located { return located{SeenOf(a.Seen)} }),
 	formed(func(job.Doubted) doubted { return doubted{} }),
@@ -72,19 +73,21 @@ type RoundFields struct {
 	CheckTurns int      `json:"check_turns,omitempty" enum:"2,4" doc:"turns of the crank before the check; left out: as before; as the sheet says"`
 	Scope      []string `json:"scope,omitempty" maxItems:"80" nullable:"false" doc:"the valves of this job; left out: as before; all"`
 	Locking    string   `json:"locking,omitempty" enum:"one_go,nip_then_torque" doc:"left out: as before; one_go"`
+	OwnShift   *MM      `json:"own_shift_mm,omitempty" doc:"what locking does to a gap by the mechanic's own word, minus where it closes; 0: the screw is held still; left out: as before"`
 	Aiming     string   `json:"aiming,omitempty" enum:"leave_in,all_to_aim" doc:"what becomes of a valve that is in and off the aim; left out: as before; leave_in"`
 }
 
 // RoundFieldsOf writes how an engine is gone round.
 func RoundFieldsOf(r job.Round) RoundFields {
 	return RoundFields{string(r.Going), string(r.Check), string(r.KindFirst), r.CheckTurns, r.Scope,
-		string(r.Locking), string(r.ToAim)}
+		string(r.Locking), (*MM)(r.OwnShift), string(r.ToAim)}
 }
 
 func (r RoundFields) core() job.Round {
 	return job.Round{Going: job.Going(r.Round), Check: job.Check(r.Check),
 		KindFirst:  job.KindFirst(r.KindFirst),
-		CheckTurns: r.CheckTurns, Scope: r.Scope, Locking: job.Locking(r.Locking), ToAim: job.Aiming(r.Aiming)}
+		CheckTurns: r.CheckTurns, Scope: r.Scope, Locking: job.Locking(r.Locking),
+		OwnShift: (*measure.Length)(r.OwnShift), ToAim: job.Aiming(r.Aiming)}
 }
 
 type roundChosen struct{ RoundFields }
@@ -123,6 +126,10 @@ func (w judgedCold) act(*Faults) job.Act {
 	return job.JudgedCold{By: job.ColdBy(w.By), Hours: w.Hours, Helped: w.Helped,
 		AmbientC: (*float64)(w.AmbientC)}
 }
+
+type engineStopped struct{}
+
+func (engineStopped) act(*Faults) job.Act { return job.EngineStopped{} }
 
 type turned struct {
 	Stop int `json:"stop" doc:"index of the stop at which the crank stands now, from 0"`

@@ -14,6 +14,7 @@ import (
 	"metronix/core/clearance"
 	"metronix/core/gauge"
 	"metronix/core/job"
+	"metronix/core/measure"
 	"metronix/core/sequence"
 	"metronix/internal/wire"
 )
@@ -33,12 +34,14 @@ var filled = []struct {
 		`"school":"fewest_stops","order":"numerical","direction":"back","positions":"marks","stop_count":3,"back_reason":"overshot by a hair","round":"read_only","check":"none"`},
 	{job.RoundChosen{Round: job.Round{Going: job.SetAsYouGo, Check: job.CheckSetOnes,
 		KindFirst:  job.ExhaustFirst,
-		CheckTurns: 4, Scope: []string{"E1"}, Locking: job.InTwoGoes, ToAim: job.AllToAim}},
-		`"round":"set_as_you_go","check":"set_ones","one_kind_first":"exhaust","check_turns":4,"scope":["E1"],"locking":"nip_then_torque","aiming":"all_to_aim"`},
+		CheckTurns: 4, Scope: []string{"E1"}, Locking: job.InTwoGoes, OwnShift: new(measure.Length(-20_000)),
+		ToAim: job.AllToAim}},
+		`"round":"set_as_you_go","check":"set_ones","one_kind_first":"exhaust","check_turns":4,"scope":["E1"],"locking":"nip_then_torque","own_shift_mm":-0.02,"aiming":"all_to_aim"`},
 	{job.TemperatureNoted{EngineC: 18.5, AmbientC: -3}, `"engine_c":18.5,"ambient_c":-3`},
 	{job.Prepared{EngineC: 19, AmbientC: 17, Reason: "r"}, `"engine_c":19,"ambient_c":17,"reason":"r"`},
 	{job.JudgedCold{By: job.ByHours, Hours: 6, Helped: []string{job.HelpFan}, AmbientC: new(17.5)},
 		`"by":"hours","hours":6,"helped":["fan"],"ambient_c":17.5`},
+	{job.EngineStopped{}, ``},
 	{job.Turned{Stop: 2}, `"stop":2`},
 	{job.Located{Seen: []sequence.Sighting{{What: sequence.Rocking, Cylinder: 2},
 		{What: sequence.Mark, Mark: 100_000}}},

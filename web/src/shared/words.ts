@@ -73,7 +73,13 @@ export function phaseName(phase: string): string {
   return phases[phase] ?? phase
 }
 
-export const feelWord: Record<string, string> = { free: 'free', drag: 'drag', wont_go: 'won’t go' }
+export const feelWord: Record<string, string> = {
+  free: 'free',
+  drag: 'drag',
+  drag_light: 'light drag',
+  drag_firm: 'firm drag',
+  wont_go: 'won’t go',
+}
 
 const layoutNames: Record<string, string> = { inline: 'Inline ', vee: 'V', flat: 'Flat ' }
 
@@ -143,6 +149,12 @@ export const kindsFirst = choices({
   intake: 'Intakes first',
 })
 export const lockings = choices({ one_go: 'Lock in one go', nip_then_torque: 'Nip, then torque' })
+/** Schools of locking: the screw is held still, or set off the aim by what the nut will take. */
+export const nutWays = choices({
+  held: 'Hold the screw still',
+  closes: 'It closes the gap: back off first',
+  opens: 'It opens the gap: leave it tight',
+})
 export const aimings = choices({ leave_in: 'Leave alone what is in', all_to_aim: 'All to the aim' })
 
 /** What a job that is put off waits for. */

@@ -20,8 +20,23 @@ import { useJob, type Doing } from './useJob'
 import { useKeys } from '@/shared/useKeys'
 
 const id = String(useRoute().params.id)
-const { view, state, trouble, refusal, waiting, refused, offline, told, unkept, load, send, undo, keepThere, forget } =
-  useJob(id)
+const {
+  view,
+  state,
+  trouble,
+  refusal,
+  waiting,
+  refused,
+  offline,
+  told,
+  unkept,
+  load,
+  send,
+  undo,
+  reopen,
+  keepThere,
+  forget,
+} = useJob(id)
 onMounted(load)
 
 const crank = useCrank(
@@ -63,6 +78,11 @@ function chooseAgain(on: boolean) {
   if (!on) preview.value = null
 }
 
+function engineRan() {
+  find.end()
+  happened({ kind: 'engine_stopped' })
+}
+
 function goOn() {
   void send({ kind: 'located', seen: find.seen.value })
   find.end()
@@ -102,9 +122,10 @@ useKeys((k) => {
           >Correct details</VBtn
         >
         <HotClock
-          v-if="state.hot_until && !['done', 'await_hot'].includes(state.phase)"
-          :until="state.hot_until"
+          v-if="state.hot_clock && !['done', 'await_hot'].includes(state.phase)"
+          :clock="state.hot_clock"
           :engine-c="state.engine_c ?? 0"
+          @stopped="happened({ kind: 'engine_stopped' })"
         />
         <span v-else-if="state.engine_c !== null" class="heat" :class="state.card.state"
           >{{ state.card.state }} {{ state.engine_c }} °C</span
@@ -182,6 +203,7 @@ useKeys((k) => {
         @add="find.add"
         @drop="find.drop"
         @go="goOn"
+        @ran="engineRan"
         @cancel="find.end"
       />
       <NowPanel
@@ -204,6 +226,7 @@ useKeys((k) => {
         @preview="(p) => (preview = p)"
         @choosing="chooseAgain"
         @leave="(v) => (leaving = v)"
+        @cross-check="reopen"
         @set-though="(v) => (settingThough = v)"
       />
     </main>

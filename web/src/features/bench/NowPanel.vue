@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed, ref, toRef, useTemplateRef, watch } from 'vue'
-import type { JobView, PlanView, Schemas } from '@/shared/api/client'
+import type { JobView, PlanView, Schemas, ValveState } from '@/shared/api/client'
 import CrankPulley from '@/shared/engine/CrankPulley.vue'
 import type { Waiting } from '@/shared/useQueue'
 import { headline } from './benchWords'
@@ -29,6 +29,8 @@ const emit = defineEmits<{
   choosing: [on: boolean]
   leave: [valve: string]
   setThough: [valve: string]
+  /** The valve kept last is taken in hand again, to prove its drag by the leaves beside it. */
+  crossCheck: [valve: ValveState]
   keepThere: [waits: Waiting]
   forget: [waits: Waiting]
 }>()
@@ -155,7 +157,13 @@ defineExpose({ key })
         :judgement="judgement"
         :screw="['adjust', 'lock'].includes(action) ? null : valve?.screw"
       />
-      <VerdictStrip v-else-if="kept && shown.kept" :judgement="kept.last!.judgement" :kept="kept.name" />
+      <VerdictStrip
+        v-else-if="kept && shown.kept"
+        :judgement="kept.last!.judgement"
+        :kept="kept.name"
+        :cross="kept.cross_check"
+        @cross="emit('crossCheck', kept)"
+      />
       <footer class="do">
         <VBtn :disabled="!state.undo" @click="emit('undo')">Undo <kbd>Z</kbd></VBtn>
         <VBtn v-if="button" class="go" variant="flat" size="large" :aria-disabled="pressed.on.value" @click="go">

@@ -43,9 +43,12 @@ export function called(view: JobView, name: string): string {
 /** What locking usually does in this mechanic's hands, where it is known. */
 export function shiftWords(view: JobView, valve: ValveState): string {
   const { enough, count, median_mm: median, spread_mm: spread } = view.lock_shift
+  const { say } = gaps(valve.limits.in_thou)
+  const own = view.state.own_shift_mm
+  if (!enough && own !== 0 && valve.pre_lock_mm != null)
+    return `${own < 0 ? 'Back it off a hair first' : 'Leave it a hair tight'}: set ${say(valve.pre_lock_mm)} for ${say(valve.aim_mm)}, as you say your nut ${own < 0 ? 'closes' : 'opens'} it by ${say(Math.abs(own))} (${count} of 5 times learned).`
   if (!enough || valve.pre_lock_mm == null || median === 0) return ''
   const does = median < 0 ? 'closes' : 'opens'
-  const { say } = gaps(valve.limits.in_thou)
   return `Your lock nut usually ${does} the gap by ${say(Math.abs(median))} (${count} times, spread ${say(spread)}): set ${say(valve.pre_lock_mm)} for ${say(valve.aim_mm)}.`
 }
 
@@ -77,7 +80,14 @@ export function headline(view: JobView): Headline {
       if (state.phase === 'verify') return line(at + 'Check ', `${called(view, now.valve)}.`)
       return line(at + 'Read ', `${called(view, now.valve)}.`)
     case 'keep':
-      return line(`${now.valve} is `, `${verdictWord[valve!.judgement!.verdict].toLowerCase()}.`)
+      return line(
+        `${now.valve} is `,
+        `${verdictWord[valve!.judgement!.verdict].toLowerCase()}.`,
+        '',
+        valve!.cross_check
+          ? `To prove it: ${valve!.cross_check.down} falls through, ${valve!.cross_check.up} will not go.`
+          : '',
+      )
     case 'adjust': {
       const aim = settingLeaf(valve!)
       const screw = valve!.screw

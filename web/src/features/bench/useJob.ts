@@ -10,6 +10,7 @@ import {
   type Happening,
   type JobState,
   type JobView,
+  type ValveState,
 } from '@/shared/api/client'
 import { useQueue, type Waiting } from '@/shared/useQueue'
 
@@ -97,6 +98,18 @@ export function useJob(id: string) {
     if (state.value?.undo) await send({ kind: 'undone', target: state.value.undo })
   }
 
+  /**
+   * Takes a valve that was kept by itself in hand again with what was felt of it, so that more leaves can prove it: its
+   * reading is taken back and made anew, to be kept by a key.
+   */
+  async function reopen(valve: ValveState) {
+    const felt = valve.last?.readings[0]
+    if (!felt || state.value?.undo_valve !== valve.name) return
+    await undo()
+    if (refusal.value) return
+    await send({ kind: 'reading', valve: valve.name, leaves_mm: felt.leaves_mm, angled: felt.angled, feel: felt.feel })
+  }
+
   /** A reading that the crank was moved after counts for the place where it was made. */
   async function keepThere(w: Waiting) {
     if (w.body.kind !== 'reading' && w.body.kind !== 'dial') return
@@ -123,6 +136,7 @@ export function useJob(id: string) {
     load,
     send,
     undo,
+    reopen,
     keepThere,
     forget: queue.forget,
   }

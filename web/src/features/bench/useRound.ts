@@ -3,6 +3,9 @@ import type { JobView } from '@/shared/api/client'
 
 type State = JobView['state']
 
+/** A hair, where a mechanic has named no figure yet, mm. */
+const usualShift = 0.02
+
 /** How the engine is to be gone round, as it is being chosen: what the job has, else what is usual. */
 export function useRound(state: State) {
   const begun = Boolean(state.plan)
@@ -13,6 +16,10 @@ export function useRound(state: State) {
     check_turns: state.check_turns as 2 | 4,
     aiming: state.aiming,
     locking: state.locking,
+    /** Which way the nut takes the gap by the mechanic's own word, and by how much. */
+    nut:
+      state.own_shift_mm === 0 ? ('held' as const) : state.own_shift_mm < 0 ? ('closes' as const) : ('opens' as const),
+    nutMM: Math.abs(state.own_shift_mm) || usualShift,
     /** The valves that are left out of this job. */
     without: state.valves.filter((v) => v.outside).map((v) => v.name),
   })
@@ -30,5 +37,10 @@ export function useRound(state: State) {
     one_kind_first: round.one_kind_first,
     check_turns: round.check_turns,
   }))
-  return { round, scope, fields, setting: computed(() => ({ aiming: round.aiming, locking: round.locking })) }
+  const setting = computed(() => ({
+    aiming: round.aiming,
+    locking: round.locking,
+    own_shift_mm: { held: 0, closes: -round.nutMM, opens: round.nutMM }[round.nut],
+  }))
+  return { round, scope, fields, setting }
 }

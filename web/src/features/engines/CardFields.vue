@@ -4,7 +4,7 @@ import type { ClearanceCard, Stated } from './useEditor'
 import PickOne from '@/shared/PickOne.vue'
 import { thermalStates } from '@/shared/words'
 import FieldNotes from './FieldNotes.vue'
-import NumberField from './NumberField.vue'
+import NumberField from '@/shared/NumberField.vue'
 
 const card = defineModel<ClearanceCard>({ required: true })
 const props = defineProps<{

@@ -2,7 +2,7 @@
 import PickOne from '@/shared/PickOne.vue'
 import { portSides } from '@/shared/words'
 import FieldNotes from './FieldNotes.vue'
-import NumberField from './NumberField.vue'
+import NumberField from '@/shared/NumberField.vue'
 import type { Sheet } from './useEditor'
 
 const sheet = defineModel<Sheet>({ required: true })

@@ -7,7 +7,7 @@ import { peakOf } from '@/shared/engine/sideView'
 import PickOne from '@/shared/PickOne.vue'
 import { adjusterKinds, checkTurns, closings, rotations, threads } from '@/shared/words'
 import FieldNotes from './FieldNotes.vue'
-import NumberField from './NumberField.vue'
+import NumberField from '@/shared/NumberField.vue'
 import { label } from './places'
 import type { Sheet } from './useEditor'
 

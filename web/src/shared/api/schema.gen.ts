@@ -1240,6 +1240,10 @@ export interface components {
             /** @description with so many out of them */
             some_out: components["schemas"]["Cost"];
         };
+        Cross: {
+            down: string;
+            up: string;
+        };
         Deferral: {
             until?: string;
             /** @enum {string} */
@@ -1398,7 +1402,7 @@ export interface components {
             leaves: components["schemas"]["Leaf"][];
             name: string;
         };
-        Happening: components["schemas"]["HappeningWayChosen"] | components["schemas"]["HappeningRoundChosen"] | components["schemas"]["HappeningTemperature"] | components["schemas"]["HappeningPrepared"] | components["schemas"]["HappeningJudgedCold"] | components["schemas"]["HappeningTurned"] | components["schemas"]["HappeningLocated"] | components["schemas"]["HappeningDoubted"] | components["schemas"]["HappeningPicked"] | components["schemas"]["HappeningReading"] | components["schemas"]["HappeningDial"] | components["schemas"]["HappeningWithdrawn"] | components["schemas"]["HappeningSized"] | components["schemas"]["HappeningKept"] | components["schemas"]["HappeningFreed"] | components["schemas"]["HappeningAdjusted"] | components["schemas"]["HappeningNipped"] | components["schemas"]["HappeningLocked"] | components["schemas"]["HappeningLeftAsIs"] | components["schemas"]["HappeningBarredOver"] | components["schemas"]["HappeningUndone"] | components["schemas"]["HappeningSigned"] | components["schemas"]["HappeningWentHot"];
+        Happening: components["schemas"]["HappeningWayChosen"] | components["schemas"]["HappeningRoundChosen"] | components["schemas"]["HappeningTemperature"] | components["schemas"]["HappeningPrepared"] | components["schemas"]["HappeningJudgedCold"] | components["schemas"]["HappeningEngineStopped"] | components["schemas"]["HappeningTurned"] | components["schemas"]["HappeningLocated"] | components["schemas"]["HappeningDoubted"] | components["schemas"]["HappeningPicked"] | components["schemas"]["HappeningReading"] | components["schemas"]["HappeningDial"] | components["schemas"]["HappeningWithdrawn"] | components["schemas"]["HappeningSized"] | components["schemas"]["HappeningKept"] | components["schemas"]["HappeningFreed"] | components["schemas"]["HappeningAdjusted"] | components["schemas"]["HappeningNipped"] | components["schemas"]["HappeningLocked"] | components["schemas"]["HappeningLeftAsIs"] | components["schemas"]["HappeningBarredOver"] | components["schemas"]["HappeningUndone"] | components["schemas"]["HappeningSigned"] | components["schemas"]["HappeningWentHot"];
         HappeningAdjusted: {
             /** @description which of the leaves is an angled one; absent: none */
             angled?: boolean[];
@@ -1486,6 +1490,22 @@ export interface components {
              * @enum {string}
              */
             kind: "doubted";
+            /** @description the id of the newest happening that its screen knew; absent: the newest there is */
+            seen?: string;
+        };
+        HappeningEngineStopped: {
+            /**
+             * Format: date-time
+             * @description when it was done, where it waited to be sent, by the program's clock
+             */
+            done_at?: string;
+            /** @description made by the client; sending it twice stores it once */
+            id: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "engine_stopped";
             /** @description the id of the newest happening that its screen knew; absent: the newest there is */
             seen?: string;
         };
@@ -1728,6 +1748,8 @@ export interface components {
              * @enum {string}
              */
             one_kind_first?: "exhaust" | "intake" | "both";
+            /** @description what locking does to a gap by the mechanic's own word, minus where it closes; 0: the screw is held still; left out: as before */
+            own_shift_mm?: number;
             /**
              * @description left out: as before; read_first
              * @enum {string}
@@ -1883,6 +1905,8 @@ export interface components {
             one_kind_first?: "exhaust" | "intake" | "both";
             /** @enum {string} */
             order?: "" | "turning" | "numerical";
+            /** @description what locking does to a gap by the mechanic's own word, minus where it closes; 0: the screw is held still; left out: as before */
+            own_shift_mm?: number;
             /** @enum {string} */
             positions?: "" | "any" | "marks";
             /**
@@ -1946,6 +1970,25 @@ export interface components {
             at: string;
             /** @description a temperature in degrees Celsius */
             engine_c: number;
+        };
+        HotClock: {
+            /**
+             * Format: date-time
+             * @description when the crank came to the present stop; absent: it stands at none
+             */
+            stop_since?: string;
+            /** @description it counts from when the engine was said to be shut off; false: from its temperature */
+            stopped: boolean;
+            /**
+             * Format: int64
+             * @description the stops at which a valve waits, the present one too
+             */
+            stops_left: number;
+            /**
+             * Format: date-time
+             * @description until when hot readings hold
+             */
+            until: string;
         };
         Instruction: {
             how: string;
@@ -2081,6 +2124,8 @@ export interface components {
             gate_c?: number;
             /** Format: int64 */
             happenings: number;
+            /** @description the same, with the stops ahead */
+            hot_clock?: components["schemas"]["HotClock"];
             /** @description when the last valve of the hot pass ahead comes, at this mechanic's pace; empty: none is ahead */
             hot_forecast: string;
             /**
@@ -2102,6 +2147,8 @@ export interface components {
             override: string;
             /** @description every time the temperature gate was passed all the same */
             overrides: components["schemas"]["Override"][];
+            /** @description what locking does to a gap by the mechanic's own word; 0: the screw is held still */
+            own_shift_mm: number;
             /** @description only what changed was asked for: plan is left out, and valves that did not change */
             partial?: boolean;
             /** @enum {string} */
@@ -2128,6 +2175,11 @@ export interface components {
             signed_by: string;
             /** Format: int64 */
             stop: number;
+            /**
+             * Format: date-time
+             * @description when the engine was shut off, of a hot pass; absent: not said
+             */
+            stopped_at?: string;
             temperatures: components["schemas"]["HeatReading"][];
             /** Format: int64 */
             total: number;
@@ -2301,6 +2353,8 @@ export interface components {
             instruction?: components["schemas"]["Instruction"];
             /** @description the leaves for the valve, thinnest first */
             ladder: components["schemas"]["Rung"][];
+            /** @description that a mark is to be painted on the pulley before the crank is turned, and where; empty: none */
+            paint: string;
             /**
              * Format: int64
              * @description to go to for turn, else where the crank stands; -1: nowhere yet
@@ -2398,7 +2452,7 @@ export interface components {
             /** @description a length in millimetres, at most six decimal places */
             dial_mm?: number;
             /** @enum {string} */
-            feel: "" | "free" | "drag" | "wont_go";
+            feel: "" | "free" | "drag" | "drag_light" | "drag_firm" | "wont_go";
             /** @description empty for a dial reading */
             leaves_mm: number[];
             /** @description what is stamped on them */
@@ -2703,6 +2757,8 @@ export interface components {
             cold_left?: components["schemas"]["Result"];
             /** @description why it was left out of limits in the cold pass; empty: it was not */
             cold_reason: string;
+            /** @description the leaves that would prove a drag; absent where there is nothing to prove, or no such leaves */
+            cross_check?: components["schemas"]["Cross"];
             /** @description its adjuster was slackened before any was set: nothing was found */
             freed: boolean;
             /** @description of the readings not kept yet; absent where there are none */

@@ -24,6 +24,8 @@ const emit = defineEmits<{
   drop: [s: Sighting]
   go: []
   cancel: []
+  /** The engine has run meanwhile. */
+  ran: []
 }>()
 
 const marks = computed(() => props.view.engine.marks_deg)
@@ -183,6 +185,7 @@ defineExpose({ key })
         <p>{{ next }}</p>
       </div>
       <div class="do">
+        <VBtn v-if="!seen.length" @click="emit('ran')">The engine ran</VBtn>
         <VBtn @click="emit('cancel')">Back <kbd>Esc</kbd></VBtn>
         <VBtn class="go" variant="flat" :disabled="!ready" @click="emit('go')"> Go on from here <kbd>Enter</kbd> </VBtn>
       </div>

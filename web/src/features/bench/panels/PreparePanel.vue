@@ -112,6 +112,14 @@ defineExpose({ key })
       <template v-else>Reaching the probe…</template>
     </p>
     <p v-if="state.hot_forecast" class="quiet">{{ state.hot_forecast }}</p>
+    <div v-if="card.state === 'hot'" class="stopped">
+      <VBtn :aria-pressed="Boolean(state.stopped_at)" @click="act({ kind: 'engine_stopped' })">Engine stopped now</VBtn>
+      <span class="quiet small" role="status">{{
+        state.stopped_at
+          ? `Shut off at ${clock(state.stopped_at)}: hot figures hold for ten minutes from there.`
+          : 'The ten minutes count from this tap; else from its temperature.'
+      }}</span>
+    </div>
     <div class="fields">
       <VBtn v-for="(f, i) in fields" :key="f" class="field" :class="{ on: at === i }" @click="at = i">
         <span class="quiet">{{ f }}</span>
@@ -156,6 +164,13 @@ defineExpose({ key })
 .judged {
   display: grid;
   grid-template-columns: repeat(3, 1fr);
+}
+
+.stopped {
+  display: grid;
+  grid-template-columns: auto 1fr;
+  gap: 12px;
+  align-items: center;
 }
 
 .helped {

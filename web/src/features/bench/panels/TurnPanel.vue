@@ -12,12 +12,19 @@ const signs = computed(() =>
 )
 /** The learner's line; those who know put it away. */
 const why = useLocalStorage('metronix.why-here', true)
+/** Whether the mark opposite zero was painted in this job. */
+const painted = useLocalStorage(`metronix.painted.${state.value.id}`, false)
 const stop = computed(() => state.value.plan!.stops[state.value.now.stop]!)
 </script>
 
 <template>
   <div class="turn">
+    <p v-if="state.now.paint && !painted" class="mx-how paint">
+      <span><b>First:</b> {{ state.now.paint }}</span>
+      <VBtn size="small" @click="painted = true">Painted</VBtn>
+    </p>
     <p class="mx-how">{{ stop.how_to_see }}</p>
+    <p v-if="painted && stop.crank_deg % 360 === 180" class="mx-how">The painted mark comes to the pointer there.</p>
     <p v-if="stop.watch.slice(1).some((w) => w.what === 'mark')" class="mx-how">
       A mark on the pulley comes to the pointer there too.
     </p>
@@ -59,6 +66,20 @@ const stop = computed(() => state.value.plan!.stops[state.value.now.stop]!)
   display: flex;
   gap: 12px;
   align-items: center;
+}
+
+.paint {
+  display: flex;
+  gap: 12px;
+  align-items: center;
+  justify-content: space-between;
+  padding: 8px 12px;
+  border: 2px solid var(--brass);
+  border-radius: 4px;
+}
+
+.paint .v-btn {
+  flex: none;
 }
 
 .why {

@@ -38,6 +38,7 @@ describe('choosing the sequence', () => {
       check_turns: 2,
       aiming: 'leave_in',
       locking: 'one_go',
+      own_shift_mm: 0,
       rounds,
       usual_check: 'set_ones',
       valves: ['E1', 'I1', 'E2', 'I2'].map((name) => ({ name, outside: false })),
@@ -65,6 +66,7 @@ describe('choosing the sequence', () => {
         scope: undefined,
         aiming: 'leave_in',
         locking: 'one_go',
+        own_shift_mm: 0,
       },
     ])
   })

@@ -1,31 +1,72 @@
 <script setup lang="ts">
-import { computed, onScopeDispose, ref } from 'vue'
+import { useNow } from '@vueuse/core'
+import { computed, ref } from 'vue'
+import type { Schemas } from '@/shared/api/client'
+import AppDialog from '@/shared/AppDialog.vue'
 
-const props = defineProps<{ until: string; engineC: number }>()
-const now = ref(Date.now())
-const timer = window.setInterval(() => (now.value = Date.now()), 1000)
-onScopeDispose(() => clearInterval(timer))
-const left = computed(() => Math.floor((new Date(props.until).getTime() - now.value) / 1000))
-const words = computed(() =>
-  left.value > 0
-    ? `${Math.floor(left.value / 60)}:${String(left.value % 60).padStart(2, '0')} left`
-    : 'too late – re-check hot',
+const props = defineProps<{ clock: Schemas['HotClock']; engineC: number }>()
+const emit = defineEmits<{ stopped: [] }>()
+const now = useNow({ interval: 1000 })
+const open = ref(false)
+
+const minutes = (seconds: number) => `${Math.floor(seconds / 60)}:${String(Math.floor(seconds) % 60).padStart(2, '0')}`
+const left = computed(() => Math.floor((new Date(props.clock.until).getTime() - now.value.getTime()) / 1000))
+const words = computed(() => (left.value > 0 ? `${minutes(left.value)} left` : 'too late – re-check hot'))
+/** What each stop ahead may take, and what this one has taken. */
+const each = computed(() =>
+  left.value > 0 && props.clock.stops_left > 0 ? minutes(left.value / props.clock.stops_left) : '',
 )
+const here = computed(() =>
+  props.clock.stop_since
+    ? minutes(Math.max(0, (now.value.getTime() - new Date(props.clock.stop_since).getTime()) / 1000))
+    : '',
+)
+function stopped() {
+  open.value = false
+  emit('stopped')
+}
 </script>
 
 <template>
-  <span class="hot" :class="{ over: left <= 0 }" role="timer"
-    >Hot {{ Math.round(engineC) }} °C · <b class="figure">{{ words }}</b></span
-  >
+  <VBtn class="hot" :class="{ over: left <= 0 }" size="small" aria-haspopup="dialog" @click="open = true">
+    <span class="two" role="timer">
+      <b class="figure">{{ words }}</b>
+      <small v-if="each">{{ here ? `here ${here}, ` : '' }}{{ each }} a stop</small>
+      <small v-else>hot {{ Math.round(engineC) }} °C</small>
+    </span>
+  </VBtn>
+  <AppDialog v-model="open" title="Hot figures hold for ten minutes" :width="520">
+    <p class="mx-how">
+      {{
+        clock.stopped
+          ? 'The time counts from when the engine was shut off.'
+          : 'The time counts from when the temperature was taken.'
+      }}
+      What is read later is marked, and offered again.
+    </p>
+    <p v-if="clock.stops_left" class="mx-how">
+      {{ clock.stops_left }} {{ clock.stops_left === 1 ? 'stop' : 'stops' }} still to work at.
+    </p>
+    <VAlert role="note">Before a second warm-up: every nut tight, tool off the crank, cover on.</VAlert>
+    <VBtn variant="flat" @click="stopped">Engine ran again: stopped now</VBtn>
+    <VBtn @click="open = false">Back</VBtn>
+  </AppDialog>
 </template>
 
 <style scoped>
 .hot {
-  padding: 8px 14px;
-  border: 2px solid var(--tight);
-  border-radius: 4px;
+  border-color: var(--tight);
   color: var(--tight);
-  white-space: nowrap;
+}
+
+.two {
+  display: grid;
+  line-height: 1.15;
+  text-align: left;
+}
+
+.two small {
+  font-size: 14px;
 }
 
 .over {

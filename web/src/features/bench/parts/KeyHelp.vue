@@ -9,6 +9,8 @@ const keys: [string, string][] = [
   ['←  →', 'another valve at this stop'],
   ['0 … 9', 'figures, where a figure is asked for; tick before signing'],
   ['W', 'where am I? then the number of a rocking cylinder, M for the mark'],
+  ['S  +', 'a stack laid by hand; lay the leaf at the cursor on it'],
+  ['4  5', 'it drags lightly, firmly, where the drag is graded'],
   ['D', 'a reading by dial indicator, as a number'],
   ['T  W', 'take the probe’s reading; log the temperature only'],
   ['Z', 'take back the last step'],

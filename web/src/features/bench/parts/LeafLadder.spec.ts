@@ -84,4 +84,34 @@ describe('the leaf ladder', () => {
     await w.setProps({ rungs: rungs.map((r) => ({ ...r })), round: [] })
     expect(w.find('.cursor .thick').text()).toBe('0.24')
   })
+  it('lays a stack by hand, of two or three leaves', async () => {
+    const w = ladder()
+    const press = (label: string) => w.find(`[aria-label="${label}"]`).trigger('click')
+    await w
+      .findAll('.more .v-btn')
+      .find((b) => b.text().startsWith('Stack'))!
+      .trigger('click')
+    await press('0.15 in the stack')
+    expect(w.find('[aria-label="0.15 drag"]').attributes('disabled')).toBeDefined()
+    await press('0.20 in the stack')
+    await w.setProps({ rungs: rungs.map((r) => ({ ...r })) }) // the same job read again
+    expect(w.find('.stacked .thick').text()).toBe('0.35')
+    await press('0.15 + 0.20 drag')
+    expect(w.emitted('feel')).toEqual([[[0.15, 0.2], [false, false], 'drag']])
+    expect(w.find('.stacked').exists()).toBe(false)
+  })
+  it('grades a drag where that is wanted, and keys keep their meaning', async () => {
+    const w = ladder()
+    const key = (w.vm as unknown as { key(k: string): boolean }).key
+    expect(key('4')).toBe(false)
+    await w
+      .findAll('.more .v-btn')
+      .find((b) => b.text() === 'Grade the drag')!
+      .trigger('click')
+    await w.find('[aria-label="0.22 firm drag"]').trigger('click')
+    key('4')
+    key('2')
+    expect(w.emitted('feel')!.map((e) => e[2])).toEqual(['drag_firm', 'drag_light', 'drag'])
+    localStorage.clear()
+  })
 })

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { useLocalStorage } from '@vueuse/core'
 import { computed, nextTick, ref, watch } from 'vue'
 import type { Rung, Schemas } from '@/shared/api/client'
 import { decimal, slip } from '@/shared/decimal'
@@ -22,7 +23,14 @@ const emit = defineEmits<{
   dial: [gap: number, doubt: number]
 }>()
 
+/** Said of a leaf: three feels, or a drag by how hard it pulls. Keys keep their meaning either way. */
 const feels: Feel[] = ['free', 'drag', 'wont_go']
+const gradedFeels: Feel[] = ['free', 'drag_light', 'drag', 'drag_firm', 'wont_go']
+const keys: Feel[] = ['free', 'drag', 'wont_go', 'drag_light', 'drag_firm']
+const graded = useLocalStorage('metronix.graded-drag', false)
+const columns = computed(() => (graded.value ? gradedFeels : feels))
+const gradedWord: Record<string, string> = { ...feelWord, drag_light: 'light', drag: 'right', drag_firm: 'firm' }
+const short = (f: Feel) => (graded.value ? gradedWord : feelWord)[f]
 interface Leaves {
   leaves_mm: number[]
   angled: boolean[]
@@ -31,7 +39,36 @@ const same = (a: Leaves, b: Leaves) =>
   a.leaves_mm.length === b.leaves_mm.length &&
   a.leaves_mm.every((x, i) => x === b.leaves_mm[i] && Boolean(a.angled[i]) === Boolean(b.angled[i]))
 const all = ref(false)
+
+/** The leaves of a stack as it is laid by hand; null: none is being laid. */
+const laid = ref<string[] | null>(null)
+const mostLaid = 3
+watch(
+  () => props.valve,
+  () => (laid.value = null),
+)
+const single = (r: Rung) => r.leaves_mm.length === 1
+const stack = computed(() => {
+  const list = (laid.value ?? []).flatMap((name) => props.rungs.filter((r) => single(r) && r.name === name))
+  return {
+    name: list.map((r) => r.name).join(' + '),
+    thickness: list.reduce((t, r) => t + r.thickness_mm, 0),
+    leaves: list.flatMap((r) => r.leaves_mm),
+    angled: list.flatMap((r) => r.angled),
+  }
+})
+function lay({ name }: Rung) {
+  const list = laid.value!
+  if (list.includes(name)) laid.value = list.filter((x) => x !== name)
+  else if (list.length < mostLaid) laid.value = [...list, name]
+}
+function feelStack(f: Feel) {
+  if (props.settling || !laid.value || laid.value.length < 2) return
+  emit('feel', stack.value.leaves, stack.value.angled, f)
+  laid.value = null
+}
 const near = computed(() => {
+  if (laid.value) return props.rungs.filter(single).reverse()
   const close = props.rungs.filter((r) => r.near)
   return [...(all.value || close.length < 3 ? props.rungs : close)].reverse()
 })
@@ -106,22 +143,48 @@ function key(k: string): boolean {
     dialOpen.value = !dialOpen.value
     return true
   }
-  const feel = feels[Number(k) - 1]
   const rung = near.value[cursor.value]
-  if (!feel || !rung) return false
-  tap(rung, feel)
+  if (k === 's' || k === 'S') {
+    laid.value = laid.value ? null : []
+    return true
+  }
+  if (laid.value && k === '+' && rung) {
+    lay(rung)
+    return true
+  }
+  const feel = keys[Number(k) - 1]
+  if (!feel || !rung || !columns.value.includes(feel)) return false
+  if (laid.value) feelStack(feel)
+  else tap(rung, feel)
   return true
 }
 defineExpose({ key })
 </script>
 
 <template>
-  <div class="wrap">
+  <div class="wrap" :class="{ graded }">
     <div class="heads quiet">
       <VBtn class="by-dial" variant="text" @click="dialOpen = !dialOpen">dial gauge… <kbd>D</kbd></VBtn>
-      <span v-for="(f, i) in feels" :key="f" aria-hidden="true"
-        >{{ feelWord[f] }} <kbd>{{ i + 1 }}</kbd></span
+      <span v-for="f in columns" :key="f" aria-hidden="true"
+        >{{ short(f) }} <kbd>{{ keys.indexOf(f) + 1 }}</kbd></span
       >
+    </div>
+    <div v-if="laid" class="rung cursor stacked" role="group" aria-label="The stack in hand">
+      <div class="leaf">
+        <span class="figure thick">{{ laid.length ? mm(stack.thickness) : '—' }}</span>
+        <small class="quiet">{{ stack.name || 'lay two or three' }}</small>
+      </div>
+      <span class="bar" aria-hidden="true" />
+      <VBtn
+        v-for="f in columns"
+        :key="f"
+        class="feel"
+        :disabled="laid.length < 2"
+        :aria-label="`${stack.name} ${feelWord[f]}`"
+        @click="feelStack(f)"
+      >
+        {{ short(f) }}
+      </VBtn>
     </div>
     <div ref="box" class="ladder" role="group" :aria-label="`Leaves for ${valve}, thickest first`">
       <div
@@ -146,7 +209,18 @@ defineExpose({ key })
         </div>
         <span class="bar" aria-hidden="true" />
         <VBtn
-          v-for="f in feels"
+          v-if="laid"
+          class="feel add"
+          :class="{ felt: laid.includes(r.name) }"
+          :aria-pressed="laid.includes(r.name)"
+          :disabled="!laid.includes(r.name) && laid.length === mostLaid"
+          :aria-label="`${r.name} in the stack`"
+          @click="((cursor = i), lay(r))"
+        >
+          {{ laid.includes(r.name) ? 'in the stack' : 'lay it on' }}
+        </VBtn>
+        <VBtn
+          v-for="f in laid ? [] : columns"
           :key="f"
           class="feel"
           :class="{ felt: felt(r, f) }"
@@ -155,13 +229,21 @@ defineExpose({ key })
           :aria-label="`${r.name} ${feelWord[f]}`"
           @click="((cursor = i), tap(r, f))"
         >
-          {{ feelWord[f] }}
+          {{ short(f) }}
         </VBtn>
       </div>
     </div>
-    <VBtn v-if="rungs.some((r) => !r.near)" class="more" variant="text" @click="all = !all">
-      {{ all ? 'Fewer leaves' : 'All leaves of the set' }}
-    </VBtn>
+    <div class="more">
+      <VBtn v-if="!laid && rungs.some((r) => !r.near)" variant="text" @click="all = !all">
+        {{ all ? 'Fewer leaves' : 'All leaves' }}
+      </VBtn>
+      <VBtn v-if="rungs.length > 1" variant="text" :aria-pressed="laid !== null" @click="laid = laid ? null : []">
+        {{ laid ? 'No stack' : 'Stack…' }} <kbd>S</kbd>
+      </VBtn>
+      <VBtn v-if="!laid" variant="text" :aria-pressed="graded" @click="graded = !graded">
+        {{ graded ? 'One drag' : 'Grade the drag' }}
+      </VBtn>
+    </div>
     <div v-if="dialOpen || dials.length" class="dial">
       <span v-for="d in dials" :key="d.i" class="read"
         >dial <b class="figure">{{ mm(d.dial_mm!) }}</b>
@@ -241,6 +323,34 @@ defineExpose({ key })
   background: var(--wash);
 }
 
+.graded .heads,
+.graded .rung {
+  grid-template-columns: 96px 8px repeat(5, 1fr);
+  gap: 5px;
+}
+
+.graded .feel {
+  min-width: 0;
+}
+
+.add {
+  grid-column: 3 / -1;
+}
+
+.stacked {
+  margin-bottom: 4px;
+}
+
+.more {
+  display: flex;
+  flex-wrap: wrap;
+  justify-content: center;
+}
+
+.more .v-btn {
+  padding: 0 10px;
+}
+
 .leaf {
   text-align: right;
   line-height: 1.05;
@@ -276,6 +386,11 @@ small {
 
 .feel :deep(.v-btn__content) {
   white-space: nowrap;
+}
+
+.graded .feel :deep(.v-btn__content) {
+  line-height: 1.1;
+  white-space: normal;
 }
 
 .other .bar {
@@ -333,6 +448,16 @@ small.wrong {
   .rung {
     grid-template-columns: 84px 8px repeat(3, 1fr);
     gap: 5px;
+  }
+
+  .graded .heads,
+  .graded .rung {
+    grid-template-columns: 62px 5px repeat(5, 1fr);
+    gap: 3px;
+  }
+
+  .graded .thick {
+    font-size: 22px;
   }
 
   .feel {

@@ -1,8 +1,9 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import FoldAway from '@/shared/FoldAway.vue'
+import NumberField from '@/shared/NumberField.vue'
 import PickOne from '@/shared/PickOne.vue'
-import { aimings, checkRounds, checkTurns, kindsFirst, lockings, rounds, roundWords } from '@/shared/words'
+import { aimings, checkRounds, checkTurns, kindsFirst, lockings, nutWays, rounds, roundWords } from '@/shared/words'
 import { useBench } from '../useBench'
 import type { useRound } from '../useRound'
 import ScopePick from './ScopePick.vue'
@@ -24,6 +25,7 @@ const summary = computed(() => {
   ].join(', ')
 })
 const model = props.round
+const nutMM = computed({ get: () => model.nutMM, set: (n?: number) => (model.nutMM = n ?? 0) })
 </script>
 
 <template>
@@ -49,6 +51,15 @@ const model = props.round
         :options="lockings"
         small
       />
+      <PickOne
+        v-if="view.engine.has_lock_nut"
+        v-model="model.nut"
+        class="row"
+        label="While the nut goes tight"
+        :options="nutWays"
+        small
+      />
+      <NumberField v-if="model.nut !== 'held'" v-model="nutMM" label="By how much, until it is learned" unit="mm" />
       <PickOne v-model="model.aiming" class="row" label="What is in and off the aim" :options="aimings" small />
       <ScopePick v-model="model.without" :engine="view.engine" />
     </FoldAway>

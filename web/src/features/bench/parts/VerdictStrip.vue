@@ -8,7 +8,9 @@ defineProps<{
   judgement: Judgement
   screw?: Schemas['Screw'] | null
   /** The valve, where it is one kept before. */ kept?: string
+  /** The leaves that would prove its drag. */ cross?: Schemas['Cross'] | null
 }>()
+defineEmits<{ cross: [] }>()
 </script>
 
 <template>
@@ -27,6 +29,9 @@ defineProps<{
         >Screw {{ screw.travel }} {{ degrees(screw.turn_deg) }}, {{ screw.rotation }}.</template
       >
     </p>
+    <VBtn v-if="kept && cross" class="cross" size="small" @click="$emit('cross')">
+      Cross-check {{ cross.down }} / {{ cross.up }}
+    </VBtn>
   </section>
 </template>
 

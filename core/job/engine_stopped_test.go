@@ -1,0 +1,93 @@
+package job_test
+
+import (
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"metronix/core/adjust"
+	"metronix/core/clearance"
+	"metronix/core/job"
+	"metronix/core/sequence"
+)
+
+func TestHotFiguresHoldFromWhenTheEngineStopped(t *testing.T) {
+	d := start(t, setup())
+	d.refused(job.Happening{Act: job.EngineStopped{}}, "Choose the sequence first")
+
+	d = hotJob(t)
+	d.do(job.Happening{At: at(0), Act: job.EngineStopped{}})
+	assert.Equal(t, job.DoPrepare, d.job.Next().Action, "its temperature is still to be taken")
+	d.do(job.Happening{At: at(2), Act: job.Prepared{EngineC: 82, AmbientC: 20}})
+	until, ok := d.job.HotUntil()
+	require.True(t, ok)
+	assert.Equal(t, at(10), until, "ten minutes from shut-off (common practice), not from the thermometer")
+}
+
+// What was found of the crank between the shut-off and the thermometer stands: the engine did not run between.
+func TestTakingTheTemperatureAfterTheStopLosesNothing(t *testing.T) {
+	d := hotJob(t)
+	d.do(job.Happening{At: at(0), Act: job.EngineStopped{}})
+	d.do(job.Happening{At: at(0.5), Act: job.Located{Seen: []sequence.Sighting{
+		{What: sequence.Mark}, {What: sequence.Rocking, Cylinder: 4}}}})
+	d.do(job.Happening{At: at(1), Act: job.Prepared{EngineC: 82, AmbientC: 20}})
+	assert.True(t, d.job.Known())
+
+	// a thermometer alone says that it was run at some time before
+	d = hotJob(t)
+	d.do(job.Happening{At: at(0.5), Act: job.Located{Seen: []sequence.Sighting{
+		{What: sequence.Mark}, {What: sequence.Rocking, Cylinder: 4}}}})
+	d.do(job.Happening{At: at(1), Act: job.Prepared{EngineC: 82, AmbientC: 20}})
+	assert.False(t, d.job.Known())
+}
+
+// A second warm-up begins the ten minutes anew, and the crank is to be found again; what was read stays.
+func TestASecondWarmUp(t *testing.T) {
+	d := hotJob(t)
+	d.do(job.Happening{At: at(0), Act: job.EngineStopped{}})
+	d.do(job.Happening{At: at(1), Act: job.Prepared{EngineC: 82, AmbientC: 20}})
+	d.do(job.Happening{At: at(2), Act: job.Turned{Stop: 0}})
+	assert.Equal(t, at(2), d.job.StopSince)
+	d.feel("E1", 300, clearance.Drag)
+	d.do(job.Happening{At: at(3), Act: job.Kept{Valve: "E1"}})
+	d.do(job.Happening{At: at(30), Act: job.EngineStopped{}})
+	until, _ := d.job.HotUntil()
+	assert.Equal(t, at(40), until)
+	assert.False(t, d.job.Known())
+	e1, _ := d.job.Valve("E1")
+	require.NotNil(t, e1.Last)
+	assert.False(t, e1.Last.Stale)
+}
+
+func TestAColdJobAfterTheEngineRan(t *testing.T) {
+	d := start(t, setup())
+	d.begin(sequence.RockingPairs)
+	d.do(job.Happening{Act: job.Turned{Stop: 0}})
+	d.do(job.Happening{Act: job.EngineStopped{}})
+	assert.Equal(t, job.DoPrepare, d.job.Next().Action)
+	assert.Contains(t, d.job.Closed, "The engine ran")
+	assert.False(t, d.job.Known())
+}
+
+// The mechanic's own word about the nut holds until five pairs have taught it better.
+func TestOwnWordAboutTheLockNut(t *testing.T) {
+	d := start(t, setup())
+	own := -30 * um
+	d.refused(job.Happening{Act: job.RoundChosen{Round: job.Round{OwnShift: new(300 * um)}}}, "up to 0.20 mm")
+	d.do(job.Happening{Act: job.WayChosen{Way: sequence.Way{School: sequence.RockingPairs},
+		Round: job.Round{Going: job.SetAsYouGo, OwnShift: &own}}})
+	e1, _ := d.job.Valve("E1")
+	pre, ok := d.job.Advise(adjust.Shift{}).PreLock(e1)
+	require.True(t, ok)
+	assert.Equal(t, 330*um, pre, "0.30 and the 0.03 that the nut takes")
+	pre, _ = d.job.Advise(adjust.Shift{Enough: true, Count: 5, Median: -10 * um}).PreLock(e1)
+	assert.Equal(t, 310*um, pre, "what was learned wins")
+	// choosing another sequence leaves it
+	d.do(job.Happening{Act: job.WayChosen{Way: sequence.Way{School: sequence.TwoStop}}})
+	pre, _ = d.job.Advise(adjust.Shift{}).PreLock(e1)
+	assert.Equal(t, 330*um, pre)
+	d.do(job.Happening{Act: job.RoundChosen{Round: job.Round{Going: job.SetAsYouGo, OwnShift: new(0 * um)}}})
+	_, ok = d.job.Advise(adjust.Shift{}).PreLock(e1)
+	assert.False(t, ok, "the screw is held still")
+}

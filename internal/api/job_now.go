@@ -1,0 +1,38 @@
+package api
+
+import (
+	"metronix/core/job"
+	"metronix/internal/wire"
+)
+
+// Now is the one thing to do.
+type Now struct {
+	Action  string       `json:"action" enum:"choose_way,prepare,turn,free,read,keep,adjust,lock,bar_over,sign,go_hot,done"`
+	Valve   string       `json:"valve"`
+	Stop    int          `json:"stop" doc:"to go to for turn, else where the crank stands; -1: nowhere yet"`
+	TurnDeg wire.Deg     `json:"turn_deg"`
+	Confirm bool         `json:"confirm" doc:"the crank is believed to stand at this stop, and that has to be confirmed"`
+	Ladder  []Rung       `json:"ladder" doc:"the leaves for the valve, thinnest first"`
+	Here    []string     `json:"here" doc:"the valves waiting at the present stop"`
+	Then    string       `json:"then" doc:"the valve that keeping goes on to here; empty: none"`
+	Paint   string       `json:"paint" doc:"that a mark is to be painted on the pulley before the crank is turned, and where; empty: none"`
+	Turn    *Instruction `json:"instruction,omitempty" doc:"for turn: how, and until what is seen"`
+}
+
+// Cross are the leaves beside the one that dragged: one down should fall through, one up should not go.
+type Cross struct {
+	Down string `json:"down"`
+	Up   string `json:"up"`
+}
+
+func nowView(j *job.Job) Now {
+	next, here := j.Next(), j.Here()
+	n := Now{Action: string(next.Action), Valve: next.Valve, Stop: next.Stop, TurnDeg: wire.Deg(next.Turn),
+		Confirm: next.Confirm,
+		Ladder:  []Rung{}, Here: wire.List(here), Then: j.Then(next)}
+	n.Paint = j.PaintMark(next)
+	if turn, ok := j.Instruction(next); ok {
+		n.Turn = &Instruction{turn.How, turn.Until}
+	}
+	return n
+}
