@@ -54,6 +54,19 @@ func (c played) rehearsed(t *testing.T, r *running) (out rehearsal) {
 // stop.
 func (c played) begun(t *testing.T, r *running) (job string) {
 	t.Helper()
+	job = c.stored(t, r)
+	c.choose(t, r, job)
+	for _, h := range []map[string]any{
+		{"id": "prepared-0001", "kind": "prepared", "engine_c": 19, "ambient_c": 18},
+		{"id": "turned-0001", "kind": "turned", "stop": 0}} {
+		post(t, "POST", r.base+"/api/v1/jobs/"+job+"/happenings", h, nil)
+	}
+	return job
+}
+
+// stored stores the job alone.
+func (c played) stored(t *testing.T, r *running) (job string) {
+	t.Helper()
 	job = "round-" + c.engine
 	leaves := []map[string]any{}
 	for _, mm := range []float64{0.05, 0.10, 0.15, 0.20, 0.22, 0.25, 0.30, 0.35} {
@@ -68,16 +81,17 @@ func (c played) begun(t *testing.T, r *running) (job string) {
 	post(t, "POST", r.base+"/api/v1/jobs", map[string]any{"id": job, "vehicle_id": "vehicle-round",
 		"gauge_set_id": "gauges-of-one", "card": 0, "mechanic": "Tess Ardal", "reason": "", "odometer_km": 0,
 		"rule": "one_leaf"}, nil)
+	return job
+}
+
+// choose takes its sequence and round.
+func (c played) choose(t *testing.T, r *running, job string) {
+	t.Helper()
 	way := map[string]any{"id": "chosen-0001", "kind": "way_chosen", "school": c.school}
 	for k, v := range c.round {
 		way[k] = v
 	}
-	for _, h := range []map[string]any{way,
-		{"id": "prepared-0001", "kind": "prepared", "engine_c": 19, "ambient_c": 18},
-		{"id": "turned-0001", "kind": "turned", "stop": 0}} {
-		post(t, "POST", r.base+"/api/v1/jobs/"+job+"/happenings", h, nil)
-	}
-	return job
+	post(t, "POST", r.base+"/api/v1/jobs/"+job+"/happenings", way, nil)
 }
 
 // drive carries a job to the offer to sign by touch, doing the one thing that the bench shows largest, and

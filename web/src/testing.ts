@@ -71,6 +71,7 @@ export function onBench(panel: Component, job: unknown, refused = false) {
     setup(_, { expose }) {
       provideBench(view, ref([]), {
         settling: computed(() => settling.value),
+        proving: computed(() => ''),
         show: (action) => shown.push(action),
         refused: computed(() => refused),
         act: (doing) => done.push(doing),

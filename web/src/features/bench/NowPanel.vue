@@ -55,17 +55,25 @@ watch(
   },
   { flush: 'post' },
 )
+/** The valve whose drag is being proved by the leaves beside it. */
+const proving = ref('')
+function prove(last: ValveState) {
+  proving.value = last.name
+  emit('crossCheck', last)
+}
 /** The valve that was chosen by hand: it may be read at once. */
 let chosen = ''
 
 const { state, valve } = provideBench(view, toRef(props, 'waiting'), {
   settling: computed(() => answered.on.value),
+  proving: computed(() => proving.value),
   show: (action) => (wanted.value = { action, newest: props.view.state.newest }),
   refused: computed(() => props.refusal !== ''),
   act: (doing) => {
     pressed.end()
     chosen = doing.kind === 'picked' ? doing.valve : ''
     if (doing.kind === 'reading') answered.begin()
+    if (!('valve' in doing) || doing.valve !== proving.value) proving.value = ''
     emit('do', doing)
   },
   leave: (name) => emit('leave', name),
@@ -162,7 +170,7 @@ defineExpose({ key })
         :judgement="kept.last!.judgement"
         :kept="kept.name"
         :cross="kept.cross_check"
-        @cross="emit('crossCheck', kept)"
+        @cross="prove(kept)"
       />
       <footer class="do">
         <VBtn :disabled="!state.undo" @click="emit('undo')">Undo <kbd>Z</kbd></VBtn>

@@ -16,6 +16,8 @@ export interface Bench {
   round: ComputedRef<Reading[]>
   /** Whether a tap now would be a bounce of the one before, or meant for the valve before: no answer is taken. */
   settling: ComputedRef<boolean>
+  /** The valve whose drag is being proved: what is felt of it is kept by a key alone. */
+  proving: ComputedRef<string>
   /** Shows another panel for the valve in hand than the one that is next, until something is done. */
   show(action: JobView['state']['now']['action']): void
   /** Whether the last thing done was refused. */
@@ -55,7 +57,7 @@ function waitingReadings(waiting: Waiting[], valve: string): Reading[] {
 export function provideBench(
   view: Ref<JobView>,
   waiting: Ref<Waiting[]>,
-  does: Pick<Bench, 'settling' | 'show' | 'refused' | 'act' | 'leave' | 'setThough' | 'look' | 'stay'>,
+  does: Pick<Bench, 'settling' | 'proving' | 'show' | 'refused' | 'act' | 'leave' | 'setThough' | 'look' | 'stay'>,
 ): Bench {
   const state = computed(() => view.value.state)
   const valve = computed(() => state.value.valves.find((v) => v.name === state.value.now.valve))

@@ -5,7 +5,7 @@ import LeafLadder from '../parts/LeafLadder.vue'
 import ValveTabs from '../parts/ValveTabs.vue'
 import { useBench } from '../useBench'
 
-const { state, valve, round, act, leave, setThough, show, settling } = useBench()
+const { state, valve, round, act, leave, setThough, show, settling, proving } = useBench()
 const ladder = useTemplateRef('ladder')
 /** A valve that was kept out of limits and is chosen again: set it afresh, or leave it. */
 const again = computed(
@@ -14,7 +14,14 @@ const again = computed(
 )
 
 function feel(leaves: number[], angled: boolean[], f: Schemas['Reading']['feel']) {
-  act({ kind: 'reading', valve: valve.value!.name, leaves_mm: leaves, angled, feel: f, keep_sure: true })
+  act({
+    kind: 'reading',
+    valve: valve.value!.name,
+    leaves_mm: leaves,
+    angled,
+    feel: f,
+    keep_sure: proving.value !== valve.value!.name,
+  })
 }
 defineExpose({ key: (k: string) => ladder.value?.key(k) ?? false })
 </script>
