@@ -228,6 +228,11 @@ func mixed(t *testing.T, p *tab, r *running, job, out string) {
 				gaps[out] = v.Limits.Nominal - 0.09
 			}
 		}
+		if s.Engine.Adjuster == "shim" && s.State.Phase == "adjust" && (now.Action == "adjust" || now.Action == "turn") {
+			shimmed(t, p)
+			waitFor(t, p, r, job, before)
+			continue
+		}
 		switch now.Action {
 		case "read":
 			p.waits(fmt.Sprintf(`() => document.querySelector('.tab.on b')?.textContent === %q && document.querySelector('.rung.cursor')`, now.Valve), "the valve "+now.Valve)
@@ -239,10 +244,6 @@ func mixed(t *testing.T, p *tab, r *running, job, out string) {
 			climb(t, p, label)
 			require.NoError(t, p.Keyboard.Type(k))
 		case "adjust":
-			if p.MustHas(".shims") {
-				shimmed(t, p)
-				break
-			}
 			set = true
 			goOn(t, p, touch)
 		case "sign":
@@ -276,14 +277,17 @@ func goOn(t *testing.T, p *tab, touch bool) {
 // shimmed says the size that is asked for, or fits the first shim that can be had.
 func shimmed(t *testing.T, p *tab) {
 	t.Helper()
-	p.waits(`() => document.querySelector('.shims .pad, .shims .moves')`, "the shims")
+	p.waits(`() => document.querySelector('.shims .pad, .shims .led')`, "the shims")
 	if p.MustHas(".shims .pad") {
 		for _, k := range []input.Key{input.Digit2, input.Period, input.Digit6, input.Enter} {
 			require.NoError(t, p.Keyboard.Type(k))
 		}
 		return
 	}
-	p.pressIn(".moves", "Fitted")
+	if p.MustHas(".led input") {
+		p.see(".led input").MustInput("1,5")
+	}
+	p.see(".led .go:not([disabled])").MustClick()
 }
 
 // On a twelve with 48 valves every valve drawn on the bench is 44 pixels or more either way at 1280×800, and

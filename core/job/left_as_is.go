@@ -40,6 +40,8 @@ func (a LeftAsIs) may(j *Job, _ string) error {
 	case v.Out:
 		return refuse("valve", fmt.Sprintf("%s has no shim: it was taken out for another valve. Fit one "+
 			"first.", v.Name))
+	case v.StandIn:
+		return refuse("valve", fmt.Sprintf("A shim stands in at %s. Fit the one that stays first.", v.Name))
 	case j.Found(v).Conflict != "":
 		return refuse("valve", j.Found(v).Conflict)
 	case v.slackened():

@@ -29,22 +29,29 @@ type ShopShim struct {
 // comes onto the bench. A giver has to be read again, once it has a shim.
 func (j *Job) fit(v *ValveState, a Adjusted) {
 	giver, given := j.Valve(a.From)
+	lent := false
 	switch {
 	case given && giver != v:
 		giver.Out, giver.Shim, giver.Verified = true, 0, false
-	case !v.Out && v.Shim == a.Shim: // the one it has, taken out and put back
+	case !v.Out && v.Shim == a.Shim && !a.StandIn && !v.StandIn: // the one it has, taken out and put back
 		return
 	default:
 		if i := slices.Index(j.LooseShims, a.Shim); i >= 0 {
 			j.LooseShims = slices.Delete(slices.Clone(j.LooseShims), i, i+1)
 		} else {
+			lent = true
 			j.FromShop = append(slices.Clone(j.FromShop), ShopShim{a.Shim, j.now})
 		}
 	}
-	if v.Shim > 0 {
+	switch {
+	case v.StandIn && v.lent: // it goes back to the shop
+		if i := slices.IndexFunc(j.FromShop, func(s ShopShim) bool { return s.Shim == v.Shim }); i >= 0 {
+			j.FromShop = slices.Delete(slices.Clone(j.FromShop), i, i+1)
+		}
+	case v.Shim > 0:
 		j.LooseShims = append(slices.Clone(j.LooseShims), v.Shim)
 	}
-	v.Shim, v.Out = a.Shim, false
+	v.Shim, v.Out, v.StandIn, v.lent = a.Shim, false, a.StandIn, a.StandIn && lent
 }
 
 // Shims works the whole engine over at once, once every valve is read as found: what is still to be done,
@@ -63,7 +70,7 @@ func (j *Job) Shims(sizes []measure.Length, stock []adjust.Count, prefer adjust.
 		case v.Stage != Untouched: // done, and waiting to be read again
 		case ok && v.readWith > 0:
 			valves = append(valves, adjust.ShimValve{Valve: v.Name, Fitted: v.readWith, Measured: gap,
-				Window: v.Limits.Window, Aim: j.AimOf(v), Out: v.Out, Uncertainty: doubt,
+				Window: v.Limits.Window, Aim: j.AimOf(v), Out: v.Out || v.StandIn, Uncertainty: doubt,
 				Keeps: v.Last.Judgement.Verdict == clearance.In})
 		case v.Needs():
 			missing = append(missing, v.Name)
@@ -109,7 +116,7 @@ func (j *Job) wantFigure(v *ValveState, judged *clearance.Judgement) {
 // lacksFigure says that a valve of a shimmed engine was kept out of its limits without a figure that a leaf
 // could still give.
 func (j *Job) lacksFigure(v *ValveState) bool {
-	if !j.Sheet.Shimmed() || v.Stage != Untouched || v.Out || !v.Needs() {
+	if !j.Sheet.Shimmed() || v.Stage != Untouched || v.Out || v.StandIn || !v.Needs() {
 		return false
 	}
 	return v.Last.Judgement.Estimate == nil && clearance.PinDown(v.Last.Readings, j.Owned) != nil

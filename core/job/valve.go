@@ -42,6 +42,7 @@ type ValveState struct {
 	LeaveReason string         // why it stays out of limits; empty: it was not left
 	Shim        measure.Length // fitted; 0: not known
 	Out         bool           // its shim was taken out for another valve
+	StandIn     bool           // a shim stands in for its own, which was taken out for another valve
 	Nipped      bool           // its nut was nipped, and is still to be tightened to its torque
 	LockedBy    LockedBy       // how its nut was tightened last; empty: not said
 	SetFor      string         // why it was set though it was in; empty: it was not
@@ -56,6 +57,7 @@ type ValveState struct {
 	readDoubt bool
 	readThere bool // it was made at a place where the crank stands no more
 
+	lent     bool           // the shim that stands in is the shop's
 	before   measure.Length // the gap set with the nut loose; 0: not known
 	readWith measure.Length // the shim with which the last kept gap was measured; 0: not known
 
@@ -79,13 +81,21 @@ func (v *ValveState) toFree() bool { return v.toRead() && v.Last == nil && !v.Fr
 func (v *ValveState) slackened() bool { return v.Freed && v.Last == nil && v.Stage == Untouched }
 
 // Needs says that the valve is read and not in, and nobody decided to leave it so; or that its shim lies
-// elsewhere. Where all are to come to the aim, one that is in and off it needs setting too.
+// elsewhere, with or without one that stands in. Where all are to come to the aim, one that is in and off it needs setting too.
 func (v *ValveState) Needs() bool {
-	if v.Out {
+	if v.Out || v.StandIn {
 		return true
 	}
 	return v.Last != nil && v.LeaveReason == "" && !v.Outside &&
 		(v.Last.Judgement.Verdict != clearance.In || v.toAim && v.Last.OffAim)
+}
+
+// ownShim is the shim that is under a valve, or was until it was taken out for another; 0: not known.
+func (v *ValveState) ownShim() measure.Length {
+	if v.Shim == 0 {
+		return v.readWith
+	}
+	return v.Shim
 }
 
 // toKeep says that the valve has readings that count and are not kept yet.

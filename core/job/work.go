@@ -90,13 +90,15 @@ func (j *Job) alone(v *ValveState) error {
 func (v *ValveState) held() bool { return len(v.Round) > 0 || v.Stage == NutLoose || v.Out }
 
 // begun says that something about the valve is not finished.
-func (v *ValveState) begun() bool { return v.held() || v.Stage != Untouched }
+func (v *ValveState) begun() bool { return v.held() || v.StandIn || v.Stage != Untouched }
 
 // unfinished says in words what is not finished about a valve.
 func (v *ValveState) unfinished() string {
 	switch {
 	case v.Out:
 		return "its shim was taken out for another valve"
+	case v.StandIn:
+		return "a shim stands in for its own"
 	case v.Stage == NutLoose:
 		return "its lock nut is slack"
 	case len(v.Round) > 0:

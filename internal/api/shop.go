@@ -61,7 +61,34 @@ type JobShims struct {
 	BenchMM    []wire.MM   `json:"bench_mm" doc:"shims taken out and not in the engine"`
 	Choices    []ShimPrice `json:"choices" doc:"what each of the two choices costs"`
 	Frontier   []ShimPrice `json:"frontier" doc:"how near to the aim every gap can be brought for so many bought"`
+	Steps      []ShimStep  `json:"steps" doc:"the work in order from here, the crank never turned with a shim missing"`
 	Missing    []string    `json:"missing" doc:"valves whose fitted shim, or whose gap as a figure, is not known yet"`
+}
+
+// ShimStep is one step of the work on shims.
+type ShimStep struct {
+	Do      string   `json:"do" enum:"fit,stand_in,turn"`
+	Valve   string   `json:"valve"`
+	ShimMM  wire.MM  `json:"shim_mm" doc:"that goes in; 0: a stand-in that is still to be found"`
+	MostMM  wire.MM  `json:"most_mm" doc:"for a stand-in: how thick it may be"`
+	Source  string   `json:"source" enum:",valve,bench,shop" doc:"where the shim is to be had then"`
+	From    string   `json:"from" doc:"the valve that it comes straight from; empty: it lies on the bench or in the shop"`
+	Stop    int      `json:"stop" doc:"for turn: the stop to go to"`
+	TurnDeg wire.Deg `json:"turn_deg"`
+	Until   string   `json:"until" doc:"for turn: until what is seen"`
+}
+
+func shimSteps(j *job.Job, steps []job.ShimStep) []ShimStep {
+	out := []ShimStep{}
+	for _, s := range steps {
+		step := ShimStep{Do: string(s.Do), Valve: s.Valve, ShimMM: wire.MM(s.Shim), Source: string(s.Source),
+			From: s.From, Stop: s.Stop, TurnDeg: wire.Deg(s.Turn), MostMM: wire.MM(s.Most)}
+		if s.Do == job.TurnOn {
+			step.Until = j.Plan.Stops[s.Stop].Until()
+		}
+		out = append(out, step)
+	}
+	return out
 }
 
 // ShimPrice is what a choice of shims costs, and what it brings.
@@ -74,7 +101,8 @@ type ShimPrice struct {
 
 type jobShimsInput struct {
 	JobID
-	Prefer string `query:"prefer" enum:"fewest_bought,nearest_aim" doc:"left out: fewest_bought"`
+	Prefer  string `query:"prefer" enum:"fewest_bought,nearest_aim" doc:"left out: fewest_bought"`
+	CamsOut bool   `query:"cams_out" doc:"the camshafts are out: the steps reach every valve where the crank stands"`
 }
 
 // Lacking is a valve that no shim brings into its limits, and why.
@@ -247,6 +275,7 @@ func (s *server) jobShims(ctx context.Context, in *jobShimsInput) (*bodyOf[JobSh
 			choices = append(choices, ShimPrice{string(prefer), bought, disturbed, wire.MM(worst)})
 			if prefer == cmp.Or(adjust.Prefer(in.Prefer), adjust.FewestBought) {
 				out.Body = shimsView(o.state, plan, missing)
+				out.Body.Steps = shimSteps(o.state, o.state.ShimSteps(plan, stock, in.CamsOut))
 			}
 		}
 		out.Body.Choices = choices

@@ -37,7 +37,7 @@ var forms = []form{
 	formed(func(a job.Kept) kept { return kept{a.Valve} }),
 	formed(func(a job.Freed) freed { return freed{a.Valve} }),
 	formed(func(a job.Adjusted) adjusted {
-		return adjusted{a.Valve, StackOf(a.Leaves), MM(a.Shim), a.From, a.CamsOut, a.Reason}
+		return adjusted{a.Valve, StackOf(a.Leaves), MM(a.Shim), a.From, a.CamsOut, a.StandIn, a.Reason}
 	}),
 	formed(func(a job.Nipped) nipped { return nipped{a.Valve} }),
 	formed(func(a job.Locked) locked { return locked{a.Valve, string(a.By)} }),
@@ -217,13 +217,14 @@ type adjusted struct {
 	Shim    MM     `json:"shim_mm,omitempty" doc:"that went in"`
 	From    string `json:"from,omitempty" maxLength:"8" doc:"the valve that the shim came from"`
 	CamsOut bool   `json:"cams_out,omitempty" doc:"the camshafts are out, so that every shim can be reached"`
+	StandIn bool   `json:"stand_in,omitempty" doc:"the shim only stands in until the valve's own comes"`
 	Reason  string `json:"reason,omitempty" maxLength:"200" doc:"why a valve that is in is set all the same"`
 }
 
 func (w adjusted) act(f *Faults) job.Act {
 	w.Stack.Faults("", f)
 	return job.Adjusted{Valve: w.Valve, Leaves: w.Core(), Shim: measure.Length(w.Shim), From: w.From,
-		CamsOut: w.CamsOut, Reason: w.Reason}
+		CamsOut: w.CamsOut, StandIn: w.StandIn, Reason: w.Reason}
 }
 
 type nipped struct {

@@ -5,6 +5,8 @@ import { answered, api, Refused, type Schemas } from '@/shared/api/client'
 import { readOnce, reads } from '@/shared/api/reads'
 import AppPage from '@/shared/AppPage.vue'
 import FaultList from '@/shared/FaultList.vue'
+import FoldAway from '@/shared/FoldAway.vue'
+import NumberField from '@/shared/NumberField.vue'
 import { ToldBar } from '@/shared/later'
 import { mm } from '@/shared/units'
 import { useDraft } from '@/shared/useDraft'
@@ -53,6 +55,25 @@ function slips() {
     note(`How many, line ${i + 1}`, whole(s.count) === null ? `“${s.count.trim()}” is no count: whole numbers.` : '')
   }
   return out
+}
+
+/** A kit as it comes in its case: sizes in steps, so many of each. */
+const kit = ref<{ from?: number; to?: number; step?: number; each?: number }>({ each: 1 })
+const mostKit = 200
+const kitSizes = computed(() => {
+  const { from, to, step, each } = kit.value
+  if (!from || !to || !step || !each || to < from || step <= 0 || !Number.isInteger(each)) return []
+  const n = Math.floor((to - from) / step + 1e-9) + 1
+  return n > mostKit ? [] : Array.from({ length: n }, (_, i) => mm(from + i * step))
+})
+/** What is in stock already is counted up. */
+function addKit() {
+  for (const size of kitSizes.value) {
+    const has = stock.value.find((s) => decimal(s.size) === decimal(size))
+    if (has) has.count = String((whole(has.count) ?? 0) + kit.value.each!)
+    else stock.value.push({ size, count: String(kit.value.each) })
+  }
+  kit.value = { each: 1 }
 }
 
 async function load() {
@@ -160,6 +181,17 @@ async function save() {
             <VBtn size="small" :aria-label="`Remove size ${s.size}`" @click="stock.splice(i, 1)"> ✕ </VBtn>
           </div>
         </div>
+        <FoldAway title="Add a kit of shims or buckets">
+          <div class="three">
+            <NumberField v-model="kit.from" label="From" unit="mm" />
+            <NumberField v-model="kit.to" label="To" unit="mm" />
+            <NumberField v-model="kit.step" label="Step" unit="mm" />
+            <NumberField v-model="kit.each" label="Of each" />
+          </div>
+          <VBtn size="small" :disabled="!kitSizes.length" @click="addKit">
+            Add {{ kitSizes.length || 'the' }} sizes to the list
+          </VBtn>
+        </FoldAway>
         <VBtn class="add" size="small" @click="stock.push({ size: '', count: '1' })"> Another size </VBtn>
       </section>
     </div>

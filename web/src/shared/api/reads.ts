@@ -47,9 +47,9 @@ export const reads = {
   openJobs: () =>
     read(['jobs', 'open'], () => answered(api.GET('/api/v1/jobs', { params: { query: { open: 'yes' } } }))),
   job: (id: string) => read(['job', id], () => answered(api.GET('/api/v1/jobs/{id}', path(id)))),
-  shims: (id: string, prefer: 'fewest_bought' | 'nearest_aim') => ({
-    ...read(['job', id, 'shims', prefer], () =>
-      answered(api.GET('/api/v1/jobs/{id}/shims', { params: { path: { id }, query: { prefer } } })),
+  shims: (id: string, prefer: 'fewest_bought' | 'nearest_aim', camsOut: boolean) => ({
+    ...read(['job', id, 'shims', prefer, camsOut], () =>
+      answered(api.GET('/api/v1/jobs/{id}/shims', { params: { path: { id }, query: { prefer, cams_out: camsOut } } })),
     ),
     placeholderData: keepPreviousData,
   }),

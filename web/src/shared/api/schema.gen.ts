@@ -1429,6 +1429,8 @@ export interface components {
             seen?: string;
             /** @description that went in */
             shim_mm?: number;
+            /** @description the shim only stands in until the valve's own comes */
+            stand_in?: boolean;
             valve: string;
         };
         HappeningBarredOver: {
@@ -2007,6 +2009,8 @@ export interface components {
             /** @description valves whose fitted shim, or whose gap as a figure, is not known yet */
             missing: string[];
             spare_mm: number[];
+            /** @description the work in order from here, the crank never turned with a shim missing */
+            steps: components["schemas"]["ShimStep"][];
         };
         JobShort: {
             /** @description what is next, in a line */
@@ -2630,6 +2634,31 @@ export interface components {
             step_mm: number;
             /** @description a length in millimetres, at most six decimal places */
             to_mm: number;
+        };
+        ShimStep: {
+            /** @enum {string} */
+            do: "fit" | "stand_in" | "turn";
+            /** @description the valve that it comes straight from; empty: it lies on the bench or in the shop */
+            from: string;
+            /** @description for a stand-in: how thick it may be */
+            most_mm: number;
+            /** @description that goes in; 0: a stand-in that is still to be found */
+            shim_mm: number;
+            /**
+             * @description where the shim is to be had then
+             * @enum {string}
+             */
+            source: "" | "valve" | "bench" | "shop";
+            /**
+             * Format: int64
+             * @description for turn: the stop to go to
+             */
+            stop: number;
+            /** @description an angle in degrees */
+            turn_deg: number;
+            /** @description for turn: until what is seen */
+            until: string;
+            valve: string;
         };
         Shop: {
             /** @description of a temperature probe, 127.0.0.1:7070; empty: none */
@@ -4040,6 +4069,8 @@ export interface operations {
             query?: {
                 /** @description left out: fewest_bought */
                 prefer?: "fewest_bought" | "nearest_aim";
+                /** @description the camshafts are out: the steps reach every valve where the crank stands */
+                cams_out?: boolean;
             };
             header?: never;
             path: {

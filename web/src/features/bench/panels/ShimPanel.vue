@@ -4,16 +4,19 @@ import { computed, ref, watch } from 'vue'
 import type { Schemas } from '@/shared/api/client'
 import { reads, useRead } from '@/shared/api/reads'
 import { decimal } from '@/shared/decimal'
-import { mm } from '@/shared/units'
+import NumberField from '@/shared/NumberField.vue'
+import { degrees, mm } from '@/shared/units'
 import PickOne from '@/shared/PickOne.vue'
-import { shimChoice, shimOrigin } from '@/shared/words'
+import { capital, shimChoice, shimOrigin } from '@/shared/words'
 import NumberPad from '../parts/NumberPad.vue'
 import { useBench } from '../useBench'
 
 const { state, act, leave } = useBench()
 // What the choice is after first; the mechanic's own for this job, on this screen.
 const prefer = useSessionStorage<'fewest_bought' | 'nearest_aim'>(`shims-${state.value.id}`, 'fewest_bought')
-const { data: plan, trouble, again } = useRead(computed(() => reads.shims(state.value.id, prefer.value)))
+// With the cams out every shim can be reached, wherever the crank stands.
+const camsOut = useSessionStorage(`cams-out-${state.value.id}`, false)
+const { data: plan, trouble, again } = useRead(computed(() => reads.shims(state.value.id, prefer.value, camsOut.value)))
 const choices = computed(() =>
   (plan.value?.choices ?? []).map((c) => ({
     value: c.prefer as typeof prefer.value,
@@ -39,12 +42,44 @@ function correct(valve: string) {
   text.value = ''
 }
 const moves = computed(() => (plan.value?.fit ?? []).filter((f) => f.from !== f.valve))
-// With the cams out every shim can be reached, wherever the crank stands.
-const camsOut = ref(false)
-const reach = (f: Schemas['ShimFit']) =>
-  f.source !== 'buy' && (camsOut.value || (f.here && (f.source !== 'valve' || f.from_here)))
-const why = (f: Schemas['ShimFit']) =>
-  f.source === 'buy' ? 'to order' : !f.here ? 'turn to its stop' : `${f.from} is not clear here`
+/** The work in order from here: the first step is the one to do now. */
+const steps = computed(() => plan.value?.steps ?? [])
+const now = computed(() => steps.value[0])
+/** A stand-in that is not of the shop's: its size, as typed. */
+const standIn = ref<number | undefined>()
+const gives = (step: Schemas['ShimStep']) => step.shim_mm || standIn.value || 0
+function told(step: Schemas['ShimStep']): string {
+  switch (step.do) {
+    case 'turn':
+      return `${step.turn_deg ? `Turn a further ${degrees(step.turn_deg)}` : 'Turn the crank'} until ${step.until}`
+    case 'stand_in':
+      return step.shim_mm
+        ? `${step.valve} gets a stand-in, ${mm(step.shim_mm)}; its own comes onto the bench`
+        : `${step.valve} gets a stand-in, ${mm(step.most_mm)} or thinner; its own comes onto the bench`
+  }
+  return `${step.valve} gets ${mm(step.shim_mm)}, ${shimOrigin(step.source, step.from)}`
+}
+const button = computed(() => {
+  if (!now.value) return ''
+  if (now.value.do === 'turn') return capital(now.value.until)
+  return now.value.do === 'fit' ? `Fitted under ${now.value.valve}` : `Stand-in under ${now.value.valve}`
+})
+const mayDo = computed(() => Boolean(now.value) && (now.value!.do === 'turn' || gives(now.value!) > 0))
+function go() {
+  const step = now.value
+  if (!step || !mayDo.value) return
+  if (step.do === 'turn') act({ kind: 'turned', stop: step.stop })
+  else
+    act({
+      kind: 'adjusted',
+      valve: step.valve,
+      shim_mm: gives(step),
+      from: step.from,
+      cams_out: camsOut.value,
+      stand_in: step.do === 'stand_in',
+    })
+  standIn.value = undefined
+}
 // A valve that is out and keeps its shim by the plan, or that none serves, is left with a reason.
 const stuck = computed(() => {
   const at = state.value.valves.find((v) => v.name === state.value.now.valve)
@@ -58,20 +93,10 @@ function put() {
   correct('')
 }
 
-const fit = (f: Schemas['ShimFit']) =>
-  act({
-    kind: 'adjusted',
-    valve: f.valve,
-    shim_mm: f.shim_mm,
-    from: f.from === 'stock' ? '' : f.from,
-    cams_out: camsOut.value,
-  })
-const first = computed(() => moves.value.find(reach))
-
 function key(k: string): boolean {
   if (!next.value) {
-    if (k !== 'Enter' || !first.value) return false
-    fit(first.value)
+    if (k !== 'Enter' || !mayDo.value) return false
+    go()
     return true
   }
   if (/^[\d.,]$/.test(k) && text.value.length < 6) text.value += k
@@ -106,6 +131,21 @@ const pad = ['7', '8', '9', '4', '5', '6', '1', '2', '3', '.', '0', 'Backspace']
           <small>{{ option.costs }}</small>
         </template>
       </PickOne>
+      <section v-if="now" class="led">
+        <p class="step">{{ told(now) }}.</p>
+        <NumberField
+          v-if="now.do === 'stand_in' && !now.shim_mm"
+          v-model="standIn"
+          :label="`Stand-in, at most ${mm(now.most_mm)}`"
+          unit="mm"
+        />
+        <VBtn class="go" variant="flat" size="large" :disabled="!mayDo" @click="go">
+          {{ button }} <kbd>Enter</kbd>
+        </VBtn>
+        <ol v-if="steps.length > 1" class="after" start="2">
+          <li v-for="(s, i) in steps.slice(1)" :key="i">{{ told(s) }}</li>
+        </ol>
+      </section>
       <ul class="moves">
         <li v-for="f in moves" :key="f.valve">
           <span class="what"
@@ -115,13 +155,11 @@ const pad = ['7', '8', '9', '4', '5', '6', '1', '2', '3', '.', '0', 'Backspace']
               >{{ shimOrigin(f.source, f.from) }}, gap {{ mm(f.gap_mm) }}; wanted {{ mm(f.wanted_mm) }}</small
             ></span
           >
-          <VBtn size="small" :disabled="!reach(f)" @click="fit(f)">
-            {{ reach(f) ? 'Fitted' : why(f) }} <kbd v-if="f === first">Enter</kbd>
-          </VBtn>
+          <span v-if="f.source === 'buy'" class="quiet">to order</span>
         </li>
       </ul>
       <p v-if="moves.length === 0" class="quiet">Every valve keeps its shim.</p>
-      <VCheckbox v-if="moves.some((f) => f.source === 'valve')" v-model="camsOut">
+      <VCheckbox v-if="camsOut || steps.some((s) => s.do !== 'fit')" v-model="camsOut">
         <template #label>
           The cams are out: every shim can be reached. The crank is not turned with a shim missing.
         </template>
@@ -218,6 +256,32 @@ const pad = ['7', '8', '9', '4', '5', '6', '1', '2', '3', '.', '0', 'Backspace']
   grid-column: 2;
   color: var(--quiet);
   font-size: 15px;
+}
+
+.led {
+  display: grid;
+  gap: 10px;
+  padding: 12px 14px;
+  border: 2px solid var(--brass);
+  border-radius: 6px;
+}
+
+.step {
+  font-size: 26px;
+  line-height: 1.2;
+}
+
+.led .go {
+  min-height: 64px;
+  font-size: 22px;
+}
+
+.after {
+  margin: 0;
+  padding-left: 26px;
+  color: var(--quiet);
+  font-size: 16px;
+  line-height: 1.35;
 }
 
 .order b {

@@ -45,9 +45,8 @@ export const panels: Panel[] = [
     actions: ['adjust', 'turn'],
     fits: (v) => shimmed(v) && v.state.phase === 'adjust',
     panel: ShimPanel,
-    button: (v) => (turning(v).action === 'turn' ? capital(turning(v).instruction!.until) : ''),
-    does: (v) => ({ kind: 'turned', stop: turning(v).stop }),
-    hint: 'Fit each shim, then tap Fitted',
+    whole: true,
+    noPulley: true,
   },
   {
     actions: ['turn'],

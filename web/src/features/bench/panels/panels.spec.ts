@@ -200,6 +200,7 @@ describe('shims', () => {
     impossible: [],
     choices,
     frontier,
+    steps: [],
     ...more,
   })
 
@@ -208,11 +209,11 @@ describe('shims', () => {
     const { page } = onBench(ShimPanel, job([valve('I1', {})]))
     await vi.waitFor(() => expect(page.text()).toContain('0 to buy, 2 moved, worst 0.04 off the aim'))
     expect(page.text()).toContain('0.04 for 0 bought, 0.01 for 3 bought')
-    expect(asked.at(-1)!.query).toBe('?prefer=fewest_bought')
+    expect(asked.at(-1)!.query).toBe('?prefer=fewest_bought&cams_out=false')
     const other = page.findAll('button').find((b) => b.text().startsWith('Nearest the aim'))!
     expect(other.text()).toContain('3 to buy, 3 moved, worst 0.01 off the aim')
     await other.trigger('click')
-    await vi.waitFor(() => expect(asked.at(-1)!.query).toBe('?prefer=nearest_aim'))
+    await vi.waitFor(() => expect(asked.at(-1)!.query).toBe('?prefer=nearest_aim&cams_out=false'))
     sessionStorage.clear()
   })
 
@@ -224,15 +225,49 @@ describe('shims', () => {
     expect(done).toEqual([{ kind: 'sized', valve: 'I1', shim_mm: 2.7 }])
   })
 
-  it('are fitted one by one where they can be reached, and say why not elsewhere', async () => {
+  const step = (more: object) => ({
+    valve: '',
+    shim_mm: 0,
+    most_mm: 0,
+    source: '',
+    from: '',
+    stop: 0,
+    turn_deg: 0,
+    until: '',
+    ...more,
+  })
+
+  it('are led in order: what is done now is the one button, and the rest stands below', async () => {
     const moves = [fit('E1', { here: false }), fit('I1', {}), fit('I2', { source: 'buy' })]
-    program(() => answer({ fit: moves, buy: [{ shim_mm: 2.6, count: 1 }] }))
+    const steps = [
+      step({ do: 'fit', valve: 'I1', shim_mm: 2.6, source: 'shop' }),
+      step({ do: 'turn', stop: 2, turn_deg: 180, until: 'cylinder 3 rocks' }),
+    ]
+    program(() => answer({ fit: moves, steps, buy: [{ shim_mm: 2.6, count: 1 }] }))
     const { page, done, key } = onBench(ShimPanel, job([valve('I1', { needs: true }), valve('I2', {})]))
-    await vi.waitFor(() => expect(page.text()).toContain('turn to its stop'))
+    await vi.waitFor(() => expect(page.text()).toContain('Fitted under I1'))
+    expect(page.text()).toContain('Turn a further 180° until cylinder 3 rocks')
     expect(page.text()).toContain('to order')
     expect(page.text()).toContain('1 × 2.60')
     key('Enter')
-    expect(done).toEqual([{ kind: 'adjusted', valve: 'I1', shim_mm: 2.6, from: '', cams_out: false }])
+    expect(done).toEqual([{ kind: 'adjusted', valve: 'I1', shim_mm: 2.6, from: '', cams_out: false, stand_in: false }])
+  })
+
+  it('turn the crank by the plan, and ask the size of a stand-in that the shop has not', async () => {
+    program(() => answer({ steps: [step({ do: 'turn', stop: 1, turn_deg: 90, until: 'cylinder 2 rocks' })] }))
+    const turning = onBench(ShimPanel, job([valve('I1', {})]))
+    await vi.waitFor(() => expect(turning.page.text()).toContain('Turn a further 90° until cylinder 2 rocks'))
+    turning.key('Enter')
+    expect(turning.done).toEqual([{ kind: 'turned', stop: 1 }])
+
+    program(() => answer({ steps: [step({ do: 'stand_in', valve: 'I1', most_mm: 2.55 })] }))
+    const asking = onBench(ShimPanel, job([valve('I1', {})]))
+    await vi.waitFor(() => expect(asking.page.text()).toContain('I1 gets a stand-in, 2.55 or thinner'))
+    expect(asking.key('Enter')).toBe(false)
+    await asking.page.find('.led input').setValue('2,40')
+    await asking.page.find('.led input').trigger('change')
+    asking.key('Enter')
+    expect(asking.done).toMatchObject([{ kind: 'adjusted', valve: 'I1', shim_mm: 2.4, stand_in: true }])
   })
 
   it('can be left where none serves, and a size written down wrongly is corrected', async () => {
