@@ -3,7 +3,9 @@ import AppPage from '@/shared/AppPage.vue'
 import { computed, onMounted, ref, useTemplateRef } from 'vue'
 import { useRoute } from 'vue-router'
 import type { PlanView } from '@/shared/api/client'
+import { useLocalStorage } from '@vueuse/core'
 import HeadDrawing from '@/shared/engine/HeadDrawing.vue'
+import { stands, standWords, type Stand } from '@/shared/engine/headLayout'
 import SideView from '@/shared/engine/SideView.vue'
 import TurnBand from '@/shared/engine/TurnBand.vue'
 import { useCrank } from '@/shared/engine/useCrank'
@@ -50,6 +52,8 @@ const crankShown = computed(() => (finding.value ? (find.found.value?.crank_deg 
 const mayFind = computed(
   () => Boolean(state.value?.plan) && !['choose_way', 'await_hot', 'done'].includes(state.value!.phase),
 )
+/** Where this screen’s mechanic stands, chosen once. */
+const stand = useLocalStorage<Stand>('metronix.stand', 'left')
 const choosing = ref(false)
 const preview = ref<PlanView | null>(null)
 const help = ref(false)
@@ -160,12 +164,21 @@ useKeys((k) => {
             :notes="finding ? find.notes.value : choosing ? {} : cylinderNotes(view)"
             :pickable="finding ? 'all' : true"
             :cylinders-pickable="finding"
+            :stand="stand"
             @pick="(v) => (finding ? find.tapValve(v) : happened({ kind: 'picked', valve: v }))"
             @pick-cylinder="find.tapCylinder"
           />
         </div>
         <p class="spec">
-          <b>{{ phaseName(state.phase) }}</b><span class="quiet">limits {{ limits }}</span>
+          <b>{{ phaseName(state.phase) }}</b>
+          <VBtn
+            class="stand"
+            variant="text"
+            :aria-label="`The head is drawn with the ${standWords[stand]}: change where you stand`"
+            @click="stand = stands[(stands.indexOf(stand) + 1) % stands.length]!"
+            >{{ standWords[stand] }}</VBtn
+          >
+          <span class="quiet">limits {{ limits }}</span>
         </p>
         <div class="below">
           <div class="turns" tabindex="0" role="region" aria-label="The two turns of the crank">
@@ -282,9 +295,17 @@ useKeys((k) => {
   scrollbar-width: thin;
 }
 
+.stand {
+  --v-btn-height: 44px;
+
+  min-height: 44px;
+  margin: -8px auto -8px 0;
+}
+
 .spec {
   display: flex;
   flex-wrap: wrap;
+  align-items: center;
   justify-content: space-between;
   gap: 4px 16px;
   padding: 6px 24px 10px;

@@ -2,7 +2,7 @@
 import { computed, onMounted, useTemplateRef, watch } from 'vue'
 import type { EngineView, Verdict } from '@/shared/api/client'
 import HeadValve from './HeadValve.vue'
-import { layOut, leastScale, liftAt, shrinks, wideScale } from './headLayout'
+import { layOutFrom, leastScale, liftAt, shrinks, standWords, wideScale, type Stand } from './headLayout'
 
 /** What is shown of one valve. */
 export interface ValveShown {
@@ -31,21 +31,45 @@ const props = defineProps<{
   bare?: boolean
   /** Cylinders may be tapped. */
   cylindersPickable?: boolean
+  /** Where the front of the engine lies for whoever looks; left out: on the left. */
+  stand?: Stand
 }>()
 defineEmits<{ pick: [valve: string]; pickCylinder: [cylinder: number] }>()
 
-const layout = computed(() => layOut(props.engine, props.bare))
+const from = computed(() => props.stand ?? 'left')
+const near = computed(() => from.value === 'near')
+const layout = computed(() => layOutFrom(props.engine, from.value, props.bare))
+/** Where the front end is drawn. */
+const front = computed(() => {
+  const { width, height } = layout.value
+  if (near.value) return { x: width / 2 - 8, y: height - 48 }
+  return { x: from.value === 'right' ? width - 36 : 36, y: height / 2 - 8 }
+})
 /** With several banks the front end is drawn with each bank leaning as it does, seen from the front. */
 const several = computed(() => props.engine.banks.length > 1)
 const lifts = computed(() => new Map(props.engine.valves.map((v) => [v.name, v.lift])))
 const bore = computed(() => {
   const banks = layout.value.banks
   return layout.value.cylinders.map((c) => {
-    const bank = banks.find((b) => c.y > b.y && c.y < b.y + b.height)!
+    const bank = banks.find((b) => c.y > b.y && c.y < b.y + b.height && c.x > b.x && c.x < b.x + b.width)!
     const mine = layout.value.valves.filter((v) => v.cylinder === c.number)
+    if (near.value) {
+      const ys = mine.map((v) => v.y)
+      const top = Math.min(...ys) - 40
+      return {
+        ...c,
+        left: bank.x + 66,
+        width: bank.width - 82,
+        top,
+        height: Math.max(...ys) - top + 40,
+        foot: top + 19,
+        word: bank.x + bank.width - 26,
+      }
+    }
     const xs = mine.map((v) => v.x)
     return {
       ...c,
+      word: c.x,
       left: Math.min(...xs) - 40,
       width: Math.max(...xs) - Math.min(...xs) + 80,
       top: bank.y + 66,
@@ -94,15 +118,24 @@ const lift = (name: string) => (props.crank === null ? 0 : liftAt(lifts.value.ge
     :style="least"
     :viewBox="`0 0 ${layout.width} ${layout.height}`"
     role="group"
-    :aria-label="`Head of ${engine.name}, front on the left`"
+    :aria-label="`Head of ${engine.name}, ${standWords[from]}`"
   >
     <g v-for="b in layout.banks" :key="b.name">
       <rect class="casting" :x="b.x" :y="b.y + 1" :width="b.width" :height="b.height - 2" rx="10" />
-      <text v-if="b.top" class="side" :x="b.x + 4" :y="b.y - 9">{{ b.top }}</text>
-      <text v-if="b.bottom" class="side" :x="b.x + 4" :y="b.y + b.height + 20">{{ b.bottom }}</text>
-      <text v-if="several" class="side bank" :x="b.x + b.width - 4" :y="b.top ? b.y - 9 : b.y + 22">{{ b.name }}</text>
+      <g v-if="near" :transform="`translate(${b.x} ${b.y + b.height}) rotate(-90)`">
+        <text v-if="b.top" class="side" x="4" y="-9">{{ b.top }}</text>
+        <text v-if="b.bottom" class="side" x="4" :y="b.width + 20">{{ b.bottom }}</text>
+        <text v-if="several" class="side bank" :x="b.height - 4" :y="b.top ? -9 : 22">{{ b.name }}</text>
+      </g>
+      <template v-else>
+        <text v-if="b.top" class="side" :x="b.x + 4" :y="b.y - 9">{{ b.top }}</text>
+        <text v-if="b.bottom" class="side" :x="b.x + 4" :y="b.y + b.height + 20">{{ b.bottom }}</text>
+        <text v-if="several" class="side bank" :x="b.x + b.width - 4" :y="b.top ? b.y - 9 : b.y + 22">
+          {{ b.name }}
+        </text>
+      </template>
     </g>
-    <g class="front" :transform="`translate(36 ${layout.height / 2 - 8})`">
+    <g class="front" :transform="`translate(${front.x} ${front.y})`">
       <template v-if="several">
         <g v-for="b in engine.banks" :key="b.name" :transform="`rotate(${b.angle_deg})`">
           <line y1="0" y2="-24" />
@@ -111,7 +144,7 @@ const lift = (name: string) => (props.crank === null ? 0 : liftAt(lifts.value.ge
       </template>
       <circle v-else r="27" />
       <circle class="hub" r="5" />
-      <text y="50">front</text>
+      <text :x="near ? 56 : 0" :y="near ? 6 : 50">front</text>
     </g>
     <g
       v-for="c in bore"
@@ -121,7 +154,9 @@ const lift = (name: string) => (props.crank === null ? 0 : liftAt(lifts.value.ge
     >
       <rect v-if="notes?.[c.number]" class="bore" :x="c.left" :y="c.top" :width="c.width" :height="c.height" rx="26" />
       <text class="number" :x="c.x" :y="c.y">{{ c.number }}</text>
-      <text v-if="notes?.[c.number]" class="note" :x="c.x" :y="c.foot">{{ notes[c.number]!.text }}</text>
+      <text v-if="notes?.[c.number]" class="note" :class="{ near }" :x="c.word" :y="c.foot">
+        {{ notes[c.number]!.text }}
+      </text>
       <g
         v-if="cylindersPickable"
         class="tap"
@@ -136,7 +171,16 @@ const lift = (name: string) => (props.crank === null ? 0 : liftAt(lifts.value.ge
       </g>
     </g>
     <template v-for="b in layout.banks" :key="b.name">
-      <line v-for="y in b.shafts" :key="y" class="shaft" :x1="b.x + 16" :x2="b.x + b.width - 16" :y1="y" :y2="y" />
+      <line
+        v-for="y in b.shafts"
+        :key="y"
+        class="shaft"
+        v-bind="
+          near
+            ? { x1: y, x2: y, y1: b.y + 16, y2: b.y + b.height - 16 }
+            : { x1: b.x + 16, x2: b.x + b.width - 16, y1: y, y2: y }
+        "
+      />
     </template>
     <HeadValve
       v-for="v in layout.valves"
@@ -145,6 +189,7 @@ const lift = (name: string) => (props.crank === null ? 0 : liftAt(lifts.value.ge
       :lift="lift(v.name)"
       :shown="shown[v.name]!"
       :bare="bare"
+      :beside="near"
       :shrink="shrinks(layout.width)"
       :pickable="pickable === 'all' || (pickable && shown[v.name]!.settable)"
       @pick="$emit('pick', v.name)"
@@ -205,6 +250,10 @@ const lift = (name: string) => (props.crank === null ? 0 : liftAt(lifts.value.ge
 .number,
 .note {
   text-anchor: middle;
+}
+
+.note.near {
+  text-anchor: end;
 }
 
 .tap {

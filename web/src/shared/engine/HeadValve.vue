@@ -12,6 +12,8 @@ const props = defineProps<{
   shrink: number
   pickable?: boolean
   bare?: boolean
+  /** Rows run up the page: the arm lies to the left, and the figure stands to the right. */
+  beside?: boolean
 }>()
 const emit = defineEmits<{ pick: [] }>()
 
@@ -31,6 +33,7 @@ const token = computed(
     `translate(0 ${(props.lift * 9 - (raised.value ? 3 : 0)).toFixed(2)}) scale(${(1 - props.lift * props.shrink).toFixed(3)})`,
 )
 const notch = computed(() => (props.placed.port >= 0 ? 'M-9 0L0-9L9 0Z' : 'M-9 0L0 9L9 0Z'))
+const notchAt = computed(() => `${props.beside ? 'rotate(-90) ' : ''}translate(0 ${props.placed.port * (r - 1)})`)
 const label = computed(() => {
   const { shown, placed } = props
   const parts = [
@@ -53,9 +56,17 @@ const label = computed(() => {
     :aria-label="pickable ? undefined : label"
     :data-valve="placed.name"
   >
-    <rect class="arm" x="-6" y="-54" width="12" :height="30 + lift * 8" rx="3" />
-    <circle class="pivot" cy="-58" :r="shown.number ? 14 : 9" />
-    <text v-if="shown.number" class="number" y="-52">{{ shown.number }}</text>
+    <rect
+      class="arm"
+      x="-6"
+      y="-54"
+      width="12"
+      :height="30 + lift * 8"
+      rx="3"
+      :transform="beside ? 'rotate(-90)' : undefined"
+    />
+    <circle class="pivot" :cx="beside ? -58 : 0" :cy="beside ? 0 : -58" :r="shown.number ? 14 : 9" />
+    <text v-if="shown.number" class="number" :x="beside ? -58 : 0" :y="beside ? 6 : -52">{{ shown.number }}</text>
     <g v-if="raised" class="cast" transform="translate(5 6)">
       <circle v-if="placed.kind === 'intake'" :r="r" />
       <path v-else :d="octagon(r)" />
@@ -63,10 +74,10 @@ const label = computed(() => {
     <g :transform="token">
       <circle v-if="placed.kind === 'intake'" class="form" :r="r" />
       <path v-else class="form" :d="octagon(r)" />
-      <path v-if="placed.port" class="notch" :d="notch" :transform="`translate(0 ${placed.port * (r - 1)})`" />
+      <path v-if="placed.port" class="notch" :d="notch" :transform="notchAt" />
       <text class="name" :class="{ long: placed.name.length > 2 }" y="7">{{ placed.name }}</text>
     </g>
-    <g v-if="!bare" class="result">
+    <g v-if="!bare" class="result" :transform="beside ? 'translate(66 -62)' : undefined">
       <text
         v-if="shown.figure"
         class="gap"
@@ -86,8 +97,8 @@ const label = computed(() => {
       class="hit"
       x="-36"
       y="-36"
-      width="72"
-      :height="bare ? 72 : 132"
+      :width="beside && !bare ? 138 : 72"
+      :height="bare || beside ? 72 : 132"
       role="button"
       tabindex="0"
       :aria-label="label"

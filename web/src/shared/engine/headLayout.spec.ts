@@ -1,7 +1,7 @@
 // @vitest-environment node
 import { describe, expect, it } from 'vitest'
 import type { EngineView } from '@/shared/api/client'
-import { layOut, liftAt } from './headLayout'
+import { layOut, layOutFrom, liftAt } from './headLayout'
 
 function engine(rows: { side: 'left' | 'right'; valves: string[] }[], ports: string, banks = 1): EngineView {
   const valves = rows.flatMap((r) => r.valves)
@@ -67,6 +67,41 @@ describe('the head as seen leaning over it, front on the left', () => {
     expect(banks.map((b) => b.name)).toEqual(['bank 1', 'bank 0'])
     expect(banks[1]!.y).toBeGreaterThan(banks[0]!.y + banks[0]!.height)
     expect(height).toBeGreaterThanOrEqual(banks[1]!.y + banks[1]!.height)
+  })
+})
+
+describe('the head as seen from where the mechanic stands', () => {
+  const two = engine(
+    [
+      { side: 'left', valves: ['I1', 'I2'] },
+      { side: 'right', valves: ['E1', 'E2'] },
+    ],
+    'left',
+  )
+  const at = (stand: 'left' | 'right' | 'near', name: string) =>
+    layOutFrom(two, stand).valves.find((v) => v.name === name)!
+
+  // By geometry: walking round to the other side turns left into right and near into far.
+  it('has the front on the right and the right of the engine near from the other side', () => {
+    expect(at('right', 'I1').x).toBeGreaterThan(at('right', 'I2').x)
+    expect(at('right', 'E1').y).toBeGreaterThan(at('right', 'I1').y)
+    expect(at('right', 'I1').port).toBe(-1)
+    expect(layOutFrom(two, 'right').banks[0]!.bottom).toBe('Exhaust side')
+  })
+  // Facing the engine over its front, cylinder 1 is near and the engine's left lies to the right.
+  it('has cylinder 1 near and the left of the engine on the right from the front', () => {
+    expect(at('near', 'I1').y).toBeGreaterThan(at('near', 'I2').y)
+    expect(at('near', 'I1').x).toBeGreaterThan(at('near', 'E1').x)
+    const { width, height } = layOutFrom(two, 'left')
+    expect(layOutFrom(two, 'near')).toMatchObject({ width: height, height: width })
+  })
+  it('keeps every valve, and tells the same of each', () => {
+    for (const stand of ['left', 'right', 'near'] as const)
+      expect(
+        layOutFrom(two, stand)
+          .valves.map((v) => `${v.name} ${v.kind} ${v.cylinder}`)
+          .sort(),
+      ).toEqual(['E1 exhaust 1', 'E2 exhaust 2', 'I1 intake 1', 'I2 intake 2'])
   })
 })
 

@@ -106,6 +106,50 @@ export function layOut(engine: EngineView, bare = false): HeadLayout {
   return out
 }
 
+/** Where the front of the engine lies for whoever stands over it: at the left hand, at the right hand, or near. */
+export type Stand = 'left' | 'right' | 'near'
+export const stands: Stand[] = ['left', 'right', 'near']
+export const standWords: Record<Stand, string> = {
+  left: 'front on the left',
+  right: 'front on the right',
+  near: 'front towards you',
+}
+
+/** The engine walked round to its other side: what was rear is front, what was left is right. */
+function fromTheOtherSide(engine: EngineView): EngineView {
+  const other = (side: string) => ({ left: 'right', right: 'left' })[side] ?? side
+  return {
+    ...engine,
+    banks: engine.banks.map((b) => ({
+      ...b,
+      angle_deg: -b.angle_deg,
+      cylinders: [...b.cylinders].reverse(),
+      intake_ports: other(b.intake_ports),
+      rows: b.rows.map((r) => ({ side: other(r.side) as typeof r.side, valves: [...r.valves].reverse() })),
+    })),
+  }
+}
+
+/** The layout as seen from where somebody stands. Seen with the front near, the page is turned a quarter: rows run up it. */
+export function layOutFrom(engine: EngineView, stand: Stand, bare = false): HeadLayout {
+  if (stand === 'left') return layOut(engine, bare)
+  if (stand === 'right') {
+    const seen = layOut(fromTheOtherSide(engine), bare)
+    const back = <T extends { x: number }>(list: T[]) => list.map((p) => ({ ...p, x: p.x - lead + 4 }))
+    return { ...seen, banks: back(seen.banks), cylinders: back(seen.cylinders), valves: back(seen.valves) }
+  }
+  const seen = layOut(engine, bare)
+  const up = (x: number) => seen.width - x
+  return {
+    ...seen,
+    width: seen.height,
+    height: seen.width,
+    banks: seen.banks.map((b) => ({ ...b, x: b.y, y: up(b.x + b.width), width: b.height, height: b.width })),
+    cylinders: seen.cylinders.map((c) => ({ ...c, x: c.y, y: up(c.x) })),
+    valves: seen.valves.map((v) => ({ ...v, x: v.y, y: up(v.x) })),
+  }
+}
+
 /** The open fraction of a valve at any crank position, between the points of its lift curve. */
 export function liftAt(curve: number[], crank: number): number {
   const at = ((((crank % 720) + 720) % 720) / 720) * (curve.length - 1)
