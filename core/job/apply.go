@@ -14,13 +14,15 @@ func (j *Job) apply(h Happening, accepted bool) error {
 	at, doubt := j.when(h)
 	before := j.pause
 	j.rest(at)
+	was := j.now
+	j.now = at
 	if !accepted {
 		if err := j.may(h); err != nil {
-			j.pause = before
+			j.pause, j.now = before, was
 			return err
 		}
 	}
-	j.now, j.doubtful = at, doubt
+	j.doubtful = doubt
 	j.putBack = j.putBack || at.Before(j.last.Add(-clockSlack))
 	h.Act.do(j)
 	j.last = at
@@ -32,10 +34,19 @@ func (j *Job) apply(h Happening, accepted bool) error {
 // may says whether today's rules take a happening now.
 func (j *Job) may(h Happening) error {
 	_, hot := h.Act.(WentHot)
-	if j.SignedBy != "" && !(hot && j.Provisional()) {
+	if j.SignedBy != "" && !(hot && j.Provisional()) && !afterSigning(h.Act) {
 		return refuse("kind", "The job is signed. What is signed stays as it is: start a new job.")
 	}
 	return h.Act.may(j, h.Since)
+}
+
+// afterSigning says that an act adds to a signed job and changes nothing of it.
+func afterSigning(a Act) bool {
+	switch a.(type) {
+	case Amended, Countersigned:
+		return true
+	}
+	return false
 }
 
 // How far a client's word for when something was done is believed (from memory): not later than it arrived,

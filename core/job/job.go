@@ -75,20 +75,27 @@ type Job struct {
 	Override   string      // why the temperature gate stands passed all the same; empty: it does not
 	Overrides  []Override  // every time it was, in all passes
 	// why the gate has to be passed again; empty: it was not passed yet, or stands passed
-	Closed       string
-	Temperatures []Temperature
-	SignedBy     string
-	SignedAt     time.Time
-	BackReason   string      // why the crank is turned back though the sheet does not allow it; empty: it is not
-	Deferred     Deferral    // what it was put off for when it was signed
-	Cold         *Signature  // of the cold pass, once the hot pass began
-	ColdJudged   *JudgedCold // how that pass was judged cold; nil: it was measured
-	LockPairs    []LockPair
-	LooseShims   []measure.Length // taken out and not in the engine
-	FromShop     []ShopShim       // shims that went in and came neither from a valve nor from the loose ones
+	Closed        string
+	Temperatures  []Temperature
+	SignedBy      string
+	SignedAt      time.Time
+	BackReason    string      // why the crank is turned back though the sheet does not allow it; empty: it is not
+	Deferred      Deferral    // what it was put off for when it was signed
+	Cold          *Signature  // of the cold pass, once the hot pass began
+	ColdJudged    *JudgedCold // how that pass was judged cold; nil: it was measured
+	TakenIn       *TakenIn    // what the vehicle came in for; nil: not said
+	Findings      []Finding
+	Exceptions    string // why it was signed with steps that were not done; empty: none was left
+	Amendments    []Amendment
+	Countersigned *Signature // nil: it is not
+	LockPairs     []LockPair
+	LooseShims    []measure.Length // taken out and not in the engine
+	FromShop      []ShopShim       // shims that went in and came neither from a valve nor from the loose ones
 
-	barred    bool // two turns were made since the last adjustment
-	checked   bool // two turns were made in this pass: what is read now is no longer as found
+	marks     map[string]Mark // of the steps around the bench, by their ids
+	tools     map[string]bool // by their ids: taken out, or back
+	barred    bool            // two turns were made since the last adjustment
+	checked   bool            // two turns were made in this pass: what is read now is no longer as found
 	picked    string
 	required  measure.Angle
 	begun     Setup       // as the job began: the hot pass changes the card

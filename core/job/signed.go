@@ -20,6 +20,8 @@ type Signed struct {
 	By       string // who signs
 	ToolsOut bool   // every tool and leaf was counted out, and the socket is off the crank
 	Deferred Deferral
+	// Exceptions is why the job is signed though steps around the bench were not done; empty: none is left
+	Exceptions string
 }
 
 // Deferral is what a job was put off for, and until when. The zero value is that nothing was.
@@ -93,10 +95,37 @@ func (a Signed) may(j *Job, _ string) error {
 	case !a.ToolsOut:
 		return refuse("tools_out",
 			"Account for all tools and leaves, and take the socket off the crank, before signing.")
+	case j.toolsStillOut() != "":
+		return refuse("tools_out", "Still out: "+j.toolsStillOut()+". Count them back before signing.")
+	case len(j.Missing()) > 0 && strings.TrimSpace(a.Exceptions) == "" && a.Deferred == (Deferral{}):
+		return refuse("exceptions", "Not done yet: "+stepList(j.Missing())+". Do them, pass them over with a reason, or "+
+			"sign with the exceptions and say why.")
 	}
 	return nil
 }
 
+// toolsStillOut names the tools that were counted out and are not back.
+func (j *Job) toolsStillOut() string {
+	var out []string
+	for _, t := range j.Tools() {
+		if t.Out {
+			out = append(out, t.Text)
+		}
+	}
+	return strings.Join(out, ", ")
+}
+
+func stepList(steps []Task) string {
+	var texts []string
+	for _, s := range steps {
+		texts = append(texts, s.Text)
+	}
+	return strings.Join(texts, "; ")
+}
+
 func (a Signed) do(j *Job) {
 	j.SignedBy, j.SignedAt, j.Deferred = strings.TrimSpace(a.By), j.now, a.Deferred
+	if len(j.Missing()) > 0 {
+		j.Exceptions = strings.TrimSpace(a.Exceptions)
+	}
 }

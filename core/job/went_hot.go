@@ -32,6 +32,7 @@ func (WentHot) do(j *Job) {
 	j.Card = *j.Hot
 	j.ColdJudged, j.Judged = j.Judged, nil
 	j.StoppedAt = time.Time{}
+	j.closeAgain()
 	j.SignedBy, j.SignedAt, j.Prepared, j.Override, j.Closed = "", time.Time{}, false, "", ""
 	j.barred, j.checked, j.picked = false, false, ""
 	for _, v := range j.Valves {

@@ -23,6 +23,8 @@ type JobShort struct {
 	TouchedAt  time.Time  `json:"touched_at"`
 	Phase      string     `json:"phase" enum:"choose_way,prepare,as_found,adjust,verify,sign,await_hot,done"`
 	ReadyAt    *time.Time `json:"ready_at,omitempty" doc:"when a cooling engine may be worked on"`
+	CoverBy    *time.Time `json:"cover_by,omitempty" doc:"until when the cover has to be on over open sealant"`
+	StartFrom  *time.Time `json:"start_from,omitempty" doc:"before when the engine must not run: sealant cures"`
 	Done       int        `json:"done"`
 	Total      int        `json:"total"`
 	Now        Now        `json:"now"`
@@ -101,6 +103,7 @@ func jobShort(r store.Job, j *job.Job, touched time.Time) JobShort {
 		SignedBy: j.SignedBy,
 		Valves:   []ValveDot{}, Stops: len(j.Plan.Stops), School: string(j.Way.School), CrankKnown: j.Known(),
 	}
+	short.CoverBy, short.StartFrom = clocks(j)
 	short.Done, short.Total = j.Progress()
 	if c := coolingView(j); c != nil && j.Phase() == job.Prepare {
 		short.ReadyAt = c.ReadyAt

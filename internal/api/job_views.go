@@ -181,6 +181,7 @@ type JobState struct {
 	Cold       *Signed       `json:"cold,omitempty" doc:"who signed the provisional cold pass"`
 	SignedBy   string        `json:"signed_by"`
 	SignedAt   *time.Time    `json:"signed_at"`
+	Around
 }
 
 // Override is a temperature gate that was passed all the same.
@@ -341,7 +342,7 @@ func stateView(id string, o *openJob, shift adjust.Shift, now time.Time, only st
 		KindFirst: string(cmp.Or(j.KindFirst, job.BothKinds)), CheckTurns: j.TurnsToCheck(), Scope: j.Scope,
 		Locking: string(cmp.Or(j.Locking, job.InOneGo)),
 		Aiming:  string(cmp.Or(j.ToAim, job.LeaveIn)), Outcome: j.Outcome(), BackReason: j.BackReason,
-		HotClock: hotClock(j), Rounds: wire.Names(j.Rounds()), UsualCheck: string(j.UsualCheck())}
+		HotClock: hotClock(j), Around: around(j), Rounds: wire.Names(j.Rounds()), UsualCheck: string(j.UsualCheck())}
 	if !j.StoppedAt.IsZero() {
 		s.StoppedAt = &j.StoppedAt
 	}

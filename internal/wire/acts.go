@@ -45,13 +45,19 @@ var forms = []form{
 	formed(func(a job.BarredOver) barredOver { return barredOver{a.Stop} }),
 	formed(func(a job.Undone) undone { return undone{a.Target} }),
 	formed(func(a job.Signed) signed {
-		w := signed{By: a.By, ToolsOut: a.ToolsOut}
+		w := signed{By: a.By, ToolsOut: a.ToolsOut, Exceptions: a.Exceptions}
 		if a.Deferred != (job.Deferral{}) {
 			w.Deferred = &Deferral{string(a.Deferred.Waits), a.Deferred.Until}
 		}
 		return w
 	}),
 	formed(func(job.WentHot) wentHot { return wentHot{} }),
+	formed(func(a job.TakenIn) takenIn { return takenIn{Names(a.Complaints), a.Note, a.Sound} }),
+	formed(func(a job.TaskMarked) task { return task{a.Task, a.Skip, a.Back, a.Reason} }),
+	formed(func(a job.ToolMoved) tool { return tool{a.Tool, a.Back} }),
+	formed(func(a job.FindingNoted) finding { return finding{FindingOf(a.Finding)} }),
+	formed(func(a job.Amended) amended { return amended{a.Text, a.By} }),
+	formed(func(a job.Countersigned) countersigned { return countersigned{a.By} }),
 }
 
 type wayChosen struct {
@@ -260,9 +266,10 @@ type undone struct {
 func (w undone) act(*Faults) job.Act { return job.Undone{Target: w.Target} }
 
 type signed struct {
-	By       string    `json:"by,omitempty" maxLength:"100" doc:"who signs; refused without a name"`
-	ToolsOut bool      `json:"tools_out,omitempty" doc:"all tools and leaves are accounted for, and the socket is off the crank; refused otherwise"`
-	Deferred *Deferral `json:"deferred,omitempty" doc:"what the job was put off for; left out: it was not"`
+	By         string    `json:"by,omitempty" maxLength:"100" doc:"who signs; refused without a name"`
+	ToolsOut   bool      `json:"tools_out,omitempty" doc:"all tools and leaves are accounted for, and the socket is off the crank; refused otherwise"`
+	Deferred   *Deferral `json:"deferred,omitempty" doc:"what the job was put off for; left out: it was not"`
+	Exceptions string    `json:"exceptions,omitempty" maxLength:"200" doc:"why it is signed though steps around the bench were not done"`
 }
 
 // Deferral is what a job was put off for, and until when.
@@ -272,7 +279,7 @@ type Deferral struct {
 }
 
 func (w signed) act(*Faults) job.Act {
-	a := job.Signed{By: w.By, ToolsOut: w.ToolsOut}
+	a := job.Signed{By: w.By, ToolsOut: w.ToolsOut, Exceptions: w.Exceptions}
 	if w.Deferred != nil {
 		a.Deferred = job.Deferral{Waits: job.WaitsFor(w.Deferred.WaitsFor), Until: w.Deferred.Until}
 	}

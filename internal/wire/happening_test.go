@@ -65,10 +65,20 @@ var filled = []struct {
 	{job.Freed{Valve: "E1"}, `"valve":"E1"`},
 	{job.BarredOver{Stop: new(2)}, `"stop":2`},
 	{job.Undone{Target: "before"}, `"target":"before"`},
-	{job.Signed{By: "Tess", ToolsOut: true,
+	{job.Signed{By: "Tess", ToolsOut: true, Exceptions: "waits for gasket",
 		Deferred: job.Deferral{Waits: job.WaitsForDate, Until: "2027-03-01"}},
-		`"by":"Tess","tools_out":true,"deferred":{"waits_for":"date","until":"2027-03-01"}`},
+		`"by":"Tess","tools_out":true,"deferred":{"waits_for":"date","until":"2027-03-01"},"exceptions":"waits for gasket"`},
 	{job.WentHot{}, ``},
+	{job.TakenIn{Complaints: []job.Complaint{job.Ticks}, Note: "warm", Sound: "at idle"},
+		`"complaints":["ticks"],"note":"warm","sound":"at idle"`},
+	{job.TaskMarked{Task: "start", Skip: true, Back: true, Reason: "r"},
+		`"task":"start","skip":true,"back":true,"reason":"r"`},
+	{job.ToolMoved{Tool: "turning", Back: true}, `"tool":"turning","back":true`},
+	{job.FindingNoted{Finding: job.Finding{ID: "f1", Place: "cover", What: "gasket hard", Test: "bent", Part: "12-3",
+		Price: "9.50", Later: true}},
+		`"finding":"f1","place":"cover","what":"gasket hard","test":"bent","part":"12-3","price":"9.50","later":true`},
+	{job.Amended{Text: "E2 was 0.31", By: "Tess"}, `"text":"E2 was 0.31","by":"Tess"`},
+	{job.Countersigned{By: "June"}, `"by":"June"`},
 }
 
 // sent is a happening with fields as a client sends it.

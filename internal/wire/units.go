@@ -126,6 +126,15 @@ func Sentence(err error) string {
 	return strings.ToUpper(text[:1]) + text[1:] + "."
 }
 
+// Words reads a list of words.
+func Words[T ~string](names []string) []T {
+	var out []T
+	for _, n := range names {
+		out = append(out, T(n))
+	}
+	return out
+}
+
 // Names writes a list of words; it is never null.
 func Names[T ~string](words []T) []string {
 	out := make([]string, len(words))

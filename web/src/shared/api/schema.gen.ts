@@ -685,6 +685,12 @@ export interface components {
              */
             thread?: "right" | "left";
         };
+        AmendmentView: {
+            /** Format: date-time */
+            at: string;
+            by: string;
+            text: string;
+        };
         Arc: {
             /** @description an angle in degrees */
             from_deg: number;
@@ -1355,6 +1361,20 @@ export interface components {
         FindQuestion: {
             seen: components["schemas"]["Sighting"][];
         };
+        Finding: {
+            /** @description its id; the same one again replaces it */
+            finding: string;
+            /** @description it is left for later, and comes back at the next job */
+            later?: boolean;
+            /** @description part number */
+            part?: string;
+            /** @description a valve, a cylinder, the cover, a hose, a plug */
+            place: string;
+            price?: string;
+            /** @description the test made */
+            test?: string;
+            what: string;
+        };
         Found: {
             conflict: string;
             /** @description where the crank is taken to stand; null until it is known */
@@ -1402,7 +1422,7 @@ export interface components {
             leaves: components["schemas"]["Leaf"][];
             name: string;
         };
-        Happening: components["schemas"]["HappeningWayChosen"] | components["schemas"]["HappeningRoundChosen"] | components["schemas"]["HappeningTemperature"] | components["schemas"]["HappeningPrepared"] | components["schemas"]["HappeningJudgedCold"] | components["schemas"]["HappeningEngineStopped"] | components["schemas"]["HappeningTurned"] | components["schemas"]["HappeningLocated"] | components["schemas"]["HappeningDoubted"] | components["schemas"]["HappeningPicked"] | components["schemas"]["HappeningReading"] | components["schemas"]["HappeningDial"] | components["schemas"]["HappeningWithdrawn"] | components["schemas"]["HappeningSized"] | components["schemas"]["HappeningKept"] | components["schemas"]["HappeningFreed"] | components["schemas"]["HappeningAdjusted"] | components["schemas"]["HappeningNipped"] | components["schemas"]["HappeningLocked"] | components["schemas"]["HappeningLeftAsIs"] | components["schemas"]["HappeningBarredOver"] | components["schemas"]["HappeningUndone"] | components["schemas"]["HappeningSigned"] | components["schemas"]["HappeningWentHot"];
+        Happening: components["schemas"]["HappeningWayChosen"] | components["schemas"]["HappeningRoundChosen"] | components["schemas"]["HappeningTemperature"] | components["schemas"]["HappeningPrepared"] | components["schemas"]["HappeningJudgedCold"] | components["schemas"]["HappeningEngineStopped"] | components["schemas"]["HappeningTurned"] | components["schemas"]["HappeningLocated"] | components["schemas"]["HappeningDoubted"] | components["schemas"]["HappeningPicked"] | components["schemas"]["HappeningReading"] | components["schemas"]["HappeningDial"] | components["schemas"]["HappeningWithdrawn"] | components["schemas"]["HappeningSized"] | components["schemas"]["HappeningKept"] | components["schemas"]["HappeningFreed"] | components["schemas"]["HappeningAdjusted"] | components["schemas"]["HappeningNipped"] | components["schemas"]["HappeningLocked"] | components["schemas"]["HappeningLeftAsIs"] | components["schemas"]["HappeningBarredOver"] | components["schemas"]["HappeningUndone"] | components["schemas"]["HappeningSigned"] | components["schemas"]["HappeningWentHot"] | components["schemas"]["HappeningTakenIn"] | components["schemas"]["HappeningTask"] | components["schemas"]["HappeningTool"] | components["schemas"]["HappeningFinding"] | components["schemas"]["HappeningAmended"] | components["schemas"]["HappeningCountersigned"];
         HappeningAdjusted: {
             /** @description which of the leaves is an angled one; absent: none */
             angled?: boolean[];
@@ -1433,6 +1453,25 @@ export interface components {
             stand_in?: boolean;
             valve: string;
         };
+        HappeningAmended: {
+            by: string;
+            /**
+             * Format: date-time
+             * @description when it was done, where it waited to be sent, by the program's clock
+             */
+            done_at?: string;
+            /** @description made by the client; sending it twice stores it once */
+            id: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "amended";
+            /** @description the id of the newest happening that its screen knew; absent: the newest there is */
+            seen?: string;
+            /** @description what is to be corrected */
+            text: string;
+        };
         HappeningBarredOver: {
             /**
              * Format: date-time
@@ -1453,6 +1492,24 @@ export interface components {
              * @description index of the stop at which the crank came to rest; left out: where it stood
              */
             stop?: number;
+        };
+        HappeningCountersigned: {
+            /** @description another person than the one who signed */
+            by: string;
+            /**
+             * Format: date-time
+             * @description when it was done, where it waited to be sent, by the program's clock
+             */
+            done_at?: string;
+            /** @description made by the client; sending it twice stores it once */
+            id: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "countersigned";
+            /** @description the id of the newest happening that its screen knew; absent: the newest there is */
+            seen?: string;
         };
         HappeningDial: {
             /**
@@ -1510,6 +1567,34 @@ export interface components {
             kind: "engine_stopped";
             /** @description the id of the newest happening that its screen knew; absent: the newest there is */
             seen?: string;
+        };
+        HappeningFinding: {
+            /**
+             * Format: date-time
+             * @description when it was done, where it waited to be sent, by the program's clock
+             */
+            done_at?: string;
+            /** @description its id; the same one again replaces it */
+            finding: string;
+            /** @description made by the client; sending it twice stores it once */
+            id: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "finding";
+            /** @description it is left for later, and comes back at the next job */
+            later?: boolean;
+            /** @description part number */
+            part?: string;
+            /** @description a valve, a cylinder, the cover, a hose, a plug */
+            place: string;
+            price?: string;
+            /** @description the id of the newest happening that its screen knew; absent: the newest there is */
+            seen?: string;
+            /** @description the test made */
+            test?: string;
+            what: string;
         };
         HappeningFreed: {
             /**
@@ -1772,6 +1857,8 @@ export interface components {
              * @description when it was done, where it waited to be sent, by the program's clock
              */
             done_at?: string;
+            /** @description why it is signed though steps around the bench were not done */
+            exceptions?: string;
             /** @description made by the client; sending it twice stores it once */
             id: string;
             /**
@@ -1803,6 +1890,50 @@ export interface components {
             shim_mm: number;
             valve: string;
         };
+        HappeningTakenIn: {
+            complaints?: ("ticks" | "rough_idle" | "back_fires" | "smokes" | "hard_start" | "low_compression" | "ticks_by_nature" | "none")[];
+            /**
+             * Format: date-time
+             * @description when it was done, where it waited to be sent, by the program's clock
+             */
+            done_at?: string;
+            /** @description made by the client; sending it twice stores it once */
+            id: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "taken_in";
+            note?: string;
+            /** @description the id of the newest happening that its screen knew; absent: the newest there is */
+            seen?: string;
+            /** @description how it sounded before the work */
+            sound?: string;
+        };
+        HappeningTask: {
+            /** @description it waits again */
+            back?: boolean;
+            /**
+             * Format: date-time
+             * @description when it was done, where it waited to be sent, by the program's clock
+             */
+            done_at?: string;
+            /** @description made by the client; sending it twice stores it once */
+            id: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "task";
+            /** @description why it is passed over, or done all the same */
+            reason?: string;
+            /** @description the id of the newest happening that its screen knew; absent: the newest there is */
+            seen?: string;
+            /** @description it is passed over, with its reason */
+            skip?: boolean;
+            /** @description its id */
+            task: string;
+        };
         HappeningTemperature: {
             /** @description a temperature in degrees Celsius */
             ambient_c: number;
@@ -1822,6 +1953,26 @@ export interface components {
             kind: "temperature";
             /** @description the id of the newest happening that its screen knew; absent: the newest there is */
             seen?: string;
+        };
+        HappeningTool: {
+            /** @description it is back; left out: it is taken out */
+            back?: boolean;
+            /**
+             * Format: date-time
+             * @description when it was done, where it waited to be sent, by the program's clock
+             */
+            done_at?: string;
+            /** @description made by the client; sending it twice stores it once */
+            id: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "tool";
+            /** @description the id of the newest happening that its screen knew; absent: the newest there is */
+            seen?: string;
+            /** @description its id */
+            tool: string;
         };
         HappeningTurned: {
             /**
@@ -2015,6 +2166,11 @@ export interface components {
         JobShort: {
             /** @description what is next, in a line */
             brief: string;
+            /**
+             * Format: date-time
+             * @description until when the cover has to be on over open sealant
+             */
+            cover_by?: string;
             crank_known: boolean;
             /** Format: date-time */
             created_at: string;
@@ -2044,6 +2200,11 @@ export interface components {
             reason: string;
             school: string;
             signed_by: string;
+            /**
+             * Format: date-time
+             * @description before when the engine must not run: sealant cures
+             */
+            start_from?: string;
             /** Format: int64 */
             stops: number;
             /** @description the name of the sequence on this engine; empty: not chosen yet */
@@ -2087,6 +2248,8 @@ export interface components {
             aiming: "leave_in" | "all_to_aim";
             /** @description a temperature in degrees Celsius */
             ambient_c: number | null;
+            /** @description corrections added after it was signed */
+            amendments: components["schemas"]["AmendmentView"][];
             /** @description why the crank is turned back though the sheet does not allow it; empty: it is not */
             back_reason: string;
             /** @description of the present pass */
@@ -2116,16 +2279,27 @@ export interface components {
             cold_pass_by: string;
             /** @description absent with fewer than two falling readings, and for a hot card */
             cooling?: components["schemas"]["Cooling"];
+            countersigned?: components["schemas"]["Signed"];
+            /**
+             * Format: date-time
+             * @description until when the cover has to be on over the sealant; absent: none stands open
+             */
+            cover_by?: string;
             /** @description an angle in degrees */
             crank_deg: number | null;
             /** Format: int64 */
             done: number;
             /** @description a temperature in degrees Celsius */
             engine_c: number | null;
+            /** @description why it was signed with steps that were not done; empty: none was left */
+            exceptions: string;
+            findings: components["schemas"]["Finding"][];
             /** @description the stops at which nothing waits any more */
             finished: number[];
             /** @description the temperature a cold card waits for; absent for a hot one */
             gate_c?: number;
+            /** @description some step was ticked: signing asks for the others */
+            guided: boolean;
             /** Format: int64 */
             happenings: number;
             /** @description the same, with the stops ahead */
@@ -2177,6 +2351,11 @@ export interface components {
             /** Format: date-time */
             signed_at: string | null;
             signed_by: string;
+            /**
+             * Format: date-time
+             * @description from when the engine may run: sealant cures until then; absent: nothing cures
+             */
+            start_from?: string;
             /** Format: int64 */
             stop: number;
             /**
@@ -2184,7 +2363,12 @@ export interface components {
              * @description when the engine was shut off, of a hot pass; absent: not said
              */
             stopped_at?: string;
+            taken_in?: components["schemas"]["TakenInView"];
+            /** @description the steps before and after the bench that apply here, in order */
+            tasks: components["schemas"]["TaskView"][];
             temperatures: components["schemas"]["HeatReading"][];
+            /** @description what this job needs */
+            tools: components["schemas"]["ToolView"][];
             /** Format: int64 */
             total: number;
             /** @description the happening that can be taken back; empty: none */
@@ -2742,6 +2926,31 @@ export interface components {
             socket_mm?: number;
             text: string;
         };
+        TakenInView: {
+            complaints: string[];
+            note: string;
+            /** @description the sides of the limits that they point to: loose, tight */
+            sides: string[];
+            sound: string;
+        };
+        TaskView: {
+            /**
+             * Format: date-time
+             * @description when it was marked
+             */
+            at?: string;
+            /** @description what to mind; empty: nothing */
+            caution: string;
+            id: string;
+            /** @description done, or passed over */
+            marked: boolean;
+            /** @enum {string} */
+            part: "take_in" | "open_up" | "close_up" | "start_up";
+            /** @description why it was passed over, or done all the same */
+            reason: string;
+            skipped: boolean;
+            text: string;
+        };
         Timing: {
             /** Format: double */
             at_lift_mm?: number;
@@ -2757,6 +2966,16 @@ export interface components {
             ivc_abdc_deg: number;
             /** @description an angle in degrees */
             ivo_btdc_deg: number;
+        };
+        ToolView: {
+            /** @description it was taken out at some time */
+            counted: boolean;
+            id: string;
+            /** @description it turns the engine */
+            on_crank: boolean;
+            /** @description it was taken out and is not back */
+            out: boolean;
+            text: string;
         };
         TurningPoint: {
             /** Format: double */

@@ -1,0 +1,87 @@
+package job
+
+import (
+	"fmt"
+	"slices"
+	"strings"
+)
+
+// Finding is something seen besides the clearances: a broken spring, sludge, a gasket gone hard.
+type Finding struct {
+	ID    string // made by the client; the same one again replaces it
+	Place string // a valve, a cylinder, the cover, a hose, a plug
+	What  string
+	Test  string // the test made: "finger in the breather: no draught"; empty: none
+	Part  string // part number; empty: none
+	Price string // as written down; empty: none
+	Later bool   // it is left for later, and comes back at the next job; false: done now
+}
+
+// String is a finding in a line: "cover: gasket hard (later)".
+func (f Finding) String() string {
+	text := f.Place + ": " + f.What
+	if f.Test != "" {
+		text += ", " + f.Test
+	}
+	for _, more := range []string{f.Part, f.Price} {
+		if more != "" {
+			text += ", " + more
+		}
+	}
+	if f.Later {
+		return text + " (later)"
+	}
+	return text + " (done)"
+}
+
+// mostFindings bounds what is noted in one job.
+const mostFindings = 60
+
+// FindingNoted writes a finding down, or changes it: one left for later is done after all.
+type FindingNoted struct {
+	plain
+	Finding
+}
+
+// Kind is "finding".
+func (FindingNoted) Kind() Kind { return "finding" }
+
+func (a FindingNoted) sound(*Job) error {
+	switch {
+	case strings.TrimSpace(a.ID) == "":
+		return refuse("finding", "It has no id.")
+	case strings.TrimSpace(a.Place) == "":
+		return refuse("place", "Say where it is: a valve, a cylinder, the cover, a hose, a plug.")
+	case strings.TrimSpace(a.What) == "":
+		return refuse("what", "Say what was found.")
+	}
+	for field, text := range map[string]string{"place": a.Place, "what": a.What, "test": a.Test, "part": a.Part,
+		"price": a.Price} {
+		if len([]rune(text)) > mostFindingWord {
+			return refuse(field, fmt.Sprintf("At most %d characters.", mostFindingWord))
+		}
+	}
+	return nil
+}
+
+func (a FindingNoted) may(j *Job, _ string) error {
+	if len(j.Findings) >= mostFindings && !slices.ContainsFunc(j.Findings, func(f Finding) bool { return f.ID == a.ID }) {
+		return refuse("finding", fmt.Sprintf("A job holds %d findings.", mostFindings))
+	}
+	return nil
+}
+
+func (a FindingNoted) do(j *Job) {
+	list := slices.Clone(j.Findings)
+	if i := slices.IndexFunc(list, func(f Finding) bool { return f.ID == a.ID }); i >= 0 {
+		list[i] = a.Finding
+	} else {
+		list = append(list, a.Finding)
+	}
+	j.Findings = list
+}
+
+// Later are the findings that come back at the next job.
+func (j *Job) Later() []Finding {
+	return slices.DeleteFunc(slices.Clone(j.Findings), func(f Finding) bool { return !f.Later })
+}

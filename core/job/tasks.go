@@ -1,0 +1,225 @@
+package job
+
+import (
+	"cmp"
+	"fmt"
+	"slices"
+	"strings"
+	"time"
+
+	"metronix/core/clearance"
+	"metronix/core/engine"
+)
+
+// Part is where in a job a step belongs.
+type Part string
+
+// The parts of a job around the bench, in order.
+const (
+	TakeIn  Part = "take_in"
+	OpenUp  Part = "open_up"
+	CloseUp Part = "close_up"
+	StartUp Part = "start_up" // start and listen, and what comes after the valves
+)
+
+// Task is one step before or after the work at the valves, as it applies to this engine.
+type Task struct {
+	ID      string
+	Part    Part
+	Text    string
+	Caution string // what to mind; empty: nothing
+	Mark    Mark   // what became of it; zero: it waits
+}
+
+// Mark is what became of a step: done or passed over, when, and why where it needs a reason. The zero mark is that
+// it waits.
+type Mark struct {
+	At      time.Time
+	Marked  bool
+	Skipped bool
+	Reason  string
+}
+
+// The steps that others refer to.
+const (
+	stepTakenIn  = "taken_in"
+	stepTools    = "tools_back"
+	stepCrank    = "crank_free"
+	stepSealant  = "sealant"
+	stepCoverOn  = "cover_on"
+	stepStart    = "start"
+	stepHotRun   = "hot_run"
+	stripPrefix  = "strip_"
+	refitPrefix  = "refit_"
+	boltsPrefix  = "bolts_"
+	usualRounds  = 2 // of tightening a cover's bolts (common practice: two or three)
+	usualMinutes = 5 // that sealant may stand open (common practice)
+	usualCure    = 180
+)
+
+// Tasks are all steps around the bench that apply to this engine, its adjuster and the thermal state of its card, in
+// the order in which practitioners work (common practice). What the sheet lists is taken off in its order and put
+// back in the reverse.
+func (j *Job) Tasks() []Task {
+	list := slices.Concat(j.openingSteps(), j.closingSteps(), j.startingSteps())
+	for i := range list {
+		list[i].Mark = j.marks[list[i].ID]
+	}
+	return list
+}
+
+func (j *Job) openingSteps() []Task {
+	list := []Task{
+		{ID: stepTakenIn, Part: TakeIn, Text: "Take it in: complaint, sound, odometer"},
+		{ID: "safe", Part: OpenUp, Text: "Neutral or park, wheels chocked, key well away; battery off where the work " +
+			"passes live connectors", Caution: "Keyless, stop-start, remote-start and hybrid cars can crank or run by " +
+			"themselves. Car raised: stands, not the jack."},
+	}
+	if j.Card.State == clearance.Hot {
+		list = append(list, Task{ID: stepHotRun, Part: OpenUp, Text: "Cover on, run it to operating temperature, cover off",
+			Caution: "Hot parts and oil burn. Nothing on the crank while it runs."})
+	}
+	list = append(list, Task{ID: "clean", Part: OpenUp, Text: "Blow or rinse the dirt off before the cover is lifted",
+		Caution: "Eye protection with compressed air and solvents."})
+	for i, s := range j.Sheet.StripList {
+		list = append(list, Task{ID: fmt.Sprintf("%s%d", stripPrefix, i+1), Part: OpenUp, Text: stripped(s), Caution: s.Note})
+	}
+	return append(list,
+		Task{ID: "plugs", Part: OpenUp, Text: "Plugs out, leads marked, holes covered",
+			Caution: "Ignition and fuel disabled before any cranking. Nothing may fall into a plug hole."},
+		Task{ID: "cover_off", Part: OpenUp, Text: "Cover off"},
+		Task{ID: "look", Part: OpenUp, Text: "Look round: springs, loose parts, sludge, breather, gasket, oil on plugs or " +
+			"leads; with variable lift, its gear first"},
+		Task{ID: "tools_out", Part: OpenUp, Text: "Lay out and count the tools and leaves"})
+}
+
+func stripped(s engine.StripStep) string {
+	words := []string{s.Text}
+	if s.Fastener != "" {
+		words = append(words, s.Fastener)
+	}
+	if s.SocketMM > 0 {
+		words = append(words, fmt.Sprintf("%v mm", s.SocketMM))
+	}
+	return strings.Join(words, ", ")
+}
+
+func (j *Job) closing() engine.Closing {
+	if j.Sheet.Closing == nil {
+		return engine.Closing{}
+	}
+	return *j.Sheet.Closing
+}
+
+func (j *Job) closingSteps() []Task {
+	c := j.closing()
+	var list []Task
+	add := func(id, text, caution string) {
+		list = append(list, Task{ID: id, Part: CloseUp, Text: text, Caution: caution})
+	}
+	if j.Sheet.HasLockNut() {
+		add("nuts", fmt.Sprintf("Feel all %d lock nuts once more, untouched ones too", len(j.Valves)), "")
+	}
+	add(stepTools, "Count the tools and leaves back", "")
+	add(stepCrank, "Take "+j.turningTool()+" off", "Before the starter is touched.")
+	add("faces", "Rails wiped dry, old sealant scraped off", "Nothing may fall into plug holes or the timing case.")
+	add("seals", "Tube seals new and oiled", "")
+	if c.Gasket == engine.StuckFirst {
+		add("gasket", "Gasket stuck to the cover on a flat surface first", "")
+	} else {
+		add("gasket", "Gasket set dry", "")
+	}
+	if len(c.SealantPoints) > 0 {
+		add(stepSealant, "Sealant only at: "+strings.Join(c.SealantPoints, "; "), fmt.Sprintf(
+			"A stray bead ends in the oil strainer. The cover goes on within %s.", minutes(j.openTime())))
+	}
+	add(stepCoverOn, "Cover on, bolts in by hand first, look round the seal", "")
+	for round := 1; round <= cmp.Or(c.Rounds, usualRounds); round++ {
+		add(fmt.Sprintf("%s%d", boltsPrefix, round), j.boltsText(c, round), "")
+	}
+	for i, s := range slices.Backward(j.Sheet.StripList) {
+		add(fmt.Sprintf("%s%d", refitPrefix, i+1), "Back on: "+stripped(s), s.Note)
+	}
+	add("caps", "Clips over their studs, hoses, oil cap, dipstick", "")
+	return list
+}
+
+var patternWords = map[engine.Pattern]string{engine.MiddleOut: "from the middle outwards", engine.Crosswise: "crosswise",
+	engine.Numbered: "by the maker's numbers"}
+
+func (j *Job) boltsText(c engine.Closing, round int) string {
+	rounds := cmp.Or(c.Rounds, usualRounds)
+	text := fmt.Sprintf("Cover bolts, round %d of %d, %s", round, rounds,
+		cmp.Or(patternWords[c.Pattern], patternWords[engine.MiddleOut]))
+	if nm := c.Torque.Value(); nm > 0 && round == rounds {
+		text += fmt.Sprintf(", to %s", torqueWords(nm))
+	}
+	return text
+}
+
+func (j *Job) startingSteps() []Task {
+	return []Task{
+		{ID: stepStart, Part: StartUp, Text: "Start it and listen: the tick, the idle, leaks",
+			Caution: "Tool, handle and socket off the crank. Fan and belts start without warning."},
+		{ID: "road", Part: StartUp, Text: "Road test"},
+		{ID: "timing", Part: StartUp, Text: "Then ignition timing and carburettor, where they are done too"},
+	}
+}
+
+// Guided says that the steps around the bench are ticked off in this job; where none was, nobody is asked for them.
+func (j *Job) Guided() bool { return len(j.marks) > 0 }
+
+// Missing are the steps that wait, in words, where the job is guided: what signing is refused for.
+func (j *Job) Missing() (list []Task) {
+	if !j.Guided() {
+		return nil
+	}
+	for _, s := range j.Tasks() {
+		if !s.Mark.Marked {
+			list = append(list, s)
+		}
+	}
+	return list
+}
+
+// openTime and cureTime are how long sealant may stand open before the cover goes on, and how long it cures before the
+// engine may run: the sheet's figures, else the usual ones; the sealant's own sheet wins.
+func (j *Job) openTime() time.Duration {
+	return time.Duration(cmp.Or(j.closing().OpenMinutes, usualMinutes) * float64(time.Minute))
+}
+
+func (j *Job) cureTime() time.Duration {
+	return time.Duration(cmp.Or(j.closing().CureMinutes, usualCure) * float64(time.Minute))
+}
+
+func minutes(d time.Duration) string {
+	if d >= 2*time.Hour {
+		return fmt.Sprintf("%g h", d.Hours())
+	}
+	return fmt.Sprintf("%g min", d.Minutes())
+}
+
+// done says that a step was done, not passed over.
+func (j *Job) done(id string) (Mark, bool) {
+	m := j.marks[id]
+	return m, m.Marked && !m.Skipped
+}
+
+// CoverBy is until when the cover has to be on, once sealant is laid; ok is false where no sealant stands open.
+func (j *Job) CoverBy() (by time.Time, ok bool) {
+	sealant, laid := j.done(stepSealant)
+	if _, on := j.done(stepCoverOn); !laid || on {
+		return time.Time{}, false
+	}
+	return sealant.At.Add(j.openTime()), true
+}
+
+// StartFrom is from when the engine may run, once the cover is on over sealant; ok is false where nothing cures.
+func (j *Job) StartFrom() (from time.Time, ok bool) {
+	on, is := j.done(stepCoverOn)
+	_, laid := j.done(stepSealant)
+	if _, started := j.done(stepStart); !is || !laid || started {
+		return time.Time{}, false
+	}
+	return on.At.Add(j.cureTime()), true
+}

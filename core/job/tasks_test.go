@@ -1,0 +1,238 @@
+package job_test
+
+import (
+	"slices"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"metronix/core/clearance"
+	"metronix/core/engine"
+	"metronix/core/job"
+	"metronix/core/sequence"
+)
+
+// guided is a job on an engine whose sheet says how it is opened and closed, read and done but for signing.
+func guided(t *testing.T, closing engine.Closing) *driver {
+	s := setup()
+	sheet := *s.Sheet
+	sheet.TurningPoint = &engine.TurningPoint{Where: "crank pulley bolt", SocketMM: 22}
+	sheet.StripList = []engine.StripStep{{Text: "coil connectors", Note: "the clips break"},
+		{Text: "breather hose", Fastener: "spring clip"}, {Text: "stay", SocketMM: 12}}
+	sheet.Closing = &closing
+	s.Sheet = &sheet
+	d := start(t, s)
+	d.do(job.Happening{At: at(0), Act: job.WayChosen{Way: sequence.Way{School: sequence.RockingPairs},
+		Round: job.Round{Going: job.SetAsYouGo}}})
+	d.do(job.Happening{At: at(0), Act: job.Prepared{EngineC: 19, AmbientC: 18}})
+	d.work(nominal)
+	require.Equal(t, job.Sign, d.job.Phase())
+	return d
+}
+
+func texts(j *job.Job, part job.Part) (list []string) {
+	for _, s := range j.Tasks() {
+		if s.Part == part {
+			list = append(list, s.Text)
+		}
+	}
+	return list
+}
+
+func (d *driver) tick(minute float64, tasks ...string) {
+	for _, id := range tasks {
+		d.do(job.Happening{At: at(minute), Act: job.TaskMarked{Task: id}})
+	}
+}
+
+// What is taken off in order is put back in the reverse (common practice), and only what applies is asked.
+func TestTasksFitTheEngine(t *testing.T) {
+	d := guided(t, engine.Closing{Pattern: engine.Crosswise, Rounds: 3, Torque: engine.Torque{Nm: 9.8},
+		SealantPoints: []string{"front cap joints"}, Gasket: engine.StuckFirst})
+	closing := texts(d.job, job.CloseUp)
+	back := slices.IndexFunc(closing, func(s string) bool { return s == "Back on: stay, 12 mm" })
+	require.Positive(t, back)
+	assert.Equal(t, []string{"Back on: stay, 12 mm", "Back on: breather hose, spring clip", "Back on: coil connectors"},
+		closing[back:back+3])
+	assert.Contains(t, closing, "Feel all 8 lock nuts once more, untouched ones too")
+	assert.Contains(t, closing, "Take the 22 mm socket (7/8 in) from the crank pulley bolt off")
+	assert.Contains(t, closing, "Sealant only at: front cap joints")
+	assert.Contains(t, closing, "Gasket stuck to the cover on a flat surface first")
+	assert.Contains(t, closing, "Cover bolts, round 3 of 3, crosswise, to 9.8 N·m (7.23 lbf·ft)",
+		"9.8 / 1.3558179 = 7.228 (exact foot and pound of 1959)")
+	assert.NotContains(t, texts(d.job, job.OpenUp), "Cover on, run it to operating temperature, cover off")
+	assert.Contains(t, texts(hotJob(t).job, job.OpenUp), "Cover on, run it to operating temperature, cover off")
+
+	plain := guided(t, engine.Closing{})
+	assert.NotContains(t, texts(plain.job, job.CloseUp), "Sealant only at: ")
+	assert.Contains(t, texts(plain.job, job.CloseUp), "Gasket set dry")
+	assert.Contains(t, texts(plain.job, job.CloseUp), "Cover bolts, round 2 of 2, from the middle outwards")
+}
+
+// A job in which nothing around the bench is ticked is signed as ever; once something is, the rest is asked for by name,
+// or left with a reason.
+func TestSigningNamesWhatIsMissing(t *testing.T) {
+	sign := job.Signed{By: "Tess", ToolsOut: true}
+	d := guided(t, engine.Closing{})
+	d.do(job.Happening{Act: sign})
+
+	d = guided(t, engine.Closing{})
+	d.refused(job.Happening{Act: job.TaskMarked{Task: "polish"}}, "is no step")
+	d.refused(job.Happening{Act: job.TaskMarked{Task: "faces", Skip: true}}, "Say why it is passed over")
+	d.refused(job.Happening{Act: job.TaskMarked{Task: "faces", Back: true}}, "waits already")
+	d.do(job.Happening{Act: job.TakenIn{Complaints: []job.Complaint{job.Ticks}, Note: " when warm "}})
+	assert.Equal(t, "when warm", d.job.TakenIn.Note)
+	d.refused(job.Happening{Act: sign}, "Not done yet: Neutral or park")
+	for _, s := range d.job.Missing() {
+		d.do(job.Happening{Act: job.TaskMarked{Task: s.ID, Skip: s.ID == "road", Reason: map[bool]string{true: "no plates"}[s.ID == "road"]}})
+	}
+	assert.Empty(t, d.job.Missing())
+	d.do(job.Happening{Act: sign})
+	assert.Empty(t, d.job.Exceptions)
+
+	d = guided(t, engine.Closing{})
+	d.do(job.Happening{Act: job.TaskMarked{Task: "safe"}})
+	sign.Exceptions = "car goes on to the body shop"
+	d.do(job.Happening{Act: sign})
+	assert.Equal(t, sign.Exceptions, d.job.Exceptions)
+	assert.NotEmpty(t, d.job.Missing(), "what was left stays known")
+}
+
+// Sealant stands open five minutes and cures three hours where nothing is said (common practice); by the sheet's
+// figures where it does.
+func TestSealantHasItsTimes(t *testing.T) {
+	d := guided(t, engine.Closing{SealantPoints: []string{"cap joints"}, OpenMinutes: 10, CureMinutes: 60})
+	d.tick(0, "tools_back", "crank_free", "sealant")
+	by, ok := d.job.CoverBy()
+	require.True(t, ok)
+	assert.Equal(t, at(10), by)
+	d.refused(job.Happening{At: at(10.5), Act: job.TaskMarked{Task: "cover_on"}},
+		"stood open for 10 min, and 10 min is the most: take it off and put it on afresh")
+	d.do(job.Happening{At: at(12), Act: job.TaskMarked{Task: "sealant", Back: true}})
+	d.tick(13, "sealant")
+	d.tick(22, "cover_on")
+	_, open := d.job.CoverBy()
+	assert.False(t, open)
+	from, ok := d.job.StartFrom()
+	require.True(t, ok)
+	assert.Equal(t, at(82), from)
+	d.refused(job.Happening{At: at(40), Act: job.TaskMarked{Task: "start"}}, "42 min are left")
+	assert.True(t, d.job.Known())
+	d.do(job.Happening{At: at(83), Act: job.TaskMarked{Task: "start"}})
+	assert.False(t, d.job.Known(), "where it stopped nobody knows")
+	assert.Equal(t, job.Sign, d.job.Phase())
+	_, cures := d.job.StartFrom()
+	assert.False(t, cures)
+
+	d = guided(t, engine.Closing{SealantPoints: []string{"cap joints"}})
+	d.tick(0, "crank_free", "sealant", "cover_on")
+	from, _ = d.job.StartFrom()
+	assert.Equal(t, at(180), from)
+	d.do(job.Happening{At: at(100), Act: job.TaskMarked{Task: "start", Reason: "its tin says 90 min"}})
+}
+
+// What turns the engine is asked back by its name before the starter is touched.
+func TestNoToolIsLeftOnTheCrank(t *testing.T) {
+	d := guided(t, engine.Closing{})
+	d.refused(job.Happening{Act: job.ToolMoved{Tool: "hammer"}}, "is no tool of this job")
+	d.do(job.Happening{Act: job.ToolMoved{Tool: "turning"}})
+	d.do(job.Happening{Act: job.ToolMoved{Tool: "leaves"}})
+	d.refused(job.Happening{Act: job.TaskMarked{Task: "crank_free"}},
+		"Still out: 22 mm socket (7/8 in) and bar for the crank pulley bolt.")
+	d.refused(job.Happening{Act: job.TaskMarked{Task: "start", Reason: "in a hurry"}}, "22 mm socket")
+	d.refused(job.Happening{Act: job.TaskMarked{Task: "tools_back"}}, "Feeler leaves")
+	d.refused(job.Happening{Act: job.Signed{By: "Tess", ToolsOut: true}}, "Still out: 22 mm socket")
+	d.do(job.Happening{Act: job.ToolMoved{Tool: "turning", Back: true}})
+	d.tick(0, "crank_free")
+	d.refused(job.Happening{Act: job.TaskMarked{Task: "start"}}, "Not yet: cover on")
+}
+
+// 22 mm and 7/8 in, 19 mm and 3/4 in take the same bolt (common practice); half an inch, 12.7 mm, does not go over a
+// 13 mm head, and 3/8 is no 10.
+func TestSocketsThatFit(t *testing.T) {
+	for mm, says := range map[float64]string{22: "22 mm socket (7/8 in)", 19: "19 mm socket (3/4 in)",
+		27: "27 mm socket (1-1/16 in)", 13: "13 mm socket", 10: "10 mm socket", 25.4: "25.4 mm socket (1 in)"} {
+		assert.Equal(t, says, job.Socket(mm))
+	}
+}
+
+func TestToolsByTheKindOfGear(t *testing.T) {
+	for kind, tool := range map[engine.AdjusterKind]string{engine.Eccentric: "Thin key or hooked rod for the eccentric",
+		engine.ThreadedTappet:   "Two thin spanners, cranked where it is tight",
+		engine.FingerPivotAtCam: "Open spanner for the pivot", engine.CentreNut: "Deep socket or ring spanner for the stud nut",
+		engine.Shim: "Micrometer", engine.ScrewValveEnd: "Ring spanner for the lock nut"} {
+		s := setup()
+		sheet := *s.Sheet
+		sheet.Adjuster = &engine.Adjuster{Kind: kind, Locknut: engine.Torque{Nm: 14}}
+		s.Sheet = &sheet
+		var names []string
+		for _, tool := range start(t, s).job.Tools() {
+			names = append(names, tool.Text)
+		}
+		assert.Contains(t, names, tool)
+		assert.Contains(t, names, "Torque wrench, 14 N·m (10.3 lbf·ft)", "14 / 1.3558179 = 10.33")
+	}
+}
+
+// The hot pass opens the engine again: what was closed cold is to be closed again.
+func TestTheHotPassIsClosedAgain(t *testing.T) {
+	s := setup()
+	hot := card(clearance.Hot, 240, 320)
+	s.Hot = &hot
+	d := start(t, s)
+	d.begin(sequence.RockingPairs)
+	d.work(nominal)
+	d.tick(0, "safe", "faces", "cover_on")
+	d.do(job.Happening{Act: job.Signed{By: "Tess", ToolsOut: true, Exceptions: "hot pass follows"}})
+	d.do(job.Happening{Act: job.WentHot{}})
+	marked := map[string]bool{}
+	for _, s := range d.job.Tasks() {
+		marked[s.ID] = s.Mark.Marked
+	}
+	assert.True(t, marked["safe"])
+	assert.False(t, marked["faces"] || marked["cover_on"])
+	assert.Contains(t, marked, "hot_run")
+}
+
+func TestFindingsComeBack(t *testing.T) {
+	d := guided(t, engine.Closing{})
+	gasket := job.Finding{ID: "f1", Place: "cover", What: "gasket hard", Test: "bent, it cracks", Part: "12-3", Later: true}
+	d.refused(job.Happening{Act: job.FindingNoted{Finding: job.Finding{ID: "f1", Place: "cover"}}}, "Say what was found")
+	d.refused(job.Happening{Act: job.FindingNoted{Finding: job.Finding{ID: "f1", What: "oil"}}}, "Say where it is")
+	d.do(job.Happening{Act: job.FindingNoted{Finding: gasket}})
+	d.do(job.Happening{Act: job.FindingNoted{Finding: job.Finding{ID: "f2", Place: "E2", What: "spring broken"}}})
+	assert.Equal(t, []job.Finding{gasket}, d.job.Later())
+	assert.Equal(t, "cover: gasket hard, bent, it cracks, 12-3 (later)", gasket.String())
+	gasket.Later = false
+	d.do(job.Happening{Act: job.FindingNoted{Finding: gasket}})
+	assert.Empty(t, d.job.Later())
+	assert.Len(t, d.job.Findings, 2, "the same one again replaces it")
+}
+
+// A signed job is sealed: corrections are added and shown, never overwritten; somebody else countersigns.
+func TestASignedJobIsSealed(t *testing.T) {
+	d := guided(t, engine.Closing{})
+	d.refused(job.Happening{Act: job.Amended{Text: "E2 was 0.31", By: "Tess"}}, "can still be changed")
+	d.refused(job.Happening{Act: job.Countersigned{By: "June"}}, "after it is signed")
+	d.do(job.Happening{At: at(60), Act: job.Signed{By: "Tess", ToolsOut: true}})
+	d.refused(job.Happening{Act: job.FindingNoted{Finding: job.Finding{ID: "f", Place: "cover", What: "oil"}}},
+		"What is signed stays as it is")
+	d.refused(job.Happening{Act: job.Amended{By: "Tess"}}, "Say what is to be corrected")
+	d.do(job.Happening{At: at(61), Act: job.Amended{Text: "E2 was 0.31", By: "Tess"}})
+	assert.Equal(t, []job.Amendment{{Text: "E2 was 0.31", By: "Tess", At: at(61)}}, d.job.Amendments)
+	d.refused(job.Happening{Act: job.Countersigned{By: "tess"}}, "Another person")
+	d.do(job.Happening{At: at(62), Act: job.Countersigned{By: "June"}})
+	d.refused(job.Happening{Act: job.Countersigned{By: "Oskar"}}, "countersigned by June already")
+	assert.Equal(t, job.Done, d.job.Phase())
+}
+
+func TestComplaintsPointToASide(t *testing.T) {
+	assert.Equal(t, "loose", job.Ticks.Side(), "noise goes with loose (common practice)")
+	for _, c := range []job.Complaint{job.RoughIdle, job.BackFires, job.Smokes, job.HardStart, job.LowCompression} {
+		assert.Equal(t, "tight", c.Side(), c)
+	}
+	assert.Empty(t, job.TicksByNature.Side())
+	d := guided(t, engine.Closing{})
+	d.refused(job.Happening{Act: job.TakenIn{Complaints: []job.Complaint{"sings"}}}, "is no complaint that is known")
+}

@@ -1,0 +1,124 @@
+package job
+
+import (
+	"fmt"
+	"math"
+	"slices"
+
+	"metronix/core/engine"
+	"metronix/core/measure"
+)
+
+// Tool is one thing laid out for a job.
+type Tool struct {
+	ID, Text string
+	OnCrank  bool // it turns the engine: it is off before the starter is touched
+	Out      bool // it was taken out and is not back
+	Counted  bool // it was taken out at some time
+}
+
+// Tools are the tools and leaves that this job needs, from its sheet, its adjuster and its gauge set; equivalents are
+// named where another size fits.
+func (j *Job) Tools() []Tool {
+	list := []Tool{{ID: "turning", Text: "What turns the engine", OnCrank: true}}
+	if p := j.Sheet.TurningPoint; p != nil && p.Where != "" {
+		list[0].Text = "Bar for the " + p.Where
+		if p.SocketMM > 0 {
+			list[0].Text = fmt.Sprintf("%s and bar for the %s", Socket(p.SocketMM), p.Where)
+		}
+	}
+	list = append(list, Tool{ID: "leaves", Text: "Feeler leaves, " + fmt.Sprint(len(j.Owned))})
+	for i, text := range j.setters() {
+		list = append(list, Tool{ID: fmt.Sprintf("setter_%d", i+1), Text: text})
+	}
+	if a := j.Sheet.Adjuster; a != nil && a.Locknut.Value() > 0 {
+		list = append(list, Tool{ID: "torque_wrench", Text: "Torque wrench, " + torqueWords(a.Locknut.Value())})
+	}
+	list = append(list, Tool{ID: "lamp_mirror", Text: "Lamp and mirror"})
+	for i := range list {
+		state, ok := j.tools[list[i].ID]
+		list[i].Out, list[i].Counted = state, ok
+	}
+	return list
+}
+
+// setters are what a kind of adjuster is set with (common practice).
+func (j *Job) setters() []string {
+	if j.Sheet.Adjuster == nil {
+		return []string{"Ring spanner for the lock nut", "Driver or key for the screw"}
+	}
+	switch j.Sheet.Adjuster.Kind {
+	case engine.Eccentric:
+		return []string{"Ring spanner for the clamp nut", "Thin key or hooked rod for the eccentric"}
+	case engine.ThreadedTappet, engine.ThreadedTappetAtValve:
+		return []string{"Two thin spanners, cranked where it is tight"}
+	case engine.FingerPivotAtCam, engine.FingerPivotAtValve:
+		return []string{"Open spanner for the pivot", "Spanner for its lock nut"}
+	case engine.CentreNut:
+		return []string{"Deep socket or ring spanner for the stud nut"}
+	case engine.Shim:
+		return []string{"Tool that holds the bucket down, or what takes the cams out", "Magnet or tweezers", "Micrometer"}
+	}
+	return []string{"Ring spanner for the lock nut", "Driver or key for the screw"}
+}
+
+// fits is how much larger a socket in inches may be than one in millimetres and still take its bolt, and how much
+// smaller a marked size may be (from memory).
+const (
+	loosestFit  = 0.3
+	tightestFit = 0.02
+)
+
+// Socket names a socket, mm, with the size in sixteenths of an inch that takes the same bolt: "22 mm socket (7/8 in)".
+// 1 in is 25.4 mm (international yard and pound agreement, 1959).
+func Socket(mm float64) string {
+	const sixteenth = 25.4 / 16
+	text := fmt.Sprintf("%v mm socket", mm)
+	n := int(math.Round(mm / sixteenth))
+	if over := float64(n)*sixteenth - mm; n == 0 || over > loosestFit || over < -tightestFit {
+		return text
+	}
+	whole, num, den := n/16, n%16, 16
+	for num > 0 && num%2 == 0 {
+		num, den = num/2, den/2
+	}
+	switch {
+	case num == 0:
+		return fmt.Sprintf("%s (%d in)", text, whole)
+	case whole > 0:
+		return fmt.Sprintf("%s (%d-%d/%d in)", text, whole, num, den)
+	}
+	return fmt.Sprintf("%s (%d/%d in)", text, num, den)
+}
+
+// ToolMoved counts a tool out, or back.
+//
+// A spanner left on the crank breaks a wrist, and a leaf left in the head ruins an engine: what was counted out is
+// asked back by its name before the engine is started and before the job is signed.
+type ToolMoved struct {
+	plain
+	Tool string
+	Back bool // it is back; false: it is taken out
+}
+
+// Kind is "tool".
+func (ToolMoved) Kind() Kind { return "tool" }
+
+func (a ToolMoved) sound(j *Job) error {
+	if !slices.ContainsFunc(j.Tools(), func(t Tool) bool { return t.ID == a.Tool }) {
+		return refuse("tool", fmt.Sprintf("%q is no tool of this job.", a.Tool))
+	}
+	return nil
+}
+
+func (a ToolMoved) do(j *Job) {
+	if j.tools == nil {
+		j.tools = map[string]bool{}
+	}
+	j.tools[a.Tool] = !a.Back
+}
+
+// torqueWords is a torque in both units: "14 N·m (10 lbf·ft)".
+func torqueWords(nm float64) string {
+	return fmt.Sprintf("%.4g N·m (%.3g lbf·ft)", nm, nm/measure.PoundFoot)
+}

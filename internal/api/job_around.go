@@ -1,0 +1,111 @@
+package api
+
+import (
+	"time"
+
+	"metronix/core/job"
+	"metronix/internal/wire"
+)
+
+// Around is what stands around the bench: the steps before and after it, tools, findings, clocks, and what was added
+// to a signed job.
+type Around struct {
+	Tasks      []TaskView      `json:"tasks" doc:"the steps before and after the bench that apply here, in order"`
+	Guided     bool            `json:"guided" doc:"some step was ticked: signing asks for the others"`
+	Tools      []ToolView      `json:"tools" doc:"what this job needs"`
+	Findings   []wire.Finding  `json:"findings"`
+	TakenIn    *TakenInView    `json:"taken_in,omitempty"`
+	CoverBy    *time.Time      `json:"cover_by,omitempty" doc:"until when the cover has to be on over the sealant; absent: none stands open"`
+	StartFrom  *time.Time      `json:"start_from,omitempty" doc:"from when the engine may run: sealant cures until then; absent: nothing cures"`
+	Exceptions string          `json:"exceptions" doc:"why it was signed with steps that were not done; empty: none was left"`
+	Amendments []AmendmentView `json:"amendments" doc:"corrections added after it was signed"`
+	Counter    *Signed         `json:"countersigned,omitempty"`
+}
+
+// TaskView is one step around the bench.
+type TaskView struct {
+	ID      string     `json:"id"`
+	Part    string     `json:"part" enum:"take_in,open_up,close_up,start_up"`
+	Text    string     `json:"text"`
+	Caution string     `json:"caution" doc:"what to mind; empty: nothing"`
+	Marked  bool       `json:"marked" doc:"done, or passed over"`
+	Skipped bool       `json:"skipped"`
+	Reason  string     `json:"reason" doc:"why it was passed over, or done all the same"`
+	At      *time.Time `json:"at,omitempty" doc:"when it was marked"`
+}
+
+// ToolView is one thing laid out for a job.
+type ToolView struct {
+	ID      string `json:"id"`
+	Text    string `json:"text"`
+	OnCrank bool   `json:"on_crank" doc:"it turns the engine"`
+	Out     bool   `json:"out" doc:"it was taken out and is not back"`
+	Counted bool   `json:"counted" doc:"it was taken out at some time"`
+}
+
+// TakenInView is what the vehicle came in for.
+type TakenInView struct {
+	Complaints []string `json:"complaints"`
+	Sides      []string `json:"sides" doc:"the sides of the limits that they point to: loose, tight"`
+	Note       string   `json:"note"`
+	Sound      string   `json:"sound"`
+}
+
+// AmendmentView is a correction added to a signed job.
+type AmendmentView struct {
+	Text string    `json:"text"`
+	By   string    `json:"by"`
+	At   time.Time `json:"at"`
+}
+
+func around(j *job.Job) Around {
+	a := Around{Tasks: []TaskView{}, Guided: j.Guided(), Tools: []ToolView{}, Findings: []wire.Finding{},
+		Exceptions: j.Exceptions, Amendments: []AmendmentView{}}
+	for _, t := range j.Tasks() {
+		view := TaskView{ID: t.ID, Part: string(t.Part), Text: t.Text, Caution: t.Caution, Marked: t.Mark.Marked,
+			Skipped: t.Mark.Skipped, Reason: t.Mark.Reason}
+		if t.Mark.Marked && !t.Mark.At.IsZero() {
+			view.At = &t.Mark.At
+		}
+		a.Tasks = append(a.Tasks, view)
+	}
+	for _, t := range j.Tools() {
+		a.Tools = append(a.Tools, ToolView(t))
+	}
+	for _, f := range j.Findings {
+		a.Findings = append(a.Findings, wire.FindingOf(f))
+	}
+	for _, m := range j.Amendments {
+		a.Amendments = append(a.Amendments, AmendmentView{m.Text, m.By, m.At})
+	}
+	if j.TakenIn != nil {
+		a.TakenIn = &TakenInView{wire.Names(j.TakenIn.Complaints), sides(j.TakenIn.Complaints), j.TakenIn.Note,
+			j.TakenIn.Sound}
+	}
+	if j.Countersigned != nil {
+		a.Counter = &Signed{j.Countersigned.By, j.Countersigned.At}
+	}
+	a.CoverBy, a.StartFrom = clocks(j)
+	return a
+}
+
+// clocks are those that run on the work around the bench, where they do.
+func clocks(j *job.Job) (coverBy, startFrom *time.Time) {
+	if by, ok := j.CoverBy(); ok {
+		coverBy = &by
+	}
+	if from, ok := j.StartFrom(); ok {
+		startFrom = &from
+	}
+	return coverBy, startFrom
+}
+
+func sides(list []job.Complaint) []string {
+	out := []string{}
+	for _, c := range list {
+		if side := c.Side(); side != "" {
+			out = append(out, side)
+		}
+	}
+	return out
+}

@@ -1,0 +1,70 @@
+package wire
+
+import "metronix/core/job"
+
+// This file is the acts around the bench: taking a vehicle in, what is ticked off, tools, findings, and what is added
+// to a signed job.
+
+type takenIn struct {
+	Complaints []string `json:"complaints,omitempty" maxItems:"10" nullable:"false" enum:"ticks,rough_idle,back_fires,smokes,hard_start,low_compression,ticks_by_nature,none"`
+	Note       string   `json:"note,omitempty" maxLength:"400"`
+	Sound      string   `json:"sound,omitempty" maxLength:"400" doc:"how it sounded before the work"`
+}
+
+func (w takenIn) act(*Faults) job.Act {
+	return job.TakenIn{Complaints: Words[job.Complaint](w.Complaints), Note: w.Note, Sound: w.Sound}
+}
+
+type task struct {
+	Task   string `json:"task" maxLength:"40" doc:"its id"`
+	Skip   bool   `json:"skip,omitempty" doc:"it is passed over, with its reason"`
+	Back   bool   `json:"back,omitempty" doc:"it waits again"`
+	Reason string `json:"reason,omitempty" maxLength:"200" doc:"why it is passed over, or done all the same"`
+}
+
+func (w task) act(*Faults) job.Act {
+	return job.TaskMarked{Task: w.Task, Skip: w.Skip, Back: w.Back, Reason: w.Reason}
+}
+
+type tool struct {
+	Tool string `json:"tool" maxLength:"40" doc:"its id"`
+	Back bool   `json:"back,omitempty" doc:"it is back; left out: it is taken out"`
+}
+
+func (w tool) act(*Faults) job.Act { return job.ToolMoved{Tool: w.Tool, Back: w.Back} }
+
+// Finding is something seen besides the clearances.
+type Finding struct {
+	ID    string `json:"finding" maxLength:"64" doc:"its id; the same one again replaces it"`
+	Place string `json:"place" maxLength:"120" doc:"a valve, a cylinder, the cover, a hose, a plug"`
+	What  string `json:"what" maxLength:"120"`
+	Test  string `json:"test,omitempty" maxLength:"120" doc:"the test made"`
+	Part  string `json:"part,omitempty" maxLength:"120" doc:"part number"`
+	Price string `json:"price,omitempty" maxLength:"120"`
+	Later bool   `json:"later,omitempty" doc:"it is left for later, and comes back at the next job"`
+}
+
+// FindingOf writes a finding.
+func FindingOf(f job.Finding) Finding {
+	return Finding{f.ID, f.Place, f.What, f.Test, f.Part, f.Price, f.Later}
+}
+
+type finding struct{ Finding }
+
+func (w finding) act(*Faults) job.Act {
+	return job.FindingNoted{Finding: job.Finding{ID: w.ID, Place: w.Place, What: w.What, Test: w.Test, Part: w.Part,
+		Price: w.Price, Later: w.Later}}
+}
+
+type amended struct {
+	Text string `json:"text" maxLength:"400" doc:"what is to be corrected"`
+	By   string `json:"by" maxLength:"100"`
+}
+
+func (w amended) act(*Faults) job.Act { return job.Amended{Text: w.Text, By: w.By} }
+
+type countersigned struct {
+	By string `json:"by" maxLength:"100" doc:"another person than the one who signed"`
+}
+
+func (w countersigned) act(*Faults) job.Act { return job.Countersigned{By: w.By} }
