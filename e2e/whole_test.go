@@ -159,7 +159,7 @@ func TestEachGearHasItsWords(t *testing.T) {
 			s := stateOf(t, r.base, job)
 			p := open(t, r, "/jobs/"+job, 1280, 800)
 			p.says("Read " + s.State.Now.Valve)
-			p.press("All leaves of the set")
+			p.press("All leaves")
 			p.press("0.35 free")
 			p.waits(`() => document.querySelector('.now .by')`, "what it is set by")
 			p.shows(c.turn)

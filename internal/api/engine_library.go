@@ -83,12 +83,29 @@ func counted(n int, what string) string {
 	return fmt.Sprintf("%d %ss", n, what)
 }
 
-func (s *server) vehicles(ctx context.Context, _ *struct{}) (*listOf[Vehicle], error) {
-	stored, err := s.store.With(ctx).Vehicles()
+// VehiclesQuery narrows the list of vehicles.
+type VehiclesQuery struct {
+	Search string `query:"search" maxLength:"100" doc:"in name, plate or engine; left out: all"`
+	Limit  int    `query:"limit" minimum:"0" maximum:"500" doc:"0: all"`
+	Offset int    `query:"offset" minimum:"0" maximum:"10000000"`
+}
+
+// VehiclesPage is a part of the vehicles.
+type VehiclesPage struct {
+	Total int64 `header:"X-Total-Count" doc:"how many there are in all"`
+	Body  []Vehicle
+}
+
+func (s *server) vehicles(ctx context.Context, in *VehiclesQuery) (*VehiclesPage, error) {
+	limit := in.Limit
+	if limit == 0 {
+		limit = -1
+	}
+	stored, total, err := s.store.With(ctx).SearchVehicles(strings.TrimSpace(in.Search), limit, in.Offset)
 	if err != nil {
 		return nil, fault(err)
 	}
-	out := &listOf[Vehicle]{Body: []Vehicle{}}
+	out := &VehiclesPage{Total: total, Body: []Vehicle{}}
 	for _, v := range stored {
 		out.Body = append(out.Body, vehicleView(v))
 	}
@@ -154,7 +171,7 @@ func (s *server) putVehicle(ctx context.Context, in *vehicleInput) (*bodyOf[Vehi
 	if err != nil {
 		return nil, err
 	}
-	record.OffBoard = before.OffBoard
+	record.OffBoard, record.Intervals = before.OffBoard, before.Intervals
 	if err := s.store.With(ctx).ReplaceVehicle(record); err != nil {
 		return nil, fault(err)
 	}

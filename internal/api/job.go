@@ -225,6 +225,10 @@ func (s *server) viewOf(ctx context.Context, id string) (*bodyOf[JobView], error
 			return err
 		}
 		r, j := o.record, o.state
+		before, err := s.jobBefore(ctx, r)
+		if err != nil {
+			return err
+		}
 		out.Body = JobView{
 			Vehicle: vehicleView(r.Vehicle), OdometerKM: r.OdometerKM, Mechanic: r.Mechanic, Reason: r.Reason,
 			GaugeName: r.GaugeName, Card: cardShort(j.Card), CardIndex: r.Card, HotCard: r.HotCard,
@@ -233,7 +237,7 @@ func (s *server) viewOf(ctx context.Context, id string) (*bodyOf[JobView], error
 			Rule: string(cmp.Or(r.Rule, clearance.Workshop)), FeelMM: wire.MM(r.Feel),
 			LockShift: shiftView(shift),
 			CreatedAt: r.CreatedAt, OnBoard: !r.OffBoard, Correctable: !j.HasReadings(),
-			Engine: engineView(r.Sheet), State: stateView(id, o, shift, s.clock(), ""),
+			Before: before, Engine: engineView(r.Sheet), State: stateView(id, o, shift, s.clock(), ""),
 		}
 		return nil
 	})
@@ -256,6 +260,7 @@ func (s *server) happen(ctx context.Context, in *happenInput) (*bodyOf[JobState]
 		return nil, unreadable(faults)
 	}
 	out := &bodyOf[JobState]{}
+	vehicle, finished := "", false
 	err := s.desk.with(ctx, in.ID, func(o *openJob) error {
 		before, knew := o.state.Phase(), o.newest()
 		if err := s.desk.happen(ctx, o, h); err != nil {
@@ -272,8 +277,13 @@ func (s *server) happen(ctx context.Context, in *happenInput) (*bodyOf[JobState]
 			only = h.Act.On()
 		}
 		out.Body = stateView(in.ID, o, shift, s.clock(), only)
+		finished = o.state.Phase() == job.Done
+		vehicle = o.record.Vehicle.ID
 		return nil
 	})
+	if err == nil && finished {
+		err = s.remember(ctx, vehicle)
+	}
 	if err != nil {
 		return nil, fault(err)
 	}

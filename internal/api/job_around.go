@@ -1,9 +1,12 @@
 package api
 
 import (
+	"context"
+	"slices"
 	"time"
 
 	"metronix/core/job"
+	"metronix/internal/store"
 	"metronix/internal/wire"
 )
 
@@ -56,6 +59,32 @@ type AmendmentView struct {
 	Text string    `json:"text"`
 	By   string    `json:"by"`
 	At   time.Time `json:"at"`
+}
+
+// JobBefore is a vehicle's last finished job before another one, on one glance.
+type JobBefore struct {
+	ID         string    `json:"id"`
+	At         time.Time `json:"at"`
+	OdometerKM int       `json:"odometer_km"`
+	By         string    `json:"by"`
+	Outcome    string    `json:"outcome"`
+	Tight      int       `json:"tight"`
+	Loose      int       `json:"loose"`
+	Later      []string  `json:"later" doc:"findings left for later, and what the job was put off for"`
+}
+
+// jobBefore is the last finished job of the vehicle that was begun before this one; nil where there is none.
+func (s *server) jobBefore(ctx context.Context, r store.Job) (*JobBefore, error) {
+	visits, err := s.visits(ctx, r.Vehicle.ID)
+	if err != nil {
+		return nil, err
+	}
+	for _, v := range slices.Backward(visits) {
+		if v.JobID != r.ID && !v.At.After(r.CreatedAt) {
+			return &JobBefore{v.JobID, v.At, v.OdometerKM, v.By, v.Outcome, v.Tight, v.Loose, v.Later}, nil
+		}
+	}
+	return nil, nil
 }
 
 func around(j *job.Job) Around {

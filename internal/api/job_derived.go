@@ -25,6 +25,9 @@ func derivedOf(r store.Job, j *job.Job, touched time.Time) (store.Derived, error
 		return store.Derived{}, err
 	}
 	d := store.Derived{TouchedAt: touched.UTC(), Open: j.Phase() != job.Done, Short: short, Used: j.FromShop}
+	if d.Visit, err = visitOf(r, j); err != nil {
+		return d, err
+	}
 	if mechanic, adjuster, ok := handsOf(r); ok {
 		d.Mechanic, d.Adjuster, d.Pairs = mechanic, adjuster, j.LockPairs
 	}

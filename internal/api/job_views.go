@@ -194,6 +194,7 @@ type Override struct {
 
 // JobView is a job as its screens need it.
 type JobView struct {
+	Before      *JobBefore `json:"before,omitempty" doc:"the last job of this vehicle before; absent: there is none"`
 	Vehicle     Vehicle    `json:"vehicle"`
 	OdometerKM  int        `json:"odometer_km"`
 	Mechanic    string     `json:"mechanic"`

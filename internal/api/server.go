@@ -125,6 +125,7 @@ func schemaName(t reflect.Type, hint string) string {
 func (s *server) routes(a huma.API) {
 	s.jobRoutes(a)
 	s.libraryRoutes(a)
+	s.historyRoutes(a)
 	s.engineRoutes(a)
 	s.waysRoutes(a)
 	s.gaugeRoutes(a)

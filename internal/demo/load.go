@@ -81,6 +81,11 @@ func (l *loader) all() error {
 			return err
 		}
 	}
+	if err := l.send(http.MethodPut, "/api/v1/vehicles/demo-post-bus/intervals", map[string]any{"intervals": []any{
+		map[string]any{"km": 24_000, "months": 24, "source": "maker's book"},
+		map[string]any{"km": 30_000, "months": 0, "source": "the yard's own habit"}}}, nil); err != nil {
+		return err
+	}
 	for _, j := range jobs {
 		if err := l.job(j); err != nil {
 			return fmt.Errorf("%s: %w", j.id, err)
@@ -94,7 +99,7 @@ func (l *loader) job(j demoJob) error {
 	odometer := 0
 	for _, v := range vehicles {
 		if v.id == j.vehicle {
-			odometer = v.odometer
+			odometer = cmp.Or(j.odometer, v.odometer)
 		}
 	}
 	var view api.JobView
@@ -109,6 +114,9 @@ func (l *loader) job(j demoJob) error {
 		return err
 	}
 	state := view.State
+	if err := l.around(j, &state); err != nil {
+		return err
+	}
 	for step := 0; step < 400; step++ {
 		if reached(state, j.until) {
 			return nil
@@ -120,6 +128,31 @@ func (l *loader) job(j demoJob) error {
 		}
 	}
 	return errors.New("the demo job never gets where it should")
+}
+
+// around takes the vehicle in and ticks off what is done before the valves.
+func (l *loader) around(j demoJob, state *api.JobState) error {
+	if !j.around {
+		return nil
+	}
+	acts := []job.Act{job.TakenIn{Complaints: []job.Complaint{job.RoughIdle}, Note: "since the last hill",
+		Sound: "uneven when warm"}, job.ToolMoved{Tool: "turning"}, job.ToolMoved{Tool: "leaves"},
+		job.FindingNoted{Finding: job.Finding{ID: j.id + "-f1", Place: "breather", What: "blocked",
+			Test: "finger: no draught"}},
+		job.FindingNoted{Finding: job.Finding{ID: j.id + "-f2", Place: "gasket", What: "hard or split", Part: "BR 16-204",
+			Later: true}}}
+	for _, t := range state.Tasks {
+		if t.Part == string(job.OpenUp) {
+			acts = append(acts, job.TaskMarked{Task: t.ID})
+		}
+	}
+	for i, act := range acts {
+		h := wire.Happening{Happening: job.Happening{ID: fmt.Sprintf("%s-around-%03d", j.id, i), Act: act}}
+		if err := l.send(http.MethodPost, "/api/v1/jobs/"+j.id+"/happenings", h, state); err != nil {
+			return err
+		}
+	}
+	return nil
 }
 
 func reached(s api.JobState, until string) bool {
@@ -187,8 +220,14 @@ func feel(j demoJob, s api.JobState) job.Act {
 	}
 	hiddenMM, hidden := j.gaps[v.Name]
 	gap := millimetres(hiddenMM)
-	if !hidden || v.Adjusted > 0 {
+	switch {
+	case v.Adjusted > 0:
 		gap = measure.Length(v.Limits.NominalMM)
+	case !hidden:
+		gap = measure.Length(v.Limits.NominalMM) - millimetres(j.worn)
+	}
+	if j.dial {
+		return job.DialRead{Valve: v.Name, Gap: gap, Uncertainty: 4 * measure.Micrometre}
 	}
 	thickness := func(r api.Rung) measure.Length { return measure.Length(r.ThicknessMM) }
 	leaf := slices.MinFunc(s.Now.Ladder, func(a, b api.Rung) int {

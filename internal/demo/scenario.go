@@ -27,7 +27,13 @@ type demoJob struct {
 	// engine temperatures, ten minutes apart, written down while it cools, °C
 	cooling []float64
 	shims   valveGaps // fitted, millimetres
-	until   string    // phase or "as_found:N" (N valves kept) or "feel:N" (one feel more) to stop at
+	// by a dial, so that every gap is a figure; worn is how far the valves that are not named stand below their nominal,
+	// millimetres; odometer is what it was then, 0: as the vehicle's
+	dial     bool
+	worn     float64
+	odometer int
+	around   bool   // it is taken in, and the steps before the valves are ticked off
+	until    string // phase or "as_found:N" (N valves kept) or "feel:N" (one feel more) to stop at
 }
 
 var vehicles = []vehicle{
@@ -63,6 +69,12 @@ var gaugeSets = []struct {
 }
 
 var jobs = []demoJob{
+	{id: "demo-job-bus-1", vehicle: "demo-post-bus", gauge: "demo-set-oskar", mechanic: "Tess Ardal",
+		reason: "Distance interval", school: "one_cylinder", ageHours: 24 * 760, dial: true, worn: 0.012, odometer: 48_150,
+		gaps: valveGaps{"E2a": 0.27, "E4b": 0.274}, until: "done"},
+	{id: "demo-job-bus-2", vehicle: "demo-post-bus", gauge: "demo-set-oskar", mechanic: "June Halloway",
+		reason: "Distance interval", school: "one_cylinder", ageHours: 24 * 390, dial: true, worn: 0.01, odometer: 72_150,
+		gaps: valveGaps{"E2a": 0.284, "E4b": 0.262, "I2a": 0.195}, until: "done"},
 	{id: "demo-job-bus", vehicle: "demo-post-bus", gauge: "demo-set-oskar", mechanic: "Tess Ardal",
 		reason: "Distance interval", school: "one_cylinder",
 		ageHours: 50, gaps: valveGaps{"E2a": 0.27, "I3b": 0.26, "E4b": 0.26}, until: "done"},
@@ -87,5 +99,5 @@ var jobs = []demoJob{
 			61}, until: "cooling"},
 	{id: "demo-job-tipper", vehicle: "demo-tipper-7", gauge: "demo-set-oskar", mechanic: "Tess Ardal",
 		reason: "Distance interval", school: "rocking_pairs",
-		ageHours: 1, gaps: valveGaps{"E3": 0.25, "I4": 0.28}, until: "feel:2"},
+		ageHours: 1, gaps: valveGaps{"E3": 0.25, "I4": 0.28}, around: true, until: "feel:2"},
 }

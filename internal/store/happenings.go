@@ -54,6 +54,7 @@ type Derived struct {
 	TouchedAt time.Time
 	Open      bool   // not signed for good
 	Short     []byte // JSON, as the board sends it
+	Visit     []byte // JSON, what a finished job tells of wear; empty: it is not finished
 	Mechanic  string // lower case
 	Adjuster  string // empty: nothing is learned of it
 	Pairs     []job.LockPair
@@ -121,11 +122,11 @@ func (s *Store) stored(jobID, id string, err error) error {
 
 // derivedAnew writes what is derived over what was; whether a job is on the board is not derived.
 var derivedAnew = clause.OnConflict{Columns: []clause.Column{{Name: "job_id"}},
-	DoUpdates: clause.AssignmentColumns([]string{"touched_at", "open", "short", "damaged"})}
+	DoUpdates: clause.AssignmentColumns([]string{"touched_at", "open", "short", "visit", "damaged"})}
 
 // derive writes the rows that follow from a job's list.
 func derive(tx *gorm.DB, jobID string, d Derived, kept *rowsKept) error {
-	row := stateRow{JobID: jobID, TouchedAt: d.TouchedAt, Open: d.Open, Short: string(d.Short)}
+	row := stateRow{JobID: jobID, TouchedAt: d.TouchedAt, Open: d.Open, Short: string(d.Short), Visit: string(d.Visit)}
 	if err := tx.Clauses(derivedAnew).Create(&row).Error; err != nil {
 		return err
 	}
@@ -183,6 +184,7 @@ func (s *Store) DerivedOf(jobID string) (d Derived, err error) {
 	}
 	if len(states) > 0 {
 		d.TouchedAt, d.Open, d.Short = states[0].TouchedAt, states[0].Open, []byte(states[0].Short)
+		d.Visit = []byte(states[0].Visit)
 	}
 	for _, p := range pairs {
 		d.Mechanic, d.Adjuster = p.Mechanic, p.Adjuster

@@ -43,6 +43,7 @@ type Vehicle struct {
 	EngineName string
 	CreatedAt  time.Time
 	OffBoard   bool
+	Intervals  string // JSON, as the interface reads it; empty: none
 }
 
 // Job is what a job starts from.
@@ -245,16 +246,16 @@ func (r gaugeSetRow) toGaugeSet() (GaugeSet, error) {
 // AddVehicle stores a vehicle; ErrMissing where its engine is not stored.
 func (s *Store) AddVehicle(v Vehicle) error {
 	return s.acknowledge(s.write.Create(&vehicleRow{ID: v.ID, Name: v.Name, Plate: v.Plate,
-		OdometerKM: v.OdometerKM, EngineID: v.EngineID, CreatedAt: v.CreatedAt}).Error)
+		OdometerKM: v.OdometerKM, EngineID: v.EngineID, CreatedAt: v.CreatedAt, Intervals: v.Intervals}).Error)
 }
 
 // ReplaceVehicle corrects a stored vehicle; ErrNotFound where there is none, ErrMissing where its engine is
 // not stored.
 func (s *Store) ReplaceVehicle(v Vehicle) error {
 	return s.changed(s.write.Model(&vehicleRow{ID: v.ID}).Select("name", "plate", "odometer_km", "engine_id",
-		"off_board").
+		"off_board", "intervals").
 		Updates(vehicleRow{Name: v.Name, Plate: v.Plate, OdometerKM: v.OdometerKM, EngineID: v.EngineID,
-			OffBoard: v.OffBoard}))
+			OffBoard: v.OffBoard, Intervals: v.Intervals}))
 }
 
 // RaiseOdometer notes that a vehicle has gone further than was known.
@@ -274,8 +275,8 @@ func (s *Store) Vehicle(id string) (Vehicle, error) {
 }
 
 func (r vehicleRow) toVehicle() (Vehicle, error) {
-	return Vehicle{r.ID, r.Name, r.Plate, r.OdometerKM, r.EngineID, r.Engine.Name, r.CreatedAt, r.OffBoard},
-		nil
+	return Vehicle{r.ID, r.Name, r.Plate, r.OdometerKM, r.EngineID, r.Engine.Name, r.CreatedAt, r.OffBoard,
+		r.Intervals}, nil
 }
 
 // listed reads all rows of a kind in an order, with the named associations, and maps each.

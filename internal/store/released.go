@@ -106,3 +106,13 @@ var third = []string{
 		"integer NOT NULL, at datetime NOT NULL, PRIMARY KEY (job_id, n))",
 	"CREATE INDEX shims_used_when ON shims_used (at)",
 }
+
+// sixth is what the sixth version adds; what is derived of every job is made anew.
+var sixth = []string{
+	"ALTER TABLE vehicles ADD COLUMN intervals text NOT NULL DEFAULT ''",
+	"ALTER TABLE job_states ADD COLUMN visit text NOT NULL DEFAULT ''",
+	"CREATE TABLE dues (vehicle_id text PRIMARY KEY REFERENCES vehicles(id) ON DELETE RESTRICT, due_on text NOT NULL, " +
+		"due_km integer NOT NULL, because text NOT NULL)",
+	"CREATE INDEX dues_on ON dues (due_on)",
+	"UPDATE job_states SET short = '' WHERE damaged = ''",
+}

@@ -28,6 +28,15 @@ type vehicleRow struct {
 	Engine     engineRow `gorm:"foreignKey:EngineID;constraint:OnDelete:RESTRICT"`
 	CreatedAt  time.Time `gorm:"not null"`
 	OffBoard   bool      `gorm:"not null;default:false"`
+	Intervals  string    `gorm:"not null;default:''"` // JSON; empty: none
+}
+
+// dueRow is when a vehicle is due next: derived of its finished jobs and its intervals.
+type dueRow struct {
+	VehicleID string `gorm:"primaryKey;size:64"`
+	DueOn     string `gorm:"not null"` // 2006-01-02; empty: not known
+	DueKM     int    `gorm:"not null"` // 0: not known
+	Because   string `gorm:"not null"`
 }
 
 // jobRow carries its own copy of sheet and leaves: what a job was done by does not change afterwards.
@@ -77,6 +86,7 @@ type stateRow struct {
 	Open      bool      `gorm:"not null"`
 	OffBoard  bool      `gorm:"not null;default:false"` // as the job's own row says
 	Short     string    `gorm:"not null"`               // JSON, as the board sends it
+	Visit     string    `gorm:"not null;default:''"`    // JSON, what a finished job tells of wear; empty: it is not finished
 	Damaged   string    `gorm:"not null"`               // why the job cannot be opened; empty: it can
 }
 
@@ -125,4 +135,5 @@ func (settingRow) TableName() string   { return "settings" }
 func (stateRow) TableName() string     { return "job_states" }
 func (pairRow) TableName() string      { return "lock_pairs" }
 func (usedRow) TableName() string      { return "shims_used" }
+func (dueRow) TableName() string       { return "dues" }
 func (schemaRow) TableName() string    { return "schema_versions" }

@@ -137,3 +137,8 @@ func closePool(db *gorm.DB) {
 		_ = pool.Close() // nothing to be done about it at this point
 	}
 }
+
+// escapeLike makes what stands for anything in a LIKE stand for itself; "!" is the escape.
+func escapeLike(text string) string {
+	return strings.NewReplacer("!", "!!", "%", "!%", "_", "!_").Replace(text)
+}

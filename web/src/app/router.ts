@@ -36,6 +36,12 @@ export const router = createRouter({
       meta: { title: 'Sheet' },
     },
     {
+      path: '/jobs/:id/steps',
+      name: 'steps',
+      component: () => import('@/features/around/AroundPage.vue'),
+      meta: { title: 'Steps' },
+    },
+    {
       path: '/jobs/:id/ways',
       name: 'job-ways',
       component: () => import('@/features/ways/WaysPage.vue'),
@@ -76,6 +82,18 @@ export const router = createRouter({
       name: 'engine-card',
       component: () => import('@/features/card/CardPage.vue'),
       meta: { title: 'Windscreen card' },
+    },
+    {
+      path: '/vehicles',
+      name: 'vehicles',
+      component: () => import('@/features/vehicles/VehiclesPage.vue'),
+      meta: { title: 'Vehicles' },
+    },
+    {
+      path: '/vehicles/:id',
+      name: 'vehicle',
+      component: () => import('@/features/vehicles/VehiclePage.vue'),
+      meta: { title: 'Vehicle' },
     },
     {
       path: '/gauges',

@@ -15,6 +15,7 @@ const screens = [
   { name: 'Engines', to: '/engines' },
   { name: 'Gauges', to: '/gauges' },
   { name: 'Calculators', to: '/sums' },
+  { name: 'Vehicles', to: '/vehicles' },
   { name: 'Workshop', to: '/shop' },
 ]
 </script>

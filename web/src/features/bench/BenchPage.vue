@@ -145,6 +145,7 @@ useKeys((k) => {
         >
           Crank moved?
         </VBtn>
+        <VBtn size="small" :to="`/jobs/${id}/steps`">Steps</VBtn>
         <VBtn v-if="state.happenings > 2" size="small" :to="`/jobs/${id}/sheet`">Sheet</VBtn>
         <VBtn class="wide-only" size="small" aria-label="Keys" @click="help = true">?</VBtn>
         <span class="count" :aria-label="`${phaseName(state.phase)}: ${state.done} of ${state.total}`">

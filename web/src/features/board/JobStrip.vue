@@ -3,7 +3,7 @@ import { computed } from 'vue'
 import { RouterLink } from 'vue-router'
 import type { JobShort, Verdict } from '@/shared/api/client'
 import { octagon, verdictPaths } from '@/shared/engine/shapes'
-import { when } from '@/shared/units'
+import { clock, when } from '@/shared/units'
 import { phaseName } from '@/shared/words'
 
 const props = defineProps<{ job: JobShort; first?: boolean; waits?: number }>()
@@ -11,6 +11,9 @@ const props = defineProps<{ job: JobShort; first?: boolean; waits?: number }>()
 const next = computed(() => {
   const { job } = props
   if (job.damaged) return 'Cannot be opened'
+  if (job.start_from && new Date(job.start_from) > new Date())
+    return `Do not start before ${clock(job.start_from)}: the sealant cures`
+  if (job.cover_by) return `Sealant stands open: cover on by ${clock(job.cover_by)}`
   return job.ready_at ? `Cooling: ready ${when(job.ready_at)}` : job.brief
 })
 const to = computed(() => (props.job.phase === 'done' ? `/jobs/${props.job.id}/sheet` : `/jobs/${props.job.id}`))

@@ -8,6 +8,8 @@ import { figureOf } from '@/shared/engine/figure'
 import HeadDrawing, { type ValveShown } from '@/shared/engine/HeadDrawing.vue'
 import VerdictGlyph from '@/shared/VerdictGlyph.vue'
 import { gaps, mm, thou } from '@/shared/units'
+import AddDialog from './AddDialog.vue'
+import AroundSection from './AroundSection.vue'
 import DeferDialog from './DeferDialog.vue'
 import {
   aimSaid,
@@ -88,6 +90,8 @@ const heat = computed(() => {
   return cold_pass_by ? `${now}; cold pass judged cold: ${cold_pass_by}` : now
 })
 const deferring = ref(false)
+const adding = ref<'amended' | 'countersigned'>('amended')
+const addOpen = ref(false)
 const mayDefer = computed(() => !['choose_way', 'await_hot', 'done'].includes(state.value.phase))
 const mayBeClose = ({ verdict, sure, figure }: Judgement) =>
   verdict !== 'undecided' && !sure && !['looser', 'tighter'].includes(figure.kind)
@@ -113,6 +117,12 @@ const print = () => globalThis.print()
     <template #bar>
       <VBtn v-if="view && state.plan" size="small" :to="`/jobs/${id}/card`">Windscreen card</VBtn>
       <VBtn v-if="view && mayDefer" size="small" @click="deferring = true">Put the job off…</VBtn>
+      <template v-if="view && state.phase === 'done'">
+        <VBtn size="small" @click="((adding = 'amended'), (addOpen = true))">Add a correction…</VBtn>
+        <VBtn v-if="!state.countersigned" size="small" @click="((adding = 'countersigned'), (addOpen = true))"
+          >Countersign…</VBtn
+        >
+      </template>
       <VBtn v-if="view" variant="flat" size="small" @click="print">Print</VBtn>
     </template>
     <main v-if="view" class="page sheet">
@@ -191,6 +201,7 @@ const print = () => globalThis.print()
         {{ count('undecided') }} undecided. {{ state.valves.filter((v) => v.adjusted).length }} set,
         {{ state.valves.filter((v) => v.verified).length }} checked after two turns.
       </p>
+      <AroundSection :state="state" />
       <div class="drawing" tabindex="0" aria-label="The head, drawn with the figures as left">
         <HeadDrawing :engine="view.engine" :crank="null" :shown="shown" />
       </div>
@@ -244,6 +255,7 @@ const print = () => globalThis.print()
       </p>
     </main>
   </AppPage>
+  <AddDialog v-if="view" v-model="addOpen" :job="id" :what="adding" @done="again" />
   <DeferDialog v-if="view && mayDefer" v-model="deferring" :job="id" :mechanic="view.mechanic" @done="again" />
 </template>
 

@@ -64,6 +64,18 @@ export const reads = {
   engines: () => read(['engines'], () => answered(api.GET('/api/v1/engines'))),
   engine: (id: string) => read(['engines', id], () => answered(api.GET('/api/v1/engines/{id}', path(id)))),
   sets: () => read(['sets'], () => answered(api.GET('/api/v1/gauge-sets'))),
+  vehiclesFound: (search: string, limit: number) => ({
+    ...read(['vehicles', 'found', search, limit], async () => {
+      const got = await api.GET('/api/v1/vehicles', { params: { query: { search, limit } } }).catch(() => {
+        throw new Unreachable()
+      })
+      const list = await answered(Promise.resolve(got))
+      return { list, total: Number(got.response.headers.get('X-Total-Count') ?? list.length) }
+    }),
+    placeholderData: keepPreviousData,
+  }),
+  history: (id: string) => read(['vehicle', id], () => answered(api.GET('/api/v1/vehicles/{id}/history', path(id)))),
+  due: (limit = 20) => read(['due', limit], () => answered(api.GET('/api/v1/due', { params: { query: { limit } } }))),
   vehicles: () => read(['vehicles'], () => answered(api.GET('/api/v1/vehicles'))),
   shop: () => read(['shop'], () => answered(api.GET('/api/v1/shop'))),
   probe: () => read(['probe'], () => answered(api.GET('/api/v1/probe'))),

@@ -259,6 +259,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/due": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The vehicles that are due, the earliest first */
+        get: operations["due-list"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/due.ics": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The same as a calendar to subscribe to */
+        get: operations["due-calendar"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/engines": {
         parameters: {
             query?: never;
@@ -633,6 +667,57 @@ export interface paths {
         get?: never;
         /** Correct a vehicle; jobs keep the engine they began with */
         put: operations["put-vehicle"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/vehicles/{id}/due.ics": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** When one vehicle is due, as a calendar file */
+        get: operations["vehicle-calendar"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/vehicles/{id}/history": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A vehicle's finished jobs, how its valves wear, and when it is due */
+        get: operations["vehicle-history"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/vehicles/{id}/intervals": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** After how far or how long a vehicle is due, each with its source */
+        put: operations["put-intervals"];
         post?: never;
         delete?: never;
         options?: never;
@@ -1254,6 +1339,19 @@ export interface components {
             until?: string;
             /** @enum {string} */
             waits_for: "date" | "odometer" | "parts" | "cams";
+        };
+        DueView: {
+            because: string;
+            /**
+             * Format: int64
+             * @description 0: not known
+             */
+            odometer_km: number;
+            /** @description 2006-01-02; empty: not known */
+            on: string;
+            plate: string;
+            vehicle: string;
+            vehicle_id: string;
         };
         Engine: {
             banks: components["schemas"]["BankView"][];
@@ -2147,6 +2245,37 @@ export interface components {
             how: string;
             until: string;
         };
+        Interval: {
+            /**
+             * Format: int64
+             * @description 0: none by distance
+             */
+            km: number;
+            /**
+             * Format: int64
+             * @description 0: none by time
+             */
+            months: number;
+            source: string;
+        };
+        IntervalsInputBody: {
+            intervals: components["schemas"]["Interval"][];
+        };
+        JobBefore: {
+            /** Format: date-time */
+            at: string;
+            by: string;
+            id: string;
+            /** @description findings left for later, and what the job was put off for */
+            later: string[];
+            /** Format: int64 */
+            loose: number;
+            /** Format: int64 */
+            odometer_km: number;
+            outcome: string;
+            /** Format: int64 */
+            tight: number;
+        };
         JobShims: {
             /** @description shims taken out and not in the engine */
             bench_mm: number[];
@@ -2384,6 +2513,8 @@ export interface components {
             /** @enum {string} */
             aim: "nominal" | "loose" | "upper";
             aim_reason: string;
+            /** @description the last job of this vehicle before; absent: there is none */
+            before?: components["schemas"]["JobBefore"];
             card: components["schemas"]["Card"];
             /** Format: int64 */
             card_index: number;
@@ -3074,6 +3205,24 @@ export interface components {
              */
             row_number: number;
         };
+        ValveWear: {
+            /** Format: double */
+            leaves_window_at_km: number | null;
+            /** @description it wears unlike its neighbours */
+            odd: boolean;
+            /** @description it was left outside its limits */
+            out: boolean;
+            /** @description from the fastest and the slowest rate between visits */
+            range_km?: number[];
+            /**
+             * Format: double
+             * @description negative: it tightens; null: not known
+             */
+            rate_mm_per_1000km: number | null;
+            /** @enum {string} */
+            side: "" | "tight" | "loose";
+            valve: string;
+        };
         Vehicle: {
             engine_id: string;
             engine_name: string;
@@ -3091,6 +3240,58 @@ export interface components {
             /** Format: int64 */
             odometer_km: number;
             plate: string;
+        };
+        VehicleHistory: {
+            /**
+             * Format: int64
+             * @description the visits that the wear was reckoned from: of one thermal state, the odometer rising
+             */
+            counted: number;
+            due: components["schemas"]["DueView"];
+            /** @description absent where its sheet cannot be drawn */
+            engine?: components["schemas"]["EngineView"];
+            intervals: components["schemas"]["Interval"][];
+            open_jobs: string[];
+            /** Format: double */
+            per_day_km: number | null;
+            vehicle: components["schemas"]["Vehicle"];
+            /** @description oldest first */
+            visits: components["schemas"]["VisitView"][];
+            wear: components["schemas"]["ValveWear"][];
+        };
+        VisitValve: {
+            /** @description null: a side only, or not found */
+            found_mm: number | null;
+            /** @description a length in millimetres, at most six decimal places */
+            left_mm: number | null;
+            /** @description a length in millimetres, at most six decimal places */
+            lower_mm: number;
+            /** @description a length in millimetres, at most six decimal places */
+            upper_mm: number;
+            valve: string;
+        };
+        VisitView: {
+            /** Format: date-time */
+            at: string;
+            by: string;
+            job_id: string;
+            /** @description findings left for later */
+            later: string[];
+            /** Format: int64 */
+            loose: number;
+            /** Format: int64 */
+            odometer_km: number;
+            outcome: string;
+            /** @description of the limits */
+            source: string;
+            /** @enum {string} */
+            state: "cold" | "hot";
+            /**
+             * Format: int64
+             * @description valves found tight
+             */
+            tight: number;
+            valves: components["schemas"]["VisitValve"][];
         };
         Ways: {
             engine: components["schemas"]["EngineView"];
@@ -3730,6 +3931,68 @@ export interface operations {
             };
             /** @description Internal Server Error */
             500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "due-list": {
+        parameters: {
+            query?: {
+                limit?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DueView"][];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "due-calendar": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    "Content-Disposition"?: string;
+                    "Content-Type"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                };
+            };
+            /** @description Error */
+            default: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -4631,7 +4894,13 @@ export interface operations {
     };
     "list-vehicles": {
         parameters: {
-            query?: never;
+            query?: {
+                /** @description in name, plate or engine; left out: all */
+                search?: string;
+                /** @description 0: all */
+                limit?: number;
+                offset?: number;
+            };
             header?: never;
             path?: never;
             cookie?: never;
@@ -4641,6 +4910,7 @@ export interface operations {
             /** @description OK */
             200: {
                 headers: {
+                    "X-Total-Count"?: number;
                     [name: string]: unknown;
                 };
                 content: {
@@ -4713,6 +4983,105 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Vehicle"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "vehicle-calendar": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    "Content-Disposition"?: string;
+                    "Content-Type"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "vehicle-history": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["VehicleHistory"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "put-intervals": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["IntervalsInputBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["VehicleHistory"];
                 };
             };
             /** @description Error */

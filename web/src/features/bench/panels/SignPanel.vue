@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
+import ReasonDialog from '@/shared/ReasonDialog.vue'
 import { useBench } from '../useBench'
 
 const { view, state, act } = useBench()
@@ -12,9 +13,15 @@ const checks = [
 const ticked = ref(checks.map(() => false))
 const by = ref(view.value.mechanic)
 const ready = computed(() => ticked.value.every(Boolean) && by.value.trim() !== '')
+/** The steps around the bench that wait, where they are ticked off in this job. */
+const missing = computed(() => (state.value.guided ? state.value.tasks.filter((t) => !t.marked) : []))
+const excepting = ref(false)
 const left = computed(() => state.value.valves.filter((v) => v.left))
 
-const sign = () => act({ kind: 'signed', by: by.value.trim(), tools_out: true })
+function sign(exceptions?: string) {
+  if (missing.value.length && !exceptions) excepting.value = true
+  else act({ kind: 'signed', by: by.value.trim(), tools_out: true, exceptions })
+}
 
 function key(k: string): boolean {
   const i = Number(k) - 1
@@ -32,13 +39,32 @@ defineExpose({ key })
     <VAlert v-if="left.length" variant="tonal" color="" role="note">
       Left as they are: {{ left.map((v) => `${v.name} (${v.left})`).join(', ') }}.
     </VAlert>
+    <VBtn class="close" :to="`/jobs/${state.id}/steps`">
+      {{
+        !state.guided
+          ? 'Close up step by step…'
+          : missing.length
+            ? `${missing.length} ${missing.length === 1 ? 'step' : 'steps'} still to do…`
+            : 'All steps are done'
+      }}
+    </VBtn>
     <VCheckbox v-for="(c, i) in checks" :key="c" v-model="ticked[i]" class="check">
       <template #label
         ><span>{{ c }}</span> <kbd>{{ i + 1 }}</kbd></template
       >
     </VCheckbox>
     <VTextField v-model="by" label="Signed by" maxlength="100" hide-details />
-    <VBtn class="go" variant="flat" size="large" :disabled="!ready" @click="sign"> Sign the job <kbd>Enter</kbd> </VBtn>
+    <VBtn class="go" variant="flat" size="large" :disabled="!ready" @click="sign()">
+      Sign the job <kbd>Enter</kbd>
+    </VBtn>
+    <ReasonDialog
+      v-model="excepting"
+      :title="missing.length === 1 ? 'Why is a step left?' : `Why are ${missing.length} steps left?`"
+      :text="`Not done: ${missing.map((t) => t.text).join('; ')}. The sheet will show them, with this reason.`"
+      :usual="['Closed by somebody else', 'The car waits for parts', 'Engine is not run here']"
+      button="Sign with these exceptions"
+      @reason="sign"
+    />
   </div>
 </template>
 
@@ -77,6 +103,10 @@ defineExpose({ key })
 
 .signing > .v-input {
   flex: none;
+}
+
+.close {
+  min-height: 56px;
 }
 
 .go {

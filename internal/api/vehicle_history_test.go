@@ -1,0 +1,160 @@
+package api_test
+
+import (
+	"encoding/json"
+	"fmt"
+	"net/http"
+	"testing"
+	"time"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"metronix/internal/api"
+)
+
+// inspected stores a finished inspection of the vehicle: every valve read by a dial at its limits' nominal, but those
+// named, at an odometer and on a day.
+func (d *door) inspected(id string, day time.Time, odometer int, gaps map[string]float64, findings ...string) {
+	d.t.Helper()
+	now := day
+	d.http = api.Handler(d.st, api.Options{Clock: func() time.Time { now = now.Add(time.Second); return now }})
+	d.ok("POST", "/api/v1/jobs", fmt.Sprintf(`{"id":%q,"vehicle_id":"vehicle-01","gauge_set_id":"gauges-01","card":0,`+
+		`"mechanic":"Tess","reason":"","odometer_km":%d}`, id, odometer))
+	n := 0
+	happen := func(fields string) map[string]any {
+		n++
+		return d.ok("POST", "/api/v1/jobs/"+id+"/happenings", fmt.Sprintf(`{"id":"%s-%03d",%s}`, id, n, fields))
+	}
+	s := happen(`"kind":"way_chosen","school":"one_cylinder","round":"read_only"`)
+	for _, f := range findings {
+		s = happen(`"kind":"finding",` + f)
+	}
+	for range 60 {
+		now := s["now"].(map[string]any)
+		valve := now["valve"].(string)
+		switch now["action"] {
+		case "prepare":
+			s = happen(`"kind":"prepared","engine_c":19,"ambient_c":18`)
+		case "turn":
+			s = happen(fmt.Sprintf(`"kind":"turned","stop":%v`, now["stop"]))
+		case "read":
+			gap, ok := gaps[valve]
+			if !ok {
+				gap = map[byte]float64{'I': 0.22, 'E': 0.30}[valve[0]]
+			}
+			s = happen(fmt.Sprintf(`"kind":"dial","valve":%q,"gap_mm":%v,"uncertainty_mm":0.001`, valve, gap))
+		case "keep":
+			s = happen(fmt.Sprintf(`"kind":"kept","valve":%q`, valve))
+		default:
+			if len(findings) > 0 {
+				s = happen(`"kind":"signed","by":"Tess","tools_out":true,"exceptions":"not asked for"`)
+			} else {
+				s = happen(`"kind":"signed","by":"Tess","tools_out":true`)
+			}
+			require.Equal(d.t, "done", s["phase"])
+			return
+		}
+	}
+}
+
+// E1 is left at 0.30 and found at 0.29 after 20,000 km: 0.0005 mm per 1,000 km, so from 0.29 it reaches its limit of
+// 0.28 after another 20,000, at 50,000. At 20,000 km in 200 days that is 200 days on. By hand.
+func TestAVehiclesHistoryAndWhenItIsDue(t *testing.T) {
+	d := withJob(t)
+	first := time.Date(2025, 3, 1, 9, 0, 0, 0, time.UTC)
+	empty := d.ok("GET", "/api/v1/vehicles/vehicle-01/history", "")
+	assert.Empty(t, empty["visits"])
+	assert.Equal(t, "There is no visit yet.", empty["due"].(map[string]any)["because"])
+
+	d.inspected("visit-001", first, 10_000, nil,
+		`"finding":"f1","place":"gasket","what":"hard","later":true`)
+	d.inspected("visit-002", first.AddDate(0, 0, 200), 30_000, map[string]float64{"E1": 0.29})
+	h := d.ok("GET", "/api/v1/vehicles/vehicle-01/history", "")
+	require.Len(t, h["visits"], 2)
+	decides := h["wear"].([]any)[0].(map[string]any)
+	assert.Equal(t, "E1", decides["valve"])
+	assert.InDelta(t, -0.0005, decides["rate_mm_per_1000km"], 1e-9)
+	assert.InDelta(t, 50_000, decides["leaves_window_at_km"], 1e-6)
+	assert.Equal(t, true, decides["odd"], "the other exhausts stand still")
+	assert.InDelta(t, 100, h["per_day_km"], 0.01)
+	due := h["due"].(map[string]any)
+	assert.Equal(t, first.AddDate(0, 0, 400).Format(time.DateOnly), due["on"])
+	assert.InDelta(t, 50_000, due["odometer_km"], 1)
+
+	// the shortest interval decides, whoever is right; each is kept with its source
+	_, refused := d.send("PUT", "/api/v1/vehicles/vehicle-01/intervals", `{"intervals":[{"km":0,"months":0,"source":"book"}]}`)
+	assert.Contains(t, refused, "names neither a distance nor a time")
+	h = d.ok("PUT", "/api/v1/vehicles/vehicle-01/intervals",
+		`{"intervals":[{"km":0,"months":6,"source":"the yard"},{"km":40000,"months":12,"source":"maker's book"}]}`)
+	assert.Len(t, h["intervals"], 2)
+	assert.Equal(t, first.AddDate(0, 0, 200).AddDate(0, 6, 0).Format(time.DateOnly), h["due"].(map[string]any)["on"])
+
+	status, text := d.send("GET", "/api/v1/due", "")
+	require.Equal(t, http.StatusOK, status)
+	var list []map[string]any
+	require.NoError(t, json.Unmarshal([]byte(text), &list))
+	require.Len(t, list, 1)
+	assert.Equal(t, h["due"].(map[string]any)["on"], list[0]["on"])
+	for _, path := range []string{"/api/v1/due.ics", "/api/v1/vehicles/vehicle-01/due.ics"} {
+		status, text = d.send("GET", path, "")
+		assert.Equal(t, http.StatusOK, status)
+		assert.Contains(t, text, "UID:vehicle-01@metronix")
+	}
+
+	// what was left for later comes back at the next job
+	d.http = api.Handler(d.st, api.Options{Clock: func() time.Time { return first.AddDate(0, 0, 100) }})
+	d.ok("POST", "/api/v1/jobs", `{"id":"job-0002","vehicle_id":"vehicle-01","gauge_set_id":"gauges-01","card":0,`+
+		`"mechanic":"June","reason":"","odometer_km":20000}`)
+	before := d.ok("GET", "/api/v1/jobs/job-0002", "")["before"].(map[string]any)
+	assert.Equal(t, "visit-001", before["id"])
+	assert.Equal(t, []any{"gasket: hard"}, before["later"])
+}
+
+func TestVehiclesAreFound(t *testing.T) {
+	d := withJob(t)
+	for i := range 5 {
+		d.ok("POST", "/api/v1/vehicles", fmt.Sprintf(
+			`{"id":"vehicle-1%d","name":"Mower 10%% %d","plate":"M_%d","odometer_km":0,"engine_id":"engine-01"}`, i, i, i))
+	}
+	found := func(query string) (names []string) {
+		status, text := d.send("GET", "/api/v1/vehicles?"+query, "")
+		require.Equal(t, http.StatusOK, status, text)
+		var list []struct{ Name string }
+		require.NoError(t, json.Unmarshal([]byte(text), &list))
+		for _, v := range list {
+			names = append(names, v.Name)
+		}
+		return names
+	}
+	assert.Len(t, found(""), 6)
+	assert.Equal(t, []string{"Mower 10% 0", "Mower 10% 1"}, found("search=mower&limit=2"))
+	assert.Equal(t, []string{"Mower 10% 4"}, found("search=mower&limit=2&offset=4"))
+	assert.Equal(t, []string{"Mower 10% 3"}, found("search=M_3"))
+	assert.Equal(t, []string{"Tipper"}, found("search=t%201"))
+	assert.Empty(t, found("search=10_"), "an underscore stands for itself")
+	assert.Len(t, found("search=10%25"), 5)
+}
+
+// A task, a tool and the clocks go through the interface as the core has them, and the board shows what cures.
+func TestTheStepsAroundTheBench(t *testing.T) {
+	d := withJob(t).begun()
+	s := d.happen(4, `"kind":"taken_in","complaints":["ticks"],"note":"warm"`)
+	assert.Equal(t, true, s["guided"])
+	assert.Equal(t, []any{"loose"}, s["taken_in"].(map[string]any)["sides"])
+	s = d.happen(5, `"kind":"tool","tool":"turning"`)
+	assert.Equal(t, true, s["tools"].([]any)[0].(map[string]any)["out"])
+	status, text := d.send("POST", "/api/v1/jobs/job-0001/happenings", `{"id":"happening-006","kind":"task","task":"crank_free"}`)
+	assert.Equal(t, http.StatusConflict, status)
+	assert.Contains(t, text, "Still out:")
+	status, text = d.send("POST", "/api/v1/jobs/job-0001/happenings", `{"id":"happening-007","kind":"task","task":"dance"}`)
+	assert.Equal(t, http.StatusConflict, status)
+	assert.Contains(t, text, "is no step")
+	s = d.happen(8, `"kind":"task","task":"safe","skip":true,"reason":"on a stand"`)
+	for _, x := range s["tasks"].([]any) {
+		if task := x.(map[string]any); task["id"] == "safe" {
+			assert.Equal(t, "on a stand", task["reason"])
+			assert.Equal(t, true, task["skipped"])
+		}
+	}
+}

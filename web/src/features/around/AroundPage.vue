@@ -1,0 +1,288 @@
+<script setup lang="ts">
+import { useNow } from '@vueuse/core'
+import { computed, onMounted, ref, watch } from 'vue'
+import { useRoute } from 'vue-router'
+import AppPage from '@/shared/AppPage.vue'
+import PickOne from '@/shared/PickOne.vue'
+import ReasonDialog from '@/shared/ReasonDialog.vue'
+import { clock } from '@/shared/units'
+import { useKeys } from '@/shared/useKeys'
+import { useJob } from '@/features/bench/useJob'
+import FindingsPart from './FindingsPart.vue'
+import TakeInPart from './TakeInPart.vue'
+import ToolsPart from './ToolsPart.vue'
+import { countOf, partNames, parts, useAround, type Part, type Task } from './useAround'
+
+const id = String(useRoute().params.id)
+const { view, state, trouble, refusal, load, send, undo } = useJob(id)
+onMounted(load)
+const { tasks, next, closing } = useAround(view)
+
+const part = ref<Part>('take_in')
+const chosen = ref(false)
+watch(
+  [next, view],
+  () => !chosen.value && view.value && (part.value = next.value?.part ?? 'open_up'),
+  { immediate: true },
+)
+function choose(to: Part) {
+  chosen.value = true
+  part.value = to
+}
+const options = computed(() =>
+  parts.map((p) => ({ value: p, title: partNames[p], count: view.value ? countOf(view.value, p) : '' })),
+)
+const shown = computed(() => tasks.value.filter((t) => t.part === part.value))
+/** The step that waits in the part that is shown. */
+const now = computed(() => shown.value.find((t) => !t.marked))
+const sealed = computed(() => state.value?.phase === 'done')
+
+const mark = (t: Task, more: { skip?: boolean; back?: boolean; reason?: string } = {}) =>
+  send({ kind: 'task', task: t.id, ...more })
+async function done(t: Task) {
+  await mark(t)
+  if (!refusal.value && !shown.value.some((s) => !s.marked)) chosen.value = false
+}
+
+/** What a reason is asked for: passing a step over, or doing it all the same. */
+const asking = ref<{ task: Task; skip: boolean } | null>(null)
+const refusedStart = computed(() => refusal.value !== '' && now.value?.id === 'start')
+
+const time = useNow({ interval: 1000 })
+const left = (until: string) => Math.floor((new Date(until).getTime() - time.value.getTime()) / 1000)
+const minutes = (seconds: number) => `${Math.floor(seconds / 60)}:${String(seconds % 60).padStart(2, '0')}`
+const cover = computed(() => (state.value?.cover_by ? left(state.value.cover_by) : null))
+const cure = computed(() => (state.value?.start_from ? left(state.value.start_from) : null))
+
+useKeys((k) => {
+  if (k === 'Enter' && now.value && part.value !== 'take_in' && !sealed.value) void done(now.value)
+  else if (k === 'z' || k === 'Z') void undo()
+  else return false
+  return true
+})
+</script>
+
+<template>
+  <AppPage
+    :title="view?.vehicle.name ?? 'Steps'"
+    :sub="view?.engine.name"
+    back="Bench"
+    :back-to="`/jobs/${id}`"
+    :ready="view !== null"
+    :trouble="trouble?.message ?? ''"
+    failed="This job could not be opened."
+    waiting="Opening the job…"
+    @again="load"
+  >
+    <template #bar>
+      <VBtn v-if="state" size="small" :disabled="!state.undo || sealed" @click="undo">Undo <kbd>Z</kbd></VBtn>
+      <VBtn v-if="state" size="small" :to="`/jobs/${id}/sheet`">Sheet</VBtn>
+    </template>
+    <div v-if="view && state" class="around">
+      <PickOne
+        :model-value="part"
+        class="parts"
+        label="Part of the job"
+        :options="options"
+        @update:model-value="choose"
+      >
+        <template #default="{ option }"
+          >{{ option.title }} <span v-if="option.count" class="figure count">{{ option.count }}</span></template
+        >
+      </PickOne>
+      <p v-if="cover !== null" class="clock" :class="{ late: cover <= 0 }" role="timer">
+        <template v-if="cover > 0"
+          >Cover on within <b class="figure">{{ minutes(cover) }}</b></template
+        >
+        <template v-else>The sealant stood open too long: take it off and put it on afresh.</template>
+      </p>
+      <p v-if="cure !== null" class="clock" role="timer">
+        <template v-if="cure > 0"
+          >Do not start before <b class="figure">{{ clock(state.start_from!) }}</b>: the sealant cures.</template
+        >
+        <template v-else>The sealant has cured: the engine may run.</template>
+      </p>
+      <VAlert v-if="refusal" variant="tonal" color="">
+        {{ refusal }}
+        <VBtn v-if="refusedStart" size="small" @click="asking = { task: now!, skip: false }">Start all the same…</VBtn>
+      </VAlert>
+
+      <TakeInPart v-if="part === 'take_in'" :view="view" @do="send" @next="choose('open_up')" />
+      <FindingsPart v-else-if="part === 'findings'" :view="view" :sealed="sealed" @do="send" />
+      <ToolsPart v-else-if="part === 'tools'" :tools="state.tools" :sealed="sealed" @do="send" />
+      <template v-else>
+        <section v-if="now && !sealed" class="next" aria-live="polite">
+          <h2>{{ now.text }}.</h2>
+          <p v-if="now.caution" class="caution">{{ now.caution }}</p>
+          <div class="do">
+            <VBtn @click="asking = { task: now, skip: true }">Pass over…</VBtn>
+            <VBtn class="go" variant="flat" size="large" @click="done(now)">Done <kbd>Enter</kbd></VBtn>
+          </div>
+        </section>
+        <section v-else class="next">
+          <h2>{{ partNames[part] }}: <em>all done.</em></h2>
+          <div class="do">
+            <VBtn class="go" variant="flat" size="large" :to="`/jobs/${id}`">{{
+              closing ? 'On to signing' : 'On to the valves'
+            }}</VBtn>
+          </div>
+        </section>
+        <ol class="list">
+          <li v-for="t in shown" :key="t.id" :class="{ marked: t.marked, skipped: t.skipped, now: t === now }">
+            <VBtn
+              class="tick"
+              :disabled="sealed"
+              :aria-pressed="t.marked"
+              :aria-label="`${t.text}: ${t.skipped ? 'passed over' : t.marked ? 'done' : 'waits'}`"
+              @click="t.marked ? mark(t, { back: true }) : done(t)"
+            >
+              {{ t.skipped ? '–' : t.marked ? '✓' : '' }}
+            </VBtn>
+            <span class="text"
+              >{{ t.text
+              }}<small v-if="t.reason" class="quiet">{{ t.skipped ? 'Passed over: ' : '' }}{{ t.reason }}</small></span
+            >
+            <span v-if="t.at" class="quiet figure">{{ clock(t.at) }}</span>
+          </li>
+        </ol>
+      </template>
+    </div>
+  </AppPage>
+  <ReasonDialog
+    :model-value="asking !== null"
+    :title="asking?.skip ? 'Why is it passed over?' : 'Why start it all the same?'"
+    :text="`${asking?.task.text ?? ''}. The sheet will show the reason.`"
+    :usual="
+      asking?.skip
+        ? ['Not on this engine', 'Not needed this time', 'Done by somebody else']
+        : ['The sealant’s own sheet allows it', 'Gasket without sealant']
+    "
+    :button="asking?.skip ? 'Pass it over' : 'Start with this reason'"
+    @update:model-value="(on) => !on && (asking = null)"
+    @reason="(reason) => asking && mark(asking.task, { skip: asking.skip || undefined, reason })"
+  />
+</template>
+
+<style scoped>
+.around {
+  display: grid;
+  gap: 16px;
+  max-width: 1000px;
+}
+
+.parts {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 8px;
+  height: auto;
+}
+
+.count {
+  margin-left: 8px;
+  color: var(--quiet);
+}
+
+.clock {
+  padding: 10px 16px;
+  border-left: 8px solid var(--brass);
+  background: var(--panel);
+  font-size: 22px;
+}
+
+.clock b {
+  font-size: 28px;
+}
+
+.late {
+  border-left: 8px dotted var(--tight);
+  color: var(--tight);
+}
+
+.next {
+  display: grid;
+  gap: 12px;
+  padding: 18px 20px;
+  border: 2px solid var(--brass);
+  border-radius: 6px;
+}
+
+h2 {
+  font-size: clamp(26px, 2.6vw, 34px);
+  line-height: 1.15;
+}
+
+em {
+  color: var(--brass);
+  font-style: normal;
+}
+
+.caution {
+  padding-left: 12px;
+  border-left: 6px solid var(--undecided);
+}
+
+.do {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 10px;
+}
+
+.do .v-btn {
+  min-height: 64px;
+}
+
+.go {
+  flex: 1 1 220px;
+  font-size: 22px;
+}
+
+.list {
+  display: grid;
+  gap: 6px;
+  margin: 0;
+  padding: 0;
+  list-style: none;
+}
+
+.list li {
+  display: grid;
+  grid-template-columns: 56px 1fr auto;
+  gap: 14px;
+  align-items: center;
+  padding-right: 14px;
+  background: var(--panel);
+  font-size: 19px;
+}
+
+.list small {
+  display: block;
+  font-size: 15px;
+}
+
+.tick {
+  --v-btn-height: 56px;
+
+  min-width: 56px;
+  padding: 0;
+  font-size: 26px;
+}
+
+.marked .tick {
+  border-color: var(--in);
+  color: var(--in);
+}
+
+.skipped .tick {
+  border-color: var(--undecided);
+  border-style: dashed;
+  color: var(--undecided);
+}
+
+.marked .text {
+  color: var(--quiet);
+}
+
+.now .text {
+  font-weight: 700;
+}
+</style>

@@ -1,0 +1,186 @@
+<script setup lang="ts">
+import { computed, reactive, ref } from 'vue'
+import { newID, type JobView, type Schemas } from '@/shared/api/client'
+import type { Doing } from '@/features/bench/useJob'
+import PickOne from '@/shared/PickOne.vue'
+
+const props = defineProps<{ view: JobView; sealed: boolean }>()
+const emit = defineEmits<{ do: [doing: Doing] }>()
+type Finding = Schemas['Finding']
+
+const findings = computed(() => props.view.state.findings)
+const places = computed(() => [
+  'cover',
+  'gasket',
+  'breather',
+  'hose',
+  'timing case',
+  ...props.view.engine.firing_order.map((c) => `plug ${c}`).sort(),
+])
+const valves = computed(() => props.view.engine.valves.map((v) => v.name))
+const usual = [
+  'spring broken',
+  'part loose',
+  'worn',
+  'sludge',
+  'blocked',
+  'corroded',
+  'hard or split',
+  'oil on it',
+  'leaks',
+]
+const tests = ['finger: no draught', 'water does not run through']
+const empty = () => ({ place: '', what: '', test: '', part: '', price: '' })
+const form = reactive(empty())
+/** The finding that is being changed; empty: a new one. */
+const changing = ref('')
+const ready = computed(() => form.place.trim() !== '' && form.what.trim() !== '')
+
+function say(f: Omit<Finding, 'finding'>, id: string) {
+  emit('do', {
+    kind: 'finding',
+    finding: id,
+    place: f.place.trim(),
+    what: f.what.trim(),
+    test: f.test?.trim() || undefined,
+    part: f.part?.trim() || undefined,
+    price: f.price?.trim() || undefined,
+    later: f.later || undefined,
+  })
+}
+function keep(later: boolean) {
+  say({ ...form, later }, changing.value || newID())
+  changing.value = ''
+  Object.assign(form, empty())
+}
+function change(f: Finding) {
+  changing.value = f.finding
+  Object.assign(form, empty(), {
+    place: f.place,
+    what: f.what,
+    test: f.test ?? '',
+    part: f.part ?? '',
+    price: f.price ?? '',
+  })
+}
+const options = (list: string[]) => list.map((value) => ({ value, title: value }))
+</script>
+
+<template>
+  <section class="findings">
+    <ul v-if="findings.length" class="list">
+      <li v-for="f in findings" :key="f.finding" :class="{ later: f.later }">
+        <span
+          ><b>{{ f.place }}: {{ f.what }}</b
+          ><small class="quiet">{{ [f.test, f.part, f.price].filter(Boolean).join(' · ') }}</small></span
+        >
+        <span class="word">{{ f.later ? 'for later' : 'done' }}</span>
+        <template v-if="!sealed">
+          <VBtn v-if="f.later" size="small" @click="say({ ...f, later: false }, f.finding)">Done now</VBtn>
+          <VBtn size="small" :aria-label="`Change ${f.place}: ${f.what}`" @click="change(f)">Change</VBtn>
+        </template>
+      </li>
+    </ul>
+    <p v-else class="quiet">Nothing noted yet: what is seen besides the clearances.</p>
+    <template v-if="!sealed">
+      <h3>Where</h3>
+      <PickOne v-model="form.place" class="chips" label="Where" :options="options(places)" small may-be-none />
+      <PickOne v-model="form.place" class="chips" label="Which valve" :options="options(valves)" small may-be-none />
+      <h3>What</h3>
+      <PickOne v-model="form.what" class="chips" label="What" :options="options(usual)" small may-be-none />
+      <div class="two">
+        <VTextField v-model="form.place" label="Place" maxlength="120" hide-details />
+        <VTextField v-model="form.what" label="What was found" maxlength="120" hide-details />
+      </div>
+      <PickOne
+        v-if="form.place === 'breather'"
+        v-model="form.test"
+        class="chips"
+        label="Test made"
+        :options="options(tests)"
+        small
+        may-be-none
+      />
+      <div class="three">
+        <VTextField v-model="form.test" label="Test made" maxlength="120" hide-details />
+        <VTextField v-model="form.part" label="Part number" maxlength="120" hide-details />
+        <VTextField v-model="form.price" label="Price" maxlength="120" hide-details />
+      </div>
+      <div class="do">
+        <VBtn variant="flat" size="large" :disabled="!ready" @click="keep(false)">Done now</VBtn>
+        <VBtn size="large" :disabled="!ready" @click="keep(true)">Leave for later</VBtn>
+      </div>
+    </template>
+  </section>
+</template>
+
+<style scoped>
+.findings {
+  display: grid;
+  gap: 12px;
+}
+
+h3 {
+  font-size: 20px;
+}
+
+.chips {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 8px;
+  height: auto;
+}
+
+.two,
+.three {
+  display: grid;
+  grid-template-columns: repeat(auto-fit, minmax(200px, 1fr));
+  gap: 10px;
+}
+
+.do {
+  display: grid;
+  grid-template-columns: 1fr 1fr;
+  gap: 10px;
+}
+
+.do .v-btn {
+  min-height: 64px;
+}
+
+.list {
+  display: grid;
+  gap: 6px;
+  margin: 0;
+  padding: 0;
+  list-style: none;
+}
+
+.list li {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 10px;
+  align-items: center;
+  padding: 8px 8px 8px 16px;
+  border-left: 6px solid var(--in);
+  background: var(--panel);
+  font-size: 19px;
+}
+
+.list li > span:first-child {
+  flex: 1 1 240px;
+}
+
+.list .later {
+  border-left: 6px dotted var(--undecided);
+}
+
+.list small {
+  display: block;
+  font-size: 15px;
+}
+
+.word {
+  font-weight: 700;
+}
+</style>

@@ -1,0 +1,139 @@
+<script setup lang="ts">
+import { computed, ref } from 'vue'
+import type { JobView } from '@/shared/api/client'
+import type { Doing } from '@/features/bench/useJob'
+import { when } from '@/shared/units'
+import { complaints } from '@/shared/words'
+
+const props = defineProps<{ view: JobView }>()
+const emit = defineEmits<{ do: [doing: Doing]; next: [] }>()
+
+const said = computed(() => props.view.state.taken_in)
+const chosen = ref<string[]>(said.value?.complaints ?? [])
+const note = ref(said.value?.note ?? '')
+const sound = ref(said.value?.sound ?? '')
+const sealed = computed(() => props.view.state.phase === 'done')
+const before = computed(() => props.view.before)
+
+function toggle(c: string) {
+  chosen.value = chosen.value.includes(c) ? chosen.value.filter((x) => x !== c) : [...chosen.value, c]
+}
+function keep() {
+  emit('do', {
+    kind: 'taken_in',
+    complaints: chosen.value as (typeof complaints)[number]['value'][],
+    note: note.value.trim() || undefined,
+    sound: sound.value.trim() || undefined,
+  })
+  emit('next')
+}
+</script>
+
+<template>
+  <section class="take">
+    <article v-if="before" class="before">
+      <h3>Last job, {{ when(before.at) }}, {{ before.odometer_km.toLocaleString('en') }} km</h3>
+      <p v-if="before.outcome">{{ before.outcome }}</p>
+      <p class="quiet">
+        Found {{ before.tight }} tight and {{ before.loose }} loose; signed by {{ before.by }}.
+        <RouterLink :to="`/jobs/${before.id}/sheet`">Its sheet</RouterLink>
+      </p>
+      <ul v-if="before.later.length">
+        <li v-for="l in before.later" :key="l">Left for now: {{ l }}</li>
+      </ul>
+    </article>
+    <h2>What is it in for?</h2>
+    <div class="tiles" role="group" aria-label="Complaint">
+      <VBtn
+        v-for="c in complaints"
+        :key="c.value"
+        class="tile"
+        :class="{ on: chosen.includes(c.value) }"
+        :disabled="sealed"
+        :aria-pressed="chosen.includes(c.value)"
+        @click="toggle(c.value)"
+      >
+        <span
+          >{{ c.title }}<small v-if="c.points">{{ c.points }}</small></span
+        >
+      </VBtn>
+    </div>
+    <VTextField v-model="note" label="In their words" maxlength="400" hide-details :disabled="sealed" />
+    <VTextField
+      v-model="sound"
+      label="How it sounds before the work"
+      placeholder="ticks when warm, at idle"
+      persistent-placeholder
+      maxlength="400"
+      hide-details
+      :disabled="sealed"
+    />
+    <VBtn v-if="!sealed" class="go" variant="flat" size="large" @click="keep">{{
+      said ? 'Keep the change' : 'Taken in, go on'
+    }}</VBtn>
+  </section>
+</template>
+
+<style scoped>
+.take {
+  display: grid;
+  gap: 14px;
+}
+
+h2 {
+  font-size: 30px;
+}
+
+h3 {
+  font-size: 20px;
+}
+
+.before {
+  display: grid;
+  gap: 4px;
+  padding: 12px 16px;
+  border-left: 8px solid var(--edge);
+  background: var(--panel);
+}
+
+.before ul {
+  margin: 4px 0 0;
+  padding-left: 20px;
+  color: var(--undecided);
+  font-weight: 700;
+}
+
+.tiles {
+  display: grid;
+  grid-template-columns: repeat(auto-fill, minmax(220px, 1fr));
+  gap: 10px;
+}
+
+.tile {
+  --v-btn-height: 72px;
+
+  justify-content: start;
+  font-size: 20px;
+}
+
+.tile span {
+  text-align: left;
+}
+
+.tile small {
+  display: block;
+  color: var(--quiet);
+  font-size: 15px;
+}
+
+.tile.on {
+  border-color: var(--brass);
+  background: var(--wash);
+  box-shadow: inset 0 0 0 1px var(--brass);
+}
+
+.go {
+  min-height: 64px;
+  font-size: 22px;
+}
+</style>

@@ -1,0 +1,43 @@
+import { computed, type Ref } from 'vue'
+import type { JobView, Schemas } from '@/shared/api/client'
+
+export type Task = Schemas['TaskView']
+export type Part = Task['part'] | 'findings' | 'tools'
+
+export const partNames: Record<Part, string> = {
+  take_in: 'Take in',
+  open_up: 'Open up',
+  findings: 'Findings',
+  tools: 'Tools',
+  close_up: 'Close up',
+  start_up: 'Start',
+}
+export const parts = Object.keys(partNames) as Part[]
+
+/** Whether the work at the valves is over, so that closing is next. */
+const closing = (view: JobView) => ['sign', 'await_hot', 'done'].includes(view.state.phase)
+
+/** What is told of a part beside its name: how much of it is done, or how many there are. */
+export function countOf({ state }: JobView, part: Part): string {
+  if (part === 'findings') return state.findings.length ? String(state.findings.length) : ''
+  if (part === 'tools') {
+    const out = state.tools.filter((t) => t.out).length
+    return out ? `${out} out` : ''
+  }
+  const mine = state.tasks.filter((t) => t.part === part)
+  return `${mine.filter((t) => t.marked).length}/${mine.length}`
+}
+
+/** The steps around the bench of one job: the one that is next, and where it belongs. */
+export function useAround(view: Ref<JobView | null>) {
+  const tasks = computed(() => view.value?.state.tasks ?? [])
+  /** The first that waits: before the valves what opens, after them what closes. */
+  const next = computed(() => {
+    if (!view.value) return undefined
+    const after = (t: Task) => t.part === 'close_up' || t.part === 'start_up'
+    const late = closing(view.value)
+    const waits = tasks.value.filter((t) => !t.marked)
+    return late ? (waits.find(after) ?? waits[0]) : waits.find((t) => !after(t))
+  })
+  return { tasks, next, closing: computed(() => view.value !== null && closing(view.value)) }
+}

@@ -1,0 +1,307 @@
+<script setup lang="ts">
+import { computed, ref } from 'vue'
+import { useRoute } from 'vue-router'
+import { answered, api, type Schemas } from '@/shared/api/client'
+import { reads, useRead } from '@/shared/api/reads'
+import AppPage from '@/shared/AppPage.vue'
+import HeadDrawing, { type ValveShown } from '@/shared/engine/HeadDrawing.vue'
+import FoldAway from '@/shared/FoldAway.vue'
+import NumberField from '@/shared/NumberField.vue'
+import StateNote from '@/shared/StateNote.vue'
+import { mm } from '@/shared/units'
+import WearChart from './WearChart.vue'
+
+const id = String(useRoute().params.id)
+const { data, trouble, again } = useRead(reads.history(id))
+const wear = computed(() => data.value?.wear ?? [])
+const visits = computed(() => [...(data.value?.visits ?? [])].reverse())
+const day = (iso: string) => new Date(iso).toLocaleDateString([], { dateStyle: 'medium' })
+const km = (n: number) => `${Math.floor(n).toLocaleString('en')} km`
+
+/** How fast a valve moves, in thousandths of a millimetre per 1000 km: what fits under a valve. */
+const rate = (w: Schemas['ValveWear']) => {
+  if (w.rate_mm_per_1000km === null) return ''
+  const um = w.rate_mm_per_1000km * 1000
+  return `${um > 0 ? '+' : um < 0 ? '−' : ''}${Math.abs(um).toFixed(1)}`
+}
+const last = computed(() => data.value?.visits.at(-1))
+const shown = computed<Record<string, ValveShown>>(() =>
+  Object.fromEntries(
+    (data.value?.engine?.valves ?? []).map((v) => {
+      const w = wear.value.find((x) => x.valve === v.name)
+      return [
+        v.name,
+        {
+          figure: w ? rate(w) : '',
+          verdict: w?.side || (w ? 'in' : null),
+          settable: true,
+          here: false,
+          chosen: Boolean(w?.odd),
+        },
+      ]
+    }),
+  ),
+)
+const first = computed(() => wear.value.find((w) => w.leaves_window_at_km !== null))
+const odd = computed(() => wear.value.filter((w) => w.odd).map((w) => w.valve))
+const leftOf = (valve: string) => last.value?.valves.find((v) => v.valve === valve)
+
+const intervals = ref<{ km?: number; months?: number; source: string }[] | null>(null)
+const said = ref('')
+function edit() {
+  intervals.value = (data.value?.intervals ?? []).map((i) => ({ ...i }))
+  if (!intervals.value.length) intervals.value.push({ source: 'maker’s book' })
+}
+async function keep() {
+  said.value = ''
+  try {
+    await answered(
+      api.PUT('/api/v1/vehicles/{id}/intervals', {
+        params: { path: { id } },
+        body: {
+          intervals: intervals
+            .value!.filter((i) => i.km || i.months)
+            .map((i) => ({ km: i.km ?? 0, months: i.months ?? 0, source: i.source.trim() || 'not said' })),
+        },
+      }),
+    )
+    intervals.value = null
+    await again()
+  } catch (e) {
+    said.value = (e as Error).message
+  }
+}
+</script>
+
+<template>
+  <AppPage
+    :title="data?.vehicle.name ?? 'Vehicle'"
+    :sub="data ? `${data.vehicle.plate} · ${data.vehicle.engine_name}` : ''"
+    back="Vehicles"
+    back-to="/vehicles"
+    :ready="data !== undefined"
+    :trouble="trouble"
+    failed="This vehicle could not be read."
+    @again="again"
+  >
+    <template #bar>
+      <VBtn v-if="data?.due.on" size="small" :href="`/api/v1/vehicles/${id}/due.ics`">Calendar file</VBtn>
+      <VBtn v-if="data" variant="flat" size="small" :to="`/start?vehicle=${id}`">Start a job</VBtn>
+    </template>
+    <div v-if="data" class="vehicle">
+      <section class="due">
+        <h2>
+          <template v-if="data.due.on || data.due.odometer_km"
+            >Next due <em v-if="data.due.on">{{ day(data.due.on) }}</em><template
+              v-if="data.due.on && data.due.odometer_km"
+              >, about </template
+            ><em v-if="data.due.odometer_km">{{ km(data.due.odometer_km) }}</em
+            >.</template
+          >
+          <template v-else>Nothing says yet when it is due.</template>
+        </h2>
+        <p>{{ data.due.because }}</p>
+        <p class="quiet">
+          Odometer {{ km(data.vehicle.odometer_km)
+          }}<template v-if="data.per_day_km">, about {{ Math.round(data.per_day_km) }} km a day</template>.
+          <template v-for="j in data.open_jobs" :key="j">
+            <RouterLink :to="`/jobs/${j}`">A job is open</RouterLink>.</template
+          >
+        </p>
+        <ul v-if="data.intervals.length && !intervals" class="quiet">
+          <li v-for="i in data.intervals" :key="i.source + i.km">
+            {{ [i.km ? km(i.km) : '', i.months ? `${i.months} months` : ''].filter(Boolean).join(' or ') }}:
+            {{ i.source }}
+          </li>
+        </ul>
+        <VBtn v-if="!intervals" size="small" class="edit" @click="edit">Intervals…</VBtn>
+        <div v-else class="intervals">
+          <VAlert v-if="said">{{ said }}</VAlert>
+          <div v-for="(i, n) in intervals" :key="n" class="row">
+            <NumberField v-model="i.km" label="Every" unit="km" />
+            <NumberField v-model="i.months" label="or every" unit="months" />
+            <VTextField v-model="i.source" label="Source" maxlength="100" density="comfortable" hide-details />
+          </div>
+          <div class="do">
+            <VBtn size="small" @click="intervals.push({ source: '' })">Another source</VBtn>
+            <VBtn size="small" @click="intervals = null">Go back</VBtn>
+            <VBtn size="small" variant="flat" @click="keep">Keep</VBtn>
+          </div>
+        </div>
+      </section>
+
+      <section v-if="wear.length && data.engine" class="wear">
+        <h2>How its valves wear</h2>
+        <p v-if="first" class="lead">
+          {{ first.valve }} decides:
+          {{
+            first.out
+              ? 'it was left outside its limits'
+              : `it leaves them on the ${first.side} side at about ${km(first.leaves_window_at_km!)}`
+          }}<template v-if="first.range_km"
+            >, between {{ km(first.range_km[0]) }} and {{ km(first.range_km[1]) }}</template
+          >.
+        </p>
+        <VAlert v-if="odd.length" role="note">
+          {{ odd.join(', ') }} {{ odd.length === 1 ? 'wears' : 'wear' }} unlike
+          {{ odd.length === 1 ? 'its' : 'their' }} neighbours: look for the cause.
+        </VAlert>
+        <p class="quiet">
+          Thousandths of a millimetre per 1,000 km, from {{ data.counted }}
+          {{ data.counted === 1 ? 'visit' : 'visits' }}; minus closes (the valve sinks into its seat), plus opens.
+        </p>
+        <div class="drawing" tabindex="0" aria-label="The head, drawn with how fast each valve wears">
+          <HeadDrawing :engine="data.engine" :crank="null" :shown="shown" />
+        </div>
+        <WearChart v-if="data.counted > 1" :visits="data.visits" :wear="wear" />
+        <FoldAway title="Every valve">
+          <div class="table" tabindex="0" role="region" aria-label="Wear of every valve">
+            <VTable density="compact">
+              <thead>
+                <tr>
+                  <th>Valve</th>
+                  <th>Left, mm</th>
+                  <th>Limits, mm</th>
+                  <th>per 1,000 km, mm</th>
+                  <th>Leaves its limits</th>
+                </tr>
+              </thead>
+              <tbody>
+                <tr v-for="w in wear" :key="w.valve">
+                  <th scope="row">{{ w.valve }}</th>
+                  <td class="figure">{{ leftOf(w.valve)?.left_mm != null ? mm(leftOf(w.valve)!.left_mm!) : '–' }}</td>
+                  <td class="figure">
+                    {{ leftOf(w.valve) ? `${mm(leftOf(w.valve)!.lower_mm)}–${mm(leftOf(w.valve)!.upper_mm)}` : '–' }}
+                  </td>
+                  <td class="figure">
+                    {{ w.rate_mm_per_1000km === null ? 'not known' : w.rate_mm_per_1000km.toFixed(4) }}
+                  </td>
+                  <td>
+                    {{
+                      w.out
+                        ? 'out now'
+                        : w.leaves_window_at_km === null
+                          ? 'not foreseen'
+                          : `${km(w.leaves_window_at_km)}, ${w.side}`
+                    }}
+                  </td>
+                </tr>
+              </tbody>
+            </VTable>
+          </div>
+        </FoldAway>
+      </section>
+
+      <section class="visits">
+        <h2>Visits</h2>
+        <StateNote
+          v-if="!visits.length"
+          title="No finished job yet"
+          text="What each job found and left is shown here."
+        />
+        <RouterLink v-for="v in visits" :key="v.job_id" class="visit" :to="`/jobs/${v.job_id}/sheet`">
+          <b>{{ day(v.at) }}</b>
+          <span class="figure">{{ km(v.odometer_km) }}</span>
+          <span
+            >{{ v.tight }} tight, {{ v.loose }} loose, {{ v.state
+            }}<small class="quiet">{{
+              [v.outcome, v.by, ...v.later.map((l) => `later: ${l}`)].filter(Boolean).join(' · ')
+            }}</small></span
+          >
+        </RouterLink>
+      </section>
+    </div>
+  </AppPage>
+</template>
+
+<style scoped>
+.vehicle,
+section {
+  display: grid;
+  gap: 12px;
+}
+
+.vehicle {
+  gap: 30px;
+  max-width: 1100px;
+}
+
+h2 {
+  font-size: 28px;
+  line-height: 1.15;
+}
+
+.due {
+  padding: 18px 22px;
+  border: 2px solid var(--brass);
+  border-radius: 6px;
+}
+
+em {
+  color: var(--brass);
+  font-style: normal;
+}
+
+.lead {
+  font-size: 21px;
+}
+
+ul {
+  margin: 0;
+  padding-left: 20px;
+}
+
+.edit {
+  justify-self: start;
+}
+
+.intervals,
+.row {
+  display: grid;
+  gap: 10px;
+}
+
+.row {
+  grid-template-columns: repeat(auto-fit, minmax(160px, 1fr));
+}
+
+.do {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 10px;
+}
+
+.drawing,
+.table {
+  overflow-x: auto;
+}
+
+.drawing :deep(svg) {
+  min-width: 640px;
+  max-height: 400px;
+}
+
+.visit {
+  display: grid;
+  grid-template-columns: 150px 140px 1fr;
+  gap: 14px;
+  align-items: baseline;
+  min-height: 56px;
+  padding: 10px 16px;
+  border: 2px solid var(--line);
+  border-radius: 4px;
+  background: var(--panel);
+  text-decoration: none;
+}
+
+.visit small {
+  display: block;
+}
+
+@media (width <= 600px) {
+  .visit {
+    grid-template-columns: 1fr;
+    gap: 2px;
+  }
+}
+</style>

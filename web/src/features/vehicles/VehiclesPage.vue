@@ -1,0 +1,114 @@
+<script setup lang="ts">
+import { refDebounced } from '@vueuse/core'
+import { computed, ref } from 'vue'
+import { reads, useRead } from '@/shared/api/reads'
+import AppPage from '@/shared/AppPage.vue'
+import StateNote from '@/shared/StateNote.vue'
+
+/** Every vehicle of the workshop, found by name, plate or engine, and those that are due first. */
+const typed = ref('')
+const search = refDebounced(typed, 200)
+const step = 50
+const many = ref(step)
+const { data, trouble, again } = useRead(computed(() => reads.vehiclesFound(search.value.trim(), many.value)))
+const { data: due } = useRead(reads.due())
+const day = (iso: string) => new Date(iso).toLocaleDateString([], { dateStyle: 'medium' })
+</script>
+
+<template>
+  <AppPage
+    title="Vehicles"
+    :ready="data !== undefined"
+    :trouble="trouble"
+    failed="The vehicles could not be read."
+    @again="again"
+  >
+    <template #bar>
+      <VBtn v-if="due?.length" size="small" href="/api/v1/due.ics">Calendar</VBtn>
+      <VBtn variant="flat" size="small" to="/start">Start a job</VBtn>
+    </template>
+    <div v-if="data" class="vehicles">
+      <VTextField v-model="typed" label="Name, plate or engine" type="search" hide-details clearable autofocus />
+      <section v-if="due?.length && !search">
+        <h2>Due next</h2>
+        <RouterLink v-for="d in due" :key="d.vehicle_id" class="row due" :to="`/vehicles/${d.vehicle_id}`">
+          <b>{{ d.vehicle }}</b>
+          <span
+            >{{ day(d.on)
+            }}<template v-if="d.odometer_km">, about {{ d.odometer_km.toLocaleString('en') }} km</template></span
+          >
+          <small class="quiet">{{ d.because }}</small>
+        </RouterLink>
+      </section>
+      <section>
+        <h2>{{ search ? `${data.total} found` : `All ${data.total}` }}</h2>
+        <StateNote
+          v-if="!data.list.length"
+          title="No such vehicle"
+          text="Look for another part of its name or plate."
+        />
+        <RouterLink
+          v-for="v in data.list"
+          :key="v.id"
+          class="row"
+          :class="{ off: !v.on_board }"
+          :to="`/vehicles/${v.id}`"
+        >
+          <b>{{ v.name }}</b>
+          <span>{{ v.plate }}</span>
+          <small class="quiet"
+            >{{ v.engine_name }} · {{ v.odometer_km.toLocaleString('en') }} km{{
+              v.on_board ? '' : ' · taken off'
+            }}</small
+          >
+        </RouterLink>
+        <VBtn v-if="data.list.length < data.total" @click="many += step">Show more</VBtn>
+      </section>
+    </div>
+  </AppPage>
+</template>
+
+<style scoped>
+.vehicles,
+section {
+  display: grid;
+  gap: 10px;
+}
+
+.vehicles {
+  gap: 24px;
+  max-width: 1000px;
+}
+
+h2 {
+  font-size: 24px;
+}
+
+.row {
+  display: grid;
+  grid-template-columns: 1fr 1fr;
+  gap: 2px 16px;
+  min-height: 56px;
+  padding: 10px 16px;
+  border: 2px solid var(--line);
+  border-radius: 4px;
+  background: var(--panel);
+  text-decoration: none;
+}
+
+.row b {
+  font-size: 20px;
+}
+
+.row small {
+  grid-column: 1 / -1;
+}
+
+.due {
+  border-left: 8px solid var(--brass);
+}
+
+.off {
+  border-style: dashed;
+}
+</style>

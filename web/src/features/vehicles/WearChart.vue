@@ -1,0 +1,125 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+import type { Schemas } from '@/shared/api/client'
+import { mm } from '@/shared/units'
+
+/** Each valve over the odometer, from what it was left at to what it was found at: where in its limits it stands, 0 the lower and 1 the upper. */
+const props = defineProps<{ visits: Schemas['VisitView'][]; wear: Schemas['ValveWear'][] }>()
+
+const box = { left: 64, top: 14, width: 700, height: 200 }
+const kms = computed(() => props.visits.map((v) => v.odometer_km))
+const from = computed(() => Math.min(...kms.value))
+const to = computed(() => Math.max(...kms.value))
+const x = (km: number) => box.left + ((km - from.value) / Math.max(1, to.value - from.value)) * box.width
+const y = (share: number) => box.top + (1 - Math.min(1.4, Math.max(-0.4, share)) / 1.8 - 0.4 / 1.8) * box.height
+type At = Schemas['VisitValve']
+const share = (v: At, gap: number) => (gap - v.lower_mm) / Math.max(1e-6, v.upper_mm - v.lower_mm)
+
+const lines = computed(() =>
+  props.wear.map((w) => {
+    const points: string[] = []
+    for (const visit of props.visits) {
+      const v = visit.valves.find((p) => p.valve === w.valve)
+      if (!v) continue
+      const at = x(visit.odometer_km).toFixed(1)
+      if (v.found_mm !== null) points.push(`${points.length ? 'L' : 'M'}${at} ${y(share(v, v.found_mm)).toFixed(1)}`)
+      if (v.left_mm !== null) points.push(`${points.length ? 'L' : 'M'}${at} ${y(share(v, v.left_mm)).toFixed(1)}`)
+    }
+    return {
+      valve: w.valve,
+      odd: w.odd,
+      first: w === props.wear[0] && w.leaves_window_at_km !== null,
+      d: points.join(''),
+    }
+  }),
+)
+const end = computed(() => lines.value.find((l) => l.first || l.odd))
+const lastAt = computed(() => {
+  const v = props.visits.at(-1)?.valves.find((p) => p.valve === end.value?.valve)
+  return v && v.left_mm !== null ? y(share(v, v.left_mm)) : null
+})
+const label = computed(
+  () =>
+    `Gaps within their limits from ${from.value} to ${to.value} km${end.value ? `; ${end.value.valve} decides` : ''}`,
+)
+const limits = computed(() => {
+  const v = props.visits.at(-1)?.valves.find((p) => p.valve === end.value?.valve)
+  return v ? { lower: mm(v.lower_mm), upper: mm(v.upper_mm) } : { lower: 'lower', upper: 'upper' }
+})
+</script>
+
+<template>
+  <svg
+    class="chart"
+    :viewBox="`0 0 ${box.left + box.width + 56} ${box.top + box.height + 34}`"
+    role="img"
+    :aria-label="label"
+  >
+    <rect class="window" :x="box.left" :y="y(1)" :width="box.width" :height="y(0) - y(1)" />
+    <text class="scale end" :x="box.left - 8" :y="y(1) + 5">{{ limits.upper }}</text>
+    <text class="scale end" :x="box.left - 8" :y="y(0) + 5">{{ limits.lower }}</text>
+    <path v-for="l in lines" :key="l.valve" class="line" :class="{ first: l.first, odd: l.odd }" :d="l.d" />
+    <text v-if="end && lastAt !== null" class="name" :x="box.left + box.width + 8" :y="lastAt + 6">
+      {{ end.valve }}
+    </text>
+    <g v-for="k in kms" :key="k">
+      <line class="tick" :x1="x(k)" :x2="x(k)" :y1="box.top" :y2="box.top + box.height" />
+      <text class="scale mid" :x="x(k)" :y="box.top + box.height + 24">{{ k.toLocaleString('en') }}</text>
+    </g>
+  </svg>
+</template>
+
+<style scoped>
+.chart {
+  display: block;
+  width: 100%;
+  max-width: 900px;
+  font-family: var(--words);
+}
+
+.window {
+  fill: var(--wash);
+}
+
+.line {
+  fill: none;
+  stroke: var(--edge);
+  stroke-width: 2;
+}
+
+.first {
+  stroke: var(--brass);
+  stroke-width: 4;
+}
+
+.odd {
+  stroke: var(--tight);
+  stroke-width: 4;
+  stroke-dasharray: 8 4;
+}
+
+.tick {
+  stroke: var(--line);
+  stroke-dasharray: 2 6;
+  stroke-width: 1.5;
+}
+
+.scale {
+  fill: var(--quiet);
+  font-size: 15px;
+}
+
+.end {
+  text-anchor: end;
+}
+
+.mid {
+  text-anchor: middle;
+}
+
+.name {
+  fill: var(--ink);
+  font-size: 18px;
+  font-weight: 700;
+}
+</style>
