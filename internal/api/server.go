@@ -126,6 +126,7 @@ func (s *server) routes(a huma.API) {
 	s.jobRoutes(a)
 	s.libraryRoutes(a)
 	s.historyRoutes(a)
+	s.reportRoutes(a)
 	s.engineRoutes(a)
 	s.waysRoutes(a)
 	s.gaugeRoutes(a)

@@ -158,3 +158,18 @@ func TestTheStepsAroundTheBench(t *testing.T) {
 		}
 	}
 }
+
+func TestAJobLeavesAsFiles(t *testing.T) {
+	d := withJob(t)
+	d.inspected("visit-001", time.Date(2025, 3, 1, 9, 0, 0, 0, time.UTC), 10_000, nil)
+	for path, begins := range map[string]string{"report.pdf": "%PDF-1.", "report.pdf?paper=letter": "%PDF-1.",
+		"report.csv": "job,vehicle,plate,", "report.json": "{\n"} {
+		status, text := d.send("GET", "/api/v1/jobs/visit-001/"+path, "")
+		require.Equal(t, http.StatusOK, status, path)
+		assert.True(t, len(text) > 200 && text[:len(begins)] == begins, "%s: %.40s", path, text)
+	}
+	status, _ := d.send("GET", "/api/v1/jobs/visit-001/report.pdf?paper=a0", "")
+	assert.Equal(t, http.StatusUnprocessableEntity, status)
+	status, _ = d.send("GET", "/api/v1/jobs/no-such-job/report.pdf", "")
+	assert.Equal(t, http.StatusNotFound, status)
+}

@@ -123,6 +123,7 @@ const print = () => globalThis.print()
           >Countersign…</VBtn
         >
       </template>
+      <VBtn v-if="view" size="small" :href="`/api/v1/jobs/${id}/report.pdf`" target="_blank">PDF</VBtn>
       <VBtn v-if="view" variant="flat" size="small" @click="print">Print</VBtn>
     </template>
     <main v-if="view" class="page sheet">
@@ -248,6 +249,12 @@ const print = () => globalThis.print()
           </tbody>
         </VTable>
       </div>
+      <p class="files">
+        <a :href="`/api/v1/jobs/${id}/report.pdf`">PDF, A4</a>
+        <a :href="`/api/v1/jobs/${id}/report.pdf?paper=letter`">PDF, letter</a>
+        <a :href="`/api/v1/jobs/${id}/report.csv`">CSV</a>
+        <a :href="`/api/v1/jobs/${id}/report.json`">JSON</a>
+      </p>
       <p class="quiet foot">
         {{ ruleSaid[view.rule] }}
         Limits inclusive. “Close” means that a limit lies within the uncertainty of leaf and feel. The maker’s book and
@@ -378,7 +385,23 @@ tbody th small {
   font-size: 15px;
 }
 
+.files {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 4px 20px;
+}
+
+.files a {
+  display: inline-flex;
+  align-items: center;
+  min-height: 44px;
+}
+
 @media print {
+  .files {
+    display: none;
+  }
+
   .sheet {
     gap: 8px;
     padding: 0;

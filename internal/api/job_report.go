@@ -1,0 +1,90 @@
+package api
+
+import (
+	"bytes"
+	"context"
+	"encoding/json"
+	"fmt"
+	"time"
+
+	"github.com/danielgtaylor/huma/v2"
+
+	"metronix/internal/report"
+)
+
+// A job leaves the program as a PDF made here, as CSV for a spreadsheet, and as the JSON that its screens read.
+
+type paperInput struct {
+	JobID
+	Paper string `query:"paper" enum:"a4,letter" default:"a4"`
+}
+
+func (s *server) reportRoutes(a huma.API) {
+	huma.Get(a, "/api/v1/jobs/{id}/report.pdf", s.jobPDF, summary("job-pdf", "A job's sheet as a PDF, A4 or letter"))
+	huma.Get(a, "/api/v1/jobs/{id}/report.csv", s.jobCSV, summary("job-csv", "A job's valves as a CSV file, a line each"))
+	huma.Get(a, "/api/v1/jobs/{id}/report.json", s.jobJSON, summary("job-json", "A job as its screens read it, as a file"))
+}
+
+// reported gathers what is reported of a job and writes it; the job is not changed meanwhile.
+func (s *server) reported(ctx context.Context, id string, write func(report.Job, *bytes.Buffer) error) ([]byte, error) {
+	var out bytes.Buffer
+	err := s.desk.with(ctx, id, func(o *openJob) error {
+		r := o.record
+		due, err := s.store.With(ctx).DueOf(r.Vehicle.ID)
+		if err != nil {
+			return err
+		}
+		says := ""
+		if day, err := time.Parse(time.DateOnly, due.DueOn); err == nil {
+			says = day.Format("2 Jan 2006")
+		}
+		if due.DueKM > 0 {
+			says += fmt.Sprintf(", about %d km", due.DueKM)
+		}
+		return write(report.Job{ID: r.ID, Vehicle: r.Vehicle.Name, Plate: r.Vehicle.Plate, Engine: r.Sheet.Name,
+			Mechanic: r.Mechanic, Reason: r.Reason, Gauges: r.GaugeName, CardReason: r.CardReason, Due: says,
+			OdometerKM: r.OdometerKM, FeelMM: r.Feel.Millimetres(), CreatedAt: r.CreatedAt, State: o.state}, &out)
+	})
+	if err != nil {
+		return nil, fault(err)
+	}
+	return out.Bytes(), nil
+}
+
+func named(id, ending string) string { return fmt.Sprintf("attachment; filename=%q", id+ending) }
+
+func (s *server) jobPDF(ctx context.Context, in *paperInput) (*file, error) {
+	paper := report.A4
+	if in.Paper == "letter" {
+		paper = report.Letter
+	}
+	body, err := s.reported(ctx, in.ID, func(j report.Job, out *bytes.Buffer) error {
+		return report.WriteJobPDF(out, j, paper, s.clock())
+	})
+	if err != nil {
+		return nil, err
+	}
+	return &file{"application/pdf", fmt.Sprintf("inline; filename=%q", in.ID+".pdf"), body}, nil
+}
+
+func (s *server) jobCSV(ctx context.Context, in *JobID) (*file, error) {
+	body, err := s.reported(ctx, in.ID, func(j report.Job, out *bytes.Buffer) error {
+		return report.WriteJobCSV(out, j)
+	})
+	if err != nil {
+		return nil, err
+	}
+	return &file{"text/csv; charset=utf-8", named(in.ID, ".csv"), body}, nil
+}
+
+func (s *server) jobJSON(ctx context.Context, in *JobID) (*file, error) {
+	view, err := s.viewOf(ctx, in.ID)
+	if err != nil {
+		return nil, err
+	}
+	body, err := json.MarshalIndent(view.Body, "", "  ")
+	if err != nil {
+		return nil, fault(err)
+	}
+	return &file{"application/json", named(in.ID, ".json"), body}, nil
+}

@@ -1,0 +1,217 @@
+package report
+
+import (
+	"fmt"
+	"io"
+	"strings"
+	"time"
+
+	"codeberg.org/go-pdf/fpdf"
+	"golang.org/x/image/font/gofont/gobold"
+	"golang.org/x/image/font/gofont/goregular"
+
+	"metronix/core/clearance"
+	"metronix/core/job"
+)
+
+// Paper is the size of a printed report.
+type Paper string
+
+// ISO 216 A4, and North American letter.
+const (
+	A4     Paper = "A4"
+	Letter Paper = "Letter"
+)
+
+// Millimetres on the page.
+const (
+	margin    = 15.0
+	lineHigh  = 5.0
+	smallest  = 8.5
+	bodySize  = 9.5
+	tokenWide = 15.0
+	tokenHigh = 12.0
+)
+
+// page is a report as it is written down the pages.
+type page struct {
+	*fpdf.Fpdf
+	width float64 // between the margins
+}
+
+// WriteJobPDF prints a job: who signed, what it was done by, the valves as found and as left where they stand on the
+// engine, the table, findings, parts, exceptions and corrections. Fonts are embedded, and the text stands in the order
+// in which it is read. printed is when it is printed.
+func WriteJobPDF(w io.Writer, j Job, paper Paper, printed time.Time) error {
+	p := &page{Fpdf: fpdf.New("P", "mm", string(paper), "")}
+	p.AddUTF8FontFromBytes("go", "", goregular.TTF)
+	p.AddUTF8FontFromBytes("go", "B", gobold.TTF)
+	p.SetTitle(j.title(), true)
+	p.SetAuthor(j.State.SignedBy, true)
+	p.SetCreator("Metronix", true)
+	p.SetLang("en")
+	p.SetCreationDate(printed)
+	p.SetModificationDate(printed)
+	p.SetMargins(margin, margin, margin)
+	p.SetAutoPageBreak(true, margin+5)
+	p.AliasNbPages("")
+	p.SetFooterFunc(func() {
+		p.SetY(-margin)
+		p.font("", smallest)
+		p.CellFormat(0, lineHigh, fmt.Sprintf("%s · printed %s · page %d of {nb}", j.title(), printed.Local().Format(dated),
+			p.PageNo()), "", 0, "C", false, 0, "")
+	})
+	p.AddPage()
+	wide, _ := p.GetPageSize()
+	p.width = wide - 2*margin
+
+	p.font("B", 17)
+	p.MultiCell(0, 8, j.title(), "", "L", false)
+	p.font("B", 11)
+	p.MultiCell(0, 6, j.seal(), "", "L", false)
+	p.Ln(2)
+	for _, f := range j.facts() {
+		p.fact(f)
+	}
+	p.Ln(3)
+	p.head(j.State)
+	p.table(j)
+	for _, l := range j.lists() {
+		p.list(l)
+	}
+	p.Ln(3)
+	p.font("", smallest)
+	p.MultiCell(0, lineHigh, caution, "", "L", false)
+	return p.Output(w)
+}
+
+func (p *page) font(style string, size float64) { p.SetFont("go", style, size) }
+
+func (p *page) fact(f fact) {
+	const label = 28.0
+	p.font("B", bodySize)
+	p.CellFormat(label, lineHigh, f.label, "", 0, "L", false, 0, "")
+	p.font("", bodySize)
+	p.MultiCell(p.width-label, lineHigh, f.text, "", "L", false)
+}
+
+func (p *page) list(l list) {
+	if len(l.items) == 0 {
+		return
+	}
+	p.Ln(3)
+	p.font("B", 11)
+	p.MultiCell(0, 6, l.title, "", "L", false)
+	p.font("", bodySize)
+	for _, item := range l.items {
+		p.MultiCell(0, lineHigh, "• "+item, "", "L", false)
+	}
+}
+
+// head draws every valve where it stands, front on the left, with the gap as left: a mark of its verdict, never by
+// colour alone.
+func (p *page) head(s *job.Job) {
+	for b, bank := range s.Sheet.Banks {
+		for r, row := range bank.Rows {
+			var valves []*job.ValveState // front to rear, as the sheet lists them
+			for _, v := range s.Valves {
+				if v.Bank == b && v.Row == r {
+					valves = append(valves, v)
+				}
+			}
+			if len(valves) > 0 {
+				p.row(fmt.Sprintf("%s, %s row, front on the left: as left", bank.Name, row.Side), valves)
+			}
+		}
+	}
+	p.Ln(2)
+}
+
+func (p *page) row(title string, valves []*job.ValveState) {
+	wide := min(tokenWide, p.width/float64(len(valves)))
+	if _, high := p.GetPageSize(); p.GetY()+tokenHigh > high-margin-8 {
+		p.AddPage()
+	}
+	p.font("", smallest)
+	p.CellFormat(0, lineHigh, title, "", 1, "L", false, 0, "")
+	x, y := p.GetX(), p.GetY()
+	for i, v := range valves {
+		at := x + float64(i)*wide
+		p.Rect(at, y, wide-1, tokenHigh, "D")
+		p.SetXY(at, y+0.5)
+		p.font("B", bodySize)
+		p.CellFormat(wide-1, lineHigh, v.Name, "", 0, "C", false, 0, "")
+		p.SetXY(at, y+5.5)
+		p.font("", 7)
+		p.CellFormat(wide-1, lineHigh, short(v.Last), "", 0, "C", false, 0, "")
+	}
+	p.SetXY(x, y+tokenHigh+2)
+}
+
+// short is a result that fits a valve: its figure, and T or L where it is out.
+func short(r *job.Result) string {
+	if r == nil {
+		return "–"
+	}
+	k := r.Judgement.Known()
+	text := bare(k.At)
+	switch k.Kind {
+	case clearance.Unknown:
+		text = "?"
+	case clearance.Above, clearance.Looser:
+		text = ">" + text
+	case clearance.Below, clearance.Tighter:
+		text = "<" + text
+	case clearance.Between:
+		text = "~" + text
+	}
+	switch r.Judgement.Verdict {
+	case clearance.Tight:
+		return text + " T"
+	case clearance.Loose:
+		return text + " L"
+	}
+	return text
+}
+
+func (p *page) table(j Job) {
+	titles := []string{"Valve", "Limits, mm", "As found", "As left", "What was done"}
+	parts := []float64{0.13, 0.15, 0.2, 0.2, 0.32}
+	if j.State.Cold != nil {
+		titles = []string{"Valve", "Limits, mm", "Cold start", "As found hot", "As left hot", "What was done"}
+		parts = []float64{0.12, 0.13, 0.16, 0.17, 0.17, 0.25}
+	}
+	p.cells(titles, parts, "B")
+	for _, r := range j.rows() {
+		cells := []string{r.valve + " " + r.kind, r.limits, r.found, r.left, r.done}
+		if j.State.Cold != nil {
+			cells = []string{r.valve + " " + r.kind, r.limits, r.cold, r.found, r.left, r.done}
+		}
+		p.cells(cells, parts, "")
+	}
+}
+
+// cells is one line of the table; a text that does not fit its column goes on below, and the line grows.
+func (p *page) cells(texts []string, parts []float64, style string) {
+	p.font(style, smallest)
+	lines, most := make([][]string, len(texts)), 1
+	for i, text := range texts {
+		lines[i] = p.SplitText(strings.TrimSpace(text), parts[i]*p.width-2)
+		most = max(most, len(lines[i]))
+	}
+	high := float64(most)*4.2 + 1
+	if _, page := p.GetPageSize(); p.GetY()+high > page-margin-8 {
+		p.AddPage()
+		p.font(style, smallest)
+	}
+	x, y := p.GetX(), p.GetY()
+	for i := range texts {
+		for n, line := range lines[i] {
+			p.SetXY(x, y+0.5+float64(n)*4.2)
+			p.CellFormat(parts[i]*p.width, 4.2, line, "", 0, "L", false, 0, "")
+		}
+		x += parts[i] * p.width
+	}
+	p.SetXY(margin, y+high)
+	p.Line(margin, y+high, margin+p.width, y+high)
+}
