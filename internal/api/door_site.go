@@ -42,7 +42,7 @@ func serveSite(router *gin.Engine, site fs.FS) {
 }
 
 // pages are the first parts of the addresses that the front end has pages for.
-var pages = []string{"", "start", "jobs", "engines", "gauges", "sums", "shop"}
+var pages = []string{"", "start", "jobs", "engines", "vehicles", "gauges", "sums", "shop"}
 
 // isPage says whether an address is one of the front end's pages.
 func isPage(name string) bool {

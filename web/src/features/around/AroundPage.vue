@@ -20,11 +20,9 @@ const { tasks, next, closing } = useAround(view)
 
 const part = ref<Part>('take_in')
 const chosen = ref(false)
-watch(
-  [next, view],
-  () => !chosen.value && view.value && (part.value = next.value?.part ?? 'open_up'),
-  { immediate: true },
-)
+watch([next, view], () => !chosen.value && view.value && (part.value = next.value?.part ?? 'open_up'), {
+  immediate: true,
+})
 function choose(to: Part) {
   chosen.value = true
   part.value = to

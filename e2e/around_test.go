@@ -1,0 +1,144 @@
+package e2e
+
+import (
+	"strings"
+	"testing"
+
+	"github.com/go-rod/rod/lib/input"
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+)
+
+// ticked presses Done until a step with this text is next, or until the part is done for an empty text.
+func ticked(t *testing.T, p *tab, until string) {
+	t.Helper()
+	for range 40 {
+		now := p.see(".around .next h2").MustText()
+		if until != "" && strings.Contains(now, until) || strings.Contains(now, "all done") {
+			return
+		}
+		p.pressIn(".around .next", "Done")
+		p.waits(`() => document.querySelector('.around .next h2')?.innerText !== `+quoted(now), "the step after "+now)
+	}
+	t.Fatalf("%q does not come; the page shows: %s", until, p.text())
+}
+
+// A whole cold job: taken in, opened step by step, tools counted out, the valves, closed with sealant that cures over a
+// restart, a tool on the crank asked back by its name, started with a reason, signed with an exception, corrected and
+// countersigned; the vehicle is due again.
+func TestAColdJobFromTakeInToTheNextDueDate(t *testing.T) {
+	t.Parallel()
+	r := demo(t)
+	c := played{engine: "brindlow-1600", school: "rocking_pairs", out: []string{"E3"},
+		round: map[string]any{"round": "set_as_you_go", "check": "none"}}
+	job := c.stored(t, r)
+	c.choose(t, r, job)
+	p := open(t, r, "/jobs/"+job+"/steps", 1024, 768)
+	p.press("Ticks")
+	p.fill("How it sounds before the work", "ticks at idle")
+	p.press("Taken in, go on")
+	p.shows("Neutral or park")
+	p.pressIn(".around .next", "Done")
+	p.shows("Blow or rinse")
+	p.press("Pass over")
+	p.press("Not needed this time")
+	p.shows("coil connectors")
+	ticked(t, p, "")
+	p.press("Tools")
+	p.press("19 mm socket (3/4 in) and bar for the crank pulley bolt: take out")
+	p.shows("1 out")
+	p.press("Findings")
+	p.press("breather")
+	p.press("blocked")
+	p.press("finger: no draught")
+	p.pressIn(".findings", "Done now")
+	p.shows("breather: blocked")
+	p.press("gasket")
+	p.press("hard or split")
+	p.fill("Part number", "BR 16-204")
+	p.press("Leave for later")
+	p.shows("for later")
+
+	post(t, "POST", r.base+"/api/v1/jobs/"+job+"/happenings", map[string]any{"id": "prepared-0001", "kind": "prepared",
+		"engine_c": 19, "ambient_c": 18}, nil)
+	p.visit("/jobs/" + job)
+	c.drive(t, p, r, job)
+
+	p.press("steps still to do")
+	p.see(".around")
+	ticked(t, p, "Count the tools")
+	p.pressIn(".around .next", "Done")
+	p.shows("Still out: 19 mm socket (3/4 in) and bar for the crank pulley bolt.")
+	p.press("Tools")
+	p.press("19 mm socket (3/4 in) and bar for the crank pulley bolt: back")
+	p.shows("Nothing is out")
+	p.press("Close up")
+	ticked(t, p, "Cover on, bolts")
+	p.waits(`() => /Cover on within [45]:\d\d/.test(document.body.innerText)`, "the sealant's clock")
+	r.kill()
+	*r = *startedOn(t, "demo", r.data, strings.TrimPrefix(r.base, "http://"))
+	p.visit("/jobs/" + job + "/steps")
+	p.waits(`() => /Cover on within [45]:\d\d/.test(document.body.innerText)`, "the clock after a restart")
+	ticked(t, p, "Start it and listen")
+	p.shows("Do not start before")
+	p.visit("/")
+	p.shows("Do not start before")
+	p.visit("/jobs/" + job + "/steps")
+	p.shows("Start it and listen")
+	p.pressIn(".around .next", "Done")
+	p.shows("The sealant cures for 3 h")
+	p.press("Start all the same")
+	p.press("The sealant’s own sheet allows it")
+	p.shows("Road test.")
+	assert.Nil(t, crankOf(t, r, job), "where it stopped nobody knows")
+
+	p.visit("/jobs/" + job)
+	p.shows("2 steps still to do")
+	p.see(".signing")
+	require.NoError(t, p.Keyboard.Type(input.Digit1, input.Digit2, input.Digit3, input.Enter))
+	p.shows("Road test; Then ignition timing")
+	p.press("Engine is not run here")
+	p.says("Signed by")
+	p.press("See and print the sheet")
+	for _, says := range []string{"ticks; ticks at idle", "gasket: hard or split, BR 16-204 – left for later",
+		"passed over, Not needed this time", "done all the same, The sealant’s own sheet allows it",
+		"Reason: Engine is not run here"} {
+		p.shows(says)
+	}
+	p.press("Add a correction")
+	p.fill("What is to be corrected", "E3 was read by lamp light")
+	p.fill("By", "Tess Ardal")
+	p.press("Add it")
+	p.shows("E3 was read by lamp light")
+	p.press("Countersign")
+	p.fill("By", "June Halloway")
+	p.pressIn(".v-dialog", "Countersign")
+	p.shows("Countersigned by June Halloway")
+
+	p.visit("/vehicles/vehicle-round")
+	p.press("Intervals")
+	p.fill("or every", "12")
+	p.press("Keep")
+	p.shows("The interval of 12 months")
+	p.shows("later: gasket: hard or split")
+	p.visit("/vehicles")
+	p.fill("Name, plate or engine", "bench st")
+	p.shows("1 found") // not clean: two refusals were meant, and the program was killed
+}
+
+// A vehicle on a phone: when it is due, what decides, every valve, and its jobs.
+func TestAVehicleOnAPhone(t *testing.T) {
+	t.Parallel()
+	r := demo(t)
+	p := open(t, r, "/vehicles/demo-post-bus", 360, 740)
+	p.shows("Next due")
+	p.shows("E4b decides")
+	p.shows("wear unlike their neighbours")
+	p.waits(`() => document.documentElement.scrollWidth <= 360`, "no sideways scrolling")
+	p.press("Every valve")
+	p.shows("per 1,000 km, mm")
+	p.visit("/")
+	p.press("Post bus 12")
+	p.shows("Signed by")
+	p.clean()
+}
