@@ -1,6 +1,10 @@
 package e2e
 
 import (
+	"io"
+	"net/http"
+	"os"
+	"path/filepath"
 	"strings"
 	"testing"
 
@@ -141,4 +145,49 @@ func TestAVehicleOnAPhone(t *testing.T) {
 	p.press("Post bus 12")
 	p.shows("Signed by")
 	p.clean()
+}
+
+// Everything goes out of one workshop and into another: by the page, and by the command line.
+func TestEverythingMovesToAnotherWorkshop(t *testing.T) {
+	t.Parallel()
+	from := demo(t)
+	p := open(t, from, "/shop", 1280, 800)
+	p.shows("Export everything")
+	link := p.see(`a[href="/api/v1/archive.zip"]`).MustProperty("href").String()
+	answer, err := http.Get(link)
+	require.NoError(t, err)
+	defer answer.Body.Close()
+	archive := filepath.Join(t.TempDir(), "all.zip")
+	data, err := io.ReadAll(answer.Body)
+	require.NoError(t, err)
+	require.NoError(t, os.WriteFile(archive, data, 0o600))
+
+	to := started(t, "serve", filepath.Join(t.TempDir(), "other.db"))
+	q := open(t, to, "/shop", 1280, 800)
+	q.see(`input[type=file]`).MustSetFiles(archive)
+	q.shows("Taken in: 14 engines, 3 gauge sets, 9 vehicles, 9 jobs")
+	q.visit("/vehicles/demo-post-bus")
+	q.shows("E4b decides")
+	q.visit("/")
+	q.shows("Quarry tipper 7")
+	q.clean()
+
+	to.kill()
+	code, out, errs := told(t, "", "export", "--data", to.data, archive)
+	assert.Equal(t, 4, code)
+	assert.Contains(t, errs, "nothing is written over")
+	again := filepath.Join(t.TempDir(), "again.zip")
+	code, out, errs = told(t, "", "export", "--data", to.data, again)
+	require.Equal(t, 0, code, errs)
+	assert.Contains(t, out, "holds everything")
+	fresh := filepath.Join(t.TempDir(), "fresh.db")
+	code, out, errs = told(t, "", "import", "--data", fresh, again)
+	require.Equal(t, 0, code, errs)
+	assert.Contains(t, out, "14 engines, 3 gauge sets, 9 vehicles, 9 jobs; 0 were here already")
+	code, _, errs = told(t, "", "check", "--data", fresh)
+	assert.Equal(t, 0, code, errs)
+	require.NoError(t, os.WriteFile(archive, data[:len(data)/2], 0o600))
+	code, _, errs = told(t, "", "import", "--data", fresh, archive)
+	assert.Equal(t, 4, code)
+	assert.Contains(t, errs, "no zip file, or not all of one")
 }

@@ -31,6 +31,10 @@ const usage = `Metronix sets valve clearances with you: which valves at which cr
                        a checked copy of the data file, also while the program runs
   metronix restore [--data FILE] COPY
                        such a copy put in the data file's place
+  metronix export [--data FILE] ARCHIVE.zip
+                       everything that is stored, as a zip of JSON and CSV
+  metronix import [--data FILE] ARCHIVE.zip
+                       such an archive taken in
   metronix check [--data FILE]
                        the whole data file checked
   metronix rebuild [--data FILE]
@@ -56,6 +60,8 @@ func commands() map[string]command {
 		"demo":    {serveDemo, demoHelp},
 		"backup":  {backup, backupHelp},
 		"restore": {restore, restoreHelp},
+		"export":  {exportAll, exportHelp},
+		"import":  {importAll, importHelp},
 		"check":   {check, checkHelp},
 		"rebuild": {rebuild, rebuildHelp},
 		"compute": {runCompute, computeHelp()},

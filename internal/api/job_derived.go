@@ -156,6 +156,8 @@ func (d *desk) differs(ctx context.Context, id string, o *openJob) (string, erro
 		return "", err
 	case !is.TouchedAt.Equal(want.TouchedAt) || is.Open != want.Open || !bytes.Equal(is.Short, want.Short):
 		return "what the board shows", nil
+	case !bytes.Equal(is.Visit, want.Visit):
+		return "what is known of its wear", nil
 	case len(is.Pairs)+len(want.Pairs) > 0 && (is.Mechanic != want.Mechanic || is.Adjuster != want.Adjuster),
 		!slices.EqualFunc(is.Pairs, want.Pairs, func(a, b job.LockPair) bool { return a.Pair == b.Pair }):
 		return "what was learned of locking", nil

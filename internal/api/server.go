@@ -73,7 +73,7 @@ func Handler(st *store.Store, o Options) http.Handler {
 // was looked into.
 func Ready(ctx context.Context, st *store.Store, o Options) (http.Handler, error) {
 	handler, _, s := build(st, o)
-	return handler, s.desk.catchUp(ctx)
+	return handler, s.catchUp(ctx)
 }
 
 // Document is the OpenAPI description of the interface, in JSON.
@@ -99,6 +99,8 @@ func build(st *store.Store, o Options) (http.Handler, huma.API, *server) {
 	router.GET("/healthz", s.health)
 	described := humagin.New(router, config(o.Version))
 	s.routes(described)
+	s.archiveRoutes(described, o.Version)
+	describeBodies(described.OpenAPI())
 	serveSite(router, o.Site)
 	return guard(router, o.Hosts), described, s
 }
@@ -132,5 +134,4 @@ func (s *server) routes(a huma.API) {
 	s.gaugeRoutes(a)
 	s.shopRoutes(a)
 	computeRoutes(a)
-	describeBodies(a.OpenAPI())
 }

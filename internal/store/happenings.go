@@ -169,7 +169,13 @@ func rewrite[Row any](tx *gorm.DB, jobID string, have, n int, row func(n int) Ro
 
 // PutDerived stores what follows from a job's list, where it was missing.
 func (s *Store) PutDerived(jobID string, d Derived) error {
-	return translate(s.write.Transaction(func(tx *gorm.DB) error { return derive(tx, jobID, d, nil) }))
+	return translate(s.write.Transaction(func(tx *gorm.DB) error {
+		if err := derive(tx, jobID, d, nil); err != nil {
+			return err
+		}
+		return tx.Exec("UPDATE job_states SET off_board = (SELECT off_board FROM jobs WHERE id = job_id) WHERE job_id = ?",
+			jobID).Error
+	}))
 }
 
 // DerivedOf reads what is stored beside a job's list; the zero Derived where nothing is.

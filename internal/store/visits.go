@@ -48,6 +48,13 @@ func (s *Store) DueOf(vehicleID string) (d Due, err error) {
 	return d, translate(err)
 }
 
+// Undue lists the vehicles with a finished job of which nobody has reckoned yet when they are due.
+func (s *Store) Undue() (ids []string, err error) {
+	err = s.read.Raw("SELECT DISTINCT vehicle_id FROM jobs JOIN job_states ON job_id = jobs.id WHERE visit <> '' AND " +
+		"vehicle_id NOT IN (SELECT vehicle_id FROM dues) ORDER BY vehicle_id").Scan(&ids).Error
+	return ids, translate(err)
+}
+
 // SearchVehicles lists the vehicles whose name, plate or engine holds a text, by name, and says how many there are; an
 // empty text finds all.
 func (s *Store) SearchVehicles(text string, limit, offset int) (list []Vehicle, total int64, err error) {

@@ -5,6 +5,7 @@ import { answered, api, Refused, type Schemas } from '@/shared/api/client'
 import { readOnce, reads } from '@/shared/api/reads'
 import AppPage from '@/shared/AppPage.vue'
 import FaultList from '@/shared/FaultList.vue'
+import PickFile from '@/shared/PickFile.vue'
 import FoldAway from '@/shared/FoldAway.vue'
 import NumberField from '@/shared/NumberField.vue'
 import { ToldBar } from '@/shared/later'
@@ -74,6 +75,25 @@ function addKit() {
     else stock.value.push({ size, count: String(kit.value.each) })
   }
   kit.value = { each: 1 }
+}
+
+/** Takes an archive in: all of it, or nothing. */
+async function takeIn(archive: File) {
+  trouble.value = ''
+  faults.value = []
+  said.value = ''
+  try {
+    const got = await answered(
+      api.POST('/api/v1/archive', {
+        body: archive as unknown as string,
+        bodySerializer: (b) => b,
+        headers: { 'Content-Type': 'application/zip' },
+      }),
+    )
+    said.value = `Taken in: ${got.engines} engines, ${got.gauge_sets} gauge sets, ${got.vehicles} vehicles, ${got.jobs} jobs; ${got.already} were here already.`
+  } catch (e) {
+    trouble.value = (e as Error).message
+  }
 }
 
 async function load() {
@@ -194,6 +214,16 @@ async function save() {
         </FoldAway>
         <VBtn class="add" size="small" @click="stock.push({ size: '', count: '1' })"> Another size </VBtn>
       </section>
+      <section>
+        <h2>Everything that is stored</h2>
+        <p class="quiet">
+          Engines, gauge sets, vehicles and every job with its whole list, as a zip of JSON and CSV (docs/formats.md).
+        </p>
+        <div class="files">
+          <VBtn size="small" href="/api/v1/archive.zip">Export everything</VBtn>
+          <PickFile label="Import an archive" accept=".zip,application/zip" @picked="takeIn" />
+        </div>
+      </section>
     </div>
   </AppPage>
 </template>
@@ -235,6 +265,12 @@ code {
   grid-template-columns: 3fr 2fr auto;
   gap: 8px;
   align-items: center;
+}
+
+.files {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 10px;
 }
 
 .add {

@@ -1,0 +1,95 @@
+package main
+
+import (
+	"context"
+	"fmt"
+	"io"
+	"os"
+	"time"
+
+	"metronix/internal/api"
+	"metronix/internal/store"
+)
+
+const exportHelp = `metronix export [--data FILE] ARCHIVE.zip
+
+Writes everything that is stored to a zip of JSON and CSV with a manifest and hashes (docs/formats.md). Stop the program
+first. It is never written over a file that is there.
+  --data FILE  the data file; default metronix.db in the user's data folder
+`
+
+const importHelp = `metronix import [--data FILE] ARCHIVE.zip
+
+Takes such an archive in, all of it or nothing; the data file is made when absent. What is stored already is left where
+it is the same; where it differs nothing is taken in. Stop the program first.
+  --data FILE  the data file; default metronix.db in the user's data folder
+`
+
+func exportAll(args []string, _ io.Reader, out, errs io.Writer) int {
+	data, names, ok := dataArgs("export", exportHelp, 1, args, errs)
+	if !ok {
+		return exitRequest
+	}
+	if absent(data, errs) {
+		return exitData
+	}
+	st, err := store.Open(data)
+	if err != nil {
+		fmt.Fprintf(errs, "%v\n", err)
+		return exitData
+	}
+	defer st.Close()
+	f, err := os.OpenFile(names[0], os.O_CREATE|os.O_EXCL|os.O_WRONLY, 0o600)
+	if err != nil {
+		fmt.Fprintf(errs, "%s cannot be written: %v. Choose another name: nothing is written over.\n", names[0], err)
+		return exitData
+	}
+	if err := st.WriteArchive(f, "Metronix "+version, time.Now()); err != nil {
+		f.Close()
+		os.Remove(names[0])
+		fmt.Fprintf(errs, "%v\n", err)
+		return exitData
+	}
+	if err := f.Close(); err != nil {
+		fmt.Fprintf(errs, "%s cannot be written: %v.\n", names[0], err)
+		return exitData
+	}
+	fmt.Fprintf(out, "%s holds everything of %s.\n", names[0], data)
+	return exitOK
+}
+
+func importAll(args []string, _ io.Reader, out, errs io.Writer) int {
+	data, names, ok := dataArgs("import", importHelp, 1, args, errs)
+	if !ok {
+		return exitRequest
+	}
+	f, err := os.Open(names[0])
+	if err != nil {
+		fmt.Fprintf(errs, "%s cannot be read: %v.\n", names[0], err)
+		return exitData
+	}
+	defer f.Close()
+	info, err := f.Stat()
+	if err != nil {
+		fmt.Fprintf(errs, "%s cannot be read: %v.\n", names[0], err)
+		return exitData
+	}
+	st, err := store.Open(data)
+	if err != nil {
+		fmt.Fprintf(errs, "%v\n", err)
+		return exitData
+	}
+	defer st.Close()
+	in, err := st.ReadArchive(f, info.Size())
+	if err != nil {
+		fmt.Fprintf(errs, "%v.\n", err)
+		return exitData
+	}
+	if _, err := api.Ready(context.Background(), st, api.Options{}); err != nil { // what follows from the lists
+		fmt.Fprintf(errs, "%v.\n", err)
+		return exitData
+	}
+	fmt.Fprintf(out, "Taken in: %d engines, %d gauge sets, %d vehicles, %d jobs; %d were here already.\n", in.Engines,
+		in.GaugeSets, in.Vehicles, in.Jobs, in.Already)
+	return exitOK
+}
