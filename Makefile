@@ -72,7 +72,7 @@ test: check chromium ## everything: checks, Go tests with the race detector, fro
 	@echo '— docs/checks.md tells what the tests check'
 	@$(CHECKS) -compare $(FOUND) docs/checks.md
 	@echo '— the built program in a real browser'
-	go test -count=1 -timeout 10m ./e2e
+	go test -count=1 -timeout 13m ./e2e
 
 # The values from outside that the tests of the rules check are written down by them, and a page is made of that.
 FOUND := data/checks

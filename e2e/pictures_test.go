@@ -53,6 +53,11 @@ func TestPictures(t *testing.T) {
 		{"sum-turn-day", "/sums/turn", "day", ".large", 1280, 800, nil},
 		{"cooling-night", "/jobs/demo-job-winch", "night", ".plot", 1280, 800, nil},
 		{"shims-day", "/jobs/demo-job-minibus", "day", ".moves", 1280, 800, nil},
+		{"steps-day", "/jobs/demo-job-tipper/steps", "day", ".around", 1280, 800, func(p *tab) {
+			p.press("Close up")
+			p.shows("Feel all 8 lock nuts")
+		}},
+		{"vehicle-night", "/vehicles/demo-post-bus", "night", ".visit", 1280, 1500, nil},
 		{"card-two-rows-day", "/jobs/demo-job-bus/card", "day", ".map", 1280, 1100, nil},
 	} {
 		p := open(t, r, "/", v.width, v.height)

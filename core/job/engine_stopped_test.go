@@ -34,6 +34,16 @@ func TestTakingTheTemperatureAfterTheStopLosesNothing(t *testing.T) {
 	d.do(job.Happening{At: at(1), Act: job.Prepared{EngineC: 82, AmbientC: 20}})
 	assert.True(t, d.job.Known())
 
+	// an hour later it cannot be hot but by having run again
+	d = hotJob(t)
+	d.do(job.Happening{At: at(0), Act: job.EngineStopped{}})
+	d.do(job.Happening{At: at(0.5), Act: job.Located{Seen: []sequence.Sighting{
+		{What: sequence.Mark}, {What: sequence.Rocking, Cylinder: 4}}}})
+	d.do(job.Happening{At: at(60), Act: job.Prepared{EngineC: 82, AmbientC: 20}})
+	assert.False(t, d.job.Known())
+	until, _ := d.job.HotUntil()
+	assert.Equal(t, at(70), until)
+
 	// a thermometer alone says that it was run at some time before
 	d = hotJob(t)
 	d.do(job.Happening{At: at(0.5), Act: job.Located{Seen: []sequence.Sighting{

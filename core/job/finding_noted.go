@@ -14,6 +14,7 @@ type Finding struct {
 	Test  string // the test made: "finger in the breather: no draught"; empty: none
 	Part  string // part number; empty: none
 	Price string // as written down; empty: none
+	Photo string // the hash of its photograph; empty: none
 	Later bool   // it is left for later, and comes back at the next job; false: done now
 }
 
@@ -33,6 +34,9 @@ func (f Finding) String() string {
 	}
 	return text + " (done)"
 }
+
+// photoHash is how long the hash of a photograph is: SHA-256 in hexadecimal digits.
+const photoHash = 64
 
 // mostFindings bounds what is noted in one job.
 const mostFindings = 60
@@ -54,6 +58,8 @@ func (a FindingNoted) sound(*Job) error {
 		return refuse("place", "Say where it is: a valve, a cylinder, the cover, a hose, a plug.")
 	case strings.TrimSpace(a.What) == "":
 		return refuse("what", "Say what was found.")
+	case a.Photo != "" && len(a.Photo) != photoHash:
+		return refuse("photo", "A photograph is named by the hash that keeping it gave.")
 	}
 	for field, text := range map[string]string{"place": a.Place, "what": a.What, "test": a.Test, "part": a.Part,
 		"price": a.Price} {

@@ -89,8 +89,11 @@ func (j *Job) HotUntil() (until time.Time, ok bool) {
 	if !j.StoppedAt.IsZero() {
 		from = j.StoppedAt
 	}
-	return from.Add(time.Duration(thermal.HotMinutes * float64(time.Minute))), true
+	return from.Add(hotFor()), true
 }
+
+// hotFor is how long hot figures hold.
+func hotFor() time.Duration { return time.Duration(thermal.HotMinutes * float64(time.Minute)) }
 
 // stale says that a hot reading came too late. Where the clock was put back meanwhile, how long ago the
 // engine was shut off is not known, and so it counts as too late.

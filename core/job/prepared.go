@@ -10,7 +10,7 @@ import (
 
 // Prepared passes the temperature gate, °C, or overrides it with a written reason. A hot engine has run, and
 // so has a cold one whose gate was shut because it was found warmer: where its crank stands is not known any
-// more. What was found of it since the engine was said to be shut off stands.
+// more. What was found of it since the engine was said to be shut off stands, while hot figures hold.
 //
 // Cold figures hold up to the temperature that their card says, hot ones from operating temperature on and
 // for ten minutes. Outside of that a clearance is another one, by a few hundredths, in a direction that
@@ -38,8 +38,8 @@ func (a Prepared) may(j *Job, _ string) error {
 }
 
 func (a Prepared) do(j *Job) {
-	if j.Closed != "" {
-		j.StoppedAt = time.Time{} // it cooled, and is warmed anew
+	if j.Closed != "" || j.now.After(j.StoppedAt.Add(hotFor())) {
+		j.StoppedAt = time.Time{} // it cooled, and was warmed anew
 	}
 	if j.Card.State == clearance.Hot && j.StoppedAt.IsZero() || j.Closed != "" {
 		j.lose()

@@ -41,7 +41,16 @@ func (s *server) reported(ctx context.Context, id string, write func(report.Job,
 		if due.DueKM > 0 {
 			says += fmt.Sprintf(", about %d km", due.DueKM)
 		}
-		return write(report.Job{ID: r.ID, Vehicle: r.Vehicle.Name, Plate: r.Vehicle.Plate, Engine: r.Sheet.Name,
+		photos := map[string][]byte{}
+		for _, f := range o.state.Findings {
+			if f.Photo == "" {
+				continue
+			}
+			if photos[f.Photo], err = s.store.With(ctx).Photo(f.Photo); err != nil {
+				delete(photos, f.Photo) // the report goes without it
+			}
+		}
+		return write(report.Job{Photos: photos, ID: r.ID, Vehicle: r.Vehicle.Name, Plate: r.Vehicle.Plate, Engine: r.Sheet.Name,
 			Mechanic: r.Mechanic, Reason: r.Reason, Gauges: r.GaugeName, CardReason: r.CardReason, Due: says,
 			OdometerKM: r.OdometerKM, FeelMM: r.Feel.Millimetres(), CreatedAt: r.CreatedAt, State: o.state}, &out)
 	})

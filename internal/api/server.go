@@ -129,6 +129,7 @@ func (s *server) routes(a huma.API) {
 	s.libraryRoutes(a)
 	s.historyRoutes(a)
 	s.reportRoutes(a)
+	s.photoRoutes(a)
 	s.engineRoutes(a)
 	s.waysRoutes(a)
 	s.gaugeRoutes(a)

@@ -19,6 +19,7 @@ type Job struct {
 	FeelMM                                    float64
 	CreatedAt                                 time.Time
 	State                                     *job.Job
+	Photos                                    map[string][]byte // JPEG, by the hashes that findings name
 }
 
 // fact is one line of what a job was done by.

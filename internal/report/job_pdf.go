@@ -1,6 +1,7 @@
 package report
 
 import (
+	"bytes"
 	"fmt"
 	"io"
 	"strings"
@@ -79,6 +80,7 @@ func WriteJobPDF(w io.Writer, j Job, paper Paper, printed time.Time) error {
 	for _, l := range j.lists() {
 		p.list(l)
 	}
+	p.photos(j)
 	p.Ln(3)
 	p.font("", smallest)
 	p.MultiCell(0, lineHigh, caution, "", "L", false)
@@ -106,6 +108,37 @@ func (p *page) list(l list) {
 	for _, item := range l.items {
 		p.MultiCell(0, lineHigh, "• "+item, "", "L", false)
 	}
+}
+
+// photos are the pictures of findings, two abreast, each with its words.
+func (p *page) photos(j Job) {
+	wide := (p.width - 6) / 2
+	column, bottom := 0, p.GetY()
+	for _, f := range j.State.Findings {
+		data, ok := j.Photos[f.Photo]
+		if !ok {
+			continue
+		}
+		info := p.RegisterImageOptionsReader(f.Photo, fpdf.ImageOptions{ImageType: "JPG"}, bytes.NewReader(data))
+		high := wide * info.Height() / info.Width()
+		if column == 0 {
+			p.SetY(bottom + 4)
+		}
+		top := p.GetY()
+		if _, page := p.GetPageSize(); top+high+lineHigh > page-margin-8 {
+			p.AddPage()
+			column, top = 0, p.GetY()
+		}
+		x := margin + float64(column)*(wide+6)
+		p.ImageOptions(f.Photo, x, top, wide, high, false, fpdf.ImageOptions{ImageType: "JPG"}, 0, "")
+		p.SetXY(x, top+high)
+		p.font("", smallest)
+		p.CellFormat(wide, lineHigh, f.Place+": "+f.What, "", 0, "L", false, 0, "")
+		bottom = max(bottom, top+high+lineHigh)
+		column = 1 - column
+		p.SetXY(margin, top)
+	}
+	p.SetY(bottom)
 }
 
 // head draws every valve where it stands, front on the left, with the gap as left: a mark of its verdict, never by

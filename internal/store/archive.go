@@ -18,6 +18,7 @@ import (
 	"time"
 
 	"gorm.io/gorm"
+	"gorm.io/gorm/clause"
 
 	"metronix/internal/wire"
 )
@@ -151,7 +152,7 @@ func (s *Store) WriteArchive(to io.Writer, by string, now time.Time) error {
 	w := &archiveWriter{zip: zip.NewWriter(to), manifest: Manifest{Format: ArchiveFormat, Made: now.UTC().Truncate(time.Second),
 		By: by}}
 	err := s.read.Transaction(func(tx *gorm.DB) error {
-		for _, part := range []func(*gorm.DB, *archiveWriter) error{archiveRecords, archiveJobs, archiveVisits} {
+		for _, part := range []func(*gorm.DB, *archiveWriter) error{archiveRecords, archiveJobs, archivePhotos, archiveVisits} {
 			if err := part(tx, w); err != nil {
 				return err
 			}
@@ -255,6 +256,31 @@ func archived(r jobRow, rows []happeningRow, last string) archivedJob {
 	return j
 }
 
+type archivedPhoto struct {
+	Hash    string    `json:"hash"`
+	JobID   string    `json:"job_id"`
+	Created time.Time `json:"created"`
+}
+
+func archivePhotos(tx *gorm.DB, w *archiveWriter) error {
+	var hashes []string
+	if err := tx.Raw("SELECT hash FROM photos ORDER BY hash").Scan(&hashes).Error; err != nil {
+		return err
+	}
+	list := []archivedPhoto{}
+	for _, hash := range hashes {
+		var r photoRow
+		if err := tx.Where("hash = ?", hash).Take(&r).Error; err != nil {
+			return err
+		}
+		list = append(list, archivedPhoto{r.Hash, r.JobID, r.CreatedAt.UTC()})
+		if err := w.put("photos/"+hash+".jpg", r.JPEG); err != nil {
+			return err
+		}
+	}
+	return w.putJSON("photos.json", list)
+}
+
 // archiveVisits writes what finished jobs found and left, a line a valve, for a spreadsheet.
 func archiveVisits(tx *gorm.DB, w *archiveWriter) error {
 	var list []struct{ JobID, VehicleID, Visit string }
@@ -317,7 +343,7 @@ func (s *Store) ReadArchive(from io.ReaderAt, size int64) (TakenIn, error) {
 	var in TakenIn
 	err = s.write.Transaction(func(tx *gorm.DB) error {
 		t := &taker{tx: tx, files: files, in: &in}
-		for _, part := range []func() error{t.engines, t.sets, t.vehicles, t.jobs, t.shop} {
+		for _, part := range []func() error{t.engines, t.sets, t.vehicles, t.jobs, t.photos, t.shop} {
 			if err := part(); err != nil {
 				return err
 			}
@@ -630,6 +656,27 @@ func (t *taker) job(j archivedJob) error {
 		return nil
 	}
 	return t.tx.Omit("Job").CreateInBatches(&rows, 200).Error
+}
+
+func (t *taker) photos() error {
+	if _, ok := t.files["photos.json"]; !ok {
+		return nil
+	}
+	var list []archivedPhoto
+	if err := t.read("photos.json", &list); err != nil {
+		return err
+	}
+	for _, p := range list {
+		data := t.files["photos/"+p.Hash+".jpg"]
+		if sum := sha256.Sum256(data); hex.EncodeToString(sum[:]) != p.Hash {
+			return refuse("photos/%s.jpg is not the picture that its name says", p.Hash)
+		}
+		row := photoRow{p.Hash, p.JobID, data, p.Created}
+		if err := t.tx.Clauses(clause.OnConflict{DoNothing: true}).Create(&row).Error; err != nil {
+			return err
+		}
+	}
+	return nil
 }
 
 func (t *taker) shop() error {

@@ -39,6 +39,14 @@ type dueRow struct {
 	Because   string `gorm:"not null"`
 }
 
+// photoRow is a photograph, made smaller and without metadata, by the hash of what is kept.
+type photoRow struct {
+	Hash      string    `gorm:"primaryKey;size:64"`
+	JobID     string    `gorm:"not null;size:64"`
+	JPEG      []byte    `gorm:"column:jpeg;not null"`
+	CreatedAt time.Time `gorm:"not null"`
+}
+
 // jobRow carries its own copy of sheet and leaves: what a job was done by does not change afterwards.
 type jobRow struct {
 	ID        string     `gorm:"primaryKey;size:64"`
@@ -135,5 +143,6 @@ func (settingRow) TableName() string   { return "settings" }
 func (stateRow) TableName() string     { return "job_states" }
 func (pairRow) TableName() string      { return "lock_pairs" }
 func (usedRow) TableName() string      { return "shims_used" }
+func (photoRow) TableName() string     { return "photos" }
 func (dueRow) TableName() string       { return "dues" }
 func (schemaRow) TableName() string    { return "schema_versions" }

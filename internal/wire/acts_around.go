@@ -41,19 +41,20 @@ type Finding struct {
 	Test  string `json:"test,omitempty" maxLength:"120" doc:"the test made"`
 	Part  string `json:"part,omitempty" maxLength:"120" doc:"part number"`
 	Price string `json:"price,omitempty" maxLength:"120"`
+	Photo string `json:"photo,omitempty" maxLength:"64" doc:"the hash of its photograph"`
 	Later bool   `json:"later,omitempty" doc:"it is left for later, and comes back at the next job"`
 }
 
 // FindingOf writes a finding.
 func FindingOf(f job.Finding) Finding {
-	return Finding{f.ID, f.Place, f.What, f.Test, f.Part, f.Price, f.Later}
+	return Finding{f.ID, f.Place, f.What, f.Test, f.Part, f.Price, f.Photo, f.Later}
 }
 
 type finding struct{ Finding }
 
 func (w finding) act(*Faults) job.Act {
 	return job.FindingNoted{Finding: job.Finding{ID: w.ID, Place: w.Place, What: w.What, Test: w.Test, Part: w.Part,
-		Price: w.Price, Later: w.Later}}
+		Price: w.Price, Photo: w.Photo, Later: w.Later}}
 }
 
 type amended struct {

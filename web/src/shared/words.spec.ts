@@ -2,7 +2,8 @@
 import { describe, expect, it } from 'vitest'
 import type { Schemas } from './api/client'
 import { figureOf } from './engine/figure'
-import { capital, seenWords, turnOf } from './words'
+import { capital, seenWords } from './words'
+import { turnOf } from './gearWords'
 
 describe('what is seen', () => {
   it('is spoken of as it stands before the eye', () => {

@@ -7,7 +7,8 @@ import { degrees } from '@/shared/units'
  */
 
 /** Choices of one wire field, each with its words. */
-const choices = <T extends string>(words: Record<T, string>) =>
+/** Choices of a list, by their words. */
+export const choices = <T extends string>(words: Record<T, string>) =>
   (Object.entries(words) as [T, string][]).map(([value, title]) => ({ value, title }))
 
 /** A sighting as something seen: "cylinder 4 is rocking"; a sign of the engine in its sheet's words. */
@@ -149,31 +150,8 @@ export const kindsFirst = choices({
   intake: 'Intakes first',
 })
 export const lockings = choices({ one_go: 'Lock in one go', nip_then_torque: 'Nip, then torque' })
-/** Schools of locking: the screw is held still, or set off the aim by what the nut will take. */
-export const nutWays = choices({
-  held: 'Hold the screw still',
-  closes: 'It closes the gap: back off first',
-  opens: 'It opens the gap: leave it tight',
-})
 export const aimings = choices({ leave_in: 'Leave alone what is in', all_to_aim: 'All to the aim' })
 
-/** What a vehicle is brought in for, and the side of the limits it points to. */
-export const complaints = [
-  { value: 'ticks', title: 'Ticks', points: 'points to loose' },
-  { value: 'rough_idle', title: 'Rough idle', points: 'points to tight' },
-  { value: 'back_fires', title: 'Back-fires', points: 'points to a tight intake' },
-  { value: 'smokes', title: 'Smokes', points: 'points to tight' },
-  { value: 'hard_start', title: 'Hard to start', points: 'points to tight' },
-  { value: 'low_compression', title: 'Low compression', points: 'points to tight' },
-  { value: 'ticks_by_nature', title: 'Ticks by nature', points: 'this engine always did' },
-  { value: 'none', title: 'No complaint', points: 'due, or checked' },
-] as const
-
-/** What a job that is put off waits for. */
-export const waitsFor = choices({ date: 'A date', odometer: 'An odometer', parts: 'Parts', cams: 'Other cams' })
-
-/** How an engine is judged cold without a thermometer. */
-export const coldBy = choices({ overnight: 'Stood overnight', hours: 'Stood for hours', hand: 'Cool to the hand' })
 export const checkTurns = [
   { value: 2, title: 'Two turns, then check' },
   { value: 4, title: 'Four turns, then check' },
@@ -235,70 +213,4 @@ export const seenShort: Record<string, string> = {
   full_lift: 'down',
   rocking: 'rocking',
   tdc_firing: 'firing TDC',
-}
-
-/** How a gear is drawn and spoken of when it is set. */
-export interface GearWords {
-  /** The picture: a slotted screw in its nut, an eccentric, two nuts, a nut on a stud. */
-  form: 'screw' | 'eccentric' | 'nuts' | 'stud'
-  /** What is done until the leaf drags: "Slacken …, turn … until 0.30 drags." */
-  turn: (leaf: string) => string
-  tools: string
-  lock: string
-}
-const screwWords: GearWords = {
-  form: 'screw',
-  turn: (leaf) => `Slacken the lock nut, turn the screw until ${leaf} drags.`,
-  tools:
-    'Check first that the screw turns freely: a ring spanner on the nut, a driver or key in the screw. Turn it until it touches the leaf without clamping it. Never a socket on the nut: it drags the screw round.',
-  lock: 'Tightening drags the screw round and closes the gap. Hold the screw still with the driver while the nut goes tight.',
-}
-const tappetWords: GearWords = {
-  form: 'nuts',
-  turn: (leaf) => `Slacken the lock nut, turn the tappet’s head until ${leaf} drags.`,
-  tools:
-    'Two thin spanners, cranked where it is tight. Too tight: loosen the lock nut first. Too loose: start with the upper nut.',
-  lock: 'Tightening draws the thread up and moves the gap. Hold the head with one spanner while the other brings the lock nut up.',
-}
-const pivotWords: GearWords = {
-  form: 'nuts',
-  turn: (leaf) => `Slacken the lock nut, turn the pivot until ${leaf} drags.`,
-  tools:
-    'An open spanner on the pivot, another on its lock nut. A finger can jump out of its socket under too much force.',
-  lock: 'Tightening draws the thread up and moves the gap. Hold the pivot still while the nut goes tight.',
-}
-const gears: Record<string, GearWords> = {
-  eccentric: {
-    form: 'eccentric',
-    turn: (leaf) => `Slacken the clamp nut, turn the eccentric until ${leaf} drags.`,
-    tools:
-      'A thin key or a hooked rod in the hole of the eccentric. It moves the gap by feel: little near its ends, most between.',
-    lock: 'Hold the eccentric with its key or rod while the clamp nut goes tight.',
-  },
-  centre_nut: {
-    form: 'stud',
-    turn: (leaf) => `Turn the nut on the stud until ${leaf} drags.`,
-    tools:
-      'A deep socket or ring spanner on the self-locking nut. One that turns by hand has lost its grip: replace it.',
-    lock: 'A self-locking nut holds as it stands; with a set screw in it, tighten that and hold the nut.',
-  },
-  threaded_tappet: tappetWords,
-  threaded_tappet_at_valve: tappetWords,
-  finger_pivot_at_cam: pivotWords,
-  finger_pivot_at_valve: pivotWords,
-}
-
-/** The words, tools and picture of a kind of adjuster; a screw with its lock nut where none is stated. */
-export const gearOf = (adjuster: string): GearWords => gears[adjuster] ?? screwWords
-
-/** Which way an adjuster goes and how far, "Screw in 36°, clockwise": a stud nut goes down and up, every other screw in and out. */
-export function turnOf(
-  screw: { turn_deg?: number | null; travel: string; rotation: string },
-  adjuster: string,
-  valve = '',
-): string {
-  const nut = adjuster === 'centre_nut'
-  const way = nut ? { in: 'down', out: 'up' }[screw.travel] : screw.travel
-  const what = [nut ? 'Nut' : 'Screw', valve, way].filter(Boolean).join(' ')
-  return `${what} ${degrees(screw.turn_deg ?? 0)}, ${screw.rotation}`
 }

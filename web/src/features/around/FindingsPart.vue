@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed, reactive, ref } from 'vue'
-import { newID, type JobView, type Schemas } from '@/shared/api/client'
+import { answered, api, newID, type JobView, type Schemas } from '@/shared/api/client'
+import PickFile from '@/shared/PickFile.vue'
 import type { Doing } from '@/features/bench/useJob'
 import PickOne from '@/shared/PickOne.vue'
 
@@ -30,7 +31,7 @@ const usual = [
   'leaks',
 ]
 const tests = ['finger: no draught', 'water does not run through']
-const empty = () => ({ place: '', what: '', test: '', part: '', price: '' })
+const empty = () => ({ place: '', what: '', test: '', part: '', price: '', photo: '' })
 const form = reactive(empty())
 /** The finding that is being changed; empty: a new one. */
 const changing = ref('')
@@ -45,8 +46,30 @@ function say(f: Omit<Finding, 'finding'>, id: string) {
     test: f.test?.trim() || undefined,
     part: f.part?.trim() || undefined,
     price: f.price?.trim() || undefined,
+    photo: f.photo || undefined,
     later: f.later || undefined,
   })
+}
+const trouble = ref('')
+const sending = ref(false)
+/** A photograph is kept by the program first, made smaller and without metadata; the finding then names it. */
+async function takePhoto(file: File) {
+  trouble.value = ''
+  sending.value = true
+  try {
+    const kept = await answered(
+      api.POST('/api/v1/jobs/{id}/photos', {
+        params: { path: { id: props.view.state.id } },
+        body: file as unknown as string,
+        bodySerializer: (b) => b,
+        headers: { 'Content-Type': file.type || 'image/jpeg' },
+      }),
+    )
+    form.photo = kept.hash
+  } catch (e) {
+    trouble.value = (e as Error).message
+  }
+  sending.value = false
 }
 function keep(later: boolean) {
   say({ ...form, later }, changing.value || newID())
@@ -61,6 +84,7 @@ function change(f: Finding) {
     test: f.test ?? '',
     part: f.part ?? '',
     price: f.price ?? '',
+    photo: f.photo ?? '',
   })
 }
 const options = (list: string[]) => list.map((value) => ({ value, title: value }))
@@ -74,6 +98,9 @@ const options = (list: string[]) => list.map((value) => ({ value, title: value }
           ><b>{{ f.place }}: {{ f.what }}</b
           ><small class="quiet">{{ [f.test, f.part, f.price].filter(Boolean).join(' · ') }}</small></span
         >
+        <a v-if="f.photo" :href="`/api/v1/photos/${f.photo}`" target="_blank"
+          ><img :src="`/api/v1/photos/${f.photo}`" :alt="`${f.place}: ${f.what}`"
+        /></a>
         <span class="word">{{ f.later ? 'for later' : 'done' }}</span>
         <template v-if="!sealed">
           <VBtn v-if="f.later" size="small" @click="say({ ...f, later: false }, f.finding)">Done now</VBtn>
@@ -105,6 +132,13 @@ const options = (list: string[]) => list.map((value) => ({ value, title: value }
         <VTextField v-model="form.test" label="Test made" maxlength="120" hide-details />
         <VTextField v-model="form.part" label="Part number" maxlength="120" hide-details />
         <VTextField v-model="form.price" label="Price" maxlength="120" hide-details />
+      </div>
+      <VAlert v-if="trouble">{{ trouble }}</VAlert>
+      <div class="photo">
+        <img v-if="form.photo" :src="`/api/v1/photos/${form.photo}`" alt="The photograph of this finding" />
+        <VBtn v-if="form.photo" size="small" @click="form.photo = ''">Leave the photograph out</VBtn>
+        <PickFile v-else label="Photograph" accept="image/jpeg,image/png" @picked="takePhoto" />
+        <span v-if="sending" class="quiet" role="status">Keeping it…</span>
       </div>
       <div class="do">
         <VBtn variant="flat" size="large" :disabled="!ready" @click="keep(false)">Done now</VBtn>
@@ -173,6 +207,20 @@ h3 {
 
 .list .later {
   border-left: 6px dotted var(--undecided);
+}
+
+img {
+  display: block;
+  max-width: 160px;
+  max-height: 120px;
+  border: 2px solid var(--line);
+}
+
+.photo {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 12px;
+  align-items: center;
 }
 
 .list small {

@@ -3,7 +3,7 @@ import { computed, ref } from 'vue'
 import type { JobView } from '@/shared/api/client'
 import type { Doing } from '@/features/bench/useJob'
 import { when } from '@/shared/units'
-import { complaints } from '@/shared/words'
+import { complaints } from '@/shared/complaints'
 
 const props = defineProps<{ view: JobView }>()
 const emit = defineEmits<{ do: [doing: Doing]; next: [] }>()

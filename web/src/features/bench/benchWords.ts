@@ -1,6 +1,7 @@
 import type { JobView, ValveState } from '@/shared/api/client'
 import { gaps } from '@/shared/units'
-import { gearOf, turnOf, verdictWord } from '@/shared/words'
+import { verdictWord } from '@/shared/words'
+import { gearOf, turnOf } from '@/shared/gearWords'
 
 /** A headline: plain words, and the part that is picked out in brass. */
 export interface Headline {

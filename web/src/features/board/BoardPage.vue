@@ -50,7 +50,6 @@ const soonDays = 60
 const dueSoon = computed(() =>
   (due.value ?? []).filter((d) => new Date(d.on).getTime() < Date.now() + soonDays * 86_400_000),
 )
-const day = (iso: string) => new Date(iso).toLocaleDateString([], { dateStyle: 'medium' })
 const going = computed(() => (jobs.value ?? []).filter((j) => j.phase !== 'done'))
 const groups = computed(() => [
   { label: 'Jobs on the go', title: '', jobs: going.value },
@@ -85,12 +84,6 @@ const groups = computed(() => [
     >
       <VBtn variant="flat" to="/start">Start a job</VBtn>
     </StateNote>
-    <section v-if="dueSoon.length" class="dues" aria-label="Vehicles due">
-      <h2>Due soon</h2>
-      <RouterLink v-for="d in dueSoon" :key="d.vehicle_id" :to="`/vehicles/${d.vehicle_id}`">
-        <b>{{ d.vehicle }}</b> {{ day(d.on) }} <small class="quiet">{{ d.because }}</small>
-      </RouterLink>
-    </section>
     <section
       v-for="g in groups.filter((x) => x.jobs.length || x.back)"
       :key="g.label"
@@ -113,30 +106,16 @@ const groups = computed(() => [
         </VBtn>
       </div>
     </section>
+    <section v-if="dueSoon.length" class="strips below" aria-label="Vehicles due">
+      <h2>Due soon</h2>
+      <RouterLink v-for="d in dueSoon" :key="d.vehicle_id" :to="`/vehicles/${d.vehicle_id}`">
+        <b>{{ d.vehicle }}</b>, {{ d.on }}: {{ d.because }}
+      </RouterLink>
+    </section>
   </AppPage>
 </template>
 
 <style scoped>
-.dues {
-  display: grid;
-  gap: 8px;
-  order: 1;
-  margin-top: 24px;
-}
-
-.dues h2 {
-  font-size: 22px;
-}
-
-.dues a {
-  padding: 12px 18px;
-  border: 2px solid var(--line);
-  border-left: 8px solid var(--brass);
-  border-radius: 4px;
-  background: var(--panel);
-  text-decoration: none;
-}
-
 .strips {
   display: grid;
   gap: 14px;

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import type { JobState } from '@/shared/api/client'
-import { complaints } from '@/shared/words'
+import { complaints } from '@/shared/complaints'
 import { when } from '@/shared/units'
 
 /** What stands on the sheet besides the valves: complaint, findings, what was passed over, what was added later. */
@@ -27,6 +27,7 @@ const missing = computed(() => (props.state.guided ? props.state.tasks.filter((t
         <b>{{ f.place }}: {{ f.what }}</b
         >{{ [f.test, f.part, f.price].filter(Boolean).length ? ', ' : ''
         }}{{ [f.test, f.part, f.price].filter(Boolean).join(', ') }} – {{ f.later ? 'left for later' : 'done' }}
+        <img v-if="f.photo" :src="`/api/v1/photos/${f.photo}`" :alt="`${f.place}: ${f.what}`" />
       </li>
     </ul>
   </section>
@@ -65,6 +66,13 @@ h2 {
 ul {
   margin: 0;
   padding-left: 20px;
+}
+
+img {
+  display: block;
+  max-width: 320px;
+  max-height: 240px;
+  margin: 6px 0;
 }
 
 .added {

@@ -4,7 +4,9 @@ import { newID, type Happening, type HappeningOf } from '@/shared/api/client'
 import AppDialog from '@/shared/AppDialog.vue'
 import PickOne from '@/shared/PickOne.vue'
 import { useQueue } from '@/shared/useQueue'
-import { waitsFor } from '@/shared/words'
+import { choices } from '@/shared/words'
+
+const waitsFor = choices({ date: 'A date', odometer: 'An odometer', parts: 'Parts', cams: 'Other cams' })
 
 /** Signs a job as put off: what it waits for, until when, and that nothing is left on the engine. */
 const props = defineProps<{ job: string; mechanic: string }>()

@@ -392,6 +392,8 @@ tbody th small {
 }
 
 .files a {
+  justify-content: center;
+  min-width: 44px;
   display: inline-flex;
   align-items: center;
   min-height: 44px;

@@ -1,7 +1,8 @@
 import type { Schemas, Verdict } from '@/shared/api/client'
 import type { Answers, Operation } from '@/shared/api/compute'
 import { mm, thou } from '@/shared/units'
-import { adjusterKinds, turnOf, verdictWord, rules } from '@/shared/words'
+import { adjusterKinds, verdictWord, rules } from '@/shared/words'
+import { turnOf } from '@/shared/gearWords'
 import type { Kind, Typed, Unit, Values } from './typed'
 
 /** One entry of a sum. */

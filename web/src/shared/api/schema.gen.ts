@@ -519,6 +519,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/jobs/{id}/photos": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Keep a photograph of a job: turned upright, made smaller, its metadata taken out */
+        post: operations["add-photo"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/jobs/{id}/report.csv": {
         parameters: {
             query?: never;
@@ -632,6 +649,23 @@ export interface paths {
         put?: never;
         /** What is wrong, odd and assumed in a sheet, and its drawing; nothing is stored */
         post: operations["look-at-sheet"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/photos/{hash}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A photograph, JPEG */
+        get: operations["get-photo"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -1551,6 +1585,8 @@ export interface components {
             later?: boolean;
             /** @description part number */
             part?: string;
+            /** @description the hash of its photograph */
+            photo?: string;
             /** @description a valve, a cylinder, the cover, a hose, a plug */
             place: string;
             price?: string;
@@ -1770,6 +1806,8 @@ export interface components {
             later?: boolean;
             /** @description part number */
             part?: string;
+            /** @description the hash of its photograph */
+            photo?: string;
             /** @description a valve, a cylinder, the cover, a hose, a plug */
             place: string;
             price?: string;
@@ -2801,6 +2839,10 @@ export interface components {
             /** @description an angle in degrees */
             crank_deg: number;
             set: string[];
+        };
+        PhotoKept: {
+            /** @description its SHA-256, by which a finding names it */
+            hash: string;
         };
         Plan: {
             applies: boolean;
@@ -4719,6 +4761,51 @@ export interface operations {
             };
         };
     };
+    "add-photo": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "image/jpeg": string;
+                "image/png": string;
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PhotoKept"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     "job-csv": {
         parameters: {
             query?: never;
@@ -4957,6 +5044,39 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Look"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "get-photo": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                hash: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    "Content-Disposition"?: string;
+                    "Content-Type"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
                 };
             };
             /** @description Error */

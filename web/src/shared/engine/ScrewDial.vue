@@ -2,7 +2,7 @@
 import { computed } from 'vue'
 import type { Schemas } from '@/shared/api/client'
 import { degrees } from '@/shared/units'
-import type { GearWords } from '@/shared/words'
+import type { GearWords } from '@/shared/gearWords'
 
 const props = defineProps<{
   screw?: Schemas['Screw'] | null

@@ -5,7 +5,7 @@ import { decimal } from '@/shared/decimal'
 import FoldAway from '@/shared/FoldAway.vue'
 import PickOne from '@/shared/PickOne.vue'
 import { clock, when } from '@/shared/units'
-import { coldBy } from '@/shared/words'
+import { choices } from '@/shared/words'
 import CoolingPlot from '../parts/CoolingPlot.vue'
 import NumberPad from '../parts/NumberPad.vue'
 import { useBench } from '../useBench'
@@ -13,6 +13,8 @@ import { useProbe } from '@/shared/useProbe'
 
 const { state, refused, act } = useBench()
 const { probe } = useProbe()
+/** How an engine is judged cold without a thermometer. */
+const coldBy = choices({ overnight: 'Stood overnight', hours: 'Stood for hours', hand: 'Cool to the hand' })
 const fields = ['Engine', 'Ambient'] as const
 const readings = computed(() => state.value.temperatures)
 const cooling = computed(() => state.value.cooling)

@@ -3,10 +3,17 @@ import { computed } from 'vue'
 import FoldAway from '@/shared/FoldAway.vue'
 import NumberField from '@/shared/NumberField.vue'
 import PickOne from '@/shared/PickOne.vue'
-import { aimings, checkRounds, checkTurns, kindsFirst, lockings, nutWays, rounds, roundWords } from '@/shared/words'
+import { aimings, checkRounds, checkTurns, choices, kindsFirst, lockings, rounds, roundWords } from '@/shared/words'
 import { useBench } from '../useBench'
 import type { useRound } from '../useRound'
 import ScopePick from './ScopePick.vue'
+
+/** Schools of locking: the screw is held still, or set off the aim by what the nut will take. */
+const nutWays = choices({
+  held: 'Hold the screw still',
+  closes: 'It closes the gap: back off first',
+  opens: 'It opens the gap: leave it tight',
+})
 
 /** Chooses how the engine is gone round: what is done at a stop, what is checked, which kind first, which valves. */
 const props = defineProps<{ round: ReturnType<typeof useRound>['round'] }>()
