@@ -173,11 +173,11 @@ func TestEverythingMovesToAnotherWorkshop(t *testing.T) {
 	q.clean()
 
 	to.kill()
-	code, out, errs := told(t, "", "export", "--data", to.data, archive)
+	code, _, errs := told(t, "", "export", "--data", to.data, archive)
 	assert.Equal(t, 4, code)
 	assert.Contains(t, errs, "nothing is written over")
 	again := filepath.Join(t.TempDir(), "again.zip")
-	code, out, errs = told(t, "", "export", "--data", to.data, again)
+	code, out, errs := told(t, "", "export", "--data", to.data, again)
 	require.Equal(t, 0, code, errs)
 	assert.Contains(t, out, "holds everything")
 	fresh := filepath.Join(t.TempDir(), "fresh.db")
