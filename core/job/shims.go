@@ -51,6 +51,7 @@ func (j *Job) fit(v *ValveState, a Adjusted) {
 	case v.Shim > 0:
 		j.LooseShims = append(slices.Clone(j.LooseShims), v.Shim)
 	}
+	v.Stamped = 0
 	v.Shim, v.Out, v.StandIn, v.lent = a.Shim, false, a.StandIn, a.StandIn && lent
 }
 

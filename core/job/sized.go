@@ -14,8 +14,14 @@ import (
 type Sized struct {
 	plain
 	Valve string
-	Shim  measure.Length // above 0, at most MaxShim
+	Shim  measure.Length // that is reckoned with: by micrometer, else as stamped; above 0, at most MaxShim
+	// Stamped is the size that stands on it, where a micrometer says another; 0: not said
+	Stamped measure.Length
 }
+
+// mostWorn is how far a micrometer and the stamp may lie apart (from memory: a shim wears by hundredths; more is a
+// mistyped figure).
+const mostWorn = measure.Millimetre / 10
 
 // Kind is "sized".
 func (Sized) Kind() Kind { return "sized" }
@@ -29,6 +35,13 @@ func (a Sized) sound(j *Job) error {
 	}
 	if a.Shim <= 0 || a.Shim > MaxShim {
 		return refuse("shim_mm", notAShim(a.Shim))
+	}
+	if a.Stamped < 0 || a.Stamped > MaxShim {
+		return refuse("stamped_mm", notAShim(a.Stamped))
+	}
+	if a.Stamped > 0 && (a.Stamped-a.Shim).Abs() > mostWorn {
+		return refuse("stamped_mm", fmt.Sprintf("%s by micrometer and %s stamped lie more than %s apart: one of them is "+
+			"mistyped.", a.Shim, a.Stamped, mostWorn))
 	}
 	return nil
 }
@@ -46,7 +59,7 @@ func (a Sized) may(j *Job, _ string) error {
 
 func (a Sized) do(j *Job) {
 	v := j.valve(a.Valve)
-	v.Shim = a.Shim
+	v.Shim, v.Stamped = a.Shim, a.Stamped
 	if v.Stage == Untouched {
 		v.readWith = a.Shim
 	}

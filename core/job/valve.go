@@ -41,6 +41,7 @@ type ValveState struct {
 	Verified    bool           // read in its limits after two turns since the last adjustment
 	LeaveReason string         // why it stays out of limits; empty: it was not left
 	Shim        measure.Length // fitted; 0: not known
+	Stamped     measure.Length // what stands on it, where a micrometer says another; 0: not said
 	Out         bool           // its shim was taken out for another valve
 	StandIn     bool           // a shim stands in for its own, which was taken out for another valve
 	Nipped      bool           // its nut was nipped, and is still to be tightened to its torque

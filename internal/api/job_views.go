@@ -102,6 +102,7 @@ type ValveState struct {
 	Cross     *Cross     `json:"cross_check,omitempty" doc:"the leaves that would prove a drag; absent where there is nothing to prove, or no such leaves"`
 	Screw     *Screw     `json:"screw,omitempty" doc:"how to turn the adjuster to the aim; absent where it cannot be said"`
 	ShimMM    wire.MM    `json:"shim_mm" doc:"the shim that is fitted; 0: not known"`
+	StampedMM wire.MM    `json:"shim_stamped_mm" doc:"what stands on it, where a micrometer says another; 0: not said"`
 	ColdFound *Result    `json:"cold_found,omitempty" doc:"of the provisional cold pass"`
 	ColdLeft  *Result    `json:"cold_left,omitempty"`
 	ColdWhy   string     `json:"cold_reason" doc:"why it was left out of limits in the cold pass; empty: it was not"`
@@ -279,7 +280,7 @@ func valveState(j *job.Job, v *job.ValveState, advice *job.Advice) ValveState {
 		Adjusted: v.Adjustments,
 		Verified: v.Verified, Left: v.LeaveReason, Needs: v.Needs(), MaySet: j.MaySet(v), MayThough: j.MaySetThough(v),
 		AimMM: wire.MM(j.AimOf(v)), SetByMM: []wire.MM{}, SetAngled: []bool{},
-		Nipped: v.Nipped, LockedBy: string(v.LockedBy), SetFor: v.SetFor, Freed: v.Freed, Outside: v.Outside, Out: v.Out, MadeThere: v.ReadThere(), ColdWhy: v.ColdReason, ShimMM: wire.MM(v.Shim),
+		Nipped: v.Nipped, LockedBy: string(v.LockedBy), SetFor: v.SetFor, Freed: v.Freed, Outside: v.Outside, Out: v.Out, MadeThere: v.ReadThere(), ColdWhy: v.ColdReason, ShimMM: wire.MM(v.Shim), StampedMM: wire.MM(v.Stamped),
 		Caution:   j.Caution(v),
 		ColdFound: resultView(v.ColdFound), ColdLeft: resultView(v.ColdLeft)}
 	if pre, ok := advice.PreLock(v); ok {

@@ -1,4 +1,4 @@
-// Package report writes and reads the files that leave the program: CSV so far.
+// Package report writes and reads the files that leave the program: CSV, PDF and iCalendar.
 package report
 
 import (

@@ -210,7 +210,11 @@ func doneTo(v *job.ValveState) string {
 		parts = append(parts, "though in: "+v.SetFor)
 	}
 	if v.Shim > 0 {
-		parts = append(parts, "shim "+bare(v.Shim))
+		shim := "shim " + bare(v.Shim)
+		if v.Stamped > 0 {
+			shim += " (stamped " + bare(v.Stamped) + ")"
+		}
+		parts = append(parts, shim)
 	}
 	if v.LockedBy != "" {
 		parts = append(parts, "nut by "+string(v.LockedBy))

@@ -33,7 +33,7 @@ var forms = []form{
 			a.KeepSure}
 	}),
 	formed(func(a job.Withdrawn) withdrawn { return withdrawn{a.Valve, a.Index} }),
-	formed(func(a job.Sized) sized { return sized{a.Valve, MM(a.Shim)} }),
+	formed(func(a job.Sized) sized { return sized{a.Valve, MM(a.Shim), MM(a.Stamped)} }),
 	formed(func(a job.Kept) kept { return kept{a.Valve} }),
 	formed(func(a job.Freed) freed { return freed{a.Valve} }),
 	formed(func(a job.Adjusted) adjusted {
@@ -200,10 +200,13 @@ func (w withdrawn) act(*Faults) job.Act { return job.Withdrawn{Valve: w.Valve, I
 
 type sized struct {
 	Valve string `json:"valve" maxLength:"8"`
-	Shim  MM     `json:"shim_mm"`
+	Shim  MM     `json:"shim_mm" doc:"that is reckoned with: by micrometer, else as stamped"`
+	Stamp MM     `json:"stamped_mm,omitempty" doc:"what stands on it, where a micrometer says another"`
 }
 
-func (w sized) act(*Faults) job.Act { return job.Sized{Valve: w.Valve, Shim: measure.Length(w.Shim)} }
+func (w sized) act(*Faults) job.Act {
+	return job.Sized{Valve: w.Valve, Shim: measure.Length(w.Shim), Stamped: measure.Length(w.Stamp)}
+}
 
 type kept struct {
 	Valve string `json:"valve" maxLength:"8"`

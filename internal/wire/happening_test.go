@@ -55,7 +55,7 @@ var filled = []struct {
 	{job.DialRead{Valve: "E1", Gap: 220_001, Uncertainty: 10_000, MadeThere: true, KeepSure: true},
 		`"valve":"E1","gap_mm":0.220001,"uncertainty_mm":0.01,"made_there":true,"keep_sure":true`},
 	{job.Withdrawn{Valve: "E1", Index: 1}, `"valve":"E1","index":1`},
-	{job.Sized{Valve: "E1", Shim: 2_650_000}, `"valve":"E1","shim_mm":2.65`},
+	{job.Sized{Valve: "E1", Shim: 2_650_000, Stamped: 2_680_000}, `"valve":"E1","shim_mm":2.65,"stamped_mm":2.68`},
 	{job.Kept{Valve: "E1"}, `"valve":"E1"`},
 	{job.Adjusted{Valve: "E1", Leaves: []gauge.ID{{Marked: 300_000}}, Shim: 2_600_000, From: "I2",
 		CamsOut: true, StandIn: true, Reason: "to the aim"},

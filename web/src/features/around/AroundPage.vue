@@ -276,6 +276,17 @@ em {
   color: var(--undecided);
 }
 
+@media (width <= 480px) {
+  .parts {
+    display: grid;
+    grid-template-columns: 1fr 1fr;
+  }
+
+  .parts :deep(.v-btn) {
+    padding: 0 8px;
+  }
+}
+
 .marked .text {
   color: var(--quiet);
 }

@@ -45,6 +45,7 @@ const valve = (name: string, more: Partial<ValveState> = {}): ValveState => ({
   made_there: false,
   cold_reason: '',
   shim_mm: 0,
+  shim_stamped_mm: 0,
   ...more,
 })
 

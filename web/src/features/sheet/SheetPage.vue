@@ -242,7 +242,9 @@ const print = () => globalThis.print()
                 {{ what(v)
                 }}<template v-if="v.locked_by"
                   >, nut {{ v.locked_by === 'feel' ? 'by feel' : 'to its torque' }}</template
-                ><template v-if="v.shim_mm">, shim {{ mm(v.shim_mm) }}</template
+                ><template v-if="v.shim_mm"
+                  >, shim {{ mm(v.shim_mm)
+                  }}{{ v.shim_stamped_mm ? ` (stamped ${mm(v.shim_stamped_mm)})` : '' }}</template
                 ><template v-if="v.verified">, checked</template>
               </td>
             </tr>

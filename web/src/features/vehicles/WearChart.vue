@@ -20,10 +20,12 @@ const lines = computed(() =>
     const points: string[] = []
     for (const visit of props.visits) {
       const v = visit.valves.find((p) => p.valve === w.valve)
-      if (!v) continue
       const at = x(visit.odometer_km).toFixed(1)
-      if (v.found_mm !== null) points.push(`${points.length ? 'L' : 'M'}${at} ${y(share(v, v.found_mm)).toFixed(1)}`)
-      if (v.left_mm !== null) points.push(`${points.length ? 'L' : 'M'}${at} ${y(share(v, v.left_mm)).toFixed(1)}`)
+      // where it was not found as a figure, nobody knows how it came there: the line begins anew
+      if (v && v.found_mm !== null)
+        points.push(`${points.length ? 'L' : 'M'}${at} ${y(share(v, v.found_mm)).toFixed(1)}`)
+      if (v && v.left_mm !== null)
+        points.push(`${v.found_mm !== null ? 'L' : 'M'}${at} ${y(share(v, v.left_mm)).toFixed(1)}`)
     }
     return {
       valve: w.valve,

@@ -2107,8 +2107,10 @@ export interface components {
             kind: "sized";
             /** @description the id of the newest happening that its screen knew; absent: the newest there is */
             seen?: string;
-            /** @description a length in millimetres, at most six decimal places */
+            /** @description that is reckoned with: by micrometer, else as stamped */
             shim_mm: number;
+            /** @description what stands on it, where a micrometer says another */
+            stamped_mm?: number;
             valve: string;
         };
         HappeningTakenIn: {
@@ -3327,6 +3329,8 @@ export interface components {
             settable: boolean;
             /** @description the shim that is fitted; 0: not known */
             shim_mm: number;
+            /** @description what stands on it, where a micrometer says another; 0: not said */
+            shim_stamped_mm: number;
             /** @enum {string} */
             stage: "" | "nut_loose" | "nut_tight";
             verified: boolean;

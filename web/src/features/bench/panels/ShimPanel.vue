@@ -86,10 +86,13 @@ const stuck = computed(() => {
   return at?.needs && !at.out && !moves.value.some((f) => f.valve === at.name) ? at.name : ''
 })
 
+/** What stands on the shim, where a micrometer says another. */
+const stamped = ref<number | undefined>()
 const size = computed(() => decimal(text.value) ?? 0)
 function put() {
   if (!next.value || !(size.value > 0)) return
-  act({ kind: 'sized', valve: next.value, shim_mm: size.value })
+  act({ kind: 'sized', valve: next.value, shim_mm: size.value, stamped_mm: stamped.value || undefined })
+  stamped.value = undefined
   correct('')
 }
 
@@ -118,6 +121,7 @@ const pad = ['7', '8', '9', '4', '5', '6', '1', '2', '3', '.', '0', 'Backspace']
         Shim under <b>{{ next }}</b>: <span class="figure">{{ text || '–' }} mm</span>
       </p>
       <NumberPad :keys="pad" :columns="3" @key="key" />
+      <NumberField v-model="stamped" label="Stamped, where the micrometer says another" unit="mm" />
       <VBtn variant="flat" :disabled="!(size > 0)" @click="put"> Save size <kbd>Enter</kbd> </VBtn>
       <VBtn v-if="correcting" @click="correct('')">Cancel</VBtn>
     </template>
