@@ -22,14 +22,15 @@ func ticked(t *testing.T, p *tab, until string) {
 			return
 		}
 		p.MustEval(`() => document.querySelector('.around .next .go').click()`)
-		p.waits(`() => document.querySelector('.around .next h2')?.innerText !== `+quoted(now), "the step after "+now)
+		p.waits(`() => document.querySelector('.around .next h2')?.innerText !== `+quoted(now),
+			"the step after "+now)
 	}
 	t.Fatalf("%q does not come; the page shows: %s", until, p.text())
 }
 
-// A whole cold job: taken in, opened step by step, tools counted out, the valves, closed with sealant that cures over a
-// restart, a tool on the crank asked back by its name, started with a reason, signed with an exception, corrected and
-// countersigned; the vehicle is due again.
+// A whole cold job: taken in, opened step by step, tools counted out, the valves, closed with sealant that
+// cures over a restart, a tool on the crank asked back by its name, started with a reason, signed with an
+// exception, corrected and countersigned; the vehicle is due again.
 func TestAColdJobFromTakeInToTheNextDueDate(t *testing.T) {
 	t.Parallel()
 	r := demo(t)
@@ -63,8 +64,9 @@ func TestAColdJobFromTakeInToTheNextDueDate(t *testing.T) {
 	p.press("Leave for later")
 	p.shows("for later")
 
-	post(t, "POST", r.base+"/api/v1/jobs/"+job+"/happenings", map[string]any{"id": "prepared-0001", "kind": "prepared",
-		"engine_c": 19, "ambient_c": 18}, nil)
+	post(t, "POST", r.base+"/api/v1/jobs/"+job+"/happenings",
+		map[string]any{"id": "prepared-0001", "kind": "prepared",
+			"engine_c": 19, "ambient_c": 18}, nil)
 	p.visit("/jobs/" + job)
 	c.drive(t, p, r, job)
 

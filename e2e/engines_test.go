@@ -60,7 +60,8 @@ func TestBuildAVEightByTaps(t *testing.T) {
 	for n := 5; n <= 8; n++ {
 		p.waits(`() => !document.querySelector('.editor')?.hasAttribute('aria-busy')`, "the sheet")
 		p.see(".steps [data-testid=increment]").MustClick()
-		p.waits(fmt.Sprintf(`() => document.querySelector('.steps input')?.value === '%d'`, n), "the cylinders")
+		p.waits(fmt.Sprintf(`() => document.querySelector('.steps input')?.value === '%d'`, n),
+			"the cylinders")
 	}
 	p.press("1-5-4-8-6-3-7-2")
 	p.fill("Name the workshop knows it by", "Tapped eight")

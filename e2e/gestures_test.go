@@ -37,8 +37,10 @@ func TestABounceReadsOneValve(t *testing.T) {
 		before := stateOf(t, r.base, id).State.Happenings
 		tapTwice(t, p, "0.30 drag", ms*time.Millisecond)
 		p.says("Read I3")
-		p.waits(`() => document.querySelector('.strip.kept')?.textContent.includes('E3 in')`, "E3 to stay named")
-		p.waits(`() => !document.querySelector('.now [aria-disabled=true]')`, "the bench to take answers again")
+		p.waits(`() => document.querySelector('.strip.kept')?.textContent.includes('E3 in')`,
+			"E3 to stay named")
+		p.waits(`() => !document.querySelector('.now [aria-disabled=true]')`,
+			"the bench to take answers again")
 		s := stateOf(t, r.base, id).State
 		assert.Equal(t, before+1, s.Happenings, "one reading, by a second tap after %d ms", ms)
 		assert.Equal(t, "I3", s.Now.Valve)

@@ -33,8 +33,8 @@ func readingsOf(t *testing.T, r *running, job, valve string) (felt []string) {
 	return felt
 }
 
-// A drag may be proved by the leaves beside it, on the strip that still names the valve; a stack is laid by hand;
-// a drag is graded where that is wanted.
+// A drag may be proved by the leaves beside it, on the strip that still names the valve; a stack is laid by
+// hand; a drag is graded where that is wanted.
 func TestWhatHandsFeel(t *testing.T) {
 	t.Parallel()
 	r := demo(t)
@@ -81,9 +81,11 @@ func TestAHotPassByTheClock(t *testing.T) {
 	p.says("temperature")
 	p.press("Engine stopped now")
 	p.shows("Shut off at")
-	require.NoError(t, p.Keyboard.Type(input.Digit8, input.Digit5, input.Enter, input.Digit2, input.Digit0, input.Enter))
+	require.NoError(t, p.Keyboard.Type(input.Digit8, input.Digit5, input.Enter, input.Digit2, input.Digit0,
+		input.Enter))
 	p.says("until")
-	p.waits(`() => /[89]:\d\d left.*a stop/.test(document.querySelector('.hot')?.textContent ?? '')`, "a share for each stop")
+	p.waits(`() => /[89]:\d\d left.*a stop/.test(document.querySelector('.hot')?.textContent ?? '')`,
+		"a share for each stop")
 	p.press("Cylinder 1")
 	p.says("Read E1")
 	p.waits(`() => /here 0:\d\d, 1:\d\d a stop/.test(document.querySelector('.hot')?.textContent ?? '')`,
@@ -93,12 +95,13 @@ func TestAHotPassByTheClock(t *testing.T) {
 	p.press("Engine ran again: stopped now")
 	p.says("until")
 	assert.Nil(t, crankOf(t, r, job), "where it stopped nobody knows")
-	p.waits(`() => /[89]:5\d left/.test(document.querySelector('.hot')?.textContent ?? '')`, "ten minutes anew")
+	p.waits(`() => /[89]:5\d left/.test(document.querySelector('.hot')?.textContent ?? '')`,
+		"ten minutes anew")
 	p.clean()
 }
 
-// The mechanic's own word about the nut is told from the first valve on; a mark is painted where the pulley has
-// none for the half turns.
+// The mechanic's own word about the nut is told from the first valve on; a mark is painted where the pulley
+// has none for the half turns.
 func TestTheNutAndTheMark(t *testing.T) {
 	t.Parallel()
 	r := demo(t)

@@ -136,7 +136,8 @@ func TestLockedInTwoStagesOnTheBench(t *testing.T) {
 		waitFor(t, p, r, job, before)
 	}
 	p.press("Sheet")
-	p.waits(`() => /nut to its torque[^]*nut by feel/.test(document.querySelector('table')?.innerText ?? '')`, "how the nuts were tightened")
+	p.waits(`() => /nut to its torque[^]*nut by feel/.test(document.querySelector('table')?.innerText ?? '')`,
+		"how the nuts were tightened")
 	p.clean()
 }
 

@@ -41,7 +41,8 @@ func exportAll(args []string, _ io.Reader, out, errs io.Writer) int {
 	defer st.Close()
 	f, err := os.OpenFile(names[0], os.O_CREATE|os.O_EXCL|os.O_WRONLY, 0o600)
 	if err != nil {
-		fmt.Fprintf(errs, "%s cannot be written: %v. Choose another name: nothing is written over.\n", names[0], err)
+		fmt.Fprintf(errs, "%s cannot be written: %v. Choose another name: nothing is written over.\n",
+			names[0], err)
 		return exitData
 	}
 	if err := st.WriteArchive(f, "Metronix "+version, time.Now()); err != nil {
@@ -85,11 +86,13 @@ func importAll(args []string, _ io.Reader, out, errs io.Writer) int {
 		fmt.Fprintf(errs, "%v.\n", err)
 		return exitData
 	}
-	if _, err := api.Ready(context.Background(), st, api.Options{}); err != nil { // what follows from the lists
+	// what follows from the lists
+	if _, err := api.Ready(context.Background(), st, api.Options{}); err != nil {
 		fmt.Fprintf(errs, "%v.\n", err)
 		return exitData
 	}
-	fmt.Fprintf(out, "Taken in: %d engines, %d gauge sets, %d vehicles, %d jobs; %d were here already.\n", in.Engines,
+	fmt.Fprintf(out, "Taken in: %d engines, %d gauge sets, %d vehicles, %d jobs; %d were here already.\n",
+		in.Engines,
 		in.GaugeSets, in.Vehicles, in.Jobs, in.Already)
 	return exitOK
 }

@@ -10,8 +10,9 @@ import (
 	"metronix/core/gauge"
 )
 
-// One size up will not go, one size down falls through (common practice). With a feel of 0.005 and leaves known to
-// 0.005, a drag of 0.25 is 0.25 ± 0.010, and a neighbour closer than 0.015 proves nothing: 0.26 is passed over.
+// One size up will not go, one size down falls through (common practice). With a feel of 0.005 and leaves
+// known to 0.005, a drag of 0.25 is 0.25 ± 0.010, and a neighbour closer than 0.015 proves nothing: 0.26 is
+// passed over.
 func TestCrossCheckOfADrag(t *testing.T) {
 	y := clearance.Yardstick{Limits: window(200, 300), Feel: 5 * um,
 		Owned: set(150, 200, 230, 250, 260, 280, 300)}

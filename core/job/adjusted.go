@@ -30,8 +30,9 @@ type Adjusted struct {
 	// Reason is why a valve that is in is set all the same: to bring it to the aim, or another; empty: there
 	// is none
 	Reason string
-	// StandIn says that the shim only stands in for the valve's own, which serves another valve at another stop,
-	// so that the crank may be turned: nothing is set by it, and the valve still waits for the one that stays
+	// StandIn says that the shim only stands in for the valve's own, which serves another valve at another
+	// stop, so that the crank may be turned: nothing is set by it, and the valve still waits for the one that
+	// stays
 	StandIn bool
 	// CamsOut says that every shim can be reached, whatever the crank.
 	CamsOut bool
@@ -71,8 +72,9 @@ func (a Adjusted) may(j *Job, _ string) error {
 	case a.StandIn && (!j.Sheet.Shimmed() || v.ownShim() == 0):
 		return refuse("stand_in", "Only where a known shim comes out does another stand in for it.")
 	case a.StandIn && a.Shim > v.ownShim():
-		return refuse("shim_mm", fmt.Sprintf("%s is thicker than the %s it stands in for: it may hold the valve open.",
-			a.Shim, v.ownShim()))
+		return refuse("shim_mm",
+			fmt.Sprintf("%s is thicker than the %s it stands in for: it may hold the valve open.",
+				a.Shim, v.ownShim()))
 	case a.StandIn:
 	case a.swaps(j): // a good valve gets another shim where the choice over the whole engine wants it
 	case v.Stage != NutLoose && j.Found(v).Conflict != "":

@@ -7,7 +7,8 @@ import (
 	"time"
 )
 
-// Amendment is a correction added to a signed job: it is shown beside what was signed, and overwrites nothing.
+// Amendment is a correction added to a signed job: it is shown beside what was signed, and overwrites
+// nothing.
 type Amendment struct {
 	Text, By string
 	At       time.Time
@@ -38,7 +39,8 @@ func (a Amended) may(j *Job, _ string) error {
 }
 
 func (a Amended) do(j *Job) {
-	j.Amendments = append(slices.Clone(j.Amendments), Amendment{strings.TrimSpace(a.Text), strings.TrimSpace(a.By), j.now})
+	j.Amendments = append(slices.Clone(j.Amendments),
+		Amendment{strings.TrimSpace(a.Text), strings.TrimSpace(a.By), j.now})
 }
 
 // Countersigned is a second signature under a signed job, by a tutor or a foreman.

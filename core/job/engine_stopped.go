@@ -27,7 +27,7 @@ func (EngineStopped) do(j *Job) {
 		j.StoppedAt, j.putBack = j.now, false
 		return
 	}
-	if j.Prepared {
+	if j.Prepared && j.Phase() != Sign { // with every valve done nothing is measured any more
 		j.shut("The engine ran. Let it cool, and judge its temperature again.")
 	}
 }

@@ -25,7 +25,8 @@ func TestHotFiguresHoldFromWhenTheEngineStopped(t *testing.T) {
 	assert.Equal(t, at(10), until, "ten minutes from shut-off (common practice), not from the thermometer")
 }
 
-// What was found of the crank between the shut-off and the thermometer stands: the engine did not run between.
+// What was found of the crank between the shut-off and the thermometer stands: the engine did not run
+// between.
 func TestTakingTheTemperatureAfterTheStopLosesNothing(t *testing.T) {
 	d := hotJob(t)
 	d.do(job.Happening{At: at(0), Act: job.EngineStopped{}})
@@ -77,6 +78,16 @@ func TestAColdJobAfterTheEngineRan(t *testing.T) {
 	d.do(job.Happening{Act: job.EngineStopped{}})
 	assert.Equal(t, job.DoPrepare, d.job.Next().Action)
 	assert.Contains(t, d.job.Closed, "The engine ran")
+	assert.False(t, d.job.Known())
+}
+
+// With every valve done nothing is measured any more: the job is signed, warm or not.
+func TestTheEngineRanBeforeSigning(t *testing.T) {
+	d := start(t, setup())
+	d.begin(sequence.RockingPairs)
+	d.work(nominal)
+	d.do(job.Happening{Act: job.EngineStopped{}})
+	assert.Equal(t, job.DoSign, d.job.Next().Action)
 	assert.False(t, d.job.Known())
 }
 

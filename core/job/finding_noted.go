@@ -61,7 +61,8 @@ func (a FindingNoted) sound(*Job) error {
 	case a.Photo != "" && len(a.Photo) != photoHash:
 		return refuse("photo", "A photograph is named by the hash that keeping it gave.")
 	}
-	for field, text := range map[string]string{"place": a.Place, "what": a.What, "test": a.Test, "part": a.Part,
+	for field, text := range map[string]string{"place": a.Place, "what": a.What, "test": a.Test,
+		"part":  a.Part,
 		"price": a.Price} {
 		if len([]rune(text)) > mostFindingWord {
 			return refuse(field, fmt.Sprintf("At most %d characters.", mostFindingWord))
@@ -71,7 +72,8 @@ func (a FindingNoted) sound(*Job) error {
 }
 
 func (a FindingNoted) may(j *Job, _ string) error {
-	if len(j.Findings) >= mostFindings && !slices.ContainsFunc(j.Findings, func(f Finding) bool { return f.ID == a.ID }) {
+	if len(j.Findings) >= mostFindings && !slices.ContainsFunc(j.Findings,
+		func(f Finding) bool { return f.ID == a.ID }) {
 		return refuse("finding", fmt.Sprintf("A job holds %d findings.", mostFindings))
 	}
 	return nil

@@ -78,9 +78,9 @@ func (j *Job) fallingTemperatures() []Temperature {
 	return list
 }
 
-// HotUntil is until when hot readings hold, from when the engine was shut off, or from when its temperature was
-// taken where that was not said; ok is false for a cold card, an engine not warmed yet, and an
-// overridden gate.
+// HotUntil is until when hot readings hold, from when the engine was shut off, or from when its temperature
+// was taken where that was not said; ok is false for a cold card, an engine not warmed yet, and an overridden
+// gate.
 func (j *Job) HotUntil() (until time.Time, ok bool) {
 	if j.Card.State != clearance.Hot || !j.Prepared || j.Override != "" {
 		return time.Time{}, false

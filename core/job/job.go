@@ -75,11 +75,12 @@ type Job struct {
 	Override   string      // why the temperature gate stands passed all the same; empty: it does not
 	Overrides  []Override  // every time it was, in all passes
 	// why the gate has to be passed again; empty: it was not passed yet, or stands passed
-	Closed        string
-	Temperatures  []Temperature
-	SignedBy      string
-	SignedAt      time.Time
-	BackReason    string      // why the crank is turned back though the sheet does not allow it; empty: it is not
+	Closed       string
+	Temperatures []Temperature
+	SignedBy     string
+	SignedAt     time.Time
+	// why the crank is turned back though the sheet does not allow it; empty: it is not
+	BackReason    string
 	Deferred      Deferral    // what it was put off for when it was signed
 	Cold          *Signature  // of the cold pass, once the hot pass began
 	ColdJudged    *JudgedCold // how that pass was judged cold; nil: it was measured

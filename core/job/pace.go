@@ -137,7 +137,8 @@ func (f HotForecast) String() string {
 	if f.Own {
 		pace = "At your pace"
 	}
-	says := fmt.Sprintf("%s the last valve comes %d min after shut-off with all in, %d min with all out.", pace,
+	says := fmt.Sprintf("%s the last valve comes %d min after shut-off with all in, %d min with all out.",
+		pace,
 		minutes(f.AllIn), minutes(f.AllOut))
 	hold := time.Duration(thermal.HotMinutes * float64(time.Minute))
 	switch {

@@ -175,8 +175,9 @@ func (r Round) sound(j *Job) error {
 		return refuse("aiming", fmt.Sprintf("%q: %s or %s.", r.ToAim, LeaveIn, AllToAim))
 	}
 	if r.OwnShift != nil && r.OwnShift.Abs() > mostOwnShift {
-		return refuse("own_shift_mm", fmt.Sprintf("A lock nut that shifts the gap by %s: up to %s, minus where "+
-			"it closes.", r.OwnShift, mostOwnShift))
+		return refuse("own_shift_mm",
+			fmt.Sprintf("A lock nut that shifts the gap by %s: up to %s, minus where "+
+				"it closes.", r.OwnShift, mostOwnShift))
 	}
 	if r.Scope != nil && len(r.Scope) == 0 {
 		return refuse("scope", "A job is about one valve at least.")

@@ -11,7 +11,8 @@ import (
 // ShimDo is one thing done while shims are changed.
 type ShimDo string
 
-// A shim goes in; one that only stands in for it goes in, so that the crank may be turned; the crank is turned.
+// A shim goes in; one that only stands in for it goes in, so that the crank may be turned; the crank is
+// turned.
 const (
 	FitShim    ShimDo = "fit"
 	FitStandIn ShimDo = "stand_in"
@@ -20,24 +21,26 @@ const (
 
 // ShimStep is one step of the work on shims.
 type ShimStep struct {
-	Do     ShimDo
-	Valve  string         // for fit and stand_in
-	Shim   measure.Length // that goes in; 0: a stand-in that is still to be found, not thicker than the one it stands in for
+	Do    ShimDo
+	Valve string // for fit and stand_in
+	// that goes in; 0: a stand-in that is still to be found, not thicker than the one it stands in for
+	Shim   measure.Length
 	Most   measure.Length // for stand_in: how thick it may be
 	Source ShimSource     // where it is to be had then
-	From   string         // the valve it comes straight from, both being open; empty: it lies on the bench or in the shop
-	Stop   int            // for turn: the stop to go to
-	Turn   measure.Angle  // for turn: how far; 0 where the crank's place is not known
+	// the valve it comes straight from, both being open; empty: it lies on the bench or in the shop
+	From string
+	Stop int           // for turn: the stop to go to
+	Turn measure.Angle // for turn: how far; 0 where the crank's place is not known
 }
 
-// ShimSteps is a choice of shims as work in order, from where the crank stands, so that it is never turned with a
-// shim missing (common practice).
+// ShimSteps is a choice of shims as work in order, from where the crank stands, so that it is never turned
+// with a shim missing (common practice).
 //
-// A shim that lies on the bench or in the shop goes in wherever its valve is clear, and the one that comes out
-// serves the next; shims go round among valves that are clear at one place with all of them out. Only where a
-// ring of valves is nowhere clear together does a stand-in go in, not thicker than what came out, so that no
-// valve is held open. With the cams out every valve is at hand. What waits for a shim to be bought is left out,
-// and whoever waits for its old one.
+// A shim that lies on the bench or in the shop goes in wherever its valve is clear, and the one that comes
+// out serves the next; shims go round among valves that are clear at one place with all of them out. Only
+// where a ring of valves is nowhere clear together does a stand-in go in, not thicker than what came out, so
+// that no valve is held open. With the cams out every valve is at hand. What waits for a shim to be bought is
+// left out, and whoever waits for its old one.
 func (j *Job) ShimSteps(plan adjust.ShimPlan, stock []adjust.Count, camsOut bool) []ShimStep {
 	w := &shimWork{j: j, camsOut: camsOut, stop: j.Stop, standIns: slices.Clone(j.LooseShims)}
 	for _, c := range stock {
@@ -60,8 +63,8 @@ func (j *Job) ShimSteps(plan adjust.ShimPlan, stock []adjust.Count, camsOut bool
 	return w.steps
 }
 
-// shimWork is the work as it is played through: what is left of the plan, where the crank stands, and which givers'
-// shims lie on the bench by now.
+// shimWork is the work as it is played through: what is left of the plan, where the crank stands, and which
+// givers' shims lie on the bench by now.
 type shimWork struct {
 	j        *Job
 	camsOut  bool
@@ -74,8 +77,8 @@ type shimWork struct {
 	steps    []ShimStep
 }
 
-// dropWaiting leaves out what waits for a purchase: a valve whose shim is to be bought, and one that would get the
-// shim of such a valve.
+// dropWaiting leaves out what waits for a purchase: a valve whose shim is to be bought, and one that would
+// get the shim of such a valve.
 func (w *shimWork) dropWaiting() {
 	for {
 		n := len(w.left)
@@ -126,8 +129,8 @@ func (w *shimWork) workAt(stop int) bool {
 	return true
 }
 
-// close puts a shim under the valve that is open: the one that it is to have, straight from another valve where that
-// is clear here, else one that stands in.
+// close puts a shim under the valve that is open: the one that it is to have, straight from another valve
+// where that is clear here, else one that stands in.
 func (w *shimWork) close() {
 	i := w.fitOf(w.open)
 	switch {
@@ -158,7 +161,8 @@ func (w *shimWork) toHand(f adjust.Fit) bool {
 	return f.From == adjust.FromStock || slices.Contains(w.moved, f.From)
 }
 
-// ring is valves clear together of which each gets the shim of the next, and the last that of the first; nil: none.
+// ring is valves clear together of which each gets the shim of the next, and the last that of the first; nil:
+// none.
 func (w *shimWork) ring(stop int) []string {
 	for _, f := range w.left {
 		ring := w.ringFrom(f.Valve)
@@ -202,7 +206,8 @@ func (w *shimWork) fit(i int, from string) {
 	w.open = from
 }
 
-// standIn opens a ring that is nowhere clear together: at the first place from here where one of its valves is.
+// standIn opens a ring that is nowhere clear together: at the first place from here where one of its valves
+// is.
 func (w *shimWork) standIn() bool {
 	stops := len(w.j.Plan.Stops)
 	for i := range stops + 1 {
@@ -247,15 +252,16 @@ func (w *shimWork) turnTo(stop int) {
 	step := ShimStep{Do: TurnOn, Stop: stop}
 	switch {
 	case w.turned && w.stop >= 0:
-		step.Turn = sequence.TurnBetween(w.j.Plan.Stops[w.stop].Crank, w.j.Plan.Stops[stop].Crank, w.j.Way.Direction)
+		step.Turn = sequence.TurnBetween(w.j.Plan.Stops[w.stop].Crank, w.j.Plan.Stops[stop].Crank,
+			w.j.Way.Direction)
 	case w.j.Known():
 		step.Turn = w.j.turnTo(stop)
 	}
 	w.steps, w.stop, w.turned = append(w.steps, step), stop, true
 }
 
-// clear says whether a valve may be opened at a place: everywhere with the cams out; where its shim is out already it is
-// open to work on.
+// clear says whether a valve may be opened at a place: everywhere with the cams out; where its shim is out
+// already it is open to work on.
 func (w *shimWork) clear(valve string, stop int) bool {
 	v := w.j.valve(valve)
 	switch {

@@ -18,8 +18,8 @@ import (
 	"metronix/core/sequence"
 )
 
-// shimsRead is a shimmed four, read by a dial over the whole engine: the sizes under its valves and the gaps over
-// them, in micrometres; a valve that is not named has 2.70 and is at its aim.
+// shimsRead is a shimmed four, read by a dial over the whole engine: the sizes under its valves and the gaps
+// over them, in micrometres; a valve that is not named has 2.70 and is at its aim.
 func shimsRead(t require.TestingT, school sequence.School, sizes, gaps map[string]measure.Length) *driver {
 	s := setup()
 	sheet := *s.Sheet
@@ -77,10 +77,11 @@ func plan(d *driver, shop ...measure.Length) ([]job.ShimStep, []adjust.Count) {
 	return d.job.ShimSteps(p, stock, false), stock
 }
 
-// Two valves whose shims change places: clear together they are opened together; clear at different stops a shim
-// stands in, so that the crank is never turned with one missing (common practice). E1 and I1 stand clear at the stop
-// of cylinder 1, I1 and I4 at no stop together; the last stop is cylinder 2's, where I4 is at its own 180° and shut. By hand: I1 has 2.70 and is 0.05 loose, so it wants 2.75; the other
-// has 2.75 and is 0.05 tight, so it wants 2.70.
+// Two valves whose shims change places: clear together they are opened together; clear at different stops a
+// shim stands in, so that the crank is never turned with one missing (common practice). E1 and I1 stand clear
+// at the stop of cylinder 1, I1 and I4 at no stop together; the last stop is cylinder 2's, where I4 is at its
+// own 180° and shut. By hand: I1 has 2.70 and is 0.05 loose, so it wants 2.75; the other has 2.75 and is 0.05
+// tight, so it wants 2.70.
 func TestShimsThatChangePlaces(t *testing.T) {
 	together := shimsRead(t, sequence.OneCylinder, map[string]measure.Length{"E1": 2750},
 		map[string]measure.Length{"I1": 270, "E1": 250})
@@ -102,14 +103,15 @@ func TestShimsThatChangePlaces(t *testing.T) {
 	assert.Equal(t, []string{"fit I4 2.65 mm shop", "turn 180°", "fit I1 2.75 mm bench"}, says(steps))
 }
 
-// Whatever is worn, following the steps one by one is never refused, never turns the crank with a shim missing, and
-// ends with everything done that is to be had.
+// Whatever is worn, following the steps one by one is never refused, never turns the crank with a shim
+// missing, and ends with everything done that is to be had.
 func TestShimStepsLeadToTheEnd(t *testing.T) {
 	rapid.Check(t, func(t *rapid.T) {
 		sizes, gaps := map[string]measure.Length{}, map[string]measure.Length{}
 		for _, name := range []string{"E1", "I1", "I2", "E2", "E3", "I3", "I4", "E4"} {
 			sizes[name] = measure.Length(rapid.IntRange(52, 58).Draw(t, "size")) * 50
-			gaps[name] = nominal(name) + measure.Length(rapid.SampledFrom([]int{0, 0, 0, 50, -50, 100, -100}).Draw(t, "off"))
+			gaps[name] = nominal(name) + measure.Length(rapid.SampledFrom([]int{0, 0, 0, 50, -50, 100,
+				-100}).Draw(t, "off"))
 		}
 		d := shimsRead(t, rapid.SampledFrom([]sequence.School{sequence.OneCylinder, sequence.TwoStop,
 			sequence.OneLobe}).Draw(t, "school"), sizes, gaps)
@@ -154,7 +156,8 @@ func TestAStandInIsNoSetting(t *testing.T) {
 	d := shimsRead(t, sequence.OneCylinder, map[string]measure.Length{"I4": 2750},
 		map[string]measure.Length{"I1": 270, "I4": 170})
 	d.do(job.Happening{Act: job.Turned{Stop: 0}})
-	d.refused(job.Happening{Act: job.Adjusted{Valve: "I1", Shim: 2750 * um, StandIn: true}}, "is thicker than")
+	d.refused(job.Happening{Act: job.Adjusted{Valve: "I1", Shim: 2750 * um, StandIn: true}},
+		"is thicker than")
 	d.do(job.Happening{Act: job.Adjusted{Valve: "I1", Shim: 2600 * um, StandIn: true}})
 	i1, _ := d.job.Valve("I1")
 	assert.True(t, i1.Needs())
@@ -173,6 +176,7 @@ func TestAStandInIsNoSetting(t *testing.T) {
 	screws.do(job.Happening{Act: job.RoundChosen{Round: job.Round{Going: job.SetAsYouGo}}})
 	screws.do(job.Happening{Act: job.Turned{Stop: 0}})
 	screws.feel("E1", 250, clearance.Drag)
-	screws.refused(job.Happening{Act: job.Adjusted{Valve: "E1", Leaves: gauge.Straight(300 * um), StandIn: true}},
+	screws.refused(job.Happening{Act: job.Adjusted{Valve: "E1", Leaves: gauge.Straight(300 * um),
+		StandIn: true}},
 		"Only where a known shim")
 }

@@ -98,8 +98,9 @@ func (a Signed) may(j *Job, _ string) error {
 	case j.toolsStillOut() != "":
 		return refuse("tools_out", "Still out: "+j.toolsStillOut()+". Count them back before signing.")
 	case len(j.Missing()) > 0 && strings.TrimSpace(a.Exceptions) == "" && a.Deferred == (Deferral{}):
-		return refuse("exceptions", "Not done yet: "+stepList(j.Missing())+". Do them, pass them over with a reason, or "+
-			"sign with the exceptions and say why.")
+		return refuse("exceptions",
+			"Not done yet: "+stepList(j.Missing())+". Do them, pass them over with a reason, or "+
+				"sign with the exceptions and say why.")
 	}
 	return nil
 }

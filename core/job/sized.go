@@ -19,8 +19,8 @@ type Sized struct {
 	Stamped measure.Length
 }
 
-// mostWorn is how far a micrometer and the stamp may lie apart (from memory: a shim wears by hundredths; more is a
-// mistyped figure).
+// mostWorn is how far a micrometer and the stamp may lie apart (from memory: a shim wears by hundredths; more
+// is a mistyped figure).
 const mostWorn = measure.Millimetre / 10
 
 // Kind is "sized".
@@ -40,8 +40,9 @@ func (a Sized) sound(j *Job) error {
 		return refuse("stamped_mm", notAShim(a.Stamped))
 	}
 	if a.Stamped > 0 && (a.Stamped-a.Shim).Abs() > mostWorn {
-		return refuse("stamped_mm", fmt.Sprintf("%s by micrometer and %s stamped lie more than %s apart: one of them is "+
-			"mistyped.", a.Shim, a.Stamped, mostWorn))
+		return refuse("stamped_mm",
+			fmt.Sprintf("%s by micrometer and %s stamped lie more than %s apart: one of them is "+
+				"mistyped.", a.Shim, a.Stamped, mostWorn))
 	}
 	return nil
 }

@@ -26,9 +26,12 @@ func TestWritingDownAShim(t *testing.T) {
 	d.do(job.Happening{Act: job.Sized{Valve: "E1", Shim: 2650 * um}})
 	e1, _ := d.job.Valve("E1")
 	assert.Equal(t, 2650*um, e1.Shim, "the later word counts")
-	d.refused(job.Happening{Act: job.Sized{Valve: "E1", Shim: 2650 * um, Stamped: 2560 * um * 10}}, "not the thickness")
-	d.refused(job.Happening{Act: job.Sized{Valve: "E1", Shim: 2650 * um, Stamped: 2540 * um}}, "one of them is mistyped")
+	d.refused(job.Happening{Act: job.Sized{Valve: "E1", Shim: 2650 * um, Stamped: 2560 * um * 10}},
+		"not the thickness")
+	d.refused(job.Happening{Act: job.Sized{Valve: "E1", Shim: 2650 * um, Stamped: 2540 * um}},
+		"one of them is mistyped")
 	d.do(job.Happening{Act: job.Sized{Valve: "E1", Shim: 2650 * um, Stamped: 2680 * um}})
 	e1, _ = d.job.Valve("E1")
-	assert.Equal(t, []measure.Length{2650 * um, 2680 * um}, []measure.Length{e1.Shim, e1.Stamped}, "both are kept")
+	assert.Equal(t, []measure.Length{2650 * um, 2680 * um}, []measure.Length{e1.Shim, e1.Stamped},
+		"both are kept")
 }

@@ -9,8 +9,8 @@ import (
 // Complaint is what the vehicle is brought in for.
 type Complaint string
 
-// The complaints (common practice): a tick goes with loose valves; rough idle, back-firing, smoke, hard starting and low
-// compression with tight ones; some engines tick by nature.
+// The complaints (common practice): a tick goes with loose valves; rough idle, back-firing, smoke, hard
+// starting and low compression with tight ones; some engines tick by nature.
 const (
 	Ticks           Complaint = "ticks"
 	TicksByNature   Complaint = "ticks_by_nature"
@@ -26,7 +26,8 @@ const (
 
 // Complaints lists them.
 func Complaints() []Complaint {
-	return []Complaint{Ticks, RoughIdle, BackFires, Smokes, HardStart, LowCompression, TicksByNature, NoComplaint}
+	return []Complaint{Ticks, RoughIdle, BackFires, Smokes, HardStart, LowCompression, TicksByNature,
+		NoComplaint}
 }
 
 // Side is the side of the limits that a complaint points to: Loose, Tight, or neither.
@@ -40,7 +41,8 @@ func (c Complaint) Side() string {
 	return ""
 }
 
-// TakenIn says what the vehicle came in for, and how it sounded; it may be said again, and the last word counts.
+// TakenIn says what the vehicle came in for, and how it sounded; it may be said again, and the last word
+// counts.
 type TakenIn struct {
 	plain
 	Complaints []Complaint
@@ -54,7 +56,8 @@ func (TakenIn) Kind() Kind { return "taken_in" }
 func (a TakenIn) sound(*Job) error {
 	for i, c := range a.Complaints {
 		if !slices.Contains(Complaints(), c) {
-			return refuse(fmt.Sprintf("complaints[%d]", i), fmt.Sprintf("%q is no complaint that is known here.", c))
+			return refuse(fmt.Sprintf("complaints[%d]", i),
+				fmt.Sprintf("%q is no complaint that is known here.", c))
 		}
 	}
 	for field, text := range map[string]string{"note": a.Note, "sound": a.Sound} {

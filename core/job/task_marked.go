@@ -10,9 +10,9 @@ import (
 
 // TaskMarked ticks a step around the bench off: done, passed over with a reason, or waiting again.
 //
-// Most steps may be ticked in any order, as people work. What harm follows from is refused: a cover that goes on over
-// sealant which stood open too long (it is taken off and put on afresh), a start while a tool is on the crank or not
-// back, before the cover is on, or before the sealant has cured, unless a reason is written.
+// Most steps may be ticked in any order, as people work. What harm follows from is refused: a cover that goes
+// on over sealant which stood open too long (it is taken off and put on afresh), a start while a tool is on
+// the crank or not back, before the cover is on, or before the sealant has cured, unless a reason is written.
 //
 // Once the engine was started nobody knows where its crank stands.
 type TaskMarked struct {
@@ -46,12 +46,13 @@ func (a TaskMarked) may(j *Job, _ string) error {
 		return nil
 	}
 	switch a.Task {
-	case stepTools, stepCrank:
+	case stepTools, stepCrank, stepHotRun:
 		return a.toolsBack(j)
 	case stepCoverOn:
 		if by, open := j.CoverBy(); open && j.now.After(by) {
-			return refuse("task", fmt.Sprintf("The sealant stood open for %s, and %s is the most: take it off and put it "+
-				"on afresh.", minutes(j.now.Sub(j.marks[stepSealant].At).Truncate(time.Minute)), minutes(j.openTime())))
+			return refuse("task",
+				fmt.Sprintf("The sealant stood open for %s, and %s is the most: take it off and put it "+
+					"on afresh.", minutes(j.now.Sub(j.marks[stepSealant].At).Truncate(time.Minute)), minutes(j.openTime())))
 		}
 	case stepStart:
 		if reason {
@@ -92,8 +93,9 @@ func (a TaskMarked) mayStart(j *Job) error {
 		}
 	}
 	if from, cures := j.StartFrom(); cures && j.now.Before(from) {
-		return refuse("task", fmt.Sprintf("The sealant cures for %s; %s are left. The sealant's own sheet wins: start all "+
-			"the same with a reason.", minutes(j.cureTime()), minutes(from.Sub(j.now).Round(time.Minute))))
+		return refuse("task",
+			fmt.Sprintf("The sealant cures for %s; %s are left. The sealant's own sheet wins: start all "+
+				"the same with a reason.", minutes(j.cureTime()), minutes(from.Sub(j.now).Round(time.Minute))))
 	}
 	return nil
 }

@@ -31,8 +31,8 @@ type Task struct {
 	Mark    Mark   // what became of it; zero: it waits
 }
 
-// Mark is what became of a step: done or passed over, when, and why where it needs a reason. The zero mark is that
-// it waits.
+// Mark is what became of a step: done or passed over, when, and why where it needs a reason. The zero mark is
+// that it waits.
 type Mark struct {
 	At      time.Time
 	Marked  bool
@@ -57,9 +57,9 @@ const (
 	usualCure    = 180
 )
 
-// Tasks are all steps around the bench that apply to this engine, its adjuster and the thermal state of its card, in
-// the order in which practitioners work (common practice). What the sheet lists is taken off in its order and put
-// back in the reverse.
+// Tasks are all steps around the bench that apply to this engine, its adjuster and the thermal state of its
+// card, in the order in which practitioners work (common practice). What the sheet lists is taken off in its
+// order and put back in the reverse.
 func (j *Job) Tasks() []Task {
 	list := slices.Concat(j.openingSteps(), j.closingSteps(), j.startingSteps())
 	for i := range list {
@@ -71,25 +71,30 @@ func (j *Job) Tasks() []Task {
 func (j *Job) openingSteps() []Task {
 	list := []Task{
 		{ID: stepTakenIn, Part: TakeIn, Text: "Take it in: complaint, sound, odometer"},
-		{ID: "safe", Part: OpenUp, Text: "Neutral or park, wheels chocked, key well away; battery off where the work " +
-			"passes live connectors", Caution: "Keyless, stop-start, remote-start and hybrid cars can crank or run by " +
-			"themselves. Car raised: stands, not the jack."},
+		{ID: "safe", Part: OpenUp,
+			Text: "Neutral or park, wheels chocked, key well away; battery off where the work " +
+				"passes live connectors", Caution: "Keyless, stop-start, remote-start and hybrid cars can crank or run by " +
+				"themselves. Car raised: stands, not the jack."},
 	}
 	if j.Card.State == clearance.Hot {
-		list = append(list, Task{ID: stepHotRun, Part: OpenUp, Text: "Cover on, run it to operating temperature, cover off",
+		list = append(list, Task{ID: stepHotRun, Part: OpenUp,
+			Text:    "Cover on, run it to operating temperature, cover off",
 			Caution: "Hot parts and oil burn. Nothing on the crank while it runs."})
 	}
-	list = append(list, Task{ID: "clean", Part: OpenUp, Text: "Blow or rinse the dirt off before the cover is lifted",
+	list = append(list, Task{ID: "clean", Part: OpenUp,
+		Text:    "Blow or rinse the dirt off before the cover is lifted",
 		Caution: "Eye protection with compressed air and solvents."})
 	for i, s := range j.Sheet.StripList {
-		list = append(list, Task{ID: fmt.Sprintf("%s%d", stripPrefix, i+1), Part: OpenUp, Text: stripped(s), Caution: s.Note})
+		list = append(list, Task{ID: fmt.Sprintf("%s%d", stripPrefix, i+1), Part: OpenUp, Text: stripped(s),
+			Caution: s.Note})
 	}
 	return append(list,
 		Task{ID: "plugs", Part: OpenUp, Text: "Plugs out, leads marked, holes covered",
 			Caution: "Ignition and fuel disabled before any cranking. Nothing may fall into a plug hole."},
 		Task{ID: "cover_off", Part: OpenUp, Text: "Cover off"},
-		Task{ID: "look", Part: OpenUp, Text: "Look round: springs, loose parts, sludge, breather, gasket, oil on plugs or " +
-			"leads; with variable lift, its gear first"},
+		Task{ID: "look", Part: OpenUp,
+			Text: "Look round: springs, loose parts, sludge, breather, gasket, oil on plugs or " +
+				"leads; with variable lift, its gear first"},
 		Task{ID: "tools_out", Part: OpenUp, Text: "Lay out and count the tools and leaves"})
 }
 
@@ -122,7 +127,8 @@ func (j *Job) closingSteps() []Task {
 	}
 	add(stepTools, "Count the tools and leaves back", "")
 	add(stepCrank, "Take "+j.turningTool()+" off", "Before the starter is touched.")
-	add("faces", "Rails wiped dry, old sealant scraped off", "Nothing may fall into plug holes or the timing case.")
+	add("faces", "Rails wiped dry, old sealant scraped off",
+		"Nothing may fall into plug holes or the timing case.")
 	add("seals", "Tube seals new and oiled", "")
 	if c.Gasket == engine.StuckFirst {
 		add("gasket", "Gasket stuck to the cover on a flat surface first", "")
@@ -144,8 +150,9 @@ func (j *Job) closingSteps() []Task {
 	return list
 }
 
-var patternWords = map[engine.Pattern]string{engine.MiddleOut: "from the middle outwards", engine.Crosswise: "crosswise",
-	engine.Numbered: "by the maker's numbers"}
+var patternWords = map[engine.Pattern]string{engine.MiddleOut: "from the middle outwards",
+	engine.Crosswise: "crosswise",
+	engine.Numbered:  "by the maker's numbers"}
 
 func (j *Job) boltsText(c engine.Closing, round int) string {
 	rounds := cmp.Or(c.Rounds, usualRounds)
@@ -166,7 +173,8 @@ func (j *Job) startingSteps() []Task {
 	}
 }
 
-// Guided says that the steps around the bench are ticked off in this job; where none was, nobody is asked for them.
+// Guided says that the steps around the bench are ticked off in this job; where none was, nobody is asked for
+// them.
 func (j *Job) Guided() bool { return len(j.marks) > 0 }
 
 // Missing are the steps that wait, in words, where the job is guided: what signing is refused for.
@@ -182,8 +190,8 @@ func (j *Job) Missing() (list []Task) {
 	return list
 }
 
-// openTime and cureTime are how long sealant may stand open before the cover goes on, and how long it cures before the
-// engine may run: the sheet's figures, else the usual ones; the sealant's own sheet wins.
+// openTime and cureTime are how long sealant may stand open before the cover goes on, and how long it cures
+// before the engine may run: the sheet's figures, else the usual ones; the sealant's own sheet wins.
 func (j *Job) openTime() time.Duration {
 	return time.Duration(cmp.Or(j.closing().OpenMinutes, usualMinutes) * float64(time.Minute))
 }
@@ -205,7 +213,8 @@ func (j *Job) done(id string) (Mark, bool) {
 	return m, m.Marked && !m.Skipped
 }
 
-// CoverBy is until when the cover has to be on, once sealant is laid; ok is false where no sealant stands open.
+// CoverBy is until when the cover has to be on, once sealant is laid; ok is false where no sealant stands
+// open.
 func (j *Job) CoverBy() (by time.Time, ok bool) {
 	sealant, laid := j.done(stepSealant)
 	if _, on := j.done(stepCoverOn); !laid || on {
@@ -214,7 +223,8 @@ func (j *Job) CoverBy() (by time.Time, ok bool) {
 	return sealant.At.Add(j.openTime()), true
 }
 
-// StartFrom is from when the engine may run, once the cover is on over sealant; ok is false where nothing cures.
+// StartFrom is from when the engine may run, once the cover is on over sealant; ok is false where nothing
+// cures.
 func (j *Job) StartFrom() (from time.Time, ok bool) {
 	on, is := j.done(stepCoverOn)
 	_, laid := j.done(stepSealant)

@@ -53,7 +53,8 @@ func TestTasksFitTheEngine(t *testing.T) {
 	closing := texts(d.job, job.CloseUp)
 	back := slices.IndexFunc(closing, func(s string) bool { return s == "Back on: stay, 12 mm" })
 	require.Positive(t, back)
-	assert.Equal(t, []string{"Back on: stay, 12 mm", "Back on: breather hose, spring clip", "Back on: coil connectors"},
+	assert.Equal(t, []string{"Back on: stay, 12 mm", "Back on: breather hose, spring clip",
+		"Back on: coil connectors"},
 		closing[back:back+3])
 	assert.Contains(t, closing, "Feel all 8 lock nuts once more, untouched ones too")
 	assert.Contains(t, closing, "Take the 22 mm socket (7/8 in) from the crank pulley bolt off")
@@ -62,7 +63,8 @@ func TestTasksFitTheEngine(t *testing.T) {
 	assert.Contains(t, closing, "Cover bolts, round 3 of 3, crosswise, to 9.8 N·m (7.23 lbf·ft)",
 		"9.8 / 1.3558179 = 7.228 (exact foot and pound of 1959)")
 	assert.NotContains(t, texts(d.job, job.OpenUp), "Cover on, run it to operating temperature, cover off")
-	assert.Contains(t, texts(hotJob(t).job, job.OpenUp), "Cover on, run it to operating temperature, cover off")
+	assert.Contains(t, texts(hotJob(t).job, job.OpenUp),
+		"Cover on, run it to operating temperature, cover off")
 
 	plain := guided(t, engine.Closing{})
 	assert.NotContains(t, texts(plain.job, job.CloseUp), "Sealant only at: ")
@@ -70,8 +72,8 @@ func TestTasksFitTheEngine(t *testing.T) {
 	assert.Contains(t, texts(plain.job, job.CloseUp), "Cover bolts, round 2 of 2, from the middle outwards")
 }
 
-// A job in which nothing around the bench is ticked is signed as ever; once something is, the rest is asked for by name,
-// or left with a reason.
+// A job in which nothing around the bench is ticked is signed as ever; once something is, the rest is asked
+// for by name, or left with a reason.
 func TestSigningNamesWhatIsMissing(t *testing.T) {
 	sign := job.Signed{By: "Tess", ToolsOut: true}
 	d := guided(t, engine.Closing{})
@@ -85,7 +87,8 @@ func TestSigningNamesWhatIsMissing(t *testing.T) {
 	assert.Equal(t, "when warm", d.job.TakenIn.Note)
 	d.refused(job.Happening{Act: sign}, "Not done yet: Neutral or park")
 	for _, s := range d.job.Missing() {
-		d.do(job.Happening{Act: job.TaskMarked{Task: s.ID, Skip: s.ID == "road", Reason: map[bool]string{true: "no plates"}[s.ID == "road"]}})
+		d.do(job.Happening{Act: job.TaskMarked{Task: s.ID, Skip: s.ID == "road",
+			Reason: map[bool]string{true: "no plates"}[s.ID == "road"]}})
 	}
 	assert.Empty(t, d.job.Missing())
 	d.do(job.Happening{Act: sign})
@@ -99,8 +102,8 @@ func TestSigningNamesWhatIsMissing(t *testing.T) {
 	assert.NotEmpty(t, d.job.Missing(), "what was left stays known")
 }
 
-// Sealant stands open five minutes and cures three hours where nothing is said (common practice); by the sheet's
-// figures where it does.
+// Sealant stands open five minutes and cures three hours where nothing is said (common practice); by the
+// sheet's figures where it does.
 func TestSealantHasItsTimes(t *testing.T) {
 	d := guided(t, engine.Closing{SealantPoints: []string{"cap joints"}, OpenMinutes: 10, CureMinutes: 60})
 	d.tick(0, "tools_back", "crank_free", "sealant")
@@ -146,10 +149,14 @@ func TestNoToolIsLeftOnTheCrank(t *testing.T) {
 	d.do(job.Happening{Act: job.ToolMoved{Tool: "turning", Back: true}})
 	d.tick(0, "crank_free")
 	d.refused(job.Happening{Act: job.TaskMarked{Task: "start"}}, "Not yet: cover on")
+
+	hot := hotJob(t)
+	hot.do(job.Happening{Act: job.ToolMoved{Tool: "turning"}})
+	hot.refused(job.Happening{Act: job.TaskMarked{Task: "hot_run"}}, "Still out:")
 }
 
-// 22 mm and 7/8 in, 19 mm and 3/4 in take the same bolt (common practice); half an inch, 12.7 mm, does not go over a
-// 13 mm head, and 3/8 is no 10.
+// 22 mm and 7/8 in, 19 mm and 3/4 in take the same bolt (common practice); half an inch, 12.7 mm, does not go
+// over a 13 mm head, and 3/8 is no 10.
 func TestSocketsThatFit(t *testing.T) {
 	for mm, says := range map[float64]string{22: "22 mm socket (7/8 in)", 19: "19 mm socket (3/4 in)",
 		27: "27 mm socket (1-1/16 in)", 13: "13 mm socket", 10: "10 mm socket", 25.4: "25.4 mm socket (1 in)"} {
@@ -197,11 +204,15 @@ func TestTheHotPassIsClosedAgain(t *testing.T) {
 
 func TestFindingsComeBack(t *testing.T) {
 	d := guided(t, engine.Closing{})
-	gasket := job.Finding{ID: "f1", Place: "cover", What: "gasket hard", Test: "bent, it cracks", Part: "12-3", Later: true}
-	d.refused(job.Happening{Act: job.FindingNoted{Finding: job.Finding{ID: "f1", Place: "cover"}}}, "Say what was found")
-	d.refused(job.Happening{Act: job.FindingNoted{Finding: job.Finding{ID: "f1", What: "oil"}}}, "Say where it is")
+	gasket := job.Finding{ID: "f1", Place: "cover", What: "gasket hard", Test: "bent, it cracks",
+		Part: "12-3", Later: true}
+	d.refused(job.Happening{Act: job.FindingNoted{Finding: job.Finding{ID: "f1", Place: "cover"}}},
+		"Say what was found")
+	d.refused(job.Happening{Act: job.FindingNoted{Finding: job.Finding{ID: "f1", What: "oil"}}},
+		"Say where it is")
 	d.do(job.Happening{Act: job.FindingNoted{Finding: gasket}})
-	d.do(job.Happening{Act: job.FindingNoted{Finding: job.Finding{ID: "f2", Place: "E2", What: "spring broken"}}})
+	d.do(job.Happening{Act: job.FindingNoted{Finding: job.Finding{ID: "f2", Place: "E2",
+		What: "spring broken"}}})
 	assert.Equal(t, []job.Finding{gasket}, d.job.Later())
 	assert.Equal(t, "cover: gasket hard, bent, it cracks, 12-3 (later)", gasket.String())
 	gasket.Later = false
@@ -216,7 +227,8 @@ func TestASignedJobIsSealed(t *testing.T) {
 	d.refused(job.Happening{Act: job.Amended{Text: "E2 was 0.31", By: "Tess"}}, "can still be changed")
 	d.refused(job.Happening{Act: job.Countersigned{By: "June"}}, "after it is signed")
 	d.do(job.Happening{At: at(60), Act: job.Signed{By: "Tess", ToolsOut: true}})
-	d.refused(job.Happening{Act: job.FindingNoted{Finding: job.Finding{ID: "f", Place: "cover", What: "oil"}}},
+	d.refused(job.Happening{Act: job.FindingNoted{Finding: job.Finding{ID: "f", Place: "cover",
+		What: "oil"}}},
 		"What is signed stays as it is")
 	d.refused(job.Happening{Act: job.Amended{By: "Tess"}}, "Say what is to be corrected")
 	d.do(job.Happening{At: at(61), Act: job.Amended{Text: "E2 was 0.31", By: "Tess"}})
@@ -229,10 +241,12 @@ func TestASignedJobIsSealed(t *testing.T) {
 
 func TestComplaintsPointToASide(t *testing.T) {
 	assert.Equal(t, "loose", job.Ticks.Side(), "noise goes with loose (common practice)")
-	for _, c := range []job.Complaint{job.RoughIdle, job.BackFires, job.Smokes, job.HardStart, job.LowCompression} {
+	for _, c := range []job.Complaint{job.RoughIdle, job.BackFires, job.Smokes, job.HardStart,
+		job.LowCompression} {
 		assert.Equal(t, "tight", c.Side(), c)
 	}
 	assert.Empty(t, job.TicksByNature.Side())
 	d := guided(t, engine.Closing{})
-	d.refused(job.Happening{Act: job.TakenIn{Complaints: []job.Complaint{"sings"}}}, "is no complaint that is known")
+	d.refused(job.Happening{Act: job.TakenIn{Complaints: []job.Complaint{"sings"}}},
+		"is no complaint that is known")
 }

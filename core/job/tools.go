@@ -17,8 +17,8 @@ type Tool struct {
 	Counted  bool // it was taken out at some time
 }
 
-// Tools are the tools and leaves that this job needs, from its sheet, its adjuster and its gauge set; equivalents are
-// named where another size fits.
+// Tools are the tools and leaves that this job needs, from its sheet, its adjuster and its gauge set;
+// equivalents are named where another size fits.
 func (j *Job) Tools() []Tool {
 	list := []Tool{{ID: "turning", Text: "What turns the engine", OnCrank: true}}
 	if p := j.Sheet.TurningPoint; p != nil && p.Where != "" {
@@ -32,7 +32,8 @@ func (j *Job) Tools() []Tool {
 		list = append(list, Tool{ID: fmt.Sprintf("setter_%d", i+1), Text: text})
 	}
 	if a := j.Sheet.Adjuster; a != nil && a.Locknut.Value() > 0 {
-		list = append(list, Tool{ID: "torque_wrench", Text: "Torque wrench, " + torqueWords(a.Locknut.Value())})
+		list = append(list, Tool{ID: "torque_wrench",
+			Text: "Torque wrench, " + torqueWords(a.Locknut.Value())})
 	}
 	list = append(list, Tool{ID: "lamp_mirror", Text: "Lamp and mirror"})
 	for i := range list {
@@ -57,20 +58,21 @@ func (j *Job) setters() []string {
 	case engine.CentreNut:
 		return []string{"Deep socket or ring spanner for the stud nut"}
 	case engine.Shim:
-		return []string{"Tool that holds the bucket down, or what takes the cams out", "Magnet or tweezers", "Micrometer"}
+		return []string{"Tool that holds the bucket down, or what takes the cams out", "Magnet or tweezers",
+			"Micrometer"}
 	}
 	return []string{"Ring spanner for the lock nut", "Driver or key for the screw"}
 }
 
-// fits is how much larger a socket in inches may be than one in millimetres and still take its bolt, and how much
-// smaller a marked size may be (from memory).
+// fits is how much larger a socket in inches may be than one in millimetres and still take its bolt, and how
+// much smaller a marked size may be (from memory).
 const (
 	loosestFit  = 0.3
 	tightestFit = 0.02
 )
 
-// Socket names a socket, mm, with the size in sixteenths of an inch that takes the same bolt: "22 mm socket (7/8 in)".
-// 1 in is 25.4 mm (international yard and pound agreement, 1959).
+// Socket names a socket, mm, with the size in sixteenths of an inch that takes the same bolt: "22 mm socket
+// (7/8 in)". 1 in is 25.4 mm (international yard and pound agreement, 1959).
 func Socket(mm float64) string {
 	const sixteenth = 25.4 / 16
 	text := fmt.Sprintf("%v mm socket", mm)
@@ -93,8 +95,8 @@ func Socket(mm float64) string {
 
 // ToolMoved counts a tool out, or back.
 //
-// A spanner left on the crank breaks a wrist, and a leaf left in the head ruins an engine: what was counted out is
-// asked back by its name before the engine is started and before the job is signed.
+// A spanner left on the crank breaks a wrist, and a leaf left in the head ruins an engine: what was counted
+// out is asked back by its name before the engine is started and before the job is signed.
 type ToolMoved struct {
 	plain
 	Tool string

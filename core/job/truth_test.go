@@ -184,7 +184,8 @@ func (w *truth) follow() {
 	case job.DoChooseWay:
 		w.must(job.Happening{Act: job.WayChosen{Way: sequence.Way{School: sequence.OneCylinder}}})
 	case job.DoPrepare:
-		if j.Card.State == clearance.Hot && (j.StoppedAt.IsZero() || w.now.Sub(j.StoppedAt) > 10*time.Minute) {
+		if j.Card.State == clearance.Hot && (j.StoppedAt.IsZero() ||
+			w.now.Sub(j.StoppedAt) > 10*time.Minute) {
 			w.spin() // it was run warm, and nobody said when it was shut off
 		}
 		w.must(job.Happening{Act: job.Prepared{EngineC: w.engineC(), AmbientC: 20.0}})

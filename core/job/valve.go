@@ -47,11 +47,12 @@ type ValveState struct {
 	Nipped      bool           // its nut was nipped, and is still to be tightened to its torque
 	LockedBy    LockedBy       // how its nut was tightened last; empty: not said
 	SetFor      string         // why it was set though it was in; empty: it was not
-	Freed       bool           // its adjuster was slackened and found free before any was set: nothing was found
-	Outside     bool           // it is not in the scope of this job
-	ColdFound   *Result        // of the cold pass, once the hot pass began
-	ColdLeft    *Result
-	ColdReason  string // why it was left out of limits in the cold pass
+	// its adjuster was slackened and found free before any was set: nothing was found
+	Freed      bool
+	Outside    bool    // it is not in the scope of this job
+	ColdFound  *Result // of the cold pass, once the hot pass began
+	ColdLeft   *Result
+	ColdReason string // why it was left out of limits in the cold pass
 
 	toAim     bool      // a gap that is in and off the aim is to be set too
 	readAt    time.Time // when the last reading of Round was made
@@ -82,7 +83,8 @@ func (v *ValveState) toFree() bool { return v.toRead() && v.Last == nil && !v.Fr
 func (v *ValveState) slackened() bool { return v.Freed && v.Last == nil && v.Stage == Untouched }
 
 // Needs says that the valve is read and not in, and nobody decided to leave it so; or that its shim lies
-// elsewhere, with or without one that stands in. Where all are to come to the aim, one that is in and off it needs setting too.
+// elsewhere, with or without one that stands in. Where all are to come to the aim, one that is in and off it
+// needs setting too.
 func (v *ValveState) Needs() bool {
 	if v.Out || v.StandIn {
 		return true

@@ -6,8 +6,9 @@ import (
 	"metronix/core/wear"
 )
 
-// Visit is what a finished job tells of the wear of its engine: each valve as found and as left, in the pass that
-// finished it. A gap is nil where only a side is known, or nothing. ok is false before the job is signed for good.
+// Visit is what a finished job tells of the wear of its engine: each valve as found and as left, in the pass
+// that finished it. A gap is nil where only a side is known, or nothing. ok is false before the job is signed
+// for good.
 //
 // A provisional job's cold figures are left out: found cold and left hot are two different gaps.
 func (j *Job) Visit() (list []wear.Found, ok bool) {
@@ -15,7 +16,8 @@ func (j *Job) Visit() (list []wear.Found, ok bool) {
 		return nil, false
 	}
 	for _, v := range j.Valves {
-		found := wear.Found{Valve: v.Name, Window: v.Limits.Window, Found: figure(v.AsFound), Left: figure(v.Last)}
+		found := wear.Found{Valve: v.Name, Window: v.Limits.Window, Found: figure(v.AsFound),
+			Left: figure(v.Last)}
 		if found.Found != nil || found.Left != nil {
 			list = append(list, found)
 		}

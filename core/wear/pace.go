@@ -7,8 +7,8 @@ import (
 	"time"
 )
 
-// PerDay is how far the vehicle goes in a day, km, from the first visit to the last; NaN where fewer than two visits or
-// no day lie between.
+// PerDay is how far the vehicle goes in a day, km, from the first visit to the last; NaN where fewer than two
+// visits or no day lie between.
 func PerDay(visits []Visit) float64 {
 	if len(visits) < 2 {
 		return math.NaN()
@@ -21,8 +21,8 @@ func PerDay(visits []Visit) float64 {
 	return (last.OdometerKM - first.OdometerKM) / days
 }
 
-// On is the day, to the nearest, on which an odometer is reached at a pace, km a day, from a visit; the zero time where the pace is not
-// known or does not move.
+// On is the day, to the nearest, on which an odometer is reached at a pace, km a day, from a visit; the zero
+// time where the pace is not known or does not move.
 func On(last Visit, odometerKM, perDay float64) time.Time {
 	if math.IsNaN(odometerKM) || math.IsNaN(perDay) || perDay <= 0 {
 		return time.Time{}
@@ -35,16 +35,16 @@ func On(last Visit, odometerKM, perDay float64) time.Time {
 	return last.Date.AddDate(0, 0, int(math.Round(days)))
 }
 
-// oddBy is how many times the usual spread a rate must lie from its neighbours' to be worth a warning, and the least
-// difference that counts, mm per 1000 km (from memory: less is the scatter of two hands).
+// oddBy is how many times the usual spread a rate must lie from its neighbours' to be worth a warning, and
+// the least difference that counts, mm per 1000 km (from memory: less is the scatter of two hands).
 const (
 	oddBy    = 3.0
 	leastOdd = 0.0003
 )
 
-// Odd names the valves that wear unlike their neighbours: those whose rate lies further from the median of their kind
-// than three times the median deviation (common practice of robust statistics), and by no trifle. kind tells valves
-// apart. Fewer than four rates of a kind have no usual.
+// Odd names the valves that wear unlike their neighbours: those whose rate lies further from the median of
+// their kind than three times the median deviation (common practice of robust statistics), and by no trifle.
+// kind tells valves apart. Fewer than four rates of a kind have no usual.
 func Odd(valves []Valve, kind func(valve string) string) (odd []string) {
 	byKind := map[string][]Valve{}
 	for _, v := range valves {

@@ -13,7 +13,8 @@ import (
 // 36,500 km in a year of 365 days are 100 a day; 20,000 more are 200 days. By hand.
 func TestWhenAnOdometerIsReached(t *testing.T) {
 	from := time.Date(2025, 3, 1, 0, 0, 0, 0, time.UTC)
-	visits := []wear.Visit{{OdometerKM: 10_000, Date: from}, {OdometerKM: 46_500, Date: from.AddDate(0, 0, 365)}}
+	visits := []wear.Visit{{OdometerKM: 10_000, Date: from},
+		{OdometerKM: 46_500, Date: from.AddDate(0, 0, 365)}}
 	pace := wear.PerDay(visits)
 	assert.InDelta(t, 100, pace, 1e-9)
 	assert.Equal(t, from.AddDate(0, 0, 565), wear.On(visits[1], 66_500, pace))

@@ -35,10 +35,12 @@ func (s *server) archiveRoutes(a huma.API, version string) {
 		if err := s.store.With(ctx).WriteArchive(&out, "Metronix "+version, now); err != nil {
 			return nil, fault(err)
 		}
-		return &file{"application/zip", `attachment; filename="metronix-` + now.UTC().Format("2006-01-02") + `.zip"`,
+		return &file{"application/zip",
+			`attachment; filename="metronix-` + now.UTC().Format("2006-01-02") + `.zip"`,
 			out.Bytes()}, nil
 	}, summary("export-archive", "Everything that is stored, in open formats (docs/formats.md)"))
-	huma.Register(a, huma.Operation{OperationID: "import-archive", Method: http.MethodPost, Path: "/api/v1/archive",
+	huma.Register(a, huma.Operation{OperationID: "import-archive", Method: http.MethodPost,
+		Path:         "/api/v1/archive",
 		MaxBodyBytes: maxArchive, Summary: "Take an archive in, all of it or nothing", SkipValidateBody: true,
 		Errors: []int{http.StatusUnprocessableEntity},
 		RequestBody: &huma.RequestBody{Required: true, Content: map[string]*huma.MediaType{
@@ -50,7 +52,8 @@ func (s *server) importArchive(ctx context.Context, in *archiveInput) (*bodyOf[I
 	taken, err := s.store.With(ctx).ReadArchive(bytes.NewReader(in.RawBody), int64(len(in.RawBody)))
 	if errors.Is(err, store.ErrArchive) {
 		message := wire.Sentence(err)
-		return nil, located(http.StatusUnprocessableEntity, message, wire.Fault{Location: "body", Message: message})
+		return nil, located(http.StatusUnprocessableEntity, message,
+			wire.Fault{Location: "body", Message: message})
 	}
 	if err != nil {
 		return nil, fault(err)
@@ -58,7 +61,8 @@ func (s *server) importArchive(ctx context.Context, in *archiveInput) (*bodyOf[I
 	if err := s.catchUp(ctx); err != nil {
 		return nil, fault(err)
 	}
-	return &bodyOf[ImportAnswer]{ImportAnswer{taken.Engines, taken.GaugeSets, taken.Vehicles, taken.Jobs, taken.Already}}, nil
+	return &bodyOf[ImportAnswer]{ImportAnswer{taken.Engines, taken.GaugeSets, taken.Vehicles, taken.Jobs,
+		taken.Already}}, nil
 }
 
 // catchUp derives what is missing beside the jobs, and when each vehicle is due where that is not known yet.

@@ -50,7 +50,8 @@ func zipped(t *testing.T, files map[string]string) []byte {
 		_, err = f.Write([]byte(text))
 		require.NoError(t, err)
 		sum := sha256.Sum256([]byte(text))
-		m.Files = append(m.Files, store.ManifestFile{Name: name, Bytes: len(text), SHA256: hex.EncodeToString(sum[:])})
+		m.Files = append(m.Files,
+			store.ManifestFile{Name: name, Bytes: len(text), SHA256: hex.EncodeToString(sum[:])})
 	}
 	if _, own := files["manifest.json"]; !own {
 		text, err := json.Marshal(m)
@@ -71,8 +72,8 @@ func demoDoor(t *testing.T) *door {
 	return d
 }
 
-// Out of one data file and into another, everything comes back: exported again it is the same, file by file; what is
-// derived is the same too; and taken in twice it is known.
+// Out of one data file and into another, everything comes back: exported again it is the same, file by file;
+// what is derived is the same too; and taken in twice it is known.
 func TestEverythingGoesOutAndComesBack(t *testing.T) {
 	from := demoDoor(t)
 	from.ok("PUT", "/api/v1/jobs/demo-job-van/on-board", `{"on_board":false}`)
@@ -160,7 +161,8 @@ func TestArchivesThatAreRefused(t *testing.T) {
 	}
 }
 
-// A file of an earlier version, and one that was taken in, come up to date at the start: boards, visits and what is due.
+// A file of an earlier version, and one that was taken in, come up to date at the start: boards, visits and
+// what is due.
 func TestWhatIsDerivedIsMadeAnew(t *testing.T) {
 	from := demoDoor(t)
 	var out bytes.Buffer

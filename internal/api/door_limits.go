@@ -26,10 +26,12 @@ func inTime(c *gin.Context) {
 	c.Next()
 }
 
-// heavy is what costs more than a look or an entry: plans, choices of shims, computations.
+// heavy is what costs more than a look or an entry: plans, choices of shims, computations, pictures,
+// archives.
 func heavy(path string) bool {
 	return strings.HasPrefix(path, "/api/v1/compute/") || strings.HasSuffix(path, "/ways") ||
-		strings.HasSuffix(path, "/shims") || path == "/api/v1/look-at-sheet"
+		strings.HasSuffix(path, "/shims") || strings.HasSuffix(path, "/photos") ||
+		strings.HasPrefix(path, "/api/v1/archive") || path == "/api/v1/look-at-sheet"
 }
 
 // few lets only so many requests compute at once; the others wait for their turn, or are told to come again.

@@ -216,11 +216,14 @@ func TestStartingAJobChecksItsChoices(t *testing.T) {
 // follows.
 func TestAHotCardServesTheColdStart(t *testing.T) {
 	d := withJob(t)
-	hot := strings.NewReplacer(`"state": "cold"`, `"state": "hot"`, `"stone_cold": true,`, ``).Replace(sheet(t))
+	hot := strings.NewReplacer(`"state": "cold"`, `"state": "hot"`, `"stone_cold": true,`,
+		``).Replace(sheet(t))
 	d.ok("PUT", "/api/v1/engines/engine-hot", hot)
-	d.ok("POST", "/api/v1/vehicles", `{"id":"vehicle-hot","name":"Hot","plate":"","odometer_km":1,"engine_id":"engine-hot"}`)
-	d.ok("POST", "/api/v1/jobs", `{"id":"job-hot1","vehicle_id":"vehicle-hot","gauge_set_id":"gauges-01","card":0,`+
-		`"hot_card":0,"mechanic":"Tess","reason":"","odometer_km":1}`)
+	d.ok("POST", "/api/v1/vehicles",
+		`{"id":"vehicle-hot","name":"Hot","plate":"","odometer_km":1,"engine_id":"engine-hot"}`)
+	d.ok("POST", "/api/v1/jobs",
+		`{"id":"job-hot1","vehicle_id":"vehicle-hot","gauge_set_id":"gauges-01","card":0,`+
+			`"hot_card":0,"mechanic":"Tess","reason":"","odometer_km":1}`)
 	view := d.ok("GET", "/api/v1/jobs/job-hot1", "")
 	card := view["state"].(map[string]any)["card"].(map[string]any)
 	assert.Equal(t, "cold", card["state"])

@@ -10,8 +10,8 @@ import (
 	"metronix/internal/wire"
 )
 
-// Around is what stands around the bench: the steps before and after it, tools, findings, clocks, and what was added
-// to a signed job.
+// Around is what stands around the bench: the steps before and after it, tools, findings, clocks, and what
+// was added to a signed job.
 type Around struct {
 	Tasks      []TaskView      `json:"tasks" doc:"the steps before and after the bench that apply here, in order"`
 	Guided     bool            `json:"guided" doc:"some step was ticked: signing asks for the others"`
@@ -91,7 +91,8 @@ func around(j *job.Job) Around {
 	a := Around{Tasks: []TaskView{}, Guided: j.Guided(), Tools: []ToolView{}, Findings: []wire.Finding{},
 		Exceptions: j.Exceptions, Amendments: []AmendmentView{}}
 	for _, t := range j.Tasks() {
-		view := TaskView{ID: t.ID, Part: string(t.Part), Text: t.Text, Caution: t.Caution, Marked: t.Mark.Marked,
+		view := TaskView{ID: t.ID, Part: string(t.Part), Text: t.Text, Caution: t.Caution,
+			Marked:  t.Mark.Marked,
 			Skipped: t.Mark.Skipped, Reason: t.Mark.Reason}
 		if t.Mark.Marked && !t.Mark.At.IsZero() {
 			view.At = &t.Mark.At
@@ -108,7 +109,8 @@ func around(j *job.Job) Around {
 		a.Amendments = append(a.Amendments, AmendmentView{m.Text, m.By, m.At})
 	}
 	if j.TakenIn != nil {
-		a.TakenIn = &TakenInView{wire.Names(j.TakenIn.Complaints), sides(j.TakenIn.Complaints), j.TakenIn.Note,
+		a.TakenIn = &TakenInView{wire.Names(j.TakenIn.Complaints), sides(j.TakenIn.Complaints),
+			j.TakenIn.Note,
 			j.TakenIn.Sound}
 	}
 	if j.Countersigned != nil {

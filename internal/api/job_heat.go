@@ -52,7 +52,8 @@ func hotClock(j *job.Job) *HotClock {
 	if !ok {
 		return nil
 	}
-	c := &HotClock{Until: until, Stopped: !j.StoppedAt.IsZero(), StopsLeft: len(j.Plan.Stops) - len(j.Finished())}
+	c := &HotClock{Until: until, Stopped: !j.StoppedAt.IsZero(),
+		StopsLeft: len(j.Plan.Stops) - len(j.Finished())}
 	if j.Known() && j.Stop >= 0 && !j.StopSince.IsZero() {
 		c.StopSince = &j.StopSince
 	}

@@ -12,7 +12,8 @@ import (
 	"metronix/internal/report"
 )
 
-// A job leaves the program as a PDF made here, as CSV for a spreadsheet, and as the JSON that its screens read.
+// A job leaves the program as a PDF made here, as CSV for a spreadsheet, and as the JSON that its screens
+// read.
 
 type paperInput struct {
 	JobID
@@ -20,13 +21,17 @@ type paperInput struct {
 }
 
 func (s *server) reportRoutes(a huma.API) {
-	huma.Get(a, "/api/v1/jobs/{id}/report.pdf", s.jobPDF, summary("job-pdf", "A job's sheet as a PDF, A4 or letter"))
-	huma.Get(a, "/api/v1/jobs/{id}/report.csv", s.jobCSV, summary("job-csv", "A job's valves as a CSV file, a line each"))
-	huma.Get(a, "/api/v1/jobs/{id}/report.json", s.jobJSON, summary("job-json", "A job as its screens read it, as a file"))
+	huma.Get(a, "/api/v1/jobs/{id}/report.pdf", s.jobPDF,
+		summary("job-pdf", "A job's sheet as a PDF, A4 or letter"))
+	huma.Get(a, "/api/v1/jobs/{id}/report.csv", s.jobCSV,
+		summary("job-csv", "A job's valves as a CSV file, a line each"))
+	huma.Get(a, "/api/v1/jobs/{id}/report.json", s.jobJSON,
+		summary("job-json", "A job as its screens read it, as a file"))
 }
 
 // reported gathers what is reported of a job and writes it; the job is not changed meanwhile.
-func (s *server) reported(ctx context.Context, id string, write func(report.Job, *bytes.Buffer) error) ([]byte, error) {
+func (s *server) reported(ctx context.Context, id string,
+	write func(report.Job, *bytes.Buffer) error) ([]byte, error) {
 	var out bytes.Buffer
 	err := s.desk.with(ctx, id, func(o *openJob) error {
 		r := o.record
@@ -50,7 +55,8 @@ func (s *server) reported(ctx context.Context, id string, write func(report.Job,
 				delete(photos, f.Photo) // the report goes without it
 			}
 		}
-		return write(report.Job{Photos: photos, ID: r.ID, Vehicle: r.Vehicle.Name, Plate: r.Vehicle.Plate, Engine: r.Sheet.Name,
+		return write(report.Job{Photos: photos, ID: r.ID, Vehicle: r.Vehicle.Name, Plate: r.Vehicle.Plate,
+			Engine:   r.Sheet.Name,
 			Mechanic: r.Mechanic, Reason: r.Reason, Gauges: r.GaugeName, CardReason: r.CardReason, Due: says,
 			OdometerKM: r.OdometerKM, FeelMM: r.Feel.Millimetres(), CreatedAt: r.CreatedAt, State: o.state}, &out)
 	})

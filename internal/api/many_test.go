@@ -14,7 +14,8 @@ import (
 	"metronix/internal/store"
 )
 
-// many fills a workshop with vehicles and finished jobs of them, fifty jobs a vehicle or fewer, and one open job.
+// many fills a workshop with vehicles and finished jobs of them, fifty jobs a vehicle or fewer, and one open
+// job.
 func many(t testing.TB, vehicles, jobs int) *door {
 	t.Helper()
 	d := withJob(t)
@@ -27,8 +28,10 @@ func many(t testing.TB, vehicles, jobs int) *door {
 	var copies []store.Copy
 	for i := range jobs {
 		turn := i / vehicles
-		copies = append(copies, store.Copy{ID: fmt.Sprintf("copy-%06d", i), VehicleID: fmt.Sprintf("many-%05d", i%vehicles),
-			CreatedAt: first.AddDate(0, 0, 30*turn).Add(time.Duration(i) * time.Second), OdometerKM: 1_000 + 2_000*(turn+1)})
+		copies = append(copies,
+			store.Copy{ID: fmt.Sprintf("copy-%06d", i), VehicleID: fmt.Sprintf("many-%05d", i%vehicles),
+				CreatedAt: first.AddDate(0, 0,
+					30*turn).Add(time.Duration(i) * time.Second), OdometerKM: 1_000 + 2_000*(turn+1)})
 	}
 	require.NoError(t, d.st.AddCopies("visit-001", copies))
 	handler, err := api.Ready(context.Background(), d.st, api.Options{}) // and when each is due
@@ -49,12 +52,13 @@ func TestCopiesAreWholeJobs(t *testing.T) {
 	assert.Empty(t, troubles, "every checksum holds")
 }
 
-// What the screens ask of a workshop with 2,000 vehicles and 100,000 jobs, and of one with a tenth of both, in one run:
-// the board, a search, a vehicle's page, what is due.
+// What the screens ask of a workshop with 2,000 vehicles and 100,000 jobs, and of one with a tenth of both,
+// in one run: the board, a search, a vehicle's page, what is due.
 func BenchmarkManyJobs(b *testing.B) {
 	for _, size := range []struct{ vehicles, jobs int }{{200, 10_000}, {2_000, 100_000}} {
 		d := many(b, size.vehicles, size.jobs)
-		for name, path := range map[string]string{"board": "/api/v1/jobs?open=yes", "signed": "/api/v1/jobs?open=no&limit=50",
+		for name, path := range map[string]string{"board": "/api/v1/jobs?open=yes",
+			"signed": "/api/v1/jobs?open=no&limit=50",
 			"search": "/api/v1/vehicles?search=00042&limit=50", "vehicles": "/api/v1/vehicles?limit=50",
 			"history": "/api/v1/vehicles/many-00042/history", "due": "/api/v1/due", "job": "/api/v1/jobs/copy-000042"} {
 			b.Run(fmt.Sprintf("%s/%d-jobs", name, size.jobs), func(b *testing.B) {

@@ -41,15 +41,16 @@ func (s *server) photoRoutes(a huma.API) {
 	for _, kind := range []string{"image/jpeg", "image/png"} {
 		binary[kind] = &huma.MediaType{Schema: &huma.Schema{Type: huma.TypeString, Format: "binary"}}
 	}
-	huma.Register(a, huma.Operation{OperationID: "add-photo", Method: http.MethodPost, Path: "/api/v1/jobs/{id}/photos",
+	huma.Register(a, huma.Operation{OperationID: "add-photo", Method: http.MethodPost,
+		Path:         "/api/v1/jobs/{id}/photos",
 		MaxBodyBytes: maxPhoto, Summary: "Keep a photograph of a job: turned upright, made smaller, its metadata taken out",
 		SkipValidateBody: true, Errors: []int{http.StatusUnprocessableEntity},
 		RequestBody: &huma.RequestBody{Required: true, Content: binary}}, s.addPhoto)
 	huma.Get(a, "/api/v1/photos/{hash}", s.photo, summary("get-photo", "A photograph, JPEG"))
 }
 
-// kept is a photograph as it is kept: JPEG, upright, no side longer than longestSide, without a word of metadata. why
-// says what is wrong with what cannot be one.
+// kept is a photograph as it is kept: JPEG, upright, no side longer than longestSide, without a word of
+// metadata. why says what is wrong with what cannot be one.
 func keptPhoto(data []byte) (jpeg []byte, why string) {
 	config, format, err := image.DecodeConfig(bytes.NewReader(data))
 	switch {

@@ -17,14 +17,16 @@ import (
 	"github.com/stretchr/testify/require"
 )
 
-// sideways is a JPEG of two colours, red above and blue below, with EXIF that says it lies a quarter turn: upright it has
-// red at the right (orientation 6, turned clockwise; EXIF 2.3, tag 0x0112), and the name of a place in it.
+// sideways is a JPEG of two colours, red above and blue below, with EXIF that says it lies a quarter turn:
+// upright it has red at the right (orientation 6, turned clockwise; EXIF 2.3, tag 0x0112), and the name of a
+// place in it.
 func sideways(t *testing.T) []byte {
 	t.Helper()
 	picture := image.NewRGBA(image.Rect(0, 0, 60, 40))
 	for y := range 40 {
 		for x := range 60 {
-			picture.Set(x, y, map[bool]color.Color{true: color.RGBA{255, 0, 0, 255}, false: color.RGBA{0, 0, 255, 255}}[y < 20])
+			picture.Set(x, y, map[bool]color.Color{true: color.RGBA{255, 0, 0, 255},
+				false: color.RGBA{0, 0, 255, 255}}[y < 20])
 		}
 	}
 	var out bytes.Buffer
@@ -88,7 +90,8 @@ func TestAPhotographIsKeptUprightAndBare(t *testing.T) {
 func TestWhatIsNoPhotograph(t *testing.T) {
 	d := withJob(t)
 	whole := sideways(t)
-	for says, data := range map[string]string{"This is no photograph": "<svg onload=alert(1)>", "over 50 million": string(claims(10_000, 10_000)),
+	for says, data := range map[string]string{"This is no photograph": "<svg onload=alert(1)>",
+		"over 50 million":         string(claims(10_000, 10_000)),
 		"cut short or is damaged": string(whole[:len(whole)-30])} {
 		status, text := d.send("POST", "/api/v1/jobs/job-0001/photos", data)
 		assert.Equal(t, http.StatusUnprocessableEntity, status, says)

@@ -20,10 +20,11 @@ import (
 	"metronix/internal/wire"
 )
 
-// A vehicle's history is what its finished jobs tell, each written beside its list when it was signed; when the vehicle
-// is due follows from it and from the intervals that are kept for it.
+// A vehicle's history is what its finished jobs tell, each written beside its list when it was signed; when
+// the vehicle is due follows from it and from the intervals that are kept for it.
 
-// Interval is after how far or how long a vehicle is due, and who says so. Several may be in dispute: each is kept.
+// Interval is after how far or how long a vehicle is due, and who says so. Several may be in dispute: each is
+// kept.
 type Interval struct {
 	KM     int    `json:"km" minimum:"0" maximum:"1000000" doc:"0: none by distance"`
 	Months int    `json:"months" minimum:"0" maximum:"240" doc:"0: none by time"`
@@ -94,7 +95,8 @@ func (s *server) historyRoutes(a huma.API) {
 	huma.Put(a, "/api/v1/vehicles/{id}/intervals", s.putIntervals,
 		summary("put-intervals", "After how far or how long a vehicle is due, each with its source"))
 	huma.Get(a, "/api/v1/due", s.dues, summary("due-list", "The vehicles that are due, the earliest first"))
-	huma.Get(a, "/api/v1/due.ics", s.dueCalendar, summary("due-calendar", "The same as a calendar to subscribe to"))
+	huma.Get(a, "/api/v1/due.ics", s.dueCalendar,
+		summary("due-calendar", "The same as a calendar to subscribe to"))
 	huma.Get(a, "/api/v1/vehicles/{id}/due.ics", s.vehicleCalendar,
 		summary("vehicle-calendar", "When one vehicle is due, as a calendar file"))
 }
@@ -112,8 +114,9 @@ func visitOf(r store.Job, j *job.Job) ([]byte, error) {
 		v.Later = append(v.Later, f.Place+": "+f.What)
 	}
 	for _, f := range found {
-		v.Valves = append(v.Valves, VisitValve{f.Valve, (*wire.MM)(f.Found), (*wire.MM)(f.Left), wire.MM(f.Window.Lower),
-			wire.MM(f.Window.Upper)})
+		v.Valves = append(v.Valves,
+			VisitValve{f.Valve, (*wire.MM)(f.Found), (*wire.MM)(f.Left), wire.MM(f.Window.Lower),
+				wire.MM(f.Window.Upper)})
 	}
 	return json.Marshal(v)
 }
@@ -134,8 +137,8 @@ func (s *server) visits(ctx context.Context, vehicleID string) ([]VisitView, err
 	return list, nil
 }
 
-// reckoned are the visits that wear is reckoned from: of the thermal state of the last one, with a rising odometer and
-// falling in order of time, for a gap found hot and one found cold are two things.
+// reckoned are the visits that wear is reckoned from: of the thermal state of the last one, with a rising
+// odometer and falling in order of time, for a gap found hot and one found cold are two things.
 func reckoned(list []VisitView) (out []wear.Visit) {
 	if len(list) == 0 {
 		return nil
@@ -143,14 +146,17 @@ func reckoned(list []VisitView) (out []wear.Visit) {
 	state := list[len(list)-1].State
 	for _, v := range list {
 		n := len(out)
-		if v.State != state || n > 0 && (float64(v.OdometerKM) <= out[n-1].OdometerKM || v.At.Before(out[n-1].Date)) {
+		if v.State != state || n > 0 && (float64(v.OdometerKM) <= out[n-1].OdometerKM ||
+			v.At.Before(out[n-1].Date)) {
 			continue
 		}
 		visit := wear.Visit{OdometerKM: float64(v.OdometerKM), Date: v.At}
 		for _, x := range v.Valves {
-			visit.Valves = append(visit.Valves, wear.Found{Valve: x.Valve, Found: (*measure.Length)(x.FoundMM),
-				Left:   (*measure.Length)(x.LeftMM),
-				Window: measure.Window{Lower: measure.Length(x.LowerMM), Upper: measure.Length(x.UpperMM)}})
+			visit.Valves = append(visit.Valves,
+				wear.Found{Valve: x.Valve, Found: (*measure.Length)(x.FoundMM),
+					Left: (*measure.Length)(x.LeftMM),
+					Window: measure.Window{Lower: measure.Length(x.LowerMM),
+						Upper: measure.Length(x.UpperMM)}})
 		}
 		out = append(out, visit)
 	}
@@ -178,8 +184,8 @@ func earliest(list []Interval) (km float64, months int) {
 	return km, months
 }
 
-// dueOf is when a vehicle is due: the earliest of the first valve to leave its limits, the distance, turned into a day
-// by how far the vehicle goes, and the time.
+// dueOf is when a vehicle is due: the earliest of the first valve to leave its limits, the distance, turned
+// into a day by how far the vehicle goes, and the time.
 func dueOf(v store.Vehicle, visits []wear.Visit, f wear.Forecast) DueView {
 	due := DueView{VehicleID: v.ID, Vehicle: v.Name, Plate: v.Plate, Because: f.Due.Because}
 	if len(visits) == 0 {
@@ -362,8 +368,9 @@ func (s *server) calendar(name string, list []store.Due) (*file, error) {
 		if err != nil {
 			continue // no day is known
 		}
-		entries = append(entries, report.DueEntry{VehicleID: d.VehicleID, Vehicle: d.Name, Plate: d.Plate, On: on,
-			KM: d.DueKM, Because: d.Because})
+		entries = append(entries,
+			report.DueEntry{VehicleID: d.VehicleID, Vehicle: d.Name, Plate: d.Plate, On: on,
+				KM: d.DueKM, Because: d.Because})
 	}
 	return &file{"text/calendar; charset=utf-8", `inline; filename="` + name + `.ics"`,
 		[]byte(report.DueCalendar(entries, s.clock()))}, nil

@@ -13,18 +13,22 @@ import (
 	"metronix/internal/api"
 )
 
-// inspected stores a finished inspection of the vehicle: every valve read by a dial at its limits' nominal, but those
-// named, at an odometer and on a day.
-func (d *door) inspected(id string, day time.Time, odometer int, gaps map[string]float64, findings ...string) {
+// inspected stores a finished inspection of the vehicle: every valve read by a dial at its limits' nominal,
+// but those named, at an odometer and on a day.
+func (d *door) inspected(id string, day time.Time, odometer int, gaps map[string]float64,
+	findings ...string) {
 	d.t.Helper()
 	now := day
-	d.http = api.Handler(d.st, api.Options{Clock: func() time.Time { now = now.Add(time.Second); return now }})
-	d.ok("POST", "/api/v1/jobs", fmt.Sprintf(`{"id":%q,"vehicle_id":"vehicle-01","gauge_set_id":"gauges-01","card":0,`+
-		`"mechanic":"Tess","reason":"","odometer_km":%d}`, id, odometer))
+	d.http = api.Handler(d.st,
+		api.Options{Clock: func() time.Time { now = now.Add(time.Second); return now }})
+	d.ok("POST", "/api/v1/jobs",
+		fmt.Sprintf(`{"id":%q,"vehicle_id":"vehicle-01","gauge_set_id":"gauges-01","card":0,`+
+			`"mechanic":"Tess","reason":"","odometer_km":%d}`, id, odometer))
 	n := 0
 	happen := func(fields string) map[string]any {
 		n++
-		return d.ok("POST", "/api/v1/jobs/"+id+"/happenings", fmt.Sprintf(`{"id":"%s-%03d",%s}`, id, n, fields))
+		return d.ok("POST", "/api/v1/jobs/"+id+"/happenings",
+			fmt.Sprintf(`{"id":"%s-%03d",%s}`, id, n, fields))
 	}
 	s := happen(`"kind":"way_chosen","school":"one_cylinder","round":"read_only"`)
 	for _, f := range findings {
@@ -58,8 +62,8 @@ func (d *door) inspected(id string, day time.Time, odometer int, gaps map[string
 	}
 }
 
-// E1 is left at 0.30 and found at 0.29 after 20,000 km: 0.0005 mm per 1,000 km, so from 0.29 it reaches its limit of
-// 0.28 after another 20,000, at 50,000. At 20,000 km in 200 days that is 200 days on. By hand.
+// E1 is left at 0.30 and found at 0.29 after 20,000 km: 0.0005 mm per 1,000 km, so from 0.29 it reaches its
+// limit of 0.28 after another 20,000, at 50,000. At 20,000 km in 200 days that is 200 days on. By hand.
 func TestAVehiclesHistoryAndWhenItIsDue(t *testing.T) {
 	d := withJob(t)
 	first := time.Date(2025, 3, 1, 9, 0, 0, 0, time.UTC)
@@ -83,12 +87,14 @@ func TestAVehiclesHistoryAndWhenItIsDue(t *testing.T) {
 	assert.InDelta(t, 50_000, due["odometer_km"], 1)
 
 	// the shortest interval decides, whoever is right; each is kept with its source
-	_, refused := d.send("PUT", "/api/v1/vehicles/vehicle-01/intervals", `{"intervals":[{"km":0,"months":0,"source":"book"}]}`)
+	_, refused := d.send("PUT", "/api/v1/vehicles/vehicle-01/intervals",
+		`{"intervals":[{"km":0,"months":0,"source":"book"}]}`)
 	assert.Contains(t, refused, "names neither a distance nor a time")
 	h = d.ok("PUT", "/api/v1/vehicles/vehicle-01/intervals",
 		`{"intervals":[{"km":0,"months":6,"source":"the yard"},{"km":40000,"months":12,"source":"maker's book"}]}`)
 	assert.Len(t, h["intervals"], 2)
-	assert.Equal(t, first.AddDate(0, 0, 200).AddDate(0, 6, 0).Format(time.DateOnly), h["due"].(map[string]any)["on"])
+	assert.Equal(t, first.AddDate(0, 0, 200).AddDate(0, 6, 0).Format(time.DateOnly),
+		h["due"].(map[string]any)["on"])
 
 	status, text := d.send("GET", "/api/v1/due", "")
 	require.Equal(t, http.StatusOK, status)
@@ -104,8 +110,9 @@ func TestAVehiclesHistoryAndWhenItIsDue(t *testing.T) {
 
 	// what was left for later comes back at the next job
 	d.http = api.Handler(d.st, api.Options{Clock: func() time.Time { return first.AddDate(0, 0, 100) }})
-	d.ok("POST", "/api/v1/jobs", `{"id":"job-0002","vehicle_id":"vehicle-01","gauge_set_id":"gauges-01","card":0,`+
-		`"mechanic":"June","reason":"","odometer_km":20000}`)
+	d.ok("POST", "/api/v1/jobs",
+		`{"id":"job-0002","vehicle_id":"vehicle-01","gauge_set_id":"gauges-01","card":0,`+
+			`"mechanic":"June","reason":"","odometer_km":20000}`)
 	before := d.ok("GET", "/api/v1/jobs/job-0002", "")["before"].(map[string]any)
 	assert.Equal(t, "visit-001", before["id"])
 	assert.Equal(t, []any{"gasket: hard"}, before["later"])
@@ -136,7 +143,8 @@ func TestVehiclesAreFound(t *testing.T) {
 	assert.Len(t, found("search=10%25"), 5)
 }
 
-// A task, a tool and the clocks go through the interface as the core has them, and the board shows what cures.
+// A task, a tool and the clocks go through the interface as the core has them, and the board shows what
+// cures.
 func TestTheStepsAroundTheBench(t *testing.T) {
 	d := withJob(t).begun()
 	s := d.happen(4, `"kind":"taken_in","complaints":["ticks"],"note":"warm"`)
@@ -144,10 +152,12 @@ func TestTheStepsAroundTheBench(t *testing.T) {
 	assert.Equal(t, []any{"loose"}, s["taken_in"].(map[string]any)["sides"])
 	s = d.happen(5, `"kind":"tool","tool":"turning"`)
 	assert.Equal(t, true, s["tools"].([]any)[0].(map[string]any)["out"])
-	status, text := d.send("POST", "/api/v1/jobs/job-0001/happenings", `{"id":"happening-006","kind":"task","task":"crank_free"}`)
+	status, text := d.send("POST", "/api/v1/jobs/job-0001/happenings",
+		`{"id":"happening-006","kind":"task","task":"crank_free"}`)
 	assert.Equal(t, http.StatusConflict, status)
 	assert.Contains(t, text, "Still out:")
-	status, text = d.send("POST", "/api/v1/jobs/job-0001/happenings", `{"id":"happening-007","kind":"task","task":"dance"}`)
+	status, text = d.send("POST", "/api/v1/jobs/job-0001/happenings",
+		`{"id":"happening-007","kind":"task","task":"dance"}`)
 	assert.Equal(t, http.StatusConflict, status)
 	assert.Contains(t, text, "is no step")
 	s = d.happen(8, `"kind":"task","task":"safe","skip":true,"reason":"on a stand"`)

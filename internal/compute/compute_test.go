@@ -189,7 +189,8 @@ func TestJudgeAnswers(t *testing.T) {
 	assert.Nil(t, got["gap_high_mm"])
 	assert.Equal(t, map[string]any{"leaves_mm": []any{0.28}}, got["try_next"])
 
-	at := faults(t, "judge", `{"limits":{"nominal_mm":0.2,"tolerance_mm":0.2},"readings":[{"leaves_mm":[0],"feel":"soft"}],"owned":[{"marked_mm":0.2},{"marked_mm":0.2}]}`)
+	at := faults(t, "judge",
+		`{"limits":{"nominal_mm":0.2,"tolerance_mm":0.2},"readings":[{"leaves_mm":[0],"feel":"soft"}],"owned":[{"marked_mm":0.2},{"marked_mm":0.2}]}`)
 	for _, location := range []string{"limits.tolerance_mm", "readings[0].leaves_mm[0]", "readings[0].feel",
 		"owned[1].marked_mm"} {
 		assert.Contains(t, at, location)
@@ -219,6 +220,7 @@ func TestRehearseAnswers(t *testing.T) {
 		assert.Contains(t, got, figure)
 		assert.Nil(t, got[figure], figure)
 	}
-	assert.Contains(t, faults(t, "rehearse", `{"school":"one_cylinder","out":["X1"],"card":7,"round":"once","sheet":`+
-		sheet(t)+`}`), "out[0]")
+	assert.Contains(t, faults(t, "rehearse",
+		`{"school":"one_cylinder","out":["X1"],"card":7,"round":"once","sheet":`+
+			sheet(t)+`}`), "out[0]")
 }

@@ -81,9 +81,10 @@ func (l *loader) all() error {
 			return err
 		}
 	}
-	if err := l.send(http.MethodPut, "/api/v1/vehicles/demo-post-bus/intervals", map[string]any{"intervals": []any{
-		map[string]any{"km": 24_000, "months": 24, "source": "maker's book"},
-		map[string]any{"km": 30_000, "months": 0, "source": "the yard's own habit"}}}, nil); err != nil {
+	if err := l.send(http.MethodPut, "/api/v1/vehicles/demo-post-bus/intervals",
+		map[string]any{"intervals": []any{
+			map[string]any{"km": 24_000, "months": 24, "source": "maker's book"},
+			map[string]any{"km": 30_000, "months": 0, "source": "the yard's own habit"}}}, nil); err != nil {
 		return err
 	}
 	for _, j := range jobs {
@@ -139,7 +140,8 @@ func (l *loader) around(j demoJob, state *api.JobState) error {
 		Sound: "uneven when warm"}, job.ToolMoved{Tool: "turning"}, job.ToolMoved{Tool: "leaves"},
 		job.FindingNoted{Finding: job.Finding{ID: j.id + "-f1", Place: "breather", What: "blocked",
 			Test: "finger: no draught"}},
-		job.FindingNoted{Finding: job.Finding{ID: j.id + "-f2", Place: "gasket", What: "hard or split", Part: "BR 16-204",
+		job.FindingNoted{Finding: job.Finding{ID: j.id + "-f2", Place: "gasket", What: "hard or split",
+			Part:  "BR 16-204",
 			Later: true}}}
 	for _, t := range state.Tasks {
 		if t.Part == string(job.OpenUp) {

@@ -27,8 +27,8 @@ type demoJob struct {
 	// engine temperatures, ten minutes apart, written down while it cools, °C
 	cooling []float64
 	shims   valveGaps // fitted, millimetres
-	// by a dial, so that every gap is a figure; worn is how far the valves that are not named stand below their nominal,
-	// millimetres; odometer is what it was then, 0: as the vehicle's
+	// by a dial, so that every gap is a figure; worn is how far the valves that are not named stand below
+	// their nominal, millimetres; odometer is what it was then, 0: as the vehicle's
 	dial     bool
 	worn     float64
 	odometer int

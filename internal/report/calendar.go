@@ -16,8 +16,8 @@ type DueEntry struct {
 	Because                   string
 }
 
-// DueCalendar writes the vehicles that are due as an iCalendar of all-day events (RFC 5545). An event keeps its UID
-// while its day moves, so that a calendar that subscribes moves it too.
+// DueCalendar writes the vehicles that are due as an iCalendar of all-day events (RFC 5545). An event keeps
+// its UID while its day moves, so that a calendar that subscribes moves it too.
 func DueCalendar(list []DueEntry, now time.Time) string {
 	c := ics.NewCalendarFor("Metronix")
 	c.SetMethod(ics.MethodPublish)

@@ -10,13 +10,15 @@ import (
 	"github.com/stretchr/testify/require"
 )
 
-// The calendar as another library reads it (RFC 5545): all-day events that keep their UIDs, long and odd texts whole.
+// The calendar as another library reads it (RFC 5545): all-day events that keep their UIDs, long and odd
+// texts whole.
 func TestTheCalendarIsReadElsewhere(t *testing.T) {
 	on := time.Date(2027, 3, 1, 0, 0, 0, 0, time.UTC)
 	because := "E2 leaves its window on the tight side; or the interval of 12 months, whichever comes first. " +
 		strings.Repeat("ü, ", 40)
 	text := DueCalendar([]DueEntry{{"vehicle-01", "Post bus 12; rear, left", "LM 112", on, 84_000, because},
-		{"vehicle-02", "Mower", "", on.AddDate(0, 1, 0), 0, "The interval of 6 months."}}, on.AddDate(0, -3, 0))
+		{"vehicle-02", "Mower", "", on.AddDate(0, 1, 0), 0,
+			"The interval of 6 months."}}, on.AddDate(0, -3, 0))
 	assert.Contains(t, text, "DTSTART;VALUE=DATE:20270301")
 	for _, line := range strings.Split(text, "\r\n") {
 		assert.LessOrEqual(t, len(line), 75, "octets of a line (RFC 5545, 3.1)")

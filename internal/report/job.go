@@ -50,7 +50,8 @@ func (j Job) seal() string {
 	}
 	text := fmt.Sprintf("Signed by %s, %s", s.SignedBy, s.SignedAt.Local().Format(dated))
 	if s.Countersigned != nil {
-		text += fmt.Sprintf("; countersigned by %s, %s", s.Countersigned.By, s.Countersigned.At.Local().Format(dated))
+		text += fmt.Sprintf("; countersigned by %s, %s", s.Countersigned.By,
+			s.Countersigned.At.Local().Format(dated))
 	}
 	if outcome := s.Outcome(); outcome != "" {
 		text += ": " + outcome
@@ -66,7 +67,8 @@ func (j Job) facts() []fact {
 		{"Temperature", heat(s)},
 		{"Gauge set", fmt.Sprintf("%s, feel ± %.3f mm", j.Gauges, j.FeelMM)},
 		{"Sequence", sequenceOf(s)},
-		{"Mechanic", strings.Trim(fmt.Sprintf("%s, begun %s", j.Mechanic, j.CreatedAt.Local().Format(dated)), ", ")},
+		{"Mechanic", strings.Trim(fmt.Sprintf("%s, begun %s", j.Mechanic, j.CreatedAt.Local().Format(dated)),
+			", ")},
 	}
 	if j.OdometerKM > 0 {
 		facts = append(facts, fact{"Odometer", fmt.Sprintf("%d km", j.OdometerKM)})
@@ -244,20 +246,24 @@ func (j Job) lists() []list {
 	for _, t := range s.Tasks() {
 		switch {
 		case t.Mark.Reason != "" && t.Mark.Skipped:
-			exceptions.items = append(exceptions.items, fmt.Sprintf("%s: passed over, %s", t.Text, t.Mark.Reason))
+			exceptions.items = append(exceptions.items,
+				fmt.Sprintf("%s: passed over, %s", t.Text, t.Mark.Reason))
 		case t.Mark.Reason != "":
-			exceptions.items = append(exceptions.items, fmt.Sprintf("%s: done all the same, %s", t.Text, t.Mark.Reason))
+			exceptions.items = append(exceptions.items,
+				fmt.Sprintf("%s: done all the same, %s", t.Text, t.Mark.Reason))
 		case !t.Mark.Marked:
 			left = append(left, t.Text)
 		}
 	}
 	if s.Exceptions != "" {
-		exceptions.items = append(exceptions.items, fmt.Sprintf("Signed without: %s. Reason: %s", strings.Join(left, "; "),
-			s.Exceptions))
+		exceptions.items = append(exceptions.items,
+			fmt.Sprintf("Signed without: %s. Reason: %s", strings.Join(left, "; "),
+				s.Exceptions))
 	}
 	added := list{title: "Added after signing"}
 	for _, a := range s.Amendments {
-		added.items = append(added.items, fmt.Sprintf("%s (%s, %s)", a.Text, a.By, a.At.Local().Format(dated)))
+		added.items = append(added.items,
+			fmt.Sprintf("%s (%s, %s)", a.Text, a.By, a.At.Local().Format(dated)))
 	}
 	return []list{findings, parts, exceptions, added}
 }

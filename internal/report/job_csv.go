@@ -4,21 +4,22 @@ import (
 	"encoding/csv"
 	"io"
 	"strconv"
-	"strings"
 	"time"
 
 	"metronix/core/job"
 	"metronix/core/measure"
+	"metronix/internal/wire"
 )
 
 // jobColumns are the columns of a job's file: one line a valve, each with what identifies its job.
-var jobColumns = []string{"job", "vehicle", "plate", "engine", "odometer_km", "mechanic", "signed_by", "signed_at", "state",
+var jobColumns = []string{"job", "vehicle", "plate", "engine", "odometer_km", "mechanic", "signed_by",
+	"signed_at", "state",
 	"source", "valve", "kind", "lower_mm", "upper_mm", "found_mm", "found", "left_mm", "left", "times_set", "shim_mm",
 	"checked", "left_because"}
 
-// WriteJobCSV writes a job's valves (RFC 4180): figures in millimetres with a point, empty where a side only is known;
-// verdicts tight, in, loose, undecided; times in UTC (RFC 3339). No cell is a formula: text that a spreadsheet would
-// take for one is led by an apostrophe.
+// WriteJobCSV writes a job's valves (RFC 4180): figures in millimetres with a point, empty where a side only
+// is known; verdicts tight, in, loose, undecided; times in UTC (RFC 3339). No cell is a formula: text that a
+// spreadsheet would take for one is led by an apostrophe.
 func WriteJobCSV(w io.Writer, j Job) error {
 	out := csv.NewWriter(w)
 	rows := [][]string{jobColumns}
@@ -30,12 +31,13 @@ func WriteJobCSV(w io.Writer, j Job) error {
 	for _, v := range s.Valves {
 		found, foundIs := resultCells(v.AsFound)
 		left, leftIs := resultCells(v.Last)
-		row := []string{j.ID, j.Vehicle, j.Plate, j.Engine, strconv.Itoa(j.OdometerKM), j.Mechanic, s.SignedBy, signed,
+		row := []string{j.ID, j.Vehicle, j.Plate, j.Engine, strconv.Itoa(j.OdometerKM), j.Mechanic,
+			s.SignedBy, signed,
 			string(s.Card.State), s.Card.Source, v.Name, v.Kind.String(), v.Limits.Window.Lower.Decimal(),
 			v.Limits.Window.Upper.Decimal(), found, foundIs, left, leftIs, strconv.Itoa(v.Adjustments), length(v.Shim),
 			strconv.FormatBool(v.Verified), v.LeaveReason}
 		for i := range row {
-			row[i] = plain(row[i])
+			row[i] = wire.Cell(row[i])
 		}
 		rows = append(rows, row)
 	}
@@ -57,12 +59,4 @@ func length(l measure.Length) string {
 		return ""
 	}
 	return l.Decimal()
-}
-
-// plain makes a cell that a spreadsheet would run text (common practice: what begins with = + - @, a tab or a return).
-func plain(cell string) string {
-	if cell != "" && strings.ContainsRune("=+-@\t\r", rune(cell[0])) {
-		return "'" + cell
-	}
-	return cell
 }

@@ -40,9 +40,9 @@ type page struct {
 	width float64 // between the margins
 }
 
-// WriteJobPDF prints a job: who signed, what it was done by, the valves as found and as left where they stand on the
-// engine, the table, findings, parts, exceptions and corrections. Fonts are embedded, and the text stands in the order
-// in which it is read. printed is when it is printed.
+// WriteJobPDF prints a job: who signed, what it was done by, the valves as found and as left where they stand
+// on the engine, the table, findings, parts, exceptions and corrections. Fonts are embedded, and the text
+// stands in the order in which it is read. printed is when it is printed.
 func WriteJobPDF(w io.Writer, j Job, paper Paper, printed time.Time) error {
 	p := &page{Fpdf: fpdf.New("P", "mm", string(paper), "")}
 	p.AddUTF8FontFromBytes("go", "", goregular.TTF)
@@ -59,8 +59,9 @@ func WriteJobPDF(w io.Writer, j Job, paper Paper, printed time.Time) error {
 	p.SetFooterFunc(func() {
 		p.SetY(-margin)
 		p.font("", smallest)
-		p.CellFormat(0, lineHigh, fmt.Sprintf("%s · printed %s · page %d of {nb}", j.title(), printed.Local().Format(dated),
-			p.PageNo()), "", 0, "C", false, 0, "")
+		p.CellFormat(0, lineHigh,
+			fmt.Sprintf("%s · printed %s · page %d of {nb}", j.title(), printed.Local().Format(dated),
+				p.PageNo()), "", 0, "C", false, 0, "")
 	})
 	p.AddPage()
 	wide, _ := p.GetPageSize()
@@ -119,7 +120,8 @@ func (p *page) photos(j Job) {
 		if !ok {
 			continue
 		}
-		info := p.RegisterImageOptionsReader(f.Photo, fpdf.ImageOptions{ImageType: "JPG"}, bytes.NewReader(data))
+		info := p.RegisterImageOptionsReader(f.Photo, fpdf.ImageOptions{ImageType: "JPG"},
+			bytes.NewReader(data))
 		high := wide * info.Height() / info.Width()
 		if column == 0 {
 			p.SetY(bottom + 4)
@@ -141,8 +143,8 @@ func (p *page) photos(j Job) {
 	p.SetY(bottom)
 }
 
-// head draws every valve where it stands, front on the left, with the gap as left: a mark of its verdict, never by
-// colour alone.
+// head draws every valve where it stands, front on the left, with the gap as left: a mark of its verdict,
+// never by colour alone.
 func (p *page) head(s *job.Job) {
 	for b, bank := range s.Sheet.Banks {
 		for r, row := range bank.Rows {

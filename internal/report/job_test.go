@@ -26,8 +26,8 @@ const um = measure.Micrometre
 
 var day = time.Date(2026, 5, 4, 12, 0, 0, 0, time.UTC)
 
-// signed is a job on a four, done and signed: E2 found tight and set, everything else in; with findings, a task passed
-// over, and a correction.
+// signed is a job on a four, done and signed: E2 found tight and set, everything else in; with findings, a
+// task passed over, and a correction.
 func signed(t *testing.T) report.Job {
 	t.Helper()
 	text, err := os.ReadFile("../compute/testdata/four.engine.json")
@@ -43,14 +43,16 @@ func signed(t *testing.T) report.Job {
 	n := 0
 	do := func(act job.Act) {
 		n++
-		j, err = j.Take(job.Happening{ID: fmt.Sprint("h", n), At: day.Add(time.Duration(n) * time.Minute), Act: act})
+		j, err = j.Take(job.Happening{ID: fmt.Sprint("h", n), At: day.Add(time.Duration(n) * time.Minute),
+			Act: act})
 		require.NoError(t, err, "%#v", act)
 	}
 	do(job.WayChosen{Way: sequence.Way{School: sequence.RockingPairs}, Round: job.Round{Going: job.SetAsYouGo,
 		Check: job.CheckNone}})
 	do(job.Prepared{EngineC: 19, AmbientC: 18})
 	do(job.TakenIn{Complaints: []job.Complaint{job.RoughIdle}, Note: "=HYPERLINK(1)"})
-	do(job.FindingNoted{Finding: job.Finding{ID: "f1", Place: "gasket", What: "hard", Part: "BR 16-204", Later: true}})
+	do(job.FindingNoted{Finding: job.Finding{ID: "f1", Place: "gasket", What: "hard", Part: "BR 16-204",
+		Later: true}})
 	do(job.TaskMarked{Task: "clean", Skip: true, Reason: "washed yesterday"})
 	for range 100 {
 		next := j.Next()
@@ -74,8 +76,9 @@ func signed(t *testing.T) report.Job {
 			do(job.Signed{By: "Tess Ardal", ToolsOut: true, Exceptions: "towed home"})
 			do(job.Amended{Text: "E3 was read by lamp light", By: "Tess Ardal"})
 			do(job.Countersigned{By: "June Halloway"})
-			return report.Job{ID: "job-0001", Vehicle: "Tipper 7", Plate: "=LM 407", Engine: s.Name, Mechanic: "Tess Ardal",
-				Gauges: "Oskar's set", OdometerKM: 182_400, FeelMM: 0.005, CreatedAt: day, State: j,
+			return report.Job{ID: "job-0001", Vehicle: "Tipper 7", Plate: "=LM 407", Engine: s.Name,
+				Mechanic: "Tess Ardal",
+				Gauges:   "Oskar's set", OdometerKM: 182_400, FeelMM: 0.005, CreatedAt: day, State: j,
 				Due: "1 Mar 2027, about 206400 km"}
 		}
 	}
@@ -83,8 +86,8 @@ func signed(t *testing.T) report.Job {
 	return report.Job{}
 }
 
-// The text of the PDF, read by another library: everything that a customer has to see, in the order in which it is
-// read, on both papers; the fonts are inside.
+// The text of the PDF, read by another library: everything that a customer has to see, in the order in which
+// it is read, on both papers; the fonts are inside.
 func TestThePDFIsReadElsewhere(t *testing.T) {
 	for _, paper := range []report.Paper{report.A4, report.Letter} {
 		var out bytes.Buffer
@@ -100,7 +103,8 @@ func TestThePDFIsReadElsewhere(t *testing.T) {
 		require.NoError(t, err)
 		says := strings.Join(strings.Fields(text.String()), " ")
 		at := 0
-		for _, want := range []string{"Tipper 7", "Signed by Tess Ardal", "countersigned by June Halloway", "firing order 1-3-4-2",
+		for _, want := range []string{"Tipper 7", "Signed by Tess Ardal", "countersigned by June Halloway",
+			"firing order 1-3-4-2",
 			"maker's book", "engine 19 °C", "Oskar's set", "182400 km", "rough idle", "1 Mar 2027", "As found", "E2",
 			"0.26 tight", "0.30 in", "set, nut by torque", "Findings", "gasket: hard, BR 16-204 (later)", "Exceptions",
 			"passed over, washed yesterday", "Reason: towed home", "Added after signing", "E3 was read by lamp light"} {
@@ -138,13 +142,24 @@ func TestTheCSVIsReadElsewhere(t *testing.T) {
 	}
 	e2 := byValve["E2"]
 	assert.Equal(t, "'=LM 407", cell(e2, "plate"))
-	assert.Equal(t, []string{"0.26", "tight", "0.3", "in", "1"}, []string{cell(e2, "found_mm"), cell(e2, "found"),
-		cell(e2, "left_mm"), cell(e2, "left"), cell(e2, "times_set")})
+	assert.Equal(t, []string{"0.26", "tight", "0.3", "in", "1"},
+		[]string{cell(e2, "found_mm"), cell(e2, "found"),
+			cell(e2, "left_mm"), cell(e2, "left"), cell(e2, "times_set")})
 	assert.Equal(t, []string{"0.28", "0.32"}, []string{cell(e2, "lower_mm"), cell(e2, "upper_mm")})
 	signedAt, err := time.Parse(time.RFC3339, cell(e2, "signed_at"))
 	require.NoError(t, err)
 	assert.True(t, signedAt.After(day))
 	assert.Equal(t, string(clearance.Cold), cell(e2, "state"))
+}
+
+// What begins so is run by a spreadsheet (common practice).
+func TestACellIsNoFormula(t *testing.T) {
+	for _, text := range []string{"=1+1", "+1", "-AAAAAAA", "@SUM(A1)", "\tx", "\rx"} {
+		assert.Equal(t, "'"+text, wire.Cell(text))
+	}
+	for _, text := range []string{"", "E1", "0.30", "a=b"} {
+		assert.Equal(t, text, wire.Cell(text))
+	}
 }
 
 // A job that is not signed says so, and one by one leaf tells a side and no figure.

@@ -17,13 +17,15 @@ import (
 	"metronix/internal/wire"
 )
 
-// This file and archive_read.go are the export and import of everything in open formats (docs/formats.md): a zip of JSON, with CSV beside it
-// for spreadsheets, and a manifest that names every file with its size and its SHA-256.
+// This file and archive_read.go are the export and import of everything in open formats (docs/formats.md): a
+// zip of JSON, with CSV beside it for spreadsheets, and a manifest that names every file with its size and
+// its SHA-256.
 
 // ArchiveFormat is the name and version of the format.
 const ArchiveFormat = "metronix.archive/1"
 
-// ErrArchive is that an archive cannot be taken in; the wrapped text says which file of it, why, and what to do.
+// ErrArchive is that an archive cannot be taken in; the wrapped text says which file of it, why, and what to
+// do.
 var ErrArchive = errors.New("this archive cannot be taken in")
 
 // Bounds of what is taken in: the files, one file, and all together, unpacked.
@@ -139,14 +141,16 @@ func (w *archiveWriter) putJSON(name string, of any) error {
 	return w.put(name, append(data, '\n'))
 }
 
-// WriteArchive writes everything that is stored: engines, gauge sets, vehicles, the workshop, and every job with its
-// whole list, those taken off the board too. What is derived is left out, but for a CSV of what the finished jobs found
-// and left. The reading is of one moment.
+// WriteArchive writes everything that is stored: engines, gauge sets, vehicles, the workshop, and every job
+// with its whole list, those taken off the board too. What is derived is left out, but for a CSV of what the
+// finished jobs found and left. The reading is of one moment.
 func (s *Store) WriteArchive(to io.Writer, by string, now time.Time) error {
-	w := &archiveWriter{zip: zip.NewWriter(to), manifest: Manifest{Format: ArchiveFormat, Made: now.UTC().Truncate(time.Second),
-		By: by}}
+	w := &archiveWriter{zip: zip.NewWriter(to),
+		manifest: Manifest{Format: ArchiveFormat, Made: now.UTC().Truncate(time.Second),
+			By: by}}
 	err := s.read.Transaction(func(tx *gorm.DB) error {
-		for _, part := range []func(*gorm.DB, *archiveWriter) error{archiveRecords, archiveJobs, archivePhotos, archiveVisits} {
+		for _, part := range []func(*gorm.DB, *archiveWriter) error{archiveRecords, archiveJobs,
+			archivePhotos, archiveVisits} {
 			if err := part(tx, w); err != nil {
 				return err
 			}
@@ -195,7 +199,8 @@ func archiveRecords(tx *gorm.DB, w *archiveWriter) error {
 		gs = append(gs, archivedSet{r.ID, r.Name, r.Checked, r.CreatedAt.UTC(), exact(r.Leaves, compact)})
 	}
 	for _, r := range vehicles {
-		vs = append(vs, archivedVehicle{r.ID, r.Name, r.Plate, r.OdometerKM, r.EngineID, r.CreatedAt.UTC(), r.OffBoard,
+		vs = append(vs, archivedVehicle{r.ID, r.Name, r.Plate, r.OdometerKM, r.EngineID, r.CreatedAt.UTC(),
+			r.OffBoard,
 			exact(r.Intervals, compact)})
 	}
 	shop := archivedShop{Settings: map[string]string{}, Shims: []archivedShim{}}
@@ -205,7 +210,8 @@ func archiveRecords(tx *gorm.DB, w *archiveWriter) error {
 	for _, r := range shims {
 		shop.Shims = append(shop.Shims, archivedShim(r))
 	}
-	return errors.Join(w.putJSON("engines.json", es), w.putJSON("gauge_sets.json", gs), w.putJSON("vehicles.json", vs),
+	return errors.Join(w.putJSON("engines.json", es), w.putJSON("gauge_sets.json", gs),
+		w.putJSON("vehicles.json", vs),
 		w.putJSON("workshop.json", shop))
 }
 
@@ -235,12 +241,15 @@ func archiveJobs(tx *gorm.DB, w *archiveWriter) error {
 }
 
 func archived(r jobRow, rows []happeningRow, last string) archivedJob {
-	j := archivedJob{ID: r.ID, VehicleID: r.VehicleID, Created: r.CreatedAt.UTC(), OffBoard: r.OffBoard, Card: r.Card,
+	j := archivedJob{ID: r.ID, VehicleID: r.VehicleID, Created: r.CreatedAt.UTC(), OffBoard: r.OffBoard,
+		Card:    r.Card,
 		HotCard: r.HotPass - 1, CardReason: r.CardReason, Aim: r.Aim, AimReason: r.AimReason, Rule: r.Rule,
-		FeelNM: r.FeelNM, GaugeName: r.GaugeName, Leaves: exact(r.Leaves, compact), Mechanic: r.Mechanic, Reason: r.Reason,
+		FeelNM: r.FeelNM, GaugeName: r.GaugeName, Leaves: exact(r.Leaves,
+			compact), Mechanic: r.Mechanic, Reason: r.Reason,
 		OdometerKM: r.OdometerKM, Sheet: exact(r.Sheet, sheetText), Happenings: []archivedEntry{}, Sum: last}
 	for _, h := range rows {
-		e := archivedEntry{ID: h.ClientID, Kind: h.Kind, At: h.At.UTC(), Rules: h.Rules, Body: exact(h.Body, compact)}
+		e := archivedEntry{ID: h.ClientID, Kind: h.Kind, At: h.At.UTC(), Rules: h.Rules,
+			Body: exact(h.Body, compact)}
 		if !h.DoneAt.IsZero() {
 			done := h.DoneAt.UTC()
 			e.Done = &done
@@ -284,7 +293,8 @@ func archiveVisits(tx *gorm.DB, w *archiveWriter) error {
 	}
 	var out bytes.Buffer
 	table := csv.NewWriter(&out)
-	rows := [][]string{{"job", "vehicle", "signed_at", "odometer_km", "state", "valve", "found_mm", "left_mm", "lower_mm",
+	rows := [][]string{{"job", "vehicle", "signed_at", "odometer_km", "state", "valve", "found_mm", "left_mm",
+		"lower_mm",
 		"upper_mm"}}
 	for _, v := range list {
 		var visit struct {
@@ -310,7 +320,8 @@ func archiveVisits(tx *gorm.DB, w *archiveWriter) error {
 			return string(text)
 		}
 		for _, x := range visit.Valves {
-			rows = append(rows, []string{v.JobID, v.VehicleID, visit.At.UTC().Format(time.RFC3339),
+			rows = append(rows, []string{wire.Cell(v.JobID), wire.Cell(v.VehicleID),
+				visit.At.UTC().Format(time.RFC3339),
 				strconv.Itoa(visit.OdometerKM), visit.State, x.Valve, cell(x.FoundMM), cell(x.LeftMM), cell(&x.LowerMM),
 				cell(&x.UpperMM)})
 		}
@@ -321,8 +332,8 @@ func archiveVisits(tx *gorm.DB, w *archiveWriter) error {
 	return w.put("visits.csv", out.Bytes())
 }
 
-// exact is a stored text as JSON that comes back as the same text: as it is where restored makes it so, else, as an
-// earlier version may have written it, as a string.
+// exact is a stored text as JSON that comes back as the same text: as it is where restored makes it so, else,
+// as an earlier version may have written it, as a string.
 func exact(text string, restored func(json.RawMessage) string) json.RawMessage {
 	if text == "" {
 		return nil

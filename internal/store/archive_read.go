@@ -24,9 +24,9 @@ type TakenIn struct {
 	Engines, GaugeSets, Vehicles, Jobs, Already int
 }
 
-// ReadArchive takes an archive in, all of it or nothing. What is stored under the same id already is left where it is
-// the same; where it differs, nothing is taken in and ErrArchive says what. The workshop's settings and stock are taken
-// only where none are stored.
+// ReadArchive takes an archive in, all of it or nothing. What is stored under the same id already is left
+// where it is the same; where it differs, nothing is taken in and ErrArchive says what. The workshop's
+// settings and stock are taken only where none are stored.
 func (s *Store) ReadArchive(from io.ReaderAt, size int64) (TakenIn, error) {
 	files, err := unpack(from, size)
 	if err != nil {
@@ -67,7 +67,8 @@ func unpack(from io.ReaderAt, size int64) (map[string][]byte, error) {
 	files, total := map[string][]byte{}, int64(0)
 	for _, f := range z.File {
 		clean := path.Clean(f.Name)
-		if clean != f.Name || path.IsAbs(f.Name) || strings.HasPrefix(clean, "..") || strings.ContainsAny(f.Name, "\\:\x00") {
+		if clean != f.Name || path.IsAbs(f.Name) || strings.HasPrefix(clean,
+			"..") || strings.ContainsAny(f.Name, "\\:\x00") {
 			return nil, refuse("the name %q leads out of the archive. It was not made by this program: nothing of it is used",
 				f.Name)
 		}
@@ -95,9 +96,11 @@ func within(f *zip.File, left int64) ([]byte, error) {
 	data, err := io.ReadAll(io.LimitReader(r, most+1))
 	switch {
 	case int64(len(data)) > most:
-		return nil, refuse("%s is larger than anything of this program: over %d MB unpacked", f.Name, most>>20)
+		return nil, refuse("%s is larger than anything of this program: over %d MB unpacked", f.Name,
+			most>>20)
 	case err != nil:
-		return nil, refuse("%s cannot be unpacked: %v. The file was cut short or changed: fetch it again", f.Name, err)
+		return nil, refuse("%s cannot be unpacked: %v. The file was cut short or changed: fetch it again",
+			f.Name, err)
 	}
 	return data, nil
 }
@@ -112,7 +115,8 @@ func compared(files map[string][]byte) error {
 		return refuse("its manifest.json does not read: %v", err)
 	}
 	if m.Format != ArchiveFormat {
-		return refuse("its format is %q, and this program reads %s. A newer program may read it", m.Format, ArchiveFormat)
+		return refuse("its format is %q, and this program reads %s. A newer program may read it", m.Format,
+			ArchiveFormat)
 	}
 	for _, f := range m.Files {
 		data, ok := files[f.Name]
@@ -195,7 +199,8 @@ func (t *taker) engines() error {
 		if err != nil {
 			return refuse("engine %s: %v", e.ID, err)
 		}
-		if err := take(t, "engine", e.ID, engineRow{e.ID, parsed.Name, sheet, e.Created}, &t.in.Engines); err != nil {
+		if err := take(t, "engine", e.ID, engineRow{e.ID, parsed.Name, sheet, e.Created},
+			&t.in.Engines); err != nil {
 			return err
 		}
 	}
@@ -226,7 +231,8 @@ func (t *taker) vehicles() error {
 		return err
 	}
 	for _, v := range list {
-		row := vehicleRow{ID: v.ID, Name: v.Name, Plate: v.Plate, OdometerKM: v.OdometerKM, EngineID: v.EngineID,
+		row := vehicleRow{ID: v.ID, Name: v.Name, Plate: v.Plate, OdometerKM: v.OdometerKM,
+			EngineID:  v.EngineID,
 			CreatedAt: v.Created, OffBoard: v.OffBoard, Intervals: compact(v.Intervals)}
 		if err := take(t, "vehicle", v.ID, row, &t.in.Vehicles); err != nil {
 			return err
@@ -259,7 +265,8 @@ func (t *taker) jobs() error {
 }
 
 func (t *taker) job(j archivedJob) error {
-	row := jobRow{ID: j.ID, VehicleID: j.VehicleID, Sheet: sheetText(j.Sheet), Card: j.Card, HotPass: j.HotCard + 1,
+	row := jobRow{ID: j.ID, VehicleID: j.VehicleID, Sheet: sheetText(j.Sheet), Card: j.Card,
+		HotPass:    j.HotCard + 1,
 		CardReason: j.CardReason, Aim: j.Aim, AimReason: j.AimReason, Rule: j.Rule, FeelNM: j.FeelNM, GaugeName: j.GaugeName,
 		Leaves: compact(j.Leaves), Mechanic: j.Mechanic, Reason: j.Reason, OdometerKM: j.OdometerKM, CreatedAt: j.Created,
 		OffBoard: j.OffBoard}
@@ -269,7 +276,8 @@ func (t *taker) job(j archivedJob) error {
 	last := row.root()
 	var rows []happeningRow
 	for place, h := range j.Happenings {
-		r := happeningRow{JobID: j.ID, Place: place, ClientID: h.ID, Kind: h.Kind, Body: compact(h.Body), At: h.At.UTC(),
+		r := happeningRow{JobID: j.ID, Place: place, ClientID: h.ID, Kind: h.Kind, Body: compact(h.Body),
+			At:    h.At.UTC(),
 			Rules: h.Rules}
 		if h.Done != nil {
 			r.DoneAt = h.Done.UTC()
@@ -331,7 +339,8 @@ func (t *taker) shop() error {
 		return err
 	}
 	var settings, shims int64
-	if err := errors.Join(t.tx.Model(&settingRow{}).Count(&settings).Error, t.tx.Model(&shimRow{}).Count(&shims).Error); err != nil {
+	if err := errors.Join(t.tx.Model(&settingRow{}).Count(&settings).Error,
+		t.tx.Model(&shimRow{}).Count(&shims).Error); err != nil {
 		return err
 	}
 	if settings > 0 || shims > 0 {

@@ -18,8 +18,9 @@ type Copy struct {
 // copiesAtOnce is how many copies are written in one go.
 const copiesAtOnce = 250
 
-// AddCopies makes a large workshop of a small one: a stored job, with its whole list and what follows from it, copied
-// many times. Each copy opens, and its checksums hold. It is how the figures for many jobs are measured.
+// AddCopies makes a large workshop of a small one: a stored job, with its whole list and what follows from
+// it, copied many times. Each copy opens, and its checksums hold. It is how the figures for many jobs are
+// measured.
 func (s *Store) AddCopies(of string, copies []Copy) error {
 	var r jobRow
 	var list []happeningRow
@@ -35,7 +36,10 @@ func (s *Store) AddCopies(of string, copies []Copy) error {
 	}
 	for from := 0; from < len(copies); from += copiesAtOnce {
 		part := copies[from:min(from+copiesAtOnce, len(copies))]
-		if err := s.write.Transaction(func(tx *gorm.DB) error { return addCopies(tx, r, list, state, part) }); err != nil {
+		if err := s.write.Transaction(func(tx *gorm.DB) error {
+			return addCopies(tx, r, list, state,
+				part)
+		}); err != nil {
 			return translate(err)
 		}
 	}

@@ -126,7 +126,8 @@ var derivedAnew = clause.OnConflict{Columns: []clause.Column{{Name: "job_id"}},
 
 // derive writes the rows that follow from a job's list.
 func derive(tx *gorm.DB, jobID string, d Derived, kept *rowsKept) error {
-	row := stateRow{JobID: jobID, TouchedAt: d.TouchedAt, Open: d.Open, Short: string(d.Short), Visit: string(d.Visit)}
+	row := stateRow{JobID: jobID, TouchedAt: d.TouchedAt, Open: d.Open, Short: string(d.Short),
+		Visit: string(d.Visit)}
 	if err := tx.Clauses(derivedAnew).Create(&row).Error; err != nil {
 		return err
 	}

@@ -47,8 +47,8 @@ var migrations = []func(*gorm.DB) error{
 	},
 	// jobs may hold the choice of a round from here on, which a program before it does not know
 	func(*gorm.DB) error { return nil },
-	// jobs hold what is done around the bench; what a finished one tells of wear stands beside it, and when a vehicle
-	// is due follows from that
+	// jobs hold what is done around the bench; what a finished one tells of wear stands beside it, and when a
+	// vehicle is due follows from that
 	func(tx *gorm.DB) error {
 		for _, statement := range sixth {
 			if err := tx.Exec(statement).Error; err != nil {

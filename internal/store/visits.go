@@ -18,7 +18,8 @@ func (s *Store) Visits(vehicleID string) (list []Visited, err error) {
 	return list, translate(err)
 }
 
-// Due is when a vehicle is due next, and why. On is a date, 2006-01-02, empty where none is known; KM is 0 then.
+// Due is when a vehicle is due next, and why. On is a date, 2006-01-02, empty where none is known; KM is 0
+// then.
 type Due struct {
 	VehicleID, Name, Plate string
 	DueOn                  string
@@ -55,8 +56,8 @@ func (s *Store) Undue() (ids []string, err error) {
 	return ids, translate(err)
 }
 
-// SearchVehicles lists the vehicles whose name, plate or engine holds a text, by name, and says how many there are; an
-// empty text finds all.
+// SearchVehicles lists the vehicles whose name, plate or engine holds a text, by name, and says how many
+// there are; an empty text finds all.
 func (s *Store) SearchVehicles(text string, limit, offset int) (list []Vehicle, total int64, err error) {
 	db := s.read.Model(&vehicleRow{}).Joins("Engine")
 	if text != "" {

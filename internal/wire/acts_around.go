@@ -2,8 +2,8 @@ package wire
 
 import "metronix/core/job"
 
-// This file is the acts around the bench: taking a vehicle in, what is ticked off, tools, findings, and what is added
-// to a signed job.
+// This file is the acts around the bench: taking a vehicle in, what is ticked off, tools, findings, and what
+// is added to a signed job.
 
 type takenIn struct {
 	Complaints []string `json:"complaints,omitempty" maxItems:"10" nullable:"false" enum:"ticks,rough_idle,back_fires,smokes,hard_start,low_compression,ticks_by_nature,none"`
@@ -53,7 +53,8 @@ func FindingOf(f job.Finding) Finding {
 type finding struct{ Finding }
 
 func (w finding) act(*Faults) job.Act {
-	return job.FindingNoted{Finding: job.Finding{ID: w.ID, Place: w.Place, What: w.What, Test: w.Test, Part: w.Part,
+	return job.FindingNoted{Finding: job.Finding{ID: w.ID, Place: w.Place, What: w.What, Test: w.Test,
+		Part:  w.Part,
 		Price: w.Price, Photo: w.Photo, Later: w.Later}}
 }
 

@@ -3,6 +3,7 @@ import { flushPromises } from '@vue/test-utils'
 import { openDB } from 'idb'
 import { effectScope } from 'vue'
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
+import type { ValveState } from '@/shared/api/client'
 import { useQueue } from '@/shared/useQueue'
 import { useJob } from './useJob'
 
@@ -64,6 +65,25 @@ describe('telling the program what was done', () => {
       plan: { stops: [] },
       valves: [{ name: 'E1', round: [1] }, { name: 'I1' }],
     })
+  })
+
+  it('takes a valve in hand again with what was felt of it, once, however it was kept', async () => {
+    const reading = { leaves_mm: [0.3], angled: [false], name: '0.30', feel: 'drag' }
+    const valve = { name: 'E1', last: { readings: [reading] } } as unknown as ValveState
+    for (const [undo_kind, again] of [
+      ['reading', ['undone', 'reading']],
+      ['kept', ['undone']],
+    ] as const) {
+      answer = () => json({ state: { undo: 'last', undo_valve: 'E1', undo_kind, valves: [] } })
+      const job = effectScope().run(() => useJob('j'))!
+      await job.load()
+      calls.length = 0
+      answer = () => json({ undo: 'x', valves: [] })
+      await job.reopen(valve)
+      const sent = calls.flatMap((c) => (c.body ? [c.body] : []))
+      expect(sent.map((b) => b.kind)).toEqual(again)
+      expect(sent.some((b) => b.keep_sure)).toBe(false)
+    }
   })
 
   it('asks anew where it knows something else than the answer builds upon', async () => {

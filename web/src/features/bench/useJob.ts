@@ -105,8 +105,10 @@ export function useJob(id: string) {
   async function reopen(valve: ValveState) {
     const felt = valve.last?.readings[0]
     if (!felt || state.value?.undo_valve !== valve.name) return
+    const byItself = state.value.undo_kind === 'reading'
     await undo()
-    if (refusal.value) return
+    // one kept by a key has its reading back by that alone
+    if (refusal.value || !byItself) return
     await send({ kind: 'reading', valve: valve.name, leaves_mm: felt.leaves_mm, angled: felt.angled, feel: felt.feel })
   }
 

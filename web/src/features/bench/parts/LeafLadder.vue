@@ -2,9 +2,9 @@
 import { useLocalStorage } from '@vueuse/core'
 import { computed, nextTick, ref, watch } from 'vue'
 import type { Rung, Schemas } from '@/shared/api/client'
-import { decimal, slip } from '@/shared/decimal'
 import { mm, thou } from '@/shared/units'
 import { feelWord } from '@/shared/words'
+import DialEntry from './DialEntry.vue'
 
 type Reading = Schemas['Reading']
 type Feel = Exclude<Reading['feel'], ''>
@@ -116,21 +116,6 @@ function tap(r: Rung, feel: Feel) {
 }
 
 const dialOpen = ref(false)
-const dialText = ref('')
-const dialDoubt = ref('0.01')
-const said = ref(false)
-const gapSlip = computed(() => (said.value ? slip(dialText.value) : ''))
-const doubtSlip = computed(() => (said.value ? slip(dialDoubt.value) : ''))
-function sayDial() {
-  said.value = true
-  const [gap, doubt] = [decimal(dialText.value), decimal(dialDoubt.value)]
-  if (gap === null || doubt === null) return
-  emit('dial', gap, doubt)
-  said.value = false
-  dialOpen.value = false
-  dialText.value = ''
-}
-const dials = computed(() => props.round.map((x, i) => ({ ...x, i })).filter((x) => x.dial_mm != null))
 
 /** A key of the bench: arrows climb, 1 2 3 say the feel. */
 function key(k: string): boolean {
@@ -244,36 +229,12 @@ defineExpose({ key })
         {{ graded ? 'One drag' : 'Grade the drag' }}
       </VBtn>
     </div>
-    <div v-if="dialOpen || dials.length" class="dial">
-      <span v-for="d in dials" :key="d.i" class="read"
-        >dial <b class="figure">{{ mm(d.dial_mm!) }}</b>
-        <VBtn size="small" :aria-label="`Take back the dial reading ${mm(d.dial_mm!)}`" @click="emit('withdraw', d.i)">
-          Take back
-        </VBtn></span
-      >
-      <form v-if="dialOpen" class="enter" @submit.prevent="sayDial">
-        <VTextField
-          v-model="dialText"
-          label="Gap by dial gauge"
-          suffix="mm"
-          inputmode="decimal"
-          :error-messages="gapSlip"
-          hide-details="auto"
-          density="compact"
-          autofocus
-        />
-        <VTextField
-          v-model="dialDoubt"
-          label="±"
-          suffix="mm"
-          inputmode="decimal"
-          :error-messages="doubtSlip"
-          hide-details="auto"
-          density="compact"
-        />
-        <VBtn size="small" type="submit">Record</VBtn>
-      </form>
-    </div>
+    <DialEntry
+      v-model="dialOpen"
+      :round="round"
+      @withdraw="(i) => emit('withdraw', i)"
+      @dial="(gap, doubt) => emit('dial', gap, doubt)"
+    />
   </div>
 </template>
 
@@ -400,28 +361,6 @@ small {
 small.wrong {
   color: var(--undecided);
   font-weight: 700;
-}
-
-.dial,
-.enter,
-.read {
-  display: flex;
-  flex-wrap: wrap;
-  gap: 10px;
-  align-items: center;
-}
-
-.dial {
-  justify-content: flex-end;
-  padding-top: 6px;
-}
-
-.enter {
-  flex: 1;
-}
-
-.enter :deep(.v-text-field) {
-  min-width: 96px;
 }
 
 .feel.felt {
