@@ -399,6 +399,11 @@ small.wrong {
     font-size: 22px;
   }
 
+  .more .v-btn {
+    padding: 0 4px;
+    font-size: 15px;
+  }
+
   .feel {
     font-size: 15px;
     padding: 0 2px;
