@@ -199,12 +199,13 @@ func mayBeFelt(readings []Reading, st gauge.Stack, f Feel, feel measure.Length) 
 	return iv.low <= t+feel && high >= t-feel
 }
 
-// explain says in a sentence what the verdict came from.
-func (y Yardstick) explain(readings []Reading, j Judgement) string {
+// Why says in a sentence what the verdict came from: the readings that it was judged from, and the limits in
+// the given unit. The leaves are named as they are stamped, whatever the unit.
+func (j Judgement) Why(readings []Reading, unit measure.LengthUnit) string {
 	if j.Conflict != "" {
 		return j.Conflict
 	}
-	limits := y.Limits
+	limits := j.Limits.In(unit)
 	w := limits.Window
 	var b strings.Builder
 	if len(readings) == 0 {
@@ -242,6 +243,9 @@ func (y Yardstick) explain(readings []Reading, j Judgement) string {
 	}
 	if j.Verdict != Undecided && !j.Sure && j.Side == 0 {
 		b.WriteString(" Close: a limit lies within the uncertainty.")
+	}
+	if j.PinDown != nil {
+		fmt.Fprintf(&b, " The shim is reckoned from the gap: find the leaf that drags. Try %s.", j.PinDown)
 	}
 	return b.String()
 }

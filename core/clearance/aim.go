@@ -41,8 +41,9 @@ func (l Limits) At(a Aim) measure.Length {
 // Difference is what two cards say differently of one kind of valve, or of when they hold.
 type Difference struct{ What, A, B string }
 
-// Differences lists where two cards disagree, in words; both must resolve. None: they say the same.
-func Differences(a, b Card) []Difference {
+// Differences lists where two cards disagree, in words and a person's units; both must resolve. None: they say
+// the same.
+func Differences(a, b Card, speaks measure.Units) []Difference {
 	var list []Difference
 	add := func(what, x, y string) {
 		if x != y {
@@ -51,35 +52,35 @@ func Differences(a, b Card) []Difference {
 	}
 	window := func(c Clearance) string {
 		l, _ := c.Limits()
-		return l.Window.String()
+		return l.In(speaks.Length).String()
 	}
 	add("state", string(a.State), string(b.State))
 	add("intake", window(a.Intake), window(b.Intake))
 	add("exhaust", window(a.Exhaust), window(b.Exhaust))
 	if a.State == Cold && b.State == Cold {
-		add("cold", a.coldWords(), b.coldWords())
+		add("cold", a.coldWords(speaks), b.coldWords(speaks))
 	}
 	return list
 }
 
-// Holds says at which engine temperature the card's figures hold, in words.
-func (c Card) Holds() string {
+// Holds says at which engine temperature the card's figures hold, in words and a person's units.
+func (c Card) Holds(speaks measure.Units) string {
 	switch {
 	case c.State == Hot:
-		return fmt.Sprintf("engine at %s or more, read within %v minutes", degreesC(thermal.HotFromC),
+		return fmt.Sprintf("engine at %s or more, read within %v minutes", speaks.Temperature(thermal.HotFromC),
 			thermal.HotMinutes)
 	case c.StoneCold:
-		return fmt.Sprintf("engine at most %s, and within %s of its surroundings", degreesC(c.ColdLimitC()),
-			degreesC(thermal.StoneColdWithinC))
+		return fmt.Sprintf("engine at most %s, and within %s of its surroundings",
+			speaks.Temperature(c.ColdLimitC()), speaks.TemperatureStep(thermal.StoneColdWithinC))
 	}
-	return "engine " + c.coldWords()
+	return "engine " + c.coldWords(speaks)
 }
 
-func (c Card) coldWords() string {
+func (c Card) coldWords(speaks measure.Units) string {
 	if c.StoneCold {
 		return "stone cold"
 	}
-	return "at most " + degreesC(c.ColdLimitC())
+	return "at most " + speaks.Temperature(c.ColdLimitC())
 }
 
 // ColdLimitC is the engine temperature at or below which a cold card's figures hold.

@@ -37,12 +37,12 @@ func TestDifferencesBetweenCards(t *testing.T) {
 		Exhaust: stated(200, 20)}
 	b := clearance.Card{Source: "other", State: clearance.Cold, StoneCold: true, Intake: stated(150, 20),
 		Exhaust: stated(200, 20)}
-	assert.Empty(t, clearance.Differences(a, a))
+	assert.Empty(t, clearance.Differences(a, a, measure.Units{}))
 	assert.Equal(t, []clearance.Difference{{"intake", "0.18–0.22 mm", "0.13–0.17 mm"},
-		{"cold", "at most 38 °C", "stone cold"}}, clearance.Differences(a, b))
+		{"cold", "at most 38 °C (100.4 °F)", "stone cold"}}, clearance.Differences(a, b, measure.Units{}))
 	hot := a
 	hot.State = clearance.Hot
-	assert.Equal(t, []clearance.Difference{{"state", "cold", "hot"}}, clearance.Differences(a, hot))
+	assert.Equal(t, []clearance.Difference{{"state", "cold", "hot"}}, clearance.Differences(a, hot, measure.Units{}))
 }
 
 // Towards a figure: the middle one of the leaves that may still drag; nothing once one has dragged.
@@ -61,9 +61,9 @@ func TestPinDown(t *testing.T) {
 
 func TestCardsSayWhenTheyHold(t *testing.T) {
 	limit := 30.0
-	assert.Equal(t, "engine at most 38 °C", clearance.Card{State: clearance.Cold}.Holds())
-	assert.Equal(t, "engine at most 30 °C, and within 5 °C of its surroundings",
-		clearance.Card{State: clearance.Cold, StoneCold: true, MaxEngineC: &limit}.Holds())
-	assert.Equal(t, "engine at 60 °C or more, read within 10 minutes",
-		clearance.Card{State: clearance.Hot}.Holds())
+	assert.Equal(t, "engine at most 38 °C (100.4 °F)", clearance.Card{State: clearance.Cold}.Holds(measure.Units{}))
+	assert.Equal(t, "engine at most 30 °C (86 °F), and within 5 °C (9 °F) of its surroundings",
+		clearance.Card{State: clearance.Cold, StoneCold: true, MaxEngineC: &limit}.Holds(measure.Units{}))
+	assert.Equal(t, "engine at 60 °C (140 °F) or more, read within 10 minutes",
+		clearance.Card{State: clearance.Hot}.Holds(measure.Units{}))
 }

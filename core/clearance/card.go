@@ -2,7 +2,6 @@ package clearance
 
 import (
 	"fmt"
-	"strconv"
 	"strings"
 
 	"metronix/core/measure"
@@ -65,6 +64,12 @@ type Limits struct {
 	Nominal     measure.Length
 	NominalOnly bool // the source gives no tolerance: the window is nominal ± NominalSlack
 	InThou      bool // the source states it in inches alone: it is spoken of in thousandths
+}
+
+// In is the same limits spoken of in a person's unit.
+func (l Limits) In(unit measure.LengthUnit) Limits {
+	l.InThou = unit.InThou(l.InThou)
+	return l
 }
 
 // Say writes a length in the unit of the source.
@@ -235,6 +240,3 @@ func plausible(figure string, f Figure) *Fault {
 	return &Fault{figure, fmt.Sprintf("%s is far too large for a valve clearance. Did you mean %s "+
 		"thousandths of an inch?", l, l.Decimal())}
 }
-
-// degreesC writes a temperature: "38 °C".
-func degreesC(c float64) string { return strconv.FormatFloat(c, 'f', -1, 64) + " °C" }

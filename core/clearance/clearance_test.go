@@ -135,7 +135,7 @@ func TestWorkshopVerdicts(t *testing.T) {
 			Feel: clearance.DefaultFeel}.Judge(c.readings)
 		assert.Equal(t, c.verdict, j.Verdict, name)
 		assert.Equal(t, c.sure, j.Sure, name)
-		assert.NotEmpty(t, j.Why, name)
+		assert.NotEmpty(t, j.Why(c.readings, measure.BySource), name)
 	}
 }
 
@@ -181,7 +181,7 @@ func TestContradictionsAreNamed(t *testing.T) {
 			Feel: clearance.DefaultFeel}.Judge(readings)
 		assert.Equal(t, clearance.Undecided, j.Verdict, name)
 		assert.NotEmpty(t, j.Conflict, name)
-		assert.Equal(t, j.Conflict, j.Why, name)
+		assert.Equal(t, j.Conflict, j.Why(readings, measure.BySource), name)
 	}
 }
 
@@ -267,10 +267,12 @@ func TestACardInThouReadsInThou(t *testing.T) {
 		Tolerance: inch(2 * measure.Thou)}.Limits()
 	require.Empty(t, faults)
 	assert.Equal(t, "10–14 thou", limits.String())
-	loose := clearance.Yardstick{Limits: limits}.Judge(
-		[]clearance.Reading{{Stack: gauge.Stack{{ID: gauge.ID{Marked: 16 * measure.Thou}, Thou: true}},
-			Feel: clearance.Drag}})
-	assert.Contains(t, loose.Why, "2 thou over the limit 14 thou.")
+	drags := []clearance.Reading{{Stack: gauge.Stack{{ID: gauge.ID{Marked: 16 * measure.Thou}, Thou: true}},
+		Feel: clearance.Drag}}
+	loose := clearance.Yardstick{Limits: limits}.Judge(drags)
+	assert.Contains(t, loose.Why(drags, measure.BySource), "2 thou over the limit 14 thou.")
+	assert.Contains(t, loose.Why(drags, measure.Millimetres), "0.0508 mm over the limit 0.3556 mm.",
+		"who thinks in millimetres is told the same in them")
 	nominal, faults := clearance.Clearance{Nominal: inch(12 * measure.Thou)}.Limits()
 	require.Empty(t, faults)
 	assert.Equal(t, "11.2–12.8 thou", nominal.String())

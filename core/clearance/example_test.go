@@ -15,12 +15,15 @@ func ExampleYardstick_Judge() {
 	y := clearance.Yardstick{Limits: window(220, 280), Owned: set, Feel: clearance.DefaultFeel}
 	j := y.Judge(nil)
 	fmt.Println(j.Verdict, "try", j.TryNext)
-	j = y.Judge([]clearance.Reading{
+	readings := []clearance.Reading{
 		{Stack: gauge.Stack{set[1]}, Feel: clearance.WontGo}, {Stack: gauge.Stack{set[0]},
 			Feel: clearance.Drag},
-	})
-	fmt.Println(j.Verdict, j.Sure, *j.Estimate, j.Why)
+	}
+	j = y.Judge(readings)
+	fmt.Println(j.Verdict, j.Sure, *j.Estimate, j.Why(readings, measure.BySource))
+	fmt.Println(j.Why(readings, measure.Thousandths))
 	// Output:
 	// undecided try 0.25
 	// tight true 0.20 mm 0.25 won't go, 0.20 drags: 0.02 mm under the limit 0.22 mm.
+	// 0.25 won't go, 0.20 drags: 0.8 thou under the limit 8.7 thou.
 }

@@ -122,8 +122,10 @@ type Judgement struct {
 	// Side is the wanted gap that the gap was found looser or tighter than by one leaf, where that is all
 	// that is known; 0: it is not
 	Side     measure.Length
-	Why      string
 	Conflict string // contradicting feels; the verdict is then Undecided
+	Limits   Limits // that it was judged by
+	// PinDown is the leaf to try because the gap is wanted as a figure; nil: the verdict is enough
+	PinDown gauge.Stack
 }
 
 // Yardstick is what a gap is judged by: its limits (ends included), the leaves that are owned, the rule, and
@@ -150,7 +152,7 @@ func (y Yardstick) Judge(readings []Reading) Judgement {
 	if j.Verdict == Undecided {
 		j.TryNext = y.nextLeaf(readings)
 	}
-	j.Why = y.explain(readings, j)
+	j.Limits = y.Limits
 	return j
 }
 

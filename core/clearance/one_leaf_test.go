@@ -57,10 +57,10 @@ func TestOneLeafSaysASide(t *testing.T) {
 	loose := y.Judge(felt(250, clearance.Free))
 	assert.Nil(t, loose.Estimate)
 	assert.Nil(t, loose.TryNext, "one leaf is enough")
-	assert.Contains(t, loose.Why, "looser than the 0.25 mm wanted")
-	assert.NotContains(t, loose.Why, "limit")
+	assert.Contains(t, loose.Why(felt(250, clearance.Free), measure.BySource), "looser than the 0.25 mm wanted")
+	assert.NotContains(t, loose.Why(felt(250, clearance.Free), measure.BySource), "limit")
 	assert.False(t, loose.Sure)
-	assert.Contains(t, y.Judge(felt(250, clearance.WontGo)).Why, "tighter than the 0.25 mm wanted")
+	assert.Contains(t, y.Judge(felt(250, clearance.WontGo)).Why(felt(250, clearance.WontGo), measure.BySource), "tighter than the 0.25 mm wanted")
 	far := y.Judge(felt(250, clearance.Free, 300, clearance.Free))
 	assert.True(t, far.Sure, "beyond its limits for certain")
 	none := clearance.Yardstick{Limits: window(220, 280), Owned: set(200, 300), Rule: clearance.OneLeaf,

@@ -13,16 +13,18 @@ func (j *Job) shut(why string) { j.Prepared, j.Closed = false, why }
 
 // gate says why the engine's temperature does not suit the card; empty where it does.
 func (j *Job) gate(engineC, ambientC float64) string {
+	say := j.Speaks.Temperature
 	switch limit := j.Card.ColdLimitC(); {
 	case j.Card.State == clearance.Cold && engineC > limit:
-		return fmt.Sprintf("The engine is at %v °C and these are cold figures, good up to %v °C. Let it "+
-			"cool and measure again.", engineC, limit)
+		return fmt.Sprintf("The engine is at %s and these are cold figures, good up to %s. Let it "+
+			"cool and measure again.", say(engineC), say(limit))
 	case j.Card.State == clearance.Cold && j.Card.StoneCold && !thermal.StoneCold(engineC, ambientC):
-		return fmt.Sprintf("The engine is at %v °C and its surroundings at %v °C: stone cold is within %v "+
-			"°C. Let it stand and measure again.", engineC, ambientC, thermal.StoneColdWithinC)
+		return fmt.Sprintf("The engine is at %s and its surroundings at %s: stone cold is within %s. "+
+			"Let it stand and measure again.", say(engineC), say(ambientC),
+			j.Speaks.TemperatureStep(thermal.StoneColdWithinC))
 	case j.Card.State == clearance.Hot && engineC < thermal.HotFromC:
-		return fmt.Sprintf("The engine is at %v °C and these are hot figures, good from %v °C. Run it warm "+
-			"first.", engineC, thermal.HotFromC)
+		return fmt.Sprintf("The engine is at %s and these are hot figures, good from %s. Run it warm "+
+			"first.", say(engineC), say(thermal.HotFromC))
 	}
 	return ""
 }

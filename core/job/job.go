@@ -60,6 +60,9 @@ type Job struct {
 	Valves []*ValveState
 	Round  // how the engine is gone round
 
+	// Speaks is how quantities are said to whoever asks now; no happening, and nothing follows from it but words
+	Speaks measure.Units
+
 	CrankKnown bool
 	Crank      measure.Angle
 	// where it may stand: Crank alone at a stop, wider where it was found from what is seen

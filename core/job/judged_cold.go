@@ -45,7 +45,7 @@ const MostHours = 72
 // Kind is "judged_cold".
 func (JudgedCold) Kind() Kind { return "judged_cold" }
 
-func (a JudgedCold) sound(*Job) error {
+func (a JudgedCold) sound(j *Job) error {
 	if !slices.Contains([]ColdBy{ByNight, ByHours, ByHand}, a.By) {
 		return refuse("by", fmt.Sprintf("%q is no way to judge it: %s, %s or %s.", a.By, ByNight, ByHours,
 			ByHand))
@@ -61,7 +61,7 @@ func (a JudgedCold) sound(*Job) error {
 		}
 	}
 	if a.AmbientC != nil {
-		return soundTemperatures(*a.AmbientC, *a.AmbientC)
+		return soundTemperatures(*a.AmbientC, *a.AmbientC, j.Speaks)
 	}
 	return nil
 }

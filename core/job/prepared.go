@@ -25,7 +25,7 @@ type Prepared struct {
 // Kind is "prepared".
 func (Prepared) Kind() Kind { return "prepared" }
 
-func (a Prepared) sound(*Job) error { return soundTemperatures(a.EngineC, a.AmbientC) }
+func (a Prepared) sound(j *Job) error { return soundTemperatures(a.EngineC, a.AmbientC, j.Speaks) }
 
 func (a Prepared) may(j *Job, _ string) error {
 	if j.Way.School == "" {

@@ -108,9 +108,7 @@ func (j *Job) wantFigure(v *ValveState, judged *clearance.Judgement) {
 		return
 	}
 	if pin := clearance.PinDown(v.Round, j.Owned); pin != nil {
-		judged.TryNext = pin
-		judged.Why += fmt.Sprintf(" The shim is reckoned from the gap: find the leaf that drags. Try %s.",
-			pin)
+		judged.TryNext, judged.PinDown = pin, pin
 	}
 }
 

@@ -159,7 +159,7 @@ func (j *Job) boltsText(c engine.Closing, round int) string {
 	text := fmt.Sprintf("Cover bolts, round %d of %d, %s", round, rounds,
 		cmp.Or(patternWords[c.Pattern], patternWords[engine.MiddleOut]))
 	if nm := c.Torque.Value(); nm > 0 && round == rounds {
-		text += fmt.Sprintf(", to %s", torqueWords(nm))
+		text += fmt.Sprintf(", to %s", j.Speaks.Torque(nm))
 	}
 	return text
 }

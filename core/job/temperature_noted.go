@@ -3,6 +3,7 @@ package job
 import (
 	"fmt"
 
+	"metronix/core/measure"
 	"metronix/core/thermal"
 )
 
@@ -20,7 +21,9 @@ type TemperatureNoted struct {
 // Kind is "temperature".
 func (TemperatureNoted) Kind() Kind { return "temperature" }
 
-func (a TemperatureNoted) sound(*Job) error { return soundTemperatures(a.EngineC, a.AmbientC) }
+func (a TemperatureNoted) sound(j *Job) error {
+	return soundTemperatures(a.EngineC, a.AmbientC, j.Speaks)
+}
 
 func (a TemperatureNoted) do(j *Job) {
 	j.Temperatures = append(j.Temperatures, Temperature{j.now, a.EngineC, a.AmbientC})
@@ -33,14 +36,14 @@ func (a TemperatureNoted) do(j *Job) {
 // where anybody works on engines a figure was mistyped).
 const minHereC = -60.0
 
-func soundTemperatures(engineC, ambientC float64) error {
+func soundTemperatures(engineC, ambientC float64, speaks measure.Units) error {
 	for _, t := range []struct {
 		field string
 		c     float64
 	}{{"engine_c", engineC}, {"ambient_c", ambientC}} {
 		if !thermal.Possible(t.c) || t.c < minHereC {
-			return refuse(t.field, fmt.Sprintf("%v °C is not a temperature of this job: %v to %v.",
-				t.c, minHereC, thermal.MaxC))
+			return refuse(t.field, fmt.Sprintf("%s is not a temperature of this job: %s to %s.",
+				speaks.Temperature(t.c), speaks.Temperature(minHereC), speaks.Temperature(thermal.MaxC)))
 		}
 	}
 	return nil

@@ -6,7 +6,6 @@ import (
 	"slices"
 
 	"metronix/core/engine"
-	"metronix/core/measure"
 )
 
 // Tool is one thing laid out for a job.
@@ -33,7 +32,7 @@ func (j *Job) Tools() []Tool {
 	}
 	if a := j.Sheet.Adjuster; a != nil && a.Locknut.Value() > 0 {
 		list = append(list, Tool{ID: "torque_wrench",
-			Text: "Torque wrench, " + torqueWords(a.Locknut.Value())})
+			Text: "Torque wrench, " + j.Speaks.Torque(a.Locknut.Value())})
 	}
 	list = append(list, Tool{ID: "lamp_mirror", Text: "Lamp and mirror"})
 	for i := range list {
@@ -118,9 +117,4 @@ func (a ToolMoved) do(j *Job) {
 		j.tools = map[string]bool{}
 	}
 	j.tools[a.Tool] = !a.Back
-}
-
-// torqueWords is a torque in both units: "14 N·m (10 lbf·ft)".
-func torqueWords(nm float64) string {
-	return fmt.Sprintf("%.4g N·m (%.3g lbf·ft)", nm, nm/measure.PoundFoot)
 }

@@ -6,6 +6,8 @@ import (
 	"math"
 
 	"gonum.org/v1/gonum/stat"
+
+	"metronix/core/measure"
 )
 
 // Temperatures that a reading may have, °C: below absolute zero there are none, above 200 no engine block
@@ -37,9 +39,19 @@ type Cooldown struct {
 	Reachable bool
 	K         float64 // per minute; NaN where it cannot be told
 	Minutes   float64 // from the last reading, 0 only at or below the gate; NaN where the gate is not reached
-	Why       string  // where it is not reachable, the reason
 
-	ambientC, intercept float64 // of the fitted line
+	why                 string    // where it is not reachable, the reason, with a gap for each figure
+	figures             []float64 // temperatures, °C
+	ambientC, intercept float64   // of the fitted line
+}
+
+// Why says where the gate is not reachable for what reason, in a person's units; empty where it is.
+func (c Cooldown) Why(speaks measure.Units) string {
+	said := make([]any, len(c.figures))
+	for i, t := range c.figures {
+		said[i] = speaks.Temperature(t)
+	}
+	return fmt.Sprintf(c.why, said...)
 }
 
 // At is the temperature on the fitted line at a minute counted as the readings' are; NaN where there is no
@@ -71,27 +83,27 @@ func Cool(ambientC float64, readings []Reading, gateC float64) (Cooldown, error)
 	last := readings[len(readings)-1]
 	switch {
 	case last.EngineC <= gateC:
-		return Cooldown{true, exit(k), 0, "", ambientC, intercept}, nil
+		return Cooldown{Reachable: true, K: exit(k), Minutes: 0, ambientC: ambientC, intercept: intercept}, nil
 	case gateC <= ambientC:
-		return unreachable("The gate of %v °C is not above the %v °C around the engine: it never cools so "+
+		return unreachable("The gate of %s is not above the %s around the engine: it never cools so "+
 			"far.", gateC, ambientC), nil
 	case last.EngineC > readings[len(readings)-2].EngineC:
-		return unreachable("The engine rose from %v to %v °C. Heat soaks out of it for a while after it is "+
+		return unreachable("The engine rose from %s to %s. Heat soaks out of it for a while after it is "+
 			"shut off: read again later.", readings[len(readings)-2].EngineC, last.EngineC), nil
 	case !cooling:
-		return unreachable("The readings do not fall towards the %v °C around the engine. Heat soaks out "+
+		return unreachable("The readings do not fall towards the %s around the engine. Heat soaks out "+
 			"of it for a while after it is shut off: read again later.", ambientC), nil
 	}
 	wait := math.Log((last.EngineC-ambientC)/(gateC-ambientC)) / k
 	if wait > MaxWaitMinutes {
-		return unreachable("At this rate it takes longer than a week to %v °C. Read again later, or set "+
+		return unreachable("At this rate it takes longer than a week to %s. Read again later, or set "+
 			"the engine at a place that is cooler.", gateC), nil
 	}
-	return Cooldown{true, exit(k), exit(wait), "", ambientC, intercept}, nil
+	return Cooldown{Reachable: true, K: exit(k), Minutes: exit(wait), ambientC: ambientC, intercept: intercept}, nil
 }
 
-func unreachable(format string, args ...any) Cooldown {
-	return Cooldown{K: math.NaN(), Minutes: math.NaN(), Why: fmt.Sprintf(format, args...),
+func unreachable(why string, temperatures ...float64) Cooldown {
+	return Cooldown{K: math.NaN(), Minutes: math.NaN(), why: why, figures: temperatures,
 		intercept: math.NaN()}
 }
 

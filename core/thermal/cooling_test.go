@@ -8,6 +8,7 @@ import (
 	"github.com/stretchr/testify/require"
 	"pgregory.net/rapid"
 
+	"metronix/core/measure"
 	"metronix/core/thermal"
 )
 
@@ -21,7 +22,7 @@ func TestWorkedExampleOfAHandbook(t *testing.T) {
 	for gateF, minutes := range map[float64]float64{75: 20.1, 73: 22.8, 71: 28.6} {
 		c, err := thermal.Cool(celsius(70), readings, celsius(gateF))
 		require.NoError(t, err)
-		require.True(t, c.Reachable, c.Why)
+		require.True(t, c.Reachable, c.Why(measure.Units{}))
 		assert.InDelta(t, 0.19018, c.K, 5e-6)
 		assert.InDelta(t, minutes, c.Minutes+3, 0.05, "%v °F", gateF)
 	}
@@ -59,7 +60,7 @@ func TestGates(t *testing.T) {
 			assert.Equal(t, c.minutes, got.Minutes, name)
 		} else {
 			assert.True(t, math.IsNaN(got.Minutes), name)
-			assert.Contains(t, got.Why, c.why, name)
+			assert.Contains(t, got.Why(measure.Units{}), c.why, name)
 		}
 	}
 }
@@ -125,7 +126,7 @@ func TestARisingEngineIsNotCooling(t *testing.T) {
 		[]thermal.Reading{{Minute: 0, EngineC: 86}, {Minute: 20, EngineC: 60}, {Minute: 25, EngineC: 66}}, 38)
 	require.NoError(t, err)
 	assert.False(t, c.Reachable)
-	assert.Contains(t, c.Why, "rose from 60 to 66")
+	assert.Contains(t, c.Why(measure.Units{}), "rose from 60 °C (140 °F) to 66 °C (150.8 °F)")
 }
 
 // Two readings a hair apart tell no rate: no date in another century.
@@ -134,5 +135,5 @@ func TestNoWaitOfCenturies(t *testing.T) {
 		38)
 	require.NoError(t, err)
 	assert.False(t, c.Reachable)
-	assert.Contains(t, c.Why, "longer than a week")
+	assert.Contains(t, c.Why(measure.Units{}), "longer than a week")
 }

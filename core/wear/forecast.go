@@ -192,8 +192,8 @@ func MonthsOn(from time.Time, months int) time.Time {
 func due(valves []Valve, last Visit, intervalKM float64, months int) Due {
 	d := Due{OdometerKM: math.NaN(), Because: "Neither an interval nor a rate is known."}
 	if intervalKM > 0 {
-		d.OdometerKM, d.Because = last.OdometerKM+intervalKM, fmt.Sprintf("The interval of %.0f km.",
-			intervalKM)
+		d.OdometerKM, d.Because = last.OdometerKM+intervalKM, fmt.Sprintf("The interval of %s.",
+			measure.Units{}.Distance(intervalKM))
 	}
 	for _, v := range valves {
 		if v.Side == None || v.Leaves >= d.OdometerKM {

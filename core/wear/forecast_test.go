@@ -41,7 +41,7 @@ func TestRateAndForecastByHand(t *testing.T) {
 	assert.Nil(t, v.Range)
 	assert.Equal(t, 144_000.0, f.Due.OdometerKM)
 	assert.Equal(t, day("2027-01-10"), f.Due.Date)
-	assert.Contains(t, f.Due.Because, "24000 km, or the interval of 12 months")
+	assert.Contains(t, f.Due.Because, "24,000 km (14,913 miles), or the interval of 12 months")
 }
 
 // Rates are pooled: 0.01 tighter in 20 000 km and 0.02 in 10 000 km make 0.03 in 30 000 km.

@@ -14,6 +14,7 @@ import (
 
 	"metronix/core/clearance"
 	"metronix/core/engine"
+	"metronix/core/measure"
 	"metronix/internal/store"
 	"metronix/internal/wire"
 )
@@ -86,7 +87,7 @@ func (s *server) engines(ctx context.Context, _ *struct{}) (*listOf[Engine], err
 	}
 	out := &listOf[Engine]{Body: []Engine{}}
 	for _, e := range stored {
-		out.Body = append(out.Body, engineShort(e.ID, e.Sheet))
+		out.Body = append(out.Body, engineShort(e.ID, e.Sheet, speaksTo(ctx)))
 	}
 	for _, d := range damaged {
 		out.Body = append(out.Body,
@@ -100,13 +101,13 @@ func engineSchema(context.Context, *struct{}) (*bodyOf[json.RawMessage], error) 
 	return &bodyOf[json.RawMessage]{wire.EngineSchema()}, nil
 }
 
-func engineShort(id string, sheet *engine.Sheet) Engine {
+func engineShort(id string, sheet *engine.Sheet, speaks measure.Units) Engine {
 	e := Engine{ID: id, Name: sheet.Name, Cylinders: sheet.Cylinders, Valves: len(sheet.Valves()),
 		FiringOrder: sheet.FiringOrder, Layout: string(sheet.Layout), Shimmed: sheet.Shimmed(),
 		Banks: banksView(sheet), Cards: []Card{}}
 	for _, c := range sheet.Clearances {
-		card := cardShort(c)
-		for _, d := range clearance.Differences(sheet.Clearances[0], c) {
+		card := cardShort(c, speaks)
+		for _, d := range clearance.Differences(sheet.Clearances[0], c, speaks) {
 			card.Differences = append(card.Differences, CardDifference{d.What, d.A, d.B})
 		}
 		e.Cards = append(e.Cards, card)

@@ -231,7 +231,7 @@ func (s *server) viewOf(ctx context.Context, id string) (*bodyOf[JobView], error
 		}
 		out.Body = JobView{
 			Vehicle: vehicleView(r.Vehicle), OdometerKM: r.OdometerKM, Mechanic: r.Mechanic, Reason: r.Reason,
-			GaugeName: r.GaugeName, Card: cardShort(j.Card), CardIndex: r.Card, HotCard: r.HotCard,
+			GaugeName: r.GaugeName, Card: cardShort(j.Card, j.Speaks), CardIndex: r.Card, HotCard: r.HotCard,
 			CardReason: r.CardReason,
 			Aim:        string(cmp.Or(r.Aim, clearance.AimNominal)), AimReason: r.AimReason,
 			Rule: string(cmp.Or(r.Rule, clearance.Workshop)), FeelMM: wire.MM(r.Feel),

@@ -84,6 +84,7 @@ func (d *desk) with(ctx context.Context, id string, f func(*openJob) error) erro
 			return err
 		}
 	}
+	o.state.Speaks = speaksTo(ctx)
 	return f(o)
 }
 
@@ -134,6 +135,7 @@ func (d *desk) load(ctx context.Context, id string, o *openJob) error {
 	if err != nil {
 		return d.unreadable(ctx, id, fmt.Errorf("its list does not fit together: %s", err))
 	}
+	state.Speaks = speaksTo(ctx)
 	o.record, o.list, o.state, o.places = record, list, state, map[string]int{}
 	for i, h := range list.Happenings {
 		o.places[h.ID] = i

@@ -72,7 +72,7 @@ func coolingView(j *job.Job) *Cooling {
 	if !ok {
 		return nil
 	}
-	out := &Cooling{Reachable: c.Reachable, Why: c.Why, Curve: []HeatReading{}}
+	out := &Cooling{Reachable: c.Reachable, Why: c.Why(j.Speaks), Curve: []HeatReading{}}
 	if !c.Reachable {
 		return out
 	}

@@ -5,6 +5,7 @@ import (
 	"context"
 	"encoding/json"
 	"fmt"
+	"strings"
 	"time"
 
 	"github.com/danielgtaylor/huma/v2"
@@ -39,12 +40,12 @@ func (s *server) reported(ctx context.Context, id string,
 		if err != nil {
 			return err
 		}
-		says := ""
+		var says []string
 		if day, err := time.Parse(time.DateOnly, due.DueOn); err == nil {
-			says = day.Format("2 Jan 2006")
+			says = append(says, day.Format("2 Jan 2006"))
 		}
 		if due.DueKM > 0 {
-			says += fmt.Sprintf(", about %d km", due.DueKM)
+			says = append(says, "about "+speaksTo(ctx).Distance(float64(due.DueKM)))
 		}
 		photos := map[string][]byte{}
 		for _, f := range o.state.Findings {
@@ -57,7 +58,7 @@ func (s *server) reported(ctx context.Context, id string,
 		}
 		return write(report.Job{Photos: photos, ID: r.ID, Vehicle: r.Vehicle.Name, Plate: r.Vehicle.Plate,
 			Engine:   r.Sheet.Name,
-			Mechanic: r.Mechanic, Reason: r.Reason, Gauges: r.GaugeName, CardReason: r.CardReason, Due: says,
+			Mechanic: r.Mechanic, Reason: r.Reason, Gauges: r.GaugeName, CardReason: r.CardReason, Due: strings.Join(says, ", "),
 			OdometerKM: r.OdometerKM, FeelMM: r.Feel.Millimetres(), CreatedAt: r.CreatedAt, State: o.state}, &out)
 	})
 	if err != nil {

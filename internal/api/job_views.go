@@ -223,15 +223,15 @@ func limitsView(l clearance.Limits) Limits {
 }
 
 // cardShort resolves a card that belongs to a checked sheet.
-func cardShort(c clearance.Card) Card {
+func cardShort(c clearance.Card, speaks measure.Units) Card {
 	intake, _ := c.Intake.Limits()
 	exhaust, _ := c.Exhaust.Limits()
 	return Card{Source: c.Source, State: string(c.State), Date: c.Date, Remark: c.Remark,
-		StoneCold: c.StoneCold, Holds: c.Holds(),
-		Intake: limitsView(intake), Exhaust: limitsView(exhaust), Differences: []CardDifference{}}
+		StoneCold: c.StoneCold, Holds: c.Holds(speaks),
+		Intake: limitsView(intake.In(speaks.Length)), Exhaust: limitsView(exhaust.In(speaks.Length)), Differences: []CardDifference{}}
 }
 
-func judgementView(j clearance.Judgement) Judgement {
+func judgementView(j clearance.Judgement, readings []clearance.Reading, unit measure.LengthUnit) Judgement {
 	known := j.Known()
 	figure := Figure{Kind: string(known.Kind)}
 	if known.Kind != clearance.Unknown {
@@ -241,7 +241,7 @@ func judgementView(j clearance.Judgement) Judgement {
 		figure.ToMM = (*wire.MM)(&known.To)
 	}
 	next := wire.Millimetres(j.TryNext.Marked())
-	return Judgement{wire.JudgedOf(j), next, j.TryNext.String(), figure, j.Why, j.Conflict}
+	return Judgement{wire.JudgedOf(j), next, j.TryNext.String(), figure, j.Why(readings, unit), j.Conflict}
 }
 
 // angled says which leaves of a stack are.
@@ -265,24 +265,25 @@ func readingsView(list []clearance.Reading) []Reading {
 	return out
 }
 
-func resultView(r *job.Result) *Result {
+func resultView(r *job.Result, unit measure.LengthUnit) *Result {
 	if r == nil {
 		return nil
 	}
-	return &Result{judgementView(r.Judgement), readingsView(r.Readings), r.At, r.Stale, r.OffAim,
+	return &Result{judgementView(r.Judgement, r.Readings, unit), readingsView(r.Readings), r.At, r.Stale, r.OffAim,
 		r.TimeDoubtful}
 }
 
 func valveState(j *job.Job, v *job.ValveState, advice *job.Advice) ValveState {
-	out := ValveState{Name: v.Name, Limits: limitsView(v.Limits), Settable: j.Settable(v),
+	unit := j.Speaks.Length
+	out := ValveState{Name: v.Name, Limits: limitsView(v.Limits.In(unit)), Settable: j.Settable(v),
 		Pending: j.Pending(v), Stage: string(v.Stage),
-		Round: readingsView(v.Round), AsFound: resultView(v.AsFound), Last: resultView(v.Last),
+		Round: readingsView(v.Round), AsFound: resultView(v.AsFound, unit), Last: resultView(v.Last, unit),
 		Adjusted: v.Adjustments,
 		Verified: v.Verified, Left: v.LeaveReason, Needs: v.Needs(), MaySet: j.MaySet(v), MayThough: j.MaySetThough(v),
 		AimMM: wire.MM(j.AimOf(v)), SetByMM: []wire.MM{}, SetAngled: []bool{},
 		Nipped: v.Nipped, LockedBy: string(v.LockedBy), SetFor: v.SetFor, Freed: v.Freed, Outside: v.Outside, Out: v.Out, MadeThere: v.ReadThere(), ColdWhy: v.ColdReason, ShimMM: wire.MM(v.Shim), StampedMM: wire.MM(v.Stamped),
 		Caution:   j.Caution(v),
-		ColdFound: resultView(v.ColdFound), ColdLeft: resultView(v.ColdLeft)}
+		ColdFound: resultView(v.ColdFound, unit), ColdLeft: resultView(v.ColdLeft, unit)}
 	if pre, ok := advice.PreLock(v); ok {
 		out.PreLockMM = (*wire.MM)(&pre)
 	}
@@ -290,7 +291,7 @@ func valveState(j *job.Job, v *job.ValveState, advice *job.Advice) ValveState {
 		out.MarginDeg = new(wire.Deg(j.Margin(v)))
 	}
 	if len(v.Round) > 0 {
-		out.Judgement = new(judgementView(j.Judge(v)))
+		out.Judgement = new(judgementView(j.Judge(v), v.Round, unit))
 	}
 	if down, up, ok := advice.CrossCheck(v); ok {
 		out.Cross = &Cross{down.String(), up.String()}
@@ -339,7 +340,7 @@ func stateView(id string, o *openJob, shift adjust.Shift, now time.Time, only st
 	s := JobState{ID: id, Phase: string(j.Phase()), Stop: j.Stop, Valves: []ValveState{}, Undo: j.CanUndo(),
 		Happenings: len(o.list.Happenings), SignedBy: j.SignedBy,
 		Override: j.Override, Overrides: []Override{}, Cooling: coolingView(j), Readings: []HeatReading{},
-		Card: cardShort(j.Card), Clock: now.UTC(), Closed: j.Closed,
+		Card: cardShort(j.Card, j.Speaks), Clock: now.UTC(), Closed: j.Closed,
 		Round: string(cmp.Or(j.Going, job.ReadFirst)), Check: string(cmp.Or(j.Check, job.CheckAll)),
 		KindFirst: string(cmp.Or(j.KindFirst, job.BothKinds)), CheckTurns: j.TurnsToCheck(), Scope: j.Scope,
 		Locking: string(cmp.Or(j.Locking, job.InOneGo)),

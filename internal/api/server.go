@@ -95,7 +95,7 @@ func build(st *store.Store, o Options) (http.Handler, huma.API, *server) {
 			"Something went wrong in the program, and this was not answered. Its log says more.")
 	}))
 	s := &server{store: st, desk: newDesk(st), clock: o.Clock, probe: &probe.Reader{}, probeAllowed: o.Probes}
-	router.Use(inTime, few())
+	router.Use(inTime, few(), spoken)
 	router.GET("/healthz", s.health)
 	described := humagin.New(router, config(o.Version))
 	s.routes(described)

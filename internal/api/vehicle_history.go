@@ -210,6 +210,7 @@ func (s *server) vehicleHistory(ctx context.Context, in *VehicleID) (*bodyOf[Veh
 	if err != nil {
 		return nil, fault(err)
 	}
+	out.Due.Because = speaksTo(ctx).Retell(out.Due.Because)
 	return &bodyOf[VehicleHistory]{out}, nil
 }
 
@@ -329,13 +330,13 @@ func (s *server) dues(ctx context.Context, in *duesInput) (*listOf[DueView], err
 	}
 	out := &listOf[DueView]{Body: []DueView{}}
 	for _, d := range stored {
-		out.Body = append(out.Body, dueView(d))
+		out.Body = append(out.Body, dueView(d, speaksTo(ctx)))
 	}
 	return out, nil
 }
 
-func dueView(d store.Due) DueView {
-	return DueView{d.VehicleID, d.Name, d.Plate, d.DueOn, d.DueKM, d.Because}
+func dueView(d store.Due, speaks measure.Units) DueView {
+	return DueView{d.VehicleID, d.Name, d.Plate, d.DueOn, d.DueKM, speaks.Retell(d.Because)}
 }
 
 func (s *server) dueCalendar(ctx context.Context, _ *struct{}) (*file, error) {

@@ -86,7 +86,7 @@ func judge(q judgeRequest) (judgeResponse, *wire.Problem) {
 		return judgeResponse{}, wire.Refused(faults...)
 	}
 	j := with.Judge(readings)
-	r := judgeResponse{Judged: wire.JudgedOf(j), Why: j.Why, Conflict: j.Conflict}
+	r := judgeResponse{Judged: wire.JudgedOf(j), Why: j.Why(readings, measure.BySource), Conflict: j.Conflict}
 	if j.TryNext != nil {
 		r.TryNext = &leafStack{wire.Millimetres(j.TryNext.Marked())}
 	}

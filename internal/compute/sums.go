@@ -151,7 +151,7 @@ func cooldown(q cooldownRequest) (cooldownResponse, *wire.Problem) {
 			wire.Refused(wire.Fault{Location: coolingPlace(q, err),
 				Message: "This cannot be reckoned: " + err.Error() + "."})
 	}
-	return cooldownResponse{K: number(c.K), Minutes: number(c.Minutes), Reachable: c.Reachable, Why: c.Why},
+	return cooldownResponse{K: number(c.K), Minutes: number(c.Minutes), Reachable: c.Reachable, Why: c.Why(measure.Units{})},
 		nil
 }
 

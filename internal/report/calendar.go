@@ -6,6 +6,8 @@ import (
 	"time"
 
 	ics "github.com/arran4/golang-ical"
+
+	"metronix/core/measure"
 )
 
 // DueEntry is one vehicle that is due.
@@ -30,7 +32,7 @@ func DueCalendar(list []DueEntry, now time.Time) string {
 		e.SetSummary("Valve clearances: " + strings.TrimSpace(d.Vehicle+" "+d.Plate))
 		text := d.Because
 		if d.KM > 0 {
-			text = fmt.Sprintf("At %d km. %s", d.KM, text)
+			text = fmt.Sprintf("At %s. %s", measure.Units{}.Distance(float64(d.KM)), text)
 		}
 		e.SetDescription(text)
 	}

@@ -38,7 +38,7 @@ func TestTheCalendarIsReadElsewhere(t *testing.T) {
 	assert.Equal(t, "Valve clearances: Post bus 12; rear, left LM 112", says)
 	says, err = events[0].Props.Text(ical.PropDescription)
 	require.NoError(t, err)
-	assert.Equal(t, "At 84000 km. "+because, says)
+	assert.Equal(t, "At 84,000 km (52,195 miles). "+because, says)
 	says, _ = events[1].Props.Text(ical.PropDescription)
 	assert.Equal(t, "The interval of 6 months.", says)
 }

@@ -5,9 +5,7 @@ import (
 	"strings"
 	"time"
 
-	"metronix/core/clearance"
 	"metronix/core/job"
-	"metronix/core/measure"
 )
 
 // Job is a job as it is reported: what was stored of it, and the state that follows.
@@ -71,7 +69,7 @@ func (j Job) facts() []fact {
 			", ")},
 	}
 	if j.OdometerKM > 0 {
-		facts = append(facts, fact{"Odometer", fmt.Sprintf("%d km", j.OdometerKM)})
+		facts = append(facts, fact{"Odometer", s.Speaks.Distance(float64(j.OdometerKM))})
 	}
 	if j.Reason != "" {
 		facts = append(facts, fact{"Reason", j.Reason})
@@ -99,7 +97,8 @@ func (j Job) limits() string {
 	c := j.State.Card
 	intake, _ := c.Intake.Limits()
 	exhaust, _ := c.Exhaust.Limits()
-	text := fmt.Sprintf("%s, %s: intake %s, exhaust %s", c.State, c.Source, intake, exhaust)
+	say := j.gaps()
+	text := fmt.Sprintf("%s, %s: intake %s, exhaust %s", c.State, c.Source, say.both(intake), say.both(exhaust))
 	if j.CardReason != "" {
 		text += ". Chosen because: " + j.CardReason
 	}
@@ -112,12 +111,14 @@ func heat(s *job.Job) string {
 	case s.Judged != nil:
 		parts = append(parts, "judged cold: "+s.Judged.String())
 	case s.Prepared:
-		parts = append(parts, fmt.Sprintf("engine %v °C, ambient %v °C", s.EngineC, s.AmbientC))
+		parts = append(parts, fmt.Sprintf("engine %s, ambient %s",
+			s.Speaks.Temperature(s.EngineC), s.Speaks.Temperature(s.AmbientC)))
 	default:
 		parts = append(parts, "not taken")
 	}
 	for _, o := range s.Overrides {
-		parts = append(parts, fmt.Sprintf("passed all the same at %v °C: %s", o.EngineC, o.Reason))
+		parts = append(parts, fmt.Sprintf("passed all the same at %s: %s",
+			s.Speaks.Temperature(o.EngineC), o.Reason))
 	}
 	return strings.Join(parts, "; ")
 }
@@ -147,84 +148,12 @@ func takenIn(t job.TakenIn) string {
 }
 
 func (j Job) rows() (rows []valveRow) {
+	say := j.gaps()
 	for _, v := range j.State.Valves {
-		rows = append(rows, valveRow{valve: v.Name, kind: v.Kind.String(), limits: v.Limits.Window.String(),
-			cold: said(v.ColdLeft), found: said(v.AsFound), left: said(v.Last), done: doneTo(v)})
+		rows = append(rows, valveRow{valve: v.Name, kind: v.Kind.String(), limits: say.window(v.Limits.Window),
+			cold: say.result(v.ColdLeft), found: say.result(v.AsFound), left: say.result(v.Last), done: say.done(v)})
 	}
 	return rows
-}
-
-// said is a result in words: "0.30 in", "looser than 0.25", "below 0.28 tight".
-func said(r *job.Result) string {
-	if r == nil {
-		return "–"
-	}
-	text := figureText(r.Judgement)
-	if k := r.Judgement.Known().Kind; k != clearance.Looser && k != clearance.Tighter {
-		text = strings.TrimSpace(text + " " + string(r.Judgement.Verdict))
-	}
-	for _, more := range []struct {
-		is   bool
-		word string
-	}{{r.OffAim, "off the aim"}, {r.Stale, "too late"}, {r.TimeDoubtful, "time in doubt"}} {
-		if more.is {
-			text += ", " + more.word
-		}
-	}
-	return text
-}
-
-func figureText(judged clearance.Judgement) string {
-	switch k := judged.Known(); k.Kind {
-	case clearance.At:
-		return bare(k.At)
-	case clearance.Above:
-		return "above " + bare(k.At)
-	case clearance.Below:
-		return "below " + bare(k.At)
-	case clearance.Between:
-		return bare(k.At) + "–" + bare(k.To)
-	case clearance.Looser:
-		return "looser than " + bare(k.At)
-	case clearance.Tighter:
-		return "tighter than " + bare(k.At)
-	}
-	return ""
-}
-
-func bare(l measure.Length) string { return strings.TrimSuffix(l.String(), " mm") }
-
-func doneTo(v *job.ValveState) string {
-	var parts []string
-	switch {
-	case v.LeaveReason != "":
-		parts = append(parts, "left as it is: "+v.LeaveReason)
-	case v.Adjustments > 1:
-		parts = append(parts, fmt.Sprintf("set %d times", v.Adjustments))
-	case v.Adjustments == 1:
-		parts = append(parts, "set")
-	case v.Last != nil:
-		parts = append(parts, "left alone")
-	default:
-		parts = append(parts, "not read")
-	}
-	if v.SetFor != "" {
-		parts = append(parts, "though in: "+v.SetFor)
-	}
-	if v.Shim > 0 {
-		shim := "shim " + bare(v.Shim)
-		if v.Stamped > 0 {
-			shim += " (stamped " + bare(v.Stamped) + ")"
-		}
-		parts = append(parts, shim)
-	}
-	if v.LockedBy != "" {
-		parts = append(parts, "nut by "+string(v.LockedBy))
-	}
-	if v.Verified {
-		parts = append(parts, "checked")
-	}
-	return strings.Join(parts, ", ")
 }
 
 // lists are what is listed below the table: findings, parts used and left over, exceptions, corrections.
@@ -268,5 +197,8 @@ func (j Job) lists() []list {
 	return []list{findings, parts, exceptions, added}
 }
 
-const caution = "Limits inclusive, gaps in millimetres unless said. The maker's book and local rules win over any figure here. " +
-	"Too tight burns valves and may let valve meet piston."
+// caution is what stands below every report.
+func (j Job) caution() string {
+	return "Limits inclusive, gaps in " + j.gaps().unit() + ". The maker's book and local rules win over any " +
+		"figure here. Too tight burns valves and may let valve meet piston."
+}

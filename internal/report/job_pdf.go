@@ -11,7 +11,6 @@ import (
 	"golang.org/x/image/font/gofont/gobold"
 	"golang.org/x/image/font/gofont/goregular"
 
-	"metronix/core/clearance"
 	"metronix/core/job"
 )
 
@@ -76,7 +75,7 @@ func WriteJobPDF(w io.Writer, j Job, paper Paper, printed time.Time) error {
 		p.fact(f)
 	}
 	p.Ln(3)
-	p.head(j.State)
+	p.head(j.State, j.gaps())
 	p.table(j)
 	for _, l := range j.lists() {
 		p.list(l)
@@ -84,7 +83,7 @@ func WriteJobPDF(w io.Writer, j Job, paper Paper, printed time.Time) error {
 	p.photos(j)
 	p.Ln(3)
 	p.font("", smallest)
-	p.MultiCell(0, lineHigh, caution, "", "L", false)
+	p.MultiCell(0, lineHigh, j.caution(), "", "L", false)
 	return p.Output(w)
 }
 
@@ -145,7 +144,7 @@ func (p *page) photos(j Job) {
 
 // head draws every valve where it stands, front on the left, with the gap as left: a mark of its verdict,
 // never by colour alone.
-func (p *page) head(s *job.Job) {
+func (p *page) head(s *job.Job, say gaps) {
 	for b, bank := range s.Sheet.Banks {
 		for r, row := range bank.Rows {
 			var valves []*job.ValveState // front to rear, as the sheet lists them
@@ -155,14 +154,14 @@ func (p *page) head(s *job.Job) {
 				}
 			}
 			if len(valves) > 0 {
-				p.row(fmt.Sprintf("%s, %s row, front on the left: as left", bank.Name, row.Side), valves)
+				p.row(fmt.Sprintf("%s, %s row, front on the left: as left, %s", bank.Name, row.Side, say.unit()), valves, say)
 			}
 		}
 	}
 	p.Ln(2)
 }
 
-func (p *page) row(title string, valves []*job.ValveState) {
+func (p *page) row(title string, valves []*job.ValveState, say gaps) {
 	wide := min(tokenWide, p.width/float64(len(valves)))
 	if _, high := p.GetPageSize(); p.GetY()+tokenHigh > high-margin-8 {
 		p.AddPage()
@@ -178,42 +177,16 @@ func (p *page) row(title string, valves []*job.ValveState) {
 		p.CellFormat(wide-1, lineHigh, v.Name, "", 0, "C", false, 0, "")
 		p.SetXY(at, y+5.5)
 		p.font("", 7)
-		p.CellFormat(wide-1, lineHigh, short(v.Last), "", 0, "C", false, 0, "")
+		p.CellFormat(wide-1, lineHigh, say.short(v.Last), "", 0, "C", false, 0, "")
 	}
 	p.SetXY(x, y+tokenHigh+2)
 }
 
-// short is a result that fits a valve: its figure, and T or L where it is out.
-func short(r *job.Result) string {
-	if r == nil {
-		return "–"
-	}
-	k := r.Judgement.Known()
-	text := bare(k.At)
-	switch k.Kind {
-	case clearance.Unknown:
-		text = "?"
-	case clearance.Above, clearance.Looser:
-		text = ">" + text
-	case clearance.Below, clearance.Tighter:
-		text = "<" + text
-	case clearance.Between:
-		text = "~" + text
-	}
-	switch r.Judgement.Verdict {
-	case clearance.Tight:
-		return text + " T"
-	case clearance.Loose:
-		return text + " L"
-	}
-	return text
-}
-
 func (p *page) table(j Job) {
-	titles := []string{"Valve", "Limits, mm", "As found", "As left", "What was done"}
+	titles := []string{"Valve", "Limits", "As found", "As left", "What was done"}
 	parts := []float64{0.13, 0.15, 0.2, 0.2, 0.32}
 	if j.State.Cold != nil {
-		titles = []string{"Valve", "Limits, mm", "Cold start", "As found hot", "As left hot", "What was done"}
+		titles = []string{"Valve", "Limits", "Cold start", "As found hot", "As left hot", "What was done"}
 		parts = []float64{0.12, 0.13, 0.16, 0.17, 0.17, 0.25}
 	}
 	p.cells(titles, parts, "B")

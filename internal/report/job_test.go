@@ -105,7 +105,7 @@ func TestThePDFIsReadElsewhere(t *testing.T) {
 		at := 0
 		for _, want := range []string{"Tipper 7", "Signed by Tess Ardal", "countersigned by June Halloway",
 			"firing order 1-3-4-2",
-			"maker's book", "engine 19 °C", "Oskar's set", "182400 km", "rough idle", "1 Mar 2027", "As found", "E2",
+			"maker's book", "engine 19 °C", "Oskar's set", "182,400 km (113,338 miles)", "rough idle", "1 Mar 2027", "As found", "E2",
 			"0.26 tight", "0.30 in", "set, nut by torque", "Findings", "gasket: hard, BR 16-204 (later)", "Exceptions",
 			"passed over, washed yesterday", "Reason: towed home", "Added after signing", "E3 was read by lamp light"} {
 			i := strings.Index(strings.ReplaceAll(says[at:], "  ", " "), want)

@@ -143,3 +143,22 @@ func Names[T ~string](words []T) []string {
 	}
 	return out
 }
+
+// ReadUnits reads a person's units as they are kept in a browser: words apart by points, "thou.lbfft.f.mi". A
+// word that is none is passed over, so that a later version's choice does no harm.
+func ReadUnits(text string) measure.Units {
+	var u measure.Units
+	for word := range strings.SplitSeq(text, ".") {
+		switch word {
+		case "mm", "thou":
+			u.Length = measure.LengthUnit(word)
+		case "lbfft":
+			u.PoundFeet = true
+		case "f":
+			u.Fahrenheit = true
+		case "mi":
+			u.Miles = true
+		}
+	}
+	return u
+}
