@@ -81,7 +81,7 @@ func importAll(args []string, _ io.Reader, out, errs io.Writer) int {
 		return exitData
 	}
 	defer st.Close()
-	in, err := st.ReadArchive(f, info.Size())
+	in, err := st.ReadArchive(f, info.Size(), time.Now())
 	if err != nil {
 		fmt.Fprintf(errs, "%v.\n", err)
 		return exitData

@@ -88,6 +88,8 @@ type Job struct {
 	Cold          *Signature  // of the cold pass, once the hot pass began
 	ColdJudged    *JudgedCold // how that pass was judged cold; nil: it was measured
 	TakenIn       *TakenIn    // what the vehicle came in for; nil: not said
+	SoundBefore   Heard       // zero: not said
+	SoundAfter    Heard
 	Findings      []Finding
 	Exceptions    string // why it was signed with steps that were not done; empty: none was left
 	Amendments    []Amendment

@@ -71,5 +71,8 @@ func (a TakenIn) sound(*Job) error {
 func (a TakenIn) do(j *Job) {
 	a.Note, a.Sound = strings.TrimSpace(a.Note), strings.TrimSpace(a.Sound)
 	j.TakenIn = &a
+	if a.Sound != "" {
+		j.SoundBefore.Note = a.Sound
+	}
 	TaskMarked{Task: stepTakenIn}.do(j)
 }

@@ -12,6 +12,7 @@ import (
 	"io"
 	"net/http"
 	"path/filepath"
+	"strings"
 	"testing"
 	"time"
 
@@ -77,6 +78,8 @@ func demoDoor(t *testing.T) *door {
 func TestEverythingGoesOutAndComesBack(t *testing.T) {
 	from := demoDoor(t)
 	from.ok("PUT", "/api/v1/jobs/demo-job-van/on-board", `{"on_board":false}`)
+	from.ok("PUT", "/api/v1/vehicles/demo-tipper-7/cards", `{"cards":[`+changedCam+`]}`)
+	recording := from.recorded("demo-job-tipper", "RIFF\x24\x00\x00\x00WAVEfmt ")
 	status, archive := from.send("GET", "/api/v1/archive.zip", "")
 	require.Equal(t, http.StatusOK, status)
 	files := unzipped(t, []byte(archive))
@@ -94,7 +97,8 @@ func TestEverythingGoesOutAndComesBack(t *testing.T) {
 	delete(back, "manifest.json")
 	assert.Equal(t, files, back)
 	for _, path := range []string{"/api/v1/jobs", "/api/v1/jobs?off_board=true", "/api/v1/due",
-		"/api/v1/vehicles/demo-post-bus/history", "/api/v1/shop", "/api/v1/jobs/demo-job-bus/report.csv"} {
+		"/api/v1/vehicles/demo-post-bus/history", "/api/v1/shop", "/api/v1/sounds/" + recording,
+		"/api/v1/vehicles/demo-tipper-7/history", "/api/v1/jobs/demo-job-bus/report.csv"} {
 		_, a := from.send("GET", path, "")
 		_, b := to.send("GET", path, "")
 		assert.Equal(t, a, b, path)
@@ -146,6 +150,9 @@ func TestArchivesThatAreRefused(t *testing.T) {
 			text, _ := json.Marshal(j)
 			f["jobs/demo-job-bus.json"] = string(text)
 		}),
+		"stands in the future": files(func(f map[string]string) {
+			f["jobs/demo-job-bus.json"] = strings.Replace(f["jobs/demo-job-bus.json"], `"created": "20`, `"created": "29`, 1)
+		}),
 		"does not read": files(func(f map[string]string) { f["workshop.json"] = `{"extra":1}` }),
 	} {
 		d := opened(t)
@@ -171,7 +178,7 @@ func TestWhatIsDerivedIsMadeAnew(t *testing.T) {
 	st, err := store.Open(path)
 	require.NoError(t, err)
 	defer st.Close()
-	_, err = st.ReadArchive(bytes.NewReader(out.Bytes()), int64(out.Len()))
+	_, err = st.ReadArchive(bytes.NewReader(out.Bytes()), int64(out.Len()), time.Now())
 	require.NoError(t, err)
 	handler, err := api.Ready(context.Background(), st, api.Options{})
 	require.NoError(t, err)

@@ -16,7 +16,7 @@ import (
 // through the object model and need no exception; the one style sheet that the theme writes is named by the
 // index's nonce (see indexPage).
 const contentPolicy = "default-src 'none'; script-src 'self'; style-src 'self'; img-src 'self' data:; " +
-	"font-src 'self'; " +
+	"font-src 'self'; media-src 'self'; " +
 	"connect-src 'self'; manifest-src 'self'; base-uri 'none'; form-action 'none'; frame-ancestors 'none'"
 
 // guard refuses what no page of ours would send: a foreign Host (a rebound name), a cross-origin write, an

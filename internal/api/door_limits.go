@@ -31,6 +31,7 @@ func inTime(c *gin.Context) {
 func heavy(path string) bool {
 	return strings.HasPrefix(path, "/api/v1/compute/") || strings.HasSuffix(path, "/ways") ||
 		strings.HasSuffix(path, "/shims") || strings.HasSuffix(path, "/photos") ||
+		strings.HasSuffix(path, "/sounds") ||
 		strings.HasPrefix(path, "/api/v1/archive") || path == "/api/v1/look-at-sheet"
 }
 

@@ -9,6 +9,7 @@ import (
 
 	"github.com/danielgtaylor/huma/v2"
 
+	"metronix/core/measure"
 	"metronix/internal/store"
 	"metronix/internal/wire"
 )
@@ -42,6 +43,7 @@ type Vehicle struct {
 	EngineID   string `json:"engine_id"`
 	EngineName string `json:"engine_name"`
 	OnBoard    bool   `json:"on_board" doc:"false: made by mistake, and taken off"`
+	Cards      []Card `json:"cards" doc:"of a cam that was changed: this vehicle's own, after those of its engine's sheet"`
 }
 
 // NewVehicle is a vehicle to store.
@@ -107,13 +109,17 @@ func (s *server) vehicles(ctx context.Context, in *VehiclesQuery) (*VehiclesPage
 	}
 	out := &VehiclesPage{Total: total, Body: []Vehicle{}}
 	for _, v := range stored {
-		out.Body = append(out.Body, vehicleView(v))
+		out.Body = append(out.Body, vehicleView(v, speaksTo(ctx)))
 	}
 	return out, nil
 }
 
-func vehicleView(v store.Vehicle) Vehicle {
-	return Vehicle{v.ID, v.Name, v.Plate, v.OdometerKM, v.EngineID, v.EngineName, !v.OffBoard}
+func vehicleView(v store.Vehicle, speaks measure.Units) Vehicle {
+	out := Vehicle{v.ID, v.Name, v.Plate, v.OdometerKM, v.EngineID, v.EngineName, !v.OffBoard, []Card{}}
+	for _, c := range v.Cards {
+		out.Cards = append(out.Cards, cardShort(c, speaks))
+	}
+	return out
 }
 
 func (s *server) addVehicle(ctx context.Context, in *bodyOf[NewVehicle]) (*bodyOf[Vehicle], error) {
@@ -149,7 +155,7 @@ func (s *server) vehicleOf(ctx context.Context, id string) (*bodyOf[Vehicle], er
 	if err != nil {
 		return nil, fault(err)
 	}
-	return &bodyOf[Vehicle]{vehicleView(stored)}, nil
+	return &bodyOf[Vehicle]{vehicleView(stored, speaksTo(ctx))}, nil
 }
 
 type vehicleInput struct {
@@ -171,7 +177,7 @@ func (s *server) putVehicle(ctx context.Context, in *vehicleInput) (*bodyOf[Vehi
 	if err != nil {
 		return nil, err
 	}
-	record.OffBoard, record.Intervals = before.OffBoard, before.Intervals
+	record.OffBoard, record.Intervals, record.Cards = before.OffBoard, before.Intervals, before.Cards
 	if err := s.store.With(ctx).ReplaceVehicle(record); err != nil {
 		return nil, fault(err)
 	}

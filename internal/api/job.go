@@ -6,6 +6,7 @@ import (
 	"errors"
 	"fmt"
 	"net/http"
+	"slices"
 	"strings"
 
 	"github.com/danielgtaylor/huma/v2"
@@ -38,6 +39,8 @@ type JobStart struct {
 	Mechanic   string   `json:"mechanic" minLength:"1" maxLength:"100"`
 	Reason     string   `json:"reason" maxLength:"200"`
 	OdometerKM int      `json:"odometer_km" minimum:"0" maximum:"9999999"`
+	// a new instrument, or a slip the last time
+	OdometerWhy string `json:"odometer_why,omitempty" maxLength:"200" doc:"why the odometer shows less than it did before"`
 }
 
 // JobID is the path of a job.
@@ -74,6 +77,9 @@ func (s *server) addJob(ctx context.Context, in *rawInput) (*bodyOf[JobView], er
 	if err != nil {
 		return nil, err
 	}
+	if err := backwards(record, speaksTo(ctx)); err != nil {
+		return nil, err
+	}
 	if err := s.startJob(record, s.store.With(ctx).AddJob); err != nil {
 		if errors.Is(err, store.ErrExists) {
 			if there, err := s.store.With(ctx).Job(record.ID); err == nil && sameStart(there, record) {
@@ -82,7 +88,7 @@ func (s *server) addJob(ctx context.Context, in *rawInput) (*bodyOf[JobView], er
 		}
 		return nil, fault(err)
 	}
-	if err := s.store.With(ctx).RaiseOdometer(record.Vehicle.ID, record.OdometerKM); err != nil {
+	if err := s.noteOdometer(ctx, record); err != nil {
 		return nil, fault(err)
 	}
 	return s.viewOf(ctx, record.ID)
@@ -131,15 +137,18 @@ func (s *server) recordOf(ctx context.Context, n NewJob) (store.Job, error) {
 	if err != nil {
 		return store.Job{}, fault(err)
 	}
+	// a job keeps the engine's sheet as it stands, with this vehicle's own cards after the sheet's
+	sheet := *engine.Sheet
+	sheet.Clearances = slices.Concat(sheet.Clearances, vehicle.Cards)
 	hot := -1
 	if n.HotCard != nil {
 		hot = *n.HotCard
 	}
-	if max(n.Card, hot) >= len(engine.Sheet.Clearances) {
+	if max(n.Card, hot) >= len(sheet.Clearances) {
 		return store.Job{}, located(http.StatusUnprocessableEntity, "There is no such clearance card.",
 			wire.Fault{Location: "body.card", Value: n.Card,
 				Message: fmt.Sprintf("This engine's sheet has %s. Add one to the sheet first.",
-					counted(len(engine.Sheet.Clearances), "clearance card"))})
+					counted(len(sheet.Clearances), "clearance card"))})
 	}
 	feel := clearance.DefaultFeel
 	if n.FeelMM != nil {
@@ -149,13 +158,36 @@ func (s *server) recordOf(ctx context.Context, n NewJob) (store.Job, error) {
 					Message: "The uncertainty of feel is 0 to 0.1 mm, commonly 0.005."})
 		}
 	}
-	return store.Job{ID: n.ID, Vehicle: vehicle, Sheet: engine.Sheet, Card: n.Card, HotCard: hot,
+	return store.Job{ID: n.ID, Vehicle: vehicle, Sheet: &sheet, Card: n.Card, HotCard: hot,
 		CardReason: strings.TrimSpace(n.CardReason),
 		Aim:        clearance.Aim(n.Aim), AimReason: strings.TrimSpace(n.AimReason),
 		Rule: clearance.Rule(n.Rule), Feel: feel,
 		GaugeName: set.Name, Leaves: gauge.Owned(set.Items),
 		Mechanic: strings.TrimSpace(n.Mechanic), Reason: strings.TrimSpace(n.Reason),
-		OdometerKM: n.OdometerKM, CreatedAt: s.clock()}, nil
+		OdometerKM: n.OdometerKM, OdometerWhy: strings.TrimSpace(n.OdometerWhy), CreatedAt: s.clock()}, nil
+}
+
+// backwards refuses an odometer that shows less than the vehicle's did before, where nobody says why. An
+// odometer of 0 was not read.
+func backwards(r store.Job, speaks measure.Units) error {
+	v, km := r.Vehicle, r.OdometerKM
+	if km == 0 || km >= v.OdometerKM || r.OdometerWhy != "" {
+		return nil
+	}
+	message := fmt.Sprintf("The odometer of %s stood at %s last time, and this is %s. Correct the slip, or say why "+
+		"it shows less: a new instrument, or a slip the last time.", v.Name,
+		speaks.Distance(float64(v.OdometerKM)), speaks.Distance(float64(km)))
+	return located(http.StatusUnprocessableEntity, message,
+		wire.Fault{Location: "body.odometer_km", Value: km, Message: message})
+}
+
+// noteOdometer keeps with the vehicle what its odometer showed at the start of a job: how far it has gone, or,
+// where it shows less for a reason, that.
+func (s *server) noteOdometer(ctx context.Context, r store.Job) error {
+	if r.OdometerWhy != "" && r.OdometerKM > 0 {
+		return s.store.With(ctx).SetOdometer(r.Vehicle.ID, r.OdometerKM)
+	}
+	return s.store.With(ctx).RaiseOdometer(r.Vehicle.ID, r.OdometerKM)
 }
 
 type correctInput struct {
@@ -173,6 +205,7 @@ func (s *server) correctJob(ctx context.Context, in *correctInput) (*bodyOf[JobV
 	if err != nil {
 		return nil, err
 	}
+	own := false
 	err = s.desk.with(ctx, in.ID, func(o *openJob) error {
 		if o.state.HasReadings() {
 			return &job.Refusal{Field: "id",
@@ -180,6 +213,12 @@ func (s *server) correctJob(ctx context.Context, in *correctInput) (*bodyOf[JobV
 					"start a new job."}
 		}
 		record.CreatedAt, record.OffBoard = o.record.CreatedAt, o.record.OffBoard
+		// what this job's own start said may be a slip; what was known before it counts
+		if own = o.record.OdometerKM == record.Vehicle.OdometerKM; !own {
+			if err := backwards(record, speaksTo(ctx)); err != nil {
+				return err
+			}
+		}
 		setup, err := setupOf(record)
 		if err != nil {
 			return err
@@ -199,6 +238,14 @@ func (s *server) correctJob(ctx context.Context, in *correctInput) (*bodyOf[JobV
 		s.desk.forget(record)
 		return s.store.With(ctx).CorrectJob(record, derived)
 	})
+	if err != nil {
+		return nil, fault(err)
+	}
+	if own && record.OdometerKM > 0 {
+		err = s.store.With(ctx).SetOdometer(record.Vehicle.ID, record.OdometerKM)
+	} else {
+		err = s.noteOdometer(ctx, record)
+	}
 	if err != nil {
 		return nil, fault(err)
 	}
@@ -230,10 +277,10 @@ func (s *server) viewOf(ctx context.Context, id string) (*bodyOf[JobView], error
 			return err
 		}
 		out.Body = JobView{
-			Vehicle: vehicleView(r.Vehicle), OdometerKM: r.OdometerKM, Mechanic: r.Mechanic, Reason: r.Reason,
+			Vehicle: vehicleView(r.Vehicle, j.Speaks), OdometerKM: r.OdometerKM, Mechanic: r.Mechanic, Reason: r.Reason,
 			GaugeName: r.GaugeName, Card: cardShort(j.Card, j.Speaks), CardIndex: r.Card, HotCard: r.HotCard,
-			CardReason: r.CardReason,
-			Aim:        string(cmp.Or(r.Aim, clearance.AimNominal)), AimReason: r.AimReason,
+			CardReason: r.CardReason, OdometerWhy: r.OdometerWhy,
+			Aim: string(cmp.Or(r.Aim, clearance.AimNominal)), AimReason: r.AimReason,
 			Rule: string(cmp.Or(r.Rule, clearance.Workshop)), FeelMM: wire.MM(r.Feel),
 			LockShift: shiftView(shift),
 			CreatedAt: r.CreatedAt, OnBoard: !r.OffBoard, Correctable: !j.HasReadings(),

@@ -18,6 +18,8 @@ type Around struct {
 	Tools      []ToolView      `json:"tools" doc:"what this job needs"`
 	Findings   []wire.Finding  `json:"findings"`
 	TakenIn    *TakenInView    `json:"taken_in,omitempty"`
+	Before     HeardView       `json:"sound_before"`
+	After      HeardView       `json:"sound_after"`
 	CoverBy    *time.Time      `json:"cover_by,omitempty" doc:"until when the cover has to be on over the sealant; absent: none stands open"`
 	StartFrom  *time.Time      `json:"start_from,omitempty" doc:"from when the engine may run: sealant cures until then; absent: nothing cures"`
 	Exceptions string          `json:"exceptions" doc:"why it was signed with steps that were not done; empty: none was left"`
@@ -52,6 +54,12 @@ type TakenInView struct {
 	Sides      []string `json:"sides" doc:"the sides of the limits that they point to: loose, tight"`
 	Note       string   `json:"note"`
 	Sound      string   `json:"sound"`
+}
+
+// HeardView is how an engine sounded.
+type HeardView struct {
+	Note string `json:"note"`
+	File string `json:"file" doc:"the hash of a recording; empty: none"`
 }
 
 // AmendmentView is a correction added to a signed job.
@@ -89,7 +97,8 @@ func (s *server) jobBefore(ctx context.Context, r store.Job) (*JobBefore, error)
 
 func around(j *job.Job) Around {
 	a := Around{Tasks: []TaskView{}, Guided: j.Guided(), Tools: []ToolView{}, Findings: []wire.Finding{},
-		Exceptions: j.Exceptions, Amendments: []AmendmentView{}}
+		Exceptions: j.Exceptions, Amendments: []AmendmentView{},
+		Before: HeardView(j.SoundBefore), After: HeardView(j.SoundAfter)}
 	for _, t := range j.Tasks() {
 		view := TaskView{ID: t.ID, Part: string(t.Part), Text: t.Text, Caution: t.Caution,
 			Marked:  t.Mark.Marked,

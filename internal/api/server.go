@@ -130,6 +130,7 @@ func (s *server) routes(a huma.API) {
 	s.historyRoutes(a)
 	s.reportRoutes(a)
 	s.photoRoutes(a)
+	s.soundRoutes(a)
 	s.engineRoutes(a)
 	s.waysRoutes(a)
 	s.gaugeRoutes(a)

@@ -8,10 +8,12 @@ import (
 	"math"
 	"net/http"
 	"slices"
+	"strings"
 	"time"
 
 	"github.com/danielgtaylor/huma/v2"
 
+	"metronix/core/engine"
 	"metronix/core/job"
 	"metronix/core/measure"
 	"metronix/core/wear"
@@ -87,11 +89,15 @@ type VehicleHistory struct {
 	PerDayKM  *float64    `json:"per_day_km" nullable:"true"`
 	Due       DueView     `json:"due"`
 	Intervals []Interval  `json:"intervals"`
+	// as they are typed; vehicle.cards has them resolved
+	OwnCards []wire.ClearanceCard `json:"own_cards"`
 }
 
 func (s *server) historyRoutes(a huma.API) {
 	huma.Get(a, "/api/v1/vehicles/{id}/history", s.vehicleHistory,
 		summary("vehicle-history", "A vehicle's finished jobs, how its valves wear, and when it is due"))
+	huma.Put(a, "/api/v1/vehicles/{id}/cards", s.putCards,
+		summary("put-own-cards", "A vehicle's own clearance cards, where its cam was changed"), strictly[OwnCards](a))
 	huma.Put(a, "/api/v1/vehicles/{id}/intervals", s.putIntervals,
 		summary("put-intervals", "After how far or how long a vehicle is due, each with its source"))
 	huma.Get(a, "/api/v1/due", s.dues, summary("due-list", "The vehicles that are due, the earliest first"))
@@ -219,7 +225,7 @@ func (s *server) historyOf(ctx context.Context, id string) (h VehicleHistory, er
 	if err != nil {
 		return h, err
 	}
-	h = VehicleHistory{Vehicle: vehicleView(v), Wear: []ValveWear{}, Open: []string{}}
+	h = VehicleHistory{Vehicle: vehicleView(v, speaksTo(ctx)), OwnCards: wire.List(wire.CardsOf(v.Cards)), Wear: []ValveWear{}, Open: []string{}}
 	kinds := map[string]string{}
 	if e, err := s.store.With(ctx).Engine(v.EngineID); err == nil {
 		drawing := engineView(e.Sheet)
@@ -311,6 +317,48 @@ func (s *server) putIntervals(ctx context.Context, in *intervalsInput) (*bodyOf[
 		return nil, fault(err)
 	}
 	if err := s.remember(ctx, in.ID); err != nil {
+		return nil, fault(err)
+	}
+	return s.vehicleHistory(ctx, &in.VehicleID)
+}
+
+// OwnCards are the cards of one vehicle, whose cam was changed.
+type OwnCards struct {
+	Cards []wire.ClearanceCard `json:"cards" maxItems:"10"`
+}
+
+type ownCardsInput struct {
+	VehicleID
+	RawBody []byte `contentType:"application/json"`
+}
+
+// putCards stores a vehicle's own cards, checked as those of its engine's sheet are.
+func (s *server) putCards(ctx context.Context, in *ownCardsInput) (*bodyOf[VehicleHistory], error) {
+	body, err := readBody[OwnCards](in.RawBody)
+	if err != nil {
+		return nil, err
+	}
+	v, err := s.store.With(ctx).Vehicle(in.ID)
+	if err != nil {
+		return nil, fault(err)
+	}
+	e, err := s.store.With(ctx).Engine(v.EngineID)
+	if err != nil {
+		return nil, fault(err)
+	}
+	sheet := *e.Sheet
+	sheet.Clearances = wire.CoreCards(body.Cards)
+	var faults wire.Faults
+	for _, p := range engine.Check(&sheet).Problems {
+		if at, ok := strings.CutPrefix(p.Location, "clearances"); ok {
+			faults = append(faults, wire.Fault{Location: "cards" + at, Message: p.Message})
+		}
+	}
+	if len(faults) > 0 {
+		return nil, unreadable(faults)
+	}
+	v.Cards = sheet.Clearances
+	if err := s.store.With(ctx).ReplaceVehicle(v); err != nil {
 		return nil, fault(err)
 	}
 	return s.vehicleHistory(ctx, &in.VehicleID)

@@ -112,7 +112,7 @@ func TestAVehiclesHistoryAndWhenItIsDue(t *testing.T) {
 	d.http = api.Handler(d.st, api.Options{Clock: func() time.Time { return first.AddDate(0, 0, 100) }})
 	d.ok("POST", "/api/v1/jobs",
 		`{"id":"job-0002","vehicle_id":"vehicle-01","gauge_set_id":"gauges-01","card":0,`+
-			`"mechanic":"June","reason":"","odometer_km":20000}`)
+			`"mechanic":"June","reason":"","odometer_km":30000}`)
 	before := d.ok("GET", "/api/v1/jobs/job-0002", "")["before"].(map[string]any)
 	assert.Equal(t, "visit-001", before["id"])
 	assert.Equal(t, []any{"gasket: hard"}, before["later"])

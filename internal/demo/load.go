@@ -76,8 +76,7 @@ func (l *loader) all() error {
 	for _, v := range vehicles {
 		if err := l.send(http.MethodPost, "/api/v1/vehicles",
 			api.NewVehicle{ID: v.id,
-				VehicleBody: api.VehicleBody{Name: v.name, Plate: v.plate, OdometerKM: v.odometer,
-					EngineID: v.engine}}, nil); err != nil {
+				VehicleBody: api.VehicleBody{Name: v.name, Plate: v.plate, OdometerKM: v.atFirst(), EngineID: v.engine}}, nil); err != nil {
 			return err
 		}
 	}
@@ -93,6 +92,17 @@ func (l *loader) all() error {
 		}
 	}
 	return nil
+}
+
+// atFirst is what the odometer showed before the first of the vehicle's jobs; each job raises it.
+func (v vehicle) atFirst() int {
+	first := v.odometer
+	for _, j := range jobs {
+		if j.vehicle == v.id && j.odometer > 0 {
+			first = min(first, j.odometer)
+		}
+	}
+	return first
 }
 
 func (l *loader) job(j demoJob) error {

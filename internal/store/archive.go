@@ -73,6 +73,7 @@ type archivedVehicle struct {
 	Created    time.Time       `json:"created"`
 	OffBoard   bool            `json:"off_board"`
 	Intervals  json.RawMessage `json:"intervals,omitempty"`
+	Cards      json.RawMessage `json:"cards,omitempty"`
 }
 
 type archivedJob struct {
@@ -92,9 +93,11 @@ type archivedJob struct {
 	Mechanic   string          `json:"mechanic"`
 	Reason     string          `json:"reason"`
 	OdometerKM int             `json:"odometer_km"`
-	Sheet      json.RawMessage `json:"sheet"`
-	Happenings []archivedEntry `json:"happenings"`
-	Sum        string          `json:"sum"` // the last checksum of the chain; of none: the job's own
+	// why it shows less than before
+	OdometerWhy string          `json:"odometer_why,omitempty"`
+	Sheet       json.RawMessage `json:"sheet"`
+	Happenings  []archivedEntry `json:"happenings"`
+	Sum         string          `json:"sum"` // the last checksum of the chain; of none: the job's own
 }
 
 type archivedEntry struct {
@@ -201,7 +204,8 @@ func archiveRecords(tx *gorm.DB, w *archiveWriter) error {
 	for _, r := range vehicles {
 		vs = append(vs, archivedVehicle{r.ID, r.Name, r.Plate, r.OdometerKM, r.EngineID, r.CreatedAt.UTC(),
 			r.OffBoard,
-			exact(r.Intervals, compact)})
+			exact(r.Intervals, compact),
+			exact(r.Cards, compact)})
 	}
 	shop := archivedShop{Settings: map[string]string{}, Shims: []archivedShim{}}
 	for _, r := range settings {
@@ -246,7 +250,7 @@ func archived(r jobRow, rows []happeningRow, last string) archivedJob {
 		HotCard: r.HotPass - 1, CardReason: r.CardReason, Aim: r.Aim, AimReason: r.AimReason, Rule: r.Rule,
 		FeelNM: r.FeelNM, GaugeName: r.GaugeName, Leaves: exact(r.Leaves,
 			compact), Mechanic: r.Mechanic, Reason: r.Reason,
-		OdometerKM: r.OdometerKM, Sheet: exact(r.Sheet, sheetText), Happenings: []archivedEntry{}, Sum: last}
+		OdometerKM: r.OdometerKM, OdometerWhy: r.OdometerWhy, Sheet: exact(r.Sheet, sheetText), Happenings: []archivedEntry{}, Sum: last}
 	for _, h := range rows {
 		e := archivedEntry{ID: h.ClientID, Kind: h.Kind, At: h.At.UTC(), Rules: h.Rules,
 			Body: exact(h.Body, compact)}
@@ -263,6 +267,15 @@ type archivedPhoto struct {
 	Hash    string    `json:"hash"`
 	JobID   string    `json:"job_id"`
 	Created time.Time `json:"created"`
+	Media   string    `json:"media,omitempty"` // empty: image/jpeg
+}
+
+// name is the file's own, in the archive.
+func (p archivedPhoto) name() string {
+	if p.Media == "" {
+		return "photos/" + p.Hash + ".jpg"
+	}
+	return "sounds/" + p.Hash + "." + SoundTypes[p.Media]
 }
 
 func archivePhotos(tx *gorm.DB, w *archiveWriter) error {
@@ -276,8 +289,12 @@ func archivePhotos(tx *gorm.DB, w *archiveWriter) error {
 		if err := tx.Where("hash = ?", hash).Take(&r).Error; err != nil {
 			return err
 		}
-		list = append(list, archivedPhoto{r.Hash, r.JobID, r.CreatedAt.UTC()})
-		if err := w.put("photos/"+hash+".jpg", r.JPEG); err != nil {
+		entry := archivedPhoto{Hash: r.Hash, JobID: r.JobID, Created: r.CreatedAt.UTC()}
+		if r.Media != jpegType {
+			entry.Media = r.Media
+		}
+		list = append(list, entry)
+		if err := w.put(entry.name(), r.Data); err != nil {
 			return err
 		}
 	}

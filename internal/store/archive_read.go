@@ -3,6 +3,7 @@ package store
 import (
 	"archive/zip"
 	"bytes"
+	"cmp"
 	"crypto/sha256"
 	"encoding/hex"
 	"encoding/json"
@@ -17,6 +18,8 @@ import (
 
 	"gorm.io/gorm"
 	"gorm.io/gorm/clause"
+
+	"metronix/internal/wire"
 )
 
 // TakenIn is what was taken in of an archive: how many of each, and how many were there already as they are.
@@ -26,15 +29,16 @@ type TakenIn struct {
 
 // ReadArchive takes an archive in, all of it or nothing. What is stored under the same id already is left
 // where it is the same; where it differs, nothing is taken in and ErrArchive says what. The workshop's
-// settings and stock are taken only where none are stored.
-func (s *Store) ReadArchive(from io.ReaderAt, size int64) (TakenIn, error) {
+// settings and stock are taken only where none are stored. now is today, after which nothing can have been
+// done.
+func (s *Store) ReadArchive(from io.ReaderAt, size int64, now time.Time) (TakenIn, error) {
 	files, err := unpack(from, size)
 	if err != nil {
 		return TakenIn{}, err
 	}
 	var in TakenIn
 	err = s.write.Transaction(func(tx *gorm.DB) error {
-		t := &taker{tx: tx, files: files, in: &in}
+		t := &taker{tx: tx, files: files, in: &in, latest: now.Add(clocksDiffer)}
 		for _, part := range []func() error{t.engines, t.sets, t.vehicles, t.jobs, t.photos, t.shop} {
 			if err := part(); err != nil {
 				return err
@@ -139,6 +143,8 @@ type taker struct {
 	tx    *gorm.DB
 	files map[string][]byte
 	in    *TakenIn
+
+	latest time.Time // after which nothing can have been done
 }
 
 func (t *taker) read(name string, into any) error {
@@ -188,6 +194,18 @@ func same(a, b any) bool {
 	return true
 }
 
+// clocksDiffer is how far two workshops' clocks and time zones may stand apart.
+const clocksDiffer = 24 * time.Hour
+
+// past refuses what stands in the future: wear and due dates would follow from it.
+func (t *taker) past(what string, at time.Time) error {
+	if at.After(t.latest) {
+		return refuse("%s stands in the future, at %s. Is this machine's clock right? Nothing was taken in", what,
+			at.Format(time.DateOnly))
+	}
+	return nil
+}
+
 func (t *taker) engines() error {
 	var list []archivedEngine
 	if err := t.read("engines.json", &list); err != nil {
@@ -233,7 +251,10 @@ func (t *taker) vehicles() error {
 	for _, v := range list {
 		row := vehicleRow{ID: v.ID, Name: v.Name, Plate: v.Plate, OdometerKM: v.OdometerKM,
 			EngineID:  v.EngineID,
-			CreatedAt: v.Created, OffBoard: v.OffBoard, Intervals: compact(v.Intervals)}
+			CreatedAt: v.Created, OffBoard: v.OffBoard, Intervals: compact(v.Intervals), Cards: compact(v.Cards)}
+		if _, err := wire.ReadCards(row.Cards); err != nil {
+			return refuse("vehicle %s: %v", v.ID, err)
+		}
 		if err := take(t, "vehicle", v.ID, row, &t.in.Vehicles); err != nil {
 			return err
 		}
@@ -268,10 +289,13 @@ func (t *taker) job(j archivedJob) error {
 	row := jobRow{ID: j.ID, VehicleID: j.VehicleID, Sheet: sheetText(j.Sheet), Card: j.Card,
 		HotPass:    j.HotCard + 1,
 		CardReason: j.CardReason, Aim: j.Aim, AimReason: j.AimReason, Rule: j.Rule, FeelNM: j.FeelNM, GaugeName: j.GaugeName,
-		Leaves: compact(j.Leaves), Mechanic: j.Mechanic, Reason: j.Reason, OdometerKM: j.OdometerKM, CreatedAt: j.Created,
+		Leaves: compact(j.Leaves), Mechanic: j.Mechanic, Reason: j.Reason, OdometerKM: j.OdometerKM, OdometerWhy: j.OdometerWhy, CreatedAt: j.Created,
 		OffBoard: j.OffBoard}
 	if _, err := row.toJob(); err != nil {
 		return refuse("job %s: %v", j.ID, err)
+	}
+	if err := t.past("job "+j.ID, j.Created); err != nil {
+		return err
 	}
 	last := row.root()
 	var rows []happeningRow
@@ -281,6 +305,9 @@ func (t *taker) job(j archivedJob) error {
 			Rules: h.Rules}
 		if h.Done != nil {
 			r.DoneAt = h.Done.UTC()
+		}
+		if err := t.past(fmt.Sprintf("entry %d of job %s", place+1, j.ID), h.At); err != nil {
+			return err
 		}
 		r.Sum = r.sumAfter(last)
 		last = r.Sum
@@ -321,11 +348,15 @@ func (t *taker) photos() error {
 		return err
 	}
 	for _, p := range list {
-		data := t.files["photos/"+p.Hash+".jpg"]
-		if sum := sha256.Sum256(data); hex.EncodeToString(sum[:]) != p.Hash {
-			return refuse("photos/%s.jpg is not the picture that its name says", p.Hash)
+		media := cmp.Or(p.Media, jpegType)
+		if SoundTypes[media] == "" && media != jpegType {
+			return refuse("%q is no type of a file of a job: JPEG, or a sound", media)
 		}
-		row := photoRow{p.Hash, p.JobID, data, p.Created}
+		data := t.files[p.name()]
+		if sum := sha256.Sum256(data); hex.EncodeToString(sum[:]) != p.Hash {
+			return refuse("%s is not the file that its name says", p.name())
+		}
+		row := photoRow{p.Hash, p.JobID, data, p.Created, media}
 		if err := t.tx.Clauses(clause.OnConflict{DoNothing: true}).Create(&row).Error; err != nil {
 			return err
 		}

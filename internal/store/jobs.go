@@ -66,7 +66,7 @@ func rowOf(j Job) (jobRow, error) {
 		Aim: string(j.Aim), AimReason: j.AimReason, Rule: string(j.Rule), FeelNM: int64(j.Feel),
 		GaugeName: j.GaugeName,
 		Leaves:    leaves, Mechanic: j.Mechanic, Reason: j.Reason, OdometerKM: j.OdometerKM,
-		CreatedAt: j.CreatedAt, OffBoard: j.OffBoard}, err
+		OdometerWhy: j.OdometerWhy, CreatedAt: j.CreatedAt, OffBoard: j.OffBoard}, err
 }
 
 // BoardQuery narrows what the board shows.
@@ -153,6 +153,6 @@ func (r jobRow) toJob() (Job, error) {
 	leaves, err := readLeaves(r.Leaves)
 	return Job{r.ID, vehicle, sheet, r.Card, r.HotPass - 1, r.CardReason, clearance.Aim(r.Aim), r.AimReason,
 		clearance.Rule(r.Rule),
-		measure.Length(r.FeelNM), r.GaugeName, leaves, r.Mechanic, r.Reason, r.OdometerKM, r.CreatedAt,
+		measure.Length(r.FeelNM), r.GaugeName, leaves, r.Mechanic, r.Reason, r.OdometerKM, r.OdometerWhy, r.CreatedAt,
 		r.OffBoard}, err
 }

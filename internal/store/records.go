@@ -43,7 +43,8 @@ type Vehicle struct {
 	EngineName string
 	CreatedAt  time.Time
 	OffBoard   bool
-	Intervals  string // JSON, as the interface reads it; empty: none
+	Intervals  string           // JSON, as the interface reads it; empty: none
+	Cards      []clearance.Card // of a cam that was changed: this vehicle's, not its engine's
 }
 
 // Job is what a job starts from.
@@ -63,8 +64,10 @@ type Job struct {
 	Mechanic   string
 	Reason     string
 	OdometerKM int
-	CreatedAt  time.Time
-	OffBoard   bool
+	// why it shows less than it did before; empty: it does not
+	OdometerWhy string
+	CreatedAt   time.Time
+	OffBoard    bool
 }
 
 func writeItems(items []gauge.Item) (string, error) {
@@ -245,23 +248,39 @@ func (r gaugeSetRow) toGaugeSet() (GaugeSet, error) {
 
 // AddVehicle stores a vehicle; ErrMissing where its engine is not stored.
 func (s *Store) AddVehicle(v Vehicle) error {
-	return s.acknowledge(s.write.Create(&vehicleRow{ID: v.ID, Name: v.Name, Plate: v.Plate,
-		OdometerKM: v.OdometerKM, EngineID: v.EngineID, CreatedAt: v.CreatedAt, Intervals: v.Intervals}).Error)
+	row, err := rowOfVehicle(v)
+	if err != nil {
+		return err
+	}
+	return s.acknowledge(s.write.Create(&row).Error)
 }
 
 // ReplaceVehicle corrects a stored vehicle; ErrNotFound where there is none, ErrMissing where its engine is
 // not stored.
 func (s *Store) ReplaceVehicle(v Vehicle) error {
+	row, err := rowOfVehicle(v)
+	if err != nil {
+		return err
+	}
 	return s.changed(s.write.Model(&vehicleRow{ID: v.ID}).Select("name", "plate", "odometer_km", "engine_id",
-		"off_board", "intervals").
-		Updates(vehicleRow{Name: v.Name, Plate: v.Plate, OdometerKM: v.OdometerKM, EngineID: v.EngineID,
-			OffBoard: v.OffBoard, Intervals: v.Intervals}))
+		"off_board", "intervals", "cards").Updates(row))
+}
+
+func rowOfVehicle(v Vehicle) (vehicleRow, error) {
+	cards, err := wire.WriteCards(v.Cards)
+	return vehicleRow{ID: v.ID, Name: v.Name, Plate: v.Plate, OdometerKM: v.OdometerKM, EngineID: v.EngineID,
+		CreatedAt: v.CreatedAt, OffBoard: v.OffBoard, Intervals: v.Intervals, Cards: cards}, err
 }
 
 // RaiseOdometer notes that a vehicle has gone further than was known.
 func (s *Store) RaiseOdometer(id string, km int) error {
 	return translate(s.write.Model(&vehicleRow{}).Where("id = ? AND odometer_km < ?", id,
 		km).Update("odometer_km", km).Error)
+}
+
+// SetOdometer notes what a vehicle's odometer shows, though it showed more before.
+func (s *Store) SetOdometer(id string, km int) error {
+	return translate(s.write.Model(&vehicleRow{}).Where("id = ?", id).Update("odometer_km", km).Error)
 }
 
 // Vehicles lists the vehicles by name, those taken off the board too.
@@ -275,8 +294,9 @@ func (s *Store) Vehicle(id string) (Vehicle, error) {
 }
 
 func (r vehicleRow) toVehicle() (Vehicle, error) {
+	cards, err := wire.ReadCards(r.Cards)
 	return Vehicle{r.ID, r.Name, r.Plate, r.OdometerKM, r.EngineID, r.Engine.Name, r.CreatedAt, r.OffBoard,
-		r.Intervals}, nil
+		r.Intervals, cards}, err
 }
 
 // listed reads all rows of a kind in an order, with the named associations, and maps each.

@@ -119,3 +119,11 @@ var sixth = []string{
 	"CREATE INDEX dues_on ON dues (due_on)",
 	"UPDATE job_states SET short = '' WHERE damaged = ''",
 }
+
+// seventh is what the seventh version adds.
+var seventh = []string{
+	"ALTER TABLE vehicles ADD COLUMN cards text NOT NULL DEFAULT ''",
+	"ALTER TABLE jobs ADD COLUMN odometer_why text NOT NULL DEFAULT ''",
+	"ALTER TABLE photos RENAME COLUMN jpeg TO data",
+	"ALTER TABLE photos ADD COLUMN media text NOT NULL DEFAULT 'image/jpeg'",
+}

@@ -29,6 +29,7 @@ type vehicleRow struct {
 	CreatedAt  time.Time `gorm:"not null"`
 	OffBoard   bool      `gorm:"not null;default:false"`
 	Intervals  string    `gorm:"not null;default:''"` // JSON; empty: none
+	Cards      string    `gorm:"not null;default:''"` // JSON; empty: none
 }
 
 // dueRow is when a vehicle is due next: derived of its finished jobs and its intervals.
@@ -43,8 +44,9 @@ type dueRow struct {
 type photoRow struct {
 	Hash      string    `gorm:"primaryKey;size:64"`
 	JobID     string    `gorm:"not null;size:64"`
-	JPEG      []byte    `gorm:"column:jpeg;not null"`
+	Data      []byte    `gorm:"not null"`
 	CreatedAt time.Time `gorm:"not null"`
+	Media     string    `gorm:"not null;default:'image/jpeg'"` // its type: a picture, or a sound
 }
 
 // jobRow carries its own copy of sheet and leaves: what a job was done by does not change afterwards.
@@ -55,19 +57,21 @@ type jobRow struct {
 	Sheet     string     `gorm:"not null"`
 	Card      int        `gorm:"not null"` // index of the clearance card on the sheet
 	// number of the card of the hot pass after a provisional cold start, from 1; 0: none
-	HotPass    int       `gorm:"not null;default:0"`
-	CardReason string    `gorm:"not null;size:1000;default:''"`
-	Aim        string    `gorm:"not null;size:20;default:''"`
-	AimReason  string    `gorm:"not null;size:1000;default:''"`
-	Rule       string    `gorm:"not null;size:20;default:''"`
-	FeelNM     int64     `gorm:"not null;default:5000"`
-	GaugeName  string    `gorm:"not null;size:400"`
-	Leaves     string    `gorm:"not null"`
-	Mechanic   string    `gorm:"not null;size:400"`
-	Reason     string    `gorm:"not null;size:400"`
-	OdometerKM int       `gorm:"not null"`
-	CreatedAt  time.Time `gorm:"not null;index"`
-	OffBoard   bool      `gorm:"not null;default:false"` // started by mistake, taken off the board
+	HotPass    int    `gorm:"not null;default:0"`
+	CardReason string `gorm:"not null;size:1000;default:''"`
+	Aim        string `gorm:"not null;size:20;default:''"`
+	AimReason  string `gorm:"not null;size:1000;default:''"`
+	Rule       string `gorm:"not null;size:20;default:''"`
+	FeelNM     int64  `gorm:"not null;default:5000"`
+	GaugeName  string `gorm:"not null;size:400"`
+	Leaves     string `gorm:"not null"`
+	Mechanic   string `gorm:"not null;size:400"`
+	Reason     string `gorm:"not null;size:400"`
+	OdometerKM int    `gorm:"not null"`
+	// why it shows less than it did before; empty: it does not
+	OdometerWhy string    `gorm:"not null;default:''"`
+	CreatedAt   time.Time `gorm:"not null;index"`
+	OffBoard    bool      `gorm:"not null;default:false"` // started by mistake, taken off the board
 }
 
 // happeningRow is one entry of a job's append-only list. Place counts from 0 within the job; both it and the

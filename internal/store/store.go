@@ -34,10 +34,8 @@ var migrations = []func(*gorm.DB) error{
 		return tx.Migrator().CreateTable(&shimRowTwo{}, &settingRowTwo{})
 	},
 	func(tx *gorm.DB) error {
-		for _, statement := range third {
-			if err := tx.Exec(statement).Error; err != nil {
-				return err
-			}
+		if err := all(tx, third); err != nil {
+			return err
 		}
 		return sumAll(tx)
 	},
@@ -50,13 +48,20 @@ var migrations = []func(*gorm.DB) error{
 	// jobs hold what is done around the bench; what a finished one tells of wear stands beside it, and when a
 	// vehicle is due follows from that
 	func(tx *gorm.DB) error {
-		for _, statement := range sixth {
-			if err := tx.Exec(statement).Error; err != nil {
-				return err
-			}
-		}
-		return nil
+		return all(tx, sixth)
 	},
+	// a vehicle has cards of its own, and a job's files may be sounds
+	func(tx *gorm.DB) error { return all(tx, seventh) },
+}
+
+// all carries out statements one after another.
+func all(tx *gorm.DB, statements []string) error {
+	for _, statement := range statements {
+		if err := tx.Exec(statement).Error; err != nil {
+			return err
+		}
+	}
+	return nil
 }
 
 // Opened is what was done on the way to an open data file, to be told to whoever started the program.

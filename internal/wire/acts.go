@@ -53,6 +53,7 @@ var forms = []form{
 	}),
 	formed(func(job.WentHot) wentHot { return wentHot{} }),
 	formed(func(a job.TakenIn) takenIn { return takenIn{Names(a.Complaints), a.Note, a.Sound} }),
+	formed(func(a job.SoundNoted) sound { return sound{a.After, a.Note, a.File} }),
 	formed(func(a job.TaskMarked) task { return task{a.Task, a.Skip, a.Back, a.Reason} }),
 	formed(func(a job.ToolMoved) tool { return tool{a.Tool, a.Back} }),
 	formed(func(a job.FindingNoted) finding { return finding{FindingOf(a.Finding)} }),

@@ -15,6 +15,16 @@ func (w takenIn) act(*Faults) job.Act {
 	return job.TakenIn{Complaints: Words[job.Complaint](w.Complaints), Note: w.Note, Sound: w.Sound}
 }
 
+type sound struct {
+	After bool   `json:"after,omitempty" doc:"with the valves set; left out: as it came in"`
+	Note  string `json:"note,omitempty" maxLength:"400"`
+	File  string `json:"file,omitempty" maxLength:"64" doc:"the hash of a recording"`
+}
+
+func (w sound) act(*Faults) job.Act {
+	return job.SoundNoted{After: w.After, Heard: job.Heard{Note: w.Note, File: w.File}}
+}
+
 type task struct {
 	Task   string `json:"task" maxLength:"40" doc:"its id"`
 	Skip   bool   `json:"skip,omitempty" doc:"it is passed over, with its reason"`

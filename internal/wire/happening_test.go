@@ -73,6 +73,8 @@ var filled = []struct {
 	{job.WentHot{}, ``},
 	{job.TakenIn{Complaints: []job.Complaint{job.Ticks}, Note: "warm", Sound: "at idle"},
 		`"complaints":["ticks"],"note":"warm","sound":"at idle"`},
+	{job.SoundNoted{After: true, Heard: job.Heard{Note: "even", File: strings.Repeat("b", 64)}},
+		`"after":true,"note":"even","file":"` + strings.Repeat("b", 64) + `"`},
 	{job.TaskMarked{Task: "start", Skip: true, Back: true, Reason: "r"},
 		`"task":"start","skip":true,"back":true,"reason":"r"`},
 	{job.ToolMoved{Tool: "turning", Back: true}, `"tool":"turning","back":true`},

@@ -174,12 +174,7 @@ func (s Sheet) core() *engine.Sheet {
 	if t := s.TurningPoint; t != nil {
 		c.TurningPoint = &engine.TurningPoint{Where: t.Where, SocketMM: t.Socket}
 	}
-	for _, card := range s.Clearances {
-		c.Clearances = append(c.Clearances,
-			clearance.Card{Source: card.Source, State: clearance.State(card.State),
-				Date: card.Date, Remark: card.Remark, StoneCold: card.StoneCold, MaxEngineC: card.MaxEngineC,
-				Intake: card.Intake.Core(), Exhaust: card.Exhaust.Core()})
-	}
+	c.Clearances = CoreCards(s.Clearances)
 	if s.OwnSequence != nil {
 		c.OwnSequence = []engine.OwnStop{}
 	}
@@ -259,11 +254,7 @@ func fromCore(c *engine.Sheet) Sheet {
 	if t := c.TurningPoint; t != nil {
 		s.TurningPoint = &TurningPoint{t.Where, t.SocketMM}
 	}
-	for _, card := range c.Clearances {
-		s.Clearances = append(s.Clearances,
-			ClearanceCard{card.Source, string(card.State), card.Date, card.Remark, card.StoneCold,
-				card.MaxEngineC, clearanceFromCore(card.Intake), clearanceFromCore(card.Exhaust)})
-	}
+	s.Clearances = CardsOf(c.Clearances)
 	for _, o := range c.OwnSequence {
 		s.OwnSequence = append(s.OwnSequence, OwnStop{Deg(o.Crank), o.Set})
 	}

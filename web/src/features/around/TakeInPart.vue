@@ -2,6 +2,7 @@
 import { computed, ref } from 'vue'
 import type { JobView } from '@/shared/api/client'
 import type { Doing } from '@/features/bench/useJob'
+import { mine } from '@/shared/mine'
 import { when } from '@/shared/units'
 import { complaints } from '@/shared/complaints'
 
@@ -32,7 +33,7 @@ function keep() {
 <template>
   <section class="take">
     <article v-if="before" class="before">
-      <h3>Last job, {{ when(before.at) }}, {{ before.odometer_km.toLocaleString('en') }} km</h3>
+      <h3>Last job, {{ when(before.at) }}, {{ mine('distance').say(before.odometer_km) }}</h3>
       <p v-if="before.outcome">{{ before.outcome }}</p>
       <p class="quiet">
         Found {{ before.tight }} tight and {{ before.loose }} loose; signed by {{ before.by }}.

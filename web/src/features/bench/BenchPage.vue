@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { mine } from '@/shared/mine'
 import AppPage from '@/shared/AppPage.vue'
 import { computed, onMounted, ref, useTemplateRef } from 'vue'
 import { useRoute } from 'vue-router'
@@ -132,7 +133,7 @@ useKeys((k) => {
           @stopped="happened({ kind: 'engine_stopped' })"
         />
         <span v-else-if="state.engine_c !== null" class="heat" :class="state.card.state"
-          >{{ state.card.state }} {{ state.engine_c }} °C</span
+          >{{ state.card.state }} {{ mine('temperature').say(state.engine_c) }}</span
         >
         <span v-else-if="state.cold_by" class="heat cold" :title="state.cold_by">judged cold</span>
         <VBtn v-if="mayFind && !finding" class="where" size="small" @click="find.begin()">

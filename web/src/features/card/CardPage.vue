@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { mine } from '@/shared/mine'
 import AppPage from '@/shared/AppPage.vue'
 import { computed } from 'vue'
 import { useRoute } from 'vue-router'
@@ -124,7 +125,7 @@ const print = () => globalThis.print()
         </ol>
         <footer>
           <p v-if="view && view.engine.locknut_torque_nm">
-            Lock nut {{ view.engine.locknut_torque_nm }} N·m ({{ view.engine.locknut_torque_lbft.toFixed(0) }} lbf·ft).
+            Lock nut {{ mine('torque').both(view.engine.locknut_torque_nm) }}.
           </p>
           <p v-for="c in plan.cautions" :key="c">{{ c }}</p>
           <p v-for="a in plan.assumed" :key="a">Assumed: {{ a }}</p>

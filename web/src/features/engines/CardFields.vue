@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { mine } from '@/shared/mine'
 import { ref } from 'vue'
 import type { ClearanceCard, Stated } from './useEditor'
 import PickOne from '@/shared/PickOne.vue'
@@ -90,8 +91,8 @@ const problems = (kind: string) => props.said(`${props.at}.${kind}`)
         v-if="card.state === 'cold'"
         v-model="card.max_engine_c"
         label="At most"
-        unit="°C"
-        placeholder="38"
+        of="temperature"
+        :placeholder="String(mine('temperature').own(38))"
       />
       <VBtn size="small" :aria-label="`Remove the card ${card.source}`" @click="$emit('remove')"> Remove </VBtn>
     </div>

@@ -7,6 +7,7 @@ import { reads, useRead } from '@/shared/api/reads'
 import { figureOf } from '@/shared/engine/figure'
 import HeadDrawing, { type ValveShown } from '@/shared/engine/HeadDrawing.vue'
 import VerdictGlyph from '@/shared/VerdictGlyph.vue'
+import { mine } from '@/shared/mine'
 import { gaps, mm, thou } from '@/shared/units'
 import AddDialog from './AddDialog.vue'
 import AroundSection from './AroundSection.vue'
@@ -81,12 +82,12 @@ const goes = computed(() => {
 /** The engine's temperature, or how it was judged cold. */
 const heat = computed(() => {
   const { engine_c, ambient_c, cold_by, cold_pass_by } = state.value
-  const around = ambient_c == null ? '' : `, ambient ${ambient_c} °C`
+  const around = ambient_c == null ? '' : `, ambient ${warmth.say(ambient_c)}`
   const now = cold_by
     ? `judged cold: ${cold_by}${around}`
     : engine_c === null
       ? 'not taken'
-      : `engine ${engine_c} °C${around}`
+      : `engine ${warmth.say(engine_c)}${around}`
   return cold_pass_by ? `${now}; cold pass judged cold: ${cold_pass_by}` : now
 })
 const deferring = ref(false)
@@ -95,6 +96,7 @@ const addOpen = ref(false)
 const mayDefer = computed(() => !['choose_way', 'await_hot', 'done'].includes(state.value.phase))
 const mayBeClose = ({ verdict, sure, figure }: Judgement) =>
   verdict !== 'undecided' && !sure && !['looser', 'tighter'].includes(figure.kind)
+const warmth = mine('temperature')
 const unit = computed(() => gaps(state.value.card.intake.in_thou).unit)
 const count = (verdict: string) => state.value.valves.filter((v) => v.as_found?.judgement.verdict === verdict).length
 const date = (iso: string | null) =>
@@ -164,7 +166,7 @@ const print = () => globalThis.print()
           <dd>
             {{ heat
             }}<b v-for="o in state.overrides" :key="o.at" class="override"
-              >. Gate overridden: {{ o.reason }} ({{ o.hot ? 'hot pass' : 'cold' }}, {{ o.engine_c }} °C,
+              >. Gate overridden: {{ o.reason }} ({{ o.hot ? 'hot pass' : 'cold' }}, {{ warmth.say(o.engine_c) }},
               {{ date(o.at) }})</b
             >
           </dd>
@@ -178,7 +180,7 @@ const print = () => globalThis.print()
         </div>
         <div>
           <dt>Leaves</dt>
-          <dd>{{ view.gauge_name }}, feel ± {{ mm(view.feel_mm) }} mm</dd>
+          <dd>{{ view.gauge_name }}, feel ± {{ mine('length').both(view.feel_mm) }}</dd>
         </div>
         <div>
           <dt>Aim</dt>
@@ -190,7 +192,7 @@ const print = () => globalThis.print()
         </div>
         <div>
           <dt>Odometer</dt>
-          <dd>{{ view.odometer_km ? `${view.odometer_km.toLocaleString('en')} km` : 'none' }}</dd>
+          <dd>{{ view.odometer_km ? mine('distance').both(view.odometer_km) : 'none' }}</dd>
         </div>
         <div>
           <dt>Reason</dt>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { mine } from '@/shared/mine'
 import { decimal, slip } from '@/shared/decimal'
 import { computed, onMounted, ref } from 'vue'
 import { answered, api, Refused, type Schemas } from '@/shared/api/client'
@@ -169,7 +170,7 @@ async function save() {
         <p v-if="probe && probe.state !== 'off'" role="status" class="state" :class="probe.state">
           {{
             probe.state === 'ok'
-              ? `Engine ${probe.engine_c!.toFixed(1)} °C, ambient ${probe.ambient_c!.toFixed(1)} °C.`
+              ? `Engine ${mine('temperature').say(probe.engine_c!)}, ambient ${mine('temperature').say(probe.ambient_c!)}.`
               : probe.state === 'lost'
                 ? `Lost: ${probe.detail}. Temperatures are typed meanwhile.`
                 : 'Reaching it…'

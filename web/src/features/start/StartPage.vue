@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import NumberField from '@/shared/NumberField.vue'
 import { computed, nextTick, onMounted, ref, useTemplateRef } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import type { Schemas } from '@/shared/api/client'
@@ -14,7 +15,7 @@ const router = useRouter()
 const route = useRoute()
 const job = route.name === 'job-start' ? String(route.params.id) : ''
 const s = useStart(job)
-const { form, vehicles, off, engines, sets, loaded, trouble, faults, vehicle, engine, cards, missing, odd } = s
+const { form, vehicles, off, engines, sets, loaded, trouble, faults, vehicle, engine, cards, missing, backwards, slipped } = s
 const editing = ref<'' | 'new' | 'this'>('')
 const says = useTemplateRef<HTMLElement>('says')
 
@@ -23,6 +24,7 @@ onMounted(async () => {
   if (loaded.value && vehicles.value.length === 0) editing.value = 'new'
 })
 
+const lessBecause = ['New instrument', 'Last time was a slip']
 const reasons = ['Distance interval', 'Ticking when warm', 'Rough idle', 'After a new cam has run in', 'Belt is due']
 const hotCards = computed(() => cards.value.map((c, i) => ({ c, i })).filter(({ c }) => c.state === 'hot'))
 /** The passes of a job by the card that is chosen; a hot card may serve its own provisional cold start. */
@@ -184,14 +186,23 @@ async function start() {
         </PickOne>
         <div class="fields">
           <VTextField v-model="form.mechanic" label="Mechanic" maxlength="100" :error-messages="faults.mechanic" />
-          <VTextField
+          <NumberField
             v-model="form.odometer"
-            label="Odometer, km"
-            inputmode="numeric"
-            maxlength="9"
-            :error-messages="faults.odometer_km"
+            label="Odometer"
+            of="distance"
+            whole
+            :error="Boolean(faults.odometer_km)"
+            :faults="faults.odometer_km"
+            @slip="slipped = $event"
           />
         </div>
+        <template v-if="backwards">
+          <p role="status">It showed {{ backwards }} last time. A slip is corrected above; else say why it shows less.</p>
+          <div class="reasons">
+            <VBtn v-for="r in lessBecause" :key="r" size="small" @click="form.odometerWhy = r">{{ r }}</VBtn>
+          </div>
+          <VTextField v-model="form.odometerWhy" label="Why it shows less" maxlength="200" hide-details />
+        </template>
         <PickOne
           v-model="form.reason"
           label="Reason"
@@ -203,7 +214,6 @@ async function start() {
       <div ref="says">
         <VAlert v-if="trouble">{{ [trouble, ...Object.values(faults)].join(' ') }}</VAlert>
         <p v-else-if="missing" class="quiet" role="status">{{ missing }}</p>
-        <VAlert v-else-if="odd" role="status">{{ odd }}</VAlert>
       </div>
       <VBtn class="go" variant="flat" :disabled="missing !== '' || s.starting.value" @click="start">
         {{ job ? 'Save the correction' : 'Start the job' }}

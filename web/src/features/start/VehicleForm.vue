@@ -3,6 +3,7 @@ import { computed, ref, watch } from 'vue'
 import { answered, api, newID, Refused, type Schemas } from '@/shared/api/client'
 import { putSheet } from '@/shared/api/sheets'
 import PickFile from '@/shared/PickFile.vue'
+import NumberField from '@/shared/NumberField.vue'
 import FaultList from '@/shared/FaultList.vue'
 
 type Vehicle = Schemas['Vehicle']
@@ -13,7 +14,8 @@ const emit = defineEmits<{ stored: [vehicle: Vehicle]; imported: []; remove: [];
 
 const name = ref(props.vehicle?.name ?? '')
 const plate = ref(props.vehicle?.plate ?? '')
-const odometer = ref(props.vehicle?.odometer_km ? String(props.vehicle.odometer_km) : '')
+const odometer = ref<number | undefined>(props.vehicle?.odometer_km || undefined)
+const slipped = ref('')
 const engine = ref(props.vehicle?.engine_id ?? props.engines[0]?.id ?? '')
 const faults = ref<{ location: string; message: string }[]>([])
 const trouble = ref('')
@@ -24,7 +26,7 @@ watch(
 const missing = computed(() => {
   if (!name.value.trim()) return 'Give it a name that the workshop knows it by.'
   if (!engine.value) return 'Choose its engine.'
-  if (!/^\d{0,7}$/.test(odometer.value.trim())) return 'The odometer is a whole number of kilometres, or empty.'
+  if (slipped.value) return 'The odometer is a whole number, or empty.'
   return ''
 })
 const same = (a: string, b: string) => a.trim().toLowerCase() === b.trim().toLowerCase()
@@ -63,7 +65,7 @@ async function store() {
   const body = {
     name: name.value.trim(),
     plate: plate.value.trim(),
-    odometer_km: Number(odometer.value),
+    odometer_km: odometer.value ?? 0,
     engine_id: engine.value,
   }
   try {
@@ -82,7 +84,7 @@ async function store() {
   <div class="new">
     <VTextField v-model="name" label="Name in the workshop" maxlength="100" hide-details />
     <VTextField v-model="plate" label="Plate or number" maxlength="30" hide-details />
-    <VTextField v-model="odometer" label="Odometer, km" inputmode="numeric" maxlength="7" hide-details />
+    <NumberField v-model="odometer" label="Odometer" of="distance" whole @slip="slipped = $event" />
     <VSelect
       v-model="engine"
       :items="choices"

@@ -69,21 +69,24 @@ describe('starting a job', () => {
     expect(s.missing.value).toBe('Say who does the job.')
     s.form.value.mechanic = 'Oskar Venn'
     expect(s.missing.value).toBe('')
-    s.form.value.odometer = '82.5'
-    expect(s.missing.value).toContain('whole number of kilometres')
-    s.form.value.odometer = ''
+    s.slipped.value = '82.5'
+    expect(s.missing.value).toContain('whole number')
+    s.slipped.value = ''
     s.form.value.feel = '0.0O5'
     expect(s.missing.value).not.toBe('')
   })
 
-  it('has the odometer as it was seen last, and points out one that runs backwards', async () => {
+  it('has the odometer as it was seen last, and asks why one runs backwards', async () => {
     const s = await opened()
     s.choose('v1')
     s.form.value.mechanic = 'Oskar Venn'
-    expect(s.form.value.odometer).toBe('80000')
-    expect(s.odd.value).toBe('')
-    s.form.value.odometer = '79000'
-    expect(s.odd.value).toContain('80000')
+    expect(s.form.value.odometer).toBe(80000)
+    expect(s.backwards.value).toBe('')
+    s.form.value.odometer = 79000
+    expect(s.backwards.value).toBe('80,000 km')
+    expect(s.missing.value).toContain('why the odometer shows less')
+    s.form.value.odometerWhy = 'New instrument'
+    expect(s.missing.value).toBe('')
   })
 
   it('lets the hot pass go where another card is chosen than a cold one', async () => {
@@ -156,7 +159,7 @@ describe('starting a job', () => {
       set: 'b',
       rule: 'guarded',
       feel: '0.004',
-      odometer: '90000',
+      odometer: 90000,
     })
     expect(s.going(s.every.value[0]!), 'itself is no other job').toBeUndefined()
     expect(await s.start()).toBe('going')

@@ -2,6 +2,7 @@ import { computed, ref, watch } from 'vue'
 import { answered, api, newID, Refused, type JobShort, type JobView, type Schemas } from '@/shared/api/client'
 import { readOnce, reads } from '@/shared/api/reads'
 import { decimal, slip } from '@/shared/decimal'
+import { mine, speakTo } from '@/shared/mine'
 import { useDraft } from '@/shared/useDraft'
 
 type Vehicle = Schemas['Vehicle']
@@ -30,7 +31,8 @@ export function useStart(correcting = '') {
     feel: remembered('feel', '0.005'),
     mechanic: remembered('mechanic'),
     reason: '',
-    odometer: '',
+    odometer: undefined as number | undefined,
+    odometerWhy: '',
   })
   const untouched = ref(JSON.stringify(form.value))
   const draft = useDraft(
@@ -43,13 +45,17 @@ export function useStart(correcting = '') {
   const off = computed(() => every.value.filter((v) => !v.on_board))
   const vehicle = computed(() => vehicles.value.find((v) => v.id === form.value.vehicle))
   const engine = computed(() => engines.value.find((e) => e.id === vehicle.value?.engine_id))
-  const cards = computed(() => engine.value?.cards ?? [])
+  /** The cards of the engine's sheet, then those of this vehicle alone. */
+  const cards = computed(() => [...(engine.value?.cards ?? []), ...(vehicle.value?.cards ?? [])])
   /** The job that a vehicle has on the board. */
   const going = (v: Vehicle) =>
     open.value.find((j) => j.vehicle === v.name && j.plate === v.plate && j.id !== correcting)
 
+  /** What the job that is corrected said the odometer shows: that may be the slip. */
+  let started = -1
   /** Takes over what a job started from. */
   function takeOver(view: JobView) {
+    started = view.odometer_km
     form.value = {
       vehicle: view.vehicle.id,
       card: view.card_index,
@@ -62,7 +68,8 @@ export function useStart(correcting = '') {
       feel: String(view.feel_mm),
       mechanic: view.mechanic,
       reason: view.reason,
-      odometer: view.odometer_km ? String(view.odometer_km) : '',
+      odometer: view.odometer_km || undefined,
+      odometerWhy: view.odometer_why,
     }
   }
 
@@ -94,7 +101,7 @@ export function useStart(correcting = '') {
   function choose(id: string) {
     if (id === form.value.vehicle) return
     const km = every.value.find((v) => v.id === id)?.odometer_km
-    form.value = { ...form.value, vehicle: id, card: 0, hotCard: -1, odometer: km ? String(km) : '' }
+    form.value = { ...form.value, vehicle: id, card: 0, hotCard: -1, odometer: km || undefined, odometerWhy: '' }
   }
   watch(
     () => form.value.card,
@@ -103,7 +110,13 @@ export function useStart(correcting = '') {
     },
   )
 
-  const km = computed(() => form.value.odometer.trim())
+  /** What stands in the odometer's field and is no figure. */
+  const slipped = ref('')
+  /** Where the odometer shows less than last time, what it showed then; that has its reason, or is a slip. */
+  const backwards = computed(() => {
+    const last = vehicle.value?.odometer_km === started ? 0 : (vehicle.value?.odometer_km ?? 0)
+    return form.value.odometer && form.value.odometer < last ? mine('distance').say(last) : ''
+  })
   /** What is still missing before the job can be started; empty when nothing is. */
   const missing = computed(() => {
     const f = form.value
@@ -112,16 +125,10 @@ export function useStart(correcting = '') {
     if (!cards.value[f.card]) return 'Choose the clearance card.'
     if (!sets.value.some((s) => s.id === f.set)) return 'Choose the gauge set.'
     if (!f.mechanic.trim()) return 'Say who does the job.'
-    if (km.value && !/^\d{1,7}$/.test(km.value)) return 'The odometer is a whole number of kilometres, or empty.'
+    if (slipped.value) return 'The odometer is a whole number, or empty.'
+    if (backwards.value && !f.odometerWhy.trim()) return 'Say why the odometer shows less than last time.'
     if (decimal(f.feel) === null) return slip(f.feel)
     return ''
-  })
-  /** What is odd, and may be meant. */
-  const odd = computed(() => {
-    const last = vehicle.value?.odometer_km ?? 0
-    return !missing.value && km.value && Number(km.value) < last
-      ? `The odometer stood at ${last} km last time. Is it a new instrument, or a slip? The vehicle keeps ${last} km.`
-      : ''
   })
 
   // One start is one job, however often it is pressed: the same id until it is answered.
@@ -147,17 +154,18 @@ export function useStart(correcting = '') {
       feel_mm: decimal(f.feel)!,
       mechanic: f.mechanic.trim(),
       reason: f.reason,
-      odometer_km: Number(km.value),
+      odometer_km: form.value.odometer ?? 0,
+      ...(backwards.value ? { odometer_why: f.odometerWhy.trim() } : {}),
     }
     try {
       if (correcting) await answered(api.PUT('/api/v1/jobs/{id}/start', { params: { path: { id } }, body }))
       else await answered(api.POST('/api/v1/jobs', { body: { id, ...body } }))
       for (const [name, value] of [
-        ['mechanic', body.mechanic],
         ['feel', f.feel],
         ['set', f.set],
       ] as const)
         localStorage.setItem(`metronix.${name}`, value)
+      speakTo(body.mechanic)
       untouched.value = JSON.stringify(form.value)
       draft.drop()
       return id
@@ -203,7 +211,8 @@ export function useStart(correcting = '') {
     load,
     choose,
     missing,
-    odd,
+    backwards,
+    slipped,
     starting,
     start,
     putOnBoard,

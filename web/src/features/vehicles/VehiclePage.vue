@@ -8,7 +8,7 @@ import HeadDrawing, { type ValveShown } from '@/shared/engine/HeadDrawing.vue'
 import FoldAway from '@/shared/FoldAway.vue'
 import NumberField from '@/shared/NumberField.vue'
 import StateNote from '@/shared/StateNote.vue'
-import { mm } from '@/shared/units'
+import { mine } from '@/shared/mine'
 import WearChart from './WearChart.vue'
 
 const id = String(useRoute().params.id)
@@ -16,7 +16,10 @@ const { data, trouble, again } = useRead(reads.history(id))
 const wear = computed(() => data.value?.wear ?? [])
 const visits = computed(() => [...(data.value?.visits ?? [])].reverse())
 const day = (iso: string) => new Date(iso).toLocaleDateString([], { dateStyle: 'medium' })
-const km = (n: number) => `${Math.floor(n).toLocaleString('en')} km`
+const distance = mine('distance')
+const km = (n: number) => distance.say(Math.floor(n))
+/** Gaps in this person's unit; what no card gives in inches is told in millimetres. */
+const gap = mine('length')
 
 /** How fast a valve moves, in thousandths of a millimetre per 1000 km: what fits under a valve. */
 const rate = (w: Schemas['ValveWear']) => {
@@ -102,8 +105,8 @@ async function keep() {
         </h2>
         <p>{{ data.due.because }}</p>
         <p class="quiet">
-          Odometer {{ km(data.vehicle.odometer_km)
-          }}<template v-if="data.per_day_km">, about {{ Math.round(data.per_day_km) }} km a day</template>.
+          Odometer {{ distance.both(data.vehicle.odometer_km)
+          }}<template v-if="data.per_day_km">, about {{ km(Math.round(data.per_day_km)) }} a day</template>.
           <template v-for="j in data.open_jobs" :key="j">
             <RouterLink :to="`/jobs/${j}`">A job is open</RouterLink>.</template
           >
@@ -118,8 +121,8 @@ async function keep() {
         <div v-else class="intervals">
           <VAlert v-if="said">{{ said }}</VAlert>
           <div v-for="(i, n) in intervals" :key="n" class="row">
-            <NumberField v-model="i.km" label="Every" unit="km" />
-            <NumberField v-model="i.months" label="or every" unit="months" />
+            <NumberField v-model="i.km" label="Every" of="distance" whole />
+            <NumberField v-model="i.months" label="or every" unit="months" whole />
             <VTextField v-model="i.source" label="Source" maxlength="100" density="comfortable" hide-details />
           </div>
           <div class="do">
@@ -160,8 +163,8 @@ async function keep() {
               <thead>
                 <tr>
                   <th>Valve</th>
-                  <th>Left, mm</th>
-                  <th>Limits, mm</th>
+                  <th>Left, {{ gap.unit() }}</th>
+                  <th>Limits, {{ gap.unit() }}</th>
                   <th>per 1,000 km, mm</th>
                   <th>Leaves its limits</th>
                 </tr>
@@ -169,9 +172,9 @@ async function keep() {
               <tbody>
                 <tr v-for="w in wear" :key="w.valve">
                   <th scope="row">{{ w.valve }}</th>
-                  <td class="figure">{{ leftOf(w.valve)?.left_mm != null ? mm(leftOf(w.valve)!.left_mm!) : '–' }}</td>
+                  <td class="figure">{{ leftOf(w.valve)?.left_mm != null ? gap.bare(leftOf(w.valve)!.left_mm!) : '–' }}</td>
                   <td class="figure">
-                    {{ leftOf(w.valve) ? `${mm(leftOf(w.valve)!.lower_mm)}–${mm(leftOf(w.valve)!.upper_mm)}` : '–' }}
+                    {{ leftOf(w.valve) ? `${gap.bare(leftOf(w.valve)!.lower_mm)}–${gap.bare(leftOf(w.valve)!.upper_mm)}` : '–' }}
                   </td>
                   <td class="figure">
                     {{ w.rate_mm_per_1000km === null ? 'not known' : w.rate_mm_per_1000km.toFixed(4) }}

@@ -1,11 +1,13 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import type { Schemas } from '@/shared/api/client'
-import { mm } from '@/shared/units'
+import { mine } from '@/shared/mine'
 
 /** Each valve over the odometer, from what it was left at to what it was found at: where in its limits it stands, 0 the lower and 1 the upper. */
 const props = defineProps<{ visits: Schemas['VisitView'][]; wear: Schemas['ValveWear'][] }>()
 
+const distance = mine('distance')
+const gap = mine('length')
 const box = { left: 64, top: 14, width: 700, height: 200 }
 const kms = computed(() => props.visits.map((v) => v.odometer_km))
 const from = computed(() => Math.min(...kms.value))
@@ -42,11 +44,11 @@ const lastAt = computed(() => {
 })
 const label = computed(
   () =>
-    `Gaps within their limits from ${from.value} to ${to.value} km${end.value ? `; ${end.value.valve} decides` : ''}`,
+    `Gaps within their limits from ${distance.say(from.value)} to ${distance.say(to.value)}${end.value ? `; ${end.value.valve} decides` : ''}`,
 )
 const limits = computed(() => {
   const v = props.visits.at(-1)?.valves.find((p) => p.valve === end.value?.valve)
-  return v ? { lower: mm(v.lower_mm), upper: mm(v.upper_mm) } : { lower: 'lower', upper: 'upper' }
+  return v ? { lower: gap.bare(v.lower_mm), upper: gap.bare(v.upper_mm) } : { lower: 'lower', upper: 'upper' }
 })
 </script>
 
@@ -66,7 +68,7 @@ const limits = computed(() => {
     </text>
     <g v-for="k in kms" :key="k">
       <line class="tick" :x1="x(k)" :x2="x(k)" :y1="box.top" :y2="box.top + box.height" />
-      <text class="scale mid" :x="x(k)" :y="box.top + box.height + 24">{{ k.toLocaleString('en') }}</text>
+      <text class="scale mid" :x="x(k)" :y="box.top + box.height + 24">{{ distance.bare(k) }}</text>
     </g>
   </svg>
 </template>

@@ -604,6 +604,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/jobs/{id}/sounds": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Keep a recording of how the engine sounds: WebM, Ogg, MP4, WAV or MP3, as it is */
+        post: operations["add-sound"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/jobs/{id}/start": {
         parameters: {
             query?: never;
@@ -758,6 +775,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/sounds/{hash}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A recording */
+        get: operations["get-sound"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/vehicles": {
         parameters: {
             query?: never;
@@ -786,6 +820,23 @@ export interface paths {
         get?: never;
         /** Correct a vehicle; jobs keep the engine they began with */
         put: operations["put-vehicle"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/vehicles/{id}/cards": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** A vehicle's own clearance cards, where its cam was changed */
+        put: operations["put-own-cards"];
         post?: never;
         delete?: never;
         options?: never;
@@ -1641,7 +1692,7 @@ export interface components {
             leaves: components["schemas"]["Leaf"][];
             name: string;
         };
-        Happening: components["schemas"]["HappeningWayChosen"] | components["schemas"]["HappeningRoundChosen"] | components["schemas"]["HappeningTemperature"] | components["schemas"]["HappeningPrepared"] | components["schemas"]["HappeningJudgedCold"] | components["schemas"]["HappeningEngineStopped"] | components["schemas"]["HappeningTurned"] | components["schemas"]["HappeningLocated"] | components["schemas"]["HappeningDoubted"] | components["schemas"]["HappeningPicked"] | components["schemas"]["HappeningReading"] | components["schemas"]["HappeningDial"] | components["schemas"]["HappeningWithdrawn"] | components["schemas"]["HappeningSized"] | components["schemas"]["HappeningKept"] | components["schemas"]["HappeningFreed"] | components["schemas"]["HappeningAdjusted"] | components["schemas"]["HappeningNipped"] | components["schemas"]["HappeningLocked"] | components["schemas"]["HappeningLeftAsIs"] | components["schemas"]["HappeningBarredOver"] | components["schemas"]["HappeningUndone"] | components["schemas"]["HappeningSigned"] | components["schemas"]["HappeningWentHot"] | components["schemas"]["HappeningTakenIn"] | components["schemas"]["HappeningTask"] | components["schemas"]["HappeningTool"] | components["schemas"]["HappeningFinding"] | components["schemas"]["HappeningAmended"] | components["schemas"]["HappeningCountersigned"];
+        Happening: components["schemas"]["HappeningWayChosen"] | components["schemas"]["HappeningRoundChosen"] | components["schemas"]["HappeningTemperature"] | components["schemas"]["HappeningPrepared"] | components["schemas"]["HappeningJudgedCold"] | components["schemas"]["HappeningEngineStopped"] | components["schemas"]["HappeningTurned"] | components["schemas"]["HappeningLocated"] | components["schemas"]["HappeningDoubted"] | components["schemas"]["HappeningPicked"] | components["schemas"]["HappeningReading"] | components["schemas"]["HappeningDial"] | components["schemas"]["HappeningWithdrawn"] | components["schemas"]["HappeningSized"] | components["schemas"]["HappeningKept"] | components["schemas"]["HappeningFreed"] | components["schemas"]["HappeningAdjusted"] | components["schemas"]["HappeningNipped"] | components["schemas"]["HappeningLocked"] | components["schemas"]["HappeningLeftAsIs"] | components["schemas"]["HappeningBarredOver"] | components["schemas"]["HappeningUndone"] | components["schemas"]["HappeningSigned"] | components["schemas"]["HappeningWentHot"] | components["schemas"]["HappeningTakenIn"] | components["schemas"]["HappeningSound"] | components["schemas"]["HappeningTask"] | components["schemas"]["HappeningTool"] | components["schemas"]["HappeningFinding"] | components["schemas"]["HappeningAmended"] | components["schemas"]["HappeningCountersigned"];
         HappeningAdjusted: {
             /** @description which of the leaves is an angled one; absent: none */
             angled?: boolean[];
@@ -2113,6 +2164,27 @@ export interface components {
             stamped_mm?: number;
             valve: string;
         };
+        HappeningSound: {
+            /** @description with the valves set; left out: as it came in */
+            after?: boolean;
+            /**
+             * Format: date-time
+             * @description when it was done, where it waited to be sent, by the program's clock
+             */
+            done_at?: string;
+            /** @description the hash of a recording */
+            file?: string;
+            /** @description made by the client; sending it twice stores it once */
+            id: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "sound";
+            note?: string;
+            /** @description the id of the newest happening that its screen knew; absent: the newest there is */
+            seen?: string;
+        };
         HappeningTakenIn: {
             complaints?: ("ticks" | "rough_idle" | "back_fires" | "smokes" | "hard_start" | "low_compression" | "ticks_by_nature" | "none")[];
             /**
@@ -2339,6 +2411,11 @@ export interface components {
             seen?: string;
             valve: string;
         };
+        HeardView: {
+            /** @description the hash of a recording; empty: none */
+            file: string;
+            note: string;
+        };
         HeatReading: {
             /** @description a temperature in degrees Celsius */
             ambient_c: number;
@@ -2507,6 +2584,8 @@ export interface components {
             mechanic: string;
             /** Format: int64 */
             odometer_km: number;
+            /** @description why the odometer shows less than it did before */
+            odometer_why?: string;
             reason: string;
             /** @enum {string} */
             rule?: "" | "workshop" | "guarded" | "one_leaf";
@@ -2620,6 +2699,8 @@ export interface components {
             /** Format: date-time */
             signed_at: string | null;
             signed_by: string;
+            sound_after: components["schemas"]["HeardView"];
+            sound_before: components["schemas"]["HeardView"];
             /**
              * Format: date-time
              * @description from when the engine may run: sealant cures until then; absent: nothing cures
@@ -2676,6 +2757,8 @@ export interface components {
             mechanic: string;
             /** Format: int64 */
             odometer_km: number;
+            /** @description why it shows less than before; empty: it does not */
+            odometer_why: string;
             on_board: boolean;
             reason: string;
             /** @enum {string} */
@@ -2788,6 +2871,8 @@ export interface components {
             mechanic: string;
             /** Format: int64 */
             odometer_km: number;
+            /** @description why the odometer shows less than it did before */
+            odometer_why?: string;
             reason: string;
             /** @enum {string} */
             rule?: "" | "workshop" | "guarded" | "one_leaf";
@@ -2836,6 +2921,9 @@ export interface components {
             /** @description in the hot pass */
             hot: boolean;
             reason: string;
+        };
+        OwnCards: {
+            cards: components["schemas"]["ClearanceCard"][];
         };
         OwnStop: {
             /** @description an angle in degrees */
@@ -3370,6 +3458,8 @@ export interface components {
             valve: string;
         };
         Vehicle: {
+            /** @description of a cam that was changed: this vehicle's own, after those of its engine's sheet */
+            cards: components["schemas"]["Card"][];
             engine_id: string;
             engine_name: string;
             id: string;
@@ -3398,6 +3488,7 @@ export interface components {
             engine?: components["schemas"]["EngineView"];
             intervals: components["schemas"]["Interval"][];
             open_jobs: string[];
+            own_cards: components["schemas"]["ClearanceCard"][];
             /** Format: double */
             per_day_km: number | null;
             vehicle: components["schemas"]["Vehicle"];
@@ -4947,6 +5038,54 @@ export interface operations {
             };
         };
     };
+    "add-sound": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "audio/mp4": string;
+                "audio/mpeg": string;
+                "audio/ogg": string;
+                "audio/wav": string;
+                "audio/webm": string;
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PhotoKept"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     "correct-job": {
         parameters: {
             query?: never;
@@ -5290,6 +5429,39 @@ export interface operations {
             };
         };
     };
+    "get-sound": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                hash: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    "Content-Disposition"?: string;
+                    "Content-Type"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     "list-vehicles": {
         parameters: {
             query?: {
@@ -5381,6 +5553,41 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Vehicle"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "put-own-cards": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OwnCards"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["VehicleHistory"];
                 };
             };
             /** @description Error */

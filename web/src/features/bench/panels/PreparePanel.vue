@@ -4,6 +4,7 @@ import ReasonDialog from '@/shared/ReasonDialog.vue'
 import { decimal } from '@/shared/decimal'
 import FoldAway from '@/shared/FoldAway.vue'
 import PickOne from '@/shared/PickOne.vue'
+import { mine } from '@/shared/mine'
 import { clock, when } from '@/shared/units'
 import { choices } from '@/shared/words'
 import CoolingPlot from '../parts/CoolingPlot.vue'
@@ -15,14 +16,23 @@ const { state, refused, act } = useBench()
 const { probe } = useProbe()
 /** How an engine is judged cold without a thermometer. */
 const coldBy = choices({ overnight: 'Stood overnight', hours: 'Stood for hours', hand: 'Cool to the hand' })
-const fields = ['Engine', 'Ambient'] as const
+const fields = [
+  { name: 'Engine', i: 0 },
+  { name: 'Ambient', i: 1 },
+] as const
 const readings = computed(() => state.value.temperatures)
 const cooling = computed(() => state.value.cooling)
-const text = ref(['', readings.value.length ? String(Math.round(readings.value.at(-1)!.ambient_c)) : ''])
+/** The figures as they are typed, in this person's unit. */
+const heat = mine('temperature')
+const text = ref(['', readings.value.length ? heat.own(Math.round(readings.value.at(-1)!.ambient_c)).toFixed(0) : ''])
 const at = ref(0)
 const asking = ref(false)
 const ready = computed(() => text.value.every((t) => decimal(t) !== null))
-const figures = () => ({ engine_c: decimal(text.value[0]!)!, ambient_c: decimal(text.value[1]!)! })
+const kept = (i: 0 | 1) => {
+  const figure = decimal(text.value[i]!)
+  return figure === null ? undefined : heat.kept(figure)
+}
+const figures = () => ({ engine_c: kept(0)!, ambient_c: kept(1)! })
 const prepare = (reason?: string) => act({ kind: 'prepared', ...figures(), reason })
 const card = computed(() => state.value.card)
 const limit = computed(() => `${card.value.state === 'hot' ? 'Hot' : 'Cold'} figures: ${card.value.holds}.`)
@@ -32,13 +42,12 @@ const hours = ref('')
 const helped = ref<string[]>([])
 const standing = computed(() => decimal(hours.value) ?? 0)
 function judge() {
-  const ambient = decimal(text.value[1]!)
   act({
     kind: 'judged_cold',
     by: judged.value as 'overnight',
     hours: judged.value === 'hours' ? standing.value : undefined,
     helped: helped.value.length ? helped.value : undefined,
-    ambient_c: ambient ?? undefined,
+    ambient_c: kept(1),
   })
 }
 
@@ -57,7 +66,7 @@ function note() {
 function take() {
   const p = probe.value
   if (p?.state !== 'ok' || p.engine_c === null || p.ambient_c === null) return
-  text.value = [p.engine_c.toFixed(1), p.ambient_c.toFixed(1)]
+  text.value = [p.engine_c, p.ambient_c].map((c) => heat.own(c).toFixed(1))
 }
 
 function key(k: string): boolean {
@@ -90,7 +99,7 @@ defineExpose({ key })
       </p>
       <p v-else-if="cooling" class="quiet">{{ cooling.why }}</p>
       <p v-else class="quiet">
-        Last: {{ readings.at(-1)!.engine_c }} °C, {{ when(readings.at(-1)!.at) }}. A second reading gives the wait.
+        Last: {{ heat.say(readings.at(-1)!.engine_c) }}, {{ when(readings.at(-1)!.at) }}. A second reading gives the wait.
       </p>
       <CoolingPlot
         v-if="card.state === 'cold' && !refused"
@@ -102,14 +111,14 @@ defineExpose({ key })
     <p v-if="probe && probe.state !== 'off'" class="probe" :class="probe.state" role="status">
       <template v-if="probe.state === 'ok'"
         ><span
-          >Probe <b class="figure">{{ probe.engine_c!.toFixed(1) }} °C</b>, ambient
-          <b class="figure">{{ probe.ambient_c!.toFixed(1) }} °C</b></span
+          >Probe <b class="figure">{{ heat.say(probe.engine_c!) }}</b>, ambient
+          <b class="figure">{{ heat.say(probe.ambient_c!) }}</b></span
         >
         <VBtn size="small" @click="take">Use reading <kbd>T</kbd></VBtn></template
       >
       <template v-else-if="probe.state === 'lost'"
         >Probe lost: {{ probe.detail }}.
-        {{ probe.at ? `Last ${probe.engine_c!.toFixed(1)} °C at ${clock(probe.at)}.` : '' }} Type the figures.</template
+        {{ probe.at ? `Last ${heat.say(probe.engine_c!)} at ${clock(probe.at)}.` : '' }} Type the figures.</template
       >
       <template v-else>Reaching the probe…</template>
     </p>
@@ -123,9 +132,9 @@ defineExpose({ key })
       }}</span>
     </div>
     <div class="fields">
-      <VBtn v-for="(f, i) in fields" :key="f" class="field" :class="{ on: at === i }" @click="at = i">
-        <span class="quiet">{{ f }}</span>
-        <span class="figure">{{ text[i] || '–' }}<small> °C</small></span>
+      <VBtn v-for="{ name, i } in fields" :key="name" class="field" :class="{ on: at === i }" @click="at = i">
+        <span class="quiet">{{ name }}</span>
+        <span class="figure">{{ text[i] || '–' }}<small> {{ heat.unit() }}</small><small v-if="kept(i) !== undefined" class="beside">{{ heat.other(kept(i)!) }}</small></span>
       </VBtn>
     </div>
     <NumberPad @key="key" />

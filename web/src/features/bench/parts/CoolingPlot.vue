@@ -1,7 +1,10 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import type { Schemas } from '@/shared/api/client'
+import { mine } from '@/shared/mine'
 import { clock } from '@/shared/units'
+
+const heat = mine('temperature')
 
 const props = defineProps<{ readings: Schemas['HeatReading'][]; cooling?: Schemas['Cooling']; gate: number | null }>()
 
@@ -29,17 +32,17 @@ const line = computed(() =>
     class="plot"
     viewBox="0 0 500 140"
     role="img"
-    :aria-label="`Engine temperature against time${gate === null ? '' : `, the gate at ${gate} °C`}`"
+    :aria-label="`Engine temperature against time${gate === null ? '' : `, the gate at ${heat.say(gate)}`}`"
   >
     <line class="axis" :x1="left" :x2="right" :y1="bottom" :y2="bottom" />
     <g v-if="gate !== null">
       <rect class="cold" :x="left" :y="y(gate)" :width="right - left" :height="Math.max(0, bottom - y(gate))" />
       <line class="gate" :x1="left" :x2="right" :y1="y(gate)" :y2="y(gate)" />
-      <text class="scale" :x="left - 8" :y="y(gate) + 5">{{ Math.round(gate) }}°</text>
+      <text class="scale" :x="left - 8" :y="y(gate) + 5">{{ Math.round(heat.own(gate)) }}°</text>
     </g>
     <path class="line" :d="line" />
     <circle v-for="r in readings" :key="r.at" class="dot" :cx="x(r.at)" :cy="y(r.engine_c)" r="6" />
-    <text class="scale" :x="left - 8" :y="top + 8">{{ Math.round(high - 4) }}°</text>
+    <text class="scale" :x="left - 8" :y="top + 8">{{ Math.round(heat.own(high - 4)) }}°</text>
     <text class="time" :x="left" :y="bottom + 22">{{ clock(new Date(from).toISOString()) }}</text>
     <g v-if="cooling?.ready_at">
       <line class="ready" :x1="x(cooling.ready_at)" :x2="x(cooling.ready_at)" :y1="top" :y2="bottom" />

@@ -2,15 +2,16 @@
 import { computed, ref } from 'vue'
 import type { Schemas } from '@/shared/api/client'
 import { decimal, slip } from '@/shared/decimal'
-import { mm } from '@/shared/units'
+import { mine } from '@/shared/mine'
 
 /** Readings by a dial indicator: those of this round, to be taken back, and a new one as a number with its doubt. */
 const open = defineModel<boolean>({ required: true })
 const props = defineProps<{ round: Schemas['Reading'][] }>()
 const emit = defineEmits<{ withdraw: [index: number]; dial: [gap: number, doubt: number] }>()
 
+const length = mine('length')
 const text = ref('')
-const doubtText = ref('0.01')
+const doubtText = ref(length.bare(0.01))
 const said = ref(false)
 const gapSlip = computed(() => (said.value ? slip(text.value) : ''))
 const doubtSlip = computed(() => (said.value ? slip(doubtText.value) : ''))
@@ -18,7 +19,7 @@ function say() {
   said.value = true
   const [gap, doubt] = [decimal(text.value), decimal(doubtText.value)]
   if (gap === null || doubt === null) return
-  emit('dial', gap, doubt)
+  emit('dial', length.kept(gap), length.kept(doubt))
   said.value = false
   open.value = false
   text.value = ''
@@ -29,8 +30,8 @@ const dials = computed(() => props.round.map((x, i) => ({ ...x, i })).filter((x)
 <template>
   <div v-if="open || dials.length" class="dial">
     <span v-for="d in dials" :key="d.i" class="read"
-      >dial <b class="figure">{{ mm(d.dial_mm!) }}</b>
-      <VBtn size="small" :aria-label="`Take back the dial reading ${mm(d.dial_mm!)}`" @click="emit('withdraw', d.i)">
+      >dial <b class="figure">{{ length.bare(d.dial_mm!) }}</b>
+      <VBtn size="small" :aria-label="`Take back the dial reading ${length.bare(d.dial_mm!)}`" @click="emit('withdraw', d.i)">
         Take back
       </VBtn></span
     >
@@ -38,7 +39,7 @@ const dials = computed(() => props.round.map((x, i) => ({ ...x, i })).filter((x)
       <VTextField
         v-model="text"
         label="Gap by dial gauge"
-        suffix="mm"
+        :suffix="length.unit()"
         inputmode="decimal"
         :error-messages="gapSlip"
         hide-details="auto"
@@ -48,7 +49,7 @@ const dials = computed(() => props.round.map((x, i) => ({ ...x, i })).filter((x)
       <VTextField
         v-model="doubtText"
         label="±"
-        suffix="mm"
+        :suffix="length.unit()"
         inputmode="decimal"
         :error-messages="doubtSlip"
         hide-details="auto"

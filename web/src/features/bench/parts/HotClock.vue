@@ -1,9 +1,11 @@
 <script setup lang="ts">
+import { mine } from '@/shared/mine'
 import { useNow } from '@vueuse/core'
 import { computed, ref } from 'vue'
 import type { Schemas } from '@/shared/api/client'
 import AppDialog from '@/shared/AppDialog.vue'
 
+const heat = mine('temperature')
 const props = defineProps<{ clock: Schemas['HotClock']; engineC: number }>()
 const emit = defineEmits<{ stopped: [] }>()
 const now = useNow({ interval: 1000 })
@@ -32,7 +34,7 @@ function stopped() {
     <span class="two" role="timer">
       <b class="figure">{{ words }}</b>
       <small v-if="each">{{ here ? `here ${here}, ` : '' }}{{ each }} a stop</small>
-      <small v-else>hot {{ Math.round(engineC) }} °C</small>
+      <small v-else>hot {{ heat.say(Math.round(engineC)) }}</small>
     </span>
   </VBtn>
   <AppDialog v-model="open" title="Hot figures hold for ten minutes" :width="520">
