@@ -106,7 +106,7 @@ func TestAColdJobFromTakeInToTheNextDueDate(t *testing.T) {
 	p.press("Engine is not run here")
 	p.says("Signed by")
 	p.press("See and print the sheet")
-	for _, says := range []string{"ticks; ticks at idle", "gasket: hard or split, BR 16-204 – left for later",
+	for _, says := range []string{"Before: ticks at idle", "gasket: hard or split, BR 16-204 – left for later",
 		"passed over, Not needed this time", "done all the same, The sealant’s own sheet allows it",
 		"Reason: Engine is not run here"} {
 		p.shows(says)
@@ -142,7 +142,7 @@ func TestAVehicleOnAPhone(t *testing.T) {
 	p.shows("wear unlike their neighbours")
 	p.waits(`() => document.documentElement.scrollWidth <= 360`, "no sideways scrolling")
 	p.press("Every valve")
-	p.shows("per 1,000 km, mm")
+	p.shows("per 1,000 km, µm")
 	p.visit("/")
 	p.press("Post bus 12")
 	p.shows("Signed by")

@@ -79,6 +79,17 @@ func (j Job) facts() []fact {
 			facts = append(facts, fact{"Complaint", text})
 		}
 	}
+	for _, heard := range []struct {
+		label string
+		job.Heard
+	}{{"Sound before", s.SoundBefore}, {"Sound after", s.SoundAfter}} {
+		switch {
+		case heard.Note != "":
+			facts = append(facts, fact{heard.label, heard.Note})
+		case heard.File != "":
+			facts = append(facts, fact{heard.label, "recorded"})
+		}
+	}
 	if j.Due != "" {
 		facts = append(facts, fact{"Next due", j.Due})
 	}
@@ -139,10 +150,8 @@ func takenIn(t job.TakenIn) string {
 	for _, c := range t.Complaints {
 		parts = append(parts, strings.ReplaceAll(string(c), "_", " "))
 	}
-	for _, text := range []string{t.Note, t.Sound} {
-		if text != "" {
-			parts = append(parts, text)
-		}
+	if t.Note != "" {
+		parts = append(parts, t.Note)
 	}
 	return strings.Join(parts, "; ")
 }

@@ -30,7 +30,7 @@ function written(u: Units): string {
 const kept = () => JSON.parse(localStorage.getItem(store) ?? '{}') as Record<string, string>
 
 /** Who is at this screen: whose name was given last when a job was started here. */
-const person = () => localStorage.getItem('metronix.mechanic') ?? ''
+export const person = () => localStorage.getItem('metronix.mechanic') ?? ''
 
 /** The units of who is at this screen. */
 export const units = reactive(read(new RegExp(`${cookie}=([\\w.]*)`).exec(document.cookie)?.[1] ?? ''))
@@ -121,6 +121,8 @@ export function mine(kind: Kind) {
     kept: (v: number) => (s.turned() ? rounded(s.back(v), s.keeps) : v),
     bare: (v: number) => text(v, first()),
     say: (v: number) => `${text(v, first())} ${s.names[first()]}`,
+    /** Whole, where there is little room. */
+    short: (v: number) => `${Math.round(s.turned() ? s.other(v) : v)} ${s.names[first()]}`,
     other: (v: number) => `${text(v, second())} ${s.names[second()]}`,
     both: (v: number) => `${text(v, first())} ${s.names[first()]} (${text(v, second())} ${s.names[second()]})`,
   }

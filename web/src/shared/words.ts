@@ -58,22 +58,6 @@ export function verdictOf({ verdict, figure }: Pick<Judgement, 'verdict' | 'figu
   return verdictWord[verdict]
 }
 
-const phases: Record<string, string> = {
-  choose_way: 'Sequence',
-  prepare: 'Temperature',
-  as_found: 'As found',
-  adjust: 'Adjust',
-  verify: 'Check pass',
-  sign: 'Sign',
-  await_hot: 'Hot pass',
-  done: 'Signed',
-}
-
-/** The name of a phase of the job. */
-export function phaseName(phase: string): string {
-  return phases[phase] ?? phase
-}
-
 export const feelWord: Record<string, string> = {
   free: 'free',
   drag: 'drag',

@@ -8,6 +8,7 @@ import ReasonDialog from '@/shared/ReasonDialog.vue'
 import { clock } from '@/shared/units'
 import { useKeys } from '@/shared/useKeys'
 import { useJob } from '@/features/bench/useJob'
+import SoundPart from './SoundPart.vue'
 import FindingsPart from './FindingsPart.vue'
 import TakeInPart from './TakeInPart.vue'
 import ToolsPart from './ToolsPart.vue'
@@ -125,6 +126,7 @@ useKeys((k) => {
             }}</VBtn>
           </div>
         </section>
+        <SoundPart v-if="part === 'start_up'" :view="view" after :sealed="sealed" @do="send" />
         <ol class="list">
           <li v-for="t in shown" :key="t.id" :class="{ marked: t.marked, skipped: t.skipped, now: t === now }">
             <VBtn

@@ -4,6 +4,7 @@ import type { JobView } from '@/shared/api/client'
 import type { Doing } from '@/features/bench/useJob'
 import { mine } from '@/shared/mine'
 import { when } from '@/shared/units'
+import SoundPart from './SoundPart.vue'
 import { complaints } from '@/shared/complaints'
 
 const props = defineProps<{ view: JobView }>()
@@ -12,7 +13,6 @@ const emit = defineEmits<{ do: [doing: Doing]; next: [] }>()
 const said = computed(() => props.view.state.taken_in)
 const chosen = ref<string[]>(said.value?.complaints ?? [])
 const note = ref(said.value?.note ?? '')
-const sound = ref(said.value?.sound ?? '')
 const sealed = computed(() => props.view.state.phase === 'done')
 const before = computed(() => props.view.before)
 
@@ -24,7 +24,6 @@ function keep() {
     kind: 'taken_in',
     complaints: chosen.value as (typeof complaints)[number]['value'][],
     note: note.value.trim() || undefined,
-    sound: sound.value.trim() || undefined,
   })
   emit('next')
 }
@@ -60,15 +59,7 @@ function keep() {
       </VBtn>
     </div>
     <VTextField v-model="note" label="In their words" maxlength="400" hide-details :disabled="sealed" />
-    <VTextField
-      v-model="sound"
-      label="How it sounds before the work"
-      placeholder="ticks when warm, at idle"
-      persistent-placeholder
-      maxlength="400"
-      hide-details
-      :disabled="sealed"
-    />
+    <SoundPart :view="view" :sealed="sealed" @do="(d) => emit('do', d)" />
     <VBtn v-if="!sealed" class="go" variant="flat" size="large" @click="keep">{{
       said ? 'Keep the change' : 'Taken in, go on'
     }}</VBtn>

@@ -12,7 +12,7 @@ import TurnBand from '@/shared/engine/TurnBand.vue'
 import { useCrank } from '@/shared/engine/useCrank'
 import ReasonDialog from '@/shared/ReasonDialog.vue'
 import { gaps } from '@/shared/units'
-import { phaseName } from '@/shared/words'
+import { phaseName } from '@/shared/phases'
 import { cylinderNotes, sideShown, stopShown, valvesShown } from './benchPicture'
 import FindPanel from './panels/FindPanel.vue'
 import HotClock from './parts/HotClock.vue'
@@ -133,7 +133,7 @@ useKeys((k) => {
           @stopped="happened({ kind: 'engine_stopped' })"
         />
         <span v-else-if="state.engine_c !== null" class="heat" :class="state.card.state"
-          >{{ state.card.state }} {{ mine('temperature').say(state.engine_c) }}</span
+          >{{ state.card.state }} {{ mine('temperature').short(state.engine_c) }}</span
         >
         <span v-else-if="state.cold_by" class="heat cold" :title="state.cold_by">judged cold</span>
         <VBtn v-if="mayFind && !finding" class="where" size="small" @click="find.begin()">

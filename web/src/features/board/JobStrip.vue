@@ -4,7 +4,7 @@ import { RouterLink } from 'vue-router'
 import type { JobShort, Verdict } from '@/shared/api/client'
 import { octagon, verdictPaths } from '@/shared/engine/shapes'
 import { clock, when } from '@/shared/units'
-import { phaseName } from '@/shared/words'
+import { phaseName } from '@/shared/phases'
 
 const props = defineProps<{ job: JobShort; first?: boolean; waits?: number }>()
 

@@ -9,6 +9,12 @@ const props = defineProps<{ state: JobState }>()
 const titles = computed(() =>
   (props.state.taken_in?.complaints ?? []).map((c) => complaints.find((x) => x.value === c)?.title.toLowerCase() ?? c),
 )
+const sounds = computed(() =>
+  [
+    { when: 'Before', ...props.state.sound_before },
+    { when: 'After', ...props.state.sound_after },
+  ].filter((s) => s.note || s.file),
+)
 const passed = computed(() => props.state.tasks.filter((t) => t.reason))
 const missing = computed(() => (props.state.guided ? props.state.tasks.filter((t) => !t.marked) : []))
 </script>
@@ -17,7 +23,14 @@ const missing = computed(() => (props.state.guided ? props.state.tasks.filter((t
   <section v-if="state.taken_in" class="part">
     <h2>Taken in</h2>
     <p>
-      {{ [titles.join(', '), state.taken_in.note, state.taken_in.sound].filter(Boolean).join('; ') || 'No complaint.' }}
+      {{ [titles.join(', '), state.taken_in.note].filter(Boolean).join('; ') || 'No complaint.' }}
+    </p>
+  </section>
+  <section v-if="sounds.length" class="part">
+    <h2>How it sounds</h2>
+    <p v-for="s in sounds" :key="s.when">
+      {{ s.when }}: {{ s.note || 'recorded' }}
+      <audio v-if="s.file" class="no-print" controls preload="none" :src="`/api/v1/sounds/${s.file}`" />
     </p>
   </section>
   <section v-if="state.findings.length" class="part">

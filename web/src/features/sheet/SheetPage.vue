@@ -8,21 +8,12 @@ import { figureOf } from '@/shared/engine/figure'
 import HeadDrawing, { type ValveShown } from '@/shared/engine/HeadDrawing.vue'
 import VerdictGlyph from '@/shared/VerdictGlyph.vue'
 import { mine } from '@/shared/mine'
+import { phaseName } from '@/shared/phases'
 import { gaps, mm, thou } from '@/shared/units'
 import AddDialog from './AddDialog.vue'
 import AroundSection from './AroundSection.vue'
 import DeferDialog from './DeferDialog.vue'
-import {
-  aimSaid,
-  aimings,
-  checkRounds,
-  kindsFirst,
-  orderName,
-  phaseName,
-  rounds,
-  ruleSaid,
-  verdictOf,
-} from '@/shared/words'
+import { aimSaid, aimings, checkRounds, kindsFirst, orderName, rounds, ruleSaid, verdictOf } from '@/shared/words'
 
 const id = String(useRoute().params.id)
 const { data: view, trouble, again } = useRead(reads.job(id))

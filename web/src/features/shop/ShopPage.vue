@@ -13,6 +13,7 @@ import { ToldBar } from '@/shared/later'
 import { mm } from '@/shared/units'
 import { useDraft } from '@/shared/useDraft'
 import { useProbe } from '@/shared/useProbe'
+import UnitsPart from './UnitsPart.vue'
 
 const shop = ref<Schemas['Shop'] | null>(null)
 const stock = ref<{ size: string; count: string }[]>([])
@@ -152,6 +153,7 @@ async function save() {
     <div v-if="shop" class="shop">
       <FaultList v-if="trouble" :title="trouble" :faults="faults" after="Nothing was saved." />
       <ToldBar v-if="said" v-model="said" />
+      <UnitsPart />
       <section>
         <h2>Temperature probe</h2>
         <p class="quiet">

@@ -15,7 +15,22 @@ const router = useRouter()
 const route = useRoute()
 const job = route.name === 'job-start' ? String(route.params.id) : ''
 const s = useStart(job)
-const { form, vehicles, off, engines, sets, loaded, trouble, faults, vehicle, engine, cards, missing, backwards, slipped } = s
+const {
+  form,
+  vehicles,
+  off,
+  engines,
+  sets,
+  loaded,
+  trouble,
+  faults,
+  vehicle,
+  engine,
+  cards,
+  missing,
+  backwards,
+  slipped,
+} = s
 const editing = ref<'' | 'new' | 'this'>('')
 const says = useTemplateRef<HTMLElement>('says')
 
@@ -124,7 +139,7 @@ async function start() {
       </section>
       <section v-if="engine">
         <h2><i>2</i> Clearances</h2>
-        <p v-if="!engine.cards?.length" class="quiet">
+        <p v-if="!cards.length" class="quiet">
           The sheet of {{ engine.name }} has no clearance card. Import a sheet that has one.
         </p>
         <PickOne
@@ -135,6 +150,7 @@ async function start() {
           tiles
         >
           <b>{{ c.state }} · {{ c.source }}</b>
+          <small v-if="value >= (engine.cards?.length ?? 0)" class="differs">of this vehicle alone</small>
           <small v-if="c.date || c.remark" class="quiet">{{ [c.date, c.remark].filter(Boolean).join(' · ') }}</small>
           <span
             ><span class="quiet">intake</span> <span class="figure">{{ window(c.intake) }}</span></span
@@ -197,7 +213,9 @@ async function start() {
           />
         </div>
         <template v-if="backwards">
-          <p role="status">It showed {{ backwards }} last time. A slip is corrected above; else say why it shows less.</p>
+          <p role="status">
+            It showed {{ backwards }} last time. A slip is corrected above; else say why it shows less.
+          </p>
           <div class="reasons">
             <VBtn v-for="r in lessBecause" :key="r" size="small" @click="form.odometerWhy = r">{{ r }}</VBtn>
           </div>

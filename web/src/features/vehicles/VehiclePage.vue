@@ -9,6 +9,7 @@ import FoldAway from '@/shared/FoldAway.vue'
 import NumberField from '@/shared/NumberField.vue'
 import StateNote from '@/shared/StateNote.vue'
 import { mine } from '@/shared/mine'
+import OwnCards from './OwnCards.vue'
 import WearChart from './WearChart.vue'
 
 const id = String(useRoute().params.id)
@@ -21,11 +22,15 @@ const km = (n: number) => distance.say(Math.floor(n))
 /** Gaps in this person's unit; what no card gives in inches is told in millimetres. */
 const gap = mine('length')
 
-/** How fast a valve moves, in thousandths of a millimetre per 1000 km: what fits under a valve. */
+/** How fast a valve moves, in thousandths of a millimetre or of an inch over 1,000 km or miles: what fits under a valve. */
+const inThou = computed(() => gap.unit() === 'thou')
+const over = computed(() => `1,000 ${distance.unit()}`)
+const moves = (w: Schemas['ValveWear']) =>
+  ((w.rate_mm_per_1000km ?? 0) * distance.kept(1000)) / 1000 / (inThou.value ? 0.0254 : 0.001)
 const rate = (w: Schemas['ValveWear']) => {
   if (w.rate_mm_per_1000km === null) return ''
-  const um = w.rate_mm_per_1000km * 1000
-  return `${um > 0 ? '+' : um < 0 ? '−' : ''}${Math.abs(um).toFixed(1)}`
+  const moved = moves(w)
+  return `${moved > 0 ? '+' : moved < 0 ? '−' : ''}${Math.abs(moved).toFixed(inThou.value ? 2 : 1)}`
 }
 const last = computed(() => data.value?.visits.at(-1))
 const shown = computed<Record<string, ValveShown>>(() =>
@@ -150,7 +155,7 @@ async function keep() {
           {{ odd.length === 1 ? 'its' : 'their' }} neighbours: look for the cause.
         </VAlert>
         <p class="quiet">
-          Thousandths of a millimetre per 1,000 km, from {{ data.counted }}
+          Thousandths of {{ inThou ? 'an inch' : 'a millimetre' }} per {{ over }}, from {{ data.counted }}
           {{ data.counted === 1 ? 'visit' : 'visits' }}; minus closes (the valve sinks into its seat), plus opens.
         </p>
         <div class="drawing" tabindex="0" aria-label="The head, drawn with how fast each valve wears">
@@ -165,19 +170,25 @@ async function keep() {
                   <th>Valve</th>
                   <th>Left, {{ gap.unit() }}</th>
                   <th>Limits, {{ gap.unit() }}</th>
-                  <th>per 1,000 km, mm</th>
+                  <th>per {{ over }}, {{ inThou ? 'thou' : 'µm' }}</th>
                   <th>Leaves its limits</th>
                 </tr>
               </thead>
               <tbody>
                 <tr v-for="w in wear" :key="w.valve">
                   <th scope="row">{{ w.valve }}</th>
-                  <td class="figure">{{ leftOf(w.valve)?.left_mm != null ? gap.bare(leftOf(w.valve)!.left_mm!) : '–' }}</td>
                   <td class="figure">
-                    {{ leftOf(w.valve) ? `${gap.bare(leftOf(w.valve)!.lower_mm)}–${gap.bare(leftOf(w.valve)!.upper_mm)}` : '–' }}
+                    {{ leftOf(w.valve)?.left_mm != null ? gap.bare(leftOf(w.valve)!.left_mm!) : '–' }}
                   </td>
                   <td class="figure">
-                    {{ w.rate_mm_per_1000km === null ? 'not known' : w.rate_mm_per_1000km.toFixed(4) }}
+                    {{
+                      leftOf(w.valve)
+                        ? `${gap.bare(leftOf(w.valve)!.lower_mm)}–${gap.bare(leftOf(w.valve)!.upper_mm)}`
+                        : '–'
+                    }}
+                  </td>
+                  <td class="figure">
+                    {{ rate(w) || 'not known' }}
                   </td>
                   <td>
                     {{
@@ -194,6 +205,8 @@ async function keep() {
           </div>
         </FoldAway>
       </section>
+
+      <OwnCards :history="data" @kept="again" />
 
       <section class="visits">
         <h2>Visits</h2>

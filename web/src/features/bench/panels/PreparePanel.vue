@@ -99,7 +99,8 @@ defineExpose({ key })
       </p>
       <p v-else-if="cooling" class="quiet">{{ cooling.why }}</p>
       <p v-else class="quiet">
-        Last: {{ heat.say(readings.at(-1)!.engine_c) }}, {{ when(readings.at(-1)!.at) }}. A second reading gives the wait.
+        Last: {{ heat.say(readings.at(-1)!.engine_c) }}, {{ when(readings.at(-1)!.at) }}. A second reading gives the
+        wait.
       </p>
       <CoolingPlot
         v-if="card.state === 'cold' && !refused"
@@ -133,8 +134,10 @@ defineExpose({ key })
     </div>
     <div class="fields">
       <VBtn v-for="{ name, i } in fields" :key="name" class="field" :class="{ on: at === i }" @click="at = i">
-        <span class="quiet">{{ name }}</span>
-        <span class="figure">{{ text[i] || '–' }}<small> {{ heat.unit() }}</small><small v-if="kept(i) !== undefined" class="beside">{{ heat.other(kept(i)!) }}</small></span>
+        <span class="quiet">{{ name }}{{ kept(i) === undefined ? '' : `, ${heat.other(kept(i)!)}` }}</span>
+        <span class="figure"
+          >{{ text[i] || '–' }}<small> {{ heat.unit() }}</small></span
+        >
       </VBtn>
     </div>
     <NumberPad @key="key" />

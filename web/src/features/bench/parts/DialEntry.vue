@@ -31,7 +31,11 @@ const dials = computed(() => props.round.map((x, i) => ({ ...x, i })).filter((x)
   <div v-if="open || dials.length" class="dial">
     <span v-for="d in dials" :key="d.i" class="read"
       >dial <b class="figure">{{ length.bare(d.dial_mm!) }}</b>
-      <VBtn size="small" :aria-label="`Take back the dial reading ${length.bare(d.dial_mm!)}`" @click="emit('withdraw', d.i)">
+      <VBtn
+        size="small"
+        :aria-label="`Take back the dial reading ${length.bare(d.dial_mm!)}`"
+        @click="emit('withdraw', d.i)"
+      >
         Take back
       </VBtn></span
     >

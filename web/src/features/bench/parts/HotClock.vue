@@ -34,7 +34,7 @@ function stopped() {
     <span class="two" role="timer">
       <b class="figure">{{ words }}</b>
       <small v-if="each">{{ here ? `here ${here}, ` : '' }}{{ each }} a stop</small>
-      <small v-else>hot {{ heat.say(Math.round(engineC)) }}</small>
+      <small v-else>hot {{ heat.short(engineC) }}</small>
     </span>
   </VBtn>
   <AppDialog v-model="open" title="Hot figures hold for ten minutes" :width="520">
