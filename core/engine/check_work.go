@@ -91,6 +91,9 @@ func checkClosing(c *Closing, r *Report) {
 	if c.Rounds < 0 || c.Rounds > MaxRounds {
 		r.problem("closing.rounds", "%d rounds of tightening: 1 to %d.", c.Rounds, MaxRounds)
 	}
+	if c.Bolts < 0 || c.Bolts > MaxBolts {
+		r.problem("closing.bolts", "A cover of %d bolts: 1 to %d.", c.Bolts, MaxBolts)
+	}
 	checkTorque("closing.torque", c.Torque, r)
 	for _, m := range []struct {
 		at      string

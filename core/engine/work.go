@@ -81,6 +81,7 @@ type Closing struct {
 	OpenMinutes   float64 // within which the cover must be on once sealant is laid
 	CureMinutes   float64 // before the engine may run
 	Gasket        Gasket
+	Bolts         int // how many the cover has; 0: not said
 }
 
 // Torque is a torque as it is stated: in newton-metres, in pound-feet, or in both. Zero: not stated.

@@ -33,7 +33,7 @@ func Acts() []Act {
 		WayChosen{}, RoundChosen{}, TemperatureNoted{}, Prepared{}, JudgedCold{}, EngineStopped{},
 		Turned{}, Located{}, Doubted{}, Picked{}, ReadingTaken{}, DialRead{},
 		Withdrawn{}, Sized{}, Kept{}, Freed{}, Adjusted{}, Nipped{}, Locked{}, LeftAsIs{}, BarredOver{}, Undone{}, Signed{},
-		WentHot{}, TakenIn{}, SoundNoted{}, TaskMarked{}, ToolMoved{}, FindingNoted{}, Amended{}, Countersigned{},
+		WentHot{}, TakenIn{}, SoundNoted{}, TaskMarked{}, Stripped{}, NutFelt{}, Waiting{}, HandedOver{}, ToolMoved{}, FindingNoted{}, Amended{}, Countersigned{},
 	}
 }
 

@@ -24,6 +24,9 @@ func (j *Job) apply(h Happening, accepted bool) error {
 	}
 	j.doubtful = doubt
 	j.putBack = j.putBack || at.Before(j.last.Add(-clockSlack))
+	if resumes(h.Act) {
+		j.Waits = Deferral{}
+	}
 	h.Act.do(j)
 	j.last = at
 	j.effective = append(j.effective, h)

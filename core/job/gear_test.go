@@ -60,9 +60,12 @@ func TestLockingIsLearned(t *testing.T) {
 		}
 	}
 	set(300, 0, 290)
+	d.do(job.Happening{Act: job.HandedOver{To: "June"}})
 	set(310, 320, 300)
 	assert.Equal(t, []adjust.Pair{{Before: 300 * um, After: 290 * um}, {Before: 320 * um, After: 300 * um}},
 		[]adjust.Pair{d.job.LockPairs[0].Pair, d.job.LockPairs[1].Pair})
+	assert.Empty(t, d.job.LockPairs[0].By, "by whoever began the job")
+	assert.Equal(t, "June", d.job.LockPairs[1].By)
 }
 
 // A shimmed engine: sizes written down, the whole engine worked over at once, good valves disturbed only by

@@ -29,6 +29,7 @@ type Setup struct {
 type LockPair struct {
 	Valve string
 	adjust.Pair
+	By string // in whose hands; empty: of whoever began the job
 }
 
 // Temperature is one reading of the engine's and its surroundings' temperature, °C.
@@ -90,6 +91,9 @@ type Job struct {
 	TakenIn       *TakenIn    // what the vehicle came in for; nil: not said
 	SoundBefore   Heard       // zero: not said
 	SoundAfter    Heard
+	Learned       []Learned // what came off that the sheet does not list
+	Waits         Deferral  // what the open vehicle waits for; zero: nothing
+	Hands         []Hand    // who went on with it, after whoever began it
 	Findings      []Finding
 	Exceptions    string // why it was signed with steps that were not done; empty: none was left
 	Amendments    []Amendment
@@ -99,6 +103,7 @@ type Job struct {
 	FromShop      []ShopShim       // shims that went in and came neither from a valve nor from the loose ones
 
 	marks     map[string]Mark // of the steps around the bench, by their ids
+	felt      map[string]bool // by their valves: lock nuts that were felt once more
 	tools     map[string]bool // by their ids: taken out, or back
 	barred    bool            // two turns were made since the last adjustment
 	checked   bool            // two turns were made in this pass: what is read now is no longer as found

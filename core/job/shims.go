@@ -125,7 +125,7 @@ func (j *Job) lacksFigure(v *ValveState) bool {
 func (j *Job) learn(v *ValveState, after clearance.Judgement) {
 	if v.Stage == NutTight && j.Sheet.HasLockNut() && v.before > 0 && after.Estimate != nil {
 		j.LockPairs = append(j.LockPairs,
-			LockPair{v.Name, adjust.Pair{Before: v.before, After: *after.Estimate}})
+			LockPair{v.Name, adjust.Pair{Before: v.before, After: *after.Estimate}, j.Hand()})
 	}
 	v.before = 0
 }

@@ -138,6 +138,7 @@ func (j *Job) closeAgain() {
 			delete(j.marks, s.ID)
 		}
 	}
+	j.felt = nil
 }
 
 // turningTool is what the crank is turned with, by its name.

@@ -43,6 +43,7 @@ type Mark struct {
 // The steps that others refer to.
 const (
 	stepTakenIn  = "taken_in"
+	stepNuts     = "nuts"
 	stepTools    = "tools_back"
 	stepCrank    = "crank_free"
 	stepSealant  = "sealant"
@@ -84,17 +85,22 @@ func (j *Job) openingSteps() []Task {
 	list = append(list, Task{ID: "clean", Part: OpenUp,
 		Text:    "Blow or rinse the dirt off before the cover is lifted",
 		Caution: "Eye protection with compressed air and solvents."})
-	for i, s := range j.Sheet.StripList {
-		list = append(list, Task{ID: fmt.Sprintf("%s%d", stripPrefix, i+1), Part: OpenUp, Text: stripped(s),
+	for _, s := range j.stripList() {
+		list = append(list, Task{ID: stripPrefix + s.id, Part: OpenUp, Text: stripped(s.StripStep),
 			Caution: s.Note})
 	}
-	return append(list,
+	list = append(list,
 		Task{ID: "plugs", Part: OpenUp, Text: "Plugs out, leads marked, holes covered",
 			Caution: "Ignition and fuel disabled before any cranking. Nothing may fall into a plug hole."},
 		Task{ID: "cover_off", Part: OpenUp, Text: "Cover off"},
+	)
+	if gear := j.Sheet.VariableLift; gear != "" {
+		list = append(list, Task{ID: "variable_lift", Part: OpenUp, Text: "Check the variable lift gear: " + gear,
+			Caution: "Before any valve is read: a gear that sticks or stands wrong makes every gap wrong."})
+	}
+	return append(list,
 		Task{ID: "look", Part: OpenUp,
-			Text: "Look round: springs, loose parts, sludge, breather, gasket, oil on plugs or " +
-				"leads; with variable lift, its gear first"},
+			Text: "Look round: springs, loose parts, sludge, breather, gasket, oil on plugs or leads"},
 		Task{ID: "tools_out", Part: OpenUp, Text: "Lay out and count the tools and leaves"})
 }
 
@@ -123,7 +129,7 @@ func (j *Job) closingSteps() []Task {
 		list = append(list, Task{ID: id, Part: CloseUp, Text: text, Caution: caution})
 	}
 	if j.Sheet.HasLockNut() {
-		add("nuts", fmt.Sprintf("Feel all %d lock nuts once more, untouched ones too", len(j.Valves)), "")
+		add(stepNuts, fmt.Sprintf("Feel all %d lock nuts once more, untouched ones too", len(j.Valves)), "")
 	}
 	add(stepTools, "Count the tools and leaves back", "")
 	add(stepCrank, "Take "+j.turningTool()+" off", "Before the starter is touched.")
@@ -143,8 +149,8 @@ func (j *Job) closingSteps() []Task {
 	for round := 1; round <= cmp.Or(c.Rounds, usualRounds); round++ {
 		add(fmt.Sprintf("%s%d", boltsPrefix, round), j.boltsText(c, round), "")
 	}
-	for i, s := range slices.Backward(j.Sheet.StripList) {
-		add(fmt.Sprintf("%s%d", refitPrefix, i+1), "Back on: "+stripped(s), s.Note)
+	for _, s := range slices.Backward(j.stripList()) {
+		add(refitPrefix+s.id, "Back on: "+stripped(s.StripStep), s.Note)
 	}
 	add("caps", "Clips over their studs, hoses, oil cap, dipstick", "")
 	return list

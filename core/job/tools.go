@@ -4,6 +4,7 @@ import (
 	"fmt"
 	"math"
 	"slices"
+	"strings"
 
 	"metronix/core/engine"
 )
@@ -26,7 +27,7 @@ func (j *Job) Tools() []Tool {
 			list[0].Text = fmt.Sprintf("%s and bar for the %s", Socket(p.SocketMM), p.Where)
 		}
 	}
-	list = append(list, Tool{ID: "leaves", Text: "Feeler leaves, " + fmt.Sprint(len(j.Owned))})
+	list = append(list, Tool{ID: "leaves", Text: "Feeler leaves, " + fmt.Sprint(len(j.Owned)) + j.firstLeaves()})
 	for i, text := range j.setters() {
 		list = append(list, Tool{ID: fmt.Sprintf("setter_%d", i+1), Text: text})
 	}
@@ -40,6 +41,25 @@ func (j *Job) Tools() []Tool {
 		list[i].Out, list[i].Counted = state, ok
 	}
 	return list
+}
+
+// firstLeaves names the leaves to lay on top, one a kind of valve: "; first to hand 0.22 (intake), 0.30
+// (exhaust)"; empty where the set has none to begin with.
+func (j *Job) firstLeaves() string {
+	var list []string
+	for _, kind := range []engine.Kind{engine.Intake, engine.Exhaust} {
+		i := slices.IndexFunc(j.Valves, func(v *ValveState) bool { return v.Kind == kind })
+		if i < 0 {
+			continue
+		}
+		if first := j.yardstick(j.Valves[i]).Judge(nil).TryNext; first != nil {
+			list = append(list, fmt.Sprintf("%s (%s)", first, kind))
+		}
+	}
+	if len(list) == 0 {
+		return ""
+	}
+	return "; first to hand " + strings.Join(list, ", ")
 }
 
 // setters are what a kind of adjuster is set with (common practice).

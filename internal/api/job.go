@@ -12,6 +12,7 @@ import (
 	"github.com/danielgtaylor/huma/v2"
 
 	"metronix/core/clearance"
+	"metronix/core/engine"
 	"metronix/core/gauge"
 	"metronix/core/job"
 	"metronix/core/measure"
@@ -133,12 +134,12 @@ func (s *server) recordOf(ctx context.Context, n NewJob) (store.Job, error) {
 		return store.Job{}, located(http.StatusUnprocessableEntity, "This gauge set cannot be used: "+
 			"correct it first.", faults...)
 	}
-	engine, err := st.Engine(vehicle.EngineID)
+	stored, err := st.Engine(vehicle.EngineID)
 	if err != nil {
 		return store.Job{}, fault(err)
 	}
 	// a job keeps the engine's sheet as it stands, with this vehicle's own cards after the sheet's
-	sheet := *engine.Sheet
+	sheet := *stored.Sheet
 	sheet.Clearances = slices.Concat(sheet.Clearances, vehicle.Cards)
 	hot := -1
 	if n.HotCard != nil {
@@ -234,8 +235,7 @@ func (s *server) correctJob(ctx context.Context, in *correctInput) (*bodyOf[JobV
 			return err
 		}
 		o.state = nil // to be read again, with its checksums
-		s.desk.forget(o.record)
-		s.desk.forget(record)
+		s.desk.forget()
 		return s.store.With(ctx).CorrectJob(record, derived)
 	})
 	if err != nil {
@@ -267,7 +267,7 @@ func (s *server) job(ctx context.Context, in *JobID) (*bodyOf[JobView], error) {
 func (s *server) viewOf(ctx context.Context, id string) (*bodyOf[JobView], error) {
 	out := &bodyOf[JobView]{}
 	err := s.desk.with(ctx, id, func(o *openJob) error {
-		shift, err := s.desk.learned(ctx, o.record)
+		shift, err := s.desk.learned(ctx, o)
 		if err != nil {
 			return err
 		}
@@ -308,12 +308,13 @@ func (s *server) happen(ctx context.Context, in *happenInput) (*bodyOf[JobState]
 	}
 	out := &bodyOf[JobState]{}
 	vehicle, finished := "", false
+	var sheet *engine.Sheet
 	err := s.desk.with(ctx, in.ID, func(o *openJob) error {
 		before, knew := o.state.Phase(), o.newest()
 		if err := s.desk.happen(ctx, o, h); err != nil {
 			return err
 		}
-		shift, err := s.desk.learned(ctx, o.record)
+		shift, err := s.desk.learned(ctx, o)
 		if err != nil {
 			return err
 		}
@@ -325,9 +326,12 @@ func (s *server) happen(ctx context.Context, in *happenInput) (*bodyOf[JobState]
 		}
 		out.Body = stateView(in.ID, o, shift, s.clock(), only)
 		finished = o.state.Phase() == job.Done
-		vehicle = o.record.Vehicle.ID
+		vehicle, sheet = o.record.Vehicle.ID, o.record.Sheet
 		return nil
 	})
+	if learned, ok := h.Act.(job.Stripped); ok && err == nil {
+		s.teach(ctx, vehicle, sheet, learned.StripStep)
+	}
 	if err == nil && finished {
 		err = s.remember(ctx, vehicle)
 	}

@@ -2,9 +2,12 @@ package api
 
 import (
 	"context"
+	"log/slog"
 	"slices"
+	"strings"
 	"time"
 
+	"metronix/core/engine"
 	"metronix/core/job"
 	"metronix/internal/store"
 	"metronix/internal/wire"
@@ -25,6 +28,25 @@ type Around struct {
 	Exceptions string          `json:"exceptions" doc:"why it was signed with steps that were not done; empty: none was left"`
 	Amendments []AmendmentView `json:"amendments" doc:"corrections added after it was signed"`
 	Counter    *Signed         `json:"countersigned,omitempty"`
+	Felt       []string        `json:"nuts_felt" doc:"the valves whose lock nuts were felt once more"`
+	Bolts      []BoltView      `json:"bolts" doc:"the cover's bolts and the order of tightening; empty: how many there are is not said"`
+	Waits      *wire.Deferral  `json:"waits,omitempty" doc:"what the open vehicle waits for; absent: nothing"`
+	WaitsSaid  string          `json:"waits_said" doc:"the same in words"`
+	Hands      []HandView      `json:"hands" doc:"who went on with the job, after whoever began it"`
+}
+
+// BoltView is one of a cover's bolts.
+type BoltView struct {
+	Row    int     `json:"row" doc:"0 or 1"`
+	Along  float64 `json:"along" doc:"from the front, 0 to 1"`
+	Number int     `json:"number" doc:"when its turn comes, from 1; 0: by the maker's numbers"`
+}
+
+// HandView is who was at a job from when on.
+type HandView struct {
+	Name string    `json:"name"`
+	Note string    `json:"note"`
+	From time.Time `json:"from"`
 }
 
 // TaskView is one step around the bench.
@@ -98,7 +120,19 @@ func (s *server) jobBefore(ctx context.Context, r store.Job) (*JobBefore, error)
 func around(j *job.Job) Around {
 	a := Around{Tasks: []TaskView{}, Guided: j.Guided(), Tools: []ToolView{}, Findings: []wire.Finding{},
 		Exceptions: j.Exceptions, Amendments: []AmendmentView{},
-		Before: HeardView(j.SoundBefore), After: HeardView(j.SoundAfter)}
+		Before: HeardView(j.SoundBefore), After: HeardView(j.SoundAfter), Felt: wire.List(j.Felt()),
+		Bolts: []BoltView{}, WaitsSaid: j.Waits.Waiting(), Hands: []HandView{}}
+	if c := j.Sheet.Closing; c != nil {
+		for _, b := range c.DrawnBolts() {
+			a.Bolts = append(a.Bolts, BoltView(b))
+		}
+	}
+	if j.Waits != (job.Deferral{}) {
+		a.Waits = &wire.Deferral{WaitsFor: string(j.Waits.Waits), Until: j.Waits.Until}
+	}
+	for _, h := range j.Hands {
+		a.Hands = append(a.Hands, HandView(h))
+	}
 	for _, t := range j.Tasks() {
 		view := TaskView{ID: t.ID, Part: string(t.Part), Text: t.Text, Caution: t.Caution,
 			Marked:  t.Mark.Marked,
@@ -148,4 +182,31 @@ func sides(list []job.Complaint) []string {
 		}
 	}
 	return out
+}
+
+// teach adds what a job found to come off to the strip list of its engine's sheet in the library, for the next
+// job. The job does not depend on it: where the sheet is another one by now, or changes at this moment, it is
+// left as it is.
+func (s *server) teach(ctx context.Context, vehicleID string, sheet *engine.Sheet, step engine.StripStep) {
+	st := s.store.With(ctx)
+	v, err := st.Vehicle(vehicleID)
+	if err != nil {
+		return
+	}
+	e, err := st.Engine(v.EngineID)
+	known := func(s engine.StripStep) bool { return strings.EqualFold(s.Text, strings.TrimSpace(step.Text)) }
+	if err != nil || e.Sheet.Name != sheet.Name || slices.ContainsFunc(e.Sheet.StripList, known) {
+		return
+	}
+	taught := *e.Sheet
+	step.Text = strings.TrimSpace(step.Text)
+	taught.StripList = append(slices.Clone(taught.StripList), step)
+	if len(engine.Check(&taught).Problems) > 0 {
+		return // its list is as long as it may be
+	}
+	before := e.Sheet
+	e.Sheet = &taught
+	if err := st.ReplaceEngine(e, before); err != nil {
+		slog.Warn("the engine's sheet did not take what was learned", "engine", e.ID, "error", err)
+	}
 }

@@ -37,6 +37,7 @@ type JobShort struct {
 	Brief      string     `json:"brief" doc:"what is next, in a line"`
 	Quiet      string     `json:"quiet" doc:"the same once so long passed that the crank has to be confirmed"`
 	CrankKnown bool       `json:"crank_known"`
+	Waits      string     `json:"waits" doc:"what the open vehicle waits for; empty: nothing"`
 	Damaged    string     `json:"damaged" doc:"why this job cannot be opened; empty: it can"`
 }
 
@@ -96,8 +97,8 @@ func onBoard(on store.OnBoard, now time.Time) JobShort {
 func jobShort(r store.Job, j *job.Job, touched time.Time) JobShort {
 	short := JobShort{
 		ID: r.ID, Vehicle: r.Vehicle.Name, Plate: r.Vehicle.Plate, EngineName: r.Sheet.Name,
-		Mechanic: r.Mechanic,
-		Reason:   r.Reason, CreatedAt: r.CreatedAt, TouchedAt: touched, Phase: string(j.Phase()),
+		Mechanic: cmp.Or(j.Hand(), r.Mechanic), Waits: j.Waits.Waiting(),
+		Reason: r.Reason, CreatedAt: r.CreatedAt, TouchedAt: touched, Phase: string(j.Phase()),
 		Now:   nowView(j),
 		Brief: j.Brief(), Quiet: j.AsOf(touched.Add(job.ConfirmAfter + time.Second)).Brief(),
 		SignedBy: j.SignedBy,

@@ -8,9 +8,11 @@ import (
 	"errors"
 	"fmt"
 	"slices"
+	"strings"
 	"time"
 
 	"metronix/core/job"
+	"metronix/core/measure"
 	"metronix/internal/store"
 )
 
@@ -20,6 +22,9 @@ import (
 
 // derivedOf is what is stored of a job beside its list.
 func derivedOf(r store.Job, j *job.Job, touched time.Time) (store.Derived, error) {
+	plain := *j // what is stored does not depend on who asked
+	plain.Speaks = measure.Units{}
+	j = &plain
 	short, err := json.Marshal(jobShort(r, j, touched))
 	if err != nil {
 		return store.Derived{}, err
@@ -28,8 +33,12 @@ func derivedOf(r store.Job, j *job.Job, touched time.Time) (store.Derived, error
 	if d.Visit, err = visitOf(r, j); err != nil {
 		return d, err
 	}
-	if mechanic, adjuster, ok := handsOf(r); ok {
-		d.Mechanic, d.Adjuster, d.Pairs = mechanic, adjuster, j.LockPairs
+	if r.Sheet.Adjuster != nil && r.Sheet.HasLockNut() {
+		d.Adjuster = string(r.Sheet.Adjuster.Kind)
+		for _, p := range j.LockPairs {
+			p.By = strings.ToLower(cmp.Or(p.By, r.Mechanic))
+			d.Pairs = append(d.Pairs, p)
+		}
 	}
 	return d, nil
 }
@@ -158,8 +167,8 @@ func (d *desk) differs(ctx context.Context, id string, o *openJob) (string, erro
 		return "what the board shows", nil
 	case !bytes.Equal(is.Visit, want.Visit):
 		return "what is known of its wear", nil
-	case len(is.Pairs)+len(want.Pairs) > 0 && (is.Mechanic != want.Mechanic || is.Adjuster != want.Adjuster),
-		!slices.EqualFunc(is.Pairs, want.Pairs, func(a, b job.LockPair) bool { return a.Pair == b.Pair }):
+	case len(is.Pairs)+len(want.Pairs) > 0 && is.Adjuster != want.Adjuster,
+		!slices.EqualFunc(is.Pairs, want.Pairs, func(a, b job.LockPair) bool { return a.Pair == b.Pair && a.By == b.By }):
 		return "what was learned of locking", nil
 	case !slices.EqualFunc(is.Used, want.Used, sameShim):
 		return "what was taken from the shop's shims", nil

@@ -1,6 +1,7 @@
 package api
 
 import (
+	"cmp"
 	"context"
 	"errors"
 	"fmt"
@@ -215,7 +216,7 @@ func (d *desk) try(ctx context.Context, o *openJob, h job.Happening) error {
 	}
 	o.places[h.ID] = len(o.list.Happenings) - 1
 	if len(state.LockPairs) != pairs {
-		d.forget(o.record)
+		d.forget()
 	}
 	return nil
 }
@@ -234,21 +235,18 @@ func (o *openJob) holds(h job.Happening) (bool, error) {
 	return true, nil
 }
 
-// handsOf is whose hands on which kind of adjuster a job teaches; ok is false where there is no nut to lock.
-func handsOf(r store.Job) (mechanic, adjuster string, ok bool) {
-	if r.Sheet.Adjuster == nil || !r.Sheet.HasLockNut() {
-		return "", "", false
-	}
-	return strings.ToLower(r.Mechanic), string(r.Sheet.Adjuster.Kind), true
-}
+// hand is who is at a job: whoever it was handed over to last, else who began it. Names are told apart without
+// regard to capitals.
+func hand(r store.Job, j *job.Job) string { return strings.ToLower(cmp.Or(j.Hand(), r.Mechanic)) }
 
-// learned pools what locking did in all jobs of one mechanic on one kind of adjuster.
-func (d *desk) learned(ctx context.Context, of store.Job) (adjust.Shift, error) {
-	mechanic, adjuster, ok := handsOf(of)
-	if !ok {
+// learned pools what locking did in all jobs in the hands of who is at this one, on its kind of adjuster; the
+// zero shift where there is no nut to lock.
+func (d *desk) learned(ctx context.Context, o *openJob) (adjust.Shift, error) {
+	sheet := o.record.Sheet
+	if sheet.Adjuster == nil || !sheet.HasLockNut() {
 		return adjust.Shift{}, nil
 	}
-	key := hands{mechanic, adjuster}
+	key := hands{hand(o.record, o.state), string(sheet.Adjuster.Kind)}
 	d.mu.Lock()
 	shift, known := d.shifts[key]
 	asOf := d.pairs
@@ -256,7 +254,7 @@ func (d *desk) learned(ctx context.Context, of store.Job) (adjust.Shift, error) 
 	if known {
 		return shift, nil
 	}
-	pairs, err := d.store.With(ctx).LockPairs(mechanic, adjuster)
+	pairs, err := d.store.With(ctx).LockPairs(key.mechanic, key.adjuster)
 	if err != nil {
 		return adjust.Shift{}, err
 	}
@@ -269,11 +267,10 @@ func (d *desk) learned(ctx context.Context, of store.Job) (adjust.Shift, error) 
 	return shift, nil
 }
 
-// forget drops what was learned of the hands that did a job, because its pairs changed.
-func (d *desk) forget(of store.Job) {
-	mechanic, adjuster, _ := handsOf(of)
+// forget drops what was learned of everybody's hands, because some job's pairs changed.
+func (d *desk) forget() {
 	d.mu.Lock()
 	defer d.mu.Unlock()
+	clear(d.shifts)
 	d.pairs++
-	delete(d.shifts, hands{mechanic, adjuster})
 }

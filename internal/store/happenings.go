@@ -55,7 +55,6 @@ type Derived struct {
 	Open      bool   // not signed for good
 	Short     []byte // JSON, as the board sends it
 	Visit     []byte // JSON, what a finished job tells of wear; empty: it is not finished
-	Mechanic  string // lower case
 	Adjuster  string // empty: nothing is learned of it
 	Pairs     []job.LockPair
 	Used      []job.ShopShim
@@ -136,7 +135,7 @@ func derive(tx *gorm.DB, jobID string, d Derived, kept *rowsKept) error {
 	}
 	if err := rewrite(tx, jobID, kept.pairs, len(d.Pairs), func(n int) pairRow {
 		p := d.Pairs[n]
-		return pairRow{jobID, n, d.Mechanic, d.Adjuster, int64(p.Before), int64(p.After)}
+		return pairRow{jobID, n, p.By, d.Adjuster, int64(p.Before), int64(p.After)}
 	}); err != nil {
 		return err
 	}
@@ -194,9 +193,9 @@ func (s *Store) DerivedOf(jobID string) (d Derived, err error) {
 		d.Visit = []byte(states[0].Visit)
 	}
 	for _, p := range pairs {
-		d.Mechanic, d.Adjuster = p.Mechanic, p.Adjuster
+		d.Adjuster = p.Adjuster
 		pair := adjust.Pair{Before: measure.Length(p.BeforeNM), After: measure.Length(p.AfterNM)}
-		d.Pairs = append(d.Pairs, job.LockPair{Pair: pair})
+		d.Pairs = append(d.Pairs, job.LockPair{Pair: pair, By: p.Mechanic})
 	}
 	for _, u := range used {
 		d.Used = append(d.Used, job.ShopShim{Shim: measure.Length(u.SizeNM), At: u.At})

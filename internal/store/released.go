@@ -126,4 +126,5 @@ var seventh = []string{
 	"ALTER TABLE jobs ADD COLUMN odometer_why text NOT NULL DEFAULT ''",
 	"ALTER TABLE photos RENAME COLUMN jpeg TO data",
 	"ALTER TABLE photos ADD COLUMN media text NOT NULL DEFAULT 'image/jpeg'",
+	"UPDATE job_states SET short = '' WHERE damaged = ''",
 }

@@ -55,6 +55,12 @@ var forms = []form{
 	formed(func(a job.TakenIn) takenIn { return takenIn{Names(a.Complaints), a.Note, a.Sound} }),
 	formed(func(a job.SoundNoted) sound { return sound{a.After, a.Note, a.File} }),
 	formed(func(a job.TaskMarked) task { return task{a.Task, a.Skip, a.Back, a.Reason} }),
+	formed(func(a job.Stripped) strip {
+		return strip{a.Step, StripStep{a.Text, a.Fastener, a.SocketMM, a.Note}}
+	}),
+	formed(func(a job.NutFelt) nutFelt { return nutFelt{a.Valve, a.Back} }),
+	formed(func(a job.Waiting) waiting { return waiting{string(a.Waits), a.Until} }),
+	formed(func(a job.HandedOver) handedOver { return handedOver{a.To, a.Note} }),
 	formed(func(a job.ToolMoved) tool { return tool{a.Tool, a.Back} }),
 	formed(func(a job.FindingNoted) finding { return finding{FindingOf(a.Finding)} }),
 	formed(func(a job.Amended) amended { return amended{a.Text, a.By} }),

@@ -1,6 +1,9 @@
 package wire
 
-import "metronix/core/job"
+import (
+	"metronix/core/engine"
+	"metronix/core/job"
+)
 
 // This file is the acts around the bench: taking a vehicle in, what is ticked off, tools, findings, and what
 // is added to a signed job.
@@ -35,6 +38,39 @@ type task struct {
 func (w task) act(*Faults) job.Act {
 	return job.TaskMarked{Task: w.Task, Skip: w.Skip, Back: w.Back, Reason: w.Reason}
 }
+
+type strip struct {
+	Step string `json:"step" maxLength:"20" doc:"its id"`
+	StripStep
+}
+
+func (w strip) act(*Faults) job.Act {
+	return job.Stripped{Step: w.Step, StripStep: engine.StripStep{Text: w.Text, Fastener: w.Fastener,
+		SocketMM: w.Socket, Note: w.Note}}
+}
+
+type nutFelt struct {
+	Valve string `json:"valve"`
+	Back  bool   `json:"back,omitempty" doc:"it waits again"`
+}
+
+func (w nutFelt) act(*Faults) job.Act { return job.NutFelt{Valve: w.Valve, Back: w.Back} }
+
+type waiting struct {
+	Waits string `json:"waits_for,omitempty" enum:"date,odometer,parts,cams" doc:"left out: it waits no more"`
+	Until string `json:"until,omitempty" maxLength:"120" doc:"until when, or what is on order"`
+}
+
+func (w waiting) act(*Faults) job.Act {
+	return job.Waiting{Deferral: job.Deferral{Waits: job.WaitsFor(w.Waits), Until: w.Until}}
+}
+
+type handedOver struct {
+	To   string `json:"to" minLength:"1" maxLength:"100"`
+	Note string `json:"note,omitempty" maxLength:"400" doc:"what the next one has to know"`
+}
+
+func (w handedOver) act(*Faults) job.Act { return job.HandedOver{To: w.To, Note: w.Note} }
 
 type tool struct {
 	Tool string `json:"tool" maxLength:"40" doc:"its id"`

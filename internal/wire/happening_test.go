@@ -13,6 +13,7 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"metronix/core/clearance"
+	"metronix/core/engine"
 	"metronix/core/gauge"
 	"metronix/core/job"
 	"metronix/core/measure"
@@ -77,6 +78,11 @@ var filled = []struct {
 		`"after":true,"note":"even","file":"` + strings.Repeat("b", 64) + `"`},
 	{job.TaskMarked{Task: "start", Skip: true, Back: true, Reason: "r"},
 		`"task":"start","skip":true,"back":true,"reason":"r"`},
+	{job.Stripped{Step: "s1", StripStep: engine.StripStep{Text: "hose", Fastener: "spring clip", SocketMM: 10, Note: "n"}},
+		`"step":"s1","text":"hose","fastener":"spring clip","socket_mm":10,"note":"n"`},
+	{job.NutFelt{Valve: "E1", Back: true}, `"valve":"E1","back":true`},
+	{job.Waiting{Deferral: job.Deferral{Waits: job.WaitsForParts, Until: "gasket"}}, `"waits_for":"parts","until":"gasket"`},
+	{job.HandedOver{To: "June", Note: "E2 is next"}, `"to":"June","note":"E2 is next"`},
 	{job.ToolMoved{Tool: "turning", Back: true}, `"tool":"turning","back":true`},
 	{job.FindingNoted{Finding: job.Finding{ID: "f1", Place: "cover", What: "gasket hard", Test: "bent",
 		Part:  "12-3",

@@ -33,6 +33,7 @@ type Sheet struct {
 	Signs          []Sign          `json:"signs,omitempty" maxItems:"24" nullable:"false"`
 	StripList      []StripStep     `json:"strip_list,omitempty" maxItems:"60" nullable:"false"`
 	Closing        *Closing        `json:"closing,omitempty"`
+	VariableLift   string          `json:"variable_lift,omitempty" maxLength:"200"`
 }
 
 // TransformSchema states the limits of what the lists hold, which tags cannot say.
@@ -48,6 +49,7 @@ func (Sheet) TransformSchema(_ huma.Registry, s *huma.Schema) *huma.Schema {
 		"signs":               "What can be seen of the crank's place on this engine.",
 		"strip_list":          "What is taken off to open the engine, in order.",
 		"closing":             "How the engine is closed.",
+		"variable_lift":       "How the gear of variable lift is checked before any valve is read; left out where there is none.",
 	})
 	between(s.Properties["firing_order"].Items, 1, engine.MaxCylinders)
 	below(s.Properties["firing_angles_deg"].Items, 720)
@@ -225,4 +227,5 @@ type Closing struct {
 	OpenMinutes   float64  `json:"open_minutes,omitempty" minimum:"0" maximum:"10080"`
 	CureMinutes   float64  `json:"cure_minutes,omitempty" minimum:"0" maximum:"10080"`
 	Gasket        string   `json:"gasket,omitempty" enum:"dry,stuck_first"`
+	Bolts         int      `json:"bolts,omitempty" minimum:"0" maximum:"60"`
 }

@@ -181,7 +181,7 @@ func (s Sheet) core() *engine.Sheet {
 	for _, o := range s.OwnSequence {
 		c.OwnSequence = append(c.OwnSequence, engine.OwnStop{Crank: measure.Angle(o.Crank), Set: o.Set})
 	}
-	c.CheckTurns = s.CheckTurns
+	c.CheckTurns, c.VariableLift = s.CheckTurns, s.VariableLift
 	for _, sign := range s.Signs {
 		c.Signs = append(c.Signs, engine.Sign{ID: sign.ID, Where: sign.Where, Text: sign.Text,
 			At: angles[measure.Angle](sign.At), Period: measure.Angle(sign.Period), Doubtful: sign.Doubtful})
@@ -193,7 +193,7 @@ func (s Sheet) core() *engine.Sheet {
 	if f := s.Closing; f != nil {
 		c.Closing = &engine.Closing{Pattern: engine.Pattern(f.Pattern), Rounds: f.Rounds,
 			Torque: engine.Torque{Nm: f.Torque, LbfFt: f.TorqueLbfFt}, SealantPoints: f.SealantPoints,
-			OpenMinutes: f.OpenMinutes, CureMinutes: f.CureMinutes, Gasket: engine.Gasket(f.Gasket)}
+			OpenMinutes: f.OpenMinutes, CureMinutes: f.CureMinutes, Gasket: engine.Gasket(f.Gasket), Bolts: f.Bolts}
 	}
 	return c
 }
@@ -258,7 +258,7 @@ func fromCore(c *engine.Sheet) Sheet {
 	for _, o := range c.OwnSequence {
 		s.OwnSequence = append(s.OwnSequence, OwnStop{Deg(o.Crank), o.Set})
 	}
-	s.CheckTurns = c.CheckTurns
+	s.CheckTurns, s.VariableLift = c.CheckTurns, c.VariableLift
 	if len(c.Signs) > 0 {
 		s.Signs = SignsOf(c.Signs)
 	}
@@ -268,7 +268,7 @@ func fromCore(c *engine.Sheet) Sheet {
 	if f := c.Closing; f != nil {
 		s.Closing = &Closing{string(f.Pattern), f.Rounds, f.Torque.Nm, f.Torque.LbfFt, f.SealantPoints,
 			f.OpenMinutes,
-			f.CureMinutes, string(f.Gasket)}
+			f.CureMinutes, string(f.Gasket), f.Bolts}
 	}
 	return s
 }

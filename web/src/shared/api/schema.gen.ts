@@ -981,6 +981,23 @@ export interface components {
             /** Format: int64 */
             stops: number;
         };
+        BoltView: {
+            /**
+             * Format: double
+             * @description from the front, 0 to 1
+             */
+            along: number;
+            /**
+             * Format: int64
+             * @description when its turn comes, from 1; 0: by the maker's numbers
+             */
+            number: number;
+            /**
+             * Format: int64
+             * @description 0 or 1
+             */
+            row: number;
+        };
         Card: {
             date: string;
             /** @description from the engine's first card */
@@ -1034,6 +1051,8 @@ export interface components {
             stone_cold?: boolean;
         };
         Closing: {
+            /** Format: int64 */
+            bolts?: number;
             /** Format: double */
             cure_minutes?: number;
             /** @enum {string} */
@@ -1692,7 +1711,13 @@ export interface components {
             leaves: components["schemas"]["Leaf"][];
             name: string;
         };
-        Happening: components["schemas"]["HappeningWayChosen"] | components["schemas"]["HappeningRoundChosen"] | components["schemas"]["HappeningTemperature"] | components["schemas"]["HappeningPrepared"] | components["schemas"]["HappeningJudgedCold"] | components["schemas"]["HappeningEngineStopped"] | components["schemas"]["HappeningTurned"] | components["schemas"]["HappeningLocated"] | components["schemas"]["HappeningDoubted"] | components["schemas"]["HappeningPicked"] | components["schemas"]["HappeningReading"] | components["schemas"]["HappeningDial"] | components["schemas"]["HappeningWithdrawn"] | components["schemas"]["HappeningSized"] | components["schemas"]["HappeningKept"] | components["schemas"]["HappeningFreed"] | components["schemas"]["HappeningAdjusted"] | components["schemas"]["HappeningNipped"] | components["schemas"]["HappeningLocked"] | components["schemas"]["HappeningLeftAsIs"] | components["schemas"]["HappeningBarredOver"] | components["schemas"]["HappeningUndone"] | components["schemas"]["HappeningSigned"] | components["schemas"]["HappeningWentHot"] | components["schemas"]["HappeningTakenIn"] | components["schemas"]["HappeningSound"] | components["schemas"]["HappeningTask"] | components["schemas"]["HappeningTool"] | components["schemas"]["HappeningFinding"] | components["schemas"]["HappeningAmended"] | components["schemas"]["HappeningCountersigned"];
+        HandView: {
+            /** Format: date-time */
+            from: string;
+            name: string;
+            note: string;
+        };
+        Happening: components["schemas"]["HappeningWayChosen"] | components["schemas"]["HappeningRoundChosen"] | components["schemas"]["HappeningTemperature"] | components["schemas"]["HappeningPrepared"] | components["schemas"]["HappeningJudgedCold"] | components["schemas"]["HappeningEngineStopped"] | components["schemas"]["HappeningTurned"] | components["schemas"]["HappeningLocated"] | components["schemas"]["HappeningDoubted"] | components["schemas"]["HappeningPicked"] | components["schemas"]["HappeningReading"] | components["schemas"]["HappeningDial"] | components["schemas"]["HappeningWithdrawn"] | components["schemas"]["HappeningSized"] | components["schemas"]["HappeningKept"] | components["schemas"]["HappeningFreed"] | components["schemas"]["HappeningAdjusted"] | components["schemas"]["HappeningNipped"] | components["schemas"]["HappeningLocked"] | components["schemas"]["HappeningLeftAsIs"] | components["schemas"]["HappeningBarredOver"] | components["schemas"]["HappeningUndone"] | components["schemas"]["HappeningSigned"] | components["schemas"]["HappeningWentHot"] | components["schemas"]["HappeningTakenIn"] | components["schemas"]["HappeningSound"] | components["schemas"]["HappeningTask"] | components["schemas"]["HappeningStripped"] | components["schemas"]["HappeningNutFelt"] | components["schemas"]["HappeningWaiting"] | components["schemas"]["HappeningHandedOver"] | components["schemas"]["HappeningTool"] | components["schemas"]["HappeningFinding"] | components["schemas"]["HappeningAmended"] | components["schemas"]["HappeningCountersigned"];
         HappeningAdjusted: {
             /** @description which of the leaves is an angled one; absent: none */
             angled?: boolean[];
@@ -1885,6 +1910,25 @@ export interface components {
             seen?: string;
             valve: string;
         };
+        HappeningHandedOver: {
+            /**
+             * Format: date-time
+             * @description when it was done, where it waited to be sent, by the program's clock
+             */
+            done_at?: string;
+            /** @description made by the client; sending it twice stores it once */
+            id: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "handed_over";
+            /** @description what the next one has to know */
+            note?: string;
+            /** @description the id of the newest happening that its screen knew; absent: the newest there is */
+            seen?: string;
+            to: string;
+        };
         HappeningJudgedCold: {
             /** @description left out: not known */
             ambient_c?: number;
@@ -1999,6 +2043,25 @@ export interface components {
              * @enum {string}
              */
             kind: "nipped";
+            /** @description the id of the newest happening that its screen knew; absent: the newest there is */
+            seen?: string;
+            valve: string;
+        };
+        HappeningNutFelt: {
+            /** @description it waits again */
+            back?: boolean;
+            /**
+             * Format: date-time
+             * @description when it was done, where it waited to be sent, by the program's clock
+             */
+            done_at?: string;
+            /** @description made by the client; sending it twice stores it once */
+            id: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "nut_felt";
             /** @description the id of the newest happening that its screen knew; absent: the newest there is */
             seen?: string;
             valve: string;
@@ -2185,6 +2248,29 @@ export interface components {
             /** @description the id of the newest happening that its screen knew; absent: the newest there is */
             seen?: string;
         };
+        HappeningStripped: {
+            /**
+             * Format: date-time
+             * @description when it was done, where it waited to be sent, by the program's clock
+             */
+            done_at?: string;
+            fastener?: string;
+            /** @description made by the client; sending it twice stores it once */
+            id: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "stripped";
+            note?: string;
+            /** @description the id of the newest happening that its screen knew; absent: the newest there is */
+            seen?: string;
+            /** Format: double */
+            socket_mm?: number;
+            /** @description its id */
+            step: string;
+            text: string;
+        };
         HappeningTakenIn: {
             complaints?: ("ticks" | "rough_idle" | "back_fires" | "smokes" | "hard_start" | "low_compression" | "ticks_by_nature" | "none")[];
             /**
@@ -2307,6 +2393,29 @@ export interface components {
             seen?: string;
             /** @description the id of the happening taken back: the last one standing */
             target: string;
+        };
+        HappeningWaiting: {
+            /**
+             * Format: date-time
+             * @description when it was done, where it waited to be sent, by the program's clock
+             */
+            done_at?: string;
+            /** @description made by the client; sending it twice stores it once */
+            id: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "waiting";
+            /** @description the id of the newest happening that its screen knew; absent: the newest there is */
+            seen?: string;
+            /** @description until when, or what is on order */
+            until?: string;
+            /**
+             * @description left out: it waits no more
+             * @enum {string}
+             */
+            waits_for?: "date" | "odometer" | "parts" | "cams";
         };
         HappeningWayChosen: {
             /**
@@ -2561,6 +2670,8 @@ export interface components {
             touched_at: string;
             valves: components["schemas"]["ValveDot"][];
             vehicle: string;
+            /** @description what the open vehicle waits for; empty: nothing */
+            waits: string;
         };
         JobStart: {
             /** @enum {string} */
@@ -2600,6 +2711,8 @@ export interface components {
             amendments: components["schemas"]["AmendmentView"][];
             /** @description why the crank is turned back though the sheet does not allow it; empty: it is not */
             back_reason: string;
+            /** @description the cover's bolts and the order of tightening; empty: how many there are is not said */
+            bolts: components["schemas"]["BoltView"][];
             /** @description of the present pass */
             card: components["schemas"]["Card"];
             /**
@@ -2648,6 +2761,8 @@ export interface components {
             gate_c?: number;
             /** @description some step was ticked: signing asks for the others */
             guided: boolean;
+            /** @description who went on with the job, after whoever began it */
+            hands: components["schemas"]["HandView"][];
             /** Format: int64 */
             happenings: number;
             /** @description the same, with the stops ahead */
@@ -2665,6 +2780,8 @@ export interface components {
             /** @description the id of the newest happening, to be sent back as seen */
             newest: string;
             now: components["schemas"]["Now"];
+            /** @description the valves whose lock nuts were felt once more */
+            nuts_felt: string[];
             /** @enum {string} */
             one_kind_first: "both" | "exhaust" | "intake";
             /** @description what a signed job came to: what it was put off for, or that nothing was set; empty: something was */
@@ -2729,6 +2846,10 @@ export interface components {
             /** @enum {string} */
             usual_check: "all" | "set_ones" | "none";
             valves: components["schemas"]["ValveState"][];
+            /** @description what the open vehicle waits for; absent: nothing */
+            waits?: components["schemas"]["Deferral"];
+            /** @description the same in words */
+            waits_said: string;
         };
         JobView: {
             /** @enum {string} */
@@ -3125,6 +3246,8 @@ export interface components {
             strip_list?: components["schemas"]["StripStep"][];
             turning_point?: components["schemas"]["TurningPoint"];
             valve_timing?: components["schemas"]["Timing"];
+            /** @description How the gear of variable lift is checked before any valve is read; left out where there is none. */
+            variable_lift?: string;
         };
         SheetStart: {
             orders: components["schemas"]["UsualOrder"][];

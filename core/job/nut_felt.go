@@ -1,0 +1,65 @@
+package job
+
+import (
+	"fmt"
+	"maps"
+)
+
+// NutFelt ticks one lock nut off: it was felt once more and is tight; or takes that back. When all are, the
+// step is done.
+//
+// Untouched nuts are felt too (common practice): one that somebody left slack years ago comes off in the same
+// way.
+type NutFelt struct {
+	plain
+	Valve string
+	Back  bool
+}
+
+// Kind is "nut_felt".
+func (NutFelt) Kind() Kind { return "nut_felt" }
+
+// On is the valve.
+func (a NutFelt) On() string { return a.Valve }
+
+func (a NutFelt) sound(j *Job) error {
+	if _, ok := j.Valve(a.Valve); !ok {
+		return refuse("valve", fmt.Sprintf("%q is no valve of this engine.", a.Valve))
+	}
+	if !j.Sheet.HasLockNut() {
+		return refuse("valve", "The adjusters of this engine have no lock nut.")
+	}
+	return nil
+}
+
+func (a NutFelt) may(j *Job, _ string) error {
+	if v, _ := j.Valve(a.Valve); !a.Back && v.Stage == NutLoose {
+		return refuse("valve", "The lock nut of "+a.Valve+" is slack. Lock it, and read the valve again.")
+	}
+	return nil
+}
+
+func (a NutFelt) do(j *Job) {
+	felt := maps.Clone(j.felt)
+	if felt == nil {
+		felt = map[string]bool{}
+	}
+	felt[a.Valve] = !a.Back
+	j.felt = felt
+	switch all, marked := len(j.Felt()) == len(j.Valves), j.marks[stepNuts].Marked; {
+	case all && !marked:
+		TaskMarked{Task: stepNuts}.do(j)
+	case a.Back && marked:
+		TaskMarked{Task: stepNuts, Back: true}.do(j)
+	}
+}
+
+// Felt are the valves whose lock nuts were felt once more, in the order of the sheet.
+func (j *Job) Felt() (list []string) {
+	for _, v := range j.Valves {
+		if j.felt[v.Name] {
+			list = append(list, v.Name)
+		}
+	}
+	return list
+}

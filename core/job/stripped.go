@@ -1,0 +1,90 @@
+package job
+
+import (
+	"fmt"
+	"slices"
+	"strings"
+
+	"metronix/core/engine"
+)
+
+// Stripped says that something came off this engine which its sheet does not list: a connector, a clip, a
+// hose. It joins the job's strip list at its end, ticked off, and so is read backwards with the others when
+// the engine is closed.
+//
+// The first job on an engine teaches its strip list in this way, by tapping while it is done; whoever keeps
+// the sheets adds it there for the next.
+type Stripped struct {
+	plain
+	Step string // its id, made by the client
+	engine.StripStep
+}
+
+// mostLearned bounds what one job adds to a strip list.
+const mostLearned = 40
+
+// Learned is one thing that a job found out comes off.
+type Learned struct {
+	ID string
+	engine.StripStep
+}
+
+// Kind is "stripped".
+func (Stripped) Kind() Kind { return "stripped" }
+
+func (a Stripped) sound(j *Job) error {
+	switch {
+	case strings.TrimSpace(a.Step) == "":
+		return refuse("step", "It has no id.")
+	case strings.TrimSpace(a.Text) == "":
+		return refuse("text", "Say what came off: a connector, a clip, a hose.")
+	}
+	for field, text := range map[string]string{"text": a.Text, "fastener": a.Fastener, "note": a.Note} {
+		if len([]rune(text)) > mostFindingWord {
+			return refuse(field, fmt.Sprintf("At most %d characters.", mostFindingWord))
+		}
+	}
+	if a.SocketMM < 0 || a.SocketMM > 100 {
+		return refuse("socket_mm", "A socket is 0 to 100 mm across flats.")
+	}
+	return nil
+}
+
+func (a Stripped) may(j *Job, _ string) error {
+	same := func(s engine.StripStep) bool {
+		return strings.EqualFold(strings.TrimSpace(s.Text), strings.TrimSpace(a.Text))
+	}
+	switch {
+	case len(j.Learned) >= mostLearned:
+		return refuse("text", fmt.Sprintf("A job adds %d things to a strip list.", mostLearned))
+	case slices.ContainsFunc(j.Learned, func(l Learned) bool { return l.ID == a.Step }):
+		return refuse("step", "That is on the list already.")
+	case slices.ContainsFunc(j.Sheet.StripList, same),
+		slices.ContainsFunc(j.Learned, func(l Learned) bool { return same(l.StripStep) }):
+		return refuse("text", a.Text+" is on the list already: tick it there.")
+	}
+	return nil
+}
+
+func (a Stripped) do(j *Job) {
+	a.Text, a.Fastener, a.Note = strings.TrimSpace(a.Text), strings.TrimSpace(a.Fastener), strings.TrimSpace(a.Note)
+	j.Learned = append(slices.Clone(j.Learned), Learned{a.Step, a.StripStep})
+	TaskMarked{Task: stripPrefix + a.Step}.do(j)
+}
+
+// stripStep is one thing to take off, with what its steps are told by: its place on the sheet, or its own id.
+type stripStep struct {
+	id string
+	engine.StripStep
+}
+
+// stripList is the sheet's strip list, with what this job found out at its end.
+func (j *Job) stripList() (list []stripStep) {
+	for i, s := range j.Sheet.StripList {
+		list = append(list, stripStep{fmt.Sprint(i + 1), s})
+	}
+	for _, l := range j.Learned {
+		list = append(list, stripStep{l.ID, l.StripStep})
+	}
+	return list
+}
