@@ -176,6 +176,9 @@ func TestToolsByTheKindOfGear(t *testing.T) {
 		var names []string
 		for _, tool := range start(t, s).job.Tools() {
 			names = append(names, tool.Text)
+			if tool.ID == "leaves" {
+				assert.Equal(t, "first to hand 0.22 (intake), 0.30 (exhaust)", tool.Note)
+			}
 		}
 		assert.Contains(t, names, tool)
 		assert.Contains(t, names, "Torque wrench, 14 N·m (10.3 lbf·ft)", "14 / 1.3558179 = 10.33")

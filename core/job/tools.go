@@ -6,15 +6,17 @@ import (
 	"slices"
 	"strings"
 
+	"metronix/core/adjust"
 	"metronix/core/engine"
 )
 
 // Tool is one thing laid out for a job.
 type Tool struct {
 	ID, Text string
-	OnCrank  bool // it turns the engine: it is off before the starter is touched
-	Out      bool // it was taken out and is not back
-	Counted  bool // it was taken out at some time
+	Note     string // what to lay on top; empty: nothing
+	OnCrank  bool   // it turns the engine: it is off before the starter is touched
+	Out      bool   // it was taken out and is not back
+	Counted  bool   // it was taken out at some time
 }
 
 // Tools are the tools and leaves that this job needs, from its sheet, its adjuster and its gauge set;
@@ -27,7 +29,7 @@ func (j *Job) Tools() []Tool {
 			list[0].Text = fmt.Sprintf("%s and bar for the %s", Socket(p.SocketMM), p.Where)
 		}
 	}
-	list = append(list, Tool{ID: "leaves", Text: "Feeler leaves, " + fmt.Sprint(len(j.Owned)) + j.firstLeaves()})
+	list = append(list, Tool{ID: "leaves", Text: "Feeler leaves, " + fmt.Sprint(len(j.Owned)), Note: j.firstLeaves()})
 	for i, text := range j.setters() {
 		list = append(list, Tool{ID: fmt.Sprintf("setter_%d", i+1), Text: text})
 	}
@@ -43,23 +45,24 @@ func (j *Job) Tools() []Tool {
 	return list
 }
 
-// firstLeaves names the leaves to lay on top, one a kind of valve: "; first to hand 0.22 (intake), 0.30
+// firstLeaves names the leaves to lay on top, one a kind of valve: "first to hand 0.22 (intake), 0.30
 // (exhaust)"; empty where the set has none to begin with.
 func (j *Job) firstLeaves() string {
+	advice := j.Advise(adjust.Shift{})
 	var list []string
 	for _, kind := range []engine.Kind{engine.Intake, engine.Exhaust} {
 		i := slices.IndexFunc(j.Valves, func(v *ValveState) bool { return v.Kind == kind })
 		if i < 0 {
 			continue
 		}
-		if first := j.yardstick(j.Valves[i]).Judge(nil).TryNext; first != nil {
+		if first := advice.first(j.Valves[i]); first != nil {
 			list = append(list, fmt.Sprintf("%s (%s)", first, kind))
 		}
 	}
 	if len(list) == 0 {
 		return ""
 	}
-	return "; first to hand " + strings.Join(list, ", ")
+	return "first to hand " + strings.Join(list, ", ")
 }
 
 // setters are what a kind of adjuster is set with (common practice).

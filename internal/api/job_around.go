@@ -65,6 +65,7 @@ type TaskView struct {
 type ToolView struct {
 	ID      string `json:"id"`
 	Text    string `json:"text"`
+	Note    string `json:"note" doc:"what to lay on top; empty: nothing"`
 	OnCrank bool   `json:"on_crank" doc:"it turns the engine"`
 	Out     bool   `json:"out" doc:"it was taken out and is not back"`
 	Counted bool   `json:"counted" doc:"it was taken out at some time"`

@@ -9,6 +9,10 @@ import { clock } from '@/shared/units'
 import { useKeys } from '@/shared/useKeys'
 import { useJob } from '@/features/bench/useJob'
 import SoundPart from './SoundPart.vue'
+import BoltsDrawing from './BoltsDrawing.vue'
+import LearnPart from './LearnPart.vue'
+import NutsPart from './NutsPart.vue'
+import StandPart from './StandPart.vue'
 import FindingsPart from './FindingsPart.vue'
 import TakeInPart from './TakeInPart.vue'
 import ToolsPart from './ToolsPart.vue'
@@ -117,6 +121,8 @@ useKeys((k) => {
             <VBtn @click="asking = { task: now, skip: true }">Pass over…</VBtn>
             <VBtn class="go" variant="flat" size="large" @click="done(now)">Done <kbd>Enter</kbd></VBtn>
           </div>
+          <NutsPart v-if="now.id === 'nuts'" :view="view" @do="send" />
+          <BoltsDrawing v-if="now.id.startsWith('bolts_') && state.bolts.length" :bolts="state.bolts" />
         </section>
         <section v-else class="next">
           <h2>{{ partNames[part] }}: <em>all done.</em></h2>
@@ -126,6 +132,7 @@ useKeys((k) => {
             }}</VBtn>
           </div>
         </section>
+        <LearnPart v-if="part === 'open_up' && !sealed" :view="view" @do="send" />
         <SoundPart v-if="part === 'start_up'" :view="view" after :sealed="sealed" @do="send" />
         <ol class="list">
           <li v-for="t in shown" :key="t.id" :class="{ marked: t.marked, skipped: t.skipped, now: t === now }">
@@ -146,6 +153,7 @@ useKeys((k) => {
           </li>
         </ol>
       </template>
+      <StandPart v-if="!sealed" :view="view" @do="send" />
     </div>
   </AppPage>
   <ReasonDialog

@@ -19,7 +19,9 @@ const move = (t: Schemas['ToolView']) => emit('do', { kind: 'tool', tool: t.id, 
       <li v-for="t in tools" :key="t.id" :class="{ out: t.out }">
         <span
           ><b>{{ t.text }}</b
-          ><small v-if="t.on_crank" class="quiet">off the crank before the starter is touched</small></span
+          ><small v-if="t.on_crank || t.note" class="quiet">{{
+            t.on_crank ? 'off the crank before the starter is touched' : t.note
+          }}</small></span
         >
         <VBtn :disabled="sealed" :aria-label="`${t.text}: ${t.out ? 'back' : 'take out'}`" @click="move(t)">{{
           t.out ? 'Back' : t.counted ? 'Back ✓ – out again' : 'Take out'

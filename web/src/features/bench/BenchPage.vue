@@ -180,7 +180,10 @@ useKeys((k) => {
             @click="stand = stands[(stands.indexOf(stand) + 1) % stands.length]!"
             >{{ standWords[stand] }}</VBtn
           >
-          <span class="quiet">limits {{ limits }}</span>
+          <VBtn v-if="state.waits_said" class="stand" variant="text" @click="happened({ kind: 'waiting' })"
+            >waits for {{ state.waits_said }}: go on</VBtn
+          >
+          <span v-else class="quiet">limits {{ limits }}</span>
         </p>
         <div class="below">
           <div class="turns" tabindex="0" role="region" aria-label="The two turns of the crank">

@@ -20,6 +20,9 @@ export type Doing = Act
 /** How often the job is asked for again, so that what another hand did appears by itself. */
 const askAgain = 4000
 
+/** What may be said while the one before is still on its way: none of it depends on the other. */
+const queues = new Set<Doing['kind']>(['reading', 'taken_in', 'sound', 'finding', 'stripped', 'nut_felt', 'tool'])
+
 /**
  * One job: what the program says of it, and a way to tell it what was done. What was done is kept in this browser until
  * the program has it on disk, so a lost connection or a closed page loses nothing; its id lets it be sent again safely.
@@ -78,9 +81,12 @@ export function useJob(id: string) {
     }
   }
 
-  /** Readings may queue up; any other step waits until the one before it is on disk, so that a second press does nothing. */
+  /**
+   * Readings and notes may queue up; any other step waits until the one before it is on disk, so that a second press does
+   * nothing.
+   */
   async function send(doing: Doing) {
-    if (doing.kind !== 'reading' && waiting.value.length > 0) {
+    if (!queues.has(doing.kind) && waiting.value.length > 0) {
       if (queue.offline.value)
         refusal.value = 'The program cannot be reached: this can only be done when what waits is sent.'
       return

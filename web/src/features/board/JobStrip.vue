@@ -14,6 +14,7 @@ const next = computed(() => {
   if (job.start_from && new Date(job.start_from) > new Date())
     return `Do not start before ${clock(job.start_from)}: the sealant cures`
   if (job.cover_by) return `Sealant stands open: cover on by ${clock(job.cover_by)}`
+  if (job.waits) return `Stands open, waits for ${job.waits}`
   return job.ready_at ? `Cooling: ready ${when(job.ready_at)}` : job.brief
 })
 const to = computed(() => (props.job.phase === 'done' ? `/jobs/${props.job.id}/sheet` : `/jobs/${props.job.id}`))

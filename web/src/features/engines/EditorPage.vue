@@ -12,6 +12,7 @@ import SectionBanks from './SectionBanks.vue'
 import SectionFigures from './SectionFigures.vue'
 import SectionGear from './SectionGear.vue'
 import SectionSigns from './SectionSigns.vue'
+import SectionWork from './SectionWork.vue'
 import SectionShape from './SectionShape.vue'
 import { saidAt } from './places'
 import { useEditor } from './useEditor'
@@ -165,6 +166,7 @@ onBeforeRouteLeave((to) => {
         <SectionBanks v-model="sheet" :said="said" :warned="warned" />
         <SectionGear v-model="sheet" :said="said" :warned="warned" :valve="stale ? undefined : drawn?.valves[0]" />
         <SectionSigns v-model="sheet" :said="said" />
+        <SectionWork v-model="sheet" :said="said" />
         <SectionFigures v-model="sheet" :said="said" :warned="warned" />
       </form>
     </main>

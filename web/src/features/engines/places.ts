@@ -24,6 +24,14 @@ const fields: Record<string, string> = {
   period_deg: 'How often it comes round',
   where: 'Where',
   socket_mm: 'Socket',
+  bolts: 'Bolts',
+  rounds: 'Rounds',
+  torque_nm: 'Torque',
+  torque_lbf_ft: 'Torque, lbf·ft',
+  open_minutes: 'Sealant may stand open',
+  cure_minutes: 'It cures for',
+  sealant_points: 'Sealant only at',
+  variable_lift: 'Variable lift',
   angle_deg: 'Bank angle',
   cylinders: 'Cylinders',
   valves: 'Row',
@@ -44,6 +52,8 @@ export function placed(location: string): string {
     if (name === 'banks') parts.push(`Head${n}`)
     else if (name === 'rows') parts.push(`row${n}`)
     else if (name === 'signs') parts.push(`Sign${n}`)
+    else if (name === 'strip_list') parts.push(`What comes off, line${n}`)
+    else if (name === 'closing') parts.push('The cover')
     else if (name === 'clearances') parts.push(`Card${n}`)
     else if (name === 'own_sequence') parts.push(`The maker’s own order, line${n}`)
     else if (name && name in fields) parts.push(fields[name]! + (name === 'firing_order' || !n ? '' : `${n}`))

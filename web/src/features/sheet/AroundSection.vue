@@ -26,6 +26,13 @@ const missing = computed(() => (props.state.guided ? props.state.tasks.filter((t
       {{ [titles.join(', '), state.taken_in.note].filter(Boolean).join('; ') || 'No complaint.' }}
     </p>
   </section>
+  <section v-if="state.hands.length || state.waits_said" class="part">
+    <h2>Who was at it</h2>
+    <p v-if="state.waits_said">It stands open and waits for {{ state.waits_said }}.</p>
+    <p v-for="h in state.hands" :key="h.from">
+      {{ h.name }} went on with it, {{ when(h.from) }}{{ h.note ? `: ${h.note}` : '.' }}
+    </p>
+  </section>
   <section v-if="sounds.length" class="part">
     <h2>How it sounds</h2>
     <p v-for="s in sounds" :key="s.when">

@@ -1,36 +1,25 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
-import { newID, type Happening, type HappeningOf } from '@/shared/api/client'
+import { newID, type Happening } from '@/shared/api/client'
 import AppDialog from '@/shared/AppDialog.vue'
-import PickOne from '@/shared/PickOne.vue'
 import { useQueue } from '@/shared/useQueue'
-import { choices } from '@/shared/words'
-
-const waitsFor = choices({ date: 'A date', odometer: 'An odometer', parts: 'Parts', cams: 'Other cams' })
+import WaitsPick, { type Deferral } from '@/shared/WaitsPick.vue'
+import { named } from '@/shared/waits'
 
 /** Signs a job as put off: what it waits for, until when, and that nothing is left on the engine. */
 const props = defineProps<{ job: string; mechanic: string }>()
 const open = defineModel<boolean>({ required: true })
 const emit = defineEmits<{ done: [] }>()
 
-type Deferral = NonNullable<HappeningOf<'signed'>['deferred']>
-const waits = ref<Deferral['waits_for']>('parts')
-const until = ref('')
+const waits = ref<Deferral>({ waits_for: 'parts' })
 const by = ref(props.mechanic)
 const tools = ref(false)
 const refused = ref('')
-const must = computed(() => ['date', 'odometer'].includes(waits.value))
-const ready = computed(() => tools.value && by.value.trim() && (!must.value || until.value.trim()))
-const asked = computed(
-  () =>
-    ({ date: 'Until which date', odometer: 'Until which odometer', parts: 'Which parts', cams: 'Which cams' })[
-      waits.value
-    ],
-)
+const ready = computed(() => tools.value && by.value.trim() && named(waits.value))
 
 const queue = useQueue()
 async function sign() {
-  const deferred = { waits_for: waits.value, until: until.value.trim() || undefined }
+  const deferred = { ...waits.value, until: waits.value.until?.trim() || undefined }
   const happening = { id: newID(), kind: 'signed', by: by.value.trim(), tools_out: tools.value, deferred }
   await queue.add(props.job, happening as Happening)
   refused.value = await queue.flush(() => {})
@@ -45,14 +34,7 @@ async function sign() {
     <p class="quiet">
       The job is signed as it stands. What was read stays on its sheet; the board shows what it waits for.
     </p>
-    <PickOne v-model="waits" label="What it waits for" :options="waitsFor" small />
-    <VTextField
-      v-model="until"
-      :label="asked"
-      :type="waits === 'date' ? 'date' : 'text'"
-      maxlength="120"
-      hide-details
-    />
+    <WaitsPick v-model="waits" />
     <VTextField v-model="by" label="Signed by" maxlength="100" hide-details />
     <VCheckbox
       v-model="tools"

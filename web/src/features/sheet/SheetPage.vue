@@ -7,6 +7,7 @@ import { reads, useRead } from '@/shared/api/reads'
 import { figureOf } from '@/shared/engine/figure'
 import HeadDrawing, { type ValveShown } from '@/shared/engine/HeadDrawing.vue'
 import VerdictGlyph from '@/shared/VerdictGlyph.vue'
+import { handOf } from '@/shared/hand'
 import { mine } from '@/shared/mine'
 import { phaseName } from '@/shared/phases'
 import { gaps, mm, thou } from '@/shared/units'
@@ -258,7 +259,7 @@ const print = () => globalThis.print()
     </main>
   </AppPage>
   <AddDialog v-if="view" v-model="addOpen" :job="id" :what="adding" @done="again" />
-  <DeferDialog v-if="view && mayDefer" v-model="deferring" :job="id" :mechanic="view.mechanic" @done="again" />
+  <DeferDialog v-if="view && mayDefer" v-model="deferring" :job="id" :mechanic="handOf(view)" @done="again" />
 </template>
 
 <style scoped>

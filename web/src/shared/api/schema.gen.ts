@@ -3457,6 +3457,8 @@ export interface components {
             /** @description it was taken out at some time */
             counted: boolean;
             id: string;
+            /** @description what to lay on top; empty: nothing */
+            note: string;
             /** @description it turns the engine */
             on_crank: boolean;
             /** @description it was taken out and is not back */

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { handOf } from '@/shared/hand'
 import { computed, ref } from 'vue'
 import ReasonDialog from '@/shared/ReasonDialog.vue'
 import { useBench } from '../useBench'
@@ -11,7 +12,7 @@ const checks = [
   'Faces clean and dry, nothing fallen into plug holes or timing case',
 ]
 const ticked = ref(checks.map(() => false))
-const by = ref(view.value.mechanic)
+const by = ref(handOf(view.value))
 const ready = computed(() => ticked.value.every(Boolean) && by.value.trim() !== '')
 /** The steps around the bench that wait, where they are ticked off in this job. */
 const missing = computed(() => (state.value.guided ? state.value.tasks.filter((t) => !t.marked) : []))

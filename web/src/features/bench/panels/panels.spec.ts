@@ -289,7 +289,7 @@ describe('shims', () => {
 })
 
 describe('signing', () => {
-  const job = (by: string) => ({ mechanic: by, state: { valves: [{ name: 'E1', left: 'seized' }] } })
+  const job = (by: string) => ({ mechanic: by, state: { hands: [], valves: [{ name: 'E1', left: 'seized' }] } })
 
   it('waits for all three ticks and a name', async () => {
     const { page, done, key } = onBench(SignPanel, job('Oskar Venn'))
@@ -298,6 +298,14 @@ describe('signing', () => {
     expect(done).toEqual([])
     for (const k of ['3', 'Enter']) key(k)
     expect(done).toEqual([{ kind: 'signed', by: 'Oskar Venn', tools_out: true }])
+  })
+
+  it('is offered to who is at it now', () => {
+    const handed = job('Oskar Venn')
+    const hands = [{ name: 'June Halloway', note: '', from: '2026-01-01T10:00:00Z' }]
+    const { done, key } = onBench(SignPanel, { ...handed, state: { ...handed.state, hands } })
+    for (const k of ['1', '2', '3', 'Enter']) key(k)
+    expect(done).toMatchObject([{ by: 'June Halloway' }])
   })
 })
 

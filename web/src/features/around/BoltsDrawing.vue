@@ -1,0 +1,75 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+import type { Schemas } from '@/shared/api/client'
+
+/** The cover from above, front on the left: each bolt where it sits, with when its turn comes in a round. */
+const props = defineProps<{ bolts: Schemas['BoltView'][] }>()
+
+const width = computed(() => Math.max(420, Math.ceil(props.bolts.length / 2) * 74 + 60))
+const x = (b: Schemas['BoltView']) => 30 + b.along * (width.value - 60)
+const y = (b: Schemas['BoltView']) => (b.row === 0 ? 42 : 128)
+const said = computed(() =>
+  props.bolts.some((b) => b.number)
+    ? `The cover’s ${props.bolts.length} bolts with their order: ${[...props.bolts]
+        .sort((a, b) => a.number - b.number)
+        .map((b) => `${b.number} ${b.row ? 'near' : 'far'} row, ${Math.round(b.along * 100)} % along`)
+        .join('; ')}`
+    : `The cover’s ${props.bolts.length} bolts: by the maker’s numbers`,
+)
+</script>
+
+<template>
+  <div class="drawing" tabindex="0">
+    <svg :viewBox="`0 0 ${width} 170`" role="img" :aria-label="said" :style="{ minWidth: `${width * 0.8}px` }">
+      <rect class="cover" x="6" y="12" :width="width - 12" height="146" rx="22" />
+      <rect class="inner" x="40" y="64" :width="width - 80" height="42" rx="10" />
+      <g v-for="(b, i) in bolts" :key="i" :class="{ first: b.number === 1 }">
+        <circle class="bolt" :cx="x(b)" :cy="y(b)" r="23" />
+        <text :x="x(b)" :y="y(b) + 8">{{ b.number || '' }}</text>
+      </g>
+    </svg>
+  </div>
+</template>
+
+<style scoped>
+.drawing {
+  overflow-x: auto;
+}
+
+svg {
+  display: block;
+  width: 100%;
+  max-width: 720px;
+  font-family: var(--figures);
+}
+
+.cover {
+  fill: var(--sunk);
+  stroke: var(--edge);
+  stroke-width: 2.5;
+}
+
+.inner {
+  fill: none;
+  stroke: var(--line);
+  stroke-width: 2;
+}
+
+.bolt {
+  fill: var(--panel);
+  stroke: var(--edge);
+  stroke-width: 3;
+}
+
+.first .bolt {
+  stroke: var(--brass);
+  stroke-width: 5;
+}
+
+text {
+  fill: var(--ink);
+  font-size: 22px;
+  font-weight: 700;
+  text-anchor: middle;
+}
+</style>
