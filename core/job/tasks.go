@@ -69,6 +69,22 @@ func (j *Job) Tasks() []Task {
 	return list
 }
 
+// TasksAt are the steps as they stand at a time after which nothing was entered yet: sealant that stood open too
+// long by then is a step back, to be taken off and put on afresh.
+func (j *Job) TasksAt(now time.Time) []Task {
+	list := j.Tasks()
+	if by, open := j.CoverBy(); open && now.After(by) {
+		for i := range list {
+			if list[i].ID == stepSealant {
+				list[i].Mark = Mark{}
+				list[i].Text = "The sealant stood open too long: take it off and put it on afresh at: " +
+					strings.Join(j.closing().SealantPoints, "; ")
+			}
+		}
+	}
+	return list
+}
+
 func (j *Job) openingSteps() []Task {
 	list := []Task{
 		{ID: stepTakenIn, Part: TakeIn, Text: "Take it in: complaint, sound, odometer"},

@@ -112,8 +112,18 @@ func TestSealantHasItsTimes(t *testing.T) {
 	assert.Equal(t, at(10), by)
 	d.refused(job.Happening{At: at(10.5), Act: job.TaskMarked{Task: "cover_on"}},
 		"stood open for 10 min, and 10 min is the most: take it off and put it on afresh")
-	d.do(job.Happening{At: at(12), Act: job.TaskMarked{Task: "sealant", Back: true}})
-	d.tick(13, "sealant")
+	afresh := func(minute float64) string {
+		for _, s := range d.job.TasksAt(at(minute)) {
+			if s.ID == "sealant" && !s.Mark.Marked {
+				return s.Text
+			}
+		}
+		return ""
+	}
+	assert.Empty(t, afresh(9.5))
+	assert.Equal(t, "The sealant stood open too long: take it off and put it on afresh at: cap joints", afresh(10.5))
+	d.tick(13, "sealant") // the step back, taken
+	assert.Empty(t, afresh(14))
 	d.tick(22, "cover_on")
 	_, open := d.job.CoverBy()
 	assert.False(t, open)

@@ -6,6 +6,7 @@ import (
 	"time"
 
 	"github.com/stretchr/testify/require"
+	"gonum.org/v1/gonum/floats"
 	"gonum.org/v1/gonum/stat"
 
 	"metronix/core/measure"
@@ -39,6 +40,38 @@ func TestRatesAgainstTheOutside(t *testing.T) {
 		checks.Near(t, checks.Theorem("a line meets its limit"),
 			fmt.Sprintf("gaps %v µm: leaves its limits at, km", c.found),
 			x[last]*1000+(c.limit/1000-y[last])/slope*1000, got.Valves[0].Leaves, 1e-3)
+	}
+}
+
+// Where intervals differ, the pooled rate is the mean of their rates weighted by distance, and the range runs from
+// the odometer of the fastest rate to that of the slowest.
+func TestPooledRatesAndRangesAgainstTheOutside(t *testing.T) {
+	for _, c := range []struct {
+		km, found []float64 // kilometres; micrometres, left as they were found
+		limit     float64
+	}{{[]float64{0, 20_000, 25_000, 60_000}, []float64{300, 297, 296, 291}, 280},
+		{[]float64{0, 8_000, 31_000}, []float64{300, 301, 306}, 320}} {
+		var visits []wear.Visit
+		var rates, distances []float64
+		for i, f := range c.found {
+			visits = append(visits, visit(c.km[i], fmt.Sprintf("20%02d-03-01", 20+i), measure.Length(f), measure.Length(f)))
+			if i > 0 {
+				distances = append(distances, c.km[i]-c.km[i-1])
+				rates = append(rates, (f-c.found[i-1])/(c.km[i]-c.km[i-1]))
+			}
+		}
+		got, err := wear.Reckon(visits, 0, 0)
+		require.NoError(t, err)
+		library := checks.Library("gonum stat.Mean, weighted; floats.Min and Max")
+		name := fmt.Sprintf("gaps %v µm at %v km: ", c.found, c.km)
+		checks.Near(t, library, name+"rate, mm per 1,000 km", stat.Mean(rates, distances), got.Valves[0].Rate, 1e-12)
+		last, gap := c.km[len(c.km)-1], c.limit-c.found[len(c.found)-1]
+		slow, fast := floats.Min(rates), floats.Max(rates)
+		if gap < 0 {
+			slow, fast = fast, slow
+		}
+		checks.Near(t, library, name+"leaves its limits at the earliest at, km", last+gap/fast, got.Valves[0].Range[0], 1e-3)
+		checks.Near(t, library, name+"leaves its limits at the latest at, km", last+gap/slow, got.Valves[0].Range[1], 1e-3)
 	}
 }
 

@@ -215,7 +215,7 @@ func (s *server) correctJob(ctx context.Context, in *correctInput) (*bodyOf[JobV
 		}
 		record.CreatedAt, record.OffBoard = o.record.CreatedAt, o.record.OffBoard
 		// what this job's own start said may be a slip; what was known before it counts
-		if own = o.record.OdometerKM == record.Vehicle.OdometerKM; !own {
+		if own = o.record.Vehicle.ID == record.Vehicle.ID && o.record.OdometerKM == record.Vehicle.OdometerKM; !own {
 			if err := backwards(record, speaksTo(ctx)); err != nil {
 				return err
 			}

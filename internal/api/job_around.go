@@ -118,7 +118,7 @@ func (s *server) jobBefore(ctx context.Context, r store.Job) (*JobBefore, error)
 	return nil, nil
 }
 
-func around(j *job.Job) Around {
+func around(j *job.Job, now time.Time) Around {
 	a := Around{Tasks: []TaskView{}, Guided: j.Guided(), Tools: []ToolView{}, Findings: []wire.Finding{},
 		Exceptions: j.Exceptions, Amendments: []AmendmentView{},
 		Before: HeardView(j.SoundBefore), After: HeardView(j.SoundAfter), Felt: wire.List(j.Felt()),
@@ -134,7 +134,7 @@ func around(j *job.Job) Around {
 	for _, h := range j.Hands {
 		a.Hands = append(a.Hands, HandView(h))
 	}
-	for _, t := range j.Tasks() {
+	for _, t := range j.TasksAt(now) {
 		view := TaskView{ID: t.ID, Part: string(t.Part), Text: t.Text, Caution: t.Caution,
 			Marked:  t.Mark.Marked,
 			Skipped: t.Mark.Skipped, Reason: t.Mark.Reason}

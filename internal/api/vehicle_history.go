@@ -31,6 +31,23 @@ type Interval struct {
 	KM     int    `json:"km" minimum:"0" maximum:"1000000" doc:"0: none by distance"`
 	Months int    `json:"months" minimum:"0" maximum:"240" doc:"0: none by time"`
 	Source string `json:"source" minLength:"1" maxLength:"100"`
+	// a new cam: it is due a single time
+	OnceFrom string `json:"once_from,omitempty" format:"date" doc:"due once only, counted from this day, such as after a new cam; the source says from what"`
+	Weeks    int    `json:"weeks,omitempty" minimum:"0" maximum:"104" doc:"for once_from: after so many weeks"`
+	FromKM   int    `json:"from_km,omitempty" minimum:"0" maximum:"9999999" doc:"for once_from: the odometer then; 0: not known"`
+}
+
+// once is what falls due a single time; ok is false for what comes again and again.
+func (i Interval) once() (o wear.Once, ok bool) {
+	from, err := time.Parse(time.DateOnly, i.OnceFrom)
+	if err != nil {
+		return o, false
+	}
+	o = wear.Once{What: i.Source, From: from, FromKM: math.NaN(), Weeks: i.Weeks, KM: float64(i.KM)}
+	if i.FromKM > 0 {
+		o.FromKM = float64(i.FromKM)
+	}
+	return o, true
 }
 
 // VisitView is a finished job, as a vehicle's history shows it.
@@ -180,6 +197,9 @@ func intervalsOf(v store.Vehicle) ([]Interval, error) {
 // earliest are the shortest of the intervals: which comes first decides, whoever is right.
 func earliest(list []Interval) (km float64, months int) {
 	for _, i := range list {
+		if _, once := i.once(); once {
+			continue
+		}
 		if i.KM > 0 && (km == 0 || float64(i.KM) < km) {
 			km = float64(i.KM)
 		}
@@ -207,6 +227,40 @@ func dueOf(v store.Vehicle, visits []wear.Visit, f wear.Forecast) DueView {
 	}
 	if !on.IsZero() {
 		due.On = on.Format(time.DateOnly)
+	}
+	return due
+}
+
+// soonest is when a vehicle is due where something that falls due once comes before: after a new cam.
+func soonest(due DueView, h VehicleHistory, visits []wear.Visit) DueView {
+	var finished []time.Time
+	for _, v := range h.Visits {
+		finished = append(finished, v.At)
+	}
+	for _, i := range h.Intervals {
+		o, is := i.once()
+		if !is {
+			continue
+		}
+		on, km, ok := o.Due(finished)
+		if !ok {
+			continue
+		}
+		if n := len(visits); n > 0 {
+			if by := wear.On(visits[n-1], km, wear.PerDay(visits)); !by.IsZero() && (on.IsZero() || by.Before(on)) {
+				on = by
+			}
+		}
+		day := ""
+		if !on.IsZero() {
+			day = on.Format(time.DateOnly)
+		}
+		if due.On == "" && due.KM == 0 || day != "" && (due.On == "" || day < due.On) {
+			due.On, due.KM, due.Because = day, 0, o.Because()
+			if !math.IsNaN(km) {
+				due.KM = int(km)
+			}
+		}
 	}
 	return due
 }
@@ -261,7 +315,7 @@ func (s *server) historyOf(ctx context.Context, id string) (h VehicleHistory, er
 			Side: string(w.Side), Range: w.Range, Out: w.Out, Odd: slices.Contains(odd, w.Valve)})
 	}
 	slices.SortStableFunc(h.Wear, func(a, b ValveWear) int { return cmp.Compare(a.leaves(), b.leaves()) })
-	h.Due = dueOf(v, visits, f)
+	h.Due = soonest(dueOf(v, visits, f), h, visits)
 	return h, nil
 }
 
@@ -298,7 +352,12 @@ type intervalsInput struct {
 
 func (s *server) putIntervals(ctx context.Context, in *intervalsInput) (*bodyOf[VehicleHistory], error) {
 	for _, i := range in.Body.Intervals {
-		if i.KM == 0 && i.Months == 0 {
+		if from, err := time.Parse(time.DateOnly, i.OnceFrom); err == nil && from.After(s.clock().Add(24*time.Hour)) {
+			message := "The " + i.Source + " was fitted on " + i.OnceFrom + ", which has not come yet. Give the day it was fitted."
+			return nil, located(http.StatusUnprocessableEntity, message,
+				wire.Fault{Location: "body.intervals", Value: i.OnceFrom, Message: message})
+		}
+		if i.KM == 0 && i.Months == 0 && i.Weeks == 0 {
 			message := "An interval of " + i.Source + " names neither a distance nor a time."
 			return nil, located(http.StatusUnprocessableEntity, message,
 				wire.Fault{Location: "body.intervals", Message: message})

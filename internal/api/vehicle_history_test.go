@@ -118,6 +118,26 @@ func TestAVehiclesHistoryAndWhenItIsDue(t *testing.T) {
 	assert.Equal(t, []any{"gasket: hard"}, before["later"])
 }
 
+// A new cam is checked once, some weeks after it was fitted: due sooner than any interval, and no more once a
+// job was finished after it. A day that has not come yet is refused.
+func TestDueOnceAfterANewCam(t *testing.T) {
+	d := withJob(t)
+	fitted := time.Date(2026, 3, 3, 0, 0, 0, 0, time.UTC)
+	d.inspected("visit-001", fitted.Add(-24*time.Hour), 20_000, nil)
+	h := d.ok("PUT", "/api/v1/vehicles/vehicle-01/intervals", `{"intervals":[{"km":0,"months":12,"source":"book"},`+
+		`{"km":0,"months":0,"weeks":4,"source":"new cam","once_from":"2026-03-03"}]}`)
+	due := h["due"].(map[string]any)
+	assert.Equal(t, "2026-03-31", due["on"])
+	assert.Equal(t, "Once, 4 weeks after the new cam.", due["because"])
+	status, text := d.send("PUT", "/api/v1/vehicles/vehicle-01/intervals",
+		`{"intervals":[{"km":0,"months":0,"weeks":4,"source":"new cam","once_from":"2099-03-03"}]}`)
+	assert.Equal(t, http.StatusUnprocessableEntity, status)
+	assert.Contains(t, text, "2099-03-03, which has not come yet")
+	d.inspected("visit-002", fitted.AddDate(0, 0, 25), 20_700, nil)
+	due = d.ok("GET", "/api/v1/vehicles/vehicle-01/history", "")["due"].(map[string]any)
+	assert.Equal(t, "2027-03-28", due["on"], "12 months from the check")
+}
+
 func TestVehiclesAreFound(t *testing.T) {
 	d := withJob(t)
 	for i := range 5 {

@@ -3,8 +3,10 @@ package report_test
 import (
 	"bytes"
 	"encoding/csv"
+	"flag"
 	"fmt"
 	"os"
+	"path/filepath"
 	"strings"
 	"testing"
 	"time"
@@ -21,6 +23,9 @@ import (
 	"metronix/internal/report"
 	"metronix/internal/wire"
 )
+
+// update writes the files that are compared anew, to be looked at before they are committed.
+var update = flag.Bool("update", false, "write the golden files anew")
 
 const um = measure.Micrometre
 
@@ -121,6 +126,13 @@ func TestThePDFIsReadElsewhere(t *testing.T) {
 func TestTheCSVIsReadElsewhere(t *testing.T) {
 	var out bytes.Buffer
 	require.NoError(t, report.WriteJobCSV(&out, signed(t)))
+	golden := filepath.Join("testdata", "job.csv") // a spreadsheet library reads it beside the front end's tests
+	if *update {
+		require.NoError(t, os.WriteFile(golden, out.Bytes(), 0o644))
+	}
+	want, err := os.ReadFile(golden)
+	require.NoError(t, err)
+	require.Equal(t, string(want), out.String())
 	rows, err := csv.NewReader(&out).ReadAll()
 	require.NoError(t, err)
 	require.Len(t, rows, 9)

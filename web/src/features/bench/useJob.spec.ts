@@ -167,7 +167,7 @@ describe('telling the program what was done', () => {
     expect(await kept()).toEqual([])
   })
 
-  it('takes a second press of the same step for one, but lets readings queue up', async () => {
+  it('takes a second press of the same step for one, but lets readings and notes queue up', async () => {
     const job = await opened()
     let release = () => {}
     const held = new Promise<void>((r) => (release = r))
@@ -175,10 +175,17 @@ describe('telling the program what was done', () => {
     const first = job.send({ kind: 'kept', valve: 'E1' })
     await job.send({ kind: 'kept', valve: 'E1' })
     await job.send({ kind: 'reading', valve: 'E1', leaves_mm: [0.3], feel: 'drag' })
-    expect(await kept()).toHaveLength(2)
+    await job.send({ kind: 'sound', note: 'ticks' }) // leaving a field by tapping the next button sends both at once
+    await job.send({ kind: 'taken_in' })
+    expect(await kept()).toHaveLength(4)
     release()
     await first
-    expect(calls.filter((c) => c.method === 'POST').map((c) => c.body?.kind)).toEqual(['kept', 'reading'])
+    expect(calls.filter((c) => c.method === 'POST').map((c) => c.body?.kind)).toEqual([
+      'kept',
+      'reading',
+      'sound',
+      'taken_in',
+    ])
   })
 
   it('keeps a reading that the crank was moved after, with its reason, until the mechanic decides', async () => {

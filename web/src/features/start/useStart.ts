@@ -52,10 +52,10 @@ export function useStart(correcting = '') {
     open.value.find((j) => j.vehicle === v.name && j.plate === v.plate && j.id !== correcting)
 
   /** What the job that is corrected said the odometer shows: that may be the slip. */
-  let started = -1
+  let started = { vehicle: '', km: -1 }
   /** Takes over what a job started from. */
   function takeOver(view: JobView) {
-    started = view.odometer_km
+    started = { vehicle: view.vehicle.id, km: view.odometer_km }
     form.value = {
       vehicle: view.vehicle.id,
       card: view.card_index,
@@ -114,7 +114,8 @@ export function useStart(correcting = '') {
   const slipped = ref('')
   /** Where the odometer shows less than last time, what it showed then; that has its reason, or is a slip. */
   const backwards = computed(() => {
-    const last = vehicle.value?.odometer_km === started ? 0 : (vehicle.value?.odometer_km ?? 0)
+    const { id: v, odometer_km: last } = vehicle.value ?? { id: '', odometer_km: 0 }
+    if (v === started.vehicle && last === started.km) return ''
     return form.value.odometer && form.value.odometer < last ? mine('distance').say(last) : ''
   })
   /** What is still missing before the job can be started; empty when nothing is. */

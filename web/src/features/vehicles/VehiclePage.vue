@@ -54,7 +54,19 @@ const first = computed(() => wear.value.find((w) => w.leaves_window_at_km !== nu
 const odd = computed(() => wear.value.filter((w) => w.odd).map((w) => w.valve))
 const leftOf = (valve: string) => last.value?.valves.find((v) => v.valve === valve)
 
-const intervals = ref<{ km?: number; months?: number; source: string }[] | null>(null)
+/** An interval as it is typed; one with a day is due once, counted from there. */
+type Typed = { km?: number; months?: number; weeks?: number; from_km?: number; once_from?: string; source: string }
+const intervals = ref<Typed[] | null>(null)
+const often = (i: Schemas['Interval']) =>
+  [i.km ? km(i.km) : '', i.months ? `${i.months} months` : '', i.weeks ? `${i.weeks} weeks` : '']
+    .filter(Boolean)
+    .join(' or ')
+/** The usual check of a new cam: some weeks after it was fitted. */
+function newCam() {
+  const today = new Date().toLocaleDateString('sv')
+  const from_km = data.value?.vehicle.odometer_km || undefined
+  intervals.value!.push({ source: 'new cam', once_from: today, weeks: 4, from_km })
+}
 const said = ref('')
 function edit() {
   intervals.value = (data.value?.intervals ?? []).map((i) => ({ ...i }))
@@ -68,8 +80,8 @@ async function keep() {
         params: { path: { id } },
         body: {
           intervals: intervals
-            .value!.filter((i) => i.km || i.months)
-            .map((i) => ({ km: i.km ?? 0, months: i.months ?? 0, source: i.source.trim() || 'not said' })),
+            .value!.filter((i) => i.km || i.months || i.weeks)
+            .map((i) => ({ ...i, km: i.km ?? 0, months: i.months ?? 0, source: i.source.trim() || 'not said' })),
         },
       }),
     )
@@ -118,20 +130,39 @@ async function keep() {
         </p>
         <ul v-if="data.intervals.length && !intervals" class="quiet">
           <li v-for="i in data.intervals" :key="i.source + i.km">
-            {{ [i.km ? km(i.km) : '', i.months ? `${i.months} months` : ''].filter(Boolean).join(' or ') }}:
-            {{ i.source }}
+            {{
+              i.once_from
+                ? `Once, ${often(i)} after the ${i.source} of ${day(i.once_from)}`
+                : `${often(i)}: ${i.source}`
+            }}
           </li>
         </ul>
         <VBtn v-if="!intervals" size="small" class="edit" @click="edit">Intervals…</VBtn>
         <div v-else class="intervals">
           <VAlert v-if="said">{{ said }}</VAlert>
           <div v-for="(i, n) in intervals" :key="n" class="row">
-            <NumberField v-model="i.km" label="Every" of="distance" whole />
-            <NumberField v-model="i.months" label="or every" unit="months" whole />
-            <VTextField v-model="i.source" label="Source" maxlength="100" density="comfortable" hide-details />
+            <template v-if="i.once_from !== undefined">
+              <VTextField
+                v-model="i.source"
+                label="Once, after the"
+                maxlength="100"
+                density="comfortable"
+                hide-details
+              />
+              <VTextField v-model="i.once_from" label="fitted on" type="date" density="comfortable" hide-details />
+              <NumberField v-model="i.weeks" label="After" unit="weeks" whole />
+              <NumberField v-model="i.km" label="or after" of="distance" whole />
+              <NumberField v-model="i.from_km" label="Odometer then" of="distance" whole />
+            </template>
+            <template v-else>
+              <NumberField v-model="i.km" label="Every" of="distance" whole />
+              <NumberField v-model="i.months" label="or every" unit="months" whole />
+              <VTextField v-model="i.source" label="Source" maxlength="100" density="comfortable" hide-details />
+            </template>
           </div>
           <div class="do">
             <VBtn size="small" @click="intervals.push({ source: '' })">Another source</VBtn>
+            <VBtn size="small" @click="newCam">Once, after a new cam</VBtn>
             <VBtn size="small" @click="intervals = null">Go back</VBtn>
             <VBtn size="small" variant="flat" @click="keep">Keep</VBtn>
           </div>

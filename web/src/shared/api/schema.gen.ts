@@ -2574,6 +2574,11 @@ export interface components {
         Interval: {
             /**
              * Format: int64
+             * @description for once_from: the odometer then; 0: not known
+             */
+            from_km?: number;
+            /**
+             * Format: int64
              * @description 0: none by distance
              */
             km: number;
@@ -2582,7 +2587,17 @@ export interface components {
              * @description 0: none by time
              */
             months: number;
+            /**
+             * Format: date
+             * @description due once only, counted from this day, such as after a new cam; the source says from what
+             */
+            once_from?: string;
             source: string;
+            /**
+             * Format: int64
+             * @description for once_from: after so many weeks
+             */
+            weeks?: number;
         };
         IntervalsInputBody: {
             intervals: components["schemas"]["Interval"][];

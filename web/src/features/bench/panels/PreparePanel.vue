@@ -141,7 +141,7 @@ defineExpose({ key })
       </VBtn>
     </div>
     <NumberPad @key="key" />
-    <p v-if="!refused" class="quiet small">{{ limit }} The maker’s book and local rules win over any figure here.</p>
+    <p v-if="!refused" class="quiet small">{{ limit }} The maker’s book and local rules win.</p>
     <FoldAway v-if="card.state === 'cold'" title="No thermometer: judged cold">
       <PickOne v-model="judged" class="judged" label="Judged cold by" :options="coldBy" small may-be-none />
       <template v-if="judged">
