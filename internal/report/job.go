@@ -14,6 +14,7 @@ type Job struct {
 	Vehicle, Plate, Engine                    string
 	Mechanic, Reason, Gauges, CardReason, Due string // Due: when it is due next, in words; empty: not known
 	OdometerKM                                int    // 0: none
+	OdometerWhy                               string // why it shows less than before; empty: it does not
 	FeelMM                                    float64
 	CreatedAt                                 time.Time
 	State                                     *job.Job
@@ -59,17 +60,24 @@ func (j Job) seal() string {
 
 func (j Job) facts() []fact {
 	s := j.State
+	by := strings.Trim(fmt.Sprintf("%s, begun %s", j.Mechanic, j.CreatedAt.Local().Format(dated)), ", ")
+	for _, h := range s.Hands {
+		by += fmt.Sprintf("; %s from %s", h.Name, h.From.Local().Format(dated))
+	}
 	facts := []fact{
 		{"Engine", fmt.Sprintf("%s, firing order %s", j.Engine, order(s))},
 		{"Limits", j.limits()},
 		{"Temperature", heat(s)},
 		{"Gauge set", fmt.Sprintf("%s, feel ± %.3f mm", j.Gauges, j.FeelMM)},
 		{"Sequence", sequenceOf(s)},
-		{"Mechanic", strings.Trim(fmt.Sprintf("%s, begun %s", j.Mechanic, j.CreatedAt.Local().Format(dated)),
-			", ")},
+		{"Mechanic", by},
 	}
 	if j.OdometerKM > 0 {
-		facts = append(facts, fact{"Odometer", s.Speaks.Distance(float64(j.OdometerKM))})
+		odometer := s.Speaks.Distance(float64(j.OdometerKM))
+		if j.OdometerWhy != "" {
+			odometer += ", less than before: " + j.OdometerWhy
+		}
+		facts = append(facts, fact{"Odometer", odometer})
 	}
 	if j.Reason != "" {
 		facts = append(facts, fact{"Reason", j.Reason})

@@ -28,6 +28,7 @@ const said = computed(() =>
         <text :x="x(b)" :y="y(b) + 8">{{ b.number || '' }}</text>
       </g>
     </svg>
+    <small class="quiet">from above, front on the left</small>
   </div>
 </template>
 

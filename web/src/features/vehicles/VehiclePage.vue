@@ -310,6 +310,7 @@ ul {
 
 .row {
   grid-template-columns: repeat(auto-fit, minmax(160px, 1fr));
+  align-items: start;
 }
 
 .do {
