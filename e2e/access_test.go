@@ -150,7 +150,8 @@ func (p *tab) scan(axe, name string) {
 	p.t.Helper()
 	_, err := proto.RuntimeEvaluate{Expression: axe}.Call(p)
 	require.NoError(p.t, err)
-	got, err := proto.RuntimeEvaluate{Expression: `axe.run(document, { resultTypes: ['violations'] }).then(r => JSON.stringify(r.violations))`, AwaitPromise: true, ReturnByValue: true}.Call(p)
+	got, err := proto.RuntimeEvaluate{Expression: `axe.run(document, { resultTypes: ['violations'] ` +
+		`}).then(r => JSON.stringify(r.violations))`, AwaitPromise: true, ReturnByValue: true}.Call(p)
 	require.NoError(p.t, err)
 	require.Nil(p.t, got.ExceptionDetails)
 	var all []finding

@@ -33,7 +33,8 @@ func BenchmarkStartToFirstAnswer(b *testing.B) {
 func firstView(t testing.TB, r *running) (p *tab, bytes int) {
 	p = open(t, r, "/", 1280, 800)
 	p.see(".strip")
-	names := p.MustEval(`() => performance.getEntriesByType('resource').map(e => new URL(e.name).pathname).join(' ')`).Str()
+	names := p.MustEval(`() => performance.getEntriesByType('resource').map(e => new ` +
+		`URL(e.name).pathname).join(' ')`).Str()
 	for _, name := range regexp.MustCompile(`/[^ ]+\.(?:js|css)`).FindAllString(names, -1) {
 		bytes += compressed(t, r.base+name)
 	}

@@ -24,7 +24,8 @@ func TestAJobStartedByMistake(t *testing.T) {
 	p.press("Board")
 	p.see(".strip")
 	p.MustEval(`() => history.back()`)
-	p.waits(`() => [...document.querySelectorAll('input')].some(i => i.value === 'Oskar Venn') && [...document.querySelectorAll('.pick .on')].some(b => b.textContent.includes('Rough idle'))`,
+	p.waits(`() => [...document.querySelectorAll('input')].some(i => i.value === 'Oskar Venn') && `+
+		`[...document.querySelectorAll('.pick .on')].some(b => b.textContent.includes('Rough idle'))`,
 		"what was typed to be there again")
 	p.press("Start the job")
 	p.says("sequence")
@@ -54,10 +55,13 @@ func TestAJobStartedByMistake(t *testing.T) {
 	p.see(".strip")
 	p.press("Tidy")
 	p.shows("None. A job started by mistake")
-	p.MustEval(`j => document.querySelector('a.strip[href="/jobs/' + j + '"]').parentElement.querySelector('button').setAttribute('aria-label', 'Take the wrong one off')`, job)
+	p.MustEval(`j => document.querySelector('a.strip[href="/jobs/' + j + `+
+		`'"]').parentElement.querySelector('button').setAttribute('aria-label', 'Take the wrong one off')`,
+		job)
 	p.press("Take the wrong one off")
 	p.shows("Quarry tipper 7 is off the board. Nothing of its job is lost.")
-	p.waits(fmt.Sprintf(`() => document.querySelector('[aria-label="Taken off the board"] a')?.getAttribute('href') === '/jobs/%s'`, job), "the job among those taken off")
+	p.waits(fmt.Sprintf(`() => document.querySelector('[aria-label="Taken off the board"] `+
+		`a')?.getAttribute('href') === '/jobs/%s'`, job), "the job among those taken off")
 	p.press("Restore")
 	p.waits(fmt.Sprintf(`() => document.querySelector('[aria-label="Jobs on the go"] a[href="/jobs/%s"]')`,
 		job), "the job on the board again")
@@ -112,9 +116,11 @@ func TestStartingByKeyboard(t *testing.T) {
 	chosen := p.see(`.tile.on b`).MustText()
 	assert.NotEmpty(t, chosen)
 	assert.Equal(t, 1, p.MustEval(
-		`() => [...document.querySelectorAll('[aria-label=Vehicle] [role=radio]')].filter(e => e.tabIndex === 0).length`).Int())
+		`() => [...document.querySelectorAll('[aria-label=Vehicle] [role=radio]')].filter(e => `+
+			`e.tabIndex === 0).length`).Int())
 	for range 20 {
-		if p.MustEval(`() => document.activeElement.getAttribute('type') === 'text' && document.activeElement.closest('.v-field')?.textContent.includes('Mechanic')`).Bool() {
+		if p.MustEval(`() => document.activeElement.getAttribute('type') === 'text' && ` +
+			`document.activeElement.closest('.v-field')?.textContent.includes('Mechanic')`).Bool() {
 			break
 		}
 		require.NoError(t, p.Keyboard.Type(input.Tab))

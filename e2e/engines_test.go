@@ -21,7 +21,8 @@ func (p *tab) fill(label, text string) {
 		`)).map(l => l.control).find(Boolean)`
 	p.waits(`() => `+find, "a field "+label)
 	p.MustEval(`text => { const f = `+find+
-		`; f.focus(); f.value = text; f.dispatchEvent(new Event('input', {bubbles: true})); f.dispatchEvent(new Event('change', {bubbles: true})); f.blur() }`, text)
+		`; f.focus(); f.value = text; f.dispatchEvent(new Event('input', {bubbles: true})); `+
+		`f.dispatchEvent(new Event('change', {bubbles: true})); f.blur() }`, text)
 }
 
 func quoted(s string) string {
@@ -74,14 +75,17 @@ func TestBuildAVEightByTaps(t *testing.T) {
 	p.press("E1, exhaust")
 	p.shows("I1b")
 	p.press("Undo")
-	p.waits(`() => document.querySelector('[data-valve="E1"]') && document.body.innerText.includes('This sheet is sound.')`, "the exhaust again")
+	p.waits(`() => document.querySelector('[data-valve="E1"]') && `+
+		`document.body.innerText.includes('This sheet is sound.')`, "the exhaust again")
 	p.press("Add a card")
 	for _, kind := range []int{0, 1} {
 		p.MustEval(`(kind) => { const row = document.querySelectorAll('.card .row:has(.kind)')[kind]; const put = (f, v) => { f.value = v; f.dispatchEvent(new Event('input', {bubbles: true})); f.dispatchEvent(new Event('change', {bubbles: true})) };
 			const [nominal, tolerance] = row.querySelectorAll('input'); put(nominal, '0.20'); put(tolerance, kind ? '0.02' : '0.2') }`, kind)
 	}
 	p.shows("Did you mean 0.02")
-	p.MustEval(`() => { const f = document.querySelectorAll('.card .row:has(.kind)')[0].querySelectorAll('input')[1]; f.value = '0.02'; f.dispatchEvent(new Event('input', {bubbles: true})); f.dispatchEvent(new Event('change', {bubbles: true})) }`)
+	p.MustEval(`() => { const f = document.querySelectorAll('.card ` +
+		`.row:has(.kind)')[0].querySelectorAll('input')[1]; f.value = '0.02'; f.dispatchEvent(new ` +
+		`Event('input', {bubbles: true})); f.dispatchEvent(new Event('change', {bubbles: true})) }`)
 	p.shows("This sheet is sound.")
 	p.press("Save")
 	p.shows("Jobs on the go keep the sheet they began with")

@@ -126,7 +126,8 @@ func TestLadderGuards(t *testing.T) {
 	r := demo(t)
 	p := open(t, r, "/jobs/demo-job-tipper", 1280, 800)
 	p.says("E3")
-	p.waits(`() => [...document.querySelectorAll('.rung.other')].some(x => x.innerText.includes('intake leaf'))`, "the intake leaf at an exhaust valve")
+	p.waits(`() => [...document.querySelectorAll('.rung.other')].some(x => `+
+		`x.innerText.includes('intake leaf'))`, "the intake leaf at an exhaust valve")
 	p.press("0.32 free")
 	p.waits(`() => document.querySelector('.strip .word')?.textContent === 'Readings disagree'`,
 		"the contradiction")
@@ -176,11 +177,13 @@ func TestGaugesPage(t *testing.T) {
 	p := open(t, r, "/gauges", 1280, 800)
 	p.press("Oskar's set")
 	p.shows("sizes:")
-	p.MustEval(`() => { const f = document.querySelector('input[aria-label="Leaf 2, micrometer, mm"]'); f.value = '0.008'; f.dispatchEvent(new Event('input', {bubbles: true})) }`)
+	p.MustEval(`() => { const f = document.querySelector('input[aria-label="Leaf 2, micrometer, mm"]'); ` +
+		`f.value = '0.008'; f.dispatchEvent(new Event('input', {bubbles: true})) }`)
 	p.press("Save")
 	p.shows("is one of them in the other unit, or a slip?")
 	p.shows("Nothing was saved.")
-	p.MustEval(`() => { const f = document.querySelector('input[aria-label="Leaf 2, micrometer, mm"]'); f.value = '0.101'; f.dispatchEvent(new Event('input', {bubbles: true})) }`)
+	p.MustEval(`() => { const f = document.querySelector('input[aria-label="Leaf 2, micrometer, mm"]'); ` +
+		`f.value = '0.101'; f.dispatchEvent(new Event('input', {bubbles: true})) }`)
 	p.press("Save")
 	p.shows("is saved. Jobs on the go keep the leaves they began with.")
 	file := filepath.Join(t.TempDir(), "drawer.csv")

@@ -92,6 +92,7 @@ func TestWhatIsNotSureWaitsOnTheBench(t *testing.T) {
 	p.press("0.30 drag")
 	p.says("Read I3")
 	p.press("Sheet")
-	p.waits(`() => [...document.querySelectorAll('tbody tr')].some(r => r.innerText.includes('E3') && r.innerText.includes('Undecided'))`, "what E3 was found by one leaf")
+	p.waits(`() => [...document.querySelectorAll('tbody tr')].some(r => r.innerText.includes('E3') && `+
+		`r.innerText.includes('Undecided'))`, "what E3 was found by one leaf")
 	p.clean()
 }

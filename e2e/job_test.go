@@ -307,7 +307,8 @@ func TestWholeJobByKeys(t *testing.T) {
 			key(input.Digit1, input.Digit9, input.Enter, input.Digit1, input.Digit7, input.Enter)
 		case "read":
 			leaf, _, feel := s.leafFor(gaps)
-			p.waits(fmt.Sprintf(`() => document.querySelector('.tab.on b')?.textContent === %q && document.querySelector('.rung.cursor')`, s.State.Now.Valve), "the valve "+s.State.Now.Valve)
+			p.waits(fmt.Sprintf(`() => document.querySelector('.tab.on b')?.textContent === %q && `+
+				`document.querySelector('.rung.cursor')`, s.State.Now.Valve), "the valve "+s.State.Now.Valve)
 			climb(t, p, leaf)
 			key(feel)
 		case "sign":
@@ -354,7 +355,8 @@ func TestSmallScreen(t *testing.T) {
 	p.press("Quarry tipper 7")
 	p.says("E3")
 	p.waits(fits, "the bench to fit")
-	p.waits(`() => [...document.querySelectorAll('.feel')].every(b => b.getBoundingClientRect().height >= 56 && b.getBoundingClientRect().width >= 48)`, "controls large enough for a thumb")
+	p.waits(`() => [...document.querySelectorAll('.feel')].every(b => b.getBoundingClientRect().height >= `+
+		`56 && b.getBoundingClientRect().width >= 48)`, "controls large enough for a thumb")
 	p.press("0.28 won’t go")
 	p.says("E3 is tight")
 	p.press("Keep")
@@ -364,7 +366,8 @@ func TestSmallScreen(t *testing.T) {
 		"/engines", "/engines/culverholt-5000", "/engines/culverholt-5000/ways", "/jobs/demo-job-tipper/card",
 		"/gauges", "/sums/judge", "/shop", "/jobs/demo-job-winch", "/jobs/demo-job-minibus"} {
 		p.visit(path)
-		p.waits(`() => document.querySelector('.now, table, .tile, .engine, .sound, .on .way, .map, .large, .reach svg, .stock')`, path)
+		p.waits(`() => document.querySelector('.now, table, .tile, .engine, .sound, .on .way, .map, `+
+			`.large, .reach svg, .stock')`, path)
 		p.waits(fits, path+" to fit")
 	}
 	p.clean()

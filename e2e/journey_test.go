@@ -16,9 +16,9 @@ import (
 const recording = "RIFF\x25\x00\x00\x00WAVEfmt \x10\x00\x00\x00\x01\x00\x01\x00\x40\x1f\x00\x00\x40\x1f\x00\x00" +
 	"\x01\x00\x08\x00data\x01\x00\x00\x00\x80"
 
-// A whole hot job on a five: taken in with a recording, run warm with its cover on, opened, gone round within
-// the ten minutes over a restart, lock nuts felt one by one, closed, started, heard again beside the recording
-// from before, signed.
+// A whole hot job on a five: taken in with a recording, run warm with its cover on, opened, gone round
+// within the ten minutes over a restart, lock nuts felt one by one, closed, started, heard again beside the
+// recording from before, signed.
 func TestAHotJobFromTakeInToTheSheet(t *testing.T) {
 	t.Parallel()
 	r := demo(t)
@@ -52,13 +52,15 @@ func TestAHotJobFromTakeInToTheSheet(t *testing.T) {
 	*r = *startedOn(t, "demo", r.data, strings.TrimPrefix(r.base, "http://"))
 	p.visit("/jobs/" + job)
 	p.says("Read E1")
-	p.waits(`() => /[89]:\d\d left/.test(document.querySelector('.hot')?.textContent ?? '')`, "the hot clock after a restart")
+	p.waits(`() => /[89]:\d\d left/.test(document.querySelector('.hot')?.textContent ?? '')`,
+		"the hot clock after a restart")
 	c.drive(t, p, r, job)
 
 	p.press("steps still to do")
 	p.shows("Feel all 10 lock nuts")
 	for i, v := range stateOf(t, r.base, job).State.Valves {
-		p.waits(`() => document.querySelector('.around').innerText.includes('`+count(i)+` of 10 felt')`, "the nuts before "+v.Name)
+		p.waits(`() => document.querySelector('.around').innerText.includes('`+count(i)+` of 10 felt')`,
+			"the nuts before "+v.Name)
 		p.see(`.nuts [data-valve="` + v.Name + `"]`).MustClick()
 	}
 	p.shows("Count the tools and leaves back.")
@@ -99,7 +101,8 @@ func TestLeftOpenForPartsAndHandedOver(t *testing.T) {
 	p.fill("Something else", "Oil separator")
 	p.fill("Its fastener", "two nuts")
 	p.press("It is off")
-	p.waits(`() => document.querySelector('.list').innerText.includes('Oil separator, two nuts')`, "the second")
+	p.waits(`() => document.querySelector('.list').innerText.includes('Oil separator, two nuts')`,
+		"the second")
 	p.press("It has to wait")
 	p.fill("Which parts", "cover gasket")
 	p.pressIn(".v-dialog", "It waits")
@@ -136,8 +139,10 @@ func TestLeftOpenForPartsAndHandedOver(t *testing.T) {
 	p.waits(`() => { const t = document.querySelector('.list').innerText
 		return t.indexOf('Back on: Oil separator') > 0 && t.indexOf('Back on: Oil separator') < t.indexOf('Back on: Throttle cable') }`,
 		"the list read backwards")
-	post(t, "POST", r.base+"/api/v1/jobs", map[string]any{"id": "next-of-its-kind", "vehicle_id": "vehicle-round",
-		"gauge_set_id": "gauges-of-one", "card": 0, "mechanic": "Tess Ardal", "reason": "", "odometer_km": 0}, nil)
+	post(t, "POST", r.base+"/api/v1/jobs",
+		map[string]any{"id": "next-of-its-kind", "vehicle_id": "vehicle-round",
+			"gauge_set_id": "gauges-of-one", "card": 0, "mechanic": "Tess Ardal",
+			"reason": "", "odometer_km": 0}, nil)
 	p.visit("/jobs/next-of-its-kind/steps")
 	p.press("Open up")
 	p.shows("Throttle cable")
@@ -165,7 +170,8 @@ func TestEachPersonHasTheOwnUnits(t *testing.T) {
 	p.press("Use this sequence")
 	p.says("temperature")
 	p.shows("engine at most 100.4 °F (38 °C)")
-	require.NoError(t, p.Keyboard.Type(input.Digit6, input.Digit6, input.Enter, input.Digit6, input.Digit4, input.Enter))
+	require.NoError(t, p.Keyboard.Type(input.Digit6, input.Digit6, input.Enter, input.Digit6,
+		input.Digit4, input.Enter))
 	p.says("until")
 	p.shows("66 °F")
 	address := p.MustInfo().URL

@@ -166,7 +166,8 @@ func TestAtTwiceTheSize(t *testing.T) {
 		p := open(t, r, "/jobs/"+job, 640, 400)
 		p.says(valve)
 		p.see(".rung.cursor")
-		const answers = `() => [...document.querySelectorAll('.rung.cursor .feel')].every(e => { const b = e.getBoundingClientRect(); return b.top >= 0 && b.bottom <= innerHeight })`
+		const answers = `() => [...document.querySelectorAll('.rung.cursor .feel')].every(e => { const b = ` +
+			`e.getBoundingClientRect(); return b.top >= 0 && b.bottom <= innerHeight })`
 		assert.True(t, p.MustEval(answers).Bool(), engine)
 		assert.Empty(t, p.MustEval(nothingLiesOver).Val(), engine)
 		require.NoError(t, p.Keyboard.Type(input.Digit2)) // drag, without scrolling to it
@@ -236,7 +237,8 @@ func mixed(t *testing.T, p *tab, r *running, job, out string) {
 		}
 		switch now.Action {
 		case "read":
-			p.waits(fmt.Sprintf(`() => document.querySelector('.tab.on b')?.textContent === %q && document.querySelector('.rung.cursor')`, now.Valve), "the valve "+now.Valve)
+			p.waits(fmt.Sprintf(`() => document.querySelector('.tab.on b')?.textContent === %q && `+
+				`document.querySelector('.rung.cursor')`, now.Valve), "the valve "+now.Valve)
 			label, feel, k := s.leafFor(gaps)
 			if touch {
 				p.press(label + " " + feel)

@@ -193,7 +193,8 @@ func TestAPartOfTheEngine(t *testing.T) {
 	done := c.drive(t, p, r, job)
 	assert.Equal(t, 360.0, done.Turn, "from cylinder 1 to cylinder 4 and no further")
 	p.press("Sheet")
-	p.waits(`() => [...document.querySelectorAll('tbody tr')].filter(r => r.innerText.includes('not of this job')).length === 6`,
+	p.waits(`() => [...document.querySelectorAll('tbody tr')].filter(r => r.innerText.includes('not of `+
+		`this job')).length === 6`,
 		"six valves that are not of this job")
 	p.shows("2 of 8 valves")
 	p.clean()
@@ -214,9 +215,11 @@ func TestAScrewThatWillNotTurn(t *testing.T) {
 	p.says("Slacken I1")
 	c.drive(t, p, r, job)
 	p.press("Sheet")
-	p.waits(`() => [...document.querySelectorAll('tbody tr')].some(r => r.innerText.includes('E1') && r.innerText.includes('not read: Adjuster seized'))`,
+	p.waits(`() => [...document.querySelectorAll('tbody tr')].some(r => r.innerText.includes('E1') && `+
+		`r.innerText.includes('not read: Adjuster seized'))`,
 		"why E1 was not read")
-	p.waits(`() => [...document.querySelectorAll('tbody tr')].some(r => r.innerText.includes('I1') && r.innerText.includes('freed before any was set'))`,
+	p.waits(`() => [...document.querySelectorAll('tbody tr')].some(r => r.innerText.includes('I1') && `+
+		`r.innerText.includes('freed before any was set'))`,
 		"that I1 was freed")
 	p.clean()
 }

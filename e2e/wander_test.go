@@ -36,7 +36,8 @@ func TestAWanderingJob(t *testing.T) {
 	phone := open(t, r, "/jobs/"+d.job, 360, 740)
 	feel := func(p *tab) {
 		s := d.now()
-		p.waits(fmt.Sprintf(`() => document.querySelector('.tab.on b')?.textContent === %q && document.querySelector('.rung.cursor')`, s.State.Now.Valve), "the valve "+s.State.Now.Valve)
+		p.waits(fmt.Sprintf(`() => document.querySelector('.tab.on b')?.textContent === %q && `+
+			`document.querySelector('.rung.cursor')`, s.State.Now.Valve), "the valve "+s.State.Now.Valve)
 		label, says, _ := s.leafFor(d.gaps(s))
 		p.press(label + " " + says)
 		waitFor(t, p, r, d.job, s.State.Happenings)

@@ -59,7 +59,8 @@ func TestThreadsAgainstTheOutside(t *testing.T) {
 
 // Which way closes, seen along a right-hand thread from the end where the tool sits.
 func TestRotationAgainstTheOutside(t *testing.T) {
-	right := checks.Theorem("a right-hand thread goes in clockwise; what is driven towards the valve closes by going in")
+	right := checks.Theorem("a right-hand thread goes in clockwise; what is driven towards the " +
+		"valve closes by going in")
 	for kind, want := range map[engine.AdjusterKind]adjust.Rotation{
 		engine.ScrewValveEnd: adjust.Clockwise, engine.ScrewPushrodEnd: adjust.Clockwise,
 		engine.CentreNut: adjust.Clockwise, engine.ScrewValveEndAtCam: adjust.Clockwise,

@@ -233,7 +233,8 @@ func fromShop(valves []ShimValve, stock []Count) []column {
 func lacking(v ShimValve, valves []ShimValve, sizes []measure.Length, stock []Count) string {
 	wanted := v.wanted()
 	if wanted.Lower > wanted.Upper {
-		return fmt.Sprintf("The gap of %s is known to ±%s only, which is more than its limits %s leave room for. "+
+		return fmt.Sprintf("The gap of %s is known to ±%s only, which is more than its "+
+			"limits %s leave room for. "+
 			"Measure it again with the leaf that drags.", v.Valve, v.Uncertainty, v.Window)
 	}
 	fits := func(shim measure.Length) bool { return shim > 0 && wanted.Contains(shim) }

@@ -41,8 +41,8 @@ func (l Limits) At(a Aim) measure.Length {
 // Difference is what two cards say differently of one kind of valve, or of when they hold.
 type Difference struct{ What, A, B string }
 
-// Differences lists where two cards disagree, in words and a person's units; both must resolve. None: they say
-// the same.
+// Differences lists where two cards disagree, in words and a person's units; both must resolve. None: they
+// say the same.
 func Differences(a, b Card, speaks measure.Units) []Difference {
 	var list []Difference
 	add := func(what, x, y string) {
@@ -67,7 +67,8 @@ func Differences(a, b Card, speaks measure.Units) []Difference {
 func (c Card) Holds(speaks measure.Units) string {
 	switch {
 	case c.State == Hot:
-		return fmt.Sprintf("engine at %s or more, read within %v minutes", speaks.Temperature(thermal.HotFromC),
+		return fmt.Sprintf("engine at %s or more, read within %v minutes",
+			speaks.Temperature(thermal.HotFromC),
 			thermal.HotMinutes)
 	case c.StoneCold:
 		return fmt.Sprintf("engine at most %s, and within %s of its surroundings",

@@ -42,7 +42,8 @@ func TestDifferencesBetweenCards(t *testing.T) {
 		{"cold", "at most 38 °C (100.4 °F)", "stone cold"}}, clearance.Differences(a, b, measure.Units{}))
 	hot := a
 	hot.State = clearance.Hot
-	assert.Equal(t, []clearance.Difference{{"state", "cold", "hot"}}, clearance.Differences(a, hot, measure.Units{}))
+	assert.Equal(t, []clearance.Difference{{"state", "cold", "hot"}},
+		clearance.Differences(a, hot, measure.Units{}))
 }
 
 // Towards a figure: the middle one of the leaves that may still drag; nothing once one has dragged.
@@ -61,7 +62,8 @@ func TestPinDown(t *testing.T) {
 
 func TestCardsSayWhenTheyHold(t *testing.T) {
 	limit := 30.0
-	assert.Equal(t, "engine at most 38 °C (100.4 °F)", clearance.Card{State: clearance.Cold}.Holds(measure.Units{}))
+	assert.Equal(t, "engine at most 38 °C (100.4 °F)",
+		clearance.Card{State: clearance.Cold}.Holds(measure.Units{}))
 	assert.Equal(t, "engine at most 30 °C (86 °F), and within 5 °C (9 °F) of its surroundings",
 		clearance.Card{State: clearance.Cold, StoneCold: true, MaxEngineC: &limit}.Holds(measure.Units{}))
 	assert.Equal(t, "engine at 60 °C (140 °F) or more, read within 10 minutes",

@@ -13,7 +13,8 @@ import (
 
 // The one leaf of the wanted gap drags, falls through, or will not go: the commonest way of judging.
 func TestOneLeafAgainstTheOutside(t *testing.T) {
-	trade := checks.Practice("one leaf, that of the wanted gap: it drags: in; falls through: loose; won't go: tight")
+	trade := checks.Practice("one leaf, that of the wanted gap: it drags: in; falls through: " +
+		"loose; won't go: tight")
 	inch := func(thou measure.Length, f clearance.Feel) []clearance.Reading {
 		return []clearance.Reading{{Stack: gauge.Stack{gauge.Plain(thou * measure.Thou)}, Feel: f}}
 	}
@@ -57,10 +58,12 @@ func TestOneLeafSaysASide(t *testing.T) {
 	loose := y.Judge(felt(250, clearance.Free))
 	assert.Nil(t, loose.Estimate)
 	assert.Nil(t, loose.TryNext, "one leaf is enough")
-	assert.Contains(t, loose.Why(felt(250, clearance.Free), measure.BySource), "looser than the 0.25 mm wanted")
+	assert.Contains(t, loose.Why(felt(250, clearance.Free), measure.BySource),
+		"looser than the 0.25 mm wanted")
 	assert.NotContains(t, loose.Why(felt(250, clearance.Free), measure.BySource), "limit")
 	assert.False(t, loose.Sure)
-	assert.Contains(t, y.Judge(felt(250, clearance.WontGo)).Why(felt(250, clearance.WontGo), measure.BySource), "tighter than the 0.25 mm wanted")
+	assert.Contains(t, y.Judge(felt(250, clearance.WontGo)).Why(felt(250, clearance.WontGo),
+		measure.BySource), "tighter than the 0.25 mm wanted")
 	far := y.Judge(felt(250, clearance.Free, 300, clearance.Free))
 	assert.True(t, far.Sure, "beyond its limits for certain")
 	none := clearance.Yardstick{Limits: window(220, 280), Owned: set(200, 300), Rule: clearance.OneLeaf,

@@ -11,7 +11,8 @@ import (
 	"metronix/internal/checks"
 )
 
-var geometry = checks.Theorem("a four-stroke cycle is 720° of the crank; card events counted from TDC and BDC")
+var geometry = checks.Theorem("a four-stroke cycle is 720° of the crank; card events " +
+	"counted from TDC and BDC")
 
 // A road cam of 12-52-52-12, its events counted from firing TDC.
 func TestEventsAgainstTheOutside(t *testing.T) {

@@ -57,8 +57,8 @@ func (c Closing) DrawnBolts() []Bolt {
 	return list
 }
 
-// opposed orders bolts so that each is followed by the one opposite it through the middle, as long as there is
-// one that has not come yet.
+// opposed orders bolts so that each is followed by the one opposite it through the middle, as long as there
+// is one that has not come yet.
 func opposed(list []Bolt, order []int) (out []int) {
 	left := slices.Clone(order)
 	for len(left) > 0 {

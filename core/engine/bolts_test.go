@@ -20,8 +20,10 @@ func numbers(c engine.Closing) (rows [2][]int) {
 
 // Drawn by hand: a cover of eight bolts in two rows of four.
 func TestTheOrderOfACoversBolts(t *testing.T) {
-	assert.Equal(t, [2][]int{{5, 1, 2, 6}, {7, 3, 4, 8}}, numbers(engine.Closing{Bolts: 8}), "from the middle outwards")
-	assert.Equal(t, [2][]int{{5, 1, 3, 7}, {8, 4, 2, 6}}, numbers(engine.Closing{Bolts: 8, Pattern: engine.Crosswise}))
+	assert.Equal(t, [2][]int{{5, 1, 2, 6}, {7, 3, 4, 8}}, numbers(engine.Closing{Bolts: 8}),
+		"from the middle outwards")
+	assert.Equal(t, [2][]int{{5, 1, 3, 7}, {8, 4, 2, 6}},
+		numbers(engine.Closing{Bolts: 8, Pattern: engine.Crosswise}))
 	assert.Equal(t, [2][]int{{0, 0, 0}, {0, 0}}, numbers(engine.Closing{Bolts: 5, Pattern: engine.Numbered}))
 	assert.Empty(t, engine.Closing{}.DrawnBolts())
 	assert.Empty(t, engine.Closing{Bolts: engine.MaxBolts + 1}.DrawnBolts())

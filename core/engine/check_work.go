@@ -123,7 +123,8 @@ func checkTorque(at string, t Torque, r *Report) {
 		return
 	}
 	if in := measure.PoundFeet(t.Nm); t.Nm > 0 && t.LbfFt > 0 && math.Abs(in-t.LbfFt) > torquesAgree {
-		r.problem(lbfft, "%v N·m is %.1f lbf·ft, and %v lbf·ft stands beside it. Which one does the source say?",
+		r.problem(lbfft, "%v N·m is %.1f lbf·ft, and %v lbf·ft stands beside it. Which "+
+			"one does the source say?",
 			t.Nm, in, t.LbfFt)
 	}
 }

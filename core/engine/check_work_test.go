@@ -45,13 +45,15 @@ func TestWorkOnTheEngine(t *testing.T) {
 			SealantPoints: []string{" "}, Gasket: "wet"}
 	})
 	for at, says := range map[string]string{
-		"check_turns": "3 turns", "signs[1].id": "called \"up\" already", "signs[1].at_deg[1]": "0 to below 360°",
+		"check_turns": "3 turns", "signs[1].id": "called \"up\" already",
+		"signs[1].at_deg[1]": "0 to below 360°",
 		"signs[1].at_deg[2]": "stands there twice", "signs[2].period_deg": "every 360° with the crank",
 		"signs[3].at_deg": "at which degrees", "strip_list[0].text": "Nothing is said",
 		"strip_list[0].socket_mm":        "a socket of -1 mm",
 		"adjuster.locknut_torque_lbf_ft": "14 N·m is 10.3 lbf·ft, and 14 lbf·ft stands beside it",
-		"closing.pattern":                "middle_out", "closing.rounds": "9 rounds", "closing.torque_lbf_ft": "900",
-		"closing.open_minutes": "-1 minutes", "closing.sealant_points[0]": "Nothing is said",
+		"closing.pattern":                "middle_out", "closing.rounds": "9 rounds",
+		"closing.torque_lbf_ft": "900",
+		"closing.open_minutes":  "-1 minutes", "closing.sealant_points[0]": "Nothing is said",
 		"closing.gasket": "dry",
 	} {
 		assert.Contains(t, strings.ToLower(got[at]), strings.ToLower(says), at)

@@ -74,8 +74,8 @@ type Sheet struct {
 	Signs      []Sign // by which the crank's place can be told, besides what every engine shows
 	StripList  []StripStep
 	Closing    *Closing
-	// VariableLift is how the gear of variable lift is checked before any valve is read; empty: there is none,
-	// or it is not said
+	// VariableLift is how the gear of variable lift is checked before any valve is read; empty: there is
+	// none, or it is not said
 	VariableLift string
 }
 

@@ -32,8 +32,10 @@ func Acts() []Act {
 	return []Act{
 		WayChosen{}, RoundChosen{}, TemperatureNoted{}, Prepared{}, JudgedCold{}, EngineStopped{},
 		Turned{}, Located{}, Doubted{}, Picked{}, ReadingTaken{}, DialRead{},
-		Withdrawn{}, Sized{}, Kept{}, Freed{}, Adjusted{}, Nipped{}, Locked{}, LeftAsIs{}, BarredOver{}, Undone{}, Signed{},
-		WentHot{}, TakenIn{}, SoundNoted{}, TaskMarked{}, Stripped{}, NutFelt{}, Waiting{}, HandedOver{}, ToolMoved{}, FindingNoted{}, Amended{}, Countersigned{},
+		Withdrawn{}, Sized{}, Kept{}, Freed{}, Adjusted{}, Nipped{}, Locked{}, LeftAsIs{},
+		BarredOver{}, Undone{}, Signed{},
+		WentHot{}, TakenIn{}, SoundNoted{}, TaskMarked{}, Stripped{}, NutFelt{}, Waiting{}, HandedOver{},
+		ToolMoved{}, FindingNoted{}, Amended{}, Countersigned{},
 	}
 }
 

@@ -61,7 +61,8 @@ type Job struct {
 	Valves []*ValveState
 	Round  // how the engine is gone round
 
-	// Speaks is how quantities are said to whoever asks now; no happening, and nothing follows from it but words
+	// Speaks is how quantities are said to whoever asks now; no happening, and nothing follows from it but
+	// words
 	Speaks measure.Units
 
 	CrankKnown bool

@@ -145,7 +145,8 @@ func (f HotForecast) String() string {
 	case f.AllIn > hold:
 		return says + " Do it in two warm-ups, or a part of the engine at a time."
 	case f.AllOut > hold:
-		return says + fmt.Sprintf(" Hot figures hold for %v min: with many out do it in two warm-ups, or read first the "+
+		return says + fmt.Sprintf(" Hot figures hold for %v min: with many out do it in two "+
+			"warm-ups, or read first the "+
 			"ones that matter.", thermal.HotMinutes)
 	}
 	return says + fmt.Sprintf(" That is inside the %v min that hot figures hold.", thermal.HotMinutes)

@@ -67,7 +67,8 @@ func (a Stripped) may(j *Job, _ string) error {
 }
 
 func (a Stripped) do(j *Job) {
-	a.Text, a.Fastener, a.Note = strings.TrimSpace(a.Text), strings.TrimSpace(a.Fastener), strings.TrimSpace(a.Note)
+	a.Text, a.Fastener, a.Note = strings.TrimSpace(a.Text),
+		strings.TrimSpace(a.Fastener), strings.TrimSpace(a.Note)
 	j.Learned = append(slices.Clone(j.Learned), Learned{a.Step, a.StripStep})
 	TaskMarked{Task: stripPrefix + a.Step}.do(j)
 }

@@ -74,7 +74,8 @@ func TestLockNutsAreFeltOneByOne(t *testing.T) {
 func TestAnOpenVehicleWaits(t *testing.T) {
 	d := guided(t, engine.Closing{})
 	d.refused(job.Happening{Act: job.Waiting{Deferral: job.Deferral{Waits: "luck"}}}, "nothing to wait for")
-	d.refused(job.Happening{Act: job.Waiting{Deferral: job.Deferral{Waits: job.WaitsForDate}}}, "Say until when")
+	d.refused(job.Happening{Act: job.Waiting{Deferral: job.Deferral{Waits: job.WaitsForDate}}},
+		"Say until when")
 	parts := job.Waiting{Deferral: job.Deferral{Waits: job.WaitsForParts, Until: " cover gasket "}}
 	d.do(job.Happening{Act: parts})
 	assert.Equal(t, "parts, cover gasket", d.job.Waits.Waiting())

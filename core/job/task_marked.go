@@ -52,7 +52,8 @@ func (a TaskMarked) may(j *Job, _ string) error {
 		if by, open := j.CoverBy(); open && j.now.After(by) {
 			return refuse("task",
 				fmt.Sprintf("The sealant stood open for %s, and %s is the most: take it off and put it "+
-					"on afresh.", minutes(j.now.Sub(j.marks[stepSealant].At).Truncate(time.Minute)), minutes(j.openTime())))
+					"on afresh.", minutes(j.now.Sub(j.marks[stepSealant].At).Truncate(time.Minute)),
+					minutes(j.openTime())))
 		}
 	case stepStart:
 		if reason {
@@ -95,7 +96,8 @@ func (a TaskMarked) mayStart(j *Job) error {
 	if from, cures := j.StartFrom(); cures && j.now.Before(from) {
 		return refuse("task",
 			fmt.Sprintf("The sealant cures for %s; %s are left. The sealant's own sheet wins: start all "+
-				"the same with a reason.", minutes(j.cureTime()), minutes(from.Sub(j.now).Round(time.Minute))))
+				"the same with a reason.", minutes(j.cureTime()),
+				minutes(from.Sub(j.now).Round(time.Minute))))
 	}
 	return nil
 }

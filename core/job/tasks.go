@@ -69,8 +69,8 @@ func (j *Job) Tasks() []Task {
 	return list
 }
 
-// TasksAt are the steps as they stand at a time after which nothing was entered yet: sealant that stood open too
-// long by then is a step back, to be taken off and put on afresh.
+// TasksAt are the steps as they stand at a time after which nothing was entered yet: sealant that stood
+// open too long by then is a step back, to be taken off and put on afresh.
 func (j *Job) TasksAt(now time.Time) []Task {
 	list := j.Tasks()
 	if by, open := j.CoverBy(); open && now.After(by) {
@@ -90,7 +90,8 @@ func (j *Job) openingSteps() []Task {
 		{ID: stepTakenIn, Part: TakeIn, Text: "Take it in: complaint, sound, odometer"},
 		{ID: "safe", Part: OpenUp,
 			Text: "Neutral or park, wheels chocked, key well away; battery off where the work " +
-				"passes live connectors", Caution: "Keyless, stop-start, remote-start and hybrid cars can crank or run by " +
+				"passes live connectors",
+			Caution: "Keyless, stop-start, remote-start and hybrid cars can crank or run by " +
 				"themselves. Car raised: stands, not the jack."},
 	}
 	if j.Card.State == clearance.Hot {
@@ -111,7 +112,8 @@ func (j *Job) openingSteps() []Task {
 		Task{ID: "cover_off", Part: OpenUp, Text: "Cover off"},
 	)
 	if gear := j.Sheet.VariableLift; gear != "" {
-		list = append(list, Task{ID: "variable_lift", Part: OpenUp, Text: "Check the variable lift gear: " + gear,
+		list = append(list, Task{ID: "variable_lift", Part: OpenUp,
+			Text:    "Check the variable lift gear: " + gear,
 			Caution: "Before any valve is read: a gear that sticks or stands wrong makes every gap wrong."})
 	}
 	return append(list,

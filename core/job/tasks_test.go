@@ -121,7 +121,8 @@ func TestSealantHasItsTimes(t *testing.T) {
 		return ""
 	}
 	assert.Empty(t, afresh(9.5))
-	assert.Equal(t, "The sealant stood open too long: take it off and put it on afresh at: cap joints", afresh(10.5))
+	assert.Equal(t, "The sealant stood open too long: take it off and put it on afresh at: cap joints",
+		afresh(10.5))
 	d.tick(13, "sealant") // the step back, taken
 	assert.Empty(t, afresh(14))
 	d.tick(22, "cover_on")
@@ -169,7 +170,8 @@ func TestNoToolIsLeftOnTheCrank(t *testing.T) {
 // over a 13 mm head, and 3/8 is no 10.
 func TestSocketsThatFit(t *testing.T) {
 	for mm, says := range map[float64]string{22: "22 mm socket (7/8 in)", 19: "19 mm socket (3/4 in)",
-		27: "27 mm socket (1-1/16 in)", 13: "13 mm socket", 10: "10 mm socket", 25.4: "25.4 mm socket (1 in)"} {
+		27: "27 mm socket (1-1/16 in)", 13: "13 mm socket", 10: "10 mm socket",
+		25.4: "25.4 mm socket (1 in)"} {
 		assert.Equal(t, says, job.Socket(mm))
 	}
 }
@@ -177,8 +179,9 @@ func TestSocketsThatFit(t *testing.T) {
 func TestToolsByTheKindOfGear(t *testing.T) {
 	for kind, tool := range map[engine.AdjusterKind]string{engine.Eccentric: "Thin key or hooked rod for the eccentric",
 		engine.ThreadedTappet:   "Two thin spanners, cranked where it is tight",
-		engine.FingerPivotAtCam: "Open spanner for the pivot", engine.CentreNut: "Deep socket or ring spanner for the stud nut",
-		engine.Shim: "Micrometer", engine.ScrewValveEnd: "Ring spanner for the lock nut"} {
+		engine.FingerPivotAtCam: "Open spanner for the pivot",
+		engine.CentreNut:        "Deep socket or ring spanner for the stud nut",
+		engine.Shim:             "Micrometer", engine.ScrewValveEnd: "Ring spanner for the lock nut"} {
 		s := setup()
 		sheet := *s.Sheet
 		sheet.Adjuster = &engine.Adjuster{Kind: kind, Locknut: engine.Torque{Nm: 14}}

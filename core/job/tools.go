@@ -29,7 +29,8 @@ func (j *Job) Tools() []Tool {
 			list[0].Text = fmt.Sprintf("%s and bar for the %s", Socket(p.SocketMM), p.Where)
 		}
 	}
-	list = append(list, Tool{ID: "leaves", Text: "Feeler leaves, " + fmt.Sprint(len(j.Owned)), Note: j.firstLeaves()})
+	list = append(list, Tool{ID: "leaves",
+		Text: "Feeler leaves, " + fmt.Sprint(len(j.Owned)), Note: j.firstLeaves()})
 	for i, text := range j.setters() {
 		list = append(list, Tool{ID: fmt.Sprintf("setter_%d", i+1), Text: text})
 	}

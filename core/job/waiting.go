@@ -2,9 +2,9 @@ package job
 
 import "strings"
 
-// Waiting says that the vehicle stands open and the work waits: for parts, for other cams, until a date. The
-// zero Deferral is that it waits no more. Work at a valve, a turn of the crank or a step that is ticked says so
-// as well.
+// Waiting says that the vehicle stands open and the work waits: for parts, for other cams, until a date.
+// The zero Deferral is that it waits no more. Work at a valve, a turn of the crank or a step that is ticked
+// says so as well.
 //
 // It is no signature: the job stays open, with everything where it was, and the board says what it waits for.
 type Waiting struct {
@@ -39,7 +39,8 @@ func (d Deferral) Waiting() string {
 // resumes says that an act is work at the vehicle, which therefore waits no more.
 func resumes(a Act) bool {
 	switch a.(type) {
-	case TaskMarked, Stripped, NutFelt, ToolMoved, Prepared, JudgedCold, Kept, Freed, Adjusted, Nipped, Locked,
+	case TaskMarked, Stripped, NutFelt, ToolMoved, Prepared, JudgedCold, Kept,
+		Freed, Adjusted, Nipped, Locked,
 		Sized, BarredOver, Signed:
 		return true
 	}

@@ -34,7 +34,8 @@ func TestInchesAgainstTheOutside(t *testing.T) {
 }
 
 func TestTorqueAgainstTheOutside(t *testing.T) {
-	pound := checks.Standard("foot and pound of 1959, standard gravity of the 3rd CGPM: 0.3048 × 0.45359237 × 9.80665")
+	pound := checks.Standard("foot and pound of 1959, standard gravity of the 3rd CGPM: 0.3048 " +
+		"× 0.45359237 × 9.80665")
 	checks.Near(t, pound, "1 lbf·ft, in N·m", 1.3558179483314004, measure.PoundFoot, 1e-16)
 	checks.Near(t, checks.Standard("NIST SP 811, appendix B.8"), "1 lbf·ft, in N·m as printed", 1.355818,
 		measure.PoundFoot, 5e-7)

@@ -10,8 +10,8 @@ import (
 	"metronix/core/measure"
 )
 
-// The factors are those of NIST SP 811, appendix B.8: degree Fahrenheit, mile, pound-force foot (printed there
-// as 1.355 818 N·m).
+// The factors are those of NIST SP 811, appendix B.8: degree Fahrenheit, mile, pound-force foot (printed
+// there as 1.355 818 N·m).
 func TestEachPersonsUnitComesFirst(t *testing.T) {
 	home, away := measure.Units{}, measure.Units{PoundFeet: true, Fahrenheit: true, Miles: true}
 	assert.Equal(t, "38 °C (100.4 °F)", home.Temperature(38))
@@ -32,8 +32,10 @@ func TestRoundingByTheStandard(t *testing.T) {
 	assert.Equal(t, "12.2 °C (54 °F)", measure.Units{}.Temperature(12.223))
 	assert.Equal(t, "12.3 °C (54.1 °F)", measure.Units{}.Temperature(12.275))
 	assert.Equal(t, "1230 N·m (904 lbf·ft)", measure.Units{}.Torque(1225.0))
-	assert.Equal(t, "-0.3 °C (31.6 °F)", measure.Units{}.Temperature(-0.25), "halves away from zero below it too")
-	assert.Equal(t, "0 °C (31.9 °F)", measure.Units{}.Temperature(-0.04), "nothing is written as a zero below zero")
+	assert.Equal(t, "-0.3 °C (31.6 °F)", measure.Units{}.Temperature(-0.25),
+		"halves away from zero below it too")
+	assert.Equal(t, "0 °C (31.9 °F)", measure.Units{}.Temperature(-0.04),
+		"nothing is written as a zero below zero")
 	assert.Equal(t, "13 km (8 miles)", measure.Units{}.Distance(12.5))
 }
 

@@ -161,7 +161,8 @@ func TestOrdersAgainstTheOutside(t *testing.T) {
 }
 
 func TestPlaceAgainstTheOutside(t *testing.T) {
-	seen := checks.Practice("the TDC mark at the pointer: both rockers of 1 have play, or 1 rocks and the crank is one turn out")
+	seen := checks.Practice("the TDC mark at the pointer: both rockers of 1 have play, or 1 rocks and " +
+		"the crank is one turn out")
 	for what, c := range map[string]struct {
 		more sequence.Sighting
 		at   measure.Angle

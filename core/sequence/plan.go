@@ -357,7 +357,8 @@ func cautions(s *engine.Sheet, q Request) []string {
 			"maker allows it. Overshot a stop: go past it and come up to it again.")
 	}
 	if q.Direction == Back && !s.MayTurnBack {
-		list = append(list, "This engine's sheet does not allow turning back: a sprung tensioner may let the belt "+
+		list = append(list, "This engine's sheet does not allow turning back: a sprung "+
+			"tensioner may let the belt "+
 			"or chain jump. It is done on the mechanic's own reason, for this job alone.")
 	}
 	return list

@@ -138,22 +138,27 @@ func (p Plan) Why(stop int) string {
 	}
 	switch sign := s.Watch[0]; {
 	case sign.What == Rocking:
-		return fmt.Sprintf("Where cylinder %d rocks, the one that runs with it is at firing TDC, with its lobes away. %s",
+		return fmt.Sprintf("Where cylinder %d rocks, the one that runs with it is at firing TDC, "+
+			"with its lobes away. %s",
 			sign.Cylinder, clear)
 	case sign.What == TDCFiring:
 		return fmt.Sprintf("At firing TDC the valves of cylinder %d are shut, with their lobes away. %s",
 			sign.Cylinder, clear)
 	case sign.What == FullLift && sign.Row > 0:
 		sum := len(p.Stops) + 1 // a stop for each valve
-		return fmt.Sprintf("%d − %d = %d: where valve %d is right down, the lobe of valve %d points straight away. %s",
+		return fmt.Sprintf("%d − %d = %d: where valve %d is right down, the lobe of valve %d "+
+			"points straight away. %s",
 			sum, sign.Row, sum-sign.Row, sign.Row, sum-sign.Row, clear)
 	case sign.What == Opening:
-		return "Where an exhaust begins to open, the intake of the same cylinder has long been shut and is long from " +
+		return "Where an exhaust begins to open, the intake of the same cylinder has long been " +
+			"shut and is long from " +
 			"opening. " + clear
 	case sign.What == Closing:
-		return "Where an intake is nearly shut, the exhaust of the same cylinder is shut and far from opening. " + clear
+		return "Where an intake is nearly shut, the exhaust of the same cylinder is shut " +
+			"and far from opening. " + clear
 	case sign.What == Loose:
-		return "Where the lobe points straight away, the valve is in the middle of its base circle: as deep as can be. " +
+		return "Where the lobe points straight away, the valve is in the middle of its base " +
+			"circle: as deep as can be. " +
 			clear
 	}
 	return "Here these valves stand on the backs of their lobes. " + clear

@@ -14,9 +14,12 @@ import (
 
 // Newton's law of cooling as textbooks work it, in °F there.
 func TestCoolingAgainstTheOutside(t *testing.T) {
-	zill := checks.Memory("Zill, Differential Equations, 3.1, the cooling cake: 300 °F, 200 °F after 3 min, room of 70 °F")
-	stewart := checks.Memory("Stewart, Calculus, 6.5, the bottle in the refrigerator: 72 °F, 61 °F after 30 min, 44 °F inside")
-	boyce := checks.Memory("Boyce and DiPrima, Elementary Differential Equations, 2.3: 98.6 °F to 85 °F in 1.129 h, room of 68 °F")
+	zill := checks.Memory("Zill, Differential Equations, 3.1, the cooling cake: 300 °F, 200 °F " +
+		"after 3 min, room of 70 °F")
+	stewart := checks.Memory("Stewart, Calculus, 6.5, the bottle in the refrigerator: 72 °F, 61 °F " +
+		"after 30 min, 44 °F inside")
+	boyce := checks.Memory("Boyce and DiPrima, Elementary Differential Equations, 2.3: 98.6 °F to 85 °F in " +
+		"1.129 h, room of 68 °F")
 	for _, c := range []struct {
 		from           checks.Source
 		room, t0, t1   float64

@@ -83,7 +83,8 @@ func Cool(ambientC float64, readings []Reading, gateC float64) (Cooldown, error)
 	last := readings[len(readings)-1]
 	switch {
 	case last.EngineC <= gateC:
-		return Cooldown{Reachable: true, K: exit(k), Minutes: 0, ambientC: ambientC, intercept: intercept}, nil
+		return Cooldown{Reachable: true, K: exit(k), Minutes: 0, ambientC: ambientC,
+			intercept: intercept}, nil
 	case gateC <= ambientC:
 		return unreachable("The gate of %s is not above the %s around the engine: it never cools so "+
 			"far.", gateC, ambientC), nil
@@ -99,7 +100,8 @@ func Cool(ambientC float64, readings []Reading, gateC float64) (Cooldown, error)
 		return unreachable("At this rate it takes longer than a week to %s. Read again later, or set "+
 			"the engine at a place that is cooler.", gateC), nil
 	}
-	return Cooldown{Reachable: true, K: exit(k), Minutes: exit(wait), ambientC: ambientC, intercept: intercept}, nil
+	return Cooldown{Reachable: true, K: exit(k), Minutes: exit(wait), ambientC: ambientC,
+		intercept: intercept}, nil
 }
 
 func unreachable(why string, temperatures ...float64) Cooldown {

@@ -43,8 +43,8 @@ func TestRatesAgainstTheOutside(t *testing.T) {
 	}
 }
 
-// Where intervals differ, the pooled rate is the mean of their rates weighted by distance, and the range runs from
-// the odometer of the fastest rate to that of the slowest.
+// Where intervals differ, the pooled rate is the mean of their rates weighted by distance, and the range
+// runs from the odometer of the fastest rate to that of the slowest.
 func TestPooledRatesAndRangesAgainstTheOutside(t *testing.T) {
 	for _, c := range []struct {
 		km, found []float64 // kilometres; micrometres, left as they were found
@@ -54,7 +54,8 @@ func TestPooledRatesAndRangesAgainstTheOutside(t *testing.T) {
 		var visits []wear.Visit
 		var rates, distances []float64
 		for i, f := range c.found {
-			visits = append(visits, visit(c.km[i], fmt.Sprintf("20%02d-03-01", 20+i), measure.Length(f), measure.Length(f)))
+			visits = append(visits, visit(c.km[i], fmt.Sprintf("20%02d-03-01", 20+i),
+				measure.Length(f), measure.Length(f)))
 			if i > 0 {
 				distances = append(distances, c.km[i]-c.km[i-1])
 				rates = append(rates, (f-c.found[i-1])/(c.km[i]-c.km[i-1]))
@@ -64,14 +65,17 @@ func TestPooledRatesAndRangesAgainstTheOutside(t *testing.T) {
 		require.NoError(t, err)
 		library := checks.Library("gonum stat.Mean, weighted; floats.Min and Max")
 		name := fmt.Sprintf("gaps %v µm at %v km: ", c.found, c.km)
-		checks.Near(t, library, name+"rate, mm per 1,000 km", stat.Mean(rates, distances), got.Valves[0].Rate, 1e-12)
+		checks.Near(t, library, name+"rate, mm per 1,000 km", stat.Mean(rates, distances),
+			got.Valves[0].Rate, 1e-12)
 		last, gap := c.km[len(c.km)-1], c.limit-c.found[len(c.found)-1]
 		slow, fast := floats.Min(rates), floats.Max(rates)
 		if gap < 0 {
 			slow, fast = fast, slow
 		}
-		checks.Near(t, library, name+"leaves its limits at the earliest at, km", last+gap/fast, got.Valves[0].Range[0], 1e-3)
-		checks.Near(t, library, name+"leaves its limits at the latest at, km", last+gap/slow, got.Valves[0].Range[1], 1e-3)
+		checks.Near(t, library, name+"leaves its limits at the earliest at, km", last+gap/fast,
+			got.Valves[0].Range[0], 1e-3)
+		checks.Near(t, library, name+"leaves its limits at the latest at, km", last+gap/slow,
+			got.Valves[0].Range[1], 1e-3)
 	}
 }
 

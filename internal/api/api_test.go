@@ -37,7 +37,8 @@ func opened(t testing.TB) *door {
 	st, err := store.Open(path)
 	require.NoError(t, err)
 	t.Cleanup(st.Close)
-	site := fstest.MapFS{"index.html": {Data: []byte(`<html><meta property="csp-nonce" nonce="" />page</html>`)},
+	site := fstest.MapFS{"index.html": {Data: []byte(`<html><meta property="csp-nonce" ` +
+		`nonce="" />page</html>`)},
 		"assets/a.js": {Data: []byte("long")}, "assets/a.js.gz": {Data: []byte("short")}}
 	return &door{t, api.Handler(st, api.Options{Site: site, Version: "test"}), st, path}
 }
@@ -77,11 +78,13 @@ func withJob(t testing.TB) *door {
 	d := opened(t)
 	d.ok("PUT", "/api/v1/engines/engine-01", sheet(t))
 	d.ok("POST", "/api/v1/gauge-sets",
-		`{"id":"gauges-01","name":"Set","leaves":[{"marked_mm":0.2},{"marked_mm":0.22,"measured_mm":0.221},{"marked_mm":0.25},{"marked_mm":0.3}]}`)
+		`{"id":"gauges-01","name":"Set","leaves":[{"marked_mm":0.2},{"marked_mm":0.22,"measured_mm":0.221},`+
+			`{"marked_mm":0.25},{"marked_mm":0.3}]}`)
 	d.ok("POST", "/api/v1/vehicles",
 		`{"id":"vehicle-01","name":"Tipper","plate":"T 1","odometer_km":5,"engine_id":"engine-01"}`)
 	d.ok("POST", "/api/v1/jobs",
-		`{"id":"job-0001","vehicle_id":"vehicle-01","gauge_set_id":"gauges-01","card":0,"mechanic":"Tess","reason":"","odometer_km":10}`)
+		`{"id":"job-0001","vehicle_id":"vehicle-01","gauge_set_id":"gauges-01","card":0,"mechanic":"Tess",`+
+			`"reason":"","odometer_km":10}`)
 	return d
 }
 
@@ -140,7 +143,8 @@ func TestManyAtOnce(t *testing.T) {
 				feel := []string{"free", "wont_go"}[n%2]
 				leaf := []string{"0.2", "0.301"}[n%2]
 				d.send("POST", "/api/v1/jobs/job-0001/happenings",
-					fmt.Sprintf(`{"id":"worker-%d-%d","kind":"reading","valve":"E1","leaves_mm":[%s],"feel":"%s"}`, worker, n, leaf, feel))
+					fmt.Sprintf(`{"id":"worker-%d-%d","kind":"reading","valve":"E1","leaves_mm":[%s],`+
+						`"feel":"%s"}`, worker, n, leaf, feel))
 			}
 		})
 	}
@@ -214,11 +218,13 @@ func TestWhatIsNotThere(t *testing.T) {
 		assert.Equal(t, want, status, "%s %s", path, text)
 	}
 	status, text := d.send("POST", "/api/v1/jobs",
-		`{"id":"job-0002","vehicle_id":"nobody","gauge_set_id":"gauges-01","card":0,"mechanic":"T","reason":"","odometer_km":0}`)
+		`{"id":"job-0002","vehicle_id":"nobody","gauge_set_id":"gauges-01","card":0,"mechanic":"T",`+
+			`"reason":"","odometer_km":0}`)
 	assert.Equal(t, 422, status)
 	assert.Contains(t, text, "body.vehicle_id")
 	status, text = d.send("POST", "/api/v1/jobs",
-		`{"id":"job-0002","vehicle_id":"vehicle-01","gauge_set_id":"gauges-01","card":7,"mechanic":"T","reason":"","odometer_km":0}`)
+		`{"id":"job-0002","vehicle_id":"vehicle-01","gauge_set_id":"gauges-01","card":7,"mechanic":"T",`+
+			`"reason":"","odometer_km":0}`)
 	assert.Equal(t, 422, status)
 	assert.Contains(t, text, "1 clearance card")
 }

@@ -49,7 +49,8 @@ func (s *server) archiveRoutes(a huma.API, version string) {
 }
 
 func (s *server) importArchive(ctx context.Context, in *archiveInput) (*bodyOf[ImportAnswer], error) {
-	taken, err := s.store.With(ctx).ReadArchive(bytes.NewReader(in.RawBody), int64(len(in.RawBody)), s.clock())
+	taken, err := s.store.With(ctx).ReadArchive(bytes.NewReader(in.RawBody),
+		int64(len(in.RawBody)), s.clock())
 	if errors.Is(err, store.ErrArchive) {
 		message := wire.Sentence(err)
 		return nil, located(http.StatusUnprocessableEntity, message,

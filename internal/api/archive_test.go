@@ -141,7 +141,8 @@ func TestArchivesThatAreRefused(t *testing.T) {
 			f["bomb.json"] = string(make([]byte, 65<<20))
 		}),
 		"engine brindlow-1600": files(func(f map[string]string) {
-			f["engines.json"] = `[{"id":"brindlow-1600","created":"2026-01-01T00:00:00Z","sheet":{"cylinders":"four"}}]`
+			f["engines.json"] = `[{"id":"brindlow-1600","created":"2026-01-01T00:00:00Z",` +
+				`"sheet":{"cylinders":"four"}}]`
 		}),
 		"checksums do not end": files(func(f map[string]string) {
 			var j map[string]any
@@ -151,7 +152,8 @@ func TestArchivesThatAreRefused(t *testing.T) {
 			f["jobs/demo-job-bus.json"] = string(text)
 		}),
 		"stands in the future": files(func(f map[string]string) {
-			f["jobs/demo-job-bus.json"] = strings.Replace(f["jobs/demo-job-bus.json"], `"created": "20`, `"created": "29`, 1)
+			f["jobs/demo-job-bus.json"] = strings.Replace(f["jobs/demo-job-bus.json"],
+				`"created": "20`, `"created": "29`, 1)
 		}),
 		"does not read": files(func(f map[string]string) { f["workshop.json"] = `{"extra":1}` }),
 	} {

@@ -39,7 +39,8 @@ func BenchmarkStoredReading(b *testing.B) {
 	for b.Loop() {
 		n++
 		send := func(kind, more string) {
-			body := fmt.Sprintf(`{"id":"bench-%06d-%s","kind":%q,"valve":"E1","seen":%q%s}`, n, kind, kind, newest, more)
+			body := fmt.Sprintf(`{"id":"bench-%06d-%s","kind":%q,"valve":"E1","seen":%q%s}`,
+				n, kind, kind, newest, more)
 			newest = fmt.Sprintf("bench-%06d-%s", n, kind)
 			answer, err := client.Post(server.URL+"/api/v1/jobs/job-0001/happenings?changes=true",
 				"application/json",
@@ -47,7 +48,8 @@ func BenchmarkStoredReading(b *testing.B) {
 			if err != nil || answer.StatusCode != http.StatusOK {
 				b.Fatal(err, answer)
 			}
-			_, err = io.Copy(io.Discard, answer.Body) // so that the connection is used again, as a browser does
+			// so that the connection is used again, as a browser does
+			_, err = io.Copy(io.Discard, answer.Body)
 			require.NoError(b, err)
 			answer.Body.Close()
 		}

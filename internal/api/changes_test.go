@@ -34,7 +34,8 @@ func TestAReadingIsAnsweredWithWhatChanged(t *testing.T) {
 		`"kind":"dial","valve":"E1","gap_mm":0.3`, `"kind":"withdrawn","valve":"E1","index":0`,
 		`"kind":"picked","valve":"E1"`} {
 		id := fmt.Sprintf("changes-%03d", i)
-		answer := d.ok("POST", happenings+"?changes=true", fmt.Sprintf(`{"id":%q,"seen":%q,%s}`, id, newest, act))
+		answer := d.ok("POST", happenings+"?changes=true",
+			fmt.Sprintf(`{"id":%q,"seen":%q,%s}`, id, newest, act))
 		require.Equal(t, true, answer["partial"], act)
 		require.Len(t, answer["valves"], 1, act)
 		require.NotContains(t, answer, "plan")

@@ -35,7 +35,8 @@ func TestWhatDecodersPassOverIsRefused(t *testing.T) {
 			"body.reason"},
 		"turned round": {`{"id":"happening-106","kind":"left_as_is","valve":"E1","reason":"a\u202eb"}`,
 			"body.reason"},
-		"nothing to see":    {`{"id":"happening-107","kind":"left_as_is","valve":"E1","reason":"\u200b\u200b"}`, "body.reason"},
+		"nothing to see": {`{"id":"happening-107","kind":"left_as_is","valve":"E1",` +
+			`"reason":"\u200b\u200b"}`, "body.reason"},
 		"no temperature":    {`{"id":"happening-108","kind":"prepared"}`, "body.engine_c"},
 		"no gap":            {`{"id":"happening-109","kind":"dial","valve":"E1"}`, "body.gap_mm"},
 		"no stop":           {`{"id":"happening-110","kind":"turned"}`, "body.stop"},
@@ -134,9 +135,11 @@ func TestHealthAndWhatIsNoPage(t *testing.T) {
 func TestADamagedJobHindersNoOther(t *testing.T) {
 	d := withJob(t).begun()
 	d.ok("POST", "/api/v1/jobs",
-		`{"id":"job-0002","vehicle_id":"vehicle-01","gauge_set_id":"gauges-01","card":0,"mechanic":"Tess","reason":"","odometer_km":10}`)
+		`{"id":"job-0002","vehicle_id":"vehicle-01","gauge_set_id":"gauges-01","card":0,"mechanic":"Tess",`+
+			`"reason":"","odometer_km":10}`)
 	d.st.Close()
-	spoil(t, d.path, `UPDATE happenings SET body = replace(body, '19', '18') WHERE job_id = 'job-0001' AND place = 1`)
+	spoil(t, d.path, `UPDATE happenings SET body = replace(body, '19', '18') WHERE job_id = `+
+		`'job-0001' AND place = 1`)
 	st, err := store.Open(d.path)
 	require.NoError(t, err)
 	defer st.Close()
@@ -161,7 +164,8 @@ func TestADamagedJobHindersNoOther(t *testing.T) {
 // before anything is read, and not after; the same start sent twice is one job.
 func TestStartedByMistake(t *testing.T) {
 	d := withJob(t).begun()
-	start := `{"vehicle_id":"vehicle-01","gauge_set_id":"gauges-01","card":0,"mechanic":"June","reason":"","odometer_km":11,"rule":"guarded"}`
+	start := `{"vehicle_id":"vehicle-01","gauge_set_id":"gauges-01","card":0,"mechanic":"June","reason":"",` +
+		`"odometer_km":11,"rule":"guarded"}`
 	again := strings.Replace(start, "{", `{"id":"job-0003",`, 1)
 	d.ok("POST", "/api/v1/jobs", again)
 	d.ok("POST", "/api/v1/jobs", again)
@@ -208,14 +212,22 @@ func FuzzRequests(f *testing.F) {
 		{"POST", "/api/v1/gauge-sets"}, {"PUT", "/api/v1/gauge-sets/gauges-01"}, {"PUT",
 			"/api/v1/shop"}, {"PUT", "/api/v1/engines/engine-02"}, {"POST", "/api/v1/look-at-sheet"},
 		{"POST", "/api/v1/compute/judge"}}
-	job := `"vehicle_id":"vehicle-01","gauge_set_id":"gauges-01","card":0,"mechanic":"Tess","reason":"","odometer_km":10,"feel_mm":0.004}`
-	for i, bodies := range [][]string{{`{"id":"happening-004","kind":"reading","valve":"E1","leaves_mm":[0.2],"feel":"drag","seen":"happening-003"}`, `{"id":"happening-005","kind":"turned","stop":1}`,
-		`{"id":"happening-006","kind":"located","seen":[{"what":"rocking","cylinder":1,"valve":"","mark_deg":0}]}`, `{"id":"happening-007","kind":"temperature","engine_c":20,"ambient_c":-3.5,"done_at":"2026-11-25T10:00:00Z"}`},
+	job := `"vehicle_id":"vehicle-01","gauge_set_id":"gauges-01","card":0,"mechanic":"Tess","reason":"",` +
+		`"odometer_km":10,"feel_mm":0.004}`
+	for i, bodies := range [][]string{{`{"id":"happening-004","kind":"reading","valve":"E1",` +
+		`"leaves_mm":[0.2],"feel":"drag","seen":"happening-003"}`,
+		`{"id":"happening-005","kind":"turned","stop":1}`,
+		`{"id":"happening-006","kind":"located","seen":[{"what":"rocking","cylinder":1,"valve":"",` +
+			`"mark_deg":0}]}`, `{"id":"happening-007","kind":"temperature","engine_c":20,"ambient_c":-3.5,` +
+			`"done_at":"2026-11-25T10:00:00Z"}`},
 		{`{"id":"job-0002",` + job}, {`{` +
 			job}, {`{"on_board":true}`}, {`{"seen":[{"what":"mark","cylinder":0,"valve":"","mark_deg":0}]}`},
-		{`{"id":"vehicle-02","name":"Van","plate":"","odometer_km":0,"engine_id":"engine-01"}`}, {`{"name":"Van","plate":"","odometer_km":0,"engine_id":"engine-01"}`}, {`{"on_board":true}`},
-		{`{"id":"gauges-02","name":"Set","leaves":[{"marked_in":0.009,"measured_mm":0.229,"angled":true}]}`}, {`{"name":"Set","checked":"2026-01-31","leaves":[{"marked_mm":0.2}]}`},
-		{`{"probe_address":"","shim_sizes":{"from_mm":2,"to_mm":3,"step_mm":0.05},"shim_stock":[{"shim_mm":2.5,"count":1}]}`}, {sheet(f)}, {sheet(f)},
+		{`{"id":"vehicle-02","name":"Van","plate":"","odometer_km":0,"engine_id":"engine-01"}`},
+		{`{"name":"Van","plate":"","odometer_km":0,"engine_id":"engine-01"}`}, {`{"on_board":true}`},
+		{`{"id":"gauges-02","name":"Set","leaves":[{"marked_in":0.009,"measured_mm":0.229,"angled":true}]}`},
+		{`{"name":"Set","checked":"2026-01-31","leaves":[{"marked_mm":0.2}]}`},
+		{`{"probe_address":"","shim_sizes":{"from_mm":2,"to_mm":3,"step_mm":0.05},` +
+			`"shim_stock":[{"shim_mm":2.5,"count":1}]}`}, {sheet(f)}, {sheet(f)},
 		{`{"limits":{"lower_mm":0.2,"upper_mm":0.24},"readings":[],"owned":[{"marked_mm":0.2}]}`}} {
 		for _, b := range bodies {
 			f.Add(byte(i), []byte(b))

@@ -96,7 +96,8 @@ func TestFindingTheCrank(t *testing.T) {
 	ask := func(seen string) map[string]any {
 		return d.ok("POST", "/api/v1/jobs/job-0001/find", `{"seen":[`+seen+`]}`)
 	}
-	mark, rocks := `{"what":"mark","cylinder":0,"valve":"","mark_deg":0}`, `{"what":"rocking","cylinder":1,"valve":"","mark_deg":0}`
+	mark, rocks := `{"what":"mark","cylinder":0,"valve":"","mark_deg":0}`,
+		`{"what":"rocking","cylinder":1,"valve":"","mark_deg":0}`
 	doubt := ask(mark)
 	assert.Equal(t, false, doubt["known"])
 	assert.NotEmpty(t, doubt["tell_apart"])

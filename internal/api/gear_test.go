@@ -30,7 +30,8 @@ func (d *door) refused(method, path, body string, want int) string {
 func TestGaugeSets(t *testing.T) {
 	d := opened(t)
 	set := d.ok("POST", "/api/v1/gauge-sets",
-		`{"id":"gauges-01","name":"Set","checked":"2026-01-31","leaves":[{"marked_mm":0.2,"measured_mm":0.201},{"marked_in":0.012,"angled":true},{"marked_mm":0.25,"missing":true}]}`)
+		`{"id":"gauges-01","name":"Set","checked":"2026-01-31","leaves":[{"marked_mm":0.2,`+
+			`"measured_mm":0.201},{"marked_in":0.012,"angled":true},{"marked_mm":0.25,"missing":true}]}`)
 	assert.Equal(t, 2.0, set["leaves"])
 	status, csv := d.send("GET", "/api/v1/gauge-sets/gauges-01/csv", "")
 	require.Equal(t, 200, status)
@@ -112,7 +113,8 @@ func TestLockingIsLearnedAcrossJobs(t *testing.T) {
 	for n := range 3 {
 		id := fmt.Sprintf("job-%04d", n+10)
 		d.ok("POST", "/api/v1/jobs",
-			`{"id":"`+id+`","vehicle_id":"vehicle-01","gauge_set_id":"gauges-01","card":0,"mechanic":"tess","reason":"","odometer_km":10}`)
+			`{"id":"`+id+`","vehicle_id":"vehicle-01","gauge_set_id":"gauges-01","card":0,`+
+				`"mechanic":"tess","reason":"","odometer_km":10}`)
 		at := 0
 		do := func(fields string) {
 			at++
@@ -161,7 +163,8 @@ func TestShopAndProbe(t *testing.T) {
 	assert.Equal(t, "", shop["probe_address"])
 	assert.Equal(t, "off", d.ok("GET", "/api/v1/probe", "")["state"])
 	put := func(address, from, to, step, stock string) string {
-		return fmt.Sprintf(`{"probe_address":%q,"shim_sizes":{"from_mm":%s,"to_mm":%s,"step_mm":%s},"shim_stock":%s}`, address, from, to, step, stock)
+		return fmt.Sprintf(`{"probe_address":%q,"shim_sizes":{"from_mm":%s,"to_mm":%s,"step_mm":%s},`+
+			`"shim_stock":%s}`, address, from, to, step, stock)
 	}
 	for body, place := range map[string]string{
 		put("somewhere.example:80", "2", "3", "0.05",
@@ -199,7 +202,8 @@ func TestShopAndProbe(t *testing.T) {
 func TestStartingAJobChecksItsChoices(t *testing.T) {
 	d := withJob(t)
 	start := func(fields string) string {
-		return `{"id":"job-0002","vehicle_id":"vehicle-01","gauge_set_id":"gauges-01","mechanic":"Tess","reason":"","odometer_km":10,` + fields + `}`
+		return `{"id":"job-0002","vehicle_id":"vehicle-01","gauge_set_id":"gauges-01","mechanic":"Tess",` +
+			`"reason":"","odometer_km":10,` + fields + `}`
 	}
 	assert.Equal(t, "body.card", d.refused("POST", "/api/v1/jobs", start(`"card":0,"hot_card":7`), 422))
 	assert.Equal(t, "hot_card", d.refused("POST", "/api/v1/jobs", start(`"card":0,"hot_card":0`), 409))

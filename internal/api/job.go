@@ -175,15 +175,16 @@ func backwards(r store.Job, speaks measure.Units) error {
 	if km == 0 || km >= v.OdometerKM || r.OdometerWhy != "" {
 		return nil
 	}
-	message := fmt.Sprintf("The odometer of %s stood at %s last time, and this is %s. Correct the slip, or say why "+
+	message := fmt.Sprintf("The odometer of %s stood at %s last time, and this is %s. "+
+		"Correct the slip, or say why "+
 		"it shows less: a new instrument, or a slip the last time.", v.Name,
 		speaks.Distance(float64(v.OdometerKM)), speaks.Distance(float64(km)))
 	return located(http.StatusUnprocessableEntity, message,
 		wire.Fault{Location: "body.odometer_km", Value: km, Message: message})
 }
 
-// noteOdometer keeps with the vehicle what its odometer showed at the start of a job: how far it has gone, or,
-// where it shows less for a reason, that.
+// noteOdometer keeps with the vehicle what its odometer showed at the start of a job: how far it has gone,
+// or, where it shows less for a reason, that.
 func (s *server) noteOdometer(ctx context.Context, r store.Job) error {
 	if r.OdometerWhy != "" && r.OdometerKM > 0 {
 		return s.store.With(ctx).SetOdometer(r.Vehicle.ID, r.OdometerKM)
@@ -215,7 +216,8 @@ func (s *server) correctJob(ctx context.Context, in *correctInput) (*bodyOf[JobV
 		}
 		record.CreatedAt, record.OffBoard = o.record.CreatedAt, o.record.OffBoard
 		// what this job's own start said may be a slip; what was known before it counts
-		if own = o.record.Vehicle.ID == record.Vehicle.ID && o.record.OdometerKM == record.Vehicle.OdometerKM; !own {
+		if own = o.record.Vehicle.ID == record.Vehicle.ID &&
+			o.record.OdometerKM == record.Vehicle.OdometerKM; !own {
 			if err := backwards(record, speaksTo(ctx)); err != nil {
 				return err
 			}
@@ -277,7 +279,8 @@ func (s *server) viewOf(ctx context.Context, id string) (*bodyOf[JobView], error
 			return err
 		}
 		out.Body = JobView{
-			Vehicle: vehicleView(r.Vehicle, j.Speaks), OdometerKM: r.OdometerKM, Mechanic: r.Mechanic, Reason: r.Reason,
+			Vehicle: vehicleView(r.Vehicle, j.Speaks), OdometerKM: r.OdometerKM,
+			Mechanic: r.Mechanic, Reason: r.Reason,
 			GaugeName: r.GaugeName, Card: cardShort(j.Card, j.Speaks), CardIndex: r.Card, HotCard: r.HotCard,
 			CardReason: r.CardReason, OdometerWhy: r.OdometerWhy,
 			Aim: string(cmp.Or(r.Aim, clearance.AimNominal)), AimReason: r.AimReason,

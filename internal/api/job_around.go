@@ -185,9 +185,9 @@ func sides(list []job.Complaint) []string {
 	return out
 }
 
-// teach adds what a job found to come off to the strip list of its engine's sheet in the library, for the next
-// job. The job does not depend on it: where the sheet is another one by now, or changes at this moment, it is
-// left as it is.
+// teach adds what a job found to come off to the strip list of its engine's sheet in the library, for the
+// next job. The job does not depend on it: where the sheet is another one by now, or changes at this
+// moment, it is left as it is.
 func (s *server) teach(ctx context.Context, vehicleID string, sheet *engine.Sheet, step engine.StripStep) {
 	st := s.store.With(ctx)
 	v, err := st.Vehicle(vehicleID)

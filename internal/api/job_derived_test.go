@@ -22,7 +22,8 @@ func TestDerivedRowsAreComparedAndRebuilt(t *testing.T) {
 	require.NoError(t, err)
 	require.Empty(t, troubles)
 
-	d.ok("PUT", "/api/v1/vehicles/vehicle-01", `{"name":"Anew","plate":"","odometer_km":0,"engine_id":"engine-01"}`)
+	d.ok("PUT", "/api/v1/vehicles/vehicle-01",
+		`{"name":"Anew","plate":"","odometer_km":0,"engine_id":"engine-01"}`)
 	troubles, err = api.Compare(ctx, d.st)
 	require.NoError(t, err)
 	require.Empty(t, troubles, "a vehicle that is called otherwise is so on the board too")
@@ -30,9 +31,12 @@ func TestDerivedRowsAreComparedAndRebuilt(t *testing.T) {
 	assert.Contains(t, board, `"vehicle":"Anew"`)
 
 	for what, statement := range map[string]string{
-		"what the board shows":                 `UPDATE job_states SET short = replace(short, 'Anew', 'Other')`,
-		"what was learned of locking":          `INSERT INTO lock_pairs VALUES ('job-0001', 0, 'tess', 'screw', 300000, 280000)`,
-		"what was taken from the shop's shims": `INSERT INTO shims_used VALUES ('job-0001', 0, 2500000, '2026-11-25')`,
+		"what the board shows": `UPDATE job_states SET short = ` +
+			`replace(short, 'Anew', 'Other')`,
+		"what was learned of locking": `INSERT INTO lock_pairs VALUES ('job-0001', 0, 'tess', ` +
+			`'screw', 300000, 280000)`,
+		"what was taken from the shop's shims": `INSERT INTO shims_used VALUES ('job-0001', 0, ` +
+			`2500000, '2026-11-25')`,
 	} {
 		spoil(t, d.path, statement)
 		troubles, err = api.Compare(ctx, d.st)

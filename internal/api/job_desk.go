@@ -235,8 +235,8 @@ func (o *openJob) holds(h job.Happening) (bool, error) {
 	return true, nil
 }
 
-// hand is who is at a job: whoever it was handed over to last, else who began it. Names are told apart without
-// regard to capitals.
+// hand is who is at a job: whoever it was handed over to last, else who began it. Names are told apart
+// without regard to capitals.
 func hand(r store.Job, j *job.Job) string { return strings.ToLower(cmp.Or(j.Hand(), r.Mechanic)) }
 
 // learned pools what locking did in all jobs in the hands of who is at this one, on its kind of adjuster; the

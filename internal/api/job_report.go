@@ -58,8 +58,10 @@ func (s *server) reported(ctx context.Context, id string,
 		}
 		return write(report.Job{Photos: photos, ID: r.ID, Vehicle: r.Vehicle.Name, Plate: r.Vehicle.Plate,
 			Engine:   r.Sheet.Name,
-			Mechanic: r.Mechanic, Reason: r.Reason, Gauges: r.GaugeName, CardReason: r.CardReason, Due: strings.Join(says, ", "),
-			OdometerKM: r.OdometerKM, OdometerWhy: r.OdometerWhy, FeelMM: r.Feel.Millimetres(), CreatedAt: r.CreatedAt, State: o.state}, &out)
+			Mechanic: r.Mechanic, Reason: r.Reason, Gauges: r.GaugeName, CardReason: r.CardReason,
+			Due:        strings.Join(says, ", "),
+			OdometerKM: r.OdometerKM, OdometerWhy: r.OdometerWhy, FeelMM: r.Feel.Millimetres(),
+			CreatedAt: r.CreatedAt, State: o.state}, &out)
 	})
 	if err != nil {
 		return nil, fault(err)

@@ -229,7 +229,8 @@ func cardShort(c clearance.Card, speaks measure.Units) Card {
 	exhaust, _ := c.Exhaust.Limits()
 	return Card{Source: c.Source, State: string(c.State), Date: c.Date, Remark: c.Remark,
 		StoneCold: c.StoneCold, Holds: c.Holds(speaks),
-		Intake: limitsView(intake.In(speaks.Length)), Exhaust: limitsView(exhaust.In(speaks.Length)), Differences: []CardDifference{}}
+		Intake: limitsView(intake.In(speaks.Length)), Exhaust: limitsView(exhaust.In(speaks.Length)),
+		Differences: []CardDifference{}}
 }
 
 func judgementView(j clearance.Judgement, readings []clearance.Reading, unit measure.LengthUnit) Judgement {
@@ -270,7 +271,8 @@ func resultView(r *job.Result, unit measure.LengthUnit) *Result {
 	if r == nil {
 		return nil
 	}
-	return &Result{judgementView(r.Judgement, r.Readings, unit), readingsView(r.Readings), r.At, r.Stale, r.OffAim,
+	return &Result{judgementView(r.Judgement, r.Readings, unit),
+		readingsView(r.Readings), r.At, r.Stale, r.OffAim,
 		r.TimeDoubtful}
 }
 
@@ -280,9 +282,12 @@ func valveState(j *job.Job, v *job.ValveState, advice *job.Advice) ValveState {
 		Pending: j.Pending(v), Stage: string(v.Stage),
 		Round: readingsView(v.Round), AsFound: resultView(v.AsFound, unit), Last: resultView(v.Last, unit),
 		Adjusted: v.Adjustments,
-		Verified: v.Verified, Left: v.LeaveReason, Needs: v.Needs(), MaySet: j.MaySet(v), MayThough: j.MaySetThough(v),
-		AimMM: wire.MM(j.AimOf(v)), SetByMM: []wire.MM{}, SetAngled: []bool{},
-		Nipped: v.Nipped, LockedBy: string(v.LockedBy), SetFor: v.SetFor, Freed: v.Freed, Outside: v.Outside, Out: v.Out, MadeThere: v.ReadThere(), ColdWhy: v.ColdReason, ShimMM: wire.MM(v.Shim), StampedMM: wire.MM(v.Stamped),
+		Verified: v.Verified, Left: v.LeaveReason, Needs: v.Needs(), MaySet: j.MaySet(v),
+		MayThough: j.MaySetThough(v),
+		AimMM:     wire.MM(j.AimOf(v)), SetByMM: []wire.MM{}, SetAngled: []bool{},
+		Nipped: v.Nipped, LockedBy: string(v.LockedBy), SetFor: v.SetFor, Freed: v.Freed, Outside: v.Outside,
+		Out: v.Out, MadeThere: v.ReadThere(), ColdWhy: v.ColdReason, ShimMM: wire.MM(v.Shim),
+		StampedMM: wire.MM(v.Stamped),
 		Caution:   j.Caution(v),
 		ColdFound: resultView(v.ColdFound, unit), ColdLeft: resultView(v.ColdLeft, unit)}
 	if pre, ok := advice.PreLock(v); ok {
@@ -325,7 +330,8 @@ func ladderView(rungs []job.Rung) []Rung {
 	for _, r := range rungs {
 		rung := Rung{LeavesMM: wire.Millimetres(r.Stack.Marked()), Angled: angled(r.Stack),
 			Name:        r.Stack.String(),
-			ThicknessMM: wire.MM(r.Stack.Thickness()), Near: r.Near, InWindow: r.InWindow, Nominal: r.SetBy, First: r.First}
+			ThicknessMM: wire.MM(r.Stack.Thickness()), Near: r.Near, InWindow: r.InWindow,
+			Nominal: r.SetBy, First: r.First}
 		if r.Other != nil {
 			rung.Other = r.Other.String()
 		}
@@ -346,7 +352,8 @@ func stateView(id string, o *openJob, shift adjust.Shift, now time.Time, only st
 		KindFirst: string(cmp.Or(j.KindFirst, job.BothKinds)), CheckTurns: j.TurnsToCheck(), Scope: j.Scope,
 		Locking: string(cmp.Or(j.Locking, job.InOneGo)),
 		Aiming:  string(cmp.Or(j.ToAim, job.LeaveIn)), Outcome: j.Outcome(), BackReason: j.BackReason,
-		HotClock: hotClock(j), Around: around(j, now), Rounds: wire.Names(j.Rounds()), UsualCheck: string(j.UsualCheck())}
+		HotClock: hotClock(j), Around: around(j, now), Rounds: wire.Names(j.Rounds()),
+		UsualCheck: string(j.UsualCheck())}
 	if !j.StoppedAt.IsZero() {
 		s.StoppedAt = &j.StoppedAt
 	}

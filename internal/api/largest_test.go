@@ -27,7 +27,8 @@ func largestJob(t testing.TB) *door {
 	d.ok("POST", "/api/v1/vehicles",
 		`{"id":"vehicle-01","name":"Pump","plate":"","odometer_km":0,"engine_id":"engine-01"}`)
 	d.ok("POST", "/api/v1/jobs",
-		`{"id":"job-0001","vehicle_id":"vehicle-01","gauge_set_id":"gauges-01","card":0,"mechanic":"Tess","reason":"","odometer_km":0}`)
+		`{"id":"job-0001","vehicle_id":"vehicle-01","gauge_set_id":"gauges-01","card":0,"mechanic":"Tess",`+
+			`"reason":"","odometer_km":0}`)
 	d.happen(1, `"kind":"way_chosen","school":"two_stop"`)
 	d.happen(2, `"kind":"prepared","engine_c":19,"ambient_c":18`)
 	d.happen(3, `"kind":"turned","stop":0`)

@@ -23,7 +23,8 @@ func many(t testing.TB, vehicles, jobs int) *door {
 	d.inspected("visit-001", first, 1_000, map[string]float64{"E1": 0.29})
 	for i := range vehicles {
 		d.ok("POST", "/api/v1/vehicles", fmt.Sprintf(
-			`{"id":"many-%05d","name":"Mower %05d","plate":"M %d","odometer_km":0,"engine_id":"engine-01"}`, i, i, i))
+			`{"id":"many-%05d","name":"Mower %05d","plate":"M %d","odometer_km":0,"engine_id":"engine-01"}`,
+			i, i, i))
 	}
 	var copies []store.Copy
 	for i := range jobs {
@@ -60,7 +61,8 @@ func BenchmarkManyJobs(b *testing.B) {
 		for name, path := range map[string]string{"board": "/api/v1/jobs?open=yes",
 			"signed": "/api/v1/jobs?open=no&limit=50",
 			"search": "/api/v1/vehicles?search=00042&limit=50", "vehicles": "/api/v1/vehicles?limit=50",
-			"history": "/api/v1/vehicles/many-00042/history", "due": "/api/v1/due", "job": "/api/v1/jobs/copy-000042"} {
+			"history": "/api/v1/vehicles/many-00042/history", "due": "/api/v1/due",
+			"job": "/api/v1/jobs/copy-000042"} {
 			b.Run(fmt.Sprintf("%s/%d-jobs", name, size.jobs), func(b *testing.B) {
 				for b.Loop() {
 					status, _ := d.send("GET", path, "")

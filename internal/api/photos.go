@@ -43,7 +43,8 @@ func (s *server) photoRoutes(a huma.API) {
 	}
 	huma.Register(a, huma.Operation{OperationID: "add-photo", Method: http.MethodPost,
 		Path:         "/api/v1/jobs/{id}/photos",
-		MaxBodyBytes: maxPhoto, Summary: "Keep a photograph of a job: turned upright, made smaller, its metadata taken out",
+		MaxBodyBytes: maxPhoto, Summary: "Keep a photograph of a job: turned upright, made smaller, " +
+			"its metadata taken out",
 		SkipValidateBody: true, Errors: []int{http.StatusUnprocessableEntity},
 		RequestBody: &huma.RequestBody{Required: true, Content: binary}}, s.addPhoto)
 	huma.Get(a, "/api/v1/photos/{hash}", s.photo, summary("get-photo", "A photograph, JPEG"))
@@ -57,12 +58,14 @@ func keptPhoto(data []byte) (jpeg []byte, why string) {
 	case err != nil || format != "jpeg" && format != "png":
 		return nil, "This is no photograph: a JPEG or PNG picture is expected. Nothing was kept."
 	case config.Width <= 0 || config.Height <= 0 || config.Width*config.Height > mostPixels:
-		return nil, fmt.Sprintf("This picture has %d × %d points, over %d million. Take it smaller. Nothing was kept.",
+		return nil, fmt.Sprintf("This picture has %d × %d points, over %d million. Take it "+
+			"smaller. Nothing was kept.",
 			config.Width, config.Height, mostPixels/1_000_000)
 	}
 	picture, err := imaging.Decode(bytes.NewReader(data), imaging.AutoOrientation(true))
 	if err != nil {
-		return nil, "This picture was cut short or is damaged: it cannot be read to its end. Nothing was kept."
+		return nil, "This picture was cut short or is damaged: it cannot be read to its " +
+			"end. Nothing was kept."
 	}
 	var out bytes.Buffer
 	fitted := imaging.Fit(picture, longestSide, longestSide, imaging.Lanczos)

@@ -202,7 +202,8 @@ func sizesOf(z ShimSizes, faults *wire.Faults) []measure.Length {
 	if to < from || (to-from)/step >= maxSizes {
 		*faults = append(*faults,
 			wire.Fault{Location: "body.shim_sizes",
-				Message: fmt.Sprintf("Sizes run upwards, and are at most %d: from %s to %s in steps of %s is "+
+				Message: fmt.Sprintf("Sizes run upwards, and are at most %d: from %s "+
+					"to %s in steps of %s is "+
 					"not that.", maxSizes, from, to, step)})
 		return nil
 	}
@@ -289,7 +290,8 @@ func (s *server) jobShims(ctx context.Context, in *jobShimsInput) (*bodyOf[JobSh
 
 func shimsView(j *job.Job, plan adjust.ShimPlan, missing []string) JobShims {
 	out := JobShims{Fit: []ShimFit{}, Buy: []ShimCount{}, SpareMM: wire.Millimetres(plan.Spare),
-		Impossible: []Lacking{}, Frontier: []ShimPrice{}, Missing: wire.List(missing), BenchMM: wire.Millimetres(j.LooseShims)}
+		Impossible: []Lacking{}, Frontier: []ShimPrice{}, Missing: wire.List(missing),
+		BenchMM: wire.Millimetres(j.LooseShims)}
 	for _, f := range plan.Fit {
 		v, _ := j.Valve(f.Valve)
 		out.Fit = append(out.Fit,

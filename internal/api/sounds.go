@@ -33,9 +33,9 @@ func (s *server) soundRoutes(a huma.API) {
 	huma.Get(a, "/api/v1/sounds/{hash}", s.sound, summary("get-sound", "A recording"))
 }
 
-// soundType tells a recording by its first bytes, whatever its name or what it was sent as; empty: it is none
-// that is kept. From memory: EBML (RFC 8794), Ogg (RFC 3533), the file type box of ISO/IEC 14496-12, RIFF with
-// the form WAVE, and for MPEG audio an ID3 tag or eleven set bits with the layer not reserved.
+// soundType tells a recording by its first bytes, whatever its name or what it was sent as; empty: it is
+// none that is kept. From memory: EBML (RFC 8794), Ogg (RFC 3533), the file type box of ISO/IEC 14496-12,
+// RIFF with the form WAVE, and for MPEG audio an ID3 tag or eleven set bits with the layer not reserved.
 func soundType(data []byte) string {
 	has := func(at int, mark string) bool {
 		return len(data) >= at+len(mark) && bytes.Equal(data[at:at+len(mark)], []byte(mark))
@@ -76,5 +76,6 @@ func (s *server) sound(ctx context.Context, in *photoPath) (*file, error) {
 	if err != nil {
 		return nil, fault(err)
 	}
-	return &file{media, fmt.Sprintf(`inline; filename="%s.%s"`, in.Hash[:12], store.SoundTypes[media]), data}, nil
+	return &file{media, fmt.Sprintf(`inline; filename="%s.%s"`, in.Hash[:12], store.SoundTypes[media]), data},
+		nil
 }

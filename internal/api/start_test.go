@@ -22,10 +22,12 @@ func (d *door) recorded(job, data string) string {
 
 // newJob is the start of a job of the only vehicle.
 func newJob(id, more string) string {
-	return `{"id":"` + id + `","vehicle_id":"vehicle-01","gauge_set_id":"gauges-01","mechanic":"Tess","reason":"",` + more + `}`
+	return `{"id":"` + id + `","vehicle_id":"vehicle-01","gauge_set_id":"gauges-01","mechanic":"Tess",` +
+		`"reason":"",` + more + `}`
 }
 
-// An odometer does not run backwards: what shows less has a reason, and then that is what the vehicle stands at.
+// An odometer does not run backwards: what shows less has a reason, and then that is what the vehicle
+// stands at.
 func TestAnOdometerThatRunsBackwards(t *testing.T) {
 	d := withJob(t)
 	d.ok("POST", "/api/v1/jobs", newJob("job-0002", `"card":0,"odometer_km":90000`))
@@ -37,15 +39,19 @@ func TestAnOdometerThatRunsBackwards(t *testing.T) {
 	assert.Equal(t, http.StatusNotFound, status, "nothing was stored")
 	d.ok("POST", "/api/v1/jobs", newJob("job-0003", `"card":0,"odometer_km":0`)) // it was not read
 
-	view := d.ok("POST", "/api/v1/jobs", newJob("job-0004", `"card":0,"odometer_km":9000,"odometer_why":"new instrument"`))
+	view := d.ok("POST", "/api/v1/jobs",
+		newJob("job-0004", `"card":0,"odometer_km":9000,"odometer_why":"new instrument"`))
 	assert.Equal(t, "new instrument", view["odometer_why"])
-	assert.Equal(t, 9000.0, d.ok("GET", "/api/v1/vehicles/vehicle-01/history", "")["vehicle"].(map[string]any)["odometer_km"])
+	assert.Equal(t, 9000.0, d.ok("GET", "/api/v1/vehicles/vehicle-01/history",
+		"")["vehicle"].(map[string]any)["odometer_km"])
 
 	// the slip is in this job's own start: it is corrected without a reason
 	d.ok("POST", "/api/v1/jobs", newJob("job-0005", `"card":0,"odometer_km":99000`))
 	d.ok("PUT", "/api/v1/jobs/job-0005/start",
-		`{"vehicle_id":"vehicle-01","gauge_set_id":"gauges-01","mechanic":"Tess","reason":"","card":0,"odometer_km":9900}`)
-	assert.Equal(t, 9900.0, d.ok("GET", "/api/v1/vehicles/vehicle-01/history", "")["vehicle"].(map[string]any)["odometer_km"])
+		`{"vehicle_id":"vehicle-01","gauge_set_id":"gauges-01","mechanic":"Tess","reason":"","card":0,`+
+			`"odometer_km":9900}`)
+	assert.Equal(t, 9900.0, d.ok("GET", "/api/v1/vehicles/vehicle-01/history",
+		"")["vehicle"].(map[string]any)["odometer_km"])
 }
 
 // The card of a changed cam belongs to one vehicle: a job may be done by it, keeps it, and the engine's sheet
@@ -53,7 +59,8 @@ func TestAnOdometerThatRunsBackwards(t *testing.T) {
 func TestACardOfOneVehicle(t *testing.T) {
 	d := withJob(t)
 	ofSheet := func() int {
-		return len(d.ok("GET", "/api/v1/engines/engine-01", "")["sheet"].(map[string]any)["clearances"].([]any))
+		return len(d.ok("GET", "/api/v1/engines/engine-01",
+			"")["sheet"].(map[string]any)["clearances"].([]any))
 	}
 	sheetCards := ofSheet()
 	h := d.ok("PUT", "/api/v1/vehicles/vehicle-01/cards", `{"cards":[`+changedCam+`]}`)
@@ -62,11 +69,13 @@ func TestACardOfOneVehicle(t *testing.T) {
 	assert.Equal(t, "cam grinder's card", own["source"])
 	assert.Equal(t, true, own["intake"].(map[string]any)["in_thou"])
 
-	view := d.ok("POST", "/api/v1/jobs", newJob("job-0002", `"card":`+string(rune('0'+sheetCards))+`,"odometer_km":10`))
+	view := d.ok("POST", "/api/v1/jobs",
+		newJob("job-0002", `"card":`+string(rune('0'+sheetCards))+`,"odometer_km":10`))
 	assert.Equal(t, "cam grinder's card", view["card"].(map[string]any)["source"])
 	d.ok("PUT", "/api/v1/vehicles/vehicle-01/cards", `{"cards":[]}`)
 	view = d.ok("GET", "/api/v1/jobs/job-0002", "")
-	assert.Equal(t, "cam grinder's card", view["card"].(map[string]any)["source"], "the job keeps what it was begun by")
+	assert.Equal(t, "cam grinder's card", view["card"].(map[string]any)["source"],
+		"the job keeps what it was begun by")
 	assert.Equal(t, sheetCards, ofSheet())
 
 	status, text := d.send("PUT", "/api/v1/vehicles/vehicle-01/cards",
@@ -100,7 +109,8 @@ func TestEachIsToldInTheOwnUnits(t *testing.T) {
 		`{"id":"happening-005","kind":"prepared","engine_c":60,"ambient_c":18}`, speaks("f"))
 	assert.Equal(t, http.StatusConflict, status)
 	assert.Contains(t, text, "140 °F (60 °C)")
-	d.ok("PUT", "/api/v1/vehicles/vehicle-01/intervals", `{"intervals":[{"km":24000,"months":12,"source":"book"}]}`)
+	d.ok("PUT", "/api/v1/vehicles/vehicle-01/intervals",
+		`{"intervals":[{"km":24000,"months":12,"source":"book"}]}`)
 	d.inspected("visit-001", time.Date(2026, 5, 4, 12, 0, 0, 0, time.UTC), 10_000, nil)
 	_, text = d.send("GET", "/api/v1/vehicles/vehicle-01/history", "", speaks("mi"))
 	assert.Contains(t, text, "The interval of 14,913 miles (24,000 km), or")
@@ -111,8 +121,10 @@ func TestEachIsToldInTheOwnUnits(t *testing.T) {
 // A recording is told by its bytes, kept as it is, and played back as what it is.
 func TestARecordingIsKept(t *testing.T) {
 	d := withJob(t)
-	for media, data := range map[string]string{"audio/wav": "RIFF\x24\x00\x00\x00WAVEfmt ", "audio/webm": "\x1a\x45\xdf\xa3rest",
-		"audio/ogg": "OggS\x00rest", "audio/mp4": "\x00\x00\x00\x18ftypM4A ", "audio/mpeg": "\xff\xfb\x90\x44rest"} {
+	for media, data := range map[string]string{"audio/wav": "RIFF\x24\x00\x00\x00WAVEfmt ",
+		"audio/webm": "\x1a\x45\xdf\xa3rest",
+		"audio/ogg":  "OggS\x00rest", "audio/mp4": "\x00\x00\x00\x18ftypM4A ",
+		"audio/mpeg": "\xff\xfb\x90\x44rest"} {
 		hash := d.recorded("job-0001", data)
 		status, text := d.send("GET", "/api/v1/sounds/"+hash, "")
 		require.Equal(t, http.StatusOK, status, media)
@@ -123,7 +135,8 @@ func TestARecordingIsKept(t *testing.T) {
 	hash := d.recorded("job-0001", "OggS\x00tick")
 	state := d.happen(1, `"kind":"sound","after":true,"note":" even now ","file":"`+hash+`"`)
 	assert.Equal(t, map[string]any{"note": "even now", "file": hash}, state["sound_after"])
-	for why, data := range map[string]string{"no recording": "<svg onload=alert(1)>", "": strings.Repeat("x", 5<<20)} {
+	for why, data := range map[string]string{"no recording": "<svg onload=alert(1)>",
+		"": strings.Repeat("x", 5<<20)} {
 		status, text := d.send("POST", "/api/v1/jobs/job-0001/sounds", data)
 		assert.GreaterOrEqual(t, status, 400)
 		assert.Contains(t, text, why)

@@ -114,7 +114,8 @@ func (s *server) historyRoutes(a huma.API) {
 	huma.Get(a, "/api/v1/vehicles/{id}/history", s.vehicleHistory,
 		summary("vehicle-history", "A vehicle's finished jobs, how its valves wear, and when it is due"))
 	huma.Put(a, "/api/v1/vehicles/{id}/cards", s.putCards,
-		summary("put-own-cards", "A vehicle's own clearance cards, where its cam was changed"), strictly[OwnCards](a))
+		summary("put-own-cards", "A vehicle's own clearance cards, where its cam was changed"),
+		strictly[OwnCards](a))
 	huma.Put(a, "/api/v1/vehicles/{id}/intervals", s.putIntervals,
 		summary("put-intervals", "After how far or how long a vehicle is due, each with its source"))
 	huma.Get(a, "/api/v1/due", s.dues, summary("due-list", "The vehicles that are due, the earliest first"))
@@ -131,7 +132,8 @@ func visitOf(r store.Job, j *job.Job) ([]byte, error) {
 		return nil, nil
 	}
 	v := VisitView{JobID: r.ID, At: j.SignedAt.UTC(), OdometerKM: r.OdometerKM, State: string(j.Card.State),
-		Source: j.Card.Source, By: j.SignedBy, Outcome: j.Outcome(), Later: []string{}, Valves: []VisitValve{}}
+		Source: j.Card.Source, By: j.SignedBy, Outcome: j.Outcome(),
+		Later: []string{}, Valves: []VisitValve{}}
 	v.Tight, v.Loose = j.FoundOut()
 	for _, f := range j.Later() {
 		v.Later = append(v.Later, f.Place+": "+f.What)
@@ -247,7 +249,8 @@ func soonest(due DueView, h VehicleHistory, visits []wear.Visit) DueView {
 			continue
 		}
 		if n := len(visits); n > 0 {
-			if by := wear.On(visits[n-1], km, wear.PerDay(visits)); !by.IsZero() && (on.IsZero() || by.Before(on)) {
+			if by := wear.On(visits[n-1], km, wear.PerDay(visits)); !by.IsZero() &&
+				(on.IsZero() || by.Before(on)) {
 				on = by
 			}
 		}
@@ -279,7 +282,8 @@ func (s *server) historyOf(ctx context.Context, id string) (h VehicleHistory, er
 	if err != nil {
 		return h, err
 	}
-	h = VehicleHistory{Vehicle: vehicleView(v, speaksTo(ctx)), OwnCards: wire.List(wire.CardsOf(v.Cards)), Wear: []ValveWear{}, Open: []string{}}
+	h = VehicleHistory{Vehicle: vehicleView(v, speaksTo(ctx)), OwnCards: wire.List(wire.CardsOf(v.Cards)),
+		Wear: []ValveWear{}, Open: []string{}}
 	kinds := map[string]string{}
 	if e, err := s.store.With(ctx).Engine(v.EngineID); err == nil {
 		drawing := engineView(e.Sheet)
@@ -352,8 +356,10 @@ type intervalsInput struct {
 
 func (s *server) putIntervals(ctx context.Context, in *intervalsInput) (*bodyOf[VehicleHistory], error) {
 	for _, i := range in.Body.Intervals {
-		if from, err := time.Parse(time.DateOnly, i.OnceFrom); err == nil && from.After(s.clock().Add(24*time.Hour)) {
-			message := "The " + i.Source + " was fitted on " + i.OnceFrom + ", which has not come yet. Give the day it was fitted."
+		if from, err := time.Parse(time.DateOnly, i.OnceFrom); err == nil &&
+			from.After(s.clock().Add(24*time.Hour)) {
+			message := "The " + i.Source + " was fitted on " + i.OnceFrom +
+				", which has not come yet. Give the day it was fitted."
 			return nil, located(http.StatusUnprocessableEntity, message,
 				wire.Fault{Location: "body.intervals", Value: i.OnceFrom, Message: message})
 		}

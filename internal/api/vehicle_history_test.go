@@ -124,8 +124,9 @@ func TestDueOnceAfterANewCam(t *testing.T) {
 	d := withJob(t)
 	fitted := time.Date(2026, 3, 3, 0, 0, 0, 0, time.UTC)
 	d.inspected("visit-001", fitted.Add(-24*time.Hour), 20_000, nil)
-	h := d.ok("PUT", "/api/v1/vehicles/vehicle-01/intervals", `{"intervals":[{"km":0,"months":12,"source":"book"},`+
-		`{"km":0,"months":0,"weeks":4,"source":"new cam","once_from":"2026-03-03"}]}`)
+	h := d.ok("PUT", "/api/v1/vehicles/vehicle-01/intervals",
+		`{"intervals":[{"km":0,"months":12,"source":"book"},`+
+			`{"km":0,"months":0,"weeks":4,"source":"new cam","once_from":"2026-03-03"}]}`)
 	due := h["due"].(map[string]any)
 	assert.Equal(t, "2026-03-31", due["on"])
 	assert.Equal(t, "Once, 4 weeks after the new cam.", due["because"])

@@ -190,7 +190,8 @@ func TestJudgeAnswers(t *testing.T) {
 	assert.Equal(t, map[string]any{"leaves_mm": []any{0.28}}, got["try_next"])
 
 	at := faults(t, "judge",
-		`{"limits":{"nominal_mm":0.2,"tolerance_mm":0.2},"readings":[{"leaves_mm":[0],"feel":"soft"}],"owned":[{"marked_mm":0.2},{"marked_mm":0.2}]}`)
+		`{"limits":{"nominal_mm":0.2,"tolerance_mm":0.2},"readings":[{"leaves_mm":[0],"feel":"soft"}],`+
+			`"owned":[{"marked_mm":0.2},{"marked_mm":0.2}]}`)
 	for _, location := range []string{"limits.tolerance_mm", "readings[0].leaves_mm[0]", "readings[0].feel",
 		"owned[1].marked_mm"} {
 		assert.Contains(t, at, location)

@@ -39,7 +39,8 @@ func questions(t testing.TB) map[string][]string {
 			all["rehearse"] = append(all["rehearse"],
 				fmt.Sprintf(`{"school":"one_cylinder","round":%q,"out":["E1"],%s}`, round, s))
 		}
-		all["rehearse"] = append(all["rehearse"], `{"school":"two_stop","one_kind_first":"exhaust","check":"all",`+s+`}`,
+		all["rehearse"] = append(all["rehearse"],
+			`{"school":"two_stop","one_kind_first":"exhaust","check":"all",`+s+`}`,
 			`{"school":"one_lobe","out":["X1"],`+s+`}`)
 		all["compare"] = append(all["compare"], `{`+s+`}`)
 		all["check-sheet"] = append(all["check-sheet"], `{`+s+`}`)

@@ -26,7 +26,8 @@ func joined(n int, thing func(i int) string) string {
 func sixteen(t testing.TB) string {
 	t.Helper()
 	bank := func(name string, angle, from int) string {
-		return fmt.Sprintf(`{"name":%q,"angle_deg":%d,"cylinders":[%s],"intake_ports":"left","rows":[{"side":"left","valves":%q},{"side":"right","valves":%q}]}`,
+		return fmt.Sprintf(`{"name":%q,"angle_deg":%d,"cylinders":[%s],"intake_ports":"left",`+
+			`"rows":[{"side":"left","valves":%q},{"side":"right","valves":%q}]}`,
 			name, angle, joined(8, func(i int) string { return fmt.Sprint(from + i) }), strings.Repeat("III",
 				8), strings.Repeat("EE", 8))
 	}
@@ -54,7 +55,8 @@ func largest(t testing.TB) map[string]string {
 		return fmt.Sprintf(`{"odometer_km":%d,"date":"20%02d-%02d-01","valves":[%s]}`, 1000*(i+1), 10+i/12,
 			1+i%12,
 			joined(48, func(v int) string {
-				return fmt.Sprintf(`{"valve":"I%d","found_mm":0.24,"left_mm":0.25,"lower_mm":0.2,"upper_mm":0.3}`, v+1)
+				return fmt.Sprintf(`{"valve":"I%d","found_mm":0.24,"left_mm":0.25,"lower_mm":0.2,`+
+					`"upper_mm":0.3}`, v+1)
 			}))
 	}
 	return map[string]string{
@@ -82,7 +84,8 @@ func largest(t testing.TB) map[string]string {
 					2+float64(i)*0.005)
 			}) + `],"valves":[` +
 			joined(48, func(i int) string {
-				return fmt.Sprintf(`{"valve":"I%d","fitted_mm":%.3f,"measured_mm":%.3f,"lower_mm":0.15,"upper_mm":0.25,"aim_mm":0.2}`, i+1, 2.3+float64(i%17)*0.01, 0.05+float64(i%13)*0.03)
+				return fmt.Sprintf(`{"valve":"I%d","fitted_mm":%.3f,"measured_mm":%.3f,"lower_mm":0.15,`+
+					`"upper_mm":0.25,"aim_mm":0.2}`, i+1, 2.3+float64(i%17)*0.01, 0.05+float64(i%13)*0.03)
 			}) + `]}`,
 		"cooldown": `{"ambient_c":18,"gate_c":38,"readings":[` + joined(1000,
 			func(i int) string {

@@ -151,7 +151,8 @@ func cooldown(q cooldownRequest) (cooldownResponse, *wire.Problem) {
 			wire.Refused(wire.Fault{Location: coolingPlace(q, err),
 				Message: "This cannot be reckoned: " + err.Error() + "."})
 	}
-	return cooldownResponse{K: number(c.K), Minutes: number(c.Minutes), Reachable: c.Reachable, Why: c.Why(measure.Units{})},
+	return cooldownResponse{K: number(c.K), Minutes: number(c.Minutes), Reachable: c.Reachable,
+			Why: c.Why(measure.Units{})},
 		nil
 }
 
@@ -210,7 +211,8 @@ func convert(q convertRequest) (convertResponse, *wire.Problem) {
 	if nm := torque(q); nm != nil {
 		if !(math.Abs(*nm) <= maxTorqueNm) {
 			return r, wire.Refused(wire.Fault{Location: "torque_nm",
-				Message: fmt.Sprintf("This is no torque of a lock nut or cover bolt: at most %v N·m is taken.", maxTorqueNm)})
+				Message: fmt.Sprintf("This is no torque of a lock nut or cover bolt: "+
+					"at most %v N·m is taken.", maxTorqueNm)})
 		}
 		lbft := measure.PoundFeet(*nm)
 		r.TorqueNm, r.TorqueLbft = nm, &lbft

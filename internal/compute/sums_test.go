@@ -15,25 +15,32 @@ import (
 var sums = []struct{ name, operation, request, answer, fault string }{
 	{"a tenth of a turn", "turn",
 		`{"adjuster":{"kind":"screw_valve_end","pitch_mm":1},"gap_mm":0.4,"aim_mm":0.3}`,
-		`{"turn_deg":36,"direction":"close","rotation":"clockwise","travel":"in","turns":0.1,"by_feel":false,"why":"0.10 mm to change, pitch 1.00 mm, gain 1: 360° × 0.1 / (1 × 1)."}`, ""},
+		`{"turn_deg":36,"direction":"close","rotation":"clockwise","travel":"in","turns":0.1,` +
+			`"by_feel":false,"why":"0.10 mm to change, pitch 1.00 mm, gain 1: 360° × 0.1 / (1 × 1)."}`, ""},
 	{"an eccentric", "turn",
 		`{"adjuster":{"kind":"eccentric","eccentricity_mm":1.2},"gap_mm":0.2,"aim_mm":0.3}`,
-		`{"turn_deg":null,"direction":"open","rotation":"","travel":"","turns":null,"by_feel":true,"why":"An eccentric changes the gap unevenly: turn it by feel against the leaf. 10° changes it by at most 0.209 mm."}`, ""},
+		`{"turn_deg":null,"direction":"open","rotation":"","travel":"","turns":null,"by_feel":true,` +
+			`"why":"An eccentric changes the gap unevenly: turn it by feel against the leaf. 10° changes ` +
+			`it by at most 0.209 mm."}`, ""},
 	{"a shim has no screw", "turn", `{"adjuster":{"kind":"shim"},"gap_mm":0.2,"aim_mm":0.3}`, "",
 		"adjuster.kind"},
 	{"no ratio", "turn", `{"adjuster":{"kind":"centre_nut","pitch_mm":1},"gap_mm":0.2,"aim_mm":0.3}`, "",
 		"adjuster.ratio"},
 	{"a finger's ratio is above 1", "turn",
-		`{"adjuster":{"kind":"finger_pivot_at_cam","pitch_mm":1,"ratio":1},"gap_mm":0.2,"aim_mm":0.3}`, "", "adjuster.ratio"},
+		`{"adjuster":{"kind":"finger_pivot_at_cam","pitch_mm":1,"ratio":1},"gap_mm":0.2,"aim_mm":0.3}`, "",
+		"adjuster.ratio"},
 	{"no pitch", "turn", `{"adjuster":{"kind":"screw_valve_end"},"gap_mm":0.2,"aim_mm":0.3}`, "",
 		"adjuster.pitch_mm"},
 	{"a gap in thousandths", "turn",
 		`{"adjuster":{"kind":"screw_valve_end","pitch_mm":1},"gap_mm":10,"aim_mm":0.3}`, "", "gap_mm"},
 	{"an unknown field", "turn",
-		`{"adjuster":{"kind":"screw_valve_end","pitch_mm":1,"colour":1},"gap_mm":0.1,"aim_mm":0.3}`, "", "adjuster.colour"},
+		`{"adjuster":{"kind":"screw_valve_end","pitch_mm":1,"colour":1},"gap_mm":0.1,"aim_mm":0.3}`, "",
+		"adjuster.colour"},
 
 	{"five pairs", "lock-shift",
-		`{"pairs":[{"before_mm":0.3,"after_mm":0.28},{"before_mm":0.3,"after_mm":0.28},{"before_mm":0.3,"after_mm":0.28},{"before_mm":0.3,"after_mm":0.28},{"before_mm":0.3,"after_mm":0.28}],"aim_mm":0.3}`,
+		`{"pairs":[{"before_mm":0.3,"after_mm":0.28},{"before_mm":0.3,"after_mm":0.28},{"before_mm":0.3,` +
+			`"after_mm":0.28},{"before_mm":0.3,"after_mm":0.28},{"before_mm":0.3,"after_mm":0.28}],` +
+			`"aim_mm":0.3}`,
 		`{"enough":true,"count":5,"median_mm":-0.02,"spread_mm":0,"pre_lock_aim_mm":0.32}`, ""},
 	{"no pairs", "lock-shift", `{"pairs":[],"aim_mm":0.3}`,
 		`{"enough":false,"count":0,"median_mm":null,"spread_mm":null,"pre_lock_aim_mm":null}`, ""},
@@ -41,13 +48,22 @@ var sums = []struct{ name, operation, request, answer, fault string }{
 		"pairs[0].before_mm"},
 
 	{"two that change places", "shims",
-		`{"valves":[{"valve":"I1","fitted_mm":2.7,"measured_mm":0.1,"lower_mm":0.15,"upper_mm":0.25,"aim_mm":0.2},{"valve":"I2","fitted_mm":2.6,"measured_mm":0.3,"lower_mm":0.15,"upper_mm":0.25,"aim_mm":0.2}],"sizes_mm":[]}`,
-		`{"fit":[{"valve":"I1","shim_mm":2.6,"from":"I2","gap_mm":0.2},{"valve":"I2","shim_mm":2.7,"from":"I1","gap_mm":0.2}],"buy":[],"spare_mm":[],"impossible":[],"frontier":[{"bought":0,"worst_from_aim_mm":0}]}`, ""},
+		`{"valves":[{"valve":"I1","fitted_mm":2.7,"measured_mm":0.1,"lower_mm":0.15,"upper_mm":0.25,` +
+			`"aim_mm":0.2},{"valve":"I2","fitted_mm":2.6,"measured_mm":0.3,"lower_mm":0.15,"upper_mm":0.25,` +
+			`"aim_mm":0.2}],"sizes_mm":[]}`,
+		`{"fit":[{"valve":"I1","shim_mm":2.6,"from":"I2","gap_mm":0.2},{"valve":"I2","shim_mm":2.7,` +
+			`"from":"I1","gap_mm":0.2}],"buy":[],"spare_mm":[],"impossible":[],"frontier":[{"bought":0,` +
+			`"worst_from_aim_mm":0}]}`, ""},
 	{"one to buy", "shims",
-		`{"valves":[{"valve":"I1","fitted_mm":2.7,"measured_mm":0.1,"lower_mm":0.15,"upper_mm":0.25,"aim_mm":0.2}],"sizes_mm":[2.575,2.6]}`,
-		`{"fit":[{"valve":"I1","shim_mm":2.6,"from":"stock","gap_mm":0.2}],"buy":[{"shim_mm":2.6,"count":1}],"spare_mm":[2.7],"impossible":[],"frontier":[{"bought":1,"worst_from_aim_mm":0}]}`, ""},
+		`{"valves":[{"valve":"I1","fitted_mm":2.7,"measured_mm":0.1,"lower_mm":0.15,"upper_mm":0.25,` +
+			`"aim_mm":0.2}],"sizes_mm":[2.575,2.6]}`,
+		`{"fit":[{"valve":"I1","shim_mm":2.6,"from":"stock","gap_mm":0.2}],"buy":[{"shim_mm":2.6,` +
+			`"count":1}],"spare_mm":[2.7],"impossible":[],"frontier":[{"bought":1,"worst_from_aim_mm":0}]}`,
+		""},
 	{"a valve twice", "shims",
-		`{"valves":[{"valve":"I1","fitted_mm":2.7,"measured_mm":0.1,"lower_mm":0.15,"upper_mm":0.25,"aim_mm":0.2},{"valve":"I1","fitted_mm":2.7,"measured_mm":0.1,"lower_mm":0.15,"upper_mm":0.25,"aim_mm":0.2}],"sizes_mm":[]}`, "", "valves[1].valve"},
+		`{"valves":[{"valve":"I1","fitted_mm":2.7,"measured_mm":0.1,"lower_mm":0.15,"upper_mm":0.25,` +
+			`"aim_mm":0.2},{"valve":"I1","fitted_mm":2.7,"measured_mm":0.1,"lower_mm":0.15,"upper_mm":0.25,` +
+			`"aim_mm":0.2}],"sizes_mm":[]}`, "", "valves[1].valve"},
 	{"a shim of nothing", "shims", `{"valves":[],"sizes_mm":[0]}`, "", "sizes_mm[0]"},
 
 	{"halving every ten minutes", "cooldown",
@@ -56,11 +72,14 @@ var sums = []struct{ name, operation, request, answer, fault string }{
 	{"one reading", "cooldown", `{"ambient_c":20,"readings":[{"minute":0,"engine_c":100}],"gate_c":30}`, "",
 		"readings"},
 	{"time runs backwards", "cooldown",
-		`{"ambient_c":20,"readings":[{"minute":5,"engine_c":100},{"minute":4,"engine_c":90}],"gate_c":30}`, "", "readings[1].minute"},
+		`{"ambient_c":20,"readings":[{"minute":5,"engine_c":100},{"minute":4,"engine_c":90}],"gate_c":30}`,
+		"", "readings[1].minute"},
 	{"colder than can be", "cooldown",
-		`{"ambient_c":-280,"readings":[{"minute":5,"engine_c":100},{"minute":6,"engine_c":90}],"gate_c":30}`, "", "ambient_c"},
+		`{"ambient_c":-280,"readings":[{"minute":5,"engine_c":100},{"minute":6,"engine_c":90}],"gate_c":30}`,
+		"", "ambient_c"},
 	{"hotter than an engine", "cooldown",
-		`{"ambient_c":20,"readings":[{"minute":5,"engine_c":300},{"minute":6,"engine_c":90}],"gate_c":30}`, "", "readings[0].engine_c"},
+		`{"ambient_c":20,"readings":[{"minute":5,"engine_c":300},{"minute":6,"engine_c":90}],"gate_c":30}`,
+		"", "readings[0].engine_c"},
 
 	{"ten thousandths", "convert", `{"length_in":0.010}`,
 		`{"length_mm":0.254,"thou":10,"length_in":0.01,"torque_nm":null,"torque_lbft":null}`, ""},
@@ -69,12 +88,16 @@ var sums = []struct{ name, operation, request, answer, fault string }{
 	{"two units at once", "convert", `{"length_in":0.010,"length_mm":1}`, "", "length_in"},
 
 	{"one visit teaches no rate", "forecast",
-		`{"visits":[{"odometer_km":100,"date":"2026-01-10","valves":[{"valve":"E1","found_mm":0.3,"left_mm":0.3,"lower_mm":0.28,"upper_mm":0.32}]}],"interval_km":24000,"interval_months":12}`,
-		`{"valves":[{"valve":"E1","rate_mm_per_1000km":null,"leaves_window_at_km":null,"side":""}],"due":{"odometer_km":24100,"date":"2027-01-10","because":"The interval of 24,000 km (14,913 miles), or the interval of 12 months, whichever comes first."}}`, ""},
+		`{"visits":[{"odometer_km":100,"date":"2026-01-10","valves":[{"valve":"E1","found_mm":0.3,` +
+			`"left_mm":0.3,"lower_mm":0.28,"upper_mm":0.32}]}],"interval_km":24000,"interval_months":12}`,
+		`{"valves":[{"valve":"E1","rate_mm_per_1000km":null,"leaves_window_at_km":null,"side":""}],` +
+			`"due":{"odometer_km":24100,"date":"2027-01-10","because":"The interval of 24,000 km (14,913 ` +
+			`miles), or the interval of 12 months, whichever comes first."}}`, ""},
 	{"a date that is none", "forecast", `{"visits":[{"odometer_km":100,"date":"10.1.2026","valves":[]}]}`, "",
 		"visits[0].date"},
 	{"backwards", "forecast",
-		`{"visits":[{"odometer_km":100,"date":"2026-01-10","valves":[]},{"odometer_km":90,"date":"2026-02-10","valves":[]}]}`, "", "visits"},
+		`{"visits":[{"odometer_km":100,"date":"2026-01-10","valves":[]},{"odometer_km":90,` +
+			`"date":"2026-02-10","valves":[]}]}`, "", "visits"},
 }
 
 func TestSums(t *testing.T) {
@@ -112,7 +135,9 @@ func TestSumsSendEmptyListsAndNotNull(t *testing.T) {
 
 // The worked figures of docs/judging.md are these answers.
 func TestWorkedFiguresOfTheJudgingPage(t *testing.T) {
-	const owned = `[{"marked_mm":0.15,"measured_mm":0.15},{"marked_mm":0.20,"measured_mm":0.201},{"marked_mm":0.22},{"marked_mm":0.24},{"marked_mm":0.25,"measured_mm":0.249},{"marked_mm":0.06},{"marked_mm":0.07}]`
+	const owned = `[{"marked_mm":0.15,"measured_mm":0.15},{"marked_mm":0.20,"measured_mm":0.201},` +
+		`{"marked_mm":0.22},{"marked_mm":0.24},{"marked_mm":0.25,"measured_mm":0.249},{"marked_mm":0.06},` +
+		`{"marked_mm":0.07}]`
 	for _, c := range []struct {
 		readings, rule, verdict string
 		sure                    bool

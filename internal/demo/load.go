@@ -76,7 +76,8 @@ func (l *loader) all() error {
 	for _, v := range vehicles {
 		if err := l.send(http.MethodPost, "/api/v1/vehicles",
 			api.NewVehicle{ID: v.id,
-				VehicleBody: api.VehicleBody{Name: v.name, Plate: v.plate, OdometerKM: v.atFirst(), EngineID: v.engine}}, nil); err != nil {
+				VehicleBody: api.VehicleBody{Name: v.name, Plate: v.plate, OdometerKM: v.atFirst(),
+					EngineID: v.engine}}, nil); err != nil {
 			return err
 		}
 	}

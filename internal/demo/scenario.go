@@ -70,10 +70,12 @@ var gaugeSets = []struct {
 
 var jobs = []demoJob{
 	{id: "demo-job-bus-1", vehicle: "demo-post-bus", gauge: "demo-set-oskar", mechanic: "Tess Ardal",
-		reason: "Distance interval", school: "one_cylinder", ageHours: 24 * 760, dial: true, worn: 0.012, odometer: 48_150,
+		reason: "Distance interval", school: "one_cylinder", ageHours: 24 * 760, dial: true,
+		worn: 0.012, odometer: 48_150,
 		gaps: valveGaps{"E2a": 0.27, "E4b": 0.274}, until: "done"},
 	{id: "demo-job-bus-2", vehicle: "demo-post-bus", gauge: "demo-set-oskar", mechanic: "June Halloway",
-		reason: "Distance interval", school: "one_cylinder", ageHours: 24 * 390, dial: true, worn: 0.01, odometer: 72_150,
+		reason: "Distance interval", school: "one_cylinder", ageHours: 24 * 390, dial: true,
+		worn: 0.01, odometer: 72_150,
 		gaps: valveGaps{"E2a": 0.284, "E4b": 0.262, "I2a": 0.195}, until: "done"},
 	{id: "demo-job-bus", vehicle: "demo-post-bus", gauge: "demo-set-oskar", mechanic: "Tess Ardal",
 		reason: "Distance interval", school: "one_cylinder",

@@ -14,7 +14,8 @@ import (
 // texts whole.
 func TestTheCalendarIsReadElsewhere(t *testing.T) {
 	on := time.Date(2027, 3, 1, 0, 0, 0, 0, time.UTC)
-	because := "E2 leaves its window on the tight side; or the interval of 12 months, whichever comes first. " +
+	because := "E2 leaves its window on the tight side; or the interval of 12 months, " +
+		"whichever comes first. " +
 		strings.Repeat("ü, ", 40)
 	text := DueCalendar([]DueEntry{{"vehicle-01", "Post bus 12; rear, left", "LM 112", on, 84_000, because},
 		{"vehicle-02", "Mower", "", on.AddDate(0, 1, 0), 0,

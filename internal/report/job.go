@@ -117,7 +117,8 @@ func (j Job) limits() string {
 	intake, _ := c.Intake.Limits()
 	exhaust, _ := c.Exhaust.Limits()
 	say := j.gaps()
-	text := fmt.Sprintf("%s, %s: intake %s, exhaust %s", c.State, c.Source, say.both(intake), say.both(exhaust))
+	text := fmt.Sprintf("%s, %s: intake %s, exhaust %s", c.State, c.Source,
+		say.both(intake), say.both(exhaust))
 	if j.CardReason != "" {
 		text += ". Chosen because: " + j.CardReason
 	}
@@ -167,8 +168,10 @@ func takenIn(t job.TakenIn) string {
 func (j Job) rows() (rows []valveRow) {
 	say := j.gaps()
 	for _, v := range j.State.Valves {
-		rows = append(rows, valveRow{valve: v.Name, kind: v.Kind.String(), limits: say.window(v.Limits.Window),
-			cold: say.result(v.ColdLeft), found: say.result(v.AsFound), left: say.result(v.Last), done: say.done(v)})
+		rows = append(rows, valveRow{valve: v.Name, kind: v.Kind.String(),
+			limits: say.window(v.Limits.Window),
+			cold:   say.result(v.ColdLeft), found: say.result(v.AsFound),
+			left: say.result(v.Last), done: say.done(v)})
 	}
 	return rows
 }
@@ -216,6 +219,7 @@ func (j Job) lists() []list {
 
 // caution is what stands below every report.
 func (j Job) caution() string {
-	return "Limits inclusive, gaps in " + j.gaps().unit() + ". The maker's book and local rules win over any " +
+	return "Limits inclusive, gaps in " + j.gaps().unit() +
+		". The maker's book and local rules win over any " +
 		"figure here. Too tight burns valves and may let valve meet piston."
 }

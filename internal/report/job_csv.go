@@ -14,7 +14,8 @@ import (
 // jobColumns are the columns of a job's file: one line a valve, each with what identifies its job.
 var jobColumns = []string{"job", "vehicle", "plate", "engine", "odometer_km", "mechanic", "signed_by",
 	"signed_at", "state",
-	"source", "valve", "kind", "lower_mm", "upper_mm", "found_mm", "found", "left_mm", "left", "times_set", "shim_mm",
+	"source", "valve", "kind", "lower_mm", "upper_mm", "found_mm", "found", "left_mm",
+	"left", "times_set", "shim_mm",
 	"checked", "left_because"}
 
 // WriteJobCSV writes a job's valves (RFC 4180): figures in millimetres with a point, empty where a side only
@@ -34,7 +35,8 @@ func WriteJobCSV(w io.Writer, j Job) error {
 		row := []string{j.ID, j.Vehicle, j.Plate, j.Engine, strconv.Itoa(j.OdometerKM), j.Mechanic,
 			s.SignedBy, signed,
 			string(s.Card.State), s.Card.Source, v.Name, v.Kind.String(), v.Limits.Window.Lower.Decimal(),
-			v.Limits.Window.Upper.Decimal(), found, foundIs, left, leftIs, strconv.Itoa(v.Adjustments), length(v.Shim),
+			v.Limits.Window.Upper.Decimal(), found, foundIs, left, leftIs,
+			strconv.Itoa(v.Adjustments), length(v.Shim),
 			strconv.FormatBool(v.Verified), v.LeaveReason}
 		for i := range row {
 			row[i] = wire.Cell(row[i])

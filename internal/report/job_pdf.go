@@ -154,7 +154,8 @@ func (p *page) head(s *job.Job, say gaps) {
 				}
 			}
 			if len(valves) > 0 {
-				p.row(fmt.Sprintf("%s, %s row, front on the left: as left, %s", bank.Name, row.Side, say.unit()), valves, say)
+				p.row(fmt.Sprintf("%s, %s row, front on the left: as left, %s", bank.Name,
+					row.Side, say.unit()), valves, say)
 			}
 		}
 	}

@@ -110,9 +110,12 @@ func TestThePDFIsReadElsewhere(t *testing.T) {
 		at := 0
 		for _, want := range []string{"Tipper 7", "Signed by Tess Ardal", "countersigned by June Halloway",
 			"firing order 1-3-4-2",
-			"maker's book", "engine 19 °C", "Oskar's set", "182,400 km (113,338 miles)", "rough idle", "1 Mar 2027", "As found", "E2",
-			"0.26 tight", "0.30 in", "set, nut by torque", "Findings", "gasket: hard, BR 16-204 (later)", "Exceptions",
-			"passed over, washed yesterday", "Reason: towed home", "Added after signing", "E3 was read by lamp light"} {
+			"maker's book", "engine 19 °C", "Oskar's set", "182,400 km (113,338 miles)", "rough idle",
+			"1 Mar 2027", "As found", "E2",
+			"0.26 tight", "0.30 in", "set, nut by torque", "Findings",
+			"gasket: hard, BR 16-204 (later)", "Exceptions",
+			"passed over, washed yesterday", "Reason: towed home", "Added after signing",
+			"E3 was read by lamp light"} {
 			i := strings.Index(strings.ReplaceAll(says[at:], "  ", " "), want)
 			if !assert.GreaterOrEqual(t, i, 0, "%q after %d in %s", want, at, says) {
 				break
@@ -126,7 +129,8 @@ func TestThePDFIsReadElsewhere(t *testing.T) {
 func TestTheCSVIsReadElsewhere(t *testing.T) {
 	var out bytes.Buffer
 	require.NoError(t, report.WriteJobCSV(&out, signed(t)))
-	golden := filepath.Join("testdata", "job.csv") // a spreadsheet library reads it beside the front end's tests
+	// a spreadsheet library reads it beside the front end's tests
+	golden := filepath.Join("testdata", "job.csv")
 	if *update {
 		require.NoError(t, os.WriteFile(golden, out.Bytes(), 0o644))
 	}

@@ -250,7 +250,8 @@ func archived(r jobRow, rows []happeningRow, last string) archivedJob {
 		HotCard: r.HotPass - 1, CardReason: r.CardReason, Aim: r.Aim, AimReason: r.AimReason, Rule: r.Rule,
 		FeelNM: r.FeelNM, GaugeName: r.GaugeName, Leaves: exact(r.Leaves,
 			compact), Mechanic: r.Mechanic, Reason: r.Reason,
-		OdometerKM: r.OdometerKM, OdometerWhy: r.OdometerWhy, Sheet: exact(r.Sheet, sheetText), Happenings: []archivedEntry{}, Sum: last}
+		OdometerKM: r.OdometerKM, OdometerWhy: r.OdometerWhy, Sheet: exact(r.Sheet, sheetText),
+		Happenings: []archivedEntry{}, Sum: last}
 	for _, h := range rows {
 		e := archivedEntry{ID: h.ClientID, Kind: h.Kind, At: h.At.UTC(), Rules: h.Rules,
 			Body: exact(h.Body, compact)}
@@ -304,7 +305,8 @@ func archivePhotos(tx *gorm.DB, w *archiveWriter) error {
 // archiveVisits writes what finished jobs found and left, a line a valve, for a spreadsheet.
 func archiveVisits(tx *gorm.DB, w *archiveWriter) error {
 	var list []struct{ JobID, VehicleID, Visit string }
-	if err := tx.Raw("SELECT job_id, vehicle_id, visit FROM jobs JOIN job_states ON job_id = jobs.id WHERE visit <> '' " +
+	if err := tx.Raw("SELECT job_id, vehicle_id, visit FROM jobs JOIN job_states ON job_id = " +
+		"jobs.id WHERE visit <> '' " +
 		"ORDER BY jobs.created_at, job_id").Scan(&list).Error; err != nil {
 		return err
 	}
@@ -339,7 +341,8 @@ func archiveVisits(tx *gorm.DB, w *archiveWriter) error {
 		for _, x := range visit.Valves {
 			rows = append(rows, []string{wire.Cell(v.JobID), wire.Cell(v.VehicleID),
 				visit.At.UTC().Format(time.RFC3339),
-				strconv.Itoa(visit.OdometerKM), visit.State, x.Valve, cell(x.FoundMM), cell(x.LeftMM), cell(&x.LowerMM),
+				strconv.Itoa(visit.OdometerKM), visit.State, x.Valve, cell(x.FoundMM),
+				cell(x.LeftMM), cell(&x.LowerMM),
 				cell(&x.UpperMM)})
 		}
 	}

@@ -73,7 +73,8 @@ func unpack(from io.ReaderAt, size int64) (map[string][]byte, error) {
 		clean := path.Clean(f.Name)
 		if clean != f.Name || path.IsAbs(f.Name) || strings.HasPrefix(clean,
 			"..") || strings.ContainsAny(f.Name, "\\:\x00") {
-			return nil, refuse("the name %q leads out of the archive. It was not made by this program: nothing of it is used",
+			return nil, refuse("the name %q leads out of the archive. It was not made by this "+
+				"program: nothing of it is used",
 				f.Name)
 		}
 		if _, twice := files[f.Name]; twice {
@@ -167,7 +168,8 @@ func take[Row any](t *taker, what, id string, row Row, count *int) error {
 		return t.tx.Omit("Engine", "Vehicle").Create(&row).Error
 	}
 	if !same(had[0], row) {
-		return refuse("%s %s is stored here already and differs. Nothing was taken in: take it into an empty data file", what, id)
+		return refuse("%s %s is stored here already and differs. Nothing was taken in: take it "+
+			"into an empty data file", what, id)
 	}
 	t.in.Already++
 	return nil
@@ -184,7 +186,8 @@ func same(a, b any) bool {
 			}
 			continue
 		}
-		if x.Field(i).Kind() == reflect.String || x.Field(i).Kind() == reflect.Int || x.Field(i).Kind() == reflect.Int64 ||
+		if x.Field(i).Kind() == reflect.String || x.Field(i).Kind() == reflect.Int ||
+			x.Field(i).Kind() == reflect.Int64 ||
 			x.Field(i).Kind() == reflect.Bool {
 			if f != g {
 				return false
@@ -200,7 +203,8 @@ const clocksDiffer = 24 * time.Hour
 // past refuses what stands in the future: wear and due dates would follow from it.
 func (t *taker) past(what string, at time.Time) error {
 	if at.After(t.latest) {
-		return refuse("%s stands in the future, at %s. Is this machine's clock right? Nothing was taken in", what,
+		return refuse("%s stands in the future, at %s. Is this machine's clock right? Nothing was taken in",
+			what,
 			at.Format(time.DateOnly))
 	}
 	return nil
@@ -251,7 +255,8 @@ func (t *taker) vehicles() error {
 	for _, v := range list {
 		row := vehicleRow{ID: v.ID, Name: v.Name, Plate: v.Plate, OdometerKM: v.OdometerKM,
 			EngineID:  v.EngineID,
-			CreatedAt: v.Created, OffBoard: v.OffBoard, Intervals: compact(v.Intervals), Cards: compact(v.Cards)}
+			CreatedAt: v.Created, OffBoard: v.OffBoard,
+			Intervals: compact(v.Intervals), Cards: compact(v.Cards)}
 		if _, err := wire.ReadCards(row.Cards); err != nil {
 			return refuse("vehicle %s: %v", v.ID, err)
 		}
@@ -288,8 +293,10 @@ func (t *taker) jobs() error {
 func (t *taker) job(j archivedJob) error {
 	row := jobRow{ID: j.ID, VehicleID: j.VehicleID, Sheet: sheetText(j.Sheet), Card: j.Card,
 		HotPass:    j.HotCard + 1,
-		CardReason: j.CardReason, Aim: j.Aim, AimReason: j.AimReason, Rule: j.Rule, FeelNM: j.FeelNM, GaugeName: j.GaugeName,
-		Leaves: compact(j.Leaves), Mechanic: j.Mechanic, Reason: j.Reason, OdometerKM: j.OdometerKM, OdometerWhy: j.OdometerWhy, CreatedAt: j.Created,
+		CardReason: j.CardReason, Aim: j.Aim, AimReason: j.AimReason, Rule: j.Rule,
+		FeelNM: j.FeelNM, GaugeName: j.GaugeName,
+		Leaves: compact(j.Leaves), Mechanic: j.Mechanic, Reason: j.Reason, OdometerKM: j.OdometerKM,
+		OdometerWhy: j.OdometerWhy, CreatedAt: j.Created,
 		OffBoard: j.OffBoard}
 	if _, err := row.toJob(); err != nil {
 		return refuse("job %s: %v", j.ID, err)

@@ -53,7 +53,8 @@ func addCopies(tx *gorm.DB, r jobRow, list []happeningRow, state stateRow, copie
 	for _, c := range copies {
 		later := c.CreatedAt.Sub(r.CreatedAt)
 		j := r
-		j.ID, j.VehicleID, j.CreatedAt, j.OdometerKM, j.Vehicle = c.ID, c.VehicleID, c.CreatedAt, c.OdometerKM, vehicleRow{}
+		j.ID, j.VehicleID, j.CreatedAt, j.OdometerKM, j.Vehicle = c.ID, c.VehicleID, c.CreatedAt,
+			c.OdometerKM, vehicleRow{}
 		last := j.root()
 		for _, h := range list {
 			h.JobID, h.At, h.DoneAt, h.Job = c.ID, h.At.Add(later), time.Time{}, nil
@@ -92,7 +93,8 @@ func movedVisit(text string, c Copy, later time.Duration) (string, error) {
 	if err != nil {
 		return "", err
 	}
-	visit["job_id"], visit["at"], visit["odometer_km"] = c.ID, at.Add(later).Format(time.RFC3339Nano), c.OdometerKM
+	visit["job_id"], visit["at"], visit["odometer_km"] = c.ID,
+		at.Add(later).Format(time.RFC3339Nano), c.OdometerKM
 	out, err := json.Marshal(visit)
 	return string(out), err
 }

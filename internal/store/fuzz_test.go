@@ -11,8 +11,10 @@ import (
 // program fall over.
 func FuzzStoredHappening(f *testing.F) {
 	for _, s := range []string{`{}`,
-		`{"valve":"E1","leaves_nm":[150000,60000],"angled":[true,false],"feel":"drag"}`, `{"stop":0}`, `{"engine_c":0,"ambient_c":-3.5}`,
-		`{"gap_nm":220000,"uncertainty_nm":10000}`, `{"seen":[{"what":"mark","mark_deg":0.1}]}`, `{"shim_nm":2600000,"from":"I2","cams_out":true}`, `{"angled":[true]}`, `[]`, `null`} {
+		`{"valve":"E1","leaves_nm":[150000,60000],"angled":[true,false],"feel":"drag"}`, `{"stop":0}`,
+		`{"engine_c":0,"ambient_c":-3.5}`,
+		`{"gap_nm":220000,"uncertainty_nm":10000}`, `{"seen":[{"what":"mark","mark_deg":0.1}]}`,
+		`{"shim_nm":2600000,"from":"I2","cams_out":true}`, `{"angled":[true]}`, `[]`, `null`} {
 		f.Add("reading", 2, s)
 		f.Add("prepared", 1, s)
 	}

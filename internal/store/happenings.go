@@ -173,7 +173,8 @@ func (s *Store) PutDerived(jobID string, d Derived) error {
 		if err := derive(tx, jobID, d, nil); err != nil {
 			return err
 		}
-		return tx.Exec("UPDATE job_states SET off_board = (SELECT off_board FROM jobs WHERE id = job_id) WHERE job_id = ?",
+		return tx.Exec("UPDATE job_states SET off_board = (SELECT off_board FROM jobs WHERE id = "+
+			"job_id) WHERE job_id = ?",
 			jobID).Error
 	}))
 }

@@ -153,6 +153,7 @@ func (r jobRow) toJob() (Job, error) {
 	leaves, err := readLeaves(r.Leaves)
 	return Job{r.ID, vehicle, sheet, r.Card, r.HotPass - 1, r.CardReason, clearance.Aim(r.Aim), r.AimReason,
 		clearance.Rule(r.Rule),
-		measure.Length(r.FeelNM), r.GaugeName, leaves, r.Mechanic, r.Reason, r.OdometerKM, r.OdometerWhy, r.CreatedAt,
+		measure.Length(r.FeelNM), r.GaugeName, leaves, r.Mechanic, r.Reason, r.OdometerKM,
+		r.OdometerWhy, r.CreatedAt,
 		r.OffBoard}, err
 }

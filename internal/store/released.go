@@ -111,9 +111,11 @@ var third = []string{
 var sixth = []string{
 	"ALTER TABLE vehicles ADD COLUMN intervals text NOT NULL DEFAULT ''",
 	"ALTER TABLE job_states ADD COLUMN visit text NOT NULL DEFAULT ''",
-	"CREATE TABLE dues (vehicle_id text PRIMARY KEY REFERENCES vehicles(id) ON DELETE RESTRICT, due_on text NOT NULL, " +
+	"CREATE TABLE dues (vehicle_id text PRIMARY KEY REFERENCES vehicles(id) ON DELETE RESTRICT, " +
+		"due_on text NOT NULL, " +
 		"due_km integer NOT NULL, because text NOT NULL)",
-	"CREATE TABLE photos (hash text PRIMARY KEY, job_id text NOT NULL REFERENCES jobs(id) ON DELETE RESTRICT, jpeg blob " +
+	"CREATE TABLE photos (hash text PRIMARY KEY, job_id text NOT NULL REFERENCES jobs(id) ON " +
+		"DELETE RESTRICT, jpeg blob " +
 		"NOT NULL, created_at datetime NOT NULL)",
 	"CREATE INDEX photos_of ON photos (job_id)",
 	"CREATE INDEX dues_on ON dues (due_on)",

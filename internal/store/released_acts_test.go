@@ -21,7 +21,8 @@ func TestReleasedBodiesRead(t *testing.T) {
 		body  string
 		act   job.Act
 	}{
-		{"way_chosen", 2, `{"school":"fewest_stops","order":"turning","direction":"back","positions":"marks","stop_count":3}`,
+		{"way_chosen", 2, `{"school":"fewest_stops","order":"turning","direction":"back",` +
+			`"positions":"marks","stop_count":3}`,
 			job.WayChosen{Way: sequence.Way{School: sequence.FewestStops, Order: sequence.Turning,
 				Direction: sequence.Back, Positions: sequence.MarksOnly, StopCount: 3}}},
 		{"temperature", 2, `{"engine_c":18.5,"ambient_c":-3}`,
@@ -36,7 +37,8 @@ func TestReleasedBodiesRead(t *testing.T) {
 				{What: sequence.Mark, Mark: 100_000}}}},
 		{"doubted", 2, `{}`, job.Doubted{}},
 		{"picked", 2, `{"valve":"E3"}`, job.Picked{Valve: "E3"}},
-		{"reading", 2, `{"valve":"I1","leaves_nm":[150000,60000],"angled":[true,false],"feel":"drag","made_there":true}`,
+		{"reading", 2, `{"valve":"I1","leaves_nm":[150000,60000],"angled":[true,false],"feel":"drag",` +
+			`"made_there":true}`,
 			job.ReadingTaken{Valve: "I1",
 				Leaves: []gauge.ID{{Marked: 150_000, Angled: true},
 					{Marked: 60_000}}, Feel: clearance.Drag, MadeThere: true}},
@@ -73,7 +75,8 @@ func TestReleasedBodiesRead(t *testing.T) {
 
 // Leaves as the first versions stored them.
 func TestReleasedLeavesRead(t *testing.T) {
-	items, err := readItems(`[{"marked_nm":228600,"measured_nm":229000,"thou":true},{"marked_nm":50000,"angled":true,"missing":true}]`)
+	items, err := readItems(`[{"marked_nm":228600,"measured_nm":229000,"thou":true},{"marked_nm":50000,` +
+		`"angled":true,"missing":true}]`)
 	require.NoError(t, err)
 	assert.Equal(t, []gauge.Item{{Leaf: gauge.Leaf{ID: gauge.ID{Marked: 228_600}, Measured: 229_000,
 		Thou: true}},

@@ -13,7 +13,8 @@ type Visited struct {
 
 // Visits lists a vehicle's finished jobs, oldest first, those taken off the board left out.
 func (s *Store) Visits(vehicleID string) (list []Visited, err error) {
-	err = s.read.Raw("SELECT job_id, visit FROM jobs JOIN job_states ON job_id = jobs.id WHERE vehicle_id = ? AND "+
+	err = s.read.Raw("SELECT job_id, visit FROM jobs JOIN job_states ON job_id = jobs.id "+
+		"WHERE vehicle_id = ? AND "+
 		"visit <> '' AND NOT jobs.off_board ORDER BY jobs.created_at, job_id", vehicleID).Scan(&list).Error
 	return list, translate(err)
 }
@@ -34,7 +35,8 @@ func (s *Store) PutDue(d Due) error {
 		UpdateAll: true}).Create(&row).Error)
 }
 
-const dueColumns = "SELECT vehicle_id, name, plate, due_on, due_km, because FROM dues JOIN vehicles ON vehicles.id = " +
+const dueColumns = "SELECT vehicle_id, name, plate, due_on, due_km, because FROM dues JOIN " +
+	"vehicles ON vehicles.id = " +
 	"vehicle_id WHERE NOT off_board AND "
 
 // Dues lists the vehicles that are due, the earliest first.
@@ -51,7 +53,8 @@ func (s *Store) DueOf(vehicleID string) (d Due, err error) {
 
 // Undue lists the vehicles with a finished job of which nobody has reckoned yet when they are due.
 func (s *Store) Undue() (ids []string, err error) {
-	err = s.read.Raw("SELECT DISTINCT vehicle_id FROM jobs JOIN job_states ON job_id = jobs.id WHERE visit <> '' AND " +
+	err = s.read.Raw("SELECT DISTINCT vehicle_id FROM jobs JOIN job_states ON job_id = jobs.id " +
+		"WHERE visit <> '' AND " +
 		"vehicle_id NOT IN (SELECT vehicle_id FROM dues) ORDER BY vehicle_id").Scan(&ids).Error
 	return ids, translate(err)
 }
@@ -62,7 +65,8 @@ func (s *Store) SearchVehicles(text string, limit, offset int) (list []Vehicle, 
 	db := s.read.Model(&vehicleRow{}).Joins("Engine")
 	if text != "" {
 		like := "%" + escapeLike(text) + "%"
-		db = db.Where("vehicles.name LIKE ? ESCAPE '!' OR vehicles.plate LIKE ? ESCAPE '!' OR Engine.name LIKE ? ESCAPE "+
+		db = db.Where("vehicles.name LIKE ? ESCAPE '!' OR vehicles.plate LIKE ? ESCAPE '!' OR "+
+			"Engine.name LIKE ? ESCAPE "+
 			"'!'", like, like, like)
 	}
 	if err := db.Session(&gorm.Session{}).Count(&total).Error; err != nil {

@@ -20,7 +20,8 @@ func CoreCards(list []ClearanceCard) (cards []clearance.Card) {
 // CardsOf is the other way; nil where there are none.
 func CardsOf(list []clearance.Card) (cards []ClearanceCard) {
 	for _, c := range list {
-		cards = append(cards, ClearanceCard{c.Source, string(c.State), c.Date, c.Remark, c.StoneCold, c.MaxEngineC,
+		cards = append(cards, ClearanceCard{c.Source, string(c.State), c.Date, c.Remark,
+			c.StoneCold, c.MaxEngineC,
 			clearanceFromCore(c.Intake), clearanceFromCore(c.Exhaust)})
 	}
 	return cards
@@ -35,7 +36,8 @@ func WriteCards(list []clearance.Card) (string, error) {
 	return string(data), err
 }
 
-// ReadCards reads what WriteCards kept; it errs where that is no list of cards, or one of them does not resolve.
+// ReadCards reads what WriteCards kept; it errs where that is no list of cards, or one of them does not
+// resolve.
 func ReadCards(text string) ([]clearance.Card, error) {
 	if text == "" {
 		return nil, nil

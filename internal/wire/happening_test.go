@@ -33,12 +33,14 @@ var filled = []struct {
 		Direction: sequence.Back, Positions: sequence.MarksOnly, StopCount: 3},
 		BackReason: "overshot by a hair",
 		Round:      job.Round{Going: job.ReadOnly, Check: job.CheckNone}},
-		`"school":"fewest_stops","order":"numerical","direction":"back","positions":"marks","stop_count":3,"back_reason":"overshot by a hair","round":"read_only","check":"none"`},
+		`"school":"fewest_stops","order":"numerical","direction":"back","positions":"marks","stop_count":3,` +
+			`"back_reason":"overshot by a hair","round":"read_only","check":"none"`},
 	{job.RoundChosen{Round: job.Round{Going: job.SetAsYouGo, Check: job.CheckSetOnes,
 		KindFirst:  job.ExhaustFirst,
 		CheckTurns: 4, Scope: []string{"E1"}, Locking: job.InTwoGoes, OwnShift: new(measure.Length(-20_000)),
 		ToAim: job.AllToAim}},
-		`"round":"set_as_you_go","check":"set_ones","one_kind_first":"exhaust","check_turns":4,"scope":["E1"],"locking":"nip_then_torque","own_shift_mm":-0.02,"aiming":"all_to_aim"`},
+		`"round":"set_as_you_go","check":"set_ones","one_kind_first":"exhaust","check_turns":4,` +
+			`"scope":["E1"],"locking":"nip_then_torque","own_shift_mm":-0.02,"aiming":"all_to_aim"`},
 	{job.TemperatureNoted{EngineC: 18.5, AmbientC: -3}, `"engine_c":18.5,"ambient_c":-3`},
 	{job.Prepared{EngineC: 19, AmbientC: 17, Reason: "r"}, `"engine_c":19,"ambient_c":17,"reason":"r"`},
 	{job.JudgedCold{By: job.ByHours, Hours: 6, Helped: []string{job.HelpFan}, AmbientC: new(17.5)},
@@ -52,7 +54,8 @@ var filled = []struct {
 	{job.Picked{Valve: "E1"}, `"valve":"E1"`},
 	{job.ReadingTaken{Valve: "E1", Leaves: []gauge.ID{{Marked: 150_000, Angled: true}, {Marked: 228_600}},
 		Feel: clearance.WontGo, MadeThere: true, KeepSure: true},
-		`"valve":"E1","leaves_mm":[0.15,0.2286],"angled":[true,false],"feel":"wont_go","made_there":true,"keep_sure":true`},
+		`"valve":"E1","leaves_mm":[0.15,0.2286],"angled":[true,false],"feel":"wont_go","made_there":true,` +
+			`"keep_sure":true`},
 	{job.DialRead{Valve: "E1", Gap: 220_001, Uncertainty: 10_000, MadeThere: true, KeepSure: true},
 		`"valve":"E1","gap_mm":0.220001,"uncertainty_mm":0.01,"made_there":true,"keep_sure":true`},
 	{job.Withdrawn{Valve: "E1", Index: 1}, `"valve":"E1","index":1`},
@@ -61,7 +64,8 @@ var filled = []struct {
 	{job.Kept{Valve: "E1"}, `"valve":"E1"`},
 	{job.Adjusted{Valve: "E1", Leaves: []gauge.ID{{Marked: 300_000}}, Shim: 2_600_000, From: "I2",
 		CamsOut: true, StandIn: true, Reason: "to the aim"},
-		`"valve":"E1","leaves_mm":[0.3],"shim_mm":2.6,"from":"I2","cams_out":true,"stand_in":true,"reason":"to the aim"`},
+		`"valve":"E1","leaves_mm":[0.3],"shim_mm":2.6,"from":"I2","cams_out":true,"stand_in":true,` +
+			`"reason":"to the aim"`},
 	{job.Nipped{Valve: "E1"}, `"valve":"E1"`},
 	{job.Locked{Valve: "E1", By: job.ByFeel}, `"valve":"E1","by":"feel"`},
 	{job.LeftAsIs{Valve: "E1", Reason: "seized"}, `"valve":"E1","reason":"seized"`},
@@ -70,7 +74,8 @@ var filled = []struct {
 	{job.Undone{Target: "before"}, `"target":"before"`},
 	{job.Signed{By: "Tess", ToolsOut: true, Exceptions: "waits for gasket",
 		Deferred: job.Deferral{Waits: job.WaitsForDate, Until: "2027-03-01"}},
-		`"by":"Tess","tools_out":true,"deferred":{"waits_for":"date","until":"2027-03-01"},"exceptions":"waits for gasket"`},
+		`"by":"Tess","tools_out":true,"deferred":{"waits_for":"date","until":"2027-03-01"},` +
+			`"exceptions":"waits for gasket"`},
 	{job.WentHot{}, ``},
 	{job.TakenIn{Complaints: []job.Complaint{job.Ticks}, Note: "warm", Sound: "at idle"},
 		`"complaints":["ticks"],"note":"warm","sound":"at idle"`},
@@ -78,10 +83,12 @@ var filled = []struct {
 		`"after":true,"note":"even","file":"` + strings.Repeat("b", 64) + `"`},
 	{job.TaskMarked{Task: "start", Skip: true, Back: true, Reason: "r"},
 		`"task":"start","skip":true,"back":true,"reason":"r"`},
-	{job.Stripped{Step: "s1", StripStep: engine.StripStep{Text: "hose", Fastener: "spring clip", SocketMM: 10, Note: "n"}},
+	{job.Stripped{Step: "s1", StripStep: engine.StripStep{Text: "hose", Fastener: "spring clip",
+		SocketMM: 10, Note: "n"}},
 		`"step":"s1","text":"hose","fastener":"spring clip","socket_mm":10,"note":"n"`},
 	{job.NutFelt{Valve: "E1", Back: true}, `"valve":"E1","back":true`},
-	{job.Waiting{Deferral: job.Deferral{Waits: job.WaitsForParts, Until: "gasket"}}, `"waits_for":"parts","until":"gasket"`},
+	{job.Waiting{Deferral: job.Deferral{Waits: job.WaitsForParts, Until: "gasket"}},
+		`"waits_for":"parts","until":"gasket"`},
 	{job.HandedOver{To: "June", Note: "E2 is next"}, `"to":"June","note":"E2 is next"`},
 	{job.ToolMoved{Tool: "turning", Back: true}, `"tool":"turning","back":true`},
 	{job.FindingNoted{Finding: job.Finding{ID: "f1", Place: "cover", What: "gasket hard", Test: "bent",
@@ -176,7 +183,8 @@ func TestForeignAndMissingFieldsAreNamed(t *testing.T) {
 // A time said in another zone is the same instant; a queued happening keeps what its screen knew.
 func TestAHappeningSaysWhenAndByWhoseView(t *testing.T) {
 	h, faults := wire.ReadHappening(
-		[]byte(`{"id":"happening-1","kind":"picked","valve":"E1","seen":"before","done_at":"2026-11-25T13:00:00.5+02:00"}`), noon)
+		[]byte(`{"id":"happening-1","kind":"picked","valve":"E1","seen":"before",`+
+			`"done_at":"2026-11-25T13:00:00.5+02:00"}`), noon)
 	require.Empty(t, faults)
 	assert.Equal(t, "before", h.Since)
 	assert.Equal(t, time.Date(2026, 11, 25, 11, 0, 0, 500_000_000, time.UTC), h.DoneAt)
@@ -190,7 +198,8 @@ func FuzzHappeningKeepsWhatItSays(f *testing.F) {
 	for _, c := range filled {
 		f.Add([]byte(sent(c.act.Kind(), c.fields)))
 	}
-	for _, seed := range []string{`{"id":"happening-1","kind":"kept","valve":"E1","seen":"x","done_at":"2026-11-25T10:00:00Z"}`, `{"id":"a","ID":"b"}`, `[]`, `{"seen":null}`} {
+	for _, seed := range []string{`{"id":"happening-1","kind":"kept","valve":"E1","seen":"x",` +
+		`"done_at":"2026-11-25T10:00:00Z"}`, `{"id":"a","ID":"b"}`, `[]`, `{"seen":null}`} {
 		f.Add([]byte(seed))
 	}
 	f.Fuzz(func(t *testing.T, data []byte) {

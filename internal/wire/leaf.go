@@ -141,7 +141,8 @@ func (s Stack) Faults(at string, f *Faults) {
 // ParseFeel reads a feel; "won't go" is taken in any of its spellings.
 func ParseFeel(s string) (clearance.Feel, bool) {
 	switch plain := strings.NewReplacer("'", "", "’", "", " ", "_", "-", "_").Replace(s); plain {
-	case string(clearance.Free), string(clearance.Drag), string(clearance.DragLight), string(clearance.DragFirm),
+	case string(clearance.Free), string(clearance.Drag), string(clearance.DragLight),
+		string(clearance.DragFirm),
 		string(clearance.WontGo):
 		return clearance.Feel(plain), true
 	}

@@ -17,10 +17,14 @@ var EngineSchema = sync.OnceValue(func() []byte {
 		"$schema": "https://json-schema.org/draft/2020-12/schema",
 		"$id":     "urn:metronix:engine:1",
 		"title":   "Engine sheet, " + SheetFormat,
-		"description": "One engine: cylinders, firing order, banks and rows of valves, cam card, adjuster and " +
-			"clearances. Lengths are decimal millimetres with at most six places, angles degrees of crank rotation, " +
-			"torque newton-metres, temperature degrees Celsius. What a schema cannot say (each cylinder fires once, " +
-			"letters divide among cylinders, angles rise, figures can be meant) the program's check-sheet says.",
+		"description": "One engine: cylinders, firing order, banks and rows of valves, " +
+			"cam card, adjuster and " +
+			"clearances. Lengths are decimal millimetres with at most six places, angles " +
+			"degrees of crank rotation, " +
+			"torque newton-metres, temperature degrees Celsius. What a schema cannot say " +
+			"(each cylinder fires once, " +
+			"letters divide among cylinders, angles rise, figures can be meant) the " +
+			"program's check-sheet says.",
 		"$defs": parts.Map(),
 	}
 	schema, err := json.Marshal(root)

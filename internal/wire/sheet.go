@@ -39,17 +39,21 @@ type Sheet struct {
 // TransformSchema states the limits of what the lists hold, which tags cannot say.
 func (Sheet) TransformSchema(_ huma.Registry, s *huma.Schema) *huma.Schema {
 	describe(s, map[string]string{
-		"firing_angles_deg":   "When each cylinder of the order fires, rising from 0; left out for even firing.",
-		"rotation":            "The running direction seen from the front.",
-		"may_turn_back":       "Whether the crank may be turned against the running direction.",
-		"required_margin_deg": "How far a valve must stand from opening and closing; 20 where left out, 40 for a card quoted at a lift.",
-		"marks_deg":           "Marks on the pulley after a TDC mark, repeated every turn; the TDC mark alone where left out.",
-		"own_sequence":        "The maker's printed order.",
-		"check_turns":         "Turns of the crank before valves are checked again; 2 where left out.",
-		"signs":               "What can be seen of the crank's place on this engine.",
-		"strip_list":          "What is taken off to open the engine, in order.",
-		"closing":             "How the engine is closed.",
-		"variable_lift":       "How the gear of variable lift is checked before any valve is read; left out where there is none.",
+		"firing_angles_deg": "When each cylinder of the order fires, rising from 0; " +
+			"left out for even firing.",
+		"rotation":      "The running direction seen from the front.",
+		"may_turn_back": "Whether the crank may be turned against the running direction.",
+		"required_margin_deg": "How far a valve must stand from opening and closing; 20 where left out, 40 " +
+			"for a card quoted at a lift.",
+		"marks_deg": "Marks on the pulley after a TDC mark, repeated every turn; the TDC " +
+			"mark alone where left out.",
+		"own_sequence": "The maker's printed order.",
+		"check_turns":  "Turns of the crank before valves are checked again; 2 where left out.",
+		"signs":        "What can be seen of the crank's place on this engine.",
+		"strip_list":   "What is taken off to open the engine, in order.",
+		"closing":      "How the engine is closed.",
+		"variable_lift": "How the gear of variable lift is checked before any valve is read; left " +
+			"out where there is none.",
 	})
 	between(s.Properties["firing_order"].Items, 1, engine.MaxCylinders)
 	below(s.Properties["firing_angles_deg"].Items, 720)
@@ -169,7 +173,8 @@ type Clearance struct {
 
 // TransformSchema says how a clearance is stated.
 func (Clearance) TransformSchema(_ huma.Registry, s *huma.Schema) *huma.Schema {
-	s.Description = "Nominal, nominal with tolerance, or lower and upper; in millimetres, in inches, or in both " +
+	s.Description = "Nominal, nominal with tolerance, or lower and upper; in millimetres, " +
+		"in inches, or in both " +
 		"(which may differ by at most 0.0127 mm)."
 	return s
 }

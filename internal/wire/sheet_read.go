@@ -193,7 +193,8 @@ func (s Sheet) core() *engine.Sheet {
 	if f := s.Closing; f != nil {
 		c.Closing = &engine.Closing{Pattern: engine.Pattern(f.Pattern), Rounds: f.Rounds,
 			Torque: engine.Torque{Nm: f.Torque, LbfFt: f.TorqueLbfFt}, SealantPoints: f.SealantPoints,
-			OpenMinutes: f.OpenMinutes, CureMinutes: f.CureMinutes, Gasket: engine.Gasket(f.Gasket), Bolts: f.Bolts}
+			OpenMinutes: f.OpenMinutes, CureMinutes: f.CureMinutes,
+			Gasket: engine.Gasket(f.Gasket), Bolts: f.Bolts}
 	}
 	return c
 }

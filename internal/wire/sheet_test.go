@@ -68,7 +68,8 @@ func TestAnySheetSurvivesExportAndImport(t *testing.T) {
 				Note: "clip breaks"}}
 			s.Closing = &engine.Closing{Pattern: engine.Crosswise, Rounds: 2,
 				Torque:        engine.Torque{Nm: 9.8, LbfFt: 7},
-				SealantPoints: []string{"at the cam cap"}, OpenMinutes: 5, CureMinutes: 180, Gasket: engine.StuckFirst}
+				SealantPoints: []string{"at the cam cap"}, OpenMinutes: 5, CureMinutes: 180,
+				Gasket: engine.StuckFirst}
 		}
 		text, err := wire.WriteSheet(s)
 		require.NoError(t, err)
