@@ -1,10 +1,8 @@
 package api
 
 import (
-	"cmp"
 	"time"
 
-	"metronix/core/adjust"
 	"metronix/core/clearance"
 	"metronix/core/gauge"
 	"metronix/core/job"
@@ -131,93 +129,6 @@ type Rung struct {
 	Other       string    `json:"other" enum:",intake,exhaust" doc:"a leaf of the other kind of valve: in that one's limits and not in this one's"`
 }
 
-// JobState is a job computed from its happenings.
-type JobState struct {
-	ID         string        `json:"id"`
-	Phase      string        `json:"phase" enum:"choose_way,prepare,as_found,adjust,verify,sign,await_hot,done"`
-	Now        Now           `json:"now"`
-	Plan       *PlanView     `json:"plan,omitempty"`
-	Round      string        `json:"round" enum:"set_as_you_go,read_first,read_only,free_first" doc:"how the engine is gone round"`
-	Check      string        `json:"check" enum:"all,set_ones,none" doc:"which valves are checked after two turns"`
-	KindFirst  string        `json:"one_kind_first" enum:"both,exhaust,intake"`
-	CheckTurns int           `json:"check_turns" doc:"turns of the crank before the check round"`
-	Scope      []string      `json:"scope,omitempty" doc:"the valves of this job; absent: all"`
-	Locking    string        `json:"locking" enum:"one_go,nip_then_torque"`
-	Aiming     string        `json:"aiming" enum:"leave_in,all_to_aim"`
-	BackReason string        `json:"back_reason" doc:"why the crank is turned back though the sheet does not allow it; empty: it is not"`
-	ColdBy     string        `json:"cold_by" doc:"how it was judged cold without a thermometer; empty: it was not"`
-	ColdWasBy  string        `json:"cold_pass_by" doc:"the same of the provisional cold pass"`
-	Outcome    string        `json:"outcome" doc:"what a signed job came to: what it was put off for, or that nothing was set; empty: something was"`
-	Rounds     []string      `json:"rounds" enum:"set_as_you_go,read_first,read_only,free_first" doc:"those of this engine, the usual one first"`
-	UsualCheck string        `json:"usual_check" enum:"all,set_ones,none"`
-	CrankDeg   *wire.Deg     `json:"crank_deg" nullable:"true"`
-	Place      *wire.Arc     `json:"place,omitempty" doc:"where the crank may stand; absent where it is not known"`
-	Stop       int           `json:"stop"`
-	Valves     []ValveState  `json:"valves"`
-	Partial    bool          `json:"partial,omitempty" doc:"only what changed was asked for: plan is left out, and valves that did not change"`
-	Done       int           `json:"done"`
-	Total      int           `json:"total"`
-	Finished   []int         `json:"finished" doc:"the stops at which nothing waits any more"`
-	Undo       string        `json:"undo" doc:"the happening that can be taken back; empty: none"`
-	UndoKind   string        `json:"undo_kind" doc:"what that was"`
-	UndoValve  string        `json:"undo_valve"`
-	Newest     string        `json:"newest" doc:"the id of the newest happening, to be sent back as seen"`
-	Clock      time.Time     `json:"clock" doc:"the program's clock"`
-	QuietSince *time.Time    `json:"quiet_since,omitempty" doc:"since when nothing was entered, where the crank has to be confirmed because of it"`
-	Closed     string        `json:"closed" doc:"why the temperature has to be taken again; empty: it has not"`
-	Overrides  []Override    `json:"overrides" doc:"every time the temperature gate was passed all the same"`
-	Happenings int           `json:"happenings"`
-	EngineC    *wire.Celsius `json:"engine_c" nullable:"true"`
-	AmbientC   *wire.Celsius `json:"ambient_c" nullable:"true"`
-	Override   string        `json:"override" doc:"why the temperature gate was passed all the same; empty: it was not"`
-	HotAhead   string        `json:"hot_forecast" doc:"when the last valve of the hot pass ahead comes, at this mechanic's pace; empty: none is ahead"`
-	HotUntil   *time.Time    `json:"hot_until,omitempty" doc:"until when hot readings hold"`
-	StoppedAt  *time.Time    `json:"stopped_at,omitempty" doc:"when the engine was shut off, of a hot pass; absent: not said"`
-	HotClock   *HotClock     `json:"hot_clock,omitempty" doc:"the same, with the stops ahead"`
-	OwnShiftMM wire.MM       `json:"own_shift_mm" doc:"what locking does to a gap by the mechanic's own word; 0: the screw is held still"`
-	Readings   []HeatReading `json:"temperatures"`
-	Cooling    *Cooling      `json:"cooling,omitempty" doc:"absent with fewer than two falling readings, and for a hot card"`
-	GateC      *wire.Celsius `json:"gate_c,omitempty" doc:"the temperature a cold card waits for; absent for a hot one"`
-	Card       Card          `json:"card" doc:"of the present pass"`
-	Cold       *Signed       `json:"cold,omitempty" doc:"who signed the provisional cold pass"`
-	SignedBy   string        `json:"signed_by"`
-	SignedAt   *time.Time    `json:"signed_at"`
-	Around
-}
-
-// Override is a temperature gate that was passed all the same.
-type Override struct {
-	Reason  string       `json:"reason"`
-	EngineC wire.Celsius `json:"engine_c"`
-	Hot     bool         `json:"hot" doc:"in the hot pass"`
-	At      time.Time    `json:"at"`
-}
-
-// JobView is a job as its screens need it.
-type JobView struct {
-	Before      *JobBefore `json:"before,omitempty" doc:"the last job of this vehicle before; absent: there is none"`
-	Vehicle     Vehicle    `json:"vehicle"`
-	OdometerKM  int        `json:"odometer_km"`
-	OdometerWhy string     `json:"odometer_why" doc:"why it shows less than before; empty: it does not"`
-	Mechanic    string     `json:"mechanic"`
-	Reason      string     `json:"reason"`
-	GaugeName   string     `json:"gauge_name"`
-	Card        Card       `json:"card"`
-	CardReason  string     `json:"card_reason"`
-	Aim         string     `json:"aim" enum:"nominal,loose,upper"`
-	AimReason   string     `json:"aim_reason"`
-	Rule        string     `json:"rule" enum:"workshop,guarded,one_leaf"`
-	FeelMM      wire.MM    `json:"feel_mm"`
-	LockShift   LockShift  `json:"lock_shift"`
-	CreatedAt   time.Time  `json:"created_at"`
-	CardIndex   int        `json:"card_index"`
-	HotCard     int        `json:"hot_card" doc:"index of the hot pass's card; -1: none"`
-	OnBoard     bool       `json:"on_board"`
-	Correctable bool       `json:"correctable" doc:"nothing was read yet: what it started from may be corrected"`
-	Engine      EngineView `json:"engine"`
-	State       JobState   `json:"state"`
-}
-
 func limitsView(l clearance.Limits) Limits {
 	return Limits{wire.MM(l.Window.Lower), wire.MM(l.Window.Upper), wire.MM(l.Nominal), l.NominalOnly,
 		l.InThou}
@@ -338,82 +249,4 @@ func ladderView(rungs []job.Rung) []Rung {
 		out = append(out, rung)
 	}
 	return out
-}
-
-// stateView is a job as it stands at a time; only is the one valve that changed, where no more is asked for.
-func stateView(id string, o *openJob, shift adjust.Shift, now time.Time, only string) JobState {
-	j := o.state.AsOf(now)
-	advice := j.Advise(shift)
-	s := JobState{ID: id, Phase: string(j.Phase()), Stop: j.Stop, Valves: []ValveState{}, Undo: j.CanUndo(),
-		Happenings: len(o.list.Happenings), SignedBy: j.SignedBy,
-		Override: j.Override, Overrides: []Override{}, Cooling: coolingView(j), Readings: []HeatReading{},
-		Card: cardShort(j.Card, j.Speaks), Clock: now.UTC(), Closed: j.Closed,
-		Round: string(cmp.Or(j.Going, job.ReadFirst)), Check: string(cmp.Or(j.Check, job.CheckAll)),
-		KindFirst: string(cmp.Or(j.KindFirst, job.BothKinds)), CheckTurns: j.TurnsToCheck(), Scope: j.Scope,
-		Locking: string(cmp.Or(j.Locking, job.InOneGo)),
-		Aiming:  string(cmp.Or(j.ToAim, job.LeaveIn)), Outcome: j.Outcome(), BackReason: j.BackReason,
-		HotClock: hotClock(j), Around: around(j, now), Rounds: wire.Names(j.Rounds()),
-		UsualCheck: string(j.UsualCheck())}
-	if !j.StoppedAt.IsZero() {
-		s.StoppedAt = &j.StoppedAt
-	}
-	if j.OwnShift != nil {
-		s.OwnShiftMM = wire.MM(*j.OwnShift)
-	}
-	if n := len(o.list.Happenings); n > 0 {
-		s.Newest = o.list.Happenings[n-1].ID
-	}
-	if at, ok := o.places[s.Undo]; ok {
-		s.UndoKind, s.UndoValve = string(o.list.Happenings[at].Act.Kind()), o.list.Happenings[at].Act.On()
-	}
-	if since, ok := j.ToConfirm(); ok {
-		s.QuietSince = &since
-	}
-	for _, v := range j.Overrides {
-		s.Overrides = append(s.Overrides, Override{v.Reason, wire.Celsius(v.EngineC), v.Hot, v.At})
-	}
-	s.Done, s.Total = j.Progress()
-	s.Finished = wire.List(j.Finished())
-	s.Now = nowView(j)
-	if v, ok := j.Valve(s.Now.Valve); ok {
-		s.Now.Ladder = ladderView(advice.Ladder(v))
-	}
-	for _, t := range j.Temperatures {
-		s.Readings = append(s.Readings, HeatReading{t.At, wire.Celsius(t.EngineC), wire.Celsius(t.AmbientC)})
-		if gate, ok := j.GateC(t.AmbientC); ok {
-			s.GateC = (*wire.Celsius)(&gate)
-		}
-	}
-	if f, ok := j.HotForecast(); ok {
-		s.HotAhead = f.String()
-	}
-	if until, ok := j.HotUntil(); ok {
-		s.HotUntil = &until
-	}
-	if j.Cold != nil {
-		s.Cold = &Signed{j.Cold.By, j.Cold.At}
-	}
-	if s.Partial = only != ""; j.Way.School != "" && !s.Partial {
-		s.Plan = new(planView(j.Plan, j.Sheet))
-	}
-	if j.Known() {
-		s.CrankDeg, s.Place = (*wire.Deg)(&j.Crank), new(wire.ArcOf(j.Place))
-	}
-	if j.ColdJudged != nil {
-		s.ColdWasBy = j.ColdJudged.String()
-	}
-	if j.Judged != nil {
-		s.ColdBy, s.AmbientC = j.Judged.String(), (*wire.Celsius)(j.Judged.AmbientC)
-	} else if j.Prepared {
-		s.EngineC, s.AmbientC = (*wire.Celsius)(&j.EngineC), (*wire.Celsius)(&j.AmbientC)
-	}
-	if j.SignedBy != "" {
-		s.SignedAt = &j.SignedAt
-	}
-	for _, v := range j.Valves {
-		if !s.Partial || v.Name == only {
-			s.Valves = append(s.Valves, valveState(j, v, advice))
-		}
-	}
-	return s
 }
