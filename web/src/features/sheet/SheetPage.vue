@@ -2,19 +2,17 @@
 import AppPage from '@/shared/AppPage.vue'
 import { computed, ref } from 'vue'
 import { useRoute } from 'vue-router'
-import type { Judgement, Schemas } from '@/shared/api/client'
 import { reads, useRead } from '@/shared/api/reads'
 import { figureOf } from '@/shared/engine/figure'
 import HeadDrawing, { type ValveShown } from '@/shared/engine/HeadDrawing.vue'
-import VerdictGlyph from '@/shared/VerdictGlyph.vue'
 import { handOf } from '@/shared/hand'
-import { mine } from '@/shared/mine'
 import { phaseName } from '@/shared/phases'
-import { gaps, mm, thou } from '@/shared/units'
 import AddDialog from './AddDialog.vue'
 import AroundSection from './AroundSection.vue'
 import DeferDialog from './DeferDialog.vue'
-import { aimSaid, aimings, checkRounds, kindsFirst, orderName, rounds, ruleSaid, verdictOf } from '@/shared/words'
+import SheetFacts from './SheetFacts.vue'
+import ValveTable from './ValveTable.vue'
+import { ruleSaid } from '@/shared/words'
 
 const id = String(useRoute().params.id)
 const { data: view, trouble, again } = useRead(reads.job(id))
@@ -36,60 +34,10 @@ const shown = computed<Record<string, ValveShown>>(() =>
     ]),
   ),
 )
-const rows = computed(() =>
-  state.value.valves.map((v) => ({ v, kind: view.value!.engine.valves.find((x) => x.name === v.name)!.kind })),
-)
-const window = (l: Schemas['Limits']) =>
-  `${gaps(l.in_thou).window(l)} ${gaps(l.in_thou).unit}${l.nominal_only ? ' (no limits in the source)' : ''}`
-const what = (v: Schemas['ValveState']) =>
-  (v.freed ? 'freed before any was set; ' : '') +
-  (v.set_for ? `set though in (${v.set_for}); ` : '') +
-  (v.cold_reason ? `left as it was cold: ${v.cold_reason}; ` : '') +
-  done(v)
-const done = (v: Schemas['ValveState']) =>
-  v.left
-    ? `${v.last ? 'left as it is' : 'not read'}: ${v.left}`
-    : v.adjusted > 1
-      ? `set ${v.adjusted} times`
-      : v.adjusted
-        ? 'set'
-        : v.last
-          ? 'left alone'
-          : v.outside
-            ? 'not of this job'
-            : 'not read'
-/** How the engine was gone round, and what was checked. */
-const goes = computed(() => {
-  const said = (list: { value: string; title: string }[], value: string) =>
-    list.find((c) => c.value === value)!.title.toLowerCase()
-  const { round, check, one_kind_first: first, aiming, scope, valves } = state.value
-  return [
-    said(rounds, round),
-    ...(round === 'read_only' ? [] : [said(checkRounds, check)]),
-    ...(aiming === 'leave_in' ? [] : [said(aimings, aiming)]),
-    ...(first === 'both' ? [] : [said(kindsFirst, first)]),
-    ...(scope && scope.length < valves.length ? [`${scope.length} of ${valves.length} valves`] : []),
-  ].join(', ')
-})
-/** The engine's temperature, or how it was judged cold. */
-const heat = computed(() => {
-  const { engine_c, ambient_c, cold_by, cold_pass_by } = state.value
-  const around = ambient_c == null ? '' : `, ambient ${warmth.say(ambient_c)}`
-  const now = cold_by
-    ? `judged cold: ${cold_by}${around}`
-    : engine_c === null
-      ? 'not taken'
-      : `engine ${warmth.say(engine_c)}${around}`
-  return cold_pass_by ? `${now}; cold pass judged cold: ${cold_pass_by}` : now
-})
 const deferring = ref(false)
 const adding = ref<'amended' | 'countersigned'>('amended')
 const addOpen = ref(false)
 const mayDefer = computed(() => !['choose_way', 'await_hot', 'done'].includes(state.value.phase))
-const mayBeClose = ({ verdict, sure, figure }: Judgement) =>
-  verdict !== 'undecided' && !sure && !['looser', 'tighter'].includes(figure.kind)
-const warmth = mine('temperature')
-const unit = computed(() => gaps(state.value.card.intake.in_thou).unit)
 const count = (verdict: string) => state.value.valves.filter((v) => v.as_found?.judgement.verdict === verdict).length
 const date = (iso: string | null) =>
   iso ? new Date(iso).toLocaleString([], { dateStyle: 'medium', timeStyle: 'short', hour12: false }) : ''
@@ -142,55 +90,7 @@ const print = () => globalThis.print()
           >
         </p>
       </header>
-      <dl class="facts">
-        <div>
-          <dt>Limits</dt>
-          <dd>
-            {{ state.card.state }}, {{ state.card.source }}{{ state.card.date ? ` (${state.card.date})` : '' }}: intake
-            <span class="figure">{{ window(state.card.intake) }}</span>, exhaust
-            <span class="figure">{{ window(state.card.exhaust) }}</span><template v-if="view.card_reason"
-              >. Chosen because: {{ view.card_reason }}</template
-            >
-          </dd>
-        </div>
-        <div>
-          <dt>Temperature</dt>
-          <dd>
-            {{ heat
-            }}<b v-for="o in state.overrides" :key="o.at" class="override"
-              >. Gate overridden: {{ o.reason }} ({{ o.hot ? 'hot pass' : 'cold' }}, {{ warmth.say(o.engine_c) }},
-              {{ date(o.at) }})</b
-            >
-          </dd>
-        </div>
-        <div>
-          <dt>Sequence</dt>
-          <dd>
-            {{ state.plan ? `${state.plan.title}, ${orderName(state.plan.order)}; ${goes}` : 'not chosen'
-            }}<b v-if="state.back_reason" class="override">. Turned back against the sheet: {{ state.back_reason }}</b>
-          </dd>
-        </div>
-        <div>
-          <dt>Leaves</dt>
-          <dd>{{ view.gauge_name }}, feel ± {{ mine('length').both(view.feel_mm) }}</dd>
-        </div>
-        <div>
-          <dt>Aim</dt>
-          <dd>{{ aimSaid(view.aim, view.aim_reason) }}</dd>
-        </div>
-        <div v-if="state.cold">
-          <dt>Cold start</dt>
-          <dd>signed by {{ state.cold.by }}, {{ date(state.cold.at) }}, provisionally</dd>
-        </div>
-        <div>
-          <dt>Odometer</dt>
-          <dd>{{ view.odometer_km ? mine('distance').both(view.odometer_km) : 'none' }}</dd>
-        </div>
-        <div>
-          <dt>Reason</dt>
-          <dd>{{ view.reason || 'not given' }} · {{ view.mechanic }}, {{ date(view.created_at) }}</dd>
-        </div>
-      </dl>
+      <SheetFacts :view="view" />
       <p class="found">
         As found: <b>{{ count('in') }} in</b>, {{ count('tight') }} tight, {{ count('loose') }} loose,
         {{ count('undecided') }} undecided. {{ state.valves.filter((v) => v.adjusted).length }} set,
@@ -200,51 +100,7 @@ const print = () => globalThis.print()
       <div class="drawing" tabindex="0" aria-label="The head, drawn with the figures as left">
         <HeadDrawing :engine="view.engine" :crank="null" :shown="shown" />
       </div>
-      <div class="table" tabindex="0" role="region" aria-label="All valves">
-        <VTable density="compact">
-          <thead>
-            <tr>
-              <th>Valve</th>
-              <th>Limits, {{ unit }}</th>
-              <th v-if="state.cold">Cold start, {{ unit }}</th>
-              <th>As found, {{ unit }}</th>
-              <th>As left, {{ unit }}</th>
-              <th>What was done</th>
-            </tr>
-          </thead>
-          <tbody>
-            <tr v-for="{ v, kind } in rows" :key="v.name">
-              <th scope="row">
-                {{ v.name }} <small class="quiet">{{ kind }}</small>
-              </th>
-              <td class="figure">{{ gaps(v.limits.in_thou).window(v.limits) }}</td>
-              <td v-for="(r, i) in [...(state.cold ? [v.cold_left] : []), v.as_found, v.last]" :key="i">
-                <span v-if="r" class="reading">
-                  <b class="figure">{{ figureOf(r?.judgement, v.limits.in_thou) }}</b>
-                  <small v-if="r.judgement.estimate_mm !== null" class="quiet">{{
-                    v.limits.in_thou ? `${mm(r.judgement.estimate_mm)} mm` : thou(r.judgement.estimate_mm)
-                  }}</small>
-                  <VerdictGlyph :verdict="r.judgement.verdict" /> {{ verdictOf(r.judgement)
-                  }}<small v-if="mayBeClose(r.judgement)" class="quiet">close</small
-                  ><small v-if="r.off_aim" class="quiet">off the aim</small
-                  ><small v-if="r.stale" class="quiet">too late – re-check hot</small
-                  ><small v-if="r.time_doubtful" class="override">time in doubt</small>
-                </span>
-                <span v-else class="quiet">–</span>
-              </td>
-              <td>
-                {{ what(v)
-                }}<template v-if="v.locked_by"
-                  >, nut {{ v.locked_by === 'feel' ? 'by feel' : 'to its torque' }}</template
-                ><template v-if="v.shim_mm"
-                  >, shim {{ mm(v.shim_mm)
-                  }}{{ v.shim_stamped_mm ? ` (stamped ${mm(v.shim_stamped_mm)})` : '' }}</template
-                ><template v-if="v.verified">, checked</template>
-              </td>
-            </tr>
-          </tbody>
-        </VTable>
-      </div>
+      <ValveTable :view="view" />
       <p class="files">
         <a :href="`/api/v1/jobs/${id}/report.pdf`">PDF, A4</a>
         <a :href="`/api/v1/jobs/${id}/report.pdf?paper=letter`">PDF, letter</a>
@@ -265,10 +121,6 @@ const print = () => globalThis.print()
 <style scoped>
 .seal em {
   display: block;
-}
-
-.override {
-  color: var(--undecided);
 }
 
 .sheet {
@@ -305,22 +157,6 @@ h1 {
   font-size: 22px;
 }
 
-.facts {
-  display: grid;
-  grid-template-columns: repeat(auto-fit, minmax(300px, 1fr));
-  gap: 10px 26px;
-  margin: 0;
-}
-
-dt {
-  color: var(--quiet);
-  font-size: 15px;
-}
-
-dd {
-  margin: 0;
-}
-
 .found {
   font-size: 21px;
 }
@@ -332,49 +168,6 @@ dd {
 .drawing :deep(svg) {
   min-width: 640px;
   max-height: 420px;
-}
-
-.table {
-  overflow-x: auto;
-}
-
-table {
-  width: 100%;
-  border-collapse: collapse;
-}
-
-thead th {
-  color: var(--quiet);
-  font-size: 15px;
-  font-weight: 400;
-  text-align: left;
-}
-
-th,
-td {
-  padding: 9px 12px;
-  border-bottom: 1px solid var(--line);
-  text-align: left;
-  white-space: nowrap;
-}
-
-tbody th {
-  font-size: 22px;
-}
-
-tbody th small {
-  font-size: 15px;
-  font-weight: 400;
-}
-
-.reading {
-  display: inline-flex;
-  align-items: center;
-  gap: 8px;
-}
-
-.reading b {
-  font-size: 22px;
 }
 
 .foot {
@@ -410,13 +203,6 @@ tbody th small {
     max-height: 190px;
   }
 
-  th,
-  td {
-    padding: 3px 8px;
-  }
-
-  tbody th,
-  .reading b,
   .found {
     font-size: 13px;
   }
