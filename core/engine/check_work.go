@@ -18,6 +18,9 @@ const (
 	maxTorqueNm   = 500
 )
 
+// checkWork checks what a sheet tells of working on the engine. Nothing of it changes which valve may be set
+// where: a fault here is one that would send a mechanic looking for a bolt or a mark that is not there, or
+// leave a text that nobody can read at arm's length.
 func checkWork(s *Sheet, r *Report) {
 	if s.CheckTurns != 0 && s.CheckTurns != UsualCheckTurns && s.CheckTurns != LongCheckTurns {
 		r.problem("check_turns",
@@ -46,6 +49,12 @@ func said(r *Report, at, text string, most int) {
 	}
 }
 
+// checkSigns checks the signs by which the crank's place can be told.
+//
+// A sign is seen again every turn of the crank, or every turn of the cam, which is two of the crank: 360° and
+// 720°, and nothing between. Where it is said to be seen lies within one such period, so that it is not
+// counted twice, and at least one place is named: a sign without a place tells nothing. Two signs of one name
+// could not be told apart in what was seen of them.
 func checkSigns(signs []Sign, r *Report) {
 	if n := len(signs); n > MaxSigns {
 		r.problem("signs", "%d signs: at most %d are kept.", n, MaxSigns)
@@ -78,6 +87,9 @@ func checkSigns(signs []Sign, r *Report) {
 	}
 }
 
+// checkClosing checks how the engine is closed. Times are in minutes, at most a week: sealants skin over in
+// minutes and cure in hours or a day (common practice), and a figure beyond is minutes mixed up with seconds.
+// Rounds of tightening are two or three (common practice); MaxRounds leaves room for an angle stage.
 func checkClosing(c *Closing, r *Report) {
 	if c == nil {
 		return
@@ -129,6 +141,8 @@ func checkTorque(at string, t Torque, r *Report) {
 	}
 }
 
+// checkSocket checks a size across flats in millimetres; 0: not said. 100 mm is beyond any nut that turns an
+// engine by hand (from memory: the largest are about 46 mm).
 func checkSocket(at string, mm float64, r *Report) {
 	if math.IsNaN(mm) || mm < 0 || mm > 100 {
 		r.problem(at, "A socket of %v mm: give its size across flats, up to 100.", mm)

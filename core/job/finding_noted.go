@@ -71,6 +71,8 @@ func (a FindingNoted) sound(*Job) error {
 	return nil
 }
 
+// may bounds how many findings a job holds; one that is there already may always be changed, because what was
+// left for later gets done.
 func (a FindingNoted) may(j *Job, _ string) error {
 	if len(j.Findings) >= mostFindings && !slices.ContainsFunc(j.Findings,
 		func(f Finding) bool { return f.ID == a.ID }) {

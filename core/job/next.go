@@ -53,6 +53,8 @@ func (j *Job) Next() Next {
 	case Done:
 		return Next{Action: DoNothing, Stop: j.Stop}
 	}
+	// Whatever was begun is finished before anything else: a slack nut, an open ring of shims or a reading
+	// that is not kept must not be left behind by a turn of the crank.
 	if v := j.unfinished(); v != nil {
 		return j.workAt(v)
 	}
@@ -67,6 +69,8 @@ func (j *Job) Next() Next {
 	case !j.Known():
 		return j.findAgain()
 	}
+	// All that can be done here is done before the crank is turned: turning is what tires, and on the hand
+	// method each stop is visited once.
 	if v := j.atHand(); v != nil {
 		return j.workAt(v)
 	}

@@ -32,6 +32,7 @@ func (a NutFelt) sound(j *Job) error {
 	return nil
 }
 
+// may refuses to feel a nut tight that is known to be slack.
 func (a NutFelt) may(j *Job, _ string) error {
 	if v, _ := j.Valve(a.Valve); !a.Back && v.Stage == NutLoose {
 		return refuse("valve", "The lock nut of "+a.Valve+" is slack. Lock it, and read the valve again.")
@@ -39,6 +40,8 @@ func (a NutFelt) may(j *Job, _ string) error {
 	return nil
 }
 
+// do ticks the nut, and the step once all are ticked. A step that was ticked at one go stays ticked while
+// single nuts are tapped after it; only a nut that is taken back makes it wait again.
 func (a NutFelt) do(j *Job) {
 	felt := maps.Clone(j.felt)
 	if felt == nil {

@@ -29,16 +29,20 @@ func (j *Job) Phase() Phase {
 		return ChooseWay
 	case !j.Prepared:
 		return Prepare
+	// What was found comes first: a valve whose adjuster was touched can never be read as found again.
 	case has((*ValveState).toRead):
 		return AsFound
 	case j.Going != ReadOnly && has((*ValveState).Needs):
 		return Adjust
+	// After full turns the oil film and the seats have settled, and a nut that moved a gap shows it.
 	case j.anyAdjusted() && has(j.toCheck):
 		return Verify
 	}
 	return Sign
 }
 
+// anyAdjusted says whether a check round has anything to look for: a job in which nothing was touched needs
+// none, for a gap that was read and left alone has no nut that could have moved it.
 func (j *Job) anyAdjusted() bool {
 	return slices.ContainsFunc(j.Valves, func(v *ValveState) bool { return v.Adjustments > 0 })
 }

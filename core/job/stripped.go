@@ -50,6 +50,8 @@ func (a Stripped) sound(j *Job) error {
 	return nil
 }
 
+// may refuses what is on the list already, whatever its capitals: the same hose twice would come back on
+// twice.
 func (a Stripped) may(j *Job, _ string) error {
 	same := func(s engine.StripStep) bool {
 		return strings.EqualFold(strings.TrimSpace(s.Text), strings.TrimSpace(a.Text))
@@ -66,6 +68,7 @@ func (a Stripped) may(j *Job, _ string) error {
 	return nil
 }
 
+// do adds the thing at the end of the list, as it comes off after what is listed, and ticks it off.
 func (a Stripped) do(j *Job) {
 	a.Text, a.Fastener, a.Note = strings.TrimSpace(a.Text),
 		strings.TrimSpace(a.Fastener), strings.TrimSpace(a.Note)

@@ -78,6 +78,8 @@ func (a TaskMarked) toolsBack(j *Job) error {
 	return refuse("task", "Still out: "+strings.Join(out, ", ")+".")
 }
 
+// mayStart refuses a start that would break something or somebody: a tool on the crank, a bucket without its
+// shim, a slack lock nut, no cover over moving rockers, sealant that would be washed out of its joint.
 func (a TaskMarked) mayStart(j *Job) error {
 	if err := a.toolsBack(j); err != nil {
 		return err
@@ -111,6 +113,9 @@ func (j *Job) stepText(id string) string {
 	return id
 }
 
+// do marks the step. Sealant that has to be put on afresh takes the cover off with it. An engine that ran has
+// its crank anywhere, and where its figures are cold ones it has to cool and be judged again, unless every
+// valve is done already.
 func (a TaskMarked) do(j *Job) {
 	if j.marks == nil {
 		j.marks = map[string]Mark{}

@@ -85,6 +85,11 @@ func (j *Job) TasksAt(now time.Time) []Task {
 	return list
 }
 
+// openingSteps are the steps up to the bare valve gear. Making safe comes before hands reach between belts
+// and fan; dirt goes before the cover is lifted, because nothing that falls in comes out again; plugs come
+// out before the crank is turned, because a cylinder without compression turns easily and kicks nothing
+// back. On a hot card the run with the cover on belongs here too, for hot figures hold about ten minutes
+// from shut-off (common practice, all of it).
 func (j *Job) openingSteps() []Task {
 	list := []Task{
 		{ID: stepTakenIn, Part: TakeIn, Text: "Take it in: complaint, sound, odometer"},
@@ -140,6 +145,13 @@ func (j *Job) closing() engine.Closing {
 	return *j.Sheet.Closing
 }
 
+// closingSteps are the steps from the last valve to a closed engine.
+//
+// Lock nuts are felt first, while they can be reached. Tools are counted before the cover hides what lies
+// under it, and what turns the crank comes off before anybody thinks of the starter. Sealant is laid last
+// before the cover, because it skins over; only at the joints that the sheet lists, because a bead that is
+// squeezed inwards ends in the oil strainer. Bolts are tightened in rounds, so that the gasket is pressed
+// evenly; the torque stands with the last round alone (common practice, all of it).
 func (j *Job) closingSteps() []Task {
 	c := j.closing()
 	var list []Task
@@ -178,6 +190,7 @@ var patternWords = map[engine.Pattern]string{engine.MiddleOut: "from the middle 
 	engine.Crosswise: "crosswise",
 	engine.Numbered:  "by the maker's numbers"}
 
+// boltsText is one round of tightening in words. Every round but the last is by feel.
 func (j *Job) boltsText(c engine.Closing, round int) string {
 	rounds := cmp.Or(c.Rounds, usualRounds)
 	text := fmt.Sprintf("Cover bolts, round %d of %d, %s", round, rounds,
@@ -188,6 +201,8 @@ func (j *Job) boltsText(c engine.Closing, round int) string {
 	return text
 }
 
+// startingSteps are what follows a closed engine. Timing and mixture are set after the valves, because valves
+// change both (common practice).
 func (j *Job) startingSteps() []Task {
 	return []Task{
 		{ID: stepStart, Part: StartUp, Text: "Start it and listen: the tick, the idle, leaks",

@@ -38,6 +38,7 @@ func (j *Job) Tools() []Tool {
 		list = append(list, Tool{ID: "torque_wrench",
 			Text: "Torque wrench, " + j.Speaks.Torque(a.Locknut.Value())})
 	}
+	// Rockers hide the leaf from above on most heads: light and a mirror show whether it lies flat.
 	list = append(list, Tool{ID: "lamp_mirror", Text: "Lamp and mirror"})
 	for i := range list {
 		state, ok := j.tools[list[i].ID]

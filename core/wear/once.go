@@ -21,6 +21,7 @@ type Once struct {
 // Due is on which day it falls due, the zero time where only a distance is given, and at which odometer, NaN
 // where only a time is. ok is false once a job was finished after From: it was that check.
 func (o Once) Due(finished []time.Time) (on time.Time, km float64, ok bool) {
+	// The job that fitted the cam may have been finished on the same day: it is not the check.
 	for _, at := range finished {
 		if at.After(o.From) {
 			return time.Time{}, math.NaN(), false

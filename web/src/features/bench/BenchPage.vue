@@ -1,5 +1,4 @@
 <script setup lang="ts">
-import { mine } from '@/shared/mine'
 import AppPage from '@/shared/AppPage.vue'
 import { computed, onMounted, ref, useTemplateRef } from 'vue'
 import { useRoute } from 'vue-router'
@@ -15,7 +14,7 @@ import { gaps } from '@/shared/units'
 import { phaseName } from '@/shared/phases'
 import { cylinderNotes, sideShown, stopShown, valvesShown } from './benchPicture'
 import FindPanel from './panels/FindPanel.vue'
-import HotClock from './parts/HotClock.vue'
+import BenchBar from './BenchBar.vue'
 import KeyHelp from './parts/KeyHelp.vue'
 import NowPanel from './NowPanel.vue'
 import { useFind } from './useFind'
@@ -115,44 +114,15 @@ useKeys((k) => {
     @again="load"
   >
     <template #bar>
-      <template v-if="view && state">
-        <VBtn
-          v-if="state.plan && !['sign', 'await_hot', 'done'].includes(state.phase)"
-          size="small"
-          @click="chooseAgain(!choosing)"
-        >
-          {{ state.plan.title }}
-        </VBtn>
-        <VBtn v-if="view.correctable && state.phase !== 'done'" size="small" :to="`/jobs/${id}/start`"
-          >Correct details</VBtn
-        >
-        <HotClock
-          v-if="state.hot_clock && !['done', 'await_hot'].includes(state.phase)"
-          :clock="state.hot_clock"
-          :engine-c="state.engine_c ?? 0"
-          @stopped="happened({ kind: 'engine_stopped' })"
-        />
-        <span v-else-if="state.engine_c !== null" class="heat" :class="state.card.state"
-          >{{ state.card.state }} {{ mine('temperature').short(state.engine_c) }}</span
-        >
-        <span v-else-if="state.cold_by" class="heat cold" :title="state.cold_by">judged cold</span>
-        <VBtn v-if="mayFind && !finding" class="where" size="small" @click="find.begin()">
-          Where am I? <kbd>W</kbd>
-        </VBtn>
-        <VBtn
-          v-if="mayFind && !finding && state.crank_deg !== null"
-          size="small"
-          @click="happened({ kind: 'doubted' })"
-        >
-          Crank moved?
-        </VBtn>
-        <VBtn size="small" :to="`/jobs/${id}/steps`">Steps</VBtn>
-        <VBtn v-if="state.happenings > 2" size="small" :to="`/jobs/${id}/sheet`">Sheet</VBtn>
-        <VBtn class="wide-only" size="small" aria-label="Keys" @click="help = true">?</VBtn>
-        <span class="count" :aria-label="`${phaseName(state.phase)}: ${state.done} of ${state.total}`">
-          <small>{{ phaseName(state.phase) }}</small> <b class="figure">{{ state.done }}/{{ state.total }}</b>
-        </span>
-      </template>
+      <BenchBar
+        v-if="view && state"
+        :view="view"
+        :may-find="mayFind && !finding"
+        @do="happened"
+        @find="find.begin()"
+        @choose="chooseAgain(!choosing)"
+        @help="help = true"
+      />
     </template>
     <template #else><VBtn to="/">Back to the board</VBtn></template>
 
@@ -335,39 +305,6 @@ useKeys((k) => {
   padding: 8px 12px 8px 4px;
 }
 
-.heat {
-  padding: 8px 14px;
-  border: 2px solid var(--in);
-  border-radius: 4px;
-  color: var(--in);
-  white-space: nowrap;
-}
-
-.heat::first-letter {
-  text-transform: uppercase;
-}
-
-.heat.hot {
-  border-color: var(--tight);
-  color: var(--tight);
-}
-
-.count {
-  display: grid;
-  line-height: 1.05;
-  text-align: right;
-}
-
-.count small {
-  white-space: nowrap;
-  color: var(--quiet);
-  font-size: 15px;
-}
-
-.count b {
-  font-size: 28px;
-}
-
 @media (width <= 1000px) {
   .bench {
     grid-template-columns: minmax(0, 1fr);
@@ -404,28 +341,6 @@ useKeys((k) => {
 
   .aside {
     max-width: 420px;
-  }
-
-  .wide-only {
-    display: none;
-  }
-
-  .heat {
-    padding: 6px 8px;
-    font-size: 16px;
-  }
-
-  .count small {
-    white-space: nowrap;
-    display: none;
-  }
-}
-
-/* One row: what is needed after lunch stands first, the rest is a swipe away. */
-@media (width <= 1400px) {
-  .where,
-  .count {
-    order: -1;
   }
 }
 
