@@ -9,6 +9,7 @@ import (
 
 	"metronix/core/clearance"
 	"metronix/core/engine"
+	"metronix/core/gauge"
 	"metronix/core/job"
 	"metronix/core/sequence"
 )
@@ -173,6 +174,16 @@ func TestSocketsThatFit(t *testing.T) {
 		27: "27 mm socket (1-1/16 in)", 13: "13 mm socket", 10: "10 mm socket",
 		25.4: "25.4 mm socket (1 in)"} {
 		assert.Equal(t, says, job.Socket(mm))
+	}
+}
+
+func TestAngledLeavesAreLaidOutToo(t *testing.T) {
+	s := setup()
+	s.Owned = append(slices.Clone(s.Owned), gauge.Leaf{ID: gauge.ID{Marked: 220 * um, Angled: true}})
+	for _, tool := range start(t, s).job.Tools() {
+		if tool.ID == "leaves" {
+			assert.Contains(t, tool.Note, "the angled ones where a straight leaf does not lie flat")
+		}
 	}
 }
 

@@ -8,6 +8,7 @@ import (
 
 	"metronix/core/adjust"
 	"metronix/core/engine"
+	"metronix/core/gauge"
 )
 
 // Tool is one thing laid out for a job.
@@ -64,7 +65,11 @@ func (j *Job) firstLeaves() string {
 	if len(list) == 0 {
 		return ""
 	}
-	return "first to hand " + strings.Join(list, ", ")
+	text := "first to hand " + strings.Join(list, ", ")
+	if slices.ContainsFunc(j.Owned, func(l gauge.Leaf) bool { return l.Angled }) {
+		text += "; the angled ones where a straight leaf does not lie flat"
+	}
+	return text
 }
 
 // setters are what a kind of adjuster is set with (common practice).

@@ -10,7 +10,7 @@ const props = defineProps<{ view: JobView }>()
 const state = computed(() => props.view.state)
 const warmth = mine('temperature')
 const window = (l: Schemas['Limits']) =>
-  `${gaps(l.in_thou).window(l)} ${gaps(l.in_thou).unit}${l.nominal_only ? ' (no limits in the source)' : ''}`
+  `${gaps(l.in_thou).window(l)} ${gaps(l.in_thou).unit} (${gaps(!l.in_thou).window(l)} ${gaps(!l.in_thou).unit})${l.nominal_only ? ' (no limits in the source)' : ''}`
 /** How the engine was gone round, and what was checked. */
 const goes = computed(() => {
   const said = (list: { value: string; title: string }[], value: string) =>
