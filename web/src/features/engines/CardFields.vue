@@ -187,14 +187,20 @@ const problems = (kind: string) => props.said(`${props.at}.${kind}`)
   min-width: 96px;
 }
 
+.row :deep(.v-label) {
+  white-space: nowrap;
+}
+
 @media (width <= 560px) {
   .row,
-  .row.more {
-    grid-template-columns: 1fr 2fr auto;
-  }
-
+  .row.more,
   .row:has(.kind) {
     grid-template-columns: 1fr 1fr;
+  }
+
+  .row > :first-child,
+  .row.more > :last-child {
+    grid-column: 1 / -1;
   }
 }
 </style>
