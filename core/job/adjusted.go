@@ -113,6 +113,7 @@ func (a Adjusted) do(j *Job) {
 		j.fit(v, a)
 	}
 	v.Stage, v.Nipped, v.LockedBy = NutLoose, false, ""
+	j.unfelt(v.Name)
 	if !j.Sheet.HasLockNut() {
 		v.Stage = NutTight
 	}

@@ -57,6 +57,15 @@ func (a NutFelt) do(j *Job) {
 	}
 }
 
+// unfelt makes a lock nut wait again that was slackened after it was felt, and the step with it.
+func (j *Job) unfelt(valve string) {
+	if j.felt[valve] {
+		NutFelt{Valve: valve, Back: true}.do(j)
+	} else if j.marks[stepNuts].Marked {
+		TaskMarked{Task: stepNuts, Back: true}.do(j)
+	}
+}
+
 // Felt are the valves whose lock nuts were felt once more, in the order of the sheet.
 func (j *Job) Felt() (list []string) {
 	for _, v := range j.Valves {

@@ -69,7 +69,11 @@ func (j *Job) upgrade() {
 // it was.
 func (j *Job) Take(h Happening) (*Job, error) {
 	if a, ok := h.Act.(Undone); ok {
-		return j.undo(h, a)
+		back, err := j.undo(h, a)
+		if err == nil {
+			back.Speaks = j.Speaks // who asks is told in the same units
+		}
+		return back, err
 	}
 	return j, j.apply(h, false)
 }

@@ -1,6 +1,7 @@
 package job_test
 
 import (
+	"slices"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
@@ -62,6 +63,12 @@ func TestLockNutsAreFeltOneByOne(t *testing.T) {
 	d.do(job.Happening{Act: job.NutFelt{Valve: "E1"}})
 	assert.True(t, nuts())
 	d.refused(job.Happening{Act: job.NutFelt{Valve: "E9"}}, "no valve of this engine")
+
+	// a nut that is slackened afterwards waits again
+	here := d.job.Valves[slices.IndexFunc(d.job.Valves, d.job.Settable)].Name
+	d.do(job.Happening{Act: job.Adjusted{Valve: here, Reason: "to the aim"}})
+	assert.False(t, nuts())
+	assert.NotContains(t, d.job.Felt(), here)
 
 	s := setup()
 	sheet := *s.Sheet

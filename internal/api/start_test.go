@@ -104,6 +104,15 @@ func TestEachIsToldInTheOwnUnits(t *testing.T) {
 	clock := func(s string) string { return s[:strings.Index(s, `"clock"`)] }
 	assert.Equal(t, clock(home), clock(again), "what one was told does not stay with the job")
 
+	// what is taken back is told in the same units
+	_, text := d.send("POST", "/api/v1/jobs/job-0001/happenings",
+		`{"id":"happening-004b","kind":"reading","valve":"E1","leaves_mm":[0.2],"feel":"free"}`, speaks("thou"))
+	assert.Contains(t, text, `"in_thou":true`)
+	_, text = d.send("POST", "/api/v1/jobs/job-0001/happenings",
+		`{"id":"happening-004c","kind":"undone","target":"happening-004b"}`, speaks("thou"))
+	assert.Contains(t, text, `"in_thou":true`)
+	assert.NotContains(t, text, `"in_thou":false`)
+
 	// a refusal too, and the printed sheet
 	status, text := d.send("POST", "/api/v1/jobs/job-0001/happenings",
 		`{"id":"happening-005","kind":"prepared","engine_c":60,"ambient_c":18}`, speaks("f"))

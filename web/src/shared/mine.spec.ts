@@ -43,5 +43,10 @@ describe('the units of who is at the screen', () => {
     expect(units).toMatchObject({ length: 'thou', miles: true })
     speakTo('June Halloway')
     expect(units, 'whoever chose none here is spoken to as before').toMatchObject({ length: 'thou' })
+    units.length = 'mm'
+    speakTo('Tess Ardal')
+    expect(units.length, 'and what they choose then is theirs alone').toBe('thou')
+    speakTo('June Halloway')
+    expect(units.length).toBe('mm')
   })
 })

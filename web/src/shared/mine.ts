@@ -44,11 +44,12 @@ watch(
   { flush: 'sync' },
 )
 
-/** Somebody else is at this screen now: their units, where they chose some here; else those that stand. */
+/** Somebody else is at this screen now: their units, where they chose some here; else those that stand are theirs. */
 export function speakTo(name: string) {
   localStorage.setItem('metronix.mechanic', name)
   const theirs = kept()[name]
   if (theirs !== undefined) Object.assign(units, read(theirs))
+  else localStorage.setItem(store, JSON.stringify({ ...kept(), [name]: written(units) }))
 }
 
 export type Kind = 'length' | 'torque' | 'temperature' | 'distance'

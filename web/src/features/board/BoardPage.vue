@@ -109,7 +109,7 @@ const groups = computed(() => [
     <section v-if="dueSoon.length" class="strips below" aria-label="Vehicles due">
       <h2>Due soon</h2>
       <RouterLink v-for="d in dueSoon" :key="d.vehicle_id" :to="`/vehicles/${d.vehicle_id}`">
-        <b>{{ d.vehicle }}</b>, {{ d.on }}: {{ d.because }}
+        <b>{{ d.vehicle }}</b>, {{ new Date(d.on).toLocaleDateString([], { dateStyle: 'medium' }) }}: {{ d.because }}
       </RouterLink>
     </section>
   </AppPage>
