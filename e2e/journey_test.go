@@ -193,3 +193,67 @@ func TestEachPersonHasTheOwnUnits(t *testing.T) {
 	p.clean()
 	q.clean()
 }
+
+// A changed cam's card is typed on the vehicle's page, offered when a job of it is started, and its check falls
+// due once, some weeks after.
+func TestAChangedCamHasItsOwnCard(t *testing.T) {
+	t.Parallel()
+	r := demo(t)
+	p := open(t, r, "/vehicles/demo-fire-cart", 1280, 800)
+	p.press("Add one")
+	p.fill("nominal", "12")
+	p.press("Keep the cards")
+	p.shows("far too large")
+	for row, figures := range [][2]string{{"0.25", "0.02"}, {"0.35", "0.02"}} {
+		for i, text := range figures[:] {
+			field := p.MustElements(`.row:has(.kind) input`)[row*2+i]
+			field.MustSelectAllText().MustInput(text)
+			field.MustEval(`() => this.dispatchEvent(new Event('change', { bubbles: true }))`)
+		}
+	}
+	p.press("Keep the cards")
+	p.shows("cam grinder’s card")
+	p.shows("intake 0.23–0.27 mm")
+	p.press("Intervals")
+	p.press("Once, after a new cam")
+	p.pressIn(".due", "Keep")
+	p.shows("Once, 4 weeks after the new cam.")
+	p.press("Start a job")
+	p.see(".start")
+	p.shows("of this vehicle alone")
+	p.press("cold · cam grinder’s card")
+	p.fill("Mechanic", "Tess Ardal")
+	p.press("Start the job")
+	p.says("sequence")
+	p.press("Use this sequence")
+	p.says("temperature")
+	p.shows("limits cold 0.23–0.27 / 0.33–0.37 mm · cam grinder’s card")
+}
+
+// What comes off, and how the cover goes on, is typed in the editor, and the steps of the next job follow it.
+func TestOpeningAndClosingInTheEditor(t *testing.T) {
+	t.Parallel()
+	r := demo(t)
+	p := open(t, r, "/engines/torrick-750", 1280, 800)
+	p.press("Add what comes off")
+	p.fill("What comes off", "tank strap")
+	p.fill("Its fastener", "wing nut")
+	p.fill("Variable lift", "pin slides freely")
+	p.press("Crosswise")
+	p.fill("Bolts", "6")
+	p.fill("Rounds", "9")
+	p.shows("9 rounds of tightening: 1 to 6.")
+	p.fill("Rounds", "3")
+	p.shows("This sheet is sound.")
+	p.press("Save")
+	p.shows("Saved.")
+	c := played{engine: "torrick-750"}
+	job := c.stored(t, r)
+	p.visit("/jobs/" + job + "/steps")
+	p.press("Open up")
+	p.shows("tank strap, wing nut")
+	p.shows("Check the variable lift gear: pin slides freely")
+	p.press("Close up")
+	ticked(t, p, "round 1 of 3, crosswise")
+	p.see(`.drawing svg[aria-label^="The cover’s 6 bolts with their order: 1"]`)
+}

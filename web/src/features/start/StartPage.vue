@@ -14,7 +14,7 @@ import { useStart } from './useStart'
 const router = useRouter()
 const route = useRoute()
 const job = route.name === 'job-start' ? String(route.params.id) : ''
-const s = useStart(job)
+const s = useStart(job, String(route.query.vehicle ?? ''))
 const {
   form,
   vehicles,

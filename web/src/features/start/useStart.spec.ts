@@ -53,8 +53,8 @@ beforeEach(() => {
 })
 afterEach(() => vi.unstubAllGlobals())
 
-async function opened(correcting = '') {
-  const s = using(() => useStart(correcting))
+async function opened(correcting = '', asked = '') {
+  const s = using(() => useStart(correcting, asked))
   await s.load()
   return s
 }
@@ -87,6 +87,13 @@ describe('starting a job', () => {
     expect(s.missing.value).toContain('why the odometer shows less')
     s.form.value.odometerWhy = 'New instrument'
     expect(s.missing.value).toBe('')
+  })
+
+  it('begins with the vehicle that it was asked for, and with none where there is no such one', async () => {
+    expect((await opened('', 'gone')).form.value.vehicle).toBe('')
+    const s = await opened('', 'v1')
+    expect(s.form.value.vehicle).toBe('v1')
+    expect(s.form.value.odometer).toBe(80000)
   })
 
   it('lets the hot pass go where another card is chosen than a cold one', async () => {

@@ -9,8 +9,11 @@ type Vehicle = Schemas['Vehicle']
 
 const remembered = (name: string, or = '') => localStorage.getItem(`metronix.${name}`) ?? or
 
-/** What a job starts from, as it is typed; with the id of a job, what that one started from, to be corrected. */
-export function useStart(correcting = '') {
+/**
+ * What a job starts from, as it is typed; with the id of a job, what that one started from, to be corrected. A vehicle that is asked for
+ * is chosen from the beginning.
+ */
+export function useStart(correcting = '', asked = '') {
   const every = ref<Vehicle[]>([])
   const engines = ref<Schemas['Engine'][]>([])
   const sets = ref<Schemas['GaugeSet'][]>([])
@@ -88,6 +91,7 @@ export function useStart(correcting = '') {
         if (correcting) takeOver(await readOnce(reads.job(correcting)))
         untouched.value = JSON.stringify(form.value)
         draft.restore()
+        if (vehicles.value.some((v) => v.id === asked)) choose(asked)
         if (!vehicle.value) form.value.vehicle = ''
       }
       loaded.value = true
