@@ -177,7 +177,8 @@ describe('telling the program what was done', () => {
     await job.send({ kind: 'reading', valve: 'E1', leaves_mm: [0.3], feel: 'drag' })
     await job.send({ kind: 'sound', note: 'ticks' }) // leaving a field by tapping the next button sends both at once
     await job.send({ kind: 'taken_in' })
-    expect(await kept()).toHaveLength(4)
+    await job.send({ kind: 'task', task: 'safe' })
+    expect(await kept()).toHaveLength(5)
     release()
     await first
     expect(calls.filter((c) => c.method === 'POST').map((c) => c.body?.kind)).toEqual([
@@ -185,6 +186,7 @@ describe('telling the program what was done', () => {
       'reading',
       'sound',
       'taken_in',
+      'task',
     ])
   })
 

@@ -21,7 +21,16 @@ export type Doing = Act
 const askAgain = 4000
 
 /** What may be said while the one before is still on its way: none of it depends on the other. */
-const queues = new Set<Doing['kind']>(['reading', 'taken_in', 'sound', 'finding', 'stripped', 'nut_felt', 'tool'])
+const queues = new Set<Doing['kind']>([
+  'reading',
+  'taken_in',
+  'sound',
+  'finding',
+  'stripped',
+  'nut_felt',
+  'task',
+  'tool',
+])
 
 /**
  * One job: what the program says of it, and a way to tell it what was done. What was done is kept in this browser until
