@@ -1,7 +1,6 @@
 package e2e
 
 import (
-	"net/http"
 	"os"
 	"path/filepath"
 	"strings"
@@ -48,8 +47,7 @@ func TestAHotJobFromTakeInToTheSheet(t *testing.T) {
 	p.says("until")
 	p.press("Cylinder 1")
 	p.says("Read E1")
-	r.kill()
-	*r = *startedOn(t, "demo", r.data, strings.TrimPrefix(r.base, "http://"))
+	r.killedAndStarted(t)
 	p.visit("/jobs/" + job)
 	p.says("Read E1")
 	p.waits(`() => /[89]:\d\d left/.test(document.querySelector('.hot')?.textContent ?? '')`,
@@ -109,8 +107,7 @@ func TestLeftOpenForPartsAndHandedOver(t *testing.T) {
 	p.shows("It stands open and waits for parts, cover gasket")
 	p.visit("/")
 	p.shows("Stands open, waits for parts, cover gasket")
-	r.kill()
-	*r = *startedOn(t, "demo", r.data, strings.TrimPrefix(r.base, "http://"))
+	r.killedAndStarted(t)
 	p.visit("/")
 	p.shows("Stands open, waits for parts, cover gasket")
 	p.visit("/jobs/" + job)
@@ -185,9 +182,13 @@ func TestEachPersonHasTheOwnUnits(t *testing.T) {
 	q.shows("96,561 km (60,000 miles)")
 	p.visit(path + "/sheet")
 	p.shows("60,000 miles (96,561 km)")
-	answer, err := http.Get(r.base + "/api/v1/vehicles/demo-post-bus/history")
-	require.NoError(t, err)
-	answer.Body.Close()
+	var stored struct {
+		Vehicle struct {
+			OdometerKM int `json:"odometer_km"`
+		}
+	}
+	require.Equal(t, 200, get(t, r.base+"/api/v1/vehicles/demo-post-bus/history", &stored))
+	assert.Equal(t, 96561, stored.Vehicle.OdometerKM, "60,000 miles of 1.609344 km, to the whole kilometre")
 	p.visit("/vehicles/demo-post-bus")
 	p.shows("Odometer 60,000 miles (96,561 km)")
 	p.clean()

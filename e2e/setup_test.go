@@ -104,6 +104,14 @@ func (r *running) kill() {
 	}
 }
 
+// killedAndStarted ends the program without a chance to tidy up, and starts it again on its data file and
+// address.
+func (r *running) killedAndStarted(t testing.TB) {
+	t.Helper()
+	r.kill()
+	*r = *startedOn(t, "demo", r.data, strings.TrimPrefix(r.base, "http://"))
+}
+
 // seeded is a data file with the made-up workshop in it, loaded once and copied for each test.
 var seeded = sync.OnceValues(func() ([]byte, error) {
 	dir, err := os.MkdirTemp("", "metronix-seed")

@@ -177,7 +177,8 @@ describe('telling the program what was done', () => {
     await job.send({ kind: 'reading', valve: 'E1', leaves_mm: [0.3], feel: 'drag' })
     await job.send({ kind: 'sound', note: 'ticks' }) // leaving a field by tapping the next button sends both at once
     await job.send({ kind: 'taken_in' })
-    await job.send({ kind: 'task', task: 'safe' })
+    await job.send({ kind: 'task', task: 'safe', skip: true, reason: 'not here' })
+    await job.send({ kind: 'task', task: 'safe' }) // the same step pressed again takes nothing of it back
     expect(await kept()).toHaveLength(5)
     release()
     await first

@@ -92,9 +92,11 @@ export function useJob(id: string) {
 
   /**
    * Readings and notes may queue up; any other step waits until the one before it is on disk, so that a second press does
-   * nothing.
+   * nothing. A step around the bench queues up once.
    */
   async function send(doing: Doing) {
+    const ticked = doing.kind === 'task' ? doing.task : ''
+    if (ticked && waiting.value.some(({ body }) => body.kind === 'task' && body.task === ticked)) return
     if (!queues.has(doing.kind) && waiting.value.length > 0) {
       if (queue.offline.value)
         refusal.value = 'The program cannot be reached: this can only be done when what waits is sent.'
