@@ -4,6 +4,7 @@ import (
 	"errors"
 	"fmt"
 	"math"
+	"slices"
 
 	"metronix/core/engine"
 	"metronix/core/measure"
@@ -43,11 +44,13 @@ var (
 	ErrNoScrew = errors.New("this gear has no screw to turn")
 	ErrPitch   = errors.New("the thread pitch is not given")
 	ErrRatio   = errors.New("the ratio is not given or not possible")
+	ErrKind    = errors.New("this kind of adjuster is not known")
 )
 
 // Reckon gives the turn that brings a gap to its aim: angle = 360 × change / (pitch × gain), by geometry of
 // the lever. It errs with ErrNoScrew for shims and hydraulic gear, ErrPitch without a pitch, and ErrRatio
-// where the gain needs a ratio (above 1 for a finger follower's pivot) that is not there.
+// where the gain needs a ratio (above 1 for a finger follower's pivot) that is not there, ErrKind for a kind that is
+// not known.
 //
 // A tenth of a millimetre too loose at a screw of M8×1 at the valve end is 360 × 0.10 / 1 = 36 degrees, a
 // tenth of a turn; at the cam of a rocker of ratio 1.5 the same screw takes 54.
@@ -79,7 +82,8 @@ func Reckon(a engine.Adjuster, gap, aim measure.Length) (Turn, error) {
 
 // ClosesBy is the way the screw or nut of an adjuster travels to close the gap, by geometry: a screw or nut
 // that is driven towards the valve, push-rod or rocker closes by going in; a threaded tappet or a finger's
-// pivot closes by rising out of its thread. A sheet may say that its gear does otherwise.
+// pivot closes by rising out of its thread. A sheet may say that its gear does otherwise. Empty for what has no
+// screw, and for a kind that is not known.
 func ClosesBy(a engine.Adjuster) engine.Way {
 	if a.Closes != "" {
 		return a.Closes
@@ -88,8 +92,10 @@ func ClosesBy(a engine.Adjuster) engine.Way {
 	case engine.ThreadedTappet, engine.ThreadedTappetAtValve, engine.FingerPivotAtCam,
 		engine.FingerPivotAtValve:
 		return engine.Out
+	case engine.ScrewValveEnd, engine.ScrewPushrodEnd, engine.CentreNut, engine.ScrewValveEndAtCam:
+		return engine.In
 	}
-	return engine.In
+	return ""
 }
 
 // turning is which way the screw travels and is turned to change a gap: a right-hand thread goes in
@@ -132,8 +138,11 @@ func Gain(a engine.Adjuster) (float64, error) {
 	switch a.Kind {
 	case engine.ScrewValveEnd, engine.ThreadedTappet:
 		return 1, nil
-	case engine.Shim, engine.Hydraulic:
+	case engine.Shim, engine.Hydraulic, engine.Eccentric:
 		return 0, fmt.Errorf("%w: %s", ErrNoScrew, a.Kind)
+	}
+	if !slices.Contains(engine.AdjusterKinds(), a.Kind) {
+		return 0, unknown(a.Kind)
 	}
 	if math.IsNaN(r) || r <= 0 {
 		return 0, fmt.Errorf("%w: this kind of adjuster needs it", ErrRatio)
@@ -149,11 +158,17 @@ func Gain(a engine.Adjuster) (float64, error) {
 	if r <= 1 {
 		return 0, fmt.Errorf("%w: a finger follower's is above 1", ErrRatio)
 	}
-	if a.Kind == engine.FingerPivotAtCam {
+	switch a.Kind {
+	case engine.FingerPivotAtCam:
 		return 1 - 1/r, nil
+	case engine.FingerPivotAtValve:
+		return r - 1, nil
 	}
-	return r - 1, nil
+	return 0, unknown(a.Kind)
 }
+
+// unknown is the error of a kind that nothing here is known of: no figure is better than a wrong one.
+func unknown(kind engine.AdjusterKind) error { return fmt.Errorf("%w: %q", ErrKind, kind) }
 
 // byFeel bounds an eccentric: at most its eccentricity per radian.
 //

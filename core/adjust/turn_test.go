@@ -2,6 +2,7 @@ package adjust_test
 
 import (
 	"math"
+	"slices"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
@@ -57,6 +58,33 @@ func TestTurnsThatCannotBeReckoned(t *testing.T) {
 	}
 	_, err := adjust.Reckon(engine.Adjuster{Kind: engine.CentreNut, Pitch: 1000 * um}, 300*um, 200*um)
 	assert.ErrorIs(t, err, adjust.ErrRatio)
+}
+
+// Every kind of adjuster that a sheet may name has its gain and its way, or is one without a screw; what is not
+// known is an error and never a figure.
+func TestEveryKindIsKnown(t *testing.T) {
+	without := []engine.AdjusterKind{engine.Shim, engine.Hydraulic, engine.Eccentric}
+	for _, kind := range engine.AdjusterKinds() {
+		a := engine.Adjuster{Kind: kind, Pitch: 1000 * um, Ratio: 1.5}
+		gain, err := adjust.Gain(a)
+		if slices.Contains(without, kind) {
+			assert.ErrorIs(t, err, adjust.ErrNoScrew, kind)
+			assert.Empty(t, adjust.ClosesBy(a), kind)
+			continue
+		}
+		require.NoError(t, err, kind)
+		assert.Positive(t, gain, kind)
+		assert.NotEmpty(t, adjust.ClosesBy(a), kind)
+		turn, err := adjust.Reckon(a, 300*um, 200*um)
+		require.NoError(t, err, kind)
+		assert.NotEmpty(t, turn.Rotation, kind)
+	}
+	for _, kind := range []engine.AdjusterKind{"screw_cam_end", ""} {
+		a := engine.Adjuster{Kind: kind, Pitch: 1000 * um, Ratio: 1.5}
+		_, err := adjust.Reckon(a, 300*um, 200*um)
+		assert.ErrorIs(t, err, adjust.ErrKind)
+		assert.Empty(t, adjust.ClosesBy(a))
+	}
 }
 
 // An eccentric of 1 mm changes the gap by at most 1 mm per radian: 10° is 0.1745 rad.

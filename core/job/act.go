@@ -30,7 +30,7 @@ type Act interface {
 // an Act.
 func Acts() []Act {
 	return []Act{
-		WayChosen{}, RoundChosen{}, TemperatureNoted{}, Prepared{}, JudgedCold{}, EngineStopped{},
+		WayChosen{}, RoundChosen{}, TemperatureNoted{}, Prepared{}, JudgedCold{}, JudgedHot{}, EngineStopped{},
 		Turned{}, Located{}, Doubted{}, Picked{}, ReadingTaken{}, DialRead{},
 		Withdrawn{}, Sized{}, Kept{}, Freed{}, Adjusted{}, Nipped{}, Locked{}, LeftAsIs{},
 		BarredOver{}, Undone{}, Signed{},

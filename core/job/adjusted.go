@@ -108,6 +108,7 @@ func (a Adjusted) do(j *Job) {
 		v.SetFor = reason
 	}
 	v.reading(nil)
+	v.PutOff = Deferral{}
 	v.Verified, v.LeaveReason, v.before = false, "", j.Owned.Pick(a.Leaves).Thickness()
 	if a.Shim > 0 {
 		j.fit(v, a)

@@ -4,6 +4,7 @@ import (
 	"cmp"
 	"fmt"
 	"slices"
+	"strings"
 
 	"metronix/core/adjust"
 	"metronix/core/clearance"
@@ -241,8 +242,8 @@ func (j *Job) overAndOn(by measure.Angle) string {
 	return how
 }
 
-// Outcome is what a signed job came to besides being done, in words: what it was put off for, or that nothing
-// was set; empty where something was.
+// Outcome is what a signed job came to besides being done, in words: what it was put off for, that nothing was
+// set, and what was left out of its limits; empty where all was set that had to be.
 func (j *Job) Outcome() string {
 	switch {
 	case j.SignedBy == "":
@@ -250,9 +251,19 @@ func (j *Job) Outcome() string {
 	case j.Deferred != (Deferral{}):
 		return j.Deferred.String()
 	case !j.anyAdjusted() && j.Cold == nil:
-		return "checked, nothing set"
+		return strings.Join(append([]string{"checked, nothing set"}, j.leftList()...), "; ")
 	}
-	return ""
+	return strings.Join(j.leftList(), "; ")
+}
+
+// leftList says which valves a job left out of their limits: "E3 left tight"; empty: none.
+func (j *Job) leftList() (list []string) {
+	for _, v := range j.Valves {
+		if v.IsOut() && !v.Outside {
+			list = append(list, fmt.Sprintf("%s left %s", v.Name, v.Last.Judgement.Verdict))
+		}
+	}
+	return list
 }
 
 // Brief says in a line what is next, for those who only look on.

@@ -26,6 +26,7 @@ func (h Happening) todays() bool { return h.Rules == 0 || h.Rules == Rules }
 const (
 	CrankMoved = "crank_moved" // somebody else moved the crank since this screen was drawn
 	KeptSince  = "kept_since"  // the valve's readings were kept since this one was made
+	EngineRan  = "engine_ran"  // the engine ran since this reading was made
 )
 
 // Refusal says why a happening cannot be taken: the field at fault (empty: the happening as a whole) and a

@@ -1,105 +1,136 @@
 package job
 
 import (
-	"fmt"
+	"slices"
 	"time"
 
 	"metronix/core/clearance"
 	"metronix/core/thermal"
 )
 
-// shut makes the gate to be passed again, and says why.
+// Heat is the one thermal state of a job: how warm the engine is taken to be, by what, and until when.
+//
+// Every run of the engine begins a new epoch. The shut-off, the temperature gate and what is read belong to the
+// epoch in which they were said or made, and count in no other: a gate that was passed before the engine ran says
+// nothing of the engine now, a reading that waited to be sent is of the engine as it was, and the ten minutes of
+// hot figures count from the shut-off of this run and no other.
+type Heat struct {
+	Prepared   bool      // the gate was passed, and was not shut since; see Job.GateOpen
+	PreparedAt time.Time // when it was passed last
+	StoppedAt  time.Time // when the engine was shut off, in this epoch; zero: not said
+	EngineC    float64   // by the thermometer, as the gate was passed; only where neither judgement stands
+	AmbientC   float64
+	Judged     *JudgedCold // how it was judged cold without a thermometer; nil: it was not
+	JudgedHot  *JudgedHot  // how it was judged hot without one; nil: it was not
+	Override   string      // why the gate stands passed all the same; empty: it does not
+	Overrides  []Override  // every time it was, in all passes
+	// why the gate has to be passed again; empty: it was not passed yet, or stands passed
+	Closed       string
+	Temperatures []Temperature
+
+	epoch    int       // how often the engine ran, as far as was said or follows
+	ranAt    time.Time // when this epoch began: the engine ran up to here; zero: it did not in this job
+	passedIn int       // the epoch in which the gate was passed last; −1: it never was
+	putBack  bool      // the clock was put back since the engine's temperature was taken
+}
+
+// cold is the heat of a job before anything was said.
+var cold = Heat{passedIn: -1}
+
+// GateOpen says that the temperature gate stands passed for the engine as it is now: since it ran last.
+func (j *Job) GateOpen() bool { return j.Prepared && j.passedIn == j.epoch }
+
+// Measured says that the gate was passed last by a thermometer.
+func (h Heat) Measured() bool { return h.passedIn >= 0 && h.Judged == nil && h.JudgedHot == nil }
+
+// ran begins a new epoch: the engine ran, and was shut off then; zero: nobody said when. Where its crank stands
+// is not known any more, and readings that were not kept are void.
+func (j *Job) ran(stopped time.Time) {
+	j.lose()
+	j.epoch++
+	j.ranAt, j.StoppedAt, j.putBack = j.now, stopped, false
+	switch {
+	case !j.Prepared:
+	case j.Card.State == clearance.Hot:
+		j.Closed = "The engine ran again. Say how warm it is now."
+	default:
+		j.Closed = "The engine ran. Let it cool, and judge its temperature again."
+	}
+}
+
+// shut makes the gate to be passed again within this epoch, and says why.
 func (j *Job) shut(why string) { j.Prepared, j.Closed = false, why }
 
-// gate says why the engine's temperature does not suit the card; empty where it does.
-func (j *Job) gate(engineC, ambientC float64) string {
-	say := j.Speaks.Temperature
-	switch limit := j.Card.ColdLimitC(); {
-	case j.Card.State == clearance.Cold && engineC > limit:
-		return fmt.Sprintf("The engine is at %s and these are cold figures, good up to %s. Let it "+
-			"cool and measure again.", say(engineC), say(limit))
-	case j.Card.State == clearance.Cold && j.Card.StoneCold && !thermal.StoneCold(engineC, ambientC):
-		return fmt.Sprintf("The engine is at %s and its surroundings at %s: stone cold is within %s. "+
-			"Let it stand and measure again.", say(engineC), say(ambientC),
-			j.Speaks.TemperatureStep(thermal.StoneColdWithinC))
-	case j.Card.State == clearance.Hot && engineC < thermal.HotFromC:
-		return fmt.Sprintf("The engine is at %s and these are hot figures, good from %s. Run it warm "+
-			"first.", say(engineC), say(thermal.HotFromC))
+// pass opens the gate of this epoch. Where nobody said that the engine ran since it was shut, that it is passed
+// again says so: the epoch begins here.
+func (j *Job) pass() {
+	again := j.passedIn == j.epoch
+	switch hot := j.Card.State == clearance.Hot; {
+	case again && j.Closed != "", hot && j.StoppedAt.IsZero() && !(again && j.clockRuns()):
+		j.ran(time.Time{})
+	case hot && again && j.StoppedAt.IsZero():
+		j.lose() // it may have run; the ten minutes go on from the first word
+		j.Prepared, j.Closed = true, ""
+		return
 	}
-	return ""
+	j.Prepared, j.PreparedAt, j.passedIn = true, j.now, j.epoch
+	j.Judged, j.JudgedHot, j.Override, j.Closed, j.putBack = nil, nil, "", "", false
 }
 
-// GateC is the engine temperature that a cold card waits for, °C; ok is false for a hot card. Stone cold
-// depends on the surroundings.
-func (j *Job) GateC(ambientC float64) (gate float64, ok bool) {
-	if j.Card.State != clearance.Cold {
-		return 0, false
-	}
-	gate = j.Card.ColdLimitC()
-	if j.Card.StoneCold {
-		gate = min(gate, ambientC+thermal.StoneColdWithinC)
-	}
-	return gate, true
+// overrides opens the gate for a reason; engineC is nil where nobody measured it.
+func (j *Job) overrides(reason string, engineC *float64) {
+	j.Override = reason
+	j.Overrides = append(slices.Clone(j.Overrides), Override{reason, engineC, j.Cold != nil, j.now})
 }
 
-// Cooling forecasts when a cold card's gate opens, from the readings since the engine last warmed; ok is
-// false where there is no gate to wait for or fewer than two readings. The wait counts from the last reading.
-// since is when the first of them was taken, from which Cooldown.At counts its minutes.
-func (j *Job) Cooling() (c thermal.Cooldown, since time.Time, ok bool) {
-	list := j.fallingTemperatures()
-	if len(list) < 2 {
-		return thermal.Cooldown{}, since, false
-	}
-	since = list[0].At
-	last := list[len(list)-1]
-	gate, ok := j.GateC(last.AmbientC)
-	if !ok {
-		return thermal.Cooldown{}, since, false
-	}
-	var readings []thermal.Reading
-	for _, t := range list {
-		readings = append(readings, thermal.Reading{Minute: t.At.Sub(since).Minutes(), EngineC: t.EngineC})
-	}
-	c, err := thermal.Cool(last.AmbientC, readings, gate)
-	return c, since, err == nil
-}
+// stopSaid says that it was said when the engine was shut off, and the gate was not passed since.
+func (j *Job) stopSaid() bool { return !j.StoppedAt.IsZero() && j.passedIn != j.epoch }
 
-// fallingTemperatures are the last readings that do not rise, each later than the one before; where a clock
-// was put back they begin anew, for how much time passed is not known.
-func (j *Job) fallingTemperatures() []Temperature {
-	var list []Temperature
-	for _, t := range j.Temperatures {
-		switch n := len(list); {
-		case n > 0 && (t.EngineC > list[n-1].EngineC || t.At.Before(list[n-1].At)):
-			list = nil
-		case n > 0 && t.At.Equal(list[n-1].At):
-			list = list[:n-1]
-		}
-		list = append(list, t)
-	}
-	return list
-}
+// clockRuns says that a gate that stands passed has its ten minutes.
+func (j *Job) clockRuns() bool { return j.Prepared && j.Override == "" }
 
-// HotUntil is until when hot readings hold, from when the engine was shut off, or from when its temperature
-// was taken where that was not said; ok is false for a cold card, an engine not warmed yet, and an overridden
+// HotUntil is until when hot readings hold: from when the engine was shut off, in this epoch, or from when the
+// gate was passed where that was not said. ok is false for a cold card, an engine not warmed yet, and an overridden
 // gate.
 func (j *Job) HotUntil() (until time.Time, ok bool) {
-	if j.Card.State != clearance.Hot || !j.Prepared || j.Override != "" {
+	switch {
+	case j.Card.State != clearance.Hot, j.GateOpen() && j.Override != "":
 		return time.Time{}, false
+	case !j.StoppedAt.IsZero():
+		return j.StoppedAt.Add(hotFor), true
 	}
-	from := j.PreparedAt
-	if !j.StoppedAt.IsZero() {
-		from = j.StoppedAt
-	}
-	return from.Add(hotFor()), true
+	return j.PreparedAt.Add(hotFor), j.GateOpen()
 }
 
 // hotFor is how long hot figures hold.
-func hotFor() time.Duration { return time.Duration(thermal.HotMinutes * float64(time.Minute)) }
+const hotFor = time.Duration(thermal.HotMinutes * float64(time.Minute))
 
 // stale says that a hot reading came too late. Where the clock was put back meanwhile, how long ago the
 // engine was shut off is not known, and so it counts as too late.
 func (j *Job) stale(at time.Time) bool {
 	until, ok := j.HotUntil()
 	return ok && (at.After(until) || j.putBack)
+}
+
+// tooLate refuses to pass the gate of hot figures once their ten minutes from the shut-off are over; nil where
+// they are not, or where it was not said when the engine was shut off.
+func (j *Job) tooLate(field string) error {
+	if j.Card.State != clearance.Hot || j.StoppedAt.IsZero() || j.passedIn == j.epoch && j.Closed != "" ||
+		!j.now.After(j.StoppedAt.Add(hotFor)) {
+		return nil
+	}
+	return refuse(field, "It was shut off "+minutes(j.now.Sub(j.StoppedAt).Truncate(time.Minute))+
+		" ago, and hot figures hold for "+minutes(hotFor)+". Run it warm again, and say when it stops.")
+}
+
+// warmAt is when the engine was last known to be warm: it ran, or a thermometer showed more than cold figures
+// are good for. Zero: not in this job.
+func (j *Job) warmAt() time.Time {
+	at := j.ranAt
+	for _, t := range j.Temperatures {
+		if gate, ok := j.GateC(t.AmbientC); ok && t.EngineC > gate && t.At.After(at) {
+			at = t.At
+		}
+	}
+	return at
 }

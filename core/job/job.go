@@ -41,8 +41,8 @@ type Temperature struct {
 // Override is a temperature gate that was passed all the same, and why.
 type Override struct {
 	Reason  string
-	EngineC float64
-	Hot     bool // in the hot pass
+	EngineC *float64 // nil: nobody measured it
+	Hot     bool     // in the hot pass
 	At      time.Time
 }
 
@@ -68,29 +68,19 @@ type Job struct {
 	CrankKnown bool
 	Crank      measure.Angle
 	// where it may stand: Crank alone at a stop, wider where it was found from what is seen
-	Place      sequence.Range
-	Stop       int // index of the stop the crank stands at; −1: none
-	Prepared   bool
-	PreparedAt time.Time
-	StoppedAt  time.Time // when the engine was shut off, of a hot pass; zero: not said
-	StopSince  time.Time // when the crank came to the stop where it stands; zero: it stands at none
-	EngineC    float64
-	AmbientC   float64
-	Judged     *JudgedCold // how it was judged cold without a thermometer; nil: it was measured
-	Override   string      // why the temperature gate stands passed all the same; empty: it does not
-	Overrides  []Override  // every time it was, in all passes
-	// why the gate has to be passed again; empty: it was not passed yet, or stands passed
-	Closed       string
-	Temperatures []Temperature
-	SignedBy     string
-	SignedAt     time.Time
+	Place     sequence.Range
+	Stop      int       // index of the stop the crank stands at; −1: none
+	StopSince time.Time // when the crank came to the stop where it stands; zero: it stands at none
+	Heat                // how warm the engine is taken to be, and until when
+	SignedBy  string
+	SignedAt  time.Time
 	// why the crank is turned back though the sheet does not allow it; empty: it is not
 	BackReason    string
-	Deferred      Deferral    // what it was put off for when it was signed
-	Cold          *Signature  // of the cold pass, once the hot pass began
-	ColdJudged    *JudgedCold // how that pass was judged cold; nil: it was measured
-	TakenIn       *TakenIn    // what the vehicle came in for; nil: not said
-	SoundBefore   Heard       // zero: not said
+	Deferred      Deferral   // what it was put off for when it was signed
+	Cold          *Signature // of the cold pass, once the hot pass began
+	ColdHeat      Heat       // of that pass
+	TakenIn       *TakenIn   // what the vehicle came in for; nil: not said
+	SoundBefore   Heard      // zero: not said
 	SoundAfter    Heard
 	Learned       []Learned // what came off that the sheet does not list
 	Waits         Deferral  // what the open vehicle waits for; zero: nothing
@@ -116,7 +106,6 @@ type Job struct {
 
 	now, last time.Time // of the happening being taken, and of the one before
 	doubtful  bool      // now is when it arrived, because the client's word for it cannot be right
-	putBack   bool      // the clock was put back since the engine's temperature was taken
 	pause     pause
 }
 
@@ -126,7 +115,7 @@ func New(setup Setup) (*Job, error) {
 		return nil, refuse("engine", engine.HydraulicReason)
 	}
 	j := &Job{Setup: setup, begun: setup, Cycle: cycle.New(setup.Sheet), Stop: -1,
-		required: setup.Sheet.EffectiveMargin()}
+		required: setup.Sheet.EffectiveMargin(), Heat: cold}
 	if setup.Hot != nil {
 		if setup.Card.State != clearance.Cold || setup.Hot.State != clearance.Hot {
 			return nil, refuse("hot_card", "A provisional start is cold, and its second pass is hot.")

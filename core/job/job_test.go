@@ -60,6 +60,12 @@ func (d *driver) do(h job.Happening) {
 	require.NoError(d.t, d.try(h))
 }
 
+// feelAt is feel at a minute.
+func (d *driver) feelAt(valve string, leaf measure.Length, feel clearance.Feel, minute float64) {
+	d.do(job.Happening{At: at(minute),
+		Act: job.ReadingTaken{Valve: valve, Leaves: gauge.Straight(leaf * um), Feel: feel}})
+}
+
 func (d *driver) refused(h job.Happening, says string) {
 	before := d.job.Next()
 	err := d.try(h)

@@ -5,6 +5,7 @@ import (
 	"math"
 	"slices"
 	"strings"
+	"time"
 
 	"metronix/core/clearance"
 )
@@ -14,13 +15,16 @@ import (
 //
 // It is recorded as what it is, with the ambient temperature where that is known, and never as a figure of
 // the engine's. A thermometer or a probe is the better way, and both are offered beside it. Figures that want
-// a stone-cold engine take a night alone; hot figures take no judgement, for they need a figure and a clock.
+// a stone-cold engine take a night, or hours of standing, by the mechanic's word; a hand does not tell five
+// degrees. What cannot be is refused: a night, or more hours than went by, since this engine was last known to
+// be warm. Hot figures are judged by [JudgedHot]. With a reason the gate is passed all the same.
 type JudgedCold struct {
 	plain
 	By       ColdBy
 	Hours    float64  // that it stood, for ByHours; above 0, at most MostHours
 	Helped   []string // by what it was helped to cool: HelpFan, HelpCover
 	AmbientC *float64 // nil: not known
+	Reason   string   // why the gate is passed all the same; empty: it is not overridden
 }
 
 // ColdBy is what an engine is judged cold by.
@@ -41,6 +45,9 @@ const (
 
 // MostHours is the longest standing that is told in hours: beyond it is overnight and more (from memory).
 const MostHours = 72
+
+// shortestNight is the least standing that passes for a night (from memory).
+const shortestNight = 6 * time.Hour
 
 // Kind is "judged_cold".
 func (JudgedCold) Kind() Kind { return "judged_cold" }
@@ -71,19 +78,43 @@ func (a JudgedCold) may(j *Job, _ string) error {
 	case j.Way.School == "":
 		return refuse("kind", "Choose the sequence first.")
 	case j.Card.State != clearance.Cold:
-		return refuse("kind", "These are hot figures: they need the engine's temperature and a clock.")
-	case j.Card.StoneCold && a.By != ByNight:
-		return refuse("by", "These figures want a stone-cold engine: let it stand overnight, or measure it.")
+		return refuse("kind", "These are hot figures: judge the engine hot, or take its temperature.")
+	case strings.TrimSpace(a.Reason) != "":
+		return nil
 	}
-	return nil
+	field, why := a.cannotBe(j)
+	if why == "" {
+		return nil
+	}
+	return refuse(field, why)
+}
+
+// cannotBe says what speaks against a judgement, and which field is at fault; empty: nothing.
+func (a JudgedCold) cannotBe(j *Job) (field, why string) {
+	warm := j.warmAt()
+	stood := j.now.Sub(warm)
+	switch {
+	case j.Card.StoneCold && a.By == ByHand:
+		return "by", "These figures want a stone-cold engine, and a hand does not tell five degrees: let it " +
+			"stand overnight or for hours, or measure it."
+	case warm.IsZero():
+	case a.By == ByNight && stood < shortestNight:
+		return "by", "The engine was warm " + minutes(stood.Truncate(time.Minute)) +
+			" ago: it did not stand overnight since."
+	case a.By == ByHours && a.Hours > (stood+clockSlack).Hours():
+		return "hours", fmt.Sprintf("The engine was warm %s ago: it did not stand for %v h since.",
+			minutes(stood.Truncate(time.Minute)), math.Round(a.Hours*10)/10)
+	}
+	return "", ""
 }
 
 func (a JudgedCold) do(j *Job) {
-	if j.Closed != "" {
-		j.lose()
+	_, against := a.cannotBe(j)
+	j.pass()
+	j.Judged = &a
+	if reason := strings.TrimSpace(a.Reason); reason != "" && against != "" {
+		j.overrides(reason, nil)
 	}
-	j.Prepared, j.PreparedAt, j.Judged = true, j.now, &a
-	j.Closed, j.Override, j.putBack = "", "", false
 }
 
 func (JudgedCold) moves() bool { return true }

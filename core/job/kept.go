@@ -57,6 +57,7 @@ func (a Kept) do(j *Job) {
 	}
 	v.reading(nil)
 	v.Last, v.Stage, v.LeaveReason, v.Outside, j.picked = result, Untouched, "", false, ""
+	v.PutOff = Deferral{}
 	v.Verified = j.barred && judgement.Verdict == clearance.In && !result.Stale
 	if result.Stale {
 		j.shut("The last reading came later than the hot figures hold. Run the engine warm again.")

@@ -11,11 +11,14 @@ import (
 //
 // A seized adjuster, a part on order, an owner who will not have it touched: the job can be signed all the
 // same, and says so. A valve that was not read may be left too: what is not read has its reason. It is
-// refused where the valve is in, where a nut is slack, and where the valve was moved and not read since.
+// refused where the valve is in, where a nut is slack, and where the valve was moved and not read since. What
+// is left out of its limits stays due.
 type LeftAsIs struct {
 	plain
 	Valve  string
-	Reason string // why; the sheet shows it
+	Reason string // why; the sheet shows it; empty: it is put off, see Deferred
+	// Deferred is what setting it is put off for, and until when; the zero value: it is not
+	Deferred Deferral
 }
 
 // Kind is "left_as_is".
@@ -24,13 +27,30 @@ func (LeftAsIs) Kind() Kind { return "left_as_is" }
 // On is its valve.
 func (a LeftAsIs) On() string { return a.Valve }
 
-func (a LeftAsIs) sound(j *Job) error { return j.has(a.Valve) }
+func (a LeftAsIs) sound(j *Job) error {
+	if err := j.has(a.Valve); err != nil {
+		return err
+	}
+	return a.Deferred.sound()
+}
+
+// why is what the sheet shows: the reason, what it was put off for, or both.
+func (a LeftAsIs) why() string {
+	reason := strings.TrimSpace(a.Reason)
+	switch {
+	case a.Deferred == (Deferral{}):
+		return reason
+	case reason == "":
+		return a.Deferred.String()
+	}
+	return reason + "; " + a.Deferred.String()
+}
 
 func (a LeftAsIs) may(j *Job, _ string) error {
 	v := j.valve(a.Valve)
 	switch {
-	case strings.TrimSpace(a.Reason) == "":
-		return refuse("reason", "Say why the valve is left: the sheet will show it.")
+	case a.why() == "":
+		return refuse("reason", "Say why the valve is left, or until when it is put off: the sheet will show it.")
 	case v.Stage == NutLoose:
 		return refuse("valve", fmt.Sprintf("The lock nut of %s is slack. Lock it and read it again before "+
 			"it is left.", v.Name))
@@ -60,7 +80,7 @@ func (a LeftAsIs) do(j *Job) {
 		Kept{Valve: a.Valve}.do(j)
 	}
 	v.reading(nil)
-	v.LeaveReason, j.picked = strings.TrimSpace(a.Reason), ""
+	v.LeaveReason, v.PutOff, j.picked = a.why(), a.Deferred, ""
 }
 
 func (a LeftAsIs) closes(*Job) string { return a.Valve }

@@ -19,6 +19,7 @@ type entry struct {
 	place  sequence.Range
 	known  bool // where the crank stood afterwards
 	closes string
+	epoch  int // of the engine's heat
 }
 
 // note adds a happening that was taken. The crank's place is known only where it stands.
@@ -29,6 +30,7 @@ func (l *log) note(h Happening, j *Job) {
 	l.index[h.ID] = len(l.entries)
 	l.entries = append(l.entries, entry{
 		moves: h.Act.moves(), closes: h.Act.closes(j), place: j.Place, known: j.CrankKnown,
+		epoch: j.epoch,
 	})
 }
 
@@ -40,8 +42,8 @@ func (l *log) void(h Happening, j *Job) {
 }
 
 // back adds a happening that takes another one back: whatever that one did, this one changes again.
-func (l *log) back(id, target string, taken Act) {
-	e := entry{}
+func (l *log) back(id, target string, taken Act, epoch int) {
+	e := entry{epoch: epoch}
 	if i, ok := l.index[target]; ok {
 		e.moves, e.closes = taken.moves(), taken.closes(nil)
 		l.entries[i].known, l.entries[i].closes = false, e.closes
@@ -80,3 +82,6 @@ func (l *log) placeAt(at int) (place sequence.Range, ok bool) {
 	}
 	return sequence.Range{}, false
 }
+
+// ranAfter says whether the engine ran after a happening, so that what was read then is of another warmth.
+func (l *log) ranAfter(at, epoch int) bool { return at >= 0 && l.entries[at].epoch != epoch }

@@ -106,7 +106,7 @@ func (j *Job) HotForecast() (f HotForecast, ok bool) {
 	if j.Phase() == AwaitHot {
 		card = j.Hot
 	}
-	if card.State != clearance.Hot || j.Way.School == "" || j.Prepared && j.Phase() != AwaitHot {
+	if card.State != clearance.Hot || j.Way.School == "" || j.GateOpen() && j.Phase() != AwaitHot {
 		return f, false
 	}
 	pace, own := j.Pace()
@@ -140,11 +140,10 @@ func (f HotForecast) String() string {
 	says := fmt.Sprintf("%s the last valve comes %d min after shut-off with all in, %d min with all out.",
 		pace,
 		minutes(f.AllIn), minutes(f.AllOut))
-	hold := time.Duration(thermal.HotMinutes * float64(time.Minute))
 	switch {
-	case f.AllIn > hold:
+	case f.AllIn > hotFor:
 		return says + " Do it in two warm-ups, or a part of the engine at a time."
-	case f.AllOut > hold:
+	case f.AllOut > hotFor:
 		return says + fmt.Sprintf(" Hot figures hold for %v min: with many out do it in two "+
 			"warm-ups, or read first the "+
 			"ones that matter.", thermal.HotMinutes)

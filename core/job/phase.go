@@ -19,7 +19,6 @@ const (
 
 // Phase is how far the job is.
 func (j *Job) Phase() Phase {
-	has := func(f func(*ValveState) bool) bool { return slices.ContainsFunc(j.Valves, f) }
 	switch {
 	case j.Provisional() && j.SignedBy != "":
 		return AwaitHot
@@ -27,8 +26,19 @@ func (j *Job) Phase() Phase {
 		return Done
 	case j.Way.School == "":
 		return ChooseWay
-	case !j.Prepared:
+	}
+	at := j.bench()
+	// Nothing is measured any more once every valve is done; one that is taken up again is.
+	if !j.GateOpen() && (at != Sign || j.passedIn < 0 || j.picked != "") {
 		return Prepare
+	}
+	return at
+}
+
+// bench is how far the work at the valves is.
+func (j *Job) bench() Phase {
+	has := func(f func(*ValveState) bool) bool { return slices.ContainsFunc(j.Valves, f) }
+	switch {
 	// What was found comes first: a valve whose adjuster was touched can never be read as found again.
 	case has((*ValveState).toRead):
 		return AsFound

@@ -19,8 +19,11 @@ func (a Picked) On() string { return a.Valve }
 func (a Picked) sound(j *Job) error { return j.has(a.Valve) }
 
 func (a Picked) may(j *Job, _ string) error {
-	if err := j.working(); err != nil {
-		return err
+	// With every valve done the gate may be shut: to take one up again asks for it.
+	if j.Phase() != Sign {
+		if err := j.working(); err != nil {
+			return err
+		}
 	}
 	return j.alone(j.valve(a.Valve))
 }

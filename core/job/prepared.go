@@ -1,16 +1,11 @@
 package job
 
-import (
-	"slices"
-	"strings"
-	"time"
-
-	"metronix/core/clearance"
-)
+import "strings"
 
 // Prepared passes the temperature gate, °C, or overrides it with a written reason. A hot engine has run, and
 // so has a cold one whose gate was shut because it was found warmer: where its crank stands is not known any
-// more. What was found of it since the engine was said to be shut off stands, while hot figures hold.
+// more. What was found of it since the engine was said to be shut off stands. Hot figures whose ten minutes from
+// the shut-off are over are refused: that it is still warm outside says nothing of its valves.
 //
 // Cold figures hold up to the temperature that their card says, hot ones from operating temperature on and
 // for ten minutes. Outside of that a clearance is another one, by a few hundredths, in a direction that
@@ -31,25 +26,21 @@ func (a Prepared) may(j *Job, _ string) error {
 	if j.Way.School == "" {
 		return refuse("kind", "Choose the sequence first.")
 	}
-	if gate := j.gate(a.EngineC, a.AmbientC); gate != "" && strings.TrimSpace(a.Reason) == "" {
+	if strings.TrimSpace(a.Reason) != "" {
+		return nil
+	}
+	if gate := j.gate(a.EngineC, a.AmbientC); gate != "" {
 		return refuse("engine_c", gate)
 	}
-	return nil
+	return j.tooLate("engine_c")
 }
 
 func (a Prepared) do(j *Job) {
-	if j.Closed != "" || j.now.After(j.StoppedAt.Add(hotFor())) {
-		j.StoppedAt = time.Time{} // it cooled, and was warmed anew
-	}
-	if j.Card.State == clearance.Hot && j.StoppedAt.IsZero() || j.Closed != "" {
-		j.lose()
-	}
 	j.Temperatures = append(j.Temperatures, Temperature{j.now, a.EngineC, a.AmbientC})
-	j.Prepared, j.PreparedAt, j.EngineC, j.AmbientC, j.Judged = true, j.now, a.EngineC, a.AmbientC, nil
-	j.Closed, j.Override, j.putBack = "", "", false
+	j.pass()
+	j.EngineC, j.AmbientC = a.EngineC, a.AmbientC
 	if j.gate(a.EngineC, a.AmbientC) != "" {
-		j.Override = strings.TrimSpace(a.Reason)
-		j.Overrides = append(slices.Clone(j.Overrides), Override{j.Override, a.EngineC, j.Cold != nil, j.now})
+		j.overrides(strings.TrimSpace(a.Reason), &a.EngineC)
 	}
 }
 

@@ -77,6 +77,10 @@ func (j *Job) outdated(valve string, madeThere bool, since string) error {
 		return &Refusal{Field: "valve", Code: KeptSince,
 			Message: valve + " was read and kept by somebody else since. Read it again if this reading " +
 				"still counts."}
+	case j.log.ranAfter(at, j.epoch):
+		return &Refusal{Field: "valve", Code: EngineRan,
+			Message: "The engine ran after this reading of " + valve +
+				": it is of an engine that was warmer or colder. Read it again."}
 	case !madeThere && j.log.movedAfter(at):
 		return &Refusal{Field: "valve", Code: CrankMoved,
 			Message: "The crank was moved after this reading of " + valve +

@@ -1,8 +1,10 @@
 package job_test
 
 import (
+	"slices"
 	"strings"
 	"testing"
+	"time"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
@@ -13,6 +15,7 @@ import (
 	"metronix/core/job"
 	"metronix/core/measure"
 	"metronix/core/sequence"
+	"metronix/core/wear"
 )
 
 // round starts a job on an engine by a school and a round, and works it to the end: some valves are found out
@@ -129,9 +132,24 @@ func TestReadOnly(t *testing.T) {
 	d.do(job.Happening{Act: job.RoundChosen{Round: job.Round{Going: job.SetAsYouGo}}})
 	assert.Equal(t, job.Adjust, d.job.Phase(), "another round, and no reading lost")
 	d.do(job.Happening{Act: job.RoundChosen{Round: job.Round{Going: job.ReadOnly}}})
+	assert.Equal(t, job.DoSign, d.job.Next().Action, "it does not stop the way to signing")
+	d.refused(job.Happening{Act: job.Signed{By: "Tess", ToolsOut: true}}, "E1 is tight")
+	put, _, _ := round(t, enginetest.Four(), sequence.OneCylinder,
+		job.RoundChosen{Round: job.Round{Going: job.ReadOnly}}, "E1")
+	put.do(job.Happening{Act: job.Signed{By: "Tess", ToolsOut: true,
+		Deferred: job.Deferral{Waits: job.WaitsForParts}}})
+	d.do(job.Happening{Act: job.LeftAsIs{Valve: "E1",
+		Deferred: job.Deferral{Waits: job.WaitsForDate, Until: "2027-03-01"}}})
 	d.do(job.Happening{Act: job.Signed{By: "Tess", ToolsOut: true}})
 	e1, _ := d.job.Valve("E1")
 	assert.Equal(t, clearance.Tight, e1.Last.Judgement.Verdict)
+	assert.Equal(t, "deferred until 2027-03-01", e1.LeaveReason)
+	assert.Equal(t, "checked, nothing set; E1 left tight", d.job.Outcome())
+	visit, ok := d.job.Visit()
+	require.True(t, ok)
+	i := slices.IndexFunc(visit, func(f wear.Found) bool { return f.Valve == "E1" })
+	assert.Equal(t, wear.Tight, visit[i].LeftOut, "it stays due")
+	assert.Equal(t, "2027-03-01", d.job.PutOffUntil().Format(time.DateOnly))
 }
 
 // The round may be changed in the middle: what was read stays, and what is next follows from what is to do.

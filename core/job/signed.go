@@ -11,10 +11,11 @@ import (
 // A tool on the crank breaks a wrist at the first turn of the starter, and a leaf left in the head ruins
 // an engine; so signing asks for both by name, and is refused without them. It is refused as well while
 // any valve waits to be read, set or checked: a valve may be left out of its limits with a reason, never
-// forgotten.
+// forgotten. A round that only reads comes to signing with its valves as they are: each that was found out of its
+// limits is asked for then.
 //
-// A job in which nothing was set is an inspection, and may be signed as deferred: put off until a date, an
-// odometer, parts or other cams. A deferred job may leave valves unread.
+// A job may be signed as deferred: put off until a date, an odometer, parts or other cams. A deferred job may
+// leave valves unread, and those that are out; what was set in it stays set.
 type Signed struct {
 	plain
 	By       string // who signs
@@ -90,6 +91,8 @@ func (a Signed) may(j *Job, _ string) error {
 	switch {
 	case j.Phase() != Sign && a.Deferred == (Deferral{}):
 		return refuse("kind", "The job is not finished: valves are waiting to be read, adjusted or checked.")
+	case len(j.Unanswered()) > 0 && a.Deferred == (Deferral{}):
+		return refuse("kind", j.unanswered())
 	case strings.TrimSpace(a.By) == "":
 		return refuse("by", "Say who signs.")
 	case !a.ToolsOut:
@@ -103,6 +106,26 @@ func (a Signed) may(j *Job, _ string) error {
 				"sign with the exceptions and say why.")
 	}
 	return nil
+}
+
+// Unanswered are the valves that were found out of their limits and that nobody has decided about: neither set,
+// nor left with a reason, nor put off. Signing asks for each.
+func (j *Job) Unanswered() (list []*ValveState) {
+	for _, v := range j.Valves {
+		if v.IsOut() && v.LeaveReason == "" && !v.Outside {
+			list = append(list, v)
+		}
+	}
+	return list
+}
+
+func (j *Job) unanswered() string {
+	var each []string
+	for _, v := range j.Unanswered() {
+		each = append(each, fmt.Sprintf("%s is %s", v.Name, v.Last.Judgement.Verdict))
+	}
+	return "Left out of limits: " + strings.Join(each, ", ") +
+		". Say of each why it is left or until when it is put off, or put the job off."
 }
 
 // toolsStillOut names the tools that were counted out and are not back.

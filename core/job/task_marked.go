@@ -4,8 +4,6 @@ import (
 	"fmt"
 	"strings"
 	"time"
-
-	"metronix/core/clearance"
 )
 
 // TaskMarked ticks a step around the bench off: done, passed over with a reason, or waiting again.
@@ -114,8 +112,8 @@ func (j *Job) stepText(id string) string {
 }
 
 // do marks the step. Sealant that has to be put on afresh takes the cover off with it. An engine that ran has
-// its crank anywhere, and where its figures are cold ones it has to cool and be judged again, unless every
-// valve is done already.
+// its crank anywhere, and is as warm as it may be; that it was run warm for hot figures is no news where it was
+// said when it was shut off.
 func (a TaskMarked) do(j *Job) {
 	if j.marks == nil {
 		j.marks = map[string]Mark{}
@@ -128,15 +126,17 @@ func (a TaskMarked) do(j *Job) {
 		return
 	}
 	j.marks[a.Task] = Mark{At: j.now, Marked: true, Skipped: a.Skip, Reason: strings.TrimSpace(a.Reason)}
-	if (a.Task == stepStart || a.Task == stepHotRun) && !a.Skip {
-		j.lose()
-		if j.Card.State == clearance.Cold && j.Prepared && j.Phase() != Sign {
-			j.shut("The engine ran. Let it cool, and judge its temperature again.")
-		}
+	if a.runs() && !(a.Task == stepHotRun && j.stopSaid()) {
+		j.ran(time.Time{})
 	}
 }
 
-func (a TaskMarked) moves() bool { return a.Task == stepStart || a.Task == stepHotRun }
+// runs says that the engine ran.
+func (a TaskMarked) runs() bool {
+	return (a.Task == stepStart || a.Task == stepHotRun) && !a.Skip && !a.Back
+}
+
+func (a TaskMarked) moves() bool { return a.runs() }
 
 // again makes what is done after the bench wait again: the hot pass opens the engine once more.
 func (j *Job) closeAgain() {

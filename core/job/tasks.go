@@ -3,6 +3,7 @@ package job
 import (
 	"cmp"
 	"fmt"
+	"math"
 	"slices"
 	"strings"
 	"time"
@@ -241,7 +242,7 @@ func (j *Job) cureTime() time.Duration {
 
 func minutes(d time.Duration) string {
 	if d >= 2*time.Hour {
-		return fmt.Sprintf("%g h", d.Hours())
+		return fmt.Sprintf("%g h", math.Round(d.Hours()*10)/10)
 	}
 	return fmt.Sprintf("%g min", d.Minutes())
 }

@@ -1,6 +1,7 @@
 package job_test
 
 import (
+	"math"
 	"testing"
 	"time"
 
@@ -29,13 +30,34 @@ type truth struct {
 	gaps  map[string]measure.Length // with the valve shut
 	shims map[string]measure.Length // 0: taken out
 	now   time.Time
-	// readAt is what the gap truly was when a valve was read last, as found or after.
+	// readAt is what the gap truly was when a valve was read last, as found or after, warmth how warm the engine
+	// was when one was.
 	readAt map[string]measure.Length
+	warmth map[time.Time]warmth
+	ran    time.Time // when the engine was truly shut off last; zero: it did not run
 }
+
+// warmth is how warm the engine truly is, and for how long it has been shut off.
+type warmth struct {
+	c    float64
+	shut time.Duration
+}
+
+// is is the engine's warmth now: 90 °C when it is shut off, half of the way to 20 °C in 45 minutes.
+func (w *truth) is() warmth {
+	if w.ran.IsZero() {
+		return warmth{c: 20, shut: 24 * time.Hour}
+	}
+	shut := w.now.Sub(w.ran)
+	return warmth{20 + 70*math.Exp2(-shut.Minutes()/45), shut}
+}
+
+// run is the engine having run up to now.
+func (w *truth) run() { w.spin(); w.ran = w.now }
 
 func newTruth(t *rapid.T, s job.Setup) *truth {
 	w := &truth{t: t, d: start(t, s), c: cycle.New(s.Sheet), now: noon, gaps: map[string]measure.Length{},
-		shims: map[string]measure.Length{}, readAt: map[string]measure.Length{}}
+		shims: map[string]measure.Length{}, readAt: map[string]measure.Length{}, warmth: map[time.Time]warmth{}}
 	for _, v := range w.c.Valves {
 		w.gaps[v.Name] = nominal(v.Name)*um + measure.Length(rapid.IntRange(-6, 6).Draw(t, "off"))*10*um
 		w.shims[v.Name] = 2500*um + measure.Length(rapid.IntRange(0, 10).Draw(t, "shim"))*50*um
@@ -69,6 +91,9 @@ func (w *truth) check() {
 			require.GreaterOrEqual(w.t, w.c.Margin(v.Valve, w.crank), j.Sheet.EffectiveMargin(),
 				"%s is believed clear at %v", v.Name, w.crank)
 		}
+		if v.Last != nil && !v.Last.Stale {
+			w.rightlyWarm(j, v)
+		}
 		if v.Shim > 0 {
 			require.Equal(w.t, w.shims[v.Name], v.Shim, "the shim under %s", v.Name)
 		}
@@ -78,6 +103,17 @@ func (w *truth) check() {
 			require.LessOrEqual(w.t, off.Abs(), 5*um, "%s is believed to have a gap it had not", v.Name)
 		}
 	}
+}
+
+// rightlyWarm asserts that a figure that counts was read on an engine as warm as its card wants it.
+func (w *truth) rightlyWarm(j *job.Job, v *job.ValveState) {
+	was, ok := w.warmth[v.Last.At]
+	require.True(w.t, ok, "%s was read at %v", v.Name, v.Last.At)
+	if j.Card.State == clearance.Hot {
+		require.LessOrEqual(w.t, was.shut, 10*time.Minute, "%s counts as read hot", v.Name)
+		return
+	}
+	require.LessOrEqual(w.t, was.c, j.Card.ColdLimitC(), "%s counts as read cold", v.Name)
 }
 
 // felt is what a leaf does in a valve's gap where the crank really stands: an open valve lets nothing in.
@@ -117,6 +153,7 @@ func (w *truth) step() {
 	case 0:
 		w.spin() // a helper turned it, and somebody says so
 		if rapid.Bool().Draw(w.t, "it was run") {
+			w.ran = w.now
 			_ = w.say(job.Happening{Act: job.EngineStopped{}})
 			return
 		}
@@ -149,7 +186,7 @@ func (w *truth) step() {
 			Round: job.Round{Going: going, Check: check, KindFirst: kind}}})
 		return
 	case 5:
-		_ = w.say(job.Happening{Act: job.TemperatureNoted{EngineC: w.engineC(), AmbientC: 20.0}})
+		_ = w.say(job.Happening{Act: job.TemperatureNoted{EngineC: w.is().c, AmbientC: 20.0}})
 		return
 	case 6:
 		valve := rapid.SampledFrom(w.c.Valves).Draw(w.t, "picked").Name
@@ -169,11 +206,29 @@ func (w *truth) takesBackNoTruth() bool {
 	return false
 }
 
-func (w *truth) engineC() float64 {
-	if w.d.job.Card.State == clearance.Hot {
-		return 80
+// prepare passes the gate truly: a hot engine is run first, unless it was shut off just now, and not everybody says
+// when; a cold one is waited for.
+func (w *truth) prepare(j *job.Job) {
+	if j.Card.State == clearance.Cold {
+		for w.is().c > j.Card.ColdLimitC() {
+			w.now = w.now.Add(time.Hour)
+		}
+		w.must(job.Happening{Act: job.Prepared{EngineC: w.is().c, AmbientC: 20.0}})
+		return
 	}
-	return 20
+	said := !j.StoppedAt.IsZero()
+	if !said || w.is().shut > 9*time.Minute {
+		w.run()
+		if said = said || rapid.Bool().Draw(w.t, "the stop is said"); said {
+			w.must(job.Happening{Act: job.EngineStopped{}})
+			w.now = w.now.Add(time.Duration(w.draw("seconds to the thermometer", 0, 500)) * time.Second)
+		}
+	}
+	if said && rapid.Bool().Draw(w.t, "by the fan") {
+		w.must(job.Happening{Act: job.JudgedHot{How: job.ByFan, RanMin: 20}})
+		return
+	}
+	w.must(job.Happening{Act: job.Prepared{EngineC: w.is().c, AmbientC: 20.0}})
 }
 
 // follow does what the job says.
@@ -184,11 +239,7 @@ func (w *truth) follow() {
 	case job.DoChooseWay:
 		w.must(job.Happening{Act: job.WayChosen{Way: sequence.Way{School: sequence.OneCylinder}}})
 	case job.DoPrepare:
-		if j.Card.State == clearance.Hot && (j.StoppedAt.IsZero() ||
-			w.now.Sub(j.StoppedAt) > 10*time.Minute) {
-			w.spin() // it was run warm, and nobody said when it was shut off
-		}
-		w.must(job.Happening{Act: job.Prepared{EngineC: w.engineC(), AmbientC: 20.0}})
+		w.prepare(j)
 	case job.DoTurn: // to what is to be seen there, so that the crank truly stands there
 		w.crank = j.Plan.Stops[n.Stop].Crank
 		w.must(job.Happening{Act: job.Turned{Stop: n.Stop}})
@@ -198,7 +249,7 @@ func (w *truth) follow() {
 		if next := j.Judge(v).TryNext; next != nil && len(v.Round) < 8 {
 			leaf = next.Thickness()
 		}
-		w.readAt[n.Valve] = w.gaps[n.Valve]
+		w.readAt[n.Valve], w.warmth[w.now] = w.gaps[n.Valve], w.is()
 		w.must(job.Happening{Act: job.ReadingTaken{Valve: n.Valve, Leaves: gauge.Straight(leaf),
 			Feel: w.felt(n.Valve, leaf), KeepSure: w.draw("kept by itself", 0, 1) == 1}})
 	case job.DoFree:

@@ -55,6 +55,6 @@ func (j *Job) undo(h Happening, a Undone) (*Job, error) {
 	}
 	before.upgrade()
 	before.log = j.log
-	before.log.back(h.ID, a.Target, j.effective[len(j.effective)-1].Act)
+	before.log.back(h.ID, a.Target, j.effective[len(j.effective)-1].Act, before.epoch)
 	return before, nil
 }

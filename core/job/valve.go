@@ -40,6 +40,7 @@ type ValveState struct {
 	Adjustments int
 	Verified    bool           // read in its limits after two turns since the last adjustment
 	LeaveReason string         // why it stays out of limits; empty: it was not left
+	PutOff      Deferral       // what setting it was put off for; zero: it was not
 	Shim        measure.Length // fitted; 0: not known
 	Stamped     measure.Length // what stands on it, where a micrometer says another; 0: not said
 	Out         bool           // its shim was taken out for another valve
@@ -91,6 +92,12 @@ func (v *ValveState) Needs() bool {
 	}
 	return v.Last != nil && v.LeaveReason == "" && !v.Outside &&
 		(v.Last.Judgement.Verdict != clearance.In || v.toAim && v.Last.OffAim)
+}
+
+// IsOut says that the valve was found out of its limits when it was read last, by figure or by side.
+func (v *ValveState) IsOut() bool {
+	return v.Last != nil && (v.Last.Judgement.Verdict == clearance.Tight ||
+		v.Last.Judgement.Verdict == clearance.Loose)
 }
 
 // ownShim is the shim that is under a valve, or was until it was taken out for another; 0: not known.

@@ -1,6 +1,9 @@
 package job
 
 import (
+	"strings"
+	"time"
+
 	"metronix/core/clearance"
 	"metronix/core/measure"
 	"metronix/core/wear"
@@ -17,12 +20,36 @@ func (j *Job) Visit() (list []wear.Found, ok bool) {
 	}
 	for _, v := range j.Valves {
 		found := wear.Found{Valve: v.Name, Window: v.Limits.Window, Found: figure(v.AsFound),
-			Left: figure(v.Last)}
-		if found.Found != nil || found.Left != nil {
+			Left: figure(v.Last), LeftOut: j.leftOut(v)}
+		if found.Found != nil || found.Left != nil || found.LeftOut != wear.None {
 			list = append(list, found)
 		}
 	}
 	return list, true
+}
+
+// leftOut is the side on which a valve was left out of its limits, by figure or by side alone.
+func (j *Job) leftOut(v *ValveState) wear.Side {
+	if !v.IsOut() || v.Outside {
+		return wear.None
+	}
+	return map[clearance.Verdict]wear.Side{clearance.Tight: wear.Tight,
+		clearance.Loose: wear.Loose}[v.Last.Judgement.Verdict]
+}
+
+// PutOffUntil is the earliest day until which a valve, or the whole job, was put off; the zero time: to no day.
+func (j *Job) PutOffUntil() (day time.Time) {
+	all := []Deferral{j.Deferred}
+	for _, v := range j.Valves {
+		all = append(all, v.PutOff)
+	}
+	for _, d := range all {
+		on, err := time.Parse(time.DateOnly, strings.TrimSpace(d.Until))
+		if err == nil && d.Waits == WaitsForDate && (day.IsZero() || on.Before(day)) {
+			day = on
+		}
+	}
+	return day
 }
 
 // figure is the gap of a result as one figure; nil where it has none, or came too late on a hot engine.

@@ -30,19 +30,20 @@ func (WentHot) do(j *Job) {
 	}
 	j.Cold = &Signature{j.SignedBy, j.SignedAt}
 	j.Card = *j.Hot
-	j.ColdJudged, j.Judged = j.Judged, nil
-	j.StoppedAt = time.Time{}
+	j.ColdHeat = j.Heat
+	j.Judged, j.JudgedHot, j.Override, j.Prepared, j.passedIn = nil, nil, "", false, -1
+	j.ran(time.Time{})
+	j.Closed = ""
 	j.closeAgain()
-	j.SignedBy, j.SignedAt, j.Prepared, j.Override, j.Closed = "", time.Time{}, false, "", ""
+	j.SignedBy, j.SignedAt = "", time.Time{}
 	j.barred, j.checked, j.picked = false, false, ""
 	for _, v := range j.Valves {
 		v.ColdFound, v.ColdLeft, v.ColdReason = v.AsFound, v.Last, v.LeaveReason
 		v.Limits = limits[v.Kind]
 		v.AsFound, v.Last, v.Verified, v.LeaveReason, v.Adjustments, v.Stage = nil, nil, false, "", 0,
 			Untouched
-		v.Freed, v.SetFor, v.LockedBy = false, "", ""
+		v.Freed, v.SetFor, v.LockedBy, v.PutOff = false, "", "", Deferral{}
 	}
-	j.lose()
 }
 
 func (WentHot) moves() bool { return true }

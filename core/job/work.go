@@ -27,7 +27,7 @@ func (j *Job) working() error {
 	switch {
 	case j.Way.School == "":
 		return refuse("kind", "Choose the sequence first.")
-	case !j.Prepared:
+	case !j.GateOpen():
 		return refuse("kind", "Take the engine's temperature first.")
 	}
 	return nil

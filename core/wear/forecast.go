@@ -16,6 +16,7 @@ type Found struct {
 	Valve       string
 	Found, Left *measure.Length
 	Window      measure.Window
+	LeftOut     Side // it was left out of its window, by a side alone too; None: by no more than Left says
 }
 
 // Visit is one valve job, in the order of distance.
@@ -110,11 +111,8 @@ func Reckon(visits []Visit, intervalKM float64, months int) (Forecast, error) {
 func valveOf(visits []Visit, at Found) Valve {
 	v := Valve{Valve: at.Valve, Rate: math.NaN(), Leaves: math.NaN()}
 	from := visits[len(visits)-1].OdometerKM
-	if at.Left != nil && !at.Window.Contains(*at.Left) { // out already: due now, whatever the rate
-		v.Leaves, v.Side, v.Out = from, Loose, true
-		if *at.Left < at.Window.Lower {
-			v.Side = Tight
-		}
+	if side := at.leftOut(); side != None { // out already: due now, whatever the rate
+		v.Leaves, v.Side, v.Out = from, side, true
 	}
 	var change, distance float64
 	slowest, fastest := math.Inf(1), math.Inf(-1)
@@ -151,6 +149,17 @@ func valveOf(visits []Visit, at Found) Valve {
 		}
 	}
 	return v
+}
+
+// leftOut is the side on which a valve was left outside its window; None: it was not.
+func (f Found) leftOut() Side {
+	switch {
+	case f.Left == nil || f.Window.Contains(*f.Left):
+		return f.LeftOut
+	case *f.Left < f.Window.Lower:
+		return Tight
+	}
+	return Loose
 }
 
 // leaves is the odometer at which a gap that changes by rate mm/km passes its limit.

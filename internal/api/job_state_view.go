@@ -24,7 +24,8 @@ type JobState struct {
 	Aiming     string        `json:"aiming" enum:"leave_in,all_to_aim"`
 	BackReason string        `json:"back_reason" doc:"why the crank is turned back though the sheet does not allow it; empty: it is not"`
 	ColdBy     string        `json:"cold_by" doc:"how it was judged cold without a thermometer; empty: it was not"`
-	ColdWasBy  string        `json:"cold_pass_by" doc:"the same of the provisional cold pass"`
+	HotBy      string        `json:"hot_by" doc:"how it was judged hot without a thermometer; empty: it was not"`
+	ColdWasBy  string        `json:"cold_pass_by" doc:"how the provisional cold pass was judged cold without one"`
 	Outcome    string        `json:"outcome" doc:"what a signed job came to: what it was put off for, or that nothing was set; empty: something was"`
 	Rounds     []string      `json:"rounds" enum:"set_as_you_go,read_first,read_only,free_first" doc:"those of this engine, the usual one first"`
 	UsualCheck string        `json:"usual_check" enum:"all,set_ones,none"`
@@ -42,6 +43,7 @@ type JobState struct {
 	Newest     string        `json:"newest" doc:"the id of the newest happening, to be sent back as seen"`
 	Clock      time.Time     `json:"clock" doc:"the program's clock"`
 	QuietSince *time.Time    `json:"quiet_since,omitempty" doc:"since when nothing was entered, where the crank has to be confirmed because of it"`
+	Unanswered []string      `json:"unanswered" doc:"valves found out of their limits that nobody has decided about: signing asks for each"`
 	Closed     string        `json:"closed" doc:"why the temperature has to be taken again; empty: it has not"`
 	Overrides  []Override    `json:"overrides" doc:"every time the temperature gate was passed all the same"`
 	Happenings int           `json:"happenings"`
@@ -65,10 +67,10 @@ type JobState struct {
 
 // Override is a temperature gate that was passed all the same.
 type Override struct {
-	Reason  string       `json:"reason"`
-	EngineC wire.Celsius `json:"engine_c"`
-	Hot     bool         `json:"hot" doc:"in the hot pass"`
-	At      time.Time    `json:"at"`
+	Reason  string        `json:"reason"`
+	EngineC *wire.Celsius `json:"engine_c" nullable:"true" doc:"null: nobody measured it"`
+	Hot     bool          `json:"hot" doc:"in the hot pass"`
+	At      time.Time     `json:"at"`
 }
 
 // JobView is a job as its screens need it.
@@ -103,7 +105,7 @@ func stateView(id string, o *openJob, shift adjust.Shift, now time.Time, only st
 	s := JobState{ID: id, Phase: string(j.Phase()), Stop: j.Stop, Valves: []ValveState{}, Undo: j.CanUndo(),
 		Happenings: len(o.list.Happenings), SignedBy: j.SignedBy,
 		Override: j.Override, Overrides: []Override{}, Cooling: coolingView(j), Readings: []HeatReading{},
-		Card: cardShort(j.Card, j.Speaks), Clock: now.UTC(), Closed: j.Closed,
+		Card: cardShort(j.Card, j.Speaks), Clock: now.UTC(), Closed: j.Closed, Unanswered: unanswered(j),
 		Round: string(cmp.Or(j.Going, job.ReadFirst)), Check: string(cmp.Or(j.Check, job.CheckAll)),
 		KindFirst: string(cmp.Or(j.KindFirst, job.BothKinds)), CheckTurns: j.TurnsToCheck(), Scope: j.Scope,
 		Locking: string(cmp.Or(j.Locking, job.InOneGo)),
@@ -126,7 +128,7 @@ func stateView(id string, o *openJob, shift adjust.Shift, now time.Time, only st
 		s.QuietSince = &since
 	}
 	for _, v := range j.Overrides {
-		s.Overrides = append(s.Overrides, Override{v.Reason, wire.Celsius(v.EngineC), v.Hot, v.At})
+		s.Overrides = append(s.Overrides, Override{v.Reason, (*wire.Celsius)(v.EngineC), v.Hot, v.At})
 	}
 	s.Done, s.Total = j.Progress()
 	s.Finished = wire.List(j.Finished())
@@ -155,12 +157,15 @@ func stateView(id string, o *openJob, shift adjust.Shift, now time.Time, only st
 	if j.Known() {
 		s.CrankDeg, s.Place = (*wire.Deg)(&j.Crank), new(wire.ArcOf(j.Place))
 	}
-	if j.ColdJudged != nil {
-		s.ColdWasBy = j.ColdJudged.String()
+	if j.Cold != nil && j.ColdHeat.Judged != nil {
+		s.ColdWasBy = j.ColdHeat.Judged.String()
 	}
-	if j.Judged != nil {
+	switch {
+	case j.Judged != nil:
 		s.ColdBy, s.AmbientC = j.Judged.String(), (*wire.Celsius)(j.Judged.AmbientC)
-	} else if j.Prepared {
+	case j.JudgedHot != nil:
+		s.HotBy = j.JudgedHot.String()
+	case j.Prepared:
 		s.EngineC, s.AmbientC = (*wire.Celsius)(&j.EngineC), (*wire.Celsius)(&j.AmbientC)
 	}
 	if j.SignedBy != "" {
@@ -172,4 +177,12 @@ func stateView(id string, o *openJob, shift adjust.Shift, now time.Time, only st
 		}
 	}
 	return s
+}
+
+func unanswered(j *job.Job) []string {
+	names := []string{}
+	for _, v := range j.Unanswered() {
+		names = append(names, v.Name)
+	}
+	return names
 }

@@ -7,6 +7,7 @@ import (
 	"errors"
 	"math"
 	"slices"
+	"strings"
 	"time"
 
 	"github.com/danielgtaylor/huma/v2"
@@ -33,6 +34,7 @@ type VisitView struct {
 	Tight      int          `json:"tight" doc:"valves found tight"`
 	Loose      int          `json:"loose"`
 	Later      []string     `json:"later" doc:"findings left for later"`
+	PutOff     string       `json:"put_off,omitempty" doc:"the earliest day until which a valve or the job was put off; absent: to none"`
 	Valves     []VisitValve `json:"valves"`
 }
 
@@ -43,6 +45,7 @@ type VisitValve struct {
 	LeftMM  *wire.MM `json:"left_mm" nullable:"true"`
 	LowerMM wire.MM  `json:"lower_mm"`
 	UpperMM wire.MM  `json:"upper_mm"`
+	LeftOut string   `json:"left_out,omitempty" enum:",tight,loose" doc:"the side on which it was left out of its limits"`
 }
 
 // ValveWear is how one valve wears.
@@ -102,7 +105,10 @@ func visitOf(r store.Job, j *job.Job) ([]byte, error) {
 	for _, f := range found {
 		v.Valves = append(v.Valves,
 			VisitValve{f.Valve, (*wire.MM)(f.Found), (*wire.MM)(f.Left), wire.MM(f.Window.Lower),
-				wire.MM(f.Window.Upper)})
+				wire.MM(f.Window.Upper), string(f.LeftOut)})
+	}
+	if day := j.PutOffUntil(); !day.IsZero() {
+		v.PutOff = day.Format(time.DateOnly)
 	}
 	return json.Marshal(v)
 }
@@ -142,7 +148,7 @@ func reckoned(list []VisitView) (out []wear.Visit) {
 				wear.Found{Valve: x.Valve, Found: (*measure.Length)(x.FoundMM),
 					Left: (*measure.Length)(x.LeftMM),
 					Window: measure.Window{Lower: measure.Length(x.LowerMM),
-						Upper: measure.Length(x.UpperMM)}})
+						Upper: measure.Length(x.UpperMM)}, LeftOut: wear.Side(x.LeftOut)})
 		}
 		out = append(out, visit)
 	}
@@ -200,8 +206,34 @@ func (s *server) historyOf(ctx context.Context, id string) (h VehicleHistory, er
 			Side: string(w.Side), Range: w.Range, Out: w.Out, Odd: slices.Contains(odd, w.Valve)})
 	}
 	slices.SortStableFunc(h.Wear, func(a, b ValveWear) int { return cmp.Compare(a.leaves(), b.leaves()) })
-	h.Due = soonest(dueOf(v, visits, f), h, visits)
+	h.Due = soonest(putOff(dueOf(v, visits, f), h.Visits), h, visits)
 	return h, nil
+}
+
+// putOff keeps a vehicle due whose last job left a valve out of its limits, or was itself put off: from the day that
+// was named, else from that job on.
+func putOff(due DueView, visits []VisitView) DueView {
+	if len(visits) == 0 {
+		return due
+	}
+	last := visits[len(visits)-1]
+	var left []string
+	for _, v := range last.Valves {
+		if v.LeftOut != "" {
+			left = append(left, v.Valve+" "+v.LeftOut)
+		}
+	}
+	if len(left) == 0 && last.PutOff == "" {
+		return due
+	}
+	on, because := cmp.Or(last.PutOff, last.At.Format(time.DateOnly)), "The last job was put off."
+	if len(left) > 0 {
+		because = "Left out of limits: " + strings.Join(left, ", ") + "."
+	}
+	if due.On == "" || on < due.On {
+		due.On, due.Because = on, because
+	}
+	return due
 }
 
 func (w ValveWear) leaves() float64 {

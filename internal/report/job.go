@@ -6,6 +6,7 @@ import (
 	"time"
 
 	"metronix/core/job"
+	"metronix/core/measure"
 )
 
 // Job is a job as it is reported: what was stored of it, and the state that follows.
@@ -67,10 +68,14 @@ func (j Job) facts() []fact {
 	facts := []fact{
 		{"Engine", fmt.Sprintf("%s, firing order %s", j.Engine, order(s))},
 		{"Limits", j.limits()},
-		{"Temperature", heat(s)},
+		{"Temperature", heat(s.Speaks, s.Heat, s.Cold != nil)},
 		{"Gauge set", fmt.Sprintf("%s, feel ± %.3f mm", j.Gauges, j.FeelMM)},
 		{"Sequence", sequenceOf(s)},
 		{"Mechanic", by},
+	}
+	if s.Cold != nil {
+		facts = append(facts, fact{"Cold pass", fmt.Sprintf("%s; signed by %s, %s",
+			heat(s.Speaks, s.ColdHeat, false), s.Cold.By, s.Cold.At.Local().Format(dated))})
 	}
 	if j.OdometerKM > 0 {
 		odometer := s.Speaks.Distance(float64(j.OdometerKM))
@@ -125,20 +130,30 @@ func (j Job) limits() string {
 	return text
 }
 
-func heat(s *job.Job) string {
+// heat is how warm the engine was in the pass at hand, by what, and why its gate was passed all the same; hot says
+// which pass that is.
+func heat(speaks measure.Units, h job.Heat, hot bool) string {
 	var parts []string
 	switch {
-	case s.Judged != nil:
-		parts = append(parts, "judged cold: "+s.Judged.String())
-	case s.Prepared:
+	case h.Judged != nil:
+		parts = append(parts, "judged cold: "+h.Judged.String())
+	case h.JudgedHot != nil:
+		parts = append(parts, "judged hot: "+h.JudgedHot.String())
+	case h.Measured():
 		parts = append(parts, fmt.Sprintf("engine %s, ambient %s",
-			s.Speaks.Temperature(s.EngineC), s.Speaks.Temperature(s.AmbientC)))
+			speaks.Temperature(h.EngineC), speaks.Temperature(h.AmbientC)))
 	default:
 		parts = append(parts, "not taken")
 	}
-	for _, o := range s.Overrides {
-		parts = append(parts, fmt.Sprintf("passed all the same at %s: %s",
-			s.Speaks.Temperature(o.EngineC), o.Reason))
+	for _, o := range h.Overrides {
+		switch {
+		case o.Hot != hot:
+		case o.EngineC == nil:
+			parts = append(parts, "passed all the same: "+o.Reason)
+		default:
+			parts = append(parts, fmt.Sprintf("passed all the same at %s: %s", speaks.Temperature(*o.EngineC),
+				o.Reason))
+		}
 	}
 	return strings.Join(parts, "; ")
 }

@@ -85,6 +85,10 @@ func (g gaps) done(v *job.ValveState) string {
 	switch {
 	case v.LeaveReason != "":
 		parts = append(parts, "left as it is: "+v.LeaveReason)
+	case v.Outside:
+		parts = append(parts, "not of this job")
+	case v.Freed && v.Adjustments == 0:
+		parts = append(parts, "slackened, not set")
 	case v.Adjustments > 1:
 		parts = append(parts, fmt.Sprintf("set %d times", v.Adjustments))
 	case v.Adjustments == 1:
@@ -93,6 +97,12 @@ func (g gaps) done(v *job.ValveState) string {
 		parts = append(parts, "left alone")
 	default:
 		parts = append(parts, "not read")
+	}
+	if v.Freed && v.Adjustments > 0 {
+		parts = append(parts, "slackened before any was set: nothing was found")
+	}
+	if v.ColdReason != "" {
+		parts = append(parts, "left as it was in the cold pass: "+v.ColdReason)
 	}
 	if v.SetFor != "" {
 		parts = append(parts, "though in: "+v.SetFor)

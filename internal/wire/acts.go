@@ -18,7 +18,10 @@ var forms = []form{
 			a.Reason}
 	}),
 	formed(func(a job.JudgedCold) judgedCold {
-		return judgedCold{string(a.By), a.Hours, a.Helped, (*Celsius)(a.AmbientC)}
+		return judgedCold{string(a.By), a.Hours, a.Helped, (*Celsius)(a.AmbientC), a.Reason}
+	}),
+	formed(func(a job.JudgedHot) judgedHot {
+		return judgedHot{string(a.How), a.RanMin, a.Note, a.Reason}
 	}),
 	formed(func(job.EngineStopped) engineStopped { return engineStopped{} }),
 	formed(func(a job.Turned) turned { return turned{a.Stop} }),
@@ -41,15 +44,13 @@ var forms = []form{
 	}),
 	formed(func(a job.Nipped) nipped { return nipped{a.Valve} }),
 	formed(func(a job.Locked) locked { return locked{a.Valve, string(a.By)} }),
-	formed(func(a job.LeftAsIs) leftAsIs { return leftAsIs{a.Valve, a.Reason} }),
+	formed(func(a job.LeftAsIs) leftAsIs {
+		return leftAsIs{a.Valve, a.Reason, deferralOf(a.Deferred)}
+	}),
 	formed(func(a job.BarredOver) barredOver { return barredOver{a.Stop} }),
 	formed(func(a job.Undone) undone { return undone{a.Target} }),
 	formed(func(a job.Signed) signed {
-		w := signed{By: a.By, ToolsOut: a.ToolsOut, Exceptions: a.Exceptions}
-		if a.Deferred != (job.Deferral{}) {
-			w.Deferred = &Deferral{string(a.Deferred.Waits), a.Deferred.Until}
-		}
-		return w
+		return signed{a.By, a.ToolsOut, deferralOf(a.Deferred), a.Exceptions}
 	}),
 	formed(func(job.WentHot) wentHot { return wentHot{} }),
 	formed(func(a job.TakenIn) takenIn { return takenIn{Names(a.Complaints), a.Note, a.Sound} }),
@@ -133,11 +134,23 @@ type judgedCold struct {
 	Hours    float64  `json:"hours,omitempty" minimum:"0" maximum:"72" doc:"that it stood; for hours alone"`
 	Helped   []string `json:"helped,omitempty" maxItems:"2" nullable:"false" doc:"fan, cover_off"`
 	AmbientC *Celsius `json:"ambient_c,omitempty" doc:"left out: not known"`
+	Reason   string   `json:"reason,omitempty" maxLength:"200" doc:"why the temperature gate is passed all the same"`
 }
 
 func (w judgedCold) act(*Faults) job.Act {
 	return job.JudgedCold{By: job.ColdBy(w.By), Hours: w.Hours, Helped: w.Helped,
-		AmbientC: (*float64)(w.AmbientC)}
+		AmbientC: (*float64)(w.AmbientC), Reason: w.Reason}
+}
+
+type judgedHot struct {
+	How    string  `json:"how" enum:"fan,needle,hose,other" doc:"by what the mechanic judged it"`
+	RanMin float64 `json:"ran_min,omitempty" minimum:"0" maximum:"720" doc:"that it ran before it was shut off; left out: not said"`
+	Note   string  `json:"note,omitempty" maxLength:"400"`
+	Reason string  `json:"reason,omitempty" maxLength:"200" doc:"why the temperature gate is passed all the same"`
+}
+
+func (w judgedHot) act(*Faults) job.Act {
+	return job.JudgedHot{How: job.HotBy(w.How), RanMin: w.RanMin, Note: w.Note, Reason: w.Reason}
 }
 
 type engineStopped struct{}
@@ -257,11 +270,14 @@ type locked struct {
 func (w locked) act(*Faults) job.Act { return job.Locked{Valve: w.Valve, By: job.LockedBy(w.By)} }
 
 type leftAsIs struct {
-	Valve  string `json:"valve" maxLength:"8"`
-	Reason string `json:"reason,omitempty" maxLength:"200" doc:"why it is left; refused without one"`
+	Valve    string    `json:"valve" maxLength:"8"`
+	Reason   string    `json:"reason,omitempty" maxLength:"200" doc:"why it is left; refused without one, unless it is put off"`
+	Deferred *Deferral `json:"deferred,omitempty" doc:"what setting it is put off for; left out: it is not"`
 }
 
-func (w leftAsIs) act(*Faults) job.Act { return job.LeftAsIs{Valve: w.Valve, Reason: w.Reason} }
+func (w leftAsIs) act(*Faults) job.Act {
+	return job.LeftAsIs{Valve: w.Valve, Reason: w.Reason, Deferred: w.Deferred.core()}
+}
 
 type barredOver struct {
 	Stop *int `json:"stop,omitempty" doc:"index of the stop at which the crank came to rest; left out: where it stood"`
@@ -288,12 +304,22 @@ type Deferral struct {
 	Until    string `json:"until,omitempty" maxLength:"120"`
 }
 
-func (w signed) act(*Faults) job.Act {
-	a := job.Signed{By: w.By, ToolsOut: w.ToolsOut, Exceptions: w.Exceptions}
-	if w.Deferred != nil {
-		a.Deferred = job.Deferral{Waits: job.WaitsFor(w.Deferred.WaitsFor), Until: w.Deferred.Until}
+func deferralOf(d job.Deferral) *Deferral {
+	if d == (job.Deferral{}) {
+		return nil
 	}
-	return a
+	return &Deferral{string(d.Waits), d.Until}
+}
+
+func (d *Deferral) core() job.Deferral {
+	if d == nil {
+		return job.Deferral{}
+	}
+	return job.Deferral{Waits: job.WaitsFor(d.WaitsFor), Until: d.Until}
+}
+
+func (w signed) act(*Faults) job.Act {
+	return job.Signed{By: w.By, ToolsOut: w.ToolsOut, Exceptions: w.Exceptions, Deferred: w.Deferred.core()}
 }
 
 type wentHot struct{}

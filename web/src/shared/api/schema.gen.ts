@@ -1717,7 +1717,7 @@ export interface components {
             name: string;
             note: string;
         };
-        Happening: components["schemas"]["HappeningWayChosen"] | components["schemas"]["HappeningRoundChosen"] | components["schemas"]["HappeningTemperature"] | components["schemas"]["HappeningPrepared"] | components["schemas"]["HappeningJudgedCold"] | components["schemas"]["HappeningEngineStopped"] | components["schemas"]["HappeningTurned"] | components["schemas"]["HappeningLocated"] | components["schemas"]["HappeningDoubted"] | components["schemas"]["HappeningPicked"] | components["schemas"]["HappeningReading"] | components["schemas"]["HappeningDial"] | components["schemas"]["HappeningWithdrawn"] | components["schemas"]["HappeningSized"] | components["schemas"]["HappeningKept"] | components["schemas"]["HappeningFreed"] | components["schemas"]["HappeningAdjusted"] | components["schemas"]["HappeningNipped"] | components["schemas"]["HappeningLocked"] | components["schemas"]["HappeningLeftAsIs"] | components["schemas"]["HappeningBarredOver"] | components["schemas"]["HappeningUndone"] | components["schemas"]["HappeningSigned"] | components["schemas"]["HappeningWentHot"] | components["schemas"]["HappeningTakenIn"] | components["schemas"]["HappeningSound"] | components["schemas"]["HappeningTask"] | components["schemas"]["HappeningStripped"] | components["schemas"]["HappeningNutFelt"] | components["schemas"]["HappeningWaiting"] | components["schemas"]["HappeningHandedOver"] | components["schemas"]["HappeningTool"] | components["schemas"]["HappeningFinding"] | components["schemas"]["HappeningAmended"] | components["schemas"]["HappeningCountersigned"];
+        Happening: components["schemas"]["HappeningWayChosen"] | components["schemas"]["HappeningRoundChosen"] | components["schemas"]["HappeningTemperature"] | components["schemas"]["HappeningPrepared"] | components["schemas"]["HappeningJudgedCold"] | components["schemas"]["HappeningJudgedHot"] | components["schemas"]["HappeningEngineStopped"] | components["schemas"]["HappeningTurned"] | components["schemas"]["HappeningLocated"] | components["schemas"]["HappeningDoubted"] | components["schemas"]["HappeningPicked"] | components["schemas"]["HappeningReading"] | components["schemas"]["HappeningDial"] | components["schemas"]["HappeningWithdrawn"] | components["schemas"]["HappeningSized"] | components["schemas"]["HappeningKept"] | components["schemas"]["HappeningFreed"] | components["schemas"]["HappeningAdjusted"] | components["schemas"]["HappeningNipped"] | components["schemas"]["HappeningLocked"] | components["schemas"]["HappeningLeftAsIs"] | components["schemas"]["HappeningBarredOver"] | components["schemas"]["HappeningUndone"] | components["schemas"]["HappeningSigned"] | components["schemas"]["HappeningWentHot"] | components["schemas"]["HappeningTakenIn"] | components["schemas"]["HappeningSound"] | components["schemas"]["HappeningTask"] | components["schemas"]["HappeningStripped"] | components["schemas"]["HappeningNutFelt"] | components["schemas"]["HappeningWaiting"] | components["schemas"]["HappeningHandedOver"] | components["schemas"]["HappeningTool"] | components["schemas"]["HappeningFinding"] | components["schemas"]["HappeningAmended"] | components["schemas"]["HappeningCountersigned"];
         HappeningAdjusted: {
             /** @description which of the leaves is an angled one; absent: none */
             angled?: boolean[];
@@ -1953,6 +1953,37 @@ export interface components {
              * @enum {string}
              */
             kind: "judged_cold";
+            /** @description why the temperature gate is passed all the same */
+            reason?: string;
+            /** @description the id of the newest happening that its screen knew; absent: the newest there is */
+            seen?: string;
+        };
+        HappeningJudgedHot: {
+            /**
+             * Format: date-time
+             * @description when it was done, where it waited to be sent, by the program's clock
+             */
+            done_at?: string;
+            /**
+             * @description by what the mechanic judged it
+             * @enum {string}
+             */
+            how: "fan" | "needle" | "hose" | "other";
+            /** @description made by the client; sending it twice stores it once */
+            id: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "judged_hot";
+            note?: string;
+            /**
+             * Format: double
+             * @description that it ran before it was shut off; left out: not said
+             */
+            ran_min?: number;
+            /** @description why the temperature gate is passed all the same */
+            reason?: string;
             /** @description the id of the newest happening that its screen knew; absent: the newest there is */
             seen?: string;
         };
@@ -1974,6 +2005,8 @@ export interface components {
             valve: string;
         };
         HappeningLeftAsIs: {
+            /** @description what setting it is put off for; left out: it is not */
+            deferred?: components["schemas"]["Deferral"];
             /**
              * Format: date-time
              * @description when it was done, where it waited to be sent, by the program's clock
@@ -1986,7 +2019,7 @@ export interface components {
              * @enum {string}
              */
             kind: "left_as_is";
-            /** @description why it is left; refused without one */
+            /** @description why it is left; refused without one, unless it is put off */
             reason?: string;
             /** @description the id of the newest happening that its screen knew; absent: the newest there is */
             seen?: string;
@@ -2751,7 +2784,7 @@ export interface components {
             cold?: components["schemas"]["Signed"];
             /** @description how it was judged cold without a thermometer; empty: it was not */
             cold_by: string;
-            /** @description the same of the provisional cold pass */
+            /** @description how the provisional cold pass was judged cold without one */
             cold_pass_by: string;
             /** @description absent with fewer than two falling readings, and for a hot card */
             cooling?: components["schemas"]["Cooling"];
@@ -2780,6 +2813,8 @@ export interface components {
             hands: components["schemas"]["HandView"][];
             /** Format: int64 */
             happenings: number;
+            /** @description how it was judged hot without a thermometer; empty: it was not */
+            hot_by: string;
             /** @description the same, with the stops ahead */
             hot_clock?: components["schemas"]["HotClock"];
             /** @description when the last valve of the hot pass ahead comes, at this mechanic's pace; empty: none is ahead */
@@ -2853,6 +2888,8 @@ export interface components {
             tools: components["schemas"]["ToolView"][];
             /** Format: int64 */
             total: number;
+            /** @description valves found out of their limits that nobody has decided about: signing asks for each */
+            unanswered: string[];
             /** @description the happening that can be taken back; empty: none */
             undo: string;
             /** @description what that was */
@@ -3052,8 +3089,8 @@ export interface components {
         Override: {
             /** Format: date-time */
             at: string;
-            /** @description a temperature in degrees Celsius */
-            engine_c: number;
+            /** @description null: nobody measured it */
+            engine_c: number | null;
             /** @description in the hot pass */
             hot: boolean;
             reason: string;
@@ -3641,6 +3678,11 @@ export interface components {
             found_mm: number | null;
             /** @description a length in millimetres, at most six decimal places */
             left_mm: number | null;
+            /**
+             * @description the side on which it was left out of its limits
+             * @enum {string}
+             */
+            left_out?: "" | "tight" | "loose";
             /** @description a length in millimetres, at most six decimal places */
             lower_mm: number;
             /** @description a length in millimetres, at most six decimal places */
@@ -3659,6 +3701,8 @@ export interface components {
             /** Format: int64 */
             odometer_km: number;
             outcome: string;
+            /** @description the earliest day until which a valve or the job was put off; absent: to none */
+            put_off?: string;
             /** @description of the limits */
             source: string;
             /** @enum {string} */
