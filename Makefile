@@ -12,8 +12,10 @@ DATA ?= data/demo.db
 AIR := go run github.com/air-verse/air@v1.63.0
 STATICCHECK := go run honnef.co/go/tools/cmd/staticcheck@v0.8.2
 
+LANES := lane-web lane-go lane-browser
+
 # The checks and tests compile SQLite without optimising it: ten seconds instead of two minutes.
-check test: export CGO_CFLAGS := -O0
+check check-go test $(LANES): export CGO_CFLAGS := -O0
 
 .PHONY: help demo dev build test deep check checks types bench pictures chromium clean
 
@@ -49,30 +51,51 @@ $(BIN): web/dist/index.html $(GO_FILES)
 	go build -ldflags '-X main.version=$(VERSION)' -o $@ ./cmd/metronix
 
 chromium:
-	@if ! command -v chromium >/dev/null; then \
-	  echo '— installing Chromium and its fonts from Debian packages, for the browser tests'; \
-	  apt-get update && DEBIAN_FRONTEND=noninteractive apt-get install -y --no-install-recommends chromium fonts-liberation; \
+	@if ! command -v chromium-headless-shell >/dev/null; then \
+	  echo '— installing Chromium without a window and its fonts from Debian packages, for the browser tests'; \
+	  apt-get update && DEBIAN_FRONTEND=noninteractive apt-get install -y --no-install-recommends chromium-headless-shell fonts-liberation; \
 	fi
 
-check: web/node_modules/.made web/dist/index.html ## formatting, linting and types of both languages
-	@echo '— gofmt, go vet, staticcheck'
-	@bad=$$(gofmt -l cmd core internal e2e web/*.go); if [ -n "$$bad" ]; then echo "not gofmt'ed: $$bad"; exit 1; fi
-	go vet ./...
-	$(STATICCHECK) ./...
-	@echo '— eslint, prettier, vue-tsc'
-	cd web && npx eslint . && npx prettier --check --log-level warn . && npx vue-tsc --noEmit -p tsconfig.json
-	@echo '— the types made from the OpenAPI document'
-	cd web && npx openapi-typescript ../internal/api/openapi.json -o /tmp/metronix-schema.ts >/dev/null && diff -q /tmp/metronix-schema.ts src/shared/api/schema.gen.ts
+check: check-go check-web ## formatting, linting and types of both languages
 
-test: check chromium ## everything: checks, Go tests with the race detector, front-end tests, browser tests
-	@echo '— tests of the front end'
-	cd web && npx vitest run
-	@echo '— Go tests with the race detector'
-	go test -race ./cmd/... ./core/... ./internal/... ./web/...
-	@echo '— docs/checks.md tells what the tests check'
-	@$(CHECKS) -compare $(FOUND) docs/checks.md
-	@echo '— the built program in a real browser'
-	go test -count=1 -timeout 13m ./e2e
+check-go: web/dist/index.html
+	@bad=$$(gofmt -l cmd core internal e2e web/*.go); if [ -n "$$bad" ]; then echo "not gofmt'ed: $$bad"; exit 1; fi
+	@$(call timed,go vet,go vet ./...)
+	@$(call timed,staticcheck,$(STATICCHECK) ./...)
+
+check-web: web/node_modules/.made
+	@$(call timed,eslint,cd web && npx eslint .)
+	@$(call timed,prettier,cd web && npx prettier --check --log-level warn .)
+	@$(call timed,vue-tsc,cd web && npx vue-tsc --noEmit -p tsconfig.json)
+	@echo '— the types made from the OpenAPI document'
+	@cd web && npx openapi-typescript ../internal/api/openapi.json -o ../data/schema.gen.ts >/dev/null && \
+	  diff -q ../data/schema.gen.ts src/shared/api/schema.gen.ts
+
+# Three lanes side by side: what one waits for, another uses. Each says what took how long; the last line sums up.
+test: chromium web/dist/index.html ## everything: checks, Go tests with the race detector, front-end tests, browser tests
+	@rm -rf data/times; mkdir -p data/times
+	@begun=$$SECONDS; $(MAKE) --no-print-directory -j3 --output-sync=target $(LANES); \
+	  echo '— where the time went, in seconds, three lanes side by side:'; \
+	  cat data/times/* | sort -rn | awk '{printf "%s  ", $$0} END {print ""}'; \
+	  echo "— everything passed in $$((SECONDS - begun)) s"
+
+.PHONY: $(LANES) check-go check-web
+lane-web: check-web
+	@$(call timed,front-end tests,cd web && npx vitest run)
+
+lane-go: check-go
+	@$(call timed,Go tests with the race detector,go test -race ./cmd/... ./core/... ./internal/... ./web/...)
+	@$(call timed,docs/checks.md,$(CHECKS) -compare $(FOUND) docs/checks.md)
+
+# The tests in the browser wait more than they reckon, so more of them run at once than there are cores.
+lane-browser:
+	@$(call timed,browser tests,go test -count=1 -timeout 9m -parallel 6 ./e2e)
+
+# timed runs a command and writes down how long it took: its name, the command.
+define timed
+echo '— $(1)'; mkdir -p data/times; at=$$SECONDS; ( $(2) ); \
+  echo "$$((SECONDS - at)) $(1)" > "data/times/$$(echo '$(1)' | tr ' /' '__')"
+endef
 
 # The values from outside that the tests of the rules check are written down by them, and a page is made of that.
 FOUND := data/checks

@@ -40,20 +40,21 @@ func TestScreensAreAccessible(t *testing.T) {
 	t.Parallel()
 	axe, err := os.ReadFile("../web/node_modules/axe-core/axe.min.js")
 	require.NoError(t, err, "run make test: it installs the front end's packages")
-	r := demo(t)
+	r := lookedAt(t)
 	for theme, size := range map[string][2]int{"night": {1280, 800}, "day": {360, 740}} {
-		p := open(t, r, "/", size[0], size[1])
-		p.MustEval(`t => localStorage.setItem('metronix.theme', t)`, theme)
-		for _, s := range screens {
-			p.visit(s.path)
-			p.see(s.ready)
-			assert.Equal(t, theme, p.MustEval(`() => document.documentElement.dataset.theme`).Str())
-			p.scan(string(axe), theme+" "+s.name)
-		}
-		p.clean()
-	}
-	for _, theme := range []string{"night", "day"} {
-		scanOnTheWay(t, string(axe), theme)
+		t.Run(theme, func(t *testing.T) {
+			t.Parallel()
+			p := open(t, r, "/", size[0], size[1])
+			p.MustEval(`t => localStorage.setItem('metronix.theme', t)`, theme)
+			for _, s := range screens {
+				p.visit(s.path)
+				p.see(s.ready)
+				assert.Equal(t, theme, p.MustEval(`() => document.documentElement.dataset.theme`).Str())
+				p.scan(string(axe), theme+" "+s.name)
+			}
+			p.clean()
+			scanOnTheWay(t, string(axe), theme)
+		})
 	}
 }
 
@@ -89,21 +90,9 @@ func scanOnTheWay(t *testing.T, axe, theme string) {
 	p.says("Lock I5")
 	p.scan(axe, theme+" lock")
 
+	d := &driver{t: t, r: r, job: "demo-job-saw"}
+	require.True(t, d.until("sign"))
 	p.visit("/jobs/demo-job-saw")
-	p.press(capitalised(stateOf(t, r.base, "demo-job-saw").State.Now.Instruction.Until))
-	for s := stateOf(t, r.base, "demo-job-saw"); s.State.Phase != "sign"; s = stateOf(t, r.base,
-		"demo-job-saw") {
-		switch s.State.Now.Action {
-		case "turn":
-			p.press("is fully down")
-		case "read":
-			leaf, feel, _ := s.leafFor(nil)
-			p.press(leaf + " " + feel)
-		case "keep":
-			p.press("Keep")
-		}
-		waitFor(t, p, r, "demo-job-saw", s.State.Happenings)
-	}
 	p.see(".signing")
 	p.scan(axe, theme+" sign")
 	p.clean()
@@ -127,7 +116,7 @@ const tooSmall = `() => {
 // Every target of every screen is large enough for a finger, at a laptop's size and at a phone's.
 func TestTargetsAreLargeEnough(t *testing.T) {
 	t.Parallel()
-	r := demo(t)
+	r := lookedAt(t)
 	for _, size := range [][2]int{{1280, 800}, {360, 740}} {
 		p := open(t, r, "/", size[0], size[1])
 		for _, s := range screens {

@@ -100,7 +100,7 @@ func TestAColdJobFromTakeInToTheNextDueDate(t *testing.T) {
 	p.visit("/jobs/" + job)
 	p.shows("2 steps still to do")
 	p.see(".signing")
-	require.NoError(t, p.Keyboard.Type(input.Digit1, input.Digit2, input.Digit3, input.Enter))
+	p.keys(input.Digit1, input.Digit2, input.Digit3, input.Enter)
 	p.shows("Road test; Then ignition timing")
 	p.press("Engine is not run here")
 	p.says("Signed by")

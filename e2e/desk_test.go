@@ -106,13 +106,13 @@ func TestStartingByKeyboard(t *testing.T) {
 	p.waits(`() => document.activeElement?.tagName === 'H1'`, "the focus on the title")
 	tabs := 0
 	for ; tabs < 6; tabs++ {
-		require.NoError(t, p.Keyboard.Type(input.Tab))
+		p.keys(input.Tab)
 		if p.MustEval(`() => document.activeElement.matches('.tile')`).Bool() {
 			break
 		}
 	}
 	assert.Less(t, tabs, 6, "the vehicles are near the title")
-	require.NoError(t, p.Keyboard.Type(input.ArrowDown, input.ArrowDown))
+	p.keys(input.ArrowDown, input.ArrowDown)
 	chosen := p.see(`.tile.on b`).MustText()
 	assert.NotEmpty(t, chosen)
 	assert.Equal(t, 1, p.MustEval(
@@ -123,24 +123,24 @@ func TestStartingByKeyboard(t *testing.T) {
 			`document.activeElement.closest('.v-field')?.textContent.includes('Mechanic')`).Bool() {
 			break
 		}
-		require.NoError(t, p.Keyboard.Type(input.Tab))
+		p.keys(input.Tab)
 		tabs++
 	}
 	require.NoError(t, p.InsertText("Tess Ardal"))
 	for range 8 {
-		require.NoError(t, p.Keyboard.Type(input.Tab))
+		p.keys(input.Tab)
 		tabs++
 		if p.MustEval(`() => document.activeElement.matches('.go')`).Bool() {
 			break
 		}
 	}
-	require.NoError(t, p.Keyboard.Type(input.Enter))
+	p.keys(input.Enter)
 	p.says("sequence")
 	assert.Less(t, tabs, 25)
 	p.waits(`() => document.activeElement?.tagName === 'H1'`, "the focus on the title of the bench")
 	p.press("Keys")
 	p.see("dl")
-	require.NoError(t, p.Keyboard.Type(input.Escape))
+	p.keys(input.Escape)
 	p.waits(`() => document.activeElement?.getAttribute('aria-label') === 'Keys'`,
 		"the focus back on what opened the list of keys")
 	p.clean()

@@ -190,7 +190,7 @@ func (d *driver) lookAt(p *tab, state, where string) {
 	if state == "conflict" {
 		for range 2 {
 			before := d.now().State.Happenings
-			require.NoError(d.t, p.Keyboard.Type(input.KeyZ))
+			p.keys(input.KeyZ)
 			waitFor(d.t, p, d.r, d.job, before)
 		}
 	}

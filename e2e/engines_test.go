@@ -161,7 +161,7 @@ func TestChoosingAWaySideBySide(t *testing.T) {
 	p.press("3 stops, clear by")
 	p.waits(`() => document.querySelector('.on .way')?.innerText.includes('Fewest stops')`,
 		"the best plan of three stops")
-	require.NoError(t, p.Keyboard.Type(input.ArrowRight))
+	p.keys(input.ArrowRight)
 	p.waits(`() => document.querySelector('.look h2')?.innerText.includes('Stop 2')`, "the second stop")
 	band := p.see(".look .band svg").MustShape().Box()
 	p.Mouse.MustMoveTo(band.X+band.Width*0.4, band.Y+band.Height/2)

@@ -44,7 +44,7 @@ func TestABounceReadsOneValve(t *testing.T) {
 		s := stateOf(t, r.base, id).State
 		assert.Equal(t, before+1, s.Happenings, "one reading, by a second tap after %d ms", ms)
 		assert.Equal(t, "I3", s.Now.Valve)
-		require.NoError(t, p.Keyboard.Type(input.KeyZ))
+		p.keys(input.KeyZ)
 	}
 	p.says("Read E3")
 	p.waits(`() => !document.querySelector('.now [aria-disabled=true]')`, "the bench to take answers again")

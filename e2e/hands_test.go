@@ -6,7 +6,6 @@ import (
 
 	"github.com/go-rod/rod/lib/input"
 	"github.com/stretchr/testify/assert"
-	"github.com/stretchr/testify/require"
 )
 
 // readingsOf is what was felt of a valve when it was kept last.
@@ -81,8 +80,8 @@ func TestAHotPassByTheClock(t *testing.T) {
 	p.says("temperature")
 	p.press("Engine stopped now")
 	p.shows("Shut off at")
-	require.NoError(t, p.Keyboard.Type(input.Digit8, input.Digit5, input.Enter, input.Digit2, input.Digit0,
-		input.Enter))
+	p.keys(input.Digit8, input.Digit5, input.Enter, input.Digit2, input.Digit0,
+		input.Enter)
 	p.says("until")
 	p.waits(`() => /[89]:\d\d left.*a stop/.test(document.querySelector('.hot')?.textContent ?? '')`,
 		"a share for each stop")
@@ -93,10 +92,16 @@ func TestAHotPassByTheClock(t *testing.T) {
 	p.press("left")
 	p.shows("counts from when the engine was shut off")
 	p.press("Engine ran again: stopped now")
+	p.says("temperature")
+	p.press("Needle in its place")
+	p.fill("Minutes it ran", "12")
+	p.press("Made safe, judged hot")
 	p.says("until")
 	assert.Nil(t, crankOf(t, r, job), "where it stopped nobody knows")
 	p.waits(`() => /[89]:5\d left/.test(document.querySelector('.hot')?.textContent ?? '')`,
 		"ten minutes anew")
+	p.press("Sheet")
+	p.shows("judged hot: the needle stood in its place, ran 12 min")
 	p.clean()
 }
 

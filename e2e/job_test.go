@@ -1,6 +1,7 @@
 package e2e
 
 import (
+	"context"
 	"encoding/json"
 	"fmt"
 	"math"
@@ -10,6 +11,7 @@ import (
 
 	"github.com/go-rod/rod/lib/input"
 	"github.com/go-rod/rod/lib/proto"
+	"github.com/go-rod/rod/lib/utils"
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 )
@@ -54,6 +56,7 @@ type state struct {
 			}
 		}
 		Happenings int
+		Undo       string
 	}
 }
 
@@ -226,15 +229,14 @@ func driveByClicks(t *testing.T, p *tab, r *running, id string, gaps map[string]
 // waitFor waits until the program has taken what was done.
 func waitFor(t *testing.T, p *tab, r *running, id string, before int) {
 	t.Helper()
-	for range 400 {
-		if stateOf(t, r.base, id).State.Happenings > before {
-			p.waits(`() => !document.querySelector('.now')?.hasAttribute('aria-busy') &&
-				!document.querySelector('.now [aria-disabled=true]')`, "the page to follow")
-			return
-		}
-		p.MustWaitRequestIdle()()
-	}
-	t.Fatalf("nothing happened; the page shows: %s", p.text())
+	ctx, cancel := context.WithTimeout(p.GetContext(), limit)
+	defer cancel()
+	err := utils.Retry(ctx, soon(), func() (bool, error) {
+		return stateOf(t, r.base, id).State.Happenings > before, nil
+	})
+	require.NoError(t, err, "nothing happened; the page shows: %s", p.text())
+	p.waits(`() => !document.querySelector('.now')?.hasAttribute('aria-busy') &&
+		!document.querySelector('.now [aria-disabled=true]')`, "the page to follow")
 }
 
 func checkSigned(t *testing.T, p *tab, s state) {
@@ -294,7 +296,7 @@ func TestWholeJobByKeys(t *testing.T) {
 	id := "demo-job-van"
 	p := open(t, r, "/jobs/"+id, 1280, 800)
 	gaps := map[string]float64{"E3": 0.15, "I2": 0.25}
-	key := func(keys ...input.Key) { require.NoError(t, p.Keyboard.Type(keys...)) }
+	key := func(keys ...input.Key) { p.keys(keys...) }
 	p.see(".order.on")
 	for range 200 {
 		s := stateOf(t, r.base, id)
@@ -336,9 +338,9 @@ func climb(t *testing.T, p *tab, leaf string) {
 			return
 		}
 		if at < leaf {
-			require.NoError(t, p.Keyboard.Type(input.ArrowUp))
+			p.keys(input.ArrowUp)
 		} else {
-			require.NoError(t, p.Keyboard.Type(input.ArrowDown))
+			p.keys(input.ArrowDown)
 		}
 	}
 	t.Fatalf("leaf %s is not on the ladder: %s", leaf, p.text())
@@ -423,8 +425,8 @@ func TestRefusalsAreTold(t *testing.T) {
 	assert.Contains(t, p.see(".shut").MustText(), "no companion", "a school that does not fit says why")
 	p.press("Use this sequence")
 	p.says("temperature")
-	require.NoError(t, p.Keyboard.Type(input.Digit8, input.Digit5, input.Enter, input.Digit1, input.Digit7,
-		input.Enter))
+	p.keys(input.Digit8, input.Digit5, input.Enter, input.Digit1, input.Digit7,
+		input.Enter)
 	p.waits(`() => document.querySelector('.refusal')?.textContent.includes('cold figures, good up to 38')`,
 		"the refusal")
 	p.visit("/jobs/no-such-job")

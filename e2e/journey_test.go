@@ -42,8 +42,8 @@ func TestAHotJobFromTakeInToTheSheet(t *testing.T) {
 	p.says("temperature")
 	p.press("Engine stopped now")
 	p.shows("Shut off at")
-	require.NoError(t, p.Keyboard.Type(input.Digit8, input.Digit5, input.Enter, input.Digit2, input.Digit0,
-		input.Enter))
+	p.keys(input.Digit8, input.Digit5, input.Enter, input.Digit2, input.Digit0,
+		input.Enter)
 	p.says("until")
 	p.press("Cylinder 1")
 	p.says("Read E1")
@@ -72,7 +72,7 @@ func TestAHotJobFromTakeInToTheSheet(t *testing.T) {
 	ticked(t, p, "all done")
 	p.press("On to signing")
 	p.see(".signing")
-	require.NoError(t, p.Keyboard.Type(input.Digit1, input.Digit2, input.Digit3, input.Enter))
+	p.keys(input.Digit1, input.Digit2, input.Digit3, input.Enter)
 	p.says("Signed by")
 	p.press("See and print the sheet")
 	p.shows("Before: uneven at idle")
@@ -167,8 +167,8 @@ func TestEachPersonHasTheOwnUnits(t *testing.T) {
 	p.press("Use this sequence")
 	p.says("temperature")
 	p.shows("engine at most 100.4 °F (38 °C)")
-	require.NoError(t, p.Keyboard.Type(input.Digit6, input.Digit6, input.Enter, input.Digit6,
-		input.Digit4, input.Enter))
+	p.keys(input.Digit6, input.Digit6, input.Enter, input.Digit6,
+		input.Digit4, input.Enter)
 	p.says("until")
 	p.shows("66 °F")
 	address := p.MustInfo().URL

@@ -170,7 +170,7 @@ func TestAtTwiceTheSize(t *testing.T) {
 			`e.getBoundingClientRect(); return b.top >= 0 && b.bottom <= innerHeight })`
 		assert.True(t, p.MustEval(answers).Bool(), engine)
 		assert.Empty(t, p.MustEval(nothingLiesOver).Val(), engine)
-		require.NoError(t, p.Keyboard.Type(input.Digit2)) // drag, without scrolling to it
+		p.keys(input.Digit2) // drag, without scrolling to it
 		p.see(".strip")
 		assert.Empty(t, p.MustEval(nothingLiesOver).Val(), engine+", after a reading")
 		p.MustClose()
@@ -245,16 +245,16 @@ func mixed(t *testing.T, p *tab, r *running, job, out string) {
 				break
 			}
 			climb(t, p, label)
-			require.NoError(t, p.Keyboard.Type(k))
+			p.keys(k)
 		case "adjust":
 			set = true
 			goOn(t, p, touch)
 		case "sign":
 			p.see(".signing")
-			require.NoError(t, p.Keyboard.Type(input.Digit1))
-			require.NoError(t, p.Keyboard.Type(input.Digit2))
-			require.NoError(t, p.Keyboard.Type(input.Digit3))
-			require.NoError(t, p.Keyboard.Type(input.Enter))
+			p.keys(input.Digit1)
+			p.keys(input.Digit2)
+			p.keys(input.Digit3)
+			p.keys(input.Enter)
 		case "done":
 			p.says("Signed by")
 			return
@@ -274,7 +274,7 @@ func goOn(t *testing.T, p *tab, touch bool) {
 		require.NoError(t, e.Timeout(limit).Click(proto.InputMouseButtonLeft, 1))
 		return
 	}
-	require.NoError(t, p.Keyboard.Type(input.Enter))
+	p.keys(input.Enter)
 }
 
 // shimmed says the size that is asked for, or fits the first shim that can be had.
@@ -283,7 +283,7 @@ func shimmed(t *testing.T, p *tab) {
 	p.waits(`() => document.querySelector('.shims .pad, .shims .led')`, "the shims")
 	if p.MustHas(".shims .pad") {
 		for _, k := range []input.Key{input.Digit2, input.Period, input.Digit6, input.Enter} {
-			require.NoError(t, p.Keyboard.Type(k))
+			p.keys(k)
 		}
 		return
 	}

@@ -16,6 +16,7 @@ var pictures = flag.String("pictures", "",
 
 // TestPictures looks at each main view of the demo and, where a folder is given, writes its picture there.
 func TestPictures(t *testing.T) {
+	t.Parallel()
 	r := demo(t)
 	for _, v := range []struct {
 		name, path, theme, ready string
@@ -39,7 +40,7 @@ func TestPictures(t *testing.T) {
 			p.waits(`() => document.querySelector('.why')?.textContent.includes('0.25 drags')`, "the verdict")
 		}},
 		{"bench-adjust-day", "/jobs/demo-job-pump", "day", ".then", 1280, 800, func(p *tab) {
-			require.NoError(t, p.Keyboard.Type(input.Enter))
+			p.keys(input.Enter)
 			p.says("Screw I5 out")
 		}},
 		{"sheet-day", "/jobs/demo-job-bus/sheet", "day", "table", 1280, 1700, nil},

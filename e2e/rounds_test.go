@@ -219,7 +219,7 @@ func TestAScrewThatWillNotTurn(t *testing.T) {
 		`r.innerText.includes('not read: Adjuster seized'))`,
 		"why E1 was not read")
 	p.waits(`() => [...document.querySelectorAll('tbody tr')].some(r => r.innerText.includes('I1') && `+
-		`r.innerText.includes('freed before any was set'))`,
+		`r.innerText.includes('slackened before any was set'))`,
 		"that I1 was freed")
 	p.clean()
 }

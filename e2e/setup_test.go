@@ -15,8 +15,10 @@ import (
 	"time"
 
 	"github.com/go-rod/rod"
+	"github.com/go-rod/rod/lib/input"
 	"github.com/go-rod/rod/lib/launcher"
 	"github.com/go-rod/rod/lib/proto"
+	"github.com/go-rod/rod/lib/utils"
 	"github.com/stretchr/testify/require"
 
 	"metronix/internal/deep"
@@ -32,36 +34,72 @@ var program string
 // others.
 var limit = time.Duration(deep.Rounds(30, 240)) * time.Second
 
+// scratch is the folder of this run: the program, and the browser's profile. It is removed with all that is in it.
+var scratch string
+
 func TestMain(m *testing.M) {
 	os.Exit(func() int {
 		dir, err := os.MkdirTemp("", "metronix-e2e")
 		if err != nil {
 			panic(err)
 		}
+		scratch, program = dir, filepath.Join(dir, "metronix")
 		defer os.RemoveAll(dir)
-		program = filepath.Join(dir, "metronix")
 		build := exec.Command("go", "build", "-o", program, "metronix/cmd/metronix")
 		build.Stderr = os.Stderr
 		if err := build.Run(); err != nil {
 			panic(err)
 		}
-		return m.Run()
+		code := m.Run()
+		if shared != nil {
+			shared.kill()
+		}
+		if browser != nil { // it ends with the tests, and its profile with it
+			browser.Kill()
+			browser.Cleanup()
+		}
+		if left := runningFrom(dir); len(left) > 0 {
+			fmt.Fprintln(os.Stderr, "still running after the tests:", strings.Join(left, ", "))
+			return max(code, 1)
+		}
+		return code
 	}())
 }
 
-var launched = sync.OnceValues(func() (*rod.Browser, error) {
-	bin, err := exec.LookPath("chromium")
-	if err != nil {
-		return nil, fmt.Errorf("chromium is not installed; make test installs it: %w", err)
+// runningFrom lists the processes that a folder is named in the command line of.
+func runningFrom(dir string) (list []string) {
+	lines, _ := filepath.Glob("/proc/[0-9]*/cmdline")
+	for _, path := range lines {
+		if line, err := os.ReadFile(path); err == nil && strings.Contains(string(line), dir) {
+			list = append(list, filepath.Base(filepath.Dir(path)))
+		}
 	}
-	address, err := launcher.New().Bin(bin).Leakless(false).NoSandbox(true).Headless(true).
+	return list
+}
+
+// soon looks again after a moment: a page here answers in milliseconds, and what is waited for adds up.
+func soon() utils.Sleeper {
+	return utils.BackoffSleeper(10*time.Millisecond, 100*time.Millisecond, nil)
+}
+
+// browser is what started the one browser of all tests; nil: none asked for it.
+var browser *launcher.Launcher
+
+var launched = sync.OnceValues(func() (*rod.Browser, error) {
+	bin, err := exec.LookPath("chromium-headless-shell")
+	if err != nil {
+		return nil, fmt.Errorf("chromium-headless-shell is not installed; make test installs it: %w", err)
+	}
+	browser = launcher.New().Bin(bin).Leakless(false).NoSandbox(true).Headless(true).
+		UserDataDir(filepath.Join(scratch, "profile")).
 		Set("disable-gpu").Set("disable-quic").Set("no-first-run").Set("disable-background-networking").
 		Set("disable-component-update").Set("disable-sync").Set("force-prefers-reduced-motion").
-		Set("host-resolver-rules", "MAP * ~NOTFOUND, EXCLUDE 127.0.0.1, EXCLUDE localhost").Launch()
+		Set("host-resolver-rules", "MAP * ~NOTFOUND, EXCLUDE 127.0.0.1, EXCLUDE localhost")
+	address, err := browser.Launch()
 	if err != nil {
 		return nil, err
 	}
-	b := rod.New().ControlURL(address)
+	b := rod.New().ControlURL(address).Sleeper(soon)
 	return b, b.Connect()
 })
 
@@ -81,19 +119,31 @@ func started(t testing.TB, command, data string) *running {
 // startedOn does the same on an address.
 func startedOn(t testing.TB, command, data, address string) *running {
 	t.Helper()
+	r, err := run(command, data, address)
+	require.NoError(t, err)
+	t.Cleanup(r.kill)
+	return r
+}
+
+func run(command, data, address string) (*running, error) {
 	cmd := exec.Command(program, command, "--listen", address, "--data", data)
 	out, err := cmd.StdoutPipe()
-	require.NoError(t, err)
+	if err != nil {
+		return nil, err
+	}
 	cmd.Stderr = os.Stderr
-	require.NoError(t, cmd.Start())
+	if err := cmd.Start(); err != nil {
+		return nil, err
+	}
 	r := &running{data: data, cmd: cmd}
-	t.Cleanup(r.kill)
 	line, err := bufio.NewReader(out).ReadString('\n')
-	require.NoError(t, err, "the program said nothing")
 	_, base, found := strings.Cut(strings.TrimSpace(line), "ready at ")
-	require.True(t, found, line)
+	if err != nil || !found {
+		r.kill()
+		return nil, fmt.Errorf("the program said %q: %w", line, err)
+	}
 	r.base = base
-	return r
+	return r, nil
 }
 
 // kill ends the program at once, without a chance to tidy up.
@@ -131,6 +181,31 @@ var seeded = sync.OnceValues(func() ([]byte, error) {
 	}
 	return os.ReadFile(path)
 })
+
+// shared is that program; nil: nobody looked yet.
+var shared *running
+
+// looked is one program on the demo's data for all tests that only look at it and change nothing.
+var looked = sync.OnceValues(func() (*running, error) {
+	data, err := seeded()
+	if err != nil {
+		return nil, err
+	}
+	path := filepath.Join(scratch, "looked.db")
+	if err := os.WriteFile(path, data, 0o644); err != nil {
+		return nil, err
+	}
+	shared, err = run("demo", path, "127.0.0.1:0")
+	return shared, err
+})
+
+// lookedAt is the program that no test changes anything of.
+func lookedAt(t testing.TB) *running {
+	t.Helper()
+	r, err := looked()
+	require.NoError(t, err)
+	return r
+}
 
 func demo(t testing.TB) *running {
 	t.Helper()
@@ -213,9 +288,13 @@ func (p *tab) visit(path string) {
 	p.see("main")
 }
 
-// see waits for an element and gives it.
+// takesAnswers is whether the page takes taps and keys: just after something has changed it does not.
+const takesAnswers = `!('guarded' in document.documentElement.dataset)`
+
+// see waits for an element, and until it may be tapped, and gives it.
 func (p *tab) see(selector string) *rod.Element {
 	p.t.Helper()
+	p.waits(`() => `+takesAnswers, "the page to take answers")
 	e, err := p.Timeout(limit).Element(selector)
 	require.NoError(p.t, err, "%s is not there; the page shows: %s", selector, p.text())
 	return e
@@ -224,8 +303,8 @@ func (p *tab) see(selector string) *rod.Element {
 // says waits until the headline holds a text.
 func (p *tab) says(text string) {
 	p.t.Helper()
-	p.waits(fmt.Sprintf(`() => (document.querySelector('.now h2')?.textContent ?? '').includes(%q)`, text),
-		"the headline to say "+text)
+	p.waits(fmt.Sprintf(`() => (document.querySelector('.now h2')?.textContent ?? '').includes(%q) && `+
+		takesAnswers, text), "the headline to say "+text)
 }
 
 func (p *tab) waits(js, what string) {
@@ -264,11 +343,18 @@ const named = `(() => {
 	return all.find(b => name(b) === want) ?? all.find(b => name(b).startsWith(want)) ?? all.find(b => whole(b).includes(want))
 })()`
 
+// keys types one after the other, once the page takes them.
+func (p *tab) keys(keys ...input.Key) {
+	p.t.Helper()
+	p.waits(`() => `+takesAnswers, "the page to take keys")
+	require.NoError(p.t, p.Keyboard.Type(keys...))
+}
+
 // pressIn does the same within a part of the page.
 func (p *tab) pressIn(part, text string) {
 	p.t.Helper()
 	find := fmt.Sprintf(named, part, text)
-	p.waits(`() => `+find, "a control "+text)
+	p.waits(`() => `+takesAnswers+` && `+find, "a control "+text)
 	p.MustEval(`() => ` + find + `.setAttribute('data-press', '1')`)
 	e := p.see(`[data-press]`)
 	e.MustEval(`() => { this.removeAttribute('data-press'); this.scrollIntoView({ block: 'center' }) }`)

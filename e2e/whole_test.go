@@ -106,7 +106,7 @@ func TestTurnedBackForAReason(t *testing.T) {
 	post(t, "POST", r.base+"/api/v1/jobs/demo-job-van/happenings", map[string]any{"id": "cold-0001",
 		"kind": "judged_cold", "by": "overnight"}, nil)
 	p.visit("/jobs/demo-job-van/sheet")
-	p.shows("Turned back against the sheet: No tensioner: gears")
+	p.shows("turned back against the sheet: No tensioner: gears")
 	p.clean()
 }
 

@@ -24,6 +24,7 @@ type JobState struct {
 	Aiming     string        `json:"aiming" enum:"leave_in,all_to_aim"`
 	BackReason string        `json:"back_reason" doc:"why the crank is turned back though the sheet does not allow it; empty: it is not"`
 	ColdBy     string        `json:"cold_by" doc:"how it was judged cold without a thermometer; empty: it was not"`
+	Told       Told          `json:"told" doc:"what the sheet says in words"`
 	HotBy      string        `json:"hot_by" doc:"how it was judged hot without a thermometer; empty: it was not"`
 	ColdWasBy  string        `json:"cold_pass_by" doc:"how the provisional cold pass was judged cold without one"`
 	Outcome    string        `json:"outcome" doc:"what a signed job came to: what it was put off for, or that nothing was set; empty: something was"`
@@ -63,6 +64,13 @@ type JobState struct {
 	SignedBy   string        `json:"signed_by"`
 	SignedAt   *time.Time    `json:"signed_at"`
 	Around
+}
+
+// Told is what a job's sheet says of it in words, on screen, in print and in files alike.
+type Told struct {
+	Warmth     string `json:"warmth" doc:"how warm the engine was, and by what that is known"`
+	ColdWarmth string `json:"cold_warmth" doc:"the same of the provisional cold pass; empty: there was none"`
+	Walk       string `json:"walk" doc:"sequence, order, round, check and scope"`
 }
 
 // Override is a temperature gate that was passed all the same.
@@ -105,7 +113,8 @@ func stateView(id string, o *openJob, shift adjust.Shift, now time.Time, only st
 	s := JobState{ID: id, Phase: string(j.Phase()), Stop: j.Stop, Valves: []ValveState{}, Undo: j.CanUndo(),
 		Happenings: len(o.list.Happenings), SignedBy: j.SignedBy,
 		Override: j.Override, Overrides: []Override{}, Cooling: coolingView(j), Readings: []HeatReading{},
-		Card: cardShort(j.Card, j.Speaks), Clock: now.UTC(), Closed: j.Closed, Unanswered: unanswered(j),
+		Card: cardShort(j.Card, j.Speaks), Clock: now.UTC(), Closed: j.Closed,
+		Told: Told{j.Warmth(), j.ColdWarmth(), j.Walk()}, Unanswered: unanswered(j),
 		Round: string(cmp.Or(j.Going, job.ReadFirst)), Check: string(cmp.Or(j.Check, job.CheckAll)),
 		KindFirst: string(cmp.Or(j.KindFirst, job.BothKinds)), CheckTurns: j.TurnsToCheck(), Scope: j.Scope,
 		Locking: string(cmp.Or(j.Locking, job.InOneGo)),

@@ -80,6 +80,7 @@ type ValveState struct {
 	Last      *Result    `json:"last,omitempty"`
 	Adjusted  int        `json:"adjusted"`
 	Verified  bool       `json:"verified"`
+	Done      string     `json:"done" doc:"what was done to it in this job, in words"`
 	Left      string     `json:"left" doc:"why it stays out of limits; empty: it does not"`
 	Needs     bool       `json:"needs" doc:"read, and not in"`
 	MaySet    bool       `json:"may_set" doc:"setting may follow on what was found of it, here and now"`
@@ -193,7 +194,7 @@ func valveState(j *job.Job, v *job.ValveState, advice *job.Advice) ValveState {
 		Pending: j.Pending(v), Stage: string(v.Stage),
 		Round: readingsView(v.Round), AsFound: resultView(v.AsFound, unit), Last: resultView(v.Last, unit),
 		Adjusted: v.Adjustments,
-		Verified: v.Verified, Left: v.LeaveReason, Needs: v.Needs(), MaySet: j.MaySet(v),
+		Verified: v.Verified, Done: j.Done(v), Left: v.LeaveReason, Needs: v.Needs(), MaySet: j.MaySet(v),
 		MayThough: j.MaySetThough(v),
 		AimMM:     wire.MM(j.AimOf(v)), SetByMM: []wire.MM{}, SetAngled: []bool{},
 		Nipped: v.Nipped, LockedBy: string(v.LockedBy), SetFor: v.SetFor, Freed: v.Freed, Outside: v.Outside,

@@ -6,7 +6,6 @@ import (
 	"time"
 
 	"metronix/core/job"
-	"metronix/core/measure"
 )
 
 // Job is a job as it is reported: what was stored of it, and the state that follows.
@@ -68,14 +67,14 @@ func (j Job) facts() []fact {
 	facts := []fact{
 		{"Engine", fmt.Sprintf("%s, firing order %s", j.Engine, order(s))},
 		{"Limits", j.limits()},
-		{"Temperature", heat(s.Speaks, s.Heat, s.Cold != nil)},
+		{"Temperature", s.Warmth()},
 		{"Gauge set", fmt.Sprintf("%s, feel ± %.3f mm", j.Gauges, j.FeelMM)},
-		{"Sequence", sequenceOf(s)},
+		{"Sequence", s.Walk()},
 		{"Mechanic", by},
 	}
 	if s.Cold != nil {
 		facts = append(facts, fact{"Cold pass", fmt.Sprintf("%s; signed by %s, %s",
-			heat(s.Speaks, s.ColdHeat, false), s.Cold.By, s.Cold.At.Local().Format(dated))})
+			s.ColdWarmth(), s.Cold.By, s.Cold.At.Local().Format(dated))})
 	}
 	if j.OdometerKM > 0 {
 		odometer := s.Speaks.Distance(float64(j.OdometerKM))
@@ -130,45 +129,6 @@ func (j Job) limits() string {
 	return text
 }
 
-// heat is how warm the engine was in the pass at hand, by what, and why its gate was passed all the same; hot says
-// which pass that is.
-func heat(speaks measure.Units, h job.Heat, hot bool) string {
-	var parts []string
-	switch {
-	case h.Judged != nil:
-		parts = append(parts, "judged cold: "+h.Judged.String())
-	case h.JudgedHot != nil:
-		parts = append(parts, "judged hot: "+h.JudgedHot.String())
-	case h.Measured():
-		parts = append(parts, fmt.Sprintf("engine %s, ambient %s",
-			speaks.Temperature(h.EngineC), speaks.Temperature(h.AmbientC)))
-	default:
-		parts = append(parts, "not taken")
-	}
-	for _, o := range h.Overrides {
-		switch {
-		case o.Hot != hot:
-		case o.EngineC == nil:
-			parts = append(parts, "passed all the same: "+o.Reason)
-		default:
-			parts = append(parts, fmt.Sprintf("passed all the same at %s: %s", speaks.Temperature(*o.EngineC),
-				o.Reason))
-		}
-	}
-	return strings.Join(parts, "; ")
-}
-
-func sequenceOf(s *job.Job) string {
-	if s.Way.School == "" {
-		return "not chosen"
-	}
-	text := s.Way.School.Title(s.Sheet)
-	if s.BackReason != "" {
-		text += "; turned back against the sheet: " + s.BackReason
-	}
-	return text
-}
-
 func takenIn(t job.TakenIn) string {
 	var parts []string
 	for _, c := range t.Complaints {
@@ -186,7 +146,7 @@ func (j Job) rows() (rows []valveRow) {
 		rows = append(rows, valveRow{valve: v.Name, kind: v.Kind.String(),
 			limits: say.window(v.Limits.Window),
 			cold:   say.result(v.ColdLeft), found: say.result(v.AsFound),
-			left: say.result(v.Last), done: say.done(v)})
+			left: say.result(v.Last), done: j.State.Done(v)})
 	}
 	return rows
 }

@@ -16,7 +16,7 @@ var jobColumns = []string{"job", "vehicle", "plate", "engine", "odometer_km", "m
 	"signed_at", "state",
 	"source", "valve", "kind", "lower_mm", "upper_mm", "found_mm", "found", "left_mm",
 	"left", "times_set", "shim_mm",
-	"checked", "left_because"}
+	"checked", "left_because", "cold_left_mm", "cold_left", "done", "gone_round", "warmth", "cold_warmth"}
 
 // WriteJobCSV writes a job's valves (RFC 4180): figures in millimetres with a point, empty where a side only
 // is known; verdicts tight, in, loose, undecided; times in UTC (RFC 3339). No cell is a formula: text that a
@@ -25,19 +25,24 @@ func WriteJobCSV(w io.Writer, j Job) error {
 	out := csv.NewWriter(w)
 	rows := [][]string{jobColumns}
 	s := j.State
-	signed := ""
+	signed, odometer := "", ""
+	if j.OdometerKM > 0 {
+		odometer = strconv.Itoa(j.OdometerKM)
+	}
 	if !s.SignedAt.IsZero() {
 		signed = s.SignedAt.UTC().Format(time.RFC3339)
 	}
 	for _, v := range s.Valves {
+		cold, coldIs := resultCells(v.ColdLeft)
 		found, foundIs := resultCells(v.AsFound)
 		left, leftIs := resultCells(v.Last)
-		row := []string{j.ID, j.Vehicle, j.Plate, j.Engine, strconv.Itoa(j.OdometerKM), j.Mechanic,
+		row := []string{j.ID, j.Vehicle, j.Plate, j.Engine, odometer, j.Mechanic,
 			s.SignedBy, signed,
 			string(s.Card.State), s.Card.Source, v.Name, v.Kind.String(), v.Limits.Window.Lower.Decimal(),
 			v.Limits.Window.Upper.Decimal(), found, foundIs, left, leftIs,
 			strconv.Itoa(v.Adjustments), length(v.Shim),
-			strconv.FormatBool(v.Verified), v.LeaveReason}
+			strconv.FormatBool(v.Verified), v.LeaveReason, cold, coldIs, s.Done(v), s.Walk(), s.Warmth(),
+			s.ColdWarmth()}
 		for i := range row {
 			row[i] = wire.Cell(row[i])
 		}

@@ -80,49 +80,6 @@ func (g gaps) figure(judged clearance.Judgement) string {
 	return ""
 }
 
-func (g gaps) done(v *job.ValveState) string {
-	var parts []string
-	switch {
-	case v.LeaveReason != "":
-		parts = append(parts, "left as it is: "+v.LeaveReason)
-	case v.Outside:
-		parts = append(parts, "not of this job")
-	case v.Freed && v.Adjustments == 0:
-		parts = append(parts, "slackened, not set")
-	case v.Adjustments > 1:
-		parts = append(parts, fmt.Sprintf("set %d times", v.Adjustments))
-	case v.Adjustments == 1:
-		parts = append(parts, "set")
-	case v.Last != nil:
-		parts = append(parts, "left alone")
-	default:
-		parts = append(parts, "not read")
-	}
-	if v.Freed && v.Adjustments > 0 {
-		parts = append(parts, "slackened before any was set: nothing was found")
-	}
-	if v.ColdReason != "" {
-		parts = append(parts, "left as it was in the cold pass: "+v.ColdReason)
-	}
-	if v.SetFor != "" {
-		parts = append(parts, "though in: "+v.SetFor)
-	}
-	if v.Shim > 0 {
-		shim := "shim " + v.Shim.String()
-		if v.Stamped > 0 {
-			shim += " (stamped " + v.Stamped.String() + ")"
-		}
-		parts = append(parts, shim)
-	}
-	if v.LockedBy != "" {
-		parts = append(parts, "nut by "+string(v.LockedBy))
-	}
-	if v.Verified {
-		parts = append(parts, "checked")
-	}
-	return strings.Join(parts, ", ")
-}
-
 // short is a result that fits a valve: its figure, and T or L where it is out.
 func (g gaps) short(r *job.Result) string {
 	if r == nil {

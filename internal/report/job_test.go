@@ -110,9 +110,10 @@ func TestThePDFIsReadElsewhere(t *testing.T) {
 		at := 0
 		for _, want := range []string{"Tipper 7", "Signed by Tess Ardal", "countersigned by June Halloway",
 			"firing order 1-3-4-2",
-			"maker's book", "engine 19 °C", "Oskar's set", "182,400 km (113,338 miles)", "rough idle",
+			"maker's book", "engine 19 °C", "Oskar's set",
+			"as the crank turns; set as you go, no check", "182,400 km (113,338 miles)", "rough idle",
 			"1 Mar 2027", "As found", "E2",
-			"0.26 tight", "0.30 in", "set, nut by torque", "Findings",
+			"0.26 tight", "0.30 in", "set, nut to its torque", "Findings",
 			"gasket: hard, BR 16-204 (later)", "Exceptions",
 			"passed over, washed yesterday", "Reason: towed home", "Added after signing",
 			"E3 was read by lamp light"} {
@@ -166,6 +167,10 @@ func TestTheCSVIsReadElsewhere(t *testing.T) {
 	require.NoError(t, err)
 	assert.True(t, signedAt.After(day))
 	assert.Equal(t, string(clearance.Cold), cell(e2, "state"))
+	s := signed(t).State // what the screen shows and the PDF prints, word for word
+	v, _ := s.Valve("E2")
+	assert.Equal(t, []string{s.Done(v), s.Walk(), s.Warmth()},
+		[]string{cell(e2, "done"), cell(e2, "gone_round"), cell(e2, "warmth")})
 }
 
 // What begins so is run by a spreadsheet (common practice).

@@ -1,10 +1,13 @@
 <script setup lang="ts">
+import { watch } from 'vue'
+import { guard } from './guard'
 import { useReturnFocus } from './useReturnFocus'
 
 /** Something asked or told over the page; the focus returns to what had it before. */
 const open = defineModel<boolean>({ required: true })
 defineProps<{ title: string; width: number }>()
 useReturnFocus(open)
+watch(open, guard.begin, { flush: 'sync' })
 </script>
 
 <template>

@@ -18,6 +18,7 @@ function say(reason: string) {
   <AppDialog v-model="open" :title="title" :width="520">
     <p class="quiet">{{ text }}</p>
     <VBtn v-for="u in usual" :key="u" @click="say(u)">{{ u }}</VBtn>
+    <slot />
     <VTextField
       v-model="other"
       label="Another reason"

@@ -1,4 +1,5 @@
 import { onMounted, onUnmounted } from 'vue'
+import { guard } from './guard'
 import { reachedByTab } from './reached'
 
 /**
@@ -11,6 +12,7 @@ export function useKeys(handle: (key: string) => boolean) {
     if (e.repeat && !e.key.startsWith('Arrow')) return // a key held down is one press
     const at = e.target as HTMLElement
     if (at.closest('input:not([type="checkbox"]), textarea, select, [role="dialog"]')) return
+    if (guard.on.value) return e.preventDefault()
     const native = e.key === 'Enter' || e.key === ' '
     if (native && at.closest('button, a, input, [role="button"]') && reachedByTab(at)) return
     if (handle(e.key)) e.preventDefault()

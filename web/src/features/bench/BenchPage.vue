@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import AppPage from '@/shared/AppPage.vue'
-import { computed, onMounted, ref, useTemplateRef } from 'vue'
+import { computed, onMounted, ref, useTemplateRef, watch } from 'vue'
 import { useRoute } from 'vue-router'
 import type { PlanView } from '@/shared/api/client'
 import { useLocalStorage } from '@vueuse/core'
@@ -16,9 +16,11 @@ import { cylinderNotes, sideShown, stopShown, valvesShown } from './benchPicture
 import FindPanel from './panels/FindPanel.vue'
 import BenchBar from './BenchBar.vue'
 import KeyHelp from './parts/KeyHelp.vue'
+import LeaveDialog from './parts/LeaveDialog.vue'
 import NowPanel from './NowPanel.vue'
 import { useFind } from './useFind'
 import { useJob, type Doing } from './useJob'
+import { guard } from '@/shared/guard'
 import { useKeys } from '@/shared/useKeys'
 
 const id = String(useRoute().params.id)
@@ -68,6 +70,8 @@ const limits = computed(() => {
   const { window, unit } = gaps(intake.in_thou)
   return `${heat} ${window(intake)} / ${gaps(exhaust.in_thou).window(exhaust)} ${unit} · ${source}`
 })
+
+watch(finding, guard.begin, { flush: 'sync' })
 
 function happened(doing: Doing) {
   if (doing.kind === 'way_chosen') {
@@ -220,15 +224,7 @@ useKeys((k) => {
     </main>
   </AppPage>
   <KeyHelp v-model="help" />
-  <ReasonDialog
-    :model-value="leaving !== ''"
-    :title="`Why leave ${leaving} as it is?`"
-    text="The sheet will show how it was left, with this reason."
-    :usual="['Adjuster seized', 'Part on order', 'Owner does not want it touched']"
-    button="Leave it so"
-    @update:model-value="(on) => !on && (leaving = '')"
-    @reason="(reason) => happened({ kind: 'left_as_is', valve: leaving, reason })"
-  />
+  <LeaveDialog v-model="leaving" @do="happened" />
   <ReasonDialog
     :model-value="settingThough !== ''"
     :title="`Why is ${settingThough} set though it is in?`"

@@ -2,6 +2,7 @@
 import { computed, ref, toRef, useTemplateRef, watch } from 'vue'
 import type { JobView, PlanView, Schemas, ValveState } from '@/shared/api/client'
 import CrankPulley from '@/shared/engine/CrankPulley.vue'
+import { guard } from '@/shared/guard'
 import type { Waiting } from '@/shared/useQueue'
 import { headline } from './benchWords'
 import { panelFor } from './panels'
@@ -9,7 +10,6 @@ import RefusedList from './parts/RefusedList.vue'
 import VerdictStrip from './parts/VerdictStrip.vue'
 import { provideBench } from './useBench'
 import type { Doing } from './useJob'
-import { useSettle } from './useSettle'
 
 const props = defineProps<{
   view: JobView
@@ -43,36 +43,19 @@ const view = computed<JobView>(() => {
   return { ...props.view, state: { ...state, now: { ...state.now, action: wanted.value.action } } }
 })
 
-// A bounce or a double tap is one press: neither what comes up next nor the next valve is answered by it.
-const pressed = useSettle()
-const answered = useSettle()
-watch(
-  [() => props.view.state.now.valve, () => props.view.state.now.action === 'turn'],
-  ([valve], [before]) => {
-    if (chosen === valve || !before) return
-    answered.begin()
-    pressed.begin()
-  },
-  { flush: 'post' },
-)
 /** The valve whose drag is being proved by the leaves beside it. */
 const proving = ref('')
 function prove(last: ValveState) {
   proving.value = last.name
   emit('crossCheck', last)
 }
-/** The valve that was chosen by hand: it may be read at once. */
-let chosen = ''
-
 const { state, valve } = provideBench(view, toRef(props, 'waiting'), {
-  settling: computed(() => answered.on.value),
+  settling: guard.on,
   proving: computed(() => proving.value),
   show: (action) => (wanted.value = { action, newest: props.view.state.newest }),
   refused: computed(() => props.refusal !== ''),
   act: (doing) => {
-    pressed.end()
-    chosen = doing.kind === 'picked' ? doing.valve : ''
-    if (doing.kind === 'reading') answered.begin()
+    guard.begin()
     if (!('valve' in doing) || doing.valve !== proving.value) proving.value = ''
     emit('do', doing)
   },
@@ -83,6 +66,18 @@ const { state, valve } = provideBench(view, toRef(props, 'waiting'), {
 })
 const action = computed(() => (props.choosing ? 'choose_way' : state.value.now.action))
 const shown = computed(() => panelFor(view.value, action.value))
+// What comes up next, the next valve or another panel, is not answered by a press that was meant for what stood there before; and its
+// instruction is in view.
+const now = useTemplateRef('now')
+watch(
+  [action, () => state.value.now.stop, () => state.value.now.valve, () => shown.value.panel],
+  () => {
+    guard.begin()
+    now.value?.scrollTo?.(0, 0)
+    if (matchMedia('(width <= 1000px)').matches) window.scrollTo(0, 0)
+  },
+  { flush: 'post' },
+)
 const button = computed(() => shown.value.button?.(view.value) ?? '')
 const words = computed(() =>
   props.choosing
@@ -101,8 +96,8 @@ const kept = computed(() => {
 const panel = useTemplateRef<{ key?(k: string): boolean }>('panel')
 
 function go() {
-  if (pressed.on.value || !shown.value.does) return
-  pressed.begin()
+  if (guard.on.value || !shown.value.does) return
+  guard.begin()
   emit('do', shown.value.does(view.value))
 }
 
@@ -124,7 +119,7 @@ defineExpose({ key })
 </script>
 
 <template>
-  <section class="now" aria-label="Now" :aria-busy="waiting.length > 0 || undefined">
+  <section ref="now" class="now" aria-label="Now" :aria-busy="waiting.length > 0 || undefined">
     <header class="head">
       <div v-if="!shown.noPulley" class="dial">
         <CrankPulley
@@ -174,7 +169,7 @@ defineExpose({ key })
       />
       <footer class="do">
         <VBtn :disabled="!state.undo" @click="emit('undo')">Undo <kbd>Z</kbd></VBtn>
-        <VBtn v-if="button" class="go" variant="flat" size="large" :aria-disabled="pressed.on.value" @click="go">
+        <VBtn v-if="button" class="go" variant="flat" size="large" :aria-disabled="guard.on.value" @click="go">
           {{ button }} <kbd>Enter</kbd>
         </VBtn>
         <span v-else class="go hint quiet">{{ shown.hint }}</span>

@@ -27,6 +27,7 @@ const valve = (name: string, more: Partial<ValveState> = {}): ValveState => ({
   round: [],
   adjusted: 0,
   verified: false,
+  done: '',
   left: '',
   needs: false,
   may_set: false,

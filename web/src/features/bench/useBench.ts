@@ -15,7 +15,7 @@ export interface Bench {
   /** What was felt of that valve in this round, and what waits to be sent of it. */
   round: ComputedRef<Reading[]>
   /** Whether a tap now would be a bounce of the one before, or meant for the valve before: no answer is taken. */
-  settling: ComputedRef<boolean>
+  settling: Readonly<Ref<boolean>>
   /** The valve whose drag is being proved: what is felt of it is kept by a key alone. */
   proving: ComputedRef<string>
   /** Shows another panel for the valve in hand than the one that is next, until something is done. */

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed } from 'vue'
-import type { JobView, Judgement, Schemas } from '@/shared/api/client'
+import type { JobView, Judgement } from '@/shared/api/client'
 import { figureOf } from '@/shared/engine/figure'
 import { gaps, mm, thou } from '@/shared/units'
 import VerdictGlyph from '@/shared/VerdictGlyph.vue'
@@ -12,23 +12,6 @@ const state = computed(() => props.view.state)
 const rows = computed(() =>
   state.value.valves.map((v) => ({ v, kind: props.view.engine.valves.find((x) => x.name === v.name)!.kind })),
 )
-const what = (v: Schemas['ValveState']) =>
-  (v.freed ? 'freed before any was set; ' : '') +
-  (v.set_for ? `set though in (${v.set_for}); ` : '') +
-  (v.cold_reason ? `left as it was cold: ${v.cold_reason}; ` : '') +
-  done(v)
-const done = (v: Schemas['ValveState']) =>
-  v.left
-    ? `${v.last ? 'left as it is' : 'not read'}: ${v.left}`
-    : v.adjusted > 1
-      ? `set ${v.adjusted} times`
-      : v.adjusted
-        ? 'set'
-        : v.last
-          ? 'left alone'
-          : v.outside
-            ? 'not of this job'
-            : 'not read'
 const mayBeClose = ({ verdict, sure, figure }: Judgement) =>
   verdict !== 'undecided' && !sure && !['looser', 'tighter'].includes(figure.kind)
 const unit = computed(() => gaps(state.value.card.intake.in_thou).unit)
@@ -68,11 +51,7 @@ const unit = computed(() => gaps(state.value.card.intake.in_thou).unit)
             <span v-else class="quiet">–</span>
           </td>
           <td>
-            {{ what(v)
-            }}<template v-if="v.locked_by">, nut {{ v.locked_by === 'feel' ? 'by feel' : 'to its torque' }}</template
-            ><template v-if="v.shim_mm"
-              >, shim {{ mm(v.shim_mm) }}{{ v.shim_stamped_mm ? ` (stamped ${mm(v.shim_stamped_mm)})` : '' }}</template
-            ><template v-if="v.verified">, checked</template>
+            {{ v.done }}
           </td>
         </tr>
       </tbody>

@@ -2884,6 +2884,8 @@ export interface components {
             /** @description the steps before and after the bench that apply here, in order */
             tasks: components["schemas"]["TaskView"][];
             temperatures: components["schemas"]["HeatReading"][];
+            /** @description what the sheet says in words */
+            told: components["schemas"]["Told"];
             /** @description what this job needs */
             tools: components["schemas"]["ToolView"][];
             /** Format: int64 */
@@ -3505,6 +3507,14 @@ export interface components {
             /** @description an angle in degrees */
             ivo_btdc_deg: number;
         };
+        Told: {
+            /** @description the same of the provisional cold pass; empty: there was none */
+            cold_warmth: string;
+            /** @description sequence, order, round, check and scope */
+            walk: string;
+            /** @description how warm the engine was, and by what that is known */
+            warmth: string;
+        };
         ToolView: {
             /** @description it was taken out at some time */
             counted: boolean;
@@ -3547,6 +3557,8 @@ export interface components {
             cold_reason: string;
             /** @description the leaves that would prove a drag; absent where there is nothing to prove, or no such leaves */
             cross_check?: components["schemas"]["Cross"];
+            /** @description what was done to it in this job, in words */
+            done: string;
             /** @description its adjuster was slackened before any was set: nothing was found */
             freed: boolean;
             /** @description of the readings not kept yet; absent where there are none */

@@ -1,5 +1,6 @@
 <script setup lang="ts">
-import { computed, onUnmounted } from 'vue'
+import { useEventListener } from '@vueuse/core'
+import { computed, onMounted, onUnmounted, ref, useTemplateRef, watch } from 'vue'
 import type { Found, JobView, Sighting } from '@/shared/api/client'
 import { vRadios } from '@/shared/radios'
 import { degrees } from '@/shared/units'
@@ -54,6 +55,27 @@ const next = computed(() => {
   return `Nearest stop. ${how} until ${until}.`
 })
 
+// On a small screen it takes what the head line leaves of it.
+const root = useTemplateRef('root')
+const above = ref(0)
+const measure = () => (above.value = (root.value?.getBoundingClientRect().top ?? 0) + window.scrollY)
+onMounted(measure)
+useEventListener('resize', measure)
+
+// What is to be tapped next comes into view.
+const body = useTemplateRef('body')
+const which = useTemplateRef('which')
+watch(
+  () => props.looking,
+  () => which.value?.scrollIntoView?.({ block: 'nearest' }),
+  { flush: 'post' },
+)
+watch(
+  () => props.seen.length,
+  () => body.value?.scrollTo?.(0, body.value.scrollHeight),
+  { flush: 'post' },
+)
+
 // With ten cylinders and more a 1 waits a moment for its second digit.
 const secondDigit = 700
 let waits = 0
@@ -88,94 +110,99 @@ defineExpose({ key })
 </script>
 
 <template>
-  <section class="find" aria-label="Where am I?">
-    <h2 aria-live="polite">
-      {{ headline[0] }}<em>{{ headline[1] }}</em>
-    </h2>
-    <div class="sights" role="group" aria-label="Marks and signs">
-      <VBtn
-        v-for="(m, i) in marks"
-        :key="m"
-        class="sight"
-        :class="{ on: marked(m) }"
-        :aria-pressed="marked(m)"
-        @click="emit('mark', m)"
-      >
-        <SightGlyph what="mark" />
-        <span>{{ m === 0 ? 'TDC mark' : `${degrees(m)} mark` }} at the pointer <kbd v-if="i === 0">M</kbd></span>
-      </VBtn>
-      <VBtn
-        v-for="s in view.engine.signs"
-        :key="s.id"
-        class="sight"
-        :class="{ on: signed(s.id) }"
-        :aria-pressed="signed(s.id)"
-        @click="emit('sign', s.id)"
-      >
-        <SightGlyph what="sign" />
-        <span>{{ capital(s.where) }}: {{ s.text }}<small v-if="s.doubtful"> – in doubt</small></span>
-      </VBtn>
-    </div>
-    <div v-radios class="sights" role="radiogroup" aria-label="What is seen of a cylinder or a valve">
-      <VBtn
-        v-for="w in sights"
-        :key="w"
-        role="radio"
-        class="sight"
-        :class="{ on: looking === w }"
-        :aria-checked="looking === w"
-        @click="emit('look', w)"
-      >
-        <SightGlyph :what="w" />
-        <span>{{ sightTitle[w] }}</span>
-      </VBtn>
-    </div>
-    <div class="which" role="group" :aria-label="`Which one: ${sightTitle[looking]}`">
-      <template v-if="ofCylinders">
+  <section ref="root" class="find" aria-label="Where am I?" :style="{ '--top': `${above}px` }">
+    <header class="head">
+      <h2 aria-live="polite">
+        {{ headline[0] }}<em>{{ headline[1] }}</em>
+      </h2>
+      <VBtn v-if="!seen.length" variant="text" @click="emit('ran')">The engine ran</VBtn>
+    </header>
+    <div ref="body" class="body">
+      <div class="sights" role="group" aria-label="Marks and signs">
         <VBtn
-          v-for="n in [...view.engine.firing_order].sort((a, b) => a - b)"
-          :key="n"
-          class="figure"
-          :class="{ on: seen.some((s) => saidOf(s) && s.cylinder === n) }"
-          :aria-label="`Cylinder ${n}`"
-          @click="emit('cylinder', n)"
+          v-for="(m, i) in marks"
+          :key="m"
+          class="sight"
+          :class="{ on: marked(m) }"
+          :aria-pressed="marked(m)"
+          @click="emit('mark', m)"
         >
-          {{ n }}
+          <SightGlyph what="mark" />
+          <span>{{ m === 0 ? 'TDC mark' : `${degrees(m)} mark` }} at the pointer <kbd v-if="i === 0">M</kbd></span>
         </VBtn>
-      </template>
-      <template v-else>
         <VBtn
-          v-for="v in view.engine.valves"
-          :key="v.name"
-          :class="{ on: seen.some((s) => saidOf(s) && s.valve === v.name) }"
-          @click="emit('valve', v.name)"
+          v-for="s in view.engine.signs"
+          :key="s.id"
+          class="sight"
+          :class="{ on: signed(s.id) }"
+          :aria-pressed="signed(s.id)"
+          @click="emit('sign', s.id)"
         >
-          {{ v.name }}
-        </VBtn>
-      </template>
-    </div>
-    <ul v-if="seen.length" class="seen">
-      <li v-for="s in seen" :key="says(s)">
-        <span>{{ says(s) }}</span>
-        <VBtn size="small" :aria-label="`Remove: ${says(s)}`" @click="emit('drop', s)"> Remove </VBtn>
-      </li>
-    </ul>
-    <VAlert v-if="trouble">{{ trouble }}</VAlert>
-    <VAlert v-if="found?.conflict">{{ found.conflict }}</VAlert>
-    <VAlert v-for="d in found?.doubts" :key="d" role="note">{{ d }}</VAlert>
-    <VAlert v-if="found?.one_turn_out" class="out">{{ found.one_turn_out }}</VAlert>
-    <template v-if="found && !found.known && seen.length && found.tell_apart.length">
-      <p class="mx-how">To tell them apart, look: which of these do you see?</p>
-      <div class="marks">
-        <VBtn v-for="q in found.tell_apart.slice(0, 4)" :key="says(q.look_at)" @click="emit('add', q.look_at)">
-          {{ says(q.look_at) }}
+          <SightGlyph what="sign" />
+          <span>{{ capital(s.where) }}: {{ s.text }}<small v-if="s.doubtful"> – in doubt</small></span>
         </VBtn>
       </div>
-    </template>
-    <p v-else-if="found && !found.known && seen.length && !found.conflict" class="mx-how">
-      That leaves {{ degrees(found.positions.reduce((n, p) => n + ((p.to_deg - p.from_deg + 720) % 720), 0)) }} of the
-      cycle: say one thing more.
-    </p>
+      <div v-radios class="sights" role="radiogroup" aria-label="What is seen of a cylinder or a valve">
+        <VBtn
+          v-for="w in sights"
+          :key="w"
+          role="radio"
+          class="sight"
+          :class="{ on: looking === w }"
+          :aria-checked="looking === w"
+          @click="emit('look', w)"
+        >
+          <SightGlyph :what="w" />
+          <span>{{ sightTitle[w] }}</span>
+        </VBtn>
+      </div>
+      <div ref="which" class="which" role="group" :aria-label="`Which one: ${sightTitle[looking]}`">
+        <template v-if="ofCylinders">
+          <VBtn
+            v-for="n in [...view.engine.firing_order].sort((a, b) => a - b)"
+            :key="n"
+            class="figure"
+            :class="{ on: seen.some((s) => saidOf(s) && s.cylinder === n) }"
+            :aria-label="`Cylinder ${n}`"
+            @click="emit('cylinder', n)"
+          >
+            {{ n }}
+          </VBtn>
+        </template>
+        <template v-else>
+          <VBtn
+            v-for="v in view.engine.valves"
+            :key="v.name"
+            :class="{ on: seen.some((s) => saidOf(s) && s.valve === v.name) }"
+            @click="emit('valve', v.name)"
+          >
+            {{ v.name }}
+          </VBtn>
+        </template>
+      </div>
+      <ul v-if="seen.length" class="seen">
+        <li v-for="s in seen" :key="says(s)">
+          <span>{{ says(s) }}</span>
+          <VBtn size="small" :aria-label="`Remove: ${says(s)}`" @click="emit('drop', s)"> Remove </VBtn>
+        </li>
+      </ul>
+      <VAlert v-if="trouble">{{ trouble }}</VAlert>
+      <VAlert v-if="found?.conflict">{{ found.conflict }}</VAlert>
+      <VAlert v-for="d in found?.doubts" :key="d" role="note">{{ d }}</VAlert>
+      <VAlert v-if="found?.one_turn_out" class="out">{{ found.one_turn_out }}</VAlert>
+      <template v-if="found && !found.known && seen.length && found.tell_apart.length">
+        <p class="mx-how">To tell them apart, look: which of these do you see?</p>
+        <div class="marks">
+          <VBtn v-for="q in found.tell_apart.slice(0, 4)" :key="says(q.look_at)" @click="emit('add', q.look_at)">
+            {{ says(q.look_at) }}
+          </VBtn>
+        </div>
+      </template>
+      <p v-else-if="found && !found.known && seen.length && !found.conflict" class="mx-how">
+        That leaves {{ degrees(found.positions.reduce((n, p) => n + ((p.to_deg - p.from_deg + 720) % 720), 0)) }} of the
+        cycle: say one thing more.
+      </p>
+    </div>
     <footer class="foot">
       <div v-if="ready" class="answer">
         <p v-if="found!.settable.length">
@@ -185,7 +212,6 @@ defineExpose({ key })
         <p>{{ next }}</p>
       </div>
       <div class="do">
-        <VBtn v-if="!seen.length" @click="emit('ran')">The engine ran</VBtn>
         <VBtn @click="emit('cancel')">Back <kbd>Esc</kbd></VBtn>
         <VBtn class="go" variant="flat" :disabled="!ready" @click="emit('go')"> Go on from here <kbd>Enter</kbd> </VBtn>
       </div>
@@ -224,13 +250,33 @@ defineExpose({ key })
   min-width: 60px;
 }
 
+/* What is seen scrolls by itself, so that nothing of it lies under the foot. */
 .find {
   display: flex;
   flex-direction: column;
   gap: 14px;
   min-height: 0;
   padding: 18px 22px 0;
+}
+
+.body {
+  display: flex;
+  flex: 1 1 0;
+  flex-direction: column;
+  gap: 14px;
+  min-height: 0;
   overflow-y: auto;
+}
+
+.body > * {
+  flex: none;
+}
+
+.head {
+  display: flex;
+  align-items: center;
+  justify-content: space-between;
+  gap: 12px;
 }
 
 h2 {
@@ -296,14 +342,10 @@ em {
 }
 
 .foot {
-  position: sticky;
-  bottom: 0;
-  z-index: 2;
   display: grid;
+  flex: none;
   gap: 8px;
-  margin-top: auto;
   padding: 6px 0 18px;
-  background: var(--ground);
 }
 
 .do {
@@ -322,7 +364,12 @@ em {
 
 @media (width <= 1000px) {
   .find {
-    overflow-y: visible;
+    height: calc(100dvh - var(--top, 120px));
+    min-height: 280px;
+  }
+
+  .foot {
+    padding-bottom: 8px;
   }
 }
 

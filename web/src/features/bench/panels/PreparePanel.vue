@@ -33,7 +33,13 @@ const kept = (i: 0 | 1) => {
   return figure === null ? undefined : heat.kept(figure)
 }
 const figures = () => ({ engine_c: kept(0)!, ambient_c: kept(1)! })
-const prepare = (reason?: string) => act({ kind: 'prepared', ...figures(), reason })
+const prepare = () => act({ kind: 'prepared', ...figures() })
+/** Carries on for a reason: by the figures where there are any, else by the word that was refused or by none. */
+function anyway(reason: string) {
+  if (ready.value) act({ kind: 'prepared', ...figures(), reason })
+  else if (card.value.state === 'hot') act({ kind: 'judged_hot', how: hotHow.value || 'other', reason })
+  else act({ ...coldWord(judged.value || 'hand'), reason })
+}
 const card = computed(() => state.value.card)
 const limit = computed(() => `${card.value.state === 'hot' ? 'Hot' : 'Cold'} figures: ${card.value.holds}.`)
 
@@ -41,14 +47,20 @@ const judged = ref<'' | 'overnight' | 'hours' | 'hand'>('')
 const hours = ref('')
 const helped = ref<string[]>([])
 const standing = computed(() => decimal(hours.value) ?? 0)
-function judge() {
-  act({
-    kind: 'judged_cold',
-    by: judged.value as 'overnight',
-    hours: judged.value === 'hours' ? standing.value : undefined,
-    helped: helped.value.length ? helped.value : undefined,
-    ambient_c: kept(1),
-  })
+const coldWord = (by: 'overnight' | 'hours' | 'hand') => ({
+  kind: 'judged_cold' as const,
+  by,
+  hours: by === 'hours' ? standing.value : undefined,
+  helped: helped.value.length ? helped.value : undefined,
+  ambient_c: kept(1),
+})
+
+/** How an engine is judged hot without a thermometer, and for how many minutes it ran. */
+const hotBy = choices({ fan: 'Fan cut in', needle: 'Needle in its place', hose: 'Top hose hot', other: 'Other signs' })
+const hotHow = ref<'' | 'fan' | 'needle' | 'hose' | 'other'>('')
+const ran = ref('')
+function judgeHot() {
+  act({ kind: 'judged_hot', how: hotHow.value as 'fan', ran_min: decimal(ran.value) ?? undefined })
 }
 
 function go() {
@@ -89,11 +101,11 @@ defineExpose({ key })
 <template>
   <div class="prepare">
     <VAlert v-if="state.closed && !refused" role="note">{{ state.closed }}</VAlert>
-    <ul v-if="readings.length === 0" class="safe">
+    <ul v-if="readings.length === 0 || card.state === 'hot'" class="safe">
       <li>Out of gear or in park, wheels chocked, battery off where the work passes live connectors.</li>
       <li>Key well away: keyless, stop-start and hybrid cars can crank by themselves. Hot parts and oil burn.</li>
     </ul>
-    <section v-else class="cool">
+    <section v-if="readings.length > 0 && card.state === 'cold'" class="cool">
       <p v-if="cooling?.ready_at" class="ready">
         Ready at <b class="figure">{{ clock(cooling.ready_at) }}</b>
       </p>
@@ -102,12 +114,7 @@ defineExpose({ key })
         Last: {{ heat.say(readings.at(-1)!.engine_c) }}, {{ when(readings.at(-1)!.at) }}. A second reading gives the
         wait.
       </p>
-      <CoolingPlot
-        v-if="card.state === 'cold' && !refused"
-        :readings="readings"
-        :cooling="cooling"
-        :gate="state.gate_c ?? null"
-      />
+      <CoolingPlot v-if="!refused" :readings="readings" :cooling="cooling" :gate="state.gate_c ?? null" />
     </section>
     <p v-if="probe && probe.state !== 'off'" class="probe" :class="probe.state" role="status">
       <template v-if="probe.state === 'ok'"
@@ -151,11 +158,22 @@ defineExpose({ key })
           <VCheckbox v-model="helped" value="cover_off" label="Cover off" hide-details />
         </div>
         <p class="quiet small">It is recorded as this, with no figure. A thermometer or a probe is the better way.</p>
-        <VBtn variant="flat" :disabled="judged === 'hours' && !(standing > 0)" @click="judge">
+        <VBtn variant="flat" :disabled="judged === 'hours' && !(standing > 0)" @click="act(coldWord(judged as 'hand'))">
           Made safe, judged cold – start
         </VBtn>
       </template>
     </FoldAway>
+    <section v-if="card.state === 'hot' && state.stopped_at" class="byword" aria-label="No thermometer: judged hot">
+      <PickOne v-model="hotHow" class="judged" label="Judged hot by" :options="hotBy" small may-be-none />
+      <template v-if="hotHow">
+        <VTextField v-model="ran" label="Minutes it ran (may be left out)" inputmode="decimal" hide-details />
+        <p class="quiet small">
+          The needle shows the coolant; oil and valve gear lag behind it. A hose under pressure scalds, a fan may start
+          by itself, and the cap stays on. It is recorded as this, with no figure.
+        </p>
+        <VBtn variant="flat" @click="judgeHot">Made safe, judged hot – start</VBtn>
+      </template>
+    </section>
     <div class="do">
       <VBtn v-if="refused" @click="asking = true">Carry on anyway…</VBtn>
       <VBtn v-if="ready" @click="note">Log only <kbd>W</kbd></VBtn>
@@ -169,7 +187,7 @@ defineExpose({ key })
       text="The sheet will show that these figures were used outside their temperature, with this reason."
       :usual="['The engine cannot be run', 'The maker allows it for this check', 'Comparison only, set later']"
       button="Carry on with this reason"
-      @reason="prepare"
+      @reason="anyway"
     />
   </div>
 </template>
@@ -178,6 +196,15 @@ defineExpose({ key })
 .judged {
   display: grid;
   grid-template-columns: repeat(3, 1fr);
+}
+
+.byword {
+  display: grid;
+  gap: 10px;
+}
+
+.byword .judged {
+  grid-template-columns: repeat(auto-fit, minmax(130px, 1fr));
 }
 
 .stopped {

@@ -4,7 +4,7 @@ import { computed, ref } from 'vue'
 import ReasonDialog from '@/shared/ReasonDialog.vue'
 import { useBench } from '../useBench'
 
-const { view, state, act } = useBench()
+const { view, state, act, leave } = useBench()
 
 const checks = [
   'All tools and leaves accounted for',
@@ -13,7 +13,9 @@ const checks = [
 ]
 const ticked = ref(checks.map(() => false))
 const by = ref(handOf(view.value))
-const ready = computed(() => ticked.value.every(Boolean) && by.value.trim() !== '')
+/** What was found out of its limits and nobody has decided about: each is asked for. */
+const asked = computed(() => state.value.valves.filter((v) => state.value.unanswered.includes(v.name)))
+const ready = computed(() => asked.value.length === 0 && ticked.value.every(Boolean) && by.value.trim() !== '')
 /** The steps around the bench that wait, where they are ticked off in this job. */
 const missing = computed(() => (state.value.guided ? state.value.tasks.filter((t) => !t.marked) : []))
 const excepting = ref(false)
@@ -40,6 +42,14 @@ defineExpose({ key })
     <VAlert v-if="left.length" variant="tonal" color="" role="note">
       Left as they are: {{ left.map((v) => `${v.name} (${v.left})`).join(', ') }}.
     </VAlert>
+    <ul v-if="asked.length" class="asked" aria-label="Out of limits and not decided">
+      <li v-for="v in asked" :key="v.name">
+        <span
+          ><b>{{ v.name }}</b> is {{ v.last!.judgement.verdict }}: it may not be left without a word.</span
+        >
+        <VBtn @click="leave(v.name)">Why it is left, or until when…</VBtn>
+      </li>
+    </ul>
     <VBtn class="close" :to="`/jobs/${state.id}/steps`">
       {{
         !state.guided
@@ -75,6 +85,26 @@ defineExpose({ key })
   flex: 1;
   flex-direction: column;
   gap: 14px;
+}
+
+.asked {
+  display: grid;
+  gap: 8px;
+  margin: 0;
+  padding: 0;
+  list-style: none;
+}
+
+.asked li {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  justify-content: space-between;
+  gap: 8px 12px;
+  padding: 6px 6px 6px 14px;
+  border-left: 6px solid var(--tight);
+  background: var(--panel);
+  font-size: 20px;
 }
 
 .check {

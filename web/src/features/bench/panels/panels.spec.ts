@@ -289,7 +289,10 @@ describe('shims', () => {
 })
 
 describe('signing', () => {
-  const job = (by: string) => ({ mechanic: by, state: { hands: [], valves: [{ name: 'E1', left: 'seized' }] } })
+  const job = (by: string) => ({
+    mechanic: by,
+    state: { hands: [], unanswered: [], valves: [{ name: 'E1', left: 'seized' }] },
+  })
 
   it('waits for all three ticks and a name', async () => {
     const { page, done, key } = onBench(SignPanel, job('Oskar Venn'))
@@ -298,6 +301,17 @@ describe('signing', () => {
     expect(done).toEqual([])
     for (const k of ['3', 'Enter']) key(k)
     expect(done).toEqual([{ kind: 'signed', by: 'Oskar Venn', tools_out: true }])
+  })
+
+  it('asks for each valve that is out and not decided about, and is not signed before', () => {
+    const out = { name: 'E3', left: '', last: { judgement: { verdict: 'tight' } } }
+    const { page, done, key } = onBench(SignPanel, {
+      mechanic: 'Oskar Venn',
+      state: { hands: [], unanswered: ['E3'], valves: [out] },
+    })
+    expect(page.text()).toContain('E3 is tight')
+    for (const k of ['1', '2', '3', 'Enter']) key(k)
+    expect(done).toEqual([])
   })
 
   it('is offered to who is at it now', () => {
