@@ -29,6 +29,13 @@ type ShimValve struct {
 	Uncertainty measure.Length
 	Keeps       bool // it was found in its window: its own shim serves as it is
 	Out         bool // the shim was taken out already and lies elsewhere: it is not to be had from here
+	// Stays says that it was fitted in this job and found in: nothing moves it any more
+	Stays bool
+	// Tried are shims that were under it in this job already and did not do: none of them goes in again
+	Tried []measure.Length
+	// LeastGain is how much nearer to its aim a valve that its own shim serves must come to be moved for the
+	// aim's sake alone; 0: by anything
+	LeastGain measure.Length
 }
 
 // wanted is the range of thicknesses that surely bring the gap into its window: new = fitted + measured −
@@ -41,7 +48,15 @@ func (v ShimValve) wanted() measure.Window {
 
 // serves says whether a shim under the valve leaves its gap where it should be; own is the one that it has.
 func (v ShimValve) serves(shim measure.Length, own bool) bool {
-	return v.wanted().Contains(shim) || own && v.Keeps && v.Window.Contains(v.Measured)
+	return v.wanted().Contains(shim) || own && (v.Stays || v.Keeps && v.Window.Contains(v.Measured))
+}
+
+// gains says that another shim brings a valve that its own serves so much nearer to its aim that it is worth moving.
+func (v ShimValve) gains(shim measure.Length) bool {
+	if v.LeastGain == 0 || v.Out || !v.serves(v.Fitted, true) {
+		return true
+	}
+	return (v.gap(v.Fitted)-v.Aim).Abs()-(v.gap(shim)-v.Aim).Abs() > v.LeastGain
 }
 
 // Wanted is the thickness that would land on the aim: fitted + measured − aim.
@@ -203,7 +218,7 @@ func fromShop(valves []ShimValve, stock []Count) []column {
 	for _, v := range valves {
 		var fits []Count
 		for _, s := range stock {
-			if s.N > 0 && v.wanted().Contains(s.Shim) {
+			if s.N > 0 && v.wanted().Contains(s.Shim) && !slices.Contains(v.Tried, s.Shim) {
 				fits = append(fits, s)
 			}
 		}
@@ -237,12 +252,20 @@ func lacking(v ShimValve, valves []ShimValve, sizes []measure.Length, stock []Co
 			"limits %s leave room for. "+
 			"Measure it again with the leaf that drags.", v.Valve, v.Uncertainty, v.Window)
 	}
-	fits := func(shim measure.Length) bool { return shim > 0 && wanted.Contains(shim) }
-	if slices.ContainsFunc(sizes, fits) ||
-		slices.ContainsFunc(stock, func(c Count) bool { return c.N > 0 && fits(c.Shim) }) ||
-		slices.ContainsFunc(valves, func(o ShimValve) bool { return !o.Out && fits(o.Fitted) }) {
+	has := func(wide measure.Window) bool {
+		fits := func(shim measure.Length) bool { return shim > 0 && wide.Contains(shim) }
+		return slices.ContainsFunc(sizes, fits) ||
+			slices.ContainsFunc(stock, func(c Count) bool { return c.N > 0 && fits(c.Shim) }) ||
+			slices.ContainsFunc(valves, func(o ShimValve) bool { return !o.Out && fits(o.Fitted) })
+	}
+	if has(wanted) {
 		return fmt.Sprintf("%s needs a shim of %s, and the ones that fit serve other valves or stay where "+
 			"they are.", v.Valve, wanted)
+	}
+	known := v
+	if known.Uncertainty = 0; v.Uncertainty > 0 && has(known.wanted()) {
+		return fmt.Sprintf("The gap of %s is known to ±%s only, so that no size surely serves it. Measure it "+
+			"again with the leaf or stack that drags.", v.Valve, v.Uncertainty)
 	}
 	return fmt.Sprintf("%s needs a shim of %s: no size on the list and none in the engine lies there.",
 		v.Valve, wanted)
@@ -253,7 +276,7 @@ func lacking(v ShimValve, valves []ShimValve, sizes []measure.Length, stock []Co
 func nearest(v ShimValve, sizes []measure.Length) (measure.Length, bool) {
 	best, found := measure.Length(0), false
 	for _, s := range sizes {
-		if s <= 0 || !v.wanted().Contains(s) {
+		if s <= 0 || !v.wanted().Contains(s) || slices.Contains(v.Tried, s) {
 			continue
 		}
 		if !found || deviation(v, s) < deviation(v, best) {
@@ -279,7 +302,10 @@ func costOf(valves []ShimValve, row int, c column, prefer Prefer) int64 {
 	v := valves[row]
 	serves := c.from != ofNobody && v.serves(c.shim, c.from == row)
 	switch {
-	case (c.from == ofMaker || c.from == ofNobody) && c.bought != row:
+	case (c.from == ofMaker || c.from == ofNobody) && c.bought != row,
+		v.Stays && c.from != row, c.from >= 0 && c.from != row && valves[c.from].Stays,
+		prefer == NearestAim && c.from != row && !v.gains(c.shim),
+		c.from != row && c.from != ofNobody && slices.Contains(v.Tried, c.shim):
 		return never
 	case !serves && (c.from == row || c.from == ofNobody):
 		return perUnserved

@@ -254,9 +254,13 @@ func (j Judgement) Why(readings []Reading, unit measure.LengthUnit) string {
 // valves are seldom further out).
 const widestStep = 150 * measure.Micrometre
 
-// PinDown names the owned leaf that narrows a gap best towards a figure, whatever the verdict: the middle one
-// of those that may still drag. Nil where a reading gives a figure already, or no leaf lies between what is
-// free and what does not go.
+// worthAStack is how far a stack must lie from what is known already to be worth laying (from memory: nearer, feel and
+// the leaves' own doubt outweigh it).
+const worthAStack = 10 * measure.Micrometre
+
+// PinDown names the owned leaf, else the stack of two, that narrows a gap best towards a figure, whatever the
+// verdict: the middle one of those that may still drag. Nil where a reading gives a figure already, or neither leaf nor
+// stack lies between what is free and what does not go.
 func PinDown(readings []Reading, owned gauge.Set) gauge.Stack {
 	if len(readings) == 0 || slices.ContainsFunc(readings, Reading.dragged) {
 		return nil
@@ -269,10 +273,17 @@ func PinDown(readings []Reading, owned gauge.Set) gauge.Stack {
 	case above == 0:
 		from = max(0, below-widestStep-1)
 	}
-	if between := betweenLeaves(readings, owned, from, to); len(between) > 0 {
+	if between := betweenLeaves(readings, owned.Singles(), from, to); len(between) > 0 {
 		return between[len(between)/2]
 	}
-	between := betweenLeaves(readings, owned, above, below) // further off than usual
+	between := betweenLeaves(readings, owned.Singles(), above, below) // further off than usual
+	if len(between) == 0 {
+		from, to := from+worthAStack, to-worthAStack
+		stacks, _ := owned.Reach(measure.Window{Lower: from, Upper: to}, 2, 0)
+		if between = betweenLeaves(readings, stacks, from, to); len(between) > 0 {
+			return between[len(between)/2]
+		}
+	}
 	switch {
 	case len(between) == 0:
 		return nil
@@ -282,9 +293,9 @@ func PinDown(readings []Reading, owned gauge.Set) gauge.Stack {
 	return between[0]
 }
 
-// betweenLeaves are the single leaves not tried yet between two thicknesses, ends left out.
-func betweenLeaves(readings []Reading, owned gauge.Set, from, to measure.Length) (list []gauge.Stack) {
-	for _, st := range owned.Singles() {
+// betweenLeaves are the stacks not tried yet between two thicknesses, ends left out.
+func betweenLeaves(readings []Reading, stacks []gauge.Stack, from, to measure.Length) (list []gauge.Stack) {
+	for _, st := range stacks {
 		if t := st.Thickness(); t > from && t < to && !tried(readings, st) {
 			list = append(list, st)
 		}

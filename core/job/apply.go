@@ -28,6 +28,7 @@ func (j *Job) apply(h Happening, accepted bool) error {
 		j.Waits = Deferral{}
 	}
 	h.Act.do(j)
+	j.chosen = nil
 	j.last = at
 	j.effective = append(j.effective, h)
 	j.log.note(h, j)

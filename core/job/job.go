@@ -93,6 +93,12 @@ type Job struct {
 	LooseShims    []measure.Length // taken out and not in the engine
 	FromShop      []ShopShim       // shims that went in and came neither from a valve nor from the loose ones
 
+	Prefer  adjust.Prefer // what the choice of shims is after first
+	CamsOut bool          // every shim can be reached, wherever the crank stands
+
+	shop   Shop
+	chosen *chosenShims // by shop and valves as they are; nil: not reckoned yet
+
 	marks     map[string]Mark // of the steps around the bench, by their ids
 	felt      map[string]bool // by their valves: lock nuts that were felt once more
 	tools     map[string]bool // by their ids: taken out, or back

@@ -38,6 +38,7 @@ type Next struct {
 	Turn measure.Angle
 	// for turn: the crank is believed to stand at the stop already, and this is to be confirmed
 	Confirm bool
+	Shim    *ShimStep // for adjust, where shims are changed: what goes in; nil: nothing to be had does
 }
 
 // Next says what to do now.
@@ -52,6 +53,9 @@ func (j *Job) Next() Next {
 		return Next{Action: DoGoHot, Stop: j.Stop}
 	case Done:
 		return Next{Action: DoNothing, Stop: j.Stop}
+	}
+	if j.shimsDue() {
+		return j.nextShim()
 	}
 	// Whatever was begun is finished before anything else: a slack nut, an open ring of shims or a reading
 	// that is not kept must not be left behind by a turn of the crank.
@@ -275,6 +279,12 @@ func (j *Job) Then(n Next) string {
 		return ""
 	}
 	return here[0]
+}
+
+// SetsNext says that keeping the present valve's readings is followed by setting it, here and now.
+func (j *Job) SetsNext(n Next) bool {
+	v, ok := j.Valve(n.Valve)
+	return ok && n.Action == DoKeep && j.MaySet(v)
 }
 
 // Progress is how many valves of how many are settled in the present phase.

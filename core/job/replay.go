@@ -71,7 +71,7 @@ func (j *Job) Take(h Happening) (*Job, error) {
 	if a, ok := h.Act.(Undone); ok {
 		back, err := j.undo(h, a)
 		if err == nil {
-			back.Speaks = j.Speaks // who asks is told in the same units
+			back.Speaks, back.shop = j.Speaks, j.shop // who asks is told by the same units and shims
 		}
 		return back, err
 	}

@@ -33,6 +33,70 @@ type ShimStep struct {
 	Turn measure.Angle // for turn: how far; 0 where the crank's place is not known
 }
 
+// Steps is the work on shims by this job's own choice, in order; the first one is what is next. None where a size or
+// a figure is still missing that can be had, and none where nothing can be done.
+func (j *Job) Steps() []ShimStep {
+	if !j.shimsDue() || j.awaited() != nil {
+		return nil
+	}
+	return j.ShimSteps(j.choice().plan, j.shop.Stock, j.CamsOut)
+}
+
+// shimsDue says that shims are being chosen and fitted.
+func (j *Job) shimsDue() bool {
+	return j.Sheet.Shimmed() && j.Going != ReadOnly && j.GateOpen() && (j.bench() == Adjust || j.bare() != nil)
+}
+
+// awaited is a valve that the choice of shims waits for: one whose size is to be said, else one that a leaf would give
+// a figure of; nil: none.
+func (j *Job) awaited() *ValveState {
+	missing := j.choice().missing
+	waits := func(v *ValveState) bool { return slices.Contains(missing, v.Name) && !v.Out && !v.StandIn }
+	if v := j.find(func(v *ValveState) bool { return waits(v) && v.Shim == 0 }); v != nil {
+		return v
+	}
+	return j.find(func(v *ValveState) bool { return waits(v) && j.lacksFigure(v) })
+}
+
+// nextShim is what is next where shims are being changed.
+//
+// What was begun is finished; a size or a figure that the choice waits for comes first; then the steps in their order,
+// where the crank stands; then those that were fitted here are read again before the crank is turned. A valve that no
+// shim serves, or whose shim has to be bought, comes last: it is left, or the job waits.
+func (j *Job) nextShim() Next {
+	here := func(v *ValveState) bool { return v.Stage == NutTight && j.Settable(v) }
+	if v := j.find(func(v *ValveState) bool { return len(v.Round) > 0 }); v != nil {
+		return j.workAt(v)
+	}
+	if v, ok := j.Valve(j.picked); ok && j.bare() == nil && v.Stage != Untouched {
+		return j.workAt(v)
+	}
+	if v := j.awaited(); v != nil && j.bare() == nil {
+		if v.Shim == 0 {
+			return Next{Action: DoAdjust, Valve: v.Name, Stop: j.Stop}
+		}
+		return j.workAt(v)
+	}
+	steps := j.Steps()
+	if len(steps) > 0 && steps[0].Do != TurnOn {
+		return Next{Action: DoAdjust, Valve: steps[0].Valve, Stop: j.Stop, Shim: &steps[0]}
+	}
+	if v := j.find(here); v != nil {
+		return j.workAt(v)
+	}
+	if len(steps) > 0 {
+		return Next{Action: DoTurn, Stop: steps[0].Stop, Turn: steps[0].Turn,
+			Confirm: !j.Known() && j.CrankKnown && steps[0].Stop == j.Stop}
+	}
+	if v := j.find(func(v *ValveState) bool { return v.Stage == NutTight }); v != nil {
+		return j.workAt(v)
+	}
+	if v := j.find(func(v *ValveState) bool { return v.Needs() && v.Stage == Untouched }); v != nil {
+		return Next{Action: DoAdjust, Valve: v.Name, Stop: j.Stop}
+	}
+	return j.turnOn()
+}
+
 // ShimSteps is a choice of shims as work in order, from where the crank stands, so that it is never turned
 // with a shim missing (common practice).
 //
@@ -52,6 +116,7 @@ func (j *Job) ShimSteps(plan adjust.ShimPlan, stock []adjust.Count, camsOut bool
 		}
 	}
 	w.dropWaiting()
+	w.settle()
 	if v := j.bare(); v != nil {
 		w.open = v.Name
 	}
@@ -74,6 +139,7 @@ type shimWork struct {
 	turned   bool
 	moved    []string // valves whose own shim came out and lies on the bench
 	standIns []measure.Length
+	stays    []string // valves whose stand-in stays
 	steps    []ShimStep
 }
 
@@ -87,6 +153,17 @@ func (w *shimWork) dropWaiting() {
 		})
 		if len(w.left) == n {
 			return
+		}
+	}
+}
+
+// settle lets a shim that stands in stay where the one that is to come has to be bought, or where none serves: it is
+// read then, and left or set by what is bought.
+func (w *shimWork) settle() {
+	for _, v := range w.j.Valves {
+		if v.StandIn && v.Shim > 0 && w.fitOf(v.Name) < 0 {
+			w.left = append(w.left, adjust.Fit{Valve: v.Name, Shim: v.Shim, From: adjust.FromStock})
+			w.stays = append(w.stays, v.Name)
 		}
 	}
 }
@@ -194,6 +271,8 @@ func (w *shimWork) fit(i int, from string) {
 	f := w.left[i]
 	source := FromBench
 	switch {
+	case slices.Contains(w.stays, f.Valve):
+		source = Stays
 	case from != "":
 		source = FromValve
 	case f.From == adjust.FromStock:
@@ -216,7 +295,8 @@ func (w *shimWork) standIn() bool {
 			at = (w.stop + i) % stops
 		}
 		for _, f := range w.left {
-			if !w.clear(f.Valve, at) || w.ringFrom(f.Valve) == nil || slices.Contains(w.moved, f.Valve) {
+			if !w.clear(f.Valve, at) || w.ringFrom(f.Valve) == nil || slices.Contains(w.moved, f.Valve) ||
+				w.j.valve(f.Valve).stoodIn { // once is enough: what came of it is known
 				continue
 			}
 			if at != w.stop {

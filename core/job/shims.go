@@ -30,7 +30,15 @@ type ShopShim struct {
 func (j *Job) fit(v *ValveState, a Adjusted) {
 	giver, given := j.Valve(a.From)
 	lent := false
+	v.remember()
+	if v.Shim > 0 && !v.StandIn && a.Shim != v.Shim {
+		v.hadUnder = append(slices.Clone(v.hadUnder), v.Shim)
+	}
+	v.stoodIn = v.stoodIn || a.StandIn
 	switch {
+	case v.StandIn && !a.StandIn && v.Shim == a.Shim && a.From == "": // the one that stood in stays
+		v.StandIn, v.lent = false, false
+		return
 	case given && giver != v:
 		giver.Out, giver.Shim, giver.Verified = true, 0, false
 	case !v.Out && v.Shim == a.Shim && !a.StandIn && !v.StandIn: // the one it has, taken out and put back
@@ -55,24 +63,56 @@ func (j *Job) fit(v *ValveState, a Adjusted) {
 	v.Shim, v.Out, v.StandIn, v.lent = a.Shim, false, a.StandIn, a.StandIn && lent
 }
 
+// Shop is what a workshop has of shims: the sizes that can be bought, in any number, and the pieces that lie there.
+// It is no part of a job; what is next follows from it where shims are changed.
+type Shop struct {
+	Sizes []measure.Length
+	Stock []adjust.Count
+}
+
+// Supply says what the workshop has of shims now.
+func (j *Job) Supply(s Shop) { j.shop, j.chosen = s, nil }
+
+// chosenShims is the choice of shims that the job is worked by, and the valves it waits for.
+type chosenShims struct {
+	plan    adjust.ShimPlan
+	missing []string
+}
+
+// choice is the choice of shims that this job is worked by: after what was chosen for it, from what the workshop has.
+func (j *Job) choice() chosenShims {
+	if j.chosen == nil {
+		c := chosenShims{}
+		c.plan, c.missing = j.Shims(j.shop.Sizes, j.shop.Stock, j.Prefer)
+		j.chosen = &c
+	}
+	return *j.chosen
+}
+
 // Shims works the whole engine over at once, once every valve is read as found: what is still to be done,
 // with the shims that lie on the bench counted as stock. Stock is what the shop has now. Missing names the
 // valves that need another shim and whose fitted size, or whose gap as a figure, is not known yet. A valve
 // that is in and whose size is not known keeps its shim, and is left out.
 //
-// Another shim must leave a gap surely in its limits, by as much as its figure is uncertain; one that was
-// found in keeps its own, however close, unless the plan moves it.
+// Another shim must leave a gap surely in its limits, by as much as its figure is uncertain. One that was found in
+// keeps its own, however close, unless the plan moves it, and for the aim's sake it is moved only where it gains more
+// than its figure is uncertain. One that was fitted in this job and found in stays.
 func (j *Job) Shims(sizes []measure.Length, stock []adjust.Count, prefer adjust.Prefer) (plan adjust.ShimPlan,
 	missing []string) {
 	var valves []adjust.ShimValve
 	for _, v := range j.Valves {
 		gap, doubt, ok := gapOf(v)
 		switch {
-		case v.Stage != Untouched: // done, and waiting to be read again
+		case v.Stage != Untouched || v.LeaveReason != "": // done, and waiting to be read again; or left
 		case ok && v.readWith > 0:
-			valves = append(valves, adjust.ShimValve{Valve: v.Name, Fitted: v.readWith, Measured: gap,
+			in := v.Last.Judgement.Verdict == clearance.In
+			one := adjust.ShimValve{Valve: v.Name, Fitted: v.readWith, Measured: gap,
 				Window: v.Limits.Window, Aim: j.AimOf(v), Out: v.Out || v.StandIn, Uncertainty: doubt,
-				Keeps: v.Last.Judgement.Verdict == clearance.In})
+				Tried: v.hadUnder, Keeps: in, Stays: in && v.Adjustments > 0 && !v.Out && !v.StandIn}
+			if in {
+				one.LeastGain = doubt
+			}
+			valves = append(valves, one)
 		case v.Needs():
 			missing = append(missing, v.Name)
 		}
@@ -84,18 +124,38 @@ func (j *Job) Shims(sizes []measure.Length, stock []adjust.Count, prefer adjust.
 	return adjust.ChooseShims(valves, sizes, here, prefer), missing
 }
 
-// gapOf is the gap last kept as one figure, the estimate or the middle of what it lies between, and how
-// uncertain that is, either way.
+// gapOf is a valve's gap over the shim it was read with as one figure, and how uncertain that is, either way.
+//
+// Shim and gap together are one quantity of a valve, whichever shim is in (by geometry): every reading of it in this
+// pass, with whichever shim, narrows it. Where they do not meet, the last one counts: a seat was cleaned, or a size
+// was written down wrongly.
 func gapOf(v *ValveState) (gap, doubt measure.Length, ok bool) {
 	if v.Last == nil || v.Last.Judgement.High == nil {
 		return 0, 0, false
 	}
 	judged := v.Last.Judgement
-	gap = judged.Low + (*judged.High-judged.Low)/2
-	if judged.Estimate != nil {
-		gap = *judged.Estimate
+	known := measure.Window{Lower: judged.Low, Upper: *judged.High}
+	if sum := v.sum; sum != nil && v.readWith > 0 {
+		before := measure.Window{Lower: sum.Lower - v.readWith, Upper: sum.Upper - v.readWith}
+		if both, meet := known.Both(before); meet {
+			known = both
+		}
 	}
-	return gap, max(gap-judged.Low, *judged.High-gap), true
+	gap = known.Middle()
+	if judged.Estimate != nil {
+		gap = min(max(*judged.Estimate, known.Lower), known.Upper)
+	}
+	return gap, max(gap-known.Lower, known.Upper-gap), true
+}
+
+// remember keeps what is known of shim and gap together before another shim goes in.
+func (v *ValveState) remember() {
+	gap, doubt, ok := gapOf(v)
+	if !ok || v.readWith == 0 {
+		return
+	}
+	middle := v.readWith + gap
+	v.sum = &measure.Window{Lower: middle - doubt, Upper: middle + doubt}
 }
 
 // wantFigure sends a valve of a shimmed engine that is out of its limits, or that no leaf decides, on to the

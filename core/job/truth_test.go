@@ -34,7 +34,8 @@ type truth struct {
 	// was when one was.
 	readAt map[string]measure.Length
 	warmth map[time.Time]warmth
-	ran    time.Time // when the engine was truly shut off last; zero: it did not run
+	bare   map[string]measure.Length // shim and gap together, of a valve that is bare
+	ran    time.Time                 // when the engine was truly shut off last; zero: it did not run
 }
 
 // warmth is how warm the engine truly is, and for how long it has been shut off.
@@ -57,7 +58,9 @@ func (w *truth) run() { w.spin(); w.ran = w.now }
 
 func newTruth(t *rapid.T, s job.Setup) *truth {
 	w := &truth{t: t, d: start(t, s), c: cycle.New(s.Sheet), now: noon, gaps: map[string]measure.Length{},
-		shims: map[string]measure.Length{}, readAt: map[string]measure.Length{}, warmth: map[time.Time]warmth{}}
+		shims: map[string]measure.Length{}, readAt: map[string]measure.Length{}, warmth: map[time.Time]warmth{},
+		bare: map[string]measure.Length{}}
+	w.d.job.Supply(shimShop())
 	for _, v := range w.c.Valves {
 		w.gaps[v.Name] = nominal(v.Name)*um + measure.Length(rapid.IntRange(-6, 6).Draw(t, "off"))*10*um
 		w.shims[v.Name] = 2500*um + measure.Length(rapid.IntRange(0, 10).Draw(t, "shim"))*50*um
@@ -279,7 +282,7 @@ func (w *truth) follow() {
 
 func (w *truth) set(j *job.Job, valve string) {
 	v, _ := j.Valve(valve)
-	if v.Stage == job.Untouched && !v.Out && !(v.Freed && j.Found(v).Verdict == "") && w.draw("leave it", 0,
+	if v.Stage == job.Untouched && !v.Out && !v.StandIn && !(v.Freed && j.Found(v).Verdict == "") && w.draw("leave it", 0,
 		9) == 0 {
 		w.must(job.Happening{Act: job.LeftAsIs{Valve: valve, Reason: "seized"}})
 		return
@@ -289,44 +292,53 @@ func (w *truth) set(j *job.Job, valve string) {
 		w.must(job.Happening{Act: job.Adjusted{Valve: valve, Leaves: gauge.Straight(nominal(valve) * um)}})
 		return
 	}
-	w.must(job.Happening{Act: job.Sized{Valve: valve, Shim: w.shims[valve]}})
-	plan, _ := w.d.job.Shims(shimSizes(), nil, adjust.FewestBought)
-	for _, f := range plan.Fit {
-		if f.Valve == valve && f.Shim != w.shims[valve] {
-			w.fit(f)
-			return
+	switch step := j.Next().Shim; {
+	case v.Shim == 0 && !v.Out:
+		w.must(job.Happening{Act: job.Sized{Valve: valve, Shim: w.shims[valve]}})
+	case step == nil:
+		w.must(job.Happening{Act: job.LeftAsIs{Valve: valve, Reason: "no shim serves it"}})
+	default:
+		w.fit(j, *step)
+	}
+}
+
+// shimShop is a workshop with every other size to hand, and the others to be bought.
+func shimShop() (s job.Shop) {
+	for size := 2000 * um; size <= 3200*um; size += 25 * um {
+		s.Sizes = append(s.Sizes, size)
+		if size%(50*um) == 0 {
+			s.Stock = append(s.Stock, adjust.Count{Shim: size, N: 9})
 		}
 	}
-	w.must(job.Happening{Act: job.LeftAsIs{Valve: valve, Reason: "no shim serves it"}})
+	return s
 }
 
-func shimSizes() (sizes []measure.Length) {
-	for s := 2000 * um; s <= 3200*um; s += 25 * um {
-		sizes = append(sizes, s)
+// fit does a step: the shim comes from another valve that is open, from the bench or from the shop.
+func (w *truth) fit(j *job.Job, step job.ShimStep) {
+	shim := step.Shim
+	if shim == 0 {
+		shim = step.Most - 100*um // one that somebody finds
 	}
-	return sizes
-}
-
-// fit puts a shim in, by the plan; from another valve only with the cams out, and then that valve gets one
-// before anything is turned.
-func (w *truth) fit(f adjust.Fit) {
-	fitted := job.Adjusted{Valve: f.Valve, Shim: f.Shim, CamsOut: f.From != adjust.FromStock}
-	before := w.shims[f.Valve]
-	if f.From != adjust.FromStock {
-		fitted.From = f.From
-		w.shims[f.From] = 0
+	v, _ := j.Valve(step.Valve)
+	if shut, _ := w.c.Valve(step.Valve); !v.Out { // a bare one is open already, wherever somebody turned the crank
+		require.GreaterOrEqual(w.t, w.c.Margin(shut, w.crank), measure.Angle(0), "%s is opened under its lobe",
+			step.Valve)
 	}
-	w.gaps[f.Valve] += before - f.Shim
-	w.shims[f.Valve] = f.Shim
-	w.must(job.Happening{Act: fitted})
-	if f.From != adjust.FromStock {
-		giver, _ := w.d.job.Valve(f.From)
-		require.True(w.t, giver.Out)
+	w.gaps[step.Valve] += w.shims[step.Valve] - shim
+	if v.Out { // its own lies elsewhere, and what it had is known
+		w.gaps[step.Valve] = w.bare[step.Valve] - shim
+	}
+	if step.From != "" {
+		giver, _ := j.Valve(step.From)
+		w.bare[step.From] = w.gaps[step.From] + giver.Shim
+		w.shims[step.From] = 0
+	}
+	w.shims[step.Valve] = shim
+	w.must(job.Happening{Act: job.Adjusted{Valve: step.Valve, Shim: shim, From: step.From,
+		StandIn: step.Do == job.FitStandIn}})
+	if step.From != "" {
 		require.Error(w.t, w.say(job.Happening{Act: job.Turned{Stop: 0}}),
 			"the crank is turned with a shim missing")
-		w.shims[f.From] = before
-		w.gaps[f.From] += f.Shim - before
-		w.must(job.Happening{Act: job.Adjusted{Valve: f.From, Shim: before, CamsOut: true}})
 	}
 }
 
@@ -385,6 +397,7 @@ func TestBeliefAgainstTruth(t *testing.T) {
 		}
 		replayed, err := job.Replay(s, w.d.list)
 		require.NoError(t, err)
+		replayed.Supply(shimShop())
 		require.Equal(t, summary(w.d.job), summary(replayed))
 	})
 	require.Positive(t, signedJobs, "no job ever came to its end")

@@ -109,6 +109,34 @@ func (d *desk) renamed(ctx context.Context, vehicleID string) error {
 	return nil
 }
 
+// shimsChanged derives anew what the board shows of the open jobs on shims, all but one, because what is next in them
+// follows from what the workshop has.
+func (d *desk) shimsChanged(ctx context.Context, but string) error {
+	ids, err := d.store.With(ctx).OpenJobs()
+	if err != nil {
+		return err
+	}
+	for _, id := range ids {
+		if id == but {
+			continue
+		}
+		err := d.with(ctx, id, func(o *openJob) error {
+			if !o.record.Sheet.Shimmed() {
+				return nil
+			}
+			derived, err := o.derived()
+			if err != nil {
+				return err
+			}
+			return d.store.With(ctx).PutDerived(id, derived)
+		})
+		if err != nil && !errors.Is(err, errUnreadable) {
+			return err
+		}
+	}
+	return nil
+}
+
 // Rebuild makes anew what is stored beside the lists of all jobs, and says of how many. A job that cannot be
 // opened is noted as such and hinders no other.
 func Rebuild(ctx context.Context, st *store.Store) (jobs int, err error) {

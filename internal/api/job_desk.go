@@ -86,6 +86,9 @@ func (d *desk) with(ctx context.Context, id string, f func(*openJob) error) erro
 		}
 	}
 	o.state.Speaks = speaksTo(ctx)
+	if _, err := d.supply(ctx, o); err != nil {
+		return err
+	}
 	return f(o)
 }
 

@@ -15,7 +15,9 @@ type Now struct {
 	Ladder  []Rung       `json:"ladder" doc:"the leaves for the valve, thinnest first"`
 	Here    []string     `json:"here" doc:"the valves waiting at the present stop"`
 	Then    string       `json:"then" doc:"the valve that keeping goes on to here; empty: none"`
+	Sets    bool         `json:"sets_next" doc:"keeping is followed by setting the same valve"`
 	Paint   string       `json:"paint" doc:"that a mark is to be painted on the pulley before the crank is turned, and where; empty: none"`
+	Shim    *ShimStep    `json:"shim,omitempty" doc:"for adjust, where shims are changed: what goes in; absent: nothing to be had does"`
 	Turn    *Instruction `json:"instruction,omitempty" doc:"for turn: how, and until what is seen"`
 }
 
@@ -29,7 +31,10 @@ func nowView(j *job.Job) Now {
 	next, here := j.Next(), j.Here()
 	n := Now{Action: string(next.Action), Valve: next.Valve, Stop: next.Stop, TurnDeg: wire.Deg(next.Turn),
 		Confirm: next.Confirm,
-		Ladder:  []Rung{}, Here: wire.List(here), Then: j.Then(next)}
+		Ladder:  []Rung{}, Here: wire.List(here), Then: j.Then(next), Sets: j.SetsNext(next)}
+	if next.Shim != nil {
+		n.Shim = &shimSteps(j, []job.ShimStep{*next.Shim})[0]
+	}
 	n.Paint = j.PaintMark(next)
 	if turn, ok := j.Instruction(next); ok {
 		n.Turn = &Instruction{turn.How, turn.Until}

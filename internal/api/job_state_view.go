@@ -24,6 +24,8 @@ type JobState struct {
 	Aiming     string        `json:"aiming" enum:"leave_in,all_to_aim"`
 	BackReason string        `json:"back_reason" doc:"why the crank is turned back though the sheet does not allow it; empty: it is not"`
 	ColdBy     string        `json:"cold_by" doc:"how it was judged cold without a thermometer; empty: it was not"`
+	Prefer     string        `json:"shims_prefer" enum:"fewest_bought,nearest_aim" doc:"what the choice of shims is after first"`
+	CamsOut    bool          `json:"cams_out" doc:"every shim can be reached, wherever the crank stands"`
 	Told       Told          `json:"told" doc:"what the sheet says in words"`
 	HotBy      string        `json:"hot_by" doc:"how it was judged hot without a thermometer; empty: it was not"`
 	ColdWasBy  string        `json:"cold_pass_by" doc:"how the provisional cold pass was judged cold without one"`
@@ -114,6 +116,7 @@ func stateView(id string, o *openJob, shift adjust.Shift, now time.Time, only st
 		Happenings: len(o.list.Happenings), SignedBy: j.SignedBy,
 		Override: j.Override, Overrides: []Override{}, Cooling: coolingView(j), Readings: []HeatReading{},
 		Card: cardShort(j.Card, j.Speaks), Clock: now.UTC(), Closed: j.Closed,
+		Prefer: string(cmp.Or(j.Prefer, adjust.FewestBought)), CamsOut: j.CamsOut,
 		Told: Told{j.Warmth(), j.ColdWarmth(), j.Walk()}, Unanswered: unanswered(j),
 		Round: string(cmp.Or(j.Going, job.ReadFirst)), Check: string(cmp.Or(j.Check, job.CheckAll)),
 		KindFirst: string(cmp.Or(j.KindFirst, job.BothKinds)), CheckTurns: j.TurnsToCheck(), Scope: j.Scope,

@@ -71,7 +71,7 @@ type ShimStep struct {
 	Valve   string   `json:"valve"`
 	ShimMM  wire.MM  `json:"shim_mm" doc:"that goes in; 0: a stand-in that is still to be found"`
 	MostMM  wire.MM  `json:"most_mm" doc:"for a stand-in: how thick it may be"`
-	Source  string   `json:"source" enum:",valve,bench,shop" doc:"where the shim is to be had then"`
+	Source  string   `json:"source" enum:",stays,valve,bench,shop" doc:"where the shim is to be had then; stays: one that stood in is left in"`
 	From    string   `json:"from" doc:"the valve that it comes straight from; empty: it lies on the bench or in the shop"`
 	Stop    int      `json:"stop" doc:"for turn: the stop to go to"`
 	TurnDeg wire.Deg `json:"turn_deg"`
@@ -133,8 +133,8 @@ func (s *server) shopRoutes(a huma.API) {
 		summary("get-job-shims", "The choice of shims over the whole engine"))
 }
 
-func (s *server) readShop(ctx context.Context) (Shop, error) {
-	stored, err := s.store.With(ctx).Shop()
+func readShop(ctx context.Context, st *store.Store) (Shop, error) {
+	stored, err := st.With(ctx).Shop()
 	shop := Shop{ProbeAddress: stored.Probe, ShimSizes: usualSizes, ShimStock: []ShimCount{},
 		Version: stored.Version}
 	if err != nil {
@@ -152,7 +152,7 @@ func (s *server) readShop(ctx context.Context) (Shop, error) {
 }
 
 func (s *server) shop(ctx context.Context, _ *struct{}) (*bodyOf[Shop], error) {
-	shop, err := s.readShop(ctx)
+	shop, err := readShop(ctx, s.store)
 	if err != nil {
 		return nil, fault(err)
 	}
@@ -185,6 +185,9 @@ func (s *server) putShop(ctx context.Context, in *rawInput) (*bodyOf[Shop], erro
 	anew := store.Shop{Probe: shop.ProbeAddress, Sizes: string(sizes), Stock: stock,
 		Version: strconv.FormatInt(now.UnixNano(), 36)}
 	if err := s.store.With(ctx).PutShop(anew, shop.Version, now); err != nil {
+		return nil, fault(err)
+	}
+	if err := s.desk.shimsChanged(ctx, ""); err != nil {
 		return nil, fault(err)
 	}
 	return s.shop(ctx, nil)
@@ -261,23 +264,28 @@ func (s *server) probeStatus(ctx context.Context, _ *struct{}) (*bodyOf[ProbeSta
 }
 
 func (s *server) jobShims(ctx context.Context, in *jobShimsInput) (*bodyOf[JobShims], error) {
-	shop, err := s.readShop(ctx)
-	if err != nil {
-		return nil, fault(err)
-	}
-	var faults wire.Faults
-	sizes, stock := sizesOf(shop.ShimSizes, &faults), stockOf(shop.ShimStock, &faults)
 	out := &bodyOf[JobShims]{}
-	err = s.desk.with(ctx, in.ID, func(o *openJob) error {
+	err := s.desk.with(ctx, in.ID, func(o *openJob) error {
+		shop, err := s.desk.supply(ctx, o)
+		if err != nil {
+			return err
+		}
+		j := o.state
+		wanted := cmp.Or(adjust.Prefer(in.Prefer), j.Prefer, adjust.FewestBought)
 		var choices []ShimPrice
 		for _, prefer := range []adjust.Prefer{adjust.FewestBought, adjust.NearestAim} {
-			plan, missing := o.state.Shims(sizes, stock, prefer)
-			bought, disturbed, worst := plan.Cost(o.state.AimOfNamed)
+			plan, missing := j.Shims(shop.Sizes, shop.Stock, prefer)
+			bought, disturbed, worst := plan.Cost(j.AimOfNamed)
 			choices = append(choices, ShimPrice{string(prefer), bought, disturbed, wire.MM(worst)})
-			if prefer == cmp.Or(adjust.Prefer(in.Prefer), adjust.FewestBought) {
-				out.Body = shimsView(o.state, plan, missing)
-				out.Body.Steps = shimSteps(o.state, o.state.ShimSteps(plan, stock, in.CamsOut))
+			if prefer != wanted {
+				continue
 			}
+			out.Body = shimsView(j, plan, missing)
+			steps := j.Steps() // those that the job is led by
+			if in.CamsOut != j.CamsOut && in.CamsOut || wanted != cmp.Or(j.Prefer, adjust.FewestBought) {
+				steps = j.ShimSteps(plan, shop.Stock, in.CamsOut) // another choice, to be looked at
+			}
+			out.Body.Steps = shimSteps(j, steps)
 		}
 		out.Body.Choices = choices
 		return nil
@@ -286,6 +294,21 @@ func (s *server) jobShims(ctx context.Context, in *jobShimsInput) (*bodyOf[JobSh
 		return nil, fault(err)
 	}
 	return out, nil
+}
+
+// supply tells a job of a shimmed engine what the workshop has of shims, from which what is next follows.
+func (d *desk) supply(ctx context.Context, o *openJob) (shop job.Shop, err error) {
+	if !o.record.Sheet.Shimmed() {
+		return shop, nil
+	}
+	stored, err := readShop(ctx, d.store)
+	if err != nil {
+		return shop, err
+	}
+	var faults wire.Faults
+	shop = job.Shop{Sizes: sizesOf(stored.ShimSizes, &faults), Stock: stockOf(stored.ShimStock, &faults)}
+	o.state.Supply(shop)
+	return shop, nil
 }
 
 func shimsView(j *job.Job, plan adjust.ShimPlan, missing []string) JobShims {

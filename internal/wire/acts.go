@@ -1,6 +1,7 @@
 package wire
 
 import (
+	"metronix/core/adjust"
 	"metronix/core/clearance"
 	"metronix/core/job"
 	"metronix/core/measure"
@@ -37,6 +38,7 @@ var forms = []form{
 	}),
 	formed(func(a job.Withdrawn) withdrawn { return withdrawn{a.Valve, a.Index} }),
 	formed(func(a job.Sized) sized { return sized{a.Valve, MM(a.Shim), MM(a.Stamped)} }),
+	formed(func(a job.ShimsChosen) shimsChosen { return shimsChosen{string(a.Prefer), a.CamsOut} }),
 	formed(func(a job.Kept) kept { return kept{a.Valve} }),
 	formed(func(a job.Freed) freed { return freed{a.Valve} }),
 	formed(func(a job.Adjusted) adjusted {
@@ -226,6 +228,15 @@ type sized struct {
 
 func (w sized) act(*Faults) job.Act {
 	return job.Sized{Valve: w.Valve, Shim: measure.Length(w.Shim), Stamped: measure.Length(w.Stamp)}
+}
+
+type shimsChosen struct {
+	Prefer  string `json:"prefer,omitempty" enum:"fewest_bought,nearest_aim" doc:"what the choice of shims is after first; left out: fewest_bought"`
+	CamsOut bool   `json:"cams_out,omitempty" doc:"the camshafts are out: every shim can be reached"`
+}
+
+func (w shimsChosen) act(*Faults) job.Act {
+	return job.ShimsChosen{Prefer: adjust.Prefer(w.Prefer), CamsOut: w.CamsOut}
 }
 
 type kept struct {

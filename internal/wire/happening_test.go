@@ -12,6 +12,7 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"metronix/core/adjust"
 	"metronix/core/clearance"
 	"metronix/core/engine"
 	"metronix/core/gauge"
@@ -63,6 +64,7 @@ var filled = []struct {
 	{job.Withdrawn{Valve: "E1", Index: 1}, `"valve":"E1","index":1`},
 	{job.Sized{Valve: "E1", Shim: 2_650_000, Stamped: 2_680_000},
 		`"valve":"E1","shim_mm":2.65,"stamped_mm":2.68`},
+	{job.ShimsChosen{Prefer: adjust.NearestAim, CamsOut: true}, `"prefer":"nearest_aim","cams_out":true`},
 	{job.Kept{Valve: "E1"}, `"valve":"E1"`},
 	{job.Adjusted{Valve: "E1", Leaves: []gauge.ID{{Marked: 300_000}}, Shim: 2_600_000, From: "I2",
 		CamsOut: true, StandIn: true, Reason: "to the aim"},

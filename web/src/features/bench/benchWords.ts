@@ -1,6 +1,6 @@
 import type { JobView, ValveState } from '@/shared/api/client'
-import { gaps } from '@/shared/units'
-import { verdictWord } from '@/shared/words'
+import { gaps, mm } from '@/shared/units'
+import { capital, shimOrigin, verdictWord } from '@/shared/words'
 import { gearOf, turnOf } from '@/shared/gearWords'
 
 /** A headline: plain words, and the part that is picked out in brass. */
@@ -93,8 +93,7 @@ export function headline(view: JobView): Headline {
       const aim = settingLeaf(valve!)
       const screw = valve!.screw
       const sub = gearOf(view.engine.adjuster).turn(aim)
-      if (view.engine.adjuster === 'shim')
-        return line('Choose the ', 'shims.', '', 'Swap first, order what is missing.')
+      if (view.engine.adjuster === 'shim') return shimLine(view)
       if (screw?.turn_deg == null) return line(`Set ${now.valve} to `, `${aim}.`, '', sub)
       return line('', `${turnOf(screw, view.engine.adjuster, now.valve)}.`, '', sub)
     }
@@ -128,4 +127,16 @@ export function torque(view: JobView): string {
   const { locknut_torque_nm: nm, locknut_torque_lbft: lbft } = view.engine
   if (!nm) return 'No torque is stated: snug and a little more. Hold the screw still.'
   return `Lock nut ${nm} N·m (${lbft.toFixed(0)} lbf·ft). Hold the screw still.`
+}
+
+/** The one next thing on shims, the same that the panel's button does. */
+function shimLine({ state: { now, valves } }: JobView) {
+  const { shim, valve } = now
+  const at = valves.find((v) => v.name === valve)
+  if (!shim && at && !at.shim_mm && !at.out)
+    return line('Which shim is under ', `${valve}?`, '', 'Read it off, or measure it.')
+  if (!shim) return line('No shim serves ', `${valve}.`, '', 'Leave it with a reason, or wait for the one to buy.')
+  if (shim.source === 'stays') return line('Leave the stand-in under ', `${valve}`, ', and read it.')
+  if (shim.do === 'stand_in') return line('Stand-in under ', `${valve}.`, '', 'Its own shim is wanted elsewhere.')
+  return line('Fit ', `${mm(shim.shim_mm)} under ${valve}.`, '', capital(`${shimOrigin(shim.source, shim.from)}.`))
 }

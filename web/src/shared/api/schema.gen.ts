@@ -1717,7 +1717,7 @@ export interface components {
             name: string;
             note: string;
         };
-        Happening: components["schemas"]["HappeningWayChosen"] | components["schemas"]["HappeningRoundChosen"] | components["schemas"]["HappeningTemperature"] | components["schemas"]["HappeningPrepared"] | components["schemas"]["HappeningJudgedCold"] | components["schemas"]["HappeningJudgedHot"] | components["schemas"]["HappeningEngineStopped"] | components["schemas"]["HappeningTurned"] | components["schemas"]["HappeningLocated"] | components["schemas"]["HappeningDoubted"] | components["schemas"]["HappeningPicked"] | components["schemas"]["HappeningReading"] | components["schemas"]["HappeningDial"] | components["schemas"]["HappeningWithdrawn"] | components["schemas"]["HappeningSized"] | components["schemas"]["HappeningKept"] | components["schemas"]["HappeningFreed"] | components["schemas"]["HappeningAdjusted"] | components["schemas"]["HappeningNipped"] | components["schemas"]["HappeningLocked"] | components["schemas"]["HappeningLeftAsIs"] | components["schemas"]["HappeningBarredOver"] | components["schemas"]["HappeningUndone"] | components["schemas"]["HappeningSigned"] | components["schemas"]["HappeningWentHot"] | components["schemas"]["HappeningTakenIn"] | components["schemas"]["HappeningSound"] | components["schemas"]["HappeningTask"] | components["schemas"]["HappeningStripped"] | components["schemas"]["HappeningNutFelt"] | components["schemas"]["HappeningWaiting"] | components["schemas"]["HappeningHandedOver"] | components["schemas"]["HappeningTool"] | components["schemas"]["HappeningFinding"] | components["schemas"]["HappeningAmended"] | components["schemas"]["HappeningCountersigned"];
+        Happening: components["schemas"]["HappeningWayChosen"] | components["schemas"]["HappeningRoundChosen"] | components["schemas"]["HappeningTemperature"] | components["schemas"]["HappeningPrepared"] | components["schemas"]["HappeningJudgedCold"] | components["schemas"]["HappeningJudgedHot"] | components["schemas"]["HappeningEngineStopped"] | components["schemas"]["HappeningTurned"] | components["schemas"]["HappeningLocated"] | components["schemas"]["HappeningDoubted"] | components["schemas"]["HappeningPicked"] | components["schemas"]["HappeningReading"] | components["schemas"]["HappeningDial"] | components["schemas"]["HappeningWithdrawn"] | components["schemas"]["HappeningSized"] | components["schemas"]["HappeningShimsChosen"] | components["schemas"]["HappeningKept"] | components["schemas"]["HappeningFreed"] | components["schemas"]["HappeningAdjusted"] | components["schemas"]["HappeningNipped"] | components["schemas"]["HappeningLocked"] | components["schemas"]["HappeningLeftAsIs"] | components["schemas"]["HappeningBarredOver"] | components["schemas"]["HappeningUndone"] | components["schemas"]["HappeningSigned"] | components["schemas"]["HappeningWentHot"] | components["schemas"]["HappeningTakenIn"] | components["schemas"]["HappeningSound"] | components["schemas"]["HappeningTask"] | components["schemas"]["HappeningStripped"] | components["schemas"]["HappeningNutFelt"] | components["schemas"]["HappeningWaiting"] | components["schemas"]["HappeningHandedOver"] | components["schemas"]["HappeningTool"] | components["schemas"]["HappeningFinding"] | components["schemas"]["HappeningAmended"] | components["schemas"]["HappeningCountersigned"];
         HappeningAdjusted: {
             /** @description which of the leaves is an angled one; absent: none */
             angled?: boolean[];
@@ -2212,6 +2212,29 @@ export interface components {
             round?: "set_as_you_go" | "read_first" | "read_only" | "free_first";
             /** @description the valves of this job; left out: as before; all */
             scope?: string[];
+            /** @description the id of the newest happening that its screen knew; absent: the newest there is */
+            seen?: string;
+        };
+        HappeningShimsChosen: {
+            /** @description the camshafts are out: every shim can be reached */
+            cams_out?: boolean;
+            /**
+             * Format: date-time
+             * @description when it was done, where it waited to be sent, by the program's clock
+             */
+            done_at?: string;
+            /** @description made by the client; sending it twice stores it once */
+            id: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "shims_chosen";
+            /**
+             * @description what the choice of shims is after first; left out: fewest_bought
+             * @enum {string}
+             */
+            prefer?: "fewest_bought" | "nearest_aim";
             /** @description the id of the newest happening that its screen knew; absent: the newest there is */
             seen?: string;
         };
@@ -2761,6 +2784,8 @@ export interface components {
             back_reason: string;
             /** @description the cover's bolts and the order of tightening; empty: how many there are is not said */
             bolts: components["schemas"]["BoltView"][];
+            /** @description every shim can be reached, wherever the crank stands */
+            cams_out: boolean;
             /** @description of the present pass */
             card: components["schemas"]["Card"];
             /**
@@ -2863,6 +2888,11 @@ export interface components {
             rounds: ("set_as_you_go" | "read_first" | "read_only" | "free_first")[];
             /** @description the valves of this job; absent: all */
             scope?: string[];
+            /**
+             * @description what the choice of shims is after first
+             * @enum {string}
+             */
+            shims_prefer: "fewest_bought" | "nearest_aim";
             /** Format: date-time */
             signed_at: string | null;
             signed_by: string;
@@ -3074,6 +3104,10 @@ export interface components {
             ladder: components["schemas"]["Rung"][];
             /** @description that a mark is to be painted on the pulley before the crank is turned, and where; empty: none */
             paint: string;
+            /** @description keeping is followed by setting the same valve */
+            sets_next: boolean;
+            /** @description for adjust, where shims are changed: what goes in; absent: nothing to be had does */
+            shim?: components["schemas"]["ShimStep"];
             /**
              * Format: int64
              * @description to go to for turn, else where the crank stands; -1: nowhere yet
@@ -3369,10 +3403,10 @@ export interface components {
             /** @description that goes in; 0: a stand-in that is still to be found */
             shim_mm: number;
             /**
-             * @description where the shim is to be had then
+             * @description where the shim is to be had then; stays: one that stood in is left in
              * @enum {string}
              */
-            source: "" | "valve" | "bench" | "shop";
+            source: "" | "stays" | "valve" | "bench" | "shop";
             /**
              * Format: int64
              * @description for turn: the stop to go to

@@ -1,5 +1,4 @@
 <script setup lang="ts">
-import { useSessionStorage } from '@vueuse/core'
 import { computed, ref, watch } from 'vue'
 import type { Schemas } from '@/shared/api/client'
 import { reads, useRead } from '@/shared/api/reads'
@@ -7,21 +6,26 @@ import { decimal } from '@/shared/decimal'
 import NumberField from '@/shared/NumberField.vue'
 import { degrees, mm } from '@/shared/units'
 import PickOne from '@/shared/PickOne.vue'
-import { capital, shimChoice, shimOrigin } from '@/shared/words'
+import { shimChoice, shimOrigin } from '@/shared/words'
 import NumberPad from '../parts/NumberPad.vue'
 import { useBench } from '../useBench'
 
 const { state, act, leave } = useBench()
-// What the choice is after first; the mechanic's own for this job, on this screen.
-const prefer = useSessionStorage<'fewest_bought' | 'nearest_aim'>(`shims-${state.value.id}`, 'fewest_bought')
-// With the cams out every shim can be reached, wherever the crank stands.
-const camsOut = useSessionStorage(`cams-out-${state.value.id}`, false)
+// What the choice is after first, and whether the cams are out, is the job's: every screen is led by the same choice.
+const prefer = computed({
+  get: () => state.value.shims_prefer,
+  set: (prefer) => act({ kind: 'shims_chosen', prefer, cams_out: state.value.cams_out }),
+})
+const camsOut = computed({
+  get: () => state.value.cams_out,
+  set: (cams_out) => act({ kind: 'shims_chosen', prefer: state.value.shims_prefer, cams_out }),
+})
 const { data: plan, trouble, again } = useRead(computed(() => reads.shims(state.value.id, prefer.value, camsOut.value)))
 const choices = computed(() =>
   (plan.value?.choices ?? []).map((c) => ({
-    value: c.prefer as typeof prefer.value,
+    value: c.prefer!,
     title: shimChoice[c.prefer!]!,
-    costs: `${c.bought} to buy, ${c.disturbed ?? 0} moved, worst ${mm(c.worst_from_aim_mm)} off the aim`,
+    costs: `${c.bought} to buy, ${c.disturbed ?? 0} moved, worst ${mm(c.worst_from_aim_mm)} mm off the aim`,
   })),
 )
 watch(() => state.value.happenings, again)
@@ -30,21 +34,18 @@ const text = ref('')
 const correcting = ref('')
 const choosing = ref(false)
 const known = computed(() => state.value.valves.filter((v) => v.shim_mm > 0 && !v.out))
-const next = computed(
-  () =>
-    correcting.value ||
-    plan.value?.missing.find((m) => state.value.valves.find((v) => v.name === m)?.shim_mm === 0) ||
-    '',
-)
+/** The valve that is next, whose size is asked where it is not known. */
+const at = computed(() => state.value.valves.find((v) => v.name === state.value.now.valve))
+const next = computed(() => correcting.value || (at.value && !at.value.out && !at.value.shim_mm ? at.value.name : ''))
 function correct(valve: string) {
   correcting.value = valve
   choosing.value = false
   text.value = ''
 }
 const moves = computed(() => (plan.value?.fit ?? []).filter((f) => f.from !== f.valve))
-/** The work in order from here: the first step is the one to do now. */
+/** The work in order from here; its first step is the one to do now. */
 const steps = computed(() => plan.value?.steps ?? [])
-const now = computed(() => steps.value[0])
+const now = computed(() => state.value.now.shim)
 /** A stand-in that is not of the shop's: its size, as typed. */
 const standIn = ref<number | undefined>()
 const gives = (step: Schemas['ShimStep']) => step.shim_mm || standIn.value || 0
@@ -57,34 +58,30 @@ function told(step: Schemas['ShimStep']): string {
         ? `${step.valve} gets a stand-in, ${mm(step.shim_mm)}; its own comes onto the bench`
         : `${step.valve} gets a stand-in, ${mm(step.most_mm)} or thinner; its own comes onto the bench`
   }
-  return `${step.valve} gets ${mm(step.shim_mm)}, ${shimOrigin(step.source, step.from)}`
+  if (step.source === 'stays') return `The shim that stands in, ${mm(step.shim_mm)}, stays under ${step.valve}`
+  return `Fit ${mm(step.shim_mm)} (${shimOrigin(step.source, step.from)}) under ${step.valve}`
 }
 const button = computed(() => {
   if (!now.value) return ''
-  if (now.value.do === 'turn') return capital(now.value.until)
+  if (now.value.source === 'stays') return `Stays under ${now.value.valve}`
   return now.value.do === 'fit' ? `Fitted under ${now.value.valve}` : `Stand-in under ${now.value.valve}`
 })
-const mayDo = computed(() => Boolean(now.value) && (now.value!.do === 'turn' || gives(now.value!) > 0))
+const mayDo = computed(() => Boolean(now.value) && gives(now.value!) > 0)
 function go() {
   const step = now.value
   if (!step || !mayDo.value) return
-  if (step.do === 'turn') act({ kind: 'turned', stop: step.stop })
-  else
-    act({
-      kind: 'adjusted',
-      valve: step.valve,
-      shim_mm: gives(step),
-      from: step.from,
-      cams_out: camsOut.value,
-      stand_in: step.do === 'stand_in',
-    })
+  act({
+    kind: 'adjusted',
+    valve: step.valve,
+    shim_mm: gives(step),
+    from: step.from,
+    cams_out: camsOut.value,
+    stand_in: step.do === 'stand_in',
+  })
   standIn.value = undefined
 }
-// A valve that is out and keeps its shim by the plan, or that none serves, is left with a reason.
-const stuck = computed(() => {
-  const at = state.value.valves.find((v) => v.name === state.value.now.valve)
-  return at?.needs && !at.out && !moves.value.some((f) => f.valve === at.name) ? at.name : ''
-})
+/** A valve that nothing to be had serves: it is left with a reason, or the job waits. */
+const stuck = computed(() => (!now.value && !next.value && at.value && !at.value.out ? at.value.name : ''))
 
 /** What stands on the shim, where a micrometer says another. */
 const stamped = ref<number | undefined>()
@@ -127,7 +124,7 @@ const pad = ['7', '8', '9', '4', '5', '6', '1', '2', '3', '.', '0', 'Backspace']
     </template>
     <template v-else-if="plan">
       <VAlert v-if="plan.missing.length" role="note">
-        No figure for {{ plan.missing.join(', ') }}: read until a leaf drags before the shims are chosen.
+        Left out of this choice, for want of a figure or a size: {{ plan.missing.join(', ') }}.
       </VAlert>
       <PickOne v-model="prefer" class="choices" label="Which shims" :options="choices">
         <template #default="{ option }">
@@ -136,7 +133,7 @@ const pad = ['7', '8', '9', '4', '5', '6', '1', '2', '3', '.', '0', 'Backspace']
         </template>
       </PickOne>
       <section v-if="now" class="led">
-        <p class="step">{{ told(now) }}.</p>
+        <p v-if="now.do === 'stand_in'" class="step">{{ told(now) }}.</p>
         <NumberField
           v-if="now.do === 'stand_in' && !now.shim_mm"
           v-model="standIn"
@@ -162,7 +159,9 @@ const pad = ['7', '8', '9', '4', '5', '6', '1', '2', '3', '.', '0', 'Backspace']
           <span v-if="f.source === 'buy'" class="quiet">to order</span>
         </li>
       </ul>
-      <p v-if="moves.length === 0" class="quiet">Every valve keeps its shim.</p>
+      <p v-if="moves.length === 0 && !plan.missing.length && !plan.impossible.length" class="quiet">
+        Every valve keeps its shim.
+      </p>
       <VCheckbox v-if="camsOut || steps.some((s) => s.do !== 'fit')" v-model="camsOut">
         <template #label>
           The cams are out: every shim can be reached. The crank is not turned with a shim missing.

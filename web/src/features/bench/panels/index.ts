@@ -36,14 +36,17 @@ export interface Panel {
 
 const turning = (view: JobView) => view.state.now
 const twoStages = (view: JobView) => view.state.locking === 'nip_then_torque'
+/** What keeping leads to is said: the same valve is set, or the next one is read. */
+const keeping = ({ state: { now } }: JobView) =>
+  now.sets_next ? `Keep, set ${now.valve}` : now.then ? `Keep, go to ${now.then}` : 'Keep'
 const shimmed = (view: JobView) => view.engine.adjuster === 'shim'
 
 export const panels: Panel[] = [
   { actions: ['choose_way'], panel: ChoosePanel, whole: true, noPulley: true },
   { actions: ['prepare'], panel: PreparePanel, whole: true, noPulley: true },
   {
-    actions: ['adjust', 'turn'],
-    fits: (v) => shimmed(v) && v.state.phase === 'adjust',
+    actions: ['adjust'],
+    fits: shimmed,
     panel: ShimPanel,
     whole: true,
     noPulley: true,
@@ -68,7 +71,7 @@ export const panels: Panel[] = [
     panel: ReadPanel,
     kept: true,
     valves: true,
-    button: (v) => (turning(v).then ? `Keep, go to ${turning(v).then}` : 'Keep'),
+    button: (v) => keeping(v),
     does: (v) => ({ kind: 'kept', valve: turning(v).valve }),
   },
   {
