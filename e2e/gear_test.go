@@ -146,14 +146,17 @@ func TestShims(t *testing.T) {
 	t.Parallel()
 	r := demo(t)
 	p := open(t, r, "/jobs/demo-job-minibus", 1280, 800)
-	p.says("Choose the shims")
+	p.says("under " + stateOf(t, r.base, "demo-job-minibus").State.Now.Valve)
 	p.shows("from I3b")
 	p.waits(`() => document.querySelectorAll('.moves li').length === 4`, "four moves")
 	p.shows("I3b gets a stand-in, 2.55 or thinner")
 	require.NoError(t, p.see(".shims .v-checkbox input").Click(proto.InputMouseButtonLeft, 1))
 	p.waits(`() => !document.body.innerText.includes('gets a stand-in')`, "no stand-in with the cams out")
+	p.says("Fit ")
+	before := stateOf(t, r.base, "demo-job-minibus").State.Happenings
 	p.pressIn(".led", "Fitted under")
-	p.says("Choose the shims")
+	waitFor(t, p, r, "demo-job-minibus", before)
+	p.says("Fit ")
 	p.shows("out →")
 	p.press("Undo")
 	p.waits(`() => !document.body.innerText.includes('out →')`, "the shim to be back")
@@ -161,7 +164,7 @@ func TestShims(t *testing.T) {
 	wrong := strings.Fields(p.see(".known button").MustText())[0]
 	p.pressIn(".known", wrong)
 	p.shows("Shim under " + wrong)
-	before := stateOf(t, r.base, "demo-job-minibus").State.Happenings
+	before = stateOf(t, r.base, "demo-job-minibus").State.Happenings
 	p.keys(input.Digit2, input.Period, input.Digit9, input.Enter)
 	waitFor(t, p, r, "demo-job-minibus", before)
 	p.see(".moves")
@@ -260,11 +263,10 @@ func TestShimsChangePlacesByAStandIn(t *testing.T) {
 	for range 30 {
 		s := stateOf(t, r.base, id)
 		switch s.State.Now.Action {
-		case "adjust", "turn":
-			if s.State.Phase != "adjust" {
-				p.press(capitalised(s.State.Now.Instruction.Until))
-				break
-			}
+		case "turn":
+			p.press(capitalised(s.State.Now.Instruction.Until))
+		case "adjust":
+			p.says("under " + s.State.Now.Valve)
 			p.see(".led .go")
 			if p.MustHas(".led input") {
 				p.see(".led input").MustInput("2,40")

@@ -229,8 +229,7 @@ func mixed(t *testing.T, p *tab, r *running, job, out string) {
 				gaps[out] = v.Limits.Nominal - 0.09
 			}
 		}
-		if s.Engine.Adjuster == "shim" && s.State.Phase == "adjust" && (now.Action == "adjust" ||
-			now.Action == "turn") {
+		if s.Engine.Adjuster == "shim" && now.Action == "adjust" {
 			shimmed(t, p)
 			waitFor(t, p, r, job, before)
 			continue
