@@ -103,12 +103,12 @@ func TestLockShiftAgainstTheOutside(t *testing.T) {
 		}
 		sorted := slices.Sorted(slices.Values(shifts))
 		want := stat.Quantile(0.5, stat.Empirical, sorted, nil)
-		got := adjust.LearnShift(pairs)
+		got := adjust.LearnShift(pairs, 0)
 		checks.Near(t, checks.Library("gonum stat.Quantile, an odd number of pairs"),
 			fmt.Sprintf("median of %v µm", shifts),
 			want, got.Median.Millimetres()*1000, 1e-9)
 	}
-	few := adjust.LearnShift(make([]adjust.Pair, 4))
+	few := adjust.LearnShift(make([]adjust.Pair, 4), 0)
 	checks.Equal(t, checks.Practice("a habit is known from five times on"), "four pairs: enough", false,
 		few.Enough)
 }

@@ -22,7 +22,7 @@ func ExampleShift_PreLockAim() {
 	for range adjust.EnoughPairs {
 		pairs = append(pairs, adjust.Pair{Before: 300 * measure.Micrometre, After: 280 * measure.Micrometre})
 	}
-	pre, ok := adjust.LearnShift(pairs).PreLockAim(300 * measure.Micrometre)
+	pre, ok := adjust.LearnShift(pairs, 0).PreLockAim(300 * measure.Micrometre)
 	fmt.Println(pre, ok)
 	// Output: 0.32 mm true
 }

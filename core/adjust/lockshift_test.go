@@ -17,7 +17,7 @@ import (
 // Fewer than five pairs teach nothing: trade practice asks for five or more.
 func TestFourPairsAreNotEnough(t *testing.T) {
 	pairs := slices.Repeat([]adjust.Pair{{Before: 300 * um, After: 280 * um}}, 4)
-	s := adjust.LearnShift(pairs)
+	s := adjust.LearnShift(pairs, 0)
 	assert.False(t, s.Enough)
 	assert.Equal(t, 4, s.Count)
 	_, ok := s.PreLockAim(300 * um)
@@ -30,7 +30,7 @@ func TestPreLockAim(t *testing.T) {
 	for _, after := range []measure.Length{270, 275, 280, 285, 300} {
 		pairs = append(pairs, adjust.Pair{Before: 300 * um, After: after * um})
 	}
-	s := adjust.LearnShift(pairs)
+	s := adjust.LearnShift(pairs, 0)
 	require.True(t, s.Enough)
 	assert.Equal(t, -20*um, s.Median)
 	assert.Equal(t, 10*um, s.Spread, "from 0.275 to 0.285")
@@ -52,7 +52,7 @@ func TestShiftAgainstGonum(t *testing.T) {
 			x = append(x, float64(d))
 		}
 		slices.Sort(x)
-		s := adjust.LearnShift(pairs)
+		s := adjust.LearnShift(pairs, 0)
 		seven := func(p float64) float64 {
 			h := float64(len(x)-1) * p
 			at := func(i float64) float64 { // the i-th order statistic, by gonum

@@ -80,6 +80,21 @@ func Reckon(a engine.Adjuster, gap, aim measure.Length) (Turn, error) {
 	return t, nil
 }
 
+// Towards is which way to turn where only the side is known: by how much, the leaf says. It errs with ErrNoScrew and
+// ErrKind as Reckon does; an eccentric has no way of its own, and errs with ErrNoScrew.
+func Towards(a engine.Adjuster, d Direction) (Turn, error) {
+	if !slices.Contains(engine.AdjusterKinds(), a.Kind) {
+		return Turn{}, unknown(a.Kind)
+	}
+	if ClosesBy(a) == "" {
+		return Turn{}, fmt.Errorf("%w: %s", ErrNoScrew, a.Kind)
+	}
+	t := Turn{Degrees: math.NaN(), Direction: d, ByFeel: true,
+		Why: "A side alone does not say how far: turn it until the leaf drags."}
+	t.Way, t.Rotation = turning(a, d)
+	return t, nil
+}
+
 // ClosesBy is the way the screw or nut of an adjuster travels to close the gap, by geometry: a screw or nut
 // that is driven towards the valve, push-rod or rocker closes by going in; a threaded tappet or a finger's
 // pivot closes by rising out of its thread. A sheet may say that its gear does otherwise. Empty for what has no

@@ -128,3 +128,23 @@ func TestWhichWayToTurn(t *testing.T) {
 	require.NoError(t, err)
 	assert.Empty(t, turn.Rotation, "an eccentric is turned by feel")
 }
+
+// Where only a side is known the way is known all the same (by geometry), and no figure is made up.
+func TestWhichWayByASideAlone(t *testing.T) {
+	for _, kind := range engine.AdjusterKinds() {
+		a := engine.Adjuster{Kind: kind, Pitch: 1000 * um, Ratio: 1.5}
+		way, err := adjust.Towards(a, adjust.Close)
+		far, ferr := adjust.Reckon(a, 300*um, 200*um)
+		if adjust.ClosesBy(a) == "" {
+			assert.ErrorIs(t, err, adjust.ErrNoScrew, kind)
+			continue
+		}
+		require.NoError(t, err, kind)
+		require.NoError(t, ferr, kind)
+		assert.Equal(t, far.Rotation, way.Rotation, kind)
+		assert.Equal(t, far.Way, way.Way, kind)
+		assert.True(t, math.IsNaN(way.Degrees), kind)
+	}
+	_, err := adjust.Towards(engine.Adjuster{Kind: "no such"}, adjust.Close)
+	assert.ErrorIs(t, err, adjust.ErrKind)
+}

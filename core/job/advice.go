@@ -40,17 +40,20 @@ func (a *Advice) PreLock(v *ValveState) (gap measure.Length, ok bool) {
 		return 0, false
 	}
 	aim := a.j.AimOf(v)
-	if own := a.j.OwnShift; !a.shift.Enough && own != nil && *own != 0 {
+	if a.shift.Enough && a.shift.Spread < v.width() { // a wider one had better not be aimed by
+		return a.shift.PreLockAim(aim)
+	}
+	if own := a.j.OwnShift; own != nil && *own != 0 {
 		return aim - *own, aim > *own
 	}
-	return a.shift.PreLockAim(aim)
+	return 0, false
 }
 
 // SetBy is the leaf or stack to set a valve by with the nut slack: the one nearest the aim, corrected by what
 // locking usually does. Where it is corrected, it may lie outside the limits.
 func (a *Advice) SetBy(v *ValveState) gauge.Stack {
 	of := setting{a.j.AimOf(v), v.Limits.Window}
-	if st, ok := a.setBy[of]; ok {
+	if st, ok := a.setBy[of]; ok && v.cameBack < secondTime {
 		return st
 	}
 	aim, window := of.aim, &of.window
@@ -58,26 +61,36 @@ func (a *Advice) SetBy(v *ValveState) gauge.Stack {
 		aim, window = pre, nil
 	}
 	choice, _ := a.j.Owned.Choose(aim, window, gauge.MaxStack)
+	if beside := a.beside(v, choice.Stack); beside != nil && window != nil {
+		return beside // for this valve
+	}
 	a.setBy[of] = choice.Stack
 	return choice.Stack
 }
 
-// Screw says how to turn a valve's adjuster from the gap that was found to the aim; ok is false where that
-// cannot be said: no gear is stated, the gap has no figure, or the gear has no screw. An eccentric is turned
-// by feel, and so needs none.
+// Screw says how to turn a valve's adjuster from the gap that was found to the aim: how far where the gap is a figure,
+// else which way, by the side on which it is out. ok is false where that cannot be said: no gear is stated, neither
+// figure nor side is known, or the gear has no screw. An eccentric is turned by feel, and so needs neither.
 func (j *Job) Screw(v *ValveState) (turn adjust.Turn, ok bool) {
-	judged := j.Found(v)
-	if j.Sheet.Adjuster == nil || (judged.Estimate == nil && j.Sheet.Adjuster.Kind != engine.Eccentric) {
+	gear, judged := j.Sheet.Adjuster, j.Found(v)
+	if gear == nil {
 		return turn, false
 	}
-	gap := v.Limits.Window.Upper
+	gap, side := v.Limits.Window.Upper, adjust.Close
+	if judged.Verdict == clearance.Tight {
+		gap, side = v.Limits.Window.Lower, adjust.Open
+	}
+	var err error
 	switch {
 	case judged.Estimate != nil:
-		gap = *judged.Estimate
-	case judged.Verdict == clearance.Tight:
-		gap = v.Limits.Window.Lower
+		turn, err = adjust.Reckon(*gear, *judged.Estimate, j.AimOf(v))
+	case gear.Kind == engine.Eccentric:
+		turn, err = adjust.Reckon(*gear, gap, j.AimOf(v))
+	case judged.Verdict == clearance.Tight || judged.Verdict == clearance.Loose:
+		turn, err = adjust.Towards(*gear, side)
+	default:
+		return turn, false
 	}
-	turn, err := adjust.Reckon(*j.Sheet.Adjuster, gap, j.AimOf(v))
 	return turn, err == nil
 }
 

@@ -30,7 +30,7 @@ func TestSettingByACorrectedLeaf(t *testing.T) {
 	for range 6 {
 		pairs = append(pairs, adjust.Pair{Before: 300 * um, After: 280 * um})
 	}
-	learned := d.job.Advise(adjust.LearnShift(pairs))
+	learned := d.job.Advise(adjust.LearnShift(pairs, 0))
 	assert.Equal(t, "0.32", learned.SetBy(e1).String())
 	pre, known := learned.PreLock(e1)
 	assert.True(t, known)

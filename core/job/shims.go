@@ -181,15 +181,6 @@ func (j *Job) lacksFigure(v *ValveState) bool {
 	return v.Last.Judgement.Estimate == nil && clearance.PinDown(v.Last.Readings, j.Owned) != nil
 }
 
-// learn takes what locking did to a gap that is known before and after.
-func (j *Job) learn(v *ValveState, after clearance.Judgement) {
-	if v.Stage == NutTight && j.Sheet.HasLockNut() && v.before > 0 && after.Estimate != nil {
-		j.LockPairs = append(j.LockPairs,
-			LockPair{v.Name, adjust.Pair{Before: v.before, After: *after.Estimate}, j.Hand()})
-	}
-	v.before = 0
-}
-
 // ShimSource is where a shim of a plan is to be had.
 type ShimSource string
 

@@ -60,12 +60,14 @@ type ValveState struct {
 	readDoubt bool
 	readThere bool // it was made at a place where the crank stands no more
 
-	lent     bool             // the shim that stands in is the shop's
-	before   measure.Length   // the gap set with the nut loose; 0: not known
-	hadUnder []measure.Length // shims that were under it in this pass before the present one, stand-ins left out
-	stoodIn  bool             // a shim stood in for its own in this pass
-	sum      *measure.Window  // shim and gap together, from readings with earlier shims; nil: nothing is known
-	readWith measure.Length   // the shim with which the last kept gap was measured; 0: not known
+	cameBack int               // how often it came back out on the same side once its nut was tight
+	backAs   clearance.Verdict // that side
+	lent     bool              // the shim that stands in is the shop's
+	before   measure.Length    // the gap set with the nut loose; 0: not known
+	hadUnder []measure.Length  // shims that were under it in this pass before the present one, stand-ins left out
+	stoodIn  bool              // a shim stood in for its own in this pass
+	sum      *measure.Window   // shim and gap together, from readings with earlier shims; nil: nothing is known
+	readWith measure.Length    // the shim with which the last kept gap was measured; 0: not known
 
 	judged *clearance.Judgement // of Round; nil: not judged yet
 }

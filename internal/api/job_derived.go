@@ -7,6 +7,7 @@ import (
 	"encoding/json"
 	"errors"
 	"fmt"
+	"reflect"
 	"slices"
 	"strings"
 	"time"
@@ -197,7 +198,7 @@ func (d *desk) differs(ctx context.Context, id string, o *openJob) (string, erro
 		return "what is known of its wear", nil
 	case len(is.Pairs)+len(want.Pairs) > 0 && is.Adjuster != want.Adjuster,
 		!slices.EqualFunc(is.Pairs, want.Pairs,
-			func(a, b job.LockPair) bool { return a.Pair == b.Pair && a.By == b.By }):
+			func(a, b job.LockPair) bool { return reflect.DeepEqual(a.Pair, b.Pair) && a.By == b.By }):
 		return "what was learned of locking", nil
 	case !slices.EqualFunc(is.Used, want.Used, sameShim):
 		return "what was taken from the shop's shims", nil

@@ -34,7 +34,7 @@ func TestDerivedRowsAreComparedAndRebuilt(t *testing.T) {
 		"what the board shows": `UPDATE job_states SET short = ` +
 			`replace(short, 'Anew', 'Other')`,
 		"what was learned of locking": `INSERT INTO lock_pairs VALUES ('job-0001', 0, 'tess', ` +
-			`'screw', 300000, 280000)`,
+			`'screw', 300000, 280000, NULL, NULL)`,
 		"what was taken from the shop's shims": `INSERT INTO shims_used VALUES ('job-0001', 0, ` +
 			`2500000, '2026-11-25')`,
 	} {

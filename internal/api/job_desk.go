@@ -261,7 +261,7 @@ func (d *desk) learned(ctx context.Context, o *openJob) (adjust.Shift, error) {
 	if err != nil {
 		return adjust.Shift{}, err
 	}
-	shift = adjust.LearnShift(pairs)
+	shift = adjust.LearnShift(pairs, 0)
 	d.mu.Lock()
 	defer d.mu.Unlock()
 	if d.pairs == asOf {

@@ -90,6 +90,7 @@ type ValveState struct {
 	SetByMM   []wire.MM  `json:"set_by_mm" doc:"the leaf or stack to set by, with the nut loose; only for a valve that needs it or may be set"`
 	SetAngled []bool     `json:"set_by_angled"`
 	SetBy     string     `json:"set_by" doc:"the same as stamped on the leaves"`
+	NutSays   string     `json:"nut_says" doc:"what is known of its lock nut, and what to do about it; empty: nothing, or it is allowed for"`
 	Caution   string     `json:"caution" doc:"what to mind before it is worked on here; empty: nothing"`
 	Nipped    bool       `json:"nipped" doc:"its nut is nipped, and still to be tightened to its torque"`
 	LockedBy  string     `json:"locked_by" enum:",torque,feel" doc:"how its nut was tightened last; empty: not said"`
@@ -217,6 +218,7 @@ func valveState(j *job.Job, v *job.ValveState, advice *job.Advice) ValveState {
 	if out.Needs || out.MaySet || v.Freed || v.Stage != job.Untouched {
 		by := advice.SetBy(v)
 		out.SetByMM, out.SetAngled, out.SetBy = wire.Millimetres(by.Marked()), angled(by), by.String()
+		out.NutSays = advice.NutSays(v)
 	}
 	if out.Needs || out.MaySet {
 		out.Screw = screwView(j, v)

@@ -82,13 +82,44 @@ func adjusterOf(dto wire.Adjuster, f *wire.Faults) engine.Adjuster {
 }
 
 type lockPair struct {
-	Before wire.MM `json:"before_mm"`
-	After  wire.MM `json:"after_mm"`
+	Before    wire.MM  `json:"before_mm"`
+	After     *wire.MM `json:"after_mm,omitempty" doc:"left out where only a side is known"`
+	AfterLow  *wire.MM `json:"after_low_mm,omitempty" doc:"the gap after is wider than this: the same leaf fell through"`
+	AfterHigh *wire.MM `json:"after_high_mm,omitempty" doc:"the gap after is narrower than this: the same leaf would not go"`
+}
+
+// pair reads one; what cannot be is a fault at its place.
+func (p lockPair) pair(at string, faults *wire.Faults) adjust.Pair {
+	gapFault(at+".before_mm", p.Before, faults)
+	for name, figure := range map[string]*wire.MM{"after_mm": p.After, "after_low_mm": p.AfterLow,
+		"after_high_mm": p.AfterHigh} {
+		if figure != nil {
+			gapFault(at+"."+name, *figure, faults)
+		}
+	}
+	switch sided := p.AfterLow != nil || p.AfterHigh != nil; {
+	case p.After == nil && !sided:
+		*faults = append(*faults, wire.Fault{Location: at + ".after_mm",
+			Message: "Give the gap after locking, or what bounds it: after_low_mm, after_high_mm."})
+	case p.After != nil && sided:
+		*faults = append(*faults, wire.Fault{Location: at + ".after_mm", Value: *p.After,
+			Message: "Give the gap after locking or what bounds it, not both."})
+	case p.AfterLow != nil && p.AfterHigh != nil && *p.AfterLow > *p.AfterHigh:
+		*faults = append(*faults, wire.Fault{Location: at + ".after_low_mm", Value: *p.AfterLow,
+			Message: "The lower bound lies above the upper one."})
+	}
+	out := adjust.Pair{Before: measure.Length(p.Before), AfterLow: (*measure.Length)(p.AfterLow),
+		AfterHigh: (*measure.Length)(p.AfterHigh)}
+	if p.After != nil {
+		out.After = measure.Length(*p.After)
+	}
+	return out
 }
 
 type lockShiftRequest struct {
-	Pairs []lockPair `json:"pairs"`
-	Aim   wire.MM    `json:"aim_mm"`
+	Pairs  []lockPair `json:"pairs"`
+	Aim    wire.MM    `json:"aim_mm"`
+	Window *wire.MM   `json:"window_mm,omitempty" doc:"how wide the limits are: a spread as wide teaches nothing"`
 }
 
 type lockShiftResponse struct {
@@ -97,6 +128,7 @@ type lockShiftResponse struct {
 	Median     *wire.MM `json:"median_mm" nullable:"true"`
 	Spread     *wire.MM `json:"spread_mm" nullable:"true"`
 	PreLockAim *wire.MM `json:"pre_lock_aim_mm" nullable:"true"`
+	Way        string   `json:"way" enum:",closes,opens" doc:"which way locking goes; empty: not known"`
 }
 
 func lockShift(q lockShiftRequest) (lockShiftResponse, *wire.Problem) {
@@ -104,15 +136,18 @@ func lockShift(q lockShiftRequest) (lockShiftResponse, *wire.Problem) {
 	gapFault("aim_mm", q.Aim, &faults)
 	pairs := make([]adjust.Pair, len(q.Pairs))
 	for i, p := range q.Pairs {
-		gapFault(fmt.Sprintf("pairs[%d].before_mm", i), p.Before, &faults)
-		gapFault(fmt.Sprintf("pairs[%d].after_mm", i), p.After, &faults)
-		pairs[i] = adjust.Pair{Before: measure.Length(p.Before), After: measure.Length(p.After)}
+		pairs[i] = p.pair(fmt.Sprintf("pairs[%d]", i), &faults)
+	}
+	window := measure.Length(0)
+	if q.Window != nil {
+		gapFault("window_mm", *q.Window, &faults)
+		window = measure.Length(*q.Window)
 	}
 	if len(faults) > 0 {
 		return lockShiftResponse{}, wire.Refused(faults...)
 	}
-	s := adjust.LearnShift(pairs)
-	r := lockShiftResponse{Enough: s.Enough, Count: s.Count}
+	s := adjust.LearnShift(pairs, window)
+	r := lockShiftResponse{Enough: s.Enough, Count: s.Count, Way: s.Way}
 	if s.Enough {
 		r.Median, r.Spread = (*wire.MM)(&s.Median), (*wire.MM)(&s.Spread)
 	}

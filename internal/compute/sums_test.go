@@ -41,9 +41,9 @@ var sums = []struct{ name, operation, request, answer, fault string }{
 		`{"pairs":[{"before_mm":0.3,"after_mm":0.28},{"before_mm":0.3,"after_mm":0.28},{"before_mm":0.3,` +
 			`"after_mm":0.28},{"before_mm":0.3,"after_mm":0.28},{"before_mm":0.3,"after_mm":0.28}],` +
 			`"aim_mm":0.3}`,
-		`{"enough":true,"count":5,"median_mm":-0.02,"spread_mm":0,"pre_lock_aim_mm":0.32}`, ""},
+		`{"enough":true,"count":5,"median_mm":-0.02,"spread_mm":0,"pre_lock_aim_mm":0.32,"way":"closes"}`, ""},
 	{"no pairs", "lock-shift", `{"pairs":[],"aim_mm":0.3}`,
-		`{"enough":false,"count":0,"median_mm":null,"spread_mm":null,"pre_lock_aim_mm":null}`, ""},
+		`{"enough":false,"count":0,"median_mm":null,"spread_mm":null,"pre_lock_aim_mm":null,"way":""}`, ""},
 	{"a negative gap", "lock-shift", `{"pairs":[{"before_mm":-0.3,"after_mm":0.28}],"aim_mm":0.3}`, "",
 		"pairs[0].before_mm"},
 

@@ -9,7 +9,6 @@ import (
 	"gorm.io/gorm"
 	"gorm.io/gorm/clause"
 
-	"metronix/core/adjust"
 	"metronix/core/job"
 	"metronix/core/measure"
 	"metronix/internal/wire"
@@ -135,7 +134,8 @@ func derive(tx *gorm.DB, jobID string, d Derived, kept *rowsKept) error {
 	}
 	if err := rewrite(tx, jobID, kept.pairs, len(d.Pairs), func(n int) pairRow {
 		p := d.Pairs[n]
-		return pairRow{jobID, n, p.By, d.Adjuster, int64(p.Before), int64(p.After)}
+		return pairRow{jobID, n, p.By, d.Adjuster, int64(p.Before), int64(p.After), (*int64)(p.AfterLow),
+			(*int64)(p.AfterHigh)}
 	}); err != nil {
 		return err
 	}
@@ -195,8 +195,7 @@ func (s *Store) DerivedOf(jobID string) (d Derived, err error) {
 	}
 	for _, p := range pairs {
 		d.Adjuster = p.Adjuster
-		pair := adjust.Pair{Before: measure.Length(p.BeforeNM), After: measure.Length(p.AfterNM)}
-		d.Pairs = append(d.Pairs, job.LockPair{Pair: pair, By: p.Mechanic})
+		d.Pairs = append(d.Pairs, job.LockPair{Pair: p.pair(), By: p.Mechanic})
 	}
 	for _, u := range used {
 		d.Used = append(d.Used, job.ShopShim{Shim: measure.Length(u.SizeNM), At: u.At})

@@ -122,7 +122,7 @@ func (s *Store) LockPairs(mechanic, adjuster string) ([]adjust.Pair, error) {
 	}
 	pairs := make([]adjust.Pair, len(rows))
 	for i, r := range rows {
-		pairs[i] = adjust.Pair{Before: measure.Length(r.BeforeNM), After: measure.Length(r.AfterNM)}
+		pairs[i] = r.pair()
 	}
 	return pairs, nil
 }

@@ -2,7 +2,12 @@
 // is the only place that knows SQL; everything peculiar to SQLite is in sqlite.go.
 package store
 
-import "time"
+import (
+	"time"
+
+	"metronix/core/adjust"
+	"metronix/core/measure"
+)
 
 type engineRow struct {
 	ID        string    `gorm:"primaryKey;size:64"`
@@ -109,7 +114,15 @@ type pairRow struct {
 	Mechanic string `gorm:"not null;size:400"` // lower case
 	Adjuster string `gorm:"not null;size:40"`
 	BeforeNM int64  `gorm:"not null"`
-	AfterNM  int64  `gorm:"not null"`
+	AfterNM  int64  `gorm:"not null"` // 0 where only a side is known
+	LowNM    *int64 // the gap after is wider than this; nil: not known
+	HighNM   *int64
+}
+
+// pair reads what locking did.
+func (r pairRow) pair() adjust.Pair {
+	return adjust.Pair{Before: measure.Length(r.BeforeNM), After: measure.Length(r.AfterNM),
+		AfterLow: (*measure.Length)(r.LowNM), AfterHigh: (*measure.Length)(r.HighNM)}
 }
 
 // usedRow is a shim that went from the shop into an engine: derived like stateRow.

@@ -52,6 +52,8 @@ var migrations = []func(*gorm.DB) error{
 	},
 	// a vehicle has cards of its own, and a job's files may be sounds
 	func(tx *gorm.DB) error { return all(tx, seventh) },
+	// what a nut does is learned from sides too
+	func(tx *gorm.DB) error { return all(tx, eighth) },
 }
 
 // all carries out statements one after another.

@@ -42,6 +42,7 @@ const valve = (name: string, more: Partial<ValveState> = {}): ValveState => ({
   set_by_angled: [false],
   set_by: '0.30',
   caution: '',
+  nut_says: '',
   out: false,
   made_there: false,
   cold_reason: '',

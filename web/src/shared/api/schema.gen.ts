@@ -1222,8 +1222,12 @@ export interface components {
             sheet: components["schemas"]["Sheet"];
         };
         ComputeLockPair: {
-            /** @description a length in millimetres, at most six decimal places */
-            after_mm: number;
+            /** @description the gap after is narrower than this: the same leaf would not go */
+            after_high_mm?: number;
+            /** @description the gap after is wider than this: the same leaf fell through */
+            after_low_mm?: number;
+            /** @description left out where only a side is known */
+            after_mm?: number;
             /** @description a length in millimetres, at most six decimal places */
             before_mm: number;
         };
@@ -1231,6 +1235,8 @@ export interface components {
             /** @description a length in millimetres, at most six decimal places */
             aim_mm: number;
             pairs: components["schemas"]["ComputeLockPair"][];
+            /** @description how wide the limits are: a spread as wide teaches nothing */
+            window_mm?: number;
         };
         ComputeLockShiftResponse: {
             /** Format: int64 */
@@ -1242,6 +1248,11 @@ export interface components {
             pre_lock_aim_mm: number | null;
             /** @description a length in millimetres, at most six decimal places */
             spread_mm: number | null;
+            /**
+             * @description which way locking goes; empty: not known
+             * @enum {string}
+             */
+            way: "" | "closes" | "opens";
         };
         ComputePlanRequest: {
             /** @enum {string} */
@@ -3619,6 +3630,8 @@ export interface components {
             needs: boolean;
             /** @description its nut is nipped, and still to be tightened to its torque */
             nipped: boolean;
+            /** @description what is known of its lock nut, and what to do about it; empty: nothing, or it is allowed for */
+            nut_says: string;
             /** @description its shim was taken out for another valve */
             out: boolean;
             /** @description it is not of this job */

@@ -46,6 +46,7 @@ defineExpose({ key })
     </p>
     <div class="say">
       <p v-if="shift" class="shift">{{ shift }}</p>
+      <p v-else-if="valve.nut_says" class="shift">{{ valve.nut_says }}</p>
       <p v-else-if="view.aim !== 'nominal'" class="quiet">Set to the {{ aimSaid(view.aim, view.aim_reason) }}.</p>
       <p v-if="!locking" class="quiet">
         {{ gear.tools }}
