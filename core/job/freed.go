@@ -9,7 +9,9 @@ import "fmt"
 // wanted, the valve is read instead. A freed valve is set, locked and read like any other, and the job is not
 // finished before: its nut is slack.
 //
-// It is refused at a valve that is not clear of its lobe, because the spring bears on its screw there.
+// It is done where the engine stands, wherever that is: nothing is read. At a valve that is clear nut and screw, at one
+// that is held open, whose spring bears on the screw, the nut only is cracked. An eccentric or a finger follower can
+// fall out, and is slackened at its own stop as it is set.
 type Freed struct {
 	plain
 	Valve string
@@ -25,7 +27,15 @@ func (a Freed) sound(j *Job) error { return j.has(a.Valve) }
 
 func (a Freed) may(j *Job, _ string) error {
 	v := j.valve(a.Valve)
-	if err := j.inHand(v); err != nil {
+	if !j.freesAtOnce() && j.Going == FreeFirst {
+		if err := j.inHand(v); err != nil {
+			return err
+		}
+	}
+	if err := j.working(); err != nil {
+		return err
+	}
+	if err := j.alone(v); err != nil {
 		return err
 	}
 	switch {

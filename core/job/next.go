@@ -65,6 +65,9 @@ func (j *Job) Next() Next {
 	if v, ok := j.Valve(j.picked); ok {
 		return j.workAt(v)
 	}
+	if phase == AsFound && j.freeing() {
+		return Next{Action: DoFree, Valve: j.nextToFree().Name, Stop: j.Stop}
+	}
 	switch {
 	case phase == Verify && !j.barred:
 		return j.barOver()
@@ -160,7 +163,7 @@ func (j *Job) actionAt(v *ValveState) Action {
 		return DoKeep
 	case v.Stage == NutLoose:
 		return DoLock
-	case j.freeing() && v.toFree():
+	case j.Going == FreeFirst && v.toFree():
 		return DoFree
 	case v.slackened():
 		return DoAdjust

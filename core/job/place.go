@@ -24,6 +24,9 @@ type Found struct {
 // Find says where the crank may stand from what is seen, and what to do from there. It changes nothing. It
 // errs with a *Refusal where a sighting cannot be had on this engine.
 func (j *Job) Find(seen []sequence.Sighting) (Found, error) {
+	if err := j.noSign(seen); err != nil {
+		return Found{}, err
+	}
 	l, err := sequence.Locate(j.Sheet, seen, nil)
 	var unseen *sequence.UnseenError
 	if errors.As(err, &unseen) {
@@ -46,6 +49,30 @@ func (j *Job) Find(seen []sequence.Sighting) (Found, error) {
 		}
 	}
 	return f, nil
+}
+
+// noSign refuses a sighting at a valve whose screw was slackened and not set since: with its gap wide open every rocker
+// has play, and none moves as it should (by geometry). Marks, cam signs and lobes stay signs.
+func (j *Job) noSign(seen []sequence.Sighting) error {
+	for i, w := range seen {
+		v := j.find(func(v *ValveState) bool {
+			if !v.slackened() {
+				return false
+			}
+			switch w.What {
+			case sequence.Loose, sequence.Pressed, sequence.FullLift, sequence.Opening, sequence.Closing:
+				return v.Name == w.Valve
+			case sequence.Rocking:
+				return v.Cylinder == w.Cylinder
+			}
+			return false
+		})
+		if v != nil {
+			return refuse(fmt.Sprintf("seen[%d]", i), fmt.Sprintf("%s is slackened: what is seen at it tells nothing of "+
+				"the crank. Go by a mark, a sign of the cam or a lobe.", v.Name))
+		}
+	}
+	return nil
 }
 
 // expected is where this job takes the crank to be: where it stood last, or at the stop it was being turned

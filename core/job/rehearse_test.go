@@ -125,8 +125,16 @@ func TestASecondWalk(t *testing.T) {
 		"E1 I1, E3 I3, I4 E4, I2 E2")
 
 	free := rehearsed(t, four, sequence.RockingPairs, job.Round{Going: job.FreeFirst, Check: job.CheckNone})
-	assert.Equal(t, map[string]int{"turn": 6, "free": 8, "read": 8, "set": 8, "lock": 8}, count(free))
-	assert.Equal(t, 2*540*measure.Degree, free.Turn)
+	assert.Equal(t, map[string]int{"turn": 3, "free": 8, "read": 8, "set": 8, "lock": 8}, count(free))
+	assert.Equal(t, 540*measure.Degree, free.Turn, "all are slackened where the engine stands, as by hand")
+	for i, s := range free.Steps[:8] {
+		assert.Equal(t, job.DoingFree, s.Do, i)
+	}
+	fingers := *four
+	fingers.Adjuster = &engine.Adjuster{Kind: engine.FingerPivotAtValve, Pitch: measure.Millimetre, Ratio: 1.5}
+	free = rehearsed(t, &fingers, sequence.RockingPairs, job.Round{Going: job.FreeFirst, Check: job.CheckNone})
+	assert.Equal(t, 540*measure.Degree, free.Turn, "a follower can fall out: each at its own stop")
+	assert.Equal(t, []job.Doing{job.DoingFree, job.DoingSet}, []job.Doing{free.Steps[0].Do, free.Steps[1].Do})
 
 	part := rehearsed(t, four, sequence.OneCylinder,
 		job.Round{Going: job.ReadOnly, Scope: []string{"E4", "I4"}})

@@ -5,6 +5,7 @@ import (
 	"fmt"
 	"slices"
 
+	"metronix/core/clearance"
 	"metronix/core/engine"
 	"metronix/core/measure"
 )
@@ -107,12 +108,24 @@ func (j *Job) Rounds() []Going {
 }
 
 // UsualCheck is the check round that goes with the usual round: those that were set, where each was read
-// again with its nut tight; with shims every valve.
+// again with its nut tight; with shims every valve; in a hot pass none, for time is short and each was felt again with
+// its nut tight (common practice).
 func (j *Job) UsualCheck() Check {
-	if j.Sheet.Shimmed() {
+	switch {
+	case j.Card.State == clearance.Hot:
+		return CheckNone
+	case j.Sheet.Shimmed():
 		return CheckAll
 	}
 	return CheckSetOnes
+}
+
+// Checks is which valves the check round reads: as chosen, else all, and in a hot pass none.
+func (j *Job) Checks() Check {
+	if j.Check == "" && j.Card.State == clearance.Hot {
+		return CheckNone
+	}
+	return cmp.Or(j.Check, CheckAll)
 }
 
 // asYouGo says whether a valve may be set while others are still to be read.
@@ -122,9 +135,43 @@ func (j *Job) asYouGo() bool { return j.Going == SetAsYouGo || j.Going == FreeFi
 // sheet has it.
 func (j *Job) TurnsToCheck() int { return cmp.Or(j.CheckTurns, j.Sheet.CheckTurns, UsualCheckTurns) }
 
+// freesAtOnce says that every adjuster is slackened before any is set, where the engine stands: nothing is read
+// then. Where a follower or an eccentric can fall out, each is slackened at its own stop as it is set.
+func (j *Job) freesAtOnce() bool {
+	if j.Going != FreeFirst || j.Sheet.Adjuster == nil {
+		return j.Going == FreeFirst
+	}
+	switch j.Sheet.Adjuster.Kind {
+	case engine.Eccentric, engine.FingerPivotAtCam, engine.FingerPivotAtValve, engine.Shim:
+		return false
+	}
+	return true
+}
+
 // freeing says that adjusters are still being slackened, before any is set.
 func (j *Job) freeing() bool {
-	return j.Going == FreeFirst && slices.ContainsFunc(j.Valves, (*ValveState).toFree)
+	return j.freesAtOnce() && slices.ContainsFunc(j.Valves, (*ValveState).toFree)
+}
+
+// nextToFree is the valve to slacken next: in the order of the sequence, all where the engine stands.
+func (j *Job) nextToFree() *ValveState {
+	for _, stop := range j.Plan.Stops {
+		for _, set := range stop.Set {
+			if v, ok := j.Valve(set.Valve); ok && v.toFree() {
+				return v
+			}
+		}
+	}
+	return j.find((*ValveState).toFree)
+}
+
+// BeforeTurning is what is to be done at slackened adjusters before the crank is turned; empty: nothing. With its gap
+// wide open a push-rod can leave its seat, and no rocker moves as it should (common practice).
+func (j *Job) BeforeTurning(n Next) string {
+	if (n.Action != DoTurn && n.Action != DoBarOver) || j.find((*ValveState).slackened) == nil {
+		return ""
+	}
+	return "Run every slackened screw down to light contact, push-rods seated, before the crank is turned."
 }
 
 // secondKind says that a valve waits until all of the other kind are done.
@@ -221,9 +268,9 @@ func (j *Job) maySetNow() bool {
 // toCheck says whether a valve is among those that the check round reads, and was not read there yet.
 func (j *Job) toCheck(v *ValveState) bool {
 	switch {
-	case v.Verified || v.LeaveReason != "" || v.Outside || j.Check == CheckNone:
+	case v.Verified || v.LeaveReason != "" || v.Outside || j.Checks() == CheckNone:
 		return false
-	case j.Check == CheckSetOnes:
+	case j.Checks() == CheckSetOnes:
 		return v.Adjustments > 0
 	}
 	return true

@@ -120,10 +120,11 @@ func (j *Job) ShimSteps(plan adjust.ShimPlan, stock []adjust.Count, camsOut bool
 	if v := j.bare(); v != nil {
 		w.open = v.Name
 	}
-	for range 4 * (len(w.left) + 1) {
-		if len(w.left) == 0 && w.open == "" || !w.step() {
-			break
-		}
+	w.work()
+	if len(w.steps) == 0 { // what the plan has for a valve with a stand-in cannot be brought about
+		w.left = nil
+		w.settle()
+		w.work()
 	}
 	return w.steps
 }
@@ -141,6 +142,14 @@ type shimWork struct {
 	standIns []measure.Length
 	stays    []string // valves whose stand-in stays
 	steps    []ShimStep
+}
+
+func (w *shimWork) work() {
+	for range 4 * (len(w.left) + 1) {
+		if len(w.left) == 0 && w.open == "" || !w.step() {
+			break
+		}
+	}
 }
 
 // dropWaiting leaves out what waits for a purchase: a valve whose shim is to be bought, and one that would

@@ -65,7 +65,7 @@ func (j *Job) Walk() string {
 		ReadOnly: "read only", FreeFirst: "free all first"}[cmp.Or(j.Going, ReadFirst)]}
 	if j.Going != ReadOnly {
 		goes = append(goes, map[Check]string{CheckAll: "check all", CheckSetOnes: "check those set",
-			CheckNone: "no check"}[cmp.Or(j.Check, CheckAll)])
+			CheckNone: "no check"}[j.Checks()])
 	}
 	if j.ToAim == AllToAim {
 		goes = append(goes, "all to the aim")

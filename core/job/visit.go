@@ -1,6 +1,7 @@
 package job
 
 import (
+	"math"
 	"strings"
 	"time"
 
@@ -20,7 +21,7 @@ func (j *Job) Visit() (list []wear.Found, ok bool) {
 	}
 	for _, v := range j.Valves {
 		found := wear.Found{Valve: v.Name, Window: v.Limits.Window, Found: figure(v.AsFound),
-			Left: figure(v.Last), LeftOut: j.leftOut(v)}
+			Left: figure(v.Last), FoundU: figureU(v.AsFound), LeftU: figureU(v.Last), LeftOut: j.leftOut(v)}
 		if found.Found != nil || found.Left != nil || found.LeftOut != wear.None {
 			list = append(list, found)
 		}
@@ -58,6 +59,16 @@ func figure(r *Result) *measure.Length {
 		return nil
 	}
 	return r.Judgement.Estimate
+}
+
+// figureU is the standard uncertainty of that gap: half the interval in which it lies, over √3, all of it being equally
+// likely (JCGM 100 4.3.7).
+func figureU(r *Result) *measure.Length {
+	if figure(r) == nil || r.Judgement.High == nil {
+		return nil
+	}
+	half := (*r.Judgement.High - r.Judgement.Low).Millimetres() / 2
+	return new(measure.FromMillimetres(half / math.Sqrt(3)))
 }
 
 // FoundOut counts the valves found tight and loose, in the pass that finished the job.

@@ -34,6 +34,10 @@ func (WentHot) do(j *Job) {
 	j.Judged, j.JudgedHot, j.Override, j.Prepared, j.passedIn = nil, nil, "", false, -1
 	j.ran(time.Time{})
 	j.Closed = ""
+	j.Check = ""
+	if j.Going == FreeFirst { // it ends with the first pass
+		j.Going = SetAsYouGo
+	}
 	j.closeAgain()
 	j.SignedBy, j.SignedAt = "", time.Time{}
 	j.barred, j.checked, j.picked = false, false, ""

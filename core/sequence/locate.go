@@ -15,7 +15,7 @@ import (
 // How far from its exact place the crank may stand when something is seen, either way. From memory.
 const (
 	aboutMark = 5 * measure.Degree  // a mark, a sign of the sheet, or TDC
-	aboutLobe = 60 * measure.Degree // a lobe that points straight away, by eye
+	leastLobe = 20 * measure.Degree // that a lobe called away is clear at least: its ramps cannot be seen
 	aboutLift = 10 * measure.Degree // full lift, opening, closing, and rocking without overlap
 )
 
@@ -71,9 +71,9 @@ func Locate(s *engine.Sheet, seen []Sighting, requiredMargin *measure.Angle) (Lo
 		}
 	}
 	need := required(s, Request{RequiredMargin: requiredMargin})
-	at := where(c, seen)
+	at := where(c, need, seen)
 	if len(at) == 0 {
-		return Location{Conflict: contradictionOf(c, seen)}, nil
+		return Location{Conflict: contradictionOf(c, need, seen)}, nil
 	}
 	l := Location{Positions: at}
 	for _, v := range c.Valves {
@@ -81,7 +81,7 @@ func Locate(s *engine.Sheet, seen []Sighting, requiredMargin *measure.Angle) (Lo
 			l.Settable = append(l.Settable, v.Name)
 		}
 	}
-	l.TellApart = tellApart(c, seen, at)
+	l.TellApart = tellApart(c, need, seen, at)
 	return l, nil
 }
 
@@ -91,7 +91,7 @@ func Locate(s *engine.Sheet, seen []Sighting, requiredMargin *measure.Angle) (Lo
 // engine.
 func unseen(c *cycle.Cycle, w Sighting) string {
 	switch w.What {
-	case TDCFiring, Rocking:
+	case TDCFiring, Rocking, LobesAway:
 		if !slices.Contains(c.Sheet.FiringOrder, w.Cylinder) {
 			return fmt.Sprintf("it has no cylinder %d", w.Cylinder)
 		}
@@ -117,7 +117,7 @@ func unseen(c *cycle.Cycle, w Sighting) string {
 //
 // Two are returned where the crank has to be told apart by more: a pulley mark comes round twice in a
 // cycle. A range may wrap through firing TDC of the first cylinder.
-func ranges(c *cycle.Cycle, w Sighting) []Range {
+func ranges(c *cycle.Cycle, need measure.Angle, w Sighting) []Range {
 	about := func(at, slack measure.Angle) Range { return Range{(at - slack).Wrap(), (at + slack).Wrap()} }
 	v, _ := c.Valve(w.Valve)
 	switch w.What {
@@ -140,8 +140,11 @@ func ranges(c *cycle.Cycle, w Sighting) []Range {
 	case Pressed:
 		return []Range{{c.OpensAt(v), c.ShutsAt(v)}}
 	case LobeAway:
-		shut := Range{c.ShutsAt(v), c.OpensAt(v)}
-		return []Range{about(shut.Middle(), min(aboutLobe, shut.Length()/2))}
+		shut, clear := Range{c.ShutsAt(v), c.OpensAt(v)}, max(leastLobe, need)
+		if shut.Length() < 2*clear {
+			return nil
+		}
+		return []Range{{(shut.From + clear).Wrap(), (shut.To - clear).Wrap()}}
 	case Signed:
 		sign, _ := c.Sheet.Sign(w.Sign)
 		var list []Range
@@ -171,11 +174,12 @@ func (r Range) Middle() measure.Angle { return (r.From + r.Length()/2).Wrap() }
 
 // where intersects the sightings. Between two neighbouring ends of ranges nothing changes, so the middle of
 // each piece decides.
-func where(c *cycle.Cycle, seen []Sighting) []Range {
+func where(c *cycle.Cycle, need measure.Angle, seen []Sighting) []Range {
+	seen = each(c, seen)
 	ends := []measure.Angle{}
 	allowed := make([][]Range, len(seen))
 	for i, w := range seen {
-		allowed[i] = ranges(c, w)
+		allowed[i] = ranges(c, need, w)
 		for _, r := range allowed[i] {
 			ends = append(ends, r.From, r.To)
 		}
@@ -201,6 +205,22 @@ func where(c *cycle.Cycle, seen []Sighting) []Range {
 		out = out[:n-1]
 	}
 	return out
+}
+
+// each takes what is seen of a whole cylinder apart: both its lobes away is each of them away.
+func each(c *cycle.Cycle, seen []Sighting) (list []Sighting) {
+	for _, w := range seen {
+		if w.What != LobesAway {
+			list = append(list, w)
+			continue
+		}
+		for _, v := range c.Valves {
+			if v.Cylinder == w.Cylinder {
+				list = append(list, Sighting{What: LobeAway, Valve: v.Name})
+			}
+		}
+	}
+	return list
 }
 
 // join appends a range, or lengthens the last one where it touches.
@@ -231,13 +251,13 @@ func LeastMargin(c *cycle.Cycle, v engine.Valve, r Range) measure.Angle {
 // tellApart gives, where several places or one wide one remain, the things to look at that split them best,
 // so that whatever place can be told apart by a look is told by one of them. A question's Then is exactly
 // what its sighting would leave.
-func tellApart(c *cycle.Cycle, seen []Sighting, at []Range) []Question {
+func tellApart(c *cycle.Cycle, need measure.Angle, seen []Sighting, at []Range) []Question {
 	if len(at) == 1 && at[0].Length() <= Narrow {
 		return nil
 	}
 	var list []Question
 	for _, w := range looks(c) {
-		then := where(c, append(slices.Clone(seen), w))
+		then := where(c, need, append(slices.Clone(seen), w))
 		if len(then) > 0 && !slices.Equal(then, at) {
 			list = append(list, Question{w, then})
 		}
@@ -317,10 +337,10 @@ func looks(c *cycle.Cycle) []Sighting {
 }
 
 // contradictionOf names two sightings that cannot both be, or says that all together cannot.
-func contradictionOf(c *cycle.Cycle, seen []Sighting) string {
+func contradictionOf(c *cycle.Cycle, need measure.Angle, seen []Sighting) string {
 	for i, a := range seen {
 		for _, b := range seen[:i] {
-			if len(where(c, []Sighting{b, a})) == 0 {
+			if len(where(c, need, []Sighting{b, a})) == 0 {
 				return fmt.Sprintf("%s and %s cannot both be: look at the two again.",
 					Describe(c.Sheet, b), Describe(c.Sheet, a))
 			}
@@ -352,6 +372,8 @@ func Describe(s *engine.Sheet, w Sighting) string {
 		return w.Valve + " held open"
 	case LobeAway:
 		return "the lobe of " + w.Valve + " pointing away"
+	case LobesAway:
+		return fmt.Sprintf("the lobes of cylinder %d pointing away", w.Cylinder)
 	case Signed:
 		if sign, ok := s.Sign(w.Sign); ok {
 			return sign.String()

@@ -85,12 +85,13 @@ const (
 	Pressed   What = "pressed"    // a valve is held open
 	Degrees   What = "degrees"    // turn by the degree wheel: Mark is the reading, 0 ≤ m < 360°
 	Signed    What = "sign"       // a sign that this engine's sheet describes
-	LobeAway  What = "lobe_away"  // the lobe of a valve points straight away from its follower
+	LobeAway  What = "lobe_away"  // the lobe of a valve points away from its follower
+	LobesAway What = "lobes_away" // those of all valves of a cylinder do
 )
 
 // Visible lists what can be seen without a degree wheel, and so may be told to Locate.
 func Visible() []What {
-	return []What{TDCFiring, Rocking, FullLift, Opening, Closing, Mark, Loose, Pressed}
+	return []What{TDCFiring, Rocking, FullLift, Opening, Closing, Mark, Loose, Pressed, Signed, LobeAway, LobesAway}
 }
 
 // Sighting is something the mechanic can see that tells where the crank stands.

@@ -50,8 +50,8 @@ func TestSignsOfAnEngine(t *testing.T) {
 	assert.ErrorContains(t, err, `its sheet describes no sign "down"`)
 }
 
-// A lobe that points away is told by eye: within 60° of the middle of the base circle, and never where the
-// valve is open.
+// A lobe is away to the eye over most of its base circle (common practice): wherever it is clear by 20°, or by what the
+// engine requires. At firing TDC both lobes of a cylinder are.
 func TestALobeThatPointsAway(t *testing.T) {
 	s := enginetest.Four()
 	at := func(valve string) sequence.Range {
@@ -61,7 +61,18 @@ func TestALobeThatPointsAway(t *testing.T) {
 		assert.Contains(t, l.Settable, valve)
 		return l.Positions[0]
 	}
-	assert.Equal(t, 120*measure.Degree, at("E1").Length())
+	assert.Equal(t, 436*measure.Degree, at("E1").Length(), "476 closed, less 20 at either end")
+	both, err := sequence.Locate(s, []sequence.Sighting{{What: sequence.LobesAway, Cylinder: 1},
+		{What: sequence.Mark}}, nil)
+	require.NoError(t, err)
+	require.Len(t, both.Positions, 1, both.Conflict)
+	assert.True(t, both.Positions[0].Holds(0), "cylinder 1 at firing TDC")
+	wide := sequence.Range{}
+	if l, err := sequence.Locate(s, []sequence.Sighting{{What: sequence.LobeAway, Valve: "E1"}},
+		new(50*measure.Degree)); assert.NoError(t, err) {
+		wide = l.Positions[0]
+	}
+	assert.Equal(t, 376*measure.Degree, wide.Length(), "less what is required, where that is more")
 	plan, err := sequence.Make(s, sequence.Request{Way: sequence.Way{School: sequence.OneLobe}})
 	require.NoError(t, err)
 	for _, stop := range plan.Stops {
@@ -72,7 +83,7 @@ func TestALobeThatPointsAway(t *testing.T) {
 	s.Timing = &engine.ValveTiming{IVO: 150 * measure.Degree, IVC: 150 * measure.Degree,
 		EVO: 150 * measure.Degree,
 		EVC: 150 * measure.Degree}
-	assert.Equal(t, 120*measure.Degree, at("E1").Length(), "720 − 480 are left closed")
+	assert.Equal(t, 200*measure.Degree, at("E1").Length(), "720 − 480 are left closed, less 20 at either end")
 	_, err = sequence.Locate(s, []sequence.Sighting{{What: sequence.LobeAway, Valve: "E9"}}, nil)
 	assert.ErrorContains(t, err, "no valve")
 }

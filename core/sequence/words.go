@@ -30,6 +30,8 @@ func (s Sighting) Until() string {
 		return s.Valve + " just starts to open"
 	case Closing:
 		return s.Valve + " is nearly closed"
+	case LobesAway:
+		return fmt.Sprintf("the lobes of cylinder %d point away", s.Cylinder)
 	case Loose, LobeAway:
 		return "the lobe of " + s.Valve + " points straight away"
 	case Pressed:
@@ -59,6 +61,8 @@ func (s Sighting) HowToSee() string {
 	case Mark, Degrees:
 		return "The pulley passes it twice in two turns: look at the rockers too, or the crank may be one " +
 			"turn out."
+	case LobeAway, LobesAway:
+		return "Away is anywhere on the back of the lobe: at firing TDC both lean some way from straight up."
 	case Opening:
 		return "Turn slowly: the rocker has just begun to sink."
 	case Closing:

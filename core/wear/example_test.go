@@ -14,6 +14,7 @@ func ExampleReckon() {
 	visit := func(km float64, year int, found, left measure.Length) wear.Visit {
 		return wear.Visit{OdometerKM: km, Date: time.Date(year, 3, 31, 0, 0, 0, 0, time.UTC),
 			Valves: []wear.Found{{Valve: "E1", Found: new(found), Left: new(left),
+				FoundU: new(2 * um), LeftU: new(2 * um),
 				Window: measure.Window{Lower: 260 * um, Upper: 320 * um}}}}
 	}
 	f, _ := wear.Reckon([]wear.Visit{visit(20_000, 2025, 300*um, 300*um),

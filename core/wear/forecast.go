@@ -7,6 +7,8 @@ import (
 	"slices"
 	"time"
 
+	"gonum.org/v1/gonum/stat/distuv"
+
 	"metronix/core/measure"
 )
 
@@ -15,8 +17,22 @@ import (
 type Found struct {
 	Valve       string
 	Found, Left *measure.Length
-	Window      measure.Window
-	LeftOut     Side // it was left out of its window, by a side alone too; None: by no more than Left says
+	// FoundU and LeftU are the standard uncertainties of the two (JCGM 100 2.3.1), 0 or more; nil: UsualU
+	FoundU, LeftU *measure.Length
+	Window        measure.Window
+	LeftOut       Side // it was left out of its window, by a side alone too; None: by no more than Left says
+}
+
+// UsualU is the standard uncertainty of a gap where it is not said (from memory: an unchecked leaf and the feel of a
+// hand, ± 0.007, are 0.007/√3).
+const UsualU = 4 * measure.Micrometre
+
+// u is a standard uncertainty, mm.
+func u(said *measure.Length) float64 {
+	if said == nil {
+		return UsualU.Millimetres()
+	}
+	return said.Millimetres()
 }
 
 // Visit is one valve job, in the order of distance.
@@ -40,12 +56,17 @@ const (
 type Valve struct {
 	Valve string
 	// millimetres per 1000 km, negative when tightening; NaN where fewer than two visits know it
-	Rate   float64
-	Leaves float64 // odometer at which it leaves its window; NaN: never, or not known
-	Side   Side
+	Rate  float64
+	RateU float64 // its standard uncertainty; NaN where there is no rate
+	// Differs says that the rate is more than readings of a valve that stands still would show: an engine without wear
+	// is called in early in at most 5 of 100
+	Differs bool
+	// odometer at which it leaves its window, where its rate differs or it was left outside; NaN: never, or not known
+	Leaves float64
+	Side   Side // which limit that is; None with no such odometer
 	Out    bool // it was left outside its window
-	// odometers between which it leaves, from the fastest and the slowest rate between visits; nil: one
-	// interval only
+	// the earliest and the latest odometer at which it leaves, at either end of the rate's 90 % interval; NaN: never.
+	// Nil: there is no rate, or nobody knows how it was left
 	Range *[2]float64
 }
 
@@ -64,6 +85,71 @@ type Forecast struct {
 
 // ErrVisits is what is wrong with a list of visits; the wrapped text says where.
 var ErrVisits = errors.New("the visits are not in order")
+
+// ninety is how many standard uncertainties either way hold nine of ten (standard normal quantile of 0.95).
+const ninety = 1.645
+
+// tell says which rates differ from none, and where those valves leave their windows.
+//
+// A rate differs where it is at least z times its uncertainty, z being the standard normal quantile of 1 − 0.025/n with
+// n valves that have one: two-sided at 5 of 100 for the whole engine (Bonferroni), so that an engine of many valves is
+// not called in early by the reading of one.
+func (f *Forecast) tell(visits []Visit) {
+	n := 0
+	for _, v := range f.Valves {
+		if !math.IsNaN(v.Rate) {
+			n++
+		}
+	}
+	for i := range f.Valves {
+		v := &f.Valves[i]
+		at, from := lastOf(visits, v.Valve)
+		switch {
+		case math.IsNaN(v.Rate):
+		case v.Out:
+			v.Range = &[2]float64{v.Leaves, v.Leaves}
+			fallthrough
+		default:
+			z := distuv.UnitNormal.Quantile(1 - 0.025/float64(n))
+			v.Differs = v.Rate != 0 && math.Abs(v.Rate) >= z*v.RateU
+			if v.Out || at.Left == nil {
+				continue
+			}
+			v.Range = between(at, v.Rate, v.RateU, from)
+			if v.Differs {
+				v.Leaves, v.Side = leaves(at, v.Rate/1000, from)
+			}
+		}
+	}
+}
+
+// between is the earliest and the latest leaving at either end of a rate's 90 % interval, mm per 1000 km. Where that
+// interval holds a rate of none there is no latest.
+func between(at Found, rate, u, from float64) *[2]float64 {
+	slow, fast := rate-ninety*u, rate+ninety*u
+	a, _ := leaves(at, slow/1000, from)
+	b, _ := leaves(at, fast/1000, from)
+	r := &[2]float64{math.NaN(), math.NaN()}
+	for _, km := range []float64{a, b} {
+		if !math.IsNaN(km) && !(km >= r[0]) {
+			r[0] = km
+		}
+	}
+	if slow > 0 || fast < 0 {
+		r[1] = math.Max(a, b)
+	}
+	return r
+}
+
+// lastOf is what a valve was at the last visit that had it, and the odometer of the last visit of all.
+func lastOf(visits []Visit, valve string) (at Found, from float64) {
+	for i := len(visits) - 1; i >= 0; i-- {
+		if found := find(visits[i], valve); found != nil {
+			return *found, visits[i].OdometerKM
+		}
+	}
+	return at, math.NaN()
+}
 
 // Reckon gives each valve's rate, pooled over visits as the sum of changes (found at a visit − left at the
 // one before) over the sum of distances, and where it leaves its window from the gap it was left with last. A
@@ -104,51 +190,60 @@ func Reckon(visits []Visit, intervalKM float64, months int) (Forecast, error) {
 			}
 		}
 	}
+	f.tell(visits)
 	f.Due = due(f.Valves, last, intervalKM, months)
 	return f, nil
 }
 
 func valveOf(visits []Visit, at Found) Valve {
-	v := Valve{Valve: at.Valve, Rate: math.NaN(), Leaves: math.NaN()}
+	v := Valve{Valve: at.Valve, Leaves: math.NaN()}
 	from := visits[len(visits)-1].OdometerKM
 	if side := at.leftOut(); side != None { // out already: due now, whatever the rate
 		v.Leaves, v.Side, v.Out = from, side, true
 	}
-	var change, distance float64
-	slowest, fastest := math.Inf(1), math.Inf(-1)
-	intervals := 0
+	v.Rate, v.RateU = rate(visits, at.Valve)
+	return v
+}
+
+// rate pools what a valve did between visits, and how certain that is, mm per 1000 km; NaN where nothing is known.
+//
+// Each end of an interval is a reading with its own error. At a visit between two intervals whose gap was left as it was
+// found there is one reading, which ends the one and begins the other: its error cancels (JCGM 100 5.2, correlated
+// inputs), and so it is left out.
+func rate(visits []Visit, valve string) (perThousand, uncertainty float64) {
+	type end struct {
+		u    float64
+		same bool // found and left are one reading
+	}
+	var change, distance, squares float64
 	var before *Found // at the last visit that had the valve: one in between that did not lets the wear go on
 	beforeKM := 0.0
+	var open *end // the end of the interval before, at the visit where the next one begins
 	for i := range visits {
-		now := find(visits[i], at.Valve)
+		now := find(visits[i], valve)
 		if now == nil {
 			continue
 		}
-		if before != nil && before.Left != nil && now.Found != nil && now.Left != nil {
-			c, d := (*now.Found - *before.Left).Millimetres(), visits[i].OdometerKM-beforeKM
-			change, distance = change+c, distance+d
-			slowest, fastest = math.Min(slowest, c/d), math.Max(fastest, c/d)
-			intervals++
+		used := before != nil && before.Left != nil && now.Found != nil && now.Left != nil
+		if used {
+			change += (*now.Found - *before.Left).Millimetres()
+			distance += visits[i].OdometerKM - beforeKM
+			begins := u(before.LeftU)
+			if open != nil && open.same {
+				squares, begins = squares-open.u*open.u, 0
+			}
+			ends := u(now.FoundU)
+			squares += begins*begins + ends*ends
+			open = &end{ends, *now.Found == *now.Left}
+		} else {
+			open = nil
 		}
 		before, beforeKM = now, visits[i].OdometerKM
 	}
-	if intervals == 0 {
-		return v
+	if distance == 0 {
+		return math.NaN(), math.NaN()
 	}
-	rate := change / distance
-	v.Rate = rate * 1000
-	if v.Out || at.Left == nil {
-		return v
-	}
-	v.Leaves, v.Side = leaves(at, rate, from)
-	if intervals > 1 && v.Side != None {
-		a, sideA := leaves(at, slowest, from)
-		b, sideB := leaves(at, fastest, from)
-		if sideA == v.Side && sideB == v.Side {
-			v.Range = &[2]float64{math.Min(a, b), math.Max(a, b)}
-		}
-	}
-	return v
+	return change / distance * 1000, math.Sqrt(math.Max(squares, 0)) / distance * 1000
 }
 
 // leftOut is the side on which a valve was left outside its window; None: it was not.

@@ -16,6 +16,7 @@ type Now struct {
 	Here    []string     `json:"here" doc:"the valves waiting at the present stop"`
 	Then    string       `json:"then" doc:"the valve that keeping goes on to here; empty: none"`
 	Sets    bool         `json:"sets_next" doc:"keeping is followed by setting the same valve"`
+	Before  string       `json:"before_turning" doc:"what is to be done before the crank is turned; empty: nothing"`
 	Paint   string       `json:"paint" doc:"that a mark is to be painted on the pulley before the crank is turned, and where; empty: none"`
 	Shim    *ShimStep    `json:"shim,omitempty" doc:"for adjust, where shims are changed: what goes in; absent: nothing to be had does"`
 	Turn    *Instruction `json:"instruction,omitempty" doc:"for turn: how, and until what is seen"`
@@ -35,6 +36,7 @@ func nowView(j *job.Job) Now {
 	if next.Shim != nil {
 		n.Shim = &shimSteps(j, []job.ShimStep{*next.Shim})[0]
 	}
+	n.Before = j.BeforeTurning(next)
 	n.Paint = j.PaintMark(next)
 	if turn, ok := j.Instruction(next); ok {
 		n.Turn = &Instruction{turn.How, turn.Until}

@@ -118,7 +118,7 @@ func stateView(id string, o *openJob, shift adjust.Shift, now time.Time, only st
 		Card: cardShort(j.Card, j.Speaks), Clock: now.UTC(), Closed: j.Closed,
 		Prefer: string(cmp.Or(j.Prefer, adjust.FewestBought)), CamsOut: j.CamsOut,
 		Told: Told{j.Warmth(), j.ColdWarmth(), j.Walk()}, Unanswered: unanswered(j),
-		Round: string(cmp.Or(j.Going, job.ReadFirst)), Check: string(cmp.Or(j.Check, job.CheckAll)),
+		Round: string(cmp.Or(j.Going, job.ReadFirst)), Check: string(j.Checks()),
 		KindFirst: string(cmp.Or(j.KindFirst, job.BothKinds)), CheckTurns: j.TurnsToCheck(), Scope: j.Scope,
 		Locking: string(cmp.Or(j.Locking, job.InOneGo)),
 		Aiming:  string(cmp.Or(j.ToAim, job.LeaveIn)), Outcome: j.Outcome(), BackReason: j.BackReason,

@@ -43,6 +43,8 @@ type VisitValve struct {
 	Valve   string   `json:"valve"`
 	FoundMM *wire.MM `json:"found_mm" nullable:"true" doc:"null: a side only, or not found"`
 	LeftMM  *wire.MM `json:"left_mm" nullable:"true"`
+	FoundU  *wire.MM `json:"found_u_mm,omitempty" doc:"its standard uncertainty; absent: not known"`
+	LeftU   *wire.MM `json:"left_u_mm,omitempty"`
 	LowerMM wire.MM  `json:"lower_mm"`
 	UpperMM wire.MM  `json:"upper_mm"`
 	LeftOut string   `json:"left_out,omitempty" enum:",tight,loose" doc:"the side on which it was left out of its limits"`
@@ -50,13 +52,15 @@ type VisitValve struct {
 
 // ValveWear is how one valve wears.
 type ValveWear struct {
-	Valve    string      `json:"valve"`
-	Rate     *float64    `json:"rate_mm_per_1000km" nullable:"true" doc:"negative: it tightens; null: not known"`
-	LeavesKM *float64    `json:"leaves_window_at_km" nullable:"true"`
-	Side     string      `json:"side" enum:",tight,loose"`
-	Range    *[2]float64 `json:"range_km,omitempty" doc:"from the fastest and the slowest rate between visits"`
-	Out      bool        `json:"out" doc:"it was left outside its limits"`
-	Odd      bool        `json:"odd" doc:"it wears unlike its neighbours"`
+	Valve    string       `json:"valve"`
+	Rate     *float64     `json:"rate_mm_per_1000km" nullable:"true" doc:"negative: it tightens; null: not known"`
+	LeavesKM *float64     `json:"leaves_window_at_km" nullable:"true"`
+	Side     string       `json:"side" enum:",tight,loose"`
+	RateU    *float64     `json:"rate_u_mm_per_1000km" nullable:"true" doc:"its standard uncertainty"`
+	Differs  bool         `json:"differs" doc:"the rate is more than readings of a valve that stands still would show; else it is steady"`
+	Range    *[2]*float64 `json:"range_km,omitempty" doc:"the earliest and the latest at which it leaves; null: never"`
+	Out      bool         `json:"out" doc:"it was left outside its limits"`
+	Odd      bool         `json:"odd" doc:"it wears unlike its neighbours"`
 }
 
 // VehicleHistory is a vehicle with all that its finished jobs tell.
@@ -104,7 +108,8 @@ func visitOf(r store.Job, j *job.Job) ([]byte, error) {
 	}
 	for _, f := range found {
 		v.Valves = append(v.Valves,
-			VisitValve{f.Valve, (*wire.MM)(f.Found), (*wire.MM)(f.Left), wire.MM(f.Window.Lower),
+			VisitValve{f.Valve, (*wire.MM)(f.Found), (*wire.MM)(f.Left), (*wire.MM)(f.FoundU),
+				(*wire.MM)(f.LeftU), wire.MM(f.Window.Lower),
 				wire.MM(f.Window.Upper), string(f.LeftOut)})
 	}
 	if day := j.PutOffUntil(); !day.IsZero() {
@@ -146,7 +151,8 @@ func reckoned(list []VisitView) (out []wear.Visit) {
 		for _, x := range v.Valves {
 			visit.Valves = append(visit.Valves,
 				wear.Found{Valve: x.Valve, Found: (*measure.Length)(x.FoundMM),
-					Left: (*measure.Length)(x.LeftMM),
+					Left: (*measure.Length)(x.LeftMM), FoundU: (*measure.Length)(x.FoundU),
+					LeftU: (*measure.Length)(x.LeftU),
 					Window: measure.Window{Lower: measure.Length(x.LowerMM),
 						Upper: measure.Length(x.UpperMM)}, LeftOut: wear.Side(x.LeftOut)})
 		}
@@ -203,7 +209,7 @@ func (s *server) historyOf(ctx context.Context, id string) (h VehicleHistory, er
 	odd := wear.Odd(f.Valves, func(valve string) string { return kinds[valve] })
 	for _, w := range f.Valves {
 		h.Wear = append(h.Wear, ValveWear{Valve: w.Valve, Rate: known(w.Rate), LeavesKM: known(w.Leaves),
-			Side: string(w.Side), Range: w.Range, Out: w.Out, Odd: slices.Contains(odd, w.Valve)})
+			RateU: known(w.RateU), Differs: w.Differs, Side: string(w.Side), Range: leavesBetween(w.Range), Out: w.Out, Odd: slices.Contains(odd, w.Valve)})
 	}
 	slices.SortStableFunc(h.Wear, func(a, b ValveWear) int { return cmp.Compare(a.leaves(), b.leaves()) })
 	h.Due = soonest(putOff(dueOf(v, visits, f), h.Visits), h, visits)
@@ -241,6 +247,13 @@ func (w ValveWear) leaves() float64 {
 		return math.Inf(1)
 	}
 	return *w.LeavesKM
+}
+
+func leavesBetween(r *[2]float64) *[2]*float64 {
+	if r == nil {
+		return nil
+	}
+	return &[2]*float64{known(r[0]), known(r[1])}
 }
 
 func known(x float64) *float64 {

@@ -10,11 +10,13 @@ import (
 )
 
 type visitValve struct {
-	Valve string   `json:"valve"`
-	Found *wire.MM `json:"found_mm" nullable:"true" doc:"null: not as a figure"`
-	Left  *wire.MM `json:"left_mm" nullable:"true" doc:"null: not as a figure"`
-	Lower wire.MM  `json:"lower_mm"`
-	Upper wire.MM  `json:"upper_mm"`
+	Valve  string   `json:"valve"`
+	Found  *wire.MM `json:"found_mm" nullable:"true" doc:"null: not as a figure"`
+	Left   *wire.MM `json:"left_mm" nullable:"true" doc:"null: not as a figure"`
+	FoundU *wire.MM `json:"found_u_mm,omitempty" doc:"standard uncertainty of found_mm; left out: 0.004"`
+	LeftU  *wire.MM `json:"left_u_mm,omitempty" doc:"standard uncertainty of left_mm; left out: 0.004"`
+	Lower  wire.MM  `json:"lower_mm"`
+	Upper  wire.MM  `json:"upper_mm"`
 }
 
 type visit struct {
@@ -30,11 +32,13 @@ type forecastRequest struct {
 }
 
 type wearOf struct {
-	Valve  string      `json:"valve"`
-	Rate   *float64    `json:"rate_mm_per_1000km"`
-	Leaves *float64    `json:"leaves_window_at_km"`
-	Side   string      `json:"side"`
-	Range  *[2]float64 `json:"range_km,omitempty"`
+	Valve   string       `json:"valve"`
+	Rate    *float64     `json:"rate_mm_per_1000km"`
+	Leaves  *float64     `json:"leaves_window_at_km"`
+	Side    string       `json:"side"`
+	RateU   *float64     `json:"rate_u_mm_per_1000km" doc:"its standard uncertainty"`
+	Differs bool         `json:"differs" doc:"the rate is more than readings of a valve that stands still would show"`
+	Range   *[2]*float64 `json:"range_km,omitempty" doc:"the earliest and the latest at which it leaves, at either end of the rate's 90 % interval; null: never"`
 }
 
 type dueAt struct {
@@ -91,9 +95,17 @@ func forecast(q forecastRequest) (forecastResponse, *wire.Problem) {
 	}
 	for _, v := range f.Valves {
 		r.Valves = append(r.Valves,
-			wearOf{v.Valve, number(v.Rate), number(v.Leaves), string(v.Side), v.Range})
+			wearOf{v.Valve, number(v.Rate), number(v.Leaves), string(v.Side), number(v.RateU), v.Differs,
+				rangeOf(v.Range)})
 	}
 	return r, nil
+}
+
+func rangeOf(r *[2]float64) *[2]*float64 {
+	if r == nil {
+		return nil
+	}
+	return &[2]*float64{number(r[0]), number(r[1])}
 }
 
 func readVisit(v visit, at string, f *wire.Faults) wear.Visit {
@@ -113,11 +125,17 @@ func readVisit(v visit, at string, f *wire.Faults) wear.Visit {
 		if w.Left != nil {
 			gapFault(place+".left_mm", *w.Left, f)
 		}
+		for name, u := range map[string]*wire.MM{"found_u_mm": w.FoundU, "left_u_mm": w.LeftU} {
+			if u != nil && (*u < 0 || measure.Length(*u) > measure.Millimetre) {
+				f.Add(place+"."+name, *u, "A standard uncertainty is 0 to 1 mm.")
+			}
+		}
 		if w.Lower > w.Upper {
 			f.Add(place+".lower_mm", w.Lower, "The lower limit is above the upper one. Are they swapped?")
 		}
 		out.Valves = append(out.Valves,
 			wear.Found{Valve: w.Valve, Found: (*measure.Length)(w.Found), Left: (*measure.Length)(w.Left),
+				FoundU: (*measure.Length)(w.FoundU), LeftU: (*measure.Length)(w.LeftU),
 				Window: measure.Window{Lower: measure.Length(w.Lower), Upper: measure.Length(w.Upper)}})
 	}
 	return out

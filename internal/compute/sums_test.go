@@ -90,8 +90,8 @@ var sums = []struct{ name, operation, request, answer, fault string }{
 	{"one visit teaches no rate", "forecast",
 		`{"visits":[{"odometer_km":100,"date":"2026-01-10","valves":[{"valve":"E1","found_mm":0.3,` +
 			`"left_mm":0.3,"lower_mm":0.28,"upper_mm":0.32}]}],"interval_km":24000,"interval_months":12}`,
-		`{"valves":[{"valve":"E1","rate_mm_per_1000km":null,"leaves_window_at_km":null,"side":""}],` +
-			`"due":{"odometer_km":24100,"date":"2027-01-10","because":"The interval of 24,000 km (14,913 ` +
+		`{"valves":[{"valve":"E1","rate_mm_per_1000km":null,"leaves_window_at_km":null,"side":"",` +
+			`"rate_u_mm_per_1000km":null,"differs":false}],"due":{"odometer_km":24100,"date":"2027-01-10","because":"The interval of 24,000 km (14,913 ` +
 			`miles), or the interval of 12 months, whichever comes first."}}`, ""},
 	{"a date that is none", "forecast", `{"visits":[{"odometer_km":100,"date":"10.1.2026","valves":[]}]}`, "",
 		"visits[0].date"},

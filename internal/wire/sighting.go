@@ -7,8 +7,8 @@ import (
 
 // Sighting is something seen on the engine. Which of its fields count follows from what is seen.
 type Sighting struct {
-	What     string `json:"what" enum:"tdc_firing,rocking,full_lift,opening,closing,mark,loose,pressed,degrees,sign,lobe_away"`
-	Cylinder int    `json:"cylinder,omitempty" minimum:"0" maximum:"16" doc:"of tdc_firing and rocking"`
+	What     string `json:"what" enum:"tdc_firing,rocking,full_lift,opening,closing,mark,loose,pressed,degrees,sign,lobe_away,lobes_away"`
+	Cylinder int    `json:"cylinder,omitempty" minimum:"0" maximum:"16" doc:"of tdc_firing, rocking and lobes_away"`
 	Valve    string `json:"valve,omitempty" maxLength:"8" doc:"of full_lift, opening, closing, loose, pressed and lobe_away"`
 	Mark     *Deg   `json:"mark_deg,omitempty" doc:"of mark and degrees: after TDC"`
 	Sign     string `json:"sign,omitempty" maxLength:"40" doc:"of sign: its id in the sheet"`

@@ -18,6 +18,8 @@ export function seenWords(s: Sighting, signs: Schemas['Sign'][] = []): string {
       const sign = signs.find((x) => x.id === s.sign)
       return sign ? `${sign.where}: ${sign.text}` : (s.sign ?? '')
     }
+    case 'lobes_away':
+      return `the lobes of cylinder ${s.cylinder} point away`
     case 'lobe_away':
       return `the lobe of ${s.valve} points away`
     case 'rocking':

@@ -29,6 +29,7 @@ const moves = (w: Schemas['ValveWear']) =>
   ((w.rate_mm_per_1000km ?? 0) * distance.kept(1000)) / 1000 / (inThou.value ? 0.0254 : 0.001)
 const rate = (w: Schemas['ValveWear']) => {
   if (w.rate_mm_per_1000km === null) return ''
+  if (!w.differs) return 'steady' // no more than readings of a valve that stands still would show
   const moved = moves(w)
   return `${moved > 0 ? '+' : moved < 0 ? '−' : ''}${Math.abs(moved).toFixed(inThou.value ? 2 : 1)}`
 }
@@ -50,6 +51,12 @@ const shown = computed<Record<string, ValveShown>>(() =>
     }),
   ),
 )
+/** Between which odometers a valve leaves its limits; nothing where it was left outside already. */
+const between = ({ range_km, out }: Schemas['ValveWear']) => {
+  const [early, late] = range_km ?? [null, null]
+  if (out || early === null || early === undefined) return ''
+  return typeof late === 'number' ? `between ${km(early)} and ${km(late)}` : `not before ${km(early)}`
+}
 const first = computed(() => wear.value.find((w) => w.leaves_window_at_km !== null))
 const odd = computed(() => wear.value.filter((w) => w.odd).map((w) => w.valve))
 const leftOf = (valve: string) => last.value?.valves.find((v) => v.valve === valve)
@@ -177,10 +184,10 @@ async function keep() {
             first.out
               ? 'it was left outside its limits'
               : `it leaves them on the ${first.side} side at about ${km(first.leaves_window_at_km!)}`
-          }}<template v-if="first.range_km"
-            >, between {{ km(first.range_km[0]) }} and {{ km(first.range_km[1]) }}</template
+          }}<template v-if="between(first)">, {{ between(first) }}</template
           >.
         </p>
+        <p v-else class="lead">No valve moves by more than its readings differ anyway: steady.</p>
         <VAlert v-if="odd.length" role="note">
           {{ odd.join(', ') }} {{ odd.length === 1 ? 'wears' : 'wear' }} unlike
           {{ odd.length === 1 ? 'its' : 'their' }} neighbours: look for the cause.
@@ -226,7 +233,7 @@ async function keep() {
                       w.out
                         ? 'out now'
                         : w.leaves_window_at_km === null
-                          ? 'not foreseen'
+                          ? between(w) || 'not foreseen'
                           : `${km(w.leaves_window_at_km)}, ${w.side}`
                     }}
                   </td>

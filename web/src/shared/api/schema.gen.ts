@@ -1483,8 +1483,12 @@ export interface components {
         ComputeVisitValve: {
             /** @description null: not as a figure */
             found_mm: number | null;
+            /** @description standard uncertainty of found_mm; left out: 0.004 */
+            found_u_mm?: number;
             /** @description null: not as a figure */
             left_mm: number | null;
+            /** @description standard uncertainty of left_mm; left out: 0.004 */
+            left_u_mm?: number;
             /** @description a length in millimetres, at most six decimal places */
             lower_mm: number;
             /** @description a length in millimetres, at most six decimal places */
@@ -1492,11 +1496,19 @@ export interface components {
             valve: string;
         };
         ComputeWearOf: {
+            /** @description the rate is more than readings of a valve that stands still would show */
+            differs: boolean;
             /** Format: double */
             leaves_window_at_km: number | null;
-            range_km?: number[];
+            /** @description the earliest and the latest at which it leaves, at either end of the rate's 90 % interval; null: never */
+            range_km?: (number | null)[];
             /** Format: double */
             rate_mm_per_1000km: number | null;
+            /**
+             * Format: double
+             * @description its standard uncertainty
+             */
+            rate_u_mm_per_1000km: number | null;
             side: string;
             valve: string;
         };
@@ -3105,6 +3117,8 @@ export interface components {
         Now: {
             /** @enum {string} */
             action: "choose_way" | "prepare" | "turn" | "free" | "read" | "keep" | "adjust" | "lock" | "bar_over" | "sign" | "go_hot" | "done";
+            /** @description what is to be done before the crank is turned; empty: nothing */
+            before_turning: string;
             /** @description the crank is believed to stand at this stop, and that has to be confirmed */
             confirm: boolean;
             /** @description the valves waiting at the present stop */
@@ -3442,7 +3456,7 @@ export interface components {
         Sighting: {
             /**
              * Format: int64
-             * @description of tdc_firing and rocking
+             * @description of tdc_firing, rocking and lobes_away
              */
             cylinder?: number;
             /** @description of mark and degrees: after TDC */
@@ -3452,7 +3466,7 @@ export interface components {
             /** @description of full_lift, opening, closing, loose, pressed and lobe_away */
             valve?: string;
             /** @enum {string} */
-            what: "tdc_firing" | "rocking" | "full_lift" | "opening" | "closing" | "mark" | "loose" | "pressed" | "degrees" | "sign" | "lobe_away";
+            what: "tdc_firing" | "rocking" | "full_lift" | "opening" | "closing" | "mark" | "loose" | "pressed" | "degrees" | "sign" | "lobe_away" | "lobes_away";
         };
         Sign: {
             /** @description Where the crank then stands, after firing TDC of the first cylinder of the order. */
@@ -3676,19 +3690,26 @@ export interface components {
             row_number: number;
         };
         ValveWear: {
+            /** @description the rate is more than readings of a valve that stands still would show; else it is steady */
+            differs: boolean;
             /** Format: double */
             leaves_window_at_km: number | null;
             /** @description it wears unlike its neighbours */
             odd: boolean;
             /** @description it was left outside its limits */
             out: boolean;
-            /** @description from the fastest and the slowest rate between visits */
-            range_km?: number[];
+            /** @description the earliest and the latest at which it leaves; null: never */
+            range_km?: (number | null)[];
             /**
              * Format: double
              * @description negative: it tightens; null: not known
              */
             rate_mm_per_1000km: number | null;
+            /**
+             * Format: double
+             * @description its standard uncertainty
+             */
+            rate_u_mm_per_1000km: number | null;
             /** @enum {string} */
             side: "" | "tight" | "loose";
             valve: string;
@@ -3735,6 +3756,8 @@ export interface components {
         VisitValve: {
             /** @description null: a side only, or not found */
             found_mm: number | null;
+            /** @description its standard uncertainty; absent: not known */
+            found_u_mm?: number;
             /** @description a length in millimetres, at most six decimal places */
             left_mm: number | null;
             /**
@@ -3742,6 +3765,8 @@ export interface components {
              * @enum {string}
              */
             left_out?: "" | "tight" | "loose";
+            /** @description a length in millimetres, at most six decimal places */
+            left_u_mm?: number;
             /** @description a length in millimetres, at most six decimal places */
             lower_mm: number;
             /** @description a length in millimetres, at most six decimal places */

@@ -19,6 +19,7 @@ const stop = computed(() => state.value.plan!.stops[state.value.now.stop]!)
 
 <template>
   <div class="turn">
+    <p v-if="state.now.before_turning" class="mx-how"><b>First:</b> {{ state.now.before_turning }}</p>
     <p v-if="state.now.paint && !painted" class="mx-how paint">
       <span><b>First:</b> {{ state.now.paint }}</span>
       <VBtn size="small" @click="painted = true">Painted</VBtn>
