@@ -41,6 +41,11 @@ func guard(next http.Handler, hosts []string) http.Handler {
 					". Open it by the address it printed at its start.")
 			return
 		}
+		if r.Header.Get("Sec-Fetch-Site") == "cross-site" && strings.HasPrefix(r.URL.Path, "/api/") {
+			writeProblem(w, http.StatusForbidden, // an <img> of a foreign page could have work done
+				"This request comes from another site. Open the program's own page.")
+			return
+		}
 		checked.ServeHTTP(w, r)
 	})
 }

@@ -3,12 +3,16 @@ package api
 import (
 	"bytes"
 	"errors"
+	"fmt"
 	"io"
 	"mime"
 	"net"
 	"net/http"
 	"os"
+	"strings"
+	"time"
 
+	"metronix/internal/photo"
 	"metronix/internal/wire"
 )
 
@@ -22,7 +26,11 @@ func strict(next http.Handler) http.Handler {
 			next.ServeHTTP(w, r)
 			return
 		}
-		body, err := io.ReadAll(io.LimitReader(r.Body, maxBody+1))
+		most := bodyLimit(r.URL.Path)
+		if most > maxBody { // a telephone at the far end of the bay takes its time
+			_ = http.NewResponseController(w).SetReadDeadline(time.Now().Add(uploadTimeout))
+		}
+		body, err := io.ReadAll(io.LimitReader(r.Body, most+1))
 		switch {
 		case err != nil:
 			w.Header().Set("Connection", "close")
@@ -33,12 +41,13 @@ func strict(next http.Handler) http.Handler {
 			}
 			writeProblem(w, status, say)
 			return
-		case len(body) > maxBody:
+		case int64(len(body)) > most:
 			w.Header().Set("Connection", "close")
-			writeProblem(w, http.StatusRequestEntityTooLarge, "The request is larger than a mebibyte.")
+			writeProblem(w, http.StatusRequestEntityTooLarge,
+				fmt.Sprintf("This is larger than %d MiB, which is the most that is taken here.", most>>20))
 			return
 		}
-		if isJSON(r) {
+		if isJSON(r) && most == maxBody {
 			if faults := wire.Loose(body); len(faults) > 0 {
 				writeFaults(w, http.StatusUnprocessableEntity, faults[0].Message, faults)
 				return
@@ -47,6 +56,22 @@ func strict(next http.Handler) http.Handler {
 		r.Body, r.ContentLength = io.NopCloser(bytes.NewReader(body)), int64(len(body))
 		next.ServeHTTP(w, r)
 	})
+}
+
+// uploadTimeout is how long a picture, a recording or an archive may take to come.
+const uploadTimeout = 2 * time.Minute
+
+// bodyLimit is how much an address takes, bytes: pictures, recordings and archives have their own.
+func bodyLimit(path string) int64 {
+	switch {
+	case strings.HasSuffix(path, "/photos"):
+		return photo.MaxBytes
+	case strings.HasSuffix(path, "/sounds"):
+		return maxSound
+	case path == "/api/v1/archive":
+		return maxArchive
+	}
+	return maxBody
 }
 
 // isJSON says whether a body is to be taken as JSON: whatever is not said to be something else.

@@ -4,11 +4,11 @@ import (
 	"bytes"
 	"encoding/binary"
 	"encoding/json"
-	"hash/crc32"
 	"image"
 	"image/color"
 	"image/jpeg"
 	"image/png"
+	"math/rand/v2"
 	"net/http"
 	"strings"
 	"testing"
@@ -38,14 +38,6 @@ func sideways(t *testing.T) []byte {
 	return whole
 }
 
-// claims is a PNG that claims to be so large, and holds nothing.
-func claims(width, height uint32) []byte {
-	head := binary.BigEndian.AppendUint32(binary.BigEndian.AppendUint32([]byte("IHDR"), width), height)
-	head = append(head, 8, 2, 0, 0, 0)
-	out := append([]byte("\x89PNG\r\n\x1a\n"), 0, 0, 0, 13)
-	return binary.BigEndian.AppendUint32(append(out, head...), crc32.ChecksumIEEE(head))
-}
-
 func TestAPhotographIsKeptUprightAndBare(t *testing.T) {
 	d := withJob(t).begun()
 	answer := d.ok("POST", "/api/v1/jobs/job-0001/photos", string(sideways(t)))
@@ -62,14 +54,16 @@ func TestAPhotographIsKeptUprightAndBare(t *testing.T) {
 	again := d.ok("POST", "/api/v1/jobs/job-0001/photos", string(sideways(t)))
 	assert.Equal(t, hash, again["hash"], "the same picture is kept once")
 
-	large := image.NewGray(image.Rect(0, 0, 3000, 2000))
+	// over a mebibyte, as every telephone's is
+	large := image.NewRGBA(image.Rect(0, 0, 1200, 900))
+	chance := rand.New(rand.NewPCG(1, 1))
+	for i := range large.Pix {
+		large.Pix[i] = byte(chance.Uint32()) | 0x80*byte(i&3/3)
+	}
 	var out bytes.Buffer
 	require.NoError(t, png.Encode(&out, large))
-	answer = d.ok("POST", "/api/v1/jobs/job-0001/photos", out.String())
-	_, data = d.send("GET", "/api/v1/photos/"+answer["hash"].(string), "")
-	kept, err = jpeg.Decode(strings.NewReader(data))
-	require.NoError(t, err)
-	assert.Equal(t, 1600, kept.Bounds().Dx())
+	require.Greater(t, out.Len(), 2<<20)
+	d.ok("POST", "/api/v1/jobs/job-0001/photos", out.String())
 
 	s := d.happen(10, `"kind":"finding","finding":"f1","place":"cover","what":"corroded","photo":"`+hash+`"`)
 	finding, err := json.Marshal(s["findings"].([]any)[0])
@@ -91,14 +85,24 @@ func TestWhatIsNoPhotograph(t *testing.T) {
 	d := withJob(t)
 	whole := sideways(t)
 	for says, data := range map[string]string{"This is no photograph": "<svg onload=alert(1)>",
-		"over 50 million":         string(claims(10_000, 10_000)),
+		"HEIC picture":            "\x00\x00\x00\x18ftypheic\x00\x00\x00\x00mif1heic",
 		"cut short or is damaged": string(whole[:len(whole)-30])} {
 		status, text := d.send("POST", "/api/v1/jobs/job-0001/photos", data)
 		assert.Equal(t, http.StatusUnprocessableEntity, status, says)
 		assert.Contains(t, text, says)
 		assert.Contains(t, text, "Nothing was kept")
 	}
-	status, _ := d.send("POST", "/api/v1/jobs/no-such-job/photos", string(whole))
+	status, text := d.send("POST", "/api/v1/jobs/job-0001/photos", strings.Repeat("x", 17<<20))
+	assert.Equal(t, http.StatusRequestEntityTooLarge, status)
+	assert.Contains(t, text, "16 MiB")
+	for _, none := range []string{"\x00\x00\x00\x18ftypheic\x00\x00\x00\x00mif1heic",
+		"\x1a\x45\xdf\xa3\x01\x00\x00\x00\x00\x00\x00\x23\x42\x86\x81\x01\x42\x82\x88matroska"} {
+		status, text := d.send("POST", "/api/v1/jobs/job-0001/sounds", none)
+		assert.Equal(t, http.StatusUnprocessableEntity, status, text)
+	}
+	recording := "OggS" + strings.Repeat("\x01", 3<<20)
+	d.ok("POST", "/api/v1/jobs/job-0001/sounds", recording)
+	status, _ = d.send("POST", "/api/v1/jobs/no-such-job/photos", string(whole))
 	assert.Equal(t, http.StatusNotFound, status)
 	status, _ = d.send("GET", "/api/v1/photos/..%2f..%2fetc", "")
 	assert.GreaterOrEqual(t, status, 400)

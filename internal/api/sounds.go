@@ -8,6 +8,7 @@ import (
 
 	"github.com/danielgtaylor/huma/v2"
 
+	"metronix/internal/photo"
 	"metronix/internal/store"
 	"metronix/internal/wire"
 )
@@ -41,11 +42,11 @@ func soundType(data []byte) string {
 		return len(data) >= at+len(mark) && bytes.Equal(data[at:at+len(mark)], []byte(mark))
 	}
 	switch {
-	case has(0, "\x1a\x45\xdf\xa3"):
-		return "audio/webm"
+	case has(0, "\x1a\x45\xdf\xa3") && bytes.Contains(data[:min(len(data), 64)], []byte("webm")):
+		return "audio/webm" // and not another of the EBML's, such as Matroska video
 	case has(0, "OggS"):
 		return "audio/ogg"
-	case has(4, "ftyp"):
+	case has(4, "ftyp") && !photo.IsHEIF(data):
 		return "audio/mp4"
 	case has(0, "RIFF") && has(8, "WAVE"):
 		return "audio/wav"

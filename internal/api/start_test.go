@@ -131,7 +131,7 @@ func TestEachIsToldInTheOwnUnits(t *testing.T) {
 func TestARecordingIsKept(t *testing.T) {
 	d := withJob(t)
 	for media, data := range map[string]string{"audio/wav": "RIFF\x24\x00\x00\x00WAVEfmt ",
-		"audio/webm": "\x1a\x45\xdf\xa3rest",
+		"audio/webm": "\x1a\x45\xdf\xa3\x9f\x42\x82\x84webm rest",
 		"audio/ogg":  "OggS\x00rest", "audio/mp4": "\x00\x00\x00\x18ftypM4A ",
 		"audio/mpeg": "\xff\xfb\x90\x44rest"} {
 		hash := d.recorded("job-0001", data)

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { smaller } from '@/shared/smaller'
 import { computed, reactive, ref } from 'vue'
 import { answered, api, newID, type JobView, type Schemas } from '@/shared/api/client'
 import PickFile from '@/shared/PickFile.vue'
@@ -52,7 +53,7 @@ function say(f: Omit<Finding, 'finding'>, id: string) {
 }
 const trouble = ref('')
 const sending = ref(false)
-/** A photograph is kept by the program first, made smaller and without metadata; the finding then names it. */
+/** A photograph is made smaller here, and kept by the program without metadata; the finding then names it. */
 async function takePhoto(file: File) {
   trouble.value = ''
   sending.value = true
@@ -60,9 +61,9 @@ async function takePhoto(file: File) {
     const kept = await answered(
       api.POST('/api/v1/jobs/{id}/photos', {
         params: { path: { id: props.view.state.id } },
-        body: file as unknown as string,
+        body: (await smaller(file)) as unknown as string,
         bodySerializer: (b) => b,
-        headers: { 'Content-Type': file.type || 'image/jpeg' },
+        headers: { 'Content-Type': 'image/jpeg' },
       }),
     )
     form.photo = kept.hash
