@@ -213,17 +213,32 @@ func (j *Job) startingSteps() []Task {
 	}
 }
 
-// Guided says that the steps around the bench are ticked off in this job; where none was, nobody is asked for
-// them.
-func (j *Job) Guided() bool { return len(j.marks) > 0 }
+// Guided says that the steps of some part are gone through in this job. A step or a clock used singly, such as the
+// sealant's, binds to nothing more.
+func (j *Job) Guided() bool { return len(j.followed()) > 0 }
 
-// Missing are the steps that wait, in words, where the job is guided: what signing is refused for.
-func (j *Job) Missing() (list []Task) {
-	if !j.Guided() {
-		return nil
-	}
+// followed are the parts around the bench whose steps are gone through: half of them at least were ticked.
+func (j *Job) followed() map[Part]bool {
+	all, ticked := map[Part]int{}, map[Part]int{}
 	for _, s := range j.Tasks() {
-		if !s.Mark.Marked {
+		if all[s.Part]++; s.Mark.Marked {
+			ticked[s.Part]++
+		}
+	}
+	parts := map[Part]bool{}
+	for part, n := range all {
+		if n > 1 && 2*ticked[part] >= n {
+			parts[part] = true
+		}
+	}
+	return parts
+}
+
+// Missing are the steps that wait, in words, of the parts that are gone through: what signing is refused for.
+func (j *Job) Missing() (list []Task) {
+	parts := j.followed()
+	for _, s := range j.Tasks() {
+		if parts[s.Part] && !s.Mark.Marked {
 			list = append(list, s)
 		}
 	}

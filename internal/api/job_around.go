@@ -17,7 +17,8 @@ import (
 // was added to a signed job.
 type Around struct {
 	Tasks      []TaskView      `json:"tasks" doc:"the steps before and after the bench that apply here, in order"`
-	Guided     bool            `json:"guided" doc:"some step was ticked: signing asks for the others"`
+	Guided     bool            `json:"guided" doc:"some part of the steps is gone through: signing asks for the rest of it"`
+	Missing    []string        `json:"missing" doc:"the ids of the steps that signing asks for: those that wait, of the parts that are gone through"`
 	Tools      []ToolView      `json:"tools" doc:"what this job needs"`
 	Findings   []wire.Finding  `json:"findings"`
 	TakenIn    *TakenInView    `json:"taken_in,omitempty"`
@@ -119,7 +120,7 @@ func (s *server) jobBefore(ctx context.Context, r store.Job) (*JobBefore, error)
 }
 
 func around(j *job.Job, now time.Time) Around {
-	a := Around{Tasks: []TaskView{}, Guided: j.Guided(), Tools: []ToolView{}, Findings: []wire.Finding{},
+	a := Around{Tasks: []TaskView{}, Guided: j.Guided(), Missing: missingSteps(j), Tools: []ToolView{}, Findings: []wire.Finding{},
 		Exceptions: j.Exceptions, Amendments: []AmendmentView{},
 		Before: HeardView(j.SoundBefore), After: HeardView(j.SoundAfter), Felt: wire.List(j.Felt()),
 		Bolts: []BoltView{}, WaitsSaid: j.Waits.Waiting(), Hands: []HandView{}}
@@ -210,4 +211,12 @@ func (s *server) teach(ctx context.Context, vehicleID string, sheet *engine.Shee
 	if err := st.ReplaceEngine(e, before); err != nil {
 		slog.Warn("the engine's sheet did not take what was learned", "engine", e.ID, "error", err)
 	}
+}
+
+func missingSteps(j *job.Job) []string {
+	ids := []string{}
+	for _, t := range j.Missing() {
+		ids = append(ids, t.ID)
+	}
+	return ids
 }

@@ -5,6 +5,7 @@ import (
 	"context"
 	"encoding/json"
 	"fmt"
+	"log/slog"
 	"strings"
 	"time"
 
@@ -56,12 +57,18 @@ func (s *server) reported(ctx context.Context, id string,
 				delete(photos, f.Photo) // the report goes without it
 			}
 		}
-		return write(report.Job{Photos: photos, ID: r.ID, Vehicle: r.Vehicle.Name, Plate: r.Vehicle.Plate,
+		err = write(report.Job{Photos: photos, ID: r.ID, Vehicle: r.Vehicle.Name, Plate: r.Vehicle.Plate,
 			Engine:   r.Sheet.Name,
 			Mechanic: r.Mechanic, Reason: r.Reason, Gauges: r.GaugeName, CardReason: r.CardReason,
 			Due:        strings.Join(says, ", "),
 			OdometerKM: r.OdometerKM, OdometerWhy: r.OdometerWhy, FeelMM: r.Feel.Millimetres(),
 			CreatedAt: r.CreatedAt, State: o.state}, &out)
+		if err != nil { // what is stored is as it was
+			slog.Error("a sheet cannot be made", "job", id, "error", err)
+			return huma.Error500InternalServerError("This sheet cannot be made: " + err.Error() +
+				". The job itself is stored as it was. Its CSV and JSON files have the same.")
+		}
+		return nil
 	})
 	if err != nil {
 		return nil, fault(err)

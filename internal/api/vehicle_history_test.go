@@ -169,7 +169,7 @@ func TestVehiclesAreFound(t *testing.T) {
 func TestTheStepsAroundTheBench(t *testing.T) {
 	d := withJob(t).begun()
 	s := d.happen(4, `"kind":"taken_in","complaints":["ticks"],"note":"warm"`)
-	assert.Equal(t, true, s["guided"])
+	assert.Equal(t, false, s["guided"], "what it came in for binds to nothing")
 	assert.Equal(t, []any{"loose"}, s["taken_in"].(map[string]any)["sides"])
 	s = d.happen(5, `"kind":"tool","tool":"turning"`)
 	assert.Equal(t, true, s["tools"].([]any)[0].(map[string]any)["out"])

@@ -166,7 +166,6 @@ func (j Job) lists() []list {
 		parts.items = append(parts.items, "taken out: "+l.String())
 	}
 	exceptions := list{title: "Exceptions"}
-	var left []string
 	for _, t := range s.Tasks() {
 		switch {
 		case t.Mark.Reason != "" && t.Mark.Skipped:
@@ -175,14 +174,10 @@ func (j Job) lists() []list {
 		case t.Mark.Reason != "":
 			exceptions.items = append(exceptions.items,
 				fmt.Sprintf("%s: done all the same, %s", t.Text, t.Mark.Reason))
-		case !t.Mark.Marked:
-			left = append(left, t.Text)
 		}
 	}
 	if s.Exceptions != "" {
-		exceptions.items = append(exceptions.items,
-			fmt.Sprintf("Signed without: %s. Reason: %s", strings.Join(left, "; "),
-				s.Exceptions))
+		exceptions.items = append(exceptions.items, "Signed with steps left: "+s.Exceptions)
 	}
 	added := list{title: "Added after signing"}
 	for _, a := range s.Amendments {

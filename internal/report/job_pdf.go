@@ -36,7 +36,8 @@ const (
 // page is a report as it is written down the pages.
 type page struct {
 	*fpdf.Fpdf
-	width float64 // between the margins
+	width  float64 // between the margins
+	lacked bool    // something stands in for characters that the fonts do not have
 }
 
 // WriteJobPDF prints a job: who signed, what it was done by, the valves as found and as left where they stand
@@ -46,8 +47,8 @@ func WriteJobPDF(w io.Writer, j Job, paper Paper, printed time.Time) error {
 	p := &page{Fpdf: fpdf.New("P", "mm", string(paper), "")}
 	p.AddUTF8FontFromBytes("go", "", goregular.TTF)
 	p.AddUTF8FontFromBytes("go", "B", gobold.TTF)
-	p.SetTitle(j.title(), true)
-	p.SetAuthor(j.State.SignedBy, true)
+	p.SetTitle(printable(j.title()), true)
+	p.SetAuthor(printable(j.State.SignedBy), true)
 	p.SetCreator("Metronix", true)
 	p.SetLang("en")
 	p.SetCreationDate(printed)
@@ -84,6 +85,9 @@ func WriteJobPDF(w io.Writer, j Job, paper Paper, printed time.Time) error {
 	p.Ln(3)
 	p.font("", smallest)
 	p.MultiCell(0, lineHigh, j.caution(), "", "L", false)
+	if p.lacked {
+		p.MultiCell(0, lineHigh, beyond, "", "L", false)
+	}
 	return p.Output(w)
 }
 

@@ -59,6 +59,9 @@ func signed(t *testing.T) report.Job {
 	do(job.FindingNoted{Finding: job.Finding{ID: "f1", Place: "gasket", What: "hard", Part: "BR 16-204",
 		Later: true}})
 	do(job.TaskMarked{Task: "clean", Skip: true, Reason: "washed yesterday"})
+	for _, task := range []string{"safe", "plugs", "cover_off"} {
+		do(job.TaskMarked{Task: task})
+	}
 	for range 100 {
 		next := j.Next()
 		v, _ := j.Valve(next.Valve)
@@ -115,7 +118,7 @@ func TestThePDFIsReadElsewhere(t *testing.T) {
 			"1 Mar 2027", "As found", "E2",
 			"0.26 tight", "0.30 in", "set, nut to its torque", "Findings",
 			"gasket: hard, BR 16-204 (later)", "Exceptions",
-			"passed over, washed yesterday", "Reason: towed home", "Added after signing",
+			"passed over, washed yesterday", "Signed with steps left: towed home", "Added after signing",
 			"E3 was read by lamp light"} {
 			i := strings.Index(strings.ReplaceAll(says[at:], "  ", " "), want)
 			if !assert.GreaterOrEqual(t, i, 0, "%q after %d in %s", want, at, says) {
@@ -199,4 +202,34 @@ func TestAReportBeforeTheEnd(t *testing.T) {
 	_, _ = text.ReadFrom(plain)
 	assert.Contains(t, text.String(), "NOT SIGNED YET")
 	assert.Contains(t, text.String(), "not chosen")
+}
+
+// No print fails on a character: Latin, Greek and Cyrillic are printed, what the fonts lack is seen to be lacking, and
+// the sheet says where the whole text is.
+func TestThePDFTakesEveryCharacter(t *testing.T) {
+	j := signed(t)
+	j.Vehicle, j.Plate, j.Mechanic = "Łódź Ωμέγα Тягач", "😀𝕏", "שלום مرحبا 東京\u0000"
+	j.State.SignedBy = "Ørjan 🧰"
+	read := func() string {
+		var out bytes.Buffer
+		require.NoError(t, report.WriteJobPDF(&out, j, report.A4, day))
+		r, err := pdf.NewReader(bytes.NewReader(out.Bytes()), int64(out.Len()))
+		require.NoError(t, err)
+		plain, err := r.GetPlainText()
+		require.NoError(t, err)
+		var text bytes.Buffer
+		_, err = text.ReadFrom(plain)
+		require.NoError(t, err)
+		return strings.Join(strings.Fields(text.String()), " ")
+	}
+	says := read()
+	seen := func(text string) string { // the reader knows the lower byte of a character alone
+		return strings.Map(func(r rune) rune { return r & 0xFF }, text)
+	}
+	for _, want := range []string{"Łódź", "Тягач \uFFFD\uFFFD", "Signed by Ørjan \uFFFD",
+		"CSV and JSON files of this job"} {
+		assert.Contains(t, says, seen(want))
+	}
+	j = signed(t)
+	assert.NotContains(t, read(), "CSV and JSON files", "nothing is lacking")
 }

@@ -16,7 +16,7 @@ const sounds = computed(() =>
   ].filter((s) => s.note || s.file),
 )
 const passed = computed(() => props.state.tasks.filter((t) => t.reason))
-const missing = computed(() => (props.state.guided ? props.state.tasks.filter((t) => !t.marked) : []))
+const missing = computed(() => props.state.tasks.filter((t) => props.state.missing.includes(t.id)))
 </script>
 
 <template>

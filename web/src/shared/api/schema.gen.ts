@@ -2875,6 +2875,8 @@ export interface components {
             id: string;
             /** @enum {string} */
             locking: "one_go" | "nip_then_torque";
+            /** @description the ids of the steps that signing asks for: those that wait, of the parts that are gone through */
+            missing: string[];
             /** @description the id of the newest happening, to be sent back as seen */
             newest: string;
             now: components["schemas"]["Now"];

@@ -17,7 +17,7 @@ const by = ref(handOf(view.value))
 const asked = computed(() => state.value.valves.filter((v) => state.value.unanswered.includes(v.name)))
 const ready = computed(() => asked.value.length === 0 && ticked.value.every(Boolean) && by.value.trim() !== '')
 /** The steps around the bench that wait, where they are ticked off in this job. */
-const missing = computed(() => (state.value.guided ? state.value.tasks.filter((t) => !t.marked) : []))
+const missing = computed(() => state.value.tasks.filter((t) => state.value.missing.includes(t.id)))
 const excepting = ref(false)
 const left = computed(() => state.value.valves.filter((v) => v.left))
 

@@ -294,7 +294,7 @@ describe('shims', () => {
 describe('signing', () => {
   const job = (by: string) => ({
     mechanic: by,
-    state: { hands: [], unanswered: [], valves: [{ name: 'E1', left: 'seized' }] },
+    state: { hands: [], unanswered: [], tasks: [], missing: [], valves: [{ name: 'E1', left: 'seized' }] },
   })
 
   it('waits for all three ticks and a name', async () => {
@@ -310,7 +310,7 @@ describe('signing', () => {
     const out = { name: 'E3', left: '', last: { judgement: { verdict: 'tight' } } }
     const { page, done, key } = onBench(SignPanel, {
       mechanic: 'Oskar Venn',
-      state: { hands: [], unanswered: ['E3'], valves: [out] },
+      state: { hands: [], unanswered: ['E3'], tasks: [], missing: [], valves: [out] },
     })
     expect(page.text()).toContain('E3 is tight')
     for (const k of ['1', '2', '3', 'Enter']) key(k)
