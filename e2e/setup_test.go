@@ -354,11 +354,19 @@ func (p *tab) keys(keys ...input.Key) {
 func (p *tab) pressIn(part, text string) {
 	p.t.Helper()
 	find := fmt.Sprintf(named, part, text)
-	p.waits(`() => `+takesAnswers+` && `+find, "a control "+text)
-	p.MustEval(`() => ` + find + `.setAttribute('data-press', '1')`)
-	e := p.see(`[data-press]`)
-	e.MustEval(`() => { this.removeAttribute('data-press'); this.scrollIntoView({ block: 'center' }) }`)
-	require.NoError(p.t, e.Timeout(limit).Click(proto.InputMouseButtonLeft, 1))
+	for range 5 {
+		p.waits(`() => `+takesAnswers+` && `+find, "a control "+text)
+		p.MustEval(`() => ` + find + `.setAttribute('data-press', '1')`)
+		e := p.see(`[data-press]`)
+		e.MustEval(`() => { this.removeAttribute('data-press'); this.scrollIntoView({ block: 'center' })
+			this.addEventListener('click', () => { this.took = true }, { once: true, capture: true }) }`)
+		require.NoError(p.t, e.Timeout(limit).Click(proto.InputMouseButtonLeft, 1))
+		took, err := e.Eval(`() => Boolean(this.took)`)
+		if err != nil || took.Value.Bool() { // an element that is gone was pressed
+			return
+		} // what another hand did came up just then, and the page took nothing
+	}
+	p.t.Fatalf("%s takes no press; the page shows: %s", text, p.text())
 }
 
 // clean asserts that nothing was asked of another host and nothing was complained about.

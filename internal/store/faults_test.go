@@ -103,6 +103,18 @@ func TestWipedPagesAreFoundAtTheStart(t *testing.T) {
 // acknowledged.
 func TestAFileThatIsGoneIsNoticed(t *testing.T) {
 	for name, remove := range map[string]func(path string) error{
+		"copied over": func(path string) error { // as people do to restore, the same file underneath
+			other := filepath.Join(filepath.Dir(path), "other.db")
+			s, err := Open(other)
+			if err != nil {
+				return err
+			}
+			s.Close()
+			data, err := os.ReadFile(other)
+			return errors.Join(err, os.WriteFile(path, data, 0o600))
+		},
+		"cut":         func(path string) error { return os.Truncate(path, 0) },
+		"log cut":     func(path string) error { return os.Truncate(path+"-wal", 0) },
 		"removed":     os.Remove,
 		"log removed": func(path string) error { return os.Remove(path + "-wal") },
 		"replaced": func(path string) error {
@@ -118,6 +130,25 @@ func TestAFileThatIsGoneIsNoticed(t *testing.T) {
 		assert.ErrorIs(t, s.Append("j", l, happened(1), derived()), ErrGone, name)
 		assert.ErrorIs(t, s.Still(), ErrGone, name)
 	}
+}
+
+// The program itself folds its log in now and then, and knows its file again afterwards.
+func TestTheLogIsFoldedIn(t *testing.T) {
+	s, path := opened(t)
+	withJob(t, s)
+	before, err := os.Stat(path)
+	require.NoError(t, err)
+	l := listOf(t, s)
+	for n := range 3 * foldEvery {
+		require.NoError(t, s.Append("j", l, happened(n), derived()), n)
+	}
+	require.NoError(t, s.Still())
+	after, err := os.Stat(path)
+	require.NoError(t, err)
+	assert.Greater(t, after.Size(), before.Size(), "what was written stands in the file by now")
+	log, err := os.Stat(path + "-wal")
+	require.NoError(t, err)
+	assert.Less(t, log.Size(), int64(32<<20), "and the log does not grow for ever")
 }
 
 // Data is its owner's alone; a folder that was there is left as it is.

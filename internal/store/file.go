@@ -5,6 +5,8 @@ import (
 	"fmt"
 	"os"
 	"path/filepath"
+	"sync"
+	"sync/atomic"
 	"syscall"
 )
 
@@ -15,6 +17,13 @@ type held struct {
 	path string
 	file *os.File
 	log  os.FileInfo // of the write-ahead log; nil: not looked at yet
+
+	mu      sync.RWMutex // held while this program itself changes the file
+	left    os.FileInfo  // the file as this program left it, when it wrote to it itself last; nil: not looked at yet
+	looking sync.Mutex
+	grown   int64 // how long the log was when it was looked at last: it never gets shorter
+
+	writes atomic.Int64 // since the program started
 }
 
 // hold makes the file where it is absent, for its owner alone, and takes it. A folder that is absent is made
@@ -52,13 +61,44 @@ func (h *held) remember() error {
 	if err != nil {
 		return fmt.Errorf("%s: %w: its log is not there: %w", h.path, ErrUnwritable, err)
 	}
-	h.log = info
+	there, err := os.Stat(h.path)
+	if err != nil {
+		return fmt.Errorf("%s: %w: %w", h.path, ErrGone, err)
+	}
+	h.log, h.left = info, there
+	h.grown = 0
 	return nil
 }
 
-// still says whether file and log are where they were: what is written to a file that was removed or replaced
-// goes nowhere. It costs two looks at the folder, microseconds.
+// fold has the log folded into the file, and knows the file again afterwards.
+func (h *held) fold(checkpoint func() error) error {
+	h.mu.Lock()
+	defer h.mu.Unlock()
+	if err := h.untouched(); err != nil {
+		return err
+	}
+	if err := checkpoint(); err != nil {
+		return err
+	}
+	there, err := os.Stat(h.path)
+	if err != nil {
+		return fmt.Errorf("%s: %w: %w", h.path, ErrGone, err)
+	}
+	h.left = there
+	return nil
+}
+
+// still says whether file and log are where they were and as they were: what is written to a file that was removed or
+// replaced goes nowhere, and what was copied over or cut while the program ran is not what it wrote. It costs two looks
+// at the folder, microseconds.
 func (h *held) still() error {
+	h.mu.RLock()
+	defer h.mu.RUnlock()
+	return h.untouched()
+}
+
+// untouched is still, with the lock held.
+func (h *held) untouched() error {
 	mine, err := h.file.Stat()
 	if err != nil {
 		return fmt.Errorf("%s: %w: %w", h.path, ErrGone, err)
@@ -67,9 +107,23 @@ func (h *held) still() error {
 	if err != nil || !os.SameFile(mine, there) {
 		return fmt.Errorf("%s: %w", h.path, ErrGone)
 	}
-	if log, err := os.Stat(h.path + "-wal"); h.log != nil && (err != nil || !os.SameFile(h.log, log)) {
+	// nothing writes to the file itself but fold: a copy over it, or a cut, shows in its size or its time
+	if h.left != nil && (there.Size() != h.left.Size() || !there.ModTime().Equal(h.left.ModTime())) {
+		return fmt.Errorf("%s: %w: somebody wrote to it", h.path, ErrGone)
+	}
+	if h.log == nil {
+		return nil
+	}
+	h.looking.Lock() // so that no older look is compared with a newer one
+	defer h.looking.Unlock()
+	log, err := os.Stat(h.path + "-wal")
+	if err != nil || !os.SameFile(h.log, log) {
 		return fmt.Errorf("%s-wal: %w", h.path, ErrGone)
 	}
+	if log.Size() < h.grown {
+		return fmt.Errorf("%s-wal: %w: it was cut", h.path, ErrGone)
+	}
+	h.grown = log.Size()
 	return nil
 }
 

@@ -74,6 +74,9 @@ type rowsKept struct{ pairs, used int }
 // meanwhile; ErrExists: its id is taken; ErrMissing: there is no such job; ErrGone: the file was removed or
 // replaced, and the happening is not stored.
 func (s *Store) Append(jobID string, l *List, h job.Happening, d Derived) error {
+	if err := s.file.still(); err != nil {
+		return err // nothing is written after a log that was cut
+	}
 	body, err := bodyOf(h)
 	if err != nil {
 		return err
@@ -101,7 +104,7 @@ func (s *Store) Append(jobID string, l *List, h job.Happening, d Derived) error 
 // stored says whether a happening was stored, and if not why.
 func (s *Store) stored(jobID, id string, err error) error {
 	if err == nil {
-		return s.file.still()
+		return s.acknowledge(nil)
 	}
 	err = translate(err)
 	if !errors.Is(err, ErrExists) {

@@ -1,8 +1,10 @@
 package store
 
 import (
+	"context"
 	"encoding/json"
 	"fmt"
+	"log/slog"
 	"reflect"
 	"strings"
 	"time"
@@ -128,7 +130,25 @@ func (s *Store) acknowledge(err error) error {
 	if err != nil {
 		return translate(err)
 	}
-	return s.file.still()
+	if err := s.file.still(); err != nil || s.file.writes.Add(1)%foldEvery != 0 {
+		return err
+	}
+	return s.fold()
+}
+
+// foldEvery is after how many writes the log is folded into the file: some megabytes of entries.
+const foldEvery = 256
+
+// fold writes the log into the file. What a reader still needs of the log stays there until the next time.
+func (s *Store) fold() error {
+	return s.file.fold(func() error {
+		var busy, pages, moved int
+		row := s.write.WithContext(context.Background()).Raw("PRAGMA wal_checkpoint(PASSIVE)").Row()
+		if err := row.Scan(&busy, &pages, &moved); err != nil {
+			slog.Warn("the log was not folded in", "error", err)
+		}
+		return nil
+	})
 }
 
 // ReplaceEngine changes a stored sheet that is still the one it was when it was read: ErrChanged where

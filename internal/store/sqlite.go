@@ -22,6 +22,17 @@ import (
 // back.
 var pragmas = []struct{ name, want string }{
 	{"journal_mode", "wal"}, {"synchronous", "2"}, {"foreign_keys", "1"}, {"busy_timeout", "2000"},
+	{"wal_autocheckpoint", "0"}, // the log is folded in by Store.fold alone, which knows the file afterwards
+}
+
+// driver is SQLite's with what the address of a connection cannot say.
+const driver = "sqlite3_of_metronix"
+
+func init() {
+	sql.Register(driver, &sqlite3.SQLiteDriver{ConnectHook: func(c *sqlite3.SQLiteConn) error {
+		_, err := c.Exec("PRAGMA wal_autocheckpoint=0", nil)
+		return err
+	}})
 }
 
 const (
@@ -47,7 +58,7 @@ func openPools(path string) (write, read *gorm.DB, err error) {
 func openPool(path, options string, size int) (*gorm.DB, error) {
 	dsn := (&url.URL{Scheme: "file", Opaque: url.PathEscape(path), RawQuery: options}).String()
 	dsn = strings.ReplaceAll(dsn, "%2F", "/")
-	db, err := gorm.Open(sqlite.Open(dsn), &gorm.Config{
+	db, err := gorm.Open(sqlite.New(sqlite.Config{DriverName: driver, DSN: dsn}), &gorm.Config{
 		TranslateError: true, PrepareStmt: true, SkipDefaultTransaction: true,
 		Logger: logger.Discard, NowFunc: func() time.Time { return time.Now().UTC() },
 	})
