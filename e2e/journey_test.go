@@ -34,7 +34,7 @@ func TestAHotJobFromTakeInToTheSheet(t *testing.T) {
 	p.fill("How it sounds before the work", "uneven at idle")
 	p.press("Taken in, go on")
 	p.shows("Neutral or park")
-	ticked(t, p, "Cover on, run it")
+	ticked(t, p, "Run it to operating temperature")
 	p.shows("Hot parts and oil burn")
 	ticked(t, p, "")
 

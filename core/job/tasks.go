@@ -90,7 +90,7 @@ func (j *Job) TasksAt(now time.Time) []Task {
 // and fan; dirt goes before the cover is lifted, because nothing that falls in comes out again; plugs come
 // out before the crank is turned, because a cylinder without compression turns easily and kicks nothing
 // back. On a hot card the run with the cover on belongs here too, for hot figures hold about ten minutes
-// from shut-off (common practice, all of it).
+// from shut-off: whatever can be done before it is, dirt and tools among it (common practice, all of it).
 func (j *Job) openingSteps() []Task {
 	list := []Task{
 		{ID: stepTakenIn, Part: TakeIn, Text: "Take it in: complaint, sound, odometer"},
@@ -100,14 +100,15 @@ func (j *Job) openingSteps() []Task {
 			Caution: "Keyless, stop-start, remote-start and hybrid cars can crank or run by " +
 				"themselves. Car raised: stands, not the jack."},
 	}
-	if j.Card.State == clearance.Hot {
-		list = append(list, Task{ID: stepHotRun, Part: OpenUp,
-			Text:    "Cover on, run it to operating temperature, cover off",
-			Caution: "Hot parts and oil burn. Nothing on the crank while it runs."})
-	}
 	list = append(list, Task{ID: "clean", Part: OpenUp,
 		Text:    "Blow or rinse the dirt off before the cover is lifted",
 		Caution: "Eye protection with compressed air and solvents."})
+	tools := Task{ID: "tools_out", Part: OpenUp, Text: "Lay out and count the tools and leaves"}
+	if j.Card.State == clearance.Hot {
+		list = append(list, tools, Task{ID: stepHotRun, Part: OpenUp,
+			Text:    "Run it to operating temperature with the cover on, and stop it",
+			Caution: "Hot parts and oil burn. Nothing on the crank while it runs."})
+	}
 	for _, s := range j.stripList() {
 		list = append(list, Task{ID: stripPrefix + s.id, Part: OpenUp, Text: stripped(s.StripStep),
 			Caution: s.Note})
@@ -122,10 +123,12 @@ func (j *Job) openingSteps() []Task {
 			Text:    "Check the variable lift gear: " + gear,
 			Caution: "Before any valve is read: a gear that sticks or stands wrong makes every gap wrong."})
 	}
-	return append(list,
-		Task{ID: "look", Part: OpenUp,
-			Text: "Look round: springs, loose parts, sludge, breather, gasket, oil on plugs or leads"},
-		Task{ID: "tools_out", Part: OpenUp, Text: "Lay out and count the tools and leaves"})
+	list = append(list, Task{ID: "look", Part: OpenUp,
+		Text: "Look round: springs, loose parts, sludge, breather, gasket, oil on plugs or leads"})
+	if j.Card.State == clearance.Hot {
+		return list
+	}
+	return append(list, tools)
 }
 
 func stripped(s engine.StripStep) string {
@@ -213,32 +216,31 @@ func (j *Job) startingSteps() []Task {
 	}
 }
 
-// Guided says that the steps of some part are gone through in this job. A step or a clock used singly, such as the
-// sealant's, binds to nothing more.
-func (j *Job) Guided() bool { return len(j.followed()) > 0 }
-
-// followed are the parts around the bench whose steps are gone through: half of them at least were ticked.
-func (j *Job) followed() map[Part]bool {
+// Guided says that the steps around the bench are gone through in this job: half of those of some part at least were
+// ticked. A step or a clock used singly, such as the sealant's, binds to nothing more.
+func (j *Job) Guided() bool {
 	all, ticked := map[Part]int{}, map[Part]int{}
 	for _, s := range j.Tasks() {
 		if all[s.Part]++; s.Mark.Marked {
 			ticked[s.Part]++
 		}
 	}
-	parts := map[Part]bool{}
 	for part, n := range all {
-		if n > 1 && 2*ticked[part] >= n {
-			parts[part] = true
+		if n > 1 && 2*ticked[part] >= n { // taking in is a step by itself
+			return true
 		}
 	}
-	return parts
+	return false
 }
 
-// Missing are the steps that wait, in words, of the parts that are gone through: what signing is refused for.
+// Missing are the steps that wait, in words, where the job is guided: what signing is refused for. What was opened step
+// by step is closed and started so.
 func (j *Job) Missing() (list []Task) {
-	parts := j.followed()
+	if !j.Guided() {
+		return nil
+	}
 	for _, s := range j.Tasks() {
-		if parts[s.Part] && !s.Mark.Marked {
+		if !s.Mark.Marked {
 			list = append(list, s)
 		}
 	}

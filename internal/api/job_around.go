@@ -17,8 +17,8 @@ import (
 // was added to a signed job.
 type Around struct {
 	Tasks      []TaskView      `json:"tasks" doc:"the steps before and after the bench that apply here, in order"`
-	Guided     bool            `json:"guided" doc:"some part of the steps is gone through: signing asks for the rest of it"`
-	Missing    []string        `json:"missing" doc:"the ids of the steps that signing asks for: those that wait, of the parts that are gone through"`
+	Guided     bool            `json:"guided" doc:"the steps are gone through, half of some part at least: signing asks for the others"`
+	Missing    []string        `json:"missing" doc:"the ids of the steps that signing asks for: those that wait, where the job is guided"`
 	Tools      []ToolView      `json:"tools" doc:"what this job needs"`
 	Findings   []wire.Finding  `json:"findings"`
 	TakenIn    *TakenInView    `json:"taken_in,omitempty"`

@@ -49,7 +49,11 @@ func (g gaps) result(r *job.Result) string {
 	}
 	text := g.figure(r.Judgement)
 	if k := r.Judgement.Known().Kind; k != clearance.Looser && k != clearance.Tighter {
-		text = strings.TrimSpace(text + " " + string(r.Judgement.Verdict))
+		between := " "
+		if g.thou && text != "" {
+			between = ", " // "25 in" would be inches
+		}
+		text = strings.TrimSpace(text + between + string(r.Judgement.Verdict))
 	}
 	for _, more := range []struct {
 		is   bool

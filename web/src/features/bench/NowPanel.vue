@@ -49,8 +49,16 @@ function prove(last: ValveState) {
   proving.value = last.name
   emit('crossCheck', last)
 }
+/** A reading that waits for the connection: nothing more is taken until the program has it, but what proves the same valve. */
+const noted = computed(() => {
+  const last = props.offline
+    ? props.waiting.findLast((w) => w.body.kind === 'reading' || w.body.kind === 'dial')
+    : undefined
+  return last && 'valve' in last.body && last.body.valve !== proving.value ? last.body.valve : ''
+})
+
 const { state, valve } = provideBench(view, toRef(props, 'waiting'), {
-  settling: guard.on,
+  settling: computed(() => guard.on.value || noted.value !== ''),
   proving: computed(() => proving.value),
   show: (action) => (wanted.value = { action, newest: props.view.state.newest }),
   refused: computed(() => props.refusal !== ''),
@@ -82,7 +90,14 @@ const button = computed(() => shown.value.button?.(view.value) ?? '')
 const words = computed(() =>
   props.choosing
     ? { before: 'Choose another ', strong: 'sequence.', after: '', sub: 'Readings stay as they are.' }
-    : headline(view.value),
+    : noted.value
+      ? {
+          before: `${noted.value} noted: `,
+          strong: 'waits for the connection.',
+          after: '',
+          sub: 'It is kept here until then.',
+        }
+      : headline(view.value),
 )
 const judgement = computed(
   () => valve.value?.judgement ?? (action.value === 'adjust' ? valve.value?.last?.judgement : undefined),

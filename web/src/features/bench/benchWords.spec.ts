@@ -130,7 +130,7 @@ describe('the one instruction', () => {
     )
     expect(said(view({ action: 'adjust' }, { phase: 'adjust' }))).toBe('Set E1 to 0.30.')
     expect(said(view({ action: 'lock' }))).toBe('Lock E1, then check again.')
-    expect(torque(view({}))).toContain('14 N·m (10 lbf·ft)')
+    expect(torque(view({}))).toContain('14 N·m (10.3 lbf·ft)')
     expect(said(view({}, { valves: [valve('E1', { stage: 'nut_tight' }), valve('E2')] }))).toBe(
       'Locked. Read E1 again.',
     )

@@ -1,4 +1,5 @@
 import type { JobView, ValveState } from '@/shared/api/client'
+import { mine } from '@/shared/mine'
 import { gaps, mm } from '@/shared/units'
 import { capital, shimOrigin, verdictWord } from '@/shared/words'
 import { gearOf, turnOf } from '@/shared/gearWords'
@@ -122,11 +123,11 @@ export function headline(view: JobView): Headline {
   return line('')
 }
 
-/** Torque in both units, or what to do without a figure. */
+/** Torque in this person's unit, the other beside it, or what to do without a figure. */
 export function torque(view: JobView): string {
-  const { locknut_torque_nm: nm, locknut_torque_lbft: lbft } = view.engine
-  if (!nm) return 'No torque is stated: snug and a little more. Hold the screw still.'
-  return `Lock nut ${nm} N·m (${lbft.toFixed(0)} lbf·ft). Hold the screw still.`
+  const nm = view.engine.locknut_torque_nm
+  if (!nm) return 'No torque is printed: by feel, short of straining the thread. Hold the screw still.'
+  return `Lock nut ${mine('torque').both(nm)}. Hold the screw still.`
 }
 
 /** The one next thing on shims, the same that the panel's button does. */

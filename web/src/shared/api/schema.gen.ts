@@ -2855,7 +2855,7 @@ export interface components {
             finished: number[];
             /** @description the temperature a cold card waits for; absent for a hot one */
             gate_c?: number;
-            /** @description some step was ticked: signing asks for the others */
+            /** @description the steps are gone through, half of some part at least: signing asks for the others */
             guided: boolean;
             /** @description who went on with the job, after whoever began it */
             hands: components["schemas"]["HandView"][];
@@ -2875,7 +2875,7 @@ export interface components {
             id: string;
             /** @enum {string} */
             locking: "one_go" | "nip_then_torque";
-            /** @description the ids of the steps that signing asks for: those that wait, of the parts that are gone through */
+            /** @description the ids of the steps that signing asks for: those that wait, where the job is guided */
             missing: string[];
             /** @description the id of the newest happening, to be sent back as seen */
             newest: string;

@@ -95,16 +95,10 @@ defineEmits<{ cross: [] }>()
     font-size: 24px;
   }
 
-  .strip {
-    flex-wrap: nowrap;
-  }
-
   .why {
-    flex-basis: 0;
-    overflow: hidden;
+    flex-basis: 140px;
+    min-width: 0;
     font-size: 15px;
-    text-overflow: ellipsis;
-    white-space: nowrap;
   }
 }
 </style>
