@@ -287,3 +287,30 @@ func BenchmarkAdviceFrom120(b *testing.B) {
 func workshop(limits Limits, owned gauge.Set) Yardstick {
 	return Yardstick{Limits: limits, Owned: owned, Rule: Workshop, Feel: DefaultFeel}
 }
+
+// Of the leaves that need equally many tries on average, within a tenth, the one whose verdict ends sure more often
+// comes first.
+func TestAdviceEndsSureWhereThatCostsNothing(t *testing.T) {
+	differed := false
+	rapid.Check(t, func(t *rapid.T) {
+		limits, owned := drawn(t, 20, 12)
+		y := workshop(limits, owned)
+		p := newPlan(y, candidates(limits, owned), nil)
+		chosen := p.best(-1, len(p.leaves))
+		if chosen.leaf < 0 {
+			return
+		}
+		fewest := chosen.cost
+		for k := range p.leaves {
+			fewest = min(fewest, p.try(-1, len(p.leaves), k).cost)
+		}
+		require.LessOrEqual(t, chosen.cost, fewest+0.1)
+		for k := range p.leaves {
+			if other := p.try(-1, len(p.leaves), k); other.cost <= fewest+0.1 {
+				require.GreaterOrEqual(t, chosen.sure, other.sure-1e-9, "leaf %s", p.leaves[k])
+				differed = differed || other.sure < chosen.sure-1e-9
+			}
+		}
+	})
+	require.True(t, differed, "it was never a choice")
+}

@@ -11,6 +11,10 @@ import (
 // perUndecided is what an end that decides nothing counts, in tries: more than any number of them.
 const perUndecided = 1000.0
 
+// asGood is how many tries more, on average, a leaf may need and still count as good as the one with the fewest: of
+// these the one whose verdict ends sure more often comes first.
+const asGood = 0.1
+
 // even is the difference in expected tries below which two plans are as good; the fewer tries at worst, then
 // the fewer leaves to lay settle it, for a stack is slower to lay than a leaf.
 const even = 1e-9
@@ -37,6 +41,7 @@ type branch struct {
 	cost  float64
 	worst int
 	laid  float64
+	sure  float64 // how often its verdict ends sure, of one
 }
 
 func newPlan(y Yardstick, leaves []gauge.Stack, readings []Reading) *plan {
@@ -112,23 +117,58 @@ func (p *plan) dragDecides(k int) bool {
 
 func (p *plan) best(i, j int) branch {
 	if p.decided(i, j) {
-		return branch{leaf: -1}
+		return branch{leaf: -1, sure: p.endsSure(i, j)}
 	}
 	if b, ok := p.known[[2]int{i, j}]; ok {
 		return b
 	}
-	best := branch{leaf: -1, cost: perUndecided}
+	tries := make([]branch, 0, j-i-1)
+	fewest := perUndecided
 	for k := i + 1; k < j; k++ {
-		b := p.try(i, j, k)
-		better := cmp.Or(clearly(b.cost, best.cost), cmp.Compare(b.worst, best.worst),
+		tries = append(tries, p.try(i, j, k))
+		fewest = min(fewest, tries[len(tries)-1].cost)
+	}
+	best := branch{leaf: -1, cost: perUndecided}
+	for _, b := range tries {
+		if b.cost >= perUndecided || b.cost > fewest+asGood {
+			continue
+		}
+		better := cmp.Or(clearly(best.sure, b.sure), clearly(b.cost, best.cost), cmp.Compare(b.worst, best.worst),
 			clearly(b.laid, best.laid),
-			cmp.Compare(p.fromNominal(k), p.fromNominal(best.leaf)))
-		if best.leaf < 0 && b.cost < best.cost || best.leaf >= 0 && better < 0 {
+			cmp.Compare(p.fromNominal(b.leaf), p.fromNominal(best.leaf)))
+		if best.leaf < 0 || better < 0 {
 			best = b
 		}
 	}
 	p.known[[2]int{i, j}] = best
 	return best
+}
+
+// endsSure is 1 where the verdict of a state that decides is sure: what the leaves are certain of lies wholly on its
+// side.
+func (p *plan) endsSure(i, j int) float64 {
+	w := p.Limits.Window
+	low, high := p.low, p.high
+	if i >= 0 {
+		low = max(low, p.thick[i]-p.unsure[i])
+	}
+	if j < len(p.leaves) {
+		high = min(high, p.thick[j]+p.unsure[j])
+	}
+	if low >= w.Upper || high <= w.Lower || low >= w.Lower && high <= w.Upper { // what does not drag lies beyond
+		return 1
+	}
+	return 0
+}
+
+// dragSure is 1 where a drag on a leaf ends sure: its whole interval lies on one side.
+func (p *plan) dragSure(k int) float64 {
+	w, r := p.Limits.Window, p.unsure[k]+p.Feel
+	low, high := p.thick[k]-r, p.thick[k]+r
+	if low > w.Upper || high < w.Lower || low >= w.Lower && high <= w.Upper {
+		return 1
+	}
+	return 0
 }
 
 // clearly compares figures that differ by more than float noise.
@@ -160,6 +200,7 @@ func (p *plan) try(i, j, k int) branch {
 	if !p.dragDecides(k) {
 		b.cost += share(drag) * perUndecided
 	}
+	b.sure += share(drag) * p.dragSure(k)
 	for _, way := range []struct {
 		part measure.Length
 		i, j int
@@ -170,6 +211,7 @@ func (p *plan) try(i, j, k int) branch {
 		then := p.best(way.i, way.j)
 		b.cost += share(way.part) * then.cost
 		b.laid += share(way.part) * then.laid
+		b.sure += share(way.part) * then.sure
 		b.worst = max(b.worst, 1+then.worst)
 	}
 	return b
