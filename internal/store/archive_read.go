@@ -326,6 +326,16 @@ func (t *taker) job(j archivedJob) error {
 	if last != j.Sum {
 		return refuse("job %s is not as it was exported: its checksums do not end where they should", j.ID)
 	}
+	if row.Entries = len(rows); len(rows) > 0 {
+		row.LastSum = last
+	}
+	var there []jobRow // one that is there and went on differently is told apart from one that differs
+	if err := t.tx.Where("id = ?", j.ID).Find(&there).Error; err != nil {
+		return err
+	}
+	if len(there) > 0 {
+		row.Entries, row.LastSum = there[0].Entries, there[0].LastSum
+	}
 	before := t.in.Jobs
 	if err := take(t, "job", j.ID, row, &t.in.Jobs); err != nil {
 		return err

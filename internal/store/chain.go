@@ -11,7 +11,7 @@ import (
 
 // Every happening carries a checksum of itself and of the one before it, the first of the job's own row, so
 // that a bit that flipped on the disk is found where the job is read, and so is a happening that is missing
-// or was put in.
+// or was put in. Where the list ends stands in the job's own row, so that one that lost its end is no shorter list.
 
 // root is the checksum that a job's list begins from: of all that its happenings are judged by.
 func (r jobRow) root() string {
@@ -51,25 +51,38 @@ func verify(job jobRow, rows []happeningRow) (last string, err error) {
 				job.ID, r.Kind)
 		}
 	}
+	switch {
+	case len(rows) < job.Entries:
+		return "", fmt.Errorf("%w: the list of job %s is short: %d of its %d entries are there", ErrDamaged, job.ID,
+			len(rows), job.Entries)
+	case len(rows) > job.Entries, len(rows) > 0 && last != job.LastSum:
+		return "", fmt.Errorf("%w: the list of job %s does not end where it was stored to", ErrDamaged, job.ID)
+	}
 	return last, nil
 }
 
+// endsAt writes down where a job's list ends now.
+func endsAt(tx *gorm.DB, jobID string, entries int, last string) error {
+	return tx.Model(&jobRow{}).Where("id = ?", jobID).
+		Updates(map[string]any{"entries": entries, "last_sum": last}).Error
+}
+
 // resum writes a job's checksums anew: for a file that had none, and where the job's own row was corrected
-// before its first reading.
-func resum(tx *gorm.DB, job jobRow) error {
+// before its first reading. It says where the list ends.
+func resum(tx *gorm.DB, job jobRow) (entries int, last string, err error) {
 	var rows []happeningRow
 	if err := tx.Where("job_id = ?", job.ID).Order("place").Find(&rows).Error; err != nil {
-		return err
+		return 0, "", err
 	}
-	last := job.root()
+	last = job.root()
 	for _, r := range rows {
 		last = r.sumAfter(last)
 		if err := tx.Model(&happeningRow{}).Where("job_id = ? AND place = ?", r.JobID, r.Place).Update("sum",
 			last).Error; err != nil {
-			return err
+			return 0, "", err
 		}
 	}
-	return nil
+	return len(rows), last, nil
 }
 
 // sumAll gives every happening of a file its checksum.
@@ -77,7 +90,7 @@ func sumAll(tx *gorm.DB) error {
 	var jobs []jobRow
 	return tx.Select("*").FindInBatches(&jobs, 100, func(batch *gorm.DB, _ int) error {
 		for _, job := range jobs {
-			if err := resum(tx, job); err != nil {
+			if _, _, err := resum(tx, job); err != nil {
 				return err
 			}
 		}

@@ -62,6 +62,7 @@ func addCopies(tx *gorm.DB, r jobRow, list []happeningRow, state stateRow, copie
 			last = h.Sum
 			entries = append(entries, h)
 		}
+		j.Entries, j.LastSum = len(list), last
 		st := state
 		visit, err := movedVisit(state.Visit, c, later)
 		if err != nil {

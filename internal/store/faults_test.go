@@ -132,6 +132,26 @@ func TestAFileThatIsGoneIsNoticed(t *testing.T) {
 	}
 }
 
+// A list that lost its end is no shorter list: the signature that was taken away is missed, by whoever opens the job
+// and by the check, and what is derived is not made anew from what is left.
+func TestAListThatLostItsEndIsMissed(t *testing.T) {
+	s, _ := opened(t)
+	withJob(t, s)
+	l := listOf(t, s)
+	for n := range 5 {
+		require.NoError(t, s.Append("j", l, happened(n), derived()))
+	}
+	for _, gone := range []int{1, 3, 5} {
+		require.NoError(t, s.write.Exec("DELETE FROM happenings WHERE job_id = 'j' AND place >= ?", 5-gone).Error)
+		_, err := s.Happenings("j")
+		require.ErrorIs(t, err, ErrDamaged)
+		assert.Contains(t, err.Error(), fmt.Sprintf("job j is short: %d of its 5 entries", 5-gone))
+		_, troubles := s.Check()
+		require.Len(t, troubles, 1)
+		assert.Equal(t, "j", troubles[0].JobID)
+	}
+}
+
 // The program itself folds its log in now and then, and knows its file again afterwards.
 func TestTheLogIsFoldedIn(t *testing.T) {
 	s, path := opened(t)

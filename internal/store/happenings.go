@@ -91,6 +91,9 @@ func (s *Store) Append(jobID string, l *List, h job.Happening, d Derived) error 
 		if err := tx.Create(&row).Error; err != nil {
 			return err
 		}
+		if err := endsAt(tx, jobID, row.Place+1, row.Sum); err != nil {
+			return err
+		}
 		return derive(tx, jobID, d, l.rows)
 	})
 	if err := s.stored(jobID, h.ID, err); err != nil {

@@ -34,10 +34,14 @@ func (s *Store) CorrectJob(j Job, d Derived) error {
 		return err
 	}
 	return s.acknowledge(s.write.Transaction(func(tx *gorm.DB) error {
-		if err := tx.Omit("Vehicle").Select("*").Omit("created_at").Updates(&row).Error; err != nil {
+		if err := tx.Omit("Vehicle").Select("*").Omit("created_at", "entries", "last_sum").Updates(&row).Error; err != nil {
 			return err
 		}
-		if err := resum(tx, row); err != nil {
+		entries, last, err := resum(tx, row)
+		if err != nil {
+			return err
+		}
+		if err := endsAt(tx, row.ID, entries, last); err != nil {
 			return err
 		}
 		return derive(tx, j.ID, d, nil)

@@ -136,5 +136,9 @@ var seventh = []string{
 var eighth = []string{
 	"ALTER TABLE lock_pairs ADD COLUMN low_nm integer",
 	"ALTER TABLE lock_pairs ADD COLUMN high_nm integer",
+	"ALTER TABLE jobs ADD COLUMN entries integer NOT NULL DEFAULT 0",
+	"ALTER TABLE jobs ADD COLUMN last_sum text NOT NULL DEFAULT ''",
+	"UPDATE jobs SET entries = (SELECT count(*) FROM happenings WHERE job_id = jobs.id), last_sum = " +
+		"coalesce((SELECT sum FROM happenings WHERE job_id = jobs.id ORDER BY place DESC LIMIT 1), '')",
 	"UPDATE job_states SET short = '' WHERE damaged = ''",
 }

@@ -77,6 +77,9 @@ type jobRow struct {
 	OdometerWhy string    `gorm:"not null;default:''"`
 	CreatedAt   time.Time `gorm:"not null;index"`
 	OffBoard    bool      `gorm:"not null;default:false"` // started by mistake, taken off the board
+	// where its list ends: how many entries it has, and the checksum of the last; written with each entry
+	Entries int    `gorm:"not null;default:0"`
+	LastSum string `gorm:"not null;size:64;default:''"`
 }
 
 // happeningRow is one entry of a job's append-only list. Place counts from 0 within the job; both it and the
