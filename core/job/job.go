@@ -74,6 +74,7 @@ type Job struct {
 	Heat                // how warm the engine is taken to be, and until when
 	SignedBy  string
 	SignedAt  time.Time
+	Seal      Seal // of that signature
 	// why the crank is turned back though the sheet does not allow it; empty: it is not
 	BackReason    string
 	Deferred      Deferral   // what it was put off for when it was signed

@@ -23,6 +23,16 @@ type Signed struct {
 	Deferred Deferral
 	// Exceptions is why the job is signed though steps around the bench were not done; empty: none is left
 	Exceptions string
+	// Seal is what the sheet shows and the list does not say, as it was at the signature; whoever keeps the job writes
+	// it, and no client
+	Seal Seal
+}
+
+// Seal is what a signed sheet shows of what lies outside its job's list: it stays so, whatever becomes of the vehicle.
+// The zero value is of a signature that was made before seals were.
+type Seal struct {
+	Vehicle, Plate string
+	Facts          string // a checksum of what the job was started from
 }
 
 // Deferral is what a job was put off for, and until when. The zero value is that nothing was.
@@ -148,7 +158,7 @@ func stepList(steps []Task) string {
 }
 
 func (a Signed) do(j *Job) {
-	j.SignedBy, j.SignedAt, j.Deferred = strings.TrimSpace(a.By), j.now, a.Deferred
+	j.SignedBy, j.SignedAt, j.Deferred, j.Seal = strings.TrimSpace(a.By), j.now, a.Deferred, a.Seal
 	if len(j.Missing()) > 0 {
 		j.Exceptions = strings.TrimSpace(a.Exceptions)
 	}

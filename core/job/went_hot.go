@@ -39,7 +39,7 @@ func (WentHot) do(j *Job) {
 		j.Going = SetAsYouGo
 	}
 	j.closeAgain()
-	j.SignedBy, j.SignedAt = "", time.Time{}
+	j.SignedBy, j.SignedAt, j.Seal = "", time.Time{}, Seal{}
 	j.barred, j.checked, j.picked = false, false, ""
 	for _, v := range j.Valves {
 		v.ColdFound, v.ColdLeft, v.ColdReason = v.AsFound, v.Last, v.LeaveReason

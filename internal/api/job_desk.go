@@ -7,6 +7,7 @@ import (
 	"fmt"
 	"log/slog"
 	"reflect"
+	"strconv"
 	"strings"
 	"sync"
 	"time"
@@ -139,6 +140,9 @@ func (d *desk) load(ctx context.Context, id string, o *openJob) error {
 	if err != nil {
 		return d.unreadable(ctx, id, fmt.Errorf("its list does not fit together: %s", err))
 	}
+	if err := asSigned(&record, state); err != nil {
+		return d.unreadable(ctx, id, err)
+	}
 	state.Speaks = speaksTo(ctx)
 	o.record, o.list, o.state, o.places = record, list, state, map[string]int{}
 	for i, h := range list.Happenings {
@@ -200,6 +204,7 @@ func (d *desk) happen(ctx context.Context, o *openJob, h job.Happening) error {
 }
 
 func (d *desk) try(ctx context.Context, o *openJob, h job.Happening) error {
+	h = o.sealed(h)
 	if known, err := o.holds(h); known || err != nil {
 		return err
 	}
@@ -221,6 +226,42 @@ func (d *desk) try(ctx context.Context, o *openJob, h job.Happening) error {
 	if len(state.LockPairs) != pairs {
 		d.forget()
 	}
+	return nil
+}
+
+// sealed writes into a signature what its sheet shows of what lies outside the list; into one that is stored already,
+// what was written then.
+func (o *openJob) sealed(h job.Happening) job.Happening {
+	a, ok := h.Act.(job.Signed)
+	if !ok {
+		return h
+	}
+	a.Seal = job.Seal{Vehicle: o.record.Vehicle.Name, Plate: o.record.Vehicle.Plate, Facts: factsOf(o.record)}
+	if place, known := o.places[h.ID]; known {
+		if was, ok := o.list.Happenings[place].Act.(job.Signed); ok {
+			a.Seal = was.Seal
+		}
+	}
+	h.Act = a
+	return h
+}
+
+// factsOf is a checksum of what a job was started from and its list does not say.
+func factsOf(r store.Job) string {
+	return store.Sum("facts", strconv.Itoa(r.OdometerKM), r.OdometerWhy, r.Reason, r.CardReason, r.AimReason,
+		r.GaugeName)
+}
+
+// asSigned shows a signed job's vehicle as it was called then; it errs where what the job was started from is not what
+// was signed.
+func asSigned(r *store.Job, j *job.Job) error {
+	if j.SignedBy == "" || j.Seal == (job.Seal{}) {
+		return nil
+	}
+	if j.Seal.Facts != factsOf(*r) {
+		return fmt.Errorf("%w: what job %s was started from is not what was signed", store.ErrDamaged, r.ID)
+	}
+	r.Vehicle.Name, r.Vehicle.Plate = j.Seal.Vehicle, j.Seal.Plate
 	return nil
 }
 

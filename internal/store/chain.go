@@ -29,6 +29,9 @@ func (r happeningRow) sumAfter(before string) string {
 		strconv.FormatInt(r.At.UnixNano(), 10), done, strconv.Itoa(r.Rules))
 }
 
+// Sum is a checksum over parts, as the lists have it.
+func Sum(parts ...string) string { return sumOf(parts...) }
+
 // sumOf is a checksum over parts, each with its length, so that none runs into the next.
 func sumOf(parts ...string) string {
 	h := sha256.New()

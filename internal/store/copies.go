@@ -6,6 +6,8 @@ import (
 	"time"
 
 	"gorm.io/gorm"
+
+	"metronix/core/job"
 )
 
 // Copy is a finished job once more: of another vehicle, on another day, at another odometer.
@@ -55,9 +57,12 @@ func addCopies(tx *gorm.DB, r jobRow, list []happeningRow, state stateRow, copie
 		j := r
 		j.ID, j.VehicleID, j.CreatedAt, j.OdometerKM, j.Vehicle = c.ID, c.VehicleID, c.CreatedAt,
 			c.OdometerKM, vehicleRow{}
-		last := j.root()
+		last, err := j.root(), error(nil)
 		for _, h := range list {
 			h.JobID, h.At, h.DoneAt, h.Job = c.ID, h.At.Add(later), time.Time{}, nil
+			if h.Body, err = unsealed(h); err != nil {
+				return err
+			}
 			h.Sum = h.sumAfter(last)
 			last = h.Sum
 			entries = append(entries, h)
@@ -79,6 +84,22 @@ func addCopies(tx *gorm.DB, r jobRow, list []happeningRow, state stateRow, copie
 		return err
 	}
 	return tx.CreateInBatches(&states, 100).Error
+}
+
+// unsealed is a happening's body without a signature's seal, which is of another vehicle and odometer.
+func unsealed(h happeningRow) (string, error) {
+	if h.Kind != string(job.Signed{}.Kind()) {
+		return h.Body, nil
+	}
+	var body map[string]map[string]any
+	if err := json.Unmarshal([]byte(h.Body), &body); err != nil {
+		return "", err
+	}
+	for _, field := range []string{"vehicle", "plate", "facts"} {
+		delete(body["act"], field)
+	}
+	out, err := json.Marshal(body)
+	return string(out), err
 }
 
 // movedVisit is what the copy tells of wear.

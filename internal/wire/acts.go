@@ -52,7 +52,8 @@ var forms = []form{
 	formed(func(a job.BarredOver) barredOver { return barredOver{a.Stop} }),
 	formed(func(a job.Undone) undone { return undone{a.Target} }),
 	formed(func(a job.Signed) signed {
-		return signed{a.By, a.ToolsOut, deferralOf(a.Deferred), a.Exceptions}
+		return signed{a.By, a.ToolsOut, deferralOf(a.Deferred), a.Exceptions, a.Seal.Vehicle, a.Seal.Plate,
+			a.Seal.Facts}
 	}),
 	formed(func(job.WentHot) wentHot { return wentHot{} }),
 	formed(func(a job.TakenIn) takenIn { return takenIn{Names(a.Complaints), a.Note, a.Sound} }),
@@ -307,6 +308,9 @@ type signed struct {
 	ToolsOut   bool      `json:"tools_out,omitempty" doc:"all tools and leaves are accounted for, and the socket is off the crank; refused otherwise"`
 	Deferred   *Deferral `json:"deferred,omitempty" doc:"what the job was put off for; left out: it was not"`
 	Exceptions string    `json:"exceptions,omitempty" maxLength:"200" doc:"why it is signed though steps around the bench were not done"`
+	Vehicle    string    `json:"vehicle,omitempty" maxLength:"100" doc:"written by the program: what the vehicle was called"`
+	Plate      string    `json:"plate,omitempty" maxLength:"100" doc:"written by the program: its plate"`
+	Facts      string    `json:"facts,omitempty" maxLength:"64" doc:"written by the program: a checksum of what the job was started from"`
 }
 
 // Deferral is what a job was put off for, and until when.
@@ -330,7 +334,8 @@ func (d *Deferral) core() job.Deferral {
 }
 
 func (w signed) act(*Faults) job.Act {
-	return job.Signed{By: w.By, ToolsOut: w.ToolsOut, Exceptions: w.Exceptions, Deferred: w.Deferred.core()}
+	return job.Signed{By: w.By, ToolsOut: w.ToolsOut, Exceptions: w.Exceptions, Deferred: w.Deferred.core(),
+		Seal: job.Seal{Vehicle: w.Vehicle, Plate: w.Plate, Facts: w.Facts}}
 }
 
 type wentHot struct{}

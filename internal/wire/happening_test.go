@@ -79,9 +79,10 @@ var filled = []struct {
 	{job.BarredOver{Stop: new(2)}, `"stop":2`},
 	{job.Undone{Target: "before"}, `"target":"before"`},
 	{job.Signed{By: "Tess", ToolsOut: true, Exceptions: "waits for gasket",
-		Deferred: job.Deferral{Waits: job.WaitsForDate, Until: "2027-03-01"}},
+		Deferred: job.Deferral{Waits: job.WaitsForDate, Until: "2027-03-01"},
+		Seal:     job.Seal{Vehicle: "Tipper", Plate: "LM 407", Facts: "abc"}},
 		`"by":"Tess","tools_out":true,"deferred":{"waits_for":"date","until":"2027-03-01"},` +
-			`"exceptions":"waits for gasket"`},
+			`"exceptions":"waits for gasket","vehicle":"Tipper","plate":"LM 407","facts":"abc"`},
 	{job.WentHot{}, ``},
 	{job.TakenIn{Complaints: []job.Complaint{job.Ticks}, Note: "warm", Sound: "at idle"},
 		`"complaints":["ticks"],"note":"warm","sound":"at idle"`},

@@ -2273,6 +2273,8 @@ export interface components {
             done_at?: string;
             /** @description why it is signed though steps around the bench were not done */
             exceptions?: string;
+            /** @description written by the program: a checksum of what the job was started from */
+            facts?: string;
             /** @description made by the client; sending it twice stores it once */
             id: string;
             /**
@@ -2280,10 +2282,14 @@ export interface components {
              * @enum {string}
              */
             kind: "signed";
+            /** @description written by the program: its plate */
+            plate?: string;
             /** @description the id of the newest happening that its screen knew; absent: the newest there is */
             seen?: string;
             /** @description all tools and leaves are accounted for, and the socket is off the crank; refused otherwise */
             tools_out?: boolean;
+            /** @description written by the program: what the vehicle was called */
+            vehicle?: string;
         };
         HappeningSized: {
             /**
