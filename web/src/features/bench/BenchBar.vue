@@ -22,7 +22,7 @@ const state = computed(() => props.view.state)
   <HotClock
     v-if="state.hot_clock && !['done', 'await_hot'].includes(state.phase)"
     :clock="state.hot_clock"
-    :engine-c="state.engine_c ?? 0"
+    :engine-c="state.engine_c"
     @stopped="emit('do', { kind: 'engine_stopped' })"
   />
   <span v-else-if="state.engine_c !== null" class="heat" :class="state.card.state"

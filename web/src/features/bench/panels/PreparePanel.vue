@@ -139,6 +139,17 @@ defineExpose({ key })
           : 'The ten minutes count from this tap; else from its temperature.'
       }}</span>
     </div>
+    <section v-if="card.state === 'hot' && state.stopped_at" class="byword" aria-label="No thermometer: judged hot">
+      <PickOne v-model="hotHow" class="judged" label="Judged hot by" :options="hotBy" small may-be-none />
+      <template v-if="hotHow">
+        <VTextField v-model="ran" label="Minutes it ran (may be left out)" inputmode="decimal" hide-details />
+        <p class="quiet small">
+          The needle shows the coolant; oil and valve gear lag behind it. A hose under pressure scalds, a fan may start
+          by itself, and the cap stays on. It is recorded as this, with no figure.
+        </p>
+        <VBtn variant="flat" @click="judgeHot">Made safe, judged hot – start</VBtn>
+      </template>
+    </section>
     <div class="fields">
       <VBtn v-for="{ name, i } in fields" :key="name" class="field" :class="{ on: at === i }" @click="at = i">
         <span class="quiet">{{ name }}{{ kept(i) === undefined ? '' : `, ${heat.other(kept(i)!)}` }}</span>
@@ -163,17 +174,6 @@ defineExpose({ key })
         </VBtn>
       </template>
     </FoldAway>
-    <section v-if="card.state === 'hot' && state.stopped_at" class="byword" aria-label="No thermometer: judged hot">
-      <PickOne v-model="hotHow" class="judged" label="Judged hot by" :options="hotBy" small may-be-none />
-      <template v-if="hotHow">
-        <VTextField v-model="ran" label="Minutes it ran (may be left out)" inputmode="decimal" hide-details />
-        <p class="quiet small">
-          The needle shows the coolant; oil and valve gear lag behind it. A hose under pressure scalds, a fan may start
-          by itself, and the cap stays on. It is recorded as this, with no figure.
-        </p>
-        <VBtn variant="flat" @click="judgeHot">Made safe, judged hot – start</VBtn>
-      </template>
-    </section>
     <div class="do">
       <VBtn v-if="refused" @click="asking = true">Carry on anyway…</VBtn>
       <VBtn v-if="ready" @click="note">Log only <kbd>W</kbd></VBtn>

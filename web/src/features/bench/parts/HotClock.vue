@@ -6,7 +6,7 @@ import type { Schemas } from '@/shared/api/client'
 import AppDialog from '@/shared/AppDialog.vue'
 
 const heat = mine('temperature')
-const props = defineProps<{ clock: Schemas['HotClock']; engineC: number }>()
+const props = defineProps<{ clock: Schemas['HotClock']; engineC: number | null }>()
 const emit = defineEmits<{ stopped: [] }>()
 const now = useNow({ interval: 1000 })
 const open = ref(false)
@@ -35,7 +35,7 @@ function stopped() {
       <span class="two" role="timer">
         <b class="figure">{{ words }}</b>
         <small v-if="each">{{ here ? `here ${here}, ` : '' }}{{ each }} a stop</small>
-        <small v-else>hot {{ heat.short(engineC) }}</small>
+        <small v-else>{{ engineC === null ? 'judged hot' : `hot ${heat.short(engineC)}` }}</small>
       </span>
     </VBtn>
     <AppDialog v-model="open" title="Hot figures hold for ten minutes" :width="520">
