@@ -16,7 +16,7 @@ import StandPart from './StandPart.vue'
 import FindingsPart from './FindingsPart.vue'
 import TakeInPart from './TakeInPart.vue'
 import ToolsPart from './ToolsPart.vue'
-import { countOf, partNames, parts, useAround, type Part, type Task } from './useAround'
+import { countOf, partNames, parts, standing, useAround, type Part, type Task } from './useAround'
 
 const id = String(useRoute().params.id)
 const { view, state, trouble, refusal, load, send, undo } = useJob(id)
@@ -125,9 +125,12 @@ useKeys((k) => {
           <BoltsDrawing v-if="now.id.startsWith('bolts_') && state.bolts.length" :bolts="state.bolts" />
         </section>
         <section v-else class="next">
-          <h2>{{ partNames[part] }}: <em>all done.</em></h2>
+          <h2>
+            {{ partNames[part] }}: <em>{{ standing(shown, sealed) }}</em>
+          </h2>
           <div class="do">
-            <VBtn class="go" variant="flat" size="large" :to="`/jobs/${id}`">{{
+            <VBtn v-if="sealed" class="go" variant="flat" size="large" :to="`/jobs/${id}/sheet`">To the sheet</VBtn>
+            <VBtn v-else class="go" variant="flat" size="large" :to="`/jobs/${id}`">{{
               closing ? 'On to signing' : 'On to the valves'
             }}</VBtn>
           </div>

@@ -28,6 +28,17 @@ export function countOf({ state }: JobView, part: Part): string {
   return `${mine.filter((t) => t.marked).length}/${mine.length}`
 }
 
+/** How a part stands where no step of it is next: ticked through, or as it was when the job was signed. */
+export function standing(tasks: Task[], sealed: boolean): string {
+  const waits = tasks.filter((t) => !t.marked).length
+  if (tasks.length === 0) return 'no steps on this engine.'
+  if (waits === 0) return 'all done.'
+  if (!sealed) return `${waits} to do.`
+  return waits === tasks.length
+    ? 'not gone through by steps.'
+    : `${tasks.length - waits} of ${tasks.length} ticked when it was signed.`
+}
+
 /** The steps around the bench of one job: the one that is next, and where it belongs. */
 export function useAround(view: Ref<JobView | null>) {
   const tasks = computed(() => view.value?.state.tasks ?? [])
