@@ -406,8 +406,8 @@ func TestReadingWaitsForTheProgram(t *testing.T) {
 	r.kill()
 	p.press("0.28 won’t go")
 	p.waits(`() => document.body.innerText.includes('1 entry waits here')`, "the waiting reading to be told")
-	p.waits(`() => document.querySelector(".rung.cursor .felt")?.textContent.trim() === "won’t go"`,
-		"the waiting reading on the ladder")
+	p.waits(`() => [...document.querySelectorAll('.rung')].some(r => r.innerText.trim().startsWith('0.28') &&
+		r.querySelector('.felt')?.textContent.trim() === 'won’t go')`, "the waiting reading on the ladder")
 	again := startedOn(t, "demo", r.data, port)
 	p.says("E3 is tight")
 	s := stateOf(t, again.base, "demo-job-tipper")
