@@ -5,7 +5,7 @@ import type { Schemas } from '@/shared/api/client'
 import PickOne from '@/shared/PickOne.vue'
 import { layouts } from '@/shared/words'
 import FieldNotes from './FieldNotes.vue'
-import type { Sheet } from './useEditor'
+import type { Shape, Sheet } from './useEditor'
 
 const sheet = defineModel<Sheet>({ required: true })
 const props = defineProps<{
@@ -15,10 +15,9 @@ const props = defineProps<{
   said: (location: string) => string[]
   warned: (location: string) => string[]
 }>()
-const emit = defineEmits<{ reshape: [layout: Sheet['layout'], cylinders: number, valves: number] }>()
+const emit = defineEmits<{ reshape: [change: Partial<Shape>] }>()
 
 const numbers = computed(() => Array.from({ length: sheet.value.cylinders }, (_, i) => i + 1))
-const shape = (layout: Sheet['layout'], cylinders: number, valves: number) => emit('reshape', layout, cylinders, valves)
 
 function tap(cylinder: number) {
   sheet.value.firing_order = [
@@ -53,7 +52,7 @@ const orderProblems = computed(() => props.said('firing_order'))
       :model-value="sheet.layout"
       label="Layout"
       :options="layouts"
-      @update:model-value="(l) => shape(l, sheet.cylinders, perCylinder)"
+      @update:model-value="(layout) => emit('reshape', { layout })"
     />
     <div class="steps">
       <VNumberInput
@@ -62,7 +61,7 @@ const orderProblems = computed(() => props.said('firing_order'))
         :min="1"
         :max="16"
         control-variant="split"
-        @update:model-value="(n: number | null) => n && shape(sheet.layout, n, perCylinder)"
+        @update:model-value="(n: number | null) => n && emit('reshape', { cylinders: n })"
       />
       <VNumberInput
         :model-value="perCylinder"
@@ -70,7 +69,7 @@ const orderProblems = computed(() => props.said('firing_order'))
         :min="2"
         :max="5"
         control-variant="split"
-        @update:model-value="(n: number | null) => n && shape(sheet.layout, sheet.cylinders, n)"
+        @update:model-value="(n: number | null) => n && emit('reshape', { valves: n })"
       />
     </div>
     <FieldNotes :problems="[...said('cylinders'), ...said('layout')]" />

@@ -89,11 +89,26 @@ describe('a sheet under the pencil', () => {
     const e = await opened()
     e.sheet.value!.marks_deg = [0, 120, 240]
     await settle()
-    const shaping = e.reshape('inline', 3, 2)
+    const shaping = e.reshape({ cylinders: 3 })
     await vi.advanceTimersByTimeAsync(20)
     await shaping
     expect(e.sheet.value).toMatchObject({ name: 'Brook 1200', cylinders: 3, firing_order: [1, 3, 2] })
     expect(e.sheet.value!.marks_deg).toEqual([0, 120, 240])
+  })
+
+  it('goes on from the shape asked for last, though its answer is on its way', async () => {
+    const e = await opened()
+    const both = [e.reshape({ layout: 'vee' }), e.reshape({ cylinders: 3 })]
+    await vi.advanceTimersByTimeAsync(20)
+    await Promise.all(both)
+    expect(e.sheet.value).toMatchObject({ layout: 'vee', cylinders: 3, firing_order: [1, 3, 2] })
+    await settle()
+    const later = e.reshape({ cylinders: 3 })
+    e.undo()
+    await vi.advanceTimersByTimeAsync(20)
+    await later
+    expect(e.sheet.value!.cylinders, 'what was taken back does not come after all').toBe(4)
+    expect(e.trouble.value).toBe('')
   })
 
   it('is stored over the version it was read from, and is then not dirty', async () => {

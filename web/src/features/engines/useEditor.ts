@@ -7,6 +7,12 @@ import { saidAt } from './places'
 /** An engine sheet as it is edited, sound or not: a cam card may be half filled in. */
 export type Sheet = Omit<Schemas['Sheet'], 'valve_timing'> & { valve_timing?: Partial<Schemas['Timing']> }
 export type ClearanceCard = Schemas['ClearanceCard']
+/** What banks, rows and usual orders follow from. */
+export interface Shape {
+  layout: Sheet['layout']
+  cylinders: number
+  valves: number
+}
 /** What a card says of one kind of valve; millimetres or inches, as the source has it. */
 export type Stated = Schemas['Clearance']
 
@@ -60,22 +66,28 @@ export function useEditor(id: string | null) {
     }
   }
 
-  async function begin(layout: Sheet['layout'], cylinders: number, valves: number): Promise<Sheet | null> {
+  /** The shape that was asked for last, until its answer is there: what is changed meanwhile goes on from it. */
+  let wanted: Shape | null = null
+  async function begin(shape: Shape): Promise<Sheet | null> {
+    wanted = shape
     try {
-      const got = await answered(api.GET('/api/v1/sheet-start', { params: { query: { layout, cylinders, valves } } }))
+      const got = await answered(api.GET('/api/v1/sheet-start', { params: { query: { ...shape } } }))
+      if (wanted !== shape) return null
       orders.value = got.orders
       source.value = got.source
       return got.sheet as unknown as Sheet
     } catch (e) {
-      failed(e)
+      if (wanted === shape) failed(e)
       return null
+    } finally {
+      if (wanted === shape) wanted = null
     }
   }
 
   async function load() {
     trouble.value = ''
     if (id === null) {
-      sheet.value = await begin('inline', 4, 2)
+      sheet.value = await begin({ layout: 'inline', cylinders: 4, valves: 2 })
       present = JSON.stringify(sheet.value)
       stored.value = ''
     } else {
@@ -86,7 +98,8 @@ export function useEditor(id: string | null) {
         version.value = got.version
         look.value = got.look
         if (history.state?.stored) saved.value = storedWords
-        await begin(sheet.value.layout, sheet.value.cylinders, Math.min(5, Math.max(2, perCylinder.value)))
+        const { layout, cylinders } = sheet.value
+        await begin({ layout, cylinders, valves: Math.min(5, Math.max(2, perCylinder.value)) })
       } catch (e) {
         failed(e)
         return
@@ -121,6 +134,7 @@ export function useEditor(id: string | null) {
     const text = from.value.at(-1)
     if (!text) return
     clearTimeout(timer)
+    wanted = null
     to.value = [...to.value, JSON.stringify(sheet.value)]
     from.value = from.value.slice(0, -1)
     present = text
@@ -129,9 +143,13 @@ export function useEditor(id: string | null) {
   }
 
   /** Takes another shape: banks, rows and firing order anew; whatever else was entered stays. */
-  async function reshape(layout: Sheet['layout'], cylinders: number, valves: number) {
-    const anew = await begin(layout, cylinders, valves)
-    if (!anew || !sheet.value) return
+  async function reshape(change: Partial<Shape>) {
+    if (!sheet.value) return
+    const shape = wanted ?? { layout: sheet.value.layout, cylinders: sheet.value.cylinders, valves: perCylinder.value }
+    const asked = { ...shape, ...change }
+    const anew = await begin(asked)
+    if (!anew) return
+    const { layout, cylinders } = asked
     const kept = { ...sheet.value }
     delete kept.firing_angles_deg
     delete kept.own_sequence
