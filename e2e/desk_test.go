@@ -83,7 +83,7 @@ func TestAJobStartedByMistake(t *testing.T) {
 	p.press("Correct Tipper, the old one")
 	p.press("Remove it from the list")
 	p.shows("Taken off the list: 1")
-	p.see(".v-expansion-panel-title").MustClick()
+	p.tap(".v-expansion-panel-title")
 	p.press("Restore Tipper, the old one")
 	p.waits(`() => document.querySelector('.tile.on')?.textContent.includes('LM 408')`,
 		"the vehicle back on the list")

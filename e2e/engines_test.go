@@ -60,7 +60,7 @@ func TestBuildAVEightByTaps(t *testing.T) {
 	p.press("V")
 	for n := 5; n <= 8; n++ {
 		p.waits(`() => !document.querySelector('.editor')?.hasAttribute('aria-busy')`, "the sheet")
-		p.see(".steps [data-testid=increment]").MustClick()
+		p.tap(".steps [data-testid=increment]")
 		p.waits(fmt.Sprintf(`() => document.querySelector('.steps input')?.value === '%d'`, n),
 			"the cylinders")
 	}
@@ -217,7 +217,7 @@ func TestRefusedSchool(t *testing.T) {
 	r := demo(t)
 	p := open(t, r, "/engines/holmgarth-950/ways", 1280, 800)
 	p.shows("Cylinder 1 has no companion firing one turn away")
-	p.see(".v-switch input").MustClick()
+	p.tap(".v-switch input")
 	p.shows("has no mark on this pulley")
 	p.clean()
 }

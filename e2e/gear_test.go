@@ -101,7 +101,7 @@ func TestStartingProvisionally(t *testing.T) {
 	p.shows("against")
 	p.press("shop's own habit")
 	p.press("Provisional start, then hot by cam grinder's card")
-	p.see(".v-expansion-panel-title").MustClick()
+	p.tap(".v-expansion-panel-title")
 	p.press("Aim for the loose end")
 	p.fill("Why the loose end", "Hard use")
 	p.press("Strict rule")
@@ -271,7 +271,7 @@ func TestShimsChangePlacesByAStandIn(t *testing.T) {
 			if p.MustHas(".led input") {
 				p.see(".led input").MustInput("2,40")
 			}
-			p.see(".led .go:not([disabled])").MustClick()
+			p.tap(".led .go:not([disabled])")
 		case "read":
 			leaf, feel, _ := s.leafFor(map[string]float64{})
 			p.press(leaf + " " + feel)

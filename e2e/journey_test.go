@@ -59,7 +59,7 @@ func TestAHotJobFromTakeInToTheSheet(t *testing.T) {
 	for i, v := range stateOf(t, r.base, job).State.Valves {
 		p.waits(`() => document.querySelector('.around').innerText.includes('`+count(i)+` of 10 felt')`,
 			"the nuts before "+v.Name)
-		p.see(`.nuts [data-valve="` + v.Name + `"]`).MustClick()
+		p.tap(`.nuts [data-valve="` + v.Name + `"]`)
 	}
 	p.shows("Count the tools and leaves back.")
 	ticked(t, p, "Start it and listen")

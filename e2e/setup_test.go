@@ -353,9 +353,20 @@ func (p *tab) keys(keys ...input.Key) {
 // pressIn does the same within a part of the page.
 func (p *tab) pressIn(part, text string) {
 	p.t.Helper()
-	find := fmt.Sprintf(named, part, text)
+	p.clicks(fmt.Sprintf(named, part, text), "a control "+text)
+}
+
+// tap clicks the first element of a selector.
+func (p *tab) tap(selector string) {
+	p.t.Helper()
+	p.clicks(fmt.Sprintf(`document.querySelector(%q)`, selector), selector)
+}
+
+// clicks clicks the element that an expression finds, again where the page took nothing just then.
+func (p *tab) clicks(find, what string) {
+	p.t.Helper()
 	for range 5 {
-		p.waits(`() => `+takesAnswers+` && `+find, "a control "+text)
+		p.waits(`() => `+takesAnswers+` && `+find, what)
 		p.MustEval(`() => ` + find + `.setAttribute('data-press', '1')`)
 		e := p.see(`[data-press]`)
 		e.MustEval(`() => { this.removeAttribute('data-press'); this.scrollIntoView({ block: 'center' })
@@ -366,7 +377,7 @@ func (p *tab) pressIn(part, text string) {
 			return
 		} // what another hand did came up just then, and the page took nothing
 	}
-	p.t.Fatalf("%s takes no press; the page shows: %s", text, p.text())
+	p.t.Fatalf("%s takes no press; the page shows: %s", what, p.text())
 }
 
 // clean asserts that nothing was asked of another host and nothing was complained about.

@@ -53,7 +53,7 @@ func TestAValveThatIsInIsSet(t *testing.T) {
 	p.press("Set as you go")
 	p.press("Use this sequence")
 	p.says("Read I3")
-	p.see(`[data-valve="E3"] .hit`).MustClick()
+	p.tap(`[data-valve="E3"] .hit`)
 	p.press("Set E3 though it is in")
 	p.press("To bring it to the aim")
 	p.says("Lock E3")
@@ -185,7 +185,7 @@ func TestFreeWalk(t *testing.T) {
 	p.says("Read E1")
 	for _, valve := range []string{"I2", "E3"} { // clear at firing TDC of cylinder 1, and of other stops
 		before := stateOf(t, r.base, job).State.Happenings
-		p.see(fmt.Sprintf(`[data-valve=%q] .hit`, valve)).MustClick()
+		p.tap(fmt.Sprintf(`[data-valve=%q] .hit`, valve))
 		p.says("Read " + valve)
 		waitFor(t, p, r, job, before)
 		s := stateOf(t, r.base, job)
