@@ -33,7 +33,7 @@ const (
 
 // censored is the greatest-likelihood estimate of a normal distribution, of which each value is known to lie between
 // two bounds: its mean and 1.349 standard deviations. ok is false where there is none, because values known to sides
-// alone pull the deviation beyond all bounds.
+// alone pull the deviation beyond all bounds, or where it has not come to rest.
 //
 // Where all intervals share a stretch, any distribution within it explains them fully and the likelihood is flat: the
 // centre is the middle of that stretch, and the spread its length. Else it is found by expectation and maximisation
@@ -67,10 +67,10 @@ func censored(list []interval) (centre, spread measure.Length, ok bool) {
 			return 0, 0, false
 		}
 		if done {
-			break
+			return measure.FromMillimetres(mean), measure.FromMillimetres(quartiles * dev), true
 		}
 	}
-	return measure.FromMillimetres(mean), measure.FromMillimetres(quartiles * dev), true
+	return 0, 0, false // still moving: no figure is better than one on its way
 }
 
 // cutOff is mean and variance of a normal distribution cut off at two bounds. Where next to nothing of it lies between

@@ -64,26 +64,33 @@ func (d *desk) catchUp(ctx context.Context) error {
 	if err != nil {
 		return err
 	}
-	for _, id := range slices.Concat(underived, open) {
-		if err := d.look(ctx, id, slices.Contains(underived, id)); err != nil &&
-			!errors.Is(err, errUnreadable) {
-			return err
-		}
-	}
-	return nil
+	_, err = d.look(ctx, slices.Concat(underived, open), func(id string, _ *openJob) (bool, error) {
+		return slices.Contains(underived, id), nil
+	})
+	return err
 }
 
-func (d *desk) look(ctx context.Context, id string, derive bool) error {
-	return d.with(ctx, id, func(o *openJob) error {
-		if !derive {
-			return nil
+// look opens jobs one after the other and stores what follows from each that is wanted. A job that cannot be opened is
+// noted as such and hinders no other.
+func (d *desk) look(ctx context.Context, ids []string, wanted func(id string, o *openJob) (bool, error)) (n int, err error) {
+	for _, id := range ids {
+		switch err := d.with(ctx, id, func(o *openJob) error {
+			if yes, err := wanted(id, o); err != nil || !yes {
+				return err
+			}
+			derived, err := o.derived()
+			if err != nil {
+				return err
+			}
+			return d.store.With(ctx).PutDerived(id, derived)
+		}); {
+		case err == nil:
+			n++
+		case !errors.Is(err, errUnreadable):
+			return n, err
 		}
-		derived, err := o.derived()
-		if err != nil {
-			return err
-		}
-		return d.store.With(ctx).PutDerived(id, derived)
-	})
+	}
+	return n, nil
 }
 
 // renamed reads the jobs of a vehicle anew, and what follows from them, because what they show of it changed.
@@ -92,50 +99,19 @@ func (d *desk) renamed(ctx context.Context, vehicleID string) error {
 	if err != nil {
 		return err
 	}
-	for _, id := range ids {
-		err := d.with(ctx, id, func(o *openJob) error {
-			if err := d.load(ctx, id, o); err != nil {
-				return err
-			}
-			derived, err := o.derived()
-			if err != nil {
-				return err
-			}
-			return d.store.With(ctx).PutDerived(id, derived)
-		})
-		if err != nil && !errors.Is(err, errUnreadable) {
-			return err
-		}
-	}
-	return nil
+	_, err = d.look(ctx, ids, func(id string, o *openJob) (bool, error) { return true, d.load(ctx, id, o) })
+	return err
 }
 
-// shimsChanged derives anew what the board shows of the open jobs on shims, all but one, because what is next in them
-// follows from what the workshop has.
-func (d *desk) shimsChanged(ctx context.Context, but string) error {
+// shimsChanged derives anew what the board shows of the open jobs on shims, because what is next in them follows from
+// what the workshop has.
+func (d *desk) shimsChanged(ctx context.Context) error {
 	ids, err := d.store.With(ctx).OpenJobs()
 	if err != nil {
 		return err
 	}
-	for _, id := range ids {
-		if id == but {
-			continue
-		}
-		err := d.with(ctx, id, func(o *openJob) error {
-			if !o.record.Sheet.Shimmed() {
-				return nil
-			}
-			derived, err := o.derived()
-			if err != nil {
-				return err
-			}
-			return d.store.With(ctx).PutDerived(id, derived)
-		})
-		if err != nil && !errors.Is(err, errUnreadable) {
-			return err
-		}
-	}
-	return nil
+	_, err = d.look(ctx, ids, func(_ string, o *openJob) (bool, error) { return o.record.Sheet.Shimmed(), nil })
+	return err
 }
 
 // Rebuild makes anew what is stored beside the lists of all jobs, and says of how many. A job that cannot be
@@ -145,16 +121,7 @@ func Rebuild(ctx context.Context, st *store.Store) (jobs int, err error) {
 	if err != nil {
 		return 0, err
 	}
-	d := newDesk(st)
-	for _, id := range ids {
-		switch err := d.look(ctx, id, true); {
-		case err == nil:
-			jobs++
-		case !errors.Is(err, errUnreadable):
-			return jobs, err
-		}
-	}
-	return jobs, nil
+	return newDesk(st).look(ctx, ids, func(string, *openJob) (bool, error) { return true, nil })
 }
 
 // Compare says of which jobs something else is stored beside the list than follows from it. Jobs that cannot

@@ -187,7 +187,7 @@ func (s *server) putShop(ctx context.Context, in *rawInput) (*bodyOf[Shop], erro
 	if err := s.store.With(ctx).PutShop(anew, shop.Version, now); err != nil {
 		return nil, fault(err)
 	}
-	if err := s.desk.shimsChanged(ctx, ""); err != nil {
+	if err := s.desk.shimsChanged(ctx); err != nil {
 		return nil, fault(err)
 	}
 	return s.shop(ctx, nil)

@@ -94,6 +94,19 @@ func signed(t *testing.T) report.Job {
 	return report.Job{}
 }
 
+// readElsewhere is the text of a PDF as another library reads it, its white space made single.
+func readElsewhere(t *testing.T, file []byte) string {
+	t.Helper()
+	r, err := pdf.NewReader(bytes.NewReader(file), int64(len(file)))
+	require.NoError(t, err)
+	plain, err := r.GetPlainText()
+	require.NoError(t, err)
+	var text bytes.Buffer
+	_, err = text.ReadFrom(plain)
+	require.NoError(t, err)
+	return strings.Join(strings.Fields(text.String()), " ")
+}
+
 // The text of the PDF, read by another library: everything that a customer has to see, in the order in which
 // it is read, on both papers; the fonts are inside.
 func TestThePDFIsReadElsewhere(t *testing.T) {
@@ -102,14 +115,7 @@ func TestThePDFIsReadElsewhere(t *testing.T) {
 		require.NoError(t, report.WriteJobPDF(&out, signed(t), paper, day))
 		assert.Contains(t, out.String(), "/FontFile2", "the fonts are embedded")
 		assert.Contains(t, out.String(), "/Lang")
-		r, err := pdf.NewReader(bytes.NewReader(out.Bytes()), int64(out.Len()))
-		require.NoError(t, err)
-		plain, err := r.GetPlainText()
-		require.NoError(t, err)
-		var text bytes.Buffer
-		_, err = text.ReadFrom(plain)
-		require.NoError(t, err)
-		says := strings.Join(strings.Fields(text.String()), " ")
+		says := readElsewhere(t, out.Bytes())
 		at := 0
 		for _, want := range []string{"Tipper 7", "Signed by Tess Ardal", "countersigned by June Halloway",
 			"firing order 1-3-4-2",
@@ -194,14 +200,9 @@ func TestAReportBeforeTheEnd(t *testing.T) {
 	j.State = fresh
 	var out bytes.Buffer
 	require.NoError(t, report.WriteJobPDF(&out, j, report.A4, day))
-	r, err := pdf.NewReader(bytes.NewReader(out.Bytes()), int64(out.Len()))
-	require.NoError(t, err)
-	plain, err := r.GetPlainText()
-	require.NoError(t, err)
-	var text bytes.Buffer
-	_, _ = text.ReadFrom(plain)
-	assert.Contains(t, text.String(), "NOT SIGNED YET")
-	assert.Contains(t, text.String(), "not chosen")
+	says := readElsewhere(t, out.Bytes())
+	assert.Contains(t, says, "NOT SIGNED YET")
+	assert.Contains(t, says, "not chosen")
 }
 
 // No print fails on a character: Latin, Greek and Cyrillic are printed, what the fonts lack is seen to be lacking, and
@@ -213,14 +214,7 @@ func TestThePDFTakesEveryCharacter(t *testing.T) {
 	read := func() string {
 		var out bytes.Buffer
 		require.NoError(t, report.WriteJobPDF(&out, j, report.A4, day))
-		r, err := pdf.NewReader(bytes.NewReader(out.Bytes()), int64(out.Len()))
-		require.NoError(t, err)
-		plain, err := r.GetPlainText()
-		require.NoError(t, err)
-		var text bytes.Buffer
-		_, err = text.ReadFrom(plain)
-		require.NoError(t, err)
-		return strings.Join(strings.Fields(text.String()), " ")
+		return readElsewhere(t, out.Bytes())
 	}
 	says := read()
 	seen := func(text string) string { // the reader knows the lower byte of a character alone

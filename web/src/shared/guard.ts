@@ -33,6 +33,6 @@ for (const kind of ['click', 'dblclick'] as const) document.addEventListener(kin
 
 /**
  * The one guard of the program's pages. It begins whenever what may be pressed has changed: the bench's action, stop, valve or panel,
- * or a dialog that came up; and with every act, until its answer is there.
+ * or a dialog that came up; and with every act, and lasts [settle].
  */
 export const guard = { on: readonly(on), begin, end }
