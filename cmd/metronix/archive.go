@@ -1,6 +1,7 @@
 package main
 
 import (
+	"bufio"
 	"context"
 	"fmt"
 	"io"
@@ -39,24 +40,35 @@ func exportAll(args []string, _ io.Reader, out, errs io.Writer) int {
 		return exitData
 	}
 	defer st.Close()
-	f, err := os.OpenFile(names[0], os.O_CREATE|os.O_EXCL|os.O_WRONLY, 0o600)
+	var of store.Manifest
+	err = store.Publish(names[0], func(f *os.File) error {
+		to := bufio.NewWriterSize(f, 1<<20)
+		if of, err = st.WriteArchive(to, "Metronix "+version, time.Now()); err != nil {
+			return err
+		}
+		return to.Flush()
+	})
 	if err != nil {
-		fmt.Fprintf(errs, "%s cannot be written: %v. Choose another name: nothing is written over.\n",
-			names[0], err)
+		fmt.Fprintln(errs, copyTrouble(err))
 		return exitData
 	}
-	if err := st.WriteArchive(f, "Metronix "+version, time.Now()); err != nil {
-		f.Close()
-		os.Remove(names[0])
-		fmt.Fprintf(errs, "%v\n", err)
-		return exitData
-	}
-	if err := f.Close(); err != nil {
-		fmt.Fprintf(errs, "%s cannot be written: %v.\n", names[0], err)
+	if len(of.Damaged) > 0 {
+		leftOut(of.Damaged, "do not read and are not in "+names[0], errs)
 		return exitData
 	}
 	fmt.Fprintf(out, "%s holds everything of %s.\n", names[0], data)
 	return exitOK
+}
+
+// leftOut names the records that are not in an archive.
+func leftOut(list []store.DamagedRecord, say string, errs io.Writer) {
+	if len(list) == 0 {
+		return
+	}
+	fmt.Fprintf(errs, "These %s; everything else is:\n", say)
+	for _, d := range list {
+		fmt.Fprintf(errs, "  %s %s: %s\n", d.What, d.ID, d.Why)
+	}
 }
 
 func importAll(args []string, _ io.Reader, out, errs io.Writer) int {
@@ -81,7 +93,7 @@ func importAll(args []string, _ io.Reader, out, errs io.Writer) int {
 		return exitData
 	}
 	defer st.Close()
-	in, err := st.ReadArchive(f, info.Size(), time.Now())
+	in, err := st.ReadArchive(f, info.Size(), time.Now(), api.Admission())
 	if err != nil {
 		fmt.Fprintf(errs, "%v.\n", err)
 		return exitData
@@ -91,6 +103,7 @@ func importAll(args []string, _ io.Reader, out, errs io.Writer) int {
 		fmt.Fprintf(errs, "%v.\n", err)
 		return exitData
 	}
+	leftOut(in.Damaged, "could not be read when the archive was made, and are not in it", errs)
 	fmt.Fprintf(out, "Taken in: %d engines, %d gauge sets, %d vehicles, %d jobs; %d were here already.\n",
 		in.Engines,
 		in.GaugeSets, in.Vehicles, in.Jobs, in.Already)

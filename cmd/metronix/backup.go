@@ -15,37 +15,46 @@ import (
 
 const backupHelp = `metronix backup [--data FILE] COPY
 
-Writes a copy of the data file, also while the program runs, and checks the copy. It is never written over a file that is there.
+Writes a copy of the data file, also while the program runs, and checks the copy as metronix check does. It appears under
+its name when it is whole, and never over a file that is there. Where the check finds something, the copy is kept, what
+was found is told, and the exit code is 4.
   --data FILE  the data file; default metronix.db in the user's data folder
 `
 
-const restoreHelp = `metronix restore [--data FILE] COPY
+const restoreHelp = `metronix restore [--data FILE] [--anyway] COPY
 
-Puts a copy made by metronix backup in the data file's place. What was there is kept aside. Stop the program first.
+Puts a copy made by metronix backup, or any other data file with its log, in the data file's place, after checking it as
+metronix check does. What was there is kept aside. One that is cut off leaves the old or the new, and is said by whatever
+opens the file next. Stop the program first.
   --data FILE  the data file; default metronix.db in the user's data folder
+  --anyway     take a copy in which the check finds something
 `
 
 const checkHelp = `metronix check [--data FILE]
 
-Checks the whole data file: its pages, every job's list from its first entry to its last, and that what is stored
-beside the lists follows from them. Stop the program first.
+Checks the whole data file, for reading alone: its pages, every record, every picture by its hash, every job's list from
+its first entry to its last, each job played through, and that what is stored beside the lists follows from them. Nothing
+is changed. While the program runs, and for a file of an earlier version, a copy is checked, which needs room for it.
   --data FILE  the data file; default metronix.db in the user's data folder
 `
 
 const rebuildHelp = `metronix rebuild [--data FILE]
 
 Makes anew what is stored beside the jobs' lists and follows from them: what the board shows, what was learned of
-locking, which shims were used. The lists stay as they are. Stop the program first.
+locking, which shims were used, when a vehicle is due. The lists stay as they are. Stop the program first.
   --data FILE  the data file; default metronix.db in the user's data folder
 `
 
-// dataArgs reads --data and the n names that follow it.
-func dataArgs(name, help string, n int, args []string, errs io.Writer) (data string, names []string,
-	ok bool) {
+// dataArgs reads --data, further flags, and the n names that follow them.
+func dataArgs(name, help string, n int, args []string, errs io.Writer,
+	more ...func(*flag.FlagSet)) (data string, names []string, ok bool) {
 	flags := flag.NewFlagSet(name, flag.ContinueOnError)
 	flags.SetOutput(errs)
 	flags.Usage = func() { fmt.Fprint(errs, help) }
 	flags.StringVar(&data, "data", defaultData("metronix.db"), "")
+	for _, add := range more {
+		add(flags)
+	}
 	if err := flags.Parse(args); err != nil {
 		return "", nil, false
 	}
@@ -73,32 +82,56 @@ func backup(args []string, _ io.Reader, out, errs io.Writer) int {
 	if absent(data, errs) {
 		return exitData
 	}
-	n, err := store.Backup(data, names[0])
+	found, err := store.Backup(data, names[0], api.Check(context.Background()))
 	if err != nil {
 		fmt.Fprintln(errs, copyTrouble(err))
 		return exitData
 	}
+	if code := tell(found.Troubles, errs); code != exitOK {
+		fmt.Fprintf(errs, "%s holds all of %s, and this with it. Keep the backup before this one.\n", names[0], data)
+		return code
+	}
 	fmt.Fprintf(out, "%s holds all of %s and was checked: %d entries in the jobs' lists.\n", names[0], data,
-		n)
+		found.Entries)
 	return exitOK
 }
 
+// tell says what a check found.
+func tell(troubles []store.Trouble, errs io.Writer) (code int) {
+	beside := false
+	for _, t := range troubles {
+		fmt.Fprintf(errs, "%s\n", t.What)
+		beside = beside || t.Beside
+		code = exitData
+	}
+	if beside {
+		fmt.Fprintln(errs, "The lists are what counts: metronix rebuild makes what follows from them anew.")
+	}
+	return code
+}
+
 func restore(args []string, _ io.Reader, out, errs io.Writer) int {
-	data, names, ok := dataArgs("restore", restoreHelp, 1, args, errs)
+	anyway := false
+	data, names, ok := dataArgs("restore", restoreHelp, 1, args, errs,
+		func(f *flag.FlagSet) { f.BoolVar(&anyway, "anyway", false, "") })
 	if !ok {
 		return exitRequest
 	}
 	if absent(names[0], errs) {
 		return exitData
 	}
-	n, aside, err := store.Restore(data, names[0], time.Now())
+	done, err := store.Restore(data, names[0], time.Now(), anyway, api.Check(context.Background()))
+	tell(done.Troubles, errs)
 	if err != nil {
 		fmt.Fprintln(errs, copyTrouble(err))
+		if len(done.Troubles) > 0 && !anyway {
+			fmt.Fprintln(errs, "Take an older copy, or this one as it is with --anyway.")
+		}
 		return exitData
 	}
-	fmt.Fprintf(out, "%s is now what %s holds: %d entries in the jobs' lists.\n", data, names[0], n)
-	if aside != "" {
-		fmt.Fprintf(out, "What was there is kept as %s.\n", aside)
+	fmt.Fprintf(out, "%s is now what %s holds: %d entries in the jobs' lists.\n", data, names[0], done.Entries)
+	if done.Aside != "" {
+		fmt.Fprintf(out, "What was there is kept as %s.\n", done.Aside)
 	}
 	return exitOK
 }
@@ -131,27 +164,22 @@ func opened(name, help string, args []string, errs io.Writer) (st *store.Store, 
 }
 
 func check(args []string, _ io.Reader, out, errs io.Writer) int {
-	st, data, code := opened("check", checkHelp, args, errs)
-	if st == nil {
-		return code
+	data, _, ok := dataArgs("check", checkHelp, 0, args, errs)
+	if !ok {
+		return exitRequest
 	}
-	defer st.Close()
-	n, troubles := st.Check()
-	beside, err := api.Compare(context.Background(), st)
+	if absent(data, errs) {
+		return exitData
+	}
+	found, err := store.Inspect(data, api.Check(context.Background()))
 	if err != nil {
 		fmt.Fprintln(errs, dataTrouble(err))
 		return exitData
 	}
-	for _, t := range append(troubles, beside...) {
-		fmt.Fprintf(errs, "%s\n", t.What)
+	if code := tell(found.Troubles, errs); code != exitOK {
+		return code
 	}
-	if len(beside) > 0 {
-		fmt.Fprintln(errs, "The lists are what counts: metronix rebuild makes the rest anew from them.")
-	}
-	if len(troubles)+len(beside) > 0 {
-		return exitData
-	}
-	fmt.Fprintf(out, "%s is sound: %d entries in the jobs' lists, each as it was stored.\n", data, n)
+	fmt.Fprintf(out, "%s is sound: %d entries in the jobs' lists, each as it was stored.\n", data, found.Entries)
 	return exitOK
 }
 

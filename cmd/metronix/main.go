@@ -29,7 +29,7 @@ const usage = `Metronix sets valve clearances with you: which valves at which cr
                        the same with a made-up workshop in it
   metronix backup [--data FILE] COPY
                        a checked copy of the data file, also while the program runs
-  metronix restore [--data FILE] COPY
+  metronix restore [--data FILE] [--anyway] COPY
                        such a copy put in the data file's place
   metronix export [--data FILE] ARCHIVE.zip
                        everything that is stored, as a zip of JSON and CSV

@@ -162,7 +162,7 @@ func filled(path string, fill func(*store.Store) error) error {
 	if err != nil {
 		return err
 	}
-	return os.Rename(loading, path)
+	return store.Replace(loading, path)
 }
 
 // emptied says that a data file is there and holds nothing.
@@ -220,6 +220,10 @@ func dataTrouble(err error) string {
 	case errors.Is(err, store.ErrDamaged):
 		return fmt.Sprintf("%v. Nothing was changed. Look at it with metronix check, or take the last "+
 			"backup back with metronix restore.", err)
+	case errors.Is(err, store.ErrHalf):
+		return fmt.Sprintf("%v.", err)
+	case errors.Is(err, store.ErrEmpty):
+		return fmt.Sprintf("%v: there is nothing to look at.", err)
 	case errors.Is(err, store.ErrFull):
 		return fmt.Sprintf("%v. Make room on the disk first.", err)
 	case errors.Is(err, store.ErrNewer):

@@ -1,6 +1,9 @@
 package job
 
-import "fmt"
+import (
+	"fmt"
+	"slices"
+)
 
 // Replay computes the state from a whole stored list. It errs where New does, and where the list does not fit
 // together: a happening names what is not there, or takes back what is not the last one standing.
@@ -32,6 +35,30 @@ func Replay(setup Setup, list []Happening) (*Job, error) {
 		}
 	}
 	j.upgrade()
+	return j, nil
+}
+
+// Admit computes the state from a whole list that comes from elsewhere, and asks of each happening that says it was taken
+// by today's rules whether they take it. What earlier rules took is believed, but for a signature over a valve that was
+// never read, which no rules ever took. Errors are those of Replay, and each refusal.
+func Admit(setup Setup, list []Happening) (*Job, error) {
+	earlier := slices.IndexFunc(list, Happening.todays)
+	if earlier < 0 {
+		earlier = len(list)
+	}
+	j, err := Replay(setup, list[:earlier])
+	if err != nil {
+		return nil, err
+	}
+	if v := j.find(func(v *ValveState) bool { return v.Last == nil && !v.Outside }); v != nil && j.SignedBy != "" &&
+		j.Deferred == (Deferral{}) {
+		return nil, refuse("kind", fmt.Sprintf("It is signed, and %s was never read.", v.Name))
+	}
+	for _, h := range list[earlier:] {
+		if j, err = j.Take(h); err != nil {
+			return nil, fmt.Errorf("happening %s: %w", h.ID, err)
+		}
+	}
 	return j, nil
 }
 

@@ -67,6 +67,11 @@ func (d *door) ok(method, path, body string) map[string]any {
 	return out
 }
 
+func decode(t testing.TB, text string, into any) {
+	t.Helper()
+	require.NoError(t, json.Unmarshal([]byte(text), into), text)
+}
+
 func sheet(t testing.TB) string {
 	data, err := os.ReadFile("../compute/testdata/four.engine.json")
 	require.NoError(t, err)

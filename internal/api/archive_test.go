@@ -52,7 +52,7 @@ func zipped(t *testing.T, files map[string]string) []byte {
 		require.NoError(t, err)
 		sum := sha256.Sum256([]byte(text))
 		m.Files = append(m.Files,
-			store.ManifestFile{Name: name, Bytes: len(text), SHA256: hex.EncodeToString(sum[:])})
+			store.ManifestFile{Name: name, Bytes: int64(len(text)), SHA256: hex.EncodeToString(sum[:])})
 	}
 	if _, own := files["manifest.json"]; !own {
 		text, err := json.Marshal(m)
@@ -138,7 +138,43 @@ func TestArchivesThatAreRefused(t *testing.T) {
 		}(),
 		"its format is": zipped(t, map[string]string{"manifest.json": `{"format":"metronix.archive/9"}`}),
 		"larger than anything": files(func(f map[string]string) {
-			f["bomb.json"] = string(make([]byte, 65<<20))
+			f["workshop.json"] = string(make([]byte, 65<<20))
+		}),
+		"belongs to nothing": files(func(f map[string]string) { f["extra.json"] = "{}" }),
+		"metronix.archive/2": zipped(t, map[string]string{"manifest.json": `{"format":` +
+			`"metronix.archive/2","volumes":3}`}),
+		"../../<b>": files(func(f map[string]string) {
+			f["vehicles.json"] = strings.Replace(f["vehicles.json"], `"demo-post-bus"`, `"../../<b>"`, 1)
+		}),
+		"odometer_km": files(func(f map[string]string) {
+			f["vehicles.json"] = `[{"id":"v","name":"V","plate":"","odometer_km":-5,"engine_id":"brindlow-1600",` +
+				`"created":"2026-01-01T00:00:00Z","off_board":false}]`
+		}),
+		"its intervals do not read": files(func(f map[string]string) {
+			f["vehicles.json"] = `[{"id":"v","name":"V","plate":"","odometer_km":5,"engine_id":"brindlow-1600",` +
+				`"created":"2026-01-01T00:00:00Z","off_board":false,"intervals":"garbage"}]`
+		}),
+		"cannot be written (U+202E)": files(func(f map[string]string) {
+			f["gauge_sets.json"] = `[{"id":"g","name":"Set \u202e<script>","checked":"","created":` +
+				`"2026-01-01T00:00:00Z","leaves":[{"marked_mm":0.2}]}]`
+		}),
+		"leaves[1]": files(func(f map[string]string) {
+			f["gauge_sets.json"] = `[{"id":"g","name":"Set","checked":"","created":"2026-01-01T00:00:00Z",` +
+				`"leaves":[{"marked_mm":0.2},{"marked_mm":0.2}]}]`
+		}),
+		"checked": files(func(f map[string]string) {
+			f["gauge_sets.json"] = `[{"id":"g","name":"Set","checked":"<script>","created":"2026-01-01T00:00:00Z",` +
+				`"leaves":[{"marked_mm":0.2}]}]`
+		}),
+		"there is no setting": files(func(f map[string]string) {
+			f["workshop.json"] = `{"settings":{"colour":"blue"},"shims":[]}`
+		}),
+		"it is no JPEG": files(func(f map[string]string) {
+			text := "<html>"
+			sum := sha256.Sum256([]byte(text))
+			hash := hex.EncodeToString(sum[:])
+			f["photos/"+hash+".jpg"] = text
+			f["photos.json"] = fmt.Sprintf(`[{"hash":%q,"job_id":"demo-job-bus","created":"2026-01-01T00:00:00Z"}]`, hash)
 		}),
 		"engine brindlow-1600": files(func(f map[string]string) {
 			f["engines.json"] = `[{"id":"brindlow-1600","created":"2026-01-01T00:00:00Z",` +
@@ -175,12 +211,13 @@ func TestArchivesThatAreRefused(t *testing.T) {
 func TestWhatIsDerivedIsMadeAnew(t *testing.T) {
 	from := demoDoor(t)
 	var out bytes.Buffer
-	require.NoError(t, from.st.WriteArchive(&out, "test", time.Now()))
+	_, err := from.st.WriteArchive(&out, "test", time.Now())
+	require.NoError(t, err)
 	path := filepath.Join(t.TempDir(), "taken.db")
 	st, err := store.Open(path)
 	require.NoError(t, err)
 	defer st.Close()
-	_, err = st.ReadArchive(bytes.NewReader(out.Bytes()), int64(out.Len()), time.Now())
+	_, err = st.ReadArchive(bytes.NewReader(out.Bytes()), int64(out.Len()), time.Now(), api.Admission())
 	require.NoError(t, err)
 	handler, err := api.Ready(context.Background(), st, api.Options{})
 	require.NoError(t, err)

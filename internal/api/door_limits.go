@@ -17,22 +17,22 @@ const storeTimeout = 10 * time.Second
 // inTime ends what a request asks of store and core when its time is up, and keeps answers of the interface
 // out of every cache.
 func inTime(c *gin.Context) {
-	ctx, cancel := context.WithTimeout(c.Request.Context(), storeTimeout)
-	defer cancel()
-	c.Request = c.Request.WithContext(ctx)
+	if !isArchive(c.Request.URL.Path) { // which takes as long as it moves
+		ctx, cancel := context.WithTimeout(c.Request.Context(), storeTimeout)
+		defer cancel()
+		c.Request = c.Request.WithContext(ctx)
+	}
 	if strings.HasPrefix(c.Request.URL.Path, "/api/") {
 		c.Header("Cache-Control", "no-store")
 	}
 	c.Next()
 }
 
-// heavy is what costs more than a look or an entry: plans, choices of shims, computations, pictures,
-// archives.
+// heavy is what costs more than a look or an entry: plans, choices of shims, computations, pictures.
 func heavy(path string) bool {
 	return strings.HasPrefix(path, "/api/v1/compute/") || strings.HasSuffix(path, "/ways") ||
 		strings.HasSuffix(path, "/shims") || strings.HasSuffix(path, "/photos") ||
-		strings.HasSuffix(path, "/sounds") ||
-		strings.HasPrefix(path, "/api/v1/archive") || path == "/api/v1/look-at-sheet"
+		strings.HasSuffix(path, "/sounds") || path == "/api/v1/look-at-sheet"
 }
 
 // few lets only so many requests compute at once; the others wait for their turn, or are told to come again.

@@ -22,6 +22,10 @@ import (
 // rest is never taken for another request.
 func strict(next http.Handler) http.Handler {
 	return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
+		if isArchive(r.URL.Path) {
+			streamed(next, w, r)
+			return
+		}
 		if r.Body == nil || r.Body == http.NoBody {
 			next.ServeHTTP(w, r)
 			return
@@ -58,18 +62,16 @@ func strict(next http.Handler) http.Handler {
 	})
 }
 
-// uploadTimeout is how long a picture, a recording or an archive may take to come.
+// uploadTimeout is how long a picture or a recording may take to come.
 const uploadTimeout = 2 * time.Minute
 
-// bodyLimit is how much an address takes, bytes: pictures, recordings and archives have their own.
+// bodyLimit is how much an address takes, bytes: pictures and recordings have their own.
 func bodyLimit(path string) int64 {
 	switch {
 	case strings.HasSuffix(path, "/photos"):
 		return photo.MaxBytes
 	case strings.HasSuffix(path, "/sounds"):
 		return maxSound
-	case path == "/api/v1/archive":
-		return maxArchive
 	}
 	return maxBody
 }

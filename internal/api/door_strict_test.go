@@ -188,8 +188,7 @@ func TestStartedByMistake(t *testing.T) {
 	status, text := d.send("PUT", "/api/v1/jobs/job-0001/start", start)
 	assert.Equal(t, 409, status)
 	assert.Contains(t, text, "read in this job")
-	_, troubles := d.st.Check()
-	assert.Empty(t, troubles, "the checksums were made anew with the correction")
+	assert.Empty(t, d.st.Check().Troubles, "the checksums were made anew with the correction")
 }
 
 // spoil changes a closed data file as a fault of the disk would.

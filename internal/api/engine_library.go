@@ -44,6 +44,10 @@ type Vehicle struct {
 	EngineName string `json:"engine_name"`
 	OnBoard    bool   `json:"on_board" doc:"false: made by mistake, and taken off"`
 	Cards      []Card `json:"cards" doc:"of a cam that was changed: this vehicle's own, after those of its engine's sheet"`
+	// why it shows less than it once did
+	OdometerWhy string `json:"odometer_why,omitempty" doc:"why the odometer was put back last"`
+	Version     string `json:"version" doc:"of name, plate, odometer and engine; send it back as replaces to change them"`
+	Damaged     string `json:"damaged" doc:"what of it cannot be read; empty: all can"`
 }
 
 // NewVehicle is a vehicle to store.
@@ -58,6 +62,8 @@ type VehicleBody struct {
 	Plate      string `json:"plate" maxLength:"30"`
 	OdometerKM int    `json:"odometer_km" minimum:"0" maximum:"9999999"`
 	EngineID   string `json:"engine_id" minLength:"1" maxLength:"64"`
+	// a new instrument, or a slip the last time
+	OdometerWhy string `json:"odometer_why,omitempty" maxLength:"200" doc:"why the odometer shows less than it did before"`
 }
 
 type listOf[T any] struct{ Body []T }
@@ -115,11 +121,23 @@ func (s *server) vehicles(ctx context.Context, in *VehiclesQuery) (*VehiclesPage
 }
 
 func vehicleView(v store.Vehicle, speaks measure.Units) Vehicle {
-	out := Vehicle{v.ID, v.Name, v.Plate, v.OdometerKM, v.EngineID, v.EngineName, !v.OffBoard, []Card{}}
+	out := Vehicle{v.ID, v.Name, v.Plate, v.OdometerKM, v.EngineID, v.EngineName, !v.OffBoard, []Card{},
+		v.OdometerWhy, v.Version, damagedIn(v)}
 	for _, c := range v.Cards {
 		out.Cards = append(out.Cards, cardShort(c, speaks))
 	}
 	return out
+}
+
+// damagedIn says what of a stored vehicle does not read; empty: all does.
+func damagedIn(v store.Vehicle) string {
+	if _, err := intervalsOf(v); err != nil && v.Damaged == "" {
+		return "Its intervals do not read: enter them again."
+	}
+	if v.Damaged != "" {
+		return "Its own clearance cards do not read: enter them again."
+	}
+	return ""
 }
 
 func (s *server) addVehicle(ctx context.Context, in *bodyOf[NewVehicle]) (*bodyOf[Vehicle], error) {
@@ -147,7 +165,7 @@ func (s *server) vehicleRecord(id string, v VehicleBody) (store.Vehicle, error) 
 				Message: "Give the vehicle a name that the workshop knows it by."})
 	}
 	return store.Vehicle{ID: id, Name: name, Plate: strings.TrimSpace(v.Plate), OdometerKM: v.OdometerKM,
-		EngineID: v.EngineID, CreatedAt: s.clock()}, nil
+		EngineID: v.EngineID, OdometerWhy: strings.TrimSpace(v.OdometerWhy), CreatedAt: s.clock()}, nil
 }
 
 func (s *server) vehicleOf(ctx context.Context, id string) (*bodyOf[Vehicle], error) {
@@ -160,7 +178,8 @@ func (s *server) vehicleOf(ctx context.Context, id string) (*bodyOf[Vehicle], er
 
 type vehicleInput struct {
 	VehicleID
-	Body VehicleBody
+	Replaces string `query:"replaces" maxLength:"64" doc:"the version that this one replaces; absent: whatever there is"`
+	Body     VehicleBody
 }
 
 // VehicleID is the path of a vehicle.
@@ -177,8 +196,10 @@ func (s *server) putVehicle(ctx context.Context, in *vehicleInput) (*bodyOf[Vehi
 	if err != nil {
 		return nil, err
 	}
-	record.OffBoard, record.Intervals, record.Cards = before.OffBoard, before.Intervals, before.Cards
-	if err := s.store.With(ctx).ReplaceVehicle(record); err != nil {
+	switch err := s.store.With(ctx).ReplaceVehicle(record, in.Replaces); {
+	case errors.Is(err, store.ErrBackwards):
+		return nil, showsLess(before, record.OdometerKM, speaksTo(ctx))
+	case err != nil:
 		return nil, fault(err)
 	}
 	if err := s.desk.renamed(ctx, in.ID); err != nil {
@@ -207,8 +228,7 @@ func (s *server) putVehicleOnBoard(ctx context.Context, in *vehicleBoardInput) (
 		return nil, located(http.StatusConflict, message,
 			wire.Fault{Location: "id", Value: in.ID, Message: message})
 	}
-	v.OffBoard = !in.Body.OnBoard
-	if err := s.store.With(ctx).ReplaceVehicle(v); err != nil {
+	if err := s.store.With(ctx).SetOffBoard(in.ID, !in.Body.OnBoard); err != nil {
 		return nil, fault(err)
 	}
 	return s.vehicleOf(ctx, in.ID)

@@ -24,6 +24,7 @@ type GaugeSet struct {
 	Leaves  int         `json:"leaves" doc:"those that are there"`
 	Items   wire.Leaves `json:"items"`
 	Version string      `json:"version" doc:"of what is stored; send it back as replaces to change the set"`
+	Damaged string      `json:"damaged" doc:"why its leaves cannot be read; empty: they can"`
 }
 
 // NewGaugeSet is a set of leaves to store.
@@ -89,12 +90,23 @@ func (s *server) gaugeSets(ctx context.Context, _ *struct{}) (*listOf[GaugeSet],
 }
 
 func gaugeView(g store.GaugeSet) GaugeSet {
-	return GaugeSet{g.ID, g.Name, g.Checked, len(gauge.Owned(g.Items)), wire.LeavesOf(g.Items), g.Version}
+	return GaugeSet{g.ID, g.Name, g.Checked, len(gauge.Owned(g.Items)), wire.LeavesOf(g.Items), g.Version,
+		g.Damaged}
 }
 
 // gaugeRecord checks a set before it is stored.
 func (s *server) gaugeRecord(id string, b GaugeSetBody) (store.GaugeSet, error) {
-	var faults wire.Faults
+	if faults := gaugeFaults(b, s.clock()); len(faults) > 0 {
+		return store.GaugeSet{},
+			located(http.StatusUnprocessableEntity,
+				"These leaves cannot be stored: "+counted(len(faults), "fault")+".", faults...)
+	}
+	return store.GaugeSet{ID: id, Name: strings.TrimSpace(b.Name), Items: b.Leaves.Core(), Checked: b.Checked,
+		CreatedAt: s.clock()}, nil
+}
+
+// gaugeFaults is what is wrong with a set, on a day.
+func gaugeFaults(b GaugeSetBody, now time.Time) (faults wire.Faults) {
 	b.Leaves.Faults("body.leaves", &faults)
 	if strings.TrimSpace(b.Name) == "" {
 		faults = append(faults, wire.Fault{Location: "body.name", Message: "Give the set a name that the " +
@@ -104,18 +116,12 @@ func (s *server) gaugeRecord(id string, b GaugeSetBody) (store.GaugeSet, error) 
 		if day, err := time.Parse(time.DateOnly, b.Checked); err != nil {
 			faults = append(faults, wire.Fault{Location: "body.checked", Value: b.Checked,
 				Message: "A date is written 2026-03-31."})
-		} else if day.After(s.clock().AddDate(0, 0, 1)) {
+		} else if day.After(now.AddDate(0, 0, 1)) {
 			faults = append(faults, wire.Fault{Location: "body.checked", Value: b.Checked,
 				Message: "This day has not come yet."})
 		}
 	}
-	if len(faults) > 0 {
-		return store.GaugeSet{},
-			located(http.StatusUnprocessableEntity,
-				"These leaves cannot be stored: "+counted(len(faults), "fault")+".", faults...)
-	}
-	return store.GaugeSet{ID: id, Name: strings.TrimSpace(b.Name), Items: b.Leaves.Core(), Checked: b.Checked,
-		CreatedAt: s.clock()}, nil
+	return faults
 }
 
 func (s *server) addGaugeSet(ctx context.Context, in *rawInput) (*bodyOf[GaugeSet], error) {
@@ -163,6 +169,9 @@ func (s *server) gaugeSetCSV(ctx context.Context, in *GaugeID) (*gaugeCSV, error
 	if err != nil {
 		return nil, fault(err)
 	}
+	if faults := setFaults(g); g.Damaged != "" {
+		return nil, located(http.StatusConflict, "The leaves of this set cannot be read.", faults...)
+	}
 	var out bytes.Buffer
 	if err := report.WriteGaugeCSV(&out, g.Items); err != nil {
 		return nil, fault(err)
@@ -187,6 +196,9 @@ func readGaugeCSV(_ context.Context, in *csvInput) (*listOf[wire.Leaf], error) {
 // setFaults is what is wrong with a stored set: one of an earlier version may hold what is not taken any
 // more.
 func setFaults(set store.GaugeSet) (faults wire.Faults) {
+	if set.Damaged != "" {
+		faults.Add("body.gauge_set_id", set.ID, "%s: %s", set.Name, set.Damaged)
+	}
 	for _, f := range gauge.Check(set.Items) {
 		faults.Add("body.gauge_set_id", set.ID, "%s: %s", set.Name, f.Message)
 	}

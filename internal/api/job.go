@@ -130,6 +130,10 @@ func (s *server) recordOf(ctx context.Context, n NewJob) (store.Job, error) {
 	if err != nil {
 		return store.Job{}, missing(err, "gauge_set_id", "This gauge set is not stored.")
 	}
+	if vehicle.Damaged != "" {
+		return store.Job{}, located(http.StatusConflict, vehicle.Name+": "+damagedIn(vehicle),
+			wire.Fault{Location: "body.vehicle_id", Value: vehicle.ID, Message: damagedIn(vehicle)})
+	}
 	if faults := setFaults(set); len(faults) > 0 {
 		return store.Job{}, located(http.StatusUnprocessableEntity, "This gauge set cannot be used: "+
 			"correct it first.", faults...)
@@ -153,11 +157,10 @@ func (s *server) recordOf(ctx context.Context, n NewJob) (store.Job, error) {
 	}
 	feel := clearance.DefaultFeel
 	if n.FeelMM != nil {
-		if feel = measure.Length(*n.FeelMM); feel < 0 || feel > clearance.MaxUncertainty {
-			return store.Job{}, located(http.StatusUnprocessableEntity, "This cannot be a feel.",
-				wire.Fault{Location: "body.feel_mm", Value: *n.FeelMM,
-					Message: "The uncertainty of feel is 0 to 0.1 mm, commonly 0.005."})
-		}
+		feel = measure.Length(*n.FeelMM)
+	}
+	if faults := feelFaults(feel); len(faults) > 0 {
+		return store.Job{}, located(http.StatusUnprocessableEntity, "This cannot be a feel.", faults...)
 	}
 	return store.Job{ID: n.ID, Vehicle: vehicle, Sheet: &sheet, Card: n.Card, HotCard: hot,
 		CardReason: strings.TrimSpace(n.CardReason),
@@ -168,6 +171,14 @@ func (s *server) recordOf(ctx context.Context, n NewJob) (store.Job, error) {
 		OdometerKM: n.OdometerKM, OdometerWhy: strings.TrimSpace(n.OdometerWhy), CreatedAt: s.clock()}, nil
 }
 
+// feelFaults is what is wrong with an uncertainty of feel.
+func feelFaults(feel measure.Length) (faults wire.Faults) {
+	if feel < 0 || feel > clearance.MaxUncertainty {
+		faults.Add("body.feel_mm", wire.MM(feel), "The uncertainty of feel is 0 to 0.1 mm, commonly 0.005.")
+	}
+	return faults
+}
+
 // backwards refuses an odometer that shows less than the vehicle's did before, where nobody says why. An
 // odometer of 0 was not read.
 func backwards(r store.Job, speaks measure.Units) error {
@@ -175,6 +186,11 @@ func backwards(r store.Job, speaks measure.Units) error {
 	if km == 0 || km >= v.OdometerKM || r.OdometerWhy != "" {
 		return nil
 	}
+	return showsLess(v, km, speaks)
+}
+
+// showsLess refuses an odometer that shows less than before, and says what to do.
+func showsLess(v store.Vehicle, km int, speaks measure.Units) error {
 	message := fmt.Sprintf("The odometer of %s stood at %s last time, and this is %s. "+
 		"Correct the slip, or say why "+
 		"it shows less: a new instrument, or a slip the last time.", v.Name,

@@ -64,8 +64,12 @@ func (d *desk) catchUp(ctx context.Context) error {
 	if err != nil {
 		return err
 	}
+	missing := map[string]bool{}
+	for _, id := range underived {
+		missing[id] = true
+	}
 	_, err = d.look(ctx, slices.Concat(underived, open), func(id string, _ *openJob) (bool, error) {
-		return slices.Contains(underived, id), nil
+		return missing[id], nil
 	})
 	return err
 }
@@ -114,36 +118,107 @@ func (d *desk) shimsChanged(ctx context.Context) error {
 	return err
 }
 
-// Rebuild makes anew what is stored beside the lists of all jobs, and says of how many. A job that cannot be
-// opened is noted as such and hinders no other.
+// Rebuild makes anew what is stored beside the lists of all jobs, and when each vehicle is due, and says of how many
+// jobs. A job that cannot be opened is noted as such and hinders no other.
 func Rebuild(ctx context.Context, st *store.Store) (jobs int, err error) {
 	ids, err := st.JobIDs()
 	if err != nil {
 		return 0, err
 	}
-	return newDesk(st).look(ctx, ids, func(string, *openJob) (bool, error) { return true, nil })
+	s := &server{store: st, desk: newDesk(st), clock: time.Now}
+	if jobs, err = s.desk.look(ctx, ids, func(string, *openJob) (bool, error) { return true, nil }); err != nil {
+		return jobs, err
+	}
+	vehicles, err := st.Vehicles()
+	if err != nil {
+		return jobs, err
+	}
+	for _, v := range vehicles {
+		if _, due, err := st.StoredDue(v.ID); err != nil || !due {
+			if err != nil {
+				return jobs, err
+			}
+			continue
+		}
+		if err := s.remember(ctx, v.ID); err != nil {
+			return jobs, err
+		}
+	}
+	return jobs, s.catchUp(ctx)
 }
 
-// Compare says of which jobs something else is stored beside the list than follows from it. Jobs that cannot
-// be opened are left out: the store's own check names them.
-func Compare(ctx context.Context, st *store.Store) (troubles []store.Trouble, err error) {
-	ids, err := st.JobIDs()
+// Check is the one full check of a data file, for reading alone: the store's own, every job played through, and that
+// what is stored beside the jobs' lists and of the vehicles follows from them. It serves metronix check, and whatever
+// makes or takes back a copy.
+func Check(ctx context.Context) store.Checking {
+	return func(st *store.Store) (store.Findings, error) {
+		s := &server{store: st, desk: newDesk(st), clock: time.Now}
+		f := st.Check()
+		told := map[string]bool{}
+		for _, t := range f.Troubles {
+			told[t.JobID] = true
+		}
+		jobs, err := s.desk.compare(ctx, told)
+		if err != nil {
+			return f, err
+		}
+		vehicles, err := s.compareDues(ctx)
+		f.Troubles = slices.Concat(f.Troubles, jobs, vehicles)
+		return f, err
+	}
+}
+
+// compare opens every job: it tells of those that cannot be, unless that was told already, and of those of which
+// something else is stored beside the list than follows from it.
+func (d *desk) compare(ctx context.Context, told map[string]bool) (troubles []store.Trouble, err error) {
+	ids, err := d.store.JobIDs()
 	if err != nil {
 		return nil, err
 	}
-	d := newDesk(st)
 	for _, id := range ids {
 		err := d.with(ctx, id, func(o *openJob) error {
 			what, err := d.differs(ctx, id, o)
 			if what != "" {
-				troubles = append(troubles,
-					store.Trouble{JobID: id, What: fmt.Sprintf("job %s: %s is not what "+
-						"follows from its list", id, what)})
+				troubles = append(troubles, store.Trouble{JobID: id, Beside: true,
+					What: fmt.Sprintf("job %s: %s is not what follows from its list", id, what)})
 			}
 			return err
 		})
-		if err != nil && !errors.Is(err, errUnreadable) {
+		switch {
+		case err == nil:
+		case !errors.Is(err, errUnreadable):
 			return troubles, err
+		case !told[id]:
+			troubles = append(troubles, store.Trouble{JobID: id, What: fmt.Sprintf("job %s: %v", id, err)})
+		}
+	}
+	return troubles, nil
+}
+
+// compareDues tells of vehicles whose intervals do not read, and of those that are stored to be due at another time than
+// follows from their finished jobs.
+func (s *server) compareDues(ctx context.Context) (troubles []store.Trouble, err error) {
+	list, err := s.store.Vehicles()
+	if err != nil {
+		return nil, err
+	}
+	for _, v := range list {
+		if _, err := intervalsOf(v); err != nil {
+			troubles = append(troubles, store.Trouble{What: fmt.Sprintf("vehicle %s (%s): its intervals do not read: %v",
+				v.ID, v.Name, err)})
+			continue
+		}
+		h, err := s.historyOf(ctx, v.ID)
+		if err != nil {
+			return troubles, err
+		}
+		is, stored, err := s.store.StoredDue(v.ID)
+		if err != nil {
+			return troubles, err
+		}
+		if stored && (is.DueOn != h.Due.On || is.DueKM != h.Due.KM || is.Because != h.Due.Because) {
+			troubles = append(troubles, store.Trouble{Beside: true, What: fmt.Sprintf("vehicle %s (%s): when it is due is "+
+				"not what follows from its jobs", v.ID, v.Name)})
 		}
 	}
 	return troubles, nil

@@ -18,15 +18,15 @@ func TestDerivedRowsAreComparedAndRebuilt(t *testing.T) {
 	d.happen(4, reading)
 	d.happen(5, `"kind":"kept","valve":"E1"`)
 	d.happen(6, `"kind":"undone","target":"happening-005"`)
-	troubles, err := api.Compare(ctx, d.st)
+	found, err := api.Check(ctx)(d.st)
 	require.NoError(t, err)
-	require.Empty(t, troubles)
+	require.Empty(t, found.Troubles)
 
 	d.ok("PUT", "/api/v1/vehicles/vehicle-01",
 		`{"name":"Anew","plate":"","odometer_km":0,"engine_id":"engine-01"}`)
-	troubles, err = api.Compare(ctx, d.st)
+	found, err = api.Check(ctx)(d.st)
 	require.NoError(t, err)
-	require.Empty(t, troubles, "a vehicle that is called otherwise is so on the board too")
+	require.Empty(t, found.Troubles, "a vehicle that is called otherwise is so on the board too")
 	_, board := d.send("GET", "/api/v1/jobs", "")
 	assert.Contains(t, board, `"vehicle":"Anew"`)
 
@@ -39,16 +39,16 @@ func TestDerivedRowsAreComparedAndRebuilt(t *testing.T) {
 			`2500000, '2026-11-25')`,
 	} {
 		spoil(t, d.path, statement)
-		troubles, err = api.Compare(ctx, d.st)
+		found, err = api.Check(ctx)(d.st)
 		require.NoError(t, err)
-		require.Len(t, troubles, 1, what)
-		assert.Equal(t, "job-0001", troubles[0].JobID)
-		assert.Contains(t, troubles[0].What, what)
+		require.Len(t, found.Troubles, 1, what)
+		assert.Equal(t, "job-0001", found.Troubles[0].JobID)
+		assert.Contains(t, found.Troubles[0].What, what)
 		n, err := api.Rebuild(ctx, d.st)
 		require.NoError(t, err)
 		assert.Equal(t, 1, n)
-		troubles, err = api.Compare(ctx, d.st)
+		found, err = api.Check(ctx)(d.st)
 		require.NoError(t, err)
-		require.Empty(t, troubles, what)
+		require.Empty(t, found.Troubles, what)
 	}
 }

@@ -132,15 +132,8 @@ func (d *desk) load(ctx context.Context, id string, o *openJob) error {
 	if err != nil {
 		return d.unreadable(ctx, id, err)
 	}
-	setup, err := setupOf(record)
+	state, err := played(&record, list.Happenings, job.Replay)
 	if err != nil {
-		return d.unreadable(ctx, id, err)
-	}
-	state, err := job.Replay(setup, list.Happenings)
-	if err != nil {
-		return d.unreadable(ctx, id, fmt.Errorf("its list does not fit together: %s", err))
-	}
-	if err := asSigned(&record, state); err != nil {
 		return d.unreadable(ctx, id, err)
 	}
 	state.Speaks = speaksTo(ctx)

@@ -33,9 +33,9 @@ func TestASignedSheetStaysWhatItWas(t *testing.T) {
 		"one that is open goes by what it is called now")
 
 	// signing once more by the same id is the same, though it was renamed meanwhile
-	troubles, err := api.Compare(t.Context(), d.st)
+	found, err := api.Check(t.Context())(d.st)
 	require.NoError(t, err)
-	assert.Empty(t, troubles)
+	assert.Empty(t, found.Troubles)
 	spoil(t, d.path, `UPDATE jobs SET card_reason = 'because' WHERE id = 'visit-001'`)
 	d.http = api.Handler(d.st, api.Options{}) // as after a restart
 	status, text = d.send("GET", "/api/v1/jobs/visit-001", "")

@@ -13,6 +13,7 @@ import (
 	"net/http"
 	"reflect"
 	"strings"
+	"sync"
 	"time"
 
 	"github.com/danielgtaylor/huma/v2"
@@ -53,6 +54,7 @@ type server struct {
 	probe *probe.Reader
 
 	probeAllowed probe.Allowed
+	archives     sync.Mutex // held while an archive is on its way
 }
 
 // NewHTTPServer is a server with all its time-outs, ready to serve.
@@ -73,6 +75,9 @@ func Handler(st *store.Store, o Options) http.Handler {
 // was looked into.
 func Ready(ctx context.Context, st *store.Store, o Options) (http.Handler, error) {
 	handler, _, s := build(st, o)
+	if err := st.With(ctx).DropUnnamed(s.clock()); err != nil {
+		return handler, err
+	}
 	return handler, s.catchUp(ctx)
 }
 

@@ -23,7 +23,8 @@ type Shop struct {
 	ProbeAddress string      `json:"probe_address" maxLength:"80" doc:"of a temperature probe, 127.0.0.1:7070; empty: none"`
 	ShimSizes    ShimSizes   `json:"shim_sizes" doc:"the sizes that can be bought"`
 	ShimStock    []ShimCount `json:"shim_stock" maxItems:"200" doc:"the shims that lie in the shop: as counted, less those that went into engines since"`
-	Version      string      `json:"version,omitempty" maxLength:"64" doc:"of what is stored; sent back, it is refused where somebody changed it meanwhile"`
+	Version      string      `json:"version,omitempty" maxLength:"64" doc:"of what is stored; sent back, it is refused where somebody changed it, or a shim of the stock was used, meanwhile"`
+	Damaged      string      `json:"damaged,omitempty" maxLength:"200" doc:"what of it cannot be read; not taken"`
 }
 
 // ShimSizes are sizes from one to another in steps.
@@ -135,20 +136,25 @@ func (s *server) shopRoutes(a huma.API) {
 
 func readShop(ctx context.Context, st *store.Store) (Shop, error) {
 	stored, err := st.With(ctx).Shop()
+	return shopView(stored), err
+}
+
+// shopView is what is stored; what does not read is said, and nothing is made of it.
+func shopView(stored store.Shop) Shop {
 	shop := Shop{ProbeAddress: stored.Probe, ShimSizes: usualSizes, ShimStock: []ShimCount{},
 		Version: stored.Version}
-	if err != nil {
-		return shop, err
+	if stored.Damaged != "" {
+		shop.Damaged = "When the shims were counted does not read: count them again."
 	}
 	if stored.Sizes != "" {
 		if err := json.Unmarshal([]byte(stored.Sizes), &shop.ShimSizes); err != nil {
-			return shop, err
+			shop.ShimSizes, shop.Damaged = usualSizes, "The sizes of shims do not read: enter them again."
 		}
 	}
 	for _, c := range stored.Stock {
 		shop.ShimStock = append(shop.ShimStock, ShimCount{wire.MM(c.Shim), c.N})
 	}
-	return shop, nil
+	return shop
 }
 
 func (s *server) shop(ctx context.Context, _ *struct{}) (*bodyOf[Shop], error) {

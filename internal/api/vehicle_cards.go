@@ -43,8 +43,7 @@ func (s *server) putCards(ctx context.Context, in *ownCardsInput) (*bodyOf[Vehic
 	if len(faults) > 0 {
 		return nil, unreadable(faults)
 	}
-	v.Cards = sheet.Clearances
-	if err := s.store.With(ctx).ReplaceVehicle(v); err != nil {
+	if err := s.store.With(ctx).SetCards(in.ID, sheet.Clearances); err != nil {
 		return nil, fault(err)
 	}
 	return s.vehicleHistory(ctx, &in.VehicleID)

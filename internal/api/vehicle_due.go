@@ -49,12 +49,16 @@ type DueView struct {
 	Because   string `json:"because"`
 }
 
+// intervalsOf reads a vehicle's intervals; none where they do not read.
 func intervalsOf(v store.Vehicle) ([]Interval, error) {
 	list := []Interval{}
 	if v.Intervals == "" {
 		return list, nil
 	}
-	return list, json.Unmarshal([]byte(v.Intervals), &list)
+	if err := json.Unmarshal([]byte(v.Intervals), &list); err != nil {
+		return []Interval{}, err
+	}
+	return list, nil
 }
 
 // earliest are the shortest of the intervals: which comes first decides, whoever is right.
@@ -139,11 +143,14 @@ func (s *server) remember(ctx context.Context, vehicleID string) error {
 		Because: h.Due.Because})
 }
 
+// IntervalsBody are the intervals of a vehicle.
+type IntervalsBody struct {
+	Intervals []Interval `json:"intervals" maxItems:"10"`
+}
+
 type intervalsInput struct {
 	VehicleID
-	Body struct {
-		Intervals []Interval `json:"intervals" maxItems:"10"`
-	}
+	Body IntervalsBody
 }
 
 func (s *server) putIntervals(ctx context.Context, in *intervalsInput) (*bodyOf[VehicleHistory], error) {
@@ -161,16 +168,11 @@ func (s *server) putIntervals(ctx context.Context, in *intervalsInput) (*bodyOf[
 				wire.Fault{Location: "body.intervals", Message: message})
 		}
 	}
-	v, err := s.store.With(ctx).Vehicle(in.ID)
-	if err != nil {
-		return nil, fault(err)
-	}
 	text, err := json.Marshal(in.Body.Intervals)
 	if err != nil {
 		return nil, fault(err)
 	}
-	v.Intervals = string(text)
-	if err := s.store.With(ctx).ReplaceVehicle(v); err != nil {
+	if err := s.store.With(ctx).SetIntervals(in.ID, string(text)); err != nil {
 		return nil, fault(err)
 	}
 	if err := s.remember(ctx, in.ID); err != nil {

@@ -101,6 +101,19 @@ func refused(data []byte) string {
 	return ""
 }
 
+// Kept says what is wrong with a photograph that is said to be one as it is kept; empty: nothing is.
+func Kept(data []byte) string {
+	config, err := jpeg.DecodeConfig(bytes.NewReader(data))
+	if err != nil {
+		return "it is no JPEG"
+	}
+	if max(config.Width, config.Height) > LongestSide {
+		return fmt.Sprintf("it is %d × %d points large, and no side is longer than %d", config.Width, config.Height,
+			LongestSide)
+	}
+	return refused(data)
+}
+
 // IsHEIF tells a HEIF picture by the brand in its file type box (ISO/IEC 14496-12 and 23008-12, from memory).
 func IsHEIF(data []byte) bool {
 	if len(data) < 12 || string(data[4:8]) != "ftyp" {

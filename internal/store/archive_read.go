@@ -1,16 +1,11 @@
 package store
 
 import (
-	"archive/zip"
-	"bytes"
 	"cmp"
 	"crypto/sha256"
-	"encoding/hex"
-	"encoding/json"
 	"errors"
 	"fmt"
 	"io"
-	"path"
 	"reflect"
 	"slices"
 	"strings"
@@ -19,27 +14,42 @@ import (
 	"gorm.io/gorm"
 	"gorm.io/gorm/clause"
 
-	"metronix/internal/wire"
+	"metronix/core/adjust"
+	"metronix/core/job"
+	"metronix/core/measure"
 )
 
 // TakenIn is what was taken in of an archive: how many of each, and how many were there already as they are.
 type TakenIn struct {
 	Engines, GaugeSets, Vehicles, Jobs, Already int
+	// Damaged are the records that the archive names as left out of it
+	Damaged []DamagedRecord
+}
+
+// Admission judges what an archive brings as whoever else stores such a thing is judged; each says what is wrong, and
+// nothing where nothing is.
+type Admission struct {
+	Engine   func(Engine) string
+	GaugeSet func(GaugeSet) string
+	Vehicle  func(Vehicle) string
+	Job      func(Job, []job.Happening) string
+	File     func(media string, data []byte) string
+	Shop     func(Shop) string
 }
 
 // ReadArchive takes an archive in, all of it or nothing. What is stored under the same id already is left
 // where it is the same; where it differs, nothing is taken in and ErrArchive says what. The workshop's
 // settings and stock are taken only where none are stored. now is today, after which nothing can have been
-// done.
-func (s *Store) ReadArchive(from io.ReaderAt, size int64, now time.Time) (TakenIn, error) {
-	files, err := unpack(from, size)
+// done. What it holds at a time is one file of the archive, however many there are.
+func (s *Store) ReadArchive(from io.ReaderAt, size int64, now time.Time, admit Admission) (TakenIn, error) {
+	a, err := openArchive(from, size)
 	if err != nil {
 		return TakenIn{}, err
 	}
-	var in TakenIn
+	in := TakenIn{Damaged: a.manifest.Damaged}
 	err = s.write.Transaction(func(tx *gorm.DB) error {
-		t := &taker{tx: tx, files: files, in: &in, latest: now.Add(clocksDiffer)}
-		for _, part := range []func() error{t.engines, t.sets, t.vehicles, t.jobs, t.photos, t.shop} {
+		t := &taker{archive: a, tx: unprepared(tx), in: &in, latest: now.Add(clocksDiffer), admit: admit}
+		for _, part := range []func() error{t.engines, t.sets, t.vehicles, t.jobs, t.photos, t.shop, t.rest} {
 			if err := part(); err != nil {
 				return err
 			}
@@ -52,109 +62,45 @@ func (s *Store) ReadArchive(from io.ReaderAt, size int64, now time.Time) (TakenI
 		}
 		return TakenIn{}, translate(err)
 	}
-	return in, s.file.still()
-}
-
-func refuse(format string, args ...any) error {
-	return fmt.Errorf("%w: %s", ErrArchive, fmt.Sprintf(format, args...))
-}
-
-// unpack reads every file that the manifest names, in bounds, and compares each with its hash.
-func unpack(from io.ReaderAt, size int64) (map[string][]byte, error) {
-	z, err := zip.NewReader(from, size)
-	if err != nil {
-		return nil, refuse("it is no zip file, or not all of one")
-	}
-	if len(z.File) > mostFiles {
-		return nil, refuse("it holds %d files, and %d are the most", len(z.File), mostFiles)
-	}
-	files, total := map[string][]byte{}, int64(0)
-	for _, f := range z.File {
-		clean := path.Clean(f.Name)
-		if clean != f.Name || path.IsAbs(f.Name) || strings.HasPrefix(clean,
-			"..") || strings.ContainsAny(f.Name, "\\:\x00") {
-			return nil, refuse("the name %q leads out of the archive. It was not made by this "+
-				"program: nothing of it is used",
-				f.Name)
-		}
-		if _, twice := files[f.Name]; twice {
-			return nil, refuse("%s is in it twice", f.Name)
-		}
-		data, err := within(f, largestTotal-total)
-		if err != nil {
-			return nil, err
-		}
-		total += int64(len(data))
-		files[f.Name] = data
-	}
-	return files, compared(files)
-}
-
-// within reads one file, and no more than it may hold, whatever its header says.
-func within(f *zip.File, left int64) ([]byte, error) {
-	r, err := f.Open()
-	if err != nil {
-		return nil, refuse("%s cannot be unpacked: %v", f.Name, err)
-	}
-	defer r.Close()
-	most := min(left, largestFile)
-	data, err := io.ReadAll(io.LimitReader(r, most+1))
-	switch {
-	case int64(len(data)) > most:
-		return nil, refuse("%s is larger than anything of this program: over %d MB unpacked", f.Name,
-			most>>20)
-	case err != nil:
-		return nil, refuse("%s cannot be unpacked: %v. The file was cut short or changed: fetch it again",
-			f.Name, err)
-	}
-	return data, nil
-}
-
-func compared(files map[string][]byte) error {
-	text, ok := files["manifest.json"]
-	if !ok {
-		return refuse("it has no manifest.json")
-	}
-	var m Manifest
-	if err := json.Unmarshal(text, &m); err != nil {
-		return refuse("its manifest.json does not read: %v", err)
-	}
-	if m.Format != ArchiveFormat {
-		return refuse("its format is %q, and this program reads %s. A newer program may read it", m.Format,
-			ArchiveFormat)
-	}
-	for _, f := range m.Files {
-		data, ok := files[f.Name]
-		sum := sha256.Sum256(data)
-		switch {
-		case !ok:
-			return refuse("%s is named in its manifest and missing", f.Name)
-		case hex.EncodeToString(sum[:]) != f.SHA256:
-			return refuse("%s is not as it was exported: its hash differs. Fetch the archive again", f.Name)
-		}
-	}
-	if len(files) != len(m.Files)+1 {
-		return refuse("it holds files that its manifest does not name")
-	}
-	return nil
+	return in, s.acknowledge(nil)
 }
 
 // taker takes the files of an archive in, within one transaction.
 type taker struct {
-	tx    *gorm.DB
-	files map[string][]byte
-	in    *TakenIn
-
+	*archive
+	tx     *gorm.DB
+	in     *TakenIn
+	admit  Admission
 	latest time.Time // after which nothing can have been done
 }
 
-func (t *taker) read(name string, into any) error {
-	d := json.NewDecoder(bytes.NewReader(t.files[name]))
-	d.DisallowUnknownFields()
-	if err := d.Decode(into); err != nil {
-		return refuse("%s does not read: %v", name, err)
+// rest looks at what was not read: the table made for spreadsheets is compared with the manifest, and there is nothing
+// else.
+func (t *taker) rest() error {
+	for name, f := range t.files {
+		switch {
+		case t.seen[name] || name == manifestName:
+		case name == visitsName:
+			sum := &summing{hash: sha256.New()}
+			if _, err := unpackInto(sum, f, t.named[name].Bytes); err != nil {
+				return err
+			}
+			if err := t.asNamed(name, sum.bytes, [sha256.Size]byte(sum.hash.Sum(nil))); err != nil {
+				return err
+			}
+		default:
+			return refuse("%s belongs to nothing in it. It was not made by this program", name)
+		}
 	}
 	return nil
+}
+
+// admitted refuses what is not admitted.
+func admitted(what, id, why string) error {
+	if why == "" {
+		return nil
+	}
+	return refuse("%s %q: %s", what, id, strings.TrimSuffix(why, "."))
 }
 
 // take stores a row, or leaves the one that is there where it is the same.
@@ -221,6 +167,9 @@ func (t *taker) engines() error {
 		if err != nil {
 			return refuse("engine %s: %v", e.ID, err)
 		}
+		if err := admitted("engine", e.ID, t.admit.Engine(Engine{e.ID, parsed, e.Created})); err != nil {
+			return err
+		}
 		if err := take(t, "engine", e.ID, engineRow{e.ID, parsed.Name, sheet, e.Created},
 			&t.in.Engines); err != nil {
 			return err
@@ -235,11 +184,11 @@ func (t *taker) sets() error {
 		return err
 	}
 	for _, g := range list {
-		leaves := compact(g.Leaves)
-		if _, err := readItems(leaves); err != nil {
-			return refuse("gauge set %s: %v", g.ID, err)
+		row := gaugeSetRow{ID: g.ID, Name: g.Name, Leaves: compact(g.Leaves), Checked: g.Checked, CreatedAt: g.Created}
+		set := row.toGaugeSet()
+		if err := admitted("gauge set", g.ID, cmp.Or(set.Damaged, t.admit.GaugeSet(set))); err != nil {
+			return err
 		}
-		row := gaugeSetRow{ID: g.ID, Name: g.Name, Leaves: leaves, Checked: g.Checked, CreatedAt: g.Created}
 		if err := take(t, "gauge set", g.ID, row, &t.in.GaugeSets); err != nil {
 			return err
 		}
@@ -254,11 +203,11 @@ func (t *taker) vehicles() error {
 	}
 	for _, v := range list {
 		row := vehicleRow{ID: v.ID, Name: v.Name, Plate: v.Plate, OdometerKM: v.OdometerKM,
-			EngineID:  v.EngineID,
-			CreatedAt: v.Created, OffBoard: v.OffBoard,
-			Intervals: compact(v.Intervals), Cards: compact(v.Cards)}
-		if _, err := wire.ReadCards(row.Cards); err != nil {
-			return refuse("vehicle %s: %v", v.ID, err)
+			EngineID: v.EngineID, CreatedAt: v.Created, OffBoard: v.OffBoard,
+			Intervals: compact(v.Intervals), Cards: compact(v.Cards), OdometerWhy: v.OdometerWhy}
+		vehicle := row.toVehicle()
+		if err := admitted("vehicle", v.ID, cmp.Or(vehicle.Damaged, t.admit.Vehicle(vehicle))); err != nil {
+			return err
 		}
 		if err := take(t, "vehicle", v.ID, row, &t.in.Vehicles); err != nil {
 			return err
@@ -280,7 +229,7 @@ func (t *taker) jobs() error {
 		if err := t.read(name, &j); err != nil {
 			return err
 		}
-		if name != "jobs/"+j.ID+".json" {
+		if name != jobName(j.ID) {
 			return refuse("%s holds job %s", name, j.ID)
 		}
 		if err := t.job(j); err != nil {
@@ -290,63 +239,95 @@ func (t *taker) jobs() error {
 	return nil
 }
 
+// row is a job's own row, as an archive has it.
+func (j archivedJob) row() jobRow {
+	return jobRow{ID: j.ID, VehicleID: j.VehicleID, Sheet: sheetText(j.Sheet), Card: j.Card,
+		HotPass: j.HotCard + 1, CardReason: j.CardReason, Aim: j.Aim, AimReason: j.AimReason, Rule: j.Rule,
+		FeelNM: j.FeelNM, GaugeName: j.GaugeName, Leaves: compact(j.Leaves), Mechanic: j.Mechanic, Reason: j.Reason,
+		OdometerKM: j.OdometerKM, OdometerWhy: j.OdometerWhy, CreatedAt: j.Created, OffBoard: j.OffBoard}
+}
+
+// entries are a job's entries, chained from its root and read.
+func (t *taker) entries(j archivedJob, root string) (rows []happeningRow, list []job.Happening, last string,
+	err error) {
+	last = root
+	for place, h := range j.Happenings {
+		r := happeningRow{JobID: j.ID, Place: place, ClientID: h.ID, Kind: h.Kind, Body: compact(h.Body),
+			At: h.At.UTC(), Rules: h.Rules}
+		if h.Done != nil {
+			r.DoneAt = h.Done.UTC()
+		}
+		what := fmt.Sprintf("entry %d of job %s", place+1, j.ID)
+		if err := errors.Join(t.past(what, h.At), t.past(what, r.DoneAt)); err != nil {
+			return nil, nil, "", err
+		}
+		if h.Rules < 1 || h.Rules > job.Rules {
+			return nil, nil, "", refuse("%s was taken by rules %d, and this program knows up to %d", what, h.Rules,
+				job.Rules)
+		}
+		r.Sum = r.sumAfter(last)
+		last = r.Sum
+		read, err := r.toHappening()
+		if err != nil {
+			return nil, nil, "", refuse("job %s: %v", j.ID, err)
+		}
+		rows, list = append(rows, r), append(list, read)
+	}
+	return rows, list, last, nil
+}
+
 func (t *taker) job(j archivedJob) error {
-	row := jobRow{ID: j.ID, VehicleID: j.VehicleID, Sheet: sheetText(j.Sheet), Card: j.Card,
-		HotPass:    j.HotCard + 1,
-		CardReason: j.CardReason, Aim: j.Aim, AimReason: j.AimReason, Rule: j.Rule,
-		FeelNM: j.FeelNM, GaugeName: j.GaugeName,
-		Leaves: compact(j.Leaves), Mechanic: j.Mechanic, Reason: j.Reason, OdometerKM: j.OdometerKM,
-		OdometerWhy: j.OdometerWhy, CreatedAt: j.Created,
-		OffBoard: j.OffBoard}
-	if _, err := row.toJob(); err != nil {
+	row := j.row()
+	record, err := row.toJob()
+	if err != nil {
 		return refuse("job %s: %v", j.ID, err)
 	}
 	if err := t.past("job "+j.ID, j.Created); err != nil {
 		return err
 	}
-	last := row.root()
-	var rows []happeningRow
-	for place, h := range j.Happenings {
-		r := happeningRow{JobID: j.ID, Place: place, ClientID: h.ID, Kind: h.Kind, Body: compact(h.Body),
-			At:    h.At.UTC(),
-			Rules: h.Rules}
-		if h.Done != nil {
-			r.DoneAt = h.Done.UTC()
-		}
-		if err := t.past(fmt.Sprintf("entry %d of job %s", place+1, j.ID), h.At); err != nil {
-			return err
-		}
-		r.Sum = r.sumAfter(last)
-		last = r.Sum
-		if _, err := r.toHappening(); err != nil {
-			return refuse("job %s: %v", j.ID, err)
-		}
-		rows = append(rows, r)
+	rows, list, last, err := t.entries(j, row.root())
+	if err != nil {
+		return err
 	}
 	if last != j.Sum {
 		return refuse("job %s is not as it was exported: its checksums do not end where they should", j.ID)
 	}
+	var vehicle []vehicleRow
+	if err := t.tx.Where("id = ?", j.VehicleID).Find(&vehicle).Error; err != nil {
+		return err
+	}
+	if len(vehicle) == 0 {
+		return refuse("job %s is of a vehicle that is not in it: %q", j.ID, j.VehicleID)
+	}
+	record.Vehicle = vehicle[0].toVehicle()
+	if err := admitted("job", j.ID, t.admit.Job(record, list)); err != nil {
+		return err
+	}
 	if row.Entries = len(rows); len(rows) > 0 {
 		row.LastSum = last
 	}
+	return t.takeJob(row, rows, last)
+}
+
+// takeJob stores a job with its list, or leaves the one that is there where it is the same.
+func (t *taker) takeJob(row jobRow, rows []happeningRow, last string) error {
 	var there []jobRow // one that is there and went on differently is told apart from one that differs
-	if err := t.tx.Where("id = ?", j.ID).Find(&there).Error; err != nil {
+	if err := t.tx.Where("id = ?", row.ID).Find(&there).Error; err != nil {
 		return err
 	}
 	if len(there) > 0 {
 		row.Entries, row.LastSum = there[0].Entries, there[0].LastSum
 	}
-	before := t.in.Jobs
-	if err := take(t, "job", j.ID, row, &t.in.Jobs); err != nil {
+	if err := take(t, "job", row.ID, row, &t.in.Jobs); err != nil {
 		return err
 	}
-	if t.in.Jobs == before { // it is there: with the same list?
+	if len(there) > 0 { // with the same list?
 		var stored []happeningRow
-		if err := t.tx.Where("job_id = ?", j.ID).Order("place").Find(&stored).Error; err != nil {
+		if err := t.tx.Where("job_id = ?", row.ID).Order("place").Find(&stored).Error; err != nil {
 			return err
 		}
 		if n := len(stored); n != len(rows) || n > 0 && stored[n-1].Sum != last {
-			return refuse("job %s is stored here already and went on differently. Nothing was taken in", j.ID)
+			return refuse("job %s is stored here already and went on differently. Nothing was taken in", row.ID)
 		}
 		return nil
 	}
@@ -357,23 +338,28 @@ func (t *taker) job(j archivedJob) error {
 }
 
 func (t *taker) photos() error {
-	if _, ok := t.files["photos.json"]; !ok {
-		return nil
-	}
 	var list []archivedPhoto
-	if err := t.read("photos.json", &list); err != nil {
-		return err
+	if _, ok := t.files["photos.json"]; ok {
+		if err := t.read("photos.json", &list); err != nil {
+			return err
+		}
 	}
 	for _, p := range list {
 		media := cmp.Or(p.Media, jpegType)
 		if SoundTypes[media] == "" && media != jpegType {
 			return refuse("%q is no type of a file of a job: JPEG, or a sound", media)
 		}
-		data := t.files[p.name()]
-		if sum := sha256.Sum256(data); hex.EncodeToString(sum[:]) != p.Hash {
+		data, err := t.bytesOf(p.name())
+		if err != nil {
+			return err
+		}
+		row := photoRow{p.Hash, p.JobID, data, p.Created, media, true}
+		if row.intact() != nil {
 			return refuse("%s is not the file that its name says", p.name())
 		}
-		row := photoRow{p.Hash, p.JobID, data, p.Created, media}
+		if err := admitted("file", p.name(), t.admit.File(media, data)); err != nil {
+			return err
+		}
 		if err := t.tx.Clauses(clause.OnConflict{DoNothing: true}).Create(&row).Error; err != nil {
 			return err
 		}
@@ -391,6 +377,9 @@ func (t *taker) shop() error {
 		t.tx.Model(&shimRow{}).Count(&shims).Error); err != nil {
 		return err
 	}
+	if err := admitted("the workshop", "settings", t.admit.Shop(shop.record())); err != nil {
+		return err
+	}
 	if settings > 0 || shims > 0 {
 		return nil
 	}
@@ -405,4 +394,19 @@ func (t *taker) shop() error {
 		}
 	}
 	return nil
+}
+
+// record is what is judged of a workshop's settings.
+func (a archivedShop) record() Shop {
+	shop := Shop{Probe: a.Settings[settingProbe], Sizes: a.Settings[settingSizes]}
+	for name, value := range a.Settings {
+		shop.Damaged = cmp.Or(shop.Damaged, settingRow{name, value}.damaged())
+		if !slices.Contains([]string{settingProbe, settingSizes, settingCounted, settingVersion}, name) {
+			shop.Damaged = "there is no setting " + name
+		}
+	}
+	for _, c := range a.Shims {
+		shop.Stock = append(shop.Stock, adjust.Count{Shim: measure.Length(c.SizeNM), N: c.N})
+	}
+	return shop
 }

@@ -5,9 +5,10 @@ import (
 	"database/sql"
 	"errors"
 	"fmt"
-	"io"
 	"os"
 	"path/filepath"
+	"slices"
+	"strings"
 	"time"
 )
 
@@ -15,153 +16,191 @@ import (
 var (
 	ErrThere = errors.New("a file of this name is there already")
 	ErrCopy  = errors.New("this is no sound copy of a data file of this program")
+	ErrHalf  = errors.New("a restore of this data file was cut off")
 )
 
-// Backup writes a copy of a data file, also while a program writes to it, and checks the copy. The copy holds
-// whatever was acknowledged before it began. It gives how many happenings the copy holds. ErrThere: nothing
-// is written over.
-func Backup(path, to string) (happenings int, err error) {
+// Checking is the full check of an open data file: see Inspect.
+type Checking func(*Store) (Findings, error)
+
+// Findings are what a full check found.
+type Findings struct {
+	Entries  int       // in the jobs' lists
+	Troubles []Trouble // what is stored and is not as it was; empty: nothing
+}
+
+// Backup writes a copy of a data file, also while a program writes to it, and has the copy checked before it appears
+// under its name. The copy holds whatever was acknowledged before it began. What the check finds in it is told, and the
+// copy is there all the same: a damaged one may be all that is left. ErrThere: nothing is written over; ErrCopy: it is
+// not even a database that can be read.
+func Backup(path, to string, check Checking) (found Findings, err error) {
+	if err := halfRestored(path); err != nil {
+		return found, err
+	}
 	version, err := look(path)
 	if err != nil {
-		return 0, err
+		return found, err
 	}
 	if version == 0 {
-		return 0, fmt.Errorf("%s: %w: there is nothing in it", path, ErrCopy)
+		return found, fmt.Errorf("%s: %w: there is nothing in it", path, ErrCopy)
 	}
-	if err := copyInto(path, to); err != nil {
-		return 0, err
-	}
-	if happenings, err = sound(to); err != nil {
-		return 0, errors.Join(err, os.Remove(to))
-	}
-	return happenings, nil
+	return found, Publish(to, func(f *os.File) error {
+		if err := copyInto(path, f); err != nil {
+			return err
+		}
+		found, err = inspect(f.Name(), check)
+		return err
+	})
 }
 
 // copyBefore copies a file of an earlier version beside it, before it is brought up to date.
 func copyBefore(path string, version int) (to string, err error) {
-	for n := 0; ; n++ {
-		to = fmt.Sprintf("%s.version-%d", path, version)
-		if n > 0 {
-			to = fmt.Sprintf("%s.version-%d-%d", path, version, n+1)
-		}
-		if err = copyInto(path, to); !errors.Is(err, ErrThere) {
-			return to, err
-		}
-	}
+	return free(fmt.Sprintf("%s.version-%d", path, version), func(name string) error {
+		return Publish(name, func(f *os.File) error { return copyInto(path, f) })
+	})
 }
 
-// copyInto writes a copy that is whole and on disk, or none.
-func copyInto(path, to string) error {
-	made, err := os.OpenFile(to, os.O_CREATE|os.O_EXCL|os.O_RDWR, 0o600)
-	if err != nil {
-		if errors.Is(err, os.ErrExist) {
-			return fmt.Errorf("%s: %w", to, ErrThere)
-		}
-		return fmt.Errorf("%s: %w: %w", to, ErrUnwritable, err)
-	}
-	defer made.Close()
+// copyInto copies a data file, with what its log holds, into an empty one.
+func copyInto(path string, into *os.File) error {
 	db, err := sql.Open("sqlite3", lookDSN(path))
 	if err != nil {
-		return errors.Join(explain(path, err), os.Remove(to))
+		return explain(path, err)
 	}
 	defer db.Close()
-	if _, err := db.ExecContext(context.Background(), "VACUUM INTO ?", to); err != nil {
-		return errors.Join(explain(path, ofSQLite(err)), os.Remove(to))
+	if _, err := db.ExecContext(context.Background(), "VACUUM INTO ?", into.Name()); err != nil {
+		return explain(path, ofSQLite(err))
 	}
-	return errors.Join(made.Sync(), syncFolder(to))
+	return nil
 }
 
-// syncFolder makes a new name in a folder lasting.
-func syncFolder(path string) error {
-	d, err := os.Open(filepath.Dir(path))
-	if err != nil {
-		return err
+// restoringOf is what a copy is called while it is being put in a data file's place. While it lies there the file is
+// not opened.
+func restoringOf(path string) string { return path + ".restoring" }
+
+// halfRestored says that a restore of a data file was cut off, and what is to be done; nil where none was.
+func halfRestored(path string) error {
+	if _, err := os.Lstat(restoringOf(path)); err != nil {
+		return nil
 	}
-	defer d.Close()
-	return d.Sync()
+	if kept := gaveWay(path); kept != "" {
+		return fmt.Errorf("%s: %w. Run metronix restore again with the copy that is wanted, or with %s to go back to "+
+			"what was there", path, ErrHalf, kept)
+	}
+	return fmt.Errorf("%s: %w before anything was changed. Run metronix restore again, or remove %s to go on with "+
+		"what is there", path, ErrHalf, restoringOf(path))
 }
 
-// sound checks a copy from end to end, for reading alone, and counts its happenings.
-func sound(path string) (happenings int, err error) {
-	version, err := look(path)
-	if err != nil {
-		return 0, err
+// gaveWay is where a data file lies whole now, of which a restore that was cut off had taken the name or the log away
+// already; empty: it had not.
+func gaveWay(path string) string {
+	live, gone := os.Lstat(path)
+	_, noLog := os.Lstat(path + "-wal")
+	list, _ := filepath.Glob(path + ".replaced-*") // a pattern of ours is none that is malformed
+	for _, name := range slices.Backward(list) {
+		if strings.HasSuffix(name, "-wal") || strings.HasSuffix(name, "-shm") {
+			continue
+		}
+		if gone != nil {
+			return name
+		}
+		_, noLogThere := os.Lstat(name + "-wal")
+		if its, err := os.Lstat(name); err == nil && os.SameFile(its, live) && noLog != nil && noLogThere == nil {
+			return name
+		}
 	}
-	if version == 0 {
-		return 0, fmt.Errorf("%s: %w: there is nothing in it", path, ErrCopy)
-	}
-	db, err := sql.Open("sqlite3", lookDSN(path))
-	if err != nil {
-		return 0, explain(path, err)
-	}
-	defer db.Close()
-	var answer string
-	if err := db.QueryRow("PRAGMA integrity_check(1)").Scan(&answer); err != nil || answer != "ok" {
-		return 0, fmt.Errorf("%s: %w: %s", path, ErrCopy, answer)
-	}
-	if err := db.QueryRow("SELECT count(*) FROM happenings").Scan(&happenings); err != nil {
-		return 0, explain(path, err)
-	}
-	return happenings, nil
+	return ""
 }
 
-// Restore puts a copy in a data file's place. What was there is kept aside, its log with it, so that no old
-// log is ever replayed over the copy; aside is where it lies, empty where there was nothing. ErrInUse while a
-// program has the file.
-func Restore(path, from string, now time.Time) (happenings int, aside string, err error) {
-	if happenings, err = sound(from); err != nil {
-		return 0, "", err
+// Restored is what a restore did.
+type Restored struct {
+	Findings
+	Aside string // where what was there lies now; empty: there was nothing
+}
+
+// Restore puts a copy in a data file's place: through its log, if it has one, and checked in its new place before what
+// was there gives way. That is kept aside with all that it holds, under a name that was free. A restore that is cut off
+// leaves the old file or the new one, and ErrHalf for whoever opens it. anyway takes a copy in which the check finds
+// trouble: without it, such a copy is refused with ErrCopy and the findings. ErrInUse while a program has the file.
+func Restore(path, from string, now time.Time, anyway bool, check Checking) (r Restored, err error) {
+	if version, err := look(from); err != nil {
+		return r, err
+	} else if version == 0 {
+		return r, fmt.Errorf("%s: %w: there is nothing in it", from, ErrCopy)
 	}
-	fresh := path + ".restoring"
-	_ = os.Remove(fresh) // of a try that was cut off
-	if _, err := os.Stat(path); err == nil {
+	if err := os.MkdirAll(filepath.Dir(path), 0o700); err != nil {
+		return r, fmt.Errorf("%s: %w: %w", path, ErrUnwritable, err)
+	}
+	_, absent := os.Lstat(path)
+	if absent == nil {
 		h, err := hold(path)
 		if err != nil {
-			return 0, "", err
+			return r, err
 		}
 		defer h.letGo()
-		aside = fmt.Sprintf("%s.replaced-%s", path, now.Format("20060102-150405"))
-	} else if err := os.MkdirAll(filepath.Dir(path), 0o700); err != nil {
-		return 0, "", fmt.Errorf("%s: %w: %w", path, ErrUnwritable, err)
 	}
-	if err := copyFile(from, fresh); err != nil {
-		return 0, "", err
+	cutOff := halfRestored(path) != nil
+	fresh, err := own(restoringOf(path))
+	if err != nil {
+		return r, err
 	}
-	if aside != "" {
-		// the log first: a cut between leaves the file with its log, or without one to replay
-		for _, part := range []string{"-wal", "-shm", ""} {
-			if err := os.Rename(path+part, aside+part); err != nil && !errors.Is(err, os.ErrNotExist) {
-				return 0, "", fmt.Errorf("%s: %w: %w", path, ErrUnwritable, err)
-			}
+	defer fresh.Close()
+	giveUp := func(err error) (Restored, error) {
+		if !cutOff { // what is there is whole
+			err = errors.Join(err, remove(fresh.Name()))
 		}
-	} else {
-		for _, part := range []string{"-wal", "-shm"} { // the log of a file that is gone
-			if err := os.Rename(path+part, path+".orphan"+part); err != nil &&
-				!errors.Is(err, os.ErrNotExist) {
-				return 0, "", fmt.Errorf("%s: %w: %w", path, ErrUnwritable, err)
-			}
-		}
+		return r, err
 	}
-	if err := os.Rename(fresh, path); err != nil {
-		return 0, "", fmt.Errorf("%s: %w: %w", path, ErrUnwritable, err)
+	if err := copyInto(from, fresh); err != nil {
+		return giveUp(err)
 	}
-	return happenings, aside, syncFolder(path)
+	if r.Findings, err = inspect(fresh.Name(), check); err != nil {
+		return giveUp(err)
+	}
+	if len(r.Troubles) > 0 && !anyway {
+		return giveUp(fmt.Errorf("%s: %w", from, ErrCopy))
+	}
+	if err := fresh.Sync(); err != nil {
+		return giveUp(fmt.Errorf("%s: %w: %w", fresh.Name(), ErrFull, err))
+	}
+	if r.Aside, err = keptAside(path, absent == nil, now); err != nil {
+		return r, err
+	}
+	return r, rename(fresh.Name(), path, true)
 }
 
-// copyFile copies a file's bytes onto the disk. The copy has no log: a backup is written without one.
-func copyFile(from, to string) error {
-	in, err := os.Open(from)
+// keptAside gives a data file, and a log that cannot be folded into it, a name under which it stays. From here on until
+// the copy has the file's name, the copy's own name says that a restore is under way.
+func keptAside(path string, there bool, now time.Time) (aside string, err error) {
+	log := path + "-wal"
+	if there {
+		foldAll(path) // a file too damaged for that keeps its log, which goes aside with it
+	}
+	_, noLog := os.Lstat(log)
+	if !there && noLog != nil {
+		return "", nil
+	}
+	return free(path+".replaced-"+now.Format("20060102-150405"), func(name string) error {
+		if there {
+			if err := link(path, name); err != nil {
+				return err
+			}
+		} else if _, err := os.Lstat(name); err == nil {
+			return ErrThere
+		}
+		if noLog == nil { // an old log is never replayed over another file
+			if err := rename(log, name+"-wal", false); err != nil {
+				return err
+			}
+		}
+		return remove(path + "-shm")
+	})
+}
+
+// foldAll folds the log into a file that nobody has open, as far as that goes.
+func foldAll(path string) {
+	db, err := sql.Open("sqlite3", dsnOf(path, "mode=rw&_busy_timeout=2000"))
 	if err != nil {
-		return fmt.Errorf("%s: %w", from, err)
+		return
 	}
-	defer in.Close()
-	out, err := os.OpenFile(to, os.O_CREATE|os.O_EXCL|os.O_WRONLY, 0o600)
-	if err != nil {
-		return fmt.Errorf("%s: %w: %w", to, ErrUnwritable, err)
-	}
-	defer out.Close()
-	if _, err := io.Copy(out, in); err != nil {
-		return fmt.Errorf("%s: %w: %w", to, ErrFull, err)
-	}
-	return out.Sync()
+	defer db.Close() // the last one to close it takes the empty log away
+	_, _ = db.ExecContext(context.Background(), "PRAGMA wal_checkpoint(TRUNCATE)")
 }

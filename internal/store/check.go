@@ -4,17 +4,55 @@ import (
 	"context"
 	"database/sql"
 	"fmt"
-	"net/url"
+	"log/slog"
 	"os"
+	"path/filepath"
 	"slices"
 	"strings"
+	"syscall"
 	"time"
 
 	"gorm.io/gorm"
 )
 
-// quickCheck asks the database whether its pages fit together: milliseconds for a workshop's file.
-func quickCheck(db *gorm.DB) error { return pragmaCheck(db, "quick_check") }
+// checkedAtOnce is how large a file may be whose pages are all looked at before the program is ready: a tenth of a second
+// or so. Those of a larger one are looked at while it works.
+var checkedAtOnce int64 = 48 << 20
+
+// pagesCheck is the look at all pages of a file at the start.
+type pagesCheck struct {
+	stop context.CancelFunc
+	ctx  context.Context
+	done chan struct{} // closed when all were looked at, or it was ended
+}
+
+func newPagesCheck() *pagesCheck {
+	ctx, stop := context.WithCancel(context.Background())
+	return &pagesCheck{stop: stop, ctx: ctx, done: make(chan struct{})}
+}
+
+// begin asks the database whether its pages fit together: at once where the file is small, else beside the work, and what
+// is found then ends the writing.
+func (p *pagesCheck) begin(s *Store, path string) error {
+	if info, err := os.Stat(path); err != nil || info.Size() <= checkedAtOnce {
+		close(p.done)
+		return pragmaCheck(s.read, "quick_check")
+	}
+	go func() {
+		defer close(p.done)
+		if err := pragmaCheck(s.read.WithContext(p.ctx), "quick_check"); err != nil && p.ctx.Err() == nil {
+			slog.Error("the data file is damaged", "path", path, "error", err)
+			s.file.damage(fmt.Errorf("%s: %w", path, err))
+		}
+	}()
+	return nil
+}
+
+// end ends a look that is under way.
+func (p *pagesCheck) end() {
+	p.stop()
+	<-p.done
+}
 
 func pragmaCheck(db *gorm.DB, pragma string) error {
 	var lines []string
@@ -31,40 +69,173 @@ func pragmaCheck(db *gorm.DB, pragma string) error {
 type Trouble struct {
 	JobID string
 	What  string
+	// Beside is that it follows from the jobs' lists and can be made anew from them
+	Beside bool
 }
 
-// Check is the full check: every page and index of the file, and every job's list from its first entry to its
-// last.
-func (s *Store) Check() (happenings int, troubles []Trouble) {
-	if err := pragmaCheck(s.read, "integrity_check"); err != nil {
-		troubles = append(troubles, Trouble{What: err.Error()})
+// Inspect opens a data file for reading alone, whatever its version, and has it checked. Nothing of it is changed: one
+// that another program is writing to, or that an earlier version wrote, is copied to a scratch file first, and the copy
+// is checked. Errors are those of Open, and ErrEmpty where nothing was begun in it.
+func Inspect(path string, check Checking) (Findings, error) {
+	if err := halfRestored(path); err != nil {
+		return Findings{}, err
 	}
-	var jobs []jobRow
-	if err := s.read.Order("id").Find(&jobs).Error; err != nil {
-		return 0, append(troubles, Trouble{What: translate(err).Error()})
+	f, err := os.Open(path)
+	if err != nil {
+		return Findings{}, fmt.Errorf("%s: %w: %w", path, ErrUnwritable, err)
 	}
-	for _, job := range jobs {
-		var rows []happeningRow
-		err := s.read.Where("job_id = ?", job.ID).Order("place").Find(&rows).Error
-		if err == nil {
-			_, err = verify(job, rows)
-		}
-		if err == nil {
-			_, err = job.toJob()
-		}
+	defer f.Close()
+	if err := syscall.Flock(int(f.Fd()), syscall.LOCK_SH|syscall.LOCK_NB); err != nil {
+		return inspectCopy(path, check)
+	}
+	return inspect(path, check)
+}
+
+// inspect is Inspect of a file that no other program writes to.
+func inspect(path string, check Checking) (Findings, error) {
+	version, err := look(path)
+	switch {
+	case err != nil:
+		return Findings{}, err
+	case version == 0:
+		return Findings{}, fmt.Errorf("%s: %w", path, ErrEmpty)
+	case version < len(migrations):
+		return inspectCopy(path, check)
+	}
+	db, err := openPool(path, lookingAt(path), 1)
+	if err != nil {
+		return Findings{}, err
+	}
+	defer closePool(db)
+	return check(&Store{write: db, read: db, readOnly: true})
+}
+
+// inspectCopy has a copy checked, brought up to date where it is of an earlier version.
+func inspectCopy(path string, check Checking) (Findings, error) {
+	folder, err := os.MkdirTemp("", "metronix-check-")
+	if err != nil {
+		return Findings{}, fmt.Errorf("a copy to be checked cannot be made: %w: %w", ErrUnwritable, err)
+	}
+	defer os.RemoveAll(folder)
+	scratch := filepath.Join(folder, "copy.db")
+	if err := Publish(scratch, func(f *os.File) error { return copyInto(path, f) }); err != nil {
+		return Findings{}, err
+	}
+	db, err := openPool(scratch, writing, 1)
+	if err != nil {
+		return Findings{}, err
+	}
+	defer closePool(db)
+	s := &Store{write: db, read: db, readOnly: true}
+	if err := s.migrate(scratch); err != nil {
+		return Findings{}, err
+	}
+	return check(s)
+}
+
+// Check is the store's part of the full check: every page and index of the file, every record, every job's list from
+// its first entry to its last, and every picture and sound by its hash.
+func (s *Store) Check() (f Findings) {
+	trouble := func(jobID string, err error) {
 		if err != nil {
-			troubles = append(troubles, Trouble{job.ID, err.Error()})
+			f.Troubles = append(f.Troubles, Trouble{JobID: jobID, What: err.Error()})
 		}
-		happenings += len(rows)
 	}
-	return happenings, troubles
+	trouble("", pragmaCheck(s.read, "integrity_check"))
+	trouble("", s.checkRecords(trouble))
+	trouble("", s.eachID("jobs", "id", func(id string) error {
+		entries, err := s.checkJob(id)
+		f.Entries += entries
+		trouble(id, err)
+		return nil
+	}))
+	trouble("", s.eachID("photos", "hash", func(hash string) error {
+		row, err := s.jobFile(hash, "1 = 1")
+		trouble(row.JobID, err)
+		return nil
+	}))
+	return f
+}
+
+// checkRecords reads every record that is no job.
+func (s *Store) checkRecords(trouble func(jobID string, err error)) error {
+	say := func(what, id, name, why string) {
+		if why != "" {
+			trouble("", fmt.Errorf("%s %s (%s): %s", what, id, name, why))
+		}
+	}
+	_, engines, err := s.Engines()
+	if err != nil {
+		return err
+	}
+	for _, d := range engines {
+		say("engine", d.ID, d.Name, d.Why)
+	}
+	sets, err := s.GaugeSets()
+	if err != nil {
+		return err
+	}
+	for _, g := range sets {
+		say("gauge set", g.ID, g.Name, g.Damaged)
+	}
+	vehicles, err := s.Vehicles()
+	if err != nil {
+		return err
+	}
+	for _, v := range vehicles {
+		say("vehicle", v.ID, v.Name, v.Damaged)
+	}
+	shop, err := s.Shop()
+	say("the workshop's settings", "", "", shop.Damaged)
+	return err
+}
+
+// checkJob reads a job and its list, and says how many entries it has.
+func (s *Store) checkJob(id string) (entries int, err error) {
+	if _, err := s.Job(id); err != nil {
+		return 0, err
+	}
+	list, err := s.Happenings(id)
+	if err != nil {
+		return 0, err
+	}
+	return len(list.Happenings), nil
+}
+
+// eachID calls f with every id of a table, in order, some at a time.
+func (s *Store) eachID(table, column string, f func(id string) error) error {
+	return eachID(s.read, table, column, f)
+}
+
+func eachID(db *gorm.DB, table, column string, f func(id string) error) error {
+	const atOnce = 1000
+	for last := ""; ; {
+		var ids []string
+		if err := db.Raw("SELECT "+column+" FROM "+table+" WHERE "+column+" > ? ORDER BY "+column+" LIMIT ?", last,
+			atOnce).Scan(&ids).Error; err != nil {
+			return translate(err)
+		}
+		for _, id := range ids {
+			if err := f(id); err != nil {
+				return err
+			}
+		}
+		if len(ids) < atOnce {
+			return nil
+		}
+		last = ids[len(ids)-1]
+	}
 }
 
 // lookDSN opens a file for reading alone, so that nothing of it is changed.
-func lookDSN(path string) string {
-	dsn := (&url.URL{Scheme: "file", Opaque: url.PathEscape(path),
-		RawQuery: "mode=ro&_busy_timeout=2000"}).String()
-	return strings.ReplaceAll(dsn, "%2F", "/")
+func lookDSN(path string) string { return dsnOf(path, copying) }
+
+// lookingAt is how a file is opened to be looked at: without its log, where it has none.
+func lookingAt(path string) string {
+	if log, err := os.Stat(path + "-wal"); err == nil && log.Size() > 0 {
+		return looking
+	}
+	return untouching
 }
 
 // look finds out, for reading alone, whose file it is and which version it has: 0 for one that holds nothing
@@ -73,7 +244,7 @@ func look(path string) (version int, err error) {
 	if info, err := os.Stat(path); err == nil && info.Size() == 0 {
 		return 0, nil
 	}
-	db, err := sql.Open("sqlite3", lookDSN(path))
+	db, err := sql.Open("sqlite3", dsnOf(path, lookingAt(path)))
 	if err != nil {
 		return 0, explain(path, err)
 	}

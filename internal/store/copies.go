@@ -2,7 +2,6 @@ package store
 
 import (
 	"encoding/json"
-	"strings"
 	"time"
 
 	"gorm.io/gorm"
@@ -20,27 +19,22 @@ type Copy struct {
 // copiesAtOnce is how many copies are written in one go.
 const copiesAtOnce = 250
 
-// AddCopies makes a large workshop of a small one: a stored job, with its whole list and what follows from
-// it, copied many times. Each copy opens, and its checksums hold. It is how the figures for many jobs are
+// AddCopies makes a large workshop of a small one: a stored job, with its whole list, copied many times. Each copy opens,
+// and its checksums hold; what follows from their lists is made when the file is opened for use. It is how the figures for many jobs are
 // measured.
 func (s *Store) AddCopies(of string, copies []Copy) error {
 	var r jobRow
 	var list []happeningRow
-	var state stateRow
 	if err := s.read.Where("id = ?", of).Take(&r).Error; err != nil {
 		return translate(err)
 	}
 	if err := s.read.Where("job_id = ?", of).Order("place").Find(&list).Error; err != nil {
 		return translate(err)
 	}
-	if err := s.read.Where("job_id = ?", of).Take(&state).Error; err != nil {
-		return translate(err)
-	}
 	for from := 0; from < len(copies); from += copiesAtOnce {
 		part := copies[from:min(from+copiesAtOnce, len(copies))]
 		if err := s.write.Transaction(func(tx *gorm.DB) error {
-			return addCopies(tx, r, list, state,
-				part)
+			return addCopies(tx, r, list, part)
 		}); err != nil {
 			return translate(err)
 		}
@@ -48,10 +42,9 @@ func (s *Store) AddCopies(of string, copies []Copy) error {
 	return nil
 }
 
-func addCopies(tx *gorm.DB, r jobRow, list []happeningRow, state stateRow, copies []Copy) error {
+func addCopies(tx *gorm.DB, r jobRow, list []happeningRow, copies []Copy) error {
 	var jobs []jobRow
 	var entries []happeningRow
-	var states []stateRow
 	for _, c := range copies {
 		later := c.CreatedAt.Sub(r.CreatedAt)
 		j := r
@@ -68,22 +61,12 @@ func addCopies(tx *gorm.DB, r jobRow, list []happeningRow, state stateRow, copie
 			entries = append(entries, h)
 		}
 		j.Entries, j.LastSum = len(list), last
-		st := state
-		visit, err := movedVisit(state.Visit, c, later)
-		if err != nil {
-			return err
-		}
-		st.JobID, st.TouchedAt, st.Visit = c.ID, state.TouchedAt.Add(later), visit
-		st.Short = strings.Replace(state.Short, `"id":"`+r.ID+`"`, `"id":"`+c.ID+`"`, 1)
-		jobs, states = append(jobs, j), append(states, st)
+		jobs = append(jobs, j)
 	}
 	if err := tx.Omit("Vehicle").CreateInBatches(&jobs, 50).Error; err != nil {
 		return err
 	}
-	if err := tx.Omit("Job").CreateInBatches(&entries, 500).Error; err != nil {
-		return err
-	}
-	return tx.CreateInBatches(&states, 100).Error
+	return tx.Omit("Job").CreateInBatches(&entries, 500).Error
 }
 
 // unsealed is a happening's body without a signature's seal, which is of another vehicle and odometer.
@@ -99,24 +82,5 @@ func unsealed(h happeningRow) (string, error) {
 		delete(body["act"], field)
 	}
 	out, err := json.Marshal(body)
-	return string(out), err
-}
-
-// movedVisit is what the copy tells of wear.
-func movedVisit(text string, c Copy, later time.Duration) (string, error) {
-	if text == "" {
-		return "", nil
-	}
-	var visit map[string]any
-	if err := json.Unmarshal([]byte(text), &visit); err != nil {
-		return "", err
-	}
-	at, err := time.Parse(time.RFC3339Nano, visit["at"].(string))
-	if err != nil {
-		return "", err
-	}
-	visit["job_id"], visit["at"], visit["odometer_km"] = c.ID,
-		at.Add(later).Format(time.RFC3339Nano), c.OdometerKM
-	out, err := json.Marshal(visit)
 	return string(out), err
 }

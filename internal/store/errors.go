@@ -18,9 +18,12 @@ var (
 	ErrInUse       = errors.New("another program has the data file open")
 	ErrPlaceTaken  = errors.New("another one was faster")
 	ErrChanged     = errors.New("somebody changed it meanwhile")
+	ErrBackwards   = errors.New("the odometer would show less than it did, and nothing says why")
+	ErrUnnamed     = errors.New("more pictures and recordings of this job wait to be named than are kept")
 	ErrBusy        = errors.New("the data file is being written by another program")
 	ErrFull        = errors.New("the disk is full")
 	ErrDamaged     = errors.New("the data file is damaged")
+	ErrEmpty       = errors.New("nothing was begun in it yet")
 	ErrGone        = errors.New("the data file was removed or replaced while the program ran")
 )
 

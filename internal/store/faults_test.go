@@ -6,7 +6,6 @@ import (
 	"errors"
 	"fmt"
 	"os"
-	"os/exec"
 	"path/filepath"
 	"strings"
 	"testing"
@@ -35,6 +34,16 @@ func filled(t *testing.T, n int) string {
 	}
 	s.Close()
 	return path
+}
+
+// spoilFile changes a closed data file as a fault of the disk would.
+func spoilFile(t *testing.T, path, statement string) {
+	t.Helper()
+	db, err := sql.Open("sqlite3", "file:"+path)
+	require.NoError(t, err)
+	_, err = db.Exec(statement)
+	require.NoError(t, err, statement)
+	require.NoError(t, db.Close())
 }
 
 // A second program on the file is refused; whoever only reads is let in.
@@ -70,16 +79,12 @@ func TestAFlippedBitIsFound(t *testing.T) {
 		data, err := os.ReadFile(path)
 		require.NoError(t, err)
 		require.NoError(t, os.WriteFile(copied, data, 0o600))
-		db, err := sql.Open("sqlite3", "file:"+copied)
-		require.NoError(t, err)
-		_, err = db.Exec(spoil)
-		require.NoError(t, err, name)
-		require.NoError(t, db.Close())
+		spoilFile(t, copied, spoil)
 		s, err := Open(copied)
 		require.NoError(t, err, name)
 		_, err = s.Happenings("j")
 		assert.ErrorIs(t, err, ErrDamaged, name)
-		_, troubles := s.Check()
+		troubles := s.Check().Troubles
 		require.Len(t, troubles, 1, name)
 		assert.Equal(t, "j", troubles[0].JobID)
 		s.Close()
@@ -146,7 +151,7 @@ func TestAListThatLostItsEndIsMissed(t *testing.T) {
 		_, err := s.Happenings("j")
 		require.ErrorIs(t, err, ErrDamaged)
 		assert.Contains(t, err.Error(), fmt.Sprintf("job j is short: %d of its 5 entries", 5-gone))
-		_, troubles := s.Check()
+		troubles := s.Check().Troubles
 		require.Len(t, troubles, 1)
 		assert.Equal(t, "j", troubles[0].JobID)
 	}
@@ -216,10 +221,12 @@ func TestBackupUnderLoad(t *testing.T) {
 		var before int64
 		require.NoError(t, s.read.Model(&happeningRow{}).Count(&before).Error)
 		copied := filepath.Join(t.TempDir(), fmt.Sprintf("copy-%d.db", round))
-		n, err := Backup(path, copied)
+		found, err := Backup(path, copied, whole)
 		require.NoError(t, err)
+		require.Empty(t, found.Troubles)
+		n := found.Entries
 		assert.GreaterOrEqual(t, int64(n), before)
-		_, err = Backup(path, copied)
+		_, err = Backup(path, copied, whole)
 		assert.ErrorIs(t, err, ErrThere)
 		back, err := Open(copied)
 		require.NoError(t, err)
@@ -230,82 +237,6 @@ func TestBackupUnderLoad(t *testing.T) {
 	}
 	close(stop)
 	require.Positive(t, <-done)
-}
-
-// A restored copy is exactly the copy, though the file it replaces was left with a log by a crash; what was
-// there is kept aside with its log.
-func TestRestoreAfterACrash(t *testing.T) {
-	path := filled(t, 3)
-	copied := filepath.Join(t.TempDir(), "copy.db")
-	_, err := Backup(path, copied)
-	require.NoError(t, err)
-	crash(t, path, 3, 40)
-	info, err := os.Stat(path + "-wal")
-	require.NoError(t, err)
-	require.Positive(t, info.Size(), "the crash left a log")
-	n, aside, err := Restore(path, copied, time.Now())
-	require.NoError(t, err)
-	assert.Equal(t, 3, n)
-	s, err := Open(path)
-	require.NoError(t, err)
-	list, err := s.Happenings("j")
-	require.NoError(t, err)
-	assert.Len(t, list.Happenings, 3)
-	_, troubles := s.Check()
-	assert.Empty(t, troubles)
-	_, _, err = Restore(path, copied, time.Now())
-	assert.ErrorIs(t, err, ErrInUse)
-	s.Close()
-	old, err := Open(aside)
-	require.NoError(t, err)
-	defer old.Close()
-	list, err = old.Happenings("j")
-	require.NoError(t, err)
-	assert.Len(t, list.Happenings, 40, "with its log it is whole")
-	_, _, err = Restore(path, filepath.Join(t.TempDir(), "none.db"), time.Now())
-	assert.Error(t, err)
-	torn := filepath.Join(t.TempDir(), "torn.db")
-	data, err := os.ReadFile(copied)
-	require.NoError(t, err)
-	require.NoError(t, os.WriteFile(torn, data[:len(data)/2], 0o600))
-	_, _, err = Restore(path, torn, time.Now())
-	assert.Error(t, err, "half a copy is not put in place")
-}
-
-// crash appends in a process of its own and kills it, so that its log stays behind.
-func crash(t *testing.T, path string, from, to int) {
-	t.Helper()
-	self, err := os.Executable()
-	require.NoError(t, err)
-	cmd := exec.Command(self, "-test.run=^TestChildThatIsKilled$", "-test.v")
-	cmd.Env = append(os.Environ(), "STORE_CHILD="+path, fmt.Sprintf("STORE_FROM=%d", from),
-		fmt.Sprintf("STORE_TO=%d", to))
-	out, err := cmd.CombinedOutput()
-	require.Error(t, err, "it is killed")
-	require.Contains(t, string(out), "ready to be killed", string(out))
-}
-
-// TestChildThatIsKilled is the process that crash starts: it appends and then kills itself, as a power cut
-// would.
-func TestChildThatIsKilled(t *testing.T) {
-	path := os.Getenv("STORE_CHILD")
-	if path == "" {
-		return
-	}
-	var from, to int
-	_, _ = fmt.Sscan(os.Getenv("STORE_FROM"), &from)
-	_, _ = fmt.Sscan(os.Getenv("STORE_TO"), &to)
-	s, err := Open(path)
-	require.NoError(t, err)
-	l := listOf(t, s)
-	for i := from; i < to; i++ {
-		require.NoError(t, s.Append("j", l, happened(i), derived()))
-	}
-	fmt.Println("ready to be killed")
-	p, err := os.FindProcess(os.Getpid())
-	require.NoError(t, err)
-	require.NoError(t, p.Kill())
-	select {}
 }
 
 // Another program that holds the write lock: reading goes on, writing is said to be busy, and a request that
@@ -393,8 +324,7 @@ func TestAFullDisk(t *testing.T) {
 		l = listOf(t, again)
 		require.Len(t, l.Happenings, stored, "round %d", round)
 		require.NoError(t, again.Append("j", l, happened(stored), derived()))
-		_, troubles := again.Check()
-		require.Empty(t, troubles)
+		require.Empty(t, again.Check().Troubles)
 		again.Close()
 	}
 }

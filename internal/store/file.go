@@ -23,8 +23,12 @@ type held struct {
 	looking sync.Mutex
 	grown   int64 // how long the log was when it was looked at last: it never gets shorter
 
-	writes atomic.Int64 // since the program started
+	writes atomic.Int64          // since the program started
+	found  atomic.Pointer[error] // that its pages are damaged; nil: nothing of that kind
 }
+
+// damage notes that the file's pages are damaged: from here on nothing is written to it.
+func (h *held) damage(err error) { h.found.Store(&err) }
 
 // hold makes the file where it is absent, for its owner alone, and takes it. A folder that is absent is made
 // for its owner alone; one that is there is left as it is.
@@ -99,6 +103,9 @@ func (h *held) still() error {
 
 // untouched is still, with the lock held.
 func (h *held) untouched() error {
+	if found := h.found.Load(); found != nil {
+		return *found
+	}
 	mine, err := h.file.Stat()
 	if err != nil {
 		return fmt.Errorf("%s: %w: %w", h.path, ErrGone, err)

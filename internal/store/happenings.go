@@ -94,7 +94,7 @@ func (s *Store) Append(jobID string, l *List, h job.Happening, d Derived) error 
 		if err := endsAt(tx, jobID, row.Place+1, row.Sum); err != nil {
 			return err
 		}
-		return derive(tx, jobID, d, l.rows)
+		return errors.Join(markNamed(tx, job.FilesOf(h.Act)), derive(tx, jobID, d, l.rows))
 	})
 	if err := s.stored(jobID, h.ID, err); err != nil {
 		return err
@@ -217,8 +217,11 @@ func (s *Store) Underived() (ids []string, err error) {
 	return ids, translate(err)
 }
 
-// PutDamaged notes that a job cannot be opened, and why.
+// PutDamaged notes that a job cannot be opened, and why; of a file that is only looked at it notes nothing.
 func (s *Store) PutDamaged(jobID, why string, now time.Time) error {
+	if s.readOnly {
+		return nil // it is told by whoever looks
+	}
 	row := stateRow{JobID: jobID, TouchedAt: now, Open: true}
 	var had []stateRow
 	if err := s.read.Where("job_id = ?", jobID).Find(&had).Error; err == nil && len(had) > 0 {

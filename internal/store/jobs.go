@@ -149,15 +149,17 @@ func (s *Store) Job(id string) (Job, error) {
 }
 
 func (r jobRow) toJob() (Job, error) {
-	vehicle, _ := r.Vehicle.toVehicle()
 	sheet, err := readSheet(r.Sheet)
 	if err != nil {
 		return Job{}, fmt.Errorf("job %s: %w", r.ID, err)
 	}
 	leaves, err := readLeaves(r.Leaves)
-	return Job{r.ID, vehicle, sheet, r.Card, r.HotPass - 1, r.CardReason, clearance.Aim(r.Aim), r.AimReason,
+	if err != nil {
+		return Job{}, fmt.Errorf("%w: the leaves of job %s do not read: %w", ErrDamaged, r.ID, err)
+	}
+	return Job{r.ID, r.Vehicle.toVehicle(), sheet, r.Card, r.HotPass - 1, r.CardReason, clearance.Aim(r.Aim), r.AimReason,
 		clearance.Rule(r.Rule),
 		measure.Length(r.FeelNM), r.GaugeName, leaves, r.Mechanic, r.Reason, r.OdometerKM,
 		r.OdometerWhy, r.CreatedAt,
-		r.OffBoard}, err
+		r.OffBoard}, nil
 }

@@ -3,8 +3,10 @@ package store
 import (
 	"crypto/sha256"
 	"encoding/hex"
+	"fmt"
 	"time"
 
+	"gorm.io/gorm"
 	"gorm.io/gorm/clause"
 )
 
@@ -18,7 +20,7 @@ var SoundTypes = map[string]string{"audio/webm": "webm", "audio/ogg": "ogg", "au
 	"audio/wav": "wav", "audio/mpeg": "mp3"}
 
 // AddPhoto keeps a photograph of a job and gives its hash; the same picture twice is kept once. ErrMissing:
-// there is no such job.
+// there is no such job. ErrUnnamed: too many wait to be named by an entry.
 func (s *Store) AddPhoto(jobID string, jpeg []byte, now time.Time) (hash string, err error) {
 	return s.addFile(jobID, jpegType, jpeg, now)
 }
@@ -32,7 +34,47 @@ func (s *Store) addFile(jobID, media string, data []byte, now time.Time) (hash s
 	sum := sha256.Sum256(data)
 	hash = hex.EncodeToString(sum[:])
 	row := photoRow{Hash: hash, JobID: jobID, Data: data, CreatedAt: now.UTC(), Media: media}
-	return hash, s.acknowledge(s.write.Clauses(clause.OnConflict{DoNothing: true}).Create(&row).Error)
+	return hash, s.acknowledge(s.write.Transaction(func(tx *gorm.DB) error {
+		if err := dropUnnamed(tx, now); err != nil {
+			return err
+		}
+		var waiting int64
+		if err := tx.Raw("SELECT coalesce(sum(length(data)), 0) FROM photos WHERE NOT named AND job_id = ? AND hash <> ?",
+			jobID, hash).Scan(&waiting).Error; err != nil {
+			return err
+		}
+		if waiting+int64(len(data)) > MostUnnamed {
+			return ErrUnnamed
+		}
+		// the same once more is kept once, and waits anew to be named
+		return tx.Clauses(clause.OnConflict{Columns: []clause.Column{{Name: "hash"}},
+			DoUpdates: clause.AssignmentColumns([]string{"created_at"}),
+			Where:     clause.Where{Exprs: []clause.Expression{clause.Expr{SQL: "NOT photos.named"}}}}).Create(&row).Error
+	}))
+}
+
+// MostUnnamed is how many bytes of pictures and recordings a job may have that none of its entries names yet: a dozen of
+// a busy hour (from memory). unnamedFor is how long they wait to be named.
+const (
+	MostUnnamed = 32 << 20
+	unnamedFor  = 24 * time.Hour
+)
+
+// DropUnnamed takes out what was sent more than a day ago and is named by no entry.
+func (s *Store) DropUnnamed(now time.Time) error {
+	return s.acknowledge(dropUnnamed(s.write, now))
+}
+
+func dropUnnamed(tx *gorm.DB, now time.Time) error {
+	return tx.Where("NOT named AND created_at < ?", now.UTC().Add(-unnamedFor)).Delete(&photoRow{}).Error
+}
+
+// markNamed notes that an entry names files.
+func markNamed(tx *gorm.DB, hashes []string) error {
+	if len(hashes) == 0 {
+		return nil
+	}
+	return tx.Model(&photoRow{}).Where("hash IN ?", hashes).Update("named", true).Error
 }
 
 // Photo is a photograph by its hash; ErrNotFound where there is none, ErrDamaged where it is not as it was
@@ -52,8 +94,13 @@ func (s *Store) jobFile(hash, of string) (row photoRow, err error) {
 	if err := s.read.Where("hash = ?", hash).Where(of).Take(&row).Error; err != nil {
 		return photoRow{}, translate(err)
 	}
-	if sum := sha256.Sum256(row.Data); hex.EncodeToString(sum[:]) != hash {
-		return photoRow{}, ErrDamaged
+	return row, row.intact()
+}
+
+// intact says whether a file is what its hash says.
+func (r photoRow) intact() error {
+	if sum := sha256.Sum256(r.Data); hex.EncodeToString(sum[:]) != r.Hash {
+		return fmt.Errorf("%w: the file %.12s of job %s is not what was stored", ErrDamaged, r.Hash, r.JobID)
 	}
-	return row, nil
+	return nil
 }

@@ -136,6 +136,9 @@ var seventh = []string{
 var eighth = []string{
 	"ALTER TABLE lock_pairs ADD COLUMN low_nm integer",
 	"ALTER TABLE lock_pairs ADD COLUMN high_nm integer",
+	"ALTER TABLE vehicles ADD COLUMN odometer_why text NOT NULL DEFAULT ''",
+	"ALTER TABLE photos ADD COLUMN named numeric NOT NULL DEFAULT true", // those there are stay
+	"CREATE INDEX photos_unnamed ON photos (job_id, created_at) WHERE NOT named",
 	"ALTER TABLE jobs ADD COLUMN entries integer NOT NULL DEFAULT 0",
 	"ALTER TABLE jobs ADD COLUMN last_sum text NOT NULL DEFAULT ''",
 	"UPDATE jobs SET entries = (SELECT count(*) FROM happenings WHERE job_id = jobs.id), last_sum = " +

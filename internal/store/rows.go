@@ -35,6 +35,8 @@ type vehicleRow struct {
 	OffBoard   bool      `gorm:"not null;default:false"`
 	Intervals  string    `gorm:"not null;default:''"` // JSON; empty: none
 	Cards      string    `gorm:"not null;default:''"` // JSON; empty: none
+	// why the odometer was put back last; empty: it never was
+	OdometerWhy string `gorm:"not null;default:''"`
 }
 
 // dueRow is when a vehicle is due next: derived of its finished jobs and its intervals.
@@ -52,6 +54,7 @@ type photoRow struct {
 	Data      []byte    `gorm:"not null"`
 	CreatedAt time.Time `gorm:"not null"`
 	Media     string    `gorm:"not null;default:'image/jpeg'"` // its type: a picture, or a sound
+	Named     bool      `gorm:"not null"`                      // an entry of its job names it
 }
 
 // jobRow carries its own copy of sheet and leaves: what a job was done by does not change afterwards.

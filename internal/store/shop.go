@@ -1,6 +1,9 @@
 package store
 
 import (
+	"encoding/json"
+	"fmt"
+	"strconv"
 	"time"
 
 	"gorm.io/gorm"
@@ -15,7 +18,8 @@ type Shop struct {
 	Probe   string
 	Sizes   string // JSON of the sizes that can be bought; empty: not said
 	Stock   []adjust.Count
-	Version string // of what is stored
+	Version string // of what is stored, and of what was used of the stock since
+	Damaged string // what of it does not read; empty: all does
 }
 
 // The names of the settings.
@@ -27,13 +31,15 @@ const (
 )
 
 // Shop reads what the workshop has set up. The stock is what was counted last, less the shims that went into
-// engines since.
-func (s *Store) Shop() (shop Shop, err error) {
+// engines since; where it does not say when it was counted there is none.
+func (s *Store) Shop() (Shop, error) { return shopIn(s.read) }
+
+func shopIn(db *gorm.DB) (shop Shop, err error) {
 	var settings []settingRow
-	if err := s.read.Find(&settings).Error; err != nil {
+	if err := db.Find(&settings).Error; err != nil {
 		return shop, translate(err)
 	}
-	counted := time.Time{}
+	set, counted := "", time.Time{}
 	for _, r := range settings {
 		switch r.Name {
 		case settingProbe:
@@ -41,24 +47,45 @@ func (s *Store) Shop() (shop Shop, err error) {
 		case settingSizes:
 			shop.Sizes = r.Value
 		case settingVersion:
-			shop.Version = r.Value
+			set = r.Value
 		case settingCounted:
-			if counted, err = time.Parse(time.RFC3339Nano, r.Value); err != nil {
-				return shop, err
-			}
+			shop.Damaged = r.damaged()
+			counted, _ = time.Parse(time.RFC3339Nano, r.Value) // from the beginning, where it does not read
 		}
 	}
-	shop.Stock, err = s.stock(counted)
+	var used []usedRow
+	if err := db.Where("at > ?", counted).Order("at, job_id, n").Find(&used).Error; err != nil {
+		return shop, translate(err)
+	}
+	parts := []string{set}
+	for _, u := range used {
+		parts = append(parts, strconv.FormatInt(u.SizeNM, 10))
+	}
+	shop.Version = sumOf(parts...)[:16]
+	if shop.Damaged == "" {
+		shop.Stock, err = stockLess(db, used)
+	}
 	return shop, err
 }
 
-func (s *Store) stock(counted time.Time) ([]adjust.Count, error) {
-	var rows []shimRow
-	if err := s.read.Order("size_nm").Find(&rows).Error; err != nil {
-		return nil, translate(err)
+// damaged says why a setting does not read; empty: it does.
+func (r settingRow) damaged() string {
+	switch r.Name {
+	case settingCounted:
+		if _, err := time.Parse(time.RFC3339Nano, r.Value); err != nil {
+			return fmt.Sprintf("when the shims were counted does not read: %q", r.Value)
+		}
+	case settingSizes:
+		if r.Value != "" && !json.Valid([]byte(r.Value)) {
+			return fmt.Sprintf("the sizes of shims do not read: %q", r.Value)
+		}
 	}
-	var used []usedRow
-	if err := s.read.Where("at > ?", counted).Find(&used).Error; err != nil {
+	return ""
+}
+
+func stockLess(db *gorm.DB, used []usedRow) ([]adjust.Count, error) {
+	var rows []shimRow
+	if err := db.Order("size_nm").Find(&rows).Error; err != nil {
 		return nil, translate(err)
 	}
 	gone := map[int64]int{}
@@ -73,18 +100,19 @@ func (s *Store) stock(counted time.Time) ([]adjust.Count, error) {
 }
 
 // PutShop stores the whole setting of the workshop at once, in place of the one whose version is named;
-// empty: whatever there is. ErrChanged where somebody changed it meanwhile. The stock counts from now.
+// empty: whatever there is. ErrChanged where somebody changed it or used of its stock meanwhile, so that no shim that is
+// in an engine comes back. The stock counts from now.
 func (s *Store) PutShop(shop Shop, replaces string, now time.Time) error {
 	rows := make([]shimRow, len(shop.Stock))
 	for i, c := range shop.Stock {
 		rows[i] = shimRow{int64(c.Shim), c.N}
 	}
 	return s.acknowledge(s.write.Transaction(func(tx *gorm.DB) error {
-		var was settingRow
-		if err := tx.Where("name = ?", settingVersion).Limit(1).Find(&was).Error; err != nil {
+		was, err := shopIn(tx)
+		if err != nil {
 			return err
 		}
-		if replaces != "" && was.Value != replaces {
+		if replaces != "" && was.Version != replaces {
 			return ErrChanged
 		}
 		for _, r := range []settingRow{{settingProbe, shop.Probe}, {settingSizes, shop.Sizes},

@@ -7,6 +7,7 @@ import (
 	"fmt"
 	"net/url"
 	"strings"
+	"syscall"
 	"time"
 
 	sqlite3 "github.com/mattn/go-sqlite3"
@@ -38,8 +39,12 @@ func init() {
 const (
 	settings = "_journal_mode=WAL&_synchronous=FULL&_foreign_keys=on&_busy_timeout=2000"
 	writing  = settings + "&_txlock=immediate"
-	readOnly = settings + "&_query_only=on"
-	readers  = 4
+	reading  = settings + "&_query_only=on"
+	copying  = "mode=ro&_busy_timeout=2000" // of a file that is not this program's to change
+	looking  = copying + "&_query_only=on"
+	// of one besides that nobody has open and that has no log: nothing is made beside it
+	untouching = looking + "&immutable=1"
+	readers    = 4
 )
 
 // openPools opens one writing connection and a few reading ones, and refuses to run if any lacks the intended
@@ -48,17 +53,21 @@ func openPools(path string) (write, read *gorm.DB, err error) {
 	if write, err = openPool(path, writing, 1); err != nil {
 		return nil, nil, err
 	}
-	if read, err = openPool(path, readOnly, readers); err != nil {
+	if read, err = openPool(path, reading, readers); err != nil {
 		closePool(write)
 		return nil, nil, err
 	}
 	return write, read, nil
 }
 
-func openPool(path, options string, size int) (*gorm.DB, error) {
+// dsnOf is the address of a file, with options.
+func dsnOf(path, options string) string {
 	dsn := (&url.URL{Scheme: "file", Opaque: url.PathEscape(path), RawQuery: options}).String()
-	dsn = strings.ReplaceAll(dsn, "%2F", "/")
-	db, err := gorm.Open(sqlite.New(sqlite.Config{DriverName: driver, DSN: dsn}), &gorm.Config{
+	return strings.ReplaceAll(dsn, "%2F", "/")
+}
+
+func openPool(path, options string, size int) (*gorm.DB, error) {
+	db, err := gorm.Open(sqlite.New(sqlite.Config{DriverName: driver, DSN: dsnOf(path, options)}), &gorm.Config{
 		TranslateError: true, PrepareStmt: true, SkipDefaultTransaction: true,
 		Logger: logger.Discard, NowFunc: func() time.Time { return time.Now().UTC() },
 	})
@@ -71,7 +80,10 @@ func openPool(path, options string, size int) (*gorm.DB, error) {
 	}
 	pool.SetMaxOpenConns(size)
 	pool.SetMaxIdleConns(size)
-	if err := verifyPragmas(pool, size); err != nil {
+	if options == settings || options == reading || options == writing {
+		err = verifyPragmas(pool, size)
+	}
+	if err != nil {
 		closePool(db)
 		return nil, explain(path, err)
 	}
@@ -123,9 +135,17 @@ func ofSQLite(err error) error {
 	case sqlite3.ErrCorrupt, sqlite3.ErrNotADB:
 		return fmt.Errorf("%w: %w", ErrDamaged, err)
 	case sqlite3.ErrIoErr:
+		if noRoom(e.SystemErrno) {
+			return fmt.Errorf("%w: %w", ErrFull, err)
+		}
 		return fmt.Errorf("%w: %w", ErrUnwritable, err)
 	}
 	return err
+}
+
+// noRoom says that a write failed for want of room: on the disk, in a quota, or in how large a file may be.
+func noRoom(e syscall.Errno) bool {
+	return e == syscall.ENOSPC || e == syscall.EDQUOT || e == syscall.EFBIG
 }
 
 func explain(path string, err error) error {

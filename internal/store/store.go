@@ -13,6 +13,8 @@ import (
 type Store struct {
 	write, read *gorm.DB
 	file        *held
+	readOnly    bool // it is only looked at: what would be noted in it is not
+	pages       *pagesCheck
 }
 
 // migrations bring a data file up to date, one version after another. A step that has been released is never
@@ -71,7 +73,7 @@ func all(tx *gorm.DB, statements []string) error {
 type Opened struct{ Copy string }
 
 // Open opens or makes a data file, checks it, and brings it up to date; an older one is copied first. Errors
-// wrap ErrUnwritable, ErrNotDatabase, ErrForeign, ErrNewer, ErrInUse or ErrDamaged where they apply, and the
+// wrap ErrUnwritable, ErrNotDatabase, ErrForeign, ErrNewer, ErrInUse, ErrHalf or ErrDamaged where they apply, and the
 // file is then as it was.
 func Open(path string) (*Store, error) {
 	s, _, err := OpenAndTell(path)
@@ -80,6 +82,9 @@ func Open(path string) (*Store, error) {
 
 // OpenAndTell is Open, and says what was done on the way.
 func OpenAndTell(path string) (*Store, Opened, error) {
+	if err := halfRestored(path); err != nil {
+		return nil, Opened{}, err
+	}
 	file, err := hold(path)
 	if err != nil {
 		return nil, Opened{}, err
@@ -101,7 +106,7 @@ func OpenAndTell(path string) (*Store, Opened, error) {
 		file.letGo()
 		return nil, told, err
 	}
-	s := &Store{write, read, file}
+	s := &Store{write: write, read: read, file: file, pages: newPagesCheck()}
 	if err := s.ready(path); err != nil {
 		s.Close()
 		return nil, told, err
@@ -111,7 +116,7 @@ func OpenAndTell(path string) (*Store, Opened, error) {
 
 // ready checks the file and brings it up to date.
 func (s *Store) ready(path string) error {
-	if err := quickCheck(s.read); err != nil {
+	if err := s.pages.begin(s, path); err != nil {
 		return fmt.Errorf("%s: %w", path, err)
 	}
 	if err := s.migrate(path); err != nil {
@@ -122,7 +127,7 @@ func (s *Store) ready(path string) error {
 
 // With is the store for the time of one request: what it is asked ends when the context does.
 func (s *Store) With(ctx context.Context) *Store {
-	return &Store{s.write.WithContext(ctx), s.read.WithContext(ctx), s.file}
+	return &Store{s.write.WithContext(ctx), s.read.WithContext(ctx), s.file, s.readOnly, s.pages}
 }
 
 // Alive says whether the data file is at its place and answers.
@@ -136,6 +141,7 @@ func (s *Store) Alive() error {
 
 // Close folds the log into the data file and closes it.
 func (s *Store) Close() {
+	s.pages.end()
 	s.write.Exec("PRAGMA wal_checkpoint(TRUNCATE)") // what cannot be folded in now is at the next start
 	closePool(s.read)
 	closePool(s.write)

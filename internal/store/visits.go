@@ -51,6 +51,16 @@ func (s *Store) DueOf(vehicleID string) (d Due, err error) {
 	return d, translate(err)
 }
 
+// StoredDue is when a vehicle is stored to be due, on the lists or not, and whether anything is stored of that.
+func (s *Store) StoredDue(vehicleID string) (d Due, stored bool, err error) {
+	var rows []dueRow
+	if err := s.read.Where("vehicle_id = ?", vehicleID).Find(&rows).Error; err != nil || len(rows) == 0 {
+		return d, false, translate(err)
+	}
+	r := rows[0]
+	return Due{VehicleID: r.VehicleID, DueOn: r.DueOn, DueKM: r.DueKM, Because: r.Because}, true, nil
+}
+
 // Undue lists the vehicles with a finished job of which nobody has reckoned yet when they are due.
 func (s *Store) Undue() (ids []string, err error) {
 	err = s.read.Raw("SELECT DISTINCT vehicle_id FROM jobs JOIN job_states ON job_id = jobs.id " +
@@ -78,11 +88,7 @@ func (s *Store) SearchVehicles(text string, limit, offset int) (list []Vehicle, 
 		return nil, 0, translate(err)
 	}
 	for _, row := range rows {
-		v, err := row.toVehicle()
-		if err != nil {
-			return nil, 0, err
-		}
-		list = append(list, v)
+		list = append(list, row.toVehicle())
 	}
 	return list, total, nil
 }

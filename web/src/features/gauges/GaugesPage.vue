@@ -12,6 +12,7 @@ const g = useGauges()
 const { sets, chosen, name, checked, rows, trouble, faults, said, removed, lower, upper, reach, reachTrouble, dirty } =
   g
 onMounted(() => g.load())
+const damaged = computed(() => sets.value?.find((s) => s.id === chosen.value)?.damaged)
 
 const faultsOf = (i: number) =>
   faults.value.filter((f) => f.location.startsWith(`body.leaves[${i}].`)).map((f) => f.message)
@@ -56,6 +57,9 @@ const plain = (t: string) => Number(t.replace(',', '.')) || 0
               persistent-placeholder
             />
           </div>
+          <VAlert v-if="damaged" role="alert">
+            The leaves of this set cannot be read: {{ damaged }}. Enter them again and save.
+          </VAlert>
           <p v-if="!checked" class="quiet small">
             Never checked. A leaf counts as it is marked, ± 0.005 mm; with a micrometer’s figure ± 0.002 mm.
           </p>

@@ -93,6 +93,8 @@ async function takeIn(archive: File) {
       }),
     )
     said.value = `Taken in: ${got.engines} engines, ${got.gauge_sets} gauge sets, ${got.vehicles} vehicles, ${got.jobs} jobs; ${got.already} were here already.`
+    if (got.left_out.length)
+      trouble.value = `Not in the archive, because they could not be read when it was made: ${got.left_out.join('; ')}.`
   } catch (e) {
     trouble.value = (e as Error).message
   }
@@ -118,6 +120,7 @@ async function save() {
   }
   try {
     const body = {
+      version: shop.value!.version,
       probe_address: shop.value!.probe_address.trim(),
       shim_sizes: {
         from_mm: decimal(sizes.value.from)!,
@@ -134,7 +137,19 @@ async function save() {
   } catch (e) {
     trouble.value = (e as Error).message
     faults.value = e instanceof Refused ? e.faults : []
+    if (e instanceof Refused && e.problem.status === 409) await countAgain()
   }
+}
+
+/** A shim was used, or somebody else counted, meanwhile: the stock is shown as it stands now, the rest as it was typed. */
+async function countAgain() {
+  const { address, sizes: typedSizes } = typed.value
+  take(await readOnce(reads.shop()))
+  shop.value!.probe_address = address
+  sizes.value = typedSizes
+  faults.value = []
+  trouble.value =
+    'Shims were used or counted elsewhere meanwhile: the stock below is as it stands now. Look at it, and save again.'
 }
 </script>
 
@@ -152,6 +167,7 @@ async function save() {
     </template>
     <div v-if="shop" class="shop">
       <FaultList v-if="trouble" :title="trouble" :faults="faults" after="Nothing was saved." />
+      <VAlert v-if="shop.damaged" role="alert">{{ shop.damaged }}</VAlert>
       <ToldBar v-if="said" v-model="said" />
       <UnitsPart />
       <section>

@@ -8,6 +8,7 @@ import FoldAway from '@/shared/FoldAway.vue'
 import PickOne from '@/shared/PickOne.vue'
 import { gaps } from '@/shared/units'
 import { aims, rules } from '@/shared/words'
+import OdometerWhy from './OdometerWhy.vue'
 import VehicleForm from './VehicleForm.vue'
 import { useStart } from './useStart'
 
@@ -39,7 +40,6 @@ onMounted(async () => {
   if (loaded.value && vehicles.value.length === 0) editing.value = 'new'
 })
 
-const lessBecause = ['New instrument', 'Last time was a slip']
 const reasons = ['Distance interval', 'Ticking when warm', 'Rough idle', 'After a new cam has run in', 'Belt is due']
 const hotCards = computed(() => cards.value.map((c, i) => ({ c, i })).filter(({ c }) => c.state === 'hot'))
 /** The passes of a job by the card that is chosen; a hot card may serve its own provisional cold start. */
@@ -212,15 +212,7 @@ async function start() {
             @slip="slipped = $event"
           />
         </div>
-        <template v-if="backwards">
-          <p role="status">
-            It showed {{ backwards }} last time. A slip is corrected above; else say why it shows less.
-          </p>
-          <div class="reasons">
-            <VBtn v-for="r in lessBecause" :key="r" size="small" @click="form.odometerWhy = r">{{ r }}</VBtn>
-          </div>
-          <VTextField v-model="form.odometerWhy" label="Why it shows less" maxlength="200" hide-details />
-        </template>
+        <OdometerWhy v-if="backwards" v-model="form.odometerWhy" :showed="backwards" />
         <PickOne
           v-model="form.reason"
           label="Reason"

@@ -5,6 +5,8 @@ import { putSheet } from '@/shared/api/sheets'
 import PickFile from '@/shared/PickFile.vue'
 import NumberField from '@/shared/NumberField.vue'
 import FaultList from '@/shared/FaultList.vue'
+import { mine } from '@/shared/mine'
+import OdometerWhy from './OdometerWhy.vue'
 
 type Vehicle = Schemas['Vehicle']
 
@@ -16,6 +18,12 @@ const name = ref(props.vehicle?.name ?? '')
 const plate = ref(props.vehicle?.plate ?? '')
 const odometer = ref<number | undefined>(props.vehicle?.odometer_km || undefined)
 const slipped = ref('')
+const why = ref('')
+/** What the odometer showed, where it shows less now: that has its reason, or is a slip. */
+const backwards = computed(() => {
+  const last = props.vehicle?.odometer_km ?? 0
+  return odometer.value && odometer.value < last ? mine('distance').say(last) : ''
+})
 const engine = ref(props.vehicle?.engine_id ?? props.engines[0]?.id ?? '')
 const faults = ref<{ location: string; message: string }[]>([])
 const trouble = ref('')
@@ -27,6 +35,7 @@ const missing = computed(() => {
   if (!name.value.trim()) return 'Give it a name that the workshop knows it by.'
   if (!engine.value) return 'Choose its engine.'
   if (slipped.value) return 'The odometer is a whole number, or empty.'
+  if (backwards.value && !why.value.trim()) return 'Say why the odometer shows less than last time.'
   return ''
 })
 const same = (a: string, b: string) => a.trim().toLowerCase() === b.trim().toLowerCase()
@@ -67,10 +76,16 @@ async function store() {
     plate: plate.value.trim(),
     odometer_km: odometer.value ?? 0,
     engine_id: engine.value,
+    ...(backwards.value ? { odometer_why: why.value.trim() } : {}),
   }
   try {
     const stored = props.vehicle
-      ? await answered(api.PUT('/api/v1/vehicles/{id}', { params: { path: { id: props.vehicle.id } }, body }))
+      ? await answered(
+          api.PUT('/api/v1/vehicles/{id}', {
+            params: { path: { id: props.vehicle.id }, query: { replaces: props.vehicle.version } },
+            body,
+          }),
+        )
       : await answered(api.POST('/api/v1/vehicles', { body: { id, ...body } }))
     id = newID()
     emit('stored', stored)
@@ -92,6 +107,7 @@ async function store() {
       hide-details
       no-data-text="No engine is stored yet: import a sheet."
     />
+    <OdometerWhy v-if="backwards" v-model="why" class="all" :showed="backwards" />
     <p v-if="vehicle" class="quiet all">Jobs that were started keep the engine they began with.</p>
     <VAlert v-if="twice" class="all" role="status">
       {{ twice.name }}, {{ twice.plate || 'no plate' }}, is on the list already. Is it another one?

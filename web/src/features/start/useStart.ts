@@ -126,9 +126,12 @@ export function useStart(correcting = '', asked = '') {
   const missing = computed(() => {
     const f = form.value
     if (!vehicle.value) return 'Choose the vehicle.'
+    if (vehicle.value.damaged) return vehicle.value.damaged
     if (!cards.value.length) return 'This engine’s sheet has no clearance card: add one first.'
     if (!cards.value[f.card]) return 'Choose the clearance card.'
-    if (!sets.value.some((s) => s.id === f.set)) return 'Choose the gauge set.'
+    const set = sets.value.find((s) => s.id === f.set)
+    if (!set) return 'Choose the gauge set.'
+    if (set.damaged) return `The leaves of ${set.name} cannot be read: enter them again under Gauges.`
     if (!f.mechanic.trim()) return 'Say who does the job.'
     if (slipped.value) return 'The odometer is a whole number, or empty.'
     if (backwards.value && !f.odometerWhy.trim()) return 'Say why the odometer shows less than last time.'

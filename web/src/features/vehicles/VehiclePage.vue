@@ -116,6 +116,7 @@ async function keep() {
       <VBtn v-if="data" variant="flat" size="small" :to="`/start?vehicle=${id}`">Start a job</VBtn>
     </template>
     <div v-if="data" class="vehicle">
+      <VAlert v-if="data.vehicle.damaged" role="alert">{{ data.vehicle.damaged }}</VAlert>
       <section class="due">
         <h2>
           <template v-if="data.due.on || data.due.odometer_km"
@@ -129,8 +130,9 @@ async function keep() {
         </h2>
         <p>{{ data.due.because }}</p>
         <p class="quiet">
-          Odometer {{ distance.both(data.vehicle.odometer_km)
-          }}<template v-if="data.per_day_km">, about {{ km(Math.round(data.per_day_km)) }} a day</template>.
+          Odometer {{ data.vehicle.odometer_km ? distance.both(data.vehicle.odometer_km) : '–'
+          }}<template v-if="data.vehicle.odometer_why"> (put back: {{ data.vehicle.odometer_why }})</template
+          ><template v-if="data.per_day_km">, about {{ km(Math.round(data.per_day_km)) }} a day</template>.
           <template v-for="j in data.open_jobs" :key="j">
             <RouterLink :to="`/jobs/${j}`">A job is open</RouterLink>.</template
           >

@@ -3,6 +3,7 @@ import { refDebounced } from '@vueuse/core'
 import { computed, ref } from 'vue'
 import { reads, useRead } from '@/shared/api/reads'
 import AppPage from '@/shared/AppPage.vue'
+import { mine } from '@/shared/mine'
 import StateNote from '@/shared/StateNote.vue'
 
 /** Every vehicle of the workshop, found by name, plate or engine, and those that are due first. */
@@ -12,6 +13,7 @@ const step = 50
 const many = ref(step)
 const { data, trouble, again } = useRead(computed(() => reads.vehiclesFound(search.value.trim(), many.value)))
 const { data: due } = useRead(reads.due())
+const distance = mine('distance')
 const day = (iso: string) => new Date(iso).toLocaleDateString([], { dateStyle: 'medium' })
 </script>
 
@@ -34,8 +36,7 @@ const day = (iso: string) => new Date(iso).toLocaleDateString([], { dateStyle: '
         <RouterLink v-for="d in due" :key="d.vehicle_id" class="row due" :to="`/vehicles/${d.vehicle_id}`">
           <b>{{ d.vehicle }}</b>
           <span
-            >{{ day(d.on)
-            }}<template v-if="d.odometer_km">, about {{ d.odometer_km.toLocaleString('en') }} km</template></span
+            >{{ day(d.on) }}<template v-if="d.odometer_km">, about {{ distance.say(d.odometer_km) }}</template></span
           >
           <small class="quiet">{{ d.because }}</small>
         </RouterLink>
@@ -57,10 +58,10 @@ const day = (iso: string) => new Date(iso).toLocaleDateString([], { dateStyle: '
           <b>{{ v.name }}</b>
           <span>{{ v.plate }}</span>
           <small class="quiet"
-            >{{ v.engine_name }} · {{ v.odometer_km.toLocaleString('en') }} km{{
-              v.on_board ? '' : ' · taken off'
-            }}</small
+            >{{ v.engine_name }} · {{ v.odometer_km ? distance.say(v.odometer_km) : '–'
+            }}{{ v.on_board ? '' : ' · taken off' }}</small
           >
+          <small v-if="v.damaged" role="alert">{{ v.damaged }}</small>
         </RouterLink>
         <VBtn v-if="data.list.length < data.total" @click="many += step">Show more</VBtn>
       </section>

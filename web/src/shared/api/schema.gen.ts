@@ -1717,6 +1717,8 @@ export interface components {
         GaugeSet: {
             /** @description date of the last check; empty: never */
             checked: string;
+            /** @description why its leaves cannot be read; empty: they can */
+            damaged: string;
             id: string;
             items: components["schemas"]["Leaf"][];
             /**
@@ -2649,6 +2651,8 @@ export interface components {
             gauge_sets: number;
             /** Format: int64 */
             jobs: number;
+            /** @description records that could not be read when the archive was made, and are not in it */
+            left_out: string[];
             /** Format: int64 */
             vehicles: number;
         };
@@ -2684,7 +2688,7 @@ export interface components {
              */
             weeks?: number;
         };
-        IntervalsInputBody: {
+        IntervalsBody: {
             intervals: components["schemas"]["Interval"][];
         };
         JobBefore: {
@@ -3120,6 +3124,8 @@ export interface components {
             name: string;
             /** Format: int64 */
             odometer_km: number;
+            /** @description why the odometer shows less than it did before */
+            odometer_why?: string;
             plate: string;
         };
         Now: {
@@ -3452,13 +3458,15 @@ export interface components {
             valve: string;
         };
         Shop: {
+            /** @description what of it cannot be read; not taken */
+            damaged?: string;
             /** @description of a temperature probe, 127.0.0.1:7070; empty: none */
             probe_address: string;
             /** @description the sizes that can be bought */
             shim_sizes: components["schemas"]["ShimSizes"];
             /** @description the shims that lie in the shop: as counted, less those that went into engines since */
             shim_stock: components["schemas"]["ShimCount"][];
-            /** @description of what is stored; sent back, it is refused where somebody changed it meanwhile */
+            /** @description of what is stored; sent back, it is refused where somebody changed it, or a shim of the stock was used, meanwhile */
             version?: string;
         };
         Sighting: {
@@ -3725,21 +3733,29 @@ export interface components {
         Vehicle: {
             /** @description of a cam that was changed: this vehicle's own, after those of its engine's sheet */
             cards: components["schemas"]["Card"][];
+            /** @description what of it cannot be read; empty: all can */
+            damaged: string;
             engine_id: string;
             engine_name: string;
             id: string;
             name: string;
             /** Format: int64 */
             odometer_km: number;
+            /** @description why the odometer was put back last */
+            odometer_why?: string;
             /** @description false: made by mistake, and taken off */
             on_board: boolean;
             plate: string;
+            /** @description of name, plate, odometer and engine; send it back as replaces to change them */
+            version: string;
         };
         VehicleBody: {
             engine_id: string;
             name: string;
             /** Format: int64 */
             odometer_km: number;
+            /** @description why the odometer shows less than it did before */
+            odometer_why?: string;
             plate: string;
         };
         VehicleHistory: {
@@ -3874,15 +3890,13 @@ export interface operations {
         };
         requestBody?: never;
         responses: {
-            /** @description OK */
+            /** @description The archive */
             200: {
                 headers: {
-                    "Content-Disposition"?: string;
-                    "Content-Type"?: string;
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": string;
+                    "application/zip": string;
                 };
             };
             /** @description Error */
@@ -5809,7 +5823,10 @@ export interface operations {
     };
     "put-vehicle": {
         parameters: {
-            query?: never;
+            query?: {
+                /** @description the version that this one replaces; absent: whatever there is */
+                replaces?: string;
+            };
             header?: never;
             path: {
                 id: string;
@@ -5952,7 +5969,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["IntervalsInputBody"];
+                "application/json": components["schemas"]["IntervalsBody"];
             };
         };
         responses: {

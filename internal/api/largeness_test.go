@@ -1,0 +1,141 @@
+package api_test
+
+import (
+	"context"
+	"fmt"
+	"io"
+	"net/http"
+	"net/http/httptest"
+	"os"
+	"os/exec"
+	"path/filepath"
+	"runtime/debug"
+	"strings"
+	"testing"
+	"time"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"metronix/internal/api"
+	"metronix/internal/deep"
+	"metronix/internal/store"
+)
+
+// What goes through all there is – the start, the export, the import and the check – holds no more at a time in a
+// workshop with 1,000 jobs than in one with 100: measured in processes of their own, by the most memory that each had.
+// The long tests do it with 100,000 jobs, and say how long each took.
+func TestMemoryDoesNotGrowWithTheJobs(t *testing.T) {
+	few, lots := 100, deep.Rounds(1_000, 100_000)
+	grew := map[string]int{}
+	for _, jobs := range []int{few, lots} {
+		d := many(t, max(1, jobs/50), jobs)
+		d.st.Close()
+		archive := filepath.Join(t.TempDir(), "all.zip")
+		for _, what := range []string{"start", "export", "import", "check"} {
+			data := d.path
+			if what == "import" {
+				data = filepath.Join(t.TempDir(), "into.db")
+			}
+			peak, took := inAChild(t, what, data, archive)
+			t.Logf("%6d jobs: %-6s %4d MB, %s", jobs, what, peak>>10, took)
+			if jobs == few {
+				grew[what] = -peak
+				continue
+			}
+			grew[what] += peak
+		}
+	}
+	for what, kb := range grew {
+		assert.LessOrEqual(t, kb, 24<<10, "%s needs %d kB more with %d jobs than with %d", what, kb, lots, few)
+	}
+}
+
+// inAChild does something with a data file in a process of its own: the most memory it had, kB, and how long it took.
+func inAChild(t *testing.T, what, data, archive string) (peak int, took string) {
+	t.Helper()
+	cmd := exec.Command(os.Args[0], "-test.run", "^TestChildThatIsMeasured$")
+	cmd.Env = append(os.Environ(), "METRONIX_MEASURED="+what, "METRONIX_DATA="+data, "METRONIX_ARCHIVE="+archive)
+	out, err := cmd.CombinedOutput()
+	require.NoError(t, err, string(out))
+	_, line, _ := strings.Cut(string(out), "measured ")
+	_, err = fmt.Sscan(line, &peak, &took)
+	require.NoError(t, err, string(out))
+	return peak, took
+}
+
+// TestChildThatIsMeasured is the process that inAChild starts.
+func TestChildThatIsMeasured(t *testing.T) {
+	what := os.Getenv("METRONIX_MEASURED")
+	if what == "" {
+		return
+	}
+	debug.SetGCPercent(50)
+	data, archive, begun := os.Getenv("METRONIX_DATA"), os.Getenv("METRONIX_ARCHIVE"), time.Now()
+	ctx := context.Background()
+	if what == "check" {
+		found, err := store.Inspect(data, api.Check(ctx))
+		require.NoError(t, err)
+		require.Empty(t, found.Troubles)
+	} else {
+		st, err := store.Open(data)
+		require.NoError(t, err)
+		defer st.Close()
+		switch what {
+		case "start":
+			_, err = api.Ready(ctx, st, api.Options{})
+		case "export":
+			err = store.Publish(archive, func(f *os.File) error {
+				_, err := st.WriteArchive(f, "test", begun)
+				return err
+			})
+		case "import":
+			var f *os.File
+			f, err = os.Open(archive)
+			require.NoError(t, err)
+			info, statErr := f.Stat()
+			require.NoError(t, statErr)
+			_, err = st.ReadArchive(f, info.Size(), begun, api.Admission())
+		}
+		require.NoError(t, err)
+	}
+	took := time.Since(begun).Round(time.Millisecond)
+	status, err := os.ReadFile("/proc/self/status") // VmHWM is this process's own peak, proc(5)
+	require.NoError(t, err)
+	_, peak, _ := strings.Cut(string(status), "VmHWM:")
+	var kb int
+	_, err = fmt.Sscan(peak, &kb)
+	require.NoError(t, err)
+	fmt.Println("measured", kb, took)
+}
+
+// An archive goes out and comes in as a stream, one at a time; where it fails on its way the connection is cut, so that no
+// half of one is taken for a whole.
+func TestAnArchiveIsAStream(t *testing.T) {
+	d := demoDoor(t)
+	server := httptest.NewServer(d.http)
+	defer server.Close()
+	get := func() (*http.Response, error) {
+		r, err := http.NewRequestWithContext(t.Context(), http.MethodGet, server.URL+"/api/v1/archive.zip", nil)
+		require.NoError(t, err)
+		return http.DefaultClient.Do(r)
+	}
+	whole, err := get()
+	require.NoError(t, err)
+	data, err := io.ReadAll(whole.Body)
+	require.NoError(t, err)
+	require.NoError(t, whole.Body.Close())
+	assert.NotEmpty(t, unzipped(t, data)["manifest.json"])
+
+	spoil(t, d.path, "ALTER TABLE photos RENAME TO elsewhere") // what comes after the jobs is gone
+	d.st.Close()
+	st, err := store.Open(d.path)
+	require.NoError(t, err)
+	defer st.Close()
+	server.Config.Handler = api.Handler(st, api.Options{})
+	cut, err := get()
+	require.NoError(t, err)
+	_, err = io.ReadAll(cut.Body)
+	require.NoError(t, cut.Body.Close())
+	assert.ErrorIs(t, err, io.ErrUnexpectedEOF)
+}

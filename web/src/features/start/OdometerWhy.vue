@@ -1,0 +1,27 @@
+<script setup lang="ts">
+/** Why an odometer shows less than it did before. */
+defineProps<{ showed: string }>()
+const why = defineModel<string>({ required: true })
+const usual = ['New instrument', 'Last time was a slip']
+</script>
+
+<template>
+  <div class="why">
+    <p role="status">It showed {{ showed }} last time. A slip is corrected above; else say why it shows less.</p>
+    <VBtn v-for="r in usual" :key="r" size="small" @click="why = r">{{ r }}</VBtn>
+    <VTextField v-model="why" label="Why it shows less" maxlength="200" hide-details />
+  </div>
+</template>
+
+<style scoped>
+.why {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 10px;
+}
+
+.why > p,
+.why > .v-input {
+  flex: 1 0 100%;
+}
+</style>
