@@ -83,11 +83,12 @@ test: chromium web/dist/index.html ## everything: checks, Go tests with the race
 lane-web: check-web
 	@$(call timed,front-end tests,cd web && npx vitest run)
 
-# Pictures of fifty megapixels are unpacked without the race detector, which makes that ten times slower.
-HEAVY := metronix/internal/photo
+# Pictures of fifty megapixels are unpacked, and the memory of large workshops is measured, without the race detector,
+# which makes both ten times slower.
+HEAVY := metronix/internal/photo metronix/internal/large
 lane-go: check-go
-	@$(call timed,Go tests with the race detector,go test -race $$(go list ./cmd/... ./core/... ./internal/... ./web/... | grep -vxF $(HEAVY)))
-	@$(call timed,tests of pictures,go test $(HEAVY))
+	@$(call timed,Go tests with the race detector,go test -race $$(go list ./cmd/... ./core/... ./internal/... ./web/... | grep -vxF $(HEAVY:%=-e %)))
+	@$(call timed,tests of pictures and of many jobs,go test $(HEAVY))
 	@$(call timed,docs/checks.md,$(CHECKS) -compare $(FOUND) docs/checks.md)
 
 # The tests in the browser wait more than they reckon, so more of them run at once than there are cores.
@@ -119,6 +120,8 @@ deep: web/dist/index.html chromium ## the long tests: every engine, sequence, st
 	go test -count=1 -timeout 60m ./core/job -run 'Truth|Nonsense' -rapid.checks 20000
 	@echo '— the store under kills, full disks and backups'
 	METRONIX_DEEP=1 go test -count=1 -timeout 60m ./internal/store
+	@echo '— a workshop with 100,000 jobs'
+	METRONIX_DEEP=1 go test -count=1 -timeout 120m -v ./internal/large
 	@echo '— the built program in a real browser'
 	METRONIX_DEEP=1 go test -count=1 -timeout 180m -v ./e2e -run 'TestNothingLiesOverAControl|TestKilled|TestTwoPrograms'
 	@for f in $(FUZZ); do echo "— $(INPUTS) inputs for $${f#*:}"; \

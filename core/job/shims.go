@@ -2,6 +2,7 @@ package job
 
 import (
 	"fmt"
+	"maps"
 	"slices"
 	"time"
 
@@ -87,6 +88,23 @@ func (j *Job) choice() chosenShims {
 		j.chosen = &c
 	}
 	return *j.chosen
+}
+
+// CountsOn are the shims of the shop's stock that the choice counts on and that are not fitted yet, thinnest first.
+func (j *Job) CountsOn() (list []adjust.Count) {
+	if !j.shimsDue() {
+		return nil
+	}
+	n := map[measure.Length]int{}
+	for _, f := range j.choice().plan.Fit {
+		if j.Source(f) == InShop {
+			n[f.Shim]++
+		}
+	}
+	for _, shim := range slices.Sorted(maps.Keys(n)) {
+		list = append(list, adjust.Count{Shim: shim, N: n[shim]})
+	}
+	return list
 }
 
 // Shims works the whole engine over at once, once every valve is read as found: what is still to be done,

@@ -4,6 +4,7 @@ import (
 	"cmp"
 	"context"
 	"encoding/json"
+	"errors"
 	"fmt"
 	"net/http"
 	"strconv"
@@ -63,7 +64,16 @@ type JobShims struct {
 	Choices    []ShimPrice `json:"choices" doc:"what each of the two choices costs"`
 	Frontier   []ShimPrice `json:"frontier" doc:"how near to the aim every gap can be brought for so many bought"`
 	Steps      []ShimStep  `json:"steps" doc:"the work in order from here, the crank never turned with a shim missing"`
+	Promised   []Promised  `json:"promised" doc:"shims of the stock that other open jobs count on too, more than there are"`
 	Missing    []string    `json:"missing" doc:"valves whose fitted shim, or whose gap as a figure, is not known yet"`
+}
+
+// Promised is a size of the stock that several open jobs count on, of which there are too few.
+type Promised struct {
+	ShimMM  wire.MM  `json:"shim_mm"`
+	InStock int      `json:"in_stock"`
+	Wanted  int      `json:"wanted" doc:"by this job and the others together"`
+	Jobs    []string `json:"jobs" doc:"the vehicles of the others"`
 }
 
 // ShimStep is one step of the work on shims.
@@ -271,7 +281,11 @@ func (s *server) probeStatus(ctx context.Context, _ *struct{}) (*bodyOf[ProbeSta
 
 func (s *server) jobShims(ctx context.Context, in *jobShimsInput) (*bodyOf[JobShims], error) {
 	out := &bodyOf[JobShims]{}
-	err := s.desk.with(ctx, in.ID, func(o *openJob) error {
+	others, err := s.desk.othersCountOn(ctx, in.ID)
+	if err != nil {
+		return nil, fault(err)
+	}
+	err = s.desk.with(ctx, in.ID, func(o *openJob) error {
 		shop, err := s.desk.supply(ctx, o)
 		if err != nil {
 			return err
@@ -287,6 +301,7 @@ func (s *server) jobShims(ctx context.Context, in *jobShimsInput) (*bodyOf[JobSh
 				continue
 			}
 			out.Body = shimsView(j, plan, missing)
+			out.Body.Promised = promised(plan, j, shop.Stock, others)
 			steps := j.Steps() // those that the job is led by
 			if in.CamsOut != j.CamsOut && in.CamsOut || wanted != cmp.Or(j.Prefer, adjust.FewestBought) {
 				steps = j.ShimSteps(plan, shop.Stock, in.CamsOut) // another choice, to be looked at
@@ -300,6 +315,62 @@ func (s *server) jobShims(ctx context.Context, in *jobShimsInput) (*bodyOf[JobSh
 		return nil, fault(err)
 	}
 	return out, nil
+}
+
+// counting is what one open job counts on of the stock.
+type counting struct {
+	vehicle string
+	on      []adjust.Count
+}
+
+// othersCountOn is what the open jobs besides one count on of the shop's stock.
+func (d *desk) othersCountOn(ctx context.Context, id string) (list []counting, err error) {
+	ids, err := d.store.With(ctx).OpenJobs()
+	if err != nil {
+		return nil, err
+	}
+	for _, other := range ids {
+		if other == id {
+			continue
+		}
+		err := d.with(ctx, other, func(o *openJob) error {
+			if on := o.state.CountsOn(); len(on) > 0 && !o.record.OffBoard {
+				list = append(list, counting{o.record.Vehicle.Name, on})
+			}
+			return nil
+		})
+		if err != nil && !errors.Is(err, errUnreadable) {
+			return nil, err
+		}
+	}
+	return list, nil
+}
+
+// promised are the sizes that a choice takes from the stock and others count on too, where there are too few for all.
+func promised(plan adjust.ShimPlan, j *job.Job, stock []adjust.Count, others []counting) []Promised {
+	out := []Promised{}
+	for _, has := range stock {
+		p := Promised{ShimMM: wire.MM(has.Shim), InStock: has.N, Jobs: []string{}}
+		for _, f := range plan.Fit {
+			if f.Shim == has.Shim && j.Source(f) == job.InShop {
+				p.Wanted++
+			}
+		}
+		if p.Wanted == 0 {
+			continue
+		}
+		for _, o := range others {
+			for _, c := range o.on {
+				if c.Shim == has.Shim {
+					p.Wanted, p.Jobs = p.Wanted+c.N, append(p.Jobs, o.vehicle)
+				}
+			}
+		}
+		if len(p.Jobs) > 0 && p.Wanted > p.InStock {
+			out = append(out, p)
+		}
+	}
+	return out
 }
 
 // supply tells a job of a shimmed engine what the workshop has of shims, from which what is next follows.

@@ -2718,6 +2718,8 @@ export interface components {
             impossible: components["schemas"]["Lacking"][];
             /** @description valves whose fitted shim, or whose gap as a figure, is not known yet */
             missing: string[];
+            /** @description shims of the stock that other open jobs count on too, more than there are */
+            promised: components["schemas"]["Promised"][];
             spare_mm: number[];
             /** @description the work in order from here, the crank never turned with a shim missing */
             steps: components["schemas"]["ShimStep"][];
@@ -3240,6 +3242,19 @@ export interface components {
             engine_c: number | null;
             /** @enum {string} */
             state: "off" | "connecting" | "ok" | "lost";
+        };
+        Promised: {
+            /** Format: int64 */
+            in_stock: number;
+            /** @description the vehicles of the others */
+            jobs: string[];
+            /** @description a length in millimetres, at most six decimal places */
+            shim_mm: number;
+            /**
+             * Format: int64
+             * @description by this job and the others together
+             */
+            wanted: number;
         };
         Question: {
             look_at: components["schemas"]["Sighting"];

@@ -83,6 +83,16 @@ function go() {
 /** A valve that nothing to be had serves: it is left with a reason, or the job waits. */
 const stuck = computed(() => (!now.value && !next.value && at.value && !at.value.out ? at.value.name : ''))
 
+/** The job waits, with everything where it is, for what is to be bought. */
+const wait = () =>
+  act({
+    kind: 'waiting',
+    waits_for: 'parts',
+    until: plan.value?.buy.length
+      ? `shims ${plan.value.buy.map((b) => `${b.count} × ${mm(b.shim_mm)}`).join(', ')}`.slice(0, 120)
+      : `a shim for ${stuck.value}`,
+  })
+
 /** What stands on the shim, where a micrometer says another. */
 const stamped = ref<number | undefined>()
 const size = computed(() => decimal(text.value) ?? 0)
@@ -168,6 +178,11 @@ const pad = ['7', '8', '9', '4', '5', '6', '1', '2', '3', '.', '0', 'Backspace']
         </template>
       </VCheckbox>
       <VBtn v-if="stuck" @click="leave(stuck)"> Leave {{ stuck }} as it is… </VBtn>
+      <VBtn v-if="(stuck || plan.buy.length) && !state.waits_said" @click="wait">Wait for the shims to come</VBtn>
+      <VAlert v-for="p in plan.promised" :key="p.shim_mm" role="note">
+        {{ mm(p.shim_mm) }}: {{ p.in_stock }} in stock, {{ p.wanted }} wanted. {{ p.jobs.join(', ') }}
+        {{ p.jobs.length > 1 ? 'count' : 'counts' }} on it too.
+      </VAlert>
       <p v-if="plan.buy.length" class="order">
         Order: <b v-for="b in plan.buy" :key="b.shim_mm" class="figure">{{ b.count }} × {{ mm(b.shim_mm) }} </b>
       </p>

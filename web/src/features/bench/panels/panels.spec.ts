@@ -210,6 +210,7 @@ describe('shims', () => {
     choices,
     frontier,
     steps: [],
+    promised: [],
     ...more,
   })
 
@@ -259,6 +260,22 @@ describe('shims', () => {
     expect(page.text()).toContain('1 × 2.60')
     key('Enter')
     expect(done).toEqual([{ kind: 'adjusted', valve: 'I1', shim_mm: 2.6, from: '', cams_out: false, stand_in: false }])
+  })
+
+  it('may be waited for, and say where another job counts on the same one', async () => {
+    program(() =>
+      answer({
+        buy: [{ shim_mm: 2.65, count: 2 }],
+        promised: [{ shim_mm: 2.6, in_stock: 1, wanted: 2, jobs: ['Mower'] }],
+      }),
+    )
+    const { page, done } = onBench(ShimPanel, job([valve('I1', { needs: true })]))
+    await vi.waitFor(() => expect(page.text()).toContain('2.60: 1 in stock, 2 wanted. Mower counts on it too.'))
+    await page
+      .findAll('button')
+      .find((b) => b.text().startsWith('Wait for the shims'))!
+      .trigger('click')
+    expect(done).toEqual([{ kind: 'waiting', waits_for: 'parts', until: 'shims 2 × 2.65' }])
   })
 
   it('ask the size of a stand-in that the shop has not', async () => {
