@@ -68,7 +68,7 @@ func TestHotEngineOnColdFigures(t *testing.T) {
 	post(t, "POST", r.base+"/api/v1/jobs/demo-job-tipper/happenings",
 		map[string]any{"id": "noted-warm-01", "kind": "temperature", "engine_c": 71, "ambient_c": 18}, nil)
 	p.visit("/jobs/demo-job-tipper")
-	p.waits(`() => document.querySelector('.prepare .v-alert')?.textContent.includes('38 °C')`,
+	p.waits(`() => document.querySelector('.prepare .v-alert')?.textContent.includes('32 °C')`,
 		"why the temperature is taken again")
 }
 
@@ -127,17 +127,17 @@ func TestLadderGuards(t *testing.T) {
 	p.says("E3")
 	p.waits(`() => [...document.querySelectorAll('.rung.other')].some(x => `+
 		`x.innerText.includes('intake leaf'))`, "the intake leaf at an exhaust valve")
-	p.press("0.32 free")
+	p.press("0.30 free")
 	p.waits(`() => document.querySelector('.strip .word')?.textContent === 'Readings disagree'`,
 		"the contradiction")
-	p.press("0.32 free")
+	p.press("0.30 free")
 	p.waits(`() => document.querySelector('.strip .word')?.textContent !== 'Readings disagree'`,
 		"the contradiction to go")
 	p.press("dial gauge")
-	p.fill("Gap by dial", "0.26")
+	p.fill("Gap by dial", "0.22")
 	p.press("Record")
 	p.says("E3 is tight")
-	p.shows("the dial reads 0.26 mm")
+	p.shows("the dial reads 0.22 mm")
 	p.clean()
 }
 
@@ -210,7 +210,7 @@ func TestSumsPage(t *testing.T) {
 	p := open(t, r, "/sums/turn?kind=screw_valve_end&pitch=1&gap=0.4&aim=0.3", 1280, 800)
 	p.shows("Screw in 36°, clockwise")
 	for path, says := range map[string]string{
-		"/sums/leaves":                    "0.15 + 0.07",
+		"/sums/leaves":                    "0.15 + 0.08",
 		"/sums/judge":                     "Undecided",
 		"/sums/units?value=0.012&unit=in": "0.3048 mm",
 		"/sums/torque?value=1&unit=lbft":  "1.4 N·m",

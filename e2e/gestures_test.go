@@ -35,7 +35,7 @@ func TestABounceReadsOneValve(t *testing.T) {
 	for _, ms := range []time.Duration{60, 150, 300} {
 		p.says("Read E3")
 		before := stateOf(t, r.base, id).State.Happenings
-		tapTwice(t, p, "0.30 drag", ms*time.Millisecond)
+		tapTwice(t, p, "0.27 drag", ms*time.Millisecond)
 		p.says("Read I3")
 		p.waits(`() => document.querySelector('.strip.kept')?.textContent.includes('E3 in')`,
 			"E3 to stay named")
@@ -66,11 +66,11 @@ func TestWhatIsNotSureWaitsOnTheBench(t *testing.T) {
 	post(t, "POST", r.base+"/api/v1/jobs/"+id+"/happenings", map[string]any{"id": "as-you-go-0001",
 		"kind": "round_chosen", "round": "set_as_you_go", "check": "set_ones"}, nil)
 	p.visit("/jobs/" + id)
-	p.press("0.32 drag")
+	p.press("0.30 drag")
 	p.says("E3 is in")
 	p.press("Undo")
 	p.says("Read E3")
-	p.press("0.28 won’t go")
+	p.press("0.24 won’t go")
 	p.says("E3")
 	p.press("Keep")
 	p.waits(`() => document.querySelector('.now .by')`, "what E3 is set by")
@@ -78,7 +78,7 @@ func TestWhatIsNotSureWaitsOnTheBench(t *testing.T) {
 	p.says("E3 is tight")
 	p.press("Undo")
 	p.says("Read E3")
-	p.press("0.30 won’t go")
+	p.press("0.27 won’t go")
 	p.says("E3: try")
 	p.press("Set E3 now")
 	p.waits(`() => document.querySelector('.now .by')`, "what E3 is set by")
@@ -89,7 +89,7 @@ func TestWhatIsNotSureWaitsOnTheBench(t *testing.T) {
 	p.says("Lock E3")
 	p.press("Locked")
 	p.says("Locked. Read E3 again")
-	p.press("0.30 drag")
+	p.press("0.27 drag")
 	p.says("Read I3")
 	p.press("Sheet")
 	p.waits(`() => [...document.querySelectorAll('tbody tr')].some(r => r.innerText.includes('E3') && `+

@@ -271,7 +271,7 @@ func TestTheRoundIsChangedOnTheBench(t *testing.T) {
 	t.Parallel()
 	r := demo(t)
 	p := open(t, r, "/jobs/demo-job-tipper", 1280, 800)
-	p.press("0.28 won’t go")
+	p.press("0.24 won’t go")
 	p.says("E3 is tight")
 	p.press("Keep")
 	p.says("Read I3")
@@ -359,7 +359,7 @@ func TestSmallScreen(t *testing.T) {
 	p.waits(fits, "the bench to fit")
 	p.waits(`() => [...document.querySelectorAll('.feel')].every(b => b.getBoundingClientRect().height >= `+
 		`56 && b.getBoundingClientRect().width >= 48)`, "controls large enough for a thumb")
-	p.press("0.28 won’t go")
+	p.press("0.24 won’t go")
 	p.says("E3 is tight")
 	p.press("Keep")
 	p.says("I3")
@@ -404,9 +404,9 @@ func TestReadingWaitsForTheProgram(t *testing.T) {
 	p.says("E3")
 	port := strings.TrimPrefix(r.base, "http://")
 	r.kill()
-	p.press("0.28 won’t go")
+	p.press("0.24 won’t go")
 	p.waits(`() => document.body.innerText.includes('1 entry waits here')`, "the waiting reading to be told")
-	p.waits(`() => [...document.querySelectorAll('.rung')].some(r => r.innerText.trim().startsWith('0.28') &&
+	p.waits(`() => [...document.querySelectorAll('.rung')].some(r => r.innerText.trim().startsWith('0.24') &&
 		r.querySelector('.felt')?.textContent.trim() === 'won’t go')`, "the waiting reading on the ladder")
 	again := startedOn(t, "demo", r.data, port)
 	p.says("E3 is tight")
@@ -427,7 +427,7 @@ func TestRefusalsAreTold(t *testing.T) {
 	p.says("temperature")
 	p.keys(input.Digit8, input.Digit5, input.Enter, input.Digit1, input.Digit7,
 		input.Enter)
-	p.waits(`() => document.querySelector('.refusal')?.textContent.includes('cold figures, good up to 38')`,
+	p.waits(`() => document.querySelector('.refusal')?.textContent.includes('cold figures, good up to 32')`,
 		"the refusal")
 	p.visit("/jobs/no-such-job")
 	p.waits(`() => document.body.innerText.includes('This job could not be opened')`,

@@ -34,10 +34,10 @@ func TestPictures(t *testing.T) {
 		}},
 		{"bench-small-night", "/jobs/demo-job-tipper", "night", ".rung.cursor", 360, 780, nil},
 		{"bench-read-night", "/jobs/demo-job-tipper", "night", ".rung.cursor", 1280, 800, func(p *tab) {
-			p.press("0.28 won’t go")
+			p.press("0.24 won’t go")
 			p.says("E3 is tight")
-			p.press("0.25 drag")
-			p.waits(`() => document.querySelector('.why')?.textContent.includes('0.25 drags')`, "the verdict")
+			p.press("0.22 drag")
+			p.waits(`() => document.querySelector('.why')?.textContent.includes('0.22 drags')`, "the verdict")
 		}},
 		{"bench-adjust-day", "/jobs/demo-job-pump", "day", ".then", 1280, 800, func(p *tab) {
 			p.keys(input.Enter)

@@ -69,7 +69,7 @@ func (c played) stored(t *testing.T, r *running) (job string) {
 	t.Helper()
 	job = "round-" + c.engine
 	leaves := []map[string]any{}
-	for _, mm := range []float64{0.05, 0.10, 0.15, 0.20, 0.22, 0.25, 0.30, 0.35} {
+	for _, mm := range []float64{0.05, 0.10, 0.15, 0.20, 0.22, 0.24, 0.25, 0.27, 0.30, 0.35} {
 		leaves = append(leaves, map[string]any{"marked_mm": mm, "measured_mm": mm})
 	}
 	post(t, "POST", r.base+"/api/v1/gauge-sets",

@@ -8,6 +8,7 @@ import (
 
 	"metronix/core/clearance"
 	"metronix/core/gauge"
+	"metronix/core/measure"
 )
 
 // One size up will not go, one size down falls through (common practice). With a feel of 0.005 and leaves
@@ -21,6 +22,23 @@ func TestCrossCheckOfADrag(t *testing.T) {
 	require.True(t, ok)
 	assert.Equal(t, "0.23", down.String())
 	assert.Equal(t, "0.28", up.String())
+
+	// a stack is proved by stacks that share a leaf with it: 0.15 + 0.06 goes and 0.15 + 0.07 does not (common practice)
+	y.Owned = nil
+	for _, m := range []measure.Length{50, 60, 70, 80, 150, 200, 250, 300} {
+		y.Owned = append(y.Owned, gauge.Leaf{ID: gauge.ID{Marked: m * um}, Measured: m * um})
+	}
+	stacked := clearance.Reading{Stack: gauge.Stack{y.Owned[4], y.Owned[1]}, Feel: clearance.Drag}
+	down, up, ok = y.CrossCheck([]clearance.Reading{stacked})
+	require.True(t, ok)
+	assert.Equal(t, "0.15 + 0.05", down.String())
+	assert.Equal(t, "0.15 + 0.07", up.String())
+	y.Feel = 6 * um // then a hundredth proves nothing
+	down, up, ok = y.CrossCheck([]clearance.Reading{stacked})
+	require.True(t, ok)
+	assert.Equal(t, "0.15 + 0.08", up.String())
+	assert.Equal(t, "0.15", down.String())
+	y.Feel = 5 * um
 
 	for _, readings := range [][]clearance.Reading{nil,
 		felt(250, clearance.Free),

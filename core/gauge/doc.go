@@ -13,7 +13,7 @@
 //
 // # Examples
 //
-//	0.15 + 0.06              0.21 ± 0.01, two plain leaves
+//	0.20 + 0.04              0.24 ± 0.01, two plain leaves
 //	0.20 measured as 0.221   counts as 0.221 ± 0.002, and is still called 0.20
 //	.009                     0.2286 mm exactly; it serves limits of 0.20 to 0.24
 //

@@ -171,7 +171,7 @@ func (s Stack) sorted() Stack {
 	return out
 }
 
-// String writes what is stamped on the leaves: "0.15 + 0.06", ".008 + .002".
+// String writes what is stamped on the leaves: "0.20 + 0.04", ".009 + .003".
 func (s Stack) String() string {
 	parts := make([]string, len(s))
 	for i, l := range s.sorted() {

@@ -149,6 +149,9 @@ func (a *Advice) Ladder(v *ValveState) []Rung {
 	for _, r := range v.Round {
 		wanted = append(wanted, r.Stack)
 	}
+	if down, up, ok := a.CrossCheck(v); ok && len(v.Round) > 0 && len(v.Round[0].Stack) > 1 {
+		wanted = append(wanted, down, up) // a stack is proved by stacks that nobody would lay otherwise
+	}
 	first := a.first(v)
 	w, other := v.Limits.Window, a.j.otherLimits(v)
 	shown := measure.Window{Lower: w.Lower - about, Upper: w.Upper + about}

@@ -11,7 +11,7 @@ type Finding struct {
 	ID    string // made by the client; the same one again replaces it
 	Place string // a valve, a cylinder, the cover, a hose, a plug
 	What  string
-	Test  string // the test made: "finger in the breather: no draught"; empty: none
+	Test  string // the test made: "no draught felt"; empty: none
 	Part  string // part number; empty: none
 	Price string // as written down; empty: none
 	Photo string // the hash of its photograph; empty: none

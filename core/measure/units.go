@@ -54,7 +54,7 @@ func Fahrenheit(celsius float64) float64 { return celsius*9/5 + 32 }
 // bit above it.
 func Celsius(fahrenheit float64) float64 { return math.Round((fahrenheit-32)*5/9*1e6) / 1e6 }
 
-// Torque writes newton-metres in both units: "14 N·m (10 lbf·ft)". Both are rounded to three figures, halves
+// Torque writes newton-metres in both units: "17 N·m (13 lbf·ft)". Both are rounded to three figures, halves
 // away from zero, which stays within what a torque spanner holds: ± 4 % (ISO 6789-1).
 func (u Units) Torque(newtonMetres float64) string {
 	nm, lbfft := figures(newtonMetres, 3)+" N·m", figures(PoundFeet(newtonMetres), 3)+" lbf·ft"

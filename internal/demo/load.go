@@ -150,7 +150,7 @@ func (l *loader) around(j demoJob, state *api.JobState) error {
 	acts := []job.Act{job.TakenIn{Complaints: []job.Complaint{job.RoughIdle}, Note: "since the last hill",
 		Sound: "uneven when warm"}, job.ToolMoved{Tool: "turning"}, job.ToolMoved{Tool: "leaves"},
 		job.FindingNoted{Finding: job.Finding{ID: j.id + "-f1", Place: "breather", What: "blocked",
-			Test: "finger: no draught"}},
+			Test: "no draught felt"}},
 		job.FindingNoted{Finding: job.Finding{ID: j.id + "-f2", Place: "gasket", What: "hard or split",
 			Part:  "BR 16-204",
 			Later: true}}}

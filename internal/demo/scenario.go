@@ -57,7 +57,7 @@ var gaugeSets = []struct {
 	{"demo-set-oskar", "Oskar's set, checked", "2026-09-14", false, [][2]float64{
 		{0.05, 0.05}, {0.10, 0.099}, {0.12, 0.121}, {0.15, 0.15}, {0.18, 0.18}, {0.20, 0.2}, {0.22,
 			0.221}, {0.24, 0.24}, {0.25, 0.251},
-		{0.28, 0.279}, {0.30, 0.3}, {0.32, 0.32}, {0.33, 0.33}, {0.35, 0.351}, {0.40, 0.4}, {0.45,
+		{0.27, 0.27}, {0.28, 0.279}, {0.30, 0.3}, {0.32, 0.32}, {0.33, 0.33}, {0.35, 0.351}, {0.40, 0.4}, {0.45,
 			0.45}, {0.50, 0.5}}},
 	{"demo-set-inch", "June's inch set", "2026-03-02", true, [][2]float64{
 		{0.002, 0}, {0.003, 0}, {0.004, 0}, {0.006, 0}, {0.008, 0.203}, {0.009, 0.229}, {0.010,
@@ -82,7 +82,7 @@ var jobs = []demoJob{
 		ageHours: 50, gaps: valveGaps{"E2a": 0.27, "I3b": 0.26, "E4b": 0.26}, until: "done"},
 	{id: "demo-job-pump", vehicle: "demo-pump-set", gauge: "demo-set-bench", mechanic: "Oskar Venn",
 		reason: "Ticking when warm", school: "rocking_pairs",
-		ageHours: 27, gaps: valveGaps{"E2": 0.40, "I5": 0.20, "E6": 0.35}, until: "adjust"},
+		ageHours: 27, gaps: valveGaps{"E2": 0.45, "I5": 0.15, "E6": 0.40}, until: "adjust"},
 	{id: "demo-job-saw", vehicle: "demo-sawmill", gauge: "demo-set-oskar", mechanic: "June Halloway",
 		reason: "After a new cam has run in", school: "sum_rule", order: "turning",
 		ageHours: 5, gaps: valveGaps{"I1": 0.27}, until: "verify"},
@@ -101,5 +101,5 @@ var jobs = []demoJob{
 			61}, until: "cooling"},
 	{id: "demo-job-tipper", vehicle: "demo-tipper-7", gauge: "demo-set-oskar", mechanic: "Tess Ardal",
 		reason: "Distance interval", school: "rocking_pairs",
-		ageHours: 1, gaps: valveGaps{"E3": 0.25, "I4": 0.28}, around: true, until: "feel:2"},
+		ageHours: 1, gaps: valveGaps{"E3": 0.22, "I4": 0.28}, around: true, until: "feel:2"},
 }

@@ -24,7 +24,7 @@ export function degrees(value: number): string {
   return `${(Math.round(value * 10) / 10).toString()}°`
 }
 
-/** A stack of leaves: "0.15 + 0.06". */
+/** A stack of leaves: "0.20 + 0.04". */
 export function leaves(list: number[]): string {
   return list.map(mm).join(' + ')
 }

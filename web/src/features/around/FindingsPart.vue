@@ -31,7 +31,7 @@ const usual = [
   'oil on it',
   'leaks',
 ]
-const tests = ['finger: no draught', 'water does not run through']
+const tests = ['no draught felt', 'rinsed, and does not run clear']
 const empty = () => ({ place: '', what: '', test: '', part: '', price: '', photo: '' })
 const form = reactive(empty())
 /** The finding that is being changed; empty: a new one. */

@@ -126,7 +126,7 @@ export function headline(view: JobView): Headline {
 /** Torque in this person's unit, the other beside it, or what to do without a figure. */
 export function torque(view: JobView): string {
   const nm = view.engine.locknut_torque_nm
-  if (!nm) return 'No torque is printed: by feel, short of straining the thread. Hold the screw still.'
+  if (!nm) return 'No torque is printed: by hand feel, short of straining the thread. Hold the screw still.'
   return `Lock nut ${mine('torque').both(nm)}. Hold the screw still.`
 }
 

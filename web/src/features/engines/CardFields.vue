@@ -1,5 +1,4 @@
 <script setup lang="ts">
-import { mine } from '@/shared/mine'
 import { ref } from 'vue'
 import type { ClearanceCard, Stated } from './useEditor'
 import PickOne from '@/shared/PickOne.vue'
@@ -92,7 +91,7 @@ const problems = (kind: string) => props.said(`${props.at}.${kind}`)
         v-model="card.max_engine_c"
         label="At most"
         of="temperature"
-        :placeholder="String(mine('temperature').own(38))"
+        placeholder="the usual"
       />
       <VBtn size="small" :aria-label="`Remove the card ${card.source}`" @click="$emit('remove')"> Remove </VBtn>
     </div>

@@ -179,7 +179,7 @@ function lift(t: string) {
       <NumberField
         :model-value="sheet.closing?.open_minutes"
         label="Sealant may stand open"
-        placeholder="5"
+        placeholder="the usual"
         unit="min"
         :error="said('closing.open_minutes').length > 0"
         @update:model-value="(v) => close('open_minutes', v)"
@@ -187,7 +187,7 @@ function lift(t: string) {
       <NumberField
         :model-value="sheet.closing?.cure_minutes"
         label="It cures for"
-        placeholder="180"
+        placeholder="the usual"
         unit="min"
         :error="said('closing.cure_minutes').length > 0"
         @update:model-value="(v) => close('cure_minutes', v)"

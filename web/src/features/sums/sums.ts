@@ -146,8 +146,8 @@ export const sums: Sum[] = [
     about: 'The leaf or stack that serves a thickness best, from the leaves that are there.',
     operation: 'leaves',
     fields: [
-      leavesField('0.05 0.06 0.07 0.10 0.15 0.20 0.25 0.30'),
-      length('aim', 'Thickness wanted', '0.22'),
+      leavesField('0.04 0.05 0.08 0.10 0.15 0.20 0.25 0.30'),
+      length('aim', 'Thickness wanted', '0.23'),
       ...limits('', '').map((f) => ({ ...f, hint: 'may be left empty' })),
     ],
     request: (t) =>
@@ -183,7 +183,7 @@ export const sums: Sum[] = [
         label: 'Tried, one a line: leaf and feel',
         kind: 'lines',
         start: '0.20 free\n0.25 won’t go',
-        hint: 'free, drag or won’t go; 0.15 + 0.06 drag for a stack',
+        hint: 'free, drag or won’t go; 0.20 + 0.04 drag for a stack',
         at: ['readings'],
         lengths: true,
       },

@@ -133,7 +133,7 @@ export class Typed {
     })
   }
 
-  /** Lines of a leaf or a stack and its feel: "0.22 drag", "0.15 + 0.06 won’t go". */
+  /** Lines of a leaf or a stack and its feel: "0.23 drag", "0.20 + 0.04 won’t go". */
   readings(key: string): { leaves_mm: number[]; feel: string }[] {
     return lines(this.text(key)).map((l, i) => {
       const at = `Line ${i + 1}: `
