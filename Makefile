@@ -83,12 +83,12 @@ test: chromium web/dist/index.html ## everything: checks, Go tests with the race
 lane-web: check-web
 	@$(call timed,front-end tests,cd web && npx vitest run)
 
-# Pictures of fifty megapixels are unpacked, and the memory of large workshops is measured, without the race detector,
-# which makes both ten times slower.
-HEAVY := metronix/internal/photo metronix/internal/large
+# Pictures of fifty megapixels are unpacked, the memory of large workshops is measured, and jobs are walked at random,
+# without the race detector, which makes them ten times slower.
+HEAVY := metronix/internal/photo metronix/internal/large metronix/core/walks
 lane-go: check-go
 	@$(call timed,Go tests with the race detector,go test -race $$(go list ./cmd/... ./core/... ./internal/... ./web/... | grep -vxF $(HEAVY:%=-e %)))
-	@$(call timed,tests of pictures and of many jobs,go test $(HEAVY))
+	@$(call timed,tests of pictures, of many jobs, and random walks,go test $(HEAVY))
 	@$(call timed,docs/checks.md,$(CHECKS) -compare $(FOUND) docs/checks.md)
 
 # The tests in the browser wait more than they reckon, so more of them run at once than there are cores.
@@ -117,7 +117,8 @@ INPUTS ?= 1000000
 deep: export CGO_CFLAGS := -O0
 deep: web/dist/index.html chromium ## the long tests: every engine, sequence, state and size; rounds of kills, full disks, backups; random jobs; fuzzing (hours)
 	@echo '— random jobs against a simulated engine'
-	go test -count=1 -timeout 60m ./core/job -run 'Truth|Nonsense' -rapid.checks 20000
+	METRONIX_DEEP=1 go test -count=1 -timeout 60m -v ./core/walks
+	go test -count=1 -timeout 60m ./core/job -run Nonsense -rapid.checks 20000
 	@echo '— the store under kills, full disks and backups'
 	METRONIX_DEEP=1 go test -count=1 -timeout 60m ./internal/store
 	@echo '— a workshop with 100,000 jobs'

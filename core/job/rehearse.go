@@ -1,6 +1,7 @@
 package job
 
 import (
+	"cmp"
 	"fmt"
 	"slices"
 
@@ -71,6 +72,14 @@ func Rehearse(r Rehearsing) (Rehearsal, error) {
 	if err != nil {
 		return Rehearsal{}, err
 	}
+	if r.Sheet.Shimmed() {
+		real := *j
+		real.Sheet = r.Sheet
+		if err := r.Round.sound(&real); err != nil {
+			return Rehearsal{}, err
+		}
+		r.Round.Going = cmp.Or(r.Round.Going, ReadFirst)
+	}
 	out := Rehearsal{Assumed: assumed}
 	isOut := map[string]bool{}
 	for i, name := range r.Out {
@@ -102,6 +111,9 @@ func Rehearse(r Rehearsing) (Rehearsal, error) {
 		}
 		if j, err = j.Take(Happening{Act: act}); err != nil {
 			return Rehearsal{}, fmt.Errorf("rehearsing %v: %w", n, err)
+		}
+		if step.Do == DoingLock && r.Sheet.Shimmed() {
+			continue // there is no nut
 		}
 		out.Gestures++
 		if step.Do == "" {
@@ -158,6 +170,9 @@ func rehearsedAct(j *Job, n Next, isOut map[string]bool) (Act, Step) {
 func (r Rehearsing) job() (*Job, []string, error) {
 	var assumed []string
 	sheet, card := *r.Sheet, r.Card
+	if sheet.Shimmed() { // which sizes will be needed nobody knows: a shim is changed as a screw is set, with no nut
+		sheet.Adjuster = &engine.Adjuster{Kind: engine.ThreadedTappet}
+	}
 	if sheet.Adjuster == nil {
 		sheet.Adjuster = &engine.Adjuster{Kind: engine.ScrewValveEnd}
 		assumed = append(assumed, "No adjuster is stated: a screw with a lock nut is taken.")
