@@ -50,11 +50,11 @@ func (s Set) Choose(aim measure.Length, window *measure.Window, most int) (choic
 // score weighs a thickness and its uncertainty, small being good; ok is false where it does not serve.
 type score func(thickness, uncertainty measure.Length) (s measure.Length, ok bool)
 
-// better compares stacks by their score, then the thicker.
+// better compares stacks by their score; of equal ones the first, with fewer leaves, stays.
 func better(a, b Stack, by score) bool {
 	x, _ := by(a.Thickness(), a.Uncertainty())
 	y, _ := by(b.Thickness(), b.Uncertainty())
-	return x < y || (x == y && len(a) == len(b) && a.Thickness() > b.Thickness())
+	return x < y
 }
 
 // picker finds the best stack of n leaves without listing all: for every choice of all leaves but the last,
