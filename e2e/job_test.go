@@ -427,7 +427,7 @@ func TestRefusalsAreTold(t *testing.T) {
 	p.says("temperature")
 	p.keys(input.Digit8, input.Digit5, input.Enter, input.Digit1, input.Digit7,
 		input.Enter)
-	p.waits(`() => document.querySelector('.refusal')?.textContent.includes('cold figures, good up to 32')`,
+	p.waits(`() => document.querySelector('.refusal')?.textContent.includes('cold figures, good up to 38')`,
 		"the refusal")
 	p.visit("/jobs/no-such-job")
 	p.waits(`() => document.body.innerText.includes('This job could not be opened')`,

@@ -51,7 +51,9 @@ func TestAValveThatIsInIsSet(t *testing.T) {
 	p.says("Read I3")
 	p.press("Rocking pairs")
 	p.press("Set as you go")
+	before := stateOf(t, r.base, id).State.Happenings
 	p.press("Use this sequence")
+	waitFor(t, p, r, id, before) // what is done next is not taken before this is on disk
 	p.says("Read I3")
 	p.tap(`[data-valve="E3"] .hit`)
 	p.press("Set E3 though it is in")

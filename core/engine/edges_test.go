@@ -97,7 +97,9 @@ func TestTheEdgesOfASheet(t *testing.T) {
 			[]float64{engine.MaxStripSteps + 1}},
 		"signs": {func(s *engine.Sheet, to float64) { s.Signs = signs(int(to)) }, []float64{0, engine.MaxSigns},
 			[]float64{engine.MaxSigns + 1}},
-		"turning_point.socket_mm": {func(s *engine.Sheet, to float64) { s.TurningPoint = &engine.TurningPoint{Where: "pulley", SocketMM: to} }, []float64{0, 100},
+		"turning_point.socket_mm": {func(s *engine.Sheet, to float64) {
+			s.TurningPoint = &engine.TurningPoint{Where: "pulley", SocketMM: to}
+		}, []float64{0, 100},
 			[]float64{below(0), step(100)}},
 		"own_sequence[0].crank_deg": {func(s *engine.Sheet, to float64) {
 			s.OwnSequence = []engine.OwnStop{{Crank: deg(to), Set: []string{"E1", "I1", "E2", "I2", "E3", "I3", "E4", "I4"}}}
