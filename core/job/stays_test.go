@@ -1,0 +1,300 @@
+package job_test
+
+import (
+	"fmt"
+	"hash/fnv"
+	"math/rand/v2"
+	"strings"
+	"testing"
+	"time"
+
+	"github.com/stretchr/testify/require"
+
+	"metronix/core/adjust"
+	"metronix/core/clearance"
+	"metronix/core/engine"
+	"metronix/core/engine/enginetest"
+	"metronix/core/gauge"
+	"metronix/core/golden"
+	"metronix/core/job"
+	"metronix/core/measure"
+	"metronix/core/sequence"
+)
+
+// Jobs driven on by chance, on engines with screws, eccentrics and shims, cold, hot and provisional, by every rule and
+// round, with much that comes between and some that is refused: after each act all that a job says of itself stays as it
+// was. A line says what was done and what is next; the rest of what is said is in its sum.
+func TestJobsStay(t *testing.T) {
+	var lines []string
+	for i := range 20 {
+		lines = append(lines, fmt.Sprintf("# job %d", i))
+		lines = append(lines, (&chanced{t: t, chance: rand.New(rand.NewPCG(uint64(i), 77)), gaps: map[string]measure.Length{}}).job(i)...)
+	}
+	golden.Hold(t, "jobs", lines)
+}
+
+// chanced is somebody who does what is next, or something else.
+type chanced struct {
+	t      *testing.T
+	chance *rand.Rand
+	d      *driver
+	gaps   map[string]measure.Length
+	now    time.Time
+}
+
+func (c *chanced) setup(i int) job.Setup {
+	s := setup()
+	switch i % 6 {
+	case 1:
+		s.Sheet = enginetest.Crossflow([]int{1, 3, 4, 2}, "IIIIIIII", "EEEEEEEE")
+	case 2:
+		s.Sheet = enginetest.Inline([]int{1, 2}, "EIEI")
+		s.Sheet.FiringAngles = enginetest.Degrees(0, 270)
+	case 3:
+		s.Sheet = enginetest.Inline([]int{1, 2, 4, 5, 3}, "EIEIEIEIEI")
+		s.Sheet.OwnSequence = []engine.OwnStop{{Crank: 0, Set: []string{"E1", "I1"}}}
+	case 4:
+		s.Sheet = enginetest.Inline([]int{1, 3, 2}, "EIEIEI")
+	}
+	s.Sheet.Adjuster = []*engine.Adjuster{{Kind: engine.ScrewValveEnd, Pitch: measure.Millimetre}, {Kind: engine.Shim},
+		{Kind: engine.Eccentric, Eccentricity: measure.Millimetre}, nil, {Kind: engine.Shim}}[i%5]
+	s.Sheet.Closing = &engine.Closing{Bolts: 8, Rounds: 2, OpenMinutes: 8, CureMinutes: 240, SealantPoints: []string{"cap"}}
+	s.Sheet.StripList = []engine.StripStep{{Text: "connector"}, {Text: "hose", SocketMM: 10}}
+	s.Rule = []clearance.Rule{"", clearance.Guarded, clearance.OneLeaf}[i%3]
+	s.Aim = []clearance.Aim{"", clearance.AimLoose}[i%2]
+	hot := card(clearance.Hot, 230, 310)
+	switch i % 4 {
+	case 1:
+		s.Card = hot
+	case 2:
+		s.Hot = &hot
+	case 3:
+		s.Card.StoneCold = true
+	}
+	return s
+}
+
+func (c *chanced) job(i int) (lines []string) {
+	c.d, c.now = start(c.t, c.setup(i)), noon
+	shop := job.Shop{}
+	for size := 2000 * um; size <= 3200*um; size += 50 * um {
+		shop.Sizes, shop.Stock = append(shop.Sizes, size), append(shop.Stock, adjust.Count{Shim: size, N: 1})
+	}
+	c.d.job.Supply(shop)
+	for _, v := range c.d.job.Valves {
+		c.gaps[v.Name] = v.Limits.Nominal + measure.Length(c.chance.IntN(15)-7)*10*um
+	}
+	for n := 0; n < 60 && c.d.job.Phase() != job.Done; n++ {
+		c.now = c.now.Add(time.Duration(5+c.chance.IntN(60)) * time.Second)
+		act := c.next()
+		if c.chance.IntN(7) == 0 {
+			act = c.other()
+		}
+		err := c.d.try(job.Happening{At: c.now, Act: act})
+		after := c.d.job.Next()
+		lines = append(lines, fmt.Sprintf("%s %s: %v; %s %s %d %v, %x", act.Kind(), act.On(), err, after.Action, after.Valve,
+			after.Stop, after.Turn, c.sum()))
+	}
+	j, err := job.Replay(c.setup(i), c.d.list)
+	require.NoError(c.t, err)
+	found, ok := j.Visit()
+	tight, loose := j.FoundOut()
+	return append(lines, fmt.Sprintf("%v %s %d tight %d loose %v", ok, j.Outcome(), tight, loose, len(found)))
+}
+
+// next is what is next, as whoever does it truly would.
+func (c *chanced) next() job.Act {
+	j := c.d.job.AsOf(c.now)
+	n := j.Next()
+	v, _ := j.Valve(n.Valve)
+	switch n.Action {
+	case job.DoChooseWay:
+		return c.choose()
+	case job.DoPrepare:
+		return c.prepare(j)
+	case job.DoTurn:
+		return job.Turned{Stop: n.Stop}
+	case job.DoFree:
+		return job.Freed{Valve: n.Valve}
+	case job.DoRead:
+		leaf := j.Judge(v).TryNext
+		if leaf == nil {
+			leaf = gauge.Stack{gauge.Plain(j.AimOf(v))}
+		}
+		var ids []gauge.ID
+		for _, l := range leaf {
+			ids = append(ids, l.ID)
+		}
+		return job.ReadingTaken{Valve: v.Name, Leaves: ids, Feel: c.felt(v.Name, leaf.Thickness()), KeepSure: c.chance.IntN(2) == 0}
+	case job.DoKeep:
+		return job.Kept{Valve: n.Valve}
+	case job.DoAdjust:
+		return c.adjust(n, v)
+	case job.DoLock:
+		c.gaps[v.Name] += measure.Length(c.chance.IntN(5)-3) * 5 * um
+		if j.Locking == job.InTwoGoes && !v.Nipped {
+			return job.Nipped{Valve: n.Valve}
+		}
+		return job.Locked{Valve: n.Valve}
+	case job.DoBarOver:
+		return job.BarredOver{Stop: &n.Stop}
+	case job.DoSign:
+		if out := j.Unanswered(); len(out) > 0 {
+			return job.LeftAsIs{Valve: out[0].Name, Reason: "another day"}
+		}
+		return job.Signed{By: "Tess", ToolsOut: true, Exceptions: "none"}
+	case job.DoGoHot:
+		return job.WentHot{}
+	}
+	return job.Doubted{}
+}
+
+func (c *chanced) choose() job.Act {
+	goings := c.d.job.Rounds()
+	return job.WayChosen{
+		Way: sequence.Way{School: []sequence.School{sequence.OneCylinder, sequence.RockingPairs, sequence.TwoStop,
+			sequence.ExhaustOpen, sequence.OneLobe, sequence.SumRule}[c.chance.IntN(6)]},
+		Round: job.Round{Going: goings[c.chance.IntN(len(goings))],
+			Check:     []job.Check{"", job.CheckAll, job.CheckSetOnes, job.CheckNone}[c.chance.IntN(4)],
+			KindFirst: []job.KindFirst{"", job.ExhaustFirst, job.IntakeFirst}[c.chance.IntN(3)],
+			Locking:   []job.Locking{"", job.InTwoGoes}[c.chance.IntN(2)],
+			ToAim:     []job.Aiming{"", job.AllToAim}[c.chance.IntN(2)]}}
+}
+
+func (c *chanced) prepare(j *job.Job) job.Act {
+	if j.Card.State == clearance.Hot {
+		return []job.Act{job.EngineStopped{}, job.Prepared{EngineC: 85, AmbientC: 20},
+			job.JudgedHot{How: job.ByFan, RanMin: 15}}[c.chance.IntN(3)]
+	}
+	return []job.Act{job.Prepared{EngineC: 20, AmbientC: 19}, job.JudgedCold{By: job.ByNight},
+		job.TemperatureNoted{EngineC: 60 - float64(c.chance.IntN(40)), AmbientC: 19},
+		job.JudgedCold{By: job.ByHours, Hours: float64(1 + c.chance.IntN(9))}}[c.chance.IntN(4)]
+}
+
+func (c *chanced) felt(valve string, leaf measure.Length) clearance.Feel {
+	switch off := c.gaps[valve] - leaf; {
+	case off > 5*um:
+		return clearance.Free
+	case off < -5*um:
+		return clearance.WontGo
+	case c.chance.IntN(3) == 0:
+		return clearance.DragLight
+	}
+	return clearance.Drag
+}
+
+func (c *chanced) adjust(n job.Next, v *job.ValveState) job.Act {
+	j := c.d.job
+	switch {
+	case !j.Sheet.Shimmed():
+		c.gaps[v.Name] = j.AimOf(v)
+		if by := j.Advise(adjust.Shift{}).SetBy(v); by != nil {
+			c.gaps[v.Name] = by.Thickness()
+		}
+		return job.Adjusted{Valve: v.Name, Leaves: gauge.Straight(j.AimOf(v))}
+	case n.Shim == nil && v.Shim == 0 && !v.Out:
+		return job.Sized{Valve: v.Name, Shim: measure.Length(2400+50*c.chance.IntN(10)) * um}
+	case n.Shim == nil:
+		return job.LeftAsIs{Valve: v.Name, Reason: "none serves"}
+	}
+	shim := n.Shim.Shim
+	if shim == 0 {
+		shim = n.Shim.Most - 100*um
+	}
+	c.gaps[n.Shim.Valve] = j.AimOf(v) + measure.Length(c.chance.IntN(5)-2)*10*um
+	return job.Adjusted{Valve: n.Shim.Valve, Shim: shim, From: n.Shim.From, StandIn: n.Shim.Do == job.FitStandIn}
+}
+
+// other is something that is not next, and may be refused.
+func (c *chanced) other() job.Act {
+	valves := c.d.job.Valves
+	valve := valves[c.chance.IntN(len(valves))].Name
+	switch c.chance.IntN(18) {
+	case 0:
+		return job.Doubted{}
+	case 1:
+		return job.EngineStopped{}
+	case 2:
+		return job.Undone{Target: c.d.job.CanUndo()}
+	case 3:
+		return job.Picked{Valve: valve}
+	case 4:
+		c.now = c.now.Add(7 * time.Hour)
+		return job.TemperatureNoted{EngineC: float64(15 + c.chance.IntN(80)), AmbientC: 20}
+	case 5:
+		return job.Located{Seen: []sequence.Sighting{{What: sequence.TDCFiring, Cylinder: 1}}}
+	case 6:
+		return job.Turned{Stop: c.chance.IntN(4)}
+	case 7:
+		return job.Adjusted{Valve: valve, Reason: "to the aim"}
+	case 8:
+		return job.DialRead{Valve: valve, Gap: c.gaps[valve], Uncertainty: 5 * um}
+	case 9:
+		return c.choose()
+	case 10:
+		return job.LeftAsIs{Valve: valve, Reason: "seized"}
+	case 11:
+		return job.TaskMarked{Task: c.task()}
+	case 12:
+		return job.Waiting{Deferral: job.Deferral{Waits: job.WaitsForParts, Until: "on order"}}
+	case 13:
+		return job.NutFelt{Valve: valve}
+	case 14:
+		return job.ShimsChosen{Prefer: adjust.NearestAim, CamsOut: c.chance.IntN(2) == 0}
+	case 15:
+		return job.HandedOver{To: "June"}
+	case 16:
+		return job.Withdrawn{Valve: valve}
+	}
+	return job.Locked{Valve: valve}
+}
+
+func (c *chanced) task() string {
+	tasks := c.d.job.Tasks()
+	return tasks[c.chance.IntN(len(tasks))].ID
+}
+
+// sum is a checksum over all that a job says of itself.
+func (c *chanced) sum() uint64 {
+	j := c.d.job.AsOf(c.now)
+	var said strings.Builder
+	say := func(args ...any) { fmt.Fprintln(&said, args...) }
+	n := j.Next()
+	i, ok := j.Instruction(n)
+	gate, gated := j.GateC(20)
+	hot, isHot := j.HotUntil()
+	forecast, may := j.HotForecast()
+	done, total := j.Progress()
+	pace, own := j.Pace()
+	cover, covered := j.CoverBy()
+	from, starts := j.StartFrom()
+	_, cooling, cools := j.Cooling()
+	since, confirm := j.ToConfirm()
+	say(j.Phase(), j.Known(), j.GateOpen(), i, ok, gate, gated, hot, isHot, forecast, may, done, total, pace, own, cover,
+		covered, from, starts, cooling, cools, since, confirm, j.Brief(), j.Outcome(), j.Walk(), j.Warmth(), j.ColdWarmth(),
+		j.Then(n), j.SetsNext(n), j.Here(), j.BeforeTurning(n), j.PaintMark(n), j.Finished(), j.Steps(), j.CountsOn(),
+		j.LooseShims, j.FromShop, j.CanUndo(), j.UsualCheck(), j.Checks(), j.Tools(), j.Guided(), j.Felt(), j.Hand())
+	for _, task := range j.TasksAt(c.now) {
+		say(task)
+	}
+	for _, p := range j.LockPairs {
+		say(p.Valve, p.Before, p.After, p.By)
+	}
+	advice := j.Advise(adjust.LearnShift(nil, 0))
+	for _, v := range j.Valves {
+		pre, hasPre := advice.PreLock(v)
+		turn, turns := j.Screw(v)
+		found, now := j.Found(v), j.Judge(v)
+		down, up, cross := advice.CrossCheck(v)
+		say(v.Name, v.Stage, v.Adjustments, v.Shim, v.Out, v.StandIn, v.Freed, v.Nipped, v.Outside, v.LeaveReason, j.Done(v),
+			found.Verdict, found.Sure, found.Known(), now.Verdict, now.TryNext, j.Settable(v), j.Pending(v), j.MaySet(v),
+			j.MaySetThough(v), v.Needs(), v.IsOut(), v.ReadThere(), j.Margin(v), j.Caution(v), advice.SetBy(v), pre, hasPre,
+			advice.NutSays(v), turn, turns, down, up, cross)
+		for _, r := range advice.Ladder(v) {
+			say(r.Stack, r.Near, r.InWindow, r.SetBy, r.First, r.Other != nil)
+		}
+	}
+	h := fnv.New64a()
+	_, _ = h.Write([]byte(said.String()))
+	return h.Sum64()
+}
