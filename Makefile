@@ -17,7 +17,7 @@ LANES := lane-web lane-go lane-browser
 # The checks and tests compile SQLite without optimising it: ten seconds instead of two minutes.
 check check-go test $(LANES): export CGO_CFLAGS := -O0
 
-.PHONY: help demo dev build test deep check checks types bench pictures chromium clean
+.PHONY: help demo dev build test deep mutants check checks types bench pictures chromium clean
 
 help: ## say what can be made
 	@grep -hE '^[a-z]+:.*##' Makefile | sed -E 's/:[^#]*## /\t/' | expand -t 12
@@ -127,6 +127,19 @@ deep: web/dist/index.html chromium ## the long tests: every engine, sequence, st
 	METRONIX_DEEP=1 go test -count=1 -timeout 180m -v ./e2e -run 'TestNothingLiesOverAControl|TestKilled|TestTwoPrograms'
 	@for f in $(FUZZ); do echo "— $(INPUTS) inputs for $${f#*:}"; \
 	  go test ./$${f%:*} -run '^$$' -fuzz "^$${f#*:}$$" -fuzztime $(INPUTS)x -fuzzminimizetime 10x | tail -n 2; done
+
+# Each change of the code of a package is tried against that package's own tests, in a checkout without node_modules. The
+# random walks are a package of their own, and so are never run. DIFF=main tries what differs from a branch alone.
+GREMLINS := go run github.com/go-gremlins/gremlins/cmd/gremlins@v0.6.0
+MUTATED ?= $(filter-out core/walks core/golden,$(patsubst %/,%,$(wildcard core/*/))) internal/wire
+
+mutants: export CGO_CFLAGS := -O0
+mutants: ## what the tests of the core do not notice: MUTATED=core/wear for one package, DIFF=main for a change (hours)
+	@rm -rf data/mutants data/mutated; mkdir -p data/mutants; git clone -q . data/mutated
+	@for p in $(MUTATED); do echo "— $$p"; ( cd data/mutated && $(GREMLINS) unleash --workers 1 --timeout-coefficient 10 \
+	  $(if $(DIFF),--diff $(DIFF)) -o "$(CURDIR)/data/mutants/$${p//\//_}.json" "./$$p" >"$(CURDIR)/data/mutants/$${p//\//_}.txt" 2>&1 ) || \
+	  tail -n 5 "data/mutants/$${p//\//_}.txt"; done
+	@rm -rf data/mutated; go run ./internal/checks/mutants data/mutants
 
 types: web/node_modules/.made ## make the OpenAPI document and the front end's types anew
 	go test ./internal/api -run TestDocument -update

@@ -4,6 +4,7 @@ import (
 	"fmt"
 	"slices"
 	"strings"
+	"unicode"
 	"time"
 )
 
@@ -58,12 +59,26 @@ func (a Countersigned) may(j *Job, _ string) error {
 		return refuse("kind", "A job is countersigned after it is signed.")
 	case strings.TrimSpace(a.By) == "":
 		return refuse("by", "Say who countersigns.")
-	case strings.EqualFold(strings.TrimSpace(a.By), j.SignedBy):
+	case samePerson(a.By, j.SignedBy):
 		return refuse("by", "Another person than the one who signed.")
 	case j.Countersigned != nil:
 		return refuse("by", "It is countersigned by "+j.Countersigned.By+" already.")
 	}
 	return nil
+}
+
+// samePerson says that two names are read as one: capitals, spaces and what cannot be seen between letters do not tell
+// people apart.
+func samePerson(a, b string) bool { return readAs(a) == readAs(b) }
+
+func readAs(name string) string {
+	shown := strings.Map(func(r rune) rune {
+		if unicode.Is(unicode.Cf, r) {
+			return -1
+		}
+		return r
+	}, name)
+	return strings.ToLower(strings.Join(strings.Fields(shown), " "))
 }
 
 func (a Countersigned) do(j *Job) {

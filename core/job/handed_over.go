@@ -37,7 +37,7 @@ func (a HandedOver) sound(*Job) error {
 
 // may refuses a hand-over to whoever is at it: it would split what was learned of one pair of hands.
 func (a HandedOver) may(j *Job, _ string) error {
-	if strings.EqualFold(strings.TrimSpace(a.To), j.Hand()) {
+	if samePerson(a.To, j.Hand()) {
 		return refuse("to", j.Hand()+" is at it already.")
 	}
 	return nil

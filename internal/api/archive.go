@@ -35,13 +35,9 @@ func (in *archiveInput) Resolve(ctx huma.Context) []error {
 }
 
 func (s *server) archiveRoutes(a huma.API, version string) {
-	huma.Register(a, huma.Operation{OperationID: "export-archive", Method: http.MethodGet,
-		Path: "/api/v1/archive.zip", Summary: "Everything that is stored, in open formats (docs/formats.md)",
-		Responses: map[string]*huma.Response{"200": {Description: "The archive", Content: map[string]*huma.MediaType{
-			"application/zip": {Schema: &huma.Schema{Type: huma.TypeString, Format: "binary"}}}}},
-	}, func(ctx context.Context, _ *struct{}) (*huma.StreamResponse, error) {
+	huma.Get(a, "/api/v1/archive.zip", func(ctx context.Context, _ *struct{}) (*huma.StreamResponse, error) {
 		return s.exportArchive(ctx, version)
-	})
+	}, summary("export-archive", "Everything that is stored, in open formats (docs/formats.md)"), gives("application/zip"))
 	huma.Register(a, huma.Operation{OperationID: "import-archive", Method: http.MethodPost,
 		Path: "/api/v1/archive", Summary: "Take an archive in, all of it or nothing", SkipValidateBody: true,
 		Errors: []int{http.StatusUnprocessableEntity},

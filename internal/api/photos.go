@@ -35,7 +35,7 @@ func (s *server) photoRoutes(a huma.API) {
 			"its metadata taken out",
 		SkipValidateBody: true, Errors: []int{http.StatusUnprocessableEntity},
 		RequestBody: &huma.RequestBody{Required: true, Content: binary}}, s.addPhoto)
-	huma.Get(a, "/api/v1/photos/{hash}", s.photo, summary("get-photo", "A photograph, JPEG"))
+	huma.Get(a, "/api/v1/photos/{hash}", s.photo, summary("get-photo", "A photograph, JPEG"), gives("image/jpeg"))
 }
 
 func (s *server) addPhoto(ctx context.Context, in *photoInput) (*bodyOf[PhotoKept], error) {
@@ -56,10 +56,10 @@ func (s *server) addPhoto(ctx context.Context, in *photoInput) (*bodyOf[PhotoKep
 	return &bodyOf[PhotoKept]{PhotoKept{hash}}, nil
 }
 
-func (s *server) photo(ctx context.Context, in *photoPath) (*file, error) {
+func (s *server) photo(ctx context.Context, in *photoPath) (*huma.StreamResponse, error) {
 	data, err := s.store.With(ctx).Photo(in.Hash)
 	if err != nil {
 		return nil, fault(err)
 	}
-	return &file{"image/jpeg", `inline; filename="` + in.Hash[:12] + `.jpg"`, data}, nil
+	return seekable("image/jpeg", in.Hash, in.Hash[:12]+".jpg", data), nil
 }

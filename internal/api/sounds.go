@@ -5,8 +5,10 @@ import (
 	"context"
 	"fmt"
 	"net/http"
+	"time"
 
 	"github.com/danielgtaylor/huma/v2"
+	"github.com/danielgtaylor/huma/v2/adapters/humagin"
 
 	"metronix/internal/photo"
 	"metronix/internal/store"
@@ -31,7 +33,15 @@ func (s *server) soundRoutes(a huma.API) {
 		Summary:     "Keep a recording of how the engine sounds: WebM, Ogg, MP4, WAV or MP3, as it is",
 		Errors:      []int{http.StatusUnprocessableEntity},
 		RequestBody: &huma.RequestBody{Required: true, Content: binary}}, s.addSound)
-	huma.Get(a, "/api/v1/sounds/{hash}", s.sound, summary("get-sound", "A recording"))
+	huma.Get(a, "/api/v1/sounds/{hash}", s.sound, summary("get-sound", "A recording, or a part of it"), gives("audio/*"))
+}
+
+// gives documents an answer of bytes.
+func gives(media string) func(*huma.Operation) {
+	return func(o *huma.Operation) {
+		o.Responses = map[string]*huma.Response{"200": {Description: "The file", Content: map[string]*huma.MediaType{
+			media: {Schema: &huma.Schema{Type: huma.TypeString, Format: "binary"}}}}}
+	}
 }
 
 // soundType tells a recording by its first bytes, whatever its name or what it was sent as; empty: it is
@@ -72,11 +82,22 @@ func (s *server) addSound(ctx context.Context, in *soundInput) (*bodyOf[PhotoKep
 	return &bodyOf[PhotoKept]{PhotoKept{hash}}, nil
 }
 
-func (s *server) sound(ctx context.Context, in *photoPath) (*file, error) {
+func (s *server) sound(ctx context.Context, in *photoPath) (*huma.StreamResponse, error) {
 	data, media, err := s.store.With(ctx).Sound(in.Hash)
 	if err != nil {
 		return nil, fault(err)
 	}
-	return &file{media, fmt.Sprintf(`inline; filename="%s.%s"`, in.Hash[:12], store.SoundTypes[media]), data},
-		nil
+	return seekable(media, in.Hash, in.Hash[:12]+"."+store.SoundTypes[media], data), nil
+}
+
+// seekable answers with a file, or with the part of it that is asked for: a player seeks in a recording by parts (RFC
+// 9110, 14). Its hash is its tag, because it never changes.
+func seekable(media, hash, name string, data []byte) *huma.StreamResponse {
+	return &huma.StreamResponse{Body: func(h huma.Context) {
+		c := humagin.Unwrap(h)
+		c.Header("Content-Type", media)
+		c.Header("Content-Disposition", fmt.Sprintf("inline; filename=%q", name))
+		c.Header("ETag", `"`+hash+`"`)
+		http.ServeContent(c.Writer, c.Request, name, time.Time{}, bytes.NewReader(data))
+	}}
 }

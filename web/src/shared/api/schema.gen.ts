@@ -782,7 +782,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** A recording */
+        /** A recording, or a part of it */
         get: operations["get-sound"];
         put?: never;
         post?: never;
@@ -3905,7 +3905,7 @@ export interface operations {
         };
         requestBody?: never;
         responses: {
-            /** @description The archive */
+            /** @description The file */
             200: {
                 headers: {
                     [name: string]: unknown;
@@ -5516,15 +5516,13 @@ export interface operations {
         };
         requestBody?: never;
         responses: {
-            /** @description OK */
+            /** @description The file */
             200: {
                 headers: {
-                    "Content-Disposition"?: string;
-                    "Content-Type"?: string;
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": string;
+                    "image/jpeg": string;
                 };
             };
             /** @description Error */
@@ -5745,15 +5743,13 @@ export interface operations {
         };
         requestBody?: never;
         responses: {
-            /** @description OK */
+            /** @description The file */
             200: {
                 headers: {
-                    "Content-Disposition"?: string;
-                    "Content-Type"?: string;
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": string;
+                    "audio/*": string;
                 };
             };
             /** @description Error */
