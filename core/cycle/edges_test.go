@@ -39,6 +39,15 @@ func TestTheEdgesOfAMargin(t *testing.T) {
 	assert.InDelta(t, 0.5, c.OpenFraction(v, (peak+fall/2).Wrap()), 1e-6)
 	assert.InDelta(t, 0.146447, c.OpenFraction(v, (peak+fall*3/4).Wrap()), 1e-5, "sin²(22.5°)")
 
+	// a cam card may put the peak off the middle: the rise is then steeper than the fall, or the other way about
+	s.Timing.ExhaustCentre = new(100 * measure.Degree)
+	off := cycle.New(s)
+	peak = off.PeakAt(v)
+	fall = (off.ShutsAt(v) - peak).Wrap()
+	require.NotEqual(t, (peak - off.OpensAt(v)).Wrap(), fall)
+	assert.InDelta(t, 0.5, off.OpenFraction(v, (peak+fall/2).Wrap()), 1e-6)
+	assert.InDelta(t, 0.146447, off.OpenFraction(v, (peak+fall*3/4).Wrap()), 1e-5)
+
 	// what is asked for exactly is had, and no more
 	deepest := c.DeepestMargin(v.Kind)
 	from, to, ok := c.MaySet(v, deepest)

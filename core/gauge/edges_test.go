@@ -35,6 +35,7 @@ func TestTheEdgesOfALeaf(t *testing.T) {
 	}
 	assert.Empty(t, gauge.Check(many[:gauge.MaxLeaves]))
 	assert.Len(t, gauge.Check(many), 1)
+	assert.Equal(t, -1, gauge.Check(many)[0].Index, "it is of no one leaf")
 	twice := gauge.Check([]gauge.Item{{Leaf: gauge.Plain(50 * um)}, {Leaf: gauge.Plain(200 * um)},
 		{Leaf: gauge.Plain(200 * um)}})
 	assert.Contains(t, twice[0].Message, "as number 2 and 3")
