@@ -4,8 +4,8 @@ import (
 	"fmt"
 	"slices"
 	"strings"
-	"unicode"
 	"time"
+	"unicode"
 )
 
 // Amendment is a correction added to a signed job: it is shown beside what was signed, and overwrites

@@ -15,7 +15,7 @@ func TestTheEdgesOfALength(t *testing.T) {
 	longest := measure.MaxLength.Decimal()
 	for text, want := range map[string]measure.Length{longest: measure.MaxLength, "-" + longest: -measure.MaxLength,
 		longest + ".000000000000": measure.MaxLength,
-		"0.000001": 1, "-0.000001": -1, "1.": measure.Millimetre, ".5": measure.Millimetre / 2, "0": 0, "-0": 0,
+		"0.000001":                1, "-0.000001": -1, "1.": measure.Millimetre, ".5": measure.Millimetre / 2, "0": 0, "-0": 0,
 		"0.0000010": 1, "1.000000000": measure.Millimetre, "1.0000000000": measure.Millimetre} {
 		got, err := measure.ParseMillimetres(text)
 		require.NoError(t, err, text)
