@@ -88,7 +88,7 @@ lane-web: check-web
 HEAVY := metronix/internal/photo metronix/internal/large metronix/core/walks
 lane-go: check-go
 	@$(call timed,Go tests with the race detector,go test -race $$(go list ./cmd/... ./core/... ./internal/... ./web/... | grep -vxF $(HEAVY:%=-e %)))
-	@$(call timed,tests of pictures, of many jobs, and random walks,go test $(HEAVY))
+	@$(call timed,tests of pictures and of many jobs and random walks,go test $(HEAVY))
 	@$(call timed,docs/checks.md,$(CHECKS) -compare $(FOUND) docs/checks.md)
 
 # The tests in the browser wait more than they reckon, so more of them run at once than there are cores.
