@@ -14,7 +14,6 @@ import (
 	"metronix/core/job"
 	"metronix/core/measure"
 	"metronix/internal/api"
-	"metronix/internal/demo"
 	"metronix/internal/store"
 )
 
@@ -97,8 +96,7 @@ func leaves(n int) (set gauge.Set) {
 
 // The full check opens every job and reads every record: what no checksum shows is found too.
 func TestTheFullCheckPlaysEveryJobThrough(t *testing.T) {
-	d := opened(t)
-	require.NoError(t, demo.Load(d.st))
+	d := demoDoor(t)
 	found, err := api.Check(t.Context())(d.st)
 	require.NoError(t, err)
 	require.Empty(t, found.Troubles)
@@ -128,8 +126,7 @@ func TestTheFullCheckPlaysEveryJobThrough(t *testing.T) {
 // One record that does not read is shown apart where it stands, everywhere, can be entered again, and is named in an
 // export that holds everything else.
 func TestOneRecordThatDoesNotRead(t *testing.T) {
-	d := opened(t)
-	require.NoError(t, demo.Load(d.st))
+	d := demoDoor(t)
 	d.st.Close()
 	spoil(t, d.path, `UPDATE gauge_sets SET leaves = '[{' WHERE id = (SELECT min(id) FROM gauge_sets)`)
 	spoil(t, d.path, `UPDATE vehicles SET cards = '[{' WHERE id = 'demo-tipper-7'`)

@@ -11,8 +11,10 @@ import (
 	"fmt"
 	"io"
 	"net/http"
+	"os"
 	"path/filepath"
 	"strings"
+	"sync"
 	"testing"
 	"time"
 
@@ -66,11 +68,37 @@ func zipped(t *testing.T, files map[string]string) []byte {
 	return out.Bytes()
 }
 
+// demoFile is a data file with the demo in it, made once.
+var demoFile = sync.OnceValues(func() ([]byte, error) {
+	folder, err := os.MkdirTemp("", "metronix-test-")
+	if err != nil {
+		return nil, err
+	}
+	defer os.RemoveAll(folder)
+	path := filepath.Join(folder, "demo.db")
+	st, err := store.Open(path)
+	if err != nil {
+		return nil, err
+	}
+	err = demo.Load(st)
+	st.Close()
+	if err != nil {
+		return nil, err
+	}
+	return os.ReadFile(path)
+})
+
+// demoDoor serves a copy of the demo.
 func demoDoor(t *testing.T) *door {
 	t.Helper()
-	d := opened(t)
-	require.NoError(t, demo.Load(d.st))
-	return d
+	data, err := demoFile()
+	require.NoError(t, err)
+	path := filepath.Join(t.TempDir(), "test.db")
+	require.NoError(t, os.WriteFile(path, data, 0o600))
+	st, err := store.Open(path)
+	require.NoError(t, err)
+	t.Cleanup(st.Close)
+	return &door{t, api.Handler(st, api.Options{Version: "test"}), st, path}
 }
 
 // Out of one data file and into another, everything comes back: exported again it is the same, file by file;
