@@ -48,6 +48,7 @@ func TestTheEdgesOfPaceAndUsual(t *testing.T) {
 	// five: the median is the third, 0.003; deviations 0.002 0.001 0 0.001 0.0035, their median 0.001
 	assert.Equal(t, []string{"E4"}, wear.Odd(rates(0.001, 0.002, 0.003, 0.004, 0.0065), kind))
 	assert.Empty(t, wear.Odd(rates(0.001, 0.002, 0.003, 0.004, 0.0055), kind))
+	assert.Equal(t, []string{"E0", "E1"}, wear.Odd(rates(0, 0, 0.004, 0.004, 0.004), kind), "the third of five is the median")
 
 	_, err := wear.Reckon([]wear.Visit{visit(100, "2026-01-01", 300, 300), visit(100, "2026-02-01", 300, 300)}, 0, 0)
 	require.ErrorIs(t, err, wear.ErrVisits)
