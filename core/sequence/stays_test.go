@@ -2,6 +2,7 @@ package sequence_test
 
 import (
 	"fmt"
+	"hash/fnv"
 	"math/rand/v2"
 	"strings"
 	"testing"
@@ -30,7 +31,7 @@ func TestPlansAndPlacesStay(t *testing.T) {
 			lines = append(lines, fmt.Sprintf("frontier %+v", p))
 		}
 		c := cycle.New(s)
-		for range 12 {
+		for range 25 {
 			lines = append(lines, placeLine(s, c, chance))
 		}
 	}
@@ -61,8 +62,16 @@ func planLine(s *engine.Sheet, w sequence.Way) string {
 	for _, stop := range p.Stops {
 		stops = append(stops, fmt.Sprintf("%v +%v %v %s", stop.Crank, stop.Turn, stop.Set, stop.Until()))
 	}
-	return fmt.Sprintf("%s %s: %v %s %v %v: %s", w.School, w.Direction, p.Applies, p.Reason, p.TotalTurn, len(p.Assumed),
-		strings.Join(stops, " | "))
+	h := fnv.New64a() // of the words, which are held to the letter elsewhere
+	for i, stop := range p.Stops {
+		fmt.Fprintln(h, p.How(i), stop.Standing(), stop.HowToSee(), p.Why(i), sequence.Marked(s, stop.Crank))
+		for _, v := range s.Valves() {
+			fmt.Fprintln(h, stop.Sets(v.Name), sequence.LeastMargin(cycle.New(s), v, sequence.Exactly(stop.Crank)),
+				sequence.LeastMargin(cycle.New(s), v, sequence.Range{From: stop.Crank, To: (stop.Crank + 40*measure.Degree).Wrap()}))
+		}
+	}
+	return fmt.Sprintf("%s %s: %v %s %v %v %v: %s %x", w.School, w.Direction, p.Applies, p.Reason, p.TotalTurn,
+		len(p.Assumed), p.MarksNeeded(), strings.Join(stops, " | "), h.Sum64())
 }
 
 // placeLine is where the crank may stand by one to three things that are truly seen somewhere.
@@ -79,9 +88,28 @@ func placeLine(s *engine.Sheet, c *cycle.Cycle, chance *rand.Rand) string {
 		}
 		seen = append(seen, sequence.Sighting{What: what, Valve: v.Name})
 	}
-	if chance.IntN(3) == 0 {
+	cylinder := 1 + chance.IntN(s.Cylinders)
+	switch chance.IntN(9) {
+	case 0:
 		seen = append(seen, sequence.Sighting{What: sequence.Mark})
+	case 1:
+		seen = []sequence.Sighting{{What: sequence.TDCFiring, Cylinder: cylinder}}
+	case 2:
+		seen = []sequence.Sighting{{What: sequence.Rocking, Cylinder: cylinder}}
+	case 3:
+		seen = append(seen, sequence.Sighting{What: sequence.Degrees, Mark: crank % measure.Turn})
+	case 4:
+		seen = []sequence.Sighting{{What: sequence.LobesAway, Cylinder: cylinder}}
+	case 5:
+		seen = []sequence.Sighting{{What: []sequence.What{sequence.FullLift, sequence.Opening, sequence.Closing}[chance.IntN(3)],
+			Valve: seen[0].Valve}}
 	}
-	l, err := sequence.Locate(s, seen, nil)
-	return fmt.Sprintf("at %v seen %+v: %+v %v", crank, seen, l, err)
+	margin := measure.Angle(chance.IntN(120)) * measure.Degree
+	l, err := sequence.Locate(s, seen, &margin)
+	said := ""
+	for _, w := range seen {
+		said += sequence.Describe(s, w) + "; "
+	}
+	return fmt.Sprintf("at %v seen %s for %v: %+v %v %s", crank, said, margin, l, err,
+		sequence.OneTurnOut(s, seen, l.Positions, &crank))
 }
