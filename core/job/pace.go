@@ -137,16 +137,15 @@ func (f HotForecast) String() string {
 	if f.Own {
 		pace = "At your pace"
 	}
-	says := fmt.Sprintf("%s the last valve comes %d min after shut-off with all in, %d min with all out.",
+	says := fmt.Sprintf("%s the last valve comes after %d min with all in, %d with all out.",
 		pace,
 		minutes(f.AllIn), minutes(f.AllOut))
 	switch {
 	case f.AllIn > hotFor:
-		return says + " Do it in two warm-ups, or a part of the engine at a time."
+		return says + " Do it in two warm-ups."
 	case f.AllOut > hotFor:
-		return says + fmt.Sprintf(" Hot figures hold for %v min: with many out do it in two "+
-			"warm-ups, or read first the "+
-			"ones that matter.", thermal.HotMinutes)
+		return says + fmt.Sprintf(" Hot figures hold for %v: with many out, two warm-ups.",
+			thermal.HotMinutes)
 	}
 	return says + fmt.Sprintf(" That is inside the %v min that hot figures hold.", thermal.HotMinutes)
 }

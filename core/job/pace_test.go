@@ -89,7 +89,7 @@ func TestTheForecastFollowsThePace(t *testing.T) {
 	assert.Contains(t, job.HotForecast{Own: true, AllIn: 12 * time.Minute, AllOut: 20 * time.Minute}.String(),
 		"two warm-ups")
 	assert.Contains(t, job.HotForecast{AllIn: 6 * time.Minute, AllOut: 13 * time.Minute}.String(),
-		"13 min with all out. Hot figures hold for 10 min")
+		"13 with all out. Hot figures hold for 10")
 	d := start(t, setup())
 	d.do(job.Happening{Act: job.WayChosen{Way: sequence.Way{School: sequence.RockingPairs}}})
 	_, ok := d.job.HotForecast()

@@ -81,7 +81,11 @@ function take() {
   text.value = [p.engine_c, p.ambient_c].map((c) => heat.own(c).toFixed(1))
 }
 
+/** Its heat is the mechanic’s word: no figure is typed. */
+const byWord = computed(() => Boolean(hotHow.value || judged.value))
+
 function key(k: string): boolean {
+  if (byWord.value) return false
   const now = text.value[at.value]!
   const put = (t: string) => (text.value = text.value.map((x, i) => (i === at.value ? t : x)))
   if (/^\d$/.test(k) && now.replace(/[-.]/g, '').length < 4) put(now + k)
@@ -150,7 +154,7 @@ defineExpose({ key })
         <VBtn variant="flat" @click="judgeHot">Made safe, judged hot – start</VBtn>
       </template>
     </section>
-    <div class="fields">
+    <div v-if="!byWord" class="fields">
       <VBtn v-for="{ name, i } in fields" :key="name" class="field" :class="{ on: at === i }" @click="at = i">
         <span class="quiet">{{ name }}{{ kept(i) === undefined ? '' : `, ${heat.other(kept(i)!)}` }}</span>
         <span class="figure"
@@ -158,7 +162,14 @@ defineExpose({ key })
         >
       </VBtn>
     </div>
-    <NumberPad @key="key" />
+    <NumberPad v-if="!byWord" @key="key" />
+    <div v-if="!byWord" class="do">
+      <VBtn v-if="refused" @click="asking = true">Carry on anyway…</VBtn>
+      <VBtn v-if="ready" @click="note">Log only <kbd>W</kbd></VBtn>
+      <VBtn class="go" variant="flat" :disabled="!text[at]" @click="go">
+        {{ ready ? 'Made safe – start' : 'Next' }} <kbd>Enter</kbd>
+      </VBtn>
+    </div>
     <p v-if="!refused" class="quiet small">{{ limit }} The maker’s book and local rules win.</p>
     <FoldAway v-if="card.state === 'cold'" title="No thermometer: judged cold">
       <PickOne v-model="judged" class="judged" label="Judged cold by" :options="coldBy" small may-be-none />
@@ -174,13 +185,6 @@ defineExpose({ key })
         </VBtn>
       </template>
     </FoldAway>
-    <div class="do">
-      <VBtn v-if="refused" @click="asking = true">Carry on anyway…</VBtn>
-      <VBtn v-if="ready" @click="note">Log only <kbd>W</kbd></VBtn>
-      <VBtn class="go" variant="flat" :disabled="!text[at]" @click="go">
-        {{ ready ? 'Made safe – start' : 'Next' }} <kbd>Enter</kbd>
-      </VBtn>
-    </div>
     <ReasonDialog
       v-model="asking"
       title="Why carry on at this temperature?"
