@@ -97,6 +97,9 @@ func TestTheEdgesOfASheet(t *testing.T) {
 			[]float64{engine.MaxStripSteps + 1}},
 		"signs": {func(s *engine.Sheet, to float64) { s.Signs = signs(int(to)) }, []float64{0, engine.MaxSigns},
 			[]float64{engine.MaxSigns + 1}},
+		"turning_point.where": {func(s *engine.Sheet, to float64) {
+			s.TurningPoint = &engine.TurningPoint{Where: strings.Repeat("ä", int(to))}
+		}, []float64{0, engine.MaxNameLength}, []float64{engine.MaxNameLength + 1}},
 		"turning_point.socket_mm": {func(s *engine.Sheet, to float64) {
 			s.TurningPoint = &engine.TurningPoint{Where: "pulley", SocketMM: to}
 		}, []float64{0, 100},
