@@ -32,7 +32,7 @@ var program string
 
 // limit is the longest that one test may wait for one thing; in the long tests the machine may be busy with
 // others.
-var limit = time.Duration(deep.Rounds(30, 240)) * time.Second
+var limit = time.Duration(deep.Rounds(60, 240)) * time.Second
 
 // scratch is the folder of this run: the program, and the browser's profile. It is removed with all that is in it.
 var scratch string

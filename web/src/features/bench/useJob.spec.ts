@@ -191,6 +191,20 @@ describe('telling the program what was done', () => {
     ])
   })
 
+  it('takes a valve that is tapped while the step before is on its way, after it', async () => {
+    const job = await opened()
+    let let1: (r: Response) => void = () => {}
+    answer = () => new Promise((resolve) => (let1 = resolve))
+    const first = job.send({ kind: 'way_chosen', school: 'two_stop' })
+    await vi.waitFor(() => expect(calls).toHaveLength(1))
+    await job.send({ kind: 'picked', valve: 'E3' })
+    answer = () => json({ happenings: 3, undo: 'x' })
+    let1(json({ happenings: 2, undo: 'x' }))
+    await first
+    await vi.waitFor(() => expect(calls.map((c) => c.body?.kind)).toEqual(['way_chosen', 'picked']))
+    expect(await kept()).toEqual([])
+  })
+
   it('keeps a reading that the crank was moved after, with its reason, until the mechanic decides', async () => {
     const job = await opened()
     answer = (method) =>

@@ -97,7 +97,9 @@ export function useJob(id: string) {
   async function send(doing: Doing) {
     const ticked = doing.kind === 'task' ? doing.task : ''
     if (ticked && waiting.value.some(({ body }) => body.kind === 'task' && body.task === ticked)) return
-    if (!queues.has(doing.kind) && waiting.value.length > 0) {
+    // a valve that is tapped while the step before is on its way is meant, and is no second press of anything
+    const follows = queues.has(doing.kind) || (doing.kind === 'picked' && !queue.offline.value)
+    if (!follows && waiting.value.length > 0) {
       if (queue.offline.value)
         refusal.value = 'The program cannot be reached: this can only be done when what waits is sent.'
       return
