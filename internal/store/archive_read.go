@@ -62,7 +62,7 @@ func (s *Store) ReadArchive(from io.ReaderAt, size int64, now time.Time, admit A
 		}
 		return TakenIn{}, translate(err)
 	}
-	return in, s.acknowledge(nil)
+	return in, s.fold() // the whole archive lies in the log
 }
 
 // taker takes the files of an archive in, within one transaction.

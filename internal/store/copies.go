@@ -38,6 +38,9 @@ func (s *Store) AddCopies(of string, copies []Copy) error {
 		}); err != nil {
 			return translate(err)
 		}
+		if err := s.fold(); err != nil {
+			return err
+		}
 	}
 	return nil
 }

@@ -174,6 +174,17 @@ func TestTheLogIsFoldedIn(t *testing.T) {
 	log, err := os.Stat(path + "-wal")
 	require.NoError(t, err)
 	assert.Less(t, log.Size(), int64(32<<20), "and the log does not grow for ever")
+
+	// what follows from the jobs is written in thousands where a file is brought up to date
+	large := derived()
+	large.Short = []byte(strings.Repeat("x", 20_000))
+	for range 3 * foldEvery {
+		large.Short[0]++
+		require.NoError(t, s.PutDerived("j", large))
+	}
+	log, err = os.Stat(path + "-wal")
+	require.NoError(t, err)
+	assert.Less(t, log.Size(), int64(3*foldEvery*20_000), "it is folded in on the way")
 }
 
 // Data is its owner's alone; a folder that was there is left as it is.

@@ -175,7 +175,7 @@ func rewrite[Row any](tx *gorm.DB, jobID string, have, n int, row func(n int) Ro
 
 // PutDerived stores what follows from a job's list, where it was missing.
 func (s *Store) PutDerived(jobID string, d Derived) error {
-	return translate(s.write.Transaction(func(tx *gorm.DB) error {
+	return s.acknowledge(s.write.Transaction(func(tx *gorm.DB) error {
 		if err := derive(tx, jobID, d, nil); err != nil {
 			return err
 		}
@@ -228,7 +228,7 @@ func (s *Store) PutDamaged(jobID, why string, now time.Time) error {
 		row = had[0] // its time and words stay
 	}
 	row.Damaged = why
-	return translate(s.write.Clauses(derivedAnew).Create(&row).Error)
+	return s.acknowledge(s.write.Clauses(derivedAnew).Create(&row).Error)
 }
 
 // Happenings reads a job's whole list in order and follows its checksums: ErrDamaged where an entry is

@@ -351,13 +351,13 @@ func rowOfVehicle(v Vehicle) (vehicleRow, error) {
 
 // RaiseOdometer notes that a vehicle has gone further than was known.
 func (s *Store) RaiseOdometer(id string, km int) error {
-	return translate(s.write.Model(&vehicleRow{}).Where("id = ? AND odometer_km < ?", id,
+	return s.acknowledge(s.write.Model(&vehicleRow{}).Where("id = ? AND odometer_km < ?", id,
 		km).Update("odometer_km", km).Error)
 }
 
 // SetOdometer notes what a vehicle's odometer shows, though it showed more before.
 func (s *Store) SetOdometer(id string, km int) error {
-	return translate(s.write.Model(&vehicleRow{}).Where("id = ?", id).Update("odometer_km", km).Error)
+	return s.acknowledge(s.write.Model(&vehicleRow{}).Where("id = ?", id).Update("odometer_km", km).Error)
 }
 
 // Vehicles lists the vehicles by name, those taken off the board too. One whose cards do not read says so, and hinders

@@ -31,7 +31,7 @@ type Due struct {
 // PutDue stores when a vehicle is due.
 func (s *Store) PutDue(d Due) error {
 	row := dueRow{d.VehicleID, d.DueOn, d.DueKM, d.Because}
-	return translate(s.write.Clauses(clause.OnConflict{Columns: []clause.Column{{Name: "vehicle_id"}},
+	return s.acknowledge(s.write.Clauses(clause.OnConflict{Columns: []clause.Column{{Name: "vehicle_id"}},
 		UpdateAll: true}).Create(&row).Error)
 }
 
