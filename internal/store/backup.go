@@ -119,7 +119,7 @@ type Restored struct {
 // Restore puts a copy in a data file's place: through its log, if it has one, and checked in its new place before what
 // was there gives way. That is kept aside with all that it holds, under a name that was free. A restore that is cut off
 // leaves the old file or the new one, and ErrHalf for whoever opens it. anyway takes a copy in which the check finds
-// trouble: without it, such a copy is refused with ErrCopy and the findings. ErrInUse while a program has the file.
+// trouble: without it, such a copy is refused with ErrCopy and the findings, unless all of it can be made anew. ErrInUse while a program has the file.
 func Restore(path, from string, now time.Time, anyway bool, check Checking) (r Restored, err error) {
 	if version, err := look(from); err != nil {
 		return r, err
@@ -155,7 +155,8 @@ func Restore(path, from string, now time.Time, anyway bool, check Checking) (r R
 	if r.Findings, err = inspect(fresh.Name(), check); err != nil {
 		return giveUp(err)
 	}
-	if len(r.Troubles) > 0 && !anyway {
+	lost := slices.ContainsFunc(r.Troubles, func(t Trouble) bool { return !t.Beside }) // the rest is made anew
+	if lost && !anyway {
 		return giveUp(fmt.Errorf("%s: %w", from, ErrCopy))
 	}
 	if err := fresh.Sync(); err != nil {

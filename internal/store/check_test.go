@@ -36,7 +36,7 @@ func TestTheCheckReadsEverything(t *testing.T) {
 		`UPDATE photos SET data = 'another'`:                                 "of job j is not what was stored",
 		`UPDATE jobs SET sheet = replace(sheet, 'clockwise', 'backwards')`:   "a stored sheet does not read",
 		`UPDATE happenings SET body = replace(body, '18', '19')`:             "not as it was stored",
-		`UPDATE schema_versions SET version = 99 WHERE version = 8`:          "newer version",
+		`UPDATE schema_versions SET version = 99 WHERE version = 9`:          "newer version",
 		`DELETE FROM happenings WHERE place = 0`:                             "short",
 		`UPDATE happenings SET place = 7`:                                    "missing",
 		`UPDATE jobs SET leaves = replace(leaves, '0.201', '"x"')`:           "leaves",
@@ -236,4 +236,23 @@ func TestWhatNothingNamesIsTakenOut(t *testing.T) {
 	require.ErrorIs(t, err, ErrUnnamed)
 	_, err = s.AddSound("j", "audio/wav", piece, at.Add(51*time.Hour))
 	require.NoError(t, err, "a day later there is room")
+}
+
+// A file of the version before is checked as it would be brought up to date, is brought up to date, and is restored from,
+// each without trouble: what a step was when it was released it stays.
+func TestAFileOfTheVersionBefore(t *testing.T) {
+	path := filled(t, 3)
+	for _, before := range []string{"DROP INDEX photos_unnamed", "ALTER TABLE photos DROP COLUMN named",
+		"ALTER TABLE vehicles DROP COLUMN odometer_why", "ALTER TABLE jobs DROP COLUMN entries",
+		"ALTER TABLE jobs DROP COLUMN last_sum", "DELETE FROM schema_versions WHERE version = 9"} {
+		spoilFile(t, path, before)
+	}
+	found, err := Inspect(path, whole)
+	require.NoError(t, err)
+	assert.Equal(t, Findings{Entries: 3}, found)
+	anew := filepath.Join(t.TempDir(), "anew.db")
+	_, err = Restore(anew, path, time.Now(), false, whole)
+	require.NoError(t, err)
+	assert.Equal(t, 3, entriesOf(t, anew))
+	assert.Equal(t, 3, entriesOf(t, path))
 }

@@ -136,6 +136,12 @@ var seventh = []string{
 var eighth = []string{
 	"ALTER TABLE lock_pairs ADD COLUMN low_nm integer",
 	"ALTER TABLE lock_pairs ADD COLUMN high_nm integer",
+	"UPDATE job_states SET short = '' WHERE damaged = ''",
+}
+
+// ninth is what the ninth version adds: where each list ends, why an odometer was put back, and which files an entry
+// names. What is derived of every job, and when its vehicle is due, is made anew.
+var ninth = []string{
 	"ALTER TABLE vehicles ADD COLUMN odometer_why text NOT NULL DEFAULT ''",
 	"ALTER TABLE photos ADD COLUMN named numeric NOT NULL DEFAULT true", // those there are stay
 	"CREATE INDEX photos_unnamed ON photos (job_id, created_at) WHERE NOT named",
@@ -143,5 +149,6 @@ var eighth = []string{
 	"ALTER TABLE jobs ADD COLUMN last_sum text NOT NULL DEFAULT ''",
 	"UPDATE jobs SET entries = (SELECT count(*) FROM happenings WHERE job_id = jobs.id), last_sum = " +
 		"coalesce((SELECT sum FROM happenings WHERE job_id = jobs.id ORDER BY place DESC LIMIT 1), '')",
+	"DELETE FROM dues WHERE vehicle_id IN (SELECT vehicle_id FROM jobs JOIN job_states ON job_id = jobs.id WHERE visit <> '')",
 	"UPDATE job_states SET short = '' WHERE damaged = ''",
 }

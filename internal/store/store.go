@@ -56,6 +56,8 @@ var migrations = []func(*gorm.DB) error{
 	func(tx *gorm.DB) error { return all(tx, seventh) },
 	// what a nut does is learned from sides too
 	func(tx *gorm.DB) error { return all(tx, eighth) },
+	// where each list ends stands in its job's row
+	func(tx *gorm.DB) error { return all(tx, ninth) },
 }
 
 // all carries out statements one after another.
