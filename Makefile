@@ -143,6 +143,7 @@ mutants: ## what the tests of the core do not notice: MUTATED=core/wear for one 
 
 types: web/node_modules/.made ## make the OpenAPI document and the front end's types anew
 	go test ./internal/api -run TestDocument -update
+	go test ./internal/wire -run TestTheFrontEndsTestsKnowEveryGear -update
 	cd web && npx openapi-typescript ../internal/api/openapi.json -o src/shared/api/schema.gen.ts
 
 bench: web/dist/index.html chromium ## the figures of docs/performance.md

@@ -40,7 +40,7 @@ func driven(t *testing.T, r *running, engine string, w way) *driver {
 		map[string]any{"id": d.job, "vehicle_id": vehicle, "gauge_set_id": "demo-set-oskar", "card": 0,
 			"mechanic": "Tess Ardal", "reason": "", "odometer_km": 0}, nil)
 	s := d.now()
-	if s.Engine.Adjuster != "shim" {
+	if s.Engine.Gear.Means != "exchanged" {
 		d.out = w.Stops[0].Valves[0]
 	}
 	return d
@@ -118,7 +118,7 @@ func (d *driver) step(s state) bool {
 	case "keep":
 		d.do(map[string]any{"kind": "kept", "valve": now.Valve})
 	case "adjust":
-		if s.Engine.Adjuster == "shim" {
+		if s.Engine.Gear.Means == "exchanged" {
 			return false
 		}
 		d.fixed = d.fixed || now.Valve == d.out

@@ -26,7 +26,7 @@ type rung struct {
 
 // state is what a mechanic would know of the job: what to do now, and how each valve stands.
 type state struct {
-	Engine struct{ Adjuster string }
+	Engine struct{ Gear struct{ Means string } }
 	State  struct {
 		Phase    string
 		SignedBy string `json:"signed_by"`

@@ -188,7 +188,7 @@ func TestWholeJobsOnOtherEngines(t *testing.T) {
 			t.Parallel()
 			r := demo(t)
 			job, out := atAStop(t, r, engine)
-			if stateOf(t, r.base, job).Engine.Adjuster != "shim" { // once round, as most go
+			if stateOf(t, r.base, job).Engine.Gear.Means != "exchanged" { // once round, as most go
 				post(t, "POST", r.base+"/api/v1/jobs/"+job+"/happenings",
 					map[string]any{"id": "as-you-go-0001",
 						"kind": "round_chosen", "round": "set_as_you_go", "check": "set_ones"}, nil)
@@ -229,7 +229,7 @@ func mixed(t *testing.T, p *tab, r *running, job, out string) {
 				gaps[out] = v.Limits.Nominal - 0.09
 			}
 		}
-		if s.Engine.Adjuster == "shim" && now.Action == "adjust" {
+		if s.Engine.Gear.Means == "exchanged" && now.Action == "adjust" {
 			shimmed(t, p)
 			waitFor(t, p, r, job, before)
 			continue

@@ -10,29 +10,10 @@ import (
 
 	"metronix/core/adjust"
 	"metronix/core/engine"
+	"metronix/core/gear"
 	"metronix/core/measure"
 	"metronix/internal/checks"
 )
-
-var levers = checks.Theorem("a lever: what the screw travels against what the gap changes by")
-
-func TestGainsAgainstTheOutside(t *testing.T) {
-	for _, c := range []struct {
-		kind  engine.AdjusterKind
-		ratio float64
-		want  float64
-	}{
-		{engine.ScrewValveEnd, 0, 1}, {engine.ThreadedTappet, 0, 1},
-		{engine.ScrewValveEndAtCam, 1.6, 1 / 1.6},
-		{engine.ThreadedTappetAtValve, 1.5, 1.5}, {engine.ScrewPushrodEnd, 1.25, 1.25},
-		{engine.CentreNut, 1.5, 2.5},
-		{engine.FingerPivotAtCam, 1.6, 1 - 1/1.6}, {engine.FingerPivotAtValve, 1.6, 0.6},
-	} {
-		got, err := adjust.Gain(engine.Adjuster{Kind: c.kind, Pitch: measure.Millimetre, Ratio: c.ratio})
-		require.NoError(t, err)
-		checks.Near(t, levers, fmt.Sprintf("%s, ratio %v: gain", c.kind, c.ratio), c.want, got, 1e-12)
-	}
-}
 
 // A tenth of a millimetre by the threads that adjusters have: 360° × 0.1 / pitch.
 func TestThreadsAgainstTheOutside(t *testing.T) {
@@ -50,7 +31,7 @@ func TestThreadsAgainstTheOutside(t *testing.T) {
 		"3/8-24":   {"ASME B1.1", measure.Inch / 24, 34.01575},
 		"7/16-20":  {"ASME B1.1", measure.Inch / 20, 28.34646},
 	} {
-		got, err := adjust.Reckon(engine.Adjuster{Kind: engine.ScrewValveEnd, Pitch: c.pitch}, 320*um, 220*um)
+		got, err := adjust.Reckon(engine.Adjuster{Kind: gear.ScrewValveEnd, Pitch: c.pitch}, 320*um, 220*um)
 		require.NoError(t, err)
 		checks.Near(t, checks.Standard(c.from), "0.10 mm by "+thread+" at the valve end, °", c.deg,
 			got.Degrees, 1e-4)
@@ -61,11 +42,11 @@ func TestThreadsAgainstTheOutside(t *testing.T) {
 func TestRotationAgainstTheOutside(t *testing.T) {
 	right := checks.Theorem("a right-hand thread goes in clockwise; what is driven towards the " +
 		"valve closes by going in")
-	for kind, want := range map[engine.AdjusterKind]adjust.Rotation{
-		engine.ScrewValveEnd: adjust.Clockwise, engine.ScrewPushrodEnd: adjust.Clockwise,
-		engine.CentreNut: adjust.Clockwise, engine.ScrewValveEndAtCam: adjust.Clockwise,
-		engine.ThreadedTappet: adjust.Anticlockwise, engine.ThreadedTappetAtValve: adjust.Anticlockwise,
-		engine.FingerPivotAtCam: adjust.Anticlockwise, engine.FingerPivotAtValve: adjust.Anticlockwise,
+	for kind, want := range map[gear.Kind]adjust.Rotation{
+		gear.ScrewValveEnd: adjust.Clockwise, gear.ScrewPushrodEnd: adjust.Clockwise,
+		gear.CentreNut: adjust.Clockwise, gear.ScrewValveEndAtCam: adjust.Clockwise,
+		gear.ThreadedTappet: adjust.Anticlockwise, gear.ThreadedTappetAtValve: adjust.Anticlockwise,
+		gear.FingerPivotAtCam: adjust.Anticlockwise, gear.FingerPivotAtValve: adjust.Anticlockwise,
 	} {
 		a := engine.Adjuster{Kind: kind, Pitch: 1000 * um, Ratio: 1.5}
 		got, err := adjust.Reckon(a, 320*um, 220*um)

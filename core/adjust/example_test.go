@@ -5,12 +5,13 @@ import (
 
 	"metronix/core/adjust"
 	"metronix/core/engine"
+	"metronix/core/gear"
 	"metronix/core/measure"
 )
 
 // 0.10 mm to close with a screw of 1 mm pitch at the valve end: a tenth of a turn.
 func ExampleReckon() {
-	screw := engine.Adjuster{Kind: engine.ScrewValveEnd, Pitch: measure.Millimetre}
+	screw := engine.Adjuster{Kind: gear.ScrewValveEnd, Pitch: measure.Millimetre}
 	t, _ := adjust.Reckon(screw, 400*measure.Micrometre, 300*measure.Micrometre)
 	fmt.Printf("%.0f° %s, %s\n", t.Degrees, t.Way, t.Rotation)
 	// Output: 36° in, clockwise

@@ -6,6 +6,7 @@ import (
 	"testing"
 
 	"metronix/core/engine"
+	"metronix/core/gear"
 	"metronix/core/golden"
 	"metronix/core/measure"
 )
@@ -90,11 +91,11 @@ func TestTurnsAndShiftsStay(t *testing.T) {
 		pre, ok := s.PreLockAim(length(10, 300))
 		lines = append(lines, fmt.Sprintf("%d pairs in %v: %+v pre %v %v", len(pairs), window, s, pre, ok))
 	}
-	for _, kind := range engine.AdjusterKinds() {
+	for _, kind := range gear.Kinds() {
 		for range 12 {
 			a := engine.Adjuster{Kind: kind, Pitch: length(500, 1500), Ratio: float64(100+chance.IntN(100)) / 100,
 				Eccentricity: length(0, 2000), Thread: []engine.Thread{"", engine.LeftHand}[chance.IntN(2)],
-				Closes: []engine.Way{"", engine.In, engine.Out}[chance.IntN(3)]}
+				Closes: []gear.Way{"", gear.In, gear.Out}[chance.IntN(3)]}
 			gap, aim := length(0, 500), length(50, 400)
 			turn, err := Reckon(a, gap, aim)
 			towards, err2 := Towards(a, []Direction{Close, Open}[chance.IntN(2)])

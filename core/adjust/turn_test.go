@@ -2,7 +2,6 @@ package adjust_test
 
 import (
 	"math"
-	"slices"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
@@ -10,6 +9,7 @@ import (
 
 	"metronix/core/adjust"
 	"metronix/core/engine"
+	"metronix/core/gear"
 	"metronix/core/measure"
 )
 
@@ -23,21 +23,21 @@ func TestTurns(t *testing.T) {
 		deg       float64
 		direction adjust.Direction
 	}{
-		"0.10 too loose, M8×1, a tenth of a turn": {engine.Adjuster{Kind: engine.ScrewValveEnd,
+		"0.10 too loose, M8×1, a tenth of a turn": {engine.Adjuster{Kind: gear.ScrewValveEnd,
 			Pitch: 1000 * um}, 320 * um, 220 * um, 36, adjust.Close},
-		"0.05 too tight": {engine.Adjuster{Kind: engine.ThreadedTappet,
+		"0.05 too tight": {engine.Adjuster{Kind: gear.ThreadedTappet,
 			Pitch: 1000 * um}, 250 * um, 300 * um, 18, adjust.Open},
-		"measured at the cam, ratio 1.5": {engine.Adjuster{Kind: engine.ScrewValveEndAtCam,
+		"measured at the cam, ratio 1.5": {engine.Adjuster{Kind: gear.ScrewValveEndAtCam,
 			Pitch: 1000 * um, Ratio: 1.5}, 320 * um, 220 * um, 54, adjust.Close},
-		"push-rod end, ratio 1.5": {engine.Adjuster{Kind: engine.ScrewPushrodEnd,
+		"push-rod end, ratio 1.5": {engine.Adjuster{Kind: gear.ScrewPushrodEnd,
 			Pitch: 1000 * um, Ratio: 1.5}, 320 * um, 220 * um, 24, adjust.Close},
-		"stud nut, ratio 1.5, 5/16-24": {engine.Adjuster{Kind: engine.CentreNut,
+		"stud nut, ratio 1.5, 5/16-24": {engine.Adjuster{Kind: gear.CentreNut,
 			Pitch: measure.Inch / 24, Ratio: 1.5}, 320 * um, 220 * um, 13.606299, adjust.Close},
-		"finger pivot at the cam, ratio 2": {engine.Adjuster{Kind: engine.FingerPivotAtCam,
+		"finger pivot at the cam, ratio 2": {engine.Adjuster{Kind: gear.FingerPivotAtCam,
 			Pitch: 1000 * um, Ratio: 2}, 320 * um, 220 * um, 72, adjust.Close},
-		"finger pivot at the valve, ratio 1.5": {engine.Adjuster{Kind: engine.FingerPivotAtValve,
+		"finger pivot at the valve, ratio 1.5": {engine.Adjuster{Kind: gear.FingerPivotAtValve,
 			Pitch: 1000 * um, Ratio: 1.5}, 320 * um, 220 * um, 72, adjust.Close},
-		"nothing to change": {engine.Adjuster{Kind: engine.ScrewValveEnd,
+		"nothing to change": {engine.Adjuster{Kind: gear.ScrewValveEnd,
 			Pitch: 1000 * um}, 220 * um, 220 * um, 0, adjust.Close},
 	} {
 		got, err := adjust.Reckon(c.a, c.gap, c.aim)
@@ -49,47 +49,44 @@ func TestTurns(t *testing.T) {
 
 func TestTurnsThatCannotBeReckoned(t *testing.T) {
 	for want, a := range map[error]engine.Adjuster{
-		adjust.ErrNoScrew: {Kind: engine.Shim},
-		adjust.ErrPitch:   {Kind: engine.ScrewValveEnd},
-		adjust.ErrRatio:   {Kind: engine.FingerPivotAtCam, Pitch: 1000 * um, Ratio: 1},
+		gear.ErrNoScrew: {Kind: gear.Shim},
+		adjust.ErrPitch: {Kind: gear.ScrewValveEnd},
+		gear.ErrRatio:   {Kind: gear.FingerPivotAtCam, Pitch: 1000 * um, Ratio: 1},
 	} {
 		_, err := adjust.Reckon(a, 300*um, 200*um)
 		assert.ErrorIs(t, err, want)
 	}
-	_, err := adjust.Reckon(engine.Adjuster{Kind: engine.CentreNut, Pitch: 1000 * um}, 300*um, 200*um)
-	assert.ErrorIs(t, err, adjust.ErrRatio)
+	_, err := adjust.Reckon(engine.Adjuster{Kind: gear.CentreNut, Pitch: 1000 * um}, 300*um, 200*um)
+	assert.ErrorIs(t, err, gear.ErrRatio)
 }
 
-// Every kind of adjuster that a sheet may name has its gain and its way, or is one without a screw; what is not
-// known is an error and never a figure.
+// Every kind with a screw has its turn and its way; what is not known is an error and never a figure.
 func TestEveryKindIsKnown(t *testing.T) {
-	without := []engine.AdjusterKind{engine.Shim, engine.Hydraulic, engine.Eccentric}
-	for _, kind := range engine.AdjusterKinds() {
-		a := engine.Adjuster{Kind: kind, Pitch: 1000 * um, Ratio: 1.5}
-		gain, err := adjust.Gain(a)
-		if slices.Contains(without, kind) {
-			assert.ErrorIs(t, err, adjust.ErrNoScrew, kind)
-			assert.Empty(t, adjust.ClosesBy(a), kind)
+	for _, g := range gear.All() {
+		a := engine.Adjuster{Kind: g.Kind, Pitch: 1000 * um, Ratio: 1.5}
+		turn, err := adjust.Reckon(a, 300*um, 200*um)
+		side, sideErr := adjust.Towards(a, adjust.Close)
+		if g.Means != gear.Turned {
+			assert.ErrorIs(t, sideErr, gear.ErrNoScrew, g.Kind)
 			continue
 		}
-		require.NoError(t, err, kind)
-		assert.Positive(t, gain, kind)
-		assert.NotEmpty(t, adjust.ClosesBy(a), kind)
-		turn, err := adjust.Reckon(a, 300*um, 200*um)
-		require.NoError(t, err, kind)
-		assert.NotEmpty(t, turn.Rotation, kind)
+		require.NoError(t, err, g.Kind)
+		require.NoError(t, sideErr, g.Kind)
+		assert.NotEmpty(t, turn.Rotation, g.Kind)
+		assert.Equal(t, turn.Rotation, side.Rotation, g.Kind)
 	}
-	for _, kind := range []engine.AdjusterKind{"screw_cam_end", ""} {
+	for _, kind := range []gear.Kind{"screw_cam_end", ""} {
 		a := engine.Adjuster{Kind: kind, Pitch: 1000 * um, Ratio: 1.5}
 		_, err := adjust.Reckon(a, 300*um, 200*um)
-		assert.ErrorIs(t, err, adjust.ErrKind)
-		assert.Empty(t, adjust.ClosesBy(a))
+		assert.ErrorIs(t, err, gear.ErrKind)
+		_, err = adjust.Towards(a, adjust.Close)
+		assert.ErrorIs(t, err, gear.ErrKind)
 	}
 }
 
 // An eccentric of 1 mm changes the gap by at most 1 mm per radian: 10° is 0.1745 rad.
 func TestEccentricIsByFeel(t *testing.T) {
-	got, err := adjust.Reckon(engine.Adjuster{Kind: engine.Eccentric, Eccentricity: 1000 * um}, 300*um,
+	got, err := adjust.Reckon(engine.Adjuster{Kind: gear.Eccentric, Eccentricity: 1000 * um}, 300*um,
 		200*um)
 	require.NoError(t, err)
 	assert.True(t, got.ByFeel)
@@ -102,11 +99,11 @@ func TestEccentricIsByFeel(t *testing.T) {
 // left-hand thread reverses it.
 func TestWhichWayToTurn(t *testing.T) {
 	const pitch = measure.Millimetre
-	for kind, closing := range map[engine.AdjusterKind]adjust.Rotation{
-		engine.ScrewValveEnd: adjust.Clockwise, engine.ScrewPushrodEnd: adjust.Clockwise,
-		engine.CentreNut: adjust.Clockwise, engine.ScrewValveEndAtCam: adjust.Clockwise,
-		engine.ThreadedTappet: adjust.Anticlockwise, engine.ThreadedTappetAtValve: adjust.Anticlockwise,
-		engine.FingerPivotAtCam: adjust.Anticlockwise, engine.FingerPivotAtValve: adjust.Anticlockwise,
+	for kind, closing := range map[gear.Kind]adjust.Rotation{
+		gear.ScrewValveEnd: adjust.Clockwise, gear.ScrewPushrodEnd: adjust.Clockwise,
+		gear.CentreNut: adjust.Clockwise, gear.ScrewValveEndAtCam: adjust.Clockwise,
+		gear.ThreadedTappet: adjust.Anticlockwise, gear.ThreadedTappetAtValve: adjust.Anticlockwise,
+		gear.FingerPivotAtCam: adjust.Anticlockwise, gear.FingerPivotAtValve: adjust.Anticlockwise,
 	} {
 		a := engine.Adjuster{Kind: kind, Pitch: pitch, Ratio: 1.5}
 		other := map[adjust.Rotation]adjust.Rotation{adjust.Clockwise: adjust.Anticlockwise,
@@ -120,23 +117,23 @@ func TestWhichWayToTurn(t *testing.T) {
 		assert.Equal(t, other[closing], turned(a, 200), kind)
 		a.Thread = engine.LeftHand
 		assert.Equal(t, other[closing], turned(a, 400), kind)
-		a.Thread, a.Closes = engine.RightHand, engine.Out
+		a.Thread, a.Closes = engine.RightHand, gear.Out
 		assert.Equal(t, adjust.Anticlockwise, turned(a, 400), "a gear that says how it closes")
 		assert.Empty(t, turned(a, 300), "nothing to change")
 	}
-	turn, err := adjust.Reckon(engine.Adjuster{Kind: engine.Eccentric}, 400*um, 300*um)
+	turn, err := adjust.Reckon(engine.Adjuster{Kind: gear.Eccentric}, 400*um, 300*um)
 	require.NoError(t, err)
 	assert.Empty(t, turn.Rotation, "an eccentric is turned by feel")
 }
 
 // Where only a side is known the way is known all the same (by geometry), and no figure is made up.
 func TestWhichWayByASideAlone(t *testing.T) {
-	for _, kind := range engine.AdjusterKinds() {
+	for _, kind := range gear.Kinds() {
 		a := engine.Adjuster{Kind: kind, Pitch: 1000 * um, Ratio: 1.5}
 		way, err := adjust.Towards(a, adjust.Close)
 		far, ferr := adjust.Reckon(a, 300*um, 200*um)
-		if adjust.ClosesBy(a) == "" {
-			assert.ErrorIs(t, err, adjust.ErrNoScrew, kind)
+		if of, _ := gear.Of(kind); of.Means != gear.Turned {
+			assert.ErrorIs(t, err, gear.ErrNoScrew, kind)
 			continue
 		}
 		require.NoError(t, err, kind)
@@ -146,5 +143,5 @@ func TestWhichWayByASideAlone(t *testing.T) {
 		assert.True(t, math.IsNaN(way.Degrees), kind)
 	}
 	_, err := adjust.Towards(engine.Adjuster{Kind: "no such"}, adjust.Close)
-	assert.ErrorIs(t, err, adjust.ErrKind)
+	assert.ErrorIs(t, err, gear.ErrKind)
 }

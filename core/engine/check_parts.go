@@ -5,6 +5,7 @@ import (
 	"math"
 	"strings"
 
+	"metronix/core/gear"
 	"metronix/core/measure"
 )
 
@@ -160,16 +161,6 @@ func warnUnlike(s *Sheet, r *Report) {
 	}
 }
 
-// usesRatio says whether the gain of an adjuster depends on the rocker or finger ratio.
-func usesRatio(k AdjusterKind) bool {
-	switch k {
-	case ScrewPushrodEnd, CentreNut, FingerPivotAtCam, FingerPivotAtValve, ScrewValveEndAtCam,
-		ThreadedTappetAtValve:
-		return true
-	}
-	return false
-}
-
 // The least ratio and pitch that are taken (from memory: no rocker gears down by more than two, no adjusting
 // screw is finer than M2).
 const (
@@ -190,15 +181,16 @@ func checkAdjuster(a *Adjuster, r *Report) {
 	if a == nil {
 		return
 	}
-	oneOf(r, "adjuster.kind", a.Kind, AdjusterKinds()...)
+	oneOf(r, "adjuster.kind", a.Kind, gear.Kinds()...)
+	of, _ := gear.Of(a.Kind)
 	if a.Thread != "" {
 		oneOf(r, "adjuster.thread", a.Thread, RightHand, LeftHand)
 	}
 	if a.Closes != "" {
-		oneOf(r, "adjuster.closes", a.Closes, In, Out)
+		oneOf(r, "adjuster.closes", a.Closes, gear.In, gear.Out)
 	}
-	if a.Kind == Hydraulic {
-		r.warn("adjuster.kind", "%s", HydraulicReason)
+	if of.NotSet != "" {
+		r.warn("adjuster.kind", "%s", of.NotSet)
 	}
 	if a.Pitch < 0 || a.Pitch > 5*measure.Millimetre || (a.Pitch > 0 && a.Pitch < minPitch) {
 		r.problem("adjuster.pitch_mm", "A thread pitch of %s: adjusting screws have %s to 5 mm.", a.Pitch,
@@ -208,7 +200,7 @@ func checkAdjuster(a *Adjuster, r *Report) {
 		r.problem("adjuster.ratio", "A ratio of %v: rockers have about 1 to 2, and %v to 5 is taken.",
 			a.Ratio, minRatio)
 	}
-	if usesRatio(a.Kind) && a.Ratio == 0 {
+	if of.Ratio != gear.NoRatio && a.Ratio == 0 {
 		r.warn("adjuster.ratio", "No ratio is given: the turn of the screw cannot be reckoned without it.")
 	}
 	if a.Eccentricity < 0 || a.Eccentricity > 10*measure.Millimetre {
@@ -217,7 +209,3 @@ func checkAdjuster(a *Adjuster, r *Report) {
 	}
 	checkTorque("adjuster.locknut_torque", a.Locknut, r)
 }
-
-// HydraulicReason says why hydraulic gear is not set.
-const HydraulicReason = "Hydraulic lifters hold zero clearance by themselves: there is no valve clearance " +
-	"to set."

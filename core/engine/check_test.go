@@ -9,6 +9,7 @@ import (
 	"metronix/core/clearance"
 	"metronix/core/engine"
 	"metronix/core/engine/enginetest"
+	"metronix/core/gear"
 	"metronix/core/measure"
 )
 
@@ -110,7 +111,7 @@ func TestLiftCardRaisesTheMargin(t *testing.T) {
 
 func TestWarnings(t *testing.T) {
 	s := enginetest.Inline([]int{1, 2}, "EIIEEI")
-	s.Adjuster = &engine.Adjuster{Kind: engine.Hydraulic}
+	s.Adjuster = &engine.Adjuster{Kind: gear.Hydraulic}
 	s.Clearances = []clearance.Card{{Source: "plate", State: clearance.Cold,
 		Intake: clearance.Clearance{Nominal: mm(300)}, Exhaust: clearance.Clearance{Nominal: mm(200)}}}
 	r := engine.Check(s)

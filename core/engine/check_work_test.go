@@ -8,6 +8,7 @@ import (
 
 	"metronix/core/engine"
 	"metronix/core/engine/enginetest"
+	"metronix/core/gear"
 	"metronix/core/measure"
 )
 
@@ -39,7 +40,7 @@ func TestWorkOnTheEngine(t *testing.T) {
 		s.Signs = []engine.Sign{up, twice, lost,
 			{ID: "bare", Where: "pulley", Text: "a dot", Period: measure.Turn}}
 		s.StripList = []engine.StripStep{{SocketMM: -1}}
-		s.Adjuster = &engine.Adjuster{Kind: engine.CentreNut, Locknut: engine.Torque{Nm: 14, LbfFt: 14}}
+		s.Adjuster = &engine.Adjuster{Kind: gear.CentreNut, Locknut: engine.Torque{Nm: 14, LbfFt: 14}}
 		s.Closing = &engine.Closing{Pattern: "spiral", Rounds: 9, Torque: engine.Torque{LbfFt: 900},
 			OpenMinutes:   -1,
 			SealantPoints: []string{" "}, Gasket: "wet"}

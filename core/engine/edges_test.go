@@ -11,6 +11,7 @@ import (
 	"metronix/core/clearance"
 	"metronix/core/engine"
 	"metronix/core/engine/enginetest"
+	"metronix/core/gear"
 	"metronix/core/golden"
 	"metronix/core/measure"
 )
@@ -19,7 +20,7 @@ import (
 func whole() *engine.Sheet {
 	s := enginetest.Four()
 	s.Timing = enginetest.Timing(12, 52, 52, 12)
-	s.Adjuster = &engine.Adjuster{Kind: engine.ScrewPushrodEnd, Pitch: measure.Millimetre, Ratio: 1.5}
+	s.Adjuster = &engine.Adjuster{Kind: gear.ScrewPushrodEnd, Pitch: measure.Millimetre, Ratio: 1.5}
 	s.Closing = &engine.Closing{Rounds: 2, Bolts: 8}
 	s.Clearances = []clearance.Card{{Source: "a book", State: clearance.Cold,
 		Intake:  clearance.Clearance{Nominal: mm(200), Tolerance: mm(20)},
@@ -73,7 +74,7 @@ func TestTheEdgesOfASheet(t *testing.T) {
 		"adjuster.ratio": {func(s *engine.Sheet, to float64) { s.Adjuster.Ratio = to }, []float64{0.3, 5},
 			[]float64{below(0), 0.01, below(0.3), step(5), math.NaN()}},
 		"adjuster.eccentricity_mm": {func(s *engine.Sheet, to float64) {
-			s.Adjuster = &engine.Adjuster{Kind: engine.Eccentric, Eccentricity: measure.Length(to) * mil}
+			s.Adjuster = &engine.Adjuster{Kind: gear.Eccentric, Eccentricity: measure.Length(to) * mil}
 		}, []float64{0, 10_000}, []float64{-1, 10_001}},
 		"valve_timing.at_lift_mm": {func(s *engine.Sheet, to float64) { s.Timing.AtLiftMM = to }, []float64{0, 5},
 			[]float64{below(0), step(5), math.NaN()}},
@@ -187,7 +188,7 @@ func spoil(s *engine.Sheet, i int) {
 	case 12:
 		s.Adjuster.Ratio = 0
 	case 13:
-		s.Adjuster.Kind = engine.Hydraulic
+		s.Adjuster.Kind = gear.Hydraulic
 	case 14:
 		s.OwnSequence = []engine.OwnStop{{Set: []string{"E1", "E1", "X9"}}}
 	case 15:

@@ -2,6 +2,7 @@ package engine
 
 import (
 	"metronix/core/clearance"
+	"metronix/core/gear"
 	"metronix/core/measure"
 )
 
@@ -128,39 +129,15 @@ func TypicalTiming() ValveTiming {
 		EVC: 12 * measure.Degree}
 }
 
-// AdjusterKind names how the gap is changed.
-type AdjusterKind string
-
-// The adjusters a sheet may name. Hydraulic gear holds zero clearance and is refused for a setting job.
-const (
-	ScrewValveEnd         AdjusterKind = "screw_valve_end"
-	ScrewPushrodEnd       AdjusterKind = "screw_pushrod_end"
-	CentreNut             AdjusterKind = "centre_nut"
-	FingerPivotAtCam      AdjusterKind = "finger_pivot_at_cam"
-	FingerPivotAtValve    AdjusterKind = "finger_pivot_at_valve"
-	ScrewValveEndAtCam    AdjusterKind = "screw_valve_end_at_cam"
-	ThreadedTappet        AdjusterKind = "threaded_tappet"
-	ThreadedTappetAtValve AdjusterKind = "threaded_tappet_at_valve"
-	Eccentric             AdjusterKind = "eccentric"
-	Shim                  AdjusterKind = "shim"
-	Hydraulic             AdjusterKind = "hydraulic"
-)
-
-// AdjusterKinds are the adjusters that a sheet may name.
-func AdjusterKinds() []AdjusterKind {
-	return []AdjusterKind{ScrewValveEnd, ScrewPushrodEnd, CentreNut, FingerPivotAtCam, FingerPivotAtValve,
-		ScrewValveEndAtCam, ThreadedTappet, ThreadedTappetAtValve, Eccentric, Shim, Hydraulic}
-}
-
 // Adjuster is the screw, nut, eccentric or shim that changes the gap. Zero figures are not stated.
 type Adjuster struct {
-	Kind         AdjusterKind
+	Kind         gear.Kind
 	Pitch        measure.Length // thread pitch
 	Ratio        float64        // rocker or finger ratio
 	Eccentricity measure.Length
-	Locknut      Torque // of the lock nut
-	Thread       Thread // of the screw or nut; empty: right-hand
-	Closes       Way    // how an unusual gear closes, against the rule of its kind; empty: by the rule
+	Locknut      Torque   // of the lock nut
+	Thread       Thread   // of the screw or nut; empty: right-hand
+	Closes       gear.Way // how an unusual gear closes, against the rule of its kind; empty: by the rule
 }
 
 // Thread is the hand of a screw's thread.
@@ -170,15 +147,6 @@ type Thread string
 const (
 	RightHand Thread = "right"
 	LeftHand  Thread = "left"
-)
-
-// Way is which way a screw or nut travels to close a gap.
-type Way string
-
-// In is driven towards the valve, push-rod or rocker; Out rises out of its thread.
-const (
-	In  Way = "in"
-	Out Way = "out"
 )
 
 // TurningPoint is where the crank is turned by hand. SocketMM is 0 where not stated.

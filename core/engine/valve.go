@@ -6,6 +6,7 @@ import (
 	"slices"
 	"strings"
 
+	"metronix/core/gear"
 	"metronix/core/measure"
 )
 
@@ -140,15 +141,22 @@ func (s *Sheet) EffectiveMarks() []measure.Angle {
 	return s.Marks
 }
 
-// IsHydraulic says that the gear holds zero clearance by itself.
-func (s *Sheet) IsHydraulic() bool { return s.Adjuster != nil && s.Adjuster.Kind == Hydraulic }
+// Gear is all that follows from the kind of adjuster: the assumed one where none is stated, the zero value for a
+// kind that is not known.
+func (s *Sheet) Gear() gear.Gear {
+	if s.Adjuster == nil {
+		return gear.Assumed()
+	}
+	g, _ := gear.Of(s.Adjuster.Kind)
+	return g
+}
 
 // HasLockNut says whether the adjuster is held by a nut that must be locked after it is moved; so it is taken
 // where none is stated.
-func (s *Sheet) HasLockNut() bool { return !s.Shimmed() }
+func (s *Sheet) HasLockNut() bool { return s.Gear().LockNut() }
 
 // Shimmed says that a gap is changed by putting in another shim or bucket.
-func (s *Sheet) Shimmed() bool { return s.Adjuster != nil && s.Adjuster.Kind == Shim }
+func (s *Sheet) Shimmed() bool { return s.Gear().Means == gear.Exchanged }
 
 // Drawable says whether every row divides among its bank's cylinders and holds only I and E, so that the
 // heads can be drawn, whatever else is wrong with the sheet.

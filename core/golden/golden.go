@@ -15,9 +15,14 @@ var update = flag.Bool("update", false, "write the answers that are held to the 
 // Hold compares lines with those in testdata/NAME.txt, and names the first that differs. With -update it writes them.
 func Hold(t *testing.T, name string, lines []string) {
 	t.Helper()
-	path := filepath.Join("testdata", name+".txt")
+	File(t, filepath.Join("testdata", name+".txt"), lines)
+}
+
+// File does as Hold, with a file that has its place elsewhere.
+func File(t *testing.T, path string, lines []string) {
+	t.Helper()
 	if *update {
-		if err := os.MkdirAll("testdata", 0o755); err != nil {
+		if err := os.MkdirAll(filepath.Dir(path), 0o755); err != nil {
 			t.Fatal(err)
 		}
 		if err := os.WriteFile(path, []byte(strings.Join(lines, "\n")+"\n"), 0o644); err != nil {

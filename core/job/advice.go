@@ -10,6 +10,7 @@ import (
 	"metronix/core/clearance"
 	"metronix/core/engine"
 	"metronix/core/gauge"
+	"metronix/core/gear"
 	"metronix/core/measure"
 	"metronix/core/sequence"
 )
@@ -72,8 +73,8 @@ func (a *Advice) SetBy(v *ValveState) gauge.Stack {
 // else which way, by the side on which it is out. ok is false where that cannot be said: no gear is stated, neither
 // figure nor side is known, or the gear has no screw. An eccentric is turned by feel, and so needs neither.
 func (j *Job) Screw(v *ValveState) (turn adjust.Turn, ok bool) {
-	gear, judged := j.Sheet.Adjuster, j.Found(v)
-	if gear == nil {
+	adjuster, judged := j.Sheet.Adjuster, j.Found(v)
+	if adjuster == nil {
 		return turn, false
 	}
 	gap, side := v.Limits.Window.Upper, adjust.Close
@@ -83,11 +84,11 @@ func (j *Job) Screw(v *ValveState) (turn adjust.Turn, ok bool) {
 	var err error
 	switch {
 	case judged.Estimate != nil:
-		turn, err = adjust.Reckon(*gear, *judged.Estimate, j.AimOf(v))
-	case gear.Kind == engine.Eccentric:
-		turn, err = adjust.Reckon(*gear, gap, j.AimOf(v))
+		turn, err = adjust.Reckon(*adjuster, *judged.Estimate, j.AimOf(v))
+	case j.Sheet.Gear().Means == gear.Felt:
+		turn, err = adjust.Reckon(*adjuster, gap, j.AimOf(v))
 	case judged.Verdict == clearance.Tight || judged.Verdict == clearance.Loose:
-		turn, err = adjust.Towards(*gear, side)
+		turn, err = adjust.Towards(*adjuster, side)
 	default:
 		return turn, false
 	}

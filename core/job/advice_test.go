@@ -11,6 +11,7 @@ import (
 	"metronix/core/clearance"
 	"metronix/core/engine"
 	"metronix/core/gauge"
+	"metronix/core/gear"
 	"metronix/core/job"
 	"metronix/core/measure"
 	"metronix/core/sequence"
@@ -122,7 +123,7 @@ func TestTheBriefOfAShimmedEngine(t *testing.T) {
 	d.do(job.Happening{Act: job.Undone{Target: d.job.CanUndo()}})
 	assert.Equal(t, "Set E1", d.job.Brief())
 	s := setup()
-	s.Sheet.Adjuster = &engine.Adjuster{Kind: engine.Shim}
+	s.Sheet.Adjuster = &engine.Adjuster{Kind: gear.Shim}
 	d = start(t, s)
 	d.begin(sequence.RockingPairs)
 	d.readUntil(t, job.DoAdjust, func(v string) (measure.Length, clearance.Feel) {

@@ -13,6 +13,7 @@ import (
 	"metronix/core/clearance"
 	"metronix/core/engine"
 	"metronix/core/gauge"
+	"metronix/core/gear"
 	"metronix/core/job"
 	"metronix/core/measure"
 	"metronix/core/sequence"
@@ -262,7 +263,7 @@ func TestNonsenseReplaysWithoutPanic(t *testing.T) {
 	rapid.Check(t, func(t *rapid.T) {
 		s := setup()
 		if rapid.Bool().Draw(t, "shims") {
-			s.Sheet.Adjuster = &engine.Adjuster{Kind: engine.Shim}
+			s.Sheet.Adjuster = &engine.Adjuster{Kind: gear.Shim}
 		}
 		hot := card(clearance.Hot, 240, 320)
 		if rapid.Bool().Draw(t, "provisional") {

@@ -10,6 +10,7 @@ import (
 	"metronix/core/clearance"
 	"metronix/core/engine"
 	"metronix/core/gauge"
+	"metronix/core/gear"
 	"metronix/core/job"
 	"metronix/core/measure"
 	"metronix/core/sequence"
@@ -72,7 +73,7 @@ func TestLockingIsLearned(t *testing.T) {
 // the plan.
 func TestShimmedEngine(t *testing.T) {
 	s := setup()
-	s.Sheet.Adjuster = &engine.Adjuster{Kind: engine.Shim}
+	s.Sheet.Adjuster = &engine.Adjuster{Kind: gear.Shim}
 	d := start(t, s)
 	d.begin(sequence.OneCylinder)
 	d.readUntil(t, job.DoAdjust, func(valve string) (measure.Length, clearance.Feel) {
@@ -163,7 +164,7 @@ func TestLooseEnd(t *testing.T) {
 // any more.
 func TestShimmedEngineIsReadToAFigure(t *testing.T) {
 	s := setup()
-	s.Sheet.Adjuster = &engine.Adjuster{Kind: engine.Shim}
+	s.Sheet.Adjuster = &engine.Adjuster{Kind: gear.Shim}
 	d := start(t, s)
 	d.begin(sequence.OneCylinder)
 	d.do(job.Happening{Act: job.Turned{Stop: 0}})
@@ -234,7 +235,7 @@ func TestAnUndecidedShimmedValveHasAWayOn(t *testing.T) {
 // leaf that drags.
 func TestGuardedShimmedReadingComesToAnEnd(t *testing.T) {
 	s := setup()
-	s.Sheet.Adjuster, s.Rule = &engine.Adjuster{Kind: engine.Shim}, clearance.Guarded
+	s.Sheet.Adjuster, s.Rule = &engine.Adjuster{Kind: gear.Shim}, clearance.Guarded
 	d := start(t, s)
 	d.begin(sequence.OneCylinder)
 	d.do(job.Happening{Act: job.Turned{Stop: 0}})
@@ -269,7 +270,7 @@ func TestGuardedShimmedReadingComesToAnEnd(t *testing.T) {
 func shimmedWith(t *testing.T, out string, gap measure.Length, owned gauge.Set) *driver {
 	t.Helper()
 	s := setup()
-	s.Sheet.Adjuster = &engine.Adjuster{Kind: engine.Shim}
+	s.Sheet.Adjuster = &engine.Adjuster{Kind: gear.Shim}
 	if owned != nil {
 		s.Owned = owned
 	}

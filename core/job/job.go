@@ -118,8 +118,8 @@ type Job struct {
 
 // New is a job before anything happened. The card must resolve; the error says which figure does not.
 func New(setup Setup) (*Job, error) {
-	if setup.Sheet.IsHydraulic() {
-		return nil, refuse("engine", engine.HydraulicReason)
+	if why := setup.Sheet.Gear().NotSet; why != "" {
+		return nil, refuse("engine", why)
 	}
 	j := &Job{Setup: setup, begun: setup, Cycle: cycle.New(setup.Sheet), Stop: -1,
 		required: setup.Sheet.EffectiveMargin(), Heat: cold}

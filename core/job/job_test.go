@@ -13,6 +13,7 @@ import (
 	"metronix/core/engine"
 	"metronix/core/engine/enginetest"
 	"metronix/core/gauge"
+	"metronix/core/gear"
 	"metronix/core/job"
 	"metronix/core/measure"
 	"metronix/core/sequence"
@@ -294,7 +295,7 @@ func TestUndecidedWithoutALeafIsSet(t *testing.T) {
 
 func TestHydraulicGearIsRefused(t *testing.T) {
 	s := setup()
-	s.Sheet.Adjuster = &engine.Adjuster{Kind: engine.Hydraulic}
+	s.Sheet.Adjuster = &engine.Adjuster{Kind: gear.Hydraulic}
 	_, err := job.New(s)
 	assert.ErrorContains(t, err, "zero clearance")
 }

@@ -10,6 +10,7 @@ import (
 	"metronix/core/clearance"
 	"metronix/core/engine"
 	"metronix/core/gauge"
+	"metronix/core/gear"
 	"metronix/core/job"
 	"metronix/core/measure"
 	"metronix/core/sequence"
@@ -80,7 +81,7 @@ func TestASureDialIsKeptByItself(t *testing.T) {
 // With shims a valve whose shim is to be reckoned waits for its figure; one that is surely in does not.
 func TestShimsKeepASureIn(t *testing.T) {
 	set := setup()
-	set.Sheet.Adjuster = &engine.Adjuster{Kind: engine.Shim}
+	set.Sheet.Adjuster = &engine.Adjuster{Kind: gear.Shim}
 	d := start(t, set)
 	d.begin(sequence.RockingPairs)
 	d.do(job.Happening{Act: job.Turned{Stop: 0}})

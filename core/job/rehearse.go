@@ -8,6 +8,7 @@ import (
 	"metronix/core/clearance"
 	"metronix/core/engine"
 	"metronix/core/gauge"
+	"metronix/core/gear"
 	"metronix/core/measure"
 	"metronix/core/sequence"
 )
@@ -171,10 +172,10 @@ func (r Rehearsing) job() (*Job, []string, error) {
 	var assumed []string
 	sheet, card := *r.Sheet, r.Card
 	if sheet.Shimmed() { // which sizes will be needed nobody knows: a shim is changed as a screw is set, with no nut
-		sheet.Adjuster = &engine.Adjuster{Kind: engine.ThreadedTappet}
+		sheet.Adjuster = &engine.Adjuster{Kind: gear.ThreadedTappet}
 	}
 	if sheet.Adjuster == nil {
-		sheet.Adjuster = &engine.Adjuster{Kind: engine.ScrewValveEnd}
+		sheet.Adjuster = &engine.Adjuster{Kind: gear.ScrewValveEnd}
 		assumed = append(assumed, "No adjuster is stated: a screw with a lock nut is taken.")
 	}
 	if card == nil {

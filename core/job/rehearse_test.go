@@ -10,6 +10,7 @@ import (
 
 	"metronix/core/engine"
 	"metronix/core/engine/enginetest"
+	"metronix/core/gear"
 	"metronix/core/job"
 	"metronix/core/measure"
 	"metronix/core/sequence"
@@ -131,7 +132,7 @@ func TestASecondWalk(t *testing.T) {
 		assert.Equal(t, job.DoingFree, s.Do, i)
 	}
 	fingers := *four
-	fingers.Adjuster = &engine.Adjuster{Kind: engine.FingerPivotAtValve, Pitch: measure.Millimetre, Ratio: 1.5}
+	fingers.Adjuster = &engine.Adjuster{Kind: gear.FingerPivotAtValve, Pitch: measure.Millimetre, Ratio: 1.5}
 	free = rehearsed(t, &fingers, sequence.RockingPairs, job.Round{Going: job.FreeFirst, Check: job.CheckNone})
 	assert.Equal(t, 540*measure.Degree, free.Turn, "a follower can fall out: each at its own stop")
 	assert.Equal(t, []job.Doing{job.DoingFree, job.DoingSet}, []job.Doing{free.Steps[0].Do, free.Steps[1].Do})
@@ -144,7 +145,7 @@ func TestASecondWalk(t *testing.T) {
 // With shims every valve is read first, whatever is chosen, and no lock nut is tightened.
 func TestRehearsingShims(t *testing.T) {
 	s := enginetest.Four()
-	s.Adjuster = &engine.Adjuster{Kind: engine.Shim}
+	s.Adjuster = &engine.Adjuster{Kind: gear.Shim}
 	_, err := job.Rehearse(job.Rehearsing{Sheet: s, Way: sequence.Way{School: sequence.OneCylinder},
 		Round: job.Round{Going: job.SetAsYouGo}})
 	assert.ErrorContains(t, err, "every valve is read first")

@@ -138,14 +138,7 @@ func (j *Job) TurnsToCheck() int { return cmp.Or(j.CheckTurns, j.Sheet.CheckTurn
 // freesAtOnce says that every adjuster is slackened before any is set, where the engine stands: nothing is read
 // then. Where a follower or an eccentric can fall out, each is slackened at its own stop as it is set.
 func (j *Job) freesAtOnce() bool {
-	if j.Going != FreeFirst || j.Sheet.Adjuster == nil {
-		return j.Going == FreeFirst
-	}
-	switch j.Sheet.Adjuster.Kind {
-	case engine.Eccentric, engine.FingerPivotAtCam, engine.FingerPivotAtValve, engine.Shim:
-		return false
-	}
-	return true
+	return j.Going == FreeFirst && !j.Sheet.Gear().FallsOut
 }
 
 // freeing says that adjusters are still being slackened, before any is set.

@@ -12,6 +12,7 @@ import (
 	"metronix/core/clearance"
 	"metronix/core/engine"
 	"metronix/core/engine/enginetest"
+	"metronix/core/gear"
 	"metronix/core/job"
 	"metronix/core/measure"
 	"metronix/core/sequence"
@@ -173,7 +174,7 @@ func TestTheRoundIsChangedInTheMiddle(t *testing.T) {
 // With shims every figure is needed before any shim is moved.
 func TestShimsAreReadFirst(t *testing.T) {
 	s := setup()
-	s.Sheet.Adjuster = &engine.Adjuster{Kind: engine.Shim}
+	s.Sheet.Adjuster = &engine.Adjuster{Kind: gear.Shim}
 	d := start(t, s)
 	d.refused(job.Happening{Act: job.RoundChosen{Round: job.Round{Going: job.SetAsYouGo}}},
 		"every valve is read first")

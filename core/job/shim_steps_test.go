@@ -13,6 +13,7 @@ import (
 	"metronix/core/clearance"
 	"metronix/core/engine"
 	"metronix/core/gauge"
+	"metronix/core/gear"
 	"metronix/core/job"
 	"metronix/core/measure"
 	"metronix/core/sequence"
@@ -23,7 +24,7 @@ import (
 func shimsRead(t require.TestingT, school sequence.School, sizes, gaps map[string]measure.Length) *driver {
 	s := setup()
 	sheet := *s.Sheet
-	sheet.Adjuster = &engine.Adjuster{Kind: engine.Shim}
+	sheet.Adjuster = &engine.Adjuster{Kind: gear.Shim}
 	s.Sheet = &sheet
 	d := start(t, s)
 	d.begin(school)

@@ -6,6 +6,7 @@ import (
 	"github.com/stretchr/testify/assert"
 
 	"metronix/core/engine"
+	"metronix/core/gear"
 	"metronix/core/job"
 	"metronix/core/measure"
 	"metronix/core/sequence"
@@ -16,7 +17,7 @@ func TestWritingDownAShim(t *testing.T) {
 	d.begin(sequence.RockingPairs)
 	d.refused(job.Happening{Act: job.Sized{Valve: "E1", Shim: 2600 * um}}, "no shims")
 	s := setup()
-	s.Sheet.Adjuster = &engine.Adjuster{Kind: engine.Shim}
+	s.Sheet.Adjuster = &engine.Adjuster{Kind: gear.Shim}
 	d = start(t, s)
 	d.begin(sequence.RockingPairs)
 	d.refused(job.Happening{Act: job.Sized{Valve: "E1"}}, "not the thickness of a shim")

@@ -15,6 +15,7 @@ import (
 	"metronix/core/engine"
 	"metronix/core/engine/enginetest"
 	"metronix/core/gauge"
+	"metronix/core/gear"
 	"metronix/core/golden"
 	"metronix/core/job"
 	"metronix/core/measure"
@@ -56,8 +57,8 @@ func (c *chanced) setup(i int) job.Setup {
 	case 4:
 		s.Sheet = enginetest.Inline([]int{1, 3, 2}, "EIEIEI")
 	}
-	s.Sheet.Adjuster = []*engine.Adjuster{{Kind: engine.ScrewValveEnd, Pitch: measure.Millimetre}, {Kind: engine.Shim},
-		{Kind: engine.Eccentric, Eccentricity: measure.Millimetre}, nil, {Kind: engine.Shim}}[i%5]
+	s.Sheet.Adjuster = []*engine.Adjuster{{Kind: gear.ScrewValveEnd, Pitch: measure.Millimetre}, {Kind: gear.Shim},
+		{Kind: gear.Eccentric, Eccentricity: measure.Millimetre}, nil, {Kind: gear.Shim}}[i%5]
 	s.Sheet.Closing = &engine.Closing{Bolts: 8, Rounds: 2, OpenMinutes: 8, CureMinutes: 240, SealantPoints: []string{"cap"}}
 	s.Sheet.StripList = []engine.StripStep{{Text: "connector"}, {Text: "hose", SocketMM: 10}}
 	s.Rule = []clearance.Rule{"", clearance.Guarded, clearance.OneLeaf}[i%3]

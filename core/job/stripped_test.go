@@ -7,6 +7,7 @@ import (
 	"github.com/stretchr/testify/assert"
 
 	"metronix/core/engine"
+	"metronix/core/gear"
 	"metronix/core/job"
 )
 
@@ -72,7 +73,7 @@ func TestLockNutsAreFeltOneByOne(t *testing.T) {
 
 	s := setup()
 	sheet := *s.Sheet
-	sheet.Adjuster = &engine.Adjuster{Kind: engine.Shim}
+	sheet.Adjuster = &engine.Adjuster{Kind: gear.Shim}
 	s.Sheet = &sheet
 	start(t, s).refused(job.Happening{Act: job.NutFelt{Valve: "E1"}}, "no lock nut")
 }

@@ -10,6 +10,7 @@ import (
 	"metronix/core/clearance"
 	"metronix/core/engine"
 	"metronix/core/gauge"
+	"metronix/core/gear"
 	"metronix/core/job"
 	"metronix/core/sequence"
 )
@@ -203,11 +204,11 @@ func TestAngledLeavesAreLaidOutToo(t *testing.T) {
 }
 
 func TestToolsByTheKindOfGear(t *testing.T) {
-	for kind, tool := range map[engine.AdjusterKind]string{engine.Eccentric: "Thin key or hooked rod for the eccentric",
-		engine.ThreadedTappet:   "Two thin spanners, cranked where it is tight",
-		engine.FingerPivotAtCam: "Open spanner for the pivot",
-		engine.CentreNut:        "Deep socket or ring spanner for the stud nut",
-		engine.Shim:             "Micrometer", engine.ScrewValveEnd: "Ring spanner for the lock nut"} {
+	for kind, tool := range map[gear.Kind]string{gear.Eccentric: "Thin key or hooked rod for the eccentric",
+		gear.ThreadedTappet:   "Two thin spanners, cranked where it is tight",
+		gear.FingerPivotAtCam: "Open spanner for the pivot",
+		gear.CentreNut:        "Deep socket or ring spanner for the stud nut",
+		gear.Shim:             "Micrometer", gear.ScrewValveEnd: "Ring spanner for the lock nut"} {
 		s := setup()
 		sheet := *s.Sheet
 		sheet.Adjuster = &engine.Adjuster{Kind: kind, Locknut: engine.Torque{Nm: 14}}

@@ -32,7 +32,7 @@ func (j *Job) Tools() []Tool {
 	}
 	list = append(list, Tool{ID: "leaves",
 		Text: "Feeler leaves, " + fmt.Sprint(len(j.Owned)), Note: j.firstLeaves()})
-	for i, text := range j.setters() {
+	for i, text := range j.Sheet.Gear().Tools {
 		list = append(list, Tool{ID: fmt.Sprintf("setter_%d", i+1), Text: text})
 	}
 	if a := j.Sheet.Adjuster; a != nil && a.Locknut.Value() > 0 {
@@ -70,27 +70,6 @@ func (j *Job) firstLeaves() string {
 		text += "; the angled ones where a straight leaf does not lie flat"
 	}
 	return text
-}
-
-// setters are what a kind of adjuster is set with (common practice).
-func (j *Job) setters() []string {
-	if j.Sheet.Adjuster == nil {
-		return []string{"Ring spanner for the lock nut", "Driver or key for the screw"}
-	}
-	switch j.Sheet.Adjuster.Kind {
-	case engine.Eccentric:
-		return []string{"Ring spanner for the clamp nut", "Thin key or hooked rod for the eccentric"}
-	case engine.ThreadedTappet, engine.ThreadedTappetAtValve:
-		return []string{"Two thin spanners, cranked where it is tight"}
-	case engine.FingerPivotAtCam, engine.FingerPivotAtValve:
-		return []string{"Open spanner for the pivot", "Spanner for its lock nut"}
-	case engine.CentreNut:
-		return []string{"Deep socket or ring spanner for the stud nut"}
-	case engine.Shim:
-		return []string{"Tool that holds the bucket down, or what takes the cams out", "Magnet or tweezers",
-			"Micrometer"}
-	}
-	return []string{"Ring spanner for the lock nut", "Driver or key for the screw"}
 }
 
 // fits is how much larger a socket in inches may be than one in millimetres and still take its bolt, and how

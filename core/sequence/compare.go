@@ -28,7 +28,7 @@ func Compare(s *engine.Sheet, requiredMargin *measure.Angle) Comparison {
 		out.Schools = append(out.Schools,
 			build(c, Request{Way: Way{School: school}, RequiredMargin: requiredMargin}))
 	}
-	if !s.IsHydraulic() {
+	if s.Gear().NotSet == "" {
 		out.Frontier = frontier(c)
 	}
 	return out

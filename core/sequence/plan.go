@@ -162,8 +162,8 @@ func Make(s *engine.Sheet, q Request) (Plan, error) {
 
 func build(c *cycle.Cycle, q Request) Plan {
 	p := Plan{Way: q.Way, Assumed: engine.Assumed(c.Sheet)}
-	if c.Sheet.IsHydraulic() {
-		return p.refuse(engine.HydraulicReason)
+	if why := c.Sheet.Gear().NotSet; why != "" {
+		return p.refuse(why)
 	}
 	school, ok := q.School.school()
 	if !ok {

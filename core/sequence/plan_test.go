@@ -10,6 +10,7 @@ import (
 
 	"metronix/core/engine"
 	"metronix/core/engine/enginetest"
+	"metronix/core/gear"
 	"metronix/core/measure"
 	"metronix/core/sequence"
 )
@@ -62,7 +63,7 @@ func TestTurningBack(t *testing.T) {
 
 func TestRefusals(t *testing.T) {
 	hydraulic := enginetest.Four()
-	hydraulic.Adjuster = &engine.Adjuster{Kind: engine.Hydraulic}
+	hydraulic.Adjuster = &engine.Adjuster{Kind: gear.Hydraulic}
 	p := plan(t, hydraulic, sequence.Request{Way: sequence.Way{School: sequence.OneCylinder}})
 	assert.False(t, p.Applies)
 	assert.Contains(t, p.Reason, "zero clearance")

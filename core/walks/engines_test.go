@@ -7,6 +7,7 @@ import (
 
 	"metronix/core/engine"
 	"metronix/core/engine/enginetest"
+	"metronix/core/gear"
 	"metronix/core/measure"
 )
 
@@ -64,10 +65,10 @@ func fires(s *engine.Sheet, at ...float64) *engine.Sheet {
 // adjusters are kinds with a lock nut, without one, and shims.
 var adjusters = map[string]*engine.Adjuster{
 	"none stated": nil,
-	"screw":       {Kind: engine.ScrewValveEnd, Pitch: measure.Millimetre},
-	"tappet":      {Kind: engine.ThreadedTappet, Pitch: measure.Millimetre},
-	"eccentric":   {Kind: engine.Eccentric, Eccentricity: 1200 * measure.Micrometre},
-	"shim":        {Kind: engine.Shim},
+	"screw":       {Kind: gear.ScrewValveEnd, Pitch: measure.Millimetre},
+	"tappet":      {Kind: gear.ThreadedTappet, Pitch: measure.Millimetre},
+	"eccentric":   {Kind: gear.Eccentric, Eccentricity: 1200 * measure.Micrometre},
+	"shim":        {Kind: gear.Shim},
 }
 
 // Every engine of the walks is one that the program takes.

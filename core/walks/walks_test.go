@@ -14,6 +14,7 @@ import (
 	"metronix/core/engine"
 	"metronix/core/engine/enginetest"
 	"metronix/core/gauge"
+	"metronix/core/gear"
 	"metronix/core/job"
 	"metronix/core/measure"
 	"metronix/core/sequence"
@@ -131,7 +132,7 @@ func TestShimsComeToAnEnd(t *testing.T) {
 		s := job.Setup{Sheet: enginetest.Four(), Feel: clearance.DefaultFeel, Card: card(clearance.Cold, 220, 300),
 			Rule: rapid.SampledFrom([]clearance.Rule{clearance.Workshop, clearance.Guarded, clearance.OneLeaf}).Draw(t,
 				"rule")}
-		s.Sheet.Adjuster = &engine.Adjuster{Kind: engine.Shim}
+		s.Sheet.Adjuster = &engine.Adjuster{Kind: gear.Shim}
 		step := rapid.SampledFrom([]measure.Length{10, 20, 50}).Draw(t, "leaves")
 		for m := measure.Length(50); m <= 600; m += step {
 			s.Owned = append(s.Owned, gauge.Leaf{ID: gauge.ID{Marked: m * um}})

@@ -76,6 +76,8 @@ func (s *server) engineRoutes(a huma.API) {
 		summary("look-at-sheet", "What is wrong, odd and assumed in a sheet, and its drawing; nothing is "+
 			"stored"), strictly[wire.Sheet](a))
 	huma.Get(a, "/api/v1/sheet-start", sheetStart, summary("sheet-start", "A sheet to begin from"))
+	huma.Get(a, "/api/v1/gears", gears,
+		summary("list-gears", "The kinds of adjuster, and what follows from each"))
 	huma.Get(a, "/api/v1/schemas/engine", engineSchema,
 		summary("engine-schema", "The JSON Schema of the engine sheet"))
 }
@@ -95,6 +97,10 @@ func (s *server) engines(ctx context.Context, _ *struct{}) (*listOf[Engine], err
 				Damaged: d.Why})
 	}
 	return out, nil
+}
+
+func gears(context.Context, *struct{}) (*listOf[wire.Gear], error) {
+	return &listOf[wire.Gear]{wire.Gears()}, nil
 }
 
 func engineSchema(context.Context, *struct{}) (*bodyOf[json.RawMessage], error) {
@@ -158,10 +164,9 @@ func (s *server) putEngine(ctx context.Context, in *putEngineInput) (*bodyOf[Eng
 		return nil, located(http.StatusUnprocessableEntity,
 			"This engine sheet cannot be stored: "+counted(len(faults), "fault")+".", faults...)
 	}
-	if sheet.IsHydraulic() {
-		return nil, located(http.StatusUnprocessableEntity, engine.HydraulicReason,
-			wire.Fault{Location: "adjuster.kind", Message: engine.HydraulicReason,
-				Value: string(engine.Hydraulic)})
+	if g := sheet.Gear(); g.NotSet != "" {
+		return nil, located(http.StatusUnprocessableEntity, g.NotSet,
+			wire.Fault{Location: "adjuster.kind", Message: g.NotSet, Value: string(g.Kind)})
 	}
 	record := store.Engine{ID: in.ID, Sheet: sheet, CreatedAt: s.clock()}
 	if in.Replaces == "" {

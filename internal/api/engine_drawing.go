@@ -22,8 +22,7 @@ type EngineView struct {
 	TurningPoint string      `json:"turning_point"`
 	LocknutNm    wire.Nm     `json:"locknut_torque_nm" doc:"0: not stated"`
 	LocknutLbft  wire.LbfFt  `json:"locknut_torque_lbft" doc:"0: not stated"`
-	HasLockNut   bool        `json:"has_lock_nut"`
-	Adjuster     string      `json:"adjuster" doc:"its kind; empty: not stated"`
+	Gear         wire.Gear   `json:"gear" doc:"of its adjuster; a screw with its lock nut where none is stated"`
 	SocketMM     float64     `json:"socket_mm" doc:"0: not stated"`
 	MayTurnBack  bool        `json:"may_turn_back"`
 	Signs        []wire.Sign `json:"signs" doc:"by which the crank's place can be told on this engine"`
@@ -70,13 +69,12 @@ func stillView(s *engine.Sheet) EngineView {
 	v := EngineView{Name: s.Name, Layout: string(s.Layout), Rotation: string(s.Rotation),
 		FiringOrder: slices.Clone(s.FiringOrder),
 		Banks:       banksView(s), Valves: []ValveView{}, MarksDeg: wire.Degrees(
-			s.EffectiveMarks()), HasLockNut: s.HasLockNut(), MayTurnBack: s.MayTurnBack,
+			s.EffectiveMarks()), Gear: wire.GearOf(s.Gear()), MayTurnBack: s.MayTurnBack,
 		Signs: wire.SignsOf(s.Signs)}
 	if s.TurningPoint != nil {
 		v.TurningPoint, v.SocketMM = s.TurningPoint.Where, s.TurningPoint.SocketMM
 	}
 	if s.Adjuster != nil {
-		v.Adjuster = string(s.Adjuster.Kind)
 		v.LocknutNm, v.LocknutLbft = wire.Nm(s.Adjuster.Locknut.Value()), wire.LbfFt(
 			measure.PoundFeet(s.Adjuster.Locknut.Value()))
 	}

@@ -7,6 +7,7 @@ import (
 
 	"metronix/core/adjust"
 	"metronix/core/engine"
+	"metronix/core/gear"
 	"metronix/core/job"
 	"metronix/core/measure"
 	"metronix/core/thermal"
@@ -53,8 +54,8 @@ func turn(q turnRequest) (turnResponse, *wire.Problem) {
 	}
 	t, err := adjust.Reckon(a, measure.Length(q.Gap), measure.Length(q.Aim))
 	if err != nil {
-		at := map[error]string{adjust.ErrNoScrew: "adjuster.kind", adjust.ErrPitch: "adjuster.pitch_mm",
-			adjust.ErrRatio: "adjuster.ratio"}
+		at := map[error]string{gear.ErrNoScrew: "adjuster.kind", adjust.ErrPitch: "adjuster.pitch_mm",
+			gear.ErrRatio: "adjuster.ratio"}
 		for cause, location := range at {
 			if errors.Is(err, cause) {
 				return turnResponse{}, wire.Refused(wire.Fault{Location: location,

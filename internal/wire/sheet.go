@@ -4,6 +4,7 @@ import (
 	"github.com/danielgtaylor/huma/v2"
 
 	"metronix/core/engine"
+	"metronix/core/gear"
 )
 
 // SheetFormat is the format name and version that an engine sheet carries.
@@ -125,9 +126,7 @@ func (Adjuster) TransformSchema(_ huma.Registry, s *huma.Schema) *huma.Schema {
 		"thread": "The hand of the thread; left out for right-hand.",
 		"closes": "Which way an unusual gear closes, against the rule of its kind.",
 	})
-	for _, kind := range engine.AdjusterKinds() {
-		s.Properties["kind"].Enum = append(s.Properties["kind"].Enum, string(kind))
-	}
+	s.Properties["kind"].Enum = names(gear.Kinds())
 	return s
 }
 

@@ -10,6 +10,7 @@ import (
 
 	"metronix/core/clearance"
 	"metronix/core/engine"
+	"metronix/core/gear"
 	"metronix/core/measure"
 )
 
@@ -212,11 +213,11 @@ func angles[To, From ~int64](list []From) []To {
 }
 
 func (a Adjuster) Core() *engine.Adjuster {
-	return &engine.Adjuster{Kind: engine.AdjusterKind(a.Kind), Pitch: measure.Length(a.Pitch), Ratio: a.Ratio,
+	return &engine.Adjuster{Kind: gear.Kind(a.Kind), Pitch: measure.Length(a.Pitch), Ratio: a.Ratio,
 		Eccentricity: measure.Length(a.Eccentricity), Locknut: engine.Torque{Nm: a.Locknut,
 			LbfFt: a.LocknutLbfFt},
 		Thread: engine.Thread(a.Thread),
-		Closes: engine.Way(a.Closes)}
+		Closes: gear.Way(a.Closes)}
 }
 
 func (c Clearance) Core() clearance.Clearance {

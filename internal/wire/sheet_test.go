@@ -11,6 +11,7 @@ import (
 
 	"metronix/core/clearance"
 	"metronix/core/engine"
+	"metronix/core/gear"
 	"metronix/core/measure"
 	"metronix/internal/compute"
 	"metronix/internal/wire"
@@ -49,7 +50,7 @@ func TestAnySheetSurvivesExportAndImport(t *testing.T) {
 			s.RequiredMargin = &margin
 		}
 		if rapid.Bool().Draw(t, "adjuster") {
-			s.Adjuster = &engine.Adjuster{Kind: engine.CentreNut,
+			s.Adjuster = &engine.Adjuster{Kind: gear.CentreNut,
 				Pitch: measure.Length(rapid.IntRange(500_000, 2_000_000).Draw(t,
 					"pitch")), Ratio: 1.5, Locknut: engine.Torque{Nm: 20, LbfFt: 15}}
 		}

@@ -18,14 +18,18 @@ import (
 	"metronix/internal/checks"
 )
 
+// topic is a part of the page.
+type topic struct{ folder, title string }
+
 // topics are the parts of the page, in the order in which the trade is learned: a folder of core each.
-var topics = []struct{ folder, title string }{
+var topics = []topic{
 	{"measure", "Measures"},
 	{"engine", "Engines"},
 	{"cycle", "The cycle"},
 	{"sequence", "Sequence"},
 	{"gauge", "Feeler leaves"},
 	{"clearance", "Judging"},
+	{"gear", "Kinds of adjuster"},
 	{"adjust", "Adjusters and shims"},
 	{"thermal", "Temperature"},
 	{"wear", "Wear"},
@@ -66,14 +70,24 @@ func run(folder, page string, compare bool) error {
 }
 
 func made(folder string) (string, error) {
+	written, err := filepath.Glob(filepath.Join(folder, "*.jsonl"))
+	if err != nil {
+		return "", err
+	}
+	for _, file := range written {
+		name := strings.TrimSuffix(filepath.Base(file), ".jsonl")
+		if !slices.ContainsFunc(topics, func(t topic) bool { return t.folder == name }) {
+			return "", fmt.Errorf("%s has checks, and no part of the page: add it to the topics", name)
+		}
+	}
 	var body strings.Builder
 	total, kinds := 0, map[string]int{}
-	for _, topic := range topics {
-		list, err := read(filepath.Join(folder, topic.folder+".jsonl"))
+	for _, part := range topics {
+		list, err := read(filepath.Join(folder, part.folder+".jsonl"))
 		if err != nil {
 			return "", err
 		}
-		fmt.Fprintf(&body, "\n## %s\n\n%d values.\n\n", topic.title, len(list))
+		fmt.Fprintf(&body, "\n## %s\n\n%d values.\n\n", part.title, len(list))
 		body.WriteString("| What | Value | Kind | Source | Test |\n|---|---|---|---|---|\n")
 		for _, c := range list {
 			fmt.Fprintf(&body, "| %s | %s | %s | %s | `%s` |\n", cell(c.What), cell(c.Value), c.Source.Kind,

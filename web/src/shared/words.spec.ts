@@ -3,7 +3,8 @@ import { describe, expect, it } from 'vitest'
 import type { Schemas } from './api/client'
 import { figureOf } from './engine/figure'
 import { capital, seenWords } from './words'
-import { turnOf } from './gearWords'
+import gears from './engine/gears.fixture.json'
+import { turnOf, untilDrags, type Gear } from './gearWords'
 
 describe('what is seen', () => {
   it('is spoken of as it stands before the eye', () => {
@@ -18,10 +19,12 @@ describe('what is seen', () => {
 describe('the turn of an adjuster', () => {
   it('goes in and out, a stud nut down and up', () => {
     const screw = { turn_deg: 36, travel: 'in', rotation: 'clockwise' }
-    expect(turnOf(screw, 'screw_valve_end', 'E3')).toBe('Screw E3 in 36°, clockwise')
-    expect(turnOf({ ...screw, travel: 'out', rotation: 'anticlockwise' }, 'centre_nut')).toBe(
+    const of = (kind: string) => gears.find((g) => g.kind === kind) as Gear
+    expect(turnOf(screw, of('screw_valve_end'), 'E3')).toBe('Screw E3 in 36°, clockwise')
+    expect(turnOf({ ...screw, travel: 'out', rotation: 'anticlockwise' }, of('centre_nut'))).toBe(
       'Nut up 36°, anticlockwise',
     )
+    expect(untilDrags(of('centre_nut'), '0.30')).toBe('Turn the nut on the stud until 0.30 drags.')
   })
 })
 

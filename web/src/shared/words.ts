@@ -75,21 +75,6 @@ export function layoutName(layout: string, cylinders: number): string {
   return layoutNames[layout] ? `${layoutNames[layout]}${cylinders}` : `${cylinders} cylinders`
 }
 
-const adjusters: Record<string, string> = {
-  screw_valve_end: 'Screw at the valve end of the rocker',
-  screw_pushrod_end: 'Screw at the push-rod end of the rocker',
-  centre_nut: 'Rocker stud nut',
-  finger_pivot_at_cam: 'Pivot of a finger follower, gap at the cam',
-  finger_pivot_at_valve: 'Pivot of a finger follower, gap at the valve',
-  screw_valve_end_at_cam: 'Screw at the valve end, gap at the cam',
-  threaded_tappet: 'Threaded tappet, gap at the tappet',
-  threaded_tappet_at_valve: 'Threaded tappet, gap at the valve',
-  eccentric: 'Eccentric at the valve end',
-  shim: 'Shim or bucket',
-  hydraulic: 'Hydraulic: holds zero clearance',
-}
-
-export const adjusterKinds = choices(adjusters)
 export const threads = choices({ right: 'Right-hand thread', left: 'Left-hand thread' })
 export const closings = choices({ '': 'Closes as its kind does', in: 'Closes screwed in', out: 'Closes screwed out' })
 export const rotations = choices({ clockwise: 'clockwise', anticlockwise: 'anticlockwise' })

@@ -174,7 +174,7 @@ useKeys((k) => {
             />
           </div>
           <div class="aside">
-            <SideView v-bind="sideShown(view)" :adjuster="view.engine.adjuster" :crank="crankShown" />
+            <SideView v-bind="sideShown(view)" :gear="view.engine.gear.picture" :crank="crankShown" />
           </div>
         </div>
       </section>

@@ -1,3 +1,5 @@
+import gears from '@/shared/engine/gears.fixture.json'
+import type { Gear } from '@/shared/gearWords'
 import { describe, expect, it } from 'vitest'
 import type { JobView, Judgement, Sighting, ValveState } from '@/shared/api/client'
 import { cylinderNotes, valvesShown } from './benchPicture'
@@ -60,8 +62,7 @@ function view(now: Partial<JobView['state']['now']>, state: Partial<JobView['sta
   return {
     engine: {
       locknut_torque_nm: 14,
-      has_lock_nut: true,
-      adjuster: 'screw_valve_end',
+      gear: gears[0] as Gear,
       locknut_torque_lbft: 10.33,
       valves: names.map((name) => ({
         name,

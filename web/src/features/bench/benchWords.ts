@@ -2,7 +2,7 @@ import type { JobView, ValveState } from '@/shared/api/client'
 import { mine } from '@/shared/mine'
 import { gaps, mm } from '@/shared/units'
 import { capital, shimOrigin, verdictWord } from '@/shared/words'
-import { gearOf, turnOf } from '@/shared/gearWords'
+import { turnOf, untilDrags } from '@/shared/gearWords'
 
 /** A headline: plain words, and the part that is picked out in brass. */
 export interface Headline {
@@ -75,7 +75,7 @@ export function headline(view: JobView): Headline {
       return line(`${at}Slacken `, `${called(view, now.valve)}.`)
     case 'read':
       if (valve!.stage === 'nut_tight')
-        return line(view.engine.has_lock_nut ? 'Locked. Read ' : 'Fitted. Read ', now.valve, ' again.')
+        return line(view.engine.gear.lock_nut ? 'Locked. Read ' : 'Fitted. Read ', now.valve, ' again.')
       if (valve!.judgement?.conflict)
         return line(`${now.valve}: the readings `, 'disagree.', '', 'Take back the one you trust least.')
       if (valve!.judgement?.try_next) return line(`${now.valve}: try `, `${valve!.judgement.try_next}.`)
@@ -93,10 +93,10 @@ export function headline(view: JobView): Headline {
     case 'adjust': {
       const aim = settingLeaf(valve!)
       const screw = valve!.screw
-      const sub = gearOf(view.engine.adjuster).turn(aim)
-      if (view.engine.adjuster === 'shim') return shimLine(view)
+      if (view.engine.gear.means === 'exchanged') return shimLine(view)
+      const sub = untilDrags(view.engine.gear, aim)
       if (screw?.turn_deg == null) return line(`Set ${now.valve} to `, `${aim}.`, '', sub)
-      return line('', `${turnOf(screw, view.engine.adjuster, now.valve)}.`, '', sub)
+      return line('', `${turnOf(screw, view.engine.gear, now.valve)}.`, '', sub)
     }
     case 'lock':
       if (state.locking === 'nip_then_torque')

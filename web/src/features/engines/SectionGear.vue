@@ -4,8 +4,9 @@ import { computed } from 'vue'
 import type { ValveView } from '@/shared/api/client'
 import SideView from '@/shared/engine/SideView.vue'
 import { peakOf } from '@/shared/engine/sideView'
+import { reads, useRead } from '@/shared/api/reads'
 import PickOne from '@/shared/PickOne.vue'
-import { adjusterKinds, checkTurns, closings, rotations, threads } from '@/shared/words'
+import { checkTurns, closings, rotations, threads } from '@/shared/words'
 import FieldNotes from './FieldNotes.vue'
 import NumberField from '@/shared/NumberField.vue'
 import { label } from './places'
@@ -30,7 +31,10 @@ const events = [
   ['exhaust_centre_btdc_deg', '°'],
   ['at_lift_mm', 'mm'],
 ] as const
-const screwed = (kind: string) => !['shim', 'hydraulic', 'eccentric'].includes(kind)
+const { data: gears } = useRead(reads.gears())
+const kinds = computed(() => gears.value?.map((g) => ({ value: g.kind, title: g.title })) ?? [])
+/** What follows from the kind that is chosen. */
+const gear = computed(() => gears.value?.find((g) => g.kind === sheet.value.adjuster?.kind))
 
 function event(name: (typeof events)[number][0], value: number | undefined) {
   const card = { ...(sheet.value.valve_timing ?? {}) }
@@ -56,7 +60,7 @@ const kind = computed({
 })
 /** The gear is shown with the lobe away from its follower. */
 const shut = computed(() => (props.valve?.lift.length ? (peakOf(props.valve.lift) + 360) % 720 : null))
-function gear<K extends 'thread' | 'closes'>(name: K, value: Adjuster[K] | '') {
+function unusual<K extends 'thread' | 'closes'>(name: K, value: Adjuster[K] | '') {
   if (value) sheet.value.adjuster![name] = value as Adjuster[K]
   else delete sheet.value.adjuster![name]
 }
@@ -137,57 +141,61 @@ const where = computed({
   </section>
   <section>
     <h2>Adjuster</h2>
-    <VSelect v-model="kind" :items="adjusterKinds" label="Adjuster type" clearable hide-details />
+    <VSelect v-model="kind" :items="kinds" label="Adjuster type" clearable hide-details />
     <div v-if="sheet.adjuster" class="four">
       <NumberField
+        v-if="gear?.means === 'turned' || sheet.adjuster.pitch_mm"
         v-model="sheet.adjuster.pitch_mm"
         label="Thread pitch"
         unit="mm"
         :error="said('adjuster.pitch_mm').length > 0"
       />
       <NumberField
+        v-if="gear?.needs_ratio || sheet.adjuster.ratio"
         v-model="sheet.adjuster.ratio"
         label="Rocker or finger ratio"
         :error="said('adjuster.ratio').length > 0"
       />
       <NumberField
-        v-if="sheet.adjuster.kind === 'eccentric'"
+        v-if="gear?.means === 'felt' || sheet.adjuster.eccentricity_mm"
         v-model="sheet.adjuster.eccentricity_mm"
         label="Eccentricity"
         unit="mm"
         :error="said('adjuster.eccentricity_mm').length > 0"
       />
       <NumberField
+        v-if="gear?.lock_nut || sheet.adjuster.locknut_torque_nm"
         v-model="sheet.adjuster.locknut_torque_nm"
         label="Lock nut"
         unit="N·m"
         :error="said('adjuster.locknut_torque_nm').length > 0"
       />
       <NumberField
+        v-if="gear?.lock_nut || sheet.adjuster.locknut_torque_lbf_ft"
         v-model="sheet.adjuster.locknut_torque_lbf_ft"
         label="Lock nut"
         unit="lbf·ft"
         :error="said('adjuster.locknut_torque_lbf_ft').length > 0"
       />
     </div>
-    <template v-if="sheet.adjuster && screwed(sheet.adjuster.kind)">
+    <template v-if="sheet.adjuster && gear?.means === 'turned'">
       <PickOne
         :model-value="sheet.adjuster.thread ?? 'right'"
         label="Thread of the adjuster"
         :options="threads"
         small
-        @update:model-value="(t) => gear('thread', t === 'right' ? '' : t)"
+        @update:model-value="(t) => unusual('thread', t === 'right' ? '' : t)"
       />
       <PickOne
         :model-value="sheet.adjuster.closes ?? ''"
         label="Which way the adjuster closes"
         :options="closings"
         small
-        @update:model-value="(c) => gear('closes', c)"
+        @update:model-value="(c) => unusual('closes', c)"
       />
     </template>
-    <div v-if="valve && shut !== null && kind && kind !== 'hydraulic'" class="gear">
-      <SideView :valve="valve" :adjuster="kind" :crank="shut" settable :verdict="null" leaf="gap" />
+    <div v-if="valve && shut !== null && gear?.picture.train" class="gear">
+      <SideView :valve="valve" :gear="gear.picture" :crank="shut" settable :verdict="null" leaf="gap" />
     </div>
     <FieldNotes :problems="said('adjuster')" :warnings="warned('adjuster')" />
     <PickOne

@@ -4,17 +4,20 @@ import { computed, ref, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import { Refused } from '@/shared/api/client'
 import { ask } from '@/shared/api/compute'
+import { reads, useRead } from '@/shared/api/reads'
 import AppPage from '@/shared/AppPage.vue'
 import PickOne from '@/shared/PickOne.vue'
 import StateNote from '@/shared/StateNote.vue'
 import VerdictGlyph from '@/shared/VerdictGlyph.vue'
 import ScrewDial from '@/shared/engine/ScrewDial.vue'
-import { fieldAt, sums, type Answer, type Field } from './sums'
+import { fieldAt, sumsWith, type Answer, type Field } from './sums'
 import { inUnit, lineInUnit, Typed, type Unit, type Values } from './typed'
 
 const route = useRoute()
 const router = useRouter()
-const sum = computed(() => (route.params.sum ? sums.find((s) => s.id === route.params.sum) : sums[0]))
+const { data: gears, trouble, again } = useRead(reads.gears())
+const sums = computed(() => (gears.value ? sumsWith(gears.value) : []))
+const sum = computed(() => (route.params.sum ? sums.value.find((s) => s.id === route.params.sum) : sums.value[0]))
 const unit = useLocalStorage<Unit>('metronix.sums.unit', 'mm')
 /** What was typed in each sum, for as long as the tab is open. */
 const kept = useSessionStorage<Record<string, Values>>('metronix.sums', {})
@@ -64,7 +67,7 @@ function change(to: Unit) {
   const across = (id: string, v: Values) =>
     Object.fromEntries(
       Object.entries(v).map(([key, text]) => {
-        const f = sums.find((s) => s.id === id)?.fields.find((x) => x.key === key)
+        const f = sums.value.find((s) => s.id === id)?.fields.find((x) => x.key === key)
         return [key, f && inLengths(f) ? turned(f, text, to) : text]
       }),
     )
@@ -134,7 +137,14 @@ async function share() {
 </script>
 
 <template>
-  <AppPage title="Calculators">
+  <AppPage
+    title="Calculators"
+    :ready="sums.length > 0"
+    :trouble="trouble"
+    failed="The calculators could not be opened."
+    waiting="Opening the calculators…"
+    @again="again"
+  >
     <template #bar>
       <VBtn v-if="sum" size="small" @click="share">Copy link</VBtn>
     </template>

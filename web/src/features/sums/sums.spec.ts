@@ -1,7 +1,10 @@
 import { describe, expect, it } from 'vitest'
-import { fieldAt, sums } from './sums'
+import gears from '@/shared/engine/gears.fixture.json'
+import type { Gear } from '@/shared/gearWords'
+import { fieldAt, sumsWith } from './sums'
 import { inUnit, lineInUnit, Typed, type Unit, type Values } from './typed'
 
+const sums = sumsWith(gears as Gear[])
 const sum = (id: string) => sums.find((s) => s.id === id)!
 const start = (id: string, more: Values = {}, unit: Unit = 'mm') =>
   new Typed({ ...Object.fromEntries(sum(id).fields.map((f) => [f.key, f.start])), ...more }, unit)

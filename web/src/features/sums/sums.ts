@@ -1,8 +1,8 @@
 import type { Schemas, Verdict } from '@/shared/api/client'
 import type { Answers, Operation } from '@/shared/api/compute'
 import { mm, thou } from '@/shared/units'
-import { adjusterKinds, verdictWord, rules } from '@/shared/words'
-import { turnOf } from '@/shared/gearWords'
+import { verdictWord, rules } from '@/shared/words'
+import { turnOf, type Gear } from '@/shared/gearWords'
 import type { Kind, Typed, Unit, Values } from './typed'
 
 /** One entry of a sum. */
@@ -56,7 +56,6 @@ const both = (v: number, unit: Unit) => (unit === 'thou' ? `${thou(v)} (${mm(v)}
 const stack = (list: number[], unit: Unit) =>
   unit === 'thou' ? `${list.map((l) => thou(l).replace(' thou', '')).join(' + ')} thou` : list.map(mm).join(' + ')
 
-const kinds = adjusterKinds.filter((k) => k.value !== 'shim' && k.value !== 'hydraulic')
 const length = (key: string, label: string, start: string, ...at: string[]): Field => ({
   key,
   label,
@@ -88,45 +87,57 @@ export function fieldAt(s: Sum, location: string): { key: string; entry: string 
   return { key: found?.f.key ?? '', entry: found && n !== undefined ? `${word} ${Number(n) + 1}: ` : '' }
 }
 
-export const sums: Sum[] = [
-  sum({
+/** How far to turn an adjuster: what is asked follows from its kind. */
+const turnSum = (gears: Gear[]) => {
+  const gearOf = (kind?: string) => gears.find((g) => g.kind === kind)!
+  return sum({
     id: 'turn',
     name: 'Screw turn',
     about: 'How far to turn the adjuster: 360° × change / (pitch × gain).',
     operation: 'turn',
     fields: [
-      { key: 'kind', label: 'Adjuster', kind: 'choice', options: kinds, start: 'screw_valve_end', at: ['adjuster'] },
+      {
+        key: 'kind',
+        label: 'Adjuster',
+        kind: 'choice',
+        options: gears
+          .filter((g) => g.means === 'turned' || g.means === 'felt')
+          .map((g) => ({ value: g.kind, title: g.title })),
+        start: 'screw_valve_end',
+        at: ['adjuster'],
+      },
       {
         key: 'pitch',
         label: 'Thread pitch',
         kind: 'pitch',
         start: '1.00',
         at: ['adjuster.pitch_mm'],
-        when: (v) => v.kind !== 'eccentric',
+        when: (v) => gearOf(v.kind).means === 'turned',
       },
       {
         key: 'ratio',
         label: 'Ratio',
         start: '',
-        hint: 'of the rocker or finger, where the kind of adjuster needs it',
+        hint: 'of the rocker or finger',
         at: ['adjuster.ratio'],
-        when: (v) => v.kind !== 'eccentric',
+        when: (v) => gearOf(v.kind).needs_ratio,
       },
       {
         ...length('eccentricity', 'Eccentricity', '1.2', 'adjuster.eccentricity_mm'),
-        when: (v) => v.kind === 'eccentric',
+        when: (v) => gearOf(v.kind).means === 'felt',
       },
       length('gap', 'Gap now', '0.40'),
       length('aim', 'Gap wanted', '0.30'),
     ],
     request: (t) => {
-      const kind = t.text('kind')
+      const { kind, means, needs_ratio } = gearOf(t.text('kind'))
       return {
-        adjuster: given(
-          kind === 'eccentric'
-            ? { kind, eccentricity_mm: t.length('eccentricity') }
-            : { kind, pitch_mm: t.pitch('pitch'), ratio: t.number('ratio', true) },
-        ),
+        adjuster: given({
+          kind,
+          eccentricity_mm: means === 'felt' ? t.length('eccentricity') : undefined,
+          pitch_mm: means === 'turned' ? t.pitch('pitch') : undefined,
+          ratio: needs_ratio ? t.number('ratio', true) : undefined,
+        }),
         gap_mm: t.length('gap'),
         aim_mm: t.length('aim'),
       }
@@ -134,12 +145,18 @@ export const sums: Sum[] = [
     answer: (a, t) => {
       if (a.turn_deg === 0) return { large: 'Nothing to turn', lines: ['The gap is as it is wanted.'] }
       return {
-        large: a.by_feel ? 'By feel' : turnOf(a, t.text('kind')),
+        large: a.by_feel ? 'By feel' : turnOf(a, gearOf(t.text('kind'))),
         lines: [...(a.by_feel ? [] : [`${Number(a.turns!.toFixed(3))} of a turn.`]), a.why],
         screw: a as Schemas['Screw'],
       }
     },
-  }),
+  })
+}
+
+/** Every sum, with the gears that there are. */
+export const sumsWith = (gears: Gear[]): Sum[] => [turnSum(gears), ...others]
+
+const others: Sum[] = [
   sum({
     id: 'leaves',
     name: 'Leaf stack',

@@ -61,6 +61,7 @@ export const reads = {
     ),
     placeholderData: keepPreviousData,
   }),
+  gears: () => read(['gears'], () => answered(api.GET('/api/v1/gears'))),
   engines: () => read(['engines'], () => answered(api.GET('/api/v1/engines'))),
   engine: (id: string) => read(['engines', id], () => answered(api.GET('/api/v1/engines/{id}', path(id)))),
   sets: () => read(['sets'], () => answered(api.GET('/api/v1/gauge-sets'))),

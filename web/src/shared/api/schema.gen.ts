@@ -433,6 +433,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/gears": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The kinds of adjuster, and what follows from each */
+        get: operations["list-gears"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/jobs": {
         parameters: {
             query?: never;
@@ -1581,11 +1598,10 @@ export interface components {
             valves: number;
         };
         EngineView: {
-            /** @description its kind; empty: not stated */
-            adjuster: string;
             banks: components["schemas"]["BankView"][];
             firing_order: number[];
-            has_lock_nut: boolean;
+            /** @description of its adjuster; a screw with its lock nut where none is stated */
+            gear: components["schemas"]["Gear"];
             layout: string;
             /** @description 0: not stated */
             locknut_torque_lbft: number;
@@ -1735,6 +1751,46 @@ export interface components {
             checked?: string;
             leaves: components["schemas"]["Leaf"][];
             name: string;
+        };
+        Gear: {
+            /** @enum {string} */
+            kind: "" | "screw_valve_end" | "screw_pushrod_end" | "centre_nut" | "finger_pivot_at_cam" | "finger_pivot_at_valve" | "screw_valve_end_at_cam" | "threaded_tappet" | "threaded_tappet_at_valve" | "eccentric" | "shim" | "hydraulic";
+            /** @description It is held by a nut that is locked after it is moved. */
+            lock_nut: boolean;
+            /**
+             * @description What is done to change the gap.
+             * @enum {string}
+             */
+            means: "" | "turned" | "felt" | "exchanged" | "never";
+            /** @description Its gain is reckoned from the ratio of its rocker or finger. */
+            needs_ratio: boolean;
+            /** @description Why there is nothing to set; empty: it is set. */
+            not_set: string;
+            picture: components["schemas"]["GearPicture"];
+            title: string;
+            tools: string[];
+            words: components["schemas"]["GearWords"];
+        };
+        GearPicture: {
+            /** @description The gap lies under the cam. */
+            at_cam: boolean;
+            /** @description Where the leaf goes in, in words. */
+            between: string;
+            /** @enum {string} */
+            setter: "" | "valve-screw" | "rod-screw" | "stud-nut" | "eccentric" | "pivot" | "tappet-nuts" | "shim";
+            /** @enum {string} */
+            train: "" | "rocker" | "pushrod" | "finger" | "bucket" | "tappet";
+        };
+        GearWords: {
+            /** @description How it goes into its thread, and out of it. */
+            in: string;
+            lock: string;
+            out: string;
+            /** @description What is turned. */
+            part: string;
+            tools: string;
+            /** @description What is done until the leaf drags; {leaf} stands for its name. */
+            turn: string;
         };
         HandView: {
             /** Format: date-time */
@@ -4939,6 +4995,35 @@ export interface operations {
                 };
                 content: {
                     "application/json": string;
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "list-gears": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Gear"][];
                 };
             };
             /** @description Error */

@@ -2,13 +2,12 @@
 import { computed } from 'vue'
 import type { Schemas } from '@/shared/api/client'
 import { degrees } from '@/shared/units'
-import type { GearWords } from '@/shared/gearWords'
 
 const props = defineProps<{
   screw?: Schemas['Screw'] | null
   nut: boolean
   locked?: boolean
-  form?: GearWords['form']
+  setter?: Schemas['GearPicture']['setter']
 }>()
 
 // Which way it is turned comes with the answer: it depends on the gear and on its thread.
@@ -38,14 +37,14 @@ const name = computed(() =>
       <line v-for="h in 12" :key="h" y1="-96" :y2="h % 3 === 0 ? -84 : -90" :transform="`rotate(${h * 30})`" />
     </g>
     <path v-if="nut" class="nut" :class="{ locked }" :d="`M${hexagon}Z`" />
-    <g v-if="form === 'eccentric'">
+    <g v-if="setter === 'eccentric'">
       <circle class="screw" r="46" />
       <circle class="pin" cx="14" cy="10" r="15" />
       <circle class="hole" cx="-22" cy="-14" r="7" />
       <path class="rod" d="M-22-14L-74-62" />
     </g>
-    <path v-else-if="form === 'nuts'" class="screw" :d="`M${inner}Z`" />
-    <circle v-else class="screw" :r="form === 'stud' ? 22 : 36" />
+    <path v-else-if="setter === 'pivot' || setter === 'tappet-nuts'" class="screw" :d="`M${inner}Z`" />
+    <circle v-else class="screw" :r="setter === 'stud-nut' ? 22 : 36" />
     <g v-if="screw?.turn_deg != null">
       <line class="slot was" y1="-30" y2="30" />
       <line class="slot" y1="-30" y2="30" :transform="`rotate(${shown})`" />
@@ -57,7 +56,7 @@ const name = computed(() =>
       />
       <text v-if="whole" class="whole" y="98">+ {{ whole }} turn{{ whole > 1 ? 's' : '' }}</text>
     </g>
-    <line v-else-if="(form ?? 'screw') === 'screw'" class="slot" y1="-30" y2="30" />
+    <line v-else-if="!setter || setter === 'valve-screw' || setter === 'rod-screw'" class="slot" y1="-30" y2="30" />
   </svg>
 </template>
 

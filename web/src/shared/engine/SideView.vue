@@ -2,12 +2,11 @@
 import { computed } from 'vue'
 import type { ValveView, Verdict } from '@/shared/api/client'
 import { liftAt } from './headLayout'
-import { camLift, camOutline, gearDrawn, moves, peakOf, spring } from './sideView'
+import { camLift, camOutline, moves, peakOf, spring, type Picture } from './sideView'
 
 const props = defineProps<{
   valve: ValveView
-  /** The kind of adjuster of the sheet; empty: not stated. */
-  adjuster: string
+  gear: Picture
   /** null: where the crank stands is not known. */
   crank: number | null
   /** Far enough from the ramps to be read or set. */
@@ -26,38 +25,37 @@ const places = {
   bucket: { cam: { x: 140, y: 100, r: 30 }, valve: 140, tip: 176 },
   tappet: { cam: { x: 130, y: 242, r: 28 }, valve: 130, tip: 124 },
 }
-const gear = computed(() => gearDrawn(props.adjuster))
-const place = computed(() => places[gear.value.train])
+const place = computed(() => places[props.gear.train || 'rocker'])
 const open = computed(() => (props.crank === null ? 0 : liftAt(props.valve.lift, props.crank)))
 const shut = computed(() => open.value < 0.004)
 // The gap is drawn many times its size, narrower where it is tight and wider where it is loose.
 const gap = computed(() => ({ tight: 7, loose: 21, in: 14, undecided: 14 })[props.verdict ?? 'undecided'])
-const at = computed(() => moves(gear.value, open.value, gap.value))
-const nose = computed(() => camOutline(props.valve.lift, place.value.cam.r, camLift(gear.value, gap.value)))
+const at = computed(() => moves(props.gear, open.value, gap.value))
+const nose = computed(() => camOutline(props.valve.lift, place.value.cam.r, camLift(props.gear, gap.value)))
 /** At most lift the cam under the follower points its nose up, the one over it down. */
 const turned = computed(() => {
-  const over = ['finger', 'bucket'].includes(gear.value.train) ? 180 : 0
+  const over = ['finger', 'bucket'].includes(props.gear.train) ? 180 : 0
   return over + ((props.crank ?? 0) - peakOf(props.valve.lift)) / 2
 })
 
 /** The height of what meets the valve's tip, of what meets the cam, and of the stem's tip. */
 const meets = computed(() => {
-  const { train, atCam } = gear.value
+  const { train, at_cam } = props.gear
   const { cam, tip } = place.value
   const stem = tip + at.value.valve * (train === 'tappet' ? -1 : 1)
   const touch = cam.y + (['finger', 'bucket'].includes(train) ? 1 : -1) * (cam.r + at.value.cam)
   if (train === 'tappet') return { stem, touch, end: stem + at.value.gap }
-  if (train === 'bucket' || (train === 'finger' && atCam)) return { stem, touch: touch + at.value.gap, end: stem }
-  if (atCam) return { stem, touch: touch - at.value.gap, end: stem }
+  if (train === 'bucket' || (train === 'finger' && at_cam)) return { stem, touch: touch + at.value.gap, end: stem }
+  if (at_cam) return { stem, touch: touch - at.value.gap, end: stem }
   return { stem, touch, end: stem - at.value.gap }
 })
 
 /** Where the leaf goes in: the middle of the gap on the base circle. */
 const slot = computed(() => {
-  const { train, atCam } = gear.value
+  const { train, at_cam } = props.gear
   const { cam, valve, tip } = place.value
   if (train === 'tappet') return { x: valve, y: tip + gap.value / 2, from: 1 }
-  if (!atCam) return { x: valve, y: tip - gap.value / 2, from: 1 }
+  if (!at_cam) return { x: valve, y: tip - gap.value / 2, from: 1 }
   const over = train === 'rocker' ? -1 : 1
   return { x: cam.x, y: cam.y + over * (cam.r + gap.value / 2), from: over }
 })
@@ -73,7 +71,7 @@ const words = computed(() => {
   return props.settable ? 'on the base circle' : 'shut, near its ramp'
 })
 const name = computed(
-  () => `${props.valve.name} from the side: ${words.value}. The leaf goes between ${gear.value.between}.`,
+  () => `${props.valve.name} from the side: ${words.value}. The leaf goes between ${props.gear.between}.`,
 )
 </script>
 
@@ -128,7 +126,7 @@ const name = computed(
     <g v-else-if="gear.train === 'rocker'">
       <path
         class="limb"
-        :d="`M74 ${meets.touch - 14}L140 108L206 ${132 + meets.end - place.tip + (gear.atCam ? 0 : gap)}`"
+        :d="`M74 ${meets.touch - 14}L140 108L206 ${132 + meets.end - place.tip + (gear.at_cam ? 0 : gap)}`"
       />
       <circle class="part" :cx="place.cam.x" :cy="meets.touch - 13" r="13" />
       <circle class="part" cx="140" cy="108" r="17" />
@@ -139,7 +137,7 @@ const name = computed(
       </g>
       <g v-else>
         <path class="setter" :d="`M199 ${meets.end - 62}h14V${meets.end - 6}l-7 6l-7-6z`" />
-        <path class="nut" :d="`M190 ${meets.end - 54 + (gear.atCam ? 0 : gap - 14)}h32v12h-32z`" />
+        <path class="nut" :d="`M190 ${meets.end - 54 + (gear.at_cam ? 0 : gap - 14)}h32v12h-32z`" />
       </g>
     </g>
     <g v-else-if="gear.train === 'pushrod'">

@@ -1,6 +1,8 @@
 // @vitest-environment node
 import { describe, expect, it } from 'vitest'
 import type { EngineView } from '@/shared/api/client'
+import type { Gear } from '../gearWords'
+import gears from './gears.fixture.json'
 import { layOut, layOutFrom, liftAt } from './headLayout'
 
 function engine(rows: { side: 'left' | 'right'; valves: string[] }[], ports: string, banks = 1): EngineView {
@@ -15,9 +17,8 @@ function engine(rows: { side: 'left' | 'right'; valves: string[] }[], ports: str
     turning_point: '',
     locknut_torque_nm: 0,
     locknut_torque_lbft: 0,
-    has_lock_nut: true,
     may_turn_back: false,
-    adjuster: '',
+    gear: gears[0] as Gear,
     socket_mm: 0,
     banks: Array.from({ length: banks }, (_, i) => ({
       name: `bank ${i}`,

@@ -1,9 +1,9 @@
 import { mount } from '@vue/test-utils'
 import { describe, expect, it } from 'vitest'
-import { adjusterKinds } from '@/shared/words'
 import type { ValveView } from '@/shared/api/client'
 import SideView from './SideView.vue'
-import { camLift, camOutline, gearDrawn, moves, peakOf, rise } from './sideView'
+import gears from './gears.fixture.json'
+import { camLift, camOutline, moves, peakOf, rise, type Picture } from './sideView'
 
 // A valve that is open from 90° to 270° of two turns, highest at 180°.
 const curve = Array.from(
@@ -11,13 +11,18 @@ const curve = Array.from(
   (_, i) => Math.max(0, Math.sin(((i * 5 - 90) / 180) * Math.PI)) * (i < 60 ? 1 : 0),
 )
 const valve: ValveView = { name: 'E1', kind: 'exhaust', cylinder: 1, row_number: 1, lift: curve, may_set: [] }
+const picture = (kind: string) => gears.find((g) => g.kind === kind)!.picture as Picture
+const drawn = gears.filter((g) => g.picture.train)
 const side = (crank: number | null, more = {}) =>
-  mount(SideView, { props: { valve, adjuster: '', crank, settable: true, verdict: null, leaf: '0.25', ...more } })
+  mount(SideView, {
+    props: { valve, gear: picture('screw_valve_end'), crank, settable: true, verdict: null, leaf: '0.25', ...more },
+  })
 
 describe('the gear from the side', () => {
   it('keeps the whole gap on the base circle, and takes it up before the valve moves', () => {
-    for (const kind of ['', ...adjusterKinds.map((k) => k.value)]) {
-      const gear = gearDrawn(kind)
+    expect(drawn.length).toBeGreaterThan(8)
+    for (const { kind } of drawn) {
+      const gear = picture(kind)
       expect(moves(gear, 0, 14)).toEqual({ cam: 0, valve: 0, gap: 14 })
       // by geometry: the gap goes to nothing before the valve has moved, and at most lift the valve is down by its rise
       for (let open = 0; open <= 1; open += 0.05) {
@@ -29,9 +34,9 @@ describe('the gear from the side', () => {
   })
 
   it('lifts the cam less where a finger doubles it', () => {
-    expect(camLift(gearDrawn('shim'), 10)).toBe(10 + rise)
-    expect(camLift(gearDrawn('finger_pivot_at_cam'), 10)).toBe(10 + rise / 2)
-    expect(camLift(gearDrawn('finger_pivot_at_valve'), 10)).toBe((10 + rise) / 2)
+    expect(camLift(picture('shim'), 10)).toBe(10 + rise)
+    expect(camLift(picture('finger_pivot_at_cam'), 10)).toBe(10 + rise / 2)
+    expect(camLift(picture('finger_pivot_at_valve'), 10)).toBe((10 + rise) / 2)
   })
 
   it('finds the place of most lift, over the end of the two turns too', () => {
@@ -61,8 +66,8 @@ describe('the gear from the side', () => {
   })
 
   it('says where the leaf goes in by the kind of gear, and claims no lobe where the crank is not known', () => {
-    expect(side(500, { adjuster: 'shim' }).attributes('aria-label')).toContain('between cam and shim')
-    expect(side(500, { adjuster: 'threaded_tappet' }).attributes('aria-label')).toContain('tappet and valve stem')
+    expect(side(500, { gear: picture('shim') }).attributes('aria-label')).toContain('between cam and shim')
+    expect(side(500, { gear: picture('threaded_tappet') }).attributes('aria-label')).toContain('tappet and valve stem')
     expect(side(null).attributes('aria-label')).toContain('crank not known')
     expect(side(null).find('.unknown').exists()).toBe(true)
     expect(side(null).find('.leaf').exists()).toBe(false)

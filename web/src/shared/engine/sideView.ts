@@ -1,54 +1,27 @@
+import type { Schemas } from '@/shared/api/client'
 import { liftAt } from './headLayout'
 
-/** How the cam reaches the valve: over a rocker, by push-rod and rocker, by a finger, by a bucket, or by a tappet alone. */
-export type Train = 'rocker' | 'pushrod' | 'finger' | 'bucket' | 'tappet'
-
-/** What is turned or changed to set the gap, as it is drawn. */
-export type Setter = 'valve-screw' | 'rod-screw' | 'stud-nut' | 'eccentric' | 'pivot' | 'tappet-nuts' | 'shim'
-
-export interface Gear {
-  train: Train
-  setter: Setter
-  /** Where the leaf goes in, in words. */
-  between: string
-  /** The gap lies under the cam: the rest of the gear rests on the valve. */
-  atCam: boolean
-}
-
-const gear = (train: Train, setter: Setter, between: string, atCam = false): Gear => ({ train, setter, between, atCam })
-const screw = gear('rocker', 'valve-screw', 'screw and valve tip')
-const gears: Record<string, Gear> = {
-  screw_valve_end_at_cam: gear('rocker', 'valve-screw', 'cam and rocker pad', true),
-  eccentric: gear('rocker', 'eccentric', 'eccentric and valve tip'),
-  screw_pushrod_end: gear('pushrod', 'rod-screw', 'rocker and valve tip'),
-  centre_nut: gear('pushrod', 'stud-nut', 'rocker and valve tip'),
-  threaded_tappet_at_valve: gear('pushrod', 'tappet-nuts', 'rocker and valve tip'),
-  threaded_tappet: gear('tappet', 'tappet-nuts', 'tappet and valve stem'),
-  finger_pivot_at_cam: gear('finger', 'pivot', 'cam and finger', true),
-  finger_pivot_at_valve: gear('finger', 'pivot', 'finger and valve tip'),
-  shim: gear('bucket', 'shim', 'cam and shim', true),
-}
-
-/** The gear drawn for a kind of adjuster; a rocker with its screw where none is stated. */
-export const gearDrawn = (adjuster: string): Gear => gears[adjuster] ?? screw
+/** What a gear consists of, as it is served with the engine. */
+export type Picture = Schemas['GearPicture']
+type Train = Picture['train']
 
 /** How far the valve opens, in the drawing's units. */
 export const rise = 22
 
 /** How far the cam lifts for a gap on the base circle: it takes up the gap, then opens the valve; a finger doubles what it is given. */
-export function camLift({ train, atCam }: Gear, gap: number): number {
+export function camLift({ train, at_cam }: Picture, gap: number): number {
   const ratio = ratioOf(train)
-  return atCam ? gap + rise / ratio : (gap + rise) / ratio
+  return at_cam ? gap + rise / ratio : (gap + rise) / ratio
 }
 
 const ratioOf = (train: Train) => (train === 'finger' ? 2 : 1)
 
 /** How far cam and valve have moved at an open fraction, and what is left of the gap; all in the drawing's units. */
-export function moves(gear: Gear, open: number, gap: number): { cam: number; valve: number; gap: number } {
+export function moves(gear: Picture, open: number, gap: number): { cam: number; valve: number; gap: number } {
   const ratio = ratioOf(gear.train)
   const cam = open * camLift(gear, gap)
-  const taken = gear.atCam ? cam : cam * ratio
-  return { cam, valve: Math.max(0, taken - gap) * (gear.atCam ? ratio : 1), gap: Math.max(0, gap - taken) }
+  const taken = gear.at_cam ? cam : cam * ratio
+  return { cam, valve: Math.max(0, taken - gap) * (gear.at_cam ? ratio : 1), gap: Math.max(0, gap - taken) }
 }
 
 /** The crank position of most lift: the middle of the highest stretch of a lift curve over two turns. */

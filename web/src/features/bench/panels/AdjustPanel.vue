@@ -3,7 +3,6 @@ import { computed } from 'vue'
 import type { Schemas } from '@/shared/api/client'
 import ScrewDial from '@/shared/engine/ScrewDial.vue'
 import { aimSaid, feelWord } from '@/shared/words'
-import { gearOf } from '@/shared/gearWords'
 import { settingLeaf, shiftWords } from '../benchWords'
 import ValveTabs from '../parts/ValveTabs.vue'
 import { useBench } from '../useBench'
@@ -12,7 +11,7 @@ type Feel = Exclude<Schemas['Reading']['feel'], ''>
 
 const { view, state, valve: now, act, leave, show } = useBench()
 const valve = computed(() => now.value!)
-const gear = computed(() => gearOf(view.value.engine.adjuster))
+const gear = computed(() => view.value.engine.gear)
 const locking = computed(() => state.value.now.action === 'lock')
 const feels: Feel[] = ['free', 'drag', 'wont_go']
 const by = computed(() => settingLeaf(valve.value))
@@ -39,7 +38,7 @@ defineExpose({ key })
   <ValveTabs />
   <div class="set">
     <div class="dial">
-      <ScrewDial :screw="valve.screw" :nut="view.engine.has_lock_nut" :form="gear.form" :locked="locking" />
+      <ScrewDial :screw="valve.screw" :nut="gear.lock_nut" :setter="gear.picture.setter" :locked="locking" />
     </div>
     <p class="by">
       <span class="quiet">{{ locking ? 'Set by' : 'Set by leaf' }}</span> <b class="figure">{{ by }}</b>
@@ -49,10 +48,10 @@ defineExpose({ key })
       <p v-else-if="valve.nut_says" class="shift">{{ valve.nut_says }}</p>
       <p v-else-if="view.aim !== 'nominal'" class="quiet">Set to the {{ aimSaid(view.aim, view.aim_reason) }}.</p>
       <p v-if="!locking" class="quiet">
-        {{ gear.tools }}
+        {{ gear.words.tools }}
       </p>
       <p v-if="!locking && valve.screw?.by_feel">{{ valve.screw.why }}</p>
-      <p v-if="locking">{{ gear.lock }}</p>
+      <p v-if="locking">{{ gear.words.lock }}</p>
     </div>
     <VBtn v-if="locking && valve.nipped" class="by-feel" size="small" @click="byFeel">
       Cannot be torqued while the screw is held: by feel

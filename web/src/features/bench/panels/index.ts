@@ -39,7 +39,7 @@ const twoStages = (view: JobView) => view.state.locking === 'nip_then_torque'
 /** What keeping leads to is said: the same valve is set, or the next one is read. */
 const keeping = ({ state: { now } }: JobView) =>
   now.sets_next ? `Keep, set ${now.valve}` : now.then ? `Keep, go to ${now.then}` : 'Keep'
-const shimmed = (view: JobView) => view.engine.adjuster === 'shim'
+const shimmed = (view: JobView) => view.engine.gear.means === 'exchanged'
 
 export const panels: Panel[] = [
   { actions: ['choose_way'], panel: ChoosePanel, whole: true, noPulley: true },

@@ -26,6 +26,7 @@ const plan = (school: string, order = 'turning') => ({
 describe('choosing the sequence', () => {
   const job = (plan: unknown, rounds = ['set_as_you_go', 'read_first', 'read_only']) => ({
     engine: {
+      gear: { lock_nut: true },
       banks: [{ name: 'head', cylinders: [1, 2] }],
       valves: ['E1', 'I1', 'E2', 'I2'].map((name) => ({ name, cylinder: Number(name[1]), kind: 'intake' })),
     },
@@ -346,8 +347,8 @@ describe('signing', () => {
 describe('the panels', () => {
   it('are there for every action of the core, each with a button, a hint, or its own', () => {
     for (const p of panels) expect(Boolean(p.button ?? p.hint ?? p.whole), p.actions.join()).toBe(true)
-    const shimmed = { engine: { adjuster: 'shim' }, state: { phase: 'adjust' } } as never
-    const screwed = { engine: { adjuster: 'screw_valve_end' }, state: { phase: 'adjust' } } as never
+    const shimmed = { engine: { gear: { means: 'exchanged' } }, state: { phase: 'adjust' } } as never
+    const screwed = { engine: { gear: { means: 'turned' } }, state: { phase: 'adjust' } } as never
     expect(panelFor(shimmed, 'adjust').panel).toBe(ShimPanel)
     expect(panelFor(screwed, 'adjust').panel).not.toBe(ShimPanel)
     expect(panelFor(screwed, 'turn').panel).toBe(panelFor(shimmed, 'turn').panel)

@@ -51,7 +51,7 @@ const nutMM = computed({ get: () => model.nutMM, set: (n?: number) => (model.nut
       <PickOne v-model="model.one_kind_first" class="row" label="One kind first" :options="kindsFirst" small />
       <PickOne v-model="model.check_turns" class="row" label="Turns before the check" :options="checkTurns" small />
       <PickOne
-        v-if="view.engine.has_lock_nut"
+        v-if="view.engine.gear.lock_nut"
         v-model="model.locking"
         class="row"
         label="How a nut is locked"
@@ -59,7 +59,7 @@ const nutMM = computed({ get: () => model.nutMM, set: (n?: number) => (model.nut
         small
       />
       <PickOne
-        v-if="view.engine.has_lock_nut"
+        v-if="view.engine.gear.lock_nut"
         v-model="model.nut"
         class="row"
         label="While the nut goes tight"
