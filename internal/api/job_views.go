@@ -4,7 +4,6 @@ import (
 	"time"
 
 	"metronix/core/clearance"
-	"metronix/core/gauge"
 	"metronix/core/job"
 	"metronix/core/measure"
 	"metronix/internal/wire"
@@ -48,12 +47,10 @@ type Figure struct {
 
 // Reading is one leaf or stack tried.
 type Reading struct {
-	LeavesMM      []wire.MM `json:"leaves_mm" doc:"empty for a dial reading"`
-	Angled        []bool    `json:"angled" doc:"which of them is angled"`
-	Name          string    `json:"name" doc:"what is stamped on them"`
-	Feel          string    `json:"feel" enum:",free,drag,drag_light,drag_firm,wont_go"`
-	DialMM        *wire.MM  `json:"dial_mm,omitempty"`
-	UncertaintyMM *wire.MM  `json:"uncertainty_mm,omitempty" doc:"of a dial reading"`
+	wire.Laid
+	Feel          string   `json:"feel" enum:",free,drag,drag_light,drag_firm,wont_go"`
+	DialMM        *wire.MM `json:"dial_mm,omitempty"`
+	UncertaintyMM *wire.MM `json:"uncertainty_mm,omitempty" doc:"of a dial reading"`
 }
 
 // Result is readings that were kept.
@@ -120,15 +117,13 @@ type Screw struct {
 
 // Rung is one leaf of the ladder.
 type Rung struct {
-	LeavesMM    []wire.MM `json:"leaves_mm"`
-	Angled      []bool    `json:"angled" doc:"which of them is angled"`
-	Name        string    `json:"name" doc:"what is stamped on them"`
-	ThicknessMM wire.MM   `json:"thickness_mm"`
-	Near        bool      `json:"near" doc:"about the limits, tried, advised, or to set by: shown first"`
-	InWindow    bool      `json:"in_window"`
-	Nominal     bool      `json:"nominal" doc:"the leaf to set by"`
-	First       bool      `json:"first" doc:"the one to begin with: it settles most valves at once"`
-	Other       string    `json:"other" enum:",intake,exhaust" doc:"a leaf of the other kind of valve: in that one's limits and not in this one's"`
+	wire.Laid
+	ThicknessMM wire.MM `json:"thickness_mm"`
+	Near        bool    `json:"near" doc:"about the limits, tried, advised, or to set by: shown first"`
+	InWindow    bool    `json:"in_window"`
+	Nominal     bool    `json:"nominal" doc:"the leaf to set by"`
+	First       bool    `json:"first" doc:"the one to begin with: it settles most valves at once"`
+	Other       string  `json:"other" enum:",intake,exhaust" doc:"a leaf of the other kind of valve: in that one's limits and not in this one's"`
 }
 
 func limitsView(l clearance.Limits) Limits {
@@ -159,20 +154,10 @@ func judgementView(j clearance.Judgement, readings []clearance.Reading, unit mea
 	return Judgement{wire.JudgedOf(j), next, j.TryNext.String(), figure, j.Why(readings, unit), j.Conflict}
 }
 
-// angled says which leaves of a stack are.
-func angled(st gauge.Stack) []bool {
-	out := []bool{}
-	for _, id := range st.IDs() {
-		out = append(out, id.Angled)
-	}
-	return out
-}
-
 func readingsView(list []clearance.Reading) []Reading {
 	out := make([]Reading, len(list))
 	for i, r := range list {
-		out[i] = Reading{LeavesMM: wire.Millimetres(r.Stack.Marked()), Angled: angled(r.Stack),
-			Name: r.Stack.String(), Feel: string(r.Feel)}
+		out[i] = Reading{Laid: wire.LaidOf(r.Stack), Feel: string(r.Feel)}
 		if r.Dial != nil {
 			out[i].DialMM, out[i].UncertaintyMM = (*wire.MM)(&r.Dial.Gap), (*wire.MM)(&r.Dial.Uncertainty)
 		}
@@ -216,8 +201,8 @@ func valveState(j *job.Job, v *job.ValveState, advice *job.Advice) ValveState {
 		out.Cross = &Cross{down.String(), up.String()}
 	}
 	if out.Needs || out.MaySet || v.Freed || v.Stage != job.Untouched {
-		by := advice.SetBy(v)
-		out.SetByMM, out.SetAngled, out.SetBy = wire.Millimetres(by.Marked()), angled(by), by.String()
+		by := wire.LaidOf(advice.SetBy(v))
+		out.SetByMM, out.SetAngled, out.SetBy = by.LeavesMM, by.Angled, by.Name
 		out.NutSays = advice.NutSays(v)
 	}
 	if out.Needs || out.MaySet {
@@ -242,9 +227,7 @@ func screwView(j *job.Job, v *job.ValveState) *Screw {
 func ladderView(rungs []job.Rung) []Rung {
 	out := []Rung{}
 	for _, r := range rungs {
-		rung := Rung{LeavesMM: wire.Millimetres(r.Stack.Marked()), Angled: angled(r.Stack),
-			Name:        r.Stack.String(),
-			ThicknessMM: wire.MM(r.Stack.Thickness()), Near: r.Near, InWindow: r.InWindow,
+		rung := Rung{Laid: wire.LaidOf(r.Stack), ThicknessMM: wire.MM(r.Stack.Thickness()), Near: r.Near, InWindow: r.InWindow,
 			Nominal: r.SetBy, First: r.First}
 		if r.Other != nil {
 			rung.Other = r.Other.String()

@@ -46,6 +46,7 @@ var operations = []Operation{
 // operation decodes the request strictly before it is called.
 func operation[Request, Response any](name, about string,
 	call func(Request) (Response, *wire.Problem)) Operation {
+	wire.Readable[Request]()
 	return Operation{name, about, reflect.TypeFor[Request](), reflect.TypeFor[Response](),
 		func(n wire.Node) (any, *wire.Problem) {
 			request, faults := wire.Decode[Request](n)

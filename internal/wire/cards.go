@@ -8,24 +8,10 @@ import (
 )
 
 // CoreCards are clearance cards as the core knows them, not checked yet; nil where there are none.
-func CoreCards(list []ClearanceCard) (cards []clearance.Card) {
-	for _, c := range list {
-		cards = append(cards, clearance.Card{Source: c.Source, State: clearance.State(c.State), Date: c.Date,
-			Remark: c.Remark, StoneCold: c.StoneCold, MaxEngineC: c.MaxEngineC,
-			Intake: c.Intake.Core(), Exhaust: c.Exhaust.Core()})
-	}
-	return cards
-}
+func CoreCards(list []ClearanceCard) []clearance.Card { return coreOf[[]clearance.Card](list) }
 
 // CardsOf is the other way; nil where there are none.
-func CardsOf(list []clearance.Card) (cards []ClearanceCard) {
-	for _, c := range list {
-		cards = append(cards, ClearanceCard{c.Source, string(c.State), c.Date, c.Remark,
-			c.StoneCold, c.MaxEngineC,
-			clearanceFromCore(c.Intake), clearanceFromCore(c.Exhaust)})
-	}
-	return cards
-}
+func CardsOf(list []clearance.Card) []ClearanceCard { return wireOf[[]ClearanceCard](list) }
 
 // WriteCards keeps the cards of one vehicle; none are an empty text.
 func WriteCards(list []clearance.Card) (string, error) {

@@ -94,9 +94,11 @@ func parseObject(d *json.Decoder, depth int) (Node, error) {
 	return o, err
 }
 
-// Decode reads a value of type T from a Node by T's json tags, and collects everything wrong with it.
+// Decode reads a value of type T from a Node by T's json tags, and collects everything wrong with it. It panics
+// where T holds what it does not read.
 func Decode[T any](n Node) (T, Faults) {
 	var into T
+	mustRead(reflect.TypeFor[T]())
 	d := &decoder{}
 	d.into(n, reflect.ValueOf(&into).Elem(), "")
 	return into, d.faults
@@ -186,6 +188,8 @@ func (d *decoder) scalar(n Node, v reflect.Value, at string) {
 		if f, ok := d.number(n, at); ok {
 			v.SetFloat(f)
 		}
+	default: // mustRead has looked at the type before
+		panic("wire reads no " + v.Type().String())
 	}
 }
 

@@ -177,6 +177,7 @@ type shape interface{ act(*Faults) job.Act }
 // formed is the form of acts of type A in fields of type W.
 func formed[W shape, A job.Act](of func(A) W) form {
 	var a A
+	Readable[W]()
 	return form{a.Kind(), reflect.TypeFor[W](), func(n Node) (job.Act, Faults) {
 		fields, faults := Decode[W](n)
 		if len(faults) > 0 {

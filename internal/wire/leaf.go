@@ -128,6 +128,22 @@ func StackOf(ids []gauge.ID) Stack {
 	return s
 }
 
+// Laid is a stack as it is shown: of each leaf its marking and whether it is angled, and what stands on them.
+type Laid struct {
+	LeavesMM []MM   `json:"leaves_mm" doc:"empty for none"`
+	Angled   []bool `json:"angled" doc:"which of them is angled"`
+	Name     string `json:"name" doc:"what is stamped on them"`
+}
+
+// LaidOf shows a stack; its lists are never null.
+func LaidOf(st gauge.Stack) Laid {
+	s := StackOf(st.IDs())
+	if s.Angled == nil {
+		s.Angled = make([]bool, len(s.Leaves))
+	}
+	return Laid{List(s.Leaves), s.Angled, st.String()}
+}
+
 // Faults notes what is wrong with a stack at a place.
 func (s Stack) Faults(at string, f *Faults) {
 	if len(s.Angled) > len(s.Leaves) {

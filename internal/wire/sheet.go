@@ -14,7 +14,7 @@ const SheetFormat = "metronix.engine/1"
 // (EngineSchema) and the one in the OpenAPI document; what is read is held against engine.Check, which knows
 // more and says it in a mechanic's words.
 type Sheet struct {
-	Format         string          `json:"format" enum:"metronix.engine/1"`
+	Format         string          `json:"format" core:"-" enum:"metronix.engine/1"`
 	Name           string          `json:"name" minLength:"1" maxLength:"120"`
 	Cylinders      int             `json:"cylinders" minimum:"1" maximum:"16"`
 	FiringOrder    []int           `json:"firing_order" minItems:"1" maxItems:"16" uniqueItems:"true" nullable:"false"`
@@ -105,7 +105,7 @@ type Timing struct {
 	EVC           Deg     `json:"evc_atdc_deg" minimum:"-60" maximum:"150"`
 	IntakeCentre  *Deg    `json:"intake_centre_atdc_deg,omitempty"`
 	ExhaustCentre *Deg    `json:"exhaust_centre_btdc_deg,omitempty"`
-	AtLift        float64 `json:"at_lift_mm,omitempty" minimum:"0" maximum:"5"`
+	AtLift        float64 `json:"at_lift_mm,omitempty" core:"AtLiftMM" minimum:"0" maximum:"5"`
 }
 
 // Adjuster is how the gap is changed.
@@ -114,8 +114,8 @@ type Adjuster struct {
 	Pitch        MM      `json:"pitch_mm,omitempty" minimum:"0" maximum:"5"`
 	Ratio        float64 `json:"ratio,omitempty" minimum:"0" maximum:"5"`
 	Eccentricity MM      `json:"eccentricity_mm,omitempty" minimum:"0" maximum:"10"`
-	Locknut      float64 `json:"locknut_torque_nm,omitempty" minimum:"0" maximum:"500"`
-	LocknutLbfFt float64 `json:"locknut_torque_lbf_ft,omitempty" minimum:"0" maximum:"368"`
+	Locknut      float64 `json:"locknut_torque_nm,omitempty" core:"Locknut.Nm" minimum:"0" maximum:"500"`
+	LocknutLbfFt float64 `json:"locknut_torque_lbf_ft,omitempty" core:"Locknut.LbfFt" minimum:"0" maximum:"368"`
 	Thread       string  `json:"thread,omitempty" enum:"right,left"`
 	Closes       string  `json:"closes,omitempty" enum:"in,out"`
 }
@@ -133,7 +133,7 @@ func (Adjuster) TransformSchema(_ huma.Registry, s *huma.Schema) *huma.Schema {
 // TurningPoint is where the crank is turned.
 type TurningPoint struct {
 	Where  string  `json:"where" maxLength:"120"`
-	Socket float64 `json:"socket_mm,omitempty" minimum:"0" maximum:"100"`
+	Socket float64 `json:"socket_mm,omitempty" core:"SocketMM" minimum:"0" maximum:"100"`
 }
 
 // ClearanceCard is a clearance card.
@@ -160,14 +160,14 @@ func (ClearanceCard) TransformSchema(_ huma.Registry, s *huma.Schema) *huma.Sche
 // Clearance is a stated clearance: nominal, nominal with tolerance, or lower and upper; in millimetres, in
 // inches, or in both.
 type Clearance struct {
-	Nominal     *MM `json:"nominal_mm,omitempty"`
-	Tolerance   *MM `json:"tolerance_mm,omitempty"`
-	Lower       *MM `json:"lower_mm,omitempty"`
-	Upper       *MM `json:"upper_mm,omitempty"`
-	NominalIn   *IN `json:"nominal_in,omitempty"`
-	ToleranceIn *IN `json:"tolerance_in,omitempty"`
-	LowerIn     *IN `json:"lower_in,omitempty"`
-	UpperIn     *IN `json:"upper_in,omitempty"`
+	Nominal     *MM `json:"nominal_mm,omitempty" core:"Nominal.Metric"`
+	Tolerance   *MM `json:"tolerance_mm,omitempty" core:"Tolerance.Metric"`
+	Lower       *MM `json:"lower_mm,omitempty" core:"Lower.Metric"`
+	Upper       *MM `json:"upper_mm,omitempty" core:"Upper.Metric"`
+	NominalIn   *IN `json:"nominal_in,omitempty" core:"Nominal.Imperial"`
+	ToleranceIn *IN `json:"tolerance_in,omitempty" core:"Tolerance.Imperial"`
+	LowerIn     *IN `json:"lower_in,omitempty" core:"Lower.Imperial"`
+	UpperIn     *IN `json:"upper_in,omitempty" core:"Upper.Imperial"`
 }
 
 // TransformSchema says how a clearance is stated.
@@ -217,7 +217,7 @@ func (Sign) TransformSchema(_ huma.Registry, s *huma.Schema) *huma.Schema {
 type StripStep struct {
 	Text     string  `json:"text" minLength:"1" maxLength:"120"`
 	Fastener string  `json:"fastener,omitempty" maxLength:"120"`
-	Socket   float64 `json:"socket_mm,omitempty" minimum:"0" maximum:"100"`
+	Socket   float64 `json:"socket_mm,omitempty" core:"SocketMM" minimum:"0" maximum:"100"`
 	Note     string  `json:"note,omitempty" maxLength:"400"`
 }
 
@@ -225,8 +225,8 @@ type StripStep struct {
 type Closing struct {
 	Pattern       string   `json:"pattern,omitempty" enum:"middle_out,crosswise,numbered"`
 	Rounds        int      `json:"rounds,omitempty" minimum:"0" maximum:"6"`
-	Torque        float64  `json:"torque_nm,omitempty" minimum:"0" maximum:"500"`
-	TorqueLbfFt   float64  `json:"torque_lbf_ft,omitempty" minimum:"0" maximum:"368"`
+	Torque        float64  `json:"torque_nm,omitempty" core:"Torque.Nm" minimum:"0" maximum:"500"`
+	TorqueLbfFt   float64  `json:"torque_lbf_ft,omitempty" core:"Torque.LbfFt" minimum:"0" maximum:"368"`
 	SealantPoints []string `json:"sealant_points,omitempty" nullable:"false"`
 	OpenMinutes   float64  `json:"open_minutes,omitempty" minimum:"0" maximum:"10080"`
 	CureMinutes   float64  `json:"cure_minutes,omitempty" minimum:"0" maximum:"10080"`

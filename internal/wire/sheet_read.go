@@ -10,8 +10,6 @@ import (
 
 	"metronix/core/clearance"
 	"metronix/core/engine"
-	"metronix/core/gear"
-	"metronix/core/measure"
 )
 
 // ReadSheet decodes and checks a sheet file. Faults hold everything wrong with it, located within the sheet.
@@ -52,7 +50,9 @@ func LookAtSheet(data []byte) (*engine.Sheet, SheetReport) {
 
 // WriteSheet encodes a sheet as a file.
 func WriteSheet(s *engine.Sheet) ([]byte, error) {
-	data, err := json.MarshalIndent(fromCore(s), "", "  ")
+	dto := wireOf[*Sheet](s)
+	dto.Format = SheetFormat
+	data, err := json.MarshalIndent(dto, "", "  ")
 	return append(data, '\n'), err
 }
 
@@ -69,7 +69,7 @@ func LoadSheet(n Node) (*engine.Sheet, SheetReport) {
 	if dto.Format != SheetFormat && !faultAt(faults, "format") && !notObject(n) {
 		faults.Add("format", dto.Format, "This program reads %s.", SheetFormat)
 	}
-	sheet := dto.core()
+	sheet := coreOf[*engine.Sheet](&dto)
 	if notObject(n) {
 		return nil, SheetReport{Problems: Faults{{Location: "",
 			Message: "An engine sheet is an object, not " + kindOf(n) + "."}}}
@@ -148,147 +148,17 @@ func has(n Node, path string) bool {
 	return true
 }
 
-func (s Sheet) core() *engine.Sheet {
-	c := &engine.Sheet{
-		Name: s.Name, Cylinders: s.Cylinders, FiringOrder: s.FiringOrder, FiringAngles: angles[measure.Angle](
-			s.FiringAngles),
-		Rotation: engine.Rotation(s.Rotation), MayTurnBack: s.MayTurnBack, Layout: engine.Layout(s.Layout),
-		RequiredMargin: (*measure.Angle)(s.RequiredMargin), Marks: angles[measure.Angle](s.Marks),
-	}
-	for _, b := range s.Banks {
-		bank := engine.Bank{Name: b.Name, Angle: measure.Angle(b.Angle), Cylinders: b.Cylinders,
-			IntakePorts: engine.Side(b.IntakePorts)}
-		for _, r := range b.Rows {
-			bank.Rows = append(bank.Rows, engine.Row{Side: engine.Side(r.Side), Valves: r.Valves})
-		}
-		c.Banks = append(c.Banks, bank)
-	}
-	if t := s.Timing; t != nil {
-		c.Timing = &engine.ValveTiming{IVO: measure.Angle(t.IVO), IVC: measure.Angle(t.IVC),
-			EVO: measure.Angle(t.EVO), EVC: measure.Angle(t.EVC),
-			IntakeCentre: (*measure.Angle)(t.IntakeCentre), ExhaustCentre: (*measure.Angle)(
-				t.ExhaustCentre), AtLiftMM: t.AtLift}
-	}
-	if a := s.Adjuster; a != nil {
-		c.Adjuster = a.Core()
-	}
-	if t := s.TurningPoint; t != nil {
-		c.TurningPoint = &engine.TurningPoint{Where: t.Where, SocketMM: t.Socket}
-	}
-	c.Clearances = CoreCards(s.Clearances)
-	if s.OwnSequence != nil {
-		c.OwnSequence = []engine.OwnStop{}
-	}
-	for _, o := range s.OwnSequence {
-		c.OwnSequence = append(c.OwnSequence, engine.OwnStop{Crank: measure.Angle(o.Crank), Set: o.Set})
-	}
-	c.CheckTurns, c.VariableLift = s.CheckTurns, s.VariableLift
-	for _, sign := range s.Signs {
-		c.Signs = append(c.Signs, engine.Sign{ID: sign.ID, Where: sign.Where, Text: sign.Text,
-			At: angles[measure.Angle](sign.At), Period: measure.Angle(sign.Period), Doubtful: sign.Doubtful})
-	}
-	for _, step := range s.StripList {
-		c.StripList = append(c.StripList, engine.StripStep{Text: step.Text, Fastener: step.Fastener,
-			SocketMM: step.Socket, Note: step.Note})
-	}
-	if f := s.Closing; f != nil {
-		c.Closing = &engine.Closing{Pattern: engine.Pattern(f.Pattern), Rounds: f.Rounds,
-			Torque: engine.Torque{Nm: f.Torque, LbfFt: f.TorqueLbfFt}, SealantPoints: f.SealantPoints,
-			OpenMinutes: f.OpenMinutes, CureMinutes: f.CureMinutes,
-			Gasket: engine.Gasket(f.Gasket), Bolts: f.Bolts}
-	}
-	return c
-}
+// The sheet's mirror, and with it those of its parts.
+func init() { mirrored[Sheet, engine.Sheet]() }
 
-// angles changes a list between the wire and the core; nil stays nil.
-func angles[To, From ~int64](list []From) []To {
-	if list == nil {
-		return nil
-	}
-	out := make([]To, len(list))
-	for i, a := range list {
-		out[i] = To(a)
-	}
-	return out
-}
-
+// Core is an adjuster as the core knows it.
 func (a Adjuster) Core() *engine.Adjuster {
-	return &engine.Adjuster{Kind: gear.Kind(a.Kind), Pitch: measure.Length(a.Pitch), Ratio: a.Ratio,
-		Eccentricity: measure.Length(a.Eccentricity), Locknut: engine.Torque{Nm: a.Locknut,
-			LbfFt: a.LocknutLbfFt},
-		Thread: engine.Thread(a.Thread),
-		Closes: gear.Way(a.Closes)}
+	c := coreOf[engine.Adjuster](a)
+	return &c
 }
 
-func (c Clearance) Core() clearance.Clearance {
-	figure := func(mm *MM, in *IN) clearance.Figure {
-		return clearance.Figure{Metric: (*measure.Length)(mm), Imperial: (*measure.Length)(in)}
-	}
-	return clearance.Clearance{
-		Nominal: figure(c.Nominal, c.NominalIn), Tolerance: figure(c.Tolerance, c.ToleranceIn),
-		Lower: figure(c.Lower, c.LowerIn), Upper: figure(c.Upper, c.UpperIn),
-	}
-}
-
-func fromCore(c *engine.Sheet) Sheet {
-	s := Sheet{
-		Format: SheetFormat, Name: c.Name, Cylinders: c.Cylinders, FiringOrder: c.FiringOrder,
-		FiringAngles: angles[Deg](c.FiringAngles),
-		Rotation:     string(c.Rotation), MayTurnBack: c.MayTurnBack, Layout: string(c.Layout),
-		RequiredMargin: (*Deg)(c.RequiredMargin), Marks: angles[Deg](c.Marks),
-	}
-	for _, b := range c.Banks {
-		bank := Bank{Name: b.Name, Angle: Deg(b.Angle), Cylinders: b.Cylinders,
-			IntakePorts: string(b.IntakePorts)}
-		for _, r := range b.Rows {
-			bank.Rows = append(bank.Rows, Row{string(r.Side), r.Valves})
-		}
-		s.Banks = append(s.Banks, bank)
-	}
-	if t := c.Timing; t != nil {
-		s.Timing = &Timing{Deg(t.IVO), Deg(t.IVC), Deg(t.EVO), Deg(t.EVC), (*Deg)(t.IntakeCentre),
-			(*Deg)(t.ExhaustCentre), t.AtLiftMM}
-	}
-	if a := c.Adjuster; a != nil {
-		s.Adjuster = &Adjuster{string(a.Kind), MM(a.Pitch), a.Ratio, MM(a.Eccentricity), a.Locknut.Nm,
-			a.Locknut.LbfFt, string(a.Thread), string(a.Closes)}
-	}
-	if t := c.TurningPoint; t != nil {
-		s.TurningPoint = &TurningPoint{t.Where, t.SocketMM}
-	}
-	s.Clearances = CardsOf(c.Clearances)
-	for _, o := range c.OwnSequence {
-		s.OwnSequence = append(s.OwnSequence, OwnStop{Deg(o.Crank), o.Set})
-	}
-	s.CheckTurns, s.VariableLift = c.CheckTurns, c.VariableLift
-	if len(c.Signs) > 0 {
-		s.Signs = SignsOf(c.Signs)
-	}
-	for _, step := range c.StripList {
-		s.StripList = append(s.StripList, StripStep{step.Text, step.Fastener, step.SocketMM, step.Note})
-	}
-	if f := c.Closing; f != nil {
-		s.Closing = &Closing{string(f.Pattern), f.Rounds, f.Torque.Nm, f.Torque.LbfFt, f.SealantPoints,
-			f.OpenMinutes,
-			f.CureMinutes, string(f.Gasket), f.Bolts}
-	}
-	return s
-}
+// Core is a clearance as the core knows it.
+func (c Clearance) Core() clearance.Clearance { return coreOf[clearance.Clearance](c) }
 
 // SignsOf writes the signs of a sheet; the list is never null.
-func SignsOf(list []engine.Sign) []Sign {
-	out := []Sign{}
-	for _, s := range list {
-		out = append(out, Sign{s.ID, s.Where, s.Text, angles[Deg](s.At), Deg(s.Period), s.Doubtful})
-	}
-	return out
-}
-
-func clearanceFromCore(c clearance.Clearance) Clearance {
-	return Clearance{
-		Nominal: (*MM)(c.Nominal.Metric), Tolerance: (*MM)(c.Tolerance.Metric), Lower: (*MM)(
-			c.Lower.Metric), Upper: (*MM)(c.Upper.Metric),
-		NominalIn: (*IN)(c.Nominal.Imperial), ToleranceIn: (*IN)(c.Tolerance.Imperial), LowerIn: (*IN)(
-			c.Lower.Imperial), UpperIn: (*IN)(c.Upper.Imperial),
-	}
-}
+func SignsOf(list []engine.Sign) []Sign { return List(wireOf[[]Sign](list)) }

@@ -3323,7 +3323,7 @@ export interface components {
             dial_mm?: number;
             /** @enum {string} */
             feel: "" | "free" | "drag" | "drag_light" | "drag_firm" | "wont_go";
-            /** @description empty for a dial reading */
+            /** @description empty for none */
             leaves_mm: number[];
             /** @description what is stamped on them */
             name: string;
@@ -3362,6 +3362,7 @@ export interface components {
             /** @description the one to begin with: it settles most valves at once */
             first: boolean;
             in_window: boolean;
+            /** @description empty for none */
             leaves_mm: number[];
             /** @description what is stamped on them */
             name: string;
