@@ -19,6 +19,14 @@ const (
 	Exhaust Kind = 'E'
 )
 
+// KindOf is the kind of a valve, by the letter that its name begins with; the zero Kind for an empty name.
+func KindOf(valve string) Kind {
+	if valve == "" {
+		return 0
+	}
+	return Kind(valve[0])
+}
+
 // String is "intake" or "exhaust".
 func (k Kind) String() string {
 	if k == Intake {

@@ -2,9 +2,7 @@ package job
 
 import (
 	"cmp"
-	"fmt"
 	"slices"
-	"strings"
 
 	"metronix/core/adjust"
 	"metronix/core/clearance"
@@ -12,7 +10,6 @@ import (
 	"metronix/core/gauge"
 	"metronix/core/gear"
 	"metronix/core/measure"
-	"metronix/core/sequence"
 )
 
 // Advice is what the bench is told besides what to do next: the leaves to try, the leaf to set by, how far to
@@ -210,112 +207,4 @@ func (j *Job) Finished() (stops []int) {
 		}
 	}
 	return stops
-}
-
-// Instruction is one thing to do in words: how, and until what is seen. "Turn a further 180°", "cylinder 4
-// rocks".
-type Instruction struct {
-	How   string
-	Until string
-}
-
-// String is the whole sentence without its full stop: turning goes on until something is seen, confirming is
-// that it is.
-func (i Instruction) String() string {
-	if i.How == confirming {
-		return i.How + " " + i.Until
-	}
-	return i.How + " until " + i.Until
-}
-
-// confirming is how a stop is come to at which the crank is believed to stand already.
-const confirming = "Confirm that"
-
-// Instruction says how the crank is turned to the next stop, and until what is seen; ok is false where
-// turning is not what is next.
-func (j *Job) Instruction(n Next) (i Instruction, ok bool) {
-	switch {
-	case n.Action == DoBarOver && n.Stop >= 0 && j.Known():
-		return Instruction{j.overAndOn(n.Turn), j.Plan.Stops[n.Stop].Until()}, true
-	case n.Action != DoTurn:
-		return i, false
-	}
-	i = Instruction{"Turn the crank", j.Plan.Stops[n.Stop].Until()}
-	switch {
-	case n.Confirm:
-		i.How = confirming
-	case j.Known():
-		i.How = sequence.TurnBy(n.Turn, j.Way.Direction)
-	}
-	return i, true
-}
-
-// overAndOn is how the crank is turned before the check round, by so much in all.
-func (j *Job) overAndOn(by measure.Angle) string {
-	how := "Turn the crank " + FullTurns(j.TurnsToCheck())
-	if rest := by - measure.Turn*measure.Angle(j.TurnsToCheck()); rest > 0 {
-		how += fmt.Sprintf(" and a further %s", rest)
-	}
-	return how
-}
-
-// Outcome is what a signed job came to besides being done, in words: what it was put off for, that nothing was
-// set, and what was left out of its limits; empty where all was set that had to be.
-func (j *Job) Outcome() string {
-	switch {
-	case j.SignedBy == "":
-		return ""
-	case j.Deferred != (Deferral{}):
-		return j.Deferred.String()
-	case !j.anyAdjusted() && j.Cold == nil:
-		return strings.Join(append([]string{"checked, nothing set"}, j.leftList()...), "; ")
-	}
-	return strings.Join(j.leftList(), "; ")
-}
-
-// leftList says which valves a job left out of their limits: "E3 left tight"; empty: none.
-func (j *Job) leftList() (list []string) {
-	for _, v := range j.Valves {
-		if v.IsOut() && !v.Outside {
-			list = append(list, fmt.Sprintf("%s left %s", v.Name, v.Last.Judgement.Verdict))
-		}
-	}
-	return list
-}
-
-// Brief says in a line what is next, for those who only look on.
-func (j *Job) Brief() string {
-	n := j.Next()
-	if turn, ok := j.Instruction(n); ok {
-		return turn.String()
-	}
-	switch n.Action {
-	case DoChooseWay:
-		return "Choose the sequence"
-	case DoPrepare:
-		return "Take the engine’s temperature"
-	case DoFree:
-		return "Slacken " + n.Valve
-	case DoRead:
-		return "Read " + n.Valve
-	case DoKeep:
-		return "Keep the reading of " + n.Valve
-	case DoAdjust:
-		if j.Sheet.Shimmed() {
-			return "Choose the shims"
-		}
-		return "Set " + n.Valve
-	case DoLock:
-		return n.Valve + ": the nut is slack"
-	case DoBarOver:
-		return "Turn the crank " + FullTurns(j.TurnsToCheck())
-	case DoSign:
-		return "Account for all tools, then sign"
-	case DoGoHot:
-		return "Signed cold: the hot pass is waiting"
-	}
-	if outcome := j.Outcome(); outcome != "" {
-		return fmt.Sprintf("Signed by %s: %s", j.SignedBy, outcome)
-	}
-	return "Signed by " + j.SignedBy
 }

@@ -80,13 +80,13 @@ func TestTheInstructionHasItsDirection(t *testing.T) {
 	d := start(t, s)
 	d.do(job.Happening{Act: job.WayChosen{Way: sequence.Way{School: sequence.OneCylinder,
 		Direction: sequence.Back}}})
-	assert.Equal(t, "Take the engine’s temperature", d.job.Brief())
+	assert.Equal(t, "Take the engine’s temperature", d.job.Brief().String())
 	d.do(job.Happening{Act: job.Prepared{EngineC: 19, AmbientC: 18}})
-	assert.Equal(t, "Turn the crank until cylinder 1 is at firing TDC", d.job.Brief())
+	assert.Equal(t, "Turn the crank until cylinder 1 is at firing TDC", d.job.Brief().String())
 	d.do(job.Happening{Act: job.Turned{Stop: 0}})
-	assert.Equal(t, "Read E1", d.job.Brief())
+	assert.Equal(t, "Read E1", d.job.Brief().String())
 	d.readUntil(t, job.DoTurn, func(v string) (measure.Length, clearance.Feel) { return nominal(v), "drag" })
-	turn, ok := d.job.Instruction(d.job.Next())
+	turn, ok := d.job.Instruction()
 	require.True(t, ok)
 	assert.Equal(t, job.Instruction{How: "Turn back 180°", Until: "cylinder 2 is at firing TDC"}, turn)
 	assert.Equal(t, []int{0}, d.job.Finished())
@@ -112,16 +112,16 @@ func TestTheBriefAfterANight(t *testing.T) {
 	d.do(job.Happening{At: noon, Act: job.WayChosen{Way: sequence.Way{School: sequence.RockingPairs}}})
 	d.do(job.Happening{At: noon, Act: job.Prepared{EngineC: 19, AmbientC: 18}})
 	d.do(job.Happening{At: noon, Act: job.Turned{Stop: 0}})
-	assert.Equal(t, "Read E1", d.job.AsOf(noon.Add(job.ConfirmAfter)).Brief())
+	assert.Equal(t, "Read E1", d.job.AsOf(noon.Add(job.ConfirmAfter)).Brief().String())
 	assert.Equal(t, "Confirm that cylinder 4 rocks",
-		d.job.AsOf(noon.Add(job.ConfirmAfter+time.Second)).Brief())
+		d.job.AsOf(noon.Add(job.ConfirmAfter+time.Second)).Brief().String())
 }
 
 // A shimmed engine is worked over at once: the brief names no single valve to set.
 func TestTheBriefOfAShimmedEngine(t *testing.T) {
 	d := slackAt(t, "E1")
 	d.do(job.Happening{Act: job.Undone{Target: d.job.CanUndo()}})
-	assert.Equal(t, "Set E1", d.job.Brief())
+	assert.Equal(t, "Set E1", d.job.Brief().String())
 	s := setup()
 	s.Sheet.Adjuster = &engine.Adjuster{Kind: gear.Shim}
 	d = start(t, s)
@@ -132,5 +132,5 @@ func TestTheBriefOfAShimmedEngine(t *testing.T) {
 		}
 		return nominal(v), "drag"
 	})
-	assert.Equal(t, "Choose the shims", d.job.Brief())
+	assert.Equal(t, "Choose the shims", d.job.Brief().String())
 }

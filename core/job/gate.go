@@ -41,6 +41,16 @@ func (j *Job) GateC(ambientC float64) (gate float64, ok bool) {
 	return gate, true
 }
 
+// ReadyAt is when a cooling engine may be worked on, by what was read of it; ok is false where nobody knows.
+func (j *Job) ReadyAt() (at time.Time, ok bool) {
+	c, _, ok := j.Cooling()
+	if !ok || !c.Reachable {
+		return at, false
+	}
+	last := j.Temperatures[len(j.Temperatures)-1]
+	return last.At.Add(time.Duration(c.Minutes * float64(time.Minute))), true
+}
+
 // Cooling forecasts when a cold card's gate opens, from the readings since the engine last warmed; ok is
 // false where there is no gate to wait for or fewer than two readings. The wait counts from the last reading.
 // since is when the first of them was taken, from which Cooldown.At counts its minutes.

@@ -44,7 +44,7 @@ func (j *Job) Find(seen []sequence.Sighting) (Found, error) {
 		there := *j
 		there.takeAt(l.Positions[0])
 		f.Crank, f.Next = there.Crank, there.Next()
-		if turn, ok := there.Instruction(f.Next); ok {
+		if turn, ok := there.Instruction(); ok {
 			f.Turn = &turn
 		}
 	}

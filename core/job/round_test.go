@@ -145,11 +145,11 @@ func TestReadOnly(t *testing.T) {
 	e1, _ := d.job.Valve("E1")
 	assert.Equal(t, clearance.Tight, e1.Last.Judgement.Verdict)
 	assert.Equal(t, "deferred until 2027-03-01", e1.LeaveReason)
-	assert.Equal(t, "checked, nothing set; E1 left tight", d.job.Outcome())
+	assert.Equal(t, "checked, nothing set; E1 left tight", d.job.Outcome().String())
 	visit, ok := d.job.Visit()
 	require.True(t, ok)
-	i := slices.IndexFunc(visit, func(f wear.Found) bool { return f.Valve == "E1" })
-	assert.Equal(t, wear.Tight, visit[i].LeftOut, "it stays due")
+	i := slices.IndexFunc(visit.Valves, func(f wear.Found) bool { return f.Valve == "E1" })
+	assert.Equal(t, wear.Tight, visit.Valves[i].LeftOut, "it stays due")
 	assert.Equal(t, "2027-03-01", d.job.PutOffUntil().Format(time.DateOnly))
 }
 

@@ -100,7 +100,7 @@ func (c *chanced) job(i int) (lines []string) {
 	require.NoError(c.t, err)
 	found, ok := j.Visit()
 	tight, loose := j.FoundOut()
-	return append(lines, fmt.Sprintf("%v %s %d tight %d loose %v", ok, j.Outcome(), tight, loose, len(found)))
+	return append(lines, fmt.Sprintf("%v %s %d tight %d loose %v", ok, j.Outcome(), tight, loose, len(found.Valves)))
 }
 
 // next is what is next, as whoever does it truly would.
@@ -261,7 +261,7 @@ func (c *chanced) sum() uint64 {
 	var said strings.Builder
 	say := func(args ...any) { fmt.Fprintln(&said, args...) }
 	n := j.Next()
-	i, ok := j.Instruction(n)
+	i, ok := j.Instruction()
 	gate, gated := j.GateC(20)
 	hot, isHot := j.HotUntil()
 	forecast, may := j.HotForecast()

@@ -10,23 +10,73 @@ import (
 	"metronix/core/wear"
 )
 
-// Visit is what a finished job tells of the wear of its engine: each valve as found and as left, in the pass
-// that finished it. A gap is nil where only a side is known, or nothing. ok is false before the job is signed
-// for good.
+// Visit is what a finished job tells of its vehicle. Nothing of it is in words but what somebody wrote.
+type Visit struct {
+	At         time.Time // when it was signed for good
+	OdometerKM int       // as it was when the job began; it is the keeper's to fill in
+	State      clearance.State
+	Source     string // of the limits
+	By         string // who signed
+	Outcome    Outcome
+	Tight      int       // valves found tight, in the pass that finished the job
+	Loose      int       // and loose
+	Later      []Remark  // findings left for later
+	PutOff     time.Time // the earliest day until which a valve, or the job, was put off; the zero time: to none
+	Valves     []wear.Found
+}
+
+// Remark is a finding as it was written down: where, and what.
+type Remark struct{ Place, What string }
+
+// String is a remark in a line: "gasket: hard".
+func (r Remark) String() string { return r.Place + ": " + r.What }
+
+// Visit is what a job tells when it is finished: each valve as found and as left, in the pass that finished it. A gap is
+// nil where only a side is known, or nothing. ok is false before the job is signed for good.
 //
 // A provisional job's cold figures are left out: found cold and left hot are two different gaps.
-func (j *Job) Visit() (list []wear.Found, ok bool) {
+func (j *Job) Visit() (v Visit, ok bool) {
 	if j.Phase() != Done {
-		return nil, false
+		return v, false
 	}
-	for _, v := range j.Valves {
-		found := wear.Found{Valve: v.Name, Window: v.Limits.Window, Found: figure(v.AsFound),
-			Left: figure(v.Last), FoundU: figureU(v.AsFound), LeftU: figureU(v.Last), LeftOut: j.leftOut(v)}
+	v = Visit{At: j.SignedAt.UTC(), State: j.Card.State, Source: j.Card.Source, By: j.SignedBy, Outcome: j.Outcome(),
+		PutOff: j.PutOffUntil()}
+	v.Tight, v.Loose = j.FoundOut()
+	for _, f := range j.Later() {
+		v.Later = append(v.Later, Remark{f.Place, f.What})
+	}
+	for _, s := range j.Valves {
+		found := wear.Found{Valve: s.Name, Window: s.Limits.Window, Found: figure(s.AsFound),
+			Left: figure(s.Last), FoundU: figureU(s.AsFound), LeftU: figureU(s.Last), LeftOut: j.leftOut(s)}
 		if found.Found != nil || found.Left != nil || found.LeftOut != wear.None {
-			list = append(list, found)
+			v.Valves = append(v.Valves, found)
 		}
 	}
-	return list, true
+	return v, true
+}
+
+// History is what a vehicle's finished jobs, oldest first, tell of its wear, with the intervals after which it is due.
+//
+// Its wear is reckoned from the visits of the thermal state of the last one, for a gap found hot and one found cold are
+// two things; and from those alone whose odometer rises and whose day does not fall.
+func History(finished []Visit, intervals []wear.Interval) wear.History {
+	h := wear.History{Intervals: intervals}
+	for _, v := range finished {
+		f := wear.Finished{At: v.At, PutOff: v.PutOff}
+		for _, x := range v.Valves {
+			if x.LeftOut != wear.None {
+				f.Left = append(f.Left, wear.LeftOut{Valve: x.Valve, Side: x.LeftOut})
+			}
+		}
+		h.Finished = append(h.Finished, f)
+		n := len(h.Visits)
+		if v.State != finished[len(finished)-1].State || n > 0 && (float64(v.OdometerKM) <= h.Visits[n-1].OdometerKM ||
+			v.At.Before(h.Visits[n-1].Date)) {
+			continue
+		}
+		h.Visits = append(h.Visits, wear.Visit{OdometerKM: float64(v.OdometerKM), Date: v.At, Valves: v.Valves})
+	}
+	return h
 }
 
 // leftOut is the side on which a valve was left out of its limits, by figure or by side alone.

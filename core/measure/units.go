@@ -2,7 +2,6 @@ package measure
 
 import (
 	"math"
-	"regexp"
 	"strconv"
 )
 
@@ -74,17 +73,6 @@ func (u Units) TemperatureStep(celsius float64) string {
 // Distance writes kilometres in both units, each whole: "20,000 km (12,427 miles)".
 func (u Units) Distance(km float64) string {
 	return pair(Grouped(km)+" km", Grouped(Miles(km))+" miles", u.Miles)
-}
-
-// twoDistances finds a distance in both units as Distance writes it for someone who thinks in kilometres.
-var twoDistances = regexp.MustCompile(`([\d,]+ km) \(([\d,]+ miles)\)`)
-
-// Retell turns the distances of a sentence that was kept, and says kilometres first, round for this person.
-func (u Units) Retell(text string) string {
-	if !u.Miles {
-		return text
-	}
-	return twoDistances.ReplaceAllString(text, "$2 ($1)")
 }
 
 // Grouped writes a whole number with a comma between groups of three figures, as English readers write it:

@@ -58,12 +58,3 @@ func TestBothWaysRound(t *testing.T) {
 		assert.Equal(t, tenths, math.Round(measure.Fahrenheit(measure.Celsius(tenths/10))*10))
 	})
 }
-
-// A sentence that was kept with kilometres first is told with miles first, and otherwise left alone.
-func TestAKeptSentenceIsRetold(t *testing.T) {
-	kept := "The interval of " + measure.Units{}.Distance(20000) + ", or the interval of 12 months."
-	assert.Equal(t, kept, measure.Units{}.Retell(kept))
-	assert.Equal(t, "The interval of 12,427 miles (20,000 km), or the interval of 12 months.",
-		measure.Units{Miles: true}.Retell(kept))
-	assert.Equal(t, "E2 leaves its window.", measure.Units{Miles: true}.Retell("E2 leaves its window."))
-}

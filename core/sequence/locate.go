@@ -184,7 +184,7 @@ func where(c *cycle.Cycle, need measure.Angle, seen []Sighting) []Range {
 			ends = append(ends, r.From, r.To)
 		}
 	}
-	if len(ends) == 0 {
+	if len(seen) == 0 {
 		return []Range{{0, measure.Cycle}}
 	}
 	slices.Sort(ends)
@@ -339,6 +339,10 @@ func looks(c *cycle.Cycle) []Sighting {
 // contradictionOf names two sightings that cannot both be, or says that all together cannot.
 func contradictionOf(c *cycle.Cycle, need measure.Angle, seen []Sighting) string {
 	for i, a := range seen {
+		if len(where(c, need, []Sighting{a})) == 0 {
+			return fmt.Sprintf("%s: nowhere on this engine is that so with the required margin of %s.",
+				capital(Describe(c.Sheet, a)), need)
+		}
 		for _, b := range seen[:i] {
 			if len(where(c, need, []Sighting{b, a})) == 0 {
 				return fmt.Sprintf("%s and %s cannot both be: look at the two again.",

@@ -50,13 +50,16 @@ func (s School) school() (school, bool) {
 
 // Title is the name of the school on an engine, as the trade knows it; for a school that there is not, its
 // word.
-func (s School) Title(of *engine.Sheet) string {
+func (s School) Title(of *engine.Sheet) string { return s.TitleFor(len(of.Valves())) }
+
+// TitleFor is the same on an engine with so many valves.
+func (s School) TitleFor(valves int) string {
 	k, ok := s.school()
 	switch {
 	case !ok:
 		return string(s)
 	case k.titleOf != nil:
-		return k.titleOf(len(of.Valves()))
+		return k.titleOf(valves)
 	}
 	return k.title
 }

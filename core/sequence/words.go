@@ -80,15 +80,26 @@ func (s Sighting) HowToSee() string {
 
 // Until is what to turn the crank until at a stop: its own sign, and where that comes twice in two turns,
 // what tells the turns apart before it.
-func (s Stop) Until() string {
-	if len(s.Watch) == 0 {
+func (s Stop) Until() string { return UntilSeen(s.Seen()) }
+
+// Seen is what tells a stop: its own sign, and where that comes twice in two turns, what tells the turns apart before it.
+func (s Stop) Seen() []Sighting {
+	if len(s.Watch) > 1 && (s.Watch[0].What == Mark || s.Watch[0].What == Degrees) {
+		return []Sighting{s.Watch[1], s.Watch[0]}
+	}
+	return s.Watch[:min(1, len(s.Watch))]
+}
+
+// UntilSeen is what is seen of one place, as something to turn the crank until.
+func UntilSeen(seen []Sighting) string {
+	if len(seen) == 0 {
 		return Sighting{}.Until()
 	}
-	sign := s.Watch[0]
-	if twice := sign.What == Mark || sign.What == Degrees; twice && len(s.Watch) > 1 {
-		return s.Watch[1].Until() + ", " + sign.Until()
+	said := make([]string, len(seen))
+	for i, w := range seen {
+		said[i] = w.Until()
 	}
-	return sign.Until()
+	return strings.Join(said, ", ")
 }
 
 // TurnBy is how the crank is turned by an angle in a direction: "Turn a further 180°".

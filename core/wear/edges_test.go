@@ -106,7 +106,7 @@ func forecastLine(t *testing.T, chance *rand.Rand) string {
 	f, err := wear.Reckon(visits, float64(chance.IntN(3)*15_000), chance.IntN(3)*12)
 	require.NoError(t, err)
 	line := fmt.Sprintf("%d visits, due %.3f %s %s:", len(visits), f.Due.OdometerKM, f.Due.Date.Format(time.DateOnly),
-		f.Due.Because)
+		f.Due.Cause.String())
 	for _, v := range f.Valves {
 		between := "never"
 		if v.Range != nil {

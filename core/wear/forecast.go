@@ -70,13 +70,6 @@ type Valve struct {
 	Range *[2]float64
 }
 
-// Due is when the next job is due. NaN distance and zero date are not known.
-type Due struct {
-	OdometerKM float64
-	Date       time.Time
-	Because    string
-}
-
 // Forecast is the whole engine.
 type Forecast struct {
 	Valves []Valve
@@ -179,7 +172,7 @@ func Reckon(visits []Visit, intervalKM float64, months int) (Forecast, error) {
 	}
 	var f Forecast
 	if len(visits) == 0 {
-		f.Due = Due{OdometerKM: math.NaN(), Because: "There is no visit yet."}
+		f.Due = Due{OdometerKM: math.NaN()}
 		return f, nil
 	}
 	last := visits[len(visits)-1]
@@ -287,36 +280,4 @@ func MonthsOn(from time.Time, months int) time.Time {
 		from.Nanosecond(), from.Location()).AddDate(0, months, 0)
 	last := first.AddDate(0, 1, -1).Day()
 	return first.AddDate(0, 0, min(from.Day(), last)-1)
-}
-
-// due is the earliest of the first valve leaving its window, the distance interval and the time interval.
-//
-// Whichever comes first, as every maker's table says. What decided is told with it, so that a foreman sees
-// whether the calendar or a valve calls the vehicle in.
-func due(valves []Valve, last Visit, intervalKM float64, months int) Due {
-	d := Due{OdometerKM: math.NaN(), Because: "Neither an interval nor a rate is known."}
-	if intervalKM > 0 {
-		d.OdometerKM, d.Because = last.OdometerKM+intervalKM, fmt.Sprintf("The interval of %s.",
-			measure.Units{}.Distance(intervalKM))
-	}
-	for _, v := range valves {
-		if v.Side == None || v.Leaves >= d.OdometerKM {
-			continue
-		}
-		d.OdometerKM, d.Because = v.Leaves, fmt.Sprintf("%s leaves its window on the %s side.", v.Valve,
-			v.Side)
-		if v.Out {
-			d.Because = fmt.Sprintf("%s was left outside its window, on the %s side.", v.Valve, v.Side)
-		}
-	}
-	if months > 0 && !last.Date.IsZero() {
-		d.Date = MonthsOn(last.Date, months)
-		by := fmt.Sprintf("the interval of %d months", months)
-		if math.IsNaN(d.OdometerKM) {
-			d.Because = "T" + by[1:] + "."
-		} else {
-			d.Because = d.Because[:len(d.Because)-1] + ", or " + by + ", whichever comes first."
-		}
-	}
-	return d
 }

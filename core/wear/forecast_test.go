@@ -51,7 +51,7 @@ func TestRateAndForecastByHand(t *testing.T) {
 	assert.Equal(t, &[2]float64{160_000, 160_000}, v.Range, "no doubt, no range")
 	assert.Equal(t, 144_000.0, f.Due.OdometerKM)
 	assert.Equal(t, day("2027-01-10"), f.Due.Date)
-	assert.Contains(t, f.Due.Because, "24,000 km (14,913 miles), or the interval of 12 months")
+	assert.Contains(t, f.Due.Cause.String(), "24,000 km (14,913 miles), or the interval of 12 months")
 }
 
 // Rates are pooled: 0.01 tighter in 20 000 km and 0.02 in 10 000 km make 0.03 in 30 000 km. Four readings of ± 0.004
@@ -68,7 +68,7 @@ func TestRatesArePooledAndTheRangeIsHonest(t *testing.T) {
 	require.NotNil(t, v.Range)
 	assert.InDelta(t, 30_000+0.02/(0.001+1.645*0.008/30)*1000, v.Range[0], 1e-6)
 	assert.InDelta(t, 30_000+0.02/(0.001-1.645*0.008/30)*1000, v.Range[1], 1e-6)
-	assert.Contains(t, f.Due.Because, "E1 leaves its window on the tight side")
+	assert.Contains(t, f.Due.Cause.String(), "E1 leaves its limits on the tight side")
 }
 
 // One reading ends an interval and begins the next where a gap was left as it was found: its error cancels. By hand:
@@ -151,7 +151,7 @@ func TestAValveThatIsOutIsDueNow(t *testing.T) {
 		assert.Equal(t, 150_000.0, f.Valves[0].Leaves, name)
 		assert.Equal(t, wear.Tight, f.Valves[0].Side, name)
 		assert.Equal(t, 150_000.0, f.Due.OdometerKM, name)
-		assert.Contains(t, f.Due.Because, "left outside", name)
+		assert.Contains(t, f.Due.Cause.String(), "left out of", name)
 	}
 }
 

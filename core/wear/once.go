@@ -1,11 +1,8 @@
 package wear
 
 import (
-	"fmt"
 	"math"
 	"time"
-
-	"metronix/core/measure"
 )
 
 // Once is a check that falls due a single time: a few weeks after a new cam, when its lobes have run in and
@@ -37,17 +34,5 @@ func (o Once) Due(finished []time.Time) (on time.Time, km float64, ok bool) {
 	return on, km, !on.IsZero() || !math.IsNaN(km)
 }
 
-// Because says what it is due for: "4 weeks or 800 km (497 miles) after the new cam."
-func (o Once) Because() string {
-	weeks := fmt.Sprintf("%d weeks", o.Weeks)
-	if o.Weeks == 1 {
-		weeks = "1 week"
-	}
-	switch far := (measure.Units{}).Distance(o.KM); {
-	case o.Weeks > 0 && o.KM > 0:
-		return fmt.Sprintf("Once, %s or %s after the %s.", weeks, far, o.What)
-	case o.KM > 0:
-		return fmt.Sprintf("Once, %s after the %s.", far, o.What)
-	}
-	return fmt.Sprintf("Once, %s after the %s.", weeks, o.What)
-}
+// Cause is what it is due for.
+func (o Once) Cause() Cause { return Cause{Kind: OnceOnly, KM: o.KM, Weeks: o.Weeks, What: o.What} }

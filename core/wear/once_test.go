@@ -18,7 +18,7 @@ func TestANewCamIsCheckedOnce(t *testing.T) {
 	assert.True(t, ok)
 	assert.Equal(t, day("2026-03-31"), on)
 	assert.Equal(t, 80_800.0, km)
-	assert.Equal(t, "Once, 4 weeks or 800 km (497 miles) after the new cam.", cam.Because())
+	assert.Equal(t, "Once, 4 weeks or 800 km (497 miles) after the new cam.", cam.Cause().String())
 
 	_, _, ok = cam.Due([]time.Time{day("2025-11-01"), day("2026-03-03")})
 	assert.True(t, ok, "the job that fitted it is not the check")
@@ -29,9 +29,9 @@ func TestANewCamIsCheckedOnce(t *testing.T) {
 	on, km, _ = cam.Due(nil)
 	assert.Equal(t, day("2026-03-10"), on)
 	assert.True(t, math.IsNaN(km))
-	assert.Equal(t, "Once, 1 week after the new cam.", cam.Because())
+	assert.Equal(t, "Once, 1 week after the new cam.", cam.Cause().String())
 	cam.KM, cam.Weeks, cam.FromKM = 800, 0, math.NaN()
 	_, _, ok = cam.Due(nil)
 	assert.False(t, ok, "so far from an odometer that nobody read is nowhere")
-	assert.Equal(t, "Once, 800 km (497 miles) after the new cam.", cam.Because())
+	assert.Equal(t, "Once, 800 km (497 miles) after the new cam.", cam.Cause().String())
 }

@@ -78,11 +78,7 @@ func admitVehicle(v store.Vehicle) string {
 	if why := sendable(OwnCards{Cards: wire.List(wire.CardsOf(v.Cards))}); why != "" {
 		return why
 	}
-	intervals, err := intervalsOf(v)
-	if err != nil {
-		return "its intervals do not read: " + err.Error()
-	}
-	return sendable(IntervalsBody{Intervals: intervals})
+	return sendable(IntervalsBody{Intervals: wire.IntervalsOf(v.Intervals)})
 }
 
 func admitShop(shop store.Shop) string {

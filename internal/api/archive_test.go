@@ -178,9 +178,18 @@ func TestArchivesThatAreRefused(t *testing.T) {
 			f["vehicles.json"] = `[{"id":"v","name":"V","plate":"","odometer_km":-5,"engine_id":"brindlow-1600",` +
 				`"created":"2026-01-01T00:00:00Z","off_board":false}]`
 		}),
-		"its intervals do not read": files(func(f map[string]string) {
+		"vehicles.json does not read": files(func(f map[string]string) {
 			f["vehicles.json"] = `[{"id":"v","name":"V","plate":"","odometer_km":5,"engine_id":"brindlow-1600",` +
 				`"created":"2026-01-01T00:00:00Z","off_board":false,"intervals":"garbage"}]`
+		}),
+		"its intervals do not read": files(func(f map[string]string) {
+			f["vehicles.json"] = `[{"id":"v","name":"V","plate":"","odometer_km":5,"engine_id":"brindlow-1600",` +
+				`"created":"2026-01-01T00:00:00Z","off_board":false,"intervals":[{"km":5,"months":0,"source":"cam",` +
+				`"once_from":"soon"}]}]`
+		}),
+		"intervals[0].km": files(func(f map[string]string) {
+			f["vehicles.json"] = `[{"id":"v","name":"V","plate":"","odometer_km":5,"engine_id":"brindlow-1600",` +
+				`"created":"2026-01-01T00:00:00Z","off_board":false,"intervals":[{"km":-5,"months":0,"source":"cam"}]}]`
 		}),
 		"cannot be written (U+202E)": files(func(f map[string]string) {
 			f["gauge_sets.json"] = `[{"id":"g","name":"Set \u202e<script>","checked":"","created":` +

@@ -122,22 +122,11 @@ func (s *server) vehicles(ctx context.Context, in *VehiclesQuery) (*VehiclesPage
 
 func vehicleView(v store.Vehicle, speaks measure.Units) Vehicle {
 	out := Vehicle{v.ID, v.Name, v.Plate, v.OdometerKM, v.EngineID, v.EngineName, !v.OffBoard, []Card{},
-		v.OdometerWhy, v.Version, damagedIn(v)}
+		v.OdometerWhy, v.Version, v.Damaged}
 	for _, c := range v.Cards {
 		out.Cards = append(out.Cards, cardShort(c, speaks))
 	}
 	return out
-}
-
-// damagedIn says what of a stored vehicle does not read; empty: all does.
-func damagedIn(v store.Vehicle) string {
-	if _, err := intervalsOf(v); err != nil && v.Damaged == "" {
-		return "Its intervals do not read: enter them again."
-	}
-	if v.Damaged != "" {
-		return "Its own clearance cards do not read: enter them again."
-	}
-	return ""
 }
 
 func (s *server) addVehicle(ctx context.Context, in *bodyOf[NewVehicle]) (*bodyOf[Vehicle], error) {

@@ -112,11 +112,7 @@ func (s *server) startJob(record store.Job, put func(store.Job, store.Derived) e
 	if err != nil {
 		return err
 	}
-	derived, err := derivedOf(record, j, record.CreatedAt)
-	if err != nil {
-		return err
-	}
-	return put(record, derived)
+	return put(record, derivedOf(record, j, record.CreatedAt))
 }
 
 // recordOf checks what a job starts from.
@@ -131,8 +127,8 @@ func (s *server) recordOf(ctx context.Context, n NewJob) (store.Job, error) {
 		return store.Job{}, missing(err, "gauge_set_id", "This gauge set is not stored.")
 	}
 	if vehicle.Damaged != "" {
-		return store.Job{}, located(http.StatusConflict, vehicle.Name+": "+damagedIn(vehicle),
-			wire.Fault{Location: "body.vehicle_id", Value: vehicle.ID, Message: damagedIn(vehicle)})
+		return store.Job{}, located(http.StatusConflict, vehicle.Name+": "+vehicle.Damaged,
+			wire.Fault{Location: "body.vehicle_id", Value: vehicle.ID, Message: vehicle.Damaged})
 	}
 	if faults := setFaults(set); len(faults) > 0 {
 		return store.Job{}, located(http.StatusUnprocessableEntity, "This gauge set cannot be used: "+
@@ -248,10 +244,7 @@ func (s *server) correctJob(ctx context.Context, in *correctInput) (*bodyOf[JobV
 				Message: "What was done in this job so far does not fit this: " + err.Error() +
 					" Take it back first."}
 		}
-		derived, err := (&openJob{record: record, list: o.list, state: state}).derived()
-		if err != nil {
-			return err
-		}
+		derived := (&openJob{record: record, list: o.list, state: state}).derived()
 		o.state = nil // to be read again, with its checksums
 		s.desk.forget()
 		return s.store.With(ctx).CorrectJob(record, derived)

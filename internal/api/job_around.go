@@ -113,7 +113,8 @@ func (s *server) jobBefore(ctx context.Context, r store.Job) (*JobBefore, error)
 	}
 	for _, v := range slices.Backward(visits) {
 		if v.JobID != r.ID && !v.At.After(r.CreatedAt) {
-			return &JobBefore{v.JobID, v.At, v.OdometerKM, v.By, v.Outcome, v.Tight, v.Loose, v.Later}, nil
+			shown := visitView(v)
+			return &JobBefore{v.JobID, v.At, v.OdometerKM, v.By, shown.Outcome, v.Tight, v.Loose, shown.Later}, nil
 		}
 	}
 	return nil, nil

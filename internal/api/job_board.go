@@ -3,11 +3,10 @@ package api
 import (
 	"cmp"
 	"context"
-	"encoding/json"
 	"time"
 
+	"metronix/core/engine"
 	"metronix/core/job"
-	"metronix/core/sequence"
 	"metronix/internal/store"
 )
 
@@ -27,7 +26,7 @@ type JobShort struct {
 	StartFrom  *time.Time `json:"start_from,omitempty" doc:"before when the engine must not run: sealant cures"`
 	Done       int        `json:"done"`
 	Total      int        `json:"total"`
-	Now        Now        `json:"now"`
+	Now        NowShort   `json:"now"`
 	SignedBy   string     `json:"signed_by"`
 	Valves     []ValveDot `json:"valves"`
 	Stops      int        `json:"stops"`
@@ -35,10 +34,15 @@ type JobShort struct {
 	Title      string     `json:"title" doc:"the name of the sequence on this engine; empty: not chosen yet"`
 	Direction  string     `json:"direction" enum:",running,back" doc:"which way the crank is turned; empty: not chosen yet"`
 	Brief      string     `json:"brief" doc:"what is next, in a line"`
-	Quiet      string     `json:"quiet" doc:"the same once so long passed that the crank has to be confirmed"`
 	CrankKnown bool       `json:"crank_known"`
 	Waits      string     `json:"waits" doc:"what the open vehicle waits for; empty: nothing"`
 	Damaged    string     `json:"damaged" doc:"why this job cannot be opened; empty: it can"`
+}
+
+// NowShort is what is next, and at which valve.
+type NowShort struct {
+	Action string `json:"action" enum:"choose_way,prepare,turn,free,read,keep,adjust,lock,bar_over,sign,go_hot,done"`
+	Valve  string `json:"valve" doc:"empty: at none"`
 }
 
 // ValveDot is one valve on the board's small head.
@@ -81,46 +85,30 @@ func (s *server) jobs(ctx context.Context, in *BoardQuery) (*BoardPage, error) {
 // onBoard is a job as it was derived last, at a time: by then its crank may have to be confirmed. One that
 // cannot be opened says so.
 func onBoard(on store.OnBoard, now time.Time) JobShort {
-	nothing := Now{Action: string(job.DoNothing), Ladder: []Rung{}, Here: []string{}}
-	short := JobShort{ID: on.ID, Valves: []ValveDot{}, Now: nothing, Phase: string(job.ChooseWay)}
-	if err := json.Unmarshal([]byte(on.Short), &short); err != nil && on.Damaged == "" {
-		on.Damaged = "What the board knew of it does not read."
+	d, g := on.Derived, on.Derived.Glance
+	next, known := g.AsOf(d.TouchedAt, now)
+	short := JobShort{ID: on.ID, Vehicle: d.Vehicle, Plate: d.Plate, EngineName: d.Engine,
+		Mechanic: cmp.Or(g.Hand, on.Mechanic), Reason: on.Reason, CreatedAt: on.CreatedAt, TouchedAt: d.TouchedAt,
+		Phase: string(cmp.Or(g.Phase, job.ChooseWay)), ReadyAt: given(g.ReadyAt), CoverBy: given(g.CoverBy),
+		StartFrom: given(g.StartFrom), Done: g.Done, Total: g.Total,
+		Now:      NowShort{string(cmp.Or(next.Action, job.DoNothing)), next.Valve},
+		SignedBy: g.SignedBy, Valves: []ValveDot{}, Stops: g.Stops, School: string(g.School), Direction: string(g.Direction),
+		Brief: next.String(), CrankKnown: known, Waits: g.Waits.Waiting(), Damaged: on.Damaged}
+	if g.School != "" {
+		short.Title = g.School.TitleFor(len(g.Valves))
 	}
-	short.Damaged = on.Damaged
-	if short.CrankKnown && job.NeedsConfirming(short.TouchedAt, now) {
-		short.CrankKnown = false
-		short.Brief = cmp.Or(short.Quiet, short.Brief)
+	for _, v := range g.Valves {
+		short.Valves = append(short.Valves, ValveDot{v.Valve, engine.KindOf(v.Valve).String(), string(v.Verdict)})
 	}
 	return short
 }
 
-func jobShort(r store.Job, j *job.Job, touched time.Time) JobShort {
-	short := JobShort{
-		ID: r.ID, Vehicle: r.Vehicle.Name, Plate: r.Vehicle.Plate, EngineName: r.Sheet.Name,
-		Mechanic: cmp.Or(j.Hand(), r.Mechanic), Waits: j.Waits.Waiting(),
-		Reason: r.Reason, CreatedAt: r.CreatedAt, TouchedAt: touched, Phase: string(j.Phase()),
-		Now:   nowView(j),
-		Brief: j.Brief(), Quiet: j.AsOf(touched.Add(job.ConfirmAfter + time.Second)).Brief(),
-		SignedBy: j.SignedBy,
-		Valves:   []ValveDot{}, Stops: len(j.Plan.Stops), School: string(j.Way.School), CrankKnown: j.Known(),
+// given is a time; nil where there is none.
+func given(t time.Time) *time.Time {
+	if t.IsZero() {
+		return nil
 	}
-	short.CoverBy, short.StartFrom = clocks(j)
-	short.Done, short.Total = j.Progress()
-	if c := coolingView(j); c != nil && j.Phase() == job.Prepare {
-		short.ReadyAt = c.ReadyAt
-	}
-	if j.Way.School != "" {
-		short.Direction = string(cmp.Or(j.Way.Direction, sequence.Running))
-		short.Title = j.Way.School.Title(j.Sheet)
-	}
-	for _, v := range j.Valves {
-		dot := ValveDot{Name: v.Name, Kind: v.Kind.String()}
-		if v.Last != nil {
-			dot.Verdict = string(v.Last.Judgement.Verdict)
-		}
-		short.Valves = append(short.Valves, dot)
-	}
-	return short
+	return &t
 }
 
 // OnBoard says whether a job or a vehicle is shown.

@@ -1,10 +1,8 @@
 package api
 
 import (
-	"bytes"
 	"cmp"
 	"context"
-	"encoding/json"
 	"errors"
 	"fmt"
 	"reflect"
@@ -13,7 +11,6 @@ import (
 	"time"
 
 	"metronix/core/job"
-	"metronix/core/measure"
 	"metronix/internal/store"
 )
 
@@ -22,18 +19,9 @@ import (
 // it can be made anew at any time, and compared.
 
 // derivedOf is what is stored of a job beside its list.
-func derivedOf(r store.Job, j *job.Job, touched time.Time) (store.Derived, error) {
-	plain := *j // what is stored does not depend on who asked
-	plain.Speaks = measure.Units{}
-	j = &plain
-	short, err := json.Marshal(jobShort(r, j, touched))
-	if err != nil {
-		return store.Derived{}, err
-	}
-	d := store.Derived{TouchedAt: touched.UTC(), Open: j.Phase() != job.Done, Short: short, Used: j.FromShop}
-	if d.Visit, err = visitOf(r, j); err != nil {
-		return d, err
-	}
+func derivedOf(r store.Job, j *job.Job, touched time.Time) store.Derived {
+	d := store.Derived{TouchedAt: touched.UTC(), Open: j.Phase() != job.Done, Vehicle: r.Vehicle.Name,
+		Plate: r.Vehicle.Plate, Engine: r.Sheet.Name, Glance: j.Glance(touched), Visit: visitOf(r, j), Used: j.FromShop}
 	if r.Sheet.Adjuster != nil && r.Sheet.HasLockNut() {
 		d.Adjuster = string(r.Sheet.Adjuster.Kind)
 		for _, p := range j.LockPairs {
@@ -41,11 +29,11 @@ func derivedOf(r store.Job, j *job.Job, touched time.Time) (store.Derived, error
 			d.Pairs = append(d.Pairs, p)
 		}
 	}
-	return d, nil
+	return d
 }
 
 // derived is what follows from the job as it stands.
-func (o *openJob) derived() (store.Derived, error) {
+func (o *openJob) derived() store.Derived {
 	touched := o.record.CreatedAt
 	if n := len(o.list.Happenings); n > 0 {
 		touched = o.list.Happenings[n-1].At
@@ -82,11 +70,7 @@ func (d *desk) look(ctx context.Context, ids []string, wanted func(id string, o 
 			if yes, err := wanted(id, o); err != nil || !yes {
 				return err
 			}
-			derived, err := o.derived()
-			if err != nil {
-				return err
-			}
-			return d.store.With(ctx).PutDerived(id, derived)
+			return d.store.With(ctx).PutDerived(id, o.derived())
 		}); {
 		case err == nil:
 			n++
@@ -195,28 +179,23 @@ func (d *desk) compare(ctx context.Context, told map[string]bool) (troubles []st
 	return troubles, nil
 }
 
-// compareDues tells of vehicles whose intervals do not read, and of those that are stored to be due at another time than
-// follows from their finished jobs.
+// compareDues tells of vehicles that are stored to be due at another time than follows from their finished jobs.
 func (s *server) compareDues(ctx context.Context) (troubles []store.Trouble, err error) {
 	list, err := s.store.Vehicles()
 	if err != nil {
 		return nil, err
 	}
 	for _, v := range list {
-		if _, err := intervalsOf(v); err != nil {
-			troubles = append(troubles, store.Trouble{What: fmt.Sprintf("vehicle %s (%s): its intervals do not read: %v",
-				v.ID, v.Name, err)})
-			continue
-		}
-		h, err := s.historyOf(ctx, v.ID)
+		_, f, _, err := s.reckoned(ctx, v)
 		if err != nil {
 			return troubles, err
 		}
+		want := dueOf(v, f.Due)
 		is, stored, err := s.store.StoredDue(v.ID)
 		if err != nil {
 			return troubles, err
 		}
-		if stored && (is.DueOn != h.Due.On || is.DueKM != h.Due.KM || is.Because != h.Due.Because) {
+		if stored && (is.DueOn != want.DueOn || is.DueKM != want.DueKM || !reflect.DeepEqual(is.Cause, want.Cause)) {
 			troubles = append(troubles, store.Trouble{Beside: true, What: fmt.Sprintf("vehicle %s (%s): when it is due is "+
 				"not what follows from its jobs", v.ID, v.Name)})
 		}
@@ -226,19 +205,19 @@ func (s *server) compareDues(ctx context.Context) (troubles []store.Trouble, err
 
 // differs names the first thing stored of a job that does not follow from its list; empty: there is none.
 func (d *desk) differs(ctx context.Context, id string, o *openJob) (string, error) {
-	is, err := d.store.With(ctx).DerivedOf(id)
-	if err != nil {
-		return "", err
-	}
-	want, err := o.derived()
+	is, ok, err := d.store.With(ctx).DerivedOf(id)
+	want := o.derived()
 	switch {
+	case errors.Is(err, store.ErrDamaged):
+		return "what is stored beside it", nil
 	case err != nil:
 		return "", err
-	case len(is.Short) == 0:
+	case !ok:
 		return "", nil // of an earlier version: it is made at the next start
-	case !is.TouchedAt.Equal(want.TouchedAt) || is.Open != want.Open || !bytes.Equal(is.Short, want.Short):
+	case !is.TouchedAt.Equal(want.TouchedAt) || is.Open != want.Open || is.Vehicle != want.Vehicle ||
+		is.Plate != want.Plate || is.Engine != want.Engine || !reflect.DeepEqual(is.Glance, want.Glance):
 		return "what the board shows", nil
-	case !bytes.Equal(is.Visit, want.Visit):
+	case !reflect.DeepEqual(is.Visit, want.Visit):
 		return "what is known of its wear", nil
 	case len(is.Pairs)+len(want.Pairs) > 0 && is.Adjuster != want.Adjuster,
 		!slices.EqualFunc(is.Pairs, want.Pairs,

@@ -31,8 +31,7 @@ func TestDerivedRowsAreComparedAndRebuilt(t *testing.T) {
 	assert.Contains(t, board, `"vehicle":"Anew"`)
 
 	for what, statement := range map[string]string{
-		"what the board shows": `UPDATE job_states SET short = ` +
-			`replace(short, 'Anew', 'Other')`,
+		"what the board shows": `UPDATE job_states SET next = 'action=sign'`,
 		"what was learned of locking": `INSERT INTO lock_pairs VALUES ('job-0001', 0, 'tess', ` +
 			`'screw', 300000, 280000, NULL, NULL)`,
 		"what was taken from the shop's shims": `INSERT INTO shims_used VALUES ('job-0001', 0, ` +

@@ -207,11 +207,7 @@ func (d *desk) try(ctx context.Context, o *openJob, h job.Happening) error {
 		return err // nothing was changed
 	}
 	o.state = state
-	derived, err := derivedOf(o.record, state, h.At)
-	if err == nil {
-		err = d.store.With(ctx).Append(o.record.ID, o.list, h, derived)
-	}
-	if err != nil {
+	if err := d.store.With(ctx).Append(o.record.ID, o.list, h, derivedOf(o.record, state, h.At)); err != nil {
 		o.state = nil // it holds what is not stored
 		return err
 	}

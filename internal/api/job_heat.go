@@ -76,13 +76,13 @@ func coolingView(j *job.Job) *Cooling {
 	if !c.Reachable {
 		return out
 	}
-	last := j.Temperatures[len(j.Temperatures)-1]
-	ready := last.At.Add(time.Duration(c.Minutes * float64(time.Minute)))
+	ready, _ := j.ReadyAt()
 	out.ReadyAt = &ready
 	if math.IsNaN(c.K) {
 		return out
 	}
 	out.KPerMin = &c.K
+	last := j.Temperatures[len(j.Temperatures)-1]
 	end := ready.Sub(since).Minutes() * 1.15
 	for i := range curvePoints + 1 {
 		minute := end * float64(i) / curvePoints

@@ -38,7 +38,7 @@ func nowView(j *job.Job) Now {
 	}
 	n.Before = j.BeforeTurning(next)
 	n.Paint = j.PaintMark(next)
-	if turn, ok := j.Instruction(next); ok {
+	if turn, ok := j.Instruction(); ok {
 		n.Turn = &Instruction{turn.How, turn.Until}
 	}
 	return n

@@ -121,7 +121,7 @@ func stateView(id string, o *openJob, shift adjust.Shift, now time.Time, only st
 		Round: string(cmp.Or(j.Going, job.ReadFirst)), Check: string(j.Checks()),
 		KindFirst: string(cmp.Or(j.KindFirst, job.BothKinds)), CheckTurns: j.TurnsToCheck(), Scope: j.Scope,
 		Locking: string(cmp.Or(j.Locking, job.InOneGo)),
-		Aiming:  string(cmp.Or(j.ToAim, job.LeaveIn)), Outcome: j.Outcome(), BackReason: j.BackReason,
+		Aiming:  string(cmp.Or(j.ToAim, job.LeaveIn)), Outcome: j.Outcome().String(), BackReason: j.BackReason,
 		HotClock: hotClock(j), Around: around(j, now), Rounds: wire.Names(j.Rounds()),
 		UsualCheck: string(j.UsualCheck())}
 	if !j.StoppedAt.IsZero() {

@@ -3,18 +3,14 @@ package api
 import (
 	"cmp"
 	"context"
-	"encoding/json"
-	"errors"
 	"log/slog"
 	"math"
 	"slices"
-	"strings"
 	"time"
 
 	"github.com/danielgtaylor/huma/v2"
 
 	"metronix/core/job"
-	"metronix/core/measure"
 	"metronix/core/wear"
 	"metronix/internal/store"
 	"metronix/internal/wire"
@@ -66,15 +62,15 @@ type ValveWear struct {
 
 // VehicleHistory is a vehicle with all that its finished jobs tell.
 type VehicleHistory struct {
-	Vehicle   Vehicle     `json:"vehicle"`
-	Engine    *EngineView `json:"engine,omitempty" doc:"absent where its sheet cannot be drawn"`
-	Visits    []VisitView `json:"visits" doc:"oldest first"`
-	Open      []string    `json:"open_jobs"`
-	Wear      []ValveWear `json:"wear"`
-	Counted   int         `json:"counted" doc:"the visits that the wear was reckoned from: of one thermal state, the odometer rising"`
-	PerDayKM  *float64    `json:"per_day_km" nullable:"true"`
-	Due       DueView     `json:"due"`
-	Intervals []Interval  `json:"intervals"`
+	Vehicle   Vehicle         `json:"vehicle"`
+	Engine    *EngineView     `json:"engine,omitempty" doc:"absent where its sheet cannot be drawn"`
+	Visits    []VisitView     `json:"visits" doc:"oldest first"`
+	Open      []string        `json:"open_jobs"`
+	Wear      []ValveWear     `json:"wear"`
+	Counted   int             `json:"counted" doc:"the visits that the wear was reckoned from: of one thermal state, the odometer rising"`
+	PerDayKM  *float64        `json:"per_day_km" nullable:"true"`
+	Due       DueView         `json:"due"`
+	Intervals []wire.Interval `json:"intervals"`
 	// as they are typed; vehicle.cards has them resolved
 	OwnCards []wire.ClearanceCard `json:"own_cards"`
 }
@@ -94,76 +90,56 @@ func (s *server) historyRoutes(a huma.API) {
 		summary("vehicle-calendar", "When one vehicle is due, as a calendar file"))
 }
 
-// visitOf is what a finished job is kept by; nil before it is finished.
-func visitOf(r store.Job, j *job.Job) ([]byte, error) {
-	found, ok := j.Visit()
+// visitOf is what a finished job tells of its vehicle; nil before it is finished.
+func visitOf(r store.Job, j *job.Job) *job.Visit {
+	v, ok := j.Visit()
 	if !ok {
-		return nil, nil
+		return nil
 	}
-	v := VisitView{JobID: r.ID, At: j.SignedAt.UTC(), OdometerKM: r.OdometerKM, State: string(j.Card.State),
-		Source: j.Card.Source, By: j.SignedBy, Outcome: j.Outcome(),
-		Later: []string{}, Valves: []VisitValve{}}
-	v.Tight, v.Loose = j.FoundOut()
-	for _, f := range j.Later() {
-		v.Later = append(v.Later, f.Place+": "+f.What)
+	v.OdometerKM = r.OdometerKM
+	return &v
+}
+
+// visitView shows a finished job.
+func visitView(v store.Visited) VisitView {
+	out := VisitView{JobID: v.JobID, At: v.At, OdometerKM: v.OdometerKM, State: string(v.State), Source: v.Source, By: v.By,
+		Outcome: v.Outcome.String(), Tight: v.Tight, Loose: v.Loose, Later: []string{}, Valves: []VisitValve{}}
+	for _, r := range v.Later {
+		out.Later = append(out.Later, r.String())
 	}
-	for _, f := range found {
-		v.Valves = append(v.Valves,
-			VisitValve{f.Valve, (*wire.MM)(f.Found), (*wire.MM)(f.Left), (*wire.MM)(f.FoundU),
-				(*wire.MM)(f.LeftU), wire.MM(f.Window.Lower),
-				wire.MM(f.Window.Upper), string(f.LeftOut)})
+	for _, f := range v.Valves {
+		out.Valves = append(out.Valves, VisitValve{f.Valve, (*wire.MM)(f.Found), (*wire.MM)(f.Left), (*wire.MM)(f.FoundU),
+			(*wire.MM)(f.LeftU), wire.MM(f.Window.Lower), wire.MM(f.Window.Upper), string(f.LeftOut)})
 	}
-	if day := j.PutOffUntil(); !day.IsZero() {
-		v.PutOff = day.Format(time.DateOnly)
+	if !v.PutOff.IsZero() {
+		out.PutOff = v.PutOff.Format(time.DateOnly)
 	}
-	return json.Marshal(v)
+	return out
 }
 
 // visits are a vehicle's finished jobs. One that does not read is left out, and said in the program's log: it follows
 // from its job's list, and metronix rebuild makes it anew.
-func (s *server) visits(ctx context.Context, vehicleID string) ([]VisitView, error) {
-	stored, err := s.store.With(ctx).Visits(vehicleID)
-	if err != nil {
-		return nil, err
+func (s *server) visits(ctx context.Context, vehicleID string) ([]store.Visited, error) {
+	list, damaged, err := s.store.With(ctx).Visits(vehicleID)
+	for _, d := range damaged {
+		slog.Error("what is known of a finished job does not read: metronix rebuild makes it anew", "job", d.ID, "error", d.Why)
 	}
-	list := []VisitView{}
-	for _, v := range stored {
-		var visit VisitView
-		if err := json.Unmarshal([]byte(v.Visit), &visit); err != nil {
-			slog.Error("what is known of a finished job does not read: metronix rebuild makes it anew", "job", v.JobID,
-				"error", err)
-			continue
-		}
-		list = append(list, visit)
-	}
-	return list, nil
+	return list, err
 }
 
-// reckoned are the visits that wear is reckoned from: of the thermal state of the last one, with a rising
-// odometer and falling in order of time, for a gap found hot and one found cold are two things.
-func reckoned(list []VisitView) (out []wear.Visit) {
-	if len(list) == 0 {
-		return nil
+// reckoned is what a vehicle's finished jobs and its intervals come to.
+func (s *server) reckoned(ctx context.Context, v store.Vehicle) (h wear.History, f wear.Forecast, list []store.Visited,
+	err error) {
+	if list, err = s.visits(ctx, v.ID); err != nil {
+		return h, f, nil, err
 	}
-	state := list[len(list)-1].State
-	for _, v := range list {
-		n := len(out)
-		if v.State != state || n > 0 && (float64(v.OdometerKM) <= out[n-1].OdometerKM ||
-			v.At.Before(out[n-1].Date)) {
-			continue
-		}
-		visit := wear.Visit{OdometerKM: float64(v.OdometerKM), Date: v.At}
-		for _, x := range v.Valves {
-			visit.Valves = append(visit.Valves,
-				wear.Found{Valve: x.Valve, Found: (*measure.Length)(x.FoundMM),
-					Left: (*measure.Length)(x.LeftMM), FoundU: (*measure.Length)(x.FoundU),
-					LeftU: (*measure.Length)(x.LeftU),
-					Window: measure.Window{Lower: measure.Length(x.LowerMM),
-						Upper: measure.Length(x.UpperMM)}, LeftOut: wear.Side(x.LeftOut)})
-		}
-		out = append(out, visit)
+	finished := make([]job.Visit, len(list))
+	for i, v := range list {
+		finished[i] = v.Visit
 	}
-	return out
+	h = job.History(finished, v.Intervals)
+	f, err = h.Reckon()
+	return h, f, list, err
 }
 
 func (s *server) vehicleHistory(ctx context.Context, in *VehicleID) (*bodyOf[VehicleHistory], error) {
@@ -171,7 +147,6 @@ func (s *server) vehicleHistory(ctx context.Context, in *VehicleID) (*bodyOf[Veh
 	if err != nil {
 		return nil, fault(err)
 	}
-	out.Due.Because = speaksTo(ctx).Retell(out.Due.Because)
 	return &bodyOf[VehicleHistory]{out}, nil
 }
 
@@ -181,7 +156,7 @@ func (s *server) historyOf(ctx context.Context, id string) (h VehicleHistory, er
 		return h, err
 	}
 	h = VehicleHistory{Vehicle: vehicleView(v, speaksTo(ctx)), OwnCards: wire.List(wire.CardsOf(v.Cards)),
-		Wear: []ValveWear{}, Open: []string{}}
+		Wear: []ValveWear{}, Open: []string{}, Visits: []VisitView{}}
 	kinds := map[string]string{}
 	if e, err := s.store.With(ctx).Engine(v.EngineID); err == nil {
 		drawing := engineView(e.Sheet)
@@ -190,24 +165,20 @@ func (s *server) historyOf(ctx context.Context, id string) (h VehicleHistory, er
 			kinds[x.Name] = x.Kind
 		}
 	}
-	if h.Visits, err = s.visits(ctx, id); err != nil {
+	history, f, list, err := s.reckoned(ctx, v)
+	if err != nil {
 		return h, err
+	}
+	for _, v := range list {
+		h.Visits = append(h.Visits, visitView(v))
 	}
 	open, err := s.store.With(ctx).OpenJobsOf(id)
 	if err != nil {
 		return h, err
 	}
-	h.Open = wire.List(open)
-	h.Intervals, _ = intervalsOf(v) // those that do not read are said with the vehicle
-	visits := reckoned(h.Visits)
-	h.Counted = len(visits)
-	if perDay := wear.PerDay(visits); !math.IsNaN(perDay) {
+	h.Open, h.Intervals, h.Counted = wire.List(open), wire.IntervalsOf(v.Intervals), len(history.Visits)
+	if perDay := wear.PerDay(history.Visits); !math.IsNaN(perDay) {
 		h.PerDayKM = &perDay
-	}
-	km, months := earliest(h.Intervals)
-	f, err := wear.Reckon(visits, km, months)
-	if err != nil && !errors.Is(err, wear.ErrVisits) {
-		return h, err
 	}
 	odd := wear.Odd(f.Valves, func(valve string) string { return kinds[valve] })
 	for _, w := range f.Valves {
@@ -215,34 +186,8 @@ func (s *server) historyOf(ctx context.Context, id string) (h VehicleHistory, er
 			RateU: known(w.RateU), Differs: w.Differs, Side: string(w.Side), Range: leavesBetween(w.Range), Out: w.Out, Odd: slices.Contains(odd, w.Valve)})
 	}
 	slices.SortStableFunc(h.Wear, func(a, b ValveWear) int { return cmp.Compare(a.leaves(), b.leaves()) })
-	h.Due = soonest(putOff(dueOf(v, visits, f), h.Visits), h, visits)
+	h.Due = dueView(dueOf(v, f.Due), speaksTo(ctx))
 	return h, nil
-}
-
-// putOff keeps a vehicle due whose last job left a valve out of its limits, or was itself put off: from the day that
-// was named, else from that job on.
-func putOff(due DueView, visits []VisitView) DueView {
-	if len(visits) == 0 {
-		return due
-	}
-	last := visits[len(visits)-1]
-	var left []string
-	for _, v := range last.Valves {
-		if v.LeftOut != "" {
-			left = append(left, v.Valve+" "+v.LeftOut)
-		}
-	}
-	if len(left) == 0 && last.PutOff == "" {
-		return due
-	}
-	on, because := cmp.Or(last.PutOff, last.At.Format(time.DateOnly)), "The last job was put off."
-	if len(left) > 0 {
-		because = "Left out of limits: " + strings.Join(left, ", ") + "."
-	}
-	if due.On == "" || on < due.On {
-		due.On, due.Because = on, because
-	}
-	return due
 }
 
 func (w ValveWear) leaves() float64 {

@@ -89,7 +89,7 @@ func forecast(q forecastRequest) (forecastResponse, *wire.Problem) {
 		return forecastResponse{}, wire.Refused(wire.Fault{Location: "visits", Message: wire.Sentence(err)})
 	}
 	r := forecastResponse{Valves: []wearOf{},
-		Due: dueAt{OdometerKM: number(f.Due.OdometerKM), Because: f.Due.Because}}
+		Due: dueAt{OdometerKM: number(f.Due.OdometerKM), Because: f.Due.Cause.String()}}
 	if !f.Due.Date.IsZero() {
 		r.Due.Date = f.Due.Date.Format(time.DateOnly)
 	}

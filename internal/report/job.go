@@ -52,7 +52,7 @@ func (j Job) seal() string {
 		text += fmt.Sprintf("; countersigned by %s, %s", s.Countersigned.By,
 			s.Countersigned.At.Local().Format(dated))
 	}
-	if outcome := s.Outcome(); outcome != "" {
+	if outcome := s.Outcome().String(); outcome != "" {
 		text += ": " + outcome
 	}
 	return text

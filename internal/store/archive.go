@@ -14,6 +14,7 @@ import (
 
 	"gorm.io/gorm"
 
+	"metronix/core/measure"
 	"metronix/internal/wire"
 )
 
@@ -132,10 +133,13 @@ func archiveRecords(tx *gorm.DB, w *archiveWriter) error {
 	var vehicles []vehicleRow
 	var settings []settingRow
 	var shims []shimRow
-	for _, rows := range []any{&engines, &sets, &vehicles} {
+	for _, rows := range []any{&engines, &sets} {
 		if err := tx.Order("id").Find(rows).Error; err != nil {
 			return err
 		}
+	}
+	if err := tx.Preload("Intervals", inOrder).Order("id").Find(&vehicles).Error; err != nil {
+		return err
 	}
 	if err := tx.Order("name").Find(&settings).Error; err != nil {
 		return err
@@ -160,14 +164,16 @@ func archiveRecords(tx *gorm.DB, w *archiveWriter) error {
 	}
 	for _, r := range vehicles {
 		v := archivedVehicle{r.ID, r.Name, r.Plate, r.OdometerKM, r.EngineID, r.CreatedAt.UTC(),
-			r.OffBoard, exact(r.Intervals, compact), exact(r.Cards, compact), r.OdometerWhy}
-		if why := r.toVehicle().Damaged; why != "" {
-			w.damaged("cards of vehicle", r.ID, why)
+			r.OffBoard, nil, exact(r.Cards, compact), r.OdometerWhy}
+		if _, err := wire.ReadCards(r.Cards); err != nil {
+			w.damaged("cards of vehicle", r.ID, err.Error())
 			v.Cards = nil
 		}
-		if r.Intervals != "" && !json.Valid([]byte(r.Intervals)) {
-			w.damaged("intervals of vehicle", r.ID, "they are no JSON")
-			v.Intervals = nil
+		intervals, err := r.intervals()
+		if err != nil {
+			w.damaged("intervals of vehicle", r.ID, err.Error())
+		} else if len(intervals) > 0 {
+			v.Intervals = wire.IntervalsOf(intervals)
 		}
 		vs = append(vs, v)
 	}
@@ -264,25 +270,21 @@ func archiveVisits(tx *gorm.DB, w *archiveWriter) error {
 			"left_mm", "lower_mm", "upper_mm"}); err != nil {
 			return err
 		}
-		rows, err := tx.Raw("SELECT job_id, vehicle_id, visit FROM jobs JOIN job_states ON job_id = jobs.id " +
-			"WHERE visit <> '' ORDER BY jobs.created_at, job_id").Rows()
+		rows, err := tx.Raw("SELECT visits.job_id, vehicle_id, at, visits.odometer_km, state, valve, found_nm, left_nm, " +
+			"lower_nm, upper_nm FROM visits JOIN jobs ON jobs.id = visits.job_id JOIN visit_valves ON " +
+			"visit_valves.job_id = visits.job_id ORDER BY jobs.created_at, visits.job_id, n").Rows()
 		if err != nil {
 			return err
 		}
 		defer rows.Close()
 		for rows.Next() {
-			var job, vehicle, text string
-			if err := rows.Scan(&job, &vehicle, &text); err != nil {
+			var x visitedValve
+			if err := rows.Scan(&x.job, &x.vehicle, &x.at, &x.odometerKM, &x.state, &x.valve, &x.found, &x.left, &x.lower,
+				&x.upper); err != nil {
 				return err
 			}
-			var visit archivedVisit
-			if json.Unmarshal([]byte(text), &visit) != nil {
-				continue
-			}
-			for _, line := range visit.lines(job, vehicle) {
-				if err := table.Write(line); err != nil {
-					return err
-				}
+			if err := table.Write(x.line()); err != nil {
+				return err
 			}
 		}
 		table.Flush()
@@ -290,18 +292,22 @@ func archiveVisits(tx *gorm.DB, w *archiveWriter) error {
 	})
 }
 
-func (v archivedVisit) lines(job, vehicle string) (lines [][]string) {
-	cell := func(l *wire.MM) string {
-		if l == nil {
+// visitedValve is one valve at one visit, for the table.
+type visitedValve struct {
+	job, vehicle, state, valve string
+	at                         time.Time
+	odometerKM                 int
+	found, left                *int64
+	lower, upper               int64
+}
+
+func (x visitedValve) line() []string {
+	cell := func(nm *int64) string {
+		if nm == nil {
 			return ""
 		}
-		text, _ := json.Marshal(l) // a length always marshals
-		return string(text)
+		return measure.Length(*nm).Decimal()
 	}
-	for _, x := range v.Valves {
-		lines = append(lines, []string{wire.Cell(job), wire.Cell(vehicle), v.At.UTC().Format(time.RFC3339),
-			strconv.Itoa(v.OdometerKM), v.State, x.Valve, cell(x.FoundMM), cell(x.LeftMM), cell(&x.LowerMM),
-			cell(&x.UpperMM)})
-	}
-	return lines
+	return []string{wire.Cell(x.job), wire.Cell(x.vehicle), x.at.UTC().Format(time.RFC3339), strconv.Itoa(x.odometerKM),
+		x.state, x.valve, cell(x.found), cell(x.left), cell(&x.lower), cell(&x.upper)}
 }

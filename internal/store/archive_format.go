@@ -54,7 +54,7 @@ type archivedVehicle struct {
 	EngineID   string          `json:"engine_id"`
 	Created    time.Time       `json:"created"`
 	OffBoard   bool            `json:"off_board"`
-	Intervals  json.RawMessage `json:"intervals,omitempty"`
+	Intervals  []wire.Interval `json:"intervals,omitempty"`
 	Cards      json.RawMessage `json:"cards,omitempty"`
 	// why the odometer was put back last
 	OdometerWhy string `json:"odometer_why,omitempty"`
@@ -116,20 +116,6 @@ func (p archivedPhoto) name() string {
 		return "photos/" + p.Hash + ".jpg"
 	}
 	return "sounds/" + p.Hash + "." + SoundTypes[p.Media]
-}
-
-// archivedVisit is what is read of a finished job for the table.
-type archivedVisit struct {
-	At         time.Time `json:"at"`
-	OdometerKM int       `json:"odometer_km"`
-	State      string    `json:"state"`
-	Valves     []struct {
-		Valve   string   `json:"valve"`
-		FoundMM *wire.MM `json:"found_mm"`
-		LeftMM  *wire.MM `json:"left_mm"`
-		LowerMM wire.MM  `json:"lower_mm"`
-		UpperMM wire.MM  `json:"upper_mm"`
-	} `json:"valves"`
 }
 
 // exact is a stored text as JSON that comes back as the same text: as it is where restored makes it so, else,

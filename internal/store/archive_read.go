@@ -17,6 +17,7 @@ import (
 	"metronix/core/adjust"
 	"metronix/core/job"
 	"metronix/core/measure"
+	"metronix/internal/wire"
 )
 
 // TakenIn is what was taken in of an archive: how many of each, and how many were there already as they are.
@@ -114,11 +115,15 @@ func take[Row any](t *taker, what, id string, row Row, count *int) error {
 		return t.tx.Omit("Engine", "Vehicle").Create(&row).Error
 	}
 	if !same(had[0], row) {
-		return refuse("%s %s is stored here already and differs. Nothing was taken in: take it "+
-			"into an empty data file", what, id)
+		return differs(what, id)
 	}
 	t.in.Already++
 	return nil
+}
+
+func differs(what, id string) error {
+	return refuse("%s %s is stored here already and differs. Nothing was taken in: take it "+
+		"into an empty data file", what, id)
 }
 
 // same says that two rows say the same; times by the moment, whatever their zone.
@@ -202,15 +207,28 @@ func (t *taker) vehicles() error {
 		return err
 	}
 	for _, v := range list {
+		intervals, err := wire.CoreIntervals(v.Intervals)
+		if err != nil {
+			return refuse("vehicle %s: its intervals do not read: %v", v.ID, err)
+		}
 		row := vehicleRow{ID: v.ID, Name: v.Name, Plate: v.Plate, OdometerKM: v.OdometerKM,
 			EngineID: v.EngineID, CreatedAt: v.Created, OffBoard: v.OffBoard,
-			Intervals: compact(v.Intervals), Cards: compact(v.Cards), OdometerWhy: v.OdometerWhy}
+			Intervals: rowsOfIntervals(v.ID, intervals), Cards: compact(v.Cards),
+			OdometerWhy: v.OdometerWhy}
 		vehicle := row.toVehicle()
 		if err := admitted("vehicle", v.ID, cmp.Or(vehicle.Damaged, t.admit.Vehicle(vehicle))); err != nil {
 			return err
 		}
+		var there []intervalRow
+		if err := t.tx.Where("vehicle_id = ?", v.ID).Order("n").Find(&there).Error; err != nil {
+			return err
+		}
+		had := t.in.Already
 		if err := take(t, "vehicle", v.ID, row, &t.in.Vehicles); err != nil {
 			return err
+		}
+		if t.in.Already > had && !slices.Equal(there, row.Intervals) {
+			return differs("vehicle", v.ID)
 		}
 	}
 	return nil

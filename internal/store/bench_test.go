@@ -18,15 +18,13 @@ func BenchmarkBoardByJobs(b *testing.B) {
 		require.NoError(b, err)
 		row, err := rowOf(base)
 		require.NoError(b, err)
-		short := []byte(fmt.Sprintf(`{"id":"j","valves":[%s]}`, fmt.Sprint(make([]byte, 1500))))
 		var jobs []jobRow
 		var states []stateRow
 		for i := range n {
 			row.ID = fmt.Sprintf("job-%05d", i)
 			jobs = append(jobs, row)
-			states = append(states, stateRow{JobID: row.ID,
-				TouchedAt: base.CreatedAt.Add(time.Duration(i) * time.Minute), Open: i%20 == 0,
-				Short: string(short)})
+			states = append(states, rowOfGlance(row.ID, glanced(base.CreatedAt.Add(
+				time.Duration(i)*time.Minute), i%20 == 0)))
 		}
 		require.NoError(b, s.write.CreateInBatches(jobs, 500).Error)
 		require.NoError(b, s.write.CreateInBatches(states, 500).Error)

@@ -12,6 +12,7 @@ import (
 
 	"metronix/core/adjust"
 	"metronix/core/job"
+	"metronix/core/wear"
 )
 
 // The check reads every record and verifies every hash, of each kind; what it finds is told, and nothing of the file is
@@ -125,7 +126,7 @@ func TestAVehicleChangedInTwoPlacesAtOnce(t *testing.T) {
 	withJob(t, s)
 	v, err := s.Vehicle("v")
 	require.NoError(t, err)
-	require.NoError(t, s.SetIntervals("v", `[{"km":5000}]`))
+	require.NoError(t, s.SetIntervals("v", []wear.Interval{{KM: 5000, Source: "book"}}))
 	require.NoError(t, s.RaiseOdometer("v", v.OdometerKM+1000), "a job is started meanwhile")
 	require.NoError(t, s.SetOffBoard("v", true))
 	renamed := v
@@ -138,7 +139,7 @@ func TestAVehicleChangedInTwoPlacesAtOnce(t *testing.T) {
 	require.NoError(t, err)
 	assert.Equal(t, v.OdometerKM, now.OdometerKM)
 	assert.Equal(t, "a new instrument", now.OdometerWhy)
-	assert.Equal(t, `[{"km":5000}]`, now.Intervals)
+	assert.Equal(t, []wear.Interval{{KM: 5000, Source: "book"}}, now.Intervals)
 	assert.True(t, now.OffBoard)
 	now.OdometerKM = 0
 	now.OdometerWhy = ""
@@ -146,7 +147,7 @@ func TestAVehicleChangedInTwoPlacesAtOnce(t *testing.T) {
 	after, err := s.Vehicle("v")
 	require.NoError(t, err)
 	assert.Equal(t, v.OdometerKM, after.OdometerKM, "0: it was not read")
-	assert.ErrorIs(t, s.SetIntervals("none", ""), ErrNotFound)
+	assert.ErrorIs(t, s.SetIntervals("none", nil), ErrNotFound)
 }
 
 // A shim that went into an engine while the workshop's page was open does not come back with the page.
@@ -236,23 +237,4 @@ func TestWhatNothingNamesIsTakenOut(t *testing.T) {
 	require.ErrorIs(t, err, ErrUnnamed)
 	_, err = s.AddSound("j", "audio/wav", piece, at.Add(51*time.Hour))
 	require.NoError(t, err, "a day later there is room")
-}
-
-// A file of the version before is checked as it would be brought up to date, is brought up to date, and is restored from,
-// each without trouble: what a step was when it was released it stays.
-func TestAFileOfTheVersionBefore(t *testing.T) {
-	path := filled(t, 3)
-	for _, before := range []string{"DROP INDEX photos_unnamed", "ALTER TABLE photos DROP COLUMN named",
-		"ALTER TABLE vehicles DROP COLUMN odometer_why", "ALTER TABLE jobs DROP COLUMN entries",
-		"ALTER TABLE jobs DROP COLUMN last_sum", "DELETE FROM schema_versions WHERE version = 9"} {
-		spoilFile(t, path, before)
-	}
-	found, err := Inspect(path, whole)
-	require.NoError(t, err)
-	assert.Equal(t, Findings{Entries: 3}, found)
-	anew := filepath.Join(t.TempDir(), "anew.db")
-	_, err = Restore(anew, path, time.Now(), false, whole)
-	require.NoError(t, err)
-	assert.Equal(t, 3, entriesOf(t, anew))
-	assert.Equal(t, 3, entriesOf(t, path))
 }

@@ -177,9 +177,9 @@ func TestTheLogIsFoldedIn(t *testing.T) {
 
 	// what follows from the jobs is written in thousands where a file is brought up to date
 	large := derived()
-	large.Short = []byte(strings.Repeat("x", 20_000))
+	large.Plate = strings.Repeat("x", 20_000)
 	for range 3 * foldEvery {
-		large.Short[0]++
+		large.Plate = large.Plate[1:] + "y"
 		require.NoError(t, s.PutDerived("j", large))
 	}
 	log, err = os.Stat(path + "-wal")

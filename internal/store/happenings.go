@@ -52,12 +52,19 @@ func (r happeningRow) toHappening() (job.Happening, error) {
 type Derived struct {
 	TouchedAt time.Time
 	Open      bool   // not signed for good
-	Short     []byte // JSON, as the board sends it
-	Visit     []byte // JSON, what a finished job tells of wear; empty: it is not finished
-	Adjuster  string // empty: nothing is learned of it
+	Vehicle   string // as it is called, or was when the job was signed
+	Plate     string
+	Engine    string
+	Glance    job.Glance
+	Visit     *job.Visit // nil: it is not finished
+	Adjuster  string     // empty: nothing is learned of it
 	Pairs     []job.LockPair
 	Used      []job.ShopShim
 }
+
+// derivedBy is the version of what is derived of a list. Where it counts up everything derived is made anew at the next
+// start.
+const derivedBy = 1
 
 // List is a job's happenings as they are stored, and where the chain of checksums ends.
 type List struct {
@@ -66,8 +73,11 @@ type List struct {
 	rows       *rowsKept
 }
 
-// rowsKept is how many rows of a kind are stored beside a list; nil: to be counted.
-type rowsKept struct{ pairs, used int }
+// rowsKept is how many rows of a kind are stored beside a list (nil: to be counted), and whether its visit is.
+type rowsKept struct {
+	pairs, used int
+	visit       bool
+}
 
 // Append stores one happening at the end of its job's list, with what follows from it. When it returns nil
 // the happening is on disk, in the file that is at its place. ErrPlaceTaken: another one was stored there
@@ -100,7 +110,7 @@ func (s *Store) Append(jobID string, l *List, h job.Happening, d Derived) error 
 		return err
 	}
 	h.Rules = job.Rules
-	l.Happenings, l.last, l.rows = append(l.Happenings, h), row.Sum, &rowsKept{len(d.Pairs), len(d.Used)}
+	l.Happenings, l.last, l.rows = append(l.Happenings, h), row.Sum, &rowsKept{len(d.Pairs), len(d.Used), d.Visit != nil}
 	return nil
 }
 
@@ -126,17 +136,21 @@ func (s *Store) stored(jobID, id string, err error) error {
 
 // derivedAnew writes what is derived over what was; whether a job is on the board is not derived.
 var derivedAnew = clause.OnConflict{Columns: []clause.Column{{Name: "job_id"}},
-	DoUpdates: clause.AssignmentColumns([]string{"touched_at", "open", "short", "visit", "damaged"})}
+	DoUpdates: clause.AssignmentColumns([]string{"touched_at", "open", "damaged", "derived_by", "vehicle", "plate", "engine",
+		"phase", "next", "quiet", "crank_known", "done", "total", "stops", "school", "direction", "waits_for", "waits_until",
+		"hand", "signed_by", "ready_at", "cover_by", "start_from", "valves"})}
 
 // derive writes the rows that follow from a job's list.
 func derive(tx *gorm.DB, jobID string, d Derived, kept *rowsKept) error {
-	row := stateRow{JobID: jobID, TouchedAt: d.TouchedAt, Open: d.Open, Short: string(d.Short),
-		Visit: string(d.Visit)}
+	row := rowOfGlance(jobID, d)
 	if err := tx.Clauses(derivedAnew).Create(&row).Error; err != nil {
 		return err
 	}
 	if kept == nil {
-		kept = &rowsKept{-1, -1}
+		kept = &rowsKept{-1, -1, true}
+	}
+	if err := putVisit(tx, jobID, d.Visit, kept.visit); err != nil {
+		return err
 	}
 	if err := rewrite(tx, jobID, kept.pairs, len(d.Pairs), func(n int) pairRow {
 		p := d.Pairs[n]
@@ -185,19 +199,26 @@ func (s *Store) PutDerived(jobID string, d Derived) error {
 	}))
 }
 
-// DerivedOf reads what is stored beside a job's list; the zero Derived where nothing is.
-func (s *Store) DerivedOf(jobID string) (d Derived, err error) {
+// DerivedOf reads what is stored beside a job's list; ok is false where nothing is, or only as an earlier version
+// derived it.
+func (s *Store) DerivedOf(jobID string) (d Derived, ok bool, err error) {
 	var states []stateRow
 	var pairs []pairRow
 	var used []usedRow
 	for _, rows := range []any{&states, &pairs, &used} {
 		if err := s.read.Where("job_id = ?", jobID).Find(rows).Error; err != nil {
-			return d, translate(err)
+			return d, false, translate(err)
 		}
 	}
 	if len(states) > 0 {
-		d.TouchedAt, d.Open, d.Short = states[0].TouchedAt, states[0].Open, []byte(states[0].Short)
-		d.Visit = []byte(states[0].Visit)
+		r := states[0]
+		d.TouchedAt, d.Open, d.Vehicle, d.Plate, d.Engine = r.TouchedAt, r.Open, r.Vehicle, r.Plate, r.Engine
+		if d.Glance, err = r.glance(); err != nil {
+			return d, false, err
+		}
+	}
+	if d.Visit, err = s.visitOf(jobID); err != nil {
+		return d, false, err
 	}
 	for _, p := range pairs {
 		d.Adjuster = p.Adjuster
@@ -206,13 +227,13 @@ func (s *Store) DerivedOf(jobID string) (d Derived, err error) {
 	for _, u := range used {
 		d.Used = append(d.Used, job.ShopShim{Shim: measure.Length(u.SizeNM), At: u.At})
 	}
-	return d, nil
+	return d, len(states) > 0 && states[0].DerivedBy == derivedBy, nil
 }
 
 // Underived lists the jobs of which nothing derived is stored, or only as an earlier version derived it.
 func (s *Store) Underived() (ids []string, err error) {
-	err = s.read.Raw("SELECT id FROM jobs WHERE id NOT IN (SELECT job_id FROM job_states WHERE short <> '' " +
-		"OR damaged <> '') ORDER BY id").
+	err = s.read.Raw("SELECT id FROM jobs WHERE id NOT IN (SELECT job_id FROM job_states WHERE derived_by = ? "+
+		"OR damaged <> '') ORDER BY id", derivedBy).
 		Scan(&ids).Error
 	return ids, translate(err)
 }

@@ -73,34 +73,6 @@ func rowOf(j Job) (jobRow, error) {
 		OdometerWhy: j.OdometerWhy, CreatedAt: j.CreatedAt, OffBoard: j.OffBoard}, err
 }
 
-// BoardQuery narrows what the board shows.
-type BoardQuery struct {
-	OffBoard      bool // those taken off it instead
-	Open          *bool
-	Limit, Offset int
-}
-
-// OnBoard is a job on the board: what was derived of it last. Damaged is why it cannot be opened.
-type OnBoard struct {
-	ID      string
-	Short   string
-	Damaged string
-}
-
-// Board lists jobs as the board shows them, the last touched first, and says how many there are in all. It
-// reads no list of happenings.
-func (s *Store) Board(q BoardQuery) (list []OnBoard, total int64, err error) {
-	db := s.read.Table("job_states").Where("off_board = ?", q.OffBoard)
-	if q.Open != nil {
-		db = db.Where("open = ?", *q.Open)
-	}
-	if err := db.Session(&gorm.Session{}).Count(&total).Error; err != nil {
-		return nil, 0, translate(err)
-	}
-	err = db.Session(&gorm.Session{}).Select("job_id AS id, short, damaged").Order("touched_at DESC, job_id").Limit(q.Limit).Offset(q.Offset).Scan(&list).Error
-	return list, total, translate(err)
-}
-
 // JobsOf lists every job of a vehicle.
 func (s *Store) JobsOf(vehicleID string) (ids []string, err error) {
 	err = s.read.Raw("SELECT id FROM jobs WHERE vehicle_id = ? ORDER BY id", vehicleID).Scan(&ids).Error

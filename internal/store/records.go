@@ -6,7 +6,6 @@ import (
 	"fmt"
 	"log/slog"
 	"reflect"
-	"strconv"
 	"strings"
 	"time"
 
@@ -35,24 +34,6 @@ type GaugeSet struct {
 	CreatedAt time.Time
 	Version   string // of what is stored; not read where it is written
 	Damaged   string // why its leaves do not read; empty: they do
-}
-
-// Vehicle is what an engine sits in.
-type Vehicle struct {
-	ID         string
-	Name       string
-	Plate      string
-	OdometerKM int
-	EngineID   string
-	EngineName string
-	CreatedAt  time.Time
-	OffBoard   bool
-	Intervals  string           // JSON, as the interface reads it; empty: none
-	Cards      []clearance.Card // of a cam that was changed: this vehicle's, not its engine's
-	// OdometerWhy is why the odometer was put back last; empty: it never was
-	OdometerWhy string
-	Version     string // of name, plate, odometer and engine as stored; not read where it is written
-	Damaged     string // why its cards do not read; empty: they do
 }
 
 // Job is what a job starts from.
@@ -278,103 +259,6 @@ func why(err error) string {
 		return ""
 	}
 	return err.Error()
-}
-
-// AddVehicle stores a vehicle; ErrMissing where its engine is not stored.
-func (s *Store) AddVehicle(v Vehicle) error {
-	row, err := rowOfVehicle(v)
-	if err != nil {
-		return err
-	}
-	return s.acknowledge(s.write.Create(&row).Error)
-}
-
-// ReplaceVehicle corrects a vehicle's name, plate, odometer and engine, where version is empty or still that of what is
-// stored: ErrChanged where somebody changed it meanwhile, ErrBackwards where the odometer would show less than it does
-// and nothing says why (0: it was not read, and stays), ErrNotFound where there is none, ErrMissing where its engine is not stored. What else is known of
-// it stays as it is.
-func (s *Store) ReplaceVehicle(v Vehicle, version string) error {
-	return s.acknowledge(s.write.Transaction(func(tx *gorm.DB) error {
-		var row vehicleRow
-		if err := tx.Where("id = ?", v.ID).Take(&row).Error; err != nil {
-			return err
-		}
-		if version != "" && row.version() != version {
-			return ErrChanged
-		}
-		set := map[string]any{"name": v.Name, "plate": v.Plate, "odometer_km": v.OdometerKM, "engine_id": v.EngineID}
-		switch {
-		case v.OdometerKM >= row.OdometerKM:
-		case v.OdometerWhy != "":
-			set["odometer_why"] = v.OdometerWhy
-		case v.OdometerKM == 0: // it was not read
-			delete(set, "odometer_km")
-		default:
-			return fmt.Errorf("%w: it showed %d", ErrBackwards, row.OdometerKM)
-		}
-		return tx.Model(&vehicleRow{ID: v.ID}).Updates(set).Error
-	}))
-}
-
-// version tells one state of what ReplaceVehicle replaces from another.
-func (r vehicleRow) version() string {
-	return sumOf(r.Name, r.Plate, strconv.Itoa(r.OdometerKM), r.EngineID)[:16]
-}
-
-// SetIntervals stores a vehicle's intervals, JSON, and nothing else of it; ErrNotFound where there is none.
-func (s *Store) SetIntervals(id, intervals string) error {
-	return s.setOfVehicle(id, "intervals", intervals)
-}
-
-// SetCards stores a vehicle's own cards, and nothing else of it; ErrNotFound where there is none.
-func (s *Store) SetCards(id string, cards []clearance.Card) error {
-	text, err := wire.WriteCards(cards)
-	if err != nil {
-		return err
-	}
-	return s.setOfVehicle(id, "cards", text)
-}
-
-// SetOffBoard takes a vehicle off the lists, or brings it back; ErrNotFound where there is none.
-func (s *Store) SetOffBoard(id string, off bool) error { return s.setOfVehicle(id, "off_board", off) }
-
-func (s *Store) setOfVehicle(id, column string, to any) error {
-	return s.changed(s.write.Model(&vehicleRow{}).Where("id = ?", id).Update(column, to))
-}
-
-func rowOfVehicle(v Vehicle) (vehicleRow, error) {
-	cards, err := wire.WriteCards(v.Cards)
-	return vehicleRow{ID: v.ID, Name: v.Name, Plate: v.Plate, OdometerKM: v.OdometerKM, EngineID: v.EngineID,
-		CreatedAt: v.CreatedAt, OffBoard: v.OffBoard, Intervals: v.Intervals, Cards: cards,
-		OdometerWhy: v.OdometerWhy}, err
-}
-
-// RaiseOdometer notes that a vehicle has gone further than was known.
-func (s *Store) RaiseOdometer(id string, km int) error {
-	return s.acknowledge(s.write.Model(&vehicleRow{}).Where("id = ? AND odometer_km < ?", id,
-		km).Update("odometer_km", km).Error)
-}
-
-// SetOdometer notes what a vehicle's odometer shows, though it showed more before.
-func (s *Store) SetOdometer(id string, km int) error {
-	return s.acknowledge(s.write.Model(&vehicleRow{}).Where("id = ?", id).Update("odometer_km", km).Error)
-}
-
-// Vehicles lists the vehicles by name, those taken off the board too. One whose cards do not read says so, and hinders
-// nobody.
-func (s *Store) Vehicles() ([]Vehicle, error) {
-	return listed(s, "vehicles.name", vehicleRow.toVehicle, "Engine")
-}
-
-// Vehicle finds one vehicle.
-func (s *Store) Vehicle(id string) (Vehicle, error) {
-	return one(s, id, sound(vehicleRow.toVehicle), "Engine")
-}
-
-func (r vehicleRow) toVehicle() Vehicle {
-	cards, err := wire.ReadCards(r.Cards)
-	return Vehicle{r.ID, r.Name, r.Plate, r.OdometerKM, r.EngineID, r.Engine.Name, r.CreatedAt, r.OffBoard,
-		r.Intervals, cards, r.OdometerWhy, r.version(), why(err)}
 }
 
 // sound is a reading of rows that cannot fail, as one takes it.

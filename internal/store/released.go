@@ -1,6 +1,11 @@
 package store
 
-import "time"
+import (
+	"encoding/json"
+	"time"
+
+	"gorm.io/gorm"
+)
 
 // This file keeps tables as an earlier version made them, for its migration step. Nothing here is changed.
 
@@ -151,4 +156,68 @@ var ninth = []string{
 		"coalesce((SELECT sum FROM happenings WHERE job_id = jobs.id ORDER BY place DESC LIMIT 1), '')",
 	"DELETE FROM dues WHERE vehicle_id IN (SELECT vehicle_id FROM jobs JOIN job_states ON job_id = jobs.id WHERE visit <> '')",
 	"UPDATE job_states SET short = '' WHERE damaged = ''",
+}
+
+// tenth is what the tenth version adds: what is derived of jobs and vehicles, and intervals, stand in rows and columns of
+// their own. What is derived is made anew.
+var tenth = []string{
+	"DROP TABLE job_states",
+	"CREATE TABLE job_states (job_id text PRIMARY KEY REFERENCES jobs(id) ON DELETE RESTRICT, touched_at datetime NOT NULL, " +
+		"open numeric NOT NULL, off_board numeric NOT NULL DEFAULT false, damaged text NOT NULL, derived_by integer NOT NULL, " +
+		"vehicle text NOT NULL, plate text NOT NULL, engine text NOT NULL, phase text NOT NULL, next text NOT NULL, " +
+		"quiet text NOT NULL, crank_known numeric NOT NULL, done integer NOT NULL, total integer NOT NULL, " +
+		"stops integer NOT NULL, school text NOT NULL, direction text NOT NULL, waits_for text NOT NULL, " +
+		"waits_until text NOT NULL, hand text NOT NULL, signed_by text NOT NULL, ready_at datetime, cover_by datetime, " +
+		"start_from datetime, valves text NOT NULL)",
+	"CREATE INDEX job_states_touched ON job_states (off_board, touched_at)",
+	"CREATE INDEX job_states_open ON job_states (off_board, open, touched_at)",
+	"CREATE TABLE visits (job_id text PRIMARY KEY REFERENCES jobs(id) ON DELETE RESTRICT, at datetime NOT NULL, " +
+		"odometer_km integer NOT NULL, state text NOT NULL, source text NOT NULL, signed_by text NOT NULL, " +
+		"outcome text NOT NULL, tight integer NOT NULL, loose integer NOT NULL, put_off text NOT NULL)",
+	"CREATE TABLE visit_valves (job_id text REFERENCES visits(job_id) ON DELETE CASCADE, n integer, valve text NOT NULL, " +
+		"found_nm integer, left_nm integer, found_u_nm integer, left_u_nm integer, lower_nm integer NOT NULL, " +
+		"upper_nm integer NOT NULL, left_out text NOT NULL, PRIMARY KEY (job_id, n))",
+	"CREATE TABLE visit_remarks (job_id text REFERENCES visits(job_id) ON DELETE CASCADE, n integer, place text NOT NULL, " +
+		"what text NOT NULL, PRIMARY KEY (job_id, n))",
+	"DROP TABLE dues",
+	"CREATE TABLE dues (vehicle_id text PRIMARY KEY REFERENCES vehicles(id) ON DELETE RESTRICT, due_on text NOT NULL, " +
+		"due_km integer NOT NULL, cause text NOT NULL)",
+	"CREATE INDEX dues_on ON dues (due_on)",
+	"CREATE TABLE intervals (vehicle_id text REFERENCES vehicles(id) ON DELETE RESTRICT, n integer, km integer NOT NULL, " +
+		"months integer NOT NULL, source text NOT NULL, once_from text NOT NULL, weeks integer NOT NULL, " +
+		"from_km integer NOT NULL, PRIMARY KEY (vehicle_id, n))",
+}
+
+// intervalTen is an interval as it stood in a vehicle's row.
+type intervalTen struct {
+	KM       int    `json:"km"`
+	Months   int    `json:"months"`
+	Source   string `json:"source"`
+	OnceFrom string `json:"once_from"`
+	Weeks    int    `json:"weeks"`
+	FromKM   int    `json:"from_km"`
+}
+
+// intervalsToRows gives each interval a row of its own. Those that do not read stay where they are, and are told.
+func intervalsToRows(tx *gorm.DB) error {
+	var vehicles []struct{ ID, Intervals string }
+	if err := tx.Raw("SELECT id, intervals FROM vehicles WHERE intervals <> ''").Scan(&vehicles).Error; err != nil {
+		return err
+	}
+	for _, v := range vehicles {
+		var list []intervalTen
+		if json.Unmarshal([]byte(v.Intervals), &list) != nil {
+			continue
+		}
+		for n, i := range list {
+			if err := tx.Exec("INSERT INTO intervals VALUES (?, ?, ?, ?, ?, ?, ?, ?)", v.ID, n, i.KM, i.Months, i.Source,
+				i.OnceFrom, i.Weeks, i.FromKM).Error; err != nil {
+				return err
+			}
+		}
+		if err := tx.Exec("UPDATE vehicles SET intervals = '' WHERE id = ?", v.ID).Error; err != nil {
+			return err
+		}
+	}
+	return nil
 }

@@ -33,10 +33,24 @@ type vehicleRow struct {
 	Engine     engineRow `gorm:"foreignKey:EngineID;constraint:OnDelete:RESTRICT"`
 	CreatedAt  time.Time `gorm:"not null"`
 	OffBoard   bool      `gorm:"not null;default:false"`
-	Intervals  string    `gorm:"not null;default:''"` // JSON; empty: none
-	Cards      string    `gorm:"not null;default:''"` // JSON; empty: none
+	// intervals of an earlier version that do not read; empty: there are none
+	Unread    string        `gorm:"column:intervals;not null;default:''"`
+	Intervals []intervalRow `gorm:"foreignKey:VehicleID"`
+	Cards     string        `gorm:"not null;default:''"` // JSON; empty: none
 	// why the odometer was put back last; empty: it never was
 	OdometerWhy string `gorm:"not null;default:''"`
+}
+
+// intervalRow is after how far or how long a vehicle is due.
+type intervalRow struct {
+	VehicleID string `gorm:"primaryKey;size:64"`
+	N         int    `gorm:"primaryKey;autoIncrement:false"`
+	KM        int    `gorm:"not null"`
+	Months    int    `gorm:"not null"`
+	Source    string `gorm:"not null;size:400"`
+	OnceFrom  string `gorm:"not null"` // 2006-01-02; empty: it comes again and again
+	Weeks     int    `gorm:"not null"`
+	FromKM    int    `gorm:"not null"`
 }
 
 // dueRow is when a vehicle is due next: derived of its finished jobs and its intervals.
@@ -44,7 +58,7 @@ type dueRow struct {
 	VehicleID string `gorm:"primaryKey;size:64"`
 	DueOn     string `gorm:"not null"` // 2006-01-02; empty: not known
 	DueKM     int    `gorm:"not null"` // 0: not known
-	Because   string `gorm:"not null"`
+	Cause     string `gorm:"not null"` // codes
 }
 
 // photoRow is a photograph, made smaller and without metadata, by the hash of what is kept.
@@ -104,13 +118,71 @@ type happeningRow struct {
 // stateRow is what the board shows of a job, as of its last happening: derived from the list, written with
 // it, and made anew where it is not there.
 type stateRow struct {
-	JobID     string    `gorm:"primaryKey;size:64"`
-	TouchedAt time.Time `gorm:"not null"`
-	Open      bool      `gorm:"not null"`
-	OffBoard  bool      `gorm:"not null;default:false"` // as the job's own row says
-	Short     string    `gorm:"not null"`               // JSON, as the board sends it
-	Visit     string    `gorm:"not null;default:''"`    // JSON, what a finished job tells of wear; empty: it is not finished
-	Damaged   string    `gorm:"not null"`               // why the job cannot be opened; empty: it can
+	JobID      string    `gorm:"primaryKey;size:64"`
+	TouchedAt  time.Time `gorm:"not null"`
+	Open       bool      `gorm:"not null"`
+	OffBoard   bool      `gorm:"not null;default:false"` // as the job's own row says
+	Damaged    string    `gorm:"not null"`               // why the job cannot be opened; empty: it can
+	DerivedBy  int       `gorm:"not null"`               // the version of what is derived; 0: nothing was
+	Vehicle    string    `gorm:"not null"`               // as it is called, or was when the job was signed
+	Plate      string    `gorm:"not null"`
+	Engine     string    `gorm:"not null"`
+	Phase      string    `gorm:"not null"`
+	Next       string    `gorm:"not null"` // codes
+	Quiet      string    `gorm:"not null"` // codes
+	CrankKnown bool      `gorm:"not null"`
+	Done       int       `gorm:"not null"`
+	Total      int       `gorm:"not null"`
+	Stops      int       `gorm:"not null"`
+	School     string    `gorm:"not null"`
+	Direction  string    `gorm:"not null"`
+	WaitsFor   string    `gorm:"not null"`
+	WaitsUntil string    `gorm:"not null"`
+	Hand       string    `gorm:"not null"`
+	SignedBy   string    `gorm:"not null"`
+	ReadyAt    *time.Time
+	CoverBy    *time.Time
+	StartFrom  *time.Time
+	Valves     string `gorm:"not null"` // codes
+}
+
+// visitRow is what a finished job tells of its vehicle: derived like stateRow.
+type visitRow struct {
+	JobID      string    `gorm:"primaryKey;size:64"`
+	At         time.Time `gorm:"not null"`
+	OdometerKM int       `gorm:"not null"`
+	State      string    `gorm:"not null"`
+	Source     string    `gorm:"not null"`
+	SignedBy   string    `gorm:"not null"`
+	Outcome    string    `gorm:"not null"` // codes
+	Tight      int       `gorm:"not null"`
+	Loose      int       `gorm:"not null"`
+	PutOff     string    `gorm:"not null"` // 2006-01-02; empty: it was not
+
+	Valves  []visitValveRow  `gorm:"foreignKey:JobID"`
+	Remarks []visitRemarkRow `gorm:"foreignKey:JobID"`
+}
+
+// visitValveRow is one valve at a visit.
+type visitValveRow struct {
+	JobID    string `gorm:"primaryKey;size:64"`
+	N        int    `gorm:"primaryKey;autoIncrement:false"`
+	Valve    string `gorm:"not null"`
+	FoundNM  *int64 // nil: a side only, or not found
+	LeftNM   *int64
+	FoundUNM *int64 `gorm:"column:found_u_nm"`
+	LeftUNM  *int64 `gorm:"column:left_u_nm"`
+	LowerNM  int64  `gorm:"not null"`
+	UpperNM  int64  `gorm:"not null"`
+	LeftOut  string `gorm:"not null"`
+}
+
+// visitRemarkRow is a finding that a visit left for later.
+type visitRemarkRow struct {
+	JobID string `gorm:"primaryKey;size:64"`
+	N     int    `gorm:"primaryKey;autoIncrement:false"`
+	Place string `gorm:"not null"`
+	What  string `gorm:"not null"`
 }
 
 // pairRow is what locking did to a gap, for what is learned of a mechanic's hands: derived like stateRow.
@@ -156,16 +228,20 @@ type schemaRow struct {
 	AppliedAt time.Time `gorm:"not null"`
 }
 
-func (engineRow) TableName() string    { return "engines" }
-func (gaugeSetRow) TableName() string  { return "gauge_sets" }
-func (vehicleRow) TableName() string   { return "vehicles" }
-func (jobRow) TableName() string       { return "jobs" }
-func (happeningRow) TableName() string { return "happenings" }
-func (shimRow) TableName() string      { return "shims" }
-func (settingRow) TableName() string   { return "settings" }
-func (stateRow) TableName() string     { return "job_states" }
-func (pairRow) TableName() string      { return "lock_pairs" }
-func (usedRow) TableName() string      { return "shims_used" }
-func (photoRow) TableName() string     { return "photos" }
-func (dueRow) TableName() string       { return "dues" }
-func (schemaRow) TableName() string    { return "schema_versions" }
+func (engineRow) TableName() string      { return "engines" }
+func (gaugeSetRow) TableName() string    { return "gauge_sets" }
+func (vehicleRow) TableName() string     { return "vehicles" }
+func (jobRow) TableName() string         { return "jobs" }
+func (happeningRow) TableName() string   { return "happenings" }
+func (shimRow) TableName() string        { return "shims" }
+func (settingRow) TableName() string     { return "settings" }
+func (stateRow) TableName() string       { return "job_states" }
+func (pairRow) TableName() string        { return "lock_pairs" }
+func (usedRow) TableName() string        { return "shims_used" }
+func (photoRow) TableName() string       { return "photos" }
+func (dueRow) TableName() string         { return "dues" }
+func (schemaRow) TableName() string      { return "schema_versions" }
+func (intervalRow) TableName() string    { return "intervals" }
+func (visitRow) TableName() string       { return "visits" }
+func (visitValveRow) TableName() string  { return "visit_valves" }
+func (visitRemarkRow) TableName() string { return "visit_remarks" }

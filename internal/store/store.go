@@ -2,6 +2,7 @@ package store
 
 import (
 	"context"
+	"errors"
 	"fmt"
 	"slices"
 	"time"
@@ -58,6 +59,8 @@ var migrations = []func(*gorm.DB) error{
 	func(tx *gorm.DB) error { return all(tx, eighth) },
 	// where each list ends stands in its job's row
 	func(tx *gorm.DB) error { return all(tx, ninth) },
+	// what is derived, and intervals, are rows and columns of their own
+	func(tx *gorm.DB) error { return errors.Join(all(tx, tenth), intervalsToRows(tx)) },
 }
 
 // all carries out statements one after another.

@@ -17,6 +17,7 @@ import (
 	"metronix/core/gauge"
 	"metronix/core/job"
 	"metronix/core/measure"
+	"metronix/core/sequence"
 	"metronix/internal/wire"
 )
 
@@ -30,7 +31,17 @@ func opened(t testing.TB) (*Store, string) {
 }
 
 func derived() Derived {
-	return Derived{TouchedAt: time.Date(2026, 11, 1, 8, 0, 0, 0, time.UTC), Open: true, Short: []byte(`{}`)}
+	return glanced(time.Date(2026, 11, 1, 8, 0, 0, 0, time.UTC), true)
+}
+
+// glanced is what follows from a job with so many valves as most have.
+func glanced(touched time.Time, open bool) Derived {
+	g := job.Glance{Phase: job.AsFound, Next: job.Brief{Action: job.DoTurn, Turning: job.GoOn, By: 180 * measure.Degree,
+		Until: []sequence.Sighting{{What: sequence.Rocking, Cylinder: 4}}}, Total: 8, Stops: 4}
+	for _, v := range enginetest.Four().Valves() {
+		g.Valves = append(g.Valves, job.Dot{Valve: v.Name, Verdict: clearance.In})
+	}
+	return Derived{TouchedAt: touched, Open: open, Vehicle: "Tipper", Engine: "four", Glance: g}
 }
 
 func listOf(t testing.TB, s *Store) *List {

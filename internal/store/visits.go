@@ -1,22 +1,121 @@
 package store
 
 import (
+	"errors"
+	"fmt"
+	"time"
+
 	"gorm.io/gorm"
 	"gorm.io/gorm/clause"
+
+	"metronix/core/clearance"
+	"metronix/core/job"
+	"metronix/core/measure"
+	"metronix/core/wear"
 )
 
-// Visited is a finished job of a vehicle, and what it tells of wear.
+// Visited is a finished job of a vehicle, and what it tells.
 type Visited struct {
 	JobID string
-	Visit string
+	job.Visit
 }
 
-// Visits lists a vehicle's finished jobs, oldest first, those taken off the board left out.
-func (s *Store) Visits(vehicleID string) (list []Visited, err error) {
-	err = s.read.Raw("SELECT job_id, visit FROM jobs JOIN job_states ON job_id = jobs.id "+
-		"WHERE vehicle_id = ? AND "+
-		"visit <> '' AND NOT jobs.off_board ORDER BY jobs.created_at, job_id", vehicleID).Scan(&list).Error
-	return list, translate(err)
+// Visits lists a vehicle's finished jobs, oldest first, those taken off the board left out. One that does not read is
+// named among the damaged: it follows from its job's list, and can be made anew.
+func (s *Store) Visits(vehicleID string) (list []Visited, damaged []Damaged, err error) {
+	var rows []visitRow
+	err = s.read.Joins("JOIN jobs ON jobs.id = visits.job_id").Where("jobs.vehicle_id = ? AND NOT jobs.off_board", vehicleID).
+		Order("jobs.created_at, visits.job_id").Preload("Valves", inOrder).Preload("Remarks", inOrder).Find(&rows).Error
+	if err != nil {
+		return nil, nil, translate(err)
+	}
+	for _, r := range rows {
+		v, err := r.visit()
+		if err != nil {
+			damaged = append(damaged, Damaged{ID: r.JobID, Why: err.Error()})
+			continue
+		}
+		list = append(list, Visited{r.JobID, v})
+	}
+	return list, damaged, nil
+}
+
+func inOrder(db *gorm.DB) *gorm.DB { return db.Order("n") }
+
+// visitOf is what a job is stored to tell; nil where it is not finished.
+func (s *Store) visitOf(jobID string) (*job.Visit, error) {
+	var rows []visitRow
+	if err := s.read.Where("job_id = ?", jobID).Preload("Valves", inOrder).Preload("Remarks", inOrder).
+		Find(&rows).Error; err != nil || len(rows) == 0 {
+		return nil, translate(err)
+	}
+	v, err := rows[0].visit()
+	return &v, err
+}
+
+// putVisit writes what a finished job tells in place of what it told; nil where it is not finished. had is false where
+// nothing can be there.
+func putVisit(tx *gorm.DB, jobID string, v *job.Visit, had bool) error {
+	if had {
+		if err := tx.Delete(&visitRow{JobID: jobID}).Error; err != nil {
+			return err
+		}
+	}
+	if v == nil {
+		return nil
+	}
+	row := rowOfVisit(jobID, *v)
+	return tx.Create(&row).Error
+}
+
+func rowOfVisit(jobID string, v job.Visit) visitRow {
+	row := visitRow{JobID: jobID, At: v.At, OdometerKM: v.OdometerKM, State: string(v.State), Source: v.Source,
+		SignedBy: v.By, Outcome: codesOfOutcome(v.Outcome), Tight: v.Tight, Loose: v.Loose, PutOff: dayOf(v.PutOff)}
+	for n, x := range v.Valves {
+		row.Valves = append(row.Valves, visitValveRow{jobID, n, x.Valve, (*int64)(x.Found), (*int64)(x.Left),
+			(*int64)(x.FoundU), (*int64)(x.LeftU), int64(x.Window.Lower), int64(x.Window.Upper), string(x.LeftOut)})
+	}
+	for n, r := range v.Later {
+		row.Remarks = append(row.Remarks, visitRemarkRow{jobID, n, r.Place, r.What})
+	}
+	return row
+}
+
+func (r visitRow) visit() (v job.Visit, err error) {
+	v = job.Visit{At: r.At.UTC(), OdometerKM: r.OdometerKM, State: clearance.State(r.State), Source: r.Source, By: r.SignedBy,
+		Tight: r.Tight, Loose: r.Loose}
+	outcome, err := outcomeOf(r.Outcome)
+	putOff, dayErr := onDay(r.PutOff)
+	if err := errors.Join(err, dayErr); err != nil {
+		return v, fmt.Errorf("%w: what is known of finished job %s does not read: %w", ErrDamaged, r.JobID, err)
+	}
+	v.Outcome, v.PutOff = outcome, putOff
+	for _, x := range r.Valves {
+		v.Valves = append(v.Valves, wear.Found{Valve: x.Valve, Found: (*measure.Length)(x.FoundNM),
+			Left: (*measure.Length)(x.LeftNM), FoundU: (*measure.Length)(x.FoundUNM), LeftU: (*measure.Length)(x.LeftUNM),
+			Window:  measure.Window{Lower: measure.Length(x.LowerNM), Upper: measure.Length(x.UpperNM)},
+			LeftOut: wear.Side(x.LeftOut)})
+	}
+	for _, x := range r.Remarks {
+		v.Later = append(v.Later, job.Remark{Place: x.Place, What: x.What})
+	}
+	return v, nil
+}
+
+// dayOf writes a day; empty for none.
+func dayOf(day time.Time) string {
+	if day.IsZero() {
+		return ""
+	}
+	return day.Format(time.DateOnly)
+}
+
+// onDay reads a day; the zero time for none.
+func onDay(text string) (time.Time, error) {
+	if text == "" {
+		return time.Time{}, nil
+	}
+	return time.Parse(time.DateOnly, text)
 }
 
 // Due is when a vehicle is due next, and why. On is a date, 2006-01-02, empty where none is known; KM is 0
@@ -25,30 +124,51 @@ type Due struct {
 	VehicleID, Name, Plate string
 	DueOn                  string
 	DueKM                  int
-	Because                string
+	Cause                  wear.Cause
+}
+
+// dueRead is a due as it is read with its vehicle.
+type dueRead struct {
+	VehicleID, Name, Plate, DueOn string
+	DueKM                         int
+	Cause                         string
+}
+
+// due reads it; a cause that does not read is none that is known, and made anew by a rebuild.
+func (r dueRead) due() Due {
+	cause, err := causeOf(r.Cause)
+	if err != nil {
+		cause = wear.Cause{Kind: wear.Unknown}
+	}
+	return Due{r.VehicleID, r.Name, r.Plate, r.DueOn, r.DueKM, cause}
 }
 
 // PutDue stores when a vehicle is due.
 func (s *Store) PutDue(d Due) error {
-	row := dueRow{d.VehicleID, d.DueOn, d.DueKM, d.Because}
+	row := dueRow{d.VehicleID, d.DueOn, d.DueKM, codesOfCause(d.Cause)}
 	return s.acknowledge(s.write.Clauses(clause.OnConflict{Columns: []clause.Column{{Name: "vehicle_id"}},
 		UpdateAll: true}).Create(&row).Error)
 }
 
-const dueColumns = "SELECT vehicle_id, name, plate, due_on, due_km, because FROM dues JOIN " +
+const dueColumns = "SELECT vehicle_id, name, plate, due_on, due_km, cause FROM dues JOIN " +
 	"vehicles ON vehicles.id = " +
 	"vehicle_id WHERE NOT off_board AND "
 
 // Dues lists the vehicles that are due, the earliest first.
 func (s *Store) Dues(limit int) (list []Due, err error) {
-	err = s.read.Raw(dueColumns+"due_on <> '' ORDER BY due_on, name LIMIT ?", limit).Scan(&list).Error
+	var rows []dueRead
+	err = s.read.Raw(dueColumns+"due_on <> '' ORDER BY due_on, name LIMIT ?", limit).Scan(&rows).Error
+	for _, r := range rows {
+		list = append(list, r.due())
+	}
 	return list, translate(err)
 }
 
 // DueOf is when one vehicle is due; the zero Due where nothing is known.
-func (s *Store) DueOf(vehicleID string) (d Due, err error) {
-	err = s.read.Raw(dueColumns+"vehicle_id = ?", vehicleID).Scan(&d).Error
-	return d, translate(err)
+func (s *Store) DueOf(vehicleID string) (Due, error) {
+	var r dueRead
+	err := s.read.Raw(dueColumns+"vehicle_id = ?", vehicleID).Scan(&r).Error
+	return r.due(), translate(err)
 }
 
 // StoredDue is when a vehicle is stored to be due, on the lists or not, and whether anything is stored of that.
@@ -58,13 +178,12 @@ func (s *Store) StoredDue(vehicleID string) (d Due, stored bool, err error) {
 		return d, false, translate(err)
 	}
 	r := rows[0]
-	return Due{VehicleID: r.VehicleID, DueOn: r.DueOn, DueKM: r.DueKM, Because: r.Because}, true, nil
+	return dueRead{VehicleID: r.VehicleID, DueOn: r.DueOn, DueKM: r.DueKM, Cause: r.Cause}.due(), true, nil
 }
 
 // Undue lists the vehicles with a finished job of which nobody has reckoned yet when they are due.
 func (s *Store) Undue() (ids []string, err error) {
-	err = s.read.Raw("SELECT DISTINCT vehicle_id FROM jobs JOIN job_states ON job_id = jobs.id " +
-		"WHERE visit <> '' AND " +
+	err = s.read.Raw("SELECT DISTINCT vehicle_id FROM jobs JOIN visits ON job_id = jobs.id WHERE " +
 		"vehicle_id NOT IN (SELECT vehicle_id FROM dues) ORDER BY vehicle_id").Scan(&ids).Error
 	return ids, translate(err)
 }
@@ -72,7 +191,7 @@ func (s *Store) Undue() (ids []string, err error) {
 // SearchVehicles lists the vehicles whose name, plate or engine holds a text, by name, and says how many
 // there are; an empty text finds all.
 func (s *Store) SearchVehicles(text string, limit, offset int) (list []Vehicle, total int64, err error) {
-	db := s.read.Model(&vehicleRow{}).Joins("Engine")
+	db := s.read.Model(&vehicleRow{}).Joins("Engine").Preload("Intervals", inOrder)
 	if text != "" {
 		like := "%" + escapeLike(text) + "%"
 		db = db.Where("vehicles.name LIKE ? ESCAPE '!' OR vehicles.plate LIKE ? ESCAPE '!' OR "+

@@ -2803,12 +2803,10 @@ export interface components {
             engine_name: string;
             id: string;
             mechanic: string;
-            now: components["schemas"]["Now"];
+            now: components["schemas"]["NowShort"];
             /** @enum {string} */
             phase: "choose_way" | "prepare" | "as_found" | "adjust" | "verify" | "sign" | "await_hot" | "done";
             plate: string;
-            /** @description the same once so long passed that the crank has to be confirmed */
-            quiet: string;
             /**
              * Format: date-time
              * @description when a cooling engine may be worked on
@@ -3214,6 +3212,12 @@ export interface components {
             then: string;
             /** @description an angle in degrees */
             turn_deg: number;
+            valve: string;
+        };
+        NowShort: {
+            /** @enum {string} */
+            action: "choose_way" | "prepare" | "turn" | "free" | "read" | "keep" | "adjust" | "lock" | "bar_over" | "sign" | "go_hot" | "done";
+            /** @description empty: at none */
             valve: string;
         };
         OnBoard: {
