@@ -81,16 +81,24 @@ func (s *search) last(p span) (at measure.Angle, ok bool) {
 	if s.spots == nil {
 		return (p.left + p.length).Wrap(), true
 	}
-	best, found := measure.Angle(0), measure.Angle(-1)
+	best, found := measure.Angle(0), before
 	for _, spot := range s.spots {
 		if along := (spot - p.left).Wrap(); p.holds(spot) && along > found {
 			best, found = spot, along
 		}
 	}
-	return best, found >= 0
+	return best, found != before
 }
 
-// stab is the fewest positions that reach a margin, at most limit; −1 where that many do not do.
+// none is that so many positions do not do. before lies before every position, and final is the last there is: a whole
+// number of micro-degrees below 720°.
+const (
+	none   = -1
+	before = measure.Angle(-1)
+	final  = measure.Cycle - measure.Microdegree
+)
+
+// stab is the fewest positions that reach a margin, at most limit; none where that many do not do.
 //
 // On a line the greedy walk is optimal by itself: stab at the end of the arc that ends first, drop all
 // arcs that hold the point, go on. On a circle there is no first arc; but some point of the best answer
@@ -99,12 +107,12 @@ func (s *search) last(p span) (at measure.Angle, ok bool) {
 func (s *search) stab(margin measure.Angle, limit int) int {
 	spans, ok := s.spans(margin)
 	if !ok {
-		return -1
+		return none
 	}
 	ends := make([]measure.Angle, len(spans))
 	for i, p := range spans {
 		if ends[i], ok = s.last(p); !ok {
-			return -1
+			return none
 		}
 	}
 	order := make([]int, len(spans))
@@ -113,19 +121,19 @@ func (s *search) stab(margin measure.Angle, limit int) int {
 	}
 	slices.SortFunc(order, func(a, b int) int { return cmp.Compare(ends[a], ends[b]) })
 	shortest := slices.MinFunc(spans, func(a, b span) int { return cmp.Compare(a.length, b.length) })
-	best := -1
+	best := none
 	for start, i := range order {
 		if !shortest.holds(ends[i]) {
 			continue // some point stabs the shortest span, and may be slid to the first end it meets there
 		}
-		if n := walk(spans, ends, order, start, limit); n >= 0 && (best < 0 || n < best) {
+		if n := walk(spans, ends, order, start, limit); n != none { // no more than the best so far
 			best, limit = n, n
 		}
 	}
 	return best
 }
 
-// walk stabs greedily once round, the first point at the end of the start-th span; −1 where it needs more
+// walk stabs greedily once round, the first point at the end of the start-th span; none where it needs more
 // than limit.
 func walk(spans []span, ends []measure.Angle, order []int, start, limit int) int {
 	first := ends[order[start]]
@@ -136,7 +144,7 @@ func walk(spans []span, ends []measure.Angle, order []int, start, limit int) int
 			continue
 		}
 		if n++; n > limit {
-			return -1
+			return none
 		}
 		last = ends[i]
 	}
@@ -177,7 +185,7 @@ func (s *search) margins() []measure.Angle {
 // is not reached.
 func (s *search) best(margins []measure.Angle, k int) (measure.Angle, bool) {
 	i, _ := slices.BinarySearchFunc(margins, 0, func(m measure.Angle, _ int) int {
-		if n := s.stab(m, k); n >= 0 && n <= k {
+		if s.stab(m, k) != none {
 			return -1
 		}
 		return 1
@@ -205,7 +213,7 @@ func (s *search) positions(margin measure.Angle, n int) []measure.Angle {
 	}
 	var chosen []measure.Angle
 	left := spans
-	for after := measure.Angle(-1); len(chosen) < n; {
+	for after := before; len(chosen) < n; {
 		next, rest, ok := s.nextPosition(starts, after, left, n-len(chosen)-1)
 		if !ok {
 			panic("sequence: a margin that so many positions reach is not reached") // stab found them
@@ -243,9 +251,9 @@ func (s *search) nextPosition(starts []measure.Angle, after measure.Angle, spans
 // line is the fewest positions below 720° that stab spans, sorted by their starts, each at or after its
 // start.
 func (s *search) line(spans []span) int {
-	n, reach := 0, measure.Angle(-1) // one more position serves every span that starts up to reach
+	n, reach := 0, before // one more position serves every span that starts up to reach
 	for _, p := range spans {
-		to := min(p.left+p.length, measure.Cycle-measure.Microdegree)
+		to := min(p.left+p.length, final)
 		if s.spots != nil {
 			i, _ := slices.BinarySearch(s.spots, to+measure.Microdegree)
 			if i == 0 || s.spots[i-1] < p.left {

@@ -33,7 +33,7 @@ func fewestStopsOf(c *cycle.Cycle, q Request, need measure.Angle) ([]draft, stri
 	s := newSearch(c, spots)
 	k := q.StopCount
 	if k == 0 {
-		if k = s.stab(need, len(s.arcs)); k < 0 {
+		if k = s.stab(need, len(s.arcs)); k == none {
 			return nil, s.unreachable(c, need, spots)
 		}
 	}
