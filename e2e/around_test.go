@@ -106,9 +106,9 @@ func TestAColdJobFromTakeInToTheNextDueDate(t *testing.T) {
 	p.says("Signed by")
 	p.press("See and print the sheet")
 	for _, says := range []string{"Before: ticks at idle",
-		"gasket: hard or split, BR 16-204 – left for later",
+		"gasket: hard or split, BR 16-204 (later)",
 		"passed over, Not needed this time", "done all the same, The sealant’s own sheet allows it",
-		"Reason: Engine is not run here"} {
+		"Signed with steps left: Engine is not run here"} {
 		p.shows(says)
 	}
 	p.press("Add a correction")

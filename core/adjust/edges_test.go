@@ -63,8 +63,10 @@ func TestWhyAValveIsNotServed(t *testing.T) {
 // By the aim too, of two sizes equally near it the thinner wins: loose rather than tight (common practice).
 func TestTiesByTheAimGoToTheLooseSide(t *testing.T) {
 	stock := []adjust.Count{{Shim: 2580 * um, N: 1}, {Shim: 2620 * um, N: 1}}
-	p := adjust.ChooseShims([]adjust.ShimValve{shimmed("I1", 2700, 100, 150, 250, 200)}, nil, stock, adjust.NearestAim)
-	require.Len(t, p.Fit, 1)
+	stays := shimmed("I2", 2600, 200, 150, 250, 200)
+	stays.Stays = true
+	p := adjust.ChooseShims([]adjust.ShimValve{shimmed("I1", 2700, 100, 150, 250, 200), stays}, nil, stock, adjust.NearestAim)
+	require.Len(t, p.Fit, 2)
 	assert.Equal(t, 220*um, p.Fit[0].Gap)
 }
 

@@ -218,7 +218,7 @@ func fromShop(valves []ShimValve, stock []Count) []column {
 	for _, v := range valves {
 		var fits []Count
 		for _, s := range stock {
-			if s.N > 0 && v.wanted().Contains(s.Shim) && !slices.Contains(v.Tried, s.Shim) {
+			if v.wanted().Contains(s.Shim) && !slices.Contains(v.Tried, s.Shim) {
 				fits = append(fits, s)
 			}
 		}
@@ -263,7 +263,7 @@ func lacking(v ShimValve, valves []ShimValve, sizes []measure.Length, stock []Co
 			"they are.", v.Valve, wanted)
 	}
 	known := v
-	if known.Uncertainty = 0; v.Uncertainty > 0 && has(known.wanted()) {
+	if known.Uncertainty = 0; has(known.wanted()) {
 		return fmt.Sprintf("The gap of %s is known to ±%s only, so that no size surely serves it. Measure it "+
 			"again with the leaf or stack that drags.", v.Valve, v.Uncertainty)
 	}

@@ -7,8 +7,8 @@ import (
 
 	"metronix/core/engine"
 	"metronix/core/gear"
-	"metronix/core/golden"
 	"metronix/core/measure"
+	"metronix/internal/golden"
 )
 
 const micron = measure.Micrometre

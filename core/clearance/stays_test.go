@@ -7,8 +7,8 @@ import (
 	"testing"
 
 	"metronix/core/gauge"
-	"metronix/core/golden"
 	"metronix/core/measure"
+	"metronix/internal/golden"
 )
 
 // Over drawn windows, sets, rules and gaps: which leaves are advised one after the other, what the verdict is and how

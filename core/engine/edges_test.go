@@ -12,8 +12,8 @@ import (
 	"metronix/core/engine"
 	"metronix/core/engine/enginetest"
 	"metronix/core/gear"
-	"metronix/core/golden"
 	"metronix/core/measure"
+	"metronix/internal/golden"
 )
 
 // whole is a sheet that says everything.

@@ -8,8 +8,8 @@ import (
 	"github.com/stretchr/testify/assert"
 
 	"metronix/core/gauge"
-	"metronix/core/golden"
 	"metronix/core/measure"
+	"metronix/internal/golden"
 )
 
 // The last that is taken, and the first that is not, of everything that is bounded; and which two leaves are the same is

@@ -16,10 +16,10 @@ import (
 	"metronix/core/engine/enginetest"
 	"metronix/core/gauge"
 	"metronix/core/gear"
-	"metronix/core/golden"
 	"metronix/core/job"
 	"metronix/core/measure"
 	"metronix/core/sequence"
+	"metronix/internal/golden"
 )
 
 // Jobs driven on by chance, on engines with screws, eccentrics and shims, cold, hot and provisional, by every rule and

@@ -12,9 +12,9 @@ import (
 	"metronix/core/cycle"
 	"metronix/core/engine"
 	"metronix/core/engine/enginetest"
-	"metronix/core/golden"
 	"metronix/core/measure"
 	"metronix/core/sequence"
+	"metronix/internal/golden"
 )
 
 // What a plan of marks alone, of a margin, of so many stops, or by number comes to stays as it was; and so does what

@@ -10,9 +10,9 @@ import (
 	"metronix/core/cycle"
 	"metronix/core/engine"
 	"metronix/core/engine/enginetest"
-	"metronix/core/golden"
 	"metronix/core/measure"
 	"metronix/core/sequence"
+	"metronix/internal/golden"
 )
 
 // Over engines of one to twelve cylinders, evenly and unevenly firing, with cam cards and without: the stops of every

@@ -10,9 +10,9 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
-	"metronix/core/golden"
 	"metronix/core/measure"
 	"metronix/core/wear"
+	"metronix/internal/golden"
 )
 
 // The edges of pace, dates and usual wear: a day is a pace and less is none; beyond a century nothing is due; three rates

@@ -23,6 +23,8 @@ type paperInput struct {
 }
 
 func (s *server) reportRoutes(a huma.API) {
+	huma.Get(a, "/api/v1/jobs/{id}/sheet", s.jobSheet,
+		summary("job-sheet", "A job as it is handed over, in words: what its PDF, its files and its screen show"))
 	huma.Get(a, "/api/v1/jobs/{id}/report.pdf", s.jobPDF,
 		summary("job-pdf", "A job's sheet as a PDF, A4 or letter"))
 	huma.Get(a, "/api/v1/jobs/{id}/report.csv", s.jobCSV,
@@ -37,16 +39,9 @@ func (s *server) reported(ctx context.Context, id string,
 	var out bytes.Buffer
 	err := s.desk.with(ctx, id, func(o *openJob) error {
 		r := o.record
-		due, err := s.store.With(ctx).DueOf(r.Vehicle.ID)
+		due, err := s.dueSaid(ctx, r.Vehicle.ID)
 		if err != nil {
 			return err
-		}
-		var says []string
-		if day, err := time.Parse(time.DateOnly, due.DueOn); err == nil {
-			says = append(says, day.Format("2 Jan 2006"))
-		}
-		if due.DueKM > 0 {
-			says = append(says, "about "+speaksTo(ctx).Distance(float64(due.DueKM)))
 		}
 		photos := map[string][]byte{}
 		for _, f := range o.state.Findings {
@@ -57,12 +52,7 @@ func (s *server) reported(ctx context.Context, id string,
 				delete(photos, f.Photo) // the report goes without it
 			}
 		}
-		err = write(report.Job{Photos: photos, ID: r.ID, Vehicle: r.Vehicle.Name, Plate: r.Vehicle.Plate,
-			Engine:   r.Sheet.Name,
-			Mechanic: r.Mechanic, Reason: r.Reason, Gauges: r.GaugeName, CardReason: r.CardReason,
-			Due:        strings.Join(says, ", "),
-			OdometerKM: r.OdometerKM, OdometerWhy: r.OdometerWhy, FeelMM: r.Feel.Millimetres(),
-			CreatedAt: r.CreatedAt, State: o.state}, &out)
+		err = write(report.Job{Record: recordOfReport(r, due), State: o.state, Photos: photos}, &out)
 		if err != nil { // what is stored is as it was
 			slog.Error("a sheet cannot be made", "job", id, "error", err)
 			return huma.Error500InternalServerError("This sheet cannot be made: " + err.Error() +
@@ -74,6 +64,19 @@ func (s *server) reported(ctx context.Context, id string,
 		return nil, fault(err)
 	}
 	return out.Bytes(), nil
+}
+
+// dueSaid is when a vehicle is due next, in words; empty: nobody knows.
+func (s *server) dueSaid(ctx context.Context, vehicleID string) (string, error) {
+	due, err := s.store.With(ctx).DueOf(vehicleID)
+	var says []string
+	if day, err := time.Parse(time.DateOnly, due.DueOn); err == nil {
+		says = append(says, day.Format("2 Jan 2006"))
+	}
+	if due.DueKM > 0 {
+		says = append(says, "about "+speaksTo(ctx).Distance(float64(due.DueKM)))
+	}
+	return strings.Join(says, ", "), err
 }
 
 func named(id, ending string) string { return fmt.Sprintf("attachment; filename=%q", id+ending) }
@@ -107,7 +110,11 @@ func (s *server) jobJSON(ctx context.Context, in *JobID) (*file, error) {
 	if err != nil {
 		return nil, err
 	}
-	body, err := json.MarshalIndent(view.Body, "", "  ")
+	sheet, err := s.sheetOf(ctx, in.ID)
+	if err != nil {
+		return nil, fault(err)
+	}
+	body, err := json.MarshalIndent(JobFile{view.Body, sheet}, "", "  ")
 	if err != nil {
 		return nil, fault(err)
 	}

@@ -26,7 +26,6 @@ type JobState struct {
 	ColdBy     string        `json:"cold_by" doc:"how it was judged cold without a thermometer; empty: it was not"`
 	Prefer     string        `json:"shims_prefer" enum:"fewest_bought,nearest_aim" doc:"what the choice of shims is after first"`
 	CamsOut    bool          `json:"cams_out" doc:"every shim can be reached, wherever the crank stands"`
-	Told       Told          `json:"told" doc:"what the sheet says in words"`
 	HotBy      string        `json:"hot_by" doc:"how it was judged hot without a thermometer; empty: it was not"`
 	ColdWasBy  string        `json:"cold_pass_by" doc:"how the provisional cold pass was judged cold without one"`
 	Outcome    string        `json:"outcome" doc:"what a signed job came to: what it was put off for, or that nothing was set; empty: something was"`
@@ -66,13 +65,6 @@ type JobState struct {
 	SignedBy   string        `json:"signed_by"`
 	SignedAt   *time.Time    `json:"signed_at"`
 	Around
-}
-
-// Told is what a job's sheet says of it in words, on screen, in print and in files alike.
-type Told struct {
-	Warmth     string `json:"warmth" doc:"how warm the engine was, and by what that is known"`
-	ColdWarmth string `json:"cold_warmth" doc:"the same of the provisional cold pass; empty: there was none"`
-	Walk       string `json:"walk" doc:"sequence, order, round, check and scope"`
 }
 
 // Override is a temperature gate that was passed all the same.
@@ -117,8 +109,8 @@ func stateView(id string, o *openJob, shift adjust.Shift, now time.Time, only st
 		Override: j.Override, Overrides: []Override{}, Cooling: coolingView(j), Readings: []HeatReading{},
 		Card: cardShort(j.Card, j.Speaks), Clock: now.UTC(), Closed: j.Closed,
 		Prefer: string(cmp.Or(j.Prefer, adjust.FewestBought)), CamsOut: j.CamsOut,
-		Told: Told{j.Warmth(), j.ColdWarmth(), j.Walk()}, Unanswered: unanswered(j),
-		Round: string(cmp.Or(j.Going, job.ReadFirst)), Check: string(j.Checks()),
+		Unanswered: unanswered(j),
+		Round:      string(cmp.Or(j.Going, job.ReadFirst)), Check: string(j.Checks()),
 		KindFirst: string(cmp.Or(j.KindFirst, job.BothKinds)), CheckTurns: j.TurnsToCheck(), Scope: j.Scope,
 		Locking: string(cmp.Or(j.Locking, job.InOneGo)),
 		Aiming:  string(cmp.Or(j.ToAim, job.LeaveIn)), Outcome: j.Outcome().String(), BackReason: j.BackReason,

@@ -44,10 +44,11 @@ type page struct {
 // on the engine, the table, findings, parts, exceptions and corrections. Fonts are embedded, and the text
 // stands in the order in which it is read. printed is when it is printed.
 func WriteJobPDF(w io.Writer, j Job, paper Paper, printed time.Time) error {
+	sheet := j.State.Report(j.Record)
 	p := &page{Fpdf: fpdf.New("P", "mm", string(paper), "")}
 	p.AddUTF8FontFromBytes("go", "", goregular.TTF)
 	p.AddUTF8FontFromBytes("go", "B", gobold.TTF)
-	p.SetTitle(printable(j.title()), true)
+	p.SetTitle(printable(sheet.Title), true)
 	p.SetAuthor(printable(j.State.SignedBy), true)
 	p.SetCreator("Metronix", true)
 	p.SetLang("en")
@@ -60,31 +61,32 @@ func WriteJobPDF(w io.Writer, j Job, paper Paper, printed time.Time) error {
 		p.SetY(-margin)
 		p.font("", smallest)
 		p.CellFormat(0, lineHigh,
-			fmt.Sprintf("%s · printed %s · page %d of {nb}", j.title(), printed.Local().Format(dated),
-				p.PageNo()), "", 0, "C", false, 0, "")
+			fmt.Sprintf("%s · printed %s · page %d of {nb}", sheet.Title, stamp(printed), p.PageNo()), "", 0, "C", false, 0, "")
 	})
 	p.AddPage()
 	wide, _ := p.GetPageSize()
 	p.width = wide - 2*margin
 
 	p.font("B", 17)
-	p.MultiCell(0, 8, j.title(), "", "L", false)
+	p.MultiCell(0, 8, sheet.Title, "", "L", false)
 	p.font("B", 11)
-	p.MultiCell(0, 6, j.seal(), "", "L", false)
+	p.MultiCell(0, 6, sheet.Seal, "", "L", false)
 	p.Ln(2)
-	for _, f := range j.facts() {
+	for _, f := range sheet.Facts {
 		p.fact(f)
 	}
+	p.Ln(1)
+	p.MultiCell(0, lineHigh, sheet.Found, "", "L", false)
 	p.Ln(3)
-	p.head(j.State, j.gaps())
-	p.table(j)
-	for _, l := range j.lists() {
+	p.head(j.State, sheet)
+	p.table(sheet)
+	for _, l := range sheet.Lists {
 		p.list(l)
 	}
 	p.photos(j)
 	p.Ln(3)
 	p.font("", smallest)
-	p.MultiCell(0, lineHigh, j.caution(), "", "L", false)
+	p.MultiCell(0, lineHigh, sheet.Caution, "", "L", false)
 	if p.lacked {
 		p.MultiCell(0, lineHigh, beyond, "", "L", false)
 	}
@@ -93,24 +95,21 @@ func WriteJobPDF(w io.Writer, j Job, paper Paper, printed time.Time) error {
 
 func (p *page) font(style string, size float64) { p.SetFont("go", style, size) }
 
-func (p *page) fact(f fact) {
+func (p *page) fact(f job.Fact) {
 	const label = 28.0
 	p.font("B", bodySize)
-	p.CellFormat(label, lineHigh, f.label, "", 0, "L", false, 0, "")
+	p.CellFormat(label, lineHigh, f.Label, "", 0, "L", false, 0, "")
 	p.font("", bodySize)
-	p.MultiCell(p.width-label, lineHigh, f.text, "", "L", false)
+	p.MultiCell(p.width-label, lineHigh, f.Text, "", "L", false)
 }
 
-func (p *page) list(l list) {
-	if len(l.items) == 0 {
-		return
-	}
+func (p *page) list(l job.ReportList) {
 	p.Ln(3)
 	p.font("B", 11)
-	p.MultiCell(0, 6, l.title, "", "L", false)
+	p.MultiCell(0, 6, l.Title, "", "L", false)
 	p.font("", bodySize)
-	for _, item := range l.items {
-		p.MultiCell(0, lineHigh, "• "+item, "", "L", false)
+	for _, item := range l.Items {
+		p.MultiCell(0, lineHigh, "• "+item.Text, "", "L", false)
 	}
 }
 
@@ -148,25 +147,25 @@ func (p *page) photos(j Job) {
 
 // head draws every valve where it stands, front on the left, with the gap as left: a mark of its verdict,
 // never by colour alone.
-func (p *page) head(s *job.Job, say gaps) {
-	for b, bank := range s.Sheet.Banks {
+func (p *page) head(j *job.Job, sheet job.Report) {
+	for b, bank := range j.Sheet.Banks {
 		for r, row := range bank.Rows {
-			var valves []*job.ValveState // front to rear, as the sheet lists them
-			for _, v := range s.Valves {
+			var valves []job.ReportRow // front to rear, as the sheet lists them
+			for i, v := range j.Valves {
 				if v.Bank == b && v.Row == r {
-					valves = append(valves, v)
+					valves = append(valves, sheet.Rows[i])
 				}
 			}
 			if len(valves) > 0 {
 				p.row(fmt.Sprintf("%s, %s row, front on the left: as left, %s", bank.Name,
-					row.Side, say.unit()), valves, say)
+					row.Side, sheet.Unit), valves)
 			}
 		}
 	}
 	p.Ln(2)
 }
 
-func (p *page) row(title string, valves []*job.ValveState, say gaps) {
+func (p *page) row(title string, valves []job.ReportRow) {
 	wide := min(tokenWide, p.width/float64(len(valves)))
 	if _, high := p.GetPageSize(); p.GetY()+tokenHigh > high-margin-8 {
 		p.AddPage()
@@ -179,26 +178,26 @@ func (p *page) row(title string, valves []*job.ValveState, say gaps) {
 		p.Rect(at, y, wide-1, tokenHigh, "D")
 		p.SetXY(at, y+0.5)
 		p.font("B", bodySize)
-		p.CellFormat(wide-1, lineHigh, v.Name, "", 0, "C", false, 0, "")
+		p.CellFormat(wide-1, lineHigh, v.Valve, "", 0, "C", false, 0, "")
 		p.SetXY(at, y+5.5)
 		p.font("", 7)
-		p.CellFormat(wide-1, lineHigh, say.short(v.Last), "", 0, "C", false, 0, "")
+		p.CellFormat(wide-1, lineHigh, short(v.Left), "", 0, "C", false, 0, "")
 	}
 	p.SetXY(x, y+tokenHigh+2)
 }
 
-func (p *page) table(j Job) {
+func (p *page) table(sheet job.Report) {
 	titles := []string{"Valve", "Limits", "As found", "As left", "What was done"}
 	parts := []float64{0.13, 0.15, 0.2, 0.2, 0.32}
-	if j.State.Cold != nil {
+	if sheet.Cold {
 		titles = []string{"Valve", "Limits", "Cold start", "As found hot", "As left hot", "What was done"}
 		parts = []float64{0.12, 0.13, 0.16, 0.17, 0.17, 0.25}
 	}
 	p.cells(titles, parts, "B")
-	for _, r := range j.rows() {
-		cells := []string{r.valve + " " + r.kind, r.limits, r.found, r.left, r.done}
-		if j.State.Cold != nil {
-			cells = []string{r.valve + " " + r.kind, r.limits, r.cold, r.found, r.left, r.done}
+	for _, r := range sheet.Rows {
+		cells := []string{r.Valve + " " + r.Kind, r.Limits, said(r.Found), said(r.Left), r.Done}
+		if sheet.Cold {
+			cells = []string{r.Valve + " " + r.Kind, r.Limits, said(r.Cold), said(r.Found), said(r.Left), r.Done}
 		}
 		p.cells(cells, parts, "")
 	}
@@ -227,4 +226,20 @@ func (p *page) cells(texts []string, parts []float64, style string) {
 	}
 	p.SetXY(margin, y+high)
 	p.Line(margin, y+high, margin+p.width, y+high)
+}
+
+// said is what is known of a gap, in words; a dash where nothing is.
+func said(c *job.Cell) string {
+	if c == nil {
+		return "–"
+	}
+	return c.Said
+}
+
+// short is the same where there is little room.
+func short(c *job.Cell) string {
+	if c == nil {
+		return "–"
+	}
+	return c.Short
 }

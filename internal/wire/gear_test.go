@@ -9,7 +9,7 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"metronix/core/gear"
-	"metronix/core/golden"
+	"metronix/internal/golden"
 	"metronix/internal/wire"
 )
 

@@ -101,13 +101,6 @@ export const rules = choices({
   one_leaf: 'One leaf: the side of the wanted gap',
 })
 
-/** The rule of a job, as its sheet says it. */
-export const ruleSaid: Record<string, string> = {
-  workshop: 'Workshop rule: the estimate decides.',
-  guarded: 'Strict rule: in or out only when the whole uncertainty lies there.',
-  one_leaf: 'One leaf, that of the wanted gap: without a drag it tells the side and no figure.',
-}
-
 /** How the engine is gone round, and which valves are checked at the end. */
 export const rounds = choices({
   set_as_you_go: 'Set as you go',

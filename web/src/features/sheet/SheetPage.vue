@@ -6,16 +6,20 @@ import { reads, useRead } from '@/shared/api/reads'
 import { figureOf } from '@/shared/engine/figure'
 import HeadDrawing, { type ValveShown } from '@/shared/engine/HeadDrawing.vue'
 import { handOf } from '@/shared/hand'
-import { phaseName } from '@/shared/phases'
 import AddDialog from './AddDialog.vue'
-import AroundSection from './AroundSection.vue'
 import DeferDialog from './DeferDialog.vue'
 import SheetFacts from './SheetFacts.vue'
+import SheetLists from './SheetLists.vue'
 import ValveTable from './ValveTable.vue'
-import { ruleSaid } from '@/shared/words'
 
 const id = String(useRoute().params.id)
-const { data: view, trouble, again } = useRead(reads.job(id))
+const { data: view, trouble: unread, again: readJob } = useRead(reads.job(id))
+const { data: sheet, trouble: unmade, again: readSheet } = useRead(reads.sheet(id))
+const trouble = computed(() => unread.value || unmade.value)
+function again() {
+  readJob()
+  readSheet()
+}
 
 const state = computed(() => view.value!.state)
 const shown = computed<Record<string, ValveShown>>(() =>
@@ -38,9 +42,6 @@ const deferring = ref(false)
 const adding = ref<'amended' | 'countersigned'>('amended')
 const addOpen = ref(false)
 const mayDefer = computed(() => !['choose_way', 'await_hot', 'done'].includes(state.value.phase))
-const count = (verdict: string) => state.value.valves.filter((v) => v.as_found?.judgement.verdict === verdict).length
-const date = (iso: string | null) =>
-  iso ? new Date(iso).toLocaleString([], { dateStyle: 'medium', timeStyle: 'short', hour12: false }) : ''
 const print = () => globalThis.print()
 </script>
 
@@ -50,7 +51,7 @@ const print = () => globalThis.print()
     :back="view && state.phase !== 'done' ? 'Bench' : 'Board'"
     :back-to="view && state.phase !== 'done' ? `/jobs/${id}` : '/'"
     bare
-    :ready="view !== undefined"
+    :ready="view !== undefined && sheet !== undefined"
     :trouble="trouble"
     failed="This sheet could not be read."
     waiting="Reading the sheet…"
@@ -68,50 +69,28 @@ const print = () => globalThis.print()
       <VBtn v-if="view" size="small" :href="`/api/v1/jobs/${id}/report.pdf`" target="_blank">PDF</VBtn>
       <VBtn v-if="view" variant="flat" size="small" @click="print">Print</VBtn>
     </template>
-    <main v-if="view" class="page sheet">
+    <main v-if="view && sheet" class="page sheet">
       <header>
         <div>
           <h1>{{ view.vehicle.name }}</h1>
-          <p class="quiet">
-            {{ view.vehicle.plate }} · {{ view.engine.name }} · firing order
-            {{ (view.engine.firing_order ?? []).join('-') }}
-          </p>
+          <p class="quiet">{{ view.vehicle.plate }}</p>
         </div>
-        <p class="seal" :class="{ done: state.phase === 'done' }">
-          <template v-if="state.phase === 'done'"
-            ><b>Signed by {{ state.signed_by }}</b> {{ date(state.signed_at)
-            }}<em v-if="state.outcome">{{ state.outcome }}</em></template
-          >
-          <template v-else-if="state.phase === 'await_hot'"
-            ><b>Signed cold by {{ state.signed_by }}, provisionally</b> the hot pass is waiting</template
-          >
-          <template v-else
-            ><b>Not signed yet</b> {{ phaseName(state.phase) }}, {{ state.done }} of {{ state.total }}</template
-          >
-        </p>
+        <p class="seal" :class="{ done: sheet.signed }">{{ sheet.seal }}</p>
       </header>
-      <SheetFacts :view="view" />
-      <p class="found">
-        As found: <b>{{ count('in') }} in</b>, {{ count('tight') }} tight, {{ count('loose') }} loose,
-        {{ count('undecided') }} undecided. {{ state.valves.filter((v) => v.adjusted).length }} set,
-        {{ state.valves.filter((v) => v.verified).length }} checked after two turns.
-      </p>
-      <AroundSection :state="state" />
+      <SheetFacts :facts="sheet.facts" />
+      <p class="found">{{ sheet.found }}</p>
+      <SheetLists :lists="sheet.lists" />
       <div class="drawing" tabindex="0" aria-label="The head, drawn with the figures as left">
         <HeadDrawing :engine="view.engine" :crank="null" :shown="shown" />
       </div>
-      <ValveTable :view="view" />
+      <ValveTable :sheet="sheet" />
       <p class="files">
         <a :href="`/api/v1/jobs/${id}/report.pdf`">PDF, A4</a>
         <a :href="`/api/v1/jobs/${id}/report.pdf?paper=letter`">PDF, letter</a>
         <a :href="`/api/v1/jobs/${id}/report.csv`">CSV</a>
         <a :href="`/api/v1/jobs/${id}/report.json`">JSON</a>
       </p>
-      <p class="quiet foot">
-        {{ ruleSaid[view.rule] }}
-        Limits inclusive. “Close” means that a limit lies within the uncertainty of leaf and feel. The maker’s book and
-        local rules win over any figure here.
-      </p>
+      <p class="quiet foot">{{ sheet.caution }}</p>
     </main>
   </AppPage>
   <AddDialog v-if="view" v-model="addOpen" :job="id" :what="adding" @done="again" />
@@ -119,10 +98,6 @@ const print = () => globalThis.print()
 </template>
 
 <style scoped>
-.seal em {
-  display: block;
-}
-
 .sheet {
   display: grid;
   gap: 18px;
@@ -143,6 +118,8 @@ h1 {
 
 .seal {
   padding: 10px 18px;
+  font-size: 20px;
+  font-weight: 700;
   border: 3px dashed var(--undecided);
   color: var(--undecided);
 }
@@ -150,11 +127,6 @@ h1 {
 .seal.done {
   border: 3px solid var(--in);
   color: var(--in);
-}
-
-.seal b {
-  display: block;
-  font-size: 22px;
 }
 
 .found {

@@ -1,20 +1,11 @@
 <script setup lang="ts">
-import { computed } from 'vue'
-import type { JobView, Judgement } from '@/shared/api/client'
-import { figureOf } from '@/shared/engine/figure'
-import { gaps, mm, thou } from '@/shared/units'
+import type { Schemas, Verdict } from '@/shared/api/client'
 import VerdictGlyph from '@/shared/VerdictGlyph.vue'
-import { verdictOf } from '@/shared/words'
+import { verdictWord } from '@/shared/words'
 
 /** Every valve of a job: its limits, what was found and left, and what was done to it. */
-const props = defineProps<{ view: JobView }>()
-const state = computed(() => props.view.state)
-const rows = computed(() =>
-  state.value.valves.map((v) => ({ v, kind: props.view.engine.valves.find((x) => x.name === v.name)!.kind })),
-)
-const mayBeClose = ({ verdict, sure, figure }: Judgement) =>
-  verdict !== 'undecided' && !sure && !['looser', 'tighter'].includes(figure.kind)
-const unit = computed(() => gaps(state.value.card.intake.in_thou).unit)
+const props = defineProps<{ sheet: Schemas['SheetView'] }>()
+const cells = (row: Schemas['SheetRow']) => [...(props.sheet.cold ? [row.cold] : []), row.found, row.left]
 </script>
 
 <template>
@@ -23,36 +14,30 @@ const unit = computed(() => gaps(state.value.card.intake.in_thou).unit)
       <thead>
         <tr>
           <th>Valve</th>
-          <th>Limits, {{ unit }}</th>
-          <th v-if="state.cold">Cold start, {{ unit }}</th>
-          <th>As found, {{ unit }}</th>
-          <th>As left, {{ unit }}</th>
+          <th>Limits, {{ sheet.unit }}</th>
+          <th v-if="sheet.cold">Cold start</th>
+          <th>As found</th>
+          <th>As left</th>
           <th>What was done</th>
         </tr>
       </thead>
       <tbody>
-        <tr v-for="{ v, kind } in rows" :key="v.name">
+        <tr v-for="row in sheet.rows" :key="row.valve">
           <th scope="row">
-            {{ v.name }} <small class="quiet">{{ kind }}</small>
+            {{ row.valve }} <small class="quiet">{{ row.kind }}</small>
           </th>
-          <td class="figure">{{ gaps(v.limits.in_thou).window(v.limits) }}</td>
-          <td v-for="(r, i) in [...(state.cold ? [v.cold_left] : []), v.as_found, v.last]" :key="i">
-            <span v-if="r" class="reading">
-              <b class="figure">{{ figureOf(r?.judgement, v.limits.in_thou) }}</b>
-              <small v-if="r.judgement.estimate_mm !== null" class="quiet">{{
-                v.limits.in_thou ? `${mm(r.judgement.estimate_mm)} mm` : thou(r.judgement.estimate_mm)
-              }}</small>
-              <VerdictGlyph :verdict="r.judgement.verdict" /> {{ verdictOf(r.judgement)
-              }}<small v-if="mayBeClose(r.judgement)" class="quiet">close</small
-              ><small v-if="r.off_aim" class="quiet">off the aim</small
-              ><small v-if="r.stale" class="quiet">too late – re-check hot</small
-              ><small v-if="r.time_doubtful" class="override">time in doubt</small>
+          <td class="figure">{{ row.limits }}</td>
+          <td v-for="(c, i) in cells(row)" :key="i">
+            <span v-if="c" class="reading">
+              <b class="figure">{{ c.figure }}</b>
+              <small v-if="c.other" class="quiet">{{ c.other }}</small>
+              <VerdictGlyph :verdict="c.verdict as Verdict" /> {{ verdictWord[c.verdict as Verdict]
+              }}<small v-if="c.close" class="quiet">close</small
+              ><small v-for="n in c.notes" :key="n" class="override">{{ n }}</small>
             </span>
             <span v-else class="quiet">–</span>
           </td>
-          <td>
-            {{ v.done }}
-          </td>
+          <td>{{ row.done }}</td>
         </tr>
       </tbody>
     </VTable>

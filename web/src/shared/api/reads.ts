@@ -46,6 +46,7 @@ export const reads = {
     read(['jobs', 'off'], () => answered(api.GET('/api/v1/jobs', { params: { query: { off_board: true } } }))),
   openJobs: () =>
     read(['jobs', 'open'], () => answered(api.GET('/api/v1/jobs', { params: { query: { open: 'yes' } } }))),
+  sheet: (id: string) => read(['job', id, 'sheet'], () => answered(api.GET('/api/v1/jobs/{id}/sheet', path(id)))),
   job: (id: string) => read(['job', id], () => answered(api.GET('/api/v1/jobs/{id}', path(id)))),
   shims: (id: string, prefer: 'fewest_bought' | 'nearest_aim', camsOut: boolean) => ({
     ...read(['job', id, 'shims', prefer, camsOut], () =>

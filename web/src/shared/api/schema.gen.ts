@@ -604,6 +604,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/jobs/{id}/sheet": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A job as it is handed over, in words: what its PDF, its files and its screen show */
+        get: operations["job-sheet"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/jobs/{id}/shims": {
         parameters: {
             query?: never;
@@ -3005,8 +3022,6 @@ export interface components {
             /** @description the steps before and after the bench that apply here, in order */
             tasks: components["schemas"]["TaskView"][];
             temperatures: components["schemas"]["HeatReading"][];
-            /** @description what the sheet says in words */
-            told: components["schemas"]["Told"];
             /** @description what this job needs */
             tools: components["schemas"]["ToolView"][];
             /** Format: int64 */
@@ -3452,12 +3467,66 @@ export interface components {
             /** @description How the gear of variable lift is checked before any valve is read; left out where there is none. */
             variable_lift?: string;
         };
+        SheetCell: {
+            /** @description a limit lies within the uncertainty of leaf and feel */
+            close: boolean;
+            figure: string;
+            notes: string[];
+            /** @description the same in the other unit; empty: it is no single figure */
+            other: string;
+            /** @description in words */
+            said: string;
+            /** @enum {string} */
+            verdict: "in" | "tight" | "loose" | "undecided";
+        };
+        SheetFact: {
+            label: string;
+            text: string;
+        };
+        SheetItem: {
+            /** @description its hash */
+            photo?: string;
+            /** @description its hash */
+            sound?: string;
+            text: string;
+        };
+        SheetList: {
+            items: components["schemas"]["SheetItem"][];
+            title: string;
+        };
+        SheetRow: {
+            /** @description as the cold pass left it */
+            cold?: components["schemas"]["SheetCell"];
+            /** @description what was done to it */
+            done: string;
+            found?: components["schemas"]["SheetCell"];
+            /** @enum {string} */
+            kind: "intake" | "exhaust";
+            left?: components["schemas"]["SheetCell"];
+            limits: string;
+            valve: string;
+        };
         SheetStart: {
             orders: components["schemas"]["UsualOrder"][];
             /** @description metronix.engine/1, without a name */
             sheet: unknown;
             /** @description where the usual orders come from */
             source: string;
+        };
+        SheetView: {
+            caution: string;
+            /** @description there was a provisional cold pass */
+            cold: boolean;
+            facts: components["schemas"]["SheetFact"][];
+            found: string;
+            lists: components["schemas"]["SheetList"][];
+            rows: components["schemas"]["SheetRow"][];
+            /** @description who signed and when, or that nobody has */
+            seal: string;
+            /** @description for good */
+            signed: boolean;
+            title: string;
+            unit: string;
         };
         ShimCount: {
             /** Format: int64 */
@@ -3657,14 +3726,6 @@ export interface components {
             ivc_abdc_deg: number;
             /** @description an angle in degrees */
             ivo_btdc_deg: number;
-        };
-        Told: {
-            /** @description the same of the provisional cold pass; empty: there was none */
-            cold_warmth: string;
-            /** @description sequence, order, round, check and scope */
-            walk: string;
-            /** @description how warm the engine was, and by what that is known */
-            warmth: string;
         };
         ToolView: {
             /** @description it was taken out at some time */
@@ -5384,6 +5445,37 @@ export interface operations {
                 };
                 content: {
                     "application/json": string;
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "job-sheet": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SheetView"];
                 };
             };
             /** @description Error */

@@ -1,0 +1,322 @@
+package job
+
+import (
+	"fmt"
+	"strings"
+	"time"
+
+	"metronix/core/clearance"
+)
+
+// Record is what is known of a job besides its list, for its report.
+type Record struct {
+	ID, Vehicle, Plate       string
+	Mechanic, Reason, Gauges string
+	CardReason, AimReason    string // why another card or aim than the usual one was chosen
+	OdometerKM               int    // 0: it was not read
+	OdometerWhy              string // why it shows less than before; empty: it does not
+	CreatedAt                time.Time
+	Due                      string // when it is due next, in words; empty: nobody knows
+}
+
+// Report is a job as it is handed over, composed once: a printed sheet, a screen and files show the same. Its words are
+// in the units of whom it is made for ([Job.Speaks]), times in the zone of the workshop.
+type Report struct {
+	Title   string
+	Seal    string // who signed and when, or that nobody has
+	Signed  bool   // for good
+	Facts   []Fact
+	Found   string // how many were found in, tight and loose, how many set and checked
+	Unit    string // of the figures: "millimetres"
+	Cold    bool   // there was a provisional cold pass, and rows have what it left
+	Rows    []ReportRow
+	Lists   []ReportList
+	Caution string
+}
+
+// Fact is one line of what a job was done by.
+type Fact struct{ Label, Text string }
+
+// ReportList is what is listed under a title; none is empty.
+type ReportList struct {
+	Title string
+	Items []ReportItem
+}
+
+// ReportItem is one thing of a list, with the file that belongs to it by its hash.
+type ReportItem struct {
+	Text         string
+	Photo, Sound string // empty: none
+}
+
+// ReportRow is one valve.
+type ReportRow struct {
+	Valve  string
+	Kind   string
+	Limits string
+	Cold   *Cell // as the cold pass left it; nil: nothing
+	Found  *Cell
+	Left   *Cell
+	Done   string // what was done to it
+}
+
+// Cell is what is known of one gap.
+type Cell struct {
+	Figure  string // "0.30", ">0.25", "0.28–0.31"; empty where nothing is known
+	Other   string // the same in the other unit, with it; empty where it is no single figure
+	Said    string // "0.30 in", "looser than 0.25", "above 0.31 loose, too late": on paper
+	Short   string // what fits a valve on a drawing: "0.30", "<0.28 T"
+	Verdict clearance.Verdict
+	Close   bool     // a limit lies within the uncertainty of leaf and feel
+	Notes   []string // "off the aim", "too late", "time in doubt"
+}
+
+// dated is how a time stands in a report.
+const dated = "2 Jan 2006 15:04"
+
+// Report composes the report of a job.
+func (j *Job) Report(r Record) Report {
+	say := j.gaps()
+	out := Report{Title: "Valve clearances: " + strings.TrimSpace(r.Vehicle+" "+r.Plate), Seal: j.sealed(),
+		Signed: j.Phase() == Done, Facts: j.facts(r), Found: j.foundSaid(), Unit: say.unit(), Cold: j.Cold != nil,
+		Caution: j.caution()}
+	for _, v := range j.Valves {
+		out.Rows = append(out.Rows, ReportRow{Valve: v.Name, Kind: v.Kind.String(), Limits: say.window(v.Limits.Window),
+			Cold: say.cell(v.ColdLeft), Found: say.cell(v.AsFound), Left: say.cell(v.Last), Done: j.Done(v)})
+	}
+	for _, l := range []ReportList{j.soundList(), j.findingList(), j.shimList(), j.exceptionList(), j.addedList()} {
+		if len(l.Items) > 0 {
+			out.Lists = append(out.Lists, l)
+		}
+	}
+	return out
+}
+
+func (j *Job) sealed() string {
+	switch {
+	case j.SignedBy == "":
+		return "NOT SIGNED YET"
+	case j.Phase() == AwaitHot:
+		return fmt.Sprintf("Signed cold, provisionally, by %s, %s: the hot pass is waiting", j.SignedBy,
+			j.SignedAt.Local().Format(dated))
+	}
+	text := fmt.Sprintf("Signed by %s, %s", j.SignedBy, j.SignedAt.Local().Format(dated))
+	if c := j.Countersigned; c != nil {
+		text += fmt.Sprintf("; countersigned by %s, %s", c.By, c.At.Local().Format(dated))
+	}
+	if outcome := j.Outcome().String(); outcome != "" {
+		text += ": " + outcome
+	}
+	return text
+}
+
+func (j *Job) facts(r Record) []Fact {
+	facts := []Fact{
+		{"Engine", fmt.Sprintf("%s, firing order %s", j.Sheet.Name, j.firingOrder())},
+		{"Limits", j.limitsSaid(r.CardReason)},
+		{"Temperature", j.Warmth()},
+		{"Gauge set", fmt.Sprintf("%s, feel ± %s", r.Gauges, j.gaps().inBoth(j.Feel))},
+		{"Sequence", j.Walk()},
+		{"Aim", aimSaid(j.Aim, r.AimReason)},
+		{"Mechanic", j.whoSaid(r)},
+	}
+	add := func(label, text string) {
+		if text != "" {
+			facts = append(facts, Fact{label, text})
+		}
+	}
+	if j.Cold != nil {
+		add("Cold pass", fmt.Sprintf("%s; signed by %s, %s", j.ColdWarmth(), j.Cold.By, j.Cold.At.Local().Format(dated)))
+	}
+	if r.OdometerKM > 0 {
+		odometer := j.Speaks.Distance(float64(r.OdometerKM))
+		if r.OdometerWhy != "" {
+			odometer += ", less than before: " + r.OdometerWhy
+		}
+		add("Odometer", odometer)
+	}
+	add("Reason", r.Reason)
+	if j.TakenIn != nil {
+		add("Complaint", j.TakenIn.said())
+	}
+	add("Stands open", j.waitsSaid())
+	add("Next due", r.Due)
+	return facts
+}
+
+func (j *Job) firingOrder() string {
+	var parts []string
+	for _, c := range j.Sheet.FiringOrder {
+		parts = append(parts, fmt.Sprint(c))
+	}
+	return strings.Join(parts, "-")
+}
+
+func (j *Job) limitsSaid(why string) string {
+	c, say := j.Card, j.gaps()
+	intake, _ := c.Intake.Limits()
+	exhaust, _ := c.Exhaust.Limits()
+	source := c.Source
+	if c.Date != "" {
+		source += " (" + c.Date + ")"
+	}
+	text := fmt.Sprintf("%s, %s: intake %s, exhaust %s", c.State, source, say.both(intake), say.both(exhaust))
+	if why != "" {
+		text += ". Chosen because: " + why
+	}
+	return text
+}
+
+// whoSaid is who began the job, and who went on with it.
+func (j *Job) whoSaid(r Record) string {
+	by := strings.Trim(fmt.Sprintf("%s, begun %s", r.Mechanic, r.CreatedAt.Local().Format(dated)), ", ")
+	for _, h := range j.Hands {
+		by += fmt.Sprintf("; %s from %s", h.Name, h.From.Local().Format(dated))
+		if h.Note != "" {
+			by += " (" + h.Note + ")"
+		}
+	}
+	return by
+}
+
+func (j *Job) waitsSaid() string {
+	if w := j.Waits.Waiting(); w != "" {
+		return "waits for " + w
+	}
+	return ""
+}
+
+func (j *Job) foundSaid() string {
+	counts := map[clearance.Verdict]int{}
+	set, checked := 0, 0
+	for _, v := range j.Valves {
+		if v.AsFound != nil {
+			counts[v.AsFound.Judgement.Verdict]++
+		}
+		if v.Adjustments > 0 {
+			set++
+		}
+		if v.Verified {
+			checked++
+		}
+	}
+	return fmt.Sprintf("As found: %d in, %d tight, %d loose, %d undecided. %d set, %d checked after %s.", counts[clearance.In],
+		counts[clearance.Tight], counts[clearance.Loose], counts[clearance.Undecided], set, checked, FullTurns(j.TurnsToCheck()))
+}
+
+func (j *Job) soundList() ReportList {
+	l := ReportList{Title: "How it sounded"}
+	for _, heard := range []struct {
+		when string
+		Heard
+	}{{"Before", j.SoundBefore}, {"After", j.SoundAfter}} {
+		if said := heard.said(); said != "" {
+			l.Items = append(l.Items, ReportItem{Text: heard.when + ": " + said, Sound: heard.File})
+		}
+	}
+	return l
+}
+
+func (j *Job) findingList() ReportList {
+	l := ReportList{Title: "Findings"}
+	for _, f := range j.Findings {
+		l.Items = append(l.Items, ReportItem{Text: f.String(), Photo: f.Photo})
+	}
+	return l
+}
+
+func (j *Job) shimList() ReportList {
+	l := ReportList{Title: "Shims used and left over"}
+	for _, p := range j.FromShop {
+		l.Items = append(l.Items, ReportItem{Text: "from stock: " + p.Shim.String()})
+	}
+	for _, s := range j.LooseShims {
+		l.Items = append(l.Items, ReportItem{Text: "taken out: " + s.String()})
+	}
+	return l
+}
+
+func (j *Job) exceptionList() ReportList {
+	l := ReportList{Title: "Exceptions"}
+	for _, t := range j.Tasks() {
+		switch {
+		case t.Mark.Reason == "":
+		case t.Mark.Skipped:
+			l.Items = append(l.Items, ReportItem{Text: fmt.Sprintf("%s: passed over, %s", t.Text, t.Mark.Reason)})
+		default:
+			l.Items = append(l.Items, ReportItem{Text: fmt.Sprintf("%s: done all the same, %s", t.Text, t.Mark.Reason)})
+		}
+	}
+	if j.Exceptions != "" {
+		text := "Signed with steps left: " + j.Exceptions
+		if left := j.Missing(); len(left) > 0 {
+			var names []string
+			for _, t := range left {
+				names = append(names, t.Text)
+			}
+			text = fmt.Sprintf("%s (%s)", text, strings.Join(names, "; "))
+		}
+		l.Items = append(l.Items, ReportItem{Text: text})
+	}
+	return l
+}
+
+func (j *Job) addedList() ReportList {
+	l := ReportList{Title: "Added after signing"}
+	for _, a := range j.Amendments {
+		l.Items = append(l.Items, ReportItem{Text: fmt.Sprintf("%s (%s, %s)", a.Text, a.By, a.At.Local().Format(dated))})
+	}
+	if c := j.Countersigned; c != nil {
+		l.Items = append(l.Items, ReportItem{Text: fmt.Sprintf("Countersigned by %s, %s", c.By, c.At.Local().Format(dated))})
+	}
+	return l
+}
+
+func (j *Job) caution() string {
+	return ruleSaid[j.Rule] + " Limits inclusive, gaps in " + j.gaps().unit() + ". Close means that a limit lies within the " +
+		"uncertainty of leaf and feel. The maker's book and local rules win over any figure here. Too tight burns valves " +
+		"and may let valve meet piston."
+}
+
+// ruleSaid is what each rule of judging decides by.
+var ruleSaid = map[clearance.Rule]string{
+	"":                 "Workshop rule: the estimate decides.",
+	clearance.Workshop: "Workshop rule: the estimate decides.",
+	clearance.Guarded:  "Strict rule: in or out only when the whole uncertainty lies there.",
+	clearance.OneLeaf:  "One leaf, that of the wanted gap: without a drag it tells the side and no figure.",
+}
+
+// aimSaid is where within the limits valves were set, and why there.
+func aimSaid(a clearance.Aim, why string) string {
+	said := map[clearance.Aim]string{clearance.AimLoose: "the loose end", clearance.AimUpper: "the upper limit"}[a]
+	switch {
+	case said == "":
+		return "the nominal"
+	case why == "":
+		return said + ": no reason given"
+	}
+	return said + ": " + why
+}
+
+// said is a complaint in words.
+func (t TakenIn) said() string {
+	var parts []string
+	for _, c := range t.Complaints {
+		parts = append(parts, strings.ReplaceAll(string(c), "_", " "))
+	}
+	if t.Note != "" {
+		parts = append(parts, t.Note)
+	}
+	return strings.Join(parts, "; ")
+}
+
+// said is what was heard, in words.
+func (h Heard) said() string {
+	switch {
+	case h.Note != "":
+		return h.Note
+	case h.File != "":
+		return "recorded"
+	}
+	return ""
+}

@@ -1,0 +1,55 @@
+<script setup lang="ts">
+import type { Schemas } from '@/shared/api/client'
+
+/** What stands on the sheet besides the valves: sounds, findings, shims, exceptions, what was added later. */
+defineProps<{ lists: Schemas['SheetList'][] }>()
+</script>
+
+<template>
+  <section v-for="l in lists" :key="l.title" class="part">
+    <h2>{{ l.title }}</h2>
+    <ul>
+      <li v-for="i in l.items" :key="i.text">
+        {{ i.text }}
+        <audio v-if="i.sound" class="no-print" controls preload="none" :src="`/api/v1/sounds/${i.sound}`" />
+        <img v-if="i.photo" :src="`/api/v1/photos/${i.photo}`" :alt="i.text" />
+      </li>
+    </ul>
+  </section>
+</template>
+
+<style scoped>
+.part {
+  display: grid;
+  gap: 4px;
+}
+
+h2 {
+  font-size: 22px;
+}
+
+ul {
+  margin: 0;
+  padding-left: 20px;
+}
+
+img {
+  display: block;
+  max-width: 320px;
+  max-height: 240px;
+  margin: 6px 0;
+}
+
+.added {
+  padding: 10px 16px;
+  border-left: 6px solid var(--brass);
+}
+
+@media print {
+  h2,
+  ul,
+  p {
+    font-size: 13px;
+  }
+}
+</style>
