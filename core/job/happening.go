@@ -18,6 +18,8 @@ type Happening struct {
 	At     time.Time // when it arrived; zero: with the one before
 	DoneAt time.Time // when it was done, where it waited to be sent; zero: as it arrived
 	Since  string    // the newest happening that its screen knew; empty: the newest there was
+	Author string    // who entered it; empty: nobody said
+	Screen string    // on which screen it was entered; empty: it did not say
 	Act    Act
 }
 

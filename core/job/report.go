@@ -2,6 +2,7 @@ package job
 
 import (
 	"fmt"
+	"slices"
 	"strings"
 	"time"
 
@@ -140,8 +141,19 @@ func (j *Job) facts(r Record) []Fact {
 		add("Complaint", j.TakenIn.said())
 	}
 	add("Stands open", j.waitsSaid())
+	add("Entered by", strings.Join(j.authors(), ", "))
 	add("Next due", r.Due)
 	return facts
+}
+
+// authors are those who said that they entered something, each once, in the order in which they came.
+func (j *Job) authors() (list []string) {
+	for _, h := range j.effective {
+		if h.Author != "" && !slices.Contains(list, h.Author) {
+			list = append(list, h.Author)
+		}
+	}
+	return list
 }
 
 func (j *Job) firingOrder() string {

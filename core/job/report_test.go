@@ -34,11 +34,12 @@ func TestTheReportOfAJob(t *testing.T) {
 	d.begin(sequence.OneCylinder)
 	d.do(job.Happening{Act: job.Turned{Stop: 0}})
 	d.feel("E1", 300, "drag")
-	d.do(job.Happening{Act: job.Kept{Valve: "E1"}})
+	d.do(job.Happening{Act: job.Kept{Valve: "E1"}, Author: "Tess"})
 	d.do(job.Happening{Act: job.FindingNoted{Finding: job.Finding{ID: "finding-1", Place: "cover", What: "gasket hard", Later: true}}})
 	r = d.job.Report(job.Record{OdometerKM: 20_000, OdometerWhy: "a new instrument"})
 	assert.Contains(t, r.Facts, job.Fact{Label: "Odometer",
 		Text: "20,000 km (12,427 miles), less than before: a new instrument"})
+	assert.Contains(t, r.Facts, job.Fact{Label: "Entered by", Text: "Tess"})
 	found := r.Rows[0].Found
 	require.NotNil(t, found)
 	assert.Equal(t, "0.30", found.Figure)

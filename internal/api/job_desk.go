@@ -262,6 +262,7 @@ func (o *openJob) holds(h job.Happening) (bool, error) {
 	}
 	before := o.list.Happenings[place]
 	before.At, before.DoneAt, before.Rules, before.Since = h.At, h.DoneAt, h.Rules, h.Since
+	before.Author, before.Screen = h.Author, h.Screen
 	if !reflect.DeepEqual(before, h) {
 		return true, errReused
 	}

@@ -227,7 +227,7 @@ func archived(r jobRow, rows []happeningRow, last string) archivedJob {
 		OdometerKM: r.OdometerKM, OdometerWhy: r.OdometerWhy, Sheet: exact(r.Sheet, sheetText),
 		Happenings: []archivedEntry{}, Sum: last}
 	for _, h := range rows {
-		e := archivedEntry{ID: h.ClientID, Kind: h.Kind, At: h.At.UTC(), Rules: h.Rules,
+		e := archivedEntry{ID: h.ClientID, Kind: h.Kind, At: h.At.UTC(), Rules: h.Rules, Author: h.Author, Screen: h.Screen,
 			Body: exact(h.Body, compact)}
 		if !h.DoneAt.IsZero() {
 			done := h.DoneAt.UTC()

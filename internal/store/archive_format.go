@@ -85,12 +85,14 @@ type archivedJob struct {
 }
 
 type archivedEntry struct {
-	ID    string          `json:"id"`
-	Kind  string          `json:"kind"`
-	At    time.Time       `json:"at"`
-	Done  *time.Time      `json:"done_at,omitempty"`
-	Rules int             `json:"rules"`
-	Body  json.RawMessage `json:"body"`
+	ID     string          `json:"id"`
+	Kind   string          `json:"kind"`
+	At     time.Time       `json:"at"`
+	Done   *time.Time      `json:"done_at,omitempty"`
+	Rules  int             `json:"rules"`
+	Author string          `json:"author,omitempty"`
+	Screen string          `json:"screen,omitempty"`
+	Body   json.RawMessage `json:"body"`
 }
 
 type archivedShop struct {

@@ -271,7 +271,7 @@ func (t *taker) entries(j archivedJob, root string) (rows []happeningRow, list [
 	last = root
 	for place, h := range j.Happenings {
 		r := happeningRow{JobID: j.ID, Place: place, ClientID: h.ID, Kind: h.Kind, Body: compact(h.Body),
-			At: h.At.UTC(), Rules: h.Rules}
+			At: h.At.UTC(), Rules: h.Rules, Author: h.Author, Screen: h.Screen}
 		if h.Done != nil {
 			r.DoneAt = h.Done.UTC()
 		}

@@ -25,8 +25,12 @@ func (r happeningRow) sumAfter(before string) string {
 	if !r.DoneAt.IsZero() {
 		done = strconv.FormatInt(r.DoneAt.UnixNano(), 10)
 	}
-	return sumOf(before, r.JobID, strconv.Itoa(r.Place), r.ClientID, r.Kind, r.Body,
-		strconv.FormatInt(r.At.UnixNano(), 10), done, strconv.Itoa(r.Rules))
+	parts := []string{before, r.JobID, strconv.Itoa(r.Place), r.ClientID, r.Kind, r.Body,
+		strconv.FormatInt(r.At.UnixNano(), 10), done, strconv.Itoa(r.Rules)}
+	if r.Author != "" || r.Screen != "" { // where neither is said the sum is what it was before they could be
+		parts = append(parts, r.Author, r.Screen)
+	}
+	return sumOf(parts...)
 }
 
 // Sum is a checksum over parts, as the lists have it.
@@ -70,8 +74,8 @@ func endsAt(tx *gorm.DB, jobID string, entries int, last string) error {
 		Updates(map[string]any{"entries": entries, "last_sum": last}).Error
 }
 
-// resum writes a job's checksums anew: for a file that had none, and where the job's own row was corrected
-// before its first reading. It says where the list ends.
+// resum writes a job's checksums anew, where the job's own row was corrected before its first reading. It says where the
+// list ends.
 func resum(tx *gorm.DB, job jobRow) (entries int, last string, err error) {
 	var rows []happeningRow
 	if err := tx.Where("job_id = ?", job.ID).Order("place").Find(&rows).Error; err != nil {
@@ -86,17 +90,4 @@ func resum(tx *gorm.DB, job jobRow) (entries int, last string, err error) {
 		}
 	}
 	return len(rows), last, nil
-}
-
-// sumAll gives every happening of a file its checksum.
-func sumAll(tx *gorm.DB) error {
-	var jobs []jobRow
-	return tx.Select("*").FindInBatches(&jobs, 100, func(batch *gorm.DB, _ int) error {
-		for _, job := range jobs {
-			if _, _, err := resum(tx, job); err != nil {
-				return err
-			}
-		}
-		return nil
-	}).Error
 }

@@ -32,7 +32,7 @@ func bodyOf(h job.Happening) (string, error) {
 
 // toHappening reads a stored happening.
 func (r happeningRow) toHappening() (job.Happening, error) {
-	h := job.Happening{ID: r.ClientID, Rules: r.Rules, At: r.At, DoneAt: r.DoneAt}
+	h := job.Happening{ID: r.ClientID, Rules: r.Rules, At: r.At, DoneAt: r.DoneAt, Author: r.Author, Screen: r.Screen}
 	var body happeningBody
 	err := json.Unmarshal([]byte(r.Body), &body)
 	if err == nil && body.Act == nil {
@@ -92,7 +92,7 @@ func (s *Store) Append(jobID string, l *List, h job.Happening, d Derived) error 
 		return err
 	}
 	row := happeningRow{JobID: jobID, Place: len(l.Happenings), ClientID: h.ID, Kind: string(h.Act.Kind()),
-		Body: body, At: h.At.UTC(), DoneAt: h.DoneAt.UTC(), Rules: job.Rules}
+		Body: body, At: h.At.UTC(), DoneAt: h.DoneAt.UTC(), Rules: job.Rules, Author: h.Author, Screen: h.Screen}
 	if h.DoneAt.IsZero() {
 		row.DoneAt = time.Time{}
 	}

@@ -1,7 +1,11 @@
 package store
 
 import (
+	"crypto/sha256"
+	"encoding/hex"
 	"encoding/json"
+	"fmt"
+	"strconv"
 	"time"
 
 	"gorm.io/gorm"
@@ -81,15 +85,15 @@ type settingRowTwo struct {
 	Value string `gorm:"not null;size:1000"`
 }
 
-func (engineRowOne) TableName() string    { return engineRow{}.TableName() }
-func (vehicleRowOne) TableName() string   { return vehicleRow{}.TableName() }
-func (happeningRowOne) TableName() string { return happeningRow{}.TableName() }
-func (jobRowTwo) TableName() string       { return jobRow{}.TableName() }
-func (gaugeSetRowTwo) TableName() string  { return gaugeSetRow{}.TableName() }
-func (shimRowTwo) TableName() string      { return shimRow{}.TableName() }
-func (settingRowTwo) TableName() string   { return settingRow{}.TableName() }
-func (gaugeSetRowOne) TableName() string  { return gaugeSetRow{}.TableName() }
-func (jobRowOne) TableName() string       { return jobRow{}.TableName() }
+func (engineRowOne) TableName() string    { return "engines" }
+func (vehicleRowOne) TableName() string   { return "vehicles" }
+func (happeningRowOne) TableName() string { return "happenings" }
+func (jobRowTwo) TableName() string       { return "jobs" }
+func (gaugeSetRowTwo) TableName() string  { return "gauge_sets" }
+func (shimRowTwo) TableName() string      { return "shims" }
+func (settingRowTwo) TableName() string   { return "settings" }
+func (gaugeSetRowOne) TableName() string  { return "gauge_sets" }
+func (jobRowOne) TableName() string       { return "jobs" }
 
 // third is what the third version adds.
 var third = []string{
@@ -110,6 +114,60 @@ var third = []string{
 	"CREATE TABLE shims_used (job_id text REFERENCES jobs(id) ON DELETE RESTRICT, n integer, size_nm " +
 		"integer NOT NULL, at datetime NOT NULL, PRIMARY KEY (job_id, n))",
 	"CREATE INDEX shims_used_when ON shims_used (at)",
+}
+
+// jobRowThree and happeningRowThree are what the third version summed.
+type jobRowThree struct {
+	ID, VehicleID, Sheet, Aim, Rule, Leaves, Mechanic string
+	Card, HotPass                                     int
+	FeelNM                                            int64
+}
+
+type happeningRowThree struct {
+	JobID, ClientID, Kind, Body string
+	Place, Rules                int
+	At, DoneAt                  time.Time
+}
+
+func (jobRowThree) TableName() string       { return "jobs" }
+func (happeningRowThree) TableName() string { return "happenings" }
+
+// sumsThree gives every happening of a file its checksum, over itself and the one before, the first over its job's own
+// row.
+func sumsThree(tx *gorm.DB) error {
+	var jobs []jobRowThree
+	if err := tx.Find(&jobs).Error; err != nil {
+		return err
+	}
+	for _, j := range jobs {
+		var rows []happeningRowThree
+		if err := tx.Where("job_id = ?", j.ID).Order("place").Find(&rows).Error; err != nil {
+			return err
+		}
+		last := sumThree("job", j.ID, j.VehicleID, j.Sheet, strconv.Itoa(j.Card), strconv.Itoa(j.HotPass), j.Aim, j.Rule,
+			strconv.FormatInt(j.FeelNM, 10), j.Leaves, j.Mechanic)
+		for _, r := range rows {
+			done := ""
+			if !r.DoneAt.IsZero() {
+				done = strconv.FormatInt(r.DoneAt.UnixNano(), 10)
+			}
+			last = sumThree(last, r.JobID, strconv.Itoa(r.Place), r.ClientID, r.Kind, r.Body,
+				strconv.FormatInt(r.At.UnixNano(), 10), done, strconv.Itoa(r.Rules))
+			if err := tx.Exec("UPDATE happenings SET sum = ? WHERE job_id = ? AND place = ?", last, r.JobID,
+				r.Place).Error; err != nil {
+				return err
+			}
+		}
+	}
+	return nil
+}
+
+func sumThree(parts ...string) string {
+	h := sha256.New()
+	for _, p := range parts {
+		fmt.Fprintf(h, "%d:%s", len(p), p)
+	}
+	return hex.EncodeToString(h.Sum(nil)[:16])
 }
 
 // sixth is what the sixth version adds; what is derived of every job is made anew.
@@ -161,6 +219,8 @@ var ninth = []string{
 // tenth is what the tenth version adds: what is derived of jobs and vehicles, and intervals, stand in rows and columns of
 // their own. What is derived is made anew.
 var tenth = []string{
+	"ALTER TABLE happenings ADD COLUMN author text NOT NULL DEFAULT ''",
+	"ALTER TABLE happenings ADD COLUMN screen text NOT NULL DEFAULT ''",
 	"DROP TABLE job_states",
 	"CREATE TABLE job_states (job_id text PRIMARY KEY REFERENCES jobs(id) ON DELETE RESTRICT, touched_at datetime NOT NULL, " +
 		"open numeric NOT NULL, off_board numeric NOT NULL DEFAULT false, damaged text NOT NULL, derived_by integer NOT NULL, " +

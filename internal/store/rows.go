@@ -113,6 +113,8 @@ type happeningRow struct {
 	DoneAt   time.Time // zero: as it arrived
 	Rules    int       `gorm:"not null;default:1"`  // the version of the rules it was taken by
 	Sum      string    `gorm:"not null;default:''"` // of this row and the one before, see chain
+	Author   string    `gorm:"not null;default:''"` // who entered it; empty: nobody said
+	Screen   string    `gorm:"not null;default:''"` // on which screen; empty: it did not say
 }
 
 // stateRow is what the board shows of a job, as of its last happening: derived from the list, written with

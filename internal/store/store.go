@@ -40,7 +40,7 @@ var migrations = []func(*gorm.DB) error{
 		if err := all(tx, third); err != nil {
 			return err
 		}
-		return sumAll(tx)
+		return sumsThree(tx)
 	},
 	// entries are stored as they stand on the wire from here on, and the board's rows are made anew
 	func(tx *gorm.DB) error {

@@ -19,6 +19,8 @@ type Header struct {
 	Kind   string `json:"kind"`
 	DoneAt string `json:"done_at,omitempty" format:"date-time" doc:"when it was done, where it waited to be sent, by the program's clock"`
 	Since  string `json:"seen,omitempty" maxLength:"64" doc:"the id of the newest happening that its screen knew; absent: the newest there is"`
+	Author string `json:"author,omitempty" maxLength:"80" doc:"who enters it; absent: nobody says"`
+	Screen string `json:"screen,omitempty" maxLength:"80" doc:"on which screen it is entered; absent: it does not say"`
 }
 
 // Happening is one entry of a job's list as it is sent: a union by kind, whose fields are those of its kind
@@ -31,7 +33,7 @@ func (h Happening) MarshalJSON() ([]byte, error) {
 	if !ok {
 		return nil, fmt.Errorf("%q has no form on the wire", h.Act.Kind())
 	}
-	head := Header{ID: h.ID, Kind: string(f.kind), Since: h.Since}
+	head := Header{ID: h.ID, Kind: string(f.kind), Since: h.Since, Author: h.Author, Screen: h.Screen}
 	if !h.DoneAt.IsZero() {
 		head.DoneAt = h.DoneAt.Format(time.RFC3339Nano)
 	}
@@ -107,7 +109,7 @@ func ReadHappening(data []byte, at time.Time) (job.Happening, Faults) {
 	if faults = append(faults, more...); len(faults) == 0 {
 		faults = limits(data, f.limits())
 	}
-	h := job.Happening{ID: head.ID, At: at.UTC(), Since: head.Since, Act: act}
+	h := job.Happening{ID: head.ID, At: at.UTC(), Since: head.Since, Author: head.Author, Screen: head.Screen, Act: act}
 	if head.DoneAt != "" {
 		done, err := time.Parse(time.RFC3339Nano, head.DoneAt)
 		if err != nil && len(faults) == 0 {
@@ -120,7 +122,7 @@ func ReadHappening(data []byte, at time.Time) (job.Happening, Faults) {
 
 // split parts a happening into what every kind has and what this one has.
 func (f form) split(o object) (mine, rest object) {
-	head := []string{"id", "kind", "done_at"}
+	head := []string{"id", "kind", "done_at", "author", "screen"}
 	if !f.sees() {
 		head = append(head, "seen")
 	}
