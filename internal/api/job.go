@@ -296,7 +296,7 @@ func (s *server) viewOf(ctx context.Context, id string) (*bodyOf[JobView], error
 			Rule: string(cmp.Or(r.Rule, clearance.Workshop)), FeelMM: wire.MM(r.Feel),
 			LockShift: shiftView(shift),
 			CreatedAt: r.CreatedAt, OnBoard: !r.OffBoard, Correctable: !j.HasReadings(),
-			Before: before, Engine: engineView(r.Sheet), State: stateView(id, o, shift, s.clock(), ""),
+			Before: before, Engine: engineView(r.Sheet), State: stateView(id, o, shift, s.clock()),
 		}
 		return nil
 	})
@@ -313,16 +313,25 @@ type happenInput struct {
 	RawBody []byte `contentType:"application/json"`
 }
 
-func (s *server) happen(ctx context.Context, in *happenInput) (*bodyOf[JobState], error) {
+func (s *server) happen(ctx context.Context, in *happenInput) (*bodyOf[stateAnswer], error) {
 	h, faults := wire.ReadHappening(in.RawBody, s.clock())
 	if len(faults) > 0 {
 		return nil, unreadable(faults)
 	}
-	out := &bodyOf[JobState]{}
+	out := &bodyOf[stateAnswer]{}
 	vehicle, finished := "", false
 	var sheet *engine.Sheet
 	err := s.desk.with(ctx, in.ID, func(o *openJob) error {
-		before, knew := o.state.Phase(), o.newest()
+		var before fields // taken before the act, which changes what views point to
+		if in.Changes && h.Since == o.newest() {
+			shift, err := s.desk.learned(ctx, o)
+			if err != nil {
+				return err
+			}
+			if before, err = fieldsOf(stateView(in.ID, o, shift, o.touched())); err != nil {
+				return err
+			}
+		}
 		if err := s.desk.happen(ctx, o, h); err != nil {
 			return err
 		}
@@ -330,13 +339,12 @@ func (s *server) happen(ctx context.Context, in *happenInput) (*bodyOf[JobState]
 		if err != nil {
 			return err
 		}
-		only := ""
-		if in.Changes && h.Act.ReadsOnly() && h.Since == knew && o.newest() == h.ID &&
-			o.state.Phase() == before &&
-			o.state.AsOf(s.clock()).Known() {
-			only = h.Act.On()
+		out.Body.JobState = stateView(in.ID, o, shift, s.clock())
+		if before != nil && o.newest() == h.ID {
+			if out.Body.changed, err = before.changes(out.Body.JobState); err != nil {
+				return err
+			}
 		}
-		out.Body = stateView(in.ID, o, shift, s.clock(), only)
 		finished = o.state.Phase() == job.Done
 		vehicle, sheet = o.record.Vehicle.ID, o.record.Sheet
 		return nil

@@ -33,12 +33,14 @@ func derivedOf(r store.Job, j *job.Job, touched time.Time) store.Derived {
 }
 
 // derived is what follows from the job as it stands.
-func (o *openJob) derived() store.Derived {
-	touched := o.record.CreatedAt
+func (o *openJob) derived() store.Derived { return derivedOf(o.record, o.state, o.touched()) }
+
+// touched is when the newest happening arrived; of none, when the job was begun.
+func (o *openJob) touched() time.Time {
 	if n := len(o.list.Happenings); n > 0 {
-		touched = o.list.Happenings[n-1].At
+		return cmp.Or(o.list.Happenings[n-1].At, o.record.CreatedAt)
 	}
-	return derivedOf(o.record, o.state, cmp.Or(touched, o.record.CreatedAt))
+	return o.record.CreatedAt
 }
 
 // catchUp derives what is missing beside the lists, of a file of an earlier version, and looks into every job

@@ -35,7 +35,8 @@ type JobState struct {
 	Place      *wire.Arc     `json:"place,omitempty" doc:"where the crank may stand; absent where it is not known"`
 	Stop       int           `json:"stop"`
 	Valves     []ValveState  `json:"valves"`
-	Partial    bool          `json:"partial,omitempty" doc:"only what changed was asked for: plan is left out, and valves that did not change"`
+	Partial    bool          `json:"partial,omitempty" doc:"changes were asked for: fields and valves that did not change are left out"`
+	Gone       []string      `json:"gone,omitempty" doc:"with partial: the fields that are there no more"`
 	Done       int           `json:"done"`
 	Total      int           `json:"total"`
 	Finished   []int         `json:"finished" doc:"the stops at which nothing waits any more"`
@@ -100,8 +101,8 @@ type JobView struct {
 	State       JobState   `json:"state"`
 }
 
-// stateView is a job as it stands at a time; only is the one valve that changed, where no more is asked for.
-func stateView(id string, o *openJob, shift adjust.Shift, now time.Time, only string) JobState {
+// stateView is a job as it stands at a time.
+func stateView(id string, o *openJob, shift adjust.Shift, now time.Time) JobState {
 	j := o.state.AsOf(now)
 	advice := j.Advise(shift)
 	s := JobState{ID: id, Phase: string(j.Phase()), Stop: j.Stop, Valves: []ValveState{}, Undo: j.CanUndo(),
@@ -155,7 +156,7 @@ func stateView(id string, o *openJob, shift adjust.Shift, now time.Time, only st
 	if j.Cold != nil {
 		s.Cold = &Signed{j.Cold.By, j.Cold.At}
 	}
-	if s.Partial = only != ""; j.Way.School != "" && !s.Partial {
+	if j.Way.School != "" {
 		s.Plan = new(planView(j.Plan, j.Sheet))
 	}
 	if j.Known() {
@@ -176,9 +177,7 @@ func stateView(id string, o *openJob, shift adjust.Shift, now time.Time, only st
 		s.SignedAt = &j.SignedAt
 	}
 	for _, v := range j.Valves {
-		if !s.Partial || v.Name == only {
-			s.Valves = append(s.Valves, valveState(j, v, advice))
-		}
+		s.Valves = append(s.Valves, valveState(j, v, advice))
 	}
 	return s
 }

@@ -1,6 +1,6 @@
 import { openDB, type DBSchema, type IDBPDatabase } from 'idb'
 import { ref, shallowRef } from 'vue'
-import { answered, api, Refused, Unreachable, type Happening, type JobState } from '@/shared/api/client'
+import { answered, api, Refused, Unreachable, type Happening, type StateAnswer } from '@/shared/api/client'
 
 /** Something done that the program does not have on disk yet, or would not take: why, where it did not. */
 export interface Waiting {
@@ -117,7 +117,7 @@ function body(w: Waiting): Happening {
  * Sends what waits, in order, and says what was refused. A refusal of the core may still count and stays, with its reason, for the
  * mechanic to decide; anything else that is not taken is tried again.
  */
-async function flush(taken: (w: Waiting, state: JobState) => void | Promise<void>): Promise<string> {
+async function flush(taken: (w: Waiting, state: StateAnswer) => void | Promise<void>): Promise<string> {
   if (busy.value) return ''
   busy.value = true
   let said = ''

@@ -8,11 +8,12 @@ import {
   Unreachable,
   type Act,
   type Happening,
-  type JobState,
+  type StateAnswer,
   type JobView,
   type ValveState,
 } from '@/shared/api/client'
 import { useQueue, type Waiting } from '@/shared/useQueue'
+import { isChanges, withChanges } from './changes'
 
 /** What the mechanic does, before it has its id and what its screen knew. */
 export type Doing = Act
@@ -66,17 +67,14 @@ export function useJob(id: string) {
   }
 
   /** Takes an answer in. One that says only what changed is put together with what was known before, if it was just before. */
-  async function take(answer: JobState, knew: string) {
+  async function take(answer: StateAnswer, knew: string) {
     taken++
     queue.tell(answer.clock)
     if (!view.value) return
     const before = view.value.state
-    if (!answer.partial) view.value = { ...view.value, state: answer }
+    if (!isChanges(answer)) view.value = { ...view.value, state: answer }
     else if (before.newest !== knew) await read()
-    else {
-      const valves = before.valves.map((v) => answer.valves.find((x) => x.name === v.name) ?? v)
-      view.value = { ...view.value, state: { ...answer, plan: before.plan, valves } }
-    }
+    else view.value = { ...view.value, state: withChanges(before, answer) }
   }
 
   /** Sends what waits. What is refused is told; what may still count stays, with a choice. */

@@ -4,6 +4,9 @@ import type { components, paths } from './schema.gen'
 export type Schemas = components['schemas']
 export type JobView = Schemas['JobView']
 export type JobState = Schemas['JobState']
+export type JobChanges = Schemas['JobChanges']
+/** What a happening is answered with: the whole state, or what changed. */
+export type StateAnswer = JobState | JobChanges
 export type JobShort = Schemas['JobShort']
 export type EngineView = Schemas['EngineView']
 export type ValveState = Schemas['ValveState']

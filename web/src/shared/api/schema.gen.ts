@@ -1819,6 +1819,8 @@ export interface components {
         HappeningAdjusted: {
             /** @description which of the leaves is an angled one; absent: none */
             angled?: boolean[];
+            /** @description who enters it; absent: nobody says */
+            author?: string;
             /** @description the camshafts are out, so that every shim can be reached */
             cams_out?: boolean;
             /**
@@ -1838,6 +1840,8 @@ export interface components {
             leaves_mm?: number[];
             /** @description why a valve that is in is set all the same */
             reason?: string;
+            /** @description on which screen it is entered; absent: it does not say */
+            screen?: string;
             /** @description the id of the newest happening that its screen knew; absent: the newest there is */
             seen?: string;
             /** @description that went in */
@@ -1847,6 +1851,8 @@ export interface components {
             valve: string;
         };
         HappeningAmended: {
+            /** @description who enters it; absent: nobody says */
+            author?: string;
             by: string;
             /**
              * Format: date-time
@@ -1860,12 +1866,16 @@ export interface components {
              * @enum {string}
              */
             kind: "amended";
+            /** @description on which screen it is entered; absent: it does not say */
+            screen?: string;
             /** @description the id of the newest happening that its screen knew; absent: the newest there is */
             seen?: string;
             /** @description what is to be corrected */
             text: string;
         };
         HappeningBarredOver: {
+            /** @description who enters it; absent: nobody says */
+            author?: string;
             /**
              * Format: date-time
              * @description when it was done, where it waited to be sent, by the program's clock
@@ -1878,6 +1888,8 @@ export interface components {
              * @enum {string}
              */
             kind: "barred_over";
+            /** @description on which screen it is entered; absent: it does not say */
+            screen?: string;
             /** @description the id of the newest happening that its screen knew; absent: the newest there is */
             seen?: string;
             /**
@@ -1887,6 +1899,8 @@ export interface components {
             stop?: number;
         };
         HappeningCountersigned: {
+            /** @description who enters it; absent: nobody says */
+            author?: string;
             /** @description another person than the one who signed */
             by: string;
             /**
@@ -1901,10 +1915,14 @@ export interface components {
              * @enum {string}
              */
             kind: "countersigned";
+            /** @description on which screen it is entered; absent: it does not say */
+            screen?: string;
             /** @description the id of the newest happening that its screen knew; absent: the newest there is */
             seen?: string;
         };
         HappeningDial: {
+            /** @description who enters it; absent: nobody says */
+            author?: string;
             /**
              * Format: date-time
              * @description when it was done, where it waited to be sent, by the program's clock
@@ -1923,6 +1941,8 @@ export interface components {
             kind: "dial";
             /** @description as that of reading */
             made_there?: boolean;
+            /** @description on which screen it is entered; absent: it does not say */
+            screen?: string;
             /** @description the id of the newest happening that its screen knew; absent: the newest there is */
             seen?: string;
             /** @description either way; absent: the usual one of a dial indicator */
@@ -1930,6 +1950,8 @@ export interface components {
             valve: string;
         };
         HappeningDoubted: {
+            /** @description who enters it; absent: nobody says */
+            author?: string;
             /**
              * Format: date-time
              * @description when it was done, where it waited to be sent, by the program's clock
@@ -1942,10 +1964,14 @@ export interface components {
              * @enum {string}
              */
             kind: "doubted";
+            /** @description on which screen it is entered; absent: it does not say */
+            screen?: string;
             /** @description the id of the newest happening that its screen knew; absent: the newest there is */
             seen?: string;
         };
         HappeningEngineStopped: {
+            /** @description who enters it; absent: nobody says */
+            author?: string;
             /**
              * Format: date-time
              * @description when it was done, where it waited to be sent, by the program's clock
@@ -1958,10 +1984,14 @@ export interface components {
              * @enum {string}
              */
             kind: "engine_stopped";
+            /** @description on which screen it is entered; absent: it does not say */
+            screen?: string;
             /** @description the id of the newest happening that its screen knew; absent: the newest there is */
             seen?: string;
         };
         HappeningFinding: {
+            /** @description who enters it; absent: nobody says */
+            author?: string;
             /**
              * Format: date-time
              * @description when it was done, where it waited to be sent, by the program's clock
@@ -1985,6 +2015,8 @@ export interface components {
             /** @description a valve, a cylinder, the cover, a hose, a plug */
             place: string;
             price?: string;
+            /** @description on which screen it is entered; absent: it does not say */
+            screen?: string;
             /** @description the id of the newest happening that its screen knew; absent: the newest there is */
             seen?: string;
             /** @description the test made */
@@ -1992,6 +2024,8 @@ export interface components {
             what: string;
         };
         HappeningFreed: {
+            /** @description who enters it; absent: nobody says */
+            author?: string;
             /**
              * Format: date-time
              * @description when it was done, where it waited to be sent, by the program's clock
@@ -2004,11 +2038,15 @@ export interface components {
              * @enum {string}
              */
             kind: "freed";
+            /** @description on which screen it is entered; absent: it does not say */
+            screen?: string;
             /** @description the id of the newest happening that its screen knew; absent: the newest there is */
             seen?: string;
             valve: string;
         };
         HappeningHandedOver: {
+            /** @description who enters it; absent: nobody says */
+            author?: string;
             /**
              * Format: date-time
              * @description when it was done, where it waited to be sent, by the program's clock
@@ -2023,6 +2061,8 @@ export interface components {
             kind: "handed_over";
             /** @description what the next one has to know */
             note?: string;
+            /** @description on which screen it is entered; absent: it does not say */
+            screen?: string;
             /** @description the id of the newest happening that its screen knew; absent: the newest there is */
             seen?: string;
             to: string;
@@ -2030,6 +2070,8 @@ export interface components {
         HappeningJudgedCold: {
             /** @description left out: not known */
             ambient_c?: number;
+            /** @description who enters it; absent: nobody says */
+            author?: string;
             /** @enum {string} */
             by: "overnight" | "hours" | "hand";
             /**
@@ -2053,10 +2095,14 @@ export interface components {
             kind: "judged_cold";
             /** @description why the temperature gate is passed all the same */
             reason?: string;
+            /** @description on which screen it is entered; absent: it does not say */
+            screen?: string;
             /** @description the id of the newest happening that its screen knew; absent: the newest there is */
             seen?: string;
         };
         HappeningJudgedHot: {
+            /** @description who enters it; absent: nobody says */
+            author?: string;
             /**
              * Format: date-time
              * @description when it was done, where it waited to be sent, by the program's clock
@@ -2082,10 +2128,14 @@ export interface components {
             ran_min?: number;
             /** @description why the temperature gate is passed all the same */
             reason?: string;
+            /** @description on which screen it is entered; absent: it does not say */
+            screen?: string;
             /** @description the id of the newest happening that its screen knew; absent: the newest there is */
             seen?: string;
         };
         HappeningKept: {
+            /** @description who enters it; absent: nobody says */
+            author?: string;
             /**
              * Format: date-time
              * @description when it was done, where it waited to be sent, by the program's clock
@@ -2098,11 +2148,15 @@ export interface components {
              * @enum {string}
              */
             kind: "kept";
+            /** @description on which screen it is entered; absent: it does not say */
+            screen?: string;
             /** @description the id of the newest happening that its screen knew; absent: the newest there is */
             seen?: string;
             valve: string;
         };
         HappeningLeftAsIs: {
+            /** @description who enters it; absent: nobody says */
+            author?: string;
             /** @description what setting it is put off for; left out: it is not */
             deferred?: components["schemas"]["Deferral"];
             /**
@@ -2119,11 +2173,15 @@ export interface components {
             kind: "left_as_is";
             /** @description why it is left; refused without one, unless it is put off */
             reason?: string;
+            /** @description on which screen it is entered; absent: it does not say */
+            screen?: string;
             /** @description the id of the newest happening that its screen knew; absent: the newest there is */
             seen?: string;
             valve: string;
         };
         HappeningLocated: {
+            /** @description who enters it; absent: nobody says */
+            author?: string;
             /**
              * Format: date-time
              * @description when it was done, where it waited to be sent, by the program's clock
@@ -2136,10 +2194,14 @@ export interface components {
              * @enum {string}
              */
             kind: "located";
+            /** @description on which screen it is entered; absent: it does not say */
+            screen?: string;
             /** @description what is visible on the engine */
             seen: components["schemas"]["Sighting"][];
         };
         HappeningLocked: {
+            /** @description who enters it; absent: nobody says */
+            author?: string;
             /**
              * @description left out: not said
              * @enum {string}
@@ -2157,11 +2219,15 @@ export interface components {
              * @enum {string}
              */
             kind: "locked";
+            /** @description on which screen it is entered; absent: it does not say */
+            screen?: string;
             /** @description the id of the newest happening that its screen knew; absent: the newest there is */
             seen?: string;
             valve: string;
         };
         HappeningNipped: {
+            /** @description who enters it; absent: nobody says */
+            author?: string;
             /**
              * Format: date-time
              * @description when it was done, where it waited to be sent, by the program's clock
@@ -2174,11 +2240,15 @@ export interface components {
              * @enum {string}
              */
             kind: "nipped";
+            /** @description on which screen it is entered; absent: it does not say */
+            screen?: string;
             /** @description the id of the newest happening that its screen knew; absent: the newest there is */
             seen?: string;
             valve: string;
         };
         HappeningNutFelt: {
+            /** @description who enters it; absent: nobody says */
+            author?: string;
             /** @description it waits again */
             back?: boolean;
             /**
@@ -2193,11 +2263,15 @@ export interface components {
              * @enum {string}
              */
             kind: "nut_felt";
+            /** @description on which screen it is entered; absent: it does not say */
+            screen?: string;
             /** @description the id of the newest happening that its screen knew; absent: the newest there is */
             seen?: string;
             valve: string;
         };
         HappeningPicked: {
+            /** @description who enters it; absent: nobody says */
+            author?: string;
             /**
              * Format: date-time
              * @description when it was done, where it waited to be sent, by the program's clock
@@ -2210,6 +2284,8 @@ export interface components {
              * @enum {string}
              */
             kind: "picked";
+            /** @description on which screen it is entered; absent: it does not say */
+            screen?: string;
             /** @description the id of the newest happening that its screen knew; absent: the newest there is */
             seen?: string;
             valve: string;
@@ -2217,6 +2293,8 @@ export interface components {
         HappeningPrepared: {
             /** @description a temperature in degrees Celsius */
             ambient_c: number;
+            /** @description who enters it; absent: nobody says */
+            author?: string;
             /**
              * Format: date-time
              * @description when it was done, where it waited to be sent, by the program's clock
@@ -2233,12 +2311,16 @@ export interface components {
             kind: "prepared";
             /** @description why the temperature gate is passed all the same */
             reason?: string;
+            /** @description on which screen it is entered; absent: it does not say */
+            screen?: string;
             /** @description the id of the newest happening that its screen knew; absent: the newest there is */
             seen?: string;
         };
         HappeningReading: {
             /** @description which of the leaves is an angled one; absent: none */
             angled?: boolean[];
+            /** @description who enters it; absent: nobody says */
+            author?: string;
             /**
              * Format: date-time
              * @description when it was done, where it waited to be sent, by the program's clock
@@ -2258,6 +2340,8 @@ export interface components {
             leaves_mm?: number[];
             /** @description it was made where the crank stood at seen, and counts for that place */
             made_there?: boolean;
+            /** @description on which screen it is entered; absent: it does not say */
+            screen?: string;
             /** @description the id of the newest happening that its screen knew; absent: the newest there is */
             seen?: string;
             valve: string;
@@ -2268,6 +2352,8 @@ export interface components {
              * @enum {string}
              */
             aiming?: "leave_in" | "all_to_aim";
+            /** @description who enters it; absent: nobody says */
+            author?: string;
             /**
              * @description left out: as before; all
              * @enum {string}
@@ -2310,10 +2396,14 @@ export interface components {
             round?: "set_as_you_go" | "read_first" | "read_only" | "free_first";
             /** @description the valves of this job; left out: as before; all */
             scope?: string[];
+            /** @description on which screen it is entered; absent: it does not say */
+            screen?: string;
             /** @description the id of the newest happening that its screen knew; absent: the newest there is */
             seen?: string;
         };
         HappeningShimsChosen: {
+            /** @description who enters it; absent: nobody says */
+            author?: string;
             /** @description the camshafts are out: every shim can be reached */
             cams_out?: boolean;
             /**
@@ -2333,10 +2423,14 @@ export interface components {
              * @enum {string}
              */
             prefer?: "fewest_bought" | "nearest_aim";
+            /** @description on which screen it is entered; absent: it does not say */
+            screen?: string;
             /** @description the id of the newest happening that its screen knew; absent: the newest there is */
             seen?: string;
         };
         HappeningSigned: {
+            /** @description who enters it; absent: nobody says */
+            author?: string;
             /** @description who signs; refused without a name */
             by?: string;
             /** @description what the job was put off for; left out: it was not */
@@ -2359,6 +2453,8 @@ export interface components {
             kind: "signed";
             /** @description written by the program: its plate */
             plate?: string;
+            /** @description on which screen it is entered; absent: it does not say */
+            screen?: string;
             /** @description the id of the newest happening that its screen knew; absent: the newest there is */
             seen?: string;
             /** @description all tools and leaves are accounted for, and the socket is off the crank; refused otherwise */
@@ -2367,6 +2463,8 @@ export interface components {
             vehicle?: string;
         };
         HappeningSized: {
+            /** @description who enters it; absent: nobody says */
+            author?: string;
             /**
              * Format: date-time
              * @description when it was done, where it waited to be sent, by the program's clock
@@ -2379,6 +2477,8 @@ export interface components {
              * @enum {string}
              */
             kind: "sized";
+            /** @description on which screen it is entered; absent: it does not say */
+            screen?: string;
             /** @description the id of the newest happening that its screen knew; absent: the newest there is */
             seen?: string;
             /** @description that is reckoned with: by micrometer, else as stamped */
@@ -2390,6 +2490,8 @@ export interface components {
         HappeningSound: {
             /** @description with the valves set; left out: as it came in */
             after?: boolean;
+            /** @description who enters it; absent: nobody says */
+            author?: string;
             /**
              * Format: date-time
              * @description when it was done, where it waited to be sent, by the program's clock
@@ -2405,10 +2507,14 @@ export interface components {
              */
             kind: "sound";
             note?: string;
+            /** @description on which screen it is entered; absent: it does not say */
+            screen?: string;
             /** @description the id of the newest happening that its screen knew; absent: the newest there is */
             seen?: string;
         };
         HappeningStripped: {
+            /** @description who enters it; absent: nobody says */
+            author?: string;
             /**
              * Format: date-time
              * @description when it was done, where it waited to be sent, by the program's clock
@@ -2423,6 +2529,8 @@ export interface components {
              */
             kind: "stripped";
             note?: string;
+            /** @description on which screen it is entered; absent: it does not say */
+            screen?: string;
             /** @description the id of the newest happening that its screen knew; absent: the newest there is */
             seen?: string;
             /** Format: double */
@@ -2432,6 +2540,8 @@ export interface components {
             text: string;
         };
         HappeningTakenIn: {
+            /** @description who enters it; absent: nobody says */
+            author?: string;
             complaints?: ("ticks" | "rough_idle" | "back_fires" | "smokes" | "hard_start" | "low_compression" | "ticks_by_nature" | "none")[];
             /**
              * Format: date-time
@@ -2446,12 +2556,16 @@ export interface components {
              */
             kind: "taken_in";
             note?: string;
+            /** @description on which screen it is entered; absent: it does not say */
+            screen?: string;
             /** @description the id of the newest happening that its screen knew; absent: the newest there is */
             seen?: string;
             /** @description how it sounded before the work */
             sound?: string;
         };
         HappeningTask: {
+            /** @description who enters it; absent: nobody says */
+            author?: string;
             /** @description it waits again */
             back?: boolean;
             /**
@@ -2468,6 +2582,8 @@ export interface components {
             kind: "task";
             /** @description why it is passed over, or done all the same */
             reason?: string;
+            /** @description on which screen it is entered; absent: it does not say */
+            screen?: string;
             /** @description the id of the newest happening that its screen knew; absent: the newest there is */
             seen?: string;
             /** @description it is passed over, with its reason */
@@ -2478,6 +2594,8 @@ export interface components {
         HappeningTemperature: {
             /** @description a temperature in degrees Celsius */
             ambient_c: number;
+            /** @description who enters it; absent: nobody says */
+            author?: string;
             /**
              * Format: date-time
              * @description when it was done, where it waited to be sent, by the program's clock
@@ -2492,10 +2610,14 @@ export interface components {
              * @enum {string}
              */
             kind: "temperature";
+            /** @description on which screen it is entered; absent: it does not say */
+            screen?: string;
             /** @description the id of the newest happening that its screen knew; absent: the newest there is */
             seen?: string;
         };
         HappeningTool: {
+            /** @description who enters it; absent: nobody says */
+            author?: string;
             /** @description it is back; left out: it is taken out */
             back?: boolean;
             /**
@@ -2510,12 +2632,16 @@ export interface components {
              * @enum {string}
              */
             kind: "tool";
+            /** @description on which screen it is entered; absent: it does not say */
+            screen?: string;
             /** @description the id of the newest happening that its screen knew; absent: the newest there is */
             seen?: string;
             /** @description its id */
             tool: string;
         };
         HappeningTurned: {
+            /** @description who enters it; absent: nobody says */
+            author?: string;
             /**
              * Format: date-time
              * @description when it was done, where it waited to be sent, by the program's clock
@@ -2528,6 +2654,8 @@ export interface components {
              * @enum {string}
              */
             kind: "turned";
+            /** @description on which screen it is entered; absent: it does not say */
+            screen?: string;
             /** @description the id of the newest happening that its screen knew; absent: the newest there is */
             seen?: string;
             /**
@@ -2537,6 +2665,8 @@ export interface components {
             stop: number;
         };
         HappeningUndone: {
+            /** @description who enters it; absent: nobody says */
+            author?: string;
             /**
              * Format: date-time
              * @description when it was done, where it waited to be sent, by the program's clock
@@ -2549,12 +2679,16 @@ export interface components {
              * @enum {string}
              */
             kind: "undone";
+            /** @description on which screen it is entered; absent: it does not say */
+            screen?: string;
             /** @description the id of the newest happening that its screen knew; absent: the newest there is */
             seen?: string;
             /** @description the id of the happening taken back: the last one standing */
             target: string;
         };
         HappeningWaiting: {
+            /** @description who enters it; absent: nobody says */
+            author?: string;
             /**
              * Format: date-time
              * @description when it was done, where it waited to be sent, by the program's clock
@@ -2567,6 +2701,8 @@ export interface components {
              * @enum {string}
              */
             kind: "waiting";
+            /** @description on which screen it is entered; absent: it does not say */
+            screen?: string;
             /** @description the id of the newest happening that its screen knew; absent: the newest there is */
             seen?: string;
             /** @description until when, or what is on order */
@@ -2583,6 +2719,8 @@ export interface components {
              * @enum {string}
              */
             aiming?: "leave_in" | "all_to_aim";
+            /** @description who enters it; absent: nobody says */
+            author?: string;
             /** @description why the crank is turned back though the sheet does not allow it */
             back_reason?: string;
             /**
@@ -2634,6 +2772,8 @@ export interface components {
             school: string;
             /** @description the valves of this job; left out: as before; all */
             scope?: string[];
+            /** @description on which screen it is entered; absent: it does not say */
+            screen?: string;
             /** @description the id of the newest happening that its screen knew; absent: the newest there is */
             seen?: string;
             /**
@@ -2643,6 +2783,8 @@ export interface components {
             stop_count?: number;
         };
         HappeningWentHot: {
+            /** @description who enters it; absent: nobody says */
+            author?: string;
             /**
              * Format: date-time
              * @description when it was done, where it waited to be sent, by the program's clock
@@ -2655,10 +2797,14 @@ export interface components {
              * @enum {string}
              */
             kind: "went_hot";
+            /** @description on which screen it is entered; absent: it does not say */
+            screen?: string;
             /** @description the id of the newest happening that its screen knew; absent: the newest there is */
             seen?: string;
         };
         HappeningWithdrawn: {
+            /** @description who enters it; absent: nobody says */
+            author?: string;
             /**
              * Format: date-time
              * @description when it was done, where it waited to be sent, by the program's clock
@@ -2676,6 +2822,8 @@ export interface components {
              * @enum {string}
              */
             kind: "withdrawn";
+            /** @description on which screen it is entered; absent: it does not say */
+            screen?: string;
             /** @description the id of the newest happening that its screen knew; absent: the newest there is */
             seen?: string;
             valve: string;
@@ -2778,6 +2926,171 @@ export interface components {
             outcome: string;
             /** Format: int64 */
             tight: number;
+        };
+        /** @description What differs from what the screen knew. */
+        JobChanges: {
+            /** @enum {string} */
+            aiming?: "leave_in" | "all_to_aim";
+            /** @description a temperature in degrees Celsius */
+            ambient_c?: number | null;
+            /** @description corrections added after it was signed */
+            amendments?: components["schemas"]["AmendmentView"][];
+            /** @description why the crank is turned back though the sheet does not allow it; empty: it is not */
+            back_reason?: string;
+            /** @description the cover's bolts and the order of tightening; empty: how many there are is not said */
+            bolts?: components["schemas"]["BoltView"][];
+            /** @description every shim can be reached, wherever the crank stands */
+            cams_out?: boolean;
+            /** @description of the present pass */
+            card?: components["schemas"]["Card"];
+            /**
+             * @description which valves are checked after two turns
+             * @enum {string}
+             */
+            check?: "all" | "set_ones" | "none";
+            /**
+             * Format: int64
+             * @description turns of the crank before the check round
+             */
+            check_turns?: number;
+            /**
+             * Format: date-time
+             * @description the program's clock
+             */
+            clock: string;
+            /** @description why the temperature has to be taken again; empty: it has not */
+            closed?: string;
+            /** @description who signed the provisional cold pass */
+            cold?: components["schemas"]["Signed"];
+            /** @description how it was judged cold without a thermometer; empty: it was not */
+            cold_by?: string;
+            /** @description how the provisional cold pass was judged cold without one */
+            cold_pass_by?: string;
+            /** @description absent with fewer than two falling readings, and for a hot card */
+            cooling?: components["schemas"]["Cooling"];
+            countersigned?: components["schemas"]["Signed"];
+            /**
+             * Format: date-time
+             * @description until when the cover has to be on over the sealant; absent: none stands open
+             */
+            cover_by?: string;
+            /** @description an angle in degrees */
+            crank_deg?: number | null;
+            /** Format: int64 */
+            done?: number;
+            /** @description a temperature in degrees Celsius */
+            engine_c?: number | null;
+            /** @description why it was signed with steps that were not done; empty: none was left */
+            exceptions?: string;
+            findings?: components["schemas"]["Finding"][];
+            /** @description the stops at which nothing waits any more */
+            finished?: number[];
+            /** @description the temperature a cold card waits for; absent for a hot one */
+            gate_c?: number;
+            /** @description with partial: the fields that are there no more */
+            gone?: string[];
+            /** @description the steps are gone through, half of some part at least: signing asks for the others */
+            guided?: boolean;
+            /** @description who went on with the job, after whoever began it */
+            hands?: components["schemas"]["HandView"][];
+            /** Format: int64 */
+            happenings?: number;
+            /** @description how it was judged hot without a thermometer; empty: it was not */
+            hot_by?: string;
+            /** @description the same, with the stops ahead */
+            hot_clock?: components["schemas"]["HotClock"];
+            /** @description when the last valve of the hot pass ahead comes, at this mechanic's pace; empty: none is ahead */
+            hot_forecast?: string;
+            /**
+             * Format: date-time
+             * @description until when hot readings hold
+             */
+            hot_until?: string;
+            id?: string;
+            /** @enum {string} */
+            locking?: "one_go" | "nip_then_torque";
+            /** @description the ids of the steps that signing asks for: those that wait, where the job is guided */
+            missing?: string[];
+            /** @description the id of the newest happening, to be sent back as seen */
+            newest: string;
+            now?: components["schemas"]["Now"];
+            /** @description the valves whose lock nuts were felt once more */
+            nuts_felt?: string[];
+            /** @enum {string} */
+            one_kind_first?: "both" | "exhaust" | "intake";
+            /** @description what a signed job came to: what it was put off for, or that nothing was set; empty: something was */
+            outcome?: string;
+            /** @description why the temperature gate was passed all the same; empty: it was not */
+            override?: string;
+            /** @description every time the temperature gate was passed all the same */
+            overrides?: components["schemas"]["Override"][];
+            /** @description what locking does to a gap by the mechanic's own word; 0: the screw is held still */
+            own_shift_mm?: number;
+            /** @description changes were asked for: fields and valves that did not change are left out */
+            partial: boolean;
+            /** @enum {string} */
+            phase?: "choose_way" | "prepare" | "as_found" | "adjust" | "verify" | "sign" | "await_hot" | "done";
+            /** @description where the crank may stand; absent where it is not known */
+            place?: components["schemas"]["Arc"];
+            plan?: components["schemas"]["PlanView"];
+            /**
+             * Format: date-time
+             * @description since when nothing was entered, where the crank has to be confirmed because of it
+             */
+            quiet_since?: string;
+            /**
+             * @description how the engine is gone round
+             * @enum {string}
+             */
+            round?: "set_as_you_go" | "read_first" | "read_only" | "free_first";
+            /** @description those of this engine, the usual one first */
+            rounds?: ("set_as_you_go" | "read_first" | "read_only" | "free_first")[];
+            /** @description the valves of this job; absent: all */
+            scope?: string[];
+            /**
+             * @description what the choice of shims is after first
+             * @enum {string}
+             */
+            shims_prefer?: "fewest_bought" | "nearest_aim";
+            /** Format: date-time */
+            signed_at?: string | null;
+            signed_by?: string;
+            sound_after?: components["schemas"]["HeardView"];
+            sound_before?: components["schemas"]["HeardView"];
+            /**
+             * Format: date-time
+             * @description from when the engine may run: sealant cures until then; absent: nothing cures
+             */
+            start_from?: string;
+            /** Format: int64 */
+            stop?: number;
+            /**
+             * Format: date-time
+             * @description when the engine was shut off, of a hot pass; absent: not said
+             */
+            stopped_at?: string;
+            taken_in?: components["schemas"]["TakenInView"];
+            /** @description the steps before and after the bench that apply here, in order */
+            tasks?: components["schemas"]["TaskView"][];
+            temperatures?: components["schemas"]["HeatReading"][];
+            /** @description what this job needs */
+            tools?: components["schemas"]["ToolView"][];
+            /** Format: int64 */
+            total?: number;
+            /** @description valves found out of their limits that nobody has decided about: signing asks for each */
+            unanswered?: string[];
+            /** @description the happening that can be taken back; empty: none */
+            undo?: string;
+            /** @description what that was */
+            undo_kind?: string;
+            undo_valve?: string;
+            /** @enum {string} */
+            usual_check?: "all" | "set_ones" | "none";
+            valves: components["schemas"]["ValveStateChanges"][];
+            /** @description what the open vehicle waits for; absent: nothing */
+            waits?: components["schemas"]["Deferral"];
+            /** @description the same in words */
+            waits_said?: string;
         };
         JobShims: {
             /** @description shims taken out and not in the engine */
@@ -2938,6 +3251,8 @@ export interface components {
             finished: number[];
             /** @description the temperature a cold card waits for; absent for a hot one */
             gate_c?: number;
+            /** @description with partial: the fields that are there no more */
+            gone?: string[];
             /** @description the steps are gone through, half of some part at least: signing asks for the others */
             guided: boolean;
             /** @description who went on with the job, after whoever began it */
@@ -2975,7 +3290,7 @@ export interface components {
             overrides: components["schemas"]["Override"][];
             /** @description what locking does to a gap by the mechanic's own word; 0: the screw is held still */
             own_shift_mm: number;
-            /** @description only what changed was asked for: plan is left out, and valves that did not change */
+            /** @description changes were asked for: fields and valves that did not change are left out */
             partial?: boolean;
             /** @enum {string} */
             phase: "choose_way" | "prepare" | "as_found" | "adjust" | "verify" | "sign" | "await_hot" | "done";
@@ -3825,6 +4140,80 @@ export interface components {
             /** @enum {string} */
             stage: "" | "nut_loose" | "nut_tight";
             verified: boolean;
+        };
+        ValveStateChanges: {
+            /** Format: int64 */
+            adjusted?: number;
+            /** @description the gap to set */
+            aim_mm?: number;
+            as_found?: components["schemas"]["Result"];
+            /** @description what to mind before it is worked on here; empty: nothing */
+            caution?: string;
+            /** @description of the provisional cold pass */
+            cold_found?: components["schemas"]["Result"];
+            cold_left?: components["schemas"]["Result"];
+            /** @description why it was left out of limits in the cold pass; empty: it was not */
+            cold_reason?: string;
+            /** @description the leaves that would prove a drag; absent where there is nothing to prove, or no such leaves */
+            cross_check?: components["schemas"]["Cross"];
+            /** @description what was done to it in this job, in words */
+            done?: string;
+            /** @description its adjuster was slackened before any was set: nothing was found */
+            freed?: boolean;
+            /** @description the fields that are there no more */
+            gone?: string[];
+            /** @description of the readings not kept yet; absent where there are none */
+            judgement?: components["schemas"]["Judgement"];
+            last?: components["schemas"]["Result"];
+            /** @description why it stays out of limits; empty: it does not */
+            left?: string;
+            limits?: components["schemas"]["Limits"];
+            /**
+             * @description how its nut was tightened last; empty: not said
+             * @enum {string}
+             */
+            locked_by?: "" | "torque" | "feel";
+            /** @description its readings were made where the crank stands no more */
+            made_there?: boolean;
+            /** @description null where the crank's place is not known */
+            margin_deg?: number | null;
+            /** @description setting may follow on what was found of it, here and now */
+            may_set?: boolean;
+            /** @description it is in, and may be set here and now for a reason */
+            may_set_though?: boolean;
+            name: string;
+            /** @description read, and not in */
+            needs?: boolean;
+            /** @description its nut is nipped, and still to be tightened to its torque */
+            nipped?: boolean;
+            /** @description what is known of its lock nut, and what to do about it; empty: nothing, or it is allowed for */
+            nut_says?: string;
+            /** @description its shim was taken out for another valve */
+            out?: boolean;
+            /** @description it is not of this job */
+            outside?: boolean;
+            /** @description waits in the present phase */
+            pending?: boolean;
+            /** @description the gap to set with the nut loose, where this mechanic's shift is known */
+            pre_lock_mm?: number;
+            round?: components["schemas"]["Reading"][];
+            /** @description how to turn the adjuster to the aim; absent where it cannot be said */
+            screw?: components["schemas"]["Screw"];
+            /** @description the same as stamped on the leaves */
+            set_by?: string;
+            set_by_angled?: boolean[];
+            /** @description the leaf or stack to set by, with the nut loose; only for a valve that needs it or may be set */
+            set_by_mm?: number[];
+            /** @description why it was set though it was in; empty: it was not */
+            set_for?: string;
+            settable?: boolean;
+            /** @description the shim that is fitted; 0: not known */
+            shim_mm?: number;
+            /** @description what stands on it, where a micrometer says another; 0: not said */
+            shim_stamped_mm?: number;
+            /** @enum {string} */
+            stage?: "" | "nut_loose" | "nut_tight";
+            verified?: boolean;
         };
         ValveView: {
             /** Format: int64 */
@@ -5263,7 +5652,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["JobState"];
+                    "application/json": components["schemas"]["JobState"] | components["schemas"]["JobChanges"];
                 };
             };
             /** @description Error */
