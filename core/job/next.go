@@ -109,7 +109,10 @@ func (j *Job) workAt(v *ValveState) Next {
 	case len(v.Round) > 0 && (v.readThere || j.actionAt(v) == DoKeep):
 		return Next{Action: DoKeep, Valve: v.Name, Stop: j.Stop}
 	}
-	at := j.stopOf(v)
+	at := j.stopFor(v)
+	if at < 0 { // no stop serves it: go on, and it is come to where the crank is found
+		return j.turnOn()
+	}
 	next := Next{Action: DoTurn, Stop: at}
 	if j.Known() {
 		next.Turn = j.turnTo(at)

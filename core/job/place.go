@@ -148,6 +148,17 @@ func (j *Job) stopOf(v *ValveState) int {
 	return slices.IndexFunc(j.Plan.Stops, func(s sequence.Stop) bool { return s.Sets(v.Name) })
 }
 
+// stopFor is the stop at which a valve may be worked on: the one that sets it, else, where a maker's order leaves it out,
+// the first at which it is clear; −1 where there is none.
+func (j *Job) stopFor(v *ValveState) int {
+	if at := j.stopOf(v); at >= 0 {
+		return at
+	}
+	return slices.IndexFunc(j.Plan.Stops, func(s sequence.Stop) bool {
+		return sequence.LeastMargin(j.Cycle, v.Valve, sequence.Exactly(s.Crank)) >= j.required
+	})
+}
+
 // ConfirmAfter is how long nothing may be entered before the crank's place has to be confirmed (common
 // practice: a night or a day off, in which anybody may have turned it).
 const ConfirmAfter = 6 * time.Hour

@@ -44,7 +44,7 @@ func (a Turned) may(j *Job, since string) error {
 		return refuse("stop", fmt.Sprintf("%s has no shim: it was taken out for another valve. "+
 			"Fit one before the crank is turned.", v.Name))
 	}
-	if v := j.nutLoose(); v != nil && (j.Settable(v) || a.Stop != j.stopOf(v)) {
+	if v := j.nutLoose(); v != nil && (j.Settable(v) || a.Stop != j.stopFor(v)) {
 		return refuse("stop", fmt.Sprintf("The lock nut of %s is slack. Lock it before the crank is turned.",
 			v.Name))
 	}

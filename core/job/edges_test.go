@@ -1,0 +1,266 @@
+package job_test
+
+import (
+	"fmt"
+	"strings"
+	"testing"
+	"time"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"metronix/core/adjust"
+	"metronix/core/clearance"
+	"metronix/core/engine"
+	"metronix/core/engine/enginetest"
+	"metronix/core/gauge"
+	"metronix/core/job"
+	"metronix/core/measure"
+	"metronix/core/sequence"
+)
+
+// What an act may say has its bounds, and the bounds themselves are taken: the last that is, and the first that is not.
+func TestTheBoundsOfWhatIsSaid(t *testing.T) {
+	at := func(act job.Act) error {
+		d := start(t, setup())
+		d.begin(sequence.OneCylinder)
+		d.do(job.Happening{Act: job.Turned{Stop: 0}})
+		return d.try(job.Happening{Act: act})
+	}
+	long := func(n int) string { return strings.Repeat("é", n) }
+	finding := func(f job.Finding) job.Act {
+		f.ID = "finding-1"
+		return job.FindingNoted{Finding: f}
+	}
+	read := func(leaves ...gauge.ID) job.Act {
+		return job.ReadingTaken{Valve: "E1", Leaves: leaves, Feel: clearance.Free}
+	}
+	leaf := gauge.ID{Marked: 50 * um}
+	shift := func(l measure.Length) job.Act { return job.RoundChosen{Round: job.Round{OwnShift: &l}} }
+	for name, c := range map[string][2]job.Act{
+		"dial, gap":   {job.DialRead{Valve: "E1", Gap: job.MaxGap}, job.DialRead{Valve: "E1", Gap: job.MaxGap + 1}},
+		"dial, least": {job.DialRead{Valve: "E1"}, job.DialRead{Valve: "E1", Gap: -1}},
+		"dial, uncertainty": {job.DialRead{Valve: "E1", Gap: 300 * um, Uncertainty: clearance.MaxUncertainty},
+			job.DialRead{Valve: "E1", Gap: 300 * um, Uncertainty: clearance.MaxUncertainty + 1}},
+		"finding":       {finding(job.Finding{Place: long(120), What: "w"}), finding(job.Finding{Place: long(121), What: "w"})},
+		"finding, what": {finding(job.Finding{Place: "p", What: long(120)}), finding(job.Finding{Place: "p", What: long(121)})},
+		"note":          {job.HandedOver{To: "June", Note: long(400)}, job.HandedOver{To: "June", Note: long(401)}},
+		"leaves":        {read(leaf, leaf, leaf), read()},
+		"leaf":          {read(gauge.ID{Marked: gauge.MaxStoredLeaf}), read(gauge.ID{Marked: gauge.MaxStoredLeaf + 1})},
+		"thin":          {read(gauge.ID{Marked: 1}), read(gauge.ID{})},
+		"shift":         {shift(200 * um), shift(200*um + 1)},
+		"closing shift": {shift(-200 * um), shift(-200*um - 1)},
+	} {
+		if name == "leaves" {
+			c[0] = read(slicesOf(leaf, gauge.MaxStack)...)
+			assert.Error(t, at(read(slicesOf(leaf, gauge.MaxStack+1)...)), name)
+		}
+		assert.NoError(t, at(c[0]), name)
+		assert.Error(t, at(c[1]), name)
+	}
+	hours := func(h float64) error {
+		d := start(t, setup())
+		d.do(job.Happening{Act: job.WayChosen{Way: sequence.Way{School: sequence.OneCylinder}}})
+		return d.try(job.Happening{Act: job.JudgedCold{By: job.ByHours, Hours: h, Reason: "r"}})
+	}
+	assert.NoError(t, hours(job.MostHours))
+	assert.Error(t, hours(job.MostHours+0.1))
+	assert.Error(t, hours(0))
+}
+
+func slicesOf(id gauge.ID, n int) (list []gauge.ID) {
+	for range n {
+		list = append(list, id)
+	}
+	return list
+}
+
+// A job holds so many findings, and so many readings of one valve; what is there may still be changed.
+func TestHowMuchAJobHolds(t *testing.T) {
+	d := start(t, setup())
+	note := func(n int) error {
+		return d.try(job.Happening{Act: job.FindingNoted{Finding: job.Finding{ID: fmt.Sprint("f", n), Place: "p", What: "w"}}})
+	}
+	for n := range 60 {
+		require.NoError(t, note(n))
+	}
+	assert.Error(t, note(60))
+	assert.NoError(t, note(3), "one that is there is changed")
+	d.begin(sequence.OneCylinder)
+	d.do(job.Happening{Act: job.Turned{Stop: 0}})
+	for range 200 {
+		d.feel("E1", 100, "free")
+	}
+	d.refused(job.Happening{Act: job.ReadingTaken{Valve: "E1", Leaves: gauge.Straight(100 * um), Feel: "free"}},
+		"has 200 readings already")
+}
+
+// A mechanic's own shift as large as the aim leaves no gap to set, and a habit as wide as the limits is not aimed by.
+func TestWhenThereIsAGapToSet(t *testing.T) {
+	d := start(t, setup())
+	d.begin(sequence.OneCylinder)
+	v, _ := d.job.Valve("I1")
+	width := v.Limits.Window.Upper - v.Limits.Window.Lower
+	pre, ok := d.job.Advise(adjust.Shift{Enough: true, Median: -20 * um, Spread: width - 1}).PreLock(v)
+	assert.True(t, ok)
+	assert.Equal(t, 240*um, pre)
+	_, ok = d.job.Advise(adjust.Shift{Enough: true, Median: -20 * um, Spread: width}).PreLock(v)
+	assert.False(t, ok)
+	narrow := setup()
+	fig := func(l measure.Length) clearance.Figure { return clearance.Figure{Metric: &l} }
+	narrow.Card.Intake = clearance.Clearance{Nominal: fig(100 * um), Tolerance: fig(20 * um)}
+	d = start(t, narrow)
+	for shift, possible := range map[measure.Length]bool{100 * um: false, 99 * um: true} {
+		d.do(job.Happening{Act: job.WayChosen{Way: sequence.Way{School: sequence.OneCylinder},
+			Round: job.Round{OwnShift: &shift}}})
+		v, _ := d.job.Valve("I1")
+		_, ok := d.job.Advise(adjust.Shift{}).PreLock(v)
+		assert.Equal(t, possible, ok, shift)
+	}
+}
+
+// The ladder shows up to four stacks of two unasked, none of them near a single leaf; and a stack that dragged is proved by
+// stacks.
+func TestTheStacksOfTheLadder(t *testing.T) {
+	s := setup()
+	s.Owned = nil
+	for _, m := range []measure.Length{50, 70, 130, 145, 150, 155, 160, 165, 230} {
+		s.Owned = append(s.Owned, gauge.Leaf{ID: gauge.ID{Marked: m * um}})
+	}
+	d := start(t, s)
+	d.begin(sequence.OneCylinder)
+	d.do(job.Happening{Act: job.Turned{Stop: 0}})
+	v, _ := d.job.Valve("I1") // 0.20 to 0.24
+	stacks := func() (list []string) {
+		for _, r := range d.job.Advise(adjust.Shift{}).Ladder(v) {
+			if len(r.Stack) > 1 {
+				list = append(list, r.Stack.String())
+			}
+		}
+		return list
+	}
+	for _, st := range stacks() {
+		assert.NotContains(t, st, "0.23 + ", "a single leaf")
+	}
+	assert.GreaterOrEqual(t, len(stacks()), 4)
+	unasked := len(stacks())
+	d.do(job.Happening{Act: job.ReadingTaken{Valve: "I1", Leaves: gauge.Straight(70*um, 145*um), Feel: "drag"}})
+	assert.Greater(t, len(stacks()), unasked, "with those that prove it")
+}
+
+// An engine that was just as warm as its gate was not warm, a degree more was: hours count from there.
+func TestWhenAnEngineWasWarm(t *testing.T) {
+	for engineC, refused := range map[float64]bool{38: false, 39: true} {
+		d := start(t, setup())
+		d.do(job.Happening{At: at(0), Act: job.WayChosen{Way: sequence.Way{School: sequence.OneCylinder}}})
+		d.do(job.Happening{At: at(1), Act: job.TemperatureNoted{EngineC: engineC, AmbientC: 20}})
+		err := d.try(job.Happening{At: at(60), Act: job.JudgedCold{By: job.ByHours, Hours: 8}})
+		assert.Equal(t, refused, err != nil, engineC)
+	}
+}
+
+// What the mechanic's own hands took counts up to five minutes.
+func TestWhichTimesArePace(t *testing.T) {
+	for span, own := range map[time.Duration]bool{5 * time.Minute: true, 5*time.Minute + 1: false, time.Second: true} {
+		d := start(t, setup())
+		now := noon
+		do := func(after time.Duration, act job.Act) {
+			now = now.Add(after)
+			d.do(job.Happening{At: now, Act: act})
+		}
+		do(0, job.WayChosen{Way: sequence.Way{School: sequence.OneCylinder}})
+		do(time.Second, job.Prepared{EngineC: 19, AmbientC: 18})
+		do(6*time.Minute, job.Turned{Stop: 0})
+		for range 3 {
+			do(span, job.ReadingTaken{Valve: "E1", Leaves: gauge.Straight(100 * um), Feel: "free"})
+		}
+		p, is := d.job.Pace()
+		assert.Equal(t, own, is, span)
+		if own {
+			assert.Equal(t, span, p.Read)
+		}
+	}
+}
+
+// Nothing is said of running where nobody said how long.
+func TestHowLongItRan(t *testing.T) {
+	assert.Equal(t, "the fan had cut in", job.JudgedHot{How: job.ByFan}.String())
+	assert.Equal(t, "the fan had cut in, ran 12 min", job.JudgedHot{How: job.ByFan, RanMin: 12}.String())
+}
+
+// Where the crank is found within just 60° it is known.
+func TestWhereTheCrankIsJustKnown(t *testing.T) {
+	s := setup()
+	s.Sheet.Timing = enginetest.Timing(30, 50, 50, 30)
+	d := start(t, s)
+	d.begin(sequence.OneCylinder)
+	f, err := d.job.Find([]sequence.Sighting{{What: sequence.Rocking, Cylinder: 1}})
+	require.NoError(t, err)
+	require.Equal(t, sequence.Narrow, f.Positions[0].Length())
+	assert.True(t, f.Known)
+	s.Sheet.Timing = enginetest.Timing(31, 50, 50, 30)
+	f, err = start(t, s).job.Find([]sequence.Sighting{{What: sequence.Rocking, Cylinder: 1}})
+	require.NoError(t, err)
+	assert.False(t, f.Known)
+}
+
+// A doubtful sign is told to be checked, a sure one and another sighting are not.
+func TestWhichSignIsInDoubt(t *testing.T) {
+	s := setup()
+	s.Sheet.Signs = []engine.Sign{
+		{ID: "rotor", Where: "distributor", Text: "at the tower", At: []measure.Angle{0}, Period: measure.Cycle, Doubtful: "the lead"},
+		{ID: "dot", Where: "sprocket", Text: "up", At: []measure.Angle{0}, Period: measure.Cycle}}
+	d := start(t, s)
+	for id, doubts := range map[string]int{"rotor": 1, "dot": 0} {
+		f, err := d.job.Find([]sequence.Sighting{{What: sequence.Signed, Sign: id}})
+		require.NoError(t, err)
+		assert.Len(t, f.Doubts, doubts, id)
+	}
+	f, err := d.job.Find([]sequence.Sighting{{What: sequence.Mark, Sign: "rotor"}})
+	if err == nil {
+		assert.Empty(t, f.Doubts)
+	}
+}
+
+// A valve is slackened in a round that frees first alone, when everything is ready, and not while another is in hand.
+func TestWhatKeepsFromSlackening(t *testing.T) {
+	d := start(t, setup())
+	d.do(job.Happening{Act: job.WayChosen{Way: sequence.Way{School: sequence.OneCylinder}, Round: job.Round{Going: job.FreeFirst}}})
+	d.refused(job.Happening{Act: job.Freed{Valve: "E1"}}, "temperature")
+	d.do(job.Happening{Act: job.Prepared{EngineC: 19, AmbientC: 18}})
+	d.do(job.Happening{Act: job.Freed{Valve: "E1"}})
+	d.refused(job.Happening{Act: job.Freed{Valve: "E1"}}, "past being slackened")
+	plain := start(t, setup())
+	plain.begin(sequence.OneCylinder)
+	plain.do(job.Happening{Act: job.Turned{Stop: 0}})
+	plain.refused(job.Happening{Act: job.Freed{Valve: "E1"}}, "Only a round that frees")
+	plain.feel("E1", 100, "free")
+	plain.refused(job.Happening{Act: job.Freed{Valve: "I1"}}, "Finish E1 first")
+}
+
+// A check round's full turns need a crank whose place is known where they end at a stop.
+func TestFullTurnsToAStopNeedAKnownCrank(t *testing.T) {
+	d := start(t, setup())
+	d.do(job.Happening{Act: job.WayChosen{Way: sequence.Way{School: sequence.OneCylinder},
+		Round: job.Round{Going: job.ReadFirst, Check: job.CheckAll}}})
+	d.do(job.Happening{Act: job.Prepared{EngineC: 19, AmbientC: 18}})
+	d.readUntil(t, job.DoAdjust, func(v string) (measure.Length, clearance.Feel) {
+		if v == "E1" {
+			return nominal(v) - 60, "drag"
+		}
+		return nominal(v), "drag"
+	})
+	d.do(job.Happening{Act: job.Adjusted{Valve: "E1"}})
+	d.do(job.Happening{Act: job.Locked{Valve: "E1"}})
+	d.readUntil(t, job.DoBarOver, func(v string) (measure.Length, clearance.Feel) { return nominal(v), "drag" })
+	d.do(job.Happening{Act: job.Doubted{}})
+	stop := 0
+	d.refused(job.Happening{Act: job.BarredOver{Stop: &stop}}, "Nobody knows where the crank stands")
+	assert.NoError(t, d.try(job.Happening{Act: job.BarredOver{}}), "turned without a stop to end at")
+}
+
+// A rehearsal counts each tap: of a four whose valves are all in, eight readings and three turns from its first stop.
+func TestTheGesturesOfAFour(t *testing.T) {
+	got := rehearsed(t, enginetest.Four(), sequence.OneCylinder, job.Round{Going: job.SetAsYouGo, Check: job.CheckNone})
+	assert.Equal(t, 11, got.Gestures)
+}
