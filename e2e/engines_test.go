@@ -79,8 +79,11 @@ func TestBuildAVEightByTaps(t *testing.T) {
 		`document.body.innerText.includes('This sheet is sound.')`, "the exhaust again")
 	p.press("Add a card")
 	for _, kind := range []int{0, 1} {
-		p.MustEval(`(kind) => { const row = document.querySelectorAll('.card .row:has(.kind)')[kind]; const put = (f, v) => { f.value = v; f.dispatchEvent(new Event('input', {bubbles: true})); f.dispatchEvent(new Event('change', {bubbles: true})) };
-			const [nominal, tolerance] = row.querySelectorAll('input'); put(nominal, '0.20'); put(tolerance, kind ? '0.02' : '0.2') }`, kind)
+		p.MustEval(
+			`(kind) => { const row = document.querySelectorAll('.card .row:has(.kind)')[kind]; const put = (f, v) => { f.value = v; f.dispatchEvent(new Event('input', {bubbles: true})); f.dispatchEvent(new Event('change', {bubbles: true})) };
+			const [nominal, tolerance] = row.querySelectorAll('input'); put(nominal, '0.20'); put(tolerance, kind ? '0.02' : '0.2') }`,
+			kind,
+		)
 	}
 	p.shows("Did you mean 0.02")
 	p.MustEval(`() => { const f = document.querySelectorAll('.card ` +
@@ -120,9 +123,18 @@ func TestImportOfABrokenSheet(t *testing.T) {
 	p.see(".engine")
 	dir := t.TempDir()
 	broken := filepath.Join(dir, "broken.engine.json")
-	require.NoError(t, os.WriteFile(broken, []byte(`{"format":"metronix.engine/1","name":"Broken","cylinders":4,"firing_order":[1,3,3,2],"rotation":"clockwise","layout":"inline","wheels":4,
+	require.NoError(
+		t,
+		os.WriteFile(
+			broken,
+			[]byte(
+				`{"format":"metronix.engine/1","name":"Broken","cylinders":4,"firing_order":[1,3,3,2],"rotation":"clockwise","layout":"inline","wheels":4,
 		"banks":[{"name":"head","cylinders":[1,2,3,4],"rows":[{"side":"left","valves":"EIIEEII"}]}],
-		"clearances":[{"source":"book","state":"cold","intake":{"nominal_in":0.25},"exhaust":{"nominal_mm":10}}]}`), 0o644))
+		"clearances":[{"source":"book","state":"cold","intake":{"nominal_in":0.25},"exhaust":{"nominal_mm":10}}]}`,
+			),
+			0o644,
+		),
+	)
 	p.see(`input[type=file]`).MustSetFiles(broken)
 	for _, text := range []string{"wheels", "firing_order[2]", "banks[0].rows[0]",
 		"clearances[0].intake.nominal_in", "clearances[0].exhaust", "Nothing was saved."} {

@@ -12,7 +12,8 @@ import (
 )
 
 // recording is the shortest file that is a sound: RIFF WAVE, eight kilohertz, one sample.
-const recording = "RIFF\x25\x00\x00\x00WAVEfmt \x10\x00\x00\x00\x01\x00\x01\x00\x40\x1f\x00\x00\x40\x1f\x00\x00" +
+const recording = "RIFF\x25\x00\x00\x00WAVEfmt " +
+	"\x10\x00\x00\x00\x01\x00\x01\x00\x40\x1f\x00\x00\x40\x1f\x00\x00" +
 	"\x01\x00\x08\x00data\x01\x00\x00\x00\x80"
 
 // A whole hot job on a five: taken in with a recording, run warm with its cover on, opened, gone round
@@ -195,8 +196,8 @@ func TestEachPersonHasTheOwnUnits(t *testing.T) {
 	q.clean()
 }
 
-// A changed cam's card is typed on the vehicle's page, offered when a job of it is started, and its check falls
-// due once, some weeks after.
+// A changed cam's card is typed on the vehicle's page, offered when a job of it is started, and its check
+// falls due once, some weeks after.
 func TestAChangedCamHasItsOwnCard(t *testing.T) {
 	t.Parallel()
 	r := demo(t)

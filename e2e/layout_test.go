@@ -300,11 +300,16 @@ func TestFortyEightValvesAreLargeEnough(t *testing.T) {
 	job, _ := atAStop(t, r, "brindlow-6000")
 	p := open(t, r, "/jobs/"+job, 1280, 800)
 	p.see(".rung.cursor")
-	small := p.MustEval(`() => [...document.querySelectorAll('.valve')].map(v => [v.dataset.valve, v.querySelector('.form').getBoundingClientRect()])
-		.filter(([, b]) => Math.min(b.width, b.height) < 43.5).map(([n, b]) => n + ' ' + b.width.toFixed(1) + '×' + b.height.toFixed(1))`)
+	small := p.MustEval(
+		`() => [...document.querySelectorAll('.valve')].map(v => [v.dataset.valve, v.querySelector('.form').getBoundingClientRect()])
+		.filter(([, b]) => Math.min(b.width, b.height) < 43.5).map(([n, b]) => n + ' ' + b.width.toFixed(1) + '×' + b.height.toFixed(1))`,
+	)
 	assert.Empty(t, small.Val())
 	assert.Equal(t, 48, p.MustEval(`() => document.querySelectorAll('.valve').length`).Int())
-	p.waits(`() => { const v = document.querySelector('.valve.chosen').getBoundingClientRect(), b = document.querySelector('.drawing').getBoundingClientRect()
-		return v.top >= b.top - 1 && v.bottom <= b.bottom + 1 && v.left >= b.left - 1 && v.right <= b.right + 1 }`, "the valve in hand to be in view")
+	p.waits(
+		`() => { const v = document.querySelector('.valve.chosen').getBoundingClientRect(), b = document.querySelector('.drawing').getBoundingClientRect()
+		return v.top >= b.top - 1 && v.bottom <= b.bottom + 1 && v.left >= b.left - 1 && v.right <= b.right + 1 }`,
+		"the valve in hand to be in view",
+	)
 	p.clean()
 }

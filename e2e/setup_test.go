@@ -34,7 +34,8 @@ var program string
 // others.
 var limit = time.Duration(deep.Rounds(60, 240)) * time.Second
 
-// scratch is the folder of this run: the program, and the browser's profile. It is removed with all that is in it.
+// scratch is the folder of this run: the program, and the browser's profile. It is removed with all that is
+// in it.
 var scratch string
 
 func TestMain(m *testing.M) {

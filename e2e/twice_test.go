@@ -12,8 +12,8 @@ import (
 	"metronix/internal/deep"
 )
 
-// mayBePressed marks the controls of the bench's panel, or of a dialog over it, that may be pressed, and gives their
-// names. Of the ladder it is the rung in hand; digits are typed again and again on purpose.
+// mayBePressed marks the controls of the bench's panel, or of a dialog over it, that may be pressed, and
+// gives their names. Of the ladder it is the rung in hand; digits are typed again and again on purpose.
 const mayBePressed = `() => {
 	const over = document.querySelector('.v-overlay--active .dialog')
 	const seen = new Set()
@@ -40,9 +40,9 @@ func (p *tab) pressTwice(name string) {
 		"the page to take answers after "+name)
 }
 
-// Whatever stands on the bench, in every state of it, pressing it twice does what one press does: never is anything
-// said by the second that was meant for what stood there before. "Made safe – start" pressed twice does not say that
-// the crank was turned.
+// Whatever stands on the bench, in every state of it, pressing it twice does what one press does: never is
+// anything said by the second that was meant for what stood there before. "Made safe – start" pressed twice
+// does not say that the crank was turned.
 func TestPressedTwice(t *testing.T) {
 	t.Parallel()
 	for i, size := range sizes {
@@ -64,14 +64,16 @@ func TestPressedTwice(t *testing.T) {
 	}
 }
 
-// twice presses every control of a state twice, and of the dialogs that come up; the job is put back each time.
+// twice presses every control of a state twice, and of the dialogs that come up; the job is put back each
+// time.
 func (d *driver) twice(state string) {
 	d.t.Helper()
 	d.comeTo(state)
 	for _, name := range names(d.page) {
 		d.comeTo(state)
 		if !d.page.MustEval(`name => { (`+mayBePressed+`)(); return Boolean(document.querySelector('[data-twice="' + CSS.escape(name) + '"]')) }`,
-			name).Bool() {
+			name).
+			Bool() {
 			continue
 		}
 		d.once(state, name)

@@ -88,7 +88,12 @@ func backup(args []string, _ io.Reader, out, errs io.Writer) int {
 		return exitData
 	}
 	if code := tell(found.Troubles, errs); code != exitOK {
-		fmt.Fprintf(errs, "%s holds all of %s, and this with it. Keep the backup before this one.\n", names[0], data)
+		fmt.Fprintf(
+			errs,
+			"%s holds all of %s, and this with it. Keep the backup before this one.\n",
+			names[0],
+			data,
+		)
 		return code
 	}
 	fmt.Fprintf(out, "%s holds all of %s and was checked: %d entries in the jobs' lists.\n", names[0], data,

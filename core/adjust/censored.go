@@ -23,22 +23,23 @@ func (i interval) bounds() (low, high float64) {
 // quartiles is how many standard deviations lie between the quartiles of a normal distribution: 2 × 0.6745.
 const quartiles = 1.349
 
-// The steps of the estimate: so many at most, ended where neither figure moves by more than this, mm. A deviation
-// beyond widest is none that a hand has: the intervals do not agree on one.
+// The steps of the estimate: so many at most, ended where neither figure moves by more than this, mm. A
+// deviation beyond widest is none that a hand has: the intervals do not agree on one.
 const (
 	mostRounds = 20_000
 	still      = 1e-10
 	widest     = 1.0
 )
 
-// censored is the greatest-likelihood estimate of a normal distribution, of which each value is known to lie between
-// two bounds: its mean and 1.349 standard deviations. ok is false where there is none, because values known to sides
-// alone pull the deviation beyond all bounds, or where it has not come to rest.
+// censored is the greatest-likelihood estimate of a normal distribution, of which each value is known to lie
+// between two bounds: its mean and 1.349 standard deviations. ok is false where there is none, because values
+// known to sides alone pull the deviation beyond all bounds, or where it has not come to rest.
 //
-// Where all intervals share a stretch, any distribution within it explains them fully and the likelihood is flat: the
-// centre is the middle of that stretch, and the spread its length. Else it is found by expectation and maximisation
-// (Dempster, Laird and Rubin 1977): each value is replaced by mean and variance of the normal cut off at its bounds
-// (Johnson, Kotz and Balakrishnan 1994, 10.1), mean and deviation are taken of these, and so on until they stand still.
+// Where all intervals share a stretch, any distribution within it explains them fully and the likelihood is
+// flat: the centre is the middle of that stretch, and the spread its length. Else it is found by expectation
+// and maximisation (Dempster, Laird and Rubin 1977): each value is replaced by mean and variance of the
+// normal cut off at its bounds (Johnson, Kotz and Balakrishnan 1994, 10.1), mean and deviation are taken of
+// these, and so on until they stand still.
 func censored(list []interval) (centre, spread measure.Length, ok bool) {
 	low, high := math.Inf(-1), math.Inf(1)
 	for _, i := range list {
@@ -73,8 +74,8 @@ func censored(list []interval) (centre, spread measure.Length, ok bool) {
 	return 0, 0, false // still moving: no figure is better than one on its way
 }
 
-// cutOff is mean and variance of a normal distribution cut off at two bounds. Where next to nothing of it lies between
-// them, all of it lies at the nearer one.
+// cutOff is mean and variance of a normal distribution cut off at two bounds. Where next to nothing of it
+// lies between them, all of it lies at the nearer one.
 func cutOff(mean, dev, low, high float64) (m, v float64) {
 	if dev <= 0 {
 		return math.Min(math.Max(mean, low), high), 0

@@ -13,7 +13,8 @@ import (
 	"metronix/core/measure"
 )
 
-// wontGo and fellThrough are pairs of one leaf: it dragged before, and afterwards it will not go, or falls through.
+// wontGo and fellThrough are pairs of one leaf: it dragged before, and afterwards it will not go, or falls
+// through.
 func wontGo(before measure.Length) adjust.Pair {
 	return adjust.Pair{Before: before, AfterHigh: new(before - 5*um)}
 }
@@ -79,8 +80,8 @@ func searched(pairs []adjust.Pair) (mean, dev float64) {
 	return mean, dev
 }
 
-// What only sides tell is learned from too: the estimate is that of greatest likelihood, found here by searching
-// the definition with another library's normal distribution (gonum distuv).
+// What only sides tell is learned from too: the estimate is that of greatest likelihood, found here by
+// searching the definition with another library's normal distribution (gonum distuv).
 func TestCensoredAgainstTheLikelihood(t *testing.T) {
 	chance := rand.New(rand.NewPCG(7, 11))
 	tried := 0
@@ -115,8 +116,8 @@ func TestCensoredAgainstTheLikelihood(t *testing.T) {
 	assert.Greater(t, tried, 20)
 }
 
-// Where every pair may have shifted alike the likelihood is flat: the middle of what they share, and how wide that is.
-// By hand: 295 to 305 after 300 is −5 to 5; will not go is below −5 … they share −5 alone.
+// Where every pair may have shifted alike the likelihood is flat: the middle of what they share, and how wide
+// that is. By hand: 295 to 305 after 300 is −5 to 5; will not go is below −5 … they share −5 alone.
 func TestCensoredThatAgree(t *testing.T) {
 	between := adjust.Pair{Before: 300 * um, AfterLow: new(270 * um), AfterHigh: new(290 * um)}
 	s := adjust.LearnShift([]adjust.Pair{between, between, wontGo(300 * um), wontGo(300 * um),
@@ -142,14 +143,17 @@ func TestTheWayOfTheNut(t *testing.T) {
 	assert.Equal(t, adjust.Opens, opens.Way)
 	both := adjust.LearnShift([]adjust.Pair{wontGo(300 * um), wontGo(220 * um), fellThrough(300 * um)}, 0)
 	assert.Empty(t, both.Way)
-	many := adjust.LearnShift([]adjust.Pair{wontGo(300 * um), wontGo(300 * um), wontGo(300 * um), wontGo(300 * um),
-		wontGo(300 * um), wontGo(300 * um)}, 0)
+	many := adjust.LearnShift(
+		[]adjust.Pair{wontGo(300 * um), wontGo(300 * um), wontGo(300 * um), wontGo(300 * um),
+			wontGo(300 * um), wontGo(300 * um)},
+		0,
+	)
 	assert.False(t, many.Enough, "nothing bounds it from below")
 	assert.Equal(t, adjust.Closes, many.Way)
 }
 
-// A hand whose nut takes 0.03 ± 0.004: the pairs that no leaf drags in afterwards say so, where those that still drag
-// alone would say 0.02 at most.
+// A hand whose nut takes 0.03 ± 0.004: the pairs that no leaf drags in afterwards say so, where those that
+// still drag alone would say 0.02 at most.
 func TestWhatIsCutOffIsNotLost(t *testing.T) {
 	chance := rand.New(rand.NewPCG(3, 5))
 	var pairs []adjust.Pair

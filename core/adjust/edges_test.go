@@ -37,11 +37,21 @@ func TestAMoveMustGainMoreThanItsLeast(t *testing.T) {
 
 // Two valves of one need, and single shims of two sizes in the shop: each gets one, and nothing is bought.
 func TestTheShopServesTwoWithSingleShims(t *testing.T) {
-	p := adjust.ChooseShims([]adjust.ShimValve{shimmed("I1", 2700, 100, 150, 250, 200), shimmed("I2", 2700, 100, 150, 250, 200)},
-		[]measure.Length{2600 * um}, []adjust.Count{{Shim: 2600 * um, N: 1}, {Shim: 2620 * um, N: 1}}, adjust.FewestBought)
+	p := adjust.ChooseShims(
+		[]adjust.ShimValve{shimmed("I1", 2700, 100, 150, 250, 200), shimmed("I2", 2700, 100, 150, 250, 200)},
+		[]measure.Length{
+			2600 * um,
+		},
+		[]adjust.Count{{Shim: 2600 * um, N: 1}, {Shim: 2620 * um, N: 1}},
+		adjust.FewestBought,
+	)
 	assert.Empty(t, p.Buy)
 	require.Len(t, p.Fit, 2)
-	assert.ElementsMatch(t, []measure.Length{2600 * um, 2620 * um}, []measure.Length{p.Fit[0].Shim, p.Fit[1].Shim})
+	assert.ElementsMatch(
+		t,
+		[]measure.Length{2600 * um, 2620 * um},
+		[]measure.Length{p.Fit[0].Shim, p.Fit[1].Shim},
+	)
 }
 
 // A gap that is known just well enough for one thickness lacks that thickness, not certainty.
@@ -65,7 +75,12 @@ func TestTiesByTheAimGoToTheLooseSide(t *testing.T) {
 	stock := []adjust.Count{{Shim: 2580 * um, N: 1}, {Shim: 2620 * um, N: 1}}
 	stays := shimmed("I2", 2600, 200, 150, 250, 200)
 	stays.Stays = true
-	p := adjust.ChooseShims([]adjust.ShimValve{shimmed("I1", 2700, 100, 150, 250, 200), stays}, nil, stock, adjust.NearestAim)
+	p := adjust.ChooseShims(
+		[]adjust.ShimValve{shimmed("I1", 2700, 100, 150, 250, 200), stays},
+		nil,
+		stock,
+		adjust.NearestAim,
+	)
 	require.Len(t, p.Fit, 2)
 	assert.Equal(t, 220*um, p.Fit[0].Gap)
 }

@@ -9,8 +9,9 @@ import (
 	"gonum.org/v1/gonum/stat/distuv"
 )
 
-// A normal distribution cut off at two bounds: the half normal has the mean √(2/π) and the variance 1 − 2/π, the one
-// cut off at one deviation either way 0.291125 (Johnson, Kotz and Balakrishnan 1994, 10.1); others by integrating.
+// A normal distribution cut off at two bounds: the half normal has the mean √(2/π) and the variance 1 − 2/π,
+// the one cut off at one deviation either way 0.291125 (Johnson, Kotz and Balakrishnan 1994, 10.1); others by
+// integrating.
 func TestANormalCutOff(t *testing.T) {
 	m, v := cutOff(0, 1, 0, math.Inf(1))
 	assert.InDelta(t, math.Sqrt(2/math.Pi), m, 1e-12)
@@ -23,8 +24,14 @@ func TestANormalCutOff(t *testing.T) {
 		n := distuv.Normal{Mu: mean, Sigma: dev}
 		whole := n.CDF(high) - n.CDF(low)
 		first := quad.Fixed(func(x float64) float64 { return x * n.Prob(x) / whole }, low, high, 200, nil, 0)
-		second := quad.Fixed(func(x float64) float64 { return (x - first) * (x - first) * n.Prob(x) / whole }, low, high, 200,
-			nil, 0)
+		second := quad.Fixed(
+			func(x float64) float64 { return (x - first) * (x - first) * n.Prob(x) / whole },
+			low,
+			high,
+			200,
+			nil,
+			0,
+		)
 		m, v := cutOff(mean, dev, low, high)
 		assert.InDelta(t, first, m, 1e-9, c)
 		assert.InDelta(t, second, v, 1e-9, c)

@@ -10,8 +10,8 @@ import (
 const EnoughPairs = 5
 
 // Pair is a gap before and after its lock nut was tightened. After is a figure, or lies between AfterLow and
-// AfterHigh, one or both: the same leaf as before that will not go any more, or falls through, is as good a lesson as
-// one that drags.
+// AfterHigh, one or both: the same leaf as before that will not go any more, or falls through, is as good a
+// lesson as one that drags.
 type Pair struct {
 	Before, After       measure.Length
 	AfterLow, AfterHigh *measure.Length // both nil: After is known
@@ -20,8 +20,8 @@ type Pair struct {
 // OneSided says that the gap after is known to a side, or between two, and not as a figure.
 func (p Pair) OneSided() bool { return p.AfterLow != nil || p.AfterHigh != nil }
 
-// exactly is how certain a pair of two figures is beside one that is known to a side, either way (from memory: the feel
-// of a leaf that drags).
+// exactly is how certain a pair of two figures is beside one that is known to a side, either way (from
+// memory: the feel of a leaf that drags).
 const exactly = 5 * measure.Micrometre
 
 // shift is what locking did: between two bounds, either of which may be missing.
@@ -56,15 +56,15 @@ type Shift struct {
 	Way    string         // Closes or Opens, known sooner than how much; empty: not known
 }
 
-// LearnShift learns from EnoughPairs or more. Where every gap is a figure it takes median and interquartile range of
-// after − before; quartiles are interpolated linearly between order statistics (definition 7 of Hyndman and Fan,
-// 1996). Where some are known to a side, the estimate is that of greatest likelihood of a normal distribution from
-// interval-censored data ([censored]).
+// LearnShift learns from EnoughPairs or more. Where every gap is a figure it takes median and interquartile
+// range of after − before; quartiles are interpolated linearly between order statistics (definition 7 of
+// Hyndman and Fan, 1996). Where some are known to a side, the estimate is that of greatest likelihood of a
+// normal distribution from interval-censored data ([censored]).
 //
-// The median, because one nut that was let go by a slip must not shift what the others teach; the
-// quartiles beside it, because a hand whose locking scatters more than the limits are wide had better hold
-// the screw still than aim off: with a window given, above 0, a spread as wide as it is not enough. Pairs that will
-// not go afterwards must not be thrown away: those that still drag are the ones that shifted least.
+// The median, because one nut that was let go by a slip must not shift what the others teach; the quartiles
+// beside it, because a hand whose locking scatters more than the limits are wide had better hold the screw
+// still than aim off: with a window given, above 0, a spread as wide as it is not enough. Pairs that will not
+// go afterwards must not be thrown away: those that still drag are the ones that shifted least.
 //
 // Pairs are of one mechanic and one kind of adjuster: the sign is the kind's (a part that closes by rising
 // out of its thread is dragged the other way), the size the hand's.
@@ -105,8 +105,8 @@ func learn(pairs []Pair) (centre, spread measure.Length, ok bool) {
 	return quantile(shifts, 1, 2), quantile(shifts, 3, 4) - quantile(shifts, 1, 4), true
 }
 
-// wayOf is the way that locking goes as far as sides tell: two pairs at least wholly on one side of nothing, and none
-// on the other.
+// wayOf is the way that locking goes as far as sides tell: two pairs at least wholly on one side of nothing,
+// and none on the other.
 func wayOf(pairs []Pair) string {
 	closing, opening := 0, 0
 	for _, p := range pairs {

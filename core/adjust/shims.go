@@ -51,7 +51,8 @@ func (v ShimValve) serves(shim measure.Length, own bool) bool {
 	return v.wanted().Contains(shim) || own && (v.Stays || v.Keeps && v.Window.Contains(v.Measured))
 }
 
-// gains says that another shim brings a valve that its own serves so much nearer to its aim that it is worth moving.
+// gains says that another shim brings a valve that its own serves so much nearer to its aim that it is worth
+// moving.
 func (v ShimValve) gains(shim measure.Length) bool {
 	if v.LeastGain == 0 || v.Out || !v.serves(v.Fitted, true) {
 		return true

@@ -13,8 +13,8 @@ import (
 
 const micron = measure.Micrometre
 
-// Over drawn engines' gaps, fitted shims, stocks and wishes: what goes where, what is bought and what remains, and the
-// frontier between buying and coming near, all stay as they were.
+// Over drawn engines' gaps, fitted shims, stocks and wishes: what goes where, what is bought and what
+// remains, and the frontier between buying and coming near, all stay as they were.
 func TestShimChoicesStay(t *testing.T) {
 	chance := rand.New(rand.NewPCG(5, 9))
 	var lines []string
@@ -23,8 +23,13 @@ func TestShimChoicesStay(t *testing.T) {
 		for i := range 2 + chance.IntN(8) {
 			w := measure.Window{Lower: measure.Length(150+chance.IntN(100)) * micron}
 			w.Upper = w.Lower + measure.Length(30+10*chance.IntN(8))*micron
-			v := ShimValve{Valve: fmt.Sprintf("V%d", i), Fitted: measure.Length(2400+25*chance.IntN(20)) * micron, Window: w,
-				Aim: w.Lower + (w.Upper-w.Lower)/2, Measured: w.Lower + measure.Length(chance.IntN(260)-100)*micron}
+			v := ShimValve{
+				Valve:    fmt.Sprintf("V%d", i),
+				Fitted:   measure.Length(2400+25*chance.IntN(20)) * micron,
+				Window:   w,
+				Aim:      w.Lower + (w.Upper-w.Lower)/2,
+				Measured: w.Lower + measure.Length(chance.IntN(260)-100)*micron,
+			}
 			switch chance.IntN(9) {
 			case 0:
 				v.Uncertainty = measure.Length(chance.IntN(20)) * micron
@@ -58,14 +63,18 @@ func TestShimChoicesStay(t *testing.T) {
 				}
 				return 0
 			})
-			lines = append(lines, fmt.Sprintf("%s %d %d %v: %+v buy %v spare %v not %v frontier %v", prefer, bought, moved, worst,
-				p.Fit, p.Buy, p.Spare, p.Impossible, p.Frontier))
+			lines = append(
+				lines,
+				fmt.Sprintf("%s %d %d %v: %+v buy %v spare %v not %v frontier %v", prefer, bought, moved, worst,
+					p.Fit, p.Buy, p.Spare, p.Impossible, p.Frontier),
+			)
 		}
 	}
 	golden.Hold(t, "shims", lines)
 }
 
-// What is learned of drawn pairs, exact and one-sided, and how far each kind of adjuster is turned, stay as they were.
+// What is learned of drawn pairs, exact and one-sided, and how far each kind of adjuster is turned, stay as
+// they were.
 func TestTurnsAndShiftsStay(t *testing.T) {
 	chance := rand.New(rand.NewPCG(2, 8))
 	var lines []string
@@ -99,7 +108,10 @@ func TestTurnsAndShiftsStay(t *testing.T) {
 			gap, aim := length(0, 500), length(50, 400)
 			turn, err := Reckon(a, gap, aim)
 			towards, err2 := Towards(a, []Direction{Close, Open}[chance.IntN(2)])
-			lines = append(lines, fmt.Sprintf("%s %v %v: %+v %v towards %+v %v", kind, gap, aim, turn, err, towards, err2))
+			lines = append(
+				lines,
+				fmt.Sprintf("%s %v %v: %+v %v towards %+v %v", kind, gap, aim, turn, err, towards, err2),
+			)
 		}
 	}
 	golden.Hold(t, "turns", lines)

@@ -40,8 +40,8 @@ type Turn struct {
 	Why       string
 }
 
-// ErrPitch says that a turn cannot be reckoned for want of the thread's pitch; what else may be missing is said by
-// the errors of [gear.Gain].
+// ErrPitch says that a turn cannot be reckoned for want of the thread's pitch; what else may be missing is
+// said by the errors of [gear.Gain].
 var ErrPitch = errors.New("the thread pitch is not given")
 
 // Reckon gives the turn that brings a gap to its aim: angle = 360 × change / (pitch × gain), by geometry of
@@ -89,8 +89,8 @@ func Towards(a engine.Adjuster, d Direction) (Turn, error) {
 	return t, nil
 }
 
-// closesBy is the way the screw or nut of an adjuster travels to close the gap: by its kind, unless its sheet says
-// that the gear does otherwise.
+// closesBy is the way the screw or nut of an adjuster travels to close the gap: by its kind, unless its sheet
+// says that the gear does otherwise.
 func closesBy(a engine.Adjuster) gear.Way {
 	of, _ := gear.Of(a.Kind)
 	return cmp.Or(a.Closes, of.Closes)

@@ -254,13 +254,13 @@ func (j Judgement) Why(readings []Reading, unit measure.LengthUnit) string {
 // valves are seldom further out).
 const widestStep = 150 * measure.Micrometre
 
-// worthAStack is how far a stack must lie from what is known already to be worth laying (from memory: nearer, feel and
-// the leaves' own doubt outweigh it).
+// worthAStack is how far a stack must lie from what is known already to be worth laying (from memory: nearer,
+// feel and the leaves' own doubt outweigh it).
 const worthAStack = 10 * measure.Micrometre
 
 // PinDown names the owned leaf, else the stack of two, that narrows a gap best towards a figure, whatever the
-// verdict: the middle one of those that may still drag. Nil where a reading gives a figure already, or neither leaf nor
-// stack lies between what is free and what does not go.
+// verdict: the middle one of those that may still drag. Nil where a reading gives a figure already, or
+// neither leaf nor stack lies between what is free and what does not go.
 func PinDown(readings []Reading, owned gauge.Set) gauge.Stack {
 	if len(readings) == 0 || slices.ContainsFunc(readings, Reading.dragged) {
 		return nil

@@ -78,9 +78,9 @@ func pieces(limits Limits, ladder []gauge.Stack) []piece {
 	return list
 }
 
-// The advice needs no more tries than a plain walk up the same ladder, at worst and, but for what it gives at each try
-// for a sure verdict, on average; and it decides every gap that the walk decides. At most asGood is given at each try,
-// so of the tries that it needs no more than that share.
+// The advice needs no more tries than a plain walk up the same ladder, at worst and, but for what it gives at
+// each try for a sure verdict, on average; and it decides every gap that the walk decides. At most asGood is
+// given at each try, so of the tries that it needs no more than that share.
 func TestAdviceBeatsAWalkUpTheLadder(t *testing.T) {
 	rapid.Check(t, func(t *rapid.T) {
 		limits, owned := drawn(t, 20, 12)
@@ -289,8 +289,8 @@ func workshop(limits Limits, owned gauge.Set) Yardstick {
 	return Yardstick{Limits: limits, Owned: owned, Rule: Workshop, Feel: DefaultFeel}
 }
 
-// Of the leaves that need equally many tries on average, within a tenth, the one whose verdict ends sure more often
-// comes first.
+// Of the leaves that need equally many tries on average, within a tenth, the one whose verdict ends sure more
+// often comes first.
 func TestAdviceEndsSureWhereThatCostsNothing(t *testing.T) {
 	differed := false
 	rapid.Check(t, func(t *rapid.T) {

@@ -39,7 +39,8 @@ func TestNoStackIsWeighedWhereThereAreLeavesEnough(t *testing.T) {
 	assert.Len(t, nearestStacks(near, owned, owned.Singles(), 1, byThickness), 1)
 }
 
-// A gap within what readings leave drags a leaf within the feel, its ends among them; free and "will not go" want more.
+// A gap within what readings leave drags a leaf within the feel, its ends among them; free and "will not go"
+// want more.
 func TestWhatMayStillBeFelt(t *testing.T) {
 	const feel = 10 * um
 	drag := []Reading{{Stack: leavesOf(300).Singles()[0], Feel: Drag}}
@@ -60,7 +61,11 @@ func TestWhatMayStillBeFelt(t *testing.T) {
 
 // A stack has to settle one feel more than a leaf to be promised as much.
 func TestAStackPromisesLessThanALeaf(t *testing.T) {
-	y := Yardstick{Limits: FromWindow(measure.Window{Lower: 240 * um, Upper: 310 * um}), Rule: Workshop, Feel: 10 * um}
+	y := Yardstick{
+		Limits: FromWindow(measure.Window{Lower: 240 * um, Upper: 310 * um}),
+		Rule:   Workshop,
+		Feel:   10 * um,
+	}
 	leaf, ok := y.promise(nil, leavesOf(270).Singles()[0])
 	require.True(t, ok)
 	stack, ok := y.promise(nil, gauge.Stack{leavesOf(200)[0], leavesOf(70)[0]})
@@ -68,7 +73,8 @@ func TestAStackPromisesLessThanALeaf(t *testing.T) {
 	assert.InDelta(t, perLeaf, leaf-stack, 1e-9)
 }
 
-// A thickness that was felt as a stack laid by hand is known, and the leaf of that thickness tells nothing more.
+// A thickness that was felt as a stack laid by hand is known, and the leaf of that thickness tells nothing
+// more.
 func TestALeafOfAThicknessThatWasFeltIsNotTried(t *testing.T) {
 	for name, owned := range map[string]gauge.Set{"free": leavesOf(50, 200, 250, 400), "will not go": leavesOf(50, 200, 250)} {
 		for _, feel := range []Feel{Free, WontGo} {

@@ -11,8 +11,8 @@ import (
 // perUndecided is what an end that decides nothing counts, in tries: more than any number of them.
 const perUndecided = 1000.0
 
-// asGood is how many tries more, on average, a leaf may need and still count as good as the one with the fewest: of
-// these the one whose verdict ends sure more often comes first.
+// asGood is how many tries more, on average, a leaf may need and still count as good as the one with the
+// fewest: of these the one whose verdict ends sure more often comes first.
 const asGood = 0.1
 
 // even is the difference in expected tries below which two plans are as good; the fewer tries at worst, then
@@ -144,8 +144,8 @@ func (p *plan) best(i, j int) branch {
 	return best
 }
 
-// endsSure is 1 where the verdict of a state that decides is sure: what the leaves are certain of lies wholly on its
-// side.
+// endsSure is 1 where the verdict of a state that decides is sure: what the leaves are certain of lies wholly
+// on its side.
 func (p *plan) endsSure(i, j int) float64 {
 	w := p.Limits.Window
 	low, high := p.low, p.high

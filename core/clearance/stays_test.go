@@ -11,8 +11,8 @@ import (
 	"metronix/internal/golden"
 )
 
-// Over drawn windows, sets, rules and gaps: which leaves are advised one after the other, what the verdict is and how
-// sure, which leaves would prove it and which would pin it down, all stay as they were.
+// Over drawn windows, sets, rules and gaps: which leaves are advised one after the other, what the verdict is
+// and how sure, which leaves would prove it and which would pin it down, all stay as they were.
 func TestAdviceStays(t *testing.T) {
 	chance := rand.New(rand.NewPCG(7, 7))
 	var lines []string

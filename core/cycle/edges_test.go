@@ -11,8 +11,8 @@ import (
 	"metronix/core/measure"
 )
 
-// At the very opening and closing of a valve its margin is nought, and it counts as shut at its closing; one degree
-// inside it is open, one outside shut. (By the definition of the four events.)
+// At the very opening and closing of a valve its margin is nought, and it counts as shut at its closing; one
+// degree inside it is open, one outside shut. (By the definition of the four events.)
 func TestTheEdgesOfAMargin(t *testing.T) {
 	s := enginetest.Four()
 	s.Timing = enginetest.Timing(12, 52, 52, 12)
@@ -28,7 +28,8 @@ func TestTheEdgesOfAMargin(t *testing.T) {
 	assert.Equal(t, -one, c.Margin(v, c.ShutsAt(v)-one))
 	assert.Equal(t, one, c.Margin(v, c.ShutsAt(v)+one))
 
-	// the drawing's lift: nought at both ends, one at the peak, a half midway of the rise and of the fall (sine squared)
+	// the drawing's lift: nought at both ends, one at the peak, a half midway of the rise and of the fall (sine
+	// squared)
 	peak := c.PeakAt(v)
 	rise := (peak - c.OpensAt(v)).Wrap()
 	fall := (c.ShutsAt(v) - peak).Wrap()

@@ -28,7 +28,8 @@ func whole() *engine.Sheet {
 	return s
 }
 
-// Of everything that is bounded the last that is taken is taken, and the first beyond is refused at its place.
+// Of everything that is bounded the last that is taken is taken, and the first beyond is refused at its
+// place.
 func TestTheEdgesOfASheet(t *testing.T) {
 	deg := func(d float64) measure.Angle { return measure.FromDegrees(d) }
 	mil := measure.Micrometre
@@ -44,7 +45,16 @@ func TestTheEdgesOfASheet(t *testing.T) {
 	signs := func(n int) []engine.Sign {
 		var list []engine.Sign
 		for i := range n {
-			list = append(list, engine.Sign{ID: fmt.Sprintf("s%d", i), Where: "cam", Text: "mark", At: []measure.Angle{0}, Period: measure.Cycle})
+			list = append(
+				list,
+				engine.Sign{
+					ID:     fmt.Sprintf("s%d", i),
+					Where:  "cam",
+					Text:   "mark",
+					At:     []measure.Angle{0},
+					Period: measure.Cycle,
+				},
+			)
 		}
 		return list
 	}
@@ -128,7 +138,8 @@ func TestTheEdgesOfASheet(t *testing.T) {
 	}
 }
 
-// What an engine of each layout begins with, and what is said of sheets that are spoiled in many ways, stay as they were.
+// What an engine of each layout begins with, and what is said of sheets that are spoiled in many ways, stay
+// as they were.
 func TestSheetsStay(t *testing.T) {
 	var lines []string
 	for _, layout := range []engine.Layout{engine.Inline, engine.Vee, engine.Flat, engine.Other} {

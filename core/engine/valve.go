@@ -149,8 +149,8 @@ func (s *Sheet) EffectiveMarks() []measure.Angle {
 	return s.Marks
 }
 
-// Gear is all that follows from the kind of adjuster: the assumed one where none is stated, the zero value for a
-// kind that is not known.
+// Gear is all that follows from the kind of adjuster: the assumed one where none is stated, the zero value
+// for a kind that is not known.
 func (s *Sheet) Gear() gear.Gear {
 	if s.Adjuster == nil {
 		return gear.Assumed()

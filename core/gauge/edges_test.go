@@ -12,8 +12,8 @@ import (
 	"metronix/internal/golden"
 )
 
-// The last that is taken, and the first that is not, of everything that is bounded; and which two leaves are the same is
-// said by their numbers, from 1.
+// The last that is taken, and the first that is not, of everything that is bounded; and which two leaves are
+// the same is said by their numbers, from 1.
 func TestTheEdgesOfALeaf(t *testing.T) {
 	faults := func(marked, measured measure.Length) int {
 		return len(gauge.Check([]gauge.Item{{Leaf: gauge.Leaf{ID: gauge.ID{Marked: marked}, Measured: measured}}}))
@@ -41,8 +41,8 @@ func TestTheEdgesOfALeaf(t *testing.T) {
 	assert.Contains(t, twice[0].Message, "as number 2 and 3")
 }
 
-// Over drawn sets and aims: which leaf or stack is chosen, what a set reaches in a window and where it has holes, stay as
-// they were.
+// Over drawn sets and aims: which leaf or stack is chosen, what a set reaches in a window and where it has
+// holes, stay as they were.
 func TestChoicesStay(t *testing.T) {
 	chance := rand.New(rand.NewPCG(3, 1))
 	var lines []string
@@ -60,12 +60,18 @@ func TestChoicesStay(t *testing.T) {
 			set = append(set, leaf)
 		}
 		aim := measure.Length(100+chance.IntN(300)) * um
-		w := measure.Window{Lower: aim - measure.Length(chance.IntN(40))*um, Upper: aim + measure.Length(chance.IntN(40))*um}
+		w := measure.Window{
+			Lower: aim - measure.Length(chance.IntN(40))*um,
+			Upper: aim + measure.Length(chance.IntN(40))*um,
+		}
 		within, _ := set.Choose(aim, &w, gauge.MaxStack)
 		near, _ := set.Choose(aim, nil, 1+chance.IntN(gauge.MaxStack))
 		stacks, holes := set.Reach(w, 1+chance.IntN(gauge.MaxStack), measure.Length(5+chance.IntN(20))*um)
-		lines = append(lines, fmt.Sprintf("%v in %v: %s %v, %s ±%v; reaches %v, holes %v", aim, w, within.Stack, within.Within,
-			near.Stack, near.Stack.Uncertainty(), stacks, holes))
+		lines = append(
+			lines,
+			fmt.Sprintf("%v in %v: %s %v, %s ±%v; reaches %v, holes %v", aim, w, within.Stack, within.Within,
+				near.Stack, near.Stack.Uncertainty(), stacks, holes),
+		)
 	}
 	golden.Hold(t, "choices", lines)
 }

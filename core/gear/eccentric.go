@@ -11,7 +11,8 @@ var eccentric = Gear{
 	Words: Words{
 		Part: "Eccentric",
 		Turn: "Slacken the clamp nut, turn the eccentric until {leaf} drags.",
-		Tools: "A thin key or a hooked rod in the hole of the eccentric. It moves the gap by feel: little near its " +
+		Tools: "A thin key or a hooked rod in the hole of the eccentric. It moves the gap by feel: little near " +
+			"its " +
 			"ends, most between.",
 		Lock: "Hold the eccentric with its key or rod while the clamp nut goes tight.",
 	},

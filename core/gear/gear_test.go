@@ -12,8 +12,8 @@ import (
 	"metronix/core/gear"
 )
 
-// Every kind says all that is asked of it: what it is called, what is done to it, what it is set with and how, and
-// what it looks like; a kind with a screw has its gain and its way, one without has neither.
+// Every kind says all that is asked of it: what it is called, what is done to it, what it is set with and
+// how, and what it looks like; a kind with a screw has its gain and its way, one without has neither.
 func TestEveryKindSaysAllThatIsAskedOfIt(t *testing.T) {
 	require.Len(t, gear.Kinds(), len(gear.All()))
 	titles := map[string]bool{}
@@ -67,7 +67,8 @@ func TestAKindThatIsNotKnownIsAnErrorAndNeverAFigure(t *testing.T) {
 	}
 }
 
-// A rocker's ratio is above 0, a finger's above 1: at 1 its cam stands over the valve, where the pivot changes nothing.
+// A rocker's ratio is above 0, a finger's above 1: at 1 its cam stands over the valve, where the pivot
+// changes nothing.
 func TestRatiosThatAreNotPossible(t *testing.T) {
 	for _, g := range gear.All() {
 		_, none := gear.Gain(g.Kind, 0)

@@ -24,10 +24,12 @@ var (
 	screwWords = Words{
 		Part: "Screw", In: "in", Out: "out",
 		Turn: "Slacken the lock nut, turn the screw until {leaf} drags.",
-		Tools: "Check first that the screw turns freely: a ring spanner on the nut, a driver or key in the screw. " +
+		Tools: "Check first that the screw turns freely: a ring spanner on the nut, a driver or key in the " +
+			"screw. " +
 			"Turn it until it touches the leaf without clamping it. Never a socket on the nut: it drags the screw " +
 			"round.",
-		Lock: "Tightening drags the screw round and closes the gap. Hold the screw still with the driver while the " +
+		Lock: "Tightening drags the screw round and closes the gap. Hold the screw still with the driver while " +
+			"the " +
 			"nut goes tight.",
 	}
 	tappetTools = []string{"Two thin spanners, cranked where it is tight"}

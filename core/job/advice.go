@@ -66,9 +66,10 @@ func (a *Advice) SetBy(v *ValveState) gauge.Stack {
 	return choice.Stack
 }
 
-// Screw says how to turn a valve's adjuster from the gap that was found to the aim: how far where the gap is a figure,
-// else which way, by the side on which it is out. ok is false where that cannot be said: no gear is stated, neither
-// figure nor side is known, or the gear has no screw. An eccentric is turned by feel, and so needs neither.
+// Screw says how to turn a valve's adjuster from the gap that was found to the aim: how far where the gap is
+// a figure, else which way, by the side on which it is out. ok is false where that cannot be said: no gear is
+// stated, neither figure nor side is known, or the gear has no screw. An eccentric is turned by feel, and so
+// needs neither.
 func (j *Job) Screw(v *ValveState) (turn adjust.Turn, ok bool) {
 	adjuster, judged := j.Sheet.Adjuster, j.Found(v)
 	if adjuster == nil {

@@ -67,8 +67,8 @@ func (a Countersigned) may(j *Job, _ string) error {
 	return nil
 }
 
-// samePerson says that two names are read as one: capitals, spaces and what cannot be seen between letters do not tell
-// people apart.
+// samePerson says that two names are read as one: capitals, spaces and what cannot be seen between letters do
+// not tell people apart.
 func samePerson(a, b string) bool { return readAs(a) == readAs(b) }
 
 func readAs(name string) string {

@@ -20,8 +20,8 @@ const (
 	Confirming Turning = "confirm" // not at all: it is believed to stand there, and has to be looked at
 )
 
-// Brief is what is next in a job, for those who only look on. It is codes and figures, and put in words by String when
-// it is told.
+// Brief is what is next in a job, for those who only look on. It is codes and figures, and put in words by
+// String when it is told.
 type Brief struct {
 	Action   Action
 	Valve    string // empty: it is about none
@@ -121,8 +121,8 @@ func (i Instruction) String() string {
 	return i.How + " until " + i.Until
 }
 
-// Instruction says how the crank is turned to the next stop, and until what is seen; ok is false where turning is not
-// what is next.
+// Instruction says how the crank is turned to the next stop, and until what is seen; ok is false where
+// turning is not what is next.
 func (b Brief) Instruction() (i Instruction, ok bool) {
 	i.Until = sequence.UntilSeen(b.Until)
 	switch b.Turning {

@@ -19,7 +19,8 @@ import (
 	"metronix/core/sequence"
 )
 
-// What an act may say has its bounds, and the bounds themselves are taken: the last that is, and the first that is not.
+// What an act may say has its bounds, and the bounds themselves are taken: the last that is, and the first
+// that is not.
 func TestTheBoundsOfWhatIsSaid(t *testing.T) {
 	at := func(act job.Act) error {
 		d := start(t, setup())
@@ -79,7 +80,9 @@ func slicesOf(id gauge.ID, n int) (list []gauge.ID) {
 func TestHowMuchAJobHolds(t *testing.T) {
 	d := start(t, setup())
 	note := func(n int) error {
-		return d.try(job.Happening{Act: job.FindingNoted{Finding: job.Finding{ID: fmt.Sprint("f", n), Place: "p", What: "w"}}})
+		return d.try(
+			job.Happening{Act: job.FindingNoted{Finding: job.Finding{ID: fmt.Sprint("f", n), Place: "p", What: "w"}}},
+		)
 	}
 	for n := range 60 {
 		require.NoError(t, note(n))
@@ -95,7 +98,8 @@ func TestHowMuchAJobHolds(t *testing.T) {
 		"has 200 readings already")
 }
 
-// A mechanic's own shift as large as the aim leaves no gap to set, and a habit as wide as the limits is not aimed by.
+// A mechanic's own shift as large as the aim leaves no gap to set, and a habit as wide as the limits is not
+// aimed by.
 func TestWhenThereIsAGapToSet(t *testing.T) {
 	d := start(t, setup())
 	d.begin(sequence.OneCylinder)
@@ -119,8 +123,8 @@ func TestWhenThereIsAGapToSet(t *testing.T) {
 	}
 }
 
-// The ladder shows up to four stacks of two unasked, none of them near a single leaf; and a stack that dragged is proved by
-// stacks.
+// The ladder shows up to four stacks of two unasked, none of them near a single leaf; and a stack that
+// dragged is proved by stacks.
 func TestTheStacksOfTheLadder(t *testing.T) {
 	s := setup()
 	s.Owned = nil
@@ -208,7 +212,14 @@ func TestWhereTheCrankIsJustKnown(t *testing.T) {
 func TestWhichSignIsInDoubt(t *testing.T) {
 	s := setup()
 	s.Sheet.Signs = []engine.Sign{
-		{ID: "rotor", Where: "distributor", Text: "at the tower", At: []measure.Angle{0}, Period: measure.Cycle, Doubtful: "the lead"},
+		{
+			ID:       "rotor",
+			Where:    "distributor",
+			Text:     "at the tower",
+			At:       []measure.Angle{0},
+			Period:   measure.Cycle,
+			Doubtful: "the lead",
+		},
 		{ID: "dot", Where: "sprocket", Text: "up", At: []measure.Angle{0}, Period: measure.Cycle}}
 	d := start(t, s)
 	for id, doubts := range map[string]int{"rotor": 1, "dot": 0} {
@@ -222,10 +233,18 @@ func TestWhichSignIsInDoubt(t *testing.T) {
 	}
 }
 
-// A valve is slackened in a round that frees first alone, when everything is ready, and not while another is in hand.
+// A valve is slackened in a round that frees first alone, when everything is ready, and not while another is
+// in hand.
 func TestWhatKeepsFromSlackening(t *testing.T) {
 	d := start(t, setup())
-	d.do(job.Happening{Act: job.WayChosen{Way: sequence.Way{School: sequence.OneCylinder}, Round: job.Round{Going: job.FreeFirst}}})
+	d.do(
+		job.Happening{
+			Act: job.WayChosen{
+				Way:   sequence.Way{School: sequence.OneCylinder},
+				Round: job.Round{Going: job.FreeFirst},
+			},
+		},
+	)
 	d.refused(job.Happening{Act: job.Freed{Valve: "E1"}}, "temperature")
 	d.do(job.Happening{Act: job.Prepared{EngineC: 19, AmbientC: 18}})
 	d.do(job.Happening{Act: job.Freed{Valve: "E1"}})
@@ -259,8 +278,14 @@ func TestFullTurnsToAStopNeedAKnownCrank(t *testing.T) {
 	assert.NoError(t, d.try(job.Happening{Act: job.BarredOver{}}), "turned without a stop to end at")
 }
 
-// A rehearsal counts each tap: of a four whose valves are all in, eight readings and three turns from its first stop.
+// A rehearsal counts each tap: of a four whose valves are all in, eight readings and three turns from its
+// first stop.
 func TestTheGesturesOfAFour(t *testing.T) {
-	got := rehearsed(t, enginetest.Four(), sequence.OneCylinder, job.Round{Going: job.SetAsYouGo, Check: job.CheckNone})
+	got := rehearsed(
+		t,
+		enginetest.Four(),
+		sequence.OneCylinder,
+		job.Round{Going: job.SetAsYouGo, Check: job.CheckNone},
+	)
 	assert.Equal(t, 11, got.Gestures)
 }

@@ -4,10 +4,10 @@ package job
 // pass, or after a road test.
 //
 // From here the hot figures hold for their ten minutes (common practice), however its heat is judged then; a
-// second warm-up begins them anew. Where the crank stands is not known any more, and the temperature gate has to
-// be passed for the engine as it is now: a cold job waits until it has cooled. With every valve done nothing is
-// measured any more and it may be signed; a valve that is taken up again asks for the gate first. It is never
-// refused for what is unfinished: that it ran is so.
+// second warm-up begins them anew. Where the crank stands is not known any more, and the temperature gate has
+// to be passed for the engine as it is now: a cold job waits until it has cooled. With every valve done
+// nothing is measured any more and it may be signed; a valve that is taken up again asks for the gate first.
+// It is never refused for what is unfinished: that it ran is so.
 type EngineStopped struct{ plain }
 
 // Kind is "engine_stopped".

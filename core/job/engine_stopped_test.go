@@ -75,8 +75,8 @@ func TestASecondWarmUp(t *testing.T) {
 	assert.False(t, e1.Last.Stale)
 }
 
-// The ten minutes of a second warm-up count from its own shut-off, however long the thermometer takes; the first
-// one's gate shut for being too late changes nothing of that.
+// The ten minutes of a second warm-up count from its own shut-off, however long the thermometer takes; the
+// first one's gate shut for being too late changes nothing of that.
 func TestTheSecondWarmUpCountsFromItsOwnStop(t *testing.T) {
 	d := hotJob(t)
 	d.do(job.Happening{At: at(0), Act: job.EngineStopped{}})
@@ -108,7 +108,8 @@ func TestTheThermometerDoesNotPutTheClockOn(t *testing.T) {
 	assert.False(t, d.job.Known())
 }
 
-// A reading that waited to be sent is of the engine as it was: of a cold one after a warm-up, of a hot one before.
+// A reading that waited to be sent is of the engine as it was: of a cold one after a warm-up, of a hot one
+// before.
 func TestAReadingCountsOnlyInItsOwnWarmth(t *testing.T) {
 	s := setup()
 	hot := card(clearance.Hot, 220, 300)
@@ -121,11 +122,17 @@ func TestAReadingCountsOnlyInItsOwnWarmth(t *testing.T) {
 	d.do(job.Happening{At: at(1), Act: job.WentHot{}})
 	d.do(job.Happening{At: at(2), Act: job.EngineStopped{}})
 	d.do(job.Happening{At: at(3), Act: job.Prepared{EngineC: 85, AmbientC: 20}})
-	late := job.ReadingTaken{Valve: "E1", Leaves: gauge.Straight(300 * um), Feel: clearance.Drag, MadeThere: true}
+	late := job.ReadingTaken{
+		Valve:     "E1",
+		Leaves:    gauge.Straight(300 * um),
+		Feel:      clearance.Drag,
+		MadeThere: true,
+	}
 	d.refused(job.Happening{At: at(4), Since: since, Act: late}, "warmer or colder")
 }
 
-// Every valve done and the engine run to listen: one that is taken up again is not read warm against cold figures.
+// Every valve done and the engine run to listen: one that is taken up again is not read warm against cold
+// figures.
 func TestTheEngineRanAndAValveIsTakenUpAgain(t *testing.T) {
 	d := start(t, setup())
 	d.begin(sequence.RockingPairs)
@@ -134,7 +141,10 @@ func TestTheEngineRanAndAValveIsTakenUpAgain(t *testing.T) {
 	assert.Equal(t, job.DoSign, d.job.Next().Action)
 	read := job.ReadingTaken{Valve: "E1", Leaves: gauge.Straight(300 * um), Feel: clearance.Drag}
 	d.refused(job.Happening{At: at(1), Act: read}, "temperature first")
-	d.refused(job.Happening{At: at(1), Act: job.Adjusted{Valve: "E1", Reason: "to the aim"}}, "temperature first")
+	d.refused(
+		job.Happening{At: at(1), Act: job.Adjusted{Valve: "E1", Reason: "to the aim"}},
+		"temperature first",
+	)
 	d.do(job.Happening{At: at(1), Act: job.Picked{Valve: "E1"}})
 	assert.Equal(t, job.DoPrepare, d.job.Next().Action)
 	d.refused(job.Happening{At: at(2), Act: read}, "temperature first")

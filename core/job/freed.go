@@ -9,9 +9,9 @@ import "fmt"
 // wanted, the valve is read instead. A freed valve is set, locked and read like any other, and the job is not
 // finished before: its nut is slack.
 //
-// It is done where the engine stands, wherever that is: nothing is read. At a valve that is clear nut and screw, at one
-// that is held open, whose spring bears on the screw, the nut only is cracked. An eccentric or a finger follower can
-// fall out, and is slackened at its own stop as it is set.
+// It is done where the engine stands, wherever that is: nothing is read. At a valve that is clear nut and
+// screw, at one that is held open, whose spring bears on the screw, the nut only is cracked. An eccentric or
+// a finger follower can fall out, and is slackened at its own stop as it is set.
 type Freed struct {
 	plain
 	Valve string

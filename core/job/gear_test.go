@@ -319,8 +319,8 @@ func TestADeniedGapTeachesNoShift(t *testing.T) {
 	assert.Empty(t, d.job.LockPairs)
 }
 
-// Judged by one leaf the nut is learned from sides: from the second valve that comes back tight the next is set with
-// the leaf beside it, and one that came back twice says so (common practice).
+// Judged by one leaf the nut is learned from sides: from the second valve that comes back tight the next is
+// set with the leaf beside it, and one that came back twice says so (common practice).
 func TestTheNutIsLearnedFromSides(t *testing.T) {
 	s := setup()
 	s.Rule = clearance.OneLeaf
@@ -343,7 +343,12 @@ func TestTheNutIsLearnedFromSides(t *testing.T) {
 	set()
 	d.do(job.Happening{Act: job.Kept{Valve: "E1"}})
 	require.Len(t, d.job.LockPairs, 2)
-	assert.Equal(t, 295*um, *d.job.LockPairs[0].AfterHigh, "it dragged before, and will not go: the leaf cancels")
+	assert.Equal(
+		t,
+		295*um,
+		*d.job.LockPairs[0].AfterHigh,
+		"it dragged before, and will not go: the leaf cancels",
+	)
 	e1, _ = d.job.Valve("E1")
 	twice := d.job.Advise(adjust.Shift{})
 	assert.Equal(t, 310*um, twice.SetBy(e1).Thickness(), "a hair loose")

@@ -8,8 +8,8 @@ import (
 	"metronix/core/sequence"
 )
 
-// Glance is a job as it is seen from afar: what the board shows of it. Nothing of it is in words but what somebody
-// wrote.
+// Glance is a job as it is seen from afar: what the board shows of it. Nothing of it is in words but what
+// somebody wrote.
 type Glance struct {
 	Phase      Phase
 	Next       Brief
@@ -37,9 +37,17 @@ type Dot struct {
 
 // Glance is the job as it is seen from afar, touched last at a time.
 func (j *Job) Glance(touched time.Time) Glance {
-	g := Glance{Phase: j.Phase(), Next: j.Brief(), Quiet: j.AsOf(touched.Add(ConfirmAfter + time.Second)).Brief(),
-		CrankKnown: j.Known(), Stops: len(j.Plan.Stops), School: j.Way.School, Waits: j.Waits, Hand: j.Hand(),
-		SignedBy: j.SignedBy}
+	g := Glance{
+		Phase:      j.Phase(),
+		Next:       j.Brief(),
+		Quiet:      j.AsOf(touched.Add(ConfirmAfter + time.Second)).Brief(),
+		CrankKnown: j.Known(),
+		Stops:      len(j.Plan.Stops),
+		School:     j.Way.School,
+		Waits:      j.Waits,
+		Hand:       j.Hand(),
+		SignedBy:   j.SignedBy,
+	}
 	g.Done, g.Total = j.Progress()
 	g.CoverBy, _ = j.CoverBy()
 	g.StartFrom, _ = j.StartFrom()

@@ -5,9 +5,9 @@ import (
 )
 
 // Rules is the version of the rules by which happenings are taken now. A job that was open when the rules
-// changed has its crank unknown, because earlier ones let it stand where it had not been found. 2: the crank is known
-// only where it was seen. 3: figures count by the heat they were read at, and a signature answers for each valve that
-// is out.
+// changed has its crank unknown, because earlier ones let it stand where it had not been found. 2: the crank
+// is known only where it was seen. 3: figures count by the heat they were read at, and a signature answers
+// for each valve that is out.
 const Rules = 3
 
 // Happening is one entry of a job's list: an act, and when and by whose view of the job it was done. ID is

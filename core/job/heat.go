@@ -10,10 +10,10 @@ import (
 
 // Heat is the one thermal state of a job: how warm the engine is taken to be, by what, and until when.
 //
-// Every run of the engine begins a new epoch. The shut-off, the temperature gate and what is read belong to the
-// epoch in which they were said or made, and count in no other: a gate that was passed before the engine ran says
-// nothing of the engine now, a reading that waited to be sent is of the engine as it was, and the ten minutes of
-// hot figures count from the shut-off of this run and no other.
+// Every run of the engine begins a new epoch. The shut-off, the temperature gate and what is read belong to
+// the epoch in which they were said or made, and count in no other: a gate that was passed before the engine
+// ran says nothing of the engine now, a reading that waited to be sent is of the engine as it was, and the
+// ten minutes of hot figures count from the shut-off of this run and no other.
 type Heat struct {
 	Prepared   bool      // the gate was passed, and was not shut since; see Job.GateOpen
 	PreparedAt time.Time // when it was passed last
@@ -43,8 +43,8 @@ func (j *Job) GateOpen() bool { return j.Prepared && j.passedIn == j.epoch }
 // Measured says that the gate was passed last by a thermometer.
 func (h Heat) Measured() bool { return h.passedIn >= 0 && h.Judged == nil && h.JudgedHot == nil }
 
-// ran begins a new epoch: the engine ran, and was shut off then; zero: nobody said when. Where its crank stands
-// is not known any more, and readings that were not kept are void.
+// ran begins a new epoch: the engine ran, and was shut off then; zero: nobody said when. Where its crank
+// stands is not known any more, and readings that were not kept are void.
 func (j *Job) ran(stopped time.Time) {
 	j.lose()
 	j.epoch++
@@ -61,8 +61,8 @@ func (j *Job) ran(stopped time.Time) {
 // shut makes the gate to be passed again within this epoch, and says why.
 func (j *Job) shut(why string) { j.Prepared, j.Closed = false, why }
 
-// pass opens the gate of this epoch. Where nobody said that the engine ran since it was shut, that it is passed
-// again says so: the epoch begins here.
+// pass opens the gate of this epoch. Where nobody said that the engine ran since it was shut, that it is
+// passed again says so: the epoch begins here.
 func (j *Job) pass() {
 	again := j.passedIn == j.epoch
 	switch hot := j.Card.State == clearance.Hot; {
@@ -89,9 +89,9 @@ func (j *Job) stopSaid() bool { return !j.StoppedAt.IsZero() && j.passedIn != j.
 // clockRuns says that a gate that stands passed has its ten minutes.
 func (j *Job) clockRuns() bool { return j.Prepared && j.Override == "" }
 
-// HotUntil is until when hot readings hold: from when the engine was shut off, in this epoch, or from when the
-// gate was passed where that was not said. ok is false for a cold card, an engine not warmed yet, and an overridden
-// gate.
+// HotUntil is until when hot readings hold: from when the engine was shut off, in this epoch, or from when
+// the gate was passed where that was not said. ok is false for a cold card, an engine not warmed yet, and an
+// overridden gate.
 func (j *Job) HotUntil() (until time.Time, ok bool) {
 	switch {
 	case j.Card.State != clearance.Hot, j.GateOpen() && j.Override != "":
@@ -112,8 +112,8 @@ func (j *Job) stale(at time.Time) bool {
 	return ok && (at.After(until) || j.putBack)
 }
 
-// tooLate refuses to pass the gate of hot figures once their ten minutes from the shut-off are over; nil where
-// they are not, or where it was not said when the engine was shut off.
+// tooLate refuses to pass the gate of hot figures once their ten minutes from the shut-off are over; nil
+// where they are not, or where it was not said when the engine was shut off.
 func (j *Job) tooLate(field string) error {
 	if j.Card.State != clearance.Hot || j.StoppedAt.IsZero() || j.passedIn == j.epoch && j.Closed != "" ||
 		!j.now.After(j.StoppedAt.Add(hotFor)) {

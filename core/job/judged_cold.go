@@ -16,8 +16,8 @@ import (
 // It is recorded as what it is, with the ambient temperature where that is known, and never as a figure of
 // the engine's. A thermometer or a probe is the better way, and both are offered beside it. Figures that want
 // a stone-cold engine take a night, or hours of standing, by the mechanic's word; a hand does not tell five
-// degrees. What cannot be is refused: a night, or more hours than went by, since this engine was last known to
-// be warm. Hot figures are judged by [JudgedHot]. With a reason the gate is passed all the same.
+// degrees. What cannot be is refused: a night, or more hours than went by, since this engine was last known
+// to be warm. Hot figures are judged by [JudgedHot]. With a reason the gate is passed all the same.
 type JudgedCold struct {
 	plain
 	By       ColdBy

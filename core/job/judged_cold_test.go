@@ -33,8 +33,8 @@ func TestJudgedCold(t *testing.T) {
 	assert.Nil(t, d.job.Judged, "it was measured after all")
 }
 
-// Stone cold takes a night or hours of standing, by the mechanic's word, and no hand; with a reason it is passed all
-// the same, without a figure.
+// Stone cold takes a night or hours of standing, by the mechanic's word, and no hand; with a reason it is
+// passed all the same, without a figure.
 func TestWhatCannotBeJudgedByHand(t *testing.T) {
 	set := setup()
 	set.Card.StoneCold = true

@@ -9,13 +9,13 @@ import (
 	"metronix/core/clearance"
 )
 
-// JudgedHot passes the temperature gate of hot figures without a thermometer, by what many go by: the fan has cut
-// in, the needle stands in its place, or the top hose is hot and hard (common practice).
+// JudgedHot passes the temperature gate of hot figures without a thermometer, by what many go by: the fan has
+// cut in, the needle stands in its place, or the top hose is hot and hard (common practice).
 //
-// It is the mechanic's word and recorded as such, never as a figure. It is taken after [EngineStopped] of the same
-// warm-up, because the ten minutes count from there and never from a tap about the heat; and not once they are
-// over. The needle shows the coolant, and oil and valve gear lag behind it, so how many minutes it ran is asked,
-// and may be left out. With a reason the gate is passed all the same, and no clock runs.
+// It is the mechanic's word and recorded as such, never as a figure. It is taken after [EngineStopped] of the
+// same warm-up, because the ten minutes count from there and never from a tap about the heat; and not once
+// they are over. The needle shows the coolant, and oil and valve gear lag behind it, so how many minutes it
+// ran is asked, and may be left out. With a reason the gate is passed all the same, and no clock runs.
 type JudgedHot struct {
 	plain
 	How    HotBy
@@ -27,8 +27,8 @@ type JudgedHot struct {
 // HotBy is what an engine is judged hot by.
 type HotBy string
 
-// The fan cut in, the needle stands where it stands when hot, the top hose is hot and hard, or something else: an
-// air-cooled engine has none of the three.
+// The fan cut in, the needle stands where it stands when hot, the top hose is hot and hard, or something
+// else: an air-cooled engine has none of the three.
 const (
 	ByFan    HotBy = "fan"
 	ByNeedle HotBy = "needle"

@@ -10,8 +10,8 @@ import (
 	"metronix/core/sequence"
 )
 
-// Most judge hot by the fan, the needle or the hose (common practice): it is taken as the mechanic's word, after
-// the engine was said to be stopped, from which the ten minutes count.
+// Most judge hot by the fan, the needle or the hose (common practice): it is taken as the mechanic's word,
+// after the engine was said to be stopped, from which the ten minutes count.
 func TestJudgedHot(t *testing.T) {
 	d := hotJob(t)
 	fan := job.JudgedHot{How: job.ByFan, RanMin: 20, Note: "fan twice"}

@@ -11,8 +11,8 @@ import (
 
 // This file is what a job learns of the lock nut: what tightening does to a gap.
 
-// learn takes what locking did to a gap that is known before, from what was felt after: a figure, or a side. The same
-// leaf before and after is as good as a figure: its thickness cancels, and it dragged before.
+// learn takes what locking did to a gap that is known before, from what was felt after: a figure, or a side.
+// The same leaf before and after is as good as a figure: its thickness cancels, and it dragged before.
 func (j *Job) learn(v *ValveState, after clearance.Judgement) {
 	if v.Stage == NutTight && j.Sheet.HasLockNut() && v.before > 0 {
 		if pair, ok := j.lockPair(v, after); ok {
@@ -59,11 +59,12 @@ func (v *ValveState) fallBack(verdict clearance.Verdict) {
 	}
 }
 
-// secondTime is how often a valve comes back on one side before the next is left the other way (common practice).
+// secondTime is how often a valve comes back on one side before the next is left the other way (common
+// practice).
 const secondTime = 2
 
-// nutGoes is the way that locking is known to go at a valve: from its own coming back twice, else from what is known of
-// these hands; empty: not known.
+// nutGoes is the way that locking is known to go at a valve: from its own coming back twice, else from what
+// is known of these hands; empty: not known.
 func (a *Advice) nutGoes(v *ValveState) string {
 	switch {
 	case !a.j.Sheet.HasLockNut():
@@ -76,8 +77,8 @@ func (a *Advice) nutGoes(v *ValveState) string {
 	return a.shift.Way
 }
 
-// beside is the leaf to set by where only the way is known that locking goes: the next owned one on the other side of
-// the one that would be taken else, for each time that the valve came back; nil: none is near.
+// beside is the leaf to set by where only the way is known that locking goes: the next owned one on the other
+// side of the one that would be taken else, for each time that the valve came back; nil: none is near.
 func (a *Advice) beside(v *ValveState, leaf gauge.Stack) gauge.Stack {
 	way := a.nutGoes(v)
 	if way == "" || len(leaf) == 0 {
@@ -105,8 +106,8 @@ func (a *Advice) beside(v *ValveState, leaf gauge.Stack) gauge.Stack {
 	return best
 }
 
-// NutSays is what is known of the nut at a valve and what to do about it: "Locking closed it twice: set it with 0.32,
-// then lock."; empty: nothing, or a figure is known and allowed for.
+// NutSays is what is known of the nut at a valve and what to do about it: "Locking closed it twice: set it
+// with 0.32, then lock."; empty: nothing, or a figure is known and allowed for.
 func (a *Advice) NutSays(v *ValveState) string {
 	if _, ok := a.PreLock(v); ok {
 		return ""

@@ -51,8 +51,8 @@ func (j *Job) Find(seen []sequence.Sighting) (Found, error) {
 	return f, nil
 }
 
-// noSign refuses a sighting at a valve whose screw was slackened and not set since: with its gap wide open every rocker
-// has play, and none moves as it should (by geometry). Marks, cam signs and lobes stay signs.
+// noSign refuses a sighting at a valve whose screw was slackened and not set since: with its gap wide open
+// every rocker has play, and none moves as it should (by geometry). Marks, cam signs and lobes stay signs.
 func (j *Job) noSign(seen []sequence.Sighting) error {
 	for i, w := range seen {
 		v := j.find(func(v *ValveState) bool {
@@ -68,8 +68,11 @@ func (j *Job) noSign(seen []sequence.Sighting) error {
 			return false
 		})
 		if v != nil {
-			return refuse(fmt.Sprintf("seen[%d]", i), fmt.Sprintf("%s is slackened: what is seen at it tells nothing of "+
-				"the crank. Go by a mark, a sign of the cam or a lobe.", v.Name))
+			return refuse(
+				fmt.Sprintf("seen[%d]", i),
+				fmt.Sprintf("%s is slackened: what is seen at it tells nothing of "+
+					"the crank. Go by a mark, a sign of the cam or a lobe.", v.Name),
+			)
 		}
 	}
 	return nil
@@ -148,8 +151,8 @@ func (j *Job) stopOf(v *ValveState) int {
 	return slices.IndexFunc(j.Plan.Stops, func(s sequence.Stop) bool { return s.Sets(v.Name) })
 }
 
-// stopFor is the stop at which a valve may be worked on: the one that sets it, else, where a maker's order leaves it out,
-// the first at which it is clear; −1 where there is none.
+// stopFor is the stop at which a valve may be worked on: the one that sets it, else, where a maker's order
+// leaves it out, the first at which it is clear; −1 where there is none.
 func (j *Job) stopFor(v *ValveState) int {
 	if at := j.stopOf(v); at >= 0 {
 		return at

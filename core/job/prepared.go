@@ -4,8 +4,8 @@ import "strings"
 
 // Prepared passes the temperature gate, °C, or overrides it with a written reason. A hot engine has run, and
 // so has a cold one whose gate was shut because it was found warmer: where its crank stands is not known any
-// more. What was found of it since the engine was said to be shut off stands. Hot figures whose ten minutes from
-// the shut-off are over are refused: that it is still warm outside says nothing of its valves.
+// more. What was found of it since the engine was said to be shut off stands. Hot figures whose ten minutes
+// from the shut-off are over are refused: that it is still warm outside says nothing of its valves.
 //
 // Cold figures hold up to the temperature that their card says, hot ones from operating temperature on and
 // for ten minutes. Outside of that a clearance is another one, by a few hundredths, in a direction that

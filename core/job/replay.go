@@ -38,9 +38,10 @@ func Replay(setup Setup, list []Happening) (*Job, error) {
 	return j, nil
 }
 
-// Admit computes the state from a whole list that comes from elsewhere, and asks of each happening that says it was taken
-// by today's rules whether they take it. What earlier rules took is believed, but for a signature over a valve that was
-// never read, which no rules ever took. Errors are those of Replay, and each refusal.
+// Admit computes the state from a whole list that comes from elsewhere, and asks of each happening that says
+// it was taken by today's rules whether they take it. What earlier rules took is believed, but for a
+// signature over a valve that was never read, which no rules ever took. Errors are those of Replay, and each
+// refusal.
 func Admit(setup Setup, list []Happening) (*Job, error) {
 	earlier := slices.IndexFunc(list, Happening.todays)
 	if earlier < 0 {
@@ -50,7 +51,8 @@ func Admit(setup Setup, list []Happening) (*Job, error) {
 	if err != nil {
 		return nil, err
 	}
-	if v := j.find(func(v *ValveState) bool { return v.Last == nil && !v.Outside }); v != nil && j.SignedBy != "" &&
+	if v := j.find(func(v *ValveState) bool { return v.Last == nil && !v.Outside }); v != nil &&
+		j.SignedBy != "" &&
 		j.Deferred == (Deferral{}) {
 		return nil, refuse("kind", fmt.Sprintf("It is signed, and %s was never read.", v.Name))
 	}

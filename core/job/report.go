@@ -20,8 +20,8 @@ type Record struct {
 	Due                      string // when it is due next, in words; empty: nobody knows
 }
 
-// Report is a job as it is handed over, composed once: a printed sheet, a screen and files show the same. Its words are
-// in the units of whom it is made for ([Job.Speaks]), times in the zone of the workshop.
+// Report is a job as it is handed over, composed once: a printed sheet, a screen and files show the same. Its
+// words are in the units of whom it is made for ([Job.Speaks]), times in the zone of the workshop.
 type Report struct {
 	Title   string
 	Seal    string // who signed and when, or that nobody has
@@ -82,8 +82,11 @@ func (j *Job) Report(r Record) Report {
 		Signed: j.Phase() == Done, Facts: j.facts(r), Found: j.foundSaid(), Unit: say.unit(), Cold: j.Cold != nil,
 		Caution: j.caution()}
 	for _, v := range j.Valves {
-		out.Rows = append(out.Rows, ReportRow{Valve: v.Name, Kind: v.Kind.String(), Limits: say.window(v.Limits.Window),
-			Cold: say.cell(v.ColdLeft), Found: say.cell(v.AsFound), Left: say.cell(v.Last), Done: j.Done(v)})
+		out.Rows = append(
+			out.Rows,
+			ReportRow{Valve: v.Name, Kind: v.Kind.String(), Limits: say.window(v.Limits.Window),
+				Cold: say.cell(v.ColdLeft), Found: say.cell(v.AsFound), Left: say.cell(v.Last), Done: j.Done(v)},
+		)
 	}
 	for _, l := range []ReportList{j.soundList(), j.findingList(), j.shimList(), j.exceptionList(), j.addedList()} {
 		if len(l.Items) > 0 {
@@ -127,7 +130,10 @@ func (j *Job) facts(r Record) []Fact {
 		}
 	}
 	if j.Cold != nil {
-		add("Cold pass", fmt.Sprintf("%s; signed by %s, %s", j.ColdWarmth(), j.Cold.By, j.Cold.At.Local().Format(dated)))
+		add(
+			"Cold pass",
+			fmt.Sprintf("%s; signed by %s, %s", j.ColdWarmth(), j.Cold.By, j.Cold.At.Local().Format(dated)),
+		)
 	}
 	if r.OdometerKM > 0 {
 		odometer := j.Speaks.Distance(float64(r.OdometerKM))
@@ -212,8 +218,16 @@ func (j *Job) foundSaid() string {
 			checked++
 		}
 	}
-	return fmt.Sprintf("As found: %d in, %d tight, %d loose, %d undecided. %d set, %d checked after %s.", counts[clearance.In],
-		counts[clearance.Tight], counts[clearance.Loose], counts[clearance.Undecided], set, checked, FullTurns(j.TurnsToCheck()))
+	return fmt.Sprintf(
+		"As found: %d in, %d tight, %d loose, %d undecided. %d set, %d checked after %s.",
+		counts[clearance.In],
+		counts[clearance.Tight],
+		counts[clearance.Loose],
+		counts[clearance.Undecided],
+		set,
+		checked,
+		FullTurns(j.TurnsToCheck()),
+	)
 }
 
 func (j *Job) soundList() ReportList {
@@ -256,7 +270,10 @@ func (j *Job) exceptionList() ReportList {
 		case t.Mark.Skipped:
 			l.Items = append(l.Items, ReportItem{Text: fmt.Sprintf("%s: passed over, %s", t.Text, t.Mark.Reason)})
 		default:
-			l.Items = append(l.Items, ReportItem{Text: fmt.Sprintf("%s: done all the same, %s", t.Text, t.Mark.Reason)})
+			l.Items = append(
+				l.Items,
+				ReportItem{Text: fmt.Sprintf("%s: done all the same, %s", t.Text, t.Mark.Reason)},
+			)
 		}
 	}
 	if j.Exceptions != "" {
@@ -276,17 +293,26 @@ func (j *Job) exceptionList() ReportList {
 func (j *Job) addedList() ReportList {
 	l := ReportList{Title: "Added after signing"}
 	for _, a := range j.Amendments {
-		l.Items = append(l.Items, ReportItem{Text: fmt.Sprintf("%s (%s, %s)", a.Text, a.By, a.At.Local().Format(dated))})
+		l.Items = append(
+			l.Items,
+			ReportItem{Text: fmt.Sprintf("%s (%s, %s)", a.Text, a.By, a.At.Local().Format(dated))},
+		)
 	}
 	if c := j.Countersigned; c != nil {
-		l.Items = append(l.Items, ReportItem{Text: fmt.Sprintf("Countersigned by %s, %s", c.By, c.At.Local().Format(dated))})
+		l.Items = append(
+			l.Items,
+			ReportItem{Text: fmt.Sprintf("Countersigned by %s, %s", c.By, c.At.Local().Format(dated))},
+		)
 	}
 	return l
 }
 
 func (j *Job) caution() string {
-	return ruleSaid[j.Rule] + " Limits inclusive, gaps in " + j.gaps().unit() + ". Close means that a limit lies within the " +
-		"uncertainty of leaf and feel. The maker's book and local rules win over any figure here. Too tight burns valves " +
+	return ruleSaid[j.Rule] + " Limits inclusive, gaps in " + j.gaps().
+		unit() +
+		". Close means that a limit lies within the " +
+		"uncertainty of leaf and feel. The maker's book and local rules win over any figure here. Too tight " +
+		"burns valves " +
 		"and may let valve meet piston."
 }
 

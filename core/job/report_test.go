@@ -14,7 +14,9 @@ import (
 // A report says all that is known of a job, each fact once, and begins before anything was done.
 func TestTheReportOfAJob(t *testing.T) {
 	d := start(t, setup())
-	r := d.job.Report(job.Record{Vehicle: "Tipper", Plate: "T 7", Mechanic: "Tess", Gauges: "plain", CreatedAt: noon})
+	r := d.job.Report(
+		job.Record{Vehicle: "Tipper", Plate: "T 7", Mechanic: "Tess", Gauges: "plain", CreatedAt: noon},
+	)
 	assert.Equal(t, "Valve clearances: Tipper T 7", r.Title)
 	assert.Equal(t, "NOT SIGNED YET", r.Seal)
 	assert.False(t, r.Signed)
@@ -35,7 +37,13 @@ func TestTheReportOfAJob(t *testing.T) {
 	d.do(job.Happening{Act: job.Turned{Stop: 0}})
 	d.feel("E1", 300, "drag")
 	d.do(job.Happening{Act: job.Kept{Valve: "E1"}, Author: "Tess"})
-	d.do(job.Happening{Act: job.FindingNoted{Finding: job.Finding{ID: "finding-1", Place: "cover", What: "gasket hard", Later: true}}})
+	d.do(
+		job.Happening{
+			Act: job.FindingNoted{
+				Finding: job.Finding{ID: "finding-1", Place: "cover", What: "gasket hard", Later: true},
+			},
+		},
+	)
 	r = d.job.Report(job.Record{OdometerKM: 20_000, OdometerWhy: "a new instrument"})
 	assert.Contains(t, r.Facts, job.Fact{Label: "Odometer",
 		Text: "20,000 km (12,427 miles), less than before: a new instrument"})
@@ -45,7 +53,11 @@ func TestTheReportOfAJob(t *testing.T) {
 	assert.Equal(t, "0.30", found.Figure)
 	assert.Equal(t, "11.8 thou", found.Other)
 	assert.Equal(t, "0.30 in", found.Said)
-	assert.Equal(t, "As found: 1 in, 0 tight, 0 loose, 0 undecided. 0 set, 0 checked after two full turns.", r.Found)
+	assert.Equal(
+		t,
+		"As found: 1 in, 0 tight, 0 loose, 0 undecided. 0 set, 0 checked after two full turns.",
+		r.Found,
+	)
 	require.Len(t, r.Lists, 1)
 	assert.Equal(t, "cover: gasket hard (later)", r.Lists[0].Items[0].Text)
 	d.job.Speaks = measure.Units{Length: measure.Thousandths}

@@ -108,8 +108,8 @@ func (j *Job) Rounds() []Going {
 }
 
 // UsualCheck is the check round that goes with the usual round: those that were set, where each was read
-// again with its nut tight; with shims every valve; in a hot pass none, for time is short and each was felt again with
-// its nut tight (common practice).
+// again with its nut tight; with shims every valve; in a hot pass none, for time is short and each was felt
+// again with its nut tight (common practice).
 func (j *Job) UsualCheck() Check {
 	switch {
 	case j.Card.State == clearance.Hot:
@@ -135,8 +135,8 @@ func (j *Job) asYouGo() bool { return j.Going == SetAsYouGo || j.Going == FreeFi
 // sheet has it.
 func (j *Job) TurnsToCheck() int { return cmp.Or(j.CheckTurns, j.Sheet.CheckTurns, UsualCheckTurns) }
 
-// freesAtOnce says that every adjuster is slackened before any is set, where the engine stands: nothing is read
-// then. Where a follower or an eccentric can fall out, each is slackened at its own stop as it is set.
+// freesAtOnce says that every adjuster is slackened before any is set, where the engine stands: nothing is
+// read then. Where a follower or an eccentric can fall out, each is slackened at its own stop as it is set.
 func (j *Job) freesAtOnce() bool {
 	return j.Going == FreeFirst && !j.Sheet.Gear().FallsOut
 }
@@ -158,8 +158,8 @@ func (j *Job) nextToFree() *ValveState {
 	return j.find((*ValveState).toFree)
 }
 
-// BeforeTurning is what is to be done at slackened adjusters before the crank is turned; empty: nothing. With its gap
-// wide open a push-rod can leave its seat, and no rocker moves as it should (common practice).
+// BeforeTurning is what is to be done at slackened adjusters before the crank is turned; empty: nothing. With
+// its gap wide open a push-rod can leave its seat, and no rocker moves as it should (common practice).
 func (j *Job) BeforeTurning(n Next) string {
 	if (n.Action != DoTurn && n.Action != DoBarOver) || j.find((*ValveState).slackened) == nil {
 		return ""

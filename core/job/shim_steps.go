@@ -33,8 +33,8 @@ type ShimStep struct {
 	Turn measure.Angle // for turn: how far; 0 where the crank's place is not known
 }
 
-// Steps is the work on shims by this job's own choice, in order; the first one is what is next. None where a size or
-// a figure is still missing that can be had, and none where nothing can be done.
+// Steps is the work on shims by this job's own choice, in order; the first one is what is next. None where a
+// size or a figure is still missing that can be had, and none where nothing can be done.
 func (j *Job) Steps() []ShimStep {
 	if !j.shimsDue() || j.awaited() != nil {
 		return nil
@@ -47,8 +47,8 @@ func (j *Job) shimsDue() bool {
 	return j.Sheet.Shimmed() && j.Going != ReadOnly && j.GateOpen() && (j.bench() == Adjust || j.bare() != nil)
 }
 
-// awaited is a valve that the choice of shims waits for: one whose size is to be said, else one that a leaf would give
-// a figure of; nil: none.
+// awaited is a valve that the choice of shims waits for: one whose size is to be said, else one that a leaf
+// would give a figure of; nil: none.
 func (j *Job) awaited() *ValveState {
 	missing := j.choice().missing
 	waits := func(v *ValveState) bool { return slices.Contains(missing, v.Name) && !v.Out && !v.StandIn }
@@ -60,9 +60,10 @@ func (j *Job) awaited() *ValveState {
 
 // nextShim is what is next where shims are being changed.
 //
-// What was begun is finished; a size or a figure that the choice waits for comes first; then the steps in their order,
-// where the crank stands; then those that were fitted here are read again before the crank is turned. A valve that no
-// shim serves, or whose shim has to be bought, comes last: it is left, or the job waits.
+// What was begun is finished; a size or a figure that the choice waits for comes first; then the steps in
+// their order, where the crank stands; then those that were fitted here are read again before the crank is
+// turned. A valve that no shim serves, or whose shim has to be bought, comes last: it is left, or the job
+// waits.
 func (j *Job) nextShim() Next {
 	here := func(v *ValveState) bool { return v.Stage == NutTight && j.Settable(v) }
 	if v := j.find(func(v *ValveState) bool { return len(v.Round) > 0 }); v != nil {
@@ -166,8 +167,8 @@ func (w *shimWork) dropWaiting() {
 	}
 }
 
-// settle lets a shim that stands in stay where the one that is to come has to be bought, or where none serves: it is
-// read then, and left or set by what is bought.
+// settle lets a shim that stands in stay where the one that is to come has to be bought, or where none
+// serves: it is read then, and left or set by what is bought.
 func (w *shimWork) settle() {
 	for _, v := range w.j.Valves {
 		if v.StandIn && v.Shim > 0 && w.fitOf(v.Name) < 0 {

@@ -64,8 +64,8 @@ func (j *Job) fit(v *ValveState, a Adjusted) {
 	v.Shim, v.Out, v.StandIn, v.lent = a.Shim, false, a.StandIn, a.StandIn && lent
 }
 
-// Shop is what a workshop has of shims: the sizes that can be bought, in any number, and the pieces that lie there.
-// It is no part of a job; what is next follows from it where shims are changed.
+// Shop is what a workshop has of shims: the sizes that can be bought, in any number, and the pieces that lie
+// there. It is no part of a job; what is next follows from it where shims are changed.
 type Shop struct {
 	Sizes []measure.Length
 	Stock []adjust.Count
@@ -80,7 +80,8 @@ type chosenShims struct {
 	missing []string
 }
 
-// choice is the choice of shims that this job is worked by: after what was chosen for it, from what the workshop has.
+// choice is the choice of shims that this job is worked by: after what was chosen for it, from what the
+// workshop has.
 func (j *Job) choice() chosenShims {
 	if j.chosen == nil {
 		c := chosenShims{}
@@ -90,7 +91,8 @@ func (j *Job) choice() chosenShims {
 	return *j.chosen
 }
 
-// CountsOn are the shims of the shop's stock that the choice counts on and that are not fitted yet, thinnest first.
+// CountsOn are the shims of the shop's stock that the choice counts on and that are not fitted yet, thinnest
+// first.
 func (j *Job) CountsOn() (list []adjust.Count) {
 	if !j.shimsDue() {
 		return nil
@@ -112,9 +114,9 @@ func (j *Job) CountsOn() (list []adjust.Count) {
 // valves that need another shim and whose fitted size, or whose gap as a figure, is not known yet. A valve
 // that is in and whose size is not known keeps its shim, and is left out.
 //
-// Another shim must leave a gap surely in its limits, by as much as its figure is uncertain. One that was found in
-// keeps its own, however close, unless the plan moves it, and for the aim's sake it is moved only where it gains more
-// than its figure is uncertain. One that was fitted in this job and found in stays.
+// Another shim must leave a gap surely in its limits, by as much as its figure is uncertain. One that was
+// found in keeps its own, however close, unless the plan moves it, and for the aim's sake it is moved only
+// where it gains more than its figure is uncertain. One that was fitted in this job and found in stays.
 func (j *Job) Shims(sizes []measure.Length, stock []adjust.Count, prefer adjust.Prefer) (plan adjust.ShimPlan,
 	missing []string) {
 	var valves []adjust.ShimValve
@@ -144,9 +146,9 @@ func (j *Job) Shims(sizes []measure.Length, stock []adjust.Count, prefer adjust.
 
 // gapOf is a valve's gap over the shim it was read with as one figure, and how uncertain that is, either way.
 //
-// Shim and gap together are one quantity of a valve, whichever shim is in (by geometry): every reading of it in this
-// pass, with whichever shim, narrows it. Where they do not meet, the last one counts: a seat was cleaned, or a size
-// was written down wrongly.
+// Shim and gap together are one quantity of a valve, whichever shim is in (by geometry): every reading of it
+// in this pass, with whichever shim, narrows it. Where they do not meet, the last one counts: a seat was
+// cleaned, or a size was written down wrongly.
 func gapOf(v *ValveState) (gap, doubt measure.Length, ok bool) {
 	if v.Last == nil || v.Last.Judgement.High == nil {
 		return 0, 0, false

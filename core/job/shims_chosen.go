@@ -6,8 +6,8 @@ import (
 	"metronix/core/adjust"
 )
 
-// ShimsChosen says what the choice of shims is after first, and whether the cams are out, so that every screen is led
-// by the same choice. It may be said again at any time.
+// ShimsChosen says what the choice of shims is after first, and whether the cams are out, so that every
+// screen is led by the same choice. It may be said again at any time.
 type ShimsChosen struct {
 	plain
 	Prefer  adjust.Prefer // empty: adjust.FewestBought

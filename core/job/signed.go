@@ -8,11 +8,11 @@ import (
 
 // Signed ends a job, or its cold pass where a hot one follows.
 //
-// A tool on the crank breaks a wrist at the first turn of the starter, and a leaf left in the head ruins
-// an engine; so signing asks for both by name, and is refused without them. It is refused as well while
-// any valve waits to be read, set or checked: a valve may be left out of its limits with a reason, never
-// forgotten. A round that only reads comes to signing with its valves as they are: each that was found out of its
-// limits is asked for then.
+// A tool on the crank breaks a wrist at the first turn of the starter, and a leaf left in the head ruins an
+// engine; so signing asks for both by name, and is refused without them. It is refused as well while any
+// valve waits to be read, set or checked: a valve may be left out of its limits with a reason, never
+// forgotten. A round that only reads comes to signing with its valves as they are: each that was found out of
+// its limits is asked for then.
 //
 // A job may be signed as deferred: put off until a date, an odometer, parts or other cams. A deferred job may
 // leave valves unread, and those that are out; what was set in it stays set.
@@ -23,13 +23,13 @@ type Signed struct {
 	Deferred Deferral
 	// Exceptions is why the job is signed though steps around the bench were not done; empty: none is left
 	Exceptions string
-	// Seal is what the sheet shows and the list does not say, as it was at the signature; whoever keeps the job writes
-	// it, and no client
+	// Seal is what the sheet shows and the list does not say, as it was at the signature; whoever keeps the job
+	// writes it, and no client
 	Seal Seal
 }
 
-// Seal is what a signed sheet shows of what lies outside its job's list: it stays so, whatever becomes of the vehicle.
-// The zero value is of a signature that was made before seals were.
+// Seal is what a signed sheet shows of what lies outside its job's list: it stays so, whatever becomes of the
+// vehicle. The zero value is of a signature that was made before seals were.
 type Seal struct {
 	Vehicle, Plate string
 	Facts          string // a checksum of what the job was started from
@@ -118,8 +118,8 @@ func (a Signed) may(j *Job, _ string) error {
 	return nil
 }
 
-// Unanswered are the valves that were found out of their limits and that nobody has decided about: neither set,
-// nor left with a reason, nor put off. Signing asks for each.
+// Unanswered are the valves that were found out of their limits and that nobody has decided about: neither
+// set, nor left with a reason, nor put off. Signing asks for each.
 func (j *Job) Unanswered() (list []*ValveState) {
 	for _, v := range j.Valves {
 		if v.IsOut() && v.LeaveReason == "" && !v.Outside {

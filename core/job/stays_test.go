@@ -22,14 +22,19 @@ import (
 	"metronix/internal/golden"
 )
 
-// Jobs driven on by chance, on engines with screws, eccentrics and shims, cold, hot and provisional, by every rule and
-// round, with much that comes between and some that is refused: after each act all that a job says of itself stays as it
-// was. A line says what was done and what is next; the rest of what is said is in its sum.
+// Jobs driven on by chance, on engines with screws, eccentrics and shims, cold, hot and provisional, by every
+// rule and round, with much that comes between and some that is refused: after each act all that a job says
+// of itself stays as it was. A line says what was done and what is next; the rest of what is said is in its
+// sum.
 func TestJobsStay(t *testing.T) {
 	var lines []string
 	for i := range 20 {
 		lines = append(lines, fmt.Sprintf("# job %d", i))
-		lines = append(lines, (&chanced{t: t, chance: rand.New(rand.NewPCG(uint64(i), 77)), gaps: map[string]measure.Length{}}).job(i)...)
+		lines = append(
+			lines,
+			(&chanced{t: t, chance: rand.New(rand.NewPCG(uint64(i), 77)), gaps: map[string]measure.Length{}}).job(
+				i,
+			)...)
 	}
 	golden.Hold(t, "jobs", lines)
 }
@@ -59,7 +64,13 @@ func (c *chanced) setup(i int) job.Setup {
 	}
 	s.Sheet.Adjuster = []*engine.Adjuster{{Kind: gear.ScrewValveEnd, Pitch: measure.Millimetre}, {Kind: gear.Shim},
 		{Kind: gear.Eccentric, Eccentricity: measure.Millimetre}, nil, {Kind: gear.Shim}}[i%5]
-	s.Sheet.Closing = &engine.Closing{Bolts: 8, Rounds: 2, OpenMinutes: 8, CureMinutes: 240, SealantPoints: []string{"cap"}}
+	s.Sheet.Closing = &engine.Closing{
+		Bolts:         8,
+		Rounds:        2,
+		OpenMinutes:   8,
+		CureMinutes:   240,
+		SealantPoints: []string{"cap"},
+	}
 	s.Sheet.StripList = []engine.StripStep{{Text: "connector"}, {Text: "hose", SocketMM: 10}}
 	s.Rule = []clearance.Rule{"", clearance.Guarded, clearance.OneLeaf}[i%3]
 	s.Aim = []clearance.Aim{"", clearance.AimLoose}[i%2]
@@ -93,14 +104,20 @@ func (c *chanced) job(i int) (lines []string) {
 		}
 		err := c.d.try(job.Happening{At: c.now, Act: act})
 		after := c.d.job.Next()
-		lines = append(lines, fmt.Sprintf("%s %s: %v; %s %s %d %v, %x", act.Kind(), act.On(), err, after.Action, after.Valve,
-			after.Stop, after.Turn, c.sum()))
+		lines = append(
+			lines,
+			fmt.Sprintf("%s %s: %v; %s %s %d %v, %x", act.Kind(), act.On(), err, after.Action, after.Valve,
+				after.Stop, after.Turn, c.sum()),
+		)
 	}
 	j, err := job.Replay(c.setup(i), c.d.list)
 	require.NoError(c.t, err)
 	found, ok := j.Visit()
 	tight, loose := j.FoundOut()
-	return append(lines, fmt.Sprintf("%v %s %d tight %d loose %v", ok, j.Outcome(), tight, loose, len(found.Valves)))
+	return append(
+		lines,
+		fmt.Sprintf("%v %s %d tight %d loose %v", ok, j.Outcome(), tight, loose, len(found.Valves)),
+	)
 }
 
 // next is what is next, as whoever does it truly would.
@@ -126,7 +143,12 @@ func (c *chanced) next() job.Act {
 		for _, l := range leaf {
 			ids = append(ids, l.ID)
 		}
-		return job.ReadingTaken{Valve: v.Name, Leaves: ids, Feel: c.felt(v.Name, leaf.Thickness()), KeepSure: c.chance.IntN(2) == 0}
+		return job.ReadingTaken{
+			Valve:    v.Name,
+			Leaves:   ids,
+			Feel:     c.felt(v.Name, leaf.Thickness()),
+			KeepSure: c.chance.IntN(2) == 0,
+		}
 	case job.DoKeep:
 		return job.Kept{Valve: n.Valve}
 	case job.DoAdjust:
@@ -271,10 +293,55 @@ func (c *chanced) sum() uint64 {
 	from, starts := j.StartFrom()
 	_, cooling, cools := j.Cooling()
 	since, confirm := j.ToConfirm()
-	say(j.Phase(), j.Known(), j.GateOpen(), i, ok, gate, gated, hot, isHot, forecast, may, done, total, pace, own, cover,
-		covered, from, starts, cooling, cools, since, confirm, j.Brief(), j.Outcome(), j.Walk(), j.Warmth(), j.ColdWarmth(),
-		j.Then(n), j.SetsNext(n), j.Here(), j.BeforeTurning(n), j.PaintMark(n), j.Finished(), j.Steps(), j.CountsOn(),
-		j.LooseShims, j.FromShop, j.CanUndo(), j.UsualCheck(), j.Checks(), j.Tools(), j.Guided(), j.Felt(), j.Hand())
+	say(
+		j.Phase(),
+		j.Known(),
+		j.GateOpen(),
+		i,
+		ok,
+		gate,
+		gated,
+		hot,
+		isHot,
+		forecast,
+		may,
+		done,
+		total,
+		pace,
+		own,
+		cover,
+		covered,
+		from,
+		starts,
+		cooling,
+		cools,
+		since,
+		confirm,
+		j.Brief(),
+		j.Outcome(),
+		j.Walk(),
+		j.Warmth(),
+		j.ColdWarmth(),
+		j.Then(
+			n,
+		),
+		j.SetsNext(n),
+		j.Here(),
+		j.BeforeTurning(n),
+		j.PaintMark(n),
+		j.Finished(),
+		j.Steps(),
+		j.CountsOn(),
+		j.LooseShims,
+		j.FromShop,
+		j.CanUndo(),
+		j.UsualCheck(),
+		j.Checks(),
+		j.Tools(),
+		j.Guided(),
+		j.Felt(),
+		j.Hand(),
+	)
 	for _, task := range j.TasksAt(c.now) {
 		say(task)
 	}
@@ -287,10 +354,44 @@ func (c *chanced) sum() uint64 {
 		turn, turns := j.Screw(v)
 		found, now := j.Found(v), j.Judge(v)
 		down, up, cross := advice.CrossCheck(v)
-		say(v.Name, v.Stage, v.Adjustments, v.Shim, v.Out, v.StandIn, v.Freed, v.Nipped, v.Outside, v.LeaveReason, j.Done(v),
-			found.Verdict, found.Sure, found.Known(), now.Verdict, now.TryNext, j.Settable(v), j.Pending(v), j.MaySet(v),
-			j.MaySetThough(v), v.Needs(), v.IsOut(), v.ReadThere(), j.Margin(v), j.Caution(v), advice.SetBy(v), pre, hasPre,
-			advice.NutSays(v), turn, turns, down, up, cross)
+		say(
+			v.Name,
+			v.Stage,
+			v.Adjustments,
+			v.Shim,
+			v.Out,
+			v.StandIn,
+			v.Freed,
+			v.Nipped,
+			v.Outside,
+			v.LeaveReason,
+			j.Done(v),
+			found.Verdict,
+			found.Sure,
+			found.Known(),
+			now.Verdict,
+			now.TryNext,
+			j.Settable(v),
+			j.Pending(v),
+			j.MaySet(v),
+			j.MaySetThough(
+				v,
+			),
+			v.Needs(),
+			v.IsOut(),
+			v.ReadThere(),
+			j.Margin(v),
+			j.Caution(v),
+			advice.SetBy(v),
+			pre,
+			hasPre,
+			advice.NutSays(v),
+			turn,
+			turns,
+			down,
+			up,
+			cross,
+		)
 		for _, r := range advice.Ladder(v) {
 			say(r.Stack, r.Near, r.InWindow, r.SetBy, r.First, r.Other != nil)
 		}

@@ -17,10 +17,10 @@ import (
 	"metronix/internal/golden"
 )
 
-// Jobs at which two are at work with slow clocks and a bad line, with few leaves and stacks of them, by the maker's own
-// order too: what is queued comes late and knows little, the crank is found between stops, parts of the engine are gone
-// round by themselves. A line is a job, and its sum is over all that every act was answered with and all that was then
-// said.
+// Jobs at which two are at work with slow clocks and a bad line, with few leaves and stacks of them, by the
+// maker's own order too: what is queued comes late and knows little, the crank is found between stops, parts
+// of the engine are gone round by themselves. A line is a job, and its sum is over all that every act was
+// answered with and all that was then said.
 func TestWildJobsStay(t *testing.T) {
 	var lines []string
 	for i := range 36 {
@@ -47,8 +47,11 @@ func (c *wild) setup(i int) job.Setup {
 		}
 		s.Sheet.OwnSequence = nil
 		for n := 0; n < len(names); n += 2 {
-			s.Sheet.OwnSequence = append(s.Sheet.OwnSequence, engine.OwnStop{Crank: measure.Angle(n*85) * measure.Degree,
-				Set: names[n:min(n+2, len(names))]})
+			s.Sheet.OwnSequence = append(
+				s.Sheet.OwnSequence,
+				engine.OwnStop{Crank: measure.Angle(n*85) * measure.Degree,
+					Set: names[n:min(n+2, len(names))]},
+			)
 		}
 	}
 	return s
@@ -112,14 +115,25 @@ func (c *wild) odd() job.Act {
 		return job.Located{Seen: []sequence.Sighting{{What: sequence.Degrees, Mark: crank % measure.Turn},
 			{What: sequence.Loose, Valve: v.Name}}}
 	case 4:
-		return job.ReadingTaken{Valve: v.Name, Leaves: gauge.Straight(200*um, 100*um), MadeThere: c.chance.IntN(2) == 0,
-			Feel: c.felt(v.Name, 300*um)}
+		return job.ReadingTaken{
+			Valve:     v.Name,
+			Leaves:    gauge.Straight(200*um, 100*um),
+			MadeThere: c.chance.IntN(2) == 0,
+			Feel:      c.felt(v.Name, 300*um),
+		}
 	case 5:
 		leaf := c.gaps[v.Name] + measure.Length(c.chance.IntN(7)-3)*10*um
-		return job.ReadingTaken{Valve: v.Name, Leaves: gauge.Straight(leaf), Feel: c.felt(v.Name, leaf), KeepSure: true}
+		return job.ReadingTaken{
+			Valve:    v.Name,
+			Leaves:   gauge.Straight(leaf),
+			Feel:     c.felt(v.Name, leaf),
+			KeepSure: true,
+		}
 	case 6:
-		return job.RoundChosen{Round: job.Round{Going: job.SetAsYouGo, CheckTurns: 4, Scope: []string{v.Name, valves[0].Name},
-			OwnShift: new(measure.Length(c.chance.IntN(7)-3) * 10 * um)}}
+		return job.RoundChosen{
+			Round: job.Round{Going: job.SetAsYouGo, CheckTurns: 4, Scope: []string{v.Name, valves[0].Name},
+				OwnShift: new(measure.Length(c.chance.IntN(7)-3) * 10 * um)},
+		}
 	case 7:
 		return job.Freed{Valve: v.Name}
 	case 8:
@@ -127,7 +141,11 @@ func (c *wild) odd() job.Act {
 	case 9:
 		return job.BarredOver{}
 	case 10:
-		return job.Adjusted{Valve: v.Name, Shim: measure.Length(2400+50*c.chance.IntN(10)) * um, StandIn: c.chance.IntN(2) == 0}
+		return job.Adjusted{
+			Valve:   v.Name,
+			Shim:    measure.Length(2400+50*c.chance.IntN(10)) * um,
+			StandIn: c.chance.IntN(2) == 0,
+		}
 	case 11:
 		return job.WayChosen{Way: sequence.Way{School: sequence.Own}, Round: job.Round{Going: job.ReadFirst}}
 	case 12:
@@ -140,7 +158,8 @@ func (c *wild) odd() job.Act {
 	return job.Withdrawn{Valve: v.Name, Index: c.chance.IntN(3)}
 }
 
-// more is a checksum over what is said besides: in hands of several habits, of what is seen, and of each valve.
+// more is a checksum over what is said besides: in hands of several habits, of what is seen, and of each
+// valve.
 func (c *wild) more() uint64 {
 	j := c.d.job.AsOf(c.now)
 	h := fnv.New64a()
@@ -158,14 +177,41 @@ func (c *wild) more() uint64 {
 	}
 	for _, v := range j.Valves {
 		turn, ok := j.Screw(v)
-		fmt.Fprintln(h, j.MaySet(v), j.MaySetThough(v), j.Caution(v), j.Settable(v), j.ByMaker(v), j.Pending(v), j.Done(v), turn, ok,
-			j.Judge(v).Why(v.Round, ""), v.Shim, v.Out, v.Verified, v.AsFound != nil, v.Last != nil)
+		fmt.Fprintln(
+			h,
+			j.MaySet(v),
+			j.MaySetThough(v),
+			j.Caution(v),
+			j.Settable(v),
+			j.ByMaker(v),
+			j.Pending(v),
+			j.Done(v),
+			turn,
+			ok,
+			j.Judge(v).Why(v.Round, ""),
+			v.Shim,
+			v.Out,
+			v.Verified,
+			v.AsFound != nil,
+			v.Last != nil,
+		)
 		if j.Known() {
 			fmt.Fprintln(h, j.Margin(v))
 		}
 		if v.Cylinder == 1 {
 			f, err := j.Find([]sequence.Sighting{{What: sequence.FullLift, Valve: v.Name}})
-			fmt.Fprintln(h, f.OneTurnOut, f.Doubts, f.Known, f.Crank, f.Next.Action, f.Next.Valve, f.Next.Stop, f.Turn, err)
+			fmt.Fprintln(
+				h,
+				f.OneTurnOut,
+				f.Doubts,
+				f.Known,
+				f.Crank,
+				f.Next.Action,
+				f.Next.Valve,
+				f.Next.Stop,
+				f.Turn,
+				err,
+			)
 		}
 	}
 	r := j.Report(job.Record{Vehicle: "Tipper", CreatedAt: noon})

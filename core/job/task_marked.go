@@ -112,8 +112,8 @@ func (j *Job) stepText(id string) string {
 }
 
 // do marks the step. Sealant that has to be put on afresh takes the cover off with it. An engine that ran has
-// its crank anywhere, and is as warm as it may be; that it was run warm for hot figures is no news where it was
-// said when it was shut off.
+// its crank anywhere, and is as warm as it may be; that it was run warm for hot figures is no news where it
+// was said when it was shut off.
 func (a TaskMarked) do(j *Job) {
 	if j.marks == nil {
 		j.marks = map[string]Mark{}

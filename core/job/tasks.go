@@ -216,8 +216,8 @@ func (j *Job) startingSteps() []Task {
 	}
 }
 
-// Guided says that the steps around the bench are gone through in this job: half of those of some part at least were
-// ticked. A step or a clock used singly, such as the sealant's, binds to nothing more.
+// Guided says that the steps around the bench are gone through in this job: half of those of some part at
+// least were ticked. A step or a clock used singly, such as the sealant's, binds to nothing more.
 func (j *Job) Guided() bool {
 	all, ticked := map[Part]int{}, map[Part]int{}
 	for _, s := range j.Tasks() {
@@ -233,8 +233,8 @@ func (j *Job) Guided() bool {
 	return false
 }
 
-// Missing are the steps that wait, in words, where the job is guided: what signing is refused for. What was opened step
-// by step is closed and started so.
+// Missing are the steps that wait, in words, where the job is guided: what signing is refused for. What was
+// opened step by step is closed and started so.
 func (j *Job) Missing() (list []Task) {
 	if !j.Guided() {
 		return nil

@@ -85,8 +85,8 @@ func (d *driver) half(part job.Part) {
 	}
 }
 
-// A job in which nothing around the bench is ticked is signed as ever, and a complaint or a step used singly binds to
-// nothing; once a part is gone through, the rest of it is asked for by name, or left with a reason.
+// A job in which nothing around the bench is ticked is signed as ever, and a complaint or a step used singly
+// binds to nothing; once a part is gone through, the rest of it is asked for by name, or left with a reason.
 func TestSigningNamesWhatIsMissing(t *testing.T) {
 	sign := job.Signed{By: "Tess", ToolsOut: true}
 	d := guided(t, engine.Closing{})

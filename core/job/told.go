@@ -8,11 +8,11 @@ import (
 	"metronix/core/sequence"
 )
 
-// This file is what a job's sheet says of it in words. It is composed here once, and printed, shown and written to
-// files alike.
+// This file is what a job's sheet says of it in words. It is composed here once, and printed, shown and
+// written to files alike.
 
-// Warmth is how warm the engine was in the pass at hand, by what that is known, and why its temperature gate was
-// passed all the same where it was.
+// Warmth is how warm the engine was in the pass at hand, by what that is known, and why its temperature gate
+// was passed all the same where it was.
 func (j *Job) Warmth() string { return j.warmthOf(j.Heat, j.Cold != nil) }
 
 // ColdWarmth is the same of the provisional cold pass; empty before the hot one began.

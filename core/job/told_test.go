@@ -10,7 +10,8 @@ import (
 	"metronix/core/sequence"
 )
 
-// What was not read, and why, is told as it is: out of this job, slackened and not set, left in the cold pass.
+// What was not read, and why, is told as it is: out of this job, slackened and not set, left in the cold
+// pass.
 func TestWhatTheSheetTells(t *testing.T) {
 	d := start(t, setup())
 	assert.Equal(t, "not taken", d.job.Warmth())
@@ -18,10 +19,18 @@ func TestWhatTheSheetTells(t *testing.T) {
 	d.do(job.Happening{Act: job.WayChosen{Way: sequence.Way{School: sequence.RockingPairs},
 		Round: job.Round{Going: job.FreeFirst, Scope: []string{"E1", "I1"}, Check: job.CheckNone,
 			KindFirst: job.ExhaustFirst, ToAim: job.AllToAim}}})
-	assert.Equal(t, "Rocking pairs, as the crank turns; free all first, no check, all to the aim, exhausts first, "+
-		"2 of 8 valves", d.job.Walk())
+	assert.Equal(
+		t,
+		"Rocking pairs, as the crank turns; free all first, no check, all to the aim, exhausts first, "+
+			"2 of 8 valves",
+		d.job.Walk(),
+	)
 	d.do(job.Happening{Act: job.JudgedCold{By: job.ByHand, AmbientC: new(18.0)}})
-	assert.Equal(t, "judged cold: radiator, block and manifold cool to the hand, ambient 18 °C (64.4 °F)", d.job.Warmth())
+	assert.Equal(
+		t,
+		"judged cold: radiator, block and manifold cool to the hand, ambient 18 °C (64.4 °F)",
+		d.job.Warmth(),
+	)
 	d.do(job.Happening{Act: job.Turned{Stop: 0}})
 	d.do(job.Happening{Act: job.Freed{Valve: "E1"}})
 	e1, _ := d.job.Valve("E1")
@@ -49,8 +58,11 @@ func TestEachPassIsToldApart(t *testing.T) {
 	d.do(job.Happening{At: at(61), Act: job.EngineStopped{}})
 	d.do(job.Happening{At: at(62), Act: job.JudgedHot{How: job.ByNeedle, RanMin: 15}})
 	assert.Equal(t, "judged hot: the needle stood in its place, ran 15 min", d.job.Warmth())
-	assert.Equal(t, "engine 45 °C (113 °F), ambient 20 °C (68 °F); passed all the same at 45 °C (113 °F): the owner waits",
-		d.job.ColdWarmth())
+	assert.Equal(
+		t,
+		"engine 45 °C (113 °F), ambient 20 °C (68 °F); passed all the same at 45 °C (113 °F): the owner waits",
+		d.job.ColdWarmth(),
+	)
 	e1, _ := d.job.Valve("E1")
 	assert.Equal(t, "left as it was in the cold pass: seized, not read", d.job.Done(e1))
 }

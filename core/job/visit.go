@@ -31,16 +31,22 @@ type Remark struct{ Place, What string }
 // String is a remark in a line: "gasket: hard".
 func (r Remark) String() string { return r.Place + ": " + r.What }
 
-// Visit is what a job tells when it is finished: each valve as found and as left, in the pass that finished it. A gap is
-// nil where only a side is known, or nothing. ok is false before the job is signed for good.
+// Visit is what a job tells when it is finished: each valve as found and as left, in the pass that finished
+// it. A gap is nil where only a side is known, or nothing. ok is false before the job is signed for good.
 //
 // A provisional job's cold figures are left out: found cold and left hot are two different gaps.
 func (j *Job) Visit() (v Visit, ok bool) {
 	if j.Phase() != Done {
 		return v, false
 	}
-	v = Visit{At: j.SignedAt.UTC(), State: j.Card.State, Source: j.Card.Source, By: j.SignedBy, Outcome: j.Outcome(),
-		PutOff: j.PutOffUntil()}
+	v = Visit{
+		At:      j.SignedAt.UTC(),
+		State:   j.Card.State,
+		Source:  j.Card.Source,
+		By:      j.SignedBy,
+		Outcome: j.Outcome(),
+		PutOff:  j.PutOffUntil(),
+	}
 	v.Tight, v.Loose = j.FoundOut()
 	for _, f := range j.Later() {
 		v.Later = append(v.Later, Remark{f.Place, f.What})
@@ -55,10 +61,11 @@ func (j *Job) Visit() (v Visit, ok bool) {
 	return v, true
 }
 
-// History is what a vehicle's finished jobs, oldest first, tell of its wear, with the intervals after which it is due.
+// History is what a vehicle's finished jobs, oldest first, tell of its wear, with the intervals after which
+// it is due.
 //
-// Its wear is reckoned from the visits of the thermal state of the last one, for a gap found hot and one found cold are
-// two things; and from those alone whose odometer rises and whose day does not fall.
+// Its wear is reckoned from the visits of the thermal state of the last one, for a gap found hot and one
+// found cold are two things; and from those alone whose odometer rises and whose day does not fall.
 func History(finished []Visit, intervals []wear.Interval) wear.History {
 	h := wear.History{Intervals: intervals}
 	for _, v := range finished {
@@ -70,8 +77,9 @@ func History(finished []Visit, intervals []wear.Interval) wear.History {
 		}
 		h.Finished = append(h.Finished, f)
 		n := len(h.Visits)
-		if v.State != finished[len(finished)-1].State || n > 0 && (float64(v.OdometerKM) <= h.Visits[n-1].OdometerKM ||
-			v.At.Before(h.Visits[n-1].Date)) {
+		if v.State != finished[len(finished)-1].State ||
+			n > 0 && (float64(v.OdometerKM) <= h.Visits[n-1].OdometerKM ||
+				v.At.Before(h.Visits[n-1].Date)) {
 			continue
 		}
 		h.Visits = append(h.Visits, wear.Visit{OdometerKM: float64(v.OdometerKM), Date: v.At, Valves: v.Valves})
@@ -88,7 +96,8 @@ func (j *Job) leftOut(v *ValveState) wear.Side {
 		clearance.Loose: wear.Loose}[v.Last.Judgement.Verdict]
 }
 
-// PutOffUntil is the earliest day until which a valve, or the whole job, was put off; the zero time: to no day.
+// PutOffUntil is the earliest day until which a valve, or the whole job, was put off; the zero time: to no
+// day.
 func (j *Job) PutOffUntil() (day time.Time) {
 	all := []Deferral{j.Deferred}
 	for _, v := range j.Valves {
@@ -111,8 +120,8 @@ func figure(r *Result) *measure.Length {
 	return r.Judgement.Estimate
 }
 
-// figureU is the standard uncertainty of that gap: half the interval in which it lies, over √3, all of it being equally
-// likely (JCGM 100 4.3.7).
+// figureU is the standard uncertainty of that gap: half the interval in which it lies, over √3, all of it
+// being equally likely (JCGM 100 4.3.7).
 func figureU(r *Result) *measure.Length {
 	if figure(r) == nil || r.Judgement.High == nil {
 		return nil

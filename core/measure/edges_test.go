@@ -10,7 +10,8 @@ import (
 	"metronix/core/measure"
 )
 
-// Lengths at the edges of what is taken: the longest either way, the finest, ten digits and eleven, a sign, a point.
+// Lengths at the edges of what is taken: the longest either way, the finest, ten digits and eleven, a sign, a
+// point.
 func TestTheEdgesOfALength(t *testing.T) {
 	longest := measure.MaxLength.Decimal()
 	for text, want := range map[string]measure.Length{longest: measure.MaxLength, "-" + longest: -measure.MaxLength,
@@ -43,8 +44,8 @@ func TestTheEdgesOfALength(t *testing.T) {
 	assert.Equal(t, "0.20 mm", (200 * measure.Micrometre).String(), "two places at least")
 }
 
-// Angles go the shorter way round; one that lies just beside a limit is written so that it shows; and figures are
-// grouped, with a sign only where there is one.
+// Angles go the shorter way round; one that lies just beside a limit is written so that it shows; and figures
+// are grouped, with a sign only where there is one.
 func TestTheEdgesOfAnglesAndFigures(t *testing.T) {
 	deg := func(d float64) measure.Angle { return measure.FromDegrees(d) }
 	for pair, want := range map[[2]float64]float64{{10, 350}: 340, {10, 390}: 340, {700, 20}: 40, {0, 360}: 360,

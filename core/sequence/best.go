@@ -90,8 +90,8 @@ func (s *search) last(p span) (at measure.Angle, ok bool) {
 	return best, found != before
 }
 
-// none is that so many positions do not do. before lies before every position, and final is the last there is: a whole
-// number of micro-degrees below 720°.
+// none is that so many positions do not do. before lies before every position, and final is the last there
+// is: a whole number of micro-degrees below 720°.
 const (
 	none   = -1
 	before = measure.Angle(-1)

@@ -17,8 +17,8 @@ import (
 	"metronix/internal/golden"
 )
 
-// What a plan of marks alone, of a margin, of so many stops, or by number comes to stays as it was; and so does what
-// happens just at the margin that a plan has, and a micro-degree beyond.
+// What a plan of marks alone, of a margin, of so many stops, or by number comes to stays as it was; and so
+// does what happens just at the margin that a plan has, and a micro-degree beyond.
 func TestPlansOfMarksMarginsAndNumbersStay(t *testing.T) {
 	var lines []string
 	for n, s := range stayingEngines() {
@@ -73,7 +73,8 @@ func requests(s *engine.Sheet, margin measure.Angle) (list []sequence.Request) {
 	return list
 }
 
-// ownOf is a printed order of three stops, at the second of which one valve is still open and others stand short.
+// ownOf is a printed order of three stops, at the second of which one valve is still open and others stand
+// short.
 func ownOf(s *engine.Sheet) []engine.OwnStop {
 	names := []string{}
 	for _, v := range s.Valves() {
@@ -87,8 +88,8 @@ func ownOf(s *engine.Sheet) []engine.OwnStop {
 	return stops
 }
 
-// The best plan is no worse than what trying every set of positions finds, at a tenth of a degree's grid of arcs' ends:
-// a slow twin for up to three stops, on any position and on the pulley's marks.
+// The best plan is no worse than what trying every set of positions finds, at a tenth of a degree's grid of
+// arcs' ends: a slow twin for up to three stops, on any position and on the pulley's marks.
 func TestNoPlanOfSoManyStopsIsBetter(t *testing.T) {
 	for _, s := range stayingEngines()[:6] {
 		s.Marks = enginetest.Degrees(0, 40, 120, 180, 200, 290)
@@ -133,7 +134,8 @@ func slowBest(c *cycle.Cycle, spots []measure.Angle, k int, chosen []measure.Ang
 	return best
 }
 
-// Where a lobe is clear at one position alone, that is the range in which it is seen away; a micro-degree more is none.
+// Where a lobe is clear at one position alone, that is the range in which it is seen away; a micro-degree
+// more is none.
 func TestALobeThatIsClearAtOnePositionAlone(t *testing.T) {
 	s := enginetest.Four()
 	c := cycle.New(s)
@@ -167,19 +169,27 @@ func TestSignsAreSeenJustAtTheirPlace(t *testing.T) {
 		s.Marks = []measure.Angle{(180*measure.Degree + off).Wrap()}
 		assert.Equal(t, seen, sequence.Marked(s, 180*measure.Degree), "mark off by %d", off)
 		assert.Equal(t, seen, sequence.Marked(s, 540*measure.Degree), "in the second turn, off by %d", off)
-		s.Signs = []engine.Sign{{ID: "up", Where: "sprocket", Text: "up", At: []measure.Angle{(180*measure.Degree + off).Wrap()},
-			Period: measure.Cycle}}
+		s.Signs = []engine.Sign{
+			{ID: "up", Where: "sprocket", Text: "up", At: []measure.Angle{(180*measure.Degree + off).Wrap()},
+				Period: measure.Cycle},
+		}
 		p, err := sequence.Make(s, sequence.Request{Way: sequence.Way{School: sequence.OneCylinder}})
 		require.NoError(t, err)
 		shown := false
 		for _, stop := range p.Stops {
-			shown = shown || slices.ContainsFunc(stop.Watch, func(w sequence.Sighting) bool { return w.What == sequence.Signed })
+			shown = shown ||
+				slices.ContainsFunc(stop.Watch, func(w sequence.Sighting) bool { return w.What == sequence.Signed })
 		}
 		assert.Equal(t, seen, shown, "sign off by %d", off)
 	}
 	p := sequence.Plan{Stops: []sequence.Stop{{Crank: 0}, {Crank: measure.Turn + measure.SameAngle},
 		{Crank: 2*measure.SameAngle - 1}}}
-	assert.Equal(t, []measure.Angle{0, measure.SameAngle}, p.MarksNeeded(), "a mark for what lies within so much")
+	assert.Equal(
+		t,
+		[]measure.Angle{0, measure.SameAngle},
+		p.MarksNeeded(),
+		"a mark for what lies within so much",
+	)
 }
 
 // A range that closes on itself is the whole cycle, and its least margin is that of full lift.
@@ -194,7 +204,8 @@ func TestTheLeastMarginOverTheWholeCycle(t *testing.T) {
 	assert.False(t, at.Holds(20*measure.Degree+1))
 }
 
-// Turning back without the sheet's leave has a caution of its own, and turning in the running direction has none.
+// Turning back without the sheet's leave has a caution of its own, and turning in the running direction has
+// none.
 func TestTheCautionsOfTurningBack(t *testing.T) {
 	s := enginetest.Four()
 	count := func(d sequence.Direction, may bool) int {

@@ -12,7 +12,8 @@ import (
 	"metronix/core/measure"
 )
 
-// Stops within a thousandth of a degree are one, just that far apart two; and a valve that has its margin keeps it.
+// Stops within a thousandth of a degree are one, just that far apart two; and a valve that has its margin
+// keeps it.
 func TestWhichStopsAreOne(t *testing.T) {
 	c := cycle.New(enginetest.Four())
 	v, _ := c.Valve("E1")
@@ -30,8 +31,8 @@ func TestWhichStopsAreOne(t *testing.T) {
 	assert.Len(t, places([]draft{{crank: 0}, {crank: measure.SameAngle}}), 2)
 }
 
-// With no overlap and none to spare, all four valves of a twin that fires every turn are shut at one place, and just:
-// one stop has no margin there, and so is no plan (by hand).
+// With no overlap and none to spare, all four valves of a twin that fires every turn are shut at one place,
+// and just: one stop has no margin there, and so is no plan (by hand).
 func TestAPlanWithNoMarginIsNone(t *testing.T) {
 	s := enginetest.Inline([]int{1, 2}, "EIEI")
 	s.FiringAngles = enginetest.Degrees(0, 360)
@@ -50,7 +51,8 @@ func TestAPlanWithNoMarginIsNone(t *testing.T) {
 		ranges(c, 0, Sighting{What: Rocking, Cylinder: 1}))
 }
 
-// The valve that is named as the one that no position serves is one that none does: not one that is just served.
+// The valve that is named as the one that no position serves is one that none does: not one that is just
+// served.
 func TestWhichValveNoPositionServes(t *testing.T) {
 	s := enginetest.Inline([]int{1, 2}, "IEIE")
 	s.Timing = enginetest.Timing(10, 40, 70, 30) // the intake is shut for longer
@@ -77,8 +79,10 @@ func TestAPlaceThatIsJustNarrowEnough(t *testing.T) {
 // Of four places what is asked first is what leaves two of them.
 func TestWhatIsAskedFirstHalvesThePlaces(t *testing.T) {
 	s := enginetest.Four()
-	s.Signs = []engine.Sign{{ID: "rotor", Where: "distributor", Text: "at a tower", At: enginetest.Degrees(0, 180, 360, 540),
-		Period: measure.Cycle}}
+	s.Signs = []engine.Sign{
+		{ID: "rotor", Where: "distributor", Text: "at a tower", At: enginetest.Degrees(0, 180, 360, 540),
+			Period: measure.Cycle},
+	}
 	l, err := Locate(s, []Sighting{{What: Signed, Sign: "rotor"}}, nil)
 	require.NoError(t, err)
 	require.Len(t, l.Positions, 4)

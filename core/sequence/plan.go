@@ -91,7 +91,19 @@ const (
 
 // Visible lists what can be seen without a degree wheel, and so may be told to Locate.
 func Visible() []What {
-	return []What{TDCFiring, Rocking, FullLift, Opening, Closing, Mark, Loose, Pressed, Signed, LobeAway, LobesAway}
+	return []What{
+		TDCFiring,
+		Rocking,
+		FullLift,
+		Opening,
+		Closing,
+		Mark,
+		Loose,
+		Pressed,
+		Signed,
+		LobeAway,
+		LobesAway,
+	}
 }
 
 // Sighting is something the mechanic can see that tells where the crank stands.

@@ -50,8 +50,8 @@ func TestSignsOfAnEngine(t *testing.T) {
 	assert.ErrorContains(t, err, `its sheet describes no sign "down"`)
 }
 
-// A lobe is away to the eye over most of its base circle (common practice): wherever it is clear by 20°, or by what the
-// engine requires. At firing TDC both lobes of a cylinder are.
+// A lobe is away to the eye over most of its base circle (common practice): wherever it is clear by 20°, or
+// by what the engine requires. At firing TDC both lobes of a cylinder are.
 func TestALobeThatPointsAway(t *testing.T) {
 	s := enginetest.Four()
 	at := func(valve string) sequence.Range {

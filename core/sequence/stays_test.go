@@ -15,13 +15,17 @@ import (
 	"metronix/internal/golden"
 )
 
-// Over engines of one to twelve cylinders, evenly and unevenly firing, with cam cards and without: the stops of every
-// school in both directions, the best plans, and where the crank may stand by what is seen, all stay as they were.
+// Over engines of one to twelve cylinders, evenly and unevenly firing, with cam cards and without: the stops
+// of every school in both directions, the best plans, and where the crank may stand by what is seen, all stay
+// as they were.
 func TestPlansAndPlacesStay(t *testing.T) {
 	var lines []string
 	chance := rand.New(rand.NewPCG(11, 3))
 	for _, s := range stayingEngines() {
-		lines = append(lines, fmt.Sprintf("# %d %v %v %v", s.Cylinders, s.FiringOrder, s.FiringAngles, s.Banks[0].Rows))
+		lines = append(
+			lines,
+			fmt.Sprintf("# %d %v %v %v", s.Cylinders, s.FiringOrder, s.FiringAngles, s.Banks[0].Rows),
+		)
 		for _, school := range sequence.Schools() {
 			for _, d := range []sequence.Direction{"", sequence.Back} {
 				lines = append(lines, planLine(s, sequence.Way{School: school, Direction: d}))
@@ -48,7 +52,10 @@ func stayingEngines() []*engine.Sheet {
 	marked := enginetest.Crossflow([]int{1, 3, 4, 2}, "IIIIIIII", "EEEEEEEE")
 	marked.Marks = enginetest.Degrees(0, 180)
 	return []*engine.Sheet{enginetest.Inline([]int{1}, "EI"), twin, back, four, marked,
-		enginetest.Inline([]int{1, 2, 4, 5, 3}, "EIEIEIEIEI"), enginetest.Inline([]int{1, 5, 3, 6, 2, 4}, "EIIEEIIEEIIE"),
+		enginetest.Inline(
+			[]int{1, 2, 4, 5, 3},
+			"EIEIEIEIEI",
+		), enginetest.Inline([]int{1, 5, 3, 6, 2, 4}, "EIIEEIIEEIIE"),
 		enginetest.Inline([]int{1, 8, 4, 3, 6, 5, 7, 2}, "EIIEEIIEEIIEEIIE"),
 		enginetest.Inline([]int{1, 7, 5, 11, 3, 9, 6, 12, 2, 8, 4, 10}, "EIEIEIEIEIEIEIEIEIEIEIEI")}
 }
@@ -66,8 +73,16 @@ func planLine(s *engine.Sheet, w sequence.Way) string {
 	for i, stop := range p.Stops {
 		fmt.Fprintln(h, p.How(i), stop.Standing(), stop.HowToSee(), p.Why(i), sequence.Marked(s, stop.Crank))
 		for _, v := range s.Valves() {
-			fmt.Fprintln(h, stop.Sets(v.Name), sequence.LeastMargin(cycle.New(s), v, sequence.Exactly(stop.Crank)),
-				sequence.LeastMargin(cycle.New(s), v, sequence.Range{From: stop.Crank, To: (stop.Crank + 40*measure.Degree).Wrap()}))
+			fmt.Fprintln(
+				h,
+				stop.Sets(v.Name),
+				sequence.LeastMargin(cycle.New(s), v, sequence.Exactly(stop.Crank)),
+				sequence.LeastMargin(
+					cycle.New(s),
+					v,
+					sequence.Range{From: stop.Crank, To: (stop.Crank + 40*measure.Degree).Wrap()},
+				),
+			)
 		}
 	}
 	return fmt.Sprintf("%s %s: %v %s %v %v %v: %s %x", w.School, w.Direction, p.Applies, p.Reason, p.TotalTurn,
@@ -101,8 +116,10 @@ func placeLine(s *engine.Sheet, c *cycle.Cycle, chance *rand.Rand) string {
 	case 4:
 		seen = []sequence.Sighting{{What: sequence.LobesAway, Cylinder: cylinder}}
 	case 5:
-		seen = []sequence.Sighting{{What: []sequence.What{sequence.FullLift, sequence.Opening, sequence.Closing}[chance.IntN(3)],
-			Valve: seen[0].Valve}}
+		seen = []sequence.Sighting{
+			{What: []sequence.What{sequence.FullLift, sequence.Opening, sequence.Closing}[chance.IntN(3)],
+				Valve: seen[0].Valve},
+		}
 	}
 	margin := measure.Angle(chance.IntN(120)) * measure.Degree
 	l, err := sequence.Locate(s, seen, &margin)

@@ -82,7 +82,8 @@ func (s Sighting) HowToSee() string {
 // what tells the turns apart before it.
 func (s Stop) Until() string { return UntilSeen(s.Seen()) }
 
-// Seen is what tells a stop: its own sign, and where that comes twice in two turns, what tells the turns apart before it.
+// Seen is what tells a stop: its own sign, and where that comes twice in two turns, what tells the turns
+// apart before it.
 func (s Stop) Seen() []Sighting {
 	if len(s.Watch) > 1 && (s.Watch[0].What == Mark || s.Watch[0].What == Degrees) {
 		return []Sighting{s.Watch[1], s.Watch[0]}

@@ -10,8 +10,8 @@ import (
 	"metronix/core/thermal"
 )
 
-// The ends of what can be a temperature count; a reading out of order is named by its number, from 1; and a wait of just
-// a week is told, a longer one is not.
+// The ends of what can be a temperature count; a reading out of order is named by its number, from 1; and a
+// wait of just a week is told, a longer one is not.
 func TestTheEdgesOfCooling(t *testing.T) {
 	assert.True(t, thermal.Possible(thermal.AbsoluteZeroC))
 	assert.False(t, thermal.Possible(math.Nextafter(thermal.AbsoluteZeroC, -1000)))
@@ -26,11 +26,19 @@ func TestTheEdgesOfCooling(t *testing.T) {
 
 	// T − Ta falls from 80 to 40 in tau minutes, so it is 20 after another tau: half of it every tau
 	week := float64(thermal.MaxWaitMinutes)
-	got, err := thermal.Cool(0, []thermal.Reading{{Minute: 0, EngineC: 80}, {Minute: week * 0.999, EngineC: 40}}, 20)
+	got, err := thermal.Cool(
+		0,
+		[]thermal.Reading{{Minute: 0, EngineC: 80}, {Minute: week * 0.999, EngineC: 40}},
+		20,
+	)
 	require.NoError(t, err)
 	assert.True(t, got.Reachable)
 	assert.InDelta(t, week*0.999, got.Minutes, 1)
-	got, err = thermal.Cool(0, []thermal.Reading{{Minute: 0, EngineC: 80}, {Minute: week * 1.001, EngineC: 40}}, 20)
+	got, err = thermal.Cool(
+		0,
+		[]thermal.Reading{{Minute: 0, EngineC: 80}, {Minute: week * 1.001, EngineC: 40}},
+		20,
+	)
 	require.NoError(t, err)
 	assert.False(t, got.Reachable)
 }

@@ -11,7 +11,8 @@ import (
 	"metronix/core/measure"
 )
 
-// engines are layouts of one to sixteen cylinders, evenly and unevenly firing, of two to four valves a cylinder.
+// engines are layouts of one to sixteen cylinders, evenly and unevenly firing, of two to four valves a
+// cylinder.
 var engines = map[string]func() *engine.Sheet{
 	"single":           func() *engine.Sheet { return enginetest.Inline([]int{1}, "EI") },
 	"twin, even":       func() *engine.Sheet { return enginetest.Inline([]int{1, 2}, "EIIE") },

@@ -25,8 +25,8 @@ type mechanic struct {
 	patience int  // how often a valve is set before it is left
 }
 
-// mechanics are three with habits: one who is careful, one with a single leaf, one who trusts nothing but the guarded
-// rule.
+// mechanics are three with habits: one who is careful, one with a single leaf, one who trusts nothing but the
+// guarded rule.
 var mechanics = map[string]func(w *world) *mechanic{
 	"careful": func(w *world) *mechanic {
 		return &mechanic{world: w, keeps: true, stops: true, patience: 6,
@@ -37,8 +37,14 @@ var mechanics = map[string]func(w *world) *mechanic{
 			round: job.Round{Going: job.SetAsYouGo, Check: job.CheckNone}}
 	},
 	"guarded": func(w *world) *mechanic {
-		return &mechanic{world: w, keeps: true, aimLeaf: true, patience: 6, round: job.Round{Going: job.FreeFirst, Check: job.CheckSetOnes,
-			Locking: job.InTwoGoes}}
+		return &mechanic{
+			world:    w,
+			keeps:    true,
+			aimLeaf:  true,
+			patience: 6,
+			round: job.Round{Going: job.FreeFirst, Check: job.CheckSetOnes,
+				Locking: job.InTwoGoes},
+		}
 	},
 	"looks only": func(w *world) *mechanic {
 		return &mechanic{world: w, keeps: true, byHand: true, stops: true, patience: 6,
@@ -91,7 +97,8 @@ func (m *mechanic) acts() bool {
 	return true
 }
 
-// prepares passes the gate truly: a hot engine is run first, unless it was shut off just now; a cold one is waited for.
+// prepares passes the gate truly: a hot engine is run first, unless it was shut off just now; a cold one is
+// waited for.
 func (m *mechanic) prepares(j *job.Job) {
 	if j.Card.State == clearance.Cold {
 		for m.is().c > j.Card.ColdLimitC() || j.Card.StoneCold && m.is().c > 22 {
@@ -122,7 +129,8 @@ func (m *mechanic) prepares(j *job.Job) {
 	m.must(job.Prepared{EngineC: m.is().c, AmbientC: 20})
 }
 
-// reads lays one leaf or stack: the one advised, else, and first of all by whoever is used to it, the nearest to the aim.
+// reads lays one leaf or stack: the one advised, else, and first of all by whoever is used to it, the nearest
+// to the aim.
 func (m *mechanic) reads(j *job.Job, v *job.ValveState) {
 	leaf := j.Judge(v).TryNext
 	if leaf == nil || m.aimLeaf && len(v.Round) == 0 {
@@ -178,8 +186,8 @@ func (m *mechanic) locks(j *job.Job, v *job.ValveState) {
 	m.must(job.Locked{Valve: v.Name})
 }
 
-// changes does a step of the work on shims: the size is said, or a shim goes in, from another valve that is open, from
-// the bench or from the shop.
+// changes does a step of the work on shims: the size is said, or a shim goes in, from another valve that is
+// open, from the bench or from the shop.
 func (m *mechanic) changes(j *job.Job, n job.Next, v *job.ValveState) {
 	step := n.Shim
 	switch {
@@ -195,7 +203,13 @@ func (m *mechanic) changes(j *job.Job, n job.Next, v *job.ValveState) {
 		shim = step.Most - 100*um // one that somebody finds
 	}
 	if shut, _ := m.c.Valve(step.Valve); !v.Out { // a bare one is open already, wherever somebody turned the crank
-		require.GreaterOrEqual(m.t, m.c.Margin(shut, m.crank), measure.Angle(0), "%s is opened under its lobe", step.Valve)
+		require.GreaterOrEqual(
+			m.t,
+			m.c.Margin(shut, m.crank),
+			measure.Angle(0),
+			"%s is opened under its lobe",
+			step.Valve,
+		)
 	}
 	sum := m.gaps[step.Valve] + m.shims[step.Valve] // of a bare one the gap is the whole
 	if step.From != "" {
@@ -250,7 +264,8 @@ func (m *mechanic) disturbs() {
 	}
 }
 
-// sees is something that can truly be seen, cam signs among it, so that it tells the place to within a rocking.
+// sees is something that can truly be seen, cam signs among it, so that it tells the place to within a
+// rocking.
 func (m *mechanic) sees() (list []sequence.Sighting) {
 	for _, v := range m.c.Valves {
 		what := sequence.Loose

@@ -20,8 +20,8 @@ import (
 	"metronix/core/sequence"
 )
 
-// TestMain walks as often as the time allows that the tests have: 40 jobs, in the long tests 500, or as many as are
-// asked for.
+// TestMain walks as often as the time allows that the tests have: 40 jobs, in the long tests 500, or as many
+// as are asked for.
 func TestMain(m *testing.M) {
 	flag.Parse()
 	asked := false
@@ -79,16 +79,18 @@ func card(state clearance.State, intake, exhaust measure.Length) clearance.Card 
 	return clearance.Card{Source: "test card", State: state, Intake: stated(intake), Exhaust: stated(exhaust)}
 }
 
-// bound is how many acts a job may take: three times its rehearsal, and fifteen for each time that something came
-// between.
+// bound is how many acts a job may take: three times its rehearsal, and fifteen for each time that something
+// came between.
 func (m *mechanic) bound(rehearsed int) int { return 3 * (rehearsed + 15*m.disturbed) }
 
-// rehearsed is how many gestures the job was said to take: with what will not be found in, and, where a hot pass follows,
-// that with every valve out, for its figures are others. Sequence, gate and signature, which a rehearsal leaves out, are
-// three more each.
+// rehearsed is how many gestures the job was said to take: with what will not be found in, and, where a hot
+// pass follows, that with every valve out, for its figures are others. Sequence, gate and signature, which a
+// rehearsal leaves out, are three more each.
 func (m *mechanic) rehearsed() int {
 	of := func(card *clearance.Card, out []string) int {
-		r, err := job.Rehearse(job.Rehearsing{Sheet: m.setup.Sheet, Way: m.way, Round: m.round, Card: card, Out: out})
+		r, err := job.Rehearse(
+			job.Rehearsing{Sheet: m.setup.Sheet, Way: m.way, Round: m.round, Card: card, Out: out},
+		)
 		require.NoError(m.t, err)
 		return r.Gestures + 3
 	}
@@ -103,8 +105,9 @@ func (m *mechanic) rehearsed() int {
 	return n
 }
 
-// Whatever happens in the workshop, the job believes nothing of crank, gaps, shims and heat that is not so, replays to
-// the same state, and comes to a signature over readings that hold, in no more acts than it may take.
+// Whatever happens in the workshop, the job believes nothing of crank, gaps, shims and heat that is not so,
+// replays to the same state, and comes to a signature over readings that hold, in no more acts than it may
+// take.
 func TestEveryWalkComesToItsEnd(t *testing.T) {
 	signed := 0
 	rapid.Check(t, func(t *rapid.T) {
@@ -116,7 +119,15 @@ func TestEveryWalkComesToItsEnd(t *testing.T) {
 			if m.disturbed < between && m.draw("something comes between", 0, 12) == 0 {
 				m.disturbs()
 			}
-			require.LessOrEqual(t, len(m.list), m.bound(rehearsed), "no end: %+v, %s: %s", m.job.Next(), m.job.Phase(), m.told())
+			require.LessOrEqual(
+				t,
+				len(m.list),
+				m.bound(rehearsed),
+				"no end: %+v, %s: %s",
+				m.job.Next(),
+				m.job.Phase(),
+				m.told(),
+			)
 		}
 		require.Equal(t, job.Done, m.job.Phase())
 		m.restart()
@@ -125,8 +136,8 @@ func TestEveryWalkComesToItsEnd(t *testing.T) {
 	t.Logf("%d jobs signed", signed)
 }
 
-// Whoever does only what is said to be next comes to the signature, and no shim goes to and fro: with leaves coarse and
-// fine, sizes far apart and close, under every rule and either wish, stand-ins too.
+// Whoever does only what is said to be next comes to the signature, and no shim goes to and fro: with leaves
+// coarse and fine, sizes far apart and close, under every rule and either wish, stand-ins too.
 func TestShimsComeToAnEnd(t *testing.T) {
 	rapid.Check(t, func(t *rapid.T) {
 		s := job.Setup{Sheet: enginetest.Four(), Feel: clearance.DefaultFeel, Card: card(clearance.Cold, 220, 300),
@@ -138,8 +149,10 @@ func TestShimsComeToAnEnd(t *testing.T) {
 			s.Owned = append(s.Owned, gauge.Leaf{ID: gauge.ID{Marked: m * um}})
 		}
 		m := &mechanic{world: newWorld(t, s), keeps: true, patience: 99, round: job.Round{Going: job.ReadFirst},
-			way: sequence.Way{School: rapid.SampledFrom([]sequence.School{sequence.OneCylinder, sequence.TwoStop}).Draw(t,
-				"school")}}
+			way: sequence.Way{
+				School: rapid.SampledFrom([]sequence.School{sequence.OneCylinder, sequence.TwoStop}).Draw(t,
+					"school"),
+			}}
 		stocked := job.Shop{}
 		apart := rapid.SampledFrom([]measure.Length{25, 50, 100}).Draw(t, "sizes")
 		for size := measure.Length(2000); size <= 3200; size += apart {

@@ -25,9 +25,9 @@ const feel = 5 * um
 
 var noon = time.Date(2026, 5, 4, 12, 0, 0, 0, time.UTC)
 
-// world is an engine as it truly is, beside the job that is told about it: where the crank really stands, how wide each
-// gap really is, which shim really lies where and how thick it is, how warm the engine is, and what a lock nut does in
-// the hands of the mechanic.
+// world is an engine as it truly is, beside the job that is told about it: where the crank really stands, how
+// wide each gap really is, which shim really lies where and how thick it is, how warm the engine is, and what
+// a lock nut does in the hands of the mechanic.
 type world struct {
 	t     *rapid.T
 	setup job.Setup
@@ -134,17 +134,32 @@ func (w *world) restart() {
 
 // summary is what must be the same however a job came about.
 func summary(j *job.Job) (said string) {
-	said = fmt.Sprintf("%s %s %v stop %d known %v gate %v\n", j.Phase(), j.SignedBy, j.Next().Action, j.Stop, j.Known(),
-		j.GateOpen())
+	said = fmt.Sprintf(
+		"%s %s %v stop %d known %v gate %v\n",
+		j.Phase(),
+		j.SignedBy,
+		j.Next().Action,
+		j.Stop,
+		j.Known(),
+		j.GateOpen(),
+	)
 	for _, v := range j.Valves {
-		said += fmt.Sprintf("%s %s %d %v %v %s %v\n", v.Name, v.Stage, v.Adjustments, v.Shim, len(v.Round), v.LeaveReason,
-			v.Last != nil)
+		said += fmt.Sprintf(
+			"%s %s %d %v %v %s %v\n",
+			v.Name,
+			v.Stage,
+			v.Adjustments,
+			v.Shim,
+			len(v.Round),
+			v.LeaveReason,
+			v.Last != nil,
+		)
 	}
 	return said + fmt.Sprint(len(j.LockPairs), j.LooseShims, j.FromShop)
 }
 
-// check compares belief and truth: nothing may be worked on that is not really clear of its lobe, no figure counts that
-// was read on an engine too warm or too cool, no valve has a shim or a gap that it has not.
+// check compares belief and truth: nothing may be worked on that is not really clear of its lobe, no figure
+// counts that was read on an engine too warm or too cool, no valve has a shim or a gap that it has not.
 func (w *world) check() {
 	j := w.job.AsOf(w.now)
 	for _, v := range j.Valves {
@@ -177,7 +192,8 @@ func (w *world) rightlyWarm(j *job.Job, v *job.ValveState) {
 	require.LessOrEqual(w.t, was.c, j.Card.ColdLimitC(), "%s counts as read cold", v.Name)
 }
 
-// felt is what a leaf or stack does in a valve's gap where the crank really stands: an open valve lets nothing in.
+// felt is what a leaf or stack does in a valve's gap where the crank really stands: an open valve lets
+// nothing in.
 func (w *world) felt(valve string, leaf gauge.Stack) clearance.Feel {
 	v, _ := w.c.Valve(valve)
 	gap := w.gaps[valve]

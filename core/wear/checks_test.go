@@ -45,8 +45,8 @@ func TestRatesAgainstTheOutside(t *testing.T) {
 	}
 }
 
-// Where intervals differ, the pooled rate is the mean of their rates weighted by distance, and the range runs between
-// the two ends of its 90 % interval.
+// Where intervals differ, the pooled rate is the mean of their rates weighted by distance, and the range runs
+// between the two ends of its 90 % interval.
 func TestPooledRatesAndRangesAgainstTheOutside(t *testing.T) {
 	for _, c := range []struct {
 		km, found []float64 // kilometres; micrometres, left as they were found

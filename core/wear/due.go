@@ -12,7 +12,8 @@ type Due struct {
 	Cause      Cause
 }
 
-// History is what is known of a vehicle: what its finished jobs tell, and after how long its makers want it back.
+// History is what is known of a vehicle: what its finished jobs tell, and after how long its makers want it
+// back.
 type History struct {
 	Visits    []Visit // those that wear is reckoned from, in the order of distance and time
 	Intervals []Interval
@@ -32,12 +33,12 @@ type LeftOut struct {
 	Side  Side
 }
 
-// Reckon gives the wear of its valves, as [Reckon] does with the shortest of its intervals, and when it is due by all
-// that is known of it: the first valve to leave its limits, distance, time, what the last job left, and what falls due
-// once.
+// Reckon gives the wear of its valves, as [Reckon] does with the shortest of its intervals, and when it is
+// due by all that is known of it: the first valve to leave its limits, distance, time, what the last job
+// left, and what falls due once.
 //
-// A distance becomes a day by how far the vehicle goes; the earliest day decides (common practice: whichever comes
-// first), and where no day is known, an odometer.
+// A distance becomes a day by how far the vehicle goes; the earliest day decides (common practice: whichever
+// comes first), and where no day is known, an odometer.
 func (h History) Reckon() (Forecast, error) {
 	km, months := Shortest(h.Intervals)
 	f, err := Reckon(h.Visits, km, months)
@@ -64,8 +65,8 @@ func (h History) reached(km float64) time.Time {
 	return On(h.Visits[len(h.Visits)-1], km, PerDay(h.Visits))
 }
 
-// putOff keeps a vehicle due whose last job left a valve out of its limits, or was itself put off: from the day that
-// was named, else from that job on.
+// putOff keeps a vehicle due whose last job left a valve out of its limits, or was itself put off: from the
+// day that was named, else from that job on.
 func (h History) putOff(due Due) Due {
 	if len(h.Finished) == 0 {
 		return due
@@ -117,8 +118,8 @@ func earlier(a, b time.Time) bool { return a.Format(time.DateOnly) < b.Format(ti
 
 // due is the earliest of the first valve leaving its window, the distance interval and the time interval.
 //
-// Whichever comes first, as every maker's table says. What decided is told with it, so that a foreman sees whether the
-// calendar or a valve calls the vehicle in.
+// Whichever comes first, as every maker's table says. What decided is told with it, so that a foreman sees
+// whether the calendar or a valve calls the vehicle in.
 func due(valves []Valve, last Visit, intervalKM float64, months int) Due {
 	d := Due{OdometerKM: math.NaN(), Cause: Cause{Kind: Unknown}}
 	if intervalKM > 0 {

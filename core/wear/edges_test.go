@@ -15,8 +15,8 @@ import (
 	"metronix/internal/golden"
 )
 
-// The edges of pace, dates and usual wear: a day is a pace and less is none; beyond a century nothing is due; three rates
-// of a kind have no usual, and four have.
+// The edges of pace, dates and usual wear: a day is a pace and less is none; beyond a century nothing is due;
+// three rates of a kind have no usual, and four have.
 func TestTheEdgesOfPaceAndUsual(t *testing.T) {
 	at := func(hours float64, km float64) wear.Visit {
 		return wear.Visit{Date: day("2026-01-01").Add(time.Duration(hours * float64(time.Hour))), OdometerKM: km}
@@ -41,16 +41,25 @@ func TestTheEdgesOfPaceAndUsual(t *testing.T) {
 	assert.Equal(t, []string{"E3"}, wear.Odd(rates(0.001, 0.001, 0.001, 0.05), kind))
 	assert.Empty(t, wear.Odd(rates(0, 0, 0, 0.0003), kind), "a trifle")
 	assert.Equal(t, []string{"E3"}, wear.Odd(rates(0, 0, 0, 0.00031), kind))
-	// four: the median lies midway between the second and the third, 0.0025; deviations 0.0015 0.0005 0.0005 0.0075,
-	// their median 0.001, so that beyond 0.003 is odd. By hand.
+	// four: the median lies midway between the second and the third, 0.0025; deviations 0.0015 0.0005 0.0005
+	// 0.0075, their median 0.001, so that beyond 0.003 is odd. By hand.
 	assert.Equal(t, []string{"E3"}, wear.Odd(rates(0.001, 0.002, 0.003, 0.01), kind))
 	assert.Empty(t, wear.Odd(rates(0.001, 0.002, 0.003, 0.005), kind))
 	// five: the median is the third, 0.003; deviations 0.002 0.001 0 0.001 0.0035, their median 0.001
 	assert.Equal(t, []string{"E4"}, wear.Odd(rates(0.001, 0.002, 0.003, 0.004, 0.0065), kind))
 	assert.Empty(t, wear.Odd(rates(0.001, 0.002, 0.003, 0.004, 0.0055), kind))
-	assert.Equal(t, []string{"E0", "E1"}, wear.Odd(rates(0, 0, 0.004, 0.004, 0.004), kind), "the third of five is the median")
+	assert.Equal(
+		t,
+		[]string{"E0", "E1"},
+		wear.Odd(rates(0, 0, 0.004, 0.004, 0.004), kind),
+		"the third of five is the median",
+	)
 
-	_, err := wear.Reckon([]wear.Visit{visit(100, "2026-01-01", 300, 300), visit(100, "2026-02-01", 300, 300)}, 0, 0)
+	_, err := wear.Reckon(
+		[]wear.Visit{visit(100, "2026-01-01", 300, 300), visit(100, "2026-02-01", 300, 300)},
+		0,
+		0,
+	)
 	require.ErrorIs(t, err, wear.ErrVisits)
 	assert.Contains(t, err.Error(), "visit 2 does not lie after")
 	twice := visit(200, "2026-02-01", 300, 300)
@@ -58,11 +67,16 @@ func TestTheEdgesOfPaceAndUsual(t *testing.T) {
 	_, err = wear.Reckon([]wear.Visit{visit(100, "2026-01-01", 300, 300), twice}, 0, 0)
 	require.ErrorIs(t, err, wear.ErrVisits)
 	assert.Contains(t, err.Error(), "visit 2 has E1 twice")
-	_, err = wear.Reckon([]wear.Visit{visit(100, "2026-01-01", 300, 300), visit(101, "2026-01-01", 300, 300)}, 0, 0)
+	_, err = wear.Reckon(
+		[]wear.Visit{visit(100, "2026-01-01", 300, 300), visit(101, "2026-01-01", 300, 300)},
+		0,
+		0,
+	)
 	require.NoError(t, err, "on the same day it may have gone on")
 }
 
-// Over drawn visits: rates, their doubt, when each valve leaves, and when the vehicle is due, stay as they were.
+// Over drawn visits: rates, their doubt, when each valve leaves, and when the vehicle is due, stay as they
+// were.
 func TestForecastsStay(t *testing.T) {
 	chance := rand.New(rand.NewPCG(6, 4))
 	var lines []string
@@ -105,15 +119,29 @@ func forecastLine(t *testing.T, chance *rand.Rand) string {
 	}
 	f, err := wear.Reckon(visits, float64(chance.IntN(3)*15_000), chance.IntN(3)*12)
 	require.NoError(t, err)
-	line := fmt.Sprintf("%d visits, due %.3f %s %s:", len(visits), f.Due.OdometerKM, f.Due.Date.Format(time.DateOnly),
-		f.Due.Cause.String())
+	line := fmt.Sprintf(
+		"%d visits, due %.3f %s %s:",
+		len(visits),
+		f.Due.OdometerKM,
+		f.Due.Date.Format(time.DateOnly),
+		f.Due.Cause.String(),
+	)
 	for _, v := range f.Valves {
 		between := "never"
 		if v.Range != nil {
 			between = fmt.Sprintf("%.2f–%.2f", v.Range[0], v.Range[1])
 		}
-		line += fmt.Sprintf(" %s %.8f ± %.8f %v %v %s %.2f %s;", v.Valve, v.Rate, v.RateU, v.Differs, v.Out, v.Side, v.Leaves,
-			between)
+		line += fmt.Sprintf(
+			" %s %.8f ± %.8f %v %v %s %.2f %s;",
+			v.Valve,
+			v.Rate,
+			v.RateU,
+			v.Differs,
+			v.Out,
+			v.Side,
+			v.Leaves,
+			between,
+		)
 	}
 	return line
 }

@@ -23,8 +23,8 @@ type Found struct {
 	LeftOut       Side // it was left out of its window, by a side alone too; None: by no more than Left says
 }
 
-// UsualU is the standard uncertainty of a gap where it is not said (from memory: an unchecked leaf and the feel of a
-// hand, ± 0.007, are 0.007/√3).
+// UsualU is the standard uncertainty of a gap where it is not said (from memory: an unchecked leaf and the
+// feel of a hand, ± 0.007, are 0.007/√3).
 const UsualU = 4 * measure.Micrometre
 
 // u is a standard uncertainty, mm.
@@ -58,15 +58,16 @@ type Valve struct {
 	// millimetres per 1000 km, negative when tightening; NaN where fewer than two visits know it
 	Rate  float64
 	RateU float64 // its standard uncertainty; NaN where there is no rate
-	// Differs says that the rate is more than readings of a valve that stands still would show: an engine without wear
-	// is called in early in at most 5 of 100
+	// Differs says that the rate is more than readings of a valve that stands still would show: an engine
+	// without wear is called in early in at most 5 of 100
 	Differs bool
-	// odometer at which it leaves its window, where its rate differs or it was left outside; NaN: never, or not known
+	// odometer at which it leaves its window, where its rate differs or it was left outside; NaN: never, or not
+	// known
 	Leaves float64
 	Side   Side // which limit that is; None with no such odometer
 	Out    bool // it was left outside its window
-	// the earliest and the latest odometer at which it leaves, at either end of the rate's 90 % interval; NaN: never.
-	// Nil: there is no rate, or nobody knows how it was left
+	// the earliest and the latest odometer at which it leaves, at either end of the rate's 90 % interval; NaN:
+	// never. Nil: there is no rate, or nobody knows how it was left
 	Range *[2]float64
 }
 
@@ -84,9 +85,9 @@ const ninety = 1.645
 
 // tell says which rates differ from none, and where those valves leave their windows.
 //
-// A rate differs where it is at least z times its uncertainty, z being the standard normal quantile of 1 − 0.025/n with
-// n valves that have one: two-sided at 5 of 100 for the whole engine (Bonferroni), so that an engine of many valves is
-// not called in early by the reading of one.
+// A rate differs where it is at least z times its uncertainty, z being the standard normal quantile of 1 −
+// 0.025/n with n valves that have one: two-sided at 5 of 100 for the whole engine (Bonferroni), so that an
+// engine of many valves is not called in early by the reading of one.
 func (f *Forecast) tell(visits []Visit) {
 	n := 0
 	for _, v := range f.Valves {
@@ -116,8 +117,8 @@ func (f *Forecast) tell(visits []Visit) {
 	}
 }
 
-// between is the earliest and the latest leaving at either end of a rate's 90 % interval, mm per 1000 km. Where that
-// interval holds a rate of none there is no latest.
+// between is the earliest and the latest leaving at either end of a rate's 90 % interval, mm per 1000 km.
+// Where that interval holds a rate of none there is no latest.
 func between(at Found, rate, u, from float64) *[2]float64 {
 	slow, fast := rate-ninety*u, rate+ninety*u
 	a, _ := leaves(at, slow/1000, from)
@@ -198,11 +199,12 @@ func valveOf(visits []Visit, at Found) Valve {
 	return v
 }
 
-// rate pools what a valve did between visits, and how certain that is, mm per 1000 km; NaN where nothing is known.
+// rate pools what a valve did between visits, and how certain that is, mm per 1000 km; NaN where nothing is
+// known.
 //
-// Each end of an interval is a reading with its own error. At a visit between two intervals whose gap was left as it was
-// found there is one reading, which ends the one and begins the other: its error cancels (JCGM 100 5.2, correlated
-// inputs), and so it is left out.
+// Each end of an interval is a reading with its own error. At a visit between two intervals whose gap was
+// left as it was found there is one reading, which ends the one and begins the other: its error cancels (JCGM
+// 100 5.2, correlated inputs), and so it is left out.
 func rate(visits []Visit, valve string) (perThousand, uncertainty float64) {
 	type end struct {
 		u    float64

@@ -54,8 +54,9 @@ func TestRateAndForecastByHand(t *testing.T) {
 	assert.Contains(t, f.Due.Cause.String(), "24,000 km (14,913 miles), or the interval of 12 months")
 }
 
-// Rates are pooled: 0.01 tighter in 20 000 km and 0.02 in 10 000 km make 0.03 in 30 000 km. Four readings of ± 0.004
-// make 0.008 over 30 000 km, 0.000267 per 1000; 1.645 of these either way is where it may leave. By hand.
+// Rates are pooled: 0.01 tighter in 20 000 km and 0.02 in 10 000 km make 0.03 in 30 000 km. Four readings of
+// ± 0.004 make 0.008 over 30 000 km, 0.000267 per 1000; 1.645 of these either way is where it may leave. By
+// hand.
 func TestRatesArePooledAndTheRangeIsHonest(t *testing.T) {
 	f, err := wear.Reckon([]wear.Visit{usual(0, "2023-01-01", 300, 310),
 		usual(20_000, "2024-01-01", 300, 310), usual(30_000, "2025-01-01", 290, 300)}, 0, 0)
@@ -71,8 +72,8 @@ func TestRatesArePooledAndTheRangeIsHonest(t *testing.T) {
 	assert.Contains(t, f.Due.Cause.String(), "E1 leaves its limits on the tight side")
 }
 
-// One reading ends an interval and begins the next where a gap was left as it was found: its error cancels. By hand:
-// only the first and the last reading count.
+// One reading ends an interval and begins the next where a gap was left as it was found: its error cancels.
+// By hand: only the first and the last reading count.
 func TestAReadingBetweenTwoIntervalsCancels(t *testing.T) {
 	f, err := wear.Reckon([]wear.Visit{usual(0, "2023-01-01", 300, 300),
 		usual(10_000, "2024-01-01", 298, 298), usual(20_000, "2025-01-01", 296, 296)}, 0, 0)
@@ -84,8 +85,8 @@ func TestAReadingBetweenTwoIntervalsCancels(t *testing.T) {
 	assert.InDelta(t, 0.004*2/20, f.Valves[0].RateU, 1e-12, "set in between: two readings")
 }
 
-// Left at 0.30 and found at 0.29 after 20 000 km with leaves as they are says next to nothing: steady until it is more,
-// with a range all the same, and no date from it.
+// Left at 0.30 and found at 0.29 after 20 000 km with leaves as they are says next to nothing: steady until
+// it is more, with a range all the same, and no date from it.
 func TestNoiseIsNoWear(t *testing.T) {
 	f, err := wear.Reckon([]wear.Visit{usual(100_000, "2025-01-10", 300, 300),
 		usual(101_000, "2026-01-10", 290, 300)}, 20_000, 0)
@@ -98,8 +99,8 @@ func TestNoiseIsNoWear(t *testing.T) {
 	assert.Equal(t, 121_000.0, f.Due.OdometerKM, "the interval decides")
 }
 
-// Engines without wear, eight valves each, read with leaves and hands as they are, are called in before their interval
-// in at most 5 of 100: by the meaning of the test. Seeded.
+// Engines without wear, eight valves each, read with leaves and hands as they are, are called in before their
+// interval in at most 5 of 100: by the meaning of the test. Seeded.
 func TestEnginesWithoutWearAreLeftAlone(t *testing.T) {
 	chance := rand.New(rand.NewPCG(1, 2))
 	const engines = 3000

@@ -11,10 +11,13 @@ import (
 	"metronix/core/wear"
 )
 
-// history is a vehicle that goes 100 km a day: two visits 20,000 km and 200 days apart, at which nothing moved.
+// history is a vehicle that goes 100 km a day: two visits 20,000 km and 200 days apart, at which nothing
+// moved.
 func history() wear.History {
-	return wear.History{Visits: []wear.Visit{usual(10_000, "2025-03-01", 300, 300), usual(30_000, "2025-09-17", 300, 300)},
-		Finished: []wear.Finished{{At: day("2025-03-01")}, {At: day("2025-09-17")}}}
+	return wear.History{
+		Visits:   []wear.Visit{usual(10_000, "2025-03-01", 300, 300), usual(30_000, "2025-09-17", 300, 300)},
+		Finished: []wear.Finished{{At: day("2025-03-01")}, {At: day("2025-09-17")}},
+	}
 }
 
 func dueOf(t *testing.T, h wear.History) wear.Due {
@@ -24,8 +27,8 @@ func dueOf(t *testing.T, h wear.History) wear.Due {
 	return f.Due
 }
 
-// Whichever comes first decides (common practice), a distance by the day on which it is reached: 5,000 km at 100 km a
-// day are 50 days. By hand.
+// Whichever comes first decides (common practice), a distance by the day on which it is reached: 5,000 km at
+// 100 km a day are 50 days. By hand.
 func TestWhenAVehicleIsDue(t *testing.T) {
 	h := history()
 	assert.Equal(t, wear.Unknown, dueOf(t, h).Cause.Kind)
@@ -42,7 +45,8 @@ func TestWhenAVehicleIsDue(t *testing.T) {
 	assert.Equal(t, wear.NoVisit, dueOf(t, wear.History{Intervals: h.Intervals}).Cause.Kind)
 }
 
-// A job that was put off, or left a valve out, keeps its vehicle due: from the day that was named, else from that job.
+// A job that was put off, or left a valve out, keeps its vehicle due: from the day that was named, else from
+// that job.
 func TestWhatTheLastJobLeftKeepsItDue(t *testing.T) {
 	h := history()
 	last := &h.Finished[1]
@@ -72,13 +76,20 @@ func TestWhatFallsDueOnceDecidesWhereItComesFirst(t *testing.T) {
 	assert.Equal(t, 31_800.0, due.OdometerKM)
 	assert.Equal(t, "Once, 4 weeks or 800 km (497 miles) after the new cam.", due.Cause.String())
 	h.Intervals[0].FromKM = 0
-	assert.Equal(t, day("2025-10-29"), dueOf(t, h).Date, "from an odometer that nobody read there is no distance")
+	assert.Equal(
+		t,
+		day("2025-10-29"),
+		dueOf(t, h).Date,
+		"from an odometer that nobody read there is no distance",
+	)
 	h.Intervals[0].Weeks = 200
 	assert.Equal(t, wear.Time, dueOf(t, h).Cause.Kind)
 	h.Finished = append(h.Finished, wear.Finished{At: day("2025-10-20")})
 	h.Intervals = h.Intervals[:1]
 	assert.Equal(t, wear.Unknown, dueOf(t, h).Cause.Kind, "it was checked")
-	only := wear.History{Intervals: []wear.Interval{{KM: 800, Source: "new cam", OnceFrom: day("2025-10-01"), FromKM: 31_000}}}
+	only := wear.History{
+		Intervals: []wear.Interval{{KM: 800, Source: "new cam", OnceFrom: day("2025-10-01"), FromKM: 31_000}},
+	}
 	due = dueOf(t, only)
 	assert.True(t, due.Date.IsZero())
 	assert.Equal(t, 31_800.0, due.OdometerKM, "of a vehicle whose pace is not known")

@@ -5,14 +5,14 @@ import (
 	"time"
 )
 
-// Interval is after how far or how long a vehicle is due, and who says so. Several may be in dispute: each is kept,
-// and the shortest decides, whoever is right.
+// Interval is after how far or how long a vehicle is due, and who says so. Several may be in dispute: each is
+// kept, and the shortest decides, whoever is right.
 type Interval struct {
 	KM     int // 0: none by distance
 	Months int // 0: none by time; of one that comes again and again
 	Source string
-	// OnceFrom is the day from which it is due a single time, such as that of a new cam, which the source then names;
-	// the zero time: it comes again and again
+	// OnceFrom is the day from which it is due a single time, such as that of a new cam, which the source then
+	// names; the zero time: it comes again and again
 	OnceFrom time.Time
 	Weeks    int // of one that is due once; 0: none by time
 	FromKM   int // the odometer then, of one that is due once; 0: not known
@@ -30,8 +30,8 @@ func (i Interval) once() (o Once, ok bool) {
 	return o, true
 }
 
-// Shortest are the shortest distance, km, and the shortest time, months, of what comes again and again; 0 where there
-// is none.
+// Shortest are the shortest distance, km, and the shortest time, months, of what comes again and again; 0
+// where there is none.
 func Shortest(list []Interval) (km float64, months int) {
 	for _, i := range list {
 		if _, once := i.once(); once {

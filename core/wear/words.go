@@ -7,8 +7,8 @@ import (
 	"metronix/core/measure"
 )
 
-// This file is how it is said when a vehicle is due. What is kept of that are the codes and figures of a Cause: it is
-// put in words, in a person's own units, when it is told.
+// This file is how it is said when a vehicle is due. What is kept of that are the codes and figures of a
+// Cause: it is put in words, in a person's own units, when it is told.
 
 // CauseKind is what decided when a vehicle is due.
 type CauseKind string
@@ -26,8 +26,8 @@ const (
 	OnceOnly CauseKind = "once"     // What was fitted, and is checked once after Weeks or KM
 )
 
-// Cause is why a vehicle is due then. Which of its fields are filled depends on its kind; Months besides where the
-// interval by time is known too, and whichever comes first decides.
+// Cause is why a vehicle is due then. Which of its fields are filled depends on its kind; Months besides
+// where the interval by time is known too, and whichever comes first decides.
 type Cause struct {
 	Kind   CauseKind
 	Valve  string
@@ -42,8 +42,8 @@ type Cause struct {
 // String says it with kilometres first.
 func (c Cause) String() string { return c.In(measure.Units{}) }
 
-// In says it as a sentence in a person's units: "The interval of 24,000 km (14,913 miles), or that of 12 months,
-// whichever comes first."
+// In says it as a sentence in a person's units: "The interval of 24,000 km (14,913 miles), or that of 12
+// months, whichever comes first."
 func (c Cause) In(u measure.Units) string {
 	switch c.Kind {
 	case NoVisit:

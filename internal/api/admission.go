@@ -12,8 +12,8 @@ import (
 	"metronix/internal/wire"
 )
 
-// Admission judges what an archive brings by what the interface asks of whoever sends such a thing: each record is put
-// in the words of a request and read as one, and each job is played through.
+// Admission judges what an archive brings by what the interface asks of whoever sends such a thing: each
+// record is put in the words of a request and read as one, and each job is played through.
 func Admission() store.Admission {
 	return store.Admission{Engine: admitEngine, GaugeSet: admitGaugeSet, Vehicle: admitVehicle, Job: admitJob,
 		File: admitFile, Shop: admitShop}
@@ -109,7 +109,8 @@ func admitFile(media string, data []byte) string {
 	return ""
 }
 
-// admitJob reads what a job was started from and each of its entries as they would be sent, and plays it through.
+// admitJob reads what a job was started from and each of its entries as they would be sent, and plays it
+// through.
 func admitJob(r store.Job, list []job.Happening) string {
 	start := JobStart{VehicleID: r.Vehicle.ID, GaugeSetID: "-", Card: r.Card, CardReason: r.CardReason,
 		Aim: string(r.Aim), AimReason: r.AimReason, Rule: string(r.Rule), FeelMM: (*wire.MM)(&r.Feel),
@@ -163,8 +164,13 @@ func admitEntry(h job.Happening) string {
 	return said(faults)
 }
 
-// played plays a job through from what it was started from, and shows its vehicle as it was called when it was signed.
-func played(r *store.Job, list []job.Happening, play func(job.Setup, []job.Happening) (*job.Job, error)) (*job.Job,
+// played plays a job through from what it was started from, and shows its vehicle as it was called when it
+// was signed.
+func played(
+	r *store.Job,
+	list []job.Happening,
+	play func(job.Setup, []job.Happening) (*job.Job, error),
+) (*job.Job,
 	error) {
 	setup, err := setupOf(*r)
 	if err != nil {

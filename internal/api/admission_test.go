@@ -17,8 +17,8 @@ import (
 	"metronix/internal/store"
 )
 
-// Every job of the demo is admitted as it is; and none that could not have come by the interface: whatever it was
-// started from, whatever its entries hold, and however they follow each other.
+// Every job of the demo is admitted as it is; and none that could not have come by the interface: whatever it
+// was started from, whatever its entries hold, and however they follow each other.
 func TestAJobIsTakenInOnlyAsItCouldHaveCome(t *testing.T) {
 	d := demoDoor(t)
 	admit := api.Admission().Job
@@ -123,8 +123,8 @@ func TestTheFullCheckPlaysEveryJobThrough(t *testing.T) {
 	assert.Len(t, found.Troubles, 2, "what follows from the lists was made anew")
 }
 
-// One record that does not read is shown apart where it stands, everywhere, can be entered again, and is named in an
-// export that holds everything else.
+// One record that does not read is shown apart where it stands, everywhere, can be entered again, and is
+// named in an export that holds everything else.
 func TestOneRecordThatDoesNotRead(t *testing.T) {
 	d := demoDoor(t)
 	d.st.Close()
@@ -177,15 +177,23 @@ func TestOneRecordThatDoesNotRead(t *testing.T) {
 	assert.Equal(t, 8.0, answer["jobs"])
 	assert.Len(t, answer["left_out"], 6)
 
-	d.ok("PUT", "/api/v1/vehicles/demo-post-bus/intervals", `{"intervals":[{"km":9000,"months":0,"source":"the book"}]}`)
+	d.ok(
+		"PUT",
+		"/api/v1/vehicles/demo-post-bus/intervals",
+		`{"intervals":[{"km":9000,"months":0,"source":"the book"}]}`,
+	)
 	d.ok("PUT", "/api/v1/vehicles/demo-tipper-7/cards", `{"cards":[]}`)
-	d.ok("PUT", "/api/v1/shop", `{"probe_address":"","shim_sizes":{"from_mm":2,"to_mm":3,"step_mm":0.05},"shim_stock":[]}`)
+	d.ok(
+		"PUT",
+		"/api/v1/shop",
+		`{"probe_address":"","shim_sizes":{"from_mm":2,"to_mm":3,"step_mm":0.05},"shim_stock":[]}`,
+	)
 	_, text := d.send("GET", "/api/v1/vehicles", "")
 	assert.NotContains(t, text, `"damaged":"I`, "entered again it is whole")
 }
 
-// A vehicle that was changed elsewhere meanwhile is not written over by whoever looked at it before; and its odometer
-// goes back only for a reason.
+// A vehicle that was changed elsewhere meanwhile is not written over by whoever looked at it before; and its
+// odometer goes back only for a reason.
 func TestAVehicleChangedInTwoPlaces(t *testing.T) {
 	d := withJob(t)
 	var list []struct{ ID, Version string }

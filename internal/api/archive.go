@@ -37,7 +37,8 @@ func (in *archiveInput) Resolve(ctx huma.Context) []error {
 func (s *server) archiveRoutes(a huma.API, version string) {
 	huma.Get(a, "/api/v1/archive.zip", func(ctx context.Context, _ *struct{}) (*huma.StreamResponse, error) {
 		return s.exportArchive(ctx, version)
-	}, summary("export-archive", "Everything that is stored, in open formats (docs/formats.md)"), gives("application/zip"))
+	}, summary("export-archive", "Everything that is stored, in open formats "+
+		"(docs/formats.md)"), gives("application/zip"))
 	huma.Register(a, huma.Operation{OperationID: "import-archive", Method: http.MethodPost,
 		Path: "/api/v1/archive", Summary: "Take an archive in, all of it or nothing", SkipValidateBody: true,
 		Errors: []int{http.StatusUnprocessableEntity},
@@ -46,12 +47,16 @@ func (s *server) archiveRoutes(a huma.API, version string) {
 	}, s.importArchive)
 }
 
-// errArchiveBusy is that an archive is being written or read: one at a time, because each goes through all there is.
-var errArchiveBusy = huma.ErrorWithHeaders(huma.Error503ServiceUnavailable("An archive is being written or taken in "+
-	"just now. Try again when that is done."), http.Header{"Retry-After": {"10"}})
+// errArchiveBusy is that an archive is being written or read: one at a time, because each goes through all
+// there is.
+var errArchiveBusy = huma.ErrorWithHeaders(
+	huma.Error503ServiceUnavailable("An archive is being written or taken in "+
+		"just now. Try again when that is done."),
+	http.Header{"Retry-After": {"10"}},
+)
 
-// exportArchive sends the archive as it is made. Where that fails the connection is cut, so that no half of one is taken
-// for a whole.
+// exportArchive sends the archive as it is made. Where that fails the connection is cut, so that no half of
+// one is taken for a whole.
 func (s *server) exportArchive(ctx context.Context, version string) (*huma.StreamResponse, error) {
 	if !s.archives.TryLock() {
 		return nil, errArchiveBusy
@@ -121,7 +126,9 @@ func kept(body io.Reader) (f *os.File, size int64, err error) {
 		return nil, 0, huma.Error507InsufficientStorage("There is no room for the archive in " + os.TempDir() +
 			". Make room, or take it in with metronix import. Nothing was stored.")
 	}
-	return nil, 0, huma.Error408RequestTimeout("The archive did not come to its end. Send it again. Nothing was stored.")
+	return nil, 0, huma.Error408RequestTimeout(
+		"The archive did not come to its end. Send it again. Nothing was stored.",
+	)
 }
 
 // catchUp derives what is missing beside the jobs, and when each vehicle is due where that is not known yet.
@@ -144,7 +151,8 @@ func (s *server) catchUp(ctx context.Context) error {
 // archiveIdle is how long an archive may stand still on its way out or in.
 const archiveIdle = 30 * time.Second
 
-// isArchive says whether an address takes or gives archives, which come and go as streams and take as long as they take.
+// isArchive says whether an address takes or gives archives, which come and go as streams and take as long as
+// they take.
 func isArchive(path string) bool { return path == "/api/v1/archive" || path == "/api/v1/archive.zip" }
 
 // patient is the way of an archive through a connection: as long as it moves it is not cut.

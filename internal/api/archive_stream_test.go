@@ -13,8 +13,8 @@ import (
 	"metronix/internal/store"
 )
 
-// An archive goes out and comes in as a stream, one at a time; where it fails on its way the connection is cut, so that no
-// half of one is taken for a whole.
+// An archive goes out and comes in as a stream, one at a time; where it fails on its way the connection is
+// cut, so that no half of one is taken for a whole.
 func TestAnArchiveIsAStream(t *testing.T) {
 	d := demoDoor(t)
 	server := httptest.NewServer(d.http)

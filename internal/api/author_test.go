@@ -10,17 +10,25 @@ import (
 	"metronix/internal/api"
 )
 
-// Who entered something, and on which screen, is kept in its row, in the chain, in an archive and on the sheet; where
-// nobody says, everything is as it was before anybody could.
+// Who entered something, and on which screen, is kept in its row, in the chain, in an archive and on the
+// sheet; where nobody says, everything is as it was before anybody could.
 func TestTheAuthorOfAnEntry(t *testing.T) {
 	d := withJob(t)
 	const happenings = "/api/v1/jobs/job-0001/happenings"
 	entry := func(id, fields string) string { return fmt.Sprintf(`{"id":%q,%s}`, id, fields) }
 	d.ok("POST", happenings, entry("author-001", `"kind":"way_chosen","school":"rocking_pairs"`))
-	d.ok("POST", happenings, entry("author-002", `"author":"Tess Ardal","screen":"bay tablet","kind":"prepared",`+
-		`"engine_c":19,"ambient_c":18`))
+	d.ok(
+		"POST",
+		happenings,
+		entry("author-002", `"author":"Tess Ardal","screen":"bay tablet","kind":"prepared",`+
+			`"engine_c":19,"ambient_c":18`),
+	)
 	// sent again, by somebody else's hand: it is the same entry
-	d.ok("POST", happenings, entry("author-002", `"author":"June","kind":"prepared","engine_c":19,"ambient_c":18`))
+	d.ok(
+		"POST",
+		happenings,
+		entry("author-002", `"author":"June","kind":"prepared","engine_c":19,"ambient_c":18`),
+	)
 	list, err := d.st.Happenings("job-0001")
 	require.NoError(t, err)
 	require.Len(t, list.Happenings, 2)

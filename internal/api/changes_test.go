@@ -60,8 +60,9 @@ func (k *known) does(id, act string) int {
 	return len(text)
 }
 
-// Whoever asks for what changed, and knew the newest happening, is told that alone, whatever was done: put together with
-// what was known it is what the job says by itself, over a whole job, and small for what is done most.
+// Whoever asks for what changed, and knew the newest happening, is told that alone, whatever was done: put
+// together with what was known it is what the job says by itself, over a whole job, and small for what is
+// done most.
 func TestAnAnswerHasWhatChanged(t *testing.T) {
 	d := withJob(t)
 	k := &known{d, nil}
@@ -122,7 +123,8 @@ func TestWhoDoesNotAskIsAnsweredInFull(t *testing.T) {
 	full(happenings+"?changes=true", `{"id":"changes-102","kind":"picked","valve":"E1"}`)
 }
 
-// After a night every valve stands otherwise than a screen that slept believes: that is told with what changed.
+// After a night every valve stands otherwise than a screen that slept believes: that is told with what
+// changed.
 func TestWhatChangedOverNight(t *testing.T) {
 	d := withJob(t).begun()
 	k := &known{d, nil}

@@ -60,7 +60,8 @@ var storeFaults = []struct {
 		"The data file is damaged: this was not stored. Stop the program, look at it with metronix check, " +
 			"and restore the last backup."},
 	{store.ErrUnnamed, http.StatusInsufficientStorage,
-		"More pictures and recordings of this job were sent than its findings name: this was not kept. Note those that " +
+		"More pictures and recordings of this job were sent than its findings name: this was not kept. Note " +
+			"those that " +
 			"were sent, or wait a day: what nothing names is taken out then."},
 	{store.ErrFull, http.StatusInsufficientStorage,
 		"The disk is full: this was not stored. Make room on it and try again. What was acknowledged " +

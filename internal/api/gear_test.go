@@ -35,7 +35,11 @@ func TestGaugeSets(t *testing.T) {
 	assert.Equal(t, 2.0, set["leaves"])
 	status, csv := d.send("GET", "/api/v1/gauge-sets/gauges-01/csv", "")
 	require.Equal(t, 200, status)
-	assert.Equal(t, "marked,unit,measured_mm,shape,state\n0.2,mm,0.201,straight,here\n0.012,in,,angled,here\n0.25,mm,,straight,missing\n", csv)
+	assert.Equal(
+		t,
+		"marked,unit,measured_mm,shape,state\n0.2,mm,0.201,straight,here\n0.012,in,,angled,here\n0.25,mm,,straight,missing\n",
+		csv,
+	)
 	status, leaves := d.send("POST", "/api/v1/read-gauge-csv", csv,
 		func(r *http.Request) { r.Header.Set("Content-Type", "text/csv") })
 	require.Equal(t, 200, status, leaves)
@@ -208,8 +212,13 @@ func TestStartingAJobChecksItsChoices(t *testing.T) {
 	assert.Equal(t, "body.card", d.refused("POST", "/api/v1/jobs", start(`"card":0,"hot_card":7`), 422))
 	assert.Equal(t, "hot_card", d.refused("POST", "/api/v1/jobs", start(`"card":0,"hot_card":0`), 409))
 	assert.Equal(t, "body.feel_mm", d.refused("POST", "/api/v1/jobs", start(`"card":0,"feel_mm":0.2`), 422))
-	view := d.ok("POST", "/api/v1/jobs",
-		start(`"card":0,"aim":"loose","aim_reason":"hard use","rule":"guarded","feel_mm":0.008,"card_reason":"plate lost"`))
+	view := d.ok(
+		"POST",
+		"/api/v1/jobs",
+		start(
+			`"card":0,"aim":"loose","aim_reason":"hard use","rule":"guarded","feel_mm":0.008,"card_reason":"plate lost"`,
+		),
+	)
 	assert.Equal(t, "loose", view["aim"])
 	assert.Equal(t, "guarded", view["rule"])
 	assert.Equal(t, 0.008, view["feel_mm"])

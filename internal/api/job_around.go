@@ -121,10 +121,21 @@ func (s *server) jobBefore(ctx context.Context, r store.Job) (*JobBefore, error)
 }
 
 func around(j *job.Job, now time.Time) Around {
-	a := Around{Tasks: []TaskView{}, Guided: j.Guided(), Missing: missingSteps(j), Tools: []ToolView{}, Findings: []wire.Finding{},
-		Exceptions: j.Exceptions, Amendments: []AmendmentView{},
-		Before: HeardView(j.SoundBefore), After: HeardView(j.SoundAfter), Felt: wire.List(j.Felt()),
-		Bolts: []BoltView{}, WaitsSaid: j.Waits.Waiting(), Hands: []HandView{}}
+	a := Around{
+		Tasks:      []TaskView{},
+		Guided:     j.Guided(),
+		Missing:    missingSteps(j),
+		Tools:      []ToolView{},
+		Findings:   []wire.Finding{},
+		Exceptions: j.Exceptions,
+		Amendments: []AmendmentView{},
+		Before:     HeardView(j.SoundBefore),
+		After:      HeardView(j.SoundAfter),
+		Felt:       wire.List(j.Felt()),
+		Bolts:      []BoltView{},
+		WaitsSaid:  j.Waits.Waiting(),
+		Hands:      []HandView{},
+	}
 	if c := j.Sheet.Closing; c != nil {
 		for _, b := range c.DrawnBolts() {
 			a.Bolts = append(a.Bolts, BoltView(b))

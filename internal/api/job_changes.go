@@ -11,8 +11,8 @@ import (
 	"github.com/danielgtaylor/huma/v2"
 )
 
-// stateAnswer is the answer to a happening: the whole state, or, for a screen that asks for changes and knew the newest
-// happening, only what differs from what it knew.
+// stateAnswer is the answer to a happening: the whole state, or, for a screen that asks for changes and knew
+// the newest happening, only what differs from what it knew.
 type stateAnswer struct {
 	JobState
 	changed fields // nil: the whole
@@ -55,8 +55,8 @@ func changesOf(r huma.Registry, of, key string) *huma.Schema {
 // fields are the fields of a state as they are sent.
 type fields map[string]json.RawMessage
 
-// changes are the fields of a state that differ from those before; of the valves those that differ, each by its name and
-// its fields that do. Fields that are there no more are named as gone.
+// changes are the fields of a state that differ from those before; of the valves those that differ, each by
+// its name and its fields that do. Fields that are there no more are named as gone.
 func (before fields) changes(after JobState) (fields, error) {
 	is, err := fieldsOf(after)
 	if err != nil {

@@ -64,9 +64,13 @@ func (d *desk) catchUp(ctx context.Context) error {
 	return err
 }
 
-// look opens jobs one after the other and stores what follows from each that is wanted. A job that cannot be opened is
-// noted as such and hinders no other.
-func (d *desk) look(ctx context.Context, ids []string, wanted func(id string, o *openJob) (bool, error)) (n int, err error) {
+// look opens jobs one after the other and stores what follows from each that is wanted. A job that cannot be
+// opened is noted as such and hinders no other.
+func (d *desk) look(
+	ctx context.Context,
+	ids []string,
+	wanted func(id string, o *openJob) (bool, error),
+) (n int, err error) {
 	for _, id := range ids {
 		switch err := d.with(ctx, id, func(o *openJob) error {
 			if yes, err := wanted(id, o); err != nil || !yes {
@@ -93,8 +97,8 @@ func (d *desk) renamed(ctx context.Context, vehicleID string) error {
 	return err
 }
 
-// shimsChanged derives anew what the board shows of the open jobs on shims, because what is next in them follows from
-// what the workshop has.
+// shimsChanged derives anew what the board shows of the open jobs on shims, because what is next in them
+// follows from what the workshop has.
 func (d *desk) shimsChanged(ctx context.Context) error {
 	ids, err := d.store.With(ctx).OpenJobs()
 	if err != nil {
@@ -104,8 +108,8 @@ func (d *desk) shimsChanged(ctx context.Context) error {
 	return err
 }
 
-// Rebuild makes anew what is stored beside the lists of all jobs, and when each vehicle is due, and says of how many
-// jobs. A job that cannot be opened is noted as such and hinders no other.
+// Rebuild makes anew what is stored beside the lists of all jobs, and when each vehicle is due, and says of
+// how many jobs. A job that cannot be opened is noted as such and hinders no other.
 func Rebuild(ctx context.Context, st *store.Store) (jobs int, err error) {
 	ids, err := st.JobIDs()
 	if err != nil {
@@ -133,9 +137,9 @@ func Rebuild(ctx context.Context, st *store.Store) (jobs int, err error) {
 	return jobs, s.catchUp(ctx)
 }
 
-// Check is the one full check of a data file, for reading alone: the store's own, every job played through, and that
-// what is stored beside the jobs' lists and of the vehicles follows from them. It serves metronix check, and whatever
-// makes or takes back a copy.
+// Check is the one full check of a data file, for reading alone: the store's own, every job played through,
+// and that what is stored beside the jobs' lists and of the vehicles follows from them. It serves metronix
+// check, and whatever makes or takes back a copy.
 func Check(ctx context.Context) store.Checking {
 	return func(st *store.Store) (store.Findings, error) {
 		s := &server{store: st, desk: newDesk(st), clock: time.Now}
@@ -154,8 +158,8 @@ func Check(ctx context.Context) store.Checking {
 	}
 }
 
-// compare opens every job: it tells of those that cannot be, unless that was told already, and of those of which
-// something else is stored beside the list than follows from it.
+// compare opens every job: it tells of those that cannot be, unless that was told already, and of those of
+// which something else is stored beside the list than follows from it.
 func (d *desk) compare(ctx context.Context, told map[string]bool) (troubles []store.Trouble, err error) {
 	ids, err := d.store.JobIDs()
 	if err != nil {
@@ -181,7 +185,8 @@ func (d *desk) compare(ctx context.Context, told map[string]bool) (troubles []st
 	return troubles, nil
 }
 
-// compareDues tells of vehicles that are stored to be due at another time than follows from their finished jobs.
+// compareDues tells of vehicles that are stored to be due at another time than follows from their finished
+// jobs.
 func (s *server) compareDues(ctx context.Context) (troubles []store.Trouble, err error) {
 	list, err := s.store.Vehicles()
 	if err != nil {
@@ -197,9 +202,13 @@ func (s *server) compareDues(ctx context.Context) (troubles []store.Trouble, err
 		if err != nil {
 			return troubles, err
 		}
-		if stored && (is.DueOn != want.DueOn || is.DueKM != want.DueKM || !reflect.DeepEqual(is.Cause, want.Cause)) {
-			troubles = append(troubles, store.Trouble{Beside: true, What: fmt.Sprintf("vehicle %s (%s): when it is due is "+
-				"not what follows from its jobs", v.ID, v.Name)})
+		if stored &&
+			(is.DueOn != want.DueOn || is.DueKM != want.DueKM || !reflect.DeepEqual(is.Cause, want.Cause)) {
+			troubles = append(
+				troubles,
+				store.Trouble{Beside: true, What: fmt.Sprintf("vehicle %s (%s): when it is due is "+
+					"not what follows from its jobs", v.ID, v.Name)},
+			)
 		}
 	}
 	return troubles, nil

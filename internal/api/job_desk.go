@@ -218,8 +218,8 @@ func (d *desk) try(ctx context.Context, o *openJob, h job.Happening) error {
 	return nil
 }
 
-// sealed writes into a signature what its sheet shows of what lies outside the list; into one that is stored already,
-// what was written then.
+// sealed writes into a signature what its sheet shows of what lies outside the list; into one that is stored
+// already, what was written then.
 func (o *openJob) sealed(h job.Happening) job.Happening {
 	a, ok := h.Act.(job.Signed)
 	if !ok {
@@ -241,8 +241,8 @@ func factsOf(r store.Job) string {
 		r.GaugeName)
 }
 
-// asSigned shows a signed job's vehicle as it was called then; it errs where what the job was started from is not what
-// was signed.
+// asSigned shows a signed job's vehicle as it was called then; it errs where what the job was started from is
+// not what was signed.
 func asSigned(r *store.Job, j *job.Job) error {
 	if j.SignedBy == "" || j.Seal == (job.Seal{}) {
 		return nil

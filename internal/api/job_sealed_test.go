@@ -11,8 +11,8 @@ import (
 	"metronix/internal/api"
 )
 
-// A signed sheet is of the vehicle as it was called when it was signed, on every paper and screen, whatever becomes of
-// the vehicle; and what its job was started from is what was signed, or the job does not open.
+// A signed sheet is of the vehicle as it was called when it was signed, on every paper and screen, whatever
+// becomes of the vehicle; and what its job was started from is what was signed, or the job does not open.
 func TestASignedSheetStaysWhatItWas(t *testing.T) {
 	d := withJob(t)
 	d.inspected("visit-001", time.Date(2026, 5, 4, 12, 0, 0, 0, time.UTC), 10_000, nil)

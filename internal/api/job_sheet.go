@@ -87,20 +87,44 @@ func (s *server) sheetOf(ctx context.Context, id string) (view SheetView, err er
 
 // recordOfReport is what is known of a job besides its list.
 func recordOfReport(r store.Job, due string) job.Record {
-	return job.Record{ID: r.ID, Vehicle: r.Vehicle.Name, Plate: r.Vehicle.Plate, Mechanic: r.Mechanic, Reason: r.Reason,
-		Gauges: r.GaugeName, CardReason: r.CardReason, AimReason: r.AimReason, OdometerKM: r.OdometerKM,
-		OdometerWhy: r.OdometerWhy, CreatedAt: r.CreatedAt, Due: due}
+	return job.Record{
+		ID:          r.ID,
+		Vehicle:     r.Vehicle.Name,
+		Plate:       r.Vehicle.Plate,
+		Mechanic:    r.Mechanic,
+		Reason:      r.Reason,
+		Gauges:      r.GaugeName,
+		CardReason:  r.CardReason,
+		AimReason:   r.AimReason,
+		OdometerKM:  r.OdometerKM,
+		OdometerWhy: r.OdometerWhy,
+		CreatedAt:   r.CreatedAt,
+		Due:         due,
+	}
 }
 
 func sheetView(r job.Report) SheetView {
-	v := SheetView{Title: r.Title, Seal: r.Seal, Signed: r.Signed, Facts: []SheetFact{}, Found: r.Found, Unit: r.Unit,
-		Cold: r.Cold, Rows: []SheetRow{}, Lists: []SheetList{}, Caution: r.Caution}
+	v := SheetView{
+		Title:   r.Title,
+		Seal:    r.Seal,
+		Signed:  r.Signed,
+		Facts:   []SheetFact{},
+		Found:   r.Found,
+		Unit:    r.Unit,
+		Cold:    r.Cold,
+		Rows:    []SheetRow{},
+		Lists:   []SheetList{},
+		Caution: r.Caution,
+	}
 	for _, f := range r.Facts {
 		v.Facts = append(v.Facts, SheetFact(f))
 	}
 	for _, x := range r.Rows {
-		v.Rows = append(v.Rows, SheetRow{x.Valve, x.Kind, x.Limits, cellView(x.Cold), cellView(x.Found), cellView(x.Left),
-			x.Done})
+		v.Rows = append(
+			v.Rows,
+			SheetRow{x.Valve, x.Kind, x.Limits, cellView(x.Cold), cellView(x.Found), cellView(x.Left),
+				x.Done},
+		)
 	}
 	for _, l := range r.Lists {
 		list := SheetList{Title: l.Title}

@@ -227,8 +227,14 @@ func screwView(j *job.Job, v *job.ValveState) *Screw {
 func ladderView(rungs []job.Rung) []Rung {
 	out := []Rung{}
 	for _, r := range rungs {
-		rung := Rung{Laid: wire.LaidOf(r.Stack), ThicknessMM: wire.MM(r.Stack.Thickness()), Near: r.Near, InWindow: r.InWindow,
-			Nominal: r.SetBy, First: r.First}
+		rung := Rung{
+			Laid:        wire.LaidOf(r.Stack),
+			ThicknessMM: wire.MM(r.Stack.Thickness()),
+			Near:        r.Near,
+			InWindow:    r.InWindow,
+			Nominal:     r.SetBy,
+			First:       r.First,
+		}
 		if r.Other != nil {
 			rung.Other = r.Other.String()
 		}

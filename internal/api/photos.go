@@ -35,7 +35,13 @@ func (s *server) photoRoutes(a huma.API) {
 			"its metadata taken out",
 		SkipValidateBody: true, Errors: []int{http.StatusUnprocessableEntity},
 		RequestBody: &huma.RequestBody{Required: true, Content: binary}}, s.addPhoto)
-	huma.Get(a, "/api/v1/photos/{hash}", s.photo, summary("get-photo", "A photograph, JPEG"), gives("image/jpeg"))
+	huma.Get(
+		a,
+		"/api/v1/photos/{hash}",
+		s.photo,
+		summary("get-photo", "A photograph, JPEG"),
+		gives("image/jpeg"),
+	)
 }
 
 func (s *server) addPhoto(ctx context.Context, in *photoInput) (*bodyOf[PhotoKept], error) {

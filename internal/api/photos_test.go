@@ -31,7 +31,9 @@ func sideways(t *testing.T) []byte {
 	}
 	var out bytes.Buffer
 	require.NoError(t, jpeg.Encode(&out, picture, nil))
-	tiff := []byte("MM\x00*\x00\x00\x00\x08\x00\x01\x01\x12\x00\x03\x00\x00\x00\x01\x00\x06\x00\x00\x00\x00\x00\x00SECRETPLACE")
+	tiff := []byte(
+		"MM\x00*\x00\x00\x00\x08\x00\x01\x01\x12\x00\x03\x00\x00\x00\x01\x00\x06\x00\x00\x00\x00\x00\x00SECRETPLACE",
+	)
 	body := append([]byte("Exif\x00\x00"), tiff...)
 	segment := binary.BigEndian.AppendUint16([]byte{0xFF, 0xE1}, uint16(len(body)+2))
 	whole := append([]byte{0xFF, 0xD8}, append(append(segment, body...), out.Bytes()[2:]...)...)

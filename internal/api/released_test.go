@@ -31,8 +31,9 @@ type wasSaid struct {
 	}
 }
 
-// A data file of every released version opens, is sound, and its jobs say of each valve what that version said itself:
-// how it was found, how it was left, how often it was set. The files are the demos that those versions made.
+// A data file of every released version opens, is sound, and its jobs say of each valve what that version
+// said itself: how it was found, how it was left, how often it was set. The files are the demos that those
+// versions made.
 func TestADataFileOfEveryVersionSaysTheSame(t *testing.T) {
 	for version := 1; version <= 9; version++ {
 		t.Run(fmt.Sprint(version), func(t *testing.T) {

@@ -9,8 +9,8 @@ import (
 	"github.com/stretchr/testify/require"
 )
 
-// One shim of the stock that two open jobs count on is said to be promised twice, in each of them; once it is under a
-// valve the other job counts on another.
+// One shim of the stock that two open jobs count on is said to be promised twice, in each of them; once it is
+// under a valve the other job counts on another.
 func TestAShimPromisedToTwoJobs(t *testing.T) {
 	d := withJob(t)
 	var shimmed map[string]any
@@ -24,8 +24,12 @@ func TestAShimPromisedToTwoJobs(t *testing.T) {
 	for _, name := range []string{"Mower", "Grader"} {
 		d.ok("POST", "/api/v1/vehicles",
 			`{"id":"vehicle-`+name+`","name":"`+name+`","plate":"","odometer_km":0,"engine_id":"engine-sh"}`)
-		d.ok("POST", "/api/v1/jobs", `{"id":"job-`+name+`","vehicle_id":"vehicle-`+name+`","gauge_set_id":"gauges-01",`+
-			`"card":0,"mechanic":"Tess","reason":"","odometer_km":0}`)
+		d.ok(
+			"POST",
+			"/api/v1/jobs",
+			`{"id":"job-`+name+`","vehicle_id":"vehicle-`+name+`","gauge_set_id":"gauges-01",`+
+				`"card":0,"mechanic":"Tess","reason":"","odometer_km":0}`,
+		)
 		d.toShims("job-" + name)
 	}
 	for of, other := range map[string]string{"Mower": "Grader", "Grader": "Mower"} {

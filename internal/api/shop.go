@@ -346,7 +346,8 @@ func (d *desk) othersCountOn(ctx context.Context, id string) (list []counting, e
 	return list, nil
 }
 
-// promised are the sizes that a choice takes from the stock and others count on too, where there are too few for all.
+// promised are the sizes that a choice takes from the stock and others count on too, where there are too few
+// for all.
 func promised(plan adjust.ShimPlan, j *job.Job, stock []adjust.Count, others []counting) []Promised {
 	out := []Promised{}
 	for _, has := range stock {

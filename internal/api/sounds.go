@@ -33,14 +33,22 @@ func (s *server) soundRoutes(a huma.API) {
 		Summary:     "Keep a recording of how the engine sounds: WebM, Ogg, MP4, WAV or MP3, as it is",
 		Errors:      []int{http.StatusUnprocessableEntity},
 		RequestBody: &huma.RequestBody{Required: true, Content: binary}}, s.addSound)
-	huma.Get(a, "/api/v1/sounds/{hash}", s.sound, summary("get-sound", "A recording, or a part of it"), gives("audio/*"))
+	huma.Get(
+		a,
+		"/api/v1/sounds/{hash}",
+		s.sound,
+		summary("get-sound", "A recording, or a part of it"),
+		gives("audio/*"),
+	)
 }
 
 // gives documents an answer of bytes.
 func gives(media string) func(*huma.Operation) {
 	return func(o *huma.Operation) {
-		o.Responses = map[string]*huma.Response{"200": {Description: "The file", Content: map[string]*huma.MediaType{
-			media: {Schema: &huma.Schema{Type: huma.TypeString, Format: "binary"}}}}}
+		o.Responses = map[string]*huma.Response{
+			"200": {Description: "The file", Content: map[string]*huma.MediaType{
+				media: {Schema: &huma.Schema{Type: huma.TypeString, Format: "binary"}}}},
+		}
 	}
 }
 
@@ -90,8 +98,8 @@ func (s *server) sound(ctx context.Context, in *photoPath) (*huma.StreamResponse
 	return seekable(media, in.Hash, in.Hash[:12]+"."+store.SoundTypes[media], data), nil
 }
 
-// seekable answers with a file, or with the part of it that is asked for: a player seeks in a recording by parts (RFC
-// 9110, 14). Its hash is its tag, because it never changes.
+// seekable answers with a file, or with the part of it that is asked for: a player seeks in a recording by
+// parts (RFC 9110, 14). Its hash is its tag, because it never changes.
 func seekable(media, hash, name string, data []byte) *huma.StreamResponse {
 	return &huma.StreamResponse{Body: func(h huma.Context) {
 		c := humagin.Unwrap(h)

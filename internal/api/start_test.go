@@ -135,7 +135,12 @@ func TestARecordingIsKept(t *testing.T) {
 		"audio/ogg":  "OggS\x00rest", "audio/mp4": "\x00\x00\x00\x18ftypM4A ",
 		"audio/mpeg": "\xff\xfb\x90\x44rest"} {
 		hash := d.recorded("job-0001", data)
-		part, some := d.send("GET", "/api/v1/sounds/"+hash, "", func(r *http.Request) { r.Header.Set("Range", "bytes=1-3") })
+		part, some := d.send(
+			"GET",
+			"/api/v1/sounds/"+hash,
+			"",
+			func(r *http.Request) { r.Header.Set("Range", "bytes=1-3") },
+		)
 		assert.Equal(t, http.StatusPartialContent, part, "a player seeks by parts")
 		assert.Len(t, some, 3)
 		status, text := d.send("GET", "/api/v1/sounds/"+hash, "")

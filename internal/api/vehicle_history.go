@@ -102,14 +102,28 @@ func visitOf(r store.Job, j *job.Job) *job.Visit {
 
 // visitView shows a finished job.
 func visitView(v store.Visited) VisitView {
-	out := VisitView{JobID: v.JobID, At: v.At, OdometerKM: v.OdometerKM, State: string(v.State), Source: v.Source, By: v.By,
-		Outcome: v.Outcome.String(), Tight: v.Tight, Loose: v.Loose, Later: []string{}, Valves: []VisitValve{}}
+	out := VisitView{
+		JobID:      v.JobID,
+		At:         v.At,
+		OdometerKM: v.OdometerKM,
+		State:      string(v.State),
+		Source:     v.Source,
+		By:         v.By,
+		Outcome:    v.Outcome.String(),
+		Tight:      v.Tight,
+		Loose:      v.Loose,
+		Later:      []string{},
+		Valves:     []VisitValve{},
+	}
 	for _, r := range v.Later {
 		out.Later = append(out.Later, r.String())
 	}
 	for _, f := range v.Valves {
-		out.Valves = append(out.Valves, VisitValve{f.Valve, (*wire.MM)(f.Found), (*wire.MM)(f.Left), (*wire.MM)(f.FoundU),
-			(*wire.MM)(f.LeftU), wire.MM(f.Window.Lower), wire.MM(f.Window.Upper), string(f.LeftOut)})
+		out.Valves = append(
+			out.Valves,
+			VisitValve{f.Valve, (*wire.MM)(f.Found), (*wire.MM)(f.Left), (*wire.MM)(f.FoundU),
+				(*wire.MM)(f.LeftU), wire.MM(f.Window.Lower), wire.MM(f.Window.Upper), string(f.LeftOut)},
+		)
 	}
 	if !v.PutOff.IsZero() {
 		out.PutOff = v.PutOff.Format(time.DateOnly)
@@ -117,18 +131,27 @@ func visitView(v store.Visited) VisitView {
 	return out
 }
 
-// visits are a vehicle's finished jobs. One that does not read is left out, and said in the program's log: it follows
-// from its job's list, and metronix rebuild makes it anew.
+// visits are a vehicle's finished jobs. One that does not read is left out, and said in the program's log: it
+// follows from its job's list, and metronix rebuild makes it anew.
 func (s *server) visits(ctx context.Context, vehicleID string) ([]store.Visited, error) {
 	list, damaged, err := s.store.With(ctx).Visits(vehicleID)
 	for _, d := range damaged {
-		slog.Error("what is known of a finished job does not read: metronix rebuild makes it anew", "job", d.ID, "error", d.Why)
+		slog.Error(
+			"what is known of a finished job does not read: metronix rebuild makes it anew",
+			"job",
+			d.ID,
+			"error",
+			d.Why,
+		)
 	}
 	return list, err
 }
 
 // reckoned is what a vehicle's finished jobs and its intervals come to.
-func (s *server) reckoned(ctx context.Context, v store.Vehicle) (h wear.History, f wear.Forecast, list []store.Visited,
+func (s *server) reckoned(
+	ctx context.Context,
+	v store.Vehicle,
+) (h wear.History, f wear.Forecast, list []store.Visited,
 	err error) {
 	if list, err = s.visits(ctx, v.ID); err != nil {
 		return h, f, nil, err
@@ -183,7 +206,9 @@ func (s *server) historyOf(ctx context.Context, id string) (h VehicleHistory, er
 	odd := wear.Odd(f.Valves, func(valve string) string { return kinds[valve] })
 	for _, w := range f.Valves {
 		h.Wear = append(h.Wear, ValveWear{Valve: w.Valve, Rate: known(w.Rate), LeavesKM: known(w.Leaves),
-			RateU: known(w.RateU), Differs: w.Differs, Side: string(w.Side), Range: leavesBetween(w.Range), Out: w.Out, Odd: slices.Contains(odd, w.Valve)})
+			RateU: known(
+				w.RateU,
+			), Differs: w.Differs, Side: string(w.Side), Range: leavesBetween(w.Range), Out: w.Out, Odd: slices.Contains(odd, w.Valve)})
 	}
 	slices.SortStableFunc(h.Wear, func(a, b ValveWear) int { return cmp.Compare(a.leaves(), b.leaves()) })
 	h.Due = dueView(dueOf(v, f.Due), speaksTo(ctx))

@@ -143,7 +143,11 @@ func TestVehiclesAreFound(t *testing.T) {
 	d := withJob(t)
 	for i := range 5 {
 		d.ok("POST", "/api/v1/vehicles", fmt.Sprintf(
-			`{"id":"vehicle-1%d","name":"Mower 10%% %d","plate":"M_%d","odometer_km":0,"engine_id":"engine-01"}`, i, i, i))
+			`{"id":"vehicle-1%d","name":"Mower 10%% %d","plate":"M_%d","odometer_km":0,"engine_id":"engine-01"}`,
+			i,
+			i,
+			i,
+		))
 	}
 	found := func(query string) (names []string) {
 		status, text := d.send("GET", "/api/v1/vehicles?"+query, "")

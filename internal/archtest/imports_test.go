@@ -40,8 +40,8 @@ func packages(t *testing.T) []pkg {
 	}
 }
 
-// watched reads every file that the rules are about, so that what go test remembers of this package is forgotten when one
-// of them changes: what another program reads it does not see.
+// watched reads every file that the rules are about, so that what go test remembers of this package is
+// forgotten when one of them changes: what another program reads it does not see.
 func watched(t *testing.T) {
 	t.Helper()
 	for _, folder := range []string{"../../core", "../../internal", "../../cmd", "../../e2e"} {

@@ -174,8 +174,12 @@ func TestSettableAnswers(t *testing.T) {
 }
 
 func TestJudgeAnswers(t *testing.T) {
-	got := run(t, "judge", `{"limits":{"lower_mm":0.28,"upper_mm":0.32},"owned":[{"marked_mm":0.25},{"marked_mm":0.28,"measured_mm":0.281}],
-		"readings":[{"leaves_mm":[0.25],"feel":"drag"},{"leaves_mm":[0.28],"feel":"won't go"}]}`)
+	got := run(
+		t,
+		"judge",
+		`{"limits":{"lower_mm":0.28,"upper_mm":0.32},"owned":[{"marked_mm":0.25},{"marked_mm":0.28,"measured_mm":0.281}],
+		"readings":[{"leaves_mm":[0.25],"feel":"drag"},{"leaves_mm":[0.28],"feel":"won't go"}]}`,
+	)
 	assert.Equal(t, "tight", got["verdict"])
 	assert.Equal(t, true, got["sure"])
 	assert.Equal(t, 0.25, got["estimate_mm"])

@@ -32,13 +32,21 @@ func sixteen(t testing.TB) string {
 				8), strings.Repeat("EE", 8))
 	}
 	card := func(i int) string {
-		return fmt.Sprintf(`{"source":"book %d","state":"cold","intake":{"lower_mm":0.2,"upper_mm":0.24},"exhaust":{"nominal_mm":0.3}}`, i)
+		return fmt.Sprintf(
+			`{"source":"book %d","state":"cold","intake":{"lower_mm":0.2,"upper_mm":0.24},"exhaust":{"nominal_mm":0.3}}`,
+			i,
+		)
 	}
-	return fmt.Sprintf(`{"format":"metronix.engine/1","name":"the largest","cylinders":16,"firing_order":[%s],"rotation":"clockwise","may_turn_back":true,"layout":"vee",
+	return fmt.Sprintf(
+		`{"format":"metronix.engine/1","name":"the largest","cylinders":16,"firing_order":[%s],"rotation":"clockwise","may_turn_back":true,"layout":"vee",
 		"banks":[%s,%s],"marks_deg":[%s],"valve_timing":{"ivo_btdc_deg":11.123457,"ivc_abdc_deg":47.654321,"evo_bbdc_deg":52.111111,"evc_atdc_deg":12.987653},"clearances":[%s]}`,
-		joined(16, func(i int) string { return fmt.Sprint(1 + i/2 + 8*(i%2)) }), bank("left bank", 45,
-			1), bank("right bank", -45, 9),
-		joined(720, func(i int) string { return fmt.Sprintf("%g", float64(i)/2) }), joined(1000, card))
+		joined(16, func(i int) string { return fmt.Sprint(1 + i/2 + 8*(i%2)) }),
+		bank("left bank", 45,
+			1),
+		bank("right bank", -45, 9),
+		joined(720, func(i int) string { return fmt.Sprintf("%g", float64(i)/2) }),
+		joined(1000, card),
+	)
 }
 
 // largest is, for each operation, the dearest request that I know of and that is taken.

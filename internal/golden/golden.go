@@ -1,5 +1,5 @@
-// Package golden holds answers to the letter: a test says what came out, and it must be what came out before. What is
-// right is said by other tests; this one says that nothing else changed.
+// Package golden holds answers to the letter: a test says what came out, and it must be what came out before.
+// What is right is said by other tests; this one says that nothing else changed.
 package golden
 
 import (
@@ -12,7 +12,8 @@ import (
 
 var update = flag.Bool("update", false, "write the answers that are held to the letter anew")
 
-// Hold compares lines with those in testdata/NAME.txt, and names the first that differs. With -update it writes them.
+// Hold compares lines with those in testdata/NAME.txt, and names the first that differs. With -update it
+// writes them.
 func Hold(t *testing.T, name string, lines []string) {
 	t.Helper()
 	File(t, filepath.Join("testdata", name+".txt"), lines)
@@ -40,8 +41,13 @@ func File(t *testing.T, path string, lines []string) {
 			if i < len(held) {
 				was = held[i]
 			}
-			t.Fatalf("%s, line %d is no longer what it was:\n  was %s\n  is  %s\nIf that is wanted: go test -update", path, i+1,
-				was, line)
+			t.Fatalf(
+				"%s, line %d is no longer what it was:\n  was %s\n  is  %s\nIf that is wanted: go test -update",
+				path,
+				i+1,
+				was,
+				line,
+			)
 		}
 	}
 	if len(held) > len(lines) {

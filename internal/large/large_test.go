@@ -20,10 +20,10 @@ import (
 	"metronix/internal/store"
 )
 
-// What goes through all there is – the start, the export, the import and the check – holds one job at a time, and no more
-// in a workshop with 1,000 jobs than in one with 250, but for the table of contents of an archive, which names each file
-// with its sum: measured in processes of their own, by the most memory that each had. The long tests do it with 100,000
-// jobs, and say how long each took.
+// What goes through all there is – the start, the export, the import and the check – holds one job at a time,
+// and no more in a workshop with 1,000 jobs than in one with 250, but for the table of contents of an
+// archive, which names each file with its sum: measured in processes of their own, by the most memory that
+// each had. The long tests do it with 100,000 jobs, and say how long each took.
 func TestMemoryDoesNotGrowWithTheJobs(t *testing.T) {
 	few, lots := 250, deep.Rounds(1_000, 100_000)
 	grew := map[string]int{}
@@ -45,7 +45,16 @@ func TestMemoryDoesNotGrowWithTheJobs(t *testing.T) {
 		}
 	}
 	for what, kb := range grew {
-		assert.LessOrEqual(t, kb, 24<<10+lots*3/2, "%s needs %d kB more with %d jobs than with %d", what, kb, lots, few)
+		assert.LessOrEqual(
+			t,
+			kb,
+			24<<10+lots*3/2,
+			"%s needs %d kB more with %d jobs than with %d",
+			what,
+			kb,
+			lots,
+			few,
+		)
 	}
 }
 
@@ -76,7 +85,8 @@ func workshop(t *testing.T, jobs int) string {
 	return path
 }
 
-// inAChild does something with a data file in a process of its own: the most memory it had, kB, and how long it took.
+// inAChild does something with a data file in a process of its own: the most memory it had, kB, and how long
+// it took.
 func inAChild(t *testing.T, what, data, archive string) (peak int, took string) {
 	t.Helper()
 	cmd := exec.Command(os.Args[0], "-test.run", "^TestChildThatIsMeasured$")

@@ -37,9 +37,9 @@ func segments(data []byte, each func(marker byte, body []byte)) (scan int) {
 	return -1
 }
 
-// ofJPEG reckons what a JPEG unpacks to, bytes, from its frame header (ITU-T T.81, B.2.2): a sample a byte, and for a
-// progressive one, whose coefficients are gathered before any point is known, four bytes more for each. whole is false
-// where it has no end.
+// ofJPEG reckons what a JPEG unpacks to, bytes, from its frame header (ITU-T T.81, B.2.2): a sample a byte,
+// and for a progressive one, whose coefficients are gathered before any point is known, four bytes more for
+// each. whole is false where it has no end.
 func ofJPEG(data []byte) (size int, whole bool) {
 	scan := segments(data, func(marker byte, body []byte) {
 		if marker < baseline || marker > progressive || len(body) < 6 {
@@ -65,7 +65,8 @@ func ofJPEG(data []byte) (size int, whole bool) {
 	return size, scan > 0 && bytes.Contains(data[scan:], []byte{0xFF, 0xD9})
 }
 
-// orientation is how a JPEG's metadata say that it lies, 1 to 8 (EXIF 2.3, tag 0x0112); 1: upright, or not said.
+// orientation is how a JPEG's metadata say that it lies, 1 to 8 (EXIF 2.3, tag 0x0112); 1: upright, or not
+// said.
 func orientation(data []byte) int {
 	lies := 1
 	if len(data) < 4 || data[0] != 0xFF || data[1] != 0xD8 {
@@ -106,7 +107,8 @@ func orientationIn(tiff []byte) int {
 	return 0
 }
 
-// upright turns a picture as its orientation says: each is where the picture's right and down lie when it is upright.
+// upright turns a picture as its orientation says: each is where the picture's right and down lie when it is
+// upright.
 func upright(picture image.Image, lies int) image.Image {
 	b := picture.Bounds()
 	w, h := float64(b.Dx()), float64(b.Dy())

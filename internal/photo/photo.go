@@ -1,8 +1,8 @@
-// Package photo makes a photograph as a telephone takes it into one as it is kept: JPEG, upright, no side longer than
-// LongestSide, without a word of metadata.
+// Package photo makes a photograph as a telephone takes it into one as it is kept: JPEG, upright, no side
+// longer than LongestSide, without a word of metadata.
 //
-// What comes is not trusted. How much a picture unpacks to is reckoned from its header before anything is unpacked, a
-// PNG is read to its end in little memory first, and a JPEG without an end is refused unread.
+// What comes is not trusted. How much a picture unpacks to is reckoned from its header before anything is
+// unpacked, a PNG is read to its end in little memory first, and a JPEG without an end is refused unread.
 package photo
 
 import (
@@ -29,8 +29,8 @@ const (
 // seat lets one picture be unpacked at a time, so that many at once need no more memory than one.
 var seat = make(chan struct{}, 1)
 
-// Keep makes a photograph as it is kept. why says in a sentence what is wrong with what cannot be one, and what to do.
-// It errs where ctx ends, because whoever sent it left.
+// Keep makes a photograph as it is kept. why says in a sentence what is wrong with what cannot be one, and
+// what to do. It errs where ctx ends, because whoever sent it left.
 func Keep(ctx context.Context, data []byte) (kept []byte, why string, err error) {
 	if why := refused(data); why != "" {
 		return nil, why + " Nothing was kept.", nil
@@ -74,7 +74,8 @@ const cutShort = "This picture was cut short or is damaged: it cannot be read to
 // refused says what is wrong with a picture as far as can be told without unpacking it; empty: nothing.
 func refused(data []byte) string {
 	if IsHEIF(data) {
-		return "This is an HEIC picture, which is not read here. Set the camera to JPEG (on some telephones: most " +
+		return "This is an HEIC picture, which is not read here. Set the camera to JPEG (on some telephones: " +
+			"most " +
 			"compatible), or save it as JPEG first."
 	}
 	config, format, err := image.DecodeConfig(bytes.NewReader(data))
@@ -126,8 +127,8 @@ func IsHEIF(data []byte) bool {
 	return false
 }
 
-// shrunk is a picture with no side longer than LongestSide: halved as often as that leaves it no smaller, each point
-// the mean of four, then brought to size.
+// shrunk is a picture with no side longer than LongestSide: halved as often as that leaves it no smaller,
+// each point the mean of four, then brought to size.
 func shrunk(picture image.Image) image.Image {
 	for {
 		b := picture.Bounds()

@@ -25,7 +25,8 @@ import (
 	"metronix/internal/photo"
 )
 
-// noise is a photograph at its true size, no two points alike, as a telephone's camera makes it: 4:2:0, baseline.
+// noise is a photograph at its true size, no two points alike, as a telephone's camera makes it: 4:2:0,
+// baseline.
 func noise(t testing.TB, width, height, quality int) []byte {
 	t.Helper()
 	chance := rand.New(rand.NewPCG(uint64(width), uint64(height)))
@@ -89,14 +90,22 @@ func bombs(t testing.TB) map[string][]byte {
 	require.NoError(t, png.Encode(&flat, uniform{image.Rect(0, 0, 7000, 7000)}))
 	cut := noise(t, 4000, 3000, 80)
 	return map[string][]byte{
-		"a side is at most":        pngThat([2]uint32{50_000_000, 1}, 8, 2, 0, nil),
-		"a side is at most 12000":  pngThat([2]uint32{1, 49_999_999}, 8, 6, 0, nil),
-		"unpacks to 392 MB":        flat.Bytes(),
-		"cut short or is damaged":  pngThat([2]uint32{6000, 6000}, 8, 2, 0, []byte("\x78\x9c\x03\x00\x00\x00\x00\x01")),
+		"a side is at most":       pngThat([2]uint32{50_000_000, 1}, 8, 2, 0, nil),
+		"a side is at most 12000": pngThat([2]uint32{1, 49_999_999}, 8, 6, 0, nil),
+		"unpacks to 392 MB":       flat.Bytes(),
+		"cut short or is damaged": pngThat(
+			[2]uint32{6000, 6000},
+			8,
+			2,
+			0,
+			[]byte("\x78\x9c\x03\x00\x00\x00\x00\x01"),
+		),
 		"unpacks to 288 MB":        pngThat([2]uint32{6000, 6000}, 8, 2, 1, nil),
 		"cut short or is damaged:": cut[:len(cut)-2000],
-		"HEIC picture":             []byte("\x00\x00\x00\x18ftypheic\x00\x00\x00\x00mif1heic" + strings.Repeat("x", 100)),
-		"This is no photograph":    []byte("<svg onload=alert(1)>"),
+		"HEIC picture": []byte(
+			"\x00\x00\x00\x18ftypheic\x00\x00\x00\x00mif1heic" + strings.Repeat("x", 100),
+		),
+		"This is no photograph": []byte("<svg onload=alert(1)>"),
 	}
 }
 
@@ -165,8 +174,8 @@ func TestWhoeverLeft(t *testing.T) {
 	assert.ErrorIs(t, err, context.DeadlineExceeded)
 }
 
-// All eight ways in which a picture may lie (EXIF 2.3, tag 0x0112): the corner that is red as it is stored comes to
-// where the standard says. Orientation 6: the stored top row is the right side.
+// All eight ways in which a picture may lie (EXIF 2.3, tag 0x0112): the corner that is red as it is stored
+// comes to where the standard says. Orientation 6: the stored top row is the right side.
 func TestEveryOrientationIsTurnedUpright(t *testing.T) {
 	for lies, corner := range map[int][2]int{1: {0, 0}, 2: {1, 0}, 3: {1, 1}, 4: {0, 1}, 5: {0, 0}, 6: {1, 0},
 		7: {1, 1}, 8: {0, 1}} {
@@ -182,7 +191,9 @@ func TestEveryOrientationIsTurnedUpright(t *testing.T) {
 		}
 		var out bytes.Buffer
 		require.NoError(t, jpeg.Encode(&out, picture, nil))
-		tiff := []byte("II*\x00\x08\x00\x00\x00\x01\x00\x12\x01\x03\x00\x01\x00\x00\x00" + string(rune(lies)) + "\x00\x00\x00")
+		tiff := []byte(
+			"II*\x00\x08\x00\x00\x00\x01\x00\x12\x01\x03\x00\x01\x00\x00\x00" + string(rune(lies)) + "\x00\x00\x00",
+		)
 		body := append([]byte("Exif\x00\x00"), tiff...)
 		segment := binary.BigEndian.AppendUint16([]byte{0xFF, 0xE1}, uint16(len(body)+2))
 		whole := append([]byte{0xFF, 0xD8}, append(append(segment, body...), out.Bytes()[2:]...)...)

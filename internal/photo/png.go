@@ -7,8 +7,8 @@ import (
 	"io"
 )
 
-// ofPNG reckons what a PNG unpacks to, bytes, from its header (ISO/IEC 15948, 11.2.2), and reads it to its end in little
-// memory: whole is false where it holds less than it says, or has no end.
+// ofPNG reckons what a PNG unpacks to, bytes, from its header (ISO/IEC 15948, 11.2.2), and reads it to its
+// end in little memory: whole is false where it holds less than it says, or has no end.
 func ofPNG(data []byte) (size int, whole bool) {
 	const signature, header = 8, 8
 	if len(data) < signature+header+13 {

@@ -20,7 +20,15 @@ func TestGaugeSetSurvivesItsFile(t *testing.T) {
 		var items []gauge.Item
 		for _, m := range rapid.SliceOfNDistinct(rapid.IntRange(2, 40), 1, 12, rapid.ID[int]).Draw(t,
 			"leaves") {
-			item := gauge.Item{Leaf: gauge.Leaf{ID: gauge.ID{Marked: measure.Length(m) * 10 * measure.Micrometre, Angled: rapid.Bool().Draw(t, "angled")}}, Missing: rapid.Bool().Draw(t, "missing")}
+			item := gauge.Item{
+				Leaf: gauge.Leaf{
+					ID: gauge.ID{
+						Marked: measure.Length(m) * 10 * measure.Micrometre,
+						Angled: rapid.Bool().Draw(t, "angled"),
+					},
+				},
+				Missing: rapid.Bool().Draw(t, "missing"),
+			}
 			if rapid.Bool().Draw(t, "in thousandths") {
 				item.Thou, item.Marked = true, measure.Length(m)*measure.Thou
 			}

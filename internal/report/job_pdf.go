@@ -60,8 +60,22 @@ func WriteJobPDF(w io.Writer, j Job, paper Paper, printed time.Time) error {
 	p.SetFooterFunc(func() {
 		p.SetY(-margin)
 		p.font("", smallest)
-		p.CellFormat(0, lineHigh,
-			fmt.Sprintf("%s · printed %s · page %d of {nb}", sheet.Title, stamp(printed), p.PageNo()), "", 0, "C", false, 0, "")
+		p.CellFormat(
+			0,
+			lineHigh,
+			fmt.Sprintf(
+				"%s · printed %s · page %d of {nb}",
+				sheet.Title,
+				stamp(printed),
+				p.PageNo(),
+			),
+			"",
+			0,
+			"C",
+			false,
+			0,
+			"",
+		)
 	})
 	p.AddPage()
 	wide, _ := p.GetPageSize()

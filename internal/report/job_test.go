@@ -204,8 +204,8 @@ func TestAReportBeforeTheEnd(t *testing.T) {
 	assert.Contains(t, says, "not chosen")
 }
 
-// No print fails on a character: Latin, Greek and Cyrillic are printed, what the fonts lack is seen to be lacking, and
-// the sheet says where the whole text is.
+// No print fails on a character: Latin, Greek and Cyrillic are printed, what the fonts lack is seen to be
+// lacking, and the sheet says where the whole text is.
 func TestThePDFTakesEveryCharacter(t *testing.T) {
 	j := signed(t)
 	j.Vehicle, j.Plate, j.Mechanic = "Łódź Ωμέγα Тягач", "😀𝕏", "שלום مرحبا 東京\u0000"

@@ -28,7 +28,8 @@ var fonts = func() (list []*sfnt.Font) {
 	return list
 }()
 
-// prints says whether every embedded font has a character. What no plain TrueType table reaches, above U+FFFF, none has.
+// prints says whether every embedded font has a character. What no plain TrueType table reaches, above
+// U+FFFF, none has.
 func prints(r rune) bool {
 	if r < ' ' {
 		return r == '\n' || r == '\t'

@@ -29,8 +29,8 @@ const ArchiveFormat = "metronix.archive/1"
 // do.
 var ErrArchive = errors.New("this archive cannot be taken in")
 
-// archiveWriter writes the files of an archive one after the other, and holds no more of them than their names and
-// sums.
+// archiveWriter writes the files of an archive one after the other, and holds no more of them than their
+// names and sums.
 type archiveWriter struct {
 	zip      *zip.Writer
 	manifest Manifest
@@ -46,7 +46,10 @@ func (w *archiveWriter) stream(name string, write func(io.Writer) error) error {
 	if err := write(io.MultiWriter(f, sum)); err != nil {
 		return err
 	}
-	w.manifest.Files = append(w.manifest.Files, ManifestFile{name, sum.bytes, hex.EncodeToString(sum.hash.Sum(nil))})
+	w.manifest.Files = append(
+		w.manifest.Files,
+		ManifestFile{name, sum.bytes, hex.EncodeToString(sum.hash.Sum(nil))},
+	)
 	return nil
 }
 
@@ -81,8 +84,8 @@ func (w *archiveWriter) damaged(what, id, why string) {
 	w.manifest.Damaged = append(w.manifest.Damaged, DamagedRecord{what, id, why})
 }
 
-// unprepared is a transaction whose statements are let go when each is done. Prepared ones stay, each with what was given
-// to it, until the transaction ends.
+// unprepared is a transaction whose statements are let go when each is done. Prepared ones stay, each with
+// what was given to it, until the transaction ends.
 func unprepared(tx *gorm.DB) *gorm.DB {
 	if p, ok := tx.Statement.ConnPool.(*gorm.PreparedStmtTX); ok {
 		tx = tx.Session(&gorm.Session{NewDB: true})
@@ -93,8 +96,8 @@ func unprepared(tx *gorm.DB) *gorm.DB {
 
 // WriteArchive writes everything that is stored: engines, gauge sets, vehicles, the workshop, and every job
 // with its whole list, those taken off the board too. What is derived is left out, but for a CSV of what the
-// finished jobs found and left. The reading is of one moment, and what it holds at a time does not grow with how much
-// there is. Records that do not read are left out and named in the manifest, which is given.
+// finished jobs found and left. The reading is of one moment, and what it holds at a time does not grow with
+// how much there is. Records that do not read are left out and named in the manifest, which is given.
 func (s *Store) WriteArchive(to io.Writer, by string, now time.Time) (Manifest, error) {
 	w := &archiveWriter{zip: zip.NewWriter(to),
 		manifest: Manifest{Format: ArchiveFormat, Made: now.UTC().Truncate(time.Second),
@@ -227,8 +230,15 @@ func archived(r jobRow, rows []happeningRow, last string) archivedJob {
 		OdometerKM: r.OdometerKM, OdometerWhy: r.OdometerWhy, Sheet: exact(r.Sheet, sheetText),
 		Happenings: []archivedEntry{}, Sum: last}
 	for _, h := range rows {
-		e := archivedEntry{ID: h.ClientID, Kind: h.Kind, At: h.At.UTC(), Rules: h.Rules, Author: h.Author, Screen: h.Screen,
-			Body: exact(h.Body, compact)}
+		e := archivedEntry{
+			ID:     h.ClientID,
+			Kind:   h.Kind,
+			At:     h.At.UTC(),
+			Rules:  h.Rules,
+			Author: h.Author,
+			Screen: h.Screen,
+			Body:   exact(h.Body, compact),
+		}
 		if !h.DoneAt.IsZero() {
 			done := h.DoneAt.UTC()
 			e.Done = &done
@@ -261,8 +271,8 @@ func archivePhotos(tx *gorm.DB, w *archiveWriter) error {
 	return w.putJSON("photos.json", list)
 }
 
-// archiveVisits writes what finished jobs found and left, a line a valve, for a spreadsheet. What does not read is left
-// out of it: it follows from the jobs.
+// archiveVisits writes what finished jobs found and left, a line a valve, for a spreadsheet. What does not
+// read is left out of it: it follows from the jobs.
 func archiveVisits(tx *gorm.DB, w *archiveWriter) error {
 	return w.stream(visitsName, func(to io.Writer) error {
 		table := csv.NewWriter(to)
@@ -270,9 +280,11 @@ func archiveVisits(tx *gorm.DB, w *archiveWriter) error {
 			"left_mm", "lower_mm", "upper_mm"}); err != nil {
 			return err
 		}
-		rows, err := tx.Raw("SELECT visits.job_id, vehicle_id, at, visits.odometer_km, state, valve, found_nm, left_nm, " +
+		rows, err := tx.Raw("SELECT visits.job_id, vehicle_id, at, visits.odometer_km, state, valve, found_nm, " +
+			"left_nm, " +
 			"lower_nm, upper_nm FROM visits JOIN jobs ON jobs.id = visits.job_id JOIN visit_valves ON " +
-			"visit_valves.job_id = visits.job_id ORDER BY jobs.created_at, visits.job_id, n").Rows()
+			"visit_valves.job_id = visits.job_id ORDER BY jobs.created_at, visits.job_id, n").
+			Rows()
 		if err != nil {
 			return err
 		}
@@ -308,6 +320,16 @@ func (x visitedValve) line() []string {
 		}
 		return measure.Length(*nm).Decimal()
 	}
-	return []string{wire.Cell(x.job), wire.Cell(x.vehicle), x.at.UTC().Format(time.RFC3339), strconv.Itoa(x.odometerKM),
-		x.state, x.valve, cell(x.found), cell(x.left), cell(&x.lower), cell(&x.upper)}
+	return []string{
+		wire.Cell(x.job),
+		wire.Cell(x.vehicle),
+		x.at.UTC().Format(time.RFC3339),
+		strconv.Itoa(x.odometerKM),
+		x.state,
+		x.valve,
+		cell(x.found),
+		cell(x.left),
+		cell(&x.lower),
+		cell(&x.upper),
+	}
 }

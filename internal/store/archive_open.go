@@ -107,7 +107,11 @@ func unpackInto(to io.Writer, f *zip.File, most int64) (n int64, err error) {
 	defer r.Close()
 	n, err = io.Copy(to, io.LimitReader(r, most+1))
 	if err != nil {
-		return n, refuse("%s cannot be unpacked: %v. The file was cut short or changed: fetch it again", f.Name, err)
+		return n, refuse(
+			"%s cannot be unpacked: %v. The file was cut short or changed: fetch it again",
+			f.Name,
+			err,
+		)
 	}
 	return n, nil
 }

@@ -27,8 +27,8 @@ type TakenIn struct {
 	Damaged []DamagedRecord
 }
 
-// Admission judges what an archive brings as whoever else stores such a thing is judged; each says what is wrong, and
-// nothing where nothing is.
+// Admission judges what an archive brings as whoever else stores such a thing is judged; each says what is
+// wrong, and nothing where nothing is.
 type Admission struct {
 	Engine   func(Engine) string
 	GaugeSet func(GaugeSet) string
@@ -75,8 +75,8 @@ type taker struct {
 	latest time.Time // after which nothing can have been done
 }
 
-// rest looks at what was not read: the table made for spreadsheets is compared with the manifest, and there is nothing
-// else.
+// rest looks at what was not read: the table made for spreadsheets is compared with the manifest, and there
+// is nothing else.
 func (t *taker) rest() error {
 	for name, f := range t.files {
 		switch {
@@ -189,7 +189,13 @@ func (t *taker) sets() error {
 		return err
 	}
 	for _, g := range list {
-		row := gaugeSetRow{ID: g.ID, Name: g.Name, Leaves: compact(g.Leaves), Checked: g.Checked, CreatedAt: g.Created}
+		row := gaugeSetRow{
+			ID:        g.ID,
+			Name:      g.Name,
+			Leaves:    compact(g.Leaves),
+			Checked:   g.Checked,
+			CreatedAt: g.Created,
+		}
 		set := row.toGaugeSet()
 		if err := admitted("gauge set", g.ID, cmp.Or(set.Damaged, t.admit.GaugeSet(set))); err != nil {
 			return err

@@ -28,10 +28,10 @@ type Findings struct {
 	Troubles []Trouble // what is stored and is not as it was; empty: nothing
 }
 
-// Backup writes a copy of a data file, also while a program writes to it, and has the copy checked before it appears
-// under its name. The copy holds whatever was acknowledged before it began. What the check finds in it is told, and the
-// copy is there all the same: a damaged one may be all that is left. ErrThere: nothing is written over; ErrCopy: it is
-// not even a database that can be read.
+// Backup writes a copy of a data file, also while a program writes to it, and has the copy checked before it
+// appears under its name. The copy holds whatever was acknowledged before it began. What the check finds in
+// it is told, and the copy is there all the same: a damaged one may be all that is left. ErrThere: nothing is
+// written over; ErrCopy: it is not even a database that can be read.
 func Backup(path, to string, check Checking) (found Findings, err error) {
 	if err := halfRestored(path); err != nil {
 		return found, err
@@ -72,8 +72,8 @@ func copyInto(path string, into *os.File) error {
 	return nil
 }
 
-// restoringOf is what a copy is called while it is being put in a data file's place. While it lies there the file is
-// not opened.
+// restoringOf is what a copy is called while it is being put in a data file's place. While it lies there the
+// file is not opened.
 func restoringOf(path string) string { return path + ".restoring" }
 
 // halfRestored says that a restore of a data file was cut off, and what is to be done; nil where none was.
@@ -82,15 +82,25 @@ func halfRestored(path string) error {
 		return nil
 	}
 	if kept := gaveWay(path); kept != "" {
-		return fmt.Errorf("%s: %w. Run metronix restore again with the copy that is wanted, or with %s to go back to "+
-			"what was there", path, ErrHalf, kept)
+		return fmt.Errorf(
+			"%s: %w. Run metronix restore again with the copy that is wanted, or with %s to go back to "+
+				"what was there",
+			path,
+			ErrHalf,
+			kept,
+		)
 	}
-	return fmt.Errorf("%s: %w before anything was changed. Run metronix restore again, or remove %s to go on with "+
-		"what is there", path, ErrHalf, restoringOf(path))
+	return fmt.Errorf(
+		"%s: %w before anything was changed. Run metronix restore again, or remove %s to go on with "+
+			"what is there",
+		path,
+		ErrHalf,
+		restoringOf(path),
+	)
 }
 
-// gaveWay is where a data file lies whole now, of which a restore that was cut off had taken the name or the log away
-// already; empty: it had not.
+// gaveWay is where a data file lies whole now, of which a restore that was cut off had taken the name or the
+// log away already; empty: it had not.
 func gaveWay(path string) string {
 	live, gone := os.Lstat(path)
 	_, noLog := os.Lstat(path + "-wal")
@@ -116,10 +126,11 @@ type Restored struct {
 	Aside string // where what was there lies now; empty: there was nothing
 }
 
-// Restore puts a copy in a data file's place: through its log, if it has one, and checked in its new place before what
-// was there gives way. That is kept aside with all that it holds, under a name that was free. A restore that is cut off
-// leaves the old file or the new one, and ErrHalf for whoever opens it. anyway takes a copy in which the check finds
-// trouble: without it, such a copy is refused with ErrCopy and the findings, unless all of it can be made anew. ErrInUse while a program has the file.
+// Restore puts a copy in a data file's place: through its log, if it has one, and checked in its new place
+// before what was there gives way. That is kept aside with all that it holds, under a name that was free. A
+// restore that is cut off leaves the old file or the new one, and ErrHalf for whoever opens it. anyway takes
+// a copy in which the check finds trouble: without it, such a copy is refused with ErrCopy and the findings,
+// unless all of it can be made anew. ErrInUse while a program has the file.
 func Restore(path, from string, now time.Time, anyway bool, check Checking) (r Restored, err error) {
 	if version, err := look(from); err != nil {
 		return r, err
@@ -168,8 +179,8 @@ func Restore(path, from string, now time.Time, anyway bool, check Checking) (r R
 	return r, rename(fresh.Name(), path, true)
 }
 
-// keptAside gives a data file, and a log that cannot be folded into it, a name under which it stays. From here on until
-// the copy has the file's name, the copy's own name says that a restore is under way.
+// keptAside gives a data file, and a log that cannot be folded into it, a name under which it stays. From
+// here on until the copy has the file's name, the copy's own name says that a restore is under way.
 func keptAside(path string, there bool, now time.Time) (aside string, err error) {
 	log := path + "-wal"
 	if there {

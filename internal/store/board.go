@@ -23,10 +23,27 @@ func rowOfGlance(jobID string, d Derived) stateRow {
 
 // glance reads what the board shows of a job; it errs with ErrDamaged where that does not read.
 func (r stateRow) glance() (g job.Glance, err error) {
-	g = job.Glance{Phase: job.Phase(r.Phase), CrankKnown: r.CrankKnown, Done: r.Done, Total: r.Total, Stops: r.Stops,
-		School: sequence.School(r.School), Direction: sequence.Direction(r.Direction),
-		Waits: job.Deferral{Waits: job.WaitsFor(r.WaitsFor), Until: r.WaitsUntil}, Hand: r.Hand, SignedBy: r.SignedBy,
-		ReadyAt: orZero(r.ReadyAt), CoverBy: orZero(r.CoverBy), StartFrom: orZero(r.StartFrom), Valves: dotsOf(r.Valves)}
+	g = job.Glance{
+		Phase:      job.Phase(r.Phase),
+		CrankKnown: r.CrankKnown,
+		Done:       r.Done,
+		Total:      r.Total,
+		Stops:      r.Stops,
+		School:     sequence.School(r.School),
+		Direction:  sequence.Direction(r.Direction),
+		Waits: job.Deferral{
+			Waits: job.WaitsFor(r.WaitsFor),
+			Until: r.WaitsUntil,
+		},
+		Hand:     r.Hand,
+		SignedBy: r.SignedBy,
+		ReadyAt: orZero(
+			r.ReadyAt,
+		),
+		CoverBy:   orZero(r.CoverBy),
+		StartFrom: orZero(r.StartFrom),
+		Valves:    dotsOf(r.Valves),
+	}
 	for _, b := range []struct {
 		to   *job.Brief
 		text string
@@ -59,8 +76,8 @@ type BoardQuery struct {
 	Limit, Offset int
 }
 
-// OnBoard is a job on the board: what was derived of it last. Damaged is why it cannot be opened, or what the board knew
-// of it be read.
+// OnBoard is a job on the board: what was derived of it last. Damaged is why it cannot be opened, or what the
+// board knew of it be read.
 type OnBoard struct {
 	ID        string
 	CreatedAt time.Time
@@ -94,8 +111,20 @@ func (s *Store) Board(q BoardQuery) (list []OnBoard, total int64, err error) {
 		Scan(&rows).Error
 	for _, row := range rows {
 		r := row.State
-		on := OnBoard{ID: r.JobID, CreatedAt: row.CreatedAt, Mechanic: row.Mechanic, Reason: row.Reason, Damaged: r.Damaged,
-			Derived: Derived{TouchedAt: r.TouchedAt, Open: r.Open, Vehicle: r.Vehicle, Plate: r.Plate, Engine: r.Engine}}
+		on := OnBoard{
+			ID:        r.JobID,
+			CreatedAt: row.CreatedAt,
+			Mechanic:  row.Mechanic,
+			Reason:    row.Reason,
+			Damaged:   r.Damaged,
+			Derived: Derived{
+				TouchedAt: r.TouchedAt,
+				Open:      r.Open,
+				Vehicle:   r.Vehicle,
+				Plate:     r.Plate,
+				Engine:    r.Engine,
+			},
+		}
 		var unread error
 		if on.Derived.Glance, unread = r.glance(); unread != nil && on.Damaged == "" {
 			on.Damaged = unread.Error()

@@ -11,7 +11,8 @@ import (
 
 // Every happening carries a checksum of itself and of the one before it, the first of the job's own row, so
 // that a bit that flipped on the disk is found where the job is read, and so is a happening that is missing
-// or was put in. Where the list ends stands in the job's own row, so that one that lost its end is no shorter list.
+// or was put in. Where the list ends stands in the job's own row, so that one that lost its end is no shorter
+// list.
 
 // root is the checksum that a job's list begins from: of all that its happenings are judged by.
 func (r jobRow) root() string {
@@ -74,8 +75,8 @@ func endsAt(tx *gorm.DB, jobID string, entries int, last string) error {
 		Updates(map[string]any{"entries": entries, "last_sum": last}).Error
 }
 
-// resum writes a job's checksums anew, where the job's own row was corrected before its first reading. It says where the
-// list ends.
+// resum writes a job's checksums anew, where the job's own row was corrected before its first reading. It
+// says where the list ends.
 func resum(tx *gorm.DB, job jobRow) (entries int, last string, err error) {
 	var rows []happeningRow
 	if err := tx.Where("job_id = ?", job.ID).Order("place").Find(&rows).Error; err != nil {

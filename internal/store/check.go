@@ -15,8 +15,8 @@ import (
 	"gorm.io/gorm"
 )
 
-// checkedAtOnce is how large a file may be whose pages are all looked at before the program is ready: a tenth of a second
-// or so. Those of a larger one are looked at while it works.
+// checkedAtOnce is how large a file may be whose pages are all looked at before the program is ready: a tenth
+// of a second or so. Those of a larger one are looked at while it works.
 var checkedAtOnce int64 = 48 << 20
 
 // pagesCheck is the look at all pages of a file at the start.
@@ -31,8 +31,8 @@ func newPagesCheck() *pagesCheck {
 	return &pagesCheck{stop: stop, ctx: ctx, done: make(chan struct{})}
 }
 
-// begin asks the database whether its pages fit together: at once where the file is small, else beside the work, and what
-// is found then ends the writing.
+// begin asks the database whether its pages fit together: at once where the file is small, else beside the
+// work, and what is found then ends the writing.
 func (p *pagesCheck) begin(s *Store, path string) error {
 	if info, err := os.Stat(path); err != nil || info.Size() <= checkedAtOnce {
 		close(p.done)
@@ -73,9 +73,9 @@ type Trouble struct {
 	Beside bool
 }
 
-// Inspect opens a data file for reading alone, whatever its version, and has it checked. Nothing of it is changed: one
-// that another program is writing to, or that an earlier version wrote, is copied to a scratch file first, and the copy
-// is checked. Errors are those of Open, and ErrEmpty where nothing was begun in it.
+// Inspect opens a data file for reading alone, whatever its version, and has it checked. Nothing of it is
+// changed: one that another program is writing to, or that an earlier version wrote, is copied to a scratch
+// file first, and the copy is checked. Errors are those of Open, and ErrEmpty where nothing was begun in it.
 func Inspect(path string, check Checking) (Findings, error) {
 	if err := halfRestored(path); err != nil {
 		return Findings{}, err
@@ -133,8 +133,8 @@ func inspectCopy(path string, check Checking) (Findings, error) {
 	return check(s)
 }
 
-// Check is the store's part of the full check: every page and index of the file, every record, every job's list from
-// its first entry to its last, and every picture and sound by its hash.
+// Check is the store's part of the full check: every page and index of the file, every record, every job's
+// list from its first entry to its last, and every picture and sound by its hash.
 func (s *Store) Check() (f Findings) {
 	trouble := func(jobID string, err error) {
 		if err != nil {

@@ -15,8 +15,8 @@ import (
 	"metronix/core/wear"
 )
 
-// The check reads every record and verifies every hash, of each kind; what it finds is told, and nothing of the file is
-// changed by looking, whatever its version.
+// The check reads every record and verifies every hash, of each kind; what it finds is told, and nothing of
+// the file is changed by looking, whatever its version.
 func TestTheCheckReadsEverything(t *testing.T) {
 	s, path := opened(t)
 	withJob(t, s)
@@ -74,8 +74,8 @@ func sumOfFile(t *testing.T, path string) [sha256.Size]byte {
 	return sha256.Sum256(data)
 }
 
-// A file in which nothing was begun is said to be that, and nothing is begun in it; one that a program is writing to is
-// checked as it stands.
+// A file in which nothing was begun is said to be that, and nothing is begun in it; one that a program is
+// writing to is checked as it stands.
 func TestAFileThatIsEmptyOrInUseIsLookedAt(t *testing.T) {
 	empty := filepath.Join(t.TempDir(), "w.db")
 	require.NoError(t, os.WriteFile(empty, nil, 0o600))
@@ -119,8 +119,8 @@ func TestARecordThatDoesNotReadHindersNoOther(t *testing.T) {
 	assert.Empty(t, v.Damaged)
 }
 
-// Each part of a vehicle is changed by itself; its name and odometer only where they are still what they were when they
-// were looked at, and the odometer never back without a reason.
+// Each part of a vehicle is changed by itself; its name and odometer only where they are still what they were
+// when they were looked at, and the odometer never back without a reason.
 func TestAVehicleChangedInTwoPlacesAtOnce(t *testing.T) {
 	s, _ := opened(t)
 	withJob(t, s)
@@ -169,8 +169,8 @@ func TestAUsedShimStaysUsed(t *testing.T) {
 	require.NoError(t, s.PutShop(now, now.Version, time.Now()))
 }
 
-// The pages of a large file are looked at while the program works already; what is found then ends the writing, and is
-// said to whoever asks whether all is well.
+// The pages of a large file are looked at while the program works already; what is found then ends the
+// writing, and is said to whoever asks whether all is well.
 func TestALargeFileIsLookedAtBesideTheWork(t *testing.T) {
 	path := filled(t, 400)
 	was := checkedAtOnce
@@ -196,8 +196,8 @@ func TestALargeFileIsLookedAtBesideTheWork(t *testing.T) {
 	assert.ErrorIs(t, s.SetOffBoard("v", true), ErrDamaged)
 }
 
-// Pictures and recordings that no entry names are taken out after a day, and only so many wait: those that an entry
-// names stay.
+// Pictures and recordings that no entry names are taken out after a day, and only so many wait: those that an
+// entry names stay.
 func TestWhatNothingNamesIsTakenOut(t *testing.T) {
 	s, _ := opened(t)
 	withJob(t, s)
@@ -211,7 +211,11 @@ func TestWhatNothingNamesIsTakenOut(t *testing.T) {
 	again, err := s.AddPhoto("j", []byte("sent again"), at)
 	require.NoError(t, err)
 	l := listOf(t, s)
-	finding := job.Happening{ID: "finding-1", At: at, Act: job.FindingNoted{Finding: job.Finding{ID: "f1", Photo: kept}}}
+	finding := job.Happening{
+		ID:  "finding-1",
+		At:  at,
+		Act: job.FindingNoted{Finding: job.Finding{ID: "f1", Photo: kept}},
+	}
 	require.NoError(t, s.Append("j", l, finding, derived()))
 	sound := job.Happening{ID: "sound-01", At: at, Act: job.SoundNoted{Heard: job.Heard{File: heard}}}
 	require.NoError(t, s.Append("j", l, sound, derived()))

@@ -13,9 +13,9 @@ import (
 	"metronix/core/wear"
 )
 
-// What is next in a job, what it came to, and why a vehicle is due are kept as codes and figures in one column each, as
-// a query of an address has them: "action=turn&by=180000000&turning=on&until=rocking.4...". They are put in words when
-// they are told. What is empty is left out.
+// What is next in a job, what it came to, and why a vehicle is due are kept as codes and figures in one
+// column each, as a query of an address has them: "action=turn&by=180000000&turning=on&until=rocking.4...".
+// They are put in words when they are told. What is empty is left out.
 
 type codes struct{ url.Values }
 
@@ -68,9 +68,15 @@ func briefOf(text string) (b job.Brief, err error) {
 	if err != nil {
 		return b, err
 	}
-	b = job.Brief{Action: job.Action(c.Get("action")), Valve: c.Get("valve"), Turning: job.Turning(c.Get("turning")),
-		By: measure.Angle(c.figure("by")), Turns: int(c.figure("turns")), Shims: c.Get("shims") == "yes",
-		SignedBy: c.Get("signed_by")}
+	b = job.Brief{
+		Action:   job.Action(c.Get("action")),
+		Valve:    c.Get("valve"),
+		Turning:  job.Turning(c.Get("turning")),
+		By:       measure.Angle(c.figure("by")),
+		Turns:    int(c.figure("turns")),
+		Shims:    c.Get("shims") == "yes",
+		SignedBy: c.Get("signed_by"),
+	}
 	for _, code := range c.Values["until"] {
 		w, err := sightingOf(code)
 		if err != nil {
@@ -93,7 +99,12 @@ func sightingOf(code string) (w sequence.Sighting, err error) {
 		return w, fmt.Errorf("%q is no sighting", code)
 	}
 	mark, err := strconv.ParseInt(parts[4], 10, 64)
-	w = sequence.Sighting{What: sequence.What(parts[0]), Valve: parts[3], Mark: measure.Angle(mark), Sign: parts[5]}
+	w = sequence.Sighting{
+		What:  sequence.What(parts[0]),
+		Valve: parts[3],
+		Mark:  measure.Angle(mark),
+		Sign:  parts[5],
+	}
 	for i, n := range []*int{&w.Cylinder, &w.Row} {
 		if err == nil {
 			*n, err = strconv.Atoi(parts[1+i])
@@ -160,9 +171,16 @@ func causeOf(text string) (wear.Cause, error) {
 		return wear.Cause{}, err
 	}
 	km, _ := strconv.ParseFloat(c.Get("km"), 64)
-	return wear.Cause{Kind: wear.CauseKind(c.Get("kind")), Valve: c.Get("valve"), Side: wear.Side(c.Get("side")), KM: km,
-		Months: int(c.figure("months")), Weeks: int(c.figure("weeks")), What: c.Get("what"),
-		Left: leftOf(c.Values["left"])}, nil
+	return wear.Cause{
+		Kind:   wear.CauseKind(c.Get("kind")),
+		Valve:  c.Get("valve"),
+		Side:   wear.Side(c.Get("side")),
+		KM:     km,
+		Months: int(c.figure("months")),
+		Weeks:  int(c.figure("weeks")),
+		What:   c.Get("what"),
+		Left:   leftOf(c.Values["left"]),
+	}, nil
 }
 
 // codesOfDots are the valves with the verdict of each, in their order: "E1.in I1. E2.tight".

@@ -22,7 +22,10 @@ func TestCodesComeBack(t *testing.T) {
 		some := rapid.IntRange(0, 9)
 		var left []wear.LeftOut
 		for range some.Draw(t, "left") % 3 {
-			left = append(left, wear.LeftOut{Valve: rapid.StringMatching(`[IE][1-9][0-9]?[a-e]?`).Draw(t, "valve"), Side: wear.Tight})
+			left = append(
+				left,
+				wear.LeftOut{Valve: rapid.StringMatching(`[IE][1-9][0-9]?[a-e]?`).Draw(t, "valve"), Side: wear.Tight},
+			)
 		}
 		brief := job.Brief{Action: job.Action(word.Draw(t, "action")), Valve: word.Draw(t, "at"),
 			Turning: job.Turning(word.Draw(t, "turning")), By: measure.Angle(rapid.Int64().Draw(t, "by")),
@@ -44,7 +47,11 @@ func TestCodesComeBack(t *testing.T) {
 		require.NoError(t, err)
 		require.Equal(t, cause, again)
 	})
-	dots := []job.Dot{{Valve: "E1", Verdict: clearance.In}, {Valve: "I1"}, {Valve: "E12b", Verdict: clearance.Tight}}
+	dots := []job.Dot{
+		{Valve: "E1", Verdict: clearance.In},
+		{Valve: "I1"},
+		{Valve: "E12b", Verdict: clearance.Tight},
+	}
 	assert.Equal(t, dots, dotsOf(codesOfDots(dots)))
 	assert.Empty(t, codesOfOutcome(job.Outcome{}))
 	for _, text := range []string{"until=rocking", "until=rocking.x.0..0.", "until=mark.0.0..x.", "%zz", "outcome=%25zz"} {

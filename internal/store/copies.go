@@ -19,9 +19,9 @@ type Copy struct {
 // copiesAtOnce is how many copies are written in one go.
 const copiesAtOnce = 250
 
-// AddCopies makes a large workshop of a small one: a stored job, with its whole list, copied many times. Each copy opens,
-// and its checksums hold; what follows from their lists is made when the file is opened for use. It is how the figures for many jobs are
-// measured.
+// AddCopies makes a large workshop of a small one: a stored job, with its whole list, copied many times. Each
+// copy opens, and its checksums hold; what follows from their lists is made when the file is opened for use.
+// It is how the figures for many jobs are measured.
 func (s *Store) AddCopies(of string, copies []Copy) error {
 	var r jobRow
 	var list []happeningRow

@@ -137,8 +137,8 @@ func TestAFileThatIsGoneIsNoticed(t *testing.T) {
 	}
 }
 
-// A list that lost its end is no shorter list: the signature that was taken away is missed, by whoever opens the job
-// and by the check, and what is derived is not made anew from what is left.
+// A list that lost its end is no shorter list: the signature that was taken away is missed, by whoever opens
+// the job and by the check, and what is derived is not made anew from what is left.
 func TestAListThatLostItsEndIsMissed(t *testing.T) {
 	s, _ := opened(t)
 	withJob(t, s)

@@ -92,9 +92,9 @@ func (h *held) fold(checkpoint func() error) error {
 	return nil
 }
 
-// still says whether file and log are where they were and as they were: what is written to a file that was removed or
-// replaced goes nowhere, and what was copied over or cut while the program ran is not what it wrote. It costs two looks
-// at the folder, microseconds.
+// still says whether file and log are where they were and as they were: what is written to a file that was
+// removed or replaced goes nowhere, and what was copied over or cut while the program ran is not what it
+// wrote. It costs two looks at the folder, microseconds.
 func (h *held) still() error {
 	h.mu.RLock()
 	defer h.mu.RUnlock()

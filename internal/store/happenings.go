@@ -32,7 +32,14 @@ func bodyOf(h job.Happening) (string, error) {
 
 // toHappening reads a stored happening.
 func (r happeningRow) toHappening() (job.Happening, error) {
-	h := job.Happening{ID: r.ClientID, Rules: r.Rules, At: r.At, DoneAt: r.DoneAt, Author: r.Author, Screen: r.Screen}
+	h := job.Happening{
+		ID:     r.ClientID,
+		Rules:  r.Rules,
+		At:     r.At,
+		DoneAt: r.DoneAt,
+		Author: r.Author,
+		Screen: r.Screen,
+	}
 	var body happeningBody
 	err := json.Unmarshal([]byte(r.Body), &body)
 	if err == nil && body.Act == nil {
@@ -62,8 +69,8 @@ type Derived struct {
 	Used      []job.ShopShim
 }
 
-// derivedBy is the version of what is derived of a list. Where it counts up everything derived is made anew at the next
-// start.
+// derivedBy is the version of what is derived of a list. Where it counts up everything derived is made anew
+// at the next start.
 const derivedBy = 1
 
 // List is a job's happenings as they are stored, and where the chain of checksums ends.
@@ -73,7 +80,8 @@ type List struct {
 	rows       *rowsKept
 }
 
-// rowsKept is how many rows of a kind are stored beside a list (nil: to be counted), and whether its visit is.
+// rowsKept is how many rows of a kind are stored beside a list (nil: to be counted), and whether its visit
+// is.
 type rowsKept struct {
 	pairs, used int
 	visit       bool
@@ -110,7 +118,14 @@ func (s *Store) Append(jobID string, l *List, h job.Happening, d Derived) error 
 		return err
 	}
 	h.Rules = job.Rules
-	l.Happenings, l.last, l.rows = append(l.Happenings, h), row.Sum, &rowsKept{len(d.Pairs), len(d.Used), d.Visit != nil}
+	l.Happenings, l.last, l.rows = append(
+		l.Happenings,
+		h,
+	), row.Sum, &rowsKept{
+		len(d.Pairs),
+		len(d.Used),
+		d.Visit != nil,
+	}
 	return nil
 }
 
@@ -136,9 +151,11 @@ func (s *Store) stored(jobID, id string, err error) error {
 
 // derivedAnew writes what is derived over what was; whether a job is on the board is not derived.
 var derivedAnew = clause.OnConflict{Columns: []clause.Column{{Name: "job_id"}},
-	DoUpdates: clause.AssignmentColumns([]string{"touched_at", "open", "damaged", "derived_by", "vehicle", "plate", "engine",
-		"phase", "next", "quiet", "crank_known", "done", "total", "stops", "school", "direction", "waits_for", "waits_until",
-		"hand", "signed_by", "ready_at", "cover_by", "start_from", "valves"})}
+	DoUpdates: clause.AssignmentColumns(
+		[]string{"touched_at", "open", "damaged", "derived_by", "vehicle", "plate", "engine",
+			"phase", "next", "quiet", "crank_known", "done", "total", "stops", "school", "direction", "waits_for", "waits_until",
+			"hand", "signed_by", "ready_at", "cover_by", "start_from", "valves"},
+	)}
 
 // derive writes the rows that follow from a job's list.
 func derive(tx *gorm.DB, jobID string, d Derived, kept *rowsKept) error {
@@ -199,8 +216,8 @@ func (s *Store) PutDerived(jobID string, d Derived) error {
 	}))
 }
 
-// DerivedOf reads what is stored beside a job's list; ok is false where nothing is, or only as an earlier version
-// derived it.
+// DerivedOf reads what is stored beside a job's list; ok is false where nothing is, or only as an earlier
+// version derived it.
 func (s *Store) DerivedOf(jobID string) (d Derived, ok bool, err error) {
 	var states []stateRow
 	var pairs []pairRow

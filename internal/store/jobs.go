@@ -129,9 +129,24 @@ func (r jobRow) toJob() (Job, error) {
 	if err != nil {
 		return Job{}, fmt.Errorf("%w: the leaves of job %s do not read: %w", ErrDamaged, r.ID, err)
 	}
-	return Job{r.ID, r.Vehicle.toVehicle(), sheet, r.Card, r.HotPass - 1, r.CardReason, clearance.Aim(r.Aim), r.AimReason,
+	return Job{
+		r.ID,
+		r.Vehicle.toVehicle(),
+		sheet,
+		r.Card,
+		r.HotPass - 1,
+		r.CardReason,
+		clearance.Aim(r.Aim),
+		r.AimReason,
 		clearance.Rule(r.Rule),
-		measure.Length(r.FeelNM), r.GaugeName, leaves, r.Mechanic, r.Reason, r.OdometerKM,
-		r.OdometerWhy, r.CreatedAt,
-		r.OffBoard}, nil
+		measure.Length(r.FeelNM),
+		r.GaugeName,
+		leaves,
+		r.Mechanic,
+		r.Reason,
+		r.OdometerKM,
+		r.OdometerWhy,
+		r.CreatedAt,
+		r.OffBoard,
+	}, nil
 }

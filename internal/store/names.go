@@ -8,9 +8,9 @@ import (
 	"syscall"
 )
 
-// This file is the one place through which names in a folder are changed: a file appears under its name only when it is
-// whole and on disk, and nothing is ever written over that was not meant to be. A program that ends between two changes
-// leaves either the old or the new, never a part of one.
+// This file is the one place through which names in a folder are changed: a file appears under its name only
+// when it is whole and on disk, and nothing is ever written over that was not meant to be. A program that
+// ends between two changes leaves either the old or the new, never a part of one.
 
 // atName is told before and after each change of a name; tests end the program there.
 var atName = func(string) {}
@@ -18,8 +18,9 @@ var atName = func(string) {}
 // partOf is the name that a file has while it is being written.
 func partOf(path string) string { return path + ".part" }
 
-// begin makes or empties the file that will be called path when it is whole, and holds it: a part that a program left
-// when it ended is begun anew, one that another program is writing is ErrInUse. ErrThere where path is taken.
+// begin makes or empties the file that will be called path when it is whole, and holds it: a part that a
+// program left when it ended is begun anew, one that another program is writing is ErrInUse. ErrThere where
+// path is taken.
 func begin(path string) (*os.File, error) {
 	if _, err := os.Lstat(path); err == nil {
 		return nil, fmt.Errorf("%s: %w", path, ErrThere)
@@ -42,7 +43,8 @@ func own(path string) (*os.File, error) {
 	return f, nil
 }
 
-// finish puts what begin began on disk and gives it its name, if that is still free: ErrThere where it is not.
+// finish puts what begin began on disk and gives it its name, if that is still free: ErrThere where it is
+// not.
 func finish(f *os.File, path string) error {
 	defer f.Close()
 	if err := f.Sync(); err != nil {
@@ -56,8 +58,9 @@ func giveUp(f *os.File) error {
 	return errors.Join(f.Close(), os.Remove(f.Name()))
 }
 
-// rename changes a file's name and makes that lasting. Where nothing may be written over it is ErrThere if the new name
-// is taken: the new name is given first and the old one taken away then, so that the file has one of them at any time.
+// rename changes a file's name and makes that lasting. Where nothing may be written over it is ErrThere if
+// the new name is taken: the new name is given first and the old one taken away then, so that the file has
+// one of them at any time.
 func rename(from, to string, over bool) error {
 	if over {
 		if err := atFolder("rename "+to, func() error { return os.Rename(from, to) }); err != nil {
@@ -71,8 +74,8 @@ func rename(from, to string, over bool) error {
 	return remove(from)
 }
 
-// link gives a file a second name; ErrThere if it is taken. On a file system without second names the file loses its
-// first one.
+// link gives a file a second name; ErrThere if it is taken. On a file system without second names the file
+// loses its first one.
 func link(from, to string) error {
 	err := atFolder("link "+to, func() error { return os.Link(from, to) })
 	if errors.Is(err, errors.ErrUnsupported) || errors.Is(err, syscall.EPERM) {
@@ -107,8 +110,8 @@ func atFolder(what string, change func() error) error {
 	return err
 }
 
-// free is the first name that is not taken of one that is wanted: wanted, wanted-2, wanted-3 and so on. take is tried on
-// each until it does not say ErrThere.
+// free is the first name that is not taken of one that is wanted: wanted, wanted-2, wanted-3 and so on. take
+// is tried on each until it does not say ErrThere.
 func free(wanted string, take func(name string) error) (name string, err error) {
 	for n := 1; ; n++ {
 		name = wanted
@@ -134,8 +137,8 @@ func syncFolder(path string) error {
 // Replace puts a whole file of this program's own in the place of one that is empty or not there.
 func Replace(from, to string) error { return rename(from, to, true) }
 
-// Publish writes a file that appears under its name only when it is whole and on disk. ErrThere where the name is taken:
-// nothing is written over.
+// Publish writes a file that appears under its name only when it is whole and on disk. ErrThere where the
+// name is taken: nothing is written over.
 func Publish(path string, write func(*os.File) error) error {
 	f, err := begin(path)
 	if err != nil {

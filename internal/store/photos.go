@@ -39,7 +39,8 @@ func (s *Store) addFile(jobID, media string, data []byte, now time.Time) (hash s
 			return err
 		}
 		var waiting int64
-		if err := tx.Raw("SELECT coalesce(sum(length(data)), 0) FROM photos WHERE NOT named AND job_id = ? AND hash <> ?",
+		if err := tx.Raw("SELECT coalesce(sum(length(data)), 0) FROM photos WHERE NOT named AND job_id = ? AND "+
+			"hash <> ?",
 			jobID, hash).Scan(&waiting).Error; err != nil {
 			return err
 		}
@@ -49,12 +50,14 @@ func (s *Store) addFile(jobID, media string, data []byte, now time.Time) (hash s
 		// the same once more is kept once, and waits anew to be named
 		return tx.Clauses(clause.OnConflict{Columns: []clause.Column{{Name: "hash"}},
 			DoUpdates: clause.AssignmentColumns([]string{"created_at"}),
-			Where:     clause.Where{Exprs: []clause.Expression{clause.Expr{SQL: "NOT photos.named"}}}}).Create(&row).Error
+			Where: clause.Where{
+				Exprs: []clause.Expression{clause.Expr{SQL: "NOT photos.named"}},
+			}}).Create(&row).Error
 	}))
 }
 
-// MostUnnamed is how many bytes of pictures and recordings a job may have that none of its entries names yet: a dozen of
-// a busy hour (from memory). unnamedFor is how long they wait to be named.
+// MostUnnamed is how many bytes of pictures and recordings a job may have that none of its entries names yet:
+// a dozen of a busy hour (from memory). unnamedFor is how long they wait to be named.
 const (
 	MostUnnamed = 32 << 20
 	unnamedFor  = 24 * time.Hour

@@ -267,7 +267,12 @@ func sound[Row, Record any](to func(Row) Record) func(Row) (Record, error) {
 }
 
 // listed reads all rows of a kind in an order, with the named associations, and maps each.
-func listed[Row, Record any](s *Store, order string, to func(Row) Record, preload ...string) ([]Record, error) {
+func listed[Row, Record any](
+	s *Store,
+	order string,
+	to func(Row) Record,
+	preload ...string,
+) ([]Record, error) {
 	db := s.read.Order(order)
 	for _, p := range preload {
 		db = db.Preload(p)

@@ -132,8 +132,8 @@ type happeningRowThree struct {
 func (jobRowThree) TableName() string       { return "jobs" }
 func (happeningRowThree) TableName() string { return "happenings" }
 
-// sumsThree gives every happening of a file its checksum, over itself and the one before, the first over its job's own
-// row.
+// sumsThree gives every happening of a file its checksum, over itself and the one before, the first over its
+// job's own row.
 func sumsThree(tx *gorm.DB) error {
 	var jobs []jobRowThree
 	if err := tx.Find(&jobs).Error; err != nil {
@@ -144,8 +144,19 @@ func sumsThree(tx *gorm.DB) error {
 		if err := tx.Where("job_id = ?", j.ID).Order("place").Find(&rows).Error; err != nil {
 			return err
 		}
-		last := sumThree("job", j.ID, j.VehicleID, j.Sheet, strconv.Itoa(j.Card), strconv.Itoa(j.HotPass), j.Aim, j.Rule,
-			strconv.FormatInt(j.FeelNM, 10), j.Leaves, j.Mechanic)
+		last := sumThree(
+			"job",
+			j.ID,
+			j.VehicleID,
+			j.Sheet,
+			strconv.Itoa(j.Card),
+			strconv.Itoa(j.HotPass),
+			j.Aim,
+			j.Rule,
+			strconv.FormatInt(j.FeelNM, 10),
+			j.Leaves,
+			j.Mechanic,
+		)
 		for _, r := range rows {
 			done := ""
 			if !r.DoneAt.IsZero() {
@@ -194,16 +205,16 @@ var seventh = []string{
 	"UPDATE job_states SET short = '' WHERE damaged = ''",
 }
 
-// eighth is what the eighth version adds; what is derived of every job is made anew, because more is learned of nuts
-// and a valve that was left out of its limits is told.
+// eighth is what the eighth version adds; what is derived of every job is made anew, because more is learned
+// of nuts and a valve that was left out of its limits is told.
 var eighth = []string{
 	"ALTER TABLE lock_pairs ADD COLUMN low_nm integer",
 	"ALTER TABLE lock_pairs ADD COLUMN high_nm integer",
 	"UPDATE job_states SET short = '' WHERE damaged = ''",
 }
 
-// ninth is what the ninth version adds: where each list ends, why an odometer was put back, and which files an entry
-// names. What is derived of every job, and when its vehicle is due, is made anew.
+// ninth is what the ninth version adds: where each list ends, why an odometer was put back, and which files
+// an entry names. What is derived of every job, and when its vehicle is due, is made anew.
 var ninth = []string{
 	"ALTER TABLE vehicles ADD COLUMN odometer_why text NOT NULL DEFAULT ''",
 	"ALTER TABLE photos ADD COLUMN named numeric NOT NULL DEFAULT true", // those there are stay
@@ -212,38 +223,48 @@ var ninth = []string{
 	"ALTER TABLE jobs ADD COLUMN last_sum text NOT NULL DEFAULT ''",
 	"UPDATE jobs SET entries = (SELECT count(*) FROM happenings WHERE job_id = jobs.id), last_sum = " +
 		"coalesce((SELECT sum FROM happenings WHERE job_id = jobs.id ORDER BY place DESC LIMIT 1), '')",
-	"DELETE FROM dues WHERE vehicle_id IN (SELECT vehicle_id FROM jobs JOIN job_states ON job_id = jobs.id WHERE visit <> '')",
+	"DELETE FROM dues WHERE vehicle_id IN (SELECT vehicle_id FROM jobs JOIN job_states ON job_id = jobs.id " +
+		"WHERE visit <> '')",
 	"UPDATE job_states SET short = '' WHERE damaged = ''",
 }
 
-// tenth is what the tenth version adds: what is derived of jobs and vehicles, and intervals, stand in rows and columns of
-// their own. What is derived is made anew.
+// tenth is what the tenth version adds: what is derived of jobs and vehicles, and intervals, stand in rows
+// and columns of their own. What is derived is made anew.
 var tenth = []string{
 	"ALTER TABLE happenings ADD COLUMN author text NOT NULL DEFAULT ''",
 	"ALTER TABLE happenings ADD COLUMN screen text NOT NULL DEFAULT ''",
 	"DROP TABLE job_states",
-	"CREATE TABLE job_states (job_id text PRIMARY KEY REFERENCES jobs(id) ON DELETE RESTRICT, touched_at datetime NOT NULL, " +
-		"open numeric NOT NULL, off_board numeric NOT NULL DEFAULT false, damaged text NOT NULL, derived_by integer NOT NULL, " +
-		"vehicle text NOT NULL, plate text NOT NULL, engine text NOT NULL, phase text NOT NULL, next text NOT NULL, " +
+	"CREATE TABLE job_states (job_id text PRIMARY KEY REFERENCES jobs(id) ON DELETE RESTRICT, touched_at " +
+		"datetime NOT NULL, " +
+		"open numeric NOT NULL, off_board numeric NOT NULL DEFAULT false, damaged text NOT NULL, derived_by " +
+		"integer NOT NULL, " +
+		"vehicle text NOT NULL, plate text NOT NULL, engine text NOT NULL, phase text NOT NULL, next text NOT " +
+		"NULL, " +
 		"quiet text NOT NULL, crank_known numeric NOT NULL, done integer NOT NULL, total integer NOT NULL, " +
 		"stops integer NOT NULL, school text NOT NULL, direction text NOT NULL, waits_for text NOT NULL, " +
-		"waits_until text NOT NULL, hand text NOT NULL, signed_by text NOT NULL, ready_at datetime, cover_by datetime, " +
+		"waits_until text NOT NULL, hand text NOT NULL, signed_by text NOT NULL, ready_at datetime, cover_by " +
+		"datetime, " +
 		"start_from datetime, valves text NOT NULL)",
 	"CREATE INDEX job_states_touched ON job_states (off_board, touched_at)",
 	"CREATE INDEX job_states_open ON job_states (off_board, open, touched_at)",
-	"CREATE TABLE visits (job_id text PRIMARY KEY REFERENCES jobs(id) ON DELETE RESTRICT, at datetime NOT NULL, " +
+	"CREATE TABLE visits (job_id text PRIMARY KEY REFERENCES jobs(id) ON DELETE RESTRICT, at datetime NOT " +
+		"NULL, " +
 		"odometer_km integer NOT NULL, state text NOT NULL, source text NOT NULL, signed_by text NOT NULL, " +
 		"outcome text NOT NULL, tight integer NOT NULL, loose integer NOT NULL, put_off text NOT NULL)",
-	"CREATE TABLE visit_valves (job_id text REFERENCES visits(job_id) ON DELETE CASCADE, n integer, valve text NOT NULL, " +
+	"CREATE TABLE visit_valves (job_id text REFERENCES visits(job_id) ON DELETE CASCADE, n integer, valve " +
+		"text NOT NULL, " +
 		"found_nm integer, left_nm integer, found_u_nm integer, left_u_nm integer, lower_nm integer NOT NULL, " +
 		"upper_nm integer NOT NULL, left_out text NOT NULL, PRIMARY KEY (job_id, n))",
-	"CREATE TABLE visit_remarks (job_id text REFERENCES visits(job_id) ON DELETE CASCADE, n integer, place text NOT NULL, " +
+	"CREATE TABLE visit_remarks (job_id text REFERENCES visits(job_id) ON DELETE CASCADE, n integer, place " +
+		"text NOT NULL, " +
 		"what text NOT NULL, PRIMARY KEY (job_id, n))",
 	"DROP TABLE dues",
-	"CREATE TABLE dues (vehicle_id text PRIMARY KEY REFERENCES vehicles(id) ON DELETE RESTRICT, due_on text NOT NULL, " +
+	"CREATE TABLE dues (vehicle_id text PRIMARY KEY REFERENCES vehicles(id) ON DELETE RESTRICT, due_on text " +
+		"NOT NULL, " +
 		"due_km integer NOT NULL, cause text NOT NULL)",
 	"CREATE INDEX dues_on ON dues (due_on)",
-	"CREATE TABLE intervals (vehicle_id text REFERENCES vehicles(id) ON DELETE RESTRICT, n integer, km integer NOT NULL, " +
+	"CREATE TABLE intervals (vehicle_id text REFERENCES vehicles(id) ON DELETE RESTRICT, n integer, km " +
+		"integer NOT NULL, " +
 		"months integer NOT NULL, source text NOT NULL, once_from text NOT NULL, weeks integer NOT NULL, " +
 		"from_km integer NOT NULL, PRIMARY KEY (vehicle_id, n))",
 }
@@ -258,7 +279,8 @@ type intervalTen struct {
 	FromKM   int    `json:"from_km"`
 }
 
-// intervalsToRows gives each interval a row of its own. Those that do not read stay where they are, and are told.
+// intervalsToRows gives each interval a row of its own. Those that do not read stay where they are, and are
+// told.
 func intervalsToRows(tx *gorm.DB) error {
 	var vehicles []struct{ ID, Intervals string }
 	if err := tx.Raw("SELECT id, intervals FROM vehicles WHERE intervals <> ''").Scan(&vehicles).Error; err != nil {

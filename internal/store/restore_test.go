@@ -43,8 +43,8 @@ func namesIn(t *testing.T, path string) (names []string) {
 }
 
 // A restored copy is exactly the copy, though the file it replaces was left with a log by a crash; what was
-// there is kept aside with all that its log held, whatever lies aside already. The copy may have a log too, as a file
-// that was kept aside by another program, or left by a crash, has.
+// there is kept aside with all that its log held, whatever lies aside already. The copy may have a log too,
+// as a file that was kept aside by another program, or left by a crash, has.
 func TestRestore(t *testing.T) {
 	path := filled(t, 3)
 	copied := filepath.Join(t.TempDir(), "copy.db")
@@ -120,9 +120,9 @@ func TestRestoreOntoAFullDisk(t *testing.T) {
 	assert.Equal(t, 3, entriesOf(t, path))
 }
 
-// Whatever changes names is whole when it ends before or after any one of them: what was there is there, whole, or the
-// new is; where neither may be used as it is, that is said, and doing it again mends it. Nothing that was kept aside is
-// lost, and nothing unfinished has a finished file's name.
+// Whatever changes names is whole when it ends before or after any one of them: what was there is there,
+// whole, or the new is; where neither may be used as it is, that is said, and doing it again mends it.
+// Nothing that was kept aside is lost, and nothing unfinished has a finished file's name.
 func TestEndedAtEveryChangeOfAName(t *testing.T) {
 	for _, what := range []string{"restore", "restore-anew", "restore-damaged", "backup", "upgrade"} {
 		t.Run(what, func(t *testing.T) {
@@ -210,15 +210,17 @@ func restoredAgain(t *testing.T, path, copied, out string) {
 	assert.Equal(t, 7, entriesOf(t, path), out)
 }
 
-// crash does something with a data file in a process of its own, which is killed on the way or comes to its end, and
-// gives what it printed.
+// crash does something with a data file in a process of its own, which is killed on the way or comes to its
+// end, and gives what it printed.
 func crash(t *testing.T, path, what string, from, to int, more ...string) string {
 	t.Helper()
 	self, err := os.Executable()
 	require.NoError(t, err)
 	cmd := exec.Command(self, "-test.run=^TestChildThatIsKilled$", "-test.v")
-	cmd.Env = append(append(os.Environ(), "STORE_CHILD="+path, "STORE_DOES="+what, fmt.Sprintf("STORE_FROM=%d", from),
-		fmt.Sprintf("STORE_TO=%d", to)), more...)
+	cmd.Env = append(
+		append(os.Environ(), "STORE_CHILD="+path, "STORE_DOES="+what, fmt.Sprintf("STORE_FROM=%d", from),
+			fmt.Sprintf("STORE_TO=%d", to)),
+		more...)
 	out, err := cmd.CombinedOutput()
 	if !strings.Contains(string(out), "came to its end") {
 		require.Error(t, err, "it is killed: %s", out)

@@ -1,5 +1,10 @@
 // Package store keeps engines, vehicles, gauge sets, jobs and their happenings in a database through GORM. It
-// is the only place that knows SQL; everything peculiar to SQLite is in sqlite.go.
+// is the only place that knows SQL.
+//
+// What is stored is declared here, in rows and columns: what follows from a job's list (what the board shows,
+// what a finished job tells, what was learned of locking) and when a vehicle is due stand as codes and
+// figures, and are put in words when they are told. Only the open formats lie in a column as text: an
+// engine's sheet, the body of a happening.
 package store
 
 import (

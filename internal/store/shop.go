@@ -100,8 +100,8 @@ func stockLess(db *gorm.DB, used []usedRow) ([]adjust.Count, error) {
 }
 
 // PutShop stores the whole setting of the workshop at once, in place of the one whose version is named;
-// empty: whatever there is. ErrChanged where somebody changed it or used of its stock meanwhile, so that no shim that is
-// in an engine comes back. The stock counts from now.
+// empty: whatever there is. ErrChanged where somebody changed it or used of its stock meanwhile, so that no
+// shim that is in an engine comes back. The stock counts from now.
 func (s *Store) PutShop(shop Shop, replaces string, now time.Time) error {
 	rows := make([]shimRow, len(shop.Stock))
 	for i, c := range shop.Stock {

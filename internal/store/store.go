@@ -78,8 +78,8 @@ func all(tx *gorm.DB, statements []string) error {
 type Opened struct{ Copy string }
 
 // Open opens or makes a data file, checks it, and brings it up to date; an older one is copied first. Errors
-// wrap ErrUnwritable, ErrNotDatabase, ErrForeign, ErrNewer, ErrInUse, ErrHalf or ErrDamaged where they apply, and the
-// file is then as it was.
+// wrap ErrUnwritable, ErrNotDatabase, ErrForeign, ErrNewer, ErrInUse, ErrHalf or ErrDamaged where they apply,
+// and the file is then as it was.
 func Open(path string) (*Store, error) {
 	s, _, err := OpenAndTell(path)
 	return s, err

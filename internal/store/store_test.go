@@ -36,8 +36,13 @@ func derived() Derived {
 
 // glanced is what follows from a job with so many valves as most have.
 func glanced(touched time.Time, open bool) Derived {
-	g := job.Glance{Phase: job.AsFound, Next: job.Brief{Action: job.DoTurn, Turning: job.GoOn, By: 180 * measure.Degree,
-		Until: []sequence.Sighting{{What: sequence.Rocking, Cylinder: 4}}}, Total: 8, Stops: 4}
+	g := job.Glance{
+		Phase: job.AsFound,
+		Next: job.Brief{Action: job.DoTurn, Turning: job.GoOn, By: 180 * measure.Degree,
+			Until: []sequence.Sighting{{What: sequence.Rocking, Cylinder: 4}}},
+		Total: 8,
+		Stops: 4,
+	}
 	for _, v := range enginetest.Four().Valves() {
 		g.Valves = append(g.Valves, job.Dot{Valve: v.Name, Verdict: clearance.In})
 	}

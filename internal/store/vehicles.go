@@ -41,10 +41,10 @@ func (s *Store) AddVehicle(v Vehicle) error {
 	return s.acknowledge(s.write.Create(&row).Error)
 }
 
-// ReplaceVehicle corrects a vehicle's name, plate, odometer and engine, where version is empty or still that of what is
-// stored: ErrChanged where somebody changed it meanwhile, ErrBackwards where the odometer would show less than it does
-// and nothing says why (0: it was not read, and stays), ErrNotFound where there is none, ErrMissing where its engine is not stored. What else is known of
-// it stays as it is.
+// ReplaceVehicle corrects a vehicle's name, plate, odometer and engine, where version is empty or still that
+// of what is stored: ErrChanged where somebody changed it meanwhile, ErrBackwards where the odometer would
+// show less than it does and nothing says why (0: it was not read, and stays), ErrNotFound where there is
+// none, ErrMissing where its engine is not stored. What else is known of it stays as it is.
 func (s *Store) ReplaceVehicle(v Vehicle, version string) error {
 	return s.acknowledge(s.write.Transaction(func(tx *gorm.DB) error {
 		var row vehicleRow
@@ -54,7 +54,12 @@ func (s *Store) ReplaceVehicle(v Vehicle, version string) error {
 		if version != "" && row.version() != version {
 			return ErrChanged
 		}
-		set := map[string]any{"name": v.Name, "plate": v.Plate, "odometer_km": v.OdometerKM, "engine_id": v.EngineID}
+		set := map[string]any{
+			"name":        v.Name,
+			"plate":       v.Plate,
+			"odometer_km": v.OdometerKM,
+			"engine_id":   v.EngineID,
+		}
 		switch {
 		case v.OdometerKM >= row.OdometerKM:
 		case v.OdometerWhy != "":
@@ -73,11 +78,14 @@ func (r vehicleRow) version() string {
 	return sumOf(r.Name, r.Plate, strconv.Itoa(r.OdometerKM), r.EngineID)[:16]
 }
 
-// SetIntervals stores a vehicle's intervals in place of those it had, and nothing else of it; ErrNotFound where there is
-// no such vehicle.
+// SetIntervals stores a vehicle's intervals in place of those it had, and nothing else of it; ErrNotFound
+// where there is no such vehicle.
 func (s *Store) SetIntervals(id string, intervals []wear.Interval) error {
 	return s.acknowledge(s.write.Transaction(func(tx *gorm.DB) error {
-		found := tx.Model(&vehicleRow{}).Where("id = ?", id).Update("intervals", "") // those that did not read are gone now
+		found := tx.Model(&vehicleRow{}).
+			Where("id = ?", id).
+			Update("intervals", "")
+			// those that did not read are gone now
 		if found.Error != nil || found.RowsAffected == 0 {
 			return cmp.Or(found.Error, gorm.ErrRecordNotFound)
 		}
@@ -94,7 +102,10 @@ func (s *Store) SetIntervals(id string, intervals []wear.Interval) error {
 
 func rowsOfIntervals(vehicleID string, list []wear.Interval) (rows []intervalRow) {
 	for n, i := range list {
-		rows = append(rows, intervalRow{vehicleID, n, i.KM, i.Months, i.Source, dayOf(i.OnceFrom), i.Weeks, i.FromKM})
+		rows = append(
+			rows,
+			intervalRow{vehicleID, n, i.KM, i.Months, i.Source, dayOf(i.OnceFrom), i.Weeks, i.FromKM},
+		)
 	}
 	return rows
 }
@@ -109,8 +120,11 @@ func (r vehicleRow) intervals() (list []wear.Interval, err error) {
 		if err != nil {
 			return nil, err
 		}
-		list = append(list, wear.Interval{KM: i.KM, Months: i.Months, Source: i.Source, OnceFrom: from, Weeks: i.Weeks,
-			FromKM: i.FromKM})
+		list = append(
+			list,
+			wear.Interval{KM: i.KM, Months: i.Months, Source: i.Source, OnceFrom: from, Weeks: i.Weeks,
+				FromKM: i.FromKM},
+		)
 	}
 	return list, nil
 }
@@ -149,8 +163,8 @@ func (s *Store) SetOdometer(id string, km int) error {
 	return s.acknowledge(s.write.Model(&vehicleRow{}).Where("id = ?", id).Update("odometer_km", km).Error)
 }
 
-// Vehicles lists the vehicles by name, those taken off the board too. One whose cards do not read says so, and hinders
-// nobody.
+// Vehicles lists the vehicles by name, those taken off the board too. One whose cards do not read says so,
+// and hinders nobody.
 func (s *Store) Vehicles() ([]Vehicle, error) {
 	return listed(s, "vehicles.name", vehicleRow.toVehicle, "Engine", "Intervals")
 }

@@ -20,12 +20,17 @@ type Visited struct {
 	job.Visit
 }
 
-// Visits lists a vehicle's finished jobs, oldest first, those taken off the board left out. One that does not read is
-// named among the damaged: it follows from its job's list, and can be made anew.
+// Visits lists a vehicle's finished jobs, oldest first, those taken off the board left out. One that does not
+// read is named among the damaged: it follows from its job's list, and can be made anew.
 func (s *Store) Visits(vehicleID string) (list []Visited, damaged []Damaged, err error) {
 	var rows []visitRow
-	err = s.read.Joins("JOIN jobs ON jobs.id = visits.job_id").Where("jobs.vehicle_id = ? AND NOT jobs.off_board", vehicleID).
-		Order("jobs.created_at, visits.job_id").Preload("Valves", inOrder).Preload("Remarks", inOrder).Find(&rows).Error
+	err = s.read.Joins("JOIN jobs ON jobs.id = visits.job_id").
+		Where("jobs.vehicle_id = ? AND NOT jobs.off_board", vehicleID).
+		Order("jobs.created_at, visits.job_id").
+		Preload("Valves", inOrder).
+		Preload("Remarks", inOrder).
+		Find(&rows).
+		Error
 	if err != nil {
 		return nil, nil, translate(err)
 	}
@@ -53,8 +58,8 @@ func (s *Store) visitOf(jobID string) (*job.Visit, error) {
 	return &v, err
 }
 
-// putVisit writes what a finished job tells in place of what it told; nil where it is not finished. had is false where
-// nothing can be there.
+// putVisit writes what a finished job tells in place of what it told; nil where it is not finished. had is
+// false where nothing can be there.
 func putVisit(tx *gorm.DB, jobID string, v *job.Visit, had bool) error {
 	if had {
 		if err := tx.Delete(&visitRow{JobID: jobID}).Error; err != nil {
@@ -82,8 +87,15 @@ func rowOfVisit(jobID string, v job.Visit) visitRow {
 }
 
 func (r visitRow) visit() (v job.Visit, err error) {
-	v = job.Visit{At: r.At.UTC(), OdometerKM: r.OdometerKM, State: clearance.State(r.State), Source: r.Source, By: r.SignedBy,
-		Tight: r.Tight, Loose: r.Loose}
+	v = job.Visit{
+		At:         r.At.UTC(),
+		OdometerKM: r.OdometerKM,
+		State:      clearance.State(r.State),
+		Source:     r.Source,
+		By:         r.SignedBy,
+		Tight:      r.Tight,
+		Loose:      r.Loose,
+	}
 	outcome, err := outcomeOf(r.Outcome)
 	putOff, dayErr := onDay(r.PutOff)
 	if err := errors.Join(err, dayErr); err != nil {
@@ -92,7 +104,9 @@ func (r visitRow) visit() (v job.Visit, err error) {
 	v.Outcome, v.PutOff = outcome, putOff
 	for _, x := range r.Valves {
 		v.Valves = append(v.Valves, wear.Found{Valve: x.Valve, Found: (*measure.Length)(x.FoundNM),
-			Left: (*measure.Length)(x.LeftNM), FoundU: (*measure.Length)(x.FoundUNM), LeftU: (*measure.Length)(x.LeftUNM),
+			Left: (*measure.Length)(
+				x.LeftNM,
+			), FoundU: (*measure.Length)(x.FoundUNM), LeftU: (*measure.Length)(x.LeftUNM),
 			Window:  measure.Window{Lower: measure.Length(x.LowerNM), Upper: measure.Length(x.UpperNM)},
 			LeftOut: wear.Side(x.LeftOut)})
 	}
@@ -171,7 +185,8 @@ func (s *Store) DueOf(vehicleID string) (Due, error) {
 	return r.due(), translate(err)
 }
 
-// StoredDue is when a vehicle is stored to be due, on the lists or not, and whether anything is stored of that.
+// StoredDue is when a vehicle is stored to be due, on the lists or not, and whether anything is stored of
+// that.
 func (s *Store) StoredDue(vehicleID string) (d Due, stored bool, err error) {
 	var rows []dueRow
 	if err := s.read.Where("vehicle_id = ?", vehicleID).Find(&rows).Error; err != nil || len(rows) == 0 {

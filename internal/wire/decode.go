@@ -94,8 +94,8 @@ func parseObject(d *json.Decoder, depth int) (Node, error) {
 	return o, err
 }
 
-// Decode reads a value of type T from a Node by T's json tags, and collects everything wrong with it. It panics
-// where T holds what it does not read.
+// Decode reads a value of type T from a Node by T's json tags, and collects everything wrong with it. It
+// panics where T holds what it does not read.
 func Decode[T any](n Node) (T, Faults) {
 	var into T
 	mustRead(reflect.TypeFor[T]())

@@ -82,10 +82,18 @@ func names[T ~string](list []T) []any {
 
 // GearOf is a gear as it is sent.
 func GearOf(g gear.Gear) Gear {
-	return Gear{Kind: string(g.Kind), Title: g.Title, Means: string(g.Means), NeedsRatio: g.Ratio != gear.NoRatio,
-		LockNut: g.LockNut(), NotSet: g.NotSet, Tools: append([]string{}, g.Tools...),
-		Words: GearWords(g.Words), Picture: GearPicture{Train: string(g.Picture.Train),
-			Setter: string(g.Picture.Setter), Between: g.Picture.Between, AtCam: g.Picture.AtCam}}
+	return Gear{
+		Kind:       string(g.Kind),
+		Title:      g.Title,
+		Means:      string(g.Means),
+		NeedsRatio: g.Ratio != gear.NoRatio,
+		LockNut:    g.LockNut(),
+		NotSet:     g.NotSet,
+		Tools:      append([]string{}, g.Tools...),
+		Words:      GearWords(g.Words),
+		Picture: GearPicture{Train: string(g.Picture.Train),
+			Setter: string(g.Picture.Setter), Between: g.Picture.Between, AtCam: g.Picture.AtCam},
+	}
 }
 
 // Gears is every gear, in the order they are offered.

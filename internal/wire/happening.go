@@ -109,7 +109,14 @@ func ReadHappening(data []byte, at time.Time) (job.Happening, Faults) {
 	if faults = append(faults, more...); len(faults) == 0 {
 		faults = limits(data, f.limits())
 	}
-	h := job.Happening{ID: head.ID, At: at.UTC(), Since: head.Since, Author: head.Author, Screen: head.Screen, Act: act}
+	h := job.Happening{
+		ID:     head.ID,
+		At:     at.UTC(),
+		Since:  head.Since,
+		Author: head.Author,
+		Screen: head.Screen,
+		Act:    act,
+	}
 	if head.DoneAt != "" {
 		done, err := time.Parse(time.RFC3339Nano, head.DoneAt)
 		if err != nil && len(faults) == 0 {

@@ -101,7 +101,10 @@ var filled = []struct {
 	{job.FindingNoted{Finding: job.Finding{ID: "f1", Place: "cover", What: "gasket hard", Test: "bent",
 		Part:  "12-3",
 		Price: "9.50", Photo: strings.Repeat("a", 64), Later: true}},
-		`"finding":"f1","place":"cover","what":"gasket hard","test":"bent","part":"12-3","price":"9.50","photo":"` + strings.Repeat("a", 64) + `","later":true`},
+		`"finding":"f1","place":"cover","what":"gasket hard","test":"bent","part":"12-3","price":"9.50","photo":"` + strings.Repeat(
+			"a",
+			64,
+		) + `","later":true`},
 	{job.Amended{Text: "E2 was 0.31", By: "Tess"}, `"text":"E2 was 0.31","by":"Tess"`},
 	{job.Countersigned{By: "June"}, `"by":"June"`},
 }

@@ -7,7 +7,8 @@ import (
 	"metronix/core/wear"
 )
 
-// Interval is after how far or how long a vehicle is due, and who says so. Several may be in dispute: each is kept.
+// Interval is after how far or how long a vehicle is due, and who says so. Several may be in dispute: each is
+// kept.
 type Interval struct {
 	KM     int    `json:"km" minimum:"0" maximum:"1000000" doc:"0: none by distance"`
 	Months int    `json:"months" minimum:"0" maximum:"240" doc:"0: none by time"`

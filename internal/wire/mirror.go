@@ -6,10 +6,11 @@ import (
 	"strings"
 )
 
-// mirror is how a struct of the wire and one of the core stand for each other, both ways by one declaration: a field
-// of the wire's stands for the field of the same name in the core's, or for the one that its tag core:"…" names (with
-// dots for what lies within another, "-" for none). A mirror is made when the program starts, and not made where a
-// field on either side stands for none on the other, or for one of another nature: nothing is lost in silence.
+// mirror is how a struct of the wire and one of the core stand for each other, both ways by one declaration:
+// a field of the wire's stands for the field of the same name in the core's, or for the one that its tag
+// core:"…" names (with dots for what lies within another, "-" for none). A mirror is made when the program
+// starts, and not made where a field on either side stands for none on the other, or for one of another
+// nature: nothing is lost in silence.
 type mirror struct{ pairs []pair }
 
 // pair is the places of one field in both structs.

@@ -75,11 +75,15 @@ func TestNoMirrorIsMadeThatLosesSomething(t *testing.T) {
 		}, unlike]()
 	})
 	type deep struct{ Of unlike }
-	assert.PanicsWithValue(t, "no field of struct { X int \"core:\\\"Of.A\\\"\" } stands for Of.B of wire.deep", func() {
-		mirrored[struct {
-			X int `core:"Of.A"`
-		}, deep]()
-	})
+	assert.PanicsWithValue(
+		t,
+		"no field of struct { X int \"core:\\\"Of.A\\\"\" } stands for Of.B of wire.deep",
+		func() {
+			mirrored[struct {
+				X int `core:"Of.A"`
+			}, deep]()
+		},
+	)
 }
 
 // A type that the decoder would not read in full is refused before anything is read with it.

@@ -14,8 +14,9 @@ var wholly = map[reflect.Type]bool{
 // looked are the types that were found to be read in all their parts.
 var looked sync.Map
 
-// Readable says, when the program starts, that a type will be read: it panics where the decoder would pass over
-// something that the type holds. A new unit that counts in whole numbers is among that, until the decoder is taught it.
+// Readable says, when the program starts, that a type will be read: it panics where the decoder would pass
+// over something that the type holds. A new unit that counts in whole numbers is among that, until the
+// decoder is taught it.
 func Readable[T any]() { mustRead(reflect.TypeFor[T]()) }
 
 func mustRead(t reflect.Type) {

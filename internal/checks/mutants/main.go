@@ -1,5 +1,6 @@
-// Command mutants sums up what mutation testing found: of each package how many changes of its code were noticed by its
-// tests, and every one that was not. It fails where fewer are noticed in a package of the core than are wanted.
+// Command mutants sums up what mutation testing found: of each package how many changes of its code were
+// noticed by its tests, and every one that was not. It fails where fewer are noticed in a package of the core
+// than are wanted.
 //
 //	mutants FOLDER   the folder with a report a package, as gremlins writes them
 package main
@@ -71,7 +72,10 @@ func sumUp(name, file string) (enough bool, err error) {
 			counts[m.Status]++
 			if m.Status == "LIVED" {
 				path := filepath.Join(name, filepath.Base(f.Name))
-				lived = append(lived, fmt.Sprintf("  %s:%d:%d %s | %s", path, m.Line, m.Column, m.Type, lineOf(path, m.Line)))
+				lived = append(
+					lived,
+					fmt.Sprintf("  %s:%d:%d %s | %s", path, m.Line, m.Column, m.Type, lineOf(path, m.Line)),
+				)
 			}
 		}
 	}
@@ -80,8 +84,15 @@ func sumUp(name, file string) (enough bool, err error) {
 	if of > 0 {
 		share = float64(killed) / float64(of)
 	}
-	fmt.Printf("%s: %d of %d noticed, %.1f %%; %d on no test's way, %d ended by their time\n", name, killed, of, 100*share,
-		counts["NOT COVERED"], counts["TIMED OUT"])
+	fmt.Printf(
+		"%s: %d of %d noticed, %.1f %%; %d on no test's way, %d ended by their time\n",
+		name,
+		killed,
+		of,
+		100*share,
+		counts["NOT COVERED"],
+		counts["TIMED OUT"],
+	)
 	slices.Sort(lived)
 	for _, line := range lived {
 		fmt.Println(line)
