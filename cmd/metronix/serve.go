@@ -104,7 +104,7 @@ func start(s service, args []string, out, errs io.Writer) int {
 	}
 	defer listener.Close()
 	if s.fill != nil {
-		if err := filled(w.data, s.fill); err != nil {
+		if err := store.Filled(w.data, s.fill); err != nil {
 			fmt.Fprintf(errs, "The demo could not be loaded: %v.\n", err)
 			return exitFailed
 		}
@@ -139,30 +139,6 @@ func start(s service, args []string, out, errs io.Writer) int {
 			"them inside the workshop's own network.")
 	}
 	return until(ctx, api.NewHTTPServer(handler), listener, errs)
-}
-
-// filled makes a data file with the made-up workshop in it, where there is none yet. It is filled under
-// another name first, so that a program killed meanwhile leaves no half of it.
-func filled(path string, fill func(*store.Store) error) error {
-	if _, err := os.Stat(path); err == nil && !emptied(path) {
-		return nil
-	}
-	loading := path + ".loading"
-	for _, part := range []string{"", "-wal", "-shm"} { // of one that was killed
-		if err := os.Remove(loading + part); err != nil && !errors.Is(err, os.ErrNotExist) {
-			return err
-		}
-	}
-	st, err := store.Open(loading)
-	if err != nil {
-		return err
-	}
-	err = fill(st)
-	st.Close()
-	if err != nil {
-		return err
-	}
-	return store.Replace(loading, path)
 }
 
 // emptied says that a data file is there and holds nothing.

@@ -116,13 +116,37 @@ func TestCoreHasNoClock(t *testing.T) {
 	assert.Equal(t, 1, exit.ExitCode(), string(out))
 }
 
-// Everything peculiar to SQLite is in the store, nowhere else.
-func TestSQLiteStaysInTheStore(t *testing.T) {
+// Everything peculiar to SQLite is in the store, in files named so.
+func TestSQLiteStaysInItsFiles(t *testing.T) {
 	watched(t)
-	out, err := exec.Command("grep", "-rliE", `pragma|sqlite`, "../../internal", "../../cmd",
+	out, err := exec.Command("grep", "-rliE", `pragma|sqlite|\browid\b|vacuum|"-wal"|"-shm"`, "../../internal", "../../cmd",
 		"--include=*.go", "--exclude=*_test.go").Output()
 	require.NoError(t, err)
-	for _, f := range strings.Fields(string(out)) {
-		assert.Contains(t, f, "internal/store/")
+	files := strings.Fields(string(out))
+	assert.NotEmpty(t, files)
+	for _, f := range files {
+		assert.Regexp(t, `^\.\./\.\./internal/store/sqlite\w*\.go$`, f)
 	}
+}
+
+// What is stored is declared in store, in the core's words: no answer of the interface is a row.
+func TestTheStoreKnowsNoAnswers(t *testing.T) {
+	for _, p := range packages(t) {
+		if p.ImportPath == "metronix/internal/store" {
+			assert.NotContains(t, p.Imports, "metronix/internal/api")
+			assert.NotContains(t, p.Imports, "metronix/internal/report")
+		}
+	}
+	watched(t)
+	out, _ := exec.Command("grep", "-rnE", `json\.(Un)?[mM]arshal`, "../../internal/api", "--include=vehicle_*.go",
+		"--include=job_derived.go", "--include=job_board.go", "--exclude=*_test.go").Output()
+	assert.Empty(t, string(out), "what is read from rows is no JSON")
+}
+
+// The rules of the trade that belong to a vehicle's history are the core's: the interface asks for them.
+func TestNoRuleOfWearInTheInterface(t *testing.T) {
+	watched(t)
+	out, _ := exec.Command("grep", "-rnE", `wear\.(Reckon|On|MonthsOn|Once|Shortest)\b`, "../../internal/api",
+		"--include=*.go", "--exclude=*_test.go").Output()
+	assert.Empty(t, string(out))
 }

@@ -1,14 +1,11 @@
 package store
 
 import (
-	"context"
-	"database/sql"
 	"errors"
 	"fmt"
 	"os"
 	"path/filepath"
 	"slices"
-	"strings"
 	"time"
 )
 
@@ -59,19 +56,6 @@ func copyBefore(path string, version int) (to string, err error) {
 	})
 }
 
-// copyInto copies a data file, with what its log holds, into an empty one.
-func copyInto(path string, into *os.File) error {
-	db, err := sql.Open("sqlite3", lookDSN(path))
-	if err != nil {
-		return explain(path, err)
-	}
-	defer db.Close()
-	if _, err := db.ExecContext(context.Background(), "VACUUM INTO ?", into.Name()); err != nil {
-		return explain(path, ofSQLite(err))
-	}
-	return nil
-}
-
 // restoringOf is what a copy is called while it is being put in a data file's place. While it lies there the
 // file is not opened.
 func restoringOf(path string) string { return path + ".restoring" }
@@ -82,37 +66,31 @@ func halfRestored(path string) error {
 		return nil
 	}
 	if kept := gaveWay(path); kept != "" {
-		return fmt.Errorf(
-			"%s: %w. Run metronix restore again with the copy that is wanted, or with %s to go back to "+
-				"what was there",
-			path,
-			ErrHalf,
-			kept,
-		)
+		return fmt.Errorf("%s: %w. Run metronix restore again with the copy that is wanted, or with %s to go "+
+			"back to what was there", path, ErrHalf, kept)
 	}
-	return fmt.Errorf(
-		"%s: %w before anything was changed. Run metronix restore again, or remove %s to go on with "+
-			"what is there",
-		path,
-		ErrHalf,
-		restoringOf(path),
-	)
+	goOn := "go on with what is there"
+	if _, err := os.Lstat(path); err != nil {
+		goOn = "begin anew: there was nothing before it"
+	}
+	return fmt.Errorf("%s: %w before anything was changed. Run metronix restore again, or remove %s to %s", path,
+		ErrHalf, restoringOf(path), goOn)
 }
 
 // gaveWay is where a data file lies whole now, of which a restore that was cut off had taken the name or the
 // log away already; empty: it had not.
 func gaveWay(path string) string {
 	live, gone := os.Lstat(path)
-	_, noLog := os.Lstat(path + "-wal")
+	_, noLog := os.Lstat(logOf(path))
 	list, _ := filepath.Glob(path + ".replaced-*") // a pattern of ours is none that is malformed
 	for _, name := range slices.Backward(list) {
-		if strings.HasSuffix(name, "-wal") || strings.HasSuffix(name, "-shm") {
+		if isBeside(name) {
 			continue
 		}
 		if gone != nil {
 			return name
 		}
-		_, noLogThere := os.Lstat(name + "-wal")
+		_, noLogThere := os.Lstat(logOf(name))
 		if its, err := os.Lstat(name); err == nil && os.SameFile(its, live) && noLog != nil && noLogThere == nil {
 			return name
 		}
@@ -182,7 +160,7 @@ func Restore(path, from string, now time.Time, anyway bool, check Checking) (r R
 // keptAside gives a data file, and a log that cannot be folded into it, a name under which it stays. From
 // here on until the copy has the file's name, the copy's own name says that a restore is under way.
 func keptAside(path string, there bool, now time.Time) (aside string, err error) {
-	log := path + "-wal"
+	log := logOf(path)
 	if there {
 		foldAll(path) // a file too damaged for that keeps its log, which goes aside with it
 	}
@@ -199,20 +177,10 @@ func keptAside(path string, there bool, now time.Time) (aside string, err error)
 			return ErrThere
 		}
 		if noLog == nil { // an old log is never replayed over another file
-			if err := rename(log, name+"-wal", false); err != nil {
+			if err := rename(log, logOf(name), false); err != nil {
 				return err
 			}
 		}
-		return remove(path + "-shm")
+		return remove(sharedOf(path))
 	})
-}
-
-// foldAll folds the log into a file that nobody has open, as far as that goes.
-func foldAll(path string) {
-	db, err := sql.Open("sqlite3", dsnOf(path, "mode=rw&_busy_timeout=2000"))
-	if err != nil {
-		return
-	}
-	defer db.Close() // the last one to close it takes the empty log away
-	_, _ = db.ExecContext(context.Background(), "PRAGMA wal_checkpoint(TRUNCATE)")
 }

@@ -2,15 +2,11 @@ package store
 
 import (
 	"context"
-	"database/sql"
 	"fmt"
 	"log/slog"
 	"os"
 	"path/filepath"
-	"slices"
-	"strings"
 	"syscall"
-	"time"
 
 	"gorm.io/gorm"
 )
@@ -36,11 +32,11 @@ func newPagesCheck() *pagesCheck {
 func (p *pagesCheck) begin(s *Store, path string) error {
 	if info, err := os.Stat(path); err != nil || info.Size() <= checkedAtOnce {
 		close(p.done)
-		return pragmaCheck(s.read, "quick_check")
+		return pagesFit(s.read, false)
 	}
 	go func() {
 		defer close(p.done)
-		if err := pragmaCheck(s.read.WithContext(p.ctx), "quick_check"); err != nil && p.ctx.Err() == nil {
+		if err := pagesFit(s.read.WithContext(p.ctx), false); err != nil && p.ctx.Err() == nil {
 			slog.Error("the data file is damaged", "path", path, "error", err)
 			s.file.damage(fmt.Errorf("%s: %w", path, err))
 		}
@@ -52,17 +48,6 @@ func (p *pagesCheck) begin(s *Store, path string) error {
 func (p *pagesCheck) end() {
 	p.stop()
 	<-p.done
-}
-
-func pragmaCheck(db *gorm.DB, pragma string) error {
-	var lines []string
-	if err := db.Raw("PRAGMA " + pragma + "(5)").Scan(&lines).Error; err != nil {
-		return fmt.Errorf("%w: %w", ErrDamaged, err)
-	}
-	if !slices.Equal(lines, []string{"ok"}) {
-		return fmt.Errorf("%w: %s", ErrDamaged, strings.Join(lines, "; "))
-	}
-	return nil
 }
 
 // Trouble is one thing that a full check found, and in which job, where it is one's.
@@ -102,7 +87,7 @@ func inspect(path string, check Checking) (Findings, error) {
 	case version < len(migrations):
 		return inspectCopy(path, check)
 	}
-	db, err := openPool(path, lookingAt(path), 1)
+	db, err := openToLook(path)
 	if err != nil {
 		return Findings{}, err
 	}
@@ -121,7 +106,7 @@ func inspectCopy(path string, check Checking) (Findings, error) {
 	if err := Publish(scratch, func(f *os.File) error { return copyInto(path, f) }); err != nil {
 		return Findings{}, err
 	}
-	db, err := openPool(scratch, writing, 1)
+	db, err := openAlone(scratch)
 	if err != nil {
 		return Findings{}, err
 	}
@@ -141,7 +126,7 @@ func (s *Store) Check() (f Findings) {
 			f.Troubles = append(f.Troubles, Trouble{JobID: jobID, What: err.Error()})
 		}
 	}
-	trouble("", pragmaCheck(s.read, "integrity_check"))
+	trouble("", pagesFit(s.read, true))
 	trouble("", s.checkRecords(trouble))
 	trouble("", s.eachID("jobs", "id", func(id string) error {
 		entries, err := s.checkJob(id)
@@ -225,55 +210,4 @@ func eachID(db *gorm.DB, table, column string, f func(id string) error) error {
 		}
 		last = ids[len(ids)-1]
 	}
-}
-
-// lookDSN opens a file for reading alone, so that nothing of it is changed.
-func lookDSN(path string) string { return dsnOf(path, copying) }
-
-// lookingAt is how a file is opened to be looked at: without its log, where it has none.
-func lookingAt(path string) string {
-	if log, err := os.Stat(path + "-wal"); err == nil && log.Size() > 0 {
-		return looking
-	}
-	return untouching
-}
-
-// look finds out, for reading alone, whose file it is and which version it has: 0 for one that holds nothing
-// yet. ErrForeign, ErrNewer and ErrNotDatabase leave it untouched.
-func look(path string) (version int, err error) {
-	if info, err := os.Stat(path); err == nil && info.Size() == 0 {
-		return 0, nil
-	}
-	db, err := sql.Open("sqlite3", dsnOf(path, lookingAt(path)))
-	if err != nil {
-		return 0, explain(path, err)
-	}
-	defer db.Close()
-	ctx, cancel := context.WithTimeout(context.Background(), 10*time.Second)
-	defer cancel()
-	return versionIn(ctx, db, path)
-}
-
-func versionIn(ctx context.Context, db *sql.DB, path string) (version int, err error) {
-	var tables, own int
-	err = db.QueryRowContext(ctx,
-		"SELECT count(*), count(CASE WHEN name = ? THEN 1 END) FROM sqlite_master WHERE type = 'table'",
-		schemaRow{}.TableName()).Scan(&tables, &own)
-	switch {
-	case err != nil:
-		return 0, explain(path, err)
-	case tables > 0 && own == 0:
-		return 0, fmt.Errorf("%s: %w", path, ErrForeign)
-	case own == 0:
-		return 0, nil
-	}
-	if err := db.QueryRowContext(ctx,
-		"SELECT coalesce(max(version), 0) FROM "+schemaRow{}.TableName()).Scan(&version); err != nil {
-		return 0, explain(path, err)
-	}
-	if version > len(migrations) {
-		return 0, fmt.Errorf("%s: %w: it has version %d, this program knows up to %d", path, ErrNewer,
-			version, len(migrations))
-	}
-	return version, nil
 }

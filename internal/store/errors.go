@@ -37,5 +37,5 @@ func translate(err error) error {
 	case errors.Is(err, gorm.ErrForeignKeyViolated), stillReferred(err):
 		return ErrMissing
 	}
-	return ofSQLite(err)
+	return meantBy(err)
 }

@@ -11,8 +11,8 @@ import (
 )
 
 // held is the data file as a file: no second program writes to it, and that it is removed or replaced is
-// noticed. The lock is an advisory one of the whole file (flock), so that a backup or an SQLite shell may
-// still read it.
+// noticed. The lock is an advisory one of the whole file (flock), so that a backup or
+// another reader may still read it.
 type held struct {
 	path string
 	file *os.File
@@ -52,7 +52,7 @@ func hold(path string) (*held, error) {
 		}
 		return nil, fmt.Errorf("%s: %w: %w", path, ErrUnwritable, err)
 	}
-	for _, beside := range []string{path, path + "-wal", path + "-shm"} {
+	for _, beside := range []string{path, logOf(path), sharedOf(path)} {
 		// of an earlier version: readable by all; where that cannot be changed it is somebody else's file
 		_ = os.Chmod(beside, 0o600)
 	}
@@ -61,7 +61,7 @@ func hold(path string) (*held, error) {
 
 // remember notes the log as it is now, to know it again.
 func (h *held) remember() error {
-	info, err := os.Stat(h.path + "-wal")
+	info, err := os.Stat(logOf(h.path))
 	if err != nil {
 		return fmt.Errorf("%s: %w: its log is not there: %w", h.path, ErrUnwritable, err)
 	}
@@ -75,15 +75,13 @@ func (h *held) remember() error {
 }
 
 // fold has the log folded into the file, and knows the file again afterwards.
-func (h *held) fold(checkpoint func() error) error {
+func (h *held) fold(checkpoint func()) error {
 	h.mu.Lock()
 	defer h.mu.Unlock()
 	if err := h.untouched(); err != nil {
 		return err
 	}
-	if err := checkpoint(); err != nil {
-		return err
-	}
+	checkpoint()
 	there, err := os.Stat(h.path)
 	if err != nil {
 		return fmt.Errorf("%s: %w: %w", h.path, ErrGone, err)
@@ -123,12 +121,12 @@ func (h *held) untouched() error {
 	}
 	h.looking.Lock() // so that no older look is compared with a newer one
 	defer h.looking.Unlock()
-	log, err := os.Stat(h.path + "-wal")
+	log, err := os.Stat(logOf(h.path))
 	if err != nil || !os.SameFile(h.log, log) {
-		return fmt.Errorf("%s-wal: %w", h.path, ErrGone)
+		return fmt.Errorf("%s: %w", logOf(h.path), ErrGone)
 	}
 	if log.Size() < h.grown {
-		return fmt.Errorf("%s-wal: %w: it was cut", h.path, ErrGone)
+		return fmt.Errorf("%s: %w: it was cut", logOf(h.path), ErrGone)
 	}
 	h.grown = log.Size()
 	return nil

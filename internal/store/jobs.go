@@ -92,8 +92,8 @@ const mostPairs = 200
 // LockPairs lists what locking did in one mechanic's hands on one kind of adjuster, in all jobs.
 func (s *Store) LockPairs(mechanic, adjuster string) ([]adjust.Pair, error) {
 	var rows []pairRow
-	if err := s.read.Where("mechanic = ? AND adjuster = ?", mechanic,
-		adjuster).Order("rowid DESC").Limit(mostPairs).Find(&rows).Error; err != nil {
+	if err := s.read.Joins("JOIN jobs ON jobs.id = job_id").Where("lock_pairs.mechanic = ? AND adjuster = ?", mechanic,
+		adjuster).Order("jobs.created_at DESC, job_id, n DESC").Limit(mostPairs).Find(&rows).Error; err != nil {
 		return nil, translate(err)
 	}
 	pairs := make([]adjust.Pair, len(rows))

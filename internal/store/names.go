@@ -134,8 +134,32 @@ func syncFolder(path string) error {
 	return d.Sync()
 }
 
-// Replace puts a whole file of this program's own in the place of one that is empty or not there.
-func Replace(from, to string) error { return rename(from, to, true) }
+// Filled makes a data file with something in it from the beginning, where there is none yet. It is filled under another
+// name first, so that a program killed meanwhile leaves no half of it. ErrHalf where a restore of it was cut off.
+func Filled(path string, fill func(*Store) error) error {
+	if err := halfRestored(path); err != nil {
+		return err
+	}
+	if info, err := os.Stat(path); err == nil && info.Size() > 0 {
+		return nil
+	}
+	loading := path + ".loading"
+	for _, part := range []string{loading, logOf(loading), sharedOf(loading)} { // of one that was killed
+		if err := os.Remove(part); err != nil && !errors.Is(err, os.ErrNotExist) {
+			return err
+		}
+	}
+	st, err := Open(loading)
+	if err != nil {
+		return err
+	}
+	err = fill(st)
+	st.Close()
+	if err != nil {
+		return err
+	}
+	return rename(loading, path, true)
+}
 
 // Publish writes a file that appears under its name only when it is whole and on disk. ErrThere where the
 // name is taken: nothing is written over.

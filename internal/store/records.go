@@ -4,7 +4,6 @@ import (
 	"context"
 	"encoding/json"
 	"fmt"
-	"log/slog"
 	"reflect"
 	"strings"
 	"time"
@@ -128,14 +127,7 @@ const foldEvery = 256
 
 // fold writes the log into the file. What a reader still needs of the log stays there until the next time.
 func (s *Store) fold() error {
-	return s.file.fold(func() error {
-		var busy, pages, moved int
-		row := s.write.WithContext(context.Background()).Raw("PRAGMA wal_checkpoint(PASSIVE)").Row()
-		if err := row.Scan(&busy, &pages, &moved); err != nil {
-			slog.Warn("the log was not folded in", "error", err)
-		}
-		return nil
-	})
+	return s.file.fold(func() { foldSome(s.write.WithContext(context.Background())) })
 }
 
 // ReplaceEngine changes a stored sheet that is still the one it was when it was read: ErrChanged where

@@ -276,3 +276,22 @@ func TestChildThatIsKilled(t *testing.T) {
 	}
 	fmt.Println("came to its end", err)
 }
+
+// Where a restore was cut off nothing is begun: what is to be done is said first, truly where there was nothing too.
+func TestNothingIsFilledWhereARestoreWasCutOff(t *testing.T) {
+	path := filepath.Join(t.TempDir(), "demo.db")
+	require.NoError(t, os.WriteFile(restoringOf(path), []byte("half"), 0o600))
+	calls := 0
+	fill := func(*Store) error { calls++; return nil }
+	err := Filled(path, fill)
+	require.ErrorIs(t, err, ErrHalf)
+	assert.Contains(t, err.Error(), "begin anew: there was nothing before it")
+	assert.Zero(t, calls)
+	assert.NoFileExists(t, path)
+	require.NoError(t, os.Remove(restoringOf(path)))
+	require.NoError(t, Filled(path, fill))
+	require.NoError(t, Filled(path, fill))
+	assert.Equal(t, 1, calls, "what is there is not filled again")
+	require.NoError(t, os.WriteFile(restoringOf(path), []byte("half"), 0o600))
+	assert.Contains(t, Filled(path, fill).Error(), "go on with what is there")
+}

@@ -121,8 +121,8 @@ func stillReferred(err error) bool {
 	return errors.As(err, &e) && e.ExtendedCode == sqlite3.ErrConstraintTrigger
 }
 
-// ofSQLite turns the database's own errors into this package's.
-func ofSQLite(err error) error {
+// meantBy turns the database's own errors into this package's.
+func meantBy(err error) error {
 	var e sqlite3.Error
 	if !errors.As(err, &e) {
 		return err

@@ -147,7 +147,7 @@ func (s *Store) Alive() error {
 // Close folds the log into the data file and closes it.
 func (s *Store) Close() {
 	s.pages.end()
-	s.write.Exec("PRAGMA wal_checkpoint(TRUNCATE)") // what cannot be folded in now is at the next start
+	foldRest(s.write) // what cannot be folded in now is at the next start
 	closePool(s.read)
 	closePool(s.write)
 	s.file.letGo()
