@@ -2,6 +2,7 @@ package api
 
 import (
 	"bytes"
+	"context"
 	"errors"
 	"fmt"
 	"io"
@@ -52,15 +53,25 @@ func strict(next http.Handler) http.Handler {
 			return
 		}
 		if isJSON(r) && most == maxBody {
-			if faults := wire.Loose(body); len(faults) > 0 {
-				writeFaults(w, http.StatusUnprocessableEntity, faults[0].Message, faults)
-				return
+			// what is no JSON at all is left to whoever reads it, who says so
+			if n, err := wire.Parse(body); err == nil {
+				if faults := wire.LooseIn(n); len(faults) > 0 {
+					writeFaults(w, http.StatusUnprocessableEntity, faults[0].Message, faults)
+					return
+				}
+				r = r.WithContext(context.WithValue(r.Context(), parsedBody{}, n))
 			}
 		}
 		r.Body, r.ContentLength = io.NopCloser(bytes.NewReader(body)), int64(len(body))
 		next.ServeHTTP(w, r)
 	})
 }
+
+// parsedBody is where a request's context holds its body, parsed.
+type parsedBody struct{}
+
+// parsed is the body of the request that is answered; nil where it is no JSON.
+func parsed(ctx context.Context) wire.Node { return ctx.Value(parsedBody{}) }
 
 // uploadTimeout is how long a picture or a recording may take to come.
 const uploadTimeout = 2 * time.Minute

@@ -314,7 +314,7 @@ type happenInput struct {
 }
 
 func (s *server) happen(ctx context.Context, in *happenInput) (*bodyOf[stateAnswer], error) {
-	h, faults := wire.ReadHappening(in.RawBody, s.clock())
+	h, faults := wire.HappeningFrom(parsed(ctx), s.clock())
 	if len(faults) > 0 {
 		return nil, unreadable(faults)
 	}

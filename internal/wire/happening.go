@@ -91,8 +91,16 @@ func (f form) schema(r huma.Registry) *huma.Schema {
 // missing, are refused by name.
 func ReadHappening(data []byte, at time.Time) (job.Happening, Faults) {
 	n, err := Parse(data)
+	if err != nil {
+		n = nil
+	}
+	return HappeningFrom(n, at)
+}
+
+// HappeningFrom reads a happening, as ReadHappening does, of a body that was parsed already.
+func HappeningFrom(n Node, at time.Time) (job.Happening, Faults) {
 	o, ok := n.(object)
-	if err != nil || !ok {
+	if !ok {
 		return job.Happening{}, Faults{{Message: "This is no happening: an object with id and kind is " +
 			"expected."}}
 	}
@@ -107,7 +115,7 @@ func ReadHappening(data []byte, at time.Time) (job.Happening, Faults) {
 	head, faults := Decode[Header](mine)
 	act, more := f.read(rest)
 	if faults = append(faults, more...); len(faults) == 0 {
-		faults = limits(data, f.limits())
+		faults = limits(n, f.limits())
 	}
 	h := job.Happening{
 		ID:     head.ID,
@@ -224,13 +232,16 @@ func (f form) sees() bool {
 
 // limits is the schema of the kind, for what its tags state. It is made once.
 func (f form) limits() *huma.Schema {
+	published.RLock()
+	schema, made := formLimits[f.kind]
+	published.RUnlock()
+	if made {
+		return schema
+	}
 	published.Lock()
 	defer published.Unlock()
-	schema, made := formLimits[f.kind]
-	if !made {
-		schema = f.schema(published.Registry)
-		formLimits[f.kind] = schema
-	}
+	schema = f.schema(published.Registry)
+	formLimits[f.kind] = schema
 	return schema
 }
 

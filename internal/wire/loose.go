@@ -14,8 +14,11 @@ func Loose(data []byte) Faults {
 	if err != nil {
 		return nil
 	}
-	return looseIn(n, "body", nil)
+	return LooseIn(n)
 }
+
+// LooseIn is Loose of a body that was parsed already.
+func LooseIn(n Node) Faults { return looseIn(n, "body", nil) }
 
 func looseIn(n Node, at string, faults Faults) Faults {
 	if len(faults) >= maxFaults {

@@ -19,14 +19,15 @@ func Read[T any](data []byte) (T, Faults) {
 	}
 	into, faults := Decode[T](n)
 	if len(faults) == 0 {
-		faults = limits(data, SchemaOf[T]())
+		faults = limits(n, SchemaOf[T]())
 	}
 	return into, faults
 }
 
-// published holds the schemas of what is read here.
+// published holds the schemas of what is read here. Schemas are made under its lock; what is read is held against them
+// by many at once.
 var published = struct {
-	sync.Mutex
+	sync.RWMutex
 	huma.Registry
 }{Registry: huma.NewMapRegistry("#/", huma.DefaultSchemaNamer)}
 
@@ -37,16 +38,12 @@ func SchemaOf[T any]() *huma.Schema {
 	return published.Schema(reflect.TypeFor[T](), false, "")
 }
 
-// limits finds what a text holds beyond the limits that its schema states.
-func limits(data []byte, schema *huma.Schema) (faults Faults) {
-	var plain any
-	if err := json.Unmarshal(data, &plain); err != nil {
-		return Faults{{Message: err.Error()}}
-	}
-	published.Lock()
-	defer published.Unlock()
+// limits finds what a value holds beyond the limits that its schema states.
+func limits(n Node, schema *huma.Schema) (faults Faults) {
+	published.RLock()
+	defer published.RUnlock()
 	var result huma.ValidateResult
-	huma.Validate(published.Registry, schema, huma.NewPathBuffer(nil, 0), huma.ModeWriteToServer, plain,
+	huma.Validate(published.Registry, schema, huma.NewPathBuffer(nil, 0), huma.ModeWriteToServer, plain(n),
 		&result)
 	for _, err := range result.Errors {
 		var at *huma.ErrorDetail
@@ -55,4 +52,26 @@ func limits(data []byte, schema *huma.Schema) (faults Faults) {
 		}
 	}
 	return faults
+}
+
+// plain is a value as the standard library would read it: what is held against a schema.
+func plain(n Node) any {
+	switch n := n.(type) {
+	case json.Number:
+		f, _ := n.Float64() // that it is none was a fault of its field
+		return f
+	case []Node:
+		out := make([]any, len(n))
+		for i, item := range n {
+			out[i] = plain(item)
+		}
+		return out
+	case object:
+		out := make(map[string]any, len(n.values))
+		for key, value := range n.values {
+			out[key] = plain(value)
+		}
+		return out
+	}
+	return n
 }
