@@ -14,6 +14,7 @@ import (
 	"metronix/core/engine"
 	"metronix/core/engine/enginetest"
 	"metronix/core/gauge"
+	"metronix/core/gear"
 	"metronix/core/job"
 	"metronix/core/measure"
 	"metronix/core/sequence"
@@ -375,5 +376,35 @@ func TestAMakersStopAtTheEdge(t *testing.T) {
 		assert.True(t, d.job.Settable(v))
 		assert.True(t, d.job.ByMaker(v))
 		assert.Contains(t, d.job.Caution(v), says)
+	}
+}
+
+// The bounds of what is said of shims, of what comes off, and of why a vehicle came in.
+func TestTheBoundsAroundTheBench(t *testing.T) {
+	shims := setup()
+	sheet := *shims.Sheet
+	sheet.Adjuster = &engine.Adjuster{Kind: gear.Shim}
+	shims.Sheet = &sheet
+	long := func(n int) string { return strings.Repeat("é", n) }
+	size := func(shim, stamped measure.Length) job.Act {
+		return job.Sized{Valve: "E1", Shim: shim, Stamped: stamped}
+	}
+	strip := func(text string, socket float64) job.Act {
+		return job.Stripped{Step: "step-1", StripStep: engine.StripStep{Text: text, SocketMM: socket}}
+	}
+	for name, c := range map[string][2]job.Act{
+		"shim":        {size(job.MaxShim, 0), size(job.MaxShim+1, 0)},
+		"least shim":  {size(1, 0), size(0, 0)},
+		"stamped":     {size(job.MaxShim, job.MaxShim), size(job.MaxShim, job.MaxShim+1)},
+		"not stamped": {size(2700*um, 0), size(2700*um, -1)},
+		"text":        {strip(long(120), 0), strip(long(121), 0)},
+		"socket":      {strip("hose", 100), strip("hose", 100.1)},
+		"no socket":   {strip("hose", 0), strip("hose", -0.1)},
+		"note":        {job.TakenIn{Note: long(400)}, job.TakenIn{Note: long(401)}},
+	} {
+		d := start(t, shims)
+		d.begin(sequence.OneCylinder)
+		assert.NoError(t, d.try(job.Happening{Act: c[0]}), name)
+		assert.Error(t, d.try(job.Happening{Act: c[1]}), name)
 	}
 }
