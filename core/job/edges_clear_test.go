@@ -1,0 +1,104 @@
+package job_test
+
+import (
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"metronix/core/adjust"
+	"metronix/core/clearance"
+	"metronix/core/engine"
+	"metronix/core/gauge"
+	"metronix/core/job"
+	"metronix/core/measure"
+	"metronix/core/sequence"
+)
+
+// The leaf to begin with is the one whose drag settles most: one that reaches over a limit with its doubt comes after one
+// that does not, though it is nearer the aim.
+func TestTheFirstLeafReachesOverNoLimit(t *testing.T) {
+	fig := func(l measure.Length) clearance.Figure { return clearance.Figure{Metric: &l} }
+	first := func(lower, upper, nominal measure.Length, leaves ...measure.Length) string {
+		s := setup()
+		s.Card.Intake = clearance.Clearance{Nominal: fig(nominal * um), Lower: fig(lower * um), Upper: fig(upper * um)}
+		s.Owned = nil
+		for _, l := range leaves {
+			s.Owned = append(s.Owned, gauge.Leaf{ID: gauge.ID{Marked: l * um}})
+		}
+		j, err := job.New(s)
+		require.NoError(t, err)
+		v, _ := j.Valve("I1")
+		for _, r := range j.Advise(adjust.Shift{}).Ladder(v) {
+			if r.First {
+				return r.Stack.String()
+			}
+		}
+		return ""
+	}
+	assert.Equal(t, "0.225", first(200, 240, 210, 205, 225), "0.205 reaches below")
+	assert.Equal(t, "0.215", first(200, 240, 230, 215, 235), "0.235 reaches above")
+	assert.Equal(t, "0.21", first(190, 250, 210, 210, 225), "where neither does, the nearer")
+}
+
+// A stack of two is offered unasked where no single leaf lies within twice the feel of it: 0.010 each way.
+func TestWhichStacksAreUseful(t *testing.T) {
+	has := func(leaves ...measure.Length) bool {
+		s := setup()
+		s.Owned = nil
+		for _, l := range leaves {
+			s.Owned = append(s.Owned, gauge.Leaf{ID: gauge.ID{Marked: l * um}})
+		}
+		j, err := job.New(s)
+		require.NoError(t, err)
+		v, _ := j.Valve("I1") // 0.20 to 0.24
+		for _, r := range j.Advise(adjust.Shift{}).Ladder(v) {
+			if r.Stack.Thickness() == 230*um && !r.SetBy {
+				return true
+			}
+		}
+		return false
+	}
+	assert.True(t, has(70, 160, 219, 300), "0.219 is 0.011 off")
+	assert.False(t, has(70, 160, 220, 300), "0.220 is just 0.010 off")
+	assert.False(t, has(70, 160, 220, 240, 300), "0.240 is so too")
+}
+
+// A valve that has just the required margin is clear, and is read.
+func TestAValveWithJustItsMargin(t *testing.T) {
+	s := setup()
+	p, err := sequence.Make(s.Sheet, sequence.Request{Way: sequence.Way{School: sequence.TwoStop}})
+	require.NoError(t, err)
+	require.True(t, p.Applies, p.Reason)
+	s.Sheet.RequiredMargin = &p.SmallestMargin
+	d := start(t, s)
+	d.begin(sequence.TwoStop)
+	for stop := range p.Stops {
+		d.do(job.Happening{Act: job.Turned{Stop: stop}})
+		require.Equal(t, stop, d.job.Stop)
+		for _, set := range p.Stops[stop].Set {
+			v, _ := d.job.Valve(set.Valve)
+			assert.True(t, d.job.Settable(v), v.Name)
+			assert.False(t, d.job.ByMaker(v), v.Name)
+		}
+	}
+}
+
+// By a maker's order a valve is worked on where it is printed, with a word where it is not clear there: just opening is
+// no margin, and not open yet.
+func TestAMakersStopAtTheEdge(t *testing.T) {
+	s := setup()
+	j, err := job.New(s)
+	require.NoError(t, err)
+	e1, _ := j.Cycle.Valve("E1")
+	for off, says := range map[measure.Angle]string{0: "stands only 0° from", measure.Degree: "is still open here, 1°"} {
+		s.Sheet.OwnSequence = []engine.OwnStop{{Crank: (j.Cycle.OpensAt(e1) + off).Wrap(), Set: names(s.Sheet)}}
+		d := start(t, s)
+		d.begin(sequence.Own)
+		d.do(job.Happening{Act: job.Turned{Stop: 0}})
+		v, _ := d.job.Valve("E1")
+		assert.True(t, d.job.Settable(v))
+		assert.True(t, d.job.ByMaker(v))
+		assert.Contains(t, d.job.Caution(v), says)
+	}
+}
