@@ -102,3 +102,14 @@ func TestAMakersStopAtTheEdge(t *testing.T) {
 		assert.Contains(t, d.job.Caution(v), says)
 	}
 }
+
+// A valve that is in gets another shim where the choice over the whole engine wants it; its own again is no change, and
+// is refused as any good valve is that would be disturbed without a reason.
+func TestAGoodValveGetsAnotherShimAndNotItsOwn(t *testing.T) {
+	d := shimsRead(t, sequence.OneCylinder, nil, map[string]measure.Length{"I2": 120})
+	v, _ := d.job.Valve("E2")
+	require.True(t, d.job.Settable(v), "the last stop is that of cylinder 2")
+	own := d.try(job.Happening{Act: job.Adjusted{Valve: "E2", Shim: 2700 * um}})
+	assert.Error(t, own)
+	assert.NoError(t, d.try(job.Happening{Act: job.Adjusted{Valve: "E2", Shim: 2650 * um}}))
+}
