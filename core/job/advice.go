@@ -184,7 +184,7 @@ func (j *Job) usefulStacks(v *ValveState) (out []gauge.Stack) {
 		near := slices.ContainsFunc(singles, func(s gauge.Stack) bool {
 			return (s.Thickness() - st.Thickness()).Abs() <= 2*j.Feel
 		})
-		if len(st) > 1 && !near && len(out) < mostStacks {
+		if !near && len(out) < mostStacks { // a single leaf is near itself
 			out = append(out, st)
 		}
 	}
