@@ -293,6 +293,21 @@ func TestUndecidedWithoutALeafIsSet(t *testing.T) {
 	assert.Equal(t, clearance.Undecided, i1.AsFound.Judgement.Verdict)
 }
 
+// What was kept though another leaf would have decided it is read with that leaf, not set.
+func TestKeptUndecidedIsReadOn(t *testing.T) {
+	d := start(t, setup())
+	d.begin(sequence.OneCylinder)
+	d.do(job.Happening{Act: job.Turned{Stop: 0}})
+	d.feel("I1", 200, clearance.Free)
+	d.do(job.Happening{Act: job.Kept{Valve: "I1"}})
+	i1, _ := d.job.Valve("I1")
+	require.Equal(t, clearance.Undecided, i1.AsFound.Judgement.Verdict)
+	d.work(nominal)
+	i1, _ = d.job.Valve("I1")
+	assert.Zero(t, i1.Adjustments)
+	assert.Equal(t, clearance.In, i1.Last.Judgement.Verdict)
+}
+
 func TestHydraulicGearIsRefused(t *testing.T) {
 	s := setup()
 	s.Sheet.Adjuster = &engine.Adjuster{Kind: gear.Hydraulic}
@@ -303,6 +318,7 @@ func TestHydraulicGearIsRefused(t *testing.T) {
 // Whatever happens, the state computed step by step is the state replayed from the list, and taking the last
 // back restores what was before.
 func TestReplayAndUndoAgree(t *testing.T) {
+	t.Parallel()
 	rapid.Check(t, func(t *rapid.T) {
 		d := start(t, setup())
 		d.begin(sequence.RockingPairs)

@@ -21,6 +21,7 @@ import (
 // little, or none; some valves are looked at out of turn, sized anew, or fitted as somebody pleases. What is chosen, in
 // which steps, what is next and what is known of each seat stay as they were.
 func TestShimJobsStay(t *testing.T) {
+	t.Parallel()
 	var lines []string
 	for i := range 60 {
 		c := &shimmer{wild{chanced{t: t, chance: rand.New(rand.NewPCG(uint64(i), 99)), gaps: map[string]measure.Length{}}}}

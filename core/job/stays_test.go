@@ -27,6 +27,7 @@ import (
 // of itself stays as it was. A line says what was done and what is next; the rest of what is said is in its
 // sum.
 func TestJobsStay(t *testing.T) {
+	t.Parallel()
 	var lines []string
 	for i := range 20 {
 		lines = append(lines, fmt.Sprintf("# job %d", i))

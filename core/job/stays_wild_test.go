@@ -22,6 +22,7 @@ import (
 // of the engine are gone round by themselves. A line is a job, and its sum is over all that every act was
 // answered with and all that was then said.
 func TestWildJobsStay(t *testing.T) {
+	t.Parallel()
 	var lines []string
 	for i := range 36 {
 		c := &wild{chanced{t: t, chance: rand.New(rand.NewPCG(uint64(i), 4711)), gaps: map[string]measure.Length{}}}
