@@ -113,3 +113,26 @@ func TestAGoodValveGetsAnotherShimAndNotItsOwn(t *testing.T) {
 	assert.Error(t, own)
 	assert.NoError(t, d.try(job.Happening{Act: job.Adjusted{Valve: "E2", Shim: 2650 * um}}))
 }
+
+// A good valve gives its shim to one that needs it, and takes another that serves it: but not one that was
+// fitted in this job and found in, which nothing moves any more.
+func TestAShimFittedHereStays(t *testing.T) {
+	stock := []adjust.Count{{Shim: 2725 * um, N: 1}} // serves E2 (0.285), and not E3 (0.275)
+	from := func(d *driver) string {
+		plan, _ := d.job.Shims(nil, stock, adjust.FewestBought)
+		for _, f := range plan.Fit {
+			if f.Valve == "E3" {
+				return f.From
+			}
+		}
+		return ""
+	}
+	assert.Equal(t, "E2", from(shimsRead(t, sequence.OneCylinder, map[string]measure.Length{"E3": 2600},
+		map[string]measure.Length{"E2": 310, "E3": 400})))
+	d := shimsRead(t, sequence.OneCylinder, map[string]measure.Length{"E2": 2600, "E3": 2600},
+		map[string]measure.Length{"E2": 410, "E3": 400})
+	d.do(job.Happening{Act: job.Adjusted{Valve: "E2", Shim: 2700 * um}})
+	d.do(job.Happening{Act: job.DialRead{Valve: "E2", Gap: 310 * um, Uncertainty: 1 * um}})
+	d.do(job.Happening{Act: job.Kept{Valve: "E2"}})
+	assert.Empty(t, from(d))
+}

@@ -98,6 +98,11 @@ func TestSigningNamesWhatIsMissing(t *testing.T) {
 	d.refused(job.Happening{Act: job.TaskMarked{Task: "faces", Back: true}}, "waits already")
 	d.do(job.Happening{Act: job.TakenIn{Complaints: []job.Complaint{job.Ticks}, Note: " when warm "}})
 	assert.Equal(t, "when warm", d.job.TakenIn.Note)
+	assert.Empty(t, d.job.SoundBefore.Note)
+	d.do(job.Happening{Act: job.TakenIn{Sound: " a tick at idle "}})
+	assert.Equal(t, "a tick at idle", d.job.SoundBefore.Note, "it need not be said twice")
+	d.do(job.Happening{Act: job.TakenIn{Complaints: []job.Complaint{job.Ticks}, Note: "when warm"}})
+	assert.Equal(t, "a tick at idle", d.job.SoundBefore.Note, "nothing said is not silence")
 	assert.Empty(t, d.job.Missing(), "what it came in for is no list to be gone through")
 	d.do(job.Happening{Act: job.TaskMarked{Task: "faces"}})
 	assert.Empty(t, d.job.Missing(), "nor is a single step")
@@ -292,4 +297,17 @@ func TestComplaintsPointToASide(t *testing.T) {
 	d := guided(t, engine.Closing{})
 	d.refused(job.Happening{Act: job.TakenIn{Complaints: []job.Complaint{"sings"}}},
 		"is no complaint that is known")
+}
+
+// Sealant put on afresh takes the cover off with it; another step done again leaves it on.
+func TestSealantAfreshTakesTheCoverOff(t *testing.T) {
+	d := guided(t, engine.Closing{SealantPoints: []string{"cap joints"}})
+	on := func() bool {
+		return slices.ContainsFunc(d.job.Tasks(), func(s job.Task) bool { return s.ID == "cover_on" && s.Mark.Marked })
+	}
+	d.tick(0, "crank_free", "tools_back", "sealant", "cover_on")
+	d.do(job.Happening{At: at(1), Act: job.TaskMarked{Task: "tools_back", Back: true}})
+	assert.True(t, on())
+	d.do(job.Happening{At: at(1), Act: job.TaskMarked{Task: "sealant", Back: true}})
+	assert.False(t, on())
 }
