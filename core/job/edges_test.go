@@ -317,6 +317,7 @@ func TestTheBoundsAroundTheBench(t *testing.T) {
 		"least shim":  {size(1, 0), size(0, 0)},
 		"stamped":     {size(job.MaxShim, job.MaxShim), size(job.MaxShim, job.MaxShim+1)},
 		"not stamped": {size(2700*um, 0), size(2700*um, -1)},
+		"worn":        {size(2700*um, 2800*um), size(2700*um, 2800*um+1)},
 		"text":        {strip(long(120), 0), strip(long(121), 0)},
 		"socket":      {strip("hose", 100), strip("hose", 100.1)},
 		"no socket":   {strip("hose", 0), strip("hose", -0.1)},
@@ -327,4 +328,41 @@ func TestTheBoundsAroundTheBench(t *testing.T) {
 		assert.NoError(t, d.try(job.Happening{Act: c[0]}), name)
 		assert.Error(t, d.try(job.Happening{Act: c[1]}), name)
 	}
+}
+
+// What is told of a job at its bounds: a scope of all is none, a bar without a socket is a bar, and 120 minutes
+// are two hours.
+func TestWhatIsToldAtItsBounds(t *testing.T) {
+	s := setup()
+	sheet := *s.Sheet
+	sheet.TurningPoint = &engine.TurningPoint{Where: "crank pulley bolt"}
+	s.Sheet = &sheet
+	d := start(t, s)
+	all := job.Round{Going: job.SetAsYouGo}
+	for _, v := range d.job.Valves {
+		all.Scope = append(all.Scope, v.Name)
+	}
+	d.do(job.Happening{Act: job.WayChosen{Way: sequence.Way{School: sequence.OneCylinder}, Round: all}})
+	assert.NotContains(t, d.job.Walk(), "valves")
+	assert.Equal(t, "Bar for the crank pulley bolt", d.job.Tools()[0].Text)
+	sealed := guided(t, engine.Closing{CureMinutes: 120, SealantPoints: []string{"cap joints"}})
+	sealed.tick(0, "crank_free", "sealant", "cover_on")
+	sealed.refused(job.Happening{At: at(1), Act: job.TaskMarked{Task: "start"}}, "cures for 2 h; 119 min are left")
+
+	cold := start(t, setup())
+	cold.do(job.Happening{Act: job.WayChosen{Way: sequence.Way{School: sequence.OneCylinder}}})
+	cold.refused(job.Happening{Act: job.Prepared{EngineC: 20, AmbientC: -60.1}}, "is not a temperature of this job")
+	cold.do(job.Happening{Act: job.Prepared{EngineC: -59, AmbientC: -60}})
+}
+
+// A crank that is found at the first stop stands at that stop, not in the middle of where it may be.
+func TestFoundAtTheFirstStop(t *testing.T) {
+	s := setup()
+	s.Sheet.Timing = enginetest.Timing(10, 50, 50, 30)
+	d := start(t, s)
+	d.begin(sequence.OneCylinder)
+	d.do(job.Happening{Act: job.Located{Seen: []sequence.Sighting{{What: sequence.Rocking, Cylinder: 4}}}})
+	require.Zero(t, d.job.Stop)
+	require.NotEqual(t, d.job.Place.Middle(), d.job.Plan.Stops[0].Crank)
+	assert.Equal(t, d.job.Plan.Stops[0].Crank, d.job.Crank)
 }

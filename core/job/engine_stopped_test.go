@@ -36,6 +36,18 @@ func TestTakingTheTemperatureAfterTheStopLosesNothing(t *testing.T) {
 	d.do(job.Happening{At: at(1), Act: job.Prepared{EngineC: 82, AmbientC: 20}})
 	assert.True(t, d.job.Known())
 
+	// nor does the tick of the warm run, once it was said that the engine is shut off; before, it ran
+	for _, said := range []bool{true, false} {
+		d = hotJob(t)
+		if said {
+			d.do(job.Happening{At: at(0), Act: job.EngineStopped{}})
+		}
+		d.do(job.Happening{At: at(0.5), Act: job.Located{Seen: []sequence.Sighting{
+			{What: sequence.Mark}, {What: sequence.Rocking, Cylinder: 4}}}})
+		d.do(job.Happening{At: at(0.6), Act: job.TaskMarked{Task: "hot_run"}})
+		assert.Equal(t, said, d.job.Known())
+	}
+
 	// later it is warm outside and past its ten minutes, or was run again, which is to be said
 	d = hotJob(t)
 	d.do(job.Happening{At: at(0), Act: job.EngineStopped{}})

@@ -5,6 +5,7 @@ import (
 
 	"github.com/stretchr/testify/assert"
 
+	"metronix/core/clearance"
 	"metronix/core/job"
 	"metronix/core/sequence"
 )
@@ -20,4 +21,10 @@ func TestTurningBackForAReason(t *testing.T) {
 	assert.Contains(t, d.job.Plan.Cautions[len(d.job.Plan.Cautions)-1], "does not allow turning back")
 	d.do(job.Happening{Act: job.WayChosen{Way: sequence.Way{School: sequence.OneCylinder}}})
 	assert.Empty(t, d.job.BackReason, "forward again")
+	set := setup()
+	set.Card.State = clearance.Hot
+	hot := start(t, set)
+	hot.do(job.Happening{Act: back})
+	_, ok := hot.job.HotForecast()
+	assert.True(t, ok, "what is allowed is foreseen too")
 }
