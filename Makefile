@@ -83,12 +83,12 @@ test: chromium web/dist/index.html ## everything: checks, Go tests with the race
 lane-web: check-web
 	@$(call timed,front-end tests,cd web && npx vitest run)
 
-# Pictures of fifty megapixels are unpacked, the memory of large workshops is measured, and jobs are walked at random,
-# without the race detector, which makes them ten times slower.
-HEAVY := metronix/internal/photo metronix/internal/large metronix/core/walks
+# The core does one thing at a time (internal/archtest holds it to that), pictures of fifty megapixels are unpacked and the
+# memory of large workshops is measured: all that without the race detector, which makes it ten times slower.
+HEAVY := metronix/internal/photo metronix/internal/large
 lane-go: check-go
-	@$(call timed,Go tests with the race detector,go test -race $$(go list ./cmd/... ./core/... ./internal/... ./web/... | grep -vxF $(HEAVY:%=-e %)))
-	@$(call timed,tests of pictures and of many jobs and random walks,go test $(HEAVY))
+	@$(call timed,Go tests with the race detector,go test -race $$(go list ./cmd/... ./internal/... ./web/... | grep -vxF $(HEAVY:%=-e %)))
+	@$(call timed,tests of the core and of pictures and of many jobs,go test ./core/... $(HEAVY))
 	@$(call timed,docs/checks.md,$(CHECKS) -compare $(FOUND) docs/checks.md)
 
 # The tests in the browser wait more than they reckon, so more of them run at once than there are cores.
