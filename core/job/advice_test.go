@@ -10,7 +10,6 @@ import (
 	"metronix/core/adjust"
 	"metronix/core/clearance"
 	"metronix/core/engine"
-	"metronix/core/gauge"
 	"metronix/core/gear"
 	"metronix/core/job"
 	"metronix/core/measure"
@@ -42,10 +41,7 @@ func TestSettingByACorrectedLeaf(t *testing.T) {
 // is advised, however far off it lies; a leaf of the other kind of valve is told from the rest.
 func TestTheLadder(t *testing.T) {
 	s := setup()
-	s.Owned = nil
-	for _, l := range gauge.Straight(220*um, 300*um, 450*um, 900*um) {
-		s.Owned = append(s.Owned, gauge.Leaf{ID: l})
-	}
+	s.Owned = owning(220, 300, 450, 900)
 	d := start(t, s)
 	d.begin(sequence.OneCylinder)
 	d.do(job.Happening{Act: job.Turned{Stop: 0}})

@@ -9,7 +9,6 @@ import (
 	"metronix/core/adjust"
 	"metronix/core/clearance"
 	"metronix/core/engine"
-	"metronix/core/gauge"
 	"metronix/core/job"
 	"metronix/core/measure"
 	"metronix/core/sequence"
@@ -22,10 +21,7 @@ func TestTheFirstLeafReachesOverNoLimit(t *testing.T) {
 	first := func(lower, upper, nominal measure.Length, leaves ...measure.Length) string {
 		s := setup()
 		s.Card.Intake = clearance.Clearance{Nominal: fig(nominal * um), Lower: fig(lower * um), Upper: fig(upper * um)}
-		s.Owned = nil
-		for _, l := range leaves {
-			s.Owned = append(s.Owned, gauge.Leaf{ID: gauge.ID{Marked: l * um}})
-		}
+		s.Owned = owning(leaves...)
 		j, err := job.New(s)
 		require.NoError(t, err)
 		v, _ := j.Valve("I1")
@@ -45,10 +41,7 @@ func TestTheFirstLeafReachesOverNoLimit(t *testing.T) {
 func TestWhichStacksAreUseful(t *testing.T) {
 	has := func(leaves ...measure.Length) bool {
 		s := setup()
-		s.Owned = nil
-		for _, l := range leaves {
-			s.Owned = append(s.Owned, gauge.Leaf{ID: gauge.ID{Marked: l * um}})
-		}
+		s.Owned = owning(leaves...)
 		j, err := job.New(s)
 		require.NoError(t, err)
 		v, _ := j.Valve("I1") // 0.20 to 0.24

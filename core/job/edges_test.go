@@ -128,10 +128,7 @@ func TestWhenThereIsAGapToSet(t *testing.T) {
 // dragged is proved by stacks.
 func TestTheStacksOfTheLadder(t *testing.T) {
 	s := setup()
-	s.Owned = nil
-	for _, m := range []measure.Length{50, 70, 130, 145, 150, 155, 165, 250} {
-		s.Owned = append(s.Owned, gauge.Leaf{ID: gauge.ID{Marked: m * um}})
-	}
+	s.Owned = owning(50, 70, 130, 145, 150, 155, 165, 250)
 	d := start(t, s)
 	d.begin(sequence.OneCylinder)
 	d.do(job.Happening{Act: job.Turned{Stop: 0}})

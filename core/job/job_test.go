@@ -28,11 +28,19 @@ func setup() job.Setup {
 	}
 	owned := gauge.Set{}
 	for m := measure.Length(100); m <= 400; m += 10 {
-		owned = append(owned, gauge.Leaf{ID: gauge.ID{Marked: m * um}})
+		owned = append(owned, owning(m)...)
 	}
 	return job.Setup{Sheet: enginetest.Four(), Owned: owned, Feel: clearance.DefaultFeel,
 		Card: clearance.Card{Source: "test card", State: clearance.Cold, Intake: stated(220),
 			Exhaust: stated(300)}}
+}
+
+// owning is a gauge set of plain leaves, in micrometres.
+func owning(leaves ...measure.Length) (set gauge.Set) {
+	for _, m := range leaves {
+		set = append(set, gauge.Leaf{ID: gauge.ID{Marked: m * um}})
+	}
+	return set
 }
 
 // driver sends happenings with ids of their own and keeps the list.
