@@ -1,4 +1,5 @@
 import { createRouter, createWebHistory } from 'vue-router'
+import { watchWay } from '@/shared/address'
 import { arrivals } from './arrival'
 
 export const router = createRouter({
@@ -117,4 +118,5 @@ export const router = createRouter({
   ],
 })
 
+watchWay(router)
 arrivals(router)

@@ -2,6 +2,7 @@
 import AppPage from '@/shared/AppPage.vue'
 import { computed, onMounted, onUnmounted, shallowRef, watch } from 'vue'
 import { onBeforeRouteLeave, useRoute, useRouter } from 'vue-router'
+import { rewrite } from '@/shared/address'
 import type { EngineView } from '@/shared/api/client'
 import { saveFile, sheetFile } from '@/shared/api/sheets'
 import { valvesAt } from '@/shared/engine/arcs'
@@ -75,7 +76,7 @@ function swap(name: string) {
 
 async function keep() {
   const at = await save()
-  if (at && id === null) await router.replace({ path: `/engines/${at}`, state: { stored: true } })
+  if (at && id === null) await rewrite(router, { path: `/engines/${at}`, state: { stored: true } })
 }
 
 function download() {

@@ -2,6 +2,7 @@
 import { useLocalStorage, useSessionStorage } from '@vueuse/core'
 import { computed, ref, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
+import { rewrite } from '@/shared/address'
 import { Refused } from '@/shared/api/client'
 import { ask } from '@/shared/api/compute'
 import { reads, useRead } from '@/shared/api/reads'
@@ -93,7 +94,7 @@ async function reckon() {
   const mine = ++asked
   const v = { ...values.value }
   kept.value = { ...kept.value, [s.id]: v }
-  void router.replace({ params: { sum: s.id }, query: { ...v, ...(hasLengths.value ? { in: unit.value } : {}) } })
+  void rewrite(router, { params: { sum: s.id }, query: { ...v, ...(hasLengths.value ? { in: unit.value } : {}) } })
   const typed = new Typed(v, unit.value)
   const request = s.request(typed)
   if (Object.keys(typed.slips).length) {
