@@ -1,6 +1,7 @@
 package job_test
 
 import (
+	"metronix/core/bench"
 	"testing"
 	"time"
 
@@ -21,7 +22,7 @@ import (
 func TestSettingByACorrectedLeaf(t *testing.T) {
 	d := slackAt(t, "E1")
 	e1, _ := d.job.Valve("E1")
-	plain := d.job.Advise(adjust.Shift{})
+	plain := bench.Advise(d.job, adjust.Shift{})
 	assert.Equal(t, "0.30", plain.SetBy(e1).String())
 	_, known := plain.PreLock(e1)
 	assert.False(t, known)
@@ -30,7 +31,7 @@ func TestSettingByACorrectedLeaf(t *testing.T) {
 	for range 6 {
 		pairs = append(pairs, adjust.Pair{Before: 300 * um, After: 280 * um})
 	}
-	learned := d.job.Advise(adjust.LearnShift(pairs, 0))
+	learned := bench.Advise(d.job, adjust.LearnShift(pairs, 0))
 	assert.Equal(t, "0.32", learned.SetBy(e1).String())
 	pre, known := learned.PreLock(e1)
 	assert.True(t, known)
@@ -46,7 +47,7 @@ func TestTheLadder(t *testing.T) {
 	d.begin(sequence.OneCylinder)
 	d.do(job.Happening{Act: job.Turned{Stop: 0}})
 	e1, _ := d.job.Valve("E1")
-	names := func(rungs []job.Rung, of func(job.Rung) bool) (list []string) {
+	names := func(rungs []bench.Rung, of func(bench.Rung) bool) (list []string) {
 		for _, r := range rungs {
 			if of(r) {
 				list = append(list, r.Stack.String())
@@ -54,18 +55,18 @@ func TestTheLadder(t *testing.T) {
 		}
 		return list
 	}
-	rungs := d.job.Advise(adjust.Shift{}).Ladder(e1)
-	all := func(job.Rung) bool { return true }
-	near := func(r job.Rung) bool { return r.Near }
+	rungs := bench.Advise(d.job, adjust.Shift{}).Ladder(e1)
+	all := func(bench.Rung) bool { return true }
+	near := func(r bench.Rung) bool { return r.Near }
 	assert.Equal(t, []string{"0.22", "0.30", "0.45", "0.90"}, names(rungs, all))
 	assert.Equal(t, []string{"0.22", "0.30", "0.45"}, names(rungs, near))
-	assert.Equal(t, []string{"0.30"}, names(rungs, func(r job.Rung) bool { return r.SetBy && r.InWindow }))
+	assert.Equal(t, []string{"0.30"}, names(rungs, func(r bench.Rung) bool { return r.SetBy && r.InWindow }))
 	assert.Equal(t, []string{"0.22"},
-		names(rungs, func(r job.Rung) bool { return r.Other != nil && *r.Other == engine.Intake }))
+		names(rungs, func(r bench.Rung) bool { return r.Other != nil && *r.Other == engine.Intake }))
 
 	d.feel("E1", 900, "wont_go")
 	assert.Equal(t, []string{"0.22", "0.30", "0.45", "0.90"},
-		names(d.job.Advise(adjust.Shift{}).Ladder(e1), near), "one that was tried is shown")
+		names(bench.Advise(d.job, adjust.Shift{}).Ladder(e1), near), "one that was tried is shown")
 }
 
 // What is said of turning has its direction everywhere (a job turned backwards once said "on" on the board

@@ -1,6 +1,7 @@
 package job_test
 
 import (
+	"metronix/core/bench"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
@@ -25,7 +26,7 @@ func TestTheFirstLeafReachesOverNoLimit(t *testing.T) {
 		j, err := job.New(s)
 		require.NoError(t, err)
 		v, _ := j.Valve("I1")
-		for _, r := range j.Advise(adjust.Shift{}).Ladder(v) {
+		for _, r := range bench.Advise(j, adjust.Shift{}).Ladder(v) {
 			if r.First {
 				return r.Stack.String()
 			}
@@ -45,7 +46,7 @@ func TestWhichStacksAreUseful(t *testing.T) {
 		j, err := job.New(s)
 		require.NoError(t, err)
 		v, _ := j.Valve("I1") // 0.20 to 0.24
-		for _, r := range j.Advise(adjust.Shift{}).Ladder(v) {
+		for _, r := range bench.Advise(j, adjust.Shift{}).Ladder(v) {
 			if r.Stack.Thickness() == 230*um && !r.SetBy {
 				return true
 			}

@@ -2,6 +2,7 @@ package job_test
 
 import (
 	"fmt"
+	"metronix/core/bench"
 	"strings"
 	"testing"
 	"time"
@@ -106,10 +107,10 @@ func TestWhenThereIsAGapToSet(t *testing.T) {
 	d.begin(sequence.OneCylinder)
 	v, _ := d.job.Valve("I1")
 	width := v.Limits.Window.Upper - v.Limits.Window.Lower
-	pre, ok := d.job.Advise(adjust.Shift{Enough: true, Median: -20 * um, Spread: width - 1}).PreLock(v)
+	pre, ok := bench.Advise(d.job, adjust.Shift{Enough: true, Median: -20 * um, Spread: width - 1}).PreLock(v)
 	assert.True(t, ok)
 	assert.Equal(t, 240*um, pre)
-	_, ok = d.job.Advise(adjust.Shift{Enough: true, Median: -20 * um, Spread: width}).PreLock(v)
+	_, ok = bench.Advise(d.job, adjust.Shift{Enough: true, Median: -20 * um, Spread: width}).PreLock(v)
 	assert.False(t, ok)
 	narrow := setup()
 	fig := func(l measure.Length) clearance.Figure { return clearance.Figure{Metric: &l} }
@@ -119,7 +120,7 @@ func TestWhenThereIsAGapToSet(t *testing.T) {
 		d.do(job.Happening{Act: job.WayChosen{Way: sequence.Way{School: sequence.OneCylinder},
 			Round: job.Round{OwnShift: &shift}}})
 		v, _ := d.job.Valve("I1")
-		_, ok := d.job.Advise(adjust.Shift{}).PreLock(v)
+		_, ok := bench.Advise(d.job, adjust.Shift{}).PreLock(v)
 		assert.Equal(t, possible, ok, shift)
 	}
 }
@@ -134,7 +135,7 @@ func TestTheStacksOfTheLadder(t *testing.T) {
 	d.do(job.Happening{Act: job.Turned{Stop: 0}})
 	v, _ := d.job.Valve("I1") // 0.20 to 0.24
 	stacks := func() (list []string) {
-		for _, r := range d.job.Advise(adjust.Shift{}).Ladder(v) {
+		for _, r := range bench.Advise(d.job, adjust.Shift{}).Ladder(v) {
 			if len(r.Stack) > 1 {
 				list = append(list, r.Stack.String())
 			}

@@ -1,6 +1,7 @@
 package job_test
 
 import (
+	"metronix/core/bench"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
@@ -192,16 +193,16 @@ func TestOwnWordAboutTheLockNut(t *testing.T) {
 	d.do(job.Happening{Act: job.WayChosen{Way: sequence.Way{School: sequence.RockingPairs},
 		Round: job.Round{Going: job.SetAsYouGo, OwnShift: &own}}})
 	e1, _ := d.job.Valve("E1")
-	pre, ok := d.job.Advise(adjust.Shift{}).PreLock(e1)
+	pre, ok := bench.Advise(d.job, adjust.Shift{}).PreLock(e1)
 	require.True(t, ok)
 	assert.Equal(t, 330*um, pre, "0.30 and the 0.03 that the nut takes")
-	pre, _ = d.job.Advise(adjust.Shift{Enough: true, Count: 5, Median: -10 * um}).PreLock(e1)
+	pre, _ = bench.Advise(d.job, adjust.Shift{Enough: true, Count: 5, Median: -10 * um}).PreLock(e1)
 	assert.Equal(t, 310*um, pre, "what was learned wins")
 	// choosing another sequence leaves it
 	d.do(job.Happening{Act: job.WayChosen{Way: sequence.Way{School: sequence.TwoStop}}})
-	pre, _ = d.job.Advise(adjust.Shift{}).PreLock(e1)
+	pre, _ = bench.Advise(d.job, adjust.Shift{}).PreLock(e1)
 	assert.Equal(t, 330*um, pre)
 	d.do(job.Happening{Act: job.RoundChosen{Round: job.Round{Going: job.SetAsYouGo, OwnShift: new(0 * um)}}})
-	_, ok = d.job.Advise(adjust.Shift{}).PreLock(e1)
+	_, ok = bench.Advise(d.job, adjust.Shift{}).PreLock(e1)
 	assert.False(t, ok, "the screw is held still")
 }

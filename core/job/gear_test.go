@@ -1,6 +1,7 @@
 package job_test
 
 import (
+	"metronix/core/bench"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
@@ -337,7 +338,7 @@ func TestTheNutIsLearnedFromSides(t *testing.T) {
 	}
 	set()
 	e1, _ := d.job.Valve("E1")
-	none := d.job.Advise(adjust.Shift{})
+	none := bench.Advise(d.job, adjust.Shift{})
 	assert.Equal(t, 300*um, none.SetBy(e1).Thickness())
 	assert.Empty(t, none.NutSays(e1))
 	set()
@@ -350,7 +351,7 @@ func TestTheNutIsLearnedFromSides(t *testing.T) {
 		"it dragged before, and will not go: the leaf cancels",
 	)
 	e1, _ = d.job.Valve("E1")
-	twice := d.job.Advise(adjust.Shift{})
+	twice := bench.Advise(d.job, adjust.Shift{})
 	assert.Equal(t, 310*um, twice.SetBy(e1).Thickness(), "a hair loose")
 	assert.Equal(t, "Locking closes it, 2 times by now: set it with 0.31, then lock.", twice.NutSays(e1))
 	// and so at the next valve, once two pairs have told the way
@@ -359,10 +360,10 @@ func TestTheNutIsLearnedFromSides(t *testing.T) {
 	for _, p := range d.job.LockPairs {
 		pairs = append(pairs, p.Pair)
 	}
-	hands := d.job.Advise(adjust.LearnShift(pairs, 0))
+	hands := bench.Advise(d.job, adjust.LearnShift(pairs, 0))
 	assert.Equal(t, 230*um, hands.SetBy(i1).Thickness())
 	assert.Equal(t, "Locking closes the gap in these hands: set it with 0.23, then lock.", hands.NutSays(i1))
-	wide := d.job.Advise(adjust.Shift{Enough: true, Count: 5, Median: -20 * um, Spread: 60 * um})
+	wide := bench.Advise(d.job, adjust.Shift{Enough: true, Count: 5, Median: -20 * um, Spread: 60 * um})
 	_, ok := wide.PreLock(i1)
 	assert.False(t, ok, "a spread wider than the limits is not aimed by")
 }

@@ -181,14 +181,14 @@ func (j *Job) Valve(name string) (*ValveState, bool) {
 // Judge is the judgement of a valve's readings that are not kept yet.
 func (j *Job) Judge(v *ValveState) clearance.Judgement {
 	if v.judged == nil {
-		judged := j.yardstick(v).Judge(v.Round)
+		judged := j.Yardstick(v).Judge(v.Round)
 		j.wantFigure(v, &judged)
 		v.judged = &judged
 	}
 	return *v.judged
 }
 
-func (j *Job) yardstick(v *ValveState) clearance.Yardstick {
+func (j *Job) Yardstick(v *ValveState) clearance.Yardstick {
 	return clearance.Yardstick{Limits: v.Limits, Owned: j.Owned, Rule: j.Rule, Feel: j.Feel, Aim: j.AimOf(v)}
 }
 

@@ -1,6 +1,7 @@
 package job_test
 
 import (
+	"metronix/core/bench"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
@@ -152,7 +153,7 @@ func TestTheFirstLeaf(t *testing.T) {
 	first := func(set job.Setup) (out []string) {
 		d := goingRound(t, set)
 		e1, _ := d.job.Valve("E1")
-		for _, r := range d.job.Advise(adjust.Shift{}).Ladder(e1) {
+		for _, r := range bench.Advise(d.job, adjust.Shift{}).Ladder(e1) {
 			if r.First {
 				out = append(out, r.Stack.String())
 			}

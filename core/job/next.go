@@ -318,3 +318,17 @@ func (j *Job) Progress() (done, total int) {
 	}
 	return 0, len(j.Valves)
 }
+
+// Finished lists the stops of the plan at which nothing waits any more in the present phase.
+func (j *Job) Finished() (stops []int) {
+	switch j.Phase() {
+	case ChooseWay, Prepare, AwaitHot:
+		return nil
+	}
+	for at, stop := range j.Plan.Stops {
+		if j.firstPending(stop) == nil {
+			stops = append(stops, at)
+		}
+	}
+	return stops
+}

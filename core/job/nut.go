@@ -1,11 +1,8 @@
 package job
 
 import (
-	"fmt"
-
 	"metronix/core/adjust"
 	"metronix/core/clearance"
-	"metronix/core/gauge"
 	"metronix/core/measure"
 )
 
@@ -51,78 +48,17 @@ func (j *Job) lockPair(v *ValveState, after clearance.Judgement) (p adjust.Pair,
 func (v *ValveState) fallBack(verdict clearance.Verdict) {
 	switch {
 	case verdict == clearance.In:
-		v.cameBack, v.backAs = 0, ""
-	case verdict == v.backAs:
-		v.cameBack++
+		v.CameBack, v.BackAs = 0, ""
+	case verdict == v.BackAs:
+		v.CameBack++
 	case verdict == clearance.Tight || verdict == clearance.Loose:
-		v.cameBack, v.backAs = 1, verdict
+		v.CameBack, v.BackAs = 1, verdict
 	}
 }
 
-// secondTime is how often a valve comes back on one side before the next is left the other way (common
+// SecondTime is how often a valve comes back on one side before the next is left the other way (common
 // practice).
-const secondTime = 2
+const SecondTime = 2
 
-// nutGoes is the way that locking is known to go at a valve: from its own coming back twice, else from what
-// is known of these hands; empty: not known.
-func (a *Advice) nutGoes(v *ValveState) string {
-	switch {
-	case !a.j.Sheet.HasLockNut():
-		return ""
-	case v.cameBack >= secondTime && v.backAs == clearance.Tight:
-		return adjust.Closes
-	case v.cameBack >= secondTime && v.backAs == clearance.Loose:
-		return adjust.Opens
-	}
-	return a.shift.Way
-}
-
-// beside is the leaf to set by where only the way is known that locking goes: the next owned one on the other
-// side of the one that would be taken else, for each time that the valve came back; nil: none is near.
-func (a *Advice) beside(v *ValveState, leaf gauge.Stack) gauge.Stack {
-	way := a.nutGoes(v)
-	if way == "" || len(leaf) == 0 {
-		return nil
-	}
-	steps := max(1, v.cameBack-secondTime+1)
-	at, best := leaf.Thickness(), gauge.Stack(nil)
-	for range steps {
-		next := gauge.Stack(nil)
-		for _, st := range a.j.Owned.Singles() {
-			off := st.Thickness() - at
-			if way == adjust.Opens {
-				off = -off
-			}
-			nearer := next == nil || (st.Thickness()-at).Abs() < (next.Thickness()-at).Abs()
-			if off > 0 && nearer && (st.Thickness()-leaf.Thickness()).Abs() <= mostOwnShift {
-				next = st
-			}
-		}
-		if next == nil {
-			break
-		}
-		best, at = next, next.Thickness()
-	}
-	return best
-}
-
-// NutSays is what is known of the nut at a valve and what to do about it: "Locking closed it twice: set it
-// with 0.32, then lock."; empty: nothing, or a figure is known and allowed for.
-func (a *Advice) NutSays(v *ValveState) string {
-	if _, ok := a.PreLock(v); ok {
-		return ""
-	}
-	choice, _ := a.j.Owned.Choose(a.j.AimOf(v), &v.Limits.Window, gauge.MaxStack)
-	leaf := a.beside(v, choice.Stack)
-	if leaf == nil {
-		return ""
-	}
-	does := map[string]string{adjust.Closes: "closes", adjust.Opens: "opens"}[a.nutGoes(v)]
-	if v.cameBack >= secondTime {
-		return fmt.Sprintf("Locking %s it, %d times by now: set it with %s, then lock.", does, v.cameBack, leaf)
-	}
-	return fmt.Sprintf("Locking %s the gap in these hands: set it with %s, then lock.", does, leaf)
-}
-
-// width is how wide a valve's limits are.
-func (v *ValveState) width() measure.Length { return v.Limits.Window.Upper - v.Limits.Window.Lower }
+// Width is how wide a valve's limits are.
+func (v *ValveState) Width() measure.Length { return v.Limits.Window.Upper - v.Limits.Window.Lower }

@@ -28,9 +28,9 @@ type Round struct {
 	ToAim    Aiming // whether a valve that is in and off the aim is set too; empty: it is left alone
 }
 
-// mostOwnShift is the most that a lock nut is believed to shift a gap, either way (from memory: more is a nut
+// MostOwnShift is the most that a lock nut is believed to shift a gap, either way (from memory: more is a nut
 // that drags its screw round, or a mistyped figure).
-const mostOwnShift = 200 * measure.Micrometre
+const MostOwnShift = 200 * measure.Micrometre
 
 // Locking is in how many stages a lock nut is tightened. The zero value is InOneGo.
 type Locking string
@@ -214,10 +214,10 @@ func (r Round) sound(j *Job) error {
 	default:
 		return refuse("aiming", fmt.Sprintf("%q: %s or %s.", r.ToAim, LeaveIn, AllToAim))
 	}
-	if r.OwnShift != nil && r.OwnShift.Abs() > mostOwnShift {
+	if r.OwnShift != nil && r.OwnShift.Abs() > MostOwnShift {
 		return refuse("own_shift_mm",
 			fmt.Sprintf("A lock nut that shifts the gap by %s: up to %s, minus where "+
-				"it closes.", r.OwnShift, mostOwnShift))
+				"it closes.", r.OwnShift, MostOwnShift))
 	}
 	if r.Scope != nil && len(r.Scope) == 0 {
 		return refuse("scope", "A job is about one valve at least.")

@@ -4,6 +4,7 @@ import (
 	"fmt"
 	"hash/fnv"
 	"math/rand/v2"
+	"metronix/core/bench"
 	"strings"
 	"testing"
 	"time"
@@ -212,7 +213,7 @@ func (c *chanced) adjust(n job.Next, v *job.ValveState) job.Act {
 	switch {
 	case !j.Sheet.Shimmed():
 		c.gaps[v.Name] = j.AimOf(v)
-		if by := j.Advise(adjust.Shift{}).SetBy(v); by != nil {
+		if by := bench.Advise(j, adjust.Shift{}).SetBy(v); by != nil {
 			c.gaps[v.Name] = by.Thickness()
 		}
 		return job.Adjusted{Valve: v.Name, Leaves: gauge.Straight(j.AimOf(v))}
@@ -338,7 +339,7 @@ func (c *chanced) sum() uint64 {
 		j.CanUndo(),
 		j.UsualCheck(),
 		j.Checks(),
-		j.Tools(),
+		laidOut(j),
 		j.Guided(),
 		j.Felt(),
 		j.Hand(),
@@ -349,10 +350,10 @@ func (c *chanced) sum() uint64 {
 	for _, p := range j.LockPairs {
 		say(p.Valve, p.Before, p.After, p.By)
 	}
-	advice := j.Advise(adjust.LearnShift(nil, 0))
+	advice := bench.Advise(j, adjust.LearnShift(nil, 0))
 	for _, v := range j.Valves {
 		pre, hasPre := advice.PreLock(v)
-		turn, turns := j.Screw(v)
+		turn, turns := bench.Screw(j, v)
 		found, now := j.Found(v), j.Judge(v)
 		down, up, cross := advice.CrossCheck(v)
 		say(
@@ -400,4 +401,19 @@ func (c *chanced) sum() uint64 {
 	h := fnv.New64a()
 	_, _ = h.Write([]byte(said.String()))
 	return h.Sum64()
+}
+
+// laidOut are a job's tools with what is laid on top of them.
+func laidOut(j *job.Job) (list []any) {
+	for _, t := range j.Tools() {
+		note := ""
+		if t.ID == job.Leaves {
+			note = bench.FirstLeaves(j)
+		}
+		list = append(list, struct {
+			ID, Text, Note        string
+			OnCrank, Out, Counted bool
+		}{t.ID, t.Text, note, t.OnCrank, t.Out, t.Counted})
+	}
+	return list
 }

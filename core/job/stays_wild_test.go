@@ -4,6 +4,7 @@ import (
 	"fmt"
 	"hash/fnv"
 	"math/rand/v2"
+	"metronix/core/bench"
 	"testing"
 	"time"
 
@@ -166,7 +167,7 @@ func (c *wild) more() uint64 {
 	h := fnv.New64a()
 	for _, shift := range []adjust.Shift{{}, {Way: adjust.Closes}, {Enough: true, Median: -20 * um, Spread: 10 * um},
 		{Enough: true, Median: 20 * um, Spread: 60 * um}} {
-		a := j.Advise(shift)
+		a := bench.Advise(j, shift)
 		for _, v := range j.Valves {
 			pre, ok := a.PreLock(v)
 			down, up, proved := a.CrossCheck(v)
@@ -177,7 +178,7 @@ func (c *wild) more() uint64 {
 		}
 	}
 	for _, v := range j.Valves {
-		turn, ok := j.Screw(v)
+		turn, ok := bench.Screw(j, v)
 		fmt.Fprintln(
 			h,
 			j.MaySet(v),

@@ -1,6 +1,7 @@
 package job_test
 
 import (
+	"metronix/core/bench"
 	"slices"
 	"testing"
 
@@ -201,11 +202,7 @@ func TestSocketsThatFit(t *testing.T) {
 func TestAngledLeavesAreLaidOutToo(t *testing.T) {
 	s := setup()
 	s.Owned = append(slices.Clone(s.Owned), gauge.Leaf{ID: gauge.ID{Marked: 220 * um, Angled: true}})
-	for _, tool := range start(t, s).job.Tools() {
-		if tool.ID == "leaves" {
-			assert.Contains(t, tool.Note, "the angled ones where a straight leaf does not lie flat")
-		}
-	}
+	assert.Contains(t, bench.FirstLeaves(start(t, s).job), "the angled ones where a straight leaf does not lie flat")
 }
 
 func TestToolsByTheKindOfGear(t *testing.T) {
@@ -221,10 +218,8 @@ func TestToolsByTheKindOfGear(t *testing.T) {
 		var names []string
 		for _, tool := range start(t, s).job.Tools() {
 			names = append(names, tool.Text)
-			if tool.ID == "leaves" {
-				assert.Equal(t, "first to hand 0.22 (intake), 0.30 (exhaust)", tool.Note)
-			}
 		}
+		assert.Equal(t, "first to hand 0.22 (intake), 0.30 (exhaust)", bench.FirstLeaves(start(t, s).job))
 		assert.Contains(t, names, tool)
 		assert.Contains(t, names, "Torque wrench, 14 N·m (10.3 lbf·ft)", "14 / 1.3558179 = 10.33")
 	}

@@ -4,21 +4,18 @@ import (
 	"fmt"
 	"math"
 	"slices"
-	"strings"
-
-	"metronix/core/adjust"
-	"metronix/core/engine"
-	"metronix/core/gauge"
 )
 
 // Tool is one thing laid out for a job.
 type Tool struct {
 	ID, Text string
-	Note     string // what to lay on top; empty: nothing
-	OnCrank  bool   // it turns the engine: it is off before the starter is touched
-	Out      bool   // it was taken out and is not back
-	Counted  bool   // it was taken out at some time
+	OnCrank  bool // it turns the engine: it is off before the starter is touched
+	Out      bool // it was taken out and is not back
+	Counted  bool // it was taken out at some time
 }
+
+// Leaves is the id of the feeler leaves among the tools.
+const Leaves = "leaves"
 
 // Tools are the tools and leaves that this job needs, from its sheet, its adjuster and its gauge set;
 // equivalents are named where another size fits.
@@ -30,8 +27,8 @@ func (j *Job) Tools() []Tool {
 			list[0].Text = fmt.Sprintf("%s and bar for the %s", Socket(p.SocketMM), p.Where)
 		}
 	}
-	list = append(list, Tool{ID: "leaves",
-		Text: "Feeler leaves, " + fmt.Sprint(len(j.Owned)), Note: j.firstLeaves()})
+	list = append(list, Tool{ID: Leaves,
+		Text: "Feeler leaves, " + fmt.Sprint(len(j.Owned))})
 	for i, text := range j.Sheet.Gear().Tools {
 		list = append(list, Tool{ID: fmt.Sprintf("setter_%d", i+1), Text: text})
 	}
@@ -46,30 +43,6 @@ func (j *Job) Tools() []Tool {
 		list[i].Out, list[i].Counted = state, ok
 	}
 	return list
-}
-
-// firstLeaves names the leaves to lay on top, one a kind of valve: "first to hand 0.22 (intake), 0.30
-// (exhaust)"; empty where the set has none to begin with.
-func (j *Job) firstLeaves() string {
-	advice := j.Advise(adjust.Shift{})
-	var list []string
-	for _, kind := range []engine.Kind{engine.Intake, engine.Exhaust} {
-		i := slices.IndexFunc(j.Valves, func(v *ValveState) bool { return v.Kind == kind })
-		if i < 0 {
-			continue
-		}
-		if first := advice.first(j.Valves[i]); first != nil {
-			list = append(list, fmt.Sprintf("%s (%s)", first, kind))
-		}
-	}
-	if len(list) == 0 {
-		return ""
-	}
-	text := "first to hand " + strings.Join(list, ", ")
-	if slices.ContainsFunc(j.Owned, func(l gauge.Leaf) bool { return l.Angled }) {
-		text += "; the angled ones where a straight leaf does not lie flat"
-	}
-	return text
 }
 
 // fits is how much larger a socket in inches may be than one in millimetres and still take its bolt, and how

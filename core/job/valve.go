@@ -60,8 +60,8 @@ type ValveState struct {
 	readDoubt bool
 	readThere bool // it was made at a place where the crank stands no more
 
-	cameBack int               // how often it came back out on the same side once its nut was tight
-	backAs   clearance.Verdict // that side
+	CameBack int               // how often it came back out on the same side once its nut was tight
+	BackAs   clearance.Verdict // that side
 	lent     bool              // the shim that stands in is the shop's
 	before   measure.Length    // the gap set with the nut loose; 0: not known
 	hadUnder []measure.Length  // shims that were under it in this pass before the present one, stand-ins left out

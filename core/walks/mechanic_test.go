@@ -1,6 +1,7 @@
 package walks_test
 
 import (
+	"metronix/core/bench"
 	"time"
 
 	"github.com/stretchr/testify/require"
@@ -167,7 +168,7 @@ func (m *mechanic) sets(j *job.Job, n job.Next, v *job.ValveState) {
 		m.changes(j, n, v)
 		return
 	}
-	by := j.Advise(m.learned()).SetBy(v)
+	by := bench.Advise(j, m.learned()).SetBy(v)
 	if by == nil {
 		m.gaps[v.Name] = v.Limits.Nominal
 		m.must(job.Adjusted{Valve: v.Name})

@@ -7,6 +7,7 @@ import (
 	"encoding/json"
 	"errors"
 	"fmt"
+	"metronix/internal/seen"
 	"net/http"
 	"strings"
 
@@ -21,16 +22,16 @@ import (
 
 // Engine is a sheet of the library in short.
 type Engine struct {
-	ID          string     `json:"id"`
-	Name        string     `json:"name"`
-	Cylinders   int        `json:"cylinders"`
-	Valves      int        `json:"valves"`
-	FiringOrder []int      `json:"firing_order"`
-	Layout      string     `json:"layout"`
-	Shimmed     bool       `json:"shimmed"`
-	Banks       []BankView `json:"banks"`
-	Cards       []Card     `json:"cards"`
-	Damaged     string     `json:"damaged" doc:"why this sheet cannot be read; empty: it can"`
+	ID          string      `json:"id"`
+	Name        string      `json:"name"`
+	Cylinders   int         `json:"cylinders"`
+	Valves      int         `json:"valves"`
+	FiringOrder []int       `json:"firing_order"`
+	Layout      string      `json:"layout"`
+	Shimmed     bool        `json:"shimmed"`
+	Banks       []BankView  `json:"banks"`
+	Cards       []seen.Card `json:"cards"`
+	Damaged     string      `json:"damaged" doc:"why this sheet cannot be read; empty: it can"`
 }
 
 // EngineWhole is a sheet of the library with what is said of it.
@@ -93,7 +94,7 @@ func (s *server) engines(ctx context.Context, _ *struct{}) (*listOf[Engine], err
 	}
 	for _, d := range damaged {
 		out.Body = append(out.Body,
-			Engine{ID: d.ID, Name: d.Name, FiringOrder: []int{}, Banks: []BankView{}, Cards: []Card{},
+			Engine{ID: d.ID, Name: d.Name, FiringOrder: []int{}, Banks: []BankView{}, Cards: []seen.Card{},
 				Damaged: d.Why})
 	}
 	return out, nil
@@ -110,11 +111,12 @@ func engineSchema(context.Context, *struct{}) (*bodyOf[json.RawMessage], error) 
 func engineShort(id string, sheet *engine.Sheet, speaks measure.Units) Engine {
 	e := Engine{ID: id, Name: sheet.Name, Cylinders: sheet.Cylinders, Valves: len(sheet.Valves()),
 		FiringOrder: sheet.FiringOrder, Layout: string(sheet.Layout), Shimmed: sheet.Shimmed(),
-		Banks: banksView(sheet), Cards: []Card{}}
+		Banks: banksView(sheet), Cards: []seen.Card{}}
 	for _, c := range sheet.Clearances {
-		card := cardShort(c, speaks)
+		card := seen.CardOf(c, speaks)
 		for _, d := range clearance.Differences(sheet.Clearances[0], c, speaks) {
-			card.Differences = append(card.Differences, CardDifference{d.What, d.A, d.B})
+			card.Differences = append(card.Differences, 
+				seen.CardDifference{What: d.What, First: d.A, Here: d.B})
 		}
 		e.Cards = append(e.Cards, card)
 	}

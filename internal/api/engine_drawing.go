@@ -103,6 +103,9 @@ func banksView(s *engine.Sheet) []BankView {
 	return banks
 }
 
+// liftStep is the spacing of the lift curves sent for drawing, crank degrees.
+const liftStep = 5 * measure.Degree
+
 func lift(c *cycle.Cycle, valve engine.Valve) []float64 {
 	curve := []float64{}
 	for at := measure.Angle(0); at <= measure.Cycle; at += liftStep {

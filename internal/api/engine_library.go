@@ -4,6 +4,7 @@ import (
 	"context"
 	"errors"
 	"fmt"
+	"metronix/internal/seen"
 	"net/http"
 	"strings"
 
@@ -14,36 +15,16 @@ import (
 	"metronix/internal/wire"
 )
 
-// Card is a clearance card in short.
-type Card struct {
-	Source      string           `json:"source"`
-	State       string           `json:"state" enum:"cold,hot"`
-	Date        string           `json:"date"`
-	Remark      string           `json:"remark"`
-	StoneCold   bool             `json:"stone_cold"`
-	Holds       string           `json:"holds" doc:"at which engine temperature the figures hold, in words"`
-	Intake      Limits           `json:"intake"`
-	Exhaust     Limits           `json:"exhaust"`
-	Differences []CardDifference `json:"differences" doc:"from the engine's first card"`
-}
-
-// CardDifference is what a card says differently.
-type CardDifference struct {
-	What  string `json:"what"`
-	First string `json:"first"`
-	Here  string `json:"here"`
-}
-
 // Vehicle is what an engine sits in.
 type Vehicle struct {
-	ID         string `json:"id"`
-	Name       string `json:"name"`
-	Plate      string `json:"plate"`
-	OdometerKM int    `json:"odometer_km"`
-	EngineID   string `json:"engine_id"`
-	EngineName string `json:"engine_name"`
-	OnBoard    bool   `json:"on_board" doc:"false: made by mistake, and taken off"`
-	Cards      []Card `json:"cards" doc:"of a cam that was changed: this vehicle's own, after those of its engine's sheet"`
+	ID         string      `json:"id"`
+	Name       string      `json:"name"`
+	Plate      string      `json:"plate"`
+	OdometerKM int         `json:"odometer_km"`
+	EngineID   string      `json:"engine_id"`
+	EngineName string      `json:"engine_name"`
+	OnBoard    bool        `json:"on_board" doc:"false: made by mistake, and taken off"`
+	Cards      []seen.Card `json:"cards" doc:"of a cam that was changed: this vehicle's own, after those of its engine's sheet"`
 	// why it shows less than it once did
 	OdometerWhy string `json:"odometer_why,omitempty" doc:"why the odometer was put back last"`
 	Version     string `json:"version" doc:"of name, plate, odometer and engine; send it back as replaces to change them"`
@@ -121,10 +102,10 @@ func (s *server) vehicles(ctx context.Context, in *VehiclesQuery) (*VehiclesPage
 }
 
 func vehicleView(v store.Vehicle, speaks measure.Units) Vehicle {
-	out := Vehicle{v.ID, v.Name, v.Plate, v.OdometerKM, v.EngineID, v.EngineName, !v.OffBoard, []Card{},
+	out := Vehicle{v.ID, v.Name, v.Plate, v.OdometerKM, v.EngineID, v.EngineName, !v.OffBoard, []seen.Card{},
 		v.OdometerWhy, v.Version, v.Damaged}
 	for _, c := range v.Cards {
-		out.Cards = append(out.Cards, cardShort(c, speaks))
+		out.Cards = append(out.Cards, seen.CardOf(c, speaks))
 	}
 	return out
 }

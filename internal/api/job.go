@@ -5,6 +5,7 @@ import (
 	"context"
 	"errors"
 	"fmt"
+	"metronix/internal/seen"
 	"net/http"
 	"slices"
 	"strings"
@@ -290,13 +291,13 @@ func (s *server) viewOf(ctx context.Context, id string) (*bodyOf[JobView], error
 		out.Body = JobView{
 			Vehicle: vehicleView(r.Vehicle, j.Speaks), OdometerKM: r.OdometerKM,
 			Mechanic: r.Mechanic, Reason: r.Reason,
-			GaugeName: r.GaugeName, Card: cardShort(j.Card, j.Speaks), CardIndex: r.Card, HotCard: r.HotCard,
+			GaugeName: r.GaugeName, Card: seen.CardOf(j.Card, j.Speaks), CardIndex: r.Card, HotCard: r.HotCard,
 			CardReason: r.CardReason, OdometerWhy: r.OdometerWhy,
 			Aim: string(cmp.Or(r.Aim, clearance.AimNominal)), AimReason: r.AimReason,
 			Rule: string(cmp.Or(r.Rule, clearance.Workshop)), FeelMM: wire.MM(r.Feel),
-			LockShift: shiftView(shift),
+			LockShift: seen.LockShiftOf(shift),
 			CreatedAt: r.CreatedAt, OnBoard: !r.OffBoard, Correctable: !j.HasReadings(),
-			Before: before, Engine: engineView(r.Sheet), State: stateView(id, o, shift, s.clock()),
+			Before: before, Engine: engineView(r.Sheet), State: seen.StateOf(o.seenAt(shift, s.clock())),
 		}
 		return nil
 	})
@@ -328,7 +329,7 @@ func (s *server) happen(ctx context.Context, in *happenInput) (*bodyOf[stateAnsw
 			if err != nil {
 				return err
 			}
-			if before, err = fieldsOf(stateView(in.ID, o, shift, o.touched())); err != nil {
+			if before, err = fieldsOf(seen.StateOf(o.seenAt(shift, o.touched()))); err != nil {
 				return err
 			}
 		}
@@ -339,7 +340,7 @@ func (s *server) happen(ctx context.Context, in *happenInput) (*bodyOf[stateAnsw
 		if err != nil {
 			return err
 		}
-		out.Body.JobState = stateView(in.ID, o, shift, s.clock())
+		out.Body.JobState = seen.StateOf(o.seenAt(shift, s.clock()))
 		if before != nil && o.newest() == h.ID {
 			if out.Body.changed, err = before.changes(out.Body.JobState); err != nil {
 				return err

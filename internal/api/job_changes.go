@@ -5,6 +5,7 @@ import (
 	"encoding/json"
 	"errors"
 	"maps"
+	"metronix/internal/seen"
 	"reflect"
 	"slices"
 
@@ -14,7 +15,7 @@ import (
 // stateAnswer is the answer to a happening: the whole state, or, for a screen that asks for changes and knew
 // the newest happening, only what differs from what it knew.
 type stateAnswer struct {
-	JobState
+	seen.JobState
 	changed fields // nil: the whole
 }
 
@@ -28,7 +29,7 @@ func (a stateAnswer) MarshalJSON() ([]byte, error) {
 
 // Schema is that of the whole, or of the same with nearly everything left out.
 func (stateAnswer) Schema(r huma.Registry) *huma.Schema {
-	whole := r.Schema(reflect.TypeFor[JobState](), true, "")
+	whole := r.Schema(reflect.TypeFor[seen.JobState](), true, "")
 	some := *r.SchemaFromRef(whole.Ref)
 	some.Description = "What differs from what the screen knew."
 	some.Properties = maps.Clone(some.Properties)
@@ -57,7 +58,7 @@ type fields map[string]json.RawMessage
 
 // changes are the fields of a state that differ from those before; of the valves those that differ, each by
 // its name and its fields that do. Fields that are there no more are named as gone.
-func (before fields) changes(after JobState) (fields, error) {
+func (before fields) changes(after seen.JobState) (fields, error) {
 	is, err := fieldsOf(after)
 	if err != nil {
 		return nil, err
@@ -100,7 +101,7 @@ func (f fields) beyond(was fields) fields {
 	return out
 }
 
-func fieldsOf(s JobState) (f fields, err error) {
+func fieldsOf(s seen.JobState) (f fields, err error) {
 	data, err := json.Marshal(s)
 	if err != nil {
 		return nil, err

@@ -16,6 +16,7 @@ import (
 
 	"metronix/core/adjust"
 	"metronix/core/job"
+	"metronix/internal/seen"
 	"metronix/internal/store"
 )
 
@@ -52,6 +53,11 @@ func (o *openJob) newest() string {
 		return o.list.Happenings[n-1].ID
 	}
 	return ""
+}
+
+// seenAt is what the job is looked at with.
+func (o *openJob) seenAt(shift adjust.Shift, now time.Time) seen.At {
+	return seen.At{ID: o.record.ID, Job: o.state, List: o.list.Happenings, Shift: shift, Now: now}
 }
 
 // roomy is how many jobs that nobody is at are kept at hand.

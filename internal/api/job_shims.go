@@ -4,6 +4,7 @@ import (
 	"cmp"
 	"context"
 	"errors"
+	"metronix/internal/seen"
 
 	"metronix/core/adjust"
 	"metronix/core/job"
@@ -12,16 +13,16 @@ import (
 
 // JobShims is the choice of shims over a job's whole engine.
 type JobShims struct {
-	Fit        []ShimFit   `json:"fit"`
-	Buy        []ShimCount `json:"buy"`
-	SpareMM    []wire.MM   `json:"spare_mm"`
-	Impossible []Lacking   `json:"impossible"`
-	BenchMM    []wire.MM   `json:"bench_mm" doc:"shims taken out and not in the engine"`
-	Choices    []ShimPrice `json:"choices" doc:"what each of the two choices costs"`
-	Frontier   []ShimPrice `json:"frontier" doc:"how near to the aim every gap can be brought for so many bought"`
-	Steps      []ShimStep  `json:"steps" doc:"the work in order from here, the crank never turned with a shim missing"`
-	Promised   []Promised  `json:"promised" doc:"shims of the stock that other open jobs count on too, more than there are"`
-	Missing    []string    `json:"missing" doc:"valves whose fitted shim, or whose gap as a figure, is not known yet"`
+	Fit        []ShimFit       `json:"fit"`
+	Buy        []ShimCount     `json:"buy"`
+	SpareMM    []wire.MM       `json:"spare_mm"`
+	Impossible []Lacking       `json:"impossible"`
+	BenchMM    []wire.MM       `json:"bench_mm" doc:"shims taken out and not in the engine"`
+	Choices    []ShimPrice     `json:"choices" doc:"what each of the two choices costs"`
+	Frontier   []ShimPrice     `json:"frontier" doc:"how near to the aim every gap can be brought for so many bought"`
+	Steps      []seen.ShimStep `json:"steps" doc:"the work in order from here, the crank never turned with a shim missing"`
+	Promised   []Promised      `json:"promised" doc:"shims of the stock that other open jobs count on too, more than there are"`
+	Missing    []string        `json:"missing" doc:"valves whose fitted shim, or whose gap as a figure, is not known yet"`
 }
 
 // Promised is a size of the stock that several open jobs count on, of which there are too few.
@@ -30,32 +31,6 @@ type Promised struct {
 	InStock int      `json:"in_stock"`
 	Wanted  int      `json:"wanted" doc:"by this job and the others together"`
 	Jobs    []string `json:"jobs" doc:"the vehicles of the others"`
-}
-
-// ShimStep is one step of the work on shims.
-type ShimStep struct {
-	Do      string   `json:"do" enum:"fit,stand_in,turn"`
-	Valve   string   `json:"valve"`
-	ShimMM  wire.MM  `json:"shim_mm" doc:"that goes in; 0: a stand-in that is still to be found"`
-	MostMM  wire.MM  `json:"most_mm" doc:"for a stand-in: how thick it may be"`
-	Source  string   `json:"source" enum:",stays,valve,bench,shop" doc:"where the shim is to be had then; stays: one that stood in is left in"`
-	From    string   `json:"from" doc:"the valve that it comes straight from; empty: it lies on the bench or in the shop"`
-	Stop    int      `json:"stop" doc:"for turn: the stop to go to"`
-	TurnDeg wire.Deg `json:"turn_deg"`
-	Until   string   `json:"until" doc:"for turn: until what is seen"`
-}
-
-func shimSteps(j *job.Job, steps []job.ShimStep) []ShimStep {
-	out := []ShimStep{}
-	for _, s := range steps {
-		step := ShimStep{Do: string(s.Do), Valve: s.Valve, ShimMM: wire.MM(s.Shim), Source: string(s.Source),
-			From: s.From, Stop: s.Stop, TurnDeg: wire.Deg(s.Turn), MostMM: wire.MM(s.Most)}
-		if s.Do == job.TurnOn {
-			step.Until = j.Plan.Stops[s.Stop].Until()
-		}
-		out = append(out, step)
-	}
-	return out
 }
 
 // ShimPrice is what a choice of shims costs, and what it brings.
@@ -118,7 +93,7 @@ func (s *server) jobShims(ctx context.Context, in *jobShimsInput) (*bodyOf[JobSh
 			if in.CamsOut != j.CamsOut && in.CamsOut || wanted != cmp.Or(j.Prefer, adjust.FewestBought) {
 				steps = j.ShimSteps(plan, shop.Stock, in.CamsOut) // another choice, to be looked at
 			}
-			out.Body.Steps = shimSteps(j, steps)
+			out.Body.Steps = seen.ShimStepsOf(j, steps)
 		}
 		out.Body.Choices = choices
 		return nil

@@ -1,8 +1,8 @@
 package api
 
 import (
-	"cmp"
 	"context"
+	"metronix/internal/seen"
 	"net/http"
 
 	"github.com/danielgtaylor/huma/v2"
@@ -15,51 +15,10 @@ import (
 
 // Ways is every way round an engine, side by side.
 type Ways struct {
-	Engine   EngineView  `json:"engine"`
-	Plans    []PlanView  `json:"plans"`
-	Frontier []wire.Best `json:"frontier" doc:"for each number of stops the plan whose smallest margin is largest"`
-	Margin   wire.Deg    `json:"required_margin_deg"`
-}
-
-// PlanView is the stops of a sequence with what is shown of it.
-type PlanView struct {
-	wire.Plan
-	Stops       []StopView `json:"stops"`
-	Title       string     `json:"title" doc:"the name of the sequence on this engine"`
-	HowTo       string     `json:"how_to" doc:"how it is done, in one line"`
-	Order       string     `json:"order" enum:"turning,numerical"`
-	Direction   string     `json:"direction" enum:"running,back"`
-	Positions   string     `json:"positions" enum:"any,marks"`
-	StopCount   int        `json:"stop_count" doc:"asked for; 0: the fewest that reach the required margin"`
-	MarksDeg    []wire.Deg `json:"marks_deg" doc:"where the pulley must be seen to stand, after a TDC mark"`
-	UnmarkedDeg []wire.Deg `json:"unmarked_deg" doc:"those of them that this pulley has no mark for"`
-	Costs       *Costs     `json:"costs,omitempty" doc:"what the job takes by the round asked for; absent where none was"`
-}
-
-// Costs are what a job takes by a sequence and a round, played through before it is begun.
-type Costs struct {
-	AllIn Cost `json:"all_in" doc:"with every valve in its limits"`
-	Out   Cost `json:"some_out" doc:"with so many out of them"`
-	Count int  `json:"out_count"`
-}
-
-// Cost is the work from the crank at the first stop to the offer to sign.
-type Cost struct {
-	Turn        wire.Deg `json:"turn_deg" doc:"before the check round"`
-	CheckTurn   wire.Deg `json:"check_turn_deg" doc:"for the check round"`
-	LeafChanges int      `json:"leaf_changes"`
-	Gestures    int      `json:"gestures" doc:"taps or keys"`
-}
-
-// StopView is a stop with how it is spoken of.
-type StopView struct {
-	wire.Stop
-	Valves   []string `json:"valves" doc:"those that are worked on there"`
-	How      string   `json:"how" doc:"how to turn here from the stop before"`
-	Until    string   `json:"until" doc:"what to turn the crank until"`
-	Standing string   `json:"standing" doc:"what is so at the stop, beginning with a capital"`
-	Why      string   `json:"why" doc:"why these valves may be worked on there, for a learner"`
-	HowToSee string   `json:"how_to_see" doc:"how to tell it from its look-alike a turn away"`
+	Engine   EngineView      `json:"engine"`
+	Plans    []seen.PlanView `json:"plans"`
+	Frontier []wire.Best     `json:"frontier" doc:"for each number of stops the plan whose smallest margin is largest"`
+	Margin   wire.Deg        `json:"required_margin_deg"`
 }
 
 // WaysQuery narrows how the engine may be turned and stopped.
@@ -126,7 +85,7 @@ func (s *server) engineWays(ctx context.Context, in *engineWays) (*bodyOf[Ways],
 
 // waysOf plans every sequence of a sheet and, where a round is asked for, plays each through.
 func waysOf(sheet *engine.Sheet, q WaysQuery, playing job.Rehearsing) (*bodyOf[Ways], error) {
-	out := &bodyOf[Ways]{Ways{Engine: engineView(sheet), Plans: []PlanView{},
+	out := &bodyOf[Ways]{Ways{Engine: engineView(sheet), Plans: []seen.PlanView{},
 		Margin:   wire.Deg(sheet.EffectiveMargin()),
 		Frontier: wire.FrontierOf(sequence.Compare(sheet, nil).Frontier)}}
 	for _, school := range sequence.Schools() {
@@ -141,7 +100,7 @@ func waysOf(sheet *engine.Sheet, q WaysQuery, playing job.Rehearsing) (*bodyOf[W
 				return nil, located(http.StatusUnprocessableEntity, err.Error()+".",
 					wire.Fault{Location: "direction", Value: q.Direction, Message: err.Error() + "."})
 			}
-			view := planView(plan, sheet)
+			view := seen.PlanOf(plan, sheet)
 			playing.BackAllowed = q.BackAnyway
 			if playing.Sheet, playing.Way = sheet, way; q.Round != "" && plan.Applies {
 				view.Costs = costsOf(playing)
@@ -158,11 +117,12 @@ const someOut = 3
 
 // costsOf plays a job with every valve in, and with some out that lie well apart; nil where the engine is not
 // gone round so.
-func costsOf(playing job.Rehearsing) *Costs {
-	cost := func(out []string) (Cost, error) {
+func costsOf(playing job.Rehearsing) *seen.Costs {
+	cost := func(out []string) (seen.Cost, error) {
 		playing.Out = out
 		r, err := job.Rehearse(playing)
-		return Cost{wire.Deg(r.Turn), wire.Deg(r.CheckTurn), r.LeafChanges, r.Gestures}, err
+		return seen.Cost{Turn: wire.Deg(r.Turn), CheckTurn: wire.Deg(r.CheckTurn), LeafChanges: r.LeafChanges,
+			Gestures: r.Gestures}, err
 	}
 	names := playing.Round.Scope
 	if names == nil {
@@ -179,7 +139,7 @@ func costsOf(playing job.Rehearsing) *Costs {
 	if err != nil {
 		return nil
 	}
-	return &Costs{allIn, some, len(out)}
+	return &seen.Costs{AllIn: allIn, Out: some, Count: len(out)}
 }
 
 // FindQuestion is what is seen on the engine.
@@ -190,14 +150,14 @@ type FindQuestion struct {
 // Found is where the crank may stand, and what to do from there.
 type Found struct {
 	wire.Location
-	OneTurnOut  string       `json:"one_turn_out" doc:"a sentence where the crank stands a whole turn from where it is expected"`
-	Doubts      []string     `json:"doubts" doc:"what a doubtful sign that was seen is to be checked against"`
-	Known       bool         `json:"known" doc:"narrow enough to go on from"`
-	Crank       *wire.Deg    `json:"crank_deg" nullable:"true" doc:"where the crank is taken to stand; null until it is known"`
-	Stop        int          `json:"stop" doc:"of the next action: where the crank stands, or the stop to turn to"`
-	Turn        bool         `json:"turn" doc:"the next action is to turn to the stop"`
-	TurnDeg     wire.Deg     `json:"turn_deg"`
-	Instruction *Instruction `json:"instruction,omitempty" doc:"how to turn there"`
+	OneTurnOut  string            `json:"one_turn_out" doc:"a sentence where the crank stands a whole turn from where it is expected"`
+	Doubts      []string          `json:"doubts" doc:"what a doubtful sign that was seen is to be checked against"`
+	Known       bool              `json:"known" doc:"narrow enough to go on from"`
+	Crank       *wire.Deg         `json:"crank_deg" nullable:"true" doc:"where the crank is taken to stand; null until it is known"`
+	Stop        int               `json:"stop" doc:"of the next action: where the crank stands, or the stop to turn to"`
+	Turn        bool              `json:"turn" doc:"the next action is to turn to the stop"`
+	TurnDeg     wire.Deg          `json:"turn_deg"`
+	Instruction *seen.Instruction `json:"instruction,omitempty" doc:"how to turn there"`
 }
 
 type findInput struct {
@@ -233,30 +193,7 @@ func foundView(f job.Found) Found {
 		out.Crank = (*wire.Deg)(&f.Crank)
 	}
 	if f.Turn != nil {
-		out.Instruction = &Instruction{f.Turn.How, f.Turn.Until}
+		out.Instruction = &seen.Instruction{How: f.Turn.How, Until: f.Turn.Until}
 	}
 	return out
-}
-
-func planView(p sequence.Plan, s *engine.Sheet) PlanView {
-	v := PlanView{Plan: wire.PlanOf(p), Title: p.School.Title(s), HowTo: p.School.HowTo(),
-		Order:     string(cmp.Or(p.Order, sequence.Turning)),
-		Direction: string(cmp.Or(p.Direction, sequence.Running)), Positions: string(cmp.Or(p.Positions,
-			sequence.AnyPosition)),
-		StopCount: p.StopCount, Stops: []StopView{}, MarksDeg: wire.Degrees(
-			p.MarksNeeded()), UnmarkedDeg: []wire.Deg{}}
-	for _, m := range p.MarksNeeded() {
-		if !sequence.Marked(s, m) {
-			v.UnmarkedDeg = append(v.UnmarkedDeg, wire.Deg(m))
-		}
-	}
-	for i, st := range p.Stops {
-		stop := StopView{Stop: v.Plan.Stops[i], Valves: []string{}, How: p.How(i), Until: st.Until(),
-			Standing: st.Standing(), HowToSee: st.HowToSee(), Why: p.Why(i)}
-		for _, set := range st.Set {
-			stop.Valves = append(stop.Valves, set.Valve)
-		}
-		v.Stops = append(v.Stops, stop)
-	}
-	return v
 }

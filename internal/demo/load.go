@@ -7,6 +7,7 @@ import (
 	"errors"
 	"fmt"
 	"math"
+	"metronix/internal/seen"
 	"net/http"
 	"path"
 	"slices"
@@ -143,7 +144,7 @@ func (l *loader) job(j demoJob) error {
 }
 
 // around takes the vehicle in and ticks off what is done before the valves.
-func (l *loader) around(j demoJob, state *api.JobState) error {
+func (l *loader) around(j demoJob, state *seen.JobState) error {
 	if !j.around {
 		return nil
 	}
@@ -168,7 +169,7 @@ func (l *loader) around(j demoJob, state *api.JobState) error {
 	return nil
 }
 
-func reached(s api.JobState, until string) bool {
+func reached(s seen.JobState, until string) bool {
 	if until == "cooling" {
 		return s.Cooling != nil
 	}
@@ -179,7 +180,7 @@ func reached(s api.JobState, until string) bool {
 	return s.Phase == until
 }
 
-func round(s api.JobState, valve string) []api.Reading {
+func round(s seen.JobState, valve string) []seen.Reading {
 	for _, v := range s.Valves {
 		if v.Name == valve {
 			return v.Round
@@ -189,7 +190,7 @@ func round(s api.JobState, valve string) []api.Reading {
 }
 
 // next is what the made-up mechanic does, following what the program says.
-func (l *loader) next(j *demoJob, s api.JobState) job.Act {
+func (l *loader) next(j *demoJob, s seen.JobState) job.Act {
 	switch s.Now.Action {
 	case "choose_way":
 		return job.WayChosen{Way: sequence.Way{School: sequence.School(j.school),
@@ -224,8 +225,8 @@ func (l *loader) next(j *demoJob, s api.JobState) job.Act {
 }
 
 // feel tries the leaf that the program advises, or at first the one it would set by, in the hidden gap.
-func feel(j demoJob, s api.JobState) job.Act {
-	var v api.ValveState
+func feel(j demoJob, s seen.JobState) job.Act {
+	var v seen.ValveState
 	for _, v = range s.Valves {
 		if v.Name == s.Now.Valve {
 			break
@@ -242,8 +243,8 @@ func feel(j demoJob, s api.JobState) job.Act {
 	if j.dial {
 		return job.DialRead{Valve: v.Name, Gap: gap, Uncertainty: 4 * measure.Micrometre}
 	}
-	thickness := func(r api.Rung) measure.Length { return measure.Length(r.ThicknessMM) }
-	leaf := slices.MinFunc(s.Now.Ladder, func(a, b api.Rung) int {
+	thickness := func(r seen.Rung) measure.Length { return measure.Length(r.ThicknessMM) }
+	leaf := slices.MinFunc(s.Now.Ladder, func(a, b seen.Rung) int {
 		nominal := measure.Length(v.Limits.NominalMM)
 		return cmp.Compare((thickness(a) - nominal).Abs(), (thickness(b) - nominal).Abs())
 	})

@@ -1,4 +1,4 @@
-package api
+package seen
 
 import (
 	"math"
@@ -47,7 +47,7 @@ type HotClock struct {
 	StopSince *time.Time `json:"stop_since,omitempty" doc:"when the crank came to the present stop; absent: it stands at none"`
 }
 
-func hotClock(j *job.Job) *HotClock {
+func hotClockOf(j *job.Job) *HotClock {
 	until, ok := j.HotUntil()
 	if !ok {
 		return nil
@@ -60,14 +60,14 @@ func hotClock(j *job.Job) *HotClock {
 	return c
 }
 
-func shiftView(s adjust.Shift) LockShift {
+func LockShiftOf(s adjust.Shift) LockShift {
 	return LockShift{s.Enough, s.Count, wire.MM(s.Median), wire.MM(s.Spread)}
 }
 
 // curvePoints is how many points of the cooling line are sent for drawing.
 const curvePoints = 24
 
-func coolingView(j *job.Job) *Cooling {
+func coolingOf(j *job.Job) *Cooling {
 	c, since, ok := j.Cooling()
 	if !ok {
 		return nil

@@ -1,4 +1,4 @@
-package api
+package seen
 
 import (
 	"metronix/core/job"
@@ -28,13 +28,13 @@ type Cross struct {
 	Up   string `json:"up"`
 }
 
-func nowView(j *job.Job) Now {
+func nowOf(j *job.Job) Now {
 	next, here := j.Next(), j.Here()
 	n := Now{Action: string(next.Action), Valve: next.Valve, Stop: next.Stop, TurnDeg: wire.Deg(next.Turn),
 		Confirm: next.Confirm,
 		Ladder:  []Rung{}, Here: wire.List(here), Then: j.Then(next), Sets: j.SetsNext(next)}
 	if next.Shim != nil {
-		n.Shim = &shimSteps(j, []job.ShimStep{*next.Shim})[0]
+		n.Shim = &ShimStepsOf(j, []job.ShimStep{*next.Shim})[0]
 	}
 	n.Before = j.BeforeTurning(next)
 	n.Paint = j.PaintMark(next)

@@ -1,4 +1,4 @@
-package job
+package bench
 
 import (
 	"cmp"
@@ -9,13 +9,14 @@ import (
 	"metronix/core/engine"
 	"metronix/core/gauge"
 	"metronix/core/gear"
+	"metronix/core/job"
 	"metronix/core/measure"
 )
 
 // Advice is what the bench is told besides what to do next: the leaves to try, the leaf to set by, how far to
 // turn the adjuster. It is asked of one state of a job and reckons what several valves have in common once.
 type Advice struct {
-	j     *Job
+	j     *job.Job
 	shift adjust.Shift // what locking usually does in these hands; the zero shift: not known
 	setBy map[setting]gauge.Stack
 }
@@ -27,18 +28,18 @@ type setting struct {
 }
 
 // Advise gives the advice on a job in the hands of somebody whose locking shifts a gap so.
-func (j *Job) Advise(shift adjust.Shift) *Advice {
+func Advise(j *job.Job, shift adjust.Shift) *Advice {
 	return &Advice{j: j, shift: shift, setBy: map[setting]gauge.Stack{}}
 }
 
 // PreLock is the gap to set a valve to with the nut slack, so that it is at its aim once locked: by what was
 // learned of these hands, until then by their own word. ok is false where there is neither, or no nut.
-func (a *Advice) PreLock(v *ValveState) (gap measure.Length, ok bool) {
+func (a *Advice) PreLock(v *job.ValveState) (gap measure.Length, ok bool) {
 	if !a.j.Sheet.HasLockNut() {
 		return 0, false
 	}
 	aim := a.j.AimOf(v)
-	if a.shift.Enough && a.shift.Spread < v.width() { // a wider one had better not be aimed by
+	if a.shift.Enough && a.shift.Spread < v.Width() { // a wider one had better not be aimed by
 		return a.shift.PreLockAim(aim)
 	}
 	if own := a.j.OwnShift; own != nil && *own != 0 {
@@ -49,9 +50,9 @@ func (a *Advice) PreLock(v *ValveState) (gap measure.Length, ok bool) {
 
 // SetBy is the leaf or stack to set a valve by with the nut slack: the one nearest the aim, corrected by what
 // locking usually does. Where it is corrected, it may lie outside the limits.
-func (a *Advice) SetBy(v *ValveState) gauge.Stack {
+func (a *Advice) SetBy(v *job.ValveState) gauge.Stack {
 	of := setting{a.j.AimOf(v), v.Limits.Window}
-	if st, ok := a.setBy[of]; ok && v.cameBack < secondTime {
+	if st, ok := a.setBy[of]; ok && v.CameBack < job.SecondTime {
 		return st
 	}
 	aim, window := of.aim, &of.window
@@ -70,7 +71,7 @@ func (a *Advice) SetBy(v *ValveState) gauge.Stack {
 // a figure, else which way, by the side on which it is out. ok is false where that cannot be said: no gear is
 // stated, neither figure nor side is known, or the gear has no screw. An eccentric is turned by feel, and so
 // needs neither.
-func (j *Job) Screw(v *ValveState) (turn adjust.Turn, ok bool) {
+func Screw(j *job.Job, v *job.ValveState) (turn adjust.Turn, ok bool) {
 	adjuster, judged := j.Sheet.Adjuster, j.Found(v)
 	if adjuster == nil {
 		return turn, false
@@ -96,12 +97,12 @@ func (j *Job) Screw(v *ValveState) (turn adjust.Turn, ok bool) {
 // CrossCheck are the leaves that prove a drag: the one down should fall through and the one up should not go.
 // It is asked of the readings in hand, else of those that were kept; ok is false where nothing dragged, more
 // was felt already, or such leaves are not owned.
-func (a *Advice) CrossCheck(v *ValveState) (down, up gauge.Stack, ok bool) {
+func (a *Advice) CrossCheck(v *job.ValveState) (down, up gauge.Stack, ok bool) {
 	readings := v.Round
 	if len(readings) == 0 && v.Last != nil {
 		readings = v.Last.Readings
 	}
-	return a.j.yardstick(v).CrossCheck(readings)
+	return a.j.Yardstick(v).CrossCheck(readings)
 }
 
 // Rung is one leaf or stack of the ladder that a valve is read with.
@@ -118,7 +119,7 @@ type Rung struct {
 // first is the leaf to begin with: the single one within the limits whose drag settles most valves at once,
 // that is with the least doubt reaching over a limit, and of those the one nearest the aim; else the one to
 // set by.
-func (a *Advice) first(v *ValveState) gauge.Stack {
+func (a *Advice) first(v *job.ValveState) gauge.Stack {
 	w, aim := v.Limits.Window, a.j.AimOf(v)
 	list := slices.DeleteFunc(a.j.Owned.Singles(),
 		func(st gauge.Stack) bool { return !w.Contains(st.Thickness()) })
@@ -142,7 +143,7 @@ const about = 150 * measure.Micrometre
 // Ladder is every single leaf that is owned, and the stacks that help: those within the limits at a thickness
 // that no single leaf has, the one worth trying next, those tried, and the one to set by. Thinnest first,
 // each once.
-func (a *Advice) Ladder(v *ValveState) []Rung {
+func (a *Advice) Ladder(v *job.ValveState) []Rung {
 	setBy := a.SetBy(v)
 	wanted := []gauge.Stack{a.j.Judge(v).TryNext, setBy}
 	for _, r := range v.Round {
@@ -152,10 +153,10 @@ func (a *Advice) Ladder(v *ValveState) []Rung {
 		wanted = append(wanted, down, up) // a stack is proved by stacks that nobody would lay otherwise
 	}
 	first := a.first(v)
-	w, other := v.Limits.Window, a.j.otherLimits(v)
+	w, other := v.Limits.Window, otherLimits(a.j, v)
 	shown := measure.Window{Lower: w.Lower - about, Upper: w.Upper + about}
 	var rungs []Rung
-	for _, st := range slices.Concat(a.j.Owned.Singles(), a.j.usefulStacks(v), wanted) {
+	for _, st := range slices.Concat(a.j.Owned.Singles(), usefulStacks(a.j, v), wanted) {
 		if len(st) == 0 {
 			continue
 		}
@@ -177,7 +178,7 @@ func (a *Advice) Ladder(v *ValveState) []Rung {
 const mostStacks = 4
 
 // usefulStacks are stacks of two within the limits where no single leaf lies near.
-func (j *Job) usefulStacks(v *ValveState) (out []gauge.Stack) {
+func usefulStacks(j *job.Job, v *job.ValveState) (out []gauge.Stack) {
 	reached, _ := j.Owned.Reach(v.Limits.Window, 2, 0)
 	singles := j.Owned.Singles()
 	for _, st := range reached {
@@ -192,20 +193,12 @@ func (j *Job) usefulStacks(v *ValveState) (out []gauge.Stack) {
 }
 
 // otherLimits is a valve of the other kind, where its limits differ.
-func (j *Job) otherLimits(v *ValveState) *ValveState {
-	return j.find(func(o *ValveState) bool { return o.Kind != v.Kind && o.Limits.Window != v.Limits.Window })
-}
-
-// Finished lists the stops of the plan at which nothing waits any more in the present phase.
-func (j *Job) Finished() (stops []int) {
-	switch j.Phase() {
-	case ChooseWay, Prepare, AwaitHot:
+func otherLimits(j *job.Job, v *job.ValveState) *job.ValveState {
+	i := slices.IndexFunc(j.Valves, func(o *job.ValveState) bool {
+		return o.Kind != v.Kind && o.Limits.Window != v.Limits.Window
+	})
+	if i < 0 {
 		return nil
 	}
-	for at, stop := range j.Plan.Stops {
-		if j.firstPending(stop) == nil {
-			stops = append(stops, at)
-		}
-	}
-	return stops
+	return j.Valves[i]
 }

@@ -1,10 +1,12 @@
-package api
+package seen
 
 import (
 	"cmp"
+	"slices"
 	"time"
 
 	"metronix/core/adjust"
+	"metronix/core/bench"
 	"metronix/core/job"
 	"metronix/internal/wire"
 )
@@ -76,46 +78,31 @@ type Override struct {
 	At      time.Time     `json:"at"`
 }
 
-// JobView is a job as its screens need it.
-type JobView struct {
-	Before      *JobBefore `json:"before,omitempty" doc:"the last job of this vehicle before; absent: there is none"`
-	Vehicle     Vehicle    `json:"vehicle"`
-	OdometerKM  int        `json:"odometer_km"`
-	OdometerWhy string     `json:"odometer_why" doc:"why it shows less than before; empty: it does not"`
-	Mechanic    string     `json:"mechanic"`
-	Reason      string     `json:"reason"`
-	GaugeName   string     `json:"gauge_name"`
-	Card        Card       `json:"card"`
-	CardReason  string     `json:"card_reason"`
-	Aim         string     `json:"aim" enum:"nominal,loose,upper"`
-	AimReason   string     `json:"aim_reason"`
-	Rule        string     `json:"rule" enum:"workshop,guarded,one_leaf"`
-	FeelMM      wire.MM    `json:"feel_mm"`
-	LockShift   LockShift  `json:"lock_shift"`
-	CreatedAt   time.Time  `json:"created_at"`
-	CardIndex   int        `json:"card_index"`
-	HotCard     int        `json:"hot_card" doc:"index of the hot pass's card; -1: none"`
-	OnBoard     bool       `json:"on_board"`
-	Correctable bool       `json:"correctable" doc:"nothing was read yet: what it started from may be corrected"`
-	Engine      EngineView `json:"engine"`
-	State       JobState   `json:"state"`
+// At is what a job is looked at with: all that its state follows from.
+type At struct {
+	ID    string
+	Job   *job.Job
+	List  []job.Happening // that the job is played from
+	Shift adjust.Shift    // what was learned of the hands that are at it
+	Now   time.Time
 }
 
-// stateView is a job as it stands at a time.
-func stateView(id string, o *openJob, shift adjust.Shift, now time.Time) JobState {
-	j := o.state.AsOf(now)
-	advice := j.Advise(shift)
-	s := JobState{ID: id, Phase: string(j.Phase()), Stop: j.Stop, Valves: []ValveState{}, Undo: j.CanUndo(),
-		Happenings: len(o.list.Happenings), SignedBy: j.SignedBy,
-		Override: j.Override, Overrides: []Override{}, Cooling: coolingView(j), Readings: []HeatReading{},
-		Card: cardShort(j.Card, j.Speaks), Clock: now.UTC(), Closed: j.Closed,
+// StateOf is a job as it stands at a time.
+func StateOf(at At) JobState {
+	now := at.Now
+	j := at.Job.AsOf(now)
+	advice := bench.Advise(j, at.Shift)
+	s := JobState{ID: at.ID, Phase: string(j.Phase()), Stop: j.Stop, Valves: []ValveState{}, Undo: j.CanUndo(),
+		Happenings: len(at.List), SignedBy: j.SignedBy,
+		Override: j.Override, Overrides: []Override{}, Cooling: coolingOf(j), Readings: []HeatReading{},
+		Card: CardOf(j.Card, j.Speaks), Clock: now.UTC(), Closed: j.Closed,
 		Prefer: string(cmp.Or(j.Prefer, adjust.FewestBought)), CamsOut: j.CamsOut,
 		Unanswered: unanswered(j),
 		Round:      string(cmp.Or(j.Going, job.ReadFirst)), Check: string(j.Checks()),
 		KindFirst: string(cmp.Or(j.KindFirst, job.BothKinds)), CheckTurns: j.TurnsToCheck(), Scope: j.Scope,
 		Locking: string(cmp.Or(j.Locking, job.InOneGo)),
 		Aiming:  string(cmp.Or(j.ToAim, job.LeaveIn)), Outcome: j.Outcome().String(), BackReason: j.BackReason,
-		HotClock: hotClock(j), Around: around(j, now), Rounds: wire.Names(j.Rounds()),
+		HotClock: hotClockOf(j), Around: aroundOf(j, now), Rounds: wire.Names(j.Rounds()),
 		UsualCheck: string(j.UsualCheck())}
 	if !j.StoppedAt.IsZero() {
 		s.StoppedAt = &j.StoppedAt
@@ -123,11 +110,11 @@ func stateView(id string, o *openJob, shift adjust.Shift, now time.Time) JobStat
 	if j.OwnShift != nil {
 		s.OwnShiftMM = wire.MM(*j.OwnShift)
 	}
-	if n := len(o.list.Happenings); n > 0 {
-		s.Newest = o.list.Happenings[n-1].ID
+	if n := len(at.List); n > 0 {
+		s.Newest = at.List[n-1].ID
 	}
-	if at, ok := o.places[s.Undo]; ok {
-		s.UndoKind, s.UndoValve = string(o.list.Happenings[at].Act.Kind()), o.list.Happenings[at].Act.On()
+	if i := slices.IndexFunc(at.List, func(h job.Happening) bool { return h.ID == s.Undo }); i >= 0 {
+		s.UndoKind, s.UndoValve = string(at.List[i].Act.Kind()), at.List[i].Act.On()
 	}
 	if since, ok := j.ToConfirm(); ok {
 		s.QuietSince = &since
@@ -137,9 +124,9 @@ func stateView(id string, o *openJob, shift adjust.Shift, now time.Time) JobStat
 	}
 	s.Done, s.Total = j.Progress()
 	s.Finished = wire.List(j.Finished())
-	s.Now = nowView(j)
+	s.Now = nowOf(j)
 	if v, ok := j.Valve(s.Now.Valve); ok {
-		s.Now.Ladder = ladderView(advice.Ladder(v))
+		s.Now.Ladder = ladderOf(advice.Ladder(v))
 	}
 	for _, t := range j.Temperatures {
 		s.Readings = append(s.Readings, HeatReading{t.At, wire.Celsius(t.EngineC), wire.Celsius(t.AmbientC)})
@@ -157,7 +144,7 @@ func stateView(id string, o *openJob, shift adjust.Shift, now time.Time) JobStat
 		s.Cold = &Signed{j.Cold.By, j.Cold.At}
 	}
 	if j.Way.School != "" {
-		s.Plan = new(planView(j.Plan, j.Sheet))
+		s.Plan = new(PlanOf(j.Plan, j.Sheet))
 	}
 	if j.Known() {
 		s.CrankDeg, s.Place = (*wire.Deg)(&j.Crank), new(wire.ArcOf(j.Place))
@@ -177,7 +164,7 @@ func stateView(id string, o *openJob, shift adjust.Shift, now time.Time) JobStat
 		s.SignedAt = &j.SignedAt
 	}
 	for _, v := range j.Valves {
-		s.Valves = append(s.Valves, valveState(j, v, advice))
+		s.Valves = append(s.Valves, valveOf(j, v, advice))
 	}
 	return s
 }

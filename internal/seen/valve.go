@@ -1,16 +1,14 @@
-package api
+package seen
 
 import (
 	"time"
 
+	"metronix/core/bench"
 	"metronix/core/clearance"
 	"metronix/core/job"
 	"metronix/core/measure"
 	"metronix/internal/wire"
 )
-
-// liftStep is the spacing of the lift curves sent for drawing, crank degrees.
-const liftStep = 5 * measure.Degree
 
 // Limits is what a gap must lie in.
 type Limits struct {
@@ -126,22 +124,22 @@ type Rung struct {
 	Other       string  `json:"other" enum:",intake,exhaust" doc:"a leaf of the other kind of valve: in that one's limits and not in this one's"`
 }
 
-func limitsView(l clearance.Limits) Limits {
+func LimitsOf(l clearance.Limits) Limits {
 	return Limits{wire.MM(l.Window.Lower), wire.MM(l.Window.Upper), wire.MM(l.Nominal), l.NominalOnly,
 		l.InThou}
 }
 
-// cardShort resolves a card that belongs to a checked sheet.
-func cardShort(c clearance.Card, speaks measure.Units) Card {
+// CardOf resolves a card that belongs to a checked sheet.
+func CardOf(c clearance.Card, speaks measure.Units) Card {
 	intake, _ := c.Intake.Limits()
 	exhaust, _ := c.Exhaust.Limits()
 	return Card{Source: c.Source, State: string(c.State), Date: c.Date, Remark: c.Remark,
 		StoneCold: c.StoneCold, Holds: c.Holds(speaks),
-		Intake: limitsView(intake.In(speaks.Length)), Exhaust: limitsView(exhaust.In(speaks.Length)),
+		Intake: LimitsOf(intake.In(speaks.Length)), Exhaust: LimitsOf(exhaust.In(speaks.Length)),
 		Differences: []CardDifference{}}
 }
 
-func judgementView(j clearance.Judgement, readings []clearance.Reading, unit measure.LengthUnit) Judgement {
+func judgementOf(j clearance.Judgement, readings []clearance.Reading, unit measure.LengthUnit) Judgement {
 	known := j.Known()
 	figure := Figure{Kind: string(known.Kind)}
 	if known.Kind != clearance.Unknown {
@@ -154,7 +152,7 @@ func judgementView(j clearance.Judgement, readings []clearance.Reading, unit mea
 	return Judgement{wire.JudgedOf(j), next, j.TryNext.String(), figure, j.Why(readings, unit), j.Conflict}
 }
 
-func readingsView(list []clearance.Reading) []Reading {
+func readingsOf(list []clearance.Reading) []Reading {
 	out := make([]Reading, len(list))
 	for i, r := range list {
 		out[i] = Reading{Laid: wire.LaidOf(r.Stack), Feel: string(r.Feel)}
@@ -165,20 +163,20 @@ func readingsView(list []clearance.Reading) []Reading {
 	return out
 }
 
-func resultView(r *job.Result, unit measure.LengthUnit) *Result {
+func resultOf(r *job.Result, unit measure.LengthUnit) *Result {
 	if r == nil {
 		return nil
 	}
-	return &Result{judgementView(r.Judgement, r.Readings, unit),
-		readingsView(r.Readings), r.At, r.Stale, r.OffAim,
+	return &Result{judgementOf(r.Judgement, r.Readings, unit),
+		readingsOf(r.Readings), r.At, r.Stale, r.OffAim,
 		r.TimeDoubtful}
 }
 
-func valveState(j *job.Job, v *job.ValveState, advice *job.Advice) ValveState {
+func valveOf(j *job.Job, v *job.ValveState, advice *bench.Advice) ValveState {
 	unit := j.Speaks.Length
-	out := ValveState{Name: v.Name, Limits: limitsView(v.Limits.In(unit)), Settable: j.Settable(v),
+	out := ValveState{Name: v.Name, Limits: LimitsOf(v.Limits.In(unit)), Settable: j.Settable(v),
 		Pending: j.Pending(v), Stage: string(v.Stage),
-		Round: readingsView(v.Round), AsFound: resultView(v.AsFound, unit), Last: resultView(v.Last, unit),
+		Round: readingsOf(v.Round), AsFound: resultOf(v.AsFound, unit), Last: resultOf(v.Last, unit),
 		Adjusted: v.Adjustments,
 		Verified: v.Verified, Done: j.Done(v), Left: v.LeaveReason, Needs: v.Needs(), MaySet: j.MaySet(v),
 		MayThough: j.MaySetThough(v),
@@ -187,7 +185,7 @@ func valveState(j *job.Job, v *job.ValveState, advice *job.Advice) ValveState {
 		Out: v.Out, MadeThere: v.ReadThere(), ColdWhy: v.ColdReason, ShimMM: wire.MM(v.Shim),
 		StampedMM: wire.MM(v.Stamped),
 		Caution:   j.Caution(v),
-		ColdFound: resultView(v.ColdFound, unit), ColdLeft: resultView(v.ColdLeft, unit)}
+		ColdFound: resultOf(v.ColdFound, unit), ColdLeft: resultOf(v.ColdLeft, unit)}
 	if pre, ok := advice.PreLock(v); ok {
 		out.PreLockMM = (*wire.MM)(&pre)
 	}
@@ -195,7 +193,7 @@ func valveState(j *job.Job, v *job.ValveState, advice *job.Advice) ValveState {
 		out.MarginDeg = new(wire.Deg(j.Margin(v)))
 	}
 	if len(v.Round) > 0 {
-		out.Judgement = new(judgementView(j.Judge(v), v.Round, unit))
+		out.Judgement = new(judgementOf(j.Judge(v), v.Round, unit))
 	}
 	if down, up, ok := advice.CrossCheck(v); ok {
 		out.Cross = &Cross{down.String(), up.String()}
@@ -206,13 +204,13 @@ func valveState(j *job.Job, v *job.ValveState, advice *job.Advice) ValveState {
 		out.NutSays = advice.NutSays(v)
 	}
 	if out.Needs || out.MaySet {
-		out.Screw = screwView(j, v)
+		out.Screw = screwOf(j, v)
 	}
 	return out
 }
 
-func screwView(j *job.Job, v *job.ValveState) *Screw {
-	turn, ok := j.Screw(v)
+func screwOf(j *job.Job, v *job.ValveState) *Screw {
+	turn, ok := bench.Screw(j, v)
 	if !ok {
 		return nil
 	}
@@ -224,7 +222,7 @@ func screwView(j *job.Job, v *job.ValveState) *Screw {
 	return s
 }
 
-func ladderView(rungs []job.Rung) []Rung {
+func ladderOf(rungs []bench.Rung) []Rung {
 	out := []Rung{}
 	for _, r := range rungs {
 		rung := Rung{

@@ -1,0 +1,33 @@
+package api
+
+import (
+	"metronix/internal/seen"
+	"time"
+
+	"metronix/internal/wire"
+)
+
+// JobView is a job as its screens need it.
+type JobView struct {
+	Before      *JobBefore     `json:"before,omitempty" doc:"the last job of this vehicle before; absent: there is none"`
+	Vehicle     Vehicle        `json:"vehicle"`
+	OdometerKM  int            `json:"odometer_km"`
+	OdometerWhy string         `json:"odometer_why" doc:"why it shows less than before; empty: it does not"`
+	Mechanic    string         `json:"mechanic"`
+	Reason      string         `json:"reason"`
+	GaugeName   string         `json:"gauge_name"`
+	Card        seen.Card      `json:"card"`
+	CardReason  string         `json:"card_reason"`
+	Aim         string         `json:"aim" enum:"nominal,loose,upper"`
+	AimReason   string         `json:"aim_reason"`
+	Rule        string         `json:"rule" enum:"workshop,guarded,one_leaf"`
+	FeelMM      wire.MM        `json:"feel_mm"`
+	LockShift   seen.LockShift `json:"lock_shift"`
+	CreatedAt   time.Time      `json:"created_at"`
+	CardIndex   int            `json:"card_index"`
+	HotCard     int            `json:"hot_card" doc:"index of the hot pass's card; -1: none"`
+	OnBoard     bool           `json:"on_board"`
+	Correctable bool           `json:"correctable" doc:"nothing was read yet: what it started from may be corrected"`
+	Engine      EngineView     `json:"engine"`
+	State       seen.JobState  `json:"state"`
+}
