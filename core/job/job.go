@@ -1,6 +1,7 @@
 package job
 
 import (
+	"errors"
 	"fmt"
 	"slices"
 	"time"
@@ -23,6 +24,34 @@ type Setup struct {
 	Rule  clearance.Rule
 	Owned gauge.Set
 	Feel  measure.Length
+}
+
+// Start is what a job is begun with: a setup, its cards by their places on the sheet.
+type Start struct {
+	Sheet   *engine.Sheet // checked
+	Card    int           // index of the card that is worked by first
+	HotCard int           // of the card of the hot pass; −1: there is none
+	Aim     clearance.Aim
+	Rule    clearance.Rule
+	Owned   gauge.Set
+	Feel    measure.Length
+}
+
+// Setup takes the cards from the sheet. A hot card that is begun with before its own hot pass is used cold. It
+// errs where the sheet has no such card.
+func (s Start) Setup() (Setup, error) {
+	cards := s.Sheet.Clearances
+	if s.Card < 0 || s.Card >= len(cards) || s.HotCard >= len(cards) {
+		return Setup{}, errors.New("it names a clearance card that its sheet does not have")
+	}
+	setup := Setup{Sheet: s.Sheet, Card: cards[s.Card], Aim: s.Aim, Rule: s.Rule, Owned: s.Owned, Feel: s.Feel}
+	if s.HotCard >= 0 {
+		setup.Hot = &cards[s.HotCard]
+	}
+	if s.HotCard == s.Card {
+		setup.Card = setup.Card.UsedCold()
+	}
+	return setup, nil
 }
 
 // LockPair is what locking did to one valve's gap.

@@ -4,8 +4,6 @@ import (
 	"errors"
 	"fmt"
 	"math"
-	"math/big"
-	"regexp"
 	"strconv"
 	"strings"
 )
@@ -33,8 +31,6 @@ var (
 	ErrLengthTooLong = errors.New("longer than ten metres")
 )
 
-var decimal = regexp.MustCompile(`^[+-]?(\d+(\.\d*)?|\.\d+)([eE][+-]?\d{1,2})?$`)
-
 // ParseMillimetres reads a decimal number of millimetres exactly. More than six decimal places (a part of a
 // nanometre) give ErrTooFine, anything that is no decimal ErrNotANumber, more than ten metres
 // ErrLengthTooLong.
@@ -45,60 +41,92 @@ func ParseMillimetres(s string) (Length, error) { return parse(s, Millimetre) }
 // ParseMillimetres.
 func ParseInches(s string) (Length, error) { return parse(s, Inch) }
 
-func parse(s string, unit Length) (Length, error) {
-	s = strings.TrimSpace(s)
-	if l, ok := short(s, unit); ok {
-		return l, nil
+// parse works in whole numbers alone: an inch in nanometres takes up six powers of ten, so that a figure that is a
+// whole number of nanometres and at most ten metres has at most eleven digits.
+func parse(text string, unit Length) (Length, error) {
+	s := strings.TrimSpace(text)
+	refused := func(err error) (Length, error) { return 0, fmt.Errorf("%q: %w", s, err) }
+	n, ok := readDecimal(s)
+	switch {
+	case !ok || len(s) > 40:
+		return refused(ErrNotANumber)
+	case len(n.digits)+n.power > 5: // a hundred thousand units
+		return refused(ErrLengthTooLong)
+	case n.power < -6:
+		return refused(ErrTooFine)
 	}
-	if len(s) > 40 || !decimal.MatchString(s) {
-		return 0, fmt.Errorf("%q: %w", s, ErrNotANumber)
+	l := unit
+	for range n.power {
+		l *= 10
 	}
-	r, ok := new(big.Rat).SetString(s)
-	if !ok {
-		return 0, fmt.Errorf("%q: %w", s, ErrNotANumber)
+	l *= n.whole()
+	for range -n.power {
+		if l%10 != 0 {
+			return refused(ErrTooFine)
+		}
+		l /= 10
 	}
-	r.Mul(r, new(big.Rat).SetInt64(int64(unit)))
-	limit := new(big.Rat).SetInt64(int64(MaxLength))
-	if new(big.Rat).Abs(r).Cmp(limit) > 0 {
-		return 0, fmt.Errorf("%q: %w", s, ErrLengthTooLong)
+	if l > MaxLength {
+		return refused(ErrLengthTooLong)
 	}
-	if !r.IsInt() {
-		return 0, fmt.Errorf("%q: %w", s, ErrTooFine)
+	if n.negative {
+		l = -l
 	}
-	return Length(r.Num().Int64()), nil
+	return l, nil
 }
 
-// short reads what nearly every figure is, up to ten digits with a point among them, by whole numbers alone:
-// 9,999,999,999 inches in nanometres still fit. It says false for all else, which is then read at length.
-func short(s string, unit Length) (Length, bool) {
-	negative := strings.HasPrefix(s, "-")
-	s = strings.TrimPrefix(s, "-")
-	var n, digits, scale Length = 0, 0, 1
-	point := false
-	for _, c := range []byte(s) {
-		switch {
-		case c >= '0' && c <= '9':
-			n = n*10 + Length(c-'0')
-			if digits++; point {
-				scale *= 10
-			}
-		case c == '.' && !point:
-			point = true
-		default:
-			return 0, false
+// decimal is a number as it is written: digits with no zero at either end, times a power of ten. No digits are 0.
+type decimal struct {
+	negative bool
+	digits   string
+	power    int
+}
+
+// readDecimal takes what stands for a number apart: a sign, digits with a point before, among or after them, and an
+// exponent of at most two digits, all but the digits optional.
+func readDecimal(s string) (n decimal, ok bool) {
+	s, n.negative = cutSign(s)
+	if at := strings.IndexAny(s, "eE"); at >= 0 {
+		exponent, minus := cutSign(s[at+1:])
+		if !isDigits(exponent) || len(exponent) > 2 {
+			return n, false
 		}
+		n.power, _ = strconv.Atoi(exponent)
+		if minus {
+			n.power = -n.power
+		}
+		s = s[:at]
 	}
-	if digits == 0 || digits > 10 {
-		return 0, false
+	whole, part, _ := strings.Cut(s, ".")
+	all := whole + part
+	if !isDigits(all) {
+		return n, false
 	}
-	n *= unit
-	if n%scale != 0 || n/scale > MaxLength {
-		return 0, false
-	}
-	if n /= scale; negative {
-		n = -n
+	n.digits = strings.TrimRight(all, "0")
+	n.power += len(all) - len(n.digits) - len(part)
+	if n.digits = strings.TrimLeft(n.digits, "0"); n.digits == "" {
+		return decimal{}, true
 	}
 	return n, true
+}
+
+// whole is the digits alone; there are at most eleven of them.
+func (n decimal) whole() (l Length) {
+	for _, c := range []byte(n.digits) {
+		l = l*10 + Length(c-'0')
+	}
+	return l
+}
+
+func cutSign(s string) (rest string, minus bool) {
+	if s != "" && (s[0] == '-' || s[0] == '+') {
+		return s[1:], s[0] == '-'
+	}
+	return s, false
+}
+
+func isDigits(s string) bool {
+	return s != "" && strings.IndexFunc(s, func(r rune) bool { return r < '0' || r > '9' }) < 0
 }
 
 // FromMillimetres rounds a computed number of millimetres to the nearest nanometre, halves away from zero.

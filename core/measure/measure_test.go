@@ -3,7 +3,7 @@ package measure_test
 import (
 	"math"
 	"math/big"
-	"strings"
+	"regexp"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
@@ -146,11 +146,36 @@ func FuzzParseLength(f *testing.F) {
 		if l, err := measure.ParseInches(s); err == nil {
 			require.LessOrEqual(t, l.Abs(), measure.MaxLength)
 		}
-		// The short way of reading against the long one, which a figure with an exponent takes.
-		if l, err := measure.ParseInches(s); !strings.ContainsAny(s, "eE") {
-			long, longErr := measure.ParseInches(strings.TrimSpace(s) + "e0")
-			require.Equal(t, err == nil, longErr == nil, s)
-			require.Equal(t, long, l, s)
+	})
+}
+
+// Whatever is written is read as math/big reads it.
+func TestLengthsAsTheStandardLibraryReadsThem(t *testing.T) {
+	written := regexp.MustCompile(`^[+-]?(\d+(\.\d*)?|\.\d+)([eE][+-]?\d{1,2})?$`)
+	limit := new(big.Rat).SetInt64(int64(measure.MaxLength))
+	rapid.Check(t, func(t *rapid.T) {
+		s := rapid.OneOf(rapid.StringMatching(`[+-]?0{0,3}\d{0,6}\.?\d{0,8}0{0,3}([eE][+-]?\d{1,3})?`),
+			rapid.StringMatching(`[-+.eE0-9]{0,8}`)).Draw(t, "text")
+		for unit, read := range map[measure.Length]func(string) (measure.Length, error){
+			measure.Millimetre: measure.ParseMillimetres, measure.Inch: measure.ParseInches} {
+			got, err := read(s)
+			if !written.MatchString(s) {
+				require.ErrorIs(t, err, measure.ErrNotANumber, s)
+				continue
+			}
+			exact, _ := new(big.Rat).SetString(s)
+			exact.Mul(exact, new(big.Rat).SetInt64(int64(unit)))
+			switch long := new(big.Rat).Abs(exact).Cmp(limit) > 0; {
+			case !long && exact.IsInt():
+				require.NoError(t, err, s)
+				require.Equal(t, exact.Num().Int64(), int64(got), s)
+			case long && exact.IsInt():
+				require.ErrorIs(t, err, measure.ErrLengthTooLong, s)
+			case !long:
+				require.ErrorIs(t, err, measure.ErrTooFine, s)
+			default: // both
+				require.Error(t, err, s)
+			}
 		}
 	})
 }

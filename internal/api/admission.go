@@ -172,7 +172,7 @@ func played(
 	play func(job.Setup, []job.Happening) (*job.Job, error),
 ) (*job.Job,
 	error) {
-	setup, err := setupOf(*r)
+	setup, err := startOf(*r).Setup()
 	if err != nil {
 		return nil, err
 	}

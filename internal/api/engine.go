@@ -115,7 +115,7 @@ func engineShort(id string, sheet *engine.Sheet, speaks measure.Units) Engine {
 	for _, c := range sheet.Clearances {
 		card := seen.CardOf(c, speaks)
 		for _, d := range clearance.Differences(sheet.Clearances[0], c, speaks) {
-			card.Differences = append(card.Differences, 
+			card.Differences = append(card.Differences,
 				seen.CardDifference{What: d.What, First: d.A, Here: d.B})
 		}
 		e.Cards = append(e.Cards, card)

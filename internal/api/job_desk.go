@@ -166,20 +166,9 @@ func (d *desk) unreadable(ctx context.Context, id string, err error) error {
 	return fmt.Errorf("%w: %w", errUnreadable, err)
 }
 
-func setupOf(r store.Job) (job.Setup, error) {
-	cards := r.Sheet.Clearances
-	if r.Card < 0 || r.Card >= len(cards) || r.HotCard >= len(cards) {
-		return job.Setup{}, fmt.Errorf("it names a clearance card that its sheet does not have")
-	}
-	s := job.Setup{Sheet: r.Sheet, Card: cards[r.Card], Owned: r.Leaves, Feel: r.Feel, Aim: r.Aim,
-		Rule: r.Rule}
-	if r.HotCard >= 0 {
-		s.Hot = &cards[r.HotCard]
-	}
-	if r.HotCard == r.Card {
-		s.Card = s.Card.UsedCold()
-	}
-	return s, nil
+func startOf(r store.Job) job.Start {
+	return job.Start{Sheet: r.Sheet, Card: r.Card, HotCard: r.HotCard, Aim: r.Aim, Rule: r.Rule, Owned: r.Leaves,
+		Feel: r.Feel}
 }
 
 // patience is how often a happening is tried again because another one took its place in the list.

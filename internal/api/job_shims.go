@@ -13,16 +13,16 @@ import (
 
 // JobShims is the choice of shims over a job's whole engine.
 type JobShims struct {
-	Fit        []ShimFit       `json:"fit"`
-	Buy        []ShimCount     `json:"buy"`
-	SpareMM    []wire.MM       `json:"spare_mm"`
-	Impossible []Lacking       `json:"impossible"`
-	BenchMM    []wire.MM       `json:"bench_mm" doc:"shims taken out and not in the engine"`
-	Choices    []ShimPrice     `json:"choices" doc:"what each of the two choices costs"`
-	Frontier   []ShimPrice     `json:"frontier" doc:"how near to the aim every gap can be brought for so many bought"`
-	Steps      []seen.ShimStep `json:"steps" doc:"the work in order from here, the crank never turned with a shim missing"`
-	Promised   []Promised      `json:"promised" doc:"shims of the stock that other open jobs count on too, more than there are"`
-	Missing    []string        `json:"missing" doc:"valves whose fitted shim, or whose gap as a figure, is not known yet"`
+	Fit        []ShimFit        `json:"fit"`
+	Buy        []seen.ShimCount `json:"buy"`
+	SpareMM    []wire.MM        `json:"spare_mm"`
+	Impossible []Lacking        `json:"impossible"`
+	BenchMM    []wire.MM        `json:"bench_mm" doc:"shims taken out and not in the engine"`
+	Choices    []ShimPrice      `json:"choices" doc:"what each of the two choices costs"`
+	Frontier   []ShimPrice      `json:"frontier" doc:"how near to the aim every gap can be brought for so many bought"`
+	Steps      []seen.ShimStep  `json:"steps" doc:"the work in order from here, the crank never turned with a shim missing"`
+	Promised   []Promised       `json:"promised" doc:"shims of the stock that other open jobs count on too, more than there are"`
+	Missing    []string         `json:"missing" doc:"valves whose fitted shim, or whose gap as a figure, is not known yet"`
 }
 
 // Promised is a size of the stock that several open jobs count on, of which there are too few.
@@ -162,7 +162,7 @@ func promised(plan adjust.ShimPlan, j *job.Job, stock []adjust.Count, others []c
 }
 
 func shimsView(j *job.Job, plan adjust.ShimPlan, missing []string) JobShims {
-	out := JobShims{Fit: []ShimFit{}, Buy: []ShimCount{}, SpareMM: wire.Millimetres(plan.Spare),
+	out := JobShims{Fit: []ShimFit{}, Buy: []seen.ShimCount{}, SpareMM: wire.Millimetres(plan.Spare),
 		Impossible: []Lacking{}, Frontier: []ShimPrice{}, Missing: wire.List(missing),
 		BenchMM: wire.Millimetres(j.LooseShims)}
 	for _, f := range plan.Fit {
@@ -178,7 +178,7 @@ func shimsView(j *job.Job, plan adjust.ShimPlan, missing []string) JobShims {
 		out.Frontier = append(out.Frontier, ShimPrice{Bought: c.Bought, WorstMM: wire.MM(c.Worst)})
 	}
 	for _, b := range plan.Buy {
-		out.Buy = append(out.Buy, ShimCount{wire.MM(b.Shim), b.N})
+		out.Buy = append(out.Buy, seen.ShimCount{ShimMM: wire.MM(b.Shim), Count: b.N})
 	}
 	for _, l := range plan.Impossible {
 		out.Impossible = append(out.Impossible, Lacking{l.Valve, l.Reason})

@@ -4,6 +4,7 @@ import (
 	"context"
 	"encoding/json"
 	"fmt"
+	"metronix/internal/seen"
 	"net/http"
 	"strconv"
 	"time"
@@ -19,11 +20,11 @@ import (
 
 // Shop is what the workshop has set up for all its jobs.
 type Shop struct {
-	ProbeAddress string      `json:"probe_address" maxLength:"80" doc:"of a temperature probe, 127.0.0.1:7070; empty: none"`
-	ShimSizes    ShimSizes   `json:"shim_sizes" doc:"the sizes that can be bought"`
-	ShimStock    []ShimCount `json:"shim_stock" maxItems:"200" doc:"the shims that lie in the shop: as counted, less those that went into engines since"`
-	Version      string      `json:"version,omitempty" maxLength:"64" doc:"of what is stored; sent back, it is refused where somebody changed it, or a shim of the stock was used, meanwhile"`
-	Damaged      string      `json:"damaged,omitempty" maxLength:"200" doc:"what of it cannot be read; not taken"`
+	ProbeAddress string           `json:"probe_address" maxLength:"80" doc:"of a temperature probe, 127.0.0.1:7070; empty: none"`
+	ShimSizes    ShimSizes        `json:"shim_sizes" doc:"the sizes that can be bought"`
+	ShimStock    []seen.ShimCount `json:"shim_stock" maxItems:"200" doc:"the shims that lie in the shop: as counted, less those that went into engines since"`
+	Version      string           `json:"version,omitempty" maxLength:"64" doc:"of what is stored; sent back, it is refused where somebody changed it, or a shim of the stock was used, meanwhile"`
+	Damaged      string           `json:"damaged,omitempty" maxLength:"200" doc:"what of it cannot be read; not taken"`
 }
 
 // ShimSizes are sizes from one to another in steps.
@@ -31,12 +32,6 @@ type ShimSizes struct {
 	FromMM wire.MM `json:"from_mm"`
 	ToMM   wire.MM `json:"to_mm"`
 	StepMM wire.MM `json:"step_mm"`
-}
-
-// ShimCount is so many shims of a size.
-type ShimCount struct {
-	ShimMM wire.MM `json:"shim_mm"`
-	Count  int     `json:"count" minimum:"0" maximum:"10000"`
 }
 
 // usualSizes is taken until the workshop says otherwise: twentieths of a millimetre (from memory).
@@ -68,7 +63,7 @@ func readShop(ctx context.Context, st *store.Store) (Shop, error) {
 
 // shopView is what is stored; what does not read is said, and nothing is made of it.
 func shopView(stored store.Shop) Shop {
-	shop := Shop{ProbeAddress: stored.Probe, ShimSizes: usualSizes, ShimStock: []ShimCount{},
+	shop := Shop{ProbeAddress: stored.Probe, ShimSizes: usualSizes, ShimStock: []seen.ShimCount{},
 		Version: stored.Version}
 	if stored.Damaged != "" {
 		shop.Damaged = "When the shims were counted does not read: count them again."
@@ -79,7 +74,7 @@ func shopView(stored store.Shop) Shop {
 		}
 	}
 	for _, c := range stored.Stock {
-		shop.ShimStock = append(shop.ShimStock, ShimCount{wire.MM(c.Shim), c.N})
+		shop.ShimStock = append(shop.ShimStock, seen.ShimCount{ShimMM: wire.MM(c.Shim), Count: c.N})
 	}
 	return shop
 }
@@ -150,7 +145,7 @@ func sizesOf(z ShimSizes, faults *wire.Faults) []measure.Length {
 	return sizes
 }
 
-func stockOf(list []ShimCount, faults *wire.Faults) []adjust.Count {
+func stockOf(list []seen.ShimCount, faults *wire.Faults) []adjust.Count {
 	var stock []adjust.Count
 	for i, c := range list {
 		at := fmt.Sprintf("body.shim_stock[%d].shim_mm", i)

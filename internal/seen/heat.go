@@ -6,6 +6,7 @@ import (
 
 	"metronix/core/adjust"
 	"metronix/core/job"
+	"metronix/core/measure"
 	"metronix/internal/wire"
 )
 
@@ -37,6 +38,7 @@ type LockShift struct {
 	Count    int     `json:"count"`
 	MedianMM wire.MM `json:"median_mm"`
 	SpreadMM wire.MM `json:"spread_mm"`
+	Way      string  `json:"way" enum:",closes,opens" doc:"which way it goes, known sooner than how much; empty: not known"`
 }
 
 // HotClock is the time that hot figures hold, and what is still ahead.
@@ -61,7 +63,12 @@ func hotClockOf(j *job.Job) *HotClock {
 }
 
 func LockShiftOf(s adjust.Shift) LockShift {
-	return LockShift{s.Enough, s.Count, wire.MM(s.Median), wire.MM(s.Spread)}
+	return LockShift{s.Enough, s.Count, wire.MM(s.Median), wire.MM(s.Spread), s.Way}
+}
+
+func (s LockShift) core() adjust.Shift {
+	return adjust.Shift{Enough: s.Enough, Count: s.Count, Median: measure.Length(s.MedianMM),
+		Spread: measure.Length(s.SpreadMM), Way: s.Way}
 }
 
 // curvePoints is how many points of the cooling line are sent for drawing.

@@ -3,7 +3,6 @@ package wire
 import (
 	"encoding/json"
 	"fmt"
-	"net/http"
 	"slices"
 	"strings"
 )
@@ -74,7 +73,10 @@ func Refused(faults ...Fault) *Problem {
 		messages[i] = f.Location + ": " + f.Message
 	}
 	return &Problem{
-		Type: "about:blank", Title: "The request cannot be right", Status: http.StatusUnprocessableEntity,
+		Type: "about:blank", Title: "The request cannot be right", Status: unprocessable,
 		Detail: strings.Join(messages, " "), Errors: faults,
 	}
 }
+
+// unprocessable is the status of a request that cannot be right (RFC 9110, 15.5.21).
+const unprocessable = 422

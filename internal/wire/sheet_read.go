@@ -3,10 +3,8 @@ package wire
 import (
 	"encoding/json"
 	"fmt"
-	"reflect"
+	"strconv"
 	"strings"
-
-	"github.com/danielgtaylor/huma/v2"
 
 	"metronix/core/clearance"
 	"metronix/core/engine"
@@ -94,14 +92,6 @@ type UnreadSheet struct{ node Node }
 // Load reads it, as LoadSheet does.
 func (u UnreadSheet) Load() (*engine.Sheet, SheetReport) { return LoadSheet(u.node) }
 
-// Schema is that of a sheet; in the reading of requests it allows anything, since Load says more and better.
-func (UnreadSheet) Schema(r huma.Registry) *huma.Schema {
-	if r == published.Registry {
-		return &huma.Schema{}
-	}
-	return r.Schema(reflect.TypeFor[Sheet](), true, "")
-}
-
 func notObject(n Node) bool { _, ok := n.(object); return !ok }
 
 // faultAt says that the decoder already found fault with a place or with something inside or around it.
@@ -136,8 +126,8 @@ func has(n Node, path string) bool {
 			}
 			n = next
 		case []Node:
-			var i int
-			if _, err := fmt.Sscan(step, &i); err != nil || i < 0 || i >= len(at) {
+			i, err := strconv.Atoi(step)
+			if err != nil || i < 0 || i >= len(at) {
 				return false
 			}
 			n = at[i]

@@ -6,8 +6,6 @@ import (
 	"strconv"
 	"strings"
 
-	"github.com/danielgtaylor/huma/v2"
-
 	"metronix/core/measure"
 )
 
@@ -22,11 +20,6 @@ func (l *MM) UnmarshalJSON(text []byte) error {
 	read, err := measure.ParseMillimetres(string(text))
 	*l = MM(read)
 	return err
-}
-
-// Schema says that it is a number.
-func (MM) Schema(huma.Registry) *huma.Schema {
-	return number("a length in millimetres, at most six decimal places")
 }
 
 // IN is a length in decimal inches.
@@ -51,9 +44,6 @@ func (l *IN) UnmarshalJSON(text []byte) error {
 	return err
 }
 
-// Schema says that it is a number.
-func (IN) Schema(huma.Registry) *huma.Schema { return number("a length in inches") }
-
 // Deg is an angle in degrees, of the crank where nothing else is said, rounded to the nearest micro-degree as
 // it comes in.
 type Deg measure.Angle
@@ -71,28 +61,14 @@ func (a *Deg) UnmarshalJSON(text []byte) error {
 	return err
 }
 
-// Schema says that it is a number.
-func (Deg) Schema(huma.Registry) *huma.Schema { return number("an angle in degrees") }
-
 // Celsius is a temperature, °C.
 type Celsius float64
-
-// Schema says that it is a number.
-func (Celsius) Schema(huma.Registry) *huma.Schema { return number("a temperature in degrees Celsius") }
 
 // Nm is a torque in newton-metres, LbfFt one in pound-force feet.
 type (
 	Nm    float64
 	LbfFt float64
 )
-
-// Schema says that it is a number.
-func (Nm) Schema(huma.Registry) *huma.Schema { return number("a torque in newton-metres") }
-
-// Schema says that it is a number.
-func (LbfFt) Schema(huma.Registry) *huma.Schema { return number("a torque in pound-force feet") }
-
-func number(of string) *huma.Schema { return &huma.Schema{Type: huma.TypeNumber, Description: of} }
 
 // Millimetres writes a list of lengths; it is never null.
 func Millimetres(lengths []measure.Length) []MM {
@@ -161,4 +137,21 @@ func ReadUnits(text string) measure.Units {
 		}
 	}
 	return u
+}
+
+// UnitsText writes a person's units as ReadUnits reads them.
+func UnitsText(u measure.Units) string {
+	words := []string{}
+	if u.Length != "" {
+		words = append(words, string(u.Length))
+	}
+	for _, w := range []struct {
+		said bool
+		word string
+	}{{u.PoundFeet, "lbfft"}, {u.Fahrenheit, "f"}, {u.Miles, "mi"}} {
+		if w.said {
+			words = append(words, w.word)
+		}
+	}
+	return strings.Join(words, ".")
 }

@@ -1,0 +1,56 @@
+//go:build js && wasm
+
+// Command bench is the bench beside its screen: the same Go that judges in the program, compiled to WebAssembly. It
+// keeps one job open and says its state at a time; it asks nobody anything.
+//
+//	metronixBench.open(opening)  → "" or why it cannot be opened
+//	metronixBench.state(time)    → the state, as the program sends it, at a time as RFC 3339 writes it
+//	metronixBench.take(happening, time) → "" or why it is refused
+package main
+
+import (
+	"encoding/json"
+	"syscall/js"
+	"time"
+
+	"metronix/internal/seen"
+)
+
+func main() {
+	var at seen.At
+	say := func(err error) any {
+		if err != nil {
+			return err.Error()
+		}
+		return ""
+	}
+	js.Global().Set("metronixBench", map[string]any{
+		"open": js.FuncOf(func(_ js.Value, args []js.Value) any {
+			opened, err := seen.Open([]byte(args[0].String()))
+			if err == nil {
+				at = opened
+			}
+			return say(err)
+		}),
+		"state": js.FuncOf(func(_ js.Value, args []js.Value) any {
+			now, err := time.Parse(time.RFC3339Nano, args[0].String())
+			if err != nil {
+				return say(err)
+			}
+			at.Now = now
+			text, err := json.Marshal(seen.StateOf(at))
+			if err != nil {
+				return say(err)
+			}
+			return string(text)
+		}),
+		"take": js.FuncOf(func(_ js.Value, args []js.Value) any {
+			now, err := time.Parse(time.RFC3339Nano, args[1].String())
+			if err != nil {
+				return say(err)
+			}
+			return say(at.Take([]byte(args[0].String()), now))
+		}),
+	})
+	select {} // until the page goes
+}

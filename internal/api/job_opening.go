@@ -1,0 +1,30 @@
+package api
+
+import (
+	"context"
+
+	"metronix/internal/seen"
+	"metronix/internal/wire"
+)
+
+// jobOpening is what a screen needs to judge a job without the program.
+func (s *server) jobOpening(ctx context.Context, in *JobID) (*bodyOf[seen.Opening], error) {
+	out := &bodyOf[seen.Opening]{}
+	err := s.desk.with(ctx, in.ID, func(o *openJob) error {
+		shop, err := s.desk.supply(ctx, o)
+		if err != nil {
+			return err
+		}
+		shift, err := s.desk.learned(ctx, o)
+		if err != nil {
+			return err
+		}
+		out.Body, err = seen.OpeningOf(o.seenAt(shift, s.clock()), startOf(o.record), shop,
+			wire.UnitsText(o.state.Speaks))
+		return err
+	})
+	if err != nil {
+		return nil, fault(err)
+	}
+	return out, nil
+}
