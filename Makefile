@@ -62,6 +62,12 @@ check-go: web/dist/index.html
 	@bad=$$(gofmt -l cmd core internal e2e web/*.go); if [ -n "$$bad" ]; then echo "not gofmt'ed: $$bad"; exit 1; fi
 	@$(call timed,go vet,go vet ./...)
 	@$(call timed,staticcheck,$(STATICCHECK) ./...)
+	@$(call timed,the bench for the browser,$(BENCH_WASM))
+
+# The bench as it goes into the browser: without inlining, which costs it no time that could be measured, and a tenth less.
+BENCH_MOST := 1700000
+BENCH_WASM := mkdir -p data && GOOS=js GOARCH=wasm go build -trimpath -ldflags '-s -w' -gcflags=all=-l -o data/bench.wasm ./cmd/bench && \
+  size=$$(gzip -9 -c data/bench.wasm | wc -c) && echo "  $$size bytes under gzip -9, of at most $(BENCH_MOST)" && [ $$size -le $(BENCH_MOST) ]
 
 check-web: web/node_modules/.made
 	@$(call timed,eslint,cd web && npx eslint .)

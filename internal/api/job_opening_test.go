@@ -46,7 +46,7 @@ func TestABenchThatOpensAJobSaysWhatTheProgramSays(t *testing.T) {
 	require.NoError(t, json.Unmarshal(d.text("/api/v1/jobs"), &board))
 	require.Greater(t, len(board), 5)
 	for _, job := range board {
-		at, err := seen.Open(d.text("/api/v1/jobs/"+job.ID+"/opening"))
+		at, err := seen.Open(d.text("/api/v1/jobs/" + job.ID + "/opening"))
 		require.NoError(t, err, job.ID)
 		want, clock := d.stateAt(job.ID)
 		require.Equal(t, want, said(t, at, clock), job.ID)
@@ -58,7 +58,9 @@ func TestABenchThatOpensAJobSaysWhatTheProgramSays(t *testing.T) {
 			if err := at.Take([]byte(act), clock); status == 200 {
 				require.NoError(t, err, "%s %s", job.ID, act)
 			} else {
-				var problem struct{ Errors []struct{ Location, Message string } }
+				var problem struct {
+					Errors []struct{ Location, Message string }
+				}
 				require.NoError(t, json.Unmarshal([]byte(body), &problem))
 				assert.ErrorContains(t, err, problem.Errors[0].Message, "%s %s", job.ID, act)
 			}

@@ -151,3 +151,23 @@ func TestNoRuleOfWearInTheInterface(t *testing.T) {
 		"--include=*.go", "--exclude=*_test.go").Output()
 	assert.Empty(t, string(out))
 }
+
+// The bench goes into the browser: what it is made of knows neither HTTP nor the data file nor the schemas of what is
+// sent, and what core/job follows from needs nothing of what is shown of it.
+func TestTheBenchNeedsNoProgram(t *testing.T) {
+	list := exec.Command("go", "list", "-deps", "metronix/cmd/bench")
+	list.Env = append(os.Environ(), "GOOS=js", "GOARCH=wasm")
+	out, err := list.Output()
+	require.NoError(t, err)
+	deps := strings.Fields(string(out))
+	assert.Contains(t, deps, "metronix/core/bench")
+	for _, never := range []string{"net/http", "github.com/danielgtaylor/huma/v2", "gorm.io/gorm", "metronix/internal/store",
+		"metronix/internal/api", "regexp", "math/big"} {
+		assert.NotContains(t, deps, never)
+	}
+	for _, p := range packages(t) {
+		if p.ImportPath == "metronix/core/job" {
+			assert.NotContains(t, p.Imports, "metronix/core/bench")
+		}
+	}
+}
