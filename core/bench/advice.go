@@ -70,7 +70,7 @@ func (a *Advice) SetBy(v *job.ValveState) gauge.Stack {
 // Screw says how to turn a valve's adjuster from the gap that was found to the aim: how far where the gap is
 // a figure, else which way, by the side on which it is out. ok is false where that cannot be said: no gear is
 // stated, neither figure nor side is known, or the gear has no screw. An eccentric is turned by feel, and so
-// needs neither.
+// needs neither. The angle is rounded to the step that it is printed in.
 func Screw(j *job.Job, v *job.ValveState) (turn adjust.Turn, ok bool) {
 	adjuster, judged := j.Sheet.Adjuster, j.Found(v)
 	if adjuster == nil {
@@ -91,6 +91,7 @@ func Screw(j *job.Job, v *job.ValveState) (turn adjust.Turn, ok bool) {
 	default:
 		return turn, false
 	}
+	turn.Degrees = printed(turn.Degrees)
 	return turn, err == nil
 }
 

@@ -6,6 +6,7 @@ import (
 	"github.com/stretchr/testify/assert"
 
 	"metronix/core/job"
+	"metronix/core/job/jobtest"
 )
 
 // Every kind has a word of its own, and says which valve it is about where it is about one.
@@ -23,12 +24,12 @@ func TestEveryKindHasAWord(t *testing.T) {
 
 // Every act that is about a valve refuses a name that is none, and nothing else of it is looked at.
 func TestAValveThatIsNone(t *testing.T) {
-	d := start(t, setup())
-	d.begin("one_cylinder")
+	d := jobtest.Start(t, jobtest.Setup())
+	d.Begin("one_cylinder")
 	for _, a := range []job.Act{job.Picked{Valve: "E9"}, job.ReadingTaken{Valve: "E9"},
 		job.DialRead{Valve: "E9"}, job.Withdrawn{Valve: "E9"},
 		job.Sized{Valve: "E9"}, job.Kept{Valve: "E9"}, job.Adjusted{Valve: "E9"}, job.Locked{Valve: "E9"},
 		job.LeftAsIs{Valve: "E9"}} {
-		d.refused(job.Happening{Act: a}, `"E9" is no valve of this engine`)
+		d.Refused(job.Happening{Act: a}, `"E9" is no valve of this engine`)
 	}
 }

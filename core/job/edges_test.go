@@ -2,7 +2,6 @@ package job_test
 
 import (
 	"fmt"
-	"metronix/core/bench"
 	"strings"
 	"testing"
 	"time"
@@ -11,12 +10,14 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"metronix/core/adjust"
+	"metronix/core/bench"
 	"metronix/core/clearance"
 	"metronix/core/engine"
 	"metronix/core/engine/enginetest"
 	"metronix/core/gauge"
 	"metronix/core/gear"
 	"metronix/core/job"
+	"metronix/core/job/jobtest"
 	"metronix/core/measure"
 	"metronix/core/sequence"
 )
@@ -25,10 +26,10 @@ import (
 // that is not.
 func TestTheBoundsOfWhatIsSaid(t *testing.T) {
 	at := func(act job.Act) error {
-		d := start(t, setup())
-		d.begin(sequence.OneCylinder)
-		d.do(job.Happening{Act: job.Turned{Stop: 0}})
-		return d.try(job.Happening{Act: act})
+		d := jobtest.Start(t, jobtest.Setup())
+		d.Begin(sequence.OneCylinder)
+		d.Do(job.Happening{Act: job.Turned{Stop: 0}})
+		return d.Try(job.Happening{Act: act})
 	}
 	long := func(n int) string { return strings.Repeat("é", n) }
 	finding := func(f job.Finding) job.Act {
@@ -62,9 +63,9 @@ func TestTheBoundsOfWhatIsSaid(t *testing.T) {
 		assert.Error(t, at(c[1]), name)
 	}
 	hours := func(h float64) error {
-		d := start(t, setup())
-		d.do(job.Happening{Act: job.WayChosen{Way: sequence.Way{School: sequence.OneCylinder}}})
-		return d.try(job.Happening{Act: job.JudgedCold{By: job.ByHours, Hours: h, Reason: "r"}})
+		d := jobtest.Start(t, jobtest.Setup())
+		d.Do(job.Happening{Act: job.WayChosen{Way: sequence.Way{School: sequence.OneCylinder}}})
+		return d.Try(job.Happening{Act: job.JudgedCold{By: job.ByHours, Hours: h, Reason: "r"}})
 	}
 	assert.NoError(t, hours(job.MostHours))
 	assert.Error(t, hours(job.MostHours+0.1))
@@ -80,9 +81,9 @@ func slicesOf(id gauge.ID, n int) (list []gauge.ID) {
 
 // A job holds so many findings, and so many readings of one valve; what is there may still be changed.
 func TestHowMuchAJobHolds(t *testing.T) {
-	d := start(t, setup())
+	d := jobtest.Start(t, jobtest.Setup())
 	note := func(n int) error {
-		return d.try(
+		return d.Try(
 			job.Happening{Act: job.FindingNoted{Finding: job.Finding{ID: fmt.Sprint("f", n), Place: "p", What: "w"}}},
 		)
 	}
@@ -91,36 +92,36 @@ func TestHowMuchAJobHolds(t *testing.T) {
 	}
 	assert.Error(t, note(60))
 	assert.NoError(t, note(3), "one that is there is changed")
-	d.begin(sequence.OneCylinder)
-	d.do(job.Happening{Act: job.Turned{Stop: 0}})
+	d.Begin(sequence.OneCylinder)
+	d.Do(job.Happening{Act: job.Turned{Stop: 0}})
 	for range 200 {
-		d.feel("E1", 100, "free")
+		d.Feel("E1", 100, "free")
 	}
-	d.refused(job.Happening{Act: job.ReadingTaken{Valve: "E1", Leaves: gauge.Straight(100 * um), Feel: "free"}},
+	d.Refused(job.Happening{Act: job.ReadingTaken{Valve: "E1", Leaves: gauge.Straight(100 * um), Feel: "free"}},
 		"has 200 readings already")
 }
 
 // A mechanic's own shift as large as the aim leaves no gap to set, and a habit as wide as the limits is not
 // aimed by.
 func TestWhenThereIsAGapToSet(t *testing.T) {
-	d := start(t, setup())
-	d.begin(sequence.OneCylinder)
-	v, _ := d.job.Valve("I1")
+	d := jobtest.Start(t, jobtest.Setup())
+	d.Begin(sequence.OneCylinder)
+	v, _ := d.Job.Valve("I1")
 	width := v.Limits.Window.Upper - v.Limits.Window.Lower
-	pre, ok := bench.Advise(d.job, adjust.Shift{Enough: true, Median: -20 * um, Spread: width - 1}).PreLock(v)
+	pre, ok := bench.Advise(d.Job, adjust.Shift{Enough: true, Median: -20 * um, Spread: width - 1}).PreLock(v)
 	assert.True(t, ok)
 	assert.Equal(t, 240*um, pre)
-	_, ok = bench.Advise(d.job, adjust.Shift{Enough: true, Median: -20 * um, Spread: width}).PreLock(v)
+	_, ok = bench.Advise(d.Job, adjust.Shift{Enough: true, Median: -20 * um, Spread: width}).PreLock(v)
 	assert.False(t, ok)
-	narrow := setup()
+	narrow := jobtest.Setup()
 	fig := func(l measure.Length) clearance.Figure { return clearance.Figure{Metric: &l} }
 	narrow.Card.Intake = clearance.Clearance{Nominal: fig(100 * um), Tolerance: fig(20 * um)}
-	d = start(t, narrow)
+	d = jobtest.Start(t, narrow)
 	for shift, possible := range map[measure.Length]bool{100 * um: false, 99 * um: true} {
-		d.do(job.Happening{Act: job.WayChosen{Way: sequence.Way{School: sequence.OneCylinder},
+		d.Do(job.Happening{Act: job.WayChosen{Way: sequence.Way{School: sequence.OneCylinder},
 			Round: job.Round{OwnShift: &shift}}})
-		v, _ := d.job.Valve("I1")
-		_, ok := bench.Advise(d.job, adjust.Shift{}).PreLock(v)
+		v, _ := d.Job.Valve("I1")
+		_, ok := bench.Advise(d.Job, adjust.Shift{}).PreLock(v)
 		assert.Equal(t, possible, ok, shift)
 	}
 }
@@ -128,14 +129,14 @@ func TestWhenThereIsAGapToSet(t *testing.T) {
 // The ladder shows up to four stacks of two unasked; and a stack that
 // dragged is proved by stacks.
 func TestTheStacksOfTheLadder(t *testing.T) {
-	s := setup()
-	s.Owned = owning(50, 70, 130, 145, 150, 155, 165, 250)
-	d := start(t, s)
-	d.begin(sequence.OneCylinder)
-	d.do(job.Happening{Act: job.Turned{Stop: 0}})
-	v, _ := d.job.Valve("I1") // 0.20 to 0.24
+	s := jobtest.Setup()
+	s.Owned = jobtest.Owning(50, 70, 130, 145, 150, 155, 165, 250)
+	d := jobtest.Start(t, s)
+	d.Begin(sequence.OneCylinder)
+	d.Do(job.Happening{Act: job.Turned{Stop: 0}})
+	v, _ := d.Job.Valve("I1") // 0.20 to 0.24
 	stacks := func() (list []string) {
-		for _, r := range bench.Advise(d.job, adjust.Shift{}).Ladder(v) {
+		for _, r := range bench.Advise(d.Job, adjust.Shift{}).Ladder(v) {
 			if len(r.Stack) > 1 {
 				list = append(list, r.Stack.String())
 			}
@@ -144,17 +145,17 @@ func TestTheStacksOfTheLadder(t *testing.T) {
 	}
 	unasked := len(stacks())
 	assert.Equal(t, []string{"0.15 + 0.05", "0.155 + 0.05", "0.165 + 0.05", "0.15 + 0.07"}, stacks(), "0.225 would be a fifth")
-	d.do(job.Happening{Act: job.ReadingTaken{Valve: "I1", Leaves: gauge.Straight(70*um, 145*um), Feel: "drag"}})
+	d.Do(job.Happening{Act: job.ReadingTaken{Valve: "I1", Leaves: gauge.Straight(70*um, 145*um), Feel: "drag"}})
 	assert.Greater(t, len(stacks()), unasked, "with those that prove it")
 }
 
 // An engine that was just as warm as its gate was not warm, a degree more was: hours count from there.
 func TestWhenAnEngineWasWarm(t *testing.T) {
 	for engineC, refused := range map[float64]bool{38: false, 39: true} {
-		d := start(t, setup())
-		d.do(job.Happening{At: at(0), Act: job.WayChosen{Way: sequence.Way{School: sequence.OneCylinder}}})
-		d.do(job.Happening{At: at(1), Act: job.TemperatureNoted{EngineC: engineC, AmbientC: 20}})
-		err := d.try(job.Happening{At: at(60), Act: job.JudgedCold{By: job.ByHours, Hours: 8}})
+		d := jobtest.Start(t, jobtest.Setup())
+		d.Do(job.Happening{At: at(0), Act: job.WayChosen{Way: sequence.Way{School: sequence.OneCylinder}}})
+		d.Do(job.Happening{At: at(1), Act: job.TemperatureNoted{EngineC: engineC, AmbientC: 20}})
+		err := d.Try(job.Happening{At: at(60), Act: job.JudgedCold{By: job.ByHours, Hours: 8}})
 		assert.Equal(t, refused, err != nil, engineC)
 	}
 }
@@ -162,11 +163,11 @@ func TestWhenAnEngineWasWarm(t *testing.T) {
 // What the mechanic's own hands took counts up to five minutes.
 func TestWhichTimesArePace(t *testing.T) {
 	for span, own := range map[time.Duration]bool{5 * time.Minute: true, 5*time.Minute + 1: false, time.Second: true} {
-		d := start(t, setup())
+		d := jobtest.Start(t, jobtest.Setup())
 		now := noon
 		do := func(after time.Duration, act job.Act) {
 			now = now.Add(after)
-			d.do(job.Happening{At: now, Act: act})
+			d.Do(job.Happening{At: now, Act: act})
 		}
 		do(0, job.WayChosen{Way: sequence.Way{School: sequence.OneCylinder}})
 		do(time.Second, job.Prepared{EngineC: 19, AmbientC: 18})
@@ -174,7 +175,7 @@ func TestWhichTimesArePace(t *testing.T) {
 		for range 3 {
 			do(span, job.ReadingTaken{Valve: "E1", Leaves: gauge.Straight(100 * um), Feel: "free"})
 		}
-		p, is := d.job.Pace()
+		p, is := d.Job.Pace()
 		assert.Equal(t, own, is, span)
 		if own {
 			assert.Equal(t, span, p.Read)
@@ -190,23 +191,23 @@ func TestHowLongItRan(t *testing.T) {
 
 // Where the crank is found within just 60° it is known.
 func TestWhereTheCrankIsJustKnown(t *testing.T) {
-	s := setup()
+	s := jobtest.Setup()
 	s.Sheet.Timing = enginetest.Timing(30, 50, 50, 30)
-	d := start(t, s)
-	d.begin(sequence.OneCylinder)
-	f, err := d.job.Find([]sequence.Sighting{{What: sequence.Rocking, Cylinder: 1}})
+	d := jobtest.Start(t, s)
+	d.Begin(sequence.OneCylinder)
+	f, err := d.Job.Find([]sequence.Sighting{{What: sequence.Rocking, Cylinder: 1}})
 	require.NoError(t, err)
 	require.Equal(t, sequence.Narrow, f.Positions[0].Length())
 	assert.True(t, f.Known)
 	s.Sheet.Timing = enginetest.Timing(31, 50, 50, 30)
-	f, err = start(t, s).job.Find([]sequence.Sighting{{What: sequence.Rocking, Cylinder: 1}})
+	f, err = jobtest.Start(t, s).Job.Find([]sequence.Sighting{{What: sequence.Rocking, Cylinder: 1}})
 	require.NoError(t, err)
 	assert.False(t, f.Known)
 }
 
 // A doubtful sign is told to be checked, a sure one and another sighting are not.
 func TestWhichSignIsInDoubt(t *testing.T) {
-	s := setup()
+	s := jobtest.Setup()
 	s.Sheet.Signs = []engine.Sign{
 		{
 			ID:       "rotor",
@@ -217,13 +218,13 @@ func TestWhichSignIsInDoubt(t *testing.T) {
 			Doubtful: "the lead",
 		},
 		{ID: "dot", Where: "sprocket", Text: "up", At: []measure.Angle{0}, Period: measure.Cycle}}
-	d := start(t, s)
+	d := jobtest.Start(t, s)
 	for id, doubts := range map[string]int{"rotor": 1, "dot": 0} {
-		f, err := d.job.Find([]sequence.Sighting{{What: sequence.Signed, Sign: id}})
+		f, err := d.Job.Find([]sequence.Sighting{{What: sequence.Signed, Sign: id}})
 		require.NoError(t, err)
 		assert.Len(t, f.Doubts, doubts, id)
 	}
-	f, err := d.job.Find([]sequence.Sighting{{What: sequence.Mark, Sign: "rotor"}})
+	f, err := d.Job.Find([]sequence.Sighting{{What: sequence.Mark, Sign: "rotor"}})
 	if err == nil {
 		assert.Empty(t, f.Doubts)
 	}
@@ -232,8 +233,8 @@ func TestWhichSignIsInDoubt(t *testing.T) {
 // A valve is slackened in a round that frees first alone, when everything is ready, and not while another is
 // in hand.
 func TestWhatKeepsFromSlackening(t *testing.T) {
-	d := start(t, setup())
-	d.do(
+	d := jobtest.Start(t, jobtest.Setup())
+	d.Do(
 		job.Happening{
 			Act: job.WayChosen{
 				Way:   sequence.Way{School: sequence.OneCylinder},
@@ -241,48 +242,48 @@ func TestWhatKeepsFromSlackening(t *testing.T) {
 			},
 		},
 	)
-	d.refused(job.Happening{Act: job.Freed{Valve: "E1"}}, "temperature")
-	d.do(job.Happening{Act: job.Prepared{EngineC: 19, AmbientC: 18}})
-	d.do(job.Happening{Act: job.Freed{Valve: "E1"}})
-	d.refused(job.Happening{Act: job.Freed{Valve: "E1"}}, "past being slackened")
-	plain := start(t, setup())
-	plain.begin(sequence.OneCylinder)
-	plain.do(job.Happening{Act: job.Turned{Stop: 0}})
-	plain.refused(job.Happening{Act: job.Freed{Valve: "E1"}}, "Only a round that frees")
-	plain.feel("E1", 100, "free")
-	plain.refused(job.Happening{Act: job.Freed{Valve: "I1"}}, "Finish E1 first")
+	d.Refused(job.Happening{Act: job.Freed{Valve: "E1"}}, "temperature")
+	d.Do(job.Happening{Act: job.Prepared{EngineC: 19, AmbientC: 18}})
+	d.Do(job.Happening{Act: job.Freed{Valve: "E1"}})
+	d.Refused(job.Happening{Act: job.Freed{Valve: "E1"}}, "past being slackened")
+	plain := jobtest.Start(t, jobtest.Setup())
+	plain.Begin(sequence.OneCylinder)
+	plain.Do(job.Happening{Act: job.Turned{Stop: 0}})
+	plain.Refused(job.Happening{Act: job.Freed{Valve: "E1"}}, "Only a round that frees")
+	plain.Feel("E1", 100, "free")
+	plain.Refused(job.Happening{Act: job.Freed{Valve: "I1"}}, "Finish E1 first")
 	// what can fall out of the head is slackened at its own stop only
-	fingers := setup()
+	fingers := jobtest.Setup()
 	fingers.Sheet.Adjuster = &engine.Adjuster{Kind: gear.FingerPivotAtValve, Pitch: measure.Millimetre, Ratio: 1.5}
-	falls := start(t, fingers)
-	assert.Equal(t, -1, falls.job.Stop, "at no stop before there is a plan")
-	falls.do(job.Happening{Act: job.WayChosen{Way: sequence.Way{School: sequence.OneCylinder},
+	falls := jobtest.Start(t, fingers)
+	assert.Equal(t, -1, falls.Job.Stop, "at no stop before there is a plan")
+	falls.Do(job.Happening{Act: job.WayChosen{Way: sequence.Way{School: sequence.OneCylinder},
 		Round: job.Round{Going: job.FreeFirst}}})
-	falls.do(job.Happening{Act: job.Prepared{EngineC: 19, AmbientC: 18}})
-	falls.do(job.Happening{Act: job.Turned{Stop: 0}})
-	falls.refused(job.Happening{Act: job.Freed{Valve: "E4"}}, "E4")
-	falls.do(job.Happening{Act: job.Freed{Valve: "E1"}})
+	falls.Do(job.Happening{Act: job.Prepared{EngineC: 19, AmbientC: 18}})
+	falls.Do(job.Happening{Act: job.Turned{Stop: 0}})
+	falls.Refused(job.Happening{Act: job.Freed{Valve: "E4"}}, "E4")
+	falls.Do(job.Happening{Act: job.Freed{Valve: "E1"}})
 }
 
 // A check round's full turns need a crank whose place is known where they end at a stop.
 func TestFullTurnsToAStopNeedAKnownCrank(t *testing.T) {
-	d := start(t, setup())
-	d.do(job.Happening{Act: job.WayChosen{Way: sequence.Way{School: sequence.OneCylinder},
+	d := jobtest.Start(t, jobtest.Setup())
+	d.Do(job.Happening{Act: job.WayChosen{Way: sequence.Way{School: sequence.OneCylinder},
 		Round: job.Round{Going: job.ReadFirst, Check: job.CheckAll}}})
-	d.do(job.Happening{Act: job.Prepared{EngineC: 19, AmbientC: 18}})
-	d.readUntil(t, job.DoAdjust, func(v string) (measure.Length, clearance.Feel) {
+	d.Do(job.Happening{Act: job.Prepared{EngineC: 19, AmbientC: 18}})
+	d.ReadUntil(job.DoAdjust, func(v string) (measure.Length, clearance.Feel) {
 		if v == "E1" {
-			return nominal(v) - 60, "drag"
+			return jobtest.Nominal(v) - 60, "drag"
 		}
-		return nominal(v), "drag"
+		return jobtest.Nominal(v), "drag"
 	})
-	d.do(job.Happening{Act: job.Adjusted{Valve: "E1"}})
-	d.do(job.Happening{Act: job.Locked{Valve: "E1"}})
-	d.readUntil(t, job.DoBarOver, func(v string) (measure.Length, clearance.Feel) { return nominal(v), "drag" })
-	d.do(job.Happening{Act: job.Doubted{}})
+	d.Do(job.Happening{Act: job.Adjusted{Valve: "E1"}})
+	d.Do(job.Happening{Act: job.Locked{Valve: "E1"}})
+	d.ReadUntil(job.DoBarOver, func(v string) (measure.Length, clearance.Feel) { return jobtest.Nominal(v), "drag" })
+	d.Do(job.Happening{Act: job.Doubted{}})
 	stop := 0
-	d.refused(job.Happening{Act: job.BarredOver{Stop: &stop}}, "Nobody knows where the crank stands")
-	assert.NoError(t, d.try(job.Happening{Act: job.BarredOver{}}), "turned without a stop to end at")
+	d.Refused(job.Happening{Act: job.BarredOver{Stop: &stop}}, "Nobody knows where the crank stands")
+	assert.NoError(t, d.Try(job.Happening{Act: job.BarredOver{}}), "turned without a stop to end at")
 }
 
 // A rehearsal counts each tap: of a four whose valves are all in, eight readings and three turns from its
@@ -299,7 +300,7 @@ func TestTheGesturesOfAFour(t *testing.T) {
 
 // The bounds of what is said of shims, of what comes off, and of why a vehicle came in.
 func TestTheBoundsAroundTheBench(t *testing.T) {
-	shims := setup()
+	shims := jobtest.Setup()
 	sheet := *shims.Sheet
 	sheet.Adjuster = &engine.Adjuster{Kind: gear.Shim}
 	shims.Sheet = &sheet
@@ -321,46 +322,46 @@ func TestTheBoundsAroundTheBench(t *testing.T) {
 		"no socket":   {strip("hose", 0), strip("hose", -0.1)},
 		"note":        {job.TakenIn{Note: long(400)}, job.TakenIn{Note: long(401)}},
 	} {
-		d := start(t, shims)
-		d.begin(sequence.OneCylinder)
-		assert.NoError(t, d.try(job.Happening{Act: c[0]}), name)
-		assert.Error(t, d.try(job.Happening{Act: c[1]}), name)
+		d := jobtest.Start(t, shims)
+		d.Begin(sequence.OneCylinder)
+		assert.NoError(t, d.Try(job.Happening{Act: c[0]}), name)
+		assert.Error(t, d.Try(job.Happening{Act: c[1]}), name)
 	}
 }
 
 // What is told of a job at its bounds: a scope of all is none, a bar without a socket is a bar, and 120 minutes
 // are two hours.
 func TestWhatIsToldAtItsBounds(t *testing.T) {
-	s := setup()
+	s := jobtest.Setup()
 	sheet := *s.Sheet
 	sheet.TurningPoint = &engine.TurningPoint{Where: "crank pulley bolt"}
 	s.Sheet = &sheet
-	d := start(t, s)
+	d := jobtest.Start(t, s)
 	all := job.Round{Going: job.SetAsYouGo}
-	for _, v := range d.job.Valves {
+	for _, v := range d.Job.Valves {
 		all.Scope = append(all.Scope, v.Name)
 	}
-	d.do(job.Happening{Act: job.WayChosen{Way: sequence.Way{School: sequence.OneCylinder}, Round: all}})
-	assert.NotContains(t, d.job.Walk(), "valves")
-	assert.Equal(t, "Bar for the crank pulley bolt", d.job.Tools()[0].Text)
+	d.Do(job.Happening{Act: job.WayChosen{Way: sequence.Way{School: sequence.OneCylinder}, Round: all}})
+	assert.NotContains(t, d.Job.Walk(), "valves")
+	assert.Equal(t, "Bar for the crank pulley bolt", d.Job.Tools()[0].Text)
 	sealed := guided(t, engine.Closing{CureMinutes: 120, SealantPoints: []string{"cap joints"}})
-	sealed.tick(0, "crank_free", "sealant", "cover_on")
-	sealed.refused(job.Happening{At: at(1), Act: job.TaskMarked{Task: "start"}}, "cures for 2 h; 119 min are left")
+	tick(sealed, 0, "crank_free", "sealant", "cover_on")
+	sealed.Refused(job.Happening{At: at(1), Act: job.TaskMarked{Task: "start"}}, "cures for 2 h; 119 min are left")
 
-	cold := start(t, setup())
-	cold.do(job.Happening{Act: job.WayChosen{Way: sequence.Way{School: sequence.OneCylinder}}})
-	cold.refused(job.Happening{Act: job.Prepared{EngineC: 20, AmbientC: -60.1}}, "is not a temperature of this job")
-	cold.do(job.Happening{Act: job.Prepared{EngineC: -59, AmbientC: -60}})
+	cold := jobtest.Start(t, jobtest.Setup())
+	cold.Do(job.Happening{Act: job.WayChosen{Way: sequence.Way{School: sequence.OneCylinder}}})
+	cold.Refused(job.Happening{Act: job.Prepared{EngineC: 20, AmbientC: -60.1}}, "is not a temperature of this job")
+	cold.Do(job.Happening{Act: job.Prepared{EngineC: -59, AmbientC: -60}})
 }
 
 // A crank that is found at the first stop stands at that stop, not in the middle of where it may be.
 func TestFoundAtTheFirstStop(t *testing.T) {
-	s := setup()
+	s := jobtest.Setup()
 	s.Sheet.Timing = enginetest.Timing(10, 50, 50, 30)
-	d := start(t, s)
-	d.begin(sequence.OneCylinder)
-	d.do(job.Happening{Act: job.Located{Seen: []sequence.Sighting{{What: sequence.Rocking, Cylinder: 4}}}})
-	require.Zero(t, d.job.Stop)
-	require.NotEqual(t, d.job.Place.Middle(), d.job.Plan.Stops[0].Crank)
-	assert.Equal(t, d.job.Plan.Stops[0].Crank, d.job.Crank)
+	d := jobtest.Start(t, s)
+	d.Begin(sequence.OneCylinder)
+	d.Do(job.Happening{Act: job.Located{Seen: []sequence.Sighting{{What: sequence.Rocking, Cylinder: 4}}}})
+	require.Zero(t, d.Job.Stop)
+	require.NotEqual(t, d.Job.Place.Middle(), d.Job.Plan.Stops[0].Crank)
+	assert.Equal(t, d.Job.Plan.Stops[0].Crank, d.Job.Crank)
 }

@@ -4,12 +4,13 @@ import (
 	"fmt"
 
 	"metronix/core/job"
+	"metronix/core/job/jobtest"
 	"metronix/core/sequence"
 )
 
 // A job is what happened; what is next follows from it, and what must not happen is refused in words.
 func ExampleJob_Take() {
-	j, _ := job.New(setup())
+	j, _ := job.New(jobtest.Setup())
 	for i, act := range []job.Act{
 		job.WayChosen{Way: sequence.Way{School: sequence.RockingPairs}},
 		job.Prepared{EngineC: 19, AmbientC: 18},

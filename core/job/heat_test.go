@@ -10,63 +10,55 @@ import (
 	"metronix/core/clearance"
 	"metronix/core/gauge"
 	"metronix/core/job"
+	"metronix/core/job/jobtest"
 	"metronix/core/measure"
 	"metronix/core/sequence"
 )
-
-func card(state clearance.State, intake, exhaust measure.Length) clearance.Card {
-	stated := func(nominal measure.Length) clearance.Clearance {
-		nominal, tolerance := nominal*um, 20*um
-		return clearance.Clearance{Nominal: clearance.Figure{Metric: &nominal},
-			Tolerance: clearance.Figure{Metric: &tolerance}}
-	}
-	return clearance.Card{Source: "test card", State: state, Intake: stated(intake), Exhaust: stated(exhaust)}
-}
 
 var noon = time.Date(2026, 5, 4, 12, 0, 0, 0, time.UTC)
 
 func at(minute float64) time.Time { return noon.Add(time.Duration(minute * float64(time.Minute))) }
 
-func hotJob(t *testing.T) *driver {
-	s := setup()
-	s.Card = card(clearance.Hot, 220, 300)
-	d := start(t, s)
-	d.do(job.Happening{Act: job.WayChosen{Way: sequence.Way{School: sequence.RockingPairs}}})
+func hotJob(t *testing.T) *jobtest.Driver {
+	s := jobtest.Setup()
+	s.Card = jobtest.Card(clearance.Hot, 220, 300)
+	d := jobtest.Start(t, s)
+	d.Do(job.Happening{Act: job.WayChosen{Way: sequence.Way{School: sequence.RockingPairs}}})
 	return d
 }
 
 func TestGatesAndTheirOverride(t *testing.T) {
 	d := hotJob(t)
-	d.refused(job.Happening{At: noon, Act: job.Prepared{EngineC: 25.0, AmbientC: 20.0}}, "good from 60 °C")
-	d.do(job.Happening{At: noon,
+	d.Refused(job.Happening{At: noon, Act: job.Prepared{EngineC: 25.0, AmbientC: 20.0}}, "good from 60 °C")
+	d.Do(job.Happening{At: noon,
 		Act: job.Prepared{EngineC: 25.0, AmbientC: 20.0, Reason: "engine cannot be run"}})
-	assert.Equal(t, "engine cannot be run", d.job.Override)
-	_, ok := d.job.HotUntil()
+	assert.Equal(t, "engine cannot be run", d.Job.Override)
+	_, ok := d.Job.HotUntil()
 	assert.False(t, ok)
 
-	cold := setup()
+	cold := jobtest.Setup()
 	cold.Card.StoneCold = true
-	d = start(t, cold)
-	d.do(job.Happening{Act: job.WayChosen{Way: sequence.Way{School: sequence.RockingPairs}}})
-	d.refused(job.Happening{At: noon, Act: job.Prepared{EngineC: 30.0, AmbientC: 20.0}},
+	d = jobtest.Start(t, cold)
+	d.Do(job.Happening{Act: job.WayChosen{Way: sequence.Way{School: sequence.RockingPairs}}})
+	d.Refused(job.Happening{At: noon, Act: job.Prepared{EngineC: 30.0, AmbientC: 20.0}},
 		"stone cold is within 5 °C")
-	d.refused(job.Happening{At: noon, Act: job.Prepared{EngineC: 45.0, AmbientC: 43.0}}, "good up to 38 °C")
-	d.do(job.Happening{At: noon, Act: job.Prepared{EngineC: 25.0, AmbientC: 20.0, Reason: "not needed"}})
-	assert.Empty(t, d.job.Override, "nothing was overridden")
+	d.Refused(job.Happening{At: noon, Act: job.Prepared{EngineC: 45.0, AmbientC: 43.0}}, "good up to 38 °C")
+	d.Do(job.Happening{At: noon, Act: job.Prepared{EngineC: 25.0, AmbientC: 20.0, Reason: "not needed"}})
+	assert.Empty(t, d.Job.Override, "nothing was overridden")
 	// a clock put right blocks nothing
-	d.do(job.Happening{At: noon.Add(-time.Hour), Act: job.TemperatureNoted{EngineC: 24.0, AmbientC: 20.0}})
-	d.refused(job.Happening{At: noon, Act: job.TemperatureNoted{EngineC: 500.0, AmbientC: 20.0}},
+	d.Do(job.Happening{At: noon.Add(-time.Hour), Act: job.TemperatureNoted{EngineC: 24.0, AmbientC: 20.0}})
+	d.Refused(job.Happening{At: noon, Act: job.TemperatureNoted{EngineC: 500.0, AmbientC: 20.0}},
 		"not a temperature")
 }
 
 // Halving of the difference every ten minutes: 100 to 60 in 20, so 38 is log₂(40/18)·10 minutes on. By hand.
 func TestCoolingForecast(t *testing.T) {
-	d := start(t, setup())
-	d.do(job.Happening{Act: job.WayChosen{Way: sequence.Way{School: sequence.RockingPairs}}})
+	d := jobtest.Start(t, jobtest.Setup())
+	d.Do(job.Happening{Act: job.WayChosen{Way: sequence.Way{School: sequence.RockingPairs}}})
 	for i, c := range []float64{90, 100, 60} { // heat soak first: the rise is forgotten
-		d.do(job.Happening{At: at(float64(i) * 10), Act: job.TemperatureNoted{EngineC: c, AmbientC: 20.0}})
+		d.Do(job.Happening{At: at(float64(i) * 10), Act: job.TemperatureNoted{EngineC: c, AmbientC: 20.0}})
 	}
-	cooling, since, ok := d.job.Cooling()
+	cooling, since, ok := d.Job.Cooling()
 	require.True(t, ok)
 	assert.True(t, cooling.Reachable)
 	assert.Equal(t, at(10), since)
@@ -77,38 +69,38 @@ func TestCoolingForecast(t *testing.T) {
 // and the valve offered again.
 func TestStaleReadingsAreOfferedAgain(t *testing.T) {
 	d := hotJob(t)
-	d.do(job.Happening{At: noon, Act: job.Prepared{EngineC: 80.0, AmbientC: 20.0}})
-	until, ok := d.job.HotUntil()
+	d.Do(job.Happening{At: noon, Act: job.Prepared{EngineC: 80.0, AmbientC: 20.0}})
+	until, ok := d.Job.HotUntil()
 	require.True(t, ok)
 	assert.Equal(t, at(10), until)
-	d.do(job.Happening{Act: job.Turned{Stop: 0}})
+	d.Do(job.Happening{Act: job.Turned{Stop: 0}})
 	read := func(valve string, leaf measure.Length, minute float64) {
-		d.do(job.Happening{At: at(minute),
+		d.Do(job.Happening{At: at(minute),
 			Act: job.ReadingTaken{Valve: valve, Leaves: gauge.Straight(leaf * um), Feel: clearance.Drag}})
-		d.do(job.Happening{At: at(minute), Act: job.Kept{Valve: valve}})
+		d.Do(job.Happening{At: at(minute), Act: job.Kept{Valve: valve}})
 	}
 	read("E1", 300, 9)
 	read("I1", 220, 11)
-	i1, _ := d.job.Valve("I1")
+	i1, _ := d.Job.Valve("I1")
 	assert.True(t, i1.Last.Stale)
-	assert.Equal(t, job.DoPrepare, d.job.Next().Action, "too late: warm it up again")
-	d.do(job.Happening{At: at(30), Act: job.Prepared{EngineC: 82.0, AmbientC: 20.0}})
-	assert.Equal(t, job.Next{Action: job.DoTurn, Stop: 0}, d.job.Next(),
+	assert.Equal(t, job.DoPrepare, d.Job.Next().Action, "too late: warm it up again")
+	d.Do(job.Happening{At: at(30), Act: job.Prepared{EngineC: 82.0, AmbientC: 20.0}})
+	assert.Equal(t, job.Next{Action: job.DoTurn, Stop: 0}, d.Job.Next(),
 		"the engine has run: its crank must be found again")
-	assert.False(t, d.job.CrankKnown)
-	d.do(job.Happening{At: at(30), Act: job.Turned{Stop: 0}})
+	assert.False(t, d.Job.CrankKnown)
+	d.Do(job.Happening{At: at(30), Act: job.Turned{Stop: 0}})
 	read("I1", 220, 31)
-	i1, _ = d.job.Valve("I1")
+	i1, _ = d.Job.Valve("I1")
 	assert.False(t, i1.Last.Stale)
 }
 
 // A hot engine started cold is not finished until its hot pass is signed; what was found and left cold stays.
 func TestProvisionalColdStart(t *testing.T) {
-	s := setup()
-	hot := card(clearance.Hot, 240, 320)
+	s := jobtest.Setup()
+	hot := jobtest.Card(clearance.Hot, 240, 320)
 	s.Hot = &hot
-	d := start(t, s)
-	d.begin(sequence.RockingPairs)
+	d := jobtest.Start(t, s)
+	d.Begin(sequence.RockingPairs)
 	nominal := func(intake, exhaust measure.Length) func(string) measure.Length {
 		return func(valve string) measure.Length {
 			if valve[0] == 'I' {
@@ -117,28 +109,28 @@ func TestProvisionalColdStart(t *testing.T) {
 			return exhaust
 		}
 	}
-	d.work(nominal(220, 300))
-	d.do(job.Happening{At: noon, Act: job.Signed{By: "Tess", ToolsOut: true}})
-	assert.Equal(t, job.AwaitHot, d.job.Phase())
-	assert.Equal(t, job.DoGoHot, d.job.Next().Action)
-	d.refused(job.Happening{Act: job.Turned{Stop: 0}}, "signed")
-	d.do(job.Happening{At: at(60), Act: job.WentHot{}})
-	assert.Equal(t, clearance.Hot, d.job.Card.State)
-	assert.Equal(t, "Tess", d.job.Cold.By)
-	e1, _ := d.job.Valve("E1")
+	d.Work(nominal(220, 300))
+	d.Do(job.Happening{At: noon, Act: job.Signed{By: "Tess", ToolsOut: true}})
+	assert.Equal(t, job.AwaitHot, d.Job.Phase())
+	assert.Equal(t, job.DoGoHot, d.Job.Next().Action)
+	d.Refused(job.Happening{Act: job.Turned{Stop: 0}}, "signed")
+	d.Do(job.Happening{At: at(60), Act: job.WentHot{}})
+	assert.Equal(t, clearance.Hot, d.Job.Card.State)
+	assert.Equal(t, "Tess", d.Job.Cold.By)
+	e1, _ := d.Job.Valve("E1")
 	assert.Nil(t, e1.Last)
 	assert.Equal(t, 300*um, *e1.ColdLeft.Judgement.Estimate)
 	assert.Equal(t, 320*um, e1.Limits.Nominal)
-	assert.False(t, d.job.CrankKnown, "the engine has run")
-	d.do(job.Happening{At: at(61), Act: job.Prepared{EngineC: 80.0, AmbientC: 20.0}})
-	assert.Equal(t, job.Next{Action: job.DoTurn, Stop: 0}, d.job.Next())
-	d.do(job.Happening{At: at(61), Act: job.Undone{Target: d.job.CanUndo()}})
-	assert.Equal(t, job.DoPrepare, d.job.Next().Action, "undo works in the hot pass")
-	d.do(job.Happening{At: at(61), Act: job.Prepared{EngineC: 80.0, AmbientC: 20.0}})
-	d.work(nominal(240, 320))
-	d.do(job.Happening{At: at(65), Act: job.Signed{By: "Tess", ToolsOut: true}})
-	assert.Equal(t, job.Done, d.job.Phase())
-	replayed, err := job.Replay(s, d.list)
+	assert.False(t, d.Job.CrankKnown, "the engine has run")
+	d.Do(job.Happening{At: at(61), Act: job.Prepared{EngineC: 80.0, AmbientC: 20.0}})
+	assert.Equal(t, job.Next{Action: job.DoTurn, Stop: 0}, d.Job.Next())
+	d.Do(job.Happening{At: at(61), Act: job.Undone{Target: d.Job.CanUndo()}})
+	assert.Equal(t, job.DoPrepare, d.Job.Next().Action, "undo works in the hot pass")
+	d.Do(job.Happening{At: at(61), Act: job.Prepared{EngineC: 80.0, AmbientC: 20.0}})
+	d.Work(nominal(240, 320))
+	d.Do(job.Happening{At: at(65), Act: job.Signed{By: "Tess", ToolsOut: true}})
+	assert.Equal(t, job.Done, d.Job.Phase())
+	replayed, err := job.Replay(s, d.List)
 	require.NoError(t, err)
 	assert.Equal(t, job.Done, replayed.Phase())
 	s.Hot, s.Card = &s.Card, hot
@@ -150,10 +142,10 @@ func TestProvisionalColdStart(t *testing.T) {
 // counts when it was made; and where the client's word for that cannot be right, it counts when it arrived,
 // in doubt.
 func TestAHotReadingIsTimedByItself(t *testing.T) {
-	reading := func(minute, done float64) (*driver, job.Happening) {
+	reading := func(minute, done float64) (*jobtest.Driver, job.Happening) {
 		d := hotJob(t)
-		d.do(job.Happening{At: noon, Act: job.Prepared{EngineC: 80.0, AmbientC: 20.0}})
-		d.do(job.Happening{At: at(1), Act: job.Turned{Stop: 0}})
+		d.Do(job.Happening{At: noon, Act: job.Prepared{EngineC: 80.0, AmbientC: 20.0}})
+		d.Do(job.Happening{At: at(1), Act: job.Turned{Stop: 0}})
 		return d, job.Happening{At: at(minute), DoneAt: at(done),
 			Act: job.ReadingTaken{Valve: "E1", Leaves: gauge.Straight(300 * um), Feel: clearance.Drag}}
 	}
@@ -168,9 +160,9 @@ func TestAHotReadingIsTimedByItself(t *testing.T) {
 		"done in the future":    {5, 60, 6, false, true},
 	} {
 		d, h := reading(want.arrived, want.done)
-		d.do(h)
-		d.do(job.Happening{At: at(want.kept), Act: job.Kept{Valve: "E1"}})
-		e1, _ := d.job.Valve("E1")
+		d.Do(h)
+		d.Do(job.Happening{At: at(want.kept), Act: job.Kept{Valve: "E1"}})
+		e1, _ := d.Job.Valve("E1")
 		assert.Equal(t, want.stale, e1.Last.Stale, name)
 		assert.Equal(t, want.doubt, e1.Last.TimeDoubtful, name)
 	}
@@ -179,42 +171,42 @@ func TestAHotReadingIsTimedByItself(t *testing.T) {
 // A cold job is not gone on with at 90 °C, and the engine that is that hot has run: its crank must be found
 // again.
 func TestATemperatureAboveTheGateShutsIt(t *testing.T) {
-	d := start(t, setup())
-	d.begin(sequence.RockingPairs)
-	d.do(job.Happening{Act: job.Turned{Stop: 0}})
-	d.do(job.Happening{Act: job.TemperatureNoted{EngineC: 90.0, AmbientC: 20.0}})
-	assert.Equal(t, job.DoPrepare, d.job.Next().Action)
-	assert.Contains(t, d.job.Closed, "good up to 38 °C")
-	d.refused(job.Happening{Act: job.ReadingTaken{Valve: "E1", Leaves: gauge.Straight(300 * um),
+	d := jobtest.Start(t, jobtest.Setup())
+	d.Begin(sequence.RockingPairs)
+	d.Do(job.Happening{Act: job.Turned{Stop: 0}})
+	d.Do(job.Happening{Act: job.TemperatureNoted{EngineC: 90.0, AmbientC: 20.0}})
+	assert.Equal(t, job.DoPrepare, d.Job.Next().Action)
+	assert.Contains(t, d.Job.Closed, "good up to 38 °C")
+	d.Refused(job.Happening{Act: job.ReadingTaken{Valve: "E1", Leaves: gauge.Straight(300 * um),
 		Feel: clearance.Drag}}, "temperature")
-	d.do(job.Happening{Act: job.Prepared{EngineC: 30.0, AmbientC: 20.0}})
-	assert.Equal(t, job.Next{Action: job.DoTurn, Stop: 0}, d.job.Next())
-	assert.False(t, d.job.CrankKnown)
+	d.Do(job.Happening{Act: job.Prepared{EngineC: 30.0, AmbientC: 20.0}})
+	assert.Equal(t, job.Next{Action: job.DoTurn, Stop: 0}, d.Job.Next())
+	assert.False(t, d.Job.CrankKnown)
 }
 
 // An override holds for its own time: once the gate is passed without one the hot clock runs again, and the
 // reason stays on record.
 func TestAnOverrideDoesNotSwitchTheClockOffForGood(t *testing.T) {
 	d := hotJob(t)
-	d.do(job.Happening{At: noon, Act: job.Prepared{EngineC: 50.0, AmbientC: 20.0, Reason: "gauge is slow"}})
-	d.do(job.Happening{At: at(1), Act: job.Prepared{EngineC: 85.0, AmbientC: 20.0}})
-	until, ok := d.job.HotUntil()
+	d.Do(job.Happening{At: noon, Act: job.Prepared{EngineC: 50.0, AmbientC: 20.0, Reason: "gauge is slow"}})
+	d.Do(job.Happening{At: at(1), Act: job.Prepared{EngineC: 85.0, AmbientC: 20.0}})
+	until, ok := d.Job.HotUntil()
 	assert.True(t, ok)
 	assert.Equal(t, at(11), until)
-	assert.Empty(t, d.job.Override)
-	require.Len(t, d.job.Overrides, 1)
-	assert.Equal(t, "gauge is slow", d.job.Overrides[0].Reason)
+	assert.Empty(t, d.Job.Override)
+	require.Len(t, d.Job.Overrides, 1)
+	assert.Equal(t, "gauge is slow", d.Job.Overrides[0].Reason)
 }
 
 // The clock put back in a hot pass: how long ago the engine was shut off is not known, so what is read counts
 // as too late.
 func TestAClockPutBackMakesHotReadingsStale(t *testing.T) {
 	d := hotJob(t)
-	d.do(job.Happening{At: at(60), Act: job.Prepared{EngineC: 80.0, AmbientC: 20.0}})
-	d.do(job.Happening{At: at(61), Act: job.Turned{Stop: 0}})
-	d.do(job.Happening{At: at(12),
+	d.Do(job.Happening{At: at(60), Act: job.Prepared{EngineC: 80.0, AmbientC: 20.0}})
+	d.Do(job.Happening{At: at(61), Act: job.Turned{Stop: 0}})
+	d.Do(job.Happening{At: at(12),
 		Act: job.ReadingTaken{Valve: "E1", Leaves: gauge.Straight(300 * um), Feel: clearance.Drag}})
-	d.do(job.Happening{At: at(12), Act: job.Kept{Valve: "E1"}})
-	e1, _ := d.job.Valve("E1")
+	d.Do(job.Happening{At: at(12), Act: job.Kept{Valve: "E1"}})
+	e1, _ := d.Job.Valve("E1")
 	assert.True(t, e1.Last.Stale)
 }

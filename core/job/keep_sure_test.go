@@ -1,18 +1,19 @@
 package job_test
 
 import (
-	"metronix/core/bench"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
 	"metronix/core/adjust"
+	"metronix/core/bench"
 	"metronix/core/clearance"
 	"metronix/core/engine"
 	"metronix/core/gauge"
 	"metronix/core/gear"
 	"metronix/core/job"
+	"metronix/core/job/jobtest"
 	"metronix/core/measure"
 	"metronix/core/sequence"
 )
@@ -24,103 +25,104 @@ func sure(valve string, um10 measure.Length, feel clearance.Feel) job.Happening 
 }
 
 // goingRound is a four that stands at its first stop, set as one goes.
-func goingRound(t *testing.T, set job.Setup) *driver {
-	d := start(t, set)
-	d.do(job.Happening{Act: job.RoundChosen{Round: job.Round{Going: job.SetAsYouGo,
+func goingRound(t *testing.T, set job.Setup) *jobtest.Driver {
+	d := jobtest.Start(t, set)
+	d.Do(job.Happening{Act: job.RoundChosen{Round: job.Round{Going: job.SetAsYouGo,
 		Check: job.CheckSetOnes}}})
-	d.begin(sequence.RockingPairs)
-	d.do(job.Happening{Act: job.Turned{Stop: 0}})
+	d.Begin(sequence.RockingPairs)
+	d.Do(job.Happening{Act: job.Turned{Stop: 0}})
 	return d
 }
 
 // A valve that is surely in costs one gesture: its reading is kept by itself, and undo takes both back.
 func TestASureInIsKeptByItself(t *testing.T) {
-	d := goingRound(t, setup())
-	d.do(sure("E1", 300, clearance.Drag))
-	e1, _ := d.job.Valve("E1")
+	d := goingRound(t, jobtest.Setup())
+	d.Do(sure("E1", 300, clearance.Drag))
+	e1, _ := d.Job.Valve("E1")
 	require.NotNil(t, e1.AsFound)
 	assert.Equal(t, clearance.In, e1.AsFound.Judgement.Verdict)
-	assert.Equal(t, job.Next{Action: job.DoRead, Valve: "I1"}, d.job.Next())
-	d.do(job.Happening{Act: job.Undone{Target: d.job.CanUndo()}})
-	e1, _ = d.job.Valve("E1")
+	assert.Equal(t, job.Next{Action: job.DoRead, Valve: "I1"}, d.Job.Next())
+	d.Do(job.Happening{Act: job.Undone{Target: d.Job.CanUndo()}})
+	e1, _ = d.Job.Valve("E1")
 	assert.Nil(t, e1.AsFound)
 	assert.Empty(t, e1.Round)
-	assert.Equal(t, job.Next{Action: job.DoRead, Valve: "E1"}, d.job.Next())
-	replayed, err := job.Replay(setup(), d.list)
+	assert.Equal(t, job.Next{Action: job.DoRead, Valve: "E1"}, d.Job.Next())
+	replayed, err := job.Replay(jobtest.Setup(), d.List)
 	require.NoError(t, err)
-	assert.Equal(t, d.job.Next(), replayed.Next())
+	assert.Equal(t, d.Job.Next(), replayed.Next())
 }
 
 // What is close waits for the mechanic, what is out is set, and nothing is kept while the nut is slack.
 func TestWhatIsNotSureWaits(t *testing.T) {
-	d := goingRound(t, setup())
-	d.do(sure("E1", 320, clearance.Drag))
-	assert.Equal(t, job.Next{Action: job.DoKeep, Valve: "E1"}, d.job.Next(), "on the limit: close")
-	d.do(job.Happening{Act: job.Undone{Target: d.job.CanUndo()}})
-	d.do(sure("E1", 260, clearance.Drag))
-	assert.Equal(t, job.Next{Action: job.DoAdjust, Valve: "E1"}, d.job.Next())
-	d.do(job.Happening{Act: job.Adjusted{Valve: "E1"}})
-	d.do(sure("E1", 300, clearance.Drag))
-	assert.Equal(t, job.Next{Action: job.DoLock, Valve: "E1"}, d.job.Next())
-	d.do(job.Happening{Act: job.Locked{Valve: "E1"}})
-	d.do(sure("E1", 300, clearance.Drag))
-	e1, _ := d.job.Valve("E1")
+	d := goingRound(t, jobtest.Setup())
+	d.Do(sure("E1", 320, clearance.Drag))
+	assert.Equal(t, job.Next{Action: job.DoKeep, Valve: "E1"}, d.Job.Next(), "on the limit: close")
+	d.Do(job.Happening{Act: job.Undone{Target: d.Job.CanUndo()}})
+	d.Do(sure("E1", 260, clearance.Drag))
+	assert.Equal(t, job.Next{Action: job.DoAdjust, Valve: "E1"}, d.Job.Next())
+	d.Do(job.Happening{Act: job.Adjusted{Valve: "E1"}})
+	d.Do(sure("E1", 300, clearance.Drag))
+	assert.Equal(t, job.Next{Action: job.DoLock, Valve: "E1"}, d.Job.Next())
+	d.Do(job.Happening{Act: job.Locked{Valve: "E1"}})
+	d.Do(sure("E1", 300, clearance.Drag))
+	e1, _ := d.Job.Valve("E1")
 	assert.Equal(t, 260*um, *e1.AsFound.Judgement.Estimate, "setting kept it as it was found")
 	assert.Equal(t, 300*um, *e1.Last.Judgement.Estimate)
-	assert.Equal(t, job.Next{Action: job.DoRead, Valve: "I1"}, d.job.Next())
+	assert.Equal(t, job.Next{Action: job.DoRead, Valve: "I1"}, d.Job.Next())
 }
 
 // A dial that leaves nothing to ask is kept by itself too.
 func TestASureDialIsKeptByItself(t *testing.T) {
-	d := goingRound(t, setup())
-	d.do(job.Happening{Act: job.DialRead{Valve: "E1", Gap: 300 * um, KeepSure: true}})
-	e1, _ := d.job.Valve("E1")
+	d := goingRound(t, jobtest.Setup())
+	d.Do(job.Happening{Act: job.DialRead{Valve: "E1", Gap: 300 * um, KeepSure: true}})
+	e1, _ := d.Job.Valve("E1")
 	require.NotNil(t, e1.AsFound)
 	assert.Empty(t, e1.Round)
 }
 
 // With shims a valve whose shim is to be reckoned waits for its figure; one that is surely in does not.
 func TestShimsKeepASureIn(t *testing.T) {
-	set := setup()
+	set := jobtest.Setup()
 	set.Sheet.Adjuster = &engine.Adjuster{Kind: gear.Shim}
-	d := start(t, set)
-	d.begin(sequence.RockingPairs)
-	d.do(job.Happening{Act: job.Turned{Stop: 0}})
-	d.do(sure("E1", 300, clearance.Drag))
-	e1, _ := d.job.Valve("E1")
+	d := jobtest.Start(t, set)
+	d.Begin(sequence.RockingPairs)
+	d.Do(job.Happening{Act: job.Turned{Stop: 0}})
+	d.Do(sure("E1", 300, clearance.Drag))
+	e1, _ := d.Job.Valve("E1")
 	assert.NotNil(t, e1.AsFound)
-	d.do(sure("I1", 190, clearance.WontGo))
-	assert.Equal(t, job.DoRead, d.job.Next().Action, "tight, and its figure is wanted")
+	d.Do(sure("I1", 190, clearance.WontGo))
+	assert.Equal(t, job.DoRead, d.Job.Next().Action, "tight, and its figure is wanted")
 }
 
 // Somebody else's screen that still shows the valve unread is told that it was kept since, as long as it is.
 func TestAStaleScreenLearnsThatItWasKept(t *testing.T) {
-	d := goingRound(t, setup())
-	knew := d.list[len(d.list)-1].ID
+	d := goingRound(t, jobtest.Setup())
+	knew := d.List[len(d.List)-1].ID
 	stale := sure("E1", 310, clearance.Free)
 	stale.Since = knew
-	d.do(sure("E1", 300, clearance.Drag))
-	d.refused(stale, "read and kept by somebody else since")
-	replayed, err := job.Replay(setup(), d.list)
+	d.Do(sure("E1", 300, clearance.Drag))
+	d.Refused(stale, "read and kept by somebody else since")
+	replayed, err := job.Replay(jobtest.Setup(), d.List)
 	require.NoError(t, err)
-	again := &driver{t: t, job: replayed, list: d.list}
-	again.refused(stale, "read and kept by somebody else since")
-	again.do(job.Happening{Act: job.Undone{Target: again.job.CanUndo()}})
-	again.do(stale)
+	again := jobtest.Start(t, jobtest.Setup())
+	again.Job, again.List = replayed, d.List
+	again.Refused(stale, "read and kept by somebody else since")
+	again.Do(job.Happening{Act: job.Undone{Target: again.Job.CanUndo()}})
+	again.Do(stale)
 }
 
 // With the one leaf of the wanted gap, as most work: free is looser and is set at once, whatever its figure;
 // the record says the side and no more. Common practice.
 func TestAJobByOneLeaf(t *testing.T) {
-	set := setup()
+	set := jobtest.Setup()
 	set.Rule = clearance.OneLeaf
 	d := goingRound(t, set)
-	d.do(sure("E1", 300, clearance.Free))
-	assert.Equal(t, job.Next{Action: job.DoAdjust, Valve: "E1"}, d.job.Next())
-	d.do(job.Happening{Act: job.Adjusted{Valve: "E1"}})
-	d.do(job.Happening{Act: job.Locked{Valve: "E1"}})
-	d.do(sure("E1", 300, clearance.Drag))
-	e1, _ := d.job.Valve("E1")
+	d.Do(sure("E1", 300, clearance.Free))
+	assert.Equal(t, job.Next{Action: job.DoAdjust, Valve: "E1"}, d.Job.Next())
+	d.Do(job.Happening{Act: job.Adjusted{Valve: "E1"}})
+	d.Do(job.Happening{Act: job.Locked{Valve: "E1"}})
+	d.Do(sure("E1", 300, clearance.Drag))
+	e1, _ := d.Job.Valve("E1")
 	assert.Equal(t, clearance.Known{Kind: clearance.Looser, At: 300 * um}, e1.AsFound.Judgement.Known())
 	assert.Equal(t, clearance.In, e1.Last.Judgement.Verdict)
 }
@@ -128,39 +130,39 @@ func TestAJobByOneLeaf(t *testing.T) {
 // An undecided valve may be set under any rule: one leaf that shows the side is enough.
 func TestAnUndecidedValveMayBeSet(t *testing.T) {
 	for _, rule := range []clearance.Rule{clearance.Workshop, clearance.Guarded} {
-		set := setup()
+		set := jobtest.Setup()
 		set.Rule = rule
 		d := goingRound(t, set)
-		d.do(sure("E1", 300, clearance.Free))
-		e1, _ := d.job.Valve("E1")
-		assert.Equal(t, clearance.Undecided, d.job.Judge(e1).Verdict)
-		assert.Equal(t, job.Next{Action: job.DoRead, Valve: "E1"}, d.job.Next(),
+		d.Do(sure("E1", 300, clearance.Free))
+		e1, _ := d.Job.Valve("E1")
+		assert.Equal(t, clearance.Undecided, d.Job.Judge(e1).Verdict)
+		assert.Equal(t, job.Next{Action: job.DoRead, Valve: "E1"}, d.Job.Next(),
 			"another leaf would tell more")
-		assert.True(t, d.job.MaySet(e1))
-		d.do(job.Happening{Act: job.Adjusted{Valve: "E1"}})
+		assert.True(t, d.Job.MaySet(e1))
+		d.Do(job.Happening{Act: job.Adjusted{Valve: "E1"}})
 		assert.Equal(t, clearance.Undecided, e1.AsFound.Judgement.Verdict)
-		assert.Equal(t, job.DoLock, d.job.Next().Action)
+		assert.Equal(t, job.DoLock, d.Job.Next().Action)
 	}
-	d := goingRound(t, setup())
-	d.do(sure("E1", 320, clearance.Drag))
-	e1, _ := d.job.Valve("E1")
-	assert.False(t, d.job.MaySet(e1), "it is in")
-	d.refused(job.Happening{Act: job.Adjusted{Valve: "E1"}}, "E1 is in. Leave it alone")
+	d := goingRound(t, jobtest.Setup())
+	d.Do(sure("E1", 320, clearance.Drag))
+	e1, _ := d.Job.Valve("E1")
+	assert.False(t, d.Job.MaySet(e1), "it is in")
+	d.Refused(job.Happening{Act: job.Adjusted{Valve: "E1"}}, "E1 is in. Leave it alone")
 }
 
 // The leaf to begin with is the one that settles most valves: its drag is surely in, and nearest the aim.
 func TestTheFirstLeaf(t *testing.T) {
 	first := func(set job.Setup) (out []string) {
 		d := goingRound(t, set)
-		e1, _ := d.job.Valve("E1")
-		for _, r := range bench.Advise(d.job, adjust.Shift{}).Ladder(e1) {
+		e1, _ := d.Job.Valve("E1")
+		for _, r := range bench.Advise(d.Job, adjust.Shift{}).Ladder(e1) {
 			if r.First {
 				out = append(out, r.Stack.String())
 			}
 		}
 		return out
 	}
-	set := setup()
+	set := jobtest.Setup()
 	assert.Equal(t, []string{"0.30"}, first(set))
 	set.Owned = gauge.Set{{ID: gauge.ID{Marked: 280 * um}}, {ID: gauge.ID{Marked: 310 * um}}}
 	assert.Equal(t, []string{"0.31"}, first(set), "0.28 would be close to its limit")

@@ -7,27 +7,28 @@ import (
 
 	"metronix/core/clearance"
 	"metronix/core/job"
+	"metronix/core/job/jobtest"
 	"metronix/core/sequence"
 )
 
 func TestKeeping(t *testing.T) {
-	d := start(t, setup())
-	d.begin(sequence.RockingPairs)
-	d.do(job.Happening{Act: job.Turned{Stop: 0}})
-	d.refused(job.Happening{Act: job.Kept{Valve: "E1"}}, "E1 has no reading to keep")
-	d.feel("E1", 280, "wont_go")
-	d.feel("E1", 300, "free")
-	d.refused(job.Happening{Act: job.Kept{Valve: "E1"}}, "cannot all be true")
-	d.do(job.Happening{Act: job.Withdrawn{Valve: "E1", Index: 1}})
-	d.do(job.Happening{Act: job.Kept{Valve: "E1"}})
-	e1, _ := d.job.Valve("E1")
+	d := jobtest.Start(t, jobtest.Setup())
+	d.Begin(sequence.RockingPairs)
+	d.Do(job.Happening{Act: job.Turned{Stop: 0}})
+	d.Refused(job.Happening{Act: job.Kept{Valve: "E1"}}, "E1 has no reading to keep")
+	d.Feel("E1", 280, "wont_go")
+	d.Feel("E1", 300, "free")
+	d.Refused(job.Happening{Act: job.Kept{Valve: "E1"}}, "cannot all be true")
+	d.Do(job.Happening{Act: job.Withdrawn{Valve: "E1", Index: 1}})
+	d.Do(job.Happening{Act: job.Kept{Valve: "E1"}})
+	e1, _ := d.Job.Valve("E1")
 	assert.Equal(t, clearance.Tight, e1.AsFound.Judgement.Verdict)
 	assert.Empty(t, e1.Round)
-	assert.Equal(t, "I1", d.job.Next().Valve)
+	assert.Equal(t, "I1", d.Job.Next().Valve)
 }
 
 func TestNothingIsKeptWithASlackNut(t *testing.T) {
 	d := slackAt(t, "E1")
-	d.feel("E1", 300, "drag")
-	d.refused(job.Happening{Act: job.Kept{Valve: "E1"}}, "slack. Lock it, then check again")
+	d.Feel("E1", 300, "drag")
+	d.Refused(job.Happening{Act: job.Kept{Valve: "E1"}}, "slack. Lock it, then check again")
 }

@@ -13,15 +13,15 @@ func TestLeavingAValve(t *testing.T) {
 	leave := func(valve, reason string) job.Happening {
 		return job.Happening{Act: job.LeftAsIs{Valve: valve, Reason: reason}}
 	}
-	d.refused(leave("E1", " "), "Say why")
-	d.refused(leave("E1", "lunch"), "lock nut of E1 is slack")
-	d.do(job.Happening{Act: job.Locked{Valve: "E1"}})
-	d.refused(leave("E1", "lunch"), "set and not read since")
-	d.feel("E1", 250, "drag")
-	d.do(job.Happening{Act: job.Kept{Valve: "E1"}})
-	d.refused(leave("I1", "fine"), "I1 is not out of its limits")
-	d.do(leave("E1", " screw seized "))
-	e1, _ := d.job.Valve("E1")
+	d.Refused(leave("E1", " "), "Say why")
+	d.Refused(leave("E1", "lunch"), "lock nut of E1 is slack")
+	d.Do(job.Happening{Act: job.Locked{Valve: "E1"}})
+	d.Refused(leave("E1", "lunch"), "set and not read since")
+	d.Feel("E1", 250, "drag")
+	d.Do(job.Happening{Act: job.Kept{Valve: "E1"}})
+	d.Refused(leave("I1", "fine"), "I1 is not out of its limits")
+	d.Do(leave("E1", " screw seized "))
+	e1, _ := d.Job.Valve("E1")
 	assert.Equal(t, "screw seized", e1.LeaveReason)
 	assert.False(t, e1.Needs())
 }

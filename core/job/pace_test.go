@@ -11,6 +11,7 @@ import (
 	"metronix/core/clearance"
 	"metronix/core/gauge"
 	"metronix/core/job"
+	"metronix/core/job/jobtest"
 	"metronix/core/sequence"
 )
 
@@ -18,7 +19,7 @@ import (
 // 12 s a reading, 35 s a setting with locking, 10 s a turn, 60 s to find the crank, the check afterwards. The
 // clock is run by the test; the times are from memory.
 func TestAHotJobInsideTenMinutes(t *testing.T) {
-	set := setup()
+	set := jobtest.Setup()
 	set.Card.State = clearance.Hot
 	j, err := job.New(set)
 	require.NoError(t, err)
@@ -52,7 +53,7 @@ func TestAHotJobInsideTenMinutes(t *testing.T) {
 		case job.DoRead:
 			v, _ := j.Valve(next.Valve)
 			feel := clearance.WontGo
-			leaf := nominal(next.Valve)
+			leaf := jobtest.Nominal(next.Valve)
 			if isSet[next.Valve] {
 				feel = clearance.Drag
 			} else {
@@ -90,8 +91,8 @@ func TestTheForecastFollowsThePace(t *testing.T) {
 		"two warm-ups")
 	assert.Contains(t, job.HotForecast{AllIn: 6 * time.Minute, AllOut: 13 * time.Minute}.String(),
 		"13 with all out. Hot figures hold for 10")
-	d := start(t, setup())
-	d.do(job.Happening{Act: job.WayChosen{Way: sequence.Way{School: sequence.RockingPairs}}})
-	_, ok := d.job.HotForecast()
+	d := jobtest.Start(t, jobtest.Setup())
+	d.Do(job.Happening{Act: job.WayChosen{Way: sequence.Way{School: sequence.RockingPairs}}})
+	_, ok := d.Job.HotForecast()
 	assert.False(t, ok)
 }

@@ -7,14 +7,15 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"metronix/core/job"
+	"metronix/core/job/jobtest"
 	"metronix/core/measure"
 	"metronix/core/sequence"
 )
 
 // A report says all that is known of a job, each fact once, and begins before anything was done.
 func TestTheReportOfAJob(t *testing.T) {
-	d := start(t, setup())
-	r := d.job.Report(
+	d := jobtest.Start(t, jobtest.Setup())
+	r := d.Job.Report(
 		job.Record{Vehicle: "Tipper", Plate: "T 7", Mechanic: "Tess", Gauges: "plain", CreatedAt: noon},
 	)
 	assert.Equal(t, "Valve clearances: Tipper T 7", r.Title)
@@ -22,7 +23,7 @@ func TestTheReportOfAJob(t *testing.T) {
 	assert.False(t, r.Signed)
 	assert.Contains(t, r.Facts, job.Fact{Label: "Sequence", Text: "not chosen"})
 	assert.Contains(t, r.Facts, job.Fact{Label: "Aim", Text: "the nominal"})
-	require.Len(t, r.Rows, len(d.job.Valves))
+	require.Len(t, r.Rows, len(d.Job.Valves))
 	assert.Nil(t, r.Rows[0].Found)
 	assert.Empty(t, r.Lists)
 	labels := map[string]bool{}
@@ -33,18 +34,18 @@ func TestTheReportOfAJob(t *testing.T) {
 	}
 	assert.False(t, labels["Odometer"], "it was not read")
 
-	d.begin(sequence.OneCylinder)
-	d.do(job.Happening{Act: job.Turned{Stop: 0}})
-	d.feel("E1", 300, "drag")
-	d.do(job.Happening{Act: job.Kept{Valve: "E1"}, Author: "Tess"})
-	d.do(
+	d.Begin(sequence.OneCylinder)
+	d.Do(job.Happening{Act: job.Turned{Stop: 0}})
+	d.Feel("E1", 300, "drag")
+	d.Do(job.Happening{Act: job.Kept{Valve: "E1"}, Author: "Tess"})
+	d.Do(
 		job.Happening{
 			Act: job.FindingNoted{
 				Finding: job.Finding{ID: "finding-1", Place: "cover", What: "gasket hard", Later: true},
 			},
 		},
 	)
-	r = d.job.Report(job.Record{OdometerKM: 20_000, OdometerWhy: "a new instrument"})
+	r = d.Job.Report(job.Record{OdometerKM: 20_000, OdometerWhy: "a new instrument"})
 	assert.Contains(t, r.Facts, job.Fact{Label: "Odometer",
 		Text: "20,000 km (12,427 miles), less than before: a new instrument"})
 	assert.Contains(t, r.Facts, job.Fact{Label: "Entered by", Text: "Tess"})
@@ -60,8 +61,8 @@ func TestTheReportOfAJob(t *testing.T) {
 	)
 	require.Len(t, r.Lists, 1)
 	assert.Equal(t, "cover: gasket hard (later)", r.Lists[0].Items[0].Text)
-	d.job.Speaks = measure.Units{Length: measure.Thousandths}
-	thou := d.job.Report(job.Record{}).Rows[0].Found
+	d.Job.Speaks = measure.Units{Length: measure.Thousandths}
+	thou := d.Job.Report(job.Record{}).Rows[0].Found
 	assert.Equal(t, "11.8, in", thou.Said, `"11.8 in" would be inches`)
 	assert.Equal(t, "0.30 mm", thou.Other)
 }

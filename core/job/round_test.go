@@ -14,6 +14,7 @@ import (
 	"metronix/core/engine/enginetest"
 	"metronix/core/gear"
 	"metronix/core/job"
+	"metronix/core/job/jobtest"
 	"metronix/core/measure"
 	"metronix/core/sequence"
 	"metronix/core/wear"
@@ -22,22 +23,22 @@ import (
 // round starts a job on an engine by a school and a round, and works it to the end: some valves are found out
 // of their limits, and are in once they were set.
 func round(t *testing.T, s *engine.Sheet, school sequence.School, r job.RoundChosen,
-	out ...string) (d *driver,
+	out ...string) (d *jobtest.Driver,
 	turned measure.Angle, actions map[job.Action]int) {
 	t.Helper()
-	set := setup()
+	set := jobtest.Setup()
 	set.Sheet = s
-	d = start(t, set)
-	d.do(job.Happening{Act: r})
-	d.begin(school)
-	turned, actions = d.work(func(valve string) measure.Length {
-		if state, _ := d.job.Valve(valve); strings.Contains(strings.Join(out, " "), valve) &&
+	d = jobtest.Start(t, set)
+	d.Do(job.Happening{Act: r})
+	d.Begin(school)
+	turned, actions = d.Work(func(valve string) measure.Length {
+		if state, _ := d.Job.Valve(valve); strings.Contains(strings.Join(out, " "), valve) &&
 			state.Adjustments == 0 {
 			return map[byte]measure.Length{'I': 150, 'E': 250}[valve[0]]
 		}
-		return nominal(valve)
+		return jobtest.Nominal(valve)
 	})
-	require.Equal(t, job.Sign, d.job.Phase())
+	require.Equal(t, job.Sign, d.Job.Phase())
 	return d, turned, actions
 }
 
@@ -65,10 +66,10 @@ func TestSetAsYouGoTurnsNoFurtherThanTheHand(t *testing.T) {
 			assert.Equal(t, measure.FromDegrees(c.deg), turned, "%s, out: %v", name, out)
 			set := actions[job.DoAdjust]
 			assert.Equal(t, actions[job.DoLock], set, name)
-			assert.Equal(t, len(d.job.Valves), actions[job.DoKeep],
+			assert.Equal(t, len(d.Job.Valves), actions[job.DoKeep],
 				"%s: each once; setting keeps what was found", name)
 			assert.Zero(t, actions[job.DoBarOver], name)
-			for _, v := range d.job.Valves {
+			for _, v := range d.Job.Valves {
 				assert.Equal(t, clearance.In, v.Last.Judgement.Verdict, name)
 			}
 		}
@@ -82,25 +83,25 @@ func TestSetAsYouGoTurnsNoFurtherThanTheHand(t *testing.T) {
 // At a stop a valve that is out is set, locked and read again before the next one, and its as-found figure
 // stays.
 func TestSetAsYouGoFinishesAValveBeforeTheNext(t *testing.T) {
-	d := start(t, setup())
-	d.do(job.Happening{Act: job.RoundChosen{Round: job.Round{Going: job.SetAsYouGo,
+	d := jobtest.Start(t, jobtest.Setup())
+	d.Do(job.Happening{Act: job.RoundChosen{Round: job.Round{Going: job.SetAsYouGo,
 		Check: job.CheckSetOnes}}})
-	d.begin(sequence.RockingPairs)
-	d.do(job.Happening{Act: job.Turned{Stop: 0}})
-	d.refused(job.Happening{Act: job.Adjusted{Valve: "E1"}}, "Read E1 as found")
-	d.feel("E1", 250, clearance.Drag)
-	assert.Equal(t, job.Next{Action: job.DoAdjust, Valve: "E1"}, d.job.Next(), "it is surely out")
-	assert.Equal(t, []string{"E1", "I1"}, d.job.Here())
-	d.do(job.Happening{Act: job.Adjusted{Valve: "E1"}})
-	d.refused(job.Happening{Act: job.Turned{Stop: 1}}, "nut of E1 is slack")
-	d.do(job.Happening{Act: job.Locked{Valve: "E1"}})
-	assert.Equal(t, job.Next{Action: job.DoRead, Valve: "E1"}, d.job.Next())
-	d.feel("E1", 300, clearance.Drag)
-	d.do(job.Happening{Act: job.Kept{Valve: "E1"}})
-	assert.Equal(t, job.Next{Action: job.DoRead, Valve: "I1"}, d.job.Next())
-	e1, _ := d.job.Valve("E1")
+	d.Begin(sequence.RockingPairs)
+	d.Do(job.Happening{Act: job.Turned{Stop: 0}})
+	d.Refused(job.Happening{Act: job.Adjusted{Valve: "E1"}}, "Read E1 as found")
+	d.Feel("E1", 250, clearance.Drag)
+	assert.Equal(t, job.Next{Action: job.DoAdjust, Valve: "E1"}, d.Job.Next(), "it is surely out")
+	assert.Equal(t, []string{"E1", "I1"}, d.Job.Here())
+	d.Do(job.Happening{Act: job.Adjusted{Valve: "E1"}})
+	d.Refused(job.Happening{Act: job.Turned{Stop: 1}}, "nut of E1 is slack")
+	d.Do(job.Happening{Act: job.Locked{Valve: "E1"}})
+	assert.Equal(t, job.Next{Action: job.DoRead, Valve: "E1"}, d.Job.Next())
+	d.Feel("E1", 300, clearance.Drag)
+	d.Do(job.Happening{Act: job.Kept{Valve: "E1"}})
+	assert.Equal(t, job.Next{Action: job.DoRead, Valve: "I1"}, d.Job.Next())
+	e1, _ := d.Job.Valve("E1")
 	assert.Equal(t, clearance.Tight, e1.AsFound.Judgement.Verdict)
-	assert.Equal(t, job.AsFound, d.job.Phase(), "others are still to be read")
+	assert.Equal(t, job.AsFound, d.Job.Phase(), "others are still to be read")
 }
 
 // The check round reads what it is asked to: every valve, those that were set, or none.
@@ -111,7 +112,7 @@ func TestTheCheckRound(t *testing.T) {
 		assert.Equal(t, 8+want, actions[job.DoKeep], check)
 		assert.Equal(t, min(want, 1), actions[job.DoBarOver], check)
 		verified := 0
-		for _, v := range d.job.Valves {
+		for _, v := range d.Job.Valves {
 			if v.Verified {
 				verified++
 			}
@@ -129,59 +130,59 @@ func TestReadOnly(t *testing.T) {
 		job.RoundChosen{Round: job.Round{Going: job.ReadOnly}}, "E1")
 	assert.Equal(t, 540*measure.Degree, turned)
 	assert.Zero(t, actions[job.DoAdjust])
-	d.refused(job.Happening{Act: job.Adjusted{Valve: "E1"}}, "only reads")
-	d.do(job.Happening{Act: job.RoundChosen{Round: job.Round{Going: job.SetAsYouGo}}})
-	assert.Equal(t, job.Adjust, d.job.Phase(), "another round, and no reading lost")
-	d.do(job.Happening{Act: job.RoundChosen{Round: job.Round{Going: job.ReadOnly}}})
-	assert.Equal(t, job.DoSign, d.job.Next().Action, "it does not stop the way to signing")
-	d.refused(job.Happening{Act: job.Signed{By: "Tess", ToolsOut: true}}, "E1 is tight")
+	d.Refused(job.Happening{Act: job.Adjusted{Valve: "E1"}}, "only reads")
+	d.Do(job.Happening{Act: job.RoundChosen{Round: job.Round{Going: job.SetAsYouGo}}})
+	assert.Equal(t, job.Adjust, d.Job.Phase(), "another round, and no reading lost")
+	d.Do(job.Happening{Act: job.RoundChosen{Round: job.Round{Going: job.ReadOnly}}})
+	assert.Equal(t, job.DoSign, d.Job.Next().Action, "it does not stop the way to signing")
+	d.Refused(job.Happening{Act: job.Signed{By: "Tess", ToolsOut: true}}, "E1 is tight")
 	put, _, _ := round(t, enginetest.Four(), sequence.OneCylinder,
 		job.RoundChosen{Round: job.Round{Going: job.ReadOnly}}, "E1")
-	put.do(job.Happening{Act: job.Signed{By: "Tess", ToolsOut: true,
+	put.Do(job.Happening{Act: job.Signed{By: "Tess", ToolsOut: true,
 		Deferred: job.Deferral{Waits: job.WaitsForParts}}})
-	d.do(job.Happening{Act: job.LeftAsIs{Valve: "E1",
+	d.Do(job.Happening{Act: job.LeftAsIs{Valve: "E1",
 		Deferred: job.Deferral{Waits: job.WaitsForDate, Until: "2027-03-01"}}})
-	d.do(job.Happening{Act: job.Signed{By: "Tess", ToolsOut: true}})
-	e1, _ := d.job.Valve("E1")
+	d.Do(job.Happening{Act: job.Signed{By: "Tess", ToolsOut: true}})
+	e1, _ := d.Job.Valve("E1")
 	assert.Equal(t, clearance.Tight, e1.Last.Judgement.Verdict)
 	assert.Equal(t, "deferred until 2027-03-01", e1.LeaveReason)
-	assert.Equal(t, "checked, nothing set; E1 left tight", d.job.Outcome().String())
-	visit, ok := d.job.Visit()
+	assert.Equal(t, "checked, nothing set; E1 left tight", d.Job.Outcome().String())
+	visit, ok := d.Job.Visit()
 	require.True(t, ok)
 	i := slices.IndexFunc(visit.Valves, func(f wear.Found) bool { return f.Valve == "E1" })
 	assert.Equal(t, wear.Tight, visit.Valves[i].LeftOut, "it stays due")
-	assert.Equal(t, "2027-03-01", d.job.PutOffUntil().Format(time.DateOnly))
+	assert.Equal(t, "2027-03-01", d.Job.PutOffUntil().Format(time.DateOnly))
 }
 
 // The round may be changed in the middle: what was read stays, and what is next follows from what is to do.
 func TestTheRoundIsChangedInTheMiddle(t *testing.T) {
-	d := start(t, setup())
-	d.begin(sequence.RockingPairs)
-	d.do(job.Happening{Act: job.Turned{Stop: 0}})
-	d.feel("E1", 250, clearance.Drag)
-	d.do(job.Happening{Act: job.Kept{Valve: "E1"}})
-	assert.Equal(t, "I1", d.job.Next().Valve, "read first goes on")
-	d.refused(job.Happening{Act: job.Adjusted{Valve: "E1"}}, "Read every valve as found")
-	d.do(job.Happening{Act: job.RoundChosen{Round: job.Round{Going: job.SetAsYouGo, Check: job.CheckNone}}})
-	assert.Equal(t, job.Next{Action: job.DoAdjust, Valve: "E1"}, d.job.Next())
-	d.do(job.Happening{Act: job.Adjusted{Valve: "E1"}})
-	d.refused(job.Happening{Act: job.RoundChosen{Round: job.Round{Going: job.ReadOnly}}},
+	d := jobtest.Start(t, jobtest.Setup())
+	d.Begin(sequence.RockingPairs)
+	d.Do(job.Happening{Act: job.Turned{Stop: 0}})
+	d.Feel("E1", 250, clearance.Drag)
+	d.Do(job.Happening{Act: job.Kept{Valve: "E1"}})
+	assert.Equal(t, "I1", d.Job.Next().Valve, "read first goes on")
+	d.Refused(job.Happening{Act: job.Adjusted{Valve: "E1"}}, "Read every valve as found")
+	d.Do(job.Happening{Act: job.RoundChosen{Round: job.Round{Going: job.SetAsYouGo, Check: job.CheckNone}}})
+	assert.Equal(t, job.Next{Action: job.DoAdjust, Valve: "E1"}, d.Job.Next())
+	d.Do(job.Happening{Act: job.Adjusted{Valve: "E1"}})
+	d.Refused(job.Happening{Act: job.RoundChosen{Round: job.Round{Going: job.ReadOnly}}},
 		"its lock nut is slack")
-	d.refused(job.Happening{Act: job.RoundChosen{Round: job.Round{Going: "backwards"}}}, "no round")
-	d.refused(job.Happening{Act: job.RoundChosen{Round: job.Round{Check: "some"}}}, "no check round")
+	d.Refused(job.Happening{Act: job.RoundChosen{Round: job.Round{Going: "backwards"}}}, "no round")
+	d.Refused(job.Happening{Act: job.RoundChosen{Round: job.Round{Check: "some"}}}, "no check round")
 }
 
 // With shims every figure is needed before any shim is moved.
 func TestShimsAreReadFirst(t *testing.T) {
-	s := setup()
+	s := jobtest.Setup()
 	s.Sheet.Adjuster = &engine.Adjuster{Kind: gear.Shim}
-	d := start(t, s)
-	d.refused(job.Happening{Act: job.RoundChosen{Round: job.Round{Going: job.SetAsYouGo}}},
+	d := jobtest.Start(t, s)
+	d.Refused(job.Happening{Act: job.RoundChosen{Round: job.Round{Going: job.SetAsYouGo}}},
 		"every valve is read first")
-	assert.Equal(t, []job.Going{job.ReadFirst, job.ReadOnly}, d.job.Rounds())
-	assert.Equal(t, job.CheckAll, d.job.UsualCheck())
-	screwed := start(t, setup())
-	assert.Equal(t, job.SetAsYouGo, screwed.job.Rounds()[0], "the usual round of screws")
-	assert.Equal(t, job.CheckSetOnes, screwed.job.UsualCheck())
-	d.do(job.Happening{Act: job.RoundChosen{Round: job.Round{Going: job.ReadOnly}}})
+	assert.Equal(t, []job.Going{job.ReadFirst, job.ReadOnly}, d.Job.Rounds())
+	assert.Equal(t, job.CheckAll, d.Job.UsualCheck())
+	screwed := jobtest.Start(t, jobtest.Setup())
+	assert.Equal(t, job.SetAsYouGo, screwed.Job.Rounds()[0], "the usual round of screws")
+	assert.Equal(t, job.CheckSetOnes, screwed.Job.UsualCheck())
+	d.Do(job.Happening{Act: job.RoundChosen{Round: job.Round{Going: job.ReadOnly}}})
 }

@@ -15,41 +15,42 @@ import (
 	"metronix/core/gauge"
 	"metronix/core/gear"
 	"metronix/core/job"
+	"metronix/core/job/jobtest"
 	"metronix/core/measure"
 	"metronix/core/sequence"
 )
 
 // shimsRead is a shimmed four, read by a dial over the whole engine: the sizes under its valves and the gaps
 // over them, in micrometres; a valve that is not named has 2.70 and is at its aim.
-func shimsRead(t require.TestingT, school sequence.School, sizes, gaps map[string]measure.Length) *driver {
-	s := setup()
+func shimsRead(t require.TestingT, school sequence.School, sizes, gaps map[string]measure.Length) *jobtest.Driver {
+	s := jobtest.Setup()
 	sheet := *s.Sheet
 	sheet.Adjuster = &engine.Adjuster{Kind: gear.Shim}
 	s.Sheet = &sheet
-	d := start(t, s)
-	d.begin(school)
-	for _, v := range d.job.Valves {
+	d := jobtest.Start(t, s)
+	d.Begin(school)
+	for _, v := range d.Job.Valves {
 		size, ok := sizes[v.Name]
 		if !ok {
 			size = 2700
 		}
-		d.do(job.Happening{Act: job.Sized{Valve: v.Name, Shim: size * um}})
+		d.Do(job.Happening{Act: job.Sized{Valve: v.Name, Shim: size * um}})
 	}
 	for range 100 {
-		if d.job.Phase() == job.Adjust {
+		if d.Job.Phase() == job.Adjust {
 			return d
 		}
-		switch n := d.job.Next(); n.Action {
+		switch n := d.Job.Next(); n.Action {
 		case job.DoTurn:
-			d.do(job.Happening{Act: job.Turned{Stop: n.Stop}})
+			d.Do(job.Happening{Act: job.Turned{Stop: n.Stop}})
 		case job.DoKeep:
-			d.do(job.Happening{Act: job.Kept{Valve: n.Valve}})
+			d.Do(job.Happening{Act: job.Kept{Valve: n.Valve}})
 		case job.DoRead:
 			gap, ok := gaps[n.Valve]
 			if !ok {
-				gap = nominal(n.Valve)
+				gap = jobtest.Nominal(n.Valve)
 			}
-			d.do(job.Happening{Act: job.DialRead{Valve: n.Valve, Gap: gap * um, Uncertainty: 1 * um}})
+			d.Do(job.Happening{Act: job.DialRead{Valve: n.Valve, Gap: gap * um, Uncertainty: 1 * um}})
 		default:
 			return d
 		}
@@ -69,13 +70,13 @@ func says(steps []job.ShimStep) (list []string) {
 	return list
 }
 
-func plan(d *driver, shop ...measure.Length) ([]job.ShimStep, []adjust.Count) {
+func plan(d *jobtest.Driver, shop ...measure.Length) ([]job.ShimStep, []adjust.Count) {
 	var stock []adjust.Count
 	for _, s := range shop {
 		stock = append(stock, adjust.Count{Shim: s * um, N: 1})
 	}
-	p, _ := d.job.Shims(nil, stock, adjust.FewestBought)
-	return d.job.ShimSteps(p, stock, false), stock
+	p, _ := d.Job.Shims(nil, stock, adjust.FewestBought)
+	return d.Job.ShimSteps(p, stock, false), stock
 }
 
 // Two valves whose shims change places: clear together they are opened together; clear at different stops a
@@ -111,7 +112,7 @@ func TestShimStepsLeadToTheEnd(t *testing.T) {
 		sizes, gaps := map[string]measure.Length{}, map[string]measure.Length{}
 		for _, name := range []string{"E1", "I1", "I2", "E2", "E3", "I3", "I4", "E4"} {
 			sizes[name] = measure.Length(rapid.IntRange(52, 58).Draw(t, "size")) * 50
-			gaps[name] = nominal(name) + measure.Length(rapid.SampledFrom([]int{0, 0, 0, 50, -50, 100,
+			gaps[name] = jobtest.Nominal(name) + measure.Length(rapid.SampledFrom([]int{0, 0, 0, 50, -50, 100,
 				-100}).Draw(t, "off"))
 		}
 		d := shimsRead(t, rapid.SampledFrom([]sequence.School{sequence.OneCylinder, sequence.TwoStop,
@@ -119,7 +120,7 @@ func TestShimStepsLeadToTheEnd(t *testing.T) {
 		shop := []measure.Length{2400, 2650, 2800}
 		for range 80 {
 			stock := shop
-			for _, s := range d.job.FromShop {
+			for _, s := range d.Job.FromShop {
 				for i, has := range stock {
 					if has*um == s.Shim {
 						stock = append(append([]measure.Length{}, stock[:i]...), stock[i+1:]...)
@@ -129,11 +130,11 @@ func TestShimStepsLeadToTheEnd(t *testing.T) {
 			}
 			steps, counts := plan(d, stock...)
 			if len(steps) == 0 {
-				p, _ := d.job.Shims(nil, counts, adjust.FewestBought)
+				p, _ := d.Job.Shims(nil, counts, adjust.FewestBought)
 				for _, f := range p.Fit {
 					assert.Equal(t, f.Valve, f.From, "%s is left undone", f.Valve)
 				}
-				for _, v := range d.job.Valves {
+				for _, v := range d.Job.Valves {
 					assert.False(t, v.Out, v.Name)
 					served := slices.ContainsFunc(p.Fit, func(f adjust.Fit) bool { return f.Valve == v.Name })
 					assert.False(t, v.StandIn && served, "%s has a stand-in, and its shim is to hand", v.Name)
@@ -142,10 +143,10 @@ func TestShimStepsLeadToTheEnd(t *testing.T) {
 			}
 			switch s := steps[0]; s.Do {
 			case job.TurnOn:
-				d.do(job.Happening{Act: job.Turned{Stop: s.Stop}})
+				d.Do(job.Happening{Act: job.Turned{Stop: s.Stop}})
 			default:
 				require.Positive(t, s.Shim, "2.40 serves as a stand-in for all")
-				d.do(job.Happening{Act: job.Adjusted{Valve: s.Valve, Shim: s.Shim, From: s.From,
+				d.Do(job.Happening{Act: job.Adjusted{Valve: s.Valve, Shim: s.Shim, From: s.From,
 					StandIn: s.Do == job.FitStandIn}})
 			}
 		}
@@ -156,28 +157,28 @@ func TestShimStepsLeadToTheEnd(t *testing.T) {
 func TestAStandInIsNoSetting(t *testing.T) {
 	d := shimsRead(t, sequence.OneCylinder, map[string]measure.Length{"I4": 2750},
 		map[string]measure.Length{"I1": 270, "I4": 170})
-	d.do(job.Happening{Act: job.Turned{Stop: 0}})
-	d.refused(job.Happening{Act: job.Adjusted{Valve: "I1", Shim: 2750 * um, StandIn: true}},
+	d.Do(job.Happening{Act: job.Turned{Stop: 0}})
+	d.Refused(job.Happening{Act: job.Adjusted{Valve: "I1", Shim: 2750 * um, StandIn: true}},
 		"is thicker than")
-	d.do(job.Happening{Act: job.Adjusted{Valve: "I1", Shim: 2600 * um, StandIn: true}})
-	i1, _ := d.job.Valve("I1")
+	d.Do(job.Happening{Act: job.Adjusted{Valve: "I1", Shim: 2600 * um, StandIn: true}})
+	i1, _ := d.Job.Valve("I1")
 	assert.True(t, i1.Needs())
 	assert.Zero(t, i1.Adjustments)
-	assert.Equal(t, []measure.Length{2700 * um}, d.job.LooseShims)
-	assert.Len(t, d.job.FromShop, 1)
-	d.refused(job.Happening{Act: job.LeftAsIs{Valve: "I1", Reason: "tired"}}, "Fit the one that stays first")
-	d.do(job.Happening{Act: job.Adjusted{Valve: "I1", Shim: 2700 * um}})
-	i1, _ = d.job.Valve("I1")
+	assert.Equal(t, []measure.Length{2700 * um}, d.Job.LooseShims)
+	assert.Len(t, d.Job.FromShop, 1)
+	d.Refused(job.Happening{Act: job.LeftAsIs{Valve: "I1", Reason: "tired"}}, "Fit the one that stays first")
+	d.Do(job.Happening{Act: job.Adjusted{Valve: "I1", Shim: 2700 * um}})
+	i1, _ = d.Job.Valve("I1")
 	assert.False(t, i1.StandIn)
-	assert.Empty(t, d.job.LooseShims)
-	assert.Empty(t, d.job.FromShop, "it went back to the shop")
+	assert.Empty(t, d.Job.LooseShims)
+	assert.Empty(t, d.Job.FromShop, "it went back to the shop")
 
-	screws := start(t, setup())
-	screws.begin(sequence.OneCylinder)
-	screws.do(job.Happening{Act: job.RoundChosen{Round: job.Round{Going: job.SetAsYouGo}}})
-	screws.do(job.Happening{Act: job.Turned{Stop: 0}})
-	screws.feel("E1", 250, clearance.Drag)
-	screws.refused(job.Happening{Act: job.Adjusted{Valve: "E1", Leaves: gauge.Straight(300 * um),
+	screws := jobtest.Start(t, jobtest.Setup())
+	screws.Begin(sequence.OneCylinder)
+	screws.Do(job.Happening{Act: job.RoundChosen{Round: job.Round{Going: job.SetAsYouGo}}})
+	screws.Do(job.Happening{Act: job.Turned{Stop: 0}})
+	screws.Feel("E1", 250, clearance.Drag)
+	screws.Refused(job.Happening{Act: job.Adjusted{Valve: "E1", Leaves: gauge.Straight(300 * um),
 		StandIn: true}},
 		"Only where a known shim")
 }

@@ -91,6 +91,16 @@ func (j *Job) choice() chosenShims {
 	return *j.chosen
 }
 
+// ShimFor is what the choice of shims puts under a valve; ok is false where it has nothing that serves it.
+func (j *Job) ShimFor(valve string) (fit adjust.Fit, ok bool) {
+	fits := j.choice().plan.Fit
+	i := slices.IndexFunc(fits, func(f adjust.Fit) bool { return f.Valve == valve })
+	if i < 0 {
+		return fit, false
+	}
+	return fits[i], true
+}
+
 // CountsOn are the shims of the shop's stock that the choice counts on and that are not fitted yet, thinnest
 // first.
 func (j *Job) CountsOn() (list []adjust.Count) {

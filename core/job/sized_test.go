@@ -8,31 +8,32 @@ import (
 	"metronix/core/engine"
 	"metronix/core/gear"
 	"metronix/core/job"
+	"metronix/core/job/jobtest"
 	"metronix/core/measure"
 	"metronix/core/sequence"
 )
 
 func TestWritingDownAShim(t *testing.T) {
-	d := start(t, setup())
-	d.begin(sequence.RockingPairs)
-	d.refused(job.Happening{Act: job.Sized{Valve: "E1", Shim: 2600 * um}}, "no shims")
-	s := setup()
+	d := jobtest.Start(t, jobtest.Setup())
+	d.Begin(sequence.RockingPairs)
+	d.Refused(job.Happening{Act: job.Sized{Valve: "E1", Shim: 2600 * um}}, "no shims")
+	s := jobtest.Setup()
 	s.Sheet.Adjuster = &engine.Adjuster{Kind: gear.Shim}
-	d = start(t, s)
-	d.begin(sequence.RockingPairs)
-	d.refused(job.Happening{Act: job.Sized{Valve: "E1"}}, "not the thickness of a shim")
-	d.refused(job.Happening{Act: job.Sized{Valve: "E1", Shim: 21 * measure.Millimetre}},
+	d = jobtest.Start(t, s)
+	d.Begin(sequence.RockingPairs)
+	d.Refused(job.Happening{Act: job.Sized{Valve: "E1"}}, "not the thickness of a shim")
+	d.Refused(job.Happening{Act: job.Sized{Valve: "E1", Shim: 21 * measure.Millimetre}},
 		"not the thickness of a shim")
-	d.do(job.Happening{Act: job.Sized{Valve: "E1", Shim: 2600 * um}})
-	d.do(job.Happening{Act: job.Sized{Valve: "E1", Shim: 2650 * um}})
-	e1, _ := d.job.Valve("E1")
+	d.Do(job.Happening{Act: job.Sized{Valve: "E1", Shim: 2600 * um}})
+	d.Do(job.Happening{Act: job.Sized{Valve: "E1", Shim: 2650 * um}})
+	e1, _ := d.Job.Valve("E1")
 	assert.Equal(t, 2650*um, e1.Shim, "the later word counts")
-	d.refused(job.Happening{Act: job.Sized{Valve: "E1", Shim: 2650 * um, Stamped: 2560 * um * 10}},
+	d.Refused(job.Happening{Act: job.Sized{Valve: "E1", Shim: 2650 * um, Stamped: 2560 * um * 10}},
 		"not the thickness")
-	d.refused(job.Happening{Act: job.Sized{Valve: "E1", Shim: 2650 * um, Stamped: 2540 * um}},
+	d.Refused(job.Happening{Act: job.Sized{Valve: "E1", Shim: 2650 * um, Stamped: 2540 * um}},
 		"one of them is mistyped")
-	d.do(job.Happening{Act: job.Sized{Valve: "E1", Shim: 2650 * um, Stamped: 2680 * um}})
-	e1, _ = d.job.Valve("E1")
+	d.Do(job.Happening{Act: job.Sized{Valve: "E1", Shim: 2650 * um, Stamped: 2680 * um}})
+	e1, _ = d.Job.Valve("E1")
 	assert.Equal(t, []measure.Length{2650 * um, 2680 * um}, []measure.Length{e1.Shim, e1.Stamped},
 		"both are kept")
 }

@@ -12,6 +12,7 @@ import (
 	"metronix/core/gauge"
 	"metronix/core/gear"
 	"metronix/core/job"
+	"metronix/core/job/jobtest"
 	"metronix/core/measure"
 	"metronix/core/sequence"
 	"metronix/internal/golden"
@@ -37,9 +38,9 @@ type seat map[string]measure.Length
 
 func (c *shimmer) job(i int) string {
 	s := c.chanced.setup(4 * i)
-	s.Card, s.Hot = setup().Card, nil
+	s.Card, s.Hot = jobtest.Setup().Card, nil
 	s.Sheet.Adjuster = &engine.Adjuster{Kind: gear.Shim}
-	c.d = start(c.t, s)
+	c.d = jobtest.Start(c.t, s)
 	shop := job.Shop{}
 	for size := 2400 * um; size <= 3000*um; size += 50 * um {
 		shop.Sizes = append(shop.Sizes, size)
@@ -47,28 +48,28 @@ func (c *shimmer) job(i int) string {
 			shop.Stock = append(shop.Stock, adjust.Count{Shim: size, N: n})
 		}
 	}
-	c.d.job.Supply(shop)
+	c.d.Job.Supply(shop)
 	seats := seat{}
-	c.d.begin([]sequence.School{sequence.OneCylinder, sequence.FewestStops, sequence.TwoStop}[i%3])
-	for _, v := range c.d.job.Valves {
+	c.d.Begin([]sequence.School{sequence.OneCylinder, sequence.FewestStops, sequence.TwoStop}[i%3])
+	for _, v := range c.d.Job.Valves {
 		size := measure.Length(2500+50*c.chance.IntN(9)) * um
 		seats[v.Name] = size + v.Limits.Nominal + measure.Length(c.chance.IntN(17)-8)*10*um
 		if c.chance.IntN(8) > 0 {
-			c.d.do(job.Happening{Act: job.Sized{Valve: v.Name, Shim: size}})
+			c.d.Do(job.Happening{Act: job.Sized{Valve: v.Name, Shim: size}})
 		}
 		c.gaps[v.Name] = size
 	}
 	h := fnv.New64a()
-	for n := 0; n < 140 && c.d.job.Phase() != job.Done; n++ {
+	for n := 0; n < 140 && c.d.Job.Phase() != job.Done; n++ {
 		act := c.led(seats)
 		if c.chance.IntN(9) == 0 {
 			act = c.pleased()
 		}
-		err := c.d.try(job.Happening{Act: act})
+		err := c.d.Try(job.Happening{Act: act})
 		if a, ok := act.(job.Adjusted); ok && err == nil && a.Shim > 0 {
 			c.gaps[a.Valve] = a.Shim
 		}
-		j := c.d.job
+		j := c.d.Job
 		next := j.Next()
 		fmt.Fprintln(h, act.Kind(), act.On(), err, next.Action, next.Valve, next.Stop, next.Turn, next.Confirm, j.Phase())
 		if next.Shim != nil {
@@ -83,17 +84,17 @@ func (c *shimmer) job(i int) string {
 			fmt.Fprintln(h, v.Name, v.Shim, v.Out, v.StandIn, v.Verified, j.Found(v).Verdict, j.Judge(v).TryNext, j.Done(v))
 		}
 	}
-	return fmt.Sprintf("%d acts, %s, %x", len(c.d.list), c.d.job.Phase(), h.Sum64())
+	return fmt.Sprintf("%d acts, %s, %x", len(c.d.List), c.d.Job.Phase(), h.Sum64())
 }
 
 // led is what is next, truly done.
 func (c *shimmer) led(seats seat) job.Act {
-	n := c.d.job.Next()
+	n := c.d.Job.Next()
 	gap := max(0, seats[n.Valve]-c.gaps[n.Valve])
 	switch n.Action {
 	case job.DoRead:
-		v, _ := c.d.job.Valve(n.Valve)
-		if leaf := c.d.job.Judge(v).TryNext; leaf != nil && c.chance.IntN(2) == 0 {
+		v, _ := c.d.Job.Valve(n.Valve)
+		if leaf := c.d.Job.Judge(v).TryNext; leaf != nil && c.chance.IntN(2) == 0 {
 			feel := clearance.Drag
 			if d := gap - leaf.Thickness(); d > 5*um {
 				feel = clearance.Free
@@ -124,13 +125,13 @@ func (c *shimmer) led(seats seat) job.Act {
 }
 
 func (c *shimmer) known(valve string) bool {
-	v, ok := c.d.job.Valve(valve)
+	v, ok := c.d.Job.Valve(valve)
 	return ok && v.Shim > 0
 }
 
 // pleased is what somebody does who knows better.
 func (c *shimmer) pleased() job.Act {
-	valves := c.d.job.Valves
+	valves := c.d.Job.Valves
 	v := valves[c.chance.IntN(len(valves))]
 	size := measure.Length(2400+50*c.chance.IntN(12)) * um
 	switch c.chance.IntN(9) {
@@ -141,7 +142,7 @@ func (c *shimmer) pleased() job.Act {
 	case 2:
 		return job.ShimsChosen{Prefer: adjust.NearestAim, CamsOut: c.chance.IntN(3) == 0}
 	case 3:
-		return job.Undone{Target: c.d.job.CanUndo()}
+		return job.Undone{Target: c.d.Job.CanUndo()}
 	case 4:
 		return job.Adjusted{Valve: v.Name, Shim: c.gaps[v.Name]}
 	case 5:

@@ -4,7 +4,6 @@ import (
 	"fmt"
 	"hash/fnv"
 	"math/rand/v2"
-	"metronix/core/bench"
 	"strings"
 	"testing"
 	"time"
@@ -12,12 +11,14 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"metronix/core/adjust"
+	"metronix/core/bench"
 	"metronix/core/clearance"
 	"metronix/core/engine"
 	"metronix/core/engine/enginetest"
 	"metronix/core/gauge"
 	"metronix/core/gear"
 	"metronix/core/job"
+	"metronix/core/job/jobtest"
 	"metronix/core/measure"
 	"metronix/core/sequence"
 	"metronix/internal/golden"
@@ -45,13 +46,13 @@ func TestJobsStay(t *testing.T) {
 type chanced struct {
 	t      *testing.T
 	chance *rand.Rand
-	d      *driver
+	d      *jobtest.Driver
 	gaps   map[string]measure.Length
 	now    time.Time
 }
 
 func (c *chanced) setup(i int) job.Setup {
-	s := setup()
+	s := jobtest.Setup()
 	switch i % 6 {
 	case 1:
 		s.Sheet = enginetest.Crossflow([]int{1, 3, 4, 2}, "IIIIIIII", "EEEEEEEE")
@@ -76,7 +77,7 @@ func (c *chanced) setup(i int) job.Setup {
 	s.Sheet.StripList = []engine.StripStep{{Text: "connector"}, {Text: "hose", SocketMM: 10}}
 	s.Rule = []clearance.Rule{"", clearance.Guarded, clearance.OneLeaf}[i%3]
 	s.Aim = []clearance.Aim{"", clearance.AimLoose}[i%2]
-	hot := card(clearance.Hot, 230, 310)
+	hot := jobtest.Card(clearance.Hot, 230, 310)
 	switch i % 4 {
 	case 1:
 		s.Card = hot
@@ -89,30 +90,30 @@ func (c *chanced) setup(i int) job.Setup {
 }
 
 func (c *chanced) job(i int) (lines []string) {
-	c.d, c.now = start(c.t, c.setup(i)), noon
+	c.d, c.now = jobtest.Start(c.t, c.setup(i)), noon
 	shop := job.Shop{}
 	for size := 2000 * um; size <= 3200*um; size += 50 * um {
 		shop.Sizes, shop.Stock = append(shop.Sizes, size), append(shop.Stock, adjust.Count{Shim: size, N: 1})
 	}
-	c.d.job.Supply(shop)
-	for _, v := range c.d.job.Valves {
+	c.d.Job.Supply(shop)
+	for _, v := range c.d.Job.Valves {
 		c.gaps[v.Name] = v.Limits.Nominal + measure.Length(c.chance.IntN(15)-7)*10*um
 	}
-	for n := 0; n < 60 && c.d.job.Phase() != job.Done; n++ {
+	for n := 0; n < 60 && c.d.Job.Phase() != job.Done; n++ {
 		c.now = c.now.Add(time.Duration(5+c.chance.IntN(60)) * time.Second)
 		act := c.next()
 		if c.chance.IntN(7) == 0 {
 			act = c.other()
 		}
-		err := c.d.try(job.Happening{At: c.now, Act: act})
-		after := c.d.job.Next()
+		err := c.d.Try(job.Happening{At: c.now, Act: act})
+		after := c.d.Job.Next()
 		lines = append(
 			lines,
 			fmt.Sprintf("%s %s: %v; %s %s %d %v, %x", act.Kind(), act.On(), err, after.Action, after.Valve,
 				after.Stop, after.Turn, c.sum()),
 		)
 	}
-	j, err := job.Replay(c.setup(i), c.d.list)
+	j, err := job.Replay(c.setup(i), c.d.List)
 	require.NoError(c.t, err)
 	found, ok := j.Visit()
 	tight, loose := j.FoundOut()
@@ -124,7 +125,7 @@ func (c *chanced) job(i int) (lines []string) {
 
 // next is what is next, as whoever does it truly would.
 func (c *chanced) next() job.Act {
-	j := c.d.job.AsOf(c.now)
+	j := c.d.Job.AsOf(c.now)
 	n := j.Next()
 	v, _ := j.Valve(n.Valve)
 	switch n.Action {
@@ -175,7 +176,7 @@ func (c *chanced) next() job.Act {
 }
 
 func (c *chanced) choose() job.Act {
-	goings := c.d.job.Rounds()
+	goings := c.d.Job.Rounds()
 	return job.WayChosen{
 		Way: sequence.Way{School: []sequence.School{sequence.OneCylinder, sequence.RockingPairs, sequence.TwoStop,
 			sequence.ExhaustOpen, sequence.OneLobe, sequence.SumRule}[c.chance.IntN(6)]},
@@ -209,7 +210,7 @@ func (c *chanced) felt(valve string, leaf measure.Length) clearance.Feel {
 }
 
 func (c *chanced) adjust(n job.Next, v *job.ValveState) job.Act {
-	j := c.d.job
+	j := c.d.Job
 	switch {
 	case !j.Sheet.Shimmed():
 		c.gaps[v.Name] = j.AimOf(v)
@@ -232,7 +233,7 @@ func (c *chanced) adjust(n job.Next, v *job.ValveState) job.Act {
 
 // other is something that is not next, and may be refused.
 func (c *chanced) other() job.Act {
-	valves := c.d.job.Valves
+	valves := c.d.Job.Valves
 	valve := valves[c.chance.IntN(len(valves))].Name
 	switch c.chance.IntN(18) {
 	case 0:
@@ -240,7 +241,7 @@ func (c *chanced) other() job.Act {
 	case 1:
 		return job.EngineStopped{}
 	case 2:
-		return job.Undone{Target: c.d.job.CanUndo()}
+		return job.Undone{Target: c.d.Job.CanUndo()}
 	case 3:
 		return job.Picked{Valve: valve}
 	case 4:
@@ -275,13 +276,13 @@ func (c *chanced) other() job.Act {
 }
 
 func (c *chanced) task() string {
-	tasks := c.d.job.Tasks()
+	tasks := c.d.Job.Tasks()
 	return tasks[c.chance.IntN(len(tasks))].ID
 }
 
 // sum is a checksum over all that a job says of itself.
 func (c *chanced) sum() uint64 {
-	j := c.d.job.AsOf(c.now)
+	j := c.d.Job.AsOf(c.now)
 	var said strings.Builder
 	say := func(args ...any) { fmt.Fprintln(&said, args...) }
 	n := j.Next()

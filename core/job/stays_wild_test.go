@@ -4,15 +4,16 @@ import (
 	"fmt"
 	"hash/fnv"
 	"math/rand/v2"
-	"metronix/core/bench"
 	"testing"
 	"time"
 
 	"metronix/core/adjust"
+	"metronix/core/bench"
 	"metronix/core/clearance"
 	"metronix/core/engine"
 	"metronix/core/gauge"
 	"metronix/core/job"
+	"metronix/core/job/jobtest"
 	"metronix/core/measure"
 	"metronix/core/sequence"
 	"metronix/internal/golden"
@@ -60,17 +61,17 @@ func (c *wild) setup(i int) job.Setup {
 }
 
 func (c *wild) job(i int) string {
-	c.d, c.now = start(c.t, c.setup(i)), noon
+	c.d, c.now = jobtest.Start(c.t, c.setup(i)), noon
 	shop := job.Shop{}
 	for size := 2000 * um; size <= 3200*um; size += 50 * um {
 		shop.Sizes, shop.Stock = append(shop.Sizes, size), append(shop.Stock, adjust.Count{Shim: size, N: i % 3})
 	}
-	c.d.job.Supply(shop)
-	for _, v := range c.d.job.Valves {
+	c.d.Job.Supply(shop)
+	for _, v := range c.d.Job.Valves {
 		c.gaps[v.Name] = max(10*um, v.Limits.Nominal+measure.Length(c.chance.IntN(15)-7)*10*um)
 	}
 	h := fnv.New64a()
-	for n := 0; n < 110 && c.d.job.Phase() != job.Done; n++ {
+	for n := 0; n < 110 && c.d.Job.Phase() != job.Done; n++ {
 		c.now = c.now.Add(time.Duration(1+c.chance.IntN(90)) * time.Second)
 		act := c.next()
 		switch c.chance.IntN(12) {
@@ -80,15 +81,15 @@ func (c *wild) job(i int) string {
 			act = c.odd()
 		}
 		entry := job.Happening{At: c.now, Act: act}
-		if len(c.d.list) > 0 && c.chance.IntN(6) == 0 { // it waited to be sent
-			entry.Since = c.d.list[c.chance.IntN(len(c.d.list))].ID
+		if len(c.d.List) > 0 && c.chance.IntN(6) == 0 { // it waited to be sent
+			entry.Since = c.d.List[c.chance.IntN(len(c.d.List))].ID
 			entry.DoneAt = c.now.Add(-time.Duration(c.chance.IntN(400)) * time.Second)
 		}
 		if c.chance.IntN(40) == 0 {
 			c.now = c.now.Add(time.Duration(4+c.chance.IntN(5)) * time.Hour)
 		}
-		err := c.d.try(entry)
-		next := c.d.job.Next()
+		err := c.d.Try(entry)
+		next := c.d.Job.Next()
 		fmt.Fprintln(h, act.Kind(), act.On(), err, next.Action, next.Valve, next.Stop, next.Turn, next.Confirm)
 		if next.Shim != nil {
 			fmt.Fprintln(h, *next.Shim)
@@ -97,12 +98,12 @@ func (c *wild) job(i int) string {
 			fmt.Fprintln(h, c.sum(), c.more())
 		}
 	}
-	return fmt.Sprintf("%d acts, %s, %x", len(c.d.list), c.d.job.Phase(), h.Sum64())
+	return fmt.Sprintf("%d acts, %s, %x", len(c.d.List), c.d.Job.Phase(), h.Sum64())
 }
 
 // odd is what does not happen in most jobs.
 func (c *wild) odd() job.Act {
-	valves := c.d.job.Valves
+	valves := c.d.Job.Valves
 	v := valves[c.chance.IntN(len(valves))]
 	crank := measure.Angle(c.chance.IntN(720)) * measure.Degree
 	switch c.chance.IntN(16) {
@@ -163,7 +164,7 @@ func (c *wild) odd() job.Act {
 // more is a checksum over what is said besides: in hands of several habits, of what is seen, and of each
 // valve.
 func (c *wild) more() uint64 {
-	j := c.d.job.AsOf(c.now)
+	j := c.d.Job.AsOf(c.now)
 	h := fnv.New64a()
 	for _, shift := range []adjust.Shift{{}, {Way: adjust.Closes}, {Enough: true, Median: -20 * um, Spread: 10 * um},
 		{Enough: true, Median: 20 * um, Spread: 60 * um}} {

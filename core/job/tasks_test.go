@@ -1,36 +1,37 @@
 package job_test
 
 import (
-	"metronix/core/bench"
 	"slices"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"metronix/core/bench"
 	"metronix/core/clearance"
 	"metronix/core/engine"
 	"metronix/core/gauge"
 	"metronix/core/gear"
 	"metronix/core/job"
+	"metronix/core/job/jobtest"
 	"metronix/core/sequence"
 )
 
 // guided is a job on an engine whose sheet says how it is opened and closed, read and done but for signing.
-func guided(t *testing.T, closing engine.Closing) *driver {
-	s := setup()
+func guided(t *testing.T, closing engine.Closing) *jobtest.Driver {
+	s := jobtest.Setup()
 	sheet := *s.Sheet
 	sheet.TurningPoint = &engine.TurningPoint{Where: "crank pulley bolt", SocketMM: 22}
 	sheet.StripList = []engine.StripStep{{Text: "coil connectors", Note: "the clips break"},
 		{Text: "breather hose", Fastener: "spring clip"}, {Text: "stay", SocketMM: 12}}
 	sheet.Closing = &closing
 	s.Sheet = &sheet
-	d := start(t, s)
-	d.do(job.Happening{At: at(0), Act: job.WayChosen{Way: sequence.Way{School: sequence.RockingPairs},
+	d := jobtest.Start(t, s)
+	d.Do(job.Happening{At: at(0), Act: job.WayChosen{Way: sequence.Way{School: sequence.RockingPairs},
 		Round: job.Round{Going: job.SetAsYouGo}}})
-	d.do(job.Happening{At: at(0), Act: job.Prepared{EngineC: 19, AmbientC: 18}})
-	d.work(nominal)
-	require.Equal(t, job.Sign, d.job.Phase())
+	d.Do(job.Happening{At: at(0), Act: job.Prepared{EngineC: 19, AmbientC: 18}})
+	d.Work(jobtest.Nominal)
+	require.Equal(t, job.Sign, d.Job.Phase())
 	return d
 }
 
@@ -43,9 +44,9 @@ func texts(j *job.Job, part job.Part) (list []string) {
 	return list
 }
 
-func (d *driver) tick(minute float64, tasks ...string) {
+func tick(d *jobtest.Driver, minute float64, tasks ...string) {
 	for _, id := range tasks {
-		d.do(job.Happening{At: at(minute), Act: job.TaskMarked{Task: id}})
+		d.Do(job.Happening{At: at(minute), Act: job.TaskMarked{Task: id}})
 	}
 }
 
@@ -53,7 +54,7 @@ func (d *driver) tick(minute float64, tasks ...string) {
 func TestTasksFitTheEngine(t *testing.T) {
 	d := guided(t, engine.Closing{Pattern: engine.Crosswise, Rounds: 3, Torque: engine.Torque{Nm: 9.8},
 		SealantPoints: []string{"front cap joints"}, Gasket: engine.StuckFirst})
-	closing := texts(d.job, job.CloseUp)
+	closing := texts(d.Job, job.CloseUp)
 	back := slices.IndexFunc(closing, func(s string) bool { return s == "Back on: stay, 12 mm" })
 	require.Positive(t, back)
 	assert.Equal(t, []string{"Back on: stay, 12 mm", "Back on: breather hose, spring clip",
@@ -66,23 +67,23 @@ func TestTasksFitTheEngine(t *testing.T) {
 	assert.Contains(t, closing, "Cover bolts, round 3 of 3, crosswise, to 9.8 N·m (7.23 lbf·ft)",
 		"9.8 / 1.3558179 = 7.228 (exact foot and pound of 1959)")
 	run := "Run it to operating temperature with the cover on, and stop it"
-	assert.NotContains(t, texts(d.job, job.OpenUp), run)
-	hot := texts(hotJob(t).job, job.OpenUp)
+	assert.NotContains(t, texts(d.Job, job.OpenUp), run)
+	hot := texts(hotJob(t).Job, job.OpenUp)
 	assert.Contains(t, hot, run)
 	assert.Less(t, slices.Index(hot, "Lay out and count the tools and leaves"), slices.Index(hot, run),
 		"what can be done before the ten minutes begin is")
 
 	plain := guided(t, engine.Closing{})
-	assert.NotContains(t, texts(plain.job, job.CloseUp), "Sealant only at: ")
-	assert.Contains(t, texts(plain.job, job.CloseUp), "Gasket set dry")
-	assert.Contains(t, texts(plain.job, job.CloseUp), "Cover bolts, round 2 of 2, from the middle outwards")
+	assert.NotContains(t, texts(plain.Job, job.CloseUp), "Sealant only at: ")
+	assert.Contains(t, texts(plain.Job, job.CloseUp), "Gasket set dry")
+	assert.Contains(t, texts(plain.Job, job.CloseUp), "Cover bolts, round 2 of 2, from the middle outwards")
 }
 
 // half ticks the first half of the steps of a part: it is gone through, and the rest is asked for.
-func (d *driver) half(part job.Part) {
-	steps := slices.DeleteFunc(d.job.Tasks(), func(s job.Task) bool { return s.Part != part })
+func half(d *jobtest.Driver, part job.Part) {
+	steps := slices.DeleteFunc(d.Job.Tasks(), func(s job.Task) bool { return s.Part != part })
 	for _, s := range steps[:(len(steps)+1)/2] {
-		d.do(job.Happening{Act: job.TaskMarked{Task: s.ID}})
+		d.Do(job.Happening{Act: job.TaskMarked{Task: s.ID}})
 	}
 }
 
@@ -91,52 +92,52 @@ func (d *driver) half(part job.Part) {
 func TestSigningNamesWhatIsMissing(t *testing.T) {
 	sign := job.Signed{By: "Tess", ToolsOut: true}
 	d := guided(t, engine.Closing{})
-	d.do(job.Happening{Act: sign})
+	d.Do(job.Happening{Act: sign})
 
 	d = guided(t, engine.Closing{})
-	d.refused(job.Happening{Act: job.TaskMarked{Task: "polish"}}, "is no step")
-	d.refused(job.Happening{Act: job.TaskMarked{Task: "faces", Skip: true}}, "Say why it is passed over")
-	d.refused(job.Happening{Act: job.TaskMarked{Task: "faces", Back: true}}, "waits already")
-	d.do(job.Happening{Act: job.TakenIn{Complaints: []job.Complaint{job.Ticks}, Note: " when warm "}})
-	assert.Equal(t, "when warm", d.job.TakenIn.Note)
-	assert.Empty(t, d.job.SoundBefore.Note)
-	d.do(job.Happening{Act: job.TakenIn{Sound: " a tick at idle "}})
-	assert.Equal(t, "a tick at idle", d.job.SoundBefore.Note, "it need not be said twice")
-	d.do(job.Happening{Act: job.TakenIn{Complaints: []job.Complaint{job.Ticks}, Note: "when warm"}})
-	assert.Equal(t, "a tick at idle", d.job.SoundBefore.Note, "nothing said is not silence")
-	assert.Empty(t, d.job.Missing(), "what it came in for is no list to be gone through")
-	d.do(job.Happening{Act: job.TaskMarked{Task: "faces"}})
-	assert.Empty(t, d.job.Missing(), "nor is a single step")
-	d.half(job.OpenUp)
-	d.refused(job.Happening{Act: sign}, "Not done yet: ")
-	for _, s := range d.job.Missing() {
-		d.do(job.Happening{Act: job.TaskMarked{Task: s.ID, Skip: s.ID == "road",
+	d.Refused(job.Happening{Act: job.TaskMarked{Task: "polish"}}, "is no step")
+	d.Refused(job.Happening{Act: job.TaskMarked{Task: "faces", Skip: true}}, "Say why it is passed over")
+	d.Refused(job.Happening{Act: job.TaskMarked{Task: "faces", Back: true}}, "waits already")
+	d.Do(job.Happening{Act: job.TakenIn{Complaints: []job.Complaint{job.Ticks}, Note: " when warm "}})
+	assert.Equal(t, "when warm", d.Job.TakenIn.Note)
+	assert.Empty(t, d.Job.SoundBefore.Note)
+	d.Do(job.Happening{Act: job.TakenIn{Sound: " a tick at idle "}})
+	assert.Equal(t, "a tick at idle", d.Job.SoundBefore.Note, "it need not be said twice")
+	d.Do(job.Happening{Act: job.TakenIn{Complaints: []job.Complaint{job.Ticks}, Note: "when warm"}})
+	assert.Equal(t, "a tick at idle", d.Job.SoundBefore.Note, "nothing said is not silence")
+	assert.Empty(t, d.Job.Missing(), "what it came in for is no list to be gone through")
+	d.Do(job.Happening{Act: job.TaskMarked{Task: "faces"}})
+	assert.Empty(t, d.Job.Missing(), "nor is a single step")
+	half(d, job.OpenUp)
+	d.Refused(job.Happening{Act: sign}, "Not done yet: ")
+	for _, s := range d.Job.Missing() {
+		d.Do(job.Happening{Act: job.TaskMarked{Task: s.ID, Skip: s.ID == "road",
 			Reason: map[bool]string{true: "no plates"}[s.ID == "road"]}})
 	}
-	assert.Empty(t, d.job.Missing())
-	d.do(job.Happening{Act: sign})
-	assert.Empty(t, d.job.Exceptions)
+	assert.Empty(t, d.Job.Missing())
+	d.Do(job.Happening{Act: sign})
+	assert.Empty(t, d.Job.Exceptions)
 
 	d = guided(t, engine.Closing{})
-	d.half(job.OpenUp)
+	half(d, job.OpenUp)
 	sign.Exceptions = "car goes on to the body shop"
-	d.do(job.Happening{Act: sign})
-	assert.Equal(t, sign.Exceptions, d.job.Exceptions)
-	assert.NotEmpty(t, d.job.Missing(), "what was left stays known")
+	d.Do(job.Happening{Act: sign})
+	assert.Equal(t, sign.Exceptions, d.Job.Exceptions)
+	assert.NotEmpty(t, d.Job.Missing(), "what was left stays known")
 }
 
 // Sealant stands open five minutes and cures three hours where nothing is said (common practice); by the
 // sheet's figures where it does.
 func TestSealantHasItsTimes(t *testing.T) {
 	d := guided(t, engine.Closing{SealantPoints: []string{"cap joints"}, OpenMinutes: 10, CureMinutes: 60})
-	d.tick(0, "tools_back", "crank_free", "sealant")
-	by, ok := d.job.CoverBy()
+	tick(d, 0, "tools_back", "crank_free", "sealant")
+	by, ok := d.Job.CoverBy()
 	require.True(t, ok)
 	assert.Equal(t, at(10), by)
-	d.refused(job.Happening{At: at(10.5), Act: job.TaskMarked{Task: "cover_on"}},
+	d.Refused(job.Happening{At: at(10.5), Act: job.TaskMarked{Task: "cover_on"}},
 		"stood open for 10 min, and 10 min is the most: take it off and put it on afresh")
 	afresh := func(minute float64) string {
-		for _, s := range d.job.TasksAt(at(minute)) {
+		for _, s := range d.Job.TasksAt(at(minute)) {
 			if s.ID == "sealant" && !s.Mark.Marked {
 				return s.Text
 			}
@@ -146,47 +147,47 @@ func TestSealantHasItsTimes(t *testing.T) {
 	assert.Empty(t, afresh(9.5))
 	assert.Equal(t, "The sealant stood open too long: take it off and put it on afresh at: cap joints",
 		afresh(10.5))
-	d.tick(13, "sealant") // the step back, taken
+	tick(d, 13, "sealant") // the step back, taken
 	assert.Empty(t, afresh(14))
-	d.tick(22, "cover_on")
-	_, open := d.job.CoverBy()
+	tick(d, 22, "cover_on")
+	_, open := d.Job.CoverBy()
 	assert.False(t, open)
-	from, ok := d.job.StartFrom()
+	from, ok := d.Job.StartFrom()
 	require.True(t, ok)
 	assert.Equal(t, at(82), from)
-	d.refused(job.Happening{At: at(40), Act: job.TaskMarked{Task: "start"}}, "42 min are left")
-	assert.True(t, d.job.Known())
-	d.do(job.Happening{At: at(83), Act: job.TaskMarked{Task: "start"}})
-	assert.False(t, d.job.Known(), "where it stopped nobody knows")
-	assert.Equal(t, job.Sign, d.job.Phase())
-	_, cures := d.job.StartFrom()
+	d.Refused(job.Happening{At: at(40), Act: job.TaskMarked{Task: "start"}}, "42 min are left")
+	assert.True(t, d.Job.Known())
+	d.Do(job.Happening{At: at(83), Act: job.TaskMarked{Task: "start"}})
+	assert.False(t, d.Job.Known(), "where it stopped nobody knows")
+	assert.Equal(t, job.Sign, d.Job.Phase())
+	_, cures := d.Job.StartFrom()
 	assert.False(t, cures)
 
 	d = guided(t, engine.Closing{SealantPoints: []string{"cap joints"}})
-	d.tick(0, "crank_free", "sealant", "cover_on")
-	from, _ = d.job.StartFrom()
+	tick(d, 0, "crank_free", "sealant", "cover_on")
+	from, _ = d.Job.StartFrom()
 	assert.Equal(t, at(180), from)
-	d.do(job.Happening{At: at(100), Act: job.TaskMarked{Task: "start", Reason: "its tin says 90 min"}})
+	d.Do(job.Happening{At: at(100), Act: job.TaskMarked{Task: "start", Reason: "its tin says 90 min"}})
 }
 
 // What turns the engine is asked back by its name before the starter is touched.
 func TestNoToolIsLeftOnTheCrank(t *testing.T) {
 	d := guided(t, engine.Closing{})
-	d.refused(job.Happening{Act: job.ToolMoved{Tool: "hammer"}}, "is no tool of this job")
-	d.do(job.Happening{Act: job.ToolMoved{Tool: "turning"}})
-	d.do(job.Happening{Act: job.ToolMoved{Tool: "leaves"}})
-	d.refused(job.Happening{Act: job.TaskMarked{Task: "crank_free"}},
+	d.Refused(job.Happening{Act: job.ToolMoved{Tool: "hammer"}}, "is no tool of this job")
+	d.Do(job.Happening{Act: job.ToolMoved{Tool: "turning"}})
+	d.Do(job.Happening{Act: job.ToolMoved{Tool: "leaves"}})
+	d.Refused(job.Happening{Act: job.TaskMarked{Task: "crank_free"}},
 		"Still out: 22 mm socket (7/8 in) and bar for the crank pulley bolt.")
-	d.refused(job.Happening{Act: job.TaskMarked{Task: "start", Reason: "in a hurry"}}, "22 mm socket")
-	d.refused(job.Happening{Act: job.TaskMarked{Task: "tools_back"}}, "Feeler leaves")
-	d.refused(job.Happening{Act: job.Signed{By: "Tess", ToolsOut: true}}, "Still out: 22 mm socket")
-	d.do(job.Happening{Act: job.ToolMoved{Tool: "turning", Back: true}})
-	d.tick(0, "crank_free")
-	d.refused(job.Happening{Act: job.TaskMarked{Task: "start"}}, "Not yet: cover on")
+	d.Refused(job.Happening{Act: job.TaskMarked{Task: "start", Reason: "in a hurry"}}, "22 mm socket")
+	d.Refused(job.Happening{Act: job.TaskMarked{Task: "tools_back"}}, "Feeler leaves")
+	d.Refused(job.Happening{Act: job.Signed{By: "Tess", ToolsOut: true}}, "Still out: 22 mm socket")
+	d.Do(job.Happening{Act: job.ToolMoved{Tool: "turning", Back: true}})
+	tick(d, 0, "crank_free")
+	d.Refused(job.Happening{Act: job.TaskMarked{Task: "start"}}, "Not yet: cover on")
 
 	hot := hotJob(t)
-	hot.do(job.Happening{Act: job.ToolMoved{Tool: "turning"}})
-	hot.refused(job.Happening{Act: job.TaskMarked{Task: "hot_run"}}, "Still out:")
+	hot.Do(job.Happening{Act: job.ToolMoved{Tool: "turning"}})
+	hot.Refused(job.Happening{Act: job.TaskMarked{Task: "hot_run"}}, "Still out:")
 }
 
 // 22 mm and 7/8 in, 19 mm and 3/4 in take the same bolt (common practice); half an inch, 12.7 mm, does not go
@@ -200,9 +201,9 @@ func TestSocketsThatFit(t *testing.T) {
 }
 
 func TestAngledLeavesAreLaidOutToo(t *testing.T) {
-	s := setup()
+	s := jobtest.Setup()
 	s.Owned = append(slices.Clone(s.Owned), gauge.Leaf{ID: gauge.ID{Marked: 220 * um, Angled: true}})
-	assert.Contains(t, bench.FirstLeaves(start(t, s).job), "the angled ones where a straight leaf does not lie flat")
+	assert.Contains(t, bench.FirstLeaves(jobtest.Start(t, s).Job), "the angled ones where a straight leaf does not lie flat")
 }
 
 func TestToolsByTheKindOfGear(t *testing.T) {
@@ -211,15 +212,15 @@ func TestToolsByTheKindOfGear(t *testing.T) {
 		gear.FingerPivotAtCam: "Open spanner for the pivot",
 		gear.CentreNut:        "Deep socket or ring spanner for the stud nut",
 		gear.Shim:             "Micrometer", gear.ScrewValveEnd: "Ring spanner for the lock nut"} {
-		s := setup()
+		s := jobtest.Setup()
 		sheet := *s.Sheet
 		sheet.Adjuster = &engine.Adjuster{Kind: kind, Locknut: engine.Torque{Nm: 14}}
 		s.Sheet = &sheet
 		var names []string
-		for _, tool := range start(t, s).job.Tools() {
+		for _, tool := range jobtest.Start(t, s).Job.Tools() {
 			names = append(names, tool.Text)
 		}
-		assert.Equal(t, "first to hand 0.22 (intake), 0.30 (exhaust)", bench.FirstLeaves(start(t, s).job))
+		assert.Equal(t, "first to hand 0.22 (intake), 0.30 (exhaust)", bench.FirstLeaves(jobtest.Start(t, s).Job))
 		assert.Contains(t, names, tool)
 		assert.Contains(t, names, "Torque wrench, 14 N·m (10.3 lbf·ft)", "14 / 1.3558179 = 10.33")
 	}
@@ -227,17 +228,17 @@ func TestToolsByTheKindOfGear(t *testing.T) {
 
 // The hot pass opens the engine again: what was closed cold is to be closed again.
 func TestTheHotPassIsClosedAgain(t *testing.T) {
-	s := setup()
-	hot := card(clearance.Hot, 240, 320)
+	s := jobtest.Setup()
+	hot := jobtest.Card(clearance.Hot, 240, 320)
 	s.Hot = &hot
-	d := start(t, s)
-	d.begin(sequence.RockingPairs)
-	d.work(nominal)
-	d.tick(0, "safe", "faces", "cover_on")
-	d.do(job.Happening{Act: job.Signed{By: "Tess", ToolsOut: true, Exceptions: "hot pass follows"}})
-	d.do(job.Happening{Act: job.WentHot{}})
+	d := jobtest.Start(t, s)
+	d.Begin(sequence.RockingPairs)
+	d.Work(jobtest.Nominal)
+	tick(d, 0, "safe", "faces", "cover_on")
+	d.Do(job.Happening{Act: job.Signed{By: "Tess", ToolsOut: true, Exceptions: "hot pass follows"}})
+	d.Do(job.Happening{Act: job.WentHot{}})
 	marked := map[string]bool{}
-	for _, s := range d.job.Tasks() {
+	for _, s := range d.Job.Tasks() {
 		marked[s.ID] = s.Mark.Marked
 	}
 	assert.True(t, marked["safe"])
@@ -249,37 +250,37 @@ func TestFindingsComeBack(t *testing.T) {
 	d := guided(t, engine.Closing{})
 	gasket := job.Finding{ID: "f1", Place: "cover", What: "gasket hard", Test: "bent, it cracks",
 		Part: "12-3", Later: true}
-	d.refused(job.Happening{Act: job.FindingNoted{Finding: job.Finding{ID: "f1", Place: "cover"}}},
+	d.Refused(job.Happening{Act: job.FindingNoted{Finding: job.Finding{ID: "f1", Place: "cover"}}},
 		"Say what was found")
-	d.refused(job.Happening{Act: job.FindingNoted{Finding: job.Finding{ID: "f1", What: "oil"}}},
+	d.Refused(job.Happening{Act: job.FindingNoted{Finding: job.Finding{ID: "f1", What: "oil"}}},
 		"Say where it is")
-	d.do(job.Happening{Act: job.FindingNoted{Finding: gasket}})
-	d.do(job.Happening{Act: job.FindingNoted{Finding: job.Finding{ID: "f2", Place: "E2",
+	d.Do(job.Happening{Act: job.FindingNoted{Finding: gasket}})
+	d.Do(job.Happening{Act: job.FindingNoted{Finding: job.Finding{ID: "f2", Place: "E2",
 		What: "spring broken"}}})
-	assert.Equal(t, []job.Finding{gasket}, d.job.Later())
+	assert.Equal(t, []job.Finding{gasket}, d.Job.Later())
 	assert.Equal(t, "cover: gasket hard, bent, it cracks, 12-3 (later)", gasket.String())
 	gasket.Later = false
-	d.do(job.Happening{Act: job.FindingNoted{Finding: gasket}})
-	assert.Empty(t, d.job.Later())
-	assert.Len(t, d.job.Findings, 2, "the same one again replaces it")
+	d.Do(job.Happening{Act: job.FindingNoted{Finding: gasket}})
+	assert.Empty(t, d.Job.Later())
+	assert.Len(t, d.Job.Findings, 2, "the same one again replaces it")
 }
 
 // A signed job is sealed: corrections are added and shown, never overwritten; somebody else countersigns.
 func TestASignedJobIsSealed(t *testing.T) {
 	d := guided(t, engine.Closing{})
-	d.refused(job.Happening{Act: job.Amended{Text: "E2 was 0.31", By: "Tess"}}, "can still be changed")
-	d.refused(job.Happening{Act: job.Countersigned{By: "June"}}, "after it is signed")
-	d.do(job.Happening{At: at(60), Act: job.Signed{By: "Tess", ToolsOut: true}})
-	d.refused(job.Happening{Act: job.FindingNoted{Finding: job.Finding{ID: "f", Place: "cover",
+	d.Refused(job.Happening{Act: job.Amended{Text: "E2 was 0.31", By: "Tess"}}, "can still be changed")
+	d.Refused(job.Happening{Act: job.Countersigned{By: "June"}}, "after it is signed")
+	d.Do(job.Happening{At: at(60), Act: job.Signed{By: "Tess", ToolsOut: true}})
+	d.Refused(job.Happening{Act: job.FindingNoted{Finding: job.Finding{ID: "f", Place: "cover",
 		What: "oil"}}},
 		"What is signed stays as it is")
-	d.refused(job.Happening{Act: job.Amended{By: "Tess"}}, "Say what is to be corrected")
-	d.do(job.Happening{At: at(61), Act: job.Amended{Text: "E2 was 0.31", By: "Tess"}})
-	assert.Equal(t, []job.Amendment{{Text: "E2 was 0.31", By: "Tess", At: at(61)}}, d.job.Amendments)
-	d.refused(job.Happening{Act: job.Countersigned{By: "tess"}}, "Another person")
-	d.do(job.Happening{At: at(62), Act: job.Countersigned{By: "June"}})
-	d.refused(job.Happening{Act: job.Countersigned{By: "Oskar"}}, "countersigned by June already")
-	assert.Equal(t, job.Done, d.job.Phase())
+	d.Refused(job.Happening{Act: job.Amended{By: "Tess"}}, "Say what is to be corrected")
+	d.Do(job.Happening{At: at(61), Act: job.Amended{Text: "E2 was 0.31", By: "Tess"}})
+	assert.Equal(t, []job.Amendment{{Text: "E2 was 0.31", By: "Tess", At: at(61)}}, d.Job.Amendments)
+	d.Refused(job.Happening{Act: job.Countersigned{By: "tess"}}, "Another person")
+	d.Do(job.Happening{At: at(62), Act: job.Countersigned{By: "June"}})
+	d.Refused(job.Happening{Act: job.Countersigned{By: "Oskar"}}, "countersigned by June already")
+	assert.Equal(t, job.Done, d.Job.Phase())
 }
 
 func TestComplaintsPointToASide(t *testing.T) {
@@ -290,7 +291,7 @@ func TestComplaintsPointToASide(t *testing.T) {
 	}
 	assert.Empty(t, job.TicksByNature.Side())
 	d := guided(t, engine.Closing{})
-	d.refused(job.Happening{Act: job.TakenIn{Complaints: []job.Complaint{"sings"}}},
+	d.Refused(job.Happening{Act: job.TakenIn{Complaints: []job.Complaint{"sings"}}},
 		"is no complaint that is known")
 }
 
@@ -298,11 +299,11 @@ func TestComplaintsPointToASide(t *testing.T) {
 func TestSealantAfreshTakesTheCoverOff(t *testing.T) {
 	d := guided(t, engine.Closing{SealantPoints: []string{"cap joints"}})
 	on := func() bool {
-		return slices.ContainsFunc(d.job.Tasks(), func(s job.Task) bool { return s.ID == "cover_on" && s.Mark.Marked })
+		return slices.ContainsFunc(d.Job.Tasks(), func(s job.Task) bool { return s.ID == "cover_on" && s.Mark.Marked })
 	}
-	d.tick(0, "crank_free", "tools_back", "sealant", "cover_on")
-	d.do(job.Happening{At: at(1), Act: job.TaskMarked{Task: "tools_back", Back: true}})
+	tick(d, 0, "crank_free", "tools_back", "sealant", "cover_on")
+	d.Do(job.Happening{At: at(1), Act: job.TaskMarked{Task: "tools_back", Back: true}})
 	assert.True(t, on())
-	d.do(job.Happening{At: at(1), Act: job.TaskMarked{Task: "sealant", Back: true}})
+	d.Do(job.Happening{At: at(1), Act: job.TaskMarked{Task: "sealant", Back: true}})
 	assert.False(t, on())
 }

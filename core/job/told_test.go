@@ -7,62 +7,63 @@ import (
 
 	"metronix/core/clearance"
 	"metronix/core/job"
+	"metronix/core/job/jobtest"
 	"metronix/core/sequence"
 )
 
 // What was not read, and why, is told as it is: out of this job, slackened and not set, left in the cold
 // pass.
 func TestWhatTheSheetTells(t *testing.T) {
-	d := start(t, setup())
-	assert.Equal(t, "not taken", d.job.Warmth())
-	assert.Equal(t, "not chosen", d.job.Walk())
-	d.do(job.Happening{Act: job.WayChosen{Way: sequence.Way{School: sequence.RockingPairs},
+	d := jobtest.Start(t, jobtest.Setup())
+	assert.Equal(t, "not taken", d.Job.Warmth())
+	assert.Equal(t, "not chosen", d.Job.Walk())
+	d.Do(job.Happening{Act: job.WayChosen{Way: sequence.Way{School: sequence.RockingPairs},
 		Round: job.Round{Going: job.FreeFirst, Scope: []string{"E1", "I1"}, Check: job.CheckNone,
 			KindFirst: job.ExhaustFirst, ToAim: job.AllToAim}}})
 	assert.Equal(
 		t,
 		"Rocking pairs, as the crank turns; free all first, no check, all to the aim, exhausts first, "+
 			"2 of 8 valves",
-		d.job.Walk(),
+		d.Job.Walk(),
 	)
-	d.do(job.Happening{Act: job.JudgedCold{By: job.ByHand, AmbientC: new(18.0)}})
+	d.Do(job.Happening{Act: job.JudgedCold{By: job.ByHand, AmbientC: new(18.0)}})
 	assert.Equal(
 		t,
 		"judged cold: radiator, block and manifold cool to the hand, ambient 18 °C (64.4 °F)",
-		d.job.Warmth(),
+		d.Job.Warmth(),
 	)
-	d.do(job.Happening{Act: job.Turned{Stop: 0}})
-	d.do(job.Happening{Act: job.Freed{Valve: "E1"}})
-	e1, _ := d.job.Valve("E1")
-	assert.Equal(t, "slackened before any was set, nothing was found, not set", d.job.Done(e1))
-	e2, _ := d.job.Valve("E2")
-	assert.Equal(t, "not of this job", d.job.Done(e2))
-	i1, _ := d.job.Valve("I1")
-	assert.Equal(t, "not read", d.job.Done(i1))
+	d.Do(job.Happening{Act: job.Turned{Stop: 0}})
+	d.Do(job.Happening{Act: job.Freed{Valve: "E1"}})
+	e1, _ := d.Job.Valve("E1")
+	assert.Equal(t, "slackened before any was set, nothing was found, not set", d.Job.Done(e1))
+	e2, _ := d.Job.Valve("E2")
+	assert.Equal(t, "not of this job", d.Job.Done(e2))
+	i1, _ := d.Job.Valve("I1")
+	assert.Equal(t, "not read", d.Job.Done(i1))
 }
 
 // Each pass has its own line: the cold one's override and reasons do not stand in the hot one.
 func TestEachPassIsToldApart(t *testing.T) {
-	s := setup()
-	hot := card(clearance.Hot, 220, 300)
+	s := jobtest.Setup()
+	hot := jobtest.Card(clearance.Hot, 220, 300)
 	s.Hot = &hot
-	d := start(t, s)
-	d.do(job.Happening{Act: job.WayChosen{Way: sequence.Way{School: sequence.RockingPairs}}})
-	d.do(job.Happening{At: at(0), Act: job.Prepared{EngineC: 45, AmbientC: 20, Reason: "the owner waits"}})
-	d.do(job.Happening{Act: job.Turned{Stop: 0}})
-	d.feel("E1", 200, clearance.WontGo)
-	d.do(job.Happening{Act: job.LeftAsIs{Valve: "E1", Reason: "seized"}})
-	d.work(nominal)
-	d.do(job.Happening{At: at(30), Act: job.Signed{By: "Tess", ToolsOut: true}})
-	d.do(job.Happening{At: at(60), Act: job.WentHot{}})
-	d.do(job.Happening{At: at(61), Act: job.EngineStopped{}})
-	d.do(job.Happening{At: at(62), Act: job.JudgedHot{How: job.ByNeedle, RanMin: 15}})
-	assert.Equal(t, "judged hot: the needle stood in its place, ran 15 min", d.job.Warmth())
+	d := jobtest.Start(t, s)
+	d.Do(job.Happening{Act: job.WayChosen{Way: sequence.Way{School: sequence.RockingPairs}}})
+	d.Do(job.Happening{At: at(0), Act: job.Prepared{EngineC: 45, AmbientC: 20, Reason: "the owner waits"}})
+	d.Do(job.Happening{Act: job.Turned{Stop: 0}})
+	d.Feel("E1", 200, clearance.WontGo)
+	d.Do(job.Happening{Act: job.LeftAsIs{Valve: "E1", Reason: "seized"}})
+	d.Work(jobtest.Nominal)
+	d.Do(job.Happening{At: at(30), Act: job.Signed{By: "Tess", ToolsOut: true}})
+	d.Do(job.Happening{At: at(60), Act: job.WentHot{}})
+	d.Do(job.Happening{At: at(61), Act: job.EngineStopped{}})
+	d.Do(job.Happening{At: at(62), Act: job.JudgedHot{How: job.ByNeedle, RanMin: 15}})
+	assert.Equal(t, "judged hot: the needle stood in its place, ran 15 min", d.Job.Warmth())
 	assert.Equal(
 		t,
 		"engine 45 °C (113 °F), ambient 20 °C (68 °F); passed all the same at 45 °C (113 °F): the owner waits",
-		d.job.ColdWarmth(),
+		d.Job.ColdWarmth(),
 	)
-	e1, _ := d.job.Valve("E1")
-	assert.Equal(t, "left as it was in the cold pass: seized, not read", d.job.Done(e1))
+	e1, _ := d.Job.Valve("E1")
+	assert.Equal(t, "left as it was in the cold pass: seized, not read", d.Job.Done(e1))
 }

@@ -135,6 +135,15 @@ func (s Stop) Sets(valve string) bool {
 	return slices.ContainsFunc(s.Set, func(set SetValve) bool { return set.Valve == valve })
 }
 
+// Names are the valves that are set at the stop, in order.
+func (s Stop) Names() []string {
+	names := make([]string, len(s.Set))
+	for i, set := range s.Set {
+		names[i] = set.Valve
+	}
+	return names
+}
+
 // Plan is a school applied to an engine. Where Applies is false Reason says why and there are no stops.
 type Plan struct {
 	Way

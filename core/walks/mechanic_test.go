@@ -1,12 +1,12 @@
 package walks_test
 
 import (
-	"metronix/core/bench"
 	"time"
 
 	"github.com/stretchr/testify/require"
 
 	"metronix/core/adjust"
+	"metronix/core/bench"
 	"metronix/core/clearance"
 	"metronix/core/gauge"
 	"metronix/core/job"

@@ -7,7 +7,6 @@ import (
 	"encoding/json"
 	"errors"
 	"fmt"
-	"metronix/internal/seen"
 	"net/http"
 	"strings"
 
@@ -16,6 +15,7 @@ import (
 	"metronix/core/clearance"
 	"metronix/core/engine"
 	"metronix/core/measure"
+	"metronix/internal/seen"
 	"metronix/internal/store"
 	"metronix/internal/wire"
 )

@@ -4,13 +4,13 @@ import (
 	"context"
 	"errors"
 	"fmt"
-	"metronix/internal/seen"
 	"net/http"
 	"strings"
 
 	"github.com/danielgtaylor/huma/v2"
 
 	"metronix/core/measure"
+	"metronix/internal/seen"
 	"metronix/internal/store"
 	"metronix/internal/wire"
 )

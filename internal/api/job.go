@@ -5,7 +5,6 @@ import (
 	"context"
 	"errors"
 	"fmt"
-	"metronix/internal/seen"
 	"net/http"
 	"slices"
 	"strings"
@@ -17,6 +16,7 @@ import (
 	"metronix/core/gauge"
 	"metronix/core/job"
 	"metronix/core/measure"
+	"metronix/internal/seen"
 	"metronix/internal/store"
 	"metronix/internal/wire"
 )

@@ -5,11 +5,12 @@ import (
 	"encoding/json"
 	"errors"
 	"maps"
-	"metronix/internal/seen"
 	"reflect"
 	"slices"
 
 	"github.com/danielgtaylor/huma/v2"
+
+	"metronix/internal/seen"
 )
 
 // stateAnswer is the answer to a happening: the whole state, or, for a screen that asks for changes and knew

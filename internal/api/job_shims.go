@@ -4,10 +4,10 @@ import (
 	"cmp"
 	"context"
 	"errors"
-	"metronix/internal/seen"
 
 	"metronix/core/adjust"
 	"metronix/core/job"
+	"metronix/internal/seen"
 	"metronix/internal/wire"
 )
 

@@ -1,9 +1,9 @@
 package api
 
 import (
-	"metronix/internal/seen"
 	"time"
 
+	"metronix/internal/seen"
 	"metronix/internal/wire"
 )
 

@@ -2,7 +2,6 @@ package api
 
 import (
 	"context"
-	"metronix/internal/seen"
 	"net/http"
 
 	"github.com/danielgtaylor/huma/v2"
@@ -10,6 +9,7 @@ import (
 	"metronix/core/engine"
 	"metronix/core/job"
 	"metronix/core/sequence"
+	"metronix/internal/seen"
 	"metronix/internal/wire"
 )
 

@@ -4,7 +4,6 @@ import (
 	"context"
 	"encoding/json"
 	"fmt"
-	"metronix/internal/seen"
 	"net/http"
 	"strconv"
 	"time"
@@ -14,6 +13,7 @@ import (
 	"metronix/core/adjust"
 	"metronix/core/job"
 	"metronix/core/measure"
+	"metronix/internal/seen"
 	"metronix/internal/store"
 	"metronix/internal/wire"
 )

@@ -7,7 +7,6 @@ import (
 	"errors"
 	"fmt"
 	"math"
-	"metronix/internal/seen"
 	"net/http"
 	"path"
 	"slices"
@@ -20,6 +19,7 @@ import (
 	"metronix/core/measure"
 	"metronix/core/sequence"
 	"metronix/internal/api"
+	"metronix/internal/seen"
 	"metronix/internal/store"
 	"metronix/internal/wire"
 )

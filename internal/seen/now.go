@@ -1,6 +1,7 @@
 package seen
 
 import (
+	"metronix/core/bench"
 	"metronix/core/job"
 	"metronix/internal/wire"
 )
@@ -20,6 +21,37 @@ type Now struct {
 	Paint   string       `json:"paint" doc:"that a mark is to be painted on the pulley before the crank is turned, and where; empty: none"`
 	Shim    *ShimStep    `json:"shim,omitempty" doc:"for adjust, where shims are changed: what goes in; absent: nothing to be had does"`
 	Turn    *Instruction `json:"instruction,omitempty" doc:"for turn: how, and until what is seen"`
+	Says    Headline     `json:"headline" doc:"the one instruction, in words"`
+	Instead *Instead     `json:"instead,omitempty" doc:"what may be done at the same valve instead: set what is being read, read what is to be set"`
+	Notes   []Note       `json:"notes" doc:"the words under the cylinders on the drawing of the head"`
+	Side    Side         `json:"side"`
+}
+
+// Headline is the one instruction: plain words about a part that stands out, and one quiet line below.
+type Headline struct {
+	Before string `json:"before"`
+	Strong string `json:"strong"`
+	After  string `json:"after"`
+	Sub    string `json:"sub"`
+}
+
+// Instead is another action at the valve in hand.
+type Instead struct {
+	Action string   `json:"action" enum:"read,adjust"`
+	Says   Headline `json:"headline"`
+}
+
+// Note is the word under a cylinder that matters now.
+type Note struct {
+	Cylinder int    `json:"cylinder"`
+	Text     string `json:"text"`
+	Strong   bool   `json:"strong" doc:"something is to be done there, here and now"`
+}
+
+// Side is the valve that is drawn from the side.
+type Side struct {
+	Valve string `json:"valve"`
+	Leaf  string `json:"leaf" doc:"in hand there, as stamped; empty: none"`
 }
 
 // Cross are the leaves beside the one that dragged: one down should fall through, one up should not go.
@@ -28,11 +60,22 @@ type Cross struct {
 	Up   string `json:"up"`
 }
 
-func nowOf(j *job.Job) Now {
+// nowOf is what is next, and what is said of it; lastOn is the valve that was worked on last.
+func nowOf(j *job.Job, advice *bench.Advice, lastOn string) Now {
 	next, here := j.Next(), j.Here()
 	n := Now{Action: string(next.Action), Valve: next.Valve, Stop: next.Stop, TurnDeg: wire.Deg(next.Turn),
 		Confirm: next.Confirm,
-		Ladder:  []Rung{}, Here: wire.List(here), Then: j.Then(next), Sets: j.SetsNext(next)}
+		Ladder:  []Rung{}, Here: wire.List(here), Then: j.Then(next), Sets: j.SetsNext(next),
+		Says: Headline(advice.Headline(next)), Notes: []Note{}, Side: Side(advice.Side(next, lastOn))}
+	for _, note := range advice.Notes(next) {
+		n.Notes = append(n.Notes, Note(note))
+	}
+	if v, ok := j.Valve(next.Valve); ok {
+		n.Ladder = ladderOf(advice.Ladder(v))
+	}
+	if other, ok := insteadOf(next, j); ok {
+		n.Instead = &Instead{string(other.Action), Headline(advice.Headline(other))}
+	}
 	if next.Shim != nil {
 		n.Shim = &ShimStepsOf(j, []job.ShimStep{*next.Shim})[0]
 	}
@@ -42,4 +85,22 @@ func nowOf(j *job.Job) Now {
 		n.Turn = &Instruction{turn.How, turn.Until}
 	}
 	return n
+}
+
+// insteadOf is what may be done instead of what is next at the same valve; ok is false where nothing may.
+func insteadOf(next job.Next, j *job.Job) (other job.Next, ok bool) {
+	if j.Sheet.Shimmed() {
+		return other, false
+	}
+	other = next
+	switch next.Action {
+	case job.DoRead, job.DoKeep:
+		v, _ := j.Valve(next.Valve)
+		other.Action = job.DoAdjust
+		return other, j.MaySet(v)
+	case job.DoAdjust:
+		other.Action = job.DoRead
+		return other, true
+	}
+	return other, false
 }

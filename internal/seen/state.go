@@ -124,10 +124,7 @@ func StateOf(at At) JobState {
 	}
 	s.Done, s.Total = j.Progress()
 	s.Finished = wire.List(j.Finished())
-	s.Now = nowOf(j)
-	if v, ok := j.Valve(s.Now.Valve); ok {
-		s.Now.Ladder = ladderOf(advice.Ladder(v))
-	}
+	s.Now = nowOf(j, advice, s.UndoValve)
 	for _, t := range j.Temperatures {
 		s.Readings = append(s.Readings, HeatReading{t.At, wire.Celsius(t.EngineC), wire.Celsius(t.AmbientC)})
 		if gate, ok := j.GateC(t.AmbientC); ok {

@@ -84,7 +84,8 @@ type ValveState struct {
 	PreLockMM *wire.MM   `json:"pre_lock_mm,omitempty" doc:"the gap to set with the nut loose, where this mechanic's shift is known"`
 	SetByMM   []wire.MM  `json:"set_by_mm" doc:"the leaf or stack to set by, with the nut loose; only for a valve that needs it or may be set"`
 	SetAngled []bool     `json:"set_by_angled"`
-	SetBy     string     `json:"set_by" doc:"the same as stamped on the leaves"`
+	SetBy     string     `json:"set_by" doc:"the same as stamped on the leaves; the gap to set where none is owned"`
+	WithNut   string     `json:"with_nut" doc:"what locking does to its gap in these hands, and what to set for that; empty: it is not known"`
 	NutSays   string     `json:"nut_says" doc:"what is known of its lock nut, and what to do about it; empty: nothing, or it is allowed for"`
 	Caution   string     `json:"caution" doc:"what to mind before it is worked on here; empty: nothing"`
 	Nipped    bool       `json:"nipped" doc:"its nut is nipped, and still to be tightened to its torque"`
@@ -200,8 +201,8 @@ func valveOf(j *job.Job, v *job.ValveState, advice *bench.Advice) ValveState {
 	}
 	if out.Needs || out.MaySet || v.Freed || v.Stage != job.Untouched {
 		by := wire.LaidOf(advice.SetBy(v))
-		out.SetByMM, out.SetAngled, out.SetBy = by.LeavesMM, by.Angled, by.Name
-		out.NutSays = advice.NutSays(v)
+		out.SetByMM, out.SetAngled, out.SetBy = by.LeavesMM, by.Angled, advice.LeafSaid(v)
+		out.NutSays, out.WithNut = advice.NutSays(v), advice.WithNut(v)
 	}
 	if out.Needs || out.MaySet {
 		out.Screw = screwOf(j, v)

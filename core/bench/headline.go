@@ -1,0 +1,164 @@
+package bench
+
+import (
+	"strings"
+
+	"metronix/core/adjust"
+	"metronix/core/clearance"
+	"metronix/core/gear"
+	"metronix/core/job"
+	"metronix/core/sequence"
+)
+
+// Headline is the one instruction: plain words about a part that stands out, and one quiet line below. Any of them may
+// be empty.
+type Headline struct{ Before, Strong, After, Sub string }
+
+// String is the instruction without its quiet line.
+func (h Headline) String() string { return h.Before + h.Strong + h.After }
+
+// Headline says what is next. An action other than the next one may be asked for the same valve: one in hand may be set
+// though another leaf is next, and read again though setting is.
+func (a *Advice) Headline(n job.Next) Headline {
+	v, _ := a.j.Valve(n.Valve)
+	switch n.Action {
+	case job.DoChooseWay:
+		return sayChoose()
+	case job.DoPrepare:
+		return sayTemperature(len(a.j.Temperatures) > 0)
+	case job.DoTurn, job.DoBarOver:
+		return a.turning(n)
+	case job.DoFree:
+		return sayFree(a.standing(), a.called(v))
+	case job.DoRead:
+		return a.reading(v)
+	case job.DoKeep:
+		down, up, ok := a.CrossCheck(v)
+		return sayKeep(v.Name, a.j.Found(v).Verdict, down.String(), up.String(), ok)
+	case job.DoAdjust:
+		return a.setting(n, v)
+	case job.DoLock:
+		return a.locking(v)
+	case job.DoSign:
+		return saySign()
+	case job.DoGoHot:
+		return sayGoHot()
+	case job.DoNothing:
+		return sayDone(a.j.SignedBy)
+	}
+	return Headline{}
+}
+
+func (a *Advice) turning(n job.Next) Headline {
+	i, led := a.j.Instruction()
+	if n.Action == job.DoBarOver {
+		return sayBarOver(i, led, a.j.Checks() == job.CheckAll)
+	}
+	return sayTurn(i, n.Confirm)
+}
+
+func (a *Advice) reading(v *job.ValveState) Headline {
+	judged := a.j.Judge(v)
+	switch {
+	case v.Stage == job.NutTight:
+		return sayReadAgain(v.Name, a.j.Sheet.Gear().LockNut())
+	case len(v.Round) > 0 && judged.Conflict != "":
+		return sayDisagree(v.Name)
+	case len(v.Round) > 0 && judged.TryNext != nil:
+		return sayTry(v.Name, judged.TryNext.String())
+	}
+	return sayRead(a.standing(), a.called(v), a.j.Phase() == job.Verify)
+}
+
+func (a *Advice) setting(n job.Next, v *job.ValveState) Headline {
+	g := a.j.Sheet.Gear()
+	if g.Means == gear.Exchanged {
+		return a.shim(n, v)
+	}
+	by := a.LeafSaid(v)
+	turn, ok := Screw(a.j, v)
+	if !ok || turn.ByFeel {
+		return saySet(v.Name, by, g.Words)
+	}
+	return sayScrew(v.Name, by, turn, g.Words)
+}
+
+func (a *Advice) locking(v *job.ValveState) Headline {
+	torque := sayTorque(a.j.Sheet.Adjuster, a.j.Speaks)
+	switch {
+	case a.j.Locking != job.InTwoGoes:
+		return sayLock(v.Name, torque)
+	case v.Nipped:
+		return sayTorqueUp(v.Name, torque)
+	}
+	return sayNip(v.Name)
+}
+
+// shim is the one next thing on shims.
+func (a *Advice) shim(n job.Next, v *job.ValveState) Headline {
+	if n.Shim != nil {
+		return sayShim(*n.Shim)
+	}
+	if v.Shim == 0 && !v.Out {
+		return sayWhichShim(v.Name)
+	}
+	if fit, ok := a.j.ShimFor(v.Name); ok && a.j.Source(fit) == job.ToBuy {
+		return sayToOrder(v.Name, fit.Shim)
+	}
+	return sayNoShim(v.Name)
+}
+
+// LeafSaid is the leaf or stack to set a valve by, as stamped; where none is owned, the gap to set.
+func (a *Advice) LeafSaid(v *job.ValveState) string {
+	if by := a.SetBy(v); len(by) > 0 {
+		return by.String()
+	}
+	aim := a.j.AimOf(v)
+	if v.Limits.In(a.j.Speaks.Length).InThou {
+		return aim.Thou()
+	}
+	return aim.String()
+}
+
+// standing is where the crank stands, as a sentence before another; empty between stops.
+func (a *Advice) standing() string {
+	if a.j.Way.School == "" || a.j.Stop < 0 {
+		return ""
+	}
+	return a.j.Plan.Stops[a.j.Stop].Standing() + ". "
+}
+
+// called is how a valve is called: by its number too, where the sequence counts by it.
+func (a *Advice) called(v *job.ValveState) string {
+	if a.j.Plan.School == sequence.SumRule && v.RowNumber > 0 {
+		return numbered(v.RowNumber, v.Name)
+	}
+	return v.Name
+}
+
+// WithNut says what this mechanic's lock nut does to the gap of a valve, and what to set for that; empty: it is not
+// known, or nothing.
+func (a *Advice) WithNut(v *job.ValveState) string {
+	pre, ok := a.PreLock(v)
+	if !ok {
+		return ""
+	}
+	g := gap{v.Limits.In(a.j.Speaks.Length).InThou}
+	if own := a.j.OwnShift; !a.shift.Enough && own != nil && *own != 0 {
+		return sayOwnShift(g, *own, pre, a.j.AimOf(v), a.shift.Count)
+	}
+	if !a.shift.Enough || a.shift.Median == 0 {
+		return ""
+	}
+	return sayShift(g, a.shift, pre, a.j.AimOf(v))
+}
+
+// verdicts are said in lower case within a sentence.
+func verdict(v clearance.Verdict) string { return strings.ToLower(string(v)) }
+
+func direction(closes bool) string {
+	if closes {
+		return adjust.Closes
+	}
+	return adjust.Opens
+}

@@ -1,0 +1,219 @@
+package bench
+
+import (
+	"fmt"
+	"strings"
+
+	"metronix/core/adjust"
+	"metronix/core/clearance"
+	"metronix/core/engine"
+	"metronix/core/gear"
+	"metronix/core/job"
+	"metronix/core/measure"
+)
+
+// This file is every sentence of the bench, one function a sentence.
+
+func sayChoose() Headline { return Headline{Before: "Choose the ", Strong: "sequence."} }
+
+// sayTemperature asks for the engine's temperature, or for another one of a series.
+func sayTemperature(again bool) Headline {
+	if again {
+		return Headline{Before: "Take the ", Strong: "temperature."}
+	}
+	return Headline{Before: "Take the engine’s ", Strong: "temperature."}
+}
+
+// sayTurn turns the crank until something is seen, or has it confirmed where it is believed to stand.
+func sayTurn(i job.Instruction, confirm bool) Headline {
+	if confirm {
+		return Headline{Before: i.How + " ", Strong: i.Until + ".",
+			Sub: "Nothing was entered for hours: somebody may have turned the crank."}
+	}
+	return Headline{Before: i.How + " until ", Strong: i.Until + "."}
+}
+
+// sayBarOver turns the crank before the check round; led says that it is known until what is seen.
+func sayBarOver(i job.Instruction, led, all bool) Headline {
+	h := Headline{Before: "Turn the crank full turns.",
+		Sub: "Then each valve that was set is read again, and every lock nut felt."}
+	if led {
+		h.Before, h.Strong = i.How+" until ", i.Until+"."
+	}
+	if all {
+		h.Sub = "Then every valve is read again, and every lock nut felt."
+	}
+	return h
+}
+
+func sayFree(standing, valve string) Headline {
+	return Headline{Before: standing + "Slacken ", Strong: valve + "."}
+}
+
+func sayRead(standing, valve string, check bool) Headline {
+	if check {
+		return Headline{Before: standing + "Check ", Strong: valve + "."}
+	}
+	return Headline{Before: standing + "Read ", Strong: valve + "."}
+}
+
+func sayReadAgain(valve string, nut bool) Headline {
+	if nut {
+		return Headline{Before: "Locked. Read ", Strong: valve, After: " again."}
+	}
+	return Headline{Before: "Fitted. Read ", Strong: valve, After: " again."}
+}
+
+func sayDisagree(valve string) Headline {
+	return Headline{Before: valve + ": the readings ", Strong: "disagree.", Sub: "Take back the one you trust least."}
+}
+
+func sayTry(valve, leaf string) Headline {
+	return Headline{Before: valve + ": try ", Strong: leaf + "."}
+}
+
+func sayKeep(valve string, is clearance.Verdict, down, up string, mayProve bool) Headline {
+	h := Headline{Before: valve + " is ", Strong: verdict(is) + "."}
+	if mayProve {
+		h.Sub = fmt.Sprintf("To prove it: %s falls through, %s will not go.", down, up)
+	}
+	return h
+}
+
+func saySet(valve, leaf string, w gear.Words) Headline {
+	return Headline{Before: "Set " + valve + " to ", Strong: leaf + ".", Sub: w.Until(leaf)}
+}
+
+// sayScrew says which way an adjuster goes and how far: "Screw E3 in 36°, clockwise."
+func sayScrew(valve, leaf string, t adjust.Turn, w gear.Words) Headline {
+	way := map[gear.Way]string{gear.In: w.In, gear.Out: w.Out}[t.Way]
+	words := []string{w.Part, valve, way,
+		fmt.Sprintf("%v°,", t.Degrees), string(t.Rotation) + "."}
+	words = nonEmpty(words)
+	return Headline{Strong: strings.Join(words, " "), Sub: w.Until(leaf)}
+}
+
+func sayLock(valve, torque string) Headline {
+	return Headline{Before: "Lock ", Strong: valve, After: ", then check again.", Sub: torque}
+}
+
+func sayNip(valve string) Headline {
+	return Headline{Before: "Nip the nut of ", Strong: valve, After: ".",
+		Sub: "A ring spanner on the nut, a driver in the screw to hold it."}
+}
+
+func sayTorqueUp(valve, torque string) Headline {
+	return Headline{Before: "Torque ", Strong: valve, After: ", then read it again.", Sub: torque}
+}
+
+// sayTorque is a lock nut's torque in a person's units, or what to do without a figure.
+func sayTorque(a *engine.Adjuster, speaks measure.Units) string {
+	if a == nil || a.Locknut.Value() == 0 {
+		return "No torque is printed: by hand feel, short of straining the thread. Hold the screw still."
+	}
+	return "Lock nut " + speaks.Torque(a.Locknut.Value()) + ". Hold the screw still."
+}
+
+func saySign() Headline {
+	return Headline{Before: "Account for all tools and leaves, ", Strong: "then sign."}
+}
+
+func sayGoHot() Headline { return Headline{Before: "Warm it up for the ", Strong: "hot pass."} }
+
+func sayDone(by string) Headline { return Headline{Before: "Signed by ", Strong: by + "."} }
+
+func sayWhichShim(valve string) Headline {
+	return Headline{Before: "Which shim is under ", Strong: valve + "?", Sub: "Read it off, or measure it."}
+}
+
+func sayNoShim(valve string) Headline {
+	return Headline{Before: "No shim serves ", Strong: valve + ".", Sub: "Leave it with a reason, or wait for another size."}
+}
+
+func sayToOrder(valve string, shim measure.Length) Headline {
+	return Headline{Before: valve + " waits for a shim of ", Strong: shim.String() + ".",
+		Sub: "Order it and wait, or leave the valve with a reason."}
+}
+
+// sayShim is a shim, or one that stands in for it, that goes in.
+func sayShim(s job.ShimStep) Headline {
+	switch {
+	case s.Source == job.Stays:
+		return Headline{Before: "Leave the stand-in under ", Strong: s.Valve, After: ", and read it."}
+	case s.Do == job.FitStandIn:
+		return Headline{Before: "Stand-in under ", Strong: s.Valve + ".", Sub: "Its own shim is wanted elsewhere."}
+	}
+	bare := strings.TrimSuffix(s.Shim.String(), " mm")
+	return Headline{Before: "Fit ", Strong: bare + " under " + s.Valve + ".", Sub: shimFrom(s)}
+}
+
+func shimFrom(s job.ShimStep) string {
+	switch s.Source {
+	case job.FromValve:
+		return "From " + s.From + "."
+	case job.FromBench:
+		return "From the loose shims."
+	case job.ToBuy:
+		return "To order."
+	}
+	return "From the shop."
+}
+
+func numbered(n int, valve string) string { return fmt.Sprintf("valve %d (%s)", n, valve) }
+
+// gap says gaps in the unit of their card.
+type gap struct{ thou bool }
+
+func (g gap) say(l measure.Length) string {
+	if g.thou {
+		return l.Thou()
+	}
+	return l.String()
+}
+
+func sayOwnShift(g gap, own, pre, aim measure.Length, learned int) string {
+	first := "Leave it a hair tight"
+	if own < 0 {
+		first = "Back it off a hair first"
+	}
+	return fmt.Sprintf("%s: set %s for %s, as you say your nut %s it by %s (%d of %d times learned).", first, g.say(pre),
+		g.say(aim), direction(own < 0), g.say(own.Abs()), learned, adjust.EnoughPairs)
+}
+
+func sayShift(g gap, s adjust.Shift, pre, aim measure.Length) string {
+	return fmt.Sprintf("Your lock nut usually %s the gap by %s (%d times, spread %s): set %s for %s.",
+		direction(s.Median < 0), g.say(s.Median.Abs()), s.Count, g.say(s.Spread), g.say(pre), g.say(aim))
+}
+
+// Notes on the drawing of the head.
+const (
+	noteNext  = "next"
+	noteRock  = "rocking"
+	noteWatch = "watch it rock"
+)
+
+func noteDown(valve string, turning bool) string {
+	if turning {
+		return "watch " + valve
+	}
+	return valve + " is down"
+}
+
+func noteHere(p job.Phase) string {
+	switch p {
+	case job.Adjust:
+		return "set here"
+	case job.Verify:
+		return "check here"
+	}
+	return "read here"
+}
+
+func nonEmpty(words []string) (out []string) {
+	for _, w := range words {
+		if w != "" {
+			out = append(out, w)
+		}
+	}
+	return out
+}
