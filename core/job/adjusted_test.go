@@ -4,30 +4,11 @@ import (
 	"testing"
 
 	"github.com/stretchr/testify/assert"
-	"github.com/stretchr/testify/require"
 
-	"metronix/core/clearance"
 	"metronix/core/job"
 	"metronix/core/job/jobtest"
-	"metronix/core/measure"
 	"metronix/core/sequence"
 )
-
-// slackAt is a job whose only valve out of limits is being set: its nut is slack.
-func slackAt(t *testing.T, valve string) *jobtest.Driver {
-	t.Helper()
-	d := jobtest.Start(t, jobtest.Setup())
-	d.Begin(sequence.RockingPairs)
-	d.ReadUntil(job.DoAdjust, func(v string) (measure.Length, clearance.Feel) {
-		if v == valve {
-			return jobtest.Nominal(v) - 60, "drag"
-		}
-		return jobtest.Nominal(v), "drag"
-	})
-	require.Equal(t, valve, d.Job.Next().Valve)
-	d.Do(job.Happening{Act: job.Adjusted{Valve: valve}})
-	return d
-}
 
 func TestAdjusting(t *testing.T) {
 	d := jobtest.Start(t, jobtest.Setup())
@@ -35,7 +16,7 @@ func TestAdjusting(t *testing.T) {
 	d.Do(job.Happening{Act: job.Turned{Stop: 0}})
 	d.Refused(job.Happening{Act: job.Adjusted{Valve: "E1"}}, "Read every valve as found")
 
-	d = slackAt(t, "E1")
+	d = jobtest.SlackAt(t, "E1")
 	e1, _ := d.Job.Valve("E1")
 	assert.Equal(t, job.NutLoose, e1.Stage)
 	assert.Equal(t, 1, e1.Adjustments)

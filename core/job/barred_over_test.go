@@ -6,10 +6,11 @@ import (
 	"github.com/stretchr/testify/assert"
 
 	"metronix/core/job"
+	"metronix/core/job/jobtest"
 )
 
 func TestTheTwoTurns(t *testing.T) {
-	d := slackAt(t, "E1")
+	d := jobtest.SlackAt(t, "E1")
 	d.Refused(job.Happening{Act: job.BarredOver{}}, "after every valve is adjusted and locked")
 	d.Do(job.Happening{Act: job.Locked{Valve: "E1"}})
 	d.Feel("E1", 300, "drag")

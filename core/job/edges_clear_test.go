@@ -7,57 +7,12 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"metronix/core/adjust"
-	"metronix/core/bench"
-	"metronix/core/clearance"
 	"metronix/core/engine"
 	"metronix/core/job"
 	"metronix/core/job/jobtest"
 	"metronix/core/measure"
 	"metronix/core/sequence"
 )
-
-// The leaf to begin with is the one whose drag settles most: one that reaches over a limit with its doubt comes after one
-// that does not, though it is nearer the aim.
-func TestTheFirstLeafReachesOverNoLimit(t *testing.T) {
-	fig := func(l measure.Length) clearance.Figure { return clearance.Figure{Metric: &l} }
-	first := func(lower, upper, nominal measure.Length, leaves ...measure.Length) string {
-		s := jobtest.Setup()
-		s.Card.Intake = clearance.Clearance{Nominal: fig(nominal * um), Lower: fig(lower * um), Upper: fig(upper * um)}
-		s.Owned = jobtest.Owning(leaves...)
-		j, err := job.New(s)
-		require.NoError(t, err)
-		v, _ := j.Valve("I1")
-		for _, r := range bench.Advise(j, adjust.Shift{}).Ladder(v) {
-			if r.First {
-				return r.Stack.String()
-			}
-		}
-		return ""
-	}
-	assert.Equal(t, "0.225", first(200, 240, 210, 205, 225), "0.205 reaches below")
-	assert.Equal(t, "0.215", first(200, 240, 230, 215, 235), "0.235 reaches above")
-	assert.Equal(t, "0.21", first(190, 250, 210, 210, 225), "where neither does, the nearer")
-}
-
-// A stack of two is offered unasked where no single leaf lies within twice the feel of it: 0.010 each way.
-func TestWhichStacksAreUseful(t *testing.T) {
-	has := func(leaves ...measure.Length) bool {
-		s := jobtest.Setup()
-		s.Owned = jobtest.Owning(leaves...)
-		j, err := job.New(s)
-		require.NoError(t, err)
-		v, _ := j.Valve("I1") // 0.20 to 0.24
-		for _, r := range bench.Advise(j, adjust.Shift{}).Ladder(v) {
-			if r.Stack.Thickness() == 230*um && !r.SetBy {
-				return true
-			}
-		}
-		return false
-	}
-	assert.True(t, has(70, 160, 219, 300), "0.219 is 0.011 off")
-	assert.False(t, has(70, 160, 220, 300), "0.220 is just 0.010 off")
-	assert.False(t, has(70, 160, 220, 240, 300), "0.240 is so too")
-}
 
 // A valve that has just the required margin is clear, and is read.
 func TestAValveWithJustItsMargin(t *testing.T) {

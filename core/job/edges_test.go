@@ -9,8 +9,6 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
-	"metronix/core/adjust"
-	"metronix/core/bench"
 	"metronix/core/clearance"
 	"metronix/core/engine"
 	"metronix/core/engine/enginetest"
@@ -99,54 +97,6 @@ func TestHowMuchAJobHolds(t *testing.T) {
 	}
 	d.Refused(job.Happening{Act: job.ReadingTaken{Valve: "E1", Leaves: gauge.Straight(100 * um), Feel: "free"}},
 		"has 200 readings already")
-}
-
-// A mechanic's own shift as large as the aim leaves no gap to set, and a habit as wide as the limits is not
-// aimed by.
-func TestWhenThereIsAGapToSet(t *testing.T) {
-	d := jobtest.Start(t, jobtest.Setup())
-	d.Begin(sequence.OneCylinder)
-	v, _ := d.Job.Valve("I1")
-	width := v.Limits.Window.Upper - v.Limits.Window.Lower
-	pre, ok := bench.Advise(d.Job, adjust.Shift{Enough: true, Median: -20 * um, Spread: width - 1}).PreLock(v)
-	assert.True(t, ok)
-	assert.Equal(t, 240*um, pre)
-	_, ok = bench.Advise(d.Job, adjust.Shift{Enough: true, Median: -20 * um, Spread: width}).PreLock(v)
-	assert.False(t, ok)
-	narrow := jobtest.Setup()
-	fig := func(l measure.Length) clearance.Figure { return clearance.Figure{Metric: &l} }
-	narrow.Card.Intake = clearance.Clearance{Nominal: fig(100 * um), Tolerance: fig(20 * um)}
-	d = jobtest.Start(t, narrow)
-	for shift, possible := range map[measure.Length]bool{100 * um: false, 99 * um: true} {
-		d.Do(job.Happening{Act: job.WayChosen{Way: sequence.Way{School: sequence.OneCylinder},
-			Round: job.Round{OwnShift: &shift}}})
-		v, _ := d.Job.Valve("I1")
-		_, ok := bench.Advise(d.Job, adjust.Shift{}).PreLock(v)
-		assert.Equal(t, possible, ok, shift)
-	}
-}
-
-// The ladder shows up to four stacks of two unasked; and a stack that
-// dragged is proved by stacks.
-func TestTheStacksOfTheLadder(t *testing.T) {
-	s := jobtest.Setup()
-	s.Owned = jobtest.Owning(50, 70, 130, 145, 150, 155, 165, 250)
-	d := jobtest.Start(t, s)
-	d.Begin(sequence.OneCylinder)
-	d.Do(job.Happening{Act: job.Turned{Stop: 0}})
-	v, _ := d.Job.Valve("I1") // 0.20 to 0.24
-	stacks := func() (list []string) {
-		for _, r := range bench.Advise(d.Job, adjust.Shift{}).Ladder(v) {
-			if len(r.Stack) > 1 {
-				list = append(list, r.Stack.String())
-			}
-		}
-		return list
-	}
-	unasked := len(stacks())
-	assert.Equal(t, []string{"0.15 + 0.05", "0.155 + 0.05", "0.165 + 0.05", "0.15 + 0.07"}, stacks(), "0.225 would be a fifth")
-	d.Do(job.Happening{Act: job.ReadingTaken{Valve: "I1", Leaves: gauge.Straight(70*um, 145*um), Feel: "drag"}})
-	assert.Greater(t, len(stacks()), unasked, "with those that prove it")
 }
 
 // An engine that was just as warm as its gate was not warm, a degree more was: hours count from there.

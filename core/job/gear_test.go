@@ -7,7 +7,6 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"metronix/core/adjust"
-	"metronix/core/bench"
 	"metronix/core/clearance"
 	"metronix/core/engine"
 	"metronix/core/gauge"
@@ -319,52 +318,4 @@ func TestADeniedGapTeachesNoShift(t *testing.T) {
 	d.Feel("E1", 300, clearance.Drag)
 	d.Do(job.Happening{Act: job.Kept{Valve: "E1"}})
 	assert.Empty(t, d.Job.LockPairs)
-}
-
-// Judged by one leaf the nut is learned from sides: from the second valve that comes back tight the next is
-// set with the leaf beside it, and one that came back twice says so (common practice).
-func TestTheNutIsLearnedFromSides(t *testing.T) {
-	s := jobtest.Setup()
-	s.Rule = clearance.OneLeaf
-	d := jobtest.Start(t, s)
-	d.Do(job.Happening{Act: job.WayChosen{Way: sequence.Way{School: sequence.RockingPairs},
-		Round: job.Round{Going: job.SetAsYouGo, Check: job.CheckNone}}})
-	d.Do(job.Happening{Act: job.Prepared{EngineC: 19, AmbientC: 18}})
-	d.Do(job.Happening{Act: job.Turned{Stop: 0}})
-	d.Feel("E1", 300, clearance.Free)
-	set := func() {
-		d.Do(job.Happening{Act: job.Adjusted{Valve: "E1", Leaves: gauge.Straight(300 * um)}})
-		d.Do(job.Happening{Act: job.Locked{Valve: "E1"}})
-		d.Feel("E1", 300, clearance.WontGo)
-	}
-	set()
-	e1, _ := d.Job.Valve("E1")
-	none := bench.Advise(d.Job, adjust.Shift{})
-	assert.Equal(t, 300*um, none.SetBy(e1).Thickness())
-	assert.Empty(t, none.NutSays(e1))
-	set()
-	d.Do(job.Happening{Act: job.Kept{Valve: "E1"}})
-	require.Len(t, d.Job.LockPairs, 2)
-	assert.Equal(
-		t,
-		295*um,
-		*d.Job.LockPairs[0].AfterHigh,
-		"it dragged before, and will not go: the leaf cancels",
-	)
-	e1, _ = d.Job.Valve("E1")
-	twice := bench.Advise(d.Job, adjust.Shift{})
-	assert.Equal(t, 310*um, twice.SetBy(e1).Thickness(), "a hair loose")
-	assert.Equal(t, "Locking closes it, 2 times by now: set it with 0.31, then lock.", twice.NutSays(e1))
-	// and so at the next valve, once two pairs have told the way
-	i1, _ := d.Job.Valve("I1")
-	var pairs []adjust.Pair
-	for _, p := range d.Job.LockPairs {
-		pairs = append(pairs, p.Pair)
-	}
-	hands := bench.Advise(d.Job, adjust.LearnShift(pairs, 0))
-	assert.Equal(t, 230*um, hands.SetBy(i1).Thickness())
-	assert.Equal(t, "Locking closes the gap in these hands: set it with 0.23, then lock.", hands.NutSays(i1))
-	wide := bench.Advise(d.Job, adjust.Shift{Enough: true, Count: 5, Median: -20 * um, Spread: 60 * um})
-	_, ok := wide.PreLock(i1)
-	assert.False(t, ok, "a spread wider than the limits is not aimed by")
 }

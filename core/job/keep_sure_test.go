@@ -6,8 +6,6 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
-	"metronix/core/adjust"
-	"metronix/core/bench"
 	"metronix/core/clearance"
 	"metronix/core/engine"
 	"metronix/core/gauge"
@@ -148,26 +146,4 @@ func TestAnUndecidedValveMayBeSet(t *testing.T) {
 	e1, _ := d.Job.Valve("E1")
 	assert.False(t, d.Job.MaySet(e1), "it is in")
 	d.Refused(job.Happening{Act: job.Adjusted{Valve: "E1"}}, "E1 is in. Leave it alone")
-}
-
-// The leaf to begin with is the one that settles most valves: its drag is surely in, and nearest the aim.
-func TestTheFirstLeaf(t *testing.T) {
-	first := func(set job.Setup) (out []string) {
-		d := goingRound(t, set)
-		e1, _ := d.Job.Valve("E1")
-		for _, r := range bench.Advise(d.Job, adjust.Shift{}).Ladder(e1) {
-			if r.First {
-				out = append(out, r.Stack.String())
-			}
-		}
-		return out
-	}
-	set := jobtest.Setup()
-	assert.Equal(t, []string{"0.30"}, first(set))
-	set.Owned = gauge.Set{{ID: gauge.ID{Marked: 280 * um}}, {ID: gauge.ID{Marked: 310 * um}}}
-	assert.Equal(t, []string{"0.31"}, first(set), "0.28 would be close to its limit")
-	set.Owned = gauge.Set{{ID: gauge.ID{Marked: 350 * um}}, {ID: gauge.ID{Marked: 100 * um}},
-		{ID: gauge.ID{Marked: 200 * um}}}
-	assert.Equal(t, []string{"0.20 + 0.10"}, first(set),
-		"no single leaf lies within the limits: the stack to set by")
 }

@@ -28,7 +28,7 @@ func TestKeeping(t *testing.T) {
 }
 
 func TestNothingIsKeptWithASlackNut(t *testing.T) {
-	d := slackAt(t, "E1")
+	d := jobtest.SlackAt(t, "E1")
 	d.Feel("E1", 300, "drag")
 	d.Refused(job.Happening{Act: job.Kept{Valve: "E1"}}, "slack. Lock it, then check again")
 }

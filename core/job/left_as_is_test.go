@@ -6,10 +6,11 @@ import (
 	"github.com/stretchr/testify/assert"
 
 	"metronix/core/job"
+	"metronix/core/job/jobtest"
 )
 
 func TestLeavingAValve(t *testing.T) {
-	d := slackAt(t, "E1")
+	d := jobtest.SlackAt(t, "E1")
 	leave := func(valve, reason string) job.Happening {
 		return job.Happening{Act: job.LeftAsIs{Valve: valve, Reason: reason}}
 	}

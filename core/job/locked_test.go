@@ -6,10 +6,11 @@ import (
 	"github.com/stretchr/testify/assert"
 
 	"metronix/core/job"
+	"metronix/core/job/jobtest"
 )
 
 func TestLocking(t *testing.T) {
-	d := slackAt(t, "E1")
+	d := jobtest.SlackAt(t, "E1")
 	d.Refused(job.Happening{Act: job.Locked{Valve: "I1"}}, "The lock nut of I1 was not slackened")
 	d.Do(job.Happening{Act: job.Locked{Valve: "E1"}})
 	e1, _ := d.Job.Valve("E1")

@@ -10,7 +10,6 @@ import (
 	"metronix/core/bench"
 	"metronix/core/clearance"
 	"metronix/core/engine"
-	"metronix/core/gauge"
 	"metronix/core/gear"
 	"metronix/core/job"
 	"metronix/core/job/jobtest"
@@ -198,12 +197,6 @@ func TestSocketsThatFit(t *testing.T) {
 		25.4: "25.4 mm socket (1 in)"} {
 		assert.Equal(t, says, job.Socket(mm))
 	}
-}
-
-func TestAngledLeavesAreLaidOutToo(t *testing.T) {
-	s := jobtest.Setup()
-	s.Owned = append(slices.Clone(s.Owned), gauge.Leaf{ID: gauge.ID{Marked: 220 * um, Angled: true}})
-	assert.Contains(t, bench.FirstLeaves(jobtest.Start(t, s).Job), "the angled ones where a straight leaf does not lie flat")
 }
 
 func TestToolsByTheKindOfGear(t *testing.T) {

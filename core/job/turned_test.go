@@ -25,6 +25,6 @@ func TestTurning(t *testing.T) {
 }
 
 func TestTheCrankStaysWhileANutIsSlack(t *testing.T) {
-	d := slackAt(t, "E1")
+	d := jobtest.SlackAt(t, "E1")
 	d.Refused(job.Happening{Act: job.Turned{Stop: 1}}, "lock nut of E1 is slack")
 }

@@ -23,7 +23,7 @@ func TestChoosingASequence(t *testing.T) {
 
 // With a slack nut the sequence stays: that valve would be forgotten.
 func TestTheSequenceStaysWhileANutIsSlack(t *testing.T) {
-	d := slackAt(t, "E1")
+	d := jobtest.SlackAt(t, "E1")
 	d.Refused(job.Happening{Act: job.WayChosen{Way: sequence.Way{School: sequence.TwoStop}}},
 		"lock nut of E1 is slack")
 }

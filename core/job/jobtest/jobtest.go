@@ -167,3 +167,21 @@ func Nominal(valve string) measure.Length {
 	}
 	return 300
 }
+
+// SlackAt reads the plain four as found, with one valve 60 µm tight, and slackens its nut to set it.
+func SlackAt(t T, valve string) *Driver {
+	d := Start(t, Setup())
+	d.Begin(sequence.RockingPairs)
+	d.ReadUntil(job.DoAdjust, func(v string) (measure.Length, clearance.Feel) {
+		if v == valve {
+			return Nominal(v) - 60, clearance.Drag
+		}
+		return Nominal(v), clearance.Drag
+	})
+	if at := d.Job.Next().Valve; at != valve {
+		t.Errorf("%s is set, not %s", at, valve)
+		t.FailNow()
+	}
+	d.Do(job.Happening{Act: job.Adjusted{Valve: valve}})
+	return d
+}
