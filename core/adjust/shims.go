@@ -253,23 +253,50 @@ func lacking(v ShimValve, valves []ShimValve, sizes []measure.Length, stock []Co
 			"limits %s leave room for. "+
 			"Measure it again with the leaf that drags.", v.Valve, v.Uncertainty, v.Window)
 	}
-	has := func(wide measure.Window) bool {
-		fits := func(shim measure.Length) bool { return shim > 0 && wide.Contains(shim) }
-		return slices.ContainsFunc(sizes, fits) ||
-			slices.ContainsFunc(stock, func(c Count) bool { return c.N > 0 && fits(c.Shim) }) ||
-			slices.ContainsFunc(valves, func(o ShimValve) bool { return !o.Out && fits(o.Fitted) })
-	}
-	if has(wanted) {
+	if slices.ContainsFunc(within(valves, sizes, stock), wanted.Contains) {
 		return fmt.Sprintf("%s needs a shim of %s, and the ones that fit serve other valves or stay where "+
 			"they are.", v.Valve, wanted)
 	}
-	known := v
-	if known.Uncertainty = 0; has(known.wanted()) {
-		return fmt.Sprintf("The gap of %s is known to ±%s only, so that no size surely serves it. Measure it "+
-			"again with the leaf or stack that drags.", v.Valve, v.Uncertainty)
+	if shim, slack, ok := safest(v, valves, sizes, stock); ok {
+		lands := "on a limit"
+		if slack > 0 {
+			lands = slack.String() + " from a limit"
+		}
+		return fmt.Sprintf("%s would bring %s to %s, %s, and its gap is known to ±%s only: no size surely serves it. "+
+			"Measure it closer, or get a size between.", shim, v.Valve, v.gap(shim), lands, v.Uncertainty)
 	}
 	return fmt.Sprintf("%s needs a shim of %s: no size on the list and none in the engine lies there.",
 		v.Valve, wanted)
+}
+
+// within are the shims that there are anywhere: to buy, in the shop, under a valve.
+func within(valves []ShimValve, sizes []measure.Length, stock []Count) (list []measure.Length) {
+	list = slices.Clone(sizes)
+	for _, c := range stock {
+		if c.N > 0 {
+			list = append(list, c.Shim)
+		}
+	}
+	for _, v := range valves {
+		if !v.Out {
+			list = append(list, v.Fitted)
+		}
+	}
+	return slices.DeleteFunc(list, func(shim measure.Length) bool { return shim <= 0 })
+}
+
+// safest is the shim that would land furthest inside a valve's limits if its gap were known exactly, and how far
+// inside; ok is false where none lands there.
+func safest(v ShimValve, valves []ShimValve, sizes []measure.Length, stock []Count) (
+	shim, slack measure.Length, ok bool) {
+	slack = -1
+	for _, s := range within(valves, sizes, stock) {
+		gap := v.gap(s)
+		if inside := min(gap-v.Window.Lower, v.Window.Upper-gap); inside > slack {
+			shim, slack = s, inside
+		}
+	}
+	return shim, slack, slack >= 0
 }
 
 // nearest is the size that lands nearest to the aim within the window, of equally near ones the thinner

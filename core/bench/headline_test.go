@@ -226,3 +226,15 @@ func TestThePictureOfTheBench(t *testing.T) {
 	a = bench.Advise(deep.Job, adjust.Shift{})
 	assert.Contains(t, a.Notes(deep.Job.Next()), bench.Note{Cylinder: 2, Text: "E2 is down"})
 }
+
+// Where no leaf is owned the gap to set is said, in the unit of its card: 0.3048 mm are 12 thou (1 in = 25.4 mm exactly,
+// international yard and pound agreement, 1959).
+func TestTheGapToSetWithoutALeaf(t *testing.T) {
+	d := going(t, func(s *job.Setup, _ *job.Round) { s.Owned = nil })
+	v, _ := d.Job.Valve("E1")
+	v.Limits.Nominal = 304800
+	a := bench.Advise(d.Job, adjust.Shift{})
+	assert.Equal(t, "0.3048 mm", a.LeafSaid(v))
+	d.Job.Speaks.Length = measure.Thousandths
+	assert.Equal(t, "12 thou", a.LeafSaid(v))
+}

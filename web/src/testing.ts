@@ -72,7 +72,7 @@ export function onBench(panel: Component, job: unknown, refused = false) {
       provideBench(view, ref([]), {
         settling: computed(() => settling.value),
         proving: computed(() => ''),
-        show: (action) => shown.push(action),
+        instead: () => shown.push('instead'),
         refused: computed(() => refused),
         act: (doing) => done.push(doing),
         leave: (valve) => left.push(valve),

@@ -4,7 +4,7 @@ import type { Schemas } from './api/client'
 import { figureOf } from './engine/figure'
 import { capital, seenWords } from './words'
 import gears from './engine/gears.fixture.json'
-import { turnOf, untilDrags, type Gear } from './gearWords'
+import { turnOf, type Gear } from './gearWords'
 
 describe('what is seen', () => {
   it('is spoken of as it stands before the eye', () => {
@@ -24,7 +24,6 @@ describe('the turn of an adjuster', () => {
     expect(turnOf({ ...screw, travel: 'out', rotation: 'anticlockwise' }, of('centre_nut'))).toBe(
       'Nut up 36°, anticlockwise',
     )
-    expect(untilDrags(of('centre_nut'), '0.30')).toBe('Turn the nut on the stud until 0.30 drags.')
   })
 })
 

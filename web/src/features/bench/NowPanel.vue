@@ -1,10 +1,9 @@
 <script setup lang="ts">
 import { computed, ref, toRef, useTemplateRef, watch } from 'vue'
-import type { JobView, PlanView, Schemas, ValveState } from '@/shared/api/client'
+import type { JobView, PlanView, ValveState } from '@/shared/api/client'
 import CrankPulley from '@/shared/engine/CrankPulley.vue'
 import { guard } from '@/shared/guard'
 import type { Waiting } from '@/shared/useQueue'
-import { headline } from './benchWords'
 import { panelFor } from './panels'
 import RefusedList from './parts/RefusedList.vue'
 import VerdictStrip from './parts/VerdictStrip.vue'
@@ -36,11 +35,12 @@ const emit = defineEmits<{
 }>()
 
 // A valve in hand may be set though another leaf is next, and read again though setting is.
-const wanted = ref<{ action: Schemas['Now']['action']; newest: string } | null>(null)
+const wantedAt = ref('')
 const view = computed<JobView>(() => {
   const { state } = props.view
-  if (wanted.value?.newest !== state.newest) return props.view
-  return { ...props.view, state: { ...state, now: { ...state.now, action: wanted.value.action } } }
+  const { instead } = state.now
+  if (!instead || wantedAt.value !== state.newest) return props.view
+  return { ...props.view, state: { ...state, now: { ...state.now, ...instead } } }
 })
 
 /** The valve whose drag is being proved by the leaves beside it. */
@@ -60,7 +60,7 @@ const noted = computed(() => {
 const { state, valve } = provideBench(view, toRef(props, 'waiting'), {
   settling: computed(() => guard.on.value || noted.value !== ''),
   proving: computed(() => proving.value),
-  show: (action) => (wanted.value = { action, newest: props.view.state.newest }),
+  instead: () => (wantedAt.value = props.view.state.newest),
   refused: computed(() => props.refusal !== ''),
   act: (doing) => {
     guard.begin()
@@ -97,7 +97,7 @@ const words = computed(() =>
           after: '',
           sub: 'It is kept here until then.',
         }
-      : headline(view.value),
+      : state.value.now.headline,
 )
 const judgement = computed(
   () => valve.value?.judgement ?? (action.value === 'adjust' ? valve.value?.last?.judgement : undefined),

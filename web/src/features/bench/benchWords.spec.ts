@@ -4,7 +4,7 @@ import { describe, expect, it } from 'vitest'
 import type { JobView, Judgement, Sighting, ValveState } from '@/shared/api/client'
 import { cylinderNotes, valvesShown } from './benchPicture'
 import { panelFor } from './panels'
-import { headline, limitsOf, settingLeaf, shiftWords, torque } from './benchWords'
+import { limitsOf } from './benchWords'
 
 const judged = (verdict: Judgement['verdict'], tryNext: number[] = []): Judgement => ({
   verdict,
@@ -45,6 +45,7 @@ const valve = (name: string, more: Partial<ValveState> = {}): ValveState => ({
   set_by: '0.30',
   caution: '',
   nut_says: '',
+  with_nut: '',
   out: false,
   made_there: false,
   cold_reason: '',
@@ -91,58 +92,15 @@ function view(now: Partial<JobView['state']['now']>, state: Partial<JobView['sta
   } as unknown as JobView
 }
 
-const said = (v: JobView) => {
-  const { before, strong, after } = headline(v)
-  return before + strong + after
-}
-
 const primary = (v: JobView) => panelFor(v, v.state.now.action).button?.(v) ?? ''
 
-describe('the one instruction', () => {
-  it('says what the program says of turning, and what the button confirms', () => {
+describe('the one large button', () => {
+  it('confirms what is seen, keeps, and says where keeping leads', () => {
     const instruction = { how: 'Turn a further 360°', until: 'cylinder 1 rocks' }
-    const turn = { action: 'turn' as const, valve: '', stop: 1, turn_deg: 360, instruction }
-    expect(said(view(turn))).toBe('Turn a further 360° until cylinder 1 rocks.')
-    const sure = { ...turn, confirm: true, instruction: { ...instruction, how: 'Confirm that' } }
-    expect(said(view(sure))).toBe('Confirm that cylinder 1 rocks.')
-    expect(primary(view(turn))).toBe('Cylinder 1 rocks')
-  })
-  it('names the valve, then the leaf worth trying, then the verdict', () => {
-    expect(said(view({}))).toBe('Cylinder 2 is rocking. Read E1.')
-    const trying = [valve('E1', { judgement: judged('undecided', [0.28]) }), valve('E2')]
-    expect(said(view({}, { valves: trying }))).toBe('E1: try 0.28.')
+    expect(primary(view({ action: 'turn', valve: '', stop: 1, turn_deg: 360, instruction }))).toBe('Cylinder 1 rocks')
     expect(primary(view({}))).toBe('')
-    const tight = [valve('E1', { judgement: judged('tight') }), valve('E2')]
-    expect(said(view({ action: 'keep', then: 'E2' }, { valves: tight }))).toBe('E1 is tight.')
     expect(primary(view({ action: 'keep', then: 'E2' }))).toBe('Keep, go to E2')
     expect(primary(view({ action: 'keep', then: '' }))).toBe('Keep')
-  })
-  it('says how far to turn the screw, or the leaf to set by where that cannot be said', () => {
-    const screw = {
-      turn_deg: 18,
-      direction: 'open' as const,
-      rotation: 'anticlockwise' as const,
-      travel: 'out' as const,
-      by_feel: false,
-      why: '',
-    }
-    expect(said(view({ action: 'adjust' }, { phase: 'adjust', valves: [valve('E1', { screw }), valve('E2')] }))).toBe(
-      'Screw E1 out 18°, anticlockwise.',
-    )
-    expect(said(view({ action: 'adjust' }, { phase: 'adjust' }))).toBe('Set E1 to 0.30.')
-    expect(said(view({ action: 'lock' }))).toBe('Lock E1, then check again.')
-    expect(torque(view({}))).toContain('14 N·m (10.3 lbf·ft)')
-    expect(said(view({}, { valves: [valve('E1', { stage: 'nut_tight' }), valve('E2')] }))).toBe(
-      'Locked. Read E1 again.',
-    )
-  })
-  it('offers the gap to set with the nut slack once the mechanic’s shift is known', () => {
-    const known = { ...view({}), lock_shift: { enough: true, count: 6, median_mm: -0.02, spread_mm: 0.005 } }
-    expect(shiftWords(known, valve('E1', { pre_lock_mm: 0.32 }))).toBe(
-      'Your lock nut usually closes the gap by 0.02 mm (6 times, spread 0.005 mm): set 0.32 mm for 0.30 mm.',
-    )
-    const few = { ...view({}), lock_shift: { enough: false, count: 3, median_mm: 0, spread_mm: 0 } }
-    expect(shiftWords(few, valve('E1'))).toBe('')
   })
 })
 
@@ -153,18 +111,11 @@ describe('the picture of the bench', () => {
     const inch = valve('E1', { limits, set_by: '', aim_mm: 0.3048, judgement: judged('in'), round: [{} as never] })
     const job = view({ action: 'read', valve: 'E1' }, { valves: [inch] })
     expect(limitsOf(job, 'E1')).toBe('10–14')
-    expect(settingLeaf(inch)).toBe('12 thou')
     expect(valvesShown(job).E1).toMatchObject({ figure: '9.8', inThou: true })
   })
-  it('marks the cylinders that matter, at the stop and on the way to it', () => {
-    expect(cylinderNotes(view({}))).toEqual({
-      2: { text: 'rocking', strong: false },
-      1: { text: 'read here', strong: true },
-    })
-    expect(cylinderNotes(view({ action: 'turn', valve: '', stop: 1 }))).toEqual({
-      1: { text: 'watch it rock', strong: false },
-      2: { text: 'next', strong: false },
-    })
+  it('writes under the cylinders what the bench says', () => {
+    const notes = [{ cylinder: 2, text: 'rocking', strong: false }]
+    expect(cylinderNotes(view({ notes }))[2]).toMatchObject({ text: 'rocking', strong: false })
   })
   it('shows readings in hand before kept ones', () => {
     const kept = { judgement: judged('in'), readings: [], at: '', stale: false, time_doubtful: false, off_aim: false }

@@ -18,8 +18,8 @@ export interface Bench {
   settling: Readonly<Ref<boolean>>
   /** The valve whose drag is being proved: what is felt of it is kept by a key alone. */
   proving: ComputedRef<string>
-  /** Shows another panel for the valve in hand than the one that is next, until something is done. */
-  show(action: JobView['state']['now']['action']): void
+  /** Shows what may be done at the valve in hand instead of what is next, until something is done. */
+  instead(): void
   /** Whether the last thing done was refused. */
   refused: ComputedRef<boolean>
   act(doing: Doing): void
@@ -57,7 +57,7 @@ function waitingReadings(waiting: Waiting[], valve: string): Reading[] {
 export function provideBench(
   view: Ref<JobView>,
   waiting: Ref<Waiting[]>,
-  does: Pick<Bench, 'settling' | 'proving' | 'show' | 'refused' | 'act' | 'leave' | 'setThough' | 'look' | 'stay'>,
+  does: Pick<Bench, 'settling' | 'proving' | 'instead' | 'refused' | 'act' | 'leave' | 'setThough' | 'look' | 'stay'>,
 ): Bench {
   const state = computed(() => view.value.state)
   const valve = computed(() => state.value.valves.find((v) => v.name === state.value.now.valve))

@@ -536,6 +536,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/jobs/{id}/opening": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** All that a job's state follows from but the time, for a bench that judges without the program */
+        get: operations["open-job"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/jobs/{id}/photos": {
         parameters: {
             query?: never;
@@ -1646,6 +1663,13 @@ export interface components {
             sheet: unknown;
             /** @description of the stored sheet; send it back as replaces to change the sheet */
             version: string;
+        };
+        Entry: {
+            /** Format: date-time */
+            at: string;
+            happening: unknown;
+            /** Format: int64 */
+            rules: number;
         };
         ErrorDetail: {
             /** @description Where the error occurred, e.g. 'body.items[3].tags' or 'path.thing-id' */
@@ -2828,6 +2852,12 @@ export interface components {
             seen?: string;
             valve: string;
         };
+        Headline: {
+            after: string;
+            before: string;
+            strong: string;
+            sub: string;
+        };
         HeardView: {
             /** @description the hash of a recording; empty: none */
             file: string;
@@ -2876,6 +2906,11 @@ export interface components {
             left_out: string[];
             /** Format: int64 */
             vehicles: number;
+        };
+        Instead: {
+            /** @enum {string} */
+            action: "read" | "adjust";
+            headline: components["schemas"]["Headline"];
         };
         Instruction: {
             how: string;
@@ -3455,6 +3490,11 @@ export interface components {
             median_mm: number;
             /** @description a length in millimetres, at most six decimal places */
             spread_mm: number;
+            /**
+             * @description which way it goes, known sooner than how much; empty: not known
+             * @enum {string}
+             */
+            way: "" | "closes" | "opens";
         };
         Look: {
             assumed: string[];
@@ -3514,6 +3554,13 @@ export interface components {
             odometer_why?: string;
             plate: string;
         };
+        Note: {
+            /** Format: int64 */
+            cylinder: number;
+            /** @description something is to be done there, here and now */
+            strong: boolean;
+            text: string;
+        };
         Now: {
             /** @enum {string} */
             action: "choose_way" | "prepare" | "turn" | "free" | "read" | "keep" | "adjust" | "lock" | "bar_over" | "sign" | "go_hot" | "done";
@@ -3521,18 +3568,25 @@ export interface components {
             before_turning: string;
             /** @description the crank is believed to stand at this stop, and that has to be confirmed */
             confirm: boolean;
+            /** @description the one instruction, in words */
+            headline: components["schemas"]["Headline"];
             /** @description the valves waiting at the present stop */
             here: string[];
+            /** @description what may be done at the same valve instead: set what is being read, read what is to be set */
+            instead?: components["schemas"]["Instead"];
             /** @description for turn: how, and until what is seen */
             instruction?: components["schemas"]["Instruction"];
             /** @description the leaves for the valve, thinnest first */
             ladder: components["schemas"]["Rung"][];
+            /** @description the words under the cylinders on the drawing of the head */
+            notes: components["schemas"]["Note"][];
             /** @description that a mark is to be painted on the pulley before the crank is turned, and where; empty: none */
             paint: string;
             /** @description keeping is followed by setting the same valve */
             sets_next: boolean;
             /** @description for adjust, where shims are changed: what goes in; absent: nothing to be had does */
             shim?: components["schemas"]["ShimStep"];
+            side: components["schemas"]["Side"];
             /**
              * Format: int64
              * @description to go to for turn, else where the crank stands; -1: nowhere yet
@@ -3552,6 +3606,14 @@ export interface components {
         };
         OnBoard: {
             on_board: boolean;
+        };
+        Opening: {
+            /** @description a From */
+            from: unknown;
+            happenings: components["schemas"]["Entry"][];
+            id: string;
+            /** @description the engine sheet */
+            sheet: unknown;
         };
         Override: {
             /** Format: date-time */
@@ -3929,6 +3991,11 @@ export interface components {
             /** @description of what is stored; sent back, it is refused where somebody changed it, or a shim of the stock was used, meanwhile */
             version?: string;
         };
+        Side: {
+            /** @description in hand there, as stamped; empty: none */
+            leaf: string;
+            valve: string;
+        };
         Sighting: {
             /**
              * Format: int64
@@ -4125,7 +4192,7 @@ export interface components {
             round: components["schemas"]["Reading"][];
             /** @description how to turn the adjuster to the aim; absent where it cannot be said */
             screw?: components["schemas"]["Screw"];
-            /** @description the same as stamped on the leaves */
+            /** @description the same as stamped on the leaves; the gap to set where none is owned */
             set_by: string;
             set_by_angled: boolean[];
             /** @description the leaf or stack to set by, with the nut loose; only for a valve that needs it or may be set */
@@ -4140,6 +4207,8 @@ export interface components {
             /** @enum {string} */
             stage: "" | "nut_loose" | "nut_tight";
             verified: boolean;
+            /** @description what locking does to its gap in these hands, and what to set for that; empty: it is not known */
+            with_nut: string;
         };
         ValveStateChanges: {
             /** Format: int64 */
@@ -4199,7 +4268,7 @@ export interface components {
             round?: components["schemas"]["Reading"][];
             /** @description how to turn the adjuster to the aim; absent where it cannot be said */
             screw?: components["schemas"]["Screw"];
-            /** @description the same as stamped on the leaves */
+            /** @description the same as stamped on the leaves; the gap to set where none is owned */
             set_by?: string;
             set_by_angled?: boolean[];
             /** @description the leaf or stack to set by, with the nut loose; only for a valve that needs it or may be set */
@@ -4214,6 +4283,8 @@ export interface components {
             /** @enum {string} */
             stage?: "" | "nut_loose" | "nut_tight";
             verified?: boolean;
+            /** @description what locking does to its gap in these hands, and what to set for that; empty: it is not known */
+            with_nut?: string;
         };
         ValveView: {
             /** Format: int64 */
@@ -5688,6 +5759,37 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["OnBoard"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "open-job": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Opening"];
                 };
             };
             /** @description Error */

@@ -3,20 +3,18 @@ import { computed } from 'vue'
 import type { Schemas } from '@/shared/api/client'
 import ScrewDial from '@/shared/engine/ScrewDial.vue'
 import { aimSaid, feelWord } from '@/shared/words'
-import { settingLeaf, shiftWords } from '../benchWords'
 import ValveTabs from '../parts/ValveTabs.vue'
 import { useBench } from '../useBench'
 
 type Feel = Exclude<Schemas['Reading']['feel'], ''>
 
-const { view, state, valve: now, act, leave, show } = useBench()
+const { view, state, valve: now, act, leave, instead } = useBench()
 const valve = computed(() => now.value!)
 const gear = computed(() => view.value.engine.gear)
 const locking = computed(() => state.value.now.action === 'lock')
 const feels: Feel[] = ['free', 'drag', 'wont_go']
-const by = computed(() => settingLeaf(valve.value))
+const by = computed(() => valve.value.set_by)
 const felt = computed(() => valve.value.round.at(-1)?.feel)
-const shift = computed(() => shiftWords(view.value, valve.value))
 
 function feel(f: Feel) {
   const { name, set_by_mm, set_by_angled } = valve.value
@@ -44,8 +42,7 @@ defineExpose({ key })
       <span class="quiet">{{ locking ? 'Set by' : 'Set by leaf' }}</span> <b class="figure">{{ by }}</b>
     </p>
     <div class="say">
-      <p v-if="shift" class="shift">{{ shift }}</p>
-      <p v-else-if="valve.nut_says" class="shift">{{ valve.nut_says }}</p>
+      <p v-if="valve.with_nut || valve.nut_says" class="shift">{{ valve.with_nut || valve.nut_says }}</p>
       <p v-else-if="view.aim !== 'nominal'" class="quiet">Set to the {{ aimSaid(view.aim, view.aim_reason) }}.</p>
       <p v-if="!locking" class="quiet">
         {{ gear.words.tools }}
@@ -70,7 +67,7 @@ defineExpose({ key })
       </VBtn>
     </div>
     <div v-else class="else">
-      <VBtn size="small" @click="show('read')">Read {{ valve.name }} again</VBtn>
+      <VBtn size="small" @click="instead()">Read {{ valve.name }} again</VBtn>
       <VBtn size="small" @click="leave(valve.name)">Leave {{ valve.name }} as it is…</VBtn>
     </div>
   </div>

@@ -5,7 +5,7 @@ import LeafLadder from '../parts/LeafLadder.vue'
 import ValveTabs from '../parts/ValveTabs.vue'
 import { useBench } from '../useBench'
 
-const { state, valve, round, act, leave, setThough, show, settling, proving } = useBench()
+const { state, valve, round, act, leave, setThough, instead, settling, proving } = useBench()
 const ladder = useTemplateRef('ladder')
 /** A valve that was kept out of limits and is chosen again: set it afresh, or leave it. */
 const again = computed(
@@ -43,7 +43,7 @@ defineExpose({ key: (k: string) => ladder.value?.key(k) ?? false })
     "
   />
   <div v-if="valve!.may_set && round.length > 0" class="else">
-    <VBtn @click="show('adjust')">Set {{ valve!.name }} now…</VBtn>
+    <VBtn @click="instead()">Set {{ valve!.name }} now…</VBtn>
     <VBtn @click="leave(valve!.name)">Leave {{ valve!.name }} as it is…</VBtn>
   </div>
   <div v-else-if="valve!.may_set_though" class="else">
