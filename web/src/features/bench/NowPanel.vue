@@ -60,7 +60,10 @@ const noted = computed(() => {
 const { state, valve } = provideBench(view, toRef(props, 'waiting'), {
   settling: computed(() => guard.on.value || noted.value !== ''),
   proving: computed(() => proving.value),
-  instead: () => (wantedAt.value = props.view.state.newest),
+  instead: () => {
+    const { newest } = props.view.state
+    wantedAt.value = wantedAt.value === newest ? '' : newest
+  },
   refused: computed(() => props.refusal !== ''),
   act: (doing) => {
     guard.begin()

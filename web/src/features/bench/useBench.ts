@@ -18,7 +18,7 @@ export interface Bench {
   settling: Readonly<Ref<boolean>>
   /** The valve whose drag is being proved: what is felt of it is kept by a key alone. */
   proving: ComputedRef<string>
-  /** Shows what may be done at the valve in hand instead of what is next, until something is done. */
+  /** Shows what may be done at the valve in hand instead of what is next, until something is done; again: what is next. */
   instead(): void
   /** Whether the last thing done was refused. */
   refused: ComputedRef<boolean>
