@@ -11,7 +11,7 @@ import (
 // This file is which valves may be worked on where the crank stands.
 
 // Known says whether the crank's place is known and need not be confirmed.
-func (j *Job) Known() bool { return j.CrankKnown && !j.pause.confirm }
+func (j *Job) Known() bool { return j.Crank.Known && !j.pause.confirm }
 
 // Settable says whether a valve may be worked on wherever the crank may stand now.
 func (j *Job) Settable(v *ValveState) bool {

@@ -245,14 +245,14 @@ func TestWhatWasAcceptedOnceReplays(t *testing.T) {
 	require.NoError(t, err)
 	e4, _ := j.Valve("E4")
 	assert.NotNil(t, e4.Last)
-	assert.False(t, j.CrankKnown)
+	assert.False(t, j.Crank.Known)
 	assert.Equal(t, job.DoTurn, j.Next().Action)
 	j, err = j.Take(job.Happening{ID: "f", Act: job.Turned{Stop: 0}})
 	require.NoError(t, err)
-	assert.True(t, j.CrankKnown)
+	assert.True(t, j.Crank.Known)
 	j, err = j.Take(job.Happening{ID: "g", Act: job.Undone{Target: "f"}})
 	require.NoError(t, err)
-	assert.False(t, j.CrankKnown, "back under the old rules it is unknown again")
+	assert.False(t, j.Crank.Known, "back under the old rules it is unknown again")
 
 	list[3].Act = job.Picked{Valve: "E9"}
 	_, err = job.Replay(jobtest.Setup(), list)
@@ -281,7 +281,7 @@ func TestNonsenseReplaysWithoutPanic(t *testing.T) {
 			j.Next()
 			j.Progress()
 			j.Here()
-			j.Shims(nil, nil, adjust.FewestBought)
+			j.ChooseShims(nil, nil, adjust.FewestBought)
 		}
 	})
 }

@@ -69,7 +69,7 @@ func TestAGoodValveGetsAnotherShimAndNotItsOwn(t *testing.T) {
 func TestAShimFittedHereStays(t *testing.T) {
 	stock := []adjust.Count{{Shim: 2725 * um, N: 1}} // serves E2 (0.285), and not E3 (0.275)
 	from := func(d *jobtest.Driver) string {
-		plan, _ := d.Job.Shims(nil, stock, adjust.FewestBought)
+		plan, _ := d.Job.ChooseShims(nil, stock, adjust.FewestBought)
 		for _, f := range plan.Fit {
 			if f.Valve == "E3" {
 				return f.From

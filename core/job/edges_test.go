@@ -9,6 +9,7 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"metronix/core/around"
 	"metronix/core/clearance"
 	"metronix/core/engine"
 	"metronix/core/engine/enginetest"
@@ -30,7 +31,7 @@ func TestTheBoundsOfWhatIsSaid(t *testing.T) {
 		return d.Try(job.Happening{Act: act})
 	}
 	long := func(n int) string { return strings.Repeat("é", n) }
-	finding := func(f job.Finding) job.Act {
+	finding := func(f around.Finding) job.Act {
 		f.ID = "finding-1"
 		return job.FindingNoted{Finding: f}
 	}
@@ -44,8 +45,8 @@ func TestTheBoundsOfWhatIsSaid(t *testing.T) {
 		"dial, least": {job.DialRead{Valve: "E1"}, job.DialRead{Valve: "E1", Gap: -1}},
 		"dial, uncertainty": {job.DialRead{Valve: "E1", Gap: 300 * um, Uncertainty: clearance.MaxUncertainty},
 			job.DialRead{Valve: "E1", Gap: 300 * um, Uncertainty: clearance.MaxUncertainty + 1}},
-		"finding":       {finding(job.Finding{Place: long(120), What: "w"}), finding(job.Finding{Place: long(121), What: "w"})},
-		"finding, what": {finding(job.Finding{Place: "p", What: long(120)}), finding(job.Finding{Place: "p", What: long(121)})},
+		"finding":       {finding(around.Finding{Place: long(120), What: "w"}), finding(around.Finding{Place: long(121), What: "w"})},
+		"finding, what": {finding(around.Finding{Place: "p", What: long(120)}), finding(around.Finding{Place: "p", What: long(121)})},
 		"note":          {job.HandedOver{To: "June", Note: long(400)}, job.HandedOver{To: "June", Note: long(401)}},
 		"leaves":        {read(leaf, leaf, leaf), read()},
 		"leaf":          {read(gauge.ID{Marked: gauge.MaxStoredLeaf}), read(gauge.ID{Marked: gauge.MaxStoredLeaf + 1})},
@@ -82,7 +83,7 @@ func TestHowMuchAJobHolds(t *testing.T) {
 	d := jobtest.Start(t, jobtest.Setup())
 	note := func(n int) error {
 		return d.Try(
-			job.Happening{Act: job.FindingNoted{Finding: job.Finding{ID: fmt.Sprint("f", n), Place: "p", What: "w"}}},
+			job.Happening{Act: job.FindingNoted{Finding: around.Finding{ID: fmt.Sprint("f", n), Place: "p", What: "w"}}},
 		)
 	}
 	for n := range 60 {
@@ -293,7 +294,7 @@ func TestWhatIsToldAtItsBounds(t *testing.T) {
 	}
 	d.Do(job.Happening{Act: job.WayChosen{Way: sequence.Way{School: sequence.OneCylinder}, Round: all}})
 	assert.NotContains(t, d.Job.Walk(), "valves")
-	assert.Equal(t, "Bar for the crank pulley bolt", d.Job.Tools()[0].Text)
+	assert.Equal(t, "Bar for the crank pulley bolt", d.Job.Around().Tools()[0].Text)
 	sealed := guided(t, engine.Closing{CureMinutes: 120, SealantPoints: []string{"cap joints"}})
 	tick(sealed, 0, "crank_free", "sealant", "cover_on")
 	sealed.Refused(job.Happening{At: at(1), Act: job.TaskMarked{Task: "start"}}, "cures for 2 h; 119 min are left")
@@ -313,5 +314,5 @@ func TestFoundAtTheFirstStop(t *testing.T) {
 	d.Do(job.Happening{Act: job.Located{Seen: []sequence.Sighting{{What: sequence.Rocking, Cylinder: 4}}}})
 	require.Zero(t, d.Job.Stop)
 	require.NotEqual(t, d.Job.Place.Middle(), d.Job.Plan.Stops[0].Crank)
-	assert.Equal(t, d.Job.Plan.Stops[0].Crank, d.Job.Crank)
+	assert.Equal(t, d.Job.Plan.Stops[0].Crank, d.Job.Crank.At)
 }

@@ -4,36 +4,9 @@ import (
 	"fmt"
 	"slices"
 	"strings"
+
+	"metronix/core/around"
 )
-
-// Finding is something seen besides the clearances: a broken spring, sludge, a gasket gone hard.
-type Finding struct {
-	ID    string // made by the client; the same one again replaces it
-	Place string // a valve, a cylinder, the cover, a hose, a plug
-	What  string
-	Test  string // the test made: "no draught felt"; empty: none
-	Part  string // part number; empty: none
-	Price string // as written down; empty: none
-	Photo string // the hash of its photograph; empty: none
-	Later bool   // it is left for later, and comes back at the next job; false: done now
-}
-
-// String is a finding in a line: "cover: gasket hard (later)".
-func (f Finding) String() string {
-	text := f.Place + ": " + f.What
-	if f.Test != "" {
-		text += ", " + f.Test
-	}
-	for _, more := range []string{f.Part, f.Price} {
-		if more != "" {
-			text += ", " + more
-		}
-	}
-	if f.Later {
-		return text + " (later)"
-	}
-	return text + " (done)"
-}
 
 // photoHash is how long the hash of a photograph is: SHA-256 in hexadecimal digits.
 const photoHash = 64
@@ -44,7 +17,7 @@ const mostFindings = 60
 // FindingNoted writes a finding down, or changes it: one left for later is done after all.
 type FindingNoted struct {
 	plain
-	Finding
+	around.Finding
 }
 
 // Kind is "finding".
@@ -75,7 +48,7 @@ func (a FindingNoted) sound(*Job) error {
 // left for later gets done.
 func (a FindingNoted) may(j *Job, _ string) error {
 	if len(j.Findings) >= mostFindings && !slices.ContainsFunc(j.Findings,
-		func(f Finding) bool { return f.ID == a.ID }) {
+		func(f around.Finding) bool { return f.ID == a.ID }) {
 		return refuse("finding", fmt.Sprintf("A job holds %d findings.", mostFindings))
 	}
 	return nil
@@ -83,15 +56,10 @@ func (a FindingNoted) may(j *Job, _ string) error {
 
 func (a FindingNoted) do(j *Job) {
 	list := slices.Clone(j.Findings)
-	if i := slices.IndexFunc(list, func(f Finding) bool { return f.ID == a.ID }); i >= 0 {
+	if i := slices.IndexFunc(list, func(f around.Finding) bool { return f.ID == a.ID }); i >= 0 {
 		list[i] = a.Finding
 	} else {
 		list = append(list, a.Finding)
 	}
 	j.Findings = list
-}
-
-// Later are the findings that come back at the next job.
-func (j *Job) Later() []Finding {
-	return slices.DeleteFunc(slices.Clone(j.Findings), func(f Finding) bool { return !f.Later })
 }

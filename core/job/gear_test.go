@@ -88,7 +88,7 @@ func TestShimmedEngine(t *testing.T) {
 		}
 		return 300, clearance.Drag
 	})
-	_, missing := d.Job.Shims(nil, nil, adjust.FewestBought)
+	_, missing := d.Job.ChooseShims(nil, nil, adjust.FewestBought)
 	assert.Equal(t, []string{"E1", "E4"}, missing, "only of the valves that are out must the size be known")
 	d.Refused(job.Happening{Act: job.Sized{Valve: "E1", Shim: 0}}, "not the thickness of a shim")
 	for _, v := range d.Job.Valves {
@@ -101,7 +101,7 @@ func TestShimmedEngine(t *testing.T) {
 		}
 		d.Do(job.Happening{Act: job.Sized{Valve: v.Name, Shim: size * um}})
 	}
-	plan, missing := d.Job.Shims(nil, nil, adjust.FewestBought)
+	plan, missing := d.Job.ChooseShims(nil, nil, adjust.FewestBought)
 	assert.Empty(t, missing)
 	assert.Empty(t, plan.Buy)
 	from := map[string]string{}
@@ -126,7 +126,7 @@ func TestShimmedEngine(t *testing.T) {
 	assert.Equal(t, job.Next{Action: job.DoAdjust, Valve: "E1", Stop: 2}, next,
 		"the crank is not turned with a shim missing")
 	assert.Equal(t, []measure.Length{2600 * um}, d.Job.LooseShims)
-	plan, _ = d.Job.Shims(nil, nil, adjust.FewestBought)
+	plan, _ = d.Job.ChooseShims(nil, nil, adjust.FewestBought)
 	for _, f := range plan.Fit {
 		if f.Valve == "E1" {
 			assert.Equal(t, adjust.Fit{Valve: "E1", Shim: 2600 * um, From: adjust.FromStock, Gap: 300 * um},
@@ -197,7 +197,7 @@ func TestACorrectedSizeCounts(t *testing.T) {
 	d := shimmedWith(t, "E1", 420, nil)
 	d.Do(job.Happening{Act: job.Sized{Valve: "E1", Shim: 2600 * um}})
 	d.Do(job.Happening{Act: job.Sized{Valve: "E1", Shim: 2800 * um}})
-	plan, missing := d.Job.Shims([]measure.Length{2700 * um, 2900 * um, 2920 * um}, nil, adjust.FewestBought)
+	plan, missing := d.Job.ChooseShims([]measure.Length{2700 * um, 2900 * um, 2920 * um}, nil, adjust.FewestBought)
 	require.Empty(t, missing)
 	assert.Equal(t, adjust.Fit{Valve: "E1", Shim: 2920 * um, From: adjust.FromStock, Gap: 300 * um,
 		Bought: true}, plan.Fit[0])
@@ -223,7 +223,7 @@ func TestAnUndecidedShimmedValveHasAWayOn(t *testing.T) {
 	d := shimmedWith(t, "E1", 0, owned) // free at 0.26, won't go at 0.31: between, 0.28 to 0.32 is undecided
 	assert.Equal(t, job.Next{Action: job.DoAdjust, Valve: "E1", Stop: 0}, d.Job.Next())
 	d.Do(job.Happening{Act: job.Sized{Valve: "E1", Shim: 2600 * um}})
-	plan, _ := d.Job.Shims([]measure.Length{2600 * um}, nil, adjust.FewestBought)
+	plan, _ := d.Job.ChooseShims([]measure.Length{2600 * um}, nil, adjust.FewestBought)
 	require.Len(t, plan.Impossible, 1)
 	assert.Contains(t, plan.Impossible[0].Reason, "known to ±",
 		"no shim leaves what is known so little surely in")

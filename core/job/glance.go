@@ -49,8 +49,8 @@ func (j *Job) Glance(touched time.Time) Glance {
 		SignedBy:   j.SignedBy,
 	}
 	g.Done, g.Total = j.Progress()
-	g.CoverBy, _ = j.CoverBy()
-	g.StartFrom, _ = j.StartFrom()
+	g.CoverBy, _ = j.Around().CoverBy()
+	g.StartFrom, _ = j.Around().StartFrom()
 	if j.Way.School != "" {
 		g.Direction = cmp.Or(j.Way.Direction, sequence.Running)
 	}

@@ -4,6 +4,7 @@ import (
 	"slices"
 	"time"
 
+	"metronix/core/around"
 	"metronix/core/clearance"
 	"metronix/core/thermal"
 )
@@ -119,8 +120,8 @@ func (j *Job) tooLate(field string) error {
 		!j.now.After(j.StoppedAt.Add(hotFor)) {
 		return nil
 	}
-	return refuse(field, "It was shut off "+minutes(j.now.Sub(j.StoppedAt).Truncate(time.Minute))+
-		" ago, and hot figures hold for "+minutes(hotFor)+". Run it warm again, and say when it stops.")
+	return refuse(field, "It was shut off "+around.Minutes(j.now.Sub(j.StoppedAt).Truncate(time.Minute))+
+		" ago, and hot figures hold for "+around.Minutes(hotFor)+". Run it warm again, and say when it stops.")
 }
 
 // warmAt is when the engine was last known to be warm: it ran, or a thermometer showed more than cold figures

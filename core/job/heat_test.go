@@ -87,7 +87,7 @@ func TestStaleReadingsAreOfferedAgain(t *testing.T) {
 	d.Do(job.Happening{At: at(30), Act: job.Prepared{EngineC: 82.0, AmbientC: 20.0}})
 	assert.Equal(t, job.Next{Action: job.DoTurn, Stop: 0}, d.Job.Next(),
 		"the engine has run: its crank must be found again")
-	assert.False(t, d.Job.CrankKnown)
+	assert.False(t, d.Job.Crank.Known)
 	d.Do(job.Happening{At: at(30), Act: job.Turned{Stop: 0}})
 	read("I1", 220, 31)
 	i1, _ = d.Job.Valve("I1")
@@ -121,7 +121,7 @@ func TestProvisionalColdStart(t *testing.T) {
 	assert.Nil(t, e1.Last)
 	assert.Equal(t, 300*um, *e1.ColdLeft.Judgement.Estimate)
 	assert.Equal(t, 320*um, e1.Limits.Nominal)
-	assert.False(t, d.Job.CrankKnown, "the engine has run")
+	assert.False(t, d.Job.Crank.Known, "the engine has run")
 	d.Do(job.Happening{At: at(61), Act: job.Prepared{EngineC: 80.0, AmbientC: 20.0}})
 	assert.Equal(t, job.Next{Action: job.DoTurn, Stop: 0}, d.Job.Next())
 	d.Do(job.Happening{At: at(61), Act: job.Undone{Target: d.Job.CanUndo()}})
@@ -181,7 +181,7 @@ func TestATemperatureAboveTheGateShutsIt(t *testing.T) {
 		Feel: clearance.Drag}}, "temperature")
 	d.Do(job.Happening{Act: job.Prepared{EngineC: 30.0, AmbientC: 20.0}})
 	assert.Equal(t, job.Next{Action: job.DoTurn, Stop: 0}, d.Job.Next())
-	assert.False(t, d.Job.CrankKnown)
+	assert.False(t, d.Job.Crank.Known)
 }
 
 // An override holds for its own time: once the gate is passed without one the hot clock runs again, and the

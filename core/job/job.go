@@ -7,6 +7,7 @@ import (
 	"time"
 
 	"metronix/core/adjust"
+	"metronix/core/around"
 	"metronix/core/clearance"
 	"metronix/core/cycle"
 	"metronix/core/engine"
@@ -84,56 +85,27 @@ type Signature struct {
 // Job is the computed state.
 type Job struct {
 	Setup
-	Cycle  *cycle.Cycle
-	Way    sequence.Way
-	Plan   sequence.Plan
-	Valves []*ValveState
-	Round  // how the engine is gone round
+	Cycle       *cycle.Cycle
+	Way         sequence.Way
+	Plan        sequence.Plan
+	Valves      []*ValveState
+	Round       // how the engine is gone round
+	around.Book // what was written down around the bench
 
 	// Speaks is how quantities are said to whoever asks now; no happening, and nothing follows from it but
 	// words
 	Speaks measure.Units
 
-	CrankKnown bool
-	Crank      measure.Angle
-	// where it may stand: Crank alone at a stop, wider where it was found from what is seen
-	Place     sequence.Range
-	Stop      int       // index of the stop the crank stands at; −1: none
-	StopSince time.Time // when the crank came to the stop where it stands; zero: it stands at none
-	Heat                // how warm the engine is taken to be, and until when
-	SignedBy  string
-	SignedAt  time.Time
-	Seal      Seal // of that signature
-	// why the crank is turned back though the sheet does not allow it; empty: it is not
-	BackReason    string
-	Deferred      Deferral   // what it was put off for when it was signed
-	Cold          *Signature // of the cold pass, once the hot pass began
-	ColdHeat      Heat       // of that pass
-	TakenIn       *TakenIn   // what the vehicle came in for; nil: not said
-	SoundBefore   Heard      // zero: not said
-	SoundAfter    Heard
-	Learned       []Learned // what came off that the sheet does not list
-	Waits         Deferral  // what the open vehicle waits for; zero: nothing
-	Hands         []Hand    // who went on with it, after whoever began it
-	Findings      []Finding
-	Exceptions    string // why it was signed with steps that were not done; empty: none was left
-	Amendments    []Amendment
-	Countersigned *Signature // nil: it is not
-	LockPairs     []LockPair
-	LooseShims    []measure.Length // taken out and not in the engine
-	FromShop      []ShopShim       // shims that went in and came neither from a valve nor from the loose ones
+	Crank              // where the crank stands
+	Heat               // how warm the engine is taken to be, and until when
+	Shims              // where the shims of a shimmed engine are
+	Signing            // who signed, and what was added since
+	Waits     Deferral // what the open vehicle waits for; zero: nothing
+	Hands     []Hand   // who went on with it, after whoever began it
+	LockPairs []LockPair
 
-	Prefer  adjust.Prefer // what the choice of shims is after first
-	CamsOut bool          // every shim can be reached, wherever the crank stands
-
-	shop   Shop
-	chosen *chosenShims // by shop and valves as they are; nil: not reckoned yet
-
-	marks     map[string]Mark // of the steps around the bench, by their ids
-	felt      map[string]bool // by their valves: lock nuts that were felt once more
-	tools     map[string]bool // by their ids: taken out, or back
-	barred    bool            // two turns were made since the last adjustment
-	checked   bool            // two turns were made in this pass: what is read now is no longer as found
+	barred    bool // two turns were made since the last adjustment
+	checked   bool // two turns were made in this pass: what is read now is no longer as found
 	picked    string
 	required  measure.Angle
 	begun     Setup       // as the job began: the hot pass changes the card
@@ -142,7 +114,44 @@ type Job struct {
 
 	now, last time.Time // of the happening being taken, and of the one before
 	doubtful  bool      // now is when it arrived, because the client's word for it cannot be right
-	pause     pause
+}
+
+// Crank is where the crank is taken to stand.
+type Crank struct {
+	Known bool          // it was found, and not lost since
+	At    measure.Angle // 0 ≤ a < 720°
+	// where it may stand: At alone at a stop, wider where it was found from what is seen
+	Place     sequence.Range
+	Stop      int       // index of the stop it stands at; −1: none
+	StopSince time.Time // when it came to the stop where it stands; zero: it stands at none
+	// why it is turned back though the sheet does not allow it; empty: it is not
+	BackReason string
+
+	pause pause
+}
+
+// Shims is where the shims of a shimmed engine are, beside those under its valves.
+type Shims struct {
+	LooseShims []measure.Length // taken out and not in the engine
+	FromShop   []ShopShim       // that went in and came neither from a valve nor from the loose ones
+	Prefer     adjust.Prefer    // what the choice of shims is after first
+	CamsOut    bool             // every shim can be reached, wherever the crank stands
+
+	shop   Shop
+	chosen *chosenShims // by shop and valves as they are; nil: not reckoned yet
+}
+
+// Signing is who signed the job, and what was added after that.
+type Signing struct {
+	SignedBy      string // empty: it is open
+	SignedAt      time.Time
+	Seal          Seal       // of that signature
+	Deferred      Deferral   // what it was put off for when it was signed
+	Exceptions    string     // why it was signed with steps that were not done; empty: none was left
+	Cold          *Signature // of the cold pass, once the hot pass began
+	ColdHeat      Heat       // of that pass
+	Amendments    []Amendment
+	Countersigned *Signature // nil: it is not
 }
 
 // New is a job before anything happened. The card must resolve; the error says which figure does not.
@@ -150,7 +159,7 @@ func New(setup Setup) (*Job, error) {
 	if why := setup.Sheet.Gear().NotSet; why != "" {
 		return nil, refuse("engine", why)
 	}
-	j := &Job{Setup: setup, begun: setup, Cycle: cycle.New(setup.Sheet), Stop: -1,
+	j := &Job{Setup: setup, begun: setup, Cycle: cycle.New(setup.Sheet), Crank: Crank{Stop: -1},
 		required: setup.Sheet.EffectiveMargin(), Heat: cold}
 	if setup.Hot != nil {
 		if setup.Card.State != clearance.Cold || setup.Hot.State != clearance.Hot {
@@ -243,4 +252,14 @@ func (j *Job) HasReadings() bool {
 		}
 		return false
 	})
+}
+
+// Around is what stands around the bench: steps, tools and clocks as they stand now.
+func (j *Job) Around() around.Work {
+	names := make([]string, len(j.Valves))
+	for i, v := range j.Valves {
+		names[i] = v.Name
+	}
+	return around.Work{Book: &j.Book, Engine: around.Engine{Sheet: j.Sheet, Hot: j.Card.State == clearance.Hot, Valves: names,
+		Leaves: len(j.Owned), Speaks: j.Speaks}}
 }

@@ -233,7 +233,7 @@ func summary(j *job.Job) (said string) {
 		defer func(step job.ShimStep) { said += fmt.Sprint(" ", step) }(*next.Shim)
 		next.Shim = nil
 	}
-	s := fmt.Sprintf("%v %v %v %v %v %v", j.Phase(), next, j.Crank, j.Stop, j.Way.School, j.CanUndo())
+	s := fmt.Sprintf("%v %v %v %v %v %v", j.Phase(), next, j.Crank.At, j.Stop, j.Way.School, j.CanUndo())
 	for _, v := range j.Valves {
 		s += fmt.Sprintf(" | %s %d %q %v %v %q %v", v.Name, len(v.Round), v.Stage, v.Adjustments, v.Verified,
 			v.LeaveReason, v.Last != nil)

@@ -7,6 +7,7 @@ import (
 	"strings"
 	"time"
 
+	"metronix/core/around"
 	"metronix/core/clearance"
 )
 
@@ -99,11 +100,11 @@ func (a JudgedCold) cannotBe(j *Job) (field, why string) {
 			"stand overnight or for hours, or measure it."
 	case warm.IsZero():
 	case a.By == ByNight && stood < shortestNight:
-		return "by", "The engine was warm " + minutes(stood.Truncate(time.Minute)) +
+		return "by", "The engine was warm " + around.Minutes(stood.Truncate(time.Minute)) +
 			" ago: it did not stand overnight since."
 	case a.By == ByHours && a.Hours > (stood+clockSlack).Hours():
 		return "hours", fmt.Sprintf("The engine was warm %s ago: it did not stand for %v h since.",
-			minutes(stood.Truncate(time.Minute)), math.Round(a.Hours*10)/10)
+			around.Minutes(stood.Truncate(time.Minute)), math.Round(a.Hours*10)/10)
 	}
 	return "", ""
 }

@@ -20,5 +20,5 @@ func TestLocating(t *testing.T) {
 		Cylinder: 9}}}}, "cannot be seen")
 	d.Do(job.Happening{Act: job.Located{Seen: rocks}})
 	assert.True(t, d.Job.Known())
-	assert.Equal(t, measure.Angle(0), d.Job.Crank, "4 rocks as 1 fires")
+	assert.Equal(t, measure.Angle(0), d.Job.Crank.At, "4 rocks as 1 fires")
 }

@@ -29,7 +29,7 @@ func (l *log) note(h Happening, j *Job) {
 	}
 	l.index[h.ID] = len(l.entries)
 	l.entries = append(l.entries, entry{
-		moves: h.Act.moves(), closes: h.Act.closes(j), place: j.Place, known: j.CrankKnown,
+		moves: h.Act.moves(), closes: h.Act.closes(j), place: j.Place, known: j.Crank.Known,
 		epoch: j.epoch,
 	})
 }

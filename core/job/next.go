@@ -117,7 +117,7 @@ func (j *Job) workAt(v *ValveState) Next {
 	if j.Known() {
 		next.Turn = j.turnTo(at)
 	} else {
-		next.Confirm = j.CrankKnown && at == j.Stop
+		next.Confirm = j.Crank.Known && at == j.Stop
 	}
 	return next
 }
@@ -125,7 +125,7 @@ func (j *Job) workAt(v *ValveState) Next {
 // findAgain leads to a stop where the crank is not known: the one where it is believed to stand, where
 // anything is waiting there, else the first one after it that has a valve waiting.
 func (j *Job) findAgain() Next {
-	if j.CrankKnown && j.Stop >= 0 && j.firstPending(j.Plan.Stops[j.Stop]) != nil {
+	if j.Crank.Known && j.Stop >= 0 && j.firstPending(j.Plan.Stops[j.Stop]) != nil {
 		return Next{Action: DoTurn, Stop: j.Stop, Confirm: true}
 	}
 	next := j.turnOn()
@@ -244,7 +244,7 @@ func (j *Job) barOver() Next {
 }
 
 func (j *Job) turnTo(stop int) measure.Angle {
-	return sequence.TurnBetween(j.Crank, j.Plan.Stops[stop].Crank, j.Way.Direction)
+	return sequence.TurnBetween(j.Crank.At, j.Plan.Stops[stop].Crank, j.Way.Direction)
 }
 
 func (j *Job) nearest() Next {

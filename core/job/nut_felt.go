@@ -2,7 +2,8 @@ package job
 
 import (
 	"fmt"
-	"maps"
+
+	"metronix/core/around"
 )
 
 // NutFelt ticks one lock nut off: it was felt once more and is tight; or takes that back. When all are, the
@@ -43,35 +44,20 @@ func (a NutFelt) may(j *Job, _ string) error {
 // do ticks the nut, and the step once all are ticked. A step that was ticked at one go stays ticked while
 // single nuts are tapped after it; only a nut that is taken back makes it wait again.
 func (a NutFelt) do(j *Job) {
-	felt := maps.Clone(j.felt)
-	if felt == nil {
-		felt = map[string]bool{}
-	}
-	felt[a.Valve] = !a.Back
-	j.felt = felt
-	switch all, marked := len(j.Felt()) == len(j.Valves), j.marks[stepNuts].Marked; {
+	j.FeelNut(a.Valve, !a.Back)
+	switch all, marked := len(j.Around().Felt()) == len(j.Valves), j.Marked(around.NutsStep).Marked; {
 	case all && !marked:
-		TaskMarked{Task: stepNuts}.do(j)
+		TaskMarked{Task: around.NutsStep}.do(j)
 	case a.Back && marked:
-		TaskMarked{Task: stepNuts, Back: true}.do(j)
+		TaskMarked{Task: around.NutsStep, Back: true}.do(j)
 	}
 }
 
 // unfelt makes a lock nut wait again that was slackened after it was felt, and the step with it.
 func (j *Job) unfelt(valve string) {
-	if j.felt[valve] {
+	if j.NutFelt(valve) {
 		NutFelt{Valve: valve, Back: true}.do(j)
-	} else if j.marks[stepNuts].Marked {
-		TaskMarked{Task: stepNuts, Back: true}.do(j)
+	} else if j.Marked(around.NutsStep).Marked {
+		TaskMarked{Task: around.NutsStep, Back: true}.do(j)
 	}
-}
-
-// Felt are the valves whose lock nuts were felt once more, in the order of the sheet.
-func (j *Job) Felt() (list []string) {
-	for _, v := range j.Valves {
-		if j.felt[v.Name] {
-			list = append(list, v.Name)
-		}
-	}
-	return list
 }

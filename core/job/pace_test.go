@@ -46,7 +46,7 @@ func TestAHotJobInsideTenMinutes(t *testing.T) {
 		switch next.Action {
 		case job.DoTurn:
 			by := 10 * time.Second
-			if !j.CrankKnown {
+			if !j.Crank.Known {
 				by = time.Minute
 			}
 			take(by, job.Turned{Stop: next.Stop})

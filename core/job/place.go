@@ -43,7 +43,7 @@ func (j *Job) Find(seen []sequence.Sighting) (Found, error) {
 	if f.Known = len(l.Positions) == 1 && l.Positions[0].Length() <= sequence.Narrow; f.Known {
 		there := *j
 		there.takeAt(l.Positions[0])
-		f.Crank, f.Next = there.Crank, there.Next()
+		f.Crank, f.Next = there.Crank.At, there.Next()
 		if turn, ok := there.Instruction(); ok {
 			f.Turn = &turn
 		}
@@ -82,8 +82,8 @@ func (j *Job) noSign(seen []sequence.Sighting) error {
 // to; of the two the one that agrees with what is seen. Nil where neither is known.
 func (j *Job) expected(at []sequence.Range) *measure.Angle {
 	var list []measure.Angle
-	if j.CrankKnown {
-		list = append(list, j.Crank)
+	if j.Crank.Known {
+		list = append(list, j.Crank.At)
 	}
 	if next := j.Next(); next.Action == DoTurn {
 		list = append(list, j.Plan.Stops[next.Stop].Crank)
@@ -115,17 +115,17 @@ func (j *Job) stand(at sequence.Range) {
 
 // takeAt takes the crank to be in a range, and changes nothing about the valves.
 func (j *Job) takeAt(at sequence.Range) {
-	j.Place, j.Crank, j.CrankKnown, j.pause = at, at.Middle(), true, pause{}
+	j.Place, j.Crank.At, j.Crank.Known, j.pause = at, at.Middle(), true, pause{}
 	if j.Stop = j.stopHere(); j.Stop >= 0 {
 		j.StopSince = j.now
-		j.Crank = j.Plan.Stops[j.Stop].Crank
+		j.Crank.At = j.Plan.Stops[j.Stop].Crank
 	}
 }
 
 // lose makes the crank's place unknown: it must be found before anything is read or set. Readings not kept
 // are void, for it is not known where they were made.
 func (j *Job) lose() {
-	j.Place, j.Crank, j.CrankKnown, j.Stop, j.pause = sequence.Range{}, 0, false, -1, pause{}
+	j.Place, j.Crank.At, j.Crank.Known, j.Stop, j.pause = sequence.Range{}, 0, false, -1, pause{}
 	for _, v := range j.Valves {
 		v.reading(nil)
 	}
@@ -135,8 +135,8 @@ func (j *Job) lose() {
 // be; −1 for none.
 func (j *Job) stopHere() int {
 	return slices.IndexFunc(j.Plan.Stops, func(s sequence.Stop) bool {
-		if !j.CrankKnown || (!j.Place.Holds(s.Crank) &&
-			measure.Apart(s.Crank, j.Crank) >= measure.SameAngle) {
+		if !j.Crank.Known || (!j.Place.Holds(s.Crank) &&
+			measure.Apart(s.Crank, j.Crank.At) >= measure.SameAngle) {
 			return false
 		}
 		return !slices.ContainsFunc(s.Set, func(set sequence.SetValve) bool {
@@ -174,7 +174,7 @@ type pause struct {
 
 // rest lets time pass until the next entry.
 func (j *Job) rest(until time.Time) {
-	if j.CrankKnown && NeedsConfirming(j.last, until) {
+	if j.Crank.Known && NeedsConfirming(j.last, until) {
 		j.pause = pause{confirm: true, since: j.last}
 	}
 }

@@ -21,7 +21,7 @@ func TestFoundAgainAfterABreak(t *testing.T) {
 	d.Do(job.Happening{Act: job.Turned{Stop: 0}})
 	d.Do(job.Happening{Act: job.Located{Seen: []sequence.Sighting{{What: sequence.Rocking, Cylinder: 1}}}})
 	assert.Equal(t, sequence.Range{From: 348 * measure.Degree, To: 372 * measure.Degree}, d.Job.Place)
-	assert.Equal(t, measure.Turn, d.Job.Crank)
+	assert.Equal(t, measure.Turn, d.Job.Crank.At)
 	assert.Equal(t, job.Next{Action: job.DoRead, Valve: "I4", Stop: 2}, d.Job.Next())
 	e1, _ := d.Job.Valve("E1")
 	assert.False(t, d.Job.Settable(e1), "cylinder 1 rocks")

@@ -6,6 +6,7 @@ import (
 	"strings"
 	"time"
 
+	"metronix/core/around"
 	"metronix/core/clearance"
 )
 
@@ -144,7 +145,7 @@ func (j *Job) facts(r Record) []Fact {
 	}
 	add("Reason", r.Reason)
 	if j.TakenIn != nil {
-		add("Complaint", j.TakenIn.said())
+		add("Complaint", j.TakenIn.String())
 	}
 	add("Stands open", j.waitsSaid())
 	add("Entered by", strings.Join(j.authors(), ", "))
@@ -234,9 +235,9 @@ func (j *Job) soundList() ReportList {
 	l := ReportList{Title: "How it sounded"}
 	for _, heard := range []struct {
 		when string
-		Heard
+		around.Heard
 	}{{"Before", j.SoundBefore}, {"After", j.SoundAfter}} {
-		if said := heard.said(); said != "" {
+		if said := heard.String(); said != "" {
 			l.Items = append(l.Items, ReportItem{Text: heard.when + ": " + said, Sound: heard.File})
 		}
 	}
@@ -264,7 +265,7 @@ func (j *Job) shimList() ReportList {
 
 func (j *Job) exceptionList() ReportList {
 	l := ReportList{Title: "Exceptions"}
-	for _, t := range j.Tasks() {
+	for _, t := range j.Around().Tasks() {
 		switch {
 		case t.Mark.Reason == "":
 		case t.Mark.Skipped:
@@ -278,7 +279,7 @@ func (j *Job) exceptionList() ReportList {
 	}
 	if j.Exceptions != "" {
 		text := "Signed with steps left: " + j.Exceptions
-		if left := j.Missing(); len(left) > 0 {
+		if left := j.Around().Missing(); len(left) > 0 {
 			var names []string
 			for _, t := range left {
 				names = append(names, t.Text)
@@ -334,27 +335,4 @@ func aimSaid(a clearance.Aim, why string) string {
 		return said + ": no reason given"
 	}
 	return said + ": " + why
-}
-
-// said is a complaint in words.
-func (t TakenIn) said() string {
-	var parts []string
-	for _, c := range t.Complaints {
-		parts = append(parts, strings.ReplaceAll(string(c), "_", " "))
-	}
-	if t.Note != "" {
-		parts = append(parts, t.Note)
-	}
-	return strings.Join(parts, "; ")
-}
-
-// said is what was heard, in words.
-func (h Heard) said() string {
-	switch {
-	case h.Note != "":
-		return h.Note
-	case h.File != "":
-		return "recorded"
-	}
-	return ""
 }

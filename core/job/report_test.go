@@ -6,6 +6,7 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"metronix/core/around"
 	"metronix/core/job"
 	"metronix/core/job/jobtest"
 	"metronix/core/measure"
@@ -41,7 +42,7 @@ func TestTheReportOfAJob(t *testing.T) {
 	d.Do(
 		job.Happening{
 			Act: job.FindingNoted{
-				Finding: job.Finding{ID: "finding-1", Place: "cover", What: "gasket hard", Later: true},
+				Finding: around.Finding{ID: "finding-1", Place: "cover", What: "gasket hard", Later: true},
 			},
 		},
 	)

@@ -87,7 +87,7 @@ func (j *Job) nextShim() Next {
 	}
 	if len(steps) > 0 {
 		return Next{Action: DoTurn, Stop: steps[0].Stop, Turn: steps[0].Turn,
-			Confirm: !j.Known() && j.CrankKnown && steps[0].Stop == j.Stop}
+			Confirm: !j.Known() && j.Crank.Known && steps[0].Stop == j.Stop}
 	}
 	if v := j.find(func(v *ValveState) bool { return v.Stage == NutTight }); v != nil {
 		return j.workAt(v)

@@ -75,7 +75,7 @@ func plan(d *jobtest.Driver, shop ...measure.Length) ([]job.ShimStep, []adjust.C
 	for _, s := range shop {
 		stock = append(stock, adjust.Count{Shim: s * um, N: 1})
 	}
-	p, _ := d.Job.Shims(nil, stock, adjust.FewestBought)
+	p, _ := d.Job.ChooseShims(nil, stock, adjust.FewestBought)
 	return d.Job.ShimSteps(p, stock, false), stock
 }
 
@@ -130,7 +130,7 @@ func TestShimStepsLeadToTheEnd(t *testing.T) {
 			}
 			steps, counts := plan(d, stock...)
 			if len(steps) == 0 {
-				p, _ := d.Job.Shims(nil, counts, adjust.FewestBought)
+				p, _ := d.Job.ChooseShims(nil, counts, adjust.FewestBought)
 				for _, f := range p.Fit {
 					assert.Equal(t, f.Valve, f.From, "%s is left undone", f.Valve)
 				}

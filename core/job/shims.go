@@ -85,7 +85,7 @@ type chosenShims struct {
 func (j *Job) choice() chosenShims {
 	if j.chosen == nil {
 		c := chosenShims{}
-		c.plan, c.missing = j.Shims(j.shop.Sizes, j.shop.Stock, j.Prefer)
+		c.plan, c.missing = j.ChooseShims(j.shop.Sizes, j.shop.Stock, j.Prefer)
 		j.chosen = &c
 	}
 	return *j.chosen
@@ -119,7 +119,7 @@ func (j *Job) CountsOn() (list []adjust.Count) {
 	return list
 }
 
-// Shims works the whole engine over at once, once every valve is read as found: what is still to be done,
+// ChooseShims works the whole engine over at once, once every valve is read as found: what is still to be done,
 // with the shims that lie on the bench counted as stock. Stock is what the shop has now. Missing names the
 // valves that need another shim and whose fitted size, or whose gap as a figure, is not known yet. A valve
 // that is in and whose size is not known keeps its shim, and is left out.
@@ -127,7 +127,7 @@ func (j *Job) CountsOn() (list []adjust.Count) {
 // Another shim must leave a gap surely in its limits, by as much as its figure is uncertain. One that was
 // found in keeps its own, however close, unless the plan moves it, and for the aim's sake it is moved only
 // where it gains more than its figure is uncertain. One that was fitted in this job and found in stays.
-func (j *Job) Shims(sizes []measure.Length, stock []adjust.Count, prefer adjust.Prefer) (plan adjust.ShimPlan,
+func (j *Job) ChooseShims(sizes []measure.Length, stock []adjust.Count, prefer adjust.Prefer) (plan adjust.ShimPlan,
 	missing []string) {
 	var valves []adjust.ShimValve
 	for _, v := range j.Valves {

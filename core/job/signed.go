@@ -4,6 +4,8 @@ import (
 	"fmt"
 	"slices"
 	"strings"
+
+	"metronix/core/around"
 )
 
 // Signed ends a job, or its cold pass where a hot one follows.
@@ -110,9 +112,9 @@ func (a Signed) may(j *Job, _ string) error {
 			"Account for all tools and leaves, and take the socket off the crank, before signing.")
 	case j.toolsStillOut() != "":
 		return refuse("tools_out", "Still out: "+j.toolsStillOut()+". Count them back before signing.")
-	case len(j.Missing()) > 0 && strings.TrimSpace(a.Exceptions) == "" && a.Deferred == (Deferral{}):
+	case len(j.Around().Missing()) > 0 && strings.TrimSpace(a.Exceptions) == "" && a.Deferred == (Deferral{}):
 		return refuse("exceptions",
-			"Not done yet: "+stepList(j.Missing())+". Do them, pass them over with a reason, or "+
+			"Not done yet: "+stepList(j.Around().Missing())+". Do them, pass them over with a reason, or "+
 				"sign with the exceptions and say why.")
 	}
 	return nil
@@ -141,7 +143,7 @@ func (j *Job) unanswered() string {
 // toolsStillOut names the tools that were counted out and are not back.
 func (j *Job) toolsStillOut() string {
 	var out []string
-	for _, t := range j.Tools() {
+	for _, t := range j.Around().Tools() {
 		if t.Out {
 			out = append(out, t.Text)
 		}
@@ -149,7 +151,7 @@ func (j *Job) toolsStillOut() string {
 	return strings.Join(out, ", ")
 }
 
-func stepList(steps []Task) string {
+func stepList(steps []around.Task) string {
 	var texts []string
 	for _, s := range steps {
 		texts = append(texts, s.Text)
@@ -159,7 +161,7 @@ func stepList(steps []Task) string {
 
 func (a Signed) do(j *Job) {
 	j.SignedBy, j.SignedAt, j.Deferred, j.Seal = strings.TrimSpace(a.By), j.now, a.Deferred, a.Seal
-	if len(j.Missing()) > 0 {
+	if len(j.Around().Missing()) > 0 {
 		j.Exceptions = strings.TrimSpace(a.Exceptions)
 	}
 }

@@ -3,13 +3,9 @@ package job
 import (
 	"fmt"
 	"strings"
-)
 
-// Heard is how an engine sounded, in words and as it was recorded.
-type Heard struct {
-	Note string // "ticks when warm, at idle"; empty: not said
-	File string // the hash of a recording; empty: none
-}
+	"metronix/core/around"
+)
 
 // SoundNoted says how the engine sounded before the work, or after it. The last word of each counts, and one
 // with nothing in it takes back what was said.
@@ -18,7 +14,7 @@ type Heard struct {
 // there to be played when the engine runs again.
 type SoundNoted struct {
 	plain
-	Heard
+	around.Heard
 	After bool // with the valves set; false: as it came in
 }
 

@@ -77,7 +77,7 @@ func (c *shimmer) job(i int) string {
 		}
 		fmt.Fprintln(h, j.Steps(), j.CountsOn(), j.LooseShims, j.FromShop, len(j.Unanswered()))
 		for _, prefer := range []adjust.Prefer{adjust.FewestBought, adjust.NearestAim} {
-			p, err := j.Shims(shop.Sizes, shop.Stock, prefer)
+			p, err := j.ChooseShims(shop.Sizes, shop.Stock, prefer)
 			fmt.Fprintf(h, "%+v %v\n", p, err)
 		}
 		for _, v := range j.Valves {

@@ -11,6 +11,7 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"metronix/core/adjust"
+	"metronix/core/around"
 	"metronix/core/bench"
 	"metronix/core/clearance"
 	"metronix/core/engine"
@@ -276,7 +277,7 @@ func (c *chanced) other() job.Act {
 }
 
 func (c *chanced) task() string {
-	tasks := c.d.Job.Tasks()
+	tasks := c.d.Job.Around().Tasks()
 	return tasks[c.chance.IntN(len(tasks))].ID
 }
 
@@ -292,8 +293,8 @@ func (c *chanced) sum() uint64 {
 	forecast, may := j.HotForecast()
 	done, total := j.Progress()
 	pace, own := j.Pace()
-	cover, covered := j.CoverBy()
-	from, starts := j.StartFrom()
+	cover, covered := j.Around().CoverBy()
+	from, starts := j.Around().StartFrom()
 	_, cooling, cools := j.Cooling()
 	since, confirm := j.ToConfirm()
 	say(
@@ -341,11 +342,11 @@ func (c *chanced) sum() uint64 {
 		j.UsualCheck(),
 		j.Checks(),
 		laidOut(j),
-		j.Guided(),
-		j.Felt(),
+		j.Around().Guided(),
+		j.Around().Felt(),
 		j.Hand(),
 	)
-	for _, task := range j.TasksAt(c.now) {
+	for _, task := range j.Around().TasksAt(c.now) {
 		say(task)
 	}
 	for _, p := range j.LockPairs {
@@ -406,9 +407,9 @@ func (c *chanced) sum() uint64 {
 
 // laidOut are a job's tools with what is laid on top of them.
 func laidOut(j *job.Job) (list []any) {
-	for _, t := range j.Tools() {
+	for _, t := range j.Around().Tools() {
 		note := ""
-		if t.ID == job.Leaves {
+		if t.ID == around.Leaves {
 			note = bench.FirstLeaves(j)
 		}
 		list = append(list, struct {

@@ -5,6 +5,7 @@ import (
 	"slices"
 	"strings"
 
+	"metronix/core/around"
 	"metronix/core/engine"
 )
 
@@ -22,12 +23,6 @@ type Stripped struct {
 
 // mostLearned bounds what one job adds to a strip list.
 const mostLearned = 40
-
-// Learned is one thing that a job found out comes off.
-type Learned struct {
-	ID string
-	engine.StripStep
-}
 
 // Kind is "stripped".
 func (Stripped) Kind() Kind { return "stripped" }
@@ -59,10 +54,10 @@ func (a Stripped) may(j *Job, _ string) error {
 	switch {
 	case len(j.Learned) >= mostLearned:
 		return refuse("text", fmt.Sprintf("A job adds %d things to a strip list.", mostLearned))
-	case slices.ContainsFunc(j.Learned, func(l Learned) bool { return l.ID == a.Step }):
+	case slices.ContainsFunc(j.Learned, func(l around.Learned) bool { return l.ID == a.Step }):
 		return refuse("step", "That is on the list already.")
 	case slices.ContainsFunc(j.Sheet.StripList, same),
-		slices.ContainsFunc(j.Learned, func(l Learned) bool { return same(l.StripStep) }):
+		slices.ContainsFunc(j.Learned, func(l around.Learned) bool { return same(l.StripStep) }):
 		return refuse("text", a.Text+" is on the list already: tick it there.")
 	}
 	return nil
@@ -72,23 +67,6 @@ func (a Stripped) may(j *Job, _ string) error {
 func (a Stripped) do(j *Job) {
 	a.Text, a.Fastener, a.Note = strings.TrimSpace(a.Text),
 		strings.TrimSpace(a.Fastener), strings.TrimSpace(a.Note)
-	j.Learned = append(slices.Clone(j.Learned), Learned{a.Step, a.StripStep})
-	TaskMarked{Task: stripPrefix + a.Step}.do(j)
-}
-
-// stripStep is one thing to take off, with what its steps are told by: its place on the sheet, or its own id.
-type stripStep struct {
-	id string
-	engine.StripStep
-}
-
-// stripList is the sheet's strip list, with what this job found out at its end.
-func (j *Job) stripList() (list []stripStep) {
-	for i, s := range j.Sheet.StripList {
-		list = append(list, stripStep{fmt.Sprint(i + 1), s})
-	}
-	for _, l := range j.Learned {
-		list = append(list, stripStep{l.ID, l.StripStep})
-	}
-	return list
+	j.Learned = append(slices.Clone(j.Learned), around.Learned{ID: a.Step, StripStep: a.StripStep})
+	TaskMarked{Task: around.StripPrefix + a.Step}.do(j)
 }

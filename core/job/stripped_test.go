@@ -6,6 +6,7 @@ import (
 
 	"github.com/stretchr/testify/assert"
 
+	"metronix/core/around"
 	"metronix/core/engine"
 	"metronix/core/gear"
 	"metronix/core/job"
@@ -28,25 +29,25 @@ func TestAStripListIsLearnedWhileItIsOpened(t *testing.T) {
 	d.Refused(off("a3", " "), "Say what came off")
 	d.Refused(off("", "dipstick"), "no id")
 	assert.Equal(t, []string{"coil connectors", "breather hose, spring clip", "stay, 12 mm", "throttle cable",
-		"oil separator, two bolts, 8 mm"}, texts(d.Job, job.OpenUp)[2:7])
-	closing := texts(d.Job, job.CloseUp)
+		"oil separator, two bolts, 8 mm"}, texts(d.Job, around.OpenUp)[2:7])
+	closing := texts(d.Job, around.CloseUp)
 	assert.Subset(t, closing, []string{"Back on: oil separator, two bolts, 8 mm", "Back on: throttle cable"})
-	for _, s := range d.Job.Tasks() {
+	for _, s := range d.Job.Around().Tasks() {
 		if s.Text == "throttle cable" {
 			assert.True(t, s.Mark.Marked, "it is off already")
 		}
 	}
 	// taken back, the one before keeps its tick and its place
 	d.Do(job.Happening{Act: job.Undone{Target: d.Job.CanUndo()}})
-	assert.NotContains(t, texts(d.Job, job.OpenUp), "oil separator, two bolts, 8 mm")
-	assert.Contains(t, texts(d.Job, job.CloseUp), "Back on: throttle cable")
+	assert.NotContains(t, texts(d.Job, around.OpenUp), "oil separator, two bolts, 8 mm")
+	assert.Contains(t, texts(d.Job, around.CloseUp), "Back on: throttle cable")
 }
 
 // Every lock nut is felt once more, untouched ones too, one by one or all at once.
 func TestLockNutsAreFeltOneByOne(t *testing.T) {
 	d := guided(t, engine.Closing{})
 	nuts := func() bool {
-		for _, s := range d.Job.Tasks() {
+		for _, s := range d.Job.Around().Tasks() {
 			if s.ID == "nuts" {
 				return s.Mark.Marked
 			}
@@ -56,7 +57,7 @@ func TestLockNutsAreFeltOneByOne(t *testing.T) {
 	for i, v := range d.Job.Valves {
 		assert.False(t, nuts())
 		d.Do(job.Happening{Act: job.NutFelt{Valve: v.Name}})
-		assert.Len(t, d.Job.Felt(), i+1)
+		assert.Len(t, d.Job.Around().Felt(), i+1)
 	}
 	assert.True(t, nuts())
 	d.Do(job.Happening{Act: job.NutFelt{Valve: "E1", Back: true}})
@@ -70,7 +71,7 @@ func TestLockNutsAreFeltOneByOne(t *testing.T) {
 	here := d.Job.Valves[slices.IndexFunc(d.Job.Valves, d.Job.Settable)].Name
 	d.Do(job.Happening{Act: job.Adjusted{Valve: here, Reason: "to the aim"}})
 	assert.False(t, nuts())
-	assert.NotContains(t, d.Job.Felt(), here)
+	assert.NotContains(t, d.Job.Around().Felt(), here)
 
 	s := jobtest.Setup()
 	sheet := *s.Sheet
@@ -88,7 +89,7 @@ func TestAnOpenVehicleWaits(t *testing.T) {
 	parts := job.Waiting{Deferral: job.Deferral{Waits: job.WaitsForParts, Until: " cover gasket "}}
 	d.Do(job.Happening{Act: parts})
 	assert.Equal(t, "parts, cover gasket", d.Job.Waits.Waiting())
-	d.Do(job.Happening{Act: job.FindingNoted{Finding: job.Finding{ID: "f", Place: "cover", What: "split"}}})
+	d.Do(job.Happening{Act: job.FindingNoted{Finding: around.Finding{ID: "f", Place: "cover", What: "split"}}})
 	assert.Equal(t, "parts, cover gasket", d.Job.Waits.Waiting(), "a note is no work")
 	tick(d, 0, "faces")
 	assert.Empty(t, d.Job.Waits.Waiting())
@@ -105,12 +106,12 @@ func TestAJobIsHandedOver(t *testing.T) {
 	d := guided(t, engine.Closing{})
 	assert.Empty(t, d.Job.Hand(), "whoever began it")
 	d.Refused(job.Happening{Act: job.HandedOver{To: " "}}, "Say who")
-	crank := d.Job.Crank
+	crank := d.Job.Crank.At
 	d.Do(job.Happening{At: at(1), Act: job.HandedOver{To: " June ", Note: "E2 was tight"}})
 	assert.Equal(t, []job.Hand{{Name: "June", Note: "E2 was tight", From: at(1)}}, d.Job.Hands)
 	d.Refused(job.Happening{Act: job.HandedOver{To: "june"}}, "is at it already")
 	assert.True(t, d.Job.Known())
-	assert.Equal(t, crank, d.Job.Crank)
+	assert.Equal(t, crank, d.Job.Crank.At)
 	d.Do(job.Happening{At: at(2), Act: job.HandedOver{To: "Tess"}})
 	assert.Equal(t, "Tess", d.Job.Hand())
 }
@@ -121,6 +122,6 @@ func TestVariableLiftIsCheckedBeforeAnyValve(t *testing.T) {
 	sheet := *s.Sheet
 	sheet.VariableLift = "each pin slides freely"
 	s.Sheet = &sheet
-	opening := texts(jobtest.Start(t, s).Job, job.OpenUp)
+	opening := texts(jobtest.Start(t, s).Job, around.OpenUp)
 	assert.Equal(t, "Check the variable lift gear: each pin slides freely", opening[len(opening)-3])
 }

@@ -4,6 +4,8 @@ import (
 	"fmt"
 	"strings"
 	"time"
+
+	"metronix/core/around"
 )
 
 // TaskMarked ticks a step around the bench off: done, passed over with a reason, or waiting again.
@@ -25,7 +27,7 @@ type TaskMarked struct {
 func (TaskMarked) Kind() Kind { return "task" }
 
 func (a TaskMarked) sound(j *Job) error {
-	for _, s := range j.Tasks() {
+	for _, s := range j.Around().Tasks() {
 		if s.ID == a.Task {
 			return nil
 		}
@@ -36,7 +38,7 @@ func (a TaskMarked) sound(j *Job) error {
 func (a TaskMarked) may(j *Job, _ string) error {
 	reason := strings.TrimSpace(a.Reason) != ""
 	switch {
-	case a.Back && !j.marks[a.Task].Marked:
+	case a.Back && !j.Marked(a.Task).Marked:
 		return refuse("task", "That step waits already.")
 	case a.Skip && !reason:
 		return refuse("reason", "Say why it is passed over: the sheet will show it.")
@@ -44,16 +46,16 @@ func (a TaskMarked) may(j *Job, _ string) error {
 		return nil
 	}
 	switch a.Task {
-	case stepTools, stepCrank, stepHotRun:
+	case around.ToolsStep, around.CrankStep, around.HotRunStep:
 		return a.toolsBack(j)
-	case stepCoverOn:
-		if by, open := j.CoverBy(); open && j.now.After(by) {
+	case around.CoverStep:
+		if by, open := j.Around().CoverBy(); open && j.now.After(by) {
 			return refuse("task",
 				fmt.Sprintf("The sealant stood open for %s, and %s is the most: take it off and put it "+
-					"on afresh.", minutes(j.now.Sub(j.marks[stepSealant].At).Truncate(time.Minute)),
-					minutes(j.openTime())))
+					"on afresh.", around.Minutes(j.now.Sub(j.Marked(around.SealantStep).At).Truncate(time.Minute)),
+					around.Minutes(j.Around().OpenTime())))
 		}
-	case stepStart:
+	case around.StartStep:
 		if reason {
 			return a.toolsBack(j)
 		}
@@ -65,8 +67,8 @@ func (a TaskMarked) may(j *Job, _ string) error {
 // toolsBack refuses what a tool that is still out would make dangerous, by its name.
 func (a TaskMarked) toolsBack(j *Job) error {
 	var out []string
-	for _, t := range j.Tools() {
-		if t.Out && (a.Task == stepTools || t.OnCrank) {
+	for _, t := range j.Around().Tools() {
+		if t.Out && (a.Task == around.ToolsStep || t.OnCrank) {
 			out = append(out, t.Text)
 		}
 	}
@@ -88,74 +90,40 @@ func (a TaskMarked) mayStart(j *Job) error {
 	if v := j.nutLoose(); v != nil {
 		return refuse("task", "The lock nut of "+v.Name+" is slack. Lock it before the engine is started.")
 	}
-	for _, id := range []string{stepCrank, stepCoverOn} {
-		if m := j.marks[id]; !m.Marked {
-			return refuse("task", "Not yet: "+j.stepText(id)+".")
+	for _, id := range []string{around.CrankStep, around.CoverStep} {
+		if m := j.Marked(id); !m.Marked {
+			return refuse("task", "Not yet: "+j.Around().Text(id)+".")
 		}
 	}
-	if from, cures := j.StartFrom(); cures && j.now.Before(from) {
+	if from, cures := j.Around().StartFrom(); cures && j.now.Before(from) {
 		return refuse("task",
 			fmt.Sprintf("The sealant cures for %s; %s are left. The sealant's own sheet wins: start all "+
-				"the same with a reason.", minutes(j.cureTime()),
-				minutes(from.Sub(j.now).Round(time.Minute))))
+				"the same with a reason.", around.Minutes(j.Around().CureTime()),
+				around.Minutes(from.Sub(j.now).Round(time.Minute))))
 	}
 	return nil
-}
-
-func (j *Job) stepText(id string) string {
-	for _, s := range j.Tasks() {
-		if s.ID == id {
-			return strings.ToLower(s.Text[:1]) + s.Text[1:]
-		}
-	}
-	return id
 }
 
 // do marks the step. Sealant that has to be put on afresh takes the cover off with it. An engine that ran has
 // its crank anywhere, and is as warm as it may be; that it was run warm for hot figures is no news where it
 // was said when it was shut off.
 func (a TaskMarked) do(j *Job) {
-	if j.marks == nil {
-		j.marks = map[string]Mark{}
-	}
 	if a.Back {
-		j.marks[a.Task] = Mark{}
-		if a.Task == stepSealant { // the cover comes off with it
-			j.marks[stepCoverOn] = Mark{}
+		j.Tick(a.Task, around.Mark{})
+		if a.Task == around.SealantStep { // the cover comes off with it
+			j.Tick(around.CoverStep, around.Mark{})
 		}
 		return
 	}
-	j.marks[a.Task] = Mark{At: j.now, Marked: true, Skipped: a.Skip, Reason: strings.TrimSpace(a.Reason)}
-	if a.runs() && !(a.Task == stepHotRun && j.stopSaid()) {
+	j.Tick(a.Task, around.Mark{At: j.now, Marked: true, Skipped: a.Skip, Reason: strings.TrimSpace(a.Reason)})
+	if a.runs() && !(a.Task == around.HotRunStep && j.stopSaid()) {
 		j.ran(time.Time{})
 	}
 }
 
 // runs says that the engine ran.
 func (a TaskMarked) runs() bool {
-	return (a.Task == stepStart || a.Task == stepHotRun) && !a.Skip && !a.Back
+	return (a.Task == around.StartStep || a.Task == around.HotRunStep) && !a.Skip && !a.Back
 }
 
 func (a TaskMarked) moves() bool { return a.runs() }
-
-// again makes what is done after the bench wait again: the hot pass opens the engine once more.
-func (j *Job) closeAgain() {
-	for _, s := range j.Tasks() {
-		if s.Part == CloseUp || s.Part == StartUp {
-			delete(j.marks, s.ID)
-		}
-	}
-	j.felt = nil
-}
-
-// turningTool is what the crank is turned with, by its name.
-func (j *Job) turningTool() string {
-	p := j.Sheet.TurningPoint
-	switch {
-	case p == nil || p.Where == "":
-		return "whatever turns the engine"
-	case p.SocketMM > 0:
-		return fmt.Sprintf("the %s from the %s", Socket(p.SocketMM), p.Where)
-	}
-	return "the tool from the " + p.Where
-}

@@ -7,6 +7,7 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"metronix/core/around"
 	"metronix/core/bench"
 	"metronix/core/clearance"
 	"metronix/core/engine"
@@ -34,8 +35,8 @@ func guided(t *testing.T, closing engine.Closing) *jobtest.Driver {
 	return d
 }
 
-func texts(j *job.Job, part job.Part) (list []string) {
-	for _, s := range j.Tasks() {
+func texts(j *job.Job, part around.Part) (list []string) {
+	for _, s := range j.Around().Tasks() {
 		if s.Part == part {
 			list = append(list, s.Text)
 		}
@@ -53,7 +54,7 @@ func tick(d *jobtest.Driver, minute float64, tasks ...string) {
 func TestTasksFitTheEngine(t *testing.T) {
 	d := guided(t, engine.Closing{Pattern: engine.Crosswise, Rounds: 3, Torque: engine.Torque{Nm: 9.8},
 		SealantPoints: []string{"front cap joints"}, Gasket: engine.StuckFirst})
-	closing := texts(d.Job, job.CloseUp)
+	closing := texts(d.Job, around.CloseUp)
 	back := slices.IndexFunc(closing, func(s string) bool { return s == "Back on: stay, 12 mm" })
 	require.Positive(t, back)
 	assert.Equal(t, []string{"Back on: stay, 12 mm", "Back on: breather hose, spring clip",
@@ -66,21 +67,21 @@ func TestTasksFitTheEngine(t *testing.T) {
 	assert.Contains(t, closing, "Cover bolts, round 3 of 3, crosswise, to 9.8 N·m (7.23 lbf·ft)",
 		"9.8 / 1.3558179 = 7.228 (exact foot and pound of 1959)")
 	run := "Run it to operating temperature with the cover on, and stop it"
-	assert.NotContains(t, texts(d.Job, job.OpenUp), run)
-	hot := texts(hotJob(t).Job, job.OpenUp)
+	assert.NotContains(t, texts(d.Job, around.OpenUp), run)
+	hot := texts(hotJob(t).Job, around.OpenUp)
 	assert.Contains(t, hot, run)
 	assert.Less(t, slices.Index(hot, "Lay out and count the tools and leaves"), slices.Index(hot, run),
 		"what can be done before the ten minutes begin is")
 
 	plain := guided(t, engine.Closing{})
-	assert.NotContains(t, texts(plain.Job, job.CloseUp), "Sealant only at: ")
-	assert.Contains(t, texts(plain.Job, job.CloseUp), "Gasket set dry")
-	assert.Contains(t, texts(plain.Job, job.CloseUp), "Cover bolts, round 2 of 2, from the middle outwards")
+	assert.NotContains(t, texts(plain.Job, around.CloseUp), "Sealant only at: ")
+	assert.Contains(t, texts(plain.Job, around.CloseUp), "Gasket set dry")
+	assert.Contains(t, texts(plain.Job, around.CloseUp), "Cover bolts, round 2 of 2, from the middle outwards")
 }
 
 // half ticks the first half of the steps of a part: it is gone through, and the rest is asked for.
-func half(d *jobtest.Driver, part job.Part) {
-	steps := slices.DeleteFunc(d.Job.Tasks(), func(s job.Task) bool { return s.Part != part })
+func half(d *jobtest.Driver, part around.Part) {
+	steps := slices.DeleteFunc(d.Job.Around().Tasks(), func(s around.Task) bool { return s.Part != part })
 	for _, s := range steps[:(len(steps)+1)/2] {
 		d.Do(job.Happening{Act: job.TaskMarked{Task: s.ID}})
 	}
@@ -97,32 +98,32 @@ func TestSigningNamesWhatIsMissing(t *testing.T) {
 	d.Refused(job.Happening{Act: job.TaskMarked{Task: "polish"}}, "is no step")
 	d.Refused(job.Happening{Act: job.TaskMarked{Task: "faces", Skip: true}}, "Say why it is passed over")
 	d.Refused(job.Happening{Act: job.TaskMarked{Task: "faces", Back: true}}, "waits already")
-	d.Do(job.Happening{Act: job.TakenIn{Complaints: []job.Complaint{job.Ticks}, Note: " when warm "}})
+	d.Do(job.Happening{Act: job.TakenIn{Complaints: []around.Complaint{around.Ticks}, Note: " when warm "}})
 	assert.Equal(t, "when warm", d.Job.TakenIn.Note)
 	assert.Empty(t, d.Job.SoundBefore.Note)
 	d.Do(job.Happening{Act: job.TakenIn{Sound: " a tick at idle "}})
 	assert.Equal(t, "a tick at idle", d.Job.SoundBefore.Note, "it need not be said twice")
-	d.Do(job.Happening{Act: job.TakenIn{Complaints: []job.Complaint{job.Ticks}, Note: "when warm"}})
+	d.Do(job.Happening{Act: job.TakenIn{Complaints: []around.Complaint{around.Ticks}, Note: "when warm"}})
 	assert.Equal(t, "a tick at idle", d.Job.SoundBefore.Note, "nothing said is not silence")
-	assert.Empty(t, d.Job.Missing(), "what it came in for is no list to be gone through")
+	assert.Empty(t, d.Job.Around().Missing(), "what it came in for is no list to be gone through")
 	d.Do(job.Happening{Act: job.TaskMarked{Task: "faces"}})
-	assert.Empty(t, d.Job.Missing(), "nor is a single step")
-	half(d, job.OpenUp)
+	assert.Empty(t, d.Job.Around().Missing(), "nor is a single step")
+	half(d, around.OpenUp)
 	d.Refused(job.Happening{Act: sign}, "Not done yet: ")
-	for _, s := range d.Job.Missing() {
+	for _, s := range d.Job.Around().Missing() {
 		d.Do(job.Happening{Act: job.TaskMarked{Task: s.ID, Skip: s.ID == "road",
 			Reason: map[bool]string{true: "no plates"}[s.ID == "road"]}})
 	}
-	assert.Empty(t, d.Job.Missing())
+	assert.Empty(t, d.Job.Around().Missing())
 	d.Do(job.Happening{Act: sign})
 	assert.Empty(t, d.Job.Exceptions)
 
 	d = guided(t, engine.Closing{})
-	half(d, job.OpenUp)
+	half(d, around.OpenUp)
 	sign.Exceptions = "car goes on to the body shop"
 	d.Do(job.Happening{Act: sign})
 	assert.Equal(t, sign.Exceptions, d.Job.Exceptions)
-	assert.NotEmpty(t, d.Job.Missing(), "what was left stays known")
+	assert.NotEmpty(t, d.Job.Around().Missing(), "what was left stays known")
 }
 
 // Sealant stands open five minutes and cures three hours where nothing is said (common practice); by the
@@ -130,13 +131,13 @@ func TestSigningNamesWhatIsMissing(t *testing.T) {
 func TestSealantHasItsTimes(t *testing.T) {
 	d := guided(t, engine.Closing{SealantPoints: []string{"cap joints"}, OpenMinutes: 10, CureMinutes: 60})
 	tick(d, 0, "tools_back", "crank_free", "sealant")
-	by, ok := d.Job.CoverBy()
+	by, ok := d.Job.Around().CoverBy()
 	require.True(t, ok)
 	assert.Equal(t, at(10), by)
 	d.Refused(job.Happening{At: at(10.5), Act: job.TaskMarked{Task: "cover_on"}},
 		"stood open for 10 min, and 10 min is the most: take it off and put it on afresh")
 	afresh := func(minute float64) string {
-		for _, s := range d.Job.TasksAt(at(minute)) {
+		for _, s := range d.Job.Around().TasksAt(at(minute)) {
 			if s.ID == "sealant" && !s.Mark.Marked {
 				return s.Text
 			}
@@ -149,9 +150,9 @@ func TestSealantHasItsTimes(t *testing.T) {
 	tick(d, 13, "sealant") // the step back, taken
 	assert.Empty(t, afresh(14))
 	tick(d, 22, "cover_on")
-	_, open := d.Job.CoverBy()
+	_, open := d.Job.Around().CoverBy()
 	assert.False(t, open)
-	from, ok := d.Job.StartFrom()
+	from, ok := d.Job.Around().StartFrom()
 	require.True(t, ok)
 	assert.Equal(t, at(82), from)
 	d.Refused(job.Happening{At: at(40), Act: job.TaskMarked{Task: "start"}}, "42 min are left")
@@ -159,12 +160,12 @@ func TestSealantHasItsTimes(t *testing.T) {
 	d.Do(job.Happening{At: at(83), Act: job.TaskMarked{Task: "start"}})
 	assert.False(t, d.Job.Known(), "where it stopped nobody knows")
 	assert.Equal(t, job.Sign, d.Job.Phase())
-	_, cures := d.Job.StartFrom()
+	_, cures := d.Job.Around().StartFrom()
 	assert.False(t, cures)
 
 	d = guided(t, engine.Closing{SealantPoints: []string{"cap joints"}})
 	tick(d, 0, "crank_free", "sealant", "cover_on")
-	from, _ = d.Job.StartFrom()
+	from, _ = d.Job.Around().StartFrom()
 	assert.Equal(t, at(180), from)
 	d.Do(job.Happening{At: at(100), Act: job.TaskMarked{Task: "start", Reason: "its tin says 90 min"}})
 }
@@ -195,7 +196,7 @@ func TestSocketsThatFit(t *testing.T) {
 	for mm, says := range map[float64]string{22: "22 mm socket (7/8 in)", 19: "19 mm socket (3/4 in)",
 		27: "27 mm socket (1-1/16 in)", 13: "13 mm socket", 10: "10 mm socket",
 		25.4: "25.4 mm socket (1 in)"} {
-		assert.Equal(t, says, job.Socket(mm))
+		assert.Equal(t, says, around.Socket(mm))
 	}
 }
 
@@ -210,7 +211,7 @@ func TestToolsByTheKindOfGear(t *testing.T) {
 		sheet.Adjuster = &engine.Adjuster{Kind: kind, Locknut: engine.Torque{Nm: 14}}
 		s.Sheet = &sheet
 		var names []string
-		for _, tool := range jobtest.Start(t, s).Job.Tools() {
+		for _, tool := range jobtest.Start(t, s).Job.Around().Tools() {
 			names = append(names, tool.Text)
 		}
 		assert.Equal(t, "first to hand 0.22 (intake), 0.30 (exhaust)", bench.FirstLeaves(jobtest.Start(t, s).Job))
@@ -231,7 +232,7 @@ func TestTheHotPassIsClosedAgain(t *testing.T) {
 	d.Do(job.Happening{Act: job.Signed{By: "Tess", ToolsOut: true, Exceptions: "hot pass follows"}})
 	d.Do(job.Happening{Act: job.WentHot{}})
 	marked := map[string]bool{}
-	for _, s := range d.Job.Tasks() {
+	for _, s := range d.Job.Around().Tasks() {
 		marked[s.ID] = s.Mark.Marked
 	}
 	assert.True(t, marked["safe"])
@@ -241,16 +242,16 @@ func TestTheHotPassIsClosedAgain(t *testing.T) {
 
 func TestFindingsComeBack(t *testing.T) {
 	d := guided(t, engine.Closing{})
-	gasket := job.Finding{ID: "f1", Place: "cover", What: "gasket hard", Test: "bent, it cracks",
+	gasket := around.Finding{ID: "f1", Place: "cover", What: "gasket hard", Test: "bent, it cracks",
 		Part: "12-3", Later: true}
-	d.Refused(job.Happening{Act: job.FindingNoted{Finding: job.Finding{ID: "f1", Place: "cover"}}},
+	d.Refused(job.Happening{Act: job.FindingNoted{Finding: around.Finding{ID: "f1", Place: "cover"}}},
 		"Say what was found")
-	d.Refused(job.Happening{Act: job.FindingNoted{Finding: job.Finding{ID: "f1", What: "oil"}}},
+	d.Refused(job.Happening{Act: job.FindingNoted{Finding: around.Finding{ID: "f1", What: "oil"}}},
 		"Say where it is")
 	d.Do(job.Happening{Act: job.FindingNoted{Finding: gasket}})
-	d.Do(job.Happening{Act: job.FindingNoted{Finding: job.Finding{ID: "f2", Place: "E2",
+	d.Do(job.Happening{Act: job.FindingNoted{Finding: around.Finding{ID: "f2", Place: "E2",
 		What: "spring broken"}}})
-	assert.Equal(t, []job.Finding{gasket}, d.Job.Later())
+	assert.Equal(t, []around.Finding{gasket}, d.Job.Later())
 	assert.Equal(t, "cover: gasket hard, bent, it cracks, 12-3 (later)", gasket.String())
 	gasket.Later = false
 	d.Do(job.Happening{Act: job.FindingNoted{Finding: gasket}})
@@ -264,7 +265,7 @@ func TestASignedJobIsSealed(t *testing.T) {
 	d.Refused(job.Happening{Act: job.Amended{Text: "E2 was 0.31", By: "Tess"}}, "can still be changed")
 	d.Refused(job.Happening{Act: job.Countersigned{By: "June"}}, "after it is signed")
 	d.Do(job.Happening{At: at(60), Act: job.Signed{By: "Tess", ToolsOut: true}})
-	d.Refused(job.Happening{Act: job.FindingNoted{Finding: job.Finding{ID: "f", Place: "cover",
+	d.Refused(job.Happening{Act: job.FindingNoted{Finding: around.Finding{ID: "f", Place: "cover",
 		What: "oil"}}},
 		"What is signed stays as it is")
 	d.Refused(job.Happening{Act: job.Amended{By: "Tess"}}, "Say what is to be corrected")
@@ -277,14 +278,14 @@ func TestASignedJobIsSealed(t *testing.T) {
 }
 
 func TestComplaintsPointToASide(t *testing.T) {
-	assert.Equal(t, "loose", job.Ticks.Side(), "noise goes with loose (common practice)")
-	for _, c := range []job.Complaint{job.RoughIdle, job.BackFires, job.Smokes, job.HardStart,
-		job.LowCompression} {
+	assert.Equal(t, "loose", around.Ticks.Side(), "noise goes with loose (common practice)")
+	for _, c := range []around.Complaint{around.RoughIdle, around.BackFires, around.Smokes, around.HardStart,
+		around.LowCompression} {
 		assert.Equal(t, "tight", c.Side(), c)
 	}
-	assert.Empty(t, job.TicksByNature.Side())
+	assert.Empty(t, around.TicksByNature.Side())
 	d := guided(t, engine.Closing{})
-	d.Refused(job.Happening{Act: job.TakenIn{Complaints: []job.Complaint{"sings"}}},
+	d.Refused(job.Happening{Act: job.TakenIn{Complaints: []around.Complaint{"sings"}}},
 		"is no complaint that is known")
 }
 
@@ -292,7 +293,7 @@ func TestComplaintsPointToASide(t *testing.T) {
 func TestSealantAfreshTakesTheCoverOff(t *testing.T) {
 	d := guided(t, engine.Closing{SealantPoints: []string{"cap joints"}})
 	on := func() bool {
-		return slices.ContainsFunc(d.Job.Tasks(), func(s job.Task) bool { return s.ID == "cover_on" && s.Mark.Marked })
+		return slices.ContainsFunc(d.Job.Around().Tasks(), func(s around.Task) bool { return s.ID == "cover_on" && s.Mark.Marked })
 	}
 	tick(d, 0, "crank_free", "tools_back", "sealant", "cover_on")
 	d.Do(job.Happening{At: at(1), Act: job.TaskMarked{Task: "tools_back", Back: true}})

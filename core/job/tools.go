@@ -2,77 +2,10 @@ package job
 
 import (
 	"fmt"
-	"math"
 	"slices"
+
+	"metronix/core/around"
 )
-
-// Tool is one thing laid out for a job.
-type Tool struct {
-	ID, Text string
-	OnCrank  bool // it turns the engine: it is off before the starter is touched
-	Out      bool // it was taken out and is not back
-	Counted  bool // it was taken out at some time
-}
-
-// Leaves is the id of the feeler leaves among the tools.
-const Leaves = "leaves"
-
-// Tools are the tools and leaves that this job needs, from its sheet, its adjuster and its gauge set;
-// equivalents are named where another size fits.
-func (j *Job) Tools() []Tool {
-	list := []Tool{{ID: "turning", Text: "What turns the engine", OnCrank: true}}
-	if p := j.Sheet.TurningPoint; p != nil && p.Where != "" {
-		list[0].Text = "Bar for the " + p.Where
-		if p.SocketMM > 0 {
-			list[0].Text = fmt.Sprintf("%s and bar for the %s", Socket(p.SocketMM), p.Where)
-		}
-	}
-	list = append(list, Tool{ID: Leaves,
-		Text: "Feeler leaves, " + fmt.Sprint(len(j.Owned))})
-	for i, text := range j.Sheet.Gear().Tools {
-		list = append(list, Tool{ID: fmt.Sprintf("setter_%d", i+1), Text: text})
-	}
-	if a := j.Sheet.Adjuster; a != nil && a.Locknut.Value() > 0 {
-		list = append(list, Tool{ID: "torque_wrench",
-			Text: "Torque wrench, " + j.Speaks.Torque(a.Locknut.Value())})
-	}
-	// Rockers hide the leaf from above on most heads: light and a mirror show whether it lies flat.
-	list = append(list, Tool{ID: "lamp_mirror", Text: "Lamp and mirror"})
-	for i := range list {
-		state, ok := j.tools[list[i].ID]
-		list[i].Out, list[i].Counted = state, ok
-	}
-	return list
-}
-
-// fits is how much larger a socket in inches may be than one in millimetres and still take its bolt, and how
-// much smaller a marked size may be (from memory).
-const (
-	loosestFit  = 0.3
-	tightestFit = 0.02
-)
-
-// Socket names a socket, mm, with the size in sixteenths of an inch that takes the same bolt: "22 mm socket
-// (7/8 in)". 1 in is 25.4 mm (international yard and pound agreement, 1959).
-func Socket(mm float64) string {
-	const sixteenth = 25.4 / 16
-	text := fmt.Sprintf("%v mm socket", mm)
-	n := int(math.Round(mm / sixteenth))
-	if over := float64(n)*sixteenth - mm; n == 0 || over > loosestFit || over < -tightestFit {
-		return text
-	}
-	whole, num, den := n/16, n%16, 16
-	for num > 0 && num%2 == 0 {
-		num, den = num/2, den/2
-	}
-	switch {
-	case num == 0:
-		return fmt.Sprintf("%s (%d in)", text, whole)
-	case whole > 0:
-		return fmt.Sprintf("%s (%d-%d/%d in)", text, whole, num, den)
-	}
-	return fmt.Sprintf("%s (%d/%d in)", text, num, den)
-}
 
 // ToolMoved counts a tool out, or back.
 //
@@ -88,15 +21,12 @@ type ToolMoved struct {
 func (ToolMoved) Kind() Kind { return "tool" }
 
 func (a ToolMoved) sound(j *Job) error {
-	if !slices.ContainsFunc(j.Tools(), func(t Tool) bool { return t.ID == a.Tool }) {
+	if !slices.ContainsFunc(j.Around().Tools(), func(t around.Tool) bool { return t.ID == a.Tool }) {
 		return refuse("tool", fmt.Sprintf("%q is no tool of this job.", a.Tool))
 	}
 	return nil
 }
 
 func (a ToolMoved) do(j *Job) {
-	if j.tools == nil {
-		j.tools = map[string]bool{}
-	}
-	j.tools[a.Tool] = !a.Back
+	j.Move(a.Tool, !a.Back)
 }

@@ -18,7 +18,7 @@ func TestTurning(t *testing.T) {
 	d.Refused(job.Happening{Act: job.Turned{Stop: 4}}, "no stop 4: this sequence has stops 0 to 3")
 	d.Refused(job.Happening{Act: job.Turned{Stop: -1}}, "no stop -1")
 	d.Do(job.Happening{Act: job.Turned{Stop: 2}})
-	assert.Equal(t, 360*measure.Degree, d.Job.Crank)
+	assert.Equal(t, 360*measure.Degree, d.Job.Crank.At)
 	assert.Equal(t, 2, d.Job.Stop)
 	d.Feel(d.Job.Here()[0], 300, "drag")
 	d.Refused(job.Happening{Act: job.Turned{Stop: 3}}, "not kept")

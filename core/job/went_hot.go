@@ -38,7 +38,7 @@ func (WentHot) do(j *Job) {
 	if j.Going == FreeFirst { // it ends with the first pass
 		j.Going = SetAsYouGo
 	}
-	j.closeAgain()
+	j.Around().CloseAgain()
 	j.SignedBy, j.SignedAt, j.Seal = "", time.Time{}, Seal{}
 	j.barred, j.checked, j.picked = false, false, ""
 	for _, v := range j.Valves {

@@ -57,7 +57,7 @@ func (j *Job) find(f func(*ValveState) bool) *ValveState {
 // clear refuses a valve that does not stand on its base circle here.
 func (j *Job) clear(v *ValveState) error {
 	switch {
-	case !j.CrankKnown:
+	case !j.Crank.Known:
 		return refuse("valve", "Find the first stop before a valve is read.")
 	case j.pause.confirm:
 		return refuse("valve", fmt.Sprintf("Nothing was entered for more than %v hours. "+

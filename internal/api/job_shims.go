@@ -81,7 +81,7 @@ func (s *server) jobShims(ctx context.Context, in *jobShimsInput) (*bodyOf[JobSh
 		wanted := cmp.Or(adjust.Prefer(in.Prefer), j.Prefer, adjust.FewestBought)
 		var choices []ShimPrice
 		for _, prefer := range []adjust.Prefer{adjust.FewestBought, adjust.NearestAim} {
-			plan, missing := j.Shims(shop.Sizes, shop.Stock, prefer)
+			plan, missing := j.ChooseShims(shop.Sizes, shop.Stock, prefer)
 			bought, disturbed, worst := plan.Cost(j.AimOfNamed)
 			choices = append(choices, ShimPrice{string(prefer), bought, disturbed, wire.MM(worst)})
 			if prefer != wanted {

@@ -15,6 +15,7 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"metronix/core/around"
 	"metronix/core/clearance"
 	"metronix/core/gauge"
 	"metronix/core/job"
@@ -55,8 +56,8 @@ func signed(t *testing.T) report.Job {
 	do(job.WayChosen{Way: sequence.Way{School: sequence.RockingPairs}, Round: job.Round{Going: job.SetAsYouGo,
 		Check: job.CheckNone}})
 	do(job.Prepared{EngineC: 19, AmbientC: 18})
-	do(job.TakenIn{Complaints: []job.Complaint{job.RoughIdle}, Note: "=HYPERLINK(1)"})
-	do(job.FindingNoted{Finding: job.Finding{ID: "f1", Place: "gasket", What: "hard", Part: "BR 16-204",
+	do(job.TakenIn{Complaints: []around.Complaint{around.RoughIdle}, Note: "=HYPERLINK(1)"})
+	do(job.FindingNoted{Finding: around.Finding{ID: "f1", Place: "gasket", What: "hard", Part: "BR 16-204",
 		Later: true}})
 	do(job.TaskMarked{Task: "clean", Skip: true, Reason: "washed yesterday"})
 	for _, task := range []string{"safe", "plugs", "cover_off"} {

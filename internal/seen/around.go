@@ -3,6 +3,7 @@ package seen
 import (
 	"time"
 
+	"metronix/core/around"
 	"metronix/core/bench"
 	"metronix/core/job"
 	"metronix/internal/wire"
@@ -91,7 +92,7 @@ type AmendmentView struct {
 func aroundOf(j *job.Job, now time.Time) Around {
 	a := Around{
 		Tasks:      []TaskView{},
-		Guided:     j.Guided(),
+		Guided:     j.Around().Guided(),
 		Missing:    missingSteps(j),
 		Tools:      []ToolView{},
 		Findings:   []wire.Finding{},
@@ -99,7 +100,7 @@ func aroundOf(j *job.Job, now time.Time) Around {
 		Amendments: []AmendmentView{},
 		Before:     HeardView(j.SoundBefore),
 		After:      HeardView(j.SoundAfter),
-		Felt:       wire.List(j.Felt()),
+		Felt:       wire.List(j.Around().Felt()),
 		Bolts:      []BoltView{},
 		WaitsSaid:  j.Waits.Waiting(),
 		Hands:      []HandView{},
@@ -115,7 +116,7 @@ func aroundOf(j *job.Job, now time.Time) Around {
 	for _, h := range j.Hands {
 		a.Hands = append(a.Hands, HandView(h))
 	}
-	for _, t := range j.TasksAt(now) {
+	for _, t := range j.Around().TasksAt(now) {
 		view := TaskView{ID: t.ID, Part: string(t.Part), Text: t.Text, Caution: t.Caution,
 			Marked:  t.Mark.Marked,
 			Skipped: t.Mark.Skipped, Reason: t.Mark.Reason}
@@ -124,9 +125,9 @@ func aroundOf(j *job.Job, now time.Time) Around {
 		}
 		a.Tasks = append(a.Tasks, view)
 	}
-	for _, t := range j.Tools() {
+	for _, t := range j.Around().Tools() {
 		view := ToolView{ID: t.ID, Text: t.Text, OnCrank: t.OnCrank, Out: t.Out, Counted: t.Counted}
-		if t.ID == job.Leaves {
+		if t.ID == around.Leaves {
 			view.Note = bench.FirstLeaves(j)
 		}
 		a.Tools = append(a.Tools, view)
@@ -151,16 +152,16 @@ func aroundOf(j *job.Job, now time.Time) Around {
 
 // ClocksOf are those that run on the work around the bench, where they do.
 func ClocksOf(j *job.Job) (coverBy, startFrom *time.Time) {
-	if by, ok := j.CoverBy(); ok {
+	if by, ok := j.Around().CoverBy(); ok {
 		coverBy = &by
 	}
-	if from, ok := j.StartFrom(); ok {
+	if from, ok := j.Around().StartFrom(); ok {
 		startFrom = &from
 	}
 	return coverBy, startFrom
 }
 
-func sides(list []job.Complaint) []string {
+func sides(list []around.Complaint) []string {
 	out := []string{}
 	for _, c := range list {
 		if side := c.Side(); side != "" {
@@ -172,7 +173,7 @@ func sides(list []job.Complaint) []string {
 
 func missingSteps(j *job.Job) []string {
 	ids := []string{}
-	for _, t := range j.Missing() {
+	for _, t := range j.Around().Missing() {
 		ids = append(ids, t.ID)
 	}
 	return ids

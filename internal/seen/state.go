@@ -144,7 +144,7 @@ func StateOf(at At) JobState {
 		s.Plan = new(PlanOf(j.Plan, j.Sheet))
 	}
 	if j.Known() {
-		s.CrankDeg, s.Place = (*wire.Deg)(&j.Crank), new(wire.ArcOf(j.Place))
+		s.CrankDeg, s.Place = (*wire.Deg)(&j.Crank.At), new(wire.ArcOf(j.Place))
 	}
 	if j.Cold != nil && j.ColdHeat.Judged != nil {
 		s.ColdWasBy = j.ColdHeat.Judged.String()

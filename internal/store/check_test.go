@@ -11,6 +11,7 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"metronix/core/adjust"
+	"metronix/core/around"
 	"metronix/core/job"
 	"metronix/core/wear"
 )
@@ -214,10 +215,10 @@ func TestWhatNothingNamesIsTakenOut(t *testing.T) {
 	finding := job.Happening{
 		ID:  "finding-1",
 		At:  at,
-		Act: job.FindingNoted{Finding: job.Finding{ID: "f1", Photo: kept}},
+		Act: job.FindingNoted{Finding: around.Finding{ID: "f1", Photo: kept}},
 	}
 	require.NoError(t, s.Append("j", l, finding, derived()))
-	sound := job.Happening{ID: "sound-01", At: at, Act: job.SoundNoted{Heard: job.Heard{File: heard}}}
+	sound := job.Happening{ID: "sound-01", At: at, Act: job.SoundNoted{Heard: around.Heard{File: heard}}}
 	require.NoError(t, s.Append("j", l, sound, derived()))
 	_, err = s.AddPhoto("j", []byte("sent again"), at.Add(23*time.Hour))
 	require.NoError(t, err)

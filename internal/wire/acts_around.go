@@ -1,6 +1,7 @@
 package wire
 
 import (
+	"metronix/core/around"
 	"metronix/core/engine"
 	"metronix/core/job"
 )
@@ -15,7 +16,7 @@ type takenIn struct {
 }
 
 func (w takenIn) act(*Faults) job.Act {
-	return job.TakenIn{Complaints: Words[job.Complaint](w.Complaints), Note: w.Note, Sound: w.Sound}
+	return job.TakenIn{Complaints: Words[around.Complaint](w.Complaints), Note: w.Note, Sound: w.Sound}
 }
 
 type sound struct {
@@ -25,7 +26,7 @@ type sound struct {
 }
 
 func (w sound) act(*Faults) job.Act {
-	return job.SoundNoted{After: w.After, Heard: job.Heard{Note: w.Note, File: w.File}}
+	return job.SoundNoted{After: w.After, Heard: around.Heard{Note: w.Note, File: w.File}}
 }
 
 type task struct {
@@ -92,14 +93,14 @@ type Finding struct {
 }
 
 // FindingOf writes a finding.
-func FindingOf(f job.Finding) Finding {
+func FindingOf(f around.Finding) Finding {
 	return Finding{f.ID, f.Place, f.What, f.Test, f.Part, f.Price, f.Photo, f.Later}
 }
 
 type finding struct{ Finding }
 
 func (w finding) act(*Faults) job.Act {
-	return job.FindingNoted{Finding: job.Finding{ID: w.ID, Place: w.Place, What: w.What, Test: w.Test,
+	return job.FindingNoted{Finding: around.Finding{ID: w.ID, Place: w.Place, What: w.What, Test: w.Test,
 		Part:  w.Part,
 		Price: w.Price, Photo: w.Photo, Later: w.Later}}
 }

@@ -13,6 +13,7 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"metronix/core/adjust"
+	"metronix/core/around"
 	"metronix/core/clearance"
 	"metronix/core/engine"
 	"metronix/core/gauge"
@@ -84,9 +85,9 @@ var filled = []struct {
 		`"by":"Tess","tools_out":true,"deferred":{"waits_for":"date","until":"2027-03-01"},` +
 			`"exceptions":"waits for gasket","vehicle":"Tipper","plate":"LM 407","facts":"abc"`},
 	{job.WentHot{}, ``},
-	{job.TakenIn{Complaints: []job.Complaint{job.Ticks}, Note: "warm", Sound: "at idle"},
+	{job.TakenIn{Complaints: []around.Complaint{around.Ticks}, Note: "warm", Sound: "at idle"},
 		`"complaints":["ticks"],"note":"warm","sound":"at idle"`},
-	{job.SoundNoted{After: true, Heard: job.Heard{Note: "even", File: strings.Repeat("b", 64)}},
+	{job.SoundNoted{After: true, Heard: around.Heard{Note: "even", File: strings.Repeat("b", 64)}},
 		`"after":true,"note":"even","file":"` + strings.Repeat("b", 64) + `"`},
 	{job.TaskMarked{Task: "start", Skip: true, Back: true, Reason: "r"},
 		`"task":"start","skip":true,"back":true,"reason":"r"`},
@@ -98,7 +99,7 @@ var filled = []struct {
 		`"waits_for":"parts","until":"gasket"`},
 	{job.HandedOver{To: "June", Note: "E2 is next"}, `"to":"June","note":"E2 is next"`},
 	{job.ToolMoved{Tool: "turning", Back: true}, `"tool":"turning","back":true`},
-	{job.FindingNoted{Finding: job.Finding{ID: "f1", Place: "cover", What: "gasket hard", Test: "bent",
+	{job.FindingNoted{Finding: around.Finding{ID: "f1", Place: "cover", What: "gasket hard", Test: "bent",
 		Part:  "12-3",
 		Price: "9.50", Photo: strings.Repeat("a", 64), Later: true}},
 		`"finding":"f1","place":"cover","what":"gasket hard","test":"bent","part":"12-3","price":"9.50","photo":"` + strings.Repeat(

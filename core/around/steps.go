@@ -1,4 +1,4 @@
-package job
+package around
 
 import (
 	"cmp"
@@ -8,7 +8,6 @@ import (
 	"strings"
 	"time"
 
-	"metronix/core/clearance"
 	"metronix/core/engine"
 )
 
@@ -43,15 +42,15 @@ type Mark struct {
 
 // The steps that others refer to.
 const (
-	stepTakenIn  = "taken_in"
-	stepNuts     = "nuts"
-	stepTools    = "tools_back"
-	stepCrank    = "crank_free"
-	stepSealant  = "sealant"
-	stepCoverOn  = "cover_on"
-	stepStart    = "start"
-	stepHotRun   = "hot_run"
-	stripPrefix  = "strip_"
+	TakenInStep  = "taken_in"
+	NutsStep     = "nuts"
+	ToolsStep    = "tools_back"
+	CrankStep    = "crank_free"
+	SealantStep  = "sealant"
+	CoverStep    = "cover_on"
+	StartStep    = "start"
+	HotRunStep   = "hot_run"
+	StripPrefix  = "strip_"
 	refitPrefix  = "refit_"
 	boltsPrefix  = "bolts_"
 	usualRounds  = 2 // of tightening a cover's bolts (common practice: two or three)
@@ -62,24 +61,24 @@ const (
 // Tasks are all steps around the bench that apply to this engine, its adjuster and the thermal state of its
 // card, in the order in which practitioners work (common practice). What the sheet lists is taken off in its
 // order and put back in the reverse.
-func (j *Job) Tasks() []Task {
-	list := slices.Concat(j.openingSteps(), j.closingSteps(), j.startingSteps())
+func (w Work) Tasks() []Task {
+	list := slices.Concat(w.openingSteps(), w.closingSteps(), w.startingSteps())
 	for i := range list {
-		list[i].Mark = j.marks[list[i].ID]
+		list[i].Mark = w.marks[list[i].ID]
 	}
 	return list
 }
 
 // TasksAt are the steps as they stand at a time after which nothing was entered yet: sealant that stood
 // open too long by then is a step back, to be taken off and put on afresh.
-func (j *Job) TasksAt(now time.Time) []Task {
-	list := j.Tasks()
-	if by, open := j.CoverBy(); open && now.After(by) {
+func (w Work) TasksAt(now time.Time) []Task {
+	list := w.Tasks()
+	if by, open := w.CoverBy(); open && now.After(by) {
 		for i := range list {
-			if list[i].ID == stepSealant {
+			if list[i].ID == SealantStep {
 				list[i].Mark = Mark{}
 				list[i].Text = "The sealant stood open too long: take it off and put it on afresh at: " +
-					strings.Join(j.closing().SealantPoints, "; ")
+					strings.Join(w.closing().SealantPoints, "; ")
 			}
 		}
 	}
@@ -91,9 +90,9 @@ func (j *Job) TasksAt(now time.Time) []Task {
 // out before the crank is turned, because a cylinder without compression turns easily and kicks nothing
 // back. On a hot card the run with the cover on belongs here too, for hot figures hold about ten minutes
 // from shut-off: whatever can be done before it is, dirt and tools among it (common practice, all of it).
-func (j *Job) openingSteps() []Task {
+func (w Work) openingSteps() []Task {
 	list := []Task{
-		{ID: stepTakenIn, Part: TakeIn, Text: "Take it in: complaint, sound, odometer"},
+		{ID: TakenInStep, Part: TakeIn, Text: "Take it in: complaint, sound, odometer"},
 		{ID: "safe", Part: OpenUp,
 			Text: "Neutral or park, wheels chocked, key well away; battery off where the work " +
 				"passes live connectors",
@@ -104,13 +103,13 @@ func (j *Job) openingSteps() []Task {
 		Text:    "Blow or rinse the dirt off before the cover is lifted",
 		Caution: "Eye protection with compressed air and solvents."})
 	tools := Task{ID: "tools_out", Part: OpenUp, Text: "Lay out and count the tools and leaves"}
-	if j.Card.State == clearance.Hot {
-		list = append(list, tools, Task{ID: stepHotRun, Part: OpenUp,
+	if w.Hot {
+		list = append(list, tools, Task{ID: HotRunStep, Part: OpenUp,
 			Text:    "Run it to operating temperature with the cover on, and stop it",
 			Caution: "Hot parts and oil burn. Nothing on the crank while it runs."})
 	}
-	for _, s := range j.stripList() {
-		list = append(list, Task{ID: stripPrefix + s.id, Part: OpenUp, Text: stripped(s.StripStep),
+	for _, s := range w.stripList() {
+		list = append(list, Task{ID: StripPrefix + s.id, Part: OpenUp, Text: stripped(s.StripStep),
 			Caution: s.Note})
 	}
 	list = append(list,
@@ -118,14 +117,14 @@ func (j *Job) openingSteps() []Task {
 			Caution: "Ignition and fuel disabled before any cranking. Nothing may fall into a plug hole."},
 		Task{ID: "cover_off", Part: OpenUp, Text: "Cover off"},
 	)
-	if gear := j.Sheet.VariableLift; gear != "" {
+	if gear := w.Sheet.VariableLift; gear != "" {
 		list = append(list, Task{ID: "variable_lift", Part: OpenUp,
 			Text:    "Check the variable lift gear: " + gear,
 			Caution: "Before any valve is read: a gear that sticks or stands wrong makes every gap wrong."})
 	}
 	list = append(list, Task{ID: "look", Part: OpenUp,
 		Text: "Look round: springs, loose parts, sludge, breather, gasket, oil on plugs or leads"})
-	if j.Card.State == clearance.Hot {
+	if w.Hot {
 		return list
 	}
 	return append(list, tools)
@@ -142,11 +141,11 @@ func stripped(s engine.StripStep) string {
 	return strings.Join(words, ", ")
 }
 
-func (j *Job) closing() engine.Closing {
-	if j.Sheet.Closing == nil {
+func (w Work) closing() engine.Closing {
+	if w.Sheet.Closing == nil {
 		return engine.Closing{}
 	}
-	return *j.Sheet.Closing
+	return *w.Sheet.Closing
 }
 
 // closingSteps are the steps from the last valve to a closed engine.
@@ -156,17 +155,17 @@ func (j *Job) closing() engine.Closing {
 // before the cover, because it skins over; only at the joints that the sheet lists, because a bead that is
 // squeezed inwards ends in the oil strainer. Bolts are tightened in rounds, so that the gasket is pressed
 // evenly; the torque stands with the last round alone (common practice, all of it).
-func (j *Job) closingSteps() []Task {
-	c := j.closing()
+func (w Work) closingSteps() []Task {
+	c := w.closing()
 	var list []Task
 	add := func(id, text, caution string) {
 		list = append(list, Task{ID: id, Part: CloseUp, Text: text, Caution: caution})
 	}
-	if j.Sheet.HasLockNut() {
-		add(stepNuts, fmt.Sprintf("Feel all %d lock nuts once more, untouched ones too", len(j.Valves)), "")
+	if w.Sheet.HasLockNut() {
+		add(NutsStep, fmt.Sprintf("Feel all %d lock nuts once more, untouched ones too", len(w.Valves)), "")
 	}
-	add(stepTools, "Count the tools and leaves back", "")
-	add(stepCrank, "Take "+j.turningTool()+" off", "Before the starter is touched.")
+	add(ToolsStep, "Count the tools and leaves back", "")
+	add(CrankStep, "Take "+w.turningTool()+" off", "Before the starter is touched.")
 	add("faces", "Rails wiped dry, old sealant scraped off",
 		"Nothing may fall into plug holes or the timing case.")
 	add("seals", "Tube seals new and oiled", "")
@@ -176,14 +175,14 @@ func (j *Job) closingSteps() []Task {
 		add("gasket", "Gasket set dry", "")
 	}
 	if len(c.SealantPoints) > 0 {
-		add(stepSealant, "Sealant only at: "+strings.Join(c.SealantPoints, "; "), fmt.Sprintf(
-			"A stray bead ends in the oil strainer. The cover goes on within %s.", minutes(j.openTime())))
+		add(SealantStep, "Sealant only at: "+strings.Join(c.SealantPoints, "; "), fmt.Sprintf(
+			"A stray bead ends in the oil strainer. The cover goes on within %s.", Minutes(w.OpenTime())))
 	}
-	add(stepCoverOn, "Cover on, bolts in by hand first, look round the seal", "")
+	add(CoverStep, "Cover on, bolts in by hand first, look round the seal", "")
 	for round := 1; round <= cmp.Or(c.Rounds, usualRounds); round++ {
-		add(fmt.Sprintf("%s%d", boltsPrefix, round), j.boltsText(c, round), "")
+		add(fmt.Sprintf("%s%d", boltsPrefix, round), w.boltsText(c, round), "")
 	}
-	for _, s := range slices.Backward(j.stripList()) {
+	for _, s := range slices.Backward(w.stripList()) {
 		add(refitPrefix+s.id, "Back on: "+stripped(s.StripStep), s.Note)
 	}
 	add("caps", "Clips over their studs, hoses, oil cap, dipstick", "")
@@ -195,21 +194,21 @@ var patternWords = map[engine.Pattern]string{engine.MiddleOut: "from the middle 
 	engine.Numbered:  "by the maker's numbers"}
 
 // boltsText is one round of tightening in words. Every round but the last is by feel.
-func (j *Job) boltsText(c engine.Closing, round int) string {
+func (w Work) boltsText(c engine.Closing, round int) string {
 	rounds := cmp.Or(c.Rounds, usualRounds)
 	text := fmt.Sprintf("Cover bolts, round %d of %d, %s", round, rounds,
 		cmp.Or(patternWords[c.Pattern], patternWords[engine.MiddleOut]))
 	if nm := c.Torque.Value(); nm > 0 && round == rounds {
-		text += fmt.Sprintf(", to %s", j.Speaks.Torque(nm))
+		text += fmt.Sprintf(", to %s", w.Speaks.Torque(nm))
 	}
 	return text
 }
 
 // startingSteps are what follows a closed engine. Timing and mixture are set after the valves, because valves
 // change both (common practice).
-func (j *Job) startingSteps() []Task {
+func (w Work) startingSteps() []Task {
 	return []Task{
-		{ID: stepStart, Part: StartUp, Text: "Start it and listen: the tick, the idle, leaks",
+		{ID: StartStep, Part: StartUp, Text: "Start it and listen: the tick, the idle, leaks",
 			Caution: "Tool, handle and socket off the crank. Fan and belts start without warning."},
 		{ID: "road", Part: StartUp, Text: "Road test"},
 		{ID: "timing", Part: StartUp, Text: "Then ignition timing and carburettor, where they are done too"},
@@ -218,9 +217,9 @@ func (j *Job) startingSteps() []Task {
 
 // Guided says that the steps around the bench are gone through in this job: half of those of some part at
 // least were ticked. A step or a clock used singly, such as the sealant's, binds to nothing more.
-func (j *Job) Guided() bool {
+func (w Work) Guided() bool {
 	all, ticked := map[Part]int{}, map[Part]int{}
-	for _, s := range j.Tasks() {
+	for _, s := range w.Tasks() {
 		if all[s.Part]++; s.Mark.Marked {
 			ticked[s.Part]++
 		}
@@ -235,11 +234,11 @@ func (j *Job) Guided() bool {
 
 // Missing are the steps that wait, in words, where the job is guided: what signing is refused for. What was
 // opened step by step is closed and started so.
-func (j *Job) Missing() (list []Task) {
-	if !j.Guided() {
+func (w Work) Missing() (list []Task) {
+	if !w.Guided() {
 		return nil
 	}
-	for _, s := range j.Tasks() {
+	for _, s := range w.Tasks() {
 		if !s.Mark.Marked {
 			list = append(list, s)
 		}
@@ -247,17 +246,18 @@ func (j *Job) Missing() (list []Task) {
 	return list
 }
 
-// openTime and cureTime are how long sealant may stand open before the cover goes on, and how long it cures
+// OpenTime and CureTime are how long sealant may stand open before the cover goes on, and how long it cures
 // before the engine may run: the sheet's figures, else the usual ones; the sealant's own sheet wins.
-func (j *Job) openTime() time.Duration {
-	return time.Duration(cmp.Or(j.closing().OpenMinutes, usualMinutes) * float64(time.Minute))
+func (w Work) OpenTime() time.Duration {
+	return time.Duration(cmp.Or(w.closing().OpenMinutes, usualMinutes) * float64(time.Minute))
 }
 
-func (j *Job) cureTime() time.Duration {
-	return time.Duration(cmp.Or(j.closing().CureMinutes, usualCure) * float64(time.Minute))
+func (w Work) CureTime() time.Duration {
+	return time.Duration(cmp.Or(w.closing().CureMinutes, usualCure) * float64(time.Minute))
 }
 
-func minutes(d time.Duration) string {
+// Minutes says a time for people, hours from two on.
+func Minutes(d time.Duration) string {
 	if d >= 2*time.Hour {
 		return fmt.Sprintf("%g h", math.Round(d.Hours()*10)/10)
 	}
@@ -265,28 +265,38 @@ func minutes(d time.Duration) string {
 }
 
 // done says that a step was done, not passed over.
-func (j *Job) done(id string) (Mark, bool) {
-	m := j.marks[id]
+func (w Work) done(id string) (Mark, bool) {
+	m := w.marks[id]
 	return m, m.Marked && !m.Skipped
 }
 
 // CoverBy is until when the cover has to be on, once sealant is laid; ok is false where no sealant stands
 // open.
-func (j *Job) CoverBy() (by time.Time, ok bool) {
-	sealant, laid := j.done(stepSealant)
-	if _, on := j.done(stepCoverOn); !laid || on {
+func (w Work) CoverBy() (by time.Time, ok bool) {
+	sealant, laid := w.done(SealantStep)
+	if _, on := w.done(CoverStep); !laid || on {
 		return time.Time{}, false
 	}
-	return sealant.At.Add(j.openTime()), true
+	return sealant.At.Add(w.OpenTime()), true
 }
 
 // StartFrom is from when the engine may run, once the cover is on over sealant; ok is false where nothing
 // cures.
-func (j *Job) StartFrom() (from time.Time, ok bool) {
-	on, is := j.done(stepCoverOn)
-	_, laid := j.done(stepSealant)
-	if _, started := j.done(stepStart); !is || !laid || started {
+func (w Work) StartFrom() (from time.Time, ok bool) {
+	on, is := w.done(CoverStep)
+	_, laid := w.done(SealantStep)
+	if _, started := w.done(StartStep); !is || !laid || started {
 		return time.Time{}, false
 	}
-	return on.At.Add(j.cureTime()), true
+	return on.At.Add(w.CureTime()), true
+}
+
+// Text is a step in words, within a sentence; its id where it does not apply.
+func (w Work) Text(id string) string {
+	for _, s := range w.Tasks() {
+		if s.ID == id {
+			return strings.ToLower(s.Text[:1]) + s.Text[1:]
+		}
+	}
+	return id
 }

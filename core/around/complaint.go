@@ -1,0 +1,34 @@
+package around
+
+// Complaint is what the vehicle is brought in for.
+type Complaint string
+
+// The complaints (common practice): a tick goes with loose valves; rough idle, back-firing, smoke, hard
+// starting and low compression with tight ones; some engines tick by nature.
+const (
+	Ticks          Complaint = "ticks"
+	TicksByNature  Complaint = "ticks_by_nature"
+	RoughIdle      Complaint = "rough_idle"
+	BackFires      Complaint = "back_fires"
+	Smokes         Complaint = "smokes"
+	HardStart      Complaint = "hard_start"
+	LowCompression Complaint = "low_compression"
+	NoComplaint    Complaint = "none"
+)
+
+// Complaints lists them.
+func Complaints() []Complaint {
+	return []Complaint{Ticks, RoughIdle, BackFires, Smokes, HardStart, LowCompression, TicksByNature,
+		NoComplaint}
+}
+
+// Side is the side of the limits that a complaint points to: Loose, Tight, or neither.
+func (c Complaint) Side() string {
+	switch c {
+	case Ticks:
+		return "loose"
+	case RoughIdle, BackFires, Smokes, HardStart, LowCompression:
+		return "tight"
+	}
+	return ""
+}
