@@ -46,47 +46,12 @@ func (a Adjusted) On() string { return a.Valve }
 
 func (a Adjusted) sound(j *Job) error { return j.has(a.Valve) }
 
+// may asks each reason not to move an adjuster in turn.
 func (a Adjusted) may(j *Job, _ string) error {
-	v := j.valve(a.Valve)
-	if err := j.working(); err != nil {
-		return err
-	}
-	if !v.Out && !a.CamsOut { // a bare valve is open to work on already
-		if err := j.inHand(v); err != nil {
+	for _, refused := range notAdjusted {
+		if err := refused(a, j, j.valve(a.Valve)); err != nil {
 			return err
 		}
-	}
-	switch {
-	case j.Going == ReadOnly:
-		return refuse("valve", "This round only reads. Choose another round before a valve is set.")
-	case j.asYouGo() && v.unread() && !v.Out && !v.slackened() && len(v.Round) == 0:
-		return refuse("valve", fmt.Sprintf("Read %s as found before it is touched.", v.Name))
-	case !j.asYouGo() && j.Phase() == AsFound && !v.slackened():
-		return refuse("valve", "Read every valve as found before any is touched.")
-	case j.Sheet.Shimmed() && a.Shim == 0 && (v.Shim > 0 || v.Out):
-		return refuse("shim_mm", fmt.Sprintf("Say which shim went under %s.", v.Name))
-	case a.Shim < 0 || a.Shim > MaxShim:
-		return refuse("shim_mm", notAShim(a.Shim))
-	case a.noGiver(j) != "":
-		return refuse("from", a.noGiver(j))
-	case a.StandIn && (!j.Sheet.Shimmed() || v.ownShim() == 0):
-		return refuse("stand_in", "Only where a known shim comes out does another stand in for it.")
-	case a.StandIn && a.Shim > v.ownShim():
-		return refuse("shim_mm",
-			fmt.Sprintf("%s is thicker than the %s it stands in for: it may hold the valve open.",
-				a.Shim, v.ownShim()))
-	case a.StandIn:
-	case a.swaps(j): // a good valve gets another shim where the choice over the whole engine wants it
-	case v.Stage != NutLoose && j.Found(v).Conflict != "":
-		return refuse("valve", j.Found(v).Conflict)
-	case v.toKeep() && j.stale(v.readAt):
-		return refuse("valve",
-			fmt.Sprintf("The reading of %s came later than the hot figures hold. Keep it, then run "+
-				"the engine warm again.", v.Name))
-	case v.Stage == Untouched && !v.Out && j.Found(v).Verdict == clearance.In && !v.Needs() &&
-		strings.TrimSpace(a.Reason) == "":
-		return refuse("valve", fmt.Sprintf("%s is in. Leave it alone: disturbing a good valve is a risk.",
-			v.Name))
 	}
 	return nil
 }
@@ -145,4 +110,81 @@ func (a Adjusted) noGiver(j *Job) string {
 // swaps says that a valve of a shimmed engine gets another shim than it has.
 func (a Adjusted) swaps(j *Job) bool {
 	return j.Sheet.Shimmed() && a.Shim > 0 && a.Shim != j.valve(a.Valve).Shim
+}
+
+// notAdjusted are the reasons for which an adjuster is not moved, in the order in which they are told.
+var notAdjusted = []func(Adjusted, *Job, *ValveState) error{
+	Adjusted.notYet, Adjusted.outOfReach, Adjusted.onlyRead, Adjusted.unread, Adjusted.othersUnread,
+	Adjusted.whichShim, Adjusted.noShimSoThick, Adjusted.noGiverHere, Adjusted.nothingToStandInFor, Adjusted.standsTooThick,
+	Adjusted.disagree, Adjusted.tooLate, Adjusted.goodAlready,
+}
+
+func (a Adjusted) notYet(j *Job, _ *ValveState) error { return j.working() }
+
+// outOfReach: a bare valve is open to work on already.
+func (a Adjusted) outOfReach(j *Job, v *ValveState) error {
+	if v.Out || a.CamsOut {
+		return nil
+	}
+	return j.inHand(v)
+}
+
+func (a Adjusted) onlyRead(j *Job, _ *ValveState) error {
+	return refuseIf(j.Going == ReadOnly, "valve",
+		"This round only reads. Choose another round before a valve is set.")
+}
+
+func (a Adjusted) unread(j *Job, v *ValveState) error {
+	return refuseIf(j.asYouGo() && v.unread() && !v.Out && !v.slackened() && len(v.Round) == 0, "valve",
+		"Read "+v.Name+" as found before it is touched.")
+}
+
+func (a Adjusted) othersUnread(j *Job, v *ValveState) error {
+	return refuseIf(!j.asYouGo() && j.Phase() == AsFound && !v.slackened(), "valve",
+		"Read every valve as found before any is touched.")
+}
+
+func (a Adjusted) whichShim(j *Job, v *ValveState) error {
+	return refuseIf(j.Sheet.Shimmed() && a.Shim == 0 && (v.Shim > 0 || v.Out), "shim_mm",
+		"Say which shim went under "+v.Name+".")
+}
+
+func (a Adjusted) noShimSoThick(*Job, *ValveState) error {
+	return refuseIf(a.Shim < 0 || a.Shim > MaxShim, "shim_mm", notAShim(a.Shim))
+}
+
+func (a Adjusted) noGiverHere(j *Job, _ *ValveState) error {
+	why := a.noGiver(j)
+	return refuseIf(why != "", "from", why)
+}
+
+func (a Adjusted) nothingToStandInFor(j *Job, v *ValveState) error {
+	return refuseIf(a.StandIn && (!j.Sheet.Shimmed() || v.ownShim() == 0), "stand_in",
+		"Only where a known shim comes out does another stand in for it.")
+}
+
+func (a Adjusted) standsTooThick(_ *Job, v *ValveState) error {
+	return refuseIf(a.StandIn && a.Shim > v.ownShim(), "shim_mm",
+		fmt.Sprintf("%s is thicker than the %s it stands in for: it may hold the valve open.", a.Shim, v.ownShim()))
+}
+
+// byReading says that the valve is set because of what was read of it: it is no stand-in, and no good valve that gets
+// another shim where the choice over the whole engine wants it.
+func (a Adjusted) byReading(j *Job) bool { return !a.StandIn && !a.swaps(j) }
+
+func (a Adjusted) disagree(j *Job, v *ValveState) error {
+	why := j.Found(v).Conflict
+	return refuseIf(a.byReading(j) && v.Stage != NutLoose && why != "", "valve", why)
+}
+
+func (a Adjusted) tooLate(j *Job, v *ValveState) error {
+	return refuseIf(a.byReading(j) && v.toKeep() && j.stale(v.readAt), "valve",
+		fmt.Sprintf("The reading of %s came later than the hot figures hold. Keep it, then run the engine warm again.",
+			v.Name))
+}
+
+func (a Adjusted) goodAlready(j *Job, v *ValveState) error {
+	good := v.Stage == Untouched && !v.Out && j.Found(v).Verdict == clearance.In && !v.Needs()
+	return refuseIf(a.byReading(j) && good && strings.TrimSpace(a.Reason) == "", "valve",
+		v.Name+" is in. Leave it alone: disturbing a good valve is a risk.")
 }

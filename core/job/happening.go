@@ -43,3 +43,11 @@ type Refusal struct {
 func (r *Refusal) Error() string { return r.Message }
 
 func refuse(field, message string) error { return &Refusal{Field: field, Message: message} }
+
+// refuseIf refuses where something holds.
+func refuseIf(holds bool, field, message string) error {
+	if !holds {
+		return nil
+	}
+	return refuse(field, message)
+}

@@ -150,33 +150,63 @@ func (j *Job) firstPending(stop sequence.Stop) *ValveState {
 	return nil
 }
 
+// atValve are the choices of what to do about a valve where the crank serves it: the first that fits; else it is read.
+var atValve = []struct {
+	fits func(*Job, *ValveState) bool
+	do   Action
+}{
+	{(*Job).shimOut, DoAdjust},
+	{(*Job).readOn, DoRead},
+	{(*Job).settled, DoAdjust}, // which keeps the readings
+	{(*Job).toBeKept, DoKeep},
+	{(*Job).nutSlack, DoLock},
+	{(*Job).freedFirst, DoFree},
+	{(*Job).begunToSet, DoAdjust},
+	{(*Job).lacksFigure, DoRead},
+	{(*Job).foundOut, DoAdjust},
+}
+
 func (j *Job) actionAt(v *ValveState) Action {
-	switch {
-	case v.Out:
-		return DoAdjust
-	case v.toKeep():
-		judged := j.Judge(v)
-		switch {
-		case judged.TryNext != nil || judged.Conflict != "":
-			return DoRead
-		case j.MaySet(v) && (judged.Sure || j.Rule == clearance.OneLeaf) &&
-			judged.Verdict != clearance.Undecided:
-			return DoAdjust // which keeps them
+	for _, c := range atValve {
+		if c.fits(j, v) {
+			return c.do
 		}
-		return DoKeep
-	case v.Stage == NutLoose:
-		return DoLock
-	case j.Going == FreeFirst && v.toFree():
-		return DoFree
-	case v.slackened():
-		return DoAdjust
-	case j.lacksFigure(v):
-		return DoRead
-	case v.Stage == Untouched && j.maySetNow() && !v.unread() && v.Needs() &&
-		!settlesByReading(v.Last.Judgement):
-		return DoAdjust
 	}
 	return DoRead
+}
+
+// shimOut: its shim lies outside.
+func (j *Job) shimOut(v *ValveState) bool { return v.Out }
+
+// readOn: its readings are not kept, and another leaf decides, or one of them is to be taken back.
+func (j *Job) readOn(v *ValveState) bool {
+	if !v.toKeep() {
+		return false
+	}
+	judged := j.Judge(v)
+	return judged.TryNext != nil || judged.Conflict != ""
+}
+
+// settled: its readings show surely that it is to be set, here and now.
+func (j *Job) settled(v *ValveState) bool {
+	if !v.toKeep() {
+		return false
+	}
+	judged := j.Judge(v)
+	return j.MaySet(v) && (judged.Sure || j.Rule == clearance.OneLeaf) && judged.Verdict != clearance.Undecided
+}
+
+func (j *Job) toBeKept(v *ValveState) bool { return v.toKeep() }
+
+func (j *Job) nutSlack(v *ValveState) bool { return v.Stage == NutLoose }
+
+func (j *Job) freedFirst(v *ValveState) bool { return j.Going == FreeFirst && v.toFree() }
+
+func (j *Job) begunToSet(v *ValveState) bool { return v.slackened() }
+
+// foundOut: it was kept out of its limits, setting has its time, and no other leaf would decide it first.
+func (j *Job) foundOut(v *ValveState) bool {
+	return v.Stage == Untouched && j.maySetNow() && !v.unread() && v.Needs() && !settlesByReading(v.Last.Judgement)
 }
 
 // MaySet says that setting a valve may follow on what was found of it here and now: it is read, not in, and
