@@ -18,6 +18,8 @@ import (
 	"metronix/core/job"
 	"metronix/core/job/jobtest"
 	"metronix/core/measure"
+	"metronix/core/record"
+	"metronix/core/rehearse"
 	"metronix/core/sequence"
 )
 
@@ -126,7 +128,7 @@ func TestWhichTimesArePace(t *testing.T) {
 		for range 3 {
 			do(span, job.ReadingTaken{Valve: "E1", Leaves: gauge.Straight(100 * um), Feel: "free"})
 		}
-		p, is := d.Job.Pace()
+		p, is := rehearse.PaceOf(d.Job)
 		assert.Equal(t, own, is, span)
 		if own {
 			assert.Equal(t, span, p.Read)
@@ -293,7 +295,7 @@ func TestWhatIsToldAtItsBounds(t *testing.T) {
 		all.Scope = append(all.Scope, v.Name)
 	}
 	d.Do(job.Happening{Act: job.WayChosen{Way: sequence.Way{School: sequence.OneCylinder}, Round: all}})
-	assert.NotContains(t, d.Job.Walk(), "valves")
+	assert.NotContains(t, record.Of(d.Job).Walk(), "valves")
 	assert.Equal(t, "Bar for the crank pulley bolt", d.Job.Around().Tools()[0].Text)
 	sealed := guided(t, engine.Closing{CureMinutes: 120, SealantPoints: []string{"cap joints"}})
 	tick(sealed, 0, "crank_free", "sealant", "cover_on")

@@ -98,13 +98,13 @@ func (j *Job) HotUntil() (until time.Time, ok bool) {
 	case j.Card.State != clearance.Hot, j.GateOpen() && j.Override != "":
 		return time.Time{}, false
 	case !j.StoppedAt.IsZero():
-		return j.StoppedAt.Add(hotFor), true
+		return j.StoppedAt.Add(HotFor), true
 	}
-	return j.PreparedAt.Add(hotFor), j.GateOpen()
+	return j.PreparedAt.Add(HotFor), j.GateOpen()
 }
 
-// hotFor is how long hot figures hold.
-const hotFor = time.Duration(thermal.HotMinutes * float64(time.Minute))
+// HotFor is how long hot figures hold.
+const HotFor = time.Duration(thermal.HotMinutes * float64(time.Minute))
 
 // stale says that a hot reading came too late. Where the clock was put back meanwhile, how long ago the
 // engine was shut off is not known, and so it counts as too late.
@@ -117,11 +117,11 @@ func (j *Job) stale(at time.Time) bool {
 // where they are not, or where it was not said when the engine was shut off.
 func (j *Job) tooLate(field string) error {
 	if j.Card.State != clearance.Hot || j.StoppedAt.IsZero() || j.passedIn == j.epoch && j.Closed != "" ||
-		!j.now.After(j.StoppedAt.Add(hotFor)) {
+		!j.now.After(j.StoppedAt.Add(HotFor)) {
 		return nil
 	}
 	return refuse(field, "It was shut off "+around.Minutes(j.now.Sub(j.StoppedAt).Truncate(time.Minute))+
-		" ago, and hot figures hold for "+around.Minutes(hotFor)+". Run it warm again, and say when it stops.")
+		" ago, and hot figures hold for "+around.Minutes(HotFor)+". Run it warm again, and say when it stops.")
 }
 
 // warmAt is when the engine was last known to be warm: it ran, or a thermometer showed more than cold figures

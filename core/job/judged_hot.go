@@ -72,7 +72,7 @@ func (a JudgedHot) may(j *Job, _ string) error {
 }
 
 func (a JudgedHot) do(j *Job) {
-	over := j.StoppedAt.IsZero() || j.now.After(j.StoppedAt.Add(hotFor))
+	over := j.StoppedAt.IsZero() || j.now.After(j.StoppedAt.Add(HotFor))
 	j.pass()
 	j.JudgedHot = &a
 	if reason := strings.TrimSpace(a.Reason); reason != "" && over {

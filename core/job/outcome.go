@@ -4,6 +4,7 @@ import (
 	"fmt"
 	"strings"
 
+	"metronix/core/clearance"
 	"metronix/core/wear"
 )
 
@@ -37,9 +38,18 @@ func (j *Job) Outcome() (o Outcome) {
 	o.Deferred = j.Deferred
 	o.NothingSet = !j.anyAdjusted() && j.Cold == nil
 	for _, v := range j.Valves {
-		if side := j.leftOut(v); side != wear.None {
+		if side := j.LeftOut(v); side != wear.None {
 			o.Left = append(o.Left, wear.LeftOut{Valve: v.Name, Side: side})
 		}
 	}
 	return o
+}
+
+// LeftOut is the side on which a valve was left out of its limits, by figure or by side alone.
+func (j *Job) LeftOut(v *ValveState) wear.Side {
+	if !v.IsOut() || v.Outside {
+		return wear.None
+	}
+	return map[clearance.Verdict]wear.Side{clearance.Tight: wear.Tight,
+		clearance.Loose: wear.Loose}[v.Last.Judgement.Verdict]
 }

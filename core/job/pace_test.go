@@ -12,6 +12,7 @@ import (
 	"metronix/core/gauge"
 	"metronix/core/job"
 	"metronix/core/job/jobtest"
+	"metronix/core/rehearse"
 	"metronix/core/sequence"
 )
 
@@ -33,7 +34,7 @@ func TestAHotJobInsideTenMinutes(t *testing.T) {
 	}
 	take(0, job.WayChosen{Way: sequence.Way{School: sequence.RockingPairs},
 		Round: job.Round{Going: job.SetAsYouGo, Check: job.CheckSetOnes}})
-	f, ok := j.HotForecast()
+	f, ok := rehearse.Forecast(j)
 	require.True(t, ok)
 	assert.Equal(t, time.Minute+8*12*time.Second+3*10*time.Second, f.AllIn, "by hand: 60 + 8 × 12 + 3 × 10 s")
 	assert.Equal(t, time.Minute+16*12*time.Second+8*35*time.Second+3*10*time.Second, f.AllOut)
@@ -79,7 +80,7 @@ func TestAHotJobInsideTenMinutes(t *testing.T) {
 	for _, v := range j.Valves {
 		assert.False(t, v.Last.Stale, v.Name)
 	}
-	pace, own := j.Pace()
+	pace, own := rehearse.PaceOf(j)
 	assert.True(t, own)
 	assert.Equal(t, 12*time.Second, pace.Read)
 	assert.Equal(t, 25*time.Second, pace.Set)
@@ -87,12 +88,12 @@ func TestAHotJobInsideTenMinutes(t *testing.T) {
 
 // A slow mechanic is told to do it in two warm-ups; a job by cold figures is told nothing.
 func TestTheForecastFollowsThePace(t *testing.T) {
-	assert.Contains(t, job.HotForecast{Own: true, AllIn: 12 * time.Minute, AllOut: 20 * time.Minute}.String(),
+	assert.Contains(t, rehearse.HotForecast{Own: true, AllIn: 12 * time.Minute, AllOut: 20 * time.Minute}.String(),
 		"two warm-ups")
-	assert.Contains(t, job.HotForecast{AllIn: 6 * time.Minute, AllOut: 13 * time.Minute}.String(),
+	assert.Contains(t, rehearse.HotForecast{AllIn: 6 * time.Minute, AllOut: 13 * time.Minute}.String(),
 		"13 with all out. Hot figures hold for 10")
 	d := jobtest.Start(t, jobtest.Setup())
 	d.Do(job.Happening{Act: job.WayChosen{Way: sequence.Way{School: sequence.RockingPairs}}})
-	_, ok := d.Job.HotForecast()
+	_, ok := rehearse.Forecast(d.Job)
 	assert.False(t, ok)
 }

@@ -13,6 +13,7 @@ import (
 	"metronix/core/gear"
 	"metronix/core/job"
 	"metronix/core/measure"
+	"metronix/core/rehearse"
 	"metronix/core/sequence"
 )
 
@@ -23,9 +24,9 @@ func sixteenValves() *engine.Sheet {
 }
 
 func rehearsed(t testing.TB, s *engine.Sheet, school sequence.School, r job.Round,
-	out ...string) job.Rehearsal {
+	out ...string) rehearse.Rehearsal {
 	t.Helper()
-	got, err := job.Rehearse(job.Rehearsing{Sheet: s, Way: sequence.Way{School: school}, Round: r, Out: out})
+	got, err := rehearse.Play(rehearse.Rehearsing{Sheet: s, Way: sequence.Way{School: school}, Round: r, Out: out})
 	require.NoError(t, err)
 	return got
 }
@@ -75,13 +76,13 @@ func names(s *engine.Sheet) (list []string) {
 func TestWhatARehearsalTells(t *testing.T) {
 	got := rehearsed(t, enginetest.Four(), sequence.OneCylinder,
 		job.Round{Going: job.SetAsYouGo, Check: job.CheckAll}, "E1")
-	assert.Equal(t, []job.Step{{Do: job.DoingRead, Valve: "E1"}, {Do: job.DoingSet, Valve: "E1"},
-		{Do: job.DoingLock, Valve: "E1"}, {Do: job.DoingRead, Valve: "E1"}, {Do: job.DoingRead,
+	assert.Equal(t, []rehearse.Step{{Do: rehearse.DoingRead, Valve: "E1"}, {Do: rehearse.DoingSet, Valve: "E1"},
+		{Do: rehearse.DoingLock, Valve: "E1"}, {Do: rehearse.DoingRead, Valve: "E1"}, {Do: rehearse.DoingRead,
 			Valve: "I1"}}, got.Steps[:5])
 	assert.Equal(t, 540*measure.Degree, got.Turn)
 	assert.Equal(t, (720+540)*measure.Degree, got.CheckTurn, "all: two turns, and once round again")
-	over := slices.IndexFunc(got.Steps, func(s job.Step) bool { return s.Do == job.DoingCheckTurn })
-	assert.Equal(t, job.Step{Do: job.DoingCheckTurn, Stop: 3, Turn: 720 * measure.Degree}, got.Steps[over])
+	over := slices.IndexFunc(got.Steps, func(s rehearse.Step) bool { return s.Do == rehearse.DoingCheckTurn })
+	assert.Equal(t, rehearse.Step{Do: rehearse.DoingCheckTurn, Stop: 3, Turn: 720 * measure.Degree}, got.Steps[over])
 	assert.Len(t, got.Assumed, 2, "neither adjuster nor clearances are on this sheet")
 
 	only := rehearsed(t, enginetest.Four(), sequence.OneCylinder,
@@ -99,7 +100,7 @@ func TestWhatARehearsalTells(t *testing.T) {
 // A second walk begins where the crank stands and visits only the stops that it needs.
 func TestASecondWalk(t *testing.T) {
 	four := enginetest.Four()
-	count := func(r job.Rehearsal) map[string]int {
+	count := func(r rehearse.Rehearsal) map[string]int {
 		n := map[string]int{}
 		for _, s := range r.Steps {
 			n[string(s.Do)]++
@@ -118,7 +119,7 @@ func TestASecondWalk(t *testing.T) {
 	assert.Equal(t, 1, kinds.LeafChanges, "one leaf, then the other")
 	assert.Equal(t, 2*540*measure.Degree, kinds.Turn, "twice round")
 	for i, s := range kinds.Steps {
-		if s.Do == job.DoingRead {
+		if s.Do == rehearse.DoingRead {
 			assert.Equal(t, i < len(kinds.Steps)/2, s.Valve[0] == 'E', "%d: %s", i, s.Valve)
 		}
 	}
@@ -129,13 +130,13 @@ func TestASecondWalk(t *testing.T) {
 	assert.Equal(t, map[string]int{"turn": 3, "free": 8, "read": 8, "set": 8, "lock": 8}, count(free))
 	assert.Equal(t, 540*measure.Degree, free.Turn, "all are slackened where the engine stands, as by hand")
 	for i, s := range free.Steps[:8] {
-		assert.Equal(t, job.DoingFree, s.Do, i)
+		assert.Equal(t, rehearse.DoingFree, s.Do, i)
 	}
 	fingers := *four
 	fingers.Adjuster = &engine.Adjuster{Kind: gear.FingerPivotAtValve, Pitch: measure.Millimetre, Ratio: 1.5}
 	free = rehearsed(t, &fingers, sequence.RockingPairs, job.Round{Going: job.FreeFirst, Check: job.CheckNone})
 	assert.Equal(t, 540*measure.Degree, free.Turn, "a follower can fall out: each at its own stop")
-	assert.Equal(t, []job.Doing{job.DoingFree, job.DoingSet}, []job.Doing{free.Steps[0].Do, free.Steps[1].Do})
+	assert.Equal(t, []rehearse.Doing{rehearse.DoingFree, rehearse.DoingSet}, []rehearse.Doing{free.Steps[0].Do, free.Steps[1].Do})
 
 	part := rehearsed(t, four, sequence.OneCylinder,
 		job.Round{Going: job.ReadOnly, Scope: []string{"E4", "I4"}})
@@ -146,17 +147,17 @@ func TestASecondWalk(t *testing.T) {
 func TestRehearsingShims(t *testing.T) {
 	s := enginetest.Four()
 	s.Adjuster = &engine.Adjuster{Kind: gear.Shim}
-	_, err := job.Rehearse(job.Rehearsing{Sheet: s, Way: sequence.Way{School: sequence.OneCylinder},
+	_, err := rehearse.Play(rehearse.Rehearsing{Sheet: s, Way: sequence.Way{School: sequence.OneCylinder},
 		Round: job.Round{Going: job.SetAsYouGo}})
 	assert.ErrorContains(t, err, "every valve is read first")
 	got := rehearsed(t, s, sequence.OneCylinder, job.Round{Going: job.ReadFirst, Check: job.CheckNone}, "E1")
 	for _, step := range got.Steps {
-		assert.NotEqual(t, job.DoingLock, step.Do)
+		assert.NotEqual(t, rehearse.DoingLock, step.Do)
 	}
-	_, err = job.Rehearse(job.Rehearsing{Sheet: s, Way: sequence.Way{School: sequence.OneCylinder},
+	_, err = rehearse.Play(rehearse.Rehearsing{Sheet: s, Way: sequence.Way{School: sequence.OneCylinder},
 		Out: []string{"X9"}})
 	assert.ErrorContains(t, err, "no valve of this engine")
-	_, err = job.Rehearse(job.Rehearsing{Sheet: s, Way: sequence.Way{School: sequence.Own}})
+	_, err = rehearse.Play(rehearse.Rehearsing{Sheet: s, Way: sequence.Way{School: sequence.Own}})
 	assert.ErrorContains(t, err, "no printed order")
 }
 
@@ -166,7 +167,7 @@ func BenchmarkGesturesOfAFour(b *testing.B) {
 	round := job.Round{Going: job.SetAsYouGo, Check: job.CheckNone}
 	for _, out := range [][]string{nil, {"E1", "I3", "E4"}} {
 		b.Run(fmt.Sprintf("%d out", len(out)), func(b *testing.B) {
-			var got job.Rehearsal
+			var got rehearse.Rehearsal
 			for b.Loop() {
 				got = rehearsed(b, enginetest.Four(), sequence.RockingPairs, round, out...)
 			}

@@ -106,3 +106,9 @@ func (j *Job) Take(h Happening) (*Job, error) {
 	}
 	return j, j.apply(h, false)
 }
+
+// Standing is what stands of the list: what was taken back is left out.
+func (j *Job) Standing() []Happening { return j.effective }
+
+// BarredOver says that the full turns before the check round were made since the last adjustment.
+func (j *Job) BarredOver() bool { return j.barred }

@@ -10,20 +10,21 @@ import (
 	"metronix/core/job"
 	"metronix/core/job/jobtest"
 	"metronix/core/measure"
+	"metronix/core/record"
 	"metronix/core/sequence"
 )
 
 // A report says all that is known of a job, each fact once, and begins before anything was done.
 func TestTheReportOfAJob(t *testing.T) {
 	d := jobtest.Start(t, jobtest.Setup())
-	r := d.Job.Report(
-		job.Record{Vehicle: "Tipper", Plate: "T 7", Mechanic: "Tess", Gauges: "plain", CreatedAt: noon},
+	r := record.Of(d.Job).Report(
+		record.Record{Vehicle: "Tipper", Plate: "T 7", Mechanic: "Tess", Gauges: "plain", CreatedAt: noon},
 	)
 	assert.Equal(t, "Valve clearances: Tipper T 7", r.Title)
 	assert.Equal(t, "NOT SIGNED YET", r.Seal)
 	assert.False(t, r.Signed)
-	assert.Contains(t, r.Facts, job.Fact{Label: "Sequence", Text: "not chosen"})
-	assert.Contains(t, r.Facts, job.Fact{Label: "Aim", Text: "the nominal"})
+	assert.Contains(t, r.Facts, record.Fact{Label: "Sequence", Text: "not chosen"})
+	assert.Contains(t, r.Facts, record.Fact{Label: "Aim", Text: "the nominal"})
 	require.Len(t, r.Rows, len(d.Job.Valves))
 	assert.Nil(t, r.Rows[0].Found)
 	assert.Empty(t, r.Lists)
@@ -46,10 +47,10 @@ func TestTheReportOfAJob(t *testing.T) {
 			},
 		},
 	)
-	r = d.Job.Report(job.Record{OdometerKM: 20_000, OdometerWhy: "a new instrument"})
-	assert.Contains(t, r.Facts, job.Fact{Label: "Odometer",
+	r = record.Of(d.Job).Report(record.Record{OdometerKM: 20_000, OdometerWhy: "a new instrument"})
+	assert.Contains(t, r.Facts, record.Fact{Label: "Odometer",
 		Text: "20,000 km (12,427 miles), less than before: a new instrument"})
-	assert.Contains(t, r.Facts, job.Fact{Label: "Entered by", Text: "Tess"})
+	assert.Contains(t, r.Facts, record.Fact{Label: "Entered by", Text: "Tess"})
 	found := r.Rows[0].Found
 	require.NotNil(t, found)
 	assert.Equal(t, "0.30", found.Figure)
@@ -63,7 +64,7 @@ func TestTheReportOfAJob(t *testing.T) {
 	require.Len(t, r.Lists, 1)
 	assert.Equal(t, "cover: gasket hard (later)", r.Lists[0].Items[0].Text)
 	d.Job.Speaks = measure.Units{Length: measure.Thousandths}
-	thou := d.Job.Report(job.Record{}).Rows[0].Found
+	thou := record.Of(d.Job).Report(record.Record{}).Rows[0].Found
 	assert.Equal(t, "11.8, in", thou.Said, `"11.8 in" would be inches`)
 	assert.Equal(t, "0.30 mm", thou.Other)
 }

@@ -176,8 +176,8 @@ func (j *Job) secondKind(v *ValveState) bool {
 	return false
 }
 
-// sound refuses a round that this engine is not gone round by.
-func (r Round) sound(j *Job) error {
+// Sound refuses a round that this engine is not gone round by.
+func (r Round) Sound(j *Job) error {
 	switch may := slices.Contains(j.Rounds(), r.Going); {
 	case r.Going == "", may:
 	case r.Going == SetAsYouGo || r.Going == FreeFirst:

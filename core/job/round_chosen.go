@@ -14,7 +14,7 @@ type RoundChosen struct {
 // Kind is "round_chosen".
 func (RoundChosen) Kind() Kind { return "round_chosen" }
 
-func (a RoundChosen) sound(j *Job) error { return a.Round.sound(j) }
+func (a RoundChosen) sound(j *Job) error { return a.Round.Sound(j) }
 
 func (a RoundChosen) may(j *Job, _ string) error { return a.Round.may(j) }
 

@@ -16,6 +16,7 @@ import (
 	"metronix/core/job"
 	"metronix/core/job/jobtest"
 	"metronix/core/measure"
+	"metronix/core/record"
 	"metronix/core/sequence"
 	"metronix/core/wear"
 )
@@ -147,11 +148,11 @@ func TestReadOnly(t *testing.T) {
 	assert.Equal(t, clearance.Tight, e1.Last.Judgement.Verdict)
 	assert.Equal(t, "deferred until 2027-03-01", e1.LeaveReason)
 	assert.Equal(t, "checked, nothing set; E1 left tight", d.Job.Outcome().String())
-	visit, ok := d.Job.Visit()
+	visit, ok := record.Of(d.Job).Visit()
 	require.True(t, ok)
 	i := slices.IndexFunc(visit.Valves, func(f wear.Found) bool { return f.Valve == "E1" })
 	assert.Equal(t, wear.Tight, visit.Valves[i].LeftOut, "it stays due")
-	assert.Equal(t, "2027-03-01", d.Job.PutOffUntil().Format(time.DateOnly))
+	assert.Equal(t, "2027-03-01", record.Of(d.Job).PutOffUntil().Format(time.DateOnly))
 }
 
 // The round may be changed in the middle: what was read stays, and what is next follows from what is to do.

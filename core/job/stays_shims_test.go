@@ -14,6 +14,7 @@ import (
 	"metronix/core/job"
 	"metronix/core/job/jobtest"
 	"metronix/core/measure"
+	"metronix/core/record"
 	"metronix/core/sequence"
 	"metronix/internal/golden"
 )
@@ -81,7 +82,7 @@ func (c *shimmer) job(i int) string {
 			fmt.Fprintf(h, "%+v %v\n", p, err)
 		}
 		for _, v := range j.Valves {
-			fmt.Fprintln(h, v.Name, v.Shim, v.Out, v.StandIn, v.Verified, j.Found(v).Verdict, j.Judge(v).TryNext, j.Done(v))
+			fmt.Fprintln(h, v.Name, v.Shim, v.Out, v.StandIn, v.Verified, j.Found(v).Verdict, j.Judge(v).TryNext, record.Of(j).Done(v))
 		}
 	}
 	return fmt.Sprintf("%d acts, %s, %x", len(c.d.List), c.d.Job.Phase(), h.Sum64())

@@ -21,6 +21,8 @@ import (
 	"metronix/core/job"
 	"metronix/core/job/jobtest"
 	"metronix/core/measure"
+	"metronix/core/record"
+	"metronix/core/rehearse"
 	"metronix/core/sequence"
 	"metronix/internal/golden"
 )
@@ -116,8 +118,8 @@ func (c *chanced) job(i int) (lines []string) {
 	}
 	j, err := job.Replay(c.setup(i), c.d.List)
 	require.NoError(c.t, err)
-	found, ok := j.Visit()
-	tight, loose := j.FoundOut()
+	found, ok := record.Of(j).Visit()
+	tight, loose := record.Of(j).FoundOut()
 	return append(
 		lines,
 		fmt.Sprintf("%v %s %d tight %d loose %v", ok, j.Outcome(), tight, loose, len(found.Valves)),
@@ -290,9 +292,9 @@ func (c *chanced) sum() uint64 {
 	i, ok := j.Instruction()
 	gate, gated := j.GateC(20)
 	hot, isHot := j.HotUntil()
-	forecast, may := j.HotForecast()
+	forecast, may := rehearse.Forecast(j)
 	done, total := j.Progress()
-	pace, own := j.Pace()
+	pace, own := rehearse.PaceOf(j)
 	cover, covered := j.Around().CoverBy()
 	from, starts := j.Around().StartFrom()
 	_, cooling, cools := j.Cooling()
@@ -323,9 +325,9 @@ func (c *chanced) sum() uint64 {
 		confirm,
 		j.Brief(),
 		j.Outcome(),
-		j.Walk(),
-		j.Warmth(),
-		j.ColdWarmth(),
+		record.Of(j).Walk(),
+		record.Of(j).Warmth(),
+		record.Of(j).ColdWarmth(),
 		j.Then(
 			n,
 		),
@@ -369,7 +371,7 @@ func (c *chanced) sum() uint64 {
 			v.Nipped,
 			v.Outside,
 			v.LeaveReason,
-			j.Done(v),
+			record.Of(j).Done(v),
 			found.Verdict,
 			found.Sure,
 			found.Known(),

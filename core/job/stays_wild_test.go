@@ -15,6 +15,8 @@ import (
 	"metronix/core/job"
 	"metronix/core/job/jobtest"
 	"metronix/core/measure"
+	"metronix/core/record"
+	"metronix/core/rehearse"
 	"metronix/core/sequence"
 	"metronix/internal/golden"
 )
@@ -188,7 +190,7 @@ func (c *wild) more() uint64 {
 			j.Settable(v),
 			j.ByMaker(v),
 			j.Pending(v),
-			j.Done(v),
+			record.Of(j).Done(v),
 			turn,
 			ok,
 			j.Judge(v).Why(v.Round, ""),
@@ -217,19 +219,19 @@ func (c *wild) more() uint64 {
 			)
 		}
 	}
-	r := j.Report(job.Record{Vehicle: "Tipper", CreatedAt: noon})
+	r := record.Of(j).Report(record.Record{Vehicle: "Tipper", CreatedAt: noon})
 	fmt.Fprintln(h, r.Found, len(r.Facts), len(r.Lists))
 	for _, row := range r.Rows {
 		fmt.Fprintln(h, row.Done, said(row.Cold), said(row.Found), said(row.Left))
 	}
 	if clearance.Hot == j.Card.State {
-		f, ok := j.HotForecast()
+		f, ok := rehearse.Forecast(j)
 		fmt.Fprintln(h, f, ok)
 	}
 	return h.Sum64()
 }
 
-func said(c *job.Cell) string {
+func said(c *record.Cell) string {
 	if c == nil {
 		return ""
 	}

@@ -8,6 +8,7 @@ import (
 	"metronix/core/clearance"
 	"metronix/core/job"
 	"metronix/core/job/jobtest"
+	"metronix/core/record"
 	"metronix/core/sequence"
 )
 
@@ -15,8 +16,8 @@ import (
 // pass.
 func TestWhatTheSheetTells(t *testing.T) {
 	d := jobtest.Start(t, jobtest.Setup())
-	assert.Equal(t, "not taken", d.Job.Warmth())
-	assert.Equal(t, "not chosen", d.Job.Walk())
+	assert.Equal(t, "not taken", record.Of(d.Job).Warmth())
+	assert.Equal(t, "not chosen", record.Of(d.Job).Walk())
 	d.Do(job.Happening{Act: job.WayChosen{Way: sequence.Way{School: sequence.RockingPairs},
 		Round: job.Round{Going: job.FreeFirst, Scope: []string{"E1", "I1"}, Check: job.CheckNone,
 			KindFirst: job.ExhaustFirst, ToAim: job.AllToAim}}})
@@ -24,22 +25,22 @@ func TestWhatTheSheetTells(t *testing.T) {
 		t,
 		"Rocking pairs, as the crank turns; free all first, no check, all to the aim, exhausts first, "+
 			"2 of 8 valves",
-		d.Job.Walk(),
+		record.Of(d.Job).Walk(),
 	)
 	d.Do(job.Happening{Act: job.JudgedCold{By: job.ByHand, AmbientC: new(18.0)}})
 	assert.Equal(
 		t,
 		"judged cold: radiator, block and manifold cool to the hand, ambient 18 °C (64.4 °F)",
-		d.Job.Warmth(),
+		record.Of(d.Job).Warmth(),
 	)
 	d.Do(job.Happening{Act: job.Turned{Stop: 0}})
 	d.Do(job.Happening{Act: job.Freed{Valve: "E1"}})
 	e1, _ := d.Job.Valve("E1")
-	assert.Equal(t, "slackened before any was set, nothing was found, not set", d.Job.Done(e1))
+	assert.Equal(t, "slackened before any was set, nothing was found, not set", record.Of(d.Job).Done(e1))
 	e2, _ := d.Job.Valve("E2")
-	assert.Equal(t, "not of this job", d.Job.Done(e2))
+	assert.Equal(t, "not of this job", record.Of(d.Job).Done(e2))
 	i1, _ := d.Job.Valve("I1")
-	assert.Equal(t, "not read", d.Job.Done(i1))
+	assert.Equal(t, "not read", record.Of(d.Job).Done(i1))
 }
 
 // Each pass has its own line: the cold one's override and reasons do not stand in the hot one.
@@ -58,12 +59,12 @@ func TestEachPassIsToldApart(t *testing.T) {
 	d.Do(job.Happening{At: at(60), Act: job.WentHot{}})
 	d.Do(job.Happening{At: at(61), Act: job.EngineStopped{}})
 	d.Do(job.Happening{At: at(62), Act: job.JudgedHot{How: job.ByNeedle, RanMin: 15}})
-	assert.Equal(t, "judged hot: the needle stood in its place, ran 15 min", d.Job.Warmth())
+	assert.Equal(t, "judged hot: the needle stood in its place, ran 15 min", record.Of(d.Job).Warmth())
 	assert.Equal(
 		t,
 		"engine 45 °C (113 °F), ambient 20 °C (68 °F); passed all the same at 45 °C (113 °F): the owner waits",
-		d.Job.ColdWarmth(),
+		record.Of(d.Job).ColdWarmth(),
 	)
 	e1, _ := d.Job.Valve("E1")
-	assert.Equal(t, "left as it was in the cold pass: seized, not read", d.Job.Done(e1))
+	assert.Equal(t, "left as it was in the cold pass: seized, not read", record.Of(d.Job).Done(e1))
 }

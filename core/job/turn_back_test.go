@@ -8,6 +8,7 @@ import (
 	"metronix/core/clearance"
 	"metronix/core/job"
 	"metronix/core/job/jobtest"
+	"metronix/core/rehearse"
 	"metronix/core/sequence"
 )
 
@@ -26,6 +27,6 @@ func TestTurningBackForAReason(t *testing.T) {
 	set.Card.State = clearance.Hot
 	hot := jobtest.Start(t, set)
 	hot.Do(job.Happening{Act: back})
-	_, ok := hot.Job.HotForecast()
+	_, ok := rehearse.Forecast(hot.Job)
 	assert.True(t, ok, "what is allowed is foreseen too")
 }

@@ -30,7 +30,7 @@ type WayChosen struct {
 func (WayChosen) Kind() Kind { return "way_chosen" }
 
 func (a WayChosen) sound(j *Job) error {
-	if err := a.Round.sound(j); err != nil {
+	if err := a.Round.Sound(j); err != nil {
 		return err
 	}
 	plan, err := j.planOf(a)

@@ -17,6 +17,7 @@ import (
 	"metronix/core/gear"
 	"metronix/core/job"
 	"metronix/core/measure"
+	"metronix/core/rehearse"
 	"metronix/core/sequence"
 )
 
@@ -88,8 +89,8 @@ func (m *mechanic) bound(rehearsed int) int { return 3 * (rehearsed + 15*m.distu
 // rehearsal leaves out, are three more each.
 func (m *mechanic) rehearsed() int {
 	of := func(card *clearance.Card, out []string) int {
-		r, err := job.Rehearse(
-			job.Rehearsing{Sheet: m.setup.Sheet, Way: m.way, Round: m.round, Card: card, Out: out},
+		r, err := rehearse.Play(
+			rehearse.Rehearsing{Sheet: m.setup.Sheet, Way: m.way, Round: m.round, Card: card, Out: out},
 		)
 		require.NoError(m.t, err)
 		return r.Gestures + 3

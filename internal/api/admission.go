@@ -40,13 +40,13 @@ func said(faults wire.Faults) string {
 	return fmt.Sprintf("%s: %s", faults[0].Location, faults[0].Message)
 }
 
-// record is what has an id in an address.
-type record struct {
+// addressed is what has an id in an address.
+type addressed struct {
 	ID string `json:"id" minLength:"1" maxLength:"64" pattern:"^[A-Za-z0-9_-]+$"`
 }
 
 func admitEngine(e store.Engine) string {
-	if why := sendable(record{e.ID}); why != "" {
+	if why := sendable(addressed{e.ID}); why != "" {
 		return why
 	}
 	data, err := wire.WriteSheet(e.Sheet)
@@ -57,7 +57,7 @@ func admitEngine(e store.Engine) string {
 }
 
 func admitGaugeSet(g store.GaugeSet) string {
-	if why := sendable(record{g.ID}); why != "" {
+	if why := sendable(addressed{g.ID}); why != "" {
 		return why
 	}
 	body := GaugeSetBody{Name: g.Name, Checked: g.Checked, Leaves: wire.LeavesOf(g.Items)}
@@ -68,7 +68,7 @@ func admitGaugeSet(g store.GaugeSet) string {
 }
 
 func admitVehicle(v store.Vehicle) string {
-	if why := sendable(record{v.ID}); why != "" {
+	if why := sendable(addressed{v.ID}); why != "" {
 		return why
 	}
 	if why := sendable(VehicleBody{Name: v.Name, Plate: v.Plate, OdometerKM: v.OdometerKM, EngineID: v.EngineID,
@@ -123,7 +123,7 @@ func admitJob(r store.Job, list []job.Happening) string {
 		items[i].Leaf = l
 	}
 	leaves := GaugeSetBody{Name: r.GaugeName, Leaves: wire.LeavesOf(items)}
-	for _, why := range []string{sendable(record{r.ID}), sendable(start), sendable(leaves),
+	for _, why := range []string{sendable(addressed{r.ID}), sendable(start), sendable(leaves),
 		said(gaugeFaults(leaves, time.Time{})), said(feelFaults(r.Feel))} {
 		if why != "" {
 			return why

@@ -3,7 +3,7 @@ package api
 import (
 	"context"
 
-	"metronix/core/job"
+	"metronix/core/record"
 	"metronix/internal/store"
 	"metronix/internal/wire"
 )
@@ -79,15 +79,15 @@ func (s *server) jobSheet(ctx context.Context, in *JobID) (*bodyOf[SheetView], e
 func (s *server) sheetOf(ctx context.Context, id string) (view SheetView, err error) {
 	err = s.desk.with(ctx, id, func(o *openJob) error {
 		due, err := s.dueSaid(ctx, o.record.Vehicle.ID)
-		view = sheetView(o.state.Report(recordOfReport(o.record, due)))
+		view = sheetView(record.Of(o.state).Report(recordOfReport(o.record, due)))
 		return err
 	})
 	return view, err
 }
 
 // recordOfReport is what is known of a job besides its list.
-func recordOfReport(r store.Job, due string) job.Record {
-	return job.Record{
+func recordOfReport(r store.Job, due string) record.Record {
+	return record.Record{
 		ID:          r.ID,
 		Vehicle:     r.Vehicle.Name,
 		Plate:       r.Vehicle.Plate,
@@ -103,7 +103,7 @@ func recordOfReport(r store.Job, due string) job.Record {
 	}
 }
 
-func sheetView(r job.Report) SheetView {
+func sheetView(r record.Report) SheetView {
 	v := SheetView{
 		Title:   r.Title,
 		Seal:    r.Seal,
@@ -136,7 +136,7 @@ func sheetView(r job.Report) SheetView {
 	return v
 }
 
-func cellView(c *job.Cell) *SheetCell {
+func cellView(c *record.Cell) *SheetCell {
 	if c == nil {
 		return nil
 	}

@@ -8,6 +8,7 @@ import (
 
 	"metronix/core/engine"
 	"metronix/core/job"
+	"metronix/core/rehearse"
 	"metronix/core/sequence"
 	"metronix/internal/seen"
 	"metronix/internal/wire"
@@ -62,7 +63,7 @@ func (s *server) jobWays(ctx context.Context, in *jobWays) (*bodyOf[Ways], error
 		var err error
 		round := in.WaysQuery.round()
 		round.Scope = o.state.Scope
-		out, err = waysOf(o.record.Sheet, in.WaysQuery, job.Rehearsing{Round: round, Card: &o.state.Card})
+		out, err = waysOf(o.record.Sheet, in.WaysQuery, rehearse.Rehearsing{Round: round, Card: &o.state.Card})
 		return err
 	})
 	if err != nil {
@@ -76,7 +77,7 @@ func (s *server) engineWays(ctx context.Context, in *engineWays) (*bodyOf[Ways],
 	if err != nil {
 		return nil, fault(err)
 	}
-	playing := job.Rehearsing{Round: in.WaysQuery.round()}
+	playing := rehearse.Rehearsing{Round: in.WaysQuery.round()}
 	if len(e.Sheet.Clearances) > 0 {
 		playing.Card = &e.Sheet.Clearances[0]
 	}
@@ -84,7 +85,7 @@ func (s *server) engineWays(ctx context.Context, in *engineWays) (*bodyOf[Ways],
 }
 
 // waysOf plans every sequence of a sheet and, where a round is asked for, plays each through.
-func waysOf(sheet *engine.Sheet, q WaysQuery, playing job.Rehearsing) (*bodyOf[Ways], error) {
+func waysOf(sheet *engine.Sheet, q WaysQuery, playing rehearse.Rehearsing) (*bodyOf[Ways], error) {
 	out := &bodyOf[Ways]{Ways{Engine: engineView(sheet), Plans: []seen.PlanView{},
 		Margin:   wire.Deg(sheet.EffectiveMargin()),
 		Frontier: wire.FrontierOf(sequence.Compare(sheet, nil).Frontier)}}
@@ -117,10 +118,10 @@ const someOut = 3
 
 // costsOf plays a job with every valve in, and with some out that lie well apart; nil where the engine is not
 // gone round so.
-func costsOf(playing job.Rehearsing) *seen.Costs {
+func costsOf(playing rehearse.Rehearsing) *seen.Costs {
 	cost := func(out []string) (seen.Cost, error) {
 		playing.Out = out
-		r, err := job.Rehearse(playing)
+		r, err := rehearse.Play(playing)
 		return seen.Cost{Turn: wire.Deg(r.Turn), CheckTurn: wire.Deg(r.CheckTurn), LeafChanges: r.LeafChanges,
 			Gestures: r.Gestures}, err
 	}

@@ -11,6 +11,7 @@ import (
 	"github.com/danielgtaylor/huma/v2"
 
 	"metronix/core/job"
+	"metronix/core/record"
 	"metronix/core/wear"
 	"metronix/internal/store"
 	"metronix/internal/wire"
@@ -91,8 +92,8 @@ func (s *server) historyRoutes(a huma.API) {
 }
 
 // visitOf is what a finished job tells of its vehicle; nil before it is finished.
-func visitOf(r store.Job, j *job.Job) *job.Visit {
-	v, ok := j.Visit()
+func visitOf(r store.Job, j *job.Job) *record.Visit {
+	v, ok := record.Of(j).Visit()
 	if !ok {
 		return nil
 	}
@@ -156,11 +157,11 @@ func (s *server) reckoned(
 	if list, err = s.visits(ctx, v.ID); err != nil {
 		return h, f, nil, err
 	}
-	finished := make([]job.Visit, len(list))
+	finished := make([]record.Visit, len(list))
 	for i, v := range list {
 		finished[i] = v.Visit
 	}
-	h = job.History(finished, v.Intervals)
+	h = record.History(finished, v.Intervals)
 	f, err = h.Reckon()
 	return h, f, list, err
 }

@@ -37,7 +37,7 @@ var operations = []Operation{
 	operation("lock-shift", "What locking does to a gap", lockShift),
 	operation("plan", "The stops of a sequence", plan),
 	operation("reach", "Which thicknesses a set of leaves makes", reach),
-	operation("rehearse", "What a job will take, played through", rehearse),
+	operation("rehearse", "What a job will take, played through", rehearsed),
 	operation("settable", "Which valves may be set at a crank position", settable),
 	operation("shims", "Which shim goes under which valve", shims),
 	operation("turn", "How far to turn an adjuster", turn),

@@ -7,6 +7,7 @@ import (
 
 	"metronix/core/engine"
 	"metronix/core/job"
+	"metronix/core/rehearse"
 	"metronix/core/sequence"
 	"metronix/internal/wire"
 )
@@ -42,7 +43,7 @@ type playing struct {
 	Turn  *wire.Deg `json:"turn_deg,omitempty"`
 }
 
-func rehearse(q rehearseRequest) (rehearseResponse, *wire.Problem) {
+func rehearsed(q rehearseRequest) (rehearseResponse, *wire.Problem) {
 	sheet, report := q.Sheet.Load()
 	if len(report.Problems) > 0 {
 		return rehearseResponse{}, wire.Refused(report.Problems.In("sheet")...)
@@ -56,7 +57,7 @@ func rehearse(q rehearseRequest) (rehearseResponse, *wire.Problem) {
 	if _, problem := made(sheet, sequence.Request{Way: way}); problem != nil {
 		return rehearseResponse{}, problem
 	}
-	r := job.Rehearsing{Sheet: sheet, Way: way, Out: q.Out, Round: job.Round{
+	r := rehearse.Rehearsing{Sheet: sheet, Way: way, Out: q.Out, Round: job.Round{
 		Going:     cmp.Or(job.Going(q.Round), job.SetAsYouGo),
 		Check:     cmp.Or(job.Check(q.Check), job.CheckSetOnes),
 		KindFirst: job.KindFirst(q.KindFirst)}}
@@ -64,7 +65,7 @@ func rehearse(q rehearseRequest) (rehearseResponse, *wire.Problem) {
 		r.Card = &sheet.Clearances[q.Card]
 	}
 	out := rehearseResponse{Steps: []playing{}, Assumed: wire.List(report.Assumed)}
-	played, err := job.Rehearse(r)
+	played, err := rehearse.Play(r)
 	if err != nil {
 		out.Reason = err.Error()
 		return out, nil

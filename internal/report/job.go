@@ -4,11 +4,12 @@ import (
 	"time"
 
 	"metronix/core/job"
+	"metronix/core/record"
 )
 
 // Job is a job as it leaves the program: what was stored of it, and the state that follows.
 type Job struct {
-	job.Record
+	record.Record
 	State  *job.Job
 	Photos map[string][]byte // JPEG, by the hashes that findings name
 }

@@ -8,6 +8,7 @@ import (
 
 	"metronix/core/job"
 	"metronix/core/measure"
+	"metronix/core/record"
 	"metronix/internal/wire"
 )
 
@@ -24,7 +25,7 @@ var jobColumns = []string{"job", "vehicle", "plate", "engine", "odometer_km", "m
 func WriteJobCSV(w io.Writer, j Job) error {
 	out := csv.NewWriter(w)
 	rows := [][]string{jobColumns}
-	s := j.State
+	s, told := j.State, record.Of(j.State)
 	signed, odometer := "", ""
 	if j.OdometerKM > 0 {
 		odometer = strconv.Itoa(j.OdometerKM)
@@ -41,8 +42,8 @@ func WriteJobCSV(w io.Writer, j Job) error {
 			string(s.Card.State), s.Card.Source, v.Name, v.Kind.String(), v.Limits.Window.Lower.Decimal(),
 			v.Limits.Window.Upper.Decimal(), found, foundIs, left, leftIs,
 			strconv.Itoa(v.Adjustments), length(v.Shim),
-			strconv.FormatBool(v.Verified), v.LeaveReason, cold, coldIs, s.Done(v), s.Walk(), s.Warmth(),
-			s.ColdWarmth()}
+			strconv.FormatBool(v.Verified), v.LeaveReason, cold, coldIs, told.Done(v), told.Walk(), told.Warmth(),
+			told.ColdWarmth()}
 		for i := range row {
 			row[i] = wire.Cell(row[i])
 		}

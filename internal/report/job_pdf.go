@@ -12,6 +12,7 @@ import (
 	"golang.org/x/image/font/gofont/goregular"
 
 	"metronix/core/job"
+	"metronix/core/record"
 )
 
 // Paper is the size of a printed report.
@@ -44,7 +45,7 @@ type page struct {
 // on the engine, the table, findings, parts, exceptions and corrections. Fonts are embedded, and the text
 // stands in the order in which it is read. printed is when it is printed.
 func WriteJobPDF(w io.Writer, j Job, paper Paper, printed time.Time) error {
-	sheet := j.State.Report(j.Record)
+	sheet := record.Of(j.State).Report(j.Record)
 	p := &page{Fpdf: fpdf.New("P", "mm", string(paper), "")}
 	p.AddUTF8FontFromBytes("go", "", goregular.TTF)
 	p.AddUTF8FontFromBytes("go", "B", gobold.TTF)
@@ -109,7 +110,7 @@ func WriteJobPDF(w io.Writer, j Job, paper Paper, printed time.Time) error {
 
 func (p *page) font(style string, size float64) { p.SetFont("go", style, size) }
 
-func (p *page) fact(f job.Fact) {
+func (p *page) fact(f record.Fact) {
 	const label = 28.0
 	p.font("B", bodySize)
 	p.CellFormat(label, lineHigh, f.Label, "", 0, "L", false, 0, "")
@@ -117,7 +118,7 @@ func (p *page) fact(f job.Fact) {
 	p.MultiCell(p.width-label, lineHigh, f.Text, "", "L", false)
 }
 
-func (p *page) list(l job.ReportList) {
+func (p *page) list(l record.ReportList) {
 	p.Ln(3)
 	p.font("B", 11)
 	p.MultiCell(0, 6, l.Title, "", "L", false)
@@ -161,10 +162,10 @@ func (p *page) photos(j Job) {
 
 // head draws every valve where it stands, front on the left, with the gap as left: a mark of its verdict,
 // never by colour alone.
-func (p *page) head(j *job.Job, sheet job.Report) {
+func (p *page) head(j *job.Job, sheet record.Report) {
 	for b, bank := range j.Sheet.Banks {
 		for r, row := range bank.Rows {
-			var valves []job.ReportRow // front to rear, as the sheet lists them
+			var valves []record.ReportRow // front to rear, as the sheet lists them
 			for i, v := range j.Valves {
 				if v.Bank == b && v.Row == r {
 					valves = append(valves, sheet.Rows[i])
@@ -179,7 +180,7 @@ func (p *page) head(j *job.Job, sheet job.Report) {
 	p.Ln(2)
 }
 
-func (p *page) row(title string, valves []job.ReportRow) {
+func (p *page) row(title string, valves []record.ReportRow) {
 	wide := min(tokenWide, p.width/float64(len(valves)))
 	if _, high := p.GetPageSize(); p.GetY()+tokenHigh > high-margin-8 {
 		p.AddPage()
@@ -200,7 +201,7 @@ func (p *page) row(title string, valves []job.ReportRow) {
 	p.SetXY(x, y+tokenHigh+2)
 }
 
-func (p *page) table(sheet job.Report) {
+func (p *page) table(sheet record.Report) {
 	titles := []string{"Valve", "Limits", "As found", "As left", "What was done"}
 	parts := []float64{0.13, 0.15, 0.2, 0.2, 0.32}
 	if sheet.Cold {
@@ -243,7 +244,7 @@ func (p *page) cells(texts []string, parts []float64, style string) {
 }
 
 // said is what is known of a gap, in words; a dash where nothing is.
-func said(c *job.Cell) string {
+func said(c *record.Cell) string {
 	if c == nil {
 		return "–"
 	}
@@ -251,7 +252,7 @@ func said(c *job.Cell) string {
 }
 
 // short is the same where there is little room.
-func short(c *job.Cell) string {
+func short(c *record.Cell) string {
 	if c == nil {
 		return "–"
 	}

@@ -20,6 +20,7 @@ import (
 	"metronix/core/gauge"
 	"metronix/core/job"
 	"metronix/core/measure"
+	"metronix/core/record"
 	"metronix/core/sequence"
 	"metronix/internal/report"
 	"metronix/internal/wire"
@@ -85,7 +86,7 @@ func signed(t *testing.T) report.Job {
 			do(job.Signed{By: "Tess Ardal", ToolsOut: true, Exceptions: "towed home"})
 			do(job.Amended{Text: "E3 was read by lamp light", By: "Tess Ardal"})
 			do(job.Countersigned{By: "June Halloway"})
-			return report.Job{State: j, Record: job.Record{ID: "job-0001", Vehicle: "Tipper 7", Plate: "=LM 407",
+			return report.Job{State: j, Record: record.Record{ID: "job-0001", Vehicle: "Tipper 7", Plate: "=LM 407",
 				Mechanic: "Tess Ardal", Gauges: "Oskar's set", OdometerKM: 182_400, CreatedAt: day,
 				Due: "1 Mar 2027, about 206400 km"}}
 		}
@@ -176,7 +177,7 @@ func TestTheCSVIsReadElsewhere(t *testing.T) {
 	require.NoError(t, err)
 	assert.True(t, signedAt.After(day))
 	assert.Equal(t, string(clearance.Cold), cell(e2, "state"))
-	s := signed(t).State // what the screen shows and the PDF prints, word for word
+	s := record.Of(signed(t).State) // what the screen shows and the PDF prints, word for word
 	v, _ := s.Valve("E2")
 	assert.Equal(t, []string{s.Done(v), s.Walk(), s.Warmth()},
 		[]string{cell(e2, "done"), cell(e2, "gone_round"), cell(e2, "warmth")})

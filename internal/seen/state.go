@@ -8,6 +8,7 @@ import (
 	"metronix/core/adjust"
 	"metronix/core/bench"
 	"metronix/core/job"
+	"metronix/core/rehearse"
 	"metronix/internal/wire"
 )
 
@@ -131,7 +132,7 @@ func StateOf(at At) JobState {
 			s.GateC = (*wire.Celsius)(&gate)
 		}
 	}
-	if f, ok := j.HotForecast(); ok {
+	if f, ok := rehearse.Forecast(j); ok {
 		s.HotAhead = f.String()
 	}
 	if until, ok := j.HotUntil(); ok {

@@ -7,6 +7,7 @@ import (
 	"metronix/core/clearance"
 	"metronix/core/job"
 	"metronix/core/measure"
+	"metronix/core/record"
 	"metronix/internal/wire"
 )
 
@@ -179,7 +180,7 @@ func valveOf(j *job.Job, v *job.ValveState, advice *bench.Advice) ValveState {
 		Pending: j.Pending(v), Stage: string(v.Stage),
 		Round: readingsOf(v.Round), AsFound: resultOf(v.AsFound, unit), Last: resultOf(v.Last, unit),
 		Adjusted: v.Adjustments,
-		Verified: v.Verified, Done: j.Done(v), Left: v.LeaveReason, Needs: v.Needs(), MaySet: j.MaySet(v),
+		Verified: v.Verified, Done: record.Of(j).Done(v), Left: v.LeaveReason, Needs: v.Needs(), MaySet: j.MaySet(v),
 		MayThough: j.MaySetThough(v),
 		AimMM:     wire.MM(j.AimOf(v)), SetByMM: []wire.MM{}, SetAngled: []bool{},
 		Nipped: v.Nipped, LockedBy: string(v.LockedBy), SetFor: v.SetFor, Freed: v.Freed, Outside: v.Outside,

@@ -7,6 +7,7 @@ import (
 	"gorm.io/gorm"
 
 	"metronix/core/job"
+	"metronix/core/record"
 	"metronix/core/sequence"
 )
 
@@ -22,8 +23,8 @@ func rowOfGlance(jobID string, d Derived) stateRow {
 }
 
 // glance reads what the board shows of a job; it errs with ErrDamaged where that does not read.
-func (r stateRow) glance() (g job.Glance, err error) {
-	g = job.Glance{
+func (r stateRow) glance() (g record.Glance, err error) {
+	g = record.Glance{
 		Phase:      job.Phase(r.Phase),
 		CrankKnown: r.CrankKnown,
 		Done:       r.Done,

@@ -9,6 +9,7 @@ import (
 	"metronix/core/clearance"
 	"metronix/core/job"
 	"metronix/core/measure"
+	"metronix/core/record"
 	"metronix/core/sequence"
 	"metronix/core/wear"
 )
@@ -184,7 +185,7 @@ func causeOf(text string) (wear.Cause, error) {
 }
 
 // codesOfDots are the valves with the verdict of each, in their order: "E1.in I1. E2.tight".
-func codesOfDots(dots []job.Dot) string {
+func codesOfDots(dots []record.Dot) string {
 	list := make([]string, len(dots))
 	for i, d := range dots {
 		list[i] = d.Valve + "." + string(d.Verdict)
@@ -192,10 +193,10 @@ func codesOfDots(dots []job.Dot) string {
 	return strings.Join(list, " ")
 }
 
-func dotsOf(text string) (dots []job.Dot) {
+func dotsOf(text string) (dots []record.Dot) {
 	for _, code := range strings.Fields(text) {
 		valve, verdict, _ := strings.Cut(code, ".")
-		dots = append(dots, job.Dot{Valve: valve, Verdict: clearance.Verdict(verdict)})
+		dots = append(dots, record.Dot{Valve: valve, Verdict: clearance.Verdict(verdict)})
 	}
 	return dots
 }

@@ -10,6 +10,7 @@ import (
 	"metronix/core/clearance"
 	"metronix/core/job"
 	"metronix/core/measure"
+	"metronix/core/record"
 	"metronix/core/sequence"
 	"metronix/core/wear"
 )
@@ -47,7 +48,7 @@ func TestCodesComeBack(t *testing.T) {
 		require.NoError(t, err)
 		require.Equal(t, cause, again)
 	})
-	dots := []job.Dot{
+	dots := []record.Dot{
 		{Valve: "E1", Verdict: clearance.In},
 		{Valve: "I1"},
 		{Valve: "E12b", Verdict: clearance.Tight},

@@ -11,6 +11,7 @@ import (
 
 	"metronix/core/job"
 	"metronix/core/measure"
+	"metronix/core/record"
 	"metronix/internal/wire"
 )
 
@@ -62,9 +63,9 @@ type Derived struct {
 	Vehicle   string // as it is called, or was when the job was signed
 	Plate     string
 	Engine    string
-	Glance    job.Glance
-	Visit     *job.Visit // nil: it is not finished
-	Adjuster  string     // empty: nothing is learned of it
+	Glance    record.Glance
+	Visit     *record.Visit // nil: it is not finished
+	Adjuster  string        // empty: nothing is learned of it
 	Pairs     []job.LockPair
 	Used      []job.ShopShim
 }

@@ -17,6 +17,7 @@ import (
 	"metronix/core/gauge"
 	"metronix/core/job"
 	"metronix/core/measure"
+	"metronix/core/record"
 	"metronix/core/sequence"
 	"metronix/internal/wire"
 )
@@ -36,7 +37,7 @@ func derived() Derived {
 
 // glanced is what follows from a job with so many valves as most have.
 func glanced(touched time.Time, open bool) Derived {
-	g := job.Glance{
+	g := record.Glance{
 		Phase: job.AsFound,
 		Next: job.Brief{Action: job.DoTurn, Turning: job.GoOn, By: 180 * measure.Degree,
 			Until: []sequence.Sighting{{What: sequence.Rocking, Cylinder: 4}}},
@@ -44,7 +45,7 @@ func glanced(touched time.Time, open bool) Derived {
 		Stops: 4,
 	}
 	for _, v := range enginetest.Four().Valves() {
-		g.Valves = append(g.Valves, job.Dot{Valve: v.Name, Verdict: clearance.In})
+		g.Valves = append(g.Valves, record.Dot{Valve: v.Name, Verdict: clearance.In})
 	}
 	return Derived{TouchedAt: touched, Open: open, Vehicle: "Tipper", Engine: "four", Glance: g}
 }

@@ -9,15 +9,15 @@ import (
 	"gorm.io/gorm/clause"
 
 	"metronix/core/clearance"
-	"metronix/core/job"
 	"metronix/core/measure"
+	"metronix/core/record"
 	"metronix/core/wear"
 )
 
 // Visited is a finished job of a vehicle, and what it tells.
 type Visited struct {
 	JobID string
-	job.Visit
+	record.Visit
 }
 
 // Visits lists a vehicle's finished jobs, oldest first, those taken off the board left out. One that does not
@@ -48,7 +48,7 @@ func (s *Store) Visits(vehicleID string) (list []Visited, damaged []Damaged, err
 func inOrder(db *gorm.DB) *gorm.DB { return db.Order("n") }
 
 // visitOf is what a job is stored to tell; nil where it is not finished.
-func (s *Store) visitOf(jobID string) (*job.Visit, error) {
+func (s *Store) visitOf(jobID string) (*record.Visit, error) {
 	var rows []visitRow
 	if err := s.read.Where("job_id = ?", jobID).Preload("Valves", inOrder).Preload("Remarks", inOrder).
 		Find(&rows).Error; err != nil || len(rows) == 0 {
@@ -60,7 +60,7 @@ func (s *Store) visitOf(jobID string) (*job.Visit, error) {
 
 // putVisit writes what a finished job tells in place of what it told; nil where it is not finished. had is
 // false where nothing can be there.
-func putVisit(tx *gorm.DB, jobID string, v *job.Visit, had bool) error {
+func putVisit(tx *gorm.DB, jobID string, v *record.Visit, had bool) error {
 	if had {
 		if err := tx.Delete(&visitRow{JobID: jobID}).Error; err != nil {
 			return err
@@ -73,7 +73,7 @@ func putVisit(tx *gorm.DB, jobID string, v *job.Visit, had bool) error {
 	return tx.Create(&row).Error
 }
 
-func rowOfVisit(jobID string, v job.Visit) visitRow {
+func rowOfVisit(jobID string, v record.Visit) visitRow {
 	row := visitRow{JobID: jobID, At: v.At, OdometerKM: v.OdometerKM, State: string(v.State), Source: v.Source,
 		SignedBy: v.By, Outcome: codesOfOutcome(v.Outcome), Tight: v.Tight, Loose: v.Loose, PutOff: dayOf(v.PutOff)}
 	for n, x := range v.Valves {
@@ -86,8 +86,8 @@ func rowOfVisit(jobID string, v job.Visit) visitRow {
 	return row
 }
 
-func (r visitRow) visit() (v job.Visit, err error) {
-	v = job.Visit{
+func (r visitRow) visit() (v record.Visit, err error) {
+	v = record.Visit{
 		At:         r.At.UTC(),
 		OdometerKM: r.OdometerKM,
 		State:      clearance.State(r.State),
@@ -111,7 +111,7 @@ func (r visitRow) visit() (v job.Visit, err error) {
 			LeftOut: wear.Side(x.LeftOut)})
 	}
 	for _, x := range r.Remarks {
-		v.Later = append(v.Later, job.Remark{Place: x.Place, What: x.What})
+		v.Later = append(v.Later, record.Remark{Place: x.Place, What: x.What})
 	}
 	return v, nil
 }

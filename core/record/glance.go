@@ -1,26 +1,27 @@
-package job
+package record
 
 import (
 	"cmp"
 	"time"
 
 	"metronix/core/clearance"
+	"metronix/core/job"
 	"metronix/core/sequence"
 )
 
 // Glance is a job as it is seen from afar: what the board shows of it. Nothing of it is in words but what
 // somebody wrote.
 type Glance struct {
-	Phase      Phase
-	Next       Brief
-	Quiet      Brief // the same once so long passed that the crank's place has to be confirmed
+	Phase      job.Phase
+	Next       job.Brief
+	Quiet      job.Brief // the same once so long passed that the crank's place has to be confirmed
 	CrankKnown bool
 	Done       int // valves that are done with, of Total, in the present phase
 	Total      int
 	Stops      int
 	School     sequence.School    // empty: not chosen yet
 	Direction  sequence.Direction // empty: not chosen yet
-	Waits      Deferral           // what the open vehicle waits for
+	Waits      job.Deferral       // what the open vehicle waits for
 	Hand       string             // whoever it was handed over to last; empty: nobody
 	SignedBy   string
 	ReadyAt    time.Time // when a cooling engine may be worked on; the zero time: it does not cool, or nobody knows
@@ -36,11 +37,11 @@ type Dot struct {
 }
 
 // Glance is the job as it is seen from afar, touched last at a time.
-func (j *Job) Glance(touched time.Time) Glance {
+func (j Told) Glance(touched time.Time) Glance {
 	g := Glance{
 		Phase:      j.Phase(),
 		Next:       j.Brief(),
-		Quiet:      j.AsOf(touched.Add(ConfirmAfter + time.Second)).Brief(),
+		Quiet:      j.AsOf(touched.Add(job.ConfirmAfter + time.Second)).Brief(),
 		CrankKnown: j.Known(),
 		Stops:      len(j.Plan.Stops),
 		School:     j.Way.School,
@@ -54,7 +55,7 @@ func (j *Job) Glance(touched time.Time) Glance {
 	if j.Way.School != "" {
 		g.Direction = cmp.Or(j.Way.Direction, sequence.Running)
 	}
-	if at, ok := j.ReadyAt(); ok && g.Phase == Prepare {
+	if at, ok := j.ReadyAt(); ok && g.Phase == job.Prepare {
 		g.ReadyAt = at
 	}
 	for _, v := range j.Valves {
@@ -68,8 +69,8 @@ func (j *Job) Glance(touched time.Time) Glance {
 }
 
 // AsOf is what is next at a time: a crank that was known has to be confirmed once so long passed since.
-func (g Glance) AsOf(touched, now time.Time) (next Brief, crankKnown bool) {
-	if g.CrankKnown && NeedsConfirming(touched, now) {
+func (g Glance) AsOf(touched, now time.Time) (next job.Brief, crankKnown bool) {
+	if g.CrankKnown && job.NeedsConfirming(touched, now) {
 		return g.Quiet, false
 	}
 	return g.Next, g.CrankKnown

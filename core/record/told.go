@@ -1,10 +1,11 @@
-package job
+package record
 
 import (
 	"cmp"
 	"fmt"
 	"strings"
 
+	"metronix/core/job"
 	"metronix/core/sequence"
 )
 
@@ -13,17 +14,17 @@ import (
 
 // Warmth is how warm the engine was in the pass at hand, by what that is known, and why its temperature gate
 // was passed all the same where it was.
-func (j *Job) Warmth() string { return j.warmthOf(j.Heat, j.Cold != nil) }
+func (j Told) Warmth() string { return j.warmthOf(j.Heat, j.Cold != nil) }
 
 // ColdWarmth is the same of the provisional cold pass; empty before the hot one began.
-func (j *Job) ColdWarmth() string {
+func (j Told) ColdWarmth() string {
 	if j.Cold == nil {
 		return ""
 	}
 	return j.warmthOf(j.ColdHeat, false)
 }
 
-func (j *Job) warmthOf(h Heat, hot bool) string {
+func (j Told) warmthOf(h job.Heat, hot bool) string {
 	var parts []string
 	switch {
 	case h.Judged != nil:
@@ -53,7 +54,7 @@ func (j *Job) warmthOf(h Heat, hot bool) string {
 }
 
 // Walk is the sequence of the job, its order, its round, what was checked, and which valves it was about.
-func (j *Job) Walk() string {
+func (j Told) Walk() string {
 	if j.Way.School == "" {
 		return "not chosen"
 	}
@@ -61,19 +62,19 @@ func (j *Job) Walk() string {
 	if j.Way.Order == sequence.Numerical {
 		order = "by number"
 	}
-	goes := []string{map[Going]string{SetAsYouGo: "set as you go", ReadFirst: "read all first",
-		ReadOnly: "read only", FreeFirst: "free all first"}[cmp.Or(j.Going, ReadFirst)]}
-	if j.Going != ReadOnly {
-		goes = append(goes, map[Check]string{CheckAll: "check all", CheckSetOnes: "check those set",
-			CheckNone: "no check"}[j.Checks()])
+	goes := []string{map[job.Going]string{job.SetAsYouGo: "set as you go", job.ReadFirst: "read all first",
+		job.ReadOnly: "read only", job.FreeFirst: "free all first"}[cmp.Or(j.Going, job.ReadFirst)]}
+	if j.Going != job.ReadOnly {
+		goes = append(goes, map[job.Check]string{job.CheckAll: "check all", job.CheckSetOnes: "check those set",
+			job.CheckNone: "no check"}[j.Checks()])
 	}
-	if j.ToAim == AllToAim {
+	if j.ToAim == job.AllToAim {
 		goes = append(goes, "all to the aim")
 	}
 	switch j.KindFirst {
-	case ExhaustFirst:
+	case job.ExhaustFirst:
 		goes = append(goes, "exhausts first")
-	case IntakeFirst:
+	case job.IntakeFirst:
 		goes = append(goes, "intakes first")
 	}
 	if n := len(j.Scope); n > 0 && n < len(j.Valves) {
@@ -87,7 +88,7 @@ func (j *Job) Walk() string {
 }
 
 // Done is what was done to a valve in this job: "set, nut to its torque, checked".
-func (j *Job) Done(v *ValveState) string {
+func (j Told) Done(v *job.ValveState) string {
 	var parts []string
 	if v.Freed {
 		parts = append(parts, "slackened before any was set, nothing was found")
@@ -98,9 +99,9 @@ func (j *Job) Done(v *ValveState) string {
 	if v.ColdReason != "" {
 		parts = append(parts, "left as it was in the cold pass: "+v.ColdReason)
 	}
-	parts = append(parts, v.outcome())
+	parts = append(parts, outcome(v))
 	if v.LockedBy != "" {
-		parts = append(parts, map[LockedBy]string{ByTorque: "nut to its torque", ByFeel: "nut by feel"}[v.LockedBy])
+		parts = append(parts, map[job.LockedBy]string{job.ByTorque: "nut to its torque", job.ByFeel: "nut by feel"}[v.LockedBy])
 	}
 	if v.Shim > 0 {
 		shim := "shim " + v.Shim.String()
@@ -115,7 +116,7 @@ func (j *Job) Done(v *ValveState) string {
 	return strings.Join(parts, ", ")
 }
 
-func (v *ValveState) outcome() string {
+func outcome(v *job.ValveState) string {
 	switch {
 	case v.LeaveReason != "" && v.Last == nil:
 		return "not read: " + v.LeaveReason

@@ -1,4 +1,4 @@
-package job
+package record
 
 import (
 	"math"
@@ -6,6 +6,7 @@ import (
 	"time"
 
 	"metronix/core/clearance"
+	"metronix/core/job"
 	"metronix/core/measure"
 	"metronix/core/wear"
 )
@@ -17,7 +18,7 @@ type Visit struct {
 	State      clearance.State
 	Source     string // of the limits
 	By         string // who signed
-	Outcome    Outcome
+	Outcome    job.Outcome
 	Tight      int       // valves found tight, in the pass that finished the job
 	Loose      int       // and loose
 	Later      []Remark  // findings left for later
@@ -35,8 +36,8 @@ func (r Remark) String() string { return r.Place + ": " + r.What }
 // it. A gap is nil where only a side is known, or nothing. ok is false before the job is signed for good.
 //
 // A provisional job's cold figures are left out: found cold and left hot are two different gaps.
-func (j *Job) Visit() (v Visit, ok bool) {
-	if j.Phase() != Done {
+func (j Told) Visit() (v Visit, ok bool) {
+	if j.Phase() != job.Done {
 		return v, false
 	}
 	v = Visit{
@@ -53,7 +54,7 @@ func (j *Job) Visit() (v Visit, ok bool) {
 	}
 	for _, s := range j.Valves {
 		found := wear.Found{Valve: s.Name, Window: s.Limits.Window, Found: figure(s.AsFound),
-			Left: figure(s.Last), FoundU: figureU(s.AsFound), LeftU: figureU(s.Last), LeftOut: j.leftOut(s)}
+			Left: figure(s.Last), FoundU: figureU(s.AsFound), LeftU: figureU(s.Last), LeftOut: j.LeftOut(s)}
 		if found.Found != nil || found.Left != nil || found.LeftOut != wear.None {
 			v.Valves = append(v.Valves, found)
 		}
@@ -87,25 +88,16 @@ func History(finished []Visit, intervals []wear.Interval) wear.History {
 	return h
 }
 
-// leftOut is the side on which a valve was left out of its limits, by figure or by side alone.
-func (j *Job) leftOut(v *ValveState) wear.Side {
-	if !v.IsOut() || v.Outside {
-		return wear.None
-	}
-	return map[clearance.Verdict]wear.Side{clearance.Tight: wear.Tight,
-		clearance.Loose: wear.Loose}[v.Last.Judgement.Verdict]
-}
-
 // PutOffUntil is the earliest day until which a valve, or the whole job, was put off; the zero time: to no
 // day.
-func (j *Job) PutOffUntil() (day time.Time) {
-	all := []Deferral{j.Deferred}
+func (j Told) PutOffUntil() (day time.Time) {
+	all := []job.Deferral{j.Deferred}
 	for _, v := range j.Valves {
 		all = append(all, v.PutOff)
 	}
 	for _, d := range all {
 		on, err := time.Parse(time.DateOnly, strings.TrimSpace(d.Until))
-		if err == nil && d.Waits == WaitsForDate && (day.IsZero() || on.Before(day)) {
+		if err == nil && d.Waits == job.WaitsForDate && (day.IsZero() || on.Before(day)) {
 			day = on
 		}
 	}
@@ -113,7 +105,7 @@ func (j *Job) PutOffUntil() (day time.Time) {
 }
 
 // figure is the gap of a result as one figure; nil where it has none, or came too late on a hot engine.
-func figure(r *Result) *measure.Length {
+func figure(r *job.Result) *measure.Length {
 	if r == nil || r.Stale {
 		return nil
 	}
@@ -122,7 +114,7 @@ func figure(r *Result) *measure.Length {
 
 // figureU is the standard uncertainty of that gap: half the interval in which it lies, over √3, all of it
 // being equally likely (JCGM 100 4.3.7).
-func figureU(r *Result) *measure.Length {
+func figureU(r *job.Result) *measure.Length {
 	if figure(r) == nil || r.Judgement.High == nil {
 		return nil
 	}
@@ -131,7 +123,7 @@ func figureU(r *Result) *measure.Length {
 }
 
 // FoundOut counts the valves found tight and loose, in the pass that finished the job.
-func (j *Job) FoundOut() (tight, loose int) {
+func (j Told) FoundOut() (tight, loose int) {
 	for _, v := range j.Valves {
 		if v.AsFound == nil {
 			continue

@@ -1,4 +1,4 @@
-package job
+package record
 
 import (
 	"fmt"
@@ -8,6 +8,7 @@ import (
 
 	"metronix/core/around"
 	"metronix/core/clearance"
+	"metronix/core/job"
 )
 
 // Record is what is known of a job besides its list, for its report.
@@ -77,10 +78,10 @@ type Cell struct {
 const dated = "2 Jan 2006 15:04"
 
 // Report composes the report of a job.
-func (j *Job) Report(r Record) Report {
+func (j Told) Report(r Record) Report {
 	say := j.gaps()
 	out := Report{Title: "Valve clearances: " + strings.TrimSpace(r.Vehicle+" "+r.Plate), Seal: j.sealed(),
-		Signed: j.Phase() == Done, Facts: j.facts(r), Found: j.foundSaid(), Unit: say.unit(), Cold: j.Cold != nil,
+		Signed: j.Phase() == job.Done, Facts: j.facts(r), Found: j.foundSaid(), Unit: say.unit(), Cold: j.Cold != nil,
 		Caution: j.caution()}
 	for _, v := range j.Valves {
 		out.Rows = append(
@@ -97,11 +98,11 @@ func (j *Job) Report(r Record) Report {
 	return out
 }
 
-func (j *Job) sealed() string {
+func (j Told) sealed() string {
 	switch {
 	case j.SignedBy == "":
 		return "NOT SIGNED YET"
-	case j.Phase() == AwaitHot:
+	case j.Phase() == job.AwaitHot:
 		return fmt.Sprintf("Signed cold, provisionally, by %s, %s: the hot pass is waiting", j.SignedBy,
 			j.SignedAt.Local().Format(dated))
 	}
@@ -115,7 +116,7 @@ func (j *Job) sealed() string {
 	return text
 }
 
-func (j *Job) facts(r Record) []Fact {
+func (j Told) facts(r Record) []Fact {
 	facts := []Fact{
 		{"Engine", fmt.Sprintf("%s, firing order %s", j.Sheet.Name, j.firingOrder())},
 		{"Limits", j.limitsSaid(r.CardReason)},
@@ -154,8 +155,8 @@ func (j *Job) facts(r Record) []Fact {
 }
 
 // authors are those who said that they entered something, each once, in the order in which they came.
-func (j *Job) authors() (list []string) {
-	for _, h := range j.effective {
+func (j Told) authors() (list []string) {
+	for _, h := range j.Standing() {
 		if h.Author != "" && !slices.Contains(list, h.Author) {
 			list = append(list, h.Author)
 		}
@@ -163,7 +164,7 @@ func (j *Job) authors() (list []string) {
 	return list
 }
 
-func (j *Job) firingOrder() string {
+func (j Told) firingOrder() string {
 	var parts []string
 	for _, c := range j.Sheet.FiringOrder {
 		parts = append(parts, fmt.Sprint(c))
@@ -171,7 +172,7 @@ func (j *Job) firingOrder() string {
 	return strings.Join(parts, "-")
 }
 
-func (j *Job) limitsSaid(why string) string {
+func (j Told) limitsSaid(why string) string {
 	c, say := j.Card, j.gaps()
 	intake, _ := c.Intake.Limits()
 	exhaust, _ := c.Exhaust.Limits()
@@ -187,7 +188,7 @@ func (j *Job) limitsSaid(why string) string {
 }
 
 // whoSaid is who began the job, and who went on with it.
-func (j *Job) whoSaid(r Record) string {
+func (j Told) whoSaid(r Record) string {
 	by := strings.Trim(fmt.Sprintf("%s, begun %s", r.Mechanic, r.CreatedAt.Local().Format(dated)), ", ")
 	for _, h := range j.Hands {
 		by += fmt.Sprintf("; %s from %s", h.Name, h.From.Local().Format(dated))
@@ -198,14 +199,14 @@ func (j *Job) whoSaid(r Record) string {
 	return by
 }
 
-func (j *Job) waitsSaid() string {
+func (j Told) waitsSaid() string {
 	if w := j.Waits.Waiting(); w != "" {
 		return "waits for " + w
 	}
 	return ""
 }
 
-func (j *Job) foundSaid() string {
+func (j Told) foundSaid() string {
 	counts := map[clearance.Verdict]int{}
 	set, checked := 0, 0
 	for _, v := range j.Valves {
@@ -227,11 +228,11 @@ func (j *Job) foundSaid() string {
 		counts[clearance.Undecided],
 		set,
 		checked,
-		FullTurns(j.TurnsToCheck()),
+		job.FullTurns(j.TurnsToCheck()),
 	)
 }
 
-func (j *Job) soundList() ReportList {
+func (j Told) soundList() ReportList {
 	l := ReportList{Title: "How it sounded"}
 	for _, heard := range []struct {
 		when string
@@ -244,7 +245,7 @@ func (j *Job) soundList() ReportList {
 	return l
 }
 
-func (j *Job) findingList() ReportList {
+func (j Told) findingList() ReportList {
 	l := ReportList{Title: "Findings"}
 	for _, f := range j.Findings {
 		l.Items = append(l.Items, ReportItem{Text: f.String(), Photo: f.Photo})
@@ -252,7 +253,7 @@ func (j *Job) findingList() ReportList {
 	return l
 }
 
-func (j *Job) shimList() ReportList {
+func (j Told) shimList() ReportList {
 	l := ReportList{Title: "Shims used and left over"}
 	for _, p := range j.FromShop {
 		l.Items = append(l.Items, ReportItem{Text: "from stock: " + p.Shim.String()})
@@ -263,7 +264,7 @@ func (j *Job) shimList() ReportList {
 	return l
 }
 
-func (j *Job) exceptionList() ReportList {
+func (j Told) exceptionList() ReportList {
 	l := ReportList{Title: "Exceptions"}
 	for _, t := range j.Around().Tasks() {
 		switch {
@@ -291,7 +292,7 @@ func (j *Job) exceptionList() ReportList {
 	return l
 }
 
-func (j *Job) addedList() ReportList {
+func (j Told) addedList() ReportList {
 	l := ReportList{Title: "Added after signing"}
 	for _, a := range j.Amendments {
 		l.Items = append(
@@ -308,7 +309,7 @@ func (j *Job) addedList() ReportList {
 	return l
 }
 
-func (j *Job) caution() string {
+func (j Told) caution() string {
 	return ruleSaid[j.Rule] + " Limits inclusive, gaps in " + j.gaps().
 		unit() +
 		". Close means that a limit lies within the " +

@@ -1,4 +1,4 @@
-package job
+package rehearse
 
 import (
 	"fmt"
@@ -6,6 +6,7 @@ import (
 	"time"
 
 	"metronix/core/clearance"
+	"metronix/core/job"
 	"metronix/core/thermal"
 )
 
@@ -28,19 +29,19 @@ const (
 	longestWork = 5 * time.Minute
 )
 
-// Pace is this mechanic's, from the times between the happenings of this job: the median of each, and the
+// PaceOf is this mechanic's, from the times between the happenings of this job: the median of each, and the
 // usual one where too few are known.
 //
 // own says that some of it is the mechanic's own.
-func (j *Job) Pace() (p Pace, own bool) {
+func PaceOf(j *job.Job) (p Pace, own bool) {
 	p = UsualPace()
 	spans := map[*time.Duration][]time.Duration{}
-	for i, h := range j.effective {
+	for i, h := range j.Standing() {
 		if i == 0 || h.At.IsZero() {
 			continue
 		}
 		into := p.of(h.Act)
-		if span := h.At.Sub(j.effective[i-1].At); into != nil && span > 0 && span <= longestWork {
+		if span := h.At.Sub(j.Standing()[i-1].At); into != nil && span > 0 && span <= longestWork {
 			spans[into] = append(spans[into], span)
 		}
 	}
@@ -54,17 +55,17 @@ func (j *Job) Pace() (p Pace, own bool) {
 }
 
 // of is the part of a pace that an act tells of; nil: none.
-func (p *Pace) of(a Act) *time.Duration {
+func (p *Pace) of(a job.Act) *time.Duration {
 	switch a.(type) {
-	case ReadingTaken, DialRead:
+	case job.ReadingTaken, job.DialRead:
 		return &p.Read
-	case Adjusted:
+	case job.Adjusted:
 		return &p.Set
-	case Locked:
+	case job.Locked:
 		return &p.Lock
-	case Turned:
+	case job.Turned:
 		return &p.Turn
-	case Located:
+	case job.Located:
 		return &p.Find
 	}
 	return nil
@@ -99,20 +100,20 @@ type HotForecast struct {
 	Own           bool // by what is known of this mechanic; else by the usual pace
 }
 
-// HotForecast plays the hot pass through before it starts; ok is false where no hot pass is ahead or the
+// Forecast plays the hot pass through before it starts; ok is false where no hot pass is ahead or the
 // engine is not gone round so.
-func (j *Job) HotForecast() (f HotForecast, ok bool) {
+func Forecast(j *job.Job) (f HotForecast, ok bool) {
 	card := &j.Card
-	if j.Phase() == AwaitHot {
+	if j.Phase() == job.AwaitHot {
 		card = j.Hot
 	}
-	if card.State != clearance.Hot || j.Way.School == "" || j.GateOpen() && j.Phase() != AwaitHot {
+	if card.State != clearance.Hot || j.Way.School == "" || j.GateOpen() && j.Phase() != job.AwaitHot {
 		return f, false
 	}
-	pace, own := j.Pace()
+	pace, own := PaceOf(j)
 	f.Own = own
 	play := func(out []string) (time.Duration, bool) {
-		r, err := Rehearse(Rehearsing{Sheet: j.Sheet, Way: j.Way, Round: j.Round, Card: card, Out: out,
+		r, err := Play(Rehearsing{Sheet: j.Sheet, Way: j.Way, Round: j.Round, Card: card, Out: out,
 			BackAllowed: j.BackReason != ""})
 		return pace.Find + r.LastRead(pace), err == nil
 	}
@@ -141,9 +142,9 @@ func (f HotForecast) String() string {
 		pace,
 		minutes(f.AllIn), minutes(f.AllOut))
 	switch {
-	case f.AllIn > hotFor:
+	case f.AllIn > job.HotFor:
 		return says + " Do it in two warm-ups."
-	case f.AllOut > hotFor:
+	case f.AllOut > job.HotFor:
 		return says + fmt.Sprintf(" Hot figures hold for %v: with many out, two warm-ups.",
 			thermal.HotMinutes)
 	}

@@ -1,4 +1,4 @@
-package job
+package rehearse
 
 import (
 	"cmp"
@@ -9,6 +9,7 @@ import (
 	"metronix/core/engine"
 	"metronix/core/gauge"
 	"metronix/core/gear"
+	"metronix/core/job"
 	"metronix/core/measure"
 	"metronix/core/sequence"
 )
@@ -17,7 +18,7 @@ import (
 type Rehearsing struct {
 	Sheet *engine.Sheet // checked
 	Way   sequence.Way
-	Round Round
+	Round job.Round
 	Card  *clearance.Card // of the sheet; nil: one leaf a kind is taken, two different ones
 	// BackAllowed lets the crank be turned back though the sheet does not allow it
 	BackAllowed bool
@@ -64,11 +65,11 @@ var rehearsed = map[engine.Kind]measure.Length{
 	engine.Intake: 200 * measure.Micrometre, engine.Exhaust: 300 * measure.Micrometre,
 }
 
-// Rehearse plays a job through the same rules that lead a real one, and counts. The leaf of the wanted gap is
+// Play plays a job through the same rules that lead a real one, and counts. The leaf of the wanted gap is
 // used at every valve: it drags at one that is in, and shows the side at one that is out, which then is set
 // to it. It errs with a *Refusal where the engine is not gone round so, and where no such valve is to be
 // found out.
-func Rehearse(r Rehearsing) (Rehearsal, error) {
+func Play(r Rehearsing) (Rehearsal, error) {
 	j, assumed, err := r.job()
 	if err != nil {
 		return Rehearsal{}, err
@@ -76,41 +77,41 @@ func Rehearse(r Rehearsing) (Rehearsal, error) {
 	if r.Sheet.Shimmed() {
 		real := *j
 		real.Sheet = r.Sheet
-		if err := r.Round.sound(&real); err != nil {
+		if err := r.Round.Sound(&real); err != nil {
 			return Rehearsal{}, err
 		}
-		r.Round.Going = cmp.Or(r.Round.Going, ReadFirst)
+		r.Round.Going = cmp.Or(r.Round.Going, job.ReadFirst)
 	}
 	out := Rehearsal{Assumed: assumed}
 	isOut := map[string]bool{}
 	for i, name := range r.Out {
 		if _, ok := j.Valve(name); !ok {
-			return Rehearsal{}, refuse(fmt.Sprintf("out[%d]", i),
-				fmt.Sprintf("%q is no valve of this engine.", name))
+			return Rehearsal{}, &job.Refusal{Field: fmt.Sprintf("out[%d]", i),
+				Message: fmt.Sprintf("%q is no valve of this engine.", name)}
 		}
 		isOut[name] = true
 	}
-	way := WayChosen{Way: r.Way, Round: r.Round}
+	way := job.WayChosen{Way: r.Way, Round: r.Round}
 	if r.BackAllowed {
 		way.BackReason = "rehearsed"
 	}
-	for _, act := range []Act{way,
-		Prepared{EngineC: 20, AmbientC: 20, Reason: "rehearsed"}, Turned{Stop: 0}} {
-		if j, err = j.Take(Happening{Act: act}); err != nil {
+	for _, act := range []job.Act{way,
+		job.Prepared{EngineC: 20, AmbientC: 20, Reason: "rehearsed"}, job.Turned{Stop: 0}} {
+		if j, err = j.Take(job.Happening{Act: act}); err != nil {
 			return Rehearsal{}, err
 		}
 	}
 	leaf := gauge.ID{}
 	for range mostSteps {
 		n := j.Next()
-		if n.Action == DoSign {
+		if n.Action == job.DoSign {
 			return out, nil
 		}
 		act, step := rehearsedAct(j, n, isOut)
 		if act == nil {
 			break
 		}
-		if j, err = j.Take(Happening{Act: act}); err != nil {
+		if j, err = j.Take(job.Happening{Act: act}); err != nil {
 			return Rehearsal{}, fmt.Errorf("rehearsing %v: %w", n, err)
 		}
 		if step.Do == DoingLock && r.Sheet.Shimmed() {
@@ -121,14 +122,14 @@ func Rehearse(r Rehearsing) (Rehearsal, error) {
 			continue
 		}
 		out.Steps = append(out.Steps, step)
-		if read, ok := act.(ReadingTaken); ok {
+		if read, ok := act.(job.ReadingTaken); ok {
 			if leaf != (gauge.ID{}) && leaf != read.Leaves[0] {
 				out.LeafChanges++
 			}
 			leaf = read.Leaves[0]
 		}
 		switch {
-		case j.barred:
+		case j.BarredOver():
 			out.CheckTurn += step.Turn
 		default:
 			out.Turn += step.Turn
@@ -139,36 +140,37 @@ func Rehearse(r Rehearsing) (Rehearsal, error) {
 
 // rehearsedAct is what is done about the one next thing; the zero step is a gesture and nothing more. What
 // was out is in once it is set.
-func rehearsedAct(j *Job, n Next, isOut map[string]bool) (Act, Step) {
+func rehearsedAct(j *job.Job, n job.Next, isOut map[string]bool) (job.Act, Step) {
 	at := func(do Doing) Step { return Step{Do: do, Valve: n.Valve, Stop: n.Stop, Turn: n.Turn} }
 	switch n.Action {
-	case DoTurn:
-		return Turned{Stop: n.Stop}, at(DoingTurn)
-	case DoFree:
-		return Freed{Valve: n.Valve}, at(DoingFree)
-	case DoRead:
+	case job.DoTurn:
+		return job.Turned{Stop: n.Stop}, at(DoingTurn)
+	case job.DoFree:
+		return job.Freed{Valve: n.Valve}, at(DoingFree)
+	case job.DoRead:
 		feel := clearance.Drag
 		if isOut[n.Valve] {
 			feel = clearance.Free
 		}
-		aim := gauge.ID{Marked: j.AimOf(j.valve(n.Valve))}
-		return ReadingTaken{Valve: n.Valve, Leaves: []gauge.ID{aim}, Feel: feel,
+		v, _ := j.Valve(n.Valve)
+		aim := gauge.ID{Marked: j.AimOf(v)}
+		return job.ReadingTaken{Valve: n.Valve, Leaves: []gauge.ID{aim}, Feel: feel,
 			KeepSure: true}, at(DoingRead)
-	case DoKeep:
-		return Kept{Valve: n.Valve}, Step{}
-	case DoAdjust:
+	case job.DoKeep:
+		return job.Kept{Valve: n.Valve}, Step{}
+	case job.DoAdjust:
 		isOut[n.Valve] = false
-		return Adjusted{Valve: n.Valve}, at(DoingSet)
-	case DoLock:
-		return Locked{Valve: n.Valve}, at(DoingLock)
-	case DoBarOver:
-		return BarredOver{Stop: &n.Stop}, at(DoingCheckTurn)
+		return job.Adjusted{Valve: n.Valve}, at(DoingSet)
+	case job.DoLock:
+		return job.Locked{Valve: n.Valve}, at(DoingLock)
+	case job.DoBarOver:
+		return job.BarredOver{Stop: &n.Stop}, at(DoingCheckTurn)
 	}
 	return nil, Step{}
 }
 
 // job is the job to be played, and what was assumed for it.
-func (r Rehearsing) job() (*Job, []string, error) {
+func (r Rehearsing) job() (*job.Job, []string, error) {
 	var assumed []string
 	sheet, card := *r.Sheet, r.Card
 	if sheet.Shimmed() { // which sizes will be needed nobody knows: a shim is changed as a screw is set, with no nut
@@ -188,7 +190,7 @@ func (r Rehearsing) job() (*Job, []string, error) {
 			Exhaust: gap(engine.Exhaust)}
 		assumed = append(assumed, "No clearances are stated: one leaf a kind is taken, two different ones.")
 	}
-	j, err := New(Setup{Sheet: &sheet, Card: *card, Rule: clearance.OneLeaf, Feel: clearance.DefaultFeel})
+	j, err := job.New(job.Setup{Sheet: &sheet, Card: *card, Rule: clearance.OneLeaf, Feel: clearance.DefaultFeel})
 	if err != nil {
 		return nil, nil, err
 	}

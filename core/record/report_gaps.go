@@ -1,10 +1,11 @@
-package job
+package record
 
 import (
 	"fmt"
 	"strings"
 
 	"metronix/core/clearance"
+	"metronix/core/job"
 	"metronix/core/measure"
 )
 
@@ -12,7 +13,7 @@ import (
 type gaps struct{ thou bool }
 
 // gaps are in the unit of whom the report is made for, else in that of the card.
-func (j *Job) gaps() gaps {
+func (j Told) gaps() gaps {
 	intake, _ := j.Card.Intake.Limits()
 	return gaps{j.Speaks.Length.InThou(intake.InThou)}
 }
@@ -55,7 +56,7 @@ func (g gaps) both(l clearance.Limits) string {
 }
 
 // cell is what is known of a gap; nil where nothing was kept.
-func (g gaps) cell(r *Result) *Cell {
+func (g gaps) cell(r *job.Result) *Cell {
 	if r == nil {
 		return nil
 	}
