@@ -21,8 +21,6 @@ import (
 
 const um = measure.Micrometre
 
-var noon = time.Date(2026, 5, 4, 12, 0, 0, 0, time.UTC)
-
 // says is the one instruction of a job as it stands.
 func says(d *jobtest.Driver) bench.Headline {
 	return bench.Advise(d.Job, adjust.Shift{}).Headline(d.Job.Next())
@@ -47,7 +45,7 @@ func going(t *testing.T, change func(*job.Setup, *job.Round)) *jobtest.Driver {
 		return d
 	}
 	assert.Equal(t, "Turn the crank until cylinder 4 rocks.", says(d).String())
-	d.Do(job.Happening{At: noon, Act: job.Turned{Stop: 0}})
+	d.Do(job.Happening{At: jobtest.Noon, Act: job.Turned{Stop: 0}})
 	return d
 }
 
@@ -116,7 +114,7 @@ func TestTheInstructionByCircumstance(t *testing.T) {
 	assert.Equal(t, "No torque is printed: by hand feel, short of straining the thread. Hold the screw still.", says(plain).Sub)
 
 	night := going(t, nil)
-	night.Job = night.Job.AsOf(noon.Add(job.ConfirmAfter + time.Second))
+	night.Job = night.Job.AsOf(jobtest.Noon.Add(job.ConfirmAfter + time.Second))
 	assert.Equal(t, bench.Headline{Before: "Confirm that ", Strong: "cylinder 4 rocks.",
 		Sub: "Nothing was entered for hours: somebody may have turned the crank."}, says(night))
 
@@ -131,7 +129,7 @@ func TestTheInstructionByCircumstance(t *testing.T) {
 
 	many := jobtest.Start(t, jobtest.Setup())
 	many.Do(job.Happening{Act: job.WayChosen{Way: sequence.Way{School: sequence.RockingPairs}}})
-	many.Do(job.Happening{At: noon, Act: job.TemperatureNoted{EngineC: 60, AmbientC: 18}})
+	many.Do(job.Happening{At: jobtest.Noon, Act: job.TemperatureNoted{EngineC: 60, AmbientC: 18}})
 	assert.Equal(t, "Take the temperature.", says(many).String())
 
 	counted := jobtest.Start(t, jobtest.Setup())

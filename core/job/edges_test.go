@@ -239,18 +239,6 @@ func TestFullTurnsToAStopNeedAKnownCrank(t *testing.T) {
 	assert.NoError(t, d.Try(job.Happening{Act: job.BarredOver{}}), "turned without a stop to end at")
 }
 
-// A rehearsal counts each tap: of a four whose valves are all in, eight readings and three turns from its
-// first stop.
-func TestTheGesturesOfAFour(t *testing.T) {
-	got := rehearsed(
-		t,
-		enginetest.Four(),
-		sequence.OneCylinder,
-		job.Round{Going: job.SetAsYouGo, Check: job.CheckNone},
-	)
-	assert.Equal(t, 11, got.Gestures)
-}
-
 // The bounds of what is said of shims, of what comes off, and of why a vehicle came in.
 func TestTheBoundsAroundTheBench(t *testing.T) {
 	shims := jobtest.Setup()

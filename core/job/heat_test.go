@@ -15,9 +15,10 @@ import (
 	"metronix/core/sequence"
 )
 
-var noon = time.Date(2026, 5, 4, 12, 0, 0, 0, time.UTC)
-
-func at(minute float64) time.Time { return noon.Add(time.Duration(minute * float64(time.Minute))) }
+var (
+	noon = jobtest.Noon
+	at   = jobtest.At
+)
 
 func hotJob(t *testing.T) *jobtest.Driver {
 	s := jobtest.Setup()

@@ -47,3 +47,11 @@ func Timing(ivo, ivc, evo, evc int) *engine.ValveTiming {
 	deg := func(d int) measure.Angle { return measure.Angle(d) * measure.Degree }
 	return &engine.ValveTiming{IVO: deg(ivo), IVC: deg(ivc), EVO: deg(evo), EVC: deg(evc)}
 }
+
+// Names are the valves of a sheet, in its order.
+func Names(s *engine.Sheet) (list []string) {
+	for _, v := range s.Valves() {
+		list = append(list, v.Name)
+	}
+	return list
+}

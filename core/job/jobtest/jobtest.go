@@ -6,6 +6,7 @@ import (
 	"fmt"
 	"reflect"
 	"strings"
+	"time"
 
 	"metronix/core/clearance"
 	"metronix/core/engine/enginetest"
@@ -185,3 +186,9 @@ func SlackAt(t T, valve string) *Driver {
 	d.Do(job.Happening{Act: job.Adjusted{Valve: valve}})
 	return d
 }
+
+// Noon is when jobs of tests are worked on, where it matters.
+var Noon = time.Date(2026, 5, 4, 12, 0, 0, 0, time.UTC)
+
+// At is some minutes after noon.
+func At(minute float64) time.Time { return Noon.Add(time.Duration(minute * float64(time.Minute))) }

@@ -1,4 +1,4 @@
-package job_test
+package rehearse_test
 
 import (
 	"fmt"
@@ -12,6 +12,7 @@ import (
 	"metronix/core/gauge"
 	"metronix/core/job"
 	"metronix/core/job/jobtest"
+	"metronix/core/measure"
 	"metronix/core/rehearse"
 	"metronix/core/sequence"
 )
@@ -24,7 +25,7 @@ func TestAHotJobInsideTenMinutes(t *testing.T) {
 	set.Card.State = clearance.Hot
 	j, err := job.New(set)
 	require.NoError(t, err)
-	now, n := noon, 0
+	now, n := jobtest.Noon, 0
 	take := func(after time.Duration, a job.Act) {
 		t.Helper()
 		now = now.Add(after)
@@ -60,7 +61,7 @@ func TestAHotJobInsideTenMinutes(t *testing.T) {
 			} else {
 				leaf -= 20 // the leaf of the lower limit will not go: it is tight
 			}
-			take(12*time.Second, job.ReadingTaken{Valve: v.Name, Leaves: gauge.Straight(leaf * um),
+			take(12*time.Second, job.ReadingTaken{Valve: v.Name, Leaves: gauge.Straight(leaf * measure.Micrometre),
 				Feel:     feel,
 				KeepSure: true})
 		case job.DoKeep:

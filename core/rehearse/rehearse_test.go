@@ -1,4 +1,4 @@
-package job_test
+package rehearse_test
 
 import (
 	"fmt"
@@ -49,7 +49,7 @@ func TestHandCountsAgainstTheOutside(t *testing.T) {
 		{"six by two stops", straightSix(), sequence.TwoStop, 360, 2},
 		{"sixteen valves by one cylinder", sixteenValves(), sequence.OneCylinder, 540, 4},
 	} {
-		for _, out := range [][]string{nil, {c.sheet.Valves()[0].Name}, names(c.sheet)} {
+		for _, out := range [][]string{nil, {c.sheet.Valves()[0].Name}, enginetest.Names(c.sheet)} {
 			got := rehearsed(t, c.sheet, c.school, set, out...)
 			assert.Equal(t, measure.FromDegrees(c.deg), got.Turn, "%s, %d out", c.what, len(out))
 			assert.Zero(t, got.CheckTurn)
@@ -63,13 +63,6 @@ func TestHandCountsAgainstTheOutside(t *testing.T) {
 		sequence.Request{Way: sequence.Way{School: sequence.SumRule}})
 	require.NoError(t, err)
 	assert.Equal(t, plan.TotalTurn, nine.Turn, "no further than the school's own turning")
-}
-
-func names(s *engine.Sheet) (list []string) {
-	for _, v := range s.Valves() {
-		list = append(list, v.Name)
-	}
-	return list
 }
 
 // What each valve goes through, in its order, and what a check round adds.
@@ -176,4 +169,16 @@ func BenchmarkGesturesOfAFour(b *testing.B) {
 			require.Equal(b, 8+3+3*len(out), got.Gestures)
 		})
 	}
+}
+
+// A rehearsal counts each tap: of a four whose valves are all in, eight readings and three turns from its
+// first stop.
+func TestTheGesturesOfAFour(t *testing.T) {
+	got := rehearsed(
+		t,
+		enginetest.Four(),
+		sequence.OneCylinder,
+		job.Round{Going: job.SetAsYouGo, Check: job.CheckNone},
+	)
+	assert.Equal(t, 11, got.Gestures)
 }

@@ -1,4 +1,4 @@
-package job_test
+package record_test
 
 import (
 	"testing"
@@ -50,15 +50,15 @@ func TestEachPassIsToldApart(t *testing.T) {
 	s.Hot = &hot
 	d := jobtest.Start(t, s)
 	d.Do(job.Happening{Act: job.WayChosen{Way: sequence.Way{School: sequence.RockingPairs}}})
-	d.Do(job.Happening{At: at(0), Act: job.Prepared{EngineC: 45, AmbientC: 20, Reason: "the owner waits"}})
+	d.Do(job.Happening{At: jobtest.At(0), Act: job.Prepared{EngineC: 45, AmbientC: 20, Reason: "the owner waits"}})
 	d.Do(job.Happening{Act: job.Turned{Stop: 0}})
 	d.Feel("E1", 200, clearance.WontGo)
 	d.Do(job.Happening{Act: job.LeftAsIs{Valve: "E1", Reason: "seized"}})
 	d.Work(jobtest.Nominal)
-	d.Do(job.Happening{At: at(30), Act: job.Signed{By: "Tess", ToolsOut: true}})
-	d.Do(job.Happening{At: at(60), Act: job.WentHot{}})
-	d.Do(job.Happening{At: at(61), Act: job.EngineStopped{}})
-	d.Do(job.Happening{At: at(62), Act: job.JudgedHot{How: job.ByNeedle, RanMin: 15}})
+	d.Do(job.Happening{At: jobtest.At(30), Act: job.Signed{By: "Tess", ToolsOut: true}})
+	d.Do(job.Happening{At: jobtest.At(60), Act: job.WentHot{}})
+	d.Do(job.Happening{At: jobtest.At(61), Act: job.EngineStopped{}})
+	d.Do(job.Happening{At: jobtest.At(62), Act: job.JudgedHot{How: job.ByNeedle, RanMin: 15}})
 	assert.Equal(t, "judged hot: the needle stood in its place, ran 15 min", record.Of(d.Job).Warmth())
 	assert.Equal(
 		t,

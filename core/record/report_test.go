@@ -1,4 +1,4 @@
-package job_test
+package record_test
 
 import (
 	"testing"
@@ -18,7 +18,7 @@ import (
 func TestTheReportOfAJob(t *testing.T) {
 	d := jobtest.Start(t, jobtest.Setup())
 	r := record.Of(d.Job).Report(
-		record.Record{Vehicle: "Tipper", Plate: "T 7", Mechanic: "Tess", Gauges: "plain", CreatedAt: noon},
+		record.Record{Vehicle: "Tipper", Plate: "T 7", Mechanic: "Tess", Gauges: "plain", CreatedAt: jobtest.Noon},
 	)
 	assert.Equal(t, "Valve clearances: Tipper T 7", r.Title)
 	assert.Equal(t, "NOT SIGNED YET", r.Seal)
