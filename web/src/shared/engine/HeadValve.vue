@@ -34,6 +34,8 @@ const token = computed(
 )
 const notch = computed(() => (props.placed.port >= 0 ? 'M-9 0L0-9L9 0Z' : 'M-9 0L0 9L9 0Z'))
 const notchAt = computed(() => `${props.beside ? 'rotate(-90) ' : ''}translate(0 ${props.placed.port * (r - 1)})`)
+/** A gap between two figures stands in two lines, so that it keeps off its neighbours. */
+const ends = computed(() => (props.shown.figure.includes('–') ? props.shown.figure.split('–') : null))
 const label = computed(() => {
   const { shown, placed } = props
   const parts = [
@@ -81,10 +83,13 @@ const label = computed(() => {
       <text
         v-if="shown.figure"
         class="gap"
-        :class="{ five: shown.figure.length === 5, wide: shown.figure.length > 5 }"
-        y="61"
-        >{{ shown.figure }}</text
+        :class="{ five: shown.figure.length === 5, wide: shown.figure.length > 5 && !ends, ends }"
+        :y="ends ? 51 : 61"
       >
+        <template v-if="ends"
+          ><tspan x="0">{{ ends[0] }}–</tspan><tspan x="0" dy="16">{{ ends[1] }}</tspan></template
+        ><template v-else>{{ shown.figure }}</template>
+      </text>
       <line v-else class="none" x1="-12" x2="12" y1="55" y2="55" />
       <text v-if="shown.stale" class="stale" y="86">too late</text>
       <g v-else-if="shown.verdict" transform="translate(0 82) scale(.82)">
@@ -218,6 +223,10 @@ const label = computed(() => {
 
 .gap.wide {
   font-size: 14px;
+}
+
+.gap.ends {
+  font-size: 17px;
 }
 
 .stale {
