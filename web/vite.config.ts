@@ -4,6 +4,7 @@ import { gzipSync } from 'node:zlib'
 import vue from '@vitejs/plugin-vue'
 import { defineConfig, type Plugin } from 'vite'
 import vuetify from 'vite-plugin-vuetify'
+import { usedLayout } from './layout.ts'
 
 // gzipTwins lays a gzipped twin beside every written text file; the server sends it where the browser takes it.
 function gzipTwins(): Plugin {
@@ -55,7 +56,7 @@ function withoutUnused(): Plugin {
 }
 
 export default defineConfig({
-  plugins: [vue(), withoutUnused(), vuetify({ autoImport: true, styles: true }), gzipTwins()],
+  plugins: [vue(), withoutUnused(), usedLayout(), vuetify({ autoImport: true, styles: true }), gzipTwins()],
   resolve: { alias: { '@': new URL('./src', import.meta.url).pathname } },
   build: { target: 'es2022', emptyOutDir: true, modulePreload: { polyfill: false }, assetsInlineLimit: 0 },
   // No component here, nor of the base, is written with options.

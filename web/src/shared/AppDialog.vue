@@ -12,7 +12,7 @@ watch(open, guard.begin, { flush: 'sync' })
 
 <template>
   <VDialog v-model="open" :max-width="width" :aria-label="title">
-    <div class="dialog">
+    <div class="dialog d-grid ga-4 pa-6 edged on-panel">
       <h2>{{ title }}</h2>
       <slot />
     </div>
@@ -21,12 +21,7 @@ watch(open, guard.begin, { flush: 'sync' })
 
 <style scoped>
 .dialog {
-  display: grid;
-  gap: 16px;
-  padding: 26px;
-  border: 2px solid var(--line);
   border-radius: 8px;
-  background: var(--panel);
   color: var(--ink);
 }
 </style>

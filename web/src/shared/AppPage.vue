@@ -32,7 +32,7 @@ defineEmits<{ again: [] }>()
     </StateNote>
     <template v-else>
       <p class="quiet" role="status">{{ waiting }}</p>
-      <VProgressCircular class="going" indeterminate color="primary" :aria-label="waiting" />
+      <VProgressCircular class="going mt-3" indeterminate color="primary" :aria-label="waiting" />
     </template>
   </main>
 </template>
@@ -40,7 +40,6 @@ defineEmits<{ again: [] }>()
 <style scoped>
 /* What is there at once does not flash a bar. */
 .going {
-  margin-top: 12px;
   animation: late 0.4s steps(1, start) both;
 }
 

@@ -16,12 +16,11 @@ async function take(file: File | File[] | null) {
 </script>
 
 <template>
-  <VFileInput class="file" :model-value="chosen" :label="label" :accept="accept" @update:model-value="take" />
+  <VFileInput class="file flex-0-0" :model-value="chosen" :label="label" :accept="accept" @update:model-value="take" />
 </template>
 
 <style scoped>
 .file {
-  flex: none;
   width: 250px;
   max-width: 100%;
 }

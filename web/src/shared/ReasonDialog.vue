@@ -26,7 +26,7 @@ function say(reason: string) {
       hide-details
       @keydown.enter="other.trim() && say(other.trim())"
     />
-    <div class="do">
+    <div class="do d-grid two-columns ga-2">
       <VBtn @click="open = false">Go back</VBtn>
       <VBtn variant="flat" :disabled="!other.trim()" @click="say(other.trim())">
         {{ button }}
@@ -34,11 +34,3 @@ function say(reason: string) {
     </div>
   </AppDialog>
 </template>
-
-<style scoped>
-.do {
-  display: grid;
-  grid-template-columns: 1fr 1fr;
-  gap: 10px;
-}
-</style>

@@ -4,7 +4,7 @@ defineProps<{ title: string; text?: string; tone?: 'plain' | 'trouble' }>()
 
 <template>
   <VAlert
-    class="note"
+    class="note pa-7 font-weight-regular"
     :class="tone"
     :variant="tone === 'trouble' ? 'tonal' : 'outlined'"
     color=""
@@ -12,15 +12,13 @@ defineProps<{ title: string; text?: string; tone?: 'plain' | 'trouble' }>()
   >
     <h2>{{ title }}</h2>
     <p v-if="text" class="quiet">{{ text }}</p>
-    <div v-if="$slots.default" class="do"><slot /></div>
+    <div v-if="$slots.default" class="do d-flex flex-wrap ga-3 mt-5"><slot /></div>
   </VAlert>
 </template>
 
 <style scoped>
 .note {
-  padding: 28px;
   border-color: var(--line);
-  font-weight: 400;
 }
 
 .note.trouble {
@@ -31,12 +29,5 @@ h2 {
   margin-bottom: 12px;
   font-size: 28px;
   line-height: 1.2;
-}
-
-.do {
-  display: flex;
-  flex-wrap: wrap;
-  gap: 12px;
-  margin-top: 20px;
 }
 </style>

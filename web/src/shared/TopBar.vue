@@ -21,7 +21,7 @@ const screens = [
 </script>
 
 <template>
-  <header class="top no-print" :class="{ stays }">
+  <header class="top no-print align-center ga-4 py-2 px-5" :class="{ stays }">
     <VBtn v-if="back" class="back" size="small" :to="backTo ?? '/'"><span aria-hidden="true">‹</span> {{ back }}</VBtn>
     <svg v-else class="mark" viewBox="0 0 32 32" aria-hidden="true">
       <path d="M7 25V9l9 10 9-10v16" />
@@ -31,10 +31,10 @@ const screens = [
     <nav v-if="!back" aria-label="Screens">
       <RouterLink v-for="s in screens" :key="s.to" :to="s.to">{{ s.name }}</RouterLink>
     </nav>
-    <span v-if="sub" class="sub quiet">{{ sub }}</span>
+    <span v-if="sub" class="sub quiet text-no-wrap overflow-hidden">{{ sub }}</span>
     <span class="push" />
     <slot />
-    <VBtn class="theme" size="small" @click="setTheme(theme === 'night' ? 'day' : 'night')">
+    <VBtn class="theme quiet" size="small" @click="setTheme(theme === 'night' ? 'day' : 'night')">
       {{ theme === 'night' ? 'Day' : 'Night' }}
     </VBtn>
   </header>
@@ -43,10 +43,7 @@ const screens = [
 <style scoped>
 .top {
   display: flex;
-  align-items: center;
-  gap: 16px;
   min-height: 60px;
-  padding: 7px 22px;
   border-bottom: 2px solid var(--line);
 }
 
@@ -73,8 +70,6 @@ h1 {
 
 .sub {
   flex-shrink: 1000;
-  white-space: nowrap;
-  overflow: hidden;
   text-overflow: ellipsis;
 }
 
@@ -130,10 +125,6 @@ nav a.router-link-active:not([href='/']) {
 .mark .base {
   stroke: var(--in);
   stroke-width: 2.4;
-}
-
-.theme {
-  color: var(--quiet);
 }
 
 @media (height <= 480px) {

@@ -6,7 +6,7 @@ defineProps<{ verdict: Verdict }>()
 </script>
 
 <template>
-  <svg class="glyph" :class="verdict" viewBox="-18 -18 36 36" aria-hidden="true">
+  <svg class="glyph flex-0-0" :class="verdict" viewBox="-18 -18 36 36" aria-hidden="true">
     <path :d="verdictPaths[verdict].fill" />
     <path class="line" :d="verdictPaths[verdict].line" />
   </svg>
@@ -16,7 +16,6 @@ defineProps<{ verdict: Verdict }>()
 .glyph {
   width: 1.2em;
   height: 1.2em;
-  flex: none;
 }
 
 .glyph path {

@@ -81,25 +81,26 @@ useKeys((k) => {
       <VBtn v-if="state" size="small" :disabled="!state.undo || sealed" @click="undo">Undo <kbd>Z</kbd></VBtn>
       <VBtn v-if="state" size="small" :to="`/jobs/${id}/sheet`">Sheet</VBtn>
     </template>
-    <div v-if="view && state" class="around">
+    <div v-if="view && state" class="around d-grid ga-4">
       <PickOne
         :model-value="part"
-        class="parts"
+        class="parts d-flex flex-wrap ga-2"
         label="Part of the job"
         :options="options"
         @update:model-value="choose"
       >
         <template #default="{ option }"
-          >{{ option.title }} <span v-if="option.count" class="figure count">{{ option.count }}</span></template
+          >{{ option.title }}
+          <span v-if="option.count" class="figure count ms-2 quiet">{{ option.count }}</span></template
         >
       </PickOne>
-      <p v-if="cover !== null" class="clock" :class="{ late: cover <= 0 }" role="timer">
+      <p v-if="cover !== null" class="clock py-2 px-4 on-panel fs-22" :class="{ late: cover <= 0 }" role="timer">
         <template v-if="cover > 0"
           >Cover on within <b class="figure">{{ minutes(cover) }}</b></template
         >
         <template v-else>The sealant stood open too long: take it off and put it on afresh.</template>
       </p>
-      <p v-if="cure !== null" class="clock" role="timer">
+      <p v-if="cure !== null" class="clock py-2 px-4 on-panel fs-22" role="timer">
         <template v-if="cure > 0"
           >Do not start before <b class="figure">{{ clock(state.start_from!) }}</b>: the sealant cures.</template
         >
@@ -114,33 +115,35 @@ useKeys((k) => {
       <FindingsPart v-else-if="part === 'findings'" :view="view" :sealed="sealed" @do="send" />
       <ToolsPart v-else-if="part === 'tools'" :tools="state.tools" :sealed="sealed" @do="send" />
       <template v-else>
-        <section v-if="now && !sealed" class="next" aria-live="polite">
+        <section v-if="now && !sealed" class="next d-grid ga-3 py-4 px-5 rounded" aria-live="polite">
           <h2>{{ now.text }}.</h2>
-          <p v-if="now.caution" class="caution">{{ now.caution }}</p>
-          <div class="do">
+          <p v-if="now.caution" class="caution ps-3">{{ now.caution }}</p>
+          <div class="do d-flex flex-wrap ga-2">
             <VBtn @click="asking = { task: now, skip: true }">Pass over…</VBtn>
-            <VBtn class="go" variant="flat" size="large" @click="done(now)">Done <kbd>Enter</kbd></VBtn>
+            <VBtn class="go fs-22" variant="flat" size="large" @click="done(now)">Done <kbd>Enter</kbd></VBtn>
           </div>
           <NutsPart v-if="now.id === 'nuts'" :view="view" @do="send" />
           <BoltsDrawing v-if="now.id.startsWith('bolts_') && state.bolts.length" :bolts="state.bolts" />
         </section>
-        <section v-else class="next">
+        <section v-else class="next d-grid ga-3 py-4 px-5 rounded">
           <h2>
             {{ partNames[part] }}: <em>{{ standing(shown, sealed) }}</em>
           </h2>
-          <div class="do">
-            <VBtn v-if="sealed" class="go" variant="flat" size="large" :to="`/jobs/${id}/sheet`">To the sheet</VBtn>
-            <VBtn v-else class="go" variant="flat" size="large" :to="`/jobs/${id}`">{{
+          <div class="do d-flex flex-wrap ga-2">
+            <VBtn v-if="sealed" class="go fs-22" variant="flat" size="large" :to="`/jobs/${id}/sheet`"
+              >To the sheet</VBtn
+            >
+            <VBtn v-else class="go fs-22" variant="flat" size="large" :to="`/jobs/${id}`">{{
               closing ? 'On to signing' : 'On to the valves'
             }}</VBtn>
           </div>
         </section>
         <LearnPart v-if="part === 'open_up' && !sealed" :view="view" @do="send" />
         <SoundPart v-if="part === 'start_up'" :view="view" after :sealed="sealed" @do="send" />
-        <ol class="list">
+        <ol class="list d-grid ga-1 ma-0 pa-0 list-none">
           <li v-for="t in shown" :key="t.id" :class="{ marked: t.marked, skipped: t.skipped, now: t === now }">
             <VBtn
-              class="tick"
+              class="tick pa-0"
               :disabled="sealed"
               :aria-pressed="t.marked"
               :aria-label="`${t.text}: ${t.skipped ? 'passed over' : t.marked ? 'done' : 'waits'}`"
@@ -176,28 +179,15 @@ useKeys((k) => {
 
 <style scoped>
 .around {
-  display: grid;
-  gap: 16px;
   max-width: 1000px;
 }
 
 .parts {
-  display: flex;
-  flex-wrap: wrap;
-  gap: 8px;
   height: auto;
 }
 
-.count {
-  margin-left: 8px;
-  color: var(--quiet);
-}
-
 .clock {
-  padding: 10px 16px;
   border-left: 8px solid var(--brass);
-  background: var(--panel);
-  font-size: 22px;
 }
 
 .clock b {
@@ -210,11 +200,7 @@ useKeys((k) => {
 }
 
 .next {
-  display: grid;
-  gap: 12px;
-  padding: 18px 20px;
   border: 2px solid var(--brass);
-  border-radius: 6px;
 }
 
 h2 {
@@ -228,14 +214,7 @@ em {
 }
 
 .caution {
-  padding-left: 12px;
   border-left: 6px solid var(--undecided);
-}
-
-.do {
-  display: flex;
-  flex-wrap: wrap;
-  gap: 10px;
 }
 
 .do .v-btn {
@@ -244,15 +223,6 @@ em {
 
 .go {
   flex: 1 1 220px;
-  font-size: 22px;
-}
-
-.list {
-  display: grid;
-  gap: 6px;
-  margin: 0;
-  padding: 0;
-  list-style: none;
 }
 
 .list li {
@@ -274,7 +244,6 @@ em {
   --v-btn-height: 56px;
 
   min-width: 56px;
-  padding: 0;
   font-size: 26px;
 }
 

@@ -19,7 +19,7 @@ const said = computed(() =>
 </script>
 
 <template>
-  <div class="drawing" tabindex="0">
+  <div class="drawing overflow-x-auto" tabindex="0">
     <svg :viewBox="`0 0 ${width} 170`" role="img" :aria-label="said" :style="{ minWidth: `${width * 0.8}px` }">
       <rect class="cover" x="6" y="12" :width="width - 12" height="146" rx="22" />
       <rect class="inner" x="40" y="64" :width="width - 80" height="42" rx="10" />
@@ -33,10 +33,6 @@ const said = computed(() =>
 </template>
 
 <style scoped>
-.drawing {
-  overflow-x: auto;
-}
-
 svg {
   display: block;
   width: 100%;

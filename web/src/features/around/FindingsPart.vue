@@ -92,8 +92,8 @@ const options = (list: string[]) => list.map((value) => ({ value, title: value }
 </script>
 
 <template>
-  <section class="findings">
-    <ul v-if="findings.length" class="list">
+  <section class="findings d-grid ga-3">
+    <ul v-if="findings.length" class="list d-grid ga-1 ma-0 pa-0 list-none">
       <li v-for="f in findings" :key="f.finding" :class="{ later: f.later }">
         <span
           ><b>{{ f.place }}: {{ f.what }}</b
@@ -102,7 +102,7 @@ const options = (list: string[]) => list.map((value) => ({ value, title: value }
         <a v-if="f.photo" :href="`/api/v1/photos/${f.photo}`" target="_blank"
           ><img :src="`/api/v1/photos/${f.photo}`" :alt="`${f.place}: ${f.what}`"
         /></a>
-        <span class="word">{{ f.later ? 'for later' : 'done' }}</span>
+        <span class="word font-weight-bold">{{ f.later ? 'for later' : 'done' }}</span>
         <template v-if="!sealed">
           <VBtn v-if="f.later" size="small" @click="say({ ...f, later: false }, f.finding)">Done now</VBtn>
           <VBtn size="small" :aria-label="`Change ${f.place}: ${f.what}`" @click="change(f)">Change</VBtn>
@@ -112,30 +112,51 @@ const options = (list: string[]) => list.map((value) => ({ value, title: value }
     <p v-else class="quiet">Nothing noted yet: what is seen besides the clearances.</p>
     <template v-if="!sealed">
       <h3>Where</h3>
-      <PickOne v-model="form.place" class="chips" label="Where" :options="options(places)" small may-be-none />
-      <PickOne v-model="form.place" class="chips" label="Which valve" :options="options(valves)" small may-be-none />
+      <PickOne
+        v-model="form.place"
+        class="chips d-flex flex-wrap ga-2"
+        label="Where"
+        :options="options(places)"
+        small
+        may-be-none
+      />
+      <PickOne
+        v-model="form.place"
+        class="chips d-flex flex-wrap ga-2"
+        label="Which valve"
+        :options="options(valves)"
+        small
+        may-be-none
+      />
       <h3>What</h3>
-      <PickOne v-model="form.what" class="chips" label="What" :options="options(usual)" small may-be-none />
-      <div class="two">
+      <PickOne
+        v-model="form.what"
+        class="chips d-flex flex-wrap ga-2"
+        label="What"
+        :options="options(usual)"
+        small
+        may-be-none
+      />
+      <div class="two d-grid ga-2">
         <VTextField v-model="form.place" label="Place" maxlength="120" hide-details />
         <VTextField v-model="form.what" label="What was found" maxlength="120" hide-details />
       </div>
       <PickOne
         v-if="form.place === 'breather'"
         v-model="form.test"
-        class="chips"
+        class="chips d-flex flex-wrap ga-2"
         label="Test made"
         :options="options(tests)"
         small
         may-be-none
       />
-      <div class="three">
+      <div class="three d-grid ga-2">
         <VTextField v-model="form.test" label="Test made" maxlength="120" hide-details />
         <VTextField v-model="form.part" label="Part number" maxlength="120" hide-details />
         <VTextField v-model="form.price" label="Price" maxlength="120" hide-details />
       </div>
       <VAlert v-if="trouble">{{ trouble }}</VAlert>
-      <div class="photo">
+      <div class="d-flex flex-wrap ga-3 align-center">
         <img v-if="form.photo" :src="`/api/v1/photos/${form.photo}`" alt="The photograph of this finding" />
         <VBtn v-if="form.photo" size="small" @click="form.photo = ''">Leave the photograph out</VBtn>
         <PickFile v-else label="Photograph" accept="image/jpeg,image/png" @picked="takePhoto" />
@@ -150,27 +171,17 @@ const options = (list: string[]) => list.map((value) => ({ value, title: value }
 </template>
 
 <style scoped>
-.findings {
-  display: grid;
-  gap: 12px;
-}
-
 h3 {
   font-size: 20px;
 }
 
 .chips {
-  display: flex;
-  flex-wrap: wrap;
-  gap: 8px;
   height: auto;
 }
 
 .two,
 .three {
-  display: grid;
   grid-template-columns: repeat(auto-fit, minmax(200px, 1fr));
-  gap: 10px;
 }
 
 .do {
@@ -181,14 +192,6 @@ h3 {
 
 .do .v-btn {
   min-height: 64px;
-}
-
-.list {
-  display: grid;
-  gap: 6px;
-  margin: 0;
-  padding: 0;
-  list-style: none;
 }
 
 .list li {
@@ -217,19 +220,8 @@ img {
   border: 2px solid var(--line);
 }
 
-.photo {
-  display: flex;
-  flex-wrap: wrap;
-  gap: 12px;
-  align-items: center;
-}
-
 .list small {
   display: block;
   font-size: 15px;
-}
-
-.word {
-  font-weight: 700;
 }
 </style>

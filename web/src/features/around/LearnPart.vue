@@ -46,10 +46,10 @@ function other() {
 
 <template>
   <FoldAway title="Something else comes off: tap it, and the list learns it">
-    <div class="usual" role="group" aria-label="What came off">
+    <div class="usual d-grid ga-2" role="group" aria-label="What came off">
       <VBtn v-for="u in left" :key="u" @click="off(u)">{{ u }}</VBtn>
     </div>
-    <div class="fields">
+    <div class="fields d-grid ga-2 align-start">
       <VTextField v-model="text" label="Something else" maxlength="120" hide-details density="comfortable" />
       <VTextField v-model="fastener" label="Its fastener" maxlength="120" hide-details density="comfortable" />
       <NumberField v-model="socket" label="Socket" unit="mm" />
@@ -65,9 +65,7 @@ function other() {
 
 <style scoped>
 .usual {
-  display: grid;
   grid-template-columns: repeat(auto-fill, minmax(150px, 1fr));
-  gap: 8px;
 }
 
 .usual :deep(.v-btn) {
@@ -75,9 +73,6 @@ function other() {
 }
 
 .fields {
-  display: grid;
   grid-template-columns: repeat(auto-fit, minmax(170px, 1fr));
-  gap: 10px;
-  align-items: start;
 }
 </style>

@@ -27,17 +27,13 @@ const tap = (valve: string) => emit('do', { kind: 'nut_felt', valve, back: felt.
 </script>
 
 <template>
-  <div class="nuts" tabindex="0" role="group" aria-label="Lock nuts, a tap each">
+  <div class="nuts overflow-x-auto" tabindex="0" role="group" aria-label="Lock nuts, a tap each">
     <HeadDrawing :engine="view.engine" :crank="null" :shown="shown" pickable="all" @pick="tap" />
   </div>
   <p class="figure" role="status">{{ felt.size }} of {{ view.engine.valves.length }} felt</p>
 </template>
 
 <style scoped>
-.nuts {
-  overflow-x: auto;
-}
-
 .nuts :deep(svg) {
   min-width: 560px;
   max-height: min(380px, 38vh);

@@ -74,7 +74,7 @@ onUnmounted(stop)
 
 <template>
   <section class="sound" :aria-label="after ? 'How it sounds now' : 'How it sounds before the work'">
-    <div v-if="after && view.state.sound_before.file" class="line">
+    <div v-if="after && view.state.sound_before.file" class="line d-flex flex-wrap ga-3 align-center">
       <span>Before:</span>
       <audio controls preload="none" :src="`/api/v1/sounds/${view.state.sound_before.file}`" />
     </div>
@@ -88,10 +88,10 @@ onUnmounted(stop)
       :disabled="sealed"
       @change="noted"
     />
-    <div class="line">
+    <div class="line d-flex flex-wrap ga-3 align-center">
       <audio v-if="heard.file" controls preload="none" :src="`/api/v1/sounds/${heard.file}`" />
       <template v-if="!sealed">
-        <VBtn v-if="recorder" class="stop" @click="stop">Stop, {{ seconds }} s</VBtn>
+        <VBtn v-if="recorder" class="stop brass" @click="stop">Stop, {{ seconds }} s</VBtn>
         <VBtn v-else-if="canRecord" @click="record">{{ heard.file ? 'Record anew' : 'Record' }}</VBtn>
         <PickFile label="Recording from a file" accept="audio/*" @picked="keep" />
       </template>
@@ -106,16 +106,8 @@ onUnmounted(stop)
   gap: 10px;
 }
 
-.line {
-  display: flex;
-  flex-wrap: wrap;
-  gap: 12px;
-  align-items: center;
-}
-
 .stop {
   border-color: var(--brass);
-  color: var(--brass);
 }
 
 audio {

@@ -39,8 +39,12 @@ function over() {
 </script>
 
 <template>
-  <section class="stand" aria-label="Who is at it, and what it waits for">
-    <p v-if="view.state.waits_said" class="waits" role="status">
+  <section class="stand d-grid ga-2" aria-label="Who is at it, and what it waits for">
+    <p
+      v-if="view.state.waits_said"
+      class="waits d-flex flex-wrap ga-3 align-center py-2 px-4 on-panel fs-20"
+      role="status"
+    >
       <span
         >It stands open and waits for <b>{{ view.state.waits_said }}</b>.</span
       >
@@ -76,20 +80,8 @@ function over() {
 </template>
 
 <style scoped>
-.stand {
-  display: grid;
-  gap: 10px;
-}
-
 .waits {
-  display: flex;
-  flex-wrap: wrap;
-  gap: 12px;
-  align-items: center;
-  padding: 10px 16px;
   border-left: 8px dotted var(--undecided);
-  background: var(--panel);
-  font-size: 21px;
 }
 
 .do {

@@ -30,8 +30,8 @@ function keep() {
 </script>
 
 <template>
-  <section class="take">
-    <article v-if="before" class="before">
+  <section class="take d-grid ga-3">
+    <article v-if="before" class="before d-grid ga-1 py-3 px-4 on-panel">
       <h3>Last job, {{ when(before.at) }}, {{ mine('distance').say(before.odometer_km) }}</h3>
       <p v-if="before.outcome">{{ before.outcome }}</p>
       <p class="quiet">
@@ -43,11 +43,11 @@ function keep() {
       </ul>
     </article>
     <h2>What is it in for?</h2>
-    <div class="tiles" role="group" aria-label="Complaint">
+    <div class="tiles d-grid ga-2" role="group" aria-label="Complaint">
       <VBtn
         v-for="c in complaints"
         :key="c.value"
-        class="tile"
+        class="tile justify-start fs-20"
         :class="{ on: chosen.includes(c.value) }"
         :disabled="sealed"
         :aria-pressed="chosen.includes(c.value)"
@@ -60,18 +60,13 @@ function keep() {
     </div>
     <VTextField v-model="note" label="In their words" maxlength="400" hide-details :disabled="sealed" />
     <SoundPart :view="view" :sealed="sealed" @do="(d) => emit('do', d)" />
-    <VBtn v-if="!sealed" class="go" variant="flat" size="large" @click="keep">{{
+    <VBtn v-if="!sealed" class="go tall-64 fs-22" variant="flat" size="large" @click="keep">{{
       said ? 'Keep the change' : 'Taken in, go on'
     }}</VBtn>
   </section>
 </template>
 
 <style scoped>
-.take {
-  display: grid;
-  gap: 14px;
-}
-
 h2 {
   font-size: 30px;
 }
@@ -81,11 +76,7 @@ h3 {
 }
 
 .before {
-  display: grid;
-  gap: 4px;
-  padding: 12px 16px;
   border-left: 8px solid var(--edge);
-  background: var(--panel);
 }
 
 .before ul {
@@ -96,16 +87,11 @@ h3 {
 }
 
 .tiles {
-  display: grid;
   grid-template-columns: repeat(auto-fill, minmax(220px, 1fr));
-  gap: 10px;
 }
 
 .tile {
   --v-btn-height: 72px;
-
-  justify-content: start;
-  font-size: 20px;
 }
 
 .tile span {
@@ -122,10 +108,5 @@ h3 {
   border-color: var(--brass);
   background: var(--wash);
   box-shadow: inset 0 0 0 1px var(--brass);
-}
-
-.go {
-  min-height: 64px;
-  font-size: 22px;
 }
 </style>

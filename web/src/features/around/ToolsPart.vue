@@ -10,7 +10,7 @@ const move = (t: Schemas['ToolView']) => emit('do', { kind: 'tool', tool: t.id, 
 </script>
 
 <template>
-  <section class="tools">
+  <section class="tools d-grid ga-3">
     <h2 role="status">
       <template v-if="out">{{ out }} out: <em>count them back before the engine is started.</em></template>
       <template v-else>Nothing is out.</template>
@@ -32,11 +32,6 @@ const move = (t: Schemas['ToolView']) => emit('do', { kind: 'tool', tool: t.id, 
 </template>
 
 <style scoped>
-.tools {
-  display: grid;
-  gap: 14px;
-}
-
 h2 {
   font-size: 28px;
 }

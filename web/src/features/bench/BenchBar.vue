@@ -25,10 +25,12 @@ const state = computed(() => props.view.state)
     :engine-c="state.engine_c"
     @stopped="emit('do', { kind: 'engine_stopped' })"
   />
-  <span v-else-if="state.engine_c !== null" class="heat" :class="state.card.state"
+  <span v-else-if="state.engine_c !== null" class="heat py-2 px-3 rounded is-in text-no-wrap" :class="state.card.state"
     >{{ state.card.state }} {{ mine('temperature').short(state.engine_c) }}</span
   >
-  <span v-else-if="state.cold_by" class="heat cold" :title="state.cold_by">judged cold</span>
+  <span v-else-if="state.cold_by" class="heat cold py-2 px-3 rounded is-in text-no-wrap" :title="state.cold_by"
+    >judged cold</span
+  >
   <VBtn v-if="mayFind" class="where" size="small" @click="emit('find')"> Where am I? <kbd>W</kbd> </VBtn>
   <VBtn v-if="mayFind && state.crank_deg !== null" size="small" @click="emit('do', { kind: 'doubted' })">
     Crank moved?
@@ -36,18 +38,17 @@ const state = computed(() => props.view.state)
   <VBtn size="small" :to="`/jobs/${state.id}/steps`">Steps</VBtn>
   <VBtn v-if="state.happenings > 2" size="small" :to="`/jobs/${state.id}/sheet`">Sheet</VBtn>
   <VBtn class="wide-only" size="small" aria-label="Keys" @click="emit('help')">?</VBtn>
-  <span class="count" :aria-label="`${phaseName(state.phase)}: ${state.done} of ${state.total}`">
+  <span
+    class="count d-grid lh-none text-right"
+    :aria-label="`${phaseName(state.phase)}: ${state.done} of ${state.total}`"
+  >
     <small>{{ phaseName(state.phase) }}</small> <b class="figure">{{ state.done }}/{{ state.total }}</b>
   </span>
 </template>
 
 <style scoped>
 .heat {
-  padding: 8px 14px;
   border: 2px solid var(--in);
-  border-radius: 4px;
-  color: var(--in);
-  white-space: nowrap;
 }
 
 .heat::first-letter {
@@ -57,12 +58,6 @@ const state = computed(() => props.view.state)
 .heat.hot {
   border-color: var(--tight);
   color: var(--tight);
-}
-
-.count {
-  display: grid;
-  line-height: 1.05;
-  text-align: right;
 }
 
 .count small {

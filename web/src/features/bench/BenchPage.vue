@@ -130,9 +130,9 @@ useKeys((k) => {
     </template>
     <template #else><VBtn to="/">Back to the board</VBtn></template>
 
-    <main v-if="view && state" class="bench">
-      <section class="picture">
-        <div class="drawing" tabindex="0" role="region" aria-label="The head, drawn">
+    <main v-if="view && state" class="bench d-grid flex-1-1-0 shrinks">
+      <section class="picture d-grid shrinks">
+        <div class="drawing shrinks px-2 pt-2 pb-1" tabindex="0" role="region" aria-label="The head, drawn">
           <HeadDrawing
             :engine="view.engine"
             :crank="crankShown"
@@ -145,22 +145,27 @@ useKeys((k) => {
             @pick-cylinder="find.tapCylinder"
           />
         </div>
-        <p class="spec">
+        <p class="spec d-flex flex-wrap align-center justify-space-between gr-1 gc-4 px-6 pt-1 pb-2 fs-16">
           <b>{{ phaseName(state.phase) }}</b>
           <VBtn
-            class="stand"
+            class="stand tall-44"
             variant="text"
             :aria-label="`The head is drawn with the ${standWords[stand]}: change where you stand`"
             @click="stand = stands[(stands.indexOf(stand) + 1) % stands.length]!"
             >{{ standWords[stand] }}</VBtn
           >
-          <VBtn v-if="state.waits_said" class="stand" variant="text" @click="happened({ kind: 'waiting' })"
+          <VBtn v-if="state.waits_said" class="stand tall-44" variant="text" @click="happened({ kind: 'waiting' })"
             >waits for {{ state.waits_said }}: go on</VBtn
           >
           <span v-else class="quiet">limits {{ limits }}</span>
         </p>
-        <div class="below">
-          <div class="turns" tabindex="0" role="region" aria-label="The two turns of the crank">
+        <div class="below d-grid shrinks">
+          <div
+            class="turns shrinks ps-2 pe-2 pt-1 pb-2"
+            tabindex="0"
+            role="region"
+            aria-label="The two turns of the crank"
+          >
             <TurnBand
               :engine="view.engine"
               :plan="plan"
@@ -173,7 +178,7 @@ useKeys((k) => {
               :across="400"
             />
           </div>
-          <div class="aside">
+          <div class="aside shrinks ps-1 pe-3 pt-2 pb-2">
             <SideView v-bind="sideShown(view)" :gear="view.engine.gear.picture" :crank="crankShown" />
           </div>
         </div>
@@ -238,11 +243,8 @@ useKeys((k) => {
 
 <style scoped>
 .bench {
-  display: grid;
   grid-template-columns: minmax(0, 3fr) minmax(0, 2fr);
   grid-template-rows: minmax(0, 1fr);
-  flex: 1;
-  min-height: 0;
 }
 
 /* The bench fills what the header leaves, whatever that takes. */
@@ -253,52 +255,27 @@ useKeys((k) => {
 }
 
 .picture {
-  display: grid;
-  min-height: 0;
   grid-template-rows: minmax(0, 1.32fr) auto minmax(0, 1fr);
   border-right: 2px solid var(--line);
 }
 
 .drawing {
   overflow: auto;
-  min-height: 0;
-  padding: 8px 8px 4px;
   scrollbar-width: thin;
 }
 
 .stand {
   --v-btn-height: 44px;
-
-  min-height: 44px;
   margin: -8px auto -8px 0;
 }
 
 .spec {
-  display: flex;
-  flex-wrap: wrap;
-  align-items: center;
-  justify-content: space-between;
-  gap: 4px 16px;
-  padding: 6px 24px 10px;
   border-bottom: 2px solid var(--line);
-  font-size: 17px;
 }
 
 .below {
-  display: grid;
   grid-template-columns: minmax(0, 1fr) minmax(0, 0.56fr);
   grid-template-rows: minmax(0, 1fr);
-  min-height: 0;
-}
-
-.turns {
-  min-height: 0;
-  padding: 6px 8px 8px 10px;
-}
-
-.aside {
-  min-height: 0;
-  padding: 8px 12px 8px 4px;
 }
 
 @media (width <= 1000px) {

@@ -138,7 +138,7 @@ defineExpose({ key })
 
 <template>
   <section ref="now" class="now" aria-label="Now" :aria-busy="waiting.length > 0 || undefined">
-    <header class="head">
+    <header class="head d-flex align-center ga-4">
       <div v-if="!shown.noPulley" class="dial">
         <CrankPulley
           :crank="crank"
@@ -152,7 +152,7 @@ defineExpose({ key })
           {{ words.before }}<em>{{ words.strong }}</em
           >{{ words.after }}
         </h2>
-        <p v-if="words.sub" class="sub">{{ words.sub }}</p>
+        <p v-if="words.sub" class="sub mt-1 quiet fs-20">{{ words.sub }}</p>
       </div>
     </header>
 
@@ -172,7 +172,7 @@ defineExpose({ key })
 
     <div class="panel"><component :is="shown.panel" ref="panel" /></div>
 
-    <div v-if="!shown.whole" class="foot">
+    <div v-if="!shown.whole" class="foot d-grid flex-0-0 ga-2 px-0 pt-1 pb-4">
       <VerdictStrip
         v-if="shown.valves && judgement"
         :judgement="judgement"
@@ -187,10 +187,17 @@ defineExpose({ key })
       />
       <footer class="do">
         <VBtn :disabled="!state.undo" @click="emit('undo')">Undo <kbd>Z</kbd></VBtn>
-        <VBtn v-if="button" class="go" variant="flat" size="large" :aria-disabled="guard.on.value" @click="go">
+        <VBtn
+          v-if="button"
+          class="go flex-1-1-0"
+          variant="flat"
+          size="large"
+          :aria-disabled="guard.on.value"
+          @click="go"
+        >
           {{ button }} <kbd>Enter</kbd>
         </VBtn>
-        <span v-else class="go hint quiet">{{ shown.hint }}</span>
+        <span v-else class="go hint quiet flex-1-1-0 d-grid py-2 px-5 rounded fs-22 text-center">{{ shown.hint }}</span>
       </footer>
     </div>
     <VBtn v-else-if="state.undo && !choosing" size="small" @click="emit('undo')">
@@ -213,12 +220,6 @@ defineExpose({ key })
   overflow-y: auto;
 }
 
-.head {
-  display: flex;
-  align-items: center;
-  gap: 18px;
-}
-
 .dial {
   flex: none;
   width: 104px;
@@ -234,12 +235,6 @@ h2 {
 em {
   color: var(--brass);
   font-style: normal;
-}
-
-.sub {
-  margin-top: 6px;
-  color: var(--quiet);
-  font-size: 20px;
 }
 
 .panel {
@@ -264,10 +259,6 @@ em {
   position: sticky;
   bottom: 0;
   z-index: 2;
-  display: grid;
-  flex: none;
-  gap: 10px;
-  padding: 6px 0 18px;
   background: var(--ground);
 }
 
@@ -280,19 +271,10 @@ em {
   min-height: 68px;
 }
 
-.go {
-  flex: 1;
-}
-
 .hint {
-  display: grid;
   place-items: center;
   min-height: 68px;
-  padding: 8px 20px;
   border: 2px dashed var(--line);
-  border-radius: 4px;
-  font-size: 22px;
-  text-align: center;
 }
 
 @media (width <= 1000px) {

@@ -87,7 +87,7 @@ const groups = computed(() => [
     <section
       v-for="g in groups.filter((x) => x.jobs.length || x.back)"
       :key="g.label"
-      class="strips"
+      class="strips d-grid ga-3"
       :class="{ below: g.title }"
       :aria-label="g.label"
     >
@@ -95,7 +95,7 @@ const groups = computed(() => [
       <p v-if="g.jobs.length === 0" class="quiet">
         None. A job started by mistake can be taken off, and brought back here.
       </p>
-      <div v-for="(j, i) in g.jobs" :key="j.id" class="line">
+      <div v-for="(j, i) in g.jobs" :key="j.id" class="line d-grid align-center ga-3">
         <JobStrip :job="j" :first="!g.title && i === 0" :waits="waits(j.id)" />
         <VBtn
           v-if="tidying"
@@ -106,7 +106,7 @@ const groups = computed(() => [
         </VBtn>
       </div>
     </section>
-    <section v-if="dueSoon.length" class="strips below" aria-label="Vehicles due">
+    <section v-if="dueSoon.length" class="strips below d-grid ga-3" aria-label="Vehicles due">
       <h2>Due soon</h2>
       <RouterLink v-for="d in dueSoon" :key="d.vehicle_id" :to="`/vehicles/${d.vehicle_id}`">
         <b>{{ d.vehicle }}</b>, {{ new Date(d.on).toLocaleDateString([], { dateStyle: 'medium' }) }}: {{ d.because }}
@@ -116,16 +116,8 @@ const groups = computed(() => [
 </template>
 
 <style scoped>
-.strips {
-  display: grid;
-  gap: 14px;
-}
-
 .line {
-  display: grid;
   grid-template-columns: minmax(0, 1fr) auto;
-  align-items: center;
-  gap: 12px;
 }
 
 .line > :first-child:last-child {

@@ -25,14 +25,20 @@ const height = computed(() => Math.ceil(props.job.valves.length / columns.value)
 </script>
 
 <template>
-  <RouterLink class="strip" :class="{ first, done: job.phase === 'done' }" :to="to">
+  <RouterLink
+    class="strip d-grid align-center ga-5 py-3 px-5 edged rounded on-panel text-decoration-none"
+    :class="{ first, done: job.phase === 'done' }"
+    :to="to"
+  >
     <div class="who">
-      <b class="name">{{ job.vehicle }}</b>
+      <b class="name lh-tight">{{ job.vehicle }}</b>
       <p class="quiet">{{ job.plate }} · {{ job.engine_name }}</p>
-      <p class="quiet small">{{ job.mechanic }} · {{ job.reason || 'no reason given' }} · {{ when(job.touched_at) }}</p>
+      <p class="quiet small fs-15">
+        {{ job.mechanic }} · {{ job.reason || 'no reason given' }} · {{ when(job.touched_at) }}
+      </p>
     </div>
     <svg
-      class="valves"
+      class="valves w-100"
       :viewBox="`0 0 ${width} ${height}`"
       role="img"
       :aria-label="`Valves: ${job.valves.map((v) => `${v.name} ${v.verdict || 'not read'}`).join(', ')}`"
@@ -51,37 +57,25 @@ const height = computed(() => Math.ceil(props.job.valves.length / columns.value)
         </g>
       </g>
     </svg>
-    <div class="next">
+    <div class="next d-grid ga-1">
       <span class="phase"
         >{{ phaseName(job.phase) }} <b class="figure">{{ job.done }}/{{ job.total }}</b></span
       >
       <strong>{{ next }}</strong>
-      <span v-if="job.damaged" class="small" role="alert">{{ job.damaged }} See metronix check and restore.</span>
-      <span v-if="waits" class="small waits"
+      <span v-if="job.damaged" class="small fs-15" role="alert">{{ job.damaged }} See metronix check and restore.</span>
+      <span v-if="waits" class="small waits undecided fs-15"
         >{{ waits === 1 ? '1 entry waits' : `${waits} entries wait` }} in this browser</span
       >
-      <span v-if="job.school" class="quiet small">{{ job.title }}</span>
+      <span v-if="job.school" class="quiet small fs-15">{{ job.title }}</span>
     </div>
-    <span class="open" aria-hidden="true">›</span>
+    <span class="open quiet lh-none" aria-hidden="true">›</span>
   </RouterLink>
 </template>
 
 <style scoped>
-.waits {
-  color: var(--undecided);
-}
-
 .strip {
-  display: grid;
   grid-template-columns: minmax(230px, 1.1fr) minmax(150px, 1fr) minmax(260px, 1.5fr) auto;
-  align-items: center;
-  gap: 22px;
   min-height: 112px;
-  padding: 14px 22px;
-  border: 2px solid var(--line);
-  border-radius: 6px;
-  background: var(--panel);
-  text-decoration: none;
 }
 
 .strip:hover {
@@ -99,15 +93,9 @@ const height = computed(() => Math.ceil(props.job.valves.length / columns.value)
 
 .name {
   font-size: 26px;
-  line-height: 1.15;
-}
-
-.small {
-  font-size: 15px;
 }
 
 .valves {
-  width: 100%;
   max-height: 96px;
 }
 
@@ -147,11 +135,6 @@ const height = computed(() => Math.ceil(props.job.valves.length / columns.value)
   --tone: var(--undecided);
 }
 
-.next {
-  display: grid;
-  gap: 2px;
-}
-
 .next strong {
   font-size: 24px;
   line-height: 1.15;
@@ -172,9 +155,7 @@ const height = computed(() => Math.ceil(props.job.valves.length / columns.value)
 }
 
 .open {
-  color: var(--quiet);
   font-size: 40px;
-  line-height: 1;
 }
 
 @media (width <= 860px) {

@@ -87,7 +87,7 @@ const print = () => globalThis.print()
               <template v-else>Firing order {{ engine.firing_order.join('-') }}</template>
             </p>
           </div>
-          <p class="way">
+          <p class="way text-right">
             <b>{{ plan.title }}</b><br />{{ plan.stops.length }} stops, {{ degrees(plan.total_turn_deg!)
             }}{{ plan.direction === 'back' ? ', turned back' : '' }}
           </p>
@@ -96,27 +96,29 @@ const print = () => globalThis.print()
           <b>{{ view.card.state }}</b>, {{ view.card.source }}: {{ limits.join(', ') }}
         </p>
         <svg
-          class="map"
+          class="map w-100"
           :viewBox="`0 0 ${layout.width} ${layout.height}`"
           role="img"
           aria-label="A box for each valve in engine position, with its stop"
         >
           <g v-for="b in layout.banks" :key="b.name">
             <rect class="casting" :x="b.x" :y="b.y + 1" :width="b.width" :height="b.height - 2" rx="8" />
-            <text v-if="b.top" class="side" :x="b.x + 4" :y="b.y - 9">{{ b.top }}</text>
-            <text v-if="b.bottom" class="side" :x="b.x + 4" :y="b.y + b.height + 20">{{ b.bottom }}</text>
-            <text class="side front" :x="38" :y="b.y + b.height / 2">front</text>
+            <text v-if="b.top" class="side fs-16" :x="b.x + 4" :y="b.y - 9">{{ b.top }}</text>
+            <text v-if="b.bottom" class="side fs-16" :x="b.x + 4" :y="b.y + b.height + 20">{{ b.bottom }}</text>
+            <text class="side front fs-16" :x="38" :y="b.y + b.height / 2">front</text>
           </g>
-          <text v-for="c in layout.cylinders" :key="c.number" class="number" :x="c.x" :y="c.y">{{ c.number }}</text>
+          <text v-for="c in layout.cylinders" :key="c.number" class="number font-weight-bold" :x="c.x" :y="c.y">
+            {{ c.number }}
+          </text>
           <g v-for="v in layout.valves" :key="v.name" :transform="`translate(${v.x} ${v.y - 20})`">
             <circle v-if="v.kind === 'intake'" class="box" r="30" />
             <path v-else class="box" :d="octagon(30)" />
-            <text class="name" y="7">{{ v.name }}</text>
-            <text class="stop" y="58">stop {{ stopOf[v.name] }}</text>
+            <text class="name fs-20 font-weight-bold" y="7">{{ v.name }}</text>
+            <text class="stop fs-20" y="58">stop {{ stopOf[v.name] }}</text>
             <rect class="tick" x="-15" y="70" width="30" height="30" />
           </g>
         </svg>
-        <ol class="stops">
+        <ol class="stops d-grid gr-1 gc-6 ma-0 pa-0 list-none">
           <li v-for="(s, i) in plan.stops" :key="i">
             <b>{{ i + 1 }}</b>
             <span>{{ s.how }} until {{ s.until }}</span>
@@ -162,10 +164,6 @@ h1 {
   line-height: 1.1;
 }
 
-.way {
-  text-align: right;
-}
-
 .way b {
   font-size: 22px;
 }
@@ -175,7 +173,6 @@ h1 {
 }
 
 .map {
-  width: 100%;
   max-height: 480px;
   font-family: var(--words);
 }
@@ -198,24 +195,13 @@ text {
   text-anchor: middle;
 }
 
-.name {
-  font-size: 20px;
-  font-weight: 700;
-}
-
-.stop {
-  font-size: 19px;
-}
-
 .number {
   fill: var(--quiet);
   font-size: 28px;
-  font-weight: 700;
 }
 
 .side {
   fill: var(--quiet);
-  font-size: 16px;
   text-anchor: start;
 }
 
@@ -224,12 +210,7 @@ text {
 }
 
 .stops {
-  display: grid;
   grid-template-columns: repeat(auto-fill, minmax(400px, 1fr));
-  gap: 4px 24px;
-  margin: 0;
-  padding: 0;
-  list-style: none;
 }
 
 .stops li {

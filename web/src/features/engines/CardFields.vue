@@ -75,8 +75,8 @@ const problems = (kind: string) => props.said(`${props.at}.${kind}`)
 </script>
 
 <template>
-  <fieldset class="card">
-    <div class="row">
+  <fieldset class="card d-grid ga-2 ma-0 pa-3 edged rounded">
+    <div class="row d-grid ga-2 align-center">
       <VTextField
         v-model.lazy="card.source"
         label="Source"
@@ -95,7 +95,7 @@ const problems = (kind: string) => props.said(`${props.at}.${kind}`)
       />
       <VBtn size="small" :aria-label="`Remove the card ${card.source}`" @click="$emit('remove')"> Remove </VBtn>
     </div>
-    <div class="row more">
+    <div class="row more d-grid ga-2 align-center">
       <VTextField
         :model-value="card.date ?? ''"
         label="Its date"
@@ -120,7 +120,7 @@ const problems = (kind: string) => props.said(`${props.at}.${kind}`)
       />
     </div>
     <FieldNotes :problems="[...said(`${at}.source`), ...said(`${at}.max_engine_c`), ...said(`${at}.state`)]" />
-    <div v-for="k in kinds" :key="k" class="row">
+    <div v-for="k in kinds" :key="k" class="row d-grid ga-2 align-center">
       <b class="kind">{{ k }}</b>
       <NumberField
         v-for="name in shapes[shown[k].shape]"
@@ -154,20 +154,8 @@ const problems = (kind: string) => props.said(`${props.at}.${kind}`)
 </template>
 
 <style scoped>
-.card {
-  display: grid;
-  gap: 10px;
-  margin: 0;
-  padding: 14px;
-  border: 2px solid var(--line);
-  border-radius: 6px;
-}
-
 .row {
-  display: grid;
   grid-template-columns: minmax(120px, 1.6fr) repeat(3, auto);
-  gap: 10px;
-  align-items: center;
 }
 
 .row.more {

@@ -124,9 +124,9 @@ onBeforeRouteLeave((to) => {
         <VBtn variant="flat" size="small" :disabled="!look?.ok || !dirty" @click="keep"> Save <kbd>Ctrl+S</kbd> </VBtn>
       </template>
     </template>
-    <main v-if="sheet" class="editor">
-      <section class="picture">
-        <div v-if="drawn" class="drawing" :class="{ stale }" tabindex="0" aria-label="The head, drawn">
+    <main v-if="sheet" class="editor d-grid">
+      <section class="picture d-flex flex-column ga-2 py-3 px-4">
+        <div v-if="drawn" class="drawing shrinks" :class="{ stale }" tabindex="0" aria-label="The head, drawn">
           <HeadDrawing
             :engine="drawn"
             :crank="null"
@@ -138,22 +138,22 @@ onBeforeRouteLeave((to) => {
           />
         </div>
         <VAlert v-if="stale" role="note">These rows cannot be drawn yet.</VAlert>
-        <div v-if="drawn && look?.ok" class="band">
+        <div v-if="drawn && look?.ok" class="band shrinks flex-1-1-0">
           <TurnBand :engine="drawn" :plan="null" :crank="null" :stop="-1" :finished="[]" :here="[]" />
         </div>
-        <div class="state" role="status">
-          <p v-if="look?.ok" class="sound">This sheet is sound.</p>
-          <p v-else-if="look" class="unsound">{{ look.problems.length }} to put right:</p>
+        <div class="state fs-16" role="status">
+          <p v-if="look?.ok" class="sound is-in fs-20 font-weight-bold">This sheet is sound.</p>
+          <p v-else-if="look" class="is-tight fs-20 font-weight-bold">{{ look.problems.length }} to put right:</p>
           <ul v-if="look && !look.ok">
             <li v-for="p in look.problems.slice(0, 4)" :key="p.location + p.message">{{ saidAt(p) }}</li>
           </ul>
           <p v-for="a in look?.ok ? look.assumed : []" :key="a" class="quiet">Assumed: {{ a }}</p>
         </div>
       </section>
-      <form class="form" @submit.prevent>
+      <form class="form d-grid ga-7 align-content-start px-5 pt-4 pb-15" @submit.prevent>
         <div class="told">
           <FaultList v-if="trouble" :title="trouble" :faults="faults" after="Nothing was saved." />
-          <p v-if="saved" class="saved" role="status">{{ saved }}</p>
+          <p v-if="saved" class="saved py-2 px-4 on-panel" role="status">{{ saved }}</p>
         </div>
         <SectionShape
           v-model="sheet"
@@ -176,25 +176,15 @@ onBeforeRouteLeave((to) => {
 
 <style scoped>
 .editor {
-  display: grid;
   grid-template-columns: minmax(0, 11fr) minmax(0, 9fr);
 }
 
 .picture {
   position: sticky;
   top: 62px;
-  display: flex;
-  flex-direction: column;
-  gap: 8px;
   height: calc(100dvh - 62px);
   min-height: 560px;
-  padding: 14px 18px;
   border-right: 2px solid var(--line);
-}
-
-.drawing,
-.band {
-  min-height: 0;
 }
 
 .drawing {
@@ -202,41 +192,17 @@ onBeforeRouteLeave((to) => {
   overflow: auto;
 }
 
-.band {
-  flex: 1;
-}
-
 .stale {
   opacity: 0.35;
 }
 
 .state {
-  font-size: 16px;
   line-height: 1.3;
 }
 
 .state ul {
   margin: 2px 0;
   padding-left: 20px;
-}
-
-.sound {
-  color: var(--in);
-  font-size: 20px;
-  font-weight: 700;
-}
-
-.unsound {
-  color: var(--tight);
-  font-size: 20px;
-  font-weight: 700;
-}
-
-.form {
-  display: grid;
-  gap: 30px;
-  align-content: start;
-  padding: 18px 22px 60px;
 }
 
 .form > :deep(section) {
@@ -257,9 +223,7 @@ onBeforeRouteLeave((to) => {
 }
 
 .saved {
-  padding: 8px 16px;
   border-left: 8px solid var(--in);
-  background: var(--panel);
 }
 
 @media (width <= 1000px) {

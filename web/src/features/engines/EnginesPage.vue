@@ -45,13 +45,13 @@ function dropped(event: DragEvent) {
       <VBtn variant="flat" size="small" to="/engines/new">New engine</VBtn>
     </template>
     <div
-      class="shelves"
+      class="shelves d-grid align-content-start ga-4"
       :class="{ over }"
       @dragover.prevent="over = true"
       @dragleave="over = false"
       @drop.prevent="dropped"
     >
-      <div class="tools">
+      <div class="tools d-grid ga-3">
         <VTextField v-model="search" label="Search name, layout, firing order" clearable hide-details />
         <PickFile label="Import an engine sheet" accept=".json,application/json" @picked="importFile" />
         <VBtn href="/api/v1/schemas/engine" target="_blank" rel="noopener">The format’s schema</VBtn>
@@ -72,15 +72,18 @@ function dropped(event: DragEvent) {
       >
         <VBtn @click="search = ''">Show all</VBtn>
       </StateNote>
-      <ul class="shelf">
-        <li v-for="e in shown" :key="e.id" class="engine">
-          <RouterLink class="open" :to="`/engines/${e.id}`">
-            <span class="glyph"><EngineGlyph :banks="e.banks" :name="e.name" /></span>
+      <ul class="shelf d-grid ga-4 ma-0 pa-0 list-none">
+        <li v-for="e in shown" :key="e.id" class="engine d-grid edged rounded on-panel">
+          <RouterLink
+            class="open d-grid gr-1 gc-4 align-content-start px-4 pt-4 pb-2 text-decoration-none"
+            :to="`/engines/${e.id}`"
+          >
+            <span class="glyph mb-2"><EngineGlyph :banks="e.banks" :name="e.name" /></span>
             <b>{{ e.name }}</b>
             <span class="quiet">{{ layoutName(e.layout, e.cylinders) }} · {{ e.valves }} valves</span>
-            <span class="figure order">{{ e.firing_order.join('-') }}</span>
+            <span class="figure order fs-16">{{ e.firing_order.join('-') }}</span>
           </RouterLink>
-          <div class="do">
+          <div class="do d-flex flex-wrap ga-1 px-2 pt-2 pb-3">
             <VBtn size="small" :to="`/engines/${e.id}/ways`">Sequences</VBtn>
             <VBtn size="small" :aria-label="`Duplicate ${e.name}`" @click="duplicate(e.id)"> Duplicate </VBtn>
             <VBtn size="small" :aria-label="`Export ${e.name}`" @click="exportSheet(e.id)"> Export </VBtn>
@@ -94,9 +97,6 @@ function dropped(event: DragEvent) {
 
 <style scoped>
 .shelves {
-  display: grid;
-  align-content: start;
-  gap: 18px;
   min-height: calc(100dvh - 62px);
 }
 
@@ -106,34 +106,15 @@ function dropped(event: DragEvent) {
 }
 
 .tools {
-  display: grid;
   grid-template-columns: minmax(0, 1fr) auto auto;
-  gap: 12px;
 }
 
 .shelf {
-  display: grid;
   grid-template-columns: repeat(auto-fill, minmax(360px, 1fr));
-  gap: 16px;
-  margin: 0;
-  padding: 0;
-  list-style: none;
 }
 
 .engine {
-  display: grid;
   grid-template-rows: 1fr auto;
-  border: 2px solid var(--line);
-  border-radius: 6px;
-  background: var(--panel);
-}
-
-.open {
-  display: grid;
-  gap: 2px 16px;
-  align-content: start;
-  padding: 16px 18px 10px;
-  text-decoration: none;
 }
 
 .open:hover b {
@@ -142,7 +123,6 @@ function dropped(event: DragEvent) {
 
 .glyph {
   height: 84px;
-  margin-bottom: 10px;
 }
 
 .glyph :deep(svg) {
@@ -153,17 +133,6 @@ function dropped(event: DragEvent) {
 .open b {
   font-size: 24px;
   line-height: 1.2;
-}
-
-.order {
-  font-size: 17px;
-}
-
-.do {
-  display: flex;
-  flex-wrap: wrap;
-  gap: 6px;
-  padding: 8px 10px 12px;
 }
 
 .do .v-btn {

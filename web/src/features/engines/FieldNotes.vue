@@ -5,7 +5,7 @@ defineProps<{ problems: string[]; warnings?: string[] }>()
 <template>
   <div v-if="problems.length || warnings?.length">
     <p v-for="p in problems" :key="p" class="problem" role="alert">{{ p }}</p>
-    <p v-for="w in warnings ?? []" :key="w" class="odd">{{ w }}</p>
+    <p v-for="w in warnings ?? []" :key="w" class="odd quiet">{{ w }}</p>
   </div>
 </template>
 
@@ -19,6 +19,5 @@ p {
 
 .odd {
   border-left: 6px dotted var(--undecided);
-  color: var(--quiet);
 }
 </style>

@@ -23,11 +23,11 @@ function secondRow(bank: Sheet['banks'][number]) {
 <template>
   <section>
     <h2>Banks and rows</h2>
-    <p class="quiet small">
+    <p class="quiet small fs-16">
       Tap a valve on the drawing to make it intake or exhaust. Rows run from the front to the rear.
     </p>
-    <fieldset v-for="(b, i) in sheet.banks" :key="i" class="bank">
-      <div class="pair">
+    <fieldset v-for="(b, i) in sheet.banks" :key="i" class="bank d-grid ga-2 ma-0 pa-3 edged rounded">
+      <div class="pair d-grid ga-2 align-center">
         <VTextField v-model.lazy="b.name" label="Head" maxlength="60" hide-details density="comfortable" />
         <VTextField
           :model-value="b.cylinders.join(' ')"
@@ -52,7 +52,7 @@ function secondRow(bank: Sheet['banks'][number]) {
           @update:model-value="(side) => (b.intake_ports = side || undefined)"
         />
       </div>
-      <div v-for="(r, n) in b.rows" :key="n" class="row">
+      <div v-for="(r, n) in b.rows" :key="n" class="row d-grid ga-2 align-center">
         <VTextField
           :model-value="r.valves"
           class="letters"
@@ -72,7 +72,7 @@ function secondRow(bank: Sheet['banks'][number]) {
         </VBtn>
       </div>
       <FieldNotes :problems="said(`banks[${i}]`)" :warnings="warned(`banks[${i}]`)" />
-      <VBtn class="more" size="small" @click="secondRow(b)">
+      <VBtn class="more justify-self-start" size="small" @click="secondRow(b)">
         {{ b.rows.length > 1 ? 'One row only' : 'A second row' }}
       </VBtn>
     </fieldset>
@@ -90,40 +90,17 @@ function secondRow(bank: Sheet['banks'][number]) {
 </template>
 
 <style scoped>
-.bank {
-  display: grid;
-  gap: 10px;
-  margin: 0;
-  padding: 14px;
-  border: 2px solid var(--line);
-  border-radius: 6px;
-}
-
 .pair {
-  display: grid;
   grid-template-columns: repeat(auto-fit, minmax(190px, 1fr));
-  gap: 10px;
-  align-items: center;
 }
 
 .row {
-  display: grid;
   grid-template-columns: 1fr auto;
-  gap: 10px;
-  align-items: center;
 }
 
 .letters :deep(input) {
   font-family: var(--figures);
   letter-spacing: 0.14em;
   text-transform: uppercase;
-}
-
-.more {
-  justify-self: start;
-}
-
-.small {
-  font-size: 16px;
 }
 </style>

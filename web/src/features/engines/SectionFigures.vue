@@ -43,7 +43,7 @@ const own = computed({
 <template>
   <section>
     <h2>Clearances</h2>
-    <p class="quiet small">One card for each source. Cold and hot are never converted into each other.</p>
+    <p class="quiet small fs-16">One card for each source. Cold and hot are never converted into each other.</p>
     <CardFields
       v-for="(c, i) in sheet.clearances ?? []"
       :key="i"
@@ -71,9 +71,3 @@ const own = computed({
     <FieldNotes :problems="said('own_sequence')" :warnings="warned('own_sequence')" />
   </section>
 </template>
-
-<style scoped>
-.small {
-  font-size: 16px;
-}
-</style>

@@ -76,8 +76,8 @@ const where = computed({
 <template>
   <section>
     <h2>Cam card</h2>
-    <p class="quiet small">Left empty, a typical road cam is assumed, and every plan says so.</p>
-    <div class="four">
+    <p class="quiet small fs-16">Left empty, a typical road cam is assumed, and every plan says so.</p>
+    <div class="four d-grid ga-2">
       <NumberField
         v-for="[name, unit] in events"
         :key="name"
@@ -104,7 +104,7 @@ const where = computed({
     <PickOne v-model="sheet.rotation" label="Running direction, seen from the front" :options="rotations">
       <template #after><VSwitch v-model="sheet.may_turn_back" label="May be turned back" /></template>
     </PickOne>
-    <p class="quiet small">
+    <p class="quiet small fs-16">
       Turning back can undo the crank bolt and let a sprung tensioner slip: only where the maker allows it.
     </p>
     <VTextField
@@ -116,7 +116,7 @@ const where = computed({
       hide-details
       :error="said('marks_deg').length > 0"
     />
-    <div class="four">
+    <div class="four d-grid ga-2">
       <VTextField
         v-model.lazy="where"
         label="Turn crank at"
@@ -142,7 +142,7 @@ const where = computed({
   <section>
     <h2>Adjuster</h2>
     <VSelect v-model="kind" :items="kinds" label="Adjuster type" clearable hide-details />
-    <div v-if="sheet.adjuster" class="four">
+    <div v-if="sheet.adjuster" class="four d-grid ga-2">
       <NumberField
         v-if="gear?.means === 'turned' || sheet.adjuster.pitch_mm"
         v-model="sheet.adjuster.pitch_mm"
@@ -210,17 +210,11 @@ const where = computed({
 
 <style scoped>
 .four {
-  display: grid;
   grid-template-columns: repeat(auto-fit, minmax(200px, 1fr));
-  gap: 10px;
 }
 
 .gear {
   width: 260px;
   height: 278px;
-}
-
-.small {
-  font-size: 16px;
 }
 </style>

@@ -54,7 +54,7 @@ const orderProblems = computed(() => props.said('firing_order'))
       :options="layouts"
       @update:model-value="(layout) => emit('reshape', { layout })"
     />
-    <div class="steps">
+    <div class="steps d-grid ga-7">
       <VNumberInput
         :model-value="sheet.cylinders"
         label="Cylinders"
@@ -76,7 +76,7 @@ const orderProblems = computed(() => props.said('firing_order'))
   </section>
   <section>
     <h2>Firing order</h2>
-    <p class="order figure" aria-live="polite">{{ sheet.firing_order.join('-') || '–' }}</p>
+    <p class="order figure font-weight-bold lh-tight" aria-live="polite">{{ sheet.firing_order.join('-') || '–' }}</p>
     <PickOne
       v-if="orders.length"
       class="figure"
@@ -85,13 +85,13 @@ const orderProblems = computed(() => props.said('firing_order'))
       :options="orders.map((o) => ({ value: o.order.join('-'), title: o.order.join('-') }))"
       @update:model-value="(o) => (sheet.firing_order = o.split('-').map(Number))"
     />
-    <p v-if="orders.length" class="quiet small">Usual orders: {{ source }}.</p>
-    <p class="quiet small">Another order: tap the cylinders as they fire.</p>
+    <p v-if="orders.length" class="quiet small fs-16">Usual orders: {{ source }}.</p>
+    <p class="quiet small fs-16">Another order: tap the cylinders as they fire.</p>
     <div class="pick" role="group" aria-label="Cylinders, in the order they fire">
       <VBtn
         v-for="c in numbers"
         :key="c"
-        class="figure number"
+        class="figure number fs-22"
         :class="{ used: sheet.firing_order.length < sheet.cylinders && sheet.firing_order.includes(c) }"
         :aria-label="`Cylinder ${c} fires next`"
         @click="tap(c)"
@@ -116,25 +116,16 @@ const orderProblems = computed(() => props.said('firing_order'))
 
 <style scoped>
 .steps {
-  display: grid;
   grid-template-columns: repeat(auto-fit, minmax(220px, 1fr));
-  gap: 28px;
 }
 
 .order {
   font-size: 30px;
-  font-weight: 700;
-  line-height: 1.2;
   overflow-wrap: anywhere;
-}
-
-.small {
-  font-size: 16px;
 }
 
 .number {
   min-width: 58px;
-  font-size: 22px;
 }
 
 .used {

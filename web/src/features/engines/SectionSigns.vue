@@ -32,12 +32,12 @@ function doubt(sign: Sign, text: string) {
 <template>
   <section>
     <h2>Signs of the crank’s place</h2>
-    <p class="quiet small">
+    <p class="quiet small fs-16">
       What this engine shows: lines on a cam sprocket, a dowel, the rotor at a tower, a dot on the gear cover. Degrees
       of the crank after firing TDC of the first cylinder of the order.
     </p>
-    <div v-for="(s, i) in sheet.signs ?? []" :key="s.id" class="sign">
-      <div class="fields">
+    <div v-for="(s, i) in sheet.signs ?? []" :key="s.id" class="sign d-grid ga-2 pa-3 on-panel">
+      <div class="fields d-grid ga-2">
         <VTextField
           v-model.lazy="s.where"
           label="Where it is seen"
@@ -72,7 +72,7 @@ function doubt(sign: Sign, text: string) {
           @update:model-value="(t: string) => doubt(s, t)"
         />
       </div>
-      <div class="row">
+      <div class="row d-flex flex-wrap ga-2 justify-space-between">
         <PickOne v-model="s.period_deg" label="How often it comes round" :options="signPeriods" small />
         <VBtn size="small" :aria-label="`Remove the sign ${s.where} ${s.text}`" @click="remove(s)">Remove</VBtn>
       </div>
@@ -84,27 +84,10 @@ function doubt(sign: Sign, text: string) {
 
 <style scoped>
 .sign {
-  display: grid;
-  gap: 8px;
-  padding: 12px;
   border-left: 6px solid var(--edge);
-  background: var(--panel);
 }
 
 .fields {
-  display: grid;
   grid-template-columns: repeat(auto-fit, minmax(220px, 1fr));
-  gap: 10px;
-}
-
-.row {
-  display: flex;
-  flex-wrap: wrap;
-  gap: 10px;
-  justify-content: space-between;
-}
-
-.small {
-  font-size: 16px;
 }
 </style>

@@ -56,12 +56,12 @@ function lift(t: string) {
 <template>
   <section>
     <h2>Opening and closing</h2>
-    <p class="quiet small">
+    <p class="quiet small fs-16">
       What comes off to reach the valves, in order; it is read backwards for closing. A job adds to this list by taps.
     </p>
-    <ol v-if="steps().length" class="steps">
+    <ol v-if="steps().length" class="steps d-grid ga-2 ma-0 pa-0 list-none">
       <li v-for="(s, i) in steps()" :key="i">
-        <div class="fields">
+        <div class="fields d-grid ga-2">
           <VTextField
             v-model.lazy="s.text"
             label="What comes off"
@@ -94,7 +94,7 @@ function lift(t: string) {
             @update:model-value="(t: string) => text(s, 'note', t)"
           />
         </div>
-        <div class="row">
+        <div class="row d-flex flex-wrap ga-2">
           <VBtn size="small" :disabled="i === 0" :aria-label="`${s.text}: earlier`" @click="move(i, -1)">Earlier</VBtn>
           <VBtn size="small" :disabled="i === steps().length - 1" :aria-label="`${s.text}: later`" @click="move(i, 1)"
             >Later</VBtn
@@ -104,7 +104,7 @@ function lift(t: string) {
       </li>
     </ol>
     <FieldNotes :problems="said('strip_list')" :warnings="[]" />
-    <VBtn size="small" class="add" @click="put([...steps(), { text: '' }])">Add what comes off</VBtn>
+    <VBtn size="small" class="add justify-self-start" @click="put([...steps(), { text: '' }])">Add what comes off</VBtn>
     <VTextField
       :model-value="sheet.variable_lift ?? ''"
       label="Variable lift: how its gear is checked before any valve"
@@ -115,7 +115,7 @@ function lift(t: string) {
       @update:model-value="lift"
     />
     <h3>The cover</h3>
-    <div class="row start">
+    <div class="row start d-flex flex-wrap ga-2">
       <PickOne
         :model-value="sheet.closing?.pattern ?? ''"
         label="Pattern of its bolts"
@@ -133,7 +133,7 @@ function lift(t: string) {
         @update:model-value="(v) => close('gasket', v || undefined)"
       />
     </div>
-    <div class="fields">
+    <div class="fields d-grid ga-2">
       <NumberField
         :model-value="sheet.closing?.bolts"
         label="Bolts"
@@ -175,7 +175,7 @@ function lift(t: string) {
         }
       "
     />
-    <div class="fields">
+    <div class="fields d-grid ga-2">
       <NumberField
         :model-value="sheet.closing?.open_minutes"
         label="Sealant may stand open"
@@ -198,14 +198,6 @@ function lift(t: string) {
 </template>
 
 <style scoped>
-.steps {
-  display: grid;
-  gap: 10px;
-  margin: 0;
-  padding: 0;
-  list-style: none;
-}
-
 .steps li {
   display: grid;
   gap: 8px;
@@ -215,28 +207,15 @@ function lift(t: string) {
 }
 
 .fields {
-  display: grid;
   grid-template-columns: repeat(auto-fit, minmax(170px, 1fr));
-  gap: 10px;
 }
 
 .row {
-  display: flex;
-  flex-wrap: wrap;
-  gap: 10px;
   justify-content: end;
 }
 
 .start {
   justify-content: start;
-}
-
-.add {
-  justify-self: start;
-}
-
-.small {
-  font-size: 16px;
 }
 
 h3 {

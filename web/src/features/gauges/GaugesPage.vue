@@ -27,7 +27,7 @@ const plain = (t: string) => Number(t.replace(',', '.')) || 0
       <VBtn size="small" @click="g.look(undefined)">New set</VBtn>
       <VBtn variant="flat" size="small" :disabled="!dirty" @click="g.save()">Save</VBtn>
     </template>
-    <div class="gauges">
+    <div class="gauges d-grid ga-4">
       <PickOne
         v-slot="{ option: { s } }"
         :model-value="chosen"
@@ -38,15 +38,15 @@ const plain = (t: string) => Number(t.replace(',', '.')) || 0
       >
         {{ s.name }} <small class="quiet">{{ s.leaves }} leaves</small>
       </PickOne>
-      <div class="files">
+      <div class="files d-flex flex-wrap ga-2">
         <PickFile label="Import CSV" accept=".csv,text/csv" @picked="g.importFile" />
         <VBtn v-if="chosen" :href="`/api/v1/gauge-sets/${chosen}/csv`" download>Export CSV</VBtn>
       </div>
       <FaultList v-if="trouble" :title="trouble" :faults="others" after="Nothing was saved." />
       <ToldBar v-if="said" v-model="said" :action="removed ? 'Undo' : ''" @act="g.putBack()" />
-      <section class="two">
-        <div class="set">
-          <div class="head">
+      <section class="two d-grid ga-6">
+        <div class="set d-grid ga-3 align-content-start">
+          <div class="head d-grid ga-3">
             <VTextField v-model="name" label="Set" maxlength="100" hide-details density="comfortable" />
             <VTextField
               v-model="checked"
@@ -60,10 +60,10 @@ const plain = (t: string) => Number(t.replace(',', '.')) || 0
           <VAlert v-if="damaged" role="alert">
             The leaves of this set cannot be read: {{ damaged }}. Enter them again and save.
           </VAlert>
-          <p v-if="!checked" class="quiet small">
+          <p v-if="!checked" class="quiet small fs-16">
             Never checked. A leaf counts as it is marked, ± 0.005 mm; with a micrometer’s figure ± 0.002 mm.
           </p>
-          <div class="scroll" tabindex="0" role="region" aria-label="Leaves">
+          <div class="position-relative overflow-x-auto" tabindex="0" role="region" aria-label="Leaves">
             <VTable density="compact">
               <thead>
                 <tr>
@@ -72,7 +72,7 @@ const plain = (t: string) => Number(t.replace(',', '.')) || 0
                   <th>Micrometer, mm</th>
                   <th>Shape</th>
                   <th>State</th>
-                  <th><span class="sr">Remove</span></th>
+                  <th><span class="sr position-absolute overflow-hidden">Remove</span></th>
                 </tr>
               </thead>
               <tbody>
@@ -133,20 +133,20 @@ const plain = (t: string) => Number(t.replace(',', '.')) || 0
                     </td>
                   </tr>
                   <tr v-for="m in faultsOf(i)" :key="m">
-                    <td colspan="6" class="fault" role="alert">{{ m }}</td>
+                    <td colspan="6" class="fault fs-16" role="alert">{{ m }}</td>
                   </tr>
                 </template>
               </tbody>
             </VTable>
           </div>
-          <div class="do">
+          <div class="do d-flex flex-wrap ga-2">
             <VBtn size="small" @click="g.add()">Another leaf</VBtn>
             <VBtn v-if="chosen" size="small" @click="g.remove()">Remove the set</VBtn>
           </div>
         </div>
-        <div class="reach">
+        <div class="reach d-grid ga-3 align-content-start">
           <h2>Sizes you can make</h2>
-          <div class="head">
+          <div class="head d-grid ga-3">
             <VTextField
               v-model="lower"
               label="From"
@@ -165,7 +165,7 @@ const plain = (t: string) => Number(t.replace(',', '.')) || 0
             :stacks="reach.stacks"
             :holes="reach.holes"
           />
-          <p class="quiet small">
+          <p class="quiet small fs-16">
             Leaves rust if stored dry: wipe them with oil. Slide a leaf straight, and take it out before the crank is
             turned.
           </p>
@@ -176,40 +176,12 @@ const plain = (t: string) => Number(t.replace(',', '.')) || 0
 </template>
 
 <style scoped>
-.gauges {
-  display: grid;
-  gap: 16px;
-}
-
-.files,
-.do {
-  display: flex;
-  flex-wrap: wrap;
-  gap: 10px;
-}
-
 .two {
-  display: grid;
   grid-template-columns: minmax(0, 6fr) minmax(0, 5fr);
-  gap: 26px;
-}
-
-.set,
-.reach {
-  display: grid;
-  gap: 12px;
-  align-content: start;
 }
 
 .head {
-  display: grid;
   grid-template-columns: 3fr 2fr;
-  gap: 12px;
-}
-
-.scroll {
-  position: relative;
-  overflow-x: auto;
 }
 
 table {
@@ -255,18 +227,11 @@ td .v-btn {
 .fault {
   padding: 2px 12px 8px;
   border-left: 6px solid var(--tight);
-  font-size: 16px;
-}
-
-.small {
-  font-size: 16px;
 }
 
 .sr {
-  position: absolute;
   width: 1px;
   height: 1px;
-  overflow: hidden;
 }
 
 @media (width <= 1000px) {

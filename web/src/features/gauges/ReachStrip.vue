@@ -19,7 +19,7 @@ const count = (n: number) => props.stacks.filter((s) => s.leaves_mm.length === n
 <template>
   <div>
     <svg
-      class="reach"
+      class="reach d-block w-100 in-figures"
       viewBox="0 0 800 112"
       role="img"
       :aria-label="`${stacks.length} sizes you can make, ${holes.length} missing sizes`"
@@ -54,7 +54,7 @@ const count = (n: number) => props.stacks.filter((s) => s.leaves_mm.length === n
         {{ mm(s.thickness_mm) }}
       </text>
     </svg>
-    <p class="say">
+    <p class="say fs-16">
       <b>{{ stacks.length }}</b> sizes: {{ count(1) }} by one leaf, {{ count(2) }} by two, {{ count(3) }} by three.
       <template v-if="widest"
         >{{ holes.length }} {{ holes.length === 1 ? 'missing size' : 'missing sizes' }}, the widest from
@@ -62,7 +62,11 @@ const count = (n: number) => props.stacks.filter((s) => s.leaves_mm.length === n
         {{ thou(widest.to_mm) }}).</template
       ><template v-else>No size missing that a drag cannot bridge.</template>
     </p>
-    <ul class="list" tabindex="0" aria-label="Thicknesses">
+    <ul
+      class="list d-grid gr-1 gc-4 mx-0 mt-2 mb-0 pa-0 overflow-y-auto fs-16 list-none"
+      tabindex="0"
+      aria-label="Thicknesses"
+    >
       <li v-for="s in stacks" :key="s.thickness_mm" class="figure">
         <b>{{ mm(s.thickness_mm) }}</b>
         <span v-if="s.leaves_mm.length > 1" class="quiet">{{ leaves(s.leaves_mm) }}</span>
@@ -73,12 +77,6 @@ const count = (n: number) => props.stacks.filter((s) => s.leaves_mm.length === n
 </template>
 
 <style scoped>
-.reach {
-  display: block;
-  width: 100%;
-  font-family: var(--figures);
-}
-
 .ground {
   fill: var(--sunk);
 }
@@ -120,19 +118,8 @@ text {
 }
 
 .list {
-  display: grid;
   grid-template-columns: repeat(auto-fill, minmax(210px, 1fr));
-  gap: 2px 18px;
   max-height: 190px;
-  margin: 8px 0 0;
-  padding: 0;
-  overflow-y: auto;
-  font-size: 16px;
-  list-style: none;
-}
-
-.say {
-  font-size: 17px;
 }
 
 small {

@@ -40,17 +40,9 @@ async function add() {
     <VAlert v-if="refused">{{ refused }}</VAlert>
     <VTextField v-if="correcting" v-model="text" label="What is to be corrected" maxlength="400" hide-details />
     <VTextField v-model="by" label="By" maxlength="100" hide-details />
-    <div class="do">
+    <div class="do d-grid two-columns ga-2">
       <VBtn @click="open = false">Go back</VBtn>
       <VBtn variant="flat" :disabled="!ready" @click="add">{{ correcting ? 'Add it' : 'Countersign' }}</VBtn>
     </div>
   </AppDialog>
 </template>
-
-<style scoped>
-.do {
-  display: grid;
-  grid-template-columns: 1fr 1fr;
-  gap: 10px;
-}
-</style>

@@ -42,17 +42,9 @@ async function sign() {
       hide-details
     />
     <VAlert v-if="refused">{{ refused }}</VAlert>
-    <div class="do">
+    <div class="do d-grid two-columns ga-2">
       <VBtn @click="open = false">Go back</VBtn>
       <VBtn variant="flat" :disabled="!ready" @click="sign">Sign as put off</VBtn>
     </div>
   </AppDialog>
 </template>
-
-<style scoped>
-.do {
-  display: grid;
-  grid-template-columns: 1fr 1fr;
-  gap: 10px;
-}
-</style>

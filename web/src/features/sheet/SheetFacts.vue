@@ -6,7 +6,7 @@ defineProps<{ facts: Schemas['SheetFact'][] }>()
 </script>
 
 <template>
-  <dl class="facts">
+  <dl class="facts d-grid gr-2 gc-6 ma-0">
     <div v-for="f in facts" :key="f.label">
       <dt>{{ f.label }}</dt>
       <dd>{{ f.text }}</dd>
@@ -16,10 +16,7 @@ defineProps<{ facts: Schemas['SheetFact'][] }>()
 
 <style scoped>
 .facts {
-  display: grid;
   grid-template-columns: repeat(auto-fit, minmax(300px, 1fr));
-  gap: 10px 26px;
-  margin: 0;
 }
 
 dt {

@@ -6,7 +6,7 @@ defineProps<{ lists: Schemas['SheetList'][] }>()
 </script>
 
 <template>
-  <section v-for="l in lists" :key="l.title" class="part">
+  <section v-for="l in lists" :key="l.title" class="part d-grid ga-1">
     <h2>{{ l.title }}</h2>
     <ul>
       <li v-for="i in l.items" :key="i.text">
@@ -19,11 +19,6 @@ defineProps<{ lists: Schemas['SheetList'][] }>()
 </template>
 
 <style scoped>
-.part {
-  display: grid;
-  gap: 4px;
-}
-
 h2 {
   font-size: 22px;
 }

@@ -75,22 +75,22 @@ const print = () => globalThis.print()
           <h1>{{ view.vehicle.name }}</h1>
           <p class="quiet">{{ view.vehicle.plate }}</p>
         </div>
-        <p class="seal" :class="{ done: sheet.signed }">{{ sheet.seal }}</p>
+        <p class="seal py-2 px-4 fs-20 font-weight-bold undecided" :class="{ done: sheet.signed }">{{ sheet.seal }}</p>
       </header>
       <SheetFacts :facts="sheet.facts" />
-      <p class="found">{{ sheet.found }}</p>
+      <p class="found fs-20">{{ sheet.found }}</p>
       <SheetLists :lists="sheet.lists" />
-      <div class="drawing" tabindex="0" aria-label="The head, drawn with the figures as left">
+      <div class="drawing overflow-x-auto" tabindex="0" aria-label="The head, drawn with the figures as left">
         <HeadDrawing :engine="view.engine" :crank="null" :shown="shown" />
       </div>
       <ValveTable :sheet="sheet" />
-      <p class="files">
+      <p class="files d-flex flex-wrap gr-1 gc-5">
         <a :href="`/api/v1/jobs/${id}/report.pdf`">PDF, A4</a>
         <a :href="`/api/v1/jobs/${id}/report.pdf?paper=letter`">PDF, letter</a>
         <a :href="`/api/v1/jobs/${id}/report.csv`">CSV</a>
         <a :href="`/api/v1/jobs/${id}/report.json`">JSON</a>
       </p>
-      <p class="quiet foot">{{ sheet.caution }}</p>
+      <p class="quiet foot fs-15">{{ sheet.caution }}</p>
     </main>
   </AppPage>
   <AddDialog v-if="view" v-model="addOpen" :job="id" :what="adding" @done="again" />
@@ -117,11 +117,7 @@ h1 {
 }
 
 .seal {
-  padding: 10px 18px;
-  font-size: 20px;
-  font-weight: 700;
   border: 3px dashed var(--undecided);
-  color: var(--undecided);
 }
 
 .seal.done {
@@ -129,27 +125,9 @@ h1 {
   color: var(--in);
 }
 
-.found {
-  font-size: 21px;
-}
-
-.drawing {
-  overflow-x: auto;
-}
-
 .drawing :deep(svg) {
   min-width: 640px;
   max-height: 420px;
-}
-
-.foot {
-  font-size: 15px;
-}
-
-.files {
-  display: flex;
-  flex-wrap: wrap;
-  gap: 4px 20px;
 }
 
 .files a {

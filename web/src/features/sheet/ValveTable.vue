@@ -9,7 +9,7 @@ const cells = (row: Schemas['SheetRow']) => [...(props.sheet.cold ? [row.cold] :
 </script>
 
 <template>
-  <div class="table" tabindex="0" role="region" aria-label="All valves">
+  <div class="table overflow-x-auto" tabindex="0" role="region" aria-label="All valves">
     <VTable density="compact">
       <thead>
         <tr>
@@ -28,12 +28,12 @@ const cells = (row: Schemas['SheetRow']) => [...(props.sheet.cold ? [row.cold] :
           </th>
           <td class="figure">{{ row.limits }}</td>
           <td v-for="(c, i) in cells(row)" :key="i">
-            <span v-if="c" class="reading">
+            <span v-if="c" class="reading d-inline-flex align-center ga-2">
               <b class="figure">{{ c.figure }}</b>
               <small v-if="c.other" class="quiet">{{ c.other }}</small>
               <VerdictGlyph :verdict="c.verdict as Verdict" /> {{ verdictWord[c.verdict as Verdict]
               }}<small v-if="c.close" class="quiet">close</small
-              ><small v-for="n in c.notes" :key="n" class="override">{{ n }}</small>
+              ><small v-for="n in c.notes" :key="n" class="override undecided">{{ n }}</small>
             </span>
             <span v-else class="quiet">–</span>
           </td>
@@ -45,14 +45,6 @@ const cells = (row: Schemas['SheetRow']) => [...(props.sheet.cold ? [row.cold] :
 </template>
 
 <style scoped>
-.override {
-  color: var(--undecided);
-}
-
-.table {
-  overflow-x: auto;
-}
-
 table {
   width: 100%;
   border-collapse: collapse;
@@ -80,12 +72,6 @@ tbody th {
 tbody th small {
   font-size: 15px;
   font-weight: 400;
-}
-
-.reading {
-  display: inline-flex;
-  align-items: center;
-  gap: 8px;
 }
 
 .reading b {

@@ -197,7 +197,7 @@ async function countAgain() {
       </section>
       <section>
         <h2>Shim sizes available</h2>
-        <div class="three">
+        <div class="three d-grid ga-3">
           <VTextField v-model="sizes.from" label="From" suffix="mm" inputmode="decimal" hide-details />
           <VTextField v-model="sizes.to" label="To" suffix="mm" inputmode="decimal" hide-details />
           <VTextField v-model="sizes.step" label="Step" suffix="mm" inputmode="decimal" hide-details />
@@ -206,8 +206,8 @@ async function countAgain() {
       <section>
         <h2>Shims in stock</h2>
         <p v-if="stock.length === 0" class="quiet">None listed. Stock is used before anything is ordered.</p>
-        <div class="stock">
-          <div v-for="(s, i) in stock" :key="i" class="row">
+        <div class="stock d-grid ga-2">
+          <div v-for="(s, i) in stock" :key="i" class="row d-grid ga-2 align-center">
             <VTextField
               v-model="s.size"
               label="Size"
@@ -221,7 +221,7 @@ async function countAgain() {
           </div>
         </div>
         <FoldAway title="Add a kit of shims or buckets">
-          <div class="three">
+          <div class="three d-grid ga-3">
             <NumberField v-model="kit.from" label="From" unit="mm" />
             <NumberField v-model="kit.to" label="To" unit="mm" />
             <NumberField v-model="kit.step" label="Step" unit="mm" />
@@ -231,14 +231,16 @@ async function countAgain() {
             Add {{ kitSizes.length || 'the' }} sizes to the list
           </VBtn>
         </FoldAway>
-        <VBtn class="add" size="small" @click="stock.push({ size: '', count: '1' })"> Another size </VBtn>
+        <VBtn class="add justify-self-start" size="small" @click="stock.push({ size: '', count: '1' })">
+          Another size
+        </VBtn>
       </section>
       <section>
         <h2>Everything that is stored</h2>
         <p class="quiet">
           Engines, gauge sets, vehicles and every job with its whole list, as a zip of JSON and CSV (docs/formats.md).
         </p>
-        <div class="files">
+        <div class="files d-flex flex-wrap ga-2">
           <VBtn size="small" href="/api/v1/archive.zip">Export everything</VBtn>
           <PickFile label="Import an archive" accept=".zip,application/zip" @picked="takeIn" />
         </div>
@@ -268,32 +270,15 @@ code {
 }
 
 .three {
-  display: grid;
   grid-template-columns: repeat(auto-fit, minmax(160px, 1fr));
-  gap: 12px;
 }
 
 .stock {
-  display: grid;
   grid-template-columns: repeat(auto-fill, minmax(280px, 1fr));
-  gap: 10px;
 }
 
 .row {
-  display: grid;
   grid-template-columns: 3fr 2fr auto;
-  gap: 8px;
-  align-items: center;
-}
-
-.files {
-  display: flex;
-  flex-wrap: wrap;
-  gap: 10px;
-}
-
-.add {
-  justify-self: start;
 }
 
 .state,

@@ -32,7 +32,7 @@ const example = computed(() =>
   <section>
     <h2>Units{{ person() ? ` for ${person()}` : '' }}</h2>
     <p class="quiet">Each person’s own come first here, the other beside. No figure that is kept or judged changes.</p>
-    <div class="units">
+    <div class="units d-grid gr-2 gc-4 align-center">
       <span>Gaps</span>
       <PickOne
         :model-value="units.length"
@@ -52,19 +52,12 @@ const example = computed(() =>
         />
       </template>
     </div>
-    <p class="figure example">{{ example }}</p>
+    <p class="figure quiet">{{ example }}</p>
   </section>
 </template>
 
 <style scoped>
 .units {
-  display: grid;
   grid-template-columns: max-content 1fr;
-  gap: 10px 18px;
-  align-items: center;
-}
-
-.example {
-  color: var(--quiet);
 }
 </style>

@@ -98,7 +98,7 @@ async function start() {
     waiting="Reading vehicles and engines…"
     @again="s.load"
   >
-    <div class="start">
+    <div class="start d-grid ga-7">
       <section>
         <h2><i>1</i> Vehicle</h2>
         <PickOne
@@ -110,9 +110,9 @@ async function start() {
           @update:model-value="pick"
         >
           <b>{{ v.name }}</b><span class="quiet">{{ v.plate }} · {{ v.engine_name }}</span>
-          <small v-if="s.going(v)" class="differs">has a job on the go</small>
+          <small v-if="s.going(v)" class="differs undecided fs-15">has a job on the go</small>
         </PickOne>
-        <div class="reasons">
+        <div class="d-flex flex-wrap ga-2">
           <VBtn :aria-expanded="editing === 'new'" @click="editing = 'new'">
             Another vehicle, or import its engine sheet
           </VBtn>
@@ -132,7 +132,7 @@ async function start() {
           @cancel="editing = ''"
         />
         <FoldAway v-if="off.length" :title="`Taken off the list: ${off.length}`">
-          <div class="reasons">
+          <div class="d-flex flex-wrap ga-2">
             <VBtn v-for="v in off" :key="v.id" @click="s.putOnBoard(v, true)"> Restore {{ v.name }} </VBtn>
           </div>
         </FoldAway>
@@ -150,7 +150,9 @@ async function start() {
           tiles
         >
           <b>{{ c.state }} · {{ c.source }}</b>
-          <small v-if="value >= (engine.cards?.length ?? 0)" class="differs">of this vehicle alone</small>
+          <small v-if="value >= (engine.cards?.length ?? 0)" class="differs undecided fs-15"
+            >of this vehicle alone</small
+          >
           <small v-if="c.date || c.remark" class="quiet">{{ [c.date, c.remark].filter(Boolean).join(' · ') }}</small>
           <span
             ><span class="quiet">intake</span> <span class="figure">{{ window(c.intake) }}</span></span
@@ -159,7 +161,7 @@ async function start() {
             ><span class="quiet">exhaust</span> <span class="figure">{{ window(c.exhaust) }}</span></span
           >
           <small class="quiet">{{ c.holds }}</small>
-          <small v-for="d in differs(value)" :key="d" class="differs">{{ d }}</small>
+          <small v-for="d in differs(value)" :key="d" class="differs undecided fs-15">{{ d }}</small>
         </PickOne>
         <VTextField
           v-if="cards.length > 1"
@@ -200,7 +202,7 @@ async function start() {
         >
           <b>{{ g.name }}</b><span class="quiet">{{ g.leaves }} leaves</span>
         </PickOne>
-        <div class="fields">
+        <div class="fields d-grid ga-3 mt-2">
           <VTextField v-model="form.mechanic" label="Mechanic" maxlength="100" :error-messages="faults.mechanic" />
           <NumberField
             v-model="form.odometer"
@@ -225,7 +227,12 @@ async function start() {
         <VAlert v-if="trouble">{{ [trouble, ...Object.values(faults)].join(' ') }}</VAlert>
         <p v-else-if="missing" class="quiet" role="status">{{ missing }}</p>
       </div>
-      <VBtn class="go" variant="flat" :disabled="missing !== '' || s.starting.value" @click="start">
+      <VBtn
+        class="go justify-self-start fs-24"
+        variant="flat"
+        :disabled="missing !== '' || s.starting.value"
+        @click="start"
+      >
         {{ job ? 'Save the correction' : 'Start the job' }}
       </VBtn>
     </div>
@@ -233,11 +240,6 @@ async function start() {
 </template>
 
 <style scoped>
-.start {
-  display: grid;
-  gap: 28px;
-}
-
 section {
   display: grid;
   gap: 12px;
@@ -276,28 +278,12 @@ h2 i {
   text-transform: uppercase;
 }
 
-.differs {
-  color: var(--undecided);
-  font-size: 15px;
-}
-
 .fields {
-  display: grid;
   grid-template-columns: repeat(auto-fit, minmax(240px, 1fr));
-  gap: 12px;
-  margin-top: 8px;
-}
-
-.reasons {
-  display: flex;
-  flex-wrap: wrap;
-  gap: 8px;
 }
 
 .go {
-  justify-self: start;
   min-width: 320px;
   min-height: 72px;
-  font-size: 24px;
 }
 </style>

@@ -96,7 +96,7 @@ async function store() {
 </script>
 
 <template>
-  <div class="new">
+  <div class="new d-grid ga-3 pa-4 edged rounded">
     <VTextField v-model="name" label="Name in the workshop" maxlength="100" hide-details />
     <VTextField v-model="plate" label="Plate or number" maxlength="30" hide-details />
     <NumberField v-model="odometer" label="Odometer" of="distance" whole @slip="slipped = $event" />
@@ -107,13 +107,13 @@ async function store() {
       hide-details
       no-data-text="No engine is stored yet: import a sheet."
     />
-    <OdometerWhy v-if="backwards" v-model="why" class="all" :showed="backwards" />
-    <p v-if="vehicle" class="quiet all">Jobs that were started keep the engine they began with.</p>
-    <VAlert v-if="twice" class="all" role="status">
+    <OdometerWhy v-if="backwards" v-model="why" class="all all-columns" :showed="backwards" />
+    <p v-if="vehicle" class="quiet all all-columns">Jobs that were started keep the engine they began with.</p>
+    <VAlert v-if="twice" class="all all-columns" role="status">
       {{ twice.name }}, {{ twice.plate || 'no plate' }}, is on the list already. Is it another one?
     </VAlert>
-    <FaultList v-if="trouble" class="all" :title="trouble" :faults="faults" after="Nothing was saved." />
-    <div class="do all">
+    <FaultList v-if="trouble" class="all all-columns" :title="trouble" :faults="faults" after="Nothing was saved." />
+    <div class="do all all-columns d-flex flex-wrap align-center ga-2">
       <PickFile label="Import an engine sheet" accept=".json,application/json" @picked="take" />
       <template v-if="vehicle">
         <VBtn @click="$emit('remove')">Remove it from the list</VBtn>
@@ -129,22 +129,6 @@ async function store() {
 
 <style scoped>
 .new {
-  display: grid;
   grid-template-columns: repeat(auto-fit, minmax(260px, 1fr));
-  gap: 12px;
-  padding: 18px;
-  border: 2px solid var(--line);
-  border-radius: 6px;
-}
-
-.all {
-  grid-column: 1 / -1;
-}
-
-.do {
-  display: flex;
-  flex-wrap: wrap;
-  align-items: center;
-  gap: 10px;
 }
 </style>

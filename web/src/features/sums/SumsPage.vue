@@ -149,8 +149,8 @@ async function share() {
     <template #bar>
       <VBtn v-if="sum" size="small" @click="share">Copy link</VBtn>
     </template>
-    <div class="sums">
-      <nav class="which" aria-label="Calculators">
+    <div class="sums d-grid ga-4">
+      <nav class="which d-flex flex-wrap ga-2" aria-label="Calculators">
         <VBtn v-for="s in sums" :key="s.id" :class="{ on: s.id === sum?.id }" :to="`/sums/${s.id}`">{{ s.name }}</VBtn>
       </nav>
       <StateNote
@@ -160,8 +160,8 @@ async function share() {
         text="Choose one of those above."
       />
       <p v-if="copied" class="quiet" role="status">{{ copied }}</p>
-      <section v-if="sum" class="two">
-        <form class="form" @submit.prevent>
+      <section v-if="sum" class="two d-grid ga-10">
+        <form class="form d-grid ga-3 align-content-start" @submit.prevent>
           <h2>{{ sum.name }}</h2>
           <p class="quiet">{{ sum.about }}</p>
           <PickOne
@@ -210,19 +210,19 @@ async function share() {
         <div class="answer" aria-live="polite">
           <template v-if="answer">
             <div v-if="answer.screw" class="dial"><ScrewDial :screw="answer.screw" nut /></div>
-            <p class="large" :class="answer.verdict">
+            <p class="large brass font-weight-bold lh-none" :class="answer.verdict">
               <VerdictGlyph v-if="answer.verdict" :verdict="answer.verdict" class="glyph" /> {{ answer.large }}
             </p>
             <p v-for="l in answer.lines" :key="l">{{ l }}</p>
           </template>
           <div v-else-if="all.length" role="alert">
-            <ul class="faults">
+            <ul class="faults d-grid ga-2 ma-0 ps-8 pe-4 pt-3 pb-3 on-panel">
               <li v-for="f in all" :key="f.at + f.message">
                 <b v-if="f.at">{{ f.at }}:</b> {{ f.message }}
               </li>
             </ul>
           </div>
-          <p class="quiet small">The maker’s book and local rules win over any figure here.</p>
+          <p class="quiet small fs-16">The maker’s book and local rules win over any figure here.</p>
         </div>
       </section>
     </div>
@@ -230,17 +230,6 @@ async function share() {
 </template>
 
 <style scoped>
-.sums {
-  display: grid;
-  gap: 18px;
-}
-
-.which {
-  display: flex;
-  flex-wrap: wrap;
-  gap: 8px;
-}
-
 .which .on {
   border-color: var(--brass);
   background: var(--wash);
@@ -248,15 +237,7 @@ async function share() {
 }
 
 .two {
-  display: grid;
   grid-template-columns: minmax(0, 1fr) minmax(0, 1fr);
-  gap: 40px;
-}
-
-.form {
-  display: grid;
-  gap: 14px;
-  align-content: start;
 }
 
 .mono :deep(input),
@@ -278,10 +259,7 @@ async function share() {
 }
 
 .large {
-  color: var(--brass);
   font-size: clamp(34px, 4.4vw, 58px);
-  font-weight: 700;
-  line-height: 1.1;
 }
 
 .large.in {
@@ -307,20 +285,11 @@ async function share() {
 }
 
 .faults {
-  display: grid;
-  gap: 8px;
-  margin: 0;
-  padding: 12px 18px 12px 34px;
   border-left: 8px solid var(--tight);
-  background: var(--panel);
 }
 
 .faults b {
   color: var(--brass);
-}
-
-.small {
-  font-size: 16px;
 }
 
 @media (width <= 900px) {

@@ -50,7 +50,7 @@ const gap = (l: Schemas['Limits']) => `${mine('length').bare(l.lower_mm)}–${mi
         <span class="figure">{{ gap(c.exhaust) }}</span>
       </li>
     </ul>
-    <VBtn v-if="!cards" size="small" class="edit" @click="edit">{{
+    <VBtn v-if="!cards" size="small" class="justify-self-start" @click="edit">{{
       history.own_cards.length ? 'Change them…' : 'Add one…'
     }}</VBtn>
     <template v-else>
@@ -65,7 +65,7 @@ const gap = (l: Schemas['Limits']) => `${mine('length').bare(l.lower_mm)}–${mi
         :aria-label="c.source"
         @remove="cards.splice(i, 1)"
       />
-      <div class="do">
+      <div class="do d-flex flex-wrap ga-2">
         <VBtn size="small" @click="add">Another card</VBtn>
         <VBtn size="small" @click="cards = null">Go back</VBtn>
         <VBtn size="small" variant="flat" @click="keep">Keep the cards</VBtn>
@@ -87,15 +87,5 @@ h2 {
 ul {
   margin: 0;
   padding-left: 20px;
-}
-
-.edit {
-  justify-self: start;
-}
-
-.do {
-  display: flex;
-  flex-wrap: wrap;
-  gap: 10px;
 }
 </style>

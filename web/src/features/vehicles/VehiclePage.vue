@@ -115,9 +115,9 @@ async function keep() {
       <VBtn v-if="data?.due.on" size="small" :href="`/api/v1/vehicles/${id}/due.ics`">Calendar file</VBtn>
       <VBtn v-if="data" variant="flat" size="small" :to="`/start?vehicle=${id}`">Start a job</VBtn>
     </template>
-    <div v-if="data" class="vehicle">
+    <div v-if="data" class="vehicle ga-7">
       <VAlert v-if="data.vehicle.damaged" role="alert">{{ data.vehicle.damaged }}</VAlert>
-      <section class="due">
+      <section class="due py-4 px-5 rounded">
         <h2>
           <template v-if="data.due.on || data.due.odometer_km"
             >Next due <em v-if="data.due.on">{{ day(data.due.on) }}</em><template
@@ -146,10 +146,10 @@ async function keep() {
             }}
           </li>
         </ul>
-        <VBtn v-if="!intervals" size="small" class="edit" @click="edit">Intervals…</VBtn>
-        <div v-else class="intervals">
+        <VBtn v-if="!intervals" size="small" class="justify-self-start" @click="edit">Intervals…</VBtn>
+        <div v-else class="intervals d-grid ga-2">
           <VAlert v-if="said">{{ said }}</VAlert>
-          <div v-for="(i, n) in intervals" :key="n" class="row">
+          <div v-for="(i, n) in intervals" :key="n" class="row d-grid ga-2 align-start">
             <template v-if="i.once_from !== undefined">
               <VTextField
                 v-model="i.source"
@@ -169,7 +169,7 @@ async function keep() {
               <VTextField v-model="i.source" label="Source" maxlength="100" density="comfortable" hide-details />
             </template>
           </div>
-          <div class="do">
+          <div class="do d-flex flex-wrap ga-2">
             <VBtn size="small" @click="intervals.push({ source: '' })">Another source</VBtn>
             <VBtn size="small" @click="newCam">Once, after a new cam</VBtn>
             <VBtn size="small" @click="intervals = null">Go back</VBtn>
@@ -180,7 +180,7 @@ async function keep() {
 
       <section v-if="wear.length && data.engine" class="wear">
         <h2>How its valves wear</h2>
-        <p v-if="first" class="lead">
+        <p v-if="first" class="lead fs-20">
           {{ first.valve }} decides:
           {{
             first.out
@@ -189,7 +189,7 @@ async function keep() {
           }}<template v-if="between(first)">, {{ between(first) }}</template
           >.
         </p>
-        <p v-else class="lead">No valve moves by more than its readings differ anyway: steady.</p>
+        <p v-else class="lead fs-20">No valve moves by more than its readings differ anyway: steady.</p>
         <VAlert v-if="odd.length" role="note">
           {{ odd.join(', ') }} {{ odd.length === 1 ? 'wears' : 'wear' }} unlike
           {{ odd.length === 1 ? 'its' : 'their' }} neighbours: look for the cause.
@@ -198,12 +198,12 @@ async function keep() {
           Thousandths of {{ inThou ? 'an inch' : 'a millimetre' }} per {{ over }}, from {{ data.counted }}
           {{ data.counted === 1 ? 'visit' : 'visits' }}; minus closes (the valve sinks into its seat), plus opens.
         </p>
-        <div class="drawing" tabindex="0" aria-label="The head, drawn with how fast each valve wears">
+        <div class="drawing overflow-x-auto" tabindex="0" aria-label="The head, drawn with how fast each valve wears">
           <HeadDrawing :engine="data.engine" :crank="null" :shown="shown" />
         </div>
         <WearChart v-if="data.counted > 1" :visits="data.visits" :wear="wear" />
         <FoldAway title="Every valve">
-          <div class="table" tabindex="0" role="region" aria-label="Wear of every valve">
+          <div class="table overflow-x-auto" tabindex="0" role="region" aria-label="Wear of every valve">
             <VTable density="compact">
               <thead>
                 <tr>
@@ -255,7 +255,12 @@ async function keep() {
           title="No finished job yet"
           text="What each job found and left is shown here."
         />
-        <RouterLink v-for="v in visits" :key="v.job_id" class="visit" :to="`/jobs/${v.job_id}/sheet`">
+        <RouterLink
+          v-for="v in visits"
+          :key="v.job_id"
+          class="visit d-grid ga-3 align-baseline tall-56 py-2 px-4 edged rounded on-panel text-decoration-none"
+          :to="`/jobs/${v.job_id}/sheet`"
+        >
           <b>{{ day(v.at) }}</b>
           <span class="figure">{{ km(v.odometer_km) }}</span>
           <span
@@ -278,7 +283,6 @@ section {
 }
 
 .vehicle {
-  gap: 30px;
   max-width: 1100px;
 }
 
@@ -288,9 +292,7 @@ h2 {
 }
 
 .due {
-  padding: 18px 22px;
   border: 2px solid var(--brass);
-  border-radius: 6px;
 }
 
 em {
@@ -298,39 +300,13 @@ em {
   font-style: normal;
 }
 
-.lead {
-  font-size: 21px;
-}
-
 ul {
   margin: 0;
   padding-left: 20px;
 }
 
-.edit {
-  justify-self: start;
-}
-
-.intervals,
-.row {
-  display: grid;
-  gap: 10px;
-}
-
 .row {
   grid-template-columns: repeat(auto-fit, minmax(160px, 1fr));
-  align-items: start;
-}
-
-.do {
-  display: flex;
-  flex-wrap: wrap;
-  gap: 10px;
-}
-
-.drawing,
-.table {
-  overflow-x: auto;
 }
 
 .drawing :deep(svg) {
@@ -339,16 +315,7 @@ ul {
 }
 
 .visit {
-  display: grid;
   grid-template-columns: 150px 140px 1fr;
-  gap: 14px;
-  align-items: baseline;
-  min-height: 56px;
-  padding: 10px 16px;
-  border: 2px solid var(--line);
-  border-radius: 4px;
-  background: var(--panel);
-  text-decoration: none;
 }
 
 .visit small {

@@ -29,11 +29,16 @@ const day = (iso: string) => new Date(iso).toLocaleDateString([], { dateStyle: '
       <VBtn v-if="due?.length" size="small" href="/api/v1/due.ics">Calendar</VBtn>
       <VBtn variant="flat" size="small" to="/start">Start a job</VBtn>
     </template>
-    <div v-if="data" class="vehicles">
+    <div v-if="data" class="vehicles ga-6">
       <VTextField v-model="typed" label="Name, plate or engine" type="search" hide-details clearable autofocus />
       <section v-if="due?.length && !search">
         <h2>Due next</h2>
-        <RouterLink v-for="d in due" :key="d.vehicle_id" class="row due" :to="`/vehicles/${d.vehicle_id}`">
+        <RouterLink
+          v-for="d in due"
+          :key="d.vehicle_id"
+          class="row due d-grid two-columns gr-1 gc-4 tall-56 py-2 px-4 edged rounded on-panel text-decoration-none"
+          :to="`/vehicles/${d.vehicle_id}`"
+        >
           <b>{{ d.vehicle }}</b>
           <span
             >{{ day(d.on) }}<template v-if="d.odometer_km">, about {{ distance.say(d.odometer_km) }}</template></span
@@ -51,7 +56,7 @@ const day = (iso: string) => new Date(iso).toLocaleDateString([], { dateStyle: '
         <RouterLink
           v-for="v in data.list"
           :key="v.id"
-          class="row"
+          class="row d-grid two-columns gr-1 gc-4 tall-56 py-2 px-4 edged rounded on-panel text-decoration-none"
           :class="{ off: !v.on_board }"
           :to="`/vehicles/${v.id}`"
         >
@@ -77,24 +82,11 @@ section {
 }
 
 .vehicles {
-  gap: 24px;
   max-width: 1000px;
 }
 
 h2 {
   font-size: 24px;
-}
-
-.row {
-  display: grid;
-  grid-template-columns: 1fr 1fr;
-  gap: 2px 16px;
-  min-height: 56px;
-  padding: 10px 16px;
-  border: 2px solid var(--line);
-  border-radius: 4px;
-  background: var(--panel);
-  text-decoration: none;
 }
 
 .row b {

@@ -54,29 +54,27 @@ const limits = computed(() => {
 
 <template>
   <svg
-    class="chart"
+    class="chart d-block w-100"
     :viewBox="`0 0 ${box.left + box.width + 56} ${box.top + box.height + 34}`"
     role="img"
     :aria-label="label"
   >
     <rect class="window" :x="box.left" :y="y(1)" :width="box.width" :height="y(0) - y(1)" />
-    <text class="scale end" :x="box.left - 8" :y="y(1) + 5">{{ limits.upper }}</text>
-    <text class="scale end" :x="box.left - 8" :y="y(0) + 5">{{ limits.lower }}</text>
+    <text class="scale end fs-15" :x="box.left - 8" :y="y(1) + 5">{{ limits.upper }}</text>
+    <text class="scale end fs-15" :x="box.left - 8" :y="y(0) + 5">{{ limits.lower }}</text>
     <path v-for="l in lines" :key="l.valve" class="line" :class="{ first: l.first, odd: l.odd }" :d="l.d" />
-    <text v-if="end && lastAt !== null" class="name" :x="box.left + box.width + 8" :y="lastAt + 6">
+    <text v-if="end && lastAt !== null" class="name font-weight-bold" :x="box.left + box.width + 8" :y="lastAt + 6">
       {{ end.valve }}
     </text>
     <g v-for="k in kms" :key="k">
       <line class="tick" :x1="x(k)" :x2="x(k)" :y1="box.top" :y2="box.top + box.height" />
-      <text class="scale mid" :x="x(k)" :y="box.top + box.height + 24">{{ distance.bare(k) }}</text>
+      <text class="scale mid fs-15" :x="x(k)" :y="box.top + box.height + 24">{{ distance.bare(k) }}</text>
     </g>
   </svg>
 </template>
 
 <style scoped>
 .chart {
-  display: block;
-  width: 100%;
   max-width: 900px;
   font-family: var(--words);
 }
@@ -110,7 +108,6 @@ const limits = computed(() => {
 
 .scale {
   fill: var(--quiet);
-  font-size: 15px;
 }
 
 .end {
@@ -124,6 +121,5 @@ const limits = computed(() => {
 .name {
   fill: var(--ink);
   font-size: 18px;
-  font-weight: 700;
 }
 </style>

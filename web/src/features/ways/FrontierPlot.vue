@@ -26,9 +26,9 @@ const line = computed(() => placed.value.map((p, i) => `${i ? 'L' : 'M'}${p.x} $
 </script>
 
 <template>
-  <div class="scrolls" tabindex="0" role="region" aria-label="Best plans">
+  <div class="scrolls overflow-x-auto" tabindex="0" role="region" aria-label="Best plans">
     <svg
-      class="plot"
+      class="plot d-block w-100 in-figures"
       :style="{ minWidth: `${width}px` }"
       :viewBox="`0 0 ${width} 168`"
       role="group"
@@ -61,15 +61,8 @@ const line = computed(() => placed.value.map((p, i) => `${i ? 'L' : 'M'}${p.x} $
 </template>
 
 <style scoped>
-.scrolls {
-  overflow-x: auto;
-}
-
 .plot {
-  display: block;
-  width: 100%;
   height: 190px;
-  font-family: var(--figures);
 }
 
 text {

@@ -9,14 +9,14 @@ const pegs = (p: PlanView) => p.stops.map((s) => s.crank_deg / 7.2)
 </script>
 
 <template>
-  <span class="way">
+  <span class="way d-grid flex-1-1-0 gr-1 gc-3 align-center text-left">
     <span class="name"
       ><b>{{ plan.title }}</b> <small class="quiet">{{ orderName(plan.order) }}</small></span
     >
     <span class="stops"
       ><b class="figure">{{ plan.stops.length }}</b> <small class="quiet">stops</small></span
     >
-    <span class="turned figure">{{ degrees(plan.total_turn_deg!) }}</span>
+    <span class="turned figure fs-20 text-right">{{ degrees(plan.total_turn_deg!) }}</span>
     <span class="clear">
       <svg viewBox="0 0 100 12" preserveAspectRatio="none" aria-hidden="true">
         <rect class="room" width="100" height="12" />
@@ -39,12 +39,7 @@ const pegs = (p: PlanView) => p.stops.map((s) => s.crank_deg / 7.2)
 
 <style scoped>
 .way {
-  display: grid;
-  flex: 1;
   grid-template-columns: minmax(0, 2fr) 82px 74px minmax(90px, 1fr);
-  gap: 2px 14px;
-  align-items: center;
-  text-align: left;
 }
 
 .name b {
@@ -61,11 +56,6 @@ small {
 .stops b {
   font-size: 30px;
   line-height: 1;
-}
-
-.turned {
-  font-size: 19px;
-  text-align: right;
 }
 
 .clear svg {

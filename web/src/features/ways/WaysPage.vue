@@ -99,15 +99,15 @@ useKeys((k) => {
         <VBtn v-if="plan && !job" size="small" :to="card">Card</VBtn>
       </template>
     </template>
-    <main v-if="ways" class="ways">
-      <section class="list">
+    <main v-if="ways" class="ways d-grid">
+      <section class="list py-4 px-4">
         <VAlert v-if="w.backReason.value && plan" role="note">{{ plan.cautions.at(-1) }}</VAlert>
         <StateNote v-if="trouble" tone="trouble" title="That cannot be done." :text="trouble" />
         <PickOne
           v-if="open.length"
           v-slot="{ option: { p } }"
           :model-value="plan ? w.key(plan) : ''"
-          class="rows"
+          class="rows d-grid"
           label="Sequences, side by side"
           :options="open.map((p) => ({ value: w.key(p), p }))"
           @update:model-value="(k) => (w.chosen.value = k)"
@@ -119,14 +119,14 @@ useKeys((k) => {
           title="No sequence suits this engine."
           text="With these conditions some valve is never clear enough at a stop."
         />
-        <section v-for="p in shut" :key="p.school" class="shut">
+        <section v-for="p in shut" :key="p.school" class="shut mt-3 py-1 px-4 fs-16">
           <b>{{ p.title }}</b> <span class="quiet">not for this engine.</span>
           <p class="quiet">{{ p.reason }}</p>
         </section>
       </section>
-      <section v-if="plan" class="look">
-        <div class="say">
-          <span class="dial"
+      <section v-if="plan" class="look d-grid ga-1 align-content-start py-3 px-5 overflow-y-auto">
+        <div class="say d-flex ga-4 align-center">
+          <span class="dial flex-0-0"
             ><CrankPulley :crank="crank" :rotation="engine.rotation" :marks="engine.marks_deg" :turning="false"
           /></span>
           <div>
@@ -140,10 +140,10 @@ useKeys((k) => {
             </p>
           </div>
         </div>
-        <div class="head" tabindex="0" aria-label="The head, drawn">
+        <div class="head shrinks" tabindex="0" aria-label="The head, drawn">
           <HeadDrawing :engine="engine" :crank="crank" :shown="valvesAt(engine, crank, here?.valves ?? [])" bare />
         </div>
-        <div class="band">
+        <div class="band shrinks">
           <TurnBand
             v-model:dragged="crank"
             :engine="engine"
@@ -155,7 +155,7 @@ useKeys((k) => {
             draggable
           />
         </div>
-        <div class="foot">
+        <div class="foot d-grid ga-4">
           <div>
             <VSlider
               v-model="crank"
@@ -166,13 +166,13 @@ useKeys((k) => {
               color="primary"
               aria-label="Crank position, degrees"
             />
-            <p class="walk">
+            <p class="walk d-flex flex-wrap ga-2 my-1 mx-0">
               <VBtn size="small" @click="walk(-1)">Previous <kbd>←</kbd></VBtn>
               <VBtn size="small" @click="walk(1)">Next <kbd>→</kbd></VBtn>
             </p>
             <FoldAway title="Cautions and what is assumed">
-              <p v-for="c in plan.cautions" :key="c" class="caution">{{ c }}</p>
-              <p v-for="a in plan.assumed" :key="a" class="quiet caution">Assumed: {{ a }}</p>
+              <p v-for="c in plan.cautions" :key="c" class="caution fs-15 lh-tight">{{ c }}</p>
+              <p v-for="a in plan.assumed" :key="a" class="quiet caution fs-15 lh-tight">Assumed: {{ a }}</p>
             </FoldAway>
           </div>
           <figure>
@@ -201,18 +201,12 @@ useKeys((k) => {
 
 <style scoped>
 .ways {
-  display: grid;
   grid-template-columns: minmax(0, 1fr) minmax(0, 1fr);
   min-height: calc(100dvh - 62px);
 }
 
 .list {
-  padding: 16px 18px;
   border-right: 2px solid var(--line);
-}
-
-.rows {
-  display: grid;
 }
 
 .rows :deep(.v-btn) {
@@ -224,33 +218,18 @@ useKeys((k) => {
 }
 
 .shut {
-  margin-top: 12px;
-  padding: 6px 16px;
   border-left: 6px dotted var(--edge);
-  font-size: 17px;
 }
 
 .look {
   position: sticky;
   top: 0;
-  display: grid;
   grid-template-rows: auto minmax(120px, 1fr) minmax(120px, 1fr) auto auto;
   height: calc(100dvh - 62px);
-  gap: 6px;
-  align-content: start;
   min-height: 640px;
-  padding: 12px 20px;
-  overflow-y: auto;
-}
-
-.say {
-  display: flex;
-  gap: 16px;
-  align-items: center;
 }
 
 .dial {
-  flex: none;
   width: 74px;
   height: 76px;
 }
@@ -265,22 +244,8 @@ em {
   font-style: normal;
 }
 
-.head,
-.band {
-  min-height: 0;
-}
-
 .foot {
-  display: grid;
   grid-template-columns: minmax(0, 1fr) minmax(0, 1fr);
-  gap: 18px;
-}
-
-.walk {
-  display: flex;
-  flex-wrap: wrap;
-  gap: 8px;
-  margin: 6px 0;
 }
 
 summary {
@@ -288,11 +253,6 @@ summary {
   align-content: center;
   font-size: 16px;
   cursor: pointer;
-}
-
-.caution {
-  font-size: 15px;
-  line-height: 1.25;
 }
 
 figure {

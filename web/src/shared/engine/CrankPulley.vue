@@ -16,7 +16,7 @@ const at = (mark: number) => `rotate(${sense.value * ((props.crank ?? 0) - mark)
 
 <template>
   <svg
-    class="pulley"
+    class="pulley d-block w-100 h-100"
     viewBox="-62 -66 124 128"
     role="img"
     :aria-label="crank === null ? 'Crank pulley, place not known' : `Crank pulley at ${Math.round(crank)} degrees`"
@@ -44,12 +44,6 @@ const at = (mark: number) => `rotate(${sense.value * ((props.crank ?? 0) - mark)
 </template>
 
 <style scoped>
-.pulley {
-  display: block;
-  width: 100%;
-  height: 100%;
-}
-
 .rim {
   fill: var(--panel);
   stroke: var(--quiet);

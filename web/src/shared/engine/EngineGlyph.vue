@@ -20,7 +20,7 @@ const height = computed(() => (rows.value.length ? y(rows.value.length - 1) + 16
 
 <template>
   <svg
-    class="glyph"
+    class="glyph d-block w-100 h-100"
     :viewBox="`0 0 ${width} ${height}`"
     role="img"
     :aria-label="`Rows of ${name}: ${rows.map((r) => r.valves.join(' ')).join('; ')}`"
@@ -37,9 +37,6 @@ const height = computed(() => (rows.value.length ? y(rows.value.length - 1) + 16
 
 <style scoped>
 .glyph {
-  display: block;
-  width: 100%;
-  height: 100%;
   fill: none;
   stroke: var(--quiet);
   stroke-width: 2.5;

@@ -114,7 +114,7 @@ const lift = (name: string) => (props.crank === null ? 0 : liftAt(lifts.value.ge
 <template>
   <svg
     ref="svg"
-    class="head"
+    class="head d-block w-100 h-100"
     :style="least"
     :viewBox="`0 0 ${layout.width} ${layout.height}`"
     role="group"
@@ -199,10 +199,7 @@ const lift = (name: string) => (props.crank === null ? 0 : liftAt(lifts.value.ge
 
 <style scoped>
 .head {
-  display: block;
-  width: 100%;
   min-width: var(--least-width, 0);
-  height: 100%;
   min-height: var(--least-height, 0);
   font-family: var(--words);
 }

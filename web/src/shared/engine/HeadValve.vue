@@ -68,7 +68,9 @@ const label = computed(() => {
       :transform="beside ? 'rotate(-90)' : undefined"
     />
     <circle class="pivot" :cx="beside ? -58 : 0" :cy="beside ? 0 : -58" :r="shown.number ? 14 : 9" />
-    <text v-if="shown.number" class="number" :x="beside ? -58 : 0" :y="beside ? 6 : -52">{{ shown.number }}</text>
+    <text v-if="shown.number" class="number font-weight-bold" :x="beside ? -58 : 0" :y="beside ? 6 : -52">{{
+      shown.number
+    }}</text>
     <g v-if="raised" class="cast" transform="translate(5 6)">
       <circle v-if="placed.kind === 'intake'" :r="r" />
       <path v-else :d="octagon(r)" />
@@ -82,7 +84,7 @@ const label = computed(() => {
     <g v-if="!bare" class="result" :transform="beside ? 'translate(66 -62)' : undefined">
       <text
         v-if="shown.figure"
-        class="gap"
+        class="gap in-figures fs-22 font-weight-bold"
         :class="{ five: shown.figure.length === 5, wide: shown.figure.length > 5 && !ends, ends }"
         :y="ends ? 51 : 61"
       >
@@ -91,7 +93,7 @@ const label = computed(() => {
         ><template v-else>{{ shown.figure }}</template>
       </text>
       <line v-else class="none" x1="-12" x2="12" y1="55" y2="55" />
-      <text v-if="shown.stale" class="stale" y="86">too late</text>
+      <text v-if="shown.stale" class="stale fs-16" y="86">too late</text>
       <g v-else-if="shown.verdict" transform="translate(0 82) scale(.82)">
         <path class="fill" :d="verdictPaths[shown.verdict].fill" />
         <path class="stroke" :d="verdictPaths[shown.verdict].line" />
@@ -142,7 +144,6 @@ const label = computed(() => {
 .number {
   fill: var(--ink);
   font-size: 18px;
-  font-weight: 700;
   text-anchor: middle;
 }
 
@@ -211,9 +212,6 @@ const label = computed(() => {
 
 .gap {
   fill: var(--mark);
-  font-family: var(--figures);
-  font-size: 22px;
-  font-weight: 700;
   text-anchor: middle;
 }
 
@@ -231,7 +229,6 @@ const label = computed(() => {
 
 .stale {
   fill: var(--undecided);
-  font-size: 17px;
   text-anchor: middle;
 }
 

@@ -32,7 +32,7 @@ const name = computed(() =>
 </script>
 
 <template>
-  <svg class="dial" viewBox="-100 -100 200 200" role="img" :aria-label="name">
+  <svg class="dial d-block w-100 h-100" viewBox="-100 -100 200 200" role="img" :aria-label="name">
     <g class="hours">
       <line v-for="h in 12" :key="h" y1="-96" :y2="h % 3 === 0 ? -84 : -90" :transform="`rotate(${h * 30})`" />
     </g>
@@ -54,19 +54,13 @@ const name = computed(() =>
         d="M-9-8L9 0L-9 8Z"
         :transform="`translate(${point(shown, 74)}) rotate(${shown < 0 ? shown + 180 : shown})`"
       />
-      <text v-if="whole" class="whole" y="98">+ {{ whole }} turn{{ whole > 1 ? 's' : '' }}</text>
+      <text v-if="whole" class="whole font-weight-bold" y="98">+ {{ whole }} turn{{ whole > 1 ? 's' : '' }}</text>
     </g>
     <line v-else-if="!setter || setter === 'valve-screw' || setter === 'rod-screw'" class="slot" y1="-30" y2="30" />
   </svg>
 </template>
 
 <style scoped>
-.dial {
-  display: block;
-  width: 100%;
-  height: 100%;
-}
-
 .hours line {
   stroke: var(--edge);
   stroke-width: 3;
@@ -128,7 +122,6 @@ const name = computed(() =>
 .whole {
   fill: var(--brass);
   font-size: 18px;
-  font-weight: 700;
   text-anchor: middle;
 }
 </style>

@@ -76,7 +76,7 @@ const name = computed(
 </script>
 
 <template>
-  <svg class="side" viewBox="0 0 300 320" role="img" :aria-label="name">
+  <svg class="side d-block w-100 h-100" viewBox="0 0 300 320" role="img" :aria-label="name">
     <text class="title" x="6" y="24">{{ valve.name }}</text>
     <text class="state" :class="{ ready: settable && shut && crank !== null }" x="294" y="24">{{ words }}</text>
 
@@ -172,9 +172,6 @@ const name = computed(
 
 <style scoped>
 .side {
-  display: block;
-  width: 100%;
-  height: 100%;
   font-family: var(--words);
 }
 

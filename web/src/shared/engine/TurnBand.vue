@@ -70,7 +70,7 @@ const pegs = computed(() =>
 
 <template>
   <svg
-    class="band"
+    class="band d-block w-100 h-100"
     :class="{ draggable }"
     :viewBox="`0 0 ${left + across + 26} ${bottom + 40}`"
     role="img"
@@ -106,7 +106,9 @@ const pegs = computed(() =>
       <path v-if="p.done && !p.at" class="tick" :d="`M${p.x - 6} 20l4 5 8-10`" />
       <text v-else :x="p.x" y="26">{{ p.n }}</text>
     </g>
-    <text v-for="d in [0, 180, 360, 540, 720]" :key="d" class="scale" :x="x(d)" :y="bottom + 34">{{ d }}°</text>
+    <text v-for="d in [0, 180, 360, 540, 720]" :key="d" class="scale in-figures" :x="x(d)" :y="bottom + 34">
+      {{ d }}°
+    </text>
     <g v-if="crank !== null" class="plumb" :transform="`translate(${x(crank)} 0)`">
       <line y1="36" :y2="bottom + 6" />
       <path :d="`M-9 ${bottom + 3}H9L0 ${bottom + 18}Z`" />
@@ -116,9 +118,6 @@ const pegs = computed(() =>
 
 <style scoped>
 .band {
-  display: block;
-  width: 100%;
-  height: 100%;
   font-family: var(--words);
 }
 
@@ -197,7 +196,6 @@ const pegs = computed(() =>
 
 .scale {
   fill: var(--quiet);
-  font-family: var(--figures);
   font-size: 15px;
   text-anchor: middle;
 }

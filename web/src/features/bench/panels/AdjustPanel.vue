@@ -34,15 +34,17 @@ defineExpose({ key })
 
 <template>
   <ValveTabs />
-  <div class="set">
+  <div class="set d-grid flex-1-0 gr-2 gc-4 align-content-start">
     <div class="dial">
       <ScrewDial :screw="valve.screw" :nut="gear.lock_nut" :setter="gear.picture.setter" :locked="locking" />
     </div>
-    <p class="by">
+    <p class="by align-self-end">
       <span class="quiet">{{ locking ? 'Set by' : 'Set by leaf' }}</span> <b class="figure">{{ by }}</b>
     </p>
-    <div class="say">
-      <p v-if="valve.with_nut || valve.nut_says" class="shift">{{ valve.with_nut || valve.nut_says }}</p>
+    <div class="say d-grid ga-2 align-content-start fs-16">
+      <p v-if="valve.with_nut || valve.nut_says" class="shift py-1 px-3 on-panel">
+        {{ valve.with_nut || valve.nut_says }}
+      </p>
       <p v-else-if="view.aim !== 'nominal'" class="quiet">Set to the {{ aimSaid(view.aim, view.aim_reason) }}.</p>
       <p v-if="!locking" class="quiet">
         {{ gear.words.tools }}
@@ -50,10 +52,15 @@ defineExpose({ key })
       <p v-if="!locking && valve.screw?.by_feel">{{ valve.screw.why }}</p>
       <p v-if="locking">{{ gear.words.lock }}</p>
     </div>
-    <VBtn v-if="locking && valve.nipped" class="by-feel" size="small" @click="byFeel">
+    <VBtn v-if="locking && valve.nipped" class="all-columns justify-self-start" size="small" @click="byFeel">
       Cannot be torqued while the screw is held: by feel
     </VBtn>
-    <div v-if="locking" class="feels" role="group" :aria-label="`With the nut slack, how does ${by} feel?`">
+    <div
+      v-if="locking"
+      class="feels d-grid all-columns ga-2 align-center"
+      role="group"
+      :aria-label="`With the nut slack, how does ${by} feel?`"
+    >
       <span class="quiet">Nut slack, {{ by }}:</span>
       <VBtn
         v-for="(f, i) in feels"
@@ -66,7 +73,7 @@ defineExpose({ key })
         {{ feelWord[f] }} <kbd>{{ i + 1 }}</kbd>
       </VBtn>
     </div>
-    <div v-else class="else">
+    <div v-else class="else d-flex flex-wrap all-columns ga-2">
       <VBtn size="small" @click="instead()">Read {{ valve.name }} again</VBtn>
       <VBtn size="small" @click="leave(valve.name)">Leave {{ valve.name }} as it is…</VBtn>
     </div>
@@ -75,11 +82,7 @@ defineExpose({ key })
 
 <style scoped>
 .set {
-  display: grid;
-  flex: 1 0 auto;
   grid-template: auto 1fr auto / 190px minmax(0, 1fr);
-  gap: 10px 18px;
-  align-content: start;
 }
 
 .dial {
@@ -89,15 +92,7 @@ defineExpose({ key })
 }
 
 .say {
-  display: grid;
-  gap: 10px;
-  align-content: start;
-  font-size: 17px;
   line-height: 1.3;
-}
-
-.by {
-  align-self: end;
 }
 
 .by b {
@@ -107,17 +102,11 @@ defineExpose({ key })
 }
 
 .shift {
-  padding: 6px 12px;
   border-left: 6px solid var(--brass);
-  background: var(--panel);
 }
 
 .feels {
-  display: grid;
   grid-template-columns: auto repeat(3, minmax(0, 1fr));
-  grid-column: 1 / -1;
-  gap: 8px;
-  align-items: center;
 }
 
 .feels .v-btn {
@@ -130,18 +119,6 @@ defineExpose({ key })
   background: var(--brass);
   color: var(--on-brass);
   font-weight: 700;
-}
-
-.by-feel {
-  grid-column: 1 / -1;
-  justify-self: start;
-}
-
-.else {
-  display: flex;
-  flex-wrap: wrap;
-  grid-column: 1 / -1;
-  gap: 10px;
 }
 
 @media (width <= 1150px) {

@@ -85,19 +85,19 @@ defineExpose({ key })
 </script>
 
 <template>
-  <div class="ways">
+  <div class="ways d-flex flex-1-1-0 flex-column ga-3 shrinks">
     <StateNote v-if="trouble" tone="trouble" title="The sequences could not be read." :text="trouble" />
     <RoundPick :round="round" />
     <div ref="list" v-radios class="list" role="radiogroup" aria-label="Sequences">
-      <section v-for="g in groups" :key="g.school" class="school">
+      <section v-for="g in groups" :key="g.school" class="school px-4 pt-3 pb-3">
         <h3>{{ g.plans[0]!.title }}</h3>
         <p class="quiet">{{ g.plans[0]!.how_to }}</p>
-        <div class="orders">
+        <div class="orders d-grid ga-2 mt-2">
           <VBtn
             v-for="p in g.plans"
             :key="p.order"
             role="radio"
-            class="order"
+            class="order justify-start py-2 px-3"
             :class="{ on: open[cursor] === p }"
             :aria-checked="open[cursor] === p"
             @click="cursor = open.indexOf(p)"
@@ -110,15 +110,15 @@ defineExpose({ key })
           </VBtn>
         </div>
       </section>
-      <section v-for="w in closed" :key="w.school" class="school shut">
+      <section v-for="w in closed" :key="w.school" class="school shut px-4 pt-3 pb-3">
         <h3>{{ w.title }} <small>not for this engine</small></h3>
         <p class="quiet">{{ w.reason }}</p>
       </section>
     </div>
-    <div class="do">
+    <div class="do d-flex ga-2 py-1 px-0">
       <VBtn v-if="present" @click="stay">Keep the sequence</VBtn>
       <VBtn :to="{ path: `/jobs/${id}/ways`, query: { ...fields, scope: scope?.join() } }">Side by side</VBtn>
-      <VBtn class="go" variant="flat" :disabled="!open[cursor]" @click="take">
+      <VBtn class="go flex-1-1-0 fs-22" variant="flat" :disabled="!open[cursor]" @click="take">
         Use this sequence <kbd>Enter</kbd>
       </VBtn>
     </div>
@@ -126,14 +126,6 @@ defineExpose({ key })
 </template>
 
 <style scoped>
-.ways {
-  display: flex;
-  flex: 1;
-  flex-direction: column;
-  gap: 12px;
-  min-height: 0;
-}
-
 .list {
   display: grid;
   flex: 1 0 auto;
@@ -143,7 +135,6 @@ defineExpose({ key })
 }
 
 .school {
-  padding: 12px 16px 14px;
   border-left: 6px solid var(--edge);
   background: var(--panel);
 }
@@ -169,17 +160,11 @@ h3 small {
 }
 
 .orders {
-  display: grid;
   grid-template-columns: repeat(auto-fit, minmax(150px, 1fr));
-  gap: 10px;
-  margin-top: 8px;
 }
 
 .order {
   --v-btn-height: 72px;
-
-  justify-content: start;
-  padding: 8px 12px;
 }
 
 .order :deep(.v-btn__content) {
@@ -202,14 +187,6 @@ h3 small {
   position: sticky;
   bottom: 0;
   z-index: 2;
-  display: flex;
-  gap: 10px;
-  padding: 6px 0;
   background: var(--ground);
-}
-
-.go {
-  flex: 1;
-  font-size: 22px;
 }
 </style>

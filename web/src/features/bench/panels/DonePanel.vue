@@ -14,17 +14,8 @@ defineExpose({ key })
 </script>
 
 <template>
-  <div class="done">
+  <div class="done d-grid align-content-start ga-4 fs-20">
     <p>Every reading is on the sheet: as found, as left, limits, temperatures, who and when.</p>
     <VBtn variant="flat" :to="`/jobs/${state.id}/sheet`">See and print the sheet <kbd>Enter</kbd></VBtn>
   </div>
 </template>
-
-<style scoped>
-.done {
-  display: grid;
-  align-content: start;
-  gap: 18px;
-  font-size: 20px;
-}
-</style>

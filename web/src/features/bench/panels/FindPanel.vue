@@ -110,19 +110,24 @@ defineExpose({ key })
 </script>
 
 <template>
-  <section ref="root" class="find" aria-label="Where am I?" :style="{ '--top': `${above}px` }">
-    <header class="head">
+  <section
+    ref="root"
+    class="find d-flex flex-column ga-3 shrinks px-5 pt-4 pb-0"
+    aria-label="Where am I?"
+    :style="{ '--top': `${above}px` }"
+  >
+    <header class="head d-flex align-center justify-space-between ga-3">
       <h2 aria-live="polite">
         {{ headline[0] }}<em>{{ headline[1] }}</em>
       </h2>
       <VBtn v-if="!seen.length" variant="text" @click="emit('ran')">The engine ran</VBtn>
     </header>
     <div ref="body" class="body">
-      <div class="sights" role="group" aria-label="Marks and signs">
+      <div class="sights d-grid ga-2" role="group" aria-label="Marks and signs">
         <VBtn
           v-for="(m, i) in marks"
           :key="m"
-          class="sight"
+          class="sight justify-start py-1 px-2"
           :class="{ on: marked(m) }"
           :aria-pressed="marked(m)"
           @click="emit('mark', m)"
@@ -133,7 +138,7 @@ defineExpose({ key })
         <VBtn
           v-for="s in view.engine.signs"
           :key="s.id"
-          class="sight"
+          class="sight justify-start py-1 px-2"
           :class="{ on: signed(s.id) }"
           :aria-pressed="signed(s.id)"
           @click="emit('sign', s.id)"
@@ -142,12 +147,12 @@ defineExpose({ key })
           <span>{{ capital(s.where) }}: {{ s.text }}<small v-if="s.doubtful"> – in doubt</small></span>
         </VBtn>
       </div>
-      <div v-radios class="sights" role="radiogroup" aria-label="What is seen of a cylinder or a valve">
+      <div v-radios class="sights d-grid ga-2" role="radiogroup" aria-label="What is seen of a cylinder or a valve">
         <VBtn
           v-for="w in sights"
           :key="w"
           role="radio"
-          class="sight"
+          class="sight justify-start py-1 px-2"
           :class="{ on: looking === w }"
           :aria-checked="looking === w"
           @click="emit('look', w)"
@@ -189,10 +194,10 @@ defineExpose({ key })
       <VAlert v-if="trouble">{{ trouble }}</VAlert>
       <VAlert v-if="found?.conflict">{{ found.conflict }}</VAlert>
       <VAlert v-for="d in found?.doubts" :key="d" role="note">{{ d }}</VAlert>
-      <VAlert v-if="found?.one_turn_out" class="out">{{ found.one_turn_out }}</VAlert>
+      <VAlert v-if="found?.one_turn_out" class="out fs-24 lh-tight">{{ found.one_turn_out }}</VAlert>
       <template v-if="found && !found.known && seen.length && found.tell_apart.length">
         <p class="mx-how">To tell them apart, look: which of these do you see?</p>
-        <div class="marks">
+        <div class="marks d-grid ga-2">
           <VBtn v-for="q in found.tell_apart.slice(0, 4)" :key="says(q.look_at)" @click="emit('add', q.look_at)">
             {{ says(q.look_at) }}
           </VBtn>
@@ -203,15 +208,15 @@ defineExpose({ key })
         cycle: say one thing more.
       </p>
     </div>
-    <footer class="foot">
-      <div v-if="ready" class="answer">
+    <footer class="foot d-grid ga-2 px-0 pt-1 pb-4">
+      <div v-if="ready" class="answer d-grid ga-1 fs-22 lh-tight">
         <p v-if="found!.settable.length">
           May be set now: <b>{{ found!.settable.join(', ') }}</b>
         </p>
         <p v-else>No valve is clear enough here.</p>
         <p>{{ next }}</p>
       </div>
-      <div class="do">
+      <div class="do d-flex ga-2">
         <VBtn @click="emit('cancel')">Back <kbd>Esc</kbd></VBtn>
         <VBtn class="go" variant="flat" :disabled="!ready" @click="emit('go')"> Go on from here <kbd>Enter</kbd> </VBtn>
       </div>
@@ -221,16 +226,11 @@ defineExpose({ key })
 
 <style scoped>
 .sights {
-  display: grid;
   grid-template-columns: repeat(auto-fill, minmax(200px, 1fr));
-  gap: 8px;
 }
 
 .sight {
   --v-btn-height: 64px;
-
-  justify-content: start;
-  padding: 4px 10px;
 }
 
 .sight :deep(.v-btn__content) {
@@ -250,15 +250,6 @@ defineExpose({ key })
   min-width: 60px;
 }
 
-/* What is seen scrolls by itself, so that nothing of it lies under the foot. */
-.find {
-  display: flex;
-  flex-direction: column;
-  gap: 14px;
-  min-height: 0;
-  padding: 18px 22px 0;
-}
-
 .body {
   display: flex;
   flex: 1 1 0;
@@ -272,13 +263,6 @@ defineExpose({ key })
   flex: none;
 }
 
-.head {
-  display: flex;
-  align-items: center;
-  justify-content: space-between;
-  gap: 12px;
-}
-
 h2 {
   font-size: clamp(28px, 2.9vw, 40px);
   line-height: 1.1;
@@ -290,9 +274,7 @@ em {
 }
 
 .marks {
-  display: grid;
   grid-template-columns: repeat(auto-fit, minmax(190px, 1fr));
-  gap: 10px;
 }
 
 .sights .on,
@@ -325,32 +307,12 @@ em {
   text-transform: uppercase;
 }
 
-.out {
-  font-size: 24px;
-  line-height: 1.2;
-}
-
-.answer {
-  display: grid;
-  gap: 6px;
-  font-size: 22px;
-  line-height: 1.25;
-}
-
 .answer b {
   color: var(--brass);
 }
 
 .foot {
-  display: grid;
   flex: none;
-  gap: 8px;
-  padding: 6px 0 18px;
-}
-
-.do {
-  display: flex;
-  gap: 10px;
 }
 
 .do .v-btn {

@@ -103,14 +103,14 @@ defineExpose({ key })
 </script>
 
 <template>
-  <div class="prepare">
+  <div class="prepare d-flex flex-1-1-0 flex-column ga-2">
     <VAlert v-if="state.closed && !refused" role="note">{{ state.closed }}</VAlert>
-    <ul v-if="readings.length === 0 || card.state === 'hot'" class="safe">
+    <ul v-if="readings.length === 0 || card.state === 'hot'" class="safe ma-0 ps-5 quiet fs-16">
       <li>Out of gear or in park, wheels chocked, battery off where the work passes live connectors.</li>
       <li>Key well away: keyless, stop-start and hybrid cars can crank by themselves. Hot parts and oil burn.</li>
     </ul>
     <section v-if="readings.length > 0 && card.state === 'cold'" class="cool">
-      <p v-if="cooling?.ready_at" class="ready">
+      <p v-if="cooling?.ready_at" class="ready lh-tight">
         Ready at <b class="figure">{{ clock(cooling.ready_at) }}</b>
       </p>
       <p v-else-if="cooling" class="quiet">{{ cooling.why }}</p>
@@ -135,27 +135,31 @@ defineExpose({ key })
       <template v-else>Reaching the probe…</template>
     </p>
     <p v-if="state.hot_forecast" class="quiet">{{ state.hot_forecast }}</p>
-    <div v-if="card.state === 'hot'" class="stopped">
+    <div v-if="card.state === 'hot'" class="stopped d-grid ga-3 align-center">
       <VBtn :aria-pressed="Boolean(state.stopped_at)" @click="act({ kind: 'engine_stopped' })">Engine stopped now</VBtn>
-      <span class="quiet small" role="status">{{
+      <span class="quiet small fs-16 lh-tight" role="status">{{
         state.stopped_at
           ? `Shut off at ${clock(state.stopped_at)}: hot figures hold for ten minutes from there.`
           : 'The ten minutes count from this tap; else from its temperature.'
       }}</span>
     </div>
-    <section v-if="card.state === 'hot' && state.stopped_at" class="byword" aria-label="No thermometer: judged hot">
-      <PickOne v-model="hotHow" class="judged" label="Judged hot by" :options="hotBy" small may-be-none />
+    <section
+      v-if="card.state === 'hot' && state.stopped_at"
+      class="byword d-grid ga-2"
+      aria-label="No thermometer: judged hot"
+    >
+      <PickOne v-model="hotHow" class="judged d-grid" label="Judged hot by" :options="hotBy" small may-be-none />
       <template v-if="hotHow">
         <VTextField v-model="ran" label="Minutes it ran (may be left out)" inputmode="decimal" hide-details />
-        <p class="quiet small">
+        <p class="quiet small fs-16 lh-tight">
           The needle shows the coolant; oil and valve gear lag behind it. A hose under pressure scalds, a fan may start
           by itself, and the cap stays on. It is recorded as this, with no figure.
         </p>
         <VBtn variant="flat" @click="judgeHot">Made safe, judged hot – start</VBtn>
       </template>
     </section>
-    <div v-if="!byWord" class="fields">
-      <VBtn v-for="{ name, i } in fields" :key="name" class="field" :class="{ on: at === i }" @click="at = i">
+    <div v-if="!byWord" class="fields d-grid two-columns ga-2">
+      <VBtn v-for="{ name, i } in fields" :key="name" class="field py-1 px-3" :class="{ on: at === i }" @click="at = i">
         <span class="quiet">{{ name }}{{ kept(i) === undefined ? '' : `, ${heat.other(kept(i)!)}` }}</span>
         <span class="figure"
           >{{ text[i] || '–' }}<small> {{ heat.unit() }}</small></span
@@ -163,23 +167,25 @@ defineExpose({ key })
       </VBtn>
     </div>
     <NumberPad v-if="!byWord" @key="key" />
-    <div v-if="!byWord" class="do">
+    <div v-if="!byWord" class="do d-flex flex-wrap ga-2 mt-auto">
       <VBtn v-if="refused" @click="asking = true">Carry on anyway…</VBtn>
       <VBtn v-if="ready" @click="note">Log only <kbd>W</kbd></VBtn>
-      <VBtn class="go" variant="flat" :disabled="!text[at]" @click="go">
+      <VBtn class="go tall-64 fs-22" variant="flat" :disabled="!text[at]" @click="go">
         {{ ready ? 'Made safe – start' : 'Next' }} <kbd>Enter</kbd>
       </VBtn>
     </div>
-    <p v-if="!refused" class="quiet small">{{ limit }} The maker’s book and local rules win.</p>
+    <p v-if="!refused" class="quiet small fs-16 lh-tight">{{ limit }} The maker’s book and local rules win.</p>
     <FoldAway v-if="card.state === 'cold'" title="No thermometer: judged cold">
-      <PickOne v-model="judged" class="judged" label="Judged cold by" :options="coldBy" small may-be-none />
+      <PickOne v-model="judged" class="judged d-grid" label="Judged cold by" :options="coldBy" small may-be-none />
       <template v-if="judged">
         <VTextField v-if="judged === 'hours'" v-model="hours" label="Hours it stood" inputmode="decimal" hide-details />
-        <div class="helped">
+        <div class="d-flex ga-5">
           <VCheckbox v-model="helped" value="fan" label="Fan running" hide-details />
           <VCheckbox v-model="helped" value="cover_off" label="Cover off" hide-details />
         </div>
-        <p class="quiet small">It is recorded as this, with no figure. A thermometer or a probe is the better way.</p>
+        <p class="quiet small fs-16 lh-tight">
+          It is recorded as this, with no figure. A thermometer or a probe is the better way.
+        </p>
         <VBtn variant="flat" :disabled="judged === 'hours' && !(standing > 0)" @click="act(coldWord(judged as 'hand'))">
           Made safe, judged cold – start
         </VBtn>
@@ -198,13 +204,7 @@ defineExpose({ key })
 
 <style scoped>
 .judged {
-  display: grid;
   grid-template-columns: repeat(3, 1fr);
-}
-
-.byword {
-  display: grid;
-  gap: 10px;
 }
 
 .byword .judged {
@@ -212,35 +212,15 @@ defineExpose({ key })
 }
 
 .stopped {
-  display: grid;
   grid-template-columns: auto 1fr;
-  gap: 12px;
-  align-items: center;
-}
-
-.helped {
-  display: flex;
-  gap: 20px;
-}
-
-.prepare {
-  display: flex;
-  flex: 1;
-  flex-direction: column;
-  gap: 10px;
 }
 
 .safe {
-  margin: 0;
-  padding-left: 20px;
-  color: var(--quiet);
-  font-size: 16px;
   line-height: 1.3;
 }
 
 .ready {
   font-size: 26px;
-  line-height: 1.2;
 }
 
 .ready b {
@@ -263,16 +243,6 @@ defineExpose({ key })
   border-left: 6px dotted var(--undecided);
 }
 
-.fields {
-  display: grid;
-  grid-template-columns: 1fr 1fr;
-  gap: 10px;
-}
-
-.field {
-  padding: 6px 14px;
-}
-
 .field :deep(.v-btn__content) {
   display: grid;
   flex: 1;
@@ -292,21 +262,7 @@ defineExpose({ key })
   font-weight: 400;
 }
 
-.small {
-  font-size: 16px;
-  line-height: 1.25;
-}
-
-.do {
-  display: flex;
-  flex-wrap: wrap;
-  gap: 10px;
-  margin-top: auto;
-}
-
 .go {
   flex: 1 1 220px;
-  min-height: 64px;
-  font-size: 22px;
 }
 </style>

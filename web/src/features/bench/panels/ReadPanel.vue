@@ -42,14 +42,14 @@ defineExpose({ key: (k: string) => ladder.value?.key(k) ?? false })
       (gap, doubt) => act({ kind: 'dial', valve: valve!.name, gap_mm: gap, uncertainty_mm: doubt, keep_sure: true })
     "
   />
-  <div v-if="valve!.may_set && round.length > 0" class="else">
+  <div v-if="valve!.may_set && round.length > 0" class="else d-grid two-columns ga-2">
     <VBtn @click="instead()">Set {{ valve!.name }} now…</VBtn>
     <VBtn @click="leave(valve!.name)">Leave {{ valve!.name }} as it is…</VBtn>
   </div>
-  <div v-else-if="valve!.may_set_though" class="else">
+  <div v-else-if="valve!.may_set_though" class="else d-grid two-columns ga-2">
     <VBtn @click="setThough(valve!.name)">Set {{ valve!.name }} though it is in…</VBtn>
   </div>
-  <div v-else-if="again" class="else">
+  <div v-else-if="again" class="else d-grid two-columns ga-2">
     <VBtn @click="act({ kind: 'adjusted', valve: valve!.name })">Re-adjust {{ valve!.name }}</VBtn>
     <VBtn @click="leave(valve!.name)">Leave {{ valve!.name }} as it is…</VBtn>
   </div>
@@ -60,12 +60,6 @@ defineExpose({ key: (k: string) => ladder.value?.key(k) ?? false })
 .fill {
   flex: 1 1 0;
   min-height: 250px;
-}
-
-.else {
-  display: grid;
-  grid-template-columns: 1fr 1fr;
-  gap: 10px;
 }
 
 @media (width <= 1000px) {

@@ -121,7 +121,7 @@ const pad = ['7', '8', '9', '4', '5', '6', '1', '2', '3', '.', '0', 'Backspace']
 </script>
 
 <template>
-  <div class="shims">
+  <div class="shims d-grid ga-2 align-content-start overflow-y-auto">
     <VAlert v-if="trouble">{{ trouble }}</VAlert>
     <template v-if="next">
       <p class="ask">
@@ -136,14 +136,14 @@ const pad = ['7', '8', '9', '4', '5', '6', '1', '2', '3', '.', '0', 'Backspace']
       <VAlert v-if="plan.missing.length" role="note">
         Left out of this choice, for want of a figure or a size: {{ plan.missing.join(', ') }}.
       </VAlert>
-      <PickOne v-model="prefer" class="choices" label="Which shims" :options="choices">
+      <PickOne v-model="prefer" class="choices d-grid two-columns" label="Which shims" :options="choices">
         <template #default="{ option }">
           <b>{{ option.title }}</b>
           <small>{{ option.costs }}</small>
         </template>
       </PickOne>
-      <section v-if="now" class="led">
-        <p v-if="now.do === 'stand_in'" class="step">{{ told(now) }}.</p>
+      <section v-if="now" class="led d-grid ga-2 py-3 px-3 rounded">
+        <p v-if="now.do === 'stand_in'" class="step lh-tight">{{ told(now) }}.</p>
         <NumberField
           v-if="now.do === 'stand_in' && !now.shim_mm"
           v-model="standIn"
@@ -153,13 +153,13 @@ const pad = ['7', '8', '9', '4', '5', '6', '1', '2', '3', '.', '0', 'Backspace']
         <VBtn class="go" variant="flat" size="large" :disabled="!mayDo" @click="go">
           {{ button }} <kbd>Enter</kbd>
         </VBtn>
-        <ol v-if="steps.length > 1" class="after" start="2">
+        <ol v-if="steps.length > 1" class="after ma-0 ps-6 quiet fs-16" start="2">
           <li v-for="(s, i) in steps.slice(1)" :key="i">{{ told(s) }}</li>
         </ol>
       </section>
-      <ul class="moves">
+      <ul class="moves d-grid ga-1 ma-0 pa-0 list-none">
         <li v-for="f in moves" :key="f.valve">
-          <span class="what"
+          <span class="what d-grid align-baseline fs-20"
             ><b>{{ f.valve }}</b>
             <span class="figure">{{ f.fitted_mm ? mm(f.fitted_mm) : 'out' }} → {{ mm(f.shim_mm) }}</span>
             <small
@@ -195,7 +195,12 @@ const pad = ['7', '8', '9', '4', '5', '6', '1', '2', '3', '.', '0', 'Backspace']
       <p v-if="plan.spare_mm.length" class="quiet">Left over: {{ plan.spare_mm.map(mm).join(', ') }}</p>
       <VAlert v-for="l in plan.impossible" :key="l.valve" role="note">{{ l.reason }}</VAlert>
       <VBtn v-if="known.length" :aria-expanded="choosing" @click="choosing = !choosing"> Correct a shim size… </VBtn>
-      <div v-if="choosing" class="known" role="group" aria-label="Which valve’s shim size is wrong">
+      <div
+        v-if="choosing"
+        class="known d-flex flex-wrap ga-2"
+        role="group"
+        aria-label="Which valve’s shim size is wrong"
+      >
         <VBtn v-for="v in known" :key="v.name" @click="correct(v.name)">
           {{ v.name }} <span class="figure">{{ mm(v.shim_mm) }}</span>
         </VBtn>
@@ -206,11 +211,6 @@ const pad = ['7', '8', '9', '4', '5', '6', '1', '2', '3', '.', '0', 'Backspace']
 </template>
 
 <style scoped>
-.choices {
-  display: grid;
-  grid-template-columns: 1fr 1fr;
-}
-
 .choices :deep(.v-btn) {
   --v-btn-height: 72px;
 
@@ -224,29 +224,8 @@ const pad = ['7', '8', '9', '4', '5', '6', '1', '2', '3', '.', '0', 'Backspace']
   text-align: left;
 }
 
-.known {
-  display: flex;
-  flex-wrap: wrap;
-  gap: 8px;
-}
-
-.shims {
-  display: grid;
-  gap: 10px;
-  align-content: start;
-  overflow-y: auto;
-}
-
 .ask {
   font-size: 26px;
-}
-
-.moves {
-  display: grid;
-  gap: 6px;
-  margin: 0;
-  padding: 0;
-  list-style: none;
 }
 
 .moves li {
@@ -260,10 +239,7 @@ const pad = ['7', '8', '9', '4', '5', '6', '1', '2', '3', '.', '0', 'Backspace']
 }
 
 .what {
-  display: grid;
   grid-template-columns: 64px 1fr;
-  align-items: baseline;
-  font-size: 20px;
 }
 
 .what b {
@@ -277,16 +253,11 @@ const pad = ['7', '8', '9', '4', '5', '6', '1', '2', '3', '.', '0', 'Backspace']
 }
 
 .led {
-  display: grid;
-  gap: 10px;
-  padding: 12px 14px;
   border: 2px solid var(--brass);
-  border-radius: 6px;
 }
 
 .step {
   font-size: 26px;
-  line-height: 1.2;
 }
 
 .led .go {
@@ -295,10 +266,6 @@ const pad = ['7', '8', '9', '4', '5', '6', '1', '2', '3', '.', '0', 'Backspace']
 }
 
 .after {
-  margin: 0;
-  padding-left: 26px;
-  color: var(--quiet);
-  font-size: 16px;
   line-height: 1.35;
 }
 

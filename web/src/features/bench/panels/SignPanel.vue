@@ -38,11 +38,11 @@ defineExpose({ key })
 </script>
 
 <template>
-  <div class="signing">
+  <div class="signing d-flex flex-1-1-0 flex-column ga-3">
     <VAlert v-if="left.length" variant="tonal" color="" role="note">
       Left as they are: {{ left.map((v) => `${v.name} (${v.left})`).join(', ') }}.
     </VAlert>
-    <ul v-if="asked.length" class="asked" aria-label="Out of limits and not decided">
+    <ul v-if="asked.length" class="asked d-grid ga-2 ma-0 pa-0 list-none" aria-label="Out of limits and not decided">
       <li v-for="v in asked" :key="v.name">
         <span
           ><b>{{ v.name }}</b> is {{ v.last!.judgement.verdict }}: it may not be left without a word.</span
@@ -50,7 +50,7 @@ defineExpose({ key })
         <VBtn @click="leave(v.name)">Why it is left, or until when…</VBtn>
       </li>
     </ul>
-    <VBtn class="close" :to="`/jobs/${state.id}/steps`">
+    <VBtn class="close tall-56" :to="`/jobs/${state.id}/steps`">
       {{
         !state.guided
           ? 'Close up step by step…'
@@ -59,13 +59,13 @@ defineExpose({ key })
             : 'All steps are done'
       }}
     </VBtn>
-    <VCheckbox v-for="(c, i) in checks" :key="c" v-model="ticked[i]" class="check">
+    <VCheckbox v-for="(c, i) in checks" :key="c" v-model="ticked[i]" class="check py-1 px-3 edged rounded fs-20">
       <template #label
         ><span>{{ c }}</span> <kbd>{{ i + 1 }}</kbd></template
       >
     </VCheckbox>
     <VTextField v-model="by" label="Signed by" maxlength="100" hide-details />
-    <VBtn class="go" variant="flat" size="large" :disabled="!ready" @click="sign()">
+    <VBtn class="go mt-auto" variant="flat" size="large" :disabled="!ready" @click="sign()">
       Sign the job <kbd>Enter</kbd>
     </VBtn>
     <ReasonDialog
@@ -80,21 +80,6 @@ defineExpose({ key })
 </template>
 
 <style scoped>
-.signing {
-  display: flex;
-  flex: 1;
-  flex-direction: column;
-  gap: 14px;
-}
-
-.asked {
-  display: grid;
-  gap: 8px;
-  margin: 0;
-  padding: 0;
-  list-style: none;
-}
-
 .asked li {
   display: flex;
   flex-wrap: wrap;
@@ -104,13 +89,6 @@ defineExpose({ key })
   padding: 6px 6px 6px 14px;
   border-left: 6px solid var(--tight);
   background: var(--panel);
-  font-size: 20px;
-}
-
-.check {
-  padding: 4px 12px;
-  border: 2px solid var(--line);
-  border-radius: 4px;
   font-size: 20px;
 }
 
@@ -134,13 +112,5 @@ defineExpose({ key })
 
 .signing > .v-input {
   flex: none;
-}
-
-.close {
-  min-height: 56px;
-}
-
-.go {
-  margin-top: auto;
 }
 </style>

@@ -18,9 +18,12 @@ const stop = computed(() => state.value.plan!.stops[state.value.now.stop]!)
 </script>
 
 <template>
-  <div class="turn">
+  <div class="turn d-flex flex-column ga-3">
     <p v-if="state.now.before_turning" class="mx-how"><b>First:</b> {{ state.now.before_turning }}</p>
-    <p v-if="state.now.paint && !painted" class="mx-how paint">
+    <p
+      v-if="state.now.paint && !painted"
+      class="mx-how paint d-flex ga-3 align-center justify-space-between py-2 px-3 rounded"
+    >
       <span><b>First:</b> {{ state.now.paint }}</span>
       <VBtn size="small" @click="painted = true">Painted</VBtn>
     </p>
@@ -36,12 +39,12 @@ const stop = computed(() => state.value.plan!.stops[state.value.now.stop]!)
         }}<template v-if="s.doubtful"> (in doubt: check it against {{ s.doubtful }})</template>.</span
       >
     </p>
-    <p v-if="why" class="mx-how why">
+    <p v-if="why" class="mx-how why d-flex fs-16 ga-3 align-start justify-space-between ps-3">
       <span><b>Why here?</b> {{ stop.why }}</span>
       <VBtn size="small" @click="why = false">I know</VBtn>
     </p>
-    <VBtn v-else class="ask" size="small" variant="text" @click="why = true">Why here?</VBtn>
-    <div class="then">
+    <VBtn v-else class="ask justify-self-start" size="small" variant="text" @click="why = true">Why here?</VBtn>
+    <div class="then flex-1-1-0">
       <span class="quiet"
         >There you will {{ state.phase === 'adjust' ? 'set' : state.phase === 'verify' ? 'check' : 'read' }}</span
       >
@@ -57,12 +60,6 @@ const stop = computed(() => state.value.plan!.stops[state.value.now.stop]!)
 </template>
 
 <style scoped>
-.turn {
-  display: flex;
-  flex-direction: column;
-  gap: 12px;
-}
-
 .sign {
   display: flex;
   gap: 12px;
@@ -70,13 +67,7 @@ const stop = computed(() => state.value.plan!.stops[state.value.now.stop]!)
 }
 
 .paint {
-  display: flex;
-  gap: 12px;
-  align-items: center;
-  justify-content: space-between;
-  padding: 8px 12px;
   border: 2px solid var(--brass);
-  border-radius: 4px;
 }
 
 .paint .v-btn {
@@ -84,26 +75,12 @@ const stop = computed(() => state.value.plan!.stops[state.value.now.stop]!)
 }
 
 .why {
-  display: flex;
-  font-size: 17px;
   line-height: 1.3;
-  gap: 12px;
-  align-items: start;
-  justify-content: space-between;
-  padding-left: 12px;
   border-left: 6px solid var(--edge);
 }
 
 .why .v-btn {
   flex: none;
-}
-
-.ask {
-  justify-self: start;
-}
-
-.then {
-  flex: 1;
 }
 
 .then ul {

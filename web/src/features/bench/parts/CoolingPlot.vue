@@ -29,7 +29,7 @@ const line = computed(() =>
 
 <template>
   <svg
-    class="plot"
+    class="plot d-block w-100 in-figures"
     viewBox="0 0 500 140"
     role="img"
     :aria-label="`Engine temperature against time${gate === null ? '' : `, the gate at ${heat.say(gate)}`}`"
@@ -46,18 +46,14 @@ const line = computed(() =>
     <text class="time" :x="left" :y="bottom + 22">{{ clock(new Date(from).toISOString()) }}</text>
     <g v-if="cooling?.ready_at">
       <line class="ready" :x1="x(cooling.ready_at)" :x2="x(cooling.ready_at)" :y1="top" :y2="bottom" />
-      <text class="time strong" :x="x(cooling.ready_at)" :y="bottom + 22">{{ clock(cooling.ready_at) }}</text>
+      <text class="time strong font-weight-bold" :x="x(cooling.ready_at)" :y="bottom + 22">
+        {{ clock(cooling.ready_at) }}
+      </text>
     </g>
   </svg>
 </template>
 
 <style scoped>
-.plot {
-  display: block;
-  width: 100%;
-  font-family: var(--figures);
-}
-
 .axis {
   stroke: var(--line);
   stroke-width: 2;
@@ -103,6 +99,5 @@ text {
 
 .strong {
   fill: var(--brass);
-  font-weight: 700;
 }
 </style>

@@ -39,7 +39,7 @@ const dials = computed(() => props.round.map((x, i) => ({ ...x, i })).filter((x)
         Take back
       </VBtn></span
     >
-    <form v-if="open" class="enter" @submit.prevent="say">
+    <form v-if="open" class="enter flex-1-1-0" @submit.prevent="say">
       <VTextField
         v-model="text"
         label="Gap by dial gauge"
@@ -77,10 +77,6 @@ const dials = computed(() => props.round.map((x, i) => ({ ...x, i })).filter((x)
 .dial {
   justify-content: flex-end;
   padding-top: 6px;
-}
-
-.enter {
-  flex: 1;
 }
 
 .enter :deep(.v-text-field) {

@@ -30,9 +30,9 @@ function stopped() {
 </script>
 
 <template>
-  <div class="hot-clock">
-    <VBtn class="hot" :class="{ over: left <= 0 }" size="small" aria-haspopup="dialog" @click="open = true">
-      <span class="two" role="timer">
+  <div class="hot-clock flex-0-0 text-no-wrap">
+    <VBtn class="hot is-tight" :class="{ over: left <= 0 }" size="small" aria-haspopup="dialog" @click="open = true">
+      <span class="two d-grid lh-tight text-left" role="timer">
         <b class="figure">{{ words }}</b>
         <small v-if="each">{{ here ? `here ${here}, ` : '' }}{{ each }} a stop</small>
         <small v-else>{{ engineC === null ? 'judged hot' : `hot ${heat.short(engineC)}` }}</small>
@@ -65,20 +65,8 @@ function stopped() {
   }
 }
 
-.hot-clock {
-  flex: none;
-  white-space: nowrap;
-}
-
 .hot {
   border-color: var(--tight);
-  color: var(--tight);
-}
-
-.two {
-  display: grid;
-  line-height: 1.15;
-  text-align: left;
 }
 
 .two small {

@@ -147,19 +147,26 @@ defineExpose({ key })
 </script>
 
 <template>
-  <div class="wrap" :class="{ graded }">
-    <div class="heads quiet">
-      <VBtn class="by-dial" variant="text" @click="dialOpen = !dialOpen">dial gauge… <kbd>D</kbd></VBtn>
+  <div class="wrap d-flex flex-column shrinks" :class="{ graded }">
+    <div class="heads quiet d-grid ga-2 align-center px-2 pt-0 pb-1 fs-15 text-center">
+      <VBtn class="by-dial justify-start pa-0" variant="text" @click="dialOpen = !dialOpen"
+        >dial gauge… <kbd>D</kbd></VBtn
+      >
       <span v-for="f in columns" :key="f" aria-hidden="true"
         >{{ short(f) }} <kbd>{{ keys.indexOf(f) + 1 }}</kbd></span
       >
     </div>
-    <div v-if="laid" class="rung cursor stacked" role="group" aria-label="The stack in hand">
-      <div class="leaf">
-        <span class="figure thick">{{ laid.length ? mm(stack.thickness) : '—' }}</span>
+    <div
+      v-if="laid"
+      class="rung cursor stacked d-grid ga-2 align-center ps-1 pe-2 pt-1 pb-1 rounded mb-1"
+      role="group"
+      aria-label="The stack in hand"
+    >
+      <div class="leaf text-right lh-none">
+        <span class="figure thick d-block font-weight-bold">{{ laid.length ? mm(stack.thickness) : '—' }}</span>
         <small class="quiet">{{ stack.name || 'lay two or three' }}</small>
       </div>
-      <span class="bar" aria-hidden="true" />
+      <span class="bar align-self-stretch" aria-hidden="true" />
       <VBtn
         v-for="f in columns"
         :key="f"
@@ -171,15 +178,22 @@ defineExpose({ key })
         {{ short(f) }}
       </VBtn>
     </div>
-    <div ref="box" class="ladder" role="group" :aria-label="`Leaves for ${valve}, thickest first`">
+    <div
+      ref="box"
+      class="ladder position-relative flex-1-1-0 shrinks overflow-y-auto"
+      role="group"
+      :aria-label="`Leaves for ${valve}, thickest first`"
+    >
       <div
         v-for="(r, i) in near"
         :key="r.name"
-        class="rung"
+        class="rung d-grid ga-2 align-center ps-1 pe-2 pt-1 pb-1 rounded"
         :class="{ window: r.in_window, cursor: i === cursor, other: r.other }"
       >
-        <div class="leaf" @click="cursor = i">
-          <span class="figure thick" :class="{ stack: r.leaves_mm.length > 1 }">{{ r.name }}</span>
+        <div class="leaf text-right lh-none" @click="cursor = i">
+          <span class="figure thick d-block font-weight-bold" :class="{ stack: r.leaves_mm.length > 1 }">{{
+            r.name
+          }}</span>
           <small class="quiet" :class="{ wrong: r.other }">{{
             r.other
               ? `${r.other} leaf`
@@ -192,7 +206,7 @@ defineExpose({ key })
                     : thou(r.thickness_mm)
           }}</small>
         </div>
-        <span class="bar" aria-hidden="true" />
+        <span class="bar align-self-stretch" aria-hidden="true" />
         <VBtn
           v-if="laid"
           class="feel add"
@@ -218,7 +232,7 @@ defineExpose({ key })
         </VBtn>
       </div>
     </div>
-    <div class="more">
+    <div class="more d-flex flex-wrap justify-center">
       <VBtn v-if="!laid && rungs.some((r) => !r.near)" variant="text" @click="all = !all">
         {{ all ? 'Fewer leaves' : 'All leaves' }}
       </VBtn>
@@ -239,44 +253,21 @@ defineExpose({ key })
 </template>
 
 <style scoped>
-.wrap {
-  display: flex;
-  flex-direction: column;
-  min-height: 0;
-}
-
 .heads,
 .rung {
-  display: grid;
   grid-template-columns: 116px 10px repeat(3, 1fr);
-  gap: 8px;
-  align-items: center;
-}
-
-.heads {
-  padding: 0 8px 4px;
-  font-size: 15px;
-  text-align: center;
 }
 
 .by-dial {
   grid-column: span 2;
-  justify-content: start;
-  padding: 0;
 }
 
 .ladder {
-  position: relative;
-  flex: 1;
-  min-height: 0;
-  overflow-y: auto;
   scrollbar-width: thin;
 }
 
 .rung {
-  padding: 3px 8px 3px 4px;
   border: 2px solid transparent;
-  border-radius: 6px;
 }
 
 .rung.cursor {
@@ -298,29 +289,12 @@ defineExpose({ key })
   grid-column: 3 / -1;
 }
 
-.stacked {
-  margin-bottom: 4px;
-}
-
-.more {
-  display: flex;
-  flex-wrap: wrap;
-  justify-content: center;
-}
-
 .more .v-btn {
   padding: 0 10px;
 }
 
-.leaf {
-  text-align: right;
-  line-height: 1.05;
-}
-
 .thick {
-  display: block;
   font-size: 28px;
-  font-weight: 700;
 }
 
 .thick.stack {
@@ -332,7 +306,6 @@ small {
 }
 
 .bar {
-  align-self: stretch;
   background: var(--line);
 }
 

@@ -8,7 +8,7 @@ const names: Record<string, string> = { '-': 'minus', '.': 'point', Backspace: '
 </script>
 
 <template>
-  <div class="pad" :style="{ gridTemplateColumns: `repeat(${columns}, 1fr)` }">
+  <div class="pad d-grid ga-2" :style="{ gridTemplateColumns: `repeat(${columns}, 1fr)` }">
     <VBtn v-for="k in keys" :key="k" :aria-label="names[k] ?? k" @click="emit('key', k)">
       {{ k === '-' ? '−' : k === 'Backspace' ? '⌫' : k }}
     </VBtn>
@@ -16,11 +16,6 @@ const names: Record<string, string> = { '-': 'minus', '.': 'point', Backspace: '
 </template>
 
 <style scoped>
-.pad {
-  display: grid;
-  gap: 8px;
-}
-
 .pad .v-btn {
   padding: 0;
   font-size: 28px;

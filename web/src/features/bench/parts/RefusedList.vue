@@ -16,7 +16,7 @@ function what({ body }: Waiting): string {
 </script>
 
 <template>
-  <section v-if="list.length" class="refused" aria-label="Not taken">
+  <section v-if="list.length" class="refused d-grid flex-0-0 ga-2 overflow-y-auto" aria-label="Not taken">
     <VAlert v-for="w in list" :key="w.body.id" class="one" variant="tonal" color="" role="note">
       <p>
         <b>{{ what(w) }}</b> {{ w.refused }}
@@ -35,11 +35,7 @@ function what({ body }: Waiting): string {
 
 <style scoped>
 .refused {
-  display: grid;
-  flex: none;
-  gap: 8px;
   max-height: 30%;
-  overflow-y: auto;
 }
 
 .one :deep(.v-alert__content) {

@@ -37,23 +37,29 @@ const nutMM = computed({ get: () => model.nutMM, set: (n?: number) => (model.nut
 
 <template>
   <section class="round">
-    <PickOne v-model="model.round" class="row" label="Round" :options="mayBe" small />
+    <PickOne v-model="model.round" class="row d-grid" label="Round" :options="mayBe" small />
     <p class="quiet">{{ roundWords(round.round) }}</p>
     <FoldAway :title="summary">
       <PickOne
         v-if="round.round !== 'read_only'"
         v-model="model.check"
-        class="row"
+        class="row d-grid"
         label="Check round"
         :options="checkRounds"
         small
       />
-      <PickOne v-model="model.one_kind_first" class="row" label="One kind first" :options="kindsFirst" small />
-      <PickOne v-model="model.check_turns" class="row" label="Turns before the check" :options="checkTurns" small />
+      <PickOne v-model="model.one_kind_first" class="row d-grid" label="One kind first" :options="kindsFirst" small />
+      <PickOne
+        v-model="model.check_turns"
+        class="row d-grid"
+        label="Turns before the check"
+        :options="checkTurns"
+        small
+      />
       <PickOne
         v-if="view.engine.gear.lock_nut"
         v-model="model.locking"
-        class="row"
+        class="row d-grid"
         label="How a nut is locked"
         :options="lockings"
         small
@@ -61,13 +67,13 @@ const nutMM = computed({ get: () => model.nutMM, set: (n?: number) => (model.nut
       <PickOne
         v-if="view.engine.gear.lock_nut"
         v-model="model.nut"
-        class="row"
+        class="row d-grid"
         label="While the nut goes tight"
         :options="nutWays"
         small
       />
       <NumberField v-if="model.nut !== 'held'" v-model="nutMM" label="By how much, until it is learned" unit="mm" />
-      <PickOne v-model="model.aiming" class="row" label="What is in and off the aim" :options="aimings" small />
+      <PickOne v-model="model.aiming" class="row d-grid" label="What is in and off the aim" :options="aimings" small />
       <ScopePick v-model="model.without" :engine="view.engine" />
     </FoldAway>
   </section>
@@ -82,7 +88,6 @@ const nutMM = computed({ get: () => model.nutMM, set: (n?: number) => (model.nut
 }
 
 .row {
-  display: grid;
   grid-auto-columns: 1fr;
   grid-auto-flow: column;
 }

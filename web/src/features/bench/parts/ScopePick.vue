@@ -30,12 +30,12 @@ function toggle(valves: string[]) {
 </script>
 
 <template>
-  <div class="scope" role="group" aria-label="Valves of this job">
+  <div class="scope d-grid ga-2" role="group" aria-label="Valves of this job">
     <p class="quiet">
       Valves of this job:
       {{ without.length ? `${engine.valves.length - without.length} of ${engine.valves.length}` : 'all' }}
     </p>
-    <div v-if="banks.length > 1" class="line">
+    <div v-if="banks.length > 1" class="line d-flex flex-wrap ga-1">
       <VBtn
         v-for="b in banks"
         :key="b.name"
@@ -47,8 +47,8 @@ function toggle(valves: string[]) {
         {{ b.name }}
       </VBtn>
     </div>
-    <div class="cylinders">
-      <div v-for="c in cylinders" :key="c.cylinder" class="cylinder">
+    <div class="cylinders d-grid ga-2">
+      <div v-for="c in cylinders" :key="c.cylinder" class="cylinder d-flex flex-wrap ga-1">
         <VBtn
           size="small"
           :class="{ on: has(c.valves) }"
@@ -74,21 +74,8 @@ function toggle(valves: string[]) {
 </template>
 
 <style scoped>
-.scope,
-.cylinders {
-  display: grid;
-  gap: 8px;
-}
-
 .cylinders {
   grid-template-columns: repeat(auto-fill, minmax(220px, 1fr));
-}
-
-.line,
-.cylinder {
-  display: flex;
-  flex-wrap: wrap;
-  gap: 6px;
 }
 
 .v-btn {

@@ -24,7 +24,7 @@ const x = (i: number) => (shown.value.length === 1 ? 32 : 18 + 28 * i)
 </script>
 
 <template>
-  <svg class="glyph" viewBox="0 0 64 72" aria-hidden="true">
+  <svg class="glyph flex-0-0" viewBox="0 0 64 72" aria-hidden="true">
     <template v-if="shown.length">
       <g v-for="(l, i) in shown" :key="i" :transform="`translate(${x(i)} 22)`">
         <path class="cam" :transform="`rotate(${l.turn})`" d="M-7 3A7.6 7.6 0 1 1 7 3C6 9 4 19 0 19S-6 9 -7 3Z" />
@@ -52,7 +52,6 @@ const x = (i: number) => (shown.value.length === 1 ? 32 : 18 + 28 * i)
 
 <style scoped>
 .glyph {
-  flex: none;
   width: 54px;
   height: 60px;
 }

@@ -17,11 +17,11 @@ function pick(valve: string) {
 </script>
 
 <template>
-  <div class="tabs" role="group" aria-label="Valves at this stop">
+  <div class="tabs d-flex flex-0-0 ga-2 overflow-x-auto pb-1" role="group" aria-label="Valves at this stop">
     <VBtn
       v-for="name in names"
       :key="name"
-      class="tab"
+      class="tab flex-1-0 justify-start py-1 px-3 text-left"
       :class="{ on: name === state.now.valve }"
       :aria-pressed="name === state.now.valve"
       @click="pick(name)"
@@ -40,21 +40,11 @@ function pick(valve: string) {
 
 <style scoped>
 .tabs {
-  display: flex;
-  flex: none;
-  gap: 10px;
-  overflow-x: auto;
-  padding-bottom: 2px;
   scrollbar-width: none;
 }
 
 .tab {
   --v-btn-height: 68px;
-
-  flex: 1 0 auto;
-  justify-content: start;
-  padding: 6px 12px;
-  text-align: left;
 }
 
 .tab svg {

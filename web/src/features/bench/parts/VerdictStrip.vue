@@ -14,16 +14,20 @@ defineEmits<{ cross: [] }>()
 </script>
 
 <template>
-  <section class="strip" :class="[judgement.verdict, { kept }]" role="status">
+  <section
+    class="strip d-flex flex-wrap align-center gr-1 gc-3 py-2 px-3 on-panel"
+    :class="[judgement.verdict, { kept }]"
+    role="status"
+  >
     <VerdictGlyph :verdict="judgement.verdict" class="sign" />
-    <strong class="word" :class="{ long: judgement.conflict }">{{
+    <strong class="word lh-none" :class="{ long: judgement.conflict }">{{
       judgement.conflict
         ? 'Readings disagree'
         : kept
           ? `${kept} ${verdictOf(judgement).toLowerCase()}`
           : verdictOf(judgement)
     }}</strong>
-    <p class="why">
+    <p class="why fs-16 lh-tight">
       {{ judgement.why }}
       <template v-if="screw?.turn_deg != null"
         >Screw {{ screw.travel }} {{ degrees(screw.turn_deg) }}, {{ screw.rotation }}.</template
@@ -38,15 +42,8 @@ defineEmits<{ cross: [] }>()
 <style scoped>
 .strip {
   --tone: var(--undecided);
-
-  display: flex;
-  flex-wrap: wrap;
-  align-items: center;
-  gap: 4px 14px;
   min-height: 84px;
-  padding: 8px 14px;
   border-left: 8px solid var(--tone);
-  background: var(--panel);
 }
 
 .strip.in {
@@ -72,7 +69,6 @@ defineEmits<{ cross: [] }>()
 .word {
   color: var(--tone);
   font-size: 32px;
-  line-height: 1;
 }
 
 .word.long {
@@ -81,8 +77,6 @@ defineEmits<{ cross: [] }>()
 
 .why {
   flex: 1 1 230px;
-  font-size: 17px;
-  line-height: 1.25;
 }
 
 @media (width <= 1000px) and (height <= 480px) {
