@@ -12,7 +12,7 @@ watch(open, guard.begin, { flush: 'sync' })
 
 <template>
   <VDialog v-model="open" :max-width="width" :aria-label="title">
-    <div class="dialog d-grid ga-4 pa-6 edged on-panel">
+    <div class="dialog d-grid ga-4 pa-6 edged on-panel ink">
       <h2>{{ title }}</h2>
       <slot />
     </div>
@@ -22,6 +22,5 @@ watch(open, guard.begin, { flush: 'sync' })
 <style scoped>
 .dialog {
   border-radius: 8px;
-  color: var(--ink);
 }
 </style>

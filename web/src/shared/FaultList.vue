@@ -4,30 +4,12 @@ defineProps<{ title: string; faults: { location: string; message: string }[]; af
 
 <template>
   <VAlert variant="tonal" color="">
-    <b>{{ title }}</b>
-    <ul v-if="faults.length">
+    <b class="fs-20">{{ title }}</b>
+    <ul v-if="faults.length" class="d-grid ga-1 my-1 mx-0 ps-5">
       <li v-for="f in faults" :key="f.location + f.message">
-        <code>{{ f.location || 'file' }}</code> {{ f.message }}
+        <code class="brass in-figures">{{ f.location || 'file' }}</code> {{ f.message }}
       </li>
     </ul>
     <p v-if="after" class="quiet">{{ after }}</p>
   </VAlert>
 </template>
-
-<style scoped>
-b {
-  font-size: 21px;
-}
-
-ul {
-  display: grid;
-  gap: 4px;
-  margin: 6px 0;
-  padding-left: 22px;
-}
-
-code {
-  color: var(--brass);
-  font-family: var(--figures);
-}
-</style>

@@ -16,12 +16,17 @@ async function take(file: File | File[] | null) {
 </script>
 
 <template>
-  <VFileInput class="file flex-0-0" :model-value="chosen" :label="label" :accept="accept" @update:model-value="take" />
+  <VFileInput
+    class="file flex-0-0 max-100"
+    :model-value="chosen"
+    :label="label"
+    :accept="accept"
+    @update:model-value="take"
+  />
 </template>
 
 <style scoped>
 .file {
   width: 250px;
-  max-width: 100%;
 }
 </style>

@@ -10,7 +10,7 @@ defineProps<{ title: string; text?: string; tone?: 'plain' | 'trouble' }>()
     color=""
     :role="tone === 'trouble' ? 'alert' : 'note'"
   >
-    <h2>{{ title }}</h2>
+    <h2 class="mb-3 fs-28 lh-tight">{{ title }}</h2>
     <p v-if="text" class="quiet">{{ text }}</p>
     <div v-if="$slots.default" class="do d-flex flex-wrap ga-3 mt-5"><slot /></div>
   </VAlert>
@@ -23,11 +23,5 @@ defineProps<{ title: string; text?: string; tone?: 'plain' | 'trouble' }>()
 
 .note.trouble {
   border-color: var(--tight);
-}
-
-h2 {
-  margin-bottom: 12px;
-  font-size: 28px;
-  line-height: 1.2;
 }
 </style>

@@ -21,18 +21,18 @@ const screens = [
 </script>
 
 <template>
-  <header class="top no-print align-center ga-4 py-2 px-5" :class="{ stays }">
+  <header class="top no-print align-center ga-4 py-2 px-5 line-below" :class="{ stays }">
     <VBtn v-if="back" class="back" size="small" :to="backTo ?? '/'"><span aria-hidden="true">‹</span> {{ back }}</VBtn>
-    <svg v-else class="mark" viewBox="0 0 32 32" aria-hidden="true">
+    <svg v-else class="mark f-none s-brass" viewBox="0 0 32 32" aria-hidden="true">
       <path d="M7 25V9l9 10 9-10v16" />
-      <path class="base" d="M4 25.5h24" />
+      <path class="base s-in" d="M4 25.5h24" />
     </svg>
-    <h1 tabindex="-1">{{ title }}</h1>
-    <nav v-if="!back" aria-label="Screens">
+    <h1 class="overflow-hidden fs-20 lh-tight text-no-wrap" tabindex="-1">{{ title }}</h1>
+    <nav v-if="!back" class="d-flex flex-wrap ga-1" aria-label="Screens">
       <RouterLink v-for="s in screens" :key="s.to" :to="s.to">{{ s.name }}</RouterLink>
     </nav>
     <span v-if="sub" class="sub quiet text-no-wrap overflow-hidden">{{ sub }}</span>
-    <span class="push" />
+    <span class="flex-1-1-0" />
     <slot />
     <VBtn class="theme quiet" size="small" @click="setTheme(theme === 'night' ? 'day' : 'night')">
       {{ theme === 'night' ? 'Day' : 'Night' }}
@@ -44,7 +44,6 @@ const screens = [
 .top {
   display: flex;
   min-height: 60px;
-  border-bottom: 2px solid var(--line);
 }
 
 h1:focus {
@@ -53,11 +52,7 @@ h1:focus {
 
 h1 {
   min-width: 70px;
-  overflow: hidden;
-  font-size: 21px;
-  line-height: 1.2;
   text-overflow: ellipsis;
-  white-space: nowrap;
 }
 
 .top :deep(.v-btn) {
@@ -71,12 +66,6 @@ h1 {
 .sub {
   flex-shrink: 1000;
   text-overflow: ellipsis;
-}
-
-nav {
-  display: flex;
-  flex-wrap: wrap;
-  gap: 4px;
 }
 
 nav a {
@@ -110,20 +99,13 @@ nav a.router-link-active:not([href='/']) {
   order: -2;
 }
 
-.push {
-  flex: 1;
-}
-
 .mark {
   width: 34px;
   height: 34px;
-  fill: none;
-  stroke: var(--brass);
   stroke-width: 3.4;
 }
 
 .mark .base {
-  stroke: var(--in);
   stroke-width: 2.4;
 }
 

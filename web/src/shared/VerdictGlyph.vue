@@ -8,7 +8,7 @@ defineProps<{ verdict: Verdict }>()
 <template>
   <svg class="glyph flex-0-0" :class="verdict" viewBox="-18 -18 36 36" aria-hidden="true">
     <path :d="verdictPaths[verdict].fill" />
-    <path class="line" :d="verdictPaths[verdict].line" />
+    <path class="line sw-3" :d="verdictPaths[verdict].line" />
   </svg>
 </template>
 
@@ -25,7 +25,6 @@ defineProps<{ verdict: Verdict }>()
 .glyph .line {
   fill: none;
   stroke: currentcolor;
-  stroke-width: 3.5;
 }
 
 .in {

@@ -96,13 +96,13 @@ useKeys((k) => {
       </PickOne>
       <p v-if="cover !== null" class="clock py-2 px-4 on-panel fs-22" :class="{ late: cover <= 0 }" role="timer">
         <template v-if="cover > 0"
-          >Cover on within <b class="figure">{{ minutes(cover) }}</b></template
+          >Cover on within <b class="figure fs-28">{{ minutes(cover) }}</b></template
         >
         <template v-else>The sealant stood open too long: take it off and put it on afresh.</template>
       </p>
       <p v-if="cure !== null" class="clock py-2 px-4 on-panel fs-22" role="timer">
         <template v-if="cure > 0"
-          >Do not start before <b class="figure">{{ clock(state.start_from!) }}</b>: the sealant cures.</template
+          >Do not start before <b class="figure fs-28">{{ clock(state.start_from!) }}</b>: the sealant cures.</template
         >
         <template v-else>The sealant has cured: the engine may run.</template>
       </p>
@@ -116,7 +116,7 @@ useKeys((k) => {
       <ToolsPart v-else-if="part === 'tools'" :tools="state.tools" :sealed="sealed" @do="send" />
       <template v-else>
         <section v-if="now && !sealed" class="next d-grid ga-3 py-4 px-5 rounded" aria-live="polite">
-          <h2>{{ now.text }}.</h2>
+          <h2 class="lh-tight">{{ now.text }}.</h2>
           <p v-if="now.caution" class="caution ps-3">{{ now.caution }}</p>
           <div class="do d-flex flex-wrap ga-2">
             <VBtn @click="asking = { task: now, skip: true }">Pass over…</VBtn>
@@ -126,8 +126,8 @@ useKeys((k) => {
           <BoltsDrawing v-if="now.id.startsWith('bolts_') && state.bolts.length" :bolts="state.bolts" />
         </section>
         <section v-else class="next d-grid ga-3 py-4 px-5 rounded">
-          <h2>
-            {{ partNames[part] }}: <em>{{ standing(shown, sealed) }}</em>
+          <h2 class="lh-tight">
+            {{ partNames[part] }}: <em class="brass">{{ standing(shown, sealed) }}</em>
           </h2>
           <div class="do d-flex flex-wrap ga-2">
             <VBtn v-if="sealed" class="go fs-22" variant="flat" size="large" :to="`/jobs/${id}/sheet`"
@@ -141,9 +141,14 @@ useKeys((k) => {
         <LearnPart v-if="part === 'open_up' && !sealed" :view="view" @do="send" />
         <SoundPart v-if="part === 'start_up'" :view="view" after :sealed="sealed" @do="send" />
         <ol class="list d-grid ga-1 ma-0 pa-0 list-none">
-          <li v-for="t in shown" :key="t.id" :class="{ marked: t.marked, skipped: t.skipped, now: t === now }">
+          <li
+            v-for="t in shown"
+            :key="t.id"
+            class="d-grid ga-3 align-center on-panel fs-20"
+            :class="{ marked: t.marked, skipped: t.skipped, now: t === now }"
+          >
             <VBtn
-              class="tick pa-0"
+              class="tick pa-0 fs-26"
               :disabled="sealed"
               :aria-pressed="t.marked"
               :aria-label="`${t.text}: ${t.skipped ? 'passed over' : t.marked ? 'done' : 'waits'}`"
@@ -153,7 +158,9 @@ useKeys((k) => {
             </VBtn>
             <span class="text"
               >{{ t.text
-              }}<small v-if="t.reason" class="quiet">{{ t.skipped ? 'Passed over: ' : '' }}{{ t.reason }}</small></span
+              }}<small v-if="t.reason" class="quiet d-block fs-15"
+                >{{ t.skipped ? 'Passed over: ' : '' }}{{ t.reason }}</small
+              ></span
             >
             <span v-if="t.at" class="quiet figure">{{ clock(t.at) }}</span>
           </li>
@@ -190,10 +197,6 @@ useKeys((k) => {
   border-left: 8px solid var(--brass);
 }
 
-.clock b {
-  font-size: 28px;
-}
-
 .late {
   border-left: 8px dotted var(--tight);
   color: var(--tight);
@@ -205,11 +208,9 @@ useKeys((k) => {
 
 h2 {
   font-size: clamp(26px, 2.6vw, 34px);
-  line-height: 1.15;
 }
 
 em {
-  color: var(--brass);
   font-style: normal;
 }
 
@@ -226,25 +227,14 @@ em {
 }
 
 .list li {
-  display: grid;
   grid-template-columns: 56px 1fr auto;
-  gap: 14px;
-  align-items: center;
   padding-right: 14px;
-  background: var(--panel);
-  font-size: 19px;
-}
-
-.list small {
-  display: block;
-  font-size: 15px;
 }
 
 .tick {
   --v-btn-height: 56px;
 
   min-width: 56px;
-  font-size: 26px;
 }
 
 .marked .tick {

@@ -20,12 +20,18 @@ const said = computed(() =>
 
 <template>
   <div class="drawing overflow-x-auto" tabindex="0">
-    <svg :viewBox="`0 0 ${width} 170`" role="img" :aria-label="said" :style="{ minWidth: `${width * 0.8}px` }">
-      <rect class="cover" x="6" y="12" :width="width - 12" height="146" rx="22" />
-      <rect class="inner" x="40" y="64" :width="width - 80" height="42" rx="10" />
+    <svg
+      class="d-block w-100 in-figures"
+      :viewBox="`0 0 ${width} 170`"
+      role="img"
+      :aria-label="said"
+      :style="{ minWidth: `${width * 0.8}px` }"
+    >
+      <rect class="cover f-sunk s-edge sw-2" x="6" y="12" :width="width - 12" height="146" rx="22" />
+      <rect class="inner f-none s-line sw-2" x="40" y="64" :width="width - 80" height="42" rx="10" />
       <g v-for="(b, i) in bolts" :key="i" :class="{ first: b.number === 1 }">
-        <circle class="bolt" :cx="x(b)" :cy="y(b)" r="23" />
-        <text :x="x(b)" :y="y(b) + 8">{{ b.number || '' }}</text>
+        <circle class="bolt f-panel s-edge sw-3" :cx="x(b)" :cy="y(b)" r="23" />
+        <text class="f-ink fs-22 font-weight-bold anchor-middle" :x="x(b)" :y="y(b) + 8">{{ b.number || '' }}</text>
       </g>
     </svg>
     <small class="quiet">from above, front on the left</small>
@@ -34,39 +40,11 @@ const said = computed(() =>
 
 <style scoped>
 svg {
-  display: block;
-  width: 100%;
   max-width: 720px;
-  font-family: var(--figures);
-}
-
-.cover {
-  fill: var(--sunk);
-  stroke: var(--edge);
-  stroke-width: 2.5;
-}
-
-.inner {
-  fill: none;
-  stroke: var(--line);
-  stroke-width: 2;
-}
-
-.bolt {
-  fill: var(--panel);
-  stroke: var(--edge);
-  stroke-width: 3;
 }
 
 .first .bolt {
   stroke: var(--brass);
   stroke-width: 5;
-}
-
-text {
-  fill: var(--ink);
-  font-size: 22px;
-  font-weight: 700;
-  text-anchor: middle;
 }
 </style>

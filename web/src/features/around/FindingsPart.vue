@@ -94,13 +94,18 @@ const options = (list: string[]) => list.map((value) => ({ value, title: value }
 <template>
   <section class="findings d-grid ga-3">
     <ul v-if="findings.length" class="list d-grid ga-1 ma-0 pa-0 list-none">
-      <li v-for="f in findings" :key="f.finding" :class="{ later: f.later }">
+      <li
+        v-for="f in findings"
+        :key="f.finding"
+        class="d-flex flex-wrap ga-2 align-center ps-4 pe-2 pt-2 pb-2 on-panel fs-20"
+        :class="{ later: f.later }"
+      >
         <span
           ><b>{{ f.place }}: {{ f.what }}</b
-          ><small class="quiet">{{ [f.test, f.part, f.price].filter(Boolean).join(' · ') }}</small></span
+          ><small class="quiet d-block fs-15">{{ [f.test, f.part, f.price].filter(Boolean).join(' · ') }}</small></span
         >
         <a v-if="f.photo" :href="`/api/v1/photos/${f.photo}`" target="_blank"
-          ><img :src="`/api/v1/photos/${f.photo}`" :alt="`${f.place}: ${f.what}`"
+          ><img class="d-block edged" :src="`/api/v1/photos/${f.photo}`" :alt="`${f.place}: ${f.what}`"
         /></a>
         <span class="word font-weight-bold">{{ f.later ? 'for later' : 'done' }}</span>
         <template v-if="!sealed">
@@ -111,7 +116,7 @@ const options = (list: string[]) => list.map((value) => ({ value, title: value }
     </ul>
     <p v-else class="quiet">Nothing noted yet: what is seen besides the clearances.</p>
     <template v-if="!sealed">
-      <h3>Where</h3>
+      <h3 class="fs-20">Where</h3>
       <PickOne
         v-model="form.place"
         class="chips d-flex flex-wrap ga-2"
@@ -128,7 +133,7 @@ const options = (list: string[]) => list.map((value) => ({ value, title: value }
         small
         may-be-none
       />
-      <h3>What</h3>
+      <h3 class="fs-20">What</h3>
       <PickOne
         v-model="form.what"
         class="chips d-flex flex-wrap ga-2"
@@ -157,7 +162,12 @@ const options = (list: string[]) => list.map((value) => ({ value, title: value }
       </div>
       <VAlert v-if="trouble">{{ trouble }}</VAlert>
       <div class="d-flex flex-wrap ga-3 align-center">
-        <img v-if="form.photo" :src="`/api/v1/photos/${form.photo}`" alt="The photograph of this finding" />
+        <img
+          v-if="form.photo"
+          class="d-block edged"
+          :src="`/api/v1/photos/${form.photo}`"
+          alt="The photograph of this finding"
+        />
         <VBtn v-if="form.photo" size="small" @click="form.photo = ''">Leave the photograph out</VBtn>
         <PickFile v-else label="Photograph" accept="image/jpeg,image/png" @picked="takePhoto" />
         <span v-if="sending" class="quiet" role="status">Keeping it…</span>
@@ -171,10 +181,6 @@ const options = (list: string[]) => list.map((value) => ({ value, title: value }
 </template>
 
 <style scoped>
-h3 {
-  font-size: 20px;
-}
-
 .chips {
   height: auto;
 }
@@ -195,14 +201,7 @@ h3 {
 }
 
 .list li {
-  display: flex;
-  flex-wrap: wrap;
-  gap: 10px;
-  align-items: center;
-  padding: 8px 8px 8px 16px;
   border-left: 6px solid var(--in);
-  background: var(--panel);
-  font-size: 19px;
 }
 
 .list li > span:first-child {
@@ -214,14 +213,7 @@ h3 {
 }
 
 img {
-  display: block;
   max-width: 160px;
   max-height: 120px;
-  border: 2px solid var(--line);
-}
-
-.list small {
-  display: block;
-  font-size: 15px;
 }
 </style>

@@ -76,7 +76,7 @@ onUnmounted(stop)
   <section class="sound" :aria-label="after ? 'How it sounds now' : 'How it sounds before the work'">
     <div v-if="after && view.state.sound_before.file" class="line d-flex flex-wrap ga-3 align-center">
       <span>Before:</span>
-      <audio controls preload="none" :src="`/api/v1/sounds/${view.state.sound_before.file}`" />
+      <audio class="max-100" controls preload="none" :src="`/api/v1/sounds/${view.state.sound_before.file}`" />
     </div>
     <VTextField
       v-model="note"
@@ -89,7 +89,7 @@ onUnmounted(stop)
       @change="noted"
     />
     <div class="line d-flex flex-wrap ga-3 align-center">
-      <audio v-if="heard.file" controls preload="none" :src="`/api/v1/sounds/${heard.file}`" />
+      <audio v-if="heard.file" class="max-100" controls preload="none" :src="`/api/v1/sounds/${heard.file}`" />
       <template v-if="!sealed">
         <VBtn v-if="recorder" class="stop brass" @click="stop">Stop, {{ seconds }} s</VBtn>
         <VBtn v-else-if="canRecord" @click="record">{{ heard.file ? 'Record anew' : 'Record' }}</VBtn>
@@ -111,7 +111,6 @@ onUnmounted(stop)
 }
 
 audio {
-  max-width: 100%;
   height: 48px;
 }
 </style>

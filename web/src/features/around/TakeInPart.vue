@@ -32,17 +32,17 @@ function keep() {
 <template>
   <section class="take d-grid ga-3">
     <article v-if="before" class="before d-grid ga-1 py-3 px-4 on-panel">
-      <h3>Last job, {{ when(before.at) }}, {{ mine('distance').say(before.odometer_km) }}</h3>
+      <h3 class="fs-20">Last job, {{ when(before.at) }}, {{ mine('distance').say(before.odometer_km) }}</h3>
       <p v-if="before.outcome">{{ before.outcome }}</p>
       <p class="quiet">
         Found {{ before.tight }} tight and {{ before.loose }} loose; signed by {{ before.by }}.
         <RouterLink :to="`/jobs/${before.id}/sheet`">Its sheet</RouterLink>
       </p>
-      <ul v-if="before.later.length">
+      <ul v-if="before.later.length" class="mx-0 mt-1 mb-0 ps-5 undecided font-weight-bold">
         <li v-for="l in before.later" :key="l">Left for now: {{ l }}</li>
       </ul>
     </article>
-    <h2>What is it in for?</h2>
+    <h2 class="fs-30">What is it in for?</h2>
     <div class="tiles d-grid ga-2" role="group" aria-label="Complaint">
       <VBtn
         v-for="c in complaints"
@@ -53,8 +53,8 @@ function keep() {
         :aria-pressed="chosen.includes(c.value)"
         @click="toggle(c.value)"
       >
-        <span
-          >{{ c.title }}<small v-if="c.points">{{ c.points }}</small></span
+        <span class="text-left"
+          >{{ c.title }}<small v-if="c.points" class="d-block quiet fs-15">{{ c.points }}</small></span
         >
       </VBtn>
     </div>
@@ -67,23 +67,8 @@ function keep() {
 </template>
 
 <style scoped>
-h2 {
-  font-size: 30px;
-}
-
-h3 {
-  font-size: 20px;
-}
-
 .before {
   border-left: 8px solid var(--edge);
-}
-
-.before ul {
-  margin: 4px 0 0;
-  padding-left: 20px;
-  color: var(--undecided);
-  font-weight: 700;
 }
 
 .tiles {
@@ -92,16 +77,6 @@ h3 {
 
 .tile {
   --v-btn-height: 72px;
-}
-
-.tile span {
-  text-align: left;
-}
-
-.tile small {
-  display: block;
-  color: var(--quiet);
-  font-size: 15px;
 }
 
 .tile.on {

@@ -11,15 +11,22 @@ const move = (t: Schemas['ToolView']) => emit('do', { kind: 'tool', tool: t.id, 
 
 <template>
   <section class="tools d-grid ga-3">
-    <h2 role="status">
-      <template v-if="out">{{ out }} out: <em>count them back before the engine is started.</em></template>
+    <h2 class="fs-28" role="status">
+      <template v-if="out"
+        >{{ out }} out: <em class="brass">count them back before the engine is started.</em></template
+      >
       <template v-else>Nothing is out.</template>
     </h2>
-    <ul>
-      <li v-for="t in tools" :key="t.id" :class="{ out: t.out }">
+    <ul class="d-grid ga-2 ma-0 pa-0 list-none">
+      <li
+        v-for="t in tools"
+        :key="t.id"
+        class="d-flex ga-3 align-center justify-space-between ps-4 pe-2 pt-2 pb-2 on-panel fs-20"
+        :class="{ out: t.out }"
+      >
         <span
           ><b>{{ t.text }}</b
-          ><small v-if="t.on_crank || t.note" class="quiet">{{
+          ><small v-if="t.on_crank || t.note" class="quiet d-block fs-15">{{
             t.on_crank ? 'off the crank before the starter is touched' : t.note
           }}</small></span
         >
@@ -32,41 +39,16 @@ const move = (t: Schemas['ToolView']) => emit('do', { kind: 'tool', tool: t.id, 
 </template>
 
 <style scoped>
-h2 {
-  font-size: 28px;
-}
-
 em {
-  color: var(--brass);
   font-style: normal;
 }
 
-ul {
-  display: grid;
-  gap: 8px;
-  margin: 0;
-  padding: 0;
-  list-style: none;
-}
-
 li {
-  display: flex;
-  gap: 14px;
-  align-items: center;
-  justify-content: space-between;
-  padding: 8px 8px 8px 16px;
   border-left: 6px solid var(--line);
-  background: var(--panel);
-  font-size: 20px;
 }
 
 li.out {
   border-left-color: var(--brass);
-}
-
-small {
-  display: block;
-  font-size: 15px;
 }
 
 li .v-btn {

@@ -42,7 +42,8 @@ const state = computed(() => props.view.state)
     class="count d-grid lh-none text-right"
     :aria-label="`${phaseName(state.phase)}: ${state.done} of ${state.total}`"
   >
-    <small>{{ phaseName(state.phase) }}</small> <b class="figure">{{ state.done }}/{{ state.total }}</b>
+    <small class="text-no-wrap quiet fs-15">{{ phaseName(state.phase) }}</small>
+    <b class="figure fs-28">{{ state.done }}/{{ state.total }}</b>
   </span>
 </template>
 
@@ -58,16 +59,6 @@ const state = computed(() => props.view.state)
 .heat.hot {
   border-color: var(--tight);
   color: var(--tight);
-}
-
-.count small {
-  white-space: nowrap;
-  color: var(--quiet);
-  font-size: 15px;
-}
-
-.count b {
-  font-size: 28px;
 }
 
 @media (width <= 1000px) {

@@ -145,7 +145,7 @@ useKeys((k) => {
             @pick-cylinder="find.tapCylinder"
           />
         </div>
-        <p class="spec d-flex flex-wrap align-center justify-space-between gr-1 gc-4 px-6 pt-1 pb-2 fs-16">
+        <p class="d-flex flex-wrap align-center justify-space-between gr-1 gc-4 px-6 pt-1 pb-2 fs-16 line-below">
           <b>{{ phaseName(state.phase) }}</b>
           <VBtn
             class="stand tall-44"
@@ -267,10 +267,6 @@ useKeys((k) => {
 .stand {
   --v-btn-height: 44px;
   margin: -8px auto -8px 0;
-}
-
-.spec {
-  border-bottom: 2px solid var(--line);
 }
 
 .below {

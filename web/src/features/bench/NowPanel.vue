@@ -148,8 +148,8 @@ defineExpose({ key })
         />
       </div>
       <div>
-        <h2 aria-live="polite">
-          {{ words.before }}<em>{{ words.strong }}</em
+        <h2 class="lh-none" aria-live="polite">
+          {{ words.before }}<em class="brass">{{ words.strong }}</em
           >{{ words.after }}
         </h2>
         <p v-if="words.sub" class="sub mt-1 quiet fs-20">{{ words.sub }}</p>
@@ -172,7 +172,7 @@ defineExpose({ key })
 
     <div class="panel"><component :is="shown.panel" ref="panel" /></div>
 
-    <div v-if="!shown.whole" class="foot d-grid flex-0-0 ga-2 px-0 pt-1 pb-4">
+    <div v-if="!shown.whole" class="foot d-grid flex-0-0 ga-2 px-0 pt-1 pb-4 on-ground">
       <VerdictStrip
         v-if="shown.valves && judgement"
         :judgement="judgement"
@@ -197,7 +197,9 @@ defineExpose({ key })
         >
           {{ button }} <kbd>Enter</kbd>
         </VBtn>
-        <span v-else class="go hint quiet flex-1-1-0 d-grid py-2 px-5 rounded fs-22 text-center">{{ shown.hint }}</span>
+        <span v-else class="go hint quiet flex-1-1-0 d-grid py-2 px-5 rounded fs-22 text-center place-center">{{
+          shown.hint
+        }}</span>
       </footer>
     </div>
     <VBtn v-else-if="state.undo && !choosing" size="small" @click="emit('undo')">
@@ -228,12 +230,10 @@ defineExpose({ key })
 
 h2 {
   font-size: clamp(28px, 2.9vw, 40px);
-  line-height: 1.1;
   text-wrap: balance;
 }
 
 em {
-  color: var(--brass);
   font-style: normal;
 }
 
@@ -259,7 +259,6 @@ em {
   position: sticky;
   bottom: 0;
   z-index: 2;
-  background: var(--ground);
 }
 
 .do {
@@ -272,7 +271,6 @@ em {
 }
 
 .hint {
-  place-items: center;
   min-height: 68px;
   border: 2px dashed var(--line);
 }

@@ -91,7 +91,7 @@ const groups = computed(() => [
       :class="{ below: g.title }"
       :aria-label="g.label"
     >
-      <h2 v-if="g.title">{{ g.title }}</h2>
+      <h2 v-if="g.title" class="quiet fs-20">{{ g.title }}</h2>
       <p v-if="g.jobs.length === 0" class="quiet">
         None. A job started by mistake can be taken off, and brought back here.
       </p>
@@ -107,7 +107,7 @@ const groups = computed(() => [
       </div>
     </section>
     <section v-if="dueSoon.length" class="strips below d-grid ga-3" aria-label="Vehicles due">
-      <h2>Due soon</h2>
+      <h2 class="quiet fs-20">Due soon</h2>
       <RouterLink v-for="d in dueSoon" :key="d.vehicle_id" :to="`/vehicles/${d.vehicle_id}`">
         <b>{{ d.vehicle }}</b>, {{ new Date(d.on).toLocaleDateString([], { dateStyle: 'medium' }) }}: {{ d.because }}
       </RouterLink>
@@ -126,11 +126,6 @@ const groups = computed(() => [
 
 .below {
   margin-top: 30px;
-}
-
-h2 {
-  color: var(--quiet);
-  font-size: 21px;
 }
 
 @media (width <= 640px) {

@@ -31,7 +31,7 @@ const height = computed(() => Math.ceil(props.job.valves.length / columns.value)
     :to="to"
   >
     <div class="who">
-      <b class="name lh-tight">{{ job.vehicle }}</b>
+      <b class="name lh-tight fs-26">{{ job.vehicle }}</b>
       <p class="quiet">{{ job.plate }} · {{ job.engine_name }}</p>
       <p class="quiet small fs-15">
         {{ job.mechanic }} · {{ job.reason || 'no reason given' }} · {{ when(job.touched_at) }}
@@ -49,11 +49,11 @@ const height = computed(() => Math.ceil(props.job.valves.length / columns.value)
         :class="v.verdict || 'none'"
         :transform="`translate(${(i % columns) * 30 + 15} ${Math.floor(i / columns) * 44 + 15})`"
       >
-        <circle v-if="v.kind === 'intake'" r="11" />
-        <path v-else :d="octagon(11)" />
+        <circle v-if="v.kind === 'intake'" class="f-none sw-2" r="11" />
+        <path v-else class="f-none sw-2" :d="octagon(11)" />
         <g v-if="v.verdict" transform="translate(0 22) scale(.5)">
-          <path class="fill" :d="verdictPaths[v.verdict as Verdict].fill" />
-          <path class="stroke" :d="verdictPaths[v.verdict as Verdict].line" />
+          <path class="fill f-none sw-2" :d="verdictPaths[v.verdict as Verdict].fill" />
+          <path class="f-none sw-5" :d="verdictPaths[v.verdict as Verdict].line" />
         </g>
       </g>
     </svg>
@@ -61,7 +61,7 @@ const height = computed(() => Math.ceil(props.job.valves.length / columns.value)
       <span class="phase"
         >{{ phaseName(job.phase) }} <b class="figure">{{ job.done }}/{{ job.total }}</b></span
       >
-      <strong>{{ next }}</strong>
+      <strong class="fs-24 lh-tight">{{ next }}</strong>
       <span v-if="job.damaged" class="small fs-15" role="alert">{{ job.damaged }} See metronix check and restore.</span>
       <span v-if="waits" class="small waits undecided fs-15"
         >{{ waits === 1 ? '1 entry waits' : `${waits} entries wait` }} in this browser</span
@@ -91,28 +91,18 @@ const height = computed(() => Math.ceil(props.job.valves.length / columns.value)
   background: none;
 }
 
-.name {
-  font-size: 26px;
-}
-
 .valves {
   max-height: 96px;
 }
 
 .valves circle,
 .valves path {
-  fill: none;
   stroke: var(--tone, var(--edge));
-  stroke-width: 2.5;
 }
 
 .valves .fill {
   fill: var(--tone);
   stroke: none;
-}
-
-.valves .stroke {
-  stroke-width: 5;
 }
 
 .none {
@@ -133,11 +123,6 @@ const height = computed(() => Math.ceil(props.job.valves.length / columns.value)
 
 .undecided {
   --tone: var(--undecided);
-}
-
-.next strong {
-  font-size: 24px;
-  line-height: 1.15;
 }
 
 .first .next strong {

@@ -79,16 +79,16 @@ const print = () => globalThis.print()
         <VBtn variant="flat" :to="job ? `/jobs/${id}` : `/engines/${id}/ways`">Choose the sequence</VBtn>
       </StateNote>
       <article v-else class="card">
-        <header>
+        <header class="d-flex justify-space-between ga-6">
           <div>
-            <h1>{{ view?.vehicle.name ?? engine.name }}</h1>
+            <h1 class="fs-34 lh-none">{{ view?.vehicle.name ?? engine.name }}</h1>
             <p>
               <template v-if="view">{{ view.vehicle.plate }} · {{ engine.name }} · {{ view.mechanic }}</template>
               <template v-else>Firing order {{ engine.firing_order.join('-') }}</template>
             </p>
           </div>
           <p class="way text-right">
-            <b>{{ plan.title }}</b><br />{{ plan.stops.length }} stops, {{ degrees(plan.total_turn_deg!)
+            <b class="fs-22">{{ plan.title }}</b><br />{{ plan.stops.length }} stops, {{ degrees(plan.total_turn_deg!)
             }}{{ plan.direction === 'back' ? ', turned back' : '' }}
           </p>
         </header>
@@ -102,30 +102,47 @@ const print = () => globalThis.print()
           aria-label="A box for each valve in engine position, with its stop"
         >
           <g v-for="b in layout.banks" :key="b.name">
-            <rect class="casting" :x="b.x" :y="b.y + 1" :width="b.width" :height="b.height - 2" rx="8" />
-            <text v-if="b.top" class="side fs-16" :x="b.x + 4" :y="b.y - 9">{{ b.top }}</text>
-            <text v-if="b.bottom" class="side fs-16" :x="b.x + 4" :y="b.y + b.height + 20">{{ b.bottom }}</text>
-            <text class="side front fs-16" :x="38" :y="b.y + b.height / 2">front</text>
+            <rect
+              class="casting f-none s-edge sw-2"
+              :x="b.x"
+              :y="b.y + 1"
+              :width="b.width"
+              :height="b.height - 2"
+              rx="8"
+            />
+            <text v-if="b.top" class="side fs-16 anchor-middle f-quiet" :x="b.x + 4" :y="b.y - 9">
+              {{ b.top }}
+            </text>
+            <text v-if="b.bottom" class="side fs-16 anchor-middle f-quiet" :x="b.x + 4" :y="b.y + b.height + 20">
+              {{ b.bottom }}
+            </text>
+            <text class="side front fs-16 anchor-middle f-quiet" :x="38" :y="b.y + b.height / 2">front</text>
           </g>
-          <text v-for="c in layout.cylinders" :key="c.number" class="number font-weight-bold" :x="c.x" :y="c.y">
+          <text
+            v-for="c in layout.cylinders"
+            :key="c.number"
+            class="number font-weight-bold anchor-middle f-quiet fs-28"
+            :x="c.x"
+            :y="c.y"
+          >
             {{ c.number }}
           </text>
           <g v-for="v in layout.valves" :key="v.name" :transform="`translate(${v.x} ${v.y - 20})`">
-            <circle v-if="v.kind === 'intake'" class="box" r="30" />
-            <path v-else class="box" :d="octagon(30)" />
-            <text class="name fs-20 font-weight-bold" y="7">{{ v.name }}</text>
-            <text class="stop fs-20" y="58">stop {{ stopOf[v.name] }}</text>
-            <rect class="tick" x="-15" y="70" width="30" height="30" />
+            <circle v-if="v.kind === 'intake'" class="f-none s-ink sw-3" r="30" />
+            <path v-else class="f-none s-ink sw-3" :d="octagon(30)" />
+            <text class="name fs-20 font-weight-bold f-ink anchor-middle" y="7">{{ v.name }}</text>
+            <text class="stop fs-20 f-ink anchor-middle" y="58">stop {{ stopOf[v.name] }}</text>
+            <rect class="f-none s-ink sw-3" x="-15" y="70" width="30" height="30" />
           </g>
         </svg>
         <ol class="stops d-grid gr-1 gc-6 ma-0 pa-0 list-none">
-          <li v-for="(s, i) in plan.stops" :key="i">
+          <li v-for="(s, i) in plan.stops" :key="i" class="d-grid ga-2 align-baseline py-1 px-0">
             <b>{{ i + 1 }}</b>
             <span>{{ s.how }} until {{ s.until }}</span>
-            <strong>{{ s.valves.join(' ') }}</strong>
+            <strong class="fs-20">{{ s.valves.join(' ') }}</strong>
           </li>
         </ol>
-        <footer>
+        <footer class="fs-15">
           <p v-if="view && view.engine.locknut_torque_nm">
             Lock nut {{ mine('torque').both(view.engine.locknut_torque_nm) }}.
           </p>
@@ -153,21 +170,6 @@ const print = () => globalThis.print()
   background: var(--panel);
 }
 
-header {
-  display: flex;
-  justify-content: space-between;
-  gap: 24px;
-}
-
-h1 {
-  font-size: 34px;
-  line-height: 1.1;
-}
-
-.way b {
-  font-size: 22px;
-}
-
 .limits::first-letter {
   text-transform: uppercase;
 }
@@ -177,31 +179,7 @@ h1 {
   font-family: var(--words);
 }
 
-.casting {
-  fill: none;
-  stroke: var(--edge);
-  stroke-width: 2;
-}
-
-.box,
-.tick {
-  fill: none;
-  stroke: var(--ink);
-  stroke-width: 3;
-}
-
-text {
-  fill: var(--ink);
-  text-anchor: middle;
-}
-
-.number {
-  fill: var(--quiet);
-  font-size: 28px;
-}
-
 .side {
-  fill: var(--quiet);
   text-anchor: start;
 }
 
@@ -214,20 +192,11 @@ text {
 }
 
 .stops li {
-  display: grid;
   grid-template-columns: 32px 1fr auto;
-  gap: 8px;
-  align-items: baseline;
-  padding: 4px 0;
   border-bottom: 1px solid var(--line);
 }
 
-.stops strong {
-  font-size: 20px;
-}
-
 footer {
-  font-size: 15px;
   line-height: 1.35;
 }
 

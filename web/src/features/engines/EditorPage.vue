@@ -144,14 +144,14 @@ onBeforeRouteLeave((to) => {
         <div class="state fs-16" role="status">
           <p v-if="look?.ok" class="sound is-in fs-20 font-weight-bold">This sheet is sound.</p>
           <p v-else-if="look" class="is-tight fs-20 font-weight-bold">{{ look.problems.length }} to put right:</p>
-          <ul v-if="look && !look.ok">
+          <ul v-if="look && !look.ok" class="my-1 mx-0 ps-5">
             <li v-for="p in look.problems.slice(0, 4)" :key="p.location + p.message">{{ saidAt(p) }}</li>
           </ul>
           <p v-for="a in look?.ok ? look.assumed : []" :key="a" class="quiet">Assumed: {{ a }}</p>
         </div>
       </section>
       <form class="form d-grid ga-7 align-content-start px-5 pt-4 pb-15" @submit.prevent>
-        <div class="told">
+        <div class="told on-ground">
           <FaultList v-if="trouble" :title="trouble" :faults="faults" after="Nothing was saved." />
           <p v-if="saved" class="saved py-2 px-4 on-panel" role="status">{{ saved }}</p>
         </div>
@@ -200,11 +200,6 @@ onBeforeRouteLeave((to) => {
   line-height: 1.3;
 }
 
-.state ul {
-  margin: 2px 0;
-  padding-left: 20px;
-}
-
 .form > :deep(section) {
   display: grid;
   gap: 12px;
@@ -219,7 +214,6 @@ onBeforeRouteLeave((to) => {
   position: sticky;
   top: 66px;
   z-index: 4;
-  background: var(--ground);
 }
 
 .saved {

@@ -79,7 +79,7 @@ function dropped(event: DragEvent) {
             :to="`/engines/${e.id}`"
           >
             <span class="glyph mb-2"><EngineGlyph :banks="e.banks" :name="e.name" /></span>
-            <b>{{ e.name }}</b>
+            <b class="fs-24 lh-tight">{{ e.name }}</b>
             <span class="quiet">{{ layoutName(e.layout, e.cylinders) }} · {{ e.valves }} valves</span>
             <span class="figure order fs-16">{{ e.firing_order.join('-') }}</span>
           </RouterLink>
@@ -128,11 +128,6 @@ function dropped(event: DragEvent) {
 .glyph :deep(svg) {
   width: auto;
   max-width: 100%;
-}
-
-.open b {
-  font-size: 24px;
-  line-height: 1.2;
 }
 
 .do .v-btn {

@@ -4,16 +4,14 @@ defineProps<{ problems: string[]; warnings?: string[] }>()
 
 <template>
   <div v-if="problems.length || warnings?.length">
-    <p v-for="p in problems" :key="p" class="problem" role="alert">{{ p }}</p>
-    <p v-for="w in warnings ?? []" :key="w" class="odd quiet">{{ w }}</p>
+    <p v-for="p in problems" :key="p" class="problem py-1 px-3 fs-16" role="alert">{{ p }}</p>
+    <p v-for="w in warnings ?? []" :key="w" class="odd quiet py-1 px-3 fs-16">{{ w }}</p>
   </div>
 </template>
 
 <style scoped>
 p {
-  padding: 4px 12px;
   border-left: 6px solid var(--tight);
-  font-size: 17px;
   line-height: 1.3;
 }
 

@@ -76,7 +76,9 @@ const orderProblems = computed(() => props.said('firing_order'))
   </section>
   <section>
     <h2>Firing order</h2>
-    <p class="order figure font-weight-bold lh-tight" aria-live="polite">{{ sheet.firing_order.join('-') || '–' }}</p>
+    <p class="order figure font-weight-bold lh-tight fs-30" aria-live="polite">
+      {{ sheet.firing_order.join('-') || '–' }}
+    </p>
     <PickOne
       v-if="orders.length"
       class="figure"
@@ -120,7 +122,6 @@ const orderProblems = computed(() => props.said('firing_order'))
 }
 
 .order {
-  font-size: 30px;
   overflow-wrap: anywhere;
 }
 

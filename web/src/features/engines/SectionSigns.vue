@@ -36,7 +36,7 @@ function doubt(sign: Sign, text: string) {
       What this engine shows: lines on a cam sprocket, a dowel, the rotor at a tower, a dot on the gear cover. Degrees
       of the crank after firing TDC of the first cylinder of the order.
     </p>
-    <div v-for="(s, i) in sheet.signs ?? []" :key="s.id" class="sign d-grid ga-2 pa-3 on-panel">
+    <div v-for="(s, i) in sheet.signs ?? []" :key="s.id" class="sign d-grid ga-2 pa-3 on-panel bar-edge">
       <div class="fields d-grid ga-2">
         <VTextField
           v-model.lazy="s.where"
@@ -83,10 +83,6 @@ function doubt(sign: Sign, text: string) {
 </template>
 
 <style scoped>
-.sign {
-  border-left: 6px solid var(--edge);
-}
-
 .fields {
   grid-template-columns: repeat(auto-fit, minmax(220px, 1fr));
 }

@@ -60,7 +60,7 @@ function lift(t: string) {
       What comes off to reach the valves, in order; it is read backwards for closing. A job adds to this list by taps.
     </p>
     <ol v-if="steps().length" class="steps d-grid ga-2 ma-0 pa-0 list-none">
-      <li v-for="(s, i) in steps()" :key="i">
+      <li v-for="(s, i) in steps()" :key="i" class="d-grid ga-2 pa-3 bar-edge on-panel">
         <div class="fields d-grid ga-2">
           <VTextField
             v-model.lazy="s.text"
@@ -94,7 +94,7 @@ function lift(t: string) {
             @update:model-value="(t: string) => text(s, 'note', t)"
           />
         </div>
-        <div class="row d-flex flex-wrap ga-2">
+        <div class="row d-flex flex-wrap ga-2 justify-end">
           <VBtn size="small" :disabled="i === 0" :aria-label="`${s.text}: earlier`" @click="move(i, -1)">Earlier</VBtn>
           <VBtn size="small" :disabled="i === steps().length - 1" :aria-label="`${s.text}: later`" @click="move(i, 1)"
             >Later</VBtn
@@ -114,8 +114,8 @@ function lift(t: string) {
       hide-details
       @update:model-value="lift"
     />
-    <h3>The cover</h3>
-    <div class="row start d-flex flex-wrap ga-2">
+    <h3 class="fs-20">The cover</h3>
+    <div class="row start d-flex flex-wrap ga-2 justify-start">
       <PickOne
         :model-value="sheet.closing?.pattern ?? ''"
         label="Pattern of its bolts"
@@ -198,27 +198,7 @@ function lift(t: string) {
 </template>
 
 <style scoped>
-.steps li {
-  display: grid;
-  gap: 8px;
-  padding: 12px;
-  border-left: 6px solid var(--edge);
-  background: var(--panel);
-}
-
 .fields {
   grid-template-columns: repeat(auto-fit, minmax(170px, 1fr));
-}
-
-.row {
-  justify-content: end;
-}
-
-.start {
-  justify-content: start;
-}
-
-h3 {
-  font-size: 20px;
 }
 </style>

@@ -67,18 +67,20 @@ const plain = (t: string) => Number(t.replace(',', '.')) || 0
             <VTable density="compact">
               <thead>
                 <tr>
-                  <th>Marked</th>
-                  <th>Unit</th>
-                  <th>Micrometer, mm</th>
-                  <th>Shape</th>
-                  <th>State</th>
-                  <th><span class="sr position-absolute overflow-hidden">Remove</span></th>
+                  <th class="pa-1 quiet fs-15 font-weight-regular text-left">Marked</th>
+                  <th class="pa-1 quiet fs-15 font-weight-regular text-left">Unit</th>
+                  <th class="pa-1 quiet fs-15 font-weight-regular text-left">Micrometer, mm</th>
+                  <th class="pa-1 quiet fs-15 font-weight-regular text-left">Shape</th>
+                  <th class="pa-1 quiet fs-15 font-weight-regular text-left">State</th>
+                  <th class="pa-1 quiet fs-15 font-weight-regular text-left">
+                    <span class="sr position-absolute overflow-hidden">Remove</span>
+                  </th>
                 </tr>
               </thead>
               <tbody>
                 <template v-for="(r, i) in rows" :key="i">
                   <tr :class="{ gone: r.missing }">
-                    <td>
+                    <td class="py-1 px-1">
                       <VTextField
                         v-model="r.marked"
                         class="cell figure"
@@ -89,7 +91,7 @@ const plain = (t: string) => Number(t.replace(',', '.')) || 0
                         :aria-label="`Leaf ${i + 1}, marked`"
                       />
                     </td>
-                    <td>
+                    <td class="py-1 px-1">
                       <VBtn
                         size="small"
                         :aria-label="`${r.thou ? 'in' : 'mm'}, unit of leaf ${i + 1}`"
@@ -98,7 +100,7 @@ const plain = (t: string) => Number(t.replace(',', '.')) || 0
                         {{ r.thou ? 'in' : 'mm' }}
                       </VBtn>
                     </td>
-                    <td>
+                    <td class="py-1 px-1">
                       <VTextField
                         v-model="r.measured"
                         class="cell figure"
@@ -110,7 +112,7 @@ const plain = (t: string) => Number(t.replace(',', '.')) || 0
                         :aria-label="`Leaf ${i + 1}, micrometer, mm`"
                       />
                     </td>
-                    <td>
+                    <td class="py-1 px-1">
                       <VBtn
                         size="small"
                         :aria-label="`${r.angled ? 'angled' : 'straight'}, shape of leaf ${i + 1}`"
@@ -119,7 +121,7 @@ const plain = (t: string) => Number(t.replace(',', '.')) || 0
                         {{ r.angled ? 'angled' : 'straight' }}
                       </VBtn>
                     </td>
-                    <td>
+                    <td class="py-1 px-1">
                       <VBtn
                         size="small"
                         :aria-label="`${r.missing ? 'missing' : 'here'}, state of leaf ${i + 1}`"
@@ -128,12 +130,12 @@ const plain = (t: string) => Number(t.replace(',', '.')) || 0
                         {{ r.missing ? 'missing' : 'here' }}
                       </VBtn>
                     </td>
-                    <td>
+                    <td class="py-1 px-1">
                       <VBtn size="small" :aria-label="`Remove leaf ${i + 1}`" @click="rows.splice(i, 1)"> ✕ </VBtn>
                     </td>
                   </tr>
                   <tr v-for="m in faultsOf(i)" :key="m">
-                    <td colspan="6" class="fault fs-16" role="alert">{{ m }}</td>
+                    <td colspan="6" class="fault fs-16 py-1 px-3 pt-1 pb-2" role="alert">{{ m }}</td>
                   </tr>
                 </template>
               </tbody>
@@ -189,18 +191,6 @@ table {
   border-collapse: collapse;
 }
 
-th {
-  padding: 4px;
-  color: var(--quiet);
-  font-size: 15px;
-  font-weight: 400;
-  text-align: left;
-}
-
-td {
-  padding: 2px 4px;
-}
-
 .cell {
   min-width: 96px;
 }
@@ -225,7 +215,6 @@ td .v-btn {
 }
 
 .fault {
-  padding: 2px 12px 8px;
   border-left: 6px solid var(--tight);
 }
 

@@ -24,11 +24,11 @@ const count = (n: number) => props.stacks.filter((s) => s.leaves_mm.length === n
       role="img"
       :aria-label="`${stacks.length} sizes you can make, ${holes.length} missing sizes`"
     >
-      <rect class="ground" :x="left" y="20" :width="across" height="54" />
+      <rect class="f-sunk" :x="left" y="20" :width="across" height="54" />
       <rect
         v-for="h in holes"
         :key="h.from_mm"
-        class="hole"
+        class="hole f-none s-undecided sw-2"
         :x="x(h.from_mm)"
         y="20"
         :width="Math.max(2, x(h.to_mm) - x(h.from_mm))"
@@ -37,17 +37,19 @@ const count = (n: number) => props.stacks.filter((s) => s.leaves_mm.length === n
       <line
         v-for="s in stacks"
         :key="s.thickness_mm"
+        class="s-quiet sw-2"
         :class="`of${s.leaves_mm.length}`"
         :x1="x(s.thickness_mm)"
         :x2="x(s.thickness_mm)"
         y1="20"
         :y2="s.leaves_mm.length === 1 ? 74 : s.leaves_mm.length === 2 ? 56 : 40"
       />
-      <text :x="left" y="100" class="end">{{ mm(lower) }}</text>
-      <text :x="left + across" y="100" class="end last">{{ mm(upper) }}</text>
+      <text :x="left" y="100" class="end fs-15 anchor-middle f-quiet">{{ mm(lower) }}</text>
+      <text :x="left + across" y="100" class="end last fs-15 anchor-middle f-quiet">{{ mm(upper) }}</text>
       <text
         v-for="s in stacks.filter((s) => s.leaves_mm.length === 1)"
         :key="`t${s.thickness_mm}`"
+        class="f-ink fs-15 anchor-middle"
         :x="x(s.thickness_mm)"
         y="14"
       >
@@ -69,28 +71,16 @@ const count = (n: number) => props.stacks.filter((s) => s.leaves_mm.length === n
     >
       <li v-for="s in stacks" :key="s.thickness_mm" class="figure">
         <b>{{ mm(s.thickness_mm) }}</b>
-        <span v-if="s.leaves_mm.length > 1" class="quiet">{{ leaves(s.leaves_mm) }}</span>
-        <small class="quiet">±{{ mm(s.uncertainty_mm) }}</small>
+        <span v-if="s.leaves_mm.length > 1" class="quiet ms-2">{{ leaves(s.leaves_mm) }}</span>
+        <small class="quiet ms-1 fs-14">±{{ mm(s.uncertainty_mm) }}</small>
       </li>
     </ul>
   </div>
 </template>
 
 <style scoped>
-.ground {
-  fill: var(--sunk);
-}
-
 .hole {
-  fill: none;
-  stroke: var(--undecided);
   stroke-dasharray: 5 5;
-  stroke-width: 2;
-}
-
-line {
-  stroke: var(--quiet);
-  stroke-width: 2;
 }
 
 .of1 {
@@ -98,14 +88,7 @@ line {
   stroke-width: 5;
 }
 
-text {
-  fill: var(--ink);
-  font-size: 15px;
-  text-anchor: middle;
-}
-
 .end {
-  fill: var(--quiet);
   text-anchor: start;
 }
 
@@ -113,17 +96,8 @@ text {
   text-anchor: end;
 }
 
-.list span {
-  margin-left: 8px;
-}
-
 .list {
   grid-template-columns: repeat(auto-fill, minmax(210px, 1fr));
   max-height: 190px;
-}
-
-small {
-  margin-left: 6px;
-  font-size: 14px;
 }
 </style>

@@ -8,8 +8,8 @@ defineProps<{ facts: Schemas['SheetFact'][] }>()
 <template>
   <dl class="facts d-grid gr-2 gc-6 ma-0">
     <div v-for="f in facts" :key="f.label">
-      <dt>{{ f.label }}</dt>
-      <dd>{{ f.text }}</dd>
+      <dt class="quiet fs-15">{{ f.label }}</dt>
+      <dd class="ma-0">{{ f.text }}</dd>
     </div>
   </dl>
 </template>
@@ -17,14 +17,5 @@ defineProps<{ facts: Schemas['SheetFact'][] }>()
 <style scoped>
 .facts {
   grid-template-columns: repeat(auto-fit, minmax(300px, 1fr));
-}
-
-dt {
-  color: var(--quiet);
-  font-size: 15px;
-}
-
-dd {
-  margin: 0;
 }
 </style>

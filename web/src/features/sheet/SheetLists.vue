@@ -7,32 +7,21 @@ defineProps<{ lists: Schemas['SheetList'][] }>()
 
 <template>
   <section v-for="l in lists" :key="l.title" class="part d-grid ga-1">
-    <h2>{{ l.title }}</h2>
-    <ul>
+    <h2 class="fs-22">{{ l.title }}</h2>
+    <ul class="ma-0 ps-5">
       <li v-for="i in l.items" :key="i.text">
         {{ i.text }}
         <audio v-if="i.sound" class="no-print" controls preload="none" :src="`/api/v1/sounds/${i.sound}`" />
-        <img v-if="i.photo" :src="`/api/v1/photos/${i.photo}`" :alt="i.text" />
+        <img v-if="i.photo" class="d-block my-1 mx-0" :src="`/api/v1/photos/${i.photo}`" :alt="i.text" />
       </li>
     </ul>
   </section>
 </template>
 
 <style scoped>
-h2 {
-  font-size: 22px;
-}
-
-ul {
-  margin: 0;
-  padding-left: 20px;
-}
-
 img {
-  display: block;
   max-width: 320px;
   max-height: 240px;
-  margin: 6px 0;
 }
 
 .added {

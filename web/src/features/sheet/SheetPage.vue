@@ -70,9 +70,9 @@ const print = () => globalThis.print()
       <VBtn v-if="view" variant="flat" size="small" @click="print">Print</VBtn>
     </template>
     <main v-if="view && sheet" class="page sheet">
-      <header>
+      <header class="d-flex flex-wrap align-end justify-space-between ga-3">
         <div>
-          <h1>{{ view.vehicle.name }}</h1>
+          <h1 class="lh-none">{{ view.vehicle.name }}</h1>
           <p class="quiet">{{ view.vehicle.plate }}</p>
         </div>
         <p class="seal py-2 px-4 fs-20 font-weight-bold undecided" :class="{ done: sheet.signed }">{{ sheet.seal }}</p>
@@ -85,10 +85,14 @@ const print = () => globalThis.print()
       </div>
       <ValveTable :sheet="sheet" />
       <p class="files d-flex flex-wrap gr-1 gc-5">
-        <a :href="`/api/v1/jobs/${id}/report.pdf`">PDF, A4</a>
-        <a :href="`/api/v1/jobs/${id}/report.pdf?paper=letter`">PDF, letter</a>
-        <a :href="`/api/v1/jobs/${id}/report.csv`">CSV</a>
-        <a :href="`/api/v1/jobs/${id}/report.json`">JSON</a>
+        <a class="justify-center d-inline-flex align-center tall-44" :href="`/api/v1/jobs/${id}/report.pdf`">PDF, A4</a>
+        <a
+          class="justify-center d-inline-flex align-center tall-44"
+          :href="`/api/v1/jobs/${id}/report.pdf?paper=letter`"
+          >PDF, letter</a
+        >
+        <a class="justify-center d-inline-flex align-center tall-44" :href="`/api/v1/jobs/${id}/report.csv`">CSV</a>
+        <a class="justify-center d-inline-flex align-center tall-44" :href="`/api/v1/jobs/${id}/report.json`">JSON</a>
       </p>
       <p class="quiet foot fs-15">{{ sheet.caution }}</p>
     </main>
@@ -103,17 +107,8 @@ const print = () => globalThis.print()
   gap: 18px;
 }
 
-header {
-  display: flex;
-  flex-wrap: wrap;
-  align-items: end;
-  justify-content: space-between;
-  gap: 12px;
-}
-
 h1 {
   font-size: 36px;
-  line-height: 1.1;
 }
 
 .seal {
@@ -131,11 +126,7 @@ h1 {
 }
 
 .files a {
-  justify-content: center;
   min-width: 44px;
-  display: inline-flex;
-  align-items: center;
-  min-height: 44px;
 }
 
 @media print {

@@ -13,23 +13,23 @@ const cells = (row: Schemas['SheetRow']) => [...(props.sheet.cold ? [row.cold] :
     <VTable density="compact">
       <thead>
         <tr>
-          <th>Valve</th>
-          <th>Limits, {{ sheet.unit }}</th>
-          <th v-if="sheet.cold">Cold start</th>
-          <th>As found</th>
-          <th>As left</th>
-          <th>What was done</th>
+          <th class="quiet fs-15 font-weight-regular py-2 px-3 text-left text-no-wrap">Valve</th>
+          <th class="quiet fs-15 font-weight-regular py-2 px-3 text-left text-no-wrap">Limits, {{ sheet.unit }}</th>
+          <th v-if="sheet.cold" class="quiet fs-15 font-weight-regular py-2 px-3 text-left text-no-wrap">Cold start</th>
+          <th class="quiet fs-15 font-weight-regular py-2 px-3 text-left text-no-wrap">As found</th>
+          <th class="quiet fs-15 font-weight-regular py-2 px-3 text-left text-no-wrap">As left</th>
+          <th class="quiet fs-15 font-weight-regular py-2 px-3 text-left text-no-wrap">What was done</th>
         </tr>
       </thead>
       <tbody>
         <tr v-for="row in sheet.rows" :key="row.valve">
-          <th scope="row">
-            {{ row.valve }} <small class="quiet">{{ row.kind }}</small>
+          <th class="py-2 px-3 text-left text-no-wrap fs-22" scope="row">
+            {{ row.valve }} <small class="quiet fs-15 font-weight-regular">{{ row.kind }}</small>
           </th>
-          <td class="figure">{{ row.limits }}</td>
-          <td v-for="(c, i) in cells(row)" :key="i">
+          <td class="figure py-2 px-3 text-left text-no-wrap">{{ row.limits }}</td>
+          <td v-for="(c, i) in cells(row)" :key="i" class="py-2 px-3 text-left text-no-wrap">
             <span v-if="c" class="reading d-inline-flex align-center ga-2">
-              <b class="figure">{{ c.figure }}</b>
+              <b class="figure fs-22">{{ c.figure }}</b>
               <small v-if="c.other" class="quiet">{{ c.other }}</small>
               <VerdictGlyph :verdict="c.verdict as Verdict" /> {{ verdictWord[c.verdict as Verdict]
               }}<small v-if="c.close" class="quiet">close</small
@@ -37,7 +37,7 @@ const cells = (row: Schemas['SheetRow']) => [...(props.sheet.cold ? [row.cold] :
             </span>
             <span v-else class="quiet">–</span>
           </td>
-          <td>{{ row.done }}</td>
+          <td class="py-2 px-3 text-left text-no-wrap">{{ row.done }}</td>
         </tr>
       </tbody>
     </VTable>
@@ -51,31 +51,12 @@ table {
 }
 
 thead th {
-  color: var(--quiet);
-  font-size: 15px;
-  font-weight: 400;
   text-align: left;
 }
 
 th,
 td {
-  padding: 9px 12px;
   border-bottom: 1px solid var(--line);
-  text-align: left;
-  white-space: nowrap;
-}
-
-tbody th {
-  font-size: 22px;
-}
-
-tbody th small {
-  font-size: 15px;
-  font-weight: 400;
-}
-
-.reading b {
-  font-size: 22px;
 }
 
 @media print {

@@ -170,12 +170,12 @@ async function countAgain() {
       <VAlert v-if="shop.damaged" role="alert">{{ shop.damaged }}</VAlert>
       <ToldBar v-if="said" v-model="said" />
       <UnitsPart />
-      <section>
-        <h2>Temperature probe</h2>
+      <section class="d-grid ga-3">
+        <h2 class="fs-24">Temperature probe</h2>
         <p class="quiet">
           A device that tells the engine’s temperature over the workshop’s network, by the line protocol of
           docs/probe.md.
-          <code>metronix probe</code> is a simulated one. Left empty, temperatures are typed.
+          <code class="in-figures">metronix probe</code> is a simulated one. Left empty, temperatures are typed.
         </p>
         <VTextField
           v-model="shop.probe_address"
@@ -195,16 +195,16 @@ async function countAgain() {
           }}
         </p>
       </section>
-      <section>
-        <h2>Shim sizes available</h2>
+      <section class="d-grid ga-3">
+        <h2 class="fs-24">Shim sizes available</h2>
         <div class="three d-grid ga-3">
           <VTextField v-model="sizes.from" label="From" suffix="mm" inputmode="decimal" hide-details />
           <VTextField v-model="sizes.to" label="To" suffix="mm" inputmode="decimal" hide-details />
           <VTextField v-model="sizes.step" label="Step" suffix="mm" inputmode="decimal" hide-details />
         </div>
       </section>
-      <section>
-        <h2>Shims in stock</h2>
+      <section class="d-grid ga-3">
+        <h2 class="fs-24">Shims in stock</h2>
         <p v-if="stock.length === 0" class="quiet">None listed. Stock is used before anything is ordered.</p>
         <div class="stock d-grid ga-2">
           <div v-for="(s, i) in stock" :key="i" class="row d-grid ga-2 align-center">
@@ -235,8 +235,8 @@ async function countAgain() {
           Another size
         </VBtn>
       </section>
-      <section>
-        <h2>Everything that is stored</h2>
+      <section class="d-grid ga-3">
+        <h2 class="fs-24">Everything that is stored</h2>
         <p class="quiet">
           Engines, gauge sets, vehicles and every job with its whole list, as a zip of JSON and CSV (docs/formats.md).
         </p>
@@ -254,19 +254,6 @@ async function countAgain() {
   display: grid;
   gap: 30px;
   max-width: 900px;
-}
-
-section {
-  display: grid;
-  gap: 12px;
-}
-
-h2 {
-  font-size: 24px;
-}
-
-code {
-  font-family: var(--figures);
 }
 
 .three {

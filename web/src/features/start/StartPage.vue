@@ -99,8 +99,8 @@ async function start() {
     @again="s.load"
   >
     <div class="start d-grid ga-7">
-      <section>
-        <h2><i>1</i> Vehicle</h2>
+      <section class="d-grid ga-3">
+        <h2 class="d-flex align-center ga-3 fs-26"><i class="d-grid place-center brass fs-20">1</i> Vehicle</h2>
         <PickOne
           v-slot="{ option: { v } }"
           :model-value="form.vehicle"
@@ -137,8 +137,8 @@ async function start() {
           </div>
         </FoldAway>
       </section>
-      <section v-if="engine">
-        <h2><i>2</i> Clearances</h2>
+      <section v-if="engine" class="d-grid ga-3">
+        <h2 class="d-flex align-center ga-3 fs-26"><i class="d-grid place-center brass fs-20">2</i> Clearances</h2>
         <p v-if="!cards.length" class="quiet">
           The sheet of {{ engine.name }} has no clearance card. Import a sheet that has one.
         </p>
@@ -191,8 +191,10 @@ async function start() {
           />
         </FoldAway>
       </section>
-      <section v-if="engine">
-        <h2><i>3</i> Feelers, mechanic, reason</h2>
+      <section v-if="engine" class="d-grid ga-3">
+        <h2 class="d-flex align-center ga-3 fs-26">
+          <i class="d-grid place-center brass fs-20">3</i> Feelers, mechanic, reason
+        </h2>
         <PickOne
           v-slot="{ option: { g } }"
           v-model="form.set"
@@ -240,27 +242,11 @@ async function start() {
 </template>
 
 <style scoped>
-section {
-  display: grid;
-  gap: 12px;
-}
-
-h2 {
-  display: flex;
-  align-items: center;
-  gap: 12px;
-  font-size: 26px;
-}
-
 h2 i {
-  display: grid;
-  place-items: center;
   width: 38px;
   height: 38px;
   border: 3px solid var(--brass);
   border-radius: 50%;
-  color: var(--brass);
-  font-size: 20px;
   font-style: normal;
 }
 

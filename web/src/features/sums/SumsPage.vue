@@ -218,7 +218,7 @@ async function share() {
           <div v-else-if="all.length" role="alert">
             <ul class="faults d-grid ga-2 ma-0 ps-8 pe-4 pt-3 pb-3 on-panel">
               <li v-for="f in all" :key="f.at + f.message">
-                <b v-if="f.at">{{ f.at }}:</b> {{ f.message }}
+                <b v-if="f.at" class="brass">{{ f.at }}:</b> {{ f.message }}
               </li>
             </ul>
           </div>
@@ -286,10 +286,6 @@ async function share() {
 
 .faults {
   border-left: 8px solid var(--tight);
-}
-
-.faults b {
-  color: var(--brass);
 }
 
 @media (width <= 900px) {

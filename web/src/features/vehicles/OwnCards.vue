@@ -40,10 +40,10 @@ const gap = (l: Schemas['Limits']) => `${mine('length').bare(l.lower_mm)}–${mi
 </script>
 
 <template>
-  <section>
-    <h2>Cards of this vehicle alone</h2>
+  <section class="d-grid ga-3">
+    <h2 class="fs-28">Cards of this vehicle alone</h2>
     <p class="quiet">Where its cam was changed, its clearances are its own. A job of it is started by either.</p>
-    <ul v-if="!cards && history.vehicle.cards.length">
+    <ul v-if="!cards && history.vehicle.cards.length" class="ma-0 ps-5">
       <li v-for="c in history.vehicle.cards" :key="c.source">
         <b>{{ c.state }} · {{ c.source }}</b
         >: intake <span class="figure">{{ gap(c.intake) }}</span>, exhaust
@@ -73,19 +73,3 @@ const gap = (l: Schemas['Limits']) => `${mine('length').bare(l.lower_mm)}–${mi
     </template>
   </section>
 </template>
-
-<style scoped>
-section {
-  display: grid;
-  gap: 12px;
-}
-
-h2 {
-  font-size: 28px;
-}
-
-ul {
-  margin: 0;
-  padding-left: 20px;
-}
-</style>

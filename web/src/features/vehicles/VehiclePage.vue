@@ -115,15 +115,15 @@ async function keep() {
       <VBtn v-if="data?.due.on" size="small" :href="`/api/v1/vehicles/${id}/due.ics`">Calendar file</VBtn>
       <VBtn v-if="data" variant="flat" size="small" :to="`/start?vehicle=${id}`">Start a job</VBtn>
     </template>
-    <div v-if="data" class="vehicle ga-7">
+    <div v-if="data" class="vehicle ga-7 d-grid">
       <VAlert v-if="data.vehicle.damaged" role="alert">{{ data.vehicle.damaged }}</VAlert>
-      <section class="due py-4 px-5 rounded">
-        <h2>
+      <section class="due py-4 px-5 rounded d-grid ga-3">
+        <h2 class="fs-28 lh-tight">
           <template v-if="data.due.on || data.due.odometer_km"
-            >Next due <em v-if="data.due.on">{{ day(data.due.on) }}</em><template
+            >Next due <em v-if="data.due.on" class="brass">{{ day(data.due.on) }}</em><template
               v-if="data.due.on && data.due.odometer_km"
               >, about </template
-            ><em v-if="data.due.odometer_km">{{ km(data.due.odometer_km) }}</em
+            ><em v-if="data.due.odometer_km" class="brass">{{ km(data.due.odometer_km) }}</em
             >.</template
           >
           <template v-else>Nothing says yet when it is due.</template>
@@ -137,7 +137,7 @@ async function keep() {
             <RouterLink :to="`/jobs/${j}`">A job is open</RouterLink>.</template
           >
         </p>
-        <ul v-if="data.intervals.length && !intervals" class="quiet">
+        <ul v-if="data.intervals.length && !intervals" class="quiet ma-0 ps-5">
           <li v-for="i in data.intervals" :key="i.source + i.km">
             {{
               i.once_from
@@ -178,8 +178,8 @@ async function keep() {
         </div>
       </section>
 
-      <section v-if="wear.length && data.engine" class="wear">
-        <h2>How its valves wear</h2>
+      <section v-if="wear.length && data.engine" class="wear d-grid ga-3">
+        <h2 class="fs-28 lh-tight">How its valves wear</h2>
         <p v-if="first" class="lead fs-20">
           {{ first.valve }} decides:
           {{
@@ -248,8 +248,8 @@ async function keep() {
 
       <OwnCards :history="data" @kept="again" />
 
-      <section class="visits">
-        <h2>Visits</h2>
+      <section class="visits d-grid ga-3">
+        <h2 class="fs-28 lh-tight">Visits</h2>
         <StateNote
           v-if="!visits.length"
           title="No finished job yet"
@@ -265,7 +265,7 @@ async function keep() {
           <span class="figure">{{ km(v.odometer_km) }}</span>
           <span
             >{{ v.tight }} tight, {{ v.loose }} loose, {{ v.state
-            }}<small class="quiet">{{
+            }}<small class="quiet d-block">{{
               [v.outcome, v.by, ...v.later.map((l) => `later: ${l}`)].filter(Boolean).join(' · ')
             }}</small></span
           >
@@ -276,19 +276,8 @@ async function keep() {
 </template>
 
 <style scoped>
-.vehicle,
-section {
-  display: grid;
-  gap: 12px;
-}
-
 .vehicle {
   max-width: 1100px;
-}
-
-h2 {
-  font-size: 28px;
-  line-height: 1.15;
 }
 
 .due {
@@ -296,13 +285,7 @@ h2 {
 }
 
 em {
-  color: var(--brass);
   font-style: normal;
-}
-
-ul {
-  margin: 0;
-  padding-left: 20px;
 }
 
 .row {
@@ -316,10 +299,6 @@ ul {
 
 .visit {
   grid-template-columns: 150px 140px 1fr;
-}
-
-.visit small {
-  display: block;
 }
 
 @media (width <= 600px) {

@@ -29,25 +29,25 @@ const day = (iso: string) => new Date(iso).toLocaleDateString([], { dateStyle: '
       <VBtn v-if="due?.length" size="small" href="/api/v1/due.ics">Calendar</VBtn>
       <VBtn variant="flat" size="small" to="/start">Start a job</VBtn>
     </template>
-    <div v-if="data" class="vehicles ga-6">
+    <div v-if="data" class="vehicles ga-6 d-grid">
       <VTextField v-model="typed" label="Name, plate or engine" type="search" hide-details clearable autofocus />
-      <section v-if="due?.length && !search">
-        <h2>Due next</h2>
+      <section v-if="due?.length && !search" class="d-grid ga-2">
+        <h2 class="fs-24">Due next</h2>
         <RouterLink
           v-for="d in due"
           :key="d.vehicle_id"
           class="row due d-grid two-columns gr-1 gc-4 tall-56 py-2 px-4 edged rounded on-panel text-decoration-none"
           :to="`/vehicles/${d.vehicle_id}`"
         >
-          <b>{{ d.vehicle }}</b>
+          <b class="fs-20">{{ d.vehicle }}</b>
           <span
             >{{ day(d.on) }}<template v-if="d.odometer_km">, about {{ distance.say(d.odometer_km) }}</template></span
           >
-          <small class="quiet">{{ d.because }}</small>
+          <small class="quiet all-columns">{{ d.because }}</small>
         </RouterLink>
       </section>
-      <section>
-        <h2>{{ search ? `${data.total} found` : `All ${data.total}` }}</h2>
+      <section class="d-grid ga-2">
+        <h2 class="fs-24">{{ search ? `${data.total} found` : `All ${data.total}` }}</h2>
         <StateNote
           v-if="!data.list.length"
           title="No such vehicle"
@@ -60,13 +60,13 @@ const day = (iso: string) => new Date(iso).toLocaleDateString([], { dateStyle: '
           :class="{ off: !v.on_board }"
           :to="`/vehicles/${v.id}`"
         >
-          <b>{{ v.name }}</b>
+          <b class="fs-20">{{ v.name }}</b>
           <span>{{ v.plate }}</span>
-          <small class="quiet"
+          <small class="quiet all-columns"
             >{{ v.engine_name }} · {{ v.odometer_km ? distance.say(v.odometer_km) : '–'
             }}{{ v.on_board ? '' : ' · taken off' }}</small
           >
-          <small v-if="v.damaged" role="alert">{{ v.damaged }}</small>
+          <small v-if="v.damaged" class="all-columns" role="alert">{{ v.damaged }}</small>
         </RouterLink>
         <VBtn v-if="data.list.length < data.total" @click="many += step">Show more</VBtn>
       </section>
@@ -75,26 +75,8 @@ const day = (iso: string) => new Date(iso).toLocaleDateString([], { dateStyle: '
 </template>
 
 <style scoped>
-.vehicles,
-section {
-  display: grid;
-  gap: 10px;
-}
-
 .vehicles {
   max-width: 1000px;
-}
-
-h2 {
-  font-size: 24px;
-}
-
-.row b {
-  font-size: 20px;
-}
-
-.row small {
-  grid-column: 1 / -1;
 }
 
 .due {

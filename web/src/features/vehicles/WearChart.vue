@@ -59,16 +59,27 @@ const limits = computed(() => {
     role="img"
     :aria-label="label"
   >
-    <rect class="window" :x="box.left" :y="y(1)" :width="box.width" :height="y(0) - y(1)" />
-    <text class="scale end fs-15" :x="box.left - 8" :y="y(1) + 5">{{ limits.upper }}</text>
-    <text class="scale end fs-15" :x="box.left - 8" :y="y(0) + 5">{{ limits.lower }}</text>
-    <path v-for="l in lines" :key="l.valve" class="line" :class="{ first: l.first, odd: l.odd }" :d="l.d" />
-    <text v-if="end && lastAt !== null" class="name font-weight-bold" :x="box.left + box.width + 8" :y="lastAt + 6">
+    <rect class="window f-wash" :x="box.left" :y="y(1)" :width="box.width" :height="y(0) - y(1)" />
+    <text class="end fs-15 f-quiet anchor-end" :x="box.left - 8" :y="y(1) + 5">{{ limits.upper }}</text>
+    <text class="end fs-15 f-quiet anchor-end" :x="box.left - 8" :y="y(0) + 5">{{ limits.lower }}</text>
+    <path
+      v-for="l in lines"
+      :key="l.valve"
+      class="line f-none s-edge sw-2"
+      :class="{ first: l.first, odd: l.odd }"
+      :d="l.d"
+    />
+    <text
+      v-if="end && lastAt !== null"
+      class="name font-weight-bold f-ink fs-18"
+      :x="box.left + box.width + 8"
+      :y="lastAt + 6"
+    >
       {{ end.valve }}
     </text>
     <g v-for="k in kms" :key="k">
-      <line class="tick" :x1="x(k)" :x2="x(k)" :y1="box.top" :y2="box.top + box.height" />
-      <text class="scale mid fs-15" :x="x(k)" :y="box.top + box.height + 24">{{ distance.bare(k) }}</text>
+      <line class="tick s-line sw-1" :x1="x(k)" :x2="x(k)" :y1="box.top" :y2="box.top + box.height" />
+      <text class="fs-15 f-quiet anchor-middle" :x="x(k)" :y="box.top + box.height + 24">{{ distance.bare(k) }}</text>
     </g>
   </svg>
 </template>
@@ -77,16 +88,6 @@ const limits = computed(() => {
 .chart {
   max-width: 900px;
   font-family: var(--words);
-}
-
-.window {
-  fill: var(--wash);
-}
-
-.line {
-  fill: none;
-  stroke: var(--edge);
-  stroke-width: 2;
 }
 
 .first {
@@ -101,25 +102,6 @@ const limits = computed(() => {
 }
 
 .tick {
-  stroke: var(--line);
   stroke-dasharray: 2 6;
-  stroke-width: 1.5;
-}
-
-.scale {
-  fill: var(--quiet);
-}
-
-.end {
-  text-anchor: end;
-}
-
-.mid {
-  text-anchor: middle;
-}
-
-.name {
-  fill: var(--ink);
-  font-size: 18px;
 }
 </style>

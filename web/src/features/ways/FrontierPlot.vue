@@ -34,15 +34,19 @@ const line = computed(() => placed.value.map((p, i) => `${i ? 'L' : 'M'}${p.x} $
       role="group"
       aria-label="Best plans: number of stops against smallest margin"
     >
-      <line class="axis" :x1="left - 12" :x2="right + 12" :y1="bottom + 8" :y2="bottom + 8" />
-      <line class="need" :x1="left - 12" :x2="right + 12" :y1="y(required)" :y2="y(required)" />
-      <text class="quiet need-word" :x="left - 16" :y="y(required) + 4">{{ degrees(required) }}</text>
-      <text class="quiet most" :x="left - 16" :y="top + 8">{{ degrees(points.at(-1)?.smallest_margin_deg ?? 0) }}</text>
-      <path class="line" :d="line" />
+      <line class="s-line sw-2" :x1="left - 12" :x2="right + 12" :y1="bottom + 8" :y2="bottom + 8" />
+      <line class="need s-undecided sw-2" :x1="left - 12" :x2="right + 12" :y1="y(required)" :y2="y(required)" />
+      <text class="quiet fs-14 f-quiet anchor-end" :x="left - 16" :y="y(required) + 4">
+        {{ degrees(required) }}
+      </text>
+      <text class="quiet most fs-14 f-quiet anchor-end" :x="left - 16" :y="top + 8">
+        {{ degrees(points.at(-1)?.smallest_margin_deg ?? 0) }}
+      </text>
+      <path class="line f-none s-edge sw-3" :d="line" />
       <g
         v-for="p in placed"
         :key="p.stops"
-        class="point"
+        class="point cursor-pointer"
         :class="{ on: p.stops === at, short: p.smallest_margin_deg < required }"
         role="button"
         tabindex="0"
@@ -52,10 +56,10 @@ const line = computed(() => placed.value.map((p, i) => `${i ? 'L' : 'M'}${p.x} $
         @keydown.space.stop.prevent="$emit('pick', p.stops)"
       >
         <rect :x="p.x - 22.5" :y="top - 10" width="45" :height="bottom + 34" class="hit" />
-        <circle :cx="p.x" :cy="p.y" :r="p.stops === at ? 9 : 6" />
-        <text :x="p.x" :y="bottom + 28">{{ p.stops }}</text>
+        <circle class="f-ground s-in sw-3" :cx="p.x" :cy="p.y" :r="p.stops === at ? 9 : 6" />
+        <text class="f-ink fs-14 anchor-middle" :x="p.x" :y="bottom + 28">{{ p.stops }}</text>
       </g>
-      <text class="quiet" :x="(left + right) / 2" y="164">stops</text>
+      <text class="quiet fs-14 anchor-middle f-quiet" :x="(left + right) / 2" y="164">stops</text>
     </svg>
   </div>
 </template>
@@ -65,46 +69,8 @@ const line = computed(() => placed.value.map((p, i) => `${i ? 'L' : 'M'}${p.x} $
   height: 190px;
 }
 
-text {
-  fill: var(--ink);
-  font-size: 14px;
-  text-anchor: middle;
-}
-
-text.quiet {
-  fill: var(--quiet);
-}
-
-.need-word,
-.most {
-  text-anchor: end;
-}
-
-.axis {
-  stroke: var(--line);
-  stroke-width: 2;
-}
-
 .need {
-  stroke: var(--undecided);
   stroke-dasharray: 5 5;
-  stroke-width: 2;
-}
-
-.line {
-  fill: none;
-  stroke: var(--edge);
-  stroke-width: 3;
-}
-
-.point {
-  cursor: pointer;
-}
-
-.point circle {
-  fill: var(--ground);
-  stroke: var(--in);
-  stroke-width: 3;
 }
 
 .point.short circle {

@@ -130,9 +130,9 @@ useKeys((k) => {
             ><CrankPulley :crank="crank" :rotation="engine.rotation" :marks="engine.marks_deg" :turning="false"
           /></span>
           <div>
-            <h2 aria-live="polite">
+            <h2 class="fs-30 lh-none" aria-live="polite">
               <template v-if="here"
-                >Stop {{ stop + 1 }}: <em>{{ here.standing }}.</em></template
+                >Stop {{ stop + 1 }}: <em class="brass">{{ here.standing }}.</em></template
               ><template v-else>{{ degrees(crank) }}</template>
             </h2>
             <p class="quiet">
@@ -175,8 +175,8 @@ useKeys((k) => {
               <p v-for="a in plan.assumed" :key="a" class="quiet caution fs-15 lh-tight">Assumed: {{ a }}</p>
             </FoldAway>
           </div>
-          <figure>
-            <figcaption class="quiet">Stops against smallest margin: tap a point</figcaption>
+          <figure class="ma-0">
+            <figcaption class="quiet fs-15">Stops against smallest margin: tap a point</figcaption>
             <FrontierPlot
               :points="ways.frontier"
               :required="ways.required_margin_deg"
@@ -234,13 +234,7 @@ useKeys((k) => {
   height: 76px;
 }
 
-h2 {
-  font-size: 30px;
-  line-height: 1.1;
-}
-
 em {
-  color: var(--brass);
   font-style: normal;
 }
 
@@ -253,14 +247,6 @@ summary {
   align-content: center;
   font-size: 16px;
   cursor: pointer;
-}
-
-figure {
-  margin: 0;
-}
-
-figcaption {
-  font-size: 15px;
 }
 
 @media (width <= 1000px) {

@@ -20,33 +20,17 @@ const height = computed(() => (rows.value.length ? y(rows.value.length - 1) + 16
 
 <template>
   <svg
-    class="glyph d-block w-100 h-100"
+    class="d-block w-100 h-100 f-none s-quiet sw-2"
     :viewBox="`0 0 ${width} ${height}`"
     role="img"
     :aria-label="`Rows of ${name}: ${rows.map((r) => r.valves.join(' ')).join('; ')}`"
   >
-    <circle class="front" cx="11" :cy="height / 2" r="7" />
+    <circle class="front s-edge" cx="11" :cy="height / 2" r="7" />
     <g v-for="(r, i) in rows" :key="i">
       <template v-for="(v, n) in r.valves" :key="v">
-        <circle v-if="v.startsWith('I')" class="intake" :cx="34 + n * pitch" :cy="y(i)" r="9" />
+        <circle v-if="v.startsWith('I')" class="intake s-ink" :cx="34 + n * pitch" :cy="y(i)" r="9" />
         <path v-else class="exhaust" :d="octagon(9)" :transform="`translate(${34 + n * pitch} ${y(i)})`" />
       </template>
     </g>
   </svg>
 </template>
-
-<style scoped>
-.glyph {
-  fill: none;
-  stroke: var(--quiet);
-  stroke-width: 2.5;
-}
-
-.intake {
-  stroke: var(--ink);
-}
-
-.front {
-  stroke: var(--edge);
-}
-</style>

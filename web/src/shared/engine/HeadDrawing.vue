@@ -121,16 +121,23 @@ const lift = (name: string) => (props.crank === null ? 0 : liftAt(lifts.value.ge
     :aria-label="`Head of ${engine.name}, ${standWords[from]}`"
   >
     <g v-for="b in layout.banks" :key="b.name">
-      <rect class="casting" :x="b.x" :y="b.y + 1" :width="b.width" :height="b.height - 2" rx="10" />
+      <rect class="casting f-panel s-line sw-2" :x="b.x" :y="b.y + 1" :width="b.width" :height="b.height - 2" rx="10" />
       <g v-if="near" :transform="`translate(${b.x} ${b.y + b.height}) rotate(-90)`">
-        <text v-if="b.top" class="side" x="4" y="-9">{{ b.top }}</text>
-        <text v-if="b.bottom" class="side" x="4" :y="b.width + 20">{{ b.bottom }}</text>
-        <text v-if="several" class="side bank" :x="b.height - 4" :y="b.top ? -9 : 22">{{ b.name }}</text>
+        <text v-if="b.top" class="side f-quiet fs-16" x="4" y="-9">{{ b.top }}</text>
+        <text v-if="b.bottom" class="side f-quiet fs-16" x="4" :y="b.width + 20">{{ b.bottom }}</text>
+        <text v-if="several" class="side bank f-quiet fs-16 anchor-end" :x="b.height - 4" :y="b.top ? -9 : 22">
+          {{ b.name }}
+        </text>
       </g>
       <template v-else>
-        <text v-if="b.top" class="side" :x="b.x + 4" :y="b.y - 9">{{ b.top }}</text>
-        <text v-if="b.bottom" class="side" :x="b.x + 4" :y="b.y + b.height + 20">{{ b.bottom }}</text>
-        <text v-if="several" class="side bank" :x="b.x + b.width - 4" :y="b.top ? b.y - 9 : b.y + 22">
+        <text v-if="b.top" class="side f-quiet fs-16" :x="b.x + 4" :y="b.y - 9">{{ b.top }}</text>
+        <text v-if="b.bottom" class="side f-quiet fs-16" :x="b.x + 4" :y="b.y + b.height + 20">{{ b.bottom }}</text>
+        <text
+          v-if="several"
+          class="side bank f-quiet fs-16 anchor-end"
+          :x="b.x + b.width - 4"
+          :y="b.top ? b.y - 9 : b.y + 22"
+        >
           {{ b.name }}
         </text>
       </template>
@@ -138,13 +145,13 @@ const lift = (name: string) => (props.crank === null ? 0 : liftAt(lifts.value.ge
     <g class="front" :transform="`translate(${front.x} ${front.y})`">
       <template v-if="several">
         <g v-for="b in engine.banks" :key="b.name" :transform="`rotate(${b.angle_deg})`">
-          <line y1="0" y2="-24" />
-          <line x1="-10" x2="10" y1="-26" y2="-26" />
+          <line class="s-quiet sw-5" y1="0" y2="-24" />
+          <line class="s-quiet sw-5" x1="-10" x2="10" y1="-26" y2="-26" />
         </g>
       </template>
-      <circle v-else r="27" />
-      <circle class="hub" r="5" />
-      <text :x="near ? 56 : 0" :y="near ? 6 : 50">front</text>
+      <circle v-else class="f-none s-quiet sw-3" r="27" />
+      <circle class="s-quiet sw-3 f-quiet" r="5" />
+      <text class="f-quiet fs-16" :x="near ? 56 : 0" :y="near ? 6 : 50">front</text>
     </g>
     <g
       v-for="c in bore"
@@ -152,14 +159,22 @@ const lift = (name: string) => (props.crank === null ? 0 : liftAt(lifts.value.ge
       class="cylinder"
       :class="notes?.[c.number]?.strong ? 'strong' : notes?.[c.number] ? 'noted' : ''"
     >
-      <rect v-if="notes?.[c.number]" class="bore" :x="c.left" :y="c.top" :width="c.width" :height="c.height" rx="26" />
+      <rect
+        v-if="notes?.[c.number]"
+        class="bore f-none s-edge sw-2 cap-round"
+        :x="c.left"
+        :y="c.top"
+        :width="c.width"
+        :height="c.height"
+        rx="26"
+      />
       <text class="number" :x="c.x" :y="c.y">{{ c.number }}</text>
-      <text v-if="notes?.[c.number]" class="note" :class="{ near }" :x="c.word" :y="c.foot">
+      <text v-if="notes?.[c.number]" class="note f-quiet fs-16" :class="{ near }" :x="c.word" :y="c.foot">
         {{ notes[c.number]!.text }}
       </text>
       <g
         v-if="cylindersPickable"
-        class="tap"
+        class="tap cursor-pointer"
         role="button"
         tabindex="0"
         :aria-label="`Cylinder ${c.number}${notes?.[c.number] ? `, ${notes[c.number]!.text}` : ''}`"
@@ -167,14 +182,14 @@ const lift = (name: string) => (props.crank === null ? 0 : liftAt(lifts.value.ge
         @keydown.enter.stop.prevent="$emit('pickCylinder', c.number)"
         @keydown.space.stop.prevent="$emit('pickCylinder', c.number)"
       >
-        <rect :x="c.x - 38" :y="c.y - 46" width="76" height="72" rx="8" />
+        <rect class="s-edge sw-2" :x="c.x - 38" :y="c.y - 46" width="76" height="72" rx="8" />
       </g>
     </g>
     <template v-for="b in layout.banks" :key="b.name">
       <line
         v-for="y in b.shafts"
         :key="y"
-        class="shaft"
+        class="shaft s-line cap-round"
         v-bind="
           near
             ? { x1: y, x2: y, y1: b.y + 16, y2: b.y + b.height - 16 }
@@ -211,38 +226,6 @@ const lift = (name: string) => (props.crank === null ? 0 : liftAt(lifts.value.ge
   }
 }
 
-.casting {
-  fill: var(--panel);
-  stroke: var(--line);
-  stroke-width: 2;
-}
-
-.side,
-.front text,
-.note {
-  fill: var(--quiet);
-  font-size: 17px;
-}
-
-.front circle {
-  fill: none;
-  stroke: var(--quiet);
-  stroke-width: 3;
-}
-
-.bank {
-  text-anchor: end;
-}
-
-.front line {
-  stroke: var(--quiet);
-  stroke-width: 5;
-}
-
-.front .hub {
-  fill: var(--quiet);
-}
-
 .front text,
 .number,
 .note {
@@ -253,14 +236,8 @@ const lift = (name: string) => (props.crank === null ? 0 : liftAt(lifts.value.ge
   text-anchor: end;
 }
 
-.tap {
-  cursor: pointer;
-}
-
 .tap rect {
   fill: transparent;
-  stroke: var(--edge);
-  stroke-width: 2;
 }
 
 .tap:focus-visible {
@@ -273,9 +250,7 @@ const lift = (name: string) => (props.crank === null ? 0 : liftAt(lifts.value.ge
 }
 
 .shaft {
-  stroke: var(--line);
   stroke-width: 8;
-  stroke-linecap: round;
 }
 
 .number {
@@ -285,11 +260,7 @@ const lift = (name: string) => (props.crank === null ? 0 : liftAt(lifts.value.ge
 }
 
 .bore {
-  fill: none;
-  stroke: var(--edge);
-  stroke-width: 2;
   stroke-dasharray: 3 8;
-  stroke-linecap: round;
 }
 
 .strong .bore {

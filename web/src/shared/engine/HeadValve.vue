@@ -59,7 +59,7 @@ const label = computed(() => {
     :data-valve="placed.name"
   >
     <rect
-      class="arm"
+      class="arm f-edge"
       x="-6"
       y="-54"
       width="12"
@@ -67,24 +67,33 @@ const label = computed(() => {
       rx="3"
       :transform="beside ? 'rotate(-90)' : undefined"
     />
-    <circle class="pivot" :cx="beside ? -58 : 0" :cy="beside ? 0 : -58" :r="shown.number ? 14 : 9" />
-    <text v-if="shown.number" class="number font-weight-bold" :x="beside ? -58 : 0" :y="beside ? 6 : -52">{{
-      shown.number
-    }}</text>
-    <g v-if="raised" class="cast" transform="translate(5 6)">
+    <circle
+      class="pivot f-panel s-quiet sw-3"
+      :cx="beside ? -58 : 0"
+      :cy="beside ? 0 : -58"
+      :r="shown.number ? 14 : 9"
+    />
+    <text
+      v-if="shown.number"
+      class="number font-weight-bold f-ink fs-18 anchor-middle"
+      :x="beside ? -58 : 0"
+      :y="beside ? 6 : -52"
+      >{{ shown.number }}</text
+    >
+    <g v-if="raised" class="f-shade" transform="translate(5 6)">
       <circle v-if="placed.kind === 'intake'" :r="r" />
       <path v-else :d="octagon(r)" />
     </g>
     <g :transform="token">
-      <circle v-if="placed.kind === 'intake'" class="form" :r="r" />
-      <path v-else class="form" :d="octagon(r)" />
+      <circle v-if="placed.kind === 'intake'" class="form f-ground sw-3" :r="r" />
+      <path v-else class="form f-ground sw-3" :d="octagon(r)" />
       <path v-if="placed.port" class="notch" :d="notch" :transform="notchAt" />
       <text class="name" :class="{ long: placed.name.length > 2 }" y="7">{{ placed.name }}</text>
     </g>
     <g v-if="!bare" class="result" :transform="beside ? 'translate(66 -62)' : undefined">
       <text
         v-if="shown.figure"
-        class="gap in-figures fs-22 font-weight-bold"
+        class="gap in-figures fs-22 font-weight-bold anchor-middle"
         :class="{ five: shown.figure.length === 5, wide: shown.figure.length > 5 && !ends, ends }"
         :y="ends ? 51 : 61"
       >
@@ -92,16 +101,16 @@ const label = computed(() => {
           ><tspan x="0">{{ ends[0] }}–</tspan><tspan x="0" dy="16">{{ ends[1] }}</tspan></template
         ><template v-else>{{ shown.figure }}</template>
       </text>
-      <line v-else class="none" x1="-12" x2="12" y1="55" y2="55" />
-      <text v-if="shown.stale" class="stale fs-16" y="86">too late</text>
+      <line v-else class="none s-edge sw-3" x1="-12" x2="12" y1="55" y2="55" />
+      <text v-if="shown.stale" class="stale fs-16 f-undecided anchor-middle" y="86">too late</text>
       <g v-else-if="shown.verdict" transform="translate(0 82) scale(.82)">
         <path class="fill" :d="verdictPaths[shown.verdict].fill" />
-        <path class="stroke" :d="verdictPaths[shown.verdict].line" />
+        <path class="stroke f-none sw-4" :d="verdictPaths[shown.verdict].line" />
       </g>
     </g>
     <rect
       v-if="pickable"
-      class="hit"
+      class="hit cursor-pointer"
       x="-36"
       y="-36"
       :width="beside && !bare ? 138 : 72"
@@ -137,26 +146,8 @@ const label = computed(() => {
   --mark: var(--undecided);
 }
 
-.arm {
-  fill: var(--edge);
-}
-
-.number {
-  fill: var(--ink);
-  font-size: 18px;
-  text-anchor: middle;
-}
-
-.pivot {
-  fill: var(--panel);
-  stroke: var(--quiet);
-  stroke-width: 3.5;
-}
-
 .form {
-  fill: var(--ground);
   stroke: var(--mark);
-  stroke-width: 3;
 }
 
 .notch {
@@ -206,13 +197,8 @@ const label = computed(() => {
   fill: var(--brass);
 }
 
-.cast {
-  fill: var(--shade);
-}
-
 .gap {
   fill: var(--mark);
-  text-anchor: middle;
 }
 
 .gap.five {
@@ -227,29 +213,16 @@ const label = computed(() => {
   font-size: 17px;
 }
 
-.stale {
-  fill: var(--undecided);
-  text-anchor: middle;
-}
-
-.none {
-  stroke: var(--edge);
-  stroke-width: 3;
-}
-
 .fill {
   fill: var(--mark);
 }
 
 .stroke {
-  fill: none;
   stroke: var(--mark);
-  stroke-width: 4;
 }
 
 .hit {
   fill: transparent;
-  cursor: pointer;
 }
 
 .hit:focus-visible {

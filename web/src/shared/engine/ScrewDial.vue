@@ -34,43 +34,53 @@ const name = computed(() =>
 <template>
   <svg class="dial d-block w-100 h-100" viewBox="-100 -100 200 200" role="img" :aria-label="name">
     <g class="hours">
-      <line v-for="h in 12" :key="h" y1="-96" :y2="h % 3 === 0 ? -84 : -90" :transform="`rotate(${h * 30})`" />
+      <line
+        v-for="h in 12"
+        :key="h"
+        class="s-edge sw-3"
+        y1="-96"
+        :y2="h % 3 === 0 ? -84 : -90"
+        :transform="`rotate(${h * 30})`"
+      />
     </g>
-    <path v-if="nut" class="nut" :class="{ locked }" :d="`M${hexagon}Z`" />
+    <path v-if="nut" class="nut f-none s-quiet sw-4" :class="{ locked }" :d="`M${hexagon}Z`" />
     <g v-if="setter === 'eccentric'">
-      <circle class="screw" r="46" />
-      <circle class="pin" cx="14" cy="10" r="15" />
-      <circle class="hole" cx="-22" cy="-14" r="7" />
-      <path class="rod" d="M-22-14L-74-62" />
+      <circle class="screw f-panel s-ink sw-4" r="46" />
+      <circle class="pin f-sunk s-ink sw-3" cx="14" cy="10" r="15" />
+      <circle class="hole f-sunk s-ink sw-3" cx="-22" cy="-14" r="7" />
+      <path class="rod s-brass cap-round" d="M-22-14L-74-62" />
     </g>
-    <path v-else-if="setter === 'pivot' || setter === 'tappet-nuts'" class="screw" :d="`M${inner}Z`" />
-    <circle v-else class="screw" :r="setter === 'stud-nut' ? 22 : 36" />
+    <path
+      v-else-if="setter === 'pivot' || setter === 'tappet-nuts'"
+      class="screw f-panel s-ink sw-4"
+      :d="`M${inner}Z`"
+    />
+    <circle v-else class="screw f-panel s-ink sw-4" :r="setter === 'stud-nut' ? 22 : 36" />
     <g v-if="screw?.turn_deg != null">
-      <line class="slot was" y1="-30" y2="30" />
-      <line class="slot" y1="-30" y2="30" :transform="`rotate(${shown})`" />
-      <path v-if="Math.abs(shown) > 1" class="sweep" :d="sweep" />
+      <line class="slot was s-edge" y1="-30" y2="30" />
+      <line class="slot s-ink" y1="-30" y2="30" :transform="`rotate(${shown})`" />
+      <path v-if="Math.abs(shown) > 1" class="f-none s-brass sw-6" :d="sweep" />
       <path
-        class="head"
+        class="head f-brass"
         d="M-9-8L9 0L-9 8Z"
         :transform="`translate(${point(shown, 74)}) rotate(${shown < 0 ? shown + 180 : shown})`"
       />
-      <text v-if="whole" class="whole font-weight-bold" y="98">+ {{ whole }} turn{{ whole > 1 ? 's' : '' }}</text>
+      <text v-if="whole" class="whole font-weight-bold f-brass fs-18 anchor-middle" y="98">
+        + {{ whole }} turn{{ whole > 1 ? 's' : '' }}
+      </text>
     </g>
-    <line v-else-if="!setter || setter === 'valve-screw' || setter === 'rod-screw'" class="slot" y1="-30" y2="30" />
+    <line
+      v-else-if="!setter || setter === 'valve-screw' || setter === 'rod-screw'"
+      class="slot s-ink"
+      y1="-30"
+      y2="30"
+    />
   </svg>
 </template>
 
 <style scoped>
-.hours line {
-  stroke: var(--edge);
-  stroke-width: 3;
-}
-
 .nut {
-  fill: none;
-  stroke: var(--quiet);
   stroke-dasharray: 6 6;
-  stroke-width: 4;
 }
 
 .nut.locked {
@@ -79,49 +89,16 @@ const name = computed(() =>
   stroke-width: 7;
 }
 
-.screw {
-  fill: var(--panel);
-  stroke: var(--ink);
-  stroke-width: 4;
-}
-
-.pin,
-.hole {
-  fill: var(--sunk);
-  stroke: var(--ink);
-  stroke-width: 3;
-}
-
 .rod {
-  stroke: var(--brass);
-  stroke-linecap: round;
   stroke-width: 8;
 }
 
 .slot {
-  stroke: var(--ink);
   stroke-width: 9;
 }
 
 .slot.was {
-  stroke: var(--edge);
   stroke-width: 5;
   stroke-dasharray: 5 5;
-}
-
-.sweep {
-  fill: none;
-  stroke: var(--brass);
-  stroke-width: 6;
-}
-
-.head {
-  fill: var(--brass);
-}
-
-.whole {
-  fill: var(--brass);
-  font-size: 18px;
-  text-anchor: middle;
 }
 </style>

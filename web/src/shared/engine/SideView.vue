@@ -77,95 +77,131 @@ const name = computed(
 
 <template>
   <svg class="side d-block w-100 h-100" viewBox="0 0 300 320" role="img" :aria-label="name">
-    <text class="title" x="6" y="24">{{ valve.name }}</text>
-    <text class="state" :class="{ ready: settable && shut && crank !== null }" x="294" y="24">{{ words }}</text>
+    <text class="title f-ink fs-26 font-weight-bold" x="6" y="24">{{ valve.name }}</text>
+    <text class="state f-quiet fs-20 anchor-end" :class="{ ready: settable && shut && crank !== null }" x="294" y="24">
+      {{ words }}
+    </text>
 
     <g v-if="gear.train === 'tappet'">
-      <path class="seat" :d="`M60 62H${place.valve - 34}M${place.valve + 34} 62H200`" />
-      <path class="casting" :d="`M${place.valve - 46} 78h34v16h-34zM${place.valve + 12} 78h34v16h-34z`" />
-      <path class="spring" :d="spring(place.valve, 94, meets.stem - 12, 20)" />
+      <path class="s-quiet sw-5" :d="`M60 62H${place.valve - 34}M${place.valve + 34} 62H200`" />
+      <path class="casting f-line" :d="`M${place.valve - 46} 78h34v16h-34zM${place.valve + 12} 78h34v16h-34z`" />
+      <path class="spring f-none s-quiet cap-round sw-3" :d="spring(place.valve, 94, meets.stem - 12, 20)" />
       <path
-        class="part"
+        class="part f-panel s-ink join-round sw-2"
         :d="`M${place.valve - 5} ${meets.stem}V${meets.stem - 62}L${place.valve - 34} ${meets.stem - 74}H${place.valve + 34}L${place.valve + 5} ${meets.stem - 62}V${meets.stem}Z`"
       />
-      <path class="part" :d="`M${place.valve - 24} ${meets.stem - 12}h48v6h-48z`" />
-      <path class="part" :d="`M${place.valve - 7} ${meets.end + 8}h14V${meets.touch - 8}h-14z`" />
-      <path class="setter" :d="`M${place.valve - 20} ${meets.end}h40v12h-40z`" />
-      <path class="nut" :d="`M${place.valve - 20} ${meets.end + 16 + (14 - gap)}h40v9h-40z`" />
+      <path class="part f-panel s-ink join-round sw-2" :d="`M${place.valve - 24} ${meets.stem - 12}h48v6h-48z`" />
       <path
-        class="part"
+        class="part f-panel s-ink join-round sw-2"
+        :d="`M${place.valve - 7} ${meets.end + 8}h14V${meets.touch - 8}h-14z`"
+      />
+      <path class="setter join-round sw-2 f-wash s-brass" :d="`M${place.valve - 20} ${meets.end}h40v12h-40z`" />
+      <path
+        class="nut f-panel join-round sw-2 s-brass"
+        :d="`M${place.valve - 20} ${meets.end + 16 + (14 - gap)}h40v9h-40z`"
+      />
+      <path
+        class="part f-panel s-ink join-round sw-2"
         :d="`M${place.valve - 14} ${meets.end + 26 + (14 - gap)}h28V${meets.touch - 8}h18v8h-64v-8h18z`"
       />
     </g>
     <g v-else>
       <path
-        class="seat"
+        class="s-quiet sw-5"
         :d="`M${place.valve - 70} 292H${place.valve - 34}M${place.valve + 34} 292H${place.valve + 70}`"
       />
-      <path class="casting" :d="`M${place.valve - 48} 244h36v18h-36zM${place.valve + 12} 244h36v18h-36z`" />
-      <path class="spring" :d="spring(place.valve, meets.stem + (gear.train === 'bucket' ? 6 : 16), 244, 24)" />
+      <path class="casting f-line" :d="`M${place.valve - 48} 244h36v18h-36zM${place.valve + 12} 244h36v18h-36z`" />
       <path
-        class="part"
+        class="spring f-none s-quiet cap-round sw-3"
+        :d="spring(place.valve, meets.stem + (gear.train === 'bucket' ? 6 : 16), 244, 24)"
+      />
+      <path
+        class="part f-panel s-ink join-round sw-2"
         :d="`M${place.valve - 5} ${meets.stem}V${280 + at.valve}L${place.valve - 34} ${292 + at.valve}H${place.valve + 34}L${place.valve + 5} ${280 + at.valve}V${meets.stem}Z`"
       />
-      <path v-if="gear.train !== 'bucket'" class="part" :d="`M${place.valve - 28} ${meets.stem + 10}h56v7h-56z`" />
+      <path
+        v-if="gear.train !== 'bucket'"
+        class="part f-panel s-ink join-round sw-2"
+        :d="`M${place.valve - 28} ${meets.stem + 10}h56v7h-56z`"
+      />
     </g>
 
     <g v-if="gear.train === 'bucket'">
-      <path class="part" :d="`M94 ${meets.stem - 22}h92v58h-12v-42h-68v42h-12z`" />
-      <path class="setter" :d="`M104 ${meets.touch}h72V${meets.stem - 22}h-72z`" />
+      <path class="part f-panel s-ink join-round sw-2" :d="`M94 ${meets.stem - 22}h92v58h-12v-42h-68v42h-12z`" />
+      <path class="setter join-round sw-2 f-wash s-brass" :d="`M104 ${meets.touch}h72V${meets.stem - 22}h-72z`" />
     </g>
     <g v-else-if="gear.train === 'finger'">
-      <path class="casting" d="M36 236h72v26h-72z" />
-      <path class="setter" d="M64 196h16v44h-16z" />
-      <path class="nut" d="M54 222h36v12h-36z" />
-      <path class="limb" :d="`M72 184L206 ${meets.end - 10}`" />
-      <circle class="part" :cx="place.cam.x" :cy="meets.touch + 17" r="17" />
-      <circle class="setter" cx="72" cy="190" r="12" />
+      <path class="casting f-line" d="M36 236h72v26h-72z" />
+      <path class="setter join-round sw-2 f-wash s-brass" d="M64 196h16v44h-16z" />
+      <path class="nut f-panel join-round sw-2 s-brass" d="M54 222h36v12h-36z" />
+      <path class="limb f-none s-edge cap-round join-round" :d="`M72 184L206 ${meets.end - 10}`" />
+      <circle class="part f-panel s-ink join-round sw-2" :cx="place.cam.x" :cy="meets.touch + 17" r="17" />
+      <circle class="setter join-round sw-2 f-wash s-brass" cx="72" cy="190" r="12" />
     </g>
     <g v-else-if="gear.train === 'rocker'">
       <path
-        class="limb"
+        class="limb f-none s-edge cap-round join-round"
         :d="`M74 ${meets.touch - 14}L140 108L206 ${132 + meets.end - place.tip + (gear.at_cam ? 0 : gap)}`"
       />
-      <circle class="part" :cx="place.cam.x" :cy="meets.touch - 13" r="13" />
-      <circle class="part" cx="140" cy="108" r="17" />
+      <circle class="part f-panel s-ink join-round sw-2" :cx="place.cam.x" :cy="meets.touch - 13" r="13" />
+      <circle class="part f-panel s-ink join-round sw-2" cx="140" cy="108" r="17" />
       <g v-if="gear.setter === 'eccentric'">
-        <circle class="setter" cx="206" :cy="meets.end - 19" r="19" />
-        <circle class="hole" cx="197" :cy="meets.end - 25" r="5" />
-        <circle class="hole" cx="211" :cy="meets.end - 17" r="7" />
+        <circle class="setter join-round sw-2 f-wash s-brass" cx="206" :cy="meets.end - 19" r="19" />
+        <circle class="hole f-ground s-ink sw-2" cx="197" :cy="meets.end - 25" r="5" />
+        <circle class="hole f-ground s-ink sw-2" cx="211" :cy="meets.end - 17" r="7" />
       </g>
       <g v-else>
-        <path class="setter" :d="`M199 ${meets.end - 62}h14V${meets.end - 6}l-7 6l-7-6z`" />
-        <path class="nut" :d="`M190 ${meets.end - 54 + (gear.at_cam ? 0 : gap - 14)}h32v12h-32z`" />
+        <path
+          class="setter join-round sw-2 f-wash s-brass"
+          :d="`M199 ${meets.end - 62}h14V${meets.end - 6}l-7 6l-7-6z`"
+        />
+        <path
+          class="nut f-panel join-round sw-2 s-brass"
+          :d="`M190 ${meets.end - 54 + (gear.at_cam ? 0 : gap - 14)}h32v12h-32z`"
+        />
       </g>
     </g>
     <g v-else-if="gear.train === 'pushrod'">
-      <path class="part" :d="`M71 ${112 - at.cam}h6V${meets.touch - 40}h-6z`" />
-      <path class="part" :d="`M60 ${meets.touch - 44}h28V${meets.touch - 6}h12v6h-52v-6h12z`" />
+      <path class="part f-panel s-ink join-round sw-2" :d="`M71 ${112 - at.cam}h6V${meets.touch - 40}h-6z`" />
+      <path
+        class="part f-panel s-ink join-round sw-2"
+        :d="`M60 ${meets.touch - 44}h28V${meets.touch - 6}h12v6h-52v-6h12z`"
+      />
       <g v-if="gear.setter === 'tappet-nuts'">
-        <path class="setter" :d="`M58 ${meets.touch - 66}h32v10h-32z`" />
-        <path class="nut" :d="`M58 ${meets.touch - 54}h32v8h-32z`" />
+        <path class="setter join-round sw-2 f-wash s-brass" :d="`M58 ${meets.touch - 66}h32v10h-32z`" />
+        <path class="nut f-panel join-round sw-2 s-brass" :d="`M58 ${meets.touch - 54}h32v8h-32z`" />
       </g>
-      <path v-if="gear.setter === 'stud-nut'" class="part" d="M135 56h10v70h-10z" />
-      <path class="limb" :d="`M74 ${112 - at.cam}L140 98L206 ${meets.end - 12}`" />
-      <path v-if="gear.setter === 'stud-nut'" class="setter" d="M122 74h36v22h-36z" />
-      <circle v-else class="part" cx="140" cy="98" r="16" />
+      <path v-if="gear.setter === 'stud-nut'" class="part f-panel s-ink join-round sw-2" d="M135 56h10v70h-10z" />
+      <path class="limb f-none s-edge cap-round join-round" :d="`M74 ${112 - at.cam}L140 98L206 ${meets.end - 12}`" />
+      <path v-if="gear.setter === 'stud-nut'" class="setter join-round sw-2 f-wash s-brass" d="M122 74h36v22h-36z" />
+      <circle v-else class="part f-panel s-ink join-round sw-2" cx="140" cy="98" r="16" />
       <g v-if="gear.setter === 'rod-screw'">
-        <path class="setter" :d="`M67 ${72 - at.cam}h14v50h-14z`" />
-        <path class="nut" :d="`M58 ${84 - at.cam}h32v11h-32z`" />
+        <path class="setter join-round sw-2 f-wash s-brass" :d="`M67 ${72 - at.cam}h14v50h-14z`" />
+        <path class="nut f-panel join-round sw-2 s-brass" :d="`M58 ${84 - at.cam}h32v11h-32z`" />
       </g>
     </g>
 
     <g :transform="`translate(${place.cam.x} ${place.cam.y})`">
-      <path v-if="crank !== null" class="cam" :d="nose" :transform="`rotate(${turned.toFixed(2)})`" />
-      <circle v-else class="cam unknown" :r="place.cam.r" />
-      <circle class="hub" r="8" />
+      <path
+        v-if="crank !== null"
+        class="cam s-ink join-round sw-2 f-sunk"
+        :d="nose"
+        :transform="`rotate(${turned.toFixed(2)})`"
+      />
+      <circle v-else class="cam unknown s-ink join-round sw-2 f-sunk" :r="place.cam.r" />
+      <circle class="f-ground s-ink sw-2" r="8" />
     </g>
 
     <g v-if="leafShown" class="leaf">
-      <path :d="`M${leafFrom} ${slot.y}H${leafEnd}`" />
-      <text :x="leafEnd" :y="slot.y - 13" :text-anchor="slot.from > 0 ? 'end' : 'start'">{{ leaf }}</text>
+      <path class="s-brass" :d="`M${leafFrom} ${slot.y}H${leafEnd}`" />
+      <text
+        class="f-brass in-figures fs-24 font-weight-bold"
+        :x="leafEnd"
+        :y="slot.y - 13"
+        :text-anchor="slot.from > 0 ? 'end' : 'start'"
+      >
+        {{ leaf }}
+      </text>
     </g>
   </svg>
 </template>
@@ -175,35 +211,9 @@ const name = computed(
   font-family: var(--words);
 }
 
-.title {
-  fill: var(--ink);
-  font-size: 26px;
-  font-weight: 700;
-}
-
-.state {
-  fill: var(--quiet);
-  font-size: 19px;
-  text-anchor: end;
-}
-
 .state.ready {
   fill: var(--in);
   font-weight: 700;
-}
-
-.part,
-.cam,
-.setter,
-.nut {
-  fill: var(--panel);
-  stroke: var(--ink);
-  stroke-linejoin: round;
-  stroke-width: 2.5;
-}
-
-.cam {
-  fill: var(--sunk);
 }
 
 /* Where its lobe points is not known. */
@@ -211,55 +221,11 @@ const name = computed(
   stroke-dasharray: 6 5;
 }
 
-.hub,
-.hole {
-  fill: var(--ground);
-  stroke: var(--ink);
-  stroke-width: 2;
-}
-
-.setter {
-  fill: var(--wash);
-  stroke: var(--brass);
-}
-
-.nut {
-  stroke: var(--brass);
-}
-
 .limb {
-  fill: none;
-  stroke: var(--edge);
-  stroke-linecap: round;
-  stroke-linejoin: round;
   stroke-width: 22;
 }
 
-.casting {
-  fill: var(--line);
-}
-
-.seat {
-  stroke: var(--quiet);
-  stroke-width: 5;
-}
-
-.spring {
-  fill: none;
-  stroke: var(--quiet);
-  stroke-linecap: round;
-  stroke-width: 3.5;
-}
-
 .leaf path {
-  stroke: var(--brass);
   stroke-width: 10;
-}
-
-.leaf text {
-  fill: var(--brass);
-  font-family: var(--figures);
-  font-size: 24px;
-  font-weight: 700;
 }
 </style>

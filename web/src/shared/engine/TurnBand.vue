@@ -79,12 +79,12 @@ const pegs = computed(() =>
     @pointermove="drag"
   >
     <g v-for="b in bars" :key="b.name" :class="{ here: b.here }">
-      <text class="name" :x="left - 10" :y="b.y + pitch * 0.68">{{ b.name }}</text>
-      <rect class="open" :x="left" :y="b.y + 2" :width="across" :height="pitch - 5" />
+      <text class="name f-quiet fs-16 anchor-end" :x="left - 10" :y="b.y + pitch * 0.68">{{ b.name }}</text>
+      <rect class="open f-sunk" :x="left" :y="b.y + 2" :width="across" :height="pitch - 5" />
       <rect
         v-for="(p, i) in b.pieces"
         :key="i"
-        class="may"
+        class="may f-bar"
         :x="x(p[0])"
         :y="b.y + 2"
         :width="x(p[1]) - x(p[0])"
@@ -94,24 +94,30 @@ const pegs = computed(() =>
     <rect
       v-for="(p, i) in pieces(places ?? [])"
       :key="`place${i}`"
-      class="place"
+      class="place f-wash s-brass sw-2"
       :x="x(p[0])"
       :y="top - 6"
       :width="Math.max(2, x(p[1]) - x(p[0]))"
       :height="bottom - top + 10"
     />
     <g v-for="p in pegs" :key="p.n" class="peg" :class="{ at: p.at, done: p.done }">
-      <line :x1="p.x" :x2="p.x" :y1="top - 6" :y2="bottom + 2" />
-      <circle :cx="p.x" cy="20" r="14" />
-      <path v-if="p.done && !p.at" class="tick" :d="`M${p.x - 6} 20l4 5 8-10`" />
-      <text v-else :x="p.x" y="26">{{ p.n }}</text>
+      <line class="s-quiet sw-2" :x1="p.x" :x2="p.x" :y1="top - 6" :y2="bottom + 2" />
+      <circle class="f-ground s-quiet sw-2" :cx="p.x" cy="20" r="14" />
+      <path v-if="p.done && !p.at" class="f-none s-in sw-3" :d="`M${p.x - 6} 20l4 5 8-10`" />
+      <text v-else class="f-ink fs-16 font-weight-bold anchor-middle" :x="p.x" y="26">{{ p.n }}</text>
     </g>
-    <text v-for="d in [0, 180, 360, 540, 720]" :key="d" class="scale in-figures" :x="x(d)" :y="bottom + 34">
+    <text
+      v-for="d in [0, 180, 360, 540, 720]"
+      :key="d"
+      class="in-figures f-quiet fs-15 anchor-middle"
+      :x="x(d)"
+      :y="bottom + 34"
+    >
       {{ d }}°
     </text>
-    <g v-if="crank !== null" class="plumb" :transform="`translate(${x(crank)} 0)`">
-      <line y1="36" :y2="bottom + 6" />
-      <path :d="`M-9 ${bottom + 3}H9L0 ${bottom + 18}Z`" />
+    <g v-if="crank !== null" :transform="`translate(${x(crank)} 0)`">
+      <line class="s-ink sw-3" y1="36" :y2="bottom + 6" />
+      <path class="f-ink" :d="`M-9 ${bottom + 3}H9L0 ${bottom + 18}Z`" />
     </g>
   </svg>
 </template>
@@ -126,20 +132,6 @@ const pegs = computed(() =>
   touch-action: none;
 }
 
-.name {
-  fill: var(--quiet);
-  font-size: 16px;
-  text-anchor: end;
-}
-
-.open {
-  fill: var(--sunk);
-}
-
-.may {
-  fill: var(--bar);
-}
-
 .here .may {
   fill: var(--brass);
 }
@@ -150,39 +142,15 @@ const pegs = computed(() =>
 }
 
 .place {
-  fill: var(--wash);
-  stroke: var(--brass);
-  stroke-width: 2;
   stroke-dasharray: 4 4;
 }
 
 .peg line {
-  stroke: var(--quiet);
-  stroke-width: 2;
   stroke-dasharray: 2 5;
-}
-
-.peg circle {
-  fill: var(--ground);
-  stroke: var(--quiet);
-  stroke-width: 2;
-}
-
-.peg text {
-  fill: var(--ink);
-  font-size: 16px;
-  font-weight: 700;
-  text-anchor: middle;
 }
 
 .peg.done circle {
   stroke: var(--in);
-}
-
-.tick {
-  fill: none;
-  stroke: var(--in);
-  stroke-width: 3;
 }
 
 .peg.at circle {
@@ -192,20 +160,5 @@ const pegs = computed(() =>
 
 .peg.at text {
   fill: var(--on-brass);
-}
-
-.scale {
-  fill: var(--quiet);
-  font-size: 15px;
-  text-anchor: middle;
-}
-
-.plumb line {
-  stroke: var(--ink);
-  stroke-width: 3;
-}
-
-.plumb path {
-  fill: var(--ink);
 }
 </style>

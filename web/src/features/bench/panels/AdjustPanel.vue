@@ -39,10 +39,10 @@ defineExpose({ key })
       <ScrewDial :screw="valve.screw" :nut="gear.lock_nut" :setter="gear.picture.setter" :locked="locking" />
     </div>
     <p class="by align-self-end">
-      <span class="quiet">{{ locking ? 'Set by' : 'Set by leaf' }}</span> <b class="figure">{{ by }}</b>
+      <span class="quiet">{{ locking ? 'Set by' : 'Set by leaf' }}</span> <b class="figure ms-1 lh-none">{{ by }}</b>
     </p>
     <div class="say d-grid ga-2 align-content-start fs-16">
-      <p v-if="valve.with_nut || valve.nut_says" class="shift py-1 px-3 on-panel">
+      <p v-if="valve.with_nut || valve.nut_says" class="shift py-1 px-3 on-panel bar-brass">
         {{ valve.with_nut || valve.nut_says }}
       </p>
       <p v-else-if="view.aim !== 'nominal'" class="quiet">Set to the {{ aimSaid(view.aim, view.aim_reason) }}.</p>
@@ -96,13 +96,7 @@ defineExpose({ key })
 }
 
 .by b {
-  margin-left: 6px;
   font-size: 44px;
-  line-height: 1;
-}
-
-.shift {
-  border-left: 6px solid var(--brass);
 }
 
 .feels {

@@ -89,8 +89,8 @@ defineExpose({ key })
     <StateNote v-if="trouble" tone="trouble" title="The sequences could not be read." :text="trouble" />
     <RoundPick :round="round" />
     <div ref="list" v-radios class="list" role="radiogroup" aria-label="Sequences">
-      <section v-for="g in groups" :key="g.school" class="school px-4 pt-3 pb-3">
-        <h3>{{ g.plans[0]!.title }}</h3>
+      <section v-for="g in groups" :key="g.school" class="school px-4 pt-3 pb-3 bar-edge on-panel">
+        <h3 class="fs-24 lh-tight">{{ g.plans[0]!.title }}</h3>
         <p class="quiet">{{ g.plans[0]!.how_to }}</p>
         <div class="orders d-grid ga-2 mt-2">
           <VBtn
@@ -103,19 +103,21 @@ defineExpose({ key })
             @click="cursor = open.indexOf(p)"
           >
             <b>{{ orderName(p.order) }}</b>
-            <span class="figure"
+            <span class="figure fs-16"
               >{{ p.stops!.length }} stops · {{ degrees(p.costs?.all_in.turn_deg ?? p.total_turn_deg!) }}</span
             >
-            <small v-for="line in costLines(p)" :key="line">{{ line }}</small>
+            <small v-for="line in costLines(p)" :key="line" class="quiet fs-15">{{ line }}</small>
           </VBtn>
         </div>
       </section>
-      <section v-for="w in closed" :key="w.school" class="school shut px-4 pt-3 pb-3">
-        <h3>{{ w.title }} <small>not for this engine</small></h3>
+      <section v-for="w in closed" :key="w.school" class="school shut px-4 pt-3 pb-3 bar-edge on-panel bg-none">
+        <h3 class="fs-24 lh-tight">
+          {{ w.title }} <small class="quiet fs-16 font-weight-regular">not for this engine</small>
+        </h3>
         <p class="quiet">{{ w.reason }}</p>
       </section>
     </div>
-    <div class="do d-flex ga-2 py-1 px-0">
+    <div class="do d-flex ga-2 py-1 px-0 on-ground">
       <VBtn v-if="present" @click="stay">Keep the sequence</VBtn>
       <VBtn :to="{ path: `/jobs/${id}/ways`, query: { ...fields, scope: scope?.join() } }">Side by side</VBtn>
       <VBtn class="go flex-1-1-0 fs-22" variant="flat" :disabled="!open[cursor]" @click="take">
@@ -134,29 +136,12 @@ defineExpose({ key })
   overflow-y: auto;
 }
 
-.school {
-  border-left: 6px solid var(--edge);
-  background: var(--panel);
-}
-
 .school:has(.on) {
   border-color: var(--brass);
 }
 
 .shut {
   border-left-style: dotted;
-  background: none;
-}
-
-h3 {
-  font-size: 24px;
-  line-height: 1.2;
-}
-
-h3 small {
-  color: var(--quiet);
-  font-size: 16px;
-  font-weight: 400;
 }
 
 .orders {
@@ -174,19 +159,9 @@ h3 small {
   text-align: left;
 }
 
-.order .figure {
-  font-size: 17px;
-}
-
-.order small {
-  color: var(--quiet);
-  font-size: 15px;
-}
-
 .do {
   position: sticky;
   bottom: 0;
   z-index: 2;
-  background: var(--ground);
 }
 </style>

@@ -117,8 +117,8 @@ defineExpose({ key })
     :style="{ '--top': `${above}px` }"
   >
     <header class="head d-flex align-center justify-space-between ga-3">
-      <h2 aria-live="polite">
-        {{ headline[0] }}<em>{{ headline[1] }}</em>
+      <h2 class="lh-none" aria-live="polite">
+        {{ headline[0] }}<em class="brass">{{ headline[1] }}</em>
       </h2>
       <VBtn v-if="!seen.length" variant="text" @click="emit('ran')">The engine ran</VBtn>
     </header>
@@ -211,7 +211,7 @@ defineExpose({ key })
     <footer class="foot d-grid ga-2 px-0 pt-1 pb-4">
       <div v-if="ready" class="answer d-grid ga-1 fs-22 lh-tight">
         <p v-if="found!.settable.length">
-          May be set now: <b>{{ found!.settable.join(', ') }}</b>
+          May be set now: <b class="brass">{{ found!.settable.join(', ') }}</b>
         </p>
         <p v-else>No valve is clear enough here.</p>
         <p>{{ next }}</p>
@@ -265,11 +265,9 @@ defineExpose({ key })
 
 h2 {
   font-size: clamp(28px, 2.9vw, 40px);
-  line-height: 1.1;
 }
 
 em {
-  color: var(--brass);
   font-style: normal;
 }
 
@@ -305,10 +303,6 @@ em {
 
 .seen span::first-letter {
   text-transform: uppercase;
-}
-
-.answer b {
-  color: var(--brass);
 }
 
 .foot {

@@ -110,8 +110,8 @@ defineExpose({ key })
       <li>Key well away: keyless, stop-start and hybrid cars can crank by themselves. Hot parts and oil burn.</li>
     </ul>
     <section v-if="readings.length > 0 && card.state === 'cold'" class="cool">
-      <p v-if="cooling?.ready_at" class="ready lh-tight">
-        Ready at <b class="figure">{{ clock(cooling.ready_at) }}</b>
+      <p v-if="cooling?.ready_at" class="ready lh-tight fs-26">
+        Ready at <b class="figure brass fs-34">{{ clock(cooling.ready_at) }}</b>
       </p>
       <p v-else-if="cooling" class="quiet">{{ cooling.why }}</p>
       <p v-else class="quiet">
@@ -161,8 +161,8 @@ defineExpose({ key })
     <div v-if="!byWord" class="fields d-grid two-columns ga-2">
       <VBtn v-for="{ name, i } in fields" :key="name" class="field py-1 px-3" :class="{ on: at === i }" @click="at = i">
         <span class="quiet">{{ name }}{{ kept(i) === undefined ? '' : `, ${heat.other(kept(i)!)}` }}</span>
-        <span class="figure"
-          >{{ text[i] || '–' }}<small> {{ heat.unit() }}</small></span
+        <span class="figure fs-34 font-weight-bold lh-tight"
+          >{{ text[i] || '–' }}<small class="fs-20 font-weight-regular"> {{ heat.unit() }}</small></span
         >
       </VBtn>
     </div>
@@ -219,15 +219,6 @@ defineExpose({ key })
   line-height: 1.3;
 }
 
-.ready {
-  font-size: 26px;
-}
-
-.ready b {
-  color: var(--brass);
-  font-size: 34px;
-}
-
 .probe {
   display: flex;
   align-items: center;
@@ -249,17 +240,6 @@ defineExpose({ key })
   gap: 0;
   justify-content: start;
   text-align: left;
-}
-
-.field .figure {
-  font-size: 34px;
-  font-weight: 700;
-  line-height: 1.15;
-}
-
-.field small {
-  font-size: 20px;
-  font-weight: 400;
 }
 
 .go {

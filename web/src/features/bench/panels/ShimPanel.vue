@@ -124,7 +124,7 @@ const pad = ['7', '8', '9', '4', '5', '6', '1', '2', '3', '.', '0', 'Backspace']
   <div class="shims d-grid ga-2 align-content-start overflow-y-auto">
     <VAlert v-if="trouble">{{ trouble }}</VAlert>
     <template v-if="next">
-      <p class="ask">
+      <p class="ask fs-26">
         Shim under <b>{{ next }}</b>: <span class="figure">{{ text || '–' }} mm</span>
       </p>
       <NumberPad :keys="pad" :columns="3" @key="key" />
@@ -143,14 +143,14 @@ const pad = ['7', '8', '9', '4', '5', '6', '1', '2', '3', '.', '0', 'Backspace']
         </template>
       </PickOne>
       <section v-if="now" class="led d-grid ga-2 py-3 px-3 rounded">
-        <p v-if="now.do === 'stand_in'" class="step lh-tight">{{ told(now) }}.</p>
+        <p v-if="now.do === 'stand_in'" class="step lh-tight fs-26">{{ told(now) }}.</p>
         <NumberField
           v-if="now.do === 'stand_in' && !now.shim_mm"
           v-model="standIn"
           :label="`Stand-in, at most ${mm(now.most_mm)}`"
           unit="mm"
         />
-        <VBtn class="go" variant="flat" size="large" :disabled="!mayDo" @click="go">
+        <VBtn class="go tall-64 fs-22" variant="flat" size="large" :disabled="!mayDo" @click="go">
           {{ button }} <kbd>Enter</kbd>
         </VBtn>
         <ol v-if="steps.length > 1" class="after ma-0 ps-6 quiet fs-16" start="2">
@@ -158,11 +158,15 @@ const pad = ['7', '8', '9', '4', '5', '6', '1', '2', '3', '.', '0', 'Backspace']
         </ol>
       </section>
       <ul class="moves d-grid ga-1 ma-0 pa-0 list-none">
-        <li v-for="f in moves" :key="f.valve">
+        <li
+          v-for="f in moves"
+          :key="f.valve"
+          class="d-flex align-center justify-space-between ga-2 ps-3 pe-2 pt-1 pb-1 bar-brass on-panel"
+        >
           <span class="what d-grid align-baseline fs-20"
-            ><b>{{ f.valve }}</b>
+            ><b class="fs-26">{{ f.valve }}</b>
             <span class="figure">{{ f.fitted_mm ? mm(f.fitted_mm) : 'out' }} → {{ mm(f.shim_mm) }}</span>
-            <small
+            <small class="quiet fs-15"
               >{{ shimOrigin(f.source, f.from) }}, gap {{ mm(f.gap_mm) }}; wanted {{ mm(f.wanted_mm) }}</small
             ></span
           >
@@ -184,7 +188,8 @@ const pad = ['7', '8', '9', '4', '5', '6', '1', '2', '3', '.', '0', 'Backspace']
         {{ p.jobs.length > 1 ? 'count' : 'counts' }} on it too.
       </VAlert>
       <p v-if="plan.buy.length" class="order">
-        Order: <b v-for="b in plan.buy" :key="b.shim_mm" class="figure">{{ b.count }} × {{ mm(b.shim_mm) }} </b>
+        Order:
+        <b v-for="b in plan.buy" :key="b.shim_mm" class="figure brass fs-22">{{ b.count }} × {{ mm(b.shim_mm) }} </b>
       </p>
       <p v-if="plan.frontier.length > 1" class="quiet">
         So near can every gap be brought:
@@ -224,45 +229,16 @@ const pad = ['7', '8', '9', '4', '5', '6', '1', '2', '3', '.', '0', 'Backspace']
   text-align: left;
 }
 
-.ask {
-  font-size: 26px;
-}
-
-.moves li {
-  display: flex;
-  align-items: center;
-  justify-content: space-between;
-  gap: 10px;
-  padding: 6px 8px 6px 14px;
-  border-left: 6px solid var(--brass);
-  background: var(--panel);
-}
-
 .what {
   grid-template-columns: 64px 1fr;
 }
 
-.what b {
-  font-size: 26px;
-}
-
 .what small {
   grid-column: 2;
-  color: var(--quiet);
-  font-size: 15px;
 }
 
 .led {
   border: 2px solid var(--brass);
-}
-
-.step {
-  font-size: 26px;
-}
-
-.led .go {
-  min-height: 64px;
-  font-size: 22px;
 }
 
 .after {
@@ -271,7 +247,5 @@ const pad = ['7', '8', '9', '4', '5', '6', '1', '2', '3', '.', '0', 'Backspace']
 
 .order b {
   margin-right: 14px;
-  color: var(--brass);
-  font-size: 22px;
 }
 </style>

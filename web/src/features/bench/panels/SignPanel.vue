@@ -43,7 +43,11 @@ defineExpose({ key })
       Left as they are: {{ left.map((v) => `${v.name} (${v.left})`).join(', ') }}.
     </VAlert>
     <ul v-if="asked.length" class="asked d-grid ga-2 ma-0 pa-0 list-none" aria-label="Out of limits and not decided">
-      <li v-for="v in asked" :key="v.name">
+      <li
+        v-for="v in asked"
+        :key="v.name"
+        class="d-flex flex-wrap align-center justify-space-between gr-2 gc-3 ps-3 pe-1 pt-1 pb-1 on-panel fs-20"
+      >
         <span
           ><b>{{ v.name }}</b> is {{ v.last!.judgement.verdict }}: it may not be left without a word.</span
         >
@@ -81,15 +85,7 @@ defineExpose({ key })
 
 <style scoped>
 .asked li {
-  display: flex;
-  flex-wrap: wrap;
-  align-items: center;
-  justify-content: space-between;
-  gap: 8px 12px;
-  padding: 6px 6px 6px 14px;
   border-left: 6px solid var(--tight);
-  background: var(--panel);
-  font-size: 20px;
 }
 
 .check :deep(.v-label) {

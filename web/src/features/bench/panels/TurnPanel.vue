@@ -39,7 +39,7 @@ const stop = computed(() => state.value.plan!.stops[state.value.now.stop]!)
         }}<template v-if="s.doubtful"> (in doubt: check it against {{ s.doubtful }})</template>.</span
       >
     </p>
-    <p v-if="why" class="mx-how why d-flex fs-16 ga-3 align-start justify-space-between ps-3">
+    <p v-if="why" class="mx-how why d-flex fs-16 ga-3 align-start justify-space-between ps-3 bar-edge">
       <span><b>Why here?</b> {{ stop.why }}</span>
       <VBtn size="small" @click="why = false">I know</VBtn>
     </p>
@@ -48,9 +48,13 @@ const stop = computed(() => state.value.plan!.stops[state.value.now.stop]!)
       <span class="quiet"
         >There you will {{ state.phase === 'adjust' ? 'set' : state.phase === 'verify' ? 'check' : 'read' }}</span
       >
-      <ul>
-        <li v-for="name in stop.valves.filter((n) => state.valves.find((v) => v.name === n)!.pending)" :key="name">
-          <b>{{ name }}</b> <span class="quiet">{{ kindOf(view, name) }}</span>
+      <ul class="d-grid ga-2 mx-0 mt-2 mb-0 pa-0 list-none">
+        <li
+          v-for="name in stop.valves.filter((n) => state.valves.find((v) => v.name === n)!.pending)"
+          :key="name"
+          class="d-grid align-baseline py-2 px-3 on-panel fs-28"
+        >
+          <b>{{ name }}</b> <span class="quiet fs-18">{{ kindOf(view, name) }}</span>
           <span class="figure">{{ limitsOf(view, name) }}</span>
         </li>
       </ul>
@@ -76,31 +80,13 @@ const stop = computed(() => state.value.plan!.stops[state.value.now.stop]!)
 
 .why {
   line-height: 1.3;
-  border-left: 6px solid var(--edge);
 }
 
 .why .v-btn {
   flex: none;
 }
 
-.then ul {
-  display: grid;
-  gap: 8px;
-  margin: 8px 0 0;
-  padding: 0;
-  list-style: none;
-}
-
 .then li {
-  display: grid;
   grid-template-columns: 76px 1fr auto;
-  align-items: baseline;
-  padding: 8px 14px;
-  background: var(--panel);
-  font-size: 28px;
-}
-
-.then li .quiet {
-  font-size: 18px;
 }
 </style>

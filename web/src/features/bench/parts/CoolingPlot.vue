@@ -34,19 +34,21 @@ const line = computed(() =>
     role="img"
     :aria-label="`Engine temperature against time${gate === null ? '' : `, the gate at ${heat.say(gate)}`}`"
   >
-    <line class="axis" :x1="left" :x2="right" :y1="bottom" :y2="bottom" />
+    <line class="s-line sw-2" :x1="left" :x2="right" :y1="bottom" :y2="bottom" />
     <g v-if="gate !== null">
-      <rect class="cold" :x="left" :y="y(gate)" :width="right - left" :height="Math.max(0, bottom - y(gate))" />
-      <line class="gate" :x1="left" :x2="right" :y1="y(gate)" :y2="y(gate)" />
-      <text class="scale" :x="left - 8" :y="y(gate) + 5">{{ Math.round(heat.own(gate)) }}°</text>
+      <rect class="cold f-sunk" :x="left" :y="y(gate)" :width="right - left" :height="Math.max(0, bottom - y(gate))" />
+      <line class="gate s-in sw-3" :x1="left" :x2="right" :y1="y(gate)" :y2="y(gate)" />
+      <text class="f-quiet fs-16 anchor-end" :x="left - 8" :y="y(gate) + 5">{{ Math.round(heat.own(gate)) }}°</text>
     </g>
-    <path class="line" :d="line" />
-    <circle v-for="r in readings" :key="r.at" class="dot" :cx="x(r.at)" :cy="y(r.engine_c)" r="6" />
-    <text class="scale" :x="left - 8" :y="top + 8">{{ Math.round(heat.own(high - 4)) }}°</text>
-    <text class="time" :x="left" :y="bottom + 22">{{ clock(new Date(from).toISOString()) }}</text>
+    <path class="line f-none s-quiet sw-3" :d="line" />
+    <circle v-for="r in readings" :key="r.at" class="dot f-brass" :cx="x(r.at)" :cy="y(r.engine_c)" r="6" />
+    <text class="f-quiet fs-16 anchor-end" :x="left - 8" :y="top + 8">{{ Math.round(heat.own(high - 4)) }}°</text>
+    <text class="time f-quiet fs-16 anchor-middle" :x="left" :y="bottom + 22">
+      {{ clock(new Date(from).toISOString()) }}
+    </text>
     <g v-if="cooling?.ready_at">
-      <line class="ready" :x1="x(cooling.ready_at)" :x2="x(cooling.ready_at)" :y1="top" :y2="bottom" />
-      <text class="time strong font-weight-bold" :x="x(cooling.ready_at)" :y="bottom + 22">
+      <line class="ready s-brass sw-2" :x1="x(cooling.ready_at)" :x2="x(cooling.ready_at)" :y1="top" :y2="bottom" />
+      <text class="time strong font-weight-bold fs-16 anchor-middle f-brass" :x="x(cooling.ready_at)" :y="bottom + 22">
         {{ clock(cooling.ready_at) }}
       </text>
     </g>
@@ -54,50 +56,7 @@ const line = computed(() =>
 </template>
 
 <style scoped>
-.axis {
-  stroke: var(--line);
-  stroke-width: 2;
-}
-
-.cold {
-  fill: var(--sunk);
-}
-
-.gate {
-  stroke: var(--in);
-  stroke-width: 3;
-}
-
 .line {
-  fill: none;
-  stroke: var(--quiet);
   stroke-dasharray: 6 5;
-  stroke-width: 3;
-}
-
-.dot {
-  fill: var(--brass);
-}
-
-.ready {
-  stroke: var(--brass);
-  stroke-width: 2;
-}
-
-text {
-  fill: var(--quiet);
-  font-size: 16px;
-}
-
-.scale {
-  text-anchor: end;
-}
-
-.time {
-  text-anchor: middle;
-}
-
-.strong {
-  fill: var(--brass);
 }
 </style>

@@ -34,8 +34,8 @@ function stopped() {
     <VBtn class="hot is-tight" :class="{ over: left <= 0 }" size="small" aria-haspopup="dialog" @click="open = true">
       <span class="two d-grid lh-tight text-left" role="timer">
         <b class="figure">{{ words }}</b>
-        <small v-if="each">{{ here ? `here ${here}, ` : '' }}{{ each }} a stop</small>
-        <small v-else>{{ engineC === null ? 'judged hot' : `hot ${heat.short(engineC)}` }}</small>
+        <small v-if="each" class="fs-14">{{ here ? `here ${here}, ` : '' }}{{ each }} a stop</small>
+        <small v-else class="fs-14">{{ engineC === null ? 'judged hot' : `hot ${heat.short(engineC)}` }}</small>
       </span>
     </VBtn>
     <AppDialog v-model="open" title="Hot figures hold for ten minutes" :width="520">
@@ -67,10 +67,6 @@ function stopped() {
 
 .hot {
   border-color: var(--tight);
-}
-
-.two small {
-  font-size: 14px;
 }
 
 .over {

@@ -20,10 +20,10 @@ const keys: [string, string][] = [
 
 <template>
   <AppDialog v-model="open" title="Keys of the bench" :width="560">
-    <dl>
+    <dl class="d-grid gr-2 gc-5 ma-0">
       <template v-for="[k, what] in keys" :key="k">
-        <dt class="figure">{{ k }}</dt>
-        <dd>{{ what }}</dd>
+        <dt class="figure brass font-weight-bold">{{ k }}</dt>
+        <dd class="ma-0">{{ what }}</dd>
       </template>
     </dl>
     <VBtn variant="flat" @click="open = false">Close</VBtn>
@@ -32,19 +32,10 @@ const keys: [string, string][] = [
 
 <style scoped>
 dl {
-  display: grid;
   grid-template-columns: auto 1fr;
-  gap: 10px 20px;
-  margin: 0;
 }
 
 dt {
-  color: var(--brass);
-  font-weight: 700;
   white-space: pre;
-}
-
-dd {
-  margin: 0;
 }
 </style>

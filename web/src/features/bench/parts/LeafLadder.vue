@@ -163,8 +163,8 @@ defineExpose({ key })
       aria-label="The stack in hand"
     >
       <div class="leaf text-right lh-none">
-        <span class="figure thick d-block font-weight-bold">{{ laid.length ? mm(stack.thickness) : '—' }}</span>
-        <small class="quiet">{{ stack.name || 'lay two or three' }}</small>
+        <span class="figure thick d-block font-weight-bold fs-28">{{ laid.length ? mm(stack.thickness) : '—' }}</span>
+        <small class="quiet fs-14">{{ stack.name || 'lay two or three' }}</small>
       </div>
       <span class="bar align-self-stretch" aria-hidden="true" />
       <VBtn
@@ -191,10 +191,10 @@ defineExpose({ key })
         :class="{ window: r.in_window, cursor: i === cursor, other: r.other }"
       >
         <div class="leaf text-right lh-none" @click="cursor = i">
-          <span class="figure thick d-block font-weight-bold" :class="{ stack: r.leaves_mm.length > 1 }">{{
+          <span class="figure thick d-block font-weight-bold fs-28" :class="{ stack: r.leaves_mm.length > 1 }">{{
             r.name
           }}</span>
-          <small class="quiet" :class="{ wrong: r.other }">{{
+          <small class="quiet fs-14" :class="{ wrong: r.other }">{{
             r.other
               ? `${r.other} leaf`
               : r.nominal
@@ -293,16 +293,8 @@ defineExpose({ key })
   padding: 0 10px;
 }
 
-.thick {
-  font-size: 28px;
-}
-
 .thick.stack {
   font-size: 17px;
-}
-
-small {
-  font-size: 14px;
 }
 
 .bar {

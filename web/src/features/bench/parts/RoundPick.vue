@@ -38,7 +38,7 @@ const nutMM = computed({ get: () => model.nutMM, set: (n?: number) => (model.nut
 <template>
   <section class="round">
     <PickOne v-model="model.round" class="row d-grid" label="Round" :options="mayBe" small />
-    <p class="quiet">{{ roundWords(round.round) }}</p>
+    <p class="quiet fs-16 lh-tight">{{ roundWords(round.round) }}</p>
     <FoldAway :title="summary">
       <PickOne
         v-if="round.round !== 'read_only'"
@@ -95,11 +95,6 @@ const nutMM = computed({ get: () => model.nutMM, set: (n?: number) => (model.nut
 .row :deep(.v-btn) {
   padding: 2px 8px;
   line-height: 1.15;
-}
-
-p {
-  font-size: 17px;
-  line-height: 1.25;
 }
 
 @media (width <= 480px) {

@@ -26,13 +26,13 @@ function pick(valve: string) {
       :aria-pressed="name === state.now.valve"
       @click="pick(name)"
     >
-      <svg viewBox="-24 -24 48 48" aria-hidden="true">
+      <svg class="flex-0-0 f-none s-quiet sw-3" viewBox="-24 -24 48 48" aria-hidden="true">
         <circle v-if="kindOf(view, name) === 'intake'" r="20" />
         <path v-else :d="octagon(20)" />
       </svg>
       <span
-        ><b>{{ capital(called(view, name)) }}</b
-        ><small>{{ kindOf(view, name) }}, {{ limitsOf(view, name) }}</small></span
+        ><b class="d-block fs-28 lh-none">{{ capital(called(view, name)) }}</b
+        ><small class="quiet fs-15 lh-none">{{ kindOf(view, name) }}, {{ limitsOf(view, name) }}</small></span
       >
     </VBtn>
   </div>
@@ -48,24 +48,8 @@ function pick(valve: string) {
 }
 
 .tab svg {
-  flex: none;
   width: 38px;
   height: 38px;
-  fill: none;
-  stroke: var(--quiet);
-  stroke-width: 3.5;
-}
-
-.tab b {
-  display: block;
-  font-size: 28px;
-  line-height: 1.05;
-}
-
-.tab small {
-  color: var(--quiet);
-  font-size: 15px;
-  line-height: 1.1;
 }
 
 .tab.on svg {

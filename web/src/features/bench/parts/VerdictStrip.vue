@@ -19,7 +19,7 @@ defineEmits<{ cross: [] }>()
     :class="[judgement.verdict, { kept }]"
     role="status"
   >
-    <VerdictGlyph :verdict="judgement.verdict" class="sign" />
+    <VerdictGlyph :verdict="judgement.verdict" class="sign fs-30" />
     <strong class="word lh-none" :class="{ long: judgement.conflict }">{{
       judgement.conflict
         ? 'Readings disagree'
@@ -60,10 +60,6 @@ defineEmits<{ cross: [] }>()
 
 .strip.undecided {
   border-left-style: dotted;
-}
-
-.sign {
-  font-size: 30px;
 }
 
 .word {
