@@ -31,7 +31,7 @@ func TestAJobStartedByMistake(t *testing.T) {
 	p.says("sequence")
 	job := strings.TrimPrefix(p.MustInfo().URL, r.base+"/jobs/")
 
-	p.press("Correct details")
+	p.way("Correct details")
 	p.shows("Save the correction")
 	p.press("Quarry tipper 7")
 	p.shows("job on the go")
@@ -154,7 +154,7 @@ func TestAPageThatCannotBeFetched(t *testing.T) {
 	p := open(t, r, "/jobs/demo-job-tipper", 1280, 800)
 	p.see(".rung.cursor")
 	r.kill()
-	p.press("Sheet")
+	p.way("Sheet")
 	p.waits(`() => document.querySelector('.not-opened')?.textContent.includes('cannot be opened')`,
 		"why the sheet is not opened")
 	p.press("drag")

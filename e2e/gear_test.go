@@ -310,7 +310,7 @@ func TestBucketsMeasuredOnly(t *testing.T) {
 	p.see(".signing")
 	p.keys(input.Digit1, input.Digit2, input.Digit3, input.Enter)
 	p.says("Signed by")
-	p.press("Sheet")
+	p.way("Sheet")
 	p.shows("checked, nothing set; I2a left loose")
 	p.clean()
 }

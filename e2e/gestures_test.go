@@ -91,7 +91,7 @@ func TestWhatIsNotSureWaitsOnTheBench(t *testing.T) {
 	p.says("Locked. Read E3 again")
 	p.press("0.27 drag")
 	p.says("Read I3")
-	p.press("Sheet")
+	p.way("Sheet")
 	p.waits(`() => [...document.querySelectorAll('tbody tr')].some(r => r.innerText.includes('E3') && `+
 		`r.innerText.includes('Undecided'))`, "what E3 was found by one leaf")
 	p.clean()

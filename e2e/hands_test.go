@@ -100,7 +100,7 @@ func TestAHotPassByTheClock(t *testing.T) {
 	assert.Nil(t, crankOf(t, r, job), "where it stopped nobody knows")
 	p.waits(`() => /[89]:5\d left/.test(document.querySelector('.hot')?.textContent ?? '')`,
 		"ten minutes anew")
-	p.press("Sheet")
+	p.way("Sheet")
 	p.shows("judged hot: the needle stood in its place, ran 12 min")
 	p.clean()
 }

@@ -284,7 +284,7 @@ func TestTheRoundIsChangedOnTheBench(t *testing.T) {
 	p.press("Read only")
 	p.press("Use this sequence")
 	p.says("Read I3")
-	p.press("Sheet")
+	p.way("Sheet")
 	p.shows("as the crank turns; read only")
 	p.clean()
 }

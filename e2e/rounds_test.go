@@ -192,7 +192,7 @@ func TestAPartOfTheEngine(t *testing.T) {
 	p := open(t, r, "/jobs/"+job, 1280, 800)
 	done := c.drive(t, p, r, job)
 	assert.Equal(t, 360.0, done.Turn, "from cylinder 1 to cylinder 4 and no further")
-	p.press("Sheet")
+	p.way("Sheet")
 	p.waits(`() => [...document.querySelectorAll('tbody tr')].filter(r => r.innerText.includes('not of `+
 		`this job')).length === 6`,
 		"six valves that are not of this job")
@@ -214,7 +214,7 @@ func TestAScrewThatWillNotTurn(t *testing.T) {
 	p.press("Adjuster seized")
 	p.says("Slacken I1")
 	c.drive(t, p, r, job)
-	p.press("Sheet")
+	p.way("Sheet")
 	p.waits(`() => [...document.querySelectorAll('tbody tr')].some(r => r.innerText.includes('E1') && `+
 		`r.innerText.includes('not read: Adjuster seized'))`,
 		"why E1 was not read")

@@ -351,6 +351,16 @@ func (p *tab) keys(keys ...input.Key) {
 	require.NoError(p.t, p.Keyboard.Type(keys...))
 }
 
+// way goes a way that stands in the head line of the bench, in its menu where it is narrow.
+func (p *tab) way(text string) {
+	p.t.Helper()
+	p.see("header")
+	if p.MustHas("header .more") {
+		p.press("More")
+	}
+	p.press(text)
+}
+
 // pressIn does the same within a part of the page.
 func (p *tab) pressIn(part, text string) {
 	p.t.Helper()
@@ -372,7 +382,7 @@ func (p *tab) clicks(find, what string) {
 		e := p.see(`[data-press]`)
 		e.MustEval(`() => { this.removeAttribute('data-press'); this.scrollIntoView({ block: 'center' })
 			this.addEventListener('click', () => { this.took = true }, { once: true, capture: true }) }`)
-		require.NoError(p.t, e.Timeout(limit).Click(proto.InputMouseButtonLeft, 1))
+		require.NoError(p.t, e.Timeout(limit).Click(proto.InputMouseButtonLeft, 1), what)
 		took, err := e.Eval(`() => Boolean(this.took)`)
 		if err != nil || took.Value.Bool() { // an element that is gone was pressed
 			return

@@ -26,7 +26,7 @@ func TestJudgedColdAndPutOff(t *testing.T) {
 	assert.Equal(t, "turn", stateOf(t, r.base, id).State.Now.Action)
 	p.press("Cylinder 1 is at firing TDC")
 	p.says("Read E1")
-	p.press("Sheet")
+	p.way("Sheet")
 	p.shows("judged cold: stood 5.5 h, fan running")
 	p.press("Put the job off")
 	p.press("Parts")
@@ -63,7 +63,7 @@ func TestAValveThatIsInIsSet(t *testing.T) {
 	p.says("Locked. Read E3 again")
 	p.press("0.27 drag")
 	p.says("Read I3")
-	p.press("Sheet")
+	p.way("Sheet")
 	p.shows("set though in (To bring it to the aim)")
 	p.clean()
 }
@@ -137,7 +137,7 @@ func TestLockedInTwoStagesOnTheBench(t *testing.T) {
 		p.press(leaf + " drag")
 		waitFor(t, p, r, job, before)
 	}
-	p.press("Sheet")
+	p.way("Sheet")
 	p.waits(`() => /nut to its torque[^]*nut by feel/.test(document.querySelector('table')?.innerText ?? '')`,
 		"how the nuts were tightened")
 	p.clean()

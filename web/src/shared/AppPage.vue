@@ -11,6 +11,7 @@ withDefaults(
     backTo?: string
     /** The bar stays in view while the page scrolls. */ stays?: boolean
     /** The page lays itself out and brings its own main. */ bare?: boolean
+    /** The bar’s own content has a way to the night theme where it is narrow. */ lean?: boolean
     /** Whether there is something to show. */ ready?: boolean
     /** What went wrong while reading, where there is nothing to show. */ trouble?: string
     /** What could not be done, as a title. */ failed?: string
@@ -22,7 +23,9 @@ defineEmits<{ again: [] }>()
 </script>
 
 <template>
-  <TopBar :title="title" :sub="sub" :back="back" :back-to="backTo" :stays="stays"><slot name="bar" /></TopBar>
+  <TopBar :title="title" :sub="sub" :back="back" :back-to="backTo" :stays="stays" :lean="lean"
+    ><slot name="bar"
+  /></TopBar>
   <slot v-if="ready && bare" />
   <main v-else class="page">
     <slot v-if="ready" />

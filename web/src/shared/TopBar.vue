@@ -8,6 +8,7 @@ defineProps<{
   back?: string
   backTo?: string
   /** Stays in view while the page scrolls. */ stays?: boolean
+  /** Brings its own way to the night theme where it is narrow. */ lean?: boolean
 }>()
 
 const screens = [
@@ -21,7 +22,7 @@ const screens = [
 </script>
 
 <template>
-  <header class="top no-print align-center ga-4 py-2 px-5 line-below" :class="{ stays }">
+  <header class="top no-print align-center ga-4 py-2 px-5 line-below" :class="{ stays, lean }">
     <VBtn v-if="back" class="back" size="small" :to="backTo ?? '/'"><span aria-hidden="true">‹</span> {{ back }}</VBtn>
     <svg v-else class="mark f-none s-brass" viewBox="0 0 32 32" aria-hidden="true">
       <path d="M7 25V9l9 10 9-10v16" />
@@ -32,7 +33,7 @@ const screens = [
       <RouterLink v-for="s in screens" :key="s.to" :to="s.to">{{ s.name }}</RouterLink>
     </nav>
     <span v-if="sub" class="sub quiet text-no-wrap overflow-hidden">{{ sub }}</span>
-    <span class="flex-1-1-0" />
+    <span class="fills" />
     <slot />
     <VBtn class="theme quiet" size="small" @click="setTheme(theme === 'night' ? 'day' : 'night')">
       {{ theme === 'night' ? 'Day' : 'Night' }}
@@ -129,8 +130,12 @@ nav a.router-link-active:not([href='/']) {
     scrollbar-width: none;
   }
 
-  .top:not(:has(nav)) > * {
+  .top:not(:has(nav)) > :not(h1, .fills) {
     flex: none;
+  }
+
+  .lean .theme {
+    display: none;
   }
 
   .top:has(nav) {

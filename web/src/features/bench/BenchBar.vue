@@ -1,5 +1,7 @@
 <script setup lang="ts">
+import { useMediaQuery } from '@vueuse/core'
 import { computed } from 'vue'
+import { setTheme, theme } from '@/app/theme'
 import type { JobView } from '@/shared/api/client'
 import { mine } from '@/shared/mine'
 import { phaseName } from '@/shared/phases'
@@ -10,15 +12,35 @@ import type { Doing } from './useJob'
 const props = defineProps<{ view: JobView; mayFind: boolean }>()
 const emit = defineEmits<{ do: [doing: Doing]; find: []; choose: []; help: [] }>()
 const state = computed(() => props.view.state)
+/** A tablet or a phone: what is seldom needed is in a menu. */
+const narrow = useMediaQuery('(width <= 1100px)')
+
+interface Way {
+  title: string
+  to?: string
+  does?: () => void
+}
+/** What is seldom needed, as far as it may be done now. */
+const seldom = computed<Way[]>(() => {
+  const { id, phase, crank_deg, happenings } = state.value
+  const list: Way[] = []
+  if (props.view.correctable && phase !== 'done') list.push({ title: 'Correct details', to: `/jobs/${id}/start` })
+  if (props.mayFind && crank_deg !== null)
+    list.push({ title: 'Crank moved?', does: () => emit('do', { kind: 'doubted' }) })
+  list.push({ title: 'Steps', to: `/jobs/${id}/steps` })
+  if (happenings > 2) list.push({ title: 'Sheet', to: `/jobs/${id}/sheet` })
+  return list
+})
+const night = computed<Way>(() => ({
+  title: theme.value === 'night' ? 'Day' : 'Night',
+  does: () => setTheme(theme.value === 'night' ? 'day' : 'night'),
+}))
 </script>
 
 <template>
   <VBtn v-if="state.plan && !['sign', 'await_hot', 'done'].includes(state.phase)" size="small" @click="emit('choose')">
     {{ state.plan.title }}
   </VBtn>
-  <VBtn v-if="view.correctable && state.phase !== 'done'" size="small" :to="`/jobs/${state.id}/start`"
-    >Correct details</VBtn
-  >
   <HotClock
     v-if="state.hot_clock && !['done', 'await_hot'].includes(state.phase)"
     :clock="state.hot_clock"
@@ -32,12 +54,24 @@ const state = computed(() => props.view.state)
     >judged cold</span
   >
   <VBtn v-if="mayFind" class="where" size="small" @click="emit('find')"> Where am I? <kbd>W</kbd> </VBtn>
-  <VBtn v-if="mayFind && state.crank_deg !== null" size="small" @click="emit('do', { kind: 'doubted' })">
-    Crank moved?
-  </VBtn>
-  <VBtn size="small" :to="`/jobs/${state.id}/steps`">Steps</VBtn>
-  <VBtn v-if="state.happenings > 2" size="small" :to="`/jobs/${state.id}/sheet`">Sheet</VBtn>
-  <VBtn class="wide-only" size="small" aria-label="Keys" @click="emit('help')">?</VBtn>
+  <VMenu v-if="narrow" :transition="false">
+    <template #activator="{ props: opens }"><VBtn v-bind="opens" class="more" size="small">More</VBtn></template>
+    <VList class="edged">
+      <VListItem
+        v-for="w in [...seldom, night]"
+        :key="w.title"
+        tag="button"
+        class="w-100 text-left"
+        :to="w.to"
+        :title="w.title"
+        @click="w.does?.()"
+      />
+    </VList>
+  </VMenu>
+  <template v-else>
+    <VBtn v-for="w in seldom" :key="w.title" size="small" :to="w.to" @click="w.does?.()">{{ w.title }}</VBtn>
+    <VBtn size="small" aria-label="Keys" @click="emit('help')">?</VBtn>
+  </template>
   <span
     class="count d-grid lh-none text-right"
     :aria-label="`${phaseName(state.phase)}: ${state.done} of ${state.total}`"
@@ -62,10 +96,6 @@ const state = computed(() => props.view.state)
 }
 
 @media (width <= 1000px) {
-  .wide-only {
-    display: none;
-  }
-
   .heat {
     padding: 6px 8px;
     font-size: 16px;

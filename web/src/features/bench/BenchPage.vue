@@ -111,6 +111,7 @@ useKeys((k) => {
     :sub="view?.engine.name"
     back="Board"
     bare
+    lean
     :ready="view !== null"
     :trouble="trouble?.message ?? ''"
     failed="This job could not be opened."
@@ -130,7 +131,7 @@ useKeys((k) => {
     </template>
     <template #else><VBtn to="/">Back to the board</VBtn></template>
 
-    <main v-if="view && state" class="bench d-grid flex-1-1-0 shrinks">
+    <main v-if="view && state" class="bench d-grid fills shrinks">
       <section class="picture d-grid shrinks">
         <div class="drawing shrinks px-2 pt-2 pb-1" tabindex="0" role="region" aria-label="The head, drawn">
           <HeadDrawing

@@ -187,17 +187,10 @@ defineExpose({ key })
       />
       <footer class="do">
         <VBtn :disabled="!state.undo" @click="emit('undo')">Undo <kbd>Z</kbd></VBtn>
-        <VBtn
-          v-if="button"
-          class="go flex-1-1-0"
-          variant="flat"
-          size="large"
-          :aria-disabled="guard.on.value"
-          @click="go"
-        >
+        <VBtn v-if="button" class="go fills" variant="flat" size="large" :aria-disabled="guard.on.value" @click="go">
           {{ button }} <kbd>Enter</kbd>
         </VBtn>
-        <span v-else class="go hint quiet flex-1-1-0 d-grid py-2 px-5 rounded fs-22 text-center place-center">{{
+        <span v-else class="go hint quiet fills d-grid py-2 px-5 rounded fs-22 text-center place-center">{{
           shown.hint
         }}</span>
       </footer>

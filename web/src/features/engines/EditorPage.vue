@@ -138,7 +138,7 @@ onBeforeRouteLeave((to) => {
           />
         </div>
         <VAlert v-if="stale" role="note">These rows cannot be drawn yet.</VAlert>
-        <div v-if="drawn && look?.ok" class="band shrinks flex-1-1-0">
+        <div v-if="drawn && look?.ok" class="band shrinks fills">
           <TurnBand :engine="drawn" :plan="null" :crank="null" :stop="-1" :finished="[]" :here="[]" />
         </div>
         <div class="state fs-16" role="status">

@@ -85,7 +85,7 @@ defineExpose({ key })
 </script>
 
 <template>
-  <div class="ways d-flex flex-1-1-0 flex-column ga-3 shrinks">
+  <div class="ways d-flex fills flex-column ga-3 shrinks">
     <StateNote v-if="trouble" tone="trouble" title="The sequences could not be read." :text="trouble" />
     <RoundPick :round="round" />
     <div ref="list" v-radios class="list" role="radiogroup" aria-label="Sequences">
@@ -120,7 +120,7 @@ defineExpose({ key })
     <div class="do d-flex ga-2 py-1 px-0 on-ground">
       <VBtn v-if="present" @click="stay">Keep the sequence</VBtn>
       <VBtn :to="{ path: `/jobs/${id}/ways`, query: { ...fields, scope: scope?.join() } }">Side by side</VBtn>
-      <VBtn class="go flex-1-1-0 fs-22" variant="flat" :disabled="!open[cursor]" @click="take">
+      <VBtn class="go fills fs-22" variant="flat" :disabled="!open[cursor]" @click="take">
         Use this sequence <kbd>Enter</kbd>
       </VBtn>
     </div>

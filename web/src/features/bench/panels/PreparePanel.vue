@@ -103,7 +103,7 @@ defineExpose({ key })
 </script>
 
 <template>
-  <div class="prepare d-flex flex-1-1-0 flex-column ga-2">
+  <div class="prepare d-flex fills flex-column ga-2">
     <VAlert v-if="state.closed && !refused" role="note">{{ state.closed }}</VAlert>
     <ul v-if="readings.length === 0 || card.state === 'hot'" class="safe ma-0 ps-5 quiet fs-16">
       <li>Out of gear or in park, wheels chocked, battery off where the work passes live connectors.</li>

@@ -38,7 +38,7 @@ defineExpose({ key })
 </script>
 
 <template>
-  <div class="signing d-flex flex-1-1-0 flex-column ga-3">
+  <div class="signing d-flex fills flex-column ga-3">
     <VAlert v-if="left.length" variant="tonal" color="" role="note">
       Left as they are: {{ left.map((v) => `${v.name} (${v.left})`).join(', ') }}.
     </VAlert>

@@ -44,7 +44,7 @@ const stop = computed(() => state.value.plan!.stops[state.value.now.stop]!)
       <VBtn size="small" @click="why = false">I know</VBtn>
     </p>
     <VBtn v-else class="ask justify-self-start" size="small" variant="text" @click="why = true">Why here?</VBtn>
-    <div class="then flex-1-1-0">
+    <div class="then fills">
       <span class="quiet"
         >There you will {{ state.phase === 'adjust' ? 'set' : state.phase === 'verify' ? 'check' : 'read' }}</span
       >

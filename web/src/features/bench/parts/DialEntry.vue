@@ -39,7 +39,7 @@ const dials = computed(() => props.round.map((x, i) => ({ ...x, i })).filter((x)
         Take back
       </VBtn></span
     >
-    <form v-if="open" class="enter flex-1-1-0" @submit.prevent="say">
+    <form v-if="open" class="enter fills" @submit.prevent="say">
       <VTextField
         v-model="text"
         label="Gap by dial gauge"

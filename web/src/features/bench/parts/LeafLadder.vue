@@ -180,7 +180,7 @@ defineExpose({ key })
     </div>
     <div
       ref="box"
-      class="ladder position-relative flex-1-1-0 shrinks overflow-y-auto"
+      class="ladder position-relative fills shrinks overflow-y-auto"
       role="group"
       :aria-label="`Leaves for ${valve}, thickest first`"
     >
