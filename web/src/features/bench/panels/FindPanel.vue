@@ -1,11 +1,14 @@
 <script setup lang="ts">
 import { useEventListener } from '@vueuse/core'
-import { computed, onMounted, onUnmounted, ref, useTemplateRef, watch } from 'vue'
+import { computed, onMounted, ref, useTemplateRef, watch } from 'vue'
 import type { Found, JobView, Sighting } from '@/shared/api/client'
 import { vRadios } from '@/shared/radios'
 import { degrees } from '@/shared/units'
 import { capital, seenWords, sightTitle } from '@/shared/words'
-import SightGlyph from '../parts/SightGlyph.vue'
+import SeenList from '../parts/SeenList.vue'
+import SightButton from '../parts/SightButton.vue'
+import { useNumberKeys } from '../parts/useNumberKeys'
+import { leftSaid, nextSaid, placeSaid } from '../findWords'
 import { cylinderSights, valveSights } from '../useFind'
 
 const props = defineProps<{
@@ -37,23 +40,8 @@ const sights = [...cylinderSights, ...valveSights]
 const ofCylinders = computed(() => cylinderSights.includes(props.looking))
 const saidOf = (s: Sighting) => s.what === props.looking
 const ready = computed(() => Boolean(props.found?.known))
-const headline = computed(() => {
-  const { found } = props
-  if (found?.conflict) return ['That cannot ', 'all be.']
-  if (found?.known) return ['The crank stands at ', `${degrees(found.crank_deg!)}.`]
-  if (found && props.seen.length && found.positions.length > 1)
-    return ['It may stand in ', `${found.positions.length} places.`]
-  return ['What do you ', 'see?']
-})
-const next = computed(() => {
-  const { found } = props
-  if (!found?.known) return ''
-  const stop = found.stop >= 0 ? props.view.state.plan?.stops[found.stop] : undefined
-  if (!stop) return ''
-  if (!found.turn) return `That is stop ${found.stop + 1}: ${stop.valves.join(' and ')} may be read.`
-  const { how, until } = found.instruction!
-  return `Nearest stop. ${how} until ${until}.`
-})
+const headline = computed(() => placeSaid(props.found, props.seen.length))
+const next = computed(() => nextSaid(props.found, props.view.state.plan))
 
 // On a small screen it takes what the head line leaves of it.
 const root = useTemplateRef('root')
@@ -76,32 +64,16 @@ watch(
   { flush: 'post' },
 )
 
-// With ten cylinders and more a 1 waits a moment for its second digit.
-const secondDigit = 700
-let waits = 0
-const number = (n: number) => props.view.engine.firing_order.includes(n)
-function one() {
-  clearTimeout(waits)
-  waits = 0
-  emit('cylinder', 1)
-}
-onUnmounted(() => clearTimeout(waits))
+const number = useNumberKeys(
+  (n) => props.view.engine.firing_order.includes(n),
+  (n) => emit('cylinder', n),
+)
 
 function key(k: string): boolean {
-  let cylinder = /^\d$/.test(k) ? Number(k) : -1
-  if (waits && number(10 + cylinder) && cylinder >= 0) {
-    clearTimeout(waits)
-    waits = 0
-    cylinder += 10
-  } else if (waits) one()
-  if (cylinder === 1 && number(10)) {
-    waits = window.setTimeout(one, secondDigit)
-    return true
-  }
+  if (number(k)) return true
   if (k === 'Escape' || k === 'w' || k === 'W') emit('cancel')
   else if (k === 'Enter' && ready.value) emit('go')
   else if (k === 'm' || k === 'M') emit('mark', marks.value[0] ?? 0)
-  else if (number(cylinder)) emit('cylinder', cylinder)
   else if ((k === 'z' || k === 'Backspace') && props.seen.length) emit('drop', props.seen.at(-1)!)
   else return false
   return true
@@ -122,46 +94,48 @@ defineExpose({ key })
       </h2>
       <VBtn v-if="!seen.length" variant="text" @click="emit('ran')">The engine ran</VBtn>
     </header>
-    <div ref="body" class="body">
+    <div ref="body" class="body d-flex flex-column ga-3 shrinks overflow-y-auto">
       <div class="sights d-grid ga-2" role="group" aria-label="Marks and signs">
-        <VBtn
+        <SightButton
           v-for="(m, i) in marks"
           :key="m"
-          class="sight justify-start py-1 px-2"
-          :class="{ on: marked(m) }"
+          what="mark"
+          :on="marked(m)"
           :aria-pressed="marked(m)"
           @click="emit('mark', m)"
         >
-          <SightGlyph what="mark" />
           <span>{{ m === 0 ? 'TDC mark' : `${degrees(m)} mark` }} at the pointer <kbd v-if="i === 0">M</kbd></span>
-        </VBtn>
-        <VBtn
+        </SightButton>
+        <SightButton
           v-for="s in view.engine.signs"
           :key="s.id"
-          class="sight justify-start py-1 px-2"
-          :class="{ on: signed(s.id) }"
+          what="sign"
+          :on="signed(s.id)"
           :aria-pressed="signed(s.id)"
           @click="emit('sign', s.id)"
         >
-          <SightGlyph what="sign" />
           <span>{{ capital(s.where) }}: {{ s.text }}<small v-if="s.doubtful"> – in doubt</small></span>
-        </VBtn>
+        </SightButton>
       </div>
       <div v-radios class="sights d-grid ga-2" role="radiogroup" aria-label="What is seen of a cylinder or a valve">
-        <VBtn
+        <SightButton
           v-for="w in sights"
           :key="w"
           role="radio"
-          class="sight justify-start py-1 px-2"
-          :class="{ on: looking === w }"
+          :what="w"
+          :on="looking === w"
           :aria-checked="looking === w"
           @click="emit('look', w)"
         >
-          <SightGlyph :what="w" />
           <span>{{ sightTitle[w] }}</span>
-        </VBtn>
+        </SightButton>
       </div>
-      <div ref="which" class="which" role="group" :aria-label="`Which one: ${sightTitle[looking]}`">
+      <div
+        ref="which"
+        class="which d-flex flex-wrap ga-2"
+        role="group"
+        :aria-label="`Which one: ${sightTitle[looking]}`"
+      >
         <template v-if="ofCylinders">
           <VBtn
             v-for="n in [...view.engine.firing_order].sort((a, b) => a - b)"
@@ -185,12 +159,7 @@ defineExpose({ key })
           </VBtn>
         </template>
       </div>
-      <ul v-if="seen.length" class="seen">
-        <li v-for="s in seen" :key="says(s)">
-          <span>{{ says(s) }}</span>
-          <VBtn size="small" :aria-label="`Remove: ${says(s)}`" @click="emit('drop', s)"> Remove </VBtn>
-        </li>
-      </ul>
+      <SeenList v-if="seen.length" class="seen" :list="seen.map(says)" @drop="(i) => emit('drop', seen[i]!)" />
       <VAlert v-if="trouble">{{ trouble }}</VAlert>
       <VAlert v-if="found?.conflict">{{ found.conflict }}</VAlert>
       <VAlert v-for="d in found?.doubts" :key="d" role="note">{{ d }}</VAlert>
@@ -204,11 +173,10 @@ defineExpose({ key })
         </div>
       </template>
       <p v-else-if="found && !found.known && seen.length && !found.conflict" class="mx-how">
-        That leaves {{ degrees(found.positions.reduce((n, p) => n + ((p.to_deg - p.from_deg + 720) % 720), 0)) }} of the
-        cycle: say one thing more.
+        {{ leftSaid(found) }}
       </p>
     </div>
-    <footer class="foot d-grid ga-2 px-0 pt-1 pb-4">
+    <footer class="foot flex-0-0 d-grid ga-2 px-0 pt-1 pb-4">
       <div v-if="ready" class="answer d-grid ga-1 fs-22 lh-tight">
         <p v-if="found!.settable.length">
           May be set now: <b class="brass">{{ found!.settable.join(', ') }}</b>
@@ -218,7 +186,9 @@ defineExpose({ key })
       </div>
       <div class="do d-flex ga-2">
         <VBtn @click="emit('cancel')">Back <kbd>Esc</kbd></VBtn>
-        <VBtn class="go" variant="flat" :disabled="!ready" @click="emit('go')"> Go on from here <kbd>Enter</kbd> </VBtn>
+        <VBtn class="go fills fs-22" variant="flat" :disabled="!ready" @click="emit('go')">
+          Go on from here <kbd>Enter</kbd>
+        </VBtn>
       </div>
     </footer>
   </section>
@@ -229,34 +199,12 @@ defineExpose({ key })
   grid-template-columns: repeat(auto-fill, minmax(200px, 1fr));
 }
 
-.sight {
-  --v-btn-height: 64px;
-}
-
-.sight :deep(.v-btn__content) {
-  gap: 10px;
-  justify-content: start;
-  line-height: 1.2;
-  text-align: left;
-}
-
-.which {
-  display: flex;
-  flex-wrap: wrap;
-  gap: 8px;
-}
-
 .which .v-btn {
   min-width: 60px;
 }
 
 .body {
-  display: flex;
   flex: 1 1 0;
-  flex-direction: column;
-  gap: 14px;
-  min-height: 0;
-  overflow-y: auto;
 }
 
 .body > * {
@@ -275,47 +223,8 @@ em {
   grid-template-columns: repeat(auto-fit, minmax(190px, 1fr));
 }
 
-.sights .on,
-.which .on {
-  border-color: var(--brass);
-  background: var(--wash);
-  box-shadow: inset 0 0 0 1px var(--brass);
-}
-
-.seen {
-  display: grid;
-  gap: 6px;
-  margin: 0;
-  padding: 0;
-  list-style: none;
-}
-
-.seen li {
-  display: flex;
-  align-items: center;
-  justify-content: space-between;
-  gap: 12px;
-  padding: 4px 6px 4px 14px;
-  border-left: 6px solid var(--brass);
-  background: var(--panel);
-  font-size: 21px;
-}
-
-.seen span::first-letter {
-  text-transform: uppercase;
-}
-
-.foot {
-  flex: none;
-}
-
 .do .v-btn {
   min-height: 68px;
-}
-
-.go {
-  flex: 1;
-  font-size: 22px;
 }
 
 @media (width <= 1000px) {
@@ -336,19 +245,6 @@ em {
 
   .sights {
     grid-template-columns: repeat(2, 1fr);
-  }
-
-  .sight {
-    padding: 4px 6px;
-    font-size: 16px;
-  }
-
-  .sight :deep(.glyph) {
-    width: 34px;
-  }
-
-  .sight :deep(.v-btn__content) {
-    gap: 6px;
   }
 }
 </style>
