@@ -3,18 +3,11 @@ import AppPage from '@/shared/AppPage.vue'
 import { computed, onMounted, ref, useTemplateRef, watch } from 'vue'
 import { useRoute } from 'vue-router'
 import type { PlanView } from '@/shared/api/client'
-import { useLocalStorage } from '@vueuse/core'
-import HeadDrawing from '@/shared/engine/HeadDrawing.vue'
-import { stands, standWords, type Stand } from '@/shared/engine/headLayout'
-import SideView from '@/shared/engine/SideView.vue'
-import TurnBand from '@/shared/engine/TurnBand.vue'
 import { useCrank } from '@/shared/engine/useCrank'
 import ReasonDialog from '@/shared/ReasonDialog.vue'
-import { gaps } from '@/shared/units'
-import { phaseName } from '@/shared/phases'
-import { cylinderNotes, sideShown, stopShown, valvesShown } from './benchPicture'
 import FindPanel from './panels/FindPanel.vue'
 import BenchBar from './BenchBar.vue'
+import BenchPicture from './BenchPicture.vue'
 import KeyHelp from './parts/KeyHelp.vue'
 import LeaveDialog from './parts/LeaveDialog.vue'
 import NowPanel from './NowPanel.vue'
@@ -54,8 +47,6 @@ const crankShown = computed(() => (finding.value ? (find.found.value?.crank_deg 
 const mayFind = computed(
   () => Boolean(state.value?.plan) && !['choose_way', 'await_hot', 'done'].includes(state.value!.phase),
 )
-/** Where this screen’s mechanic stands, chosen once. */
-const stand = useLocalStorage<Stand>('metronix.stand', 'left')
 const choosing = ref(false)
 const preview = ref<PlanView | null>(null)
 const help = ref(false)
@@ -63,13 +54,6 @@ const leaving = ref('')
 const settingThough = ref('')
 const now = useTemplateRef('now')
 const panel = useTemplateRef('panel')
-
-const plan = computed(() => preview.value ?? state.value?.plan ?? null)
-const limits = computed(() => {
-  const { intake, exhaust, source, state: heat } = state.value!.card
-  const { window, unit } = gaps(intake.in_thou)
-  return `${heat} ${window(intake)} / ${gaps(exhaust.in_thou).window(exhaust)} ${unit} · ${source}`
-})
 
 watch(finding, guard.begin, { flush: 'sync' })
 
@@ -132,58 +116,14 @@ useKeys((k) => {
     <template #else><VBtn to="/">Back to the board</VBtn></template>
 
     <main v-if="view && state" class="bench d-grid fills shrinks">
-      <section class="picture d-grid shrinks">
-        <div class="drawing shrinks px-2 pt-2 pb-1" tabindex="0" role="region" aria-label="The head, drawn">
-          <HeadDrawing
-            :engine="view.engine"
-            :crank="crankShown"
-            :shown="finding ? find.shown(view) : valvesShown(view)"
-            :notes="finding ? find.notes.value : choosing ? {} : cylinderNotes(view)"
-            :pickable="finding ? 'all' : true"
-            :cylinders-pickable="finding"
-            :stand="stand"
-            @pick="(v) => (finding ? find.tapValve(v) : happened({ kind: 'picked', valve: v }))"
-            @pick-cylinder="find.tapCylinder"
-          />
-        </div>
-        <p class="d-flex flex-wrap align-center justify-space-between gr-1 gc-4 px-6 pt-1 pb-2 fs-16 line-below">
-          <b>{{ phaseName(state.phase) }}</b>
-          <VBtn
-            class="stand tall-44"
-            variant="text"
-            :aria-label="`The head is drawn with the ${standWords[stand]}: change where you stand`"
-            @click="stand = stands[(stands.indexOf(stand) + 1) % stands.length]!"
-            >{{ standWords[stand] }}</VBtn
-          >
-          <VBtn v-if="state.waits_said" class="stand tall-44" variant="text" @click="happened({ kind: 'waiting' })"
-            >waits for {{ state.waits_said }}: go on</VBtn
-          >
-          <span v-else class="quiet">limits {{ limits }}</span>
-        </p>
-        <div class="below d-grid shrinks">
-          <div
-            class="turns shrinks ps-2 pe-2 pt-1 pb-2"
-            tabindex="0"
-            role="region"
-            aria-label="The two turns of the crank"
-          >
-            <TurnBand
-              :engine="view.engine"
-              :plan="plan"
-              :crank="crankShown"
-              :places="finding ? (find.found.value?.positions ?? []) : []"
-              :stop="finding ? -1 : stopShown(view, preview)"
-              :finished="preview ? [] : view.state.finished"
-              :here="finding ? (find.found.value?.settable ?? []) : state.now.here"
-              :numbered="state.plan?.school === 'sum_rule'"
-              :across="400"
-            />
-          </div>
-          <div class="aside shrinks ps-1 pe-3 pt-2 pb-2">
-            <SideView v-bind="sideShown(view)" :gear="view.engine.gear.picture" :crank="crankShown" />
-          </div>
-        </div>
-      </section>
+      <BenchPicture
+        :view="view"
+        :crank="crankShown"
+        :find="find"
+        :choosing="choosing"
+        :preview="preview"
+        @do="happened"
+      />
       <FindPanel
         v-if="finding"
         ref="panel"
@@ -255,26 +195,6 @@ useKeys((k) => {
   }
 }
 
-.picture {
-  grid-template-rows: minmax(0, 1.32fr) auto minmax(0, 1fr);
-  border-right: 2px solid var(--line);
-}
-
-.drawing {
-  overflow: auto;
-  scrollbar-width: thin;
-}
-
-.stand {
-  --v-btn-height: 44px;
-  margin: -8px auto -8px 0;
-}
-
-.below {
-  grid-template-columns: minmax(0, 1fr) minmax(0, 0.56fr);
-  grid-template-rows: minmax(0, 1fr);
-}
-
 @media (width <= 1000px) {
   .bench {
     grid-template-columns: minmax(0, 1fr);
@@ -288,29 +208,6 @@ useKeys((k) => {
 
   .right :deep(.ladder) {
     max-height: 300px;
-  }
-
-  .picture {
-    display: block;
-    border-top: 2px solid var(--line);
-    border-right: 0;
-  }
-
-  .drawing :deep(svg) {
-    min-width: max(640px, var(--least-width, 0px));
-    height: auto;
-  }
-
-  .below {
-    grid-template: auto auto / minmax(0, 1fr);
-  }
-
-  .turns :deep(svg) {
-    height: auto;
-  }
-
-  .aside {
-    max-width: 420px;
   }
 }
 

@@ -1,11 +1,11 @@
 <script setup lang="ts">
 import { computed, ref, toRef, useTemplateRef, watch } from 'vue'
 import type { JobView, PlanView, ValveState } from '@/shared/api/client'
-import CrankPulley from '@/shared/engine/CrankPulley.vue'
 import { guard } from '@/shared/guard'
 import type { Waiting } from '@/shared/useQueue'
 import { panelFor } from './panels'
-import RefusedList from './parts/RefusedList.vue'
+import NoticeList from './parts/NoticeList.vue'
+import NowHead from './parts/NowHead.vue'
 import VerdictStrip from './parts/VerdictStrip.vue'
 import { provideBench } from './useBench'
 import type { Doing } from './useJob'
@@ -138,31 +138,18 @@ defineExpose({ key })
 
 <template>
   <section ref="now" class="now" aria-label="Now" :aria-busy="waiting.length > 0 || undefined">
-    <header class="head d-flex align-center ga-4">
-      <div v-if="!shown.noPulley" class="dial">
-        <CrankPulley
-          :crank="crank"
-          :rotation="view.engine.rotation"
-          :marks="view.engine.marks_deg ?? []"
-          :turning="['turn', 'bar_over'].includes(action)"
-        />
-      </div>
-      <div>
-        <h2 class="lh-none" aria-live="polite">
-          {{ words.before }}<em class="brass">{{ words.strong }}</em
-          >{{ words.after }}
-        </h2>
-        <p v-if="words.sub" class="sub mt-1 quiet fs-20">{{ words.sub }}</p>
-      </div>
-    </header>
-
-    <VAlert v-if="refusal" class="refusal" variant="tonal" color="">{{ refusal }}</VAlert>
-    <VAlert v-if="offline" class="refusal" variant="tonal" color="">
-      {{ told || 'The program cannot be reached.' }} {{ waiting.length }}
-      {{ waiting.length === 1 ? 'entry waits' : 'entries wait' }} here to be sent;
-      {{ unkept ? 'this browser keeps nothing: do not close the page.' : 'nothing is lost.' }}
-    </VAlert>
-    <RefusedList :list="refused" @keep-there="(w) => emit('keepThere', w)" @forget="(w) => emit('forget', w)" />
+    <NowHead
+      :words="words"
+      :engine="view.engine"
+      :crank="crank"
+      :pulley="!shown.noPulley"
+      :turning="['turn', 'bar_over'].includes(action)"
+    />
+    <NoticeList
+      v-bind="{ waiting, refused, offline, told, unkept, refusal }"
+      @keep-there="(w) => emit('keepThere', w)"
+      @forget="(w) => emit('forget', w)"
+    />
     <template v-if="shown.valves">
       <VAlert v-if="valve?.caution" role="note">{{ valve.caution }}</VAlert>
       <VAlert v-if="state.card.state === 'hot' && valve?.last?.time_doubtful" role="note">
@@ -213,21 +200,6 @@ defineExpose({ key })
   min-height: 0;
   padding: 18px 22px 0;
   overflow-y: auto;
-}
-
-.dial {
-  flex: none;
-  width: 104px;
-  height: 108px;
-}
-
-h2 {
-  font-size: clamp(28px, 2.9vw, 40px);
-  text-wrap: balance;
-}
-
-em {
-  font-style: normal;
 }
 
 .panel {
@@ -292,10 +264,6 @@ em {
   .panel {
     gap: 8px;
   }
-
-  .dial {
-    display: none;
-  }
 }
 
 /* At twice the size, or on a phone lying down: instruction, verdict, answers and next action in one view; the rest is below. */
@@ -307,15 +275,6 @@ em {
 
   .panel {
     gap: 6px;
-  }
-
-  .dial,
-  .sub {
-    display: none;
-  }
-
-  h2 {
-    font-size: 26px;
   }
 
   .do .v-btn {

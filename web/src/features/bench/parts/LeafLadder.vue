@@ -200,7 +200,15 @@ defineExpose({ key })
   gap: 5px;
 }
 
-.graded @media (width <= 1150px) {
+.add {
+  grid-column: 3 / -1;
+}
+
+.more .v-btn {
+  padding: 0 10px;
+}
+
+@media (width <= 1150px) {
   .wrap:not(.graded) {
     --columns: 92px 8px repeat(3, 1fr);
   }

@@ -1,0 +1,134 @@
+<script setup lang="ts">
+import { useLocalStorage } from '@vueuse/core'
+import { computed } from 'vue'
+import type { JobView, PlanView } from '@/shared/api/client'
+import HeadDrawing from '@/shared/engine/HeadDrawing.vue'
+import { stands, standWords, type Stand } from '@/shared/engine/headLayout'
+import SideView from '@/shared/engine/SideView.vue'
+import TurnBand from '@/shared/engine/TurnBand.vue'
+import { phaseName } from '@/shared/phases'
+import { gaps } from '@/shared/units'
+import { cylinderNotes, sideShown, stopShown, valvesShown } from './benchPicture'
+import type { useFind } from './useFind'
+import type { Doing } from './useJob'
+
+/** The engine as it stands: its head, the two turns of the crank, and the valve in hand from the side. */
+const props = defineProps<{
+  view: JobView
+  crank: number | null
+  find: ReturnType<typeof useFind>
+  choosing: boolean
+  /** Another sequence that is looked at. */
+  preview: PlanView | null
+}>()
+const emit = defineEmits<{ do: [doing: Doing] }>()
+
+const state = computed(() => props.view.state)
+const finding = computed(() => props.find.on.value)
+const found = computed(() => props.find.found.value)
+/** Where this screen’s mechanic stands, chosen once. */
+const stand = useLocalStorage<Stand>('metronix.stand', 'left')
+const plan = computed(() => props.preview ?? state.value.plan ?? null)
+const limits = computed(() => {
+  const { intake, exhaust, source, state: heat } = state.value.card
+  const { window, unit } = gaps(intake.in_thou)
+  return `${heat} ${window(intake)} / ${gaps(exhaust.in_thou).window(exhaust)} ${unit} · ${source}`
+})
+</script>
+
+<template>
+  <section class="picture d-grid shrinks">
+    <div class="drawing shrinks px-2 pt-2 pb-1" tabindex="0" role="region" aria-label="The head, drawn">
+      <HeadDrawing
+        :engine="view.engine"
+        :crank="crank"
+        :shown="finding ? find.shown(view) : valvesShown(view)"
+        :notes="finding ? find.notes.value : choosing ? {} : cylinderNotes(view)"
+        :pickable="finding ? 'all' : true"
+        :cylinders-pickable="finding"
+        :stand="stand"
+        @pick="(v) => (finding ? find.tapValve(v) : emit('do', { kind: 'picked', valve: v }))"
+        @pick-cylinder="find.tapCylinder"
+      />
+    </div>
+    <p class="d-flex flex-wrap align-center justify-space-between gr-1 gc-4 px-6 pt-1 pb-2 fs-16 line-below">
+      <b>{{ phaseName(state.phase) }}</b>
+      <VBtn
+        class="stand tall-44"
+        variant="text"
+        :aria-label="`The head is drawn with the ${standWords[stand]}: change where you stand`"
+        @click="stand = stands[(stands.indexOf(stand) + 1) % stands.length]!"
+        >{{ standWords[stand] }}</VBtn
+      >
+      <VBtn v-if="state.waits_said" class="stand tall-44" variant="text" @click="emit('do', { kind: 'waiting' })"
+        >waits for {{ state.waits_said }}: go on</VBtn
+      >
+      <span v-else class="quiet">limits {{ limits }}</span>
+    </p>
+    <div class="below d-grid shrinks">
+      <div class="turns shrinks ps-2 pe-2 pt-1 pb-2" tabindex="0" role="region" aria-label="The two turns of the crank">
+        <TurnBand
+          :engine="view.engine"
+          :plan="plan"
+          :crank="crank"
+          :places="finding ? (found?.positions ?? []) : []"
+          :stop="finding ? -1 : stopShown(view, preview)"
+          :finished="preview ? [] : view.state.finished"
+          :here="finding ? (found?.settable ?? []) : state.now.here"
+          :numbered="state.plan?.school === 'sum_rule'"
+          :across="400"
+        />
+      </div>
+      <div class="aside shrinks ps-1 pe-3 pt-2 pb-2">
+        <SideView v-bind="sideShown(view)" :gear="view.engine.gear.picture" :crank="crank" />
+      </div>
+    </div>
+  </section>
+</template>
+
+<style scoped>
+.picture {
+  grid-template-rows: minmax(0, 1.32fr) auto minmax(0, 1fr);
+  border-right: 2px solid var(--line);
+}
+
+.drawing {
+  overflow: auto;
+  scrollbar-width: thin;
+}
+
+.stand {
+  --v-btn-height: 44px;
+  margin: -8px auto -8px 0;
+}
+
+.below {
+  grid-template-columns: minmax(0, 1fr) minmax(0, 0.56fr);
+  grid-template-rows: minmax(0, 1fr);
+}
+
+@media (width <= 1000px) {
+  .picture {
+    display: block;
+    border-top: 2px solid var(--line);
+    border-right: 0;
+  }
+
+  .drawing :deep(svg) {
+    min-width: max(640px, var(--least-width, 0px));
+    height: auto;
+  }
+
+  .below {
+    grid-template: auto auto / minmax(0, 1fr);
+  }
+
+  .turns :deep(svg) {
+    height: auto;
+  }
+
+  .aside {
+    max-width: 420px;
+  }
+}
+</style>

@@ -1,0 +1,62 @@
+<script setup lang="ts">
+import type { EngineView, Schemas } from '@/shared/api/client'
+import CrankPulley from '@/shared/engine/CrankPulley.vue'
+
+/** The one instruction, beside the crank's pulley. */
+defineProps<{
+  words: Schemas['Headline']
+  engine: EngineView
+  crank: number | null
+  pulley: boolean
+  turning: boolean
+}>()
+</script>
+
+<template>
+  <header class="d-flex align-center ga-4">
+    <div v-if="pulley" class="dial flex-0-0">
+      <CrankPulley :crank="crank" :rotation="engine.rotation" :marks="engine.marks_deg ?? []" :turning="turning" />
+    </div>
+    <div>
+      <h2 class="lh-none" aria-live="polite">
+        {{ words.before }}<em class="brass">{{ words.strong }}</em
+        >{{ words.after }}
+      </h2>
+      <p v-if="words.sub" class="sub mt-1 quiet fs-20">{{ words.sub }}</p>
+    </div>
+  </header>
+</template>
+
+<style scoped>
+.dial {
+  width: 104px;
+  height: 108px;
+}
+
+h2 {
+  font-size: clamp(28px, 2.9vw, 40px);
+  text-wrap: balance;
+}
+
+em {
+  font-style: normal;
+}
+
+@media (width <= 480px) {
+  .dial {
+    display: none;
+  }
+}
+
+/* At twice the size, or on a phone lying down, the instruction alone. */
+@media (width <= 1000px) and (height <= 480px) {
+  .dial,
+  .sub {
+    display: none;
+  }
+
+  h2 {
+    font-size: 26px;
+  }
+}
+</style>
