@@ -1,7 +1,7 @@
 //go:build js && wasm
 
-// Command bench is the bench beside its screen: the same Go that judges in the program, compiled to WebAssembly. It
-// keeps one job open and says its state at a time; it asks nobody anything.
+// Command bench is the bench beside its screen: the same Go that judges in the program, compiled to
+// WebAssembly. It keeps one job open and says its state at a time; it asks nobody anything.
 //
 //	metronixBench.open(opening)  → "" or why it cannot be opened
 //	metronixBench.state(time)    → the state, as the program sends it, at a time as RFC 3339 writes it

@@ -285,8 +285,8 @@ func within(valves []ShimValve, sizes []measure.Length, stock []Count) (list []m
 	return slices.DeleteFunc(list, func(shim measure.Length) bool { return shim <= 0 })
 }
 
-// safest is the shim that would land furthest inside a valve's limits if its gap were known exactly, and how far
-// inside; ok is false where none lands there.
+// safest is the shim that would land furthest inside a valve's limits if its gap were known exactly, and how
+// far inside; ok is false where none lands there.
 func safest(v ShimValve, valves []ShimValve, sizes []measure.Length, stock []Count) (
 	shim, slack measure.Length, ok bool) {
 	slack = -1

@@ -143,8 +143,9 @@ func BenchmarkShims48By200(b *testing.B) {
 	}
 }
 
-// A list of sizes by twentieths and limits a twentieth wide: every size lands on a limit, and measuring again with the
-// leaf that drags, which was done, is no help that is offered. By subtraction: 2.70 + 0.20 − 2.60 = 0.30.
+// A list of sizes by twentieths and limits a twentieth wide: every size lands on a limit, and measuring again
+// with the leaf that drags, which was done, is no help that is offered. By subtraction: 2.70 + 0.20 − 2.60 =
+// 0.30.
 func TestASizeOnTheLimitIsSaidToBe(t *testing.T) {
 	v := adjust.ShimValve{Valve: "I1a", Fitted: 2700 * um, Measured: 200 * um, Aim: 275 * um, Uncertainty: 7 * um,
 		Window: measure.Window{Lower: 250 * um, Upper: 300 * um}}

@@ -66,7 +66,8 @@ func (b *Book) FeelNut(valve string, felt bool) {
 // NutFelt says whether a valve's lock nut was felt once more.
 func (b *Book) NutFelt(valve string) bool { return b.felt[valve] }
 
-// with is a copy of a map with one value more: a book that was copied is not changed by what is written later.
+// with is a copy of a map with one value more: a book that was copied is not changed by what is written
+// later.
 func with[T any](m map[string]T, key string, value T) map[string]T {
 	m = maps.Clone(m)
 	if m == nil {

@@ -15,8 +15,9 @@ type Note struct {
 	Strong   bool // something is to be done there, here and now
 }
 
-// Notes are the words under the cylinders: what to watch while the crank is turned and what is next there; where it
-// stands, what is seen and where there is work. One a cylinder, the work before the sight, in the order of the cylinders.
+// Notes are the words under the cylinders: what to watch while the crank is turned and what is next there;
+// where it stands, what is seen and where there is work. One a cylinder, the work before the sight, in the
+// order of the cylinders.
 func (a *Advice) Notes(n job.Next) (notes []Note) {
 	turning := n.Action == job.DoTurn
 	at := a.j.Stop
@@ -66,8 +67,8 @@ type Side struct {
 	Leaf  string // as stamped; empty: none is in hand
 }
 
-// Side is the valve in hand; while the crank is turned, the first that waits at the next stop; else the one that lastOn
-// names, which was worked on last; else the first.
+// Side is the valve in hand; while the crank is turned, the first that waits at the next stop; else the one
+// that lastOn names, which was worked on last; else the first.
 func (a *Advice) Side(n job.Next, lastOn string) Side {
 	if v, ok := a.j.Valve(n.Valve); ok {
 		return Side{n.Valve, a.inHand(n, v)}
@@ -85,8 +86,8 @@ func (a *Advice) Side(n job.Next, lastOn string) Side {
 	return Side{Valve: a.j.Valves[0].Name}
 }
 
-// inHand is the leaf that is in hand at a valve: the one to set by, the one to try next, the one tried last, the one to
-// begin with.
+// inHand is the leaf that is in hand at a valve: the one to set by, the one to try next, the one tried last,
+// the one to begin with.
 func (a *Advice) inHand(n job.Next, v *job.ValveState) string {
 	if n.Action == job.DoAdjust || n.Action == job.DoLock {
 		return a.LeafSaid(v)
@@ -102,5 +103,6 @@ func (a *Advice) inHand(n job.Next, v *job.ValveState) string {
 	return a.first(v).String()
 }
 
-// printed rounds an angle to the step that it is printed in, a tenth of a degree, so that every processor says the same.
+// printed rounds an angle to the step that it is printed in, a tenth of a degree, so that every processor
+// says the same.
 func printed(degrees float64) float64 { return math.Round(degrees*10) / 10 }

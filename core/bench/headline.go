@@ -10,15 +10,15 @@ import (
 	"metronix/core/sequence"
 )
 
-// Headline is the one instruction: plain words about a part that stands out, and one quiet line below. Any of them may
-// be empty.
+// Headline is the one instruction: plain words about a part that stands out, and one quiet line below. Any of
+// them may be empty.
 type Headline struct{ Before, Strong, After, Sub string }
 
 // String is the instruction without its quiet line.
 func (h Headline) String() string { return h.Before + h.Strong + h.After }
 
-// Headline says what is next. An action other than the next one may be asked for the same valve: one in hand may be set
-// though another leaf is next, and read again though setting is.
+// Headline says what is next. An action other than the next one may be asked for the same valve: one in hand
+// may be set though another leaf is next, and read again though setting is.
 func (a *Advice) Headline(n job.Next) Headline {
 	v, _ := a.j.Valve(n.Valve)
 	switch n.Action {
@@ -136,8 +136,8 @@ func (a *Advice) called(v *job.ValveState) string {
 	return v.Name
 }
 
-// WithNut says what this mechanic's lock nut does to the gap of a valve, and what to set for that; empty: it is not
-// known, or nothing.
+// WithNut says what this mechanic's lock nut does to the gap of a valve, and what to set for that; empty: it
+// is not known, or nothing.
 func (a *Advice) WithNut(v *job.ValveState) string {
 	pre, ok := a.PreLock(v)
 	if !ok {

@@ -49,8 +49,8 @@ func going(t *testing.T, change func(*job.Setup, *job.Round)) *jobtest.Driver {
 	return d
 }
 
-// A valve from the first leaf to the signature, word for word: 0.10 mm at a screw of 1 mm pitch are 36 degrees (360 ×
-// change / pitch, geometry).
+// A valve from the first leaf to the signature, word for word: 0.10 mm at a screw of 1 mm pitch are 36
+// degrees (360 × change / pitch, geometry).
 func TestTheOneInstruction(t *testing.T) {
 	d := going(t, nil)
 	assert.Equal(t, "Cylinder 4 is rocking. Read E1.", says(d).String())
@@ -168,7 +168,8 @@ func TestTheInstructionOnShims(t *testing.T) {
 	assert.Equal(t, "Fitted. Read E1 again.", says(d).String())
 }
 
-// What the hands do to the gap is said once it is known, by their own word before; in thousandths where the card is.
+// What the hands do to the gap is said once it is known, by their own word before; in thousandths where the
+// card is.
 func TestWhatTheNutDoesIsSaid(t *testing.T) {
 	d := going(t, nil)
 	v, _ := d.Job.Valve("E1")
@@ -225,8 +226,8 @@ func TestThePictureOfTheBench(t *testing.T) {
 	assert.Contains(t, a.Notes(deep.Job.Next()), bench.Note{Cylinder: 2, Text: "E2 is down"})
 }
 
-// Where no leaf is owned the gap to set is said, in the unit of its card: 0.3048 mm are 12 thou (1 in = 25.4 mm exactly,
-// international yard and pound agreement, 1959).
+// Where no leaf is owned the gap to set is said, in the unit of its card: 0.3048 mm are 12 thou (1 in = 25.4
+// mm exactly, international yard and pound agreement, 1959).
 func TestTheGapToSetWithoutALeaf(t *testing.T) {
 	d := going(t, func(s *job.Setup, _ *job.Round) { s.Owned = nil })
 	v, _ := d.Job.Valve("E1")

@@ -70,8 +70,8 @@ func TestTheLadder(t *testing.T) {
 		names(bench.Advise(d.Job, adjust.Shift{}).Ladder(e1), near), "one that was tried is shown")
 }
 
-// The leaf to begin with is the one whose drag settles most: one that reaches over a limit with its doubt comes after one
-// that does not, though it is nearer the aim.
+// The leaf to begin with is the one whose drag settles most: one that reaches over a limit with its doubt
+// comes after one that does not, though it is nearer the aim.
 func TestTheFirstLeafReachesOverNoLimit(t *testing.T) {
 	fig := func(l measure.Length) clearance.Figure { return clearance.Figure{Metric: &l} }
 	first := func(lower, upper, nominal measure.Length, leaves ...measure.Length) string {

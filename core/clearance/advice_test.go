@@ -78,9 +78,9 @@ func pieces(limits Limits, ladder []gauge.Stack) []piece {
 	return list
 }
 
-// The advice needs no more tries on average than a plain walk up the same ladder, but for what it gives at each
-// try for a sure verdict, and at worst one more: it weighs averages. It decides every gap that the walk decides.
-// At most asGood is given at each try, so of the tries that it needs no more than that share.
+// The advice needs no more tries on average than a plain walk up the same ladder, but for what it gives at
+// each try for a sure verdict, and at worst one more: it weighs averages. It decides every gap that the walk
+// decides. At most asGood is given at each try, so of the tries that it needs no more than that share.
 func TestAdviceBeatsAWalkUpTheLadder(t *testing.T) {
 	rapid.Check(t, func(t *rapid.T) {
 		limits, owned := drawn(t, 20, 12)

@@ -23,8 +23,8 @@ func TestCrossCheckOfADrag(t *testing.T) {
 	assert.Equal(t, "0.23", down.String())
 	assert.Equal(t, "0.28", up.String())
 
-	// a stack is proved by stacks that share a leaf with it: 0.15 + 0.06 goes and 0.15 + 0.07 does not (common
-	// practice)
+	// a stack is proved by stacks that share a leaf with it: 0.15 + 0.06 goes and 0.15 + 0.07 does not
+	// (common practice)
 	y.Owned = nil
 	for _, m := range []measure.Length{50, 60, 70, 80, 150, 200, 250, 300} {
 		y.Owned = append(y.Owned, gauge.Leaf{ID: gauge.ID{Marked: m * um}, Measured: m * um})

@@ -28,8 +28,8 @@ func TestTheEdgesOfAMargin(t *testing.T) {
 	assert.Equal(t, -one, c.Margin(v, c.ShutsAt(v)-one))
 	assert.Equal(t, one, c.Margin(v, c.ShutsAt(v)+one))
 
-	// the drawing's lift: nought at both ends, one at the peak, a half midway of the rise and of the fall (sine
-	// squared)
+	// the drawing's lift: nought at both ends, one at the peak, a half midway of the rise and of the fall
+	// (sine squared)
 	peak := c.PeakAt(v)
 	rise := (peak - c.OpensAt(v)).Wrap()
 	fall := (c.ShutsAt(v) - peak).Wrap()
@@ -40,7 +40,8 @@ func TestTheEdgesOfAMargin(t *testing.T) {
 	assert.InDelta(t, 0.5, c.OpenFraction(v, (peak+fall/2).Wrap()), 1e-6)
 	assert.InDelta(t, 0.146447, c.OpenFraction(v, (peak+fall*3/4).Wrap()), 1e-5, "sin²(22.5°)")
 
-	// a cam card may put the peak off the middle: the rise is then steeper than the fall, or the other way about
+	// a cam card may put the peak off the middle: the rise is then steeper than the fall, or the other way
+	// about
 	s.Timing.ExhaustCentre = new(100 * measure.Degree)
 	off := cycle.New(s)
 	peak = off.PeakAt(v)

@@ -168,8 +168,8 @@ func (a Adjusted) standsTooThick(_ *Job, v *ValveState) error {
 		fmt.Sprintf("%s is thicker than the %s it stands in for: it may hold the valve open.", a.Shim, v.ownShim()))
 }
 
-// byReading says that the valve is set because of what was read of it: it is no stand-in, and no good valve that gets
-// another shim where the choice over the whole engine wants it.
+// byReading says that the valve is set because of what was read of it: it is no stand-in, and no good valve
+// that gets another shim where the choice over the whole engine wants it.
 func (a Adjusted) byReading(j *Job) bool { return !a.StandIn && !a.swaps(j) }
 
 func (a Adjusted) disagree(j *Job, v *ValveState) error {

@@ -35,8 +35,8 @@ func TestAValveWithJustItsMargin(t *testing.T) {
 	}
 }
 
-// By a maker's order a valve is worked on where it is printed, with a word where it is not clear there: just opening is
-// no margin, and not open yet.
+// By a maker's order a valve is worked on where it is printed, with a word where it is not clear there: just
+// opening is no margin, and not open yet.
 func TestAMakersStopAtTheEdge(t *testing.T) {
 	s := jobtest.Setup()
 	j, err := job.New(s)
@@ -54,8 +54,8 @@ func TestAMakersStopAtTheEdge(t *testing.T) {
 	}
 }
 
-// A valve that is in gets another shim where the choice over the whole engine wants it; its own again is no change, and
-// is refused as any good valve is that would be disturbed without a reason.
+// A valve that is in gets another shim where the choice over the whole engine wants it; its own again is no
+// change, and is refused as any good valve is that would be disturbed without a reason.
 func TestAGoodValveGetsAnotherShimAndNotItsOwn(t *testing.T) {
 	d := shimsRead(t, sequence.OneCylinder, nil, map[string]measure.Length{"I2": 120})
 	v, _ := d.Job.Valve("E2")

@@ -270,8 +270,8 @@ func TestTheBoundsAroundTheBench(t *testing.T) {
 	}
 }
 
-// What is told of a job at its bounds: a scope of all is none, a bar without a socket is a bar, and 120 minutes
-// are two hours.
+// What is told of a job at its bounds: a scope of all is none, a bar without a socket is a bar, and 120
+// minutes are two hours.
 func TestWhatIsToldAtItsBounds(t *testing.T) {
 	s := jobtest.Setup()
 	sheet := *s.Sheet

@@ -38,8 +38,8 @@ type Start struct {
 	Feel    measure.Length
 }
 
-// Setup takes the cards from the sheet. A hot card that is begun with before its own hot pass is used cold. It
-// errs where the sheet has no such card.
+// Setup takes the cards from the sheet. A hot card that is begun with before its own hot pass is used cold.
+// It errs where the sheet has no such card.
 func (s Start) Setup() (Setup, error) {
 	cards := s.Sheet.Clearances
 	if s.Card < 0 || s.Card >= len(cards) || s.HotCard >= len(cards) {

@@ -150,7 +150,8 @@ func (j *Job) firstPending(stop sequence.Stop) *ValveState {
 	return nil
 }
 
-// atValve are the choices of what to do about a valve where the crank serves it: the first that fits; else it is read.
+// atValve are the choices of what to do about a valve where the crank serves it: the first that fits; else it
+// is read.
 var atValve = []struct {
 	fits func(*Job, *ValveState) bool
 	do   Action

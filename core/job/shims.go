@@ -119,10 +119,10 @@ func (j *Job) CountsOn() (list []adjust.Count) {
 	return list
 }
 
-// ChooseShims works the whole engine over at once, once every valve is read as found: what is still to be done,
-// with the shims that lie on the bench counted as stock. Stock is what the shop has now. Missing names the
-// valves that need another shim and whose fitted size, or whose gap as a figure, is not known yet. A valve
-// that is in and whose size is not known keeps its shim, and is left out.
+// ChooseShims works the whole engine over at once, once every valve is read as found: what is still to be
+// done, with the shims that lie on the bench counted as stock. Stock is what the shop has now. Missing names
+// the valves that need another shim and whose fitted size, or whose gap as a figure, is not known yet. A
+// valve that is in and whose size is not known keeps its shim, and is left out.
 //
 // Another shim must leave a gap surely in its limits, by as much as its figure is uncertain. One that was
 // found in keeps its own, however close, unless the plan moves it, and for the aim's sake it is moved only

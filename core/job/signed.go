@@ -25,8 +25,8 @@ type Signed struct {
 	Deferred Deferral
 	// Exceptions is why the job is signed though steps around the bench were not done; empty: none is left
 	Exceptions string
-	// Seal is what the sheet shows and the list does not say, as it was at the signature; whoever keeps the job
-	// writes it, and no client
+	// Seal is what the sheet shows and the list does not say, as it was at the signature; whoever keeps the
+	// job writes it, and no client
 	Seal Seal
 }
 

@@ -19,9 +19,9 @@ import (
 	"metronix/internal/golden"
 )
 
-// Engines with shims, worn by chance, their valves read by leaf and dial, worked on as it is led with what the shop has:
-// little, or none; some valves are looked at out of turn, sized anew, or fitted as somebody pleases. What is chosen, in
-// which steps, what is next and what is known of each seat stay as they were.
+// Engines with shims, worn by chance, their valves read by leaf and dial, worked on as it is led with what
+// the shop has: little, or none; some valves are looked at out of turn, sized anew, or fitted as somebody
+// pleases. What is chosen, in which steps, what is next and what is known of each seat stay as they were.
 func TestShimJobsStay(t *testing.T) {
 	t.Parallel()
 	var lines []string

@@ -41,8 +41,8 @@ func ParseMillimetres(s string) (Length, error) { return parse(s, Millimetre) }
 // ParseMillimetres.
 func ParseInches(s string) (Length, error) { return parse(s, Inch) }
 
-// parse works in whole numbers alone: an inch in nanometres takes up six powers of ten, so that a figure that is a
-// whole number of nanometres and at most ten metres has at most eleven digits.
+// parse works in whole numbers alone: an inch in nanometres takes up six powers of ten, so that a figure that
+// is a whole number of nanometres and at most ten metres has at most eleven digits.
 func parse(text string, unit Length) (Length, error) {
 	s := strings.TrimSpace(text)
 	refused := func(err error) (Length, error) { return 0, fmt.Errorf("%q: %w", s, err) }
@@ -75,15 +75,16 @@ func parse(text string, unit Length) (Length, error) {
 	return l, nil
 }
 
-// decimal is a number as it is written: digits with no zero at either end, times a power of ten. No digits are 0.
+// decimal is a number as it is written: digits with no zero at either end, times a power of ten. No digits
+// are 0.
 type decimal struct {
 	negative bool
 	digits   string
 	power    int
 }
 
-// readDecimal takes what stands for a number apart: a sign, digits with a point before, among or after them, and an
-// exponent of at most two digits, all but the digits optional.
+// readDecimal takes what stands for a number apart: a sign, digits with a point before, among or after them,
+// and an exponent of at most two digits, all but the digits optional.
 func readDecimal(s string) (n decimal, ok bool) {
 	s, n.negative = cutSign(s)
 	if at := strings.IndexAny(s, "eE"); at >= 0 {

@@ -61,13 +61,13 @@ type Valve struct {
 	// Differs says that the rate is more than readings of a valve that stands still would show: an engine
 	// without wear is called in early in at most 5 of 100
 	Differs bool
-	// odometer at which it leaves its window, where its rate differs or it was left outside; NaN: never, or not
-	// known
+	// odometer at which it leaves its window, where its rate differs or it was left outside; NaN: never, or
+	// not known
 	Leaves float64
 	Side   Side // which limit that is; None with no such odometer
 	Out    bool // it was left outside its window
-	// the earliest and the latest odometer at which it leaves, at either end of the rate's 90 % interval; NaN:
-	// never. Nil: there is no rate, or nobody knows how it was left
+	// the earliest and the latest odometer at which it leaves, at either end of the rate's 90 % interval;
+	// NaN: never. Nil: there is no rate, or nobody knows how it was left
 	Range *[2]float64
 }
 

@@ -11,8 +11,8 @@ type Interval struct {
 	KM     int // 0: none by distance
 	Months int // 0: none by time; of one that comes again and again
 	Source string
-	// OnceFrom is the day from which it is due a single time, such as that of a new cam, which the source then
-	// names; the zero time: it comes again and again
+	// OnceFrom is the day from which it is due a single time, such as that of a new cam, which the source
+	// then names; the zero time: it comes again and again
 	OnceFrom time.Time
 	Weeks    int // of one that is due once; 0: none by time
 	FromKM   int // the odometer then, of one that is due once; 0: not known

@@ -8,8 +8,8 @@ import (
 	"metronix/core/wear"
 )
 
-// Of what comes again the shortest distance and the shortest time hold, each by itself; an interval that names no
-// time, or no distance, shortens none (common practice).
+// Of what comes again the shortest distance and the shortest time hold, each by itself; an interval that
+// names no time, or no distance, shortens none (common practice).
 func TestTheShortestOfIntervals(t *testing.T) {
 	for _, list := range [][]wear.Interval{
 		{{KM: 20000, Months: 12}, {KM: 15000}, {Months: 18}},

@@ -38,8 +38,8 @@ func said(t *testing.T, at seen.At, now time.Time) string {
 	return string(text)
 }
 
-// A bench that opens a job by itself says byte for byte what the program says, and goes on as it does: an act that
-// one takes the other takes, with the same words where it is refused.
+// A bench that opens a job by itself says byte for byte what the program says, and goes on as it does: an act
+// that one takes the other takes, with the same words where it is refused.
 func TestABenchThatOpensAJobSaysWhatTheProgramSays(t *testing.T) {
 	d := demoDoor(t)
 	var board []struct{ ID string }

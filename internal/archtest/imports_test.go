@@ -152,8 +152,8 @@ func TestNoRuleOfWearInTheInterface(t *testing.T) {
 	assert.Empty(t, string(out))
 }
 
-// The bench goes into the browser: what it is made of knows neither HTTP nor the data file nor the schemas of what is
-// sent, and what core/job follows from needs nothing of what is shown of it.
+// The bench goes into the browser: what it is made of knows neither HTTP nor the data file nor the schemas of
+// what is sent, and what core/job follows from needs nothing of what is shown of it.
 func TestTheBenchNeedsNoProgram(t *testing.T) {
 	list := exec.Command("go", "list", "-deps", "metronix/cmd/bench")
 	list.Env = append(os.Environ(), "GOOS=js", "GOARCH=wasm")

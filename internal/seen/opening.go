@@ -13,8 +13,8 @@ import (
 	"metronix/internal/wire"
 )
 
-// Opening is all that a job's state follows from but the time, as one text: what opening a job brings to where it
-// is judged without the program.
+// Opening is all that a job's state follows from but the time, as one text: what opening a job brings to
+// where it is judged without the program.
 type Opening struct {
 	ID    string          `json:"id"`
 	Sheet json.RawMessage `json:"sheet" doc:"the engine sheet"`
@@ -80,8 +80,8 @@ func OpeningOf(at At, start job.Start, shop job.Shop, units string) (o Opening, 
 	return o, nil
 }
 
-// Open reads an Opening's text. It errs where the sheet, what it starts from or an entry does not read, and where
-// the list does not fit together; the error says which.
+// Open reads an Opening's text. It errs where the sheet, what it starts from or an entry does not read, and
+// where the list does not fit together; the error says which.
 func Open(text []byte) (at At, err error) {
 	var o Opening
 	if err := json.Unmarshal(text, &o); err != nil {
@@ -125,8 +125,8 @@ func Open(text []byte) (at At, err error) {
 	return at, nil
 }
 
-// Take takes one happening as the program would, at a time: the job and its list are then those after it. It errs
-// where the happening does not read, and with the job's own refusal; nothing is changed then.
+// Take takes one happening as the program would, at a time: the job and its list are then those after it. It
+// errs where the happening does not read, and with the job's own refusal; nothing is changed then.
 func (at *At) Take(text []byte, now time.Time) error {
 	h, faults := wire.ReadHappening(text, now)
 	if len(faults) > 0 {

@@ -134,8 +134,9 @@ func syncFolder(path string) error {
 	return d.Sync()
 }
 
-// Filled makes a data file with something in it from the beginning, where there is none yet. It is filled under another
-// name first, so that a program killed meanwhile leaves no half of it. ErrHalf where a restore of it was cut off.
+// Filled makes a data file with something in it from the beginning, where there is none yet. It is filled
+// under another name first, so that a program killed meanwhile leaves no half of it. ErrHalf where a restore
+// of it was cut off.
 func Filled(path string, fill func(*Store) error) error {
 	if err := halfRestored(path); err != nil {
 		return err

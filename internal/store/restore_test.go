@@ -277,7 +277,8 @@ func TestChildThatIsKilled(t *testing.T) {
 	fmt.Println("came to its end", err)
 }
 
-// Where a restore was cut off nothing is begun: what is to be done is said first, truly where there was nothing too.
+// Where a restore was cut off nothing is begun: what is to be done is said first, truly where there was
+// nothing too.
 func TestNothingIsFilledWhereARestoreWasCutOff(t *testing.T) {
 	path := filepath.Join(t.TempDir(), "demo.db")
 	require.NoError(t, os.WriteFile(restoringOf(path), []byte("half"), 0o600))

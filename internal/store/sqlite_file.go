@@ -13,10 +13,11 @@ import (
 	"gorm.io/gorm"
 )
 
-// This file is what SQLite makes of a data file beyond its rows: what lies beside it, what is looked at without changing
-// it, how it is copied, and how its log is folded into it.
+// This file is what SQLite makes of a data file beyond its rows: what lies beside it, what is looked at
+// without changing it, how it is copied, and how its log is folded into it.
 
-// logOf is the write-ahead log that lies beside a data file while it is written to, sharedOf what its readers share.
+// logOf is the write-ahead log that lies beside a data file while it is written to, sharedOf what its readers
+// share.
 func logOf(path string) string    { return path + "-wal" }
 func sharedOf(path string) string { return path + "-shm" }
 
@@ -25,8 +26,8 @@ func isBeside(name string) bool {
 	return strings.HasSuffix(name, logOf("")) || strings.HasSuffix(name, sharedOf(""))
 }
 
-// pagesFit asks the database whether its pages fit together, and, where it is asked thoroughly, its indexes with them:
-// ErrDamaged where they do not.
+// pagesFit asks the database whether its pages fit together, and, where it is asked thoroughly, its indexes
+// with them: ErrDamaged where they do not.
 func pagesFit(db *gorm.DB, thoroughly bool) error {
 	pragma := "quick_check"
 	if thoroughly {

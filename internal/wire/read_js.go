@@ -1,7 +1,7 @@
 package wire
 
-// In the browser nothing is held against the limits of a schema: what a screen makes keeps them, and the program
-// decides again on what it is sent.
+// In the browser nothing is held against the limits of a schema: what a screen makes keeps them, and the
+// program decides again on what it is sent.
 
 func beyond[T any](Node) Faults { return nil }
 

@@ -11,8 +11,8 @@ import (
 	"github.com/danielgtaylor/huma/v2"
 )
 
-// published holds the schemas of what is read here. Schemas are made under its lock; what is read is held against them
-// by many at once.
+// published holds the schemas of what is read here. Schemas are made under its lock; what is read is held
+// against them by many at once.
 var published = struct {
 	sync.RWMutex
 	huma.Registry

@@ -1,4 +1,5 @@
-// Package jobtest plays jobs for tests: a plain setup, and a driver that sends what is done and keeps the list.
+// Package jobtest plays jobs for tests: a plain setup, and a driver that sends what is done and keeps the
+// list.
 package jobtest
 
 import (
@@ -132,8 +133,8 @@ func (d *Driver) ReadUntil(until job.Action, feel func(valve string) (measure.Le
 	d.t.FailNow()
 }
 
-// Work follows what is next until it is time to sign; gap gives the dragging leaf of each valve when it is read. It
-// counts the turning and each action.
+// Work follows what is next until it is time to sign; gap gives the dragging leaf of each valve when it is
+// read. It counts the turning and each action.
 func (d *Driver) Work(gap func(valve string) measure.Length) (turns measure.Angle, actions map[job.Action]int) {
 	actions = map[job.Action]int{}
 	for range 300 {
