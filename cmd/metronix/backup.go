@@ -134,7 +134,13 @@ func restore(args []string, _ io.Reader, out, errs io.Writer) int {
 		}
 		return exitData
 	}
-	fmt.Fprintf(out, "%s is now what %s holds: %d entries in the jobs' lists.\n", data, names[0], done.Entries)
+	fmt.Fprintf(
+		out,
+		"%s is now what %s holds: %d entries in the jobs' lists.\n",
+		data,
+		names[0],
+		done.Entries,
+	)
 	if done.Aside != "" {
 		fmt.Fprintf(out, "What was there is kept as %s.\n", done.Aside)
 	}
@@ -184,7 +190,12 @@ func check(args []string, _ io.Reader, out, errs io.Writer) int {
 	if code := tell(found.Troubles, errs); code != exitOK {
 		return code
 	}
-	fmt.Fprintf(out, "%s is sound: %d entries in the jobs' lists, each as it was stored.\n", data, found.Entries)
+	fmt.Fprintf(
+		out,
+		"%s is sound: %d entries in the jobs' lists, each as it was stored.\n",
+		data,
+		found.Entries,
+	)
 	return exitOK
 }
 

@@ -98,7 +98,10 @@ func TestCensoredAgainstTheLikelihood(t *testing.T) {
 			case d > 5*um:
 				pairs = append(pairs, fellThrough(300*um))
 			default:
-				pairs = append(pairs, adjust.Pair{Before: 300 * um, AfterLow: new(295 * um), AfterHigh: new(305 * um)})
+				pairs = append(
+					pairs,
+					adjust.Pair{Before: 300 * um, AfterLow: new(295 * um), AfterHigh: new(305 * um)},
+				)
 			}
 		}
 		got := adjust.LearnShift(pairs, 0)
@@ -108,8 +111,13 @@ func TestCensoredAgainstTheLikelihood(t *testing.T) {
 		tried++
 		bestMean, bestDev := searched(pairs)
 		mean, spread := got.Median.Millimetres(), got.Spread.Millimetres()
-		assert.GreaterOrEqual(t, likelihood(pairs, mean, spread/1.349), likelihood(pairs, bestMean, bestDev)-1e-4,
-			"%v", pairs)
+		assert.GreaterOrEqual(
+			t,
+			likelihood(pairs, mean, spread/1.349),
+			likelihood(pairs, bestMean, bestDev)-1e-4,
+			"%v",
+			pairs,
+		)
 		assert.InDelta(t, bestMean, mean, 2e-4)
 		assert.InDelta(t, 1.349*bestDev, spread, 5e-4)
 	}

@@ -262,8 +262,15 @@ func lacking(v ShimValve, valves []ShimValve, sizes []measure.Length, stock []Co
 		if slack > 0 {
 			lands = slack.String() + " from a limit"
 		}
-		return fmt.Sprintf("%s would bring %s to %s, %s, and its gap is known to ±%s only: no size surely serves it. "+
-			"Measure it closer, or get a size between.", shim, v.Valve, v.gap(shim), lands, v.Uncertainty)
+		return fmt.Sprintf(
+			"%s would bring %s to %s, %s, and its gap is known to ±%s only: no size surely serves it. "+
+				"Measure it closer, or get a size between.",
+			shim,
+			v.Valve,
+			v.gap(shim),
+			lands,
+			v.Uncertainty,
+		)
 	}
 	return fmt.Sprintf("%s needs a shim of %s: no size on the list and none in the engine lies there.",
 		v.Valve, wanted)

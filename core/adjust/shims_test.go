@@ -147,16 +147,36 @@ func BenchmarkShims48By200(b *testing.B) {
 // with the leaf that drags, which was done, is no help that is offered. By subtraction: 2.70 + 0.20 − 2.60 =
 // 0.30.
 func TestASizeOnTheLimitIsSaidToBe(t *testing.T) {
-	v := adjust.ShimValve{Valve: "I1a", Fitted: 2700 * um, Measured: 200 * um, Aim: 275 * um, Uncertainty: 7 * um,
-		Window: measure.Window{Lower: 250 * um, Upper: 300 * um}}
+	v := adjust.ShimValve{
+		Valve:       "I1a",
+		Fitted:      2700 * um,
+		Measured:    200 * um,
+		Aim:         275 * um,
+		Uncertainty: 7 * um,
+		Window:      measure.Window{Lower: 250 * um, Upper: 300 * um},
+	}
 	plan := adjust.ChooseShims([]adjust.ShimValve{v}, []measure.Length{2550 * um, 2600 * um, 2650 * um}, nil,
 		adjust.FewestBought)
 	require.Len(t, plan.Impossible, 1)
-	assert.Equal(t, "2.60 mm would bring I1a to 0.30 mm, on a limit, and its gap is known to ±0.007 mm only: no size surely "+
-		"serves it. Measure it closer, or get a size between.", plan.Impossible[0].Reason)
-	between := adjust.ChooseShims([]adjust.ShimValve{v}, []measure.Length{2600 * um, 2630 * um}, nil, adjust.FewestBought)
+	assert.Equal(
+		t,
+		"2.60 mm would bring I1a to 0.30 mm, on a limit, and its gap is known to ±0.007 mm only: no size surely "+
+			"serves it. Measure it closer, or get a size between.",
+		plan.Impossible[0].Reason,
+	)
+	between := adjust.ChooseShims(
+		[]adjust.ShimValve{v},
+		[]measure.Length{2600 * um, 2630 * um},
+		nil,
+		adjust.FewestBought,
+	)
 	require.Empty(t, between.Impossible)
 	v.Uncertainty = 22 * um
-	wide := adjust.ChooseShims([]adjust.ShimValve{v}, []measure.Length{2600 * um, 2630 * um}, nil, adjust.FewestBought)
+	wide := adjust.ChooseShims(
+		[]adjust.ShimValve{v},
+		[]measure.Length{2600 * um, 2630 * um},
+		nil,
+		adjust.FewestBought,
+	)
 	assert.Contains(t, wide.Impossible[0].Reason, "2.63 mm would bring I1a to 0.27 mm, 0.02 mm from a limit")
 }

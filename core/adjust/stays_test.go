@@ -51,7 +51,10 @@ func TestShimChoicesStay(t *testing.T) {
 		}
 		var stock []Count
 		for range chance.IntN(9) {
-			stock = append(stock, Count{Shim: measure.Length(2300+25*chance.IntN(24)) * micron, N: chance.IntN(3)})
+			stock = append(
+				stock,
+				Count{Shim: measure.Length(2300+25*chance.IntN(24)) * micron, N: chance.IntN(3)},
+			)
 		}
 		for _, prefer := range []Prefer{FewestBought, NearestAim} {
 			p := ChooseShims(valves, sizes, stock, prefer)
@@ -65,8 +68,18 @@ func TestShimChoicesStay(t *testing.T) {
 			})
 			lines = append(
 				lines,
-				fmt.Sprintf("%s %d %d %v: %+v buy %v spare %v not %v frontier %v", prefer, bought, moved, worst,
-					p.Fit, p.Buy, p.Spare, p.Impossible, p.Frontier),
+				fmt.Sprintf(
+					"%s %d %d %v: %+v buy %v spare %v not %v frontier %v",
+					prefer,
+					bought,
+					moved,
+					worst,
+					p.Fit,
+					p.Buy,
+					p.Spare,
+					p.Impossible,
+					p.Frontier,
+				),
 			)
 		}
 	}
@@ -102,9 +115,14 @@ func TestTurnsAndShiftsStay(t *testing.T) {
 	}
 	for _, kind := range gear.Kinds() {
 		for range 12 {
-			a := engine.Adjuster{Kind: kind, Pitch: length(500, 1500), Ratio: float64(100+chance.IntN(100)) / 100,
-				Eccentricity: length(0, 2000), Thread: []engine.Thread{"", engine.LeftHand}[chance.IntN(2)],
-				Closes: []gear.Way{"", gear.In, gear.Out}[chance.IntN(3)]}
+			a := engine.Adjuster{
+				Kind:         kind,
+				Pitch:        length(500, 1500),
+				Ratio:        float64(100+chance.IntN(100)) / 100,
+				Eccentricity: length(0, 2000),
+				Thread:       []engine.Thread{"", engine.LeftHand}[chance.IntN(2)],
+				Closes:       []gear.Way{"", gear.In, gear.Out}[chance.IntN(3)],
+			}
 			gap, aim := length(0, 500), length(50, 400)
 			turn, err := Reckon(a, gap, aim)
 			towards, err2 := Towards(a, []Direction{Close, Open}[chance.IntN(2)])

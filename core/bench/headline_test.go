@@ -31,7 +31,11 @@ func going(t *testing.T, change func(*job.Setup, *job.Round)) *jobtest.Driver {
 	t.Helper()
 	s, round := jobtest.Setup(), job.Round{Going: job.SetAsYouGo}
 	sheet := *s.Sheet
-	sheet.Adjuster = &engine.Adjuster{Kind: gear.ScrewValveEnd, Pitch: measure.Millimetre, Locknut: engine.Torque{Nm: 14}}
+	sheet.Adjuster = &engine.Adjuster{
+		Kind:    gear.ScrewValveEnd,
+		Pitch:   measure.Millimetre,
+		Locknut: engine.Torque{Nm: 14},
+	}
 	s.Sheet = &sheet
 	if change != nil {
 		change(&s, &round)
@@ -71,8 +75,15 @@ func TestTheOneInstruction(t *testing.T) {
 	d.Do(job.Happening{Act: job.Locked{Valve: "E1"}})
 	assert.Equal(t, "Locked. Read E1 again.", says(d).String())
 	d.Feel("E1", 300, clearance.Drag)
-	assert.Equal(t, bench.Headline{Before: "E1 is ", Strong: "in.", Sub: "To prove it: 0.28 falls through, 0.32 will not go."},
-		says(d))
+	assert.Equal(
+		t,
+		bench.Headline{
+			Before: "E1 is ",
+			Strong: "in.",
+			Sub:    "To prove it: 0.28 falls through, 0.32 will not go.",
+		},
+		says(d),
+	)
 	d.Do(job.Happening{Act: job.Kept{Valve: "E1"}})
 	d.Feel("I1", 220, clearance.Free)
 	d.Feel("I1", 210, clearance.WontGo)
@@ -80,7 +91,10 @@ func TestTheOneInstruction(t *testing.T) {
 		Sub: "Take back the one you trust least."}, says(d))
 	d.Do(job.Happening{Act: job.Undone{Target: d.Job.CanUndo()}})
 	d.Do(job.Happening{Act: job.Undone{Target: d.Job.CanUndo()}})
-	d.ReadUntil(job.DoBarOver, func(v string) (measure.Length, clearance.Feel) { return jobtest.Nominal(v), clearance.Drag })
+	d.ReadUntil(
+		job.DoBarOver,
+		func(v string) (measure.Length, clearance.Feel) { return jobtest.Nominal(v), clearance.Drag },
+	)
 	assert.Equal(t, "Turn the crank two full turns", says(d).Before[:len("Turn the crank two full turns")])
 	assert.Equal(t, "Then every valve is read again, and every lock nut felt.", says(d).Sub)
 	stop := d.Job.Next().Stop
@@ -111,7 +125,11 @@ func TestTheInstructionByCircumstance(t *testing.T) {
 	plain.Feel("E1", 400, clearance.Drag)
 	assert.Equal(t, "Set E1 to 0.30.", says(plain).String(), "without a pitch nobody knows how far")
 	plain.Do(job.Happening{Act: job.Adjusted{Valve: "E1", Leaves: gauge.Straight(300 * um)}})
-	assert.Equal(t, "No torque is printed: by hand feel, short of straining the thread. Hold the screw still.", says(plain).Sub)
+	assert.Equal(
+		t,
+		"No torque is printed: by hand feel, short of straining the thread. Hold the screw still.",
+		says(plain).Sub,
+	)
 
 	night := going(t, nil)
 	night.Job = night.Job.AsOf(jobtest.Noon.Add(job.ConfirmAfter + time.Second))
@@ -154,7 +172,11 @@ func TestTheInstructionOnShims(t *testing.T) {
 		return jobtest.Nominal(v), clearance.Drag
 	}
 	d.ReadUntil(job.DoAdjust, loose)
-	assert.Equal(t, bench.Headline{Before: "Which shim is under ", Strong: "E1?", Sub: "Read it off, or measure it."}, says(d))
+	assert.Equal(
+		t,
+		bench.Headline{Before: "Which shim is under ", Strong: "E1?", Sub: "Read it off, or measure it."},
+		says(d),
+	)
 	d.Do(job.Happening{Act: job.Sized{Valve: "E1", Shim: 2500 * um}})
 	d.Job.Supply(job.Shop{})
 	assert.Equal(t, bench.Headline{Before: "No shim serves ", Strong: "E1.",
@@ -175,17 +197,28 @@ func TestWhatTheNutDoesIsSaid(t *testing.T) {
 	v, _ := d.Job.Valve("E1")
 	assert.Empty(t, bench.Advise(d.Job, adjust.Shift{}).WithNut(v))
 	known := adjust.Shift{Enough: true, Count: 6, Median: -20 * um, Spread: 5 * um}
-	assert.Equal(t, "Your lock nut usually closes the gap by 0.02 mm (6 times, spread 0.005 mm): set 0.32 mm for 0.30 mm.",
-		bench.Advise(d.Job, known).WithNut(v))
+	assert.Equal(
+		t,
+		"Your lock nut usually closes the gap by 0.02 mm (6 times, spread 0.005 mm): set 0.32 mm for 0.30 mm.",
+		bench.Advise(d.Job, known).WithNut(v),
+	)
 	own := 20 * um
 	told := going(t, func(_ *job.Setup, r *job.Round) { r.OwnShift = &own })
-	assert.Equal(t, "Leave it a hair tight: set 0.28 mm for 0.30 mm, as you say your nut opens it by 0.02 mm (2 of 5 times "+
-		"learned).", bench.Advise(told.Job, adjust.Shift{Count: 2}).WithNut(v))
+	assert.Equal(
+		t,
+		"Leave it a hair tight: set 0.28 mm for 0.30 mm, as you say your nut opens it by 0.02 mm (2 of 5 times "+
+			"learned).",
+		bench.Advise(told.Job, adjust.Shift{Count: 2}).WithNut(v),
+	)
 	told.Job.Speaks.Length = measure.Thousandths
 	minus := -own
 	told.Job.OwnShift = &minus
-	assert.Equal(t, "Back it off a hair first: set 12.6 thou for 11.8 thou, as you say your nut closes it by 0.8 thou (0 of 5 "+
-		"times learned).", bench.Advise(told.Job, adjust.Shift{}).WithNut(v))
+	assert.Equal(
+		t,
+		"Back it off a hair first: set 12.6 thou for 11.8 thou, as you say your nut closes it by 0.8 thou (0 of 5 "+
+			"times learned).",
+		bench.Advise(told.Job, adjust.Shift{}).WithNut(v),
+	)
 }
 
 // What is written under the cylinders, and which valve is drawn from the side with which leaf.
@@ -205,7 +238,11 @@ func TestThePictureOfTheBench(t *testing.T) {
 	assert.Equal(t, bench.Side{Valve: "E1"}, side, "the first that waits there")
 	d.Do(job.Happening{Act: job.Turned{Stop: 0}})
 	notes, side = picture("")
-	assert.Equal(t, []bench.Note{{Cylinder: 1, Text: "read here", Strong: true}, {Cylinder: 4, Text: "rocking"}}, notes)
+	assert.Equal(
+		t,
+		[]bench.Note{{Cylinder: 1, Text: "read here", Strong: true}, {Cylinder: 4, Text: "rocking"}},
+		notes,
+	)
 	assert.Equal(t, bench.Side{Valve: "E1", Leaf: "0.30"}, side)
 	d.Feel("E1", 330, clearance.WontGo)
 	_, side = picture("")

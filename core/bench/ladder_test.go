@@ -76,7 +76,11 @@ func TestTheFirstLeafReachesOverNoLimit(t *testing.T) {
 	fig := func(l measure.Length) clearance.Figure { return clearance.Figure{Metric: &l} }
 	first := func(lower, upper, nominal measure.Length, leaves ...measure.Length) string {
 		s := jobtest.Setup()
-		s.Card.Intake = clearance.Clearance{Nominal: fig(nominal * um), Lower: fig(lower * um), Upper: fig(upper * um)}
+		s.Card.Intake = clearance.Clearance{
+			Nominal: fig(nominal * um),
+			Lower:   fig(lower * um),
+			Upper:   fig(upper * um),
+		}
 		s.Owned = jobtest.Owning(leaves...)
 		j, err := job.New(s)
 		require.NoError(t, err)
@@ -116,7 +120,11 @@ func TestWhichStacksAreUseful(t *testing.T) {
 func TestAngledLeavesAreLaidOutToo(t *testing.T) {
 	s := jobtest.Setup()
 	s.Owned = append(slices.Clone(s.Owned), gauge.Leaf{ID: gauge.ID{Marked: 220 * um, Angled: true}})
-	assert.Contains(t, bench.FirstLeaves(jobtest.Start(t, s).Job), "the angled ones where a straight leaf does not lie flat")
+	assert.Contains(
+		t,
+		bench.FirstLeaves(jobtest.Start(t, s).Job),
+		"the angled ones where a straight leaf does not lie flat",
+	)
 }
 
 // The leaf to begin with is the one that settles most valves: its drag is surely in, and nearest the aim.

@@ -65,7 +65,12 @@ func (a *Advice) NutSays(v *job.ValveState) string {
 	}
 	does := map[string]string{adjust.Closes: "closes", adjust.Opens: "opens"}[a.nutGoes(v)]
 	if v.CameBack >= job.SecondTime {
-		return fmt.Sprintf("Locking %s it, %d times by now: set it with %s, then lock.", does, v.CameBack, leaf)
+		return fmt.Sprintf(
+			"Locking %s it, %d times by now: set it with %s, then lock.",
+			does,
+			v.CameBack,
+			leaf,
+		)
 	}
 	return fmt.Sprintf("Locking %s the gap in these hands: set it with %s, then lock.", does, leaf)
 }

@@ -59,8 +59,17 @@ func TestTheStacksOfTheLadder(t *testing.T) {
 		return list
 	}
 	unasked := len(stacks())
-	assert.Equal(t, []string{"0.15 + 0.05", "0.155 + 0.05", "0.165 + 0.05", "0.15 + 0.07"}, stacks(), "0.225 would be a fifth")
-	d.Do(job.Happening{Act: job.ReadingTaken{Valve: "I1", Leaves: gauge.Straight(70*um, 145*um), Feel: "drag"}})
+	assert.Equal(
+		t,
+		[]string{"0.15 + 0.05", "0.155 + 0.05", "0.165 + 0.05", "0.15 + 0.07"},
+		stacks(),
+		"0.225 would be a fifth",
+	)
+	d.Do(
+		job.Happening{
+			Act: job.ReadingTaken{Valve: "I1", Leaves: gauge.Straight(70*um, 145*um), Feel: "drag"},
+		},
+	)
 	assert.Greater(t, len(stacks()), unasked, "with those that prove it")
 }
 

@@ -65,7 +65,11 @@ func sayReadAgain(valve string, nut bool) Headline {
 }
 
 func sayDisagree(valve string) Headline {
-	return Headline{Before: valve + ": the readings ", Strong: "disagree.", Sub: "Take back the one you trust least."}
+	return Headline{
+		Before: valve + ": the readings ",
+		Strong: "disagree.",
+		Sub:    "Take back the one you trust least.",
+	}
 }
 
 func sayTry(valve, leaf string) Headline {
@@ -127,7 +131,11 @@ func sayWhichShim(valve string) Headline {
 }
 
 func sayNoShim(valve string) Headline {
-	return Headline{Before: "No shim serves ", Strong: valve + ".", Sub: "Leave it with a reason, or wait for another size."}
+	return Headline{
+		Before: "No shim serves ",
+		Strong: valve + ".",
+		Sub:    "Leave it with a reason, or wait for another size.",
+	}
 }
 
 func sayToOrder(valve string, shim measure.Length) Headline {
@@ -141,7 +149,11 @@ func sayShim(s job.ShimStep) Headline {
 	case s.Source == job.Stays:
 		return Headline{Before: "Leave the stand-in under ", Strong: s.Valve, After: ", and read it."}
 	case s.Do == job.FitStandIn:
-		return Headline{Before: "Stand-in under ", Strong: s.Valve + ".", Sub: "Its own shim is wanted elsewhere."}
+		return Headline{
+			Before: "Stand-in under ",
+			Strong: s.Valve + ".",
+			Sub:    "Its own shim is wanted elsewhere.",
+		}
 	}
 	bare := strings.TrimSuffix(s.Shim.String(), " mm")
 	return Headline{Before: "Fit ", Strong: bare + " under " + s.Valve + ".", Sub: shimFrom(s)}
@@ -176,8 +188,16 @@ func sayOwnShift(g gap, own, pre, aim measure.Length, learned int) string {
 	if own < 0 {
 		first = "Back it off a hair first"
 	}
-	return fmt.Sprintf("%s: set %s for %s, as you say your nut %s it by %s (%d of %d times learned).", first, g.say(pre),
-		g.say(aim), direction(own < 0), g.say(own.Abs()), learned, adjust.EnoughPairs)
+	return fmt.Sprintf(
+		"%s: set %s for %s, as you say your nut %s it by %s (%d of %d times learned).",
+		first,
+		g.say(pre),
+		g.say(aim),
+		direction(own < 0),
+		g.say(own.Abs()),
+		learned,
+		adjust.EnoughPairs,
+	)
 }
 
 func sayShift(g gap, s adjust.Shift, pre, aim measure.Length) string {

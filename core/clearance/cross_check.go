@@ -22,7 +22,12 @@ func (y Yardstick) CrossCheck(readings []Reading) (down, up gauge.Stack, ok bool
 	proves := y.Owned.Singles()
 	if len(dragged) > 1 {
 		near := measure.Window{Lower: max(0, gap-reach), Upper: gap + reach}
-		y.Owned.EachStack(near, 2, len(dragged), func(st gauge.Stack) { proves = append(proves, slices.Clone(st)) })
+		y.Owned.EachStack(
+			near,
+			2,
+			len(dragged),
+			func(st gauge.Stack) { proves = append(proves, slices.Clone(st)) },
+		)
 	}
 	beyond := func(side measure.Length) gauge.Stack {
 		list := slices.DeleteFunc(slices.Clone(proves), func(st gauge.Stack) bool {

@@ -133,9 +133,13 @@ func (p *plan) best(i, j int) branch {
 		if b.cost >= perUndecided || b.cost > fewest+asGood {
 			continue
 		}
-		better := cmp.Or(clearly(best.sure, b.sure), clearly(b.cost, best.cost), cmp.Compare(b.worst, best.worst),
+		better := cmp.Or(
+			clearly(best.sure, b.sure),
+			clearly(b.cost, best.cost),
+			cmp.Compare(b.worst, best.worst),
 			clearly(b.laid, best.laid),
-			cmp.Compare(p.fromNominal(b.leaf), p.fromNominal(best.leaf)))
+			cmp.Compare(p.fromNominal(b.leaf), p.fromNominal(best.leaf)),
+		)
 		if best.leaf < 0 || better < 0 {
 			best = b
 		}
@@ -155,7 +159,8 @@ func (p *plan) endsSure(i, j int) float64 {
 	if j < len(p.leaves) {
 		high = min(high, p.thick[j]+p.unsure[j])
 	}
-	if low >= w.Upper || high <= w.Lower || low >= w.Lower && high <= w.Upper { // what does not drag lies beyond
+	if low >= w.Upper || high <= w.Lower ||
+		low >= w.Lower && high <= w.Upper { // what does not drag lies beyond
 		return 1
 	}
 	return 0

@@ -30,9 +30,21 @@ func TestAdviceStays(t *testing.T) {
 		}
 		j := y.Judge(readings)
 		down, up, _ := y.CrossCheck(readings)
-		lines = append(lines, fmt.Sprintf("%s %s %d: %s: %s %v %s %s %s pin %s cross %s %s", y.Limits, y.Rule,
-			gap/um, strings.Join(told, ", "), j.Verdict, j.Sure, j.Side, fmt.Sprintf("%+v", j.Known()), j.Conflict,
-			PinDown(readings, y.Owned), down, up))
+		lines = append(lines, fmt.Sprintf(
+			"%s %s %d: %s: %s %v %s %s %s pin %s cross %s %s",
+			y.Limits,
+			y.Rule,
+			gap/um,
+			strings.Join(told, ", "),
+			j.Verdict,
+			j.Sure,
+			j.Side,
+			fmt.Sprintf("%+v", j.Known()),
+			j.Conflict,
+			PinDown(readings, y.Owned),
+			down,
+			up,
+		))
 		if len(lines)%10 == 0 {
 			lines = append(lines, j.Why(readings, measure.Millimetres), j.Why(readings, measure.Thousandths))
 		}

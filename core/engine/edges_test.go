@@ -150,8 +150,11 @@ func TestSheetsStay(t *testing.T) {
 					lines = append(lines, fmt.Sprintf("%s %d %d: %v", layout, cylinders, valves, err))
 					continue
 				}
-				lines = append(lines, fmt.Sprintf("%s %d %d: %v %v %v", layout, cylinders, valves, s.FiringOrder, s.Banks,
-					s.Rotation))
+				lines = append(
+					lines,
+					fmt.Sprintf("%s %d %d: %v %v %v", layout, cylinders, valves, s.FiringOrder, s.Banks,
+						s.Rotation),
+				)
 			}
 		}
 	}

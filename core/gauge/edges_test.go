@@ -16,7 +16,9 @@ import (
 // the same is said by their numbers, from 1.
 func TestTheEdgesOfALeaf(t *testing.T) {
 	faults := func(marked, measured measure.Length) int {
-		return len(gauge.Check([]gauge.Item{{Leaf: gauge.Leaf{ID: gauge.ID{Marked: marked}, Measured: measured}}}))
+		return len(
+			gauge.Check([]gauge.Item{{Leaf: gauge.Leaf{ID: gauge.ID{Marked: marked}, Measured: measured}}}),
+		)
 	}
 	for _, c := range []struct {
 		marked, measured measure.Length

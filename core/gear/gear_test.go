@@ -104,5 +104,9 @@ func TestTheTableCannotBeChanged(t *testing.T) {
 }
 
 func TestWhatIsDoneUntilTheLeafDrags(t *testing.T) {
-	assert.Equal(t, "Slacken the lock nut, turn the screw until 0.30 drags.", gear.Assumed().Words.Until("0.30"))
+	assert.Equal(
+		t,
+		"Slacken the lock nut, turn the screw until 0.30 drags.",
+		gear.Assumed().Words.Until("0.30"),
+	)
 }

@@ -164,8 +164,15 @@ func (a Adjusted) nothingToStandInFor(j *Job, v *ValveState) error {
 }
 
 func (a Adjusted) standsTooThick(_ *Job, v *ValveState) error {
-	return refuseIf(a.StandIn && a.Shim > v.ownShim(), "shim_mm",
-		fmt.Sprintf("%s is thicker than the %s it stands in for: it may hold the valve open.", a.Shim, v.ownShim()))
+	return refuseIf(
+		a.StandIn && a.Shim > v.ownShim(),
+		"shim_mm",
+		fmt.Sprintf(
+			"%s is thicker than the %s it stands in for: it may hold the valve open.",
+			a.Shim,
+			v.ownShim(),
+		),
+	)
 }
 
 // byReading says that the valve is set because of what was read of it: it is no stand-in, and no good valve
@@ -178,9 +185,14 @@ func (a Adjusted) disagree(j *Job, v *ValveState) error {
 }
 
 func (a Adjusted) tooLate(j *Job, v *ValveState) error {
-	return refuseIf(a.byReading(j) && v.toKeep() && j.stale(v.readAt), "valve",
-		fmt.Sprintf("The reading of %s came later than the hot figures hold. Keep it, then run the engine warm again.",
-			v.Name))
+	return refuseIf(
+		a.byReading(j) && v.toKeep() && j.stale(v.readAt),
+		"valve",
+		fmt.Sprintf(
+			"The reading of %s came later than the hot figures hold. Keep it, then run the engine warm again.",
+			v.Name,
+		),
+	)
 }
 
 func (a Adjusted) goodAlready(j *Job, v *ValveState) error {

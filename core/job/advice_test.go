@@ -29,7 +29,10 @@ func TestTheInstructionHasItsDirection(t *testing.T) {
 	assert.Equal(t, "Turn the crank until cylinder 1 is at firing TDC", d.Job.Brief().String())
 	d.Do(job.Happening{Act: job.Turned{Stop: 0}})
 	assert.Equal(t, "Read E1", d.Job.Brief().String())
-	d.ReadUntil(job.DoTurn, func(v string) (measure.Length, clearance.Feel) { return jobtest.Nominal(v), "drag" })
+	d.ReadUntil(
+		job.DoTurn,
+		func(v string) (measure.Length, clearance.Feel) { return jobtest.Nominal(v), "drag" },
+	)
 	turn, ok := d.Job.Instruction()
 	require.True(t, ok)
 	assert.Equal(t, job.Instruction{How: "Turn back 180°", Until: "cylinder 2 is at firing TDC"}, turn)

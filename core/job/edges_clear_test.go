@@ -43,7 +43,9 @@ func TestAMakersStopAtTheEdge(t *testing.T) {
 	require.NoError(t, err)
 	e1, _ := j.Cycle.Valve("E1")
 	for off, says := range map[measure.Angle]string{0: "stands only 0° from", measure.Degree: "is still open here, 1°"} {
-		s.Sheet.OwnSequence = []engine.OwnStop{{Crank: (j.Cycle.OpensAt(e1) + off).Wrap(), Set: enginetest.Names(s.Sheet)}}
+		s.Sheet.OwnSequence = []engine.OwnStop{
+			{Crank: (j.Cycle.OpensAt(e1) + off).Wrap(), Set: enginetest.Names(s.Sheet)},
+		}
 		d := jobtest.Start(t, s)
 		d.Begin(sequence.Own)
 		d.Do(job.Happening{Act: job.Turned{Stop: 0}})

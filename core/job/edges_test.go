@@ -85,7 +85,9 @@ func TestHowMuchAJobHolds(t *testing.T) {
 	d := jobtest.Start(t, jobtest.Setup())
 	note := func(n int) error {
 		return d.Try(
-			job.Happening{Act: job.FindingNoted{Finding: around.Finding{ID: fmt.Sprint("f", n), Place: "p", What: "w"}}},
+			job.Happening{
+				Act: job.FindingNoted{Finding: around.Finding{ID: fmt.Sprint("f", n), Place: "p", What: "w"}},
+			},
 		)
 	}
 	for n := range 60 {
@@ -98,8 +100,10 @@ func TestHowMuchAJobHolds(t *testing.T) {
 	for range 200 {
 		d.Feel("E1", 100, "free")
 	}
-	d.Refused(job.Happening{Act: job.ReadingTaken{Valve: "E1", Leaves: gauge.Straight(100 * um), Feel: "free"}},
-		"has 200 readings already")
+	d.Refused(
+		job.Happening{Act: job.ReadingTaken{Valve: "E1", Leaves: gauge.Straight(100 * um), Feel: "free"}},
+		"has 200 readings already",
+	)
 }
 
 // An engine that was just as warm as its gate was not warm, a degree more was: hours count from there.
@@ -207,7 +211,11 @@ func TestWhatKeepsFromSlackening(t *testing.T) {
 	plain.Refused(job.Happening{Act: job.Freed{Valve: "I1"}}, "Finish E1 first")
 	// what can fall out of the head is slackened at its own stop only
 	fingers := jobtest.Setup()
-	fingers.Sheet.Adjuster = &engine.Adjuster{Kind: gear.FingerPivotAtValve, Pitch: measure.Millimetre, Ratio: 1.5}
+	fingers.Sheet.Adjuster = &engine.Adjuster{
+		Kind:  gear.FingerPivotAtValve,
+		Pitch: measure.Millimetre,
+		Ratio: 1.5,
+	}
 	falls := jobtest.Start(t, fingers)
 	assert.Equal(t, -1, falls.Job.Stop, "at no stop before there is a plan")
 	falls.Do(job.Happening{Act: job.WayChosen{Way: sequence.Way{School: sequence.OneCylinder},
@@ -232,7 +240,10 @@ func TestFullTurnsToAStopNeedAKnownCrank(t *testing.T) {
 	})
 	d.Do(job.Happening{Act: job.Adjusted{Valve: "E1"}})
 	d.Do(job.Happening{Act: job.Locked{Valve: "E1"}})
-	d.ReadUntil(job.DoBarOver, func(v string) (measure.Length, clearance.Feel) { return jobtest.Nominal(v), "drag" })
+	d.ReadUntil(
+		job.DoBarOver,
+		func(v string) (measure.Length, clearance.Feel) { return jobtest.Nominal(v), "drag" },
+	)
 	d.Do(job.Happening{Act: job.Doubted{}})
 	stop := 0
 	d.Refused(job.Happening{Act: job.BarredOver{Stop: &stop}}, "Nobody knows where the crank stands")
@@ -287,11 +298,17 @@ func TestWhatIsToldAtItsBounds(t *testing.T) {
 	assert.Equal(t, "Bar for the crank pulley bolt", d.Job.Around().Tools()[0].Text)
 	sealed := guided(t, engine.Closing{CureMinutes: 120, SealantPoints: []string{"cap joints"}})
 	tick(sealed, 0, "crank_free", "sealant", "cover_on")
-	sealed.Refused(job.Happening{At: at(1), Act: job.TaskMarked{Task: "start"}}, "cures for 2 h; 119 min are left")
+	sealed.Refused(
+		job.Happening{At: at(1), Act: job.TaskMarked{Task: "start"}},
+		"cures for 2 h; 119 min are left",
+	)
 
 	cold := jobtest.Start(t, jobtest.Setup())
 	cold.Do(job.Happening{Act: job.WayChosen{Way: sequence.Way{School: sequence.OneCylinder}}})
-	cold.Refused(job.Happening{Act: job.Prepared{EngineC: 20, AmbientC: -60.1}}, "is not a temperature of this job")
+	cold.Refused(
+		job.Happening{Act: job.Prepared{EngineC: 20, AmbientC: -60.1}},
+		"is not a temperature of this job",
+	)
 	cold.Do(job.Happening{Act: job.Prepared{EngineC: -59, AmbientC: -60}})
 }
 

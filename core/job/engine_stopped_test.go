@@ -55,7 +55,10 @@ func TestTakingTheTemperatureAfterTheStopLosesNothing(t *testing.T) {
 	d.Do(job.Happening{At: at(0), Act: job.EngineStopped{}})
 	d.Do(job.Happening{At: at(0.5), Act: job.Located{Seen: []sequence.Sighting{
 		{What: sequence.Mark}, {What: sequence.Rocking, Cylinder: 4}}}})
-	d.Refused(job.Happening{At: at(11.7), Act: job.Prepared{EngineC: 85, AmbientC: 20}}, "shut off 11 min ago")
+	d.Refused(
+		job.Happening{At: at(11.7), Act: job.Prepared{EngineC: 85, AmbientC: 20}},
+		"shut off 11 min ago",
+	)
 	d.Do(job.Happening{At: at(60), Act: job.EngineStopped{}})
 	d.Do(job.Happening{At: at(61), Act: job.Prepared{EngineC: 82, AmbientC: 20}})
 	assert.False(t, d.Job.Known())

@@ -197,7 +197,11 @@ func TestACorrectedSizeCounts(t *testing.T) {
 	d := shimmedWith(t, "E1", 420, nil)
 	d.Do(job.Happening{Act: job.Sized{Valve: "E1", Shim: 2600 * um}})
 	d.Do(job.Happening{Act: job.Sized{Valve: "E1", Shim: 2800 * um}})
-	plan, missing := d.Job.ChooseShims([]measure.Length{2700 * um, 2900 * um, 2920 * um}, nil, adjust.FewestBought)
+	plan, missing := d.Job.ChooseShims(
+		[]measure.Length{2700 * um, 2900 * um, 2920 * um},
+		nil,
+		adjust.FewestBought,
+	)
 	require.Empty(t, missing)
 	assert.Equal(t, adjust.Fit{Valve: "E1", Shim: 2920 * um, From: adjust.FromStock, Gap: 300 * um,
 		Bought: true}, plan.Fit[0])
@@ -292,8 +296,11 @@ func shimmedWith(t *testing.T, out string, gap measure.Length, owned gauge.Set) 
 					false: clearance.WontGo}[leaf < 300])
 				continue
 			}
-			d.Feel(n.Valve, map[bool]measure.Length{true: gap, false: jobtest.Nominal(n.Valve)}[n.Valve == out],
-				clearance.Drag)
+			d.Feel(
+				n.Valve,
+				map[bool]measure.Length{true: gap, false: jobtest.Nominal(n.Valve)}[n.Valve == out],
+				clearance.Drag,
+			)
 		default:
 			if n.Action == job.DoAdjust && d.Job.Stop != 0 && out == "E1" {
 				d.Do(job.Happening{Act: job.Turned{Stop: 0}})

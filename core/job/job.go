@@ -45,7 +45,14 @@ func (s Start) Setup() (Setup, error) {
 	if s.Card < 0 || s.Card >= len(cards) || s.HotCard >= len(cards) {
 		return Setup{}, errors.New("it names a clearance card that its sheet does not have")
 	}
-	setup := Setup{Sheet: s.Sheet, Card: cards[s.Card], Aim: s.Aim, Rule: s.Rule, Owned: s.Owned, Feel: s.Feel}
+	setup := Setup{
+		Sheet: s.Sheet,
+		Card:  cards[s.Card],
+		Aim:   s.Aim,
+		Rule:  s.Rule,
+		Owned: s.Owned,
+		Feel:  s.Feel,
+	}
 	if s.HotCard >= 0 {
 		setup.Hot = &cards[s.HotCard]
 	}
@@ -260,6 +267,9 @@ func (j *Job) Around() around.Work {
 	for i, v := range j.Valves {
 		names[i] = v.Name
 	}
-	return around.Work{Book: &j.Book, Engine: around.Engine{Sheet: j.Sheet, Hot: j.Card.State == clearance.Hot, Valves: names,
-		Leaves: len(j.Owned), Speaks: j.Speaks}}
+	return around.Work{
+		Book: &j.Book,
+		Engine: around.Engine{Sheet: j.Sheet, Hot: j.Card.State == clearance.Hot, Valves: names,
+			Leaves: len(j.Owned), Speaks: j.Speaks},
+	}
 }

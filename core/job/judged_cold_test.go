@@ -68,7 +68,10 @@ func TestAWarmEngineDidNotStandOvernight(t *testing.T) {
 	d.Begin(sequence.RockingPairs)
 	d.Do(job.Happening{At: at(0), Act: job.EngineStopped{}})
 	d.Refused(job.Happening{At: at(2), Act: job.JudgedCold{By: job.ByNight}}, "warm 2 min ago")
-	d.Refused(job.Happening{At: at(60), Act: job.JudgedCold{By: job.ByHours, Hours: 3}}, "did not stand for 3 h")
+	d.Refused(
+		job.Happening{At: at(60), Act: job.JudgedCold{By: job.ByHours, Hours: 3}},
+		"did not stand for 3 h",
+	)
 	d.Do(job.Happening{At: at(60), Act: job.TemperatureNoted{EngineC: 55, AmbientC: 20}})
 	d.Refused(job.Happening{At: at(200), Act: job.JudgedCold{By: job.ByHours, Hours: 3}}, "warm 2.3 h ago")
 	d.Do(job.Happening{At: at(240), Act: job.JudgedCold{By: job.ByHours, Hours: 3}})

@@ -45,8 +45,11 @@ func (JudgedHot) Kind() Kind { return "judged_hot" }
 func (a JudgedHot) sound(*Job) error {
 	switch {
 	case !slices.Contains([]HotBy{ByFan, ByNeedle, ByHose, ByOther}, a.How):
-		return refuse("how", fmt.Sprintf("%q is no way to judge it: %s, %s, %s or %s.", a.How, ByFan, ByNeedle,
-			ByHose, ByOther))
+		return refuse(
+			"how",
+			fmt.Sprintf("%q is no way to judge it: %s, %s, %s or %s.", a.How, ByFan, ByNeedle,
+				ByHose, ByOther),
+		)
 	case !(a.RanMin >= 0 && a.RanMin <= MostRanMin):
 		return refuse("ran_min", fmt.Sprintf("Say how many minutes it ran: 0 to %d.", MostRanMin))
 	case len([]rune(a.Note)) > mostNote:

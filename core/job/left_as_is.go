@@ -50,7 +50,10 @@ func (a LeftAsIs) may(j *Job, _ string) error {
 	v := j.valve(a.Valve)
 	switch {
 	case a.why() == "":
-		return refuse("reason", "Say why the valve is left, or until when it is put off: the sheet will show it.")
+		return refuse(
+			"reason",
+			"Say why the valve is left, or until when it is put off: the sheet will show it.",
+		)
 	case v.Stage == NutLoose:
 		return refuse("valve", fmt.Sprintf("The lock nut of %s is slack. Lock it and read it again before "+
 			"it is left.", v.Name))

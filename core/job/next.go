@@ -194,7 +194,8 @@ func (j *Job) settled(v *ValveState) bool {
 		return false
 	}
 	judged := j.Judge(v)
-	return j.MaySet(v) && (judged.Sure || j.Rule == clearance.OneLeaf) && judged.Verdict != clearance.Undecided
+	return j.MaySet(v) && (judged.Sure || j.Rule == clearance.OneLeaf) &&
+		judged.Verdict != clearance.Undecided
 }
 
 func (j *Job) toBeKept(v *ValveState) bool { return v.toKeep() }
@@ -207,7 +208,8 @@ func (j *Job) begunToSet(v *ValveState) bool { return v.slackened() }
 
 // foundOut: it was kept out of its limits, setting has its time, and no other leaf would decide it first.
 func (j *Job) foundOut(v *ValveState) bool {
-	return v.Stage == Untouched && j.maySetNow() && !v.unread() && v.Needs() && !settlesByReading(v.Last.Judgement)
+	return v.Stage == Untouched && j.maySetNow() && !v.unread() && v.Needs() &&
+		!settlesByReading(v.Last.Judgement)
 }
 
 // MaySet says that setting a valve may follow on what was found of it here and now: it is read, not in, and

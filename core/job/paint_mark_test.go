@@ -24,8 +24,10 @@ func TestAMarkIsPaintedForTheHalfTurns(t *testing.T) {
 		d.Do(job.Happening{Act: job.RoundChosen{Round: job.Round{Going: job.ReadOnly}}})
 		assert.Empty(t, d.Job.PaintMark(d.Job.Next()), "where the crank stands is not known yet")
 		d.Do(job.Happening{Act: job.Turned{Stop: 0}})
-		d.ReadUntil(job.DoTurn,
-			func(valve string) (measure.Length, clearance.Feel) { return jobtest.Nominal(valve), clearance.Drag })
+		d.ReadUntil(
+			job.DoTurn,
+			func(valve string) (measure.Length, clearance.Feel) { return jobtest.Nominal(valve), clearance.Drag },
+		)
 		return d.Job.PaintMark(d.Job.Next())
 	}
 	assert.Contains(t, paint(sequence.RockingPairs), "opposite its zero mark")

@@ -44,7 +44,8 @@ func (j *Job) Steps() []ShimStep {
 
 // shimsDue says that shims are being chosen and fitted.
 func (j *Job) shimsDue() bool {
-	return j.Sheet.Shimmed() && j.Going != ReadOnly && j.GateOpen() && (j.bench() == Adjust || j.bare() != nil)
+	return j.Sheet.Shimmed() && j.Going != ReadOnly && j.GateOpen() &&
+		(j.bench() == Adjust || j.bare() != nil)
 }
 
 // awaited is a valve that the choice of shims waits for: one whose size is to be said, else one that a leaf

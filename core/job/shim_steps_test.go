@@ -22,7 +22,11 @@ import (
 
 // shimsRead is a shimmed four, read by a dial over the whole engine: the sizes under its valves and the gaps
 // over them, in micrometres; a valve that is not named has 2.70 and is at its aim.
-func shimsRead(t require.TestingT, school sequence.School, sizes, gaps map[string]measure.Length) *jobtest.Driver {
+func shimsRead(
+	t require.TestingT,
+	school sequence.School,
+	sizes, gaps map[string]measure.Length,
+) *jobtest.Driver {
 	s := jobtest.Setup()
 	sheet := *s.Sheet
 	sheet.Adjuster = &engine.Adjuster{Kind: gear.Shim}

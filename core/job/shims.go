@@ -127,7 +127,11 @@ func (j *Job) CountsOn() (list []adjust.Count) {
 // Another shim must leave a gap surely in its limits, by as much as its figure is uncertain. One that was
 // found in keeps its own, however close, unless the plan moves it, and for the aim's sake it is moved only
 // where it gains more than its figure is uncertain. One that was fitted in this job and found in stays.
-func (j *Job) ChooseShims(sizes []measure.Length, stock []adjust.Count, prefer adjust.Prefer) (plan adjust.ShimPlan,
+func (j *Job) ChooseShims(
+	sizes []measure.Length,
+	stock []adjust.Count,
+	prefer adjust.Prefer,
+) (plan adjust.ShimPlan,
 	missing []string) {
 	var valves []adjust.ShimValve
 	for _, v := range j.Valves {

@@ -26,7 +26,15 @@ func TestShimJobsStay(t *testing.T) {
 	t.Parallel()
 	var lines []string
 	for i := range 60 {
-		c := &shimmer{wild{chanced{t: t, chance: rand.New(rand.NewPCG(uint64(i), 99)), gaps: map[string]measure.Length{}}}}
+		c := &shimmer{
+			wild{
+				chanced{
+					t:      t,
+					chance: rand.New(rand.NewPCG(uint64(i), 99)),
+					gaps:   map[string]measure.Length{},
+				},
+			},
+		}
 		lines = append(lines, fmt.Sprintf("job %d: %s", i, c.job(i)))
 	}
 	golden.Hold(t, "shims", lines)
@@ -72,7 +80,18 @@ func (c *shimmer) job(i int) string {
 		}
 		j := c.d.Job
 		next := j.Next()
-		fmt.Fprintln(h, act.Kind(), act.On(), err, next.Action, next.Valve, next.Stop, next.Turn, next.Confirm, j.Phase())
+		fmt.Fprintln(
+			h,
+			act.Kind(),
+			act.On(),
+			err,
+			next.Action,
+			next.Valve,
+			next.Stop,
+			next.Turn,
+			next.Confirm,
+			j.Phase(),
+		)
 		if next.Shim != nil {
 			fmt.Fprintln(h, *next.Shim)
 		}
@@ -82,7 +101,17 @@ func (c *shimmer) job(i int) string {
 			fmt.Fprintf(h, "%+v %v\n", p, err)
 		}
 		for _, v := range j.Valves {
-			fmt.Fprintln(h, v.Name, v.Shim, v.Out, v.StandIn, v.Verified, j.Found(v).Verdict, j.Judge(v).TryNext, record.Of(j).Done(v))
+			fmt.Fprintln(
+				h,
+				v.Name,
+				v.Shim,
+				v.Out,
+				v.StandIn,
+				v.Verified,
+				j.Found(v).Verdict,
+				j.Judge(v).TryNext,
+				record.Of(j).Done(v),
+			)
 		}
 	}
 	return fmt.Sprintf("%d acts, %s, %x", len(c.d.List), c.d.Job.Phase(), h.Sum64())
@@ -120,7 +149,12 @@ func (c *shimmer) led(seats seat) job.Act {
 		if shim == 0 {
 			shim = n.Shim.Most - measure.Length(c.chance.IntN(3))*50*um
 		}
-		return job.Adjusted{Valve: n.Shim.Valve, Shim: shim, From: n.Shim.From, StandIn: n.Shim.Do == job.FitStandIn}
+		return job.Adjusted{
+			Valve:   n.Shim.Valve,
+			Shim:    shim,
+			From:    n.Shim.From,
+			StandIn: n.Shim.Do == job.FitStandIn,
+		}
 	}
 	return c.next()
 }

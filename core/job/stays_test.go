@@ -181,8 +181,10 @@ func (c *chanced) next() job.Act {
 func (c *chanced) choose() job.Act {
 	goings := c.d.Job.Rounds()
 	return job.WayChosen{
-		Way: sequence.Way{School: []sequence.School{sequence.OneCylinder, sequence.RockingPairs, sequence.TwoStop,
-			sequence.ExhaustOpen, sequence.OneLobe, sequence.SumRule}[c.chance.IntN(6)]},
+		Way: sequence.Way{
+			School: []sequence.School{sequence.OneCylinder, sequence.RockingPairs, sequence.TwoStop,
+				sequence.ExhaustOpen, sequence.OneLobe, sequence.SumRule}[c.chance.IntN(6)],
+		},
 		Round: job.Round{Going: goings[c.chance.IntN(len(goings))],
 			Check:     []job.Check{"", job.CheckAll, job.CheckSetOnes, job.CheckNone}[c.chance.IntN(4)],
 			KindFirst: []job.KindFirst{"", job.ExhaustFirst, job.IntakeFirst}[c.chance.IntN(3)],
@@ -231,7 +233,12 @@ func (c *chanced) adjust(n job.Next, v *job.ValveState) job.Act {
 		shim = n.Shim.Most - 100*um
 	}
 	c.gaps[n.Shim.Valve] = j.AimOf(v) + measure.Length(c.chance.IntN(5)-2)*10*um
-	return job.Adjusted{Valve: n.Shim.Valve, Shim: shim, From: n.Shim.From, StandIn: n.Shim.Do == job.FitStandIn}
+	return job.Adjusted{
+		Valve:   n.Shim.Valve,
+		Shim:    shim,
+		From:    n.Shim.From,
+		StandIn: n.Shim.Do == job.FitStandIn,
+	}
 }
 
 // other is something that is not next, and may be refused.

@@ -29,7 +29,9 @@ func TestWildJobsStay(t *testing.T) {
 	t.Parallel()
 	var lines []string
 	for i := range 36 {
-		c := &wild{chanced{t: t, chance: rand.New(rand.NewPCG(uint64(i), 4711)), gaps: map[string]measure.Length{}}}
+		c := &wild{
+			chanced{t: t, chance: rand.New(rand.NewPCG(uint64(i), 4711)), gaps: map[string]measure.Length{}},
+		}
 		lines = append(lines, fmt.Sprintf("job %d: %s", i, c.job(i)))
 	}
 	golden.Hold(t, "wild", lines)
@@ -66,7 +68,13 @@ func (c *wild) job(i int) string {
 	c.d, c.now = jobtest.Start(c.t, c.setup(i)), noon
 	shop := job.Shop{}
 	for size := 2000 * um; size <= 3200*um; size += 50 * um {
-		shop.Sizes, shop.Stock = append(shop.Sizes, size), append(shop.Stock, adjust.Count{Shim: size, N: i % 3})
+		shop.Sizes, shop.Stock = append(
+			shop.Sizes,
+			size,
+		), append(
+			shop.Stock,
+			adjust.Count{Shim: size, N: i % 3},
+		)
 	}
 	c.d.Job.Supply(shop)
 	for _, v := range c.d.Job.Valves {
@@ -92,7 +100,17 @@ func (c *wild) job(i int) string {
 		}
 		err := c.d.Try(entry)
 		next := c.d.Job.Next()
-		fmt.Fprintln(h, act.Kind(), act.On(), err, next.Action, next.Valve, next.Stop, next.Turn, next.Confirm)
+		fmt.Fprintln(
+			h,
+			act.Kind(),
+			act.On(),
+			err,
+			next.Action,
+			next.Valve,
+			next.Stop,
+			next.Turn,
+			next.Confirm,
+		)
 		if next.Shim != nil {
 			fmt.Fprintln(h, *next.Shim)
 		}
@@ -110,10 +128,14 @@ func (c *wild) odd() job.Act {
 	crank := measure.Angle(c.chance.IntN(720)) * measure.Degree
 	switch c.chance.IntN(16) {
 	case 0:
-		return job.Located{Seen: []sequence.Sighting{{What: sequence.Loose, Valve: v.Name}, {What: sequence.Mark}}}
+		return job.Located{
+			Seen: []sequence.Sighting{{What: sequence.Loose, Valve: v.Name}, {What: sequence.Mark}},
+		}
 	case 1:
-		return job.Located{Seen: []sequence.Sighting{{What: []sequence.What{sequence.FullLift, sequence.Opening,
-			sequence.Closing, sequence.Pressed, sequence.LobeAway}[c.chance.IntN(5)], Valve: v.Name}}}
+		return job.Located{
+			Seen: []sequence.Sighting{{What: []sequence.What{sequence.FullLift, sequence.Opening,
+				sequence.Closing, sequence.Pressed, sequence.LobeAway}[c.chance.IntN(5)], Valve: v.Name}},
+		}
 	case 2:
 		return job.Located{Seen: []sequence.Sighting{{What: sequence.Rocking, Cylinder: v.Cylinder}}}
 	case 3:
@@ -158,7 +180,10 @@ func (c *wild) odd() job.Act {
 	case 13:
 		return job.Kept{Valve: v.Name}
 	case 14:
-		return job.LeftAsIs{Valve: v.Name, Deferred: job.Deferral{Waits: job.WaitsForDate, Until: "2027-03-01"}}
+		return job.LeftAsIs{
+			Valve:    v.Name,
+			Deferred: job.Deferral{Waits: job.WaitsForDate, Until: "2027-03-01"},
+		}
 	}
 	return job.Withdrawn{Valve: v.Name, Index: c.chance.IntN(3)}
 }

@@ -89,7 +89,9 @@ func TestAnOpenVehicleWaits(t *testing.T) {
 	parts := job.Waiting{Deferral: job.Deferral{Waits: job.WaitsForParts, Until: " cover gasket "}}
 	d.Do(job.Happening{Act: parts})
 	assert.Equal(t, "parts, cover gasket", d.Job.Waits.Waiting())
-	d.Do(job.Happening{Act: job.FindingNoted{Finding: around.Finding{ID: "f", Place: "cover", What: "split"}}})
+	d.Do(
+		job.Happening{Act: job.FindingNoted{Finding: around.Finding{ID: "f", Place: "cover", What: "split"}}},
+	)
 	assert.Equal(t, "parts, cover gasket", d.Job.Waits.Waiting(), "a note is no work")
 	tick(d, 0, "faces")
 	assert.Empty(t, d.Job.Waits.Waiting())

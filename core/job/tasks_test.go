@@ -76,7 +76,11 @@ func TestTasksFitTheEngine(t *testing.T) {
 	plain := guided(t, engine.Closing{})
 	assert.NotContains(t, texts(plain.Job, around.CloseUp), "Sealant only at: ")
 	assert.Contains(t, texts(plain.Job, around.CloseUp), "Gasket set dry")
-	assert.Contains(t, texts(plain.Job, around.CloseUp), "Cover bolts, round 2 of 2, from the middle outwards")
+	assert.Contains(
+		t,
+		texts(plain.Job, around.CloseUp),
+		"Cover bolts, round 2 of 2, from the middle outwards",
+	)
 }
 
 // half ticks the first half of the steps of a part: it is gone through, and the rest is asked for.
@@ -214,7 +218,11 @@ func TestToolsByTheKindOfGear(t *testing.T) {
 		for _, tool := range jobtest.Start(t, s).Job.Around().Tools() {
 			names = append(names, tool.Text)
 		}
-		assert.Equal(t, "first to hand 0.22 (intake), 0.30 (exhaust)", bench.FirstLeaves(jobtest.Start(t, s).Job))
+		assert.Equal(
+			t,
+			"first to hand 0.22 (intake), 0.30 (exhaust)",
+			bench.FirstLeaves(jobtest.Start(t, s).Job),
+		)
 		assert.Contains(t, names, tool)
 		assert.Contains(t, names, "Torque wrench, 14 N·m (10.3 lbf·ft)", "14 / 1.3558179 = 10.33")
 	}
@@ -293,7 +301,10 @@ func TestComplaintsPointToASide(t *testing.T) {
 func TestSealantAfreshTakesTheCoverOff(t *testing.T) {
 	d := guided(t, engine.Closing{SealantPoints: []string{"cap joints"}})
 	on := func() bool {
-		return slices.ContainsFunc(d.Job.Around().Tasks(), func(s around.Task) bool { return s.ID == "cover_on" && s.Mark.Marked })
+		return slices.ContainsFunc(
+			d.Job.Around().Tasks(),
+			func(s around.Task) bool { return s.ID == "cover_on" && s.Mark.Marked },
+		)
 	}
 	tick(d, 0, "crank_free", "tools_back", "sealant", "cover_on")
 	d.Do(job.Happening{At: at(1), Act: job.TaskMarked{Task: "tools_back", Back: true}})

@@ -35,7 +35,12 @@ func TestTheEdgesOfALength(t *testing.T) {
 	assert.Zero(t, got)
 	inch, err := measure.ParseInches("-0.000005")
 	require.NoError(t, err)
-	assert.Equal(t, measure.Length(-127), inch, "25.4 mm exactly (international yard and pound agreement 1959)")
+	assert.Equal(
+		t,
+		measure.Length(-127),
+		inch,
+		"25.4 mm exactly (international yard and pound agreement 1959)",
+	)
 
 	assert.Equal(t, 3*measure.Micrometre, (-3 * measure.Micrometre).Abs())
 	assert.Equal(t, 3*measure.Micrometre, (3 * measure.Micrometre).Abs())

@@ -87,7 +87,9 @@ func (j Told) Report(r Record) Report {
 		out.Rows = append(
 			out.Rows,
 			ReportRow{Valve: v.Name, Kind: v.Kind.String(), Limits: say.window(v.Limits.Window),
-				Cold: say.cell(v.ColdLeft), Found: say.cell(v.AsFound), Left: say.cell(v.Last), Done: j.Done(v)},
+				Cold: say.cell(
+					v.ColdLeft,
+				), Found: say.cell(v.AsFound), Left: say.cell(v.Last), Done: j.Done(v)},
 		)
 	}
 	for _, l := range []ReportList{j.soundList(), j.findingList(), j.shimList(), j.exceptionList(), j.addedList()} {
@@ -270,7 +272,10 @@ func (j Told) exceptionList() ReportList {
 		switch {
 		case t.Mark.Reason == "":
 		case t.Mark.Skipped:
-			l.Items = append(l.Items, ReportItem{Text: fmt.Sprintf("%s: passed over, %s", t.Text, t.Mark.Reason)})
+			l.Items = append(
+				l.Items,
+				ReportItem{Text: fmt.Sprintf("%s: passed over, %s", t.Text, t.Mark.Reason)},
+			)
 		default:
 			l.Items = append(
 				l.Items,

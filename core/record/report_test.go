@@ -18,7 +18,13 @@ import (
 func TestTheReportOfAJob(t *testing.T) {
 	d := jobtest.Start(t, jobtest.Setup())
 	r := record.Of(d.Job).Report(
-		record.Record{Vehicle: "Tipper", Plate: "T 7", Mechanic: "Tess", Gauges: "plain", CreatedAt: jobtest.Noon},
+		record.Record{
+			Vehicle:   "Tipper",
+			Plate:     "T 7",
+			Mechanic:  "Tess",
+			Gauges:    "plain",
+			CreatedAt: jobtest.Noon,
+		},
 	)
 	assert.Equal(t, "Valve clearances: Tipper T 7", r.Title)
 	assert.Equal(t, "NOT SIGNED YET", r.Seal)

@@ -65,8 +65,11 @@ func (j Told) Walk() string {
 	goes := []string{map[job.Going]string{job.SetAsYouGo: "set as you go", job.ReadFirst: "read all first",
 		job.ReadOnly: "read only", job.FreeFirst: "free all first"}[cmp.Or(j.Going, job.ReadFirst)]}
 	if j.Going != job.ReadOnly {
-		goes = append(goes, map[job.Check]string{job.CheckAll: "check all", job.CheckSetOnes: "check those set",
-			job.CheckNone: "no check"}[j.Checks()])
+		goes = append(
+			goes,
+			map[job.Check]string{job.CheckAll: "check all", job.CheckSetOnes: "check those set",
+				job.CheckNone: "no check"}[j.Checks()],
+		)
 	}
 	if j.ToAim == job.AllToAim {
 		goes = append(goes, "all to the aim")
@@ -101,7 +104,10 @@ func (j Told) Done(v *job.ValveState) string {
 	}
 	parts = append(parts, outcome(v))
 	if v.LockedBy != "" {
-		parts = append(parts, map[job.LockedBy]string{job.ByTorque: "nut to its torque", job.ByFeel: "nut by feel"}[v.LockedBy])
+		parts = append(
+			parts,
+			map[job.LockedBy]string{job.ByTorque: "nut to its torque", job.ByFeel: "nut by feel"}[v.LockedBy],
+		)
 	}
 	if v.Shim > 0 {
 		shim := "shim " + v.Shim.String()

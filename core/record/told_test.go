@@ -50,7 +50,12 @@ func TestEachPassIsToldApart(t *testing.T) {
 	s.Hot = &hot
 	d := jobtest.Start(t, s)
 	d.Do(job.Happening{Act: job.WayChosen{Way: sequence.Way{School: sequence.RockingPairs}}})
-	d.Do(job.Happening{At: jobtest.At(0), Act: job.Prepared{EngineC: 45, AmbientC: 20, Reason: "the owner waits"}})
+	d.Do(
+		job.Happening{
+			At:  jobtest.At(0),
+			Act: job.Prepared{EngineC: 45, AmbientC: 20, Reason: "the owner waits"},
+		},
+	)
 	d.Do(job.Happening{Act: job.Turned{Stop: 0}})
 	d.Feel("E1", 200, clearance.WontGo)
 	d.Do(job.Happening{Act: job.LeftAsIs{Valve: "E1", Reason: "seized"}})

@@ -83,7 +83,10 @@ func History(finished []Visit, intervals []wear.Interval) wear.History {
 				v.At.Before(h.Visits[n-1].Date)) {
 			continue
 		}
-		h.Visits = append(h.Visits, wear.Visit{OdometerKM: float64(v.OdometerKM), Date: v.At, Valves: v.Valves})
+		h.Visits = append(
+			h.Visits,
+			wear.Visit{OdometerKM: float64(v.OdometerKM), Date: v.At, Valves: v.Valves},
+		)
 	}
 	return h
 }

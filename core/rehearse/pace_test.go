@@ -61,9 +61,12 @@ func TestAHotJobInsideTenMinutes(t *testing.T) {
 			} else {
 				leaf -= 20 // the leaf of the lower limit will not go: it is tight
 			}
-			take(12*time.Second, job.ReadingTaken{Valve: v.Name, Leaves: gauge.Straight(leaf * measure.Micrometre),
-				Feel:     feel,
-				KeepSure: true})
+			take(
+				12*time.Second,
+				job.ReadingTaken{Valve: v.Name, Leaves: gauge.Straight(leaf * measure.Micrometre),
+					Feel:     feel,
+					KeepSure: true},
+			)
 		case job.DoKeep:
 			take(0, job.Kept{Valve: next.Valve})
 		case job.DoAdjust:
@@ -89,8 +92,11 @@ func TestAHotJobInsideTenMinutes(t *testing.T) {
 
 // A slow mechanic is told to do it in two warm-ups; a job by cold figures is told nothing.
 func TestTheForecastFollowsThePace(t *testing.T) {
-	assert.Contains(t, rehearse.HotForecast{Own: true, AllIn: 12 * time.Minute, AllOut: 20 * time.Minute}.String(),
-		"two warm-ups")
+	assert.Contains(
+		t,
+		rehearse.HotForecast{Own: true, AllIn: 12 * time.Minute, AllOut: 20 * time.Minute}.String(),
+		"two warm-ups",
+	)
 	assert.Contains(t, rehearse.HotForecast{AllIn: 6 * time.Minute, AllOut: 13 * time.Minute}.String(),
 		"13 with all out. Hot figures hold for 10")
 	d := jobtest.Start(t, jobtest.Setup())

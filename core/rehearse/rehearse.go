@@ -190,7 +190,9 @@ func (r Rehearsing) job() (*job.Job, []string, error) {
 			Exhaust: gap(engine.Exhaust)}
 		assumed = append(assumed, "No clearances are stated: one leaf a kind is taken, two different ones.")
 	}
-	j, err := job.New(job.Setup{Sheet: &sheet, Card: *card, Rule: clearance.OneLeaf, Feel: clearance.DefaultFeel})
+	j, err := job.New(
+		job.Setup{Sheet: &sheet, Card: *card, Rule: clearance.OneLeaf, Feel: clearance.DefaultFeel},
+	)
 	if err != nil {
 		return nil, nil, err
 	}

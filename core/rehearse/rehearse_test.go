@@ -26,7 +26,9 @@ func sixteenValves() *engine.Sheet {
 func rehearsed(t testing.TB, s *engine.Sheet, school sequence.School, r job.Round,
 	out ...string) rehearse.Rehearsal {
 	t.Helper()
-	got, err := rehearse.Play(rehearse.Rehearsing{Sheet: s, Way: sequence.Way{School: school}, Round: r, Out: out})
+	got, err := rehearse.Play(
+		rehearse.Rehearsing{Sheet: s, Way: sequence.Way{School: school}, Round: r, Out: out},
+	)
 	require.NoError(t, err)
 	return got
 }
@@ -69,13 +71,24 @@ func TestHandCountsAgainstTheOutside(t *testing.T) {
 func TestWhatARehearsalTells(t *testing.T) {
 	got := rehearsed(t, enginetest.Four(), sequence.OneCylinder,
 		job.Round{Going: job.SetAsYouGo, Check: job.CheckAll}, "E1")
-	assert.Equal(t, []rehearse.Step{{Do: rehearse.DoingRead, Valve: "E1"}, {Do: rehearse.DoingSet, Valve: "E1"},
-		{Do: rehearse.DoingLock, Valve: "E1"}, {Do: rehearse.DoingRead, Valve: "E1"}, {Do: rehearse.DoingRead,
-			Valve: "I1"}}, got.Steps[:5])
+	assert.Equal(
+		t,
+		[]rehearse.Step{{Do: rehearse.DoingRead, Valve: "E1"}, {Do: rehearse.DoingSet, Valve: "E1"},
+			{
+				Do:    rehearse.DoingLock,
+				Valve: "E1",
+			}, {Do: rehearse.DoingRead, Valve: "E1"}, {Do: rehearse.DoingRead,
+				Valve: "I1"}},
+		got.Steps[:5],
+	)
 	assert.Equal(t, 540*measure.Degree, got.Turn)
 	assert.Equal(t, (720+540)*measure.Degree, got.CheckTurn, "all: two turns, and once round again")
 	over := slices.IndexFunc(got.Steps, func(s rehearse.Step) bool { return s.Do == rehearse.DoingCheckTurn })
-	assert.Equal(t, rehearse.Step{Do: rehearse.DoingCheckTurn, Stop: 3, Turn: 720 * measure.Degree}, got.Steps[over])
+	assert.Equal(
+		t,
+		rehearse.Step{Do: rehearse.DoingCheckTurn, Stop: 3, Turn: 720 * measure.Degree},
+		got.Steps[over],
+	)
 	assert.Len(t, got.Assumed, 2, "neither adjuster nor clearances are on this sheet")
 
 	only := rehearsed(t, enginetest.Four(), sequence.OneCylinder,
@@ -127,9 +140,18 @@ func TestASecondWalk(t *testing.T) {
 	}
 	fingers := *four
 	fingers.Adjuster = &engine.Adjuster{Kind: gear.FingerPivotAtValve, Pitch: measure.Millimetre, Ratio: 1.5}
-	free = rehearsed(t, &fingers, sequence.RockingPairs, job.Round{Going: job.FreeFirst, Check: job.CheckNone})
+	free = rehearsed(
+		t,
+		&fingers,
+		sequence.RockingPairs,
+		job.Round{Going: job.FreeFirst, Check: job.CheckNone},
+	)
 	assert.Equal(t, 540*measure.Degree, free.Turn, "a follower can fall out: each at its own stop")
-	assert.Equal(t, []rehearse.Doing{rehearse.DoingFree, rehearse.DoingSet}, []rehearse.Doing{free.Steps[0].Do, free.Steps[1].Do})
+	assert.Equal(
+		t,
+		[]rehearse.Doing{rehearse.DoingFree, rehearse.DoingSet},
+		[]rehearse.Doing{free.Steps[0].Do, free.Steps[1].Do},
+	)
 
 	part := rehearsed(t, four, sequence.OneCylinder,
 		job.Round{Going: job.ReadOnly, Scope: []string{"E4", "I4"}})

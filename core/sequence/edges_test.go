@@ -42,7 +42,10 @@ func TestPlansOfMarksMarginsAndNumbersStay(t *testing.T) {
 						fmt.Fprintf(h, "%+v\n", p)
 					}
 				}
-				lines = append(lines, fmt.Sprintf("engine %d, %d marks, %d°: %x", n, len(marks), margin, h.Sum64()))
+				lines = append(
+					lines,
+					fmt.Sprintf("engine %d, %d marks, %d°: %x", n, len(marks), margin, h.Sum64()),
+				)
 			}
 		}
 	}
@@ -54,8 +57,11 @@ func requests(s *engine.Sheet, margin measure.Angle) (list []sequence.Request) {
 		for _, positions := range []sequence.Positions{"", sequence.MarksOnly} {
 			for _, order := range school.Orders() {
 				for _, back := range []bool{false, true} {
-					q := sequence.Request{Way: sequence.Way{School: school, Positions: positions, Order: order},
-						RequiredMargin: &margin, BackAllowed: true}
+					q := sequence.Request{
+						Way:            sequence.Way{School: school, Positions: positions, Order: order},
+						RequiredMargin: &margin,
+						BackAllowed:    true,
+					}
 					if back {
 						q.Direction = sequence.Back
 					}
@@ -178,7 +184,10 @@ func TestSignsAreSeenJustAtTheirPlace(t *testing.T) {
 		shown := false
 		for _, stop := range p.Stops {
 			shown = shown ||
-				slices.ContainsFunc(stop.Watch, func(w sequence.Sighting) bool { return w.What == sequence.Signed })
+				slices.ContainsFunc(
+					stop.Watch,
+					func(w sequence.Sighting) bool { return w.What == sequence.Signed },
+				)
 		}
 		assert.Equal(t, seen, shown, "sign off by %d", off)
 	}

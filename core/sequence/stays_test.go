@@ -85,8 +85,18 @@ func planLine(s *engine.Sheet, w sequence.Way) string {
 			)
 		}
 	}
-	return fmt.Sprintf("%s %s: %v %s %v %v %v: %s %x", w.School, w.Direction, p.Applies, p.Reason, p.TotalTurn,
-		len(p.Assumed), p.MarksNeeded(), strings.Join(stops, " | "), h.Sum64())
+	return fmt.Sprintf(
+		"%s %s: %v %s %v %v %v: %s %x",
+		w.School,
+		w.Direction,
+		p.Applies,
+		p.Reason,
+		p.TotalTurn,
+		len(p.Assumed),
+		p.MarksNeeded(),
+		strings.Join(stops, " | "),
+		h.Sum64(),
+	)
 }
 
 // placeLine is where the crank may stand by one to three things that are truly seen somewhere.

@@ -141,19 +141,29 @@ func TestEveryWalkComesToItsEnd(t *testing.T) {
 // coarse and fine, sizes far apart and close, under every rule and either wish, stand-ins too.
 func TestShimsComeToAnEnd(t *testing.T) {
 	rapid.Check(t, func(t *rapid.T) {
-		s := job.Setup{Sheet: enginetest.Four(), Feel: clearance.DefaultFeel, Card: card(clearance.Cold, 220, 300),
-			Rule: rapid.SampledFrom([]clearance.Rule{clearance.Workshop, clearance.Guarded, clearance.OneLeaf}).Draw(t,
-				"rule")}
+		s := job.Setup{
+			Sheet: enginetest.Four(),
+			Feel:  clearance.DefaultFeel,
+			Card:  card(clearance.Cold, 220, 300),
+			Rule: rapid.SampledFrom([]clearance.Rule{clearance.Workshop, clearance.Guarded, clearance.OneLeaf}).
+				Draw(t,
+					"rule"),
+		}
 		s.Sheet.Adjuster = &engine.Adjuster{Kind: gear.Shim}
 		step := rapid.SampledFrom([]measure.Length{10, 20, 50}).Draw(t, "leaves")
 		for m := measure.Length(50); m <= 600; m += step {
 			s.Owned = append(s.Owned, gauge.Leaf{ID: gauge.ID{Marked: m * um}})
 		}
-		m := &mechanic{world: newWorld(t, s), keeps: true, patience: 99, round: job.Round{Going: job.ReadFirst},
+		m := &mechanic{
+			world:    newWorld(t, s),
+			keeps:    true,
+			patience: 99,
+			round:    job.Round{Going: job.ReadFirst},
 			way: sequence.Way{
 				School: rapid.SampledFrom([]sequence.School{sequence.OneCylinder, sequence.TwoStop}).Draw(t,
 					"school"),
-			}}
+			},
+		}
 		stocked := job.Shop{}
 		apart := rapid.SampledFrom([]measure.Length{25, 50, 100}).Draw(t, "sizes")
 		for size := measure.Length(2000); size <= 3200; size += apart {

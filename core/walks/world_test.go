@@ -233,7 +233,12 @@ func (w *world) signed() {
 // outOf are the valves that whoever reads them will not find in, with the leaves there are.
 func (w *world) outOf() (out []string) {
 	for _, v := range w.job.Valves {
-		y := clearance.Yardstick{Limits: v.Limits, Owned: w.setup.Owned, Feel: w.setup.Feel, Rule: w.setup.Rule}
+		y := clearance.Yardstick{
+			Limits: v.Limits,
+			Owned:  w.setup.Owned,
+			Feel:   w.setup.Feel,
+			Rule:   w.setup.Rule,
+		}
 		var readings []clearance.Reading
 		for judged := y.Judge(nil); judged.TryNext != nil; judged = y.Judge(readings) {
 			gap, t := w.gaps[v.Name], judged.TryNext.Thickness()

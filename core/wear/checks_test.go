@@ -70,7 +70,12 @@ func TestPooledRatesAndRangesAgainstTheOutside(t *testing.T) {
 		checks.Near(t, library, name+"rate, mm per 1,000 km", stat.Mean(rates, distances),
 			got.Valves[0].Rate, 1e-12)
 		last, gap := c.km[len(c.km)-1], c.limit-c.found[len(c.found)-1]
-		rate, u := stat.Mean(rates, distances), 4*math.Sqrt2/floats.Sum(distances) // the readings between cancel
+		rate, u := stat.Mean(
+			rates,
+			distances,
+		), 4*math.Sqrt2/floats.Sum(
+			distances,
+		) // the readings between cancel
 		normal := distuv.Normal{Mu: rate, Sigma: u}
 		by := checks.Library("gonum distuv.Normal, quantiles 0.05 and 0.95")
 		ends := []float64{gap / normal.Quantile(0.05), gap / normal.Quantile(0.95)}
@@ -80,7 +85,14 @@ func TestPooledRatesAndRangesAgainstTheOutside(t *testing.T) {
 				first = math.Min(first, km)
 			}
 		}
-		checks.Near(t, by, name+"leaves its limits at the earliest at, km", last+first, got.Valves[0].Range[0], 10)
+		checks.Near(
+			t,
+			by,
+			name+"leaves its limits at the earliest at, km",
+			last+first,
+			got.Valves[0].Range[0],
+			10,
+		)
 	}
 }
 

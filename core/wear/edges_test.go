@@ -19,7 +19,10 @@ import (
 // three rates of a kind have no usual, and four have.
 func TestTheEdgesOfPaceAndUsual(t *testing.T) {
 	at := func(hours float64, km float64) wear.Visit {
-		return wear.Visit{Date: day("2026-01-01").Add(time.Duration(hours * float64(time.Hour))), OdometerKM: km}
+		return wear.Visit{
+			Date:       day("2026-01-01").Add(time.Duration(hours * float64(time.Hour))),
+			OdometerKM: km,
+		}
 	}
 	assert.Equal(t, 100.0, wear.PerDay([]wear.Visit{at(0, 0), at(24, 100)}))
 	assert.True(t, math.IsNaN(wear.PerDay([]wear.Visit{at(0, 0), at(23.99, 100)})))

@@ -64,7 +64,9 @@ func admitGaugeSet(g store.GaugeSet) string {
 	if why := sendable(body); why != "" {
 		return why
 	}
-	return said(gaugeFaults(body, g.CreatedAt.AddDate(100, 0, 0))) // the archive is not read before it was made
+	return said(
+		gaugeFaults(body, g.CreatedAt.AddDate(100, 0, 0)),
+	) // the archive is not read before it was made
 }
 
 func admitVehicle(v store.Vehicle) string {

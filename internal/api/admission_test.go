@@ -131,7 +131,11 @@ func TestOneRecordThatDoesNotRead(t *testing.T) {
 	spoil(t, d.path, `UPDATE gauge_sets SET leaves = '[{' WHERE id = (SELECT min(id) FROM gauge_sets)`)
 	spoil(t, d.path, `UPDATE vehicles SET cards = '[{' WHERE id = 'demo-tipper-7'`)
 	spoil(t, d.path, `UPDATE vehicles SET intervals = '[{' WHERE id = 'demo-post-bus'`)
-	spoil(t, d.path, `INSERT OR REPLACE INTO settings VALUES ('shims_counted_at', 'noon'), ('shim_sizes', '{')`)
+	spoil(
+		t,
+		d.path,
+		`INSERT OR REPLACE INTO settings VALUES ('shims_counted_at', 'noon'), ('shim_sizes', '{')`,
+	)
 	spoil(t, d.path, `UPDATE visits SET outcome = '%zz' WHERE job_id = 'demo-job-bus'`)
 	spoil(t, d.path, `UPDATE happenings SET body = '{}' WHERE job_id = 'demo-job-tipper' AND place = 1`)
 	st, err := store.Open(d.path)
@@ -205,8 +209,12 @@ func TestAVehicleChangedInTwoPlaces(t *testing.T) {
 	}
 	seen := at()
 	put := func(query, more string) (int, string) {
-		return d.send("PUT", "/api/v1/vehicles/vehicle-01"+query, `{"name":"Tipper","plate":"T 1","engine_id":`+
-			`"engine-01","odometer_km":`+more+`}`)
+		return d.send(
+			"PUT",
+			"/api/v1/vehicles/vehicle-01"+query,
+			`{"name":"Tipper","plate":"T 1","engine_id":`+
+				`"engine-01","odometer_km":`+more+`}`,
+		)
 	}
 	status, text := put("?replaces="+seen, "99999")
 	require.Equal(t, http.StatusOK, status, text)

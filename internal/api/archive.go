@@ -103,7 +103,14 @@ func (s *server) importArchive(ctx context.Context, in *archiveInput) (*bodyOf[I
 	if err := s.catchUp(ctx); err != nil {
 		return nil, fault(err)
 	}
-	answer := ImportAnswer{taken.Engines, taken.GaugeSets, taken.Vehicles, taken.Jobs, taken.Already, []string{}}
+	answer := ImportAnswer{
+		taken.Engines,
+		taken.GaugeSets,
+		taken.Vehicles,
+		taken.Jobs,
+		taken.Already,
+		[]string{},
+	}
 	for _, d := range taken.Damaged {
 		answer.LeftOut = append(answer.LeftOut, fmt.Sprintf("%s %s: %s", d.What, d.ID, d.Why))
 	}
@@ -114,7 +121,9 @@ func (s *server) importArchive(ctx context.Context, in *archiveInput) (*bodyOf[I
 func kept(body io.Reader) (f *os.File, size int64, err error) {
 	f, err = os.CreateTemp("", "metronix-archive-")
 	if err != nil {
-		return nil, 0, huma.Error507InsufficientStorage("There is no room for the archive: " + err.Error() + ".")
+		return nil, 0, huma.Error507InsufficientStorage(
+			"There is no room for the archive: " + err.Error() + ".",
+		)
 	}
 	defer os.Remove(f.Name())
 	if size, err = io.Copy(f, body); err == nil {
@@ -123,8 +132,10 @@ func kept(body io.Reader) (f *os.File, size int64, err error) {
 	f.Close()
 	var full *os.PathError
 	if errors.As(err, &full) {
-		return nil, 0, huma.Error507InsufficientStorage("There is no room for the archive in " + os.TempDir() +
-			". Make room, or take it in with metronix import. Nothing was stored.")
+		return nil, 0, huma.Error507InsufficientStorage(
+			"There is no room for the archive in " + os.TempDir() +
+				". Make room, or take it in with metronix import. Nothing was stored.",
+		)
 	}
 	return nil, 0, huma.Error408RequestTimeout(
 		"The archive did not come to its end. Send it again. Nothing was stored.",
@@ -170,7 +181,9 @@ type onItsWay struct{}
 func (p *patient) Unwrap() http.ResponseWriter { return p.ResponseWriter }
 
 func (p *patient) Write(data []byte) (int, error) {
-	_ = p.way.SetWriteDeadline(time.Now().Add(archiveIdle)) // where that cannot be set, the server's own holds
+	_ = p.way.SetWriteDeadline(
+		time.Now().Add(archiveIdle),
+	) // where that cannot be set, the server's own holds
 	return p.ResponseWriter.Write(data)
 }
 

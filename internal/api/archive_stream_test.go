@@ -20,7 +20,12 @@ func TestAnArchiveIsAStream(t *testing.T) {
 	server := httptest.NewServer(d.http)
 	defer server.Close()
 	get := func() (*http.Response, error) {
-		r, err := http.NewRequestWithContext(t.Context(), http.MethodGet, server.URL+"/api/v1/archive.zip", nil)
+		r, err := http.NewRequestWithContext(
+			t.Context(),
+			http.MethodGet,
+			server.URL+"/api/v1/archive.zip",
+			nil,
+		)
 		require.NoError(t, err)
 		return http.DefaultClient.Do(r)
 	}

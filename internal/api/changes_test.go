@@ -119,7 +119,10 @@ func TestWhoDoesNotAskIsAnsweredInFull(t *testing.T) {
 		assert.Contains(t, answer, "plan", body)
 	}
 	full(happenings, `{"id":"changes-100","seen":"happening-003","kind":"picked","valve":"E1"}`)
-	full(happenings+"?changes=true", `{"id":"changes-101","seen":"happening-001","kind":"picked","valve":"E1"}`)
+	full(
+		happenings+"?changes=true",
+		`{"id":"changes-101","seen":"happening-001","kind":"picked","valve":"E1"}`,
+	)
 	full(happenings+"?changes=true", `{"id":"changes-102","kind":"picked","valve":"E1"}`)
 }
 

@@ -60,8 +60,15 @@ func (s *server) jobRoutes(a huma.API) {
 		summary("put-job-on-board", "Take a job off the board, or bring it back; nothing of it is lost"))
 	huma.Post(a, "/api/v1/jobs", s.addJob, summary("start-job", "Start a job"), strictly[NewJob](a))
 	huma.Get(a, "/api/v1/jobs/{id}", s.job, summary("get-job", "One job"))
-	huma.Get(a, "/api/v1/jobs/{id}/opening", s.jobOpening,
-		summary("open-job", "All that a job's state follows from but the time, for a bench that judges without the program"))
+	huma.Get(
+		a,
+		"/api/v1/jobs/{id}/opening",
+		s.jobOpening,
+		summary(
+			"open-job",
+			"All that a job's state follows from but the time, for a bench that judges without the program",
+		),
+	)
 	huma.Post(a, "/api/v1/jobs/{id}/find", s.find,
 		summary("find-crank", "Where the crank may stand from what is seen, and what to do from there; "+
 			"nothing is stored"), strictly[FindQuestion](a))

@@ -32,7 +32,16 @@ func (s *server) jobBefore(ctx context.Context, r store.Job) (*JobBefore, error)
 	for _, v := range slices.Backward(visits) {
 		if v.JobID != r.ID && !v.At.After(r.CreatedAt) {
 			shown := visitView(v)
-			return &JobBefore{v.JobID, v.At, v.OdometerKM, v.By, shown.Outcome, v.Tight, v.Loose, shown.Later}, nil
+			return &JobBefore{
+				v.JobID,
+				v.At,
+				v.OdometerKM,
+				v.By,
+				shown.Outcome,
+				v.Tight,
+				v.Loose,
+				shown.Later,
+			}, nil
 		}
 	}
 	return nil, nil

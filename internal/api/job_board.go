@@ -88,7 +88,10 @@ func onBoard(on store.OnBoard, now time.Time) JobShort {
 	d, g := on.Derived, on.Derived.Glance
 	next, known := g.AsOf(d.TouchedAt, now)
 	short := JobShort{ID: on.ID, Vehicle: d.Vehicle, Plate: d.Plate, EngineName: d.Engine,
-		Mechanic: cmp.Or(g.Hand, on.Mechanic), Reason: on.Reason, CreatedAt: on.CreatedAt, TouchedAt: d.TouchedAt,
+		Mechanic: cmp.Or(
+			g.Hand,
+			on.Mechanic,
+		), Reason: on.Reason, CreatedAt: on.CreatedAt, TouchedAt: d.TouchedAt,
 		Phase: string(cmp.Or(g.Phase, job.ChooseWay)), ReadyAt: given(g.ReadyAt), CoverBy: given(g.CoverBy),
 		StartFrom: given(g.StartFrom), Done: g.Done, Total: g.Total,
 		Now:      NowShort{string(cmp.Or(next.Action, job.DoNothing)), next.Valve},
@@ -98,7 +101,10 @@ func onBoard(on store.OnBoard, now time.Time) JobShort {
 		short.Title = g.School.TitleFor(len(g.Valves))
 	}
 	for _, v := range g.Valves {
-		short.Valves = append(short.Valves, ValveDot{v.Valve, engine.KindOf(v.Valve).String(), string(v.Verdict)})
+		short.Valves = append(
+			short.Valves,
+			ValveDot{v.Valve, engine.KindOf(v.Valve).String(), string(v.Verdict)},
+		)
 	}
 	return short
 }

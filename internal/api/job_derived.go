@@ -105,7 +105,11 @@ func (d *desk) shimsChanged(ctx context.Context) error {
 	if err != nil {
 		return err
 	}
-	_, err = d.look(ctx, ids, func(_ string, o *openJob) (bool, error) { return o.record.Sheet.Shimmed(), nil })
+	_, err = d.look(
+		ctx,
+		ids,
+		func(_ string, o *openJob) (bool, error) { return o.record.Sheet.Shimmed(), nil },
+	)
 	return err
 }
 

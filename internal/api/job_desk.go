@@ -167,8 +167,15 @@ func (d *desk) unreadable(ctx context.Context, id string, err error) error {
 }
 
 func startOf(r store.Job) job.Start {
-	return job.Start{Sheet: r.Sheet, Card: r.Card, HotCard: r.HotCard, Aim: r.Aim, Rule: r.Rule, Owned: r.Leaves,
-		Feel: r.Feel}
+	return job.Start{
+		Sheet:   r.Sheet,
+		Card:    r.Card,
+		HotCard: r.HotCard,
+		Aim:     r.Aim,
+		Rule:    r.Rule,
+		Owned:   r.Leaves,
+		Feel:    r.Feel,
+	}
 }
 
 // patience is how often a happening is tried again because another one took its place in the list.

@@ -23,8 +23,15 @@ type paperInput struct {
 }
 
 func (s *server) reportRoutes(a huma.API) {
-	huma.Get(a, "/api/v1/jobs/{id}/sheet", s.jobSheet,
-		summary("job-sheet", "A job as it is handed over, in words: what its PDF, its files and its screen show"))
+	huma.Get(
+		a,
+		"/api/v1/jobs/{id}/sheet",
+		s.jobSheet,
+		summary(
+			"job-sheet",
+			"A job as it is handed over, in words: what its PDF, its files and its screen show",
+		),
+	)
 	huma.Get(a, "/api/v1/jobs/{id}/report.pdf", s.jobPDF,
 		summary("job-pdf", "A job's sheet as a PDF, A4 or letter"))
 	huma.Get(a, "/api/v1/jobs/{id}/report.csv", s.jobCSV,

@@ -29,8 +29,12 @@ func TestASignedSheetStaysWhatItWas(t *testing.T) {
 	}
 	_, board := d.send("GET", "/api/v1/jobs", "")
 	assert.Contains(t, board, before["name"].(string))
-	assert.Equal(t, "Another Bus", d.ok("GET", "/api/v1/jobs/job-0001", "")["vehicle"].(map[string]any)["name"],
-		"one that is open goes by what it is called now")
+	assert.Equal(
+		t,
+		"Another Bus",
+		d.ok("GET", "/api/v1/jobs/job-0001", "")["vehicle"].(map[string]any)["name"],
+		"one that is open goes by what it is called now",
+	)
 
 	// signing once more by the same id is the same, though it was renamed meanwhile
 	found, err := api.Check(t.Context())(d.st)

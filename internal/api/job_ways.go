@@ -63,7 +63,11 @@ func (s *server) jobWays(ctx context.Context, in *jobWays) (*bodyOf[Ways], error
 		var err error
 		round := in.WaysQuery.round()
 		round.Scope = o.state.Scope
-		out, err = waysOf(o.record.Sheet, in.WaysQuery, rehearse.Rehearsing{Round: round, Card: &o.state.Card})
+		out, err = waysOf(
+			o.record.Sheet,
+			in.WaysQuery,
+			rehearse.Rehearsing{Round: round, Card: &o.state.Card},
+		)
 		return err
 	})
 	if err != nil {

@@ -90,7 +90,15 @@ func assertSame(t *testing.T, id string, was wasSaid, is map[string]any) {
 			if known {
 				judged := now["judgement"].(map[string]any)
 				assert.Equal(t, result["verdict"], judged["verdict"], "%s %s %s", id, valve["name"], field)
-				assert.Equal(t, result["estimate_mm"], judged["estimate_mm"], "%s %s %s", id, valve["name"], field)
+				assert.Equal(
+					t,
+					result["estimate_mm"],
+					judged["estimate_mm"],
+					"%s %s %s",
+					id,
+					valve["name"],
+					field,
+				)
 			}
 		}
 	}

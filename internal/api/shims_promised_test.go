@@ -71,7 +71,9 @@ func (d *door) toShims(id string) {
 			if valve == "E2" { // stands at the last stop
 				leaf = "0.25"
 			}
-			do(`"kind":"reading","valve":"` + valve + `","leaves_mm":[` + leaf + `],"feel":"drag","keep_sure":true`)
+			do(
+				`"kind":"reading","valve":"` + valve + `","leaves_mm":[` + leaf + `],"feel":"drag","keep_sure":true`,
+			)
 		case now["action"] == "keep":
 			do(`"kind":"kept","valve":"` + valve + `"`)
 		case now["action"] == "adjust" && now["shim"] == nil:

@@ -105,8 +105,12 @@ func TestEachIsToldInTheOwnUnits(t *testing.T) {
 	assert.Equal(t, clock(home), clock(again), "what one was told does not stay with the job")
 
 	// what is taken back is told in the same units
-	_, text := d.send("POST", "/api/v1/jobs/job-0001/happenings",
-		`{"id":"happening-004b","kind":"reading","valve":"E1","leaves_mm":[0.2],"feel":"free"}`, speaks("thou"))
+	_, text := d.send(
+		"POST",
+		"/api/v1/jobs/job-0001/happenings",
+		`{"id":"happening-004b","kind":"reading","valve":"E1","leaves_mm":[0.2],"feel":"free"}`,
+		speaks("thou"),
+	)
 	assert.Contains(t, text, `"in_thou":true`)
 	_, text = d.send("POST", "/api/v1/jobs/job-0001/happenings",
 		`{"id":"happening-004c","kind":"undone","target":"happening-004b"}`, speaks("thou"))

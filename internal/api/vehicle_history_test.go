@@ -90,8 +90,11 @@ func TestAVehiclesHistoryAndWhenItIsDue(t *testing.T) {
 	_, refused := d.send("PUT", "/api/v1/vehicles/vehicle-01/intervals",
 		`{"intervals":[{"km":0,"months":0,"source":"book"}]}`)
 	assert.Contains(t, refused, "names neither a distance nor a time")
-	h = d.ok("PUT", "/api/v1/vehicles/vehicle-01/intervals",
-		`{"intervals":[{"km":0,"months":6,"source":"the yard"},{"km":40000,"months":12,"source":"maker's book"}]}`)
+	h = d.ok(
+		"PUT",
+		"/api/v1/vehicles/vehicle-01/intervals",
+		`{"intervals":[{"km":0,"months":6,"source":"the yard"},{"km":40000,"months":12,"source":"maker's book"}]}`,
+	)
 	assert.Len(t, h["intervals"], 2)
 	assert.Equal(t, first.AddDate(0, 0, 200).AddDate(0, 6, 0).Format(time.DateOnly),
 		h["due"].(map[string]any)["on"])

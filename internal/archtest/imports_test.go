@@ -121,7 +121,8 @@ func TestCoreHasNoClock(t *testing.T) {
 func TestSQLiteStaysInItsFiles(t *testing.T) {
 	watched(t)
 	out, err := exec.Command("grep", "-rliE", `pragma|sqlite|\browid\b|vacuum|"-wal"|"-shm"`, "../../internal", "../../cmd",
-		"--include=*.go", "--exclude=*_test.go").Output()
+		"--include=*.go", "--exclude=*_test.go").
+		Output()
 	require.NoError(t, err)
 	files := strings.Fields(string(out))
 	assert.NotEmpty(t, files)
@@ -140,7 +141,8 @@ func TestTheStoreKnowsNoAnswers(t *testing.T) {
 	}
 	watched(t)
 	out, _ := exec.Command("grep", "-rnE", `json\.(Un)?[mM]arshal`, "../../internal/api", "--include=vehicle_*.go",
-		"--include=job_derived.go", "--include=job_board.go", "--exclude=*_test.go").Output()
+		"--include=job_derived.go", "--include=job_board.go", "--exclude=*_test.go").
+		Output()
 	assert.Empty(t, string(out), "what is read from rows is no JSON")
 }
 

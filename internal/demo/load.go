@@ -149,13 +149,17 @@ func (l *loader) around(j demoJob, state *seen.JobState) error {
 	if !j.around {
 		return nil
 	}
-	acts := []job.Act{job.TakenIn{Complaints: []around.Complaint{around.RoughIdle}, Note: "since the last hill",
-		Sound: "uneven when warm"}, job.ToolMoved{Tool: "turning"}, job.ToolMoved{Tool: "leaves"},
+	acts := []job.Act{
+		job.TakenIn{Complaints: []around.Complaint{around.RoughIdle}, Note: "since the last hill",
+			Sound: "uneven when warm"},
+		job.ToolMoved{Tool: "turning"},
+		job.ToolMoved{Tool: "leaves"},
 		job.FindingNoted{Finding: around.Finding{ID: j.id + "-f1", Place: "breather", What: "blocked",
 			Test: "no draught felt"}},
 		job.FindingNoted{Finding: around.Finding{ID: j.id + "-f2", Place: "gasket", What: "hard or split",
 			Part:  "BR 16-204",
-			Later: true}}}
+			Later: true}},
+	}
 	for _, t := range state.Tasks {
 		if t.Part == string(around.OpenUp) {
 			acts = append(acts, job.TaskMarked{Task: t.ID})

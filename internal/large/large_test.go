@@ -73,8 +73,11 @@ func workshop(t *testing.T, jobs int) string {
 	for i := range jobs {
 		id, turn := fmt.Sprintf("large-%05d", i/50), i%50
 		if turn == 0 {
-			require.NoError(t, st.AddVehicle(store.Vehicle{ID: id, Name: "Mower " + id, EngineID: of.Vehicle.EngineID,
-				CreatedAt: first}))
+			require.NoError(
+				t,
+				st.AddVehicle(store.Vehicle{ID: id, Name: "Mower " + id, EngineID: of.Vehicle.EngineID,
+					CreatedAt: first}),
+			)
 		}
 		copies = append(copies, store.Copy{ID: fmt.Sprintf("copy-%06d", i), VehicleID: id,
 			CreatedAt: first.AddDate(0, 0, 30*turn), OdometerKM: 1_000 + 2_000*turn})
@@ -90,7 +93,12 @@ func workshop(t *testing.T, jobs int) string {
 func inAChild(t *testing.T, what, data, archive string) (peak int, took string) {
 	t.Helper()
 	cmd := exec.Command(os.Args[0], "-test.run", "^TestChildThatIsMeasured$")
-	cmd.Env = append(os.Environ(), "METRONIX_MEASURED="+what, "METRONIX_DATA="+data, "METRONIX_ARCHIVE="+archive)
+	cmd.Env = append(
+		os.Environ(),
+		"METRONIX_MEASURED="+what,
+		"METRONIX_DATA="+data,
+		"METRONIX_ARCHIVE="+archive,
+	)
 	out, err := cmd.CombinedOutput()
 	require.NoError(t, err, string(out))
 	_, line, _ := strings.Cut(string(out), "measured ")

@@ -45,7 +45,13 @@ func ofJPEG(data []byte) (size int, whole bool) {
 		if marker < baseline || marker > progressive || len(body) < 6 {
 			return
 		}
-		h, w, n := int(binary.BigEndian.Uint16(body[1:])), int(binary.BigEndian.Uint16(body[3:])), int(body[5])
+		h, w, n := int(
+			binary.BigEndian.Uint16(body[1:]),
+		), int(
+			binary.BigEndian.Uint16(body[3:]),
+		), int(
+			body[5],
+		)
 		most, samples := 1, 0
 		for i := range n {
 			if 6+3*i+1 < len(body) {

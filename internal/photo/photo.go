@@ -85,8 +85,12 @@ func refused(data []byte) string {
 	case config.Width <= 0 || config.Height <= 0:
 		return "This picture has no points."
 	case max(config.Width, config.Height) > MostSide:
-		return fmt.Sprintf("This picture has %d × %d points: a side is at most %d. Take it smaller.", config.Width,
-			config.Height, MostSide)
+		return fmt.Sprintf(
+			"This picture has %d × %d points: a side is at most %d. Take it smaller.",
+			config.Width,
+			config.Height,
+			MostSide,
+		)
 	}
 	size, whole := ofJPEG(data)
 	if format == "png" {
@@ -109,8 +113,12 @@ func Kept(data []byte) string {
 		return "it is no JPEG"
 	}
 	if max(config.Width, config.Height) > LongestSide {
-		return fmt.Sprintf("it is %d × %d points large, and no side is longer than %d", config.Width, config.Height,
-			LongestSide)
+		return fmt.Sprintf(
+			"it is %d × %d points large, and no side is longer than %d",
+			config.Width,
+			config.Height,
+			LongestSide,
+		)
 	}
 	return refused(data)
 }

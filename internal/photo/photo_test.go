@@ -192,7 +192,9 @@ func TestEveryOrientationIsTurnedUpright(t *testing.T) {
 		var out bytes.Buffer
 		require.NoError(t, jpeg.Encode(&out, picture, nil))
 		tiff := []byte(
-			"II*\x00\x08\x00\x00\x00\x01\x00\x12\x01\x03\x00\x01\x00\x00\x00" + string(rune(lies)) + "\x00\x00\x00",
+			"II*\x00\x08\x00\x00\x00\x01\x00\x12\x01\x03\x00\x01\x00\x00\x00" + string(
+				rune(lies),
+			) + "\x00\x00\x00",
 		)
 		body := append([]byte("Exif\x00\x00"), tiff...)
 		segment := binary.BigEndian.AppendUint16([]byte{0xFF, 0xE1}, uint16(len(body)+2))

@@ -42,7 +42,9 @@ func WriteJobCSV(w io.Writer, j Job) error {
 			string(s.Card.State), s.Card.Source, v.Name, v.Kind.String(), v.Limits.Window.Lower.Decimal(),
 			v.Limits.Window.Upper.Decimal(), found, foundIs, left, leftIs,
 			strconv.Itoa(v.Adjustments), length(v.Shim),
-			strconv.FormatBool(v.Verified), v.LeaveReason, cold, coldIs, told.Done(v), told.Walk(), told.Warmth(),
+			strconv.FormatBool(
+				v.Verified,
+			), v.LeaveReason, cold, coldIs, told.Done(v), told.Walk(), told.Warmth(),
 			told.ColdWarmth()}
 		for i := range row {
 			row[i] = wire.Cell(row[i])

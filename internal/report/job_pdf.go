@@ -212,7 +212,14 @@ func (p *page) table(sheet record.Report) {
 	for _, r := range sheet.Rows {
 		cells := []string{r.Valve + " " + r.Kind, r.Limits, said(r.Found), said(r.Left), r.Done}
 		if sheet.Cold {
-			cells = []string{r.Valve + " " + r.Kind, r.Limits, said(r.Cold), said(r.Found), said(r.Left), r.Done}
+			cells = []string{
+				r.Valve + " " + r.Kind,
+				r.Limits,
+				said(r.Cold),
+				said(r.Found),
+				said(r.Left),
+				r.Done,
+			}
 		}
 		p.cells(cells, parts, "")
 	}

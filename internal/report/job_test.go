@@ -86,9 +86,12 @@ func signed(t *testing.T) report.Job {
 			do(job.Signed{By: "Tess Ardal", ToolsOut: true, Exceptions: "towed home"})
 			do(job.Amended{Text: "E3 was read by lamp light", By: "Tess Ardal"})
 			do(job.Countersigned{By: "June Halloway"})
-			return report.Job{State: j, Record: record.Record{ID: "job-0001", Vehicle: "Tipper 7", Plate: "=LM 407",
-				Mechanic: "Tess Ardal", Gauges: "Oskar's set", OdometerKM: 182_400, CreatedAt: day,
-				Due: "1 Mar 2027, about 206400 km"}}
+			return report.Job{
+				State: j,
+				Record: record.Record{ID: "job-0001", Vehicle: "Tipper 7", Plate: "=LM 407",
+					Mechanic: "Tess Ardal", Gauges: "Oskar's set", OdometerKM: 182_400, CreatedAt: day,
+					Due: "1 Mar 2027, about 206400 km"},
+			}
 		}
 	}
 	t.Fatal("the job does not come to an end")

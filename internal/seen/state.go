@@ -93,18 +93,40 @@ func StateOf(at At) JobState {
 	now := at.Now
 	j := at.Job.AsOf(now)
 	advice := bench.Advise(j, at.Shift)
-	s := JobState{ID: at.ID, Phase: string(j.Phase()), Stop: j.Stop, Valves: []ValveState{}, Undo: j.CanUndo(),
-		Happenings: len(at.List), SignedBy: j.SignedBy,
-		Override: j.Override, Overrides: []Override{}, Cooling: coolingOf(j), Readings: []HeatReading{},
-		Card: CardOf(j.Card, j.Speaks), Clock: now.UTC(), Closed: j.Closed,
-		Prefer: string(cmp.Or(j.Prefer, adjust.FewestBought)), CamsOut: j.CamsOut,
+	s := JobState{
+		ID:         at.ID,
+		Phase:      string(j.Phase()),
+		Stop:       j.Stop,
+		Valves:     []ValveState{},
+		Undo:       j.CanUndo(),
+		Happenings: len(at.List),
+		SignedBy:   j.SignedBy,
+		Override:   j.Override,
+		Overrides:  []Override{},
+		Cooling:    coolingOf(j),
+		Readings:   []HeatReading{},
+		Card:       CardOf(j.Card, j.Speaks),
+		Clock:      now.UTC(),
+		Closed:     j.Closed,
+		Prefer:     string(cmp.Or(j.Prefer, adjust.FewestBought)),
+		CamsOut:    j.CamsOut,
 		Unanswered: unanswered(j),
-		Round:      string(cmp.Or(j.Going, job.ReadFirst)), Check: string(j.Checks()),
-		KindFirst: string(cmp.Or(j.KindFirst, job.BothKinds)), CheckTurns: j.TurnsToCheck(), Scope: j.Scope,
-		Locking: string(cmp.Or(j.Locking, job.InOneGo)),
-		Aiming:  string(cmp.Or(j.ToAim, job.LeaveIn)), Outcome: j.Outcome().String(), BackReason: j.BackReason,
-		HotClock: hotClockOf(j), Around: aroundOf(j, now), Rounds: wire.Names(j.Rounds()),
-		UsualCheck: string(j.UsualCheck())}
+		Round:      string(cmp.Or(j.Going, job.ReadFirst)),
+		Check:      string(j.Checks()),
+		KindFirst:  string(cmp.Or(j.KindFirst, job.BothKinds)),
+		CheckTurns: j.TurnsToCheck(),
+		Scope:      j.Scope,
+		Locking:    string(cmp.Or(j.Locking, job.InOneGo)),
+		Aiming: string(
+			cmp.Or(j.ToAim, job.LeaveIn),
+		),
+		Outcome:    j.Outcome().String(),
+		BackReason: j.BackReason,
+		HotClock:   hotClockOf(j),
+		Around:     aroundOf(j, now),
+		Rounds:     wire.Names(j.Rounds()),
+		UsualCheck: string(j.UsualCheck()),
+	}
 	if !j.StoppedAt.IsZero() {
 		s.StoppedAt = &j.StoppedAt
 	}

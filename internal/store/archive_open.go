@@ -78,8 +78,11 @@ func (a *archive) readManifest() error {
 		return refuse("its manifest.json does not read: %v", err)
 	}
 	if format.Format != ArchiveFormat {
-		return refuse("its format is %q, and this program reads %s. A newer program may read it", format.Format,
-			ArchiveFormat)
+		return refuse(
+			"its format is %q, and this program reads %s. A newer program may read it",
+			format.Format,
+			ArchiveFormat,
+		)
 	}
 	d := json.NewDecoder(bytes.NewReader(text))
 	d.DisallowUnknownFields()
@@ -94,7 +97,11 @@ func unpacked(f *zip.File, most int64) ([]byte, error) {
 	var data bytes.Buffer
 	n, err := unpackInto(&data, f, most)
 	if n > most {
-		return nil, refuse("%s is larger than anything of this program: over %d MB unpacked", f.Name, most>>20)
+		return nil, refuse(
+			"%s is larger than anything of this program: over %d MB unpacked",
+			f.Name,
+			most>>20,
+		)
 	}
 	return data.Bytes(), err
 }

@@ -55,8 +55,12 @@ func (t *taker) entries(j archivedJob, root string) (rows []happeningRow, list [
 			return nil, nil, "", err
 		}
 		if h.Rules < 1 || h.Rules > job.Rules {
-			return nil, nil, "", refuse("%s was taken by rules %d, and this program knows up to %d", what, h.Rules,
-				job.Rules)
+			return nil, nil, "", refuse(
+				"%s was taken by rules %d, and this program knows up to %d",
+				what,
+				h.Rules,
+				job.Rules,
+			)
 		}
 		r.Sum = r.sumAfter(last)
 		last = r.Sum
@@ -120,7 +124,10 @@ func (t *taker) takeJob(row jobRow, rows []happeningRow, last string) error {
 			return err
 		}
 		if n := len(stored); n != len(rows) || n > 0 && stored[n-1].Sum != last {
-			return refuse("job %s is stored here already and went on differently. Nothing was taken in", row.ID)
+			return refuse(
+				"job %s is stored here already and went on differently. Nothing was taken in",
+				row.ID,
+			)
 		}
 		return nil
 	}

@@ -66,15 +66,25 @@ func halfRestored(path string) error {
 		return nil
 	}
 	if kept := gaveWay(path); kept != "" {
-		return fmt.Errorf("%s: %w. Run metronix restore again with the copy that is wanted, or with %s to go "+
-			"back to what was there", path, ErrHalf, kept)
+		return fmt.Errorf(
+			"%s: %w. Run metronix restore again with the copy that is wanted, or with %s to go "+
+				"back to what was there",
+			path,
+			ErrHalf,
+			kept,
+		)
 	}
 	goOn := "go on with what is there"
 	if _, err := os.Lstat(path); err != nil {
 		goOn = "begin anew: there was nothing before it"
 	}
-	return fmt.Errorf("%s: %w before anything was changed. Run metronix restore again, or remove %s to %s", path,
-		ErrHalf, restoringOf(path), goOn)
+	return fmt.Errorf(
+		"%s: %w before anything was changed. Run metronix restore again, or remove %s to %s",
+		path,
+		ErrHalf,
+		restoringOf(path),
+		goOn,
+	)
 }
 
 // gaveWay is where a data file lies whole now, of which a restore that was cut off had taken the name or the
@@ -91,7 +101,8 @@ func gaveWay(path string) string {
 			return name
 		}
 		_, noLogThere := os.Lstat(logOf(name))
-		if its, err := os.Lstat(name); err == nil && os.SameFile(its, live) && noLog != nil && noLogThere == nil {
+		if its, err := os.Lstat(name); err == nil && os.SameFile(its, live) && noLog != nil &&
+			noLogThere == nil {
 			return name
 		}
 	}
@@ -144,7 +155,10 @@ func Restore(path, from string, now time.Time, anyway bool, check Checking) (r R
 	if r.Findings, err = inspect(fresh.Name(), check); err != nil {
 		return giveUp(err)
 	}
-	lost := slices.ContainsFunc(r.Troubles, func(t Trouble) bool { return !t.Beside }) // the rest is made anew
+	lost := slices.ContainsFunc(
+		r.Troubles,
+		func(t Trouble) bool { return !t.Beside },
+	) // the rest is made anew
 	if lost && !anyway {
 		return giveUp(fmt.Errorf("%s: %w", from, ErrCopy))
 	}

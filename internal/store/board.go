@@ -14,12 +14,34 @@ import (
 // rowOfGlance is what the board shows of a job, as it is stored.
 func rowOfGlance(jobID string, d Derived) stateRow {
 	g := d.Glance
-	return stateRow{JobID: jobID, TouchedAt: d.TouchedAt, Open: d.Open, DerivedBy: derivedBy, Vehicle: d.Vehicle,
-		Plate: d.Plate, Engine: d.Engine, Phase: string(g.Phase), Next: codesOfBrief(g.Next), Quiet: codesOfBrief(g.Quiet),
-		CrankKnown: g.CrankKnown, Done: g.Done, Total: g.Total, Stops: g.Stops, School: string(g.School),
-		Direction: string(g.Direction), WaitsFor: string(g.Waits.Waits), WaitsUntil: g.Waits.Until, Hand: g.Hand,
-		SignedBy: g.SignedBy, ReadyAt: orNil(g.ReadyAt), CoverBy: orNil(g.CoverBy), StartFrom: orNil(g.StartFrom),
-		Valves: codesOfDots(g.Valves)}
+	return stateRow{
+		JobID:      jobID,
+		TouchedAt:  d.TouchedAt,
+		Open:       d.Open,
+		DerivedBy:  derivedBy,
+		Vehicle:    d.Vehicle,
+		Plate:      d.Plate,
+		Engine:     d.Engine,
+		Phase:      string(g.Phase),
+		Next:       codesOfBrief(g.Next),
+		Quiet:      codesOfBrief(g.Quiet),
+		CrankKnown: g.CrankKnown,
+		Done:       g.Done,
+		Total:      g.Total,
+		Stops:      g.Stops,
+		School:     string(g.School),
+		Direction: string(
+			g.Direction,
+		),
+		WaitsFor:   string(g.Waits.Waits),
+		WaitsUntil: g.Waits.Until,
+		Hand:       g.Hand,
+		SignedBy:   g.SignedBy,
+		ReadyAt:    orNil(g.ReadyAt),
+		CoverBy:    orNil(g.CoverBy),
+		StartFrom:  orNil(g.StartFrom),
+		Valves:     codesOfDots(g.Valves),
+	}
 }
 
 // glance reads what the board shows of a job; it errs with ErrDamaged where that does not read.
@@ -108,7 +130,8 @@ func (s *Store) Board(q BoardQuery) (list []OnBoard, total int64, err error) {
 	}
 	var rows []boardRow
 	err = db.Session(&gorm.Session{}).Select("job_states.*, jobs.created_at, jobs.mechanic, jobs.reason").
-		Joins("JOIN jobs ON jobs.id = job_id").Order("touched_at DESC, job_id").Limit(q.Limit).Offset(q.Offset).
+		Joins("JOIN jobs ON jobs.id = job_id").
+		Order("touched_at DESC, job_id").Limit(q.Limit).Offset(q.Offset).
 		Scan(&rows).Error
 	for _, row := range rows {
 		r := row.State

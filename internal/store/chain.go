@@ -61,10 +61,19 @@ func verify(job jobRow, rows []happeningRow) (last string, err error) {
 	}
 	switch {
 	case len(rows) < job.Entries:
-		return "", fmt.Errorf("%w: the list of job %s is short: %d of its %d entries are there", ErrDamaged, job.ID,
-			len(rows), job.Entries)
+		return "", fmt.Errorf(
+			"%w: the list of job %s is short: %d of its %d entries are there",
+			ErrDamaged,
+			job.ID,
+			len(rows),
+			job.Entries,
+		)
 	case len(rows) > job.Entries, len(rows) > 0 && last != job.LastSum:
-		return "", fmt.Errorf("%w: the list of job %s does not end where it was stored to", ErrDamaged, job.ID)
+		return "", fmt.Errorf(
+			"%w: the list of job %s does not end where it was stored to",
+			ErrDamaged,
+			job.ID,
+		)
 	}
 	return last, nil
 }

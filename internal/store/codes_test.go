@@ -25,14 +25,23 @@ func TestCodesComeBack(t *testing.T) {
 		for range some.Draw(t, "left") % 3 {
 			left = append(
 				left,
-				wear.LeftOut{Valve: rapid.StringMatching(`[IE][1-9][0-9]?[a-e]?`).Draw(t, "valve"), Side: wear.Tight},
+				wear.LeftOut{
+					Valve: rapid.StringMatching(`[IE][1-9][0-9]?[a-e]?`).Draw(t, "valve"),
+					Side:  wear.Tight,
+				},
 			)
 		}
 		brief := job.Brief{Action: job.Action(word.Draw(t, "action")), Valve: word.Draw(t, "at"),
 			Turning: job.Turning(word.Draw(t, "turning")), By: measure.Angle(rapid.Int64().Draw(t, "by")),
-			Turns: some.Draw(t, "turns"), Shims: rapid.Bool().Draw(t, "shims"), SignedBy: said.Draw(t, "by whom"),
-			Outcome: job.Outcome{Deferred: job.Deferral{Waits: job.WaitsForParts, Until: said.Draw(t, "until")},
-				NothingSet: rapid.Bool().Draw(t, "nothing"), Left: left}}
+			Turns: some.Draw(
+				t,
+				"turns",
+			), Shims: rapid.Bool().Draw(t, "shims"), SignedBy: said.Draw(t, "by whom"),
+			Outcome: job.Outcome{
+				Deferred:   job.Deferral{Waits: job.WaitsForParts, Until: said.Draw(t, "until")},
+				NothingSet: rapid.Bool().Draw(t, "nothing"),
+				Left:       left,
+			}}
 		for range some.Draw(t, "seen") % 3 {
 			brief.Until = append(brief.Until, sequence.Sighting{What: sequence.What(word.Draw(t, "what")),
 				Cylinder: some.Draw(t, "cylinder"), Row: some.Draw(t, "row"), Valve: word.Draw(t, "seen at"),
@@ -41,9 +50,17 @@ func TestCodesComeBack(t *testing.T) {
 		back, err := briefOf(codesOfBrief(brief))
 		require.NoError(t, err)
 		require.Equal(t, brief, back)
-		cause := wear.Cause{Kind: wear.CauseKind(word.Draw(t, "kind")), Valve: word.Draw(t, "v"), Side: wear.Loose,
-			KM: rapid.Float64Range(0, 1e7).Draw(t, "km"), Months: some.Draw(t, "months"), Weeks: some.Draw(t, "weeks"),
-			What: said.Draw(t, "what it is"), Left: left}
+		cause := wear.Cause{
+			Kind:  wear.CauseKind(word.Draw(t, "kind")),
+			Valve: word.Draw(t, "v"),
+			Side:  wear.Loose,
+			KM: rapid.Float64Range(0, 1e7).
+				Draw(t, "km"),
+			Months: some.Draw(t, "months"),
+			Weeks:  some.Draw(t, "weeks"),
+			What:   said.Draw(t, "what it is"),
+			Left:   left,
+		}
 		again, err := causeOf(codesOfCause(cause))
 		require.NoError(t, err)
 		require.Equal(t, cause, again)

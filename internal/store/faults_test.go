@@ -147,7 +147,10 @@ func TestAListThatLostItsEndIsMissed(t *testing.T) {
 		require.NoError(t, s.Append("j", l, happened(n), derived()))
 	}
 	for _, gone := range []int{1, 3, 5} {
-		require.NoError(t, s.write.Exec("DELETE FROM happenings WHERE job_id = 'j' AND place >= ?", 5-gone).Error)
+		require.NoError(
+			t,
+			s.write.Exec("DELETE FROM happenings WHERE job_id = 'j' AND place >= ?", 5-gone).Error,
+		)
 		_, err := s.Happenings("j")
 		require.ErrorIs(t, err, ErrDamaged)
 		assert.Contains(t, err.Error(), fmt.Sprintf("job j is short: %d of its 5 entries", 5-gone))

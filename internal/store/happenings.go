@@ -252,7 +252,8 @@ func (s *Store) DerivedOf(jobID string) (d Derived, ok bool, err error) {
 func (s *Store) Underived() (ids []string, err error) {
 	err = s.read.Raw("SELECT id FROM jobs WHERE id NOT IN (SELECT job_id FROM job_states WHERE derived_by = ? "+
 		"OR damaged <> '') ORDER BY id", derivedBy).
-		Scan(&ids).Error
+		Scan(&ids).
+		Error
 	return ids, translate(err)
 }
 

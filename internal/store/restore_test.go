@@ -193,7 +193,8 @@ func afterTheEnd(t *testing.T, what, path, copied, out string) {
 		if what == "restore" {
 			kept := 0
 			for _, name := range namesIn(t, path) {
-				if strings.Contains(name, ".replaced-") && entriesOf(t, filepath.Join(filepath.Dir(path), name)) == 20 {
+				if strings.Contains(name, ".replaced-") &&
+					entriesOf(t, filepath.Join(filepath.Dir(path), name)) == 20 {
 					kept++
 				}
 			}

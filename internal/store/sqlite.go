@@ -67,10 +67,13 @@ func dsnOf(path, options string) string {
 }
 
 func openPool(path, options string, size int) (*gorm.DB, error) {
-	db, err := gorm.Open(sqlite.New(sqlite.Config{DriverName: driver, DSN: dsnOf(path, options)}), &gorm.Config{
-		TranslateError: true, PrepareStmt: true, SkipDefaultTransaction: true,
-		Logger: logger.Discard, NowFunc: func() time.Time { return time.Now().UTC() },
-	})
+	db, err := gorm.Open(
+		sqlite.New(sqlite.Config{DriverName: driver, DSN: dsnOf(path, options)}),
+		&gorm.Config{
+			TranslateError: true, PrepareStmt: true, SkipDefaultTransaction: true,
+			Logger: logger.Discard, NowFunc: func() time.Time { return time.Now().UTC() },
+		},
+	)
 	if err != nil {
 		return nil, explain(path, err)
 	}

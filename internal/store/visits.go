@@ -74,11 +74,23 @@ func putVisit(tx *gorm.DB, jobID string, v *record.Visit, had bool) error {
 }
 
 func rowOfVisit(jobID string, v record.Visit) visitRow {
-	row := visitRow{JobID: jobID, At: v.At, OdometerKM: v.OdometerKM, State: string(v.State), Source: v.Source,
-		SignedBy: v.By, Outcome: codesOfOutcome(v.Outcome), Tight: v.Tight, Loose: v.Loose, PutOff: dayOf(v.PutOff)}
+	row := visitRow{
+		JobID:      jobID,
+		At:         v.At,
+		OdometerKM: v.OdometerKM,
+		State:      string(v.State),
+		Source:     v.Source,
+		SignedBy:   v.By,
+		Outcome:    codesOfOutcome(v.Outcome),
+		Tight:      v.Tight,
+		Loose:      v.Loose,
+		PutOff:     dayOf(v.PutOff),
+	}
 	for n, x := range v.Valves {
 		row.Valves = append(row.Valves, visitValveRow{jobID, n, x.Valve, (*int64)(x.Found), (*int64)(x.Left),
-			(*int64)(x.FoundU), (*int64)(x.LeftU), int64(x.Window.Lower), int64(x.Window.Upper), string(x.LeftOut)})
+			(*int64)(
+				x.FoundU,
+			), (*int64)(x.LeftU), int64(x.Window.Lower), int64(x.Window.Upper), string(x.LeftOut)})
 	}
 	for n, r := range v.Later {
 		row.Remarks = append(row.Remarks, visitRemarkRow{jobID, n, r.Place, r.What})
@@ -99,7 +111,12 @@ func (r visitRow) visit() (v record.Visit, err error) {
 	outcome, err := outcomeOf(r.Outcome)
 	putOff, dayErr := onDay(r.PutOff)
 	if err := errors.Join(err, dayErr); err != nil {
-		return v, fmt.Errorf("%w: what is known of finished job %s does not read: %w", ErrDamaged, r.JobID, err)
+		return v, fmt.Errorf(
+			"%w: what is known of finished job %s does not read: %w",
+			ErrDamaged,
+			r.JobID,
+			err,
+		)
 	}
 	v.Outcome, v.PutOff = outcome, putOff
 	for _, x := range r.Valves {

@@ -25,7 +25,11 @@ func CoreIntervals(list []Interval) (out []wear.Interval, err error) {
 		c := wear.Interval{KM: i.KM, Months: i.Months, Source: i.Source, Weeks: i.Weeks, FromKM: i.FromKM}
 		if i.OnceFrom != "" {
 			if c.OnceFrom, err = time.Parse(time.DateOnly, i.OnceFrom); err != nil {
-				return nil, fmt.Errorf("the interval of %s is counted from %q, which is no day", i.Source, i.OnceFrom)
+				return nil, fmt.Errorf(
+					"the interval of %s is counted from %q, which is no day",
+					i.Source,
+					i.OnceFrom,
+				)
 			}
 		}
 		out = append(out, c)

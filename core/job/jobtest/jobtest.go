@@ -135,7 +135,9 @@ func (d *Driver) ReadUntil(until job.Action, feel func(valve string) (measure.Le
 
 // Work follows what is next until it is time to sign; gap gives the dragging leaf of each valve when it is
 // read. It counts the turning and each action.
-func (d *Driver) Work(gap func(valve string) measure.Length) (turns measure.Angle, actions map[job.Action]int) {
+func (d *Driver) Work(
+	gap func(valve string) measure.Length,
+) (turns measure.Angle, actions map[job.Action]int) {
 	actions = map[job.Action]int{}
 	for range 300 {
 		n := d.Job.Next()

@@ -51,7 +51,11 @@ func main() {
 		few = few || !enough && strings.HasPrefix(name, "core/")
 	}
 	if few {
-		fmt.Fprintf(os.Stderr, "In a package of the core fewer than %.0f in a hundred are noticed.\n", 100*wanted)
+		fmt.Fprintf(
+			os.Stderr,
+			"In a package of the core fewer than %.0f in a hundred are noticed.\n",
+			100*wanted,
+		)
 		os.Exit(1)
 	}
 }
