@@ -9,8 +9,8 @@ import { reads, useRead } from '@/shared/api/reads'
 import AppPage from '@/shared/AppPage.vue'
 import PickOne from '@/shared/PickOne.vue'
 import StateNote from '@/shared/StateNote.vue'
-import VerdictGlyph from '@/shared/VerdictGlyph.vue'
-import ScrewDial from '@/shared/engine/ScrewDial.vue'
+import SumAnswer from './SumAnswer.vue'
+import SumField from './SumField.vue'
 import { fieldAt, sumsWith, type Answer, type Field } from './sums'
 import { inUnit, lineInUnit, Typed, type Unit, type Values } from './typed'
 
@@ -172,130 +172,31 @@ async function share() {
             small
             @update:model-value="change"
           />
-          <template v-for="f in fields" :key="`${sum.id} ${f.key}`">
-            <VSelect
-              v-if="f.kind === 'choice'"
-              v-model="values[f.key]"
-              :items="f.options"
-              :label="f.label"
-              :error="f.key in faults"
-              hide-details
-            />
-            <VTextarea
-              v-else-if="f.kind === 'lines' || f.kind === 'lengths'"
-              v-model="values[f.key]"
-              :label="label(f)"
-              :hint="f.hint"
-              :persistent-hint="Boolean(f.hint)"
-              :hide-details="!f.hint"
-              :error="f.key in faults"
-              rows="2"
-              auto-grow
-              class="mono"
-            />
-            <VTextField
-              v-else
-              v-model="values[f.key]"
-              :label="label(f)"
-              :suffix="suffix(f)"
-              :hint="f.hint"
-              :persistent-hint="Boolean(f.hint)"
-              :hide-details="!f.hint"
-              :error="f.key in faults"
-              inputmode="decimal"
-              class="mono"
-            />
-          </template>
+          <SumField
+            v-for="f in fields"
+            :key="`${sum.id} ${f.key}`"
+            v-model="values[f.key]"
+            :field="f"
+            :label="label(f)"
+            :suffix="suffix(f)"
+            :wrong="f.key in faults"
+          />
         </form>
-        <div class="answer" aria-live="polite">
-          <template v-if="answer">
-            <div v-if="answer.screw" class="dial"><ScrewDial :screw="answer.screw" nut /></div>
-            <p class="large brass font-weight-bold lh-none" :class="answer.verdict">
-              <VerdictGlyph v-if="answer.verdict" :verdict="answer.verdict" class="glyph" /> {{ answer.large }}
-            </p>
-            <p v-for="l in answer.lines" :key="l">{{ l }}</p>
-          </template>
-          <div v-else-if="all.length" role="alert">
-            <ul class="faults d-grid ga-2 ma-0 ps-8 pe-4 pt-3 pb-3 on-panel">
-              <li v-for="f in all" :key="f.at + f.message">
-                <b v-if="f.at" class="brass">{{ f.at }}:</b> {{ f.message }}
-              </li>
-            </ul>
-          </div>
-          <p class="quiet small fs-16">The maker’s book and local rules win over any figure here.</p>
-        </div>
+        <SumAnswer :answer="answer" :faults="all" />
       </section>
     </div>
   </AppPage>
 </template>
 
 <style scoped>
-.which .on {
-  border-color: var(--brass);
-  background: var(--wash);
-  box-shadow: inset 0 0 0 1px var(--brass);
-}
-
 .two {
   grid-template-columns: minmax(0, 1fr) minmax(0, 1fr);
-}
-
-.mono :deep(input),
-.mono :deep(textarea) {
-  font-family: var(--figures);
-  font-size: 20px;
-}
-
-.answer {
-  display: grid;
-  gap: 12px;
-  align-content: start;
-  font-size: 20px;
-}
-
-.dial {
-  width: 220px;
-  height: 220px;
-}
-
-.large {
-  font-size: clamp(34px, 4.4vw, 58px);
-}
-
-.large.in {
-  color: var(--in);
-}
-
-.large.tight {
-  color: var(--tight);
-}
-
-.large.loose {
-  color: var(--loose);
-}
-
-.large.undecided {
-  color: var(--undecided);
-}
-
-.glyph {
-  width: 52px;
-  height: 52px;
-  vertical-align: -6px;
-}
-
-.faults {
-  border-left: 8px solid var(--tight);
 }
 
 @media (width <= 900px) {
   .two {
     grid-template-columns: minmax(0, 1fr);
     gap: 20px;
-  }
-
-  .answer {
-    order: -1;
   }
 }
 </style>
