@@ -1,0 +1,133 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+import type { EngineView, Schemas } from '@/shared/api/client'
+import HeadDrawing, { type ValveShown } from '@/shared/engine/HeadDrawing.vue'
+import FoldAway from '@/shared/FoldAway.vue'
+import { mine } from '@/shared/mine'
+import WearChart from './WearChart.vue'
+
+/** How a vehicle's valves wear: which one decides, how fast each moves, and when it leaves its limits. */
+const props = defineProps<{ history: Schemas['VehicleHistory']; engine: EngineView }>()
+
+const wear = computed(() => props.history.wear)
+const distance = mine('distance')
+const km = (n: number) => distance.say(Math.floor(n))
+/** Gaps in this person's unit; what no card gives in inches is told in millimetres. */
+const gap = mine('length')
+
+/** How fast a valve moves, in thousandths of a millimetre or of an inch over 1,000 km or miles: what fits under a valve. */
+const inThou = computed(() => gap.unit() === 'thou')
+const over = computed(() => `1,000 ${distance.unit()}`)
+const moves = (w: Schemas['ValveWear']) =>
+  ((w.rate_mm_per_1000km ?? 0) * distance.kept(1000)) / 1000 / (inThou.value ? 0.0254 : 0.001)
+const rate = (w: Schemas['ValveWear']) => {
+  if (w.rate_mm_per_1000km === null) return ''
+  if (!w.differs) return 'steady' // no more than readings of a valve that stands still would show
+  const moved = moves(w)
+  return `${moved > 0 ? '+' : moved < 0 ? '−' : ''}${Math.abs(moved).toFixed(inThou.value ? 2 : 1)}`
+}
+const last = computed(() => props.history.visits.at(-1))
+const shown = computed<Record<string, ValveShown>>(() =>
+  Object.fromEntries(
+    props.engine.valves.map((v) => {
+      const w = wear.value.find((x) => x.valve === v.name)
+      return [
+        v.name,
+        {
+          figure: w ? rate(w) : '',
+          verdict: w?.side || (w ? 'in' : null),
+          settable: true,
+          here: false,
+          chosen: Boolean(w?.odd),
+        },
+      ]
+    }),
+  ),
+)
+/** Between which odometers a valve leaves its limits; nothing where it was left outside already. */
+const between = ({ range_km, out }: Schemas['ValveWear']) => {
+  const [early, late] = range_km ?? [null, null]
+  if (out || early === null || early === undefined) return ''
+  return typeof late === 'number' ? `between ${km(early)} and ${km(late)}` : `not before ${km(early)}`
+}
+const first = computed(() => wear.value.find((w) => w.leaves_window_at_km !== null))
+const odd = computed(() => wear.value.filter((w) => w.odd).map((w) => w.valve))
+const leftOf = (valve: string) => last.value?.valves.find((v) => v.valve === valve)
+</script>
+
+<template>
+  <section class="wear d-grid ga-3">
+    <h2 class="fs-28 lh-tight">How its valves wear</h2>
+    <p v-if="first" class="lead fs-20">
+      {{ first.valve }} decides:
+      {{
+        first.out
+          ? 'it was left outside its limits'
+          : `it leaves them on the ${first.side} side at about ${km(first.leaves_window_at_km!)}`
+      }}<template v-if="between(first)">, {{ between(first) }}</template
+      >.
+    </p>
+    <p v-else class="lead fs-20">No valve moves by more than its readings differ anyway: steady.</p>
+    <VAlert v-if="odd.length" role="note">
+      {{ odd.join(', ') }} {{ odd.length === 1 ? 'wears' : 'wear' }} unlike
+      {{ odd.length === 1 ? 'its' : 'their' }} neighbours: look for the cause.
+    </VAlert>
+    <p class="quiet">
+      Thousandths of {{ inThou ? 'an inch' : 'a millimetre' }} per {{ over }}, from {{ history.counted }}
+      {{ history.counted === 1 ? 'visit' : 'visits' }}; minus closes (the valve sinks into its seat), plus opens.
+    </p>
+    <div class="drawing overflow-x-auto" tabindex="0" aria-label="The head, drawn with how fast each valve wears">
+      <HeadDrawing :engine="engine" :crank="null" :shown="shown" />
+    </div>
+    <WearChart v-if="history.counted > 1" :visits="history.visits" :wear="wear" />
+    <FoldAway title="Every valve">
+      <div class="table overflow-x-auto" tabindex="0" role="region" aria-label="Wear of every valve">
+        <VTable density="compact">
+          <thead>
+            <tr>
+              <th>Valve</th>
+              <th>Left, {{ gap.unit() }}</th>
+              <th>Limits, {{ gap.unit() }}</th>
+              <th>per {{ over }}, {{ inThou ? 'thou' : 'µm' }}</th>
+              <th>Leaves its limits</th>
+            </tr>
+          </thead>
+          <tbody>
+            <tr v-for="w in wear" :key="w.valve">
+              <th scope="row">{{ w.valve }}</th>
+              <td class="figure">
+                {{ leftOf(w.valve)?.left_mm != null ? gap.bare(leftOf(w.valve)!.left_mm!) : '–' }}
+              </td>
+              <td class="figure">
+                {{
+                  leftOf(w.valve)
+                    ? `${gap.bare(leftOf(w.valve)!.lower_mm)}–${gap.bare(leftOf(w.valve)!.upper_mm)}`
+                    : '–'
+                }}
+              </td>
+              <td class="figure">
+                {{ rate(w) || 'not known' }}
+              </td>
+              <td>
+                {{
+                  w.out
+                    ? 'out now'
+                    : w.leaves_window_at_km === null
+                      ? between(w) || 'not foreseen'
+                      : `${km(w.leaves_window_at_km)}, ${w.side}`
+                }}
+              </td>
+            </tr>
+          </tbody>
+        </VTable>
+      </div>
+    </FoldAway>
+  </section>
+</template>
+
+<style scoped>
+.drawing :deep(svg) {
+  min-width: 640px;
+  max-height: 400px;
+}
+</style>
