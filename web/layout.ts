@@ -10,7 +10,7 @@ function words(): Set<string> {
 }
 
 /**
- * The base's layout and spacing classes, those that are used: 10 of its 13,000 lines. They are as weak as a class is, so that what a
+ * The base's layout and spacing classes, those that are used, of its 13,000 lines. They are as weak as a class is, so that what a
  * part says of itself goes before them.
  */
 export function usedLayout(): Plugin {

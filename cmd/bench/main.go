@@ -3,9 +3,12 @@
 // Command bench is the bench beside its screen: the same Go that judges in the program, compiled to
 // WebAssembly. It keeps one job open and says its state at a time; it asks nobody anything.
 //
-//	metronixBench.open(opening)  → "" or why it cannot be opened
-//	metronixBench.state(time)    → the state, as the program sends it, at a time as RFC 3339 writes it
-//	metronixBench.take(happening, time) → "" or why it is refused
+// Each call gives an object: "state" where it is asked for, as the program sends it, and "why" where it cannot be
+// done. Times are as RFC 3339 writes them.
+//
+//	metronixBench.open(opening)
+//	metronixBench.state(time)
+//	metronixBench.take(happening, time)
 package main
 
 import (
@@ -20,9 +23,9 @@ func main() {
 	var at seen.At
 	say := func(err error) any {
 		if err != nil {
-			return err.Error()
+			return map[string]any{"why": err.Error()}
 		}
-		return ""
+		return map[string]any{}
 	}
 	js.Global().Set("metronixBench", map[string]any{
 		"open": js.FuncOf(func(_ js.Value, args []js.Value) any {
@@ -42,7 +45,7 @@ func main() {
 			if err != nil {
 				return say(err)
 			}
-			return string(text)
+			return map[string]any{"state": string(text)}
 		}),
 		"take": js.FuncOf(func(_ js.Value, args []js.Value) any {
 			now, err := time.Parse(time.RFC3339Nano, args[1].String())

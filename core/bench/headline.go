@@ -29,7 +29,7 @@ func (a *Advice) Headline(n job.Next) Headline {
 	case job.DoTurn, job.DoBarOver:
 		return a.turning(n)
 	case job.DoFree:
-		return sayFree(a.standing(), a.called(v))
+		return sayFree(a.standing(), a.Called(v))
 	case job.DoRead:
 		return a.reading(v)
 	case job.DoKeep:
@@ -67,7 +67,7 @@ func (a *Advice) reading(v *job.ValveState) Headline {
 	case len(v.Round) > 0 && judged.TryNext != nil:
 		return sayTry(v.Name, judged.TryNext.String())
 	}
-	return sayRead(a.standing(), a.called(v), a.j.Phase() == job.Verify)
+	return sayRead(a.standing(), a.Called(v), a.j.Phase() == job.Verify)
 }
 
 func (a *Advice) setting(n job.Next, v *job.ValveState) Headline {
@@ -102,10 +102,33 @@ func (a *Advice) shim(n job.Next, v *job.ValveState) Headline {
 	if v.Shim == 0 && !v.Out {
 		return sayWhichShim(v.Name)
 	}
-	if fit, ok := a.j.ShimFor(v.Name); ok && a.j.Source(fit) == job.ToBuy {
-		return sayToOrder(v.Name, fit.Shim)
+	fit, served := a.j.ShimFor(v.Name)
+	switch {
+	case !served:
+		return sayNoShim(v.Name)
+	case a.j.Source(fit) == job.FromValve:
+		return sayWaitsForValve(v.Name, fit.From)
 	}
-	return sayNoShim(v.Name)
+	return sayWaits(v.Name, fit.Shim, a.j.Source(fit) == job.ToBuy)
+}
+
+// Instead is what may be done instead of what is next at the same valve: a valve in hand may be set though
+// another leaf is next, and read again though setting is; ok is false where nothing may.
+func (a *Advice) Instead(next job.Next) (other job.Next, ok bool) {
+	v, at := a.j.Valve(next.Valve)
+	if !at || a.j.Sheet.Shimmed() {
+		return other, false
+	}
+	other = next
+	switch next.Action {
+	case job.DoRead, job.DoKeep:
+		other.Action = job.DoAdjust
+		return other, a.j.MaySet(v)
+	case job.DoAdjust:
+		other.Action = job.DoRead
+		return other, true
+	}
+	return other, false
 }
 
 // LeafSaid is the leaf or stack to set a valve by, as stamped; where none is owned, the gap to set.
@@ -113,12 +136,11 @@ func (a *Advice) LeafSaid(v *job.ValveState) string {
 	if by := a.SetBy(v); len(by) > 0 {
 		return by.String()
 	}
-	aim := a.j.AimOf(v)
-	if v.Limits.In(a.j.Speaks.Length).InThou {
-		return aim.Thou()
-	}
-	return aim.String()
+	return a.limits(v).Say(a.j.AimOf(v))
 }
+
+// limits are those of a valve in the unit of whom they are told to.
+func (a *Advice) limits(v *job.ValveState) clearance.Limits { return v.Limits.In(a.j.Speaks.Length) }
 
 // standing is where the crank stands, as a sentence before another; empty between stops.
 func (a *Advice) standing() string {
@@ -128,8 +150,8 @@ func (a *Advice) standing() string {
 	return a.j.Plan.Stops[a.j.Stop].Standing() + ". "
 }
 
-// called is how a valve is called: by its number too, where the sequence counts by it.
-func (a *Advice) called(v *job.ValveState) string {
+// Called is how a valve is called: by its number too, where the sequence counts by it.
+func (a *Advice) Called(v *job.ValveState) string {
 	if a.j.Plan.School == sequence.SumRule && v.RowNumber > 0 {
 		return numbered(v.RowNumber, v.Name)
 	}
@@ -143,14 +165,14 @@ func (a *Advice) WithNut(v *job.ValveState) string {
 	if !ok {
 		return ""
 	}
-	g := gap{v.Limits.In(a.j.Speaks.Length).InThou}
+	in := a.limits(v)
 	if own := a.j.OwnShift; !a.shift.Enough && own != nil && *own != 0 {
-		return sayOwnShift(g, *own, pre, a.j.AimOf(v), a.shift.Count)
+		return sayOwnShift(in, *own, pre, a.j.AimOf(v), a.shift.Count)
 	}
 	if !a.shift.Enough || a.shift.Median == 0 {
 		return ""
 	}
-	return sayShift(g, a.shift, pre, a.j.AimOf(v))
+	return sayShift(in, a.shift, pre, a.j.AimOf(v))
 }
 
 // verdicts are said in lower case within a sentence.

@@ -274,3 +274,32 @@ func TestTheGapToSetWithoutALeaf(t *testing.T) {
 	d.Job.Speaks.Length = measure.Thousandths
 	assert.Equal(t, "12 thou", a.LeafSaid(v))
 }
+
+// A valve whose shim comes from another that has to wait for its own waits with it, and is not said to be served
+// by nothing. By subtraction: E1 wants 2.50 + 0.40 − 0.30 = 2.60, which is under E2; E2 wants 2.60 + 0.23 − 0.30
+// = 2.53, which is to buy.
+func TestAValveThatWaitsForAnothersShim(t *testing.T) {
+	s := jobtest.Setup()
+	sheet := *s.Sheet
+	sheet.Adjuster = &engine.Adjuster{Kind: gear.Shim}
+	s.Sheet = &sheet
+	d := jobtest.Start(t, s)
+	d.Begin(sequence.OneCylinder)
+	d.ReadUntil(job.DoAdjust, func(v string) (measure.Length, clearance.Feel) {
+		gap, out := map[string]measure.Length{"E1": 400, "E2": 230}[v]
+		if !out {
+			gap = jobtest.Nominal(v)
+		}
+		return gap, clearance.Drag
+	})
+	shop := job.Shop{Sizes: []measure.Length{2530 * um}}
+	for valve, shim := range map[string]measure.Length{"E1": 2500 * um, "E2": 2600 * um} {
+		d.Do(job.Happening{Act: job.Sized{Valve: valve, Shim: shim}})
+	}
+	d.Job.Supply(shop)
+	a := bench.Advise(d.Job, adjust.Shift{})
+	at := job.Next{Action: job.DoAdjust, Valve: "E1"}
+	assert.Equal(t, "E1 waits for the shim of E2.", a.Headline(at).String())
+	at.Valve = "E2"
+	assert.Equal(t, "E2 waits for a shim of 2.53 mm.", a.Headline(at).String())
+}

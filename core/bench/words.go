@@ -138,9 +138,21 @@ func sayNoShim(valve string) Headline {
 	}
 }
 
-func sayToOrder(valve string, shim measure.Length) Headline {
-	return Headline{Before: valve + " waits for a shim of ", Strong: shim.String() + ".",
-		Sub: "Order it and wait, or leave the valve with a reason."}
+// sayWaits names the shim that a valve waits for; one that is not there is to be ordered.
+func sayWaits(valve string, shim measure.Length, order bool) Headline {
+	h := Headline{Before: valve + " waits for a shim of ", Strong: shim.String() + "."}
+	if order {
+		h.Sub = "Order it and wait, or leave the valve with a reason."
+	}
+	return h
+}
+
+func sayWaitsForValve(valve, giver string) Headline {
+	return Headline{
+		Before: valve + " waits for the shim of ",
+		Strong: giver + ".",
+		Sub:    giver + " keeps it until its own has come. Wait, or leave the valve with a reason.",
+	}
 }
 
 // sayShim is a shim, or one that stands in for it, that goes in.
@@ -165,25 +177,15 @@ func shimFrom(s job.ShimStep) string {
 		return "From " + s.From + "."
 	case job.FromBench:
 		return "From the loose shims."
-	case job.ToBuy:
-		return "To order."
+	case job.InShop:
+		return "From the shop."
 	}
-	return "From the shop."
+	return "" // nothing else goes in: one that stays is read, one that is to buy waits
 }
 
 func numbered(n int, valve string) string { return fmt.Sprintf("valve %d (%s)", n, valve) }
 
-// gap says gaps in the unit of their card.
-type gap struct{ thou bool }
-
-func (g gap) say(l measure.Length) string {
-	if g.thou {
-		return l.Thou()
-	}
-	return l.String()
-}
-
-func sayOwnShift(g gap, own, pre, aim measure.Length, learned int) string {
+func sayOwnShift(in clearance.Limits, own, pre, aim measure.Length, learned int) string {
 	first := "Leave it a hair tight"
 	if own < 0 {
 		first = "Back it off a hair first"
@@ -191,18 +193,18 @@ func sayOwnShift(g gap, own, pre, aim measure.Length, learned int) string {
 	return fmt.Sprintf(
 		"%s: set %s for %s, as you say your nut %s it by %s (%d of %d times learned).",
 		first,
-		g.say(pre),
-		g.say(aim),
+		in.Say(pre),
+		in.Say(aim),
 		direction(own < 0),
-		g.say(own.Abs()),
+		in.Say(own.Abs()),
 		learned,
 		adjust.EnoughPairs,
 	)
 }
 
-func sayShift(g gap, s adjust.Shift, pre, aim measure.Length) string {
+func sayShift(in clearance.Limits, s adjust.Shift, pre, aim measure.Length) string {
 	return fmt.Sprintf("Your lock nut usually %s the gap by %s (%d times, spread %s): set %s for %s.",
-		direction(s.Median < 0), g.say(s.Median.Abs()), s.Count, g.say(s.Spread), g.say(pre), g.say(aim))
+		direction(s.Median < 0), in.Say(s.Median.Abs()), s.Count, in.Say(s.Spread), in.Say(pre), in.Say(aim))
 }
 
 // Notes on the drawing of the head.

@@ -34,12 +34,7 @@ func (g gaps) bare(l measure.Length) string {
 }
 
 // whole is a gap with its unit.
-func (g gaps) whole(l measure.Length) string {
-	if g.thou {
-		return l.Thou()
-	}
-	return l.String()
-}
+func (g gaps) whole(l measure.Length) string { return clearance.Limits{InThou: g.thou}.Say(l) }
 
 // inBoth is a gap in this unit, with the other one beside it.
 func (g gaps) inBoth(l measure.Length) string {

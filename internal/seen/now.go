@@ -73,7 +73,7 @@ func nowOf(j *job.Job, advice *bench.Advice, lastOn string) Now {
 	if v, ok := j.Valve(next.Valve); ok {
 		n.Ladder = ladderOf(advice.Ladder(v))
 	}
-	if other, ok := insteadOf(next, j); ok {
+	if other, ok := advice.Instead(next); ok {
 		n.Instead = &Instead{string(other.Action), Headline(advice.Headline(other))}
 	}
 	if next.Shim != nil {
@@ -85,22 +85,4 @@ func nowOf(j *job.Job, advice *bench.Advice, lastOn string) Now {
 		n.Turn = &Instruction{turn.How, turn.Until}
 	}
 	return n
-}
-
-// insteadOf is what may be done instead of what is next at the same valve; ok is false where nothing may.
-func insteadOf(next job.Next, j *job.Job) (other job.Next, ok bool) {
-	if j.Sheet.Shimmed() {
-		return other, false
-	}
-	other = next
-	switch next.Action {
-	case job.DoRead, job.DoKeep:
-		v, _ := j.Valve(next.Valve)
-		other.Action = job.DoAdjust
-		return other, j.MaySet(v)
-	case job.DoAdjust:
-		other.Action = job.DoRead
-		return other, true
-	}
-	return other, false
 }

@@ -105,9 +105,8 @@ func Open(text []byte) (at At, err error) {
 		at.List = append(at.List, h)
 	}
 	start := job.Start{Sheet: sheet, Card: from.Card, HotCard: from.HotCard, Aim: clearance.Aim(from.Aim),
-		Rule: clearance.Rule(
-			from.Rule,
-		), Owned: gauge.Owned(from.Leaves.Core()), Feel: measure.Length(from.FeelMM)}
+		Rule: clearance.Rule(from.Rule), Owned: gauge.Owned(from.Leaves.Core()),
+		Feel: measure.Length(from.FeelMM)}
 	setup, err := start.Setup()
 	if err != nil {
 		return at, err

@@ -65,6 +65,7 @@ type Result struct {
 // ValveState is one valve in the job.
 type ValveState struct {
 	Name      string     `json:"name"`
+	Called    string     `json:"called" doc:"how it is spoken of: by its number in the row too, where the sequence counts by it"`
 	Limits    Limits     `json:"limits"`
 	Settable  bool       `json:"settable"`
 	MarginDeg *wire.Deg  `json:"margin_deg" nullable:"true" doc:"null where the crank's place is not known"`
@@ -176,7 +177,7 @@ func resultOf(r *job.Result, unit measure.LengthUnit) *Result {
 
 func valveOf(j *job.Job, v *job.ValveState, advice *bench.Advice) ValveState {
 	unit := j.Speaks.Length
-	out := ValveState{Name: v.Name, Limits: LimitsOf(v.Limits.In(unit)), Settable: j.Settable(v),
+	out := ValveState{Name: v.Name, Called: advice.Called(v), Limits: LimitsOf(v.Limits.In(unit)), Settable: j.Settable(v),
 		Pending: j.Pending(v), Stage: string(v.Stage),
 		Round: readingsOf(v.Round), AsFound: resultOf(v.AsFound, unit), Last: resultOf(v.Last, unit),
 		Adjusted: v.Adjustments,

@@ -21,6 +21,7 @@ const judged = (verdict: Judgement['verdict'], tryNext: number[] = []): Judgemen
 
 const valve = (name: string, more: Partial<ValveState> = {}): ValveState => ({
   name,
+  called: name,
   limits: { lower_mm: 0.28, upper_mm: 0.32, nominal_mm: 0.3, nominal_only: false, in_thou: false },
   settable: true,
   margin_deg: 128,

@@ -16,9 +16,3 @@ export function limitsOf(view: JobView, name: string): string {
 export function kindOf(view: JobView, name: string): 'intake' | 'exhaust' {
   return view.engine.valves.find((v) => v.name === name)!.kind
 }
-
-/** How a valve is called: by its number too, where the sequence counts by it. */
-export function called(view: JobView, name: string): string {
-  const number = view.state.plan?.school === 'sum_rule' && view.engine.valves.find((v) => v.name === name)?.row_number
-  return number ? `valve ${number} (${name})` : name
-}

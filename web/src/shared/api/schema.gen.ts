@@ -4142,6 +4142,8 @@ export interface components {
             /** @description the gap to set */
             aim_mm: number;
             as_found?: components["schemas"]["Result"];
+            /** @description how it is spoken of: by its number in the row too, where the sequence counts by it */
+            called: string;
             /** @description what to mind before it is worked on here; empty: nothing */
             caution: string;
             /** @description of the provisional cold pass */
@@ -4216,6 +4218,8 @@ export interface components {
             /** @description the gap to set */
             aim_mm?: number;
             as_found?: components["schemas"]["Result"];
+            /** @description how it is spoken of: by its number in the row too, where the sequence counts by it */
+            called?: string;
             /** @description what to mind before it is worked on here; empty: nothing */
             caution?: string;
             /** @description of the provisional cold pass */

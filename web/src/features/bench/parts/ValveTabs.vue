@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import { octagon } from '@/shared/engine/shapes'
-import { called, kindOf, limitsOf } from '../benchWords'
+import { kindOf, limitsOf } from '../benchWords'
 import { capital } from '@/shared/words'
 import { useBench } from '../useBench'
 
@@ -10,6 +10,8 @@ const names = computed(() => {
   const { here, valve } = state.value.now
   return here.includes(valve) ? here : [valve, ...here]
 })
+
+const calledOf = (name: string) => state.value.valves.find((v) => v.name === name)!.called
 
 function pick(valve: string) {
   if (valve !== state.value.now.valve) act({ kind: 'picked', valve })
@@ -31,7 +33,7 @@ function pick(valve: string) {
         <path v-else :d="octagon(20)" />
       </svg>
       <span
-        ><b class="d-block fs-28 lh-none">{{ capital(called(view, name)) }}</b
+        ><b class="d-block fs-28 lh-none">{{ capital(calledOf(name)) }}</b
         ><small class="quiet fs-15 lh-none">{{ kindOf(view, name) }}, {{ limitsOf(view, name) }}</small></span
       >
     </VBtn>
