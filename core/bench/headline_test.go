@@ -185,9 +185,33 @@ func TestTheInstructionOnShims(t *testing.T) {
 	assert.Equal(t, bench.Headline{Before: "E1 waits for a shim of ", Strong: "2.60 mm.",
 		Sub: "Order it and wait, or leave the valve with a reason."}, says(d))
 	d.Job.Supply(job.Shop{Stock: []adjust.Count{{Shim: 2600 * um, N: 1}}})
-	assert.Equal(t, bench.Headline{Before: "Fit ", Strong: "2.60 under E1.", Sub: "From the shop."}, says(d))
+	assert.Equal(
+		t,
+		bench.Headline{Before: "Fit ", Strong: "2.60 under E1.", Sub: "It comes from the shop."},
+		says(d),
+	)
 	d.Do(job.Happening{Act: job.Adjusted{Valve: "E1", Shim: 2600 * um}})
 	assert.Equal(t, "Fitted. Read E1 again.", says(d).String())
+}
+
+// Each step of a ring of shims is a line of its own, and says where its shim comes from and how far is turned
+// to it. A stand-in that is still to be found is said by how thick it may be.
+func TestEveryStepOfShimsIsSaid(t *testing.T) {
+	stop := sequence.Stop{Watch: []sequence.Sighting{{What: sequence.Rocking, Cylinder: 3}}}
+	for said, s := range map[string]job.ShimStep{
+		"Fit 2.60 (from the shop) under E1":                                 {Do: job.FitShim, Valve: "E1", Shim: 2600 * um, Source: job.InShop},
+		"Fit 2.60 (from E3) under E1":                                       {Do: job.FitShim, Valve: "E1", Shim: 2600 * um, Source: job.FromValve, From: "E3"},
+		"Fit 2.60 (from the loose shims) under E1":                          {Do: job.FitShim, Valve: "E1", Shim: 2600 * um, Source: job.FromBench},
+		"The shim that stands in, 2.60, stays under E1":                     {Do: job.FitShim, Valve: "E1", Shim: 2600 * um, Source: job.Stays},
+		"E1 gets a stand-in, 2.50; its own comes onto the bench":            {Do: job.FitStandIn, Valve: "E1", Shim: 2500 * um, Most: 2600 * um},
+		"E1 gets a stand-in, 2.60 or thinner; its own comes onto the bench": {Do: job.FitStandIn, Valve: "E1", Most: 2600 * um},
+		"Turn a further 180° until " + stop.Until():                         {Do: job.TurnOn, Turn: 180 * measure.Degree},
+		"Turn the crank until " + stop.Until():                              {Do: job.TurnOn},
+	} {
+		assert.Equal(t, said, bench.ShimStep(s, stop))
+	}
+	assert.Contains(t, stop.Until(), "cylinder 3")
+	assert.Equal(t, "to order", bench.ShimFrom(job.ToBuy, ""))
 }
 
 // What the hands do to the gap is said once it is known, by their own word before; in thousandths where the

@@ -10,6 +10,7 @@ import (
 	"metronix/core/gear"
 	"metronix/core/job"
 	"metronix/core/measure"
+	"metronix/core/sequence"
 )
 
 // This file is every sentence of the bench, one function a sentence.
@@ -167,21 +168,45 @@ func sayShim(s job.ShimStep) Headline {
 			Sub:    "Its own shim is wanted elsewhere.",
 		}
 	}
-	bare := strings.TrimSuffix(s.Shim.String(), " mm")
-	return Headline{Before: "Fit ", Strong: bare + " under " + s.Valve + ".", Sub: shimFrom(s)}
+	return Headline{Before: "Fit ", Strong: bare(s.Shim) + " under " + s.Valve + ".",
+		Sub: "It comes " + ShimFrom(s.Source, s.From) + "."}
 }
 
-func shimFrom(s job.ShimStep) string {
-	switch s.Source {
+// ShimFrom is where a shim is to be had, as it follows a figure: "2.60 mm, from E3".
+func ShimFrom(source job.ShimSource, giver string) string {
+	switch source {
 	case job.FromValve:
-		return "From " + s.From + "."
+		return "from " + giver
 	case job.FromBench:
-		return "From the loose shims."
+		return "from the loose shims"
 	case job.InShop:
-		return "From the shop."
+		return "from the shop"
+	case job.ToBuy:
+		return "to order"
 	}
-	return "" // nothing else goes in: one that stays is read, one that is to buy waits
+	return "stays"
 }
+
+// ShimStep is one step of the work on shims as a line of a list; stop is where it is turned to, for those that
+// turn.
+func ShimStep(s job.ShimStep, stop sequence.Stop) string {
+	switch {
+	case s.Do == job.TurnOn && s.Turn > 0:
+		return fmt.Sprintf("Turn a further %s until %s", s.Turn, stop.Until())
+	case s.Do == job.TurnOn:
+		return "Turn the crank until " + stop.Until()
+	case s.Do == job.FitStandIn && s.Shim == 0:
+		return fmt.Sprintf("%s gets a stand-in, %s or thinner; its own comes onto the bench", s.Valve, bare(s.Most))
+	case s.Do == job.FitStandIn:
+		return fmt.Sprintf("%s gets a stand-in, %s; its own comes onto the bench", s.Valve, bare(s.Shim))
+	case s.Source == job.Stays:
+		return fmt.Sprintf("The shim that stands in, %s, stays under %s", bare(s.Shim), s.Valve)
+	}
+	return fmt.Sprintf("Fit %s (%s) under %s", bare(s.Shim), ShimFrom(s.Source, s.From), s.Valve)
+}
+
+// bare is a thickness without its unit, where millimetres go without saying.
+func bare(l measure.Length) string { return strings.TrimSuffix(l.String(), " mm") }
 
 func numbered(n int, valve string) string { return fmt.Sprintf("valve %d (%s)", n, valve) }
 

@@ -2,6 +2,7 @@ package job
 
 import (
 	"fmt"
+	"slices"
 	"strings"
 
 	"metronix/core/clearance"
@@ -199,4 +200,42 @@ func (a Adjusted) goodAlready(j *Job, v *ValveState) error {
 	good := v.Stage == Untouched && !v.Out && j.Found(v).Verdict == clearance.In && !v.Needs()
 	return refuseIf(a.byReading(j) && good && strings.TrimSpace(a.Reason) == "", "valve",
 		v.Name+" is in. Leave it alone: disturbing a good valve is a risk.")
+}
+
+// fit puts a shim under a valve: it leaves its giver, the bench, or the shop, and the one that was there
+// comes onto the bench. A giver has to be read again, once it has a shim.
+func (j *Job) fit(v *ValveState, a Adjusted) {
+	giver, given := j.Valve(a.From)
+	lent := false
+	v.remember()
+	if v.Shim > 0 && !v.StandIn && a.Shim != v.Shim {
+		v.hadUnder = append(slices.Clone(v.hadUnder), v.Shim)
+	}
+	v.stoodIn = v.stoodIn || a.StandIn
+	switch {
+	case v.StandIn && !a.StandIn && v.Shim == a.Shim && a.From == "": // the one that stood in stays
+		v.StandIn, v.lent = false, false
+		return
+	case given && giver != v:
+		giver.Out, giver.Shim, giver.Verified = true, 0, false
+	case !v.Out && v.Shim == a.Shim && !a.StandIn && !v.StandIn: // the one it has, taken out and put back
+		return
+	default:
+		if i := slices.Index(j.LooseShims, a.Shim); i >= 0 {
+			j.LooseShims = slices.Delete(slices.Clone(j.LooseShims), i, i+1)
+		} else {
+			lent = true
+			j.FromShop = append(slices.Clone(j.FromShop), ShopShim{a.Shim, j.now})
+		}
+	}
+	switch {
+	case v.StandIn && v.lent: // it goes back to the shop
+		if i := slices.IndexFunc(j.FromShop, func(s ShopShim) bool { return s.Shim == v.Shim }); i >= 0 {
+			j.FromShop = slices.Delete(slices.Clone(j.FromShop), i, i+1)
+		}
+	case v.Shim > 0:
+		j.LooseShims = append(slices.Clone(j.LooseShims), v.Shim)
+	}
+	v.Stamped = 0
+	v.Shim, v.Out, v.StandIn, v.lent = a.Shim, false, a.StandIn, a.StandIn && lent
 }

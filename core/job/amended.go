@@ -4,16 +4,8 @@ import (
 	"fmt"
 	"slices"
 	"strings"
-	"time"
 	"unicode"
 )
-
-// Amendment is a correction added to a signed job: it is shown beside what was signed, and overwrites
-// nothing.
-type Amendment struct {
-	Text, By string
-	At       time.Time
-}
 
 // Amended adds a correction to a signed job. What was signed stays as it is.
 type Amended struct {

@@ -53,13 +53,6 @@ func afterSigning(a Act) bool {
 	return false
 }
 
-// How far a client's word for when something was done is believed (from memory): not later than it arrived,
-// nor before what is in the list already by more than a clock's difference, nor more than two days old.
-const (
-	clockSlack = time.Minute
-	oldest     = 48 * time.Hour
-)
-
 // when is the time at which a happening counts, and whether that is in doubt because the client's word for it
 // cannot be right.
 func (j *Job) when(h Happening) (at time.Time, doubt bool) {

@@ -2,8 +2,6 @@ package job
 
 import (
 	"fmt"
-
-	"metronix/core/engine"
 )
 
 // BarredOver is two full turns of the crank, or four, before the check pass.
@@ -14,14 +12,6 @@ type BarredOver struct {
 	plain
 	// Stop is the index of the stop at which the crank came to rest after them; nil: where it stood before
 	Stop *int
-}
-
-// FullTurns says how often the crank is turned right round: "two full turns".
-func FullTurns(n int) string {
-	if n == engine.LongCheckTurns {
-		return "four full turns"
-	}
-	return "two full turns"
 }
 
 // Kind is "barred_over".

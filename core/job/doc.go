@@ -43,6 +43,15 @@
 //	reading, kept  every valve once more
 //	signed         tools and leaves accounted for, by whom
 //
+// # Floors
+//
+// The files stand on four floors, and none takes a name from a floor above it (internal/archtest):
+//
+//	the list       Acts, Take, Replay, Admit, undo: how a list is taken, new or stored
+//	acts           one kind a file: what it needs, when it may happen, what it does
+//	what is next   phase, next, the steps of shims, the brief, what sightings say
+//	what is known  valve, heat, crank, round, shims, signing; the log, and what several acts ask of them
+//
 // # Phases
 //
 // The phase is not stored, it follows from the valves:

@@ -3,7 +3,6 @@ package job
 import (
 	"fmt"
 	"strings"
-	"time"
 )
 
 // HandedOver says that somebody else goes on with the job. Everything stays where it is; what locking does to
@@ -12,12 +11,6 @@ type HandedOver struct {
 	plain
 	To   string
 	Note string // what the next one has to know; empty: nothing
-}
-
-// Hand is who was at the job from when on, after whoever began it.
-type Hand struct {
-	Name, Note string
-	From       time.Time
 }
 
 // Kind is "handed_over".
@@ -46,12 +39,4 @@ func (a HandedOver) may(j *Job, _ string) error {
 func (a HandedOver) do(j *Job) {
 	j.Hands = append(j.Hands[:len(j.Hands):len(j.Hands)],
 		Hand{strings.TrimSpace(a.To), strings.TrimSpace(a.Note), j.now})
-}
-
-// Hand is who is at the job now; empty: whoever began it.
-func (j *Job) Hand() string {
-	if n := len(j.Hands); n > 0 {
-		return j.Hands[n-1].Name
-	}
-	return ""
 }

@@ -51,3 +51,16 @@ func refuseIf(holds bool, field, message string) error {
 	}
 	return refuse(field, message)
 }
+
+// How far a client's word for when something was done is believed (from memory): not later than it arrived,
+// nor before what is in the list already by more than a clock's difference, nor more than two days old.
+const (
+	clockSlack = time.Minute
+	oldest     = 48 * time.Hour
+)
+
+// How long words of one's own may be, in characters: a note, and a word of a finding.
+const (
+	mostNote        = 400
+	mostFindingWord = 120
+)

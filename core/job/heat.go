@@ -1,11 +1,13 @@
 package job
 
 import (
+	"fmt"
 	"slices"
 	"time"
 
 	"metronix/core/around"
 	"metronix/core/clearance"
+	"metronix/core/measure"
 	"metronix/core/thermal"
 )
 
@@ -135,3 +137,20 @@ func (j *Job) warmAt() time.Time {
 	}
 	return at
 }
+
+func soundTemperatures(engineC, ambientC float64, speaks measure.Units) error {
+	for _, t := range []struct {
+		field string
+		c     float64
+	}{{"engine_c", engineC}, {"ambient_c", ambientC}} {
+		if !thermal.Possible(t.c) || t.c < minHereC {
+			return refuse(t.field, fmt.Sprintf("%s is not a temperature of this job: %s to %s.",
+				speaks.Temperature(t.c), speaks.Temperature(minHereC), speaks.Temperature(thermal.MaxC)))
+		}
+	}
+	return nil
+}
+
+// minHereC is the coldest an engine or a workshop may be said to be, °C (from memory: below the coldest place
+// where anybody works on engines a figure was mistyped).
+const minHereC = -60.0

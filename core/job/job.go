@@ -83,12 +83,6 @@ type Override struct {
 	At      time.Time
 }
 
-// Signature is who signed, and when.
-type Signature struct {
-	By string
-	At time.Time
-}
-
 // Job is the computed state.
 type Job struct {
 	Setup
@@ -146,19 +140,6 @@ type Shims struct {
 
 	shop   Shop
 	chosen *chosenShims // by shop and valves as they are; nil: not reckoned yet
-}
-
-// Signing is who signed the job, and what was added after that.
-type Signing struct {
-	SignedBy      string // empty: it is open
-	SignedAt      time.Time
-	Seal          Seal       // of that signature
-	Deferred      Deferral   // what it was put off for when it was signed
-	Exceptions    string     // why it was signed with steps that were not done; empty: none was left
-	Cold          *Signature // of the cold pass, once the hot pass began
-	ColdHeat      Heat       // of that pass
-	Amendments    []Amendment
-	Countersigned *Signature // nil: it is not
 }
 
 // New is a job before anything happened. The card must resolve; the error says which figure does not.
@@ -247,18 +228,6 @@ func (j *Job) Found(v *ValveState) clearance.Judgement {
 		return v.Last.Judgement
 	}
 	return clearance.Judgement{}
-}
-
-// HasReadings says whether anything was read that still stands: from then on what the job started from is not
-// changed.
-func (j *Job) HasReadings() bool {
-	return slices.ContainsFunc(j.effective, func(h Happening) bool {
-		switch h.Act.(type) {
-		case ReadingTaken, DialRead, Sized:
-			return true
-		}
-		return false
-	})
 }
 
 // Around is what stands around the bench: steps, tools and clocks as they stand now.

@@ -73,3 +73,23 @@ func (j *Job) offAim(v *ValveState, judged clearance.Judgement) bool {
 }
 
 func (a Kept) closes(*Job) string { return a.Valve }
+
+// keepSure keeps a valve's readings where that is asked and they leave nothing to ask: surely in its limits,
+// with its nut tight, and with a figure where one is needed. A close one waits for the mechanic.
+func (j *Job) keepSure(valve string, asked bool) {
+	v := j.valve(valve)
+	if !asked || !v.toKeep() {
+		return
+	}
+	if judged := j.Judge(v); judged.Verdict == clearance.In && judged.Sure && judged.TryNext == nil {
+		Kept{Valve: valve}.do(j)
+	}
+}
+
+// keptAtOnce is the valve that keepSure kept just now; empty where it waits, or where that was taken back.
+func (j *Job) keptAtOnce(valve string, asked bool) string {
+	if asked && j != nil && len(j.valve(valve).Round) == 0 {
+		return valve
+	}
+	return ""
+}

@@ -14,16 +14,6 @@ type Locked struct {
 	By    LockedBy // empty: not said
 }
 
-// LockedBy is how tight a lock nut was made. On some engines it cannot be torqued while the screw is held,
-// and then by feel is the honest record (common practice).
-type LockedBy string
-
-// To its torque with the wrench, or by feel.
-const (
-	ByTorque LockedBy = "torque"
-	ByFeel   LockedBy = "feel"
-)
-
 // Kind is "locked".
 func (Locked) Kind() Kind { return "locked" }
 

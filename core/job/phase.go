@@ -82,3 +82,17 @@ func (j *Job) waits(v *ValveState) bool {
 	}
 	return false
 }
+
+// BeforeTurning is what is to be done at slackened adjusters before the crank is turned; empty: nothing. With
+// its gap wide open a push-rod can leave its seat, and no rocker moves as it should (common practice).
+func (j *Job) BeforeTurning(n Next) string {
+	if (n.Action != DoTurn && n.Action != DoBarOver) || j.find((*ValveState).slackened) == nil {
+		return ""
+	}
+	return "Run every slackened screw down to light contact, push-rods seated, before the crank is turned."
+}
+
+// maySetNow says whether setting has its time: as one goes, or after the whole engine was read.
+func (j *Job) maySetNow() bool {
+	return j.asYouGo() || j.Phase() == Adjust
+}

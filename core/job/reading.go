@@ -46,26 +46,6 @@ func (j *Job) addReading(valve string, madeThere bool, r clearance.Reading) {
 	j.picked = v.Name
 }
 
-// keepSure keeps a valve's readings where that is asked and they leave nothing to ask: surely in its limits,
-// with its nut tight, and with a figure where one is needed. A close one waits for the mechanic.
-func (j *Job) keepSure(valve string, asked bool) {
-	v := j.valve(valve)
-	if !asked || !v.toKeep() {
-		return
-	}
-	if judged := j.Judge(v); judged.Verdict == clearance.In && judged.Sure && judged.TryNext == nil {
-		Kept{Valve: valve}.do(j)
-	}
-}
-
-// keptAtOnce is the valve that keepSure kept just now; empty where it waits, or where that was taken back.
-func (j *Job) keptAtOnce(valve string, asked bool) string {
-	if asked && j != nil && len(j.valve(valve).Round) == 0 {
-		return valve
-	}
-	return ""
-}
-
 // outdated refuses to read a valve by a stale screen: one that was kept since, or one at a place where the
 // crank stands no more, unless it is said that it was read there.
 func (j *Job) outdated(valve string, madeThere bool, since string) error {

@@ -112,3 +112,15 @@ func (j *Job) Standing() []Happening { return j.effective }
 
 // BarredOver says that the full turns before the check round were made since the last adjustment.
 func (j *Job) BarredOver() bool { return j.barred }
+
+// HasReadings says whether anything was read that still stands: from then on what the job started from is not
+// changed.
+func (j *Job) HasReadings() bool {
+	return slices.ContainsFunc(j.effective, func(h Happening) bool {
+		switch h.Act.(type) {
+		case ReadingTaken, DialRead, Sized:
+			return true
+		}
+		return false
+	})
+}

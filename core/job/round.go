@@ -158,15 +158,6 @@ func (j *Job) nextToFree() *ValveState {
 	return j.find((*ValveState).toFree)
 }
 
-// BeforeTurning is what is to be done at slackened adjusters before the crank is turned; empty: nothing. With
-// its gap wide open a push-rod can leave its seat, and no rocker moves as it should (common practice).
-func (j *Job) BeforeTurning(n Next) string {
-	if (n.Action != DoTurn && n.Action != DoBarOver) || j.find((*ValveState).slackened) == nil {
-		return ""
-	}
-	return "Run every slackened screw down to light contact, push-rods seated, before the crank is turned."
-}
-
 // secondKind says that a valve waits until all of the other kind are done.
 func (j *Job) secondKind(v *ValveState) bool {
 	switch j.KindFirst {
@@ -253,11 +244,6 @@ func (j *Job) goRound(r Round) {
 	}
 }
 
-// maySetNow says whether setting has its time: as one goes, or after the whole engine was read.
-func (j *Job) maySetNow() bool {
-	return j.asYouGo() || j.Phase() == Adjust
-}
-
 // toCheck says whether a valve is among those that the check round reads, and was not read there yet.
 func (j *Job) toCheck(v *ValveState) bool {
 	switch {
@@ -267,4 +253,12 @@ func (j *Job) toCheck(v *ValveState) bool {
 		return v.Adjustments > 0
 	}
 	return true
+}
+
+// FullTurns says how often the crank is turned right round: "two full turns".
+func FullTurns(n int) string {
+	if n == engine.LongCheckTurns {
+		return "four full turns"
+	}
+	return "two full turns"
 }

@@ -1,6 +1,7 @@
 package job
 
 import (
+	"maps"
 	"slices"
 
 	"metronix/core/adjust"
@@ -364,4 +365,22 @@ func (w *shimWork) clear(valve string, stop int) bool {
 	there := *w.j
 	there.takeAt(sequence.Exactly(w.j.Plan.Stops[stop].Crank))
 	return there.Settable(v)
+}
+
+// CountsOn are the shims of the shop's stock that the choice counts on and that are not fitted yet, thinnest
+// first.
+func (j *Job) CountsOn() (list []adjust.Count) {
+	if !j.shimsDue() {
+		return nil
+	}
+	n := map[measure.Length]int{}
+	for _, f := range j.choice().plan.Fit {
+		if j.Source(f) == InShop {
+			n[f.Shim]++
+		}
+	}
+	for _, shim := range slices.Sorted(maps.Keys(n)) {
+		list = append(list, adjust.Count{Shim: shim, N: n[shim]})
+	}
+	return list
 }

@@ -2,7 +2,6 @@ package job
 
 import (
 	"fmt"
-	"maps"
 	"slices"
 	"time"
 
@@ -24,44 +23,6 @@ func notAShim(l measure.Length) string {
 type ShopShim struct {
 	Shim measure.Length
 	At   time.Time
-}
-
-// fit puts a shim under a valve: it leaves its giver, the bench, or the shop, and the one that was there
-// comes onto the bench. A giver has to be read again, once it has a shim.
-func (j *Job) fit(v *ValveState, a Adjusted) {
-	giver, given := j.Valve(a.From)
-	lent := false
-	v.remember()
-	if v.Shim > 0 && !v.StandIn && a.Shim != v.Shim {
-		v.hadUnder = append(slices.Clone(v.hadUnder), v.Shim)
-	}
-	v.stoodIn = v.stoodIn || a.StandIn
-	switch {
-	case v.StandIn && !a.StandIn && v.Shim == a.Shim && a.From == "": // the one that stood in stays
-		v.StandIn, v.lent = false, false
-		return
-	case given && giver != v:
-		giver.Out, giver.Shim, giver.Verified = true, 0, false
-	case !v.Out && v.Shim == a.Shim && !a.StandIn && !v.StandIn: // the one it has, taken out and put back
-		return
-	default:
-		if i := slices.Index(j.LooseShims, a.Shim); i >= 0 {
-			j.LooseShims = slices.Delete(slices.Clone(j.LooseShims), i, i+1)
-		} else {
-			lent = true
-			j.FromShop = append(slices.Clone(j.FromShop), ShopShim{a.Shim, j.now})
-		}
-	}
-	switch {
-	case v.StandIn && v.lent: // it goes back to the shop
-		if i := slices.IndexFunc(j.FromShop, func(s ShopShim) bool { return s.Shim == v.Shim }); i >= 0 {
-			j.FromShop = slices.Delete(slices.Clone(j.FromShop), i, i+1)
-		}
-	case v.Shim > 0:
-		j.LooseShims = append(slices.Clone(j.LooseShims), v.Shim)
-	}
-	v.Stamped = 0
-	v.Shim, v.Out, v.StandIn, v.lent = a.Shim, false, a.StandIn, a.StandIn && lent
 }
 
 // Shop is what a workshop has of shims: the sizes that can be bought, in any number, and the pieces that lie
@@ -99,24 +60,6 @@ func (j *Job) ShimFor(valve string) (fit adjust.Fit, ok bool) {
 		return fit, false
 	}
 	return fits[i], true
-}
-
-// CountsOn are the shims of the shop's stock that the choice counts on and that are not fitted yet, thinnest
-// first.
-func (j *Job) CountsOn() (list []adjust.Count) {
-	if !j.shimsDue() {
-		return nil
-	}
-	n := map[measure.Length]int{}
-	for _, f := range j.choice().plan.Fit {
-		if j.Source(f) == InShop {
-			n[f.Shim]++
-		}
-	}
-	for _, shim := range slices.Sorted(maps.Keys(n)) {
-		list = append(list, adjust.Count{Shim: shim, N: n[shim]})
-	}
-	return list
 }
 
 // ChooseShims works the whole engine over at once, once every valve is read as found: what is still to be

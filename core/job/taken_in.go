@@ -8,12 +8,6 @@ import (
 	"metronix/core/around"
 )
 
-// How long words of one's own may be, in characters: a note, and a word of a finding.
-const (
-	mostNote        = 400
-	mostFindingWord = 120
-)
-
 // TakenIn says what the vehicle came in for, and how it sounded; it may be said again, and the last word
 // counts.
 type TakenIn struct {

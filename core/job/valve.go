@@ -118,3 +118,13 @@ func (v *ValveState) toKeep() bool { return len(v.Round) > 0 && v.Stage != NutLo
 
 // ReadThere says that the readings not kept yet were made where the crank stands no more.
 func (v *ValveState) ReadThere() bool { return v.readThere && len(v.Round) > 0 }
+
+// LockedBy is how tight a lock nut was made. On some engines it cannot be torqued while the screw is held,
+// and then by feel is the honest record (common practice).
+type LockedBy string
+
+// To its torque with the wrench, or by feel.
+const (
+	ByTorque LockedBy = "torque"
+	ByFeel   LockedBy = "feel"
+)

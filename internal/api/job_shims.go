@@ -6,6 +6,7 @@ import (
 	"errors"
 
 	"metronix/core/adjust"
+	"metronix/core/bench"
 	"metronix/core/job"
 	"metronix/internal/seen"
 	"metronix/internal/wire"
@@ -63,6 +64,7 @@ type ShimFit struct {
 	GapMM    wire.MM `json:"gap_mm"`
 	Here     bool    `json:"here" doc:"the valve may be worked on where the crank stands"`
 	Source   string  `json:"source" enum:"stays,valve,bench,shop,buy" doc:"where the shim is to be had"`
+	Origin   string  `json:"origin" doc:"the same in words"`
 	FromHere bool    `json:"from_here" doc:"its giver is clear here, so that the shim can be taken out"`
 }
 
@@ -169,8 +171,7 @@ func shimsView(j *job.Job, plan adjust.ShimPlan, missing []string) JobShims {
 		v, _ := j.Valve(f.Valve)
 		out.Fit = append(out.Fit,
 			ShimFit{Valve: f.Valve, FittedMM: wire.MM(v.Shim), ShimMM: wire.MM(f.Shim), From: f.From,
-				GapMM: wire.MM(f.Gap), Here: j.Settable(v), Source: string(
-					j.Source(f)), FromHere: j.GiverClear(f),
+				GapMM: wire.MM(f.Gap), Here: j.Settable(v), Source: string(j.Source(f)), Origin: bench.ShimFrom(j.Source(f), f.From), FromHere: j.GiverClear(f),
 				WantedMM: wire.MM(adjust.ShimValve{Fitted: f.Shim, Measured: f.Gap,
 					Aim: j.AimOf(v)}.Wanted())})
 	}

@@ -1,7 +1,9 @@
 package seen
 
 import (
+	"metronix/core/bench"
 	"metronix/core/job"
+	"metronix/core/sequence"
 	"metronix/internal/wire"
 )
 
@@ -16,6 +18,7 @@ type ShimStep struct {
 	Stop    int      `json:"stop" doc:"for turn: the stop to go to"`
 	TurnDeg wire.Deg `json:"turn_deg"`
 	Until   string   `json:"until" doc:"for turn: until what is seen"`
+	Said    string   `json:"said" doc:"the step as a line of a list"`
 }
 
 func ShimStepsOf(j *job.Job, steps []job.ShimStep) []ShimStep {
@@ -23,9 +26,12 @@ func ShimStepsOf(j *job.Job, steps []job.ShimStep) []ShimStep {
 	for _, s := range steps {
 		step := ShimStep{Do: string(s.Do), Valve: s.Valve, ShimMM: wire.MM(s.Shim), Source: string(s.Source),
 			From: s.From, Stop: s.Stop, TurnDeg: wire.Deg(s.Turn), MostMM: wire.MM(s.Most)}
+		var stop sequence.Stop
 		if s.Do == job.TurnOn {
-			step.Until = j.Plan.Stops[s.Stop].Until()
+			stop = j.Plan.Stops[s.Stop]
+			step.Until = stop.Until()
 		}
+		step.Said = bench.ShimStep(s, stop)
 		out = append(out, step)
 	}
 	return out

@@ -177,18 +177,40 @@ func resultOf(r *job.Result, unit measure.LengthUnit) *Result {
 
 func valveOf(j *job.Job, v *job.ValveState, advice *bench.Advice) ValveState {
 	unit := j.Speaks.Length
-	out := ValveState{Name: v.Name, Called: advice.Called(v), Limits: LimitsOf(v.Limits.In(unit)), Settable: j.Settable(v),
-		Pending: j.Pending(v), Stage: string(v.Stage),
-		Round: readingsOf(v.Round), AsFound: resultOf(v.AsFound, unit), Last: resultOf(v.Last, unit),
-		Adjusted: v.Adjustments,
-		Verified: v.Verified, Done: record.Of(j).Done(v), Left: v.LeaveReason, Needs: v.Needs(), MaySet: j.MaySet(v),
+	out := ValveState{
+		Name:      v.Name,
+		Called:    advice.Called(v),
+		Limits:    LimitsOf(v.Limits.In(unit)),
+		Settable:  j.Settable(v),
+		Pending:   j.Pending(v),
+		Stage:     string(v.Stage),
+		Round:     readingsOf(v.Round),
+		AsFound:   resultOf(v.AsFound, unit),
+		Last:      resultOf(v.Last, unit),
+		Adjusted:  v.Adjustments,
+		Verified:  v.Verified,
+		Done:      record.Of(j).Done(v),
+		Left:      v.LeaveReason,
+		Needs:     v.Needs(),
+		MaySet:    j.MaySet(v),
 		MayThough: j.MaySetThough(v),
-		AimMM:     wire.MM(j.AimOf(v)), SetByMM: []wire.MM{}, SetAngled: []bool{},
-		Nipped: v.Nipped, LockedBy: string(v.LockedBy), SetFor: v.SetFor, Freed: v.Freed, Outside: v.Outside,
-		Out: v.Out, MadeThere: v.ReadThere(), ColdWhy: v.ColdReason, ShimMM: wire.MM(v.Shim),
+		AimMM:     wire.MM(j.AimOf(v)),
+		SetByMM:   []wire.MM{},
+		SetAngled: []bool{},
+		Nipped:    v.Nipped,
+		LockedBy:  string(v.LockedBy),
+		SetFor:    v.SetFor,
+		Freed:     v.Freed,
+		Outside:   v.Outside,
+		Out:       v.Out,
+		MadeThere: v.ReadThere(),
+		ColdWhy:   v.ColdReason,
+		ShimMM:    wire.MM(v.Shim),
 		StampedMM: wire.MM(v.Stamped),
 		Caution:   j.Caution(v),
-		ColdFound: resultOf(v.ColdFound, unit), ColdLeft: resultOf(v.ColdLeft, unit)}
+		ColdFound: resultOf(v.ColdFound, unit),
+		ColdLeft:  resultOf(v.ColdLeft, unit),
+	}
 	if pre, ok := advice.PreLock(v); ok {
 		out.PreLockMM = (*wire.MM)(&pre)
 	}

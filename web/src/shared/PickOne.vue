@@ -63,4 +63,18 @@ defineProps<{
   justify-content: start;
   text-align: left;
 }
+
+.tile :deep(.v-btn__content) > * {
+  min-width: 0;
+  overflow-wrap: anywhere;
+}
+
+.tile :deep(b) {
+  font-size: 21px;
+  line-height: 1.2;
+}
+
+.tile :deep(b)::first-letter {
+  text-transform: uppercase;
+}
 </style>

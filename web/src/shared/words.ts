@@ -147,18 +147,6 @@ export function costLines({ costs, smallest_margin_deg: margin }: PlanView): str
 /** What a choice of shims is after first. */
 export const shimChoice: Record<string, string> = { fewest_bought: 'Fewest bought', nearest_aim: 'Nearest the aim' }
 
-/** Where a shim comes from. */
-export function shimOrigin(source: string, from: string): string {
-  const words: Record<string, string> = {
-    valve: `from ${from}`,
-    bench: 'from the loose shims',
-    buy: 'to order',
-    shop: 'from the shop',
-    stays: 'stays',
-  }
-  return words[source] ?? source
-}
-
 /** What is seen at a valve or a cylinder, in a word that fits under it on the drawing. */
 /** What may be seen of a cylinder or a valve, as something to tap. */
 export const sightTitle: Record<string, string> = {

@@ -1,18 +1,18 @@
 <script setup lang="ts">
-import { useNow } from '@vueuse/core'
 import { computed, onMounted, ref, watch } from 'vue'
 import { useRoute } from 'vue-router'
 import AppPage from '@/shared/AppPage.vue'
 import PickOne from '@/shared/PickOne.vue'
 import ReasonDialog from '@/shared/ReasonDialog.vue'
-import { clock } from '@/shared/units'
 import { useKeys } from '@/shared/useKeys'
 import { useJob } from '@/features/bench/useJob'
 import SoundPart from './SoundPart.vue'
 import BoltsDrawing from './BoltsDrawing.vue'
 import LearnPart from './LearnPart.vue'
 import NutsPart from './NutsPart.vue'
+import SealantClocks from './SealantClocks.vue'
 import StandPart from './StandPart.vue'
+import StepList from './StepList.vue'
 import FindingsPart from './FindingsPart.vue'
 import TakeInPart from './TakeInPart.vue'
 import ToolsPart from './ToolsPart.vue'
@@ -51,12 +51,6 @@ async function done(t: Task) {
 const asking = ref<{ task: Task; skip: boolean } | null>(null)
 const refusedStart = computed(() => refusal.value !== '' && now.value?.id === 'start')
 
-const time = useNow({ interval: 1000 })
-const left = (until: string) => Math.floor((new Date(until).getTime() - time.value.getTime()) / 1000)
-const minutes = (seconds: number) => `${Math.floor(seconds / 60)}:${String(seconds % 60).padStart(2, '0')}`
-const cover = computed(() => (state.value?.cover_by ? left(state.value.cover_by) : null))
-const cure = computed(() => (state.value?.start_from ? left(state.value.start_from) : null))
-
 useKeys((k) => {
   if (k === 'Enter' && now.value && part.value !== 'take_in' && !sealed.value) void done(now.value)
   else if (k === 'z' || k === 'Z') void undo()
@@ -94,18 +88,7 @@ useKeys((k) => {
           <span v-if="option.count" class="figure count ms-2 quiet">{{ option.count }}</span></template
         >
       </PickOne>
-      <p v-if="cover !== null" class="clock py-2 px-4 on-panel fs-22" :class="{ late: cover <= 0 }" role="timer">
-        <template v-if="cover > 0"
-          >Cover on within <b class="figure fs-28">{{ minutes(cover) }}</b></template
-        >
-        <template v-else>The sealant stood open too long: take it off and put it on afresh.</template>
-      </p>
-      <p v-if="cure !== null" class="clock py-2 px-4 on-panel fs-22" role="timer">
-        <template v-if="cure > 0"
-          >Do not start before <b class="figure fs-28">{{ clock(state.start_from!) }}</b>: the sealant cures.</template
-        >
-        <template v-else>The sealant has cured: the engine may run.</template>
-      </p>
+      <SealantClocks :state="state" />
       <VAlert v-if="refusal" variant="tonal" color="">
         {{ refusal }}
         <VBtn v-if="refusedStart" size="small" @click="asking = { task: now!, skip: false }">Start all the same…</VBtn>
@@ -115,7 +98,7 @@ useKeys((k) => {
       <FindingsPart v-else-if="part === 'findings'" :view="view" :sealed="sealed" @do="send" />
       <ToolsPart v-else-if="part === 'tools'" :tools="state.tools" :sealed="sealed" @do="send" />
       <template v-else>
-        <section v-if="now && !sealed" class="next d-grid ga-3 py-4 px-5 rounded" aria-live="polite">
+        <section v-if="now && !sealed" class="next edged-brass d-grid ga-3 py-4 px-5 rounded" aria-live="polite">
           <h2 class="lh-tight">{{ now.text }}.</h2>
           <p v-if="now.caution" class="caution ps-3">{{ now.caution }}</p>
           <div class="do d-flex flex-wrap ga-2">
@@ -125,7 +108,7 @@ useKeys((k) => {
           <NutsPart v-if="now.id === 'nuts'" :view="view" @do="send" />
           <BoltsDrawing v-if="now.id.startsWith('bolts_') && state.bolts.length" :bolts="state.bolts" />
         </section>
-        <section v-else class="next d-grid ga-3 py-4 px-5 rounded">
+        <section v-else class="next edged-brass d-grid ga-3 py-4 px-5 rounded">
           <h2 class="lh-tight">
             {{ partNames[part] }}: <em class="brass">{{ standing(shown, sealed) }}</em>
           </h2>
@@ -140,31 +123,7 @@ useKeys((k) => {
         </section>
         <LearnPart v-if="part === 'open_up' && !sealed" :view="view" @do="send" />
         <SoundPart v-if="part === 'start_up'" :view="view" after :sealed="sealed" @do="send" />
-        <ol class="list d-grid ga-1 ma-0 pa-0 list-none">
-          <li
-            v-for="t in shown"
-            :key="t.id"
-            class="d-grid ga-3 align-center on-panel fs-20"
-            :class="{ marked: t.marked, skipped: t.skipped, now: t === now }"
-          >
-            <VBtn
-              class="tick pa-0 fs-26"
-              :disabled="sealed"
-              :aria-pressed="t.marked"
-              :aria-label="`${t.text}: ${t.skipped ? 'passed over' : t.marked ? 'done' : 'waits'}`"
-              @click="t.marked ? mark(t, { back: true }) : done(t)"
-            >
-              {{ t.skipped ? '–' : t.marked ? '✓' : '' }}
-            </VBtn>
-            <span class="text"
-              >{{ t.text
-              }}<small v-if="t.reason" class="quiet d-block fs-15"
-                >{{ t.skipped ? 'Passed over: ' : '' }}{{ t.reason }}</small
-              ></span
-            >
-            <span v-if="t.at" class="quiet figure">{{ clock(t.at) }}</span>
-          </li>
-        </ol>
+        <StepList :tasks="shown" :now="now" :sealed="sealed" @done="done" @back="(t) => mark(t, { back: true })" />
       </template>
       <StandPart v-if="!sealed" :view="view" @do="send" />
     </div>
@@ -193,25 +152,8 @@ useKeys((k) => {
   height: auto;
 }
 
-.clock {
-  border-left: 8px solid var(--brass);
-}
-
-.late {
-  border-left: 8px dotted var(--tight);
-  color: var(--tight);
-}
-
-.next {
-  border: 2px solid var(--brass);
-}
-
 h2 {
   font-size: clamp(26px, 2.6vw, 34px);
-}
-
-em {
-  font-style: normal;
 }
 
 .caution {
@@ -226,28 +168,6 @@ em {
   flex: 1 1 220px;
 }
 
-.list li {
-  grid-template-columns: 56px 1fr auto;
-  padding-right: 14px;
-}
-
-.tick {
-  --v-btn-height: 56px;
-
-  min-width: 56px;
-}
-
-.marked .tick {
-  border-color: var(--in);
-  color: var(--in);
-}
-
-.skipped .tick {
-  border-color: var(--undecided);
-  border-style: dashed;
-  color: var(--undecided);
-}
-
 @media (width <= 480px) {
   .parts {
     display: grid;
@@ -257,13 +177,5 @@ em {
   .parts :deep(.v-btn) {
     padding: 0 8px;
   }
-}
-
-.marked .text {
-  color: var(--quiet);
-}
-
-.now .text {
-  font-weight: 700;
 }
 </style>

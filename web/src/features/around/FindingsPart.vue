@@ -155,7 +155,7 @@ const options = (list: string[]) => list.map((value) => ({ value, title: value }
         small
         may-be-none
       />
-      <div class="three d-grid ga-2">
+      <div class="three fits-200 d-grid ga-2">
         <VTextField v-model="form.test" label="Test made" maxlength="120" hide-details />
         <VTextField v-model="form.part" label="Part number" maxlength="120" hide-details />
         <VTextField v-model="form.price" label="Price" maxlength="120" hide-details />
@@ -186,10 +186,6 @@ const options = (list: string[]) => list.map((value) => ({ value, title: value }
 }
 
 .two,
-.three {
-  grid-template-columns: repeat(auto-fit, minmax(200px, 1fr));
-}
-
 .do {
   display: grid;
   grid-template-columns: 1fr 1fr;

@@ -49,7 +49,7 @@ function other() {
     <div class="usual d-grid ga-2" role="group" aria-label="What came off">
       <VBtn v-for="u in left" :key="u" @click="off(u)">{{ u }}</VBtn>
     </div>
-    <div class="fields d-grid ga-2 align-start">
+    <div class="fields fits-200 d-grid ga-2 align-start">
       <VTextField v-model="text" label="Something else" maxlength="120" hide-details density="comfortable" />
       <VTextField v-model="fastener" label="Its fastener" maxlength="120" hide-details density="comfortable" />
       <NumberField v-model="socket" label="Socket" unit="mm" />
@@ -70,9 +70,5 @@ function other() {
 
 .usual :deep(.v-btn) {
   --v-btn-height: 56px;
-}
-
-.fields {
-  grid-template-columns: repeat(auto-fit, minmax(170px, 1fr));
 }
 </style>

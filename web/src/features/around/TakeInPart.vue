@@ -43,7 +43,7 @@ function keep() {
       </ul>
     </article>
     <h2 class="fs-30">What is it in for?</h2>
-    <div class="tiles d-grid ga-2" role="group" aria-label="Complaint">
+    <div class="tiles fills-220 d-grid ga-2" role="group" aria-label="Complaint">
       <VBtn
         v-for="c in complaints"
         :key="c.value"
@@ -69,10 +69,6 @@ function keep() {
 <style scoped>
 .before {
   border-left: 8px solid var(--edge);
-}
-
-.tiles {
-  grid-template-columns: repeat(auto-fill, minmax(220px, 1fr));
 }
 
 .tile {

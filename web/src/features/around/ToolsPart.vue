@@ -39,10 +39,6 @@ const move = (t: Schemas['ToolView']) => emit('do', { kind: 'tool', tool: t.id, 
 </template>
 
 <style scoped>
-em {
-  font-style: normal;
-}
-
 li {
   border-left: 6px solid var(--line);
 }

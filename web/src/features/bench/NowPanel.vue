@@ -5,8 +5,8 @@ import { guard } from '@/shared/guard'
 import type { Waiting } from '@/shared/useQueue'
 import { panelFor } from './panels'
 import NoticeList from './parts/NoticeList.vue'
+import NowFoot from './parts/NowFoot.vue'
 import NowHead from './parts/NowHead.vue'
-import VerdictStrip from './parts/VerdictStrip.vue'
 import { provideBench } from './useBench'
 import type { Doing } from './useJob'
 
@@ -102,15 +102,6 @@ const words = computed(() =>
         }
       : state.value.now.headline,
 )
-const judgement = computed(
-  () => valve.value?.judgement ?? (action.value === 'adjust' ? valve.value?.last?.judgement : undefined),
-)
-/** The valve that was kept last, by itself too: it stays named beside Undo. */
-const kept = computed(() => {
-  const { undo_kind, undo_valve, valves } = state.value
-  const last = valves.find((v) => v.name === undo_valve)
-  return ['reading', 'dial', 'kept'].includes(undo_kind) && last?.last && !last.round.length ? last : null
-})
 const panel = useTemplateRef<{ key?(k: string): boolean }>('panel')
 
 function go() {
@@ -159,29 +150,16 @@ defineExpose({ key })
 
     <div class="panel"><component :is="shown.panel" ref="panel" /></div>
 
-    <div v-if="!shown.whole" class="foot d-grid flex-0-0 ga-2 px-0 pt-1 pb-4 on-ground">
-      <VerdictStrip
-        v-if="shown.valves && judgement"
-        :judgement="judgement"
-        :screw="['adjust', 'lock'].includes(action) ? null : valve?.screw"
-      />
-      <VerdictStrip
-        v-else-if="kept && shown.kept"
-        :judgement="kept.last!.judgement"
-        :kept="kept.name"
-        :cross="kept.cross_check"
-        @cross="prove(kept)"
-      />
-      <footer class="do">
-        <VBtn :disabled="!state.undo" @click="emit('undo')">Undo <kbd>Z</kbd></VBtn>
-        <VBtn v-if="button" class="go fills" variant="flat" size="large" :aria-disabled="guard.on.value" @click="go">
-          {{ button }} <kbd>Enter</kbd>
-        </VBtn>
-        <span v-else class="go hint quiet fills d-grid py-2 px-5 rounded fs-22 text-center place-center">{{
-          shown.hint
-        }}</span>
-      </footer>
-    </div>
+    <NowFoot
+      v-if="!shown.whole"
+      v-bind="{ action, button }"
+      :valves="Boolean(shown.valves)"
+      :shows-kept="Boolean(shown.kept)"
+      :hint="shown.hint ?? ''"
+      @undo="emit('undo')"
+      @go="go"
+      @prove="prove"
+    />
     <VBtn v-else-if="state.undo && !choosing" size="small" @click="emit('undo')">
       Undo the last step <kbd>Z</kbd>
     </VBtn>
@@ -219,27 +197,6 @@ defineExpose({ key })
   flex: 1 1 0;
 }
 
-/* Verdict and next action stay in view, whatever scrolls above them. */
-.foot {
-  position: sticky;
-  bottom: 0;
-  z-index: 2;
-}
-
-.do {
-  display: flex;
-  gap: 10px;
-}
-
-.do .v-btn {
-  min-height: 68px;
-}
-
-.hint {
-  min-height: 68px;
-  border: 2px dashed var(--line);
-}
-
 @media (width <= 1000px) {
   .panel,
   .panel:has(.ladder, .list) {
@@ -248,10 +205,6 @@ defineExpose({ key })
 
   .now {
     overflow-y: visible;
-  }
-
-  .foot {
-    padding-bottom: 6px;
   }
 }
 
@@ -275,10 +228,6 @@ defineExpose({ key })
 
   .panel {
     gap: 6px;
-  }
-
-  .do .v-btn {
-    min-height: 58px;
   }
 }
 </style>

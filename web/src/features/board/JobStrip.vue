@@ -109,22 +109,6 @@ const height = computed(() => Math.ceil(props.job.valves.length / columns.value)
   stroke-dasharray: 3 3;
 }
 
-.in {
-  --tone: var(--in);
-}
-
-.tight {
-  --tone: var(--tight);
-}
-
-.loose {
-  --tone: var(--loose);
-}
-
-.undecided {
-  --tone: var(--undecided);
-}
-
 .first .next strong {
   color: var(--brass);
   font-size: 28px;

@@ -141,7 +141,7 @@ onBeforeRouteLeave((to) => {
         <div v-if="drawn && look?.ok" class="band shrinks fills">
           <TurnBand :engine="drawn" :plan="null" :crank="null" :stop="-1" :finished="[]" :here="[]" />
         </div>
-        <div class="state fs-16" role="status">
+        <div class="state lh-easy fs-16" role="status">
           <p v-if="look?.ok" class="sound is-in fs-20 font-weight-bold">This sheet is sound.</p>
           <p v-else-if="look" class="is-tight fs-20 font-weight-bold">{{ look.problems.length }} to put right:</p>
           <ul v-if="look && !look.ok" class="my-1 mx-0 ps-5">
@@ -194,10 +194,6 @@ onBeforeRouteLeave((to) => {
 
 .stale {
   opacity: 0.35;
-}
-
-.state {
-  line-height: 1.3;
 }
 
 .form > :deep(section) {

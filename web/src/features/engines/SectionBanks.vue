@@ -27,7 +27,7 @@ function secondRow(bank: Sheet['banks'][number]) {
       Tap a valve on the drawing to make it intake or exhaust. Rows run from the front to the rear.
     </p>
     <fieldset v-for="(b, i) in sheet.banks" :key="i" class="bank d-grid ga-2 ma-0 pa-3 edged rounded">
-      <div class="pair d-grid ga-2 align-center">
+      <div class="pair fits-200 d-grid ga-2 align-center">
         <VTextField v-model.lazy="b.name" label="Head" maxlength="60" hide-details density="comfortable" />
         <VTextField
           :model-value="b.cylinders.join(' ')"
@@ -90,10 +90,6 @@ function secondRow(bank: Sheet['banks'][number]) {
 </template>
 
 <style scoped>
-.pair {
-  grid-template-columns: repeat(auto-fit, minmax(190px, 1fr));
-}
-
 .row {
   grid-template-columns: 1fr auto;
 }

@@ -77,7 +77,7 @@ const where = computed({
   <section>
     <h2>Cam card</h2>
     <p class="quiet small fs-16">Left empty, a typical road cam is assumed, and every plan says so.</p>
-    <div class="four d-grid ga-2">
+    <div class="four fits-200 d-grid ga-2">
       <NumberField
         v-for="[name, unit] in events"
         :key="name"
@@ -116,7 +116,7 @@ const where = computed({
       hide-details
       :error="said('marks_deg').length > 0"
     />
-    <div class="four d-grid ga-2">
+    <div class="four fits-200 d-grid ga-2">
       <VTextField
         v-model.lazy="where"
         label="Turn crank at"
@@ -142,7 +142,7 @@ const where = computed({
   <section>
     <h2>Adjuster</h2>
     <VSelect v-model="kind" :items="kinds" label="Adjuster type" clearable hide-details />
-    <div v-if="sheet.adjuster" class="four d-grid ga-2">
+    <div v-if="sheet.adjuster" class="four fits-200 d-grid ga-2">
       <NumberField
         v-if="gear?.means === 'turned' || sheet.adjuster.pitch_mm"
         v-model="sheet.adjuster.pitch_mm"
@@ -209,10 +209,6 @@ const where = computed({
 </template>
 
 <style scoped>
-.four {
-  grid-template-columns: repeat(auto-fit, minmax(200px, 1fr));
-}
-
 .gear {
   width: 260px;
   height: 278px;

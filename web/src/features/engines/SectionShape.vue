@@ -54,7 +54,7 @@ const orderProblems = computed(() => props.said('firing_order'))
       :options="layouts"
       @update:model-value="(layout) => emit('reshape', { layout })"
     />
-    <div class="steps d-grid ga-7">
+    <div class="steps fits-240 d-grid ga-7">
       <VNumberInput
         :model-value="sheet.cylinders"
         label="Cylinders"
@@ -117,10 +117,6 @@ const orderProblems = computed(() => props.said('firing_order'))
 </template>
 
 <style scoped>
-.steps {
-  grid-template-columns: repeat(auto-fit, minmax(220px, 1fr));
-}
-
 .order {
   overflow-wrap: anywhere;
 }

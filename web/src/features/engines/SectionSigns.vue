@@ -37,7 +37,7 @@ function doubt(sign: Sign, text: string) {
       of the crank after firing TDC of the first cylinder of the order.
     </p>
     <div v-for="(s, i) in sheet.signs ?? []" :key="s.id" class="sign d-grid ga-2 pa-3 on-panel bar-edge">
-      <div class="fields d-grid ga-2">
+      <div class="fields fits-240 d-grid ga-2">
         <VTextField
           v-model.lazy="s.where"
           label="Where it is seen"
@@ -81,9 +81,3 @@ function doubt(sign: Sign, text: string) {
     <VBtn size="small" @click="add">Add a sign</VBtn>
   </section>
 </template>
-
-<style scoped>
-.fields {
-  grid-template-columns: repeat(auto-fit, minmax(220px, 1fr));
-}
-</style>

@@ -61,7 +61,7 @@ function lift(t: string) {
     </p>
     <ol v-if="steps().length" class="steps d-grid ga-2 ma-0 pa-0 list-none">
       <li v-for="(s, i) in steps()" :key="i" class="d-grid ga-2 pa-3 bar-edge on-panel">
-        <div class="fields d-grid ga-2">
+        <div class="fields fits-200 d-grid ga-2">
           <VTextField
             v-model.lazy="s.text"
             label="What comes off"
@@ -133,7 +133,7 @@ function lift(t: string) {
         @update:model-value="(v) => close('gasket', v || undefined)"
       />
     </div>
-    <div class="fields d-grid ga-2">
+    <div class="fields fits-200 d-grid ga-2">
       <NumberField
         :model-value="sheet.closing?.bolts"
         label="Bolts"
@@ -175,7 +175,7 @@ function lift(t: string) {
         }
       "
     />
-    <div class="fields d-grid ga-2">
+    <div class="fields fits-200 d-grid ga-2">
       <NumberField
         :model-value="sheet.closing?.open_minutes"
         label="Sealant may stand open"
@@ -196,9 +196,3 @@ function lift(t: string) {
     <FieldNotes :problems="said('closing')" :warnings="[]" />
   </section>
 </template>
-
-<style scoped>
-.fields {
-  grid-template-columns: repeat(auto-fit, minmax(170px, 1fr));
-}
-</style>

@@ -6,16 +6,10 @@ defineProps<{ facts: Schemas['SheetFact'][] }>()
 </script>
 
 <template>
-  <dl class="facts d-grid gr-2 gc-6 ma-0">
+  <dl class="facts fits-300 d-grid gr-2 gc-6 ma-0">
     <div v-for="f in facts" :key="f.label">
       <dt class="quiet fs-15">{{ f.label }}</dt>
       <dd class="ma-0">{{ f.text }}</dd>
     </div>
   </dl>
 </template>
-
-<style scoped>
-.facts {
-  grid-template-columns: repeat(auto-fit, minmax(300px, 1fr));
-}
-</style>

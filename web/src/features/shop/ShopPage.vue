@@ -6,17 +6,16 @@ import { answered, api, Refused, type Schemas } from '@/shared/api/client'
 import { readOnce, reads } from '@/shared/api/reads'
 import AppPage from '@/shared/AppPage.vue'
 import FaultList from '@/shared/FaultList.vue'
-import PickFile from '@/shared/PickFile.vue'
-import FoldAway from '@/shared/FoldAway.vue'
-import NumberField from '@/shared/NumberField.vue'
 import { ToldBar } from '@/shared/later'
 import { mm } from '@/shared/units'
 import { useDraft } from '@/shared/useDraft'
 import { useProbe } from '@/shared/useProbe'
+import ArchivePart from './ArchivePart.vue'
+import StockPart, { whole, type Counted } from './StockPart.vue'
 import UnitsPart from './UnitsPart.vue'
 
 const shop = ref<Schemas['Shop'] | null>(null)
-const stock = ref<{ size: string; count: string }[]>([])
+const stock = ref<Counted[]>([])
 const sizes = ref({ from: '', to: '', step: '' })
 const trouble = ref('')
 const faults = ref<{ location: string; message: string }[]>([])
@@ -42,9 +41,6 @@ const draft = useDraft(
   },
 )
 
-/** A count as people write it down: a whole number, and an empty field is none of that size. */
-const whole = (t: string) => (/^\d{0,4}$/.test(t.trim()) ? Number(t) : null)
-
 /** Figures that are none, each with its place: a slip is refused and never stored as something else. */
 function slips() {
   const out: { location: string; message: string }[] = []
@@ -58,46 +54,6 @@ function slips() {
     note(`How many, line ${i + 1}`, whole(s.count) === null ? `“${s.count.trim()}” is no count: whole numbers.` : '')
   }
   return out
-}
-
-/** A kit as it comes in its case: sizes in steps, so many of each. */
-const kit = ref<{ from?: number; to?: number; step?: number; each?: number }>({ each: 1 })
-const mostKit = 200
-const kitSizes = computed(() => {
-  const { from, to, step, each } = kit.value
-  if (!from || !to || !step || !each || to < from || step <= 0 || !Number.isInteger(each)) return []
-  const n = Math.floor((to - from) / step + 1e-9) + 1
-  return n > mostKit ? [] : Array.from({ length: n }, (_, i) => mm(from + i * step))
-})
-/** What is in stock already is counted up. */
-function addKit() {
-  for (const size of kitSizes.value) {
-    const has = stock.value.find((s) => decimal(s.size) === decimal(size))
-    if (has) has.count = String((whole(has.count) ?? 0) + kit.value.each!)
-    else stock.value.push({ size, count: String(kit.value.each) })
-  }
-  kit.value = { each: 1 }
-}
-
-/** Takes an archive in: all of it, or nothing. */
-async function takeIn(archive: File) {
-  trouble.value = ''
-  faults.value = []
-  said.value = ''
-  try {
-    const got = await answered(
-      api.POST('/api/v1/archive', {
-        body: archive as unknown as string,
-        bodySerializer: (b) => b,
-        headers: { 'Content-Type': 'application/zip' },
-      }),
-    )
-    said.value = `Taken in: ${got.engines} engines, ${got.gauge_sets} gauge sets, ${got.vehicles} vehicles, ${got.jobs} jobs; ${got.already} were here already.`
-    if (got.left_out.length)
-      trouble.value = `Not in the archive, because they could not be read when it was made: ${got.left_out.join('; ')}.`
-  } catch (e) {
-    trouble.value = (e as Error).message
-  }
 }
 
 async function load() {
@@ -197,7 +153,7 @@ async function countAgain() {
       </section>
       <section class="d-grid ga-3">
         <h2 class="fs-24">Shim sizes available</h2>
-        <div class="three d-grid ga-3">
+        <div class="three fits-160 d-grid ga-3">
           <VTextField v-model="sizes.from" label="From" suffix="mm" inputmode="decimal" hide-details />
           <VTextField v-model="sizes.to" label="To" suffix="mm" inputmode="decimal" hide-details />
           <VTextField v-model="sizes.step" label="Step" suffix="mm" inputmode="decimal" hide-details />
@@ -205,46 +161,9 @@ async function countAgain() {
       </section>
       <section class="d-grid ga-3">
         <h2 class="fs-24">Shims in stock</h2>
-        <p v-if="stock.length === 0" class="quiet">None listed. Stock is used before anything is ordered.</p>
-        <div class="stock d-grid ga-2">
-          <div v-for="(s, i) in stock" :key="i" class="row d-grid ga-2 align-center">
-            <VTextField
-              v-model="s.size"
-              label="Size"
-              suffix="mm"
-              inputmode="decimal"
-              hide-details
-              density="comfortable"
-            />
-            <VTextField v-model="s.count" label="How many" inputmode="numeric" hide-details density="comfortable" />
-            <VBtn size="small" :aria-label="`Remove size ${s.size}`" @click="stock.splice(i, 1)"> ✕ </VBtn>
-          </div>
-        </div>
-        <FoldAway title="Add a kit of shims or buckets">
-          <div class="three d-grid ga-3">
-            <NumberField v-model="kit.from" label="From" unit="mm" />
-            <NumberField v-model="kit.to" label="To" unit="mm" />
-            <NumberField v-model="kit.step" label="Step" unit="mm" />
-            <NumberField v-model="kit.each" label="Of each" />
-          </div>
-          <VBtn size="small" :disabled="!kitSizes.length" @click="addKit">
-            Add {{ kitSizes.length || 'the' }} sizes to the list
-          </VBtn>
-        </FoldAway>
-        <VBtn class="add justify-self-start" size="small" @click="stock.push({ size: '', count: '1' })">
-          Another size
-        </VBtn>
+        <StockPart v-model="stock" />
       </section>
-      <section class="d-grid ga-3">
-        <h2 class="fs-24">Everything that is stored</h2>
-        <p class="quiet">
-          Engines, gauge sets, vehicles and every job with its whole list, as a zip of JSON and CSV (docs/formats.md).
-        </p>
-        <div class="files d-flex flex-wrap ga-2">
-          <VBtn size="small" href="/api/v1/archive.zip">Export everything</VBtn>
-          <PickFile label="Import an archive" accept=".zip,application/zip" @picked="takeIn" />
-        </div>
-      </section>
+      <ArchivePart @said="(t) => (said = t)" @trouble="(t) => ((trouble = t), (faults = []))" />
     </div>
   </AppPage>
 </template>
@@ -254,18 +173,6 @@ async function countAgain() {
   display: grid;
   gap: 30px;
   max-width: 900px;
-}
-
-.three {
-  grid-template-columns: repeat(auto-fit, minmax(160px, 1fr));
-}
-
-.stock {
-  grid-template-columns: repeat(auto-fill, minmax(280px, 1fr));
-}
-
-.row {
-  grid-template-columns: 3fr 2fr auto;
 }
 
 .state,

@@ -1,13 +1,12 @@
 <script setup lang="ts">
 import NumberField from '@/shared/NumberField.vue'
-import { computed, nextTick, onMounted, ref, useTemplateRef } from 'vue'
+import { nextTick, onMounted, ref, useTemplateRef } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import type { Schemas } from '@/shared/api/client'
 import AppPage from '@/shared/AppPage.vue'
 import FoldAway from '@/shared/FoldAway.vue'
 import PickOne from '@/shared/PickOne.vue'
-import { gaps } from '@/shared/units'
-import { aims, rules } from '@/shared/words'
+import CardPart from './CardPart.vue'
 import OdometerWhy from './OdometerWhy.vue'
 import VehicleForm from './VehicleForm.vue'
 import { useStart } from './useStart'
@@ -41,28 +40,6 @@ onMounted(async () => {
 })
 
 const reasons = ['Distance interval', 'Ticking when warm', 'Rough idle', 'After a new cam has run in', 'Belt is due']
-const hotCards = computed(() => cards.value.map((c, i) => ({ c, i })).filter(({ c }) => c.state === 'hot'))
-/** The passes of a job by the card that is chosen; a hot card may serve its own provisional cold start. */
-const passes = computed(() =>
-  cards.value[form.value.card]?.state === 'hot'
-    ? [
-        { value: -1, title: 'Hot only' },
-        { value: form.value.card, title: 'Cold first by these figures, provisionally' },
-      ]
-    : [
-        { value: -1, title: 'These figures are final' },
-        ...hotCards.value.map(({ c, i }) => ({ value: i, title: `Provisional start, then hot by ${c.source}` })),
-      ],
-)
-/** Where a card says otherwise than the first one. */
-const differs = (i: number) => {
-  const first = cards.value[0]!
-  return i === 0
-    ? []
-    : cards.value[i]!.differences.map((d) => `${d.what}: ${d.here || '–'} against ${d.first || '–'} (${first.source})`)
-}
-const window = (l: Schemas['Limits']) => `${gaps(l.in_thou).window(l)} ${gaps(l.in_thou).unit}`
-
 function pick(id: string) {
   s.choose(id)
   editing.value = ''
@@ -139,57 +116,7 @@ async function start() {
       </section>
       <section v-if="engine" class="d-grid ga-3">
         <h2 class="d-flex align-center ga-3 fs-26"><i class="d-grid place-center brass fs-20">2</i> Clearances</h2>
-        <p v-if="!cards.length" class="quiet">
-          The sheet of {{ engine.name }} has no clearance card. Import a sheet that has one.
-        </p>
-        <PickOne
-          v-slot="{ option: { c, value } }"
-          v-model="form.card"
-          label="Clearance card"
-          :options="cards.map((c, value) => ({ value, c }))"
-          tiles
-        >
-          <b>{{ c.state }} · {{ c.source }}</b>
-          <small v-if="value >= (engine.cards?.length ?? 0)" class="differs undecided fs-15"
-            >of this vehicle alone</small
-          >
-          <small v-if="c.date || c.remark" class="quiet">{{ [c.date, c.remark].filter(Boolean).join(' · ') }}</small>
-          <span
-            ><span class="quiet">intake</span> <span class="figure">{{ window(c.intake) }}</span></span
-          >
-          <span
-            ><span class="quiet">exhaust</span> <span class="figure">{{ window(c.exhaust) }}</span></span
-          >
-          <small class="quiet">{{ c.holds }}</small>
-          <small v-for="d in differs(value)" :key="d" class="differs undecided fs-15">{{ d }}</small>
-        </PickOne>
-        <VTextField
-          v-if="cards.length > 1"
-          v-model="form.cardReason"
-          label="Why this card (the sheet shows it)"
-          maxlength="200"
-          hide-details
-        />
-        <PickOne v-if="passes.length > 1" v-model="form.hotCard" label="Hot pass" :options="passes" />
-        <FoldAway title="Aim, rule and feel">
-          <PickOne v-model="form.aim" label="Aim" :options="aims" />
-          <VTextField
-            v-if="form.aim !== 'nominal'"
-            v-model="form.aimReason"
-            label="Why the loose end"
-            maxlength="200"
-            hide-details
-          />
-          <PickOne v-model="form.rule" label="Rule" :options="rules" />
-          <VTextField
-            v-model="form.feel"
-            label="Uncertainty of your feel, either way"
-            suffix="mm"
-            inputmode="decimal"
-            hide-details
-            :error="Boolean(faults.feel_mm)"
-          />
-        </FoldAway>
+        <CardPart v-model:form="form" :engine="engine" :cards="cards" :feel-fault="Boolean(faults.feel_mm)" />
       </section>
       <section v-if="engine" class="d-grid ga-3">
         <h2 class="d-flex align-center ga-3 fs-26">
@@ -204,7 +131,7 @@ async function start() {
         >
           <b>{{ g.name }}</b><span class="quiet">{{ g.leaves }} leaves</span>
         </PickOne>
-        <div class="fields d-grid ga-3 mt-2">
+        <div class="fields fits-240 d-grid ga-3 mt-2">
           <VTextField v-model="form.mechanic" label="Mechanic" maxlength="100" :error-messages="faults.mechanic" />
           <NumberField
             v-model="form.odometer"
@@ -248,24 +175,6 @@ h2 i {
   border: 3px solid var(--brass);
   border-radius: 50%;
   font-style: normal;
-}
-
-:deep(.tile) > * > * {
-  min-width: 0;
-  overflow-wrap: anywhere;
-}
-
-:deep(.tile) b {
-  font-size: 21px;
-  line-height: 1.2;
-}
-
-:deep(.tile) b::first-letter {
-  text-transform: uppercase;
-}
-
-.fields {
-  grid-template-columns: repeat(auto-fit, minmax(240px, 1fr));
 }
 
 .go {

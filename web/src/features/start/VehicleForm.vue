@@ -96,7 +96,7 @@ async function store() {
 </script>
 
 <template>
-  <div class="new d-grid ga-3 pa-4 edged rounded">
+  <div class="new fits-240 d-grid ga-3 pa-4 edged rounded">
     <VTextField v-model="name" label="Name in the workshop" maxlength="100" hide-details />
     <VTextField v-model="plate" label="Plate or number" maxlength="30" hide-details />
     <NumberField v-model="odometer" label="Odometer" of="distance" whole @slip="slipped = $event" />
@@ -126,9 +126,3 @@ async function store() {
     </div>
   </div>
 </template>
-
-<style scoped>
-.new {
-  grid-template-columns: repeat(auto-fit, minmax(260px, 1fr));
-}
-</style>

@@ -72,7 +72,7 @@ async function keep() {
     </template>
     <div v-if="data" class="vehicle ga-7 d-grid">
       <VAlert v-if="data.vehicle.damaged" role="alert">{{ data.vehicle.damaged }}</VAlert>
-      <section class="due py-4 px-5 rounded d-grid ga-3">
+      <section class="due edged-brass py-4 px-5 rounded d-grid ga-3">
         <h2 class="fs-28 lh-tight">
           <template v-if="data.due.on || data.due.odometer_km"
             >Next due <em v-if="data.due.on" class="brass">{{ day(data.due.on) }}</em><template
@@ -104,7 +104,7 @@ async function keep() {
         <VBtn v-if="!intervals" size="small" class="justify-self-start" @click="edit">Intervals…</VBtn>
         <div v-else class="intervals d-grid ga-2">
           <VAlert v-if="said">{{ said }}</VAlert>
-          <div v-for="(i, n) in intervals" :key="n" class="row d-grid ga-2 align-start">
+          <div v-for="(i, n) in intervals" :key="n" class="row fits-160 d-grid ga-2 align-start">
             <template v-if="i.once_from !== undefined">
               <VTextField
                 v-model="i.source"
@@ -167,18 +167,6 @@ async function keep() {
 <style scoped>
 .vehicle {
   max-width: 1100px;
-}
-
-.due {
-  border: 2px solid var(--brass);
-}
-
-em {
-  font-style: normal;
-}
-
-.row {
-  grid-template-columns: repeat(auto-fit, minmax(160px, 1fr));
 }
 
 .visit {

@@ -1,19 +1,13 @@
 <script setup lang="ts">
 import AppPage from '@/shared/AppPage.vue'
-import { computed, ref, watch } from 'vue'
+import { computed, ref, useTemplateRef } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
-import { stopAt, valvesAt } from '@/shared/engine/arcs'
-import CrankPulley from '@/shared/engine/CrankPulley.vue'
-import HeadDrawing from '@/shared/engine/HeadDrawing.vue'
-import TurnBand from '@/shared/engine/TurnBand.vue'
-import FoldAway from '@/shared/FoldAway.vue'
 import PickOne from '@/shared/PickOne.vue'
 import ReasonDialog from '@/shared/ReasonDialog.vue'
 import StateNote from '@/shared/StateNote.vue'
 import { useKeys } from '@/shared/useKeys'
-import { degrees } from '@/shared/units'
-import FrontierPlot from './FrontierPlot.vue'
 import { roundOf, useWays } from './useWays'
+import WayLook from './WayLook.vue'
 import WayRow from './WayRow.vue'
 
 const route = useRoute()
@@ -24,16 +18,8 @@ const w = useWays(job ? { job: id } : { engine: id }, roundOf(route.query))
 const { ways, trouble, direction, positions, plan, open, shut, again } = w
 
 const asking = ref(false)
-const crank = ref(0)
+const look = useTemplateRef('look')
 const engine = computed(() => ways.value!.engine)
-const stop = computed(() => stopAt(plan.value, crank.value))
-const here = computed(() => (stop.value >= 0 ? plan.value!.stops[stop.value]! : null))
-const clear = computed(() => {
-  const { valves: names, set } = here.value!
-  if (names.length > 4)
-    return `${names.join(' ')}: clear by ${degrees(Math.min(...set.map((s) => s.margin_deg)))} or more`
-  return set.map((s) => `${s.valve} clear by ${degrees(s.margin_deg)}`).join(' · ')
-})
 const most = computed(() =>
   Math.max(...open.value.map((p) => p.smallest_margin_deg!), ways.value?.required_margin_deg ?? 1),
 )
@@ -47,23 +33,13 @@ const card = computed(() => ({
     stops: String(plan.value?.stop_count ?? 0),
   },
 }))
-watch(plan, (p) => (crank.value = p?.stops[0]?.crank_deg ?? 0))
-
-/** Goes to the next stop of the way looked at, in its order. */
-function walk(by: number) {
-  const stops = plan.value?.stops ?? []
-  if (!stops.length) return
-  const at = stop.value >= 0 ? stop.value : by > 0 ? -1 : 0
-  crank.value = stops[(at + by + stops.length) % stops.length]!.crank_deg
-}
-
 async function take() {
   if (await w.take()) await router.push(`/jobs/${id}`)
 }
 
 useKeys((k) => {
   if (k === 'ArrowDown' || k === 'ArrowUp') w.step(k === 'ArrowDown' ? 1 : -1)
-  else if (k === 'ArrowRight' || k === 'ArrowLeft') walk(k === 'ArrowRight' ? 1 : -1)
+  else if (k === 'ArrowRight' || k === 'ArrowLeft') look.value?.walk(k === 'ArrowRight' ? 1 : -1)
   else if (k === 'Enter' && job) void take()
   else return false
   return true
@@ -124,69 +100,9 @@ useKeys((k) => {
           <p class="quiet">{{ p.reason }}</p>
         </section>
       </section>
-      <section v-if="plan" class="look d-grid ga-1 align-content-start py-3 px-5 overflow-y-auto">
-        <div class="say d-flex ga-4 align-center">
-          <span class="dial flex-0-0"
-            ><CrankPulley :crank="crank" :rotation="engine.rotation" :marks="engine.marks_deg" :turning="false"
-          /></span>
-          <div>
-            <h2 class="fs-30 lh-none" aria-live="polite">
-              <template v-if="here"
-                >Stop {{ stop + 1 }}: <em class="brass">{{ here.standing }}.</em></template
-              ><template v-else>{{ degrees(crank) }}</template>
-            </h2>
-            <p class="quiet">
-              {{ here ? clear : plan.how_to }}
-            </p>
-          </div>
-        </div>
-        <div class="head shrinks" tabindex="0" aria-label="The head, drawn">
-          <HeadDrawing :engine="engine" :crank="crank" :shown="valvesAt(engine, crank, here?.valves ?? [])" bare />
-        </div>
-        <div class="band shrinks">
-          <TurnBand
-            v-model:dragged="crank"
-            :engine="engine"
-            :plan="plan"
-            :crank="crank"
-            :stop="stop"
-            :finished="[]"
-            :here="here?.valves ?? []"
-            draggable
-          />
-        </div>
-        <div class="foot d-grid ga-4">
-          <div>
-            <VSlider
-              v-model="crank"
-              :min="0"
-              :max="719"
-              :step="1"
-              hide-details
-              color="primary"
-              aria-label="Crank position, degrees"
-            />
-            <p class="walk d-flex flex-wrap ga-2 my-1 mx-0">
-              <VBtn size="small" @click="walk(-1)">Previous <kbd>←</kbd></VBtn>
-              <VBtn size="small" @click="walk(1)">Next <kbd>→</kbd></VBtn>
-            </p>
-            <FoldAway title="Cautions and what is assumed">
-              <p v-for="c in plan.cautions" :key="c" class="caution fs-15 lh-tight">{{ c }}</p>
-              <p v-for="a in plan.assumed" :key="a" class="quiet caution fs-15 lh-tight">Assumed: {{ a }}</p>
-            </FoldAway>
-          </div>
-          <figure class="ma-0">
-            <figcaption class="quiet fs-15">Stops against smallest margin: tap a point</figcaption>
-            <FrontierPlot
-              :points="ways.frontier"
-              :required="ways.required_margin_deg"
-              :at="plan.school === 'fewest_stops' ? plan.stops.length : 0"
-              @pick="w.best"
-            />
-          </figure>
-        </div>
+      <WayLook v-if="plan" ref="look" :plan="plan" :ways="ways" @best="w.best">
         <VBtn v-if="job" variant="flat" size="large" @click="take"> Use this sequence <kbd>Enter</kbd> </VBtn>
-      </section>
+      </WayLook>
     </main>
   </AppPage>
   <ReasonDialog
@@ -221,50 +137,9 @@ useKeys((k) => {
   border-left: 6px dotted var(--edge);
 }
 
-.look {
-  position: sticky;
-  top: 0;
-  grid-template-rows: auto minmax(120px, 1fr) minmax(120px, 1fr) auto auto;
-  height: calc(100dvh - 62px);
-  min-height: 640px;
-}
-
-.dial {
-  width: 74px;
-  height: 76px;
-}
-
-em {
-  font-style: normal;
-}
-
-.foot {
-  grid-template-columns: minmax(0, 1fr) minmax(0, 1fr);
-}
-
-summary {
-  min-height: 44px;
-  align-content: center;
-  font-size: 16px;
-  cursor: pointer;
-}
-
 @media (width <= 1000px) {
-  .ways,
-  .foot {
+  .ways {
     grid-template-columns: minmax(0, 1fr);
-  }
-
-  .look {
-    position: static;
-    grid-template-rows: none;
-    order: -1;
-    height: auto;
-    min-height: 0;
-  }
-
-  .head {
-    overflow-x: auto;
   }
 
   .list {

@@ -3922,6 +3922,8 @@ export interface components {
             gap_mm: number;
             /** @description the valve may be worked on where the crank stands */
             here: boolean;
+            /** @description the same in words */
+            origin: string;
             /** @description a length in millimetres, at most six decimal places */
             shim_mm: number;
             /**
@@ -3961,6 +3963,8 @@ export interface components {
             from: string;
             /** @description for a stand-in: how thick it may be */
             most_mm: number;
+            /** @description the step as a line of a list */
+            said: string;
             /** @description that goes in; 0: a stand-in that is still to be found */
             shim_mm: number;
             /**

@@ -1,8 +1,10 @@
 <script setup lang="ts">
 import { computed, onMounted, useTemplateRef, watch } from 'vue'
 import type { EngineView, Verdict } from '@/shared/api/client'
+import HeadBank from './HeadBank.vue'
+import HeadCylinder from './HeadCylinder.vue'
 import HeadValve from './HeadValve.vue'
-import { layOutFrom, leastScale, liftAt, shrinks, standWords, wideScale, type Stand } from './headLayout'
+import { boresOf, layOutFrom, leastScale, liftAt, shrinks, standWords, wideScale, type Stand } from './headLayout'
 
 /** What is shown of one valve. */
 export interface ValveShown {
@@ -48,36 +50,7 @@ const front = computed(() => {
 /** With several banks the front end is drawn with each bank leaning as it does, seen from the front. */
 const several = computed(() => props.engine.banks.length > 1)
 const lifts = computed(() => new Map(props.engine.valves.map((v) => [v.name, v.lift])))
-const bore = computed(() => {
-  const banks = layout.value.banks
-  return layout.value.cylinders.map((c) => {
-    const bank = banks.find((b) => c.y > b.y && c.y < b.y + b.height && c.x > b.x && c.x < b.x + b.width)!
-    const mine = layout.value.valves.filter((v) => v.cylinder === c.number)
-    if (near.value) {
-      const ys = mine.map((v) => v.y)
-      const top = Math.min(...ys) - 40
-      return {
-        ...c,
-        left: bank.x + 66,
-        width: bank.width - 82,
-        top,
-        height: Math.max(...ys) - top + 40,
-        foot: top + 19,
-        word: bank.x + bank.width - 26,
-      }
-    }
-    const xs = mine.map((v) => v.x)
-    return {
-      ...c,
-      word: c.x,
-      left: Math.min(...xs) - 40,
-      width: Math.max(...xs) - Math.min(...xs) + 80,
-      top: bank.y + 66,
-      height: bank.height - 102,
-      foot: bank.y + bank.height - 14,
-    }
-  })
-})
+const bores = computed(() => boresOf(layout.value, near.value))
 // A drawing with targets does not shrink below what a finger hits: what is around it scrolls instead, and brings what is to be done into view.
 const least = computed(() =>
   props.pickable
@@ -120,28 +93,7 @@ const lift = (name: string) => (props.crank === null ? 0 : liftAt(lifts.value.ge
     role="group"
     :aria-label="`Head of ${engine.name}, ${standWords[from]}`"
   >
-    <g v-for="b in layout.banks" :key="b.name">
-      <rect class="casting f-panel s-line sw-2" :x="b.x" :y="b.y + 1" :width="b.width" :height="b.height - 2" rx="10" />
-      <g v-if="near" :transform="`translate(${b.x} ${b.y + b.height}) rotate(-90)`">
-        <text v-if="b.top" class="side f-quiet fs-16" x="4" y="-9">{{ b.top }}</text>
-        <text v-if="b.bottom" class="side f-quiet fs-16" x="4" :y="b.width + 20">{{ b.bottom }}</text>
-        <text v-if="several" class="side bank f-quiet fs-16 anchor-end" :x="b.height - 4" :y="b.top ? -9 : 22">
-          {{ b.name }}
-        </text>
-      </g>
-      <template v-else>
-        <text v-if="b.top" class="side f-quiet fs-16" :x="b.x + 4" :y="b.y - 9">{{ b.top }}</text>
-        <text v-if="b.bottom" class="side f-quiet fs-16" :x="b.x + 4" :y="b.y + b.height + 20">{{ b.bottom }}</text>
-        <text
-          v-if="several"
-          class="side bank f-quiet fs-16 anchor-end"
-          :x="b.x + b.width - 4"
-          :y="b.top ? b.y - 9 : b.y + 22"
-        >
-          {{ b.name }}
-        </text>
-      </template>
-    </g>
+    <HeadBank v-for="b in layout.banks" :key="b.name" v-bind="{ bank: b, near, several }" />
     <g class="front" :transform="`translate(${front.x} ${front.y})`">
       <template v-if="several">
         <g v-for="b in engine.banks" :key="b.name" :transform="`rotate(${b.angle_deg})`">
@@ -153,38 +105,12 @@ const lift = (name: string) => (props.crank === null ? 0 : liftAt(lifts.value.ge
       <circle class="s-quiet sw-3 f-quiet" r="5" />
       <text class="f-quiet fs-16" :x="near ? 56 : 0" :y="near ? 6 : 50">front</text>
     </g>
-    <g
-      v-for="c in bore"
+    <HeadCylinder
+      v-for="c in bores"
       :key="c.number"
-      class="cylinder"
-      :class="notes?.[c.number]?.strong ? 'strong' : notes?.[c.number] ? 'noted' : ''"
-    >
-      <rect
-        v-if="notes?.[c.number]"
-        class="bore f-none s-edge sw-2 cap-round"
-        :x="c.left"
-        :y="c.top"
-        :width="c.width"
-        :height="c.height"
-        rx="26"
-      />
-      <text class="number" :x="c.x" :y="c.y">{{ c.number }}</text>
-      <text v-if="notes?.[c.number]" class="note f-quiet fs-16" :class="{ near }" :x="c.word" :y="c.foot">
-        {{ notes[c.number]!.text }}
-      </text>
-      <g
-        v-if="cylindersPickable"
-        class="tap cursor-pointer"
-        role="button"
-        tabindex="0"
-        :aria-label="`Cylinder ${c.number}${notes?.[c.number] ? `, ${notes[c.number]!.text}` : ''}`"
-        @click="$emit('pickCylinder', c.number)"
-        @keydown.enter.stop.prevent="$emit('pickCylinder', c.number)"
-        @keydown.space.stop.prevent="$emit('pickCylinder', c.number)"
-      >
-        <rect class="s-edge sw-2" :x="c.x - 38" :y="c.y - 46" width="76" height="72" rx="8" />
-      </g>
-    </g>
+      v-bind="{ bore: c, near, note: notes?.[c.number], pickable: cylindersPickable }"
+      @pick="$emit('pickCylinder', c.number)"
+    />
     <template v-for="b in layout.banks" :key="b.name">
       <line
         v-for="y in b.shafts"
@@ -226,56 +152,11 @@ const lift = (name: string) => (props.crank === null ? 0 : liftAt(lifts.value.ge
   }
 }
 
-.front text,
-.number,
-.note {
+.front text {
   text-anchor: middle;
-}
-
-.note.near {
-  text-anchor: end;
-}
-
-.tap rect {
-  fill: transparent;
-}
-
-.tap:focus-visible {
-  outline: none;
-}
-
-.tap:focus-visible rect {
-  stroke: var(--brass);
-  stroke-width: 4;
 }
 
 .shaft {
   stroke-width: 8;
-}
-
-.number {
-  fill: var(--quiet);
-  font-size: 32px;
-  font-weight: 700;
-}
-
-.bore {
-  stroke-dasharray: 3 8;
-}
-
-.strong .bore {
-  fill: var(--wash);
-  stroke: var(--brass);
-  stroke-width: 2.5;
-  stroke-dasharray: none;
-}
-
-.strong .number,
-.strong .note {
-  fill: var(--brass);
-}
-
-.strong .note {
-  font-weight: 700;
 }
 </style>

@@ -126,32 +126,12 @@ const label = computed(() => {
 </template>
 
 <style scoped>
-.valve {
-  --mark: var(--ink);
-}
-
-.valve.in {
-  --mark: var(--in);
-}
-
-.valve.tight {
-  --mark: var(--tight);
-}
-
-.valve.loose {
-  --mark: var(--loose);
-}
-
-.valve.undecided {
-  --mark: var(--undecided);
-}
-
 .form {
-  stroke: var(--mark);
+  stroke: var(--tone, var(--plain, var(--ink)));
 }
 
 .notch {
-  fill: var(--mark);
+  fill: var(--tone, var(--plain, var(--ink)));
 }
 
 .name {
@@ -166,7 +146,7 @@ const label = computed(() => {
 }
 
 .idle:not(.in, .tight, .loose, .undecided) {
-  --mark: var(--edge);
+  --plain: var(--edge);
 }
 
 .idle .form {
@@ -198,7 +178,7 @@ const label = computed(() => {
 }
 
 .gap {
-  fill: var(--mark);
+  fill: var(--tone, var(--plain, var(--ink)));
 }
 
 .gap.five {
@@ -214,11 +194,11 @@ const label = computed(() => {
 }
 
 .fill {
-  fill: var(--mark);
+  fill: var(--tone, var(--plain, var(--ink)));
 }
 
 .stroke {
-  stroke: var(--mark);
+  stroke: var(--tone, var(--plain, var(--ink)));
 }
 
 .hit {

@@ -158,3 +158,43 @@ export function liftAt(curve: number[], crank: number): number {
   const b = curve[i + 1] ?? a
   return a + (b - a) * (at - i)
 }
+
+/** Where a cylinder's ring lies around its valves, and the word under it. */
+export interface PlacedBore extends PlacedCylinder {
+  left: number
+  width: number
+  top: number
+  height: number
+  /** The word's place. */
+  word: number
+  foot: number
+}
+
+/** The rings around the cylinders; near: the front of the engine lies towards whoever looks. */
+export function boresOf(layout: HeadLayout, near: boolean): PlacedBore[] {
+  return layout.cylinders.map((c) => {
+    const bank = layout.banks.find((b) => c.y > b.y && c.y < b.y + b.height && c.x > b.x && c.x < b.x + b.width)!
+    const own = layout.valves.filter((v) => v.cylinder === c.number)
+    const ends = own.map((v) => (near ? v.y : v.x))
+    const [from, span] = [Math.min(...ends) - 40, Math.max(...ends) - Math.min(...ends) + 80]
+    if (near)
+      return {
+        ...c,
+        left: bank.x + 66,
+        width: bank.width - 82,
+        top: from,
+        height: span,
+        foot: from + 19,
+        word: bank.x + bank.width - 26,
+      }
+    return {
+      ...c,
+      left: from,
+      width: span,
+      top: bank.y + 66,
+      height: bank.height - 102,
+      foot: bank.y + bank.height - 14,
+      word: c.x,
+    }
+  })
+}

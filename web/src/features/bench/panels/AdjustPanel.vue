@@ -41,7 +41,7 @@ defineExpose({ key })
     <p class="by align-self-end">
       <span class="quiet">{{ locking ? 'Set by' : 'Set by leaf' }}</span> <b class="figure ms-1 lh-none">{{ by }}</b>
     </p>
-    <div class="say d-grid ga-2 align-content-start fs-16">
+    <div class="say lh-easy d-grid ga-2 align-content-start fs-16">
       <p v-if="valve.with_nut || valve.nut_says" class="shift py-1 px-3 on-panel bar-brass">
         {{ valve.with_nut || valve.nut_says }}
       </p>
@@ -89,10 +89,6 @@ defineExpose({ key })
   grid-row: 1 / 3;
   width: 190px;
   height: 190px;
-}
-
-.say {
-  line-height: 1.3;
 }
 
 .by b {

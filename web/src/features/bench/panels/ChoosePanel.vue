@@ -92,7 +92,7 @@ defineExpose({ key })
       <section v-for="g in groups" :key="g.school" class="school px-4 pt-3 pb-3 bar-edge on-panel">
         <h3 class="fs-24 lh-tight">{{ g.plans[0]!.title }}</h3>
         <p class="quiet">{{ g.plans[0]!.how_to }}</p>
-        <div class="orders d-grid ga-2 mt-2">
+        <div class="orders fits-160 d-grid ga-2 mt-2">
           <VBtn
             v-for="p in g.plans"
             :key="p.order"
@@ -142,10 +142,6 @@ defineExpose({ key })
 
 .shut {
   border-left-style: dotted;
-}
-
-.orders {
-  grid-template-columns: repeat(auto-fit, minmax(150px, 1fr));
 }
 
 .order {

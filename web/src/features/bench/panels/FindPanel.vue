@@ -166,7 +166,7 @@ defineExpose({ key })
       <VAlert v-if="found?.one_turn_out" class="out fs-24 lh-tight">{{ found.one_turn_out }}</VAlert>
       <template v-if="found && !found.known && seen.length && found.tell_apart.length">
         <p class="mx-how">To tell them apart, look: which of these do you see?</p>
-        <div class="marks d-grid ga-2">
+        <div class="marks fits-200 d-grid ga-2">
           <VBtn v-for="q in found.tell_apart.slice(0, 4)" :key="says(q.look_at)" @click="emit('add', q.look_at)">
             {{ says(q.look_at) }}
           </VBtn>
@@ -213,14 +213,6 @@ defineExpose({ key })
 
 h2 {
   font-size: clamp(28px, 2.9vw, 40px);
-}
-
-em {
-  font-style: normal;
-}
-
-.marks {
-  grid-template-columns: repeat(auto-fit, minmax(190px, 1fr));
 }
 
 .do .v-btn {

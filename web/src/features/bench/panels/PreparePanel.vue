@@ -105,7 +105,7 @@ defineExpose({ key })
 <template>
   <div class="prepare d-flex fills flex-column ga-2">
     <VAlert v-if="state.closed && !refused" role="note">{{ state.closed }}</VAlert>
-    <ul v-if="readings.length === 0 || card.state === 'hot'" class="safe ma-0 ps-5 quiet fs-16">
+    <ul v-if="readings.length === 0 || card.state === 'hot'" class="safe lh-easy ma-0 ps-5 quiet fs-16">
       <li>Out of gear or in park, wheels chocked, battery off where the work passes live connectors.</li>
       <li>Key well away: keyless, stop-start and hybrid cars can crank by themselves. Hot parts and oil burn.</li>
     </ul>
@@ -213,10 +213,6 @@ defineExpose({ key })
 
 .stopped {
   grid-template-columns: auto 1fr;
-}
-
-.safe {
-  line-height: 1.3;
 }
 
 .probe {

@@ -4,9 +4,9 @@ import type { Schemas } from '@/shared/api/client'
 import { reads, useRead } from '@/shared/api/reads'
 import { decimal } from '@/shared/decimal'
 import NumberField from '@/shared/NumberField.vue'
-import { degrees, mm } from '@/shared/units'
+import { mm } from '@/shared/units'
 import PickOne from '@/shared/PickOne.vue'
-import { shimChoice, shimOrigin } from '@/shared/words'
+import { shimChoice } from '@/shared/words'
 import NumberPad from '../parts/NumberPad.vue'
 import { useBench } from '../useBench'
 
@@ -49,18 +49,6 @@ const now = computed(() => state.value.now.shim)
 /** A stand-in that is not of the shop's: its size, as typed. */
 const standIn = ref<number | undefined>()
 const gives = (step: Schemas['ShimStep']) => step.shim_mm || standIn.value || 0
-function told(step: Schemas['ShimStep']): string {
-  switch (step.do) {
-    case 'turn':
-      return `${step.turn_deg ? `Turn a further ${degrees(step.turn_deg)}` : 'Turn the crank'} until ${step.until}`
-    case 'stand_in':
-      return step.shim_mm
-        ? `${step.valve} gets a stand-in, ${mm(step.shim_mm)}; its own comes onto the bench`
-        : `${step.valve} gets a stand-in, ${mm(step.most_mm)} or thinner; its own comes onto the bench`
-  }
-  if (step.source === 'stays') return `The shim that stands in, ${mm(step.shim_mm)}, stays under ${step.valve}`
-  return `Fit ${mm(step.shim_mm)} (${shimOrigin(step.source, step.from)}) under ${step.valve}`
-}
 const button = computed(() => {
   if (!now.value) return ''
   if (now.value.source === 'stays') return `Stays under ${now.value.valve}`
@@ -142,8 +130,8 @@ const pad = ['7', '8', '9', '4', '5', '6', '1', '2', '3', '.', '0', 'Backspace']
           <small>{{ option.costs }}</small>
         </template>
       </PickOne>
-      <section v-if="now" class="led d-grid ga-2 py-3 px-3 rounded">
-        <p v-if="now.do === 'stand_in'" class="step lh-tight fs-26">{{ told(now) }}.</p>
+      <section v-if="now" class="led edged-brass d-grid ga-2 py-3 px-3 rounded">
+        <p v-if="now.do === 'stand_in'" class="step lh-tight fs-26">{{ now.said }}.</p>
         <NumberField
           v-if="now.do === 'stand_in' && !now.shim_mm"
           v-model="standIn"
@@ -154,7 +142,7 @@ const pad = ['7', '8', '9', '4', '5', '6', '1', '2', '3', '.', '0', 'Backspace']
           {{ button }} <kbd>Enter</kbd>
         </VBtn>
         <ol v-if="steps.length > 1" class="after ma-0 ps-6 quiet fs-16" start="2">
-          <li v-for="(s, i) in steps.slice(1)" :key="i">{{ told(s) }}</li>
+          <li v-for="(s, i) in steps.slice(1)" :key="i">{{ s.said }}</li>
         </ol>
       </section>
       <ul class="moves d-grid ga-1 ma-0 pa-0 list-none">
@@ -167,7 +155,7 @@ const pad = ['7', '8', '9', '4', '5', '6', '1', '2', '3', '.', '0', 'Backspace']
             ><b class="fs-26">{{ f.valve }}</b>
             <span class="figure">{{ f.fitted_mm ? mm(f.fitted_mm) : 'out' }} → {{ mm(f.shim_mm) }}</span>
             <small class="quiet fs-15"
-              >{{ shimOrigin(f.source, f.from) }}, gap {{ mm(f.gap_mm) }}; wanted {{ mm(f.wanted_mm) }}</small
+              >{{ f.origin }}, gap {{ mm(f.gap_mm) }}; wanted {{ mm(f.wanted_mm) }}</small
             ></span
           >
           <span v-if="f.source === 'buy'" class="quiet">to order</span>
@@ -235,10 +223,6 @@ const pad = ['7', '8', '9', '4', '5', '6', '1', '2', '3', '.', '0', 'Backspace']
 
 .what small {
   grid-column: 2;
-}
-
-.led {
-  border: 2px solid var(--brass);
 }
 
 .after {

@@ -22,7 +22,7 @@ const stop = computed(() => state.value.plan!.stops[state.value.now.stop]!)
     <p v-if="state.now.before_turning" class="mx-how"><b>First:</b> {{ state.now.before_turning }}</p>
     <p
       v-if="state.now.paint && !painted"
-      class="mx-how paint d-flex ga-3 align-center justify-space-between py-2 px-3 rounded"
+      class="mx-how paint edged-brass d-flex ga-3 align-center justify-space-between py-2 px-3 rounded"
     >
       <span><b>First:</b> {{ state.now.paint }}</span>
       <VBtn size="small" @click="painted = true">Painted</VBtn>
@@ -39,7 +39,7 @@ const stop = computed(() => state.value.plan!.stops[state.value.now.stop]!)
         }}<template v-if="s.doubtful"> (in doubt: check it against {{ s.doubtful }})</template>.</span
       >
     </p>
-    <p v-if="why" class="mx-how why d-flex fs-16 ga-3 align-start justify-space-between ps-3 bar-edge">
+    <p v-if="why" class="mx-how why lh-easy d-flex fs-16 ga-3 align-start justify-space-between ps-3 bar-edge">
       <span><b>Why here?</b> {{ stop.why }}</span>
       <VBtn size="small" @click="why = false">I know</VBtn>
     </p>
@@ -70,16 +70,8 @@ const stop = computed(() => state.value.plan!.stops[state.value.now.stop]!)
   align-items: center;
 }
 
-.paint {
-  border: 2px solid var(--brass);
-}
-
 .paint .v-btn {
   flex: none;
-}
-
-.why {
-  line-height: 1.3;
 }
 
 .why .v-btn {

@@ -248,10 +248,10 @@ describe('shims', () => {
   })
 
   it('are led in order: what is done now is the one button, and the rest stands below', async () => {
-    const moves = [fit('E1', { here: false }), fit('I1', {}), fit('I2', { source: 'buy' })]
+    const moves = [fit('E1', { here: false }), fit('I1', {}), fit('I2', { source: 'buy', origin: 'to order' })]
     const steps = [
       step({ do: 'fit', valve: 'I1', shim_mm: 2.6, source: 'shop' }),
-      step({ do: 'turn', stop: 2, turn_deg: 180, until: 'cylinder 3 rocks' }),
+      step({ do: 'turn', stop: 2, turn_deg: 180, said: 'Turn a further 180° until cylinder 3 rocks' }),
     ]
     program(() => answer({ fit: moves, steps, buy: [{ shim_mm: 2.6, count: 1 }] }))
     const { page, done, key } = onBench(ShimPanel, job([valve('I1', { needs: true }), valve('I2', {})], steps[0]))
@@ -280,7 +280,7 @@ describe('shims', () => {
   })
 
   it('ask the size of a stand-in that the shop has not', async () => {
-    const standIn = step({ do: 'stand_in', valve: 'I1', most_mm: 2.55 })
+    const standIn = step({ do: 'stand_in', valve: 'I1', most_mm: 2.55, said: 'I1 gets a stand-in, 2.55 or thinner' })
     program(() => answer({ steps: [standIn] }))
     const asking = onBench(ShimPanel, job([valve('I1', {})], standIn))
     await vi.waitFor(() => expect(asking.page.text()).toContain('I1 gets a stand-in, 2.55 or thinner'))

@@ -38,10 +38,6 @@ h2 {
   text-wrap: balance;
 }
 
-em {
-  font-style: normal;
-}
-
 @media (width <= 480px) {
   .dial {
     display: none;

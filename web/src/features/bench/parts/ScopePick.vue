@@ -47,7 +47,7 @@ function toggle(valves: string[]) {
         {{ b.name }}
       </VBtn>
     </div>
-    <div class="cylinders d-grid ga-2">
+    <div class="cylinders fills-220 d-grid ga-2">
       <div v-for="c in cylinders" :key="c.cylinder" class="cylinder d-flex flex-wrap ga-1">
         <VBtn
           size="small"
@@ -74,10 +74,6 @@ function toggle(valves: string[]) {
 </template>
 
 <style scoped>
-.cylinders {
-  grid-template-columns: repeat(auto-fill, minmax(220px, 1fr));
-}
-
 .v-btn {
   min-width: 52px;
   padding: 0 8px;

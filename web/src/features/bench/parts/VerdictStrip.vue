@@ -41,21 +41,8 @@ defineEmits<{ cross: [] }>()
 
 <style scoped>
 .strip {
-  --tone: var(--undecided);
   min-height: 84px;
   border-left: 8px solid var(--tone);
-}
-
-.strip.in {
-  --tone: var(--in);
-}
-
-.strip.tight {
-  --tone: var(--tight);
-}
-
-.strip.loose {
-  --tone: var(--loose);
 }
 
 .strip.undecided {

@@ -1,0 +1,96 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+import { guard } from '@/shared/guard'
+import type { ValveState } from '@/shared/api/client'
+import { useBench } from '../useBench'
+import VerdictStrip from './VerdictStrip.vue'
+
+/** The foot of the bench: the verdict on what is in hand or was kept last, Undo, and the next action as the largest thing. */
+const props = defineProps<{
+  action: string
+  /** Whether the panel is about a valve, so that its verdict belongs here; and whether the one kept last does. */
+  valves: boolean
+  showsKept: boolean
+  /** The word of the next action; empty: it is done in the panel, and the hint says where. */
+  button: string
+  hint: string
+}>()
+defineEmits<{ undo: []; go: []; prove: [valve: ValveState] }>()
+
+const { state, valve } = useBench()
+const judgement = computed(
+  () => valve.value?.judgement ?? (props.action === 'adjust' ? valve.value?.last?.judgement : undefined),
+)
+/** The valve that was kept last, by itself too: it stays named beside Undo. */
+const kept = computed(() => {
+  const { undo_kind, undo_valve, valves } = state.value
+  const last = valves.find((v) => v.name === undo_valve)
+  return ['reading', 'dial', 'kept'].includes(undo_kind) && last?.last && !last.round.length ? last : null
+})
+</script>
+
+<template>
+  <div class="foot d-grid flex-0-0 ga-2 px-0 pt-1 pb-4 on-ground">
+    <VerdictStrip
+      v-if="valves && judgement"
+      :judgement="judgement"
+      :screw="['adjust', 'lock'].includes(action) ? null : valve?.screw"
+    />
+    <VerdictStrip
+      v-else-if="kept && showsKept"
+      :judgement="kept.last!.judgement"
+      :kept="kept.name"
+      :cross="kept.cross_check"
+      @cross="$emit('prove', kept)"
+    />
+    <footer class="do d-flex">
+      <VBtn :disabled="!state.undo" @click="$emit('undo')">Undo <kbd>Z</kbd></VBtn>
+      <VBtn
+        v-if="button"
+        class="go fills"
+        variant="flat"
+        size="large"
+        :aria-disabled="guard.on.value"
+        @click="$emit('go')"
+      >
+        {{ button }} <kbd>Enter</kbd>
+      </VBtn>
+      <span v-else class="go hint quiet fills d-grid py-2 px-5 rounded fs-22 text-center place-center">{{ hint }}</span>
+    </footer>
+  </div>
+</template>
+
+<style scoped>
+/* Verdict and next action stay in view, whatever scrolls above them. */
+.foot {
+  position: sticky;
+  bottom: 0;
+  z-index: 2;
+}
+
+.do {
+  gap: 10px;
+}
+
+.do .v-btn {
+  min-height: 68px;
+}
+
+.hint {
+  min-height: 68px;
+  border: 2px dashed var(--line);
+}
+
+@media (width <= 1000px) {
+  .foot {
+    padding-bottom: 6px;
+  }
+}
+
+/* At twice the size, or on a phone lying down. */
+@media (width <= 1000px) and (height <= 480px) {
+  .do .v-btn {
+    min-height: 58px;
+  }
+}
+</style>

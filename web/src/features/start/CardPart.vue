@@ -1,0 +1,92 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+import type { Schemas } from '@/shared/api/client'
+import FoldAway from '@/shared/FoldAway.vue'
+import PickOne from '@/shared/PickOne.vue'
+import { gaps } from '@/shared/units'
+import { aims, rules } from '@/shared/words'
+import type { useStart } from './useStart'
+
+/** Which card the valves are judged by, and by which aim, rule and feel. */
+const props = defineProps<{
+  engine: Schemas['Engine']
+  cards: Schemas['Card'][]
+  feelFault: boolean
+}>()
+/** What is chosen, of the whole start. */
+const form = defineModel<ReturnType<typeof useStart>['form']['value']>('form', { required: true })
+
+const hotCards = computed(() => props.cards.map((c, i) => ({ c, i })).filter(({ c }) => c.state === 'hot'))
+/** The passes of a job by the card that is chosen; a hot card may serve its own provisional cold start. */
+const passes = computed(() =>
+  props.cards[form.value.card]?.state === 'hot'
+    ? [
+        { value: -1, title: 'Hot only' },
+        { value: form.value.card, title: 'Cold first by these figures, provisionally' },
+      ]
+    : [
+        { value: -1, title: 'These figures are final' },
+        ...hotCards.value.map(({ c, i }) => ({ value: i, title: `Provisional start, then hot by ${c.source}` })),
+      ],
+)
+/** Where a card says otherwise than the first one. */
+const differs = (i: number) => {
+  const first = props.cards[0]!
+  return i === 0
+    ? []
+    : props.cards[i]!.differences.map((d) => `${d.what}: ${d.here || '–'} against ${d.first || '–'} (${first.source})`)
+}
+const window = (l: Schemas['Limits']) => `${gaps(l.in_thou).window(l)} ${gaps(l.in_thou).unit}`
+</script>
+
+<template>
+  <p v-if="!cards.length" class="quiet">
+    The sheet of {{ engine.name }} has no clearance card. Import a sheet that has one.
+  </p>
+  <PickOne
+    v-slot="{ option: { c, value } }"
+    v-model="form.card"
+    label="Clearance card"
+    :options="cards.map((c, value) => ({ value, c }))"
+    tiles
+  >
+    <b>{{ c.state }} · {{ c.source }}</b>
+    <small v-if="value >= (engine.cards?.length ?? 0)" class="differs undecided fs-15">of this vehicle alone</small>
+    <small v-if="c.date || c.remark" class="quiet">{{ [c.date, c.remark].filter(Boolean).join(' · ') }}</small>
+    <span
+      ><span class="quiet">intake</span> <span class="figure">{{ window(c.intake) }}</span></span
+    >
+    <span
+      ><span class="quiet">exhaust</span> <span class="figure">{{ window(c.exhaust) }}</span></span
+    >
+    <small class="quiet">{{ c.holds }}</small>
+    <small v-for="d in differs(value)" :key="d" class="differs undecided fs-15">{{ d }}</small>
+  </PickOne>
+  <VTextField
+    v-if="cards.length > 1"
+    v-model="form.cardReason"
+    label="Why this card (the sheet shows it)"
+    maxlength="200"
+    hide-details
+  />
+  <PickOne v-if="passes.length > 1" v-model="form.hotCard" label="Hot pass" :options="passes" />
+  <FoldAway title="Aim, rule and feel">
+    <PickOne v-model="form.aim" label="Aim" :options="aims" />
+    <VTextField
+      v-if="form.aim !== 'nominal'"
+      v-model="form.aimReason"
+      label="Why the loose end"
+      maxlength="200"
+      hide-details
+    />
+    <PickOne v-model="form.rule" label="Rule" :options="rules" />
+    <VTextField
+      v-model="form.feel"
+      label="Uncertainty of your feel, either way"
+      suffix="mm"
+      inputmode="decimal"
+      hide-details
+      :error="feelFault"
+    />
+  </FoldAway>
+</template>
