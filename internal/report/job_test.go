@@ -231,3 +231,13 @@ func TestThePDFTakesEveryCharacter(t *testing.T) {
 	j = signed(t)
 	assert.NotContains(t, read(), "CSV and JSON files", "nothing is lacking")
 }
+
+// What docs/formats.md says the columns are is what the file has.
+func TestTheColumnsAreThoseOfTheDocs(t *testing.T) {
+	text, err := os.ReadFile("../../docs/formats.md")
+	require.NoError(t, err)
+	var out bytes.Buffer
+	require.NoError(t, report.WriteJobCSV(&out, signed(t)))
+	header, _, _ := strings.Cut(out.String(), "\n")
+	require.Contains(t, string(text), "`"+strings.TrimSpace(header)+"`")
+}
