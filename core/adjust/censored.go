@@ -9,6 +9,7 @@ import (
 // interval is a quantity known between two bounds; nil: unbounded on that side.
 type interval struct{ low, high *measure.Length }
 
+// bounds are the ends of what is known of a shift, mm; an open end is infinite.
 func (i interval) bounds() (low, high float64) {
 	low, high = math.Inf(-1), math.Inf(1)
 	if i.low != nil {
@@ -94,7 +95,10 @@ func cutOff(mean, dev, low, high float64) (m, v float64) {
 	return mean + dev*r, math.Max(0, dev*dev*(1+(times(a, fa)-times(b, fb))/p-r*r))
 }
 
-func below(z float64) float64   { return math.Erfc(-z/math.Sqrt2) / 2 }
+// below is the standard normal distribution's share below z.
+func below(z float64) float64 { return math.Erfc(-z/math.Sqrt2) / 2 }
+
+// density is the standard normal density at z.
 func density(z float64) float64 { return math.Exp(-z*z/2) / math.Sqrt(2*math.Pi) }
 
 // times is z × f, nothing at infinity.

@@ -89,6 +89,8 @@ func LearnShift(pairs []Pair, window measure.Length) Shift {
 	return s
 }
 
+// learn is the middle of the shifts and how far they spread. Where all are figures it is their median and
+// quartiles, which one slip does not move; where some are sides alone, the fit for censored values.
 func learn(pairs []Pair) (centre, spread measure.Length, ok bool) {
 	if slices.ContainsFunc(pairs, Pair.OneSided) {
 		list := make([]interval, len(pairs))

@@ -130,6 +130,7 @@ func (w Work) openingSteps() []Task {
 	return append(list, tools)
 }
 
+// stripped is one step of what comes off, in a line: what, by which fastener, with which socket.
 func stripped(s engine.StripStep) string {
 	words := []string{s.Text}
 	if s.Fastener != "" {
@@ -141,6 +142,7 @@ func stripped(s engine.StripStep) string {
 	return strings.Join(words, ", ")
 }
 
+// closing is how the sheet says the engine is closed; of a sheet that says nothing, all usual.
 func (w Work) closing() engine.Closing {
 	if w.Sheet.Closing == nil {
 		return engine.Closing{}
@@ -189,6 +191,7 @@ func (w Work) closingSteps() []Task {
 	return list
 }
 
+// patternWords are the orders in which cover bolts are tightened, as words in a step.
 var patternWords = map[engine.Pattern]string{engine.MiddleOut: "from the middle outwards",
 	engine.Crosswise: "crosswise",
 	engine.Numbered:  "by the maker's numbers"}
@@ -252,6 +255,7 @@ func (w Work) OpenTime() time.Duration {
 	return time.Duration(cmp.Or(w.closing().OpenMinutes, usualMinutes) * float64(time.Minute))
 }
 
+// CureTime is how long the sealant cures before the engine may run: the sheet's, else usualCure.
 func (w Work) CureTime() time.Duration {
 	return time.Duration(cmp.Or(w.closing().CureMinutes, usualCure) * float64(time.Minute))
 }

@@ -49,6 +49,7 @@ func (a *Advice) Headline(n job.Next) Headline {
 	return Headline{}
 }
 
+// turning says how to get to the next stop, or which full turns come before the check.
 func (a *Advice) turning(n job.Next) Headline {
 	i, led := a.j.Instruction()
 	if n.Action == job.DoBarOver {
@@ -57,6 +58,8 @@ func (a *Advice) turning(n job.Next) Headline {
 	return sayTurn(i, n.Confirm)
 }
 
+// reading says which valve is read, and what the readings so far ask for: another leaf, or one of them taken
+// back.
 func (a *Advice) reading(v *job.ValveState) Headline {
 	judged := a.j.Judge(v)
 	switch {
@@ -70,6 +73,8 @@ func (a *Advice) reading(v *job.ValveState) Headline {
 	return sayRead(a.standing(), a.Called(v), a.j.Phase() == job.Verify)
 }
 
+// setting says by what a valve is set, and how far its screw is to be turned where a figure allows to reckon
+// that.
 func (a *Advice) setting(n job.Next, v *job.ValveState) Headline {
 	g := a.j.Sheet.Gear()
 	if g.Means == gear.Exchanged {
@@ -83,6 +88,7 @@ func (a *Advice) setting(n job.Next, v *job.ValveState) Headline {
 	return sayScrew(v.Name, by, turn, g.Words)
 }
 
+// locking says how the nut is tightened, by the round's stages.
 func (a *Advice) locking(v *job.ValveState) Headline {
 	torque := sayTorque(a.j.Sheet.Adjuster, a.j.Speaks)
 	switch {
@@ -178,6 +184,7 @@ func (a *Advice) WithNut(v *job.ValveState) string {
 // verdicts are said in lower case within a sentence.
 func verdict(v clearance.Verdict) string { return strings.ToLower(string(v)) }
 
+// direction is which way locking moves the gap, as a verb.
 func direction(closes bool) string {
 	if closes {
 		return adjust.Closes

@@ -47,10 +47,12 @@ func sayBarOver(i job.Instruction, led, all bool) Headline {
 	return h
 }
 
+// sayFree slackens a valve that is freed before any is set.
 func sayFree(standing, valve string) Headline {
 	return Headline{Before: standing + "Slacken ", Strong: valve + "."}
 }
 
+// sayRead reads a valve; in the check round the word is another, so that nobody takes it for the first.
 func sayRead(standing, valve string, check bool) Headline {
 	if check {
 		return Headline{Before: standing + "Check ", Strong: valve + "."}
@@ -58,6 +60,7 @@ func sayRead(standing, valve string, check bool) Headline {
 	return Headline{Before: standing + "Read ", Strong: valve + "."}
 }
 
+// sayReadAgain reads a valve after it was set: a lock nut that moved the gap shows here and nowhere else.
 func sayReadAgain(valve string, nut bool) Headline {
 	if nut {
 		return Headline{Before: "Locked. Read ", Strong: valve, After: " again."}
@@ -65,6 +68,7 @@ func sayReadAgain(valve string, nut bool) Headline {
 	return Headline{Before: "Fitted. Read ", Strong: valve, After: " again."}
 }
 
+// sayDisagree asks for one of the readings to be taken back. Which one only the hand knows.
 func sayDisagree(valve string) Headline {
 	return Headline{
 		Before: valve + ": the readings ",
@@ -73,10 +77,12 @@ func sayDisagree(valve string) Headline {
 	}
 }
 
+// sayTry offers the leaf that decides most.
 func sayTry(valve, leaf string) Headline {
 	return Headline{Before: valve + ": try ", Strong: leaf + "."}
 }
 
+// sayKeep gives a verdict that is not sure, and names the leaves that would make it so.
 func sayKeep(valve string, is clearance.Verdict, down, up string, mayProve bool) Headline {
 	h := Headline{Before: valve + " is ", Strong: verdict(is) + "."}
 	if mayProve {
@@ -85,6 +91,7 @@ func sayKeep(valve string, is clearance.Verdict, down, up string, mayProve bool)
 	return h
 }
 
+// saySet sets by feel alone, where no figure says how far to turn.
 func saySet(valve, leaf string, w gear.Words) Headline {
 	return Headline{Before: "Set " + valve + " to ", Strong: leaf + ".", Sub: w.Until(leaf)}
 }
@@ -98,15 +105,18 @@ func sayScrew(valve, leaf string, t adjust.Turn, w gear.Words) Headline {
 	return Headline{Strong: strings.Join(words, " "), Sub: w.Until(leaf)}
 }
 
+// sayLock tightens the nut in one go.
 func sayLock(valve, torque string) Headline {
 	return Headline{Before: "Lock ", Strong: valve, After: ", then check again.", Sub: torque}
 }
 
+// sayNip tightens it lightly, its torque to follow: two stages keep the screw from being carried round.
 func sayNip(valve string) Headline {
 	return Headline{Before: "Nip the nut of ", Strong: valve, After: ".",
 		Sub: "A ring spanner on the nut, a driver in the screw to hold it."}
 }
 
+// sayTorqueUp is the second stage.
 func sayTorqueUp(valve, torque string) Headline {
 	return Headline{Before: "Torque ", Strong: valve, After: ", then read it again.", Sub: torque}
 }
@@ -119,6 +129,7 @@ func sayTorque(a *engine.Adjuster, speaks measure.Units) string {
 	return "Lock nut " + speaks.Torque(a.Locknut.Value()) + ". Hold the screw still."
 }
 
+// saySign asks for the tools before the name: a leaf left on a cam costs an engine.
 func saySign() Headline {
 	return Headline{Before: "Account for all tools and leaves, ", Strong: "then sign."}
 }
@@ -148,6 +159,7 @@ func sayWaits(valve string, shim measure.Length, order bool) Headline {
 	return h
 }
 
+// sayWaitsForValve is a chain: the giver's own shim has not come, so it gives none.
 func sayWaitsForValve(valve, giver string) Headline {
 	return Headline{
 		Before: valve + " waits for the shim of ",
@@ -210,6 +222,8 @@ func bare(l measure.Length) string { return strings.TrimSuffix(l.String(), " mm"
 
 func numbered(n int, valve string) string { return fmt.Sprintf("valve %d (%s)", n, valve) }
 
+// sayOwnShift foresees what locking does by the mechanic's own word, and says how far it is from being
+// learned.
 func sayOwnShift(in clearance.Limits, own, pre, aim measure.Length, learned int) string {
 	first := "Leave it a hair tight"
 	if own < 0 {
@@ -227,6 +241,7 @@ func sayOwnShift(in clearance.Limits, own, pre, aim measure.Length, learned int)
 	)
 }
 
+// sayShift foresees it by what was learned.
 func sayShift(in clearance.Limits, s adjust.Shift, pre, aim measure.Length) string {
 	return fmt.Sprintf("Your lock nut usually %s the gap by %s (%d times, spread %s): set %s for %s.",
 		direction(s.Median < 0), in.Say(s.Median.Abs()), s.Count, in.Say(s.Spread), in.Say(pre), in.Say(aim))
@@ -239,6 +254,7 @@ const (
 	noteWatch = "watch it rock"
 )
 
+// noteDown marks a valve whose lift is the sign of a stop.
 func noteDown(valve string, turning bool) string {
 	if turning {
 		return "watch " + valve
@@ -246,6 +262,7 @@ func noteDown(valve string, turning bool) string {
 	return valve + " is down"
 }
 
+// noteHere marks what may be worked on here, by what is being done.
 func noteHere(p job.Phase) string {
 	switch p {
 	case job.Adjust:
@@ -256,6 +273,7 @@ func noteHere(p job.Phase) string {
 	return "read here"
 }
 
+// nonEmpty leaves out words that a kind of adjuster has not.
 func nonEmpty(words []string) (out []string) {
 	for _, w := range words {
 		if w != "" {

@@ -51,6 +51,7 @@ func (y Yardstick) nextLeaf(readings []Reading) gauge.Stack {
 	return best
 }
 
+// nearestTo is how far a stack lies from the aim.
 func nearestTo(st gauge.Stack, aim measure.Length) measure.Length {
 	return (st.Thickness() - aim).Abs()
 }
@@ -69,6 +70,7 @@ func bounds(readings []Reading) (above, below measure.Length) {
 	return above, below
 }
 
+// tried says that a stack was felt in this valve already.
 func tried(readings []Reading, st gauge.Stack) bool {
 	return slices.ContainsFunc(readings, func(r Reading) bool { return r.Dial == nil && r.Stack.Same(st) })
 }

@@ -77,6 +77,7 @@ func (c Card) Holds(speaks measure.Units) string {
 	return "engine " + c.coldWords(speaks)
 }
 
+// coldWords is how cold an engine has to be for a card, in words.
 func (c Card) coldWords(speaks measure.Units) string {
 	if c.StoneCold {
 		return "stone cold"

@@ -130,6 +130,9 @@ func (c Clearance) inchesAlone() bool {
 		c.Upper.Metric == nil
 }
 
+// resolved makes limits of what a card prints. Two limits stand as they are; a nominal with a tolerance is
+// limits around it; a nominal alone is taken with NominalSlack either way, and marked as that. A mixture of
+// the two ways of printing is refused: which one was meant nobody can tell.
 func (c Clearance) resolved() (Limits, []Fault) {
 	nominal, hasNominal := c.Nominal.Value()
 	tolerance, hasTolerance := c.Tolerance.Value()
@@ -158,11 +161,14 @@ func FromWindow(w measure.Window) Limits {
 	return Limits{Window: w, Nominal: w.Middle()}
 }
 
+// nominalOnly is a figure without limits.
 func nominalOnly(nominal measure.Length) Limits {
 	w := measure.Window{Lower: max(0, nominal-NominalSlack), Upper: nominal + NominalSlack}
 	return Limits{Window: w, Nominal: nominal, NominalOnly: true}
 }
 
+// pairs holds the metric and the imperial figure of one line against each other: more than half a thousandth
+// apart, one of them is a slip.
 func (c Clearance) pairs() []Fault {
 	var faults []Fault
 	for _, f := range []struct {
@@ -181,6 +187,7 @@ func (c Clearance) pairs() []Fault {
 	return faults
 }
 
+// fromEnds makes limits of two limits.
 func (c Clearance) fromEnds(lower, upper, nominal measure.Length, hasNominal bool) (Limits, []Fault) {
 	if lower > upper {
 		return Limits{}, []Fault{{"lower", fmt.Sprintf("Lower limit %s is above upper limit %s. Are they "+
@@ -204,6 +211,8 @@ func (c Clearance) fromEnds(lower, upper, nominal measure.Length, hasNominal boo
 	return limits, nil
 }
 
+// fromNominal makes limits of a figure and its tolerance. A tolerance as large as the figure is most often
+// the decimal point's.
 func (c Clearance) fromNominal(nominal, tolerance measure.Length, hasTolerance bool) (Limits, []Fault) {
 	if fault := plausible("nominal", c.Nominal); fault != nil {
 		return Limits{}, []Fault{*fault}

@@ -264,18 +264,21 @@ func narrow(readings []Reading, feel measure.Length) (interval, string) {
 	return iv, ""
 }
 
+// raise says that the gap is at least so much; open: more than that.
 func (iv *interval) raise(to measure.Length, open bool) {
 	if to > iv.low || (to == iv.low && open) {
 		iv.low, iv.openLow = to, open
 	}
 }
 
+// lower says that it is at most so much; open: less than that.
 func (iv *interval) lower(to measure.Length, open bool) {
 	if iv.high == nil || to < *iv.high || (to == *iv.high && open) {
 		iv.high, iv.openHigh = &to, open
 	}
 }
 
+// empty says that no gap fits everything that was felt.
 func (iv *interval) empty() bool {
 	return iv.high != nil && (iv.low > *iv.high || (iv.low == *iv.high && (iv.openLow || iv.openHigh)))
 }
@@ -293,6 +296,7 @@ func (iv *interval) side(w measure.Window) Verdict {
 	return Undecided
 }
 
+// mean is the average of lengths, to the nearest nanometre; nil of none.
 func mean(list []measure.Length) *measure.Length {
 	if len(list) == 0 {
 		return nil
@@ -306,6 +310,7 @@ func mean(list []measure.Length) *measure.Length {
 	return &m
 }
 
+// contradiction names the readings that cannot all be true. The program does not choose between them.
 func contradiction(readings []Reading) string {
 	parts := make([]string, len(readings))
 	for i, r := range readings {
@@ -315,6 +320,7 @@ func contradiction(readings []Reading) string {
 		strings.Join(parts, ", "))
 }
 
+// words is a feel, as a noun in a list of readings.
 func words(f Feel) string {
 	switch f {
 	case WontGo:
@@ -327,6 +333,7 @@ func words(f Feel) string {
 	return string(f)
 }
 
+// verb is the same as what a leaf does.
 func verb(f Feel) string {
 	switch f {
 	case Drag:

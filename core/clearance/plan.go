@@ -44,6 +44,8 @@ type branch struct {
 	sure  float64 // how often its verdict ends sure, of one
 }
 
+// newPlan lays out what may still be tried: leaves between the thickest that was free and the thinnest that
+// would not go, over the gaps that the readings leave open.
 func newPlan(y Yardstick, leaves []gauge.Stack, readings []Reading) *plan {
 	p := &plan{Yardstick: y, leaves: leaves, high: measure.MaxLength, known: map[[2]int]branch{}}
 	p.above, p.below = bounds(readings)
@@ -80,6 +82,7 @@ func (p *plan) free(i int) measure.Length {
 	return p.thick[i]
 }
 
+// shut is the thickness that will not go, for the leaf j.
 func (p *plan) shut(j int) measure.Length {
 	if j >= len(p.leaves) {
 		return p.below
@@ -115,6 +118,8 @@ func (p *plan) dragDecides(k int) bool {
 	return iv.side(p.Limits.Window) != Undecided
 }
 
+// best is the leaf to try between i and j, by what follows from each of its feels: surest first, then fewest
+// tries, then the better worst case. Each pair of bounds is worked out once.
 func (p *plan) best(i, j int) branch {
 	if p.decided(i, j) {
 		return branch{leaf: -1, sure: p.endsSure(i, j)}
@@ -184,6 +189,7 @@ func clearly(a, b float64) int {
 	return cmp.Compare(a, b)
 }
 
+// fromNominal is how far a leaf lies from the nominal; the leaf that mechanics reach for first.
 func (p *plan) fromNominal(k int) measure.Length {
 	if k < 0 {
 		return measure.MaxLength

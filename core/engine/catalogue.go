@@ -131,6 +131,8 @@ func inner(lean measure.Angle) Side {
 	return Left
 }
 
+// startRows are the rows of a sheet that is begun: one row of both kinds with two valves a cylinder, else
+// intakes on one side and exhausts on the other. They are a beginning and are confirmed by whoever looks.
 func startRows(cylinders, perCylinder int, intakes Side) []Row {
 	if perCylinder == 2 {
 		return []Row{{Side: intakes, Valves: palindrome(cylinders)}}

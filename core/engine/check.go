@@ -24,10 +24,12 @@ type Report struct {
 // OK says whether the sheet can be used.
 func (r *Report) OK() bool { return len(r.Problems) == 0 }
 
+// problem is a fault that makes the sheet of no use.
 func (r *Report) problem(location, format string, args ...any) {
 	r.Problems = append(r.Problems, Finding{location, fmt.Sprintf(format, args...)})
 }
 
+// warn is what may be right and most often is not.
 func (r *Report) warn(location, format string, args ...any) {
 	r.Warnings = append(r.Warnings, Finding{location, fmt.Sprintf(format, args...)})
 }
@@ -58,6 +60,7 @@ func Check(s *Sheet) *Report {
 	return r
 }
 
+// checkBasics checks what every engine has: a name, cylinders, a direction.
 func checkBasics(s *Sheet, r *Report) {
 	switch name := strings.TrimSpace(s.Name); {
 	case name == "":
@@ -230,6 +233,7 @@ func checkMarks(marks []measure.Angle, r *Report) {
 	}
 }
 
+// checkTurningPoint checks where the crank is turned, and with what.
 func checkTurningPoint(t *TurningPoint, r *Report) {
 	if t == nil {
 		return

@@ -97,6 +97,7 @@ func checkLetters(bank Bank, row Row, where string, r *Report) bool {
 	return len(bank.Cylinders) > 0
 }
 
+// clip keeps a mistyped list from filling the screen with itself.
 func clip(s string) string {
 	if len(s) > 90 {
 		return s[:90] + "…"

@@ -71,6 +71,8 @@ type picker struct {
 	classes [][]int // indices of leaves of one uncertainty, thinnest first
 }
 
+// newPicker sorts the leaves by how sure each is, so that the stacks of equal uncertainty are searched
+// together and the surest first.
 func newPicker(s Set, aim measure.Length) *picker {
 	p := &picker{aim: aim, leaves: s}
 	byUncertainty := map[measure.Length][]int{}

@@ -165,6 +165,7 @@ func (s Stack) IDs() []ID {
 // Same says whether two stacks are of the same leaves.
 func (s Stack) Same(o Stack) bool { return slices.Equal(s.IDs(), o.IDs()) }
 
+// sorted lays the thickest first, which is how stacks are named and compared.
 func (s Stack) sorted() Stack {
 	out := slices.Clone(s)
 	slices.SortStableFunc(out, func(a, b Leaf) int { return cmp.Compare(b.Marked, a.Marked) })

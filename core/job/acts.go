@@ -11,6 +11,7 @@ func FilesOf(a Act) []string {
 	return nil
 }
 
+// named is a hash as a list; none is no file.
 func named(hash string) []string {
 	if hash == "" {
 		return nil

@@ -57,6 +57,8 @@ func (a Adjusted) may(j *Job, _ string) error {
 	return nil
 }
 
+// do keeps what was read before, counts the setting, and slackens: from here the valve waits to be locked, or
+// read again where nothing is locked. A shim that only stands in sets nothing.
 func (a Adjusted) do(j *Job) {
 	v := j.valve(a.Valve)
 	if v.toKeep() {
@@ -120,6 +122,8 @@ var notAdjusted = []func(Adjusted, *Job, *ValveState) error{
 	Adjusted.disagree, Adjusted.tooLate, Adjusted.goodAlready,
 }
 
+// The refusals, in the order in which they are asked (mayNotSet). Each is one reason, so that the sentence is
+// about what is really in the way.
 func (a Adjusted) notYet(j *Job, _ *ValveState) error { return j.working() }
 
 // outOfReach: a bare valve is open to work on already.
@@ -135,11 +139,13 @@ func (a Adjusted) onlyRead(j *Job, _ *ValveState) error {
 		"This round only reads. Choose another round before a valve is set.")
 }
 
+// unread protects the as-found figure: once an adjuster is touched nobody can ever read it again.
 func (a Adjusted) unread(j *Job, v *ValveState) error {
 	return refuseIf(j.asYouGo() && v.unread() && !v.Out && !v.slackened() && len(v.Round) == 0, "valve",
 		"Read "+v.Name+" as found before it is touched.")
 }
 
+// othersUnread is the same for rounds that read the whole engine first.
 func (a Adjusted) othersUnread(j *Job, v *ValveState) error {
 	return refuseIf(!j.asYouGo() && j.Phase() == AsFound && !v.slackened(), "valve",
 		"Read every valve as found before any is touched.")
@@ -159,11 +165,13 @@ func (a Adjusted) noGiverHere(j *Job, _ *ValveState) error {
 	return refuseIf(why != "", "from", why)
 }
 
+// nothingToStandInFor: a stand-in is for a shim that is known, and comes out.
 func (a Adjusted) nothingToStandInFor(j *Job, v *ValveState) error {
 	return refuseIf(a.StandIn && (!j.Sheet.Shimmed() || v.ownShim() == 0), "stand_in",
 		"Only where a known shim comes out does another stand in for it.")
 }
 
+// standsTooThick keeps a stand-in from holding its valve open while the crank turns.
 func (a Adjusted) standsTooThick(_ *Job, v *ValveState) error {
 	return refuseIf(
 		a.StandIn && a.Shim > v.ownShim(),
@@ -185,6 +193,7 @@ func (a Adjusted) disagree(j *Job, v *ValveState) error {
 	return refuseIf(a.byReading(j) && v.Stage != NutLoose && why != "", "valve", why)
 }
 
+// tooLate keeps a valve from being set by a reading of an engine that has cooled since.
 func (a Adjusted) tooLate(j *Job, v *ValveState) error {
 	return refuseIf(
 		a.byReading(j) && v.toKeep() && j.stale(v.readAt),
@@ -196,6 +205,7 @@ func (a Adjusted) tooLate(j *Job, v *ValveState) error {
 	)
 }
 
+// goodAlready protects a good valve: each disturbance is a chance of a slack nut.
 func (a Adjusted) goodAlready(j *Job, v *ValveState) error {
 	good := v.Stage == Untouched && !v.Out && j.Found(v).Verdict == clearance.In && !v.Needs()
 	return refuseIf(a.byReading(j) && good && strings.TrimSpace(a.Reason) == "", "valve",

@@ -17,6 +17,7 @@ type Amended struct {
 // Kind is "amended".
 func (Amended) Kind() Kind { return "amended" }
 
+// may takes corrections of signed jobs alone; an open one is corrected by working.
 func (a Amended) may(j *Job, _ string) error {
 	switch {
 	case j.SignedBy == "":
@@ -45,6 +46,7 @@ type Countersigned struct {
 // Kind is "countersigned".
 func (Countersigned) Kind() Kind { return "countersigned" }
 
+// may asks for another person than the one who signed, once.
 func (a Countersigned) may(j *Job, _ string) error {
 	switch {
 	case j.SignedBy == "":
@@ -63,6 +65,7 @@ func (a Countersigned) may(j *Job, _ string) error {
 // not tell people apart.
 func samePerson(a, b string) bool { return readAs(a) == readAs(b) }
 
+// readAs is a name as a reader sees it: letters that do not show, spaces and cases make no second person.
 func readAs(name string) string {
 	shown := strings.Map(func(r rune) rune {
 		if unicode.Is(unicode.Cf, r) {

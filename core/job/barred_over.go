@@ -24,6 +24,7 @@ func (a BarredOver) sound(j *Job) error {
 	return Turned{Stop: *a.Stop}.sound(j)
 }
 
+// may asks that nothing is begun: a slack nut turned over twice is a nut on the floor.
 func (a BarredOver) may(j *Job, since string) error {
 	turns := FullTurns(j.TurnsToCheck())
 	if j.Phase() != Verify {

@@ -31,6 +31,7 @@ func (a DialRead) On() string { return a.Valve }
 // trade is below 0.7 mm, and an adjuster let right out leaves a few millimetres).
 const MaxGap = 5 * measure.Millimetre
 
+// sound refuses what is no clearance; a figure ten times too large is most often in the other unit.
 func (a DialRead) sound(j *Job) error {
 	if err := j.has(a.Valve); err != nil {
 		return err
@@ -49,6 +50,7 @@ func (a DialRead) sound(j *Job) error {
 
 func (a DialRead) may(j *Job, since string) error { return j.mayRead(a.Valve, a.MadeThere, since) }
 
+// do takes the dial's doubt as said, else the usual one of a dial indicator.
 func (a DialRead) do(j *Job) {
 	doubt := cmp.Or(a.Uncertainty, clearance.DialUncertainty)
 	j.addReading(a.Valve, a.MadeThere,

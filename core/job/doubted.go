@@ -18,6 +18,7 @@ func (Doubted) may(j *Job, _ string) error {
 	return nil
 }
 
+// do forgets where the crank stands, and the readings that were not kept with it.
 func (Doubted) do(j *Job) { j.lose() }
 
 func (Doubted) moves() bool { return true }

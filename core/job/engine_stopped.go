@@ -20,6 +20,7 @@ func (EngineStopped) may(j *Job, _ string) error {
 	return nil
 }
 
+// do begins a new epoch of heat from now: the ten minutes run.
 func (EngineStopped) do(j *Job) { j.ran(j.now) }
 
 func (EngineStopped) moves() bool { return true }

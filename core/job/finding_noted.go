@@ -54,6 +54,7 @@ func (a FindingNoted) may(j *Job, _ string) error {
 	return nil
 }
 
+// do takes the place of the finding of the same id, else adds it.
 func (a FindingNoted) do(j *Job) {
 	list := slices.Clone(j.Findings)
 	if i := slices.IndexFunc(list, func(f around.Finding) bool { return f.ID == a.ID }); i >= 0 {

@@ -25,6 +25,7 @@ func (a Freed) On() string { return a.Valve }
 
 func (a Freed) sound(j *Job) error { return j.has(a.Valve) }
 
+// may slackens before a reading only in the round that frees everything first.
 func (a Freed) may(j *Job, _ string) error {
 	v := j.valve(a.Valve)
 	if !j.freesAtOnce() && j.Going == FreeFirst {
@@ -48,6 +49,7 @@ func (a Freed) may(j *Job, _ string) error {
 	return nil
 }
 
+// do marks the valve as freed: it has no figure as found, and the sheet says so.
 func (a Freed) do(j *Job) {
 	v := j.valve(a.Valve)
 	v.Freed, v.Verified, j.picked = true, false, ""

@@ -42,6 +42,7 @@ type Refusal struct {
 
 func (r *Refusal) Error() string { return r.Message }
 
+// refuse is a refusal at a field.
 func refuse(field, message string) error { return &Refusal{Field: field, Message: message} }
 
 // refuseIf refuses where something holds.

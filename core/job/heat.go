@@ -138,6 +138,7 @@ func (j *Job) warmAt() time.Time {
 	return at
 }
 
+// soundTemperatures refuses what no thermometer here shows; most often the unit is the other one.
 func soundTemperatures(engineC, ambientC float64, speaks measure.Units) error {
 	for _, t := range []struct {
 		field string

@@ -167,6 +167,7 @@ func New(setup Setup) (*Job, error) {
 	return j, nil
 }
 
+// limitsOf are the limits of a card for both kinds of valve; it errs with the figure that does not resolve.
 func limitsOf(card clearance.Card) (map[engine.Kind]clearance.Limits, error) {
 	limits := map[engine.Kind]clearance.Limits{}
 	for kind, c := range map[engine.Kind]clearance.Clearance{engine.Intake: card.Intake,
@@ -214,6 +215,7 @@ func (j *Job) Judge(v *ValveState) clearance.Judgement {
 	return *v.judged
 }
 
+// Yardstick is what a valve's readings are judged by: limits, leaves, rule, feel and aim of this job.
 func (j *Job) Yardstick(v *ValveState) clearance.Yardstick {
 	return clearance.Yardstick{Limits: v.Limits, Owned: j.Owned, Rule: j.Rule, Feel: j.Feel, Aim: j.AimOf(v)}
 }

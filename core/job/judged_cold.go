@@ -74,6 +74,7 @@ func (a JudgedCold) sound(j *Job) error {
 	return nil
 }
 
+// may refuses what cannot be, by what is known of this engine; a reason passes it all the same, and shows.
 func (a JudgedCold) may(j *Job, _ string) error {
 	switch {
 	case j.Way.School == "":
@@ -109,6 +110,7 @@ func (a JudgedCold) cannotBe(j *Job) (field, why string) {
 	return "", ""
 }
 
+// do opens the gate. It counts as overridden only where something spoke against it.
 func (a JudgedCold) do(j *Job) {
 	_, against := a.cannotBe(j)
 	j.pass()

@@ -58,6 +58,7 @@ func (a JudgedHot) sound(*Job) error {
 	return nil
 }
 
+// may wants to know first when the engine was stopped: the ten minutes count from there and not from the tap.
 func (a JudgedHot) may(j *Job, _ string) error {
 	switch {
 	case j.Way.School == "":
@@ -74,6 +75,7 @@ func (a JudgedHot) may(j *Job, _ string) error {
 	return j.tooLate("kind")
 }
 
+// do opens the gate; past the ten minutes only as an override.
 func (a JudgedHot) do(j *Job) {
 	over := j.StoppedAt.IsZero() || j.now.After(j.StoppedAt.Add(HotFor))
 	j.pass()

@@ -30,6 +30,7 @@ func (a Kept) On() string { return a.Valve }
 
 func (a Kept) sound(j *Job) error { return j.has(a.Valve) }
 
+// may keeps no reading of a slack nut, nor readings that contradict one another.
 func (a Kept) may(j *Job, _ string) error {
 	v := j.valve(a.Valve)
 	switch {
@@ -43,6 +44,8 @@ func (a Kept) may(j *Job, _ string) error {
 	return nil
 }
 
+// do makes the result: as found where nothing was touched yet, as left in any case, checked where the full
+// turns were made. A reading that came too late for hot figures is kept, marked, and shuts the gate.
 func (a Kept) do(j *Job) {
 	v := j.valve(a.Valve)
 	judgement := j.Judge(v)

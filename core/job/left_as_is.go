@@ -46,6 +46,7 @@ func (a LeftAsIs) why() string {
 	return reason + "; " + a.Deferred.String()
 }
 
+// may leaves nothing half done: no slack nut, no valve unread since it was set, none without its shim.
 func (a LeftAsIs) may(j *Job, _ string) error {
 	v := j.valve(a.Valve)
 	switch {
@@ -77,6 +78,7 @@ func (a LeftAsIs) may(j *Job, _ string) error {
 	return j.alone(v)
 }
 
+// do keeps what was read and writes the reason down.
 func (a LeftAsIs) do(j *Job) {
 	v := j.valve(a.Valve)
 	if v.toKeep() {

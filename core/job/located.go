@@ -25,6 +25,7 @@ func (a Located) sound(j *Job) error {
 	return err
 }
 
+// may takes a place only where what is seen leaves one, narrow enough to go on from.
 func (a Located) may(j *Job, _ string) error {
 	if j.Way.School == "" {
 		return refuse("kind", "Choose the sequence first.")
@@ -46,6 +47,7 @@ func (a Located) may(j *Job, _ string) error {
 	return nil
 }
 
+// do stands there. A stored list that no longer leaves one place loses it, in place of guessing.
 func (a Located) do(j *Job) {
 	if l, err := sequence.Locate(j.Sheet, a.Seen, nil); err == nil && len(l.Positions) == 1 {
 		j.stand(l.Positions[0])

@@ -35,6 +35,7 @@ func (a Locked) may(j *Job, _ string) error {
 	return nil
 }
 
+// do remembers the gap before, for learning what the nut does, and asks for a reading after.
 func (a Locked) do(j *Job) {
 	v := j.valve(a.Valve)
 	if len(v.Round) > 0 {

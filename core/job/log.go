@@ -14,6 +14,7 @@ type log struct {
 	entries []entry
 }
 
+// entry is what is remembered of one happening.
 type entry struct {
 	moves  bool
 	place  sequence.Range
@@ -69,6 +70,7 @@ func (l *log) movedAfter(at int) bool {
 	return slices.ContainsFunc(l.entries[at+1:], func(e entry) bool { return e.moves })
 }
 
+// closedAfter says whether a valve's readings were kept or made void after a happening.
 func (l *log) closedAfter(at int, valve string) bool {
 	return slices.ContainsFunc(l.entries[at+1:], func(e entry) bool { return e.closes == valve })
 }

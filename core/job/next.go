@@ -141,6 +141,7 @@ func (j *Job) atHand() *ValveState {
 	return j.firstPending(j.Plan.Stops[j.Stop])
 }
 
+// firstPending is the first valve of a stop that still waits, in the order in which the stop sets them.
 func (j *Job) firstPending(stop sequence.Stop) *ValveState {
 	for _, set := range stop.Set {
 		if v, ok := j.Valve(set.Valve); ok && j.Pending(v) {
@@ -167,6 +168,7 @@ var atValve = []struct {
 	{(*Job).foundOut, DoAdjust},
 }
 
+// actionAt is what is done with a valve, by the first condition of the list that fits.
 func (j *Job) actionAt(v *ValveState) Action {
 	for _, c := range atValve {
 		if c.fits(j, v) {
@@ -276,10 +278,12 @@ func (j *Job) barOver() Next {
 	return n
 }
 
+// turnTo is how far the crank goes to a stop, in the direction of the way.
 func (j *Job) turnTo(stop int) measure.Angle {
 	return sequence.TurnBetween(j.Crank.At, j.Plan.Stops[stop].Crank, j.Way.Direction)
 }
 
+// nearest is the stop with work that is reached with the least turning.
 func (j *Job) nearest() Next {
 	best := Next{Action: DoNothing, Stop: j.Stop}
 	for at, stop := range j.Plan.Stops {

@@ -31,4 +31,5 @@ func (a Nipped) may(j *Job, _ string) error {
 	return nil
 }
 
+// do marks the nut; the valve still waits to be locked.
 func (a Nipped) do(j *Job) { j.valve(a.Valve).Nipped = true }

@@ -20,6 +20,8 @@ func (j *Job) learn(v *ValveState, after clearance.Judgement) {
 	v.before = 0
 }
 
+// lockPair is what one locking did: a figure before and after, or where only a side is known after, that. The
+// very leaf that set the valve tells a side too: it fell through, or would not go.
 func (j *Job) lockPair(v *ValveState, after clearance.Judgement) (p adjust.Pair, ok bool) {
 	p = adjust.Pair{Before: v.before}
 	if after.Estimate != nil {

@@ -18,6 +18,7 @@ func (a Picked) On() string { return a.Valve }
 
 func (a Picked) sound(j *Job) error { return j.has(a.Valve) }
 
+// may takes a valve in hand where no other one must be finished first.
 func (a Picked) may(j *Job, _ string) error {
 	// With every valve done the gate may be shut: to take one up again asks for it.
 	if j.Phase() != Sign {

@@ -22,6 +22,7 @@ func (Prepared) Kind() Kind { return "prepared" }
 
 func (a Prepared) sound(j *Job) error { return soundTemperatures(a.EngineC, a.AmbientC, j.Speaks) }
 
+// may asks the thermometer, unless a reason passes the gate all the same; the reason shows on the sheet.
 func (a Prepared) may(j *Job, _ string) error {
 	if j.Way.School == "" {
 		return refuse("kind", "Choose the sequence first.")
@@ -35,6 +36,7 @@ func (a Prepared) may(j *Job, _ string) error {
 	return j.tooLate("engine_c")
 }
 
+// do writes the temperature down and opens the gate.
 func (a Prepared) do(j *Job) {
 	j.Temperatures = append(j.Temperatures, Temperature{j.now, a.EngineC, a.AmbientC})
 	j.pass()

@@ -38,6 +38,7 @@ func (j *Job) mayRead(valve string, madeThere bool, since string) error {
 	return j.alone(v)
 }
 
+// addReading adds a reading to those of its valve, which stays in hand.
 func (j *Job) addReading(valve string, madeThere bool, r clearance.Reading) {
 	v := j.valve(valve)
 	v.reading(append(v.Round, r))

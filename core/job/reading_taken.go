@@ -36,6 +36,8 @@ func (ReadingTaken) Kind() Kind { return "reading" }
 // On is its valve.
 func (a ReadingTaken) On() string { return a.Valve }
 
+// sound refuses what is no feel and no leaf. Leaves that are not owned now are taken: the list may be older
+// than the set.
 func (a ReadingTaken) sound(j *Job) error {
 	if err := j.has(a.Valve); err != nil {
 		return err

@@ -232,6 +232,7 @@ func (r Round) may(j *Job) error {
 	return nil
 }
 
+// leavesOut says that a valve is not of this job.
 func (r Round) leavesOut(valve string) bool {
 	return r.Scope != nil && !slices.Contains(r.Scope, valve)
 }

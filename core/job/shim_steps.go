@@ -147,6 +147,8 @@ type shimWork struct {
 	steps    []ShimStep
 }
 
+// work takes step after step until nothing is left. It is bounded by what there is to do, so that a deal that
+// cannot be brought about ends too.
 func (w *shimWork) work() {
 	for range 4 * (len(w.left) + 1) {
 		if len(w.left) == 0 && w.open == "" || !w.step() {
@@ -234,6 +236,7 @@ func (w *shimWork) close() {
 	w.substitute(w.open)
 }
 
+// fitOf is what a valve is still to get; −1: nothing.
 func (w *shimWork) fitOf(valve string) int {
 	return slices.IndexFunc(w.left, func(f adjust.Fit) bool { return f.Valve == valve })
 }
@@ -262,6 +265,8 @@ func (w *shimWork) ring(stop int) []string {
 	return nil
 }
 
+// ringFrom follows who gives to whom; a ring comes back to its beginning, and cannot be begun at any valve
+// without a hand free for one shim.
 func (w *shimWork) ringFrom(valve string) []string {
 	ring := []string{valve}
 	for range w.left {
@@ -340,6 +345,7 @@ func (w *shimWork) thinnerThan(shim measure.Length) (best measure.Length) {
 	return best
 }
 
+// turnTo turns to a stop: by degrees where the crank's place is known.
 func (w *shimWork) turnTo(stop int) {
 	step := ShimStep{Do: TurnOn, Stop: stop}
 	switch {

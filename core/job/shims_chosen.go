@@ -25,6 +25,7 @@ func (a ShimsChosen) sound(*Job) error {
 	return refuse("prefer", fmt.Sprintf("%q: %s or %s.", a.Prefer, adjust.FewestBought, adjust.NearestAim))
 }
 
+// may is for shimmed engines.
 func (a ShimsChosen) may(j *Job, _ string) error {
 	if !j.Sheet.Shimmed() {
 		return refuse("kind", "This engine has no shims: its sheet names another adjuster.")

@@ -34,6 +34,8 @@ func (Signed) Kind() Kind { return "signed" }
 
 func (a Signed) sound(*Job) error { return a.Deferred.sound() }
 
+// may signs what is finished: nothing begun, every valve answered, tools and leaves counted back, the steps
+// done or said why not. A job that is put off may leave valves unread, never a nut slack.
 func (a Signed) may(j *Job, _ string) error {
 	if err := j.nothingBegun("signing"); err != nil {
 		return err
@@ -72,6 +74,7 @@ func (j *Job) Unanswered() (list []*ValveState) {
 	return list
 }
 
+// unanswered names the valves that are out and have no reason yet.
 func (j *Job) unanswered() string {
 	var each []string
 	for _, v := range j.Unanswered() {
@@ -92,6 +95,7 @@ func (j *Job) toolsStillOut() string {
 	return strings.Join(out, ", ")
 }
 
+// stepList is steps as a list in a sentence.
 func stepList(steps []around.Task) string {
 	var texts []string
 	for _, s := range steps {

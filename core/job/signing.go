@@ -68,6 +68,7 @@ func (d Deferral) String() string {
 // mostUntil bounds what is said of a deferral, in characters.
 const mostUntil = 120
 
+// sound wants a date or an odometer to be said; parts and cams may come when they come.
 func (d Deferral) sound() error {
 	switch {
 	case d == Deferral{}:

@@ -29,6 +29,7 @@ func (Sized) Kind() Kind { return "sized" }
 // On is its valve.
 func (a Sized) On() string { return a.Valve }
 
+// sound holds the micrometer against the stamp: a shim wears by hundredths and not by tenths.
 func (a Sized) sound(j *Job) error {
 	if err := j.has(a.Valve); err != nil {
 		return err
@@ -58,6 +59,7 @@ func (a Sized) may(j *Job, _ string) error {
 	return nil
 }
 
+// do takes the size as the one that its readings were made with.
 func (a Sized) do(j *Job) {
 	v := j.valve(a.Valve)
 	v.Shim, v.Stamped = a.Shim, a.Stamped

@@ -31,6 +31,7 @@ func (a SoundNoted) sound(*Job) error {
 	return nil
 }
 
+// do keeps one sound before and one after; the newest stands.
 func (a SoundNoted) do(j *Job) {
 	a.Note = strings.TrimSpace(a.Note)
 	if a.After {

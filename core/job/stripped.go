@@ -27,6 +27,7 @@ const mostLearned = 40
 // Kind is "stripped".
 func (Stripped) Kind() Kind { return "stripped" }
 
+// sound refuses what could not be read at arm's length on the way back.
 func (a Stripped) sound(j *Job) error {
 	switch {
 	case strings.TrimSpace(a.Step) == "":

@@ -35,6 +35,7 @@ func (a TakenIn) sound(*Job) error {
 	return nil
 }
 
+// do writes the complaint down and ticks the step.
 func (a TakenIn) do(j *Job) {
 	a.Note, a.Sound = strings.TrimSpace(a.Note), strings.TrimSpace(a.Sound)
 	j.TakenIn = &around.Arrival{Complaints: a.Complaints, Note: a.Note, Sound: a.Sound}

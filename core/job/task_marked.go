@@ -35,6 +35,8 @@ func (a TaskMarked) sound(j *Job) error {
 	return refuse("task", fmt.Sprintf("%q is no step of this job.", a.Task))
 }
 
+// may holds the steps that have conditions: tools and crank free before anything runs, the cover within the
+// sealant's open time, the start after its cure. Passing over wants a reason.
 func (a TaskMarked) may(j *Job, _ string) error {
 	reason := strings.TrimSpace(a.Reason) != ""
 	switch {

@@ -18,6 +18,8 @@ func (a TemperatureNoted) sound(j *Job) error {
 	return soundTemperatures(a.EngineC, a.AmbientC, j.Speaks)
 }
 
+// do writes the temperature down. One that is past the gate shuts it again: cold figures on an engine that is
+// warming are wrong, whoever passed it.
 func (a TemperatureNoted) do(j *Job) {
 	j.Temperatures = append(j.Temperatures, Temperature{j.now, a.EngineC, a.AmbientC})
 	if gate := j.gate(a.EngineC, a.AmbientC); gate != "" && j.Prepared && j.Override == "" {

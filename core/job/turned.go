@@ -31,6 +31,8 @@ func (a Turned) sound(j *Job) error {
 	return nil
 }
 
+// may refuses a turn that was meant for another place of the crank, with a shim missing, a nut slack or a
+// reading not kept.
 func (a Turned) may(j *Job, since string) error {
 	if at := j.log.since(since); since != "" && (at < 0 || j.log.movedAfter(at)) {
 		return &Refusal{Field: "stop", Code: CrankMoved,

@@ -17,6 +17,7 @@ type Undone struct {
 // Kind is "undone".
 func (Undone) Kind() Kind { return "undone" }
 
+// may takes back the last thing alone, by name: of two screens that undo at once one is told.
 func (a Undone) may(j *Job, _ string) error {
 	switch last := j.CanUndo(); {
 	case j.SignedBy != "":
@@ -40,6 +41,7 @@ func (j *Job) CanUndo() string {
 	return ""
 }
 
+// undo plays the list again without its last entry. What was refused under way cannot be: each stood once.
 func (j *Job) undo(h Happening, a Undone) (*Job, error) {
 	if err := a.may(j, h.Since); err != nil {
 		return j, err

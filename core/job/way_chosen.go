@@ -43,6 +43,7 @@ func (a WayChosen) sound(j *Job) error {
 	return nil
 }
 
+// may plans by today's rules, where sound replays by what was stored.
 func (a WayChosen) may(j *Job, _ string) error {
 	if plan, err := sequence.Make(j.Sheet, a.request()); err != nil || !plan.Applies {
 		return refuse("school", plan.Reason)
@@ -54,6 +55,8 @@ func (a WayChosen) may(j *Job, _ string) error {
 	return a.Round.may(j)
 }
 
+// do changes the sequence in the middle of a job too: what was read stays, and what is not said stays as it
+// was.
 func (a WayChosen) do(j *Job) {
 	plan, _ := j.planOf(a)
 	j.BackReason = ""

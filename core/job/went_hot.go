@@ -20,6 +20,8 @@ func (WentHot) may(j *Job, _ string) error {
 	return nil
 }
 
+// do begins the second pass on the hot card: every valve is read again, and nothing of the cold pass is lost
+// from the sheet.
 func (WentHot) do(j *Job) {
 	if j.Hot == nil {
 		return

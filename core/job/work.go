@@ -39,14 +39,17 @@ func (j *Job) nutLoose() *ValveState {
 	return j.find(func(v *ValveState) bool { return v.Stage == NutLoose })
 }
 
+// unkept is a valve with readings that are not kept; nil: none.
 func (j *Job) unkept() *ValveState {
 	return j.find(func(v *ValveState) bool { return len(v.Round) > 0 })
 }
 
+// bare is a valve whose shim lies elsewhere; nil: none.
 func (j *Job) bare() *ValveState {
 	return j.find(func(v *ValveState) bool { return v.Out })
 }
 
+// find is the first valve of which something holds, in engine order; nil: none.
 func (j *Job) find(f func(*ValveState) bool) *ValveState {
 	if i := slices.IndexFunc(j.Valves, f); i >= 0 {
 		return j.Valves[i]

@@ -119,6 +119,7 @@ func (n decimal) whole() (l Length) {
 	return l
 }
 
+// cutSign takes a sign off a number as typed.
 func cutSign(s string) (rest string, minus bool) {
 	if s != "" && (s[0] == '-' || s[0] == '+') {
 		return s[1:], s[0] == '-'
@@ -126,6 +127,7 @@ func cutSign(s string) (rest string, minus bool) {
 	return s, false
 }
 
+// isDigits says that a text is figures only; an empty one is not.
 func isDigits(s string) bool {
 	return s != "" && strings.IndexFunc(s, func(r rune) bool { return r < '0' || r > '9' }) < 0
 }

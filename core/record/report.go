@@ -100,6 +100,7 @@ func (j Told) Report(r Record) Report {
 	return out
 }
 
+// sealed is the line that says whether, and how far, the sheet is signed.
 func (j Told) sealed() string {
 	switch {
 	case j.SignedBy == "":
@@ -118,6 +119,8 @@ func (j Told) sealed() string {
 	return text
 }
 
+// facts are the head of the sheet, in the order in which a reader asks: which engine, by which limits, how
+// warm, with which leaves, in which order, by whom.
 func (j Told) facts(r Record) []Fact {
 	facts := []Fact{
 		{"Engine", fmt.Sprintf("%s, firing order %s", j.Sheet.Name, j.firingOrder())},
@@ -166,6 +169,7 @@ func (j Told) authors() (list []string) {
 	return list
 }
 
+// firingOrder is the order as it is cast into a cover: 1-3-4-2.
 func (j Told) firingOrder() string {
 	var parts []string
 	for _, c := range j.Sheet.FiringOrder {
@@ -174,6 +178,7 @@ func (j Told) firingOrder() string {
 	return strings.Join(parts, "-")
 }
 
+// limitsSaid is the card with both limits, and why it was this card where there was a choice.
 func (j Told) limitsSaid(why string) string {
 	c, say := j.Card, j.gaps()
 	intake, _ := c.Intake.Limits()

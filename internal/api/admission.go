@@ -45,6 +45,9 @@ type addressed struct {
 	ID string `json:"id" minLength:"1" maxLength:"64" pattern:"^[A-Za-z0-9_-]+$"`
 }
 
+// admitEngine says why an engine sheet of an archive is not taken; empty: it is. It is read as loosely as a
+// stored one, so that an archive of an earlier version still goes in, and its address has to be one that this
+// program would have given.
 func admitEngine(e store.Engine) string {
 	if why := sendable(addressed{e.ID}); why != "" {
 		return why
@@ -56,6 +59,8 @@ func admitEngine(e store.Engine) string {
 	return said(wire.Loose(data)) // it was read as a stored one is: one of an earlier version is taken too
 }
 
+// admitGaugeSet says why a set of leaves is not taken. The day on which it was checked is not held against
+// today: the archive may come from a machine whose clock was ahead, and a good set is not lost over that.
 func admitGaugeSet(g store.GaugeSet) string {
 	if why := sendable(addressed{g.ID}); why != "" {
 		return why
@@ -69,6 +74,8 @@ func admitGaugeSet(g store.GaugeSet) string {
 	) // the archive is not read before it was made
 }
 
+// admitVehicle says why a vehicle is not taken: each of its parts is held to what the request would have to
+// be that stores it, so that nothing comes in by an archive that could not be typed.
 func admitVehicle(v store.Vehicle) string {
 	if why := sendable(addressed{v.ID}); why != "" {
 		return why
@@ -83,6 +90,8 @@ func admitVehicle(v store.Vehicle) string {
 	return sendable(IntervalsBody{Intervals: wire.IntervalsOf(v.Intervals)})
 }
 
+// admitShop says why the workshop's settings are not taken. They carry no address of their own: there is one
+// workshop in a data file.
 func admitShop(shop store.Shop) string {
 	view := shopView(shop)
 	if shop.Damaged != "" {

@@ -34,6 +34,8 @@ func (in *archiveInput) Resolve(ctx huma.Context) []error {
 	return nil
 }
 
+// archiveRoutes are the way out and in of everything that is stored. Both go on for as long as the bytes
+// move, and only one at a time: an export holds a read of the whole file, an import a write of it.
 func (s *server) archiveRoutes(a huma.API, version string) {
 	huma.Get(a, "/api/v1/archive.zip", func(ctx context.Context, _ *struct{}) (*huma.StreamResponse, error) {
 		return s.exportArchive(ctx, version)
@@ -178,8 +180,11 @@ type patient struct {
 // onItsWay is the key of a request's patient way.
 type onItsWay struct{}
 
+// Unwrap lets net/http find the writer beneath, which is where deadlines are set.
 func (p *patient) Unwrap() http.ResponseWriter { return p.ResponseWriter }
 
+// Write gives the client time from the last byte on and not from the first: a slow line is no fault, a dead
+// one is.
 func (p *patient) Write(data []byte) (int, error) {
 	_ = p.way.SetWriteDeadline(
 		time.Now().Add(archiveIdle),
@@ -187,12 +192,15 @@ func (p *patient) Write(data []byte) (int, error) {
 	return p.ResponseWriter.Write(data)
 }
 
+// Read does the same for what comes in. While what was read is worked through nothing is sent, and that is no
+// reason to hang up.
 func (p *patient) Read(data []byte) (int, error) {
 	_ = p.way.SetReadDeadline(time.Now().Add(archiveIdle))
 	_ = p.way.SetWriteDeadline(time.Time{}) // what it holds is worked through before it is answered
 	return p.body.Read(data)
 }
 
+// Close closes what the client sent.
 func (p *patient) Close() error { return p.body.Close() }
 
 // streamed lets an archive through as it comes.

@@ -12,6 +12,7 @@ import (
 	"metronix/internal/wire"
 )
 
+// computeOutput is an answer that package compute has written already.
 type computeOutput struct{ Body json.RawMessage }
 
 // computeRoutes serves every computation, each with the schemas of its request and its answer. The command
@@ -44,6 +45,7 @@ type unknownOperation struct {
 	RawBody   []byte `contentType:"application/json"`
 }
 
+// computed carries out an operation and puts its faults where they belong in the request.
 func computed(operation string, request []byte) (*computeOutput, error) {
 	answer, p := compute.Run(operation, request)
 	if p != nil {
@@ -60,6 +62,8 @@ const exactBody = "exact body"
 // strictly makes an operation's body one of type T: its handler calls readBody.
 func strictly[T any](a huma.API) func(*huma.Operation) { return strictlyOf(a, reflect.TypeFor[T]()) }
 
+// strictlyOf is [strictly] for a type that is known only when the program runs: the requests of the
+// computations come out of their table.
 func strictlyOf(a huma.API, t reflect.Type) func(*huma.Operation) {
 	return func(o *huma.Operation) {
 		o.SkipValidateBody = true

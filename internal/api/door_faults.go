@@ -75,6 +75,9 @@ var storeFaults = []struct {
 		"The data file did not answer in time. Try again in a moment."},
 }
 
+// ofStore says in words what went wrong in the data file. What can pass by itself, another program that holds
+// the file, is a 503 with the time to wait; what cannot is a 500 that names the log, where the cause stands
+// whole.
 func ofStore(err error) error {
 	slog.Error("the store failed", "error", err)
 	for _, f := range storeFaults {
@@ -106,6 +109,8 @@ func located(status int, detail string, faults ...wire.Fault) error {
 	return problemModel(status, detail, faults...)
 }
 
+// problemModel is a problem (RFC 9457) as the framework writes it, from the faults as our own code tells
+// them.
 func problemModel(status int, detail string, faults ...wire.Fault) *huma.ErrorModel {
 	m := &huma.ErrorModel{Status: status, Title: http.StatusText(status), Detail: detail,
 		Errors: []*huma.ErrorDetail{}}

@@ -50,6 +50,9 @@ func guard(next http.Handler, hosts []string) http.Handler {
 	})
 }
 
+// knownHost says whether a request was sent to a name that this program answers to. Any other is a page
+// elsewhere whose name was made to point at this machine (DNS rebinding); the loopback addresses are always
+// known.
 func knownHost(hostport string, hosts []string) bool {
 	host, _, err := net.SplitHostPort(hostport)
 	if err != nil {
@@ -63,15 +66,19 @@ func knownHost(hostport string, hosts []string) bool {
 	return ip != nil && ip.IsLoopback()
 }
 
+// problem answers with a problem, and nothing further is done with the request.
 func problem(c *gin.Context, status int, detail string) {
 	writeProblem(c.Writer, status, detail)
 	c.Abort()
 }
 
+// writeProblem is the same without a place at which something was wrong.
 func writeProblem(w http.ResponseWriter, status int, detail string) {
 	writeFaults(w, status, detail, wire.Faults{})
 }
 
+// writeFaults writes a problem where the framework is not reached: a refusal at the door looks like any
+// other.
 func writeFaults(w http.ResponseWriter, status int, detail string, faults wire.Faults) {
 	data, err := json.Marshal(wire.Problem{Type: "about:blank", Title: http.StatusText(status),
 		Status: status, Detail: detail, Errors: faults})

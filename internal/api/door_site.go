@@ -65,6 +65,9 @@ func pageFiles(site fs.FS) (*statigz.Server, string) {
 	})), string(index)
 }
 
+// page serves a file of the front end. What has no ending is a page of it, and answered by the one index
+// whatever its path; an unknown one with 404, for crawlers and for people, though the front end says so
+// itself. Files whose names hold their own hash may be kept for a year, everything else is asked for anew.
 func page(c *gin.Context, files *statigz.Server, index, name string) {
 	if path.Ext(name) == "" || name == "index.html" {
 		status := http.StatusOK
@@ -99,6 +102,7 @@ func indexPage(c *gin.Context, index string, status int) {
 		[]byte(strings.Replace(index, emptyNonce, `property="csp-nonce" nonce="`+nonce+`"`, 1)))
 }
 
+// noSite answers in place of the pages where there are none: a program built by go build alone.
 func noSite(c *gin.Context) {
 	problem(c, http.StatusServiceUnavailable,
 		"This program was built without its pages. Build it with make, then start it again.")

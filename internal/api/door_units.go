@@ -13,6 +13,7 @@ import (
 // cookie, because it goes with every request by itself: with a reading, and with a link to a printed sheet.
 const unitsCookie = "metronix_units"
 
+// unitsKey is under which a request carries its person's units.
 type unitsKey struct{}
 
 // spoken keeps the person's units with the request.

@@ -65,6 +65,8 @@ type SheetStart struct {
 	Source string          `json:"source" doc:"where the usual orders come from"`
 }
 
+// engineRoutes are the library of sheets: listed, read, put, taken out; a sheet looked at without being
+// stored; one to begin from; and what can be said of sheets in general, the kinds of adjuster and the schema.
 func (s *server) engineRoutes(a huma.API) {
 	huma.Get(a, "/api/v1/engines", s.engines, summary("list-engines", "The library of engine sheets"))
 	huma.Get(a, "/api/v1/engines/{id}", s.engine,
@@ -83,6 +85,8 @@ func (s *server) engineRoutes(a huma.API) {
 		summary("engine-schema", "The JSON Schema of the engine sheet"))
 }
 
+// engines lists the library. A sheet that does not read is listed with its reason, in place of vanishing: its
+// vehicle still stands in the yard.
 func (s *server) engines(ctx context.Context, _ *struct{}) (*listOf[Engine], error) {
 	stored, damaged, err := s.store.With(ctx).Engines()
 	if err != nil {
@@ -100,14 +104,18 @@ func (s *server) engines(ctx context.Context, _ *struct{}) (*listOf[Engine], err
 	return out, nil
 }
 
+// gears are the kinds of adjuster with all that follows from each, so that no screen holds a list of its own.
 func gears(context.Context, *struct{}) (*listOf[wire.Gear], error) {
 	return &listOf[wire.Gear]{wire.Gears()}, nil
 }
 
+// engineSchema is the published schema of the format, for an editor or a validator elsewhere.
 func engineSchema(context.Context, *struct{}) (*bodyOf[json.RawMessage], error) {
 	return &bodyOf[json.RawMessage]{wire.EngineSchema()}, nil
 }
 
+// engineShort is an engine as a list of choices shows it: its shape, and each card with what it says
+// otherwise than the first, so that whoever chooses sees the conflict before the choice.
 func engineShort(id string, sheet *engine.Sheet, speaks measure.Units) Engine {
 	e := Engine{ID: id, Name: sheet.Name, Cylinders: sheet.Cylinders, Valves: len(sheet.Valves()),
 		FiringOrder: sheet.FiringOrder, Layout: string(sheet.Layout), Shimmed: sheet.Shimmed(),
@@ -128,6 +136,7 @@ type EngineID struct {
 	ID string `path:"id" minLength:"1" maxLength:"64" pattern:"^[A-Za-z0-9_-]+$"`
 }
 
+// engine gives one sheet whole, as text as it is stored and as what is said of it.
 func (s *server) engine(ctx context.Context, in *EngineID) (*bodyOf[EngineWhole], error) {
 	e, err := s.store.With(ctx).Engine(in.ID)
 	if err != nil {
@@ -136,6 +145,8 @@ func (s *server) engine(ctx context.Context, in *EngineID) (*bodyOf[EngineWhole]
 	return engineWhole(e)
 }
 
+// engineWhole writes a stored sheet out and looks at it as at one that was just sent: what the editor opens
+// is what it would get back.
 func engineWhole(e store.Engine) (*bodyOf[EngineWhole], error) {
 	sheet, err := wire.WriteSheet(e.Sheet)
 	if err != nil {
@@ -152,6 +163,7 @@ func versionOf(sheet []byte) string {
 	return hex.EncodeToString(sum[:8])
 }
 
+// putEngineInput carries the sheet as sent, because it is read strictly and its faults are placed within it.
 type putEngineInput struct {
 	ID       string `path:"id" minLength:"1" maxLength:"64" pattern:"^[A-Za-z0-9_-]+$"`
 	Replaces string `query:"replaces" maxLength:"64" doc:"the version of the stored sheet that this one replaces; absent: there is none yet"`
@@ -201,6 +213,8 @@ func (s *server) putEngine(ctx context.Context, in *putEngineInput) (*bodyOf[Eng
 	return engineWhole(record)
 }
 
+// removeEngine refuses while a vehicle has the engine: what jobs started from is copied into them, but a
+// vehicle without an engine could start none.
 func (s *server) removeEngine(ctx context.Context, in *EngineID) (*struct{}, error) {
 	vehicles, err := s.store.With(ctx).Vehicles()
 	if err != nil {
@@ -229,11 +243,15 @@ type rawInput struct {
 	RawBody []byte `contentType:"application/json"`
 }
 
+// lookAtSheet says of a sheet what storing it would say, as often as somebody types. It cannot fail: a text
+// that is no sheet is a report with that as its problem.
 func lookAtSheet(ctx context.Context, in *rawInput) (*bodyOf[Look], error) {
 	sheet, report := wire.LookAtSheet(in.RawBody)
 	return &bodyOf[Look]{lookView(sheet, report)}, nil
 }
 
+// lookView gives the drawing too where there is enough for one: of a sheet with a fault in it, the engine
+// still, so that whoever edits it sees which valve they speak of.
 func lookView(sheet *engine.Sheet, report wire.SheetReport) Look {
 	l := Look{OK: len(report.Problems) == 0, Problems: wire.List(report.Problems),
 		Warnings: wire.List(report.Warnings), Assumed: wire.List(report.Assumed)}
@@ -253,12 +271,15 @@ func lookView(sheet *engine.Sheet, report wire.SheetReport) Look {
 	return l
 }
 
+// startInput is the shape of an engine that is begun.
 type startInput struct {
 	Layout    string `query:"layout" enum:"inline,vee,flat,other" required:"true"`
 	Cylinders int    `query:"cylinders" minimum:"1" maximum:"16" required:"true"`
 	Valves    int    `query:"valves" minimum:"2" maximum:"5" required:"true" doc:"per cylinder"`
 }
 
+// sheetStart is a sheet that reads, made from a shape, with the firing orders that are widely printed for it;
+// none is chosen for anybody.
 func sheetStart(ctx context.Context, in *startInput) (*bodyOf[SheetStart], error) {
 	sheet, err := engine.Start(engine.Layout(in.Layout), in.Cylinders, in.Valves)
 	if err != nil {

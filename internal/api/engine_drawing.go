@@ -86,6 +86,7 @@ func stillView(s *engine.Sheet) EngineView {
 	return v
 }
 
+// banksView is where every valve lies, bank by bank and row by row, under the names that the rules give them.
 func banksView(s *engine.Sheet) []BankView {
 	banks := []BankView{}
 	for _, b := range s.Banks {
@@ -106,6 +107,8 @@ func banksView(s *engine.Sheet) []BankView {
 // liftStep is the spacing of the lift curves sent for drawing, crank degrees.
 const liftStep = 5 * measure.Degree
 
+// lift is how far open a valve is along one cycle, in thousandths and by liftStep: enough to draw by, and
+// small enough to send with every engine.
 func lift(c *cycle.Cycle, valve engine.Valve) []float64 {
 	curve := []float64{}
 	for at := measure.Angle(0); at <= measure.Cycle; at += liftStep {
@@ -114,6 +117,7 @@ func lift(c *cycle.Cycle, valve engine.Valve) []float64 {
 	return curve
 }
 
+// maySet is the arc in which a valve may be set; none where no place is clear enough.
 func maySet(c *cycle.Cycle, valve engine.Valve, required measure.Angle) []wire.Arc {
 	from, to, ok := c.MaySet(valve, required)
 	if !ok {

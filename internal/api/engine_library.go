@@ -47,9 +47,13 @@ type VehicleBody struct {
 	OdometerWhy string `json:"odometer_why,omitempty" maxLength:"200" doc:"why the odometer shows less than it did before"`
 }
 
+// listOf is an answer that is a list, never null.
 type listOf[T any] struct{ Body []T }
+
+// bodyOf is an answer, or a request, that is one thing.
 type bodyOf[T any] struct{ Body T }
 
+// libraryRoutes are the vehicles: listed, added, corrected, and taken off the lists.
 func (s *server) libraryRoutes(a huma.API) {
 	huma.Get(a, "/api/v1/vehicles", s.vehicles, summary("list-vehicles", "All vehicles"))
 	huma.Put(a, "/api/v1/vehicles/{id}", s.putVehicle,
@@ -65,6 +69,7 @@ func summary(id, text string) func(*huma.Operation) {
 	return func(o *huma.Operation) { o.OperationID, o.Summary, o.MaxBodyBytes = id, text, maxBody }
 }
 
+// counted is a number of things: "1 fault", "3 faults". Its words take an s.
 func counted(n int, what string) string {
 	if n == 1 {
 		return "1 " + what
@@ -85,6 +90,7 @@ type VehiclesPage struct {
 	Body  []Vehicle
 }
 
+// vehicles is a page of those that a search finds; with no limit, all of them.
 func (s *server) vehicles(ctx context.Context, in *VehiclesQuery) (*VehiclesPage, error) {
 	limit := in.Limit
 	if limit == 0 {
@@ -101,6 +107,7 @@ func (s *server) vehicles(ctx context.Context, in *VehiclesQuery) (*VehiclesPage
 	return out, nil
 }
 
+// vehicleView is a vehicle as a screen has it, its own cards in the units of whoever asks.
 func vehicleView(v store.Vehicle, speaks measure.Units) Vehicle {
 	out := Vehicle{v.ID, v.Name, v.Plate, v.OdometerKM, v.EngineID, v.EngineName, !v.OffBoard, []seen.Card{},
 		v.OdometerWhy, v.Version, v.Damaged}
@@ -110,6 +117,8 @@ func vehicleView(v store.Vehicle, speaks measure.Units) Vehicle {
 	return out
 }
 
+// addVehicle stores one. Sent again under the same id, because the answer was lost on the way, it is the same
+// vehicle and no error.
 func (s *server) addVehicle(ctx context.Context, in *bodyOf[NewVehicle]) (*bodyOf[Vehicle], error) {
 	record, err := s.vehicleRecord(in.Body.ID, in.Body.VehicleBody)
 	if err != nil {
@@ -127,6 +136,7 @@ func (s *server) addVehicle(ctx context.Context, in *bodyOf[NewVehicle]) (*bodyO
 	return s.vehicleOf(ctx, record.ID)
 }
 
+// vehicleRecord takes a vehicle as it was typed; a name of spaces is none.
 func (s *server) vehicleRecord(id string, v VehicleBody) (store.Vehicle, error) {
 	name := strings.TrimSpace(v.Name)
 	if name == "" {
@@ -138,6 +148,7 @@ func (s *server) vehicleRecord(id string, v VehicleBody) (store.Vehicle, error) 
 		EngineID: v.EngineID, OdometerWhy: strings.TrimSpace(v.OdometerWhy), CreatedAt: s.clock()}, nil
 }
 
+// vehicleOf is a vehicle as it is stored by now: every answer to a change is read back.
 func (s *server) vehicleOf(ctx context.Context, id string) (*bodyOf[Vehicle], error) {
 	stored, err := s.store.With(ctx).Vehicle(id)
 	if err != nil {
@@ -146,6 +157,8 @@ func (s *server) vehicleOf(ctx context.Context, id string) (*bodyOf[Vehicle], er
 	return &bodyOf[Vehicle]{vehicleView(stored, speaksTo(ctx))}, nil
 }
 
+// vehicleInput may say which version it means to replace, so that of two who correct one vehicle the second
+// is told.
 type vehicleInput struct {
 	VehicleID
 	Replaces string `query:"replaces" maxLength:"64" doc:"the version that this one replaces; absent: whatever there is"`
@@ -157,6 +170,8 @@ type VehicleID struct {
 	ID string `path:"id" minLength:"1" maxLength:"64" pattern:"^[A-Za-z0-9_-]+$"`
 }
 
+// putVehicle corrects one. An odometer that would go back wants a reason, with both figures in the refusal;
+// open jobs show the new name at once.
 func (s *server) putVehicle(ctx context.Context, in *vehicleInput) (*bodyOf[Vehicle], error) {
 	before, err := s.store.With(ctx).Vehicle(in.ID)
 	if err != nil {
@@ -178,11 +193,14 @@ func (s *server) putVehicle(ctx context.Context, in *vehicleInput) (*bodyOf[Vehi
 	return s.vehicleOf(ctx, in.ID)
 }
 
+// vehicleBoardInput says whether a vehicle stands on the lists.
 type vehicleBoardInput struct {
 	VehicleID
 	Body OnBoard
 }
 
+// putVehicleOnBoard hides a vehicle, which deletes nothing. One with a job on the go is not hidden: the job
+// would be lost from sight with it.
 func (s *server) putVehicleOnBoard(ctx context.Context, in *vehicleBoardInput) (*bodyOf[Vehicle], error) {
 	v, err := s.store.With(ctx).Vehicle(in.ID)
 	if err != nil {

@@ -45,18 +45,21 @@ type GaugeID struct {
 	ID string `path:"id" minLength:"1" maxLength:"64" pattern:"^[A-Za-z0-9_-]+$"`
 }
 
+// putGaugeInput carries the set as sent; its faults are placed leaf by leaf.
 type putGaugeInput struct {
 	GaugeID
 	Replaces string `query:"replaces" maxLength:"64" doc:"the version that this one replaces; absent: whatever there is"`
 	RawBody  []byte `contentType:"application/json"`
 }
 
+// gaugeCSV is a set as a file.
 type gaugeCSV struct {
 	ContentType string `header:"Content-Type"`
 	Disposition string `header:"Content-Disposition"`
 	Body        []byte
 }
 
+// gaugeRoutes are the sets of feeler leaves: kept, changed, taken out, and as CSV out and in.
 func (s *server) gaugeRoutes(a huma.API) {
 	huma.Get(a, "/api/v1/gauge-sets", s.gaugeSets, summary("list-gauge-sets", "All gauge sets"))
 	huma.Post(a, "/api/v1/gauge-sets", s.addGaugeSet, summary("add-gauge-set", "Store a gauge set"),
@@ -77,6 +80,7 @@ func (s *server) gaugeRoutes(a huma.API) {
 	}, readGaugeCSV)
 }
 
+// gaugeSets lists them, those too whose leaves do not read.
 func (s *server) gaugeSets(ctx context.Context, _ *struct{}) (*listOf[GaugeSet], error) {
 	stored, err := s.store.With(ctx).GaugeSets()
 	if err != nil {
@@ -89,6 +93,7 @@ func (s *server) gaugeSets(ctx context.Context, _ *struct{}) (*listOf[GaugeSet],
 	return out, nil
 }
 
+// gaugeView is a set as screens have it; it counts the leaves that are there, missing ones left out.
 func gaugeView(g store.GaugeSet) GaugeSet {
 	return GaugeSet{g.ID, g.Name, g.Checked, len(gauge.Owned(g.Items)), wire.LeavesOf(g.Items), g.Version,
 		g.Damaged}
@@ -124,6 +129,7 @@ func gaugeFaults(b GaugeSetBody, now time.Time) (faults wire.Faults) {
 	return faults
 }
 
+// addGaugeSet stores a new set.
 func (s *server) addGaugeSet(ctx context.Context, in *rawInput) (*bodyOf[GaugeSet], error) {
 	body, err := readBody[NewGaugeSet](in.RawBody)
 	if err != nil {
@@ -132,6 +138,7 @@ func (s *server) addGaugeSet(ctx context.Context, in *rawInput) (*bodyOf[GaugeSe
 	return s.storeGaugeSet(ctx, body.ID, body.GaugeSetBody, s.store.With(ctx).AddGaugeSet)
 }
 
+// putGaugeSet replaces one; a job goes on with the leaves that it began with.
 func (s *server) putGaugeSet(ctx context.Context, in *putGaugeInput) (*bodyOf[GaugeSet], error) {
 	body, err := readBody[GaugeSetBody](in.RawBody)
 	if err != nil {
@@ -141,6 +148,7 @@ func (s *server) putGaugeSet(ctx context.Context, in *putGaugeInput) (*bodyOf[Ga
 		func(g store.GaugeSet) error { return s.store.With(ctx).ReplaceGaugeSet(g, in.Replaces) })
 }
 
+// storeGaugeSet is what both do: read strictly, stored, read back.
 func (s *server) storeGaugeSet(ctx context.Context, id string, body GaugeSetBody,
 	put func(store.GaugeSet) error) (*bodyOf[GaugeSet], error) {
 	record, err := s.gaugeRecord(id, body)
@@ -157,6 +165,7 @@ func (s *server) storeGaugeSet(ctx context.Context, id string, body GaugeSetBody
 	return &bodyOf[GaugeSet]{gaugeView(stored)}, nil
 }
 
+// removeGaugeSet takes a set out. No job is touched by it: each holds its leaves itself.
 func (s *server) removeGaugeSet(ctx context.Context, in *GaugeID) (*struct{}, error) {
 	if err := s.store.With(ctx).RemoveGaugeSet(in.ID); err != nil {
 		return nil, fault(err)
@@ -164,6 +173,8 @@ func (s *server) removeGaugeSet(ctx context.Context, in *GaugeID) (*struct{}, er
 	return nil, nil
 }
 
+// gaugeSetCSV gives a set as the file that can be read in again. One that does not read is refused and not
+// given half.
 func (s *server) gaugeSetCSV(ctx context.Context, in *GaugeID) (*gaugeCSV, error) {
 	g, err := s.store.With(ctx).GaugeSet(in.ID)
 	if err != nil {
@@ -180,10 +191,12 @@ func (s *server) gaugeSetCSV(ctx context.Context, in *GaugeID) (*gaugeCSV, error
 		out.Bytes()}, nil
 }
 
+// csvInput is a file of leaves as it was picked.
 type csvInput struct {
 	RawBody []byte `contentType:"text/csv"`
 }
 
+// readGaugeCSV reads a file of leaves into the form on the screen; nothing is stored before that is saved.
 func readGaugeCSV(_ context.Context, in *csvInput) (*listOf[wire.Leaf], error) {
 	items, faults := report.ReadGaugeCSV(bytes.NewReader(in.RawBody))
 	if len(faults) > 0 {

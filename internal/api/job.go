@@ -50,6 +50,8 @@ type JobID struct {
 	ID string `path:"id" minLength:"1" maxLength:"64" pattern:"^[A-Za-z0-9_-]+$"`
 }
 
+// jobRoutes are one job from its start to its signature: the board, starting and correcting, the state, and
+// each thing that happens.
 func (s *server) jobRoutes(a huma.API) {
 	huma.Get(a, "/api/v1/jobs", s.jobs,
 		summary("list-jobs", "Jobs as the board shows them, the last touched first"))
@@ -113,6 +115,8 @@ func sameStart(a, b store.Job) bool {
 		a.Feel == b.Feel
 }
 
+// startJob works a job out from what it starts with before that is stored, so that none is ever stored which
+// could not be opened.
 func (s *server) startJob(record store.Job, put func(store.Job, store.Derived) error) error {
 	setup, err := startOf(record).Setup()
 	if err != nil {
@@ -214,6 +218,7 @@ func (s *server) noteOdometer(ctx context.Context, r store.Job) error {
 	return s.store.With(ctx).RaiseOdometer(r.Vehicle.ID, r.OdometerKM)
 }
 
+// correctInput is the whole start of a job once more, put right.
 type correctInput struct {
 	JobID
 	RawBody []byte `contentType:"application/json"`
@@ -273,6 +278,7 @@ func (s *server) correctJob(ctx context.Context, in *correctInput) (*bodyOf[JobV
 	return s.viewOf(ctx, in.ID)
 }
 
+// missing turns "not found" of what a request names into a fault at that place of the request.
 func missing(err error, field, message string) error {
 	if err == store.ErrNotFound {
 		return located(http.StatusUnprocessableEntity, message,
@@ -281,10 +287,13 @@ func missing(err error, field, message string) error {
 	return fault(err)
 }
 
+// job is one job, whole.
 func (s *server) job(ctx context.Context, in *JobID) (*bodyOf[JobView], error) {
 	return s.viewOf(ctx, in.ID)
 }
 
+// viewOf puts together what the bench shows: the job's state as of now, what was learned of the hand that is
+// at it, and what the vehicle's last finished job found.
 func (s *server) viewOf(ctx context.Context, id string) (*bodyOf[JobView], error) {
 	out := &bodyOf[JobView]{}
 	err := s.desk.with(ctx, id, func(o *openJob) error {
@@ -323,6 +332,8 @@ type happenInput struct {
 	RawBody []byte `contentType:"application/json"`
 }
 
+// happen takes one thing that happened. A client that knows the newest state may ask for the changes alone,
+// and gets the fields that differ; one that does not know it gets the state whole, never a part.
 func (s *server) happen(ctx context.Context, in *happenInput) (*bodyOf[stateAnswer], error) {
 	h, faults := wire.HappeningFrom(parsed(ctx), s.clock())
 	if len(faults) > 0 {

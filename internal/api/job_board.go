@@ -66,6 +66,8 @@ type BoardPage struct {
 	Body  []JobShort
 }
 
+// jobs is a page of the board, from rows that were derived when the jobs last changed: no job is opened to
+// list it.
 func (s *server) jobs(ctx context.Context, in *BoardQuery) (*BoardPage, error) {
 	q := store.BoardQuery{OffBoard: in.OffBoard, Limit: in.Limit, Offset: in.Offset}
 	if in.Open != "all" {
@@ -122,11 +124,13 @@ type OnBoard struct {
 	OnBoard bool `json:"on_board"`
 }
 
+// boardInput says whether a job stands on the board.
 type boardInput struct {
 	JobID
 	Body OnBoard
 }
 
+// putOnBoard takes a job off the board or brings it back, which changes nothing in it.
 func (s *server) putOnBoard(ctx context.Context, in *boardInput) (*bodyOf[OnBoard], error) {
 	if err := s.store.With(ctx).PutOffBoard(in.ID, !in.Body.OnBoard); err != nil {
 		return nil, fault(err)

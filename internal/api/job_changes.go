@@ -102,6 +102,8 @@ func (f fields) beyond(was fields) fields {
 	return out
 }
 
+// fieldsOf splits a state into its fields as they are sent, so that two states are compared by what a client
+// would see.
 func fieldsOf(s seen.JobState) (f fields, err error) {
 	data, err := json.Marshal(s)
 	if err != nil {

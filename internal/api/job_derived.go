@@ -245,4 +245,5 @@ func (d *desk) differs(ctx context.Context, id string, o *openJob) (string, erro
 	return "", nil
 }
 
+// sameShim says that two shims out of the shop are one: the same size at the same moment.
 func sameShim(a, b job.ShopShim) bool { return a.Shim == b.Shim && a.At.Equal(b.At) }

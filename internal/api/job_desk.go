@@ -70,6 +70,7 @@ var (
 	errUnreadable = errors.New("this job cannot be opened")
 )
 
+// newDesk is a desk with no job on it.
 func newDesk(st *store.Store) *desk {
 	idle, err := lru.New[string, *openJob](roomy)
 	if err != nil {
@@ -128,6 +129,8 @@ func (d *desk) leave(id string, o *openJob) {
 	}
 }
 
+// load reads a job and plays it through. It is marked as damaged where its list does not read or does not
+// play, with the place, and every other job goes on.
 func (d *desk) load(ctx context.Context, id string, o *openJob) error {
 	st := d.store.With(ctx)
 	record, err := st.Job(id)
@@ -166,6 +169,7 @@ func (d *desk) unreadable(ctx context.Context, id string, err error) error {
 	return fmt.Errorf("%w: %w", errUnreadable, err)
 }
 
+// startOf is what a stored job starts from, for the rules.
 func startOf(r store.Job) job.Start {
 	return job.Start{
 		Sheet:   r.Sheet,
@@ -198,6 +202,9 @@ func (d *desk) happen(ctx context.Context, o *openJob, h job.Happening) error {
 	return store.ErrBusy
 }
 
+// try takes one more happening: by the rules first, then onto the disk with all that follows from it in one
+// transaction, and only then is it so. Where the disk refuses, what was reckoned is thrown away and read
+// anew. The same happening sent again is known by its id and taken once.
 func (d *desk) try(ctx context.Context, o *openJob, h job.Happening) error {
 	h = o.sealed(h)
 	if known, err := o.holds(h); known || err != nil {

@@ -17,11 +17,13 @@ import (
 // A job leaves the program as a PDF made here, as CSV for a spreadsheet, and as the JSON that its screens
 // read.
 
+// paperInput is on what paper a sheet is printed.
 type paperInput struct {
 	JobID
 	Paper string `query:"paper" enum:"a4,letter" default:"a4"`
 }
 
+// reportRoutes are a job as it leaves the program: in words, as PDF, as CSV and as JSON.
 func (s *server) reportRoutes(a huma.API) {
 	huma.Get(
 		a,
@@ -86,8 +88,10 @@ func (s *server) dueSaid(ctx context.Context, vehicleID string) (string, error) 
 	return strings.Join(says, ", "), err
 }
 
+// named makes a browser keep an answer under the job's id.
 func named(id, ending string) string { return fmt.Sprintf("attachment; filename=%q", id+ending) }
 
+// jobPDF is the sheet on paper; browsers show it in place.
 func (s *server) jobPDF(ctx context.Context, in *paperInput) (*file, error) {
 	paper := report.A4
 	if in.Paper == "letter" {
@@ -102,6 +106,7 @@ func (s *server) jobPDF(ctx context.Context, in *paperInput) (*file, error) {
 	return &file{"application/pdf", fmt.Sprintf("inline; filename=%q", in.ID+".pdf"), body}, nil
 }
 
+// jobCSV is the valves, a line each, for a spreadsheet.
 func (s *server) jobCSV(ctx context.Context, in *JobID) (*file, error) {
 	body, err := s.reported(ctx, in.ID, func(j report.Job, out *bytes.Buffer) error {
 		return report.WriteJobCSV(out, j)
@@ -112,6 +117,7 @@ func (s *server) jobCSV(ctx context.Context, in *JobID) (*file, error) {
 	return &file{"text/csv; charset=utf-8", named(in.ID, ".csv"), body}, nil
 }
 
+// jobJSON is both what the bench shows and what the sheet says, in one file.
 func (s *server) jobJSON(ctx context.Context, in *JobID) (*file, error) {
 	view, err := s.viewOf(ctx, in.ID)
 	if err != nil {

@@ -68,6 +68,7 @@ type JobFile struct {
 	Sheet SheetView `json:"sheet"`
 }
 
+// jobSheet is the sheet in words, composed by core/record: the screen only lays it out.
 func (s *server) jobSheet(ctx context.Context, in *JobID) (*bodyOf[SheetView], error) {
 	view, err := s.sheetOf(ctx, in.ID)
 	if err != nil {
@@ -76,6 +77,7 @@ func (s *server) jobSheet(ctx context.Context, in *JobID) (*bodyOf[SheetView], e
 	return &bodyOf[SheetView]{view}, nil
 }
 
+// sheetOf composes the sheet of a job, with when its vehicle is due by all of its jobs.
 func (s *server) sheetOf(ctx context.Context, id string) (view SheetView, err error) {
 	err = s.desk.with(ctx, id, func(o *openJob) error {
 		due, err := s.dueSaid(ctx, o.record.Vehicle.ID)
@@ -103,6 +105,7 @@ func recordOfReport(r store.Job, due string) record.Record {
 	}
 }
 
+// sheetView is the composed sheet as it is sent, field by field.
 func sheetView(r record.Report) SheetView {
 	v := SheetView{
 		Title:   r.Title,
@@ -136,6 +139,7 @@ func sheetView(r record.Report) SheetView {
 	return v
 }
 
+// cellView is one figure of the sheet; nil: nothing was read.
 func cellView(c *record.Cell) *SheetCell {
 	if c == nil {
 		return nil

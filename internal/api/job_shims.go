@@ -42,6 +42,8 @@ type ShimPrice struct {
 	WorstMM   wire.MM `json:"worst_from_aim_mm" doc:"how far from its aim the worst gap lies"`
 }
 
+// jobShimsInput asks for a choice by another wish than the job's own, to be looked at; choosing it is a
+// happening of the job.
 type jobShimsInput struct {
 	JobID
 	Prefer  string `query:"prefer" enum:"fewest_bought,nearest_aim" doc:"left out: fewest_bought"`
@@ -68,6 +70,8 @@ type ShimFit struct {
 	FromHere bool    `json:"from_here" doc:"its giver is clear here, so that the shim can be taken out"`
 }
 
+// jobShims is the choice of shims over the whole engine: both wishes with what they cost, the one asked for
+// in full, and its steps. What other open jobs count on from the same shelf is said, and takes nothing away.
 func (s *server) jobShims(ctx context.Context, in *jobShimsInput) (*bodyOf[JobShims], error) {
 	out := &bodyOf[JobShims]{}
 	others, err := s.desk.othersCountOn(ctx, in.ID)
@@ -163,6 +167,7 @@ func promised(plan adjust.ShimPlan, j *job.Job, stock []adjust.Count, others []c
 	return out
 }
 
+// shimsView is a choice as it is sent, valve by valve.
 func shimsView(j *job.Job, plan adjust.ShimPlan, missing []string) JobShims {
 	out := JobShims{Fit: []ShimFit{}, Buy: []seen.ShimCount{}, SpareMM: wire.Millimetres(plan.Spare),
 		Impossible: []Lacking{}, Frontier: []ShimPrice{}, Missing: wire.List(missing),

@@ -34,22 +34,26 @@ type WaysQuery struct {
 	Turns      int    `query:"check_turns" minimum:"0" maximum:"4" multipleOf:"2" doc:"left out: as the sheet says"`
 }
 
+// round is how the engine would be gone round, for what each sequence would cost.
 func (q WaysQuery) round() job.Round {
 	return job.Round{Going: job.Going(q.Round), Check: job.Check(q.Check),
 		KindFirst:  job.KindFirst(q.KindFirst),
 		CheckTurns: q.Turns}
 }
 
+// jobWays asks for the sequences of a job's engine.
 type jobWays struct {
 	JobID
 	WaysQuery
 }
 
+// engineWays asks for those of an engine in the library.
 type engineWays struct {
 	EngineID
 	WaysQuery
 }
 
+// waysRoutes are the schools side by side, each rehearsed by the round that is chosen.
 func (s *server) waysRoutes(a huma.API) {
 	huma.Get(a, "/api/v1/jobs/{id}/ways", s.jobWays,
 		summary("get-ways", "The sequences of this job's engine"))
@@ -57,6 +61,7 @@ func (s *server) waysRoutes(a huma.API) {
 		summary("get-engine-ways", "The sequences of an engine of the library"))
 }
 
+// jobWays compares within the job's scope and by its card.
 func (s *server) jobWays(ctx context.Context, in *jobWays) (*bodyOf[Ways], error) {
 	var out *bodyOf[Ways]
 	err := s.desk.with(ctx, in.ID, func(o *openJob) error {
@@ -76,6 +81,7 @@ func (s *server) jobWays(ctx context.Context, in *jobWays) (*bodyOf[Ways], error
 	return out, nil
 }
 
+// engineWays compares by the first card of the sheet, where there is one.
 func (s *server) engineWays(ctx context.Context, in *engineWays) (*bodyOf[Ways], error) {
 	e, err := s.store.With(ctx).Engine(in.ID)
 	if err != nil {
@@ -165,11 +171,14 @@ type Found struct {
 	Instruction *seen.Instruction `json:"instruction,omitempty" doc:"how to turn there"`
 }
 
+// findInput is what is seen, as sent.
 type findInput struct {
 	JobID
 	RawBody []byte `contentType:"application/json"`
 }
 
+// find says where the crank may stand by what is seen. Nothing is stored: that it was found is a happening of
+// its own.
 func (s *server) find(ctx context.Context, in *findInput) (*bodyOf[Found], error) {
 	q, err := readBody[FindQuestion](in.RawBody)
 	if err != nil {
@@ -189,6 +198,7 @@ func (s *server) find(ctx context.Context, in *findInput) (*bodyOf[Found], error
 	return out, nil
 }
 
+// foundView is the answer as it is sent; a place is named only where one is certain.
 func foundView(f job.Found) Found {
 	out := Found{Location: wire.LocationOf(f.Location), OneTurnOut: f.OneTurnOut, Doubts: wire.List(f.Doubts),
 		Known: f.Known,

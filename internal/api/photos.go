@@ -15,15 +15,18 @@ type PhotoKept struct {
 	Hash string `json:"hash" doc:"its SHA-256, by which a finding names it"`
 }
 
+// photoInput is a photograph as the telephone made it.
 type photoInput struct {
 	JobID
 	RawBody []byte `contentType:"image/jpeg"`
 }
 
+// photoPath names a file by the hash of what it holds, so that it can be kept for ever by whoever fetched it.
 type photoPath struct {
 	Hash string `path:"hash" pattern:"^[0-9a-f]{64}$"`
 }
 
+// photoRoutes keep and give photographs.
 func (s *server) photoRoutes(a huma.API) {
 	binary := map[string]*huma.MediaType{}
 	for _, kind := range []string{"image/jpeg", "image/png"} {
@@ -44,6 +47,8 @@ func (s *server) photoRoutes(a huma.API) {
 	)
 }
 
+// addPhoto keeps a photograph of a job, small and without what it tells of its maker. It waits there to be
+// named by a finding, and is dropped after a while if none does.
 func (s *server) addPhoto(ctx context.Context, in *photoInput) (*bodyOf[PhotoKept], error) {
 	jpeg, why, err := photo.Keep(ctx, in.RawBody)
 	if err != nil {
@@ -62,6 +67,7 @@ func (s *server) addPhoto(ctx context.Context, in *photoInput) (*bodyOf[PhotoKep
 	return &bodyOf[PhotoKept]{PhotoKept{hash}}, nil
 }
 
+// photo gives one back.
 func (s *server) photo(ctx context.Context, in *photoPath) (*huma.StreamResponse, error) {
 	data, err := s.store.With(ctx).Photo(in.Hash)
 	if err != nil {

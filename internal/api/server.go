@@ -1,9 +1,3 @@
-// Package api serves the store and the core over HTTP: routes, requests and answers, problems, and the built
-// front end. It holds no rule of the trade.
-//
-// A file's name begins with its subject: door_ is what stands before every request (host, origin, size,
-// strict reading, limits) and the built pages; job_ the jobs, from the desk that keeps them computed to what
-// the board shows; engine_ the library; gauge_sets, shop and compute one resource each.
 package api
 
 import (
@@ -24,6 +18,7 @@ import (
 	"metronix/internal/store"
 )
 
+// The framework's settings that no configuration reaches.
 func init() {
 	huma.DefaultArrayNullable = false // every list of ours is sent, if empty
 	huma.ValidateStrictCasing = true  // a field in another case is another field, and unknown
@@ -47,6 +42,7 @@ type Options struct {
 	Probes  probe.Allowed // where a temperature probe may stand besides this machine
 }
 
+// server is what the handlers share: the store, the jobs that are open, the clock and the probe.
 type server struct {
 	store *store.Store
 	desk  *desk
@@ -87,6 +83,8 @@ func Document() ([]byte, error) {
 	return described.OpenAPI().MarshalJSON()
 }
 
+// build puts the handler together. From outside inwards a request passes the guard (host, origin, size), the
+// time it has, the number that are answered at once, the person's units, and the framework's checks.
 func build(st *store.Store, o Options) (http.Handler, huma.API, *server) {
 	if o.Clock == nil {
 		o.Clock = time.Now
@@ -110,6 +108,7 @@ func build(st *store.Store, o Options) (http.Handler, huma.API, *server) {
 	return guard(router, o.Hosts), described, s
 }
 
+// config is the OpenAPI document's frame. It is served; nothing that shows or tries it out is.
 func config(version string) huma.Config {
 	c := huma.DefaultConfig("Metronix", version)
 	c.OpenAPIPath, c.DocsPath, c.SchemasPath, c.CreateHooks = "/api/openapi", "", "", nil
@@ -129,6 +128,7 @@ func schemaName(t reflect.Type, hint string) string {
 	return name
 }
 
+// routes are every address below /api/v1, by subject.
 func (s *server) routes(a huma.API) {
 	s.jobRoutes(a)
 	s.libraryRoutes(a)

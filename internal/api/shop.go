@@ -47,6 +47,7 @@ type ProbeStatus struct {
 	Detail   string        `json:"detail" doc:"why it is lost"`
 }
 
+// shopRoutes are what the workshop has set up: its probe, the shims it can buy and those that lie there.
 func (s *server) shopRoutes(a huma.API) {
 	huma.Get(a, "/api/v1/shop", s.shop, summary("get-shop", "What the workshop has set up"))
 	huma.Put(a, "/api/v1/shop", s.putShop, summary("put-shop", "Change what the workshop has set up"),
@@ -56,6 +57,7 @@ func (s *server) shopRoutes(a huma.API) {
 		summary("get-job-shims", "The choice of shims over the whole engine"))
 }
 
+// readShop is the workshop as it stands, the shims that jobs used since the last count taken off.
 func readShop(ctx context.Context, st *store.Store) (Shop, error) {
 	stored, err := st.With(ctx).Shop()
 	return shopView(stored), err
@@ -79,6 +81,7 @@ func shopView(stored store.Shop) Shop {
 	return shop
 }
 
+// shop gives it.
 func (s *server) shop(ctx context.Context, _ *struct{}) (*bodyOf[Shop], error) {
 	shop, err := readShop(ctx, s.store)
 	if err != nil {
@@ -87,6 +90,8 @@ func (s *server) shop(ctx context.Context, _ *struct{}) (*bodyOf[Shop], error) {
 	return &bodyOf[Shop]{shop}, nil
 }
 
+// putShop stores it whole. Somebody who counted before a job took a shim is told by the version, and counts
+// again.
 func (s *server) putShop(ctx context.Context, in *rawInput) (*bodyOf[Shop], error) {
 	shop, err := readBody[Shop](in.RawBody)
 	if err != nil {
@@ -124,6 +129,8 @@ func (s *server) putShop(ctx context.Context, in *rawInput) (*bodyOf[Shop], erro
 // maxSizes bounds a list of sizes.
 const maxSizes = 200
 
+// sizesOf is the range of sizes that can be bought, as the sizes themselves; a range too fine to be one is
+// refused.
 func sizesOf(z ShimSizes, faults *wire.Faults) []measure.Length {
 	from, to, step := shimLength(z.FromMM, "body.shim_sizes.from_mm", faults), shimLength(z.ToMM,
 		"body.shim_sizes.to_mm", faults), shimLength(z.StepMM, "body.shim_sizes.step_mm", faults)
@@ -145,6 +152,7 @@ func sizesOf(z ShimSizes, faults *wire.Faults) []measure.Length {
 	return sizes
 }
 
+// stockOf is the stock as typed; a size named twice is a slip and not a sum.
 func stockOf(list []seen.ShimCount, faults *wire.Faults) []adjust.Count {
 	var stock []adjust.Count
 	for i, c := range list {
@@ -162,6 +170,7 @@ func stockOf(list []seen.ShimCount, faults *wire.Faults) []adjust.Count {
 	return stock
 }
 
+// shimLength is a thickness that a shim can have.
 func shimLength(mm wire.MM, at string, faults *wire.Faults) measure.Length {
 	l := measure.Length(mm)
 	if l <= 0 || l > job.MaxShim {
@@ -173,6 +182,8 @@ func shimLength(mm wire.MM, at string, faults *wire.Faults) measure.Length {
 	return l
 }
 
+// probeStatus is the probe's latest. An address that was allowed when it was set, and is no more, is not
+// reached.
 func (s *server) probeStatus(ctx context.Context, _ *struct{}) (*bodyOf[ProbeStatus], error) {
 	stored, err := s.store.With(ctx).Shop()
 	if err != nil {

@@ -18,11 +18,13 @@ import (
 // maxSound bounds a recording: some minutes of what a telephone records.
 const maxSound = 4 << 20
 
+// soundInput is a recording as the browser made it.
 type soundInput struct {
 	JobID
 	RawBody []byte `contentType:"audio/mp4"`
 }
 
+// soundRoutes keep and give recordings.
 func (s *server) soundRoutes(a huma.API) {
 	binary := map[string]*huma.MediaType{}
 	for kind := range store.SoundTypes {
@@ -74,6 +76,7 @@ func soundType(data []byte) string {
 	return ""
 }
 
+// addSound keeps one as it is. Its kind is told by its first bytes and not by what the client says.
 func (s *server) addSound(ctx context.Context, in *soundInput) (*bodyOf[PhotoKept], error) {
 	media := soundType(in.RawBody)
 	if media == "" {
@@ -90,6 +93,7 @@ func (s *server) addSound(ctx context.Context, in *soundInput) (*bodyOf[PhotoKep
 	return &bodyOf[PhotoKept]{PhotoKept{hash}}, nil
 }
 
+// sound gives one back, or the part that a player asks for.
 func (s *server) sound(ctx context.Context, in *photoPath) (*huma.StreamResponse, error) {
 	data, media, err := s.store.With(ctx).Sound(in.Hash)
 	if err != nil {

@@ -13,6 +13,7 @@ type OwnCards struct {
 	Cards []wire.ClearanceCard `json:"cards" maxItems:"10"`
 }
 
+// ownCardsInput is a vehicle's own cards, all of them.
 type ownCardsInput struct {
 	VehicleID
 	RawBody []byte `contentType:"application/json"`

@@ -53,11 +53,14 @@ type IntervalsBody struct {
 	Intervals []wire.Interval `json:"intervals" maxItems:"10"`
 }
 
+// intervalsInput is all intervals of a vehicle.
 type intervalsInput struct {
 	VehicleID
 	Body IntervalsBody
 }
 
+// putIntervals stores after how far or how long a vehicle is due. One that names neither, or counts from a
+// day that has not come, is a slip.
 func (s *server) putIntervals(ctx context.Context, in *intervalsInput) (*bodyOf[VehicleHistory], error) {
 	for _, i := range in.Body.Intervals {
 		if from, err := time.Parse(time.DateOnly, i.OnceFrom); err == nil &&
@@ -90,10 +93,12 @@ func (s *server) putIntervals(ctx context.Context, in *intervalsInput) (*bodyOf[
 // mostDue bounds the list of what is due.
 const mostDue = 500
 
+// duesInput is how many to list.
 type duesInput struct {
 	Limit int `query:"limit" minimum:"1" maximum:"500" default:"20"`
 }
 
+// dues lists who is due, the earliest first, as it was reckoned when each vehicle last changed.
 func (s *server) dues(ctx context.Context, in *duesInput) (*listOf[DueView], error) {
 	stored, err := s.store.With(ctx).Dues(in.Limit)
 	if err != nil {
@@ -106,10 +111,12 @@ func (s *server) dues(ctx context.Context, in *duesInput) (*listOf[DueView], err
 	return out, nil
 }
 
+// dueView words a cause when it is asked for, in the units of whoever asks.
 func dueView(d store.Due, speaks measure.Units) DueView {
 	return DueView{d.VehicleID, d.Name, d.Plate, d.DueOn, d.DueKM, d.Cause.In(speaks)}
 }
 
+// dueCalendar is the whole list for a calendar that subscribes to it.
 func (s *server) dueCalendar(ctx context.Context, _ *struct{}) (*file, error) {
 	stored, err := s.store.With(ctx).Dues(mostDue)
 	if err != nil {
@@ -118,6 +125,7 @@ func (s *server) dueCalendar(ctx context.Context, _ *struct{}) (*file, error) {
 	return s.calendar("metronix-due", stored, speaksTo(ctx))
 }
 
+// vehicleCalendar is one vehicle's, to be put into a calendar.
 func (s *server) vehicleCalendar(ctx context.Context, in *VehicleID) (*file, error) {
 	due, err := s.store.With(ctx).DueOf(in.ID)
 	if err != nil {
@@ -133,6 +141,7 @@ type file struct {
 	Body        []byte
 }
 
+// calendar writes entries for those whose day is known; a distance alone is no day.
 func (s *server) calendar(name string, list []store.Due, speaks measure.Units) (*file, error) {
 	var entries []report.DueEntry
 	for _, d := range list {

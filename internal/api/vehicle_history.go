@@ -76,6 +76,8 @@ type VehicleHistory struct {
 	OwnCards []wire.ClearanceCard `json:"own_cards"`
 }
 
+// historyRoutes are a vehicle over the years: what its jobs found, how it wears, its own cards and intervals,
+// and when it is due.
 func (s *server) historyRoutes(a huma.API) {
 	huma.Get(a, "/api/v1/vehicles/{id}/history", s.vehicleHistory,
 		summary("vehicle-history", "A vehicle's finished jobs, how its valves wear, and when it is due"))
@@ -166,6 +168,7 @@ func (s *server) reckoned(
 	return h, f, list, err
 }
 
+// vehicleHistory gives all of that at once.
 func (s *server) vehicleHistory(ctx context.Context, in *VehicleID) (*bodyOf[VehicleHistory], error) {
 	out, err := s.historyOf(ctx, in.ID)
 	if err != nil {
@@ -174,6 +177,8 @@ func (s *server) vehicleHistory(ctx context.Context, in *VehicleID) (*bodyOf[Veh
 	return &bodyOf[VehicleHistory]{out}, nil
 }
 
+// historyOf asks core/wear once and shows what it says: visits, rates and their ranges, and what comes first.
+// A vehicle whose engine was lost still has its visits.
 func (s *server) historyOf(ctx context.Context, id string) (h VehicleHistory, err error) {
 	v, err := s.store.With(ctx).Vehicle(id)
 	if err != nil {
@@ -216,6 +221,7 @@ func (s *server) historyOf(ctx context.Context, id string) (h VehicleHistory, er
 	return h, nil
 }
 
+// leaves is by when a valve leaves its limits, for sorting; never is after everything.
 func (w ValveWear) leaves() float64 {
 	if w.LeavesKM == nil {
 		return math.Inf(1)
@@ -223,6 +229,7 @@ func (w ValveWear) leaves() float64 {
 	return *w.LeavesKM
 }
 
+// leavesBetween is a range as it is sent; an end that is never is null.
 func leavesBetween(r *[2]float64) *[2]*float64 {
 	if r == nil {
 		return nil
@@ -230,6 +237,7 @@ func leavesBetween(r *[2]float64) *[2]*float64 {
 	return &[2]*float64{known(r[0]), known(r[1])}
 }
 
+// known is a figure that may not be there; JSON has no infinity.
 func known(x float64) *float64 {
 	if math.IsNaN(x) || math.IsInf(x, 0) {
 		return nil

@@ -1,6 +1,3 @@
-// Package checks holds values that come from outside the program against what the program makes of the same
-// question. Each value names where it comes from; make checks gathers them all, as the tests found them, in
-// docs/checks.md.
 package checks
 
 import (
@@ -48,6 +45,7 @@ const Named = "AgainstTheOutside"
 // Folder is the environment variable that names where checks are written down; unset, they are only made.
 const Folder = "METRONIX_CHECKS"
 
+// writing is held while a line is added: tests of one package run side by side.
 var writing sync.Mutex
 
 // Equal holds the program's answer against a value from outside.

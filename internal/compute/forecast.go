@@ -9,6 +9,8 @@ import (
 	"metronix/internal/wire"
 )
 
+// visitValve is one valve at one visit: what it was found at and left at, mm, each with its standard
+// uncertainty, and the limits that held then. A gap known by a side alone is null, and then tells no rate.
 type visitValve struct {
 	Valve  string   `json:"valve"`
 	Found  *wire.MM `json:"found_mm" nullable:"true" doc:"null: not as a figure"`
@@ -19,18 +21,23 @@ type visitValve struct {
 	Upper  wire.MM  `json:"upper_mm"`
 }
 
+// visit is one finished job of a vehicle: the odometer, km, the day, and its valves.
 type visit struct {
 	OdometerKM float64      `json:"odometer_km"`
 	Date       string       `json:"date"`
 	Valves     []visitValve `json:"valves"`
 }
 
+// forecastRequest asks when clearances leave their limits: visits in any order, at most mostGaps valves over
+// all of them, and the interval that is due besides.
 type forecastRequest struct {
 	Visits         []visit  `json:"visits"`
 	IntervalKM     *float64 `json:"interval_km,omitempty"`
 	IntervalMonths *int     `json:"interval_months,omitempty"`
 }
 
+// wearOf is how one valve wears: its rate, mm per 1,000 km, fitted through what each visit left and the next
+// one found, so that setting is not taken for wear; when it leaves its limits, and on which side.
 type wearOf struct {
 	Valve   string       `json:"valve"`
 	Rate    *float64     `json:"rate_mm_per_1000km"`
@@ -41,12 +48,14 @@ type wearOf struct {
 	Range   *[2]*float64 `json:"range_km,omitempty" doc:"the earliest and the latest at which it leaves, at either end of the rate's 90 % interval; null: never"`
 }
 
+// dueAt is the earliest of intervals and valves, and which of them it was.
 type dueAt struct {
 	OdometerKM *float64 `json:"odometer_km,omitempty"`
 	Date       string   `json:"date,omitempty"`
 	Because    string   `json:"because"`
 }
 
+// forecastResponse is the wear of every valve, and what comes first.
 type forecastResponse struct {
 	Valves []wearOf `json:"valves"`
 	Due    dueAt    `json:"due"`
@@ -55,6 +64,8 @@ type forecastResponse struct {
 // mostGaps bounds what is reckoned at once: sixty visits of an engine with forty-eight valves.
 const mostGaps = 48 * 60
 
+// forecast hands visits to core/wear, which owns the reckoning; here they are only read, and refused with
+// their places.
 func forecast(q forecastRequest) (forecastResponse, *wire.Problem) {
 	var faults wire.Faults
 	gaps := 0
@@ -101,6 +112,7 @@ func forecast(q forecastRequest) (forecastResponse, *wire.Problem) {
 	return r, nil
 }
 
+// rangeOf is the earliest and the latest as they are sent; never is null.
 func rangeOf(r *[2]float64) *[2]*float64 {
 	if r == nil {
 		return nil
@@ -108,6 +120,7 @@ func rangeOf(r *[2]float64) *[2]*float64 {
 	return &[2]*float64{number(r[0]), number(r[1])}
 }
 
+// readVisit reads one visit and says of each figure that cannot be where it stands.
 func readVisit(v visit, at string, f *wire.Faults) wear.Visit {
 	date, err := time.Parse(time.DateOnly, v.Date)
 	if err != nil {

@@ -11,6 +11,7 @@ import (
 
 // This file is the operations on leaves and readings.
 
+// limits are a clearance as cards print it: two limits, or a nominal with its tolerance.
 type limits struct {
 	Lower     *wire.MM `json:"lower_mm,omitempty"`
 	Upper     *wire.MM `json:"upper_mm,omitempty"`
@@ -18,6 +19,8 @@ type limits struct {
 	Tolerance *wire.MM `json:"tolerance_mm,omitempty"`
 }
 
+// reading is one stack of leaves with how it felt, or a dial's figure. Leaves that were tried are told each
+// by itself: two that fall through say more than the thicker of them.
 type reading struct {
 	Leaves      []wire.MM `json:"leaves_mm,omitempty"`
 	Feel        string    `json:"feel,omitempty" doc:"free, drag (or graded: drag_light, drag_firm) or wont_go"`
@@ -37,6 +40,8 @@ func (q Owning) set(f *wire.Faults) gauge.Set {
 	return gauge.Owned(q.Owned.Core())
 }
 
+// judgeRequest asks what readings say of a gap: limits, leaves that are owned, rule, and how sure the feel
+// is.
 type judgeRequest struct {
 	Limits   limits    `json:"limits"`
 	Readings []reading `json:"readings"`
@@ -46,10 +51,13 @@ type judgeRequest struct {
 	Feel *wire.MM `json:"feel_mm,omitempty" doc:"the uncertainty of feel, either way; absent: 0.005"`
 }
 
+// leafStack is what to try next: one leaf or several laid together.
 type leafStack struct {
 	Leaves []wire.MM `json:"leaves_mm"`
 }
 
+// judgeResponse is the verdict with the interval that it comes from, the leaf or stack that would decide
+// more, and in words why; or that the readings disagree, and then no verdict.
 type judgeResponse struct {
 	wire.Judged
 	TryNext  *leafStack `json:"try_next"`
@@ -57,6 +65,8 @@ type judgeResponse struct {
 	Conflict string     `json:"conflict"`
 }
 
+// judge gives the verdict of core/clearance on readings. The interval is what the readings leave possible,
+// leaf and feel uncertainties added either way; the rule says how the interval is held against the limits.
 func judge(q judgeRequest) (judgeResponse, *wire.Problem) {
 	var faults wire.Faults
 	with := clearance.Yardstick{Rule: clearance.Rule(q.Rule), Feel: clearance.DefaultFeel}
@@ -110,6 +120,8 @@ const (
 	mostLeaves   = 10
 )
 
+// readReadings reads each reading by the leaves that are owned: one with a leaf that nobody has is a slip of
+// the pen.
 func readReadings(in []reading, set gauge.Set, f *wire.Faults) []clearance.Reading {
 	var out []clearance.Reading
 	if len(in) > mostReadings {
@@ -158,6 +170,8 @@ func readDial(r reading, at string, f *wire.Faults) clearance.Reading {
 	return clearance.Reading{Dial: &clearance.Dial{Gap: measure.Length(*r.Dial), Uncertainty: doubt}}
 }
 
+// leavesRequest asks for the leaf or the stack that serves a thickness best, within limits where they are
+// given.
 type leavesRequest struct {
 	Owning
 	Aim      wire.MM  `json:"aim_mm"`
@@ -173,10 +187,12 @@ type Stack struct {
 	Uncertainty wire.MM   `json:"uncertainty_mm"`
 }
 
+// stackOf is a stack as it is sent, with its thickness by measured leaves and what is not known of it.
 func stackOf(s gauge.Stack) Stack {
 	return Stack{wire.Millimetres(s.Marked()), wire.MM(s.Thickness()), wire.MM(s.Uncertainty())}
 }
 
+// leavesResponse is that stack, and whether it lies within the limits that were given.
 type leavesResponse struct {
 	Stack
 	Within bool `json:"within"`
@@ -185,6 +201,7 @@ type leavesResponse struct {
 // swapped is said of limits whose lower one is above the upper.
 const swapped = "The lower limit is above the upper one. Are they swapped?"
 
+// leaves chooses among all stacks of at most max_stack leaves: fewest first, then nearest.
 func leaves(q leavesRequest) (leavesResponse, *wire.Problem) {
 	var faults wire.Faults
 	set := q.set(&faults)
@@ -209,6 +226,7 @@ func leaves(q leavesRequest) (leavesResponse, *wire.Problem) {
 	return leavesResponse{stackOf(choice.Stack), choice.Within}, nil
 }
 
+// reachRequest asks which thicknesses of a range a set can make.
 type reachRequest struct {
 	Owning
 	Lower    wire.MM `json:"lower_mm"`
@@ -216,11 +234,13 @@ type reachRequest struct {
 	MaxStack *int    `json:"max_stack,omitempty"`
 }
 
+// hole is a stretch of the range that no leaf or stack falls in.
 type hole struct {
 	From wire.MM `json:"from_mm"`
 	To   wire.MM `json:"to_mm"`
 }
 
+// reachResponse is every stack within the range, thinnest first, and the holes between them.
 type reachResponse struct {
 	Stacks []Stack `json:"stacks"`
 	Holes  []hole  `json:"holes"`

@@ -8,6 +8,7 @@ import (
 	"metronix/internal/wire"
 )
 
+// locateRequest is what is seen on an engine: at most 100 things.
 type locateRequest struct {
 	OfEngine
 	Seen wire.Seen `json:"seen" maxItems:"100"`
@@ -16,6 +17,8 @@ type locateRequest struct {
 // mostSeen is more than there is to be seen on any engine at a time.
 const mostSeen = 100
 
+// locate says where in its two turns the crank may stand if all of that is seen at once, as ranges; which
+// valves may be set wherever in them it stands; and what to look at to tell the ranges apart.
 func locate(q locateRequest) (wire.Location, *wire.Problem) {
 	sheet, margin, problem := q.sound()
 	if problem != nil {

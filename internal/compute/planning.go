@@ -12,10 +12,13 @@ import (
 
 // This file is the operations on an engine sheet and its sequences.
 
+// checkSheetRequest is a sheet that need not be one: this operation says why not.
 type checkSheetRequest struct {
 	Sheet wire.UnreadSheet `json:"sheet"`
 }
 
+// checkSheetResponse is what is wrong, what is odd, and what was taken as usual because the sheet does not
+// say; its valves where nothing is wrong.
 type checkSheetResponse struct {
 	OK       bool        `json:"ok"`
 	Problems wire.Faults `json:"problems"`
@@ -24,6 +27,7 @@ type checkSheetResponse struct {
 	Valves   []valveAt   `json:"valves"`
 }
 
+// valveAt is a valve by its name, its number along the row where it is counted so, and its cylinder.
 type valveAt struct {
 	Name      string `json:"name"`
 	RowNumber int    `json:"row_number,omitempty"`
@@ -31,6 +35,7 @@ type valveAt struct {
 	Kind      string `json:"kind" enum:"intake,exhaust"`
 }
 
+// checkSheet reads a sheet as the library would and stores nothing.
 func checkSheet(q checkSheetRequest) (checkSheetResponse, *wire.Problem) {
 	sheet, report := q.Sheet.Load()
 	r := checkSheetResponse{OK: len(report.Problems) == 0, Problems: wire.List(report.Problems),
@@ -62,12 +67,14 @@ func (q OfEngine) sound() (*engine.Sheet, *measure.Angle, *wire.Problem) {
 // maxMargin is wider than any closed interval of a cam can be asked to be (from memory), degrees.
 const maxMargin = 300
 
+// marginFault refuses a margin that would leave no valve to be set.
 func (q OfEngine) marginFault(f *wire.Faults) {
 	if m := q.RequiredMargin; m != nil && (*m < 0 || *m > wire.Deg(maxMargin*measure.Degree)) {
 		f.Add("required_margin_deg", *m, "A required margin is 0 to %d degrees, commonly 20.", maxMargin)
 	}
 }
 
+// planRequest asks for the stops of one school on an engine, in an order and a direction.
 type planRequest struct {
 	OfEngine
 	wire.Way
@@ -77,6 +84,8 @@ type planRequest struct {
 // maxStops is more than any engine sheet can use: every valve at a stop of its own.
 const maxStops = engine.MaxCylinders * engine.MaxValvesPerCylinder
 
+// plan gives them in the order they are turned to, or says why the school does not suit this engine; that is
+// an answer and no error.
 func plan(q planRequest) (wire.Plan, *wire.Problem) {
 	sheet, margin, problem := q.sound()
 	if problem != nil {
@@ -117,13 +126,17 @@ func made(sheet *engine.Sheet, q sequence.Request) (sequence.Plan, *wire.Problem
 	return p, nil
 }
 
+// compareRequest asks for every school of one engine.
 type compareRequest struct{ OfEngine }
 
+// compareResponse is the schools with what each costs, and the best plan for every number of stops: no plan
+// of that many has a larger smallest margin.
 type compareResponse struct {
 	Schools  []schoolShort `json:"schools"`
 	Frontier []wire.Best   `json:"frontier"`
 }
 
+// schoolShort is one school: stops, degrees turned, and the smallest margin of any of its valves.
 type schoolShort struct {
 	School         string    `json:"school"`
 	Applies        bool      `json:"applies"`
@@ -133,6 +146,7 @@ type schoolShort struct {
 	SmallestMargin *wire.Deg `json:"smallest_margin_deg" nullable:"true"`
 }
 
+// compare plans by every school.
 func compare(q compareRequest) (compareResponse, *wire.Problem) {
 	sheet, margin, problem := q.sound()
 	if problem != nil {
@@ -156,15 +170,19 @@ func compare(q compareRequest) (compareResponse, *wire.Problem) {
 	return r, nil
 }
 
+// settableRequest is a crank position, degrees of two turns after the first cylinder's firing.
 type settableRequest struct {
 	OfEngine
 	Crank wire.Deg `json:"crank_deg"`
 }
 
+// settableResponse is every valve as it stands there.
 type settableResponse struct {
 	Valves []standing `json:"valves"`
 }
 
+// standing is one valve: how far the crank is from its middle, how far from its opening or closing, how far
+// open it is, and whether it may be set.
 type standing struct {
 	Valve        string   `json:"valve"`
 	Theta        wire.Deg `json:"theta_deg"`
@@ -173,6 +191,7 @@ type standing struct {
 	Settable     bool     `json:"settable"`
 }
 
+// settable holds each valve's margin against the required one: that of the request, else of the sheet.
 func settable(q settableRequest) (settableResponse, *wire.Problem) {
 	sheet, margin, problem := q.sound()
 	if problem != nil {

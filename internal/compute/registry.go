@@ -1,6 +1,3 @@
-// Package compute carries out the computations of the core for those who ask in JSON: one table of
-// operations, served by the command line and over HTTP alike. An operation's name leads to decoding, a call
-// of the core, and encoding.
 package compute
 
 import (
@@ -25,6 +22,8 @@ type Operation struct {
 // Operations lists every computation by name.
 func Operations() []Operation { return slices.Clone(operations) }
 
+// operations is the one table: both doors, the document, the fuzzing and the table in docs/formats.md go
+// through it.
 var operations = []Operation{
 	operation("check-sheet", "What is wrong, odd and assumed in an engine sheet", checkSheet),
 	operation("compare", "Every sequence of an engine beside the others", compare),

@@ -14,6 +14,8 @@ import (
 
 // This file is the operation that plays a job through.
 
+// rehearseRequest is a whole job to be played through: how the engine is gone round, which valves turn out to
+// be out, and whether there is a check.
 type rehearseRequest struct {
 	Sheet wire.UnreadSheet `json:"sheet"`
 	wire.Way
@@ -25,6 +27,8 @@ type rehearseRequest struct {
 	Out       []string `json:"out,omitempty" doc:"the valves that are found out of their limits"`
 }
 
+// rehearseResponse is what the job takes: its steps, the crank's degrees before and in the check, changes of
+// leaf, and gestures. The figures are the bench's own, because the bench was asked.
 type rehearseResponse struct {
 	Applies     bool      `json:"applies"`
 	Reason      string    `json:"reason"`
@@ -36,6 +40,7 @@ type rehearseResponse struct {
 	Gestures    *int      `json:"gestures" nullable:"true" doc:"taps or keys, from the first stop to the offer to sign"`
 }
 
+// playing is one step of it.
 type playing struct {
 	Do    string    `json:"do" enum:"turn,free,read,set,lock,check_turn"`
 	Valve string    `json:"valve,omitempty"`
@@ -43,6 +48,8 @@ type playing struct {
 	Turn  *wire.Deg `json:"turn_deg,omitempty"`
 }
 
+// rehearsed plays the job through the rules that lead a real one, one act after another, with a mechanic who
+// reads each valve once with the leaf that is offered.
 func rehearsed(q rehearseRequest) (rehearseResponse, *wire.Problem) {
 	sheet, report := q.Sheet.Load()
 	if len(report.Problems) > 0 {
@@ -83,6 +90,7 @@ func rehearsed(q rehearseRequest) (rehearseResponse, *wire.Problem) {
 	return out, nil
 }
 
+// faults says what of the request names something that this engine or the program has not.
 func (q rehearseRequest) faults(sheet *engine.Sheet, f *wire.Faults) {
 	q.Way.Faults(f)
 	wire.OneOf(f, "round", q.Round, "", job.SetAsYouGo, job.ReadFirst, job.ReadOnly, job.FreeFirst)

@@ -9,6 +9,8 @@ import (
 	"metronix/internal/wire"
 )
 
+// shimValve is one valve of a shimmed engine: the shim in it, the gap over it, its limits and where it is
+// aimed.
 type shimValve struct {
 	Valve    string  `json:"valve"`
 	Fitted   wire.MM `json:"fitted_mm"`
@@ -20,11 +22,13 @@ type shimValve struct {
 	Uncertainty wire.MM `json:"uncertainty_mm,omitempty" doc:"of the measured gap, either way; a gap must lie inside its limits by so much"`
 }
 
+// shimCount is a size and how many.
 type shimCount struct {
 	Shim  wire.MM `json:"shim_mm"`
 	Count int     `json:"count"`
 }
 
+// shimsRequest is a whole engine at once: what is fitted, which sizes can be bought, and what the shop has.
 type shimsRequest struct {
 	Valves []shimValve `json:"valves"`
 	Sizes  []wire.MM   `json:"sizes_mm"`
@@ -32,6 +36,7 @@ type shimsRequest struct {
 	Prefer string      `json:"prefer,omitempty" enum:",fewest_bought,nearest_aim"`
 }
 
+// shimFit is which shim goes under a valve, where it comes from, and what gap that leaves by subtraction.
 type shimFit struct {
 	Valve string  `json:"valve"`
 	Shim  wire.MM `json:"shim_mm"`
@@ -39,11 +44,14 @@ type shimFit struct {
 	Gap   wire.MM `json:"gap_mm"`
 }
 
+// lacking is a valve that nothing serves, and why.
 type lacking struct {
 	Valve  string `json:"valve"`
 	Reason string `json:"reason"`
 }
 
+// shimsResponse is the best deal of all shims over all valves, not valve by valve: what goes where, what to
+// buy, what is over.
 type shimsResponse struct {
 	Fit        []shimFit   `json:"fit"`
 	Buy        []shimCount `json:"buy"`
@@ -52,6 +60,7 @@ type shimsResponse struct {
 	Frontier   []shimCost  `json:"frontier" doc:"bought rising, worst falling, each the best possible"`
 }
 
+// shimCost is a point of the frontier: bought so many, the worst gap lies so far from its aim.
 type shimCost struct {
 	Bought int     `json:"bought"`
 	Worst  wire.MM `json:"worst_from_aim_mm"`
@@ -63,6 +72,7 @@ const (
 	mostShimSizes  = 200
 )
 
+// shims deals them out by core/adjust, which solves it as an assignment: exact, and the same every time.
 func shims(q shimsRequest) (shimsResponse, *wire.Problem) {
 	var faults wire.Faults
 	valves := readShimValves(q.Valves, &faults)
@@ -90,6 +100,7 @@ func shims(q shimsRequest) (shimsResponse, *wire.Problem) {
 	return shimsAnswer(adjust.ChooseShims(valves, sizes, stock, adjust.Prefer(q.Prefer))), nil
 }
 
+// readShimValves reads the valves; each is named once.
 func readShimValves(in []shimValve, f *wire.Faults) []adjust.ShimValve {
 	if len(in) > mostShimValves {
 		f.Add("valves", nil, "%d valves: at most %d are worked out at once.", len(in), mostShimValves)
@@ -128,12 +139,14 @@ func readShimValves(in []shimValve, f *wire.Faults) []adjust.ShimValve {
 	return valves
 }
 
+// shimFault refuses what is no thickness of a shim.
 func shimFault(at string, s wire.MM, f *wire.Faults) {
 	if l := measure.Length(s); l <= 0 || l > job.MaxShim {
 		f.Add(at, s, "%s is not the thickness of a shim: above 0, at most %s.", l, job.MaxShim)
 	}
 }
 
+// shimsAnswer is the deal as it is sent.
 func shimsAnswer(p adjust.ShimPlan) shimsResponse {
 	r := shimsResponse{Fit: []shimFit{}, Buy: []shimCount{}, Spare: wire.Millimetres(p.Spare),
 		Impossible: []lacking{}, Frontier: []shimCost{}}

@@ -22,18 +22,22 @@ func number(f float64) *float64 {
 	return &f
 }
 
+// gapFault refuses what is no valve clearance, which is most often a figure in the other unit.
 func gapFault(at string, l wire.MM, f *wire.Faults) {
 	if g := measure.Length(l); g < 0 || g > job.MaxGap {
 		f.Add(at, l, "%s is not a valve clearance: 0 to %s. Is the unit right?", g, job.MaxGap)
 	}
 }
 
+// turnRequest is an adjuster, the gap as it is and as it is wanted, mm.
 type turnRequest struct {
 	Adjuster wire.Adjuster `json:"adjuster"`
 	Gap      wire.MM       `json:"gap_mm"`
 	Aim      wire.MM       `json:"aim_mm"`
 }
 
+// turnResponse is how far to turn, degrees, seen from the driver's end, and which way the part travels; null
+// where the adjuster changes the gap unevenly, and then by feel with a bound.
 type turnResponse struct {
 	Turn      *float64 `json:"turn_deg"`
 	Direction string   `json:"direction"`
@@ -44,6 +48,8 @@ type turnResponse struct {
 	Why       string   `json:"why"`
 }
 
+// turn reckons angle = 360° × change / (pitch × gain); the gain is what the kind of adjuster makes of its
+// travel (core/gear).
 func turn(q turnRequest) (turnResponse, *wire.Problem) {
 	var faults wire.Faults
 	a := adjusterOf(q.Adjuster, &faults)
@@ -82,6 +88,7 @@ func adjusterOf(dto wire.Adjuster, f *wire.Faults) engine.Adjuster {
 	return *a
 }
 
+// lockPair is the gap before and after one lock nut was tightened; after may be known by a side alone.
 type lockPair struct {
 	Before    wire.MM  `json:"before_mm"`
 	After     *wire.MM `json:"after_mm,omitempty" doc:"left out where only a side is known"`
@@ -117,12 +124,15 @@ func (p lockPair) pair(at string, faults *wire.Faults) adjust.Pair {
 	return out
 }
 
+// lockShiftRequest is what was noticed of one mechanic's locking, and the gap that is wanted.
 type lockShiftRequest struct {
 	Pairs  []lockPair `json:"pairs"`
 	Aim    wire.MM    `json:"aim_mm"`
 	Window *wire.MM   `json:"window_mm,omitempty" doc:"how wide the limits are: a spread as wide teaches nothing"`
 }
 
+// lockShiftResponse is the median of what locking does, how far the pairs spread, and what to set before the
+// nut is tightened. Below the number that core/adjust asks for, only that it is not enough.
 type lockShiftResponse struct {
 	Enough     bool     `json:"enough"`
 	Count      int      `json:"count"`
@@ -132,6 +142,7 @@ type lockShiftResponse struct {
 	Way        string   `json:"way" enum:",closes,opens" doc:"which way locking goes; empty: not known"`
 }
 
+// lockShift takes the median, which one slip does not move; a spread as wide as the limits teaches nothing.
 func lockShift(q lockShiftRequest) (lockShiftResponse, *wire.Problem) {
 	var faults wire.Faults
 	gapFault("aim_mm", q.Aim, &faults)
@@ -158,17 +169,21 @@ func lockShift(q lockShiftRequest) (lockShiftResponse, *wire.Problem) {
 	return r, nil
 }
 
+// coolReading is the engine's temperature at a minute, °C.
 type coolReading struct {
 	Minute  float64 `json:"minute"`
 	EngineC float64 `json:"engine_c"`
 }
 
+// cooldownRequest is a cooling engine: its readings, the air around it, and the temperature it is to reach.
 type cooldownRequest struct {
 	AmbientC float64       `json:"ambient_c"`
 	Readings []coolReading `json:"readings"`
 	GateC    float64       `json:"gate_c"`
 }
 
+// cooldownResponse is the rate k per minute and the minutes from the last reading; why says where there is no
+// answer.
 type cooldownResponse struct {
 	K         *float64 `json:"k_per_min"`
 	Minutes   *float64 `json:"minutes_from_last"`
@@ -176,6 +191,7 @@ type cooldownResponse struct {
 	Why       string   `json:"why"`
 }
 
+// cooldown fits Newton's law, T(t) = Ta + (T0 − Ta) e^(−kt), through the readings (core/thermal).
 func cooldown(q cooldownRequest) (cooldownResponse, *wire.Problem) {
 	readings := make([]thermal.Reading, len(q.Readings))
 	for i, r := range q.Readings {
@@ -211,6 +227,7 @@ func coolingPlace(q cooldownRequest, err error) string {
 	return "readings"
 }
 
+// convertRequest is one length or one torque, in one unit.
 type convertRequest struct {
 	LengthMM   *wire.MM `json:"length_mm,omitempty"`
 	LengthIn   *wire.IN `json:"length_in,omitempty"`
@@ -218,6 +235,7 @@ type convertRequest struct {
 	TorqueLbft *float64 `json:"torque_lbft,omitempty"`
 }
 
+// convertResponse is the same in every unit there is here.
 type convertResponse struct {
 	LengthMM   *wire.MM `json:"length_mm" nullable:"true"`
 	Thou       *float64 `json:"thou"`
@@ -226,6 +244,8 @@ type convertResponse struct {
 	TorqueLbft *float64 `json:"torque_lbft"`
 }
 
+// convert goes by exact definitions: 25.4 mm to the inch, and the pound-foot of the exact foot and pound
+// under standard gravity.
 func convert(q convertRequest) (convertResponse, *wire.Problem) {
 	var r convertResponse
 	length := (*measure.Length)(q.LengthMM)
@@ -259,6 +279,7 @@ func convert(q convertRequest) (convertResponse, *wire.Problem) {
 // maxTorqueNm is more than any spanner gives (from memory).
 const maxTorqueNm = 10_000.0
 
+// torque is the torque that was given, N·m.
 func torque(q convertRequest) *float64 {
 	if q.TorqueLbft != nil {
 		nm := *q.TorqueLbft * measure.PoundFoot

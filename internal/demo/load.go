@@ -45,6 +45,7 @@ type loader struct {
 	clock time.Time
 }
 
+// all loads everything as a client would, by requests: what the demo shows could have been typed.
 func (l *loader) all() error {
 	entries, err := engines.ReadDir("engines")
 	if err != nil {
@@ -108,6 +109,8 @@ func (v vehicle) atFirst() int {
 	return first
 }
 
+// job works one job from its start to where the demo stops it, with a clock of its own, so that the board has
+// a yesterday.
 func (l *loader) job(j demoJob) error {
 	l.clock = time.Now().Add(-time.Duration(j.ageHours * float64(time.Hour)))
 	odometer := 0
@@ -174,6 +177,8 @@ func (l *loader) around(j demoJob, state *seen.JobState) error {
 	return nil
 }
 
+// reached says whether a job stands where the demo wants it: at a phase, after so many valves, or in the
+// middle of a valve's readings.
 func reached(s seen.JobState, until string) bool {
 	if until == "cooling" {
 		return s.Cooling != nil
@@ -185,6 +190,7 @@ func reached(s seen.JobState, until string) bool {
 	return s.Phase == until
 }
 
+// round are the readings of a valve that are not kept yet.
 func round(s seen.JobState, valve string) []seen.Reading {
 	for _, v := range s.Valves {
 		if v.Name == valve {

@@ -1,5 +1,3 @@
-// Package demo loads a made-up workshop through the same doors that a user has. Every name and figure in it
-// is invented.
 package demo
 
 import "embed"
@@ -11,11 +9,13 @@ var engines embed.FS
 // its nominal.
 type valveGaps map[string]float64
 
+// vehicle is one of the made-up workshop's.
 type vehicle struct {
 	id, name, plate, engine string
 	odometer                int
 }
 
+// demoJob is one of its jobs: what is true of its engine, and how far it has come.
 type demoJob struct {
 	id, vehicle, gauge, mechanic, reason string
 	school, order                        string
@@ -36,6 +36,7 @@ type demoJob struct {
 	until    string // phase or "as_found:N" (N valves kept) or "feel:N" (one feel more) to stop at
 }
 
+// vehicles stand in a made-up valley; no name, make or place is a real one.
 var vehicles = []vehicle{
 	{"demo-tipper-7", "Quarry tipper 7", "LM 407", "brindlow-1600", 182_400},
 	{"demo-post-bus", "Post bus 12", "LM 112", "holmgarth-2000", 96_150},
@@ -48,6 +49,7 @@ var vehicles = []vehicle{
 	{"demo-sawmill", "Sawmill drive", "bench B", "brindlow-1600", 0},
 }
 
+// gaugeSets are three as workshops have them: one checked by micrometer, one in inches, one from a drawer.
 var gaugeSets = []struct {
 	id, name string
 	checked  string
@@ -71,6 +73,8 @@ var gaugeSets = []struct {
 			0}, {0.50, 0}}},
 }
 
+// jobs are chosen so that every screen has something on it: jobs at each phase, finished ones years apart,
+// one cooling, one with shims.
 var jobs = []demoJob{
 	{id: "demo-job-bus-1", vehicle: "demo-post-bus", gauge: "demo-set-oskar", mechanic: "Tess Ardal",
 		reason: "Distance interval", school: "one_cylinder", ageHours: 24 * 760, dial: true,

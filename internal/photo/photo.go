@@ -62,6 +62,7 @@ type whileWanted struct {
 	from io.Reader
 }
 
+// Read stops where nobody waits for the picture any more.
 func (w whileWanted) Read(p []byte) (int, error) {
 	if err := w.ctx.Err(); err != nil {
 		return 0, err
@@ -69,6 +70,7 @@ func (w whileWanted) Read(p []byte) (int, error) {
 	return w.from.Read(p)
 }
 
+// cutShort is said of a picture that ends too early.
 const cutShort = "This picture was cut short or is damaged: it cannot be read to its end. Send it again."
 
 // refused says what is wrong with a picture as far as can be told without unpacking it; empty: nothing.

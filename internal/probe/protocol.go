@@ -1,5 +1,3 @@
-// Package probe speaks the line protocol of docs/probe.md: an outside device tells the engine's temperature
-// and that of its surroundings over TCP. Reader listens to one; Simulate is one.
 package probe
 
 import (

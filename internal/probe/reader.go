@@ -78,6 +78,7 @@ func (r *Reader) Close() {
 	r.hangUp()
 }
 
+// hangUp ends the line to the probe and forgets what it said.
 func (r *Reader) hangUp() {
 	if r.stop != nil {
 		r.stop()
@@ -110,8 +111,11 @@ func (r *Reader) listen(ctx context.Context, address string) {
 	}
 }
 
+// errIdle ends a session that nobody looks at: a probe is not kept busy for an empty workshop.
 var errIdle = errors.New("nobody asks")
 
+// session is one line to the probe: it has to greet in the protocol's words, then tells a reading a line. Any
+// silence or nonsense ends it with a reason, and it is tried anew.
 func (r *Reader) session(ctx context.Context, address string) error {
 	dialer := net.Dialer{Timeout: dialTime}
 	conn, err := dialer.DialContext(ctx, "tcp", address)

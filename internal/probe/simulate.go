@@ -36,6 +36,7 @@ func (s Simulated) Serve(ctx context.Context, listener net.Listener) error {
 	}
 }
 
+// tell is one client's session.
 func (s Simulated) tell(ctx context.Context, conn net.Conn, began time.Time) {
 	defer conn.Close()
 	defer context.AfterFunc(ctx, func() { conn.Close() })()

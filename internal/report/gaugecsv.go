@@ -1,4 +1,3 @@
-// Package report writes and reads the files that leave the program: CSV, PDF and iCalendar.
 package report
 
 import (
@@ -101,6 +100,7 @@ func columnsOf(head []string) (map[string]int, []wire.Fault) {
 	return columns, faults
 }
 
+// gaugeItem reads a line of a set; each fault is placed by line and column.
 func gaugeItem(record []string, columns map[string]int, line int, faults *[]wire.Fault) gauge.Item {
 	field := func(name string) string {
 		if i, ok := columns[name]; ok {
@@ -143,6 +143,7 @@ func gaugeItem(record []string, columns map[string]int, line int, faults *[]wire
 	return item
 }
 
+// parseThou reads thousandths of an inch, exactly.
 func parseThou(text string) (measure.Length, error) {
 	l, err := measure.ParseInches(text + "e-3")
 	if err != nil {
@@ -163,4 +164,5 @@ func oneOf(got, no, yes string, wrong func()) bool {
 	return false
 }
 
+// sentence makes a fault of the cause of one.
 func sentence(err error) string { return "This is " + err.Error() + "." }

@@ -14,6 +14,8 @@ type Job struct {
 	Photos map[string][]byte // JPEG, by the hashes that findings name
 }
 
+// dated is how a moment is written on paper: the month by name, so that no reader mistakes it for the day.
 const dated = "2 Jan 2006 15:04"
 
+// stamp is a moment in the time of the workshop's machine.
 func stamp(t time.Time) string { return t.Local().Format(dated) }

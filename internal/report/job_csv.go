@@ -54,6 +54,7 @@ func WriteJobCSV(w io.Writer, j Job) error {
 	return out.WriteAll(rows)
 }
 
+// resultCells are a result's figure and verdict; a side alone has no figure.
 func resultCells(r *job.Result) (mm, verdict string) {
 	if r == nil {
 		return "", ""
@@ -64,6 +65,7 @@ func resultCells(r *job.Result) (mm, verdict string) {
 	return mm, string(r.Judgement.Verdict)
 }
 
+// length is a length in millimetres; 0 stands for none and is empty.
 func length(l measure.Length) string {
 	if l == 0 {
 		return ""

@@ -108,8 +108,10 @@ func WriteJobPDF(w io.Writer, j Job, paper Paper, printed time.Time) error {
 	return p.Output(w)
 }
 
+// font chooses weight and size of the one family that is embedded.
 func (p *page) font(style string, size float64) { p.SetFont("go", style, size) }
 
+// fact is a line of the head: what it is, and what is said.
 func (p *page) fact(f record.Fact) {
 	const label = 28.0
 	p.font("B", bodySize)
@@ -118,6 +120,7 @@ func (p *page) fact(f record.Fact) {
 	p.MultiCell(p.width-label, lineHigh, f.Text, "", "L", false)
 }
 
+// list is one of the lists below the valves.
 func (p *page) list(l record.ReportList) {
 	p.Ln(3)
 	p.font("B", 11)

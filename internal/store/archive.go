@@ -59,11 +59,13 @@ type summing struct {
 	bytes int64
 }
 
+// Write counts and sums what goes by.
 func (s *summing) Write(data []byte) (int, error) {
 	s.bytes += int64(len(data))
 	return s.hash.Write(data)
 }
 
+// put adds one file of the archive that is at hand whole.
 func (w *archiveWriter) put(name string, data []byte) error {
 	return w.stream(name, func(to io.Writer) error {
 		_, err := to.Write(data)
@@ -71,6 +73,7 @@ func (w *archiveWriter) put(name string, data []byte) error {
 	})
 }
 
+// putJSON adds one as indented JSON: an archive is read by people too, years later, without this program.
 func (w *archiveWriter) putJSON(name string, of any) error {
 	data, err := json.MarshalIndent(of, "", " ")
 	if err != nil {
@@ -130,6 +133,8 @@ const (
 	visitsName   = "visits.csv"
 )
 
+// archiveRecords writes everything but the jobs: few rows, read at once. A record that does not read is left
+// out and named in the manifest; the rest of the workshop is not held up by it.
 func archiveRecords(tx *gorm.DB, w *archiveWriter) error {
 	var engines []engineRow
 	var sets []gaugeSetRow
@@ -196,6 +201,8 @@ func archiveRecords(tx *gorm.DB, w *archiveWriter) error {
 		w.putJSON("workshop.json", shop))
 }
 
+// archiveJobs writes job by job, so that memory holds one at a time however many there are. Each is checked
+// by its chain before it goes out: an archive that could not be taken in again is worth nothing.
 func archiveJobs(tx *gorm.DB, w *archiveWriter) error {
 	return eachID(tx, "jobs", "id", func(id string) error {
 		var r jobRow
@@ -221,6 +228,8 @@ func archiveJobs(tx *gorm.DB, w *archiveWriter) error {
 // jobName is what a job's file is called in an archive.
 func jobName(id string) string { return "jobs/" + id + ".json" }
 
+// archived is a job as it stands in an archive. Texts that are JSON already go in as they are, exact to the
+// byte, because the checksums are of them.
 func archived(r jobRow, rows []happeningRow, last string) archivedJob {
 	j := archivedJob{ID: r.ID, VehicleID: r.VehicleID, Created: r.CreatedAt.UTC(), OffBoard: r.OffBoard,
 		Card:    r.Card,
@@ -248,6 +257,7 @@ func archived(r jobRow, rows []happeningRow, last string) archivedJob {
 	return j
 }
 
+// archivePhotos writes every file of a job under its hash, then the list that says whose it is.
 func archivePhotos(tx *gorm.DB, w *archiveWriter) error {
 	list := []archivedPhoto{}
 	if err := eachID(tx, "photos", "hash", func(hash string) error {
@@ -313,6 +323,8 @@ type visitedValve struct {
 	lower, upper               int64
 }
 
+// line is one valve of one finished job for the spreadsheet of all of them; a figure that is not known is an
+// empty cell and no nought.
 func (x visitedValve) line() []string {
 	cell := func(nm *int64) string {
 		if nm == nil {

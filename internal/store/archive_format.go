@@ -32,12 +32,14 @@ type ManifestFile struct {
 	SHA256 string `json:"sha256"`
 }
 
+// archivedEngine is a sheet of the library, in its own format.
 type archivedEngine struct {
 	ID      string          `json:"id"`
 	Created time.Time       `json:"created"`
 	Sheet   json.RawMessage `json:"sheet"`
 }
 
+// archivedSet is a set of leaves, in the wire's form.
 type archivedSet struct {
 	ID      string          `json:"id"`
 	Name    string          `json:"name"`
@@ -46,6 +48,8 @@ type archivedSet struct {
 	Leaves  json.RawMessage `json:"leaves"`
 }
 
+// archivedVehicle is a vehicle. What an earlier program did not know is left out where it is empty, so that
+// an archive without it still has the sums it had.
 type archivedVehicle struct {
 	ID         string          `json:"id"`
 	Name       string          `json:"name"`
@@ -60,6 +64,8 @@ type archivedVehicle struct {
 	OdometerWhy string `json:"odometer_why,omitempty"`
 }
 
+// archivedJob is a job with what it started from and its whole list: enough to play it through on another
+// machine to the same end.
 type archivedJob struct {
 	ID         string          `json:"id"`
 	VehicleID  string          `json:"vehicle_id"`
@@ -84,6 +90,8 @@ type archivedJob struct {
 	Sum         string          `json:"sum"` // the last checksum of the chain; of none: the job's own
 }
 
+// archivedEntry is one happening. The body is the very text that is stored: the chain of checksums is over
+// it.
 type archivedEntry struct {
 	ID     string          `json:"id"`
 	Kind   string          `json:"kind"`
@@ -95,16 +103,19 @@ type archivedEntry struct {
 	Body   json.RawMessage `json:"body"`
 }
 
+// archivedShop is what the workshop has set up.
 type archivedShop struct {
 	Settings map[string]string `json:"settings"`
 	Shims    []archivedShim    `json:"shims"`
 }
 
+// archivedShim is a size of the stock and how many there are.
 type archivedShim struct {
 	SizeNM int64 `json:"size_nm"`
 	N      int   `json:"n"`
 }
 
+// archivedPhoto says whose a file is; the bytes stand under its hash.
 type archivedPhoto struct {
 	Hash    string    `json:"hash"`
 	JobID   string    `json:"job_id"`
@@ -161,6 +172,7 @@ func sheetText(raw json.RawMessage) string {
 	return string(text)
 }
 
+// quoted tells a text that was stored as a JSON string from one that is JSON itself.
 func quoted(raw json.RawMessage) (text string, ok bool) {
 	ok = bytes.HasPrefix(bytes.TrimSpace(raw), []byte{'"'}) && json.Unmarshal(raw, &text) == nil
 	return text, ok

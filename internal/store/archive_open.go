@@ -12,6 +12,7 @@ import (
 	"strings"
 )
 
+// refuse says why an archive is not taken in; nothing of it is.
 func refuse(format string, args ...any) error {
 	return fmt.Errorf("%w: %s", ErrArchive, fmt.Sprintf(format, args...))
 }
@@ -64,6 +65,8 @@ func openArchive(from io.ReaderAt, size int64) (*archive, error) {
 	return a, nil
 }
 
+// readManifest reads what an archive says of itself. The format is looked at before all else, so that a newer
+// one is told to be newer and not to be broken; unknown fields are refused after that.
 func (a *archive) readManifest() error {
 	f, ok := a.files[manifestName]
 	if !ok {
@@ -106,6 +109,7 @@ func unpacked(f *zip.File, most int64) ([]byte, error) {
 	return data.Bytes(), err
 }
 
+// unpackInto unpacks at most so many bytes of a file: what a zip says of its own sizes is not believed.
 func unpackInto(to io.Writer, f *zip.File, most int64) (n int64, err error) {
 	r, err := f.Open()
 	if err != nil {
@@ -137,6 +141,7 @@ func (a *archive) bytesOf(name string) ([]byte, error) {
 	return data, a.asNamed(name, int64(len(data)), sha256.Sum256(data))
 }
 
+// asNamed holds a file to the size and hash that the manifest gives it.
 func (a *archive) asNamed(name string, bytes int64, sum [sha256.Size]byte) error {
 	if is := a.named[name]; bytes != is.Bytes || hex.EncodeToString(sum[:]) != is.SHA256 {
 		return refuse("%s is not as it was exported: its hash differs. Fetch the archive again", name)

@@ -120,6 +120,8 @@ func take[Row any](t *taker, what, id string, row Row, count *int) error {
 	return nil
 }
 
+// differs refuses what is here already under the same id and is not the same: to choose between the two is
+// nobody's but the owner's.
 func differs(what, id string) error {
 	return refuse("%s %s is stored here already and differs. Nothing was taken in: take it "+
 		"into an empty data file", what, id)
@@ -160,6 +162,7 @@ func (t *taker) past(what string, at time.Time) error {
 	return nil
 }
 
+// engines takes the sheets in, each read and admitted before any is stored.
 func (t *taker) engines() error {
 	var list []archivedEngine
 	if err := t.read("engines.json", &list); err != nil {
@@ -182,6 +185,7 @@ func (t *taker) engines() error {
 	return nil
 }
 
+// sets takes the gauge sets in.
 func (t *taker) sets() error {
 	var list []archivedSet
 	if err := t.read("gauge_sets.json", &list); err != nil {
@@ -206,6 +210,8 @@ func (t *taker) sets() error {
 	return nil
 }
 
+// vehicles takes the vehicles in. One that is here counts as the same by what identifies it; its odometer may
+// have gone on since.
 func (t *taker) vehicles() error {
 	var list []archivedVehicle
 	if err := t.read("vehicles.json", &list); err != nil {
@@ -239,6 +245,8 @@ func (t *taker) vehicles() error {
 	return nil
 }
 
+// photos takes the files of the jobs in, each by the hash of what it holds. An archive from before there were
+// any has no list of them.
 func (t *taker) photos() error {
 	var list []archivedPhoto
 	if _, ok := t.files["photos.json"]; ok {
@@ -269,6 +277,8 @@ func (t *taker) photos() error {
 	return nil
 }
 
+// shop takes the workshop's settings in where none are set here yet. Those that are here stay: they are of
+// this workshop and not of the one that was archived.
 func (t *taker) shop() error {
 	var shop archivedShop
 	if err := t.read("workshop.json", &shop); err != nil {

@@ -9,6 +9,7 @@ import (
 	"metronix/core/job"
 )
 
+// jobs takes the jobs in, in the order of their names, so that a refusal is the same every time.
 func (t *taker) jobs() error {
 	var names []string
 	for name := range t.files {
@@ -73,6 +74,8 @@ func (t *taker) entries(j archivedJob, root string) (rows []happeningRow, list [
 	return rows, list, last, nil
 }
 
+// job takes one in: its list has to end in the checksum that the archive gives, to play through, and to be of
+// a vehicle that is there. What follows from it is reckoned here and never read from the archive.
 func (t *taker) job(j archivedJob) error {
 	row := j.row()
 	record, err := row.toJob()

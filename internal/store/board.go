@@ -78,6 +78,7 @@ func (r stateRow) glance() (g record.Glance, err error) {
 	return g, nil
 }
 
+// orNil stores the zero time as NULL, which sorts and compares as nothing.
 func orNil(t time.Time) *time.Time {
 	if t.IsZero() {
 		return nil
@@ -85,6 +86,7 @@ func orNil(t time.Time) *time.Time {
 	return &t
 }
 
+// orZero is the way back.
 func orZero(t *time.Time) time.Time {
 	if t == nil {
 		return time.Time{}

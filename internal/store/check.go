@@ -22,6 +22,7 @@ type pagesCheck struct {
 	done chan struct{} // closed when all were looked at, or it was ended
 }
 
+// newPagesCheck is a check of the pages that has not begun; it goes on beside the check of the records.
 func newPagesCheck() *pagesCheck {
 	ctx, stop := context.WithCancel(context.Background())
 	return &pagesCheck{stop: stop, ctx: ctx, done: make(chan struct{})}
@@ -192,6 +193,8 @@ func (s *Store) eachID(table, column string, f func(id string) error) error {
 	return eachID(s.read, table, column, f)
 }
 
+// eachID calls f with every id in order, a thousand at a time and each time anew, so that no read is held
+// open over the whole file.
 func eachID(db *gorm.DB, table, column string, f func(id string) error) error {
 	const atOnce = 1000
 	for last := ""; ; {

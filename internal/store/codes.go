@@ -18,8 +18,11 @@ import (
 // column each, as a query of an address has them: "action=turn&by=180000000&turning=on&until=rocking.4...".
 // They are put in words when they are told. What is empty is left out.
 
+// codes are the fields of something small as text: names and values as in a query string, empty ones left
+// out. No sentence is stored: words are made when they are told, in the units of whoever asks.
 type codes struct{ url.Values }
 
+// coded is a value without fields yet.
 func coded() codes { return codes{url.Values{}} }
 
 // readCodes reads what was written as codes.
@@ -28,12 +31,14 @@ func readCodes(text string) (codes, error) {
 	return codes{v}, err
 }
 
+// text adds a field where it says something.
 func (c codes) text(name, value string) {
 	if value != "" {
 		c.Add(name, value)
 	}
 }
 
+// number adds a figure that is not nought.
 func (c codes) number(name string, n int64) {
 	if n != 0 {
 		c.Add(name, strconv.FormatInt(n, 10))
@@ -46,6 +51,7 @@ func (c codes) figure(name string) int64 {
 	return n
 }
 
+// codesOfBrief is what is next in a job, as the board's row keeps it.
 func codesOfBrief(b job.Brief) string {
 	c := coded()
 	c.text("action", string(b.Action))
@@ -64,6 +70,7 @@ func codesOfBrief(b job.Brief) string {
 	return c.Encode()
 }
 
+// briefOf reads that back; it errs where the row was damaged, never with half of it.
 func briefOf(text string) (b job.Brief, err error) {
 	c, err := readCodes(text)
 	if err != nil {
@@ -94,6 +101,7 @@ func codeOfSighting(w sequence.Sighting) string {
 	return fmt.Sprintf("%s.%d.%d.%s.%d.%s", w.What, w.Cylinder, w.Row, w.Valve, int64(w.Mark), w.Sign)
 }
 
+// sightingOf reads one thing seen: six parts between points, the last a name that may hold points itself.
 func sightingOf(code string) (w sequence.Sighting, err error) {
 	parts := strings.SplitN(code, ".", 6)
 	if len(parts) < 6 {
@@ -114,6 +122,7 @@ func sightingOf(code string) (w sequence.Sighting, err error) {
 	return w, err
 }
 
+// codesOfOutcome is how a job ended: put off, nothing set, which valves were left out.
 func codesOfOutcome(o job.Outcome) string {
 	c := coded()
 	c.text("waits", string(o.Deferred.Waits))
@@ -127,6 +136,7 @@ func codesOfOutcome(o job.Outcome) string {
 	return c.Encode()
 }
 
+// outcomeOf reads that back.
 func outcomeOf(text string) (o job.Outcome, err error) {
 	c, err := readCodes(text)
 	if err != nil {
@@ -141,6 +151,7 @@ func outcomeOf(text string) (o job.Outcome, err error) {
 // codeOfLeft is a valve and the side on which it was left: "E1.tight".
 func codeOfLeft(l wear.LeftOut) string { return l.Valve + "." + string(l.Side) }
 
+// leftOf reads the valves that were left out of limits, each with its side.
 func leftOf(list []string) (left []wear.LeftOut) {
 	for _, code := range list {
 		valve, side, _ := strings.Cut(code, ".")
@@ -149,6 +160,8 @@ func leftOf(list []string) (left []wear.LeftOut) {
 	return left
 }
 
+// codesOfCause is why a vehicle is due. A distance keeps every digit: it is compared when the row is made
+// anew.
 func codesOfCause(w wear.Cause) string {
 	c := coded()
 	c.text("kind", string(w.Kind))
@@ -166,6 +179,7 @@ func codesOfCause(w wear.Cause) string {
 	return c.Encode()
 }
 
+// causeOf reads that back.
 func causeOf(text string) (wear.Cause, error) {
 	c, err := readCodes(text)
 	if err != nil {
@@ -193,6 +207,7 @@ func codesOfDots(dots []record.Dot) string {
 	return strings.Join(list, " ")
 }
 
+// dotsOf reads a row of valves with their verdicts, as the board draws it.
 func dotsOf(text string) (dots []record.Dot) {
 	for _, code := range strings.Fields(text) {
 		valve, verdict, _ := strings.Cut(code, ".")

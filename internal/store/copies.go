@@ -45,6 +45,8 @@ func (s *Store) AddCopies(of string, copies []Copy) error {
 	return nil
 }
 
+// addCopies stores a job again and again under other names and days, with chains that are right: a large
+// workshop for measuring, made in seconds where playing the jobs would take an hour.
 func addCopies(tx *gorm.DB, r jobRow, list []happeningRow, copies []Copy) error {
 	var jobs []jobRow
 	var entries []happeningRow

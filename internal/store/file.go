@@ -132,6 +132,7 @@ func (h *held) untouched() error {
 	return nil
 }
 
+// letGo gives the lock back; closing the file does it.
 func (h *held) letGo() { _ = h.file.Close() }
 
 // Still says whether the data file is where it was; ErrGone where it is not.

@@ -22,6 +22,8 @@ type happeningBody struct {
 	Act   json.RawMessage `json:"act"` // absent before the wire form was the stored one too
 }
 
+// bodyOf is a happening's own fields as they are stored, in the wire's form and with what its screen knew
+// then.
 func bodyOf(h job.Happening) (string, error) {
 	act, err := wire.WriteAct(h.Act)
 	if err != nil {

@@ -59,6 +59,8 @@ func (s *Store) PutOffBoard(id string, off bool) error {
 	}))
 }
 
+// rowOf is a job's row. It holds its engine and its leaves itself: what a job started from stays, whatever
+// becomes of the library.
 func rowOf(j Job) (jobRow, error) {
 	sheet, err := wire.WriteSheet(j.Sheet)
 	if err != nil {
@@ -120,6 +122,8 @@ func (s *Store) Job(id string) (Job, error) {
 	return one(s, id, jobRow.toJob, "Vehicle.Engine")
 }
 
+// toJob reads a row back. The two texts in it are checked; a figure beyond what it may be was caught when it
+// was stored.
 func (r jobRow) toJob() (Job, error) {
 	sheet, err := readSheet(r.Sheet)
 	if err != nil {

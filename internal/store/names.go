@@ -103,6 +103,8 @@ func remove(path string) error {
 	return syncFolder(path)
 }
 
+// atFolder marks a change of names in a folder before and after, so that a test can end the program at
+// either.
 func atFolder(what string, change func() error) error {
 	atName("before " + what)
 	err := change()

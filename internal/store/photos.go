@@ -13,6 +13,7 @@ import (
 // Photographs and sounds of a job lie in the data file itself, by their SHA-256, so that a backup holds them
 // and a check can compare them.
 
+// jpegType is how photographs are kept; every other type is of a recording.
 const jpegType = "image/jpeg"
 
 // SoundTypes are the types of a sound that are kept, each with the ending of its file's name.
@@ -30,6 +31,9 @@ func (s *Store) AddSound(jobID, media string, data []byte, now time.Time) (hash 
 	return s.addFile(jobID, media, data, now)
 }
 
+// addFile keeps a file under its hash. It waits to be named by a happening of its job: what is never named is
+// dropped after a while, and what waits for one job has a bound, so that a lost connection leaves no heap
+// behind.
 func (s *Store) addFile(jobID, media string, data []byte, now time.Time) (hash string, err error) {
 	sum := sha256.Sum256(data)
 	hash = hex.EncodeToString(sum[:])
@@ -68,6 +72,7 @@ func (s *Store) DropUnnamed(now time.Time) error {
 	return s.acknowledge(dropUnnamed(s.write, now))
 }
 
+// dropUnnamed drops files that no happening named in time.
 func dropUnnamed(tx *gorm.DB, now time.Time) error {
 	return tx.Where("NOT named AND created_at < ?", now.UTC().Add(-unnamedFor)).Delete(&photoRow{}).Error
 }
@@ -93,6 +98,8 @@ func (s *Store) Sound(hash string) (data []byte, media string, err error) {
 	return row.Data, row.Media, err
 }
 
+// jobFile reads a file of one kind and holds it to its hash: a bad sector is told, and not shown as a
+// picture.
 func (s *Store) jobFile(hash, of string) (row photoRow, err error) {
 	if err := s.read.Where("hash = ?", hash).Where(of).Take(&row).Error; err != nil {
 		return photoRow{}, translate(err)

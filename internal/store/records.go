@@ -58,11 +58,13 @@ type Job struct {
 	OffBoard    bool
 }
 
+// writeItems stores a set of leaves in the form that it has on the wire.
 func writeItems(items []gauge.Item) (string, error) {
 	data, err := json.Marshal(wire.LeavesOf(items))
 	return string(data), err
 }
 
+// readItems reads it back, or the form of versions before 6, which is told by its field's name.
 func readItems(text string) ([]gauge.Item, error) {
 	if strings.Contains(text, `"marked_nm"`) {
 		return releasedItems(text)
@@ -87,11 +89,14 @@ func writeLeaves(set gauge.Set) (string, error) {
 	return writeItems(items)
 }
 
+// readLeaves are the leaves of a set that are there: missing ones are no leaves of a job.
 func readLeaves(text string) (gauge.Set, error) {
 	items, err := readItems(text)
 	return gauge.Owned(items), err
 }
 
+// readSheet reads a stored sheet. It is looser than for one that is sent: a rule that came later does not
+// shut out what was stored under an earlier one.
 func readSheet(text string) (*engine.Sheet, error) {
 	sheet, faults := wire.ReadStoredSheet([]byte(text))
 	if len(faults) > 0 {
@@ -188,6 +193,7 @@ func (s *Store) Engine(id string) (Engine, error) {
 	return one(s, id, engineRow.toEngine)
 }
 
+// toEngine reads a row of the library back.
 func (r engineRow) toEngine() (Engine, error) {
 	sheet, err := readSheet(r.Sheet)
 	return Engine{r.ID, sheet, r.CreatedAt}, err
@@ -240,6 +246,7 @@ func (s *Store) GaugeSet(id string) (GaugeSet, error) {
 	return one(s, id, sound(gaugeSetRow.toGaugeSet))
 }
 
+// toGaugeSet reads a set back; one that does not read keeps its name and says why.
 func (r gaugeSetRow) toGaugeSet() GaugeSet {
 	items, err := readItems(r.Leaves)
 	return GaugeSet{r.ID, r.Name, items, r.Checked, r.CreatedAt, r.version(), why(err)}

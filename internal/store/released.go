@@ -13,6 +13,8 @@ import (
 
 // This file keeps tables as an earlier version made them, for its migration step. Nothing here is changed.
 
+// The rows of version 1, as they were released. They stand here so that a first start makes the file of that
+// day and walks up to this one, as every file that is out there has done.
 type gaugeSetRowOne struct {
 	ID        string    `gorm:"primaryKey;size:64"`
 	Name      string    `gorm:"not null;size:400"`
@@ -123,6 +125,7 @@ type jobRowThree struct {
 	FeelNM                                            int64
 }
 
+// happeningRowThree is what the chain of version 3 is summed over.
 type happeningRowThree struct {
 	JobID, ClientID, Kind, Body string
 	Place, Rules                int
@@ -173,6 +176,8 @@ func sumsThree(tx *gorm.DB) error {
 	return nil
 }
 
+// sumThree is the checksum as version 3 reckoned it: each part led by its length, so that no two lists of
+// parts run into one another.
 func sumThree(parts ...string) string {
 	h := sha256.New()
 	for _, p := range parts {

@@ -43,6 +43,7 @@ type releasedBody struct {
 	ToolsOut      bool           `json:"tools_out"`
 }
 
+// releasedSeen is a thing seen as versions before 6 stored it.
 type releasedSeen struct {
 	What     string  `json:"what"`
 	Cylinder int     `json:"cylinder"`
@@ -50,6 +51,7 @@ type releasedSeen struct {
 	Mark     float64 `json:"mark_deg"`
 }
 
+// errAbsent is a stored act without a figure that it cannot do without.
 var errAbsent = errors.New("a figure is missing")
 
 // releasedAct reads such a body. The first rules left zeros out where they were meant, later ones did not.
@@ -81,6 +83,7 @@ func (b *releasedBody) zeros() {
 	set[int64](&b.GapNM)
 }
 
+// set makes a part that is about to be filled.
 func set[T any](p **T) {
 	if *p == nil {
 		*p = new(T)
@@ -159,6 +162,7 @@ var releasedKinds = map[job.Kind]func(releasedBody) job.Act{
 	"went_hot":    func(releasedBody) job.Act { return job.WentHot{} },
 }
 
+// leaves puts the two parallel lists of that day together: thicknesses, and which of them are angled.
 func (b releasedBody) leaves() (list []gauge.ID) {
 	for i, l := range b.LeavesNM {
 		list = append(list, gauge.ID{Marked: measure.Length(l), Angled: i < len(b.Angled) && b.Angled[i]})
@@ -175,6 +179,7 @@ type releasedLeaf struct {
 	Missing  bool  `json:"missing"`
 }
 
+// releasedItems reads a set of leaves as versions before 6 stored it, in nanometres.
 func releasedItems(text string) ([]gauge.Item, error) {
 	var bodies []releasedLeaf
 	if err := json.Unmarshal([]byte(text), &bodies); err != nil {

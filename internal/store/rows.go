@@ -1,10 +1,3 @@
-// Package store keeps engines, vehicles, gauge sets, jobs and their happenings in a database through GORM. It
-// is the only place that knows SQL.
-//
-// What is stored is declared here, in rows and columns: what follows from a job's list (what the board shows,
-// what a finished job tells, what was learned of locking) and when a vehicle is due stand as codes and
-// figures, and are put in words when they are told. Only the open formats lie in a column as text: an
-// engine's sheet, the body of a happening.
 package store
 
 import (
@@ -14,6 +7,7 @@ import (
 	"metronix/core/measure"
 )
 
+// engineRow is a sheet of the library, whole, as text in its own format.
 type engineRow struct {
 	ID        string    `gorm:"primaryKey;size:64"`
 	Name      string    `gorm:"not null;size:400"`
@@ -21,6 +15,7 @@ type engineRow struct {
 	CreatedAt time.Time `gorm:"not null"`
 }
 
+// gaugeSetRow is a set of feeler leaves.
 type gaugeSetRow struct {
 	ID        string    `gorm:"primaryKey;size:64"`
 	Name      string    `gorm:"not null;size:400"`
@@ -29,6 +24,7 @@ type gaugeSetRow struct {
 	CreatedAt time.Time `gorm:"not null"`
 }
 
+// vehicleRow is a vehicle. It points to an engine of the library, which cannot be taken out from under it.
 type vehicleRow struct {
 	ID         string    `gorm:"primaryKey;size:64"`
 	Name       string    `gorm:"not null;size:400"`
@@ -230,6 +226,7 @@ type settingRow struct {
 	Value string `gorm:"not null;size:1000"`
 }
 
+// schemaRow is one step of the migrations that was done, and when.
 type schemaRow struct {
 	Version   int       `gorm:"primaryKey;autoIncrement:false"`
 	AppliedAt time.Time `gorm:"not null"`

@@ -34,6 +34,8 @@ const (
 // engines since; where it does not say when it was counted there is none.
 func (s *Store) Shop() (Shop, error) { return shopIn(s.read) }
 
+// shopIn is the workshop as it stands: what was counted last, less what jobs took since. The counting is a
+// moment and not a number that is counted down, so that an undone job gives its shims back by itself.
 func shopIn(db *gorm.DB) (shop Shop, err error) {
 	var settings []settingRow
 	if err := db.Find(&settings).Error; err != nil {
@@ -83,6 +85,7 @@ func (r settingRow) damaged() string {
 	return ""
 }
 
+// stockLess takes what was used off the stock. More used than counted is none left, not fewer than none.
 func stockLess(db *gorm.DB, used []usedRow) ([]adjust.Count, error) {
 	var rows []shimRow
 	if err := db.Order("size_nm").Find(&rows).Error; err != nil {

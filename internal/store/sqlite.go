@@ -29,6 +29,7 @@ var pragmas = []struct{ name, want string }{
 // driver is SQLite's with what the address of a connection cannot say.
 const driver = "sqlite3_of_metronix"
 
+// The log is written into the file by us, when it is quiet, and never in the middle of a tap.
 func init() {
 	sql.Register(driver, &sqlite3.SQLiteDriver{ConnectHook: func(c *sqlite3.SQLiteConn) error {
 		_, err := c.Exec("PRAGMA wal_autocheckpoint=0", nil)
@@ -36,6 +37,9 @@ func init() {
 	}})
 }
 
+// How a file is opened. FULL, because a reading that was acknowledged has to survive a pulled plug; two
+// seconds of patience, because a backup may hold the file for that long; readers that cannot write, so that a
+// slip in a query is an error and no damage.
 const (
 	settings = "_journal_mode=WAL&_synchronous=FULL&_foreign_keys=on&_busy_timeout=2000"
 	writing  = settings + "&_txlock=immediate"
@@ -66,6 +70,8 @@ func dsnOf(path, options string) string {
 	return strings.ReplaceAll(dsn, "%2F", "/")
 }
 
+// openPool opens a file and asks it back what it was told: a driver that drops a setting in silence would
+// cost readings.
 func openPool(path, options string, size int) (*gorm.DB, error) {
 	db, err := gorm.Open(
 		sqlite.New(sqlite.Config{DriverName: driver, DSN: dsnOf(path, options)}),
@@ -151,6 +157,7 @@ func noRoom(e syscall.Errno) bool {
 	return e == syscall.ENOSPC || e == syscall.EDQUOT || e == syscall.EFBIG
 }
 
+// explain says in our own errors what the file's own code means: no data file, damaged, not to be written.
 func explain(path string, err error) error {
 	var e sqlite3.Error
 	if errors.As(err, &e) {
@@ -166,6 +173,7 @@ func explain(path string, err error) error {
 	return fmt.Errorf("%s: %w", path, err)
 }
 
+// closePool lets a file go.
 func closePool(db *gorm.DB) {
 	if pool, err := db.DB(); err == nil {
 		_ = pool.Close() // nothing to be done about it at this point

@@ -18,7 +18,9 @@ import (
 
 // logOf is the write-ahead log that lies beside a data file while it is written to, sharedOf what its readers
 // share.
-func logOf(path string) string    { return path + "-wal" }
+func logOf(path string) string { return path + "-wal" }
+
+// sharedOf is the index of a file's log, which other programs make beside it too.
 func sharedOf(path string) string { return path + "-shm" }
 
 // isBeside says that a name is of what lies beside a data file.
@@ -70,6 +72,8 @@ func look(path string) (version int, err error) {
 	return versionIn(ctx, db, path)
 }
 
+// versionIn is the version of a file, looked at without changing it. A file of another program is told from
+// one that is newer than this program, and both from one that is empty.
 func versionIn(ctx context.Context, db *sql.DB, path string) (version int, err error) {
 	var tables, own int
 	err = db.QueryRowContext(ctx,
@@ -130,4 +134,6 @@ func foldAll(path string) {
 
 // openToLook opens a file for reading alone; openAlone one that only this program uses.
 func openToLook(path string) (*gorm.DB, error) { return openPool(path, lookingAt(path), 1) }
-func openAlone(path string) (*gorm.DB, error)  { return openPool(path, writing, 1) }
+
+// openAlone opens a file with one connection, for whoever has it to himself.
+func openAlone(path string) (*gorm.DB, error) { return openPool(path, writing, 1) }

@@ -153,6 +153,8 @@ func (s *Store) Close() {
 	s.file.letGo()
 }
 
+// migrate brings a file up to this version, all steps of it in one transaction: a start that is cut off
+// leaves the file as it was, and the copy made before beside it.
 func (s *Store) migrate(path string) error {
 	tables, err := s.write.Migrator().GetTables()
 	if err != nil {

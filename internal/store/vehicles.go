@@ -100,6 +100,7 @@ func (s *Store) SetIntervals(id string, intervals []wear.Interval) error {
 	}))
 }
 
+// rowsOfIntervals are a vehicle's intervals in the order in which they were entered.
 func rowsOfIntervals(vehicleID string, list []wear.Interval) (rows []intervalRow) {
 	for n, i := range list {
 		rows = append(
@@ -141,10 +142,13 @@ func (s *Store) SetCards(id string, cards []clearance.Card) error {
 // SetOffBoard takes a vehicle off the lists, or brings it back; ErrNotFound where there is none.
 func (s *Store) SetOffBoard(id string, off bool) error { return s.setOfVehicle(id, "off_board", off) }
 
+// setOfVehicle changes one column and no other: two who change different things of a vehicle do not undo one
+// another.
 func (s *Store) setOfVehicle(id, column string, to any) error {
 	return s.changed(s.write.Model(&vehicleRow{}).Where("id = ?", id).Update(column, to))
 }
 
+// rowOfVehicle is a vehicle's row, with its intervals and its own cards.
 func rowOfVehicle(v Vehicle) (vehicleRow, error) {
 	cards, err := wire.WriteCards(v.Cards)
 	return vehicleRow{ID: v.ID, Name: v.Name, Plate: v.Plate, OdometerKM: v.OdometerKM, EngineID: v.EngineID,
@@ -174,6 +178,8 @@ func (s *Store) Vehicle(id string) (Vehicle, error) {
 	return one(s, id, sound(vehicleRow.toVehicle), "Engine", "Intervals")
 }
 
+// toVehicle reads a vehicle back. A part that does not read is told and left out; the vehicle with its name
+// and odometer stays.
 func (r vehicleRow) toVehicle() Vehicle {
 	cards, err := wire.ReadCards(r.Cards)
 	intervals, unread := r.intervals()

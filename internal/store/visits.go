@@ -45,6 +45,7 @@ func (s *Store) Visits(vehicleID string) (list []Visited, damaged []Damaged, err
 	return list, damaged, nil
 }
 
+// inOrder gives the lines of a thing in the order in which they were entered.
 func inOrder(db *gorm.DB) *gorm.DB { return db.Order("n") }
 
 // visitOf is what a job is stored to tell; nil where it is not finished.
@@ -73,6 +74,8 @@ func putVisit(tx *gorm.DB, jobID string, v *record.Visit, had bool) error {
 	return tx.Create(&row).Error
 }
 
+// rowOfVisit is a finished job as its vehicle's history keeps it: what follows from the list, in columns, so
+// that wear is reckoned without playing jobs through.
 func rowOfVisit(jobID string, v record.Visit) visitRow {
 	row := visitRow{
 		JobID:      jobID,
@@ -98,6 +101,7 @@ func rowOfVisit(jobID string, v record.Visit) visitRow {
 	return row
 }
 
+// visit reads that back; it errs where a code of it was damaged.
 func (r visitRow) visit() (v record.Visit, err error) {
 	v = record.Visit{
 		At:         r.At.UTC(),
@@ -181,6 +185,7 @@ func (s *Store) PutDue(d Due) error {
 		UpdateAll: true}).Create(&row).Error)
 }
 
+// dueColumns are a vehicle that is due, its cause in codes.
 const dueColumns = "SELECT vehicle_id, name, plate, due_on, due_km, cause FROM dues JOIN " +
 	"vehicles ON vehicles.id = " +
 	"vehicle_id WHERE NOT off_board AND "

@@ -71,6 +71,7 @@ var forms = []form{
 	formed(func(a job.Countersigned) countersigned { return countersigned{a.By} }),
 }
 
+// wayChosen is the sequence, its order and direction, and how the engine is gone round.
 type wayChosen struct {
 	Way
 	Stops      int    `json:"stop_count,omitempty" minimum:"0" maximum:"80" doc:"for fewest_stops; 0: as few as reach the margin"`
@@ -100,6 +101,7 @@ func RoundFieldsOf(r job.Round) RoundFields {
 		string(r.Locking), (*MM)(r.OwnShift), string(r.ToAim)}
 }
 
+// core reads them; what is left out stays as it was.
 func (r RoundFields) core() job.Round {
 	return job.Round{Going: job.Going(r.Round), Check: job.Check(r.Check),
 		KindFirst:  job.KindFirst(r.KindFirst),
@@ -107,12 +109,14 @@ func (r RoundFields) core() job.Round {
 		OwnShift: (*measure.Length)(r.OwnShift), ToAim: job.Aiming(r.Aiming)}
 }
 
+// roundChosen changes how the engine is gone round without another sequence.
 type roundChosen struct{ RoundFields }
 
 func (r roundChosen) act(*Faults) job.Act {
 	return job.RoundChosen{Round: r.core()}
 }
 
+// noted is one pair of temperatures written down, °C; nothing is passed by it.
 type noted struct {
 	EngineC  Celsius `json:"engine_c"`
 	AmbientC Celsius `json:"ambient_c"`
@@ -122,6 +126,7 @@ func (w noted) act(*Faults) job.Act {
 	return job.TemperatureNoted{EngineC: float64(w.EngineC), AmbientC: float64(w.AmbientC)}
 }
 
+// prepared passes the temperature gate by a thermometer, or for a reason.
 type prepared struct {
 	EngineC  Celsius `json:"engine_c"`
 	AmbientC Celsius `json:"ambient_c"`
@@ -132,6 +137,7 @@ func (w prepared) act(*Faults) job.Act {
 	return job.Prepared{EngineC: float64(w.EngineC), AmbientC: float64(w.AmbientC), Reason: w.Reason}
 }
 
+// judgedCold passes it without one, for cold figures.
 type judgedCold struct {
 	By       string   `json:"by" enum:"overnight,hours,hand"`
 	Hours    float64  `json:"hours,omitempty" minimum:"0" maximum:"72" doc:"that it stood; for hours alone"`
@@ -145,6 +151,7 @@ func (w judgedCold) act(*Faults) job.Act {
 		AmbientC: (*float64)(w.AmbientC), Reason: w.Reason}
 }
 
+// judgedHot passes it without one, for hot figures.
 type judgedHot struct {
 	How    string  `json:"how" enum:"fan,needle,hose,other" doc:"by what the mechanic judged it"`
 	RanMin float64 `json:"ran_min,omitempty" minimum:"0" maximum:"720" doc:"that it ran before it was shut off; left out: not said"`
@@ -156,32 +163,38 @@ func (w judgedHot) act(*Faults) job.Act {
 	return job.JudgedHot{How: job.HotBy(w.How), RanMin: w.RanMin, Note: w.Note, Reason: w.Reason}
 }
 
+// engineStopped says that the engine was shut off just now: hot figures run from here.
 type engineStopped struct{}
 
 func (engineStopped) act(*Faults) job.Act { return job.EngineStopped{} }
 
+// turned says that the crank stands at a stop of the plan.
 type turned struct {
 	Stop int `json:"stop" doc:"index of the stop at which the crank stands now, from 0"`
 }
 
 func (w turned) act(*Faults) job.Act { return job.Turned{Stop: w.Stop} }
 
+// located says where it stands by what is seen.
 type located struct {
 	Seen Seen `json:"seen" maxItems:"100" doc:"what is visible on the engine"`
 }
 
 func (w located) act(*Faults) job.Act { return job.Located{Seen: w.Seen.Core()} }
 
+// doubted says that nobody is sure of it any more.
 type doubted struct{}
 
 func (doubted) act(*Faults) job.Act { return job.Doubted{} }
 
+// picked takes another valve in hand.
 type picked struct {
 	Valve string `json:"valve" maxLength:"8"`
 }
 
 func (w picked) act(*Faults) job.Act { return job.Picked{Valve: w.Valve} }
 
+// reading is how one leaf or stack felt in one valve.
 type reading struct {
 	Valve string `json:"valve" maxLength:"8"`
 	Stack
@@ -190,6 +203,7 @@ type reading struct {
 	KeepSure  bool   `json:"keep_sure,omitempty" doc:"keep the readings at once where they put the valve surely in"`
 }
 
+// act leaves a feel that is not known as it is, for the core to refuse in its own words.
 func (w reading) act(f *Faults) job.Act {
 	w.Stack.Faults("", f)
 	feel, ok := ParseFeel(w.Feel)
@@ -200,6 +214,7 @@ func (w reading) act(f *Faults) job.Act {
 		KeepSure: w.KeepSure}
 }
 
+// dial is a gap by a dial indicator, mm.
 type dial struct {
 	Valve       string `json:"valve" maxLength:"8"`
 	Gap         MM     `json:"gap_mm"`
@@ -214,6 +229,7 @@ func (w dial) act(*Faults) job.Act {
 		MadeThere:   w.MadeThere, KeepSure: w.KeepSure}
 }
 
+// withdrawn takes back one of a valve's readings that are not kept yet.
 type withdrawn struct {
 	Valve string `json:"valve" maxLength:"8"`
 	Index int    `json:"index" doc:"of the reading in the valve's round, from 0"`
@@ -221,6 +237,7 @@ type withdrawn struct {
 
 func (w withdrawn) act(*Faults) job.Act { return job.Withdrawn{Valve: w.Valve, Index: w.Index} }
 
+// sized is which shim is under a valve.
 type sized struct {
 	Valve string `json:"valve" maxLength:"8"`
 	Shim  MM     `json:"shim_mm" doc:"that is reckoned with: by micrometer, else as stamped"`
@@ -231,6 +248,7 @@ func (w sized) act(*Faults) job.Act {
 	return job.Sized{Valve: w.Valve, Shim: measure.Length(w.Shim), Stamped: measure.Length(w.Stamp)}
 }
 
+// shimsChosen is what the choice of shims is after, for every screen of the job.
 type shimsChosen struct {
 	Prefer  string `json:"prefer,omitempty" enum:"fewest_bought,nearest_aim" doc:"what the choice of shims is after first; left out: fewest_bought"`
 	CamsOut bool   `json:"cams_out,omitempty" doc:"the camshafts are out: every shim can be reached"`
@@ -240,18 +258,21 @@ func (w shimsChosen) act(*Faults) job.Act {
 	return job.ShimsChosen{Prefer: adjust.Prefer(w.Prefer), CamsOut: w.CamsOut}
 }
 
+// kept lets a valve's readings stand.
 type kept struct {
 	Valve string `json:"valve" maxLength:"8"`
 }
 
 func (w kept) act(*Faults) job.Act { return job.Kept{Valve: w.Valve} }
 
+// freed says that a valve's adjuster was slackened and is free.
 type freed struct {
 	Valve string `json:"valve" maxLength:"8"`
 }
 
 func (w freed) act(*Faults) job.Act { return job.Freed{Valve: w.Valve} }
 
+// adjusted says that a valve was set: by a leaf or stack, or by a shim.
 type adjusted struct {
 	Valve string `json:"valve" maxLength:"8"`
 	Stack
@@ -262,18 +283,21 @@ type adjusted struct {
 	Reason  string `json:"reason,omitempty" maxLength:"200" doc:"why a valve that is in is set all the same"`
 }
 
+// act refuses nothing of its own but leaves that are none.
 func (w adjusted) act(f *Faults) job.Act {
 	w.Stack.Faults("", f)
 	return job.Adjusted{Valve: w.Valve, Leaves: w.Core(), Shim: measure.Length(w.Shim), From: w.From,
 		CamsOut: w.CamsOut, StandIn: w.StandIn, Reason: w.Reason}
 }
 
+// nipped says that a lock nut was tightened lightly, its torque to follow.
 type nipped struct {
 	Valve string `json:"valve" maxLength:"8"`
 }
 
 func (w nipped) act(*Faults) job.Act { return job.Nipped{Valve: w.Valve} }
 
+// locked says that it is tight, and by what it was felt to be.
 type locked struct {
 	Valve string `json:"valve" maxLength:"8"`
 	By    string `json:"by,omitempty" enum:"torque,feel" doc:"left out: not said"`
@@ -281,6 +305,7 @@ type locked struct {
 
 func (w locked) act(*Faults) job.Act { return job.Locked{Valve: w.Valve, By: job.LockedBy(w.By)} }
 
+// leftAsIs leaves a valve with a reason, or puts it off.
 type leftAsIs struct {
 	Valve    string    `json:"valve" maxLength:"8"`
 	Reason   string    `json:"reason,omitempty" maxLength:"200" doc:"why it is left; refused without one, unless it is put off"`
@@ -291,18 +316,22 @@ func (w leftAsIs) act(*Faults) job.Act {
 	return job.LeftAsIs{Valve: w.Valve, Reason: w.Reason, Deferred: w.Deferred.core()}
 }
 
+// barredOver is the full turns before the check round.
 type barredOver struct {
 	Stop *int `json:"stop,omitempty" doc:"index of the stop at which the crank came to rest; left out: where it stood"`
 }
 
 func (w barredOver) act(*Faults) job.Act { return job.BarredOver{Stop: w.Stop} }
 
+// undone takes back the last happening that stands; it names it, so that a second tap takes back nothing
+// more.
 type undone struct {
 	Target string `json:"target" maxLength:"64" doc:"the id of the happening taken back: the last one standing"`
 }
 
 func (w undone) act(*Faults) job.Act { return job.Undone{Target: w.Target} }
 
+// signed closes the job. The last three fields are written by the program, whatever a client sends.
 type signed struct {
 	By         string    `json:"by,omitempty" maxLength:"100" doc:"who signs; refused without a name"`
 	ToolsOut   bool      `json:"tools_out,omitempty" doc:"all tools and leaves are accounted for, and the socket is off the crank; refused otherwise"`
@@ -319,6 +348,7 @@ type Deferral struct {
 	Until    string `json:"until,omitempty" maxLength:"120"`
 }
 
+// deferralOf is what something was put off for; nil where it was not.
 func deferralOf(d job.Deferral) *Deferral {
 	if d == (job.Deferral{}) {
 		return nil
@@ -326,6 +356,7 @@ func deferralOf(d job.Deferral) *Deferral {
 	return &Deferral{string(d.Waits), d.Until}
 }
 
+// core is the way back.
 func (d *Deferral) core() job.Deferral {
 	if d == nil {
 		return job.Deferral{}
@@ -338,6 +369,7 @@ func (w signed) act(*Faults) job.Act {
 		Seal: job.Seal{Vehicle: w.Vehicle, Plate: w.Plate, Facts: w.Facts}}
 }
 
+// wentHot begins the hot pass of a job that was signed cold.
 type wentHot struct{}
 
 func (wentHot) act(*Faults) job.Act { return job.WentHot{} }

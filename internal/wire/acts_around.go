@@ -9,6 +9,7 @@ import (
 // This file is the acts around the bench: taking a vehicle in, what is ticked off, tools, findings, and what
 // is added to a signed job.
 
+// takenIn is what the owner complains of, before anything is touched.
 type takenIn struct {
 	Complaints []string `json:"complaints,omitempty" maxItems:"10" nullable:"false" enum:"ticks,rough_idle,back_fires,smokes,hard_start,low_compression,ticks_by_nature,none"`
 	Note       string   `json:"note,omitempty" maxLength:"400"`
@@ -19,6 +20,7 @@ func (w takenIn) act(*Faults) job.Act {
 	return job.TakenIn{Complaints: Words[around.Complaint](w.Complaints), Note: w.Note, Sound: w.Sound}
 }
 
+// sound is how the engine sounds, in words or as a recording, before or after.
 type sound struct {
 	After bool   `json:"after,omitempty" doc:"with the valves set; left out: as it came in"`
 	Note  string `json:"note,omitempty" maxLength:"400"`
@@ -29,6 +31,7 @@ func (w sound) act(*Faults) job.Act {
 	return job.SoundNoted{After: w.After, Heard: around.Heard{Note: w.Note, File: w.File}}
 }
 
+// task ticks a step around the bench off, passes it over, or lets it wait again.
 type task struct {
 	Task   string `json:"task" maxLength:"40" doc:"its id"`
 	Skip   bool   `json:"skip,omitempty" doc:"it is passed over, with its reason"`
@@ -40,6 +43,7 @@ func (w task) act(*Faults) job.Act {
 	return job.TaskMarked{Task: w.Task, Skip: w.Skip, Back: w.Back, Reason: w.Reason}
 }
 
+// strip writes down what came off to reach the valves, for this engine's next visit.
 type strip struct {
 	Step string `json:"step" maxLength:"20" doc:"its id"`
 	StripStep
@@ -50,6 +54,7 @@ func (w strip) act(*Faults) job.Act {
 		SocketMM: w.Socket, Note: w.Note}}
 }
 
+// nutFelt ticks one lock nut off.
 type nutFelt struct {
 	Valve string `json:"valve"`
 	Back  bool   `json:"back,omitempty" doc:"it waits again"`
@@ -57,6 +62,7 @@ type nutFelt struct {
 
 func (w nutFelt) act(*Faults) job.Act { return job.NutFelt{Valve: w.Valve, Back: w.Back} }
 
+// waiting is what the open vehicle waits for; nothing ends it.
 type waiting struct {
 	Waits string `json:"waits_for,omitempty" enum:"date,odometer,parts,cams" doc:"left out: it waits no more"`
 	Until string `json:"until,omitempty" maxLength:"120" doc:"until when, or what is on order"`
@@ -66,6 +72,7 @@ func (w waiting) act(*Faults) job.Act {
 	return job.Waiting{Deferral: job.Deferral{Waits: job.WaitsFor(w.Waits), Until: w.Until}}
 }
 
+// handedOver says who goes on.
 type handedOver struct {
 	To   string `json:"to" minLength:"1" maxLength:"100"`
 	Note string `json:"note,omitempty" maxLength:"400" doc:"what the next one has to know"`
@@ -73,6 +80,7 @@ type handedOver struct {
 
 func (w handedOver) act(*Faults) job.Act { return job.HandedOver{To: w.To, Note: w.Note} }
 
+// tool is a tool taken out or brought back.
 type tool struct {
 	Tool string `json:"tool" maxLength:"40" doc:"its id"`
 	Back bool   `json:"back,omitempty" doc:"it is back; left out: it is taken out"`
@@ -97,6 +105,7 @@ func FindingOf(f around.Finding) Finding {
 	return Finding{f.ID, f.Place, f.What, f.Test, f.Part, f.Price, f.Photo, f.Later}
 }
 
+// finding is something seen, wherever on the vehicle.
 type finding struct{ Finding }
 
 func (w finding) act(*Faults) job.Act {
@@ -105,6 +114,7 @@ func (w finding) act(*Faults) job.Act {
 		Price: w.Price, Photo: w.Photo, Later: w.Later}}
 }
 
+// amended adds a correction to a signed job, which changes nothing of it.
 type amended struct {
 	Text string `json:"text" maxLength:"400" doc:"what is to be corrected"`
 	By   string `json:"by" maxLength:"100"`
@@ -112,6 +122,7 @@ type amended struct {
 
 func (w amended) act(*Faults) job.Act { return job.Amended{Text: w.Text, By: w.By} }
 
+// countersigned is a second pair of eyes.
 type countersigned struct {
 	By string `json:"by" maxLength:"100" doc:"another person than the one who signed"`
 }

@@ -17,12 +17,16 @@ import (
 // It is nil, bool, json.Number, string, []Node or object.
 type Node any
 
+// object is a JSON object as it was written: the order of its fields and those given twice are not lost,
+// because both are told.
 type object struct {
 	keys   []string
 	values map[string]Node
 	twice  []string // keys given more than once
 }
 
+// What is read at most: enough for any sheet, too little to make the program work for nothing. Faults beyond
+// the fiftieth help nobody.
 const (
 	maxDepth  = 32
 	maxFaults = 50
@@ -45,6 +49,8 @@ func Parse(data []byte) (Node, error) {
 	return n, nil
 }
 
+// parseValue reads one value. Numbers stay text until it is known what they are: 0.30 of a millimetre is
+// exact, and a float of it is not.
 func parseValue(d *json.Decoder, depth int) (Node, error) {
 	if depth > maxDepth {
 		return nil, fmt.Errorf("nested deeper than %d", maxDepth)
@@ -71,6 +77,7 @@ func parseValue(d *json.Decoder, depth int) (Node, error) {
 	return t, nil
 }
 
+// parseObject reads an object with all its fields.
 func parseObject(d *json.Decoder, depth int) (Node, error) {
 	o := object{values: map[string]Node{}}
 	for d.More() {
@@ -108,6 +115,7 @@ func Decode[T any](n Node) (T, Faults) {
 // is required; unknown and doubled fields are faults.
 type decoder struct{ faults Faults }
 
+// fault notes a fault at a place.
 func (d *decoder) fault(at string, value any, format string, args ...any) {
 	if len(d.faults) < maxFaults {
 		d.faults.Add(at, value, format, args...)
@@ -127,8 +135,10 @@ func echo(v any) any {
 	return v
 }
 
+// unreadType is a sheet within a request, which is read by its own rules.
 var unreadType = reflect.TypeFor[UnreadSheet]()
 
+// into reads a value into whatever is to hold it; the units go first, because each is an integer beneath.
 func (d *decoder) into(n Node, v reflect.Value, at string) {
 	switch v.Interface().(type) {
 	case MM:
@@ -160,6 +170,8 @@ func (d *decoder) into(n Node, v reflect.Value, at string) {
 	}
 }
 
+// scalar reads text, true or false, whole numbers and numbers. A type beyond these stops the program at its
+// start (readable.go), in place of reading nought.
 func (d *decoder) scalar(n Node, v reflect.Value, at string) {
 	switch v.Kind() {
 	case reflect.String:
@@ -193,6 +205,7 @@ func (d *decoder) scalar(n Node, v reflect.Value, at string) {
 	}
 }
 
+// number reads a float; one that is out of range is refused, not infinite.
 func (d *decoder) number(n Node, at string) (float64, bool) {
 	num, ok := n.(json.Number)
 	if !ok {
@@ -207,6 +220,7 @@ func (d *decoder) number(n Node, at string) (float64, bool) {
 	return f, true
 }
 
+// length reads a length exactly, and says when it is written finer than is kept.
 func (d *decoder) length(n Node, v reflect.Value, at, unit string,
 	read func(string) (measure.Length, error)) {
 	num, ok := n.(json.Number)
@@ -225,6 +239,7 @@ func (d *decoder) length(n Node, v reflect.Value, at, unit string,
 	v.SetInt(int64(l))
 }
 
+// list reads a list of at most a thousand; each type says below that how many it takes.
 func (d *decoder) list(n Node, v reflect.Value, at string) {
 	items, ok := n.([]Node)
 	if !ok {
@@ -242,6 +257,8 @@ func (d *decoder) list(n Node, v reflect.Value, at string) {
 	}
 }
 
+// object reads an object and refuses what has no place in it by name: a mistyped field that is passed over in
+// silence is a figure that somebody believes was sent.
 func (d *decoder) object(n Node, v reflect.Value, at string) {
 	o, ok := n.(object)
 	if !ok {
@@ -282,6 +299,7 @@ func (d *decoder) fields(o object, v reflect.Value, at string, known map[string]
 	}
 }
 
+// join is a place within a place.
 func join(at, name string) string {
 	if at == "" {
 		return name
@@ -289,6 +307,7 @@ func join(at, name string) string {
 	return at + "." + name
 }
 
+// kindOf is what a value is, for saying that something else was expected.
 func kindOf(n Node) string {
 	switch n.(type) {
 	case nil:

@@ -166,6 +166,7 @@ func formed[W shape, A job.Act](of func(A) W) form {
 	}, func(act job.Act) any { return of(act.(A)) }}
 }
 
+// formOf is how a kind stands on the wire.
 func formOf(kind job.Kind) (form, bool) {
 	i := slices.IndexFunc(forms, func(f form) bool { return f.kind == kind })
 	if i < 0 {
@@ -174,6 +175,7 @@ func formOf(kind job.Kind) (form, bool) {
 	return forms[i], true
 }
 
+// kinds are the names of all kinds, for saying which there are.
 func kinds() []string {
 	list := make([]string, len(forms))
 	for i, f := range forms {

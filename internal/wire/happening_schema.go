@@ -26,6 +26,7 @@ func (Happening) Schema(r huma.Registry) *huma.Schema {
 	return &huma.Schema{Ref: "#/components/schemas/Happening"}
 }
 
+// camel makes a schema's name of a kind's: reading_taken becomes ReadingTaken.
 func camel(kind string) string {
 	var name strings.Builder
 	for word := range strings.SplitSeq(kind, "_") {

@@ -20,6 +20,8 @@ func Loose(data []byte) Faults {
 // LooseIn is Loose of a body that was parsed already.
 func LooseIn(n Node) Faults { return looseIn(n, "body", nil) }
 
+// looseIn looks through a value that is only passed on: no character that cannot be stored or shown, no field
+// twice or in two cases.
 func looseIn(n Node, at string, faults Faults) Faults {
 	if len(faults) >= maxFaults {
 		return faults

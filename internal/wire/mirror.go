@@ -37,6 +37,8 @@ func match(w, c reflect.Type) {
 	}
 }
 
+// matchFields pairs the fields of a wire type with those of the core's and stops the program where one stands
+// for nothing, or where a field of the core is reached by none: that is what used to be lost in silence.
 func matchFields(w, c reflect.Type) {
 	if _, made := mirrors[[2]reflect.Type{w, c}]; made {
 		return
@@ -96,6 +98,7 @@ func missed(c reflect.Type, before string, reached map[string]bool) (list []stri
 	return list
 }
 
+// anyKey says whether a set holds one that fits.
 func anyKey(set map[string]bool, is func(string) bool) bool {
 	for key := range set {
 		if is(key) {
@@ -117,6 +120,7 @@ func wireOf[W, C any](from C) (to W) {
 	return to
 }
 
+// reflected carries a value over, pair by pair, either way; absent stays absent.
 func reflected(to, from reflect.Value, toCore bool) {
 	switch {
 	case to.Type() == from.Type():

@@ -55,6 +55,7 @@ type Problem struct {
 	Errors Faults `json:"errors"`
 }
 
+// Error is what went wrong, in a sentence.
 func (p *Problem) Error() string { return p.Detail }
 
 // JSON is the problem as it is sent, with a line end.

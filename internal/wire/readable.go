@@ -19,6 +19,7 @@ var looked sync.Map
 // decoder is taught it.
 func Readable[T any]() { mustRead(reflect.TypeFor[T]()) }
 
+// mustRead stops the program at its start where a type holds something that would be read as nought.
 func mustRead(t reflect.Type) {
 	if _, done := looked.Load(t); done {
 		return

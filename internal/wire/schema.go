@@ -46,6 +46,7 @@ var EngineSchema = sync.OnceValue(func() []byte {
 // between and below state the limits of a number: both included, and from 0 to under one.
 func between(s *huma.Schema, least, most float64) { s.Minimum, s.Maximum = &least, &most }
 
+// below bounds a figure of a schema: from 0 to less than most.
 func below(s *huma.Schema, most float64) {
 	least := 0.0
 	s.Minimum, s.ExclusiveMaximum = &least, &most

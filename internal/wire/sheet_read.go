@@ -92,6 +92,7 @@ type UnreadSheet struct{ node Node }
 // Load reads it, as LoadSheet does.
 func (u UnreadSheet) Load() (*engine.Sheet, SheetReport) { return LoadSheet(u.node) }
 
+// notObject says that a text is JSON and no object, which no sheet is.
 func notObject(n Node) bool { _, ok := n.(object); return !ok }
 
 // faultAt says that the decoder already found fault with a place or with something inside or around it.

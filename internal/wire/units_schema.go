@@ -26,4 +26,5 @@ func (Nm) Schema(huma.Registry) *huma.Schema { return number("a torque in newton
 // Schema says that it is a number.
 func (LbfFt) Schema(huma.Registry) *huma.Schema { return number("a torque in pound-force feet") }
 
+// number is the schema of a unit: a number, said which.
 func number(of string) *huma.Schema { return &huma.Schema{Type: huma.TypeNumber, Description: of} }

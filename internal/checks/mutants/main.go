@@ -18,6 +18,7 @@ import (
 // wanted is the least share of the changes that a test comes upon which must be noticed.
 const wanted = 0.95
 
+// report is what the mutation tool writes of a package, as far as it is read here.
 type report struct {
 	Files []struct {
 		Name      string `json:"file_name"`

@@ -51,6 +51,7 @@ func main() {
 	}
 }
 
+// run writes the page, or says that it is no longer what the tests would make of it.
 func run(folder, page string, compare bool) error {
 	text, err := made(folder)
 	if err != nil {
@@ -69,6 +70,8 @@ func run(folder, page string, compare bool) error {
 	return nil
 }
 
+// made puts the page together, topic by topic. A file of checks that belongs to no topic is an error: it
+// would not be told.
 func made(folder string) (string, error) {
 	written, err := filepath.Glob(filepath.Join(folder, "*.jsonl"))
 	if err != nil {
@@ -107,6 +110,7 @@ func made(folder string) (string, error) {
 	return fmt.Sprintf(head, total, strings.Join(names, ", ")) + body.String(), nil
 }
 
+// head is the top of the page, which says what a kind of source is worth.
 const head = `# Checks against the outside
 
 Made by ` + "`make checks`" + ` from the tests, which fail where the program answers otherwise; ` + "`make test`" + ` fails where this page is
@@ -118,6 +122,7 @@ library**: a general-purpose library asked the same question. **Common practice*
 printed and written down from memory; hold it against print before you rely on it.
 `
 
+// read reads the checks of one package, each once and in an order that does not depend on the tests'.
 func read(file string) ([]checks.Check, error) {
 	f, err := os.Open(file)
 	if err != nil {
@@ -144,6 +149,7 @@ func inOrder(c checks.Check) []string {
 	return []string{c.Test, c.What, c.Value, fmt.Sprint(c.Source), c.Topic}
 }
 
+// cell is a text that breaks no table.
 func cell(text string) string {
 	return strings.NewReplacer("|", "\\|", "\n", " ").Replace(text)
 }
