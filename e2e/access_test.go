@@ -69,7 +69,7 @@ func scanOnTheWay(t *testing.T, axe, theme string) {
 	p.press("Use this sequence")
 	p.see(".pad")
 	p.scan(axe, theme+" temperature")
-	p.press("Keys")
+	p.way("Keys")
 	p.see("dl")
 	p.scan(axe, theme+" keys")
 

@@ -41,7 +41,7 @@ func driven(t *testing.T, r *running, engine string, w way) *driver {
 			"mechanic": "Tess Ardal", "reason": "", "odometer_km": 0}, nil)
 	s := d.now()
 	if s.Engine.Gear.Means != "exchanged" {
-		d.out = w.Stops[0].Valves[0]
+		d.out = w.Stops[len(w.Stops)-1].Valves[0] // so that full turns come before it is checked
 	}
 	return d
 }
@@ -106,7 +106,11 @@ func (d *driver) step(s state) bool {
 	now := s.State.Now
 	switch now.Action {
 	case "choose_way":
-		d.do(map[string]any{"kind": "way_chosen", "school": d.way.School, "order": d.way.Order})
+		way := map[string]any{"kind": "way_chosen", "school": d.way.School, "order": d.way.Order}
+		if s.Engine.Gear.Means != "exchanged" { // so that only what was set is checked, after full turns
+			way["round"], way["check"] = "set_as_you_go", "set_ones"
+		}
+		d.do(way)
 	case "prepare":
 		warm := map[string]float64{"cold": 19, "hot": 85}[s.State.Card.State]
 		d.do(map[string]any{"kind": "prepared", "engine_c": warm, "ambient_c": 18})
@@ -126,7 +130,7 @@ func (d *driver) step(s state) bool {
 	case "lock":
 		d.do(map[string]any{"kind": "locked", "valve": now.Valve})
 	case "bar_over":
-		d.do(map[string]any{"kind": "barred_over"})
+		d.do(map[string]any{"kind": "barred_over", "stop": now.Stop})
 	case "sign":
 		d.do(map[string]any{"kind": "signed", "by": "Tess Ardal", "tools_out": true})
 	default:
@@ -185,6 +189,10 @@ func (d *driver) lookAt(p *tab, state, where string) {
 		d.disagree(p)
 	}
 	p.waits(`() => document.querySelector('.now h2, .find h2')`, "the headline")
+	p.waits(`() => { const c = document.querySelector('.rung.cursor'), l = c?.closest('.ladder')
+		if (!l) return true
+		const a = c.getBoundingClientRect(), b = l.getBoundingClientRect()
+		return a.top >= b.top - 1 && a.bottom <= b.bottom + 1 }`, "the rung that waits to be in view")
 	assert.Empty(d.t, p.MustEval(nothingLiesOver).Val(), where)
 	assert.Empty(d.t, p.MustEval(tooSmall).Val(), where)
 	if state == "conflict" {

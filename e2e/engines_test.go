@@ -219,7 +219,7 @@ func TestLunchBreak(t *testing.T) {
 	p.waits(`() => document.querySelector('.find h2')?.textContent.includes('360°')`,
 		"cylinder 1 rocking is 360°")
 	p.press("Go on from here")
-	p.says("Read I4")
+	p.says("Read E4")
 	p.clean()
 }
 

@@ -113,7 +113,7 @@ func TestTheNutAndTheMark(t *testing.T) {
 	const id = "demo-job-van"
 	p := open(t, r, "/jobs/"+id, 1280, 800)
 	p.says("Choose the sequence")
-	p.press("those set, both kinds")
+	p.press("No check, both kinds")
 	p.press("It closes the gap: back off first")
 	p.fill("By how much, until it is learned", "0,03")
 	p.press("Use this sequence")

@@ -110,11 +110,10 @@ func (c played) drive(t *testing.T, p *tab, r *running, job string) (done rehear
 		switch now.Action {
 		case "sign":
 			return done
-		case "turn":
-			*turning += now.TurnDeg
-			p.press(capitalised(now.Instruction.Until))
-		case "bar_over":
-			turning = &done.CheckTurn
+		case "turn", "bar_over":
+			if s.State.Phase == "verify" {
+				turning = &done.CheckTurn
+			}
 			*turning += now.TurnDeg
 			p.press(capitalised(now.Instruction.Until))
 		case "free":
@@ -125,7 +124,12 @@ func (c played) drive(t *testing.T, p *tab, r *running, job string) (done rehear
 		case "keep":
 			p.press("Keep")
 		case "adjust":
-			p.press("Set")
+			if now.Tell != nil {
+				p.press(now.Tell.Says)
+				p.press("Yes, all three") // asked back, for nobody sets a valve within five seconds; no tap at work
+			} else {
+				p.press("Set")
+			}
 		case "lock":
 			p.press("Locked")
 		default:

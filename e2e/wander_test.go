@@ -83,7 +83,7 @@ func TestAWanderingJob(t *testing.T) {
 	stop := d.now().State.Now.Stop
 	goes(tablet)
 	before = d.now().State.Happenings
-	phone.way("Crank moved?")
+	phone.press("Crank moved?")
 	waitFor(t, phone, r, d.job, before)
 	tablet.says("Turn the crank until")
 	assert.Nil(t, crankOf(t, r, d.job), "the place is not known any more")

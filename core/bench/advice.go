@@ -117,24 +117,13 @@ type Rung struct {
 	Other *engine.Kind
 }
 
-// first is the leaf to begin with: the single one within the limits whose drag settles most valves at once,
-// that is with the least doubt reaching over a limit, and of those the one nearest the aim; else the one to
-// set by.
+// first is the leaf to begin with: the aim's own, so that a valve that is as it was wanted is known by one
+// touch; where none lies within the limits, the one to set by.
 func (a *Advice) first(v *job.ValveState) gauge.Stack {
-	w, aim := v.Limits.Window, a.j.AimOf(v)
-	list := slices.DeleteFunc(a.j.Owned.Singles(),
-		func(st gauge.Stack) bool { return !w.Contains(st.Thickness()) })
-	if len(list) == 0 {
-		return a.SetBy(v)
+	if leaf, ok := a.j.AimLeaf(v); ok {
+		return leaf
 	}
-	over := func(st gauge.Stack) measure.Length {
-		gap, doubt, _ := clearance.Reading{Stack: st, Feel: clearance.Drag}.Estimate(a.j.Feel)
-		return max(0, w.Lower-(gap-doubt), gap+doubt-w.Upper)
-	}
-	return slices.MinFunc(list, func(l, r gauge.Stack) int {
-		return cmp.Or(cmp.Compare(over(l), over(r)),
-			cmp.Compare((l.Thickness()-aim).Abs(), (r.Thickness()-aim).Abs()))
-	})
+	return a.SetBy(v)
 }
 
 // about is how far outside the limits a leaf is shown without asking (from memory: valves are seldom further

@@ -5,6 +5,7 @@ import (
 
 	"metronix/core/adjust"
 	"metronix/core/clearance"
+	"metronix/core/gauge"
 	"metronix/core/gear"
 	"metronix/core/job"
 	"metronix/core/sequence"
@@ -70,7 +71,18 @@ func (a *Advice) reading(v *job.ValveState) Headline {
 	case len(v.Round) > 0 && judged.TryNext != nil:
 		return sayTry(v.Name, judged.TryNext.String())
 	}
+	if leaf, change := a.change(v); change {
+		return sayChange(leaf.String(), a.Called(v), a.j.Phase() == job.Verify)
+	}
 	return sayRead(a.standing(), a.Called(v), a.j.Phase() == job.Verify)
+}
+
+// change is the leaf to pick up before a valve is read, where another one is in hand; ok is false where the
+// same one serves, or nothing was felt by a leaf yet.
+func (a *Advice) change(v *job.ValveState) (leaf gauge.Stack, ok bool) {
+	leaf = a.first(v)
+	hand := a.j.InHand()
+	return leaf, len(v.Round) == 0 && len(hand) > 0 && len(leaf) > 0 && !leaf.Same(hand)
 }
 
 // setting says by what a valve is set, and how far its screw is to be turned where a figure allows to reckon
@@ -135,6 +147,27 @@ func (a *Advice) Instead(next job.Next) (other job.Next, ok bool) {
 		return other, true
 	}
 	return other, false
+}
+
+// Tell is what one tap may say of a valve that is to be set.
+type Tell struct {
+	Leaf gauge.Stack // that drags with the nut tight
+	Says string
+	By   job.LockedBy // empty: nothing is said of the nut
+}
+
+// Tell is what one tap may say where a valve is to be set; ok is false where each step is told by itself.
+func (a *Advice) Tell(next job.Next) (t Tell, ok bool) {
+	v, at := a.j.Valve(next.Valve)
+	if !at || next.Action != job.DoAdjust {
+		return t, false
+	}
+	leaf, ok := a.j.Telling(v)
+	t = Tell{Leaf: leaf, Says: sayTold(leaf.String(), a.j.Locking == job.InTwoGoes)}
+	if a.j.Locking == job.InTwoGoes {
+		t.By = job.ByTorque
+	}
+	return t, ok
 }
 
 // LeafSaid is the leaf or stack to set a valve by, as stamped; where none is owned, the gap to set.

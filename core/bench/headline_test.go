@@ -91,15 +91,13 @@ func TestTheOneInstruction(t *testing.T) {
 		Sub: "Take back the one you trust least."}, says(d))
 	d.Do(job.Happening{Act: job.Undone{Target: d.Job.CanUndo()}})
 	d.Do(job.Happening{Act: job.Undone{Target: d.Job.CanUndo()}})
-	d.ReadUntil(
-		job.DoBarOver,
-		func(v string) (measure.Length, clearance.Feel) { return jobtest.Nominal(v), clearance.Drag },
-	)
-	assert.Equal(t, "Turn the crank two full turns", says(d).Before[:len("Turn the crank two full turns")])
-	assert.Equal(t, "Then every valve is read again, and every lock nut felt.", says(d).Sub)
-	stop := d.Job.Next().Stop
-	d.Do(job.Happening{Act: job.BarredOver{Stop: &stop}})
-	assert.Equal(t, "Cylinder 3 is rocking. Check I2.", says(d).String())
+	assert.Equal(t, "Change leaf: 0.22. Read I1.", says(d).String(), "0.30 is in hand")
+	d.Feel("I1", 220, clearance.Drag)
+	for d.Job.Next().Valve == "I1" {
+		d.Do(job.Happening{Act: job.Kept{Valve: "I1"}})
+	}
+	d.Do(job.Happening{Act: job.Turned{Stop: d.Job.Next().Stop}})
+	assert.Equal(t, "Cylinder 2 is rocking. Read I3.", says(d).String(), "the leaf in hand is used first")
 	d.Work(jobtest.Nominal)
 	assert.Equal(t, "Account for all tools and leaves, then sign.", says(d).String())
 	d.Do(job.Happening{Act: job.Signed{By: "Ilse", ToolsOut: true}})
@@ -130,6 +128,34 @@ func TestTheInstructionByCircumstance(t *testing.T) {
 		"No torque is printed: by hand feel, short of straining the thread. Hold the screw still.",
 		says(plain).Sub,
 	)
+
+	over := jobtest.Start(t, jobtest.Setup())
+	over.Do(job.Happening{Act: job.RoundChosen{Round: job.Round{Going: job.SetAsYouGo, Check: job.CheckSetOnes}}})
+	over.Begin(sequence.RockingPairs)
+	for over.Job.Next().Action != job.DoBarOver {
+		switch n := over.Job.Next(); n.Action {
+		case job.DoTurn:
+			over.Do(job.Happening{Act: job.Turned{Stop: n.Stop}})
+		case job.DoAdjust:
+			over.Do(job.Happening{Act: job.Adjusted{Valve: n.Valve}})
+		case job.DoLock:
+			over.Do(job.Happening{Act: job.Locked{Valve: n.Valve}})
+		case job.DoKeep:
+			over.Do(job.Happening{Act: job.Kept{Valve: n.Valve}})
+		case job.DoRead:
+			leaf := jobtest.Nominal(n.Valve)
+			if v, _ := over.Job.Valve(n.Valve); n.Valve == "E2" && v.Adjustments == 0 {
+				leaf = 400
+			}
+			over.Feel(n.Valve, leaf, clearance.Drag)
+		}
+	}
+	assert.Equal(t, "Turn the crank two full turns until cylinder 3 rocks.", says(over).String(),
+		"its nut was made tight at this very stop")
+	assert.Equal(t, "Then each valve that was set is read again, and every lock nut felt.", says(over).Sub)
+	stop := over.Job.Next().Stop
+	over.Do(job.Happening{Act: job.BarredOver{Stop: &stop}})
+	assert.Equal(t, "Cylinder 3 is rocking. Check E2.", says(over).String())
 
 	night := going(t, nil)
 	night.Job = night.Job.AsOf(jobtest.Noon.Add(job.ConfirmAfter + time.Second))

@@ -70,9 +70,9 @@ func TestTheLadder(t *testing.T) {
 		names(bench.Advise(d.Job, adjust.Shift{}).Ladder(e1), near), "one that was tried is shown")
 }
 
-// The leaf to begin with is the one whose drag settles most: one that reaches over a limit with its doubt
-// comes after one that does not, though it is nearer the aim.
-func TestTheFirstLeafReachesOverNoLimit(t *testing.T) {
+// The leaf to begin with is the aim's own, so that a valve that is as it was wanted is known by one touch,
+// though its doubt may reach over a limit.
+func TestTheFirstLeafIsTheAims(t *testing.T) {
 	fig := func(l measure.Length) clearance.Figure { return clearance.Figure{Metric: &l} }
 	first := func(lower, upper, nominal measure.Length, leaves ...measure.Length) string {
 		s := jobtest.Setup()
@@ -92,9 +92,9 @@ func TestTheFirstLeafReachesOverNoLimit(t *testing.T) {
 		}
 		return ""
 	}
-	assert.Equal(t, "0.225", first(200, 240, 210, 205, 225), "0.205 reaches below")
-	assert.Equal(t, "0.215", first(200, 240, 230, 215, 235), "0.235 reaches above")
-	assert.Equal(t, "0.21", first(190, 250, 210, 210, 225), "where neither does, the nearer")
+	assert.Equal(t, "0.205", first(200, 240, 210, 205, 225), "0.205 reaches below, and is the aim's all the same")
+	assert.Equal(t, "0.235", first(200, 240, 230, 215, 235), "0.235 reaches above")
+	assert.Equal(t, "0.21", first(190, 250, 210, 210, 225))
 }
 
 // A stack of two is offered unasked where no single leaf lies within twice the feel of it: 0.010 each way.

@@ -60,6 +60,15 @@ func sayRead(standing, valve string, check bool) Headline {
 	return Headline{Before: standing + "Read ", Strong: valve + "."}
 }
 
+// sayChange asks for another leaf before a valve is read: the wrong one in hand is felt as a wrong gap.
+func sayChange(leaf, valve string, check bool) Headline {
+	h := Headline{Before: "Change leaf: ", Strong: leaf, After: ". Read " + valve + "."}
+	if check {
+		h.After = ". Check " + valve + "."
+	}
+	return h
+}
+
 // sayReadAgain reads a valve after it was set: a lock nut that moved the gap shows here and nowhere else.
 func sayReadAgain(valve string, nut bool) Headline {
 	if nut {
@@ -108,6 +117,14 @@ func sayScrew(valve, leaf string, t adjust.Turn, w gear.Words) Headline {
 // sayLock tightens the nut in one go.
 func sayLock(valve, torque string) Headline {
 	return Headline{Before: "Lock ", Strong: valve, After: ", then check again.", Sub: torque}
+}
+
+// sayTold is the button that tells three steps in one.
+func sayTold(leaf string, torqued bool) string {
+	if torqued {
+		return "Set, torqued, " + leaf + " drags"
+	}
+	return "Set, locked, " + leaf + " drags"
 }
 
 // sayNip tightens it lightly, its torque to follow: two stages keep the screw from being carried round.

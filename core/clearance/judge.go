@@ -25,10 +25,11 @@ const (
 func Feels() []Feel { return []Feel{Free, DragLight, Drag, DragFirm, WontGo} }
 
 // drags says whether a feel is a drag, graded or not.
-func (f Feel) drags() bool { return f == Drag || f == DragLight || f == DragFirm }
+// Drags says that a leaf went and was felt, however lightly or firmly.
+func (f Feel) Drags() bool { return f == Drag || f == DragLight || f == DragFirm }
 
 // against says whether two feels of one leaf contradict each other: two drags do not, however graded.
-func (f Feel) against(g Feel) bool { return f != g && !(f.drags() && g.drags()) }
+func (f Feel) against(g Feel) bool { return f != g && !(f.Drags() && g.Drags()) }
 
 // Reading is one leaf or stack tried in the gap, or a number read off a dial indicator.
 type Reading struct {
@@ -48,7 +49,7 @@ const DialUncertainty = 10 * measure.Micrometre
 const MaxUncertainty = measure.Millimetre / 10
 
 // dragged says that a reading gives an estimate: a leaf dragged, or a dial was read.
-func (r Reading) dragged() bool { return r.Dial != nil || r.Feel.drags() }
+func (r Reading) dragged() bool { return r.Dial != nil || r.Feel.Drags() }
 
 // band is the stretch of gaps that a drag or a dial allows: its middle, and how far it reaches either way
 // with a mechanic's feel; ok is false where a reading only bounds the gap on one side.
@@ -56,7 +57,7 @@ func (r Reading) band(feel measure.Length) (middle, doubt measure.Length, ok boo
 	switch {
 	case r.Dial != nil:
 		return r.Dial.Gap, r.Dial.Uncertainty, true
-	case r.Feel.drags():
+	case r.Feel.Drags():
 		return r.Stack.Thickness(), r.Stack.Uncertainty() + feel, true
 	}
 	return 0, 0, false

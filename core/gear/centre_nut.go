@@ -6,7 +6,8 @@ const CentreNut Kind = "centre_nut"
 var centreNut = Gear{
 	Kind: CentreNut, Title: "Rocker stud nut",
 	Means: Turned, Closes: In, Ratio: RockerRatio, gain: func(r float64) float64 { return 1 + r },
-	Tools: []string{"Deep socket or ring spanner for the stud nut"},
+	Creeps: true,
+	Tools:  []string{"Deep socket or ring spanner for the stud nut"},
 	Words: Words{
 		Part: "Nut", In: "down", Out: "up",
 		Turn: "Turn the nut on the stud until {leaf} drags.",

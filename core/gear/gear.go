@@ -47,6 +47,7 @@ type Gear struct {
 	Means    Means
 	Closes   Way      // which way its screw or nut travels to close the gap, by geometry; empty: it has none
 	Ratio    Ratio    // what its gain is reckoned from
+	Creeps   bool     // its thread holds by itself: a check by turning is worth its time (common practice)
 	FallsOut bool     // a part of it can drop out where it is slackened until it is free
 	NotSet   string   // why there is nothing to set; empty: it is set
 	Tools    []string // what it is set with, laid out before the job (common practice)

@@ -7,6 +7,7 @@ const ThreadedTappet Kind = "threaded_tappet"
 var threadedTappet = Gear{
 	Kind: ThreadedTappet, Title: "Threaded tappet, gap at the tappet",
 	Means: Turned, Closes: Out, gain: func(float64) float64 { return 1 },
-	Tools: tappetTools, Words: tappetWords,
+	Creeps: true,
+	Tools:  tappetTools, Words: tappetWords,
 	Picture: Picture{Tappet, TappetNuts, "tappet and valve stem", false},
 }

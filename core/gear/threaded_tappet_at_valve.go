@@ -7,6 +7,7 @@ const ThreadedTappetAtValve Kind = "threaded_tappet_at_valve"
 var threadedTappetAtValve = Gear{
 	Kind: ThreadedTappetAtValve, Title: "Threaded tappet, gap at the valve",
 	Means: Turned, Closes: Out, Ratio: RockerRatio, gain: func(r float64) float64 { return r },
-	Tools: tappetTools, Words: tappetWords,
+	Creeps: true,
+	Tools:  tappetTools, Words: tappetWords,
 	Picture: Picture{Pushrod, TappetNuts, "rocker and valve tip", false},
 }

@@ -25,7 +25,7 @@ func Acts() []Act {
 	return []Act{
 		WayChosen{}, RoundChosen{}, TemperatureNoted{}, Prepared{}, JudgedCold{}, JudgedHot{}, EngineStopped{},
 		Turned{}, Located{}, Doubted{}, Picked{}, ReadingTaken{}, DialRead{},
-		Withdrawn{}, Sized{}, ShimsChosen{}, Kept{}, Freed{}, Adjusted{}, Nipped{}, Locked{}, LeftAsIs{},
+		Withdrawn{}, Sized{}, ShimsChosen{}, Kept{}, Freed{}, Adjusted{}, Nipped{}, Locked{}, SetTold{}, LeftAsIs{},
 		BarredOver{}, Undone{}, Signed{},
 		WentHot{}, TakenIn{}, SoundNoted{}, TaskMarked{}, Stripped{}, NutFelt{}, Waiting{}, HandedOver{},
 		ToolMoved{}, FindingNoted{}, Amended{}, Countersigned{},

@@ -84,9 +84,9 @@ func (a Adjusted) do(j *Job) {
 	v.Stage, v.Nipped, v.LockedBy = NutLoose, false, ""
 	j.unfelt(v.Name)
 	if !j.Sheet.HasLockNut() {
-		v.Stage = NutTight
+		v.Stage, v.tightAt = NutTight, j.travel
 	}
-	j.barred, j.picked = false, v.Name
+	j.picked = v.Name
 }
 
 func (a Adjusted) closes(*Job) string { return a.Valve }

@@ -22,7 +22,7 @@ func (j *Job) apply(h Happening, accepted bool) error {
 			return err
 		}
 	}
-	j.doubtful = doubt
+	j.doubtful, j.keepsClose = doubt, h.by(closeRules)
 	j.putBack = j.putBack || at.Before(j.last.Add(-clockSlack))
 	if resumes(h.Act) {
 		j.Waits = Deferral{}

@@ -39,11 +39,20 @@ func (a BarredOver) may(j *Job, since string) error {
 	return Turned{Stop: *a.Stop}.may(j, since)
 }
 
+// do counts what was led where these are the turns that were led, else the full turns and on to the stop.
 func (a BarredOver) do(j *Job) {
-	j.barred, j.checked = true, true
-	if a.Stop != nil {
-		Turned{Stop: *a.Stop}.do(j)
+	by := j.toTurn()
+	if n := j.toCheckNext(); a.Stop != nil && n.Action == DoBarOver && n.Stop == *a.Stop {
+		by = n.Turn
+	} else if a.Stop != nil && j.Crank.Known && len(j.Plan.Stops) > 0 {
+		by += j.turnTo(*a.Stop)
 	}
+	j.checked = true
+	if a.Stop == nil || len(j.Plan.Stops) == 0 {
+		j.travel += by
+		return
+	}
+	j.turnOver(*a.Stop, by)
 }
 
 func (BarredOver) moves() bool { return true }

@@ -51,10 +51,8 @@ func (j *Job) Brief() Brief {
 			}
 		}
 	case DoBarOver:
-		b.Turns = j.TurnsToCheck()
-		if n.Stop >= 0 && j.Known() {
-			b.Turning, b.By = GoOver, max(0, n.Turn-measure.Turn*measure.Angle(b.Turns))
-		}
+		b.Turns = 2 * int(n.Turn/measure.Cycle)
+		b.Turning, b.By = GoOver, n.Turn%measure.Cycle
 	case DoAdjust:
 		b.Shims = j.Sheet.Shimmed()
 	case DoNothing:

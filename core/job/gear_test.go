@@ -148,7 +148,8 @@ func TestShimmedEngine(t *testing.T) {
 		d.Feel(next.Valve, 300, clearance.Drag)
 		d.Do(job.Happening{Act: job.Kept{Valve: next.Valve}})
 	}
-	assert.Equal(t, job.DoBarOver, d.Job.Next().Action)
+	assert.Equal(t, job.Verify, d.Job.Phase())
+	assert.Equal(t, job.DoRead, d.Job.Next().Action, "those that kept their shims were turned over twice")
 }
 
 // The loose end lies a feel and an unchecked leaf below the upper limit, so that a valve set there reads in

@@ -7,8 +7,12 @@ import (
 // Rules is the version of the rules by which happenings are taken now. A job that was open when the rules
 // changed has its crank unknown, because earlier ones let it stand where it had not been found. 2: the crank
 // is known only where it was seen. 3: figures count by the heat they were read at, and a signature answers
-// for each valve that is out.
-const Rules = 3
+// for each valve that is out. 4: a drag of the aim's own leaf keeps itself.
+const (
+	Rules      = 4
+	crankRules = 3 // since when rules say the same of where the crank stands
+	closeRules = 4
+)
 
 // Happening is one entry of a job's list: an act, and when and by whose view of the job it was done. ID is
 // made by the client, so that the same happening sent twice is known.
@@ -23,6 +27,9 @@ type Happening struct {
 	Act    Act
 }
 
+// by says that a happening was taken by rules of a version at least.
+func (h Happening) by(rules int) bool { return h.Rules == 0 || h.Rules >= rules }
+
 // todays says that a happening was taken by today's rules.
 func (h Happening) todays() bool { return h.Rules == 0 || h.Rules == Rules }
 
@@ -31,6 +38,7 @@ const (
 	CrankMoved = "crank_moved" // somebody else moved the crank since this screen was drawn
 	KeptSince  = "kept_since"  // the valve's readings were kept since this one was made
 	EngineRan  = "engine_ran"  // the engine ran since this reading was made
+	SoSoon     = "so_soon"     // it can hardly have been done since: asked back, it is taken
 )
 
 // Refusal says why a happening cannot be taken: the field at fault (empty: the happening as a whole) and a

@@ -25,6 +25,8 @@ type Setup struct {
 	Rule  clearance.Rule
 	Owned gauge.Set
 	Feel  measure.Length
+	// NewCam says that a cam was changed or rebuilt: its valves settle, and are worth a check by turning
+	NewCam bool
 }
 
 // Start is what a job is begun with: a setup, its cards by their places on the sheet.
@@ -36,6 +38,7 @@ type Start struct {
 	Rule    clearance.Rule
 	Owned   gauge.Set
 	Feel    measure.Length
+	NewCam  bool // the work follows on a new cam or a rebuild
 }
 
 // Setup takes the cards from the sheet. A hot card that is begun with before its own hot pass is used cold.
@@ -52,6 +55,8 @@ func (s Start) Setup() (Setup, error) {
 		Rule:  s.Rule,
 		Owned: s.Owned,
 		Feel:  s.Feel,
+
+		NewCam: s.NewCam,
 	}
 	if s.HotCard >= 0 {
 		setup.Hot = &cards[s.HotCard]
@@ -105,16 +110,18 @@ type Job struct {
 	Hands     []Hand   // who went on with it, after whoever began it
 	LockPairs []LockPair
 
-	barred    bool // two turns were made since the last adjustment
-	checked   bool // two turns were made in this pass: what is read now is no longer as found
-	picked    string
-	required  measure.Angle
-	begun     Setup       // as the job began: the hot pass changes the card
-	effective []Happening // what stands, undone ones left out
-	log       log
+	checked    bool // full turns were made in this pass: what is read now is no longer as found
+	picked     string
+	leafInHand gauge.Stack // that was felt last; nil: none was
+	lastRead   string      // the valve that a leaf was put into last: the leaf is in hand still; empty: none
+	required   measure.Angle
+	begun      Setup       // as the job began: the hot pass changes the card
+	effective  []Happening // what stands, undone ones left out
+	log        log
 
-	now, last time.Time // of the happening being taken, and of the one before
-	doubtful  bool      // now is when it arrived, because the client's word for it cannot be right
+	now, last  time.Time // of the happening being taken, and of the one before
+	keepsClose bool      // the happening being taken is of rules by which a drag of the aim's leaf keeps itself
+	doubtful   bool      // now is when it arrived, because the client's word for it cannot be right
 }
 
 // Crank is where the crank is taken to stand.
@@ -128,7 +135,8 @@ type Crank struct {
 	// why it is turned back though the sheet does not allow it; empty: it is not
 	BackReason string
 
-	pause pause
+	pause  pause
+	travel measure.Angle // how far it was turned the one way, net, since the job began
 }
 
 // Shims is where the shims of a shimmed engine are, beside those under its valves.
@@ -204,6 +212,9 @@ func (j *Job) Valve(name string) (*ValveState, bool) {
 	}
 	return j.Valves[i], true
 }
+
+// InHand is the leaf or stack that was felt last, and is in the hand still; nil: none was.
+func (j *Job) InHand() gauge.Stack { return j.leafInHand }
 
 // Judge is the judgement of a valve's readings that are not kept yet.
 func (j *Job) Judge(v *ValveState) clearance.Judgement {

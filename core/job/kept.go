@@ -52,7 +52,11 @@ func (a Kept) do(j *Job) {
 	result := &Result{Judgement: judgement, Readings: v.Round, At: v.readAt, Stale: j.stale(v.readAt),
 		TimeDoubtful: v.readDoubt, OffAim: j.offAim(v, judgement)}
 	j.learn(v, judgement)
-	if v.Adjustments == 0 && !v.Freed && !j.checked {
+	untouched := v.Adjustments == 0 && !v.Freed
+	if checked := v.AsFound != nil && j.turnedEnough(v); untouched && !j.checked && !checked {
+		if v.AsFound == nil {
+			v.tightAt = j.travel
+		}
 		v.AsFound = result
 	}
 	if v.Shim > 0 {
@@ -61,7 +65,7 @@ func (a Kept) do(j *Job) {
 	v.reading(nil)
 	v.Last, v.Stage, v.LeaveReason, v.Outside, j.picked = result, Untouched, "", false, ""
 	v.PutOff = Deferral{}
-	v.Verified = j.barred && judgement.Verdict == clearance.In && !result.Stale
+	v.Verified = j.turnedEnough(v) && judgement.Verdict == clearance.In && !result.Stale
 	if result.Stale {
 		j.shut("The last reading came later than the hot figures hold. Run the engine warm again.")
 	}
@@ -84,9 +88,22 @@ func (j *Job) keepSure(valve string, asked bool) {
 	if !asked || !v.toKeep() {
 		return
 	}
-	if judged := j.Judge(v); judged.Verdict == clearance.In && judged.Sure && judged.TryNext == nil {
+	judged := j.Judge(v)
+	sure := judged.Verdict == clearance.In && judged.Sure && judged.TryNext == nil
+	if sure || j.keepsClose && j.aimDrags(v, judged) {
 		Kept{Valve: valve}.do(j)
 	}
+}
+
+// aimDrags says that a valve is in by a drag of the aim's own leaf, which is what was wanted: close or not,
+// nothing is to be asked. Not under the guarded rule, which asks for more, nor where that leaf lies below the
+// nominal, where close is close to tight, nor with shims, which are chosen by figures.
+func (j *Job) aimDrags(v *ValveState, judged clearance.Judgement) bool {
+	leaf, ok := j.AimLeaf(v)
+	last := v.Round[len(v.Round)-1]
+	return ok && judged.Verdict == clearance.In && judged.Conflict == "" && !j.Sheet.Shimmed() &&
+		j.Rule != clearance.Guarded && leaf.Thickness() >= v.Limits.Nominal &&
+		last.Dial == nil && last.Feel.Drags() && last.Stack.Same(leaf)
 }
 
 // keptAtOnce is the valve that keepSure kept just now; empty where it waits, or where that was taken back.

@@ -44,7 +44,7 @@ func (a Locked) do(j *Job) {
 			v.before = *estimate
 		}
 	}
-	v.Stage, v.Nipped, v.LockedBy = NutTight, false, a.By
+	v.Stage, v.Nipped, v.LockedBy, v.tightAt = NutTight, false, a.By, j.travel
 	v.reading(nil)
 }
 

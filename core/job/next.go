@@ -1,6 +1,7 @@
 package job
 
 import (
+	"cmp"
 	"slices"
 
 	"metronix/core/clearance"
@@ -69,12 +70,12 @@ func (j *Job) Next() Next {
 		return Next{Action: DoFree, Valve: j.nextToFree().Name, Stop: j.Stop}
 	}
 	switch {
-	case phase == Verify && !j.barred:
-		return j.barOver()
 	case phase == Sign:
 		return Next{Action: DoSign, Stop: j.Stop}
 	case !j.Known():
 		return j.findAgain()
+	case phase == Verify:
+		return j.toCheckNext()
 	}
 	// All that can be done here is done before the crank is turned: turning is what tires, and on the hand
 	// method each stop is visited once.
@@ -125,7 +126,7 @@ func (j *Job) workAt(v *ValveState) Next {
 // findAgain leads to a stop where the crank is not known: the one where it is believed to stand, where
 // anything is waiting there, else the first one after it that has a valve waiting.
 func (j *Job) findAgain() Next {
-	if j.Crank.Known && j.Stop >= 0 && j.firstPending(j.Plan.Stops[j.Stop]) != nil {
+	if j.Crank.Known && j.Stop >= 0 && j.waitsAt(j.Plan.Stops[j.Stop]) {
 		return Next{Action: DoTurn, Stop: j.Stop, Confirm: true}
 	}
 	next := j.turnOn()
@@ -141,15 +142,46 @@ func (j *Job) atHand() *ValveState {
 	return j.firstPending(j.Plan.Stops[j.Stop])
 }
 
-// firstPending is the first valve of a stop that still waits, in the order in which the stop sets them.
+// firstPending is the first valve of a stop that waits to be worked on there; nil: none.
 func (j *Job) firstPending(stop sequence.Stop) *ValveState {
-	for _, set := range stop.Set {
-		if v, ok := j.Valve(set.Valve); ok && j.Pending(v) {
+	for _, v := range j.inHandOrder(stop) {
+		if j.Pending(v) && j.ripe(v) {
 			return v
 		}
 	}
 	return nil
 }
+
+// waitsAt says that a valve of a stop waits in the present phase, there and now or after more turns.
+func (j *Job) waitsAt(stop sequence.Stop) bool {
+	return slices.ContainsFunc(j.inHandOrder(stop), j.Pending)
+}
+
+// inHandOrder is the valves of a stop, those first whose kind the leaf in hand was last used at: it is used up
+// before another one is picked up (common practice). Within a kind it is the plan's order.
+func (j *Job) inHandOrder(stop sequence.Stop) (list []*ValveState) {
+	for _, set := range stop.Set {
+		if v, ok := j.Valve(set.Valve); ok {
+			list = append(list, v)
+		}
+	}
+	if last, ok := j.Valve(j.lastRead); ok {
+		slices.SortStableFunc(list, func(a, b *ValveState) int {
+			switch {
+			case a.Kind == b.Kind:
+				return 0
+			case a.Kind == last.Kind:
+				return -1
+			}
+			return 1
+		})
+	}
+	return list
+}
+
+// ripe says that a valve which waits in the check round was turned over often enough by now; in any other
+// phase each is.
+func (j *Job) ripe(v *ValveState) bool { return j.Phase() != Verify || j.turnedEnough(v) }
 
 // atValve are the choices of what to do about a valve where the crank serves it: the first that fits; else it
 // is read.
@@ -251,7 +283,7 @@ func (j *Job) turnOn() Next {
 		if j.Stop < 0 {
 			at = i - 1
 		}
-		if j.firstPending(j.Plan.Stops[at]) == nil {
+		if !j.waitsAt(j.Plan.Stops[at]) {
 			continue
 		}
 		next := Next{Action: DoTurn, Stop: at}
@@ -263,19 +295,42 @@ func (j *Job) turnOn() Next {
 	return Next{Action: DoNothing, Stop: j.Stop}
 }
 
-// barOver leads over the full turns before the check round and on to the first stop at which a valve is to be
-// checked, the present one if it is.
-func (j *Job) barOver() Next {
-	n := Next{Action: DoBarOver, Stop: j.Stop}
-	if !j.Known() {
-		return n
+// toCheckNext is what is next in the check round: the walk goes on in its direction, and each valve is read at
+// the first coming of a stop that sets it at which it was turned over often enough. Turning that is a whole
+// cycle or more is full turns, and said as such.
+func (j *Job) toCheckNext() Next {
+	next := Next{Action: DoNothing, Stop: j.Stop}
+	var first *ValveState
+	for _, v := range j.Valves {
+		if !j.Pending(v) {
+			continue
+		}
+		left := j.toTurn() - j.turnsSince(v)
+		if left <= 0 && j.Stop < 0 && j.Settable(v) {
+			return j.workAt(v)
+		}
+		for at, stop := range j.Plan.Stops {
+			if !stop.Sets(v.Name) && at != j.stopFor(v) {
+				continue
+			}
+			by := j.turnTo(at)
+			for by < left {
+				by += measure.Cycle
+			}
+			if next.Action == DoNothing || by < next.Turn {
+				next, first = Next{Action: DoTurn, Stop: at, Turn: by}, v
+			}
+		}
 	}
-	n.Turn = measure.Turn * measure.Angle(j.TurnsToCheck())
-	if j.atHand() == nil {
-		on := j.turnOn()
-		n.Stop, n.Turn = on.Stop, n.Turn+on.Turn
+	switch {
+	case next.Action == DoNothing:
+		return next
+	case next.Turn == 0:
+		return j.workAt(cmp.Or(j.firstPending(j.Plan.Stops[next.Stop]), first))
+	case next.Turn >= measure.Cycle:
+		next.Action = DoBarOver
 	}
-	return n
+	return next
 }
 
 // turnTo is how far the crank goes to a stop, in the direction of the way.
@@ -287,7 +342,7 @@ func (j *Job) turnTo(stop int) measure.Angle {
 func (j *Job) nearest() Next {
 	best := Next{Action: DoNothing, Stop: j.Stop}
 	for at, stop := range j.Plan.Stops {
-		if turn := j.turnTo(at); j.firstPending(stop) != nil &&
+		if turn := j.turnTo(at); j.waitsAt(stop) &&
 			(best.Action == DoNothing || turn < best.Turn) {
 			best = Next{Action: DoTurn, Stop: at, Turn: turn}
 		}
@@ -300,15 +355,15 @@ func (j *Job) nearest() Next {
 func (j *Job) Here() []string {
 	var list []string
 	if j.Stop >= 0 && j.Known() {
-		for _, set := range j.Plan.Stops[j.Stop].Set {
-			if v, ok := j.Valve(set.Valve); ok && j.Pending(v) {
-				list = append(list, set.Valve)
+		for _, v := range j.inHandOrder(j.Plan.Stops[j.Stop]) {
+			if j.Pending(v) && j.ripe(v) {
+				list = append(list, v.Name)
 			}
 		}
 		return list
 	}
 	for _, v := range j.Valves {
-		if j.Settable(v) && j.Pending(v) {
+		if j.Settable(v) && j.Pending(v) && j.ripe(v) {
 			list = append(list, v.Name)
 		}
 	}
@@ -363,7 +418,7 @@ func (j *Job) Finished() (stops []int) {
 		return nil
 	}
 	for at, stop := range j.Plan.Stops {
-		if j.firstPending(stop) == nil {
+		if !j.waitsAt(stop) {
 			stops = append(stops, at)
 		}
 	}

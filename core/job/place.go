@@ -11,7 +11,16 @@ import (
 // stand takes the crank to be somewhere in a range: at the stop that lies in it, else in its middle. Readings
 // not kept of a valve that is not clear there are void: they were made somewhere else.
 func (j *Job) stand(at sequence.Range) {
+	known, from := j.sureOfPlace(), j.Crank.At
 	j.takeAt(at)
+	if known && !at.Holds(from) {
+		j.turnedBy(from, j.Crank.At)
+	}
+	j.standingThere()
+}
+
+// standingThere drops what was read somewhere else and not kept, and lets go of a valve that is not clear.
+func (j *Job) standingThere() {
 	for _, v := range j.Valves {
 		if !j.Settable(v) && len(v.Round) > 0 {
 			v.reading(nil)
@@ -38,6 +47,7 @@ func (j *Job) lose() {
 	for _, v := range j.Valves {
 		v.reading(nil)
 	}
+	j.countAnew()
 }
 
 // stopHere is the index of the stop at which the crank stands, all of whose valves are clear wherever it may

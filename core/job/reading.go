@@ -45,6 +45,9 @@ func (j *Job) addReading(valve string, madeThere bool, r clearance.Reading) {
 	v.readAt, v.readDoubt = j.now, j.doubtful
 	v.readThere = madeThere
 	j.picked = v.Name
+	if r.Dial == nil {
+		j.lastRead, j.leafInHand = v.Name, r.Stack
+	}
 }
 
 // outdated refuses to read a valve by a stale screen: one that was kept since, or one at a place where the

@@ -83,13 +83,13 @@ func (j *Job) again(h Happening, stands bool, acts map[string]Act) error {
 // upgradeBefore and upgrade make the crank unknown where a job goes on under newer rules than those it was
 // begun under: earlier ones let it stand where it had not been found.
 func (j *Job) upgradeBefore(h Happening) {
-	if h.todays() {
+	if h.by(crankRules) {
 		j.upgrade()
 	}
 }
 
 func (j *Job) upgrade() {
-	if n := len(j.effective); n > 0 && j.SignedBy == "" && !j.effective[n-1].todays() {
+	if n := len(j.effective); n > 0 && j.SignedBy == "" && !j.effective[n-1].by(crankRules) {
 		j.lose()
 	}
 }
@@ -109,9 +109,6 @@ func (j *Job) Take(h Happening) (*Job, error) {
 
 // Standing is what stands of the list: what was taken back is left out.
 func (j *Job) Standing() []Happening { return j.effective }
-
-// BarredOver says that the full turns before the check round were made since the last adjustment.
-func (j *Job) BarredOver() bool { return j.barred }
 
 // HasReadings says whether anything was read that still stands: from then on what the job started from is not
 // changed.

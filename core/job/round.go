@@ -107,17 +107,20 @@ func (j *Job) Rounds() []Going {
 	return []Going{SetAsYouGo, ReadFirst, ReadOnly, FreeFirst}
 }
 
-// UsualCheck is the check round that goes with the usual round: those that were set, where each was read
-// again with its nut tight; with shims every valve; in a hot pass none, for time is short and each was felt
-// again with its nut tight (common practice).
+// UsualCheck is the check round that goes with the usual round. None where each valve that was set was felt
+// again with its nut tight, which is the check; those that were set after a new cam, and where a thread holds
+// by itself; with shims, that have oil under them, every valve; in a hot pass none, for time is short (common
+// practice, all of it).
 func (j *Job) UsualCheck() Check {
 	switch {
 	case j.Card.State == clearance.Hot:
 		return CheckNone
 	case j.Sheet.Shimmed():
 		return CheckAll
+	case j.NewCam || j.Sheet.Gear().Creeps:
+		return CheckSetOnes
 	}
-	return CheckSetOnes
+	return CheckNone
 }
 
 // Checks is which valves the check round reads: as chosen, else all, and in a hot pass none.

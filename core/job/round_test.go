@@ -111,7 +111,7 @@ func TestTheCheckRound(t *testing.T) {
 		d, _, actions := round(t, enginetest.Four(), sequence.RockingPairs,
 			job.RoundChosen{Round: job.Round{Going: job.SetAsYouGo, Check: check}}, "E1", "I3")
 		assert.Equal(t, 8+want, actions[job.DoKeep], check)
-		assert.Equal(t, min(want, 1), actions[job.DoBarOver], check)
+		assert.Zero(t, actions[job.DoBarOver], check)
 		verified := 0
 		for _, v := range d.Job.Valves {
 			if v.Verified {
@@ -184,6 +184,17 @@ func TestShimsAreReadFirst(t *testing.T) {
 	assert.Equal(t, job.CheckAll, d.Job.UsualCheck())
 	screwed := jobtest.Start(t, jobtest.Setup())
 	assert.Equal(t, job.SetAsYouGo, screwed.Job.Rounds()[0], "the usual round of screws")
-	assert.Equal(t, job.CheckSetOnes, screwed.Job.UsualCheck())
+	assert.Equal(t, job.CheckNone, screwed.Job.UsualCheck(), "each is felt again with its nut tight")
+	cam := jobtest.Setup()
+	cam.NewCam = true
+	assert.Equal(t, job.CheckSetOnes, jobtest.Start(t, cam).Job.UsualCheck())
+	for kind, want := range map[gear.Kind]job.Check{gear.CentreNut: job.CheckSetOnes,
+		gear.ThreadedTappet: job.CheckSetOnes, gear.Eccentric: job.CheckNone} {
+		creeps := jobtest.Setup()
+		sheet := *creeps.Sheet
+		sheet.Adjuster = &engine.Adjuster{Kind: kind}
+		creeps.Sheet = &sheet
+		assert.Equal(t, want, jobtest.Start(t, creeps).Job.UsualCheck(), kind)
+	}
 	d.Do(job.Happening{Act: job.RoundChosen{Round: job.Round{Going: job.ReadOnly}}})
 }

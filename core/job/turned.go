@@ -3,6 +3,7 @@ package job
 import (
 	"fmt"
 
+	"metronix/core/measure"
 	"metronix/core/sequence"
 )
 
@@ -61,8 +62,19 @@ func (a Turned) do(j *Job) {
 	if len(j.Plan.Stops) == 0 {
 		return
 	}
-	j.stand(sequence.Exactly(j.Plan.Stops[a.Stop].Crank))
-	j.Stop, j.StopSince = a.Stop, j.now
+	by := measure.Angle(0)
+	if j.sureOfPlace() {
+		by = j.turnTo(a.Stop)
+	}
+	j.turnOver(a.Stop, by)
+}
+
+// turnOver brings the crank to a stop by so much in the way of turning.
+func (j *Job) turnOver(stop int, by measure.Angle) {
+	j.takeAt(sequence.Exactly(j.Plan.Stops[stop].Crank))
+	j.travel += by
+	j.standingThere()
+	j.Stop, j.StopSince = stop, j.now
 }
 
 func (Turned) moves() bool { return true }

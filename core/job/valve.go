@@ -14,6 +14,7 @@ type Result struct {
 	Readings  []clearance.Reading
 	At        time.Time // when the last of them was made
 	OffAim    bool      // it is in, and the aim lies outside what its gap may be
+	Told      bool      // it was told in one with the setting and the locking
 	Stale     bool      // a hot reading taken too long after the engine was shut off
 	// TimeDoubtful says that the client's word for when it was made cannot be right: At is when it arrived.
 	TimeDoubtful bool
@@ -38,6 +39,7 @@ type ValveState struct {
 	AsFound     *Result // the last kept before this valve was adjusted and before the check pass
 	Last        *Result // the last kept
 	Adjustments int
+	tightAt     measure.Angle  // the crank's travel when its nut was made tight, or it was read and left alone
 	Verified    bool           // read in its limits after two turns since the last adjustment
 	LeaveReason string         // why it stays out of limits; empty: it was not left
 	PutOff      Deferral       // what setting it was put off for; zero: it was not

@@ -40,7 +40,7 @@ func (d Deferral) Waiting() string {
 func resumes(a Act) bool {
 	switch a.(type) {
 	case TaskMarked, Stripped, NutFelt, ToolMoved, Prepared, JudgedCold, Kept,
-		Freed, Adjusted, Nipped, Locked,
+		Freed, Adjusted, Nipped, Locked, SetTold,
 		Sized, BarredOver, Signed:
 		return true
 	}

@@ -63,6 +63,9 @@ func (a WayChosen) do(j *Job) {
 	if a.Direction == sequence.Back && !j.Sheet.MayTurnBack {
 		j.BackReason = strings.TrimSpace(a.BackReason)
 	}
+	if a.Direction != j.Way.Direction {
+		j.countAnew()
+	}
 	j.Way, j.Plan = a.Way, plan
 	round := Round{cmp.Or(a.Going, j.Going), cmp.Or(a.Check, j.Check), cmp.Or(a.KindFirst, j.KindFirst),
 		cmp.Or(a.CheckTurns, j.CheckTurns), a.Scope, cmp.Or(a.Locking, j.Locking),

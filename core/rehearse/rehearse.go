@@ -101,72 +101,87 @@ func Play(r Rehearsing) (Rehearsal, error) {
 			return Rehearsal{}, err
 		}
 	}
-	leaf := gauge.ID{}
+	var leaf gauge.Stack // in hand
 	for range mostSteps {
 		n := j.Next()
 		if n.Action == job.DoSign {
 			return out, nil
 		}
-		act, step := rehearsedAct(j, n, isOut)
+		checking := j.Phase() == job.Verify
+		act, steps := rehearsedAct(j, n, isOut, r.Sheet.Shimmed())
 		if act == nil {
 			break
 		}
 		if j, err = j.Take(job.Happening{Act: act}); err != nil {
 			return Rehearsal{}, fmt.Errorf("rehearsing %v: %w", n, err)
 		}
-		if step.Do == DoingLock && r.Sheet.Shimmed() {
+		if len(steps) == 1 && steps[0].Do == DoingLock && r.Sheet.Shimmed() {
 			continue // there is no nut
 		}
 		out.Gestures++
-		if step.Do == "" {
-			continue
+		for _, step := range steps {
+			out.add(step, checking)
 		}
-		out.Steps = append(out.Steps, step)
-		if read, ok := act.(job.ReadingTaken); ok {
-			if leaf != (gauge.ID{}) && leaf != read.Leaves[0] {
+		if felt := j.InHand(); len(felt) > 0 && !felt.Same(leaf) {
+			if leaf != nil {
 				out.LeafChanges++
 			}
-			leaf = read.Leaves[0]
-		}
-		switch {
-		case j.BarredOver():
-			out.CheckTurn += step.Turn
-		default:
-			out.Turn += step.Turn
+			leaf = felt
 		}
 	}
 	return Rehearsal{}, fmt.Errorf("rehearsing %s comes to no end", r.Way.School)
 }
 
-// rehearsedAct is what is done about the one next thing; the zero step is a gesture and nothing more. What
-// was out is in once it is set.
-func rehearsedAct(j *job.Job, n job.Next, isOut map[string]bool) (job.Act, Step) {
+// add notes a step, and what was turned for it: before the check round, or in it.
+func (out *Rehearsal) add(step Step, checking bool) {
+	if checking && step.Do == DoingTurn {
+		step.Do = DoingCheckTurn
+	}
+	out.Steps = append(out.Steps, step)
+	if checking {
+		out.CheckTurn += step.Turn
+	} else {
+		out.Turn += step.Turn
+	}
+}
+
+// rehearsedAct is what is done about the one next thing, and the steps that it stands for; none: it is a
+// gesture and nothing more. What was out is in once it is set. Setting, locking and reading again are told in
+// one where they may be.
+func rehearsedAct(j *job.Job, n job.Next, isOut map[string]bool, shimmed bool) (job.Act, []Step) {
 	at := func(do Doing) Step { return Step{Do: do, Valve: n.Valve, Stop: n.Stop, Turn: n.Turn} }
+	v, _ := j.Valve(n.Valve)
 	switch n.Action {
 	case job.DoTurn:
-		return job.Turned{Stop: n.Stop}, at(DoingTurn)
+		return job.Turned{Stop: n.Stop}, []Step{at(DoingTurn)}
 	case job.DoFree:
-		return job.Freed{Valve: n.Valve}, at(DoingFree)
+		return job.Freed{Valve: n.Valve}, []Step{at(DoingFree)}
 	case job.DoRead:
 		feel := clearance.Drag
 		if isOut[n.Valve] {
 			feel = clearance.Free
 		}
-		v, _ := j.Valve(n.Valve)
 		aim := gauge.ID{Marked: j.AimOf(v)}
 		return job.ReadingTaken{Valve: n.Valve, Leaves: []gauge.ID{aim}, Feel: feel,
-			KeepSure: true}, at(DoingRead)
+			KeepSure: true}, []Step{at(DoingRead)}
 	case job.DoKeep:
-		return job.Kept{Valve: n.Valve}, Step{}
+		return job.Kept{Valve: n.Valve}, nil
 	case job.DoAdjust:
 		isOut[n.Valve] = false
-		return job.Adjusted{Valve: n.Valve}, at(DoingSet)
+		if leaf, ok := j.Telling(v); ok && !shimmed {
+			told := job.SetTold{Valve: n.Valve, Leaves: leaf.IDs()}
+			if j.Locking == job.InTwoGoes {
+				told.By = job.ByTorque
+			}
+			return told, []Step{at(DoingSet), at(DoingLock), at(DoingRead)}
+		}
+		return job.Adjusted{Valve: n.Valve}, []Step{at(DoingSet)}
 	case job.DoLock:
-		return job.Locked{Valve: n.Valve}, at(DoingLock)
+		return job.Locked{Valve: n.Valve}, []Step{at(DoingLock)}
 	case job.DoBarOver:
-		return job.BarredOver{Stop: &n.Stop}, at(DoingCheckTurn)
+		return job.BarredOver{Stop: &n.Stop}, []Step{at(DoingCheckTurn)}
 	}
-	return nil, Step{}
+	return nil, nil
 }
 
 // job is the job to be played, and what was assumed for it.

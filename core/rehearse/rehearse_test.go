@@ -82,24 +82,26 @@ func TestWhatARehearsalTells(t *testing.T) {
 		got.Steps[:5],
 	)
 	assert.Equal(t, 540*measure.Degree, got.Turn)
-	assert.Equal(t, (720+540)*measure.Degree, got.CheckTurn, "all: two turns, and once round again")
+	assert.Equal(t, 720*measure.Degree, got.CheckTurn, "all: once round again gives each valve its two turns")
 	over := slices.IndexFunc(got.Steps, func(s rehearse.Step) bool { return s.Do == rehearse.DoingCheckTurn })
 	assert.Equal(
 		t,
-		rehearse.Step{Do: rehearse.DoingCheckTurn, Stop: 3, Turn: 720 * measure.Degree},
+		rehearse.Step{Do: rehearse.DoingCheckTurn, Stop: 0, Turn: 180 * measure.Degree},
 		got.Steps[over],
 	)
 	assert.Len(t, got.Assumed, 2, "neither adjuster nor clearances are on this sheet")
 
 	only := rehearsed(t, enginetest.Four(), sequence.OneCylinder,
 		job.Round{Going: job.SetAsYouGo, Check: job.CheckSetOnes}, "E1")
-	assert.Equal(t, (720+180)*measure.Degree, only.CheckTurn,
-		"the two turns end at the only stop that is needed")
+	assert.Equal(t, 180*measure.Degree, only.CheckTurn, "its nut was tight two turns ago when 1 comes again")
+	last := rehearsed(t, enginetest.Four(), sequence.OneCylinder,
+		job.Round{Going: job.SetAsYouGo, Check: job.CheckSetOnes}, "E2")
+	assert.Equal(t, 720*measure.Degree, last.CheckTurn, "the last stop's needs both turns")
 	assert.Zero(t, rehearsed(t, enginetest.Four(), sequence.OneCylinder,
 		job.Round{Going: job.SetAsYouGo, Check: job.CheckSetOnes}).CheckTurn, "nothing was set")
 	long := enginetest.Four()
 	long.CheckTurns = engine.LongCheckTurns
-	assert.Equal(t, (1440+180)*measure.Degree, rehearsed(t, long, sequence.OneCylinder,
+	assert.Equal(t, (720+180)*measure.Degree, rehearsed(t, long, sequence.OneCylinder,
 		job.Round{Going: job.SetAsYouGo, Check: job.CheckSetOnes}, "E1").CheckTurn)
 }
 
@@ -129,8 +131,13 @@ func TestASecondWalk(t *testing.T) {
 			assert.Equal(t, i < len(kinds.Steps)/2, s.Valve[0] == 'E', "%d: %s", i, s.Valve)
 		}
 	}
-	assert.Equal(t, 6, rehearsed(t, four, sequence.OneCylinder, job.Round{Going: job.SetAsYouGo}).LeafChanges,
-		"E1 I1, E3 I3, I4 E4, I2 E2")
+	assert.Equal(t, 4, rehearsed(t, four, sequence.OneCylinder, job.Round{Going: job.SetAsYouGo}).LeafChanges,
+		"E1 I1, I3 E3, E4 I4, I2 E2: the kind whose leaf is in hand comes first")
+	none := job.Round{Going: job.SetAsYouGo, Check: job.CheckNone}
+	assert.Equal(t, 11, rehearsed(t, four, sequence.OneCylinder, none).Gestures, "all in")
+	assert.Equal(t, 14, rehearsed(t, four, sequence.OneCylinder, none, "E1", "I3", "E4").Gestures, "three out")
+	assert.Equal(t, 19, rehearsed(t, four, sequence.OneCylinder, none, enginetest.Names(four)...).Gestures,
+		"all out: a reading and one tap for setting, locking and reading again")
 
 	free := rehearsed(t, four, sequence.RockingPairs, job.Round{Going: job.FreeFirst, Check: job.CheckNone})
 	assert.Equal(t, map[string]int{"turn": 3, "free": 8, "read": 8, "set": 8, "lock": 8}, count(free))

@@ -23,6 +23,7 @@ type mechanic struct {
 	byHand   bool // judges heat without a thermometer
 	stops    bool // says when the engine was shut off
 	aimLeaf  bool // lays the leaf of the aim first
+	tells    bool // says setting, locking and reading again in one, where that is offered
 	patience int  // how often a valve is set before it is left
 }
 
@@ -34,7 +35,7 @@ var mechanics = map[string]func(w *world) *mechanic{
 			round: job.Round{Going: job.ReadFirst, Check: job.CheckAll}}
 	},
 	"one leaf": func(w *world) *mechanic {
-		return &mechanic{world: w, keeps: true, byHand: true, patience: 6,
+		return &mechanic{world: w, keeps: true, byHand: true, tells: true, patience: 6,
 			round: job.Round{Going: job.SetAsYouGo, Check: job.CheckNone}}
 	},
 	"guarded": func(w *world) *mechanic {
@@ -68,14 +69,14 @@ func (m *mechanic) acts() bool {
 	case job.DoPrepare:
 		m.prepares(j)
 	case job.DoTurn: // to what is to be seen there, so that the crank truly stands there
-		m.crank = j.Plan.Stops[n.Stop].Crank
+		to := j.Plan.Stops[n.Stop].Crank
+		m.turns += sequence.TurnBetween(m.crank, to, m.way.Direction)
+		m.crank = to
 		m.must(job.Turned{Stop: n.Stop})
 	case job.DoBarOver:
-		over := job.BarredOver{}
-		if n.Stop >= 0 && j.Known() {
-			m.crank, over.Stop = j.Plan.Stops[n.Stop].Crank, &n.Stop
-		}
-		m.must(over)
+		m.turns += n.Turn // it is led only where the crank's place is known
+		m.crank = j.Plan.Stops[n.Stop].Crank
+		m.must(job.BarredOver{Stop: &n.Stop})
 	case job.DoFree:
 		m.gaps[n.Valve] += 200 * um
 		m.must(job.Freed{Valve: n.Valve})
@@ -168,6 +169,12 @@ func (m *mechanic) sets(j *job.Job, n job.Next, v *job.ValveState) {
 		m.changes(j, n, v)
 		return
 	}
+	if leaf, ok := j.Telling(v); ok && m.tells {
+		m.gaps[v.Name] = leaf.Thickness()
+		m.tight[v.Name], m.readAt[v.Name], m.warmth[m.now] = m.turns, m.gaps[v.Name], m.is()
+		m.must(job.SetTold{Valve: v.Name, Leaves: ids(leaf), Asked: true})
+		return
+	}
 	by := bench.Advise(j, m.learned()).SetBy(v)
 	if by == nil {
 		m.gaps[v.Name] = v.Limits.Nominal
@@ -184,6 +191,7 @@ func (m *mechanic) locks(j *job.Job, v *job.ValveState) {
 		return
 	}
 	m.gaps[v.Name] = max(10*um, m.gaps[v.Name]+m.nut+measure.Length(m.draw("nut", -1, 1))*m.nutBy)
+	m.tight[v.Name] = m.turns
 	m.must(job.Locked{Valve: v.Name})
 }
 

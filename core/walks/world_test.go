@@ -36,12 +36,16 @@ type world struct {
 	c     *cycle.Cycle
 
 	now   time.Time
+	turns measure.Angle            // of the crank since it was spun, the one way
+	tight map[string]measure.Angle // by valve: what turns was when its nut was made tight
 	crank measure.Angle
-	gaps  map[string]measure.Length // with the valve shut; of a bare one: with no shim in
-	shims map[string]measure.Length // 0: taken out
-	ran   time.Time                 // when the engine was truly shut off last; zero: it did not run
-	nut   measure.Length            // what tightening adds to a gap, but for nutBy either way
-	nutBy measure.Length
+	// which valves counted as checked before
+	verified map[string]bool
+	gaps     map[string]measure.Length // with the valve shut; of a bare one: with no shim in
+	shims    map[string]measure.Length // 0: taken out
+	ran      time.Time                 // when the engine was truly shut off last; zero: it did not run
+	nut      measure.Length            // what tightening adds to a gap, but for nutBy either way
+	nutBy    measure.Length
 
 	// what the gap truly was when a valve was read last, and how warm the engine was when one was
 	readAt map[string]measure.Length
@@ -67,7 +71,8 @@ func (w *world) is() warmth {
 
 func newWorld(t *rapid.T, s job.Setup) *world {
 	w := &world{t: t, setup: s, c: cycle.New(s.Sheet), now: noon, gaps: map[string]measure.Length{},
-		shims: map[string]measure.Length{}, readAt: map[string]measure.Length{}, warmth: map[time.Time]warmth{}}
+		shims: map[string]measure.Length{}, readAt: map[string]measure.Length{}, warmth: map[time.Time]warmth{},
+		tight: map[string]measure.Angle{}, verified: map[string]bool{}}
 	j, err := job.New(s)
 	require.NoError(t, err)
 	w.job = j
@@ -103,6 +108,8 @@ func pick[T any](w *world, what string, of ...T) T { return rapid.SampledFrom(of
 
 // spin is the engine having run, or somebody having turned it: it stands anywhere.
 func (w *world) spin() {
+	w.turns = 0 // nobody knows how far, and which way
+	clear(w.tight)
 	w.crank = measure.Angle(w.draw("crank", 0, 719)) * measure.Degree
 }
 
@@ -170,6 +177,11 @@ func (w *world) check() {
 		if v.Shim > 0 {
 			require.Equal(w.t, w.shims[v.Name], v.Shim, "the shim under %s", v.Name)
 		}
+		if was := w.verified[v.Name]; v.Verified && !was { // a valve that was left alone was read later than its nut was tight, at the earliest
+			require.GreaterOrEqual(w.t, w.turns-w.tight[v.Name], measure.Turn*measure.Angle(j.TurnsToCheck()),
+				"%s counts as checked", v.Name)
+		}
+		w.verified[v.Name] = v.Verified
 		if v.Last == nil || v.Last.Stale {
 			continue
 		}

@@ -46,7 +46,9 @@ func TestSequencesTellWhatTheyCost(t *testing.T) {
 	assert.Equal(t, 11, set.AllIn.Gestures)
 	assert.Zero(t, set.AllIn.CheckTurn)
 	assert.Equal(t, 3, set.Count)
-	assert.GreaterOrEqual(t, set.Out.CheckTurn, 720.0)
+	assert.LessOrEqual(t, set.Out.CheckTurn, 720.0, "no more than once round")
+	assert.Equal(t, 14+3+3, set.Out.Gestures, "three turns and three readings to check the three")
+	assert.Equal(t, 14, ask("?round=set_as_you_go&check=none").Costs.Out.Gestures)
 	kinds := ask("?round=read_only&one_kind_first=exhaust").Costs
 	assert.Equal(t, 1, kinds.AllIn.Leaf)
 	assert.Equal(t, 1080.0, kinds.AllIn.Turn)

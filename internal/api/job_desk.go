@@ -169,6 +169,9 @@ func (d *desk) unreadable(ctx context.Context, id string, err error) error {
 	return fmt.Errorf("%w: %w", errUnreadable, err)
 }
 
+// newCam is what a reason says where the work follows on a cam that was changed.
+const newCam = "new cam"
+
 // startOf is what a stored job starts from, for the rules.
 func startOf(r store.Job) job.Start {
 	return job.Start{
@@ -179,6 +182,7 @@ func startOf(r store.Job) job.Start {
 		Rule:    r.Rule,
 		Owned:   r.Leaves,
 		Feel:    r.Feel,
+		NewCam:  strings.Contains(strings.ToLower(r.Reason), newCam),
 	}
 }
 

@@ -22,7 +22,7 @@ var floors = []struct {
 	files []string
 }{
 	{"what is known", []string{"doc", "act", "happening", "job", "signing", "valve", "heat", "gate", "reading", "place",
-		"clear", "nut", "shims", "round", "log", "work",
+		"clear", "nut", "shims", "round", "log", "work", "turns",
 		"judged_cold", "judged_hot"}},
 	{"what is next", []string{"phase", "next", "shim_steps", "brief", "outcome", "paint_mark", "found"}},
 	{"acts", nil},

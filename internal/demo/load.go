@@ -222,6 +222,9 @@ func (l *loader) next(j *demoJob, s seen.JobState) job.Act {
 		}
 		return job.Turned{Stop: s.Now.Stop}
 	case "read":
+		if s.Now.Valve != j.first && slices.Contains(s.Now.Here, j.first) {
+			return job.Picked{Valve: j.first}
+		}
 		return feel(*j, s)
 	case "keep":
 		return job.Kept{Valve: s.Now.Valve}
@@ -230,7 +233,7 @@ func (l *loader) next(j *demoJob, s seen.JobState) job.Act {
 	case "lock":
 		return job.Locked{Valve: s.Now.Valve}
 	case "bar_over":
-		return job.BarredOver{}
+		return job.BarredOver{Stop: &s.Now.Stop}
 	}
 	return job.Signed{By: j.mechanic, ToolsOut: true}
 }

@@ -33,6 +33,7 @@ type demoJob struct {
 	worn     float64
 	odometer int
 	around   bool   // it is taken in, and the steps before the valves are ticked off
+	first    string // the valve that is read first at its stop; empty: as the bench says
 	until    string // phase or "as_found:N" (N valves kept) or "feel:N" (one feel more) to stop at
 }
 
@@ -108,5 +109,5 @@ var jobs = []demoJob{
 			61}, until: "cooling"},
 	{id: "demo-job-tipper", vehicle: "demo-tipper-7", gauge: "demo-set-oskar", mechanic: "Tess Ardal",
 		reason: "Distance interval", school: "rocking_pairs",
-		ageHours: 1, gaps: valveGaps{"E3": 0.22, "I4": 0.28}, around: true, until: "feel:2"},
+		ageHours: 1, gaps: valveGaps{"E3": 0.22, "I4": 0.28}, around: true, first: "I1", until: "feel:2"},
 }

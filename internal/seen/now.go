@@ -21,10 +21,19 @@ type Now struct {
 	Paint   string       `json:"paint" doc:"that a mark is to be painted on the pulley before the crank is turned, and where; empty: none"`
 	Shim    *ShimStep    `json:"shim,omitempty" doc:"for adjust, where shims are changed: what goes in; absent: nothing to be had does"`
 	Turn    *Instruction `json:"instruction,omitempty" doc:"for turn: how, and until what is seen"`
+	Tell    *Tell        `json:"tell,omitempty" doc:"that setting, locking and reading again may be told in one; absent: each by itself"`
 	Says    Headline     `json:"headline" doc:"the one instruction, in words"`
 	Instead *Instead     `json:"instead,omitempty" doc:"what may be done at the same valve instead: set what is being read, read what is to be set"`
 	Notes   []Note       `json:"notes" doc:"the words under the cylinders on the drawing of the head"`
 	Side    Side         `json:"side"`
+}
+
+// Tell is what one tap says of a valve that is to be set: set, locked, and this leaf drags again.
+type Tell struct {
+	LeavesMM []wire.MM `json:"leaves_mm"`
+	Angled   []bool    `json:"angled"`
+	Says     string    `json:"says" doc:"the button: Set, locked, 0.30 drags"`
+	By       string    `json:"by" enum:",torque" doc:"what the happening says of the nut"`
 }
 
 // Headline is the one instruction: plain words about a part that stands out, and one quiet line below.
@@ -73,8 +82,12 @@ func nowOf(j *job.Job, advice *bench.Advice, lastOn string) Now {
 	if v, ok := j.Valve(next.Valve); ok {
 		n.Ladder = ladderOf(advice.Ladder(v))
 	}
+	n.Tell = tellOf(advice, next)
 	if other, ok := advice.Instead(next); ok {
 		n.Instead = &Instead{string(other.Action), Headline(advice.Headline(other))}
+		if n.Tell == nil {
+			n.Tell = tellOf(advice, other)
+		}
 	}
 	if next.Shim != nil {
 		n.Shim = &ShimStepsOf(j, []job.ShimStep{*next.Shim})[0]
@@ -85,4 +98,14 @@ func nowOf(j *job.Job, advice *bench.Advice, lastOn string) Now {
 		n.Turn = &Instruction{turn.How, turn.Until}
 	}
 	return n
+}
+
+// tellOf is what one tap may tell where an action sets a valve; nil: nothing.
+func tellOf(advice *bench.Advice, n job.Next) *Tell {
+	tell, ok := advice.Tell(n)
+	if !ok {
+		return nil
+	}
+	laid := wire.LaidOf(tell.Leaf)
+	return &Tell{laid.LeavesMM, laid.Angled, tell.Says, string(tell.By)}
 }

@@ -29,6 +29,7 @@ type From struct {
 	Aim     string      `json:"aim"`
 	Rule    string      `json:"rule"`
 	FeelMM  wire.MM     `json:"feel_mm"`
+	NewCam  bool        `json:"new_cam,omitempty"`
 	Leaves  wire.Leaves `json:"leaves"`
 	Shift   LockShift   `json:"lock_shift"`
 	SizesMM []wire.MM   `json:"shim_sizes_mm" doc:"that can be bought"`
@@ -62,7 +63,7 @@ func OpeningOf(at At, start job.Start, shop job.Shop, units string) (o Opening, 
 		leaves[i] = gauge.Item{Leaf: l}
 	}
 	from := From{Card: start.Card, HotCard: start.HotCard, Aim: string(start.Aim), Rule: string(start.Rule),
-		FeelMM: wire.MM(start.Feel), Leaves: wire.LeavesOf(leaves), Shift: LockShiftOf(at.Shift),
+		FeelMM: wire.MM(start.Feel), NewCam: start.NewCam, Leaves: wire.LeavesOf(leaves), Shift: LockShiftOf(at.Shift),
 		SizesMM: wire.Millimetres(shop.Sizes), Stock: []ShimCount{}, Units: units}
 	for _, c := range shop.Stock {
 		from.Stock = append(from.Stock, ShimCount{wire.MM(c.Shim), c.N})
@@ -106,7 +107,7 @@ func Open(text []byte) (at At, err error) {
 	}
 	start := job.Start{Sheet: sheet, Card: from.Card, HotCard: from.HotCard, Aim: clearance.Aim(from.Aim),
 		Rule: clearance.Rule(from.Rule), Owned: gauge.Owned(from.Leaves.Core()),
-		Feel: measure.Length(from.FeelMM)}
+		Feel: measure.Length(from.FeelMM), NewCam: from.NewCam}
 	setup, err := start.Setup()
 	if err != nil {
 		return at, err

@@ -46,6 +46,9 @@ var forms = []form{
 	}),
 	formed(func(a job.Nipped) nipped { return nipped{a.Valve} }),
 	formed(func(a job.Locked) locked { return locked{a.Valve, string(a.By)} }),
+	formed(func(a job.SetTold) setTold {
+		return setTold{a.Valve, StackOf(a.Leaves), string(a.By), a.Asked}
+	}),
 	formed(func(a job.LeftAsIs) leftAsIs {
 		return leftAsIs{a.Valve, a.Reason, deferralOf(a.Deferred)}
 	}),
@@ -304,6 +307,19 @@ type locked struct {
 }
 
 func (w locked) act(*Faults) job.Act { return job.Locked{Valve: w.Valve, By: job.LockedBy(w.By)} }
+
+// setTold says in one that a valve was set, locked and read again.
+type setTold struct {
+	Valve string `json:"valve" maxLength:"8"`
+	Stack
+	By    string `json:"by,omitempty" enum:"torque,feel" doc:"left out: not said; torque where the round locks in two goes"`
+	Asked bool   `json:"asked,omitempty" doc:"it was asked back whether all three were done; wanted within five seconds of the verdict"`
+}
+
+func (w setTold) act(f *Faults) job.Act {
+	w.Stack.Faults("", f)
+	return job.SetTold{Valve: w.Valve, Leaves: w.Core(), By: job.LockedBy(w.By), Asked: w.Asked}
+}
 
 // leftAsIs leaves a valve with a reason, or puts it off.
 type leftAsIs struct {

@@ -106,6 +106,8 @@ var filled = []struct {
 			"a",
 			64,
 		) + `","later":true`},
+	{job.SetTold{Valve: "E3", Leaves: gauge.Straight(300 * measure.Micrometre), By: job.ByTorque, Asked: true},
+		`"valve":"E3","leaves_mm":[0.3],"by":"torque","asked":true`},
 	{job.Amended{Text: "E2 was 0.31", By: "Tess"}, `"text":"E2 was 0.31","by":"Tess"`},
 	{job.Countersigned{By: "June"}, `"by":"June"`},
 }

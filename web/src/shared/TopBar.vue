@@ -23,12 +23,14 @@ const screens = [
 
 <template>
   <header class="top no-print align-center ga-4 py-2 px-5 line-below" :class="{ stays, lean }">
-    <VBtn v-if="back" class="back" size="small" :to="backTo ?? '/'"><span aria-hidden="true">‹</span> {{ back }}</VBtn>
+    <VBtn v-if="back" class="back" size="small" :to="backTo ?? '/'" :aria-label="back"
+      ><span aria-hidden="true">‹</span> <span class="where-to">{{ back }}</span></VBtn
+    >
     <svg v-else class="mark f-none s-brass" viewBox="0 0 32 32" aria-hidden="true">
       <path d="M7 25V9l9 10 9-10v16" />
       <path class="base s-in" d="M4 25.5h24" />
     </svg>
-    <h1 class="overflow-hidden fs-20 lh-tight text-no-wrap" tabindex="-1">{{ title }}</h1>
+    <h1 class="fs-20 lh-tight" tabindex="-1">{{ title }}</h1>
     <nav v-if="!back" class="d-flex flex-wrap ga-1" aria-label="Screens">
       <RouterLink v-for="s in screens" :key="s.to" :to="s.to">{{ s.name }}</RouterLink>
     </nav>
@@ -52,8 +54,7 @@ h1:focus {
 }
 
 h1 {
-  min-width: 70px;
-  text-overflow: ellipsis;
+  text-wrap: balance;
 }
 
 .top :deep(.v-btn) {
@@ -97,7 +98,11 @@ nav a.router-link-active:not([href='/']) {
 }
 
 .back {
-  order: -2;
+  order: -4;
+}
+
+h1 {
+  order: -3;
 }
 
 .mark {
@@ -124,31 +129,53 @@ nav a.router-link-active:not([href='/']) {
   }
 }
 
+.lean .theme {
+  display: none;
+}
+
+/* Where it is narrow the name is told whole, on two lines if need be, and what does not stand beside it stands below. */
 @media (width <= 1100px) {
-  .top:not(:has(nav)) {
-    overflow-x: auto;
-    scrollbar-width: none;
-  }
-
-  .top:not(:has(nav)) > :not(h1, .fills) {
-    flex: none;
-  }
-
-  .lean .theme {
-    display: none;
-  }
-
-  .top:has(nav) {
-    flex-wrap: wrap;
-  }
-
   .top {
+    flex-wrap: wrap;
     gap: 8px 12px;
     padding: 8px 12px;
   }
 
+  .top:not(:has(nav)) h1 {
+    flex: 1 1 auto;
+    min-width: 110px;
+    max-width: calc(100% - 190px);
+  }
+
+  .top :deep(kbd),
+  .top:not(:has(nav)) > .fills,
   .sub {
     display: none;
+  }
+}
+
+@media (width <= 480px) {
+  .where-to {
+    display: none;
+  }
+
+  .top:not(:has(nav)) h1 {
+    max-width: calc(100% - 56px);
+  }
+}
+
+/* A phone lying down: one line. */
+@media (width <= 1000px) and (height <= 480px) {
+  .top:not(:has(nav)) {
+    flex-wrap: nowrap;
+    padding-block: 3px;
+  }
+
+  .top:not(:has(nav)) h1 {
+    min-width: 0;
+    overflow: hidden;
+    text-overflow: ellipsis;
+    white-space: nowrap;
   }
 }
 </style>

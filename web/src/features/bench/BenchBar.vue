@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { useMediaQuery } from '@vueuse/core'
-import { computed } from 'vue'
+import { computed, nextTick, ref, useTemplateRef } from 'vue'
 import { setTheme, theme } from '@/app/theme'
 import type { JobView } from '@/shared/api/client'
 import { mine } from '@/shared/mine'
@@ -12,53 +12,91 @@ import type { Doing } from './useJob'
 const props = defineProps<{ view: JobView; mayFind: boolean }>()
 const emit = defineEmits<{ do: [doing: Doing]; find: []; choose: []; help: [] }>()
 const state = computed(() => props.view.state)
-/** A tablet or a phone: what is seldom needed is in a menu. */
+/** A tablet held upright or a phone: sequence and temperature are looked up in the menu. */
 const narrow = useMediaQuery('(width <= 1100px)')
+/** Without room for the temperature beside the name. */
+const tight = useMediaQuery('(width <= 1000px)')
+/** A phone, on which the clock of a hot engine takes the room; and one lying down, which has one line. */
+const small = useMediaQuery('(width <= 480px)')
+const low = useMediaQuery('(width <= 1000px) and (height <= 480px)')
 
 interface Way {
   title: string
   to?: string
   does?: () => void
 }
+const heat = computed(() => {
+  const { engine_c, cold_by, card } = state.value
+  if (engine_c !== null) return `${card.state} ${mine('temperature').short(engine_c)}`
+  return cold_by ? 'judged cold' : ''
+})
+const clockRuns = computed(() => state.value.hot_clock && !['done', 'await_hot'].includes(state.value.phase))
+const mayChoose = computed(() => state.value.plan && !['sign', 'await_hot', 'done'].includes(state.value.phase))
+const moved = computed<Way | null>(() =>
+  props.mayFind && state.value.crank_deg !== null
+    ? { title: 'Crank moved?', does: () => emit('do', { kind: 'doubted' }) }
+    : null,
+)
+const hidesMoved = computed(() => low.value || (small.value && clockRuns.value))
+const open = ref(false)
+const opener = useTemplateRef<{ $el: HTMLElement }>('opener')
+/** The list of keys gives the focus back to the menu that it was opened from. */
+async function help() {
+  open.value = false
+  await nextTick()
+  opener.value?.$el.focus()
+  emit('help')
+}
 /** What is seldom needed, as far as it may be done now. */
-const seldom = computed<Way[]>(() => {
-  const { id, phase, crank_deg, happenings } = state.value
+const more = computed<Way[]>(() => {
+  const { id, phase, happenings, plan } = state.value
   const list: Way[] = []
-  if (props.view.correctable && phase !== 'done') list.push({ title: 'Correct details', to: `/jobs/${id}/start` })
-  if (props.mayFind && crank_deg !== null)
-    list.push({ title: 'Crank moved?', does: () => emit('do', { kind: 'doubted' }) })
+  if (narrow.value && mayChoose.value) list.push({ title: plan!.title, does: () => emit('choose') })
+  if (hidesMoved.value && moved.value) list.push(moved.value)
   list.push({ title: 'Steps', to: `/jobs/${id}/steps` })
   if (happenings > 2) list.push({ title: 'Sheet', to: `/jobs/${id}/sheet` })
+  if (props.view.correctable && phase !== 'done') list.push({ title: 'Correct details', to: `/jobs/${id}/start` })
+  if (!narrow.value) list.push({ title: 'Keys', does: help })
+  list.push({
+    title: theme.value === 'night' ? 'Day' : 'Night',
+    does: () => setTheme(theme.value === 'night' ? 'day' : 'night'),
+  })
   return list
 })
-const night = computed<Way>(() => ({
-  title: theme.value === 'night' ? 'Day' : 'Night',
-  does: () => setTheme(theme.value === 'night' ? 'day' : 'night'),
-}))
 </script>
 
 <template>
-  <VBtn v-if="state.plan && !['sign', 'await_hot', 'done'].includes(state.phase)" size="small" @click="emit('choose')">
-    {{ state.plan.title }}
-  </VBtn>
+  <span
+    class="count d-grid lh-none text-right"
+    :aria-label="`${phaseName(state.phase)}: ${state.done} of ${state.total}`"
+  >
+    <small class="text-no-wrap quiet fs-15">{{ phaseName(state.phase) }}</small>
+    <b class="figure fs-28">{{ state.done }}/{{ state.total }}</b>
+  </span>
+  <VBtn v-if="!narrow && mayChoose" size="small" @click="emit('choose')">{{ state.plan!.title }}</VBtn>
   <HotClock
-    v-if="state.hot_clock && !['done', 'await_hot'].includes(state.phase)"
-    :clock="state.hot_clock"
+    v-if="clockRuns"
+    :clock="state.hot_clock!"
     :engine-c="state.engine_c"
     @stopped="emit('do', { kind: 'engine_stopped' })"
   />
-  <span v-else-if="state.engine_c !== null" class="heat py-2 px-3 rounded is-in text-no-wrap" :class="state.card.state"
-    >{{ state.card.state }} {{ mine('temperature').short(state.engine_c) }}</span
-  >
-  <span v-else-if="state.cold_by" class="heat cold py-2 px-3 rounded is-in text-no-wrap" :title="state.cold_by"
-    >judged cold</span
+  <span
+    v-else-if="heat && !tight"
+    class="heat py-2 px-3 rounded is-in text-no-wrap"
+    :class="state.card.state"
+    :title="state.cold_by"
+    >{{ heat }}</span
   >
   <VBtn v-if="mayFind" class="where" size="small" @click="emit('find')"> Where am I? <kbd>W</kbd> </VBtn>
-  <VMenu v-if="narrow" :transition="false">
-    <template #activator="{ props: opens }"><VBtn v-bind="opens" class="more" size="small">More</VBtn></template>
+  <VBtn v-if="moved && !hidesMoved" size="small" @click="moved.does!()">{{ moved.title }}</VBtn>
+  <VMenu v-model="open" :transition="false">
+    <template #activator="{ props: opens }"
+      ><VBtn ref="opener" v-bind="opens" class="more" size="small">More</VBtn></template
+    >
     <VList class="edged">
+      <VListItem v-if="tight && heat && !clockRuns" class="heat-line text-left quiet" :title="heat" />
       <VListItem
-        v-for="w in [...seldom, night]"
+        v-for="w in more"
         :key="w.title"
         tag="button"
         class="w-100 text-left"
@@ -68,17 +106,6 @@ const night = computed<Way>(() => ({
       />
     </VList>
   </VMenu>
-  <template v-else>
-    <VBtn v-for="w in seldom" :key="w.title" size="small" :to="w.to" @click="w.does?.()">{{ w.title }}</VBtn>
-    <VBtn size="small" aria-label="Keys" @click="emit('help')">?</VBtn>
-  </template>
-  <span
-    class="count d-grid lh-none text-right"
-    :aria-label="`${phaseName(state.phase)}: ${state.done} of ${state.total}`"
-  >
-    <small class="text-no-wrap quiet fs-15">{{ phaseName(state.phase) }}</small>
-    <b class="figure fs-28">{{ state.done }}/{{ state.total }}</b>
-  </span>
 </template>
 
 <style scoped>
@@ -86,7 +113,8 @@ const night = computed<Way>(() => ({
   border: 2px solid var(--in);
 }
 
-.heat::first-letter {
+.heat::first-letter,
+.heat-line::first-letter {
   text-transform: uppercase;
 }
 
@@ -96,21 +124,18 @@ const night = computed<Way>(() => ({
 }
 
 @media (width <= 1000px) {
-  .heat {
-    padding: 6px 8px;
-    font-size: 16px;
-  }
-
   .count small {
-    white-space: nowrap;
     display: none;
   }
 }
 
-/* One row: what is needed after lunch stands first, the rest is a swipe away. */
-@media (width <= 1400px) {
-  .where,
+/* On a phone the name, how far it is and the menu stand in the first line, what is asked of the crank in the second. */
+@media (width <= 480px) {
   .count {
+    order: -2;
+  }
+
+  .more {
     order: -1;
   }
 }

@@ -224,7 +224,7 @@ useKeys((k) => {
 
 @media (width <= 480px) {
   .right :deep(.ladder) {
-    max-height: 164px;
+    max-height: 184px;
   }
 }
 </style>

@@ -197,10 +197,16 @@ defineExpose({ key })
   flex: 1 1 0;
 }
 
+/* Three leaves with what stands around them; below that the whole scrolls. */
+.panel:has(.ladder) {
+  min-height: 400px;
+}
+
 @media (width <= 1000px) {
   .panel,
   .panel:has(.ladder, .list) {
     flex: 1 1 auto;
+    min-height: 0;
   }
 
   .now {

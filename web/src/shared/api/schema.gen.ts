@@ -1839,7 +1839,7 @@ export interface components {
             name: string;
             note: string;
         };
-        Happening: components["schemas"]["HappeningWayChosen"] | components["schemas"]["HappeningRoundChosen"] | components["schemas"]["HappeningTemperature"] | components["schemas"]["HappeningPrepared"] | components["schemas"]["HappeningJudgedCold"] | components["schemas"]["HappeningJudgedHot"] | components["schemas"]["HappeningEngineStopped"] | components["schemas"]["HappeningTurned"] | components["schemas"]["HappeningLocated"] | components["schemas"]["HappeningDoubted"] | components["schemas"]["HappeningPicked"] | components["schemas"]["HappeningReading"] | components["schemas"]["HappeningDial"] | components["schemas"]["HappeningWithdrawn"] | components["schemas"]["HappeningSized"] | components["schemas"]["HappeningShimsChosen"] | components["schemas"]["HappeningKept"] | components["schemas"]["HappeningFreed"] | components["schemas"]["HappeningAdjusted"] | components["schemas"]["HappeningNipped"] | components["schemas"]["HappeningLocked"] | components["schemas"]["HappeningLeftAsIs"] | components["schemas"]["HappeningBarredOver"] | components["schemas"]["HappeningUndone"] | components["schemas"]["HappeningSigned"] | components["schemas"]["HappeningWentHot"] | components["schemas"]["HappeningTakenIn"] | components["schemas"]["HappeningSound"] | components["schemas"]["HappeningTask"] | components["schemas"]["HappeningStripped"] | components["schemas"]["HappeningNutFelt"] | components["schemas"]["HappeningWaiting"] | components["schemas"]["HappeningHandedOver"] | components["schemas"]["HappeningTool"] | components["schemas"]["HappeningFinding"] | components["schemas"]["HappeningAmended"] | components["schemas"]["HappeningCountersigned"];
+        Happening: components["schemas"]["HappeningWayChosen"] | components["schemas"]["HappeningRoundChosen"] | components["schemas"]["HappeningTemperature"] | components["schemas"]["HappeningPrepared"] | components["schemas"]["HappeningJudgedCold"] | components["schemas"]["HappeningJudgedHot"] | components["schemas"]["HappeningEngineStopped"] | components["schemas"]["HappeningTurned"] | components["schemas"]["HappeningLocated"] | components["schemas"]["HappeningDoubted"] | components["schemas"]["HappeningPicked"] | components["schemas"]["HappeningReading"] | components["schemas"]["HappeningDial"] | components["schemas"]["HappeningWithdrawn"] | components["schemas"]["HappeningSized"] | components["schemas"]["HappeningShimsChosen"] | components["schemas"]["HappeningKept"] | components["schemas"]["HappeningFreed"] | components["schemas"]["HappeningAdjusted"] | components["schemas"]["HappeningNipped"] | components["schemas"]["HappeningLocked"] | components["schemas"]["HappeningSetTold"] | components["schemas"]["HappeningLeftAsIs"] | components["schemas"]["HappeningBarredOver"] | components["schemas"]["HappeningUndone"] | components["schemas"]["HappeningSigned"] | components["schemas"]["HappeningWentHot"] | components["schemas"]["HappeningTakenIn"] | components["schemas"]["HappeningSound"] | components["schemas"]["HappeningTask"] | components["schemas"]["HappeningStripped"] | components["schemas"]["HappeningNutFelt"] | components["schemas"]["HappeningWaiting"] | components["schemas"]["HappeningHandedOver"] | components["schemas"]["HappeningTool"] | components["schemas"]["HappeningFinding"] | components["schemas"]["HappeningAmended"] | components["schemas"]["HappeningCountersigned"];
         HappeningAdjusted: {
             /** @description which of the leaves is an angled one; absent: none */
             angled?: boolean[];
@@ -2424,6 +2424,37 @@ export interface components {
             screen?: string;
             /** @description the id of the newest happening that its screen knew; absent: the newest there is */
             seen?: string;
+        };
+        HappeningSetTold: {
+            /** @description which of the leaves is an angled one; absent: none */
+            angled?: boolean[];
+            /** @description it was asked back whether all three were done; wanted within five seconds of the verdict */
+            asked?: boolean;
+            /** @description who enters it; absent: nobody says */
+            author?: string;
+            /**
+             * @description left out: not said; torque where the round locks in two goes
+             * @enum {string}
+             */
+            by?: "torque" | "feel";
+            /**
+             * Format: date-time
+             * @description when it was done, where it waited to be sent, by the program's clock
+             */
+            done_at?: string;
+            /** @description made by the client; sending it twice stores it once */
+            id: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "set_told";
+            leaves_mm?: number[];
+            /** @description on which screen it is entered; absent: it does not say */
+            screen?: string;
+            /** @description the id of the newest happening that its screen knew; absent: the newest there is */
+            seen?: string;
+            valve: string;
         };
         HappeningShimsChosen: {
             /** @description who enters it; absent: nobody says */
@@ -3592,6 +3623,8 @@ export interface components {
              * @description to go to for turn, else where the crank stands; -1: nowhere yet
              */
             stop: number;
+            /** @description that setting, locking and reading again may be told in one; absent: each by itself */
+            tell?: components["schemas"]["Tell"];
             /** @description the valve that keeping goes on to here; empty: none */
             then: string;
             /** @description an angle in degrees */
@@ -3737,6 +3770,8 @@ export interface components {
             stale: boolean;
             /** @description the time it was made at could not be right, and is when it arrived */
             time_doubtful: boolean;
+            /** @description it was told in one with the setting and the locking */
+            told?: boolean;
         };
         Row: {
             /**
@@ -4096,6 +4131,17 @@ export interface components {
             reason: string;
             skipped: boolean;
             text: string;
+        };
+        Tell: {
+            angled: boolean[];
+            /**
+             * @description what the happening says of the nut
+             * @enum {string}
+             */
+            by: "" | "torque";
+            leaves_mm: number[];
+            /** @description the button: Set, locked, 0.30 drags */
+            says: string;
         };
         Timing: {
             /** Format: double */

@@ -59,11 +59,6 @@ function stopped() {
 
 <style scoped>
 /* What must be seen without a swipe stands first where the head line is short. */
-@media (width <= 1400px) {
-  .hot-clock {
-    order: -1;
-  }
-}
 
 .hot {
   border-color: var(--tight);

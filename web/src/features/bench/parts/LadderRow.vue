@@ -63,6 +63,12 @@ small.wrong {
   font-weight: 700;
 }
 
+@media (width <= 480px) {
+  .rung {
+    padding-block: 0;
+  }
+}
+
 @media (width <= 1150px) {
   .rung {
     gap: 6px;

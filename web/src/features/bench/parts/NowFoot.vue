@@ -3,6 +3,7 @@ import { computed } from 'vue'
 import { guard } from '@/shared/guard'
 import type { ValveState } from '@/shared/api/client'
 import { useBench } from '../useBench'
+import TellInOne from './TellInOne.vue'
 import VerdictStrip from './VerdictStrip.vue'
 
 /** The foot of the bench: the verdict on what is in hand or was kept last, Undo, and the next action as the largest thing. */
@@ -43,6 +44,7 @@ const kept = computed(() => {
       :cross="kept.cross_check"
       @cross="$emit('prove', kept)"
     />
+    <TellInOne v-if="action === 'adjust' && state.now.tell" :tell="state.now.tell" :valve="state.now.valve" />
     <footer class="do d-flex">
       <VBtn :disabled="!state.undo" @click="$emit('undo')">Undo <kbd>Z</kbd></VBtn>
       <VBtn

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { useMediaQuery } from '@vueuse/core'
 import { computed } from 'vue'
 import { octagon } from '@/shared/engine/shapes'
 import { kindOf, limitsOf } from '../benchWords'
@@ -6,9 +7,15 @@ import { capital } from '@/shared/words'
 import { useBench } from '../useBench'
 
 const { view, state, act } = useBench()
+/** More than two rows, on a phone one, hide the leaves: from the one in hand on, so many; any other is tapped on the head. */
+const small = useMediaQuery('(width <= 480px)')
+const most = computed(() => (small.value ? 5 : 10))
 const names = computed(() => {
   const { here, valve } = state.value.now
-  return here.includes(valve) ? here : [valve, ...here]
+  const all = here.includes(valve) ? here : [valve, ...here]
+  if (all.length <= most.value) return all
+  const at = all.indexOf(valve)
+  return [...all.slice(at), ...all.slice(0, at)].slice(0, most.value)
 })
 
 const calledOf = (name: string) => state.value.valves.find((v) => v.name === name)!.called
@@ -19,11 +26,16 @@ function pick(valve: string) {
 </script>
 
 <template>
-  <div class="tabs d-flex flex-0-0 ga-2 overflow-x-auto pb-1" role="group" aria-label="Valves at this stop">
+  <div
+    class="tabs d-flex flex-0-0 flex-wrap ga-2 pb-1"
+    :class="{ many: names.length > 2, crowd: names.length > 4 }"
+    role="group"
+    aria-label="Valves at this stop"
+  >
     <VBtn
       v-for="name in names"
       :key="name"
-      class="tab flex-1-0 justify-start py-1 px-3 text-left"
+      class="tab justify-start py-1 px-3 text-left"
       :class="{ on: name === state.now.valve }"
       :aria-pressed="name === state.now.valve"
       @click="pick(name)"
@@ -34,19 +46,42 @@ function pick(valve: string) {
       </svg>
       <span
         ><b class="d-block fs-28 lh-none">{{ capital(calledOf(name)) }}</b
-        ><small class="quiet fs-15 lh-none">{{ kindOf(view, name) }}, {{ limitsOf(view, name) }}</small></span
+        ><small class="quiet fs-15 lh-none"
+          ><span class="kind">{{ kindOf(view, name) }}, </span>{{ limitsOf(view, name) }}</small
+        ></span
       >
     </VBtn>
   </div>
 </template>
 
 <style scoped>
-.tabs {
-  scrollbar-width: none;
-}
-
 .tab {
   --v-btn-height: 68px;
+
+  flex: 1 1 0;
+  min-width: 0;
+}
+
+/* Three or four stand in one row, more in two. */
+.many .tab {
+  padding: 4px 8px;
+}
+
+.many svg,
+.many .kind,
+.crowd small {
+  display: none;
+}
+
+.crowd .tab {
+  --v-btn-height: 56px;
+
+  flex-basis: 17%;
+  padding: 0 4px;
+}
+
+.crowd b {
+  font-size: 22px;
 }
 
 .tab svg {
@@ -58,7 +93,35 @@ function pick(valve: string) {
   stroke: var(--brass);
 }
 
+/* The form says the kind. */
+@media (width <= 1100px) {
+  .kind {
+    display: none;
+  }
+}
+
+@media (width <= 480px) {
+  .many small {
+    display: none;
+  }
+
+  .many .tab {
+    --v-btn-height: 56px;
+
+    padding: 2px 6px;
+  }
+}
+
 @media (width <= 1000px) and (height <= 480px) {
+  .crowd {
+    flex-wrap: nowrap;
+    overflow-x: auto;
+  }
+
+  .crowd .tab {
+    flex: none;
+  }
+
   .tab {
     --v-btn-height: 56px;
 

@@ -1,16 +1,19 @@
 <script setup lang="ts">
+import { computed } from 'vue'
 import type { Judgement, Schemas } from '@/shared/api/client'
 import VerdictGlyph from '@/shared/VerdictGlyph.vue'
 import { degrees } from '@/shared/units'
 import { verdictOf } from '@/shared/words'
 
-defineProps<{
+const props = defineProps<{
   judgement: Judgement
   screw?: Schemas['Screw'] | null
   /** The valve, where it is one kept before. */ kept?: string
   /** The leaves that would prove its drag. */ cross?: Schemas['Cross'] | null
 }>()
 defineEmits<{ cross: [] }>()
+/** In, and the doubt of leaf and feel reaches over a limit. */
+const close = computed(() => (props.judgement.verdict === 'in' && !props.judgement.sure ? ', close' : ''))
 </script>
 
 <template>
@@ -24,8 +27,8 @@ defineEmits<{ cross: [] }>()
       judgement.conflict
         ? 'Readings disagree'
         : kept
-          ? `${kept} ${verdictOf(judgement).toLowerCase()}`
-          : verdictOf(judgement)
+          ? `${kept} ${verdictOf(judgement).toLowerCase()}${close}`
+          : verdictOf(judgement) + close
     }}</strong>
     <p class="why fs-16 lh-tight">
       {{ judgement.why }}
@@ -60,6 +63,21 @@ defineEmits<{ cross: [] }>()
 
 .why {
   flex: 1 1 230px;
+}
+
+@media (width <= 480px) {
+  .strip {
+    min-height: 64px;
+    padding-block: 4px;
+  }
+
+  .why {
+    font-size: 15px;
+  }
+
+  .word.long {
+    font-size: 20px;
+  }
 }
 
 @media (width <= 1000px) and (height <= 480px) {

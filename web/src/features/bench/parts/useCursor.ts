@@ -1,3 +1,4 @@
+import { useResizeObserver } from '@vueuse/core'
 import { nextTick, ref, watch, type Ref } from 'vue'
 import type { Rung, Schemas } from '@/shared/api/client'
 
@@ -27,7 +28,11 @@ export function useCursor(shown: Ref<Rung[]>, at: { valve: string; round: Readin
     // Nothing moves under a finger: the list scrolls only where the row is out of sight.
     const above = row.offsetTop < list.scrollTop
     const below = row.offsetTop + row.offsetHeight > list.scrollTop + list.clientHeight
-    if (above || below) list.scrollTop = row.offsetTop - (list.clientHeight - row.offsetHeight) / 2
+    if (!above && !below) return
+    // Whole rungs are shown, the one that waits among them with a neighbour on either side.
+    const rows = Math.max(1, Math.floor(list.clientHeight / row.offsetHeight))
+    const first = list.children[Math.max(0, cursor.value - Math.floor((rows - 1) / 2))] as HTMLElement
+    list.scrollTop = first.offsetTop
   }
   watch(
     [() => at.valve, () => at.round.length, () => at.tryNext],
@@ -43,6 +48,7 @@ export function useCursor(shown: Ref<Rung[]>, at: { valve: string; round: Readin
     },
     { immediate: true },
   )
+  useResizeObserver(box, show) // what comes up around the list may take its room
   /** One leaf up, thicker, or down. */
   function climb(by: 1 | -1) {
     cursor.value = Math.min(shown.value.length - 1, Math.max(0, cursor.value - by))
