@@ -79,7 +79,7 @@ const nothingLiesOver = `() => {
 			const o = getComputedStyle(at)
 			if (!/auto|scroll/.test(o.overflowY + o.overflowX)) continue
 			const c = at.getBoundingClientRect()
-			if (y < c.top || y > c.bottom || x < c.left || x > c.right) return false
+			if (y < c.top + 2 || y > c.bottom - 2 || x < c.left || x > c.right) return false
 		}
 		return true
 	}
