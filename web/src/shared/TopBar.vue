@@ -32,7 +32,13 @@ const screens = [
     </svg>
     <h1 class="fs-20 lh-tight" tabindex="-1">{{ title }}</h1>
     <nav v-if="!back" class="d-flex flex-wrap ga-1" aria-label="Screens">
-      <RouterLink v-for="s in screens" :key="s.to" :to="s.to">{{ s.name }}</RouterLink>
+      <RouterLink
+        v-for="s in screens"
+        :key="s.to"
+        class="d-inline-flex align-center tall-44 py-1 px-3 quiet text-decoration-none"
+        :to="s.to"
+        >{{ s.name }}</RouterLink
+      >
     </nav>
     <span v-if="sub" class="sub quiet text-no-wrap overflow-hidden">{{ sub }}</span>
     <span class="fills" />
@@ -71,13 +77,7 @@ h1 {
 }
 
 nav a {
-  display: inline-flex;
-  align-items: center;
-  min-height: 44px;
-  padding: 4px 12px;
   border-bottom: 3px solid transparent;
-  color: var(--quiet);
-  text-decoration: none;
 }
 
 nav a:hover {
@@ -101,7 +101,7 @@ nav a.router-link-active:not([href='/']) {
   order: -4;
 }
 
-h1 {
+.top:not(:has(nav)) h1 {
   order: -3;
 }
 
@@ -142,9 +142,8 @@ h1 {
   }
 
   .top:not(:has(nav)) h1 {
-    flex: 1 1 auto;
+    flex: 1 1 0;
     min-width: 110px;
-    max-width: calc(100% - 190px);
   }
 
   .top :deep(kbd),
@@ -157,10 +156,6 @@ h1 {
 @media (width <= 480px) {
   .where-to {
     display: none;
-  }
-
-  .top:not(:has(nav)) h1 {
-    max-width: calc(100% - 56px);
   }
 }
 

@@ -15,13 +15,13 @@ const cure = computed(() => (props.state.start_from ? left(props.state.start_fro
 </script>
 
 <template>
-  <p v-if="cover !== null" class="clock py-2 px-4 on-panel fs-22" :class="{ late: cover <= 0 }" role="timer">
+  <p v-if="cover !== null" class="clock bar-brass py-2 px-4 on-panel fs-22" :class="{ late: cover <= 0 }" role="timer">
     <template v-if="cover > 0"
       >Cover on within <b class="figure fs-28">{{ minutes(cover) }}</b></template
     >
     <template v-else>The sealant stood open too long: take it off and put it on afresh.</template>
   </p>
-  <p v-if="cure !== null" class="clock py-2 px-4 on-panel fs-22" role="timer">
+  <p v-if="cure !== null" class="clock bar-brass py-2 px-4 on-panel fs-22" role="timer">
     <template v-if="cure > 0"
       >Do not start before <b class="figure fs-28">{{ clock(state.start_from!) }}</b>: the sealant cures.</template
     >
@@ -30,10 +30,6 @@ const cure = computed(() => (props.state.start_from ? left(props.state.start_fro
 </template>
 
 <style scoped>
-.clock {
-  border-left: 8px solid var(--brass);
-}
-
 .late {
   border-left: 8px dotted var(--tight);
   color: var(--tight);

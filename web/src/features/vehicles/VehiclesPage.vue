@@ -36,7 +36,7 @@ const day = (iso: string) => new Date(iso).toLocaleDateString([], { dateStyle: '
         <RouterLink
           v-for="d in due"
           :key="d.vehicle_id"
-          class="row due d-grid two-columns gr-1 gc-4 tall-56 py-2 px-4 edged rounded on-panel text-decoration-none"
+          class="row due bar-brass d-grid two-columns gr-1 gc-4 tall-56 py-2 px-4 edged rounded on-panel text-decoration-none"
           :to="`/vehicles/${d.vehicle_id}`"
         >
           <b class="fs-20">{{ d.vehicle }}</b>
@@ -77,10 +77,6 @@ const day = (iso: string) => new Date(iso).toLocaleDateString([], { dateStyle: '
 <style scoped>
 .vehicles {
   max-width: 1000px;
-}
-
-.due {
-  border-left: 8px solid var(--brass);
 }
 
 .off {

@@ -103,7 +103,7 @@ const lift = (name: string) => (props.crank === null ? 0 : liftAt(lifts.value.ge
       </template>
       <circle v-else class="f-none s-quiet sw-3" r="27" />
       <circle class="s-quiet sw-3 f-quiet" r="5" />
-      <text class="f-quiet fs-16" :x="near ? 56 : 0" :y="near ? 6 : 50">front</text>
+      <text class="f-quiet fs-16 anchor-middle" :x="near ? 56 : 0" :y="near ? 6 : 50">front</text>
     </g>
     <HeadCylinder
       v-for="c in bores"
@@ -116,6 +116,7 @@ const lift = (name: string) => (props.crank === null ? 0 : liftAt(lifts.value.ge
         v-for="y in b.shafts"
         :key="y"
         class="shaft s-line cap-round"
+        stroke-width="8"
         v-bind="
           near
             ? { x1: y, x2: y, y1: b.y + 16, y2: b.y + b.height - 16 }
@@ -150,13 +151,5 @@ const lift = (name: string) => (props.crank === null ? 0 : liftAt(lifts.value.ge
     min-width: var(--wide-width, 0);
     min-height: var(--wide-height, 0);
   }
-}
-
-.front text {
-  text-anchor: middle;
-}
-
-.shaft {
-  stroke-width: 8;
 }
 </style>

@@ -126,11 +126,14 @@ const label = computed(() => {
 </template>
 
 <style scoped>
-.form {
+.form,
+.stroke {
   stroke: var(--tone, var(--plain, var(--ink)));
 }
 
-.notch {
+.notch,
+.gap,
+.fill {
   fill: var(--tone, var(--plain, var(--ink)));
 }
 
@@ -177,10 +180,6 @@ const label = computed(() => {
   fill: var(--brass);
 }
 
-.gap {
-  fill: var(--tone, var(--plain, var(--ink)));
-}
-
 .gap.five {
   font-size: 18px;
 }
@@ -191,14 +190,6 @@ const label = computed(() => {
 
 .gap.ends {
   font-size: 17px;
-}
-
-.fill {
-  fill: var(--tone, var(--plain, var(--ink)));
-}
-
-.stroke {
-  stroke: var(--tone, var(--plain, var(--ink)));
 }
 
 .hit {

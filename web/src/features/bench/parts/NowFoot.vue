@@ -45,7 +45,7 @@ const kept = computed(() => {
       @cross="$emit('prove', kept)"
     />
     <TellInOne v-if="action === 'adjust' && state.now.tell" :tell="state.now.tell" :valve="state.now.valve" />
-    <footer class="do d-flex">
+    <footer class="do d-flex ga-2">
       <VBtn :disabled="!state.undo" @click="$emit('undo')">Undo <kbd>Z</kbd></VBtn>
       <VBtn
         v-if="button"
@@ -68,10 +68,6 @@ const kept = computed(() => {
   position: sticky;
   bottom: 0;
   z-index: 2;
-}
-
-.do {
-  gap: 10px;
 }
 
 .do .v-btn {

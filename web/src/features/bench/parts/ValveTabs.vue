@@ -80,10 +80,6 @@ function pick(valve: string) {
   padding: 0 4px;
 }
 
-.crowd b {
-  font-size: 22px;
-}
-
 .tab svg {
   width: 38px;
   height: 38px;

@@ -74,10 +74,6 @@ const close = computed(() => (props.judgement.verdict === 'in' && !props.judgeme
   .why {
     font-size: 15px;
   }
-
-  .word.long {
-    font-size: 20px;
-  }
 }
 
 @media (width <= 1000px) and (height <= 480px) {
