@@ -144,8 +144,9 @@ func (j *Job) atHand() *ValveState {
 
 // firstPending is the first valve of a stop that waits to be worked on there; nil: none.
 func (j *Job) firstPending(stop sequence.Stop) *ValveState {
+	checking := j.Phase() == Verify
 	for _, v := range j.inHandOrder(stop) {
-		if j.Pending(v) && j.ripe(v) {
+		if (!checking || j.turnedEnough(v)) && j.Pending(v) {
 			return v
 		}
 	}
@@ -154,29 +155,29 @@ func (j *Job) firstPending(stop sequence.Stop) *ValveState {
 
 // waitsAt says that a valve of a stop waits in the present phase, there and now or after more turns.
 func (j *Job) waitsAt(stop sequence.Stop) bool {
-	return slices.ContainsFunc(j.inHandOrder(stop), j.Pending)
+	return slices.ContainsFunc(stop.Set, func(set sequence.SetValve) bool {
+		v, ok := j.Valve(set.Valve)
+		return ok && j.Pending(v)
+	})
 }
 
 // inHandOrder is the valves of a stop, those first whose kind the leaf in hand was last used at: it is used up
 // before another one is picked up (common practice). Within a kind it is the plan's order.
-func (j *Job) inHandOrder(stop sequence.Stop) (list []*ValveState) {
+func (j *Job) inHandOrder(stop sequence.Stop) []*ValveState {
+	last, inHand := j.Valve(j.lastRead)
+	list := make([]*ValveState, 0, len(stop.Set))
+	var others []*ValveState
 	for _, set := range stop.Set {
-		if v, ok := j.Valve(set.Valve); ok {
+		v, ok := j.Valve(set.Valve)
+		switch {
+		case !ok:
+		case inHand && v.Kind != last.Kind:
+			others = append(others, v)
+		default:
 			list = append(list, v)
 		}
 	}
-	if last, ok := j.Valve(j.lastRead); ok {
-		slices.SortStableFunc(list, func(a, b *ValveState) int {
-			switch {
-			case a.Kind == b.Kind:
-				return 0
-			case a.Kind == last.Kind:
-				return -1
-			}
-			return 1
-		})
-	}
-	return list
+	return append(list, others...)
 }
 
 // ripe says that a valve which waits in the check round was turned over often enough by now; in any other
