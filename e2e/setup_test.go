@@ -235,7 +235,7 @@ func open(t testing.TB, r *running, path string, width, height int) *tab {
 	require.NoError(t, err)
 	page, err := context_.Page(proto.TargetCreateTarget{})
 	require.NoError(t, err)
-	ctx, cancel := context.WithTimeout(context.Background(), 3*time.Minute)
+	ctx, cancel := context.WithTimeout(context.Background(), 6*time.Minute)
 	p := &tab{Page: page.Context(ctx), t: t, base: r.base}
 	t.Cleanup(func() { cancel(); _ = context_.Close() })
 	p.listen()

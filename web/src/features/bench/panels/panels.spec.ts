@@ -220,7 +220,8 @@ describe('shims', () => {
     const { page, done } = onBench(ShimPanel, job([valve('I1', {})]))
     await vi.waitFor(() => expect(page.text()).toContain('0 to buy, 2 moved, worst 0.04 mm off the aim'))
     expect(page.text()).toContain('0.04 for 0 bought, 0.01 for 3 bought')
-    expect(asked.at(-1)!.query).toBe('?prefer=fewest_bought&cams_out=false')
+    const shims = asked.filter((a) => a.path.endsWith('/shims'))
+    expect(shims.map((a) => a.query)).toEqual(['?prefer=fewest_bought&cams_out=false'])
     const other = page.findAll('button').find((b) => b.text().startsWith('Nearest the aim'))!
     expect(other.text()).toContain('3 to buy, 3 moved, worst 0.01 mm off the aim')
     await other.trigger('click')
