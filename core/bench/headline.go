@@ -153,6 +153,7 @@ func (a *Advice) Instead(next job.Next) (other job.Next, ok bool) {
 type Tell struct {
 	Leaf gauge.Stack // that drags with the nut tight
 	Says string
+	Asks string       // what is asked back where it is said within job.TellAfter of the verdict
 	By   job.LockedBy // empty: nothing is said of the nut
 }
 
@@ -163,7 +164,7 @@ func (a *Advice) Tell(next job.Next) (t Tell, ok bool) {
 		return t, false
 	}
 	leaf, ok := a.j.Telling(v)
-	t = Tell{Leaf: leaf, Says: sayTold(leaf.String(), a.j.Locking == job.InTwoGoes)}
+	t = Tell{Leaf: leaf, Says: sayTold(leaf.String(), a.j.Locking == job.InTwoGoes), Asks: a.j.AsksBack(v)}
 	if a.j.Locking == job.InTwoGoes {
 		t.By = job.ByTorque
 	}

@@ -132,24 +132,12 @@ func TestTheInstructionByCircumstance(t *testing.T) {
 	over := jobtest.Start(t, jobtest.Setup())
 	over.Do(job.Happening{Act: job.RoundChosen{Round: job.Round{Going: job.SetAsYouGo, Check: job.CheckSetOnes}}})
 	over.Begin(sequence.RockingPairs)
-	for over.Job.Next().Action != job.DoBarOver {
-		switch n := over.Job.Next(); n.Action {
-		case job.DoTurn:
-			over.Do(job.Happening{Act: job.Turned{Stop: n.Stop}})
-		case job.DoAdjust:
-			over.Do(job.Happening{Act: job.Adjusted{Valve: n.Valve}})
-		case job.DoLock:
-			over.Do(job.Happening{Act: job.Locked{Valve: n.Valve}})
-		case job.DoKeep:
-			over.Do(job.Happening{Act: job.Kept{Valve: n.Valve}})
-		case job.DoRead:
-			leaf := jobtest.Nominal(n.Valve)
-			if v, _ := over.Job.Valve(n.Valve); n.Valve == "E2" && v.Adjustments == 0 {
-				leaf = 400
-			}
-			over.Feel(n.Valve, leaf, clearance.Drag)
+	over.WorkUntil(job.DoBarOver, func(valve string) measure.Length {
+		if v, _ := over.Job.Valve(valve); valve == "E2" && v.Adjustments == 0 {
+			return 400
 		}
-	}
+		return jobtest.Nominal(valve)
+	})
 	assert.Equal(t, "Turn the crank two full turns until cylinder 3 rocks.", says(over).String(),
 		"its nut was made tight at this very stop")
 	assert.Equal(t, "Then each valve that was set is read again, and every lock nut felt.", says(over).Sub)

@@ -1,7 +1,6 @@
 package job
 
 import (
-	"cmp"
 	"slices"
 
 	"metronix/core/clearance"
@@ -144,9 +143,9 @@ func (j *Job) atHand() *ValveState {
 
 // firstPending is the first valve of a stop that waits to be worked on there; nil: none.
 func (j *Job) firstPending(stop sequence.Stop) *ValveState {
-	checking := j.Phase() == Verify
+	phase := j.Phase()
 	for _, v := range j.inHandOrder(stop) {
-		if (!checking || j.turnedEnough(v)) && j.Pending(v) {
+		if j.ripe(v, phase) && j.Pending(v) {
 			return v
 		}
 	}
@@ -179,10 +178,6 @@ func (j *Job) inHandOrder(stop sequence.Stop) []*ValveState {
 	}
 	return append(list, others...)
 }
-
-// ripe says that a valve which waits in the check round was turned over often enough by now; in any other
-// phase each is.
-func (j *Job) ripe(v *ValveState) bool { return j.Phase() != Verify || j.turnedEnough(v) }
 
 // atValve are the choices of what to do about a valve where the crank serves it: the first that fits; else it
 // is read.
@@ -296,44 +291,6 @@ func (j *Job) turnOn() Next {
 	return Next{Action: DoNothing, Stop: j.Stop}
 }
 
-// toCheckNext is what is next in the check round: the walk goes on in its direction, and each valve is read at
-// the first coming of a stop that sets it at which it was turned over often enough. Turning that is a whole
-// cycle or more is full turns, and said as such.
-func (j *Job) toCheckNext() Next {
-	next := Next{Action: DoNothing, Stop: j.Stop}
-	var first *ValveState
-	for _, v := range j.Valves {
-		if !j.Pending(v) {
-			continue
-		}
-		left := j.toTurn() - j.turnsSince(v)
-		if left <= 0 && j.Stop < 0 && j.Settable(v) {
-			return j.workAt(v)
-		}
-		for at, stop := range j.Plan.Stops {
-			if !stop.Sets(v.Name) && at != j.stopFor(v) {
-				continue
-			}
-			by := j.turnTo(at)
-			for by < left {
-				by += measure.Cycle
-			}
-			if next.Action == DoNothing || by < next.Turn {
-				next, first = Next{Action: DoTurn, Stop: at, Turn: by}, v
-			}
-		}
-	}
-	switch {
-	case next.Action == DoNothing:
-		return next
-	case next.Turn == 0:
-		return j.workAt(cmp.Or(j.firstPending(j.Plan.Stops[next.Stop]), first))
-	case next.Turn >= measure.Cycle:
-		next.Action = DoBarOver
-	}
-	return next
-}
-
 // turnTo is how far the crank goes to a stop, in the direction of the way.
 func (j *Job) turnTo(stop int) measure.Angle {
 	return sequence.TurnBetween(j.Crank.At, j.Plan.Stops[stop].Crank, j.Way.Direction)
@@ -355,16 +312,17 @@ func (j *Job) nearest() Next {
 // clear.
 func (j *Job) Here() []string {
 	var list []string
+	phase := j.Phase()
 	if j.Stop >= 0 && j.Known() {
 		for _, v := range j.inHandOrder(j.Plan.Stops[j.Stop]) {
-			if j.Pending(v) && j.ripe(v) {
+			if j.ripe(v, phase) && j.Pending(v) {
 				list = append(list, v.Name)
 			}
 		}
 		return list
 	}
 	for _, v := range j.Valves {
-		if j.Settable(v) && j.Pending(v) && j.ripe(v) {
+		if j.Settable(v) && j.ripe(v, phase) && j.Pending(v) {
 			list = append(list, v.Name)
 		}
 	}

@@ -45,6 +45,11 @@ func (a SetTold) sound(j *Job) error {
 // may takes it where it is offered, with the leaf that is offered.
 func (a SetTold) may(j *Job, since string) error {
 	v := j.valve(a.Valve)
+	// It is a reading too, and one that a stale screen may not make: of a valve that was kept since, or of an
+	// engine that ran.
+	if err := j.outdated(a.Valve, false, since); err != nil {
+		return err
+	}
 	if err := (Adjusted{Valve: a.Valve}).may(j, since); err != nil {
 		return err
 	}
@@ -57,8 +62,7 @@ func (a SetTold) may(j *Job, since string) error {
 	case j.Locking == InTwoGoes && a.By != ByTorque:
 		return refuse("by", "This round torques each nut: say that "+v.Name+" was torqued.")
 	case !a.Asked && j.TooSoon(v, j.now):
-		return &Refusal{Field: "valve", Code: SoSoon,
-			Message: "That was quick. Is " + v.Name + " set, locked and read again?"}
+		return &Refusal{Field: "valve", Code: SoSoon, Message: j.AsksBack(v)}
 	}
 	return nil
 }
@@ -70,6 +74,14 @@ func (j *Job) TooSoon(v *ValveState, now time.Time) bool {
 		at = v.Last.At
 	}
 	return !at.IsZero() && now.Sub(at) < TellAfter
+}
+
+// AsksBack is what is asked where that is so.
+func (j *Job) AsksBack(v *ValveState) string {
+	if j.Locking == InTwoGoes {
+		return "That was quick. Is " + v.Name + " set, torqued and read again?"
+	}
+	return "That was quick. Is " + v.Name + " set, locked and read again?"
 }
 
 // Telling is the leaf or stack whose drag alone proves a valve in, so that setting, locking and reading it

@@ -1,6 +1,7 @@
 package job_test
 
 import (
+	"slices"
 	"testing"
 	"time"
 
@@ -14,6 +15,7 @@ import (
 	"metronix/core/job"
 	"metronix/core/job/jobtest"
 	"metronix/core/measure"
+	"metronix/core/record"
 	"metronix/core/sequence"
 )
 
@@ -113,6 +115,28 @@ func TestWhatIsToldInOneAndWhatIsNot(t *testing.T) {
 	minute(in, job.SetTold{Valve: "I1", Leaves: gauge.Straight(220 * um)}, "Read I1 as found")
 	minute(in, job.SetTold{Valve: "E1"}, "one to")
 	minute(in, job.SetTold{Valve: "X9", Leaves: gauge.Straight(220 * um)}, "no valve of this engine")
+}
+
+// It is a reading too: a screen that knew less does not make it of an engine that ran since, nor of a valve
+// that was kept since; and the sheet says how it was read again.
+func TestToldByAStaleScreen(t *testing.T) {
+	d := outAt(t, nil)
+	before := d.List[len(d.List)-1].ID
+	d.Do(later(time.Minute, told("", false)))
+	stale := later(2*time.Minute, told("", false))
+	stale.Since = before
+	d.Refused(stale, "kept by somebody else since")
+	report := record.Of(d.Job).Report(record.Record{})
+	i := slices.IndexFunc(report.Rows, func(r record.ReportRow) bool { return r.Valve == "E1" })
+	assert.Contains(t, report.Rows[i].Left.Notes, "read again: told with the locking")
+	assert.NotContains(t, report.Rows[i].Found.Notes, "read again: told with the locking")
+
+	ran := outAt(t, nil)
+	knew := ran.List[len(ran.List)-1].ID
+	ran.Do(later(time.Minute, job.EngineStopped{}))
+	stale = later(2*time.Minute, told("", false))
+	stale.Since = knew
+	ran.Refused(stale, "The engine ran after this reading of E1")
 }
 
 // A nut that brought a valve back twice has a habit: then each step is told by itself.

@@ -1,6 +1,7 @@
 package api_test
 
 import (
+	"cmp"
 	"compress/gzip"
 	"encoding/json"
 	"fmt"
@@ -23,7 +24,7 @@ type wasSaid struct {
 	Phase      string
 	SignedBy   string `json:"signed_by"`
 	Happenings int
-	Now        map[string]any // of the version before this one: its rules are today's
+	Now        map[string]any // of the newest versions: their rules are today's, but for what is superseded
 	Valves     map[string]struct {
 		AsFound  map[string]any `json:"as_found"`
 		Last     map[string]any
@@ -31,14 +32,20 @@ type wasSaid struct {
 	}
 }
 
-// asked is when the newest of those demos was made and asked: what is to be done now depends on the hour.
-var asked = time.Date(2026, 11, 29, 16, 9, 30, 0, time.UTC)
+// asked is when the newest of those demos were made and asked: what is to be done now depends on the hour.
+var asked = map[int]time.Time{9: time.Date(2026, 11, 29, 16, 9, 30, 0, time.UTC),
+	10: time.Date(2026, 11, 29, 23, 44, 50, 0, time.UTC)}
+
+// superseded is what is next by today's rules where those versions led over full turns: the valves that wait
+// for a check were turned over on the way, each since its own nut was tight (common practice).
+var superseded = map[string]map[string]any{
+	"demo-job-saw": {"action": "turn", "stop": 2.0, "turn_deg": 142.0, "valve": ""}}
 
 // A data file of every released version opens, is sound, and its jobs say of each valve what that version
 // said itself: how it was found, how it was left, how often it was set. The files are the demos that those
 // versions made.
 func TestADataFileOfEveryVersionSaysTheSame(t *testing.T) {
-	for version := 1; version <= 9; version++ {
+	for version := 1; version <= 10; version++ {
 		t.Run(fmt.Sprint(version), func(t *testing.T) {
 			path, anew := released(t, version), filepath.Join(t.TempDir(), "anew.db")
 			found, err := store.Inspect(path, api.Check(t.Context()))
@@ -49,7 +56,7 @@ func TestADataFileOfEveryVersionSaysTheSame(t *testing.T) {
 			st, err := store.Open(path)
 			require.NoError(t, err)
 			t.Cleanup(st.Close)
-			serves, err := api.Ready(t.Context(), st, api.Options{Clock: func() time.Time { return asked }})
+			serves, err := api.Ready(t.Context(), st, api.Options{Clock: func() time.Time { return cmp.Or(asked[version], asked[10]) }})
 			require.NoError(t, err)
 			found, err = api.Check(t.Context())(st)
 			require.NoError(t, err)
@@ -77,7 +84,11 @@ func assertSame(t *testing.T, id string, was wasSaid, is map[string]any) {
 	assert.Equal(t, was.Phase, is["phase"], id)
 	assert.Equal(t, was.SignedBy, is["signed_by"], id)
 	assert.Equal(t, float64(was.Happenings), is["happenings"], id)
-	for key, value := range was.Now {
+	next := was.Now
+	if next["action"] == "bar_over" {
+		next = superseded[id]
+	}
+	for key, value := range next {
 		assert.Equal(t, value, is["now"].(map[string]any)[key], "%s: %s", id, key)
 	}
 	for _, v := range is["valves"].([]any) {

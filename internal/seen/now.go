@@ -33,6 +33,8 @@ type Tell struct {
 	LeavesMM []wire.MM `json:"leaves_mm"`
 	Angled   []bool    `json:"angled"`
 	Says     string    `json:"says" doc:"the button: Set, locked, 0.30 drags"`
+	Asks     string    `json:"asks" doc:"what is asked back where the verdict is younger than that"`
+	AfterS   float64   `json:"after_s" doc:"how long after the verdict it is taken without asking, seconds"`
 	By       string    `json:"by" enum:",torque" doc:"what the happening says of the nut"`
 }
 
@@ -107,5 +109,5 @@ func tellOf(advice *bench.Advice, n job.Next) *Tell {
 		return nil
 	}
 	laid := wire.LaidOf(tell.Leaf)
-	return &Tell{laid.LeavesMM, laid.Angled, tell.Says, string(tell.By)}
+	return &Tell{laid.LeavesMM, laid.Angled, tell.Says, tell.Asks, job.TellAfter.Seconds(), string(tell.By)}
 }

@@ -74,7 +74,7 @@ type Derived struct {
 
 // derivedBy is the version of what is derived of a list. Where it counts up everything derived is made anew
 // at the next start.
-const derivedBy = 1
+const derivedBy = 2
 
 // List is a job's happenings as they are stored, and where the chain of checksums ends.
 type List struct {

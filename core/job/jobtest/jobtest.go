@@ -138,9 +138,19 @@ func (d *Driver) ReadUntil(until job.Action, feel func(valve string) (measure.Le
 func (d *Driver) Work(
 	gap func(valve string) measure.Length,
 ) (turns measure.Angle, actions map[job.Action]int) {
+	return d.WorkUntil("", gap)
+}
+
+// WorkUntil does the same until an action is next; none: to the end.
+func (d *Driver) WorkUntil(until job.Action,
+	gap func(valve string) measure.Length,
+) (turns measure.Angle, actions map[job.Action]int) {
 	actions = map[job.Action]int{}
 	for range 300 {
 		n := d.Job.Next()
+		if n.Action == until {
+			return turns, actions
+		}
 		actions[n.Action]++
 		switch n.Action {
 		case job.DoTurn:

@@ -4133,7 +4133,14 @@ export interface components {
             text: string;
         };
         Tell: {
+            /**
+             * Format: double
+             * @description how long after the verdict it is taken without asking, seconds
+             */
+            after_s: number;
             angled: boolean[];
+            /** @description what is asked back where the verdict is younger than that */
+            asks: string;
             /**
              * @description what the happening says of the nut
              * @enum {string}

@@ -4,7 +4,14 @@ import { onBench } from '@/testing'
 import type { Schemas } from '@/shared/api/client'
 import TellInOne from './TellInOne.vue'
 
-const tell: Schemas['Tell'] = { leaves_mm: [0.3], angled: [false], says: 'Set, locked, 0.30 drags', by: '' }
+const tell: Schemas['Tell'] = {
+  leaves_mm: [0.3],
+  angled: [false],
+  says: 'Set, locked, 0.30 drags',
+  asks: 'Is it so?',
+  after_s: 5,
+  by: '',
+}
 
 function shown(of: Partial<Schemas['Tell']> = {}) {
   const valve = ref('E1')
@@ -36,7 +43,7 @@ describe('set, locked and read again, told in one', () => {
     vi.advanceTimersByTime(4900)
     await press('Set, torqued, 0.30 drags')
     expect(done).toEqual([])
-    expect(page.text()).toContain('Is E1 set, locked and read again?')
+    expect(page.text()).toContain('Is it so?')
     await press('Not yet')
     expect(done).toEqual([])
     await press('Set, torqued, 0.30 drags')
@@ -50,7 +57,7 @@ describe('set, locked and read again, told in one', () => {
     valve.value = 'E3'
     await nextTick()
     await press(tell.says)
-    expect(page.text()).toContain('Is E3 set')
+    expect(page.text()).toContain('Is it so?')
     settling.value = true
     await press('Yes, all three')
     expect(done).toEqual([])

@@ -7,8 +7,7 @@ import { useBench } from '../useBench'
 const props = defineProps<{ tell: Schemas['Tell']; valve: string }>()
 const { act, settling } = useBench()
 
-/** From when on setting a valve may be believed, after its verdict came up. */
-const soonest = 5000
+/** When its verdict came up. */
 let since = 0
 const asking = ref(false)
 watch(
@@ -22,7 +21,7 @@ watch(
 
 function say(asked: boolean) {
   if (settling.value) return
-  if (!asked && Date.now() - since < soonest) {
+  if (!asked && Date.now() - since < props.tell.after_s * 1000) {
     asking.value = true
     return
   }
@@ -35,7 +34,7 @@ function say(asked: boolean) {
   <div class="d-grid ga-2">
     <VBtn v-if="!asking" class="tell fs-20" @click="say(false)">{{ tell.says }}</VBtn>
     <template v-else>
-      <p class="fs-20" role="status">That was quick. Is {{ valve }} set, locked and read again?</p>
+      <p class="fs-20" role="status">{{ tell.asks }}</p>
       <div class="d-flex flex-wrap ga-2">
         <VBtn class="tell fills" @click="say(true)">Yes, all three</VBtn>
         <VBtn @click="asking = false">Not yet</VBtn>
