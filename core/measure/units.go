@@ -75,6 +75,23 @@ func (u Units) Distance(km float64) string {
 	return pair(Grouped(km)+" km", Grouped(Miles(km))+" miles", u.Miles)
 }
 
+// Counter is what counts how far an engine has run.
+type Counter string
+
+// The counters; the zero value is an odometer, in kilometres.
+const (
+	Odometer  Counter = ""
+	HourMeter Counter = "h" // running hours, of machines that do not drive: pumps, winches, generators
+)
+
+// Run writes how far an engine runs by its counter: "20,000 km (12,427 miles)", "1,250 h".
+func (u Units) Run(by Counter, run float64) string {
+	if by == HourMeter {
+		return Grouped(run) + " h"
+	}
+	return u.Distance(run)
+}
+
 // Grouped writes a whole number with a comma between groups of three figures, as English readers write it:
 // "12,427". Halves are rounded away from zero.
 func Grouped(x float64) string {

@@ -9,6 +9,7 @@ import (
 	"metronix/core/around"
 	"metronix/core/clearance"
 	"metronix/core/job"
+	"metronix/core/measure"
 )
 
 // Record is what is known of a job besides its list, for its report.
@@ -16,7 +17,8 @@ type Record struct {
 	ID, Vehicle, Plate       string
 	Mechanic, Reason, Gauges string
 	CardReason, AimReason    string // why another card or aim than the usual one was chosen
-	OdometerKM               int    // 0: it was not read
+	Meter                    int    // what the counter showed; 0: it was not read
+	Counter                  measure.Counter
 	OdometerWhy              string // why it shows less than before; empty: it does not
 	CreatedAt                time.Time
 	Due                      string // when it is due next, in words; empty: nobody knows
@@ -142,12 +144,16 @@ func (j Told) facts(r Record) []Fact {
 			fmt.Sprintf("%s; signed by %s, %s", j.ColdWarmth(), j.Cold.By, j.Cold.At.Local().Format(dated)),
 		)
 	}
-	if r.OdometerKM > 0 {
-		odometer := j.Speaks.Distance(float64(r.OdometerKM))
+	if r.Meter > 0 {
+		meter := j.Speaks.Run(r.Counter, float64(r.Meter))
 		if r.OdometerWhy != "" {
-			odometer += ", less than before: " + r.OdometerWhy
+			meter += ", less than before: " + r.OdometerWhy
 		}
-		add("Odometer", odometer)
+		label := "Odometer"
+		if r.Counter == measure.HourMeter {
+			label = "Running hours"
+		}
+		add(label, meter)
 	}
 	add("Reason", r.Reason)
 	if j.TakenIn != nil {

@@ -53,7 +53,7 @@ func TestTheReportOfAJob(t *testing.T) {
 			},
 		},
 	)
-	r = record.Of(d.Job).Report(record.Record{OdometerKM: 20_000, OdometerWhy: "a new instrument"})
+	r = record.Of(d.Job).Report(record.Record{Meter: 20_000, OdometerWhy: "a new instrument"})
 	assert.Contains(t, r.Facts, record.Fact{Label: "Odometer",
 		Text: "20,000 km (12,427 miles), less than before: a new instrument"})
 	assert.Contains(t, r.Facts, record.Fact{Label: "Entered by", Text: "Tess"})

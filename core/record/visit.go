@@ -13,17 +13,17 @@ import (
 
 // Visit is what a finished job tells of its vehicle. Nothing of it is in words but what somebody wrote.
 type Visit struct {
-	At         time.Time // when it was signed for good
-	OdometerKM int       // as it was when the job began; it is the keeper's to fill in
-	State      clearance.State
-	Source     string // of the limits
-	By         string // who signed
-	Outcome    job.Outcome
-	Tight      int       // valves found tight, in the pass that finished the job
-	Loose      int       // and loose
-	Later      []Remark  // findings left for later
-	PutOff     time.Time // the earliest day until which a valve, or the job, was put off; the zero time: to none
-	Valves     []wear.Found
+	At      time.Time // when it was signed for good
+	Meter   int       // what the counter showed when the job began; it is the keeper's to fill in
+	State   clearance.State
+	Source  string // of the limits
+	By      string // who signed
+	Outcome job.Outcome
+	Tight   int       // valves found tight, in the pass that finished the job
+	Loose   int       // and loose
+	Later   []Remark  // findings left for later
+	PutOff  time.Time // the earliest day until which a valve, or the job, was put off; the zero time: to none
+	Valves  []wear.Found
 }
 
 // Remark is a finding as it was written down: where, and what.
@@ -66,9 +66,9 @@ func (j Told) Visit() (v Visit, ok bool) {
 // it is due.
 //
 // Its wear is reckoned from the visits of the thermal state of the last one, for a gap found hot and one
-// found cold are two things; and from those alone whose odometer rises and whose day does not fall.
-func History(finished []Visit, intervals []wear.Interval) wear.History {
-	h := wear.History{Intervals: intervals}
+// found cold are two things; and from those alone whose counter rises and whose day does not fall.
+func History(finished []Visit, by measure.Counter, intervals []wear.Interval) wear.History {
+	h := wear.History{By: by, Intervals: intervals}
 	for _, v := range finished {
 		f := wear.Finished{At: v.At, PutOff: v.PutOff}
 		for _, x := range v.Valves {
@@ -79,13 +79,13 @@ func History(finished []Visit, intervals []wear.Interval) wear.History {
 		h.Finished = append(h.Finished, f)
 		n := len(h.Visits)
 		if v.State != finished[len(finished)-1].State ||
-			n > 0 && (float64(v.OdometerKM) <= h.Visits[n-1].OdometerKM ||
+			n > 0 && (float64(v.Meter) <= h.Visits[n-1].Meter ||
 				v.At.Before(h.Visits[n-1].Date)) {
 			continue
 		}
 		h.Visits = append(
 			h.Visits,
-			wear.Visit{OdometerKM: float64(v.OdometerKM), Date: v.At, Valves: v.Valves},
+			wear.Visit{Meter: float64(v.Meter), Date: v.At, Valves: v.Valves},
 		)
 	}
 	return h

@@ -33,7 +33,7 @@ func TestRatesAgainstTheOutside(t *testing.T) {
 				visit(km, fmt.Sprintf("20%02d-03-01", 20+i), measure.Length(f), measure.Length(f)))
 		}
 		_, slope := stat.LinearRegression(x, y, nil, false)
-		got, err := wear.Reckon(visits, 0, 0)
+		got, err := wear.Reckon(visits, wear.Every{})
 		require.NoError(t, err)
 		line := checks.Library("gonum stat.LinearRegression of gaps on one line")
 		checks.Near(t, line, fmt.Sprintf("gaps %v µm every 10,000 km: rate, mm per 1,000 km", c.found), slope,
@@ -63,7 +63,7 @@ func TestPooledRatesAndRangesAgainstTheOutside(t *testing.T) {
 				rates = append(rates, (f-c.found[i-1])/(c.km[i]-c.km[i-1]))
 			}
 		}
-		got, err := wear.Reckon(visits, 0, 0)
+		got, err := wear.Reckon(visits, wear.Every{})
 		require.NoError(t, err)
 		library := checks.Library("gonum stat.Mean, weighted")
 		name := fmt.Sprintf("gaps %v µm at %v km: ", c.found, c.km)
@@ -120,9 +120,9 @@ func TestDueAgainstTheOutside(t *testing.T) {
 	first := checks.Practice("whichever comes first")
 	got, err := wear.Reckon([]wear.Visit{visit(100_000, "2025-01-10", 300, 300),
 		visit(120_000, "2026-01-10", 299, 300)},
-		24_000, 12)
+		wear.Every{Run: 24_000, Months: 12})
 	require.NoError(t, err)
-	checks.Near(t, first, "24,000 km after 120,000: due at, km", 144_000, got.Due.OdometerKM, 0)
+	checks.Near(t, first, "24,000 km after 120,000: due at, km", 144_000, got.Due.Meter, 0)
 	checks.Equal(t, first, "12 months after 10 January 2026: due on", "2027-01-10",
 		got.Due.Date.Format(time.DateOnly))
 }

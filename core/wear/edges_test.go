@@ -20,8 +20,8 @@ import (
 func TestTheEdgesOfPaceAndUsual(t *testing.T) {
 	at := func(hours float64, km float64) wear.Visit {
 		return wear.Visit{
-			Date:       day("2026-01-01").Add(time.Duration(hours * float64(time.Hour))),
-			OdometerKM: km,
+			Date:  day("2026-01-01").Add(time.Duration(hours * float64(time.Hour))),
+			Meter: km,
 		}
 	}
 	assert.Equal(t, 100.0, wear.PerDay([]wear.Visit{at(0, 0), at(24, 100)}))
@@ -40,40 +40,40 @@ func TestTheEdgesOfPaceAndUsual(t *testing.T) {
 		return valves
 	}
 	kind := func(string) string { return "exhaust" }
-	assert.Empty(t, wear.Odd(rates(0.001, 0.001, 0.05), kind))
-	assert.Equal(t, []string{"E3"}, wear.Odd(rates(0.001, 0.001, 0.001, 0.05), kind))
-	assert.Empty(t, wear.Odd(rates(0, 0, 0, 0.0003), kind), "a trifle")
-	assert.Equal(t, []string{"E3"}, wear.Odd(rates(0, 0, 0, 0.00031), kind))
+	assert.Empty(t, wear.Odd(rates(0.001, 0.001, 0.05), measure.Odometer, kind))
+	assert.Equal(t, []string{"E3"}, wear.Odd(rates(0.001, 0.001, 0.001, 0.05), measure.Odometer, kind))
+	assert.Empty(t, wear.Odd(rates(0, 0, 0, 0.0003), measure.Odometer, kind), "a trifle")
+	assert.Equal(t, []string{"E3"}, wear.Odd(rates(0, 0, 0, 0.00031), measure.Odometer, kind))
+	assert.Empty(t, wear.Odd(rates(0, 0, 0, 0.015), measure.HourMeter, kind), "a trifle in a thousand hours")
+	assert.Equal(t, []string{"E3"}, wear.Odd(rates(0, 0, 0, 0.016), measure.HourMeter, kind))
 	// four: the median lies midway between the second and the third, 0.0025; deviations 0.0015 0.0005 0.0005
 	// 0.0075, their median 0.001, so that beyond 0.003 is odd. By hand.
-	assert.Equal(t, []string{"E3"}, wear.Odd(rates(0.001, 0.002, 0.003, 0.01), kind))
-	assert.Empty(t, wear.Odd(rates(0.001, 0.002, 0.003, 0.005), kind))
+	assert.Equal(t, []string{"E3"}, wear.Odd(rates(0.001, 0.002, 0.003, 0.01), measure.Odometer, kind))
+	assert.Empty(t, wear.Odd(rates(0.001, 0.002, 0.003, 0.005), measure.Odometer, kind))
 	// five: the median is the third, 0.003; deviations 0.002 0.001 0 0.001 0.0035, their median 0.001
-	assert.Equal(t, []string{"E4"}, wear.Odd(rates(0.001, 0.002, 0.003, 0.004, 0.0065), kind))
-	assert.Empty(t, wear.Odd(rates(0.001, 0.002, 0.003, 0.004, 0.0055), kind))
+	assert.Equal(t, []string{"E4"}, wear.Odd(rates(0.001, 0.002, 0.003, 0.004, 0.0065), measure.Odometer, kind))
+	assert.Empty(t, wear.Odd(rates(0.001, 0.002, 0.003, 0.004, 0.0055), measure.Odometer, kind))
 	assert.Equal(
 		t,
 		[]string{"E0", "E1"},
-		wear.Odd(rates(0, 0, 0.004, 0.004, 0.004), kind),
+		wear.Odd(rates(0, 0, 0.004, 0.004, 0.004), measure.Odometer, kind),
 		"the third of five is the median",
 	)
 
 	_, err := wear.Reckon(
 		[]wear.Visit{visit(100, "2026-01-01", 300, 300), visit(100, "2026-02-01", 300, 300)},
-		0,
-		0,
+		wear.Every{},
 	)
 	require.ErrorIs(t, err, wear.ErrVisits)
 	assert.Contains(t, err.Error(), "visit 2 does not lie after")
 	twice := visit(200, "2026-02-01", 300, 300)
 	twice.Valves = append(twice.Valves, twice.Valves[0])
-	_, err = wear.Reckon([]wear.Visit{visit(100, "2026-01-01", 300, 300), twice}, 0, 0)
+	_, err = wear.Reckon([]wear.Visit{visit(100, "2026-01-01", 300, 300), twice}, wear.Every{})
 	require.ErrorIs(t, err, wear.ErrVisits)
 	assert.Contains(t, err.Error(), "visit 2 has E1 twice")
 	_, err = wear.Reckon(
 		[]wear.Visit{visit(100, "2026-01-01", 300, 300), visit(101, "2026-01-01", 300, 300)},
-		0,
-		0,
+		wear.Every{},
 	)
 	require.NoError(t, err, "on the same day it may have gone on")
 }
@@ -95,7 +95,7 @@ func forecastLine(t *testing.T, chance *rand.Rand) string {
 	var visits []wear.Visit
 	at, km, valves := day("2020-03-31"), 1000.0, 1+chance.IntN(5)
 	for range 1 + chance.IntN(5) {
-		v := wear.Visit{Date: at, OdometerKM: km}
+		v := wear.Visit{Date: at, Meter: km}
 		for n := range valves {
 			f := wear.Found{Valve: fmt.Sprintf("E%d", n), Found: length(270, 330), Left: length(285, 320),
 				Window: measure.Window{Lower: 280 * um, Upper: 320 * um}}
@@ -120,12 +120,12 @@ func forecastLine(t *testing.T, chance *rand.Rand) string {
 		visits = append(visits, v)
 		at, km = at.AddDate(0, 1+chance.IntN(14), chance.IntN(30)), km+float64(1000+chance.IntN(20_000))
 	}
-	f, err := wear.Reckon(visits, float64(chance.IntN(3)*15_000), chance.IntN(3)*12)
+	f, err := wear.Reckon(visits, wear.Every{Run: float64(chance.IntN(3) * 15_000), Months: chance.IntN(3) * 12})
 	require.NoError(t, err)
 	line := fmt.Sprintf(
 		"%d visits, due %.3f %s %s:",
 		len(visits),
-		f.Due.OdometerKM,
+		f.Due.Meter,
 		f.Due.Date.Format(time.DateOnly),
 		f.Due.Cause.String(),
 	)

@@ -35,11 +35,11 @@ func u(said *measure.Length) float64 {
 	return said.Millimetres()
 }
 
-// Visit is one valve job, in the order of distance.
+// Visit is one valve job, in the order of running.
 type Visit struct {
-	OdometerKM float64
-	Date       time.Time
-	Valves     []Found
+	Meter  float64 // what the counter showed: km, or running hours; the same for all visits
+	Date   time.Time
+	Valves []Found
 }
 
 // Side is which limit a valve is moving towards.
@@ -55,20 +55,28 @@ const (
 // Valve is how one valve wears.
 type Valve struct {
 	Valve string
-	// millimetres per 1000 km, negative when tightening; NaN where fewer than two visits know it
+	// millimetres per 1000 km or per 1000 hours, negative when tightening; NaN where fewer than two visits
+	// know it
 	Rate  float64
 	RateU float64 // its standard uncertainty; NaN where there is no rate
 	// Differs says that the rate is more than readings of a valve that stands still would show: an engine
 	// without wear is called in early in at most 5 of 100
 	Differs bool
-	// odometer at which it leaves its window, where its rate differs or it was left outside; NaN: never, or
+	// what the counter shows when it leaves its window, where its rate differs or it was left outside; NaN: never, or
 	// not known
 	Leaves float64
-	Side   Side // which limit that is; None with no such odometer
+	Side   Side // which limit that is; None where it does not leave
 	Out    bool // it was left outside its window
-	// the earliest and the latest odometer at which it leaves, at either end of the rate's 90 % interval;
+	// the earliest and the latest at which it leaves, at either end of the rate's 90 % interval;
 	// NaN: never. Nil: there is no rate, or nobody knows how it was left
 	Range *[2]float64
+}
+
+// Every is after how far or how long an engine is due again.
+type Every struct {
+	Run    float64 // km or running hours; 0: none
+	Months int     // 0: none
+	By     measure.Counter
 }
 
 // Forecast is the whole engine.
@@ -117,16 +125,16 @@ func (f *Forecast) tell(visits []Visit) {
 	}
 }
 
-// between is the earliest and the latest leaving at either end of a rate's 90 % interval, mm per 1000 km.
-// Where that interval holds a rate of none there is no latest.
+// between is the earliest and the latest leaving at either end of a rate's 90 % interval, mm per 1000
+// of its counter. Where that interval holds a rate of none there is no latest.
 func between(at Found, rate, u, from float64) *[2]float64 {
 	slow, fast := rate-ninety*u, rate+ninety*u
 	a, _ := leaves(at, slow/1000, from)
 	b, _ := leaves(at, fast/1000, from)
 	r := &[2]float64{math.NaN(), math.NaN()}
-	for _, km := range []float64{a, b} {
-		if !math.IsNaN(km) && !(km >= r[0]) {
-			r[0] = km
+	for _, at := range []float64{a, b} {
+		if !math.IsNaN(at) && !(at >= r[0]) {
+			r[0] = at
 		}
 	}
 	if slow > 0 || fast < 0 {
@@ -135,11 +143,11 @@ func between(at Found, rate, u, from float64) *[2]float64 {
 	return r
 }
 
-// lastOf is what a valve was at the last visit that had it, and the odometer of the last visit of all.
+// lastOf is what a valve was at the last visit that had it, and what the counter showed then.
 func lastOf(visits []Visit, valve string) (at Found, from float64) {
 	for i := len(visits) - 1; i >= 0; i-- {
 		if found := find(visits[i], valve); found != nil {
-			return *found, visits[i].OdometerKM
+			return *found, visits[i].Meter
 		}
 	}
 	return at, math.NaN()
@@ -147,9 +155,10 @@ func lastOf(visits []Visit, valve string) (at Found, from float64) {
 
 // Reckon gives each valve's rate, pooled over visits as the sum of changes (found at a visit − left at the
 // one before) over the sum of distances, and where it leaves its window from the gap it was left with last. A
-// valve left outside its window leaves it at that odometer: it is due now. intervalKM and months are the
-// maker's intervals, 0 where there are none. It errs with ErrVisits where odometers or dates do not rise, or
-// a visit has a valve twice.
+// valve left outside its window leaves it there: it is due now. every is the maker's interval. It errs with
+// ErrVisits where counters or dates do not rise, or a visit has a valve twice.
+//
+// Distance is what the counter says, km or running hours: the sums are the same.
 //
 // A visit that does not know a valve's gap as found and as left ends no interval for it; the next one begins
 // where a gap was left as a figure again.
@@ -160,9 +169,9 @@ func lastOf(visits []Visit, valve string) (at Found, from float64) {
 //
 // Rates are pooled rather than averaged, because an interval of 500 km says little about wear and much
 // about the feel of two hands.
-func Reckon(visits []Visit, intervalKM float64, months int) (Forecast, error) {
+func Reckon(visits []Visit, every Every) (Forecast, error) {
 	for i, v := range visits {
-		if i > 0 && (v.OdometerKM <= visits[i-1].OdometerKM || v.Date.Before(visits[i-1].Date)) {
+		if i > 0 && (v.Meter <= visits[i-1].Meter || v.Date.Before(visits[i-1].Date)) {
 			return Forecast{}, fmt.Errorf("%w: visit %d does not lie after the one before", ErrVisits, i+1)
 		}
 		for n, f := range v.Valves {
@@ -173,7 +182,7 @@ func Reckon(visits []Visit, intervalKM float64, months int) (Forecast, error) {
 	}
 	var f Forecast
 	if len(visits) == 0 {
-		f.Due = Due{OdometerKM: math.NaN()}
+		f.Due = Due{Meter: math.NaN()}
 		return f, nil
 	}
 	last := visits[len(visits)-1]
@@ -185,13 +194,13 @@ func Reckon(visits []Visit, intervalKM float64, months int) (Forecast, error) {
 		}
 	}
 	f.tell(visits)
-	f.Due = due(f.Valves, last, intervalKM, months)
+	f.Due = due(f.Valves, last, every)
 	return f, nil
 }
 
 func valveOf(visits []Visit, at Found) Valve {
 	v := Valve{Valve: at.Valve, Leaves: math.NaN()}
-	from := visits[len(visits)-1].OdometerKM
+	from := visits[len(visits)-1].Meter
 	if side := at.leftOut(); side != None { // out already: due now, whatever the rate
 		v.Leaves, v.Side, v.Out = from, side, true
 	}
@@ -199,8 +208,8 @@ func valveOf(visits []Visit, at Found) Valve {
 	return v
 }
 
-// rate pools what a valve did between visits, and how certain that is, mm per 1000 km; NaN where nothing is
-// known.
+// rate pools what a valve did between visits, and how certain that is, mm per 1000 of the counter; NaN
+// where nothing is known.
 //
 // Each end of an interval is a reading with its own error. At a visit between two intervals whose gap was
 // left as it was found there is one reading, which ends the one and begins the other: its error cancels (JCGM
@@ -212,7 +221,7 @@ func rate(visits []Visit, valve string) (perThousand, uncertainty float64) {
 	}
 	var change, distance, squares float64
 	var before *Found // at the last visit that had the valve: one in between that did not lets the wear go on
-	beforeKM := 0.0
+	beforeAt := 0.0
 	var open *end // the end of the interval before, at the visit where the next one begins
 	for i := range visits {
 		now := find(visits[i], valve)
@@ -222,7 +231,7 @@ func rate(visits []Visit, valve string) (perThousand, uncertainty float64) {
 		used := before != nil && before.Left != nil && now.Found != nil && now.Left != nil
 		if used {
 			change += (*now.Found - *before.Left).Millimetres()
-			distance += visits[i].OdometerKM - beforeKM
+			distance += visits[i].Meter - beforeAt
 			begins := u(before.LeftU)
 			if open != nil && open.same {
 				squares, begins = squares-open.u*open.u, 0
@@ -233,7 +242,7 @@ func rate(visits []Visit, valve string) (perThousand, uncertainty float64) {
 		} else {
 			open = nil
 		}
-		before, beforeKM = now, visits[i].OdometerKM
+		before, beforeAt = now, visits[i].Meter
 	}
 	if distance == 0 {
 		return math.NaN(), math.NaN()
@@ -252,7 +261,7 @@ func (f Found) leftOut() Side {
 	return Loose
 }
 
-// leaves is the odometer at which a gap that changes by rate mm/km passes its limit.
+// leaves is what the counter shows when a gap that changes by rate, mm per km or hour, passes its limit.
 //
 // A gap that stands still reaches no limit: the answer is NaN and the side None, and the due date follows
 // from the intervals alone.

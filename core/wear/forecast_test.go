@@ -25,7 +25,7 @@ func day(s string) time.Time {
 
 // visit knows both gaps exactly.
 func visit(km float64, date string, found, left measure.Length) wear.Visit {
-	return wear.Visit{OdometerKM: km, Date: day(date),
+	return wear.Visit{Meter: km, Date: day(date),
 		Valves: []wear.Found{{Valve: "E1", Found: new(found * um), Left: new(left * um),
 			FoundU: new(measure.Length(0)), LeftU: new(measure.Length(0)),
 			Window: measure.Window{Lower: 280 * um, Upper: 320 * um}}}}
@@ -42,14 +42,14 @@ func usual(km float64, date string, found, left measure.Length) wear.Visit {
 // 40 000 km on.
 func TestRateAndForecastByHand(t *testing.T) {
 	f, err := wear.Reckon([]wear.Visit{visit(100_000, "2025-01-10", 300, 300),
-		visit(120_000, "2026-01-10", 290, 300)}, 24_000, 12)
+		visit(120_000, "2026-01-10", 290, 300)}, wear.Every{Run: 24_000, Months: 12})
 	require.NoError(t, err)
 	v := f.Valves[0]
 	assert.InDelta(t, -0.0005, v.Rate, 1e-12)
 	assert.InDelta(t, 160_000, v.Leaves, 1e-6)
 	assert.Equal(t, wear.Tight, v.Side)
 	assert.Equal(t, &[2]float64{160_000, 160_000}, v.Range, "no doubt, no range")
-	assert.Equal(t, 144_000.0, f.Due.OdometerKM)
+	assert.Equal(t, 144_000.0, f.Due.Meter)
 	assert.Equal(t, day("2027-01-10"), f.Due.Date)
 	assert.Contains(t, f.Due.Cause.String(), "24,000 km (14,913 miles), or the interval of 12 months")
 }
@@ -59,7 +59,7 @@ func TestRateAndForecastByHand(t *testing.T) {
 // hand.
 func TestRatesArePooledAndTheRangeIsHonest(t *testing.T) {
 	f, err := wear.Reckon([]wear.Visit{usual(0, "2023-01-01", 300, 310),
-		usual(20_000, "2024-01-01", 300, 310), usual(30_000, "2025-01-01", 290, 300)}, 0, 0)
+		usual(20_000, "2024-01-01", 300, 310), usual(30_000, "2025-01-01", 290, 300)}, wear.Every{})
 	require.NoError(t, err)
 	v := f.Valves[0]
 	assert.InDelta(t, -0.001, v.Rate, 1e-12)
@@ -76,11 +76,11 @@ func TestRatesArePooledAndTheRangeIsHonest(t *testing.T) {
 // By hand: only the first and the last reading count.
 func TestAReadingBetweenTwoIntervalsCancels(t *testing.T) {
 	f, err := wear.Reckon([]wear.Visit{usual(0, "2023-01-01", 300, 300),
-		usual(10_000, "2024-01-01", 298, 298), usual(20_000, "2025-01-01", 296, 296)}, 0, 0)
+		usual(10_000, "2024-01-01", 298, 298), usual(20_000, "2025-01-01", 296, 296)}, wear.Every{})
 	require.NoError(t, err)
 	assert.InDelta(t, 0.004*math.Sqrt2/20, f.Valves[0].RateU, 1e-12)
 	f, err = wear.Reckon([]wear.Visit{usual(0, "2023-01-01", 300, 300),
-		usual(10_000, "2024-01-01", 298, 300), usual(20_000, "2025-01-01", 298, 298)}, 0, 0)
+		usual(10_000, "2024-01-01", 298, 300), usual(20_000, "2025-01-01", 298, 298)}, wear.Every{})
 	require.NoError(t, err)
 	assert.InDelta(t, 0.004*2/20, f.Valves[0].RateU, 1e-12, "set in between: two readings")
 }
@@ -89,14 +89,14 @@ func TestAReadingBetweenTwoIntervalsCancels(t *testing.T) {
 // it is more, with a range all the same, and no date from it.
 func TestNoiseIsNoWear(t *testing.T) {
 	f, err := wear.Reckon([]wear.Visit{usual(100_000, "2025-01-10", 300, 300),
-		usual(101_000, "2026-01-10", 290, 300)}, 20_000, 0)
+		usual(101_000, "2026-01-10", 290, 300)}, wear.Every{Run: 20_000})
 	require.NoError(t, err)
 	v := f.Valves[0]
 	assert.False(t, v.Differs)
 	assert.True(t, math.IsNaN(v.Leaves))
 	assert.Equal(t, wear.None, v.Side)
 	assert.InDelta(t, 101_000+0.02/(0.01+1.645*0.004*math.Sqrt2)*1000, v.Range[0], 1e-6)
-	assert.Equal(t, 121_000.0, f.Due.OdometerKM, "the interval decides")
+	assert.Equal(t, 121_000.0, f.Due.Meter, "the interval decides")
 }
 
 // Engines without wear, eight valves each, read with leaves and hands as they are, are called in before their
@@ -108,7 +108,7 @@ func TestEnginesWithoutWearAreLeftAlone(t *testing.T) {
 	for range engines {
 		var visits []wear.Visit
 		for i := range 4 {
-			v := wear.Visit{OdometerKM: float64(i) * 5_000, Date: day("2020-01-01").AddDate(i, 0, 0)}
+			v := wear.Visit{Meter: float64(i) * 5_000, Date: day("2020-01-01").AddDate(i, 0, 0)}
 			for n := range 8 {
 				read := 300*um + measure.FromMillimetres(0.004*chance.NormFloat64())
 				v.Valves = append(v.Valves, wear.Found{Valve: string(rune('A' + n)), Found: new(read),
@@ -116,9 +116,9 @@ func TestEnginesWithoutWearAreLeftAlone(t *testing.T) {
 			}
 			visits = append(visits, v)
 		}
-		f, err := wear.Reckon(visits, 20_000, 0)
+		f, err := wear.Reckon(visits, wear.Every{Run: 20_000})
 		require.NoError(t, err)
-		if f.Due.OdometerKM < 35_000 {
+		if f.Due.Meter < 35_000 {
 			early++
 		}
 	}
@@ -128,15 +128,15 @@ func TestEnginesWithoutWearAreLeftAlone(t *testing.T) {
 
 func TestStandingStillNeverLeaves(t *testing.T) {
 	f, err := wear.Reckon([]wear.Visit{visit(0, "2023-01-01", 300, 300),
-		visit(9_000, "2024-01-01", 300, 300)}, 0, 0)
+		visit(9_000, "2024-01-01", 300, 300)}, wear.Every{})
 	require.NoError(t, err)
 	assert.Zero(t, f.Valves[0].Rate)
 	assert.True(t, math.IsNaN(f.Valves[0].Leaves))
-	one, err := wear.Reckon([]wear.Visit{visit(0, "2023-01-01", 300, 300)}, 0, 0)
+	one, err := wear.Reckon([]wear.Visit{visit(0, "2023-01-01", 300, 300)}, wear.Every{})
 	require.NoError(t, err)
 	assert.True(t, math.IsNaN(one.Valves[0].Rate))
 	_, err = wear.Reckon([]wear.Visit{visit(9_000, "2023-01-01", 300, 300),
-		visit(8_000, "2024-01-01", 300, 300)}, 0, 0)
+		visit(8_000, "2024-01-01", 300, 300)}, wear.Every{})
 	assert.ErrorIs(t, err, wear.ErrVisits)
 }
 
@@ -147,11 +147,11 @@ func TestAValveThatIsOutIsDueNow(t *testing.T) {
 		"standing":    {visit(140_000, "2025-01-10", 250, 250), visit(150_000, "2026-01-10", 250, 250)},
 		"one visit":   {visit(150_000, "2026-01-10", 250, 250)},
 	} {
-		f, err := wear.Reckon(visits, 60_000, 0)
+		f, err := wear.Reckon(visits, wear.Every{Run: 60_000})
 		require.NoError(t, err)
 		assert.Equal(t, 150_000.0, f.Valves[0].Leaves, name)
 		assert.Equal(t, wear.Tight, f.Valves[0].Side, name)
-		assert.Equal(t, 150_000.0, f.Due.OdometerKM, name)
+		assert.Equal(t, 150_000.0, f.Due.Meter, name)
 		assert.Contains(t, f.Due.Cause.String(), "left out of", name)
 	}
 }
@@ -161,12 +161,12 @@ func TestAVisitWithoutAValveKeepsItsRate(t *testing.T) {
 	between := visit(110_000, "2025-06-10", 0, 0)
 	between.Valves = nil
 	f, err := wear.Reckon([]wear.Visit{visit(100_000, "2025-01-10", 300, 300), between,
-		visit(120_000, "2026-01-10", 290, 300)}, 0, 0)
+		visit(120_000, "2026-01-10", 290, 300)}, wear.Every{})
 	require.NoError(t, err)
 	assert.InDelta(t, -0.0005, f.Valves[0].Rate, 1e-12)
 	twice := visit(130_000, "2026-02-10", 300, 300)
 	twice.Valves = append(twice.Valves, twice.Valves[0])
-	_, err = wear.Reckon([]wear.Visit{twice}, 0, 0)
+	_, err = wear.Reckon([]wear.Visit{twice}, wear.Every{})
 	assert.ErrorContains(t, err, "has E1 twice")
 }
 
@@ -187,17 +187,17 @@ func TestMonthsEndWithTheirLastDay(t *testing.T) {
 func TestAVisitWithoutAFigure(t *testing.T) {
 	side := visit(120_000, "2025-06-10", 0, 300)
 	side.Valves[0].Found = nil
-	f, err := wear.Reckon([]wear.Visit{visit(100_000, "2025-01-10", 300, 300), side}, 0, 0)
+	f, err := wear.Reckon([]wear.Visit{visit(100_000, "2025-01-10", 300, 300), side}, wear.Every{})
 	require.NoError(t, err)
 	assert.True(t, math.IsNaN(f.Valves[0].Rate))
 	f, err = wear.Reckon([]wear.Visit{visit(100_000, "2025-01-10", 300, 300), side,
-		visit(130_000, "2026-01-10", 295, 300)}, 0, 0)
+		visit(130_000, "2026-01-10", 295, 300)}, wear.Every{})
 	require.NoError(t, err)
 	assert.InDelta(t, -0.0005, f.Valves[0].Rate, 1e-12, "0.005 over the last 10 000 km alone")
 	unleft := visit(120_000, "2025-06-10", 290, 0)
 	unleft.Valves[0].Left = nil
-	f, err = wear.Reckon([]wear.Visit{visit(100_000, "2025-01-10", 300, 300), unleft}, 24_000, 0)
+	f, err = wear.Reckon([]wear.Visit{visit(100_000, "2025-01-10", 300, 300), unleft}, wear.Every{Run: 24_000})
 	require.NoError(t, err)
 	assert.True(t, math.IsNaN(f.Valves[0].Leaves))
-	assert.Equal(t, 144_000.0, f.Due.OdometerKM)
+	assert.Equal(t, 144_000.0, f.Due.Meter)
 }

@@ -32,12 +32,12 @@ func dueOf(t *testing.T, h wear.History) wear.Due {
 func TestWhenAVehicleIsDue(t *testing.T) {
 	h := history()
 	assert.Equal(t, wear.Unknown, dueOf(t, h).Cause.Kind)
-	h.Intervals = []wear.Interval{{KM: 5_000, Source: "yard"}, {KM: 40_000, Months: 6, Source: "book"},
+	h.Intervals = []wear.Interval{{Run: 5_000, Source: "yard"}, {Run: 40_000, Months: 6, Source: "book"},
 		{Months: 12, Source: "plate"}}
 	due := dueOf(t, h)
 	assert.Equal(t, day("2025-11-06"), due.Date)
-	assert.Equal(t, 35_000.0, due.OdometerKM)
-	assert.Equal(t, wear.Cause{Kind: wear.Distance, KM: 5_000, Months: 6}, due.Cause)
+	assert.Equal(t, 35_000.0, due.Meter)
+	assert.Equal(t, wear.Cause{Kind: wear.Distance, Run: 5_000, Months: 6}, due.Cause)
 	h.Intervals = h.Intervals[1:]
 	assert.Equal(t, day("2026-03-17"), dueOf(t, h).Date, "six months come before 400 days")
 	h.Intervals = h.Intervals[1:]
@@ -68,14 +68,14 @@ func TestWhatTheLastJobLeftKeepsItDue(t *testing.T) {
 
 // A new cam is checked once, and it decides where that comes first; no interval by distance is taken from it.
 func TestWhatFallsDueOnceDecidesWhereItComesFirst(t *testing.T) {
-	cam := wear.Interval{KM: 800, Source: "new cam", OnceFrom: day("2025-10-01"), Weeks: 4, FromKM: 31_000}
+	cam := wear.Interval{Run: 800, Source: "new cam", OnceFrom: day("2025-10-01"), Weeks: 4, FromMeter: 31_000}
 	h := history()
 	h.Intervals = []wear.Interval{cam, {Months: 12}}
 	due := dueOf(t, h)
 	assert.Equal(t, day("2025-10-05"), due.Date, "1,800 km at 100 a day come before four weeks")
-	assert.Equal(t, 31_800.0, due.OdometerKM)
+	assert.Equal(t, 31_800.0, due.Meter)
 	assert.Equal(t, "Once, 4 weeks or 800 km (497 miles) after the new cam.", due.Cause.String())
-	h.Intervals[0].FromKM = 0
+	h.Intervals[0].FromMeter = 0
 	assert.Equal(
 		t,
 		day("2025-10-29"),
@@ -88,14 +88,12 @@ func TestWhatFallsDueOnceDecidesWhereItComesFirst(t *testing.T) {
 	h.Intervals = h.Intervals[:1]
 	assert.Equal(t, wear.Unknown, dueOf(t, h).Cause.Kind, "it was checked")
 	only := wear.History{
-		Intervals: []wear.Interval{{KM: 800, Source: "new cam", OnceFrom: day("2025-10-01"), FromKM: 31_000}},
+		Intervals: []wear.Interval{{Run: 800, Source: "new cam", OnceFrom: day("2025-10-01"), FromMeter: 31_000}},
 	}
 	due = dueOf(t, only)
 	assert.True(t, due.Date.IsZero())
-	assert.Equal(t, 31_800.0, due.OdometerKM, "of a vehicle whose pace is not known")
-	km, months := wear.Shortest([]wear.Interval{cam})
-	assert.Zero(t, km)
-	assert.Zero(t, months)
+	assert.Equal(t, 31_800.0, due.Meter, "of a vehicle whose pace is not known")
+	assert.Zero(t, wear.Shortest([]wear.Interval{cam}))
 }
 
 // Each cause is a sentence of its own, in a person's own units.
@@ -105,15 +103,16 @@ func TestEveryCauseIsSaid(t *testing.T) {
 		"There is no visit yet.":                   {},
 		"Neither an interval nor a rate is known.": {Kind: wear.Unknown},
 		"The interval of 12,427 miles (20,000 km), or the interval of 12 months, whichever comes first.": {
-			Kind: wear.Distance, KM: 20_000, Months: 12},
+			Kind: wear.Distance, Run: 20_000, Months: 12},
 		"The interval of 1 month.":                               {Kind: wear.Time, Months: 1},
 		"E1 leaves its limits on the tight side.":                {Kind: wear.Leaves, Valve: "E1", Side: wear.Tight},
 		"E1 was left out of its limits, on the loose side.":      {Kind: wear.WasOut, Valve: "E1", Side: wear.Loose},
 		"Left out of limits: E1 tight.":                          {Kind: wear.Left, Left: []wear.LeftOut{{"E1", wear.Tight}}},
 		"The last job was put off.":                              {Kind: wear.PutOff},
 		"Once, 1 week after the new cam.":                        {Kind: wear.OnceOnly, What: "new cam", Weeks: 1},
-		"Once, 497 miles (800 km) after the new cam.":            {Kind: wear.OnceOnly, What: "new cam", KM: 800},
-		"Once, 2 weeks or 497 miles (800 km) after the new cam.": {Kind: wear.OnceOnly, What: "new cam", Weeks: 2, KM: 800},
+		"Once, 497 miles (800 km) after the new cam.":            {Kind: wear.OnceOnly, What: "new cam", Run: 800},
+		"Once, 2 weeks or 497 miles (800 km) after the new cam.": {Kind: wear.OnceOnly, What: "new cam", Weeks: 2, Run: 800},
+		"The interval of 1,250 h.":                               {Kind: wear.Distance, Run: 1_250, By: measure.HourMeter},
 		"\"gone\" is no cause that is known.":                    {Kind: "gone"},
 	} {
 		assert.Equal(t, want, c.In(miles))

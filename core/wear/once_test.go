@@ -13,7 +13,7 @@ import (
 // A few weeks after a new cam the clearances are checked once (common practice): by the calendar, four weeks
 // from 3 March 2026 are 31 March.
 func TestANewCamIsCheckedOnce(t *testing.T) {
-	cam := wear.Once{What: "new cam", From: day("2026-03-03"), FromKM: 80_000, Weeks: 4, KM: 800}
+	cam := wear.Once{What: "new cam", From: day("2026-03-03"), FromMeter: 80_000, Weeks: 4, Run: 800}
 	on, km, ok := cam.Due(nil)
 	assert.True(t, ok)
 	assert.Equal(t, day("2026-03-31"), on)
@@ -25,12 +25,12 @@ func TestANewCamIsCheckedOnce(t *testing.T) {
 	_, _, ok = cam.Due([]time.Time{day("2026-03-24")})
 	assert.False(t, ok, "it was checked, early")
 
-	cam.KM, cam.Weeks = 0, 1
+	cam.Run, cam.Weeks = 0, 1
 	on, km, _ = cam.Due(nil)
 	assert.Equal(t, day("2026-03-10"), on)
 	assert.True(t, math.IsNaN(km))
 	assert.Equal(t, "Once, 1 week after the new cam.", cam.Cause().String())
-	cam.KM, cam.Weeks, cam.FromKM = 800, 0, math.NaN()
+	cam.Run, cam.Weeks, cam.FromMeter = 800, 0, math.NaN()
 	_, _, ok = cam.Due(nil)
 	assert.False(t, ok, "so far from an odometer that nobody read is nowhere")
 	assert.Equal(t, "Once, 800 km (497 miles) after the new cam.", cam.Cause().String())

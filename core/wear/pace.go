@@ -5,9 +5,11 @@ import (
 	"math"
 	"slices"
 	"time"
+
+	"metronix/core/measure"
 )
 
-// PerDay is how far the vehicle goes in a day, km, from the first visit to the last; NaN where fewer than two
+// PerDay is how far the vehicle goes in a day, km or running hours, from the first visit to the last; NaN where fewer than two
 // visits or no day lie between.
 func PerDay(visits []Visit) float64 {
 	if len(visits) < 2 {
@@ -18,16 +20,16 @@ func PerDay(visits []Visit) float64 {
 	if days < 1 {
 		return math.NaN()
 	}
-	return (last.OdometerKM - first.OdometerKM) / days
+	return (last.Meter - first.Meter) / days
 }
 
-// On is the day, to the nearest, on which an odometer is reached at a pace, km a day, from a visit; the zero
+// On is the day, to the nearest, on which a counter is reached at a pace a day, from a visit; the zero
 // time where the pace is not known or does not move.
-func On(last Visit, odometerKM, perDay float64) time.Time {
-	if math.IsNaN(odometerKM) || math.IsNaN(perDay) || perDay <= 0 {
+func On(last Visit, meter, perDay float64) time.Time {
+	if math.IsNaN(meter) || math.IsNaN(perDay) || perDay <= 0 {
 		return time.Time{}
 	}
-	days := math.Max(0, (odometerKM-last.OdometerKM)/perDay)
+	days := math.Max(0, (meter-last.Meter)/perDay)
 	const most = 100 * 365 // beyond a century nothing is due
 	if days > most {
 		return time.Time{}
@@ -36,16 +38,22 @@ func On(last Visit, odometerKM, perDay float64) time.Time {
 }
 
 // oddBy is how many times the usual spread a rate must lie from its neighbours' to be worth a warning, and
-// the least difference that counts, mm per 1000 km (from memory: less is the scatter of two hands).
+// the least difference that counts, mm per 1000 km (from memory: less is the scatter of two hands). hourly is
+// how far an engine drives in an hour of running (from memory: makers' tables put 50 km beside an hour).
 const (
 	oddBy    = 3.0
 	leastOdd = 0.0003
+	hourly   = 50
 )
 
 // Odd names the valves that wear unlike their neighbours: those whose rate lies further from the median of
 // their kind than three times the median deviation (common practice of robust statistics), and by no trifle.
 // kind tells valves apart. Fewer than four rates of a kind have no usual.
-func Odd(valves []Valve, kind func(valve string) string) (odd []string) {
+func Odd(valves []Valve, by measure.Counter, kind func(valve string) string) (odd []string) {
+	least := leastOdd
+	if by == measure.HourMeter {
+		least *= hourly
+	}
 	byKind := map[string][]Valve{}
 	for _, v := range valves {
 		if !math.IsNaN(v.Rate) {
@@ -66,7 +74,7 @@ func Odd(valves []Valve, kind func(valve string) string) (odd []string) {
 		}
 		spread := median(slices.Clone(off))
 		for i, v := range list {
-			if off[i] > math.Max(oddBy*spread, leastOdd) {
+			if off[i] > math.Max(oddBy*spread, least) {
 				odd = append(odd, v.Valve)
 			}
 		}

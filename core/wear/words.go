@@ -17,13 +17,13 @@ type CauseKind string
 const (
 	NoVisit  CauseKind = ""         // nothing: no job of it is finished
 	Unknown  CauseKind = "unknown"  // nothing: neither an interval nor a rate is known
-	Distance CauseKind = "distance" // the interval by distance: KM
+	Distance CauseKind = "distance" // the interval by distance: Run
 	Time     CauseKind = "time"     // the interval by time: Months
 	Leaves   CauseKind = "leaves"   // Valve leaves its limits, on Side
 	WasOut   CauseKind = "was_out"  // Valve was left out of its limits at the last visit that counts, on Side
 	Left     CauseKind = "left"     // the last job left valves out of their limits: Left
 	PutOff   CauseKind = "put_off"  // the last job was put off
-	OnceOnly CauseKind = "once"     // What was fitted, and is checked once after Weeks or KM
+	OnceOnly CauseKind = "once"     // What was fitted, and is checked once after Weeks or Run
 )
 
 // Cause is why a vehicle is due then. Which of its fields are filled depends on its kind; Months besides
@@ -32,7 +32,8 @@ type Cause struct {
 	Kind   CauseKind
 	Valve  string
 	Side   Side
-	KM     float64
+	Run    float64 // in what By counts
+	By     measure.Counter
 	Months int
 	Weeks  int
 	What   string
@@ -53,7 +54,7 @@ func (c Cause) In(u measure.Units) string {
 	case Time:
 		return fmt.Sprintf("The interval of %s.", months(c.Months))
 	case Distance:
-		return fmt.Sprintf("The interval of %s%s.", u.Distance(c.KM), c.orMonths())
+		return fmt.Sprintf("The interval of %s%s.", u.Run(c.By, c.Run), c.orMonths())
 	case Leaves:
 		return fmt.Sprintf("%s leaves its limits on the %s side%s.", c.Valve, c.Side, c.orMonths())
 	case WasOut:
@@ -79,10 +80,10 @@ func (c Cause) orMonths() string {
 // after is how long after something was fitted it is checked.
 func (c Cause) after(u measure.Units) string {
 	switch {
-	case c.Weeks > 0 && c.KM > 0:
-		return fmt.Sprintf("%s or %s", weeks(c.Weeks), u.Distance(c.KM))
-	case c.KM > 0:
-		return u.Distance(c.KM)
+	case c.Weeks > 0 && c.Run > 0:
+		return fmt.Sprintf("%s or %s", weeks(c.Weeks), u.Run(c.By, c.Run))
+	case c.Run > 0:
+		return u.Run(c.By, c.Run)
 	}
 	return weeks(c.Weeks)
 }

@@ -80,14 +80,15 @@ func admitVehicle(v store.Vehicle) string {
 	if why := sendable(addressed{v.ID}); why != "" {
 		return why
 	}
-	if why := sendable(VehicleBody{Name: v.Name, Plate: v.Plate, OdometerKM: v.OdometerKM, EngineID: v.EngineID,
+	if why := sendable(VehicleBody{Name: v.Name, Plate: v.Plate, CountedBody: wire.CountedBody(wire.CountedOf(v.Counter, v.Meter)),
+		Counts: countsOf(v.Counter), EngineID: v.EngineID,
 		OdometerWhy: v.OdometerWhy}); why != "" {
 		return why
 	}
 	if why := sendable(OwnCards{Cards: wire.List(wire.CardsOf(v.Cards))}); why != "" {
 		return why
 	}
-	return sendable(IntervalsBody{Intervals: wire.IntervalsOf(v.Intervals)})
+	return sendable(IntervalsBody{Intervals: wire.IntervalsOf(v.Intervals, v.Counter)})
 }
 
 // admitShop says why the workshop's settings are not taken. They carry no address of their own: there is one
@@ -125,7 +126,7 @@ func admitFile(media string, data []byte) string {
 func admitJob(r store.Job, list []job.Happening) string {
 	start := JobStart{VehicleID: r.Vehicle.ID, GaugeSetID: "-", Card: r.Card, CardReason: r.CardReason,
 		Aim: string(r.Aim), AimReason: r.AimReason, Rule: string(r.Rule), FeelMM: (*wire.MM)(&r.Feel),
-		Mechanic: r.Mechanic, Reason: r.Reason, OdometerKM: r.OdometerKM, OdometerWhy: r.OdometerWhy}
+		Mechanic: r.Mechanic, Reason: r.Reason, CountedBody: wire.CountedBody(wire.CountedOf(r.Vehicle.Counter, r.Meter)), OdometerWhy: r.OdometerWhy}
 	if r.HotCard >= 0 {
 		start.HotCard = &r.HotCard
 	}

@@ -17,17 +17,18 @@ import (
 
 // Vehicle is what an engine sits in.
 type Vehicle struct {
-	ID         string      `json:"id"`
-	Name       string      `json:"name"`
-	Plate      string      `json:"plate"`
-	OdometerKM int         `json:"odometer_km"`
+	ID     string `json:"id"`
+	Name   string `json:"name"`
+	Plate  string `json:"plate"`
+	Counts string `json:"counts" enum:"km,h" doc:"what counts how far it runs: an odometer, or an hour meter"`
+	wire.Counted
 	EngineID   string      `json:"engine_id"`
 	EngineName string      `json:"engine_name"`
 	OnBoard    bool        `json:"on_board" doc:"false: made by mistake, and taken off"`
 	Cards      []seen.Card `json:"cards" doc:"of a cam that was changed: this vehicle's own, after those of its engine's sheet"`
 	// why it shows less than it once did
-	OdometerWhy string `json:"odometer_why,omitempty" doc:"why the odometer was put back last"`
-	Version     string `json:"version" doc:"of name, plate, odometer and engine; send it back as replaces to change them"`
+	OdometerWhy string `json:"odometer_why,omitempty" doc:"why its counter was put back last"`
+	Version     string `json:"version" doc:"of name, plate, counter and engine; send it back as replaces to change them"`
 	Damaged     string `json:"damaged" doc:"what of it cannot be read; empty: all can"`
 }
 
@@ -39,12 +40,13 @@ type NewVehicle struct {
 
 // VehicleBody is what is known of a vehicle.
 type VehicleBody struct {
-	Name       string `json:"name" minLength:"1" maxLength:"100"`
-	Plate      string `json:"plate" maxLength:"30"`
-	OdometerKM int    `json:"odometer_km" minimum:"0" maximum:"9999999"`
-	EngineID   string `json:"engine_id" minLength:"1" maxLength:"64"`
+	Name   string `json:"name" minLength:"1" maxLength:"100"`
+	Plate  string `json:"plate" maxLength:"30"`
+	Counts string `json:"counts,omitempty" enum:"km,h" doc:"absent: km"`
+	wire.CountedBody
+	EngineID string `json:"engine_id" minLength:"1" maxLength:"64"`
 	// a new instrument, or a slip the last time
-	OdometerWhy string `json:"odometer_why,omitempty" maxLength:"200" doc:"why the odometer shows less than it did before"`
+	OdometerWhy string `json:"odometer_why,omitempty" maxLength:"200" doc:"why the counter shows less than it did before"`
 }
 
 // listOf is an answer that is a list, never null.
@@ -109,7 +111,7 @@ func (s *server) vehicles(ctx context.Context, in *VehiclesQuery) (*VehiclesPage
 
 // vehicleView is a vehicle as a screen has it, its own cards in the units of whoever asks.
 func vehicleView(v store.Vehicle, speaks measure.Units) Vehicle {
-	out := Vehicle{v.ID, v.Name, v.Plate, v.OdometerKM, v.EngineID, v.EngineName, !v.OffBoard, []seen.Card{},
+	out := Vehicle{v.ID, v.Name, v.Plate, countsOf(v.Counter), wire.CountedOf(v.Counter, v.Meter), v.EngineID, v.EngineName, !v.OffBoard, []seen.Card{},
 		v.OdometerWhy, v.Version, v.Damaged}
 	for _, c := range v.Cards {
 		out.Cards = append(out.Cards, seen.CardOf(c, speaks))
@@ -144,8 +146,38 @@ func (s *server) vehicleRecord(id string, v VehicleBody) (store.Vehicle, error) 
 			wire.Fault{Location: "body.name",
 				Message: "Give the vehicle a name that the workshop knows it by."})
 	}
-	return store.Vehicle{ID: id, Name: name, Plate: strings.TrimSpace(v.Plate), OdometerKM: v.OdometerKM,
+	by := counterOf(v.Counts)
+	shown, err := meterOf(v.CountedBody, by)
+	if err != nil {
+		return store.Vehicle{}, err
+	}
+	return store.Vehicle{ID: id, Name: name, Plate: strings.TrimSpace(v.Plate), Counter: by, Meter: shown,
 		EngineID: v.EngineID, OdometerWhy: strings.TrimSpace(v.OdometerWhy), CreatedAt: s.clock()}, nil
+}
+
+// countsOf is a counter as it is sent, and counterOf as it is taken.
+func countsOf(by measure.Counter) string {
+	if by == measure.HourMeter {
+		return string(by)
+	}
+	return "km"
+}
+
+func counterOf(counts string) measure.Counter {
+	if counts == string(measure.HourMeter) {
+		return measure.HourMeter
+	}
+	return measure.Odometer
+}
+
+// meterOf is what the counter of a vehicle is said to show; a figure of the other counter is refused.
+func meterOf(c wire.CountedBody, by measure.Counter) (int, error) {
+	shown, place, err := wire.Counted(c).Shown(by)
+	if err != nil {
+		return 0, located(http.StatusUnprocessableEntity, wire.Sentence(err),
+			wire.Fault{Location: "body." + place, Message: wire.Sentence(err)})
+	}
+	return shown, nil
 }
 
 // vehicleOf is a vehicle as it is stored by now: every answer to a change is read back.
@@ -170,7 +202,7 @@ type VehicleID struct {
 	ID string `path:"id" minLength:"1" maxLength:"64" pattern:"^[A-Za-z0-9_-]+$"`
 }
 
-// putVehicle corrects one. An odometer that would go back wants a reason, with both figures in the refusal;
+// putVehicle corrects one. A counter that would go back wants a reason, with both figures in the refusal;
 // open jobs show the new name at once.
 func (s *server) putVehicle(ctx context.Context, in *vehicleInput) (*bodyOf[Vehicle], error) {
 	before, err := s.store.With(ctx).Vehicle(in.ID)
@@ -183,7 +215,11 @@ func (s *server) putVehicle(ctx context.Context, in *vehicleInput) (*bodyOf[Vehi
 	}
 	switch err := s.store.With(ctx).ReplaceVehicle(record, in.Replaces); {
 	case errors.Is(err, store.ErrBackwards):
-		return nil, showsLess(before, record.OdometerKM, speaksTo(ctx))
+		return nil, showsLess(before, record.Meter, speaksTo(ctx))
+	case errors.Is(err, store.ErrCounted):
+		message := fmt.Sprintf("The jobs of %s were counted otherwise, and its wear is reckoned from them. Enter "+
+			"it once more, as a vehicle of its own, where it counts otherwise now.", before.Name)
+		return nil, located(http.StatusConflict, message, wire.Fault{Location: "body.counts", Message: message})
 	case err != nil:
 		return nil, fault(err)
 	}

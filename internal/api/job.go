@@ -40,9 +40,9 @@ type JobStart struct {
 	FeelMM     *wire.MM `json:"feel_mm,omitempty" doc:"this mechanic's uncertainty of feel; absent: 0.005"`
 	Mechanic   string   `json:"mechanic" minLength:"1" maxLength:"100"`
 	Reason     string   `json:"reason" maxLength:"200"`
-	OdometerKM int      `json:"odometer_km" minimum:"0" maximum:"9999999"`
+	wire.CountedBody
 	// a new instrument, or a slip the last time
-	OdometerWhy string `json:"odometer_why,omitempty" maxLength:"200" doc:"why the odometer shows less than it did before"`
+	OdometerWhy string `json:"odometer_why,omitempty" maxLength:"200" doc:"why the counter shows less than it did before"`
 }
 
 // JobID is the path of a job.
@@ -101,7 +101,7 @@ func (s *server) addJob(ctx context.Context, in *rawInput) (*bodyOf[JobView], er
 		}
 		return nil, fault(err)
 	}
-	if err := s.noteOdometer(ctx, record); err != nil {
+	if err := s.noteMeter(ctx, record); err != nil {
 		return nil, fault(err)
 	}
 	return s.viewOf(ctx, record.ID)
@@ -111,7 +111,7 @@ func (s *server) addJob(ctx context.Context, in *rawInput) (*bodyOf[JobView], er
 func sameStart(a, b store.Job) bool {
 	return a.Vehicle.ID == b.Vehicle.ID && a.Card == b.Card && a.HotCard == b.HotCard &&
 		a.GaugeName == b.GaugeName && a.Mechanic == b.Mechanic &&
-		a.Reason == b.Reason && a.OdometerKM == b.OdometerKM && a.Aim == b.Aim && a.Rule == b.Rule &&
+		a.Reason == b.Reason && a.Meter == b.Meter && a.Aim == b.Aim && a.Rule == b.Rule &&
 		a.Feel == b.Feel
 }
 
@@ -172,13 +172,17 @@ func (s *server) recordOf(ctx context.Context, n NewJob) (store.Job, error) {
 	if faults := feelFaults(feel); len(faults) > 0 {
 		return store.Job{}, located(http.StatusUnprocessableEntity, "This cannot be a feel.", faults...)
 	}
+	shown, err := meterOf(n.CountedBody, vehicle.Counter)
+	if err != nil {
+		return store.Job{}, err
+	}
 	return store.Job{ID: n.ID, Vehicle: vehicle, Sheet: &sheet, Card: n.Card, HotCard: hot,
 		CardReason: strings.TrimSpace(n.CardReason),
 		Aim:        clearance.Aim(n.Aim), AimReason: strings.TrimSpace(n.AimReason),
 		Rule: clearance.Rule(n.Rule), Feel: feel,
 		GaugeName: set.Name, Leaves: gauge.Owned(set.Items),
 		Mechanic: strings.TrimSpace(n.Mechanic), Reason: strings.TrimSpace(n.Reason),
-		OdometerKM: n.OdometerKM, OdometerWhy: strings.TrimSpace(n.OdometerWhy), CreatedAt: s.clock()}, nil
+		Meter: shown, OdometerWhy: strings.TrimSpace(n.OdometerWhy), CreatedAt: s.clock()}, nil
 }
 
 // feelFaults is what is wrong with an uncertainty of feel.
@@ -189,33 +193,37 @@ func feelFaults(feel measure.Length) (faults wire.Faults) {
 	return faults
 }
 
-// backwards refuses an odometer that shows less than the vehicle's did before, where nobody says why. An
-// odometer of 0 was not read.
+// backwards refuses a counter that shows less than the vehicle's did before, where nobody says why. One of 0
+// was not read.
 func backwards(r store.Job, speaks measure.Units) error {
-	v, km := r.Vehicle, r.OdometerKM
-	if km == 0 || km >= v.OdometerKM || r.OdometerWhy != "" {
+	v := r.Vehicle
+	if r.Meter == 0 || r.Meter >= v.Meter || r.OdometerWhy != "" {
 		return nil
 	}
-	return showsLess(v, km, speaks)
+	return showsLess(v, r.Meter, speaks)
 }
 
-// showsLess refuses an odometer that shows less than before, and says what to do.
-func showsLess(v store.Vehicle, km int, speaks measure.Units) error {
-	message := fmt.Sprintf("The odometer of %s stood at %s last time, and this is %s. "+
-		"Correct the slip, or say why "+
-		"it shows less: a new instrument, or a slip the last time.", v.Name,
-		speaks.Distance(float64(v.OdometerKM)), speaks.Distance(float64(km)))
-	return located(http.StatusUnprocessableEntity, message,
-		wire.Fault{Location: "body.odometer_km", Value: km, Message: message})
-}
-
-// noteOdometer keeps with the vehicle what its odometer showed at the start of a job: how far it has gone,
-// or, where it shows less for a reason, that.
-func (s *server) noteOdometer(ctx context.Context, r store.Job) error {
-	if r.OdometerWhy != "" && r.OdometerKM > 0 {
-		return s.store.With(ctx).SetOdometer(r.Vehicle.ID, r.OdometerKM)
+// showsLess refuses a counter that shows less than before, and says what to do.
+func showsLess(v store.Vehicle, shown int, speaks measure.Units) error {
+	counter, place := "odometer", "body.odometer_km"
+	if v.Counter == measure.HourMeter {
+		counter, place = "hour meter", "body.hours"
 	}
-	return s.store.With(ctx).RaiseOdometer(r.Vehicle.ID, r.OdometerKM)
+	message := fmt.Sprintf("The %s of %s stood at %s last time, and this is %s. "+
+		"Correct the slip, or say why "+
+		"it shows less: a new instrument, or a slip the last time.", counter, v.Name,
+		speaks.Run(v.Counter, float64(v.Meter)), speaks.Run(v.Counter, float64(shown)))
+	return located(http.StatusUnprocessableEntity, message,
+		wire.Fault{Location: place, Value: shown, Message: message})
+}
+
+// noteMeter keeps with the vehicle what its counter showed at the start of a job: how far it has gone,
+// or, where it shows less for a reason, that.
+func (s *server) noteMeter(ctx context.Context, r store.Job) error {
+	if r.OdometerWhy != "" && r.Meter > 0 {
+		return s.store.With(ctx).SetMeter(r.Vehicle.ID, r.Meter)
+	}
+	return s.store.With(ctx).RaiseMeter(r.Vehicle.ID, r.Meter)
 }
 
 // correctInput is the whole start of a job once more, put right.
@@ -244,7 +252,7 @@ func (s *server) correctJob(ctx context.Context, in *correctInput) (*bodyOf[JobV
 		record.CreatedAt, record.OffBoard = o.record.CreatedAt, o.record.OffBoard
 		// what this job's own start said may be a slip; what was known before it counts
 		if own = o.record.Vehicle.ID == record.Vehicle.ID &&
-			o.record.OdometerKM == record.Vehicle.OdometerKM; !own {
+			o.record.Meter == record.Vehicle.Meter; !own {
 			if err := backwards(record, speaksTo(ctx)); err != nil {
 				return err
 			}
@@ -267,10 +275,10 @@ func (s *server) correctJob(ctx context.Context, in *correctInput) (*bodyOf[JobV
 	if err != nil {
 		return nil, fault(err)
 	}
-	if own && record.OdometerKM > 0 {
-		err = s.store.With(ctx).SetOdometer(record.Vehicle.ID, record.OdometerKM)
+	if own && record.Meter > 0 {
+		err = s.store.With(ctx).SetMeter(record.Vehicle.ID, record.Meter)
 	} else {
-		err = s.noteOdometer(ctx, record)
+		err = s.noteMeter(ctx, record)
 	}
 	if err != nil {
 		return nil, fault(err)
@@ -307,7 +315,8 @@ func (s *server) viewOf(ctx context.Context, id string) (*bodyOf[JobView], error
 			return err
 		}
 		out.Body = JobView{
-			Vehicle: vehicleView(r.Vehicle, j.Speaks), OdometerKM: r.OdometerKM,
+			Vehicle:  vehicleView(r.Vehicle, j.Speaks),
+			Counted:  wire.CountedOf(r.Vehicle.Counter, r.Meter),
 			Mechanic: r.Mechanic, Reason: r.Reason,
 			GaugeName: r.GaugeName, Card: seen.CardOf(j.Card, j.Speaks), CardIndex: r.Card, HotCard: r.HotCard,
 			CardReason: r.CardReason, OdometerWhy: r.OdometerWhy,

@@ -9,18 +9,19 @@ import (
 
 	"metronix/core/engine"
 	"metronix/internal/store"
+	"metronix/internal/wire"
 )
 
 // JobBefore is a vehicle's last finished job before another one, on one glance.
 type JobBefore struct {
-	ID         string    `json:"id"`
-	At         time.Time `json:"at"`
-	OdometerKM int       `json:"odometer_km"`
-	By         string    `json:"by"`
-	Outcome    string    `json:"outcome"`
-	Tight      int       `json:"tight"`
-	Loose      int       `json:"loose"`
-	Later      []string  `json:"later" doc:"findings left for later, and what the job was put off for"`
+	ID string    `json:"id"`
+	At time.Time `json:"at"`
+	wire.Counted
+	By      string   `json:"by"`
+	Outcome string   `json:"outcome"`
+	Tight   int      `json:"tight"`
+	Loose   int      `json:"loose"`
+	Later   []string `json:"later" doc:"findings left for later, and what the job was put off for"`
 }
 
 // jobBefore is the last finished job of the vehicle that was begun before this one; nil where there is none.
@@ -31,11 +32,11 @@ func (s *server) jobBefore(ctx context.Context, r store.Job) (*JobBefore, error)
 	}
 	for _, v := range slices.Backward(visits) {
 		if v.JobID != r.ID && !v.At.After(r.CreatedAt) {
-			shown := visitView(v)
+			shown := visitView(v, r.Vehicle.Counter)
 			return &JobBefore{
 				v.JobID,
 				v.At,
-				v.OdometerKM,
+				shown.Counted,
 				v.By,
 				shown.Outcome,
 				v.Tight,

@@ -208,7 +208,7 @@ func (s *server) compareDues(ctx context.Context) (troubles []store.Trouble, err
 			return troubles, err
 		}
 		if stored &&
-			(is.DueOn != want.DueOn || is.DueKM != want.DueKM || !reflect.DeepEqual(is.Cause, want.Cause)) {
+			(is.DueOn != want.DueOn || is.DueAt != want.DueAt || !reflect.DeepEqual(is.Cause, want.Cause)) {
 			troubles = append(
 				troubles,
 				store.Trouble{Beside: true, What: fmt.Sprintf("vehicle %s (%s): when it is due is "+

@@ -250,7 +250,7 @@ func (o *openJob) sealed(h job.Happening) job.Happening {
 
 // factsOf is a checksum of what a job was started from and its list does not say.
 func factsOf(r store.Job) string {
-	return store.Sum("facts", strconv.Itoa(r.OdometerKM), r.OdometerWhy, r.Reason, r.CardReason, r.AimReason,
+	return store.Sum("facts", strconv.Itoa(r.Meter), r.OdometerWhy, r.Reason, r.CardReason, r.AimReason,
 		r.GaugeName)
 }
 

@@ -82,8 +82,8 @@ func (s *server) dueSaid(ctx context.Context, vehicleID string) (string, error) 
 	if day, err := time.Parse(time.DateOnly, due.DueOn); err == nil {
 		says = append(says, day.Format("2 Jan 2006"))
 	}
-	if due.DueKM > 0 {
-		says = append(says, "about "+speaksTo(ctx).Distance(float64(due.DueKM)))
+	if due.DueAt > 0 {
+		says = append(says, "about "+speaksTo(ctx).Run(due.Cause.By, float64(due.DueAt)))
 	}
 	return strings.Join(says, ", "), err
 }

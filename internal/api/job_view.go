@@ -9,9 +9,9 @@ import (
 
 // JobView is a job as its screens need it.
 type JobView struct {
-	Before      *JobBefore     `json:"before,omitempty" doc:"the last job of this vehicle before; absent: there is none"`
-	Vehicle     Vehicle        `json:"vehicle"`
-	OdometerKM  int            `json:"odometer_km"`
+	Before  *JobBefore `json:"before,omitempty" doc:"the last job of this vehicle before; absent: there is none"`
+	Vehicle Vehicle    `json:"vehicle"`
+	wire.Counted
 	OdometerWhy string         `json:"odometer_why" doc:"why it shows less than before; empty: it does not"`
 	Mechanic    string         `json:"mechanic"`
 	Reason      string         `json:"reason"`

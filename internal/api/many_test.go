@@ -32,7 +32,7 @@ func many(t testing.TB, vehicles, jobs int) *door {
 		copies = append(copies,
 			store.Copy{ID: fmt.Sprintf("copy-%06d", i), VehicleID: fmt.Sprintf("many-%05d", i%vehicles),
 				CreatedAt: first.AddDate(0, 0,
-					30*turn).Add(time.Duration(i) * time.Second), OdometerKM: 1_000 + 2_000*(turn+1)})
+					30*turn).Add(time.Duration(i) * time.Second), Meter: 1_000 + 2_000*(turn+1)})
 	}
 	require.NoError(t, d.st.AddCopies("visit-001", copies))
 	handler, err := api.Ready(context.Background(), d.st, api.Options{}) // and when each is due

@@ -19,8 +19,8 @@ type DueView struct {
 	Vehicle   string `json:"vehicle"`
 	Plate     string `json:"plate"`
 	On        string `json:"on" doc:"2006-01-02; empty: not known"`
-	KM        int    `json:"odometer_km" doc:"0: not known"`
-	Because   string `json:"because"`
+	wire.Counted
+	Because string `json:"because"`
 }
 
 // remember stores when a vehicle is due, after something it follows from has changed.
@@ -42,8 +42,8 @@ func dueOf(v store.Vehicle, due wear.Due) store.Due {
 	if !due.Date.IsZero() {
 		d.DueOn = due.Date.Format(time.DateOnly)
 	}
-	if !math.IsNaN(due.OdometerKM) {
-		d.DueKM = int(due.OdometerKM)
+	if !math.IsNaN(due.Meter) {
+		d.DueAt = int(due.Meter)
 	}
 	return d
 }
@@ -70,13 +70,17 @@ func (s *server) putIntervals(ctx context.Context, in *intervalsInput) (*bodyOf[
 			return nil, located(http.StatusUnprocessableEntity, message,
 				wire.Fault{Location: "body.intervals", Value: i.OnceFrom, Message: message})
 		}
-		if i.KM == 0 && i.Months == 0 && i.Weeks == 0 {
-			message := "An interval of " + i.Source + " names neither a distance nor a time."
+		if i.KM == 0 && i.Hours == 0 && i.Months == 0 && i.Weeks == 0 {
+			message := "An interval of " + i.Source + " names neither a distance, nor hours, nor a time."
 			return nil, located(http.StatusUnprocessableEntity, message,
 				wire.Fault{Location: "body.intervals", Message: message})
 		}
 	}
-	intervals, err := wire.CoreIntervals(in.Body.Intervals)
+	v, err := s.store.With(ctx).Vehicle(in.ID)
+	if err != nil {
+		return nil, fault(err)
+	}
+	intervals, err := wire.CoreIntervals(in.Body.Intervals, v.Counter)
 	if err != nil {
 		return nil, located(http.StatusUnprocessableEntity, wire.Sentence(err),
 			wire.Fault{Location: "body.intervals", Message: wire.Sentence(err)})
@@ -113,7 +117,8 @@ func (s *server) dues(ctx context.Context, in *duesInput) (*listOf[DueView], err
 
 // dueView words a cause when it is asked for, in the units of whoever asks.
 func dueView(d store.Due, speaks measure.Units) DueView {
-	return DueView{d.VehicleID, d.Name, d.Plate, d.DueOn, d.DueKM, d.Cause.In(speaks)}
+	return DueView{d.VehicleID, d.Name, d.Plate, d.DueOn, wire.CountedOf(d.Cause.By, d.DueAt),
+		d.Cause.In(speaks)}
 }
 
 // dueCalendar is the whole list for a calendar that subscribes to it.
@@ -149,9 +154,12 @@ func (s *server) calendar(name string, list []store.Due, speaks measure.Units) (
 		if err != nil {
 			continue // no day is known
 		}
-		entries = append(entries,
-			report.DueEntry{VehicleID: d.VehicleID, Vehicle: d.Name, Plate: d.Plate, On: on,
-				KM: d.DueKM, Because: d.Cause.In(speaks)})
+		e := report.DueEntry{VehicleID: d.VehicleID, Vehicle: d.Name, Plate: d.Plate, On: on,
+			Because: d.Cause.In(speaks)}
+		if d.DueAt > 0 {
+			e.At = speaks.Run(d.Cause.By, float64(d.DueAt))
+		}
+		entries = append(entries, e)
 	}
 	return &file{"text/calendar; charset=utf-8", `inline; filename="` + name + `.ics"`,
 		[]byte(report.DueCalendar(entries, s.clock()))}, nil

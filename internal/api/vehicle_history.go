@@ -11,6 +11,7 @@ import (
 	"github.com/danielgtaylor/huma/v2"
 
 	"metronix/core/job"
+	"metronix/core/measure"
 	"metronix/core/record"
 	"metronix/core/wear"
 	"metronix/internal/store"
@@ -22,18 +23,18 @@ import (
 
 // VisitView is a finished job, as a vehicle's history shows it.
 type VisitView struct {
-	JobID      string       `json:"job_id"`
-	At         time.Time    `json:"at"`
-	OdometerKM int          `json:"odometer_km"`
-	State      string       `json:"state" enum:"cold,hot"`
-	Source     string       `json:"source" doc:"of the limits"`
-	By         string       `json:"by"`
-	Outcome    string       `json:"outcome"`
-	Tight      int          `json:"tight" doc:"valves found tight"`
-	Loose      int          `json:"loose"`
-	Later      []string     `json:"later" doc:"findings left for later"`
-	PutOff     string       `json:"put_off,omitempty" doc:"the earliest day until which a valve or the job was put off; absent: to none"`
-	Valves     []VisitValve `json:"valves"`
+	JobID string    `json:"job_id"`
+	At    time.Time `json:"at"`
+	wire.Counted
+	State   string       `json:"state" enum:"cold,hot"`
+	Source  string       `json:"source" doc:"of the limits"`
+	By      string       `json:"by"`
+	Outcome string       `json:"outcome"`
+	Tight   int          `json:"tight" doc:"valves found tight"`
+	Loose   int          `json:"loose"`
+	Later   []string     `json:"later" doc:"findings left for later"`
+	PutOff  string       `json:"put_off,omitempty" doc:"the earliest day until which a valve or the job was put off; absent: to none"`
+	Valves  []VisitValve `json:"valves"`
 }
 
 // VisitValve is one valve at a visit.
@@ -50,15 +51,15 @@ type VisitValve struct {
 
 // ValveWear is how one valve wears.
 type ValveWear struct {
-	Valve    string       `json:"valve"`
-	Rate     *float64     `json:"rate_mm_per_1000km" nullable:"true" doc:"negative: it tightens; null: not known"`
-	LeavesKM *float64     `json:"leaves_window_at_km" nullable:"true"`
-	Side     string       `json:"side" enum:",tight,loose"`
-	RateU    *float64     `json:"rate_u_mm_per_1000km" nullable:"true" doc:"its standard uncertainty"`
-	Differs  bool         `json:"differs" doc:"the rate is more than readings of a valve that stands still would show; else it is steady"`
-	Range    *[2]*float64 `json:"range_km,omitempty" doc:"the earliest and the latest at which it leaves; null: never"`
-	Out      bool         `json:"out" doc:"it was left outside its limits"`
-	Odd      bool         `json:"odd" doc:"it wears unlike its neighbours"`
+	Valve   string       `json:"valve"`
+	Rate    *float64     `json:"rate_mm_per_1000" nullable:"true" doc:"per 1000 of what its vehicle counts, km or running hours; negative: it tightens; null: not known"`
+	Leaves  *float64     `json:"leaves_at" nullable:"true" doc:"what the counter shows when it leaves its limits"`
+	Side    string       `json:"side" enum:",tight,loose"`
+	RateU   *float64     `json:"rate_u_mm_per_1000" nullable:"true" doc:"its standard uncertainty"`
+	Differs bool         `json:"differs" doc:"the rate is more than readings of a valve that stands still would show; else it is steady"`
+	Range   *[2]*float64 `json:"range,omitempty" doc:"the earliest and the latest at which it leaves; null: never"`
+	Out     bool         `json:"out" doc:"it was left outside its limits"`
+	Odd     bool         `json:"odd" doc:"it wears unlike its neighbours"`
 }
 
 // VehicleHistory is a vehicle with all that its finished jobs tell.
@@ -68,8 +69,8 @@ type VehicleHistory struct {
 	Visits    []VisitView     `json:"visits" doc:"oldest first"`
 	Open      []string        `json:"open_jobs"`
 	Wear      []ValveWear     `json:"wear"`
-	Counted   int             `json:"counted" doc:"the visits that the wear was reckoned from: of one thermal state, the odometer rising"`
-	PerDayKM  *float64        `json:"per_day_km" nullable:"true"`
+	Counted   int             `json:"counted" doc:"the visits that the wear was reckoned from: of one thermal state, the counter rising"`
+	PerDay    *float64        `json:"per_day" nullable:"true" doc:"how far it goes in a day, by its counter"`
 	Due       DueView         `json:"due"`
 	Intervals []wire.Interval `json:"intervals"`
 	// as they are typed; vehicle.cards has them resolved
@@ -99,24 +100,24 @@ func visitOf(r store.Job, j *job.Job) *record.Visit {
 	if !ok {
 		return nil
 	}
-	v.OdometerKM = r.OdometerKM
+	v.Meter = r.Meter
 	return &v
 }
 
 // visitView shows a finished job.
-func visitView(v store.Visited) VisitView {
+func visitView(v store.Visited, by measure.Counter) VisitView {
 	out := VisitView{
-		JobID:      v.JobID,
-		At:         v.At,
-		OdometerKM: v.OdometerKM,
-		State:      string(v.State),
-		Source:     v.Source,
-		By:         v.By,
-		Outcome:    v.Outcome.String(),
-		Tight:      v.Tight,
-		Loose:      v.Loose,
-		Later:      []string{},
-		Valves:     []VisitValve{},
+		JobID:   v.JobID,
+		At:      v.At,
+		Counted: wire.CountedOf(by, v.Meter),
+		State:   string(v.State),
+		Source:  v.Source,
+		By:      v.By,
+		Outcome: v.Outcome.String(),
+		Tight:   v.Tight,
+		Loose:   v.Loose,
+		Later:   []string{},
+		Valves:  []VisitValve{},
 	}
 	for _, r := range v.Later {
 		out.Later = append(out.Later, r.String())
@@ -163,7 +164,7 @@ func (s *server) reckoned(
 	for i, v := range list {
 		finished[i] = v.Visit
 	}
-	h = record.History(finished, v.Intervals)
+	h = record.History(finished, v.Counter, v.Intervals)
 	f, err = h.Reckon()
 	return h, f, list, err
 }
@@ -198,20 +199,20 @@ func (s *server) historyOf(ctx context.Context, id string) (h VehicleHistory, er
 	if err != nil {
 		return h, err
 	}
-	for _, v := range list {
-		h.Visits = append(h.Visits, visitView(v))
+	for _, visit := range list {
+		h.Visits = append(h.Visits, visitView(visit, v.Counter))
 	}
 	open, err := s.store.With(ctx).OpenJobsOf(id)
 	if err != nil {
 		return h, err
 	}
-	h.Open, h.Intervals, h.Counted = wire.List(open), wire.IntervalsOf(v.Intervals), len(history.Visits)
+	h.Open, h.Intervals, h.Counted = wire.List(open), wire.IntervalsOf(v.Intervals, v.Counter), len(history.Visits)
 	if perDay := wear.PerDay(history.Visits); !math.IsNaN(perDay) {
-		h.PerDayKM = &perDay
+		h.PerDay = &perDay
 	}
-	odd := wear.Odd(f.Valves, func(valve string) string { return kinds[valve] })
+	odd := wear.Odd(f.Valves, v.Counter, func(valve string) string { return kinds[valve] })
 	for _, w := range f.Valves {
-		h.Wear = append(h.Wear, ValveWear{Valve: w.Valve, Rate: known(w.Rate), LeavesKM: known(w.Leaves),
+		h.Wear = append(h.Wear, ValveWear{Valve: w.Valve, Rate: known(w.Rate), Leaves: known(w.Leaves),
 			RateU: known(
 				w.RateU,
 			), Differs: w.Differs, Side: string(w.Side), Range: leavesBetween(w.Range), Out: w.Out, Odd: slices.Contains(odd, w.Valve)})
@@ -223,10 +224,10 @@ func (s *server) historyOf(ctx context.Context, id string) (h VehicleHistory, er
 
 // leaves is by when a valve leaves its limits, for sorting; never is after everything.
 func (w ValveWear) leaves() float64 {
-	if w.LeavesKM == nil {
+	if w.Leaves == nil {
 		return math.Inf(1)
 	}
-	return *w.LeavesKM
+	return *w.Leaves
 }
 
 // leavesBetween is a range as it is sent; an end that is never is null.

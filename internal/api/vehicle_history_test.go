@@ -4,6 +4,7 @@ import (
 	"encoding/json"
 	"fmt"
 	"net/http"
+	"strings"
 	"testing"
 	"time"
 
@@ -18,12 +19,19 @@ import (
 func (d *door) inspected(id string, day time.Time, odometer int, gaps map[string]float64,
 	findings ...string) {
 	d.t.Helper()
+	d.inspectedOf("vehicle-01", "odometer_km", id, day, odometer, gaps, findings...)
+}
+
+// inspectedOf is that for a vehicle with a counter of its own.
+func (d *door) inspectedOf(vehicle, counts, id string, day time.Time, shown int, gaps map[string]float64,
+	findings ...string) {
+	d.t.Helper()
 	now := day
 	d.http = api.Handler(d.st,
 		api.Options{Clock: func() time.Time { now = now.Add(time.Second); return now }})
 	d.ok("POST", "/api/v1/jobs",
-		fmt.Sprintf(`{"id":%q,"vehicle_id":"vehicle-01","gauge_set_id":"gauges-01","card":0,`+
-			`"mechanic":"Tess","reason":"","odometer_km":%d}`, id, odometer))
+		fmt.Sprintf(`{"id":%q,"vehicle_id":%q,"gauge_set_id":"gauges-01","card":0,`+
+			`"mechanic":"Tess","reason":"",%q:%d}`, id, vehicle, counts, shown))
 	n := 0
 	happen := func(fields string) map[string]any {
 		n++
@@ -78,10 +86,10 @@ func TestAVehiclesHistoryAndWhenItIsDue(t *testing.T) {
 	require.Len(t, h["visits"], 2)
 	decides := h["wear"].([]any)[0].(map[string]any)
 	assert.Equal(t, "E1", decides["valve"])
-	assert.InDelta(t, -0.0005, decides["rate_mm_per_1000km"], 1e-9)
-	assert.InDelta(t, 50_000, decides["leaves_window_at_km"], 1e-6)
+	assert.InDelta(t, -0.0005, decides["rate_mm_per_1000"], 1e-9)
+	assert.InDelta(t, 50_000, decides["leaves_at"], 1e-6)
 	assert.Equal(t, true, decides["odd"], "the other exhausts stand still")
-	assert.InDelta(t, 100, h["per_day_km"], 0.01)
+	assert.InDelta(t, 100, h["per_day"], 0.01)
 	due := h["due"].(map[string]any)
 	assert.Equal(t, first.AddDate(0, 0, 400).Format(time.DateOnly), due["on"])
 	assert.InDelta(t, 50_000, due["odometer_km"], 1)
@@ -89,7 +97,7 @@ func TestAVehiclesHistoryAndWhenItIsDue(t *testing.T) {
 	// the shortest interval decides, whoever is right; each is kept with its source
 	_, refused := d.send("PUT", "/api/v1/vehicles/vehicle-01/intervals",
 		`{"intervals":[{"km":0,"months":0,"source":"book"}]}`)
-	assert.Contains(t, refused, "names neither a distance nor a time")
+	assert.Contains(t, refused, "names neither a distance, nor hours, nor a time")
 	h = d.ok(
 		"PUT",
 		"/api/v1/vehicles/vehicle-01/intervals",
@@ -119,6 +127,63 @@ func TestAVehiclesHistoryAndWhenItIsDue(t *testing.T) {
 	before := d.ok("GET", "/api/v1/jobs/job-0002", "")["before"].(map[string]any)
 	assert.Equal(t, "visit-001", before["id"])
 	assert.Equal(t, []any{"gasket: hard"}, before["later"])
+}
+
+// A pump has no odometer: it counts running hours, and wears and falls due by them. E1 is left at 0.30 and
+// found at 0.29 after 400 h: 0.025 mm in a thousand, so from 0.29 it reaches its limit of 0.28 after another
+// 400, at 1,000. By hand.
+func TestAMachineThatCountsRunningHours(t *testing.T) {
+	d := withJob(t)
+	pump := `{%s"name":"Yard pump","plate":"","engine_id":"engine-01","counts":"h",%s}`
+	d.ok("POST", "/api/v1/vehicles", fmt.Sprintf(pump, `"id":"vehicle-02",`, `"hours":150`))
+	day := time.Date(2025, 3, 1, 9, 0, 0, 0, time.UTC)
+	hours := func(id string, days, shown int, gaps map[string]float64) {
+		d.inspectedOf("vehicle-02", "hours", id, day.AddDate(0, 0, days), shown, gaps)
+	}
+	hours("visit-001", 0, 200, nil)
+	hours("visit-002", 100, 600, map[string]float64{"E1": 0.29})
+	h := d.ok("PUT", "/api/v1/vehicles/vehicle-02/intervals",
+		`{"intervals":[{"hours":750,"km":0,"months":0,"source":"maker's book"}]}`)
+	vehicle := h["vehicle"].(map[string]any)
+	assert.Equal(t, "h", vehicle["counts"])
+	assert.InDelta(t, 600, vehicle["hours"], 0)
+	assert.InDelta(t, 0, vehicle["odometer_km"], 0)
+	decides := h["wear"].([]any)[0].(map[string]any)
+	assert.InDelta(t, -0.025, decides["rate_mm_per_1000"], 1e-9)
+	assert.InDelta(t, 1_000, decides["leaves_at"], 1e-6)
+	assert.InDelta(t, 4, h["per_day"], 0.01)
+	due := h["due"].(map[string]any)
+	assert.InDelta(t, 1_000, due["hours"], 0)
+	assert.Equal(t, day.AddDate(0, 0, 200).Format(time.DateOnly), due["on"])
+	assert.Equal(t, "E1 leaves its limits on the tight side.", due["because"])
+	_, sheet := d.send("GET", "/api/v1/jobs/visit-002/sheet", "")
+	assert.Contains(t, sheet, `{"label":"Running hours","text":"600 h"}`)
+	_, table := d.send("GET", "/api/v1/jobs/visit-002/report.csv", "")
+	assert.Contains(t, table, ",600\n")
+	assert.Contains(t, table, ",hours\n")
+	_, calendar := d.send("GET", "/api/v1/due.ics", "")
+	assert.Contains(t, calendar, "At 1\\,000 h. E1 leaves")
+
+	// what cannot be is said, and nothing stored is lost
+	for body, want := range map[string]string{
+		fmt.Sprintf(pump, "", `"hours":90`): "The hour meter of Yard pump stood at 600 h last time, and this " +
+			"is 90 h.",
+		fmt.Sprintf(pump, "", `"odometer_km":7000`): "7000 kilometres are given, and this vehicle counts running",
+		strings.Replace(fmt.Sprintf(pump, "", `"odometer_km":7000`), `"counts":"h"`, `"counts":"km"`, 1): "The " +
+			"jobs of Yard pump were counted otherwise",
+	} {
+		_, refused := d.send("PUT", "/api/v1/vehicles/vehicle-02", body)
+		assert.Contains(t, refused, want)
+	}
+	_, refused := d.send("PUT", "/api/v1/vehicles/vehicle-02/intervals",
+		`{"intervals":[{"km":9000,"months":0,"source":"maker's book"}]}`)
+	assert.Contains(t, refused, "The interval of maker's book: 9000 kilometres are given")
+
+	// a new hour meter begins anew, for a reason
+	d.ok("PUT", "/api/v1/vehicles/vehicle-02",
+		fmt.Sprintf(pump, "", `"hours":3,"odometer_why":"New instrument"`))
+	vehicle = d.ok("GET", "/api/v1/vehicles/vehicle-02/history", "")["vehicle"].(map[string]any)
+	assert.InDelta(t, 3, vehicle["hours"], 0)
 }
 
 // A new cam is checked once, some weeks after it was fitted: due sooner than any interval, and no more once a

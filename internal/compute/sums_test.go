@@ -2,6 +2,8 @@ package compute_test
 
 import (
 	"encoding/json"
+	"fmt"
+	"strings"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
@@ -98,6 +100,44 @@ var sums = []struct{ name, operation, request, answer, fault string }{
 	{"backwards", "forecast",
 		`{"visits":[{"odometer_km":100,"date":"2026-01-10","valves":[]},{"odometer_km":90,` +
 			`"date":"2026-02-10","valves":[]}]}`, "", "visits"},
+	{"hours backwards", "forecast",
+		`{"visits":[{"hours":100,"date":"2026-01-10","valves":[]},{"hours":90,"date":"2026-02-10",` +
+			`"valves":[]}]}`, "", "visits"},
+	{"two counters", "forecast",
+		`{"visits":[{"hours":100,"date":"2026-01-10","valves":[]},{"odometer_km":900,` +
+			`"date":"2026-02-10","valves":[]}]}`, "", "visits[1].odometer_km"},
+	{"two counters at once", "forecast",
+		`{"visits":[{"hours":100,"odometer_km":4000,"date":"2026-01-10","valves":[]}]}`, "",
+		"visits[0].odometer_km"},
+	{"no counter", "forecast", `{"visits":[{"date":"2026-01-10","valves":[]}]}`, "", "visits[0].odometer_km"},
+	{"below 0", "forecast", `{"visits":[{"hours":-1,"date":"2026-01-10","valves":[]}]}`, "",
+		"visits[0].hours"},
+	{"an interval of the other counter", "forecast",
+		`{"visits":[{"hours":100,"date":"2026-01-10","valves":[]}],"interval_km":1000}`, "", "interval_km"},
+	{"an interval of no hours", "forecast",
+		`{"visits":[{"hours":100,"date":"2026-01-10","valves":[]}],"interval_hours":0}`, "", "interval_hours"},
+}
+
+// An engine that counts running hours wears by the same sums: the answer is that by kilometres with the names
+// of its figures changed, and no figure by kilometres stands in it.
+func TestHoursAreReckonedAsKilometres(t *testing.T) {
+	valve := `{"valve":"%s","found_mm":%v,"left_mm":%v,"lower_mm":0.25,"upper_mm":0.35}`
+	visit := `{"date":"2026-0%d-31","odometer_km":%d,"valves":[` + valve + "," + valve + `]}`
+	byKM := `{"interval_km":9000,"interval_months":30,"visits":[` +
+		fmt.Sprintf(visit, 1, 1000, "I1", 0.3, 0.3, "E1", 0.3, 0.36) + "," +
+		fmt.Sprintf(visit, 3, 3000, "I1", 0.28, 0.28, "E1", 0.3, 0.24) + "," +
+		fmt.Sprintf(visit, 5, 4500, "I1", 0.26, "null", "E1", "null", 0.24) + `]}`
+	named := strings.NewReplacer("rate_mm_per_1000km", "rate_mm_per_1000h", "rate_u_mm_per_1000km",
+		"rate_u_mm_per_1000h", "leaves_window_at_km", "leaves_window_at_h", "range_km", "range_h", "odometer_km",
+		"hours", "interval_km", "interval_hours", "9,000 km (5,592 miles)", "9,000 h")
+	for _, request := range []string{byKM, strings.Replace(byKM, "0.24}", "0.3}", 2)} {
+		km, problem := compute.Run("forecast", []byte(request))
+		require.Nil(t, problem)
+		hours, problem := compute.Run("forecast", []byte(named.Replace(request)))
+		require.Nil(t, problem)
+		assert.NotContains(t, string(hours), "km")
+		assert.JSONEq(t, named.Replace(string(km)), string(hours))
+	}
 }
 
 func TestSums(t *testing.T) {

@@ -79,8 +79,8 @@ func (l *loader) all() error {
 	for _, v := range vehicles {
 		if err := l.send(http.MethodPost, "/api/v1/vehicles",
 			api.NewVehicle{ID: v.id,
-				VehicleBody: api.VehicleBody{Name: v.name, Plate: v.plate, OdometerKM: v.atFirst(),
-					EngineID: v.engine}}, nil); err != nil {
+				VehicleBody: api.VehicleBody{Name: v.name, Plate: v.plate, EngineID: v.engine,
+					Counts: string(v.counter), CountedBody: v.counted(v.atFirst())}}, nil); err != nil {
 			return err
 		}
 	}
@@ -88,6 +88,11 @@ func (l *loader) all() error {
 		map[string]any{"intervals": []any{
 			map[string]any{"km": 24_000, "months": 24, "source": "maker's book"},
 			map[string]any{"km": 30_000, "months": 0, "source": "the yard's own habit"}}}, nil); err != nil {
+		return err
+	}
+	if err := l.send(http.MethodPut, "/api/v1/vehicles/demo-pump-set/intervals",
+		map[string]any{"intervals": []any{
+			map[string]any{"km": 0, "hours": 500, "months": 0, "source": "maker's book"}}}, nil); err != nil {
 		return err
 	}
 	for _, j := range jobs {
@@ -98,12 +103,17 @@ func (l *loader) all() error {
 	return nil
 }
 
-// atFirst is what the odometer showed before the first of the vehicle's jobs; each job raises it.
+// counted is what its counter shows, as it is sent.
+func (v vehicle) counted(meter int) wire.CountedBody {
+	return wire.CountedBody(wire.CountedOf(v.counter, meter))
+}
+
+// atFirst is what its counter showed before the first of the vehicle's jobs; each job raises it.
 func (v vehicle) atFirst() int {
-	first := v.odometer
+	first := v.meter
 	for _, j := range jobs {
-		if j.vehicle == v.id && j.odometer > 0 {
-			first = min(first, j.odometer)
+		if j.vehicle == v.id && j.meter > 0 {
+			first = min(first, j.meter)
 		}
 	}
 	return first
@@ -113,17 +123,12 @@ func (v vehicle) atFirst() int {
 // a yesterday.
 func (l *loader) job(j demoJob) error {
 	l.clock = time.Now().Add(-time.Duration(j.ageHours * float64(time.Hour)))
-	odometer := 0
-	for _, v := range vehicles {
-		if v.id == j.vehicle {
-			odometer = cmp.Or(j.odometer, v.odometer)
-		}
-	}
+	of := vehicles[slices.IndexFunc(vehicles, func(v vehicle) bool { return v.id == j.vehicle })]
 	var view api.JobView
 	start := api.NewJob{ID: j.id,
 		JobStart: api.JobStart{VehicleID: j.vehicle, GaugeSetID: j.gauge, Card: j.card,
 			CardReason: j.cardReason,
-			Mechanic:   j.mechanic, Reason: j.reason, OdometerKM: odometer}}
+			Mechanic:   j.mechanic, Reason: j.reason, CountedBody: of.counted(cmp.Or(j.meter, of.meter))}}
 	if hot := j.hotCard - 1; hot >= 0 {
 		start.HotCard = &hot
 	}

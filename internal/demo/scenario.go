@@ -1,6 +1,10 @@
 package demo
 
-import "embed"
+import (
+	"embed"
+
+	"metronix/core/measure"
+)
 
 //go:embed engines/*.engine.json
 var engines embed.FS
@@ -12,7 +16,8 @@ type valveGaps map[string]float64
 // vehicle is one of the made-up workshop's.
 type vehicle struct {
 	id, name, plate, engine string
-	odometer                int
+	counter                 measure.Counter
+	meter                   int // what that shows; 0: nobody has read it
 }
 
 // demoJob is one of its jobs: what is true of its engine, and how far it has come.
@@ -28,26 +33,26 @@ type demoJob struct {
 	cooling []float64
 	shims   valveGaps // fitted, millimetres
 	// by a dial, so that every gap is a figure; worn is how far the valves that are not named stand below
-	// their nominal, millimetres; odometer is what it was then, 0: as the vehicle's
-	dial     bool
-	worn     float64
-	odometer int
-	around   bool   // it is taken in, and the steps before the valves are ticked off
-	first    string // the valve that is read first at its stop; empty: as the bench says
-	until    string // phase or "as_found:N" (N valves kept) or "feel:N" (one feel more) to stop at
+	// their nominal, millimetres; meter is what its counter showed then, 0: as the vehicle's
+	dial   bool
+	worn   float64
+	meter  int
+	around bool   // it is taken in, and the steps before the valves are ticked off
+	first  string // the valve that is read first at its stop; empty: as the bench says
+	until  string // phase or "as_found:N" (N valves kept) or "feel:N" (one feel more) to stop at
 }
 
 // vehicles stand in a made-up valley; no name, make or place is a real one.
 var vehicles = []vehicle{
-	{"demo-tipper-7", "Quarry tipper 7", "LM 407", "brindlow-1600", 182_400},
-	{"demo-post-bus", "Post bus 12", "LM 112", "holmgarth-2000", 96_150},
-	{"demo-pump-set", "Harbour pump set", "set 3", "estervane-2400", 0},
-	{"demo-round-van", "Bakery round van", "LM 233", "holmgarth-950", 61_020},
-	{"demo-winch", "Ferry winch", "dock 2", "culverholt-5000", 0},
-	{"demo-fire-cart", "Fire pump cart", "LM 018", "ostrane-1300", 44_870},
-	{"demo-minibus", "School minibus", "LM 355", "pellmark-1400", 128_300},
-	{"demo-snow", "Piste groomer", "LM 076", "pellmark-2500", 0},
-	{"demo-sawmill", "Sawmill drive", "bench B", "brindlow-1600", 0},
+	{"demo-tipper-7", "Quarry tipper 7", "LM 407", "brindlow-1600", measure.Odometer, 182_400},
+	{"demo-post-bus", "Post bus 12", "LM 112", "holmgarth-2000", measure.Odometer, 96_150},
+	{"demo-pump-set", "Harbour pump set", "set 3", "estervane-2400", measure.HourMeter, 3_412},
+	{"demo-round-van", "Bakery round van", "LM 233", "holmgarth-950", measure.Odometer, 61_020},
+	{"demo-winch", "Ferry winch", "dock 2", "culverholt-5000", measure.HourMeter, 8_260},
+	{"demo-fire-cart", "Fire pump cart", "LM 018", "ostrane-1300", measure.Odometer, 44_870},
+	{"demo-minibus", "School minibus", "LM 355", "pellmark-1400", measure.Odometer, 128_300},
+	{"demo-snow", "Piste groomer", "LM 076", "pellmark-2500", measure.HourMeter, 0},
+	{"demo-sawmill", "Sawmill drive", "bench B", "brindlow-1600", measure.HourMeter, 5_040},
 }
 
 // gaugeSets are three as workshops have them: one checked by micrometer, one in inches, one from a drawer.
@@ -79,11 +84,11 @@ var gaugeSets = []struct {
 var jobs = []demoJob{
 	{id: "demo-job-bus-1", vehicle: "demo-post-bus", gauge: "demo-set-oskar", mechanic: "Tess Ardal",
 		reason: "Distance interval", school: "one_cylinder", ageHours: 24 * 760, dial: true,
-		worn: 0.012, odometer: 48_150,
+		worn: 0.012, meter: 48_150,
 		gaps: valveGaps{"E2a": 0.27, "E4b": 0.274}, until: "done"},
 	{id: "demo-job-bus-2", vehicle: "demo-post-bus", gauge: "demo-set-oskar", mechanic: "June Halloway",
 		reason: "Distance interval", school: "one_cylinder", ageHours: 24 * 390, dial: true,
-		worn: 0.01, odometer: 72_150,
+		worn: 0.01, meter: 72_150,
 		gaps: valveGaps{"E2a": 0.284, "E4b": 0.262, "I2a": 0.195}, until: "done"},
 	{id: "demo-job-bus", vehicle: "demo-post-bus", gauge: "demo-set-oskar", mechanic: "Tess Ardal",
 		reason: "Distance interval", school: "one_cylinder",

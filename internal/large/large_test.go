@@ -80,7 +80,7 @@ func workshop(t *testing.T, jobs int) string {
 			)
 		}
 		copies = append(copies, store.Copy{ID: fmt.Sprintf("copy-%06d", i), VehicleID: id,
-			CreatedAt: first.AddDate(0, 0, 30*turn), OdometerKM: 1_000 + 2_000*turn})
+			CreatedAt: first.AddDate(0, 0, 30*turn), Meter: 1_000 + 2_000*turn})
 	}
 	require.NoError(t, st.AddCopies(of.ID, copies))
 	_, err = api.Ready(t.Context(), st, api.Options{})

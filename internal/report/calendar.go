@@ -6,15 +6,13 @@ import (
 	"time"
 
 	ics "github.com/arran4/golang-ical"
-
-	"metronix/core/measure"
 )
 
 // DueEntry is one vehicle that is due.
 type DueEntry struct {
 	VehicleID, Vehicle, Plate string
 	On                        time.Time // the day
-	KM                        int       // 0: not known
+	At                        string    // what its counter shows then, in words; empty: not known
 	Because                   string
 }
 
@@ -31,8 +29,8 @@ func DueCalendar(list []DueEntry, now time.Time) string {
 		e.SetAllDayEndAt(d.On.AddDate(0, 0, 1))
 		e.SetSummary("Valve clearances: " + strings.TrimSpace(d.Vehicle+" "+d.Plate))
 		text := d.Because
-		if d.KM > 0 {
-			text = fmt.Sprintf("At %s. %s", measure.Units{}.Distance(float64(d.KM)), text)
+		if d.At != "" {
+			text = fmt.Sprintf("At %s. %s", d.At, text)
 		}
 		e.SetDescription(text)
 	}

@@ -17,8 +17,8 @@ func TestTheCalendarIsReadElsewhere(t *testing.T) {
 	because := "E2 leaves its window on the tight side; or the interval of 12 months, " +
 		"whichever comes first. " +
 		strings.Repeat("ü, ", 40)
-	text := DueCalendar([]DueEntry{{"vehicle-01", "Post bus 12; rear, left", "LM 112", on, 84_000, because},
-		{"vehicle-02", "Mower", "", on.AddDate(0, 1, 0), 0,
+	text := DueCalendar([]DueEntry{{"vehicle-01", "Post bus 12; rear, left", "LM 112", on, "84,000 km (52,195 miles)", because},
+		{"vehicle-02", "Mower", "", on.AddDate(0, 1, 0), "",
 			"The interval of 6 months."}}, on.AddDate(0, -3, 0))
 	assert.Contains(t, text, "DTSTART;VALUE=DATE:20270301")
 	for _, line := range strings.Split(text, "\r\n") {

@@ -17,7 +17,8 @@ var jobColumns = []string{"job", "vehicle", "plate", "engine", "odometer_km", "m
 	"signed_at", "state",
 	"source", "valve", "kind", "lower_mm", "upper_mm", "found_mm", "found", "left_mm",
 	"left", "times_set", "shim_mm",
-	"checked", "left_because", "cold_left_mm", "cold_left", "done", "gone_round", "warmth", "cold_warmth"}
+	"checked", "left_because", "cold_left_mm", "cold_left", "done", "gone_round", "warmth", "cold_warmth",
+	"hours"}
 
 // WriteJobCSV writes a job's valves (RFC 4180): figures in millimetres with a point, empty where a side only
 // is known; verdicts tight, in, loose, undecided; times in UTC (RFC 3339). No cell is a formula: text that a
@@ -26,10 +27,7 @@ func WriteJobCSV(w io.Writer, j Job) error {
 	out := csv.NewWriter(w)
 	rows := [][]string{jobColumns}
 	s, told := j.State, record.Of(j.State)
-	signed, odometer := "", ""
-	if j.OdometerKM > 0 {
-		odometer = strconv.Itoa(j.OdometerKM)
-	}
+	signed, counted := "", wire.CountedOf(j.Counter, j.Meter)
 	if !s.SignedAt.IsZero() {
 		signed = s.SignedAt.UTC().Format(time.RFC3339)
 	}
@@ -37,7 +35,7 @@ func WriteJobCSV(w io.Writer, j Job) error {
 		cold, coldIs := resultCells(v.ColdLeft)
 		found, foundIs := resultCells(v.AsFound)
 		left, leftIs := resultCells(v.Last)
-		row := []string{j.ID, j.Vehicle, j.Plate, s.Sheet.Name, odometer, j.Mechanic,
+		row := []string{j.ID, j.Vehicle, j.Plate, s.Sheet.Name, wire.Shown(counted.OdometerKM), j.Mechanic,
 			s.SignedBy, signed,
 			string(s.Card.State), s.Card.Source, v.Name, v.Kind.String(), v.Limits.Window.Lower.Decimal(),
 			v.Limits.Window.Upper.Decimal(), found, foundIs, left, leftIs,
@@ -45,7 +43,7 @@ func WriteJobCSV(w io.Writer, j Job) error {
 			strconv.FormatBool(
 				v.Verified,
 			), v.LeaveReason, cold, coldIs, told.Done(v), told.Walk(), told.Warmth(),
-			told.ColdWarmth()}
+			told.ColdWarmth(), wire.Shown(counted.Hours)}
 		for i := range row {
 			row[i] = wire.Cell(row[i])
 		}

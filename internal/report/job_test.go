@@ -89,7 +89,7 @@ func signed(t *testing.T) report.Job {
 			return report.Job{
 				State: j,
 				Record: record.Record{ID: "job-0001", Vehicle: "Tipper 7", Plate: "=LM 407",
-					Mechanic: "Tess Ardal", Gauges: "Oskar's set", OdometerKM: 182_400, CreatedAt: day,
+					Mechanic: "Tess Ardal", Gauges: "Oskar's set", Meter: 182_400, CreatedAt: day,
 					Due: "1 Mar 2027, about 206400 km"},
 			}
 		}

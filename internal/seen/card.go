@@ -1,7 +1,5 @@
 package seen
 
-import ()
-
 // Card is a clearance card in short.
 type Card struct {
 	Source      string           `json:"source"`

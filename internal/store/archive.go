@@ -9,7 +9,6 @@ import (
 	"errors"
 	"hash"
 	"io"
-	"strconv"
 	"time"
 
 	"gorm.io/gorm"
@@ -171,7 +170,7 @@ func archiveRecords(tx *gorm.DB, w *archiveWriter) error {
 		gs = append(gs, archivedSet{r.ID, r.Name, r.Checked, r.CreatedAt.UTC(), exact(r.Leaves, compact)})
 	}
 	for _, r := range vehicles {
-		v := archivedVehicle{r.ID, r.Name, r.Plate, r.OdometerKM, r.EngineID, r.CreatedAt.UTC(),
+		v := archivedVehicle{r.ID, r.Name, r.Plate, r.Meter, r.Counter, r.EngineID, r.CreatedAt.UTC(),
 			r.OffBoard, nil, exact(r.Cards, compact), r.OdometerWhy}
 		if _, err := wire.ReadCards(r.Cards); err != nil {
 			w.damaged("cards of vehicle", r.ID, err.Error())
@@ -181,7 +180,7 @@ func archiveRecords(tx *gorm.DB, w *archiveWriter) error {
 		if err != nil {
 			w.damaged("intervals of vehicle", r.ID, err.Error())
 		} else if len(intervals) > 0 {
-			v.Intervals = wire.IntervalsOf(intervals)
+			v.Intervals = wire.IntervalsOf(intervals, measure.Counter(r.Counter))
 		}
 		vs = append(vs, v)
 	}
@@ -236,7 +235,7 @@ func archived(r jobRow, rows []happeningRow, last string) archivedJob {
 		HotCard: r.HotPass - 1, CardReason: r.CardReason, Aim: r.Aim, AimReason: r.AimReason, Rule: r.Rule,
 		FeelNM: r.FeelNM, GaugeName: r.GaugeName, Leaves: exact(r.Leaves,
 			compact), Mechanic: r.Mechanic, Reason: r.Reason,
-		OdometerKM: r.OdometerKM, OdometerWhy: r.OdometerWhy, Sheet: exact(r.Sheet, sheetText),
+		Meter: r.Meter, OdometerWhy: r.OdometerWhy, Sheet: exact(r.Sheet, sheetText),
 		Happenings: []archivedEntry{}, Sum: last}
 	for _, h := range rows {
 		e := archivedEntry{
@@ -287,13 +286,13 @@ func archiveVisits(tx *gorm.DB, w *archiveWriter) error {
 	return w.stream(visitsName, func(to io.Writer) error {
 		table := csv.NewWriter(to)
 		if err := table.Write([]string{"job", "vehicle", "signed_at", "odometer_km", "state", "valve", "found_mm",
-			"left_mm", "lower_mm", "upper_mm"}); err != nil {
+			"left_mm", "lower_mm", "upper_mm", "hours"}); err != nil {
 			return err
 		}
 		rows, err := tx.Raw("SELECT visits.job_id, vehicle_id, at, visits.odometer_km, state, valve, found_nm, " +
 			"left_nm, " +
-			"lower_nm, upper_nm FROM visits JOIN jobs ON jobs.id = visits.job_id JOIN visit_valves ON " +
-			"visit_valves.job_id = visits.job_id ORDER BY jobs.created_at, visits.job_id, n").
+			"lower_nm, upper_nm, counter FROM visits JOIN jobs ON jobs.id = visits.job_id JOIN visit_valves ON " +
+			"visit_valves.job_id = visits.job_id JOIN vehicles ON vehicles.id = vehicle_id ORDER BY jobs.created_at, visits.job_id, n").
 			Rows()
 		if err != nil {
 			return err
@@ -301,8 +300,8 @@ func archiveVisits(tx *gorm.DB, w *archiveWriter) error {
 		defer rows.Close()
 		for rows.Next() {
 			var x visitedValve
-			if err := rows.Scan(&x.job, &x.vehicle, &x.at, &x.odometerKM, &x.state, &x.valve, &x.found, &x.left, &x.lower,
-				&x.upper); err != nil {
+			if err := rows.Scan(&x.job, &x.vehicle, &x.at, &x.meter, &x.state, &x.valve, &x.found, &x.left, &x.lower,
+				&x.upper, &x.counter); err != nil {
 				return err
 			}
 			if err := table.Write(x.line()); err != nil {
@@ -317,8 +316,9 @@ func archiveVisits(tx *gorm.DB, w *archiveWriter) error {
 // visitedValve is one valve at one visit, for the table.
 type visitedValve struct {
 	job, vehicle, state, valve string
+	counter                    measure.Counter
 	at                         time.Time
-	odometerKM                 int
+	meter                      int
 	found, left                *int64
 	lower, upper               int64
 }
@@ -332,16 +332,18 @@ func (x visitedValve) line() []string {
 		}
 		return measure.Length(*nm).Decimal()
 	}
+	counted := wire.CountedOf(x.counter, x.meter)
 	return []string{
 		wire.Cell(x.job),
 		wire.Cell(x.vehicle),
 		x.at.UTC().Format(time.RFC3339),
-		strconv.Itoa(x.odometerKM),
+		wire.Shown(counted.OdometerKM),
 		x.state,
 		x.valve,
 		cell(x.found),
 		cell(x.left),
 		cell(&x.lower),
 		cell(&x.upper),
+		wire.Shown(counted.Hours),
 	}
 }

@@ -51,15 +51,16 @@ type archivedSet struct {
 // archivedVehicle is a vehicle. What an earlier program did not know is left out where it is empty, so that
 // an archive without it still has the sums it had.
 type archivedVehicle struct {
-	ID         string          `json:"id"`
-	Name       string          `json:"name"`
-	Plate      string          `json:"plate"`
-	OdometerKM int             `json:"odometer_km"`
-	EngineID   string          `json:"engine_id"`
-	Created    time.Time       `json:"created"`
-	OffBoard   bool            `json:"off_board"`
-	Intervals  []wire.Interval `json:"intervals,omitempty"`
-	Cards      json.RawMessage `json:"cards,omitempty"`
+	ID        string          `json:"id"`
+	Name      string          `json:"name"`
+	Plate     string          `json:"plate"`
+	Meter     int             `json:"odometer_km"`       // running hours, where counter says so
+	Counter   string          `json:"counter,omitempty"` // h: it counts running hours
+	EngineID  string          `json:"engine_id"`
+	Created   time.Time       `json:"created"`
+	OffBoard  bool            `json:"off_board"`
+	Intervals []wire.Interval `json:"intervals,omitempty"`
+	Cards     json.RawMessage `json:"cards,omitempty"`
 	// why the odometer was put back last
 	OdometerWhy string `json:"odometer_why,omitempty"`
 }
@@ -82,7 +83,7 @@ type archivedJob struct {
 	Leaves     json.RawMessage `json:"leaves"`
 	Mechanic   string          `json:"mechanic"`
 	Reason     string          `json:"reason"`
-	OdometerKM int             `json:"odometer_km"`
+	Meter      int             `json:"odometer_km"` // as its vehicle counts
 	// why it shows less than before
 	OdometerWhy string          `json:"odometer_why,omitempty"`
 	Sheet       json.RawMessage `json:"sheet"`

@@ -210,7 +210,7 @@ func (t *taker) sets() error {
 	return nil
 }
 
-// vehicles takes the vehicles in. One that is here counts as the same by what identifies it; its odometer may
+// vehicles takes the vehicles in. One that is here counts as the same by what identifies it; its counter may
 // have gone on since.
 func (t *taker) vehicles() error {
 	var list []archivedVehicle
@@ -218,11 +218,11 @@ func (t *taker) vehicles() error {
 		return err
 	}
 	for _, v := range list {
-		intervals, err := wire.CoreIntervals(v.Intervals)
+		intervals, err := wire.CoreIntervals(v.Intervals, measure.Counter(v.Counter))
 		if err != nil {
 			return refuse("vehicle %s: its intervals do not read: %v", v.ID, err)
 		}
-		row := vehicleRow{ID: v.ID, Name: v.Name, Plate: v.Plate, OdometerKM: v.OdometerKM,
+		row := vehicleRow{ID: v.ID, Name: v.Name, Plate: v.Plate, Meter: v.Meter, Counter: v.Counter,
 			EngineID: v.EngineID, CreatedAt: v.Created, OffBoard: v.OffBoard,
 			Intervals: rowsOfIntervals(v.ID, intervals), Cards: compact(v.Cards),
 			OdometerWhy: v.OdometerWhy}

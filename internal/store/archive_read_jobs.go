@@ -38,7 +38,7 @@ func (j archivedJob) row() jobRow {
 	return jobRow{ID: j.ID, VehicleID: j.VehicleID, Sheet: sheetText(j.Sheet), Card: j.Card,
 		HotPass: j.HotCard + 1, CardReason: j.CardReason, Aim: j.Aim, AimReason: j.AimReason, Rule: j.Rule,
 		FeelNM: j.FeelNM, GaugeName: j.GaugeName, Leaves: compact(j.Leaves), Mechanic: j.Mechanic, Reason: j.Reason,
-		OdometerKM: j.OdometerKM, OdometerWhy: j.OdometerWhy, CreatedAt: j.Created, OffBoard: j.OffBoard}
+		Meter: j.Meter, OdometerWhy: j.OdometerWhy, CreatedAt: j.Created, OffBoard: j.OffBoard}
 }
 
 // entries are a job's entries, chained from its root and read.

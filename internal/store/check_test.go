@@ -127,8 +127,8 @@ func TestAVehicleChangedInTwoPlacesAtOnce(t *testing.T) {
 	withJob(t, s)
 	v, err := s.Vehicle("v")
 	require.NoError(t, err)
-	require.NoError(t, s.SetIntervals("v", []wear.Interval{{KM: 5000, Source: "book"}}))
-	require.NoError(t, s.RaiseOdometer("v", v.OdometerKM+1000), "a job is started meanwhile")
+	require.NoError(t, s.SetIntervals("v", []wear.Interval{{Run: 5000, Source: "book"}}))
+	require.NoError(t, s.RaiseMeter("v", v.Meter+1000), "a job is started meanwhile")
 	require.NoError(t, s.SetOffBoard("v", true))
 	renamed := v
 	renamed.Name = "Anew"
@@ -138,16 +138,16 @@ func TestAVehicleChangedInTwoPlacesAtOnce(t *testing.T) {
 	require.NoError(t, s.ReplaceVehicle(renamed, ""))
 	now, err := s.Vehicle("v")
 	require.NoError(t, err)
-	assert.Equal(t, v.OdometerKM, now.OdometerKM)
+	assert.Equal(t, v.Meter, now.Meter)
 	assert.Equal(t, "a new instrument", now.OdometerWhy)
-	assert.Equal(t, []wear.Interval{{KM: 5000, Source: "book"}}, now.Intervals)
+	assert.Equal(t, []wear.Interval{{Run: 5000, Source: "book"}}, now.Intervals)
 	assert.True(t, now.OffBoard)
-	now.OdometerKM = 0
+	now.Meter = 0
 	now.OdometerWhy = ""
 	require.NoError(t, s.ReplaceVehicle(now, now.Version))
 	after, err := s.Vehicle("v")
 	require.NoError(t, err)
-	assert.Equal(t, v.OdometerKM, after.OdometerKM, "0: it was not read")
+	assert.Equal(t, v.Meter, after.Meter, "0: it was not read")
 	assert.ErrorIs(t, s.SetIntervals("none", nil), ErrNotFound)
 }
 

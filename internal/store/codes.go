@@ -167,9 +167,10 @@ func codesOfCause(w wear.Cause) string {
 	c.text("kind", string(w.Kind))
 	c.text("valve", w.Valve)
 	c.text("side", string(w.Side))
-	if w.KM != 0 {
-		c.text("km", strconv.FormatFloat(w.KM, 'g', -1, 64))
+	if w.Run != 0 {
+		c.text("km", strconv.FormatFloat(w.Run, 'g', -1, 64))
 	}
+	c.text("by", string(w.By))
 	c.number("months", int64(w.Months))
 	c.number("weeks", int64(w.Weeks))
 	c.text("what", w.What)
@@ -185,12 +186,13 @@ func causeOf(text string) (wear.Cause, error) {
 	if err != nil {
 		return wear.Cause{}, err
 	}
-	km, _ := strconv.ParseFloat(c.Get("km"), 64)
+	run, _ := strconv.ParseFloat(c.Get("km"), 64)
 	return wear.Cause{
 		Kind:   wear.CauseKind(c.Get("kind")),
 		Valve:  c.Get("valve"),
 		Side:   wear.Side(c.Get("side")),
-		KM:     km,
+		Run:    run,
+		By:     measure.Counter(c.Get("by")),
 		Months: int(c.figure("months")),
 		Weeks:  int(c.figure("weeks")),
 		What:   c.Get("what"),

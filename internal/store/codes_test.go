@@ -54,7 +54,8 @@ func TestCodesComeBack(t *testing.T) {
 			Kind:  wear.CauseKind(word.Draw(t, "kind")),
 			Valve: word.Draw(t, "v"),
 			Side:  wear.Loose,
-			KM: rapid.Float64Range(0, 1e7).
+			By:    measure.HourMeter,
+			Run: rapid.Float64Range(0, 1e7).
 				Draw(t, "km"),
 			Months: some.Draw(t, "months"),
 			Weeks:  some.Draw(t, "weeks"),

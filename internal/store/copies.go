@@ -13,7 +13,7 @@ import (
 type Copy struct {
 	ID, VehicleID string
 	CreatedAt     time.Time
-	OdometerKM    int
+	Meter         int
 }
 
 // copiesAtOnce is how many copies are written in one go.
@@ -53,8 +53,8 @@ func addCopies(tx *gorm.DB, r jobRow, list []happeningRow, copies []Copy) error 
 	for _, c := range copies {
 		later := c.CreatedAt.Sub(r.CreatedAt)
 		j := r
-		j.ID, j.VehicleID, j.CreatedAt, j.OdometerKM, j.Vehicle = c.ID, c.VehicleID, c.CreatedAt,
-			c.OdometerKM, vehicleRow{}
+		j.ID, j.VehicleID, j.CreatedAt, j.Meter, j.Vehicle = c.ID, c.VehicleID, c.CreatedAt,
+			c.Meter, vehicleRow{}
 		last, err := j.root(), error(nil)
 		for _, h := range list {
 			h.JobID, h.At, h.DoneAt, h.Job = c.ID, h.At.Add(later), time.Time{}, nil

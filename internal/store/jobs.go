@@ -71,7 +71,7 @@ func rowOf(j Job) (jobRow, error) {
 		HotPass: j.HotCard + 1, CardReason: j.CardReason,
 		Aim: string(j.Aim), AimReason: j.AimReason, Rule: string(j.Rule), FeelNM: int64(j.Feel),
 		GaugeName: j.GaugeName,
-		Leaves:    leaves, Mechanic: j.Mechanic, Reason: j.Reason, OdometerKM: j.OdometerKM,
+		Leaves:    leaves, Mechanic: j.Mechanic, Reason: j.Reason, Meter: j.Meter,
 		OdometerWhy: j.OdometerWhy, CreatedAt: j.CreatedAt, OffBoard: j.OffBoard}, err
 }
 
@@ -148,7 +148,7 @@ func (r jobRow) toJob() (Job, error) {
 		leaves,
 		r.Mechanic,
 		r.Reason,
-		r.OdometerKM,
+		r.Meter,
 		r.OdometerWhy,
 		r.CreatedAt,
 		r.OffBoard,

@@ -51,7 +51,7 @@ type Job struct {
 	Leaves     gauge.Set
 	Mechanic   string
 	Reason     string
-	OdometerKM int
+	Meter      int
 	// why it shows less than it did before; empty: it does not
 	OdometerWhy string
 	CreatedAt   time.Time

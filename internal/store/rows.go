@@ -26,32 +26,33 @@ type gaugeSetRow struct {
 
 // vehicleRow is a vehicle. It points to an engine of the library, which cannot be taken out from under it.
 type vehicleRow struct {
-	ID         string    `gorm:"primaryKey;size:64"`
-	Name       string    `gorm:"not null;size:400"`
-	Plate      string    `gorm:"not null;size:100"`
-	OdometerKM int       `gorm:"not null"`
-	EngineID   string    `gorm:"not null;size:64;index"`
-	Engine     engineRow `gorm:"foreignKey:EngineID;constraint:OnDelete:RESTRICT"`
-	CreatedAt  time.Time `gorm:"not null"`
-	OffBoard   bool      `gorm:"not null;default:false"`
+	ID        string    `gorm:"primaryKey;size:64"`
+	Name      string    `gorm:"not null;size:400"`
+	Plate     string    `gorm:"not null;size:100"`
+	Meter     int       `gorm:"column:odometer_km;not null"` // what the counter shows, km or hours
+	EngineID  string    `gorm:"not null;size:64;index"`
+	Engine    engineRow `gorm:"foreignKey:EngineID;constraint:OnDelete:RESTRICT"`
+	CreatedAt time.Time `gorm:"not null"`
+	OffBoard  bool      `gorm:"not null;default:false"`
 	// intervals of an earlier version that do not read; empty: there are none
 	Unread    string        `gorm:"column:intervals;not null;default:''"`
 	Intervals []intervalRow `gorm:"foreignKey:VehicleID"`
 	Cards     string        `gorm:"not null;default:''"` // JSON; empty: none
 	// why the odometer was put back last; empty: it never was
 	OdometerWhy string `gorm:"not null;default:''"`
+	Counter     string `gorm:"not null;default:''"` // h: it counts running hours
 }
 
 // intervalRow is after how far or how long a vehicle is due.
 type intervalRow struct {
 	VehicleID string `gorm:"primaryKey;size:64"`
 	N         int    `gorm:"primaryKey;autoIncrement:false"`
-	KM        int    `gorm:"not null"`
+	Run       int    `gorm:"column:km;not null"` // km or hours; 0: none
 	Months    int    `gorm:"not null"`
 	Source    string `gorm:"not null;size:400"`
 	OnceFrom  string `gorm:"not null"` // 2006-01-02; empty: it comes again and again
 	Weeks     int    `gorm:"not null"`
-	FromKM    int    `gorm:"not null"`
+	FromMeter int    `gorm:"column:from_km;not null"`
 }
 
 // dueRow is when a vehicle is due next: derived of its finished jobs and its intervals.
@@ -90,7 +91,7 @@ type jobRow struct {
 	Leaves     string `gorm:"not null"`
 	Mechanic   string `gorm:"not null;size:400"`
 	Reason     string `gorm:"not null;size:400"`
-	OdometerKM int    `gorm:"not null"`
+	Meter      int    `gorm:"column:odometer_km;not null"` // what the counter shows, km or hours
 	// why it shows less than it did before; empty: it does not
 	OdometerWhy string    `gorm:"not null;default:''"`
 	CreatedAt   time.Time `gorm:"not null;index"`
@@ -151,16 +152,16 @@ type stateRow struct {
 
 // visitRow is what a finished job tells of its vehicle: derived like stateRow.
 type visitRow struct {
-	JobID      string    `gorm:"primaryKey;size:64"`
-	At         time.Time `gorm:"not null"`
-	OdometerKM int       `gorm:"not null"`
-	State      string    `gorm:"not null"`
-	Source     string    `gorm:"not null"`
-	SignedBy   string    `gorm:"not null"`
-	Outcome    string    `gorm:"not null"` // codes
-	Tight      int       `gorm:"not null"`
-	Loose      int       `gorm:"not null"`
-	PutOff     string    `gorm:"not null"` // 2006-01-02; empty: it was not
+	JobID    string    `gorm:"primaryKey;size:64"`
+	At       time.Time `gorm:"not null"`
+	Meter    int       `gorm:"column:odometer_km;not null"` // what the counter shows, km or hours
+	State    string    `gorm:"not null"`
+	Source   string    `gorm:"not null"`
+	SignedBy string    `gorm:"not null"`
+	Outcome  string    `gorm:"not null"` // codes
+	Tight    int       `gorm:"not null"`
+	Loose    int       `gorm:"not null"`
+	PutOff   string    `gorm:"not null"` // 2006-01-02; empty: it was not
 
 	Valves  []visitValveRow  `gorm:"foreignKey:JobID"`
 	Remarks []visitRemarkRow `gorm:"foreignKey:JobID"`

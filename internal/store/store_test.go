@@ -65,7 +65,7 @@ func withJob(t testing.TB, s *Store) {
 		Items: []gauge.Item{{Leaf: gauge.Leaf{ID: gauge.ID{Marked: 200_000}, Measured: 201_000}},
 			{Leaf: gauge.Leaf{ID: gauge.ID{Marked: 250_000}},
 				Missing: true}}, Checked: "2026-10-01", CreatedAt: now}))
-	require.NoError(t, s.AddVehicle(Vehicle{ID: "v", Name: "Tipper", Plate: "T 7", OdometerKM: 1200,
+	require.NoError(t, s.AddVehicle(Vehicle{ID: "v", Name: "Tipper", Plate: "T 7", Meter: 1200,
 		EngineID: "e", CreatedAt: now}))
 	require.NoError(t, s.AddJob(Job{ID: "j", Vehicle: Vehicle{ID: "v"}, Sheet: enginetest.Four(), HotCard: -1,
 		Feel: 5_000, GaugeName: "plain",

@@ -10,6 +10,7 @@ import (
 	"gorm.io/gorm"
 
 	"metronix/core/clearance"
+	"metronix/core/measure"
 	"metronix/core/wear"
 	"metronix/internal/wire"
 )
@@ -19,16 +20,17 @@ type Vehicle struct {
 	ID         string
 	Name       string
 	Plate      string
-	OdometerKM int
+	Counter    measure.Counter // what counts how far it runs
+	Meter      int             // what that shows: km, or running hours
 	EngineID   string
 	EngineName string
 	CreatedAt  time.Time
 	OffBoard   bool
 	Intervals  []wear.Interval
 	Cards      []clearance.Card // of a cam that was changed: this vehicle's, not its engine's
-	// OdometerWhy is why the odometer was put back last; empty: it never was
+	// OdometerWhy is why its counter was put back last; empty: it never was
 	OdometerWhy string
-	Version     string // of name, plate, odometer and engine as stored; not read where it is written
+	Version     string // of name, plate, counter and engine as stored; not read where it is written
 	Damaged     string // why its cards or intervals do not read; empty: they do
 }
 
@@ -42,9 +44,9 @@ func (s *Store) AddVehicle(v Vehicle) error {
 }
 
 // ReplaceVehicle corrects a vehicle's name, plate, odometer and engine, where version is empty or still that
-// of what is stored: ErrChanged where somebody changed it meanwhile, ErrBackwards where the odometer would
-// show less than it does and nothing says why (0: it was not read, and stays), ErrNotFound where there is
-// none, ErrMissing where its engine is not stored. What else is known of it stays as it is.
+// of what is stored: ErrChanged where somebody changed it meanwhile, ErrBackwards where the counter would
+// show less than it does and nothing says why (0: it was not read, and stays), ErrCounted where it would
+// count otherwise than its jobs, ErrNotFound where there is none, ErrMissing where its engine is not stored. What else is known of it stays as it is.
 func (s *Store) ReplaceVehicle(v Vehicle, version string) error {
 	return s.acknowledge(s.write.Transaction(func(tx *gorm.DB) error {
 		var row vehicleRow
@@ -57,17 +59,28 @@ func (s *Store) ReplaceVehicle(v Vehicle, version string) error {
 		set := map[string]any{
 			"name":        v.Name,
 			"plate":       v.Plate,
-			"odometer_km": v.OdometerKM,
+			"odometer_km": v.Meter,
+			"counter":     string(v.Counter),
 			"engine_id":   v.EngineID,
 		}
+		if string(v.Counter) != row.Counter {
+			var jobs int64
+			if err := tx.Model(&jobRow{}).Where("vehicle_id = ?", v.ID).Count(&jobs).Error; err != nil {
+				return err
+			}
+			if jobs > 0 {
+				return ErrCounted
+			}
+			row.Meter = 0 // of the other counter
+		}
 		switch {
-		case v.OdometerKM >= row.OdometerKM:
+		case v.Meter >= row.Meter:
 		case v.OdometerWhy != "":
 			set["odometer_why"] = v.OdometerWhy
-		case v.OdometerKM == 0: // it was not read
+		case v.Meter == 0: // it was not read
 			delete(set, "odometer_km")
 		default:
-			return fmt.Errorf("%w: it showed %d", ErrBackwards, row.OdometerKM)
+			return fmt.Errorf("%w: it showed %d", ErrBackwards, row.Meter)
 		}
 		return tx.Model(&vehicleRow{ID: v.ID}).Updates(set).Error
 	}))
@@ -75,7 +88,7 @@ func (s *Store) ReplaceVehicle(v Vehicle, version string) error {
 
 // version tells one state of what ReplaceVehicle replaces from another.
 func (r vehicleRow) version() string {
-	return sumOf(r.Name, r.Plate, strconv.Itoa(r.OdometerKM), r.EngineID)[:16]
+	return sumOf(r.Name, r.Plate, strconv.Itoa(r.Meter)+r.Counter, r.EngineID)[:16]
 }
 
 // SetIntervals stores a vehicle's intervals in place of those it had, and nothing else of it; ErrNotFound
@@ -105,7 +118,7 @@ func rowsOfIntervals(vehicleID string, list []wear.Interval) (rows []intervalRow
 	for n, i := range list {
 		rows = append(
 			rows,
-			intervalRow{vehicleID, n, i.KM, i.Months, i.Source, dayOf(i.OnceFrom), i.Weeks, i.FromKM},
+			intervalRow{vehicleID, n, i.Run, i.Months, i.Source, dayOf(i.OnceFrom), i.Weeks, i.FromMeter},
 		)
 	}
 	return rows
@@ -123,8 +136,8 @@ func (r vehicleRow) intervals() (list []wear.Interval, err error) {
 		}
 		list = append(
 			list,
-			wear.Interval{KM: i.KM, Months: i.Months, Source: i.Source, OnceFrom: from, Weeks: i.Weeks,
-				FromKM: i.FromKM},
+			wear.Interval{Run: i.Run, Months: i.Months, Source: i.Source, OnceFrom: from, Weeks: i.Weeks,
+				FromMeter: i.FromMeter},
 		)
 	}
 	return list, nil
@@ -151,20 +164,20 @@ func (s *Store) setOfVehicle(id, column string, to any) error {
 // rowOfVehicle is a vehicle's row, with its intervals and its own cards.
 func rowOfVehicle(v Vehicle) (vehicleRow, error) {
 	cards, err := wire.WriteCards(v.Cards)
-	return vehicleRow{ID: v.ID, Name: v.Name, Plate: v.Plate, OdometerKM: v.OdometerKM, EngineID: v.EngineID,
+	return vehicleRow{ID: v.ID, Name: v.Name, Plate: v.Plate, Meter: v.Meter, Counter: string(v.Counter), EngineID: v.EngineID,
 		CreatedAt: v.CreatedAt, OffBoard: v.OffBoard, Intervals: rowsOfIntervals(v.ID, v.Intervals), Cards: cards,
 		OdometerWhy: v.OdometerWhy}, err
 }
 
-// RaiseOdometer notes that a vehicle has gone further than was known.
-func (s *Store) RaiseOdometer(id string, km int) error {
+// RaiseMeter notes that a vehicle has run further than was known.
+func (s *Store) RaiseMeter(id string, meter int) error {
 	return s.acknowledge(s.write.Model(&vehicleRow{}).Where("id = ? AND odometer_km < ?", id,
-		km).Update("odometer_km", km).Error)
+		meter).Update("odometer_km", meter).Error)
 }
 
-// SetOdometer notes what a vehicle's odometer shows, though it showed more before.
-func (s *Store) SetOdometer(id string, km int) error {
-	return s.acknowledge(s.write.Model(&vehicleRow{}).Where("id = ?", id).Update("odometer_km", km).Error)
+// SetMeter notes what a vehicle's counter shows, though it showed more before.
+func (s *Store) SetMeter(id string, meter int) error {
+	return s.acknowledge(s.write.Model(&vehicleRow{}).Where("id = ?", id).Update("odometer_km", meter).Error)
 }
 
 // Vehicles lists the vehicles by name, those taken off the board too. One whose cards do not read says so,
@@ -190,6 +203,6 @@ func (r vehicleRow) toVehicle() Vehicle {
 	case unread != nil:
 		damaged = "Its intervals do not read: enter them again."
 	}
-	return Vehicle{r.ID, r.Name, r.Plate, r.OdometerKM, r.EngineID, r.Engine.Name, r.CreatedAt, r.OffBoard,
+	return Vehicle{r.ID, r.Name, r.Plate, measure.Counter(r.Counter), r.Meter, r.EngineID, r.Engine.Name, r.CreatedAt, r.OffBoard,
 		intervals, cards, r.OdometerWhy, r.version(), damaged}
 }

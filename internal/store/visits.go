@@ -78,16 +78,16 @@ func putVisit(tx *gorm.DB, jobID string, v *record.Visit, had bool) error {
 // that wear is reckoned without playing jobs through.
 func rowOfVisit(jobID string, v record.Visit) visitRow {
 	row := visitRow{
-		JobID:      jobID,
-		At:         v.At,
-		OdometerKM: v.OdometerKM,
-		State:      string(v.State),
-		Source:     v.Source,
-		SignedBy:   v.By,
-		Outcome:    codesOfOutcome(v.Outcome),
-		Tight:      v.Tight,
-		Loose:      v.Loose,
-		PutOff:     dayOf(v.PutOff),
+		JobID:    jobID,
+		At:       v.At,
+		Meter:    v.Meter,
+		State:    string(v.State),
+		Source:   v.Source,
+		SignedBy: v.By,
+		Outcome:  codesOfOutcome(v.Outcome),
+		Tight:    v.Tight,
+		Loose:    v.Loose,
+		PutOff:   dayOf(v.PutOff),
 	}
 	for n, x := range v.Valves {
 		row.Valves = append(row.Valves, visitValveRow{jobID, n, x.Valve, (*int64)(x.Found), (*int64)(x.Left),
@@ -104,13 +104,13 @@ func rowOfVisit(jobID string, v record.Visit) visitRow {
 // visit reads that back; it errs where a code of it was damaged.
 func (r visitRow) visit() (v record.Visit, err error) {
 	v = record.Visit{
-		At:         r.At.UTC(),
-		OdometerKM: r.OdometerKM,
-		State:      clearance.State(r.State),
-		Source:     r.Source,
-		By:         r.SignedBy,
-		Tight:      r.Tight,
-		Loose:      r.Loose,
+		At:     r.At.UTC(),
+		Meter:  r.Meter,
+		State:  clearance.State(r.State),
+		Source: r.Source,
+		By:     r.SignedBy,
+		Tight:  r.Tight,
+		Loose:  r.Loose,
 	}
 	outcome, err := outcomeOf(r.Outcome)
 	putOff, dayErr := onDay(r.PutOff)
@@ -153,12 +153,11 @@ func onDay(text string) (time.Time, error) {
 	return time.Parse(time.DateOnly, text)
 }
 
-// Due is when a vehicle is due next, and why. On is a date, 2006-01-02, empty where none is known; KM is 0
-// then.
+// Due is when a vehicle is due next, and why. On is a date, 2006-01-02, empty where none is known.
 type Due struct {
 	VehicleID, Name, Plate string
 	DueOn                  string
-	DueKM                  int
+	DueAt                  int // what the counter shows then; 0: not known
 	Cause                  wear.Cause
 }
 
@@ -180,7 +179,7 @@ func (r dueRead) due() Due {
 
 // PutDue stores when a vehicle is due.
 func (s *Store) PutDue(d Due) error {
-	row := dueRow{d.VehicleID, d.DueOn, d.DueKM, codesOfCause(d.Cause)}
+	row := dueRow{d.VehicleID, d.DueOn, d.DueAt, codesOfCause(d.Cause)}
 	return s.acknowledge(s.write.Clauses(clause.OnConflict{Columns: []clause.Column{{Name: "vehicle_id"}},
 		UpdateAll: true}).Create(&row).Error)
 }

@@ -1,7 +1,5 @@
 package wire
 
-import ()
-
 // SheetFormat is the format name and version that an engine sheet carries.
 const SheetFormat = "metronix.engine/1"
 

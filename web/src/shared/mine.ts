@@ -52,7 +52,7 @@ export function speakTo(name: string) {
   else localStorage.setItem(store, JSON.stringify({ ...kept(), [name]: written(units) }))
 }
 
-export type Kind = 'length' | 'torque' | 'temperature' | 'distance'
+export type Kind = 'length' | 'torque' | 'temperature' | 'distance' | 'hours'
 
 interface Scale {
   names: readonly [string, string]
@@ -97,7 +97,28 @@ const scales: Record<Kind, Scale> = {
     places: [0, 0],
     keeps: 0,
   },
+  hours: {
+    names: ['h', 'h'],
+    other: (v) => v,
+    back: (v) => v,
+    turned: () => false,
+    places: [0, 0],
+    keeps: 0,
+  },
 }
+
+/** What a vehicle's counter shows; nothing where it was not read. */
+export const shown = (c: { odometer_km?: number; hours?: number }) => c.hours || c.odometer_km || undefined
+
+/** What a figure of a vehicle's counter is: a distance, or running hours. */
+export const counter = (counts: 'km' | 'h' | undefined): Kind => (counts === 'h' ? 'hours' : 'distance')
+
+/** What that counter is called. */
+export const meterName = (counts: 'km' | 'h' | undefined) => (counts === 'h' ? 'hour meter' : 'odometer')
+
+/** That figure as it is sent. */
+export const sent = (counts: 'km' | 'h' | undefined, figure: number | undefined) =>
+  counts === 'h' ? { hours: figure ?? 0 } : { odometer_km: figure ?? 0 }
 
 const rounded = (v: number, places: number) => {
   const size = 10 ** places
@@ -109,7 +130,11 @@ export function mine(kind: Kind) {
   const s = scales[kind]
   const text = (v: number, i: 0 | 1) => {
     const at = rounded(i ? s.other(v) : v, s.places[i])
-    return kind === 'length' && !i ? mm(at) : kind === 'distance' ? at.toLocaleString('en') : String(at)
+    return kind === 'length' && !i
+      ? mm(at)
+      : kind === 'distance' || kind === 'hours'
+        ? at.toLocaleString('en')
+        : String(at)
   }
   const first = () => (s.turned() ? 1 : 0)
   const second = () => (s.turned() ? 0 : 1)
@@ -125,6 +150,10 @@ export function mine(kind: Kind) {
     /** Whole, where there is little room. */
     short: (v: number) => `${Math.round(s.turned() ? s.other(v) : v)} ${s.names[first()]}`,
     other: (v: number) => `${text(v, second())} ${s.names[second()]}`,
-    both: (v: number) => `${text(v, first())} ${s.names[first()]} (${text(v, second())} ${s.names[second()]})`,
+    /** Both units; running hours have one. */
+    both: (v: number) =>
+      kind === 'hours'
+        ? `${text(v, 0)} h`
+        : `${text(v, first())} ${s.names[first()]} (${text(v, second())} ${s.names[second()]})`,
   }
 }

@@ -2,7 +2,7 @@
 import { computed, ref } from 'vue'
 import type { JobView } from '@/shared/api/client'
 import type { Doing } from '@/features/bench/useJob'
-import { mine } from '@/shared/mine'
+import { counter, mine, shown } from '@/shared/mine'
 import { when } from '@/shared/units'
 import SoundPart from './SoundPart.vue'
 import { complaints } from '@/shared/complaints'
@@ -15,6 +15,11 @@ const chosen = ref<string[]>(said.value?.complaints ?? [])
 const note = ref(said.value?.note ?? '')
 const sealed = computed(() => props.view.state.phase === 'done')
 const before = computed(() => props.view.before)
+/** What the counter showed then. */
+const ran = computed(() => {
+  const meter = shown(before.value ?? {})
+  return meter ? mine(counter(props.view.vehicle.counts)).say(meter) : ''
+})
 
 function toggle(c: string) {
   chosen.value = chosen.value.includes(c) ? chosen.value.filter((x) => x !== c) : [...chosen.value, c]
@@ -32,7 +37,7 @@ function keep() {
 <template>
   <section class="take d-grid ga-3">
     <article v-if="before" class="before d-grid ga-1 py-3 px-4 on-panel">
-      <h3 class="fs-20">Last job, {{ when(before.at) }}, {{ mine('distance').say(before.odometer_km) }}</h3>
+      <h3 class="fs-20">Last job, {{ [when(before.at), ran].filter(Boolean).join(', ') }}</h3>
       <p v-if="before.outcome">{{ before.outcome }}</p>
       <p class="quiet">
         Found {{ before.tight }} tight and {{ before.loose }} loose; signed by {{ before.by }}.

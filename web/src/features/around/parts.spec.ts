@@ -61,6 +61,7 @@ describe('taking in', () => {
     ({
       engine: two,
       before,
+      vehicle: { counts: 'km' },
       state: { id: 'j', phase: 'as_found', sound_before: quiet, sound_after: quiet, ...more },
     }) as unknown as JobView
   const press = (w: ReturnType<typeof mount>, text: string) =>

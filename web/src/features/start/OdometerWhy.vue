@@ -1,5 +1,5 @@
 <script setup lang="ts">
-/** Why an odometer shows less than it did before. */
+/** Why a counter shows less than it did before. */
 defineProps<{ showed: string }>()
 const why = defineModel<string>({ required: true })
 const usual = ['New instrument', 'Last time was a slip']

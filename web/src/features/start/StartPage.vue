@@ -9,6 +9,7 @@ import PickOne from '@/shared/PickOne.vue'
 import CardPart from './CardPart.vue'
 import OdometerWhy from './OdometerWhy.vue'
 import VehicleForm from './VehicleForm.vue'
+import { counter } from '@/shared/mine'
 import { useStart } from './useStart'
 
 const router = useRouter()
@@ -135,11 +136,11 @@ async function start() {
           <VTextField v-model="form.mechanic" label="Mechanic" maxlength="100" :error-messages="faults.mechanic" />
           <NumberField
             v-model="form.odometer"
-            label="Odometer"
-            of="distance"
+            :label="vehicle?.counts === 'h' ? 'Running hours' : 'Odometer'"
+            :of="counter(vehicle?.counts)"
             whole
-            :error="Boolean(faults.odometer_km)"
-            :faults="faults.odometer_km"
+            :error="Boolean(faults.odometer_km || faults.hours)"
+            :faults="faults.odometer_km || faults.hours"
             @slip="slipped = $event"
           />
         </div>

@@ -5,7 +5,9 @@ import { putSheet } from '@/shared/api/sheets'
 import PickFile from '@/shared/PickFile.vue'
 import NumberField from '@/shared/NumberField.vue'
 import FaultList from '@/shared/FaultList.vue'
-import { mine } from '@/shared/mine'
+import PickOne from '@/shared/PickOne.vue'
+import { counter, meterName, mine, sent, shown } from '@/shared/mine'
+import { choices } from '@/shared/words'
 import OdometerWhy from './OdometerWhy.vue'
 
 type Vehicle = Schemas['Vehicle']
@@ -16,13 +18,15 @@ const emit = defineEmits<{ stored: [vehicle: Vehicle]; imported: []; remove: [];
 
 const name = ref(props.vehicle?.name ?? '')
 const plate = ref(props.vehicle?.plate ?? '')
-const odometer = ref<number | undefined>(props.vehicle?.odometer_km || undefined)
+const counts = ref(props.vehicle?.counts ?? 'km')
+const meter = ref(shown(props.vehicle ?? {}))
+const counters = choices({ km: 'Distance', h: 'Running hours' })
 const slipped = ref('')
 const why = ref('')
-/** What the odometer showed, where it shows less now: that has its reason, or is a slip. */
+/** What the counter showed, where it shows less now: that has its reason, or is a slip. */
 const backwards = computed(() => {
-  const last = props.vehicle?.odometer_km ?? 0
-  return odometer.value && odometer.value < last ? mine('distance').say(last) : ''
+  const last = (props.vehicle?.counts === counts.value && shown(props.vehicle)) || 0
+  return meter.value && meter.value < last ? mine(counter(counts.value)).say(last) : ''
 })
 const engine = ref(props.vehicle?.engine_id ?? props.engines[0]?.id ?? '')
 const faults = ref<{ location: string; message: string }[]>([])
@@ -34,8 +38,8 @@ watch(
 const missing = computed(() => {
   if (!name.value.trim()) return 'Give it a name that the workshop knows it by.'
   if (!engine.value) return 'Choose its engine.'
-  if (slipped.value) return 'The odometer is a whole number, or empty.'
-  if (backwards.value && !why.value.trim()) return 'Say why the odometer shows less than last time.'
+  if (slipped.value) return `The ${meterName(counts.value)} is a whole number, or empty.`
+  if (backwards.value && !why.value.trim()) return `Say why the ${meterName(counts.value)} shows less than last time.`
   return ''
 })
 const same = (a: string, b: string) => a.trim().toLowerCase() === b.trim().toLowerCase()
@@ -46,7 +50,7 @@ const twice = computed(() =>
       ((plate.value.trim() && same(v.plate, plate.value)) || (same(v.name, name.value) && same(v.plate, plate.value))),
   ),
 )
-const choices = computed(() =>
+const offered = computed(() =>
   props.engines.map((e) => ({ title: `${e.name} (${e.cylinders} cylinders, ${e.valves} valves)`, value: e.id })),
 )
 
@@ -74,7 +78,8 @@ async function store() {
   const body = {
     name: name.value.trim(),
     plate: plate.value.trim(),
-    odometer_km: odometer.value ?? 0,
+    counts: counts.value,
+    ...sent(counts.value, meter.value),
     engine_id: engine.value,
     ...(backwards.value ? { odometer_why: why.value.trim() } : {}),
   }
@@ -99,10 +104,17 @@ async function store() {
   <div class="new fits-240 d-grid ga-3 pa-4 edged rounded">
     <VTextField v-model="name" label="Name in the workshop" maxlength="100" hide-details />
     <VTextField v-model="plate" label="Plate or number" maxlength="30" hide-details />
-    <NumberField v-model="odometer" label="Odometer" of="distance" whole @slip="slipped = $event" />
+    <PickOne v-model="counts" label="What it counts" :options="counters" small />
+    <NumberField
+      v-model="meter"
+      :label="counts === 'h' ? 'Running hours' : 'Odometer'"
+      :of="counter(counts)"
+      whole
+      @slip="slipped = $event"
+    />
     <VSelect
       v-model="engine"
-      :items="choices"
+      :items="offered"
       label="Engine"
       hide-details
       no-data-text="No engine is stored yet: import a sheet."

@@ -1,6 +1,7 @@
 import { nextTick } from 'vue'
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import { program, using, type Asked } from '@/testing'
+import { sent } from '@/shared/mine'
 import { useStart } from './useStart'
 
 const vehicle = (id: string, engine: string, km: number, on_board = true) => ({
@@ -87,6 +88,19 @@ describe('starting a job', () => {
     expect(s.missing.value).toContain('why the odometer shows less')
     s.form.value.odometerWhy = 'New instrument'
     expect(s.missing.value).toBe('')
+  })
+
+  it('counts running hours where the vehicle does', async () => {
+    const s = await opened()
+    s.every.value[0] = { ...s.every.value[0]!, id: 'pump', counts: 'h', odometer_km: 0, hours: 1250 }
+    s.choose('pump')
+    s.form.value.mechanic = 'Oskar Venn'
+    expect(s.form.value.odometer).toBe(1250)
+    s.form.value.odometer = 125
+    expect(s.backwards.value).toBe('1,250 h')
+    expect(s.missing.value).toBe('Say why the hour meter shows less than last time.')
+    expect(sent('h', 125)).toEqual({ hours: 125 })
+    expect(sent('km', undefined)).toEqual({ odometer_km: 0 })
   })
 
   it('begins with the vehicle that it was asked for, and with none where there is no such one', async () => {

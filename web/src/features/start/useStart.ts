@@ -2,7 +2,7 @@ import { computed, ref, watch } from 'vue'
 import { answered, api, newID, Refused, type JobShort, type JobView, type Schemas } from '@/shared/api/client'
 import { readOnce, reads } from '@/shared/api/reads'
 import { decimal, slip } from '@/shared/decimal'
-import { mine, speakTo } from '@/shared/mine'
+import { counter, meterName, mine, sent, shown, speakTo } from '@/shared/mine'
 import { useDraft } from '@/shared/useDraft'
 
 type Vehicle = Schemas['Vehicle']
@@ -54,11 +54,11 @@ export function useStart(correcting = '', asked = '') {
   const going = (v: Vehicle) =>
     open.value.find((j) => j.vehicle === v.name && j.plate === v.plate && j.id !== correcting)
 
-  /** What the job that is corrected said the odometer shows: that may be the slip. */
-  let started = { vehicle: '', km: -1 }
+  /** What the job that is corrected said its counter shows: that may be the slip. */
+  let started = { vehicle: '', meter: -1 }
   /** Takes over what a job started from. */
   function takeOver(view: JobView) {
-    started = { vehicle: view.vehicle.id, km: view.odometer_km }
+    started = { vehicle: view.vehicle.id, meter: shown(view) ?? 0 }
     form.value = {
       vehicle: view.vehicle.id,
       card: view.card_index,
@@ -71,7 +71,7 @@ export function useStart(correcting = '', asked = '') {
       feel: String(view.feel_mm),
       mechanic: view.mechanic,
       reason: view.reason,
-      odometer: view.odometer_km || undefined,
+      odometer: shown(view),
       odometerWhy: view.odometer_why,
     }
   }
@@ -101,11 +101,17 @@ export function useStart(correcting = '', asked = '') {
     }
   }
 
-  /** Another vehicle is another engine: its first card, and the odometer as it was seen last. */
+  /** Another vehicle is another engine: its first card, and its counter as it was seen last. */
   function choose(id: string) {
     if (id === form.value.vehicle) return
-    const km = every.value.find((v) => v.id === id)?.odometer_km
-    form.value = { ...form.value, vehicle: id, card: 0, hotCard: -1, odometer: km || undefined, odometerWhy: '' }
+    form.value = {
+      ...form.value,
+      vehicle: id,
+      card: 0,
+      hotCard: -1,
+      odometer: shown(every.value.find((v) => v.id === id) ?? {}),
+      odometerWhy: '',
+    }
   }
   watch(
     () => form.value.card,
@@ -114,13 +120,13 @@ export function useStart(correcting = '', asked = '') {
     },
   )
 
-  /** What stands in the odometer's field and is no figure. */
+  /** What stands in the counter's field and is no figure. */
   const slipped = ref('')
-  /** Where the odometer shows less than last time, what it showed then; that has its reason, or is a slip. */
+  /** Where its counter shows less than last time, what it showed then; that has its reason, or is a slip. */
   const backwards = computed(() => {
-    const { id: v, odometer_km: last } = vehicle.value ?? { id: '', odometer_km: 0 }
-    if (v === started.vehicle && last === started.km) return ''
-    return form.value.odometer && form.value.odometer < last ? mine('distance').say(last) : ''
+    const last = shown(vehicle.value ?? {}) ?? 0
+    if (vehicle.value?.id === started.vehicle && last === started.meter) return ''
+    return form.value.odometer && form.value.odometer < last ? mine(counter(vehicle.value?.counts)).say(last) : ''
   })
   /** What is still missing before the job can be started; empty when nothing is. */
   const missing = computed(() => {
@@ -133,8 +139,9 @@ export function useStart(correcting = '', asked = '') {
     if (!set) return 'Choose the gauge set.'
     if (set.damaged) return `The leaves of ${set.name} cannot be read: enter them again under Gauges.`
     if (!f.mechanic.trim()) return 'Say who does the job.'
-    if (slipped.value) return 'The odometer is a whole number, or empty.'
-    if (backwards.value && !f.odometerWhy.trim()) return 'Say why the odometer shows less than last time.'
+    if (slipped.value) return `The ${meterName(vehicle.value.counts)} is a whole number, or empty.`
+    if (backwards.value && !f.odometerWhy.trim())
+      return `Say why the ${meterName(vehicle.value.counts)} shows less than last time.`
     if (decimal(f.feel) === null) return slip(f.feel)
     return ''
   })
@@ -162,7 +169,7 @@ export function useStart(correcting = '', asked = '') {
       feel_mm: decimal(f.feel)!,
       mechanic: f.mechanic.trim(),
       reason: f.reason,
-      odometer_km: form.value.odometer ?? 0,
+      ...sent(vehicle.value?.counts, f.odometer),
       ...(backwards.value ? { odometer_why: f.odometerWhy.trim() } : {}),
     }
     try {

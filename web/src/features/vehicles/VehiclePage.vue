@@ -6,7 +6,7 @@ import { reads, useRead } from '@/shared/api/reads'
 import AppPage from '@/shared/AppPage.vue'
 import NumberField from '@/shared/NumberField.vue'
 import StateNote from '@/shared/StateNote.vue'
-import { mine } from '@/shared/mine'
+import { counter, mine, shown } from '@/shared/mine'
 import OwnCards from './OwnCards.vue'
 import WearPart from './WearPart.vue'
 
@@ -14,24 +14,28 @@ const id = String(useRoute().params.id)
 const { data, trouble, again } = useRead(reads.history(id))
 const visits = computed(() => [...(data.value?.visits ?? [])].reverse())
 const day = (iso: string) => new Date(iso).toLocaleDateString([], { dateStyle: 'medium' })
-const distance = mine('distance')
-const km = (n: number) => distance.say(Math.floor(n))
+const counts = computed(() => data.value?.vehicle.counts)
+const run = (n: number) => mine(counter(counts.value)).say(Math.floor(n))
 /** An interval as it is typed; one with a day is due once, counted from there. */
-type Typed = { km?: number; months?: number; weeks?: number; from_km?: number; once_from?: string; source: string }
+type Typed = { run?: number; months?: number; weeks?: number; from?: number; once_from?: string; source: string }
 const intervals = ref<Typed[] | null>(null)
 const often = (i: Schemas['Interval']) =>
-  [i.km ? km(i.km) : '', i.months ? `${i.months} months` : '', i.weeks ? `${i.weeks} weeks` : '']
+  [i.hours || i.km ? run(i.hours || i.km) : '', i.months ? `${i.months} months` : '', i.weeks ? `${i.weeks} weeks` : '']
     .filter(Boolean)
     .join(' or ')
 /** The usual check of a new cam: some weeks after it was fitted. */
 function newCam() {
   const today = new Date().toLocaleDateString('sv')
-  const from_km = data.value?.vehicle.odometer_km || undefined
-  intervals.value!.push({ source: 'new cam', once_from: today, weeks: 4, from_km })
+  const from = shown(data.value?.vehicle ?? {})
+  intervals.value!.push({ source: 'new cam', once_from: today, weeks: 4, from })
 }
 const said = ref('')
 function edit() {
-  intervals.value = (data.value?.intervals ?? []).map((i) => ({ ...i }))
+  intervals.value = (data.value?.intervals ?? []).map(({ km, hours, from_km, from_hours, ...i }) => ({
+    ...i,
+    run: hours || km || undefined,
+    from: from_hours || from_km,
+  }))
   if (!intervals.value.length) intervals.value.push({ source: 'maker’s book' })
 }
 async function keep() {
@@ -42,8 +46,14 @@ async function keep() {
         params: { path: { id } },
         body: {
           intervals: intervals
-            .value!.filter((i) => i.km || i.months || i.weeks)
-            .map((i) => ({ ...i, km: i.km ?? 0, months: i.months ?? 0, source: i.source.trim() || 'not said' })),
+            .value!.filter((i) => i.run || i.months || i.weeks)
+            .map(({ run, from, ...i }) => ({
+              ...i,
+              km: 0,
+              months: i.months ?? 0,
+              source: i.source.trim() || 'not said',
+              ...(counts.value === 'h' ? { hours: run, from_hours: from } : { km: run ?? 0, from_km: from }),
+            })),
         },
       }),
     )
@@ -74,26 +84,27 @@ async function keep() {
       <VAlert v-if="data.vehicle.damaged" role="alert">{{ data.vehicle.damaged }}</VAlert>
       <section class="due edged-brass py-4 px-5 rounded d-grid ga-3">
         <h2 class="fs-28 lh-tight">
-          <template v-if="data.due.on || data.due.odometer_km"
+          <template v-if="data.due.on || shown(data.due)"
             >Next due <em v-if="data.due.on" class="brass">{{ day(data.due.on) }}</em><template
-              v-if="data.due.on && data.due.odometer_km"
+              v-if="data.due.on && shown(data.due)"
               >, about </template
-            ><em v-if="data.due.odometer_km" class="brass">{{ km(data.due.odometer_km) }}</em
+            ><em v-if="shown(data.due)" class="brass">{{ run(shown(data.due)!) }}</em
             >.</template
           >
           <template v-else>Nothing says yet when it is due.</template>
         </h2>
         <p>{{ data.due.because }}</p>
         <p class="quiet">
-          Odometer {{ data.vehicle.odometer_km ? distance.both(data.vehicle.odometer_km) : '–'
+          {{ counts === 'h' ? 'Running hours' : 'Odometer' }}
+          {{ shown(data.vehicle) ? mine(counter(counts)).both(shown(data.vehicle)!) : '–'
           }}<template v-if="data.vehicle.odometer_why"> (put back: {{ data.vehicle.odometer_why }})</template
-          ><template v-if="data.per_day_km">, about {{ km(Math.round(data.per_day_km)) }} a day</template>.
+          ><template v-if="data.per_day">, about {{ run(Math.round(data.per_day)) }} a day</template>.
           <template v-for="j in data.open_jobs" :key="j">
             <RouterLink :to="`/jobs/${j}`">A job is open</RouterLink>.</template
           >
         </p>
         <ul v-if="data.intervals.length && !intervals" class="quiet ma-0 ps-5">
-          <li v-for="i in data.intervals" :key="i.source + i.km">
+          <li v-for="i in data.intervals" :key="i.source + i.km + i.hours">
             {{
               i.once_from
                 ? `Once, ${often(i)} after the ${i.source} of ${day(i.once_from)}`
@@ -115,11 +126,16 @@ async function keep() {
               />
               <VTextField v-model="i.once_from" label="fitted on" type="date" density="comfortable" hide-details />
               <NumberField v-model="i.weeks" label="After" unit="weeks" whole />
-              <NumberField v-model="i.km" label="or after" of="distance" whole />
-              <NumberField v-model="i.from_km" label="Odometer then" of="distance" whole />
+              <NumberField v-model="i.run" label="or after" :of="counter(counts)" whole />
+              <NumberField
+                v-model="i.from"
+                :label="counts === 'h' ? 'Hours then' : 'Odometer then'"
+                :of="counter(counts)"
+                whole
+              />
             </template>
             <template v-else>
-              <NumberField v-model="i.km" label="Every" of="distance" whole />
+              <NumberField v-model="i.run" label="Every" :of="counter(counts)" whole />
               <NumberField v-model="i.months" label="or every" unit="months" whole />
               <VTextField v-model="i.source" label="Source" maxlength="100" density="comfortable" hide-details />
             </template>
@@ -151,7 +167,7 @@ async function keep() {
           :to="`/jobs/${v.job_id}/sheet`"
         >
           <b>{{ day(v.at) }}</b>
-          <span class="figure">{{ km(v.odometer_km) }}</span>
+          <span class="figure">{{ shown(v) ? run(shown(v)!) : '–' }}</span>
           <span
             >{{ v.tight }} tight, {{ v.loose }} loose, {{ v.state
             }}<small class="quiet d-block">{{

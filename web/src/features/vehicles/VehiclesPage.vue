@@ -3,7 +3,7 @@ import { refDebounced } from '@vueuse/core'
 import { computed, ref } from 'vue'
 import { reads, useRead } from '@/shared/api/reads'
 import AppPage from '@/shared/AppPage.vue'
-import { mine } from '@/shared/mine'
+import { counter, mine, shown } from '@/shared/mine'
 import StateNote from '@/shared/StateNote.vue'
 
 /** Every vehicle of the workshop, found by name, plate or engine, and those that are due first. */
@@ -13,7 +13,6 @@ const step = 50
 const many = ref(step)
 const { data, trouble, again } = useRead(computed(() => reads.vehiclesFound(search.value.trim(), many.value)))
 const { data: due } = useRead(reads.due())
-const distance = mine('distance')
 const day = (iso: string) => new Date(iso).toLocaleDateString([], { dateStyle: 'medium' })
 </script>
 
@@ -41,7 +40,10 @@ const day = (iso: string) => new Date(iso).toLocaleDateString([], { dateStyle: '
         >
           <b class="fs-20">{{ d.vehicle }}</b>
           <span
-            >{{ day(d.on) }}<template v-if="d.odometer_km">, about {{ distance.say(d.odometer_km) }}</template></span
+            >{{ day(d.on)
+            }}<template v-if="shown(d)"
+              >, about {{ mine(counter(d.hours ? 'h' : 'km')).say(shown(d)!) }}</template
+            ></span
           >
           <small class="quiet all-columns">{{ d.because }}</small>
         </RouterLink>
@@ -63,7 +65,7 @@ const day = (iso: string) => new Date(iso).toLocaleDateString([], { dateStyle: '
           <b class="fs-20">{{ v.name }}</b>
           <span>{{ v.plate }}</span>
           <small class="quiet all-columns"
-            >{{ v.engine_name }} · {{ v.odometer_km ? distance.say(v.odometer_km) : '–'
+            >{{ v.engine_name }} · {{ shown(v) ? mine(counter(v.counts)).say(shown(v)!) : '–'
             }}{{ v.on_board ? '' : ' · taken off' }}</small
           >
           <small v-if="v.damaged" class="all-columns" role="alert">{{ v.damaged }}</small>

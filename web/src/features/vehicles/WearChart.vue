@@ -1,18 +1,22 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import type { Schemas } from '@/shared/api/client'
-import { mine } from '@/shared/mine'
+import { counter, mine, shown } from '@/shared/mine'
 
-/** Each valve over the odometer, from what it was left at to what it was found at: where in its limits it stands, 0 the lower and 1 the upper. */
-const props = defineProps<{ visits: Schemas['VisitView'][]; wear: Schemas['ValveWear'][] }>()
+/** Each valve over its vehicle's counter, from what it was left at to what it was found at: where in its limits it stands, 0 the lower and 1 the upper. */
+const props = defineProps<{
+  visits: Schemas['VisitView'][]
+  wear: Schemas['ValveWear'][]
+  counts: Schemas['Vehicle']['counts']
+}>()
 
-const distance = mine('distance')
+const run = computed(() => mine(counter(props.counts)))
 const gap = mine('length')
 const box = { left: 64, top: 14, width: 700, height: 200 }
-const kms = computed(() => props.visits.map((v) => v.odometer_km))
-const from = computed(() => Math.min(...kms.value))
-const to = computed(() => Math.max(...kms.value))
-const x = (km: number) => box.left + ((km - from.value) / Math.max(1, to.value - from.value)) * box.width
+const meters = computed(() => props.visits.map((v) => shown(v) ?? 0))
+const from = computed(() => Math.min(...meters.value))
+const to = computed(() => Math.max(...meters.value))
+const x = (meter: number) => box.left + ((meter - from.value) / Math.max(1, to.value - from.value)) * box.width
 const y = (share: number) => box.top + (1 - Math.min(1.4, Math.max(-0.4, share)) / 1.8 - 0.4 / 1.8) * box.height
 type At = Schemas['VisitValve']
 const share = (v: At, gap: number) => (gap - v.lower_mm) / Math.max(1e-6, v.upper_mm - v.lower_mm)
@@ -22,7 +26,7 @@ const lines = computed(() =>
     const points: string[] = []
     for (const visit of props.visits) {
       const v = visit.valves.find((p) => p.valve === w.valve)
-      const at = x(visit.odometer_km).toFixed(1)
+      const at = x(shown(visit) ?? 0).toFixed(1)
       // where it was not found as a figure, nobody knows how it came there: the line begins anew
       if (v && v.found_mm !== null)
         points.push(`${points.length ? 'L' : 'M'}${at} ${y(share(v, v.found_mm)).toFixed(1)}`)
@@ -32,7 +36,7 @@ const lines = computed(() =>
     return {
       valve: w.valve,
       odd: w.odd,
-      first: w === props.wear[0] && w.leaves_window_at_km !== null,
+      first: w === props.wear[0] && w.leaves_at !== null,
       d: points.join(''),
     }
   }),
@@ -44,7 +48,7 @@ const lastAt = computed(() => {
 })
 const label = computed(
   () =>
-    `Gaps within their limits from ${distance.say(from.value)} to ${distance.say(to.value)}${end.value ? `; ${end.value.valve} decides` : ''}`,
+    `Gaps within their limits from ${run.value.say(from.value)} to ${run.value.say(to.value)}${end.value ? `; ${end.value.valve} decides` : ''}`,
 )
 const limits = computed(() => {
   const v = props.visits.at(-1)?.valves.find((p) => p.valve === end.value?.valve)
@@ -77,9 +81,9 @@ const limits = computed(() => {
     >
       {{ end.valve }}
     </text>
-    <g v-for="k in kms" :key="k">
+    <g v-for="k in meters" :key="k">
       <line class="tick s-line sw-1" :x1="x(k)" :x2="x(k)" :y1="box.top" :y2="box.top + box.height" />
-      <text class="fs-15 f-quiet anchor-middle" :x="x(k)" :y="box.top + box.height + 24">{{ distance.bare(k) }}</text>
+      <text class="fs-15 f-quiet anchor-middle" :x="x(k)" :y="box.top + box.height + 24">{{ run.bare(k) }}</text>
     </g>
   </svg>
 </template>

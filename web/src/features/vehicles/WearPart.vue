@@ -3,25 +3,25 @@ import { computed } from 'vue'
 import type { EngineView, Schemas } from '@/shared/api/client'
 import HeadDrawing, { type ValveShown } from '@/shared/engine/HeadDrawing.vue'
 import FoldAway from '@/shared/FoldAway.vue'
-import { mine } from '@/shared/mine'
+import { counter, mine } from '@/shared/mine'
 import WearChart from './WearChart.vue'
 
 /** How a vehicle's valves wear: which one decides, how fast each moves, and when it leaves its limits. */
 const props = defineProps<{ history: Schemas['VehicleHistory']; engine: EngineView }>()
 
 const wear = computed(() => props.history.wear)
-const distance = mine('distance')
-const km = (n: number) => distance.say(Math.floor(n))
+const run = computed(() => mine(counter(props.history.vehicle.counts)))
+const at = (n: number) => run.value.say(Math.floor(n))
 /** Gaps in this person's unit; what no card gives in inches is told in millimetres. */
 const gap = mine('length')
 
-/** How fast a valve moves, in thousandths of a millimetre or of an inch over 1,000 km or miles: what fits under a valve. */
+/** How fast a valve moves, in thousandths of a millimetre or of an inch over 1,000 km, miles or hours: what fits under a valve. */
 const inThou = computed(() => gap.unit() === 'thou')
-const over = computed(() => `1,000 ${distance.unit()}`)
+const over = computed(() => `1,000 ${run.value.unit()}`)
 const moves = (w: Schemas['ValveWear']) =>
-  ((w.rate_mm_per_1000km ?? 0) * distance.kept(1000)) / 1000 / (inThou.value ? 0.0254 : 0.001)
+  ((w.rate_mm_per_1000 ?? 0) * run.value.kept(1000)) / 1000 / (inThou.value ? 0.0254 : 0.001)
 const rate = (w: Schemas['ValveWear']) => {
-  if (w.rate_mm_per_1000km === null) return ''
+  if (w.rate_mm_per_1000 === null) return ''
   if (!w.differs) return 'steady' // no more than readings of a valve that stands still would show
   const moved = moves(w)
   return `${moved > 0 ? '+' : moved < 0 ? '−' : ''}${Math.abs(moved).toFixed(inThou.value ? 2 : 1)}`
@@ -44,13 +44,13 @@ const shown = computed<Record<string, ValveShown>>(() =>
     }),
   ),
 )
-/** Between which odometers a valve leaves its limits; nothing where it was left outside already. */
-const between = ({ range_km, out }: Schemas['ValveWear']) => {
-  const [early, late] = range_km ?? [null, null]
+/** Between which figures of its counter a valve leaves its limits; nothing where it was left outside already. */
+const between = ({ range, out }: Schemas['ValveWear']) => {
+  const [early, late] = range ?? [null, null]
   if (out || early === null || early === undefined) return ''
-  return typeof late === 'number' ? `between ${km(early)} and ${km(late)}` : `not before ${km(early)}`
+  return typeof late === 'number' ? `between ${at(early)} and ${at(late)}` : `not before ${at(early)}`
 }
-const first = computed(() => wear.value.find((w) => w.leaves_window_at_km !== null))
+const first = computed(() => wear.value.find((w) => w.leaves_at !== null))
 const odd = computed(() => wear.value.filter((w) => w.odd).map((w) => w.valve))
 const leftOf = (valve: string) => last.value?.valves.find((v) => v.valve === valve)
 </script>
@@ -63,7 +63,7 @@ const leftOf = (valve: string) => last.value?.valves.find((v) => v.valve === val
       {{
         first.out
           ? 'it was left outside its limits'
-          : `it leaves them on the ${first.side} side at about ${km(first.leaves_window_at_km!)}`
+          : `it leaves them on the ${first.side} side at about ${at(first.leaves_at!)}`
       }}<template v-if="between(first)">, {{ between(first) }}</template
       >.
     </p>
@@ -79,7 +79,7 @@ const leftOf = (valve: string) => last.value?.valves.find((v) => v.valve === val
     <div class="drawing overflow-x-auto" tabindex="0" aria-label="The head, drawn with how fast each valve wears">
       <HeadDrawing :engine="engine" :crank="null" :shown="shown" />
     </div>
-    <WearChart v-if="history.counted > 1" :visits="history.visits" :wear="wear" />
+    <WearChart v-if="history.counted > 1" :visits="history.visits" :wear="wear" :counts="history.vehicle.counts" />
     <FoldAway title="Every valve">
       <div class="table overflow-x-auto" tabindex="0" role="region" aria-label="Wear of every valve">
         <VTable density="compact">
@@ -112,9 +112,9 @@ const leftOf = (valve: string) => last.value?.valves.find((v) => v.valve === val
                 {{
                   w.out
                     ? 'out now'
-                    : w.leaves_window_at_km === null
+                    : w.leaves_at === null
                       ? between(w) || 'not foreseen'
-                      : `${km(w.leaves_window_at_km)}, ${w.side}`
+                      : `${at(w.leaves_at)}, ${w.side}`
                 }}
               </td>
             </tr>

@@ -1186,9 +1186,16 @@ export interface components {
             because: string;
             date?: string;
             /** Format: double */
+            hours?: number;
+            /** Format: double */
             odometer_km?: number;
         };
         ComputeForecastRequest: {
+            /**
+             * Format: double
+             * @description with hours; interval_km with odometer_km
+             */
+            interval_hours?: number;
             /** Format: double */
             interval_km?: number;
             /** Format: int64 */
@@ -1527,8 +1534,16 @@ export interface components {
         };
         ComputeVisit: {
             date: string;
-            /** Format: double */
-            odometer_km: number;
+            /**
+             * Format: double
+             * @description running hours, in place of odometer_km
+             */
+            hours?: number;
+            /**
+             * Format: double
+             * @description or hours; the same in all visits
+             */
+            odometer_km?: number;
             valves: components["schemas"]["ComputeVisitValve"][];
         };
         ComputeVisitValve: {
@@ -1550,16 +1565,27 @@ export interface components {
             /** @description the rate is more than readings of a valve that stands still would show */
             differs: boolean;
             /** Format: double */
-            leaves_window_at_km: number | null;
+            leaves_window_at_h?: number | null;
+            /** Format: double */
+            leaves_window_at_km?: number | null;
+            /** @description the same by hours */
+            range_h?: (number | null)[];
             /** @description the earliest and the latest at which it leaves, at either end of the rate's 90 % interval; null: never */
             range_km?: (number | null)[];
             /** Format: double */
-            rate_mm_per_1000km: number | null;
+            rate_mm_per_1000h?: number | null;
+            /** Format: double */
+            rate_mm_per_1000km?: number | null;
             /**
              * Format: double
              * @description its standard uncertainty
              */
-            rate_u_mm_per_1000km: number | null;
+            rate_u_mm_per_1000h?: number | null;
+            /**
+             * Format: double
+             * @description its standard uncertainty
+             */
+            rate_u_mm_per_1000km?: number | null;
             side: string;
             valve: string;
         };
@@ -1607,8 +1633,10 @@ export interface components {
             because: string;
             /**
              * Format: int64
-             * @description 0: not known
+             * @description running hours, of a vehicle that counts them, in place of odometer_km
              */
+            hours?: number;
+            /** Format: int64 */
             odometer_km: number;
             /** @description 2006-01-02; empty: not known */
             on: string;
@@ -2950,9 +2978,19 @@ export interface components {
         Interval: {
             /**
              * Format: int64
-             * @description for once_from: the odometer then; 0: not known
+             * @description for once_from, of a vehicle that counts running hours
+             */
+            from_hours?: number;
+            /**
+             * Format: int64
+             * @description for once_from: what the counter showed then; 0: not known
              */
             from_km?: number;
+            /**
+             * Format: int64
+             * @description of a vehicle that counts running hours, in place of km
+             */
+            hours?: number;
             /**
              * Format: int64
              * @description 0: none by distance
@@ -2982,6 +3020,11 @@ export interface components {
             /** Format: date-time */
             at: string;
             by: string;
+            /**
+             * Format: int64
+             * @description running hours, of a vehicle that counts them, in place of odometer_km
+             */
+            hours?: number;
             id: string;
             /** @description findings left for later, and what the job was put off for */
             later: string[];
@@ -3248,10 +3291,18 @@ export interface components {
              * @description card of the hot pass, where the first one is only a cold start
              */
             hot_card?: number;
+            /**
+             * Format: int64
+             * @description running hours, of a vehicle that counts them, in place of odometer_km
+             */
+            hours?: number;
             mechanic: string;
-            /** Format: int64 */
-            odometer_km: number;
-            /** @description why the odometer shows less than it did before */
+            /**
+             * Format: int64
+             * @description 0 or absent: it was not read
+             */
+            odometer_km?: number;
+            /** @description why the counter shows less than it did before */
             odometer_why?: string;
             reason: string;
             /** @enum {string} */
@@ -3445,6 +3496,11 @@ export interface components {
              * @description index of the hot pass's card; -1: none
              */
             hot_card: number;
+            /**
+             * Format: int64
+             * @description running hours, of a vehicle that counts them, in place of odometer_km
+             */
+            hours?: number;
             lock_shift: components["schemas"]["LockShift"];
             mechanic: string;
             /** Format: int64 */
@@ -3563,12 +3619,20 @@ export interface components {
              * @description card of the hot pass, where the first one is only a cold start
              */
             hot_card?: number;
+            /**
+             * Format: int64
+             * @description running hours, of a vehicle that counts them, in place of odometer_km
+             */
+            hours?: number;
             /** @description made by the client; starting it twice starts it once */
             id: string;
             mechanic: string;
-            /** Format: int64 */
-            odometer_km: number;
-            /** @description why the odometer shows less than it did before */
+            /**
+             * Format: int64
+             * @description 0 or absent: it was not read
+             */
+            odometer_km?: number;
+            /** @description why the counter shows less than it did before */
             odometer_why?: string;
             reason: string;
             /** @enum {string} */
@@ -3576,12 +3640,25 @@ export interface components {
             vehicle_id: string;
         };
         NewVehicle: {
+            /**
+             * @description absent: km
+             * @enum {string}
+             */
+            counts?: "km" | "h";
             engine_id: string;
+            /**
+             * Format: int64
+             * @description running hours, of a vehicle that counts them, in place of odometer_km
+             */
+            hours?: number;
             id: string;
             name: string;
-            /** Format: int64 */
-            odometer_km: number;
-            /** @description why the odometer shows less than it did before */
+            /**
+             * Format: int64
+             * @description 0 or absent: it was not read
+             */
+            odometer_km?: number;
+            /** @description why the counter shows less than it did before */
             odometer_why?: string;
             plate: string;
         };
@@ -4366,24 +4443,27 @@ export interface components {
         ValveWear: {
             /** @description the rate is more than readings of a valve that stands still would show; else it is steady */
             differs: boolean;
-            /** Format: double */
-            leaves_window_at_km: number | null;
+            /**
+             * Format: double
+             * @description what the counter shows when it leaves its limits
+             */
+            leaves_at: number | null;
             /** @description it wears unlike its neighbours */
             odd: boolean;
             /** @description it was left outside its limits */
             out: boolean;
             /** @description the earliest and the latest at which it leaves; null: never */
-            range_km?: (number | null)[];
+            range?: (number | null)[];
             /**
              * Format: double
-             * @description negative: it tightens; null: not known
+             * @description per 1000 of what its vehicle counts, km or running hours; negative: it tightens; null: not known
              */
-            rate_mm_per_1000km: number | null;
+            rate_mm_per_1000: number | null;
             /**
              * Format: double
              * @description its standard uncertainty
              */
-            rate_u_mm_per_1000km: number | null;
+            rate_u_mm_per_1000: number | null;
             /** @enum {string} */
             side: "" | "tight" | "loose";
             valve: string;
@@ -4391,35 +4471,58 @@ export interface components {
         Vehicle: {
             /** @description of a cam that was changed: this vehicle's own, after those of its engine's sheet */
             cards: components["schemas"]["Card"][];
+            /**
+             * @description what counts how far it runs: an odometer, or an hour meter
+             * @enum {string}
+             */
+            counts: "km" | "h";
             /** @description what of it cannot be read; empty: all can */
             damaged: string;
             engine_id: string;
             engine_name: string;
+            /**
+             * Format: int64
+             * @description running hours, of a vehicle that counts them, in place of odometer_km
+             */
+            hours?: number;
             id: string;
             name: string;
             /** Format: int64 */
             odometer_km: number;
-            /** @description why the odometer was put back last */
+            /** @description why its counter was put back last */
             odometer_why?: string;
             /** @description false: made by mistake, and taken off */
             on_board: boolean;
             plate: string;
-            /** @description of name, plate, odometer and engine; send it back as replaces to change them */
+            /** @description of name, plate, counter and engine; send it back as replaces to change them */
             version: string;
         };
         VehicleBody: {
+            /**
+             * @description absent: km
+             * @enum {string}
+             */
+            counts?: "km" | "h";
             engine_id: string;
+            /**
+             * Format: int64
+             * @description running hours, of a vehicle that counts them, in place of odometer_km
+             */
+            hours?: number;
             name: string;
-            /** Format: int64 */
-            odometer_km: number;
-            /** @description why the odometer shows less than it did before */
+            /**
+             * Format: int64
+             * @description 0 or absent: it was not read
+             */
+            odometer_km?: number;
+            /** @description why the counter shows less than it did before */
             odometer_why?: string;
             plate: string;
         };
         VehicleHistory: {
             /**
              * Format: int64
-             * @description the visits that the wear was reckoned from: of one thermal state, the odometer rising
+             * @description the visits that the wear was reckoned from: of one thermal state, the counter rising
              */
             counted: number;
             due: components["schemas"]["DueView"];
@@ -4428,8 +4531,11 @@ export interface components {
             intervals: components["schemas"]["Interval"][];
             open_jobs: string[];
             own_cards: components["schemas"]["ClearanceCard"][];
-            /** Format: double */
-            per_day_km: number | null;
+            /**
+             * Format: double
+             * @description how far it goes in a day, by its counter
+             */
+            per_day: number | null;
             vehicle: components["schemas"]["Vehicle"];
             /** @description oldest first */
             visits: components["schemas"]["VisitView"][];
@@ -4459,6 +4565,11 @@ export interface components {
             /** Format: date-time */
             at: string;
             by: string;
+            /**
+             * Format: int64
+             * @description running hours, of a vehicle that counts them, in place of odometer_km
+             */
+            hours?: number;
             job_id: string;
             /** @description findings left for later */
             later: string[];
