@@ -21,7 +21,7 @@ func ticked(t *testing.T, p *tab, until string) {
 		if until != "" && strings.Contains(now, until) || strings.Contains(now, "all done") {
 			return
 		}
-		p.MustEval(`() => document.querySelector('.around .next .go').click()`)
+		p.tap(".around .next .go")
 		p.waits(`() => document.querySelector('.around .next h2')?.innerText !== `+quoted(now),
 			"the step after "+now)
 	}
@@ -44,6 +44,8 @@ func TestAColdJobFromTakeInToTheNextDueDate(t *testing.T) {
 	p.press("Taken in, go on")
 	p.shows("Neutral or park")
 	p.pressIn(".around .next", "Done")
+	p.shows("What comes off.")
+	p.press("One by one")
 	p.shows("Blow or rinse")
 	p.press("Pass over")
 	p.press("Not needed this time")
@@ -94,7 +96,7 @@ func TestAColdJobFromTakeInToTheNextDueDate(t *testing.T) {
 	p.shows("The sealant cures for 4 h")
 	p.press("Start all the same")
 	p.press("The sealant’s own sheet allows it")
-	p.shows("Road test.")
+	p.shows("After the start.")
 	assert.Nil(t, crankOf(t, r, job), "where it stopped nobody knows")
 
 	p.visit("/jobs/" + job)

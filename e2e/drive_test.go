@@ -11,7 +11,7 @@ import (
 )
 
 // states are what the bench can show during a job, in the order in which a job comes to them.
-var states = []string{"choose_way", "prepare", "turn", "read", "find", "conflict", "keep", "adjust", "lock",
+var states = []string{"choose_way", "prepare", "safe", "turn", "read", "find", "conflict", "keep", "adjust", "lock",
 	"read again", "bar_over", "check", "sign", "done"}
 
 // driver brings a job forward by what a mechanic would say, one valve of it 0.09 mm too tight where the
@@ -73,6 +73,10 @@ func (d *driver) at(wanted string, s state) bool {
 	action := s.State.Now.Action
 	stage, _ := s.valve(s.State.Now.Valve)
 	switch wanted {
+	case "safe":
+		return s.State.Now.MakeSafe
+	case "turn":
+		return action == "turn" && !s.State.Now.MakeSafe
 	case "read", "find", "conflict":
 		return action == "read" && stage == "" && s.State.Phase == "as_found"
 	case "read again":
@@ -104,6 +108,10 @@ func (d *driver) until(state string) bool {
 func (d *driver) step(s state) bool {
 	d.t.Helper()
 	now := s.State.Now
+	if now.MakeSafe {
+		d.do(map[string]any{"kind": "task", "task": "safe"})
+		return true
+	}
 	switch now.Action {
 	case "choose_way":
 		way := map[string]any{"kind": "way_chosen", "school": d.way.School, "order": d.way.Order}

@@ -32,6 +32,7 @@ type state struct {
 		SignedBy string `json:"signed_by"`
 		Now      struct {
 			Action, Valve string
+			MakeSafe      bool `json:"make_safe"`
 			Here          []string
 			Stop          int
 			TurnDeg       float64 `json:"turn_deg"`
@@ -180,6 +181,7 @@ func driveByClicks(t *testing.T, p *tab, r *running, id string, gaps map[string]
 			for _, k := range "17" {
 				p.pressIn(".pad", string(k))
 			}
+			p.press("Go on")
 			p.press("Made safe")
 		case "turn":
 			if s.State.Phase == "verify" {

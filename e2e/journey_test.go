@@ -70,7 +70,7 @@ func TestAHotJobFromTakeInToTheSheet(t *testing.T) {
 	p.shows("Before:")
 	p.fill("How it sounds now", "even")
 	p.pressIn(".around .next", "Done")
-	p.shows("Road test.")
+	p.shows("After the start.")
 	assert.Nil(t, crankOf(t, r, job), "where it stopped nobody knows")
 	ticked(t, p, "all done")
 	p.press("On to signing")
@@ -172,6 +172,7 @@ func TestEachPersonHasTheOwnUnits(t *testing.T) {
 	p.shows("engine at most 100.4 °F (38 °C)")
 	p.keys(input.Digit6, input.Digit6, input.Enter, input.Digit6,
 		input.Digit4, input.Enter)
+	p.press("Made safe")
 	p.says("until")
 	p.shows("66 °F")
 	address := p.MustInfo().URL
@@ -258,6 +259,6 @@ func TestOpeningAndClosingInTheEditor(t *testing.T) {
 	p.shows("tank strap, wing nut")
 	p.shows("Check the variable lift gear: pin slides freely")
 	p.press("Close up")
-	ticked(t, p, "round 1 of 3, crosswise")
+	ticked(t, p, "Cover and bolts")
 	p.see(`.drawing svg[aria-label^="The cover’s 6 bolts with their order: 1"]`)
 }

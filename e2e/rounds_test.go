@@ -58,6 +58,7 @@ func (c played) begun(t *testing.T, r *running) (job string) {
 	c.choose(t, r, job)
 	for _, h := range []map[string]any{
 		{"id": "prepared-0001", "kind": "prepared", "engine_c": 19, "ambient_c": 18},
+		{"id": "safe-0001", "kind": "task", "task": "safe"},
 		{"id": "turned-0001", "kind": "turned", "stop": 0}} {
 		post(t, "POST", r.base+"/api/v1/jobs/"+job+"/happenings", h, nil)
 	}

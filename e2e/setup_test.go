@@ -225,6 +225,7 @@ type tab struct {
 	mu      sync.Mutex
 	spoken  []string // console messages of level warning and error, and uncaught faults
 	foreign []string // requests to other hosts
+	taps    int      // that were taken
 }
 
 func open(t testing.TB, r *running, path string, width, height int) *tab {
@@ -385,6 +386,7 @@ func (p *tab) clicks(find, what string) {
 		require.NoError(p.t, e.Timeout(limit).Click(proto.InputMouseButtonLeft, 1), what)
 		took, err := e.Eval(`() => Boolean(this.took)`)
 		if err != nil || took.Value.Bool() { // an element that is gone was pressed
+			p.taps++
 			return
 		} // what another hand did came up just then, and the page took nothing
 	}

@@ -41,7 +41,7 @@ func (p *tab) pressTwice(name string) {
 }
 
 // Whatever stands on the bench, in every state of it, pressing it twice does what one press does: never is
-// anything said by the second that was meant for what stood there before. "Made safe – start" pressed twice
+// anything said by the second that was meant for what stood there before. "Made safe" pressed twice
 // does not say that the crank was turned.
 func TestPressedTwice(t *testing.T) {
 	t.Parallel()
@@ -55,7 +55,7 @@ func TestPressedTwice(t *testing.T) {
 			d := driven(t, r, "brindlow-1600", way{School: "one_cylinder", Order: "turning",
 				Stops: waysOf(t, r, "brindlow-1600")[0].Stops})
 			d.page = open(t, r, "/jobs/"+d.job, size[0], size[1])
-			for _, state := range []string{"choose_way", "prepare", "turn", "find", "read", "keep", "adjust", "lock",
+			for _, state := range []string{"choose_way", "prepare", "safe", "turn", "find", "read", "keep", "adjust", "lock",
 				"read again", "bar_over", "sign"} {
 				require.True(t, d.until(state), state)
 				d.twice(state)

@@ -28,8 +28,21 @@ type Task struct {
 	Part    Part
 	Text    string
 	Caution string // what to mind; empty: nothing
-	Mark    Mark   // what became of it; zero: it waits
+	// Group is what it may be ticked off with: the steps of a part with the same group that stand one after
+	// another. Empty: harm follows where it is passed by in a row, so it is ticked singly.
+	Group string
+	Mark  Mark // what became of it; zero: it waits
 }
+
+// The groups, each in the words of what is done with it.
+const (
+	offGroup   = "What comes off"
+	underGroup = "Under the cover"
+	facesGroup = "Faces and gasket"
+	coverGroup = "Cover and bolts"
+	backGroup  = "What goes back on"
+	afterGroup = "After the start"
+)
 
 // Mark is what became of a step: done or passed over, when, and why where it needs a reason. The zero mark is
 // that it waits.
@@ -37,12 +50,14 @@ type Mark struct {
 	At      time.Time
 	Marked  bool
 	Skipped bool
+	Grouped bool // ticked with others, as a group
 	Reason  string
 }
 
 // The steps that others refer to.
 const (
 	TakenInStep  = "taken_in"
+	SafeStep     = "safe"
 	NutsStep     = "nuts"
 	ToolsStep    = "tools_back"
 	CrankStep    = "crank_free"
@@ -93,13 +108,13 @@ func (w Work) TasksAt(now time.Time) []Task {
 func (w Work) openingSteps() []Task {
 	list := []Task{
 		{ID: TakenInStep, Part: TakeIn, Text: "Take it in: complaint, sound, odometer"},
-		{ID: "safe", Part: OpenUp,
+		{ID: SafeStep, Part: OpenUp,
 			Text: "Neutral or park, wheels chocked, key well away; battery off where the work " +
 				"passes live connectors",
 			Caution: "Keyless, stop-start, remote-start and hybrid cars can crank or run by " +
 				"themselves. Car raised: stands, not the jack."},
 	}
-	list = append(list, Task{ID: "clean", Part: OpenUp,
+	list = append(list, Task{ID: "clean", Part: OpenUp, Group: offGroup,
 		Text:    "Blow or rinse the dirt off before the cover is lifted",
 		Caution: "Eye protection with compressed air and solvents."})
 	tools := Task{ID: "tools_out", Part: OpenUp, Text: "Lay out and count the tools and leaves"}
@@ -109,20 +124,20 @@ func (w Work) openingSteps() []Task {
 			Caution: "Hot parts and oil burn. Nothing on the crank while it runs."})
 	}
 	for _, s := range w.stripList() {
-		list = append(list, Task{ID: StripPrefix + s.id, Part: OpenUp, Text: stripped(s.StripStep),
-			Caution: s.Note})
+		list = append(list, Task{ID: StripPrefix + s.id, Part: OpenUp, Group: offGroup,
+			Text: stripped(s.StripStep), Caution: s.Note})
 	}
 	list = append(list,
 		Task{ID: "plugs", Part: OpenUp, Text: "Plugs out, leads marked, holes covered",
 			Caution: "Ignition and fuel disabled before any cranking. Nothing may fall into a plug hole."},
-		Task{ID: "cover_off", Part: OpenUp, Text: "Cover off"},
+		Task{ID: "cover_off", Part: OpenUp, Group: underGroup, Text: "Cover off"},
 	)
 	if gear := w.Sheet.VariableLift; gear != "" {
-		list = append(list, Task{ID: "variable_lift", Part: OpenUp,
+		list = append(list, Task{ID: "variable_lift", Part: OpenUp, Group: underGroup,
 			Text:    "Check the variable lift gear: " + gear,
 			Caution: "Before any valve is read: a gear that sticks or stands wrong makes every gap wrong."})
 	}
-	list = append(list, Task{ID: "look", Part: OpenUp,
+	list = append(list, Task{ID: "look", Part: OpenUp, Group: underGroup,
 		Text: "Look round: springs, loose parts, sludge, breather, gasket, oil on plugs or leads"})
 	if w.Hot {
 		return list
@@ -156,18 +171,21 @@ func (w Work) closing() engine.Closing {
 // under it, and what turns the crank comes off before anybody thinks of the starter. Sealant is laid last
 // before the cover, because it skins over; only at the joints that the sheet lists, because a bead that is
 // squeezed inwards ends in the oil strainer. Bolts are tightened in rounds, so that the gasket is pressed
-// evenly; the torque stands with the last round alone (common practice, all of it).
+// evenly; the torque stands with the last round alone (common practice, all of it). What follows from a slip
+// is worst at nuts, tools, crank and sealant, and where the cure begins: each of those has a tick of its own.
 func (w Work) closingSteps() []Task {
 	c := w.closing()
 	var list []Task
+	group := "" // of the steps that follow
 	add := func(id, text, caution string) {
-		list = append(list, Task{ID: id, Part: CloseUp, Text: text, Caution: caution})
+		list = append(list, Task{ID: id, Part: CloseUp, Group: group, Text: text, Caution: caution})
 	}
 	if w.Sheet.HasLockNut() {
 		add(NutsStep, fmt.Sprintf("Feel all %d lock nuts once more, untouched ones too", len(w.Valves)), "")
 	}
 	add(ToolsStep, "Count the tools and leaves back", "")
 	add(CrankStep, "Take "+w.turningTool()+" off", "Before the starter is touched.")
+	group = facesGroup
 	add("faces", "Rails wiped dry, old sealant scraped off",
 		"Nothing may fall into plug holes or the timing case.")
 	add("seals", "Tube seals new and oiled", "")
@@ -176,14 +194,18 @@ func (w Work) closingSteps() []Task {
 	} else {
 		add("gasket", "Gasket set dry", "")
 	}
+	group = coverGroup
 	if len(c.SealantPoints) > 0 {
+		group = ""
 		add(SealantStep, "Sealant only at: "+strings.Join(c.SealantPoints, "; "), fmt.Sprintf(
 			"A stray bead ends in the oil strainer. The cover goes on within %s.", Minutes(w.OpenTime())))
 	}
 	add(CoverStep, "Cover on, bolts in by hand first, look round the seal", "")
+	group = coverGroup
 	for round := 1; round <= cmp.Or(c.Rounds, usualRounds); round++ {
 		add(fmt.Sprintf("%s%d", boltsPrefix, round), w.boltsText(c, round), "")
 	}
+	group = backGroup
 	for _, s := range slices.Backward(w.stripList()) {
 		add(refitPrefix+s.id, "Back on: "+stripped(s.StripStep), s.Note)
 	}
@@ -213,9 +235,28 @@ func (w Work) startingSteps() []Task {
 	return []Task{
 		{ID: StartStep, Part: StartUp, Text: "Start it and listen: the tick, the idle, leaks",
 			Caution: "Tool, handle and socket off the crank. Fan and belts start without warning."},
-		{ID: "road", Part: StartUp, Text: "Road test"},
-		{ID: "timing", Part: StartUp, Text: "Then ignition timing and carburettor, where they are done too"},
+		{ID: "road", Part: StartUp, Group: afterGroup, Text: "Road test"},
+		{ID: "timing", Part: StartUp, Group: afterGroup, Text: "Then ignition timing and carburettor, where they are done too"},
 	}
+}
+
+// Together are the steps that wait and may be ticked off with a step as a group, that step among them; nil
+// where it is ticked singly, or stands alone.
+func (w Work) Together(id string) (group []Task) {
+	list := w.Tasks()
+	at := slices.IndexFunc(list, func(t Task) bool { return t.ID == id })
+	if at < 0 || list[at].Group == "" {
+		return nil
+	}
+	for _, t := range list {
+		if t.Part == list[at].Part && t.Group == list[at].Group && !t.Mark.Marked {
+			group = append(group, t)
+		}
+	}
+	if len(group) < 2 {
+		return nil
+	}
+	return group
 }
 
 // Guided says that the steps around the bench are gone through in this job: half of those of some part at

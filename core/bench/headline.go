@@ -22,6 +22,9 @@ func (h Headline) String() string { return h.Before + h.Strong + h.After }
 // may be set though another leaf is next, and read again though setting is.
 func (a *Advice) Headline(n job.Next) Headline {
 	v, _ := a.j.Valve(n.Valve)
+	if a.j.MakeSafe(n) {
+		return sayMakeSafe()
+	}
 	switch n.Action {
 	case job.DoChooseWay:
 		return sayChoose()

@@ -8,6 +8,7 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"metronix/core/adjust"
+	"metronix/core/around"
 	"metronix/core/bench"
 	"metronix/core/clearance"
 	"metronix/core/engine"
@@ -45,6 +46,8 @@ func going(t *testing.T, change func(*job.Setup, *job.Round)) *jobtest.Driver {
 	d.Do(job.Happening{Act: job.WayChosen{Way: sequence.Way{School: sequence.RockingPairs}, Round: round}})
 	assert.Equal(t, "Take the engine’s temperature.", says(d).String())
 	d.Do(job.Happening{Act: job.Prepared{EngineC: 19, AmbientC: 18}})
+	assert.Equal(t, "Make the vehicle safe.", says(d).String())
+	d.Do(job.Happening{Act: job.TaskMarked{Task: around.SafeStep}})
 	if round.Going == job.FreeFirst {
 		return d
 	}
@@ -166,6 +169,7 @@ func TestTheInstructionByCircumstance(t *testing.T) {
 
 	counted := jobtest.Start(t, jobtest.Setup())
 	counted.Begin(sequence.SumRule)
+	counted.Do(job.Happening{Act: job.TaskMarked{Task: around.SafeStep}})
 	n := counted.Job.Next()
 	counted.Do(job.Happening{Act: job.Turned{Stop: n.Stop}})
 	assert.Contains(t, says(counted).String(), "Read valve 5 (E3).")

@@ -25,6 +25,9 @@ func sayTemperature(again bool) Headline {
 	return Headline{Before: "Take the engine’s ", Strong: "temperature."}
 }
 
+// sayMakeSafe comes before hands do.
+func sayMakeSafe() Headline { return Headline{Before: "Make the vehicle ", Strong: "safe."} }
+
 // sayTurn turns the crank until something is seen, or has it confirmed where it is believed to stand.
 func sayTurn(i job.Instruction, confirm bool) Headline {
 	if confirm {

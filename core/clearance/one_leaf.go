@@ -56,3 +56,16 @@ func (y Yardstick) aimLeaf(readings []Reading) gauge.Stack {
 		return cmp.Or(cmp.Compare(len(a), len(b)), cmp.Compare(nearestTo(a, y.aim()), nearestTo(b, y.aim())))
 	})
 }
+
+// OnlySides says that the leaves owned cannot prove a gap out of its limits on both sides by the workshop
+// rule: going free none proves loose, or refusing none proves tight. There is one for the aim, so that on
+// which side of it the gap lies is what they tell.
+func (y Yardstick) OnlySides() bool {
+	y.Rule = Workshop
+	proves := func(f Feel, want Verdict) bool {
+		return slices.ContainsFunc(candidates(y.Limits, y.Owned), func(st gauge.Stack) bool {
+			return y.Judge([]Reading{{Stack: st, Feel: f}}).Verdict == want
+		})
+	}
+	return y.aimLeaf(nil) != nil && !(proves(Free, Loose) && proves(WontGo, Tight))
+}

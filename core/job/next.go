@@ -3,6 +3,7 @@ package job
 import (
 	"slices"
 
+	"metronix/core/around"
 	"metronix/core/clearance"
 	"metronix/core/measure"
 	"metronix/core/sequence"
@@ -40,6 +41,24 @@ type Next struct {
 	Confirm bool
 	Shim    *ShimStep // for adjust, where shims are changed: what goes in; nil: nothing to be had does
 }
+
+// MakeSafe says that the vehicle is made safe before what is next, which nobody has said yet: hands come near
+// belts, fan and crank for the first time.
+func (j *Job) MakeSafe(n Next) bool {
+	return n.Action.handsOn() && !j.Marked(around.SafeStep).Marked && j.find((*ValveState).touched) == nil
+}
+
+// handsOn says that an action is done at the engine.
+func (a Action) handsOn() bool {
+	switch a {
+	case DoChooseWay, DoPrepare, DoSign, DoGoHot, DoNothing:
+		return false
+	}
+	return true
+}
+
+// touched says that something was read or done at the valve.
+func (v *ValveState) touched() bool { return v.begun() || v.Freed || v.AsFound != nil || v.Last != nil }
 
 // Next says what to do now.
 func (j *Job) Next() Next {

@@ -56,6 +56,7 @@ func (v *ValveState) fallBack(verdict clearance.Verdict) {
 	case verdict == clearance.Tight || verdict == clearance.Loose:
 		v.CameBack, v.BackAs = 1, verdict
 	}
+	v.FellBack = max(v.FellBack, v.CameBack)
 }
 
 // SecondTime is how often a valve comes back on one side before the next is left the other way (common

@@ -10,6 +10,7 @@ import (
 
 	"metronix/core/clearance"
 	"metronix/core/engine"
+	"metronix/core/engine/enginetest"
 	"metronix/core/gauge"
 	"metronix/core/gear"
 	"metronix/core/job"
@@ -155,6 +156,19 @@ func TestNotAfterTheSecondFallBack(t *testing.T) {
 	_, ok := d.Job.Telling(e1)
 	assert.False(t, ok)
 	d.Refused(later(time.Hour, told("", false)), "each step is told by itself")
+
+	// it is set at last, and a check by turning is proposed for it (common practice)
+	assert.Empty(t, d.Job.WorthChecking(), "the round is not over")
+	d.Work(jobtest.Nominal)
+	require.Equal(t, job.Sign, d.Job.Phase())
+	require.Len(t, d.Job.WorthChecking(), 1)
+	assert.Equal(t, "E1", d.Job.WorthChecking()[0].Name)
+	round := d.Job.Round
+	round.Check = job.CheckSetOnes
+	d.Do(later(time.Hour, job.RoundChosen{Round: round}))
+	assert.Equal(t, job.Verify, d.Job.Phase())
+	d.Work(jobtest.Nominal)
+	assert.Empty(t, d.Job.WorthChecking(), "it was checked")
 }
 
 // A drag of the aim's own leaf keeps itself, close or not; not under the guarded rule, nor where the leaf lies
@@ -186,4 +200,42 @@ func TestADragOfTheAimsLeafKeepsItself(t *testing.T) {
 		was, _ := is()
 		assert.False(t, was, what)
 	}
+}
+
+// Sixteen valves set at the loose end, all of them out, in fifty acts at most: each is read and told in one, and
+// the crank goes to four stops. By hand it is about 48: three looks at each (worked on paper).
+func TestSixteenValvesAtTheLooseEnd(t *testing.T) {
+	s := jobtest.Setup()
+	s.Sheet = enginetest.Crossflow([]int{1, 3, 4, 2}, "IIIIIIII", "EEEEEEEE")
+	s.Sheet.Adjuster = &engine.Adjuster{Kind: gear.ScrewValveEnd, Pitch: measure.Millimetre}
+	s.Aim, s.Rule = clearance.AimLoose, clearance.OneLeaf
+	d := jobtest.Start(t, s)
+	d.Do(job.Happening{Act: job.WayChosen{Way: sequence.Way{School: sequence.OneCylinder},
+		Round: job.Round{Going: job.SetAsYouGo, Check: job.CheckNone}}})
+	d.Do(job.Happening{Act: job.Prepared{EngineC: 19, AmbientC: 18}})
+	acts := 0
+	for acts < 200 {
+		n := d.Job.Next()
+		v, _ := d.Job.Valve(n.Valve)
+		var act job.Act
+		switch n.Action {
+		case job.DoTurn:
+			act = job.Turned{Stop: n.Stop}
+		case job.DoRead:
+			act = job.ReadingTaken{Valve: n.Valve, Leaves: gauge.Straight(d.Job.AimOf(v)), Feel: clearance.WontGo,
+				KeepSure: true}
+		case job.DoKeep:
+			act = job.Kept{Valve: n.Valve}
+		case job.DoAdjust:
+			act = job.SetTold{Valve: n.Valve, Leaves: gauge.Straight(d.Job.AimOf(v))}
+		default:
+			require.Equal(t, job.DoSign, n.Action)
+			assert.LessOrEqual(t, acts, 50)
+			t.Logf("%d acts", acts)
+			return
+		}
+		acts++
+		d.Do(later(time.Duration(acts)*time.Minute, act))
+	}
+	t.Fatal("it does not end")
 }

@@ -2,6 +2,7 @@ package job
 
 import (
 	"fmt"
+	"slices"
 	"strings"
 	"time"
 
@@ -14,30 +15,63 @@ import (
 // on over sealant which stood open too long (it is taken off and put on afresh), a start while a tool is on
 // the crank or not back, before the cover is on, or before the sealant has cured, unless a reason is written.
 //
+// Steps of a group are ticked at once, each held to what it would be held to alone, and each says so. One is
+// passed over, or waits again, by itself.
+//
 // Once the engine was started nobody knows where its crank stands.
 type TaskMarked struct {
 	plain
 	Task   string
-	Skip   bool   // it is passed over, with its reason
-	Back   bool   // it waits again: it was ticked by mistake, or has to be done afresh
-	Reason string // why it is passed over, or done all the same
+	With   []string // the other steps of its group that are ticked with it; empty: it alone
+	Skip   bool     // it is passed over, with its reason
+	Back   bool     // it waits again: it was ticked by mistake, or has to be done afresh
+	Reason string   // why it is passed over, or done all the same
 }
 
 // Kind is "task".
 func (TaskMarked) Kind() Kind { return "task" }
 
 func (a TaskMarked) sound(j *Job) error {
-	for _, s := range j.Around().Tasks() {
-		if s.ID == a.Task {
-			return nil
-		}
+	tasks := j.Around().Tasks()
+	if !slices.ContainsFunc(tasks, func(s around.Task) bool { return s.ID == a.Task }) {
+		return refuse("task", fmt.Sprintf("%q is no step of this job.", a.Task))
 	}
-	return refuse("task", fmt.Sprintf("%q is no step of this job.", a.Task))
+	return nil
+}
+
+// alike refuses steps that are not ticked as a group: those of no group or of another, one named twice, and
+// anything but ticking.
+func (a TaskMarked) alike(j *Job) error {
+	if len(a.With) == 0 {
+		return nil
+	}
+	if a.Skip || a.Back {
+		return refuse("with", "Steps are passed over, and taken back, one by one: each has its reason.")
+	}
+	waits := map[string]bool{}
+	for _, t := range j.Around().Together(a.Task) {
+		waits[t.ID] = t.ID != a.Task
+	}
+	for _, id := range a.With {
+		if !waits[id] {
+			return refuse("with", fmt.Sprintf("%q is not ticked as a group with %q: tick it by itself.", id, a.Task))
+		}
+		waits[id] = false
+	}
+	return nil
 }
 
 // may holds the steps that have conditions: tools and crank free before anything runs, the cover within the
 // sealant's open time, the start after its cure. Passing over wants a reason.
-func (a TaskMarked) may(j *Job, _ string) error {
+func (a TaskMarked) may(j *Job, own string) error {
+	if err := a.alike(j); err != nil {
+		return err
+	}
+	for _, id := range a.With {
+		if err := (TaskMarked{Task: id, Reason: a.Reason}).may(j, own); err != nil {
+			return err
+		}
+	}
 	reason := strings.TrimSpace(a.Reason) != ""
 	switch {
 	case a.Back && !j.Marked(a.Task).Marked:
@@ -117,7 +151,10 @@ func (a TaskMarked) do(j *Job) {
 		}
 		return
 	}
-	j.Tick(a.Task, around.Mark{At: j.now, Marked: true, Skipped: a.Skip, Reason: strings.TrimSpace(a.Reason)})
+	for _, id := range append([]string{a.Task}, a.With...) {
+		j.Tick(id, around.Mark{At: j.now, Marked: true, Skipped: a.Skip, Grouped: len(a.With) > 0,
+			Reason: strings.TrimSpace(a.Reason)})
+	}
 	if a.runs() && !(a.Task == around.HotRunStep && j.stopSaid()) {
 		j.ran(time.Time{})
 	}

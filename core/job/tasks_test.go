@@ -312,3 +312,41 @@ func TestSealantAfreshTakesTheCoverOff(t *testing.T) {
 	d.Do(job.Happening{At: at(1), Act: job.TaskMarked{Task: "sealant", Back: true}})
 	assert.False(t, on())
 }
+
+// Steps in which no harm lies are ticked in one, each kept as ticked so; those in which it does have a tick of
+// their own: nuts, tools, crank, sealant, and the cover where a cure begins with it (common practice).
+func TestStepsAreTickedAsAGroup(t *testing.T) {
+	group := func(d *jobtest.Driver, id string) (ids []string) {
+		for _, s := range d.Job.Around().Together(id) {
+			ids = append(ids, s.ID)
+		}
+		return ids
+	}
+	d := guided(t, engine.Closing{SealantPoints: []string{"front cap joints"}})
+	for _, id := range []string{"taken_in", "safe", "plugs", "tools_out", around.NutsStep, around.ToolsStep,
+		around.CrankStep, around.SealantStep, around.CoverStep, around.StartStep} {
+		assert.Nil(t, group(d, id), id)
+		d.Refused(job.Happening{Act: job.TaskMarked{Task: id, With: []string{"clean"}}}, "tick it by itself")
+		d.Refused(job.Happening{Act: job.TaskMarked{Task: "clean", With: []string{id}}}, "tick it by itself")
+	}
+	assert.Equal(t, []string{"clean", "strip_1", "strip_2", "strip_3"}, group(d, "strip_2"))
+	assert.Equal(t, []string{"bolts_1", "bolts_2"}, group(d, "bolts_2"))
+	plain := guided(t, engine.Closing{})
+	assert.Equal(t, []string{around.CoverStep, "bolts_1", "bolts_2"}, group(plain, around.CoverStep),
+		"where nothing cures")
+
+	d.Do(job.Happening{Act: job.TaskMarked{Task: "strip_2"}})
+	assert.Equal(t, []string{"clean", "strip_1", "strip_3"}, group(d, "clean"), "what waits")
+	d.Refused(job.Happening{Act: job.TaskMarked{Task: "clean", With: []string{"strip_2"}}}, "tick it by itself")
+	d.Refused(job.Happening{Act: job.TaskMarked{Task: "clean", With: []string{"strip_1", "strip_1"}}}, "itself")
+	d.Refused(job.Happening{Act: job.TaskMarked{Task: "clean", With: []string{"strip_1"}, Skip: true,
+		Reason: "clean"}}, "one by one")
+	d.Do(job.Happening{Act: job.TaskMarked{Task: "clean", With: []string{"strip_1", "strip_3"}}})
+	for _, id := range []string{"clean", "strip_1", "strip_3"} {
+		assert.True(t, d.Job.Marked(id).Grouped, id)
+	}
+	assert.False(t, d.Job.Marked("strip_2").Grouped)
+	d.Do(job.Happening{Act: job.TaskMarked{Task: "strip_1", Back: true}})
+	assert.True(t, d.Job.Marked("clean").Marked, "each waits again by itself")
+	assert.Nil(t, group(d, "strip_1"), "one is no group")
+}

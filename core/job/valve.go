@@ -63,6 +63,7 @@ type ValveState struct {
 	readThere bool // it was made at a place where the crank stands no more
 
 	CameBack int               // how often it came back out on the same side once its nut was tight
+	FellBack int               // the most that it did, whatever came after
 	BackAs   clearance.Verdict // that side
 	lent     bool              // the shim that stands in is the shop's
 	before   measure.Length    // the gap set with the nut loose; 0: not known

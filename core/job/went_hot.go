@@ -48,7 +48,7 @@ func (WentHot) do(j *Job) {
 		v.Limits = limits[v.Kind]
 		v.AsFound, v.Last, v.Verified, v.LeaveReason, v.Adjustments, v.Stage = nil, nil, false, "", 0,
 			Untouched
-		v.sum, v.hadUnder, v.stoodIn, v.CameBack, v.BackAs = nil, nil, false, 0, ""
+		v.sum, v.hadUnder, v.stoodIn, v.CameBack, v.FellBack, v.BackAs = nil, nil, false, 0, 0, ""
 		v.Freed, v.SetFor, v.LockedBy, v.PutOff = false, "", "", Deferral{}
 	}
 }

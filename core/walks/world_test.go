@@ -165,6 +165,10 @@ func summary(j *job.Job) (said string) {
 	return said + fmt.Sprint(len(j.LockPairs), j.LooseShims, j.FromShop)
 }
 
+// seenWithin is how far a place that was seen may lie from where the crank is: a sign is seen to five degrees at
+// either end of a turn.
+const seenWithin = 10 * measure.Degree
+
 // check compares belief and truth: nothing may be worked on that is not really clear of its lobe, no figure
 // counts that was read on an engine too warm or too cool, no valve has a shim or a gap that it has not.
 func (w *world) check() {
@@ -178,7 +182,8 @@ func (w *world) check() {
 			require.Equal(w.t, w.shims[v.Name], v.Shim, "the shim under %s", v.Name)
 		}
 		if was := w.verified[v.Name]; v.Verified && !was { // a valve that was left alone was read later than its nut was tight, at the earliest
-			require.GreaterOrEqual(w.t, w.turns-w.tight[v.Name], measure.Turn*measure.Angle(j.TurnsToCheck()),
+			require.GreaterOrEqual(w.t, w.turns-w.tight[v.Name]+seenWithin,
+				measure.Turn*measure.Angle(j.TurnsToCheck()),
 				"%s counts as checked", v.Name)
 		}
 		w.verified[v.Name] = v.Verified

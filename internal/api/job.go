@@ -38,6 +38,7 @@ type JobStart struct {
 	AimReason  string   `json:"aim_reason,omitempty" maxLength:"200"`
 	Rule       string   `json:"rule,omitempty" enum:",workshop,guarded,one_leaf"`
 	FeelMM     *wire.MM `json:"feel_mm,omitempty" doc:"this mechanic's uncertainty of feel; absent: 0.005"`
+	LeavesAre  string   `json:"leaves_are,omitempty" enum:",dry,oiled" doc:"how the leaves are felt; empty: not said"`
 	Mechanic   string   `json:"mechanic" minLength:"1" maxLength:"100"`
 	Reason     string   `json:"reason" maxLength:"200"`
 	wire.CountedBody
@@ -112,7 +113,7 @@ func sameStart(a, b store.Job) bool {
 	return a.Vehicle.ID == b.Vehicle.ID && a.Card == b.Card && a.HotCard == b.HotCard &&
 		a.GaugeName == b.GaugeName && a.Mechanic == b.Mechanic &&
 		a.Reason == b.Reason && a.Meter == b.Meter && a.Aim == b.Aim && a.Rule == b.Rule &&
-		a.Feel == b.Feel
+		a.Feel == b.Feel && a.LeavesAre == b.LeavesAre
 }
 
 // startJob works a job out from what it starts with before that is stored, so that none is ever stored which
@@ -152,9 +153,7 @@ func (s *server) recordOf(ctx context.Context, n NewJob) (store.Job, error) {
 	if err != nil {
 		return store.Job{}, fault(err)
 	}
-	// a job keeps the engine's sheet as it stands, with this vehicle's own cards after the sheet's
-	sheet := *stored.Sheet
-	sheet.Clearances = slices.Concat(sheet.Clearances, vehicle.Cards)
+	sheet := sheetOf(stored, vehicle)
 	hot := -1
 	if n.HotCard != nil {
 		hot = *n.HotCard
@@ -176,13 +175,21 @@ func (s *server) recordOf(ctx context.Context, n NewJob) (store.Job, error) {
 	if err != nil {
 		return store.Job{}, err
 	}
-	return store.Job{ID: n.ID, Vehicle: vehicle, Sheet: &sheet, Card: n.Card, HotCard: hot,
+	return store.Job{ID: n.ID, Vehicle: vehicle, Sheet: sheet, Card: n.Card, HotCard: hot,
 		CardReason: strings.TrimSpace(n.CardReason),
 		Aim:        clearance.Aim(n.Aim), AimReason: strings.TrimSpace(n.AimReason),
 		Rule: clearance.Rule(n.Rule), Feel: feel,
-		GaugeName: set.Name, Leaves: gauge.Owned(set.Items),
+		GaugeName: set.Name, Leaves: gauge.Owned(set.Items), LeavesAre: n.LeavesAre,
 		Mechanic: strings.TrimSpace(n.Mechanic), Reason: strings.TrimSpace(n.Reason),
 		Meter: shown, OdometerWhy: strings.TrimSpace(n.OdometerWhy), CreatedAt: s.clock()}, nil
+}
+
+// sheetOf is the sheet that a job of a vehicle keeps: its engine's as it stands, with the vehicle's own cards
+// after the sheet's.
+func sheetOf(e store.Engine, v store.Vehicle) *engine.Sheet {
+	sheet := *e.Sheet
+	sheet.Clearances = slices.Concat(sheet.Clearances, v.Cards)
+	return &sheet
 }
 
 // feelFaults is what is wrong with an uncertainty of feel.
@@ -318,7 +325,7 @@ func (s *server) viewOf(ctx context.Context, id string) (*bodyOf[JobView], error
 			Vehicle:  vehicleView(r.Vehicle, j.Speaks),
 			Counted:  wire.CountedOf(r.Vehicle.Counter, r.Meter),
 			Mechanic: r.Mechanic, Reason: r.Reason,
-			GaugeName: r.GaugeName, Card: seen.CardOf(j.Card, j.Speaks), CardIndex: r.Card, HotCard: r.HotCard,
+			GaugeName: r.GaugeName, LeavesAre: r.LeavesAre, Card: seen.CardOf(j.Card, j.Speaks), CardIndex: r.Card, HotCard: r.HotCard,
 			CardReason: r.CardReason, OdometerWhy: r.OdometerWhy,
 			Aim: string(cmp.Or(r.Aim, clearance.AimNominal)), AimReason: r.AimReason,
 			Rule: string(cmp.Or(r.Rule, clearance.Workshop)), FeelMM: wire.MM(r.Feel),

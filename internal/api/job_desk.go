@@ -250,8 +250,12 @@ func (o *openJob) sealed(h job.Happening) job.Happening {
 
 // factsOf is a checksum of what a job was started from and its list does not say.
 func factsOf(r store.Job) string {
-	return store.Sum("facts", strconv.Itoa(r.Meter), r.OdometerWhy, r.Reason, r.CardReason, r.AimReason,
-		r.GaugeName)
+	parts := []string{"facts", strconv.Itoa(r.Meter), r.OdometerWhy, r.Reason, r.CardReason, r.AimReason,
+		r.GaugeName}
+	if r.LeavesAre != "" { // where it is not said the sum is what it was before it could be
+		parts = append(parts, r.LeavesAre)
+	}
+	return store.Sum(parts...)
 }
 
 // asSigned shows a signed job's vehicle as it was called then; it errs where what the job was started from is

@@ -2,6 +2,8 @@ package api
 
 import (
 	"context"
+	"slices"
+	"strings"
 
 	"metronix/core/record"
 	"metronix/internal/store"
@@ -95,7 +97,7 @@ func recordOfReport(r store.Job, due string) record.Record {
 		Plate:       r.Vehicle.Plate,
 		Mechanic:    r.Mechanic,
 		Reason:      r.Reason,
-		Gauges:      r.GaugeName,
+		Gauges:      strings.Join(slices.DeleteFunc([]string{r.GaugeName, r.LeavesAre}, blank), ", "),
 		CardReason:  r.CardReason,
 		AimReason:   r.AimReason,
 		Meter:       r.Meter,

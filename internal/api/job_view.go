@@ -16,6 +16,7 @@ type JobView struct {
 	Mechanic    string         `json:"mechanic"`
 	Reason      string         `json:"reason"`
 	GaugeName   string         `json:"gauge_name"`
+	LeavesAre   string         `json:"leaves_are" enum:",dry,oiled"`
 	Card        seen.Card      `json:"card"`
 	CardReason  string         `json:"card_reason"`
 	Aim         string         `json:"aim" enum:"nominal,loose,upper"`

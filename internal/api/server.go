@@ -133,6 +133,7 @@ func (s *server) routes(a huma.API) {
 	s.jobRoutes(a)
 	s.libraryRoutes(a)
 	s.historyRoutes(a)
+	s.myWayRoutes(a)
 	s.reportRoutes(a)
 	s.photoRoutes(a)
 	s.soundRoutes(a)

@@ -26,7 +26,7 @@ var floors = []struct {
 		"judged_cold", "judged_hot"}},
 	{"what is next", []string{"phase", "next", "check_round", "shim_steps", "brief", "outcome", "paint_mark", "found"}},
 	{"acts", nil},
-	{"the list", []string{"acts", "apply", "replay", "undone"}},
+	{"the list", []string{"acts", "apply", "replay", "undone", "habit"}},
 }
 
 const actsFloor = 2

@@ -52,6 +52,8 @@ type TaskView struct {
 	Part    string     `json:"part" enum:"take_in,open_up,close_up,start_up"`
 	Text    string     `json:"text"`
 	Caution string     `json:"caution" doc:"what to mind; empty: nothing"`
+	Group   string     `json:"group" doc:"what it may be ticked off with; empty: it is ticked singly"`
+	Grouped bool       `json:"grouped" doc:"it was ticked with others, as a group"`
 	Marked  bool       `json:"marked" doc:"done, or passed over"`
 	Skipped bool       `json:"skipped"`
 	Reason  string     `json:"reason" doc:"why it was passed over, or done all the same"`
@@ -118,7 +120,7 @@ func aroundOf(j *job.Job, now time.Time) Around {
 	}
 	for _, t := range j.Around().TasksAt(now) {
 		view := TaskView{ID: t.ID, Part: string(t.Part), Text: t.Text, Caution: t.Caution,
-			Marked:  t.Mark.Marked,
+			Group: t.Group, Grouped: t.Mark.Grouped, Marked: t.Mark.Marked,
 			Skipped: t.Mark.Skipped, Reason: t.Mark.Reason}
 		if t.Mark.Marked && !t.Mark.At.IsZero() {
 			view.At = &t.Mark.At

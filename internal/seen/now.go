@@ -8,24 +8,25 @@ import (
 
 // Now is the one thing to do.
 type Now struct {
-	Action  string       `json:"action" enum:"choose_way,prepare,turn,free,read,keep,adjust,lock,bar_over,sign,go_hot,done"`
-	Valve   string       `json:"valve"`
-	Stop    int          `json:"stop" doc:"to go to for turn, else where the crank stands; -1: nowhere yet"`
-	TurnDeg wire.Deg     `json:"turn_deg"`
-	Confirm bool         `json:"confirm" doc:"the crank is believed to stand at this stop, and that has to be confirmed"`
-	Ladder  []Rung       `json:"ladder" doc:"the leaves for the valve, thinnest first"`
-	Here    []string     `json:"here" doc:"the valves waiting at the present stop"`
-	Then    string       `json:"then" doc:"the valve that keeping goes on to here; empty: none"`
-	Sets    bool         `json:"sets_next" doc:"keeping is followed by setting the same valve"`
-	Before  string       `json:"before_turning" doc:"what is to be done before the crank is turned; empty: nothing"`
-	Paint   string       `json:"paint" doc:"that a mark is to be painted on the pulley before the crank is turned, and where; empty: none"`
-	Shim    *ShimStep    `json:"shim,omitempty" doc:"for adjust, where shims are changed: what goes in; absent: nothing to be had does"`
-	Turn    *Instruction `json:"instruction,omitempty" doc:"for turn: how, and until what is seen"`
-	Tell    *Tell        `json:"tell,omitempty" doc:"that setting, locking and reading again may be told in one; absent: each by itself"`
-	Says    Headline     `json:"headline" doc:"the one instruction, in words"`
-	Instead *Instead     `json:"instead,omitempty" doc:"what may be done at the same valve instead: set what is being read, read what is to be set"`
-	Notes   []Note       `json:"notes" doc:"the words under the cylinders on the drawing of the head"`
-	Side    Side         `json:"side"`
+	Action   string       `json:"action" enum:"choose_way,prepare,turn,free,read,keep,adjust,lock,bar_over,sign,go_hot,done"`
+	Valve    string       `json:"valve"`
+	Stop     int          `json:"stop" doc:"to go to for turn, else where the crank stands; -1: nowhere yet"`
+	TurnDeg  wire.Deg     `json:"turn_deg"`
+	MakeSafe bool         `json:"make_safe" doc:"before that the vehicle is made safe: nobody has said so yet, by the task safe"`
+	Confirm  bool         `json:"confirm" doc:"the crank is believed to stand at this stop, and that has to be confirmed"`
+	Ladder   []Rung       `json:"ladder" doc:"the leaves for the valve, thinnest first"`
+	Here     []string     `json:"here" doc:"the valves waiting at the present stop"`
+	Then     string       `json:"then" doc:"the valve that keeping goes on to here; empty: none"`
+	Sets     bool         `json:"sets_next" doc:"keeping is followed by setting the same valve"`
+	Before   string       `json:"before_turning" doc:"what is to be done before the crank is turned; empty: nothing"`
+	Paint    string       `json:"paint" doc:"that a mark is to be painted on the pulley before the crank is turned, and where; empty: none"`
+	Shim     *ShimStep    `json:"shim,omitempty" doc:"for adjust, where shims are changed: what goes in; absent: nothing to be had does"`
+	Turn     *Instruction `json:"instruction,omitempty" doc:"for turn: how, and until what is seen"`
+	Tell     *Tell        `json:"tell,omitempty" doc:"that setting, locking and reading again may be told in one; absent: each by itself"`
+	Says     Headline     `json:"headline" doc:"the one instruction, in words"`
+	Instead  *Instead     `json:"instead,omitempty" doc:"what may be done at the same valve instead: set what is being read, read what is to be set"`
+	Notes    []Note       `json:"notes" doc:"the words under the cylinders on the drawing of the head"`
+	Side     Side         `json:"side"`
 }
 
 // Tell is what one tap says of a valve that is to be set: set, locked, and this leaf drags again.
@@ -75,8 +76,9 @@ type Cross struct {
 func nowOf(j *job.Job, advice *bench.Advice, lastOn string) Now {
 	next, here := j.Next(), j.Here()
 	n := Now{Action: string(next.Action), Valve: next.Valve, Stop: next.Stop, TurnDeg: wire.Deg(next.Turn),
-		Confirm: next.Confirm,
-		Ladder:  []Rung{}, Here: wire.List(here), Then: j.Then(next), Sets: j.SetsNext(next),
+		MakeSafe: j.MakeSafe(next),
+		Confirm:  next.Confirm,
+		Ladder:   []Rung{}, Here: wire.List(here), Then: j.Then(next), Sets: j.SetsNext(next),
 		Says: Headline(advice.Headline(next)), Notes: []Note{}, Side: Side(advice.Side(next, lastOn))}
 	for _, note := range advice.Notes(next) {
 		n.Notes = append(n.Notes, Note(note))

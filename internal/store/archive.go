@@ -233,7 +233,7 @@ func archived(r jobRow, rows []happeningRow, last string) archivedJob {
 	j := archivedJob{ID: r.ID, VehicleID: r.VehicleID, Created: r.CreatedAt.UTC(), OffBoard: r.OffBoard,
 		Card:    r.Card,
 		HotCard: r.HotPass - 1, CardReason: r.CardReason, Aim: r.Aim, AimReason: r.AimReason, Rule: r.Rule,
-		FeelNM: r.FeelNM, GaugeName: r.GaugeName, Leaves: exact(r.Leaves,
+		FeelNM: r.FeelNM, GaugeName: r.GaugeName, LeavesAre: r.LeavesAre, Leaves: exact(r.Leaves,
 			compact), Mechanic: r.Mechanic, Reason: r.Reason,
 		Meter: r.Meter, OdometerWhy: r.OdometerWhy, Sheet: exact(r.Sheet, sheetText),
 		Happenings: []archivedEntry{}, Sum: last}

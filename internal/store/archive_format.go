@@ -81,6 +81,7 @@ type archivedJob struct {
 	FeelNM     int64           `json:"feel_nm"`
 	GaugeName  string          `json:"gauge_name"`
 	Leaves     json.RawMessage `json:"leaves"`
+	LeavesAre  string          `json:"leaves_are,omitempty"`
 	Mechanic   string          `json:"mechanic"`
 	Reason     string          `json:"reason"`
 	Meter      int             `json:"odometer_km"` // as its vehicle counts

@@ -37,7 +37,7 @@ func (t *taker) jobs() error {
 func (j archivedJob) row() jobRow {
 	return jobRow{ID: j.ID, VehicleID: j.VehicleID, Sheet: sheetText(j.Sheet), Card: j.Card,
 		HotPass: j.HotCard + 1, CardReason: j.CardReason, Aim: j.Aim, AimReason: j.AimReason, Rule: j.Rule,
-		FeelNM: j.FeelNM, GaugeName: j.GaugeName, Leaves: compact(j.Leaves), Mechanic: j.Mechanic, Reason: j.Reason,
+		FeelNM: j.FeelNM, GaugeName: j.GaugeName, Leaves: compact(j.Leaves), LeavesAre: j.LeavesAre, Mechanic: j.Mechanic, Reason: j.Reason,
 		Meter: j.Meter, OdometerWhy: j.OdometerWhy, CreatedAt: j.Created, OffBoard: j.OffBoard}
 }
 

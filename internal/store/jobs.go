@@ -8,6 +8,7 @@ import (
 
 	"metronix/core/adjust"
 	"metronix/core/clearance"
+	"metronix/core/engine"
 	"metronix/core/measure"
 	"metronix/internal/wire"
 )
@@ -71,7 +72,7 @@ func rowOf(j Job) (jobRow, error) {
 		HotPass: j.HotCard + 1, CardReason: j.CardReason,
 		Aim: string(j.Aim), AimReason: j.AimReason, Rule: string(j.Rule), FeelNM: int64(j.Feel),
 		GaugeName: j.GaugeName,
-		Leaves:    leaves, Mechanic: j.Mechanic, Reason: j.Reason, Meter: j.Meter,
+		Leaves:    leaves, LeavesAre: j.LeavesAre, Mechanic: j.Mechanic, Reason: j.Reason, Meter: j.Meter,
 		OdometerWhy: j.OdometerWhy, CreatedAt: j.CreatedAt, OffBoard: j.OffBoard}, err
 }
 
@@ -103,6 +104,36 @@ func (s *Store) LockPairs(mechanic, adjuster string) ([]adjust.Pair, error) {
 		pairs[i] = r.pair()
 	}
 	return pairs, nil
+}
+
+// Before is a job that a mechanic worked, and whether it was on the same sheet.
+type Before struct {
+	ID        string
+	SameSheet bool
+}
+
+// JobsBy lists a mechanic's latest jobs, the latest first, whatever the capitals in the name; those taken off
+// the board are left out. Which of them were on a sheet is told by its text.
+func (s *Store) JobsBy(mechanic string, sheet *engine.Sheet, limit int) ([]Before, error) {
+	text, err := wire.WriteSheet(sheet)
+	if err != nil {
+		return nil, err
+	}
+	var list []Before
+	err = s.read.Raw("SELECT id, sheet = ? AS same_sheet FROM jobs WHERE mechanic = ? COLLATE NOCASE AND NOT "+
+		"off_board ORDER BY created_at DESC, id LIMIT ?", string(text), mechanic, limit).Scan(&list).Error
+	return list, translate(err)
+}
+
+// lookedBack is among how many of the latest jobs names are looked for.
+const lookedBack = 500
+
+// Mechanics are the names in the latest jobs, whoever began one last first.
+func (s *Store) Mechanics(limit int) (names []string, err error) {
+	err = s.read.Raw("SELECT mechanic FROM (SELECT mechanic, created_at FROM jobs WHERE NOT off_board ORDER BY "+
+		"created_at DESC LIMIT ?) GROUP BY mechanic COLLATE NOCASE ORDER BY max(created_at) DESC LIMIT ?", lookedBack,
+		limit).Scan(&names).Error
+	return names, translate(err)
 }
 
 // OpenJobs lists the jobs that are not signed for good.
@@ -146,6 +177,7 @@ func (r jobRow) toJob() (Job, error) {
 		measure.Length(r.FeelNM),
 		r.GaugeName,
 		leaves,
+		r.LeavesAre,
 		r.Mechanic,
 		r.Reason,
 		r.Meter,

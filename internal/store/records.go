@@ -49,6 +49,7 @@ type Job struct {
 	Feel       measure.Length
 	GaugeName  string
 	Leaves     gauge.Set
+	LeavesAre  string // dry or oiled, as they were felt; empty: not said
 	Mechanic   string
 	Reason     string
 	Meter      int

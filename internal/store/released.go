@@ -308,3 +308,10 @@ func intervalsToRows(tx *gorm.DB) error {
 	}
 	return nil
 }
+
+// twelfth is what the twelfth version adds.
+var twelfth = []string{
+	"ALTER TABLE vehicles ADD COLUMN counter text NOT NULL DEFAULT ''",
+	"ALTER TABLE jobs ADD COLUMN leaves_are text NOT NULL DEFAULT ''",
+	"CREATE INDEX jobs_by ON jobs (mechanic COLLATE NOCASE, created_at)",
+}

@@ -88,6 +88,7 @@ type jobRow struct {
 	Rule       string `gorm:"not null;size:20;default:''"`
 	FeelNM     int64  `gorm:"not null;default:5000"`
 	GaugeName  string `gorm:"not null;size:400"`
+	LeavesAre  string `gorm:"not null;default:''"` // dry or oiled; empty: not said
 	Leaves     string `gorm:"not null"`
 	Mechanic   string `gorm:"not null;size:400"`
 	Reason     string `gorm:"not null;size:400"`

@@ -63,10 +63,8 @@ var migrations = []func(*gorm.DB) error{
 	func(tx *gorm.DB) error { return errors.Join(all(tx, tenth), intervalsToRows(tx)) },
 	// a valve may be told in one as set, locked and read again, which a program before it does not know
 	func(*gorm.DB) error { return nil },
-	// a vehicle may count running hours
-	func(tx *gorm.DB) error {
-		return tx.Exec("ALTER TABLE vehicles ADD COLUMN counter text NOT NULL DEFAULT ''").Error
-	},
+	// a vehicle may count running hours; whether leaves were dry is said; a mechanic's jobs are found by name
+	func(tx *gorm.DB) error { return all(tx, twelfth) },
 }
 
 // all carries out statements one after another.

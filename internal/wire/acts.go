@@ -9,9 +9,7 @@ import (
 
 // forms is every kind of act as it stands on the wire: its fields here, its meaning in core/job.
 var forms = []form{
-	formed(func(a job.WayChosen) wayChosen {
-		return wayChosen{WayOf(a.Way), a.StopCount, a.BackReason, RoundFieldsOf(a.Round)}
-	}),
+	formed(WayChosenOf),
 	formed(func(a job.RoundChosen) roundChosen { return roundChosen{RoundFieldsOf(a.Round)} }),
 	formed(func(a job.TemperatureNoted) noted { return noted{Celsius(a.EngineC), Celsius(a.AmbientC)} }),
 	formed(func(a job.Prepared) prepared {
@@ -61,7 +59,7 @@ var forms = []form{
 	formed(func(job.WentHot) wentHot { return wentHot{} }),
 	formed(func(a job.TakenIn) takenIn { return takenIn{Names(a.Complaints), a.Note, a.Sound} }),
 	formed(func(a job.SoundNoted) sound { return sound{a.After, a.Note, a.File} }),
-	formed(func(a job.TaskMarked) task { return task{a.Task, a.Skip, a.Back, a.Reason} }),
+	formed(func(a job.TaskMarked) task { return task{a.Task, a.With, a.Skip, a.Back, a.Reason} }),
 	formed(func(a job.Stripped) strip {
 		return strip{a.Step, StripStep{a.Text, a.Fastener, a.SocketMM, a.Note}}
 	}),
@@ -74,15 +72,20 @@ var forms = []form{
 	formed(func(a job.Countersigned) countersigned { return countersigned{a.By} }),
 }
 
-// wayChosen is the sequence, its order and direction, and how the engine is gone round.
-type wayChosen struct {
+// WayChosen is the sequence, its order and direction, and how the engine is gone round.
+type WayChosen struct {
 	Way
 	Stops      int    `json:"stop_count,omitempty" minimum:"0" maximum:"80" doc:"for fewest_stops; 0: as few as reach the margin"`
 	BackReason string `json:"back_reason,omitempty" maxLength:"200" doc:"why the crank is turned back though the sheet does not allow it"`
 	RoundFields
 }
 
-func (w wayChosen) act(*Faults) job.Act {
+// WayChosenOf writes the choice of a sequence.
+func WayChosenOf(a job.WayChosen) WayChosen {
+	return WayChosen{WayOf(a.Way), a.StopCount, a.BackReason, RoundFieldsOf(a.Round)}
+}
+
+func (w WayChosen) act(*Faults) job.Act {
 	return job.WayChosen{Way: w.Core(w.Stops), BackReason: w.BackReason, Round: w.core()}
 }
 

@@ -33,14 +33,15 @@ func (w sound) act(*Faults) job.Act {
 
 // task ticks a step around the bench off, passes it over, or lets it wait again.
 type task struct {
-	Task   string `json:"task" maxLength:"40" doc:"its id"`
-	Skip   bool   `json:"skip,omitempty" doc:"it is passed over, with its reason"`
-	Back   bool   `json:"back,omitempty" doc:"it waits again"`
-	Reason string `json:"reason,omitempty" maxLength:"200" doc:"why it is passed over, or done all the same"`
+	Task   string   `json:"task" maxLength:"40" doc:"its id"`
+	With   []string `json:"with,omitempty" maxItems:"60" doc:"the other steps of its group that are ticked with it"`
+	Skip   bool     `json:"skip,omitempty" doc:"it is passed over, with its reason"`
+	Back   bool     `json:"back,omitempty" doc:"it waits again"`
+	Reason string   `json:"reason,omitempty" maxLength:"200" doc:"why it is passed over, or done all the same"`
 }
 
 func (w task) act(*Faults) job.Act {
-	return job.TaskMarked{Task: w.Task, Skip: w.Skip, Back: w.Back, Reason: w.Reason}
+	return job.TaskMarked{Task: w.Task, With: w.With, Skip: w.Skip, Back: w.Back, Reason: w.Reason}
 }
 
 // strip writes down what came off to reach the valves, for this engine's next visit.

@@ -36,7 +36,9 @@ const text = computed({
     else if (figure !== null) model.value = own.value?.kept(figure) ?? figure
   },
 })
-const beside = computed(() => (own.value && props.of !== 'hours' && model.value !== undefined ? `= ${own.value.other(model.value)}` : ''))
+const beside = computed(() =>
+  own.value && props.of !== 'hours' && model.value !== undefined ? `= ${own.value.other(model.value)}` : '',
+)
 </script>
 
 <template>

@@ -29,12 +29,20 @@ export function leaves(list: number[]): string {
   return list.map(mm).join(' + ')
 }
 
+const months = ['Jan', 'Feb', 'Mar', 'Apr', 'May', 'Jun', 'Jul', 'Aug', 'Sep', 'Oct', 'Nov', 'Dec']
+
+/** A day, of a time or of a date alone, as it is written everywhere: "29 Nov 2026". */
+export function day(iso: string): string {
+  const at = new Date(iso.length === 10 ? `${iso}T12:00` : iso)
+  return `${at.getDate()} ${months[at.getMonth()]} ${at.getFullYear()}`
+}
+
 /** A time of day with its date where that is not today. */
 export function when(iso: string, now = new Date()): string {
   const at = new Date(iso)
   const time = at.toLocaleTimeString([], { hour: '2-digit', minute: '2-digit', hour12: false })
   if (at.toDateString() === now.toDateString()) return `today ${time}`
-  return `${at.toLocaleDateString([], { day: 'numeric', month: 'short' })} ${time}`
+  return `${day(iso)}, ${time}`
 }
 
 /** A time of day: "14:20". */

@@ -108,6 +108,12 @@ export const rounds = choices({
   read_only: 'Read only',
   free_first: 'Free all first',
 })
+/** The rounds as they are chosen: going round twice is a whole second round in which every valve is read and, where out, set again. */
+export const roundsChosen = [
+  ...rounds.slice(0, 1),
+  { value: 'twice', title: 'Go round twice' } as const,
+  ...rounds.slice(1),
+]
 export const kindsFirst = choices({
   both: 'Both kinds at each stop',
   exhaust: 'Exhausts first',
@@ -123,6 +129,7 @@ export const checkTurns = [
 export const checkRounds = choices({ set_ones: 'Check those set', all: 'Check all', none: 'No check' })
 const roundHow = {
   set_as_you_go: 'At each stop: read a valve, leave it if it is in, else set it, lock it and read it again.',
+  twice: 'As set as you go, then the whole way round once more: every valve is read again, and set where it is out.',
   read_first: 'The whole engine as found, nothing touched; then those that are out are set.',
   read_only: 'Every valve as found, nothing is set: an inspection, or a second opinion.',
   free_first:

@@ -9,6 +9,7 @@ import { useJob } from '@/features/bench/useJob'
 import SoundPart from './SoundPart.vue'
 import BoltsDrawing from './BoltsDrawing.vue'
 import LearnPart from './LearnPart.vue'
+import NextSteps from './NextSteps.vue'
 import NutsPart from './NutsPart.vue'
 import SealantClocks from './SealantClocks.vue'
 import StandPart from './StandPart.vue'
@@ -16,7 +17,7 @@ import StepList from './StepList.vue'
 import FindingsPart from './FindingsPart.vue'
 import TakeInPart from './TakeInPart.vue'
 import ToolsPart from './ToolsPart.vue'
-import { countOf, partNames, parts, standing, useAround, type Part, type Task } from './useAround'
+import { countOf, partNames, parts, standing, together, useAround, type Part, type Task } from './useAround'
 
 const id = String(useRoute().params.id)
 const { view, state, trouble, refusal, load, send, undo } = useJob(id)
@@ -39,11 +40,14 @@ const shown = computed(() => tasks.value.filter((t) => t.part === part.value))
 /** The step that waits in the part that is shown. */
 const now = computed(() => shown.value.find((t) => !t.marked))
 const sealed = computed(() => state.value?.phase === 'done')
+/** Groups that were opened, to be ticked one by one. */
+const opened = ref<string[]>([])
+const group = computed(() => (now.value ? together(shown.value, now.value, opened.value) : []))
 
-const mark = (t: Task, more: { skip?: boolean; back?: boolean; reason?: string } = {}) =>
+const mark = (t: Task, more: { skip?: boolean; back?: boolean; reason?: string; with?: string[] } = {}) =>
   send({ kind: 'task', task: t.id, ...more })
-async function done(t: Task) {
-  await mark(t)
+async function done(t: Task, others: Task[] = []) {
+  await mark(t, others.length ? { with: others.map((o) => o.id) } : {})
   if (!refusal.value && !shown.value.some((s) => !s.marked)) chosen.value = false
 }
 
@@ -52,7 +56,8 @@ const asking = ref<{ task: Task; skip: boolean } | null>(null)
 const refusedStart = computed(() => refusal.value !== '' && now.value?.id === 'start')
 
 useKeys((k) => {
-  if (k === 'Enter' && now.value && part.value !== 'take_in' && !sealed.value) void done(now.value)
+  if (k === 'Enter' && now.value && part.value !== 'take_in' && !sealed.value)
+    void done(now.value, group.value.slice(1))
   else if (k === 'z' || k === 'Z') void undo()
   else return false
   return true
@@ -98,16 +103,19 @@ useKeys((k) => {
       <FindingsPart v-else-if="part === 'findings'" :view="view" :sealed="sealed" @do="send" />
       <ToolsPart v-else-if="part === 'tools'" :tools="state.tools" :sealed="sealed" @do="send" />
       <template v-else>
-        <section v-if="now && !sealed" class="next edged-brass d-grid ga-3 py-4 px-5 rounded" aria-live="polite">
-          <h2 class="lh-tight">{{ now.text }}.</h2>
-          <p v-if="now.caution" class="caution ps-3">{{ now.caution }}</p>
-          <div class="do d-flex flex-wrap ga-2">
-            <VBtn @click="asking = { task: now, skip: true }">Pass over…</VBtn>
-            <VBtn class="go fs-22" variant="flat" size="large" @click="done(now)">Done <kbd>Enter</kbd></VBtn>
-          </div>
+        <NextSteps
+          v-if="now && !sealed"
+          :group="group"
+          @done="done(now, group.slice(1))"
+          @open="opened.push(now.group)"
+          @over="asking = { task: now, skip: true }"
+        >
           <NutsPart v-if="now.id === 'nuts'" :view="view" @do="send" />
-          <BoltsDrawing v-if="now.id.startsWith('bolts_') && state.bolts.length" :bolts="state.bolts" />
-        </section>
+          <BoltsDrawing
+            v-if="group.some((t) => t.id.startsWith('bolts_')) && state.bolts.length"
+            :bolts="state.bolts"
+          />
+        </NextSteps>
         <section v-else class="next edged-brass d-grid ga-3 py-4 px-5 rounded">
           <h2 class="lh-tight">
             {{ partNames[part] }}: <em class="brass">{{ standing(shown, sealed) }}</em>
@@ -152,19 +160,15 @@ useKeys((k) => {
   height: auto;
 }
 
-h2 {
+.around :deep(.next h2) {
   font-size: clamp(26px, 2.6vw, 34px);
 }
 
-.caution {
-  border-left: 6px solid var(--undecided);
-}
-
-.do .v-btn {
+.around :deep(.do .v-btn) {
   min-height: 64px;
 }
 
-.go {
+.around :deep(.go) {
   flex: 1 1 220px;
 }
 

@@ -31,9 +31,8 @@ defineEmits<{ done: [task: Task]; back: [task: Task] }>()
       </VBtn>
       <span class="text"
         >{{ t.text
-        }}<small v-if="t.reason" class="quiet d-block fs-15"
-          >{{ t.skipped ? 'Passed over: ' : '' }}{{ t.reason }}</small
-        ></span
+        }}<small v-if="t.reason" class="quiet d-block fs-15">{{ t.skipped ? 'Passed over: ' : '' }}{{ t.reason }}</small
+        ><small v-if="t.grouped" class="quiet d-block fs-15">ticked as a group</small></span
       >
       <span v-if="t.at" class="quiet figure">{{ clock(t.at) }}</span>
     </li>

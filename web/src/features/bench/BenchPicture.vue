@@ -3,6 +3,7 @@ import { useLocalStorage } from '@vueuse/core'
 import { computed } from 'vue'
 import type { JobView, PlanView } from '@/shared/api/client'
 import HeadDrawing from '@/shared/engine/HeadDrawing.vue'
+import { person } from '@/shared/mine'
 import { stands, standWords, type Stand } from '@/shared/engine/headLayout'
 import SideView from '@/shared/engine/SideView.vue'
 import TurnBand from '@/shared/engine/TurnBand.vue'
@@ -27,7 +28,7 @@ const state = computed(() => props.view.state)
 const finding = computed(() => props.find.on.value)
 const found = computed(() => props.find.found.value)
 /** Where this screen’s mechanic stands, chosen once. */
-const stand = useLocalStorage<Stand>('metronix.stand', 'left')
+const stand = useLocalStorage<Stand>(`metronix.stand.${person()}`, 'left')
 const plan = computed(() => props.preview ?? state.value.plan ?? null)
 const limits = computed(() => {
   const { intake, exhaust, source, state: heat } = state.value.card

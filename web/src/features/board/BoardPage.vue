@@ -3,6 +3,7 @@ import { computed, ref } from 'vue'
 import { answered, api, type JobShort } from '@/shared/api/client'
 import { queryClient, reads, soonAgain, useRead } from '@/shared/api/reads'
 import AppPage from '@/shared/AppPage.vue'
+import { day } from '@/shared/units'
 import StateNote from '@/shared/StateNote.vue'
 import { ToldBar } from '@/shared/later'
 import { useQueue } from '@/shared/useQueue'
@@ -109,7 +110,7 @@ const groups = computed(() => [
     <section v-if="dueSoon.length" class="strips below d-grid ga-3" aria-label="Vehicles due">
       <h2 class="quiet fs-20">Due soon</h2>
       <RouterLink v-for="d in dueSoon" :key="d.vehicle_id" :to="`/vehicles/${d.vehicle_id}`">
-        <b>{{ d.vehicle }}</b>, {{ new Date(d.on).toLocaleDateString([], { dateStyle: 'medium' }) }}: {{ d.because }}
+        <b>{{ d.vehicle }}</b>, {{ day(d.on) }}: {{ d.because }}
       </RouterLink>
     </section>
   </AppPage>

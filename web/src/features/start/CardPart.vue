@@ -12,7 +12,9 @@ const props = defineProps<{
   engine: Schemas['Engine']
   cards: Schemas['Card'][]
   feelFault: boolean
+  /** Why the rule of one leaf is proposed; empty: it is not. */ ruleWhy?: string
 }>()
+defineEmits<{ /** Something was chosen that is proposed otherwise. */ byHand: [what: 'card' | 'rule'] }>()
 /** What is chosen, of the whole start. */
 const form = defineModel<ReturnType<typeof useStart>['form']['value']>('form', { required: true })
 
@@ -49,6 +51,7 @@ const window = (l: Schemas['Limits']) => `${gaps(l.in_thou).window(l)} ${gaps(l.
     label="Clearance card"
     :options="cards.map((c, value) => ({ value, c }))"
     tiles
+    @update:model-value="$emit('byHand', 'card')"
   >
     <b>{{ c.state }} · {{ c.source }}</b>
     <small v-if="value >= (engine.cards?.length ?? 0)" class="differs undecided fs-15">of this vehicle alone</small>
@@ -70,8 +73,9 @@ const window = (l: Schemas['Limits']) => `${gaps(l.in_thou).window(l)} ${gaps(l.
     hide-details
   />
   <PickOne v-if="passes.length > 1" v-model="form.hotCard" label="Hot pass" :options="passes" />
+  <p v-if="ruleWhy" class="quiet" role="note">By one leaf: {{ ruleWhy }}</p>
   <FoldAway title="Aim, rule and feel">
-    <PickOne v-model="form.aim" label="Aim" :options="aims" />
+    <PickOne v-model="form.aim" label="Aim" :options="aims" @update:model-value="$emit('byHand', 'rule')" />
     <VTextField
       v-if="form.aim !== 'nominal'"
       v-model="form.aimReason"
@@ -79,7 +83,7 @@ const window = (l: Schemas['Limits']) => `${gaps(l.in_thou).window(l)} ${gaps(l.
       maxlength="200"
       hide-details
     />
-    <PickOne v-model="form.rule" label="Rule" :options="rules" />
+    <PickOne v-model="form.rule" label="Rule" :options="rules" @update:model-value="$emit('byHand', 'rule')" />
     <VTextField
       v-model="form.feel"
       label="Uncertainty of your feel, either way"

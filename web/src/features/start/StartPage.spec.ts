@@ -25,7 +25,9 @@ const cart = { id: 'v1', name: 'Pump cart', plate: 'LM 1', engine_id: 'e1', engi
 
 let asked: Asked[]
 let refuse = 0
+let myWay: unknown
 beforeEach(() => {
+  myWay = 404
   localStorage.clear()
   sessionStorage.clear()
   refuse = 0
@@ -35,6 +37,7 @@ beforeEach(() => {
     if (path === '/engines')
       return [{ id: 'e1', name: 'Four', cards: [card('cold', 'book'), card('cold', 'plate', limits(0.2, 0.26))] }]
     if (path === '/gauge-sets') return [{ id: 'a', name: 'Drawer set', leaves: 10 }]
+    if (path.endsWith('/my-way')) return myWay
     return []
   })
 })
@@ -54,6 +57,33 @@ const press = async (w: Page, text: string) => {
 const go = (w: Page) => w.findAll('button').find((b) => b.text() === 'Start the job')!
 
 describe('the page that starts a job', () => {
+  it('starts as it was done last in one tap, and shows the rest where it is wanted', async () => {
+    myWay = {
+      mechanic: 'June Halloway',
+      names: ['June Halloway', 'Oskar Venn'],
+      says: 'Rocking pairs, as the crank turns; set as you go, no check',
+      gauge_set_id: 'a',
+      leaves_are: 'oiled',
+      card: 0,
+      rule: 'workshop',
+      aim: 'nominal',
+      back: '',
+      gone: [],
+      way: { school: 'rocking_pairs', check: 'none' },
+    }
+    localStorage.setItem('metronix.mechanic', 'June Halloway')
+    const w = await opened()
+    await press(w, 'Pump cart')
+    expect(w.text()).toContain('As you did it last: Rocking pairs, as the crank turns; set as you go, no check')
+    expect(w.text()).not.toContain('Clearances')
+    await press(w, 'Otherwise')
+    expect(w.text()).toContain('Clearances')
+    await press(w, 'Start as last time')
+    expect(asked.filter((a) => a.method === 'POST').map((a) => a.body)).toMatchObject([
+      { vehicle_id: 'v1', leaves_are: 'oiled' },
+      { kind: 'way_chosen', school: 'rocking_pairs' },
+    ])
+  })
   it('opens part by part, says what is missing, and starts with what was chosen', async () => {
     const w = await opened()
     expect(w.text()).toContain('Choose the vehicle.')

@@ -1,15 +1,17 @@
 <script setup lang="ts">
 import NumberField from '@/shared/NumberField.vue'
-import { nextTick, onMounted, ref, useTemplateRef } from 'vue'
+import { computed, nextTick, onMounted, ref, useTemplateRef, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import type { Schemas } from '@/shared/api/client'
 import AppPage from '@/shared/AppPage.vue'
 import FoldAway from '@/shared/FoldAway.vue'
 import PickOne from '@/shared/PickOne.vue'
+import AsLastTime from './AsLastTime.vue'
 import CardPart from './CardPart.vue'
 import OdometerWhy from './OdometerWhy.vue'
 import VehicleForm from './VehicleForm.vue'
-import { counter } from '@/shared/mine'
+import { counter, mine, shown } from '@/shared/mine'
+import { choices } from '@/shared/words'
 import { useStart } from './useStart'
 
 const router = useRouter()
@@ -32,6 +34,10 @@ const {
   backwards,
   slipped,
 } = s
+const { way, chosen, byHand } = s.my
+/** The start in one tap stands before the rest, which is folded away. */
+const asLast = computed(() => (way.value?.way ? way.value : null))
+const otherwise = ref(false)
 const editing = ref<'' | 'new' | 'this'>('')
 const says = useTemplateRef<HTMLElement>('says')
 
@@ -40,10 +46,12 @@ onMounted(async () => {
   if (loaded.value && vehicles.value.length === 0) editing.value = 'new'
 })
 
+const leavesAre = choices({ dry: 'Felt dry', oiled: 'Felt oiled' })
 const reasons = ['Distance interval', 'Ticking when warm', 'Rough idle', 'After a new cam has run in', 'Belt is due']
 function pick(id: string) {
   s.choose(id)
   editing.value = ''
+  otherwise.value = false
 }
 
 async function stored(v: Schemas['Vehicle']) {
@@ -57,8 +65,15 @@ async function remove() {
   editing.value = ''
 }
 
-async function start() {
-  const id = await s.start()
+// What was chosen leads on: the next thing comes into view by itself.
+const last = useTemplateRef<{ $el: HTMLElement }>('last')
+watch(asLast, async (now) => {
+  await nextTick()
+  if (now) last.value?.$el.scrollIntoView?.({ block: 'nearest' })
+})
+
+async function start(asLast = false) {
+  const id = await s.start(asLast)
   if (id) return router.push(`/jobs/${id}`)
   await nextTick()
   says.value?.scrollIntoView({ block: 'center' })
@@ -115,11 +130,42 @@ async function start() {
           </div>
         </FoldAway>
       </section>
-      <section v-if="engine" class="d-grid ga-3">
-        <h2 class="d-flex align-center ga-3 fs-26"><i class="d-grid place-center brass fs-20">2</i> Clearances</h2>
-        <CardPart v-model:form="form" :engine="engine" :cards="cards" :feel-fault="Boolean(faults.feel_mm)" />
+      <section v-if="engine && way?.names.length && !job" class="d-grid ga-2">
+        <PickOne
+          v-model="form.mechanic"
+          label="Who does it"
+          :options="way.names.map((n) => ({ value: n, title: n }))"
+          small
+        />
       </section>
-      <section v-if="engine" class="d-grid ga-3">
+      <AsLastTime
+        v-if="asLast && vehicle"
+        ref="last"
+        v-model:odometer="form.odometer"
+        v-model:why="form.odometerWhy"
+        :way="asLast"
+        :vehicle="vehicle"
+        :set="sets.find((g) => g.id === form.set)?.name ?? ''"
+        :missing="missing"
+        :starting="s.starting.value"
+        :backwards="backwards"
+        @start="start(true)"
+        @slip="slipped = $event"
+      />
+      <VBtn v-if="asLast && !otherwise" class="justify-self-start" @click="otherwise = true">Otherwise…</VBtn>
+      <section v-if="engine && (!asLast || otherwise)" class="d-grid ga-3">
+        <h2 class="d-flex align-center ga-3 fs-26"><i class="d-grid place-center brass fs-20">2</i> Clearances</h2>
+        <p v-if="way?.card_asked && !chosen.card" class="caution ps-3">{{ way.card_asked }}</p>
+        <CardPart
+          v-model:form="form"
+          :engine="engine"
+          :cards="cards"
+          :feel-fault="Boolean(faults.feel_mm)"
+          :rule-why="form.rule === 'one_leaf' ? (way?.rule_why ?? '') : ''"
+          @by-hand="byHand"
+        />
+      </section>
+      <section v-if="engine && (!asLast || otherwise)" class="d-grid ga-3">
         <h2 class="d-flex align-center ga-3 fs-26">
           <i class="d-grid place-center brass fs-20">3</i> Feelers, mechanic, reason
         </h2>
@@ -129,15 +175,21 @@ async function start() {
           label="Gauge set"
           :options="sets.map((g) => ({ value: g.id, g }))"
           tiles
+          @update:model-value="byHand('set')"
         >
           <b>{{ g.name }}</b><span class="quiet">{{ g.leaves }} leaves</span>
         </PickOne>
+        <p v-for="g in way?.gone ?? []" :key="g" class="caution ps-3" role="note">{{ g }}</p>
+        <PickOne v-model="form.leavesAre" label="Leaves" :options="leavesAre" small may-be-none />
         <div class="fields fits-240 d-grid ga-3 mt-2">
           <VTextField v-model="form.mechanic" label="Mechanic" maxlength="100" :error-messages="faults.mechanic" />
           <NumberField
             v-model="form.odometer"
             :label="vehicle?.counts === 'h' ? 'Running hours' : 'Odometer'"
             :of="counter(vehicle?.counts)"
+            :placeholder="
+              vehicle && shown(vehicle) ? `last ${mine(counter(vehicle.counts)).bare(shown(vehicle)!)}` : ''
+            "
             whole
             :error="Boolean(faults.odometer_km || faults.hours)"
             :faults="faults.odometer_km || faults.hours"
@@ -155,13 +207,14 @@ async function start() {
       </section>
       <div ref="says">
         <VAlert v-if="trouble">{{ [trouble, ...Object.values(faults)].join(' ') }}</VAlert>
-        <p v-else-if="missing" class="quiet" role="status">{{ missing }}</p>
+        <p v-else-if="missing && !(asLast && !otherwise)" class="quiet" role="status">{{ missing }}</p>
       </div>
       <VBtn
+        v-if="!asLast || otherwise"
         class="go justify-self-start fs-24"
-        variant="flat"
+        :variant="asLast ? 'outlined' : 'flat'"
         :disabled="missing !== '' || s.starting.value"
-        @click="start"
+        @click="start()"
       >
         {{ job ? 'Save the correction' : 'Start the job' }}
       </VBtn>
@@ -176,6 +229,10 @@ h2 i {
   border: 3px solid var(--brass);
   border-radius: 50%;
   font-style: normal;
+}
+
+.caution {
+  border-left: 6px solid var(--undecided);
 }
 
 .go {

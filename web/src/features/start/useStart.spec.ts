@@ -31,7 +31,20 @@ const job = {
 
 let asked: Asked[]
 let refuse = 0
+const unknown = {
+  names: [],
+  mechanic: '',
+  says: '',
+  gauge_set_id: '',
+  leaves_are: '',
+  card: -1,
+  rule: 'workshop',
+  aim: 'nominal',
+  gone: [],
+}
+let myWay: Record<string, unknown> = unknown
 beforeEach(() => {
+  myWay = unknown
   localStorage.clear()
   sessionStorage.clear()
   refuse = 0
@@ -48,6 +61,7 @@ beforeEach(() => {
         { id: 'a', name: 'Set a' },
         { id: 'b', name: 'Set b' },
       ]
+    if (path.endsWith('/my-way')) return myWay
     if (path === '/jobs') return [{ id: 'going', vehicle: 'Vehicle v1', plate: 'v1' }]
     return job
   })
@@ -77,11 +91,11 @@ describe('starting a job', () => {
     expect(s.missing.value).not.toBe('')
   })
 
-  it('has the odometer as it was seen last, and asks why one runs backwards', async () => {
+  it('has the odometer read anew, and asks why one runs backwards', async () => {
     const s = await opened()
     s.choose('v1')
     s.form.value.mechanic = 'Oskar Venn'
-    expect(s.form.value.odometer).toBe(80000)
+    expect(s.form.value.odometer).toBeUndefined()
     expect(s.backwards.value).toBe('')
     s.form.value.odometer = 79000
     expect(s.backwards.value).toBe('80,000 km')
@@ -95,7 +109,6 @@ describe('starting a job', () => {
     s.every.value[0] = { ...s.every.value[0]!, id: 'pump', counts: 'h', odometer_km: 0, hours: 1250 }
     s.choose('pump')
     s.form.value.mechanic = 'Oskar Venn'
-    expect(s.form.value.odometer).toBe(1250)
     s.form.value.odometer = 125
     expect(s.backwards.value).toBe('1,250 h')
     expect(s.missing.value).toBe('Say why the hour meter shows less than last time.')
@@ -107,7 +120,42 @@ describe('starting a job', () => {
     expect((await opened('', 'gone')).form.value.vehicle).toBe('')
     const s = await opened('', 'v1')
     expect(s.form.value.vehicle).toBe('v1')
-    expect(s.form.value.odometer).toBe(80000)
+  })
+
+  it('fills in how the mechanic did it last, but what was chosen by hand, and starts so in one', async () => {
+    const way = { school: 'rocking_pairs', order: 'turning', round: 'set_as_you_go', check: 'none' }
+    myWay = {
+      ...unknown,
+      gauge_set_id: 'b',
+      feel_mm: 0.003,
+      leaves_are: 'oiled',
+      card: 1,
+      rule: 'one_leaf',
+      aim: 'loose',
+      way,
+    }
+    localStorage.setItem('metronix.mechanic', 'June Aster')
+    const s = await opened()
+    s.choose('v1')
+    await vi.waitFor(() => expect(s.my.way.value?.way).toEqual(way))
+    expect(asked.find((a) => a.path.endsWith('/my-way'))!.query).toBe('?mechanic=June%20Aster')
+    expect(s.form.value).toMatchObject({
+      set: 'b',
+      card: 1,
+      rule: 'one_leaf',
+      aim: 'loose',
+      leavesAre: 'oiled',
+      feel: '0.003',
+    })
+    s.form.value.set = 'a'
+    s.my.byHand('set')
+    await vi.waitFor(() => expect(asked.at(-1)!.query).toContain('gauge_set_id=a'))
+    expect(s.form.value.set).toBe('a')
+    const id = await s.start(true)
+    expect(asked.filter((a) => a.method === 'POST').map((a) => a.body)).toMatchObject([
+      { id, card: 1, gauge_set_id: 'a', leaves_are: 'oiled', odometer_km: 0 },
+      { ...way, kind: 'way_chosen' },
+    ])
   })
 
   it('lets the hot pass go where another card is chosen than a cold one', async () => {

@@ -4,6 +4,7 @@ import { readOnce, reads } from '@/shared/api/reads'
 import { decimal, slip } from '@/shared/decimal'
 import { counter, meterName, mine, sent, shown, speakTo } from '@/shared/mine'
 import { useDraft } from '@/shared/useDraft'
+import { useMyWay } from './useMyWay'
 
 type Vehicle = Schemas['Vehicle']
 
@@ -34,9 +35,11 @@ export function useStart(correcting = '', asked = '') {
     feel: remembered('feel', '0.005'),
     mechanic: remembered('mechanic'),
     reason: '',
+    leavesAre: '' as '' | 'dry' | 'oiled',
     odometer: undefined as number | undefined,
     odometerWhy: '',
   })
+  const my = useMyWay(form, correcting !== '')
   const untouched = ref(JSON.stringify(form.value))
   const draft = useDraft(
     correcting ? `start.${correcting}` : 'start',
@@ -71,6 +74,7 @@ export function useStart(correcting = '', asked = '') {
       feel: String(view.feel_mm),
       mechanic: view.mechanic,
       reason: view.reason,
+      leavesAre: view.leaves_are as '' | 'dry' | 'oiled',
       odometer: shown(view),
       odometerWhy: view.odometer_why,
     }
@@ -101,7 +105,7 @@ export function useStart(correcting = '', asked = '') {
     }
   }
 
-  /** Another vehicle is another engine: its first card, and its counter as it was seen last. */
+  /** Another vehicle is another engine: its first card; its counter is read anew. */
   function choose(id: string) {
     if (id === form.value.vehicle) return
     form.value = {
@@ -109,7 +113,7 @@ export function useStart(correcting = '', asked = '') {
       vehicle: id,
       card: 0,
       hotCard: -1,
-      odometer: shown(every.value.find((v) => v.id === id) ?? {}),
+      odometer: undefined,
       odometerWhy: '',
     }
   }
@@ -150,8 +154,8 @@ export function useStart(correcting = '', asked = '') {
   const id = correcting || newID()
   const starting = ref(false)
 
-  /** Starts the job, or corrects it; gives its id, or nothing where that was refused. */
-  async function start(): Promise<string> {
+  /** Starts the job, by the sequence of last time too, or corrects it; gives its id, or nothing where that was refused. */
+  async function start(asLast = false): Promise<string> {
     if (starting.value || missing.value) return ''
     starting.value = true
     faults.value = {}
@@ -167,6 +171,7 @@ export function useStart(correcting = '', asked = '') {
       aim_reason: f.aim !== 'nominal' ? f.aimReason.trim() : '',
       rule: f.rule,
       feel_mm: decimal(f.feel)!,
+      leaves_are: f.leavesAre,
       mechanic: f.mechanic.trim(),
       reason: f.reason,
       ...sent(vehicle.value?.counts, f.odometer),
@@ -175,6 +180,14 @@ export function useStart(correcting = '', asked = '') {
     try {
       if (correcting) await answered(api.PUT('/api/v1/jobs/{id}/start', { params: { path: { id } }, body }))
       else await answered(api.POST('/api/v1/jobs', { body: { id, ...body } }))
+      const way = asLast && my.way.value?.way
+      if (way)
+        await answered(
+          api.POST('/api/v1/jobs/{id}/happenings', {
+            params: { path: { id } },
+            body: { ...way, kind: 'way_chosen', id: `${id}-way` },
+          }),
+        ).catch(() => {}) // the bench asks for it where it was not taken
       for (const [name, value] of [
         ['feel', f.feel],
         ['set', f.set],
@@ -231,5 +244,6 @@ export function useStart(correcting = '', asked = '') {
     starting,
     start,
     putOnBoard,
+    my,
   }
 }

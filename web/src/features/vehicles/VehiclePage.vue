@@ -7,13 +7,13 @@ import AppPage from '@/shared/AppPage.vue'
 import NumberField from '@/shared/NumberField.vue'
 import StateNote from '@/shared/StateNote.vue'
 import { counter, mine, shown } from '@/shared/mine'
+import { day } from '@/shared/units'
 import OwnCards from './OwnCards.vue'
 import WearPart from './WearPart.vue'
 
 const id = String(useRoute().params.id)
 const { data, trouble, again } = useRead(reads.history(id))
 const visits = computed(() => [...(data.value?.visits ?? [])].reverse())
-const day = (iso: string) => new Date(iso).toLocaleDateString([], { dateStyle: 'medium' })
 const counts = computed(() => data.value?.vehicle.counts)
 const run = (n: number) => mine(counter(counts.value)).say(Math.floor(n))
 /** An interval as it is typed; one with a day is due once, counted from there. */

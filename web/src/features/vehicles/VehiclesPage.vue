@@ -3,6 +3,7 @@ import { refDebounced } from '@vueuse/core'
 import { computed, ref } from 'vue'
 import { reads, useRead } from '@/shared/api/reads'
 import AppPage from '@/shared/AppPage.vue'
+import { day } from '@/shared/units'
 import { counter, mine, shown } from '@/shared/mine'
 import StateNote from '@/shared/StateNote.vue'
 
@@ -13,7 +14,6 @@ const step = 50
 const many = ref(step)
 const { data, trouble, again } = useRead(computed(() => reads.vehiclesFound(search.value.trim(), many.value)))
 const { data: due } = useRead(reads.due())
-const day = (iso: string) => new Date(iso).toLocaleDateString([], { dateStyle: 'medium' })
 </script>
 
 <template>

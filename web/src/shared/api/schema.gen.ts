@@ -946,6 +946,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/vehicles/{id}/my-way": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** How a mechanic went about this vehicle's engine last, to be proposed again */
+        get: operations["my-way"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/vehicles/{id}/on-board": {
         parameters: {
             query?: never;
@@ -2673,6 +2690,8 @@ export interface components {
             skip?: boolean;
             /** @description its id */
             task: string;
+            /** @description the other steps of its group that are ticked with it */
+            with?: string[];
         };
         HappeningTemperature: {
             /** @description a temperature in degrees Celsius */
@@ -3200,6 +3219,8 @@ export interface components {
             waits?: components["schemas"]["Deferral"];
             /** @description the same in words */
             waits_said?: string;
+            /** @description valves that fell back twice while locked, where no check by turning was chosen */
+            worth_checking?: string[];
         };
         JobShims: {
             /** @description shims taken out and not in the engine */
@@ -3296,6 +3317,11 @@ export interface components {
              * @description running hours, of a vehicle that counts them, in place of odometer_km
              */
             hours?: number;
+            /**
+             * @description how the leaves are felt; empty: not said
+             * @enum {string}
+             */
+            leaves_are?: "" | "dry" | "oiled";
             mechanic: string;
             /**
              * Format: int64
@@ -3472,6 +3498,8 @@ export interface components {
             waits?: components["schemas"]["Deferral"];
             /** @description the same in words */
             waits_said: string;
+            /** @description valves that fell back twice while locked, where no check by turning was chosen */
+            worth_checking: string[];
         };
         JobView: {
             /** @enum {string} */
@@ -3501,6 +3529,8 @@ export interface components {
              * @description running hours, of a vehicle that counts them, in place of odometer_km
              */
             hours?: number;
+            /** @enum {string} */
+            leaves_are: "" | "dry" | "oiled";
             lock_shift: components["schemas"]["LockShift"];
             mechanic: string;
             /** Format: int64 */
@@ -3593,6 +3623,43 @@ export interface components {
             required_margin_deg: number;
             warnings: components["schemas"]["Fault"][];
         };
+        MyWay: {
+            /** @enum {string} */
+            aim: "nominal" | "loose" | "upper";
+            /** @description the caution where that way turns the crank back; empty: it does not */
+            back: string;
+            /**
+             * Format: int64
+             * @description index of the clearance card; −1: it is asked
+             */
+            card: number;
+            /** @description why it is; empty: it is not */
+            card_asked: string;
+            /** @description a length in millimetres, at most six decimal places */
+            feel_mm?: number;
+            /** @description empty: not known, or gone since */
+            gauge_set_id: string;
+            /** @description what he used and is not there any more */
+            gone: string[];
+            /** @enum {string} */
+            leaves_are: "" | "dry" | "oiled";
+            mechanic: string;
+            /** @description who began a job lately, the last first */
+            names: string[];
+            /**
+             * Format: date-time
+             * @description when that job was begun
+             */
+            on?: string;
+            /** @enum {string} */
+            rule: "workshop" | "guarded" | "one_leaf";
+            /** @description why that rule, where it is not this mechanic's */
+            rule_why: string;
+            /** @description the sequence, round, rule and leaves of the last job on this sheet by this card, in a line; empty: there is none */
+            says: string;
+            /** @description to be sent as a way_chosen once the job is begun */
+            way?: components["schemas"]["WayChosen"];
+        };
         NewGaugeSet: {
             /** @description date of the last check, 2026-03-31 */
             checked?: string;
@@ -3626,6 +3693,11 @@ export interface components {
             hours?: number;
             /** @description made by the client; starting it twice starts it once */
             id: string;
+            /**
+             * @description how the leaves are felt; empty: not said
+             * @enum {string}
+             */
+            leaves_are?: "" | "dry" | "oiled";
             mechanic: string;
             /**
              * Format: int64
@@ -3686,6 +3758,8 @@ export interface components {
             instruction?: components["schemas"]["Instruction"];
             /** @description the leaves for the valve, thinnest first */
             ladder: components["schemas"]["Rung"][];
+            /** @description before that the vehicle is made safe: nobody has said so yet, by the task safe */
+            make_safe: boolean;
             /** @description the words under the cylinders on the drawing of the head */
             notes: components["schemas"]["Note"][];
             /** @description that a mark is to be painted on the pulley before the crank is turned, and where; empty: none */
@@ -4199,6 +4273,10 @@ export interface components {
             at?: string;
             /** @description what to mind; empty: nothing */
             caution: string;
+            /** @description what it may be ticked off with; empty: it is ticked singly */
+            group: string;
+            /** @description it was ticked with others, as a group */
+            grouped: boolean;
             id: string;
             /** @description done, or passed over */
             marked: boolean;
@@ -4590,6 +4668,57 @@ export interface components {
              */
             tight: number;
             valves: components["schemas"]["VisitValve"][];
+        };
+        WayChosen: {
+            /**
+             * @description what becomes of a valve that is in and off the aim; left out: as before; leave_in
+             * @enum {string}
+             */
+            aiming?: "leave_in" | "all_to_aim";
+            /** @description why the crank is turned back though the sheet does not allow it */
+            back_reason?: string;
+            /**
+             * @description left out: as before; all
+             * @enum {string}
+             */
+            check?: "all" | "set_ones" | "none";
+            /**
+             * Format: int64
+             * @description turns of the crank before the check; left out: as before; as the sheet says
+             * @enum {integer}
+             */
+            check_turns?: 2 | 4;
+            /** @enum {string} */
+            direction?: "" | "running" | "back";
+            /**
+             * @description left out: as before; one_go
+             * @enum {string}
+             */
+            locking?: "one_go" | "nip_then_torque";
+            /**
+             * @description left out: as before; both
+             * @enum {string}
+             */
+            one_kind_first?: "exhaust" | "intake" | "both";
+            /** @enum {string} */
+            order?: "" | "turning" | "numerical";
+            /** @description what locking does to a gap by the mechanic's own word, minus where it closes; 0: the screw is held still; left out: as before */
+            own_shift_mm?: number;
+            /** @enum {string} */
+            positions?: "" | "any" | "marks";
+            /**
+             * @description left out: as before; read_first
+             * @enum {string}
+             */
+            round?: "set_as_you_go" | "read_first" | "read_only" | "free_first";
+            school: string;
+            /** @description the valves of this job; left out: as before; all */
+            scope?: string[];
+            /**
+             * Format: int64
+             * @description for fewest_stops; 0: as few as reach the margin
+             */
+            stop_count?: number;
         };
         Ways: {
             engine: components["schemas"]["EngineView"];
@@ -6836,6 +6965,45 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["VehicleHistory"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "my-way": {
+        parameters: {
+            query?: {
+                mechanic?: string;
+                /** @description the set that is chosen; absent: the mechanic's */
+                gauge_set_id?: string;
+                /** @description the card that is chosen; −1: none */
+                card?: number;
+                /** @description why the job is done */
+                reason?: string;
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MyWay"];
                 };
             };
             /** @description Error */

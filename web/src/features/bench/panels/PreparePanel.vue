@@ -2,7 +2,6 @@
 import { computed, ref } from 'vue'
 import ReasonDialog from '@/shared/ReasonDialog.vue'
 import { decimal } from '@/shared/decimal'
-import FoldAway from '@/shared/FoldAway.vue'
 import PickOne from '@/shared/PickOne.vue'
 import { mine } from '@/shared/mine'
 import { clock, when } from '@/shared/units'
@@ -14,8 +13,6 @@ import { useProbe } from '@/shared/useProbe'
 
 const { state, refused, act } = useBench()
 const { probe } = useProbe()
-/** How an engine is judged cold without a thermometer. */
-const coldBy = choices({ overnight: 'Stood overnight', hours: 'Stood for hours', hand: 'Cool to the hand' })
 const fields = [
   { name: 'Engine', i: 0 },
   { name: 'Ambient', i: 1 },
@@ -38,15 +35,18 @@ const prepare = () => act({ kind: 'prepared', ...figures() })
 function anyway(reason: string) {
   if (ready.value) act({ kind: 'prepared', ...figures(), reason })
   else if (card.value.state === 'hot') act({ kind: 'judged_hot', how: hotHow.value || 'other', reason })
-  else act({ ...coldWord(judged.value || 'hand'), reason })
+  else act({ ...coldWord(tried.value), reason })
 }
 const card = computed(() => state.value.card)
 const limit = computed(() => `${card.value.state === 'hot' ? 'Hot' : 'Cold'} figures: ${card.value.holds}.`)
 
-const judged = ref<'' | 'overnight' | 'hours' | 'hand'>('')
+/** Whether it is judged cold by the hours that it stood. */
+const judged = ref(false)
 const hours = ref('')
 const helped = ref<string[]>([])
 const standing = computed(() => decimal(hours.value) ?? 0)
+/** What it was judged cold by last, to be carried on by for a reason where that was refused. */
+const tried = ref<'overnight' | 'hours' | 'hand'>('hand')
 const coldWord = (by: 'overnight' | 'hours' | 'hand') => ({
   kind: 'judged_cold' as const,
   by,
@@ -54,6 +54,10 @@ const coldWord = (by: 'overnight' | 'hours' | 'hand') => ({
   helped: helped.value.length ? helped.value : undefined,
   ambient_c: kept(1),
 })
+function judgeCold(by: 'overnight' | 'hours' | 'hand') {
+  tried.value = by
+  act(coldWord(by))
+}
 
 /** How an engine is judged hot without a thermometer, and for how many minutes it ran. */
 const hotBy = choices({ fan: 'Fan cut in', needle: 'Needle in its place', hose: 'Top hose hot', other: 'Other signs' })
@@ -82,7 +86,7 @@ function take() {
 }
 
 /** Its heat is the mechanic’s word: no figure is typed. */
-const byWord = computed(() => Boolean(hotHow.value || judged.value))
+const byWord = computed(() => Boolean(hotHow.value) || judged.value)
 
 function key(k: string): boolean {
   if (byWord.value) return false
@@ -105,10 +109,22 @@ defineExpose({ key })
 <template>
   <div class="prepare d-flex fills flex-column ga-2">
     <VAlert v-if="state.closed && !refused" role="note">{{ state.closed }}</VAlert>
-    <ul v-if="readings.length === 0 || card.state === 'hot'" class="safe lh-easy ma-0 ps-5 quiet fs-16">
-      <li>Out of gear or in park, wheels chocked, battery off where the work passes live connectors.</li>
-      <li>Key well away: keyless, stop-start and hybrid cars can crank by themselves. Hot parts and oil burn.</li>
-    </ul>
+    <section v-if="card.state === 'cold'" class="byword d-grid ga-2" aria-label="No thermometer: judged cold">
+      <div class="words d-flex flex-wrap ga-2">
+        <VBtn class="tall-56" @click="judgeCold('overnight')">Stood overnight</VBtn>
+        <VBtn v-if="!card.stone_cold" class="tall-56" @click="judgeCold('hand')">Cool to the hand</VBtn>
+        <VBtn class="tall-56" :aria-pressed="judged" @click="judged = !judged">Stood for hours…</VBtn>
+      </div>
+      <template v-if="judged">
+        <VTextField v-model="hours" label="Hours it stood" inputmode="decimal" hide-details />
+        <div class="d-flex ga-5">
+          <VCheckbox v-model="helped" value="fan" label="Fan running" hide-details />
+          <VCheckbox v-model="helped" value="cover_off" label="Cover off" hide-details />
+        </div>
+        <VBtn variant="flat" :disabled="!(standing > 0)" @click="judgeCold('hours')">Judged cold – go on</VBtn>
+      </template>
+      <p class="quiet small fs-16 lh-tight">By your word, recorded as that with no figure; or by a thermometer:</p>
+    </section>
     <section v-if="readings.length > 0 && card.state === 'cold'" class="cool">
       <p v-if="cooling?.ready_at" class="ready lh-tight fs-26">
         Ready at <b class="figure brass fs-34">{{ clock(cooling.ready_at) }}</b>
@@ -155,7 +171,7 @@ defineExpose({ key })
           The needle shows the coolant; oil and valve gear lag behind it. A hose under pressure scalds, a fan may start
           by itself, and the cap stays on. It is recorded as this, with no figure.
         </p>
-        <VBtn variant="flat" @click="judgeHot">Made safe, judged hot – start</VBtn>
+        <VBtn variant="flat" @click="judgeHot">Judged hot – go on</VBtn>
       </template>
     </section>
     <div v-if="!byWord" class="fields d-grid two-columns ga-2">
@@ -171,26 +187,10 @@ defineExpose({ key })
       <VBtn v-if="refused" @click="asking = true">Carry on anyway…</VBtn>
       <VBtn v-if="ready" @click="note">Log only <kbd>W</kbd></VBtn>
       <VBtn class="go tall-64 fs-22" variant="flat" :disabled="!text[at]" @click="go">
-        {{ ready ? 'Made safe – start' : 'Next' }} <kbd>Enter</kbd>
+        {{ ready ? 'Go on' : 'Next' }} <kbd>Enter</kbd>
       </VBtn>
     </div>
     <p v-if="!refused" class="quiet small fs-16 lh-tight">{{ limit }} The maker’s book and local rules win.</p>
-    <FoldAway v-if="card.state === 'cold'" title="No thermometer: judged cold">
-      <PickOne v-model="judged" class="judged d-grid" label="Judged cold by" :options="coldBy" small may-be-none />
-      <template v-if="judged">
-        <VTextField v-if="judged === 'hours'" v-model="hours" label="Hours it stood" inputmode="decimal" hide-details />
-        <div class="d-flex ga-5">
-          <VCheckbox v-model="helped" value="fan" label="Fan running" hide-details />
-          <VCheckbox v-model="helped" value="cover_off" label="Cover off" hide-details />
-        </div>
-        <p class="quiet small fs-16 lh-tight">
-          It is recorded as this, with no figure. A thermometer or a probe is the better way.
-        </p>
-        <VBtn variant="flat" :disabled="judged === 'hours' && !(standing > 0)" @click="act(coldWord(judged as 'hand'))">
-          Made safe, judged cold – start
-        </VBtn>
-      </template>
-    </FoldAway>
     <ReasonDialog
       v-model="asking"
       title="Why carry on at this temperature?"
@@ -203,12 +203,14 @@ defineExpose({ key })
 </template>
 
 <style scoped>
-.judged {
-  grid-template-columns: repeat(3, 1fr);
-}
-
 .byword .judged {
   grid-template-columns: repeat(auto-fit, minmax(130px, 1fr));
+}
+
+.words > * {
+  flex: 1 1 100px;
+  padding: 2px 8px;
+  line-height: 1.2;
 }
 
 .stopped {

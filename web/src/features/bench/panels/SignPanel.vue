@@ -3,6 +3,7 @@ import { handOf } from '@/shared/hand'
 import { computed, ref } from 'vue'
 import ReasonDialog from '@/shared/ReasonDialog.vue'
 import { useBench } from '../useBench'
+import { useRound } from '../useRound'
 
 const { view, state, act, leave } = useBench()
 
@@ -19,6 +20,12 @@ const ready = computed(() => asked.value.length === 0 && ticked.value.every(Bool
 /** The steps around the bench that wait, where they are ticked off in this job. */
 const missing = computed(() => state.value.tasks.filter((t) => state.value.missing.includes(t.id)))
 const excepting = ref(false)
+/** A check by turning where one is worth it: of those that were set, and nothing else is changed. */
+const worth = computed(() => state.value.worth_checking)
+function check() {
+  const { fields, setting, scope } = useRound(state.value)
+  act({ kind: 'round_chosen', ...fields.value, ...setting.value, scope: scope.value, check: 'set_ones' })
+}
 const left = computed(() => state.value.valves.filter((v) => v.left))
 
 function sign(exceptions?: string) {
@@ -54,6 +61,11 @@ defineExpose({ key })
         <VBtn @click="leave(v.name)">Why it is left, or until when…</VBtn>
       </li>
     </ul>
+    <VAlert v-if="worth.length" variant="tonal" color="" role="note">
+      {{ worth.join(', ') }} fell back twice while the nut went tight. After two turns of the crank it may read
+      otherwise.
+      <VBtn class="mt-2" @click="check">Check those set by turning</VBtn>
+    </VAlert>
     <VBtn class="close tall-56" :to="`/jobs/${state.id}/steps`">
       {{
         !state.guided

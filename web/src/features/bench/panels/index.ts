@@ -11,6 +11,7 @@ import FreePanel from './FreePanel.vue'
 import HotPassPanel from './HotPassPanel.vue'
 import PreparePanel from './PreparePanel.vue'
 import ReadPanel from './ReadPanel.vue'
+import SafePanel from './SafePanel.vue'
 import ShimPanel from './ShimPanel.vue'
 import SignPanel from './SignPanel.vue'
 import TurnPanel from './TurnPanel.vue'
@@ -111,7 +112,17 @@ export const panels: Panel[] = [
   { actions: ['done'], panel: DonePanel, whole: true, noPulley: true },
 ]
 
+/** Before hands do anything. */
+const safe: Panel = {
+  actions: [],
+  panel: SafePanel,
+  noPulley: true,
+  button: () => 'Made safe',
+  does: () => ({ kind: 'task', task: 'safe' }),
+}
+
 /** The panel for an action. */
 export function panelFor(view: JobView, action: Action): Panel {
+  if (view.state.now.make_safe && action === view.state.now.action) return safe
   return panels.find((p) => p.actions.includes(action) && (p.fits?.(view) ?? true))!
 }

@@ -313,7 +313,14 @@ describe('shims', () => {
 describe('signing', () => {
   const job = (by: string) => ({
     mechanic: by,
-    state: { hands: [], unanswered: [], tasks: [], missing: [], valves: [{ name: 'E1', left: 'seized' }] },
+    state: {
+      hands: [],
+      worth_checking: [],
+      unanswered: [],
+      tasks: [],
+      missing: [],
+      valves: [{ name: 'E1', left: 'seized' }],
+    },
   })
 
   it('waits for all three ticks and a name', async () => {
@@ -329,7 +336,7 @@ describe('signing', () => {
     const out = { name: 'E3', left: '', last: { judgement: { verdict: 'tight' } } }
     const { page, done, key } = onBench(SignPanel, {
       mechanic: 'Oskar Venn',
-      state: { hands: [], unanswered: ['E3'], tasks: [], missing: [], valves: [out] },
+      state: { hands: [], worth_checking: [], unanswered: ['E3'], tasks: [], missing: [], valves: [out] },
     })
     expect(page.text()).toContain('E3 is tight')
     for (const k of ['1', '2', '3', 'Enter']) key(k)
@@ -348,10 +355,13 @@ describe('signing', () => {
 describe('the panels', () => {
   it('are there for every action of the core, each with a button, a hint, or its own', () => {
     for (const p of panels) expect(Boolean(p.button ?? p.hint ?? p.whole), p.actions.join()).toBe(true)
-    const shimmed = { engine: { gear: { means: 'exchanged' } }, state: { phase: 'adjust' } } as never
-    const screwed = { engine: { gear: { means: 'turned' } }, state: { phase: 'adjust' } } as never
+    const shimmed = { engine: { gear: { means: 'exchanged' } }, state: { phase: 'adjust', now: {} } } as never
+    const screwed = { engine: { gear: { means: 'turned' } }, state: { phase: 'adjust', now: {} } } as never
     expect(panelFor(shimmed, 'adjust').panel).toBe(ShimPanel)
     expect(panelFor(screwed, 'adjust').panel).not.toBe(ShimPanel)
     expect(panelFor(screwed, 'turn').panel).toBe(panelFor(shimmed, 'turn').panel)
+    const unsafe = { engine: {}, state: { now: { action: 'turn', make_safe: true } } } as never
+    expect(panelFor(unsafe, 'turn').does!(unsafe)).toEqual({ kind: 'task', task: 'safe' })
+    expect(panelFor(unsafe, 'choose_way').panel, 'another sequence may be chosen first').toBe(ChoosePanel)
   })
 })

@@ -3,7 +3,16 @@ import { computed } from 'vue'
 import FoldAway from '@/shared/FoldAway.vue'
 import NumberField from '@/shared/NumberField.vue'
 import PickOne from '@/shared/PickOne.vue'
-import { aimings, checkRounds, checkTurns, choices, kindsFirst, lockings, rounds, roundWords } from '@/shared/words'
+import {
+  aimings,
+  checkRounds,
+  checkTurns,
+  choices,
+  kindsFirst,
+  lockings,
+  roundsChosen,
+  roundWords,
+} from '@/shared/words'
 import { useBench } from '../useBench'
 import type { useRound } from '../useRound'
 import ScopePick from './ScopePick.vue'
@@ -18,7 +27,18 @@ const nutWays = choices({
 /** Chooses how the engine is gone round: what is done at a stop, what is checked, which kind first, which valves. */
 const props = defineProps<{ round: ReturnType<typeof useRound>['round'] }>()
 const { state, view } = useBench()
-const mayBe = computed(() => rounds.filter((r) => state.value.rounds.includes(r.value)))
+const model = props.round
+const mayBe = computed(() =>
+  roundsChosen.filter((r) => state.value.rounds.includes(r.value === 'twice' ? 'set_as_you_go' : r.value)),
+)
+/** The round as it is called: setting as one goes and then checking all is going round twice. */
+const going = computed({
+  get: () => (model.round === 'set_as_you_go' && model.check === 'all' ? 'twice' : model.round),
+  set: (r) => {
+    if (r === 'twice') Object.assign(model, { round: 'set_as_you_go', check: 'all' })
+    else Object.assign(model, { round: r, ...(going.value === 'twice' ? { check: state.value.usual_check } : {}) })
+  },
+})
 const titled = (list: readonly { value: unknown; title: string }[], value: unknown) =>
   list.find((c) => c.value === value)!.title
 /** What is chosen besides the round itself, in a line that opens to change it. */
@@ -31,14 +51,14 @@ const summary = computed(() => {
     out ? `${all - out} of ${all} valves` : 'all valves',
   ].join(', ')
 })
-const model = props.round
+
 const nutMM = computed({ get: () => model.nutMM, set: (n?: number) => (model.nutMM = n ?? 0) })
 </script>
 
 <template>
   <section class="round">
-    <PickOne v-model="model.round" class="row d-grid" label="Round" :options="mayBe" small />
-    <p class="quiet fs-16 lh-tight">{{ roundWords(round.round) }}</p>
+    <PickOne v-model="going" class="row d-grid" label="Round" :options="mayBe" small />
+    <p class="quiet fs-16 lh-tight">{{ roundWords(going) }}</p>
     <FoldAway :title="summary">
       <PickOne
         v-if="round.round !== 'read_only'"

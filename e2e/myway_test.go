@@ -1,0 +1,91 @@
+package e2e
+
+import (
+	"strings"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+)
+
+// ownWay is how the mechanic of these jobs goes about a four: rocking pairs, set as you go, one leaf, no check.
+var ownWay = played{engine: "brindlow-1600", school: "rocking_pairs",
+	round: map[string]any{"round": "set_as_you_go", "check": "none"}}
+
+// startedAsLastTime begins a job of the vehicle of an earlier one from the board, and gives its id.
+func startedAsLastTime(t *testing.T, p *tab) (job string) {
+	t.Helper()
+	p.press("Start a job")
+	p.shows("Another vehicle")
+	p.press("Bench stand")
+	p.shows("As you did it last: Rocking pairs, as the crank turns; set as you go, no check, one leaf")
+	p.press("Start as last time")
+	p.says("temperature")
+	return strings.TrimPrefix(p.MustEval(`() => location.pathname`).Str(), "/jobs/")
+}
+
+// asTess opens the board on a tablet where Tess started the last job.
+func asTess(t *testing.T, r *running, width, height int) *tab {
+	t.Helper()
+	p := open(t, r, "/", width, height)
+	p.MustEval(`() => localStorage.setItem('metronix.mechanic', 'Tess Ardal')`)
+	p.visit("/")
+	return p
+}
+
+// A known vehicle is begun as it was done last: vehicle, "as last time", the temperature's answer and "made
+// safe" lead to the first instruction. What is never learned is asked, and the rest is as it was.
+func TestFourTapsToTheFirstInstruction(t *testing.T) {
+	t.Parallel()
+	r := demo(t)
+	ownWay.choose(t, r, ownWay.stored(t, r))
+	for _, size := range [][2]int{{1280, 800}, {360, 740}} {
+		p := asTess(t, r, size[0], size[1])
+		job := startedAsLastTime(t, p)
+		p.taps -= 1 // the way to the page of starting
+		p.press("Stood overnight")
+		p.says("Make the vehicle safe")
+		p.press("Made safe")
+		p.says("until")
+		assert.Equal(t, 4, p.taps)
+		s := stateOf(t, r.base, job)
+		assert.Equal(t, "turn", s.State.Now.Action)
+		p.visit("/jobs/" + job)
+		p.says("until") // it is not asked again
+		p.clean()
+	}
+}
+
+// A whole four with all in, from the board to the signature, taken in and closed up step by step, takes no more
+// gestures than forty-five.
+func TestAWholeFourFromBoardToSignature(t *testing.T) {
+	t.Parallel()
+	r := demo(t)
+	ownWay.choose(t, r, ownWay.stored(t, r))
+	p := asTess(t, r, 1280, 800)
+	job := startedAsLastTime(t, p)
+	p.press("Stood overnight")
+	p.says("Make the vehicle safe")
+	p.press("Made safe")
+	p.says("until")
+	p.way("Steps")
+	p.press("Ticks")
+	p.press("Taken in, go on")
+	ticked(t, p, "")
+	p.press("On to the valves")
+	p.says("until")
+	got := ownWay.drive(t, p, r, job)
+	assert.Equal(t, 12, got.Gestures, "eleven from the first stop on, and the one that is turned to it")
+	p.press("steps still to do")
+	ticked(t, p, "Start it and listen")
+	p.visit("/jobs/" + job) // it cures: the engine is started later
+	p.see(".signing")
+	p.press("All tools and leaves")
+	p.press("Socket or handle")
+	p.press("Faces clean")
+	p.press("Sign")
+	p.press("Engine is not run here")
+	p.says("Signed by")
+	assert.LessOrEqual(t, p.taps, 45)
+	t.Logf("%d gestures", p.taps)
+	p.clean()
+}
