@@ -90,6 +90,9 @@ func Of(kind Kind) (g Gear, ok bool) {
 // LockNut says whether its adjuster is held by a nut that must be locked after it is moved.
 func (g Gear) LockNut() bool { return g.Means == Turned || g.Means == Felt }
 
+// CamSeen says that the lobes are seen with the cover off: not with the cam in the block (common practice).
+func (g Gear) CamSeen() bool { return g.Picture.Train != Pushrod && g.Picture.Train != Tappet }
+
 // Why a gain cannot be reckoned; the wrapped text names what is missing.
 var (
 	ErrKind    = errors.New("this kind of adjuster is not known")

@@ -33,7 +33,7 @@ func (a BarredOver) may(j *Job, since string) error {
 	if err := j.nothingBegun("the " + turns); err != nil || a.Stop == nil {
 		return err
 	}
-	if !j.Known() {
+	if !j.Sure() {
 		return refuse("stop", "Nobody knows where the crank stands: find it again first.")
 	}
 	return Turned{Stop: *a.Stop}.may(j, since)
@@ -44,7 +44,7 @@ func (a BarredOver) do(j *Job) {
 	by := j.toTurn()
 	if n := j.toCheckNext(); a.Stop != nil && n.Action == DoBarOver && n.Stop == *a.Stop {
 		by = n.Turn
-	} else if a.Stop != nil && j.Crank.Known && len(j.Plan.Stops) > 0 {
+	} else if a.Stop != nil && j.Sure() && len(j.Plan.Stops) > 0 {
 		by += j.turnTo(*a.Stop)
 	}
 	j.checked = true

@@ -44,7 +44,7 @@ func (j *Job) Brief() Brief {
 		switch {
 		case n.Confirm:
 			b.Turning = Confirming
-		case j.Known():
+		case j.Sure():
 			b.Turning, b.By = GoOn, n.Turn
 			if j.Way.Direction == sequence.Back {
 				b.Turning = GoBack

@@ -90,7 +90,10 @@ func (j *Job) Next() Next {
 	switch {
 	case phase == Sign:
 		return Next{Action: DoSign, Stop: j.Stop}
-	case !j.Known():
+	case !j.Sure():
+		if v := j.clearAnywhere(phase); v != nil {
+			return j.workAt(v)
+		}
 		return j.findAgain()
 	case phase == Verify:
 		return j.toCheckNext()
@@ -133,7 +136,7 @@ func (j *Job) workAt(v *ValveState) Next {
 		return j.turnOn()
 	}
 	next := Next{Action: DoTurn, Stop: at}
-	if j.Known() {
+	if j.Sure() {
 		next.Turn = j.turnTo(at)
 	} else {
 		next.Confirm = j.Crank.Known && at == j.Stop
@@ -141,7 +144,12 @@ func (j *Job) workAt(v *ValveState) Next {
 	return next
 }
 
-// findAgain leads to a stop where the crank is not known: the one where it is believed to stand, where
+// clearAnywhere is a valve that waits and is clear wherever in a wide place the crank stands; nil: none.
+func (j *Job) clearAnywhere(phase Phase) *ValveState {
+	return j.find(func(v *ValveState) bool { return j.Settable(v) && j.ripe(v, phase) && j.Pending(v) })
+}
+
+// findAgain leads to a stop where the crank is not known, or not narrowly: the one where it is believed to stand, where
 // anything is waiting there, else the first one after it that has a valve waiting.
 func (j *Job) findAgain() Next {
 	if j.Crank.Known && j.Stop >= 0 && j.waitsAt(j.Plan.Stops[j.Stop]) {
@@ -289,7 +297,7 @@ func settlesByReading(judged clearance.Judgement) bool {
 // turnOn goes to the next stop of the plan, after the present one, that has a valve waiting; from between two
 // stops to the nearest one in the direction of turning.
 func (j *Job) turnOn() Next {
-	if j.Stop < 0 && j.Known() {
+	if j.Stop < 0 && j.Sure() {
 		return j.nearest()
 	}
 	n := len(j.Plan.Stops)
@@ -302,7 +310,7 @@ func (j *Job) turnOn() Next {
 			continue
 		}
 		next := Next{Action: DoTurn, Stop: at}
-		if j.Known() {
+		if j.Sure() {
 			next.Turn = j.turnTo(at)
 		}
 		return next

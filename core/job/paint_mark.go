@@ -13,7 +13,7 @@ import (
 func (j *Job) PaintMark(n Next) string {
 	half := func(crank measure.Angle) bool { return crank.Wrap()%measure.Turn == measure.Turn/2 }
 	switch {
-	case n.Action != DoTurn || !j.Known() || j.Crank.At.Wrap()%measure.Turn != 0,
+	case n.Action != DoTurn || !j.Sure() || j.Crank.At.Wrap()%measure.Turn != 0,
 		slices.ContainsFunc(j.Sheet.EffectiveMarks(), half),
 		!slices.ContainsFunc(j.Plan.Stops, func(s sequence.Stop) bool { return half(s.Crank) }),
 		slices.ContainsFunc(j.Plan.Stops,

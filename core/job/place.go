@@ -13,7 +13,10 @@ import (
 func (j *Job) stand(at sequence.Range) {
 	known, from := j.sureOfPlace(), j.Crank.At
 	j.takeAt(at)
-	if known && !at.Holds(from) {
+	switch {
+	case !j.Sure():
+		j.countAnew()
+	case known && !at.Holds(from):
 		j.turnedBy(from, j.Crank.At)
 	}
 	j.standingThere()
@@ -31,9 +34,13 @@ func (j *Job) standingThere() {
 	}
 }
 
-// takeAt takes the crank to be in a range, and changes nothing about the valves.
+// takeAt takes the crank to be in a range, and changes nothing about the valves. In a wide one it stands at no
+// stop, wherever that lies.
 func (j *Job) takeAt(at sequence.Range) {
 	j.Place, j.Crank.At, j.Crank.Known, j.pause = at, at.Middle(), true, pause{}
+	if j.Stop = -1; at.Length() > sequence.Narrow {
+		return
+	}
 	if j.Stop = j.stopHere(); j.Stop >= 0 {
 		j.StopSince = j.now
 		j.Crank.At = j.Plan.Stops[j.Stop].Crank

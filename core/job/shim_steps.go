@@ -352,7 +352,7 @@ func (w *shimWork) turnTo(stop int) {
 	case w.turned && w.stop >= 0:
 		step.Turn = sequence.TurnBetween(w.j.Plan.Stops[w.stop].Crank, w.j.Plan.Stops[stop].Crank,
 			w.j.Way.Direction)
-	case w.j.Known():
+	case w.j.Sure():
 		step.Turn = w.j.turnTo(stop)
 	}
 	w.steps, w.stop, w.turned = append(w.steps, step), stop, true

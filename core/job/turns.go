@@ -34,7 +34,7 @@ func (j *Job) sureOfPlace() bool {
 	if j.Crank.Known && j.pause.confirm {
 		j.countAnew()
 	}
-	return j.Known()
+	return j.Sure()
 }
 
 // turnedBy counts a movement of the crank from one place to another that was not led: forwards where that is

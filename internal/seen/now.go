@@ -25,6 +25,7 @@ type Now struct {
 	Tell     *Tell        `json:"tell,omitempty" doc:"that setting, locking and reading again may be told in one; absent: each by itself"`
 	Says     Headline     `json:"headline" doc:"the one instruction, in words"`
 	Instead  *Instead     `json:"instead,omitempty" doc:"what may be done at the same valve instead: set what is being read, read what is to be set"`
+	Comes    []Coming     `json:"comes_clear" doc:"the valves that come clear next as the crank is turned, the nearest first"`
 	Notes    []Note       `json:"notes" doc:"the words under the cylinders on the drawing of the head"`
 	Side     Side         `json:"side"`
 }
@@ -53,6 +54,12 @@ type Instead struct {
 	Says   Headline `json:"headline"`
 }
 
+// Coming is a valve that waits, and in how many degrees it is clear.
+type Coming struct {
+	Valve string   `json:"valve"`
+	InDeg wire.Deg `json:"in_deg"`
+}
+
 // Note is the word under a cylinder that matters now.
 type Note struct {
 	Cylinder int    `json:"cylinder"`
@@ -79,7 +86,10 @@ func nowOf(j *job.Job, advice *bench.Advice, lastOn string) Now {
 		MakeSafe: j.MakeSafe(next),
 		Confirm:  next.Confirm,
 		Ladder:   []Rung{}, Here: wire.List(here), Then: j.Then(next), Sets: j.SetsNext(next),
-		Says: Headline(advice.Headline(next)), Notes: []Note{}, Side: Side(advice.Side(next, lastOn))}
+		Says: Headline(advice.Headline(next)), Notes: []Note{}, Comes: []Coming{}, Side: Side(advice.Side(next, lastOn))}
+	for _, c := range j.ComesClear() {
+		n.Comes = append(n.Comes, Coming{c.Valve, wire.Deg(c.In)})
+	}
 	for _, note := range advice.Notes(next) {
 		n.Notes = append(n.Notes, Note(note))
 	}

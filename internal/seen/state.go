@@ -169,7 +169,10 @@ func StateOf(at At) JobState {
 		s.Plan = new(PlanOf(j.Plan, j.Sheet))
 	}
 	if j.Known() {
-		s.CrankDeg, s.Place = (*wire.Deg)(&j.Crank.At), new(wire.ArcOf(j.Place))
+		s.Place = new(wire.ArcOf(j.Place))
+	}
+	if j.Sure() {
+		s.CrankDeg = (*wire.Deg)(&j.Crank.At)
 	}
 	if j.Cold != nil && j.ColdHeat.Judged != nil {
 		s.ColdWasBy = j.ColdHeat.Judged.String()

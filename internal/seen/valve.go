@@ -63,48 +63,56 @@ type Result struct {
 	Doubtful  bool      `json:"time_doubtful" doc:"the time it was made at could not be right, and is when it arrived"`
 }
 
+// EyeSign is something that may be seen, with its words: "cylinder 2 is rocking".
+type EyeSign struct {
+	wire.Sighting
+	Says string `json:"says"`
+}
+
 // ValveState is one valve in the job.
 type ValveState struct {
-	Name      string     `json:"name"`
-	Called    string     `json:"called" doc:"how it is spoken of: by its number in the row too, where the sequence counts by it"`
-	Limits    Limits     `json:"limits"`
-	Settable  bool       `json:"settable"`
-	MarginDeg *wire.Deg  `json:"margin_deg" nullable:"true" doc:"null where the crank's place is not known"`
-	Pending   bool       `json:"pending" doc:"waits in the present phase"`
-	Stage     string     `json:"stage" enum:",nut_loose,nut_tight"`
-	Round     []Reading  `json:"round"`
-	Judgement *Judgement `json:"judgement,omitempty" doc:"of the readings not kept yet; absent where there are none"`
-	AsFound   *Result    `json:"as_found,omitempty"`
-	Last      *Result    `json:"last,omitempty"`
-	Adjusted  int        `json:"adjusted"`
-	Verified  bool       `json:"verified"`
-	Done      string     `json:"done" doc:"what was done to it in this job, in words"`
-	Left      string     `json:"left" doc:"why it stays out of limits; empty: it does not"`
-	Needs     bool       `json:"needs" doc:"read, and not in"`
-	MaySet    bool       `json:"may_set" doc:"setting may follow on what was found of it, here and now"`
-	MayThough bool       `json:"may_set_though" doc:"it is in, and may be set here and now for a reason"`
-	AimMM     wire.MM    `json:"aim_mm" doc:"the gap to set"`
-	PreLockMM *wire.MM   `json:"pre_lock_mm,omitempty" doc:"the gap to set with the nut loose, where this mechanic's shift is known"`
-	SetByMM   []wire.MM  `json:"set_by_mm" doc:"the leaf or stack to set by, with the nut loose; only for a valve that needs it or may be set"`
-	SetAngled []bool     `json:"set_by_angled"`
-	SetBy     string     `json:"set_by" doc:"the same as stamped on the leaves; the gap to set where none is owned"`
-	WithNut   string     `json:"with_nut" doc:"what locking does to its gap in these hands, and what to set for that; empty: it is not known"`
-	NutSays   string     `json:"nut_says" doc:"what is known of its lock nut, and what to do about it; empty: nothing, or it is allowed for"`
-	Caution   string     `json:"caution" doc:"what to mind before it is worked on here; empty: nothing"`
-	Nipped    bool       `json:"nipped" doc:"its nut is nipped, and still to be tightened to its torque"`
-	LockedBy  string     `json:"locked_by" enum:",torque,feel" doc:"how its nut was tightened last; empty: not said"`
-	SetFor    string     `json:"set_for" doc:"why it was set though it was in; empty: it was not"`
-	Freed     bool       `json:"freed" doc:"its adjuster was slackened before any was set: nothing was found"`
-	Outside   bool       `json:"outside" doc:"it is not of this job"`
-	Out       bool       `json:"out" doc:"its shim was taken out for another valve"`
-	MadeThere bool       `json:"made_there" doc:"its readings were made where the crank stands no more"`
-	Cross     *Cross     `json:"cross_check,omitempty" doc:"the leaves that would prove a drag; absent where there is nothing to prove, or no such leaves"`
-	Screw     *Screw     `json:"screw,omitempty" doc:"how to turn the adjuster to the aim; absent where it cannot be said"`
-	ShimMM    wire.MM    `json:"shim_mm" doc:"the shim that is fitted; 0: not known"`
-	StampedMM wire.MM    `json:"shim_stamped_mm" doc:"what stands on it, where a micrometer says another; 0: not said"`
-	ColdFound *Result    `json:"cold_found,omitempty" doc:"of the provisional cold pass"`
-	ColdLeft  *Result    `json:"cold_left,omitempty"`
-	ColdWhy   string     `json:"cold_reason" doc:"why it was left out of limits in the cold pass; empty: it was not"`
+	Name       string     `json:"name"`
+	Called     string     `json:"called" doc:"how it is spoken of: by its number in the row too, where the sequence counts by it"`
+	Limits     Limits     `json:"limits"`
+	Settable   bool       `json:"settable"`
+	ClearInDeg *wire.Deg  `json:"clear_in_deg" nullable:"true" doc:"how far the crank is turned until it is clear; null: not known"`
+	TakenBy    []EyeSign  `json:"taken_by" doc:"what of it or of a cylinder lets it be taken out of turn, each seen alone"`
+	MarginDeg  *wire.Deg  `json:"margin_deg" nullable:"true" doc:"null where the crank's place is not known"`
+	Pending    bool       `json:"pending" doc:"waits in the present phase"`
+	Stage      string     `json:"stage" enum:",nut_loose,nut_tight"`
+	Round      []Reading  `json:"round"`
+	Judgement  *Judgement `json:"judgement,omitempty" doc:"of the readings not kept yet; absent where there are none"`
+	AsFound    *Result    `json:"as_found,omitempty"`
+	Last       *Result    `json:"last,omitempty"`
+	Adjusted   int        `json:"adjusted"`
+	Verified   bool       `json:"verified"`
+	Done       string     `json:"done" doc:"what was done to it in this job, in words"`
+	Left       string     `json:"left" doc:"why it stays out of limits; empty: it does not"`
+	Needs      bool       `json:"needs" doc:"read, and not in"`
+	MaySet     bool       `json:"may_set" doc:"setting may follow on what was found of it, here and now"`
+	MayThough  bool       `json:"may_set_though" doc:"it is in, and may be set here and now for a reason"`
+	AimMM      wire.MM    `json:"aim_mm" doc:"the gap to set"`
+	PreLockMM  *wire.MM   `json:"pre_lock_mm,omitempty" doc:"the gap to set with the nut loose, where this mechanic's shift is known"`
+	SetByMM    []wire.MM  `json:"set_by_mm" doc:"the leaf or stack to set by, with the nut loose; only for a valve that needs it or may be set"`
+	SetAngled  []bool     `json:"set_by_angled"`
+	SetBy      string     `json:"set_by" doc:"the same as stamped on the leaves; the gap to set where none is owned"`
+	WithNut    string     `json:"with_nut" doc:"what locking does to its gap in these hands, and what to set for that; empty: it is not known"`
+	NutSays    string     `json:"nut_says" doc:"what is known of its lock nut, and what to do about it; empty: nothing, or it is allowed for"`
+	Caution    string     `json:"caution" doc:"what to mind before it is worked on here; empty: nothing"`
+	Nipped     bool       `json:"nipped" doc:"its nut is nipped, and still to be tightened to its torque"`
+	LockedBy   string     `json:"locked_by" enum:",torque,feel" doc:"how its nut was tightened last; empty: not said"`
+	SetFor     string     `json:"set_for" doc:"why it was set though it was in; empty: it was not"`
+	Freed      bool       `json:"freed" doc:"its adjuster was slackened before any was set: nothing was found"`
+	Outside    bool       `json:"outside" doc:"it is not of this job"`
+	Out        bool       `json:"out" doc:"its shim was taken out for another valve"`
+	MadeThere  bool       `json:"made_there" doc:"its readings were made where the crank stands no more"`
+	Cross      *Cross     `json:"cross_check,omitempty" doc:"the leaves that would prove a drag; absent where there is nothing to prove, or no such leaves"`
+	Screw      *Screw     `json:"screw,omitempty" doc:"how to turn the adjuster to the aim; absent where it cannot be said"`
+	ShimMM     wire.MM    `json:"shim_mm" doc:"the shim that is fitted; 0: not known"`
+	StampedMM  wire.MM    `json:"shim_stamped_mm" doc:"what stands on it, where a micrometer says another; 0: not said"`
+	ColdFound  *Result    `json:"cold_found,omitempty" doc:"of the provisional cold pass"`
+	ColdLeft   *Result    `json:"cold_left,omitempty"`
+	ColdWhy    string     `json:"cold_reason" doc:"why it was left out of limits in the cold pass; empty: it was not"`
 }
 
 // Screw is how far to turn an adjuster.
@@ -197,6 +205,7 @@ func valveOf(j *job.Job, v *job.ValveState, advice *bench.Advice) ValveState {
 		MayThough: j.MaySetThough(v),
 		AimMM:     wire.MM(j.AimOf(v)),
 		SetByMM:   []wire.MM{},
+		TakenBy:   []EyeSign{},
 		SetAngled: []bool{},
 		Nipped:    v.Nipped,
 		LockedBy:  string(v.LockedBy),
@@ -214,6 +223,12 @@ func valveOf(j *job.Job, v *job.ValveState, advice *bench.Advice) ValveState {
 	}
 	if pre, ok := advice.PreLock(v); ok {
 		out.PreLockMM = (*wire.MM)(&pre)
+	}
+	if in, ok := j.ClearIn(v); ok {
+		out.ClearInDeg = (*wire.Deg)(&in)
+	}
+	for _, s := range j.TakenBy(v) {
+		out.TakenBy = append(out.TakenBy, EyeSign{wire.SightingOf(s), s.Standing()})
 	}
 	if j.Known() {
 		out.MarginDeg = new(wire.Deg(j.Margin(v)))

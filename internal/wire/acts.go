@@ -24,7 +24,7 @@ var forms = []form{
 	}),
 	formed(func(job.EngineStopped) engineStopped { return engineStopped{} }),
 	formed(func(a job.Turned) turned { return turned{a.Stop} }),
-	formed(func(a job.Located) located { return located{SeenOf(a.Seen)} }),
+	formed(func(a job.Located) located { return located{SeenOf(a.Seen), a.Take} }),
 	formed(func(job.Doubted) doubted { return doubted{} }),
 	formed(func(a job.Picked) picked { return picked{a.Valve} }),
 	formed(func(a job.ReadingTaken) reading {
@@ -183,10 +183,11 @@ func (w turned) act(*Faults) job.Act { return job.Turned{Stop: w.Stop} }
 
 // located says where it stands by what is seen.
 type located struct {
-	Seen Seen `json:"seen" maxItems:"100" doc:"what is visible on the engine"`
+	Seen Seen   `json:"seen" maxItems:"100" doc:"what is visible on the engine"`
+	Take string `json:"take,omitempty" doc:"the valve that is taken in hand there; a place as wide as it is clear throughout is enough"`
 }
 
-func (w located) act(*Faults) job.Act { return job.Located{Seen: w.Seen.Core()} }
+func (w located) act(*Faults) job.Act { return job.Located{Seen: w.Seen.Core(), Take: w.Take} }
 
 // doubted says that nobody is sure of it any more.
 type doubted struct{}

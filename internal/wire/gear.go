@@ -11,6 +11,7 @@ type Gear struct {
 	Means      string      `json:"means"`
 	NeedsRatio bool        `json:"needs_ratio"`
 	LockNut    bool        `json:"lock_nut"`
+	CamSeen    bool        `json:"cam_seen" doc:"its lobes are seen with the cover off"`
 	NotSet     string      `json:"not_set"`
 	Tools      []string    `json:"tools"`
 	Words      GearWords   `json:"words"`
@@ -43,6 +44,7 @@ func GearOf(g gear.Gear) Gear {
 		Means:      string(g.Means),
 		NeedsRatio: g.Ratio != gear.NoRatio,
 		LockNut:    g.LockNut(),
+		CamSeen:    g.CamSeen(),
 		NotSet:     g.NotSet,
 		Tools:      append([]string{}, g.Tools...),
 		Words:      GearWords(g.Words),

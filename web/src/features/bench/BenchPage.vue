@@ -10,6 +10,7 @@ import BenchBar from './BenchBar.vue'
 import BenchPicture from './BenchPicture.vue'
 import KeyHelp from './parts/KeyHelp.vue'
 import LeaveDialog from './parts/LeaveDialog.vue'
+import TakeDialog from './parts/TakeDialog.vue'
 import NowPanel from './NowPanel.vue'
 import { useFind } from './useFind'
 import { useJob, type Doing } from './useJob'
@@ -51,6 +52,7 @@ const choosing = ref(false)
 const preview = ref<PlanView | null>(null)
 const help = ref(false)
 const leaving = ref('')
+const taking = ref('')
 const settingThough = ref('')
 const now = useTemplateRef('now')
 const panel = useTemplateRef('panel')
@@ -123,6 +125,7 @@ useKeys((k) => {
         :choosing="choosing"
         :preview="preview"
         @do="happened"
+        @take="taking = $event"
       />
       <FindPanel
         v-if="finding"
@@ -170,6 +173,7 @@ useKeys((k) => {
     </main>
   </AppPage>
   <KeyHelp v-model="help" />
+  <TakeDialog v-if="view" v-model="taking" :view="view" @do="happened" />
   <LeaveDialog v-model="leaving" @do="happened" />
   <ReasonDialog
     :model-value="settingThough !== ''"

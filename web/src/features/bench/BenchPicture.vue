@@ -22,13 +22,24 @@ const props = defineProps<{
   /** Another sequence that is looked at. */
   preview: PlanView | null
 }>()
-const emit = defineEmits<{ do: [doing: Doing] }>()
+const emit = defineEmits<{
+  do: [doing: Doing]
+  /** A valve that does not stand clear is to be taken. */ take: [valve: string]
+}>()
 
 const state = computed(() => props.view.state)
 const finding = computed(() => props.find.on.value)
 const found = computed(() => props.find.found.value)
 /** Where this screen’s mechanic stands, chosen once. */
 const stand = useLocalStorage<Stand>(`metronix.stand.${person()}`, 'left')
+/** Every valve may be taken while the engine is worked on; else those that stand clear. */
+const takeable = computed(() => !['choose_way', 'prepare', 'sign', 'await_hot', 'done'].includes(state.value.phase))
+function pick(valve: string) {
+  if (finding.value) props.find.tapValve(valve)
+  else if (!takeable.value || state.value.valves.find((v) => v.name === valve)!.settable)
+    emit('do', { kind: 'picked', valve })
+  else emit('take', valve)
+}
 const plan = computed(() => props.preview ?? state.value.plan ?? null)
 const limits = computed(() => {
   const { intake, exhaust, source, state: heat } = state.value.card
@@ -45,10 +56,10 @@ const limits = computed(() => {
         :crank="crank"
         :shown="finding ? find.shown(view) : valvesShown(view)"
         :notes="finding ? find.notes.value : choosing ? {} : cylinderNotes(view)"
-        :pickable="finding ? 'all' : true"
+        :pickable="finding || takeable ? 'all' : true"
         :cylinders-pickable="finding"
         :stand="stand"
-        @pick="(v) => (finding ? find.tapValve(v) : emit('do', { kind: 'picked', valve: v }))"
+        @pick="pick"
         @pick-cylinder="find.tapCylinder"
       />
     </div>

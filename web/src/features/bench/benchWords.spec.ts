@@ -25,6 +25,8 @@ const valve = (name: string, more: Partial<ValveState> = {}): ValveState => ({
   limits: { lower_mm: 0.28, upper_mm: 0.32, nominal_mm: 0.3, nominal_only: false, in_thou: false },
   settable: true,
   margin_deg: 128,
+  clear_in_deg: 0,
+  taken_by: [],
   pending: true,
   stage: '',
   round: [],

@@ -1137,6 +1137,11 @@ export interface components {
             /** Format: double */
             torque_nm?: number;
         };
+        Coming: {
+            /** @description an angle in degrees */
+            in_deg: number;
+            valve: string;
+        };
         ComputeCheckSheetRequest: {
             sheet: components["schemas"]["Sheet"];
         };
@@ -1757,6 +1762,22 @@ export interface components {
              */
             type: string;
         };
+        EyeSign: {
+            /**
+             * Format: int64
+             * @description of tdc_firing, rocking and lobes_away
+             */
+            cylinder?: number;
+            /** @description of mark and degrees: after TDC */
+            mark_deg?: number;
+            says: string;
+            /** @description of sign: its id in the sheet */
+            sign?: string;
+            /** @description of full_lift, opening, closing, loose, pressed and lobe_away */
+            valve?: string;
+            /** @enum {string} */
+            what: "tdc_firing" | "rocking" | "full_lift" | "opening" | "closing" | "mark" | "loose" | "pressed" | "degrees" | "sign" | "lobe_away" | "lobes_away";
+        };
         Fault: {
             location: string;
             message: string;
@@ -1839,6 +1860,8 @@ export interface components {
             name: string;
         };
         Gear: {
+            /** @description its lobes are seen with the cover off */
+            cam_seen: boolean;
             /** @enum {string} */
             kind: "" | "screw_valve_end" | "screw_pushrod_end" | "centre_nut" | "finger_pivot_at_cam" | "finger_pivot_at_valve" | "screw_valve_end_at_cam" | "threaded_tappet" | "threaded_tappet_at_valve" | "eccentric" | "shim" | "hydraulic";
             /** @description It is held by a nut that is locked after it is moved. */
@@ -2267,6 +2290,8 @@ export interface components {
             screen?: string;
             /** @description what is visible on the engine */
             seen: components["schemas"]["Sighting"][];
+            /** @description the valve that is taken in hand there; a place as wide as it is clear throughout is enough */
+            take?: string;
         };
         HappeningLocked: {
             /** @description who enters it; absent: nobody says */
@@ -3746,6 +3771,8 @@ export interface components {
             action: "choose_way" | "prepare" | "turn" | "free" | "read" | "keep" | "adjust" | "lock" | "bar_over" | "sign" | "go_hot" | "done";
             /** @description what is to be done before the crank is turned; empty: nothing */
             before_turning: string;
+            /** @description the valves that come clear next as the crank is turned, the nearest first */
+            comes_clear: components["schemas"]["Coming"][];
             /** @description the crank is believed to stand at this stop, and that has to be confirmed */
             confirm: boolean;
             /** @description the one instruction, in words */
@@ -4358,6 +4385,8 @@ export interface components {
             called: string;
             /** @description what to mind before it is worked on here; empty: nothing */
             caution: string;
+            /** @description how far the crank is turned until it is clear; null: not known */
+            clear_in_deg: number | null;
             /** @description of the provisional cold pass */
             cold_found?: components["schemas"]["Result"];
             cold_left?: components["schemas"]["Result"];
@@ -4420,6 +4449,8 @@ export interface components {
             shim_stamped_mm: number;
             /** @enum {string} */
             stage: "" | "nut_loose" | "nut_tight";
+            /** @description what of it or of a cylinder lets it be taken out of turn, each seen alone */
+            taken_by: components["schemas"]["EyeSign"][];
             verified: boolean;
             /** @description what locking does to its gap in these hands, and what to set for that; empty: it is not known */
             with_nut: string;
@@ -4434,6 +4465,8 @@ export interface components {
             called?: string;
             /** @description what to mind before it is worked on here; empty: nothing */
             caution?: string;
+            /** @description how far the crank is turned until it is clear; null: not known */
+            clear_in_deg?: number | null;
             /** @description of the provisional cold pass */
             cold_found?: components["schemas"]["Result"];
             cold_left?: components["schemas"]["Result"];
@@ -4498,6 +4531,8 @@ export interface components {
             shim_stamped_mm?: number;
             /** @enum {string} */
             stage?: "" | "nut_loose" | "nut_tight";
+            /** @description what of it or of a cylinder lets it be taken out of turn, each seen alone */
+            taken_by?: components["schemas"]["EyeSign"][];
             verified?: boolean;
             /** @description what locking does to its gap in these hands, and what to set for that; empty: it is not known */
             with_nut?: string;

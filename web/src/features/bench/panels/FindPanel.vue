@@ -36,7 +36,10 @@ const marks = computed(() => props.view.engine.marks_deg)
 const marked = (m: number) => props.seen.some((s) => s.what === 'mark' && s.mark_deg === m)
 const signed = (id: string) => props.seen.some((s) => s.sign === id)
 const says = (s: Sighting) => seenWords(s, props.view.engine.signs)
-const sights = [...cylinderSights, ...valveSights]
+/** Lobes are looked at where they can be seen. */
+const sights = computed(() =>
+  [...cylinderSights, ...valveSights].filter((s) => s !== 'lobe_away' || props.view.engine.gear.cam_seen),
+)
 const ofCylinders = computed(() => cylinderSights.includes(props.looking))
 const saidOf = (s: Sighting) => s.what === props.looking
 const ready = computed(() => Boolean(props.found?.known))

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { useLocalStorage } from '@vueuse/core'
 import { computed } from 'vue'
+import { degrees } from '@/shared/units'
 import { kindOf, limitsOf } from '../benchWords'
 import SightGlyph from '../parts/SightGlyph.vue'
 import { useBench } from '../useBench'
@@ -19,6 +20,13 @@ const stop = computed(() => state.value.plan!.stops[state.value.now.stop]!)
 
 <template>
   <div class="turn d-flex flex-column ga-3">
+    <p v-if="state.now.comes_clear.length" class="comes mx-how">
+      Clear next:
+      <template v-for="(c, i) in state.now.comes_clear" :key="c.valve"
+        >{{ i ? ', ' : '' }}<b>{{ c.valve }}</b> in
+        <span class="figure">{{ degrees(Math.ceil(c.in_deg)) }}</span></template
+      >
+    </p>
     <p v-if="state.now.before_turning" class="mx-how"><b>First:</b> {{ state.now.before_turning }}</p>
     <p
       v-if="state.now.paint && !painted"
