@@ -30,3 +30,38 @@ func TestAnyValveIsTakenByEye(t *testing.T) {
 	assert.NotNil(t, crankOf(t, r, id))
 	p.clean()
 }
+
+// An order from a card or from memory is typed or tapped, and proved valve by valve; what falls short is told with
+// by how much, and what was typed is there after another page.
+func TestIsThisOrderRight(t *testing.T) {
+	t.Parallel()
+	r := demo(t)
+	p := open(t, r, "/engines/brindlow-1600/ways", 1280, 800)
+	p.press("Is this order right?")
+	p.shows("No stop is written yet.")
+	p.fill("The order, a line a stop", "4 rocks: 1\n2 rocks: 3\n1 rocks: 4\n3 rocks: 2")
+	p.shows("This order is right for this engine")
+	p.fill("The order, a line a stop", "4 rocks: 1\nsideways: 3")
+	p.shows("Line 2: ")
+	p.shows("is no place of the crank that is known here")
+	p.fill("The order, a line a stop", "1 rocks: 1")
+	p.shows("inside its lift")
+	p.press("Sequences")
+	p.press("Is this order right?")
+	p.shows("inside its lift")
+	p.clean()
+}
+
+// Where the engine may be turned back its half turns backwards stand among the schools, with their caution.
+func TestBackwardHalfTurnsAreOffered(t *testing.T) {
+	t.Parallel()
+	r := demo(t)
+	job := played{engine: "ostrane-1300"}.stored(t, r)
+	p := open(t, r, "/jobs/"+job, 1280, 800)
+	p.says("Choose the sequence")
+	p.press("as the crank turns, turned back")
+	p.press("Use this sequence")
+	p.says("temperature")
+	assert.Equal(t, "back", placeOf(t, r, job).State.Plan.Direction)
+	p.clean()
+}

@@ -169,7 +169,8 @@ type placed struct {
 	State struct {
 		Crank *float64 `json:"crank_deg"`
 		Plan  struct {
-			Stops []struct {
+			Direction string
+			Stops     []struct {
 				Crank float64 `json:"crank_deg"`
 				Watch []struct {
 					What     string

@@ -31,7 +31,8 @@ func inTime(c *gin.Context) {
 // heavy is what costs more than a look or an entry: plans, choices of shims, computations, pictures.
 func heavy(path string) bool {
 	return strings.HasPrefix(path, "/api/v1/compute/") || strings.HasSuffix(path, "/ways") ||
-		strings.HasSuffix(path, "/shims") || strings.HasSuffix(path, "/photos") ||
+		strings.HasSuffix(path, "/shims") || strings.HasSuffix(path, "/prove-order") ||
+		strings.HasSuffix(path, "/my-way") || strings.HasSuffix(path, "/photos") ||
 		strings.HasSuffix(path, "/sounds") || path == "/api/v1/look-at-sheet"
 }
 

@@ -100,12 +100,7 @@ func waysOf(sheet *engine.Sheet, q WaysQuery, playing rehearse.Rehearsing) (*bod
 		Margin:   wire.Deg(sheet.EffectiveMargin()),
 		Frontier: wire.FrontierOf(sequence.Compare(sheet, nil).Frontier)}}
 	for _, school := range sequence.Schools() {
-		for _, order := range school.Orders() {
-			way := sequence.Way{School: school, Order: order, Direction: sequence.Direction(q.Direction),
-				Positions: sequence.Positions(q.Positions)}
-			if school == sequence.FewestStops {
-				way.StopCount = q.StopCount
-			}
+		for _, way := range q.waysOf(school, sheet) {
 			plan, err := sequence.Make(sheet, sequence.Request{Way: way, BackAllowed: q.BackAnyway})
 			if err != nil {
 				return nil, located(http.StatusUnprocessableEntity, err.Error()+".",
@@ -120,6 +115,26 @@ func waysOf(sheet *engine.Sheet, q WaysQuery, playing rehearse.Rehearsing) (*bod
 		}
 	}
 	return out, nil
+}
+
+// waysOf are the ways of a school that are planned: each of its orders, and where the engine may be turned back
+// those that go by half turns backwards as well (common practice: a flat four with order 1-4-3-2 is set 1, 2, 3,
+// 4 so).
+func (q WaysQuery) waysOf(school sequence.School, sheet *engine.Sheet) (list []sequence.Way) {
+	for _, order := range school.Orders() {
+		way := sequence.Way{School: school, Order: order, Direction: sequence.Direction(q.Direction),
+			Positions: sequence.Positions(q.Positions)}
+		if school == sequence.FewestStops {
+			way.StopCount = q.StopCount
+		}
+		list = append(list, way)
+		if sheet.MayTurnBack && way.Direction != sequence.Back && order != sequence.Numerical &&
+			(school == sequence.OneCylinder || school == sequence.RockingPairs) {
+			way.Direction = sequence.Back
+			list = append(list, way)
+		}
+	}
+	return list
 }
 
 // someOut is how many valves are taken to be out where a job is played with some of them so (from memory: of

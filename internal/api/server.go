@@ -139,6 +139,7 @@ func (s *server) routes(a huma.API) {
 	s.soundRoutes(a)
 	s.engineRoutes(a)
 	s.waysRoutes(a)
+	s.orderRoutes(a)
 	s.gaugeRoutes(a)
 	s.shopRoutes(a)
 	computeRoutes(a)

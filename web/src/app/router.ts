@@ -49,6 +49,18 @@ export const router = createRouter({
       meta: { title: 'Sequences' },
     },
     {
+      path: '/jobs/:id/order',
+      name: 'job-order',
+      component: () => import('@/features/ways/OrderPage.vue'),
+      meta: { title: 'Is this order right?' },
+    },
+    {
+      path: '/engines/:id/order',
+      name: 'engine-order',
+      component: () => import('@/features/ways/OrderPage.vue'),
+      meta: { title: 'Is this order right?' },
+    },
+    {
       path: '/jobs/:id/card',
       name: 'job-card',
       component: () => import('@/features/card/CardPage.vue'),

@@ -47,8 +47,9 @@ export function seenWords(s: Sighting, signs: Schemas['Sign'][] = []): string {
 export const capital = (text: string) => text[0]!.toUpperCase() + text.slice(1)
 
 /** The order of a way round. */
-export function orderName(order: string): string {
-  return order === 'numerical' ? 'by number' : 'as the crank turns'
+export function orderName({ order, direction }: { order: string; direction?: string }): string {
+  const name = order === 'numerical' ? 'by number' : 'as the crank turns'
+  return direction === 'back' ? `${name}, turned back` : name
 }
 
 export const verdictWord: Record<Verdict, string> = { in: 'In', tight: 'Tight', loose: 'Loose', undecided: 'Undecided' }

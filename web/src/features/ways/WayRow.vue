@@ -12,7 +12,7 @@ const pegs = (p: PlanView) => p.stops.map((s) => s.crank_deg / 7.2)
   <span class="way d-grid fills gr-1 gc-3 align-center text-left">
     <span class="name"
       ><b class="d-block fs-20 lh-tight">{{ plan.title }}</b>
-      <small class="quiet fs-15 lh-tight">{{ orderName(plan.order) }}</small></span
+      <small class="quiet fs-15 lh-tight">{{ orderName(plan) }}</small></span
     >
     <span class="stops"
       ><b class="figure fs-30 lh-none">{{ plan.stops.length }}</b>

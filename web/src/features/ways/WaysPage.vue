@@ -28,7 +28,7 @@ const card = computed(() => ({
   query: {
     school: plan.value?.school,
     order: plan.value?.order,
-    direction: direction.value,
+    direction: plan.value?.direction,
     positions: positions.value,
     stops: String(plan.value?.stop_count ?? 0),
   },
@@ -72,6 +72,7 @@ useKeys((k) => {
           Turn back all the same…
         </VBtn>
         <VSwitch v-model="positions" label="Only at marks" true-value="marks" false-value="any" />
+        <VBtn size="small" :to="job ? `/jobs/${id}/order` : `/engines/${id}/order`">Is this order right?</VBtn>
         <VBtn v-if="plan && !job" size="small" :to="card">Card</VBtn>
       </template>
     </template>

@@ -43,7 +43,7 @@ export function useWays(of: { job?: string; engine?: string }, goes: Round = {})
   const refused = ref('')
   const trouble = computed(() => refused.value || unread.value)
 
-  const key = (p: PlanView) => `${p.school} ${p.order}`
+  const key = (p: PlanView) => `${p.school} ${p.order}${p.direction === direction.value ? '' : ` ${p.direction}`}`
   const open = computed(() => (ways.value?.plans ?? []).filter((p) => p.applies))
   const shut = computed(() =>
     (ways.value?.plans ?? []).filter(

@@ -363,6 +363,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/engines/{id}/prove-order": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Whether an order, printed, circulated or remembered, is right for an engine; nothing is stored */
+        post: operations["prove-order"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/engines/{id}/ways": {
         parameters: {
             query?: never;
@@ -564,6 +581,23 @@ export interface paths {
         put?: never;
         /** Keep a photograph of a job: turned upright, made smaller, its metadata taken out */
         post: operations["add-photo"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/jobs/{id}/prove-order": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The same against the sheet that a job has */
+        post: operations["prove-job-order"];
         delete?: never;
         options?: never;
         head?: never;
@@ -3826,6 +3860,20 @@ export interface components {
             /** @description the engine sheet */
             sheet: unknown;
         };
+        OrderBody: {
+            /**
+             * @description absent: running
+             * @enum {string}
+             */
+            direction?: "running" | "back";
+            /** @description a line a stop: 4 rocks: I1 E1 */
+            text: string;
+        };
+        OrderSlip: {
+            /** Format: int64 */
+            line: number;
+            says: string;
+        };
         Override: {
             /** Format: date-time */
             at: string;
@@ -3918,6 +3966,46 @@ export interface components {
              * @description by this job and the others together
              */
             wanted: number;
+        };
+        ProvenOrder: {
+            /** @description valves that no stop sets */
+            forgot: string[];
+            /** @description an angle in degrees */
+            required_margin_deg: number;
+            /** @description every valve is set once, where it is clear enough */
+            right: boolean;
+            /** @description what came of it, in a sentence */
+            says: string;
+            /** @description lines that cannot be read: with any, nothing is proved */
+            slips: components["schemas"]["OrderSlip"][];
+            stops: components["schemas"]["ProvenStop"][];
+            /** @description from the first stop to the last */
+            turn_deg: number;
+            /** @description valves that more than one stop sets */
+            twice: string[];
+        };
+        ProvenStop: {
+            /** @description an angle in degrees */
+            crank_deg: number;
+            /**
+             * Format: int64
+             * @description of the text, from 1
+             */
+            line: number;
+            /** @description where the crank stands, in words */
+            place: string;
+            /** @description from the stop before */
+            turn_deg: number;
+            valves: components["schemas"]["ProvenValve"][];
+        };
+        ProvenValve: {
+            /** @description negative: it is open */
+            margin_deg: number;
+            /** @description what is wrong; empty: nothing */
+            says: string;
+            /** @description 0: it is clear enough */
+            short_deg: number;
+            valve: string;
         };
         Question: {
             look_at: components["schemas"]["Sighting"];
@@ -5662,6 +5750,41 @@ export interface operations {
             };
         };
     };
+    "prove-order": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OrderBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProvenOrder"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     "get-engine-ways": {
         parameters: {
             query?: {
@@ -6175,6 +6298,41 @@ export interface operations {
             };
             /** @description Internal Server Error */
             500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "prove-job-order": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OrderBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProvenOrder"];
+                };
+            };
+            /** @description Error */
+            default: {
                 headers: {
                     [name: string]: unknown;
                 };

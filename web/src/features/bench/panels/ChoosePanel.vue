@@ -34,7 +34,9 @@ watch(
     placed = ways.value.length > 0
     const rocking = open.value.findIndex((w) =>
       present.value
-        ? w.school === present.value.school && w.order === present.value.order
+        ? w.school === present.value.school &&
+          w.order === present.value.order &&
+          w.direction === present.value.direction
         : w.school === 'rocking_pairs',
     )
     cursor.value = Math.max(0, rocking)
@@ -95,17 +97,18 @@ defineExpose({ key })
         <div class="orders fits-160 d-grid ga-2 mt-2">
           <VBtn
             v-for="p in g.plans"
-            :key="p.order"
+            :key="p.order + p.direction"
             role="radio"
             class="order justify-start py-2 px-3"
             :class="{ on: open[cursor] === p }"
             :aria-checked="open[cursor] === p"
             @click="cursor = open.indexOf(p)"
           >
-            <b>{{ orderName(p.order) }}</b>
+            <b>{{ orderName(p) }}</b>
             <span class="figure fs-16"
               >{{ p.stops!.length }} stops · {{ degrees(p.costs?.all_in.turn_deg ?? p.total_turn_deg!) }}</span
             >
+            <small v-if="p.direction === 'back'" class="undecided fs-15">{{ p.cautions.at(-1) }}</small>
             <small v-for="line in costLines(p)" :key="line" class="quiet fs-15">{{ line }}</small>
           </VBtn>
         </div>
