@@ -87,5 +87,24 @@ func TestAWholeFourFromBoardToSignature(t *testing.T) {
 	p.says("Signed by")
 	assert.LessOrEqual(t, p.taps, 45)
 	t.Logf("%d gestures", p.taps)
-	p.clean()
+
+	// the tag for the key says from when it may be started, and what comes then is added to what was signed
+	p.press("A tag for the key")
+	p.shows("Do not start before")
+	p.visit("/jobs/" + job + "/sheet")
+	p.shows("the sealant cures")
+	p.clean() // a start that is refused is said in the console
+	p.visit("/jobs/" + job + "/steps")
+	p.shows("Start it and listen")
+	p.pressIn(".around .next", "Done")
+	p.shows("The sealant cures for 4 h")
+	p.press("Start all the same")
+	p.press("The sealant’s own sheet allows it")
+	p.shows("After the start.")
+	before := stateOf(t, r.base, job).State.Happenings
+	p.fill("How it sounds now", "even")
+	waitFor(t, p, r, job, before)
+	p.visit("/jobs/" + job + "/sheet")
+	p.shows("Added after signing")
+	p.shows("How it sounds: even")
 }

@@ -38,17 +38,23 @@ func (j *Job) apply(h Happening, accepted bool) error {
 // may says whether today's rules take a happening now.
 func (j *Job) may(h Happening) error {
 	_, hot := h.Act.(WentHot)
-	if j.SignedBy != "" && !(hot && j.Provisional()) && !afterSigning(h.Act) {
+	if j.SignedBy != "" && !(hot && j.Provisional()) && !j.afterSigning(h.Act) {
 		return refuse("kind", "The job is signed. What is signed stays as it is: start a new job.")
 	}
 	return h.Act.may(j, h.Since)
 }
 
-// afterSigning says that an act adds to a signed job and changes nothing of it.
-func afterSigning(a Act) bool {
-	switch a.(type) {
+// afterSigning says that an act adds to a signed job and changes nothing of it: a note, a second signature, and
+// what comes after the sealant has cured, by whoever is there then: the start, how it sounds, the road test
+// (common practice).
+func (j *Job) afterSigning(a Act) bool {
+	switch a := a.(type) {
 	case Amended, Countersigned:
 		return true
+	case TaskMarked:
+		return j.Phase() == Done && a.addsTo(j)
+	case SoundNoted:
+		return j.Phase() == Done && a.After
 	}
 	return false
 }

@@ -106,7 +106,10 @@ func stepList(steps []around.Task) string {
 
 func (a Signed) do(j *Job) {
 	j.SignedBy, j.SignedAt, j.Deferred, j.Seal = strings.TrimSpace(a.By), j.now, a.Deferred, a.Seal
-	if len(j.Around().Missing()) > 0 {
+	if left := j.Around().Missing(); len(left) > 0 {
 		j.Exceptions = strings.TrimSpace(a.Exceptions)
+		for _, t := range left {
+			j.StepsLeft = append(j.StepsLeft, t.Text)
+		}
 	}
 }

@@ -5,6 +5,8 @@ import (
 	"slices"
 	"strings"
 	"time"
+
+	"metronix/core/around"
 )
 
 // Signature is who signed, and when.
@@ -17,11 +19,13 @@ type Signature struct {
 type Signing struct {
 	SignedBy      string // empty: it is open
 	SignedAt      time.Time
-	Seal          Seal       // of that signature
-	Deferred      Deferral   // what it was put off for when it was signed
-	Exceptions    string     // why it was signed with steps that were not done; empty: none was left
-	Cold          *Signature // of the cold pass, once the hot pass began
-	ColdHeat      Heat       // of that pass
+	Seal          Seal         // of that signature
+	Deferred      Deferral     // what it was put off for when it was signed
+	Exceptions    string       // why it was signed with steps that were not done; empty: none was left
+	StepsLeft     []string     // those, in words, as they were when it was signed
+	HeardLater    around.Heard // how it sounded when it was started after the signature; zero: nobody said
+	Cold          *Signature   // of the cold pass, once the hot pass began
+	ColdHeat      Heat         // of that pass
 	Amendments    []Amendment
 	Countersigned *Signature // nil: it is not
 }

@@ -31,9 +31,13 @@ func (a SoundNoted) sound(*Job) error {
 	return nil
 }
 
-// do keeps one sound before and one after; the newest stands.
+// do keeps one sound before and one after, and one that was heard after the signature; the newest stands.
 func (a SoundNoted) do(j *Job) {
 	a.Note = strings.TrimSpace(a.Note)
+	if a.After && j.SignedBy != "" {
+		j.HeardLater = a.Heard
+		return
+	}
 	if a.After {
 		j.SoundAfter = a.Heard
 		return

@@ -114,6 +114,13 @@ func (a TaskMarked) toolsBack(j *Job) error {
 	return refuse("task", "Still out: "+strings.Join(out, ", ")+".")
 }
 
+// addsTo says that the step comes after the signature, and was not ticked with it.
+func (a TaskMarked) addsTo(j *Job) bool {
+	tasks := j.Around().Tasks()
+	at := slices.IndexFunc(tasks, func(t around.Task) bool { return t.ID == a.Task })
+	return at >= 0 && tasks[at].Part == around.StartUp && (!tasks[at].Mark.Marked || tasks[at].Mark.At.After(j.SignedAt))
+}
+
 // mayStart refuses a start that would break something or somebody: a tool on the crank, a bucket without its
 // shim, a slack lock nut, no cover over moving rockers, sealant that would be washed out of its joint.
 func (a TaskMarked) mayStart(j *Job) error {
@@ -127,7 +134,7 @@ func (a TaskMarked) mayStart(j *Job) error {
 		return refuse("task", "The lock nut of "+v.Name+" is slack. Lock it before the engine is started.")
 	}
 	for _, id := range []string{around.CrankStep, around.CoverStep} {
-		if m := j.Marked(id); !m.Marked {
+		if m := j.Marked(id); !m.Marked && j.SignedBy == "" {
 			return refuse("task", "Not yet: "+j.Around().Text(id)+".")
 		}
 	}
@@ -142,7 +149,7 @@ func (a TaskMarked) mayStart(j *Job) error {
 
 // do marks the step. Sealant that has to be put on afresh takes the cover off with it. An engine that ran has
 // its crank anywhere, and is as warm as it may be; that it was run warm for hot figures is no news where it
-// was said when it was shut off.
+// was said when it was shut off, and nothing is measured any more once the job is signed.
 func (a TaskMarked) do(j *Job) {
 	if a.Back {
 		j.Tick(a.Task, around.Mark{})
@@ -155,7 +162,7 @@ func (a TaskMarked) do(j *Job) {
 		j.Tick(id, around.Mark{At: j.now, Marked: true, Skipped: a.Skip, Grouped: len(a.With) > 0,
 			Reason: strings.TrimSpace(a.Reason)})
 	}
-	if a.runs() && !(a.Task == around.HotRunStep && j.stopSaid()) {
+	if a.runs() && j.SignedBy == "" && !(a.Task == around.HotRunStep && j.stopSaid()) {
 		j.ran(time.Time{})
 	}
 }

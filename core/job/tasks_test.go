@@ -14,6 +14,7 @@ import (
 	"metronix/core/gear"
 	"metronix/core/job"
 	"metronix/core/job/jobtest"
+	"metronix/core/record"
 	"metronix/core/sequence"
 )
 
@@ -349,4 +350,49 @@ func TestStepsAreTickedAsAGroup(t *testing.T) {
 	d.Do(job.Happening{Act: job.TaskMarked{Task: "strip_1", Back: true}})
 	assert.True(t, d.Job.Marked("clean").Marked, "each waits again by itself")
 	assert.Nil(t, group(d, "strip_1"), "one is no group")
+}
+
+// What comes once the sealant has cured is added to a signed job by whoever is there: the start, how it sounds, the
+// road test. What was signed stays as it is, with the steps that were left then; and the crank and the warmth of
+// the job are of no concern any more.
+func TestWhatComesAfterTheSignature(t *testing.T) {
+	d := guided(t, engine.Closing{SealantPoints: []string{"front cap joints"}})
+	half(d, around.OpenUp)
+	for _, s := range d.Job.Around().Tasks() {
+		if s.Part != around.StartUp && !s.Mark.Marked {
+			d.Do(job.Happening{At: at(1), Act: job.TaskMarked{Task: s.ID}})
+		}
+	}
+	d.Do(job.Happening{At: at(2), Act: job.Signed{By: "Tess", ToolsOut: true, Exceptions: "it cures"}})
+	left := d.Job.StepsLeft
+	require.Len(t, left, 3)
+	warmth, crank := record.Of(d.Job).Warmth(), d.Job.Crank
+	sheet := func() record.Report { return record.Of(d.Job).Report(record.Record{}) }
+	assert.True(t, slices.ContainsFunc(sheet().Facts, func(f record.Fact) bool {
+		return f.Label == "Do not start before"
+	}))
+	signed := sheet().Rows
+	d.Refused(job.Happening{At: at(3), Act: job.TaskMarked{Task: around.StartStep}}, "cures for")
+	d.Refused(job.Happening{At: at(3), Act: job.TaskMarked{Task: around.CoverStep, Back: true}}, "is signed")
+	d.Refused(job.Happening{At: at(3), Act: job.SoundNoted{Heard: around.Heard{Note: "before"}}}, "is signed")
+	d.Do(job.Happening{At: at(240), Act: job.TaskMarked{Task: around.StartStep}})
+	d.Do(job.Happening{At: at(241), Act: job.SoundNoted{After: true, Heard: around.Heard{Note: "even"}}})
+	d.Do(job.Happening{At: at(250), Act: job.TaskMarked{Task: "road", Skip: true, Reason: "no plates"}})
+	d.Do(job.Happening{At: at(251), Act: job.TaskMarked{Task: "road", Back: true}})
+	d.Do(job.Happening{At: at(252), Act: job.TaskMarked{Task: "road"}})
+	assert.Equal(t, left, d.Job.StepsLeft)
+	assert.Empty(t, d.Job.SoundAfter.Note, "what was signed is silent of it")
+	assert.Equal(t, warmth, record.Of(d.Job).Warmth())
+	assert.Equal(t, crank, d.Job.Crank)
+	assert.Equal(t, signed, sheet().Rows)
+	lists := map[string][]string{}
+	for _, l := range sheet().Lists {
+		for _, i := range l.Items {
+			lists[l.Title] = append(lists[l.Title], i.Text)
+		}
+	}
+	assert.Len(t, lists["Added after signing"], 3)
+	assert.Contains(t, lists["Added after signing"][0], "Start it and listen")
+	assert.Equal(t, "How it sounds: even", lists["Added after signing"][2])
+	assert.Contains(t, lists["Exceptions"][0], "Road test", "as it was when it was signed")
 }

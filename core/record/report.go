@@ -160,6 +160,9 @@ func (j Told) facts(r Record) []Fact {
 		add("Complaint", j.TakenIn.String())
 	}
 	add("Stands open", j.waitsSaid())
+	if from, cures := j.Around().StartFrom(); cures {
+		add("Do not start before", from.Local().Format(dated)+": the sealant cures")
+	}
 	add("Entered by", strings.Join(j.authors(), ", "))
 	add("Next due", r.Due)
 	return facts
@@ -281,7 +284,7 @@ func (j Told) exceptionList() ReportList {
 	l := ReportList{Title: "Exceptions"}
 	for _, t := range j.Around().Tasks() {
 		switch {
-		case t.Mark.Reason == "":
+		case t.Mark.Reason == "" || j.later(t):
 		case t.Mark.Skipped:
 			l.Items = append(
 				l.Items,
@@ -296,16 +299,17 @@ func (j Told) exceptionList() ReportList {
 	}
 	if j.Exceptions != "" {
 		text := "Signed with steps left: " + j.Exceptions
-		if left := j.Around().Missing(); len(left) > 0 {
-			var names []string
-			for _, t := range left {
-				names = append(names, t.Text)
-			}
-			text = fmt.Sprintf("%s (%s)", text, strings.Join(names, "; "))
+		if len(j.StepsLeft) > 0 {
+			text = fmt.Sprintf("%s (%s)", text, strings.Join(j.StepsLeft, "; "))
 		}
 		l.Items = append(l.Items, ReportItem{Text: text})
 	}
 	return l
+}
+
+// later says that a step was ticked after the job was signed.
+func (j Told) later(t around.Task) bool {
+	return j.SignedBy != "" && t.Mark.Marked && t.Mark.At.After(j.SignedAt)
 }
 
 func (j Told) addedList() ReportList {
@@ -315,6 +319,23 @@ func (j Told) addedList() ReportList {
 			l.Items,
 			ReportItem{Text: fmt.Sprintf("%s (%s, %s)", a.Text, a.By, a.At.Local().Format(dated))},
 		)
+	}
+	for _, t := range j.Around().Tasks() {
+		if !j.later(t) {
+			continue
+		}
+		what := "done"
+		if t.Mark.Skipped {
+			what = "passed over"
+		}
+		if t.Mark.Reason != "" {
+			what += ", " + t.Mark.Reason
+		}
+		l.Items = append(l.Items, ReportItem{Text: fmt.Sprintf("%s: %s (%s)", t.Text, what,
+			t.Mark.At.Local().Format(dated))})
+	}
+	if heard := j.HeardLater.String(); heard != "" {
+		l.Items = append(l.Items, ReportItem{Text: "How it sounds: " + heard, Sound: j.HeardLater.File})
 	}
 	if c := j.Countersigned; c != nil {
 		l.Items = append(

@@ -8,6 +8,7 @@ import (
 	"github.com/danielgtaylor/huma/v2"
 
 	"metronix/core/engine"
+	"metronix/core/order"
 	"metronix/core/sequence"
 	"metronix/internal/wire"
 )
@@ -93,7 +94,7 @@ func (s *server) proveOfJob(ctx context.Context, in *orderOfJob) (out *bodyOf[Pr
 
 // proven asks core/sequence, and words what came of it.
 func proven(sheet *engine.Sheet, body OrderBody) ProvenOrder {
-	p, slips := sequence.ProveOrder(sheet, body.Text, sequence.Direction(body.Direction), nil)
+	p, slips := order.Prove(sheet, body.Text, sequence.Direction(body.Direction), nil)
 	out := ProvenOrder{Right: p.Right(), Required: wire.Deg(p.Required), Turn: wire.Deg(p.Turn),
 		Stops: []ProvenStop{}, Forgot: wire.List(p.Forgot), Twice: wire.List(p.Twice), Slips: []OrderSlip{}}
 	for _, f := range slips {
@@ -116,7 +117,7 @@ func proven(sheet *engine.Sheet, body OrderBody) ProvenOrder {
 }
 
 // orderSays is what came of an order, the gravest first.
-func orderSays(p sequence.Proof, slips, short int) string {
+func orderSays(p order.Proof, slips, short int) string {
 	var says []string
 	switch {
 	case slips > 0:

@@ -20,6 +20,7 @@ type Around struct {
 	TakenIn    *TakenInView    `json:"taken_in,omitempty"`
 	Before     HeardView       `json:"sound_before"`
 	After      HeardView       `json:"sound_after"`
+	Later      HeardView       `json:"sound_later" doc:"when it was started after the job was signed"`
 	CoverBy    *time.Time      `json:"cover_by,omitempty" doc:"until when the cover has to be on over the sealant; absent: none stands open"`
 	StartFrom  *time.Time      `json:"start_from,omitempty" doc:"from when the engine may run: sealant cures until then; absent: nothing cures"`
 	Exceptions string          `json:"exceptions" doc:"why it was signed with steps that were not done; empty: none was left"`
@@ -102,6 +103,7 @@ func aroundOf(j *job.Job, now time.Time) Around {
 		Amendments: []AmendmentView{},
 		Before:     HeardView(j.SoundBefore),
 		After:      HeardView(j.SoundAfter),
+		Later:      HeardView(j.HeardLater),
 		Felt:       wire.List(j.Around().Felt()),
 		Bolts:      []BoltView{},
 		WaitsSaid:  j.Waits.Waiting(),

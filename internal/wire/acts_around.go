@@ -11,7 +11,7 @@ import (
 
 // takenIn is what the owner complains of, before anything is touched.
 type takenIn struct {
-	Complaints []string `json:"complaints,omitempty" maxItems:"10" nullable:"false" enum:"ticks,rough_idle,back_fires,smokes,hard_start,low_compression,ticks_by_nature,none"`
+	Complaints []string `json:"complaints,omitempty" maxItems:"12" nullable:"false" enum:"ticks,rough_idle,back_fires,smokes,hard_start,low_compression,misfires,no_power,fuel_use,oil_smell,ticks_by_nature,none"`
 	Note       string   `json:"note,omitempty" maxLength:"400"`
 	Sound      string   `json:"sound,omitempty" maxLength:"400" doc:"how it sounded before the work"`
 }

@@ -49,6 +49,12 @@ export const router = createRouter({
       meta: { title: 'Sequences' },
     },
     {
+      path: '/jobs/:id/tag',
+      name: 'job-tag',
+      component: () => import('@/features/card/TagPage.vue'),
+      meta: { title: 'Tag for the key' },
+    },
+    {
       path: '/jobs/:id/order',
       name: 'job-order',
       component: () => import('@/features/ways/OrderPage.vue'),

@@ -6,6 +6,10 @@ export const complaints = [
   { value: 'smokes', title: 'Smokes', points: 'points to tight' },
   { value: 'hard_start', title: 'Hard to start', points: 'points to tight' },
   { value: 'low_compression', title: 'Low compression', points: 'points to tight' },
+  { value: 'misfires', title: 'Misfires', points: 'points to tight' },
+  { value: 'no_power', title: 'No power', points: 'points to tight' },
+  { value: 'fuel_use', title: 'Uses more fuel', points: 'points to tight' },
+  { value: 'oil_smell', title: 'Smells of oil', points: 'look at cover and gasket' },
   { value: 'ticks_by_nature', title: 'Ticks by nature', points: 'this engine always did' },
   { value: 'none', title: 'No complaint', points: 'due, or checked' },
 ] as const

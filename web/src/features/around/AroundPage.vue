@@ -26,9 +26,16 @@ const { tasks, next, closing } = useAround(view)
 
 const part = ref<Part>('take_in')
 const chosen = ref(false)
-watch([next, view], () => !chosen.value && view.value && (part.value = next.value?.part ?? 'open_up'), {
-  immediate: true,
-})
+watch(
+  [next, view],
+  () =>
+    !chosen.value &&
+    view.value &&
+    (part.value = state.value?.phase === 'done' ? 'start_up' : (next.value?.part ?? 'open_up')),
+  {
+    immediate: true,
+  },
+)
 function choose(to: Part) {
   chosen.value = true
   part.value = to
@@ -40,6 +47,8 @@ const shown = computed(() => tasks.value.filter((t) => t.part === part.value))
 /** The step that waits in the part that is shown. */
 const now = computed(() => shown.value.find((t) => !t.marked))
 const sealed = computed(() => state.value?.phase === 'done')
+/** What comes after the signature is added to it: the start, how it sounds, the road test. */
+const shut = computed(() => sealed.value && part.value !== 'start_up')
 /** Groups that were opened, to be ticked one by one. */
 const opened = ref<string[]>([])
 const group = computed(() => (now.value ? together(shown.value, now.value, opened.value) : []))
@@ -56,8 +65,7 @@ const asking = ref<{ task: Task; skip: boolean } | null>(null)
 const refusedStart = computed(() => refusal.value !== '' && now.value?.id === 'start')
 
 useKeys((k) => {
-  if (k === 'Enter' && now.value && part.value !== 'take_in' && !sealed.value)
-    void done(now.value, group.value.slice(1))
+  if (k === 'Enter' && now.value && part.value !== 'take_in' && !shut.value) void done(now.value, group.value.slice(1))
   else if (k === 'z' || k === 'Z') void undo()
   else return false
   return true
@@ -104,7 +112,7 @@ useKeys((k) => {
       <ToolsPart v-else-if="part === 'tools'" :tools="state.tools" :sealed="sealed" @do="send" />
       <template v-else>
         <NextSteps
-          v-if="now && !sealed"
+          v-if="now && !shut"
           :group="group"
           @done="done(now, group.slice(1))"
           @open="opened.push(now.group)"
@@ -130,8 +138,8 @@ useKeys((k) => {
           </div>
         </section>
         <LearnPart v-if="part === 'open_up' && !sealed" :view="view" @do="send" />
-        <SoundPart v-if="part === 'start_up'" :view="view" after :sealed="sealed" @do="send" />
-        <StepList :tasks="shown" :now="now" :sealed="sealed" @done="done" @back="(t) => mark(t, { back: true })" />
+        <SoundPart v-if="part === 'start_up'" :view="view" after :sealed="shut" @do="send" />
+        <StepList :tasks="shown" :now="now" :sealed="shut" @done="done" @back="(t) => mark(t, { back: true })" />
       </template>
       <StandPart v-if="!sealed" :view="view" @do="send" />
     </div>

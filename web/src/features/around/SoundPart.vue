@@ -10,7 +10,11 @@ const emit = defineEmits<{ do: [doing: Doing] }>()
 
 /** The longest recording, in seconds. */
 const longest = 60
-const heard = computed(() => (props.after ? props.view.state.sound_after : props.view.state.sound_before))
+const heard = computed(() => {
+  const { phase, sound_after, sound_before, sound_later } = props.view.state
+  if (!props.after) return sound_before
+  return phase === 'done' ? sound_later : sound_after
+})
 const note = ref('')
 watch(heard, (h) => (note.value = h.note), { immediate: true })
 const trouble = ref('')

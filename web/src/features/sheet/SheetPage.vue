@@ -61,6 +61,7 @@ const print = () => globalThis.print()
       <VBtn v-if="view && state.plan" size="small" :to="`/jobs/${id}/card`">Windscreen card</VBtn>
       <VBtn v-if="view && mayDefer" size="small" @click="deferring = true">Put the job off…</VBtn>
       <template v-if="view && state.phase === 'done'">
+        <VBtn size="small" :to="`/jobs/${id}/tag`">Tag</VBtn>
         <VBtn size="small" @click="((adding = 'amended'), (addOpen = true))">Add a correction…</VBtn>
         <VBtn v-if="!state.countersigned" size="small" @click="((adding = 'countersigned'), (addOpen = true))"
           >Countersign…</VBtn

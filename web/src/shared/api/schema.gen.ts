@@ -2701,7 +2701,7 @@ export interface components {
         HappeningTakenIn: {
             /** @description who enters it; absent: nobody says */
             author?: string;
-            complaints?: ("ticks" | "rough_idle" | "back_fires" | "smokes" | "hard_start" | "low_compression" | "ticks_by_nature" | "none")[];
+            complaints?: ("ticks" | "rough_idle" | "back_fires" | "smokes" | "hard_start" | "low_compression" | "misfires" | "no_power" | "fuel_use" | "oil_smell" | "ticks_by_nature" | "none")[];
             /**
              * Format: date-time
              * @description when it was done, where it waited to be sent, by the program's clock
@@ -3244,6 +3244,8 @@ export interface components {
             signed_by?: string;
             sound_after?: components["schemas"]["HeardView"];
             sound_before?: components["schemas"]["HeardView"];
+            /** @description when it was started after the job was signed */
+            sound_later?: components["schemas"]["HeardView"];
             /**
              * Format: date-time
              * @description from when the engine may run: sealant cures until then; absent: nothing cures
@@ -3523,6 +3525,8 @@ export interface components {
             signed_by: string;
             sound_after: components["schemas"]["HeardView"];
             sound_before: components["schemas"]["HeardView"];
+            /** @description when it was started after the job was signed */
+            sound_later: components["schemas"]["HeardView"];
             /**
              * Format: date-time
              * @description from when the engine may run: sealant cures until then; absent: nothing cures

@@ -1,6 +1,7 @@
-package sequence
+package order
 
 import (
+	"errors"
 	"fmt"
 	"regexp"
 	"slices"
@@ -10,31 +11,29 @@ import (
 	"metronix/core/cycle"
 	"metronix/core/engine"
 	"metronix/core/measure"
+	"metronix/core/sequence"
 )
-
-// This file proves an order that somebody has from a book, a card or memory: what it says, valve by valve,
-// against the engine's sheet.
 
 // Proof is an order held against an engine.
 type Proof struct {
-	Stops    []ProvenStop
+	Stops    []Stop
 	Forgot   []string // valves that no stop sets
 	Twice    []string // valves that more than one stop sets
 	Turn     measure.Angle
 	Required measure.Angle
 }
 
-// ProvenStop is one line of an order: where the crank is said to stand, and what is said to be set there.
-type ProvenStop struct {
+// Stop is one line of an order: where the crank is said to stand, and what is said to be set there.
+type Stop struct {
 	Line   int // of the text, from 1
-	Place  Sighting
+	Place  sequence.Sighting
 	Crank  measure.Angle
 	Turn   measure.Angle // from the stop before, in the direction of turning; of the first 0
-	Valves []ProvenValve
+	Valves []Valve
 }
 
-// ProvenValve is one valve of a stop: how far it stands from its nearest opening or closing there.
-type ProvenValve struct {
+// Valve is one valve of a stop: how far it stands from its nearest opening or closing there.
+type Valve struct {
 	Valve  string
 	Margin measure.Angle // negative: it is open there
 	Short  measure.Angle // by how much it falls short of what is required; 0: it is clear enough
@@ -43,13 +42,13 @@ type ProvenValve struct {
 // Right says that every valve is set once, where it is clear enough.
 func (p Proof) Right() bool {
 	return len(p.Stops) > 0 && len(p.Forgot) == 0 && len(p.Twice) == 0 &&
-		!slices.ContainsFunc(p.Stops, func(s ProvenStop) bool {
-			return slices.ContainsFunc(s.Valves, func(v ProvenValve) bool { return v.Short > 0 })
+		!slices.ContainsFunc(p.Stops, func(s Stop) bool {
+			return slices.ContainsFunc(s.Valves, func(v Valve) bool { return v.Short > 0 })
 		})
 }
 
 // Says is what is wrong with a valve at its stop; empty: nothing.
-func (v ProvenValve) Says() string {
+func (v Valve) Says() string {
 	switch {
 	case v.Short == 0:
 		return ""
@@ -59,14 +58,14 @@ func (v ProvenValve) Says() string {
 	return fmt.Sprintf("stands only %s from opening or closing: %s short", v.Margin, v.Short)
 }
 
-// OrderFault is a slip in an order as it was typed: the line, and what is wrong with it.
-type OrderFault struct {
+// Slip is a slip in an order as it was typed: the line, and what is wrong with it.
+type Slip struct {
 	Line int // from 1
 	Says string
 }
 
-// MostOrder bounds an order that is proved, letters.
-const MostOrder = 4_000
+// Most bounds an order that is proved, letters.
+const Most = 4_000
 
 // ways to write where the crank stands
 var (
@@ -79,7 +78,7 @@ var (
 	listed      = regexp.MustCompile(`[\s,;+&]+|\band\b`)
 )
 
-// ProveOrder reads an order as it is written, a line a stop, "4 rocks: I1 E1" or "E1 down: I3, E4", and holds
+// Prove reads an order as it is written, a line a stop, "4 rocks: I1 E1" or "E1 down: I3, E4", and holds
 // each valve against the sheet. The faults name lines that cannot be read; with any, nothing is proved. A nil
 // margin is the sheet's.
 //
@@ -90,12 +89,15 @@ var (
 //
 // On a four with firing order 1-3-4-2 "4 rocks: 1 / 2 rocks: 3 / 1 rocks: 4 / 3 rocks: 2" is right, and sets
 // each valve 128° or more from its lobe (common practice).
-func ProveOrder(s *engine.Sheet, text string, d Direction, requiredMargin *measure.Angle) (p Proof,
-	faults []OrderFault) {
+func Prove(s *engine.Sheet, text string, d sequence.Direction, requiredMargin *measure.Angle) (p Proof,
+	faults []Slip) {
 	c := cycle.New(s)
-	p.Required = required(s, Request{RequiredMargin: requiredMargin})
-	if len(text) > MostOrder {
-		return p, []OrderFault{{1, fmt.Sprintf("That is %d letters: at most %d are read.", len(text), MostOrder)}}
+	p.Required = s.EffectiveMargin()
+	if requiredMargin != nil {
+		p.Required = *requiredMargin
+	}
+	if len(text) > Most {
+		return p, []Slip{{1, fmt.Sprintf("That is %d letters: at most %d are read.", len(text), Most)}}
 	}
 	set := map[string]int{}
 	for n, line := range strings.Split(strings.ReplaceAll(text, "/", "\n"), "\n") {
@@ -105,12 +107,12 @@ func ProveOrder(s *engine.Sheet, text string, d Direction, requiredMargin *measu
 		}
 		stop, err := readStop(c, line)
 		if err != nil {
-			faults = append(faults, OrderFault{n + 1, err.Error()})
+			faults = append(faults, Slip{n + 1, err.Error()})
 			continue
 		}
 		stop.Line = n + 1
 		if k := len(p.Stops); k > 0 {
-			stop.Turn = TurnBetween(p.Stops[k-1].Crank, stop.Crank, d)
+			stop.Turn = sequence.TurnBetween(p.Stops[k-1].Crank, stop.Crank, d)
 			p.Turn += stop.Turn
 		}
 		for i := range stop.Valves {
@@ -136,7 +138,7 @@ func ProveOrder(s *engine.Sheet, text string, d Direction, requiredMargin *measu
 }
 
 // readStop reads one line.
-func readStop(c *cycle.Cycle, line string) (s ProvenStop, err error) {
+func readStop(c *cycle.Cycle, line string) (s Stop, err error) {
 	parts := parted.Split(line, 2)
 	if len(parts) < 2 {
 		return s, fmt.Errorf("%q does not say what is set: write it as “4 rocks: I1 E1”", line)
@@ -148,15 +150,15 @@ func readStop(c *cycle.Cycle, line string) (s ProvenStop, err error) {
 		if word == "" {
 			continue
 		}
-		names, err := readValves(c, word, s.Place.What == FullLift)
+		names, err := readValves(c, word, s.Place.What == sequence.FullLift)
 		if err != nil {
 			return s, err
 		}
 		for _, name := range names {
-			if slices.ContainsFunc(s.Valves, func(v ProvenValve) bool { return v.Valve == name }) {
+			if slices.ContainsFunc(s.Valves, func(v Valve) bool { return v.Valve == name }) {
 				return s, fmt.Errorf("%s is named twice in one line", name)
 			}
-			s.Valves = append(s.Valves, ProvenValve{Valve: name})
+			s.Valves = append(s.Valves, Valve{Valve: name})
 		}
 	}
 	if len(s.Valves) == 0 {
@@ -166,30 +168,30 @@ func readStop(c *cycle.Cycle, line string) (s ProvenStop, err error) {
 }
 
 // readPlace reads where the crank stands.
-func readPlace(c *cycle.Cycle, text string) (w Sighting, crank measure.Angle, err error) {
+func readPlace(c *cycle.Cycle, text string) (w sequence.Sighting, crank measure.Angle, err error) {
 	number := func(m []string) int {
 		n, _ := strconv.Atoi(strings.Join(m[1:], ""))
 		return n
 	}
 	if m := rocksWord.FindStringSubmatch(text); m != nil {
-		w = Sighting{What: Rocking, Cylinder: number(m)}
+		w = sequence.Sighting{What: sequence.Rocking, Cylinder: number(m)}
 	} else if m := tdcWord.FindStringSubmatch(text); m != nil {
-		w = Sighting{What: TDCFiring, Cylinder: number(m)}
+		w = sequence.Sighting{What: sequence.TDCFiring, Cylinder: number(m)}
 	} else if m := degreesWord.FindStringSubmatch(text); m != nil {
 		deg, _ := strconv.ParseFloat(m[1], 64)
 		if deg >= 720 {
 			return w, 0, fmt.Errorf("%s is beyond two turns: a place lies from 0 to below 720°", text)
 		}
 		at := measure.FromDegrees(deg)
-		return Sighting{What: Degrees, Mark: at}, at, nil
+		return sequence.Sighting{What: sequence.Degrees, Mark: at}, at, nil
 	} else if m := eventWord.FindStringSubmatch(text); m != nil {
-		w.What = Opening
+		w.What = sequence.Opening
 		if strings.Contains(m[2], "clos") {
-			w.What = Closing
+			w.What = sequence.Closing
 		}
 		w.Valve, err = oneValve(c, m[1])
 	} else if m := downWord.FindStringSubmatch(text); m != nil {
-		w.What = FullLift
+		w.What = sequence.FullLift
 		w.Valve, err = oneValve(c, m[1])
 	} else {
 		return w, 0, fmt.Errorf("%q is no place of the crank that is known here: write “4 rocks”, “1 TDC”, “E1 down”, "+
@@ -198,20 +200,20 @@ func readPlace(c *cycle.Cycle, text string) (w Sighting, crank measure.Angle, er
 	if err != nil {
 		return w, 0, err
 	}
-	if why := unseen(c, w); why != "" {
-		return w, 0, fmt.Errorf("%s", why)
+	if _, err := sequence.Locate(c.Sheet, []sequence.Sighting{w}, nil); err != nil {
+		return w, 0, errors.New(strings.TrimSuffix(err.Error(), "."))
 	}
 	v, _ := c.Valve(w.Valve)
 	switch w.What {
-	case Rocking:
+	case sequence.Rocking:
 		crank = c.CrankAt(w.Cylinder, cycle.OverlapTDC)
-	case TDCFiring:
+	case sequence.TDCFiring:
 		crank = c.CrankAt(w.Cylinder, cycle.FiringTDC)
-	case FullLift:
+	case sequence.FullLift:
 		crank = c.PeakAt(v)
-	case Opening:
+	case sequence.Opening:
 		crank = c.OpensAt(v)
-	case Closing:
+	case sequence.Closing:
 		crank = c.ShutsAt(v)
 	}
 	return w, crank, nil

@@ -1,4 +1,4 @@
-package sequence_test
+package order_test
 
 import (
 	"strings"
@@ -10,6 +10,7 @@ import (
 	"metronix/core/engine"
 	"metronix/core/engine/enginetest"
 	"metronix/core/measure"
+	"metronix/core/order"
 	"metronix/core/sequence"
 	"metronix/internal/checks"
 )
@@ -32,14 +33,14 @@ func TestPrintedOrdersAgainstTheOutside(t *testing.T) {
 		"two stops of a six": {six, "1 at TDC: I1 E1, I2, E3, I4, E5\n6 at firing TDC: I6 E6, E2, I3, E4, I5", 360},
 		"in degrees":         {four, "0°: I1 E1 I2 E3\n360°: I3 I4 E2 E4", 360},
 	} {
-		p, faults := sequence.ProveOrder(c.sheet, c.text, sequence.Running, nil)
+		p, faults := order.Prove(c.sheet, c.text, sequence.Running, nil)
 		require.Empty(t, faults, name)
 		checks.Equal(t, printed, name+": every valve clear where it is set, none forgotten", true, p.Right())
 		if c.turn >= 0 {
 			assert.InDelta(t, c.turn, p.Turn.Degrees(), 1e-9, name)
 		}
 	}
-	p, _ := sequence.ProveOrder(four, "valve 8 down: 1 3", sequence.Running, nil)
+	p, _ := order.Prove(four, "valve 8 down: 1 3", sequence.Running, nil)
 	assert.Equal(t, []string{"E1", "I2"}, []string{p.Stops[0].Valves[0].Valve, p.Stops[0].Valves[1].Valve},
 		"with valve 8 down, 1 and 3 may both be set (common practice)")
 	assert.Zero(t, p.Stops[0].Valves[0].Short+p.Stops[0].Valves[1].Short)
@@ -49,11 +50,11 @@ func TestPrintedOrdersAgainstTheOutside(t *testing.T) {
 // sets every valve where it rocks: each is told with by how much.
 func TestOrdersThatAreWrong(t *testing.T) {
 	odd := enginetest.Inline([]int{1, 3, 4, 2}, "EIEIEIEI")
-	p, faults := sequence.ProveOrder(odd, "valve 8 down: 1", sequence.Running, nil)
+	p, faults := order.Prove(odd, "valve 8 down: 1", sequence.Running, nil)
 	require.Empty(t, faults)
 	assert.False(t, p.Right())
 	four := enginetest.Inline([]int{1, 3, 4, 2}, "EIIEEIIE")
-	p, _ = sequence.ProveOrder(four, "1 rocks: 1 / 3 rocks: 3 / 4 rocks: 4 / 2 rocks: 2", sequence.Running, nil)
+	p, _ = order.Prove(four, "1 rocks: 1 / 3 rocks: 3 / 4 rocks: 4 / 2 rocks: 2", sequence.Running, nil)
 	assert.False(t, p.Right())
 	for _, s := range p.Stops {
 		for _, v := range s.Valves {
@@ -63,10 +64,10 @@ func TestOrdersThatAreWrong(t *testing.T) {
 		}
 	}
 	short := measure.Angle(130) * measure.Degree
-	p, _ = sequence.ProveOrder(four, "4 rocks: I1", sequence.Running, &short)
+	p, _ = order.Prove(four, "4 rocks: I1", sequence.Running, &short)
 	assert.Equal(t, "stands only 128° from opening or closing: 2° short", p.Stops[0].Valves[0].Says())
 	assert.Equal(t, []string{"E1", "I2", "E2", "E3", "I3", "I4", "E4"}, p.Forgot)
-	p, _ = sequence.ProveOrder(four, "4 rocks: 1\n2 rocks: E1", sequence.Running, nil)
+	p, _ = order.Prove(four, "4 rocks: 1\n2 rocks: E1", sequence.Running, nil)
 	assert.Equal(t, []string{"E1"}, p.Twice)
 }
 
@@ -85,13 +86,13 @@ func TestSlipsInAnOrder(t *testing.T) {
 		"4 rocks: E1, I1 E1":                "named twice in one line",
 		strings.Repeat("4 rocks: 1\n", 400): "4400 letters",
 	} {
-		_, faults := sequence.ProveOrder(four, text, sequence.Running, nil)
+		_, faults := order.Prove(four, text, sequence.Running, nil)
 		require.NotEmpty(t, faults, text)
 		assert.Contains(t, strings.ReplaceAll(faults[0].Says, "e1", "E1"), want)
 	}
-	_, faults := sequence.ProveOrder(four, "4 rocks: 1\n\nsideways: 2", sequence.Running, nil)
+	_, faults := order.Prove(four, "4 rocks: 1\n\nsideways: 2", sequence.Running, nil)
 	assert.Equal(t, 3, faults[0].Line)
-	p, faults := sequence.ProveOrder(four, "  \n", sequence.Running, nil)
+	p, faults := order.Prove(four, "  \n", sequence.Running, nil)
 	assert.Empty(t, faults)
 	assert.False(t, p.Right(), "nothing was written")
 }
