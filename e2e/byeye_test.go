@@ -65,3 +65,20 @@ func TestBackwardHalfTurnsAreOffered(t *testing.T) {
 	assert.Equal(t, "back", placeOf(t, r, job).State.Plan.Direction)
 	p.clean()
 }
+
+// Play felt by hand at the valves that are clear tells where to begin: none first; every valve is read all the same.
+func TestPlayByHandOnTheBench(t *testing.T) {
+	t.Parallel()
+	r := demo(t)
+	job := ownWay.begun(t, r)
+	p := open(t, r, "/jobs/"+job, 1280, 800)
+	p.says("Read")
+	here := stateOf(t, r.base, job).State.Now.Here
+	last := here[len(here)-1]
+	p.way("Play by hand")
+	p.tap(`[aria-label="Play of ` + last + `"] button`)
+	p.press("Back to the leaves")
+	p.says("Read " + last)
+	p.shows(last + " had no play by hand")
+	p.clean()
+}

@@ -24,7 +24,7 @@ func named(hash string) []string {
 func Acts() []Act {
 	return []Act{
 		WayChosen{}, RoundChosen{}, TemperatureNoted{}, Prepared{}, JudgedCold{}, JudgedHot{}, EngineStopped{},
-		Turned{}, Located{}, Doubted{}, Picked{}, ReadingTaken{}, DialRead{},
+		Turned{}, Located{}, Doubted{}, Picked{}, PlayFelt{}, ReadingTaken{}, DialRead{},
 		Withdrawn{}, Sized{}, ShimsChosen{}, Kept{}, Freed{}, Adjusted{}, Nipped{}, Locked{}, SetTold{}, LeftAsIs{},
 		BarredOver{}, Undone{}, Signed{},
 		WentHot{}, TakenIn{}, SoundNoted{}, TaskMarked{}, Stripped{}, NutFelt{}, Waiting{}, HandedOver{},

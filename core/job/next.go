@@ -2,6 +2,7 @@ package job
 
 import (
 	"slices"
+	"strings"
 
 	"metronix/core/around"
 	"metronix/core/clearance"
@@ -187,23 +188,53 @@ func (j *Job) waitsAt(stop sequence.Stop) bool {
 	})
 }
 
-// inHandOrder is the valves of a stop, those first whose kind the leaf in hand was last used at: it is used up
+// inHandOrder is the valves of a stop: those that had no play by hand, and were not read yet, then those whose kind the leaf in hand was last used at: it is used up
 // before another one is picked up (common practice). Within a kind it is the plan's order.
 func (j *Job) inHandOrder(stop sequence.Stop) []*ValveState {
 	last, inHand := j.Valve(j.lastRead)
 	list := make([]*ValveState, 0, len(stop.Set))
-	var others []*ValveState
+	var none, others []*ValveState
 	for _, set := range stop.Set {
 		v, ok := j.Valve(set.Valve)
 		switch {
 		case !ok:
+		case v.Play == NoPlay && v.AsFound == nil:
+			none = append(none, v)
 		case inHand && v.Kind != last.Kind:
 			others = append(others, v)
 		default:
 			list = append(list, v)
 		}
 	}
-	return append(list, others...)
+	return slices.Concat(none, list, others)
+}
+
+// Triage says what was felt by hand and where that leads; empty: nothing was. Where the job leaves valves out,
+// what was felt is a reason to look at them too.
+func (j *Job) Triage() string {
+	var none, much []string
+	left := false
+	for _, v := range j.Valves {
+		left = left || v.Outside
+		switch {
+		case v.AsFound != nil && !v.Outside:
+		case v.Play == NoPlay:
+			none = append(none, v.Name)
+		case v.Play == MuchPlay:
+			much = append(much, v.Name)
+		}
+	}
+	var says []string
+	if len(none) > 0 {
+		says = append(says, strings.Join(none, ", ")+" had no play by hand, tight or held open: look there first.")
+	}
+	if len(much) > 0 {
+		says = append(says, strings.Join(much, ", ")+" had much play by hand.")
+	}
+	if left && len(says) > 0 {
+		says = append(says, "The valves that this job leaves out may stand like them.")
+	}
+	return strings.Join(says, " ")
 }
 
 // atValve are the choices of what to do about a valve where the crank serves it: the first that fits; else it

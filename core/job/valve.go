@@ -53,6 +53,7 @@ type ValveState struct {
 	// its adjuster was slackened and found free before any was set: nothing was found
 	Freed      bool
 	Outside    bool    // it is not in the scope of this job
+	Play       Play    // felt by hand before it was read; empty: nobody felt
 	ColdFound  *Result // of the cold pass, once the hot pass began
 	ColdLeft   *Result
 	ColdReason string // why it was left out of limits in the cold pass

@@ -93,6 +93,9 @@ func (j Told) Walk() string {
 // Done is what was done to a valve in this job: "set, nut to its torque, checked".
 func (j Told) Done(v *job.ValveState) string {
 	var parts []string
+	if play := map[job.Play]string{job.NoPlay: "no play", job.SomePlay: "some play", job.MuchPlay: "much play"}[v.Play]; play != "" {
+		parts = append(parts, play+" by hand")
+	}
 	if v.Freed {
 		parts = append(parts, "slackened before any was set, nothing was found")
 	}

@@ -26,6 +26,7 @@ type Now struct {
 	Says     Headline     `json:"headline" doc:"the one instruction, in words"`
 	Instead  *Instead     `json:"instead,omitempty" doc:"what may be done at the same valve instead: set what is being read, read what is to be set"`
 	Comes    []Coming     `json:"comes_clear" doc:"the valves that come clear next as the crank is turned, the nearest first"`
+	Triage   string       `json:"triage" doc:"what was felt by hand and where it leads; empty: nothing"`
 	Notes    []Note       `json:"notes" doc:"the words under the cylinders on the drawing of the head"`
 	Side     Side         `json:"side"`
 }
@@ -106,6 +107,7 @@ func nowOf(j *job.Job, advice *bench.Advice, lastOn string) Now {
 	if next.Shim != nil {
 		n.Shim = &ShimStepsOf(j, []job.ShimStep{*next.Shim})[0]
 	}
+	n.Triage = j.Triage()
 	n.Before = j.BeforeTurning(next)
 	n.Paint = j.PaintMark(next)
 	if turn, ok := j.Instruction(); ok {

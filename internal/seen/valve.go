@@ -75,6 +75,8 @@ type ValveState struct {
 	Called     string     `json:"called" doc:"how it is spoken of: by its number in the row too, where the sequence counts by it"`
 	Limits     Limits     `json:"limits"`
 	Settable   bool       `json:"settable"`
+	Play       string     `json:"play" enum:",none,some,much" doc:"felt by hand before it was read; empty: nobody felt"`
+	MayFeel    bool       `json:"may_feel" doc:"its play may be felt by hand: it is clear here and not read yet"`
 	ClearInDeg *wire.Deg  `json:"clear_in_deg" nullable:"true" doc:"how far the crank is turned until it is clear; null: not known"`
 	TakenBy    []EyeSign  `json:"taken_by" doc:"what of it or of a cylinder lets it be taken out of turn, each seen alone"`
 	MarginDeg  *wire.Deg  `json:"margin_deg" nullable:"true" doc:"null where the crank's place is not known"`
@@ -212,6 +214,8 @@ func valveOf(j *job.Job, v *job.ValveState, advice *bench.Advice) ValveState {
 		SetFor:    v.SetFor,
 		Freed:     v.Freed,
 		Outside:   v.Outside,
+		Play:      string(v.Play),
+		MayFeel:   j.MayFeel(v),
 		Out:       v.Out,
 		MadeThere: v.ReadThere(),
 		ColdWhy:   v.ColdReason,

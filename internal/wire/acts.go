@@ -27,6 +27,7 @@ var forms = []form{
 	formed(func(a job.Located) located { return located{SeenOf(a.Seen), a.Take} }),
 	formed(func(job.Doubted) doubted { return doubted{} }),
 	formed(func(a job.Picked) picked { return picked{a.Valve} }),
+	formed(func(a job.PlayFelt) play { return play{a.Valve, string(a.Play)} }),
 	formed(func(a job.ReadingTaken) reading {
 		return reading{a.Valve, StackOf(a.Leaves), string(a.Feel), a.MadeThere, a.KeepSure}
 	}),
@@ -271,6 +272,14 @@ type kept struct {
 }
 
 func (w kept) act(*Faults) job.Act { return job.Kept{Valve: w.Valve} }
+
+// play is how much play a rocker has by hand.
+type play struct {
+	Valve string `json:"valve"`
+	Play  string `json:"play" enum:",none,some,much" doc:"empty: it was not felt after all"`
+}
+
+func (w play) act(*Faults) job.Act { return job.PlayFelt{Valve: w.Valve, Play: job.Play(w.Play)} }
 
 // freed says that a valve's adjuster was slackened and is free.
 type freed struct {

@@ -56,6 +56,7 @@ var filled = []struct {
 		`"seen":[{"what":"rocking","cylinder":2},{"what":"mark","mark_deg":0.1}],"take":"E3"`},
 	{job.Doubted{}, ``},
 	{job.Picked{Valve: "E1"}, `"valve":"E1"`},
+	{job.PlayFelt{Valve: "E1", Play: job.NoPlay}, `"valve":"E1","play":"none"`},
 	{job.ReadingTaken{Valve: "E1", Leaves: []gauge.ID{{Marked: 150_000, Angled: true}, {Marked: 228_600}},
 		Feel: clearance.WontGo, MadeThere: true, KeepSure: true},
 		`"valve":"E1","leaves_mm":[0.15,0.2286],"angled":[true,false],"feel":"wont_go","made_there":true,` +

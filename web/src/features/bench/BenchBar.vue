@@ -10,7 +10,7 @@ import type { Doing } from './useJob'
 
 /** What stands in the bench's head line: sequence, temperature and its clock, what is asked when the crank is in doubt, ways out. */
 const props = defineProps<{ view: JobView; mayFind: boolean }>()
-const emit = defineEmits<{ do: [doing: Doing]; find: []; choose: []; help: [] }>()
+const emit = defineEmits<{ do: [doing: Doing]; find: []; choose: []; help: []; play: [] }>()
 const state = computed(() => props.view.state)
 /** A tablet held upright or a phone: sequence and temperature are looked up in the menu. */
 const narrow = useMediaQuery('(width <= 1100px)')
@@ -53,6 +53,7 @@ const more = computed<Way[]>(() => {
   const list: Way[] = []
   if (narrow.value && mayChoose.value) list.push({ title: plan!.title, does: () => emit('choose') })
   if (hidesMoved.value && moved.value) list.push(moved.value)
+  if (state.value.valves.some((v) => v.may_feel)) list.push({ title: 'Play by hand', does: () => emit('play') })
   list.push({ title: 'Steps', to: `/jobs/${id}/steps` })
   if (happenings > 2) list.push({ title: 'Sheet', to: `/jobs/${id}/sheet` })
   if (props.view.correctable && phase !== 'done') list.push({ title: 'Correct details', to: `/jobs/${id}/start` })

@@ -10,6 +10,7 @@ import BenchBar from './BenchBar.vue'
 import BenchPicture from './BenchPicture.vue'
 import KeyHelp from './parts/KeyHelp.vue'
 import LeaveDialog from './parts/LeaveDialog.vue'
+import PlayDialog from './parts/PlayDialog.vue'
 import TakeDialog from './parts/TakeDialog.vue'
 import NowPanel from './NowPanel.vue'
 import { useFind } from './useFind'
@@ -53,6 +54,7 @@ const preview = ref<PlanView | null>(null)
 const help = ref(false)
 const leaving = ref('')
 const taking = ref('')
+const playing = ref(false)
 const settingThough = ref('')
 const now = useTemplateRef('now')
 const panel = useTemplateRef('panel')
@@ -113,6 +115,7 @@ useKeys((k) => {
         @find="find.begin()"
         @choose="chooseAgain(!choosing)"
         @help="help = true"
+        @play="playing = true"
       />
     </template>
     <template #else><VBtn to="/">Back to the board</VBtn></template>
@@ -173,6 +176,7 @@ useKeys((k) => {
     </main>
   </AppPage>
   <KeyHelp v-model="help" />
+  <PlayDialog v-if="view" v-model="playing" :view="view" @do="happened" />
   <TakeDialog v-if="view" v-model="taking" :view="view" @do="happened" />
   <LeaveDialog v-model="leaving" @do="happened" />
   <ReasonDialog

@@ -26,6 +26,8 @@ const valve = (name: string, more: Partial<ValveState> = {}): ValveState => ({
   settable: true,
   margin_deg: 128,
   clear_in_deg: 0,
+  may_feel: false,
+  play: '',
   taken_by: [],
   pending: true,
   stage: '',

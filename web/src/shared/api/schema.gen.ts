@@ -1941,7 +1941,7 @@ export interface components {
             name: string;
             note: string;
         };
-        Happening: components["schemas"]["HappeningWayChosen"] | components["schemas"]["HappeningRoundChosen"] | components["schemas"]["HappeningTemperature"] | components["schemas"]["HappeningPrepared"] | components["schemas"]["HappeningJudgedCold"] | components["schemas"]["HappeningJudgedHot"] | components["schemas"]["HappeningEngineStopped"] | components["schemas"]["HappeningTurned"] | components["schemas"]["HappeningLocated"] | components["schemas"]["HappeningDoubted"] | components["schemas"]["HappeningPicked"] | components["schemas"]["HappeningReading"] | components["schemas"]["HappeningDial"] | components["schemas"]["HappeningWithdrawn"] | components["schemas"]["HappeningSized"] | components["schemas"]["HappeningShimsChosen"] | components["schemas"]["HappeningKept"] | components["schemas"]["HappeningFreed"] | components["schemas"]["HappeningAdjusted"] | components["schemas"]["HappeningNipped"] | components["schemas"]["HappeningLocked"] | components["schemas"]["HappeningSetTold"] | components["schemas"]["HappeningLeftAsIs"] | components["schemas"]["HappeningBarredOver"] | components["schemas"]["HappeningUndone"] | components["schemas"]["HappeningSigned"] | components["schemas"]["HappeningWentHot"] | components["schemas"]["HappeningTakenIn"] | components["schemas"]["HappeningSound"] | components["schemas"]["HappeningTask"] | components["schemas"]["HappeningStripped"] | components["schemas"]["HappeningNutFelt"] | components["schemas"]["HappeningWaiting"] | components["schemas"]["HappeningHandedOver"] | components["schemas"]["HappeningTool"] | components["schemas"]["HappeningFinding"] | components["schemas"]["HappeningAmended"] | components["schemas"]["HappeningCountersigned"];
+        Happening: components["schemas"]["HappeningWayChosen"] | components["schemas"]["HappeningRoundChosen"] | components["schemas"]["HappeningTemperature"] | components["schemas"]["HappeningPrepared"] | components["schemas"]["HappeningJudgedCold"] | components["schemas"]["HappeningJudgedHot"] | components["schemas"]["HappeningEngineStopped"] | components["schemas"]["HappeningTurned"] | components["schemas"]["HappeningLocated"] | components["schemas"]["HappeningDoubted"] | components["schemas"]["HappeningPicked"] | components["schemas"]["HappeningPlay"] | components["schemas"]["HappeningReading"] | components["schemas"]["HappeningDial"] | components["schemas"]["HappeningWithdrawn"] | components["schemas"]["HappeningSized"] | components["schemas"]["HappeningShimsChosen"] | components["schemas"]["HappeningKept"] | components["schemas"]["HappeningFreed"] | components["schemas"]["HappeningAdjusted"] | components["schemas"]["HappeningNipped"] | components["schemas"]["HappeningLocked"] | components["schemas"]["HappeningSetTold"] | components["schemas"]["HappeningLeftAsIs"] | components["schemas"]["HappeningBarredOver"] | components["schemas"]["HappeningUndone"] | components["schemas"]["HappeningSigned"] | components["schemas"]["HappeningWentHot"] | components["schemas"]["HappeningTakenIn"] | components["schemas"]["HappeningSound"] | components["schemas"]["HappeningTask"] | components["schemas"]["HappeningStripped"] | components["schemas"]["HappeningNutFelt"] | components["schemas"]["HappeningWaiting"] | components["schemas"]["HappeningHandedOver"] | components["schemas"]["HappeningTool"] | components["schemas"]["HappeningFinding"] | components["schemas"]["HappeningAmended"] | components["schemas"]["HappeningCountersigned"];
         HappeningAdjusted: {
             /** @description which of the leaves is an angled one; absent: none */
             angled?: boolean[];
@@ -2412,6 +2412,32 @@ export interface components {
              * @enum {string}
              */
             kind: "picked";
+            /** @description on which screen it is entered; absent: it does not say */
+            screen?: string;
+            /** @description the id of the newest happening that its screen knew; absent: the newest there is */
+            seen?: string;
+            valve: string;
+        };
+        HappeningPlay: {
+            /** @description who enters it; absent: nobody says */
+            author?: string;
+            /**
+             * Format: date-time
+             * @description when it was done, where it waited to be sent, by the program's clock
+             */
+            done_at?: string;
+            /** @description made by the client; sending it twice stores it once */
+            id: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "play";
+            /**
+             * @description empty: it was not felt after all
+             * @enum {string}
+             */
+            play: "" | "none" | "some" | "much";
             /** @description on which screen it is entered; absent: it does not say */
             screen?: string;
             /** @description the id of the newest happening that its screen knew; absent: the newest there is */
@@ -3843,6 +3869,8 @@ export interface components {
             tell?: components["schemas"]["Tell"];
             /** @description the valve that keeping goes on to here; empty: none */
             then: string;
+            /** @description what was felt by hand and where it leads; empty: nothing */
+            triage: string;
             /** @description an angle in degrees */
             turn_deg: number;
             valve: string;
@@ -4505,6 +4533,8 @@ export interface components {
             made_there: boolean;
             /** @description null where the crank's place is not known */
             margin_deg: number | null;
+            /** @description its play may be felt by hand: it is clear here and not read yet */
+            may_feel: boolean;
             /** @description setting may follow on what was found of it, here and now */
             may_set: boolean;
             /** @description it is in, and may be set here and now for a reason */
@@ -4522,6 +4552,11 @@ export interface components {
             outside: boolean;
             /** @description waits in the present phase */
             pending: boolean;
+            /**
+             * @description felt by hand before it was read; empty: nobody felt
+             * @enum {string}
+             */
+            play: "" | "none" | "some" | "much";
             /** @description the gap to set with the nut loose, where this mechanic's shift is known */
             pre_lock_mm?: number;
             round: components["schemas"]["Reading"][];
@@ -4587,6 +4622,8 @@ export interface components {
             made_there?: boolean;
             /** @description null where the crank's place is not known */
             margin_deg?: number | null;
+            /** @description its play may be felt by hand: it is clear here and not read yet */
+            may_feel?: boolean;
             /** @description setting may follow on what was found of it, here and now */
             may_set?: boolean;
             /** @description it is in, and may be set here and now for a reason */
@@ -4604,6 +4641,11 @@ export interface components {
             outside?: boolean;
             /** @description waits in the present phase */
             pending?: boolean;
+            /**
+             * @description felt by hand before it was read; empty: nobody felt
+             * @enum {string}
+             */
+            play?: "" | "none" | "some" | "much";
             /** @description the gap to set with the nut loose, where this mechanic's shift is known */
             pre_lock_mm?: number;
             round?: components["schemas"]["Reading"][];

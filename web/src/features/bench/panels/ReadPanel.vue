@@ -28,6 +28,7 @@ defineExpose({ key: (k: string) => ladder.value?.key(k) ?? false })
 
 <template>
   <ValveTabs />
+  <p v-if="state.now.triage" class="quiet fs-16 lh-tight">{{ state.now.triage }}</p>
   <LeafLadder
     ref="ladder"
     class="fill"
