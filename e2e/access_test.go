@@ -86,7 +86,7 @@ func scanOnTheWay(t *testing.T, axe, theme string) {
 	p.see(".dialog")
 	p.scan(axe, theme+" leave")
 	p.press("Go back")
-	p.press("Set")
+	p.press(" is set")
 	p.says("Lock I5")
 	p.scan(axe, theme+" lock")
 

@@ -47,7 +47,7 @@ func TestAColdJobFromTakeInToTheNextDueDate(t *testing.T) {
 	p.shows("What comes off.")
 	p.press("One by one")
 	p.shows("Blow or rinse")
-	p.press("Pass over")
+	p.press("Skip")
 	p.press("Not needed this time")
 	p.shows("coil connectors")
 	ticked(t, p, "")
@@ -94,7 +94,7 @@ func TestAColdJobFromTakeInToTheNextDueDate(t *testing.T) {
 	p.shows("Start it and listen")
 	p.pressIn(".around .next", "Done")
 	p.shows("The sealant cures for 4 h")
-	p.press("Start all the same")
+	p.press("Start anyway")
 	p.press("The sealant’s own sheet allows it")
 	p.shows("After the start.")
 	assert.Nil(t, crankOf(t, r, job), "where it stopped nobody knows")
@@ -109,7 +109,7 @@ func TestAColdJobFromTakeInToTheNextDueDate(t *testing.T) {
 	p.press("See and print the sheet")
 	for _, says := range []string{"Before: ticks at idle",
 		"gasket: hard or split, BR 16-204 (later)",
-		"passed over, Not needed this time", "done all the same, The sealant’s own sheet allows it",
+		"skipped, Not needed this time", "done anyway, The sealant’s own sheet allows it",
 		"Signed with steps left: Engine is not run here"} {
 		p.shows(says)
 	}
@@ -140,8 +140,8 @@ func TestAVehicleOnAPhone(t *testing.T) {
 	r := demo(t)
 	p := open(t, r, "/vehicles/demo-post-bus", 360, 740)
 	p.shows("Next due")
-	p.shows("E4b decides")
-	p.shows("wear unlike their neighbours")
+	p.shows("E4b goes tight first")
+	p.shows("wear unlike the rest")
 	p.waits(`() => document.documentElement.scrollWidth <= 360`, "no sideways scrolling")
 	p.press("Every valve")
 	p.shows("per 1,000 km, µm")
@@ -171,7 +171,7 @@ func TestEverythingMovesToAnotherWorkshop(t *testing.T) {
 	q.see(`input[type=file]`).MustSetFiles(archive)
 	q.shows("Taken in: 14 engines, 3 gauge sets, 9 vehicles, 9 jobs")
 	q.visit("/vehicles/demo-post-bus")
-	q.shows("E4b decides")
+	q.shows("E4b goes tight first")
 	q.visit("/")
 	q.shows("Quarry tipper 7")
 	q.clean()

@@ -21,7 +21,7 @@ func TestAJobStartedByMistake(t *testing.T) {
 	p.shows("Say who does the job.")
 	p.fill("Mechanic", "Oskar Venn")
 	p.press("Rough idle")
-	p.press("Board")
+	p.press("On the go")
 	p.see(".strip")
 	p.MustEval(`() => history.back()`)
 	p.waits(`() => [...document.querySelectorAll('input')].some(i => i.value === 'Oskar Venn') && `+
@@ -53,7 +53,7 @@ func TestAJobStartedByMistake(t *testing.T) {
 
 	p.visit("/")
 	p.see(".strip")
-	p.press("Tidy")
+	p.press("Take jobs off")
 	p.shows("None. A job started by mistake")
 	p.MustEval(`j => document.querySelector('a.strip[href="/jobs/' + j + `+
 		`'"]').parentElement.querySelector('button').setAttribute('aria-label', 'Take the wrong one off')`,

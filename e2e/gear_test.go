@@ -202,6 +202,16 @@ func TestGaugesPage(t *testing.T) {
 	p.shows("drawer was removed")
 	p.press("Undo")
 	p.shows("drawer is restored")
+	p.press("New set")
+	p.fill("All leaves in one line", "0.05 0.1O … 0.50")
+	p.press("Take these leaves")
+	p.shows("“0.1O” is no leaf.")
+	p.fill("All leaves in one line", "0.05 0.10 … 0.50")
+	p.press("Take these leaves")
+	p.shows("10 leaves. Look them over")
+	p.fill("Set", "From one line")
+	p.press("Save")
+	p.shows("From one line is saved")
 }
 
 // Each sum stands without a job at an address of its own.

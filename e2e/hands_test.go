@@ -115,7 +115,7 @@ func TestTheNutAndTheMark(t *testing.T) {
 	p := open(t, r, "/jobs/"+id, 1280, 800)
 	p.says("Choose the sequence")
 	p.press("No check, both kinds")
-	p.press("It closes the gap: back off first")
+	p.press("Gap closes: set it slightly wide")
 	p.fill("By how much, until it is learned", "0,03")
 	p.press("Use this sequence")
 	p.says("temperature")

@@ -202,7 +202,7 @@ func driveByClicks(t *testing.T, p *tab, r *running, id string, gaps map[string]
 		case "keep":
 			p.press("Keep")
 		case "adjust":
-			p.press("Set")
+			p.press(" is set")
 		case "lock":
 			if !killed {
 				killed = true
@@ -212,7 +212,7 @@ func driveByClicks(t *testing.T, p *tab, r *running, id string, gaps map[string]
 				p.visit("/jobs/" + id)
 				p.says(headline)
 			}
-			p.press("Locked")
+			p.press("Nut locked")
 		case "sign":
 			for _, check := range []string{"All tools and leaves", "Socket or handle", "Faces clean"} {
 				p.press(check)
@@ -389,7 +389,7 @@ func TestUndoAndLeavingAValve(t *testing.T) {
 	p.says("until")
 	p.press("Cylinder 2 rocks")
 	p.says("Screw I5 out")
-	p.press("Set")
+	p.press(" is set")
 	p.says("Lock I5")
 	p.press("Undo")
 	p.says("Screw I5 out")

@@ -96,7 +96,7 @@ func TestLeftOpenForPartsAndHandedOver(t *testing.T) {
 	job := c.begun(t, r)
 	p := open(t, r, "/jobs/"+job+"/steps", 1024, 768)
 	p.press("Open up")
-	p.press("Something else comes off")
+	p.press("Something else to take off")
 	p.press("Throttle cable")
 	p.waits(`() => document.querySelector('.list').innerText.includes('Throttle cable')`, "what was learned")
 	p.fill("Something else", "Oil separator")

@@ -98,7 +98,7 @@ func TestAWholeFourFromBoardToSignature(t *testing.T) {
 	p.shows("Start it and listen")
 	p.pressIn(".around .next", "Done")
 	p.shows("The sealant cures for 4 h")
-	p.press("Start all the same")
+	p.press("Start anyway")
 	p.press("The sealant’s own sheet allows it")
 	p.shows("After the start.")
 	before := stateOf(t, r.base, job).State.Happenings

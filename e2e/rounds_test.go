@@ -118,7 +118,7 @@ func (c played) drive(t *testing.T, p *tab, r *running, job string) (done rehear
 			*turning += now.TurnDeg
 			p.press(capitalised(now.Instruction.Until))
 		case "free":
-			p.press("Turns freely")
+			p.press("Screw is free")
 		case "read":
 			leaf, feel, _ := s.leafFor(gaps)
 			p.press(leaf + " " + feel)
@@ -129,10 +129,10 @@ func (c played) drive(t *testing.T, p *tab, r *running, job string) (done rehear
 				p.press(now.Tell.Says)
 				p.press("Yes, all three") // asked back, for nobody sets a valve within five seconds; no tap at work
 			} else {
-				p.press("Set")
+				p.press(" is set")
 			}
 		case "lock":
-			p.press("Locked")
+			p.press("Nut locked")
 		default:
 			t.Fatalf("what to do at %s is not known; the page shows: %s", now.Action, p.text())
 		}

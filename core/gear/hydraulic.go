@@ -4,6 +4,6 @@ package gear
 const Hydraulic Kind = "hydraulic"
 
 var hydraulic = Gear{
-	Kind: Hydraulic, Title: "Hydraulic: holds zero clearance", Means: Never,
+	Kind: Hydraulic, Title: "Hydraulic (self-adjusting)", Means: Never,
 	NotSet: "Hydraulic lifters hold zero clearance by themselves: there is no valve clearance to set.",
 }

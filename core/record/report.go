@@ -128,7 +128,7 @@ func (j Told) facts(r Record) []Fact {
 		{"Engine", fmt.Sprintf("%s, firing order %s", j.Sheet.Name, j.firingOrder())},
 		{"Limits", j.limitsSaid(r.CardReason)},
 		{"Temperature", j.Warmth()},
-		{"Gauge set", fmt.Sprintf("%s, feel ± %s", r.Gauges, j.gaps().inBoth(j.Feel))},
+		{"Feeler set", fmt.Sprintf("%s, feel ± %s", r.Gauges, j.gaps().inBoth(j.Feel))},
 		{"Sequence", j.Walk()},
 		{"Aim", aimSaid(j.Aim, r.AimReason)},
 		{"Mechanic", j.whoSaid(r)},
@@ -288,12 +288,12 @@ func (j Told) exceptionList() ReportList {
 		case t.Mark.Skipped:
 			l.Items = append(
 				l.Items,
-				ReportItem{Text: fmt.Sprintf("%s: passed over, %s", t.Text, t.Mark.Reason)},
+				ReportItem{Text: fmt.Sprintf("%s: skipped, %s", t.Text, t.Mark.Reason)},
 			)
 		default:
 			l.Items = append(
 				l.Items,
-				ReportItem{Text: fmt.Sprintf("%s: done all the same, %s", t.Text, t.Mark.Reason)},
+				ReportItem{Text: fmt.Sprintf("%s: done anyway, %s", t.Text, t.Mark.Reason)},
 			)
 		}
 	}
@@ -326,7 +326,7 @@ func (j Told) addedList() ReportList {
 		}
 		what := "done"
 		if t.Mark.Skipped {
-			what = "passed over"
+			what = "skipped"
 		}
 		if t.Mark.Reason != "" {
 			what += ", " + t.Mark.Reason

@@ -63,7 +63,7 @@ func (j Told) Walk() string {
 		order = "by number"
 	}
 	goes := []string{map[job.Going]string{job.SetAsYouGo: "set as you go", job.ReadFirst: "read all first",
-		job.ReadOnly: "read only", job.FreeFirst: "free all first"}[cmp.Or(j.Going, job.ReadFirst)]}
+		job.ReadOnly: "read only", job.FreeFirst: "slacken all first"}[cmp.Or(j.Going, job.ReadFirst)]}
 	if j.Going != job.ReadOnly {
 		goes = append(
 			goes,

@@ -23,7 +23,7 @@ func TestWhatTheSheetTells(t *testing.T) {
 			KindFirst: job.ExhaustFirst, ToAim: job.AllToAim}}})
 	assert.Equal(
 		t,
-		"Rocking pairs, as the crank turns; free all first, no check, all to the aim, exhausts first, "+
+		"Rocking pairs, as the crank turns; slacken all first, no check, all to the aim, exhausts first, "+
 			"2 of 8 valves",
 		record.Of(d.Job).Walk(),
 	)

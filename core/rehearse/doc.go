@@ -1,6 +1,6 @@
 // Package rehearse plays a job through before it is begun, to say what it will take.
 //
-//	sheet, sequence, round, check, valves that are out ── Play ──▶ steps, degrees, changes of leaf, gestures
+//	sheet, sequence, round, check, valves that are out ── Play ──▶ steps, degrees, leaf changes, gestures
 //	the times between a job's happenings ── PaceOf ──▶ Pace ── Forecast ──▶ when the last hot valve comes
 //
 // Nothing is estimated by a formula: a job is made and worked, act by act, by a mechanic who does what the

@@ -15,8 +15,8 @@ import (
 // and none of them needs a mark.
 var openingClosing = school{
 	name: OpeningClosing, title: "Exhaust opening, intake closing",
-	howTo: "Intake as its own exhaust starts to open, exhaust as its own intake nearly " +
-		"closes: for long cams.",
+	howTo: "As the exhaust starts to open, do the intake; as the intake has almost closed, do the exhaust: for " +
+		"long cams.",
 	stops: openingClosingStops,
 }
 

@@ -35,7 +35,7 @@ var sumRule = school{
 		}
 		return fmt.Sprintf("Rule of %d", valves+1)
 	},
-	howTo: "Press-down of one valve puts its partner in the middle of its base circle.",
+	howTo: "With one valve fully down, its partner is mid base circle.",
 	stops: sumRuleStops,
 }
 

@@ -100,8 +100,8 @@ func TestWhatFallsDueOnceDecidesWhereItComesFirst(t *testing.T) {
 func TestEveryCauseIsSaid(t *testing.T) {
 	miles := measure.Units{Miles: true}
 	for want, c := range map[string]wear.Cause{
-		"There is no visit yet.":                   {},
-		"Neither an interval nor a rate is known.": {Kind: wear.Unknown},
+		"There is no visit yet.":                 {},
+		"Enter an interval, or do a second job.": {Kind: wear.Unknown},
 		"The interval of 12,427 miles (20,000 km), or the interval of 12 months, whichever comes first.": {
 			Kind: wear.Distance, Run: 20_000, Months: 12},
 		"The interval of 1 month.":                               {Kind: wear.Time, Months: 1},

@@ -50,7 +50,7 @@ func (c Cause) In(u measure.Units) string {
 	case NoVisit:
 		return "There is no visit yet."
 	case Unknown:
-		return "Neither an interval nor a rate is known."
+		return "Enter an interval, or do a second job."
 	case Time:
 		return fmt.Sprintf("The interval of %s.", months(c.Months))
 	case Distance:

@@ -34,7 +34,7 @@ const um = measure.Micrometre
 var day = time.Date(2026, 5, 4, 12, 0, 0, 0, time.UTC)
 
 // signed is a job on a four, done and signed: E2 found tight and set, everything else in; with findings, a
-// task passed over, and a correction.
+// task skipped, and a correction.
 func signed(t *testing.T) report.Job {
 	t.Helper()
 	text, err := os.ReadFile("../compute/testdata/four.engine.json")
@@ -128,7 +128,7 @@ func TestThePDFIsReadElsewhere(t *testing.T) {
 			"1 Mar 2027", "As found", "E2",
 			"0.26 tight", "0.30 in", "set, nut to its torque", "Findings",
 			"gasket: hard, BR 16-204 (later)", "Exceptions",
-			"passed over, washed yesterday", "Signed with steps left: towed home", "Added after signing",
+			"skipped, washed yesterday", "Signed with steps left: towed home", "Added after signing",
 			"E3 was read by lamp light"} {
 			i := strings.Index(strings.ReplaceAll(says[at:], "  ", " "), want)
 			if !assert.GreaterOrEqual(t, i, 0, "%q after %d in %s", want, at, says) {

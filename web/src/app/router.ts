@@ -10,7 +10,7 @@ export const router = createRouter({
       path: '/',
       name: 'board',
       component: () => import('@/features/board/BoardPage.vue'),
-      meta: { title: 'Bay board' },
+      meta: { title: 'On the go' },
     },
     {
       path: '/start',
@@ -118,7 +118,7 @@ export const router = createRouter({
       path: '/gauges',
       name: 'gauges',
       component: () => import('@/features/gauges/GaugesPage.vue'),
-      meta: { title: 'Gauges' },
+      meta: { title: 'Feelers' },
     },
     {
       path: '/sums/:sum?',

@@ -12,9 +12,9 @@ defineProps<{
 }>()
 
 const screens = [
-  { name: 'Board', to: '/' },
+  { name: 'On the go', to: '/' },
   { name: 'Engines', to: '/engines' },
-  { name: 'Gauges', to: '/gauges' },
+  { name: 'Feelers', to: '/gauges' },
   { name: 'Calculators', to: '/sums' },
   { name: 'Vehicles', to: '/vehicles' },
   { name: 'Workshop', to: '/shop' },

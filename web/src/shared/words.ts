@@ -77,7 +77,11 @@ export function layoutName(layout: string, cylinders: number): string {
 }
 
 export const threads = choices({ right: 'Right-hand thread', left: 'Left-hand thread' })
-export const closings = choices({ '': 'Closes as its kind does', in: 'Closes screwed in', out: 'Closes screwed out' })
+export const closings = choices({
+  '': 'Usual for this adjuster',
+  in: 'Screwing in closes the gap',
+  out: 'Screwing out closes the gap',
+})
 export const rotations = choices({ clockwise: 'clockwise', anticlockwise: 'anticlockwise' })
 export const signPeriods = [
   { value: 360, title: 'every turn, with the crank' },
@@ -107,7 +111,7 @@ export const rounds = choices({
   set_as_you_go: 'Set as you go',
   read_first: 'Read all first',
   read_only: 'Read only',
-  free_first: 'Free all first',
+  free_first: 'Slacken all first',
 })
 /** The rounds as they are chosen: going round twice is a whole second round in which every valve is read and, where out, set again. */
 export const roundsChosen = [
@@ -120,8 +124,8 @@ export const kindsFirst = choices({
   exhaust: 'Exhausts first',
   intake: 'Intakes first',
 })
-export const lockings = choices({ one_go: 'Lock in one go', nip_then_torque: 'Nip, then torque' })
-export const aimings = choices({ leave_in: 'Leave alone what is in', all_to_aim: 'All to the aim' })
+export const lockings = choices({ one_go: 'Tighten in one go', nip_then_torque: 'Nip, then torque' })
+export const aimings = choices({ leave_in: 'Leave valves that are in', all_to_aim: 'Set every valve to the aim' })
 
 export const checkTurns = [
   { value: 2, title: 'Two turns, then check' },
@@ -142,13 +146,13 @@ export const roundWords = (round: keyof typeof roundHow) => roundHow[round]
 
 /** What a sequence costs by the round that is chosen, and how far its valves stand from their lobes, line by line. */
 export function costLines({ costs, smallest_margin_deg: margin }: PlanView): string[] {
-  const clear = `clear by ${degrees(margin!)}`
+  const clear = `${degrees(margin!)} from the lobes`
   if (!costs) return [clear]
   const { all_in, some_out, out_count } = costs
-  const check = some_out.check_turn_deg ? ` + ${degrees(some_out.check_turn_deg)} to check` : ''
+  const check = some_out.check_turn_deg ? `, and ${degrees(some_out.check_turn_deg)} to check` : ''
   return [
-    `${all_in.gestures} taps, ${all_in.leaf_changes} changes of leaf, ${clear}`,
-    `with ${out_count} out: ${degrees(some_out.turn_deg)}${check}, ${some_out.gestures} taps`,
+    `${all_in.gestures} taps, ${all_in.leaf_changes} leaf changes, ${clear}`,
+    `${out_count} valves out: ${degrees(some_out.turn_deg)}${check}, ${some_out.gestures} taps`,
   ]
 }
 

@@ -104,7 +104,7 @@ useKeys((k) => {
       <SealantClocks :state="state" />
       <VAlert v-if="refusal" variant="tonal" color="">
         {{ refusal }}
-        <VBtn v-if="refusedStart" size="small" @click="asking = { task: now!, skip: false }">Start all the same…</VBtn>
+        <VBtn v-if="refusedStart" size="small" @click="asking = { task: now!, skip: false }">Start anyway…</VBtn>
       </VAlert>
 
       <TakeInPart v-if="part === 'take_in'" :view="view" @do="send" @next="choose('open_up')" />
@@ -146,14 +146,14 @@ useKeys((k) => {
   </AppPage>
   <ReasonDialog
     :model-value="asking !== null"
-    :title="asking?.skip ? 'Why is it passed over?' : 'Why start it all the same?'"
+    :title="asking?.skip ? 'Why is it skipped?' : 'Why start it anyway?'"
     :text="`${asking?.task.text ?? ''}. The sheet will show the reason.`"
     :usual="
       asking?.skip
         ? ['Not on this engine', 'Not needed this time', 'Done by somebody else']
         : ['The sealant’s own sheet allows it', 'Gasket without sealant']
     "
-    :button="asking?.skip ? 'Pass it over' : 'Start with this reason'"
+    :button="asking?.skip ? 'Skip it' : 'Start with this reason'"
     @update:model-value="(on) => !on && (asking = null)"
     @reason="(reason) => asking && mark(asking.task, { skip: asking.skip || undefined, reason })"
   />

@@ -45,7 +45,7 @@ function other() {
 </script>
 
 <template>
-  <FoldAway title="Something else comes off: tap it, and the list learns it">
+  <FoldAway title="Something else to take off? Tap it: it is added to this engine’s list">
     <div class="usual d-grid ga-2" role="group" aria-label="What came off">
       <VBtn v-for="u in left" :key="u" @click="off(u)">{{ u }}</VBtn>
     </div>

@@ -20,7 +20,7 @@ const many = computed(() => props.group.length > 1)
     <p v-else-if="now.caution" class="caution ps-3">{{ now.caution }}</p>
     <div class="do d-flex flex-wrap ga-2">
       <VBtn v-if="many" @click="$emit('open')">One by one</VBtn>
-      <VBtn v-else @click="$emit('over')">Pass over…</VBtn>
+      <VBtn v-else @click="$emit('over')">Skip…</VBtn>
       <VBtn class="go fs-22" variant="flat" size="large" @click="$emit('done')"
         >{{ many ? `All ${group.length} done` : 'Done' }} <kbd>Enter</kbd></VBtn
       >

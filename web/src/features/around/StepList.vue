@@ -24,14 +24,14 @@ defineEmits<{ done: [task: Task]; back: [task: Task] }>()
         class="tick pa-0 fs-26"
         :disabled="sealed"
         :aria-pressed="t.marked"
-        :aria-label="`${t.text}: ${t.skipped ? 'passed over' : t.marked ? 'done' : 'waits'}`"
+        :aria-label="`${t.text}: ${t.skipped ? 'skipped' : t.marked ? 'done' : 'waits'}`"
         @click="t.marked ? $emit('back', t) : $emit('done', t)"
       >
         {{ t.skipped ? '–' : t.marked ? '✓' : '' }}
       </VBtn>
       <span class="text"
         >{{ t.text
-        }}<small v-if="t.reason" class="quiet d-block fs-15">{{ t.skipped ? 'Passed over: ' : '' }}{{ t.reason }}</small
+        }}<small v-if="t.reason" class="quiet d-block fs-15">{{ t.skipped ? 'Skipped: ' : '' }}{{ t.reason }}</small
         ><small v-if="t.grouped" class="quiet d-block fs-15">ticked as a group</small></span
       >
       <span v-if="t.at" class="quiet figure">{{ clock(t.at) }}</span>

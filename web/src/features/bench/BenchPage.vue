@@ -97,7 +97,7 @@ useKeys((k) => {
   <AppPage
     :title="view?.vehicle.name ?? 'Bench'"
     :sub="view?.engine.name"
-    back="Board"
+    back="On the go"
     bare
     lean
     :ready="view !== null"

@@ -63,7 +63,7 @@ const groups = computed(() => [
 
 <template>
   <AppPage
-    title="Bay board"
+    title="On the go"
     :sub="jobs ? `${going.length} on the go` : ''"
     :ready="jobs !== undefined && !trouble"
     :trouble="trouble"
@@ -73,7 +73,7 @@ const groups = computed(() => [
   >
     <template #bar>
       <VBtn size="small" :aria-pressed="tidying" @click="tidying = !tidying">
-        {{ tidying ? 'Tidied' : 'Tidy' }}
+        {{ tidying ? 'Done' : 'Take jobs off…' }}
       </VBtn>
       <VBtn variant="flat" size="small" to="/start">Start a job</VBtn>
     </template>

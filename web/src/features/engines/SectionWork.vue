@@ -166,7 +166,7 @@ function lift(t: string) {
     </div>
     <VTextField
       :model-value="(sheet.closing?.sealant_points ?? []).join('; ')"
-      label="Sealant only at (apart by semicolons)"
+      label="Sealant at (separate with ;)"
       hide-details
       @change="
         (e: Event) => {

@@ -6,6 +6,7 @@ import PickFile from '@/shared/PickFile.vue'
 import PickOne from '@/shared/PickOne.vue'
 import { ToldBar } from '@/shared/later'
 import ReachStrip from './ReachStrip.vue'
+import LeafLine from './LeafLine.vue'
 import { useGauges } from './useGauges'
 
 const g = useGauges()
@@ -22,7 +23,7 @@ const plain = (t: string) => Number(t.replace(',', '.')) || 0
 </script>
 
 <template>
-  <AppPage title="Gauges" :sub="sets ? `${sets.length} sets` : ''" stays>
+  <AppPage title="Feelers" :sub="sets ? `${sets.length} sets` : ''" stays>
     <template #bar>
       <VBtn size="small" @click="g.look(undefined)">New set</VBtn>
       <VBtn variant="flat" size="small" :disabled="!dirty" @click="g.save()">Save</VBtn>
@@ -32,7 +33,7 @@ const plain = (t: string) => Number(t.replace(',', '.')) || 0
         v-slot="{ option: { s } }"
         :model-value="chosen"
         class="sets"
-        label="Gauge sets"
+        label="Feeler sets"
         :options="(sets ?? []).map((s) => ({ value: s.id, s }))"
         @update:model-value="(id) => g.look(sets!.find((s) => s.id === id))"
       >
@@ -57,6 +58,7 @@ const plain = (t: string) => Number(t.replace(',', '.')) || 0
               persistent-placeholder
             />
           </div>
+          <LeafLine v-if="!rows.length" @take="g.takeLine" />
           <VAlert v-if="damaged" role="alert">
             The leaves of this set cannot be read: {{ damaged }}. Enter them again and save.
           </VAlert>

@@ -5,6 +5,7 @@ import { answered, api, newID, Refused, type Schemas } from '@/shared/api/client
 import { readOnce, reads } from '@/shared/api/reads'
 import { compute, type Answers } from '@/shared/api/compute'
 import { mm } from '@/shared/units'
+import { readLeafLine } from './leafLine'
 
 type Leaf = Schemas['Leaf']
 type Fault = { location: string; message: string }
@@ -200,6 +201,19 @@ export function useGauges() {
     ]
   }
 
+  /** Takes a set that was written in one line; a slip is told, and nothing of the set is changed. */
+  function takeLine(text: string) {
+    clear()
+    const line = readLeafLine(text)
+    if (line.trouble) {
+      trouble.value = `This line cannot be read: ${line.trouble}`
+      return false
+    }
+    rows.value = line.marks.map((marked) => ({ marked, measured: '', thou: line.thou, angled: false, missing: false }))
+    said.value = `${line.marks.length} leaves. Look them over, then save the set.`
+    return true
+  }
+
   const dirty = computed(() => {
     const set = sets.value?.find((s) => s.id === chosen.value)
     if (!set) return rows.value.length > 0
@@ -269,6 +283,7 @@ export function useGauges() {
     remove,
     putBack,
     importFile,
+    takeLine,
     add,
   }
 }

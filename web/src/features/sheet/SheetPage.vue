@@ -48,7 +48,7 @@ const print = () => globalThis.print()
 <template>
   <AppPage
     :title="view ? `Sheet of ${view.vehicle.name}` : 'Sheet'"
-    :back="view && state.phase !== 'done' ? 'Bench' : 'Board'"
+    :back="view && state.phase !== 'done' ? 'Bench' : 'On the go'"
     :back-to="view && state.phase !== 'done' ? `/jobs/${id}` : '/'"
     bare
     :ready="view !== undefined && sheet !== undefined"

@@ -68,7 +68,7 @@ const window = (l: Schemas['Limits']) => `${gaps(l.in_thou).window(l)} ${gaps(l.
   <VTextField
     v-if="cards.length > 1"
     v-model="form.cardReason"
-    label="Why this card (the sheet shows it)"
+    label="Why these clearances? (goes on the job sheet)"
     maxlength="200"
     hide-details
   />

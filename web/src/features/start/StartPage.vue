@@ -21,6 +21,9 @@ const s = useStart(job, String(route.query.vehicle ?? ''))
 const {
   form,
   vehicles,
+  offered,
+  search,
+  all,
   off,
   engines,
   sets,
@@ -83,7 +86,7 @@ async function start(asLast = false) {
 <template>
   <AppPage
     :title="job ? 'Correct the job' : 'Start a job'"
-    :back="job ? 'Bench' : 'Board'"
+    :back="job ? 'Bench' : 'On the go'"
     :back-to="job ? `/jobs/${job}` : '/'"
     :ready="loaded"
     :trouble="trouble"
@@ -94,17 +97,29 @@ async function start(asLast = false) {
     <div class="start d-grid ga-7">
       <section class="d-grid ga-3">
         <h2 class="d-flex align-center ga-3 fs-26"><i class="d-grid place-center brass fs-20">1</i> Vehicle</h2>
+        <VTextField
+          v-if="vehicles.length > s.many"
+          v-model="search"
+          label="Search name, plate or engine"
+          clearable
+          hide-details
+          density="comfortable"
+        />
+        <p v-if="search && !offered.length" class="quiet" role="status">No vehicle is called so.</p>
         <PickOne
           v-slot="{ option: { v } }"
           :model-value="form.vehicle"
           label="Vehicle"
-          :options="vehicles.map((v) => ({ value: v.id, v }))"
+          :options="offered.map((v) => ({ value: v.id, v }))"
           tiles
           @update:model-value="pick"
         >
           <b>{{ v.name }}</b><span class="quiet">{{ v.plate }} · {{ v.engine_name }}</span>
           <small v-if="s.going(v)" class="differs undecided fs-15">has a job on the go</small>
         </PickOne>
+        <VBtn v-if="!search && offered.length < vehicles.length" class="justify-self-start" @click="all = true"
+          >All {{ vehicles.length }} vehicles</VBtn
+        >
         <div class="d-flex flex-wrap ga-2">
           <VBtn :aria-expanded="editing === 'new'" @click="editing = 'new'">
             Another vehicle, or import its engine sheet
@@ -172,7 +187,7 @@ async function start(asLast = false) {
         <PickOne
           v-slot="{ option: { g } }"
           v-model="form.set"
-          label="Gauge set"
+          label="Feeler set"
           :options="sets.map((g) => ({ value: g.id, g }))"
           tiles
           @update:model-value="byHand('set')"

@@ -158,6 +158,22 @@ describe('starting a job', () => {
     ])
   })
 
+  it('shows the vehicles worked on last first, finds any, and shows all where that is wanted', async () => {
+    const s = await opened()
+    s.every.value = Array.from({ length: 20 }, (_, i) => ({
+      ...s.every.value[0]!,
+      id: `m${i}`,
+      name: `Mower ${i}`,
+      plate: `M${i}`,
+    }))
+    expect(s.offered.value).toHaveLength(5)
+    s.search.value = 'mower 17'
+    expect(s.offered.value.map((v) => v.id)).toEqual(['m17'])
+    s.search.value = ''
+    s.all.value = true
+    expect(s.offered.value).toHaveLength(20)
+  })
+
   it('lets the hot pass go where another card is chosen than a cold one', async () => {
     const s = await opened()
     s.choose('v1')

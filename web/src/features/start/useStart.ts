@@ -8,6 +8,10 @@ import { useMyWay } from './useMyWay'
 
 type Vehicle = Schemas['Vehicle']
 
+/** How many vehicles are shown without looking for one, and how many of those worked on last where there are more. */
+const many = 12
+const lastFew = 5
+
 const remembered = (name: string, or = '') => localStorage.getItem(`metronix.${name}`) ?? or
 
 /**
@@ -19,6 +23,8 @@ export function useStart(correcting = '', asked = '') {
   const engines = ref<Schemas['Engine'][]>([])
   const sets = ref<Schemas['GaugeSet'][]>([])
   const open = ref<JobShort[]>([])
+  /** The jobs touched last, of any vehicle. */
+  const latest = ref<JobShort[]>([])
   const loaded = ref(false)
   const trouble = ref('')
   const faults = ref<Record<string, string>>({})
@@ -48,6 +54,21 @@ export function useStart(correcting = '', asked = '') {
   )
 
   const vehicles = computed(() => every.value.filter((v) => v.on_board))
+  /** What is looked for among the vehicles; and whether all are shown. */
+  const search = ref('')
+  const all = ref(false)
+  /** The vehicles worked on last stand first; where there are many, these alone until one is looked for or all are wanted. */
+  const offered = computed(() => {
+    const rank = (v: Vehicle) => {
+      const at = latest.value.findIndex((j) => j.vehicle === v.name && j.plate === v.plate)
+      return at < 0 ? Infinity : at
+    }
+    const sorted = [...vehicles.value].sort((a, b) => rank(a) - rank(b) || a.name.localeCompare(b.name))
+    const text = (search.value ?? '').trim().toLowerCase() // cleared, the field holds nothing
+    if (text) return sorted.filter((v) => `${v.name} ${v.plate} ${v.engine_name}`.toLowerCase().includes(text))
+    const few = sorted.length <= many || all.value
+    return few ? sorted : sorted.filter((v, i) => i < lastFew || v.id === form.value.vehicle)
+  })
   const off = computed(() => every.value.filter((v) => !v.on_board))
   const vehicle = computed(() => vehicles.value.find((v) => v.id === form.value.vehicle))
   const engine = computed(() => engines.value.find((e) => e.id === vehicle.value?.engine_id))
@@ -82,11 +103,12 @@ export function useStart(correcting = '', asked = '') {
 
   async function load() {
     try {
-      ;[every.value, engines.value, sets.value, open.value] = await Promise.all([
+      ;[every.value, engines.value, sets.value, open.value, latest.value] = await Promise.all([
         readOnce(reads.vehicles()),
         readOnce(reads.engines()),
         readOnce(reads.sets()),
         readOnce(reads.openJobs()),
+        readOnce(reads.jobs()),
       ])
       if (!loaded.value) {
         const last = remembered('set')
@@ -141,7 +163,7 @@ export function useStart(correcting = '', asked = '') {
     if (!cards.value[f.card]) return 'Choose the clearance card.'
     const set = sets.value.find((s) => s.id === f.set)
     if (!set) return 'Choose the gauge set.'
-    if (set.damaged) return `The leaves of ${set.name} cannot be read: enter them again under Gauges.`
+    if (set.damaged) return `The leaves of ${set.name} cannot be read: enter them again under Feelers.`
     if (!f.mechanic.trim()) return 'Say who does the job.'
     if (slipped.value) return `The ${meterName(vehicle.value.counts)} is a whole number, or empty.`
     if (backwards.value && !f.odometerWhy.trim())
@@ -226,6 +248,10 @@ export function useStart(correcting = '', asked = '') {
     form,
     every,
     vehicles,
+    many,
+    offered,
+    search,
+    all,
     off,
     engines,
     sets,

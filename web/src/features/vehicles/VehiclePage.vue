@@ -91,7 +91,7 @@ async function keep() {
             ><em v-if="shown(data.due)" class="brass">{{ run(shown(data.due)!) }}</em
             >.</template
           >
-          <template v-else>Nothing says yet when it is due.</template>
+          <template v-else>No due date yet.</template>
         </h2>
         <p>{{ data.due.because }}</p>
         <p class="quiet">

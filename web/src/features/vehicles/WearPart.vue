@@ -57,20 +57,19 @@ const leftOf = (valve: string) => last.value?.valves.find((v) => v.valve === val
 
 <template>
   <section class="wear d-grid ga-3">
-    <h2 class="fs-28 lh-tight">How its valves wear</h2>
+    <h2 class="fs-28 lh-tight">Valve wear</h2>
     <p v-if="first" class="lead fs-20">
-      {{ first.valve }} decides:
+      {{ first.valve }}
       {{
         first.out
-          ? 'it was left outside its limits'
-          : `it leaves them on the ${first.side} side at about ${at(first.leaves_at!)}`
+          ? 'was left outside its limits'
+          : `goes ${first.side} first, at about ${at(Math.round(first.leaves_at! / 100) * 100)}`
       }}<template v-if="between(first)">, {{ between(first) }}</template
       >.
     </p>
     <p v-else class="lead fs-20">No valve moves by more than its readings differ anyway: steady.</p>
     <VAlert v-if="odd.length" role="note">
-      {{ odd.join(', ') }} {{ odd.length === 1 ? 'wears' : 'wear' }} unlike
-      {{ odd.length === 1 ? 'its' : 'their' }} neighbours: look for the cause.
+      {{ odd.join(', ') }} {{ odd.length === 1 ? 'wears' : 'wear' }} unlike the rest: look for the cause.
     </VAlert>
     <p class="quiet">
       Thousandths of {{ inThou ? 'an inch' : 'a millimetre' }} per {{ over }}, from {{ history.counted }}

@@ -25,7 +25,7 @@ const pegs = (p: PlanView) => p.stops.map((s) => s.crank_deg / 7.2)
         <rect class="have f-in" :width="(plan.smallest_margin_deg! / most) * 100" height="12" />
         <line class="need s-ink sw-2" :x1="(required / most) * 100" :x2="(required / most) * 100" y1="0" y2="12" />
       </svg>
-      <small class="fs-15 lh-tight">clear by {{ degrees(plan.smallest_margin_deg!) }}</small>
+      <small class="fs-15 lh-tight">{{ degrees(plan.smallest_margin_deg!) }} from the lobes</small>
     </span>
     <svg class="pegs w-100" viewBox="-2 0 104 10" preserveAspectRatio="none" aria-hidden="true">
       <line class="s-edge sw-2" x1="0" x2="100" y1="9" y2="9" />

@@ -156,7 +156,7 @@ defineExpose({ key })
       <span class="quiet small fs-16 lh-tight" role="status">{{
         state.stopped_at
           ? `Shut off at ${clock(state.stopped_at)}: hot figures hold for ten minutes from there.`
-          : 'The ten minutes count from this tap; else from its temperature.'
+          : 'Tap as you switch off: the ten minutes start here.'
       }}</span>
     </div>
     <section

@@ -25,7 +25,7 @@ const choices = computed(() =>
   (plan.value?.choices ?? []).map((c) => ({
     value: c.prefer!,
     title: shimChoice[c.prefer!]!,
-    costs: `${c.bought} to buy, ${c.disturbed ?? 0} moved, worst ${mm(c.worst_from_aim_mm)} mm off the aim`,
+    costs: `${c.bought} to buy, ${c.disturbed ?? 0} moved, worst ${mm(c.worst_from_aim_mm)} mm off`,
   })),
 )
 watch(() => state.value.happenings, again)

@@ -63,7 +63,7 @@ export const panels: Panel[] = [
     actions: ['free'],
     panel: FreePanel,
     valves: true,
-    button: () => 'Turns freely',
+    button: () => 'Screw is free',
     does: (v) => ({ kind: 'freed', valve: turning(v).valve }),
   },
   { actions: ['read'], panel: ReadPanel, valves: true, kept: true, hint: 'Tap how the feeler feels' },
@@ -79,7 +79,7 @@ export const panels: Panel[] = [
     actions: ['adjust'],
     panel: AdjustPanel,
     valves: true,
-    button: () => 'Set',
+    button: (v) => `${valveNow(v)!.name} is set`,
     does: (v) => {
       const { name, set_by_mm, set_by_angled } = valveNow(v)!
       return { kind: 'adjusted', valve: name, leaves_mm: set_by_mm, angled: set_by_angled }
@@ -89,7 +89,7 @@ export const panels: Panel[] = [
     actions: ['lock'],
     panel: AdjustPanel,
     valves: true,
-    button: (v) => (!twoStages(v) ? 'Locked' : valveNow(v)!.nipped ? 'Torqued' : 'Nipped'),
+    button: (v) => (!twoStages(v) ? 'Nut locked' : valveNow(v)!.nipped ? 'Nut torqued' : 'Nut nipped'),
     does: (v) => {
       const { valve } = turning(v)
       if (!twoStages(v)) return { kind: 'locked', valve }

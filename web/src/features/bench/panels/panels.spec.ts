@@ -103,8 +103,8 @@ describe('choosing the sequence', () => {
       return { plans: [{ ...ways[0], costs: { all_in: cost(540, 11), some_out: cost(540, 26), out_count: 3 } }] }
     })
     const { page, done, key } = onBench(ChoosePanel, job(null))
-    await vi.waitFor(() => expect(page.text()).toContain('11 taps, 6 changes of leaf'))
-    expect(page.text()).toContain('with 3 out: 540° + 720° to check, 26 taps')
+    await vi.waitFor(() => expect(page.text()).toContain('11 taps, 6 leaf changes'))
+    expect(page.text()).toContain('3 valves out: 540°, and 720° to check, 26 taps')
     const press = (text: string) =>
       page
         .findAll('button')
@@ -218,12 +218,12 @@ describe('shims', () => {
   it('are the fewest bought or the nearest to the aim, by one tap with both costs shown', async () => {
     const asked = program(() => answer({}))
     const { page, done } = onBench(ShimPanel, job([valve('I1', {})]))
-    await vi.waitFor(() => expect(page.text()).toContain('0 to buy, 2 moved, worst 0.04 mm off the aim'))
+    await vi.waitFor(() => expect(page.text()).toContain('0 to buy, 2 moved, worst 0.04 mm off'))
     expect(page.text()).toContain('0.04 for 0 bought, 0.01 for 3 bought')
     const shims = asked.filter((a) => a.path.endsWith('/shims'))
     expect(shims.map((a) => a.query)).toEqual(['?prefer=fewest_bought&cams_out=false'])
     const other = page.findAll('button').find((b) => b.text().startsWith('Nearest the aim'))!
-    expect(other.text()).toContain('3 to buy, 3 moved, worst 0.01 mm off the aim')
+    expect(other.text()).toContain('3 to buy, 3 moved, worst 0.01 mm off')
     await other.trigger('click')
     expect(done).toEqual([{ kind: 'shims_chosen', prefer: 'nearest_aim', cams_out: false }])
   })

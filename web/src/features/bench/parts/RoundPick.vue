@@ -19,9 +19,9 @@ import ScopePick from './ScopePick.vue'
 
 /** Schools of locking: the screw is held still, or set off the aim by what the nut will take. */
 const nutWays = choices({
-  held: 'Hold the screw still',
-  closes: 'It closes the gap: back off first',
-  opens: 'It opens the gap: leave it tight',
+  held: 'Screw does not move',
+  closes: 'Gap closes: set it slightly wide',
+  opens: 'Gap opens: set it slightly tight',
 })
 
 /** Chooses how the engine is gone round: what is done at a stop, what is checked, which kind first, which valves. */
@@ -88,7 +88,7 @@ const nutMM = computed({ get: () => model.nutMM, set: (n?: number) => (model.nut
         v-if="view.engine.gear.lock_nut"
         v-model="model.nut"
         class="row d-grid"
-        label="While the nut goes tight"
+        label="When the nut goes tight"
         :options="nutWays"
         small
       />
