@@ -10,6 +10,7 @@ import AsLastTime from './AsLastTime.vue'
 import CardPart from './CardPart.vue'
 import OdometerWhy from './OdometerWhy.vue'
 import VehicleForm from './VehicleForm.vue'
+import VehiclePick from './VehiclePick.vue'
 import { counter, mine, shown } from '@/shared/mine'
 import { choices } from '@/shared/words'
 import { useStart } from './useStart'
@@ -97,29 +98,16 @@ async function start(asLast = false) {
     <div class="start d-grid ga-7">
       <section class="d-grid ga-3">
         <h2 class="d-flex align-center ga-3 fs-26"><i class="d-grid place-center brass fs-20">1</i> Vehicle</h2>
-        <VTextField
-          v-if="vehicles.length > s.many"
-          v-model="search"
-          label="Search name, plate or engine"
-          clearable
-          hide-details
-          density="comfortable"
+        <VehiclePick
+          v-model:search="search"
+          v-model:all="all"
+          :chosen="form.vehicle"
+          :offered="offered"
+          :total="vehicles.length"
+          :many="vehicles.length > s.many"
+          :going="s.going"
+          @pick="pick"
         />
-        <p v-if="search && !offered.length" class="quiet" role="status">No vehicle is called so.</p>
-        <PickOne
-          v-slot="{ option: { v } }"
-          :model-value="form.vehicle"
-          label="Vehicle"
-          :options="offered.map((v) => ({ value: v.id, v }))"
-          tiles
-          @update:model-value="pick"
-        >
-          <b>{{ v.name }}</b><span class="quiet">{{ v.plate }} · {{ v.engine_name }}</span>
-          <small v-if="s.going(v)" class="differs undecided fs-15">has a job on the go</small>
-        </PickOne>
-        <VBtn v-if="!search && offered.length < vehicles.length" class="justify-self-start" @click="all = true"
-          >All {{ vehicles.length }} vehicles</VBtn
-        >
         <div class="d-flex flex-wrap ga-2">
           <VBtn :aria-expanded="editing === 'new'" @click="editing = 'new'">
             Another vehicle, or import its engine sheet
