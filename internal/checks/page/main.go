@@ -27,6 +27,7 @@ var topics = []topic{
 	{"engine", "Engines"},
 	{"cycle", "The cycle"},
 	{"sequence", "Sequence"},
+	{"order", "Orders proved"},
 	{"gauge", "Feeler leaves"},
 	{"clearance", "Judging"},
 	{"gear", "Kinds of adjuster"},
