@@ -26,6 +26,7 @@ type Book struct {
 	SoundAfter  Heard
 	Learned     []Learned // what came off that the sheet does not list
 	Findings    []Finding
+	Turning     Means // by what the engine is turned; zero: the tool that the sheet names
 
 	marks map[string]Mark // of the steps, by their ids
 	felt  map[string]bool // by their valves: lock nuts that were felt once more

@@ -31,6 +31,7 @@ type Task struct {
 	// Group is what it may be ticked off with: the steps of a part with the same group that stand one after
 	// another. Empty: harm follows where it is passed by in a row, so it is ticked singly.
 	Group string
+	Free  bool // signing does not ask for it: it comes when it comes
 	Mark  Mark // what became of it; zero: it waits
 }
 
@@ -184,7 +185,11 @@ func (w Work) closingSteps() []Task {
 		add(NutsStep, fmt.Sprintf("Feel all %d lock nuts once more, untouched ones too", len(w.Valves)), "")
 	}
 	add(ToolsStep, "Count the tools and leaves back", "")
-	add(CrankStep, "Take "+w.turningTool()+" off", "Before the starter is touched.")
+	if t, other := turnings[w.Turning]; other {
+		add(CrankStep, t.undoing, "Before the starter is touched.")
+	} else {
+		add(CrankStep, "Take "+w.turningTool()+" off", "Before the starter is touched.")
+	}
 	group = facesGroup
 	add("faces", "Rails wiped dry, old sealant scraped off",
 		"Nothing may fall into plug holes or the timing case.")
@@ -229,14 +234,19 @@ func (w Work) boltsText(c engine.Closing, round int) string {
 	return text
 }
 
-// startingSteps are what follows a closed engine. Timing and mixture are set after the valves, because valves
-// change both (common practice).
+// startingSteps are what follows a closed engine. Points, timing and mixture are set after the valves and in that
+// order, because each changes the next; a belt that is due comes before them all, for it moves the cam (common
+// practice).
 func (w Work) startingSteps() []Task {
 	return []Task{
 		{ID: StartStep, Part: StartUp, Text: "Start it and listen: the tick, the idle, leaks",
 			Caution: "Tool, handle and socket off the crank. Fan and belts start without warning."},
 		{ID: "road", Part: StartUp, Group: afterGroup, Text: "Road test"},
-		{ID: "timing", Part: StartUp, Group: afterGroup, Text: "Then ignition timing and carburettor, where they are done too"},
+		{ID: "timing", Part: StartUp, Group: afterGroup,
+			Text: "Then points, ignition timing and mixture, in that order, where they are done too"},
+		{ID: "leaves_oiled", Part: StartUp, Group: afterGroup, Free: true,
+			Text: "Leaves wiped, oiled and counted; one that is worn or bent marked missing in its set"},
+		{ID: "old_parts", Part: StartUp, Group: afterGroup, Free: true, Text: "Old parts in their box, handed back"},
 	}
 }
 
@@ -264,6 +274,9 @@ func (w Work) Together(id string) (group []Task) {
 func (w Work) Guided() bool {
 	all, ticked := map[Part]int{}, map[Part]int{}
 	for _, s := range w.Tasks() {
+		if s.Free {
+			continue
+		}
 		if all[s.Part]++; s.Mark.Marked {
 			ticked[s.Part]++
 		}
@@ -283,7 +296,7 @@ func (w Work) Missing() (list []Task) {
 		return nil
 	}
 	for _, s := range w.Tasks() {
-		if !s.Mark.Marked {
+		if !s.Mark.Marked && !s.Free {
 			list = append(list, s)
 		}
 	}

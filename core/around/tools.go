@@ -26,6 +26,9 @@ func (w Work) Tools() []Tool {
 			list[0].Text = fmt.Sprintf("%s and bar for the %s", Socket(p.SocketMM), p.Where)
 		}
 	}
+	if t, other := turnings[w.Turning]; other {
+		list[0].Text = t.name
+	}
 	list = append(list, Tool{ID: Leaves,
 		Text: "Feeler leaves, " + fmt.Sprint(w.Leaves)})
 	for i, text := range w.Sheet.Gear().Tools {

@@ -28,6 +28,6 @@ func Acts() []Act {
 		Withdrawn{}, Sized{}, ShimsChosen{}, Kept{}, Freed{}, Adjusted{}, Nipped{}, Locked{}, SetTold{}, LeftAsIs{},
 		BarredOver{}, Undone{}, Signed{},
 		WentHot{}, TakenIn{}, SoundNoted{}, TaskMarked{}, Stripped{}, NutFelt{}, Waiting{}, HandedOver{},
-		ToolMoved{}, FindingNoted{}, Amended{}, Countersigned{},
+		ToolMoved{}, TurningBy{}, FindingNoted{}, Amended{}, Countersigned{},
 	}
 }

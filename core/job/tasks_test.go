@@ -396,3 +396,21 @@ func TestWhatComesAfterTheSignature(t *testing.T) {
 	assert.Equal(t, "How it sounds: even", lists["Added after signing"][2])
 	assert.Contains(t, lists["Exceptions"][0], "Road test", "as it was when it was signed")
 }
+
+// An engine that is turned otherwise than by its tool has the cautions of that, and is left as it undoes it
+// (common practice).
+func TestTurnedByOtherMeans(t *testing.T) {
+	d := guided(t, engine.Closing{})
+	assert.Empty(t, d.Job.Turning.Caution())
+	d.Refused(job.Happening{Act: job.TurningBy{Means: "kick"}}, "no way to turn an engine")
+	for means, undone := range map[around.Means]string{around.ByWheel: "Out of gear, wheel down, chocks back",
+		around.ByFan: "Hands and rags out of fan and belt", around.ByPush: "Out of gear, brake on, wheels chocked",
+		around.ByPulley: "Take the spanner off the pulley"} {
+		d.Do(job.Happening{Act: job.TurningBy{Means: means}})
+		assert.Contains(t, texts(d.Job, around.CloseUp), undone)
+		assert.NotEmpty(t, d.Job.Turning.Caution())
+		assert.True(t, d.Job.Around().Tools()[0].OnCrank)
+	}
+	d.Do(job.Happening{Act: job.TurningBy{}})
+	assert.Contains(t, texts(d.Job, around.CloseUp), "Take the 22 mm socket (7/8 in) from the crank pulley bolt off")
+}

@@ -12,6 +12,8 @@ import (
 // Around is what stands around the bench: the steps before and after it, tools, findings, clocks, and what
 // was added to a signed job.
 type Around struct {
+	TurnedBy   string          `json:"turned_by" enum:",pulley,fan,wheel,push" doc:"empty: by the tool that the sheet names"`
+	TurnMind   string          `json:"turn_caution" doc:"what to mind while it is turned so; empty: nothing more than usual"`
 	Tasks      []TaskView      `json:"tasks" doc:"the steps before and after the bench that apply here, in order"`
 	Guided     bool            `json:"guided" doc:"the steps are gone through, half of some part at least: signing asks for the others"`
 	Missing    []string        `json:"missing" doc:"the ids of the steps that signing asks for: those that wait, where the job is guided"`
@@ -95,6 +97,8 @@ type AmendmentView struct {
 func aroundOf(j *job.Job, now time.Time) Around {
 	a := Around{
 		Tasks:      []TaskView{},
+		TurnedBy:   string(j.Turning),
+		TurnMind:   j.Turning.Caution(),
 		Guided:     j.Around().Guided(),
 		Missing:    missingSteps(j),
 		Tools:      []ToolView{},

@@ -60,6 +60,7 @@ var forms = []form{
 	formed(func(job.WentHot) wentHot { return wentHot{} }),
 	formed(func(a job.TakenIn) takenIn { return takenIn{Names(a.Complaints), a.Note, a.Sound} }),
 	formed(func(a job.SoundNoted) sound { return sound{a.After, a.Note, a.File} }),
+	formed(func(a job.TurningBy) turningBy { return turningBy{string(a.Means)} }),
 	formed(func(a job.TaskMarked) task { return task{a.Task, a.With, a.Skip, a.Back, a.Reason} }),
 	formed(func(a job.Stripped) strip {
 		return strip{a.Step, StripStep{a.Text, a.Fastener, a.SocketMM, a.Note}}

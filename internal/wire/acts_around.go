@@ -44,6 +44,13 @@ func (w task) act(*Faults) job.Act {
 	return job.TaskMarked{Task: w.Task, With: w.With, Skip: w.Skip, Back: w.Back, Reason: w.Reason}
 }
 
+// turningBy says by what the engine is turned.
+type turningBy struct {
+	By string `json:"by" enum:",pulley,fan,wheel,push" doc:"empty: the tool that the sheet names"`
+}
+
+func (w turningBy) act(*Faults) job.Act { return job.TurningBy{Means: around.Means(w.By)} }
+
 // strip writes down what came off to reach the valves, for this engine's next visit.
 type strip struct {
 	Step string `json:"step" maxLength:"20" doc:"its id"`

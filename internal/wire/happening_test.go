@@ -92,6 +92,7 @@ var filled = []struct {
 		`"after":true,"note":"even","file":"` + strings.Repeat("b", 64) + `"`},
 	{job.TaskMarked{Task: "start", With: []string{"road"}, Skip: true, Back: true, Reason: "r"},
 		`"task":"start","with":["road"],"skip":true,"back":true,"reason":"r"`},
+	{job.TurningBy{Means: around.ByFan}, `"by":"fan"`},
 	{job.Stripped{Step: "s1", StripStep: engine.StripStep{Text: "hose", Fastener: "spring clip",
 		SocketMM: 10, Note: "n"}},
 		`"step":"s1","text":"hose","fastener":"spring clip","socket_mm":10,"note":"n"`},

@@ -109,7 +109,14 @@ useKeys((k) => {
 
       <TakeInPart v-if="part === 'take_in'" :view="view" @do="send" @next="choose('open_up')" />
       <FindingsPart v-else-if="part === 'findings'" :view="view" :sealed="sealed" @do="send" />
-      <ToolsPart v-else-if="part === 'tools'" :tools="state.tools" :sealed="sealed" @do="send" />
+      <ToolsPart
+        v-else-if="part === 'tools'"
+        :tools="state.tools"
+        :sealed="sealed"
+        :turned-by="state.turned_by"
+        :caution="state.turn_caution"
+        @do="send"
+      />
       <template v-else>
         <NextSteps
           v-if="now && !shut"

@@ -2,9 +2,23 @@
 import { computed } from 'vue'
 import type { Schemas } from '@/shared/api/client'
 import type { Doing } from '@/features/bench/useJob'
+import PickOne from '@/shared/PickOne.vue'
+import { choices } from '@/shared/words'
 
-const props = defineProps<{ tools: Schemas['ToolView'][]; sealed: boolean }>()
+const props = defineProps<{
+  tools: Schemas['ToolView'][]
+  sealed: boolean
+  /** By what the engine is turned; empty: by the tool of its sheet. */ turnedBy?: Schemas['JobState']['turned_by']
+  /** What to mind then. */ caution?: string
+}>()
 const emit = defineEmits<{ do: [doing: Doing] }>()
+const means = choices({
+  '': 'Its own tool',
+  pulley: 'Another pulley',
+  fan: 'Fan and belt',
+  wheel: 'A wheel in gear',
+  push: 'Pushing it',
+})
 const out = computed(() => props.tools.filter((t) => t.out).length)
 const move = (t: Schemas['ToolView']) => emit('do', { kind: 'tool', tool: t.id, back: t.out || undefined })
 </script>
@@ -35,6 +49,17 @@ const move = (t: Schemas['ToolView']) => emit('do', { kind: 'tool', tool: t.id, 
         }}</VBtn>
       </li>
     </ul>
+    <template v-if="!sealed">
+      <h3 class="fs-20">Turned by</h3>
+      <PickOne
+        :model-value="turnedBy ?? ''"
+        label="Turned by"
+        :options="means"
+        small
+        @update:model-value="(by) => emit('do', { kind: 'turning_by', by })"
+      />
+      <p v-if="caution" role="note">{{ caution }}</p>
+    </template>
   </section>
 </template>
 

@@ -21,13 +21,18 @@ describe('the tools of a job', () => {
       'off the crank before the starter is touched',
       'first to hand 0.22',
     ])
-    for (const b of w.findAll('button')) await b.trigger('click')
+    for (const b of w.findAll('li button')) await b.trigger('click')
     expect(w.emitted('do')).toEqual([
       [{ kind: 'tool', tool: 'turning', back: true }],
       [{ kind: 'tool', tool: 'leaves', back: undefined }],
       [{ kind: 'tool', tool: 'lamp', back: undefined }],
     ])
-    expect(w.findAll('button').map((b) => b.text())).toEqual(['Back', 'Back ✓ – out again', 'Take out'])
+    expect(w.findAll('li button').map((b) => b.text())).toEqual(['Back', 'Back ✓ – out again', 'Take out'])
+    await w
+      .findAll('button')
+      .find((b) => b.text() === 'Fan and belt')!
+      .trigger('click')
+    expect(w.emitted('do')!.at(-1)).toEqual([{ kind: 'turning_by', by: 'fan' }])
   })
   it('stay as they are once the job is signed', () => {
     const w = mount(ToolsPart, { props: { tools: tools.slice(1), sealed: true } })

@@ -1941,7 +1941,7 @@ export interface components {
             name: string;
             note: string;
         };
-        Happening: components["schemas"]["HappeningWayChosen"] | components["schemas"]["HappeningRoundChosen"] | components["schemas"]["HappeningTemperature"] | components["schemas"]["HappeningPrepared"] | components["schemas"]["HappeningJudgedCold"] | components["schemas"]["HappeningJudgedHot"] | components["schemas"]["HappeningEngineStopped"] | components["schemas"]["HappeningTurned"] | components["schemas"]["HappeningLocated"] | components["schemas"]["HappeningDoubted"] | components["schemas"]["HappeningPicked"] | components["schemas"]["HappeningPlay"] | components["schemas"]["HappeningReading"] | components["schemas"]["HappeningDial"] | components["schemas"]["HappeningWithdrawn"] | components["schemas"]["HappeningSized"] | components["schemas"]["HappeningShimsChosen"] | components["schemas"]["HappeningKept"] | components["schemas"]["HappeningFreed"] | components["schemas"]["HappeningAdjusted"] | components["schemas"]["HappeningNipped"] | components["schemas"]["HappeningLocked"] | components["schemas"]["HappeningSetTold"] | components["schemas"]["HappeningLeftAsIs"] | components["schemas"]["HappeningBarredOver"] | components["schemas"]["HappeningUndone"] | components["schemas"]["HappeningSigned"] | components["schemas"]["HappeningWentHot"] | components["schemas"]["HappeningTakenIn"] | components["schemas"]["HappeningSound"] | components["schemas"]["HappeningTask"] | components["schemas"]["HappeningStripped"] | components["schemas"]["HappeningNutFelt"] | components["schemas"]["HappeningWaiting"] | components["schemas"]["HappeningHandedOver"] | components["schemas"]["HappeningTool"] | components["schemas"]["HappeningFinding"] | components["schemas"]["HappeningAmended"] | components["schemas"]["HappeningCountersigned"];
+        Happening: components["schemas"]["HappeningWayChosen"] | components["schemas"]["HappeningRoundChosen"] | components["schemas"]["HappeningTemperature"] | components["schemas"]["HappeningPrepared"] | components["schemas"]["HappeningJudgedCold"] | components["schemas"]["HappeningJudgedHot"] | components["schemas"]["HappeningEngineStopped"] | components["schemas"]["HappeningTurned"] | components["schemas"]["HappeningLocated"] | components["schemas"]["HappeningDoubted"] | components["schemas"]["HappeningPicked"] | components["schemas"]["HappeningPlay"] | components["schemas"]["HappeningReading"] | components["schemas"]["HappeningDial"] | components["schemas"]["HappeningWithdrawn"] | components["schemas"]["HappeningSized"] | components["schemas"]["HappeningShimsChosen"] | components["schemas"]["HappeningKept"] | components["schemas"]["HappeningFreed"] | components["schemas"]["HappeningAdjusted"] | components["schemas"]["HappeningNipped"] | components["schemas"]["HappeningLocked"] | components["schemas"]["HappeningSetTold"] | components["schemas"]["HappeningLeftAsIs"] | components["schemas"]["HappeningBarredOver"] | components["schemas"]["HappeningUndone"] | components["schemas"]["HappeningSigned"] | components["schemas"]["HappeningWentHot"] | components["schemas"]["HappeningTakenIn"] | components["schemas"]["HappeningSound"] | components["schemas"]["HappeningTurningBy"] | components["schemas"]["HappeningTask"] | components["schemas"]["HappeningStripped"] | components["schemas"]["HappeningNutFelt"] | components["schemas"]["HappeningWaiting"] | components["schemas"]["HappeningHandedOver"] | components["schemas"]["HappeningTool"] | components["schemas"]["HappeningFinding"] | components["schemas"]["HappeningAmended"] | components["schemas"]["HappeningCountersigned"];
         HappeningAdjusted: {
             /** @description which of the leaves is an angled one; absent: none */
             angled?: boolean[];
@@ -2851,6 +2851,31 @@ export interface components {
              */
             stop: number;
         };
+        HappeningTurningBy: {
+            /** @description who enters it; absent: nobody says */
+            author?: string;
+            /**
+             * @description empty: the tool that the sheet names
+             * @enum {string}
+             */
+            by: "" | "pulley" | "fan" | "wheel" | "push";
+            /**
+             * Format: date-time
+             * @description when it was done, where it waited to be sent, by the program's clock
+             */
+            done_at?: string;
+            /** @description made by the client; sending it twice stores it once */
+            id: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "turning_by";
+            /** @description on which screen it is entered; absent: it does not say */
+            screen?: string;
+            /** @description the id of the newest happening that its screen knew; absent: the newest there is */
+            seen?: string;
+        };
         HappeningUndone: {
             /** @description who enters it; absent: nobody says */
             author?: string;
@@ -3292,6 +3317,13 @@ export interface components {
             tools?: components["schemas"]["ToolView"][];
             /** Format: int64 */
             total?: number;
+            /** @description what to mind while it is turned so; empty: nothing more than usual */
+            turn_caution?: string;
+            /**
+             * @description empty: by the tool that the sheet names
+             * @enum {string}
+             */
+            turned_by?: "" | "pulley" | "fan" | "wheel" | "push";
             /** @description valves found out of their limits that nobody has decided about: signing asks for each */
             unanswered?: string[];
             /** @description the happening that can be taken back; empty: none */
@@ -3573,6 +3605,13 @@ export interface components {
             tools: components["schemas"]["ToolView"][];
             /** Format: int64 */
             total: number;
+            /** @description what to mind while it is turned so; empty: nothing more than usual */
+            turn_caution: string;
+            /**
+             * @description empty: by the tool that the sheet names
+             * @enum {string}
+             */
+            turned_by: "" | "pulley" | "fan" | "wheel" | "push";
             /** @description valves found out of their limits that nobody has decided about: signing asks for each */
             unanswered: string[];
             /** @description the happening that can be taken back; empty: none */

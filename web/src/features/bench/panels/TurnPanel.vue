@@ -67,6 +67,7 @@ const stop = computed(() => state.value.plan!.stops[state.value.now.stop]!)
         </li>
       </ul>
     </div>
+    <VAlert v-if="state.turn_caution" role="note">{{ state.turn_caution }}</VAlert>
     <VAlert role="note">Hands clear of rockers, cams, belts and pulleys. Call, and wait for the answer.</VAlert>
   </div>
 </template>
