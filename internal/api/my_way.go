@@ -1,6 +1,7 @@
 package api
 
 import (
+	"cmp"
 	"context"
 	"fmt"
 	"slices"
@@ -106,7 +107,8 @@ type wayFinder struct {
 
 	setFound, nutFound bool
 	nut                job.Round // its word alone
-	again              *job.Job  // the job that the way is taken from
+	found, fits        bool      // a job was found that the way is taken from, and it applies still
+	way                job.WayChosen
 }
 
 // card is the one that stands by itself: the only one of its sheet. Where another one says otherwise, or a hot
@@ -133,7 +135,7 @@ func (f *wayFinder) look() error {
 	}
 	next := f.next(f.out.Card)
 	for _, before := range list {
-		if f.setFound && (f.nutFound || next == nil) && (f.again != nil || f.out.Card < 0) {
+		if f.setFound && (f.nutFound || next == nil) && (f.found || f.out.Card < 0) {
 			return nil
 		}
 		err := f.s.desk.with(f.ctx, before.ID, func(o *openJob) error {
@@ -198,19 +200,14 @@ func (f *wayFinder) learn(o *openJob, sameSheet bool, next *job.Job) {
 		f.nutFound = true
 		f.nut = job.Round{Locking: l, OwnShift: shift}
 	}
-	if sameSheet && r.Card == f.out.Card && f.again == nil && j.Way.School != "" {
-		f.again = j
-		f.out.On = &r.CreatedAt
-		f.out.Rule, f.out.Aim = string(orUsual(r.Rule, clearance.Workshop)), string(orUsual(r.Aim, clearance.AimNominal))
+	// a job with a pass before or after another one is a job of its own kind: its passes are asked
+	if sameSheet && r.Card == f.out.Card && r.HotCard < 0 && !f.found && j.Way.School != "" {
+		f.found = true
+		f.way, f.fits = j.Again(next)
+		f.out.On = new(r.CreatedAt)
+		f.out.Rule = string(cmp.Or(r.Rule, clearance.Workshop))
+		f.out.Aim = string(cmp.Or(r.Aim, clearance.AimNominal))
 	}
-}
-
-// orUsual is a word, or the usual one where it was left out.
-func orUsual[T ~string](word, usual T) T {
-	if word == "" {
-		return usual
-	}
-	return word
 }
 
 // conclude puts together what was found: the way with the nut's word, in a line; and the rule of one leaf where
@@ -220,7 +217,7 @@ func (f *wayFinder) conclude() {
 	if next == nil {
 		return
 	}
-	if f.again == nil {
+	if !f.found {
 		if next.OneLeafServes() {
 			f.out.Rule = string(clearance.OneLeaf)
 			f.out.RuleWhy = "These leaves do not reach past the limits on both sides: one leaf tells on which side " +
@@ -228,8 +225,8 @@ func (f *wayFinder) conclude() {
 		}
 		return
 	}
-	way, ok := f.again.Again(next)
-	if !ok {
+	way := f.way
+	if !f.fits {
 		f.out.On = nil
 		f.out.Gone = append(f.out.Gone, "The sequence of your last job does not apply to this engine any more: "+
 			"choose one.")
@@ -247,17 +244,17 @@ func (f *wayFinder) conclude() {
 		f.out.Back = "It turns the crank backwards: only where chain, belt and tensioner allow it."
 	}
 	says := []string{record.Of(next).Walk()}
-	if f.out.Rule != string(clearance.Workshop) {
-		says = append(says, ruleSays[clearance.Rule(f.out.Rule)])
-	}
-	if f.out.Aim != string(clearance.AimNominal) {
-		says = append(says, "to the loose end")
+	for _, word := range []string{unusual[f.out.Rule], unusual[f.out.Aim]} {
+		if word != "" {
+			says = append(says, word)
+		}
 	}
 	f.out.Says = strings.Join(says, ", ")
 }
 
-// ruleSays are the rules in a line.
-var ruleSays = map[clearance.Rule]string{clearance.Guarded: "guarded", clearance.OneLeaf: "one leaf"}
+// unusual are the rules and aims that are not the usual ones, in a line.
+var unusual = map[string]string{string(clearance.Guarded): "strict rule", string(clearance.OneLeaf): "one leaf",
+	string(clearance.AimLoose): "to the loose end", string(clearance.AimUpper): "to the upper limit"}
 
 // blank says that there is nothing in a text.
 func blank(text string) bool { return text == "" }
