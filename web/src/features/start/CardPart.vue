@@ -72,9 +72,11 @@ const window = (l: Schemas['Limits']) => `${gaps(l.in_thou).window(l)} ${gaps(l.
     maxlength="200"
     hide-details
   />
+  <span v-if="passes.length > 1" class="quiet fs-15 d-block" aria-hidden="true">Hot pass</span>
   <PickOne v-if="passes.length > 1" v-model="form.hotCard" label="Hot pass" :options="passes" />
   <p v-if="ruleWhy" class="quiet" role="note">By one leaf: {{ ruleWhy }}</p>
   <FoldAway title="Aim, rule and feel">
+    <span class="quiet fs-15 d-block" aria-hidden="true">Aim</span>
     <PickOne v-model="form.aim" label="Aim" :options="aims" @update:model-value="$emit('byHand', 'rule')" />
     <VTextField
       v-if="form.aim !== 'nominal'"
@@ -83,6 +85,7 @@ const window = (l: Schemas['Limits']) => `${gaps(l.in_thou).window(l)} ${gaps(l.
       maxlength="200"
       hide-details
     />
+    <span class="quiet fs-15 d-block" aria-hidden="true">Rule</span>
     <PickOne v-model="form.rule" label="Rule" :options="rules" @update:model-value="$emit('byHand', 'rule')" />
     <VTextField
       v-model="form.feel"

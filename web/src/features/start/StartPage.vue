@@ -134,6 +134,7 @@ async function start(asLast = false) {
         </FoldAway>
       </section>
       <section v-if="engine && way?.names.length && !job" class="d-grid ga-2">
+        <span class="quiet fs-15 d-block" aria-hidden="true">Who does it</span>
         <PickOne
           v-model="form.mechanic"
           label="Who does it"
@@ -183,6 +184,7 @@ async function start(asLast = false) {
           <b>{{ g.name }}</b><span class="quiet">{{ g.leaves }} leaves</span>
         </PickOne>
         <p v-for="g in way?.gone ?? []" :key="g" class="caution ps-3" role="note">{{ g }}</p>
+        <span class="quiet fs-15 d-block" aria-hidden="true">Leaves</span>
         <PickOne v-model="form.leavesAre" label="Leaves" :options="leavesAre" small may-be-none />
         <div class="fields fits-240 d-grid ga-3 mt-2">
           <VTextField v-model="form.mechanic" label="Mechanic" maxlength="100" :error-messages="faults.mechanic" />
@@ -200,6 +202,7 @@ async function start(asLast = false) {
           />
         </div>
         <OdometerWhy v-if="backwards" v-model="form.odometerWhy" :showed="backwards" />
+        <span class="quiet fs-15 d-block" aria-hidden="true">Reason</span>
         <PickOne
           v-model="form.reason"
           label="Reason"

@@ -104,7 +104,10 @@ async function store() {
   <div class="new fits-240 d-grid ga-3 pa-4 edged rounded">
     <VTextField v-model="name" label="Name in the workshop" maxlength="100" hide-details />
     <VTextField v-model="plate" label="Plate or number" maxlength="30" hide-details />
-    <PickOne v-model="counts" label="What it counts" :options="counters" small />
+    <div>
+      <span class="quiet fs-15 d-block" aria-hidden="true">What it counts</span>
+      <PickOne v-model="counts" label="What it counts" :options="counters" small />
+    </div>
     <NumberField
       v-model="meter"
       :label="counts === 'h' ? 'Running hours' : 'Odometer'"

@@ -60,6 +60,7 @@ const nutMM = computed({ get: () => model.nutMM, set: (n?: number) => (model.nut
     <PickOne v-model="going" class="row d-grid" label="Round" :options="mayBe" small />
     <p class="quiet fs-16 lh-tight">{{ roundWords(going) }}</p>
     <FoldAway :title="summary">
+      <span v-if="round.round !== 'read_only'" class="quiet fs-15 d-block" aria-hidden="true">Check round</span>
       <PickOne
         v-if="round.round !== 'read_only'"
         v-model="model.check"
@@ -68,7 +69,9 @@ const nutMM = computed({ get: () => model.nutMM, set: (n?: number) => (model.nut
         :options="checkRounds"
         small
       />
+      <span class="quiet fs-15 d-block" aria-hidden="true">One kind first</span>
       <PickOne v-model="model.one_kind_first" class="row d-grid" label="One kind first" :options="kindsFirst" small />
+      <span class="quiet fs-15 d-block" aria-hidden="true">Turns before the check</span>
       <PickOne
         v-model="model.check_turns"
         class="row d-grid"
@@ -76,6 +79,7 @@ const nutMM = computed({ get: () => model.nutMM, set: (n?: number) => (model.nut
         :options="checkTurns"
         small
       />
+      <span v-if="view.engine.gear.lock_nut" class="quiet fs-15 d-block" aria-hidden="true">How a nut is locked</span>
       <PickOne
         v-if="view.engine.gear.lock_nut"
         v-model="model.locking"
@@ -84,6 +88,9 @@ const nutMM = computed({ get: () => model.nutMM, set: (n?: number) => (model.nut
         :options="lockings"
         small
       />
+      <span v-if="view.engine.gear.lock_nut" class="quiet fs-15 d-block" aria-hidden="true"
+        >When the nut goes tight</span
+      >
       <PickOne
         v-if="view.engine.gear.lock_nut"
         v-model="model.nut"
@@ -93,6 +100,7 @@ const nutMM = computed({ get: () => model.nutMM, set: (n?: number) => (model.nut
         small
       />
       <NumberField v-if="model.nut !== 'held'" v-model="nutMM" label="By how much, until it is learned" unit="mm" />
+      <span class="quiet fs-15 d-block" aria-hidden="true">What is in and off the aim</span>
       <PickOne v-model="model.aiming" class="row d-grid" label="What is in and off the aim" :options="aimings" small />
       <ScopePick v-model="model.without" :engine="view.engine" />
     </FoldAway>
