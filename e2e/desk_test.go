@@ -53,7 +53,7 @@ func TestAJobStartedByMistake(t *testing.T) {
 
 	p.visit("/")
 	p.see(".strip")
-	p.press("Take jobs off")
+	p.press("Take off")
 	p.shows("None. A job started by mistake")
 	p.MustEval(`j => document.querySelector('a.strip[href="/jobs/' + j + `+
 		`'"]').parentElement.querySelector('button').setAttribute('aria-label', 'Take the wrong one off')`,

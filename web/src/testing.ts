@@ -14,6 +14,8 @@ const router = createRouter({
   routes: [{ path: '/:rest(.*)*', component: { render: () => null } }],
 })
 config.global.plugins = [vuetify, router]
+// Pages fetch it later: a test that ends meanwhile would leave its loading behind.
+config.global.stubs = { ToldBar: true }
 
 /** One thing that was asked of the program. */
 export interface Asked {

@@ -63,6 +63,11 @@ h1 {
   text-wrap: balance;
 }
 
+/* Beside the screens' names its own stands in one line. */
+.top:has(nav) h1 {
+  white-space: nowrap;
+}
+
 .top :deep(.v-btn) {
   white-space: nowrap;
 }

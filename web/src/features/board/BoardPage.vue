@@ -64,7 +64,6 @@ const groups = computed(() => [
 <template>
   <AppPage
     title="On the go"
-    :sub="jobs ? `${going.length} on the go` : ''"
     :ready="jobs !== undefined && !trouble"
     :trouble="trouble"
     failed="The board could not be read."
@@ -73,7 +72,7 @@ const groups = computed(() => [
   >
     <template #bar>
       <VBtn size="small" :aria-pressed="tidying" @click="tidying = !tidying">
-        {{ tidying ? 'Done' : 'Take jobs off…' }}
+        {{ tidying ? 'Done' : 'Take off…' }}
       </VBtn>
       <VBtn variant="flat" size="small" to="/start">Start a job</VBtn>
     </template>
