@@ -45,6 +45,7 @@ func TestAHotJobFromTakeInToTheSheet(t *testing.T) {
 	p.shows("Shut off at")
 	p.keys(input.Digit8, input.Digit5, input.Enter, input.Digit2, input.Digit0,
 		input.Enter)
+	p.press("Made safe") // what was ticked before the engine ran is asked again
 	p.says("until")
 	p.press("Cylinder 1")
 	p.says("Read E1")

@@ -251,11 +251,11 @@ func (w Work) startingSteps() []Task {
 }
 
 // Together are the steps that wait and may be ticked off with a step as a group, that step among them; nil
-// where it is ticked singly, or stands alone.
+// where it is ticked singly or already, or stands alone.
 func (w Work) Together(id string) (group []Task) {
 	list := w.Tasks()
 	at := slices.IndexFunc(list, func(t Task) bool { return t.ID == id })
-	if at < 0 || list[at].Group == "" {
+	if at < 0 || list[at].Group == "" || list[at].Mark.Marked {
 		return nil
 	}
 	for _, t := range list {

@@ -7,6 +7,7 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"metronix/core/adjust"
+	"metronix/core/around"
 	"metronix/core/bench"
 	"metronix/core/clearance"
 	"metronix/core/gauge"
@@ -209,4 +210,36 @@ func TestOwnWordAboutTheLockNut(t *testing.T) {
 	d.Do(job.Happening{Act: job.RoundChosen{Round: job.Round{Going: job.SetAsYouGo, OwnShift: new(0 * um)}}})
 	_, ok = bench.Advise(d.Job, adjust.Shift{}).PreLock(e1)
 	assert.False(t, ok, "the screw is held still")
+}
+
+// What was made safe is not any more once the engine ran: its key was in and its battery on (common practice).
+// It is asked again before hands come near, once, and the tick on the sheet stands.
+func TestARunAsksAgainWhetherItIsSafe(t *testing.T) {
+	d := hotJob(t)
+	asked := func() bool { return d.Job.MakeSafe(d.Job.Next()) }
+	d.Do(job.Happening{At: at(0), Act: job.TaskMarked{Task: around.SafeStep}})
+	d.Do(job.Happening{At: at(1), Act: job.EngineStopped{}})
+	assert.False(t, asked(), "its temperature is next, and nothing is touched for that")
+	d.Do(job.Happening{At: at(2), Act: job.Prepared{EngineC: 82, AmbientC: 20}})
+	assert.True(t, asked())
+	assert.True(t, d.Job.Marked(around.SafeStep).Marked)
+	d.Do(job.Happening{At: at(2.2), Act: job.TaskMarked{Task: around.SafeStep}})
+	assert.False(t, asked())
+
+	// run warm again, with valves touched since
+	d.Do(job.Happening{At: at(3), Act: job.Turned{Stop: 0}})
+	d.Do(job.Happening{At: at(4), Act: job.EngineStopped{}})
+	d.Do(job.Happening{At: at(5), Act: job.Prepared{EngineC: 82, AmbientC: 20}})
+	assert.True(t, asked())
+}
+
+// Any valve may be taken up while the engine is worked on and once every one is done, and none before or after.
+func TestWhenAnyValveMayBeTaken(t *testing.T) {
+	d := jobtest.Start(t, jobtest.Setup())
+	assert.False(t, d.Job.MayTake())
+	d.Refused(job.Happening{Act: job.Picked{Valve: "I1"}}, "Choose the sequence first")
+	d = hotJob(t)
+	assert.False(t, d.Job.MayTake())
+	d.Do(job.Happening{At: at(2), Act: job.Prepared{EngineC: 82, AmbientC: 20}})
+	assert.True(t, d.Job.MayTake())
 }

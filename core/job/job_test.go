@@ -39,6 +39,7 @@ func TestWholeJobWithTwoValvesOut(t *testing.T) {
 		return jobtest.Nominal(v)
 	})
 	assert.Equal(t, job.Sign, d.Job.Phase())
+	assert.True(t, d.Job.MayTake(), "one may be taken up again")
 	assert.Equal(t, 2, actions[job.DoAdjust])
 	assert.Equal(t, 2, actions[job.DoLock])
 	assert.Zero(t, actions[job.DoBarOver], "going round once more gives each its two turns")

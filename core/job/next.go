@@ -2,9 +2,7 @@ package job
 
 import (
 	"slices"
-	"strings"
 
-	"metronix/core/around"
 	"metronix/core/clearance"
 	"metronix/core/measure"
 	"metronix/core/sequence"
@@ -42,24 +40,6 @@ type Next struct {
 	Confirm bool
 	Shim    *ShimStep // for adjust, where shims are changed: what goes in; nil: nothing to be had does
 }
-
-// MakeSafe says that the vehicle is made safe before what is next, which nobody has said yet: hands come near
-// belts, fan and crank for the first time.
-func (j *Job) MakeSafe(n Next) bool {
-	return n.Action.handsOn() && !j.Marked(around.SafeStep).Marked && j.find((*ValveState).touched) == nil
-}
-
-// handsOn says that an action is done at the engine.
-func (a Action) handsOn() bool {
-	switch a {
-	case DoChooseWay, DoPrepare, DoSign, DoGoHot, DoNothing:
-		return false
-	}
-	return true
-}
-
-// touched says that something was read or done at the valve.
-func (v *ValveState) touched() bool { return v.begun() || v.Freed || v.AsFound != nil || v.Last != nil }
 
 // Next says what to do now.
 func (j *Job) Next() Next {
@@ -188,8 +168,9 @@ func (j *Job) waitsAt(stop sequence.Stop) bool {
 	})
 }
 
-// inHandOrder is the valves of a stop: those that had no play by hand, and were not read yet, then those whose kind the leaf in hand was last used at: it is used up
-// before another one is picked up (common practice). Within a kind it is the plan's order.
+// inHandOrder is the valves of a stop: those that had no play by hand, and were not read yet, then those whose
+// kind the leaf in hand was last used at: it is used up before another one is picked up (common practice).
+// Within a kind it is the plan's order.
 func (j *Job) inHandOrder(stop sequence.Stop) []*ValveState {
 	last, inHand := j.Valve(j.lastRead)
 	list := make([]*ValveState, 0, len(stop.Set))
@@ -207,34 +188,6 @@ func (j *Job) inHandOrder(stop sequence.Stop) []*ValveState {
 		}
 	}
 	return slices.Concat(none, list, others)
-}
-
-// Triage says what was felt by hand and where that leads; empty: nothing was. Where the job leaves valves out,
-// what was felt is a reason to look at them too.
-func (j *Job) Triage() string {
-	var none, much []string
-	left := false
-	for _, v := range j.Valves {
-		left = left || v.Outside
-		switch {
-		case v.AsFound != nil && !v.Outside:
-		case v.Play == NoPlay:
-			none = append(none, v.Name)
-		case v.Play == MuchPlay:
-			much = append(much, v.Name)
-		}
-	}
-	var says []string
-	if len(none) > 0 {
-		says = append(says, strings.Join(none, ", ")+" had no play by hand, tight or held open: look there first.")
-	}
-	if len(much) > 0 {
-		says = append(says, strings.Join(much, ", ")+" had much play by hand.")
-	}
-	if left && len(says) > 0 {
-		says = append(says, "The valves that this job leaves out may stand like them.")
-	}
-	return strings.Join(says, " ")
 }
 
 // atValve are the choices of what to do about a valve where the crank serves it: the first that fits; else it

@@ -20,14 +20,23 @@ func (a Picked) sound(j *Job) error { return j.has(a.Valve) }
 
 // may takes a valve in hand where no other one must be finished first.
 func (a Picked) may(j *Job, _ string) error {
-	// With every valve done the gate may be shut: to take one up again asks for it.
-	if j.Phase() != Sign {
-		if err := j.working(); err != nil {
-			return err
-		}
+	if err := j.mayTake(); err != nil {
+		return err
 	}
 	return j.alone(j.valve(a.Valve))
 }
+
+// mayTake refuses to take any valve up before the sequence is chosen and the gate passed. With every valve
+// done the gate may be shut: to take one up again asks for it.
+func (j *Job) mayTake() error {
+	if j.Phase() == Sign {
+		return nil
+	}
+	return j.working()
+}
+
+// MayTake says that any valve may be taken up now, whether it stands clear or not.
+func (j *Job) MayTake() bool { return j.SignedBy == "" && j.mayTake() == nil }
 
 func (a Picked) do(j *Job) { j.picked = a.Valve }
 

@@ -69,10 +69,16 @@ const Most = 4_000
 
 // ways to write where the crank stands
 var (
-	rocksWord   = regexp.MustCompile(`^(?:(?:cylinder|cyl\.?) *)?(\d+) +(?:rocks|rocking|is rocking|overlap|in overlap)$|^rocking +(\d+)$`)
-	tdcWord     = regexp.MustCompile(`^(?:(?:cylinder|cyl\.?) *)?(\d+) +(?:at +)?(?:firing +)?tdc$|^(?:firing +)?tdc(?: +of)? +(\d+)$`)
-	downWord    = regexp.MustCompile(`^(?:valve +)?([a-z0-9]+) +(?:is +)?(?:fully +)?(?:down|pressed|open)$`)
-	eventWord   = regexp.MustCompile(`^(?:valve +)?([a-z0-9]+) +(?:just +)?(opens|opening|starts to open|closes|closing|nearly closed)$`)
+	rocksWord = regexp.MustCompile(
+		`^(?:(?:cylinder|cyl\.?) *)?(\d+) +(?:rocks|rocking|is rocking|overlap|in overlap)$|^rocking +(\d+)$`,
+	)
+	tdcWord = regexp.MustCompile(
+		`^(?:(?:cylinder|cyl\.?) *)?(\d+) +(?:at +)?(?:firing +)?tdc$|^(?:firing +)?tdc(?: +of)? +(\d+)$`,
+	)
+	downWord  = regexp.MustCompile(`^(?:valve +)?([a-z0-9]+) +(?:is +)?(?:fully +)?(?:down|pressed|open)$`)
+	eventWord = regexp.MustCompile(
+		`^(?:valve +)?([a-z0-9]+) +(?:just +)?(opens|opening|starts to open|closes|closing|nearly closed)$`,
+	)
 	degreesWord = regexp.MustCompile(`^(\d+(?:\.\d+)?) *(?:°|deg|degrees)$`)
 	parted      = regexp.MustCompile(`:|→|->|=>|=`)
 	listed      = regexp.MustCompile(`[\s,;+&]+|\band\b`)

@@ -20,16 +20,16 @@ type Vehicle struct {
 	ID     string `json:"id"`
 	Name   string `json:"name"`
 	Plate  string `json:"plate"`
-	Counts string `json:"counts" enum:"km,h" doc:"what counts how far it runs: an odometer, or an hour meter"`
+	Counts string `json:"counts"                 enum:"km,h" doc:"what counts how far it runs: an odometer, or an hour meter"`
 	wire.Counted
 	EngineID   string      `json:"engine_id"`
 	EngineName string      `json:"engine_name"`
-	OnBoard    bool        `json:"on_board" doc:"false: made by mistake, and taken off"`
-	Cards      []seen.Card `json:"cards" doc:"of a cam that was changed: this vehicle's own, after those of its engine's sheet"`
+	OnBoard    bool        `json:"on_board"                           doc:"false: made by mistake, and taken off"`
+	Cards      []seen.Card `json:"cards"                              doc:"of a cam that was changed: this vehicle's own, after those of its engine's sheet"`
 	// why it shows less than it once did
-	OdometerWhy string `json:"odometer_why,omitempty" doc:"why its counter was put back last"`
-	Version     string `json:"version" doc:"of name, plate, counter and engine; send it back as replaces to change them"`
-	Damaged     string `json:"damaged" doc:"what of it cannot be read; empty: all can"`
+	OdometerWhy string `json:"odometer_why,omitempty"             doc:"why its counter was put back last"`
+	Version     string `json:"version"                            doc:"of name, plate, counter and engine; send it back as replaces to change them"`
+	Damaged     string `json:"damaged"                            doc:"what of it cannot be read; empty: all can"`
 }
 
 // NewVehicle is a vehicle to store.
@@ -40,13 +40,13 @@ type NewVehicle struct {
 
 // VehicleBody is what is known of a vehicle.
 type VehicleBody struct {
-	Name   string `json:"name" minLength:"1" maxLength:"100"`
-	Plate  string `json:"plate" maxLength:"30"`
-	Counts string `json:"counts,omitempty" enum:"km,h" doc:"absent: km"`
+	Name   string `json:"name"                   minLength:"1" maxLength:"100"`
+	Plate  string `json:"plate"                                maxLength:"30"`
+	Counts string `json:"counts,omitempty"                                     enum:"km,h" doc:"absent: km"`
 	wire.CountedBody
-	EngineID string `json:"engine_id" minLength:"1" maxLength:"64"`
+	EngineID string `json:"engine_id"              minLength:"1" maxLength:"64"`
 	// a new instrument, or a slip the last time
-	OdometerWhy string `json:"odometer_why,omitempty" maxLength:"200" doc:"why the counter shows less than it did before"`
+	OdometerWhy string `json:"odometer_why,omitempty"               maxLength:"200"             doc:"why the counter shows less than it did before"`
 }
 
 // listOf is an answer that is a list, never null.
@@ -82,8 +82,8 @@ func counted(n int, what string) string {
 // VehiclesQuery narrows the list of vehicles.
 type VehiclesQuery struct {
 	Search string `query:"search" maxLength:"100" doc:"in name, plate or engine; left out: all"`
-	Limit  int    `query:"limit" minimum:"0" maximum:"500" doc:"0: all"`
-	Offset int    `query:"offset" minimum:"0" maximum:"10000000"`
+	Limit  int    `query:"limit"                  doc:"0: all"                                  minimum:"0" maximum:"500"`
+	Offset int    `query:"offset"                                                               minimum:"0" maximum:"10000000"`
 }
 
 // VehiclesPage is a part of the vehicles.
@@ -111,8 +111,20 @@ func (s *server) vehicles(ctx context.Context, in *VehiclesQuery) (*VehiclesPage
 
 // vehicleView is a vehicle as a screen has it, its own cards in the units of whoever asks.
 func vehicleView(v store.Vehicle, speaks measure.Units) Vehicle {
-	out := Vehicle{v.ID, v.Name, v.Plate, countsOf(v.Counter), wire.CountedOf(v.Counter, v.Meter), v.EngineID, v.EngineName, !v.OffBoard, []seen.Card{},
-		v.OdometerWhy, v.Version, v.Damaged}
+	out := Vehicle{
+		v.ID,
+		v.Name,
+		v.Plate,
+		countsOf(v.Counter),
+		wire.CountedOf(v.Counter, v.Meter),
+		v.EngineID,
+		v.EngineName,
+		!v.OffBoard,
+		[]seen.Card{},
+		v.OdometerWhy,
+		v.Version,
+		v.Damaged,
+	}
 	for _, c := range v.Cards {
 		out.Cards = append(out.Cards, seen.CardOf(c, speaks))
 	}
@@ -217,9 +229,16 @@ func (s *server) putVehicle(ctx context.Context, in *vehicleInput) (*bodyOf[Vehi
 	case errors.Is(err, store.ErrBackwards):
 		return nil, showsLess(before, record.Meter, speaksTo(ctx))
 	case errors.Is(err, store.ErrCounted):
-		message := fmt.Sprintf("The jobs of %s were counted otherwise, and its wear is reckoned from them. Enter "+
-			"it once more, as a vehicle of its own, where it counts otherwise now.", before.Name)
-		return nil, located(http.StatusConflict, message, wire.Fault{Location: "body.counts", Message: message})
+		message := fmt.Sprintf(
+			"The jobs of %s were counted otherwise, and its wear is reckoned from them. Enter "+
+				"it once more, as a vehicle of its own, where it counts otherwise now.",
+			before.Name,
+		)
+		return nil, located(
+			http.StatusConflict,
+			message,
+			wire.Fault{Location: "body.counts", Message: message},
+		)
 	case err != nil:
 		return nil, fault(err)
 	}

@@ -24,30 +24,30 @@ import (
 // What is not known is left out, and asked.
 type MyWay struct {
 	Mechanic  string     `json:"mechanic"`
-	Names     []string   `json:"names" doc:"who began a job lately, the last first"`
-	Says      string     `json:"says" doc:"the sequence, round, rule and leaves of the last job on this sheet by this card, in a line; empty: there is none"`
-	On        *time.Time `json:"on,omitempty" doc:"when that job was begun"`
-	GaugeSet  string     `json:"gauge_set_id" doc:"empty: not known, or gone since"`
+	Names     []string   `json:"names"             doc:"who began a job lately, the last first"`
+	Says      string     `json:"says"              doc:"the sequence, round, rule and leaves of the last job on this sheet by this card, in a line; empty: there is none"`
+	On        *time.Time `json:"on,omitempty"      doc:"when that job was begun"`
+	GaugeSet  string     `json:"gauge_set_id"      doc:"empty: not known, or gone since"`
 	FeelMM    *wire.MM   `json:"feel_mm,omitempty"`
-	LeavesAre string     `json:"leaves_are" enum:",dry,oiled"`
-	Card      int        `json:"card" doc:"index of the clearance card; −1: it is asked"`
-	CardAsked string     `json:"card_asked" doc:"why it is; empty: it is not"`
-	Rule      string     `json:"rule" enum:"workshop,guarded,one_leaf"`
-	RuleWhy   string     `json:"rule_why" doc:"why that rule, where it is not this mechanic's"`
-	Aim       string     `json:"aim" enum:"nominal,loose,upper"`
+	LeavesAre string     `json:"leaves_are"                                                                                                                               enum:",dry,oiled"`
+	Card      int        `json:"card"              doc:"index of the clearance card; −1: it is asked"`
+	CardAsked string     `json:"card_asked"        doc:"why it is; empty: it is not"`
+	Rule      string     `json:"rule"                                                                                                                                     enum:"workshop,guarded,one_leaf"`
+	RuleWhy   string     `json:"rule_why"          doc:"why that rule, where it is not this mechanic's"`
+	Aim       string     `json:"aim"                                                                                                                                      enum:"nominal,loose,upper"`
 	// absent: it is asked
-	Way  *wire.WayChosen `json:"way,omitempty" doc:"to be sent as a way_chosen once the job is begun"`
-	Back string          `json:"back" doc:"the caution where that way turns the crank back; empty: it does not"`
-	Gone []string        `json:"gone" doc:"what he used and is not there any more"`
+	Way  *wire.WayChosen `json:"way,omitempty"     doc:"to be sent as a way_chosen once the job is begun"`
+	Back string          `json:"back"              doc:"the caution where that way turns the crank back; empty: it does not"`
+	Gone []string        `json:"gone"              doc:"what he used and is not there any more"`
 }
 
 // myWayInput is whose way is asked for, and what is chosen already.
 type myWayInput struct {
 	VehicleID
-	Mechanic string `query:"mechanic" maxLength:"100"`
-	GaugeSet string `query:"gauge_set_id" maxLength:"64" doc:"the set that is chosen; absent: the mechanic's"`
-	Card     int    `query:"card" minimum:"-1" maximum:"99" default:"-1" doc:"the card that is chosen; −1: none"`
-	Reason   string `query:"reason" maxLength:"200" doc:"why the job is done"`
+	Mechanic string `query:"mechanic"     maxLength:"100"`
+	GaugeSet string `query:"gauge_set_id" maxLength:"64"  doc:"the set that is chosen; absent: the mechanic's"`
+	Card     int    `query:"card"                         doc:"the card that is chosen; −1: none"              minimum:"-1" maximum:"99" default:"-1"`
+	Reason   string `query:"reason"       maxLength:"200" doc:"why the job is done"`
 }
 
 // mostNames is how many names are offered to be tapped.
@@ -228,8 +228,11 @@ func (f *wayFinder) conclude() {
 	way := f.way
 	if !f.fits {
 		f.out.On = nil
-		f.out.Gone = append(f.out.Gone, "The sequence of your last job does not apply to this engine any more: "+
-			"choose one.")
+		f.out.Gone = append(
+			f.out.Gone,
+			"The sequence of your last job does not apply to this engine any more: "+
+				"choose one.",
+		)
 		return
 	}
 	if f.nutFound {
@@ -253,8 +256,12 @@ func (f *wayFinder) conclude() {
 }
 
 // unusual are the rules and aims that are not the usual ones, in a line.
-var unusual = map[string]string{string(clearance.Guarded): "strict rule", string(clearance.OneLeaf): "one leaf",
-	string(clearance.AimLoose): "to the loose end", string(clearance.AimUpper): "to the upper limit"}
+var unusual = map[string]string{
+	string(clearance.Guarded):  "strict rule",
+	string(clearance.OneLeaf):  "one leaf",
+	string(clearance.AimLoose): "to the loose end",
+	string(clearance.AimUpper): "to the upper limit",
+}
 
 // blank says that there is nothing in a text.
 func blank(text string) bool { return text == "" }

@@ -15,28 +15,28 @@ import (
 
 // OrderBody is an order as somebody wrote it down, a line a stop.
 type OrderBody struct {
-	Text      string `json:"text" maxLength:"4000" doc:"a line a stop: 4 rocks: I1 E1"`
-	Direction string `json:"direction,omitempty" enum:"running,back" doc:"absent: running"`
+	Text      string `json:"text"                maxLength:"4000" doc:"a line a stop: 4 rocks: I1 E1"`
+	Direction string `json:"direction,omitempty"                  doc:"absent: running"               enum:"running,back"`
 }
 
 // ProvenOrder is that order held against the engine's sheet, valve by valve.
 type ProvenOrder struct {
-	Right    bool         `json:"right" doc:"every valve is set once, where it is clear enough"`
-	Says     string       `json:"says" doc:"what came of it, in a sentence"`
+	Right    bool         `json:"right"               doc:"every valve is set once, where it is clear enough"`
+	Says     string       `json:"says"                doc:"what came of it, in a sentence"`
 	Required wire.Deg     `json:"required_margin_deg"`
-	Turn     wire.Deg     `json:"turn_deg" doc:"from the first stop to the last"`
+	Turn     wire.Deg     `json:"turn_deg"            doc:"from the first stop to the last"`
 	Stops    []ProvenStop `json:"stops"`
-	Forgot   []string     `json:"forgot" doc:"valves that no stop sets"`
-	Twice    []string     `json:"twice" doc:"valves that more than one stop sets"`
-	Slips    []OrderSlip  `json:"slips" doc:"lines that cannot be read: with any, nothing is proved"`
+	Forgot   []string     `json:"forgot"              doc:"valves that no stop sets"`
+	Twice    []string     `json:"twice"               doc:"valves that more than one stop sets"`
+	Slips    []OrderSlip  `json:"slips"               doc:"lines that cannot be read: with any, nothing is proved"`
 }
 
 // ProvenStop is one line of it.
 type ProvenStop struct {
-	Line   int           `json:"line" doc:"of the text, from 1"`
-	Place  string        `json:"place" doc:"where the crank stands, in words"`
+	Line   int           `json:"line"      doc:"of the text, from 1"`
+	Place  string        `json:"place"     doc:"where the crank stands, in words"`
 	Crank  wire.Deg      `json:"crank_deg"`
-	Turn   wire.Deg      `json:"turn_deg" doc:"from the stop before"`
+	Turn   wire.Deg      `json:"turn_deg"  doc:"from the stop before"`
 	Valves []ProvenValve `json:"valves"`
 }
 
@@ -44,8 +44,8 @@ type ProvenStop struct {
 type ProvenValve struct {
 	Valve  string   `json:"valve"`
 	Margin wire.Deg `json:"margin_deg" doc:"negative: it is open"`
-	Short  wire.Deg `json:"short_deg" doc:"0: it is clear enough"`
-	Says   string   `json:"says" doc:"what is wrong; empty: nothing"`
+	Short  wire.Deg `json:"short_deg"  doc:"0: it is clear enough"`
+	Says   string   `json:"says"       doc:"what is wrong; empty: nothing"`
 }
 
 // OrderSlip is a line that cannot be read.
@@ -66,9 +66,16 @@ type orderOfJob struct {
 }
 
 func (s *server) orderRoutes(a huma.API) {
-	huma.Post(a, "/api/v1/engines/{id}/prove-order", s.proveOfEngine,
-		summary("prove-order", "Whether an order, printed, circulated or remembered, is right for an engine; nothing "+
-			"is stored"))
+	huma.Post(
+		a,
+		"/api/v1/engines/{id}/prove-order",
+		s.proveOfEngine,
+		summary(
+			"prove-order",
+			"Whether an order, printed, circulated or remembered, is right for an engine; nothing "+
+				"is stored",
+		),
+	)
 	huma.Post(a, "/api/v1/jobs/{id}/prove-order", s.proveOfJob,
 		summary("prove-job-order", "The same against the sheet that a job has"))
 }
@@ -105,7 +112,10 @@ func proven(sheet *engine.Sheet, body OrderBody) ProvenOrder {
 		stop := ProvenStop{Line: st.Line, Place: st.Place.Standing(), Crank: wire.Deg(st.Crank),
 			Turn: wire.Deg(st.Turn), Valves: []ProvenValve{}}
 		for _, v := range st.Valves {
-			stop.Valves = append(stop.Valves, ProvenValve{v.Valve, wire.Deg(v.Margin), wire.Deg(v.Short), v.Says()})
+			stop.Valves = append(
+				stop.Valves,
+				ProvenValve{v.Valve, wire.Deg(v.Margin), wire.Deg(v.Short), v.Says()},
+			)
 			if v.Short > 0 {
 				short++
 			}
@@ -125,8 +135,10 @@ func orderSays(p order.Proof, slips, short int) string {
 	case len(p.Stops) == 0:
 		return "No stop is written yet."
 	case p.Right():
-		return fmt.Sprintf("This order is right for this engine: every valve is set once, clear by at least %s.",
-			p.Required)
+		return fmt.Sprintf(
+			"This order is right for this engine: every valve is set once, clear by at least %s.",
+			p.Required,
+		)
 	}
 	if short > 0 {
 		says = append(says, counted(short, "valve")+map[bool]string{true: " is not clear where it is set",

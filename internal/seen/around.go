@@ -56,6 +56,7 @@ type TaskView struct {
 	Text    string     `json:"text"`
 	Caution string     `json:"caution" doc:"what to mind; empty: nothing"`
 	Group   string     `json:"group" doc:"what it may be ticked off with; empty: it is ticked singly"`
+	With    []string   `json:"with" doc:"the steps that wait and may be ticked off with it, it among them; empty: it alone"`
 	Grouped bool       `json:"grouped" doc:"it was ticked with others, as a group"`
 	Marked  bool       `json:"marked" doc:"done, or passed over"`
 	Skipped bool       `json:"skipped"`
@@ -126,10 +127,13 @@ func aroundOf(j *job.Job, now time.Time) Around {
 	}
 	for _, t := range j.Around().TasksAt(now) {
 		view := TaskView{ID: t.ID, Part: string(t.Part), Text: t.Text, Caution: t.Caution,
-			Group: t.Group, Grouped: t.Mark.Grouped, Marked: t.Mark.Marked,
+			Group: t.Group, With: []string{}, Grouped: t.Mark.Grouped, Marked: t.Mark.Marked,
 			Skipped: t.Mark.Skipped, Reason: t.Mark.Reason}
 		if t.Mark.Marked && !t.Mark.At.IsZero() {
 			view.At = &t.Mark.At
+		}
+		for _, o := range j.Around().Together(t.ID) {
+			view.With = append(view.With, o.ID)
 		}
 		a.Tasks = append(a.Tasks, view)
 	}

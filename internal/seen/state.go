@@ -37,6 +37,7 @@ type JobState struct {
 	CrankDeg      *wire.Deg     `json:"crank_deg" nullable:"true"`
 	Place         *wire.Arc     `json:"place,omitempty" doc:"where the crank may stand; absent where it is not known"`
 	Stop          int           `json:"stop"`
+	MayTake       bool          `json:"may_take" doc:"any valve may be taken up now, whether it stands clear or not"`
 	Valves        []ValveState  `json:"valves"`
 	Partial       bool          `json:"partial,omitempty" doc:"changes were asked for: fields and valves that did not change are left out"`
 	Gone          []string      `json:"gone,omitempty" doc:"with partial: the fields that are there no more"`
@@ -98,6 +99,7 @@ func StateOf(at At) JobState {
 		ID:            at.ID,
 		Phase:         string(j.Phase()),
 		Stop:          j.Stop,
+		MayTake:       j.MayTake(),
 		Valves:        []ValveState{},
 		Undo:          j.CanUndo(),
 		Happenings:    len(at.List),

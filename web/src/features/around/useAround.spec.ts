@@ -13,8 +13,8 @@ it('says that a part is done only where every step of it is ticked', () => {
 })
 
 it('takes the waiting steps of a group together, until it is opened', () => {
-  const step = (id: string, group: string, marked = false) => ({ id, group, marked }) as Task
-  const list = [step('safe', ''), step('clean', 'off'), step('a', 'off', true), step('b', 'off'), step('plugs', '')]
+  const step = (id: string, group: string, ...w: string[]) => ({ id, group, with: w }) as Task
+  const list = [step('safe', ''), step('clean', 'off', 'clean', 'b'), step('a', 'off'), step('b', 'off', 'clean', 'b')]
   const of = (n: number, ...opened: string[]) => together(list, list[n]!, opened).map((t) => t.id)
   expect(of(0)).toEqual(['safe'])
   expect(of(1)).toEqual(['clean', 'b'])

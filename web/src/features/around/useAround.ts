@@ -41,7 +41,7 @@ export function standing(tasks: Task[], sealed: boolean): string {
 
 /** A step with those that wait and may be ticked off with it; it alone where it is ticked singly, or its group was opened. */
 export const together = (tasks: Task[], now: Task, opened: string[]) =>
-  now.group === '' || opened.includes(now.group) ? [now] : tasks.filter((t) => t.group === now.group && !t.marked)
+  now.with.length === 0 || opened.includes(now.group) ? [now] : tasks.filter((t) => now.with.includes(t.id))
 
 /** The steps around the bench of one job: the one that is next, and where it belongs. */
 export function useAround(view: Ref<JobView | null>) {

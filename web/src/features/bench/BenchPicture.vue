@@ -32,11 +32,9 @@ const finding = computed(() => props.find.on.value)
 const found = computed(() => props.find.found.value)
 /** Where this screen’s mechanic stands, chosen once. */
 const stand = useLocalStorage<Stand>(`metronix.stand.${person()}`, 'left')
-/** Every valve may be taken while the engine is worked on; else those that stand clear. */
-const takeable = computed(() => !['choose_way', 'prepare', 'sign', 'await_hot', 'done'].includes(state.value.phase))
 function pick(valve: string) {
   if (finding.value) props.find.tapValve(valve)
-  else if (!takeable.value || state.value.valves.find((v) => v.name === valve)!.settable)
+  else if (!state.value.may_take || state.value.valves.find((v) => v.name === valve)!.settable)
     emit('do', { kind: 'picked', valve })
   else emit('take', valve)
 }
@@ -56,7 +54,7 @@ const limits = computed(() => {
         :crank="crank"
         :shown="finding ? find.shown(view) : valvesShown(view)"
         :notes="finding ? find.notes.value : choosing ? {} : cylinderNotes(view)"
-        :pickable="finding || takeable ? 'all' : true"
+        :pickable="finding || state.may_take ? 'all' : true"
         :cylinders-pickable="finding"
         :stand="stand"
         @pick="pick"

@@ -14,7 +14,7 @@ const props = defineProps<{
   feelFault: boolean
   /** Why the rule of one leaf is proposed; empty: it is not. */ ruleWhy?: string
 }>()
-defineEmits<{ /** Something was chosen that is proposed otherwise. */ byHand: [what: 'card' | 'rule'] }>()
+defineEmits<{ /** Something was chosen that is proposed otherwise. */ byHand: [what: 'card' | 'rule' | 'feel'] }>()
 /** What is chosen, of the whole start. */
 const form = defineModel<ReturnType<typeof useStart>['form']['value']>('form', { required: true })
 
@@ -94,6 +94,7 @@ const window = (l: Schemas['Limits']) => `${gaps(l.in_thou).window(l)} ${gaps(l.
       inputmode="decimal"
       hide-details
       :error="feelFault"
+      @update:model-value="$emit('byHand', 'feel')"
     />
   </FoldAway>
 </template>

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import NumberField from '@/shared/NumberField.vue'
-import { computed, nextTick, onMounted, ref, useTemplateRef, watch } from 'vue'
+import { nextTick, onMounted, ref, useTemplateRef, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import type { Schemas } from '@/shared/api/client'
 import AppPage from '@/shared/AppPage.vue'
@@ -12,8 +12,7 @@ import OdometerWhy from './OdometerWhy.vue'
 import VehicleForm from './VehicleForm.vue'
 import VehiclePick from './VehiclePick.vue'
 import { counter, mine, shown } from '@/shared/mine'
-import { choices } from '@/shared/words'
-import { useStart } from './useStart'
+import { leavesAre, reasons, useStart } from './useStart'
 
 const router = useRouter()
 const route = useRoute()
@@ -38,9 +37,7 @@ const {
   backwards,
   slipped,
 } = s
-const { way, chosen, byHand } = s.my
-/** The start in one tap stands before the rest, which is folded away. */
-const asLast = computed(() => (way.value?.way ? way.value : null))
+const { way, asLast, current, chosen, byHand } = s.my
 const otherwise = ref(false)
 const editing = ref<'' | 'new' | 'this'>('')
 const says = useTemplateRef<HTMLElement>('says')
@@ -50,8 +47,6 @@ onMounted(async () => {
   if (loaded.value && vehicles.value.length === 0) editing.value = 'new'
 })
 
-const leavesAre = choices({ dry: 'Felt dry', oiled: 'Felt oiled' })
-const reasons = ['Distance interval', 'Ticking when warm', 'Rough idle', 'After a new cam has run in', 'Belt is due']
 function pick(id: string) {
   s.choose(id)
   editing.value = ''
@@ -151,7 +146,7 @@ async function start(asLast = false) {
         :vehicle="vehicle"
         :set="sets.find((g) => g.id === form.set)?.name ?? ''"
         :missing="missing"
-        :starting="s.starting.value"
+        :starting="s.starting.value || !current"
         :backwards="backwards"
         @start="start(true)"
         @slip="slipped = $event"
@@ -185,7 +180,14 @@ async function start(asLast = false) {
         </PickOne>
         <p v-for="g in way?.gone ?? []" :key="g" class="caution ps-3" role="note">{{ g }}</p>
         <span class="quiet fs-15 d-block" aria-hidden="true">Leaves</span>
-        <PickOne v-model="form.leavesAre" label="Leaves" :options="leavesAre" small may-be-none />
+        <PickOne
+          v-model="form.leavesAre"
+          label="Leaves"
+          :options="leavesAre"
+          small
+          may-be-none
+          @update:model-value="byHand('leaves')"
+        />
         <div class="fields fits-240 d-grid ga-3 mt-2">
           <VTextField v-model="form.mechanic" label="Mechanic" maxlength="100" :error-messages="faults.mechanic" />
           <NumberField

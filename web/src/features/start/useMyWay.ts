@@ -1,4 +1,4 @@
-import { ref, watch, type Ref } from 'vue'
+import { computed, ref, watch, type Ref } from 'vue'
 import type { Schemas } from '@/shared/api/client'
 import { readOnce, reads } from '@/shared/api/reads'
 
@@ -17,57 +17,67 @@ export interface Proposed {
   leavesAre: string
 }
 
+/** What may be chosen by hand, and is not written over then; rule: with what is aimed at. */
+export type ByHand = 'set' | 'card' | 'rule' | 'feel' | 'leaves'
+
 /**
  * How the mechanic went about the vehicle last, asked anew where vehicle, name, set, card or reason change; what was not chosen by hand
  * is filled in from it. Nothing is proposed where a job is corrected.
  */
 export function useMyWay(form: Ref<Proposed>, off: boolean) {
   const way = ref<MyWay | null>(null)
-  /** What was chosen by hand for this vehicle, and is not written over. */
-  const chosen = ref<{ set?: boolean; card?: boolean; rule?: boolean }>({})
-  let asked = 0
+  /** What was chosen by hand for this vehicle. */
+  const chosen = ref<Partial<Record<ByHand, boolean>>>({})
+  const question = computed(() => {
+    const { vehicle, mechanic, reason, set, card } = form.value
+    return {
+      vehicle,
+      of: {
+        mechanic: mechanic.trim(),
+        reason: reason || undefined,
+        gauge_set_id: chosen.value.set ? set : undefined,
+        card: chosen.value.card ? card : undefined,
+      },
+    }
+  })
+  const asked = computed(() => JSON.stringify(question.value))
+  const answered = ref('')
+  /** Whether the way is the answer to what is asked now: until it is, nobody starts by it. */
+  const current = computed(() => way.value !== null && answered.value === asked.value)
+  /** The start in one tap, where there is one. */
+  const asLast = computed(() => (way.value?.way ? way.value : null))
   watch(
     () => form.value.vehicle,
     () => {
       chosen.value = {}
       way.value = null
     },
+    { flush: 'sync' }, // what is chosen right after is for the new vehicle
   )
   async function ask() {
-    const { vehicle, mechanic, reason, set, card } = form.value
+    const { vehicle, of } = question.value
     if (off || !vehicle) return
-    const mine = ++asked
-    const got = await readOnce(
-      reads.myWay(vehicle, {
-        mechanic: mechanic.trim(),
-        reason: reason || undefined,
-        gauge_set_id: chosen.value.set ? set : undefined,
-        card: chosen.value.card ? card : undefined,
-      }),
-    ).catch(() => null) // it is a proposal: without it everything is asked
-    if (mine !== asked) return
+    const mine = asked.value
+    const got = await readOnce(reads.myWay(vehicle, of)).catch(() => null) // a proposal: without it everything is asked
+    if (mine !== asked.value) return
     way.value = got
+    answered.value = mine
     if (!got) return
     const f = form.value
-    if (!chosen.value.set && got.gauge_set_id) f.set = got.gauge_set_id
-    if (!chosen.value.card && got.card >= 0) f.card = got.card
-    if (!chosen.value.rule) {
+    const by = chosen.value
+    if (!by.set && got.gauge_set_id) f.set = got.gauge_set_id
+    if (!by.card && got.card >= 0) f.card = got.card
+    if (!by.rule) {
       f.rule = got.rule
       f.aim = got.aim
     }
-    if (got.feel_mm !== undefined) f.feel = String(got.feel_mm)
-    f.leavesAre ||= got.leaves_are
+    if (!by.feel && got.feel_mm !== undefined) f.feel = String(got.feel_mm)
+    if (!by.leaves) f.leavesAre = got.leaves_are
   }
-  watch(
-    () => [form.value.vehicle, form.value.mechanic.trim(), form.value.reason, chosen.value.set, chosen.value.card],
-    () => void ask(),
-    { immediate: true },
-  )
-  /** Says that something was chosen by hand; where it decides what is proposed, that is asked anew. */
-  function byHand(what: 'set' | 'card' | 'rule') {
-    const again = chosen.value[what] && what !== 'rule'
+  watch(asked, () => void ask(), { immediate: true })
+  /** Says that something was chosen by hand. */
+  function byHand(what: ByHand) {
     chosen.value = { ...chosen.value, [what]: true }
-    if (again) void ask()
   }
-  return { way, chosen, byHand }
+  return { way, asLast, current, chosen, byHand }
 }

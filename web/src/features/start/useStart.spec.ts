@@ -152,10 +152,34 @@ describe('starting a job', () => {
     await vi.waitFor(() => expect(asked.at(-1)!.query).toContain('gauge_set_id=a'))
     expect(s.form.value.set).toBe('a')
     const id = await s.start(true)
+    expect(id).not.toBe('')
     expect(asked.filter((a) => a.method === 'POST').map((a) => a.body)).toMatchObject([
       { id, card: 1, gauge_set_id: 'a', leaves_are: 'oiled', odometer_km: 0 },
       { ...way, kind: 'way_chosen' },
     ])
+  })
+
+  it('starts by no way of a mechanic before, and lays nothing over what was typed', async () => {
+    const way = { school: 'rocking_pairs', order: 'turning', round: 'set_as_you_go', check: 'none' }
+    myWay = { ...unknown, gauge_set_id: 'b', feel_mm: 0.003, leaves_are: 'oiled', card: 1, way }
+    localStorage.setItem('metronix.mechanic', 'June Aster')
+    const s = await opened('', 'v1')
+    await vi.waitFor(() => expect(s.my.current.value).toBe(true))
+    s.form.value.feel = '0.008'
+    s.my.byHand('feel')
+    myWay = { ...myWay, leaves_are: '', feel_mm: 0.002 }
+    s.form.value.mechanic = 'Ada Reed'
+    expect(s.my.current.value).toBe(false)
+    expect(await s.start(true)).toBe('')
+    expect(asked.filter((a) => a.method === 'POST')).toEqual([])
+    await vi.waitFor(() => expect(s.my.current.value).toBe(true))
+    expect(s.form.value).toMatchObject({ feel: '0.008', leavesAre: '', card: 1 })
+
+    // left in the middle and opened again: what was chosen by hand stands, the rest is proposed
+    await nextTick()
+    const again = await opened()
+    await vi.waitFor(() => expect(again.my.current.value).toBe(true))
+    expect(again.form.value).toMatchObject({ vehicle: 'v1', mechanic: 'Ada Reed', feel: '0.008', set: 'b' })
   })
 
   it('shows the vehicles worked on last first, finds any, and shows all where that is wanted', async () => {

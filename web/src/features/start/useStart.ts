@@ -4,6 +4,7 @@ import { readOnce, reads } from '@/shared/api/reads'
 import { decimal, slip } from '@/shared/decimal'
 import { counter, meterName, mine, sent, shown, speakTo } from '@/shared/mine'
 import { useDraft } from '@/shared/useDraft'
+import { choices } from '@/shared/words'
 import { useMyWay } from './useMyWay'
 
 type Vehicle = Schemas['Vehicle']
@@ -11,6 +12,16 @@ type Vehicle = Schemas['Vehicle']
 /** How many vehicles are shown without looking for one, and how many of those worked on last where there are more. */
 const many = 12
 const lastFew = 5
+
+/** What is chosen from. */
+export const leavesAre = choices({ dry: 'Felt dry', oiled: 'Felt oiled' })
+export const reasons = [
+  'Distance interval',
+  'Ticking when warm',
+  'Rough idle',
+  'After a new cam has run in',
+  'Belt is due',
+]
 
 const remembered = (name: string, or = '') => localStorage.getItem(`metronix.${name}`) ?? or
 
@@ -49,8 +60,11 @@ export function useStart(correcting = '', asked = '') {
   const untouched = ref(JSON.stringify(form.value))
   const draft = useDraft(
     correcting ? `start.${correcting}` : 'start',
-    () => (JSON.stringify(form.value) === untouched.value ? null : form.value),
-    (kept) => (form.value = { ...form.value, ...kept }),
+    () => (JSON.stringify(form.value) === untouched.value ? null : { ...form.value, chosen: my.chosen.value }),
+    ({ chosen, ...kept }) => {
+      form.value = { ...form.value, ...kept }
+      my.chosen.value = chosen // laid on after the vehicle, which clears it
+    },
   )
 
   const vehicles = computed(() => every.value.filter((v) => v.on_board))
@@ -178,7 +192,7 @@ export function useStart(correcting = '', asked = '') {
 
   /** Starts the job, by the sequence of last time too, or corrects it; gives its id, or nothing where that was refused. */
   async function start(asLast = false): Promise<string> {
-    if (starting.value || missing.value) return ''
+    if (starting.value || missing.value || (asLast && !my.current.value)) return ''
     starting.value = true
     faults.value = {}
     trouble.value = ''

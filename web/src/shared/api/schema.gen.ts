@@ -3247,6 +3247,8 @@ export interface components {
             id?: string;
             /** @enum {string} */
             locking?: "one_go" | "nip_then_torque";
+            /** @description any valve may be taken up now, whether it stands clear or not */
+            may_take?: boolean;
             /** @description the ids of the steps that signing asks for: those that wait, where the job is guided */
             missing?: string[];
             /** @description the id of the newest happening, to be sent back as seen */
@@ -3535,6 +3537,8 @@ export interface components {
             id: string;
             /** @enum {string} */
             locking: "one_go" | "nip_then_torque";
+            /** @description any valve may be taken up now, whether it stands clear or not */
+            may_take: boolean;
             /** @description the ids of the steps that signing asks for: those that wait, where the job is guided */
             missing: string[];
             /** @description the id of the newest happening, to be sent back as seen */
@@ -4472,6 +4476,8 @@ export interface components {
             reason: string;
             skipped: boolean;
             text: string;
+            /** @description the steps that wait and may be ticked off with it, it among them; empty: it alone */
+            with: string[];
         };
         Tell: {
             /**
