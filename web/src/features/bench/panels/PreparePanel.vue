@@ -151,9 +151,8 @@ defineExpose({ key })
       <template v-else>Reaching the probe…</template>
     </p>
     <p v-if="state.hot_forecast" class="quiet">{{ state.hot_forecast }}</p>
-    <p v-if="card.state === 'hot'" class="caution ps-3" role="note">
-      Key well away: keyless, stop-start and hybrid cars can crank by themselves. Hot parts and oil burn, and a fan may
-      start by itself.
+    <p v-if="card.state === 'hot'" class="fs-16 lh-tight" role="note">
+      Key well away: it may crank by itself. Hot parts and oil burn; a fan may start by itself.
     </p>
     <div v-if="card.state === 'hot'" class="stopped d-grid ga-3 align-center">
       <VBtn :aria-pressed="Boolean(state.stopped_at)" @click="act({ kind: 'engine_stopped' })">Engine stopped now</VBtn>
