@@ -7,6 +7,7 @@ import { queryClient } from '@/shared/api/reads'
 import { provideBench } from '@/features/bench/useBench'
 import type { Doing } from '@/features/bench/useJob'
 import { vuetify } from './app/theme'
+import '@/shared/ToldBar.vue' // pages fetch it later: a test that ended meanwhile would leave its loading behind
 
 // Every component of a test stands on the same base as in the program.
 const router = createRouter({
@@ -14,8 +15,7 @@ const router = createRouter({
   routes: [{ path: '/:rest(.*)*', component: { render: () => null } }],
 })
 config.global.plugins = [vuetify, router]
-// Pages fetch it later: a test that ends meanwhile would leave its loading behind.
-config.global.stubs = { ToldBar: true }
+config.global.stubs = { ToldBar: true } // it stands on the whole program's layout
 
 /** One thing that was asked of the program. */
 export interface Asked {
