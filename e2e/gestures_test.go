@@ -39,7 +39,7 @@ func TestABounceReadsOneValve(t *testing.T) {
 		p.says("Read I3")
 		p.waits(`() => document.querySelector('.strip.kept')?.textContent.includes('E3 in')`,
 			"E3 to stay named")
-		p.waits(`() => !document.querySelector('.now [aria-disabled=true]')`,
+		p.waits(`() => `+takesAnswers,
 			"the bench to take answers again")
 		s := stateOf(t, r.base, id).State
 		assert.Equal(t, before+1, s.Happenings, "one reading, by a second tap after %d ms", ms)
@@ -47,7 +47,7 @@ func TestABounceReadsOneValve(t *testing.T) {
 		p.keys(input.KeyZ)
 	}
 	p.says("Read E3")
-	p.waits(`() => !document.querySelector('.now [aria-disabled=true]')`, "the bench to take answers again")
+	p.waits(`() => `+takesAnswers, "the bench to take answers again")
 	require.NoError(t, p.Keyboard.Type(input.Digit2, input.Digit2))
 	p.says("Read I3")
 	s := stateOf(t, r.base, id).State

@@ -22,7 +22,7 @@ import (
 var sizes = [][2]int{{1280, 800}, {1024, 768}, {360, 740}}
 
 // post sends JSON and wants success.
-func post(t *testing.T, method, address string, body, answer any) {
+func post(t testing.TB, method, address string, body, answer any) {
 	t.Helper()
 	data, err := json.Marshal(body)
 	require.NoError(t, err)

@@ -52,7 +52,7 @@ func (c played) rehearsed(t *testing.T, r *running) (out rehearsal) {
 
 // begun stores a job of the engine, judged by the one leaf of the wanted gap, and brings it to its first
 // stop.
-func (c played) begun(t *testing.T, r *running) (job string) {
+func (c played) begun(t testing.TB, r *running) (job string) {
 	t.Helper()
 	job = c.stored(t, r)
 	c.choose(t, r, job)
@@ -66,7 +66,7 @@ func (c played) begun(t *testing.T, r *running) (job string) {
 }
 
 // stored stores the job alone.
-func (c played) stored(t *testing.T, r *running) (job string) {
+func (c played) stored(t testing.TB, r *running) (job string) {
 	t.Helper()
 	job = "round-" + c.engine
 	leaves := []map[string]any{}
@@ -86,7 +86,7 @@ func (c played) stored(t *testing.T, r *running) (job string) {
 }
 
 // choose takes its sequence and round.
-func (c played) choose(t *testing.T, r *running, job string) {
+func (c played) choose(t testing.TB, r *running, job string) {
 	t.Helper()
 	way := map[string]any{"id": "chosen-0001", "kind": "way_chosen", "school": c.school}
 	for k, v := range c.round {

@@ -230,6 +230,14 @@ type tab struct {
 
 func open(t testing.TB, r *running, path string, width, height int) *tab {
 	t.Helper()
+	p := blank(t, r, width, height)
+	p.visit(path)
+	return p
+}
+
+// blank is a tab of a new browser in which nothing was asked for yet.
+func blank(t testing.TB, r *running, width, height int) *tab {
+	t.Helper()
 	b, err := launched()
 	require.NoError(t, err)
 	context_, err := b.Incognito()
@@ -241,7 +249,6 @@ func open(t testing.TB, r *running, path string, width, height int) *tab {
 	t.Cleanup(func() { cancel(); _ = context_.Close() })
 	p.listen()
 	p.MustSetViewport(width, height, 1, width < 500)
-	p.visit(path)
 	return p
 }
 

@@ -2,10 +2,10 @@ import { readdirSync, readFileSync } from 'node:fs'
 import postcss from 'postcss'
 import type { Plugin } from 'vite'
 
-/** Every word that stands in the pages' templates: a class that is none of them is not used. */
-function words(): Set<string> {
+/** Every word that stands in the pages' files: a class that is none of them is not used. */
+export function sourceWords(files = /\.(vue|ts)$/): Set<string> {
   const source = new URL('./src/', import.meta.url).pathname
-  const pages = readdirSync(source, { recursive: true, encoding: 'utf8' }).filter((f) => f.endsWith('.vue'))
+  const pages = readdirSync(source, { recursive: true, encoding: 'utf8' }).filter((f) => files.test(f))
   return new Set(pages.flatMap((p) => readFileSync(source + p, 'utf8').match(/[\w-]+/g) ?? []))
 }
 
@@ -19,7 +19,7 @@ export function usedLayout(): Plugin {
     enforce: 'pre',
     transform(code, id) {
       if (!id.includes('vuetify/lib/styles/utilities.css')) return null
-      const used = words()
+      const used = sourceWords(/\.vue$/)
       const out = postcss.root()
       postcss.parse(code).walkRules((rule) => {
         const name = /^\.([\w-]+)$/.exec(rule.selector)?.[1]

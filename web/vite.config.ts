@@ -2,9 +2,11 @@ import { readdir, readFile, writeFile } from 'node:fs/promises'
 import { join } from 'node:path'
 import { gzipSync } from 'node:zlib'
 import vue from '@vitejs/plugin-vue'
+import postcss from 'postcss'
 import { defineConfig, type Plugin } from 'vite'
 import vuetify from 'vite-plugin-vuetify'
-import { usedLayout } from './layout.ts'
+
+import { sourceWords, usedLayout } from './layout.ts'
 
 // gzipTwins lays a gzipped twin beside every written text file; the server sends it where the browser takes it.
 function gzipTwins(): Plugin {
@@ -17,6 +19,65 @@ function gzipTwins(): Plugin {
         const path = join(dir!, name)
         await writeFile(`${path}.gz`, gzipSync(await readFile(path), { level: 9 }))
       }
+    },
+  }
+}
+
+/** The base's sheet without variants and sizes that stand in no file here, and without what is for letters that run from the right. */
+function usedStyles(css: string): string {
+  const used = sourceWords().add('default')
+  const root = postcss.parse(css)
+  root.walkRules((rule) => {
+    const left = rule.selectors.filter((s) => {
+      if (s.includes('.v-locale--is-rtl')) return false
+      return [...s.matchAll(/\.v-[\w-]+--(?:variant|size)-([\w-]+)/g)].every(([, what]) => used.has(what!))
+    })
+    if (left.length) rule.selectors = left
+    else rule.remove()
+  })
+  return root.toString()
+}
+
+/** The one style sheet begins with the order of its layers, wherever the builder has put the sheet that says it. */
+function oneSheet(): Plugin {
+  return {
+    name: 'one-sheet',
+    apply: 'build',
+    generateBundle: {
+      order: 'post', // the sheet is put together last
+      async handler(_, bundle) {
+        const layers = await readFile(at('app/layers.css'), 'utf8')
+        for (const file of Object.values(bundle))
+          if (file.type === 'asset' && file.fileName.endsWith('.css'))
+            file.source = layers + usedStyles(String(file.source))
+      },
+    },
+  }
+}
+
+/** A chunk or file as the builder has it. */
+type Built = { fileName: string; imports?: string[]; isEntry?: boolean; facadeModuleId?: string | null }
+
+/**
+ * Tells the server which pieces each page needs (pages.json, by the router's addresses), so that they are asked for together with the first
+ * one and not after it.
+ */
+function askedAtOnce(): Plugin {
+  return {
+    name: 'asked-at-once',
+    apply: 'build',
+    async generateBundle(_, bundle) {
+      const built = Object.values(bundle) as Built[]
+      const all = (names: string[]): string[] =>
+        names.flatMap((n) => [n, ...all((bundle[n] as Built | undefined)?.imports ?? [])])
+      const first = built.find((c) => c.isEntry)!
+      const shared = new Set([first.fileName, ...all(first.imports ?? [])])
+      const router = await readFile(at('app/router.ts'), 'utf8')
+      const pages = [...router.matchAll(/path: '([^']+)',[^}]*?import\('@\/([^']+)'\)/g)].map(([, path, module]) => {
+        const page = built.find((c) => c.facadeModuleId === at(module!))!
+        return { path, pieces: [...new Set(all([page.fileName]))].filter((n) => !shared.has(n)) }
+      })
+      this.emitFile({ type: 'asset', fileName: 'pages.json', source: JSON.stringify(pages) })
     },
   }
 }
@@ -41,6 +102,13 @@ const unused = [
     importer: 'vuetify/lib/components/VAlert/',
     code: 'export const VProgressLinear = { render: () => null }',
   },
+  {
+    what: 'the time after which an alert goes by itself, for which each measures where it stands as it comes up',
+    source: './autoDismiss.js',
+    importer: 'vuetify/lib/components/VAlert/',
+    code: `import { ref } from 'vue'
+    export const useAutoDismiss = () => ({ rootEl: ref(), progress: ref(100), events: {} })`,
+  },
 ]
 
 function withoutUnused(): Plugin {
@@ -55,11 +123,69 @@ function withoutUnused(): Plugin {
   }
 }
 
+/** What chunking asks of a module. */
+interface Graph {
+  getModuleInfo(id: string): { importedIds: readonly string[]; dynamicallyImportedIds: readonly string[] } | null
+}
+
+/** Everything that is fetched with some modules. */
+function fetchedWith(graph: Graph, ...roots: string[]): Set<string> {
+  const all = new Set(roots)
+  for (const id of all) for (const next of graph.getModuleInfo(id)?.importedIds ?? []) all.add(next)
+  return all
+}
+
+const at = (path: string) => new URL(`./src/${path}`, import.meta.url).pathname
+
+/**
+ * In few pieces, because on a slow line each costs a way there and back: what the first view needs is one, what the bench shares with other
+ * pages another, what those share among themselves a third; a page is the rest of what it needs.
+ */
+function pieces() {
+  let parts: { first: Set<string>; bench: Set<string>; later: Set<string>[] } | null = null
+  const name = (id: string, graph: Graph): string | null => {
+    if (!parts) {
+      const first = fetchedWith(graph, at('app/main.ts'))
+      const roots = new Set<string>()
+      const all = new Set(first)
+      for (const m of all) {
+        const info = graph.getModuleInfo(m)
+        for (const r of info?.dynamicallyImportedIds ?? []) roots.add(r)
+        for (const next of [...(info?.importedIds ?? []), ...(info?.dynamicallyImportedIds ?? [])]) all.add(next)
+      }
+      const later = [...roots].map((r) => fetchedWith(graph, r))
+      parts = { first, bench: fetchedWith(graph, at('features/bench/BenchPage.vue')), later }
+    }
+    if (parts.first.has(id) || id.includes('rolldown/runtime')) return 'first'
+    if (id.includes('/features/bench/') && !parts.bench.has(id)) return 'later' // of the bench
+    if (parts.later.filter((p) => p.has(id)).length < 2) return null
+    return parts.bench.has(id) ? 'kit' : 'more'
+  }
+  return { debugName: 'pieces', name }
+}
+
 export default defineConfig({
-  plugins: [vue(), withoutUnused(), usedLayout(), vuetify({ autoImport: true, styles: true }), gzipTwins()],
+  plugins: [
+    vue(),
+    withoutUnused(),
+    usedLayout(),
+    vuetify({ autoImport: true, styles: true }),
+    oneSheet(),
+    askedAtOnce(),
+    gzipTwins(),
+  ],
   resolve: { alias: { '@': new URL('./src', import.meta.url).pathname } },
-  build: { target: 'es2022', emptyOutDir: true, modulePreload: { polyfill: false }, assetsInlineLimit: 0 },
+  build: {
+    target: 'es2022',
+    emptyOutDir: true,
+    modulePreload: { polyfill: false },
+    assetsInlineLimit: 0,
+    cssCodeSplit: false,
+    rolldownOptions: {
+      output: { codeSplitting: { includeDependenciesRecursively: false, groups: [pieces()] } },
+    },
+  },
   // No component here, nor of the base, is written with options.
-  define: { __VUE_OPTIONS_API__: 'false' },
+  define: { __VUE_OPTIONS_API__: 'false', __VUE_PROD_DEVTOOLS__: 'false' },
   server: { proxy: { '/api': { target: 'http://127.0.0.1:8080', changeOrigin: false } } },
 })

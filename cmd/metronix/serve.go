@@ -125,9 +125,14 @@ func start(s service, args []string, out, errs io.Writer) int {
 			"to date.\n", told.Copy)
 	}
 	places, open := reachable(listener.Addr(), w.listen)
-	handler, err := api.Ready(ctx, st,
-		api.Options{Site: web.Site(), Hosts: slices.Concat(w.hosts, places), Version: version,
-			Probes: w.probes})
+	options := api.Options{Site: web.Site(), Hosts: slices.Concat(w.hosts, places), Version: version,
+		Probes: w.probes}
+	if s.fill == nil { // the demo needs none beside it
+		beside := &scratch{ip: listener.Addr().(*net.TCPAddr).IP.String(), hosts: options.Hosts}
+		defer beside.Close()
+		options.Demo = beside.Port
+	}
+	handler, err := api.Ready(ctx, st, options)
 	if err != nil {
 		fmt.Fprintln(errs, dataTrouble(err))
 		return exitData

@@ -59,6 +59,7 @@ type Mark struct {
 const (
 	TakenInStep  = "taken_in"
 	SafeStep     = "safe"
+	KindsStep    = "kinds"
 	NutsStep     = "nuts"
 	ToolsStep    = "tools_back"
 	CrankStep    = "crank_free"
@@ -140,6 +141,11 @@ func (w Work) openingSteps() []Task {
 	}
 	list = append(list, Task{ID: "look", Part: OpenUp, Group: underGroup,
 		Text: "Look round: springs, loose parts, sludge, breather, gasket, oil on plugs or leads"})
+	if w.Sheet.KindsToConfirm {
+		list = append(list, Task{ID: KindsStep, Part: OpenUp,
+			Text:    "Confirm the kind of each valve: intakes at the intake ports, exhausts at the exhaust ports",
+			Caution: "A pattern was taken for this head. Intake and exhaust have different gaps."})
+	}
 	if w.Hot {
 		return list
 	}

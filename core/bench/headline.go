@@ -25,6 +25,9 @@ func (a *Advice) Headline(n job.Next) Headline {
 	if a.j.MakeSafe(n) {
 		return sayMakeSafe()
 	}
+	if a.j.ConfirmKinds(n) {
+		return sayConfirmKinds()
+	}
 	switch n.Action {
 	case job.DoChooseWay:
 		return sayChoose()

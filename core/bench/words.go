@@ -28,6 +28,11 @@ func sayTemperature(again bool) Headline {
 // sayMakeSafe comes before hands do.
 func sayMakeSafe() Headline { return Headline{Before: "Make the vehicle ", Strong: "safe."} }
 
+// sayConfirmKinds comes before the first verdict on a head that was drawn from a common pattern.
+func sayConfirmKinds() Headline {
+	return Headline{Before: "Follow the ports: are the ", Strong: "kinds", After: " as drawn?"}
+}
+
 // sayTurn turns the crank until something is seen, or has it confirmed where it is believed to stand.
 func sayTurn(i job.Instruction, confirm bool) Headline {
 	if confirm {
@@ -228,7 +233,11 @@ func ShimStep(s job.ShimStep, stop sequence.Stop) string {
 	case s.Do == job.TurnOn:
 		return "Turn the crank until " + stop.Until()
 	case s.Do == job.FitStandIn && s.Shim == 0:
-		return fmt.Sprintf("%s gets a stand-in, %s or thinner; its own comes onto the bench", s.Valve, bare(s.Most))
+		return fmt.Sprintf(
+			"%s gets a stand-in, %s or thinner; its own comes onto the bench",
+			s.Valve,
+			bare(s.Most),
+		)
 	case s.Do == job.FitStandIn:
 		return fmt.Sprintf("%s gets a stand-in, %s; its own comes onto the bench", s.Valve, bare(s.Shim))
 	case s.Source == job.Stays:

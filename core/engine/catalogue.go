@@ -78,12 +78,9 @@ func Start(layout Layout, cylinders, perCylinder int) (*Sheet, error) {
 	}
 	s := &Sheet{Name: "", Cylinders: cylinders, FiringOrder: slices.Clone(u.Order), Rotation: Clockwise,
 		Layout: layout}
-	for i, numbers := range u.Banks {
-		lean := leans(layout, i, len(u.Banks))
-		s.Banks = append(s.Banks,
-			Bank{Name: bankName(lean), Angle: lean, Cylinders: slices.Clone(numbers),
-				IntakePorts: inner(lean),
-				Rows:        startRows(len(numbers), perCylinder, inner(lean))})
+	for _, b := range u.heads() {
+		b.Rows = startRows(len(b.Cylinders), perCylinder, b.IntakePorts)
+		s.Banks = append(s.Banks, b)
 	}
 	return s, nil
 }
@@ -137,14 +134,10 @@ func startRows(cylinders, perCylinder int, intakes Side) []Row {
 	if perCylinder == 2 {
 		return []Row{{Side: intakes, Valves: palindrome(cylinders)}}
 	}
-	exhausts := Left
-	if intakes == Left {
-		exhausts = Right
-	}
 	many := (perCylinder + 1) / 2
 	return []Row{
 		{Side: intakes, Valves: strings.Repeat("I", many*cylinders)},
-		{Side: exhausts, Valves: strings.Repeat("E", (perCylinder-many)*cylinders)},
+		{Side: intakes.other(), Valves: strings.Repeat("E", (perCylinder-many)*cylinders)},
 	}
 }
 

@@ -339,6 +339,8 @@ func Assumed(s *Sheet) []string {
 	add(s.Adjuster == nil, "Mechanical gear of unknown adjuster: screw turns are not reckoned.")
 	add(s.TurningPoint == nil,
 		"The crank can be turned by hand at its pulley bolt: no turning point is given.")
+	add(s.KindsToConfirm, "The kinds of the valves follow a common pattern: they are confirmed at the ports before "+
+		"the first verdict.")
 	add(len(s.Clearances) == 0, "No clearances are given: they must be entered before a job.")
 	return list
 }

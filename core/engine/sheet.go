@@ -78,6 +78,9 @@ type Sheet struct {
 	// VariableLift is how the gear of variable lift is checked before any valve is read; empty: there is
 	// none, or it is not said
 	VariableLift string
+	// KindsToConfirm says that the kinds of the valves were taken from a common pattern and nobody has followed
+	// the ports yet: that comes before the first verdict
+	KindsToConfirm bool
 }
 
 // How many turns of the crank come before a check round: one turn of the cam, or two (common practice).

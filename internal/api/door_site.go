@@ -2,9 +2,12 @@ package api
 
 import (
 	"crypto/rand"
+	"encoding/json"
+	"fmt"
 	"io/fs"
 	"net/http"
 	"path"
+	"regexp"
 	"slices"
 	"strings"
 	"unicode/utf8"
@@ -21,6 +24,7 @@ func serveSite(router *gin.Engine, site fs.FS) {
 		problem(c, http.StatusMethodNotAllowed, "This address does not take "+c.Request.Method+".")
 	})
 	files, index := pageFiles(site)
+	pieces := pagePieces(site)
 	router.NoRoute(func(c *gin.Context) {
 		name := strings.TrimPrefix(path.Clean(c.Request.URL.Path), "/")
 		switch {
@@ -36,7 +40,7 @@ func serveSite(router *gin.Engine, site fs.FS) {
 		case path.Ext(name) == "" && !isPage(name) && !strings.Contains(c.GetHeader("Accept"), "text/html"):
 			problem(c, http.StatusNotFound, "There is no page at "+c.Request.URL.Path+".")
 		default:
-			page(c, files, index, name)
+			page(c, files, strings.Replace(index, "</title>", "</title>"+pieces.asked(name), 1), name)
 		}
 	})
 }
@@ -63,6 +67,68 @@ func pageFiles(site fs.FS) (*statigz.Server, string) {
 	return statigz.FileServer(files, statigz.OnNotFound(func(w http.ResponseWriter, r *http.Request) {
 		writeProblem(w, http.StatusNotFound, "There is no file "+strings.TrimPrefix(r.URL.Path, "/")+" here.")
 	})), string(index)
+}
+
+// pieces are what each page of the front end is made of, beside what every page needs.
+type pieces []struct {
+	Path   string   `json:"path"` // as the front end's router has it: /jobs/:id
+	Pieces []string `json:"pieces"`
+}
+
+// pagePieces reads them from what the build wrote; none where it wrote none.
+func pagePieces(site fs.FS) (list pieces) {
+	if site == nil {
+		return nil
+	}
+	if text, err := fs.ReadFile(site, "pages.json"); err == nil {
+		_ = json.Unmarshal(text, &list) // without it pages come all the same, only later
+	}
+	return list
+}
+
+// firstReads are what pages of the router read first.
+var firstReads = map[string]string{"/": "/api/v1/jobs", "/jobs/:id": "/api/v1/jobs/"}
+
+// asked are the links by which the pieces of a page, and what it reads first, are asked for together with the
+// first piece: on a slow line each that is only asked for by another costs a way there and back.
+func (p pieces) asked(name string) string {
+	var links strings.Builder
+	for path, read := range firstReads {
+		if leadsTo(path, name) && ownID.MatchString(name) {
+			_, id, _ := strings.Cut(name, "/")
+			fmt.Fprintf(&links, "\n    <link rel=\"preload\" as=\"fetch\" crossorigin href=\"%s\">", read+id)
+		}
+	}
+	for _, at := range p {
+		if leadsTo(at.Path, name) {
+			for _, piece := range at.Pieces {
+				fmt.Fprintf(&links, "\n    <link rel=\"modulepreload\" href=\"/%s\">", piece)
+			}
+			break
+		}
+	}
+	return links.String()
+}
+
+// ownID is an address whose parts need nothing escaped.
+var ownID = regexp.MustCompile(`^[A-Za-z0-9_/-]*$`)
+
+// leadsTo says that a path of the router leads to an address; a part that begins with a colon is any one, and
+// one that ends with a question mark may be left out.
+func leadsTo(path, name string) bool {
+	want, have := strings.Split(strings.Trim(path, "/"), "/"), strings.Split(name, "/")
+	if last := want[len(want)-1]; len(have) == len(want)-1 && strings.HasSuffix(last, "?") {
+		want = want[:len(have)]
+	}
+	if len(want) != len(have) {
+		return false
+	}
+	for i, part := range want {
+		if part != have[i] && !strings.HasPrefix(part, ":") {
+			return false
+		}
+	}
+	return true
 }
 
 // page serves a file of the front end. What has no ending is a page of it, and answered by the one index

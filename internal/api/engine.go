@@ -79,6 +79,8 @@ func (s *server) engineRoutes(a huma.API) {
 		summary("look-at-sheet", "What is wrong, odd and assumed in a sheet, and its drawing; nothing is "+
 			"stored"), strictly[wire.Sheet](a))
 	huma.Get(a, "/api/v1/sheet-start", sheetStart, summary("sheet-start", "A sheet to begin from"))
+	huma.Get(a, "/api/v1/usual-engines", usualEngines,
+		summary("usual-engines", "Firing orders and rows of valves as they are commonly met"))
 	huma.Get(a, "/api/v1/gears", gears,
 		summary("list-gears", "The kinds of adjuster, and what follows from each"))
 	huma.Get(a, "/api/v1/schemas/engine", engineSchema,

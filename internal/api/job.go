@@ -386,8 +386,8 @@ func (s *server) happen(ctx context.Context, in *happenInput) (*bodyOf[stateAnsw
 		vehicle, sheet = o.record.Vehicle.ID, o.record.Sheet
 		return nil
 	})
-	if learned, ok := h.Act.(job.Stripped); ok && err == nil {
-		s.teach(ctx, vehicle, sheet, learned.StripStep)
+	if teaches(h.Act) && err == nil {
+		s.teach(ctx, vehicle, sheet, h.Act)
 	}
 	if err == nil && finished {
 		err = s.remember(ctx, vehicle)

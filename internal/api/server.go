@@ -13,6 +13,7 @@ import (
 	"github.com/danielgtaylor/huma/v2"
 	"github.com/danielgtaylor/huma/v2/adapters/humagin"
 	"github.com/gin-gonic/gin"
+	"github.com/klauspost/compress/gzhttp"
 
 	"metronix/internal/probe"
 	"metronix/internal/store"
@@ -40,6 +41,8 @@ type Options struct {
 	Clock   func() time.Time // nil: time.Now
 	Version string
 	Probes  probe.Allowed // where a temperature probe may stand besides this machine
+	// Demo serves a made-up workshop beside this one and gives its port; nil: there is none
+	Demo func(context.Context) (port int, err error)
 }
 
 // server is what the handlers share: the store, the jobs that are open, the clock and the probe.
@@ -50,6 +53,7 @@ type server struct {
 	probe *probe.Reader
 
 	probeAllowed probe.Allowed
+	demo         func(context.Context) (int, error)
 	archives     sync.Mutex // held while an archive is on its way
 }
 
@@ -97,7 +101,8 @@ func build(st *store.Store, o Options) (http.Handler, huma.API, *server) {
 		problem(c, http.StatusInternalServerError,
 			"Something went wrong in the program, and this was not answered. Its log says more.")
 	}))
-	s := &server{store: st, desk: newDesk(st), clock: o.Clock, probe: &probe.Reader{}, probeAllowed: o.Probes}
+	s := &server{store: st, desk: newDesk(st), clock: o.Clock, probe: &probe.Reader{}, probeAllowed: o.Probes,
+		demo: o.Demo}
 	router.Use(inTime, few(), spoken)
 	router.GET("/healthz", s.health)
 	described := humagin.New(router, config(o.Version))
@@ -105,7 +110,7 @@ func build(st *store.Store, o Options) (http.Handler, huma.API, *server) {
 	s.archiveRoutes(described, o.Version)
 	describeBodies(described.OpenAPI())
 	serveSite(router, o.Site)
-	return guard(router, o.Hosts), described, s
+	return gzhttp.GzipHandler(guard(router, o.Hosts)), described, s
 }
 
 // config is the OpenAPI document's frame. It is served; nothing that shows or tries it out is.
@@ -142,5 +147,6 @@ func (s *server) routes(a huma.API) {
 	s.orderRoutes(a)
 	s.gaugeRoutes(a)
 	s.shopRoutes(a)
+	s.demoRoutes(a)
 	computeRoutes(a)
 }

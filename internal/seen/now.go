@@ -13,6 +13,7 @@ type Now struct {
 	Stop     int          `json:"stop" doc:"to go to for turn, else where the crank stands; -1: nowhere yet"`
 	TurnDeg  wire.Deg     `json:"turn_deg"`
 	MakeSafe bool         `json:"make_safe" doc:"before that the vehicle is made safe: nobody has said so yet, by the task safe"`
+	Kinds    bool         `json:"confirm_kinds" doc:"before that somebody follows the ports: the kinds of the valves were taken from a common pattern; said by the task kinds"`
 	Confirm  bool         `json:"confirm" doc:"the crank is believed to stand at this stop, and that has to be confirmed"`
 	Ladder   []Rung       `json:"ladder" doc:"the leaves for the valve, thinnest first"`
 	Here     []string     `json:"here" doc:"the valves waiting at the present stop"`
@@ -84,9 +85,9 @@ type Cross struct {
 func nowOf(j *job.Job, advice *bench.Advice, lastOn string) Now {
 	next, here := j.Next(), j.Here()
 	n := Now{Action: string(next.Action), Valve: next.Valve, Stop: next.Stop, TurnDeg: wire.Deg(next.Turn),
-		MakeSafe: j.MakeSafe(next),
-		Confirm:  next.Confirm,
-		Ladder:   []Rung{}, Here: wire.List(here), Then: j.Then(next), Sets: j.SetsNext(next),
+		MakeSafe: j.MakeSafe(next), Kinds: j.ConfirmKinds(next),
+		Confirm: next.Confirm,
+		Ladder:  []Rung{}, Here: wire.List(here), Then: j.Then(next), Sets: j.SetsNext(next),
 		Says: Headline(advice.Headline(next)), Notes: []Note{}, Comes: []Coming{}, Side: Side(advice.Side(next, lastOn))}
 	for _, c := range j.ComesClear() {
 		n.Comes = append(n.Comes, Coming{c.Valve, wire.Deg(c.In)})

@@ -113,15 +113,24 @@ type Before struct {
 }
 
 // JobsBy lists a mechanic's latest jobs, the latest first, whatever the capitals in the name; those taken off
-// the board are left out. Which of them were on a sheet is told by its text.
+// the board are left out. Which of them were on a sheet is told by its text, whether or not the kinds of its
+// valves were still to be confirmed then.
 func (s *Store) JobsBy(mechanic string, sheet *engine.Sheet, limit int) ([]Before, error) {
-	text, err := wire.WriteSheet(sheet)
-	if err != nil {
-		return nil, err
+	unseen, seen := *sheet, *sheet
+	unseen.KindsToConfirm, seen.KindsToConfirm = true, false
+	var texts []string
+	for _, s := range []*engine.Sheet{&unseen, &seen} {
+		text, err := wire.WriteSheet(s)
+		if err != nil {
+			return nil, err
+		}
+		texts = append(texts, string(text))
 	}
 	var list []Before
-	err = s.read.Raw("SELECT id, sheet = ? AS same_sheet FROM jobs WHERE mechanic = ? COLLATE NOCASE AND NOT "+
-		"off_board ORDER BY created_at DESC, id LIMIT ?", string(text), mechanic, limit).Scan(&list).Error
+	err := s.read.Raw("SELECT id, sheet IN ? AS same_sheet FROM jobs WHERE mechanic = ? COLLATE NOCASE AND NOT "+
+		"off_board ORDER BY created_at DESC, id LIMIT ?", texts, mechanic, limit).
+		Scan(&list).
+		Error
 	return list, translate(err)
 }
 
@@ -132,7 +141,9 @@ const lookedBack = 500
 func (s *Store) Mechanics(limit int) (names []string, err error) {
 	err = s.read.Raw("SELECT mechanic FROM (SELECT mechanic, created_at FROM jobs WHERE NOT off_board ORDER BY "+
 		"created_at DESC LIMIT ?) GROUP BY mechanic COLLATE NOCASE ORDER BY max(created_at) DESC LIMIT ?", lookedBack,
-		limit).Scan(&names).Error
+		limit).
+		Scan(&names).
+		Error
 	return names, translate(err)
 }
 

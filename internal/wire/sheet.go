@@ -28,6 +28,7 @@ type Sheet struct {
 	StripList      []StripStep     `json:"strip_list,omitempty" maxItems:"60" nullable:"false"`
 	Closing        *Closing        `json:"closing,omitempty"`
 	VariableLift   string          `json:"variable_lift,omitempty" maxLength:"200"`
+	KindsToConfirm bool            `json:"kinds_to_confirm,omitempty"`
 }
 
 // Bank is one head of a sheet.

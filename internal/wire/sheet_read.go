@@ -54,6 +54,9 @@ func WriteSheet(s *engine.Sheet) ([]byte, error) {
 	return append(data, '\n'), err
 }
 
+// BanksOf are the banks of a sheet as they are sent.
+func BanksOf(banks []engine.Bank) []Bank { return wireOf[[]Bank](banks) }
+
 // SheetReport is engine.Report with the decoder's faults in front.
 type SheetReport struct {
 	Problems Faults

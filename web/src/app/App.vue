@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { RouterView } from 'vue-router'
 import { notOpened } from './arrival'
+import { home } from './home'
 </script>
 
 <template>
@@ -9,8 +10,17 @@ import { notOpened } from './arrival'
       {{ notOpened }}
       <template #append><VBtn size="small" @click="notOpened = ''">Understood</VBtn></template>
     </VAlert>
+    <a v-if="home" class="demo no-print fs-16 py-1 px-4" :href="home">The demo’s workshop. Back to your own</a>
     <RouterView v-slot="{ Component, route }">
       <component :is="Component" :key="String(route.params.id ?? route.name)" />
     </RouterView>
   </VApp>
 </template>
+
+<style scoped>
+.demo {
+  display: block;
+  color: var(--brass);
+  background: var(--sunk);
+}
+</style>

@@ -1,5 +1,7 @@
-import { createRouter, createWebHistory } from 'vue-router'
+import { createRouter, createWebHistory, START_LOCATION } from 'vue-router'
 import { watchWay } from '@/shared/address'
+import { readAhead, reads } from '@/shared/api/reads'
+import BoardPage from '@/features/board/BoardPage.vue'
 import { arrivals } from './arrival'
 
 export const router = createRouter({
@@ -9,7 +11,7 @@ export const router = createRouter({
     {
       path: '/',
       name: 'board',
-      component: () => import('@/features/board/BoardPage.vue'),
+      component: BoardPage, // the first view
       meta: { title: 'On the go' },
     },
     {
@@ -138,3 +140,14 @@ export const router = createRouter({
 
 watchWay(router)
 arrivals(router)
+
+// What the first page reads first comes while its pieces do.
+let first: Promise<void> | undefined
+const readFirst: Record<string, (id: string) => Promise<void>> = {
+  board: () => readAhead(reads.jobs()),
+  bench: (id) => readAhead(reads.job(id)),
+}
+router.beforeEach((to, from) => {
+  if (from === START_LOCATION) first = readFirst[String(to.name)]?.(String(to.params.id))
+})
+router.beforeResolve(() => first?.finally(() => (first = undefined)))

@@ -1,12 +1,30 @@
-import { defineAsyncComponent } from 'vue'
+import { defineAsyncComponent, type AsyncComponentLoader, type Component } from 'vue'
 
-const told = () => import('./ToldBar.vue')
+const wanted: (() => Promise<unknown>)[] = []
+let seen = false
+
+/** The first view is there: what is wanted later is fetched, so that it is there when the program cannot be reached any more. */
+export function viewed() {
+  seen = true
+  for (const load of wanted.splice(0)) void load().catch(() => {})
+}
+const atLast = 3000
+window.addEventListener('load', () => setTimeout(viewed, atLast)) // for a page that does not say so
 
 /**
- * The bar that tells what was done, of no use to a page's first view: fetched a little later, so that it is there
- * when the program cannot be reached any more.
+ * A part of a page that its first view does without: fetched a little later, in one piece with the other such parts. Until it is there
+ * something else may stand at its place.
  */
-export const ToldBar = defineAsyncComponent(told)
+export function later<T extends Component>(load: AsyncComponentLoader<T>, meanwhile?: Component): T {
+  if (seen) void load().catch(() => {})
+  else wanted.push(load)
+  return defineAsyncComponent({ loader: load, loadingComponent: meanwhile, delay: 0 }) as unknown as T
+}
 
-const afterFirstView = 3000
-window.addEventListener('load', () => setTimeout(() => void told().catch(() => {}), afterFirstView))
+/** Does something once what stands now has been painted. */
+export function afterPaint(what: () => void) {
+  requestAnimationFrame(() => setTimeout(what))
+}
+
+/** The bar that tells what was done. */
+export const ToldBar = later(() => import('./ToldBar.vue'))

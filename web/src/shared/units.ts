@@ -40,12 +40,12 @@ export function day(iso: string): string {
 /** A time of day with its date where that is not today. */
 export function when(iso: string, now = new Date()): string {
   const at = new Date(iso)
-  const time = at.toLocaleTimeString([], { hour: '2-digit', minute: '2-digit', hour12: false })
-  if (at.toDateString() === now.toDateString()) return `today ${time}`
-  return `${day(iso)}, ${time}`
+  if (at.toDateString() === now.toDateString()) return `today ${clock(iso)}`
+  return `${day(iso)}, ${clock(iso)}`
 }
 
 /** A time of day: "14:20". */
 export function clock(iso: string): string {
-  return new Date(iso).toLocaleTimeString([], { hour: '2-digit', minute: '2-digit', hour12: false })
+  const at = new Date(iso)
+  return [at.getHours(), at.getMinutes()].map((n) => String(n).padStart(2, '0')).join(':')
 }

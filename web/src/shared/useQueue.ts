@@ -35,6 +35,7 @@ const told = ref('')
 const busy = ref(false)
 let ahead = 0 // of the program's clock before this browser's, milliseconds
 let timer = 0
+let known = false // what this tab has of the list is what the database has
 let changes = 0 // made here: a list read before one of them is older than what it brought
 /** What this tab has and the database does not, or not yet. */
 const unwritten = new Map<string, Waiting>()
@@ -70,6 +71,7 @@ async function load() {
     .then((db) => db.getAll('waits'))
     .catch(() => [])
   if (before !== changes) return
+  known = true
   waiting.value = inOrder([...list.filter((w) => !unwritten.has(w.body.id)), ...unwritten.values()])
 }
 
@@ -123,7 +125,7 @@ async function flush(taken: (w: Waiting, state: StateAnswer) => void | Promise<v
   let said = ''
   try {
     for (;;) {
-      await load()
+      if (!known) await load()
       const w = waiting.value.find((x) => !x.refused)
       if (!w) break
       try {
@@ -146,7 +148,7 @@ async function flush(taken: (w: Waiting, state: StateAnswer) => void | Promise<v
           continue
         }
       }
-      await forget(w)
+      void forget(w) // sent once more, it would be the same
       offline.value = false
       told.value = ''
     }
@@ -158,6 +160,7 @@ async function flush(taken: (w: Waiting, state: StateAnswer) => void | Promise<v
 }
 
 export function useQueue() {
+  known = false
   void load()
   return {
     waiting,
@@ -173,4 +176,7 @@ export function useQueue() {
   }
 }
 
-otherTabs.onmessage = () => void load()
+otherTabs.onmessage = () => {
+  known = false
+  void load()
+}

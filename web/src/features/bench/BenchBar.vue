@@ -1,12 +1,17 @@
 <script setup lang="ts">
 import { useMediaQuery } from '@vueuse/core'
-import { computed, nextTick, ref, useTemplateRef } from 'vue'
+import { computed } from 'vue'
 import { setTheme, theme } from '@/app/theme'
 import type { JobView } from '@/shared/api/client'
 import { mine } from '@/shared/mine'
 import { phaseName } from '@/shared/phases'
+import { later } from '@/shared/later'
 import HotClock from './parts/HotClock.vue'
+import MoreButton from './parts/MoreButton.vue'
+import type { Way } from './parts/more'
 import type { Doing } from './useJob'
+
+const MoreMenu = later(() => import('./parts/MoreMenu.vue'), MoreButton)
 
 /** What stands in the bench's head line: sequence, temperature and its clock, what is asked when the crank is in doubt, ways out. */
 const props = defineProps<{ view: JobView; mayFind: boolean }>()
@@ -20,11 +25,6 @@ const tight = useMediaQuery('(width <= 1000px)')
 const small = useMediaQuery('(width <= 480px)')
 const low = useMediaQuery('(width <= 1000px) and (height <= 480px)')
 
-interface Way {
-  title: string
-  to?: string
-  does?: () => void
-}
 const heat = computed(() => {
   const { engine_c, cold_by, card } = state.value
   if (engine_c !== null) return `${card.state} ${mine('temperature').short(engine_c)}`
@@ -38,15 +38,6 @@ const moved = computed<Way | null>(() =>
     : null,
 )
 const hidesMoved = computed(() => low.value || (small.value && clockRuns.value))
-const open = ref(false)
-const opener = useTemplateRef<{ $el: HTMLElement }>('opener')
-/** The list of keys gives the focus back to the menu that it was opened from. */
-async function help() {
-  open.value = false
-  await nextTick()
-  opener.value?.$el.focus()
-  emit('help')
-}
 /** What is seldom needed, as far as it may be done now. */
 const more = computed<Way[]>(() => {
   const { id, phase, happenings, plan } = state.value
@@ -57,7 +48,7 @@ const more = computed<Way[]>(() => {
   list.push({ title: 'Steps', to: `/jobs/${id}/steps` })
   if (happenings > 2) list.push({ title: 'Sheet', to: `/jobs/${id}/sheet` })
   if (props.view.correctable && phase !== 'done') list.push({ title: 'Correct details', to: `/jobs/${id}/start` })
-  if (!narrow.value) list.push({ title: 'Keys', does: help })
+  if (!narrow.value) list.push({ title: 'Keys', keys: true })
   list.push({
     title: theme.value === 'night' ? 'Day' : 'Night',
     does: () => setTheme(theme.value === 'night' ? 'day' : 'night'),
@@ -90,23 +81,7 @@ const more = computed<Way[]>(() => {
   >
   <VBtn v-if="mayFind" class="where" size="small" @click="emit('find')"> Where am I? <kbd>W</kbd> </VBtn>
   <VBtn v-if="moved && !hidesMoved" size="small" @click="moved.does!()">{{ moved.title }}</VBtn>
-  <VMenu v-model="open" :transition="false">
-    <template #activator="{ props: opens }"
-      ><VBtn ref="opener" v-bind="opens" class="more" size="small">More</VBtn></template
-    >
-    <VList class="edged">
-      <VListItem v-if="tight && heat && !clockRuns" class="heat-line text-left quiet" :title="heat" />
-      <VListItem
-        v-for="w in more"
-        :key="w.title"
-        tag="button"
-        class="w-100 text-left"
-        :to="w.to"
-        :title="w.title"
-        @click="w.does?.()"
-      />
-    </VList>
-  </VMenu>
+  <MoreMenu :ways="more" :heat="tight && heat && !clockRuns ? heat : ''" @help="emit('help')" />
 </template>
 
 <style scoped>
@@ -114,8 +89,7 @@ const more = computed<Way[]>(() => {
   border: 2px solid var(--in);
 }
 
-.heat::first-letter,
-.heat-line::first-letter {
+.heat::first-letter {
   text-transform: uppercase;
 }
 
@@ -134,10 +108,6 @@ const more = computed<Way[]>(() => {
 @media (width <= 480px) {
   .count {
     order: -2;
-  }
-
-  .more {
-    order: -1;
   }
 }
 </style>

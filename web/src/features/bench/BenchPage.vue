@@ -4,19 +4,21 @@ import { computed, onMounted, ref, useTemplateRef, watch } from 'vue'
 import { useRoute } from 'vue-router'
 import type { PlanView } from '@/shared/api/client'
 import { useCrank } from '@/shared/engine/useCrank'
-import ReasonDialog from '@/shared/ReasonDialog.vue'
-import FindPanel from './panels/FindPanel.vue'
 import BenchBar from './BenchBar.vue'
 import BenchPicture from './BenchPicture.vue'
-import KeyHelp from './parts/KeyHelp.vue'
-import LeaveDialog from './parts/LeaveDialog.vue'
-import PlayDialog from './parts/PlayDialog.vue'
-import TakeDialog from './parts/TakeDialog.vue'
 import NowPanel from './NowPanel.vue'
 import { useFind } from './useFind'
 import { useJob, type Doing } from './useJob'
 import { guard } from '@/shared/guard'
+import { afterPaint, later, viewed } from '@/shared/later'
 import { useKeys } from '@/shared/useKeys'
+
+const ReasonDialog = later(() => import('@/shared/ReasonDialog.vue'))
+const FindPanel = later(() => import('./panels/FindPanel.vue'))
+const KeyHelp = later(() => import('./parts/KeyHelp.vue'))
+const LeaveDialog = later(() => import('./parts/LeaveDialog.vue'))
+const PlayDialog = later(() => import('./parts/PlayDialog.vue'))
+const TakeDialog = later(() => import('./parts/TakeDialog.vue'))
 
 const id = String(useRoute().params.id)
 const {
@@ -24,7 +26,8 @@ const {
   state,
   trouble,
   refusal,
-  waiting,
+  waiting: unanswered,
+  shown: waiting,
   refused,
   offline,
   told,
@@ -37,6 +40,13 @@ const {
   forget,
 } = useJob(id)
 onMounted(load)
+/** The job is on the screen: what may be opened over it can be fetched. */
+const shown = ref(false)
+function shownFirst() {
+  shown.value = true
+  viewed()
+}
+watch(view, (v) => v && !shown.value && afterPaint(shownFirst), { immediate: true })
 
 const crank = useCrank(
   computed(() => state.value?.crank_deg ?? null),
@@ -59,6 +69,15 @@ const settingThough = ref('')
 const now = useTemplateRef('now')
 const panel = useTemplateRef('panel')
 
+// Said to whoever cannot see it, without drawing the panel anew.
+watch(
+  () => unanswered.value.length > 0,
+  (busy) => {
+    const panel = (now.value as { $el?: HTMLElement } | null)?.$el
+    if (busy) panel?.setAttribute('aria-busy', 'true')
+    else panel?.removeAttribute('aria-busy')
+  },
+)
 watch(finding, guard.begin, { flush: 'sync' })
 
 function happened(doing: Doing) {
@@ -175,19 +194,21 @@ useKeys((k) => {
       />
     </main>
   </AppPage>
-  <KeyHelp v-model="help" />
-  <PlayDialog v-if="view" v-model="playing" :view="view" @do="happened" />
-  <TakeDialog v-if="view" v-model="taking" :view="view" @do="happened" />
-  <LeaveDialog v-model="leaving" @do="happened" />
-  <ReasonDialog
-    :model-value="settingThough !== ''"
-    :title="`Why is ${settingThough} set though it is in?`"
-    text="Disturbing a good valve is a risk. The sheet will show that it was in, and this reason."
-    :usual="['To bring it to the aim', 'Nut or screw to be replaced', 'Owner wants all alike']"
-    button="Slacken it with this reason"
-    @update:model-value="(on) => !on && (settingThough = '')"
-    @reason="(reason) => happened({ kind: 'adjusted', valve: settingThough, reason })"
-  />
+  <template v-if="shown && view">
+    <KeyHelp v-model="help" />
+    <PlayDialog v-model="playing" :view="view" @do="happened" />
+    <TakeDialog v-model="taking" :view="view" @do="happened" />
+    <LeaveDialog v-model="leaving" @do="happened" />
+    <ReasonDialog
+      :model-value="settingThough !== ''"
+      :title="`Why is ${settingThough} set though it is in?`"
+      text="Disturbing a good valve is a risk. The sheet will show that it was in, and this reason."
+      :usual="['To bring it to the aim', 'Nut or screw to be replaced', 'Owner wants all alike']"
+      button="Slacken it with this reason"
+      @update:model-value="(on) => !on && (settingThough = '')"
+      @reason="(reason) => happened({ kind: 'adjusted', valve: settingThough, reason })"
+    />
+  </template>
 </template>
 
 <style scoped>

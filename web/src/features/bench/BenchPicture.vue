@@ -1,8 +1,9 @@
 <script setup lang="ts">
 import { useLocalStorage } from '@vueuse/core'
-import { computed } from 'vue'
+import { computed, onMounted, ref, shallowRef, watch } from 'vue'
 import type { JobView, PlanView } from '@/shared/api/client'
 import HeadDrawing from '@/shared/engine/HeadDrawing.vue'
+import { afterPaint } from '@/shared/later'
 import { person } from '@/shared/mine'
 import { stands, standWords, type Stand } from '@/shared/engine/headLayout'
 import SideView from '@/shared/engine/SideView.vue'
@@ -27,6 +28,15 @@ const emit = defineEmits<{
   /** A valve that does not stand clear is to be taken. */ take: [valve: string]
 }>()
 
+/** Words come first: the drawing follows once they are painted. */
+const painted = ref(false)
+onMounted(() => afterPaint(() => (painted.value = true)))
+const drawn = shallowRef(props.view)
+watch(
+  () => props.view,
+  () => afterPaint(() => (drawn.value = props.view)),
+)
+
 const state = computed(() => props.view.state)
 const finding = computed(() => props.find.on.value)
 const found = computed(() => props.find.found.value)
@@ -50,10 +60,10 @@ const limits = computed(() => {
   <section class="picture d-grid shrinks">
     <div class="drawing shrinks px-2 pt-2 pb-1" tabindex="0" role="region" aria-label="The head, drawn">
       <HeadDrawing
-        :engine="view.engine"
+        :engine="drawn.engine"
         :crank="crank"
-        :shown="finding ? find.shown(view) : valvesShown(view)"
-        :notes="finding ? find.notes.value : choosing ? {} : cylinderNotes(view)"
+        :shown="finding ? find.shown(drawn) : valvesShown(drawn)"
+        :notes="finding ? find.notes.value : choosing ? {} : cylinderNotes(drawn)"
         :pickable="finding || state.may_take ? 'all' : true"
         :cylinders-pickable="finding"
         :stand="stand"
@@ -78,19 +88,20 @@ const limits = computed(() => {
     <div class="below d-grid shrinks">
       <div class="turns shrinks ps-2 pe-2 pt-1 pb-2" tabindex="0" role="region" aria-label="The two turns of the crank">
         <TurnBand
-          :engine="view.engine"
+          v-if="painted"
+          :engine="drawn.engine"
           :plan="plan"
           :crank="crank"
           :places="finding ? (found?.positions ?? []) : []"
-          :stop="finding ? -1 : stopShown(view, preview)"
-          :finished="preview ? [] : view.state.finished"
-          :here="finding ? (found?.settable ?? []) : state.now.here"
+          :stop="finding ? -1 : stopShown(drawn, preview)"
+          :finished="preview ? [] : drawn.state.finished"
+          :here="finding ? (found?.settable ?? []) : drawn.state.now.here"
           :numbered="state.plan?.school === 'sum_rule'"
           :across="400"
         />
       </div>
       <div class="aside shrinks ps-1 pe-3 pt-2 pb-2">
-        <SideView v-bind="sideShown(view)" :gear="view.engine.gear.picture" :crank="crank" />
+        <SideView v-if="painted" v-bind="sideShown(drawn)" :gear="drawn.engine.gear.picture" :crank="crank" />
       </div>
     </div>
   </section>
@@ -100,6 +111,12 @@ const limits = computed(() => {
 .picture {
   grid-template-rows: minmax(0, 1.32fr) auto minmax(0, 1fr);
   border-right: 2px solid var(--line);
+}
+
+.drawing,
+.turns,
+.aside {
+  contain: layout style paint;
 }
 
 .drawing {

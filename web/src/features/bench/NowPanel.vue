@@ -2,6 +2,7 @@
 import { computed, ref, toRef, useTemplateRef, watch } from 'vue'
 import type { JobView, PlanView, ValveState } from '@/shared/api/client'
 import { guard } from '@/shared/guard'
+import { afterPaint } from '@/shared/later'
 import type { Waiting } from '@/shared/useQueue'
 import { panelFor } from './panels'
 import NoticeList from './parts/NoticeList.vue'
@@ -84,8 +85,10 @@ watch(
   [action, () => state.value.now.stop, () => state.value.now.valve, () => shown.value.panel],
   () => {
     guard.begin()
-    now.value?.scrollTo?.(0, 0)
-    if (matchMedia('(width <= 1000px)').matches) window.scrollTo(0, 0)
+    afterPaint(() => {
+      now.value?.scrollTo?.(0, 0)
+      if (matchMedia('(width <= 1000px)').matches) window.scrollTo(0, 0)
+    })
   },
   { flush: 'post' },
 )
@@ -128,7 +131,7 @@ defineExpose({ key })
 </script>
 
 <template>
-  <section ref="now" class="now" aria-label="Now" :aria-busy="waiting.length > 0 || undefined">
+  <section ref="now" class="now" aria-label="Now">
     <NowHead
       :words="words"
       :engine="view.engine"

@@ -1,5 +1,5 @@
-import { useEventListener, useIntervalFn } from '@vueuse/core'
-import { computed, ref, shallowRef } from 'vue'
+import { useEventListener, useIntervalFn, useTimeoutFn } from '@vueuse/core'
+import { computed, ref, shallowRef, watch } from 'vue'
 import {
   answered,
   api,
@@ -12,6 +12,7 @@ import {
   type JobView,
   type ValveState,
 } from '@/shared/api/client'
+import { reads, takeAhead } from '@/shared/api/reads'
 import { useQueue, type Waiting } from '@/shared/useQueue'
 import { isChanges, withChanges } from './changes'
 
@@ -20,6 +21,9 @@ export type Doing = Act
 
 /** How often the job is asked for again, so that what another hand did appears by itself. */
 const askAgain = 4000
+
+/** For so long a thing that waits is not shown, ms. */
+const unseen = 150
 
 /** What may be said while the one before is still on its way: none of it depends on the other. */
 const queues = new Set<Doing['kind']>([
@@ -38,12 +42,23 @@ const queues = new Set<Doing['kind']>([
  * the program has it on disk, so a lost connection or a closed page loses nothing; its id lets it be sent again safely.
  */
 export function useJob(id: string) {
-  const view = shallowRef<JobView | null>(null)
+  const view = shallowRef<JobView | null>(takeAhead(reads.job(id)) ?? null)
   const trouble = ref<Refused | Unreachable | null>(null)
   const refusal = ref('')
   const queue = useQueue()
   const waiting = computed(() => queue.waiting.value.filter((w) => w.job === id && !w.refused))
-  const refused = computed(() => queue.waiting.value.filter((w) => w.job === id && w.refused))
+  const refused = computed<Waiting[]>((before) => {
+    const now = queue.waiting.value.filter((w) => w.job === id && w.refused)
+    return before?.length === now.length && now.every((w, i) => w === before[i]) ? before : now
+  })
+  /** What waits, as it is shown: not what is answered before anybody could see it wait. */
+  const shown = shallowRef<Waiting[]>([])
+  const { start, stop } = useTimeoutFn(() => (shown.value = waiting.value), unseen, { immediate: false })
+  watch([waiting, queue.offline], ([now, offline]) => {
+    if (now.length && !offline && !shown.value.length) return start()
+    stop()
+    if (now.length || shown.value.length) shown.value = now
+  })
 
   let taken = 0
 
@@ -105,8 +120,9 @@ export function useJob(id: string) {
     refusal.value = ''
     const knew = waiting.value.at(-1)?.body.id ?? view.value?.state.newest
     const seen = 'seen' in doing && doing.seen ? doing.seen : knew || undefined
-    await queue.add(id, { ...doing, id: newID(), seen } as Happening)
-    await flush()
+    const kept = queue.add(id, { ...doing, id: newID(), seen } as Happening)
+    await flush() // it goes out while the browser keeps it
+    await kept
   }
 
   const state = computed(() => view.value?.state ?? null)
@@ -147,6 +163,7 @@ export function useJob(id: string) {
     trouble,
     refusal,
     waiting,
+    shown,
     refused,
     offline: queue.offline,
     told: queue.told,

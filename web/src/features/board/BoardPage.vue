@@ -1,11 +1,11 @@
 <script setup lang="ts">
-import { computed, ref } from 'vue'
+import { computed, defineAsyncComponent, onMounted, ref } from 'vue'
 import { answered, api, type JobShort } from '@/shared/api/client'
-import { queryClient, reads, soonAgain, useRead } from '@/shared/api/reads'
+import { queryClient, reads, soonAgain, takeAhead, useRead } from '@/shared/api/reads'
 import AppPage from '@/shared/AppPage.vue'
 import { day } from '@/shared/units'
 import StateNote from '@/shared/StateNote.vue'
-import { ToldBar } from '@/shared/later'
+import { afterPaint, ToldBar } from '@/shared/later'
 import { useQueue } from '@/shared/useQueue'
 import JobStrip from './JobStrip.vue'
 
@@ -19,9 +19,14 @@ const {
   again,
 } = useRead({
   ...reads.jobs(),
+  initialData: takeAhead(reads.jobs()),
+  staleTime: 2000, // what was read ahead is not read twice
   queryFn: async () => {
-    await queue.flush(() => {})
-    return answered(api.GET('/api/v1/jobs'))
+    let sent = false
+    const sending = queue.flush(() => void (sent = true))
+    const list = await answered(api.GET('/api/v1/jobs'))
+    void sending.then(() => void (sent && queryClient.invalidateQueries({ queryKey: ['jobs'] }))) // what was sent shows
+    return list
   },
   refetchInterval: soonAgain,
   refetchOnWindowFocus: true,
@@ -45,7 +50,15 @@ async function put(job: JobShort, on: boolean) {
   }
 }
 
-const { data: due } = useRead(reads.due())
+/** Nothing was ever entered here: what is shown then is of no use to any other first view. */
+const FirstRun = defineAsyncComponent(() => import('./FirstRun.vue'))
+const none = computed(() => jobs.value?.length === 0)
+const { data: vehicles, trouble: unread } = useRead({ ...reads.vehiclesFound('', 1), enabled: none })
+const first = computed(() => none.value && vehicles.value?.total === 0)
+
+const later = ref(false)
+onMounted(() => afterPaint(() => (later.value = true)))
+const { data: due } = useRead({ ...reads.due(), enabled: later })
 /** What is due within so many days is shown on the board. */
 const soonDays = 60
 const dueSoon = computed(() =>
@@ -64,21 +77,22 @@ const groups = computed(() => [
 <template>
   <AppPage
     title="On the go"
-    :ready="jobs !== undefined && !trouble"
+    :ready="jobs !== undefined && (jobs.length > 0 || vehicles !== undefined || unread !== '') && !trouble"
     :trouble="trouble"
     failed="The board could not be read."
     waiting="Reading the board…"
     @again="again"
   >
     <template #bar>
-      <VBtn size="small" :aria-pressed="tidying" @click="tidying = !tidying">
+      <VBtn v-if="!first" size="small" :aria-pressed="tidying" @click="tidying = !tidying">
         {{ tidying ? 'Done' : 'Take off…' }}
       </VBtn>
-      <VBtn variant="flat" size="small" to="/start">Start a job</VBtn>
+      <VBtn v-if="!first" variant="flat" size="small" to="/start">Start a job</VBtn>
     </template>
     <ToldBar v-if="told" v-model="told" :action="taken ? 'Restore' : ''" @act="put(taken!, true)" />
+    <FirstRun v-if="first" />
     <StateNote
-      v-if="jobs!.length === 0"
+      v-else-if="jobs!.length === 0"
       title="No job is on the go."
       text="Start one: choose vehicle, clearances and feelers, and the bench leads from there."
     >

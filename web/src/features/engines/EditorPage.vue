@@ -47,6 +47,13 @@ onMounted(load)
 // While the rows cannot be drawn the last drawing stays, dimmed.
 const drawn = shallowRef<EngineView | null>(null)
 watch(look, (l) => (drawn.value = l?.engine ?? drawn.value))
+/** Where the engine was described, or corrected, for: a start, or a job that has not begun to read. */
+const next = computed(() => {
+  const { for: whom } = route.query
+  if (!id || !whom || dirty.value) return null
+  if (whom === 'start') return { to: `/start?engine=${id}`, says: 'Start a job with it' }
+  return { to: `/jobs/${String(whom)}/start`, says: 'Take it into the job' }
+})
 const stale = computed(() => !look.value?.engine)
 const notes = computed(() => {
   const out: Record<number, { text: string; strong: boolean }> = {}
@@ -76,7 +83,7 @@ function swap(name: string) {
 
 async function keep() {
   const at = await save()
-  if (at && id === null) await rewrite(router, { path: `/engines/${at}`, state: { stored: true } })
+  if (at && id === null) await rewrite(router, { path: `/engines/${at}`, query: route.query, state: { stored: true } })
 }
 
 function download() {
@@ -121,6 +128,7 @@ onBeforeRouteLeave((to) => {
         <VBtn size="small" :disabled="!future.length" @click="redo">Redo</VBtn>
         <VBtn size="small" @click="download">Export</VBtn>
         <VBtn v-if="id" size="small" :to="`/engines/${id}/ways`">Sequences</VBtn>
+        <VBtn v-if="next" size="small" :to="next.to">{{ next.says }}</VBtn>
         <VBtn variant="flat" size="small" :disabled="!look?.ok || !dirty" @click="keep"> Save <kbd>Ctrl+S</kbd> </VBtn>
       </template>
     </template>

@@ -6,7 +6,7 @@ import PickFile from '@/shared/PickFile.vue'
 import PickOne from '@/shared/PickOne.vue'
 import { ToldBar } from '@/shared/later'
 import ReachStrip from './ReachStrip.vue'
-import LeafLine from './LeafLine.vue'
+import LeafLine from '@/shared/LeafLine.vue'
 import { useGauges } from './useGauges'
 
 const g = useGauges()

@@ -5,7 +5,7 @@ import { answered, api, newID, Refused, type Schemas } from '@/shared/api/client
 import { readOnce, reads } from '@/shared/api/reads'
 import { compute, type Answers } from '@/shared/api/compute'
 import { mm } from '@/shared/units'
-import { readLeafLine } from './leafLine'
+import { readLeafLine } from '@/shared/leafLine'
 
 type Leaf = Schemas['Leaf']
 type Fault = { location: string; message: string }

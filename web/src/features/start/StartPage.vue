@@ -1,5 +1,4 @@
 <script setup lang="ts">
-import NumberField from '@/shared/NumberField.vue'
 import { nextTick, onMounted, ref, useTemplateRef, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import type { Schemas } from '@/shared/api/client'
@@ -8,11 +7,10 @@ import FoldAway from '@/shared/FoldAway.vue'
 import PickOne from '@/shared/PickOne.vue'
 import AsLastTime from './AsLastTime.vue'
 import CardPart from './CardPart.vue'
-import OdometerWhy from './OdometerWhy.vue'
 import VehicleForm from './VehicleForm.vue'
 import VehiclePick from './VehiclePick.vue'
-import { counter, mine, shown } from '@/shared/mine'
-import { leavesAre, reasons, useStart } from './useStart'
+import { useStart } from './useStart'
+import WhoPart from './WhoPart.vue'
 
 const router = useRouter()
 const route = useRoute()
@@ -44,7 +42,7 @@ const says = useTemplateRef<HTMLElement>('says')
 
 onMounted(async () => {
   await s.load()
-  if (loaded.value && vehicles.value.length === 0) editing.value = 'new'
+  if (loaded.value && (vehicles.value.length === 0 || route.query.engine)) editing.value = 'new'
 })
 
 function pick(id: string) {
@@ -104,9 +102,7 @@ async function start(asLast = false) {
           @pick="pick"
         />
         <div class="d-flex flex-wrap ga-2">
-          <VBtn :aria-expanded="editing === 'new'" @click="editing = 'new'">
-            Another vehicle, or import its engine sheet
-          </VBtn>
+          <VBtn :aria-expanded="editing === 'new'" @click="editing = 'new'"> Another vehicle… </VBtn>
           <VBtn v-if="vehicle" :aria-expanded="editing === 'this'" @click="editing = editing === 'this' ? '' : 'this'">
             Correct {{ vehicle.name }}
           </VBtn>
@@ -115,6 +111,7 @@ async function start(asLast = false) {
           v-if="editing === 'new' || (editing === 'this' && vehicle)"
           :key="editing + form.vehicle"
           :engines="engines"
+          :engine-made="String(route.query.engine ?? '')"
           :others="s.every.value"
           :vehicle="editing === 'this' ? vehicle : undefined"
           @stored="stored"
@@ -164,55 +161,18 @@ async function start(asLast = false) {
           @by-hand="byHand"
         />
       </section>
-      <section v-if="engine && (!asLast || otherwise)" class="d-grid ga-3">
-        <h2 class="d-flex align-center ga-3 fs-26">
-          <i class="d-grid place-center brass fs-20">3</i> Feelers, mechanic, reason
-        </h2>
-        <PickOne
-          v-slot="{ option: { g } }"
-          v-model="form.set"
-          label="Feeler set"
-          :options="sets.map((g) => ({ value: g.id, g }))"
-          tiles
-          @update:model-value="byHand('set')"
-        >
-          <b>{{ g.name }}</b><span class="quiet">{{ g.leaves }} leaves</span>
-        </PickOne>
-        <p v-for="g in way?.gone ?? []" :key="g" class="caution ps-3" role="note">{{ g }}</p>
-        <span class="quiet fs-15 d-block" aria-hidden="true">Leaves</span>
-        <PickOne
-          v-model="form.leavesAre"
-          label="Leaves"
-          :options="leavesAre"
-          small
-          may-be-none
-          @update:model-value="byHand('leaves')"
-        />
-        <div class="fields fits-240 d-grid ga-3 mt-2">
-          <VTextField v-model="form.mechanic" label="Mechanic" maxlength="100" :error-messages="faults.mechanic" />
-          <NumberField
-            v-model="form.odometer"
-            :label="vehicle?.counts === 'h' ? 'Running hours' : 'Odometer'"
-            :of="counter(vehicle?.counts)"
-            :placeholder="
-              vehicle && shown(vehicle) ? `last ${mine(counter(vehicle.counts)).bare(shown(vehicle)!)}` : ''
-            "
-            whole
-            :error="Boolean(faults.odometer_km || faults.hours)"
-            :faults="faults.odometer_km || faults.hours"
-            @slip="slipped = $event"
-          />
-        </div>
-        <OdometerWhy v-if="backwards" v-model="form.odometerWhy" :showed="backwards" />
-        <span class="quiet fs-15 d-block" aria-hidden="true">Reason</span>
-        <PickOne
-          v-model="form.reason"
-          label="Reason"
-          :options="reasons.map((r) => ({ value: r, title: r }))"
-          small
-          may-be-none
-        />
-      </section>
+      <WhoPart
+        v-if="engine && (!asLast || otherwise)"
+        v-model:form="form"
+        :sets="sets"
+        :gone="way?.gone ?? []"
+        :faults="faults"
+        :vehicle="vehicle"
+        :backwards="backwards"
+        @by-hand="byHand"
+        @slip="slipped = $event"
+        @stored="s.takeSet"
+      />
       <div ref="says">
         <VAlert v-if="trouble">{{ [trouble, ...Object.values(faults)].join(' ') }}</VAlert>
         <p v-else-if="missing && !(asLast && !otherwise)" class="quiet" role="status">{{ missing }}</p>

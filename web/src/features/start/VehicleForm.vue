@@ -8,12 +8,20 @@ import FaultList from '@/shared/FaultList.vue'
 import PickOne from '@/shared/PickOne.vue'
 import { counter, meterName, mine, sent, shown } from '@/shared/mine'
 import { choices } from '@/shared/words'
+import { useDraft } from '@/shared/useDraft'
+import EngineInPlace from './EngineInPlace.vue'
 import OdometerWhy from './OdometerWhy.vue'
+import { useEngineInPlace } from './useEngineInPlace'
 
 type Vehicle = Schemas['Vehicle']
 
-/** A vehicle to enter, or one to correct. */
-const props = defineProps<{ engines: Schemas['Engine'][]; others: Vehicle[]; vehicle?: Vehicle }>()
+/** A vehicle to enter, with an engine made in place where none of the library's is its own; or one to correct. */
+const props = defineProps<{
+  engines: Schemas['Engine'][]
+  others: Vehicle[]
+  vehicle?: Vehicle
+  /** The engine that was just described for it. */ engineMade?: string
+}>()
 const emit = defineEmits<{ stored: [vehicle: Vehicle]; imported: []; remove: []; cancel: [] }>()
 
 const name = ref(props.vehicle?.name ?? '')
@@ -28,7 +36,27 @@ const backwards = computed(() => {
   const last = (props.vehicle?.counts === counts.value && shown(props.vehicle)) || 0
   return meter.value && meter.value < last ? mine(counter(counts.value)).say(last) : ''
 })
-const engine = ref(props.vehicle?.engine_id ?? props.engines[0]?.id ?? '')
+const engine = ref((props.vehicle?.engine_id ?? props.engineMade) || (props.engines[0]?.id ?? ''))
+const making = useEngineInPlace()
+const make = ref(!props.engines.length)
+// What was typed of a new one stays for as long as the tab is open, over the whole editor and back.
+const draft = useDraft(
+  'vehicle',
+  () => {
+    const now = { name: name.value, plate: plate.value, counts: counts.value, meter: meter.value }
+    if (props.vehicle || !(name.value || plate.value || making.form.value.cylinders)) return null
+    return { ...now, make: make.value, form: making.form.value }
+  },
+  (kept) => {
+    name.value = kept.name
+    plate.value = kept.plate
+    counts.value = kept.counts
+    meter.value = kept.meter
+    make.value = kept.make && !props.engineMade
+    making.form.value = kept.form
+  },
+)
+if (!props.vehicle) draft.restore()
 const faults = ref<{ location: string; message: string }[]>([])
 const trouble = ref('')
 watch(
@@ -37,7 +65,8 @@ watch(
 )
 const missing = computed(() => {
   if (!name.value.trim()) return 'Give it a name that the workshop knows it by.'
-  if (!engine.value) return 'Choose its engine.'
+  if (make.value && making.missing.value) return making.missing.value
+  if (!make.value && !engine.value) return 'Choose its engine.'
   if (slipped.value) return `The ${meterName(counts.value)} is a whole number, or empty.`
   if (backwards.value && !why.value.trim()) return `Say why the ${meterName(counts.value)} shows less than last time.`
   return ''
@@ -66,6 +95,7 @@ async function take(file: File) {
     const id = newID()
     await putSheet(id, await file.text())
     engine.value = id
+    make.value = false
     emit('imported')
   } catch (e) {
     failed(e)
@@ -73,7 +103,9 @@ async function take(file: File) {
 }
 
 let id = newID()
+const storing = ref(false)
 async function store() {
+  if (storing.value) return
   trouble.value = ''
   const body = {
     name: name.value.trim(),
@@ -83,7 +115,9 @@ async function store() {
     engine_id: engine.value,
     ...(backwards.value ? { odometer_why: why.value.trim() } : {}),
   }
+  storing.value = true
   try {
+    if (make.value) body.engine_id = await making.store()
     const stored = props.vehicle
       ? await answered(
           api.PUT('/api/v1/vehicles/{id}', {
@@ -93,9 +127,13 @@ async function store() {
         )
       : await answered(api.POST('/api/v1/vehicles', { body: { id, ...body } }))
     id = newID()
+    if (!props.vehicle) draft.drop()
+    making.clear()
     emit('stored', stored)
   } catch (e) {
     failed(e)
+  } finally {
+    storing.value = false
   }
 }
 </script>
@@ -115,13 +153,11 @@ async function store() {
       whole
       @slip="slipped = $event"
     />
-    <VSelect
-      v-model="engine"
-      :items="offered"
-      label="Engine"
-      hide-details
-      no-data-text="No engine is stored yet: import a sheet."
-    />
+    <VSelect v-if="!make" v-model="engine" :items="offered" label="Engine" hide-details />
+    <section v-else class="all all-columns d-grid ga-3" aria-label="Its engine">
+      <h3 class="fs-20">Its engine</h3>
+      <EngineInPlace :making="making" />
+    </section>
     <OdometerWhy v-if="backwards" v-model="why" class="all all-columns" :showed="backwards" />
     <p v-if="vehicle" class="quiet all all-columns">Jobs that were started keep the engine they began with.</p>
     <VAlert v-if="twice" class="all all-columns" role="status">
@@ -129,12 +165,14 @@ async function store() {
     </VAlert>
     <FaultList v-if="trouble" class="all all-columns" :title="trouble" :faults="faults" after="Nothing was saved." />
     <div class="do all all-columns d-flex flex-wrap align-center ga-2">
+      <VBtn v-if="!make" @click="make = true">Make its engine here…</VBtn>
+      <VBtn v-else-if="engines.length" @click="make = false">Choose an engine of the library</VBtn>
       <PickFile label="Import an engine sheet" accept=".json,application/json" @picked="take" />
       <template v-if="vehicle">
         <VBtn @click="$emit('remove')">Remove it from the list</VBtn>
         <VBtn @click="$emit('cancel')">Cancel</VBtn>
       </template>
-      <VBtn variant="flat" :disabled="missing !== ''" @click="store">
+      <VBtn variant="flat" :disabled="missing !== '' || storing" @click="store">
         {{ vehicle ? 'Save the vehicle' : 'Add the vehicle' }}
       </VBtn>
       <span v-if="missing" class="quiet" role="status">{{ missing }}</span>

@@ -176,7 +176,7 @@ export function useStart(correcting = '', asked = '') {
     if (!cards.value.length) return 'This engine’s sheet has no clearance card: add one first.'
     if (!cards.value[f.card]) return 'Choose the clearance card.'
     const set = sets.value.find((s) => s.id === f.set)
-    if (!set) return 'Choose the gauge set.'
+    if (!set) return 'Choose the feeler set.'
     if (set.damaged) return `The leaves of ${set.name} cannot be read: enter them again under Feelers.`
     if (!f.mechanic.trim()) return 'Say who does the job.'
     if (slipped.value) return `The ${meterName(vehicle.value.counts)} is a whole number, or empty.`
@@ -243,6 +243,13 @@ export function useStart(correcting = '', asked = '') {
     }
   }
 
+  /** A set that was just made is the one to use. */
+  function takeSet(set: Schemas['GaugeSet']) {
+    sets.value = [set, ...sets.value]
+    form.value.set = set.id
+    my.byHand('set')
+  }
+
   /** Takes a vehicle off the list, or brings it back. */
   async function putOnBoard(v: Vehicle, on: boolean) {
     trouble.value = ''
@@ -284,6 +291,7 @@ export function useStart(correcting = '', asked = '') {
     starting,
     start,
     putOnBoard,
+    takeSet,
     my,
   }
 }

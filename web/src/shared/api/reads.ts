@@ -31,6 +31,8 @@ export interface Read<T> {
   refetchInterval?: number
   refetchOnWindowFocus?: boolean
   enabled?: Ref<boolean>
+  /** What was read ahead of the page. */ initialData?: T
+  /** For how long it is not asked for again, milliseconds. */ staleTime?: number
   /** The answer before stays until the next is there. */ placeholderData?: typeof keepPreviousData
 }
 
@@ -100,3 +102,22 @@ export function useRead<T>(what: MaybeRefOrGetter<Read<T>>) {
 /** What is read once, for what is then worked on. */
 export const readOnce = <T>(what: Read<T>): Promise<T> =>
   queryClient.fetchQuery({ queryKey: what.queryKey, queryFn: what.queryFn })
+
+/** How long the first page waits for what it reads first, so that it is drawn once and whole; after that it comes without. */
+const mostAhead = 600
+let ahead: { key: string; value: unknown } | null = null
+const keyOf = (r: Read<unknown>) => JSON.stringify(r.queryKey)
+
+/** Reads ahead what the first page begins with, while its pieces are still on their way. */
+export async function readAhead(r: Read<unknown>) {
+  const late = new Promise((done) => setTimeout(done, mostAhead))
+  const value = await Promise.race([r.queryFn(), late]).catch(() => undefined) // the page asks again, and says what is wrong
+  if (value !== undefined) ahead = { key: keyOf(r), value }
+}
+
+/** What was read ahead, once. */
+export function takeAhead<T>(r: Read<T>): T | undefined {
+  const taken = ahead?.key === keyOf(r) ? (ahead.value as T) : undefined
+  ahead = null
+  return taken
+}

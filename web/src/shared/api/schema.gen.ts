@@ -293,6 +293,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/demo": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Serve a made-up workshop beside this one, to try things on */
+        post: operations["open-demo"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/due": {
         parameters: {
             query?: never;
@@ -869,6 +886,23 @@ export interface paths {
         };
         /** A recording, or a part of it */
         get: operations["get-sound"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/usual-engines": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Firing orders and rows of valves as they are commonly met */
+        get: operations["usual-engines"];
         put?: never;
         post?: never;
         delete?: never;
@@ -1684,6 +1718,13 @@ export interface components {
             until?: string;
             /** @enum {string} */
             waits_for: "date" | "odometer" | "parts" | "cams";
+        };
+        DemoPlace: {
+            /**
+             * Format: int64
+             * @description of this same host; what is done there is gone when the program ends
+             */
+            port: number;
         };
         DueView: {
             because: string;
@@ -3882,6 +3923,8 @@ export interface components {
             comes_clear: components["schemas"]["Coming"][];
             /** @description the crank is believed to stand at this stop, and that has to be confirmed */
             confirm: boolean;
+            /** @description before that somebody follows the ports: the kinds of the valves were taken from a common pattern; said by the task kinds */
+            confirm_kinds: boolean;
             /** @description the one instruction, in words */
             headline: components["schemas"]["Headline"];
             /** @description the valves waiting at the present stop */
@@ -4195,6 +4238,7 @@ export interface components {
             firing_order: number[];
             /** @enum {string} */
             format: "metronix.engine/1";
+            kinds_to_confirm?: boolean;
             /** @enum {string} */
             layout: "inline" | "vee" | "flat" | "other";
             /** @description Marks on the pulley after a TDC mark, repeated every turn; the TDC mark alone where left out. */
@@ -4530,8 +4574,25 @@ export interface components {
             socket_mm?: number;
             where: string;
         };
+        UsualEngine: {
+            firing_order: number[];
+            /** @enum {string} */
+            layout: "inline" | "vee" | "flat" | "other";
+            /** @description how its valves commonly stand */
+            patterns: components["schemas"]["UsualPattern"][];
+        };
+        UsualEngines: {
+            engines: components["schemas"]["UsualEngine"][];
+            /** @description where the arrangements come from */
+            source: string;
+        };
         UsualOrder: {
             order: number[];
+        };
+        UsualPattern: {
+            /** @description as in an engine sheet */
+            banks: components["schemas"]["Bank"][];
+            says: string;
         };
         ValveDot: {
             /** @enum {string} */
@@ -5643,6 +5704,35 @@ export interface operations {
             };
             /** @description Internal Server Error */
             500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "open-demo": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DemoPlace"];
+                };
+            };
+            /** @description Error */
+            default: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -7008,6 +7098,37 @@ export interface operations {
                 };
                 content: {
                     "audio/*": string;
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "usual-engines": {
+        parameters: {
+            query: {
+                cylinders: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["UsualEngines"];
                 };
             };
             /** @description Error */

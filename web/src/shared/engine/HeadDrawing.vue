@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed, onMounted, useTemplateRef, watch } from 'vue'
 import type { EngineView, Verdict } from '@/shared/api/client'
+import { afterPaint } from '@/shared/later'
 import HeadBank from './HeadBank.vue'
 import HeadCylinder from './HeadCylinder.vue'
 import HeadValve from './HeadValve.vue'
@@ -79,8 +80,9 @@ function reveal() {
     (Math.min(first.top, last.top) + Math.max(first.bottom, last.bottom)) / 2 - (view.top + view.height / 2)
   box.scrollLeft += (first.left + last.right) / 2 - (view.left + view.width / 2)
 }
-watch(wanted, reveal, { flush: 'post' })
-onMounted(reveal)
+// It is measured where it stands once it is painted, so that the words beside it need not wait for that.
+watch(wanted, () => afterPaint(reveal), { flush: 'post' })
+onMounted(() => afterPaint(reveal))
 const lift = (name: string) => (props.crank === null ? 0 : liftAt(lifts.value.get(name)!, props.crank))
 </script>
 
@@ -127,6 +129,7 @@ const lift = (name: string) => (props.crank === null ? 0 : liftAt(lifts.value.ge
     <HeadValve
       v-for="v in layout.valves"
       :key="v.name"
+      v-memo="[v, lift(v.name), JSON.stringify(shown[v.name]), bare, near, pickable]"
       :placed="v"
       :lift="lift(v.name)"
       :shown="shown[v.name]!"

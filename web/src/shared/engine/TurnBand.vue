@@ -78,7 +78,7 @@ const pegs = computed(() =>
     @pointerdown="drag"
     @pointermove="drag"
   >
-    <g v-for="b in bars" :key="b.name" :class="{ here: b.here }">
+    <g v-for="b in bars" :key="b.name" v-memo="[b.name, b.here, across, engine]" :class="{ here: b.here }">
       <text class="name f-quiet fs-16 anchor-end" :x="left - 10" :y="b.y + pitch * 0.68">{{ b.name }}</text>
       <rect class="open f-sunk" :x="left" :y="b.y + 2" :width="across" :height="pitch - 5" />
       <rect

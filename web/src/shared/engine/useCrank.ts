@@ -1,4 +1,5 @@
 import { onScopeDispose, ref, watch, type Ref } from 'vue'
+import { afterPaint } from '@/shared/later'
 
 /** Full turn of the drawn crank takes this long, milliseconds. */
 const perCycle = 2600
@@ -11,21 +12,22 @@ export function useCrank(target: Ref<number | null>, back?: Ref<boolean>): Ref<n
   watch(target, (to, from) => {
     cancelAnimationFrame(frame)
     if (to === null || from === null || still) {
-      shown.value = to
+      afterPaint(() => (shown.value = target.value))
       return
     }
     const start = shown.value ?? from
     const ahead = (((to - start) % 720) + 720) % 720
     const way = back?.value && ahead > 0 ? ahead - 720 : ahead
-    const began = performance.now()
+    let began = 0
     const lasts = Math.max(300, (Math.abs(way) / 720) * perCycle)
     const step = (now: number) => {
+      began ||= now
       const t = Math.min(1, (now - began) / lasts)
       const eased = t < 0.5 ? 2 * t * t : 1 - (2 - 2 * t) ** 2 / 2
       shown.value = t === 1 ? to : (start + way * eased + 720) % 720
       if (t < 1) frame = requestAnimationFrame(step)
     }
-    frame = requestAnimationFrame(step)
+    frame = requestAnimationFrame(() => (frame = requestAnimationFrame(step))) // words are painted first
   })
   onScopeDispose(() => cancelAnimationFrame(frame))
   return shown

@@ -23,6 +23,7 @@ function feel(leaves: number[], angled: boolean[], f: Schemas['Reading']['feel']
     keep_sure: proving.value !== valve.value!.name,
   })
 }
+const isSettling = () => settling.value // asked when a leaf is tapped: a ladder is not drawn anew for it
 defineExpose({ key: (k: string) => ladder.value?.key(k) ?? false })
 </script>
 
@@ -36,7 +37,7 @@ defineExpose({ key: (k: string) => ladder.value?.key(k) ?? false })
     :rungs="state.now.ladder"
     :round="round"
     :try-next="valve!.judgement?.try_next ?? ''"
-    :settling="settling"
+    :settling="isSettling"
     @feel="feel"
     @withdraw="(i) => act({ kind: 'withdrawn', valve: valve!.name, index: i })"
     @dial="

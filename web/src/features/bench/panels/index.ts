@@ -1,20 +1,24 @@
 import type { Component } from 'vue'
 import type { JobView } from '@/shared/api/client'
+import { later } from '@/shared/later'
 import { capital } from '@/shared/words'
 import { valveNow } from '../benchWords'
 import type { Doing } from '../useJob'
 import AdjustPanel from './AdjustPanel.vue'
-import BarOverPanel from './BarOverPanel.vue'
-import ChoosePanel from './ChoosePanel.vue'
-import DonePanel from './DonePanel.vue'
 import FreePanel from './FreePanel.vue'
-import HotPassPanel from './HotPassPanel.vue'
-import PreparePanel from './PreparePanel.vue'
 import ReadPanel from './ReadPanel.vue'
 import SafePanel from './SafePanel.vue'
-import ShimPanel from './ShimPanel.vue'
-import SignPanel from './SignPanel.vue'
 import TurnPanel from './TurnPanel.vue'
+
+// What a job does not begin a visit with, most often, is fetched after the first view.
+const BarOverPanel = later(() => import('./BarOverPanel.vue'))
+const ChoosePanel = later(() => import('./ChoosePanel.vue'))
+const DonePanel = later(() => import('./DonePanel.vue'))
+const HotPassPanel = later(() => import('./HotPassPanel.vue'))
+const KindsPanel = later(() => import('./KindsPanel.vue'))
+const PreparePanel = later(() => import('./PreparePanel.vue'))
+const ShimPanel = later(() => import('./ShimPanel.vue'))
+const SignPanel = later(() => import('./SignPanel.vue'))
 
 type Action = JobView['state']['now']['action']
 
@@ -121,8 +125,18 @@ const safe: Panel = {
   does: () => ({ kind: 'task', task: 'safe' }),
 }
 
+/** Before the first verdict on a head that was drawn from a common pattern. */
+const kinds: Panel = {
+  actions: [],
+  panel: KindsPanel,
+  noPulley: true,
+  button: () => 'The kinds are as drawn',
+  does: () => ({ kind: 'task', task: 'kinds' }),
+}
+
 /** The panel for an action. */
 export function panelFor(view: JobView, action: Action): Panel {
   if (view.state.now.make_safe && action === view.state.now.action) return safe
+  if (view.state.now.confirm_kinds && action === view.state.now.action) return kinds
   return panels.find((p) => p.actions.includes(action) && (p.fits?.(view) ?? true))!
 }

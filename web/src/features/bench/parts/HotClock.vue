@@ -3,7 +3,9 @@ import { mine } from '@/shared/mine'
 import { useNow } from '@vueuse/core'
 import { computed, ref } from 'vue'
 import type { Schemas } from '@/shared/api/client'
-import AppDialog from '@/shared/AppDialog.vue'
+import { later } from '@/shared/later'
+
+const AppDialog = later(() => import('@/shared/AppDialog.vue'))
 
 const heat = mine('temperature')
 const props = defineProps<{ clock: Schemas['HotClock']; engineC: number | null }>()

@@ -21,7 +21,7 @@ function ladder(
   settling = false,
 ) {
   const round = felt.map((r) => ({ ...r, angled: [false], name: '' }))
-  return mount(LeafLadder, { props: { valve: 'I1', rungs, round, tryNext, settling } })
+  return mount(LeafLadder, { props: { valve: 'I1', rungs, round, tryNext, settling: () => settling } })
 }
 
 describe('the leaf ladder', () => {
@@ -33,7 +33,7 @@ describe('the leaf ladder', () => {
   })
   it('shows the other kind’s leaf before it is felt', () => {
     const wrong = rungs.map((r) => (r.thickness_mm === 0.25 ? { ...r, other: 'exhaust' as const } : r))
-    const w = mount(LeafLadder, { props: { valve: 'I1', rungs: wrong, round: [], tryNext: '', settling: false } })
+    const w = mount(LeafLadder, { props: { valve: 'I1', rungs: wrong, round: [], tryNext: '', settling: () => false } })
     expect(w.find('.rung.other').text()).toContain('exhaust leaf')
   })
   it('moves to the advised leaf once something was felt', () => {
@@ -71,7 +71,7 @@ describe('the leaf ladder', () => {
     await w.find('[aria-label="0.22 drag"]').trigger('click')
     expect((w.vm as unknown as { key(k: string): boolean }).key('2')).toBe(true)
     expect(w.emitted('feel')).toBeUndefined()
-    await w.setProps({ settling: false })
+    await w.setProps({ settling: () => false })
     await w.find('[aria-label="0.22 drag"]').trigger('click')
     expect(w.emitted('feel')).toHaveLength(1)
   })

@@ -3,12 +3,14 @@ import { computed, ref } from 'vue'
 import type { Rung, Schemas } from '@/shared/api/client'
 import { mm } from '@/shared/units'
 import { feelWord } from '@/shared/words'
-import DialEntry from './DialEntry.vue'
+import { later } from '@/shared/later'
 import FeelButton from './FeelButton.vue'
 import LadderRow from './LadderRow.vue'
 import { same, useCursor } from './useCursor'
 import { useFeels, type Feel } from './useFeels'
 import { isSingle, mostLaid, useStack } from './useStack'
+
+const DialEntry = later(() => import('./DialEntry.vue'))
 
 type Reading = Schemas['Reading']
 
@@ -17,8 +19,7 @@ const props = defineProps<{
   rungs: Rung[]
   round: Reading[]
   tryNext: string
-  /** No answer is taken just now. */
-  settling: boolean
+  /** Whether no answer is taken just now. */ settling: () => boolean
 }>()
 const emit = defineEmits<{
   feel: [leaves: number[], angled: boolean[], feel: Feel]
@@ -34,7 +35,7 @@ const { laid, stack, lay, begin } = useStack(
   () => props.valve,
 )
 function feelStack(f: Feel) {
-  if (props.settling || !laid.value || laid.value.length < 2) return
+  if (props.settling() || !laid.value || laid.value.length < 2) return
   emit('feel', stack.value.leaves, stack.value.angled, f)
   laid.value = null
 }
@@ -51,7 +52,7 @@ function felt(r: Rung, feel: Feel): boolean {
 
 /** A tap says a feel; a second tap on the same one takes it back. */
 function tap(r: Rung, feel: Feel) {
-  if (props.settling) return
+  if (props.settling()) return
   const at = props.round.findIndex((x) => x.feel === feel && same(x, r))
   if (at >= 0) emit('withdraw', at)
   else emit('feel', r.leaves_mm, r.angled, feel)
@@ -126,6 +127,7 @@ defineExpose({ key })
       <LadderRow
         v-for="(r, i) in near"
         :key="r.name"
+        v-memo="[JSON.stringify(r), i === cursor, laid, graded, columns.map((f) => felt(r, f)).join()]"
         :rung="r"
         :name="r.name"
         :cursor="i === cursor"
@@ -146,7 +148,6 @@ defineExpose({ key })
           :key="f"
           :narrow="graded"
           :felt="felt(r, f)"
-          :aria-disabled="settling"
           :aria-label="`${r.name} ${feelWord[f]}`"
           @click="((cursor = i), tap(r, f))"
         >
@@ -181,6 +182,10 @@ defineExpose({ key })
 
 .wrap.graded {
   --columns: 96px 8px repeat(5, 1fr);
+}
+
+.ladder {
+  contain: layout style paint;
 }
 
 .heads {

@@ -1,6 +1,7 @@
 import { useResizeObserver } from '@vueuse/core'
-import { nextTick, ref, watch, type Ref } from 'vue'
+import { ref, watch, type Ref } from 'vue'
 import type { Rung, Schemas } from '@/shared/api/client'
+import { afterPaint } from '@/shared/later'
 
 type Reading = Schemas['Reading']
 interface Leaves {
@@ -20,8 +21,7 @@ export const same = (a: Leaves, b: Leaves) =>
 export function useCursor(shown: Ref<Rung[]>, at: { valve: string; round: Reading[]; tryNext: string }) {
   const cursor = ref(0)
   const box = ref<HTMLElement>()
-  async function show() {
-    await nextTick()
+  function show() {
     const list = box.value
     const row = list?.children[cursor.value] as HTMLElement | undefined
     if (!list || !row) return
@@ -44,7 +44,7 @@ export function useCursor(shown: Ref<Rung[]>, at: { valve: string; round: Readin
         (r: Rung) => r.first,
       ].map((is) => shown.value.findIndex(is))
       cursor.value = places.find((i) => i >= 0) ?? 0
-      void show()
+      afterPaint(show)
     },
     { immediate: true },
   )
@@ -52,7 +52,7 @@ export function useCursor(shown: Ref<Rung[]>, at: { valve: string; round: Readin
   /** One leaf up, thicker, or down. */
   function climb(by: 1 | -1) {
     cursor.value = Math.min(shown.value.length - 1, Math.max(0, cursor.value - by))
-    void show()
+    afterPaint(show)
   }
   return { cursor, box, climb }
 }
