@@ -133,6 +133,19 @@ func (f Finding) String() string {
 	return text + " (done)"
 }
 
+// Fitted is the part that a finding was cured with: what it was for, its number and its price as they were written
+// down. It is empty where none was, or where it is left for later.
+func (f Finding) Fitted() string {
+	if f.Later || f.Part == "" {
+		return ""
+	}
+	text := f.Place + ": " + f.Part
+	if f.Price != "" {
+		text += ", " + f.Price
+	}
+	return text
+}
+
 // Later are the findings that come back at the next job.
 func (b *Book) Later() []Finding {
 	return slices.DeleteFunc(slices.Clone(b.Findings), func(f Finding) bool { return !f.Later })

@@ -234,8 +234,14 @@ func (w Work) boltsText(c engine.Closing, round int) string {
 	rounds := cmp.Or(c.Rounds, usualRounds)
 	text := fmt.Sprintf("Cover bolts, round %d of %d, %s", round, rounds,
 		cmp.Or(patternWords[c.Pattern], patternWords[engine.MiddleOut]))
-	if nm := c.Torque.Value(); nm > 0 && round == rounds {
-		text += fmt.Sprintf(", to %s", w.Speaks.Torque(nm))
+	if round < rounds {
+		return text
+	}
+	if to, _ := w.Sheet.TorquesOf(engine.CoverBolts); to != nil {
+		text += ", to " + to.Say(w.Speaks)
+	}
+	if others := w.Sheet.SayOthers(engine.CoverBolts, w.Speaks); others != "" {
+		text += ". " + strings.TrimSuffix(others, ".")
 	}
 	return text
 }

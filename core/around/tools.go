@@ -3,6 +3,10 @@ package around
 import (
 	"fmt"
 	"math"
+	"strings"
+
+	"metronix/core/engine"
+	"metronix/core/gear"
 )
 
 // Tool is one thing laid out for a job.
@@ -34,9 +38,8 @@ func (w Work) Tools() []Tool {
 	for i, text := range w.Sheet.Gear().Tools {
 		list = append(list, Tool{ID: fmt.Sprintf("setter_%d", i+1), Text: text})
 	}
-	if a := w.Sheet.Adjuster; a != nil && a.Locknut.Value() > 0 {
-		list = append(list, Tool{ID: "torque_wrench",
-			Text: "Torque wrench, " + w.Speaks.Torque(a.Locknut.Value())})
+	if to, _ := w.Sheet.TorquesOf(engine.LockNut); to != nil {
+		list = append(list, Tool{ID: "torque_wrench", Text: "Torque wrench, " + to.Say(w.Speaks)})
 	}
 	// Rockers hide the leaf from above on most heads: light and a mirror show whether it lies flat.
 	list = append(list, Tool{ID: "lamp_mirror", Text: "Lamp and mirror"})
@@ -46,6 +49,10 @@ func (w Work) Tools() []Tool {
 	}
 	return list
 }
+
+// HotWork is what to mind where a tool is bent hot (common practice).
+const HotWork = "Bent hot: away from fuel, oil and batteries, an extinguisher at hand. What was red loses its temper: it " +
+	"is for light nuts, never for a torque."
 
 // fits is how much larger a socket in inches may be than one in millimetres and still take its bolt, and how
 // much smaller a marked size may be (from memory).
@@ -86,4 +93,23 @@ func (w Work) turningTool() string {
 		return fmt.Sprintf("the %s from the %s", Socket(p.SocketMM), p.Where)
 	}
 	return "the tool from the " + p.Where
+}
+
+// SayVariant is how a variant of an engine is told, and what is different: its socket with its near equivalent in the
+// other unit.
+func SayVariant(v engine.Variant) string {
+	var said []string
+	if v.Note != "" {
+		said = append(said, v.Note)
+	}
+	if p := v.TurningPoint; p != nil && p.SocketMM > 0 {
+		said = append(said, fmt.Sprintf("%s for the %s", Socket(p.SocketMM), p.Where))
+	} else if p != nil {
+		said = append(said, "turned at the "+p.Where)
+	}
+	if a := v.Adjuster; a != nil {
+		g, _ := gear.Of(a.Kind)
+		said = append(said, strings.ToLower(g.Title[:1])+g.Title[1:])
+	}
+	return strings.Join(said, "; ")
 }

@@ -108,7 +108,7 @@ func (a *Advice) setting(n job.Next, v *job.ValveState) Headline {
 
 // locking says how the nut is tightened, by the round's stages.
 func (a *Advice) locking(v *job.ValveState) Headline {
-	torque := sayTorque(a.j.Sheet.Adjuster, a.j.Speaks)
+	torque := sayTorque(a.j.Sheet, a.j.Speaks)
 	switch {
 	case a.j.Locking != job.InTwoGoes:
 		return sayLock(v.Name, torque)

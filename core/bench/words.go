@@ -146,12 +146,17 @@ func sayTorqueUp(valve, torque string) Headline {
 	return Headline{Before: "Torque ", Strong: valve, After: ", then read it again.", Sub: torque}
 }
 
-// sayTorque is a lock nut's torque in a person's units, or what to do without a figure.
-func sayTorque(a *engine.Adjuster, speaks measure.Units) string {
-	if a == nil || a.Locknut.Value() == 0 {
-		return "No torque is printed: by hand feel, short of straining the thread. Hold the screw still."
+// sayTorque is a lock nut's torque in a person's units, with what other sources say, or what to do without a
+// figure.
+func sayTorque(s *engine.Sheet, speaks measure.Units) string {
+	text := "No torque is printed: by hand feel, short of straining the thread."
+	if to, _ := s.TorquesOf(engine.LockNut); to != nil {
+		text = "Lock nut " + to.Say(speaks) + "."
 	}
-	return "Lock nut " + speaks.Torque(a.Locknut.Value()) + ". Hold the screw still."
+	if others := s.SayOthers(engine.LockNut, speaks); others != "" {
+		text += " " + others
+	}
+	return text + " Hold the screw still."
 }
 
 // saySign asks for the tools before the name: a leaf left on a cam costs an engine.

@@ -56,6 +56,8 @@ func Check(s *Sheet) *Report {
 	}
 	checkOwnSequence(s, r)
 	checkWork(s, r)
+	checkTorques(s, r)
+	checkVariants(s, r)
 	r.Assumed = Assumed(s)
 	return r
 }
@@ -261,6 +263,9 @@ func checkCard(c clearance.Card, at string, r *Report) {
 	if len([]rune(c.Date)) > MaxNameLength || len([]rune(c.Remark)) > MaxRemarkLength {
 		r.problem(at+".remark", "A date has at most %d characters, a remark at most %d.", MaxNameLength,
 			MaxRemarkLength)
+	}
+	if len([]rune(c.Distrusted)) > MaxRemarkLength/2 {
+		r.problem(at+".distrusted", "Why figures are not to be used has at most %d characters.", MaxRemarkLength/2)
 	}
 	in, faultsIn := c.Intake.Limits()
 	ex, faultsEx := c.Exhaust.Limits()

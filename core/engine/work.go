@@ -21,6 +21,7 @@ type Sign struct {
 	At       []measure.Angle
 	Period   measure.Angle
 	Doubtful string // what to check it against, where it may have moved; empty: it can be relied on
+	CheckBy  string // what else shows then, by which it can be made sure of; empty: not said
 }
 
 // String is the sign as it is spoken of: "cam sprocket: up mark at the top".

@@ -8,6 +8,7 @@ var eccentric = Gear{
 	Kind: Eccentric, Title: "Eccentric at the valve end",
 	Means: Felt, FallsOut: true,
 	Tools: []string{"Ring spanner for the clamp nut", "Thin key or hooked rod for the eccentric"},
+	Made:  []string{"Hooked rod: stiff wire that fits the eccentric’s hole, its last centimetre bent square"},
 	Words: Words{
 		Part: "Eccentric",
 		Turn: "Slacken the clamp nut, turn the eccentric until {leaf} drags.",

@@ -51,6 +51,7 @@ type Gear struct {
 	FallsOut bool     // a part of it can drop out where it is slackened until it is free
 	NotSet   string   // why there is nothing to set; empty: it is set
 	Tools    []string // what it is set with, laid out before the job (common practice)
+	Made     []string // tools for it that one makes oneself (common practice)
 	Words    Words
 	Picture  Picture
 	gain     func(ratio float64) float64 // nil: it has no screw

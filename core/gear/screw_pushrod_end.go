@@ -7,6 +7,6 @@ const ScrewPushrodEnd Kind = "screw_pushrod_end"
 var screwPushrodEnd = Gear{
 	Kind: ScrewPushrodEnd, Title: "Screw at the push-rod end of the rocker",
 	Means: Turned, Closes: In, Ratio: RockerRatio, gain: func(r float64) float64 { return r },
-	Tools: screwTools, Words: screwWords,
+	Tools: screwTools, Made: screwMade, Words: screwWords,
 	Picture: Picture{Pushrod, RodScrew, "rocker and valve tip", false},
 }

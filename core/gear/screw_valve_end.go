@@ -7,6 +7,6 @@ const ScrewValveEnd Kind = "screw_valve_end"
 var screwValveEnd = Gear{
 	Kind: ScrewValveEnd, Title: "Screw at the valve end of the rocker",
 	Means: Turned, Closes: In, gain: func(float64) float64 { return 1 },
-	Tools: screwTools, Words: screwWords,
+	Tools: screwTools, Made: screwMade, Words: screwWords,
 	Picture: Picture{Rocker, ValveScrew, "screw and valve tip", false},
 }

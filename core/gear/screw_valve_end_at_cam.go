@@ -7,6 +7,6 @@ const ScrewValveEndAtCam Kind = "screw_valve_end_at_cam"
 var screwValveEndAtCam = Gear{
 	Kind: ScrewValveEndAtCam, Title: "Screw at the valve end, gap at the cam",
 	Means: Turned, Closes: In, Ratio: RockerRatio, gain: func(r float64) float64 { return 1 / r },
-	Tools: screwTools, Words: screwWords,
+	Tools: screwTools, Made: screwMade, Words: screwWords,
 	Picture: Picture{Rocker, ValveScrew, "cam and rocker pad", true},
 }

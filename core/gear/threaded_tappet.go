@@ -8,6 +8,6 @@ var threadedTappet = Gear{
 	Kind: ThreadedTappet, Title: "Threaded tappet, gap at the tappet",
 	Means: Turned, Closes: Out, gain: func(float64) float64 { return 1 },
 	Creeps: true,
-	Tools:  tappetTools, Words: tappetWords,
+	Tools:  tappetTools, Made: tappetMade, Words: tappetWords,
 	Picture: Picture{Tappet, TappetNuts, "tappet and valve stem", false},
 }

@@ -8,6 +8,6 @@ var threadedTappetAtValve = Gear{
 	Kind: ThreadedTappetAtValve, Title: "Threaded tappet, gap at the valve",
 	Means: Turned, Closes: Out, Ratio: RockerRatio, gain: func(r float64) float64 { return r },
 	Creeps: true,
-	Tools:  tappetTools, Words: tappetWords,
+	Tools:  tappetTools, Made: tappetMade, Words: tappetWords,
 	Picture: Picture{Pushrod, TappetNuts, "rocker and valve tip", false},
 }

@@ -32,6 +32,9 @@ var (
 			"the " +
 			"nut goes tight.",
 	}
+	screwMade = []string{"Bent spanner: a thin ring spanner bent behind its head, where the cover’s rim or a pipe is in the " +
+		"way", "Driver with a cranked blade, or a bit in a ratchet, where there is no room above the screw"}
+	tappetMade  = []string{"Two spanners ground thin and cranked, so that both lie on the tappet at once"}
 	tappetTools = []string{"Two thin spanners, cranked where it is tight"}
 	tappetWords = Words{
 		Part: "Screw", In: "in", Out: "out",

@@ -33,9 +33,16 @@ func (j *Job) Find(seen []sequence.Sighting) (Found, error) {
 	f := Found{Location: l, OneTurnOut: sequence.OneTurnOut(j.Sheet, seen, l.Positions,
 		j.expected(l.Positions))}
 	for _, w := range seen {
-		if sign, ok := j.Sheet.Sign(w.Sign); ok && w.What == sequence.Signed && sign.Doubtful != "" {
+		sign, ok := j.Sheet.Sign(w.Sign)
+		if !ok || w.What != sequence.Signed {
+			continue
+		}
+		if sign.Doubtful != "" {
 			f.Doubts = append(f.Doubts,
 				fmt.Sprintf("In doubt: %s. Check it against this: %s.", sign, sign.Doubtful))
+		}
+		if sign.CheckBy != "" {
+			f.Doubts = append(f.Doubts, fmt.Sprintf("Make sure of %s by this: %s.", sign, sign.CheckBy))
 		}
 	}
 	if f.Known = len(l.Positions) == 1 && l.Positions[0].Length() <= sequence.Narrow; f.Known {

@@ -94,7 +94,7 @@ func (j Told) Report(r Record) Report {
 				), Found: say.cell(v.AsFound), Left: say.cell(v.Last), Done: j.Done(v)},
 		)
 	}
-	for _, l := range []ReportList{j.soundList(), j.findingList(), j.shimList(), j.exceptionList(), j.addedList()} {
+	for _, l := range []ReportList{j.soundList(), j.findingList(), j.partList(), j.shimList(), j.exceptionList(), j.addedList()} {
 		if len(l.Items) > 0 {
 			out.Lists = append(out.Lists, l)
 		}
@@ -125,7 +125,7 @@ func (j Told) sealed() string {
 // warm, with which leaves, in which order, by whom.
 func (j Told) facts(r Record) []Fact {
 	facts := []Fact{
-		{"Engine", fmt.Sprintf("%s, firing order %s", j.Sheet.Name, j.firingOrder())},
+		{"Engine", fmt.Sprintf("%s, firing order %s", j.Sheet.Called(), j.firingOrder())},
 		{"Limits", j.limitsSaid(r.CardReason)},
 		{"Temperature", j.Warmth()},
 		{"Feeler set", fmt.Sprintf("%s, feel ± %s", r.Gauges, j.gaps().inBoth(j.Feel))},
@@ -265,6 +265,18 @@ func (j Told) findingList() ReportList {
 	l := ReportList{Title: "Findings"}
 	for _, f := range j.Findings {
 		l.Items = append(l.Items, ReportItem{Text: f.String(), Photo: f.Photo})
+	}
+	return l
+}
+
+// partList is what was fitted, with its number and price as they were written down; what was left for later is
+// none of it.
+func (j Told) partList() ReportList {
+	l := ReportList{Title: "Parts fitted"}
+	for _, f := range j.Findings {
+		if said := f.Fitted(); said != "" {
+			l.Items = append(l.Items, ReportItem{Text: said})
+		}
 	}
 	return l
 }

@@ -125,7 +125,7 @@ func admitFile(media string, data []byte) string {
 // through.
 func admitJob(r store.Job, list []job.Happening) string {
 	start := JobStart{VehicleID: r.Vehicle.ID, GaugeSetID: "-", Card: r.Card, CardReason: r.CardReason,
-		Aim: string(r.Aim), AimReason: r.AimReason, Rule: string(r.Rule), FeelMM: (*wire.MM)(&r.Feel), LeavesAre: r.LeavesAre,
+		Aim: string(r.Aim), AimReason: r.AimReason, Rule: string(r.Rule), FeelMM: (*wire.MM)(&r.Feel), LeavesAre: r.LeavesAre, Variant: r.Sheet.Variant,
 		Mechanic: r.Mechanic, Reason: r.Reason, CountedBody: wire.CountedBody(wire.CountedOf(r.Vehicle.Counter, r.Meter)), OdometerWhy: r.OdometerWhy}
 	if r.HotCard >= 0 {
 		start.HotCard = &r.HotCard

@@ -12,6 +12,7 @@ import (
 
 	"github.com/danielgtaylor/huma/v2"
 
+	"metronix/core/around"
 	"metronix/core/clearance"
 	"metronix/core/engine"
 	"metronix/core/measure"
@@ -22,16 +23,23 @@ import (
 
 // Engine is a sheet of the library in short.
 type Engine struct {
-	ID          string      `json:"id"`
-	Name        string      `json:"name"`
-	Cylinders   int         `json:"cylinders"`
-	Valves      int         `json:"valves"`
-	FiringOrder []int       `json:"firing_order"`
-	Layout      string      `json:"layout"`
-	Shimmed     bool        `json:"shimmed"`
-	Banks       []BankView  `json:"banks"`
-	Cards       []seen.Card `json:"cards"`
-	Damaged     string      `json:"damaged" doc:"why this sheet cannot be read; empty: it can"`
+	ID          string        `json:"id"`
+	Name        string        `json:"name"`
+	Cylinders   int           `json:"cylinders"`
+	Valves      int           `json:"valves"`
+	FiringOrder []int         `json:"firing_order"`
+	Layout      string        `json:"layout"`
+	Shimmed     bool          `json:"shimmed"`
+	Banks       []BankView    `json:"banks"`
+	Cards       []seen.Card   `json:"cards"`
+	Variants    []VariantView `json:"variants" doc:"how the same engine was also built"`
+	Damaged     string        `json:"damaged" doc:"why this sheet cannot be read; empty: it can"`
+}
+
+// VariantView is how an engine was also built, in short.
+type VariantView struct {
+	Name string `json:"name"`
+	Says string `json:"says" doc:"how it is told and what is different"`
 }
 
 // EngineWhole is a sheet of the library with what is said of it.
@@ -101,7 +109,7 @@ func (s *server) engines(ctx context.Context, _ *struct{}) (*listOf[Engine], err
 	for _, d := range damaged {
 		out.Body = append(out.Body,
 			Engine{ID: d.ID, Name: d.Name, FiringOrder: []int{}, Banks: []BankView{}, Cards: []seen.Card{},
-				Damaged: d.Why})
+				Variants: []VariantView{}, Damaged: d.Why})
 	}
 	return out, nil
 }
@@ -121,7 +129,10 @@ func engineSchema(context.Context, *struct{}) (*bodyOf[json.RawMessage], error) 
 func engineShort(id string, sheet *engine.Sheet, speaks measure.Units) Engine {
 	e := Engine{ID: id, Name: sheet.Name, Cylinders: sheet.Cylinders, Valves: len(sheet.Valves()),
 		FiringOrder: sheet.FiringOrder, Layout: string(sheet.Layout), Shimmed: sheet.Shimmed(),
-		Banks: banksView(sheet), Cards: []seen.Card{}}
+		Banks: banksView(sheet), Cards: []seen.Card{}, Variants: []VariantView{}}
+	for _, v := range sheet.Variants {
+		e.Variants = append(e.Variants, VariantView{v.Name, around.SayVariant(v)})
+	}
 	for _, c := range sheet.Clearances {
 		card := seen.CardOf(c, speaks)
 		for _, d := range clearance.Differences(sheet.Clearances[0], c, speaks) {

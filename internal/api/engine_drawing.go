@@ -66,7 +66,7 @@ func engineView(s *engine.Sheet) EngineView {
 // stillView is a drawing that does not move with the crank: of a sheet whose banks and rows are in order,
 // whatever else is not.
 func stillView(s *engine.Sheet) EngineView {
-	v := EngineView{Name: s.Name, Layout: string(s.Layout), Rotation: string(s.Rotation),
+	v := EngineView{Name: s.Called(), Layout: string(s.Layout), Rotation: string(s.Rotation),
 		FiringOrder: slices.Clone(s.FiringOrder),
 		Banks:       banksView(s), Valves: []ValveView{}, MarksDeg: wire.Degrees(
 			s.EffectiveMarks()), Gear: wire.GearOf(s.Gear()), MayTurnBack: s.MayTurnBack,

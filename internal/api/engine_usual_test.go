@@ -4,6 +4,7 @@ import (
 	"context"
 	"errors"
 	"net/http"
+	"strings"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
@@ -81,4 +82,36 @@ func TestTheDemoBesideIsOfferedOrRefused(t *testing.T) {
 	status, text = answer(0, errors.New("no room on the disk"))
 	assert.Equal(t, http.StatusServiceUnavailable, status)
 	assert.Contains(t, text, "no room on the disk")
+}
+
+// A variant is chosen where a job is started, comes back as the vehicle's own the next time, and is part of what
+// was the same sheet; figures that are not to be used are refused with why.
+func TestVariantsAndDistrustedFiguresAtTheStart(t *testing.T) {
+	d := withJob(t)
+	version := d.ok("GET", "/api/v1/engines/engine-01", "")["version"].(string)
+	more := `{"variants":[{"name":"early","note":"grey cover","turning_point":{"where":"crank pulley bolt","socket_mm":22}}], ` +
+		strings.Replace(sheet(t)[1:], `"clearances": [`, `"clearances": [{"source":"hearsay","state":"cold",`+
+			`"distrusted":"the maker never gave it","intake":{"nominal_mm":0.1},"exhaust":{"nominal_mm":0.1}},`, 1)
+	d.ok("PUT", "/api/v1/engines/engine-01?replaces="+version, more)
+	_, list := d.send("GET", "/api/v1/engines", "")
+	assert.Contains(t, list, "grey cover; 22 mm socket (7/8 in) for the crank pulley bolt")
+	start := func(id, fields string) (int, string) {
+		return d.send("POST", "/api/v1/jobs", `{"id":"`+id+`","vehicle_id":"vehicle-01","gauge_set_id":"gauges-01",`+
+			`"mechanic":"Tess","reason":"","odometer_km":10,`+fields+`}`)
+	}
+	status, text := start("job-0004", `"card":0`)
+	assert.Equal(t, http.StatusUnprocessableEntity, status)
+	assert.Contains(t, text, "not to be used: the maker never gave it")
+	status, text = start("job-0004", `"card":1,"variant":"of 1931"`)
+	assert.Equal(t, http.StatusUnprocessableEntity, status)
+	assert.Contains(t, text, `no variant \"of 1931\"`)
+	status, text = start("job-0004", `"card":1,"variant":"early"`)
+	require.Equal(t, http.StatusOK, status, text)
+	assert.Contains(t, text, `"variant":"early"`)
+	assert.Contains(t, text, `, early"`)
+	d.ok("POST", "/api/v1/jobs/job-0004/happenings", `{"id":"job-0004-101","kind":"way_chosen","school":"two_stop"}`)
+	way := d.ok("GET", "/api/v1/vehicles/vehicle-01/my-way?mechanic=Tess", "")
+	assert.Equal(t, "early", way["variant"])
+	assert.Equal(t, 1.0, way["card"], "the only one that may be used")
+	assert.Equal(t, "two_stop", way["way"].(map[string]any)["school"])
 }

@@ -38,6 +38,7 @@ type JobStart struct {
 	AimReason  string   `json:"aim_reason,omitempty" maxLength:"200"`
 	Rule       string   `json:"rule,omitempty" enum:",workshop,guarded,one_leaf"`
 	FeelMM     *wire.MM `json:"feel_mm,omitempty" doc:"this mechanic's uncertainty of feel; absent: 0.005"`
+	Variant    string   `json:"variant,omitempty" maxLength:"120" doc:"of the engine, where its sheet names some; empty: as the sheet says"`
 	LeavesAre  string   `json:"leaves_are,omitempty" enum:",dry,oiled" doc:"how the leaves are felt; empty: not said"`
 	Mechanic   string   `json:"mechanic" minLength:"1" maxLength:"100"`
 	Reason     string   `json:"reason" maxLength:"200"`
@@ -113,7 +114,7 @@ func sameStart(a, b store.Job) bool {
 	return a.Vehicle.ID == b.Vehicle.ID && a.Card == b.Card && a.HotCard == b.HotCard &&
 		a.GaugeName == b.GaugeName && a.Mechanic == b.Mechanic &&
 		a.Reason == b.Reason && a.Meter == b.Meter && a.Aim == b.Aim && a.Rule == b.Rule &&
-		a.Feel == b.Feel && a.LeavesAre == b.LeavesAre
+		a.Feel == b.Feel && a.LeavesAre == b.LeavesAre && a.Sheet.Variant == b.Sheet.Variant
 }
 
 // startJob works a job out from what it starts with before that is stored, so that none is ever stored which
@@ -153,7 +154,10 @@ func (s *server) recordOf(ctx context.Context, n NewJob) (store.Job, error) {
 	if err != nil {
 		return store.Job{}, fault(err)
 	}
-	sheet := sheetOf(stored, vehicle)
+	sheet, err := variantOf(sheetOf(stored, vehicle), n.Variant)
+	if err != nil {
+		return store.Job{}, err
+	}
 	hot := -1
 	if n.HotCard != nil {
 		hot = *n.HotCard
@@ -163,6 +167,15 @@ func (s *server) recordOf(ctx context.Context, n NewJob) (store.Job, error) {
 			wire.Fault{Location: "body.card", Value: n.Card,
 				Message: fmt.Sprintf("This engine's sheet has %s. Add one to the sheet first.",
 					counted(len(sheet.Clearances), "clearance card"))})
+	}
+	for _, i := range []int{n.Card, hot} {
+		if i < 0 || sheet.Clearances[i].Distrusted == "" {
+			continue
+		}
+		message := fmt.Sprintf("The figures of %s are not to be used: %s. Choose another card.",
+			sheet.Clearances[i].Source, sheet.Clearances[i].Distrusted)
+		return store.Job{}, located(http.StatusUnprocessableEntity, message,
+			wire.Fault{Location: "body.card", Value: i, Message: message})
 	}
 	feel := clearance.DefaultFeel
 	if n.FeelMM != nil {
@@ -190,6 +203,19 @@ func sheetOf(e store.Engine, v store.Vehicle) *engine.Sheet {
 	sheet := *e.Sheet
 	sheet.Clearances = slices.Concat(sheet.Clearances, v.Cards)
 	return &sheet
+}
+
+// variantOf is the sheet of a variant that was chosen; of none, the sheet.
+func variantOf(sheet *engine.Sheet, name string) (*engine.Sheet, error) {
+	if name == "" {
+		return sheet, nil
+	}
+	if as, ok := sheet.As(name); ok {
+		return as, nil
+	}
+	message := fmt.Sprintf("%s has no variant %q. Choose one of its sheet, or none.", sheet.Name, name)
+	return nil, located(http.StatusUnprocessableEntity, message,
+		wire.Fault{Location: "body.variant", Value: name, Message: message})
 }
 
 // feelFaults is what is wrong with an uncertainty of feel.
@@ -325,7 +351,7 @@ func (s *server) viewOf(ctx context.Context, id string) (*bodyOf[JobView], error
 			Vehicle:  vehicleView(r.Vehicle, j.Speaks),
 			Counted:  wire.CountedOf(r.Vehicle.Counter, r.Meter),
 			Mechanic: r.Mechanic, Reason: r.Reason,
-			GaugeName: r.GaugeName, LeavesAre: r.LeavesAre, Card: seen.CardOf(j.Card, j.Speaks), CardIndex: r.Card, HotCard: r.HotCard,
+			GaugeName: r.GaugeName, LeavesAre: r.LeavesAre, Variant: r.Sheet.Variant, Card: seen.CardOf(j.Card, j.Speaks), CardIndex: r.Card, HotCard: r.HotCard,
 			CardReason: r.CardReason, OdometerWhy: r.OdometerWhy,
 			Aim: string(cmp.Or(r.Aim, clearance.AimNominal)), AimReason: r.AimReason,
 			Rule: string(cmp.Or(r.Rule, clearance.Workshop)), FeelMM: wire.MM(r.Feel),

@@ -22,7 +22,7 @@ import (
 // derivedOf is what is stored of a job beside its list.
 func derivedOf(r store.Job, j *job.Job, touched time.Time) store.Derived {
 	d := store.Derived{TouchedAt: touched.UTC(), Open: j.Phase() != job.Done, Vehicle: r.Vehicle.Name,
-		Plate: r.Vehicle.Plate, Engine: r.Sheet.Name, Glance: record.Of(j).Glance(touched), Visit: visitOf(r, j), Used: j.FromShop}
+		Plate: r.Vehicle.Plate, Engine: r.Sheet.Called(), Glance: record.Of(j).Glance(touched), Visit: visitOf(r, j), Used: j.FromShop}
 	if r.Sheet.Adjuster != nil && r.Sheet.HasLockNut() {
 		d.Adjuster = string(r.Sheet.Adjuster.Kind)
 		for _, p := range j.LockPairs {

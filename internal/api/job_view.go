@@ -17,6 +17,7 @@ type JobView struct {
 	Reason      string         `json:"reason"`
 	GaugeName   string         `json:"gauge_name"`
 	LeavesAre   string         `json:"leaves_are" enum:",dry,oiled"`
+	Variant     string         `json:"variant" doc:"of the engine; empty: as its sheet says"`
 	Card        seen.Card      `json:"card"`
 	CardReason  string         `json:"card_reason"`
 	Aim         string         `json:"aim" enum:"nominal,loose,upper"`

@@ -30,6 +30,7 @@ type MyWay struct {
 	GaugeSet  string     `json:"gauge_set_id"      doc:"empty: not known, or gone since"`
 	FeelMM    *wire.MM   `json:"feel_mm,omitempty"`
 	LeavesAre string     `json:"leaves_are"                                                                                                                               enum:",dry,oiled"`
+	Variant   string     `json:"variant"           doc:"of the engine, as in the vehicle's last job; empty: as its sheet says"`
 	Card      int        `json:"card"              doc:"index of the clearance card; −1: it is asked"`
 	CardAsked string     `json:"card_asked"        doc:"why it is; empty: it is not"`
 	Rule      string     `json:"rule"                                                                                                                                     enum:"workshop,guarded,one_leaf"`
@@ -48,6 +49,7 @@ type myWayInput struct {
 	GaugeSet string `query:"gauge_set_id" maxLength:"64"  doc:"the set that is chosen; absent: the mechanic's"`
 	Card     int    `query:"card"                         doc:"the card that is chosen; −1: none"              minimum:"-1" maximum:"99" default:"-1"`
 	Reason   string `query:"reason"       maxLength:"200" doc:"why the job is done"`
+	Variant  string `query:"variant"      maxLength:"120" doc:"the variant of the engine that is chosen; absent: the vehicle's last one"`
 }
 
 // mostNames is how many names are offered to be tapped.
@@ -78,8 +80,18 @@ func (s *server) myWay(ctx context.Context, in *myWayInput) (*bodyOf[MyWay], err
 	if err != nil {
 		return nil, fault(err)
 	}
-	f := &wayFinder{s: s, ctx: ctx, sheet: sheetOf(stored, vehicle), sets: sets, in: in,
-		out: MyWay{Mechanic: strings.TrimSpace(in.Mechanic), Card: -1, Rule: string(clearance.Workshop),
+	variant := in.Variant
+	if variant == "" {
+		if variant, err = st.LastVariant(in.ID); err != nil {
+			return nil, fault(err)
+		}
+	}
+	sheet := sheetOf(stored, vehicle)
+	if as, ok := sheet.As(variant); ok {
+		sheet = as
+	}
+	f := &wayFinder{s: s, ctx: ctx, sheet: sheet, sets: sets, in: in,
+		out: MyWay{Variant: sheet.Variant, Mechanic: strings.TrimSpace(in.Mechanic), Card: -1, Rule: string(clearance.Workshop),
 			Aim: string(clearance.AimNominal), Gone: []string{}}}
 	names, err := st.Mechanics(mostNames)
 	if err != nil {
@@ -114,12 +126,19 @@ type wayFinder struct {
 // card is the one that stands by itself: the only one of its sheet. Where another one says otherwise, or a hot
 // one stands beside it, which of them holds is asked, as it is where it was changed since.
 func (f *wayFinder) card() {
-	cards := f.sheet.Clearances
+	all := f.sheet.Clearances
+	var cards []clearance.Card // those that may be used
+	only := -1
+	for i, c := range all {
+		if c.Distrusted == "" {
+			cards, only = append(cards, c), i
+		}
+	}
 	switch {
-	case f.in.Card >= 0 && f.in.Card < len(cards):
+	case f.in.Card >= 0 && f.in.Card < len(all) && all[f.in.Card].Distrusted == "":
 		f.out.Card = f.in.Card
 	case len(cards) == 1:
-		f.out.Card = 0
+		f.out.Card = only
 	case slices.ContainsFunc(cards, func(c clearance.Card) bool { return c.State != cards[0].State }):
 		f.out.CardAsked = "Cold and hot figures stand beside each other: choose which this job is by."
 	case len(cards) > 1:

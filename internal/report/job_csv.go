@@ -35,7 +35,7 @@ func WriteJobCSV(w io.Writer, j Job) error {
 		cold, coldIs := resultCells(v.ColdLeft)
 		found, foundIs := resultCells(v.AsFound)
 		left, leftIs := resultCells(v.Last)
-		row := []string{j.ID, j.Vehicle, j.Plate, s.Sheet.Name, wire.Shown(counted.OdometerKM), j.Mechanic,
+		row := []string{j.ID, j.Vehicle, j.Plate, s.Sheet.Called(), wire.Shown(counted.OdometerKM), j.Mechanic,
 			s.SignedBy, signed,
 			string(s.Card.State), s.Card.Source, v.Name, v.Kind.String(), v.Limits.Window.Lower.Decimal(),
 			v.Limits.Window.Upper.Decimal(), found, foundIs, left, leftIs,

@@ -18,6 +18,8 @@ type Around struct {
 	Guided     bool            `json:"guided" doc:"the steps are gone through, half of some part at least: signing asks for the others"`
 	Missing    []string        `json:"missing" doc:"the ids of the steps that signing asks for: those that wait, where the job is guided"`
 	Tools      []ToolView      `json:"tools" doc:"what this job needs"`
+	Made       []string        `json:"tools_made" doc:"tools for this adjuster that one makes oneself"`
+	HotWork    string          `json:"hot_work" doc:"what to mind in making them"`
 	Findings   []wire.Finding  `json:"findings"`
 	TakenIn    *TakenInView    `json:"taken_in,omitempty"`
 	Before     HeardView       `json:"sound_before"`
@@ -103,6 +105,8 @@ func aroundOf(j *job.Job, now time.Time) Around {
 		Guided:     j.Around().Guided(),
 		Missing:    missingSteps(j),
 		Tools:      []ToolView{},
+		Made:       wire.List(j.Sheet.Gear().Made),
+		HotWork:    around.HotWork,
 		Findings:   []wire.Finding{},
 		Exceptions: j.Exceptions,
 		Amendments: []AmendmentView{},

@@ -10,6 +10,7 @@ type Card struct {
 	Holds       string           `json:"holds" doc:"at which engine temperature the figures hold, in words"`
 	Intake      Limits           `json:"intake"`
 	Exhaust     Limits           `json:"exhaust"`
+	Distrusted  string           `json:"distrusted" doc:"why these figures are not to be used; empty: they may be"`
 	Differences []CardDifference `json:"differences" doc:"from the engine's first card"`
 }
 

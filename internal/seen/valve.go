@@ -148,7 +148,7 @@ func CardOf(c clearance.Card, speaks measure.Units) Card {
 	intake, _ := c.Intake.Limits()
 	exhaust, _ := c.Exhaust.Limits()
 	return Card{Source: c.Source, State: string(c.State), Date: c.Date, Remark: c.Remark,
-		StoneCold: c.StoneCold, Holds: c.Holds(speaks),
+		StoneCold: c.StoneCold, Holds: c.Holds(speaks), Distrusted: c.Distrusted,
 		Intake: LimitsOf(intake.In(speaks.Length)), Exhaust: LimitsOf(exhaust.In(speaks.Length)),
 		Differences: []CardDifference{}}
 }

@@ -89,6 +89,14 @@ func (s *Store) OpenJobsOf(vehicleID string) (ids []string, err error) {
 	return ids, translate(err)
 }
 
+// LastVariant is the variant of its engine that a vehicle's last job was started with; empty where none was chosen,
+// or there is no job.
+func (s *Store) LastVariant(vehicleID string) (name string, err error) {
+	err = s.read.Raw("SELECT coalesce(json_extract(sheet, '$.variant'), '') FROM jobs WHERE vehicle_id = ? AND NOT off_board "+
+		"ORDER BY created_at DESC, id LIMIT 1", vehicleID).Scan(&name).Error
+	return name, translate(err)
+}
+
 // mostPairs is how many of the latest lock pairs are learned from: a mechanic's hands change with the years.
 const mostPairs = 200
 

@@ -28,6 +28,9 @@ type Sheet struct {
 	StripList      []StripStep     `json:"strip_list,omitempty" maxItems:"60" nullable:"false"`
 	Closing        *Closing        `json:"closing,omitempty"`
 	VariableLift   string          `json:"variable_lift,omitempty" maxLength:"200"`
+	Torques        []SourcedTorque `json:"torques,omitempty" maxItems:"20" nullable:"false"`
+	Variants       []Variant       `json:"variants,omitempty" maxItems:"12" nullable:"false"`
+	Variant        string          `json:"variant,omitempty" maxLength:"120"`
 	KindsToConfirm bool            `json:"kinds_to_confirm,omitempty"`
 }
 
@@ -83,6 +86,7 @@ type ClearanceCard struct {
 	Remark     string    `json:"remark,omitempty" maxLength:"400"`
 	StoneCold  bool      `json:"stone_cold,omitempty"`
 	MaxEngineC *float64  `json:"max_engine_c,omitempty" minimum:"-40" maximum:"200"`
+	Distrusted string    `json:"distrusted,omitempty" maxLength:"200"`
 	Intake     Clearance `json:"intake"`
 	Exhaust    Clearance `json:"exhaust"`
 }
@@ -114,6 +118,7 @@ type Sign struct {
 	At       []Deg  `json:"at_deg" minItems:"1" uniqueItems:"true" nullable:"false"`
 	Period   Deg    `json:"period_deg" enum:"360,720"`
 	Doubtful string `json:"doubtful,omitempty" maxLength:"200"`
+	CheckBy  string `json:"check_by,omitempty" maxLength:"200"`
 }
 
 // StripStep is one thing to take off.
@@ -135,4 +140,21 @@ type Closing struct {
 	CureMinutes   float64  `json:"cure_minutes,omitempty" minimum:"0" maximum:"10080"`
 	Gasket        string   `json:"gasket,omitempty" enum:"dry,stuck_first"`
 	Bolts         int      `json:"bolts,omitempty" minimum:"0" maximum:"60"`
+}
+
+// SourcedTorque is a torque as one source states it, beside the sheet's own figures.
+type SourcedTorque struct {
+	Of         string  `json:"of" enum:"locknut,cover"`
+	Torque     float64 `json:"torque_nm,omitempty" core:"Torque.Nm" minimum:"0" maximum:"500"`
+	LbfFt      float64 `json:"torque_lbf_ft,omitempty" core:"Torque.LbfFt" minimum:"0" maximum:"368"`
+	Source     string  `json:"source" minLength:"1" maxLength:"120"`
+	Distrusted string  `json:"distrusted,omitempty" maxLength:"200"`
+}
+
+// Variant is how the same engine was also built.
+type Variant struct {
+	Name         string        `json:"name" minLength:"1" maxLength:"120"`
+	Note         string        `json:"note,omitempty" maxLength:"400"`
+	Adjuster     *Adjuster     `json:"adjuster,omitempty"`
+	TurningPoint *TurningPoint `json:"turning_point,omitempty"`
 }

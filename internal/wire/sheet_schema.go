@@ -95,6 +95,7 @@ func (Sign) TransformSchema(_ huma.Registry, s *huma.Schema) *huma.Schema {
 		"at_deg":     "Where the crank then stands, after firing TDC of the first cylinder of the order.",
 		"period_deg": "360 for what turns with the crank, 720 for what turns with the cam.",
 		"doubtful":   "What to check it against, where it may have moved.",
+		"check_by":   "What else shows then, by which it can be made sure of.",
 	})
 	below(s.Properties["at_deg"].Items, 720)
 	return s

@@ -17,6 +17,7 @@ import StepList from './StepList.vue'
 import FindingsPart from './FindingsPart.vue'
 import TakeInPart from './TakeInPart.vue'
 import ToolsPart from './ToolsPart.vue'
+import WornLeaves from './WornLeaves.vue'
 import { countOf, partNames, parts, standing, together, useAround, type Part, type Task } from './useAround'
 
 const id = String(useRoute().params.id)
@@ -115,6 +116,8 @@ useKeys((k) => {
         :sealed="sealed"
         :turned-by="state.turned_by"
         :caution="state.turn_caution"
+        :made="state.tools_made"
+        :hot-work="state.hot_work"
         @do="send"
       />
       <template v-else>
@@ -147,6 +150,7 @@ useKeys((k) => {
         <LearnPart v-if="part === 'open_up' && !sealed" :view="view" @do="send" />
         <SoundPart v-if="part === 'start_up'" :view="view" after :sealed="shut" @do="send" />
         <StepList :tasks="shown" :now="now" :sealed="shut" @done="done" @back="(t) => mark(t, { back: true })" />
+        <WornLeaves v-if="part === 'start_up'" :set="view.gauge_name" />
       </template>
       <StandPart v-if="!sealed" :view="view" @do="send" />
     </div>

@@ -2,6 +2,7 @@
 import { computed } from 'vue'
 import type { Schemas } from '@/shared/api/client'
 import type { Doing } from '@/features/bench/useJob'
+import FoldAway from '@/shared/FoldAway.vue'
 import PickOne from '@/shared/PickOne.vue'
 import { choices } from '@/shared/words'
 
@@ -10,6 +11,8 @@ const props = defineProps<{
   sealed: boolean
   /** By what the engine is turned; empty: by the tool of its sheet. */ turnedBy?: Schemas['JobState']['turned_by']
   /** What to mind then. */ caution?: string
+  /** Tools that one makes oneself, and what to mind in making them. */ made: string[]
+  hotWork: string
 }>()
 const emit = defineEmits<{ do: [doing: Doing] }>()
 const means = choices({
@@ -49,6 +52,12 @@ const move = (t: Schemas['ToolView']) => emit('do', { kind: 'tool', tool: t.id, 
         }}</VBtn>
       </li>
     </ul>
+    <FoldAway v-if="made.length" title="Tools one makes">
+      <ul class="ps-5">
+        <li v-for="m in made" :key="m" class="plain">{{ m }}</li>
+      </ul>
+      <p role="note">{{ hotWork }}</p>
+    </FoldAway>
     <template v-if="!sealed">
       <h3 class="fs-20">Turned by</h3>
       <PickOne
@@ -64,7 +73,7 @@ const move = (t: Schemas['ToolView']) => emit('do', { kind: 'tool', tool: t.id, 
 </template>
 
 <style scoped>
-li {
+li:not(.plain) {
   border-left: 6px solid var(--line);
 }
 

@@ -1,12 +1,13 @@
-import '@/testing'
+import { program } from '@/testing'
 import { mount } from '@vue/test-utils'
-import { describe, expect, it } from 'vitest'
+import { describe, expect, it, vi } from 'vitest'
 import type { JobView } from '@/shared/api/client'
 import { engine } from '@/shared/engine/engine.fixture'
 import FindingsPart from './FindingsPart.vue'
 import NutsPart from './NutsPart.vue'
 import TakeInPart from './TakeInPart.vue'
 import ToolsPart from './ToolsPart.vue'
+import WornLeaves from './WornLeaves.vue'
 
 describe('the tools of a job', () => {
   const tools = [
@@ -15,7 +16,9 @@ describe('the tools of a job', () => {
     { id: 'lamp', text: 'Lamp and mirror', note: '', on_crank: false, out: false, counted: false },
   ]
   it('say which are out, and count one out or back by a tap', async () => {
-    const w = mount(ToolsPart, { props: { tools, sealed: false } })
+    const w = mount(ToolsPart, {
+      props: { tools, sealed: false, made: ['Hooked rod'], hotWork: 'Bent hot: away from fuel.' },
+    })
     expect(w.find('h2').text()).toBe('1 out: count them back before the engine is started.')
     expect(w.findAll('small').map((s) => s.text())).toEqual([
       'off the crank before the starter is touched',
@@ -33,11 +36,39 @@ describe('the tools of a job', () => {
       .find((b) => b.text() === 'Fan and belt')!
       .trigger('click')
     expect(w.emitted('do')!.at(-1)).toEqual([{ kind: 'turning_by', by: 'fan' }])
+    expect(w.text()).toContain('Hooked rod')
+    expect(w.text()).toContain('Bent hot: away from fuel.')
   })
   it('stay as they are once the job is signed', () => {
-    const w = mount(ToolsPart, { props: { tools: tools.slice(1), sealed: true } })
+    const w = mount(ToolsPart, { props: { tools: tools.slice(1), sealed: true, made: [], hotWork: '' } })
     expect(w.find('h2').text()).toBe('Nothing is out.')
     expect(w.findAll('button').every((b) => b.attributes('disabled') !== undefined)).toBe(true)
+  })
+})
+
+describe('the leaves after a job', () => {
+  it('are marked worn or gone in their set by a tap, and sound again by another', async () => {
+    const set = {
+      id: 'g',
+      name: 'Oskar’s',
+      leaves: 2,
+      checked: '',
+      damaged: '',
+      items: [{ marked_mm: 0.2 }, { marked_in: 0.012, thou: true }],
+    }
+    const asked = program((a) =>
+      a.method === 'GET' ? [set] : { ...set, items: (a.body as { leaves: unknown[] }).leaves },
+    )
+    const w = mount(WornLeaves, { props: { set: 'Oskar’s' } })
+    await vi.waitFor(() => expect(w.findAll('button').map((b) => b.text())).toEqual(['0.20', '12 thou']))
+    await w.findAll('button')[1]!.trigger('click')
+    await vi.waitFor(() => expect(w.text()).toContain('12 thou of Oskar’s: not used any more'))
+    const put = asked.find((a) => a.method === 'PUT')!
+    expect(put.path).toBe('/gauge-sets/g')
+    expect(put.body).toEqual({
+      name: 'Oskar’s',
+      leaves: [{ marked_mm: 0.2 }, { marked_in: 0.012, thou: true, missing: true }],
+    })
   })
 })
 

@@ -7,18 +7,15 @@ import { useCrank } from '@/shared/engine/useCrank'
 import BenchBar from './BenchBar.vue'
 import BenchPicture from './BenchPicture.vue'
 import NowPanel from './NowPanel.vue'
+import { nothingOpen } from './over'
 import { useFind } from './useFind'
 import { useJob, type Doing } from './useJob'
 import { guard } from '@/shared/guard'
 import { afterPaint, later, viewed } from '@/shared/later'
 import { useKeys } from '@/shared/useKeys'
 
-const ReasonDialog = later(() => import('@/shared/ReasonDialog.vue'))
+const BenchDialogs = later(() => import('./BenchDialogs.vue'))
 const FindPanel = later(() => import('./panels/FindPanel.vue'))
-const KeyHelp = later(() => import('./parts/KeyHelp.vue'))
-const LeaveDialog = later(() => import('./parts/LeaveDialog.vue'))
-const PlayDialog = later(() => import('./parts/PlayDialog.vue'))
-const TakeDialog = later(() => import('./parts/TakeDialog.vue'))
 
 const id = String(useRoute().params.id)
 const {
@@ -61,11 +58,7 @@ const mayFind = computed(
 )
 const choosing = ref(false)
 const preview = ref<PlanView | null>(null)
-const help = ref(false)
-const leaving = ref('')
-const taking = ref('')
-const playing = ref(false)
-const settingThough = ref('')
+const over = ref(nothingOpen())
 const now = useTemplateRef('now')
 const panel = useTemplateRef('panel')
 
@@ -104,7 +97,7 @@ function goOn() {
 }
 
 useKeys((k) => {
-  if (k === '?') help.value = true
+  if (k === '?') over.value.help = true
   else if (finding.value) return panel.value?.key(k) ?? false
   else if ((k === 'w' || k === 'W') && mayFind.value) find.begin()
   else return now.value?.key(k) ?? false
@@ -133,8 +126,8 @@ useKeys((k) => {
         @do="happened"
         @find="find.begin()"
         @choose="chooseAgain(!choosing)"
-        @help="help = true"
-        @play="playing = true"
+        @help="over.help = true"
+        @play="over.playing = true"
       />
     </template>
     <template #else><VBtn to="/">Back to the board</VBtn></template>
@@ -147,7 +140,7 @@ useKeys((k) => {
         :choosing="choosing"
         :preview="preview"
         @do="happened"
-        @take="taking = $event"
+        @take="over.taking = $event"
       />
       <FindPanel
         v-if="finding"
@@ -188,27 +181,13 @@ useKeys((k) => {
         @forget="forget"
         @preview="(p) => (preview = p)"
         @choosing="chooseAgain"
-        @leave="(v) => (leaving = v)"
+        @leave="(v) => (over.leaving = v)"
         @cross-check="reopen"
-        @set-though="(v) => (settingThough = v)"
+        @set-though="(v) => (over.setThough = v)"
       />
     </main>
   </AppPage>
-  <template v-if="shown && view">
-    <KeyHelp v-model="help" />
-    <PlayDialog v-model="playing" :view="view" @do="happened" />
-    <TakeDialog v-model="taking" :view="view" @do="happened" />
-    <LeaveDialog v-model="leaving" @do="happened" />
-    <ReasonDialog
-      :model-value="settingThough !== ''"
-      :title="`Why is ${settingThough} set though it is in?`"
-      text="Disturbing a good valve is a risk. The sheet will show that it was in, and this reason."
-      :usual="['To bring it to the aim', 'Nut or screw to be replaced', 'Owner wants all alike']"
-      button="Slacken it with this reason"
-      @update:model-value="(on) => !on && (settingThough = '')"
-      @reason="(reason) => happened({ kind: 'adjusted', valve: settingThough, reason })"
-    />
-  </template>
+  <BenchDialogs v-if="shown && view" v-model="over" :view="view" @do="happened" />
 </template>
 
 <style scoped>

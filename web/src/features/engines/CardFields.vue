@@ -63,7 +63,7 @@ function put(kind: (typeof kinds)[number], name: keyof Stated, value: number | u
   else stated[name] = value
   card.value[kind] = stated
 }
-function text(name: 'date' | 'remark', value: string) {
+function text(name: 'date' | 'remark' | 'distrusted', value: string) {
   if (value.trim()) card.value[name] = value.trim()
   else delete card.value[name]
 }
@@ -119,6 +119,14 @@ const problems = (kind: string) => props.said(`${props.at}.${kind}`)
         @update:model-value="(on) => stone(Boolean(on))"
       />
     </div>
+    <VTextField
+      :model-value="card.distrusted ?? ''"
+      label="Do not use, because"
+      maxlength="200"
+      hide-details
+      density="comfortable"
+      @change="(e: Event) => text('distrusted', (e.target as HTMLInputElement).value)"
+    />
     <FieldNotes :problems="[...said(`${at}.source`), ...said(`${at}.max_engine_c`), ...said(`${at}.state`)]" />
     <div v-for="k in kinds" :key="k" class="row d-grid ga-2 align-center">
       <b class="kind">{{ k }}</b>

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import AppPage from '@/shared/AppPage.vue'
-import { computed, onMounted, onUnmounted, shallowRef, watch } from 'vue'
+import { useEventListener } from '@vueuse/core'
+import { computed, onMounted, shallowRef, watch } from 'vue'
 import { onBeforeRouteLeave, useRoute, useRouter } from 'vue-router'
 import { rewrite } from '@/shared/address'
 import type { EngineView } from '@/shared/api/client'
@@ -15,8 +16,9 @@ import SectionGear from './SectionGear.vue'
 import SectionSigns from './SectionSigns.vue'
 import SectionWork from './SectionWork.vue'
 import SectionShape from './SectionShape.vue'
+import VariantList from './VariantList.vue'
 import { saidAt } from './places'
-import { useEditor } from './useEditor'
+import { swapKind, useEditor } from './useEditor'
 
 const route = useRoute()
 const router = useRouter()
@@ -49,7 +51,7 @@ const drawn = shallowRef<EngineView | null>(null)
 watch(look, (l) => (drawn.value = l?.engine ?? drawn.value))
 /** Where the engine was described, or corrected, for: a start, or a job that has not begun to read. */
 const next = computed(() => {
-  const { for: whom } = route.query
+  const whom = route.query.for
   if (!id || !whom || dirty.value) return null
   if (whom === 'start') return { to: `/start?engine=${id}`, says: 'Start a job with it' }
   return { to: `/jobs/${String(whom)}/start`, says: 'Take it into the job' }
@@ -69,17 +71,8 @@ const notes = computed(() => {
 })
 
 /** A tap on a valve makes it the other kind. */
-function swap(name: string) {
-  let at = drawn.value?.valves.findIndex((v) => v.name === name) ?? -1
-  for (const row of sheet.value?.banks.flatMap((b) => b.rows) ?? []) {
-    if (at >= 0 && at < row.valves.length) {
-      const letter = row.valves[at] === 'I' ? 'E' : 'I'
-      row.valves = row.valves.slice(0, at) + letter + row.valves.slice(at + 1)
-      return
-    }
-    at -= row.valves.length
-  }
-}
+const swap = (name: string) =>
+  sheet.value && swapKind(sheet.value, drawn.value?.valves.findIndex((v) => v.name === name) ?? -1)
 
 async function keep() {
   const at = await save()
@@ -100,8 +93,7 @@ function keys(e: KeyboardEvent) {
   else return
   e.preventDefault()
 }
-onMounted(() => window.addEventListener('keydown', keys))
-onUnmounted(() => window.removeEventListener('keydown', keys))
+useEventListener('keydown', keys)
 onBeforeRouteLeave((to) => {
   if (dirty.value && past.value.length && !(id === null && to.name === 'engine'))
     return globalThis.confirm('This sheet has changes that are not saved. Leave without them?')
@@ -175,7 +167,8 @@ onBeforeRouteLeave((to) => {
         <SectionBanks v-model="sheet" :said="said" :warned="warned" />
         <SectionGear v-model="sheet" :said="said" :warned="warned" :valve="stale ? undefined : drawn?.valves[0]" />
         <SectionSigns v-model="sheet" :said="said" />
-        <SectionWork v-model="sheet" :said="said" />
+        <VariantList v-model="sheet" :said="said" />
+        <SectionWork v-model="sheet" :said="said" :warned="warned" />
         <SectionFigures v-model="sheet" :said="said" :warned="warned" />
       </form>
     </main>

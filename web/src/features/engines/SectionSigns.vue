@@ -23,9 +23,9 @@ function remove(sign: Sign) {
   if (left.length) sheet.value.signs = left
   else delete sheet.value.signs
 }
-function doubt(sign: Sign, text: string) {
-  if (text.trim()) sign.doubtful = text
-  else delete sign.doubtful
+function say(sign: Sign, what: 'doubtful' | 'check_by', text: string) {
+  if (text.trim()) sign[what] = text
+  else delete sign[what]
 }
 </script>
 
@@ -69,7 +69,16 @@ function doubt(sign: Sign, text: string) {
           label="In doubt: check it against"
           maxlength="200"
           hide-details
-          @update:model-value="(t: string) => doubt(s, t)"
+          @update:model-value="(t: string) => say(s, 'doubtful', t)"
+        />
+        <VTextField
+          :model-value="s.check_by ?? ''"
+          label="Check it by"
+          placeholder="cylinder 1’s lobes lean apart"
+          persistent-placeholder
+          maxlength="200"
+          hide-details
+          @update:model-value="(t: string) => say(s, 'check_by', t)"
         />
       </div>
       <div class="row d-flex flex-wrap ga-2 justify-space-between">

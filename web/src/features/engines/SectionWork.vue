@@ -3,11 +3,12 @@ import NumberField from '@/shared/NumberField.vue'
 import PickOne from '@/shared/PickOne.vue'
 import { choices } from '@/shared/words'
 import FieldNotes from './FieldNotes.vue'
+import TorqueList from './TorqueList.vue'
 import type { Sheet } from './useEditor'
 
 /** How this engine is opened, what comes off in which order, and how it is closed again. */
 const sheet = defineModel<Sheet>({ required: true })
-defineProps<{ said: (location: string) => string[] }>()
+defineProps<{ said: (location: string) => string[]; warned: (location: string) => string[] }>()
 
 type Step = NonNullable<Sheet['strip_list']>[number]
 type Closing = NonNullable<Sheet['closing']>
@@ -114,6 +115,7 @@ function lift(t: string) {
       hide-details
       @update:model-value="lift"
     />
+    <TorqueList v-model="sheet" :said="said" :warned="warned" />
     <h3 class="fs-20">The cover</h3>
     <div class="row start d-flex flex-wrap ga-2 justify-start">
       <PickOne

@@ -19,6 +19,18 @@ export type Stated = Schemas['Clearance']
 const quiet = 180
 const storedWords = 'Saved. Jobs on the go keep the sheet they began with.'
 
+/** Makes a valve the other kind, by its place among all of the sheet, row after row; −1 is none. */
+export function swapKind(sheet: Sheet, at: number) {
+  for (const row of sheet.banks.flatMap((b) => b.rows)) {
+    if (at >= 0 && at < row.valves.length) {
+      const letter = row.valves[at] === 'I' ? 'E' : 'I'
+      row.valves = row.valves.slice(0, at) + letter + row.valves.slice(at + 1)
+      return
+    }
+    at -= row.valves.length
+  }
+}
+
 /** A sheet under the pencil: every change is looked at by the program, can be undone, and is stored only when it is sound. */
 export function useEditor(id: string | null) {
   const sheet = ref<Sheet | null>(null)

@@ -18,7 +18,12 @@ defineEmits<{ /** Something was chosen that is proposed otherwise. */ byHand: [w
 /** What is chosen, of the whole start. */
 const form = defineModel<ReturnType<typeof useStart>['form']['value']>('form', { required: true })
 
-const hotCards = computed(() => props.cards.map((c, i) => ({ c, i })).filter(({ c }) => c.state === 'hot'))
+const hotCards = computed(() =>
+  props.cards.map((c, i) => ({ c, i })).filter(({ c }) => c.state === 'hot' && !c.distrusted),
+)
+/** What may be chosen; what is not to be used is shown beside it, with why. */
+const usable = computed(() => props.cards.map((c, value) => ({ value, c })).filter(({ c }) => !c.distrusted))
+const distrusted = computed(() => props.cards.filter((c) => c.distrusted))
 /** The passes of a job by the card that is chosen; a hot card may serve its own provisional cold start. */
 const passes = computed(() =>
   props.cards[form.value.card]?.state === 'hot'
@@ -49,7 +54,7 @@ const window = (l: Schemas['Limits']) => `${gaps(l.in_thou).window(l)} ${gaps(l.
     v-slot="{ option: { c, value } }"
     v-model="form.card"
     label="Clearance card"
-    :options="cards.map((c, value) => ({ value, c }))"
+    :options="usable"
     tiles
     @update:model-value="$emit('byHand', 'card')"
   >
@@ -65,8 +70,14 @@ const window = (l: Schemas['Limits']) => `${gaps(l.in_thou).window(l)} ${gaps(l.
     <small class="quiet">{{ c.holds }}</small>
     <small v-for="d in differs(value)" :key="d" class="differs undecided fs-15">{{ d }}</small>
   </PickOne>
+  <ul v-if="distrusted.length" class="ma-0 ps-5" aria-label="Not to be used">
+    <li v-for="c in distrusted" :key="c.source">
+      <b>Not to be used:</b> {{ c.source }}, {{ c.state }}, intake {{ window(c.intake) }}, exhaust
+      {{ window(c.exhaust) }}. {{ c.distrusted }}
+    </li>
+  </ul>
   <VTextField
-    v-if="cards.length > 1"
+    v-if="usable.length > 1"
     v-model="form.cardReason"
     label="Why these clearances? (goes on the job sheet)"
     maxlength="200"

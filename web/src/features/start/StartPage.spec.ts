@@ -35,7 +35,14 @@ beforeEach(() => {
     if (method !== 'GET') return refuse || { id: 'j1' }
     if (path === '/vehicles') return [{ ...cart, on_board: true }]
     if (path === '/engines')
-      return [{ id: 'e1', name: 'Four', cards: [card('cold', 'book'), card('cold', 'plate', limits(0.2, 0.26))] }]
+      return [
+        {
+          id: 'e1',
+          name: 'Four',
+          variants: [],
+          cards: [card('cold', 'book'), card('cold', 'plate', limits(0.2, 0.26))],
+        },
+      ]
     if (path === '/gauge-sets') return [{ id: 'a', name: 'Drawer set', leaves: 10 }]
     if (path.endsWith('/my-way')) return myWay
     return []

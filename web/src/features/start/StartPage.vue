@@ -125,6 +125,19 @@ async function start(asLast = false) {
           </div>
         </FoldAway>
       </section>
+      <section v-if="engine?.variants.length" class="d-grid ga-2">
+        <span class="quiet fs-15 d-block" aria-hidden="true">Variant of the engine</span>
+        <PickOne
+          v-slot="{ option: v }"
+          v-model="form.variant"
+          label="Variant of the engine"
+          :options="[{ value: '', says: '' }, ...engine.variants.map((v) => ({ value: v.name, says: v.says }))]"
+          tiles
+          @update:model-value="byHand('variant')"
+        >
+          <b>{{ v.value || 'As its sheet says' }}</b><span class="quiet">{{ v.says }}</span>
+        </PickOne>
+      </section>
       <section v-if="engine && way?.names.length && !job" class="d-grid ga-2">
         <span class="quiet fs-15 d-block" aria-hidden="true">Who does it</span>
         <PickOne

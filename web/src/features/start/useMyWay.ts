@@ -11,6 +11,7 @@ export interface Proposed {
   reason: string
   set: string
   card: number
+  variant: string
   rule: string
   aim: string
   feel: string
@@ -18,7 +19,7 @@ export interface Proposed {
 }
 
 /** What may be chosen by hand, and is not written over then; rule: with what is aimed at. */
-export type ByHand = 'set' | 'card' | 'rule' | 'feel' | 'leaves'
+export type ByHand = 'set' | 'variant' | 'card' | 'rule' | 'feel' | 'leaves'
 
 /**
  * How the mechanic went about the vehicle last, asked anew where vehicle, name, set, card or reason change; what was not chosen by hand
@@ -29,7 +30,7 @@ export function useMyWay(form: Ref<Proposed>, off: boolean) {
   /** What was chosen by hand for this vehicle. */
   const chosen = ref<Partial<Record<ByHand, boolean>>>({})
   const question = computed(() => {
-    const { vehicle, mechanic, reason, set, card } = form.value
+    const { vehicle, mechanic, reason, set, card, variant } = form.value
     return {
       vehicle,
       of: {
@@ -37,6 +38,7 @@ export function useMyWay(form: Ref<Proposed>, off: boolean) {
         reason: reason || undefined,
         gauge_set_id: chosen.value.set ? set : undefined,
         card: chosen.value.card ? card : undefined,
+        variant: (chosen.value.variant && variant) || undefined,
       },
     }
   })
@@ -66,6 +68,7 @@ export function useMyWay(form: Ref<Proposed>, off: boolean) {
     const f = form.value
     const by = chosen.value
     if (!by.set && got.gauge_set_id) f.set = got.gauge_set_id
+    if (!by.variant) f.variant = got.variant
     if (!by.card && got.card >= 0) f.card = got.card
     if (!by.rule) {
       f.rule = got.rule

@@ -31,12 +31,15 @@ const job = {
 
 let asked: Asked[]
 let refuse = 0
+/** Why the first card of the second engine is not to be used; empty: it has no cards. */
+let distrusted = ''
 const unknown = {
   names: [],
   mechanic: '',
   says: '',
   gauge_set_id: '',
   leaves_are: '',
+  variant: '',
   card: -1,
   rule: 'workshop',
   aim: 'nominal',
@@ -48,13 +51,14 @@ beforeEach(() => {
   localStorage.clear()
   sessionStorage.clear()
   refuse = 0
+  distrusted = ''
   asked = program(({ method, path }) => {
     if (method !== 'GET') return refuse || { id: 'x' }
     if (path === '/vehicles') return [vehicle('v1', 'e1', 80000), vehicle('v2', 'e2', 0), vehicle('v3', 'e1', 0, false)]
     if (path === '/engines')
       return [
-        { id: 'e1', cards: [card('cold'), card('cold'), card('hot')] },
-        { id: 'e2', cards: [] },
+        { id: 'e1', variants: [], cards: [card('cold'), card('cold'), card('hot')] },
+        { id: 'e2', variants: [], cards: distrusted ? [{ ...card('cold'), distrusted }, card('cold')] : [] },
       ]
     if (path === '/gauge-sets')
       return [
@@ -157,6 +161,21 @@ describe('starting a job', () => {
       { id, card: 1, gauge_set_id: 'a', leaves_are: 'oiled', odometer_km: 0 },
       { ...way, kind: 'way_chosen' },
     ])
+  })
+
+  it('never chooses figures that are not to be used, and starts as the variant that is chosen', async () => {
+    distrusted = 'the maker never gave it'
+    myWay = { ...unknown, variant: 'early' }
+    localStorage.setItem('metronix.mechanic', 'June Aster')
+    const s = await opened('', 'v2')
+    await vi.waitFor(() => expect(s.form.value.card).toBe(1))
+    await vi.waitFor(() => expect(s.form.value.variant).toBe('early'))
+    expect(s.missing.value).toBe('')
+    s.form.value.card = 0
+    expect(s.missing.value).toBe('These figures are not to be used: add a card that may be.')
+    s.form.value.card = 1
+    await s.start()
+    expect(asked.findLast((a) => a.method === 'POST')!.body).toMatchObject({ card: 1, variant: 'early' })
   })
 
   it('starts by no way of a mechanic before, and lays nothing over what was typed', async () => {

@@ -43,6 +43,7 @@ export function useStart(correcting = '', asked = '') {
   const form = ref({
     vehicle: '',
     card: 0,
+    variant: '',
     set: '',
     hotCard: -1,
     cardReason: '',
@@ -100,6 +101,7 @@ export function useStart(correcting = '', asked = '') {
     form.value = {
       vehicle: view.vehicle.id,
       card: view.card_index,
+      variant: view.variant,
       set: sets.value.find((s) => s.name === view.gauge_name)?.id ?? '',
       hotCard: view.hot_card,
       cardReason: view.card_reason,
@@ -148,11 +150,21 @@ export function useStart(correcting = '', asked = '') {
       ...form.value,
       vehicle: id,
       card: 0,
+      variant: '',
       hotCard: -1,
       odometer: undefined,
       odometerWhy: '',
     }
   }
+  // What is not to be used is never chosen by itself.
+  watch(cards, (list) => {
+    const { card } = form.value
+    if (list[card]?.distrusted)
+      form.value.card = Math.max(
+        0,
+        list.findIndex((c) => !c.distrusted),
+      )
+  })
   watch(
     () => form.value.card,
     (card) => {
@@ -175,6 +187,7 @@ export function useStart(correcting = '', asked = '') {
     if (vehicle.value.damaged) return vehicle.value.damaged
     if (!cards.value.length) return 'This engine’s sheet has no clearance card: add one first.'
     if (!cards.value[f.card]) return 'Choose the clearance card.'
+    if (cards.value[f.card]!.distrusted) return 'These figures are not to be used: add a card that may be.'
     const set = sets.value.find((s) => s.id === f.set)
     if (!set) return 'Choose the feeler set.'
     if (set.damaged) return `The leaves of ${set.name} cannot be read: enter them again under Feelers.`
@@ -208,6 +221,7 @@ export function useStart(correcting = '', asked = '') {
       rule: f.rule,
       feel_mm: decimal(f.feel)!,
       leaves_are: f.leavesAre,
+      ...(f.variant ? { variant: f.variant } : {}),
       mechanic: f.mechanic.trim(),
       reason: f.reason,
       ...sent(vehicle.value?.counts, f.odometer),

@@ -80,7 +80,10 @@ export const reads = {
   }),
   history: (id: string) => read(['vehicle', id], () => answered(api.GET('/api/v1/vehicles/{id}/history', path(id)))),
   due: (limit = 20) => read(['due', limit], () => answered(api.GET('/api/v1/due', { params: { query: { limit } } }))),
-  myWay: (id: string, query: { mechanic: string; gauge_set_id?: string; card?: number; reason?: string }) =>
+  myWay: (
+    id: string,
+    query: { mechanic: string; gauge_set_id?: string; card?: number; variant?: string; reason?: string },
+  ) =>
     read(['vehicle', id, 'my-way', query], () =>
       answered(api.GET('/api/v1/vehicles/{id}/my-way', { params: { path: { id }, query } })),
     ),

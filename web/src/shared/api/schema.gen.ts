@@ -1138,6 +1138,8 @@ export interface components {
             date: string;
             /** @description from the engine's first card */
             differences: components["schemas"]["CardDifference"][];
+            /** @description why these figures are not to be used; empty: they may be */
+            distrusted: string;
             exhaust: components["schemas"]["Limits"];
             /** @description at which engine temperature the figures hold, in words */
             holds: string;
@@ -1175,6 +1177,7 @@ export interface components {
         ClearanceCard: {
             /** @description of the source, as written there */
             date?: string;
+            distrusted?: string;
             exhaust: components["schemas"]["Clearance"];
             intake: components["schemas"]["Clearance"];
             /** Format: double */
@@ -1755,6 +1758,8 @@ export interface components {
             shimmed: boolean;
             /** Format: int64 */
             valves: number;
+            /** @description how the same engine was also built */
+            variants: components["schemas"]["VariantView"][];
         };
         EngineView: {
             banks: components["schemas"]["BankView"][];
@@ -3285,6 +3290,8 @@ export interface components {
              * @description until when hot readings hold
              */
             hot_until?: string;
+            /** @description what to mind in making them */
+            hot_work?: string;
             id?: string;
             /** @enum {string} */
             locking?: "one_go" | "nip_then_torque";
@@ -3358,6 +3365,8 @@ export interface components {
             temperatures?: components["schemas"]["HeatReading"][];
             /** @description what this job needs */
             tools?: components["schemas"]["ToolView"][];
+            /** @description tools for this adjuster that one makes oneself */
+            tools_made?: string[];
             /** Format: int64 */
             total?: number;
             /** @description what to mind while it is turned so; empty: nothing more than usual */
@@ -3495,6 +3504,8 @@ export interface components {
             reason: string;
             /** @enum {string} */
             rule?: "" | "workshop" | "guarded" | "one_leaf";
+            /** @description of the engine, where its sheet names some; empty: as the sheet says */
+            variant?: string;
             vehicle_id: string;
         };
         JobState: {
@@ -3575,6 +3586,8 @@ export interface components {
              * @description until when hot readings hold
              */
             hot_until?: string;
+            /** @description what to mind in making them */
+            hot_work: string;
             id: string;
             /** @enum {string} */
             locking: "one_go" | "nip_then_torque";
@@ -3648,6 +3661,8 @@ export interface components {
             temperatures: components["schemas"]["HeatReading"][];
             /** @description what this job needs */
             tools: components["schemas"]["ToolView"][];
+            /** @description tools for this adjuster that one makes oneself */
+            tools_made: string[];
             /** Format: int64 */
             total: number;
             /** @description what to mind while it is turned so; empty: nothing more than usual */
@@ -3715,6 +3730,8 @@ export interface components {
             /** @enum {string} */
             rule: "workshop" | "guarded" | "one_leaf";
             state: components["schemas"]["JobState"];
+            /** @description of the engine; empty: as its sheet says */
+            variant: string;
             vehicle: components["schemas"]["Vehicle"];
         };
         Judgement: {
@@ -3830,6 +3847,8 @@ export interface components {
             rule_why: string;
             /** @description the sequence, round, rule and leaves of the last job on this sheet by this card, in a line; empty: there is none */
             says: string;
+            /** @description of the engine, as in the vehicle's last job; empty: as its sheet says */
+            variant: string;
             /** @description to be sent as a way_chosen once the job is begun */
             way?: components["schemas"]["WayChosen"];
         };
@@ -3882,6 +3901,8 @@ export interface components {
             reason: string;
             /** @enum {string} */
             rule?: "" | "workshop" | "guarded" | "one_leaf";
+            /** @description of the engine, where its sheet names some; empty: as the sheet says */
+            variant?: string;
             vehicle_id: string;
         };
         NewVehicle: {
@@ -4259,10 +4280,13 @@ export interface components {
             signs?: components["schemas"]["Sign"][];
             /** @description What is taken off to open the engine, in order. */
             strip_list?: components["schemas"]["StripStep"][];
+            torques?: components["schemas"]["SourcedTorque"][];
             turning_point?: components["schemas"]["TurningPoint"];
             valve_timing?: components["schemas"]["Timing"];
             /** @description How the gear of variable lift is checked before any valve is read; left out where there is none. */
             variable_lift?: string;
+            variant?: string;
+            variants?: components["schemas"]["Variant"][];
         };
         SheetCell: {
             /** @description a limit lies within the uncertainty of leaf and feel */
@@ -4438,6 +4462,8 @@ export interface components {
         Sign: {
             /** @description Where the crank then stands, after firing TDC of the first cylinder of the order. */
             at_deg: number[];
+            /** @description What else shows then, by which it can be made sure of. */
+            check_by?: string;
             /** @description What to check it against, where it may have moved. */
             doubtful?: string;
             id: string;
@@ -4454,6 +4480,16 @@ export interface components {
             /** Format: date-time */
             at: string;
             by: string;
+        };
+        SourcedTorque: {
+            distrusted?: string;
+            /** @enum {string} */
+            of: "locknut" | "cover";
+            source: string;
+            /** Format: double */
+            torque_lbf_ft?: number;
+            /** Format: double */
+            torque_nm?: number;
         };
         Stop: {
             /** @description an angle in degrees */
@@ -4820,6 +4856,17 @@ export interface components {
             /** @enum {string} */
             side: "" | "tight" | "loose";
             valve: string;
+        };
+        Variant: {
+            adjuster?: components["schemas"]["Adjuster"];
+            name: string;
+            note?: string;
+            turning_point?: components["schemas"]["TurningPoint"];
+        };
+        VariantView: {
+            name: string;
+            /** @description how it is told and what is different */
+            says: string;
         };
         Vehicle: {
             /** @description of a cam that was changed: this vehicle's own, after those of its engine's sheet */
@@ -7393,6 +7440,8 @@ export interface operations {
                 card?: number;
                 /** @description why the job is done */
                 reason?: string;
+                /** @description the variant of the engine that is chosen; absent: the vehicle's last one */
+                variant?: string;
             };
             header?: never;
             path: {

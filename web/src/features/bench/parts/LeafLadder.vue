@@ -12,12 +12,10 @@ import { isSingle, mostLaid, useStack } from './useStack'
 
 const DialEntry = later(() => import('./DialEntry.vue'))
 
-type Reading = Schemas['Reading']
-
 const props = defineProps<{
   valve: string
   rungs: Rung[]
-  round: Reading[]
+  round: Schemas['Reading'][]
   tryNext: string
   /** Whether no answer is taken just now. */ settling: () => boolean
 }>()
@@ -184,10 +182,6 @@ defineExpose({ key })
   --columns: 96px 8px repeat(5, 1fr);
 }
 
-.ladder {
-  contain: layout style paint;
-}
-
 .heads {
   grid-template-columns: var(--columns);
 }
@@ -197,6 +191,7 @@ defineExpose({ key })
 }
 
 .ladder {
+  contain: layout style paint;
   scrollbar-width: thin;
 }
 

@@ -1,0 +1,10 @@
+/** What stands over the bench: the list of keys, the question of play, and the valve that a question is about. */
+export interface Over {
+  help: boolean
+  playing: boolean
+  /** It is left as it is. */ leaving: string
+  /** It does not stand clear, and is to be taken. */ taking: string
+  /** It is in, and set all the same. */ setThough: string
+}
+
+export const nothingOpen = (): Over => ({ help: false, playing: false, leaving: '', taking: '', setThough: '' })
