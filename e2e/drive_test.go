@@ -181,6 +181,13 @@ func (d *driver) leave() {
 	}
 }
 
+// wholeRungs is how many rungs of the ladder are seen whole; all there are, where there are fewer than three.
+const wholeRungs = `() => {
+	const l = document.querySelector('.ladder'), b = l.getBoundingClientRect(), all = [...l.querySelectorAll('.rung')]
+	const whole = all.filter(r => { const a = r.getBoundingClientRect(); return a.top >= b.top - 2 && a.bottom <= b.bottom + 2 }).length
+	return all.length < 3 && whole === all.length ? 3 : whole
+}`
+
 func (d *driver) lookAt(p *tab, state, where string) {
 	d.t.Helper()
 	p.see(".now h2")
@@ -201,6 +208,9 @@ func (d *driver) lookAt(p *tab, state, where string) {
 		if (!l) return true
 		const a = c.getBoundingClientRect(), b = l.getBoundingClientRect()
 		return a.top >= b.top - 1 && a.bottom <= b.bottom + 1 }`, "the rung that waits to be in view")
+	if p.MustHas(".ladder") {
+		assert.GreaterOrEqual(d.t, p.MustEval(wholeRungs).Int(), 3, where+": whole rungs of the ladder")
+	}
 	assert.Empty(d.t, p.MustEval(nothingLiesOver).Val(), where)
 	assert.Empty(d.t, p.MustEval(tooSmall).Val(), where)
 	if state == "conflict" {

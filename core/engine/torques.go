@@ -48,6 +48,8 @@ func (s *Sheet) TorquesOf(of Joint) (to *SourcedTorque, others []SourcedTorque) 
 			to = &t
 		case math.Abs(measure.PoundFeet(to.Torque.Value()-t.Torque.Value())) > torquesAgree:
 			others = append(others, t)
+		case to.Source == "":
+			to.Source = t.Source
 		}
 	}
 	return to, others

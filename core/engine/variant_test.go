@@ -54,7 +54,7 @@ func TestTorquesKeepTheirSources(t *testing.T) {
 	r := engine.Check(s)
 	require.Empty(t, r.Problems)
 	require.Len(t, r.Warnings, 1)
-	assert.Contains(t, r.Warnings[0].Message, "Sources differ for the lock nut: 17 N·m")
+	assert.Contains(t, r.Warnings[0].Message, "Sources differ for the lock nut: 17 N·m (12.5 lbf·ft), maker's book. Otherwise 20")
 	to, others := s.TorquesOf(engine.LockNut)
 	assert.InDelta(t, 17, to.Torque.Value(), 0)
 	assert.Len(t, others, 2)

@@ -166,12 +166,12 @@ nav a.router-link-active:not([href='/']) {
 
 /* A phone lying down: one line. */
 @media (width <= 1000px) and (height <= 480px) {
-  .top:not(:has(nav)) {
+  .lean {
     flex-wrap: nowrap;
     padding-block: 3px;
   }
 
-  .top:not(:has(nav)) h1 {
+  .top.lean h1 {
     min-width: 0;
     overflow: hidden;
     text-overflow: ellipsis;

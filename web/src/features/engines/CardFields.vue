@@ -186,7 +186,7 @@ const problems = (kind: string) => props.said(`${props.at}.${kind}`)
   white-space: nowrap;
 }
 
-@media (width <= 560px) {
+@media (width <= 560px), (1000px < width <= 1200px) {
   .row,
   .row.more,
   .row:has(.kind) {

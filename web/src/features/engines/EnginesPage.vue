@@ -52,7 +52,7 @@ function dropped(event: DragEvent) {
       @drop.prevent="dropped"
     >
       <div class="tools d-grid ga-3">
-        <VTextField v-model="search" label="Search name, layout, firing order" clearable hide-details />
+        <VTextField v-model="search" label="Search" placeholder="name, layout, firing order" clearable hide-details />
         <PickFile label="Import an engine sheet" accept=".json,application/json" @picked="importFile" />
         <VBtn href="/api/v1/schemas/engine" target="_blank" rel="noopener">The format’s schema</VBtn>
       </div>

@@ -64,7 +64,7 @@ function distrust(t: Torque, why: string) {
       </div>
       <VBtn
         size="small"
-        class="justify-self-end"
+        class="justify-self-start"
         :aria-label="`Remove the torque of ${t.source}`"
         @click="put(list().filter((o) => o !== t))"
         >Remove</VBtn

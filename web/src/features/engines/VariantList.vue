@@ -97,7 +97,7 @@ function figure(v: Variant, name: 'pitch_mm' | 'ratio', value: number | undefine
       </div>
       <VBtn
         size="small"
-        class="justify-self-end"
+        class="justify-self-start"
         :aria-label="`Remove the variant ${v.name}`"
         @click="put(list().filter((o) => o !== v))"
         >Remove</VBtn

@@ -163,4 +163,14 @@ defineExpose({ key })
   bottom: 0;
   z-index: 2;
 }
+
+.go {
+  min-width: 0;
+}
+
+@media (width <= 1100px) {
+  .go kbd {
+    display: none;
+  }
+}
 </style>

@@ -29,6 +29,13 @@ defineProps<{ felt?: boolean; narrow?: boolean }>()
   font-weight: 700;
 }
 
+@media (width <= 1100px) {
+  .feel {
+    padding: 0 2px;
+    font-size: 16px;
+  }
+}
+
 @media (width <= 480px) {
   .feel {
     padding: 0 2px;

@@ -63,7 +63,7 @@ small.wrong {
   font-weight: 700;
 }
 
-@media (width <= 480px) {
+@media (width <= 480px), (height <= 820px) {
   .rung {
     padding-block: 0;
   }

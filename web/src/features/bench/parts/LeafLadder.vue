@@ -209,6 +209,11 @@ defineExpose({ key })
 }
 
 @media (width <= 1150px) {
+  .more .v-btn {
+    padding: 0 4px;
+    font-size: 15px;
+  }
+
   .wrap:not(.graded) {
     --columns: 92px 8px repeat(3, 1fr);
   }
@@ -239,11 +244,6 @@ defineExpose({ key })
 
   .graded :deep(.thick) {
     font-size: 22px;
-  }
-
-  .more .v-btn {
-    padding: 0 4px;
-    font-size: 15px;
   }
 }
 </style>

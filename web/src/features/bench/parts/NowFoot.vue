@@ -79,9 +79,13 @@ const kept = computed(() => {
   border: 2px dashed var(--line);
 }
 
-@media (width <= 1000px) {
+@media (width <= 1100px) {
   .foot {
     padding-bottom: 6px;
+  }
+
+  .do kbd {
+    display: none;
   }
 }
 

@@ -38,6 +38,14 @@ h2 {
   text-wrap: balance;
 }
 
+/* A small tablet lying down: what is to be tapped has the room. */
+@media (width <= 1100px) and (height <= 820px) {
+  .dial {
+    width: 68px;
+    height: 68px;
+  }
+}
+
 @media (width <= 480px) {
   .dial {
     display: none;

@@ -125,6 +125,13 @@ const nutMM = computed({ get: () => model.nutMM, set: (n?: number) => (model.nut
   line-height: 1.15;
 }
 
+@media (width <= 1150px) {
+  .row {
+    grid-template-columns: repeat(3, 1fr);
+    grid-auto-flow: row;
+  }
+}
+
 @media (width <= 480px) {
   .row {
     grid-template-columns: repeat(2, 1fr);

@@ -7,8 +7,8 @@ import { capital } from '@/shared/words'
 import { useBench } from '../useBench'
 
 const { view, state, act } = useBench()
-/** More than two rows, on a phone one, hide the leaves: from the one in hand on, so many; any other is tapped on the head. */
-const small = useMediaQuery('(width <= 480px)')
+/** More than two rows, on a tablet one, hide the leaves: from the one in hand on, so many; any other is tapped on the head. */
+const small = useMediaQuery('(width <= 1100px)')
 const most = computed(() => (small.value ? 5 : 10))
 const names = computed(() => {
   const { here, valve } = state.value.now
@@ -28,7 +28,7 @@ function pick(valve: string) {
 <template>
   <div
     class="tabs d-flex flex-0-0 flex-wrap ga-2 pb-1"
-    :class="{ many: names.length > 2, crowd: names.length > 4 }"
+    :class="{ alone: names.length === 1, many: names.length > 2, crowd: names.length > 4 }"
     role="group"
     aria-label="Valves at this stop"
   >
@@ -92,6 +92,19 @@ function pick(valve: string) {
 /* The form says the kind. */
 @media (width <= 1100px) {
   .kind {
+    display: none;
+  }
+
+  .tab {
+    --v-btn-height: 60px;
+
+    padding: 2px 10px;
+  }
+}
+
+/* Headline and head say the same of one alone. */
+@media (width <= 1100px) and (height <= 820px) {
+  .alone {
     display: none;
   }
 }

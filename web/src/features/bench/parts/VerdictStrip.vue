@@ -65,6 +65,18 @@ const close = computed(() => (props.judgement.verdict === 'in' && !props.judgeme
   flex: 1 1 230px;
 }
 
+/* The ladder above keeps three rungs. */
+@media (height <= 820px) {
+  .strip {
+    min-height: 64px;
+    padding-block: 4px;
+  }
+
+  .word {
+    font-size: 28px;
+  }
+}
+
 @media (width <= 480px) {
   .strip {
     min-height: 64px;
