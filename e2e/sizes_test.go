@@ -4,7 +4,9 @@ import (
 	"fmt"
 	"testing"
 
+	"github.com/go-rod/rod/lib/proto"
 	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
 )
 
 // everySize is what the pages are looked at in: telephones, a tablet either way, a laptop, a desk, and a laptop's
@@ -54,4 +56,28 @@ func TestNoPageIsCutAtAnySize(t *testing.T) {
 			p.MustClose()
 		})
 	}
+}
+
+// Where a person's own colours are forced upon the page, what is chosen and the one next thing still look otherwise
+// than what may be pressed besides: by an outline, and by the person's colour of what is selected.
+func TestForcedColoursTellWhatIsChosen(t *testing.T) {
+	t.Parallel()
+	r := demo(t)
+	p := open(t, r, "/", 1280, 800)
+	require.NoError(t, proto.EmulationSetEmulatedMedia{Features: []*proto.EmulationMediaFeature{
+		{Name: "forced-colors", Value: "active"}}}.Call(p))
+	look := func(selector string) string {
+		p.see(selector)
+		return p.MustEval(`s => { const o = getComputedStyle(document.querySelector(s)); return o.outlineStyle + ' ' + `+
+			`o.outlineWidth + ' ' + o.backgroundColor }`, selector).Str()
+	}
+	p.visit("/start?vehicle=demo-post-bus")
+	assert.NotEqual(t, look(`[role=radio][aria-checked=true]`), look(`[role=radio][aria-checked=false]`))
+	assert.Contains(t, look(`[role=radio][aria-checked=true]`), "solid 4px")
+	p.visit("/jobs/demo-job-van")
+	p.see(".order.on")
+	assert.NotEqual(t, look(".go.v-btn"), look(".top .v-btn"), "the next action")
+	p.visit("/jobs/demo-job-tipper")
+	assert.Contains(t, look(".rung.cursor"), "solid 4px")
+	p.clean()
 }
