@@ -1,111 +1,163 @@
 <script setup lang="ts">
-import { computed } from 'vue'
+import { computed, ref } from 'vue'
 import type { Schemas } from '@/shared/api/client'
 import { counter, mine, shown } from '@/shared/mine'
+import { horizon, tooth, type Tooth } from './wearChart'
 
-/** Each valve over its vehicle's counter, from what it was left at to what it was found at: where in its limits it stands, 0 the lower and 1 the upper. */
+/** Each valve by itself over its vehicle's counter: a saw-tooth of what was found and left, its limits, and a fan of where it may go. */
 const props = defineProps<{
   visits: Schemas['VisitView'][]
   wear: Schemas['ValveWear'][]
   counts: Schemas['Vehicle']['counts']
 }>()
 
+const few = 6
+const all = ref(false)
 const run = computed(() => mine(counter(props.counts)))
 const gap = mine('length')
-const box = { left: 64, top: 14, width: 700, height: 200 }
-const meters = computed(() => props.visits.map((v) => shown(v) ?? 0))
-const from = computed(() => Math.min(...meters.value))
-const to = computed(() => Math.max(...meters.value))
+const box = { left: 46, right: 12, top: 8, width: 250, height: 92 }
+const visits = computed(() => props.visits.map((v) => ({ meter: shown(v) ?? 0, valves: v.valves })))
+const from = computed(() => Math.min(...visits.value.map((v) => v.meter)))
+const now = computed(() => Math.max(...visits.value.map((v) => v.meter)))
+const to = computed(() => horizon(visits.value, props.wear))
 const x = (meter: number) => box.left + ((meter - from.value) / Math.max(1, to.value - from.value)) * box.width
-const y = (share: number) => box.top + (1 - Math.min(1.4, Math.max(-0.4, share)) / 1.8 - 0.4 / 1.8) * box.height
-type At = Schemas['VisitValve']
-const share = (v: At, gap: number) => (gap - v.lower_mm) / Math.max(1e-6, v.upper_mm - v.lower_mm)
 
-const lines = computed(() =>
-  props.wear.map((w) => {
-    const points: string[] = []
-    for (const visit of props.visits) {
-      const v = visit.valves.find((p) => p.valve === w.valve)
-      const at = x(shown(visit) ?? 0).toFixed(1)
-      // where it was not found as a figure, nobody knows how it came there: the line begins anew
-      if (v && v.found_mm !== null)
-        points.push(`${points.length ? 'L' : 'M'}${at} ${y(share(v, v.found_mm)).toFixed(1)}`)
-      if (v && v.left_mm !== null)
-        points.push(`${v.found_mm !== null ? 'L' : 'M'}${at} ${y(share(v, v.left_mm)).toFixed(1)}`)
-    }
-    return {
-      valve: w.valve,
-      odd: w.odd,
-      first: w === props.wear[0] && w.leaves_at !== null,
-      d: points.join(''),
-    }
-  }),
+const round = (n: number) => run.value.say(Math.round(n / 100) * 100)
+/** What becomes of a valve, and by when, as it is written beside its chart. */
+function says({ wear: w }: Tooth): string {
+  if (w.out) return 'left outside its limits'
+  const [early, late] = w.range ?? [null, null]
+  if (w.leaves_at === null) return w.rate_mm_per_1000 === null ? 'no rate yet' : 'steady'
+  const range =
+    early != null
+      ? ` (${run.value.bare(Math.floor(early))}–${late != null ? run.value.bare(Math.floor(late)) : '…'})`
+      : ''
+  return `${w.side} at about ${round(w.leaves_at)}${range}`
+}
+
+const charts = computed(() =>
+  props.wear
+    .flatMap((w) => tooth(visits.value, w, to.value) ?? [])
+    .slice(0, all.value ? undefined : few)
+    .map((t) => {
+      const seen = [t.lower, t.upper, ...t.runs.flat().map(([, g]) => g)]
+      const pad = Math.max(0.01, (Math.max(...seen) - Math.min(...seen)) * 0.15)
+      const [least, most] = [Math.min(...seen) - pad, Math.max(...seen) + pad]
+      const y = (g: number) => box.top + ((most - g) / (most - least)) * box.height
+      const at = ([meter, g]: [number, number]) => `${x(meter).toFixed(1)} ${y(g).toFixed(1)}`
+      const fan = t.fan && t.from
+      return {
+        t,
+        y,
+        says: says(t),
+        line: t.runs.map((r) => `M${r.map(at).join('L')}`).join(''),
+        fan: fan ? `M${at(t.from!)}L${at([to.value, t.fan![0]])}L${at([to.value, t.fan![2]])}Z` : '',
+        likely: fan ? `M${at(t.from!)}L${at([to.value, t.fan![1]])}` : '',
+      }
+    }),
 )
-const end = computed(() => lines.value.find((l) => l.first || l.odd))
-const lastAt = computed(() => {
-  const v = props.visits.at(-1)?.valves.find((p) => p.valve === end.value?.valve)
-  return v && v.left_mm !== null ? y(share(v, v.left_mm)) : null
-})
-const label = computed(
-  () =>
-    `Gaps within their limits from ${run.value.say(from.value)} to ${run.value.say(to.value)}${end.value ? `; ${end.value.valve} decides` : ''}`,
-)
-const limits = computed(() => {
-  const v = props.visits.at(-1)?.valves.find((p) => p.valve === end.value?.valve)
-  return v ? { lower: gap.bare(v.lower_mm), upper: gap.bare(v.upper_mm) } : { lower: 'lower', upper: 'upper' }
-})
 </script>
 
 <template>
-  <svg
-    class="chart d-block w-100"
-    :viewBox="`0 0 ${box.left + box.width + 56} ${box.top + box.height + 34}`"
-    role="img"
-    :aria-label="label"
-  >
-    <rect class="window f-wash" :x="box.left" :y="y(1)" :width="box.width" :height="y(0) - y(1)" />
-    <text class="end fs-15 f-quiet anchor-end" :x="box.left - 8" :y="y(1) + 5">{{ limits.upper }}</text>
-    <text class="end fs-15 f-quiet anchor-end" :x="box.left - 8" :y="y(0) + 5">{{ limits.lower }}</text>
-    <path
-      v-for="l in lines"
-      :key="l.valve"
-      class="line f-none s-edge sw-2"
-      :class="{ first: l.first, odd: l.odd }"
-      :d="l.d"
-    />
-    <text
-      v-if="end && lastAt !== null"
-      class="name font-weight-bold f-ink fs-18"
-      :x="box.left + box.width + 8"
-      :y="lastAt + 6"
-    >
-      {{ end.valve }}
-    </text>
-    <g v-for="k in meters" :key="k">
-      <line class="tick s-line sw-1" :x1="x(k)" :x2="x(k)" :y1="box.top" :y2="box.top + box.height" />
-      <text class="fs-15 f-quiet anchor-middle" :x="x(k)" :y="box.top + box.height + 24">{{ run.bare(k) }}</text>
-    </g>
-  </svg>
+  <div class="charts d-grid ga-4">
+    <figure v-for="c in charts" :key="c.t.wear.valve" class="ma-0">
+      <figcaption class="fs-16">
+        <b class="fs-20">{{ c.t.wear.valve }}</b> <span :class="c.t.wear.side || 'quiet'">{{ c.says }}</span>
+      </figcaption>
+      <svg
+        class="d-block w-100"
+        :viewBox="`0 0 ${box.left + box.width + box.right} ${box.top + box.height + 24}`"
+        role="img"
+        :aria-label="`${c.t.wear.valve} from ${run.say(from)} to ${run.say(to)}: ${c.says}`"
+      >
+        <clipPath :id="`wear-${c.t.wear.valve}`">
+          <rect :x="box.left" :y="box.top" :width="box.width" :height="box.height" />
+        </clipPath>
+        <rect
+          class="window"
+          :x="box.left"
+          :y="c.y(c.t.upper)"
+          :width="box.width"
+          :height="c.y(c.t.lower) - c.y(c.t.upper)"
+        />
+        <g :clip-path="`url(#wear-${c.t.wear.valve})`">
+          <path class="fan" :d="c.fan" />
+          <path class="likely f-none sw-2" :d="c.likely" />
+          <path class="teeth f-none sw-3" :class="{ odd: c.t.wear.odd }" :d="c.line" />
+        </g>
+        <line
+          v-for="l in [c.t.lower, c.t.upper]"
+          :key="l"
+          class="limit sw-2"
+          :x1="box.left"
+          :x2="box.left + box.width"
+          :y1="c.y(l)"
+          :y2="c.y(l)"
+        />
+        <text
+          v-for="l in [c.t.lower, c.t.upper]"
+          :key="`t${l}`"
+          class="fs-15 f-quiet anchor-end"
+          :x="box.left - 6"
+          :y="c.y(l) + 5"
+        >
+          {{ gap.bare(l) }}
+        </text>
+        <line class="now s-line sw-1" :x1="x(now)" :x2="x(now)" :y1="box.top" :y2="box.top + box.height" />
+        <text class="fs-15 f-quiet" :x="box.left" :y="box.top + box.height + 18">{{ run.bare(from) }}</text>
+        <text class="fs-15 f-quiet anchor-middle" :x="x(now)" :y="box.top + box.height + 18">{{ run.bare(now) }}</text>
+        <text class="fs-15 f-quiet anchor-end" :x="box.left + box.width" :y="box.top + box.height + 18">
+          {{ run.bare(Math.round(to / 100) * 100) }}
+        </text>
+      </svg>
+    </figure>
+  </div>
+  <VBtn v-if="wear.length > few" class="justify-self-start" @click="all = !all">
+    {{ all ? `The ${few} that decide` : `All ${wear.length} valves` }}
+  </VBtn>
 </template>
 
 <style scoped>
-.chart {
-  max-width: 900px;
+.charts {
+  grid-template-columns: repeat(auto-fill, minmax(280px, 1fr));
   font-family: var(--words);
 }
 
-.first {
-  stroke: var(--brass);
-  stroke-width: 4;
+.window {
+  fill: var(--sunk);
 }
 
-.odd {
+.limit {
+  stroke: var(--edge);
+}
+
+.teeth {
+  stroke: var(--ink);
+}
+
+.teeth.odd {
   stroke: var(--tight);
-  stroke-width: 4;
-  stroke-dasharray: 8 4;
 }
 
-.tick {
-  stroke-dasharray: 2 6;
+.fan {
+  fill: var(--wash);
+  stroke: var(--brass);
+}
+
+.likely {
+  stroke: var(--brass);
+  stroke-dasharray: 6 4;
+}
+
+.now {
+  stroke-dasharray: 2 5;
+}
+
+.tight {
+  color: var(--tight);
+}
+
+.loose {
+  color: var(--loose);
 }
 </style>

@@ -24,7 +24,7 @@ const rate = (w: Schemas['ValveWear']) => {
   if (w.rate_mm_per_1000 === null) return ''
   if (!w.differs) return 'steady' // no more than readings of a valve that stands still would show
   const moved = moves(w)
-  return `${moved > 0 ? '+' : moved < 0 ? '−' : ''}${Math.abs(moved).toFixed(inThou.value ? 2 : 1)}`
+  return `${moved > 0 ? '↗ +' : moved < 0 ? '↘ −' : ''}${Math.abs(moved).toFixed(inThou.value ? 2 : 1)}`
 }
 const last = computed(() => props.history.visits.at(-1))
 const shown = computed<Record<string, ValveShown>>(() =>
@@ -35,7 +35,7 @@ const shown = computed<Record<string, ValveShown>>(() =>
         v.name,
         {
           figure: w ? rate(w) : '',
-          verdict: w?.side || (w ? 'in' : null),
+          verdict: null, // a trend is no verdict: it has its own arrow and word
           settable: true,
           here: false,
           chosen: Boolean(w?.odd),
