@@ -11,7 +11,6 @@ import (
 	"golang.org/x/image/font/gofont/gobold"
 	"golang.org/x/image/font/gofont/goregular"
 
-	"metronix/core/job"
 	"metronix/core/record"
 )
 
@@ -26,12 +25,10 @@ const (
 
 // Millimetres on the page.
 const (
-	margin    = 15.0
-	lineHigh  = 5.0
-	smallest  = 8.5
-	bodySize  = 9.5
-	tokenWide = 15.0
-	tokenHigh = 12.0
+	margin   = 15.0
+	lineHigh = 5.0
+	smallest = 8.5
+	bodySize = 9.5
 )
 
 // page is a report as it is written down the pages.
@@ -86,12 +83,13 @@ func WriteJobPDF(w io.Writer, j Job, paper Paper, printed time.Time) error {
 	p.MultiCell(0, 8, sheet.Title, "", "L", false)
 	p.font("B", 11)
 	p.MultiCell(0, 6, sheet.Seal, "", "L", false)
+	p.Ln(1)
+	p.font("", 12.5) // the one sentence
+	p.MultiCell(0, 6.5, sheet.Found, "", "L", false)
 	p.Ln(2)
 	for _, f := range sheet.Facts {
 		p.fact(f)
 	}
-	p.Ln(1)
-	p.MultiCell(0, lineHigh, sheet.Found, "", "L", false)
 	p.Ln(3)
 	p.head(j.State, sheet)
 	p.table(sheet)
@@ -104,6 +102,9 @@ func WriteJobPDF(w io.Writer, j Job, paper Paper, printed time.Time) error {
 	p.MultiCell(0, lineHigh, sheet.Caution, "", "L", false)
 	if p.lacked {
 		p.MultiCell(0, lineHigh, beyond, "", "L", false)
+	}
+	if sheet.Signed {
+		p.tag(sheet)
 	}
 	return p.Output(w)
 }
@@ -163,47 +164,6 @@ func (p *page) photos(j Job) {
 	p.SetY(bottom)
 }
 
-// head draws every valve where it stands, front on the left, with the gap as left: a mark of its verdict,
-// never by colour alone.
-func (p *page) head(j *job.Job, sheet record.Report) {
-	for b, bank := range j.Sheet.Banks {
-		for r, row := range bank.Rows {
-			var valves []record.ReportRow // front to rear, as the sheet lists them
-			for i, v := range j.Valves {
-				if v.Bank == b && v.Row == r {
-					valves = append(valves, sheet.Rows[i])
-				}
-			}
-			if len(valves) > 0 {
-				p.row(fmt.Sprintf("%s, %s row, front on the left: as left, %s", bank.Name,
-					row.Side, sheet.Unit), valves)
-			}
-		}
-	}
-	p.Ln(2)
-}
-
-func (p *page) row(title string, valves []record.ReportRow) {
-	wide := min(tokenWide, p.width/float64(len(valves)))
-	if _, high := p.GetPageSize(); p.GetY()+tokenHigh > high-margin-8 {
-		p.AddPage()
-	}
-	p.font("", smallest)
-	p.CellFormat(0, lineHigh, title, "", 1, "L", false, 0, "")
-	x, y := p.GetX(), p.GetY()
-	for i, v := range valves {
-		at := x + float64(i)*wide
-		p.Rect(at, y, wide-1, tokenHigh, "D")
-		p.SetXY(at, y+0.5)
-		p.font("B", bodySize)
-		p.CellFormat(wide-1, lineHigh, v.Valve, "", 0, "C", false, 0, "")
-		p.SetXY(at, y+5.5)
-		p.font("", 7)
-		p.CellFormat(wide-1, lineHigh, short(v.Left), "", 0, "C", false, 0, "")
-	}
-	p.SetXY(x, y+tokenHigh+2)
-}
-
 func (p *page) table(sheet record.Report) {
 	titles := []string{"Valve", "Limits", "As found", "As left", "What was done"}
 	parts := []float64{0.13, 0.15, 0.2, 0.2, 0.32}
@@ -259,12 +219,4 @@ func said(c *record.Cell) string {
 		return "–"
 	}
 	return c.Said
-}
-
-// short is the same where there is little room.
-func short(c *record.Cell) string {
-	if c == nil {
-		return "–"
-	}
-	return c.Short
 }
