@@ -153,7 +153,7 @@ func TestImportOfABrokenSheet(t *testing.T) {
 	p.shows("Brindlow 1600 (copy) is restored.")
 	p.press("Remove Brindlow 1600")
 	p.shows("This engine sits in")
-	p.fill("Search name", "flat 1-4-3-2")
+	p.fill("Search", "flat 1-4-3-2")
 	p.waits(`() => document.querySelectorAll('.engine').length === 1`, "the search")
 }
 

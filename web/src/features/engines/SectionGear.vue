@@ -101,9 +101,12 @@ const where = computed({
   </section>
   <section>
     <h2>Turning and marks</h2>
-    <PickOne v-model="sheet.rotation" label="Running direction, seen from the front" :options="rotations">
-      <template #after><VSwitch v-model="sheet.may_turn_back" label="May be turned back" /></template>
-    </PickOne>
+    <div>
+      <span class="quiet fs-15 d-block" aria-hidden="true">Running direction, seen from the front</span>
+      <PickOne v-model="sheet.rotation" label="Running direction, seen from the front" :options="rotations">
+        <template #after><VSwitch v-model="sheet.may_turn_back" label="May be turned back" /></template>
+      </PickOne>
+    </div>
     <p class="quiet small fs-16">
       Turning back can undo the crank bolt and let a sprung tensioner slip: only where the maker allows it.
     </p>
@@ -179,32 +182,41 @@ const where = computed({
       />
     </div>
     <template v-if="sheet.adjuster && gear?.means === 'turned'">
-      <PickOne
-        :model-value="sheet.adjuster.thread ?? 'right'"
-        label="Thread of the adjuster"
-        :options="threads"
-        small
-        @update:model-value="(t) => unusual('thread', t === 'right' ? '' : t)"
-      />
-      <PickOne
-        :model-value="sheet.adjuster.closes ?? ''"
-        label="Which way the adjuster closes"
-        :options="closings"
-        small
-        @update:model-value="(c) => unusual('closes', c)"
-      />
+      <div>
+        <span class="quiet fs-15 d-block" aria-hidden="true">Thread of the adjuster</span>
+        <PickOne
+          :model-value="sheet.adjuster.thread ?? 'right'"
+          label="Thread of the adjuster"
+          :options="threads"
+          small
+          @update:model-value="(t) => unusual('thread', t === 'right' ? '' : t)"
+        />
+      </div>
+      <div>
+        <span class="quiet fs-15 d-block" aria-hidden="true">Which way the adjuster closes</span>
+        <PickOne
+          :model-value="sheet.adjuster.closes ?? ''"
+          label="Which way the adjuster closes"
+          :options="closings"
+          small
+          @update:model-value="(c) => unusual('closes', c)"
+        />
+      </div>
     </template>
     <div v-if="valve && shut !== null && gear?.picture.train" class="gear">
       <SideView :valve="valve" :gear="gear.picture" :crank="shut" settable :verdict="null" leaf="gap" />
     </div>
     <FieldNotes :problems="said('adjuster')" :warnings="warned('adjuster')" />
-    <PickOne
-      :model-value="sheet.check_turns ?? 2"
-      label="Turns of the crank before valves are checked again"
-      :options="checkTurns"
-      small
-      @update:model-value="(n) => (n === 2 ? delete sheet.check_turns : (sheet.check_turns = n))"
-    />
+    <div>
+      <span class="quiet fs-15 d-block" aria-hidden="true">Turns of the crank before valves are checked again</span>
+      <PickOne
+        :model-value="sheet.check_turns ?? 2"
+        label="Turns of the crank before valves are checked again"
+        :options="checkTurns"
+        small
+        @update:model-value="(n) => (n === 2 ? delete sheet.check_turns : (sheet.check_turns = n))"
+      />
+    </div>
   </section>
 </template>
 

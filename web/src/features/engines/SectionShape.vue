@@ -48,12 +48,15 @@ const orderProblems = computed(() => props.said('firing_order'))
       :error="said('name').length > 0"
     />
     <FieldNotes :problems="said('name')" :warnings="warned('name')" />
-    <PickOne
-      :model-value="sheet.layout"
-      label="Layout"
-      :options="layouts"
-      @update:model-value="(layout) => emit('reshape', { layout })"
-    />
+    <div>
+      <span class="quiet fs-15 d-block" aria-hidden="true">Layout</span>
+      <PickOne
+        :model-value="sheet.layout"
+        label="Layout"
+        :options="layouts"
+        @update:model-value="(layout) => emit('reshape', { layout })"
+      />
+    </div>
     <div class="steps fits-240 d-grid ga-7">
       <VNumberInput
         :model-value="sheet.cylinders"

@@ -82,7 +82,10 @@ function say(sign: Sign, what: 'doubtful' | 'check_by', text: string) {
         />
       </div>
       <div class="row d-flex flex-wrap ga-2 justify-space-between">
-        <PickOne v-model="s.period_deg" label="How often it comes round" :options="signPeriods" small />
+        <div>
+          <span class="quiet fs-15 d-block" aria-hidden="true">How often it comes round</span>
+          <PickOne v-model="s.period_deg" label="How often it comes round" :options="signPeriods" small />
+        </div>
         <VBtn size="small" :aria-label="`Remove the sign ${s.where} ${s.text}`" @click="remove(s)">Remove</VBtn>
       </div>
     </div>

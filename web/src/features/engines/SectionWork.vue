@@ -118,22 +118,28 @@ function lift(t: string) {
     <TorqueList v-model="sheet" :said="said" :warned="warned" />
     <h3 class="fs-20">The cover</h3>
     <div class="row start d-flex flex-wrap ga-2 justify-start">
-      <PickOne
-        :model-value="sheet.closing?.pattern ?? ''"
-        label="Pattern of its bolts"
-        :options="patterns"
-        small
-        may-be-none
-        @update:model-value="(v) => close('pattern', v || undefined)"
-      />
-      <PickOne
-        :model-value="sheet.closing?.gasket ?? ''"
-        label="Gasket"
-        :options="gaskets"
-        small
-        may-be-none
-        @update:model-value="(v) => close('gasket', v || undefined)"
-      />
+      <div>
+        <span class="quiet fs-15 d-block" aria-hidden="true">Pattern of its bolts</span>
+        <PickOne
+          :model-value="sheet.closing?.pattern ?? ''"
+          label="Pattern of its bolts"
+          :options="patterns"
+          small
+          may-be-none
+          @update:model-value="(v) => close('pattern', v || undefined)"
+        />
+      </div>
+      <div>
+        <span class="quiet fs-15 d-block" aria-hidden="true">Gasket</span>
+        <PickOne
+          :model-value="sheet.closing?.gasket ?? ''"
+          label="Gasket"
+          :options="gaskets"
+          small
+          may-be-none
+          @update:model-value="(v) => close('gasket', v || undefined)"
+        />
+      </div>
     </div>
     <div class="fields fits-200 d-grid ga-2">
       <NumberField

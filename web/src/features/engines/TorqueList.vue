@@ -31,7 +31,10 @@ function distrust(t: Torque, why: string) {
   <div class="d-grid ga-2">
     <h3 class="fs-20">Torques by other sources</h3>
     <div v-for="(t, i) in list()" :key="i" class="d-grid ga-2 pa-3 bar-edge on-panel">
-      <PickOne v-model="t.of" label="What is tightened" :options="joints" small />
+      <div>
+        <span class="quiet fs-15 d-block" aria-hidden="true">What is tightened</span>
+        <PickOne v-model="t.of" label="What is tightened" :options="joints" small />
+      </div>
       <div class="fits-200 d-grid ga-2">
         <NumberField
           :model-value="t.torque_nm"

@@ -2,7 +2,7 @@
 import { useLocalStorage } from '@vueuse/core'
 import { computed } from 'vue'
 import { degrees } from '@/shared/units'
-import { kindOf, limitsOf } from '../benchWords'
+import { kindOf, limitsOf, unitOver } from '../benchWords'
 import SightGlyph from '../parts/SightGlyph.vue'
 import { useBench } from '../useBench'
 
@@ -16,6 +16,8 @@ const why = useLocalStorage('metronix.why-here', true)
 /** Whether the mark opposite zero was painted in this job. */
 const painted = useLocalStorage(`metronix.painted.${state.value.id}`, false)
 const stop = computed(() => state.value.plan!.stops[state.value.now.stop]!)
+const waits = computed(() => stop.value.valves.filter((n) => state.value.valves.find((v) => v.name === n)!.pending))
+const unit = computed(() => unitOver(view.value, waits.value))
 </script>
 
 <template>
@@ -44,7 +46,11 @@ const stop = computed(() => state.value.plan!.stops[state.value.now.stop]!)
       <SightGlyph what="sign" />
       <span
         >There you see on the {{ s.where }}: {{ s.text
-        }}<template v-if="s.doubtful"> (in doubt: check it against {{ s.doubtful }})</template>.</span
+        }}<template v-if="s.doubtful"> (in doubt: check it against {{ s.doubtful }})</template>.<template
+          v-if="s.check_by"
+        >
+          Make sure of it by this: {{ s.check_by }}.</template
+        ></span
       >
     </p>
     <p v-if="why" class="mx-how why lh-easy d-flex fs-16 ga-3 align-start justify-space-between ps-3 bar-edge">
@@ -54,14 +60,11 @@ const stop = computed(() => state.value.plan!.stops[state.value.now.stop]!)
     <VBtn v-else class="ask justify-self-start" size="small" variant="text" @click="why = true">Why here?</VBtn>
     <div class="then fills">
       <span class="quiet"
-        >There you will {{ state.phase === 'adjust' ? 'set' : state.phase === 'verify' ? 'check' : 'read' }}</span
+        >There you will {{ state.phase === 'adjust' ? 'set' : state.phase === 'verify' ? 'check' : 'read'
+        }}{{ unit && `, ${unit}` }}</span
       >
       <ul class="d-grid ga-2 mx-0 mt-2 mb-0 pa-0 list-none">
-        <li
-          v-for="name in stop.valves.filter((n) => state.valves.find((v) => v.name === n)!.pending)"
-          :key="name"
-          class="d-grid align-baseline py-2 px-3 on-panel fs-28"
-        >
+        <li v-for="name in waits" :key="name" class="d-grid align-baseline py-2 px-3 on-panel fs-28">
           <b>{{ name }}</b> <span class="quiet fs-18">{{ kindOf(view, name) }}</span>
           <span class="figure">{{ limitsOf(view, name) }}</span>
         </li>
