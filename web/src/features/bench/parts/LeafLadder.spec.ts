@@ -55,6 +55,34 @@ describe('the leaf ladder', () => {
       [[0.2], [false], 'free'],
     ])
   })
+  it('waits on the leaf that was tapped, wherever it stands once more leaves are shown', async () => {
+    const far = {
+      ...rungs[0]!,
+      leaves_mm: [0.4],
+      thickness_mm: 0.4,
+      name: '0.40',
+      near: false,
+      in_window: false,
+      first: false,
+    }
+    const w = mount(LeafLadder, {
+      props: {
+        valve: 'I1',
+        rungs: [...rungs.map((r) => ({ ...r, near: true })), far],
+        round: [],
+        tryNext: '',
+        settling: () => false,
+      },
+    })
+    expect(w.findAll('.thick')[0]!.text()).toBe('0.25')
+    await w
+      .findAll('button')
+      .find((b) => b.text() === 'All leaves')!
+      .trigger('click')
+    expect(w.findAll('.thick')[0]!.text()).toBe('0.40')
+    await w.find('[aria-label="0.20 drag"]').trigger('click')
+    expect(w.find('.cursor .thick').text()).toBe('0.20')
+  })
   it('takes a feel back by a second tap on it', async () => {
     const w = ladder([
       { leaves_mm: [0.2], feel: 'free' },

@@ -125,7 +125,7 @@ defineExpose({ key })
       <LadderRow
         v-for="(r, i) in near"
         :key="r.name"
-        v-memo="[JSON.stringify(r), i === cursor, laid, graded, columns.map((f) => felt(r, f)).join()]"
+        v-memo="[JSON.stringify(r), i, i === cursor, laid, graded, columns.map((f) => felt(r, f)).join()]"
         :rung="r"
         :name="r.name"
         :cursor="i === cursor"
