@@ -1,6 +1,8 @@
 package e2e
 
 import (
+	"encoding/json"
+	"os"
 	"path/filepath"
 	"testing"
 	"time"
@@ -65,6 +67,43 @@ func TestTheFirstHourInThirtyGestures(t *testing.T) {
 		assert.NotContains(t, whole.Sheet, "kinds_to_confirm", "it is not asked for again")
 		p.clean()
 	}
+}
+
+// Where the ports say otherwise than the pattern, the sheet is corrected, the job takes it, and it is asked again
+// of the head as it is now.
+func TestKindsThatStandOtherwise(t *testing.T) {
+	t.Parallel()
+	r := demo(t)
+	sheet, err := os.ReadFile("../internal/demo/engines/brindlow-1600.engine.json")
+	require.NoError(t, err)
+	var pattern map[string]any
+	require.NoError(t, json.Unmarshal(sheet, &pattern))
+	pattern["name"], pattern["kinds_to_confirm"] = "From a pattern", true
+	post(t, "PUT", r.base+"/api/v1/engines/from-a-pattern", pattern, nil)
+	job := played{engine: "from-a-pattern", school: "two_stop"}.stored(t, r)
+	played{school: "two_stop"}.choose(t, r, job)
+	for _, h := range []map[string]any{{"id": "prepared-0001", "kind": "prepared", "engine_c": 19, "ambient_c": 18},
+		{"id": "safe-0001", "kind": "task", "task": "safe"}} {
+		post(t, "POST", r.base+"/api/v1/jobs/"+job+"/happenings", h, nil)
+	}
+	p := open(t, r, "/jobs/"+job, 1280, 800)
+	p.says("are the kinds as drawn?")
+	p.press("They stand otherwise…")
+	p.see(".editor")
+	p.tap(`[data-valve="E1"] .hit`) // the first of the row is an intake, the second an exhaust
+	p.see(`[data-valve="I1b"]`)
+	p.tap(`[data-valve="I1b"] .hit`)
+	p.waits(`() => document.querySelector('[data-valve="I1"]')`, "the kinds to be the other way round")
+	p.press("Save")
+	p.press("Take it into the job")
+	p.press("Save the correction")
+	p.says("are the kinds as drawn?")
+	s := stateOf(t, r.base, job)
+	assert.Equal(t, "I1", s.State.Valves[0].Name, "the front one")
+	assert.Equal(t, "E1", s.State.Valves[1].Name)
+	p.press("The kinds are as drawn")
+	p.says("until")
+	p.clean()
 }
 
 // The demo is tried beside one's own workshop, on its own port: nothing of it comes over, and one tap leads back.

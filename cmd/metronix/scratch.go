@@ -22,21 +22,31 @@ type scratch struct {
 	ip    string // where the program itself listens
 	hosts []string
 
-	once   sync.Once
-	port   int
-	err    error
+	making sync.Mutex
+	port   int // 0: it is not made
+	closed bool
 	finish func()
 }
 
-// Port is where it is served; it errs where there is no room, or no port to be had.
-func (s *scratch) Port(context.Context) (int, error) {
-	s.once.Do(func() { s.port, s.err = s.open() })
-	return s.port, s.err
+// Port is where it is served; it errs where there is no room, or no port to be had, and is tried again when it is
+// asked for again.
+func (s *scratch) Port(context.Context) (port int, err error) {
+	s.making.Lock()
+	defer s.making.Unlock()
+	if s.closed {
+		return 0, http.ErrServerClosed
+	}
+	if s.port == 0 {
+		s.port, err = s.open()
+	}
+	return s.port, err
 }
 
 // Close ends it and removes what was stored in it. One that was never asked for stays unmade.
 func (s *scratch) Close() {
-	s.once.Do(func() { s.err = http.ErrServerClosed })
+	s.making.Lock()
+	defer s.making.Unlock()
+	s.closed = true
 	if s.finish != nil {
 		s.finish()
 	}

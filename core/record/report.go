@@ -39,6 +39,12 @@ type Report struct {
 	Caution string
 }
 
+// The facts that the tag for the key repeats.
+const (
+	NotBefore = "Do not start before"
+	NextDue   = "Next due"
+)
+
 // Fact is one line of what a job was done by.
 type Fact struct{ Label, Text string }
 
@@ -161,10 +167,10 @@ func (j Told) facts(r Record) []Fact {
 	}
 	add("Stands open", j.waitsSaid())
 	if from, cures := j.Around().StartFrom(); cures {
-		add("Do not start before", from.Local().Format(dated)+": the sealant cures")
+		add(NotBefore, from.Local().Format(dated)+": the sealant cures")
 	}
 	add("Entered by", strings.Join(j.authors(), ", "))
-	add("Next due", r.Due)
+	add(NextDue, r.Due)
 	return facts
 }
 

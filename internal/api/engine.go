@@ -8,6 +8,7 @@ import (
 	"errors"
 	"fmt"
 	"net/http"
+	"reflect"
 	"strings"
 
 	"github.com/danielgtaylor/huma/v2"
@@ -197,7 +198,13 @@ func (s *server) putEngine(ctx context.Context, in *putEngineInput) (*bodyOf[Eng
 	}
 	record := store.Engine{ID: in.ID, Sheet: sheet, CreatedAt: s.clock()}
 	if in.Replaces == "" {
-		if err := s.store.With(ctx).AddEngine(record); err != nil {
+		err := s.store.With(ctx).AddEngine(record)
+		if errors.Is(err, store.ErrExists) { // sent again, because its answer was lost
+			if there, e := s.store.With(ctx).Engine(in.ID); e == nil && reflect.DeepEqual(there.Sheet, sheet) {
+				return engineWhole(there)
+			}
+		}
+		if err != nil {
 			return nil, fault(err)
 		}
 		return engineWhole(record)

@@ -93,6 +93,9 @@ func TestVariantsAndDistrustedFiguresAtTheStart(t *testing.T) {
 		strings.Replace(sheet(t)[1:], `"clearances": [`, `"clearances": [{"source":"hearsay","state":"cold",`+
 			`"distrusted":"the maker never gave it","intake":{"nominal_mm":0.1},"exhaust":{"nominal_mm":0.1}},`, 1)
 	d.ok("PUT", "/api/v1/engines/engine-01?replaces="+version, more)
+	again := strings.Replace(sheet(t), "Made-up", "Twice made-up", 1)
+	first := d.ok("PUT", "/api/v1/engines/engine-02", again)
+	assert.Equal(t, first, d.ok("PUT", "/api/v1/engines/engine-02", again), "sent again, because its answer was lost")
 	_, list := d.send("GET", "/api/v1/engines", "")
 	assert.Contains(t, list, "grey cover; 22 mm socket (7/8 in) for the crank pulley bolt")
 	start := func(id, fields string) (int, string) {
@@ -114,4 +117,7 @@ func TestVariantsAndDistrustedFiguresAtTheStart(t *testing.T) {
 	assert.Equal(t, "early", way["variant"])
 	assert.Equal(t, 1.0, way["card"], "the only one that may be used")
 	assert.Equal(t, "two_stop", way["way"].(map[string]any)["school"])
+	way = d.ok("GET", "/api/v1/vehicles/vehicle-01/my-way?mechanic=Tess&as_sheet=true", "")
+	assert.Empty(t, way["variant"])
+	assert.Nil(t, way["way"], "what was done on another variant is no way of this one")
 }

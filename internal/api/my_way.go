@@ -50,6 +50,7 @@ type myWayInput struct {
 	Card     int    `query:"card"                         doc:"the card that is chosen; −1: none"              minimum:"-1" maximum:"99" default:"-1"`
 	Reason   string `query:"reason"       maxLength:"200" doc:"why the job is done"`
 	Variant  string `query:"variant"      maxLength:"120" doc:"the variant of the engine that is chosen; absent: the vehicle's last one"`
+	AsSheet  bool   `query:"as_sheet"                     doc:"none is: the engine as its sheet says is chosen"`
 }
 
 // mostNames is how many names are offered to be tapped.
@@ -81,7 +82,7 @@ func (s *server) myWay(ctx context.Context, in *myWayInput) (*bodyOf[MyWay], err
 		return nil, fault(err)
 	}
 	variant := in.Variant
-	if variant == "" {
+	if variant == "" && !in.AsSheet {
 		if variant, err = st.LastVariant(in.ID); err != nil {
 			return nil, fault(err)
 		}

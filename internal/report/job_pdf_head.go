@@ -170,7 +170,7 @@ func (p *page) tag(sheet record.Report) {
 	p.font("", smallest)
 	p.MultiCell(wide-8, 4.4, sheet.Seal, "", "L", false)
 	for _, f := range sheet.Facts {
-		if f.Label == "Do not start before" || f.Label == "Next due" {
+		if f.Label == record.NotBefore || f.Label == record.NextDue {
 			p.SetX(x + 4)
 			p.font("B", bodySize)
 			p.MultiCell(wide-8, 4.8, f.Label+": "+f.Text, "", "L", false)

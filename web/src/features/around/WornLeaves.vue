@@ -7,11 +7,17 @@ import { gaps, mm } from '@/shared/units'
 /** The leaves of the set that was used, wiped and counted after the job: one that is worn, bent or gone is marked so in its set. */
 const props = defineProps<{ /** The name of the set. */ set: string }>()
 const { data: sets, trouble } = useRead(reads.sets())
-const used = computed(() => sets.value?.find((s) => s.name === props.set))
+/** Those that are called so: where there are two, nobody guesses which was used. */
+const called = computed(() => sets.value?.filter((s) => s.name === props.set) ?? [])
+const used = computed(() => (called.value.length === 1 ? called.value[0] : undefined))
+const marking = ref(false)
 const told = ref('')
-const called = (l: Schemas['Leaf']) => (l.marked_in != null ? gaps(true).say(l.marked_in * 25.4) : mm(l.marked_mm ?? 0))
+const leafName = (l: Schemas['Leaf']) =>
+  l.marked_in != null ? gaps(true).say(l.marked_in * 25.4) : mm(l.marked_mm ?? 0)
 
 async function mark(at: number) {
+  if (marking.value) return // one after the other: each is laid over the set as it is stored
+  marking.value = true
   const set = used.value!
   const gone = !set.items[at]!.missing
   const leaves = set.items.map((l, i) => (i === at ? { ...l, missing: gone } : l))
@@ -24,9 +30,11 @@ async function mark(at: number) {
       }),
     )
     await queryClient.invalidateQueries({ queryKey: ['sets'] })
-    told.value = `${called(set.items[at]!)} of ${set.name}: ${gone ? 'not used any more' : 'in use again'}. Jobs on the go keep the leaves they began with.`
+    told.value = `${leafName(set.items[at]!)} of ${set.name}: ${gone ? 'not used any more' : 'in use again'}. Jobs on the go keep the leaves they began with.`
   } catch (e) {
     told.value = (e as Error).message
+  } finally {
+    marking.value = false
   }
 }
 </script>
@@ -40,14 +48,18 @@ async function mark(at: number) {
         :key="i"
         class="figure"
         :class="{ gone: l.missing }"
+        :disabled="marking"
         :aria-pressed="Boolean(l.missing)"
-        :aria-label="`${called(l)}: ${l.missing ? 'worn or gone' : 'sound'}`"
+        :aria-label="`${leafName(l)}: ${l.missing ? 'worn or gone' : 'sound'}`"
         @click="mark(i)"
-        >{{ called(l) }}</VBtn
+        >{{ leafName(l) }}</VBtn
       >
     </div>
     <p v-if="told" role="status">{{ told }}</p>
   </section>
+  <p v-else-if="called.length > 1" class="quiet">
+    {{ called.length }} feeler sets are called {{ set }}: mark a worn leaf under Feelers, in the one that was used.
+  </p>
   <p v-else-if="trouble" role="alert">{{ trouble }}</p>
 </template>
 

@@ -64,11 +64,27 @@ describe('the leaves after a job', () => {
     await w.findAll('button')[1]!.trigger('click')
     await vi.waitFor(() => expect(w.text()).toContain('12 thou of Oskar’s: not used any more'))
     const put = asked.find((a) => a.method === 'PUT')!
+    await w.findAll('button')[0]!.trigger('click')
+    await w.findAll('button')[1]!.trigger('click') // while the one before is on its way: nothing of it is written over
+    await vi.waitFor(() => expect(asked.filter((a) => a.method === 'PUT')).toHaveLength(2))
     expect(put.path).toBe('/gauge-sets/g')
     expect(put.body).toEqual({
       name: 'Oskar’s',
       leaves: [{ marked_mm: 0.2 }, { marked_in: 0.012, thou: true, missing: true }],
     })
+  })
+})
+
+describe('the leaves of a set that is not told by its name', () => {
+  it('are marked by nobody’s guess', async () => {
+    const set = { name: 'Bench', leaves: 1, checked: '', damaged: '', items: [{ marked_mm: 0.2 }] }
+    program(() => [
+      { ...set, id: 'a' },
+      { ...set, id: 'b' },
+    ])
+    const w = mount(WornLeaves, { props: { set: 'Bench' } })
+    await vi.waitFor(() => expect(w.text()).toContain('2 feeler sets are called Bench'))
+    expect(w.findAll('button')).toHaveLength(0)
   })
 })
 

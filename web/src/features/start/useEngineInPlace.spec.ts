@@ -10,14 +10,17 @@ const usual = {
     { layout: 'flat', firing_order: [1, 4, 3, 2], patterns: [{ says: 'two', banks: [{ rows: [] }] }] },
   ],
 }
-const got = vi.hoisted(() => ({ put: [] as [string, string][] }))
+const got = vi.hoisted(() => ({ put: [] as [string, string, string?][] }))
 vi.mock('@/shared/api/client', async (real) => ({
   ...(await real<object>()),
   api: { GET: vi.fn(), POST: vi.fn() },
   answered: vi.fn(),
 }))
 vi.mock('@/shared/api/sheets', () => ({
-  putSheet: (id: string, text: string) => Promise.resolve(got.put.push([id, text])),
+  putSheet: (id: string, text: string, replaces?: string) => {
+    got.put.push([id, text, replaces])
+    return Promise.resolve({ version: `v${got.put.length}` })
+  },
 }))
 import { answered } from '@/shared/api/client'
 
@@ -66,7 +69,13 @@ describe('an engine made where a job is started', () => {
         },
       ],
     })
-    expect(await e.store()).toBe(id) // sent again, it is the same engine
+    // where the vehicle was refused it is stored once more, changed: the same engine, in place of what there is
+    e.form.value.name = 'Another name'
+    expect(await e.store()).toBe(id)
+    expect(got.put.map(([, , replaces]) => replaces)).toEqual([undefined, 'v1'])
+    e.clear()
+    expect(await e.store()).not.toBe(id)
+    expect(got.put.at(-1)![2]).toBeUndefined()
   })
 
   it('forgets what belongs to another number of cylinders or order', async () => {

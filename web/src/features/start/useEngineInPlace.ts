@@ -129,14 +129,17 @@ export function useEngineInPlace() {
 
   // One engine, however often it is stored: the same id until another one is begun.
   let id = newID()
+  let version = ''
   /** Stores the engine and gives its id; what is refused is thrown. */
   async function store(): Promise<string> {
-    await putSheet(id, JSON.stringify(sheet.value))
+    const got = await putSheet(id, JSON.stringify(sheet.value), version || undefined)
+    version = got.version // what is changed after this, because something else was refused, replaces it
     return id
   }
   function clear() {
     form.value = { ...nothing }
     id = newID()
+    version = ''
   }
 
   return { form, usual, chosen, intake, exhaust, called, look, missing, trouble, store, clear }

@@ -39,6 +39,7 @@ export function useMyWay(form: Ref<Proposed>, off: boolean) {
         gauge_set_id: chosen.value.set ? set : undefined,
         card: chosen.value.card ? card : undefined,
         variant: (chosen.value.variant && variant) || undefined,
+        as_sheet: (chosen.value.variant && !variant) || undefined,
       },
     }
   })

@@ -82,7 +82,14 @@ export const reads = {
   due: (limit = 20) => read(['due', limit], () => answered(api.GET('/api/v1/due', { params: { query: { limit } } }))),
   myWay: (
     id: string,
-    query: { mechanic: string; gauge_set_id?: string; card?: number; variant?: string; reason?: string },
+    query: {
+      mechanic: string
+      gauge_set_id?: string
+      card?: number
+      variant?: string
+      as_sheet?: boolean
+      reason?: string
+    },
   ) =>
     read(['vehicle', id, 'my-way', query], () =>
       answered(api.GET('/api/v1/vehicles/{id}/my-way', { params: { path: { id }, query } })),

@@ -7442,6 +7442,8 @@ export interface operations {
                 reason?: string;
                 /** @description the variant of the engine that is chosen; absent: the vehicle's last one */
                 variant?: string;
+                /** @description none is: the engine as its sheet says is chosen */
+                as_sheet?: boolean;
             };
             header?: never;
             path: {

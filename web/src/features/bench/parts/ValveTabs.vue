@@ -102,8 +102,8 @@ function pick(valve: string) {
   }
 }
 
-/* Headline and head say the same of one alone. */
-@media (width <= 1100px) and (height <= 820px) {
+/* Headline and the head beside it say the same of one alone. */
+@media (1000px < width <= 1100px) and (height <= 820px) {
   .alone {
     display: none;
   }
