@@ -34,16 +34,21 @@ func median(list []float64) float64 {
 	return list[len(list)/2]
 }
 
+// paintedOnce does something once what is looked for has been painted: what is posted within a frame comes after it.
+const paintedOnce = `const paintedOnce = (there, then) => {
+	if (!there()) return requestAnimationFrame(() => paintedOnce(there, then))
+	const painted = new MessageChannel()
+	painted.port1.onmessage = then
+	painted.port2.postMessage(0)
+}`
+
 // firstSeen is how long after the way to a page was taken something of it was painted, in seconds, in a browser
 // that was never there before.
 func firstSeen(t testing.TB, r *running, path, selector string) float64 {
 	p := blank(t, r, 1280, 800)
 	p.slowed(true)
-	p.MustEvalOnNewDocument(fmt.Sprintf(`const look = () => {
-		if (!document.querySelector(%q)) return requestAnimationFrame(look)
-		requestAnimationFrame(() => { window.firstSeen = performance.now() })
-	}
-	look()`, selector))
+	p.MustEvalOnNewDocument(fmt.Sprintf(paintedOnce+`
+	paintedOnce(() => document.querySelector(%q), () => { window.firstSeen = performance.now() })`, selector))
 	require.NoError(t, p.Navigate(r.base+path))
 	p.waits(`() => window.firstSeen`, "a first useful screen")
 	seen := p.MustEval(`() => window.firstSeen`).Num() / 1000
@@ -74,17 +79,12 @@ func BenchmarkFirstUsefulScreen(b *testing.B) {
 func keyToVerdict(p *tab, key input.Key) float64 {
 	p.waits(`() => `+takesAnswers, "the bench to take answers")
 	p.MustEval(`() => {
+		` + paintedOnce + `
 		const said = () => document.querySelector('.now h2').textContent
 		const before = said()
 		window.painted = 0
 		addEventListener('keydown', (e) => {
-			const look = () => {
-				if (said() === before) return requestAnimationFrame(look)
-				const painted = new MessageChannel() // what is posted within a frame comes once that is painted
-				painted.port1.onmessage = () => { window.painted = performance.now() - e.timeStamp }
-				painted.port2.postMessage(0)
-			}
-			look()
+			paintedOnce(() => said() !== before, () => { window.painted = performance.now() - e.timeStamp })
 		}, { once: true, capture: true })
 	}`)
 	require.NoError(p.t, p.Keyboard.Type(key))

@@ -1,6 +1,6 @@
 import { readdir, readFile, writeFile } from 'node:fs/promises'
 import { join } from 'node:path'
-import { gzipSync } from 'node:zlib'
+import { brotliCompressSync, constants, gzipSync } from 'node:zlib'
 import vue from '@vitejs/plugin-vue'
 import postcss from 'postcss'
 import { defineConfig, type Plugin } from 'vite'
@@ -8,16 +8,19 @@ import vuetify from 'vite-plugin-vuetify'
 
 import { sourceWords, usedLayout } from './layout.ts'
 
-// gzipTwins lays a gzipped twin beside every written text file; the server sends it where the browser takes it.
-function gzipTwins(): Plugin {
+/** Lays compressed twins beside every written text file; the server sends the smallest that the browser takes. */
+function compressedTwins(): Plugin {
   return {
-    name: 'gzip-twins',
+    name: 'compressed-twins',
     apply: 'build',
     async writeBundle({ dir }) {
       for (const name of await readdir(dir!, { recursive: true })) {
         if (!/\.(js|css|svg|json)$/.test(name)) continue
         const path = join(dir!, name)
-        await writeFile(`${path}.gz`, gzipSync(await readFile(path), { level: 9 }))
+        const text = await readFile(path)
+        await writeFile(`${path}.gz`, gzipSync(text, { level: 9 }))
+        const params = { [constants.BROTLI_PARAM_SIZE_HINT]: text.length }
+        await writeFile(`${path}.br`, brotliCompressSync(text, { params }))
       }
     },
   }
@@ -172,7 +175,7 @@ export default defineConfig({
     vuetify({ autoImport: true, styles: true }),
     oneSheet(),
     askedAtOnce(),
-    gzipTwins(),
+    compressedTwins(),
   ],
   resolve: { alias: { '@': new URL('./src', import.meta.url).pathname } },
   build: {

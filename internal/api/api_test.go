@@ -39,7 +39,8 @@ func opened(t testing.TB) *door {
 	t.Cleanup(st.Close)
 	site := fstest.MapFS{"index.html": {Data: []byte(`<html><meta property="csp-nonce" ` +
 		`nonce="" />page</html>`)},
-		"assets/a.js": {Data: []byte("long")}, "assets/a.js.gz": {Data: []byte("short")}}
+		"assets/a.js": {Data: []byte("long")}, "assets/a.js.gz": {Data: []byte("short")},
+		"assets/a.js.br": {Data: []byte("less")}}
 	return &door{t, api.Handler(st, api.Options{Site: site, Version: "test"}), st, path}
 }
 
@@ -295,6 +296,11 @@ func TestThePage(t *testing.T) {
 	assert.Contains(t, policy, "style-src 'self' 'nonce-"+string(nonce[1])+"'")
 	other := get("/").Header.Get("Content-Security-Policy")
 	assert.NotEqual(t, policy, other)
+	both := get("/assets/a.js", func(r *http.Request) { r.Header.Set("Accept-Encoding", "gzip, br") })
+	assert.Equal(t, "br", both.Header.Get("Content-Encoding"), "RFC 7932: the smaller of the two twins")
+	less, err := io.ReadAll(both.Body)
+	require.NoError(t, err)
+	assert.Equal(t, "less", string(less))
 	asset := get("/assets/a.js", func(r *http.Request) { r.Header.Set("Accept-Encoding", "gzip") })
 	assert.Equal(t, "gzip", asset.Header.Get("Content-Encoding"))
 	assert.Contains(t, asset.Header.Get("Cache-Control"), "immutable")

@@ -14,10 +14,11 @@ import (
 
 	"github.com/gin-gonic/gin"
 	"github.com/vearutop/statigz"
+	"github.com/vearutop/statigz/brotli"
 )
 
 // serveSite answers everything that is not the interface from the built front end: files with their own tags,
-// gzipped where the build made a gzipped twin; page addresses with the index; 404 for missing assets and
+// compressed where the build made a compressed twin; page addresses with the index; 404 for missing assets and
 // interface addresses.
 func serveSite(router *gin.Engine, site fs.FS) {
 	router.NoMethod(func(c *gin.Context) {
@@ -31,7 +32,7 @@ func serveSite(router *gin.Engine, site fs.FS) {
 		case strings.HasPrefix(name, "api/") || name == "api":
 			problem(c, http.StatusNotFound, "There is nothing at "+c.Request.URL.Path+".")
 		case strings.HasPrefix(path.Base("/"+name), ".") || !utf8.ValidString(name) ||
-			strings.HasSuffix(name, ".gz"):
+			strings.HasSuffix(name, ".gz") || strings.HasSuffix(name, ".br"):
 			problem(c, http.StatusNotFound, "There is no such file here.")
 		case c.Request.Method != http.MethodGet && c.Request.Method != http.MethodHead:
 			problem(c, http.StatusMethodNotAllowed, "A page is only read.")
@@ -64,7 +65,7 @@ func pageFiles(site fs.FS) (*statigz.Server, string) {
 	if err != nil {
 		return nil, ""
 	}
-	return statigz.FileServer(files, statigz.OnNotFound(func(w http.ResponseWriter, r *http.Request) {
+	return statigz.FileServer(files, brotli.AddEncoding, statigz.OnNotFound(func(w http.ResponseWriter, r *http.Request) {
 		writeProblem(w, http.StatusNotFound, "There is no file "+strings.TrimPrefix(r.URL.Path, "/")+" here.")
 	})), string(index)
 }

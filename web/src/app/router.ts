@@ -6,7 +6,8 @@ import { arrivals } from './arrival'
 
 export const router = createRouter({
   history: createWebHistory(),
-  scrollBehavior: () => ({ top: 0 }),
+  // A first page stands at its top: to be told so would lay it out before it is put together.
+  scrollBehavior: (_, from) => from !== START_LOCATION && { top: 0 },
   routes: [
     {
       path: '/',

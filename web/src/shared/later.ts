@@ -9,6 +9,9 @@ export function viewed() {
   for (const load of wanted.splice(0)) void load().catch(() => {})
 }
 const atLast = 3000
+/** Whether it is. */
+export const isViewed = () => seen
+
 window.addEventListener('load', () => setTimeout(viewed, atLast)) // for a page that does not say so
 
 /**

@@ -11,7 +11,7 @@ import { nothingOpen } from './over'
 import { useFind } from './useFind'
 import { useJob, type Doing } from './useJob'
 import { guard } from '@/shared/guard'
-import { afterPaint, later, viewed } from '@/shared/later'
+import { afterPaint, isViewed, later, viewed } from '@/shared/later'
 import { useKeys } from '@/shared/useKeys'
 
 const BenchDialogs = later(() => import('./BenchDialogs.vue'))
@@ -37,8 +37,8 @@ const {
   forget,
 } = useJob(id)
 onMounted(load)
-/** The job is on the screen: what may be opened over it can be fetched. */
-const shown = ref(false)
+/** What is next is on the screen: the head is drawn, and what may be opened over the bench is fetched. */
+const shown = ref(isViewed())
 function shownFirst() {
   shown.value = true
   viewed()
@@ -134,6 +134,7 @@ useKeys((k) => {
 
     <main v-if="view && state" class="bench d-grid fills shrinks">
       <BenchPicture
+        v-if="shown"
         :view="view"
         :crank="crankShown"
         :find="find"
@@ -142,6 +143,7 @@ useKeys((k) => {
         @do="happened"
         @take="over.taking = $event"
       />
+      <div v-else />
       <FindPanel
         v-if="finding"
         ref="panel"
