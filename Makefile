@@ -17,7 +17,7 @@ LANES := lane-web lane-go lane-browser
 # The checks and tests compile SQLite without optimising it: ten seconds instead of two minutes.
 check check-go test $(LANES): export CGO_CFLAGS := -O0
 
-.PHONY: help demo dev build test deep mutants check checks types bench pictures chromium clean
+.PHONY: help demo dev build test deep mutants check checks types bench pictures chromium engines clean
 
 help: ## say what can be made
 	@grep -hE '^[a-z]+:.*##' Makefile | sed -E 's/:[^#]*## /\t/' | expand -t 12
@@ -54,6 +54,12 @@ chromium:
 	@if ! command -v chromium-headless-shell >/dev/null; then \
 	  echo '— installing Chromium without a window and its fonts from Debian packages, for the browser tests'; \
 	  apt-get update && DEBIAN_FRONTEND=noninteractive apt-get install -y --no-install-recommends chromium-headless-shell fonts-liberation; \
+	fi
+
+engines:
+	@if ! command -v firefox-esr WebKitWebDriver Xvfb >/dev/null || ! ls /usr/lib/*/webkit2gtk-4.1/MiniBrowser >/dev/null 2>&1; then \
+	  echo '— installing two other browser engines and a screen without a monitor from Debian packages'; \
+	  apt-get update && DEBIAN_FRONTEND=noninteractive apt-get install -y --no-install-recommends firefox-esr webkit2gtk-driver xvfb; \
 	fi
 
 check: check-go check-web ## formatting, linting and types of both languages
@@ -121,7 +127,7 @@ FUZZ := core/measure:FuzzParseLength internal/report:FuzzReadGaugeCSV internal/p
 INPUTS ?= 1000000
 
 deep: export CGO_CFLAGS := -O0
-deep: web/dist/index.html chromium ## the long tests: every engine, sequence, state and size; rounds of kills, full disks, backups; random jobs; fuzzing (hours)
+deep: web/dist/index.html chromium engines ## the long tests: every engine, sequence, state and size; rounds of kills, full disks, backups; random jobs; fuzzing (hours)
 	@echo '— random jobs against a simulated engine'
 	METRONIX_DEEP=1 go test -count=1 -timeout 60m -v ./core/walks
 	go test -count=1 -timeout 60m ./core/job -run Nonsense -rapid.checks 20000
@@ -130,7 +136,7 @@ deep: web/dist/index.html chromium ## the long tests: every engine, sequence, st
 	@echo '— a workshop with 100,000 jobs'
 	METRONIX_DEEP=1 go test -count=1 -timeout 120m -v ./internal/large
 	@echo '— the built program in a real browser'
-	METRONIX_DEEP=1 go test -count=1 -timeout 180m -v ./e2e -run 'TestNothingLiesOverAControl|TestKilled|TestTwoPrograms'
+	METRONIX_DEEP=1 go test -count=1 -timeout 180m -v ./e2e -run 'TestNothingLiesOverAControl|TestKilled|TestTwoPrograms|TestOtherBrowserEngines'
 	@for f in $(FUZZ); do echo "— $(INPUTS) inputs for $${f#*:}"; \
 	  go test ./$${f%:*} -run '^$$' -fuzz "^$${f#*:}$$" -fuzztime $(INPUTS)x -fuzzminimizetime 10x | tail -n 2; done
 

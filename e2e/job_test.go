@@ -159,10 +159,11 @@ func TestWholeJobByClicks(t *testing.T) {
 	p := open(t, r, "/", 1280, 800)
 	p.press("Bakery round van")
 	p.says("sequence")
-	driveByClicks(t, p, r, "demo-job-van", map[string]float64{"E3": 0.15, "I2": 0.25})
+	checkSigned(t, p, driveByClicks(t, p, r, "demo-job-van", map[string]float64{"E3": 0.15, "I2": 0.25}), true)
 }
 
-func driveByClicks(t *testing.T, p *tab, r *running, id string, gaps map[string]float64) {
+// driveByClicks does that in a browser, whichever it is, and gives the state of the signed job.
+func driveByClicks(t *testing.T, p hand, r *running, id string, gaps map[string]float64) state {
 	t.Helper()
 	reloaded, killed, checked, turned := false, false, 0.0, 0.0
 	for range 200 {
@@ -193,8 +194,8 @@ func driveByClicks(t *testing.T, p *tab, r *running, id string, gaps map[string]
 		case "read":
 			if s.State.Phase == "as_found" && !reloaded && s.State.Happenings > 6 {
 				reloaded = true
-				headline := p.see(".now h2").MustText()
-				p.MustReload()
+				headline := p.headline()
+				p.again()
 				p.says(headline)
 			}
 			leaf, feel, _ := s.leafFor(gaps)
@@ -206,7 +207,7 @@ func driveByClicks(t *testing.T, p *tab, r *running, id string, gaps map[string]
 		case "lock":
 			if !killed {
 				killed = true
-				headline := p.see(".now h2").MustText()
+				headline := p.headline()
 				r.kill()
 				*r = *startedOn(t, "demo", r.data, strings.TrimPrefix(r.base, "http://"))
 				p.visit("/jobs/" + id)
@@ -223,18 +224,18 @@ func driveByClicks(t *testing.T, p *tab, r *running, id string, gaps map[string]
 			assert.Equal(t, 480.0, turned, "a three by one cylinder at a time: 720° less one interval")
 			assert.Positive(t, checked)
 			assert.LessOrEqual(t, checked, 720.0, "once more round gives each nut its two turns")
-			checkSigned(t, p, s, true)
-			return
+			return s
 		}
 		waitFor(t, p, r, id, before)
 	}
 	t.Fatalf("the job does not come to an end: %+v", stateOf(t, r.base, id).State)
+	return state{}
 }
 
 // waitFor waits until the program has taken what was done.
-func waitFor(t *testing.T, p *tab, r *running, id string, before int) {
+func waitFor(t *testing.T, p hand, r *running, id string, before int) {
 	t.Helper()
-	ctx, cancel := context.WithTimeout(p.GetContext(), limit)
+	ctx, cancel := context.WithTimeout(t.Context(), limit)
 	defer cancel()
 	err := utils.Retry(ctx, soon(), func() (bool, error) {
 		return stateOf(t, r.base, id).State.Happenings > before, nil
@@ -244,18 +245,23 @@ func waitFor(t *testing.T, p *tab, r *running, id string, before int) {
 		!document.querySelector('.now [aria-disabled=true]')`, "the page to follow")
 }
 
-// checkSigned looks at the signed job and its sheet; those that were set are checked, or the round has no check.
-func checkSigned(t *testing.T, p *tab, s state, checked bool) {
+// checkFound looks at the verdicts of the signed job; those that were set are checked, or the round has no check.
+func checkFound(t *testing.T, s state, checked bool) {
 	t.Helper()
 	verdicts := map[string]string{}
 	for _, v := range s.State.Valves {
 		verdicts[v.Name] = v.AsFound.Judgement.Verdict
 		assert.Equal(t, checked && v.Adjusted > 0, v.Verified, "%s: those that were set are checked", v.Name)
-		assert.Equal(t, v.AsFound.Judgement.Verdict != "in", v.Adjusted > 0, "%s: only what is out is set",
-			v.Name)
+		assert.Equal(t, v.AsFound.Judgement.Verdict != "in", v.Adjusted > 0, "%s: only what is out is set", v.Name)
 	}
 	assert.Equal(t, "tight", verdicts["E3"])
 	assert.Equal(t, "loose", verdicts["I2"])
+}
+
+// checkSigned looks at that, and at its sheet.
+func checkSigned(t *testing.T, p *tab, s state, checked bool) {
+	t.Helper()
+	checkFound(t, s, checked)
 	p.press("See and print the sheet")
 	p.waits(`() => document.body.innerText.includes('Signed by June Halloway')`, "the signature on the sheet")
 	table := p.see("table").MustText()

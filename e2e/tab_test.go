@@ -9,6 +9,22 @@ import (
 	"github.com/stretchr/testify/require"
 )
 
+// hand is what a person does at a page and sees of it, in whichever browser.
+type hand interface {
+	visit(path string)
+	again() // loads the page once more
+	waits(js, what string)
+	says(text string)
+	headline() string
+	text() string
+	press(text string)
+	pressIn(part, text string)
+}
+
+func (p *tab) again() { p.MustReload() }
+
+func (p *tab) headline() string { return p.see(".now h2").MustText() }
+
 // takesAnswers is whether the page takes taps and keys: just after something has changed it does not.
 const takesAnswers = `!('guarded' in document.documentElement.dataset)`
 
@@ -24,8 +40,12 @@ func (p *tab) see(selector string) *rod.Element {
 // says waits until the headline holds a text.
 func (p *tab) says(text string) {
 	p.t.Helper()
-	p.waits(fmt.Sprintf(`() => (document.querySelector('.now h2')?.textContent ?? '').includes(%q) && `+
-		takesAnswers, text), "the headline to say "+text)
+	p.waits(headlined(text), "the headline to say "+text)
+}
+
+// headlined is whether the headline holds a text.
+func headlined(text string) string {
+	return fmt.Sprintf(`() => (document.querySelector('.now h2')?.textContent ?? '').includes(%q) && `+takesAnswers, text)
 }
 
 func (p *tab) waits(js, what string) {
