@@ -76,8 +76,10 @@ h1 {
   min-height: 44px;
 }
 
+/* It takes what the name leaves, so that the name is never broken for it. */
 .sub {
-  flex-shrink: 1000;
+  flex: 1000 1 0;
+  max-width: max-content;
   text-overflow: ellipsis;
 }
 

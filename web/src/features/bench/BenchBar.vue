@@ -15,7 +15,7 @@ const MoreMenu = later(() => import('./parts/MoreMenu.vue'), MoreButton)
 
 /** What stands in the bench's head line: sequence, temperature and its clock, what is asked when the crank is in doubt, ways out. */
 const props = defineProps<{ view: JobView; mayFind: boolean }>()
-const emit = defineEmits<{ do: [doing: Doing]; find: []; choose: []; help: []; play: [] }>()
+const emit = defineEmits<{ do: [doing: Doing]; find: []; choose: []; head: []; help: []; play: [] }>()
 const state = computed(() => props.view.state)
 /** A tablet held upright or a phone: sequence and temperature are looked up in the menu. */
 const narrow = useMediaQuery('(width <= 1100px)')
@@ -44,6 +44,7 @@ const more = computed<Way[]>(() => {
   const list: Way[] = []
   if (narrow.value && mayChoose.value) list.push({ title: plan!.title, does: () => emit('choose') })
   if (hidesMoved.value && moved.value) list.push(moved.value)
+  if (low.value) list.push({ title: 'Head', does: () => emit('head') })
   if (state.value.valves.some((v) => v.may_feel)) list.push({ title: 'Play by hand', does: () => emit('play') })
   list.push({ title: 'Steps', to: `/jobs/${id}/steps` })
   if (happenings > 2) list.push({ title: 'Sheet', to: `/jobs/${id}/sheet` })
@@ -81,6 +82,7 @@ const more = computed<Way[]>(() => {
   >
   <VBtn v-if="mayFind" class="where" size="small" @click="emit('find')"> Where am I? <kbd>W</kbd> </VBtn>
   <VBtn v-if="moved && !hidesMoved" size="small" @click="moved.does!()">{{ moved.title }}</VBtn>
+  <VBtn v-if="tight && !low" size="small" @click="emit('head')">Head</VBtn>
   <MoreMenu :ways="more" :heat="tight && heat && !clockRuns ? heat : ''" @help="emit('help')" />
 </template>
 

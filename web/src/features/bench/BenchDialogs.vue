@@ -2,6 +2,7 @@
 import type { JobView } from '@/shared/api/client'
 import ReasonDialog from '@/shared/ReasonDialog.vue'
 import type { Over } from './over'
+import HeadDialog from './parts/HeadDialog.vue'
 import KeyHelp from './parts/KeyHelp.vue'
 import LeaveDialog from './parts/LeaveDialog.vue'
 import PlayDialog from './parts/PlayDialog.vue'
@@ -16,6 +17,7 @@ const over = defineModel<Over>({ required: true })
 
 <template>
   <KeyHelp v-model="over.help" />
+  <HeadDialog v-model="over.head" :view="view" />
   <PlayDialog v-model="over.playing" :view="view" @do="(d) => emit('do', d)" />
   <TakeDialog v-model="over.taking" :view="view" @do="(d) => emit('do', d)" />
   <LeaveDialog v-model="over.leaving" @do="(d) => emit('do', d)" />

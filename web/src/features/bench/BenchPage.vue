@@ -126,6 +126,7 @@ useKeys((k) => {
         @do="happened"
         @find="find.begin()"
         @choose="chooseAgain(!choosing)"
+        @head="over.head = true"
         @help="over.help = true"
         @play="over.playing = true"
       />

@@ -1,16 +1,15 @@
 <script setup lang="ts">
-import { useLocalStorage } from '@vueuse/core'
 import { computed, onMounted, ref, shallowRef, watch } from 'vue'
 import type { JobView, PlanView } from '@/shared/api/client'
 import HeadDrawing from '@/shared/engine/HeadDrawing.vue'
 import { afterPaint } from '@/shared/later'
-import { person } from '@/shared/mine'
-import { stands, standWords, type Stand } from '@/shared/engine/headLayout'
+import { stands, standWords } from '@/shared/engine/headLayout'
+import { useStand } from '@/shared/engine/useStand'
 import SideView from '@/shared/engine/SideView.vue'
 import TurnBand from '@/shared/engine/TurnBand.vue'
 import { phaseName } from '@/shared/phases'
 import { gaps } from '@/shared/units'
-import { cylinderNotes, sideShown, stopShown, valvesShown } from './benchPicture'
+import { barsOf, cylinderNotes, sideShown, stopShown, valvesShown } from './benchPicture'
 import type { useFind } from './useFind'
 import type { Doing } from './useJob'
 
@@ -40,8 +39,10 @@ watch(
 const state = computed(() => props.view.state)
 const finding = computed(() => props.find.on.value)
 const found = computed(() => props.find.found.value)
-/** Where this screen’s mechanic stands, chosen once. */
-const stand = useLocalStorage<Stand>(`metronix.stand.${person()}`, 'left')
+const stand = useStand(() => props.view.engine)
+/** On many valves the band shows those that matter now; all of them a tap away. */
+const allBars = ref(false)
+const few = computed(() => (finding.value || props.preview ? [] : barsOf(drawn.value)))
 function pick(valve: string) {
   if (finding.value) props.find.tapValve(valve)
   else if (!state.value.may_take || state.value.valves.find((v) => v.name === valve)!.settable)
@@ -49,6 +50,7 @@ function pick(valve: string) {
   else emit('take', valve)
 }
 const plan = computed(() => props.preview ?? state.value.plan ?? null)
+const here = computed(() => (finding.value ? (found.value?.settable ?? []) : drawn.value.state.now.here))
 const limits = computed(() => {
   const { intake, exhaust, source, state: heat } = state.value.card
   const { window, unit } = gaps(intake.in_thou)
@@ -95,10 +97,16 @@ const limits = computed(() => {
           :places="finding ? (found?.positions ?? []) : []"
           :stop="finding ? -1 : stopShown(drawn, preview)"
           :finished="preview ? [] : drawn.state.finished"
-          :here="finding ? (found?.settable ?? []) : drawn.state.now.here"
+          :here="here"
           :numbered="state.plan?.school === 'sum_rule'"
+          :only="allBars ? [] : few"
           :across="400"
         />
+        <VBtn v-if="few.length" class="bars tall-44" variant="text" @click="allBars = !allBars">{{
+          allBars
+            ? `only ${few.length === here.length ? 'this stop' : 'this bank'}`
+            : `all ${drawn.engine.valves.length} valves`
+        }}</VBtn>
       </div>
       <div class="aside shrinks ps-1 pe-3 pt-2 pb-2">
         <SideView v-if="painted" v-bind="sideShown(drawn)" :gear="drawn.engine.gear.picture" :crank="crank" />
@@ -127,6 +135,17 @@ const limits = computed(() => {
 .stand {
   --v-btn-height: 44px;
   margin: -8px auto -8px 0;
+}
+
+.turns {
+  position: relative;
+}
+
+.bars {
+  --v-btn-height: 44px;
+  position: absolute;
+  right: 8px;
+  bottom: 0;
 }
 
 .below {

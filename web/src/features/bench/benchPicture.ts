@@ -33,6 +33,19 @@ export function cylinderNotes(view: JobView): Record<number, { text: string; str
   return Object.fromEntries(view.state.now.notes.map((n) => [n.cylinder, n]))
 }
 
+/** From how many valves on the band does not show all of them at once, and how many bars can be read from a step away. */
+const manyBars = 24
+const readBars = 12
+
+/** Which valves of a large engine the band shows: the bank in hand where it is small enough, else those of the stop; of others none but all. */
+export function barsOf({ engine, state }: JobView): string[] {
+  const stop = state.plan?.stops[state.stop]
+  if (engine.valves.length < manyBars || !stop) return []
+  const inHand = state.now.valve || stop.valves[0]!
+  const bank = engine.banks.map((b) => b.rows.flatMap((r) => r.valves)).find((names) => names.includes(inHand))
+  return bank && bank.length <= readBars ? bank : stop.valves
+}
+
 /** The stop the band shows as present: none while another sequence is looked at. */
 export function stopShown(view: JobView, preview: PlanView | null): number {
   return preview ? -1 : view.state.stop

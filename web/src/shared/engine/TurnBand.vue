@@ -18,6 +18,8 @@ const props = withDefaults(
     draggable?: boolean
     /** The sequence counts the valves along their row: each is named by its number too. */
     numbered?: boolean
+    /** The valves that are shown; none: all. */
+    only?: string[]
     /** How wide the two turns are drawn. */
     across?: number
   }>(),
@@ -28,8 +30,11 @@ const dragged = defineModel<number>('dragged')
 const left = computed(() => (props.numbered ? 84 : 62))
 const top = 40
 const x = (deg: number) => left.value + (deg / 720) * props.across
-const pitch = computed(() => (props.engine.valves.length > 12 ? 15 : 22))
-const bottom = computed(() => top + props.engine.valves.length * pitch.value)
+const valves = computed(() =>
+  props.only?.length ? props.engine.valves.filter((v) => props.only!.includes(v.name)) : props.engine.valves,
+)
+const pitch = computed(() => (valves.value.length > 12 ? 15 : 22))
+const bottom = computed(() => top + valves.value.length * pitch.value)
 /** Arcs as pieces that do not wrap. */
 const pieces = (arcs: { from_deg: number; to_deg: number }[]) =>
   arcs.flatMap((a) =>
@@ -41,7 +46,7 @@ const pieces = (arcs: { from_deg: number; to_deg: number }[]) =>
         ],
   ) as [number, number][]
 const bars = computed(() =>
-  props.engine.valves.map((v, i) => ({
+  valves.value.map((v, i) => ({
     name: props.numbered ? `${v.row_number} · ${v.name}` : v.name,
     y: top + i * pitch.value,
     here: props.here.includes(v.name),
@@ -78,7 +83,7 @@ const pegs = computed(() =>
     @pointerdown="drag"
     @pointermove="drag"
   >
-    <g v-for="b in bars" :key="b.name" v-memo="[b.name, b.here, across, engine]" :class="{ here: b.here }">
+    <g v-for="b in bars" :key="b.name" v-memo="[b.name, b.y, pitch, b.here, across, engine]" :class="{ here: b.here }">
       <text class="name f-quiet fs-16 anchor-end" :x="left - 10" :y="b.y + pitch * 0.68">{{ b.name }}</text>
       <rect class="open f-sunk" :x="left" :y="b.y + 2" :width="across" :height="pitch - 5" />
       <rect

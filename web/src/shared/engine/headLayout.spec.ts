@@ -1,7 +1,7 @@
 // @vitest-environment node
 import { describe, expect, it } from 'vitest'
 import { engine } from './engine.fixture'
-import { layOut, layOutFrom, liftAt } from './headLayout'
+import { isWide, layOut, layOutFrom, liftAt } from './headLayout'
 
 describe('the head as seen leaning over it, front on the left', () => {
   it('runs front to rear from left to right', () => {
@@ -37,6 +37,10 @@ describe('the head as seen leaning over it, front on the left', () => {
 })
 
 describe('the head as seen from where the mechanic stands', () => {
+  it('has short banks beside each other, until he says where he stands', () => {
+    const row = [{ side: 'left' as const, valves: ['E1', 'I1', 'I2', 'E2'] }]
+    expect([1, 2, 3].map((banks) => isWide(engine(row, 'left', banks)))).toEqual([false, true, true])
+  })
   const two = engine(
     [
       { side: 'left', valves: ['I1', 'I2'] },

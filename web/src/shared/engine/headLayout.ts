@@ -106,6 +106,12 @@ export function layOut(engine: EngineView, bare = false): HeadLayout {
   return out
 }
 
+/** Whether an engine is a good deal wider than it is long, as it is drawn. */
+export function isWide(engine: EngineView): boolean {
+  const { width, height } = layOut(engine)
+  return height > 1.3 * width
+}
+
 /** Where the front of the engine lies for whoever stands over it: at the left hand, at the right hand, or near. */
 export type Stand = 'left' | 'right' | 'near'
 export const stands: Stand[] = ['left', 'right', 'near']
