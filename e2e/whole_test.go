@@ -202,3 +202,33 @@ func TestFreeWalk(t *testing.T) {
 	assert.Equal(t, 6+3, done.Gestures, "six valves are left, and three stops")
 	p.clean()
 }
+
+// The sheet of another shop is typed off on the vehicle's page: what is missing is said, a slip is told where it is
+// made, and what was taken out comes back.
+func TestTheSheetOfAnotherShop(t *testing.T) {
+	t.Parallel()
+	r := demo(t)
+	p := open(t, r, "/vehicles/demo-post-bus", 1280, 800)
+	p.press("A sheet of another shop")
+	p.shows("Its day is missing.")
+	p.fill("Day on the sheet", "2021-03-08")
+	p.fill("odometer, if told", "990000")
+	p.fill("Whose sheet", "Lane end garage")
+	p.shows("Cold or hot is not said yet.")
+	p.press("Cold")
+	p.shows("No gap is typed yet.")
+	p.fill("E1a as found", "0,31")
+	p.fill("E1a as left", "0.33")
+	p.press("Keep the sheet")
+	p.shows("Correct the slip")
+	p.fill("odometer, if told", "12000")
+	p.press("Keep the sheet")
+	p.shows("another shop · Lane end garage")
+	p.press("Take out")
+	p.shows("The sheet was taken out.")
+	assert.NotContains(t, p.text(), "Lane end garage")
+	p.press("Undo")
+	p.shows("another shop · Lane end garage")
+	p.press("Correct…")
+	p.waits(`() => [...document.querySelectorAll('.sheet input')].some(i => i.value === '0.31')`, "what was typed")
+}

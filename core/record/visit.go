@@ -2,6 +2,7 @@ package record
 
 import (
 	"math"
+	"slices"
 	"strings"
 	"time"
 
@@ -66,9 +67,11 @@ func (j Told) Visit() (v Visit, ok bool) {
 // it is due.
 //
 // Its wear is reckoned from the visits of the thermal state of the last one, for a gap found hot and one
-// found cold are two things; and from those alone whose counter rises and whose day does not fall.
+// found cold are two things; and from those alone whose counter rises and whose day does not fall. One whose
+// counter was not read does not stand at none: it is left out where another's was.
 func History(finished []Visit, by measure.Counter, intervals []wear.Interval) wear.History {
 	h := wear.History{By: by, Intervals: intervals}
+	read := slices.ContainsFunc(finished, func(v Visit) bool { return v.Meter > 0 })
 	for _, v := range finished {
 		f := wear.Finished{At: v.At, PutOff: v.PutOff}
 		for _, x := range v.Valves {
@@ -78,7 +81,7 @@ func History(finished []Visit, by measure.Counter, intervals []wear.Interval) we
 		}
 		h.Finished = append(h.Finished, f)
 		n := len(h.Visits)
-		if v.State != finished[len(finished)-1].State ||
+		if v.Meter == 0 && read || v.State != finished[len(finished)-1].State ||
 			n > 0 && (float64(v.Meter) <= h.Visits[n-1].Meter ||
 				v.At.Before(h.Visits[n-1].Date)) {
 			continue

@@ -88,6 +88,9 @@ func admitVehicle(v store.Vehicle) string {
 	if why := sendable(OwnCards{Cards: wire.List(wire.CardsOf(v.Cards))}); why != "" {
 		return why
 	}
+	if why := sendable(OutsideBody{Visits: wire.OutsideOf(v.Outside, v.Counter)}); why != "" {
+		return why
+	}
 	return sendable(IntervalsBody{Intervals: wire.IntervalsOf(v.Intervals, v.Counter)})
 }
 

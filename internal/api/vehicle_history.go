@@ -23,7 +23,7 @@ import (
 
 // VisitView is a finished job, as a vehicle's history shows it.
 type VisitView struct {
-	JobID string    `json:"job_id"`
+	JobID string    `json:"job_id" doc:"empty: it was at another shop, by which it is told"`
 	At    time.Time `json:"at"`
 	wire.Counted
 	State   string       `json:"state" enum:"cold,hot"`
@@ -73,6 +73,8 @@ type VehicleHistory struct {
 	PerDay    *float64        `json:"per_day" nullable:"true" doc:"how far it goes in a day, by its counter"`
 	Due       DueView         `json:"due"`
 	Intervals []wire.Interval `json:"intervals"`
+	// visits to other shops, as they are typed; they stand among the visits too
+	Outside []wire.OutsideVisit `json:"outside"`
 	// as they are typed; vehicle.cards has them resolved
 	OwnCards []wire.ClearanceCard `json:"own_cards"`
 }
@@ -85,6 +87,8 @@ func (s *server) historyRoutes(a huma.API) {
 	huma.Put(a, "/api/v1/vehicles/{id}/cards", s.putCards,
 		summary("put-own-cards", "A vehicle's own clearance cards, where its cam was changed"),
 		strictly[OwnCards](a))
+	huma.Put(a, "/api/v1/vehicles/{id}/outside", s.putOutside,
+		summary("put-outside-visits", "A vehicle's visits to other shops, from their sheets"))
 	huma.Put(a, "/api/v1/vehicles/{id}/intervals", s.putIntervals,
 		summary("put-intervals", "After how far or how long a vehicle is due, each with its source"))
 	huma.Get(a, "/api/v1/due", s.dues, summary("due-list", "The vehicles that are due, the earliest first"))
@@ -160,11 +164,8 @@ func (s *server) reckoned(
 	if list, err = s.visits(ctx, v.ID); err != nil {
 		return h, f, nil, err
 	}
-	finished := make([]record.Visit, len(list))
-	for i, v := range list {
-		finished[i] = v.Visit
-	}
-	h = record.History(finished, v.Counter, v.Intervals)
+	list = s.withOutside(ctx, v, list)
+	h = record.History(plain(list), v.Counter, v.Intervals)
 	f, err = h.Reckon()
 	return h, f, list, err
 }
@@ -185,7 +186,7 @@ func (s *server) historyOf(ctx context.Context, id string) (h VehicleHistory, er
 	if err != nil {
 		return h, err
 	}
-	h = VehicleHistory{Vehicle: vehicleView(v, speaksTo(ctx)), OwnCards: wire.List(wire.CardsOf(v.Cards)),
+	h = VehicleHistory{Vehicle: vehicleView(v, speaksTo(ctx)), OwnCards: wire.List(wire.CardsOf(v.Cards)), Outside: wire.OutsideOf(v.Outside, v.Counter),
 		Wear: []ValveWear{}, Open: []string{}, Visits: []VisitView{}}
 	kinds := map[string]string{}
 	if e, err := s.store.With(ctx).Engine(v.EngineID); err == nil {

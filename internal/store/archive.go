@@ -171,10 +171,14 @@ func archiveRecords(tx *gorm.DB, w *archiveWriter) error {
 	}
 	for _, r := range vehicles {
 		v := archivedVehicle{r.ID, r.Name, r.Plate, r.Meter, r.Counter, r.EngineID, r.CreatedAt.UTC(),
-			r.OffBoard, nil, exact(r.Cards, compact), r.OdometerWhy}
+			r.OffBoard, nil, exact(r.Cards, compact), exact(r.Outside, compact), r.OdometerWhy}
 		if _, err := wire.ReadCards(r.Cards); err != nil {
 			w.damaged("cards of vehicle", r.ID, err.Error())
 			v.Cards = nil
+		}
+		if _, err := wire.ReadOutside(r.Outside, measure.Counter(r.Counter)); err != nil {
+			w.damaged("visits to other shops of vehicle", r.ID, err.Error())
+			v.Outside = nil
 		}
 		intervals, err := r.intervals()
 		if err != nil {

@@ -61,6 +61,7 @@ type archivedVehicle struct {
 	OffBoard  bool            `json:"off_board"`
 	Intervals []wire.Interval `json:"intervals,omitempty"`
 	Cards     json.RawMessage `json:"cards,omitempty"`
+	Outside   json.RawMessage `json:"outside,omitempty"` // visits to other shops
 	// why the odometer was put back last
 	OdometerWhy string `json:"odometer_why,omitempty"`
 }

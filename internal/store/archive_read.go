@@ -224,7 +224,7 @@ func (t *taker) vehicles() error {
 		}
 		row := vehicleRow{ID: v.ID, Name: v.Name, Plate: v.Plate, Meter: v.Meter, Counter: v.Counter,
 			EngineID: v.EngineID, CreatedAt: v.Created, OffBoard: v.OffBoard,
-			Intervals: rowsOfIntervals(v.ID, intervals), Cards: compact(v.Cards),
+			Intervals: rowsOfIntervals(v.ID, intervals), Cards: compact(v.Cards), Outside: compact(v.Outside),
 			OdometerWhy: v.OdometerWhy}
 		vehicle := row.toVehicle()
 		if err := admitted("vehicle", v.ID, cmp.Or(vehicle.Damaged, t.admit.Vehicle(vehicle))); err != nil {

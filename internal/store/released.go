@@ -309,6 +309,9 @@ func intervalsToRows(tx *gorm.DB) error {
 	return nil
 }
 
+// thirteenth is what the thirteenth version adds: a vehicle's visits to other shops.
+var thirteenth = []string{"ALTER TABLE vehicles ADD COLUMN outside text NOT NULL DEFAULT ''"}
+
 // twelfth is what the twelfth version adds.
 var twelfth = []string{
 	"ALTER TABLE vehicles ADD COLUMN counter text NOT NULL DEFAULT ''",

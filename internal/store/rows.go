@@ -38,6 +38,7 @@ type vehicleRow struct {
 	Unread    string        `gorm:"column:intervals;not null;default:''"`
 	Intervals []intervalRow `gorm:"foreignKey:VehicleID"`
 	Cards     string        `gorm:"not null;default:''"` // JSON; empty: none
+	Outside   string        `gorm:"not null;default:''"` // visits to other shops, JSON; empty: none
 	// why the odometer was put back last; empty: it never was
 	OdometerWhy string `gorm:"not null;default:''"`
 	Counter     string `gorm:"not null;default:''"` // h: it counts running hours

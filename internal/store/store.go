@@ -65,6 +65,8 @@ var migrations = []func(*gorm.DB) error{
 	func(*gorm.DB) error { return nil },
 	// a vehicle may count running hours; whether leaves were dry is said; a mechanic's jobs are found by name
 	func(tx *gorm.DB) error { return all(tx, twelfth) },
+	// a vehicle has visits to other shops
+	func(tx *gorm.DB) error { return all(tx, thirteenth) },
 }
 
 // all carries out statements one after another.

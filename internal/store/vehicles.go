@@ -11,6 +11,7 @@ import (
 
 	"metronix/core/clearance"
 	"metronix/core/measure"
+	"metronix/core/record"
 	"metronix/core/wear"
 	"metronix/internal/wire"
 )
@@ -28,10 +29,11 @@ type Vehicle struct {
 	OffBoard   bool
 	Intervals  []wear.Interval
 	Cards      []clearance.Card // of a cam that was changed: this vehicle's, not its engine's
+	Outside    []record.Outside // visits to other shops, from their sheets, by their days
 	// OdometerWhy is why its counter was put back last; empty: it never was
 	OdometerWhy string
 	Version     string // of name, plate, counter and engine as stored; not read where it is written
-	Damaged     string // why its cards or intervals do not read; empty: they do
+	Damaged     string // why a part of it does not read; empty: all do
 }
 
 // AddVehicle stores a vehicle; ErrMissing where its engine is not stored.
@@ -152,6 +154,16 @@ func (s *Store) SetCards(id string, cards []clearance.Card) error {
 	return s.setOfVehicle(id, "cards", text)
 }
 
+// SetOutside stores a vehicle's visits to other shops in place of those it had, and nothing else of it;
+// ErrNotFound where there is none.
+func (s *Store) SetOutside(id string, visits []record.Outside, by measure.Counter) error {
+	text, err := wire.WriteOutside(visits, by)
+	if err != nil {
+		return err
+	}
+	return s.setOfVehicle(id, "outside", text)
+}
+
 // SetOffBoard takes a vehicle off the lists, or brings it back; ErrNotFound where there is none.
 func (s *Store) SetOffBoard(id string, off bool) error { return s.setOfVehicle(id, "off_board", off) }
 
@@ -164,9 +176,10 @@ func (s *Store) setOfVehicle(id, column string, to any) error {
 // rowOfVehicle is a vehicle's row, with its intervals and its own cards.
 func rowOfVehicle(v Vehicle) (vehicleRow, error) {
 	cards, err := wire.WriteCards(v.Cards)
+	outside, notWritten := wire.WriteOutside(v.Outside, v.Counter)
 	return vehicleRow{ID: v.ID, Name: v.Name, Plate: v.Plate, Meter: v.Meter, Counter: string(v.Counter), EngineID: v.EngineID,
 		CreatedAt: v.CreatedAt, OffBoard: v.OffBoard, Intervals: rowsOfIntervals(v.ID, v.Intervals), Cards: cards,
-		OdometerWhy: v.OdometerWhy}, err
+		OdometerWhy: v.OdometerWhy, Outside: outside}, errors.Join(err, notWritten)
 }
 
 // RaiseMeter notes that a vehicle has run further than was known.
@@ -196,13 +209,16 @@ func (s *Store) Vehicle(id string) (Vehicle, error) {
 func (r vehicleRow) toVehicle() Vehicle {
 	cards, err := wire.ReadCards(r.Cards)
 	intervals, unread := r.intervals()
+	outside, illegible := wire.ReadOutside(r.Outside, measure.Counter(r.Counter))
 	damaged := ""
 	switch {
 	case err != nil:
 		damaged = "Its own clearance cards do not read: enter them again."
 	case unread != nil:
 		damaged = "Its intervals do not read: enter them again."
+	case illegible != nil:
+		damaged = "Its visits to other shops do not read: enter them again."
 	}
 	return Vehicle{r.ID, r.Name, r.Plate, measure.Counter(r.Counter), r.Meter, r.EngineID, r.Engine.Name, r.CreatedAt, r.OffBoard,
-		intervals, cards, r.OdometerWhy, r.version(), damaged}
+		intervals, cards, outside, r.OdometerWhy, r.version(), damaged}
 }

@@ -5,15 +5,14 @@ import { answered, api, type Schemas } from '@/shared/api/client'
 import { reads, useRead } from '@/shared/api/reads'
 import AppPage from '@/shared/AppPage.vue'
 import NumberField from '@/shared/NumberField.vue'
-import StateNote from '@/shared/StateNote.vue'
 import { counter, mine, shown } from '@/shared/mine'
 import { day } from '@/shared/units'
 import OwnCards from './OwnCards.vue'
+import VisitList from './VisitList.vue'
 import WearPart from './WearPart.vue'
 
 const id = String(useRoute().params.id)
 const { data, trouble, again } = useRead(reads.history(id))
-const visits = computed(() => [...(data.value?.visits ?? [])].reverse())
 const counts = computed(() => data.value?.vehicle.counts)
 const run = (n: number) => mine(counter(counts.value)).say(Math.floor(n))
 /** An interval as it is typed; one with a day is due once, counted from there. */
@@ -153,29 +152,7 @@ async function keep() {
 
       <OwnCards :history="data" @kept="again" />
 
-      <section class="visits d-grid ga-3">
-        <h2 class="fs-28 lh-tight">Visits</h2>
-        <StateNote
-          v-if="!visits.length"
-          title="No finished job yet"
-          text="What each job found and left is shown here."
-        />
-        <RouterLink
-          v-for="v in visits"
-          :key="v.job_id"
-          class="visit d-grid ga-3 align-baseline tall-56 py-2 px-4 edged rounded on-panel text-decoration-none"
-          :to="`/jobs/${v.job_id}/sheet`"
-        >
-          <b>{{ day(v.at) }}</b>
-          <span class="figure">{{ shown(v) ? run(shown(v)!) : '–' }}</span>
-          <span
-            >{{ v.tight }} tight, {{ v.loose }} loose, {{ v.state
-            }}<small class="quiet d-block">{{
-              [v.outcome, v.by, ...v.later.map((l) => `later: ${l}`)].filter(Boolean).join(' · ')
-            }}</small></span
-          >
-        </RouterLink>
-      </section>
+      <VisitList :history="data" @kept="again" />
     </div>
   </AppPage>
 </template>
@@ -183,16 +160,5 @@ async function keep() {
 <style scoped>
 .vehicle {
   max-width: 1100px;
-}
-
-.visit {
-  grid-template-columns: 150px 140px 1fr;
-}
-
-@media (width <= 600px) {
-  .visit {
-    grid-template-columns: 1fr;
-    gap: 2px;
-  }
 }
 </style>

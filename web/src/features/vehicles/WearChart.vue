@@ -16,7 +16,13 @@ const all = ref(false)
 const run = computed(() => mine(counter(props.counts)))
 const gap = mine('length')
 const box = { left: 46, right: 12, top: 8, width: 250, height: 92 }
-const visits = computed(() => props.visits.map((v) => ({ meter: shown(v) ?? 0, valves: v.valves })))
+/** Those whose counter was read: of the others nobody knows where they stand. */
+const visits = computed(() =>
+  props.visits.flatMap((v) => {
+    const meter = shown(v)
+    return meter ? [{ meter, valves: v.valves }] : []
+  }),
+)
 const from = computed(() => Math.min(...visits.value.map((v) => v.meter)))
 const now = computed(() => Math.max(...visits.value.map((v) => v.meter)))
 const to = computed(() => horizon(visits.value, props.wear))

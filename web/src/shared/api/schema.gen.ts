@@ -1048,6 +1048,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/vehicles/{id}/outside": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** A vehicle's visits to other shops, from their sheets */
+        put: operations["put-outside-visits"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
@@ -4013,6 +4030,34 @@ export interface components {
             line: number;
             says: string;
         };
+        OutsideBody: {
+            visits: components["schemas"]["OutsideVisit"][];
+        };
+        OutsideValve: {
+            /** @description absent: the sheet does not tell it */
+            found_mm?: number;
+            /** @description a length in millimetres, at most six decimal places */
+            left_mm?: number;
+            valve: string;
+        };
+        OutsideVisit: {
+            /**
+             * Format: int64
+             * @description running hours, of a vehicle that counts them, in place of odometer_km
+             */
+            hours?: number;
+            /**
+             * Format: int64
+             * @description 0 or absent: the sheet does not tell it, and wear is not reckoned from it
+             */
+            odometer_km?: number;
+            /** Format: date */
+            on: string;
+            shop: string;
+            /** @enum {string} */
+            state: "cold" | "hot";
+            valves: components["schemas"]["OutsideValve"][];
+        };
         Override: {
             /** Format: date-time */
             at: string;
@@ -4930,6 +4975,7 @@ export interface components {
             engine?: components["schemas"]["EngineView"];
             intervals: components["schemas"]["Interval"][];
             open_jobs: string[];
+            outside: components["schemas"]["OutsideVisit"][];
             own_cards: components["schemas"]["ClearanceCard"][];
             /**
              * Format: double
@@ -4970,6 +5016,7 @@ export interface components {
              * @description running hours, of a vehicle that counts them, in place of odometer_km
              */
             hours?: number;
+            /** @description empty: it was at another shop, by which it is told */
             job_id: string;
             /** @description findings left for later */
             later: string[];
@@ -7495,6 +7542,41 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Vehicle"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "put-outside-visits": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OutsideBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["VehicleHistory"];
                 };
             };
             /** @description Error */
