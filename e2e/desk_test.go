@@ -112,9 +112,13 @@ func TestStartingByKeyboard(t *testing.T) {
 		}
 	}
 	assert.Less(t, tabs, 6, "the vehicles are near the title")
-	p.keys(input.ArrowDown, input.ArrowDown)
-	chosen := p.see(`.tile.on b`).MustText()
-	assert.NotEmpty(t, chosen)
+	for range 10 {
+		p.keys(input.ArrowDown)
+		if p.see(`.tile.on b`).MustText() == "Fire pump cart" { // of which she knows no way
+			break
+		}
+	}
+	require.Equal(t, "Fire pump cart", p.see(`.tile.on b`).MustText())
 	assert.Equal(t, 1, p.MustEval(
 		`() => [...document.querySelectorAll('[aria-label=Vehicle] [role=radio]')].filter(e => `+
 			`e.tabIndex === 0).length`).Int())

@@ -13,7 +13,6 @@ import (
 	"strings"
 	"time"
 
-	"metronix/core/around"
 	"metronix/core/clearance"
 	"metronix/core/gauge"
 	"metronix/core/job"
@@ -95,6 +94,11 @@ func (l *loader) all() error {
 			map[string]any{"km": 0, "hours": 500, "months": 0, "source": "maker's book"}}}, nil); err != nil {
 		return err
 	}
+	if err := l.send(http.MethodPut, "/api/v1/vehicles/demo-round-van/outside", map[string]any{"visits": []any{
+		map[string]any{"on": "2025-06-17", "odometer_km": 41_300, "state": "cold", "shop": "a shop down the valley",
+			"valves": outsideGaps}}}, nil); err != nil {
+		return err
+	}
 	for _, j := range jobs {
 		if err := l.job(j); err != nil {
 			return fmt.Errorf("%s: %w", j.id, err)
@@ -141,7 +145,12 @@ func (l *loader) job(j demoJob) error {
 	}
 	for step := 0; step < 400; step++ {
 		if reached(state, j.until) {
-			return nil
+			return l.putOff(j, &state)
+		}
+		if state.Now.Action == "sign" {
+			if err := l.closed(j, &state); err != nil {
+				return err
+			}
 		}
 		h := wire.Happening{Happening: job.Happening{ID: fmt.Sprintf("%s-%03d", j.id, step),
 			Act: l.next(&j, state)}}
@@ -152,36 +161,6 @@ func (l *loader) job(j demoJob) error {
 	return errors.New("the demo job never gets where it should")
 }
 
-// around takes the vehicle in and ticks off what is done before the valves.
-func (l *loader) around(j demoJob, state *seen.JobState) error {
-	if !j.around {
-		return nil
-	}
-	acts := []job.Act{
-		job.TakenIn{Complaints: []around.Complaint{around.RoughIdle}, Note: "since the last hill",
-			Sound: "uneven when warm"},
-		job.ToolMoved{Tool: "turning"},
-		job.ToolMoved{Tool: "leaves"},
-		job.FindingNoted{Finding: around.Finding{ID: j.id + "-f1", Place: "breather", What: "blocked",
-			Test: "no draught felt"}},
-		job.FindingNoted{Finding: around.Finding{ID: j.id + "-f2", Place: "gasket", What: "hard or split",
-			Part:  "BR 16-204",
-			Later: true}},
-	}
-	for _, t := range state.Tasks {
-		if t.Part == string(around.OpenUp) {
-			acts = append(acts, job.TaskMarked{Task: t.ID})
-		}
-	}
-	for i, act := range acts {
-		h := wire.Happening{Happening: job.Happening{ID: fmt.Sprintf("%s-around-%03d", j.id, i), Act: act}}
-		if err := l.send(http.MethodPost, "/api/v1/jobs/"+j.id+"/happenings", h, state); err != nil {
-			return err
-		}
-	}
-	return nil
-}
-
 // reached says whether a job stands where the demo wants it: at a phase, after so many valves, or in the
 // middle of a valve's readings.
 func reached(s seen.JobState, until string) bool {
@@ -189,6 +168,9 @@ func reached(s seen.JobState, until string) bool {
 		return s.Cooling != nil
 	}
 	var kept int
+	if _, err := fmt.Sscanf(until, "as_found:%d", &kept); err == nil {
+		return s.Done == kept && s.Phase == "as_found"
+	}
 	if _, err := fmt.Sscanf(until, "feel:%d", &kept); err == nil {
 		return s.Done == kept && s.Phase == "as_found" && len(round(s, s.Now.Valve)) > 0
 	}
@@ -212,6 +194,12 @@ func (l *loader) next(j *demoJob, s seen.JobState) job.Act {
 		return job.WayChosen{Way: sequence.Way{School: sequence.School(j.school),
 			Order: sequence.Order(j.order)}}
 	case "prepare":
+		switch {
+		case j.hot && s.HotClock == nil:
+			return job.EngineStopped{}
+		case j.hot:
+			return job.JudgedHot{How: job.ByFan, RanMin: 25}
+		}
 		if len(j.cooling) > 0 {
 			engine := j.cooling[0]
 			j.cooling = j.cooling[1:]
@@ -300,10 +288,15 @@ func (l *loader) send(method, address string, body, answer any) error {
 		return err
 	}
 	request.Header.Set("Content-Type", "application/json")
+	return l.carry(request, answer)
+}
+
+// carry carries a request out and reads its answer.
+func (l *loader) carry(request *http.Request, answer any) error {
 	got := &recorder{header: http.Header{}, status: http.StatusOK}
 	l.door.ServeHTTP(got, request)
 	if got.status >= http.StatusMultipleChoices {
-		return fmt.Errorf("%s %s: %d %s", method, address, got.status, got.body.String())
+		return fmt.Errorf("%s %s: %d %s", request.Method, request.URL.Path, got.status, got.body.String())
 	}
 	if answer == nil {
 		return nil

@@ -38,6 +38,9 @@ type demoJob struct {
 	worn   float64
 	meter  int
 	around bool   // it is taken in, and the steps before the valves are ticked off
+	whole  bool   // so are those after them, and what was found has a picture
+	hot    bool   // it is shut off hot when it begins, judged by its fan
+	waits  string // the parts for which it is put off once until is reached; empty: it is not
 	first  string // the valve that is read first at its stop; empty: as the bench says
 	until  string // phase or "as_found:N" (N valves kept) or "feel:N" (one feel more) to stop at
 }
@@ -52,6 +55,7 @@ var vehicles = []vehicle{
 	{"demo-fire-cart", "Fire pump cart", "LM 018", "ostrane-1300", measure.Odometer, 44_870},
 	{"demo-minibus", "School minibus", "LM 355", "pellmark-1400", measure.Odometer, 128_300},
 	{"demo-snow", "Piste groomer", "LM 076", "pellmark-2500", measure.HourMeter, 0},
+	{"demo-crane", "Timber crane", "yard 4", "pellmark-2500", measure.HourMeter, 1_240},
 	{"demo-sawmill", "Sawmill drive", "bench B", "brindlow-1600", measure.HourMeter, 5_040},
 }
 
@@ -79,6 +83,13 @@ var gaugeSets = []struct {
 			0}, {0.50, 0}}},
 }
 
+// outsideGaps are what the bakery van's sheet of another shop tells.
+var outsideGaps = []map[string]any{
+	{"valve": "E1", "found_mm": 0.21, "left_mm": 0.25}, {"valve": "I1", "found_mm": 0.18, "left_mm": 0.18},
+	{"valve": "E2", "found_mm": 0.25, "left_mm": 0.25}, {"valve": "I2", "found_mm": 0.16, "left_mm": 0.18},
+	{"valve": "E3", "found_mm": 0.20, "left_mm": 0.25}, {"valve": "I3", "found_mm": 0.18, "left_mm": 0.18},
+}
+
 // jobs are chosen so that every screen has something on it: jobs at each phase, finished ones years apart,
 // one cooling, one with shims.
 var jobs = []demoJob{
@@ -91,8 +102,18 @@ var jobs = []demoJob{
 		worn: 0.01, meter: 72_150,
 		gaps: valveGaps{"E2a": 0.284, "E4b": 0.262, "I2a": 0.195}, until: "done"},
 	{id: "demo-job-bus", vehicle: "demo-post-bus", gauge: "demo-set-oskar", mechanic: "Tess Ardal",
-		reason: "Distance interval", school: "one_cylinder",
+		reason: "Distance interval", school: "one_cylinder", around: true, whole: true,
 		ageHours: 50, gaps: valveGaps{"E2a": 0.27, "I3b": 0.26, "E4b": 0.26}, until: "done"},
+	{id: "demo-job-pump-0", vehicle: "demo-pump-set", gauge: "demo-set-bench", mechanic: "Oskar Venn",
+		reason: "Hours interval", school: "rocking_pairs", ageHours: 24 * 480, dial: true,
+		meter: 2_420, gaps: valveGaps{"E3": 0.42}, until: "done"},
+	{id: "demo-job-pump-1", vehicle: "demo-pump-set", gauge: "demo-set-bench", mechanic: "Oskar Venn",
+		reason: "Hours interval", school: "rocking_pairs", ageHours: 24 * 210, dial: true,
+		worn: 0.01, meter: 2_930, gaps: valveGaps{"I5": 0.18}, until: "done"},
+	{id: "demo-job-cart", vehicle: "demo-fire-cart", gauge: "demo-set-bench", mechanic: "Oskar Venn",
+		reason: "Oil seen at the cover", school: "rocking_pairs", ageHours: 29, waits: "rocker shaft", until: "as_found:3"},
+	{id: "demo-job-crane", vehicle: "demo-crane", gauge: "demo-set-oskar", mechanic: "Oskar Venn",
+		reason: "Before the season", school: "one_cylinder", ageHours: 0.06, hot: true, until: "feel:1"},
 	{id: "demo-job-pump", vehicle: "demo-pump-set", gauge: "demo-set-bench", mechanic: "Oskar Venn",
 		reason: "Ticking when warm", school: "rocking_pairs",
 		ageHours: 27, gaps: valveGaps{"E2": 0.45, "I5": 0.15, "E6": 0.40}, until: "adjust"},

@@ -76,11 +76,19 @@ h1 {
   min-height: 44px;
 }
 
-/* It takes what the name leaves, so that the name is never broken for it. */
+/* It takes what the name leaves, so that the name is never broken for it; where that is too little it is not begun. */
 .sub {
+  display: flex;
   flex: 1000 1 0;
+  flex-wrap: wrap;
   max-width: max-content;
-  text-overflow: ellipsis;
+  height: 1.5em;
+}
+
+.sub::before {
+  width: 1px;
+  height: 1.5em;
+  content: '';
 }
 
 nav a {

@@ -2,7 +2,7 @@
 import { computed, ref } from 'vue'
 import type { Schemas } from '@/shared/api/client'
 import { counter, mine, shown } from '@/shared/mine'
-import { horizon, tooth, type Tooth } from './wearChart'
+import { foreseen, horizon, tooth, type Tooth } from './wearChart'
 
 /** Each valve by itself over its vehicle's counter: a saw-tooth of what was found and left, its limits, and a fan of where it may go. */
 const props = defineProps<{
@@ -28,7 +28,7 @@ const now = computed(() => Math.max(...visits.value.map((v) => v.meter)))
 const to = computed(() => horizon(visits.value, props.wear))
 const x = (meter: number) => box.left + ((meter - from.value) / Math.max(1, to.value - from.value)) * box.width
 
-const round = (n: number) => run.value.say(Math.round(n / 100) * 100)
+const round = (n: number) => run.value.say(foreseen(n, props.counts))
 /** What becomes of a valve, and by when, as it is written beside its chart. */
 function says({ wear: w }: Tooth): string {
   if (w.out) return 'left outside its limits'
@@ -113,7 +113,7 @@ const charts = computed(() =>
         <text class="fs-15 f-quiet" :x="box.left" :y="box.top + box.height + 18">{{ run.bare(from) }}</text>
         <text class="fs-15 f-quiet anchor-middle" :x="x(now)" :y="box.top + box.height + 18">{{ run.bare(now) }}</text>
         <text class="fs-15 f-quiet anchor-end" :x="box.left + box.width" :y="box.top + box.height + 18">
-          {{ run.bare(Math.round(to / 100) * 100) }}
+          {{ run.bare(foreseen(to, counts)) }}
         </text>
       </svg>
     </figure>

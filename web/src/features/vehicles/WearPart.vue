@@ -3,8 +3,9 @@ import { computed } from 'vue'
 import type { EngineView, Schemas } from '@/shared/api/client'
 import HeadDrawing, { type ValveShown } from '@/shared/engine/HeadDrawing.vue'
 import FoldAway from '@/shared/FoldAway.vue'
-import { counter, mine } from '@/shared/mine'
+import { counter, meterName, mine } from '@/shared/mine'
 import WearChart from './WearChart.vue'
+import { foreseen } from './wearChart'
 
 /** How a vehicle's valves wear: which one decides, how fast each moves, and when it leaves its limits. */
 const props = defineProps<{ history: Schemas['VehicleHistory']; engine: EngineView }>()
@@ -48,8 +49,11 @@ const shown = computed<Record<string, ValveShown>>(() =>
 const between = ({ range, out }: Schemas['ValveWear']) => {
   const [early, late] = range ?? [null, null]
   if (out || early === null || early === undefined) return ''
+  if (typeof late === 'number' && at(early) === at(late)) return ''
   return typeof late === 'number' ? `between ${at(early)} and ${at(late)}` : `not before ${at(early)}`
 }
+/** Whether how fast a valve moves is known of any. */
+const rated = computed(() => wear.value.some((w) => w.rate_mm_per_1000 !== null))
 const first = computed(() => wear.value.find((w) => w.leaves_at !== null))
 const odd = computed(() => wear.value.filter((w) => w.odd).map((w) => w.valve))
 const leftOf = (valve: string) => last.value?.valves.find((v) => v.valve === valve)
@@ -63,19 +67,27 @@ const leftOf = (valve: string) => last.value?.valves.find((v) => v.valve === val
       {{
         first.out
           ? 'was left outside its limits'
-          : `goes ${first.side} first, at about ${at(Math.round(first.leaves_at! / 100) * 100)}`
+          : `goes ${first.side} first, at about ${at(foreseen(first.leaves_at!, history.vehicle.counts))}`
       }}<template v-if="between(first)">, {{ between(first) }}</template
       >.
+    </p>
+    <p v-else-if="!rated" class="lead fs-20">
+      How fast its valves move is told from two visits on at which the {{ meterName(history.vehicle.counts) }} was read.
     </p>
     <p v-else class="lead fs-20">No valve moves by more than its readings differ anyway: steady.</p>
     <VAlert v-if="odd.length" role="note">
       {{ odd.join(', ') }} {{ odd.length === 1 ? 'wears' : 'wear' }} unlike the rest: look for the cause.
     </VAlert>
-    <p class="quiet">
+    <p v-if="rated" class="quiet">
       Thousandths of {{ inThou ? 'an inch' : 'a millimetre' }} per {{ over }}, from {{ history.counted }}
       {{ history.counted === 1 ? 'visit' : 'visits' }}; minus closes (the valve sinks into its seat), plus opens.
     </p>
-    <div class="drawing overflow-x-auto" tabindex="0" aria-label="The head, drawn with how fast each valve wears">
+    <div
+      v-if="rated"
+      class="drawing overflow-x-auto"
+      tabindex="0"
+      aria-label="The head, drawn with how fast each valve wears"
+    >
       <HeadDrawing :engine="engine" :crank="null" :shown="shown" />
     </div>
     <WearChart v-if="history.counted > 1" :visits="history.visits" :wear="wear" :counts="history.vehicle.counts" />

@@ -20,6 +20,12 @@ export interface Tooth {
   fan: [number, number, number] | null
 }
 
+/** What a counter shows at some time to come, as it is told: to hundreds of kilometres, to tens of the fewer hours. */
+export function foreseen(meter: number, counts: 'km' | 'h'): number {
+  const step = counts === 'h' ? 10 : 100
+  return Math.round(meter / step) * step
+}
+
 /** How far the charts reach: as far again as the vehicle has run since its first visit, or to where the first valve surely leaves. */
 export function horizon(visits: Visit[], wear: Wear[]): number {
   const meters = visits.map((v) => v.meter)
