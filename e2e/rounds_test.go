@@ -6,6 +6,7 @@ import (
 	"io"
 	"net/http"
 	"os"
+	"regexp"
 	"strings"
 	"testing"
 
@@ -19,12 +20,14 @@ type played struct {
 	round          map[string]any // fields of way_chosen
 	out            []string       // found loose, and in once they are set
 	size           [2]int
+	leaves         []float64 // that are owned, mm; nil: a few usual ones
 }
 
 // rehearsal is what was counted beforehand.
 type rehearsal struct {
 	Turn      float64 `json:"total_turn_deg"`
 	CheckTurn float64 `json:"check_turn_deg"`
+	Leaves    int     `json:"leaf_changes"` // how often another leaf is picked up
 	Gestures  int
 	Applies   bool
 	Reason    string
@@ -70,7 +73,10 @@ func (c played) stored(t testing.TB, r *running) (job string) {
 	t.Helper()
 	job = "round-" + c.engine
 	leaves := []map[string]any{}
-	for _, mm := range []float64{0.05, 0.10, 0.15, 0.20, 0.22, 0.24, 0.25, 0.27, 0.30, 0.35} {
+	if c.leaves == nil {
+		c.leaves = []float64{0.05, 0.10, 0.15, 0.20, 0.22, 0.24, 0.25, 0.27, 0.30, 0.35}
+	}
+	for _, mm := range c.leaves {
 		leaves = append(leaves, map[string]any{"marked_mm": mm, "measured_mm": mm})
 	}
 	post(t, "POST", r.base+"/api/v1/gauge-sets",
@@ -95,11 +101,20 @@ func (c played) choose(t testing.TB, r *running, job string) {
 	post(t, "POST", r.base+"/api/v1/jobs/"+job+"/happenings", way, nil)
 }
 
+// toldLeaf is the leaf, or stack, that is told to drag.
+var toldLeaf = regexp.MustCompile(`\d\.\d+( \+ \d\.\d+)*`)
+
 // drive carries a job to the offer to sign by touch, doing the one thing that the bench shows largest, and
 // counts the taps and how far the crank is turned before and after the full turns.
 func (c played) drive(t *testing.T, p *tab, r *running, job string) (done rehearsal) {
 	t.Helper()
-	gaps, turning := map[string]float64{}, &done.Turn
+	gaps, turning, inHand := map[string]float64{}, &done.Turn, ""
+	pick := func(leaf string) {
+		if inHand != "" && leaf != inHand {
+			done.Leaves++
+		}
+		inHand = leaf
+	}
 	for range 400 {
 		s := stateOf(t, r.base, job)
 		for _, v := range s.State.Valves {
@@ -121,11 +136,13 @@ func (c played) drive(t *testing.T, p *tab, r *running, job string) (done rehear
 			p.press("Screw is free")
 		case "read":
 			leaf, feel, _ := s.leafFor(gaps)
+			pick(leaf)
 			p.press(leaf + " " + feel)
 		case "keep":
 			p.press("Keep")
 		case "adjust":
 			if now.Tell != nil {
+				pick(toldLeaf.FindString(now.Tell.Says))
 				p.press(now.Tell.Says)
 				p.press("Yes, all three") // asked back, for nobody sets a valve within five seconds; no tap at work
 			} else {
@@ -175,6 +192,7 @@ func TestRoundsTakeWhatWasRehearsed(t *testing.T) {
 			p := open(t, r, "/jobs/"+job, c.size[0], c.size[1])
 			want, got := c.rehearsed(t, r), c.drive(t, p, r, job)
 			assert.Equal(t, want.Gestures, got.Gestures, "taps")
+			assert.Equal(t, want.Leaves, got.Leaves, "leaves picked up")
 			assert.Equal(t, want.Turn, got.Turn, "degrees up to the last stop before the check")
 			assert.Equal(t, want.CheckTurn, got.CheckTurn, "degrees for the check")
 			for _, v := range stateOf(t, r.base, job).State.Valves {
