@@ -145,12 +145,15 @@ func TestImportOfABrokenSheet(t *testing.T) {
 	for _, e := range list {
 		assert.NotEqual(t, "Broken", e.Name)
 	}
+	p.press("More of Brindlow 1600")
 	p.press("Duplicate Brindlow 1600")
 	p.shows("Brindlow 1600 (copy) is in the library.")
+	p.press("More of Brindlow 1600 (copy)")
 	p.press("Remove Brindlow 1600 (copy)")
 	p.shows("Brindlow 1600 (copy) was removed.")
 	p.press("Undo")
 	p.shows("Brindlow 1600 (copy) is restored.")
+	p.press("More of Brindlow 1600")
 	p.press("Remove Brindlow 1600")
 	p.shows("This engine sits in")
 	p.fill("Search", "flat 1-4-3-2")

@@ -69,7 +69,7 @@ func TestAWholeFourFromBoardToSignature(t *testing.T) {
 	firstInstruction(t, p)
 	p.way("Steps")
 	p.press("Ticks")
-	p.press("Taken in, go on")
+	p.press("Taken in")
 	ticked(t, p, "")
 	p.press("On to the valves")
 	p.says("until")

@@ -34,9 +34,9 @@ func TestJudgedColdAndPutOff(t *testing.T) {
 	p.fill("Which parts", "head gasket")
 	p.press("All tools and leaves accounted for")
 	p.press("Sign as put off")
-	p.shows("deferred: waits for parts, head gasket")
+	p.shows("put off: waits for parts, head gasket")
 	p.visit("/")
-	p.shows("deferred: waits for parts, head gasket")
+	p.shows("put off: waits for parts, head gasket")
 	p.clean()
 }
 

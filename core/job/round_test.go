@@ -146,7 +146,7 @@ func TestReadOnly(t *testing.T) {
 	d.Do(job.Happening{Act: job.Signed{By: "Tess", ToolsOut: true}})
 	e1, _ := d.Job.Valve("E1")
 	assert.Equal(t, clearance.Tight, e1.Last.Judgement.Verdict)
-	assert.Equal(t, "deferred until 2027-03-01", e1.LeaveReason)
+	assert.Equal(t, "put off until 2027-03-01", e1.LeaveReason)
 	assert.Equal(t, "checked, nothing set; E1 left tight", d.Job.Outcome().String())
 	visit, ok := record.Of(d.Job).Visit()
 	require.True(t, ok)

@@ -54,15 +54,15 @@ const (
 	WaitsForCams     WaitsFor = "cams"
 )
 
-// String says it in words: "deferred until 2027-03-01", "deferred: waits for parts, on order".
+// String says it in words: "put off until 2027-03-01", "put off: waits for parts, on order".
 func (d Deferral) String() string {
 	until := strings.TrimSpace(d.Until)
 	switch d.Waits {
 	case WaitsForDate, WaitsForOdometer:
-		return "deferred until " + until
+		return "put off until " + until
 	}
-	says := map[WaitsFor]string{WaitsForParts: "deferred: waits for parts",
-		WaitsForCams: "deferred: waits for other cams"}[d.Waits]
+	says := map[WaitsFor]string{WaitsForParts: "put off: waits for parts",
+		WaitsForCams: "put off: waits for other cams"}[d.Waits]
 	if until != "" {
 		says += ", " + until
 	}

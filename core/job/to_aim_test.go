@@ -72,8 +72,8 @@ func TestAJobIsPutOff(t *testing.T) {
 	d.Do(job.Happening{Act: job.Kept{Valve: "E1"}})
 	d.Do(signed(job.Deferral{Waits: job.WaitsForParts, Until: "shims on order"}))
 	assert.Equal(t, job.Done, d.Job.Phase())
-	assert.Equal(t, "deferred: waits for parts, shims on order", d.Job.Deferred.String())
-	assert.Equal(t, "deferred until 120000 km",
+	assert.Equal(t, "put off: waits for parts, shims on order", d.Job.Deferred.String())
+	assert.Equal(t, "put off until 120000 km",
 		job.Deferral{Waits: job.WaitsForOdometer, Until: "120000 km"}.String())
 }
 

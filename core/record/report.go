@@ -165,7 +165,7 @@ func (j Told) facts(r Record) []Fact {
 	if j.TakenIn != nil {
 		add("Complaint", j.TakenIn.String())
 	}
-	add("Stands open", j.waitsSaid())
+	add("Parked", j.waitsSaid())
 	if from, cures := j.Around().StartFrom(); cures {
 		add(NotBefore, from.Local().Format(dated)+": the sealant cures")
 	}

@@ -178,7 +178,7 @@ func TestOneRecordThatDoesNotRead(t *testing.T) {
 	}
 	to := opened(t)
 	answer := to.ok("POST", "/api/v1/archive", archive)
-	assert.Equal(t, 8.0, answer["jobs"])
+	assert.Equal(t, 12.0, answer["jobs"])
 	assert.Len(t, answer["left_out"], 6)
 
 	d.ok(

@@ -114,11 +114,16 @@ func TestEverythingGoesOutAndComesBack(t *testing.T) {
 	assert.Contains(t, files, "jobs/demo-job-bus.json")
 	rows, err := csv.NewReader(bytes.NewReader([]byte(files["visits.csv"]))).ReadAll()
 	require.NoError(t, err)
-	assert.Len(t, rows, 1+3*16, "three finished jobs of sixteen valves")
+	assert.Len(
+		t,
+		rows,
+		1+3*16+2*12+3,
+		"three finished jobs of sixteen valves, two of twelve, and three valves of one put off",
+	)
 
 	to := opened(t)
 	answer := to.ok("POST", "/api/v1/archive", archive)
-	assert.Equal(t, 9.0, answer["jobs"])
+	assert.Equal(t, 13.0, answer["jobs"])
 	_, again := to.send("GET", "/api/v1/archive.zip", "")
 	back := unzipped(t, []byte(again))
 	delete(files, "manifest.json")

@@ -46,9 +46,9 @@ function over() {
       role="status"
     >
       <span
-        >It stands open and waits for <b>{{ view.state.waits_said }}</b>.</span
+        >Parked, waits for <b>{{ view.state.waits_said }}</b>.</span
       >
-      <VBtn size="small" @click="emit('do', { kind: 'waiting' })">Go on with it</VBtn>
+      <VBtn size="small" @click="emit('do', { kind: 'waiting' })">Carry on</VBtn>
     </p>
     <p v-if="hands.length" class="quiet">
       {{ hand }} went on with it, {{ when(hands.at(-1)!.from) }}, after
@@ -56,7 +56,7 @@ function over() {
       }}{{ hands.at(-1)!.note ? `: ${hands.at(-1)!.note}` : '' }}.
     </p>
     <div class="do">
-      <VBtn v-if="!view.state.waits_said" size="small" @click="waiting = true">It has to wait…</VBtn>
+      <VBtn v-if="!view.state.waits_said" size="small" @click="waiting = true">Park it…</VBtn>
       <VBtn size="small" @click="ask">Hand it over…</VBtn>
     </div>
     <AppDialog v-model="waiting" title="What does it wait for?" :width="560">
@@ -64,7 +64,7 @@ function over() {
       <WaitsPick v-model="waits" />
       <div class="do">
         <VBtn @click="waiting = false">Go back</VBtn>
-        <VBtn variant="flat" :disabled="!named(waits)" @click="wait">It waits</VBtn>
+        <VBtn variant="flat" :disabled="!named(waits)" @click="wait">Park it</VBtn>
       </div>
     </AppDialog>
     <AppDialog v-model="handing" title="Who goes on with it?" :width="560">

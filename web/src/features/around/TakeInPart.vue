@@ -66,7 +66,7 @@ function keep() {
     <VTextField v-model="note" label="In their words" maxlength="400" hide-details :disabled="sealed" />
     <SoundPart :view="view" :sealed="sealed" @do="(d) => emit('do', d)" />
     <VBtn v-if="!sealed" class="go tall-64 fs-22" variant="flat" size="large" @click="keep">{{
-      said ? 'Keep the change' : 'Taken in, go on'
+      said ? 'Keep the change' : 'Taken in'
     }}</VBtn>
   </section>
 </template>

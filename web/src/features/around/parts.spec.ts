@@ -127,7 +127,7 @@ describe('taking in', () => {
     await press(w, 'Smokes')
     await press(w, 'Smokes')
     await w.find('input').setValue(' when warm ')
-    await press(w, 'Taken in, go on')
+    await press(w, 'Taken in')
     expect(w.emitted('do')).toEqual([[{ kind: 'taken_in', complaints: ['ticks'], note: 'when warm' }]])
     expect(w.emitted('next')).toHaveLength(1)
   })

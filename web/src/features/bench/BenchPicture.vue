@@ -83,7 +83,7 @@ const limits = computed(() => {
         >{{ standWords[stand] }}</VBtn
       >
       <VBtn v-if="state.waits_said" class="stand tall-44" variant="text" @click="emit('do', { kind: 'waiting' })"
-        >waits for {{ state.waits_said }}: go on</VBtn
+        >parked, waits for {{ state.waits_said }}: carry on</VBtn
       >
       <span v-else class="quiet">limits {{ limits }}</span>
     </p>

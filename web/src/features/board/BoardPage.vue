@@ -121,9 +121,17 @@ const groups = computed(() => [
       </div>
     </section>
     <section v-if="dueSoon.length" class="strips below d-grid ga-3" aria-label="Vehicles due">
-      <h2 class="quiet fs-20">Due soon</h2>
-      <RouterLink v-for="d in dueSoon" :key="d.vehicle_id" :to="`/vehicles/${d.vehicle_id}`">
-        <b>{{ d.vehicle }}</b>, {{ day(d.on) }}: {{ d.because }}
+      <h2 class="quiet fs-20">Due</h2>
+      <RouterLink
+        v-for="d in dueSoon"
+        :key="d.vehicle_id"
+        class="d-flex align-center tall-44"
+        :to="`/vehicles/${d.vehicle_id}`"
+      >
+        <span
+          ><b>{{ d.vehicle }}</b
+          >, {{ new Date(d.on).getTime() < Date.now() ? 'since ' : '' }}{{ day(d.on) }}: {{ d.because }}</span
+        >
       </RouterLink>
     </section>
   </AppPage>

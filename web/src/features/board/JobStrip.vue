@@ -14,7 +14,7 @@ const next = computed(() => {
   if (job.start_from && new Date(job.start_from) > new Date())
     return `Do not start before ${clock(job.start_from)}: the sealant cures`
   if (job.cover_by) return `Sealant stands open: cover on by ${clock(job.cover_by)}`
-  if (job.waits) return `Stands open, waits for ${job.waits}`
+  if (job.waits) return `Parked, waits for ${job.waits}`
   return job.ready_at ? `Cooling: ready ${when(job.ready_at)}` : job.brief
 })
 const to = computed(() => (props.job.phase === 'done' ? `/jobs/${props.job.id}/sheet` : `/jobs/${props.job.id}`))
@@ -74,7 +74,7 @@ const height = computed(() => Math.ceil(props.job.valves.length / columns.value)
 
 <style scoped>
 .strip {
-  grid-template-columns: minmax(230px, 1.1fr) minmax(150px, 1fr) minmax(260px, 1.5fr) auto;
+  grid-template-columns: minmax(230px, 1.1fr) minmax(260px, 1.5fr) minmax(150px, 1fr) auto;
   min-height: 112px;
 }
 
@@ -93,6 +93,14 @@ const height = computed(() => Math.ceil(props.job.valves.length / columns.value)
 
 .valves {
   max-height: 96px;
+}
+
+/* What is next stands beside the name. */
+@media (width > 860px) {
+  .next {
+    grid-row: 1;
+    grid-column: 2;
+  }
 }
 
 .valves circle,

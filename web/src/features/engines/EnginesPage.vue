@@ -54,7 +54,6 @@ function dropped(event: DragEvent) {
       <div class="tools d-grid ga-3">
         <VTextField v-model="search" label="Search" placeholder="name, layout, firing order" clearable hide-details />
         <PickFile label="Import an engine sheet" accept=".json,application/json" @picked="importFile" />
-        <VBtn href="/api/v1/schemas/engine" target="_blank" rel="noopener">The format’s schema</VBtn>
       </div>
       <FaultList v-if="trouble" :title="trouble" :faults="faults" after="Nothing was saved." />
       <ToldBar v-if="said" v-model="said" :action="removed ? 'Undo' : ''" @act="putBack" />
@@ -85,9 +84,26 @@ function dropped(event: DragEvent) {
           </RouterLink>
           <div class="do d-flex flex-wrap ga-1 px-2 pt-2 pb-3">
             <VBtn size="small" :to="`/engines/${e.id}/ways`">Sequences</VBtn>
-            <VBtn size="small" :aria-label="`Duplicate ${e.name}`" @click="duplicate(e.id)"> Duplicate </VBtn>
-            <VBtn size="small" :aria-label="`Export ${e.name}`" @click="exportSheet(e.id)"> Export </VBtn>
-            <VBtn size="small" :aria-label="`Remove ${e.name}`" @click="remove(e.id)"> Remove </VBtn>
+            <VMenu :transition="false">
+              <template #activator="{ props: opens }">
+                <VBtn size="small" :aria-label="`More of ${e.name}`" v-bind="opens">More</VBtn>
+              </template>
+              <VList class="edged">
+                <VListItem
+                  tag="button"
+                  class="w-100 text-left"
+                  :title="`Duplicate ${e.name}`"
+                  @click="duplicate(e.id)"
+                />
+                <VListItem
+                  tag="button"
+                  class="w-100 text-left"
+                  :title="`Export ${e.name}`"
+                  @click="exportSheet(e.id)"
+                />
+                <VListItem tag="button" class="w-100 text-left" :title="`Remove ${e.name}`" @click="remove(e.id)" />
+              </VList>
+            </VMenu>
           </div>
         </li>
       </ul>

@@ -103,7 +103,7 @@ const orderProblems = computed(() => props.said('firing_order'))
       >
         {{ c }}
       </VBtn>
-      <VBtn @click="sheet.firing_order = sheet.firing_order.slice(0, -1)"> Take back </VBtn>
+      <VBtn @click="sheet.firing_order = sheet.firing_order.slice(0, -1)"> Undo the last </VBtn>
     </div>
     <FieldNotes :problems="orderProblems" :warnings="warned('firing_order')" />
     <VTextField

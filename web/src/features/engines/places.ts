@@ -30,7 +30,7 @@ const fields: Record<string, string> = {
   torque_lbf_ft: 'Torque, lbf·ft',
   open_minutes: 'Sealant may stand open',
   cure_minutes: 'It cures for',
-  sealant_points: 'Sealant only at',
+  sealant_points: 'Sealant at',
   variable_lift: 'Variable lift',
   angle_deg: 'Bank angle',
   cylinders: 'Cylinders',

@@ -29,6 +29,7 @@ const shown = computed<Record<string, ValveShown>>(() =>
       {
         figure: figureOf(v.last?.judgement, v.limits.in_thou),
         inThou: v.limits.in_thou,
+        was: v.adjusted ? figureOf(v.as_found?.judgement, v.limits.in_thou) : '',
         stale: Boolean(v.last?.stale),
         verdict: v.last?.judgement.verdict ?? null,
         settable: true,
@@ -78,10 +79,14 @@ const print = () => globalThis.print()
         </div>
         <p class="seal py-2 px-4 fs-20 font-weight-bold undecided" :class="{ done: sheet.signed }">{{ sheet.seal }}</p>
       </header>
+      <p class="found fs-24 lh-tight">{{ sheet.found }}</p>
       <SheetFacts :facts="sheet.facts" />
-      <p class="found fs-20">{{ sheet.found }}</p>
       <SheetLists :lists="sheet.lists" />
-      <div class="drawing overflow-x-auto" tabindex="0" aria-label="The head, drawn with the figures as left">
+      <div
+        class="drawing overflow-x-auto"
+        tabindex="0"
+        aria-label="The head, drawn with the figures as left, and over them those as found where it was set"
+      >
         <HeadDrawing :engine="view.engine" :crank="null" :shown="shown" />
       </div>
       <ValveTable :sheet="sheet" />

@@ -19,7 +19,7 @@ async function takeIn(archive: File) {
     )
     emit(
       'said',
-      `Taken in: ${got.engines} engines, ${got.gauge_sets} gauge sets, ${got.vehicles} vehicles, ${got.jobs} jobs; ${got.already} were here already.`,
+      `Taken in: ${got.engines} engines, ${got.gauge_sets} feeler sets, ${got.vehicles} vehicles, ${got.jobs} jobs; ${got.already} were here already.`,
     )
     if (got.left_out.length)
       emit(
@@ -36,11 +36,15 @@ async function takeIn(archive: File) {
   <section class="d-grid ga-3">
     <h2 class="fs-24">Everything that is stored</h2>
     <p class="quiet">
-      Engines, gauge sets, vehicles and every job with its whole list, as a zip of JSON and CSV (docs/formats.md).
+      Engines, feeler sets, vehicles and every job with its whole list, as a zip of JSON and CSV (docs/formats.md).
     </p>
     <div class="files d-flex flex-wrap ga-2">
       <VBtn size="small" href="/api/v1/archive.zip">Export everything</VBtn>
       <PickFile label="Import an archive" accept=".zip,application/zip" @picked="takeIn" />
     </div>
+    <p class="quiet fs-16 mb-n2">For programmers</p>
+    <VBtn size="small" class="justify-self-start" href="/api/v1/schemas/engine" target="_blank" rel="noopener"
+      >The engine sheet’s JSON Schema</VBtn
+    >
   </section>
 </template>

@@ -78,6 +78,7 @@ const leftOf = (valve: string) => last.value?.valves.find((v) => v.valve === val
     <VAlert v-if="odd.length" role="note">
       {{ odd.join(', ') }} {{ odd.length === 1 ? 'wears' : 'wear' }} unlike the rest: look for the cause.
     </VAlert>
+    <WearChart v-if="history.counted > 1" :visits="history.visits" :wear="wear" :counts="history.vehicle.counts" />
     <p v-if="rated" class="quiet">
       Thousandths of {{ inThou ? 'an inch' : 'a millimetre' }} per {{ over }}, from {{ history.counted }}
       {{ history.counted === 1 ? 'visit' : 'visits' }}; minus closes (the valve sinks into its seat), plus opens.
@@ -90,7 +91,6 @@ const leftOf = (valve: string) => last.value?.valves.find((v) => v.valve === val
     >
       <HeadDrawing :engine="engine" :crank="null" :shown="shown" />
     </div>
-    <WearChart v-if="history.counted > 1" :visits="history.visits" :wear="wear" :counts="history.vehicle.counts" />
     <FoldAway title="Every valve">
       <div class="table overflow-x-auto" tabindex="0" role="region" aria-label="Wear of every valve">
         <VTable density="compact">

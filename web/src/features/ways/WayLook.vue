@@ -4,6 +4,7 @@ import type { PlanView, Schemas } from '@/shared/api/client'
 import { stopAt, valvesAt } from '@/shared/engine/arcs'
 import CrankPulley from '@/shared/engine/CrankPulley.vue'
 import HeadDrawing from '@/shared/engine/HeadDrawing.vue'
+import { isWide } from '@/shared/engine/headLayout'
 import TurnBand from '@/shared/engine/TurnBand.vue'
 import FoldAway from '@/shared/FoldAway.vue'
 import { degrees } from '@/shared/units'
@@ -57,7 +58,13 @@ defineExpose({ walk })
       </div>
     </div>
     <div class="head shrinks" tabindex="0" aria-label="The head, drawn">
-      <HeadDrawing :engine="engine" :crank="crank" :shown="valvesAt(engine, crank, here?.valves ?? [])" bare />
+      <HeadDrawing
+        :engine="engine"
+        :crank="crank"
+        :shown="valvesAt(engine, crank, here?.valves ?? [])"
+        :stand="isWide(engine) ? 'near' : 'left'"
+        bare
+      />
     </div>
     <div class="band shrinks">
       <TurnBand
@@ -71,7 +78,7 @@ defineExpose({ walk })
         draggable
       />
     </div>
-    <div class="foot d-grid ga-4">
+    <div class="foot d-grid ga-4" :class="{ long: ways.frontier.length > 6 }">
       <div>
         <VSlider
           v-model="crank"
@@ -109,7 +116,7 @@ defineExpose({ walk })
 .look {
   position: sticky;
   top: 0;
-  grid-template-rows: auto minmax(120px, 1fr) minmax(120px, 1fr) auto auto;
+  grid-template-rows: auto minmax(190px, 1fr) minmax(190px, 1fr) auto auto;
   height: calc(100dvh - 62px);
   min-height: 640px;
 }
@@ -121,6 +128,11 @@ defineExpose({ walk })
 
 .foot {
   grid-template-columns: minmax(0, 1fr) minmax(0, 1fr);
+}
+
+/* Many points have the whole width, so that none is cut off. */
+.foot.long {
+  grid-template-columns: minmax(0, 1fr);
 }
 
 @media (width <= 1000px) {

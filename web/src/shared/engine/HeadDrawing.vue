@@ -10,6 +10,8 @@ import { boresOf, layOutFrom, leastScale, liftAt, shrinks, standWords, wideScale
 /** What is shown of one valve. */
 export interface ValveShown {
   figure: string
+  /** The figure as found of a valve that was set, over the one as left. */
+  was?: string
   /** The figure is thousandths of an inch. */
   inThou?: boolean
   verdict: Verdict | null

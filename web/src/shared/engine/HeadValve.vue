@@ -43,6 +43,7 @@ const label = computed(() => {
     shown.figure ? `${placed.name} ${shown.figure} ${shown.inThou ? 'thou' : 'mm'}` : placed.name,
     placed.kind,
   ]
+  if (shown.was) parts.push(`set, was ${shown.was}`)
   if (shown.verdict) parts.push(shown.stale ? 'too late' : shown.verdict)
   parts.push(open.value ? 'open' : shown.settable ? 'may be set here' : 'not now')
   return parts.join(', ')
@@ -91,6 +92,7 @@ const label = computed(() => {
       <text class="name" :class="{ long: placed.name.length > 2 }" y="7">{{ placed.name }}</text>
     </g>
     <g v-if="!bare" class="result" :transform="beside ? 'translate(66 -62)' : undefined">
+      <text v-if="shown.was" class="in-figures fs-14 f-quiet anchor-middle" y="106">was {{ shown.was }}</text>
       <text
         v-if="shown.figure"
         class="gap in-figures fs-22 font-weight-bold anchor-middle"

@@ -33,10 +33,10 @@ const dials = computed(() => props.round.map((x, i) => ({ ...x, i })).filter((x)
       >dial <b class="figure">{{ length.bare(d.dial_mm!) }}</b>
       <VBtn
         size="small"
-        :aria-label="`Take back the dial reading ${length.bare(d.dial_mm!)}`"
+        :aria-label="`Remove the dial reading ${length.bare(d.dial_mm!)}`"
         @click="emit('withdraw', d.i)"
       >
-        Take back
+        Remove
       </VBtn></span
     >
     <form v-if="open" class="enter fills" @submit.prevent="say">

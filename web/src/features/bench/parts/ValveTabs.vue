@@ -2,7 +2,7 @@
 import { useMediaQuery } from '@vueuse/core'
 import { computed } from 'vue'
 import { octagon } from '@/shared/engine/shapes'
-import { kindOf, limitsOf } from '../benchWords'
+import { kindOf, limitsOf, unitOver } from '../benchWords'
 import { capital } from '@/shared/words'
 import { useBench } from '../useBench'
 
@@ -47,7 +47,8 @@ function pick(valve: string) {
       <span
         ><b class="d-block fs-28 lh-none">{{ capital(calledOf(name)) }}</b
         ><small class="quiet fs-15 lh-none"
-          ><span class="kind">{{ kindOf(view, name) }}, </span>{{ limitsOf(view, name) }}</small
+          ><span class="kind">{{ kindOf(view, name) }}, </span>{{ limitsOf(view, name)
+          }}<span class="unit"> {{ unitOver(view, [name]) }}</span></small
         ></span
       >
     </VBtn>
@@ -69,6 +70,7 @@ function pick(valve: string) {
 
 .many svg,
 .many .kind,
+.many .unit,
 .crowd small {
   display: none;
 }
