@@ -48,7 +48,7 @@ function pick(valve: string) {
         ><b class="d-block fs-28 lh-none">{{ capital(calledOf(name)) }}</b
         ><small class="quiet fs-15 lh-none"
           ><span class="kind">{{ kindOf(view, name) }}, </span>{{ limitsOf(view, name)
-          }}<span class="unit"> {{ unitOver(view, [name]) }}</span></small
+          }}<span class="unit">&nbsp;{{ unitOver(view, [name]) }}</span></small
         ></span
       >
     </VBtn>
