@@ -21,9 +21,9 @@ var (
 )
 
 // splitGasket is a photograph that never was: a cover gasket on a bench, split at a corner, with a ring of chalk
-// around the place. It is drawn here, as a JPEG of the size of a telephone's small picture.
+// around the place. It is drawn here, on a field of 1600 by 1200 that is kept at two fifths of that.
 func splitGasket() ([]byte, error) {
-	const width, height = 1600, 1200
+	const scale, width, height = 0.4, 640, 480
 	img := image.NewRGBA(image.Rect(0, 0, width, height))
 	draw.Draw(img, img.Bounds(), image.NewUniform(benchWood), image.Point{}, draw.Src)
 	for y := 0; y < height; y += 3 { // the grain
@@ -34,9 +34,9 @@ func splitGasket() ([]byte, error) {
 	fill := func(c color.Color, lines ...[][2]float32) {
 		r := vector.NewRasterizer(width, height)
 		for _, line := range lines {
-			r.MoveTo(line[0][0], line[0][1])
+			r.MoveTo(scale*line[0][0], scale*line[0][1])
 			for _, p := range line[1:] {
-				r.LineTo(p[0], p[1])
+				r.LineTo(scale*p[0], scale*p[1])
 			}
 			r.ClosePath()
 		}
