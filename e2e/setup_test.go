@@ -275,7 +275,9 @@ func (p *tab) listen() {
 			if e.Entry.Level == proto.LogLogEntryLevelError ||
 				e.Entry.Level == proto.LogLogEntryLevelWarning {
 				// asked for, and answered with 404 as it should be
-				if !strings.Contains(e.Entry.URL, "/no/such/") {
+				// and what a browser itself says of a program that was killed is no fault of the page
+				if !strings.Contains(e.Entry.URL, "/no/such/") &&
+					!strings.Contains(e.Entry.Text, "net::ERR_CONNECTION_REFUSED") {
 					note(&p.spoken, e.Entry.Text+" "+e.Entry.URL)
 				}
 			}
