@@ -3,7 +3,7 @@ import { defineConfigWithVueTs, vueTsConfigs } from '@vue/eslint-config-typescri
 import vue from 'eslint-plugin-vue'
 
 export default defineConfigWithVueTs(
-  { ignores: ['dist/**', 'src/shared/api/schema.gen.ts'] },
+  { ignores: ['dist/**', 'gen/**', 'src/shared/api/schema.gen.ts'] },
   vue.configs['flat/recommended'],
   vueTsConfigs.recommended,
   prettier,

@@ -15,7 +15,7 @@ import (
 // contentPolicy lets the page load only what ships inside the program. Styles set by scripts on elements go
 // through the object model and need no exception; the one style sheet that the theme writes is named by the
 // index's nonce (see indexPage).
-const contentPolicy = "default-src 'none'; script-src 'self'; style-src 'self'; img-src 'self' data:; " +
+const contentPolicy = "default-src 'none'; script-src 'self' 'wasm-unsafe-eval'; worker-src 'self'; style-src 'self'; img-src 'self' data:; " +
 	"font-src 'self'; media-src 'self'; " +
 	"connect-src 'self'; manifest-src 'self'; base-uri 'none'; form-action 'none'; frame-ancestors 'none'"
 

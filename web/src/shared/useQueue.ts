@@ -171,6 +171,8 @@ export function useQueue() {
     flush,
     forget,
     tell: (now: string) => (ahead = (Date.parse(now) || Date.now()) - Date.now()),
+    /** The program's time. */
+    now: clock,
     add: (job: string, h: Happening) => store({ job, body: h, at: clock() }),
     change: (w: Waiting, h: Happening) => store({ job: w.job, at: w.at, body: h }),
   }

@@ -35,13 +35,17 @@ const {
   reopen,
   keepThere,
   forget,
+  judge,
 } = useJob(id)
 onMounted(load)
+/** How long after that the bench's own judging is fetched, ms: what may be opened over it comes before. */
+const afterwards = 1500
 /** What is next is on the screen: the head is drawn, and what may be opened over the bench is fetched. */
 const shown = ref(isViewed())
 function shownFirst() {
   shown.value = true
   viewed()
+  setTimeout(judge, afterwards)
 }
 watch(view, (v) => v && !shown.value && afterPaint(shownFirst), { immediate: true })
 

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed, ref, toRef, useTemplateRef, watch } from 'vue'
+import { computed, ref, useTemplateRef, watch } from 'vue'
 import type { JobView, PlanView, ValveState } from '@/shared/api/client'
 import { guard } from '@/shared/guard'
 import { afterPaint } from '@/shared/later'
@@ -50,15 +50,17 @@ function prove(last: ValveState) {
   proving.value = last.name
   emit('crossCheck', last)
 }
+/** What waits and is not in the state yet: where it was judged here, it is. */
+const unjudged = computed(() => (props.view.state.newest === props.waiting.at(-1)?.body.id ? [] : props.waiting))
 /** A reading that waits for the connection: nothing more is taken until the program has it, but what proves the same valve. */
 const noted = computed(() => {
   const last = props.offline
-    ? props.waiting.findLast((w) => w.body.kind === 'reading' || w.body.kind === 'dial')
+    ? unjudged.value.findLast((w) => w.body.kind === 'reading' || w.body.kind === 'dial')
     : undefined
   return last && 'valve' in last.body && last.body.valve !== proving.value ? last.body.valve : ''
 })
 
-const { state, valve } = provideBench(view, toRef(props, 'waiting'), {
+const { state, valve } = provideBench(view, unjudged, {
   settling: computed(() => guard.on.value || noted.value !== ''),
   proving: computed(() => proving.value),
   instead: () => {

@@ -15,6 +15,7 @@ import {
 import { reads, takeAhead } from '@/shared/api/reads'
 import { useQueue, type Waiting } from '@/shared/useQueue'
 import { isChanges, withChanges } from './changes'
+import { useJudge } from './judge'
 
 /** What the mechanic does, before it has its id and what its screen knew. */
 export type Doing = Act
@@ -24,6 +25,12 @@ const askAgain = 4000
 
 /** For so long a thing that waits is not shown, ms. */
 const unseen = 150
+
+/** For so long the program's answer is waited for before what is foreseen of it is shown, ms. */
+const patience = 120
+
+/** What the program alone can do: it waits for it. */
+const alone = new Set<Doing['kind']>(['signed', 'amended', 'countersigned'])
 
 /** What may be said while the one before is still on its way: none of it depends on the other. */
 const queues = new Set<Doing['kind']>([
@@ -46,6 +53,7 @@ export function useJob(id: string) {
   const trouble = ref<Refused | Unreachable | null>(null)
   const refusal = ref('')
   const queue = useQueue()
+  const judge = useJudge(id)
   const waiting = computed(() => queue.waiting.value.filter((w) => w.job === id && !w.refused))
   const refused = computed<Waiting[]>((before) => {
     const now = queue.waiting.value.filter((w) => w.job === id && w.refused)
@@ -68,6 +76,7 @@ export function useJob(id: string) {
     const got = await answered(api.GET('/api/v1/jobs/{id}', { params: { path: { id } } }))
     if (taken !== before) return
     view.value = got
+    if (!waiting.value.length) judge.follow(got.state.newest)
     queue.tell(got.state.clock)
     trouble.value = null
   }
@@ -75,10 +84,24 @@ export function useJob(id: string) {
   async function load() {
     try {
       await flush()
-      await read()
+      if (!foreseen.size) await read()
     } catch (e) {
       trouble.value = e as Refused | Unreachable
     }
+  }
+
+  /** What is shown of what the program has not answered yet. */
+  const foreseen = new Set<string>()
+
+  /** Shows what the program will say of something, where it does not say it soon. */
+  async function foresee(h: Happening) {
+    const state = await judge.take(h, queue.now())
+    if (!state) return
+    await new Promise((later) => setTimeout(later, queue.offline.value ? 0 : patience))
+    if (!view.value || !waiting.value.some((w) => w.body.id === h.id)) return
+    foreseen.add(h.id)
+    taken++
+    view.value = { ...view.value, state }
   }
 
   /** Takes an answer in. One that says only what changed is put together with what was known before, if it was just before. */
@@ -95,10 +118,12 @@ export function useJob(id: string) {
   /** Sends what waits. What is refused is told; what may still count stays, with a choice. */
   async function flush() {
     const told = await queue.flush(async (w, state) => {
-      if (w.job === id) await take(state, 'seen' in w.body && typeof w.body.seen === 'string' ? w.body.seen : '')
+      if (foreseen.delete(w.body.id)) queue.tell(state.clock)
+      else if (w.job === id) await take(state, 'seen' in w.body && typeof w.body.seen === 'string' ? w.body.seen : '')
     })
     if (told) {
       refusal.value = told
+      foreseen.clear()
       await read().catch(() => {})
     }
   }
@@ -112,7 +137,8 @@ export function useJob(id: string) {
     if (ticked && waiting.value.some(({ body }) => body.kind === 'task' && body.task === ticked)) return
     // a valve that is tapped while the step before is on its way is meant, and is no second press of anything
     const follows = queues.has(doing.kind) || (doing.kind === 'picked' && !queue.offline.value)
-    if (!follows && waiting.value.length > 0) {
+    const judged = queue.offline.value && judge.ready.value && !alone.has(doing.kind)
+    if (!follows && !judged && waiting.value.length > 0) {
       if (queue.offline.value)
         refusal.value = 'The program cannot be reached: this can only be done when what waits is sent.'
       return
@@ -120,7 +146,9 @@ export function useJob(id: string) {
     refusal.value = ''
     const knew = waiting.value.at(-1)?.body.id ?? view.value?.state.newest
     const seen = 'seen' in doing && doing.seen ? doing.seen : knew || undefined
-    const kept = queue.add(id, { ...doing, id: newID(), seen } as Happening)
+    const h = { ...doing, id: newID(), seen } as Happening
+    const kept = queue.add(id, h)
+    void foresee(h)
     await flush() // it goes out while the browser keeps it
     await kept
   }
@@ -175,5 +203,6 @@ export function useJob(id: string) {
     reopen,
     keepThere,
     forget: queue.forget,
+    judge: judge.begin,
   }
 }
