@@ -215,6 +215,7 @@ export default defineConfig({
     assetsInlineLimit: 0,
     cssCodeSplit: false,
     rolldownOptions: {
+      checks: { pluginTimings: false },
       output: { codeSplitting: { includeDependenciesRecursively: false, groups: [pieces()] } },
     },
   },

@@ -8,6 +8,7 @@ export default mergeConfig(
       environment: 'happy-dom',
       environmentOptions: { happyDOM: { url: 'http://localhost/' } },
       include: ['src/**/*.spec.ts'],
+      testTimeout: 30_000, // three lanes share two cores
       server: { deps: { inline: ['vuetify'] } },
     },
   }),
