@@ -105,7 +105,7 @@ lane-web: check-web
 
 # The core does one thing at a time (internal/archtest holds it to that), pictures of fifty megapixels are unpacked and the
 # memory of large workshops is measured: all that without the race detector, which makes it ten times slower.
-HEAVY := metronix/internal/photo metronix/internal/large
+HEAVY := metronix/internal/photo metronix/internal/large metronix/internal/demo
 lane-go: check-go
 	@$(call timed,Go tests with the race detector,go test -race $$(go list ./cmd/... ./internal/... ./web/... | grep -vxF $(HEAVY:%=-e %)))
 	@$(call timed,tests of the core and of pictures and of many jobs,go test ./core/... $(HEAVY))
@@ -144,7 +144,7 @@ deep: web/dist/index.html chromium engines ## the long tests: every engine, sequ
 	@echo '— a workshop with 100,000 jobs'
 	METRONIX_DEEP=1 go test -count=1 -timeout 120m -v ./internal/large
 	@echo '— the built program in a real browser'
-	METRONIX_DEEP=1 go test -count=1 -timeout 180m -v ./e2e -run 'TestNothingLiesOverAControl|TestKilled|TestTwoPrograms|TestOtherBrowserEngines|TestTheModuleSays'
+	METRONIX_DEEP=1 go test -count=1 -timeout 180m -v ./e2e -run 'TestNothingLiesOverAControl|TestKilled|TestTwoPrograms|TestOtherBrowserEngines|TestTheModuleSays|TestTwelve|TestNoPageIsCut'
 	@for f in $(FUZZ); do echo "— $(INPUTS) inputs for $${f#*:}"; \
 	  go test ./$${f%:*} -run '^$$' -fuzz "^$${f#*:}$$" -fuzztime $(INPUTS)x -fuzzminimizetime 10x | tail -n 2; done
 

@@ -199,7 +199,7 @@ const die = (what) => { console.log(what); process.exit(1) }
 `
 
 // listsAlike is how many lists are played.
-var listsAlike = map[bool]int{false: 150, true: 2000}[deep.On]
+var listsAlike = map[bool]int{false: 60, true: 2000}[deep.On]
 
 // The module that browsers fetch says byte for byte what the program says, over random lists of acts that are taken
 // and acts that are refused: its state after each, and why it refuses one.

@@ -7,6 +7,8 @@ import (
 	"github.com/go-rod/rod/lib/proto"
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
+
+	"metronix/internal/deep"
 )
 
 // everySize is what the pages are looked at in: telephones, a tablet either way, a laptop, a desk, and a laptop's
@@ -44,7 +46,11 @@ func TestNoPageIsCutAtAnySize(t *testing.T) {
 		{"vehicles", "/vehicles", "main"},
 		{"vehicle", "/vehicles/demo-post-bus", "main"},
 	}...)
-	for _, size := range everySize {
+	looked := everySize
+	if !deep.On { // the smallest, a tablet held upright, a laptop, and that at twice the size
+		looked = [][2]int{{360, 740}, {768, 1024}, {1280, 800}, {640, 400}}
+	}
+	for _, size := range looked {
 		t.Run(fmt.Sprint(size), func(t *testing.T) {
 			t.Parallel()
 			p := open(t, r, "/", size[0], size[1])

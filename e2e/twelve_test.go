@@ -8,6 +8,8 @@ import (
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
+
+	"metronix/internal/deep"
 )
 
 // handJob is a whole job as a mechanic does it, from the first stop to the signature, with what it takes by hand:
@@ -15,6 +17,7 @@ import (
 type handJob struct {
 	name string
 	played
+	long   bool                       // it is left to the long tests
 	sheet  func(sheet map[string]any) // what its engine has otherwise than the demo's; nil: nothing
 	begins []map[string]any           // how it comes to its first stop, where not cold by a thermometer
 	by     struct {
@@ -75,12 +78,12 @@ func twelve() []handJob {
 			begins: []map[string]any{{"kind": "engine_stopped"}, {"kind": "judged_hot", "how": "fan", "ran_min": 25}},
 		}.counted(18, 600, 0, 6),
 		// one out; the check comes to a stop four turns after it was read: 1,440° after the first, then a half turn each
-		handJob{name: "sixteen valves, check over four turns", played: played{"holmgarth-2000", "one_cylinder",
+		handJob{name: "sixteen valves, check over four turns", long: true, played: played{"holmgarth-2000", "one_cylinder",
 			round("set_as_you_go", "all", "check_turns", 4), []string{"E2a"}, desk, few}}.counted(40, 540, 1440, 8),
 		handJob{name: "bucket four, read only", played: played{"pellmark-1400", "one_cylinder", map[string]any{"round": "read_only"},
 			nil, tablet, few}}.counted(19, 540, 0, 4),
 		// nothing set, nothing checked: no nut was touched that could have moved a gap
-		handJob{name: "bucket four with shims, all in", played: played{"pellmark-1400", "one_cylinder",
+		handJob{name: "bucket four with shims, all in", long: true, played: played{"pellmark-1400", "one_cylinder",
 			round("read_first", "all"), nil, desk, few}}.counted(19, 540, 0, 4),
 		// three cylinders that fire 240° apart, four valves each
 		handJob{name: "vee six, one bank", played: played{"culverholt-3000", "one_cylinder", round("set_as_you_go", "none",
@@ -93,10 +96,10 @@ func twelve() []handJob {
 			[]string{"I4"}, tablet, []float64{0.10, 0.15, 0.18, 0.22, 0.26, 0.30}},
 			begins: []map[string]any{{"kind": "judged_cold", "by": "overnight"}}}.
 			counted(18, 600, 0, 6),
-		handJob{name: "push-rod six on a phone", played: played{"estervane-2400", "rocking_pairs", once,
+		handJob{name: "push-rod six on a phone", long: true, played: played{"estervane-2400", "rocking_pairs", once,
 			[]string{"I2", "E6"}, phone, few}}.counted(19, 600, 0, 6),
 		// four valves a cylinder at twelve stops 60° apart
-		handJob{name: "a twelve with 48 valves", played: played{"brindlow-6000", "rocking_pairs", round("read_first", "none"),
+		handJob{name: "a twelve with 48 valves", long: true, played: played{"brindlow-6000", "rocking_pairs", round("read_first", "none"),
 			nil, desk, few}}.counted(59, 660, 0, 12),
 	}
 }
@@ -120,6 +123,9 @@ func TestTwelveWholeJobsTakeWhatTheyTakeByHand(t *testing.T) {
 	t.Parallel()
 	for _, j := range twelve() {
 		t.Run(j.name, func(t *testing.T) {
+			if j.long && !deep.On {
+				t.Skip("make deep does this one")
+			}
 			t.Parallel()
 			r := demo(t)
 			j.owned(t, r)
