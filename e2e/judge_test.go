@@ -36,8 +36,8 @@ func TestTheBenchGoesOnWithoutTheProgram(t *testing.T) {
 	p.shows("3 entries wait here")
 	headline := p.headline()
 	startedOn(t, "demo", r.data, strings.TrimPrefix(r.base, "http://"))
-	p.waits(`() => !document.body.innerText.includes('wait here') && !document.body.innerText.includes('waits here')`,
-		"what waited to be sent")
+	waitFor(t, p, r, id, before+2)
+	p.waits(`() => !/waits? here/.test(document.body.innerText)`, "nothing to wait any more")
 	s := stateOf(t, r.base, id).State
 	assert.Equal(t, before+3, s.Happenings, "each once")
 	assert.Equal(t, "turn", s.Now.Action)
