@@ -84,6 +84,8 @@ export function useJob(id: string) {
   async function load() {
     try {
       await flush()
+      // what another tab has sent meanwhile waits no more
+      for (const h of foreseen) if (!waiting.value.some((w) => w.body.id === h)) foreseen.delete(h)
       if (!foreseen.size) await read()
     } catch (e) {
       trouble.value = e as Refused | Unreachable
