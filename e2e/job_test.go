@@ -159,7 +159,12 @@ func TestWholeJobByClicks(t *testing.T) {
 	p := open(t, r, "/", 1280, 800)
 	p.press("Bakery round van")
 	p.says("sequence")
-	checkSigned(t, p, driveByClicks(t, p, r, "demo-job-van", map[string]float64{"E3": 0.15, "I2": 0.25}), true)
+	checkSigned(
+		t,
+		p,
+		driveByClicks(t, p, r, "demo-job-van", map[string]float64{"E3": 0.15, "I2": 0.25}),
+		true,
+	)
 }
 
 // driveByClicks does that in a browser, whichever it is, and gives the state of the signed job.
@@ -252,7 +257,13 @@ func checkFound(t *testing.T, s state, checked bool) {
 	for _, v := range s.State.Valves {
 		verdicts[v.Name] = v.AsFound.Judgement.Verdict
 		assert.Equal(t, checked && v.Adjusted > 0, v.Verified, "%s: those that were set are checked", v.Name)
-		assert.Equal(t, v.AsFound.Judgement.Verdict != "in", v.Adjusted > 0, "%s: only what is out is set", v.Name)
+		assert.Equal(
+			t,
+			v.AsFound.Judgement.Verdict != "in",
+			v.Adjusted > 0,
+			"%s: only what is out is set",
+			v.Name,
+		)
 	}
 	assert.Equal(t, "tight", verdicts["E3"])
 	assert.Equal(t, "loose", verdicts["I2"])

@@ -13,7 +13,15 @@ import (
 
 // everySize is what the pages are looked at in: telephones, a tablet either way, a laptop, a desk, and a laptop's
 // page at twice the size.
-var everySize = [][2]int{{360, 740}, {390, 844}, {768, 1024}, {1024, 768}, {1280, 800}, {1920, 1080}, {640, 400}}
+var everySize = [][2]int{
+	{360, 740},
+	{390, 844},
+	{768, 1024},
+	{1024, 768},
+	{1280, 800},
+	{1920, 1080},
+	{640, 400},
+}
 
 // cutOff finds what a size cuts: a page that scrolls sideways, and words in a heading, a button or a label that
 // their own box hides. What scrolls by itself for its own reason is left out.
@@ -75,7 +83,8 @@ func TestForcedColoursTellWhatIsChosen(t *testing.T) {
 	look := func(selector string) string {
 		p.see(selector)
 		return p.MustEval(`s => { const o = getComputedStyle(document.querySelector(s)); return o.outlineStyle + ' ' + `+
-			`o.outlineWidth + ' ' + o.backgroundColor }`, selector).Str()
+			`o.outlineWidth + ' ' + o.backgroundColor }`, selector).
+			Str()
 	}
 	p.visit("/start?vehicle=demo-post-bus")
 	assert.NotEqual(t, look(`[role=radio][aria-checked=true]`), look(`[role=radio][aria-checked=false]`))

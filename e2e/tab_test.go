@@ -45,7 +45,10 @@ func (p *tab) says(text string) {
 
 // headlined is whether the headline holds a text.
 func headlined(text string) string {
-	return fmt.Sprintf(`() => (document.querySelector('.now h2')?.textContent ?? '').includes(%q) && `+takesAnswers, text)
+	return fmt.Sprintf(
+		`() => (document.querySelector('.now h2')?.textContent ?? '').includes(%q) && `+takesAnswers,
+		text,
+	)
 }
 
 func (p *tab) waits(js, what string) {

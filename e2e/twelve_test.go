@@ -62,45 +62,142 @@ func twelve() []handJob {
 		// 8 valves, 3 of them out, 3 half turns
 		handJob{name: "inline four by rocking pairs", played: played{"brindlow-1600", "rocking_pairs", once,
 			[]string{"E1", "I3", "E4"}, desk, few}}.counted(14, 540, 0, 4),
-		handJob{name: "four by one leaf, two leaves owned", played: played{"brindlow-1600", "one_cylinder", once, nil, tablet,
-			[]float64{0.20, 0.27}}}.counted(11, 540, 0, 4),
+		handJob{
+			name: "four by one leaf, two leaves owned",
+			played: played{"brindlow-1600", "one_cylinder", once, nil, tablet,
+				[]float64{0.20, 0.27}},
+		}.counted(
+			11,
+			540,
+			0,
+			4,
+		),
 		// 12 valves at two stops, two of them out
 		handJob{name: "eccentric six at two stops", played: played{"estervane-2400", "two_stop", once,
 			[]string{"I2", "E6"}, tablet, few}, sheet: func(s map[string]any) {
-			s["adjuster"] = map[string]any{"kind": "eccentric", "eccentricity_mm": 1.2, "locknut_torque_nm": 12}
+			s["adjuster"] = map[string]any{
+				"kind":              "eccentric",
+				"eccentricity_mm":   1.2,
+				"locknut_torque_nm": 12,
+			}
 		}}.counted(15, 360, 0, 2),
 		// one leaf for both kinds
 		handJob{name: "flat four backwards", played: played{"ostrane-1300", "one_cylinder",
 			round("set_as_you_go", "none", "direction", "back"), nil, desk, few}}.counted(11, 540, 0, 0),
 		// judged by the fan, a valve out, within ten minutes
-		handJob{name: "twelve valves hot, without a thermometer", played: played{"estervane-2400", "one_cylinder", once,
-			[]string{"E3"}, desk, few}, sheet: card(map[string]any{"state": "hot", "source": "plate"}),
-			begins: []map[string]any{{"kind": "engine_stopped"}, {"kind": "judged_hot", "how": "fan", "ran_min": 25}},
-		}.counted(18, 600, 0, 6),
+		handJob{
+			name: "twelve valves hot, without a thermometer",
+			played: played{"estervane-2400", "one_cylinder", once,
+				[]string{"E3"}, desk, few},
+			sheet: card(map[string]any{"state": "hot", "source": "plate"}),
+			begins: []map[string]any{
+				{"kind": "engine_stopped"},
+				{"kind": "judged_hot", "how": "fan", "ran_min": 25},
+			},
+		}.counted(
+			18,
+			600,
+			0,
+			6,
+		),
 		// one out; the check comes to a stop four turns after it was read: 1,440° after the first, then a half turn each
-		handJob{name: "sixteen valves, check over four turns", long: true, played: played{"holmgarth-2000", "one_cylinder",
-			round("set_as_you_go", "all", "check_turns", 4), []string{"E2a"}, desk, few}}.counted(40, 540, 1440, 8),
-		handJob{name: "bucket four, read only", played: played{"pellmark-1400", "one_cylinder", map[string]any{"round": "read_only"},
-			nil, tablet, few}}.counted(19, 540, 0, 4),
+		handJob{
+			name: "sixteen valves, check over four turns",
+			long: true,
+			played: played{"holmgarth-2000", "one_cylinder",
+				round(
+					"set_as_you_go",
+					"all",
+					"check_turns",
+					4,
+				), []string{"E2a"}, desk, few},
+		}.counted(
+			40,
+			540,
+			1440,
+			8,
+		),
+		handJob{
+			name: "bucket four, read only",
+			played: played{"pellmark-1400", "one_cylinder", map[string]any{"round": "read_only"},
+				nil, tablet, few},
+		}.counted(
+			19,
+			540,
+			0,
+			4,
+		),
 		// nothing set, nothing checked: no nut was touched that could have moved a gap
-		handJob{name: "bucket four with shims, all in", long: true, played: played{"pellmark-1400", "one_cylinder",
-			round("read_first", "all"), nil, desk, few}}.counted(19, 540, 0, 4),
+		handJob{
+			name: "bucket four with shims, all in",
+			long: true,
+			played: played{"pellmark-1400", "one_cylinder",
+				round("read_first", "all"), nil, desk, few},
+		}.counted(
+			19,
+			540,
+			0,
+			4,
+		),
 		// three cylinders that fire 240° apart, four valves each
-		handJob{name: "vee six, one bank", played: played{"culverholt-3000", "one_cylinder", round("set_as_you_go", "none",
-			"scope", []string{"E1a", "E1b", "I1a", "I1b", "E3a", "E3b", "I3a", "I3b", "E5a", "E5b", "I5a", "I5b"}), nil,
-			desk, []float64{0.15, 0.20, 0.22, 0.30, 0.34, 0.40}}}.counted(14, 480, 0, 3),
+		handJob{
+			name: "vee six, one bank",
+			played: played{"culverholt-3000", "one_cylinder", round(
+				"set_as_you_go",
+				"none",
+				"scope",
+				[]string{"E1a", "E1b", "I1a", "I1b", "E3a", "E3b", "I3a", "I3b", "E5a", "E5b", "I5a", "I5b"},
+			), nil,
+				desk, []float64{0.15, 0.20, 0.22, 0.30, 0.34, 0.40}},
+		}.counted(
+			14,
+			480,
+			0,
+			3,
+		),
 		// round for the exhausts, and from where that ends round for the intakes
 		handJob{name: "exhausts first", played: played{"brindlow-1600", "one_cylinder",
-			round("set_as_you_go", "none", "one_kind_first", "exhaust"), nil, phone, few}}.counted(14, 1080, 0, 1),
-		handJob{name: "threaded tappets, stone cold overnight", played: played{"marrowby-3000", "one_cylinder", once,
-			[]string{"I4"}, tablet, []float64{0.10, 0.15, 0.18, 0.22, 0.26, 0.30}},
-			begins: []map[string]any{{"kind": "judged_cold", "by": "overnight"}}}.
-			counted(18, 600, 0, 6),
-		handJob{name: "push-rod six on a phone", long: true, played: played{"estervane-2400", "rocking_pairs", once,
-			[]string{"I2", "E6"}, phone, few}}.counted(19, 600, 0, 6),
+			round(
+				"set_as_you_go",
+				"none",
+				"one_kind_first",
+				"exhaust",
+			), nil, phone, few}}.counted(14, 1080, 0, 1),
+		handJob{
+			name: "threaded tappets, stone cold overnight",
+			played: played{"marrowby-3000", "one_cylinder", once,
+				[]string{"I4"}, tablet, []float64{0.10, 0.15, 0.18, 0.22, 0.26, 0.30}},
+			begins: []map[string]any{{"kind": "judged_cold", "by": "overnight"}},
+		}.
+			counted(
+				18,
+				600,
+				0,
+				6,
+			),
+		handJob{
+			name: "push-rod six on a phone",
+			long: true,
+			played: played{"estervane-2400", "rocking_pairs", once,
+				[]string{"I2", "E6"}, phone, few},
+		}.counted(
+			19,
+			600,
+			0,
+			6,
+		),
 		// four valves a cylinder at twelve stops 60° apart
-		handJob{name: "a twelve with 48 valves", long: true, played: played{"brindlow-6000", "rocking_pairs", round("read_first", "none"),
-			nil, desk, few}}.counted(59, 660, 0, 12),
+		handJob{
+			name: "a twelve with 48 valves",
+			long: true,
+			played: played{"brindlow-6000", "rocking_pairs", round("read_first", "none"),
+				nil, desk, few},
+		}.counted(
+			59,
+			660,
+			0,
+			12,
+		),
 	}
 }
 
@@ -143,8 +240,15 @@ func TestTwelveWholeJobsTakeWhatTheyTakeByHand(t *testing.T) {
 			p.see(".rung.cursor")
 			begun := time.Now()
 			got := j.drive(t, p, r, job)
-			t.Logf("| %s | %d | %v + %v | %d | %.0f s |", j.name, got.Gestures, got.Turn, got.CheckTurn, got.Leaves,
-				time.Since(begun).Seconds())
+			t.Logf(
+				"| %s | %d | %v + %v | %d | %.0f s |",
+				j.name,
+				got.Gestures,
+				got.Turn,
+				got.CheckTurn,
+				got.Leaves,
+				time.Since(begun).Seconds(),
+			)
 			assert.Equal(t, j.by.taps, got.Gestures, "taps")
 			assert.Equal(t, j.by.turn, got.Turn, "degrees up to the last stop")
 			assert.Equal(t, j.by.check, got.CheckTurn, "degrees for the check")

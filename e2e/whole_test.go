@@ -230,5 +230,8 @@ func TestTheSheetOfAnotherShop(t *testing.T) {
 	p.press("Undo")
 	p.shows("another shop · Lane end garage")
 	p.press("Correct…")
-	p.waits(`() => [...document.querySelectorAll('.sheet input')].some(i => i.value === '0.31')`, "what was typed")
+	p.waits(
+		`() => [...document.querySelectorAll('.sheet input')].some(i => i.value === '0.31')`,
+		"what was typed",
+	)
 }

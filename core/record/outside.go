@@ -70,7 +70,11 @@ func (o Outside) Visit(limits map[string]measure.Window) Visit {
 
 // OutsideLimits are the limits by which gaps found elsewhere are judged, by valve: of the vehicle's own card of
 // that thermal state, else of its engine's first that may be used; empty where there is none.
-func OutsideLimits(sheet *engine.Sheet, own []clearance.Card, state clearance.State) map[string]measure.Window {
+func OutsideLimits(
+	sheet *engine.Sheet,
+	own []clearance.Card,
+	state clearance.State,
+) map[string]measure.Window {
 	out := map[string]measure.Window{}
 	for _, c := range slices.Concat(own, sheet.Clearances) {
 		if c.State != state || c.Distrusted != "" {

@@ -26,8 +26,12 @@ func TestAnotherShopsSheetIsLessCertain(t *testing.T) {
 	assert.InDelta(t, 0.016583, record.OutsideU().Millimetres(), 0.000001)
 	window := measure.Window{Lower: *mm(0.25), Upper: *mm(0.30)}
 	v := record.Outside{On: on(2025, 5, 3), Meter: 40_000, State: clearance.Cold, Shop: "Lane end",
-		Valves: []record.OutsideValve{{"E1", mm(0.20), mm(0.27)}, {"E2", mm(0.35), nil}, {"E3", nil, mm(0.28)},
-			{"I9", mm(0.1), mm(0.1)}}}.
+		Valves: []record.OutsideValve{
+			{"E1", mm(0.20), mm(0.27)},
+			{"E2", mm(0.35), nil},
+			{"E3", nil, mm(0.28)},
+			{"I9", mm(0.1), mm(0.1)},
+		}}.
 		Visit(map[string]measure.Window{"E1": window, "E2": window, "E3": window})
 	assert.Equal(t, "Lane end", v.By)
 	assert.Equal(t, 1, v.Tight)
@@ -64,7 +68,10 @@ func TestAnotherShopsSheetStandsByItsDay(t *testing.T) {
 // not to be used.
 func TestAnotherShopsSheetIsJudgedByOwnLimits(t *testing.T) {
 	sheet := *jobtest.Setup().Sheet
-	sheet.Clearances = []clearance.Card{jobtest.Card(clearance.Cold, 220, 300), jobtest.Card(clearance.Cold, 180, 200)}
+	sheet.Clearances = []clearance.Card{
+		jobtest.Card(clearance.Cold, 220, 300),
+		jobtest.Card(clearance.Cold, 180, 200),
+	}
 	lower := func(own ...clearance.Card) string {
 		return record.OutsideLimits(&sheet, own, clearance.Cold)["I1"].Lower.Decimal()
 	}
@@ -83,9 +90,18 @@ func TestACounterThatWasNotReadIsNotNought(t *testing.T) {
 		return record.Visit{At: on(year, 1, 1), Meter: meter, State: clearance.Cold,
 			Valves: []wear.Found{{Valve: "E1", Found: mm(gap), Left: mm(gap)}}}
 	}
-	h := record.History([]record.Visit{at(2021, 0, 0.34), at(2023, 40_000, 0.32), at(2025, 60_000, 0.30)}, "", nil)
+	h := record.History(
+		[]record.Visit{at(2021, 0, 0.34), at(2023, 40_000, 0.32), at(2025, 60_000, 0.30)},
+		"",
+		nil,
+	)
 	f, err := h.Reckon()
 	require.NoError(t, err)
 	assert.InDelta(t, -0.001, f.Valves[0].Rate, 1e-9, "0.02 mm over 20,000 km")
-	assert.Len(t, record.History([]record.Visit{at(2021, 0, 0.3)}, "", nil).Visits, 1, "the day of the only one counts")
+	assert.Len(
+		t,
+		record.History([]record.Visit{at(2021, 0, 0.3)}, "", nil).Visits,
+		1,
+		"the day of the only one counts",
+	)
 }

@@ -230,7 +230,7 @@ func (s *server) putVehicle(ctx context.Context, in *vehicleInput) (*bodyOf[Vehi
 		return nil, showsLess(before, record.Meter, speaksTo(ctx))
 	case errors.Is(err, store.ErrCounted):
 		message := fmt.Sprintf(
-			"The jobs of %s were counted otherwise, and its wear is reckoned from them. Enter "+
+			"The visits of %s were counted otherwise, and its wear is reckoned from them. Enter "+
 				"it once more, as a vehicle of its own, where it counts otherwise now.",
 			before.Name,
 		)

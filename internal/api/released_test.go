@@ -58,7 +58,11 @@ func TestADataFileOfEveryVersionSaysTheSame(t *testing.T) {
 			st, err := store.Open(path)
 			require.NoError(t, err)
 			t.Cleanup(st.Close)
-			serves, err := api.Ready(t.Context(), st, api.Options{Clock: func() time.Time { return cmp.Or(asked[version], asked[12]) }})
+			serves, err := api.Ready(
+				t.Context(),
+				st,
+				api.Options{Clock: func() time.Time { return cmp.Or(asked[version], asked[12]) }},
+			)
 			require.NoError(t, err)
 			found, err = api.Check(t.Context())(st)
 			require.NoError(t, err)

@@ -170,7 +170,7 @@ func TestAMachineThatCountsRunningHours(t *testing.T) {
 			"is 90 h.",
 		fmt.Sprintf(pump, "", `"odometer_km":7000`): "7000 kilometres are given, and this vehicle counts running",
 		strings.Replace(fmt.Sprintf(pump, "", `"odometer_km":7000`), `"counts":"h"`, `"counts":"km"`, 1): "The " +
-			"jobs of Yard pump were counted otherwise",
+			"visits of Yard pump were counted otherwise",
 	} {
 		_, refused := d.send("PUT", "/api/v1/vehicles/vehicle-02", body)
 		assert.Contains(t, refused, want)

@@ -79,13 +79,21 @@ func (s *server) outsideFault(
 		}
 	}
 	if len(record.OutsideLimits(sheet, v.Cards, o.State)) == 0 {
-		return fmt.Sprintf("No %s limits are known of %s. Enter them as a card first, so that its gaps can be judged.",
-			o.State, v.EngineName)
+		return fmt.Sprintf(
+			"No %s limits are known of %s. Enter them as a card first, so that its gaps can be judged.",
+			o.State,
+			v.EngineName,
+		)
 	}
 	if against, ok := record.Fits(others, o.On, o.Meter); !ok {
-		return fmt.Sprintf("On %s it showed %s, so %s on %s cannot be. Correct the slip, or leave it out where its "+
-			"instrument was changed since.", against.At.Format(time.DateOnly), speaks.Run(v.Counter, float64(against.Meter)),
-			speaks.Run(v.Counter, float64(o.Meter)), on)
+		return fmt.Sprintf(
+			"On %s it showed %s, so %s on %s cannot be. Correct the slip, or leave it out where its "+
+				"instrument was changed since.",
+			against.At.Format(time.DateOnly),
+			speaks.Run(v.Counter, float64(against.Meter)),
+			speaks.Run(v.Counter, float64(o.Meter)),
+			on,
+		)
 	}
 	return ""
 }

@@ -19,10 +19,22 @@ import (
 func outsideAt(day string, odometer int, intake, exhaust float64) string {
 	valves := ""
 	for c := 1; c <= 4; c++ {
-		valves += fmt.Sprintf(`,{"valve":"I%d","found_mm":%v,"left_mm":%v},{"valve":"E%d","found_mm":%v,"left_mm":%v}`,
-			c, intake, intake, c, exhaust, exhaust)
+		valves += fmt.Sprintf(
+			`,{"valve":"I%d","found_mm":%v,"left_mm":%v},{"valve":"E%d","found_mm":%v,"left_mm":%v}`,
+			c,
+			intake,
+			intake,
+			c,
+			exhaust,
+			exhaust,
+		)
 	}
-	return fmt.Sprintf(`{"on":%q,"odometer_km":%d,"state":"cold","shop":"Lane end","valves":[%s]}`, day, odometer, valves[1:])
+	return fmt.Sprintf(
+		`{"on":%q,"odometer_km":%d,"state":"cold","shop":"Lane end","valves":[%s]}`,
+		day,
+		odometer,
+		valves[1:],
+	)
 }
 
 // A sheet of another shop stands among a vehicle's visits by its day, gives its valves a rate, and a wider one than
@@ -30,7 +42,11 @@ func outsideAt(day string, odometer int, intake, exhaust float64) string {
 func TestAnotherShopsSheetCountsAsAVisit(t *testing.T) {
 	d := withJob(t)
 	d.inspected("job-2026", time.Date(2026, 5, 4, 9, 0, 0, 0, time.UTC), 60_000, nil)
-	h := d.ok("PUT", "/api/v1/vehicles/vehicle-01/outside", `{"visits":[`+outsideAt("2025-05-03", 40_000, 0.24, 0.32)+`]}`)
+	h := d.ok(
+		"PUT",
+		"/api/v1/vehicles/vehicle-01/outside",
+		`{"visits":[`+outsideAt("2025-05-03", 40_000, 0.24, 0.32)+`]}`,
+	)
 	visits := h["visits"].([]any)
 	require.Len(t, visits, 2)
 	first := visits[0].(map[string]any)
@@ -55,7 +71,13 @@ func TestASlipInAnotherShopsSheet(t *testing.T) {
 	d := withJob(t)
 	d.inspected("job-2026", time.Date(2026, 5, 4, 9, 0, 0, 0, time.UTC), 60_000, nil)
 	one := func(on string, km int, state, valves string) string {
-		return fmt.Sprintf(`{"visits":[{"on":%q,"odometer_km":%d,"state":%q,"shop":"Lane end","valves":[%s]}]}`, on, km, state, valves)
+		return fmt.Sprintf(
+			`{"visits":[{"on":%q,"odometer_km":%d,"state":%q,"shop":"Lane end","valves":[%s]}]}`,
+			on,
+			km,
+			state,
+			valves,
+		)
 	}
 	const good = `{"valve":"E1","left_mm":0.3}`
 	for said, body := range map[string]string{
@@ -72,7 +94,11 @@ func TestASlipInAnotherShopsSheet(t *testing.T) {
 		assert.Equal(t, 422, status, text)
 		assert.Contains(t, text, said)
 	}
-	status, text := d.send("GET", "/api/v1/vehicles/vehicle-01/history", "")
+	sheet := `{"on":"2025-05-03","state":"cold","shop":"Lane end","valves":[` + good + `]}`
+	status, text := d.send("PUT", "/api/v1/vehicles/vehicle-01/outside", `{"visits":[`+sheet+`,`+sheet+`]}`)
+	assert.Equal(t, 422, status, text)
+	assert.Contains(t, text, "stands there twice")
+	status, text = d.send("GET", "/api/v1/vehicles/vehicle-01/history", "")
 	require.Equal(t, 200, status)
 	assert.Contains(t, text, `"outside":[]`)
 }
@@ -80,7 +106,11 @@ func TestASlipInAnotherShopsSheet(t *testing.T) {
 // Such sheets go out with the archive and come in again; one that was damaged is named, and holds nothing else up.
 func TestAnotherShopsSheetIsKept(t *testing.T) {
 	d := withJob(t)
-	d.ok("PUT", "/api/v1/vehicles/vehicle-01/outside", `{"visits":[`+outsideAt("2025-05-03", 4, 0.24, 0.32)+`]}`)
+	d.ok(
+		"PUT",
+		"/api/v1/vehicles/vehicle-01/outside",
+		`{"visits":[`+outsideAt("2025-05-03", 4, 0.24, 0.32)+`]}`,
+	)
 	var archive bytes.Buffer
 	manifest, err := d.st.WriteArchive(&archive, "test", time.Now())
 	require.NoError(t, err)
@@ -99,4 +129,25 @@ func TestAnotherShopsSheetIsKept(t *testing.T) {
 	}
 	assert.Contains(t, outside(d), "Lane end")
 	assert.Equal(t, outside(d), outside(there))
+}
+
+// A vehicle with such a sheet keeps its counter: its kilometres would be no hours, and the sheet would read no more.
+func TestAnotherShopsSheetHoldsTheCounter(t *testing.T) {
+	d := withJob(t)
+	d.ok(
+		"POST",
+		"/api/v1/vehicles",
+		`{"id":"vehicle-02","name":"Crane","plate":"","odometer_km":0,"engine_id":"engine-01"}`,
+	)
+	d.ok(
+		"PUT",
+		"/api/v1/vehicles/vehicle-02/outside",
+		`{"visits":[`+outsideAt("2025-05-03", 40_000, 0.24, 0.32)+`]}`,
+	)
+	status, text := d.send("PUT", "/api/v1/vehicles/vehicle-02",
+		`{"name":"Crane","plate":"","counts":"h","hours":10,"engine_id":"engine-01"}`)
+	assert.Equal(t, 409, status, text)
+	h := d.ok("GET", "/api/v1/vehicles/vehicle-02/history", "")
+	assert.Len(t, h["outside"], 1)
+	assert.Empty(t, h["vehicle"].(map[string]any)["damaged"])
 }

@@ -39,7 +39,13 @@ func (l *loader) around(j demoJob, state *seen.JobState) error {
 	if !j.around {
 		return nil
 	}
-	gasket := around.Finding{ID: j.id + "-f2", Place: "gasket", What: "hard or split", Part: "BR 16-204", Later: !j.whole}
+	gasket := around.Finding{
+		ID:    j.id + "-f2",
+		Place: "gasket",
+		What:  "hard or split",
+		Part:  "BR 16-204",
+		Later: !j.whole,
+	}
 	if j.whole {
 		picture, err := l.picture(j)
 		if err != nil {
@@ -65,7 +71,11 @@ func (l *loader) picture(j demoJob) (hash string, err error) {
 	if err != nil {
 		return "", err
 	}
-	request, err := http.NewRequest(http.MethodPost, "http://localhost/api/v1/jobs/"+j.id+"/photos", bytes.NewReader(drawn))
+	request, err := http.NewRequest(
+		http.MethodPost,
+		"http://localhost/api/v1/jobs/"+j.id+"/photos",
+		bytes.NewReader(drawn),
+	)
 	if err != nil {
 		return "", err
 	}

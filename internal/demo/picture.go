@@ -28,8 +28,13 @@ func splitGasket() ([]byte, error) {
 	draw.Draw(img, img.Bounds(), image.NewUniform(benchWood), image.Point{}, draw.Src)
 	for y := 0; y < height; y += 3 { // the grain
 		shade := uint8(8 * (1 + math.Sin(float64(y)/47) + math.Sin(float64(y)/9)/3))
-		draw.Draw(img, image.Rect(0, y, width, y+1), image.NewUniform(color.RGBA{shade, shade, shade, 0x30}), image.Point{},
-			draw.Over)
+		draw.Draw(
+			img,
+			image.Rect(0, y, width, y+1),
+			image.NewUniform(color.RGBA{shade, shade, shade, 0x30}),
+			image.Point{},
+			draw.Over,
+		)
 	}
 	fill := func(c color.Color, lines ...[][2]float32) {
 		r := vector.NewRasterizer(width, height)
@@ -42,14 +47,29 @@ func splitGasket() ([]byte, error) {
 		}
 		r.Draw(img, img.Bounds(), image.NewUniform(c), image.Point{})
 	}
-	fill(color.RGBA{0, 0, 0, 0x50}, rounded(188, 308, 1236, 612, 120, false), rounded(254, 374, 1104, 480, 70, true))
+	fill(
+		color.RGBA{0, 0, 0, 0x50},
+		rounded(188, 308, 1236, 612, 120, false),
+		rounded(254, 374, 1104, 480, 70, true),
+	)
 	fill(rubber, rounded(170, 285, 1236, 612, 120, false), rounded(236, 351, 1104, 480, 70, true))
 	fill(worn, rounded(184, 299, 1208, 584, 108, false), rounded(222, 337, 1132, 508, 82, true))
 	for _, hole := range [][2]float32{{330, 318}, {790, 318}, {1250, 318}, {330, 864}, {790, 864}, {1250, 864}} {
 		fill(rubber, circle(hole[0], hole[1], 40, false))
 		fill(benchWood, circle(hole[0], hole[1], 19, false))
 	}
-	fill(benchWood, [][2]float32{{1408, 742}, {1346, 764}, {1371, 771}, {1330, 792}, {1362, 789}, {1346, 806}, {1410, 768}})
+	fill(
+		benchWood,
+		[][2]float32{
+			{1408, 742},
+			{1346, 764},
+			{1371, 771},
+			{1330, 792},
+			{1362, 789},
+			{1346, 806},
+			{1410, 768},
+		},
+	)
 	fill(chalk, circle(1368, 772, 128, false), circle(1368, 772, 117, true))
 	var out bytes.Buffer
 	err := jpeg.Encode(&out, img, &jpeg.Options{Quality: 85})

@@ -48,7 +48,7 @@ func (s *Store) AddVehicle(v Vehicle) error {
 // ReplaceVehicle corrects a vehicle's name, plate, odometer and engine, where version is empty or still that
 // of what is stored: ErrChanged where somebody changed it meanwhile, ErrBackwards where the counter would
 // show less than it does and nothing says why (0: it was not read, and stays), ErrCounted where it would
-// count otherwise than its jobs, ErrNotFound where there is none, ErrMissing where its engine is not stored. What else is known of it stays as it is.
+// count otherwise than its jobs, or its visits to other shops, ErrNotFound where there is none, ErrMissing where its engine is not stored. What else is known of it stays as it is.
 func (s *Store) ReplaceVehicle(v Vehicle, version string) error {
 	return s.acknowledge(s.write.Transaction(func(tx *gorm.DB) error {
 		var row vehicleRow
@@ -70,7 +70,7 @@ func (s *Store) ReplaceVehicle(v Vehicle, version string) error {
 			if err := tx.Model(&jobRow{}).Where("vehicle_id = ?", v.ID).Count(&jobs).Error; err != nil {
 				return err
 			}
-			if jobs > 0 {
+			if jobs > 0 || row.Outside != "" { // those are counted too, and would read no more
 				return ErrCounted
 			}
 			row.Meter = 0 // of the other counter

@@ -3,6 +3,7 @@ package wire
 import (
 	"encoding/json"
 	"fmt"
+	"slices"
 	"time"
 
 	"metronix/core/clearance"
@@ -12,25 +13,28 @@ import (
 
 // OutsideVisit is a visit to another shop, from its sheet.
 type OutsideVisit struct {
-	On     string         `json:"on" format:"date"`
-	KM     int            `json:"odometer_km,omitempty" minimum:"0" maximum:"9999999" doc:"0 or absent: the sheet does not tell it, and wear is not reckoned from it"`
-	Hours  int            `json:"hours,omitempty" minimum:"0" maximum:"9999999" doc:"running hours, of a vehicle that counts them, in place of odometer_km"`
-	State  string         `json:"state" enum:"cold,hot"`
-	Shop   string         `json:"shop" minLength:"1" maxLength:"100"`
-	Valves []OutsideValve `json:"valves" minItems:"1" maxItems:"96"`
+	On     string         `json:"on"                    format:"date"`
+	KM     int            `json:"odometer_km,omitempty"               minimum:"0" maximum:"9999999" doc:"0 or absent: the sheet does not tell it, and wear is not reckoned from it"`
+	Hours  int            `json:"hours,omitempty"                     minimum:"0" maximum:"9999999" doc:"running hours, of a vehicle that counts them, in place of odometer_km"`
+	State  string         `json:"state"                                                                                                                                             enum:"cold,hot"`
+	Shop   string         `json:"shop"                                                                                                                                                              minLength:"1" maxLength:"100"`
+	Valves []OutsideValve `json:"valves"                                                                                                                                                                                          minItems:"1" maxItems:"96"`
 }
 
 // OutsideValve is one valve on that sheet.
 type OutsideValve struct {
-	Valve   string `json:"valve" minLength:"1" maxLength:"20"`
-	FoundMM *MM    `json:"found_mm,omitempty" doc:"absent: the sheet does not tell it"`
+	Valve   string `json:"valve"              minLength:"1" maxLength:"20"`
+	FoundMM *MM    `json:"found_mm,omitempty"                              doc:"absent: the sheet does not tell it"`
 	LeftMM  *MM    `json:"left_mm,omitempty"`
 }
 
 // CoreOutside are such visits as the core knows them; it errs where a day is none, a counter is not the
 // vehicle's, a gap cannot be meant, or a valve stands twice or without a figure.
 func CoreOutside(list []OutsideVisit, by measure.Counter) (out []record.Outside, err error) {
-	for _, v := range list {
+	for i, v := range list {
+		if slices.ContainsFunc(list[:i], func(x OutsideVisit) bool { return x.On == v.On && x.Shop == v.Shop }) {
+			return nil, fmt.Errorf("the sheet of %s of %s stands there twice", v.Shop, v.On)
+		}
 		o := record.Outside{State: clearance.State(v.State), Shop: v.Shop}
 		if o.On, err = time.Parse(time.DateOnly, v.On); err != nil {
 			return nil, fmt.Errorf("the visit to %s was on %q, which is no day", v.Shop, v.On)
@@ -50,12 +54,23 @@ func CoreOutside(list []OutsideVisit, by measure.Counter) (out []record.Outside,
 			seen[x.Valve] = true
 			for _, gap := range []*MM{x.FoundMM, x.LeftMM} {
 				if gap != nil && (*gap < 0 || measure.Length(*gap) > clearance.MaxUpper) {
-					return nil, fmt.Errorf("%s has %s mm at %s: a gap is 0 to %s mm", at, measure.Length(*gap).Decimal(),
-						x.Valve, clearance.MaxUpper.Decimal())
+					return nil, fmt.Errorf(
+						"%s has %s mm at %s: a gap is 0 to %s mm",
+						at,
+						measure.Length(*gap).Decimal(),
+						x.Valve,
+						clearance.MaxUpper.Decimal(),
+					)
 				}
 			}
-			o.Valves = append(o.Valves,
-				record.OutsideValve{Valve: x.Valve, Found: (*measure.Length)(x.FoundMM), Left: (*measure.Length)(x.LeftMM)})
+			o.Valves = append(
+				o.Valves,
+				record.OutsideValve{
+					Valve: x.Valve,
+					Found: (*measure.Length)(x.FoundMM),
+					Left:  (*measure.Length)(x.LeftMM),
+				},
+			)
 		}
 		out = append(out, o)
 	}

@@ -18,8 +18,8 @@ const typing = ref<number | 'new' | null>(null)
 const trouble = ref('')
 /** What was there before one was taken out. */
 const before = ref<Schemas['OutsideVisit'][] | null>(null)
-const at = (v: Schemas['VisitView']) =>
-  props.history.outside.findIndex((o) => v.at.startsWith(o.on) && o.shop === v.by && shown(o) === shown(v))
+/** One shop has one sheet a day. */
+const at = (v: Schemas['VisitView']) => props.history.outside.findIndex((o) => v.at.startsWith(o.on) && o.shop === v.by)
 const line = (v: Schemas['VisitView']) =>
   [v.job_id ? v.outcome : 'another shop', v.by, ...v.later.map((l) => `later: ${l}`)].filter(Boolean).join(' · ')
 
