@@ -64,7 +64,7 @@ func (a Adjusted) do(j *Job) {
 	if v.toKeep() {
 		Kept{Valve: a.Valve}.do(j)
 	}
-	j.picked = ""
+	j.pick("")
 	if a.StandIn { // nothing is set
 		v.Verified = false
 		j.fit(v, a)
@@ -86,7 +86,7 @@ func (a Adjusted) do(j *Job) {
 	if !j.Sheet.HasLockNut() {
 		v.Stage, v.tightAt = NutTight, j.travel
 	}
-	j.picked = v.Name
+	j.pick(v.Name)
 }
 
 func (a Adjusted) closes(*Job) string { return a.Valve }

@@ -12,6 +12,7 @@ func (j *Job) apply(h Happening, accepted bool) error {
 		return err
 	}
 	at, doubt := j.when(h)
+	j.screen = h.Screen
 	before := j.pause
 	j.rest(at)
 	was := j.now
@@ -28,6 +29,9 @@ func (j *Job) apply(h Happening, accepted bool) error {
 		j.Waits = Deferral{}
 	}
 	h.Act.do(j)
+	if v, ok := j.Valve(h.Act.On()); ok {
+		v.by = h.Screen
+	}
 	j.chosen = nil
 	j.last = at
 	j.effective = append(j.effective, h)

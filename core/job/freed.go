@@ -52,7 +52,8 @@ func (a Freed) may(j *Job, _ string) error {
 // do marks the valve as freed: it has no figure as found, and the sheet says so.
 func (a Freed) do(j *Job) {
 	v := j.valve(a.Valve)
-	v.Freed, v.Verified, j.picked = true, false, ""
+	v.Freed, v.Verified = true, false
+	j.pick("")
 }
 
 func (a Freed) closes(*Job) string { return a.Valve }

@@ -110,14 +110,17 @@ type Job struct {
 	Hands     []Hand   // who went on with it, after whoever began it
 	LockPairs []LockPair
 
-	checked    bool // full turns were made in this pass: what is read now is no longer as found
-	picked     string
+	checked    bool   // full turns were made in this pass: what is read now is no longer as found
+	picked     string // the valve that was taken in hand last
+	hands      hands
+	others     []string    // whose screens are at it beside the one that it is shown on
 	leafInHand gauge.Stack // that was felt last; nil: none was
 	lastRead   string      // the valve that a leaf was put into last: the leaf is in hand still; empty: none
 	required   measure.Angle
 	begun      Setup       // as the job began: the hot pass changes the card
 	effective  []Happening // what stands, undone ones left out
 	log        log
+	screen     string // on which what is being taken was entered
 
 	now, last  time.Time // of the happening being taken, and of the one before
 	keepsClose bool      // the happening being taken is of rules by which a drag of the aim's leaf keeps itself

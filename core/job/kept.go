@@ -63,7 +63,8 @@ func (a Kept) do(j *Job) {
 		v.readWith = v.Shim
 	}
 	v.reading(nil)
-	v.Last, v.Stage, v.LeaveReason, v.Outside, j.picked = result, Untouched, "", false, ""
+	v.Last, v.Stage, v.LeaveReason, v.Outside = result, Untouched, "", false
+	j.pick("")
 	v.PutOff = Deferral{}
 	v.Verified = j.turnedEnough(v) && judgement.Verdict == clearance.In && !result.Stale
 	if result.Stale {

@@ -85,7 +85,8 @@ func (a LeftAsIs) do(j *Job) {
 		Kept{Valve: a.Valve}.do(j)
 	}
 	v.reading(nil)
-	v.LeaveReason, v.PutOff, j.picked = a.why(), a.Deferred, ""
+	v.LeaveReason, v.PutOff = a.why(), a.Deferred
+	j.pick("")
 }
 
 func (a LeftAsIs) closes(*Job) string { return a.Valve }

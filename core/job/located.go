@@ -36,7 +36,11 @@ func (a Located) sound(j *Job) error {
 }
 
 // may takes a place only where what is seen leaves one, narrow enough to go on from.
-func (a Located) may(j *Job, _ string) error {
+func (a Located) may(j *Job, since string) error {
+	if at := j.log.since(since); since != "" && (at < 0 || j.log.movedAfter(at, j.screen)) {
+		return &Refusal{Field: "seen", Code: CrankMoved,
+			Message: "The crank was moved since this was seen. Look again where it stands."}
+	}
 	if j.Way.School == "" {
 		return refuse("kind", "Choose the sequence first.")
 	}
@@ -67,7 +71,7 @@ func (a Located) do(j *Job) {
 	if l, err := sequence.Locate(j.Sheet, a.Seen, nil); err == nil && len(l.Positions) == 1 {
 		j.stand(l.Positions[0])
 		if v, ok := j.Valve(a.Take); ok && j.Settable(v) {
-			j.picked = a.Take
+			j.pick(a.Take)
 		}
 	} else {
 		j.lose()

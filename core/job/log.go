@@ -1,10 +1,6 @@
 package job
 
-import (
-	"slices"
-
-	"metronix/core/sequence"
-)
+import "metronix/core/sequence"
 
 // log remembers of every happening, those taken back too, what a later one may have to know that was based on
 // an older view of the job: whether the crank was moved, where it then stood, and which valve's readings were
@@ -20,7 +16,8 @@ type entry struct {
 	place  sequence.Range
 	known  bool // where the crank stood afterwards
 	closes string
-	epoch  int // of the engine's heat
+	epoch  int    // of the engine's heat
+	screen string // on which it was entered; empty: it did not say
 }
 
 // note adds a happening that was taken. The crank's place is known only where it stands.
@@ -31,7 +28,7 @@ func (l *log) note(h Happening, j *Job) {
 	l.index[h.ID] = len(l.entries)
 	l.entries = append(l.entries, entry{
 		moves: h.Act.moves(), closes: h.Act.closes(j), place: j.Place, known: j.Crank.Known,
-		epoch: j.epoch,
+		epoch: j.epoch, screen: h.Screen,
 	})
 }
 
@@ -43,13 +40,13 @@ func (l *log) void(h Happening, j *Job) {
 }
 
 // back adds a happening that takes another one back: whatever that one did, this one changes again.
-func (l *log) back(id, target string, taken Act, epoch int) {
-	e := entry{epoch: epoch}
+func (l *log) back(h Happening, target string, taken Act, epoch int) {
+	e := entry{epoch: epoch, screen: h.Screen}
 	if i, ok := l.index[target]; ok {
 		e.moves, e.closes = taken.moves(), taken.closes(nil)
 		l.entries[i].known, l.entries[i].closes = false, e.closes
 	}
-	l.index[id] = len(l.entries)
+	l.index[h.ID] = len(l.entries)
 	l.entries = append(l.entries, e)
 }
 
@@ -64,15 +61,44 @@ func (l *log) since(id string) int {
 	return -1
 }
 
-// movedAfter says whether the crank was moved after a happening, closedAfter whether a valve's readings were
-// closed.
-func (l *log) movedAfter(at int) bool {
-	return slices.ContainsFunc(l.entries[at+1:], func(e entry) bool { return e.moves })
+// unseen says of some entry after another one that a screen did not know of it: it was entered elsewhere. What
+// one screen enters comes in the order in which it was done there, so that it knows its own; one that does not
+// say which it is knows nothing but what it says.
+func (l *log) unseen(at int, screen string, is func(i int) bool) bool {
+	for i := at + 1; i < len(l.entries); i++ {
+		if (screen == "" || l.entries[i].screen != screen) && is(i) {
+			return true
+		}
+	}
+	return false
 }
 
-// closedAfter says whether a valve's readings were kept or made void after a happening.
-func (l *log) closedAfter(at int, valve string) bool {
-	return slices.ContainsFunc(l.entries[at+1:], func(e entry) bool { return e.closes == valve })
+// movedAfter says whether the crank was moved after a happening without a screen's knowing.
+func (l *log) movedAfter(at int, screen string) bool {
+	return l.unseen(at, screen, func(i int) bool { return l.entries[i].moves })
+}
+
+// closedAfter says whether a valve's readings were kept or made void after a happening without a screen's
+// knowing.
+func (l *log) closedAfter(at int, screen, valve string) bool {
+	return l.unseen(at, screen, func(i int) bool { return l.entries[i].closes == valve })
+}
+
+// ranAfter says whether the engine ran after a happening without a screen's knowing, so that what was read then
+// is of another warmth.
+func (l *log) ranAfter(at int, screen string, epoch int) bool {
+	return at >= 0 && l.entries[at].epoch != epoch &&
+		l.unseen(at, screen, func(i int) bool { return i > 0 && l.entries[i].epoch != l.entries[i-1].epoch })
+}
+
+// knownBy is the last happening that a screen knew when it knew one: that, or one of its own after it.
+func (l *log) knownBy(at int, screen string) int {
+	for i := len(l.entries) - 1; i > at && screen != ""; i-- {
+		if l.entries[i].screen == screen {
+			return i
+		}
+	}
+	return at
 }
 
 // placeAt is where the crank stood when a happening was the newest; ok is false where that is not known.
@@ -84,6 +110,3 @@ func (l *log) placeAt(at int) (place sequence.Range, ok bool) {
 	}
 	return sequence.Range{}, false
 }
-
-// ranAfter says whether the engine ran after a happening, so that what was read then is of another warmth.
-func (l *log) ranAfter(at, epoch int) bool { return at >= 0 && l.entries[at].epoch != epoch }

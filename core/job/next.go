@@ -66,7 +66,10 @@ func (j *Job) Next() Next {
 		return j.workAt(v)
 	}
 	if phase == AsFound && j.freeing() {
-		return Next{Action: DoFree, Valve: j.nextToFree().Name, Stop: j.Stop}
+		if v := j.nextToFree(); v != nil {
+			return Next{Action: DoFree, Valve: v.Name, Stop: j.Stop}
+		}
+		return j.turnOn() // the last is in somebody else's hands
 	}
 	switch {
 	case phase == Sign:
@@ -90,16 +93,16 @@ func (j *Job) Next() Next {
 // unfinished is the valve to finish first: one that must not be left as it is, then one waiting to be read
 // again here, then elsewhere.
 func (j *Job) unfinished() *ValveState {
-	if v := j.find((*ValveState).held); v != nil {
+	if v := j.find(func(v *ValveState) bool { return v.held() && j.here(v) }); v != nil {
 		return v
 	}
 	if v, ok := j.Valve(j.picked); ok && v.begun() && j.Settable(v) {
 		return v
 	}
-	if v := j.find(func(v *ValveState) bool { return v.begun() && j.Settable(v) }); v != nil {
+	if v := j.find(func(v *ValveState) bool { return v.begun() && j.Settable(v) && j.here(v) }); v != nil {
 		return v
 	}
-	return j.find((*ValveState).begun)
+	return j.find(func(v *ValveState) bool { return v.begun() && j.here(v) })
 }
 
 // workAt is what to do about one valve: at its stop where the crank is elsewhere, or not known. A reading
@@ -127,7 +130,7 @@ func (j *Job) workAt(v *ValveState) Next {
 
 // clearAnywhere is a valve that waits and is clear wherever in a wide place the crank stands; nil: none.
 func (j *Job) clearAnywhere(phase Phase) *ValveState {
-	return j.find(func(v *ValveState) bool { return j.Settable(v) && j.ripe(v, phase) && j.Pending(v) })
+	return j.find(func(v *ValveState) bool { return j.Settable(v) && j.ripe(v, phase) && j.Pending(v) && j.here(v) })
 }
 
 // findAgain leads to a stop where the crank is not known, or not narrowly: the one where it is believed to stand, where
@@ -153,7 +156,7 @@ func (j *Job) atHand() *ValveState {
 func (j *Job) firstPending(stop sequence.Stop) *ValveState {
 	phase := j.Phase()
 	for _, v := range j.inHandOrder(stop) {
-		if j.ripe(v, phase) && j.Pending(v) {
+		if j.ripe(v, phase) && j.Pending(v) && j.here(v) {
 			return v
 		}
 	}

@@ -1,6 +1,9 @@
 package job
 
-import "slices"
+import (
+	"fmt"
+	"slices"
+)
 
 // Phase is how far the job is.
 type Phase string
@@ -90,6 +93,21 @@ func (j *Job) BeforeTurning(n Next) string {
 		return ""
 	}
 	return "Run every slackened screw down to light contact, push-rods seated, before the crank is turned."
+}
+
+// WaitsFor says which valve somebody else has to be done with before the crank is turned; empty: none.
+func (j *Job) WaitsFor(n Next) string {
+	if n.Action != DoTurn && n.Action != DoBarOver {
+		return ""
+	}
+	v := j.find(j.elsewhere)
+	if v == nil {
+		return ""
+	}
+	return fmt.Sprintf(
+		"%s is in somebody else’s hands on another screen. Turn the crank when it is done.",
+		v.Name,
+	)
 }
 
 // maySetNow says whether setting has its time: as one goes, or after the whole engine was read.

@@ -38,7 +38,7 @@ func (j *Job) mayTake() error {
 // MayTake says that any valve may be taken up now, whether it stands clear or not.
 func (j *Job) MayTake() bool { return j.SignedBy == "" && j.mayTake() == nil }
 
-func (a Picked) do(j *Job) { j.picked = a.Valve }
+func (a Picked) do(j *Job) { j.pick(a.Valve) }
 
 // ReadsOnly is true.
 func (Picked) ReadsOnly() bool { return true }

@@ -29,9 +29,7 @@ func (j *Job) standingThere() {
 			v.reading(nil)
 		}
 	}
-	if v, ok := j.Valve(j.picked); !ok || !j.Settable(v) {
-		j.picked = ""
-	}
+	j.letGo(j.Settable)
 }
 
 // takeAt takes the crank to be in a range, and changes nothing about the valves. In a wide one it stands at no

@@ -44,7 +44,7 @@ func (j *Job) addReading(valve string, madeThere bool, r clearance.Reading) {
 	v.reading(append(v.Round, r))
 	v.readAt, v.readDoubt = j.now, j.doubtful
 	v.readThere = madeThere
-	j.picked = v.Name
+	j.pick(v.Name)
 	if r.Dial == nil {
 		j.lastRead, j.leafInHand = v.Name, r.Stack
 	}
@@ -57,15 +57,19 @@ func (j *Job) outdated(valve string, madeThere bool, since string) error {
 		return nil
 	}
 	switch at := j.log.since(since); {
-	case at < 0 || j.log.closedAfter(at, valve):
+	case at < 0:
+		return &Refusal{Field: "valve", Code: KeptSince,
+			Message: "This reading of " + valve + " follows upon something that this job does not hold. Read it again " +
+				"if it still counts."}
+	case j.log.closedAfter(at, j.screen, valve):
 		return &Refusal{Field: "valve", Code: KeptSince,
 			Message: valve + " was read and kept by somebody else since. Read it again if this reading " +
 				"still counts."}
-	case j.log.ranAfter(at, j.epoch):
+	case j.log.ranAfter(at, j.screen, j.epoch):
 		return &Refusal{Field: "valve", Code: EngineRan,
 			Message: "The engine ran after this reading of " + valve +
 				": it is of an engine that was warmer or colder. Read it again."}
-	case !madeThere && j.log.movedAfter(at):
+	case !madeThere && j.log.movedAfter(at, j.screen):
 		return &Refusal{Field: "valve", Code: CrankMoved,
 			Message: "The crank was moved after this reading of " + valve +
 				". Keep it for the place where it was made, or read it again."}
@@ -75,7 +79,7 @@ func (j *Job) outdated(valve string, madeThere bool, since string) error {
 
 // clearThere says whether a valve stood clear where the crank was when a reading was made.
 func (j *Job) clearThere(v *ValveState, since string) (margin measure.Angle, ok bool) {
-	place, known := j.log.placeAt(j.log.since(since))
+	place, known := j.log.placeAt(j.log.knownBy(j.log.since(since), j.screen))
 	if !known {
 		return 0, false
 	}

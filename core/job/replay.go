@@ -70,7 +70,7 @@ func (j *Job) again(h Happening, stands bool, acts map[string]Act) error {
 	undone, ok := h.Act.(Undone)
 	switch {
 	case ok:
-		j.log.back(h.ID, undone.Target, acts[undone.Target], j.epoch)
+		j.log.back(h, undone.Target, acts[undone.Target], j.epoch)
 	case !stands:
 		j.log.void(h, j)
 	default:

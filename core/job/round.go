@@ -153,12 +153,12 @@ func (j *Job) freeing() bool {
 func (j *Job) nextToFree() *ValveState {
 	for _, stop := range j.Plan.Stops {
 		for _, set := range stop.Set {
-			if v, ok := j.Valve(set.Valve); ok && v.toFree() {
+			if v, ok := j.Valve(set.Valve); ok && v.toFree() && j.here(v) {
 				return v
 			}
 		}
 	}
-	return j.find((*ValveState).toFree)
+	return j.find(func(v *ValveState) bool { return v.toFree() && j.here(v) })
 }
 
 // secondKind says that a valve waits until all of the other kind are done.

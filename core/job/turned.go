@@ -35,7 +35,7 @@ func (a Turned) sound(j *Job) error {
 // may refuses a turn that was meant for another place of the crank, with a shim missing, a nut slack or a
 // reading not kept.
 func (a Turned) may(j *Job, since string) error {
-	if at := j.log.since(since); since != "" && (at < 0 || j.log.movedAfter(at)) {
+	if at := j.log.since(since); since != "" && (at < 0 || j.log.movedAfter(at, j.screen)) {
 		return &Refusal{Field: "stop", Code: CrankMoved,
 			Message: "The crank was moved since this screen was drawn. Look where it stands now before it " +
 				"is turned."}

@@ -1,5 +1,7 @@
 package job
 
+import "slices"
+
 // Undone takes back the last happening that stands. What it does is done by making the list shorter: the
 // state is computed from what is left.
 //
@@ -35,7 +37,7 @@ func (Undone) do(*Job) {}
 
 // CanUndo is the id of the happening that would be taken back next, empty where none can be.
 func (j *Job) CanUndo() string {
-	if n := len(j.effective); n > 0 && j.SignedBy == "" {
+	if n := len(j.effective); n > 0 && j.SignedBy == "" && !slices.Contains(j.others, j.effective[n-1].Screen) {
 		return j.effective[n-1].ID
 	}
 	return ""
@@ -57,6 +59,6 @@ func (j *Job) undo(h Happening, a Undone) (*Job, error) {
 	}
 	before.upgrade()
 	before.log = j.log
-	before.log.back(h.ID, a.Target, j.effective[len(j.effective)-1].Act, before.epoch)
+	before.log.back(h, a.Target, j.effective[len(j.effective)-1].Act, before.epoch)
 	return before, nil
 }

@@ -74,6 +74,7 @@ type ValveState struct {
 	readWith measure.Length    // the shim with which the last kept gap was measured; 0: not known
 
 	judged *clearance.Judgement // of Round; nil: not judged yet
+	by     string               // the screen on which something was done at it last
 }
 
 // reading replaces the readings not kept yet.

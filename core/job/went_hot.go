@@ -42,7 +42,7 @@ func (WentHot) do(j *Job) {
 	}
 	j.Around().CloseAgain()
 	j.SignedBy, j.SignedAt, j.Seal = "", time.Time{}, Seal{}
-	j.checked, j.picked = false, ""
+	j.checked, j.picked, j.hands = false, "", nil
 	for _, v := range j.Valves {
 		v.ColdFound, v.ColdLeft, v.ColdReason = v.AsFound, v.Last, v.LeaveReason
 		v.Limits = limits[v.Kind]

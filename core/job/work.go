@@ -80,7 +80,7 @@ func (j *Job) clear(v *ValveState) error {
 // another stop or once all shims are in, is not.
 func (j *Job) alone(v *ValveState) error {
 	other := j.find(func(o *ValveState) bool {
-		return o != v && (o.held() || o.Stage == NutTight && j.Settable(o) && !j.Sheet.Shimmed())
+		return o != v && !j.apart(o) && (o.held() || o.Stage == NutTight && j.Settable(o) && !j.Sheet.Shimmed())
 	})
 	if other == nil {
 		return nil

@@ -1,0 +1,101 @@
+package job_test
+
+import (
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"metronix/core/clearance"
+	"metronix/core/gauge"
+	"metronix/core/job"
+	"metronix/core/job/jobtest"
+	"metronix/core/measure"
+	"metronix/core/sequence"
+)
+
+// felt is a leaf, µm, in a valve on a screen that knew a happening.
+func felt(screen, since, valve string, leaf measure.Length, feel clearance.Feel) job.Happening {
+	return job.Happening{Screen: screen, Since: since,
+		Act: job.ReadingTaken{Valve: valve, Leaves: []gauge.ID{{Marked: leaf * 1000}}, Feel: feel}}
+}
+
+// newest is the id of the newest happening.
+func newest(d *jobtest.Driver) string { return d.List[len(d.List)-1].ID }
+
+// twoScreens is a job at its first stop, cylinder 1 to be worked on.
+func twoScreens(t *testing.T) *jobtest.Driver {
+	d := jobtest.Start(t, jobtest.Setup())
+	d.Begin(sequence.RockingPairs)
+	d.Do(job.Happening{Act: job.Turned{Stop: 0}, Screen: "tablet"})
+	return d
+}
+
+// Two people at two valves of one cylinder do not disturb each other: what one has in hand is not the other's next, and
+// neither is told to finish it first. The crank is one for both: who would turn it is told who is not done.
+func TestTwoPeopleAtTwoValves(t *testing.T) {
+	d := twoScreens(t)
+	both := []string{"phone", "tablet"}
+	on := func(screen string) *job.Job {
+		for i, other := range both {
+			if other == screen {
+				return d.Job.SeenFrom(screen, []string{both[1-i]})
+			}
+		}
+		return nil
+	}
+	first := on("tablet").Next().Valve
+	assert.Equal(t, first, on("phone").Next().Valve, "nobody has begun")
+	d.Do(felt("tablet", "", first, 220, clearance.Free))
+	require.Equal(t, first, on("tablet").Next().Valve)
+	second := on("phone").Next()
+	require.NotEqual(t, first, second.Valve)
+	require.Equal(t, job.DoRead, second.Action)
+	d.Do(felt("phone", "", second.Valve, 240, clearance.Free))
+	assert.Equal(t, first, on("tablet").Next().Valve, "what the phone did moves nothing here")
+	assert.Empty(t, on("tablet").CanUndo(), "and is not taken back here")
+	assert.Equal(t, newest(d), on("phone").CanUndo())
+	assert.Equal(t, first, d.Job.Next().Valve, "one who is alone has all of it: the first in engine order")
+
+	d.Do(job.Happening{Act: job.Kept{Valve: second.Valve}, Screen: "phone"})
+	turn := on("phone").Next()
+	require.Equal(t, job.DoTurn, turn.Action, "all that is left here is in the tablet's hands")
+	assert.Contains(t, on("phone").WaitsFor(turn), first+" is in somebody else’s hands")
+	d.Refused(
+		job.Happening{Act: job.Turned{Stop: turn.Stop}, Screen: "phone"},
+		first+" has a reading that is not kept",
+	)
+	d.Do(job.Happening{Act: job.Kept{Valve: first}, Screen: "tablet"})
+	assert.Empty(t, on("phone").WaitsFor(on("phone").Next()))
+	assert.Equal(t, on("phone").Next(), on("tablet").Next())
+}
+
+// Who did not know that the crank was moved elsewhere neither turns it nor reads where it stood, however many
+// harmless things he has entered since; his own turns are no news to him.
+func TestWhatAScreenDidNotKnow(t *testing.T) {
+	d := twoScreens(t)
+	knew := newest(d)
+	d.Do(job.Happening{Act: job.Turned{Stop: 1}, Screen: "phone"})
+	d.Do(job.Happening{Act: job.TaskMarked{Task: "safe"}, Screen: "tablet", Since: knew})
+	d.Refused(
+		job.Happening{Act: job.Turned{Stop: 2}, Screen: "tablet", Since: knew},
+		"The crank was moved since",
+	)
+	d.Refused(
+		job.Happening{Act: job.Located{Seen: []sequence.Sighting{{What: sequence.TDCFiring, Cylinder: 1}}},
+			Screen: "tablet", Since: knew},
+		"The crank was moved since",
+	)
+	valve := d.Job.Next().Valve
+	d.Refused(felt("tablet", knew, valve, 240, clearance.Free), "The crank was moved after")
+
+	d = twoScreens(t)
+	knew = newest(d)
+	d.Do(job.Happening{Act: job.Turned{Stop: 1}, Screen: "tablet", Since: knew})
+	d.Do(felt("tablet", knew, d.Job.Next().Valve, 240, clearance.Drag))
+	d.Do(job.Happening{Act: job.Doubted{}, Screen: "phone"})
+	d.Refused(
+		job.Happening{Act: job.Turned{Stop: 2}, Screen: "tablet", Since: knew},
+		"The crank was moved since",
+	)
+}
