@@ -98,6 +98,7 @@ func orZero(t *time.Time) time.Time {
 type BoardQuery struct {
 	OffBoard      bool // those taken off it instead
 	Open          *bool
+	IDs           []string // nil: all
 	Limit, Offset int
 }
 
@@ -126,6 +127,9 @@ func (s *Store) Board(q BoardQuery) (list []OnBoard, total int64, err error) {
 	db := s.read.Table("job_states").Where("job_states.off_board = ?", q.OffBoard)
 	if q.Open != nil {
 		db = db.Where("open = ?", *q.Open)
+	}
+	if q.IDs != nil {
+		db = db.Where("job_id IN ?", q.IDs)
 	}
 	if err := db.Session(&gorm.Session{}).Count(&total).Error; err != nil {
 		return nil, 0, translate(err)

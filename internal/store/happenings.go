@@ -108,7 +108,7 @@ func (s *Store) Append(jobID string, l *List, h job.Happening, d Derived) error 
 		row.DoneAt = time.Time{}
 	}
 	row.Sum = row.sumAfter(l.last)
-	err = s.write.Transaction(func(tx *gorm.DB) error {
+	err = s.group.write(func(tx *gorm.DB) error {
 		if err := tx.Create(&row).Error; err != nil {
 			return err
 		}

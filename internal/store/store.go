@@ -16,6 +16,7 @@ type Store struct {
 	file        *held
 	readOnly    bool // it is only looked at: what would be noted in it is not
 	pages       *pagesCheck
+	group       *group // of happenings
 }
 
 // migrations bring a data file up to date, one version after another. A step that has been released is never
@@ -117,7 +118,7 @@ func OpenAndTell(path string) (*Store, Opened, error) {
 		file.letGo()
 		return nil, told, err
 	}
-	s := &Store{write: write, read: read, file: file, pages: newPagesCheck()}
+	s := &Store{write: write, read: read, file: file, pages: newPagesCheck(), group: &group{db: write}}
 	if err := s.ready(path); err != nil {
 		s.Close()
 		return nil, told, err
@@ -138,7 +139,7 @@ func (s *Store) ready(path string) error {
 
 // With is the store for the time of one request: what it is asked ends when the context does.
 func (s *Store) With(ctx context.Context) *Store {
-	return &Store{s.write.WithContext(ctx), s.read.WithContext(ctx), s.file, s.readOnly, s.pages}
+	return &Store{s.write.WithContext(ctx), s.read.WithContext(ctx), s.file, s.readOnly, s.pages, s.group}
 }
 
 // Alive says whether the data file is at its place and answers.
