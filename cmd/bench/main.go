@@ -3,26 +3,32 @@
 // Command bench is the bench beside its screen: the same Go that judges in the program, compiled to
 // WebAssembly. It keeps one job open and says its state at a time; it asks nobody anything.
 //
-// Each call gives an object: "state" where it is asked for, as the program sends it, and "why" where it cannot be
-// done. Times are as RFC 3339 writes them.
+// Each call gives an object: "state" where it is asked for, as the program sends it, "refused" where the job itself
+// refuses a happening, with its sentence, and "why" where something cannot be done. Times are as RFC 3339 writes them.
 //
 //	metronixBench.open(opening)
-//	metronixBench.state(time)
+//	metronixBench.state(time, screen, others)
 //	metronixBench.take(happening, time)
 package main
 
 import (
 	"encoding/json"
+	"errors"
 	"syscall/js"
 	"time"
 
+	"metronix/core/job"
 	"metronix/internal/seen"
 )
 
 func main() {
 	var at seen.At
 	say := func(err error) any {
-		if err != nil {
+		var refusal *job.Refusal
+		switch {
+		case errors.As(err, &refusal):
+			return map[string]any{"refused": refusal.Message}
+		case err != nil:
 			return map[string]any{"why": err.Error()}
 		}
 		return map[string]any{}
@@ -40,7 +46,10 @@ func main() {
 			if err != nil {
 				return say(err)
 			}
-			at.Now = now
+			at.Now, at.Screen, at.Others = now, args[1].String(), nil
+			for i := range args[2].Length() {
+				at.Others = append(at.Others, args[2].Index(i).String())
+			}
 			text, err := json.Marshal(seen.StateOf(at))
 			if err != nil {
 				return say(err)

@@ -19,6 +19,7 @@ type Now struct {
 	Here     []string     `json:"here" doc:"the valves waiting at the present stop"`
 	Then     string       `json:"then" doc:"the valve that keeping goes on to here; empty: none"`
 	Sets     bool         `json:"sets_next" doc:"keeping is followed by setting the same valve"`
+	WaitsFor string       `json:"waits_for" doc:"which valve somebody else has to be done with before the crank is turned; empty: none"`
 	Before   string       `json:"before_turning" doc:"what is to be done before the crank is turned; empty: nothing"`
 	Paint    string       `json:"paint" doc:"that a mark is to be painted on the pulley before the crank is turned, and where; empty: none"`
 	Shim     *ShimStep    `json:"shim,omitempty" doc:"for adjust, where shims are changed: what goes in; absent: nothing to be had does"`
@@ -110,6 +111,7 @@ func nowOf(j *job.Job, advice *bench.Advice, lastOn string) Now {
 	}
 	n.Triage = j.Triage()
 	n.Before = j.BeforeTurning(next)
+	n.WaitsFor = j.WaitsFor(next)
 	n.Paint = j.PaintMark(next)
 	if turn, ok := j.Instruction(); ok {
 		n.Turn = &Instruction{turn.How, turn.Until}

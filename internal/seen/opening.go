@@ -3,6 +3,7 @@ package seen
 import (
 	"encoding/json"
 	"fmt"
+	"slices"
 	"time"
 
 	"metronix/core/adjust"
@@ -17,9 +18,10 @@ import (
 // where it is judged without the program.
 type Opening struct {
 	ID    string          `json:"id"`
-	Sheet json.RawMessage `json:"sheet" doc:"the engine sheet"`
-	From  json.RawMessage `json:"from" doc:"a From"`
+	Sheet json.RawMessage `json:"sheet,omitempty" doc:"the engine sheet"`
+	From  json.RawMessage `json:"from,omitempty" doc:"a From"`
 	List  []Entry         `json:"happenings"`
+	After string          `json:"after,omitempty" doc:"the happening that the list goes on from, where only the rest was asked for: sheet and start are left out then"`
 }
 
 // From is what a job starts from besides its sheet, and what it is worked with.
@@ -79,6 +81,15 @@ func OpeningOf(at At, start job.Start, shop job.Shop, units string) (o Opening, 
 		o.List = append(o.List, Entry{h.At, h.Rules, text})
 	}
 	return o, nil
+}
+
+// Rest is what came after a happening, for who has all up to it; the whole where there is no such happening.
+func (o Opening) Rest(list []job.Happening, after string) Opening {
+	i := slices.IndexFunc(list, func(h job.Happening) bool { return h.ID == after })
+	if after == "" || i < 0 {
+		return o
+	}
+	return Opening{ID: o.ID, List: o.List[i+1:], After: after}
 }
 
 // Open reads an Opening's text. It errs where the sheet, what it starts from or an entry does not read, and

@@ -37,6 +37,7 @@ type JobState struct {
 	CrankDeg      *wire.Deg     `json:"crank_deg" nullable:"true"`
 	Place         *wire.Arc     `json:"place,omitempty" doc:"where the crank may stand; absent where it is not known"`
 	Stop          int           `json:"stop"`
+	CrankBy       string        `json:"crank_by" doc:"the screen on which the crank was moved last; empty: it did not say, or it was not moved"`
 	MayTake       bool          `json:"may_take" doc:"any valve may be taken up now, whether it stands clear or not"`
 	Valves        []ValveState  `json:"valves"`
 	Partial       bool          `json:"partial,omitempty" doc:"changes were asked for: fields and valves that did not change are left out"`
@@ -88,17 +89,21 @@ type At struct {
 	List  []job.Happening // that the job is played from
 	Shift adjust.Shift    // what was learned of the hands that are at it
 	Now   time.Time
+
+	Screen string   // on which it is looked at; empty: it does not say
+	Others []string // the screens on which others are at it
 }
 
 // StateOf is a job as it stands at a time.
 func StateOf(at At) JobState {
 	now := at.Now
-	j := at.Job.AsOf(now)
+	j := at.Job.AsOf(now).SeenFrom(at.Screen, at.Others)
 	advice := bench.Advise(j, at.Shift)
 	s := JobState{
 		ID:            at.ID,
 		Phase:         string(j.Phase()),
 		Stop:          j.Stop,
+		CrankBy:       j.MovedOn(),
 		MayTake:       j.MayTake(),
 		Valves:        []ValveState{},
 		Undo:          j.CanUndo(),

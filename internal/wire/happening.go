@@ -17,6 +17,7 @@ type Header struct {
 	Kind   string `json:"kind"`
 	DoneAt string `json:"done_at,omitempty" format:"date-time" doc:"when it was done, where it waited to be sent, by the program's clock"`
 	Since  string `json:"seen,omitempty" maxLength:"64" doc:"the id of the newest happening that its screen knew; absent: the newest there is"`
+	Knew   string `json:"knew,omitempty" maxLength:"64" doc:"the same, of a kind whose seen is what is seen of the engine"`
 	Author string `json:"author,omitempty" maxLength:"80" doc:"who enters it; absent: nobody says"`
 	Screen string `json:"screen,omitempty" maxLength:"80" doc:"on which screen it is entered; absent: it does not say"`
 }
@@ -36,7 +37,7 @@ func (h Happening) MarshalJSON() ([]byte, error) {
 		head.DoneAt = h.DoneAt.Format(time.RFC3339Nano)
 	}
 	if f.sees() {
-		head.Since = ""
+		head.Since, head.Knew = "", h.Since
 	}
 	first, err := json.Marshal(head)
 	if err != nil {
@@ -82,7 +83,7 @@ func HappeningFrom(n Node, at time.Time) (job.Happening, Faults) {
 	h := job.Happening{
 		ID:     head.ID,
 		At:     at.UTC(),
-		Since:  head.Since,
+		Since:  head.Since + head.Knew, // a kind has one of them
 		Author: head.Author,
 		Screen: head.Screen,
 		Act:    act,
@@ -100,7 +101,9 @@ func HappeningFrom(n Node, at time.Time) (job.Happening, Faults) {
 // split parts a happening into what every kind has and what this one has.
 func (f form) split(o object) (mine, rest object) {
 	head := []string{"id", "kind", "done_at", "author", "screen"}
-	if !f.sees() {
+	if f.sees() {
+		head = append(head, "knew")
+	} else {
 		head = append(head, "seen")
 	}
 	parts := [2]object{{values: map[string]Node{}}, {values: map[string]Node{}}}
