@@ -126,7 +126,7 @@ func start(s service, args []string, out, errs io.Writer) int {
 	}
 	places, open := reachable(listener.Addr(), w.listen)
 	options := api.Options{Site: web.Site(), Hosts: slices.Concat(w.hosts, places), Version: version,
-		Probes: w.probes}
+		Probes: w.probes, Until: ctx.Done()}
 	if s.fill == nil { // the demo needs none beside it
 		beside := &scratch{ip: listener.Addr().(*net.TCPAddr).IP.String(), hosts: options.Hosts}
 		defer beside.Close()

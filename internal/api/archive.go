@@ -105,6 +105,7 @@ func (s *server) importArchive(ctx context.Context, in *archiveInput) (*bodyOf[I
 	if err := s.catchUp(ctx); err != nil {
 		return nil, fault(err)
 	}
+	s.desk.news.tell(change{})
 	answer := ImportAnswer{
 		taken.Engines,
 		taken.GaugeSets,

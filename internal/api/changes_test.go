@@ -38,15 +38,8 @@ func takeIn(was, now map[string]any) {
 	}
 }
 
-// does something, asking for what changed, and takes the answer in. It gives how long that was, bytes.
-func (k *known) does(id, act string) int {
-	k.d.t.Helper()
-	status, text := k.d.send("POST", "/api/v1/jobs/job-0001/happenings?changes=true",
-		fmt.Sprintf(`{"id":%q,"seen":%q,%s}`, id, k.state["newest"], act))
-	require.Equal(k.d.t, 200, status, text)
-	var answer map[string]any
-	require.NoError(k.d.t, json.Unmarshal([]byte(text), &answer))
-	require.Equal(k.d.t, true, answer["partial"], act)
+// takes puts an answer that says only what changed together with what was known.
+func (k *known) takes(answer map[string]any) {
 	for _, v := range k.state["valves"].([]any) {
 		for _, now := range answer["valves"].([]any) {
 			if valve := v.(map[string]any); now.(map[string]any)["name"] == valve["name"] {
@@ -57,6 +50,18 @@ func (k *known) does(id, act string) int {
 	delete(answer, "valves")
 	delete(answer, "partial")
 	takeIn(k.state, answer)
+}
+
+// does something, asking for what changed, and takes the answer in. It gives how long that was, bytes.
+func (k *known) does(id, act string) int {
+	k.d.t.Helper()
+	status, text := k.d.send("POST", "/api/v1/jobs/job-0001/happenings?changes=true",
+		fmt.Sprintf(`{"id":%q,"seen":%q,%s}`, id, k.state["newest"], act))
+	require.Equal(k.d.t, 200, status, text)
+	var answer map[string]any
+	require.NoError(k.d.t, json.Unmarshal([]byte(text), &answer))
+	require.Equal(k.d.t, true, answer["partial"], act)
+	k.takes(answer)
 	return len(text)
 }
 

@@ -17,7 +17,7 @@ const storeTimeout = 10 * time.Second
 // inTime ends what a request asks of store and core when its time is up, and keeps answers of the interface
 // out of every cache.
 func inTime(c *gin.Context) {
-	if !isArchive(c.Request.URL.Path) { // which takes as long as it moves
+	if path := c.Request.URL.Path; !isArchive(path) && !isStream(path) { // which take as long as they move
 		ctx, cancel := context.WithTimeout(c.Request.Context(), storeTimeout)
 		defer cancel()
 		c.Request = c.Request.WithContext(ctx)

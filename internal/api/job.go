@@ -58,14 +58,30 @@ func missing(err error, field, message string) error {
 	return fault(err)
 }
 
-// job is one job, whole.
-func (s *server) job(ctx context.Context, in *JobID) (*bodyOf[JobView], error) {
-	return s.viewOf(ctx, in.ID)
+// lookInput may say on which screen a job is looked at.
+type lookInput struct {
+	JobID
+	OnScreen
 }
 
-// viewOf puts together what the bench shows: the job's state as of now, what was learned of the hand that is
-// at it, and what the vehicle's last finished job found.
+// OnScreen is the screen that asks.
+type OnScreen struct {
+	Screen string `query:"screen" maxLength:"80" doc:"on which it is shown: what others have in hand on theirs is not what is next on it"`
+}
+
+// job is one job, whole.
+func (s *server) job(ctx context.Context, in *lookInput) (*bodyOf[JobView], error) {
+	return s.viewOn(ctx, in.Screen, in.ID)
+}
+
+// viewOf is what a job looks like on no screen in particular.
 func (s *server) viewOf(ctx context.Context, id string) (*bodyOf[JobView], error) {
+	return s.viewOn(ctx, "", id)
+}
+
+// viewOn puts together what the bench shows: the job's state as of now, what was learned of the hand that is
+// at it, and what the vehicle's last finished job found.
+func (s *server) viewOn(ctx context.Context, screen, id string) (*bodyOf[JobView], error) {
 	out := &bodyOf[JobView]{}
 	err := s.desk.with(ctx, id, func(o *openJob) error {
 		shift, err := s.desk.learned(ctx, o)
@@ -87,7 +103,8 @@ func (s *server) viewOf(ctx context.Context, id string) (*bodyOf[JobView], error
 			Rule: string(cmp.Or(r.Rule, clearance.Workshop)), FeelMM: wire.MM(r.Feel),
 			LockShift: seen.LockShiftOf(shift),
 			CreatedAt: r.CreatedAt, OnBoard: !r.OffBoard, Correctable: !j.HasReadings(),
-			Before: before, Engine: engineView(r.Sheet), State: seen.StateOf(o.seenAt(shift, s.clock())),
+			Before: before, Engine: engineView(r.Sheet), State: seen.StateOf(s.desk.seenOn(screen, o, shift, s.clock())),
+			Screens: s.desk.here.others(id, screen), Clear: s.desk.here.clearAt(id, o.newest(), s.clock()),
 		}
 		return nil
 	})
@@ -101,7 +118,7 @@ func (s *server) viewOf(ctx context.Context, id string) (*bodyOf[JobView], error
 type happenInput struct {
 	JobID
 	Changes bool   `query:"changes" doc:"answer with what changed only, where the screen knew the newest happening"`
-	RawBody []byte `contentType:"application/json"`
+	RawBody []byte `                                                                                                contentType:"application/json"`
 }
 
 // happen takes one thing that happened. A client that knows the newest state may ask for the changes alone,
@@ -121,9 +138,12 @@ func (s *server) happen(ctx context.Context, in *happenInput) (*bodyOf[stateAnsw
 			if err != nil {
 				return err
 			}
-			if before, err = fieldsOf(seen.StateOf(o.seenAt(shift, o.touched()))); err != nil {
+			if before, err = fieldsOf(seen.StateOf(s.desk.seenOn(h.Screen, o, shift, o.touched()))); err != nil {
 				return err
 			}
+		}
+		if err := s.mayTurn(o, h); err != nil {
+			return err
 		}
 		if err := s.desk.happen(ctx, o, h); err != nil {
 			return err
@@ -132,7 +152,7 @@ func (s *server) happen(ctx context.Context, in *happenInput) (*bodyOf[stateAnsw
 		if err != nil {
 			return err
 		}
-		out.Body.JobState = seen.StateOf(o.seenAt(shift, s.clock()))
+		out.Body.JobState = seen.StateOf(s.desk.seenOn(h.Screen, o, shift, s.clock()))
 		if before != nil && o.newest() == h.ID {
 			if out.Body.changed, err = before.changes(out.Body.JobState); err != nil {
 				return err

@@ -135,5 +135,6 @@ func (s *server) putOnBoard(ctx context.Context, in *boardInput) (*bodyOf[OnBoar
 	if err := s.store.With(ctx).PutOffBoard(in.ID, !in.Body.OnBoard); err != nil {
 		return nil, fault(err)
 	}
+	s.desk.news.tell(change{job: in.ID})
 	return &bodyOf[OnBoard]{in.Body}, nil
 }

@@ -84,6 +84,9 @@ func (before fields) changes(after seen.JobState) (fields, error) {
 	return is, nil
 }
 
+// nothing says that changes hold only what they always do: nothing but the clock is otherwise.
+func (f fields) nothing() bool { return len(f) == 4 && string(f["valves"]) == "[]" }
+
 // beyond are the fields that are not as they were, and the names of those that are gone.
 func (f fields) beyond(was fields) fields {
 	out, gone := maps.Clone(f), []string{}

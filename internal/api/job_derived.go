@@ -94,6 +94,7 @@ func (d *desk) renamed(ctx context.Context, vehicleID string) error {
 	if err != nil {
 		return err
 	}
+	defer d.news.tell(change{})
 	_, err = d.look(ctx, ids, func(id string, o *openJob) (bool, error) { return true, d.load(ctx, id, o) })
 	return err
 }
@@ -105,6 +106,7 @@ func (d *desk) shimsChanged(ctx context.Context) error {
 	if err != nil {
 		return err
 	}
+	defer d.news.tell(change{})
 	_, err = d.look(
 		ctx,
 		ids,

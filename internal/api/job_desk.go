@@ -25,6 +25,8 @@ import (
 // somebody is at is held as long as that; of the others, those used last.
 type desk struct {
 	store *store.Store
+	news  *news
+	here  *presences
 	mu    sync.Mutex
 	inUse map[string]*openJob
 	idle  *lru.Cache[string, *openJob]
@@ -60,6 +62,13 @@ func (o *openJob) seenAt(shift adjust.Shift, now time.Time) seen.At {
 	return seen.At{ID: o.record.ID, Job: o.state, List: o.list.Happenings, Shift: shift, Now: now}
 }
 
+// seenOn is what it is looked at with on a screen, beside which others may be at it.
+func (d *desk) seenOn(screen string, o *openJob, shift adjust.Shift, now time.Time) seen.At {
+	at := o.seenAt(shift, now)
+	at.Screen, at.Others = screen, d.here.beside(o.record.ID, screen)
+	return at
+}
+
 // roomy is how many jobs that nobody is at are kept at hand.
 const roomy = 200
 
@@ -76,7 +85,9 @@ func newDesk(st *store.Store) *desk {
 	if err != nil {
 		panic(err) // roomy is above 0
 	}
-	return &desk{store: st, inUse: map[string]*openJob{}, idle: idle, shifts: map[hands]adjust.Shift{}}
+	told := newNews()
+	return &desk{store: st, news: told, here: newPresences(told.tell), inUse: map[string]*openJob{}, idle: idle,
+		shifts: map[hands]adjust.Shift{}}
 }
 
 // with runs f on the job with its lock held, read from the store first where needed.
@@ -225,6 +236,7 @@ func (d *desk) try(ctx context.Context, o *openJob, h job.Happening) error {
 		return err
 	}
 	o.places[h.ID] = len(o.list.Happenings) - 1
+	d.news.tell(change{job: o.record.ID, newest: h.ID})
 	if len(state.LockPairs) != pairs {
 		d.forget()
 	}

@@ -132,6 +132,7 @@ func (s *server) addJob(ctx context.Context, in *rawInput) (*bodyOf[JobView], er
 		}
 		return nil, fault(err)
 	}
+	s.desk.news.tell(change{job: record.ID})
 	if err := s.noteMeter(ctx, record); err != nil {
 		return nil, fault(err)
 	}
@@ -270,6 +271,7 @@ func (s *server) correctJob(ctx context.Context, in *correctInput) (*bodyOf[JobV
 	if err != nil {
 		return nil, fault(err)
 	}
+	s.desk.news.tell(change{job: in.ID})
 	if own && record.Meter > 0 {
 		err = s.store.With(ctx).SetMeter(record.Vehicle.ID, record.Meter)
 	} else {

@@ -30,6 +30,8 @@ type JobView struct {
 	HotCard     int            `json:"hot_card" doc:"index of the hot pass's card; -1: none"`
 	OnBoard     bool           `json:"on_board"`
 	Correctable bool           `json:"correctable" doc:"nothing was read yet: what it started from may be corrected"`
+	Clear       *Clear         `json:"clear,omitempty" doc:"hands are clear for a helper to turn the crank; absent: they are not"`
+	Screens     []Presence     `json:"screens" doc:"on which others are at it now"`
 	Engine      EngineView     `json:"engine"`
 	State       seen.JobState  `json:"state"`
 }

@@ -8,6 +8,7 @@ import (
 	"reflect"
 	"strings"
 	"sync"
+	"sync/atomic"
 	"time"
 
 	"github.com/danielgtaylor/huma/v2"
@@ -40,7 +41,8 @@ type Options struct {
 	Hosts   []string         // host names under which the program may be called, besides the loopback ones
 	Clock   func() time.Time // nil: time.Now
 	Version string
-	Probes  probe.Allowed // where a temperature probe may stand besides this machine
+	Probes  probe.Allowed   // where a temperature probe may stand besides this machine
+	Until   <-chan struct{} // closed when the program ends, and with it what lasts; nil: never
 	// Demo serves a made-up workshop beside this one and gives its port; nil: there is none
 	Demo func(context.Context) (port int, err error)
 }
@@ -54,7 +56,9 @@ type server struct {
 
 	probeAllowed probe.Allowed
 	demo         func(context.Context) (int, error)
-	archives     sync.Mutex // held while an archive is on its way
+	archives     sync.Mutex   // held while an archive is on its way
+	streams      atomic.Int64 // how many clients watch
+	ends         <-chan struct{}
 }
 
 // NewHTTPServer is a server with all its time-outs, ready to serve.
@@ -102,7 +106,7 @@ func build(st *store.Store, o Options) (http.Handler, huma.API, *server) {
 			"Something went wrong in the program, and this was not answered. Its log says more.")
 	}))
 	s := &server{store: st, desk: newDesk(st), clock: o.Clock, probe: &probe.Reader{}, probeAllowed: o.Probes,
-		demo: o.Demo}
+		demo: o.Demo, ends: o.Until}
 	router.Use(inTime, few(), spoken)
 	router.GET("/healthz", s.health)
 	described := humagin.New(router, config(o.Version))
@@ -136,6 +140,9 @@ func schemaName(t reflect.Type, hint string) string {
 // routes are every address below /api/v1, by subject.
 func (s *server) routes(a huma.API) {
 	s.jobRoutes(a)
+	s.liveRoutes(a)
+	s.screenRoutes(a)
+	s.clearRoutes(a)
 	s.libraryRoutes(a)
 	s.historyRoutes(a)
 	s.myWayRoutes(a)
