@@ -46,6 +46,12 @@ export const router = createRouter({
       meta: { title: 'Steps' },
     },
     {
+      path: '/jobs/:id/crank',
+      name: 'crank',
+      component: () => import('@/features/crank/CrankPage.vue'),
+      meta: { title: 'At the crank' },
+    },
+    {
       path: '/jobs/:id/ways',
       name: 'job-ways',
       component: () => import('@/features/ways/WaysPage.vue'),

@@ -1,12 +1,13 @@
 import { onMounted, onUnmounted } from 'vue'
+import { learned } from './handsFree'
 import { guard } from './guard'
 import { reachedByTab } from './reached'
 
 /**
  * Listens for the bench's keys. A key typed into a field, or Enter on a control reached with Tab, is left to it.
- * The handler says whether it took the key.
+ * The handler says whether it took the key. A key that was learned stands for one of the bench's own, where that is allowed.
  */
-export function useKeys(handle: (key: string) => boolean) {
+export function useKeys(handle: (key: string) => boolean, byFoot = () => false) {
   function listen(e: KeyboardEvent) {
     if (e.ctrlKey || e.metaKey || e.altKey || e.defaultPrevented) return
     if (e.repeat && !e.key.startsWith('Arrow')) return // a key held down is one press
@@ -15,7 +16,9 @@ export function useKeys(handle: (key: string) => boolean) {
     if (guard.on.value) return e.preventDefault()
     const native = e.key === 'Enter' || e.key === ' '
     if (native && at.closest('button, a, input, [role="button"]') && reachedByTab(at)) return
-    if (handle(e.key)) e.preventDefault()
+    const stands = learned(e.key)
+    if (stands && !byFoot()) return
+    if (handle(stands || e.key)) e.preventDefault()
   }
   onMounted(() => window.addEventListener('keydown', listen))
   onUnmounted(() => window.removeEventListener('keydown', listen))

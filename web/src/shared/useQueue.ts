@@ -1,6 +1,6 @@
 import { openDB, type DBSchema, type IDBPDatabase } from 'idb'
 import { ref, shallowRef } from 'vue'
-import { answered, api, Refused, Unreachable, type Happening, type StateAnswer } from '@/shared/api/client'
+import { answered, api, newID, Refused, Unreachable, type Happening, type StateAnswer } from '@/shared/api/client'
 
 /** Something done that the program does not have on disk yet, or would not take: why, where it did not. */
 export interface Waiting {
@@ -8,12 +8,18 @@ export interface Waiting {
   body: Happening
   /** When it was done, by the program's clock. */
   at: string
+  /** It says where the crank is: left out, nobody knows where it stands. */
+  moves?: boolean
+  /** It was done after a move of the crank that was left out: it cannot count for a place. */
+  adrift?: boolean
   refused?: string
   /** The type of the refusal, where a screen answers it with a choice. */
   type?: string
 }
 
 const retryAfter = 2000
+/** After so long without an answer it is sent again: a line may be cut without either end being told. */
+const givesUp = 8000
 /** How long a thing may wait before the program is told when it was done. */
 const soon = 3000
 
@@ -103,6 +109,29 @@ async function forget(w: Waiting) {
   otherTabs.postMessage('')
 }
 
+/** The program's time, milliseconds. */
+export const programTime = () => Date.now() + ahead
+
+/** Where something is on no disk but this browser's, whoever leaves is asked whether he means to. */
+window.addEventListener('beforeunload', (e) => {
+  if (waiting.value.length) e.preventDefault()
+})
+
+/**
+ * Leaves some out, as the mechanic decides. Where the crank was moved with them, it is said in their place that nobody knows where it
+ * stands, before anything that was done after them is sent.
+ */
+async function leaveOut(list: Waiting[]) {
+  const moved = list.find((w) => w.moves)
+  if (moved) {
+    const body: Happening = { id: newID(), kind: 'doubted', seen: moved.body.seen as string, screen: moved.body.screen }
+    for (const x of waiting.value.filter((x) => x.job === moved.job && x.at > moved.at))
+      await store({ ...x, adrift: true })
+    await store({ job: moved.job, at: moved.at, body, moves: true })
+  }
+  for (const w of list) await forget(w)
+}
+
 let latest = 0
 /** The program's time, and never the same twice: what was done one after the other stays in that order. */
 function clock(): string {
@@ -115,9 +144,26 @@ function body(w: Waiting): Happening {
   return Date.now() + ahead - Date.parse(w.at) > soon ? { ...w.body, done_at: w.at } : w.body
 }
 
+/** What stands from the first refused entry of a job on: nothing of it is sent before the mechanic has decided. */
+export function undecided(list: Waiting[], job: string): Waiting[] {
+  const mine = list.filter((w) => w.job === job)
+  const at = mine.findIndex((w) => w.refused)
+  return at < 0 ? [] : mine.slice(at)
+}
+
+/** The first that may be sent. */
+function nextOut(list: Waiting[]): Waiting | undefined {
+  const stopped = new Set<string>()
+  return list.find((w) => {
+    if (w.refused) stopped.add(w.job)
+    return !stopped.has(w.job)
+  })
+}
+
 /**
  * Sends what waits, in order, and says what was refused. A refusal of the core may still count and stays, with its reason, for the
- * mechanic to decide; anything else that is not taken is tried again.
+ * mechanic to decide, and so does one that others of its job wait behind: they were done in the belief that it was taken, and wait
+ * with it. Anything else that is not taken is tried again.
  */
 async function flush(taken: (w: Waiting, state: StateAnswer) => void | Promise<void>): Promise<string> {
   if (busy.value) return ''
@@ -126,11 +172,12 @@ async function flush(taken: (w: Waiting, state: StateAnswer) => void | Promise<v
   try {
     for (;;) {
       if (!known) await load()
-      const w = waiting.value.find((x) => !x.refused)
+      const w = nextOut(waiting.value)
       if (!w) break
       try {
         const params = { path: { id: w.job }, query: { changes: true } }
-        await taken(w, await answered(api.POST('/api/v1/jobs/{id}/happenings', { params, body: body(w) })))
+        const signal = AbortSignal.timeout(givesUp)
+        await taken(w, await answered(api.POST('/api/v1/jobs/{id}/happenings', { params, body: body(w), signal })))
       } catch (e) {
         const status = e instanceof Refused ? (e.problem.status ?? 500) : 0
         if (status !== 409 && status !== 422) {
@@ -143,7 +190,8 @@ async function flush(taken: (w: Waiting, state: StateAnswer) => void | Promise<v
         said = (e as Refused).message
         const late = Date.now() + ahead - Date.parse(w.at) > soon
         const type = (e as Refused).problem.type ?? ''
-        if (late || type.startsWith('urn:metronix:')) {
+        const followed = waiting.value.some((x) => x.job === w.job && x.at > w.at)
+        if (late || followed || w.moves || type.startsWith('urn:metronix:')) {
           await store({ ...w, refused: said, type })
           continue
         }
@@ -169,12 +217,12 @@ export function useQueue() {
     unkept,
     busy,
     flush,
-    forget,
+    leaveOut,
     tell: (now: string) => (ahead = (Date.parse(now) || Date.now()) - Date.now()),
     /** The program's time. */
     now: clock,
-    add: (job: string, h: Happening) => store({ job, body: h, at: clock() }),
-    change: (w: Waiting, h: Happening) => store({ job: w.job, at: w.at, body: h }),
+    add: (job: string, h: Happening, moves = false) => store({ job, body: h, at: clock(), moves }),
+    change: (w: Waiting, h: Happening) => store({ ...w, body: h, refused: undefined, type: undefined }),
   }
 }
 

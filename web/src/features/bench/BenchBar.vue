@@ -46,6 +46,7 @@ const more = computed<Way[]>(() => {
   if (hidesMoved.value && moved.value) list.push(moved.value)
   if (low.value) list.push({ title: 'Head', does: () => emit('head') })
   if (state.value.valves.some((v) => v.may_feel)) list.push({ title: 'Play by hand', does: () => emit('play') })
+  if (plan && phase !== 'done') list.push({ title: 'Helper at the crank', to: `/jobs/${id}/crank` })
   list.push({ title: 'Steps', to: `/jobs/${id}/steps` })
   if (happenings > 2) list.push({ title: 'Sheet', to: `/jobs/${id}/sheet` })
   if (props.view.correctable && phase !== 'done') list.push({ title: 'Correct details', to: `/jobs/${id}/start` })

@@ -10,6 +10,8 @@ import NowPanel from './NowPanel.vue'
 import { nothingOpen } from './over'
 import { useFind } from './useFind'
 import { useJob, type Doing } from './useJob'
+import { mayByFoot, useHandsFree } from './useHandsFree'
+import { usePresence } from './usePresence'
 import { guard } from '@/shared/guard'
 import { afterPaint, isViewed, later, viewed } from '@/shared/later'
 import { useKeys } from '@/shared/useKeys'
@@ -21,11 +23,13 @@ const id = String(useRoute().params.id)
 const {
   view,
   state,
+  others,
   trouble,
   refusal,
-  waiting: unanswered,
+  behind,
   shown: waiting,
   refused,
+  theirs,
   offline,
   told,
   unkept,
@@ -38,6 +42,8 @@ const {
   judge,
 } = useJob(id)
 onMounted(load)
+const { here } = usePresence(id, state, others)
+useHandsFree(state)
 /** How long after that the bench's own judging is fetched, ms: what may be opened over it comes before. */
 const afterwards = 1500
 /** What is next is on the screen: the head is drawn, and what may be opened over the bench is fetched. */
@@ -46,6 +52,7 @@ function shownFirst() {
   shown.value = true
   viewed()
   setTimeout(judge, afterwards)
+  void here()
 }
 watch(view, (v) => v && !shown.value && afterPaint(shownFirst), { immediate: true })
 
@@ -67,21 +74,15 @@ const now = useTemplateRef('now')
 const panel = useTemplateRef('panel')
 
 // Said to whoever cannot see it, without drawing the panel anew.
-watch(
-  () => unanswered.value.length > 0,
-  (busy) => {
-    const panel = (now.value as { $el?: HTMLElement } | null)?.$el
-    if (busy) panel?.setAttribute('aria-busy', 'true')
-    else panel?.removeAttribute('aria-busy')
-  },
-)
+watch(behind, (busy) => {
+  const panel = (now.value as { $el?: HTMLElement } | null)?.$el
+  if (busy) panel?.setAttribute('aria-busy', 'true')
+  else panel?.removeAttribute('aria-busy')
+})
 watch(finding, guard.begin, { flush: 'sync' })
 
 function happened(doing: Doing) {
-  if (doing.kind === 'way_chosen') {
-    choosing.value = false
-    preview.value = null
-  }
+  if (doing.kind === 'way_chosen') chooseAgain(false)
   void send(doing)
 }
 
@@ -100,13 +101,14 @@ function goOn() {
   find.end()
 }
 
+const byFoot = () => !finding.value && !choosing.value && Boolean(state.value && mayByFoot(state.value))
 useKeys((k) => {
   if (k === '?') over.value.help = true
   else if (finding.value) return panel.value?.key(k) ?? false
   else if ((k === 'w' || k === 'W') && mayFind.value) find.begin()
   else return now.value?.key(k) ?? false
   return true
-})
+}, byFoot)
 </script>
 
 <template>
@@ -174,10 +176,12 @@ useKeys((k) => {
         ref="now"
         class="right"
         :view="view"
+        :others="others"
         :crank="crank"
         :choosing="choosing"
         :waiting="waiting"
         :refused="refused"
+        :theirs="theirs"
         :offline="offline"
         :told="told"
         :unkept="unkept"

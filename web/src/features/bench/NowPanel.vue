@@ -1,22 +1,26 @@
 <script setup lang="ts">
 import { computed, ref, useTemplateRef, watch } from 'vue'
-import type { JobView, PlanView, ValveState } from '@/shared/api/client'
+import type { Happening, JobView, PlanView, Schemas, ValveState } from '@/shared/api/client'
 import { guard } from '@/shared/guard'
 import { afterPaint } from '@/shared/later'
 import type { Waiting } from '@/shared/useQueue'
 import { panelFor } from './panels'
 import NoticeList from './parts/NoticeList.vue'
+import PeopleLine from './parts/PeopleLine.vue'
 import NowFoot from './parts/NowFoot.vue'
 import NowHead from './parts/NowHead.vue'
 import { provideBench } from './useBench'
 import type { Doing } from './useJob'
+import { helpable, leads, wordsNow } from './wordsNow'
 
 const props = defineProps<{
   view: JobView
+  others: Schemas['Presence'][]
   crank: number | null
   choosing: boolean
   waiting: Waiting[]
   refused: Waiting[]
+  theirs: Happening[]
   offline: boolean
   told: string
   unkept: boolean
@@ -32,7 +36,7 @@ const emit = defineEmits<{
   /** The valve kept last is taken in hand again, to prove its drag by the leaves beside it. */
   crossCheck: [valve: ValveState]
   keepThere: [waits: Waiting]
-  forget: [waits: Waiting]
+  forget: [list: Waiting[]]
 }>()
 
 // A valve in hand may be set though another leaf is next, and read again though setting is.
@@ -94,23 +98,20 @@ watch(
   },
   { flush: 'post' },
 )
-const button = computed(() => shown.value.button?.(view.value) ?? '')
+/** Who turns the crank while this screen is at the valves; empty: nobody else. */
+const helper = computed(() => props.others.find((o) => o.doing === 'helper')?.name ?? '')
+/** Off the network one screen leads at the crank, and no other shows a turn. */
+const elsewhere = computed(() => props.offline && !leads(state.value, props.others))
+const button = computed(() =>
+  elsewhere.value && helpable(action.value) ? '' : (shown.value.button?.(view.value) ?? ''),
+)
 const words = computed(() =>
-  props.choosing
-    ? { before: 'Choose another ', strong: 'sequence.', after: '', sub: 'Readings stay as they are.' }
-    : noted.value
-      ? {
-          before: `${noted.value} noted: `,
-          strong: 'waits for the connection.',
-          after: '',
-          sub: 'It is kept here until then.',
-        }
-      : state.value.now.headline,
+  wordsNow(state.value, { choosing: props.choosing, noted: noted.value, elsewhere: elsewhere.value }),
 )
 const panel = useTemplateRef<{ key?(k: string): boolean }>('panel')
 
 function go() {
-  if (guard.on.value || !shown.value.does) return
+  if (guard.on.value || !shown.value.does || !button.value) return
   guard.begin()
   emit('do', shown.value.does(view.value))
 }
@@ -142,10 +143,11 @@ defineExpose({ key })
       :turning="['turn', 'bar_over'].includes(action)"
     />
     <NoticeList
-      v-bind="{ waiting, refused, offline, told, unkept, refusal }"
+      v-bind="{ waiting, refused, theirs, offline, told, unkept, refusal }"
       @keep-there="(w) => emit('keepThere', w)"
       @forget="(w) => emit('forget', w)"
     />
+    <PeopleLine v-bind="{ others, valve: state.now.valve, waitsFor: state.now.waits_for }" />
     <template v-if="shown.valves">
       <VAlert v-if="valve?.caution" role="note">{{ valve.caution }}</VAlert>
       <VAlert v-if="state.card.state === 'hot' && valve?.last?.time_doubtful" role="note">
@@ -157,10 +159,9 @@ defineExpose({ key })
 
     <NowFoot
       v-if="!shown.whole"
-      v-bind="{ action, button }"
+      v-bind="{ action, button, hint: shown.hint ?? (button ? '' : 'Wait'), helper }"
       :valves="Boolean(shown.valves)"
       :shows-kept="Boolean(shown.kept)"
-      :hint="shown.hint ?? ''"
       @undo="emit('undo')"
       @go="go"
       @prove="prove"
@@ -177,6 +178,7 @@ defineExpose({ key })
 }
 
 .now {
+  position: relative;
   display: flex;
   flex-direction: column;
   gap: 12px;
@@ -220,25 +222,25 @@ defineExpose({ key })
 }
 
 @media (width <= 480px) {
-  .now {
-    gap: 8px;
-    padding: 10px 12px 0;
-  }
-
+  .now,
   .panel {
     gap: 8px;
+  }
+
+  .now {
+    padding: 10px 12px 0;
   }
 }
 
 /* At twice the size, or on a phone lying down: instruction, verdict, answers and next action in one view; the rest is below. */
 @media (width <= 1000px) and (height <= 480px) {
-  .now {
-    gap: 6px;
-    padding: 6px 14px 0;
-  }
-
+  .now,
   .panel {
     gap: 6px;
+  }
+
+  .now {
+    padding: 6px 14px 0;
   }
 }
 </style>

@@ -1,7 +1,7 @@
 // @vitest-environment node
 import { describe, expect, it } from 'vitest'
 import type { JobChanges, JobState } from '@/shared/api/client'
-import { isChanges, withChanges } from './changes'
+import { isChanges, sharing, withChanges } from './changes'
 
 describe('what changed', () => {
   const before = {
@@ -26,4 +26,17 @@ describe('what changed', () => {
   })
 
   it('is told from a whole answer', () => expect(isChanges(before)).toBe(false))
+
+  it('is new alone in a whole state too', () => {
+    const after = {
+      ...structuredClone(before),
+      done: 2,
+      valves: [{ name: 'E1', stage: '' }, { name: 'I1' }],
+    } as JobState
+    const shared = sharing(before, after)
+    expect(shared).toEqual(after)
+    expect(shared.valves[1]).toBe(before.valves[1])
+    expect(shared.valves[0]).not.toBe(before.valves[0])
+    expect(Object.keys(shared)).not.toContain('phase')
+  })
 })

@@ -6,7 +6,7 @@ import { useQueue } from '@/shared/useQueue'
 import { useJob } from './useJob'
 
 /** What the bench's own judging says of each happening; null: nothing. */
-const says = vi.fn<(h: Happening) => object | null>()
+const says = vi.fn<(h: Happening) => object | null | Promise<object>>()
 const followed = vi.fn()
 vi.mock('./judge', () => ({
   useJudge: () => ({ ready: ref(true), begin: vi.fn(), follow: followed, take: async (h: Happening) => says(h) }),
@@ -24,7 +24,7 @@ const unreached = () => Promise.reject(new TypeError('no way'))
 
 beforeEach(async () => {
   const q = useQueue()
-  for (const w of [...q.waiting.value]) await q.forget(w)
+  await q.leaveOut([...q.waiting.value])
   followed.mockClear()
   vi.stubGlobal('fetch', (request: Request) => answer(request.method))
 })
@@ -37,8 +37,8 @@ async function opened() {
   return job
 }
 
-describe('a tap that the program does not answer soon', () => {
-  it('is judged here, counted as waiting, and acknowledged later without a change', async () => {
+describe('a tap that is judged here', () => {
+  it('is shown at once, counted as waiting, and acknowledged later without a change', async () => {
     const job = await opened()
     says.mockImplementation((h) => ({ newest: h.id, happenings: 2 }))
     answer = unreached
@@ -48,9 +48,8 @@ describe('a tap that the program does not answer soon', () => {
     says.mockImplementation((h) => ({ newest: h.id, happenings: 3 }))
     await job.send({ kind: 'turned', stop: 1 }) // follows upon it
     await vi.waitFor(() => expect(job.state.value?.happenings).toBe(3))
-    const shown = job.state.value
-    answer = (method) =>
-      method === 'POST' ? json({ happenings: 2, newest: 'x', clock: new Date().toISOString() }) : unreached()
+    const shown = job.state.value!
+    answer = (method) => (method === 'POST' ? json({ ...shown, clock: new Date().toISOString() }) : unreached())
     await job.load().catch(() => {})
     await vi.waitFor(() => expect(job.waiting.value).toHaveLength(0))
     expect(job.state.value).toBe(shown)
@@ -82,12 +81,52 @@ describe('a tap that the program does not answer soon', () => {
     expect(followed).toHaveBeenLastCalledWith('theirs')
   })
 
-  it('is shown as the program has it where that answers at once', async () => {
+  it('is shown as the program has it where the two do not agree', async () => {
     const job = await opened()
     says.mockImplementation((h) => ({ newest: h.id, happenings: 99 }))
-    answer = () => json({ happenings: 2, newest: 'new', clock: new Date().toISOString() })
+    answer = async () => {
+      await vi.waitFor(() => expect(job.state.value?.happenings).toBe(99))
+      return json({ happenings: 2, newest: 'new', clock: new Date().toISOString() })
+    }
     await job.send({ kind: 'kept', valve: 'E1' })
-    await new Promise((later) => setTimeout(later, 200))
     expect(job.state.value?.happenings).toBe(2)
+    expect(followed).toHaveBeenLastCalledWith('new')
+  })
+
+  it('goes on while the program is slow, each once, and a second press before it is judged does nothing', async () => {
+    const job = await opened()
+    let release = () => {}
+    const slow = new Promise<void>((done) => (release = done))
+    const posted: string[] = []
+    vi.stubGlobal('fetch', async (request: Request) => {
+      if (request.method === 'POST') posted.push(((await request.clone().json()) as Happening).kind)
+      await slow
+      return json({ happenings: 9, newest: 'x', valves: [], clock: '' })
+    })
+    let judged: (state: object) => void = () => {}
+    says.mockImplementation(() => new Promise<object>((done) => (judged = done)))
+    void job.send({ kind: 'kept', valve: 'E1' })
+    await job.send({ kind: 'kept', valve: 'E1' })
+    expect(job.waiting.value).toHaveLength(1)
+    judged({ newest: job.waiting.value[0]!.body.id, happenings: 2 })
+    await vi.waitFor(() => expect(job.state.value?.happenings).toBe(2))
+    says.mockImplementation((h) => ({ newest: h.id, happenings: 3 }))
+    void job.send({ kind: 'turned', stop: 1 })
+    await vi.waitFor(() => expect(job.state.value?.happenings).toBe(3))
+    await job.send({ kind: 'signed', by: 'Tess', tools_out: true })
+    expect(job.refusal.value).toContain('Not everything done before')
+    release()
+    await vi.waitFor(() => expect(job.waiting.value).toHaveLength(0))
+    expect(posted).toEqual(['kept', 'turned'])
+  })
+
+  it('is refused at once in the words of the job, and waits for nobody', async () => {
+    const job = await opened()
+    answer = unreached
+    await job.send({ kind: 'reading', valve: 'E1', leaves_mm: [0.3], feel: 'drag' })
+    says.mockImplementation(() => ({ refused: 'E4 is open here.' }))
+    await job.send({ kind: 'picked', valve: 'E4' }).catch(() => {})
+    await job.send({ kind: 'kept', valve: 'E4' })
+    await vi.waitFor(() => expect(job.refusal.value).toBe('E4 is open here.'))
   })
 })

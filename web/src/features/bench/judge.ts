@@ -1,11 +1,14 @@
-import { onScopeDispose, ref, watch } from 'vue'
+import { onScopeDispose, ref, watch, type Ref } from 'vue'
 import { benchModule } from 'virtual:bench-module'
-import type { Happening, JobState } from '@/shared/api/client'
+import type { Happening, JobState, Schemas } from '@/shared/api/client'
+import { screen } from '@/shared/screen'
 
 /** What the worker says: a state as the program sends it, or why it cannot. */
 export interface Said {
   state?: string
   why?: string
+  /** Why the job itself refuses it: the program will say the same. */
+  refused?: string
 }
 /** What it is asked, by a number that its answer bears. */
 export interface Asked {
@@ -19,7 +22,7 @@ export interface Asked {
  * from, takes what is done, and says what the program will say of it, whether that can be reached or not. Where it cannot be loaded it is
  * never ready, and the program answers as ever.
  */
-export function useJudge(id: string) {
+export function useJudge(id: string, others: Ref<Schemas['Presence'][]>) {
   let worker: Worker | undefined
   let n = 0
   const asked = new Map<number, (said: Said) => void>()
@@ -72,22 +75,44 @@ export function useJudge(id: string) {
     ready.value = true
   }
 
+  const takes = (h: string, at: string) =>
+    ask('take', h, at, screen, JSON.stringify(others.value.filter((o) => o.doing !== 'helper').map((o) => o.screen)))
+
   /**
-   * What the program will say once it has a happening; null where that is not foreseen: it is refused, or follows upon something that is
-   * not known here.
+   * What the program will say once it has a happening: the state, or why it is refused; null where that is not foreseen, because it follows
+   * upon something that is not known here. [knew] is the newest happening that its screen showed.
    */
-  async function take(h: Happening, at: string): Promise<JobState | null> {
-    if (!ready.value || ('seen' in h && h.seen ? h.seen : '') !== knows) return null
+  async function take(h: Happening, at: string, knew: string): Promise<JobState | { refused: string } | null> {
+    if (!ready.value || knew !== knows) return null
     const before = knows
     knows = h.id
-    const said = await ask('take', JSON.stringify(h), at)
+    const said = await takes(JSON.stringify(h), at)
     if (said.state) return JSON.parse(said.state) as JobState
     if (knows === h.id) knows = before
-    return null
+    return said.refused ? { refused: said.refused } : null
   }
 
-  /** Opens it anew where the program has come to another end than is known here. */
-  const follow = (newest: string) => void (ready.value && newest !== knows && open())
+  let following = false
+
+  /** Takes in what others did, where the program has come to another end than is known here; where that does not fit, it opens the job anew. */
+  async function follow(newest: string) {
+    if (!ready.value || newest === knows || following) return
+    following = true
+    try {
+      const from = knows
+      const answer = await fetch(`/api/v1/jobs/${id}/opening?after=${encodeURIComponent(from)}`).catch(() => null)
+      if (!answer?.ok) return
+      const rest = (await answer.json()) as Schemas['Opening']
+      if (rest.after !== from || knows !== from) return await open()
+      for (const e of rest.happenings) {
+        const h = e.happening as Happening
+        if (!(await takes(JSON.stringify(h), e.at)).state) return await open()
+        knows = h.id
+      }
+    } finally {
+      following = false
+    }
+  }
 
   return { ready, begin, take, follow }
 }

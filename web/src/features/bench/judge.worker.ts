@@ -4,7 +4,7 @@ import type { Asked, Said } from './judge'
 /** What the Go of cmd/bench lays down. */
 interface Bench {
   open(text: string): Said
-  state(at: string): Said
+  state(at: string, screen: string, others: string[]): Said
   take(happening: string, at: string): Said
 }
 const given = globalThis as unknown as {
@@ -20,10 +20,10 @@ async function start(url: string, integrity: string): Promise<Said> {
   return {}
 }
 
-/** Takes a happening and says the state after it. */
-function take(happening: string, at: string): Said {
-  const said = given.metronixBench.take(happening, at)
-  return said.why ? said : given.metronixBench.state(at)
+/** Takes a happening and says the state after it, as a screen shows it beside which others are at the job. */
+function take([happening, at, screen, others]: string[]): Said {
+  const said = given.metronixBench.take(happening!, at!)
+  return said.why || said.refused ? said : given.metronixBench.state(at!, screen!, JSON.parse(others!) as string[])
 }
 
 addEventListener('message', async ({ data }: MessageEvent<Asked>) => {
@@ -32,7 +32,7 @@ addEventListener('message', async ({ data }: MessageEvent<Asked>) => {
   try {
     if (data.what === 'start') said = await start(a, b)
     else if (data.what === 'open') said = given.metronixBench.open(a)
-    else said = take(a, b)
+    else said = take(data.args)
   } catch (e) {
     said = { why: String(e) }
   }

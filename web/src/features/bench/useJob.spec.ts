@@ -19,7 +19,7 @@ const json = (body: unknown, status = 200) =>
 beforeEach(async () => {
   calls.length = 0
   const q = useQueue()
-  for (const w of [...q.waiting.value]) await q.forget(w)
+  await q.leaveOut([...q.waiting.value])
   vi.useFakeTimers({ toFake: ['setTimeout', 'clearTimeout', 'setInterval', 'clearInterval'] })
   vi.stubGlobal('fetch', async (request: Request) => {
     const text = request.method === 'GET' ? '' : await request.clone().text()
@@ -147,23 +147,51 @@ describe('telling the program what was done', () => {
     expect(await kept()).toEqual([])
   })
 
-  it('still sends what waits behind a refused one', async () => {
+  it('holds what waits behind a refused one until the mechanic decides', async () => {
     localStorage.setItem(
       'metronix.waiting.j',
       JSON.stringify([
-        { id: 'refused-1', kind: 'reading', valve: 'E4' },
-        { id: 'behind-02', kind: 'reading', valve: 'E1' },
+        { id: 'refused-1', kind: 'reading', valve: 'E4', seen: 'old' },
+        { id: 'behind-02', kind: 'reading', valve: 'E1', seen: 'old' },
+        { id: 'behind-03', kind: 'kept', valve: 'E1', seen: 'old' },
       ]),
     )
-    let posts = 0
+    const list = ['theirs'].map((id) => ({ happening: { id, kind: 'kept', valve: 'E4' } }))
     answer = (method) =>
-      method === 'POST' && ++posts === 1
+      method === 'POST'
         ? json({ status: 409, detail: 'E4 is open here.', errors: [] }, 409)
-        : json({ state: { happenings: 3, undo: '' } })
+        : json({ state: { happenings: 3, undo: '' }, after: 'old', happenings: list })
     const job = effectScope().run(() => useJob('j'))!
     await job.load()
-    expect(calls.filter((c) => c.method === 'POST').map((c) => c.body?.id)).toEqual(['refused-1', 'behind-02'])
-    expect(job.refusal.value).toBe('E4 is open here.')
+    const sent = () => calls.filter((c) => c.method === 'POST').map((c) => c.body?.id)
+    expect(sent()).toEqual(['refused-1'])
+    expect(job.refused.value.map((w) => w.body.id)).toEqual(['refused-1', 'behind-02', 'behind-03'])
+    expect(job.waiting.value).toEqual([])
+    await vi.waitFor(() => expect(job.theirs.value.map((h) => h.id)).toEqual(['theirs']))
+    await job.send({ kind: 'kept', valve: 'E4' })
+    expect(job.refusal.value).toContain('First say')
+    expect(await kept()).toHaveLength(3)
+    answer = () => json({ state: {}, happenings: 4, undo: '' })
+    await job.forget(job.refused.value.slice(0, 1))
+    expect(sent()).toEqual(['refused-1', 'behind-02', 'behind-03'])
+    expect(await kept()).toEqual([])
+  })
+
+  it('says that nobody knows where the crank stands where a turn of it is left out, before what was done after it', async () => {
+    const job = await opened()
+    answer = () => Promise.reject(new TypeError('gone'))
+    await job.send({ kind: 'turned', stop: 1 })
+    await job.send({ kind: 'reading', valve: 'E1', leaves_mm: [0.3], feel: 'drag' })
+    answer = (method) =>
+      method === 'POST'
+        ? json({ status: 409, type: 'urn:metronix:crank_moved', detail: 'The crank was moved.', errors: [] }, 409)
+        : json({ state: { happenings: 7 } })
+    await job.load()
+    expect(job.refused.value.map((w) => w.body.kind)).toEqual(['turned', 'reading'])
+    calls.length = 0
+    answer = () => json({ happenings: 8, undo: 'x' })
+    await job.forget(job.refused.value.slice(0, 1))
+    expect(calls.filter((c) => c.method === 'POST').map((c) => c.body?.kind)).toEqual(['doubted', 'reading'])
     expect(await kept()).toEqual([])
   })
 

@@ -1,5 +1,5 @@
 import { useEventListener, useIntervalFn, useTimeoutFn } from '@vueuse/core'
-import { computed, ref, shallowRef, watch } from 'vue'
+import { computed, ref, shallowReactive, shallowRef, watch } from 'vue'
 import {
   answered,
   api,
@@ -9,28 +9,40 @@ import {
   type Act,
   type Happening,
   type StateAnswer,
+  type JobState,
+  type Schemas,
   type JobView,
   type ValveState,
 } from '@/shared/api/client'
 import { reads, takeAhead } from '@/shared/api/reads'
-import { useQueue, type Waiting } from '@/shared/useQueue'
-import { isChanges, withChanges } from './changes'
+import { screen } from '@/shared/screen'
+import { live } from '@/shared/live'
+import { undecided, useQueue, type Waiting } from '@/shared/useQueue'
+import { dequal } from 'dequal/lite'
+import { isChanges, sharing, withChanges } from './changes'
 import { useJudge } from './judge'
 
 /** What the mechanic does, before it has its id and what its screen knew. */
 export type Doing = Act
 
-/** How often the job is asked for again, so that what another hand did appears by itself. */
+/** How often the job is asked for again while no events come, so that what another hand did appears by itself. */
 const askAgain = 4000
+/** What comes within so long is asked for together, ms. */
+const together = 40
+/** Every so many times it is asked for though they come: what follows from the time alone changes too. */
+const onceIn = 5
 
 /** For so long a thing that waits is not shown, ms. */
 const unseen = 150
 
-/** For so long the program's answer is waited for before what is foreseen of it is shown, ms. */
-const patience = 120
-
 /** What the program alone can do: it waits for it. */
 const alone = new Set<Doing['kind']>(['signed', 'amended', 'countersigned'])
+
+/** Whether two states say the same, whenever they were said. */
+const same = (a: JobState, b: JobState) => dequal({ ...a, clock: '' }, { ...b, clock: '' })
+
+/** What says where the crank is. */
+const movers = new Set<Doing['kind']>(['turned', 'barred_over', 'located', 'doubted'])
 
 /** What may be said while the one before is still on its way: none of it depends on the other. */
 const queues = new Set<Doing['kind']>([
@@ -53,12 +65,15 @@ export function useJob(id: string) {
   const trouble = ref<Refused | Unreachable | null>(null)
   const refusal = ref('')
   const queue = useQueue()
-  const judge = useJudge(id)
-  const waiting = computed(() => queue.waiting.value.filter((w) => w.job === id && !w.refused))
+  /** Who is at it on other screens. */
+  const others = shallowRef<Schemas['Presence'][]>([])
+  const judge = useJudge(id, others)
+  /** What was refused and may still count, and what was done after it. */
   const refused = computed<Waiting[]>((before) => {
-    const now = queue.waiting.value.filter((w) => w.job === id && w.refused)
+    const now = undecided(queue.waiting.value, id)
     return before?.length === now.length && now.every((w, i) => w === before[i]) ? before : now
   })
+  const waiting = computed(() => queue.waiting.value.filter((w) => w.job === id && !refused.value.includes(w)))
   /** What waits, as it is shown: not what is answered before anybody could see it wait. */
   const shown = shallowRef<Waiting[]>([])
   const { start, stop } = useTimeoutFn(() => (shown.value = waiting.value), unseen, { immediate: false })
@@ -69,13 +84,27 @@ export function useJob(id: string) {
   })
 
   let taken = 0
+  /** The state as the program has said it last. */
+  let sure: JobState | null = view.value?.state ?? null
+  /** What is shown though the program has not said it yet: it was judged here. */
+  const foreseen = shallowReactive(new Set<string>())
+  /** Whether something was done that is not in what is shown. */
+  const behind = computed(() => waiting.value.some((w) => !foreseen.has(w.body.id)))
+  /** What was done on this screen: that it is told of it is no news. */
+  const own = new Set<string>()
+  /** How much is being judged just now. */
+  let judging = 0
+
+  const show = (state: JobState) => void (view.value &&= { ...view.value, state: sharing(view.value.state, state) })
 
   /** Reads the whole job. An answer asked for before something was done is older than what that brought, and is let go. */
   async function read() {
     const before = taken
-    const got = await answered(api.GET('/api/v1/jobs/{id}', { params: { path: { id } } }))
+    const got = await answered(api.GET('/api/v1/jobs/{id}', { params: { path: { id }, query: { screen } } }))
     if (taken !== before) return
     view.value = got
+    sure = got.state
+    others.value = got.screens
     if (!waiting.value.length) judge.follow(got.state.newest)
     queue.tell(got.state.clock)
     trouble.value = null
@@ -92,36 +121,40 @@ export function useJob(id: string) {
     }
   }
 
-  /** What is shown of what the program has not answered yet. */
-  const foreseen = new Set<string>()
-
-  /** Shows what the program will say of something, where it does not say it soon. */
-  async function foresee(h: Happening) {
-    const state = await judge.take(h, queue.now())
-    if (!state) return
-    await new Promise((later) => setTimeout(later, queue.offline.value ? 0 : patience))
-    if (!view.value || !waiting.value.some((w) => w.body.id === h.id)) return
+  /** Shows what the program will say of something, whether it can be reached or not. */
+  async function foresee(h: Happening, knew: string) {
+    judging++
+    const said = await judge.take(h, queue.now(), knew).finally(() => judging--)
+    const kept = waiting.value.find((w) => w.body.id === h.id)
+    if (!said || !kept) return
+    if ('refused' in said) {
+      refusal.value = said.refused
+      if (queue.offline.value) await queue.leaveOut([kept])
+      return
+    }
     foreseen.add(h.id)
     taken++
-    view.value = { ...view.value, state }
+    show(said)
   }
 
   /** Takes an answer in. One that says only what changed is put together with what was known before, if it was just before. */
-  async function take(answer: StateAnswer, knew: string) {
+  async function take({ body }: Waiting, answer: StateAnswer) {
     taken++
     queue.tell(answer.clock)
     if (!view.value) return
-    const before = view.value.state
-    if (!isChanges(answer)) view.value = { ...view.value, state: answer }
-    else if (before.newest !== knew) await read()
-    else view.value = { ...view.value, state: withChanges(before, answer) }
+    if (!isChanges(answer)) sure = answer
+    else if (!sure || sure.newest !== body.seen) return foreseen.size ? undefined : read()
+    else sure = withChanges(sure, answer)
+    if (foreseen.size) return // what is shown is ahead of it
+    if (!same(sure, view.value.state)) show(sure)
+    if (waiting.value.every((w) => w.body.id === body.id)) judge.follow(sure.newest)
   }
 
   /** Sends what waits. What is refused is told; what may still count stays, with a choice. */
   async function flush() {
     const told = await queue.flush(async (w, state) => {
-      if (foreseen.delete(w.body.id)) queue.tell(state.clock)
-      else if (w.job === id) await take(state, 'seen' in w.body && typeof w.body.seen === 'string' ? w.body.seen : '')
+      foreseen.delete(w.body.id)
+      if (w.job === id) await take(w, state)
     })
     if (told) {
       refusal.value = told
@@ -131,26 +164,34 @@ export function useJob(id: string) {
   }
 
   /**
-   * Readings and notes may queue up; any other step waits until the one before it is on disk, so that a second press does
-   * nothing. A step around the bench queues up once.
+   * Where the bench judges by itself, what is next is on the screen at once and may be done. Else readings and notes may queue up, and any
+   * other step waits until the one before it is on disk, so that a second press does nothing. A step around the bench queues up once.
    */
   async function send(doing: Doing) {
     const ticked = doing.kind === 'task' ? doing.task : ''
     if (ticked && waiting.value.some(({ body }) => body.kind === 'task' && body.task === ticked)) return
+    if (refused.value.length) return void (refusal.value = 'First say what is to become of what was not taken.')
     // a valve that is tapped while the step before is on its way is meant, and is no second press of anything
     const follows = queues.has(doing.kind) || (doing.kind === 'picked' && !queue.offline.value)
-    const judged = queue.offline.value && judge.ready.value && !alone.has(doing.kind)
+    const judged = judge.ready.value && !behind.value && !judging && !alone.has(doing.kind)
     if (!follows && !judged && waiting.value.length > 0) {
       if (queue.offline.value)
         refusal.value = 'The program cannot be reached: this can only be done when what waits is sent.'
+      else if (alone.has(doing.kind))
+        refusal.value = 'Not everything done before is on the workshop’s disk yet. Try again in a moment.'
       return
     }
     refusal.value = ''
     const knew = waiting.value.at(-1)?.body.id ?? view.value?.state.newest
-    const seen = 'seen' in doing && doing.seen ? doing.seen : knew || undefined
-    const h = { ...doing, id: newID(), seen } as Happening
-    const kept = queue.add(id, h)
-    void foresee(h)
+    // of what others did it knows what the program has said; what waits here comes before it by itself
+    const since = sure?.newest || undefined
+    const seen = 'seen' in doing && doing.seen ? doing.seen : since
+    const h = { ...doing, id: newID(), seen, screen } as Happening
+    if (h.kind === 'located') h.knew = since
+    const moves = movers.has(h.kind) || (h.kind === 'undone' && movers.has(state.value?.undo_kind as Doing['kind']))
+    own.add(h.id)
+    const kept = queue.add(id, h, moves)
+    void foresee(h, knew ?? '')
     await flush() // it goes out while the browser keeps it
     await kept
   }
@@ -182,16 +223,46 @@ export function useJob(id: string) {
     await flush()
   }
 
+  /** Leaves out what was refused, or all from there on; what stays is sent. */
+  async function forget(list: Waiting[]) {
+    await queue.leaveOut(list)
+    refusal.value = ''
+    await flush()
+    if (!refused.value.length) await read().catch(() => {})
+  }
+
+  /** What others did since what the first refused entry followed upon, the first first. */
+  const theirs = shallowRef<Happening[]>([])
+  watch(refused, async ([first]) => {
+    if (!first) return void (theirs.value = [])
+    const after = typeof first.body.seen === 'string' ? first.body.seen : ''
+    const params = { path: { id }, query: { after } }
+    const rest = await answered(api.GET('/api/v1/jobs/{id}/opening', { params })).catch(() => null)
+    theirs.value = rest?.after ? rest.happenings.map((e) => e.happening as Happening) : []
+  })
+
   const again = () => void (document.visibilityState === 'visible' && !queue.busy.value && load())
-  useIntervalFn(again, askAgain)
+  let times = 0
+  useIntervalFn(() => (!live.holds.value || ++times % onceIn === 0) && again(), askAgain)
+  let comes = 0
+  live.on(({ all, jobs }) => {
+    const it = jobs.find((j) => j.id === id)
+    if (it ? it.here === screen || own.has(it.newest) || it.newest === sure?.newest : !all) return
+    comes ||= window.setTimeout(() => {
+      comes = 0
+      again()
+    }, together)
+  })
   useEventListener(document, 'visibilitychange', again)
   useEventListener(window, 'online', again)
 
   return {
     view,
     state,
+    others,
     trouble,
     refusal,
+    behind,
     waiting,
     shown,
     refused,
@@ -204,7 +275,8 @@ export function useJob(id: string) {
     undo,
     reopen,
     keepThere,
-    forget: queue.forget,
+    forget,
+    theirs,
     judge: judge.begin,
   }
 }

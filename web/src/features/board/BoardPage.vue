@@ -1,9 +1,10 @@
 <script setup lang="ts">
 import { computed, defineAsyncComponent, onMounted, ref } from 'vue'
 import { answered, api, type JobShort } from '@/shared/api/client'
-import { queryClient, reads, soonAgain, takeAhead, useRead } from '@/shared/api/reads'
+import { queryClient, reads, takeAhead, useRead } from '@/shared/api/reads'
 import AppPage from '@/shared/AppPage.vue'
 import { day } from '@/shared/units'
+import { live } from '@/shared/live'
 import StateNote from '@/shared/StateNote.vue'
 import { afterPaint, ToldBar } from '@/shared/later'
 import { useQueue } from '@/shared/useQueue'
@@ -28,8 +29,21 @@ const {
     void sending.then(() => void (sent && queryClient.invalidateQueries({ queryKey: ['jobs'] }))) // what was sent shows
     return list
   },
-  refetchInterval: soonAgain,
+  refetchInterval: () => (live.holds.value ? now : soon),
   refetchOnWindowFocus: true,
+})
+/** How often it asks while no events come, and while they do: what follows from the time alone changes too. */
+const soon = 5000
+const now = 30_000
+/** What comes within so long is shown together, ms. */
+const apart = 100
+let comes = 0
+live.on(({ all, jobs }) => {
+  if (!all && jobs.every((j) => j.here)) return // who is where is not shown here
+  comes ||= window.setTimeout(() => {
+    comes = 0
+    void queryClient.invalidateQueries({ queryKey: ['jobs'] })
+  }, apart)
 })
 const { data: off } = useRead({ ...reads.offBoard(), enabled: tidying })
 const told = ref('')

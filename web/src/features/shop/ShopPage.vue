@@ -11,6 +11,7 @@ import { mm } from '@/shared/units'
 import { useDraft } from '@/shared/useDraft'
 import { useProbe } from '@/shared/useProbe'
 import ArchivePart from './ArchivePart.vue'
+import HandsFreePart from './HandsFreePart.vue'
 import StockPart, { whole, type Counted } from './StockPart.vue'
 import UnitsPart from './UnitsPart.vue'
 
@@ -126,6 +127,7 @@ async function countAgain() {
       <VAlert v-if="shop.damaged" role="alert">{{ shop.damaged }}</VAlert>
       <ToldBar v-if="said" v-model="said" />
       <UnitsPart />
+      <HandsFreePart />
       <section class="d-grid ga-3">
         <h2 class="fs-24">Temperature probe</h2>
         <p class="quiet">

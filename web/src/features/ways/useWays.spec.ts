@@ -28,7 +28,7 @@ beforeEach(async () => {
   sent = []
   status = () => 200
   const q = useQueue()
-  for (const w of [...q.waiting.value]) await q.forget(w)
+  await q.leaveOut([...q.waiting.value])
   vi.useFakeTimers({ toFake: ['setTimeout', 'clearTimeout'] })
   vi.stubGlobal('fetch', async (request: Request) => {
     if (request.method === 'GET')

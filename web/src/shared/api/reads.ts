@@ -3,9 +3,6 @@ import { keepPreviousData, QueryClient, useQuery, type UseQueryOptions } from '@
 import { computed, type MaybeRefOrGetter, type Ref } from 'vue'
 import { answered, api, Unreachable } from './client'
 
-/** How often a page that must not grow stale asks again. */
-export const soonAgain = 5000
-
 /**
  * The one store of what was read. A refusal is an answer and is not asked for again; a program that cannot be reached may be
  * just starting. What is typed over an answer is never overwritten by a later one: pages ask again only where they say so.
@@ -28,7 +25,7 @@ export const queryClient = new QueryClient({
 export interface Read<T> {
   queryKey: readonly unknown[]
   queryFn: () => Promise<T>
-  refetchInterval?: number
+  refetchInterval?: () => number
   refetchOnWindowFocus?: boolean
   enabled?: Ref<boolean>
   /** What was read ahead of the page. */ initialData?: T

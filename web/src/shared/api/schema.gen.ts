@@ -414,6 +414,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/events": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Live: each job that changes, as the board shows it
+         * @description Server-sent events named "changed". The id of each is the newest happening, and Last-Event-ID resumes after it; without one, and after one that is not known, the first event holds everything. An event "alive" says that the line holds.
+         */
+        get: operations["board-events"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/gauge-sets": {
         parameters: {
             query?: never;
@@ -511,6 +531,26 @@ export interface paths {
         };
         /** One job */
         get: operations["get-job"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/jobs/{id}/events": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Live: a job's state, and after that what changes in it
+         * @description Server-sent events named "changed". The id of each is the newest happening, and Last-Event-ID resumes after it; without one, and after one that is not known, the first event holds everything. An event "alive" says that the line holds.
+         */
+        get: operations["job-events"];
         put?: never;
         post?: never;
         delete?: never;
@@ -667,6 +707,42 @@ export interface paths {
         put?: never;
         post?: never;
         delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/jobs/{id}/screens/{screen}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Say that a screen is at a job; it is forgotten a little later */
+        put: operations["put-screen"];
+        post?: never;
+        /** Say that a screen has left a job */
+        delete: operations["delete-screen"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/jobs/{id}/screens/{screen}/clear": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Say that hands are clear, so that a helper may turn the crank */
+        put: operations["put-hands-clear"];
+        post?: never;
+        /** Say that hands are not clear any more */
+        delete: operations["delete-hands-clear"];
         options?: never;
         head?: never;
         patch?: never;
@@ -1134,6 +1210,20 @@ export interface components {
             /** Format: int64 */
             stops: number;
         };
+        BoardChange: {
+            /** @description only that this screen came to it, left it or took another valve in hand there */
+            here?: string;
+            id: string;
+            /** @description its newest happening; empty: something else of it changed */
+            newest: string;
+            /** @description as the board shows it; absent: it stands there no more */
+            row?: components["schemas"]["JobShort"];
+        };
+        BoardEvent: {
+            /** @description these are all jobs; else those that changed */
+            all: boolean;
+            jobs: components["schemas"]["BoardChange"][];
+        };
         BoltView: {
             /**
              * Format: double
@@ -1171,6 +1261,18 @@ export interface components {
             first: string;
             here: string;
             what: string;
+        };
+        Clear: {
+            /** @description the newest happening when it was said */
+            newest: string;
+            /** @description on which it was said */
+            screen: string;
+            /** Format: date-time */
+            until: string;
+        };
+        ClearInputBody: {
+            /** @description the newest happening that the screen shows */
+            newest: string;
         };
         /** @description Nominal, nominal with tolerance, or lower and upper; in millimetres, in inches, or in both (which may differ by at most 0.0127 mm). */
         Clearance: {
@@ -2383,6 +2485,8 @@ export interface components {
              * @enum {string}
              */
             kind: "located";
+            /** @description the same, of a kind whose seen is what is seen of the engine */
+            knew?: string;
             /** @description on which screen it is entered; absent: it does not say */
             screen?: string;
             /** @description what is visible on the engine */
@@ -3275,6 +3379,8 @@ export interface components {
              * @description until when the cover has to be on over the sealant; absent: none stands open
              */
             cover_by?: string;
+            /** @description the screen on which the crank was moved last; empty: it did not say, or it was not moved */
+            crank_by?: string;
             /** @description an angle in degrees */
             crank_deg?: number | null;
             /** Format: int64 */
@@ -3571,6 +3677,8 @@ export interface components {
              * @description until when the cover has to be on over the sealant; absent: none stands open
              */
             cover_by?: string;
+            /** @description the screen on which the crank was moved last; empty: it did not say, or it was not moved */
+            crank_by: string;
             /** @description an angle in degrees */
             crank_deg: number | null;
             /** Format: int64 */
@@ -3716,6 +3824,8 @@ export interface components {
             /** Format: int64 */
             card_index: number;
             card_reason: string;
+            /** @description hands are clear for a helper to turn the crank; absent: they are not */
+            clear?: components["schemas"]["Clear"];
             /** @description nothing was read yet: what it started from may be corrected */
             correctable: boolean;
             /** Format: date-time */
@@ -3746,6 +3856,8 @@ export interface components {
             reason: string;
             /** @enum {string} */
             rule: "workshop" | "guarded" | "one_leaf";
+            /** @description on which others are at it now */
+            screens: components["schemas"]["Presence"][];
             state: components["schemas"]["JobState"];
             /** @description of the engine; empty: as its sheet says */
             variant: string;
@@ -3998,6 +4110,8 @@ export interface components {
             /** @description an angle in degrees */
             turn_deg: number;
             valve: string;
+            /** @description which valve somebody else has to be done with before the crank is turned; empty: none */
+            waits_for: string;
         };
         NowShort: {
             /** @enum {string} */
@@ -4009,12 +4123,14 @@ export interface components {
             on_board: boolean;
         };
         Opening: {
+            /** @description the happening that the list goes on from, where only the rest was asked for: sheet and start are left out then */
+            after?: string;
             /** @description a From */
-            from: unknown;
+            from?: unknown;
             happenings: components["schemas"]["Entry"][];
             id: string;
             /** @description the engine sheet */
-            sheet: unknown;
+            sheet?: unknown;
         };
         OrderBody: {
             /**
@@ -4029,6 +4145,9 @@ export interface components {
             /** Format: int64 */
             line: number;
             says: string;
+        };
+        Others: {
+            others: components["schemas"]["Presence"][];
         };
         OutsideBody: {
             visits: components["schemas"]["OutsideVisit"][];
@@ -4125,6 +4244,15 @@ export interface components {
             total_turn_deg: number | null;
             /** @description those of them that this pulley has no mark for */
             unmarked_deg: number[];
+        };
+        Presence: {
+            /** @description the action that is shown there */
+            doing: string;
+            /** @description what it is called: a phone, a tablet */
+            name: string;
+            screen: string;
+            /** @description that is in hand there; empty: none */
+            valve: string;
         };
         ProbeStatus: {
             /** @description a temperature in degrees Celsius */
@@ -4258,6 +4386,11 @@ export interface components {
             other: "" | "intake" | "exhaust";
             /** @description a length in millimetres, at most six decimal places */
             thickness_mm: number;
+        };
+        ScreenInputBody: {
+            doing: string;
+            name: string;
+            valve: string;
         };
         Screw: {
             by_feel: boolean;
@@ -6106,6 +6239,38 @@ export interface operations {
             };
         };
     };
+    "board-events": {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description the id of the last event that was received */
+                "Last-Event-ID"?: string;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The data of each event "changed" */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/event-stream": components["schemas"]["BoardEvent"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     "list-gauge-sets": {
         parameters: {
             query?: never;
@@ -6369,7 +6534,10 @@ export interface operations {
     };
     "get-job": {
         parameters: {
-            query?: never;
+            query?: {
+                /** @description on which it is shown: what others have in hand on theirs is not what is next on it */
+                screen?: string;
+            };
             header?: never;
             path: {
                 id: string;
@@ -6385,6 +6553,43 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["JobView"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "job-events": {
+        parameters: {
+            query?: {
+                /** @description on which it is shown: what others have in hand on theirs is not what is next on it */
+                screen?: string;
+            };
+            header?: {
+                /** @description the id of the last event that was received */
+                "Last-Event-ID"?: string;
+            };
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The data of each event "changed" */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/event-stream": components["schemas"]["JobState"] | components["schemas"]["JobChanges"];
                 };
             };
             /** @description Error */
@@ -6508,7 +6713,10 @@ export interface operations {
     };
     "open-job": {
         parameters: {
-            query?: never;
+            query?: {
+                /** @description the newest happening that is known: only what came after it is sent, where there is such a one */
+                after?: string;
+            };
             header?: never;
             path: {
                 id: string;
@@ -6706,6 +6914,138 @@ export interface operations {
                 content: {
                     "application/json": string;
                 };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "put-screen": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+                screen: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ScreenInputBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Others"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "delete-screen": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+                screen: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "put-hands-clear": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+                screen: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ClearInputBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Clear"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "delete-hands-clear": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+                screen: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             /** @description Error */
             default: {

@@ -3,8 +3,12 @@ import { computed } from 'vue'
 import { guard } from '@/shared/guard'
 import type { ValveState } from '@/shared/api/client'
 import { useBench } from '../useBench'
+import { helpable } from '../wordsNow'
+import { later } from '@/shared/later'
 import TellInOne from './TellInOne.vue'
 import VerdictStrip from './VerdictStrip.vue'
+
+const HandsClear = later(() => import('./HandsClear.vue'))
 
 /** The foot of the bench: the verdict on what is in hand or was kept last, Undo, and the next action as the largest thing. */
 const props = defineProps<{
@@ -15,10 +19,14 @@ const props = defineProps<{
   /** The word of the next action; empty: it is done in the panel, and the hint says where. */
   button: string
   hint: string
+  /** Who turns the crank; empty: whoever is at this screen. */
+  helper: string
 }>()
 defineEmits<{ undo: []; go: []; prove: [valve: ValveState] }>()
 
 const { state, valve } = useBench()
+/** The crank is turned by somebody else, who is told here that he may; it may be done from here all the same. */
+const helped = computed(() => props.helper !== '' && helpable(props.action))
 const judgement = computed(
   () => valve.value?.judgement ?? (props.action === 'adjust' ? valve.value?.last?.judgement : undefined),
 )
@@ -38,19 +46,20 @@ const kept = computed(() => {
       :screw="['adjust', 'lock'].includes(action) ? null : valve?.screw"
     />
     <VerdictStrip
-      v-else-if="kept && showsKept"
+      v-else-if="kept && showsKept && !helped"
       :judgement="kept.last!.judgement"
       :kept="kept.name"
       :cross="kept.cross_check"
       @cross="$emit('prove', kept)"
     />
     <TellInOne v-if="action === 'adjust' && state.now.tell" :tell="state.now.tell" :valve="state.now.valve" />
+    <HandsClear v-if="helped" :helper="helper" />
     <footer class="do d-flex ga-2">
       <VBtn :disabled="!state.undo" @click="$emit('undo')">Undo <kbd>Z</kbd></VBtn>
       <VBtn
         v-if="button"
         class="go fills"
-        variant="flat"
+        :variant="helped ? 'outlined' : 'flat'"
         size="large"
         :aria-disabled="guard.on.value"
         @click="$emit('go')"

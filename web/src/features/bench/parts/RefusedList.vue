@@ -1,51 +1,78 @@
 <script setup lang="ts">
+import { computed } from 'vue'
+import type { Happening } from '@/shared/api/client'
 import type { Waiting } from '@/shared/useQueue'
-import { feelWord } from '@/shared/words'
-import { leaves, mm } from '@/shared/units'
+import { actWords } from '../actWords'
 
-defineProps<{ list: Waiting[] }>()
-const emit = defineEmits<{ keepThere: [waits: Waiting]; forget: [waits: Waiting] }>()
+/** What the program would not take, what was done here after it, and beside that what others did meanwhile. */
+const props = defineProps<{ list: Waiting[]; theirs: Happening[] }>()
+const emit = defineEmits<{ keepThere: [waits: Waiting]; forget: [list: Waiting[]] }>()
 
-/** What was done, in words: "E3: 0.25 drag". */
-function what({ body }: Waiting): string {
-  const valve = 'valve' in body ? `${body.valve}: ` : ''
-  if (body.kind === 'reading') return `${valve}${leaves(body.leaves_mm ?? [])} ${feelWord[body.feel]}`
-  if (body.kind === 'dial') return `${valve}dial ${mm(body.gap_mm ?? 0)}`
-  return `${valve}${body.kind.replaceAll('_', ' ')}`
-}
+const first = computed(() => props.list[0])
+const behind = computed(() => props.list.length - 1)
+const mayStand = computed(
+  () =>
+    first.value?.type === 'urn:metronix:crank_moved' &&
+    !first.value.adrift &&
+    ['reading', 'dial'].includes(first.value.body.kind),
+)
 </script>
 
 <template>
-  <section v-if="list.length" class="refused d-grid flex-0-0 ga-2 overflow-y-auto" aria-label="Not taken">
-    <VAlert v-for="w in list" :key="w.body.id" class="one" variant="tonal" color="" role="note">
-      <p>
-        <b>{{ what(w) }}</b> {{ w.refused }}
-      </p>
-      <VBtn
-        v-if="w.type === 'urn:metronix:crank_moved' && ['reading', 'dial'].includes(w.body.kind)"
-        size="small"
-        @click="emit('keepThere', w)"
-      >
-        Keep it for where it was made
-      </VBtn>
-      <VBtn size="small" @click="emit('forget', w)">Remove</VBtn>
-    </VAlert>
+  <section v-if="first" class="refused d-grid flex-0-0 ga-2 overflow-y-auto" aria-label="Not taken" role="alert">
+    <p>
+      <b>{{ actWords(first.body) }}</b> was not taken: {{ first.refused }}
+    </p>
+    <div v-if="behind || theirs.length" class="sides d-grid">
+      <div>
+        <h3 class="fs-15 quiet">Done meanwhile on another screen</h3>
+        <ol>
+          <li v-for="h in theirs" :key="h.id">{{ actWords(h) }}</li>
+          <li v-if="!theirs.length" class="quiet">nothing</li>
+        </ol>
+      </div>
+      <div>
+        <h3 class="fs-15 quiet">Done here, not on the workshop’s disk</h3>
+        <ol>
+          <li v-for="w in list" :key="w.body.id" :class="{ first: w === first }">{{ actWords(w.body) }}</li>
+        </ol>
+      </div>
+    </div>
+    <div class="d-flex flex-wrap ga-2">
+      <VBtn v-if="mayStand" size="small" @click="emit('keepThere', first)">Keep it for where it was made</VBtn>
+      <VBtn size="small" @click="emit('forget', [first])">{{
+        behind ? `Leave it out, send the ${behind} after it` : 'Remove'
+      }}</VBtn>
+      <VBtn v-if="behind" size="small" @click="emit('forget', list)">Leave out all {{ behind + 1 }}</VBtn>
+    </div>
   </section>
 </template>
 
 <style scoped>
 .refused {
-  max-height: 30%;
+  max-height: 60%;
+  padding: 12px 14px;
+  border-left: 8px solid var(--tight);
+  background: var(--panel);
 }
 
-.one :deep(.v-alert__content) {
-  display: flex;
-  flex-wrap: wrap;
+@media (width <= 1000px) {
+  .refused {
+    max-height: none;
+  }
+}
+
+.sides {
+  grid-template-columns: repeat(auto-fit, minmax(200px, 1fr));
   gap: 10px;
-  align-items: center;
 }
 
-.one p {
-  flex: 1 1 220px;
+ol {
+  margin: 0;
+  padding-left: 22px;
+}
+
+.first {
+  color: var(--tight);
 }
 </style>

@@ -1,0 +1,142 @@
+<script setup lang="ts">
+import { useIntervalFn } from '@vueuse/core'
+import { computed, onMounted, ref } from 'vue'
+import { useRoute } from 'vue-router'
+import type { HappeningOf } from '@/shared/api/client'
+import AppPage from '@/shared/AppPage.vue'
+import CrankPulley from '@/shared/engine/CrankPulley.vue'
+import { degrees } from '@/shared/units'
+import { programTime } from '@/shared/useQueue'
+import { useJob } from '@/features/bench/useJob'
+import { usePresence } from '@/features/bench/usePresence'
+import { whyWait } from './whyWait'
+
+/** The helper at the crank: told to wait, or how far to turn, which way, and until what is seen. Nothing else is asked. */
+const id = String(useRoute().params.id)
+const { view, state, others, trouble, refusal, offline, load, send } = useJob(id)
+onMounted(load)
+const { here, heard } = usePresence(id, state, others, 'helper')
+onMounted(here)
+
+/** The program's time, as it goes by. */
+const now = ref(programTime())
+useIntervalFn(() => (now.value = programTime()), 250)
+const waits = computed(() =>
+  view.value ? whyWait(view.value, { now: now.value, reached: !offline.value && heard() }) : '',
+)
+const left = computed(() => Math.max(0, Math.ceil((Date.parse(view.value?.clear?.until ?? '') - now.value) / 1000)))
+
+/** Which way: as the engine runs, or in the instruction's own words where that is not so or nobody knows how far. */
+const way = computed(() => {
+  const { now, plan } = state.value!
+  const forward = now.turn_deg > 0 && plan?.direction !== 'back'
+  return forward ? `${view.value!.engine.rotation}, seen from the front` : (now.instruction?.how ?? '')
+})
+
+/** He saw what he was to turn until. */
+function there() {
+  const { action, stop, instruction } = state.value!.now
+  const kind = action === 'bar_over' ? 'barred_over' : 'turned'
+  void send({ kind, stop: kind === 'turned' || instruction ? stop : undefined } as HappeningOf<'turned'>)
+}
+</script>
+
+<template>
+  <AppPage
+    title="At the crank"
+    :sub="view?.vehicle.name"
+    back="Bench"
+    :back-to="`/jobs/${id}`"
+    bare
+    lean
+    :ready="view !== null"
+    :trouble="trouble?.message ?? ''"
+    failed="This job could not be opened."
+    waiting="Opening the job…"
+    @again="load"
+  >
+    <main v-if="view && state" class="crank" :class="{ go: !waits }" aria-live="assertive">
+      <template v-if="waits">
+        <h2 class="wait">Wait</h2>
+        <p class="why">{{ waits }}</p>
+        <p v-if="refusal" class="why">{{ refusal }}</p>
+      </template>
+      <template v-else>
+        <div class="dial">
+          <CrankPulley
+            :crank="state.crank_deg"
+            :rotation="view.engine.rotation"
+            :marks="view.engine.marks_deg ?? []"
+            turning
+          />
+        </div>
+        <h2 class="far figure">{{ state.now.turn_deg ? degrees(state.now.turn_deg) : 'Turn' }}</h2>
+        <p class="how">{{ way }}</p>
+        <p v-if="state.now.instruction" class="until">
+          until <b>{{ state.now.instruction.until }}</b>
+        </p>
+        <p v-if="state.turn_caution" class="how">{{ state.turn_caution }}</p>
+        <p class="left figure" role="timer">{{ left }} s</p>
+        <VBtn class="there" variant="flat" size="large" @click="there">There</VBtn>
+      </template>
+    </main>
+  </AppPage>
+</template>
+
+<style scoped>
+.crank {
+  display: flex;
+  flex: 1 1 auto;
+  flex-direction: column;
+  gap: 10px;
+  align-items: center;
+  justify-content: center;
+  min-height: calc(100dvh - 76px);
+  padding: 16px;
+  border-top: 14px solid var(--tight);
+  text-align: center;
+}
+
+.crank.go {
+  border-top-color: var(--in);
+}
+
+.wait,
+.far {
+  font-size: clamp(84px, 26vw, 200px);
+  line-height: 1;
+}
+
+.wait {
+  color: var(--tight);
+}
+
+.why,
+.how,
+.until {
+  max-width: 30em;
+  margin: 0;
+  font-size: clamp(22px, 3vw, 34px);
+}
+
+.until b {
+  color: var(--brass);
+}
+
+.dial {
+  width: min(38vw, 220px);
+  height: min(38vw, 220px);
+}
+
+.left {
+  margin: 0;
+  font-size: 22px;
+}
+
+.there {
+  width: 100%;
+  max-width: 720px;
+  min-height: 110px;
+  font-size: 44px;
+}
+</style>
