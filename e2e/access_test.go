@@ -9,6 +9,8 @@ import (
 	"github.com/go-rod/rod/lib/proto"
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
+
+	"metronix/internal/deep"
 )
 
 // screens are the views that are scanned, each with what must be on it before it is looked at.
@@ -53,7 +55,9 @@ func TestScreensAreAccessible(t *testing.T) {
 				p.scan(string(axe), theme+" "+s.name)
 			}
 			p.clean()
-			scanOnTheWay(t, string(axe), theme)
+			if theme == "night" || deep.On { // by day the colours of the same parts were looked at above
+				scanOnTheWay(t, string(axe), theme)
+			}
 		})
 	}
 }

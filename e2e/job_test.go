@@ -240,10 +240,16 @@ func driveByClicks(t *testing.T, p hand, r *running, id string, gaps map[string]
 // waitFor waits until the program has taken what was done.
 func waitFor(t *testing.T, p hand, r *running, id string, before int) {
 	t.Helper()
+	waitSeen(t, p, func() state { return stateOf(t, r.base, id) }, before)
+}
+
+// waitSeen waits until it is seen that something was done.
+func waitSeen(t *testing.T, p hand, sees func() state, before int) {
+	t.Helper()
 	ctx, cancel := context.WithTimeout(t.Context(), limit)
 	defer cancel()
 	err := utils.Retry(ctx, soon(), func() (bool, error) {
-		return stateOf(t, r.base, id).State.Happenings > before, nil
+		return sees().State.Happenings > before, nil
 	})
 	require.NoError(t, err, "nothing happened; the page shows: %s", p.text())
 	p.waits(`() => !document.querySelector('.now')?.hasAttribute('aria-busy') &&

@@ -184,8 +184,9 @@ const die = (what) => { console.log(what); process.exit(1) }
 		if (opened.why) die('list ' + n + ': ' + opened.why)
 		for (const a of acts) {
 			const begun = performance.now()
-			const why = metronixBench.take(a.act, a.at).why ?? ''
-			const { state } = metronixBench.state(a.at)
+			const said = metronixBench.take(a.act, a.at)
+			const why = said.refused ?? said.why ?? ''
+			const { state } = metronixBench.state(a.at, '', [])
 			took += performance.now() - begun
 			taps++
 			const sum = crypto.createHash('sha256').update(state).digest('hex')
@@ -201,14 +202,12 @@ const die = (what) => { console.log(what); process.exit(1) }
 // listsAlike is how many lists are played.
 var listsAlike = map[bool]int{false: 60, true: 2000}[deep.On]
 
-// The module that browsers fetch says byte for byte what the program says, over random lists of acts that are taken
-// and acts that are refused: its state after each, and why it refuses one.
-func TestTheModuleSaysWhatTheProgramSays(t *testing.T) {
-	t.Parallel()
+// demoSheets are the texts of the demo's engines.
+func demoSheets(t *testing.T) (sheets [][]byte) {
+	t.Helper()
 	paths, err := filepath.Glob("../internal/demo/engines/*.engine.json")
 	require.NoError(t, err)
 	require.NotEmpty(t, paths)
-	var sheets [][]byte
 	for _, path := range paths {
 		text, err := os.ReadFile(path)
 		require.NoError(t, err)
@@ -218,6 +217,14 @@ func TestTheModuleSaysWhatTheProgramSays(t *testing.T) {
 		require.NoError(t, err)
 		sheets = append(sheets, text)
 	}
+	return sheets
+}
+
+// The module that browsers fetch says byte for byte what the program says, over random lists of acts that are taken
+// and acts that are refused: its state after each, and why it refuses one.
+func TestTheModuleSaysWhatTheProgramSays(t *testing.T) {
+	t.Parallel()
+	sheets := demoSheets(t)
 	folder := t.TempDir()
 	f, err := os.Create(filepath.Join(folder, "lists.jsonl"))
 	require.NoError(t, err)
@@ -248,4 +255,53 @@ func TestTheModuleSaysWhatTheProgramSays(t *testing.T) {
 		string(said),
 	)
 	t.Logf("%d of %d acts taken; %s", taken, listsAlike*actsEach, said)
+}
+
+// listsInTheBrowser is how many lists are played there.
+const listsInTheBrowser = 40
+
+// The same in the browser's own worker, over lists that Node was not given.
+func TestTheWorkerSaysWhatTheProgramSays(t *testing.T) {
+	t.Parallel()
+	sheets := demoSheets(t)
+	var lists []randomList
+	for n := range listsInTheBrowser {
+		lists = append(lists, listed(t, uint64(100_000+n), sheets))
+	}
+	text, err := json.Marshal(lists)
+	require.NoError(t, err)
+	name := func(pattern string) string {
+		found, err := filepath.Glob("../web/dist/assets/" + pattern)
+		require.NoError(t, err)
+		require.Len(t, found, 1)
+		return strings.TrimSuffix("/assets/"+filepath.Base(found[0]), ".br")
+	}
+	p := open(t, lookedAt(t), "/", 1280, 800)
+	said := p.Timeout(limit).MustEval(`async (script, module, lists) => {
+		const worker = new Worker(script, { type: 'module' })
+		let n = 0
+		const ask = (what, ...args) => new Promise((done, fail) => {
+			worker.onmessage = ({ data }) => done(data.said)
+			worker.onerror = (e) => fail(e.message)
+			worker.postMessage({ n: ++n, what, args })
+		})
+		const begun = await ask('start', module, '')
+		if (begun.why) return 'it does not start: ' + begun.why
+		let shown = 0
+		for (const { opening, acts } of JSON.parse(lists)) {
+			const opened = await ask('open', opening)
+			if (opened.why) return opening + ': ' + opened.why
+			for (const a of acts) {
+				const said = await ask('take', a.act, a.at, '', '[]')
+				if ((said.refused ?? said.why ?? '') !== a.why) return a.act + ': ' + JSON.stringify(said)
+				if (!said.state) continue
+				const sum = await crypto.subtle.digest('SHA-256', new TextEncoder().encode(said.state))
+				const hex = [...new Uint8Array(sum)].map((b) => b.toString(16).padStart(2, '0')).join('')
+				if (hex !== a.sum) return a.act + ': ' + said.state.slice(0, 600)
+				shown++
+			}
+		}
+		return shown > 300 ? 'the same' : 'only ' + shown
+	}`, name("judge.worker-*.js.br"), name("bench-*.wasm.br"), string(text)).Str()
+	require.Equal(t, "the same", said)
 }

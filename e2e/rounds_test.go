@@ -108,6 +108,12 @@ var toldLeaf = regexp.MustCompile(`\d\.\d+( \+ \d\.\d+)*`)
 // counts the taps and how far the crank is turned before and after the full turns.
 func (c played) drive(t *testing.T, p *tab, r *running, job string) (done rehearsal) {
 	t.Helper()
+	return c.driveBy(t, p, func() state { return stateOf(t, r.base, job) })
+}
+
+// driveBy does that by what is seen of the job, which need not be what the program has.
+func (c played) driveBy(t *testing.T, p *tab, sees func() state) (done rehearsal) {
+	t.Helper()
 	gaps, turning, inHand := map[string]float64{}, &done.Turn, ""
 	pick := func(leaf string) {
 		if inHand != "" && leaf != inHand {
@@ -116,7 +122,7 @@ func (c played) drive(t *testing.T, p *tab, r *running, job string) (done rehear
 		inHand = leaf
 	}
 	for range 400 {
-		s := stateOf(t, r.base, job)
+		s := sees()
 		for _, v := range s.State.Valves {
 			if strings.Contains(strings.Join(c.out, " "), v.Name) && v.Adjusted == 0 {
 				gaps[v.Name] = v.Limits.Nominal + 0.2
@@ -154,7 +160,7 @@ func (c played) drive(t *testing.T, p *tab, r *running, job string) (done rehear
 			t.Fatalf("what to do at %s is not known; the page shows: %s", now.Action, p.text())
 		}
 		done.Gestures++
-		waitFor(t, p, r, job, before)
+		waitSeen(t, p, sees, before)
 	}
 	t.Fatalf("the job does not come to an end; the page shows: %s", p.text())
 	return done

@@ -224,6 +224,8 @@ type tab struct {
 	mu      sync.Mutex
 	spoken  []string // console messages of level warning and error, and uncaught faults
 	foreign []string // requests to other hosts
+	streams int      // of events that were asked for
+	asked   int      // whether to leave, because something waits; it is left
 	taps    int      // that were taken
 }
 
@@ -271,18 +273,31 @@ func (p *tab) listen() {
 			}
 		},
 		func(e *proto.RuntimeExceptionThrown) { note(&p.spoken, e.ExceptionDetails.Text) },
+		func(e *proto.PageJavascriptDialogOpening) {
+			if e.Type == proto.PageDialogTypeBeforeunload {
+				p.mu.Lock()
+				p.asked++
+				p.mu.Unlock()
+				go func() { _ = proto.PageHandleJavaScriptDialog{Accept: true}.Call(p) }()
+			}
+		},
 		func(e *proto.LogEntryAdded) {
 			if e.Entry.Level == proto.LogLogEntryLevelError ||
 				e.Entry.Level == proto.LogLogEntryLevelWarning {
 				// asked for, and answered with 404 as it should be
 				// and what a browser itself says of a program that was killed is no fault of the page
-				if !strings.Contains(e.Entry.URL, "/no/such/") &&
-					!strings.Contains(e.Entry.Text, "net::ERR_CONNECTION_REFUSED") {
+				gone := strings.Contains(e.Entry.Text, "net::ERR_") && !strings.Contains(e.Entry.Text, "BLOCKED")
+				if !strings.Contains(e.Entry.URL, "/no/such/") && !gone {
 					note(&p.spoken, e.Entry.Text+" "+e.Entry.URL)
 				}
 			}
 		},
 		func(e *proto.NetworkRequestWillBeSent) {
+			if strings.HasSuffix(e.Request.URL, "/events") {
+				p.mu.Lock()
+				p.streams++
+				p.mu.Unlock()
+			}
 			if u, err := url.Parse(e.Request.URL); err == nil && u.Scheme != "data" && u.Scheme != "blob" &&
 				u.Host != own.Host {
 				note(&p.foreign, e.Request.URL)

@@ -122,7 +122,21 @@ func TestAWanderingJob(t *testing.T) {
 	assert.InDelta(t, stopDeg(t, r, d.job, next), *crankOf(t, r, d.job), 1e-6, "turned once")
 	phone.pressIn(".refused", "Remove")
 	phone.waits(`() => !document.querySelector('.refused')`, "what was told to be put away")
+	// with two at one crank nobody knows where it stands before somebody has looked
+	phone.says("Turn the crank until")
+	assert.Nil(t, crankOf(t, r, d.job))
+	phone.press("Where am I?")
+	phone.see(".find")
+	for _, w := range watchOf(t, r, d.job, next) {
+		if w.What == "rocking" {
+			phone.pressIn(".which", fmt.Sprintf("Cylinder %d", w.Cylinder))
+		}
+	}
+	before = d.now().State.Happenings
+	phone.press("Go on from here")
+	waitFor(t, phone, r, d.job, before)
 	phone.says("Read ")
+	tablet.says("Read ")
 
 	// The program is killed and begins again; the tablet goes on at the same valve.
 	headline := tablet.see(".now h2").MustText()
