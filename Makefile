@@ -103,12 +103,13 @@ test: chromium web/dist/index.html ## everything: checks, Go tests with the race
 lane-web: check-web
 	@$(call timed,front-end tests,cd web && npx vitest run)
 
-# The core does one thing at a time (internal/archtest holds it to that), pictures of fifty megapixels are unpacked and the
-# memory of large workshops is measured: all that without the race detector, which makes it ten times slower.
+# The core does one thing at a time (internal/archtest holds it to that), pictures of fifty megapixels are unpacked, the
+# memory of large workshops is measured, and hundreds of simulated workshops are run: all that without the race detector, which makes it ten times slower.
 HEAVY := metronix/internal/photo metronix/internal/large metronix/internal/demo
 lane-go: check-go
 	@$(call timed,Go tests with the race detector,go test -race $$(go list ./cmd/... ./internal/... ./web/... | grep -vxF $(HEAVY:%=-e %)))
 	@$(call timed,tests of the core and of pictures and of many jobs,go test ./core/... $(HEAVY))
+	@$(call timed,simulated screens,go test -run Simulated ./internal/api)
 	@$(call timed,docs/checks.md,$(CHECKS) -compare $(FOUND) docs/checks.md)
 
 # The tests in the browser wait more than they reckon, so more of them run at once than there are cores.
@@ -141,10 +142,12 @@ deep: web/dist/index.html chromium engines ## the long tests: every engine, sequ
 	go test -count=1 -timeout 60m ./core/job -run Nonsense -rapid.checks 20000
 	@echo '— the store under kills, full disks and backups'
 	METRONIX_DEEP=1 go test -count=1 -timeout 60m ./internal/store
+	@echo '— simulated screens, network, disk and program'
+	METRONIX_DEEP=1 go test -count=1 -timeout 300m ./internal/api -run Simulated
 	@echo '— a workshop with 100,000 jobs'
 	METRONIX_DEEP=1 go test -count=1 -timeout 120m -v ./internal/large
 	@echo '— the built program in a real browser'
-	METRONIX_DEEP=1 go test -count=1 -timeout 180m -v ./e2e -run 'TestNothingLiesOverAControl|TestKilled|TestTwoPrograms|TestOtherBrowserEngines|TestTheModuleSays|TestTwelve|TestNoPageIsCut'
+	METRONIX_DEEP=1 go test -count=1 -timeout 180m -v ./e2e -run 'TestNothingLiesOverAControl|TestKilled|TestTwoPrograms|TestOtherBrowserEngines|TestTheModuleSays|TestTwelve|TestNoPageIsCut|TestAWholeJobOver|TestPictures|TestScreensAre'
 	@for f in $(FUZZ); do echo "— $(INPUTS) inputs for $${f#*:}"; \
 	  go test ./$${f%:*} -run '^$$' -fuzz "^$${f#*:}$$" -fuzztime $(INPUTS)x -fuzzminimizetime 10x | tail -n 2; done
 
