@@ -104,12 +104,13 @@ lane-web: check-web
 	@$(call timed,front-end tests,cd web && npx vitest run)
 
 # The core does one thing at a time (internal/archtest holds it to that), pictures of fifty megapixels are unpacked, the
-# memory of large workshops is measured, and hundreds of simulated workshops are run: all that without the race detector, which makes it ten times slower.
+# memory of large workshops is measured, hundreds of simulated workshops are run and hundreds of archives read: all that without
+# the race detector, which makes it ten times slower.
 HEAVY := metronix/internal/photo metronix/internal/large metronix/internal/demo
 lane-go: check-go
 	@$(call timed,Go tests with the race detector,go test -race $$(go list ./cmd/... ./internal/... ./web/... | grep -vxF $(HEAVY:%=-e %)))
 	@$(call timed,tests of the core and of pictures and of many jobs,go test ./core/... $(HEAVY))
-	@$(call timed,simulated screens,go test -run Simulated ./internal/api)
+	@$(call timed,tests that are not for the race detector,go test -run "$$(grep -l '^//go:build !race' internal/api/*_test.go | xargs grep -ho '^func Test[A-Za-z]*' | cut -c 6- | paste -sd'|')" ./internal/api)
 	@$(call timed,docs/checks.md,$(CHECKS) -compare $(FOUND) docs/checks.md)
 
 # The tests in the browser wait more than they reckon, so more of them run at once than there are cores.

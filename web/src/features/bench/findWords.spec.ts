@@ -1,3 +1,4 @@
+// @vitest-environment node
 import { describe, expect, it } from 'vitest'
 import type { Found, PlanView } from '@/shared/api/client'
 import { leftSaid, nextSaid, placeSaid } from './findWords'

@@ -1,3 +1,4 @@
+// @vitest-environment node
 import { describe, expect, it } from 'vitest'
 import gears from '@/shared/engine/gears.fixture.json'
 import type { Gear } from '@/shared/gearWords'
