@@ -269,6 +269,8 @@ func TestWhoLeavesIsAskedWhileSomethingWaits(t *testing.T) {
 	p.says("Read I3")
 	p.shows("1 entry waits here")
 	assert.False(t, p.MustEval(leaves).Bool(), "one waits")
+	p.waits(`() => [...document.querySelectorAll('.valve:has(.waits)')].map(v => v.dataset.valve).join() === 'E3'`,
+		"its valve to be marked")
 	l.becomes(through)
 	p.waits(`() => !/waits? here/.test(document.body.innerText)`, "nothing to wait any more")
 	assert.True(t, p.MustEval(leaves).Bool(), "it is on disk")

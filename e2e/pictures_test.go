@@ -1,7 +1,11 @@
 package e2e
 
 import (
+	"bytes"
 	"flag"
+	"image"
+	"image/draw"
+	"image/png"
 	"os"
 	"path/filepath"
 	"testing"
@@ -34,7 +38,6 @@ func TestPictures(t *testing.T) {
 			p.waits(`() => document.querySelector('.find h2')?.textContent.includes('2 places')`,
 				"two places")
 		}},
-		{"bench-small-night", "/jobs/demo-job-tipper", "night", ".rung.cursor", 360, 780, nil},
 		{"bench-read-night", "/jobs/demo-job-tipper", "night", ".rung.cursor", 1280, 800, func(p *tab) {
 			p.press("0.24 won’t go")
 			p.says("E3 is tight")
@@ -71,22 +74,85 @@ func TestPictures(t *testing.T) {
 		if *pictures == "" && !deep.On && i%3 > 0 {
 			continue // other tests come by these pages too
 		}
-		p := open(t, r, "/", v.width, v.height)
-		p.MustEval(`t => localStorage.setItem('metronix.theme', t)`, v.theme)
-		p.visit(v.path)
+		p := themed(t, r, v.theme, v.path, v.width, v.height)
 		p.see(v.ready)
 		if v.do != nil {
 			v.do(p)
 		}
-		p.waits(`() => document.fonts.status === 'loaded'`, "the fonts")
-		picture, err := p.Screenshot(false,
-			&proto.PageCaptureScreenshot{Format: proto.PageCaptureScreenshotFormatPng})
-		require.NoError(t, err)
-		require.Greater(t, len(picture), 15_000, "%s looks empty", v.name)
-		if *pictures != "" {
-			require.NoError(t, os.MkdirAll(*pictures, 0o755))
-			require.NoError(t, os.WriteFile(filepath.Join(*pictures, v.name+".png"), picture, 0o644))
-		}
+		keep(t, v.name, p.pictured())
 		p.clean()
+		require.NoError(t, p.Close()) // nobody is at the same job in the next one
+	}
+	if *pictures != "" || deep.On {
+		phones(t)
+	}
+}
+
+// phones are the bench, what a helper at the crank sees, and what stands where another hand was faster, each on a phone,
+// beside one another.
+func phones(t *testing.T) {
+	r := demo(t)
+	const job = "/jobs/demo-job-tipper"
+	l, by := lineTo(t, r)
+	bench := themed(t, by, "night", job, 360, 780)
+	bench.see(".rung.cursor")
+	row := [][]byte{bench.pictured()}
+	bench.judges()
+	l.becomes(cut)
+	bench.press("0.24 won’t go")
+	bench.says("E3 is tight")
+	bench.press("Keep")
+	bench.says("Read I3")
+	for _, h := range []map[string]any{
+		{"id": "other-0001", "kind": "reading", "valve": "E3", "leaves_mm": []float64{0.22}, "feel": "wont_go"},
+		{"id": "other-0002", "kind": "kept", "valve": "E3"}} {
+		post(t, "POST", r.base+"/api/v1/jobs/demo-job-tipper/happenings", h, nil)
+	}
+	row = append(row, bench.pictured())
+	l.becomes(through)
+	bench.shows("was not taken")
+	row = append(row, bench.pictured())
+	helper := themed(t, r, "night", "/jobs/demo-job-pump/crank", 360, 780)
+	helper.shows("Hands are not clear yet")
+	row = append(row, helper.pictured())
+	mechanic := open(t, r, "/jobs/demo-job-pump", 1280, 800)
+	mechanic.press("Hands clear")
+	helper.see(".there")
+	row = append(row, helper.pictured())
+
+	all := image.NewRGBA(image.Rect(0, 0, 360*len(row)+12*(len(row)-1), 780))
+	for i, one := range row {
+		phone, err := png.Decode(bytes.NewReader(one))
+		require.NoError(t, err)
+		draw.Draw(all, phone.Bounds().Add(image.Pt(372*i, 0)), phone, image.Point{}, draw.Src)
+	}
+	var out bytes.Buffer
+	require.NoError(t, png.Encode(&out, all))
+	keep(t, "phones-night", out.Bytes())
+}
+
+// themed opens a page in a theme.
+func themed(t *testing.T, r *running, theme, path string, width, height int) *tab {
+	p := open(t, r, "/", width, height)
+	p.MustEval(`t => localStorage.setItem('metronix.theme', t)`, theme)
+	p.visit(path)
+	return p
+}
+
+// pictured is what is seen of a page.
+func (p *tab) pictured() []byte {
+	p.waits(`() => document.fonts.status === 'loaded'`, "the fonts")
+	picture, err := p.Screenshot(false,
+		&proto.PageCaptureScreenshot{Format: proto.PageCaptureScreenshotFormatPng})
+	require.NoError(p.t, err)
+	return picture
+}
+
+// keep writes a picture where a folder is given.
+func keep(t *testing.T, name string, picture []byte) {
+	require.Greater(t, len(picture), 15_000, "%s looks empty", name)
+	if *pictures != "" {
+		require.NoError(t, os.MkdirAll(*pictures, 0o755))
+		require.NoError(t, os.WriteFile(filepath.Join(*pictures, name+".png"), picture, 0o644))
 	}
 }

@@ -60,7 +60,7 @@ func twelve() []handJob {
 	desk, tablet, phone := [2]int{1280, 800}, [2]int{1024, 768}, [2]int{360, 740}
 	return []handJob{
 		// 8 valves, 3 of them out, 3 half turns
-		handJob{name: "inline four by rocking pairs", played: played{"brindlow-1600", "rocking_pairs", once,
+		handJob{name: "inline four by rocking pairs", long: true, played: played{"brindlow-1600", "rocking_pairs", once,
 			[]string{"E1", "I3", "E4"}, desk, few}}.counted(14, 540, 0, 4),
 		handJob{
 			name: "four by one leaf, two leaves owned",
@@ -73,7 +73,7 @@ func twelve() []handJob {
 			4,
 		),
 		// 12 valves at two stops, two of them out
-		handJob{name: "eccentric six at two stops", played: played{"estervane-2400", "two_stop", once,
+		handJob{name: "eccentric six at two stops", long: true, played: played{"estervane-2400", "two_stop", once,
 			[]string{"I2", "E6"}, tablet, few}, sheet: func(s map[string]any) {
 			s["adjuster"] = map[string]any{
 				"kind":              "eccentric",
@@ -119,6 +119,7 @@ func twelve() []handJob {
 		),
 		handJob{
 			name: "bucket four, read only",
+			long: true,
 			played: played{"pellmark-1400", "one_cylinder", map[string]any{"round": "read_only"},
 				nil, tablet, few},
 		}.counted(
@@ -156,7 +157,7 @@ func twelve() []handJob {
 			3,
 		),
 		// round for the exhausts, and from where that ends round for the intakes
-		handJob{name: "exhausts first", played: played{"brindlow-1600", "one_cylinder",
+		handJob{name: "exhausts first", long: true, played: played{"brindlow-1600", "one_cylinder",
 			round(
 				"set_as_you_go",
 				"none",
@@ -165,6 +166,7 @@ func twelve() []handJob {
 			), nil, phone, few}}.counted(14, 1080, 0, 1),
 		handJob{
 			name: "threaded tappets, stone cold overnight",
+			long: true,
 			played: played{"marrowby-3000", "one_cylinder", once,
 				[]string{"I4"}, tablet, []float64{0.10, 0.15, 0.18, 0.22, 0.26, 0.30}},
 			begins: []map[string]any{{"kind": "judged_cold", "by": "overnight"}},

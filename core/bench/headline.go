@@ -77,10 +77,14 @@ func (a *Advice) reading(v *job.ValveState) Headline {
 	case len(v.Round) > 0 && judged.TryNext != nil:
 		return sayTry(v.Name, judged.TryNext.String())
 	}
+	h := sayRead(a.standing(), a.Called(v), a.j.Phase() == job.Verify)
 	if leaf, change := a.change(v); change {
-		return sayChange(leaf.String(), a.Called(v), a.j.Phase() == job.Verify)
+		h = sayChange(leaf.String(), a.Called(v), a.j.Phase() == job.Verify)
 	}
-	return sayRead(a.standing(), a.Called(v), a.j.Phase() == job.Verify)
+	if v.Last != nil && v.Last.Elsewhere {
+		h.Sub = "The crank had been turned on another screen before it was read."
+	}
+	return h
 }
 
 // change is the leaf to pick up before a valve is read, where another one is in hand; ok is false where the

@@ -29,6 +29,9 @@ func (j *Job) apply(h Happening, accepted bool) error {
 		j.Waits = Deferral{}
 	}
 	h.Act.do(j)
+	if h.Act.moves() && h.by(lateRules) {
+		j.toldLate(h)
+	}
 	if v, ok := j.Valve(h.Act.On()); ok {
 		v.by = h.Screen
 	}

@@ -2,6 +2,7 @@ package job_test
 
 import (
 	"testing"
+	"time"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
@@ -98,4 +99,56 @@ func TestWhatAScreenDidNotKnow(t *testing.T) {
 		job.Happening{Act: job.Turned{Stop: 2}, Screen: "tablet", Since: knew},
 		"The crank was moved since",
 	)
+}
+
+// One screen was off the network when the crank was turned there; another went on reading where it believed the crank
+// to stand. When the turn is told, what was read after it does not count where the valve is not clear at the new stop,
+// and is read again.
+func TestATurnThatIsToldLate(t *testing.T) {
+	d := jobtest.Start(t, jobtest.Setup())
+	d.Begin(sequence.RockingPairs)
+	d.Do(job.Happening{Act: job.Turned{Stop: 0}})
+	knew, at := newest(d), d.List[len(d.List)-1].At
+	after := func(s int) time.Time { return at.Add(time.Duration(s) * time.Second) }
+	read := func(valve string, s int) {
+		h := felt("B", "", valve, jobtest.Nominal(valve), clearance.Drag)
+		h.At = after(s)
+		d.Do(h)
+		d.Do(job.Happening{Screen: "B", At: after(s), Act: job.Kept{Valve: valve}})
+	}
+	void := func(valve string) string {
+		v, _ := d.Job.Valve(valve)
+		return v.Last.Void()
+	}
+	read("I1", 5)
+	read("E1", 25)
+	d.Do(job.Happening{Screen: "A", Since: knew, DoneAt: after(20), At: after(40), Act: job.Turned{Stop: 1}})
+	assert.Empty(t, void("I1"), "read before it")
+	assert.Equal(t, "crank moved", void("E1"))
+	for n := d.Job.Next(); n.Valve != "E1"; n = d.Job.Next() {
+		if n.Action == job.DoTurn {
+			d.Do(job.Happening{Screen: "B", At: after(60), Act: job.Turned{Stop: n.Stop}})
+		} else {
+			read(n.Valve, 60)
+		}
+	}
+	read("E1", 60)
+	assert.Empty(t, void("E1"))
+
+	// of a valve that is clear at both stops the reading counts
+	d = jobtest.Start(t, jobtest.Setup())
+	d.Begin(sequence.RockingPairs)
+	d.Do(job.Happening{Act: job.Turned{Stop: 0}})
+	knew, at = newest(d), d.List[len(d.List)-1].At
+	for _, v := range d.Job.Valves {
+		if d.Job.Settable(v) {
+			read(v.Name, 25)
+		}
+	}
+	d.Do(job.Happening{Screen: "A", Since: knew, DoneAt: after(20), At: after(40), Act: job.Turned{Stop: 1}})
+	for _, v := range d.Job.Valves {
+		if v.Last != nil {
+			assert.Equal(t, d.Job.Settable(v), v.Last.Void() == "", v.Name)
+		}
+	}
 }

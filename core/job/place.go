@@ -121,3 +121,22 @@ func (j *Job) ToConfirm() (since time.Time, ok bool) { return j.pause.since, j.p
 // NeedsConfirming says whether so long passed since the last entry that a crank which was known has to be
 // confirmed.
 func NeedsConfirming(last, now time.Time) bool { return !last.IsZero() && now.Sub(last) > ConfirmAfter }
+
+// toldLate says of what was read and kept after the crank was moved, where that was told later, that it was read
+// elsewhere than was believed: of a valve that is clear where the crank was brought to it counts all the same. Of any
+// other it does not, and the valve is read again.
+func (j *Job) toldLate(h Happening) {
+	if h.DoneAt.IsZero() || h.DoneAt.After(h.At) || h.At.Sub(h.DoneAt) > oldest {
+		return // when it was is not known
+	}
+	for _, v := range j.Valves {
+		if r := v.Last; r != nil && r.At.After(h.DoneAt) && !j.Settable(v) {
+			there := *r
+			there.Elsewhere = true
+			v.Last, v.Verified = &there, false
+			if v.AsFound == r {
+				v.AsFound = v.Last
+			}
+		}
+	}
+}

@@ -16,8 +16,22 @@ type Result struct {
 	OffAim    bool      // it is in, and the aim lies outside what its gap may be
 	Told      bool      // it was told in one with the setting and the locking
 	Stale     bool      // a hot reading taken too long after the engine was shut off
+	// Elsewhere says that the crank had been moved by then, which was told later: the valve was read somewhere else
+	// than was believed, and was not known to be clear there.
+	Elsewhere bool
 	// TimeDoubtful says that the client's word for when it was made cannot be right: At is when it arrived.
 	TimeDoubtful bool
+}
+
+// Void is why a result does not count, in two words; empty: it does.
+func (r *Result) Void() string {
+	switch {
+	case r.Elsewhere:
+		return "crank moved"
+	case r.Stale:
+		return "too late"
+	}
+	return ""
 }
 
 // Stage is how far the work on one valve's adjuster is.
@@ -81,7 +95,7 @@ type ValveState struct {
 func (v *ValveState) reading(round []clearance.Reading) { v.Round, v.judged = round, nil }
 
 // unread says that the valve has no reading that counts.
-func (v *ValveState) unread() bool { return v.Last == nil || v.Last.Stale }
+func (v *ValveState) unread() bool { return v.Last == nil || v.Last.Void() != "" }
 
 // toRead says that the valve waits to be read: it has no reading that counts, nobody decided to leave it so,
 // and it is of this job.

@@ -74,7 +74,7 @@ func (g gaps) cell(r *job.Result) *Cell {
 	for _, more := range []struct {
 		is   bool
 		word string
-	}{{r.OffAim, "off the aim"}, {r.Stale, "too late"}, {r.TimeDoubtful, "time in doubt"},
+	}{{r.OffAim, "off the aim"}, {r.Void() != "", r.Void()}, {r.TimeDoubtful, "time in doubt"},
 		{r.Told, "read again: told with the locking"}} {
 		if more.is {
 			c.Notes = append(c.Notes, more.word)

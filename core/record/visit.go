@@ -110,9 +110,9 @@ func (j Told) PutOffUntil() (day time.Time) {
 	return day
 }
 
-// figure is the gap of a result as one figure; nil where it has none, or came too late on a hot engine.
+// figure is the gap of a result as one figure; nil where it has none, or does not count.
 func figure(r *job.Result) *measure.Length {
-	if r == nil || r.Stale {
+	if r == nil || r.Void() != "" {
 		return nil
 	}
 	return r.Judgement.Estimate

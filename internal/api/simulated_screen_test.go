@@ -78,7 +78,10 @@ func (c *simScreen) taps() {
 		kind == "undone" && slices.Contains(crankMovers, state.UndoKind)
 	s.says("%s taps %s", c.name, text)
 	if stop >= 0 {
-		s.crank, s.placed = float64(state.Plan.Stops[stop].Crank), true
+		s.crank = float64(state.Plan.Stops[stop].Crank)
+	}
+	if kind == "reading" {
+		s.readAt[id] = s.crank
 	}
 	c.queue = append(c.queue, &simEntry{body: body, at: c.at.Now, moves: moves})
 	c.knows = id

@@ -22,6 +22,9 @@ import (
 
 	"github.com/stretchr/testify/require"
 
+	"metronix/core/job"
+	"metronix/core/measure"
+	"metronix/core/sequence"
 	"metronix/internal/api"
 	"metronix/internal/deep"
 	"metronix/internal/seen"
@@ -46,8 +49,8 @@ type simulated struct {
 	screens []*simScreen
 	network []simMessage
 	acked   map[string]bool
-	crank   float64 // where the engine's crank stands in truth, degrees
-	placed  bool    // it was put there by somebody
+	crank   float64            // where the engine's crank stands in truth, degrees
+	readAt  map[string]float64 // where it stood as each reading was made, by its id
 	stream  *simStream
 	log     []string
 	names   int
@@ -115,7 +118,7 @@ func simTemplate(t *testing.T) []byte {
 
 // simulate is one run: some hundred steps of chance, and then all is made well and comes to rest.
 func simulate(t *testing.T, seed uint64, template []byte, dir string) {
-	s := &simulated{t: t, seed: seed, chance: rand.New(rand.NewPCG(seed, 1976)), acked: map[string]bool{},
+	s := &simulated{t: t, seed: seed, chance: rand.New(rand.NewPCG(seed, 1976)), acked: map[string]bool{}, readAt: map[string]float64{},
 		path: filepath.Join(dir, fmt.Sprintf("sim-%d.db", seed))}
 	require.NoError(t, os.WriteFile(s.path, template, 0o600))
 	s.comesTo(time.Now().Add(time.Hour))
@@ -132,6 +135,7 @@ func simulate(t *testing.T, seed uint64, template []byte, dir string) {
 		s.screens = append(s.screens, screen)
 		screen.refresh()
 	}
+	s.crank = float64(s.screens[0].at.Job.Plan.Stops[0].Crank) // where the template begins
 	for range 32 {
 		s.step()
 		s.holds()
@@ -346,11 +350,16 @@ func (s *simulated) rests() {
 	at := s.screens[0].at
 	at.Now = s.now
 	state := seen.StateOf(at)
-	if !s.placed {
-		s.crank = float64(state.Plan.Stops[0].Crank) // where the template begins
-	}
 	if state.Place != nil && !inArc(s.crank, float64(state.Place.From), float64(state.Place.To)) {
 		s.wrong("the crank stands at %v and is believed at %+v", s.crank, *state.Place)
+	}
+	for _, v := range at.Job.Valves {
+		if where, ok := s.readAtTime(at.List, v); ok && v.Last.Void() == "" {
+			there := sequence.Exactly(measure.Angle(where))
+			if margin := sequence.LeastMargin(at.Job.Cycle, v.Valve, there); margin < 0 {
+				s.wrong("the reading of %s counts, and was made %v off its base circle", v.Name, -margin)
+			}
+		}
 	}
 	for _, c := range s.screens[1:] {
 		if c.knows != s.screens[0].knows {
@@ -360,6 +369,24 @@ func (s *simulated) rests() {
 	if troubles := s.st.Check().Troubles; len(troubles) > 0 {
 		s.wrong("the data file: %v", troubles)
 	}
+}
+
+// readAtTime is where the crank stood in truth when a valve was read that was kept.
+func (s *simulated) readAtTime(list []job.Happening, v *job.ValveState) (where float64, ok bool) {
+	if v.Last == nil {
+		return 0, false
+	}
+	for _, h := range list {
+		made := h.At
+		if !h.DoneAt.IsZero() {
+			made = h.DoneAt
+		}
+		at, read := s.readAt[h.ID]
+		if read && h.Act.On() == v.Name && made.Equal(v.Last.At) {
+			where, ok = at, true
+		}
+	}
+	return where, ok
 }
 
 // inArc says whether an angle lies in a range that may pass 720.

@@ -10,14 +10,14 @@ import TakeDialog from './parts/TakeDialog.vue'
 import type { Doing } from './useJob'
 
 /** What is asked over the bench. */
-defineProps<{ view: JobView }>()
+defineProps<{ view: JobView; waits: string[] }>()
 const emit = defineEmits<{ do: [doing: Doing] }>()
 const over = defineModel<Over>({ required: true })
 </script>
 
 <template>
   <KeyHelp v-model="over.help" />
-  <HeadDialog v-model="over.head" :view="view" />
+  <HeadDialog v-model="over.head" :view="view" :waits="waits" />
   <PlayDialog v-model="over.playing" :view="view" @do="(d) => emit('do', d)" />
   <TakeDialog v-model="over.taking" :view="view" @do="(d) => emit('do', d)" />
   <LeaveDialog v-model="over.leaving" @do="(d) => emit('do', d)" />

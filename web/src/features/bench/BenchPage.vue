@@ -28,6 +28,7 @@ const {
   refusal,
   behind,
   shown: waiting,
+  waits,
   refused,
   theirs,
   offline,
@@ -147,6 +148,7 @@ useKeys((k) => {
         :find="find"
         :choosing="choosing"
         :preview="preview"
+        :waits="waits"
         @do="happened"
         @take="over.taking = $event"
       />
@@ -198,7 +200,7 @@ useKeys((k) => {
       />
     </main>
   </AppPage>
-  <BenchDialogs v-if="shown && view" v-model="over" :view="view" @do="happened" />
+  <BenchDialogs v-if="shown && view" v-model="over" :view="view" :waits="waits" @do="happened" />
 </template>
 
 <style scoped>

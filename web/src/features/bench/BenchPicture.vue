@@ -21,6 +21,8 @@ const props = defineProps<{
   choosing: boolean
   /** Another sequence that is looked at. */
   preview: PlanView | null
+  /** At which valves something was done that is not on the disk yet. */
+  waits: string[]
 }>()
 const emit = defineEmits<{
   do: [doing: Doing]
@@ -64,7 +66,7 @@ const limits = computed(() => {
       <HeadDrawing
         :engine="drawn.engine"
         :crank="crank"
-        :shown="finding ? find.shown(drawn) : valvesShown(drawn)"
+        :shown="finding ? find.shown(drawn) : valvesShown(drawn, waits)"
         :notes="finding ? find.notes.value : choosing ? {} : cylinderNotes(drawn)"
         :pickable="finding || state.may_take ? 'all' : true"
         :cylinders-pickable="finding"

@@ -2,8 +2,8 @@ import type { JobView, PlanView, ValveView, Verdict } from '@/shared/api/client'
 import { figureOf } from '@/shared/engine/figure'
 import type { ValveShown } from '@/shared/engine/HeadDrawing.vue'
 
-/** How each valve is shown on the head. */
-export function valvesShown(view: JobView): Record<string, ValveShown> {
+/** How each valve is shown on the head; of some, what was done is not on the disk yet. */
+export function valvesShown(view: JobView, waits: string[] = []): Record<string, ValveShown> {
   const { state, engine } = view
   const numbered = state.plan?.school === 'sum_rule'
   const here = state.plan && state.stop >= 0 ? state.plan.stops[state.stop]!.valves : []
@@ -17,11 +17,12 @@ export function valvesShown(view: JobView): Record<string, ValveShown> {
           number: numbered ? engine.valves.find((x) => x.name === v.name)!.row_number : 0,
           figure: figureOf(judgement, v.limits.in_thou),
           inThou: v.limits.in_thou,
-          stale: !inHand && Boolean(v.last?.stale),
+          void: inHand ? '' : v.last?.void,
           verdict: judgement && !judgement.conflict ? judgement.verdict : null,
           settable: v.settable,
           here: here.includes(v.name),
           chosen: v.name === state.now.valve,
+          waits: waits.includes(v.name),
         },
       ]
     }),

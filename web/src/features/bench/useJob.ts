@@ -83,6 +83,11 @@ export function useJob(id: string) {
     if (now.length || shown.value.length) shown.value = now
   })
 
+  /** At which valves. */
+  const waits = computed(() =>
+    [...shown.value, ...refused.value].flatMap(({ body }) => ('valve' in body && body.valve) || []),
+  )
+
   let taken = 0
   /** The state as the program has said it last. */
   let sure: JobState | null = view.value?.state ?? null
@@ -265,6 +270,7 @@ export function useJob(id: string) {
     behind,
     waiting,
     shown,
+    waits,
     refused,
     offline: queue.offline,
     told: queue.told,

@@ -30,7 +30,7 @@ const shown = computed<Record<string, ValveShown>>(() =>
         figure: figureOf(v.last?.judgement, v.limits.in_thou),
         inThou: v.limits.in_thou,
         was: v.adjusted ? figureOf(v.as_found?.judgement, v.limits.in_thou) : '',
-        stale: Boolean(v.last?.stale),
+        void: v.last?.void,
         verdict: v.last?.judgement.verdict ?? null,
         settable: true,
         here: false,

@@ -4344,12 +4344,12 @@ export interface components {
             /** @description it is in, and the aim lies outside what its gap may be */
             off_aim: boolean;
             readings: components["schemas"]["Reading"][];
-            /** @description a hot reading taken too late */
-            stale: boolean;
             /** @description the time it was made at could not be right, and is when it arrived */
             time_doubtful: boolean;
             /** @description it was told in one with the setting and the locking */
             told?: boolean;
+            /** @description why it does not count: a hot reading came too late, or the crank had been moved by then */
+            void?: string;
         };
         Row: {
             /**

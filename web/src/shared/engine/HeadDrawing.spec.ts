@@ -50,9 +50,14 @@ describe('the drawing of the head', () => {
     expect(of(w, 'I1').findAll('tspan')).toHaveLength(0)
     expect(w.findAll('.note').map((n) => n.text())).toEqual(['rocking'])
   })
-  it('says a stale reading came too late instead of its verdict', () => {
-    const w = draw({ shown: shown({ E2: { figure: '0.30', verdict: 'in', stale: true } }) })
+  it('says why a reading does not count instead of its verdict', () => {
+    const w = draw({ shown: shown({ E2: { figure: '0.30', verdict: 'in', void: 'too late' } }) })
     expect(of(w, 'E2').text()).toContain('too late')
     expect(of(w, 'E2').attributes('aria-label')).toContain('too late')
+  })
+  it('marks the valves of which something is not on the disk yet', () => {
+    const w = draw({ shown: shown({ E2: { waits: true } }) })
+    expect(w.findAll('.waits')).toHaveLength(1)
+    expect(of(w, 'E2').attributes('aria-label')).toContain('not on the disk yet')
   })
 })

@@ -20,8 +20,10 @@ export interface ValveShown {
   chosen: boolean
   /** Its number in the row, where the sequence counts by it. */
   number?: number
-  /** A hot reading taken too late. */
-  stale?: boolean
+  /** Why its reading does not count; stands instead of the verdict. */
+  void?: string
+  /** Something that was done at it is not on the workshop's disk yet. */
+  waits?: boolean
 }
 
 const props = defineProps<{

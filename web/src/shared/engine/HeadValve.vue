@@ -44,7 +44,8 @@ const label = computed(() => {
     placed.kind,
   ]
   if (shown.was) parts.push(`set, was ${shown.was}`)
-  if (shown.verdict) parts.push(shown.stale ? 'too late' : shown.verdict)
+  if (shown.verdict) parts.push(shown.void || shown.verdict)
+  if (shown.waits) parts.push('not on the disk yet')
   parts.push(open.value ? 'open' : shown.settable ? 'may be set here' : 'not now')
   return parts.join(', ')
 })
@@ -91,6 +92,9 @@ const label = computed(() => {
       <path v-if="placed.port" class="notch" :d="notch" :transform="notchAt" />
       <text class="name" :class="{ long: placed.name.length > 2 }" y="7">{{ placed.name }}</text>
     </g>
+    <g v-if="shown.waits" class="waits f-undecided" transform="translate(34 -32)">
+      <circle v-for="x in [-9, 0, 9]" :key="x" :cx="x" r="3.4" />
+    </g>
     <g v-if="!bare" class="result" :transform="beside ? 'translate(66 -62)' : undefined">
       <text v-if="shown.was" class="in-figures fs-14 f-quiet anchor-middle" y="106">was {{ shown.was }}</text>
       <text
@@ -104,7 +108,7 @@ const label = computed(() => {
         ><template v-else>{{ shown.figure }}</template>
       </text>
       <line v-else class="none s-edge sw-3" x1="-12" x2="12" y1="55" y2="55" />
-      <text v-if="shown.stale" class="stale fs-16 f-undecided anchor-middle" y="86">too late</text>
+      <text v-if="shown.void" class="fs-16 f-undecided anchor-middle" y="86">{{ shown.void }}</text>
       <g v-else-if="shown.verdict" transform="translate(0 82) scale(.82)">
         <path class="fill" :d="verdictPaths[shown.verdict].fill" />
         <path class="stroke f-none sw-4" :d="verdictPaths[shown.verdict].line" />

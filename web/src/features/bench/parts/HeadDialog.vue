@@ -11,7 +11,7 @@ import { useReturnFocus } from '@/shared/useReturnFocus'
 import { cylinderNotes, valvesShown } from '../benchPicture'
 
 /** The whole head at once, as large as the screen lets it be. */
-const props = defineProps<{ view: JobView }>()
+const props = defineProps<{ view: JobView; waits: string[] }>()
 const open = defineModel<boolean>({ required: true })
 useReturnFocus(open)
 watch(open, guard.begin, { flush: 'sync' })
@@ -45,7 +45,7 @@ const stand = computed<Stand>(() => {
         <HeadDrawing
           :engine="view.engine"
           :crank="crank"
-          :shown="valvesShown(view)"
+          :shown="valvesShown(view, waits)"
           :notes="bare ? {} : cylinderNotes(view)"
           :bare="bare"
           :stand="stand"
