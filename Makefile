@@ -73,11 +73,11 @@ engines:
 	fi
 
 check: check-go check-web ## formatting, linting and types of both languages
+	@$(call timed,staticcheck,$(STATICCHECK) ./...)
 
 check-go: web/dist/index.html
 	@bad=$$(gofmt -l cmd core internal e2e web/*.go); if [ -n "$$bad" ]; then echo "not gofmt'ed: $$bad"; exit 1; fi
 	@$(call timed,go vet,go vet ./...)
-	@$(call timed,staticcheck,$(STATICCHECK) ./...)
 	@$(call timed,the weight of the bench,$(WEIGH))
 
 BENCH_MOST := 1700000
@@ -109,13 +109,13 @@ lane-web: check-web
 HEAVY := metronix/internal/photo metronix/internal/large metronix/internal/demo
 lane-go: check-go
 	@$(call timed,Go tests with the race detector,go test -race $$(go list ./cmd/... ./internal/... ./web/... | grep -vxF $(HEAVY:%=-e %)))
-	@$(call timed,tests of the core and of pictures and of many jobs,go test ./core/... $(HEAVY))
+	@$(call timed,tests of the core and of pictures and of many jobs,$(MARKED) ./core/... $(HEAVY))
 	@$(call timed,tests that are not for the race detector,go test -run "$$(grep -l '^//go:build !race' internal/api/*_test.go | xargs grep -ho '^func Test[A-Za-z]*' | cut -c 6- | paste -sd'|')" ./internal/api)
-	@$(call timed,docs/checks.md,$(CHECKS) -compare $(FOUND) docs/checks.md)
+	@$(call timed,docs/checks.md,go run ./internal/checks/page -compare $(FOUND) docs/checks.md)
 
 # The tests in the browser wait more than they reckon, so more of them run at once than there are cores.
 lane-browser:
-	@$(call timed,browser tests,go test -count=1 -timeout 9m -parallel 6 ./e2e)
+	@$(call timed,browser tests,go test -count=1 -timeout 20m -parallel 6 ./e2e)
 
 # timed runs a command and writes down how long it took: its name, the command.
 define timed
@@ -125,12 +125,11 @@ endef
 
 # The values from outside that the tests of the rules check are written down by them, and a page is made of that.
 FOUND := data/checks
-CHECKS := rm -rf $(FOUND) && mkdir -p $(FOUND) && \
-  METRONIX_CHECKS=$(CURDIR)/$(FOUND) go test -count=1 -run AgainstTheOutside ./core/... >/dev/null && go run ./internal/checks/page
+MARKED := rm -rf $(FOUND) && mkdir -p $(FOUND) && METRONIX_CHECKS=$(CURDIR)/$(FOUND) go test -count=1
 
 checks: export CGO_CFLAGS := -O0
 checks: ## make docs/checks.md anew
-	$(CHECKS) $(FOUND) docs/checks.md
+	$(MARKED) -run AgainstTheOutside ./core/... >/dev/null && go run ./internal/checks/page $(FOUND) docs/checks.md
 
 FUZZ := core/measure:FuzzParseLength internal/report:FuzzReadGaugeCSV internal/probe:FuzzParseLine internal/store:FuzzStoredHappening \
   internal/compute:FuzzRun internal/wire:FuzzCheckSheet internal/wire:FuzzHappeningKeepsWhatItSays internal/api:FuzzRequests

@@ -29,9 +29,8 @@ import (
 // program is the built binary.
 var program string
 
-// limit is the longest that one test may wait for one thing; in the long tests the machine may be busy with
-// others.
-var limit = time.Duration(deep.Rounds(60, 240)) * time.Second
+// limit is the longest that one test may wait for one thing: the machine may be busy with others.
+var limit = time.Duration(deep.Rounds(150, 240)) * time.Second
 
 // scratch is the folder of this run: the program, and the browser's profile. It is removed with all that is
 // in it.

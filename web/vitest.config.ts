@@ -11,7 +11,7 @@ export default mergeConfig(
     test: {
       environment: 'happy-dom',
       environmentOptions: { happyDOM: { url: 'http://localhost/' } },
-      testTimeout: 30_000, // three lanes share two cores
+      testTimeout: 120_000, // three lanes share two cores
       server: { deps: { inline: ['vuetify'] } },
       projects: [
         { extends: true, test: { name: 'alone', include: alone } },

@@ -102,11 +102,18 @@ watch(
 const helper = computed(() => props.others.find((o) => o.doing === 'helper')?.name ?? '')
 /** Off the network one screen leads at the crank, and no other shows a turn. */
 const elsewhere = computed(() => props.offline && !leads(state.value, props.others))
+/** Something was not taken: until the mechanic has decided about it, there is nothing else to do here. */
+const deciding = computed(() => props.refused.length > 0)
 const button = computed(() =>
   elsewhere.value && helpable(action.value) ? '' : (shown.value.button?.(view.value) ?? ''),
 )
 const words = computed(() =>
-  wordsNow(state.value, { choosing: props.choosing, noted: noted.value, elsewhere: elsewhere.value }),
+  wordsNow(state.value, {
+    choosing: props.choosing,
+    noted: noted.value,
+    elsewhere: elsewhere.value,
+    refused: deciding.value,
+  }),
 )
 const panel = useTemplateRef<{ key?(k: string): boolean }>('panel')
 
@@ -125,7 +132,7 @@ function pick(by: number) {
 function key(k: string): boolean {
   if (panel.value?.key?.(k)) return true
   if (k === 'z' || k === 'Z' || k === 'Backspace') emit('undo')
-  else if (k === 'Enter' && button.value) go()
+  else if (k === 'Enter' && button.value && !deciding.value) go()
   else if (shown.value.valves && (k === 'ArrowLeft' || k === 'ArrowRight')) pick(k === 'ArrowLeft' ? -1 : 1)
   else return false
   return true
@@ -139,8 +146,8 @@ defineExpose({ key })
       :words="words"
       :engine="view.engine"
       :crank="crank"
-      :pulley="!shown.noPulley"
-      :turning="['turn', 'bar_over'].includes(action)"
+      :pulley="!shown.noPulley && !deciding"
+      :turning="helpable(action) && !deciding"
     />
     <NoticeList
       v-bind="{ waiting, refused, theirs, offline, told, unkept, refusal }"
@@ -148,17 +155,17 @@ defineExpose({ key })
       @forget="(w) => emit('forget', w)"
     />
     <PeopleLine v-bind="{ others, valve: state.now.valve, waitsFor: state.now.waits_for }" />
-    <template v-if="shown.valves">
+    <template v-if="shown.valves && !deciding">
       <VAlert v-if="valve?.caution" role="note">{{ valve.caution }}</VAlert>
       <VAlert v-if="state.card.state === 'hot' && valve?.last?.time_doubtful" role="note">
         When {{ valve.name }} was read is in doubt: read it again while the engine is hot.
       </VAlert>
     </template>
 
-    <div class="panel"><component :is="shown.panel" ref="panel" /></div>
+    <div v-if="!deciding" class="panel"><component :is="shown.panel" ref="panel" /></div>
 
     <NowFoot
-      v-if="!shown.whole"
+      v-if="!shown.whole && !deciding"
       v-bind="{ action, button, hint: shown.hint ?? (button ? '' : 'Wait'), helper }"
       :valves="Boolean(shown.valves)"
       :shows-kept="Boolean(shown.kept)"
@@ -166,7 +173,7 @@ defineExpose({ key })
       @go="go"
       @prove="prove"
     />
-    <VBtn v-else-if="state.undo && !choosing" size="small" @click="emit('undo')">
+    <VBtn v-else-if="state.undo && !choosing && !deciding" size="small" @click="emit('undo')">
       Undo the last step <kbd>Z</kbd>
     </VBtn>
   </section>

@@ -12,8 +12,15 @@ export function leads({ crank_by }: JobState, others: Schemas['Presence'][]): bo
 /** The one instruction, in words: what is next, or why it waits. */
 export function wordsNow(
   state: JobState,
-  { choosing, noted, elsewhere }: { choosing: boolean; noted: string; elsewhere: boolean },
+  { choosing, noted, elsewhere, refused }: { choosing: boolean; noted: string; elsewhere: boolean; refused: boolean },
 ): Schemas['Headline'] {
+  if (refused)
+    return {
+      before: 'Not everything was taken: ',
+      strong: 'decide.',
+      after: '',
+      sub: 'Nothing is done or sent here before.',
+    }
   if (choosing) return { before: 'Choose another ', strong: 'sequence.', after: '', sub: 'Readings stay as they are.' }
   if (noted)
     return {
