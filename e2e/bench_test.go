@@ -5,7 +5,9 @@ import (
 	"io"
 	"net/http"
 	"path/filepath"
+	"slices"
 	"strings"
+	"sync"
 	"testing"
 	"time"
 
@@ -94,4 +96,64 @@ func compressed(b testing.TB, address string) int {
 	n, err := io.Copy(io.Discard, answer.Body)
 	require.NoError(b, err)
 	return int(n)
+}
+
+// BenchmarkScreenAmongFifty is how long it takes from a reading's being sent until another tablet's browser shows it on
+// the head, while fifty clients tap once a second each at the open jobs of the demo.
+func BenchmarkScreenAmongFifty(b *testing.B) {
+	r := demo(b)
+	sends := func(job, id, act string) {
+		answer, err := http.Post(r.base+"/api/v1/jobs/"+job+"/happenings?changes=true", "application/json",
+			strings.NewReader(fmt.Sprintf(`{"id":%q,%s}`, id, act)))
+		if assert.NoError(b, err) {
+			text, _ := io.ReadAll(answer.Body)
+			answer.Body.Close()
+			assert.Equal(b, 200, answer.StatusCode, string(text))
+		}
+	}
+	jobs := []string{"tipper", "pump", "saw", "winch", "minibus"}
+	done := make(chan struct{})
+	var clients sync.WaitGroup
+	for n := range 50 {
+		clients.Go(func() {
+			time.Sleep(time.Duration(n) * 20 * time.Millisecond)
+			for i := 0; ; i++ {
+				select {
+				case <-done:
+					return
+				case <-time.After(time.Second):
+					sends("demo-job-"+jobs[n%len(jobs)], fmt.Sprintf("client-%02d-%05d", n, i),
+						fmt.Sprintf(`"kind":"sound","note":"%d"`, i))
+				}
+			}
+		})
+	}
+	p := open(b, r, "/jobs/demo-job-tipper", 1280, 800)
+	p.see("[data-valve=E3]")
+	p.MustEval(`() => {
+		const says = () => document.querySelector('[data-valve=E3]').textContent
+		window.shown = []
+		let before = says()
+		new MutationObserver(() => { if (says() !== before) { before = says(); window.shown.push(Date.now()) } })
+			.observe(document.querySelector('.drawing'), { subtree: true, childList: true, characterData: true, attributes: true })
+	}`)
+	time.Sleep(3 * time.Second) // the stream begins after the first view
+	var took []float64
+	for i := range 100 {
+		act := `"kind":"reading","valve":"E3","leaves_mm":[0.24],"feel":"wont_go"`
+		if i%2 == 1 {
+			act = `"kind":"withdrawn","valve":"E3","index":1`
+		}
+		sent := time.Now()
+		sends("demo-job-tipper", fmt.Sprintf("reading-%05d", i), act)
+		p.waits(fmt.Sprintf(`() => window.shown.length > %d`, i), "it to be shown")
+		took = append(took, p.MustEval(`() => window.shown.at(-1)`).Num()-float64(sent.UnixMilli()))
+		time.Sleep(300 * time.Millisecond)
+	}
+	close(done)
+	clients.Wait()
+	slices.Sort(took)
+	b.ReportMetric(took[50], "ms-shown-p50")
+	b.ReportMetric(took[98], "ms-shown-p99")
+	b.ReportMetric(0, "ns/op")
 }

@@ -87,14 +87,15 @@ func TestEveryScreenShowsWhatOneDoes(t *testing.T) {
 }
 
 // Two people at one engine, each with a screen: each is led to a valve of his own, sees where the other is, and is told
-// where both take the same one; who is done first waits with the crank for the other.
+// where both take the same one; who is done first waits with the crank for the other, and who is cut off leaves it to him.
 func TestTwoPeopleAtOneEngine(t *testing.T) {
 	t.Parallel()
 	r := demo(t)
 	c := played{engine: "brindlow-1600", school: "one_cylinder",
 		round: map[string]any{"round": "read_first", "check": "none"}}
 	job := c.begun(t, r)
-	tablet, phone := open(t, r, "/jobs/"+job, 1024, 768), open(t, r, "/jobs/"+job, 360, 740)
+	phoneLine, toPhone := lineTo(t, r)
+	tablet, phone := open(t, r, "/jobs/"+job, 1024, 768), open(t, toPhone, "/jobs/"+job, 360, 740)
 	tablet.says("Read E1")
 	phone.says("Read E1")
 	tablet.shows("A phone is at E1 too")
@@ -112,6 +113,11 @@ func TestTwoPeopleAtOneEngine(t *testing.T) {
 	tablet.says("E1")
 	tablet.press("Keep")
 	phone.waits(`() => !document.body.innerText.includes('in somebody else')`, "nobody to be waited for")
+	phone.says("until")
+	phoneLine.becomes(cut)
+	phone.says("the crank is with another screen")
+	tablet.says("until")
+	phoneLine.becomes(through)
 	for _, p := range []*tab{tablet, phone} {
 		p.says("until")
 		p.clean()

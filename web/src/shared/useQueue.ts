@@ -122,7 +122,7 @@ window.addEventListener('beforeunload', (e) => {
  * stands, before anything that was done after them is sent.
  */
 async function leaveOut(list: Waiting[]) {
-  const moved = list.find((w) => w.moves)
+  const moved = list.find((w) => w.moves && w.body.kind !== 'doubted')
   if (moved) {
     const body: Happening = { id: newID(), kind: 'doubted', seen: moved.body.seen as string, screen: moved.body.screen }
     for (const x of waiting.value.filter((x) => x.job === moved.job && x.at > moved.at))

@@ -43,7 +43,7 @@ const {
   judge,
 } = useJob(id)
 onMounted(load)
-const { here } = usePresence(id, state, others)
+const { here, reached } = usePresence(id, state, others)
 useHandsFree(state)
 /** How long after that the bench's own judging is fetched, ms: what may be opened over it comes before. */
 const afterwards = 1500
@@ -185,6 +185,7 @@ useKeys((k) => {
         :refused="refused"
         :theirs="theirs"
         :offline="offline"
+        :reached="reached"
         :told="told"
         :unkept="unkept"
         :refusal="refusal"

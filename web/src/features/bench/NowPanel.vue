@@ -22,6 +22,8 @@ const props = defineProps<{
   refused: Waiting[]
   theirs: Happening[]
   offline: boolean
+  /** The program was heard a moment ago. */
+  reached: boolean
   told: string
   unkept: boolean
   refusal: string
@@ -101,7 +103,7 @@ watch(
 /** Who turns the crank while this screen is at the valves; empty: nobody else. */
 const helper = computed(() => props.others.find((o) => o.doing === 'helper')?.name ?? '')
 /** Off the network one screen leads at the crank, and no other shows a turn. */
-const elsewhere = computed(() => props.offline && !leads(state.value, props.others))
+const elsewhere = computed(() => (props.offline || !props.reached) && !leads(state.value, props.others))
 /** Something was not taken: until the mechanic has decided about it, there is nothing else to do here. */
 const deciding = computed(() => props.refused.length > 0)
 const button = computed(() =>

@@ -41,8 +41,16 @@ const alone = new Set<Doing['kind']>(['signed', 'amended', 'countersigned'])
 /** Whether two states say the same, whenever they were said. */
 const same = (a: JobState, b: JobState) => dequal({ ...a, clock: '' }, { ...b, clock: '' })
 
-/** What says where the crank is. */
-const movers = new Set<Doing['kind']>(['turned', 'barred_over', 'located', 'doubted'])
+/** What says where the crank is, or that the engine ran, after which nobody knows. */
+const movers = new Set<Doing['kind']>([
+  'turned',
+  'barred_over',
+  'located',
+  'doubted',
+  'engine_stopped',
+  'judged_hot',
+  'went_hot',
+])
 
 /** What may be said while the one before is still on its way: none of it depends on the other. */
 const queues = new Set<Doing['kind']>([

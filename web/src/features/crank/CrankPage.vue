@@ -15,14 +15,14 @@ import { whyWait } from './whyWait'
 const id = String(useRoute().params.id)
 const { view, state, others, trouble, refusal, offline, load, send } = useJob(id)
 onMounted(load)
-const { here, heard } = usePresence(id, state, others, 'helper')
+const { here, reached } = usePresence(id, state, others, 'helper')
 onMounted(here)
 
 /** The program's time, as it goes by. */
 const now = ref(programTime())
 useIntervalFn(() => (now.value = programTime()), 250)
 const waits = computed(() =>
-  view.value ? whyWait(view.value, { now: now.value, reached: !offline.value && heard() }) : '',
+  view.value ? whyWait(view.value, { now: now.value, reached: !offline.value && reached.value }) : '',
 )
 const left = computed(() => Math.max(0, Math.ceil((Date.parse(view.value?.clear?.until ?? '') - now.value) / 1000)))
 

@@ -17,7 +17,9 @@ const emit = defineEmits<{ keepThere: [waits: Waiting]; forget: [list: Waiting[]
 </script>
 
 <template>
-  <VAlert v-if="refusal && refusal !== refused[0]?.refused" class="refusal" variant="tonal" color="">{{ refusal }}</VAlert>
+  <VAlert v-if="refusal && refusal !== refused[0]?.refused" class="refusal" variant="tonal" color="">{{
+    refusal
+  }}</VAlert>
   <VAlert v-if="offline" class="refusal" variant="tonal" color="">
     {{ told || 'The program cannot be reached.' }} {{ waiting.length }}
     {{ waiting.length === 1 ? 'entry waits' : 'entries wait' }} here to be sent;
