@@ -147,7 +147,7 @@ deep: web/dist/index.html chromium engines ## the long tests: every engine, sequ
 	@echo '— a workshop with 100,000 jobs'
 	METRONIX_DEEP=1 go test -count=1 -timeout 120m -v ./internal/large
 	@echo '— the built program in a real browser'
-	METRONIX_DEEP=1 go test -count=1 -timeout 180m -v ./e2e -run 'TestNothingLiesOverAControl|TestKilled|TestTwoPrograms|TestOtherBrowserEngines|TestTheModuleSays|TestTwelve|TestEveryPage|TestAWholeJobOver|TestPictures'
+	METRONIX_DEEP=1 go test -count=1 -timeout 180m -v ./e2e -run 'TestNothingLiesOverAControl|TestKilled|TestTwoPrograms|TestOtherBrowserEngines|TestTheModuleSays|TestTwelve|TestEveryPage|TestAWholeJobOver|TestWholeJob|TestRounds|TestPressedTwice|TestPictures'
 	@for f in $(FUZZ); do echo "— $(INPUTS) inputs for $${f#*:}"; \
 	  go test ./$${f%:*} -run '^$$' -fuzz "^$${f#*:}$$" -fuzztime $(INPUTS)x -fuzzminimizetime 10x | tail -n 2; done
 

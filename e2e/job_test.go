@@ -14,6 +14,8 @@ import (
 	"github.com/go-rod/rod/lib/utils"
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
+
+	"metronix/internal/deep"
 )
 
 // rung is a leaf or stack that may be tried.
@@ -154,6 +156,9 @@ func (s state) valve(name string) (stage string, nominal float64) {
 // school does by hand and no further before the check. On the way the page is loaded again and the program
 // killed: each time it stands at the same valve.
 func TestWholeJobByClicks(t *testing.T) {
+	if !deep.On { // by keys, and with a reload and a kill, other whole jobs go
+		t.Skip("make deep does this one")
+	}
 	t.Parallel()
 	r := demo(t)
 	p := open(t, r, "/", 1280, 800)

@@ -183,9 +183,9 @@ func TestAtTwiceTheSize(t *testing.T) {
 // odd-fire twin and a six, both set as one goes; each with one valve out, and signed at the end.
 func TestWholeJobsOnOtherEngines(t *testing.T) {
 	t.Parallel()
-	engines := []string{"pellmark-1400", "torrick-750", "brindlow-6000", "estervane-2400"}
-	for i, engine := range engines[:deep.Rounds(2, 4)] {
-		size := [][2]int{{1280, 800}, {360, 740}, {1024, 768}, {1280, 800}}[i]
+	engines := []string{"torrick-750", "pellmark-1400", "brindlow-6000", "estervane-2400"}
+	for i, engine := range engines[:deep.Rounds(1, 4)] {
+		size := [][2]int{{360, 740}, {1280, 800}, {1024, 768}, {1280, 800}}[i]
 		t.Run(engine, func(t *testing.T) {
 			t.Parallel()
 			r := demo(t)

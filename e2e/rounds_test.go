@@ -12,6 +12,8 @@ import (
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
+
+	"metronix/internal/deep"
 )
 
 // played is a job to be driven on the bench as it was rehearsed.
@@ -175,16 +177,19 @@ func TestRoundsTakeWhatWasRehearsed(t *testing.T) {
 	t.Parallel()
 	set := map[string]any{"round": "set_as_you_go", "check": "set_ones"}
 	for name, c := range map[string]played{
-		"four, all in": {engine: "brindlow-1600", school: "rocking_pairs", round: set,
+		"four, all in, the long tests": {engine: "brindlow-1600", school: "rocking_pairs", round: set,
 			size: [2]int{1280, 800}},
 		"freed first": {engine: "brindlow-1600", school: "rocking_pairs",
 			round: map[string]any{"round": "free_first", "check": "none"}, size: [2]int{360, 740}},
 		"exhausts first": {engine: "brindlow-1600", school: "one_cylinder",
 			round: map[string]any{"round": "set_as_you_go", "check": "all", "one_kind_first": "exhaust"},
 			out:   []string{"E3"}, size: [2]int{360, 740}},
-		"read only": {engine: "brindlow-1600", school: "one_cylinder",
+		"read only, the long tests": {engine: "brindlow-1600", school: "one_cylinder",
 			round: map[string]any{"round": "read_only"}, out: []string{"E3"}, size: [2]int{1280, 800}},
 	} {
+		if strings.HasSuffix(name, "the long tests") && !deep.On {
+			continue
+		}
 		t.Run(name, func(t *testing.T) {
 			t.Parallel()
 			r := demo(t)

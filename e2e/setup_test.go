@@ -271,7 +271,13 @@ func (p *tab) listen() {
 				note(&p.spoken, text)
 			}
 		},
-		func(e *proto.RuntimeExceptionThrown) { note(&p.spoken, e.ExceptionDetails.Text) },
+		func(e *proto.RuntimeExceptionThrown) {
+			text := e.ExceptionDetails.Text
+			if e.ExceptionDetails.Exception != nil {
+				text += " " + e.ExceptionDetails.Exception.Description
+			}
+			note(&p.spoken, text)
+		},
 		func(e *proto.PageJavascriptDialogOpening) {
 			if e.Type == proto.PageDialogTypeBeforeunload {
 				p.mu.Lock()

@@ -143,6 +143,7 @@ func twelve() []handJob {
 		// three cylinders that fire 240° apart, four valves each
 		handJob{
 			name: "vee six, one bank",
+			long: true,
 			played: played{"culverholt-3000", "one_cylinder", round(
 				"set_as_you_go",
 				"none",

@@ -2,6 +2,7 @@ package e2e
 
 import (
 	"fmt"
+	"slices"
 	"testing"
 	"time"
 
@@ -57,6 +58,9 @@ func TestPressedTwice(t *testing.T) {
 			d.page = open(t, r, "/jobs/"+d.job, size[0], size[1])
 			for _, state := range []string{"choose_way", "prepare", "safe", "turn", "find", "read", "keep", "adjust", "lock",
 				"read again", "bar_over", "sign"} {
+				if !deep.On && slices.Contains([]string{"prepare", "find", "keep", "lock", "read again"}, state) {
+					continue // the panels of the others have the same parts
+				}
 				require.True(t, d.until(state), state)
 				d.twice(state)
 			}

@@ -119,7 +119,8 @@ window.addEventListener('beforeunload', (e) => {
 
 /**
  * Leaves some out, as the mechanic decides. Where the crank was moved with them, it is said in their place that nobody knows where it
- * stands, before anything that was done after them is sent.
+ * stands, before anything that was done after them is sent. That itself is refused only where no crank counts: before a sequence is
+ * chosen, and once the job is signed.
  */
 async function leaveOut(list: Waiting[]) {
   const moved = list.find((w) => w.moves && w.body.kind !== 'doubted')

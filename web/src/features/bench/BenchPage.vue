@@ -20,28 +20,8 @@ const BenchDialogs = later(() => import('./BenchDialogs.vue'))
 const FindPanel = later(() => import('./panels/FindPanel.vue'))
 
 const id = String(useRoute().params.id)
-const {
-  view,
-  state,
-  others,
-  trouble,
-  refusal,
-  behind,
-  shown: waiting,
-  waits,
-  refused,
-  theirs,
-  offline,
-  told,
-  unkept,
-  load,
-  send,
-  undo,
-  reopen,
-  keepThere,
-  forget,
-  judge,
-} = useJob(id)
+const { view, state, others, trouble, behind, line, waits, load, send, undo, reopen, keepThere, forget, judge } =
+  useJob(id)
 onMounted(load)
 const { here, reached } = usePresence(id, state, others)
 useHandsFree(state)
@@ -181,14 +161,8 @@ useKeys((k) => {
         :others="others"
         :crank="crank"
         :choosing="choosing"
-        :waiting="waiting"
-        :refused="refused"
-        :theirs="theirs"
-        :offline="offline"
+        :line="line"
         :reached="reached"
-        :told="told"
-        :unkept="unkept"
-        :refusal="refusal"
         @do="happened"
         @undo="undo"
         @keep-there="keepThere"

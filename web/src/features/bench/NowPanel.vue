@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed, ref, useTemplateRef, watch } from 'vue'
-import type { Happening, JobView, PlanView, Schemas, ValveState } from '@/shared/api/client'
+import type { JobView, PlanView, Schemas, ValveState } from '@/shared/api/client'
 import { guard } from '@/shared/guard'
 import { afterPaint } from '@/shared/later'
 import type { Waiting } from '@/shared/useQueue'
@@ -10,23 +10,17 @@ import PeopleLine from './parts/PeopleLine.vue'
 import NowFoot from './parts/NowFoot.vue'
 import NowHead from './parts/NowHead.vue'
 import { provideBench } from './useBench'
-import type { Doing } from './useJob'
-import { helpable, leads, wordsNow } from './wordsNow'
+import type { Doing, Line } from './useJob'
+import { helpable, leads, turnsTo, wordsNow } from './wordsNow'
 
 const props = defineProps<{
   view: JobView
   others: Schemas['Presence'][]
   crank: number | null
   choosing: boolean
-  waiting: Waiting[]
-  refused: Waiting[]
-  theirs: Happening[]
-  offline: boolean
+  line: Line
   /** The program was heard a moment ago. */
   reached: boolean
-  told: string
-  unkept: boolean
-  refusal: string
 }>()
 const emit = defineEmits<{
   do: [doing: Doing]
@@ -57,10 +51,12 @@ function prove(last: ValveState) {
   emit('crossCheck', last)
 }
 /** What waits and is not in the state yet: where it was judged here, it is. */
-const unjudged = computed(() => (props.view.state.newest === props.waiting.at(-1)?.body.id ? [] : props.waiting))
+const unjudged = computed(() =>
+  props.view.state.newest === props.line.waiting.at(-1)?.body.id ? [] : props.line.waiting,
+)
 /** A reading that waits for the connection: nothing more is taken until the program has it, but what proves the same valve. */
 const noted = computed(() => {
-  const last = props.offline
+  const last = props.line.offline
     ? unjudged.value.findLast((w) => w.body.kind === 'reading' || w.body.kind === 'dial')
     : undefined
   return last && 'valve' in last.body && last.body.valve !== proving.value ? last.body.valve : ''
@@ -73,7 +69,7 @@ const { state, valve } = provideBench(view, unjudged, {
     const { newest } = props.view.state
     wantedAt.value = wantedAt.value === newest ? '' : newest
   },
-  refused: computed(() => props.refusal !== ''),
+  refused: computed(() => props.line.refusal !== ''),
   act: (doing) => {
     guard.begin()
     if (!('valve' in doing) || doing.valve !== proving.value) proving.value = ''
@@ -103,9 +99,9 @@ watch(
 /** Who turns the crank while this screen is at the valves; empty: nobody else. */
 const helper = computed(() => props.others.find((o) => o.doing === 'helper')?.name ?? '')
 /** Off the network one screen leads at the crank, and no other shows a turn. */
-const elsewhere = computed(() => (props.offline || !props.reached) && !leads(state.value, props.others))
+const elsewhere = computed(() => (props.line.offline || !props.reached) && !leads(state.value, props.others))
 /** Something was not taken: until the mechanic has decided about it, there is nothing else to do here. */
-const deciding = computed(() => props.refused.length > 0)
+const deciding = computed(() => props.line.refused.length > 0)
 const button = computed(() =>
   elsewhere.value && helpable(action.value) ? '' : (shown.value.button?.(view.value) ?? ''),
 )
@@ -145,17 +141,11 @@ defineExpose({ key })
 <template>
   <section ref="now" class="now" aria-label="Now">
     <NowHead
-      :words="words"
-      :engine="view.engine"
-      :crank="crank"
+      v-bind="{ words, engine: view.engine, crank }"
       :pulley="!shown.noPulley && !deciding"
-      :turning="helpable(action) && !deciding"
+      :turning="helpable(action) && !deciding ? turnsTo(view) : undefined"
     />
-    <NoticeList
-      v-bind="{ waiting, refused, theirs, offline, told, unkept, refusal }"
-      @keep-there="(w) => emit('keepThere', w)"
-      @forget="(w) => emit('forget', w)"
-    />
+    <NoticeList :line="line" @keep-there="(w) => emit('keepThere', w)" @forget="(w) => emit('forget', w)" />
     <PeopleLine v-bind="{ others, valve: state.now.valve, waitsFor: state.now.waits_for }" />
     <template v-if="shown.valves && !deciding">
       <VAlert v-if="valve?.caution" role="note">{{ valve.caution }}</VAlert>
@@ -213,9 +203,13 @@ defineExpose({ key })
   flex: 1 1 0;
 }
 
-/* Three leaves with what stands around them; below that the whole scrolls. */
+/* Three leaves with what stands around them, valves in two rows too; below that the whole scrolls. */
 .panel:has(.ladder) {
   min-height: 400px;
+}
+
+.panel:has(.ladder):has(.tab:nth-child(6)) {
+  min-height: 472px;
 }
 
 @media (width <= 1000px) {

@@ -3,6 +3,10 @@ import { computed, ref, watch, type Ref } from 'vue'
 import { answered, api, type JobView } from '@/shared/api/client'
 import { screen } from '@/shared/screen'
 
+/** Whole seconds until then; a browser's idea of the program's clock may be a little behind. */
+export const secondsLeft = (until: string, now: number) =>
+  Math.max(0, Math.min(60, Math.ceil((Date.parse(until) - now) / 1000) || 0))
+
 /** Says on the bench that hands are clear, so that a helper at the crank may turn it, and takes that back. */
 export function useClear(view: Ref<JobView>, clock: () => number) {
   const params = { path: { id: view.value.state.id, screen } }
@@ -19,7 +23,7 @@ export function useClear(view: Ref<JobView>, clock: () => number) {
   const left = computed(() => {
     const clear = said.value === undefined ? view.value.clear : said.value
     if (!clear || clear.newest !== view.value.state.newest) return 0
-    return Math.max(0, Math.ceil((Date.parse(clear.until) - now.value) / 1000))
+    return secondsLeft(clear.until, now.value)
   })
 
   async function clear() {

@@ -1,5 +1,5 @@
 import { useEventListener, useIntervalFn, useTimeoutFn } from '@vueuse/core'
-import { computed, ref, shallowReactive, shallowRef, watch } from 'vue'
+import { computed, reactive, ref, shallowReactive, shallowRef, watch } from 'vue'
 import {
   answered,
   api,
@@ -21,6 +21,19 @@ import { undecided, useQueue, type Waiting } from '@/shared/useQueue'
 import { dequal } from 'dequal/lite'
 import { isChanges, sharing, withChanges } from './changes'
 import { useJudge } from './judge'
+
+/** What stands between a screen and the program: what was refused, what waits to be sent, and why. */
+export interface Line {
+  waiting: Waiting[]
+  refused: Waiting[]
+  /** What others did since. */
+  theirs: Happening[]
+  offline: boolean
+  told: string
+  /** The browser keeps nothing. */
+  unkept: boolean
+  refusal: string
+}
 
 /** What the mechanic does, before it has its id and what its screen knew. */
 export type Doing = Act
@@ -254,6 +267,10 @@ export function useJob(id: string) {
     theirs.value = rest?.after ? rest.happenings.map((e) => e.happening as Happening) : []
   })
 
+  const { offline, told, unkept } = queue
+  /** What stands between this screen and the program. */
+  const line: Line = reactive({ waiting: shown, refused, theirs, offline, told, unkept, refusal })
+
   const again = () => void (document.visibilityState === 'visible' && !queue.busy.value && load())
   let times = 0
   useIntervalFn(() => (!live.holds.value || ++times % onceIn === 0) && again(), askAgain)
@@ -277,12 +294,10 @@ export function useJob(id: string) {
     refusal,
     behind,
     waiting,
-    shown,
+    line,
     waits,
     refused,
-    offline: queue.offline,
-    told: queue.told,
-    unkept: queue.unkept,
+    offline,
     busy: queue.busy,
     load,
     send,
@@ -290,7 +305,6 @@ export function useJob(id: string) {
     reopen,
     keepThere,
     forget,
-    theirs,
     judge: judge.begin,
   }
 }

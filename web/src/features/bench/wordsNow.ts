@@ -1,8 +1,12 @@
-import type { JobState, Schemas } from '@/shared/api/client'
+import type { JobState, JobView, Schemas } from '@/shared/api/client'
 import { screen } from '@/shared/screen'
 
 /** Whether the crank is turned next, which a helper may do. */
 export const helpable = (action: string) => ['turn', 'bar_over'].includes(action)
+
+/** Which way the crank is turned, seen from the front. */
+export const turnsTo = ({ engine, state }: Pick<JobView, 'engine' | 'state'>): JobView['engine']['rotation'] =>
+  (engine.rotation === 'clockwise') === (state.plan?.direction !== 'back') ? 'clockwise' : 'anticlockwise'
 
 /** Whether this screen leads at the crank: nobody else is at the valves, or it was moved here last. */
 export function leads({ crank_by }: JobState, others: Schemas['Presence'][]): boolean {

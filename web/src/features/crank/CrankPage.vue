@@ -8,7 +8,9 @@ import CrankPulley from '@/shared/engine/CrankPulley.vue'
 import { degrees } from '@/shared/units'
 import { programTime } from '@/shared/useQueue'
 import { useJob } from '@/features/bench/useJob'
+import { secondsLeft } from '@/features/bench/useClear'
 import { usePresence } from '@/features/bench/usePresence'
+import { turnsTo } from '@/features/bench/wordsNow'
 import { whyWait } from './whyWait'
 
 /** The helper at the crank: told to wait, or how far to turn, which way, and until what is seen. Nothing else is asked. */
@@ -24,13 +26,14 @@ useIntervalFn(() => (now.value = programTime()), 250)
 const waits = computed(() =>
   view.value ? whyWait(view.value, { now: now.value, reached: !offline.value && reached.value }) : '',
 )
-const left = computed(() => Math.max(0, Math.ceil((Date.parse(view.value?.clear?.until ?? '') - now.value) / 1000)))
+const left = computed(() => secondsLeft(view.value?.clear?.until ?? '', now.value))
 
-/** Which way: as the engine runs, or in the instruction's own words where that is not so or nobody knows how far. */
+/** Which way, where it is known how far; else in the instruction's own words. */
 const way = computed(() => {
   const { now, plan } = state.value!
-  const forward = now.turn_deg > 0 && plan?.direction !== 'back'
-  return forward ? `${view.value!.engine.rotation}, seen from the front` : (now.instruction?.how ?? '')
+  if (now.turn_deg <= 0) return now.instruction?.how ?? ''
+  const against = plan?.direction === 'back' ? ', against its running direction' : ''
+  return `${turnsTo(view.value!)}, seen from the front${against}`
 })
 
 /** He saw what he was to turn until. */
@@ -67,7 +70,7 @@ function there() {
             :crank="state.crank_deg"
             :rotation="view.engine.rotation"
             :marks="view.engine.marks_deg ?? []"
-            turning
+            :turning="turnsTo(view)"
           />
         </div>
         <h2 class="far figure">{{ state.now.turn_deg ? degrees(state.now.turn_deg) : 'Turn' }}</h2>

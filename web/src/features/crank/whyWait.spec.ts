@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import type { JobView } from '@/shared/api/client'
+import { turnsTo } from '@/features/bench/wordsNow'
 import { whyWait } from './whyWait'
 
 const at = Date.parse('2026-11-30T10:00:00Z')
@@ -23,5 +24,12 @@ describe('a helper at the crank', () => {
     expect(whyWait(view({ action: 'read', valve: 'E1' }, {}), heard)).toBe('E1 is being worked on.')
     expect(whyWait(view({ waits_for: 'I1 is in somebody else’s hands.' }, {}), heard)).toContain('I1')
     expect(whyWait(view({ make_safe: true }, {}), heard)).toContain('made safe')
+  })
+  it('is shown the way the crank is turned, back too', () => {
+    const way = (rotation: string, direction: string) =>
+      turnsTo({ engine: { rotation }, state: { plan: { direction } } } as unknown as JobView)
+    expect(way('clockwise', 'running')).toBe('clockwise')
+    expect(way('clockwise', 'back')).toBe('anticlockwise')
+    expect(way('anticlockwise', 'back')).toBe('clockwise')
   })
 })

@@ -44,7 +44,7 @@ defineExpose({ walk })
   <section class="look d-grid ga-1 align-content-start py-3 px-5 overflow-y-auto">
     <div class="say d-flex ga-4 align-center">
       <span class="dial flex-0-0"
-        ><CrankPulley :crank="crank" :rotation="engine.rotation" :marks="engine.marks_deg" :turning="false"
+        ><CrankPulley :crank="crank" :rotation="engine.rotation" :marks="engine.marks_deg"
       /></span>
       <div>
         <h2 class="fs-30 lh-none" aria-live="polite">

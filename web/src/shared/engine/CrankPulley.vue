@@ -5,8 +5,8 @@ const props = defineProps<{
   crank: number | null
   rotation: 'clockwise' | 'anticlockwise'
   marks: number[]
-  /** Shows the arrow of the running direction. */
-  turning: boolean
+  /** Shows an arrow: which way it is to be turned. */
+  turning?: 'clockwise' | 'anticlockwise'
 }>()
 
 const sense = computed(() => (props.rotation === 'clockwise' ? 1 : -1))
@@ -36,7 +36,7 @@ const at = (mark: number) => `rotate(${sense.value * ((props.crank ?? 0) - mark)
       />
     </g>
     <text v-else class="f-quiet fs-26 font-weight-bold anchor-middle" y="9">?</text>
-    <g v-if="turning" class="arrow" :transform="`scale(${sense} 1)`">
+    <g v-if="turning" class="arrow" :transform="`scale(${turning === 'clockwise' ? 1 : -1} 1)`">
       <path class="f-none s-brass sw-4" d="M-24 22A33 33 0 0 0 24 22" transform="rotate(180)" />
       <path class="f-brass" d="M18-32L33-24L21-12Z" transform="translate(2 2)" />
     </g>

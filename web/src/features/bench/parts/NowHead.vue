@@ -8,7 +8,8 @@ defineProps<{
   engine: EngineView
   crank: number | null
   pulley: boolean
-  turning: boolean
+  /** Which way it is to be turned. */
+  turning?: EngineView['rotation']
 }>()
 </script>
 
