@@ -108,14 +108,15 @@ lane-web: check-web
 # the race detector, which makes it ten times slower.
 HEAVY := metronix/internal/photo metronix/internal/large metronix/internal/demo
 lane-go: check-go
-	@$(call timed,Go tests with the race detector,go test -race $$(go list ./cmd/... ./internal/... ./web/... | grep -vxF $(HEAVY:%=-e %)))
+	@$(call timed,Go tests with the race detector,nice -n 5 go test -race $$(go list ./cmd/... ./internal/... ./web/... | grep -vxF $(HEAVY:%=-e %)))
 	@$(call timed,tests of the core and of pictures and of many jobs,$(MARKED) ./core/... $(HEAVY))
 	@$(call timed,tests that are not for the race detector,go test -run "$$(grep -l '^//go:build !race' internal/api/*_test.go | xargs grep -ho '^func Test[A-Za-z]*' | cut -c 6- | paste -sd'|')" ./internal/api)
 	@$(call timed,docs/checks.md,go run ./internal/checks/page -compare $(FOUND) docs/checks.md)
 
-# The tests in the browser wait more than they reckon, so more of them run at once than there are cores.
+# The tests in the browser wait more than they reckon, so more of them run at once than there are cores; they leave the
+# first place to the lane that does one thing after another.
 lane-browser:
-	@$(call timed,browser tests,go test -count=1 -timeout 20m -parallel 6 ./e2e)
+	@$(call timed,browser tests,nice -n 5 go test -count=1 -timeout 20m -parallel 6 ./e2e)
 
 # timed runs a command and writes down how long it took: its name, the command.
 define timed
