@@ -58,6 +58,7 @@ type Result struct {
 	Readings  []Reading `json:"readings"`
 	At        time.Time `json:"at"`
 	Told      bool      `json:"told,omitempty" doc:"it was told in one with the setting and the locking"`
+	Stale     bool      `json:"stale" doc:"a hot reading taken too late"`
 	Void      string    `json:"void,omitempty" doc:"why it does not count: a hot reading came too late, or the crank had been moved by then"`
 	OffAim    bool      `json:"off_aim" doc:"it is in, and the aim lies outside what its gap may be"`
 	Doubtful  bool      `json:"time_doubtful" doc:"the time it was made at could not be right, and is when it arrived"`
@@ -182,7 +183,7 @@ func resultOf(r *job.Result, unit measure.LengthUnit) *Result {
 		return nil
 	}
 	return &Result{judgementOf(r.Judgement, r.Readings, unit),
-		readingsOf(r.Readings), r.At, r.Told, r.Void(), r.OffAim,
+		readingsOf(r.Readings), r.At, r.Told, r.Stale, r.Void(), r.OffAim,
 		r.TimeDoubtful}
 }
 

@@ -123,7 +123,7 @@ describe('the picture of the bench', () => {
     expect(cylinderNotes(view({ notes }))[2]).toMatchObject({ text: 'rocking', strong: false })
   })
   it('shows readings in hand before kept ones', () => {
-    const kept = { judgement: judged('in'), readings: [], at: '', time_doubtful: false, off_aim: false }
+    const kept = { judgement: judged('in'), readings: [], at: '', stale: false, time_doubtful: false, off_aim: false }
     const inHand = valve('E1', {
       last: kept,
       round: [{ leaves_mm: [0.3], angled: [false], name: '0.30', feel: 'wont_go' }],

@@ -4344,6 +4344,8 @@ export interface components {
             /** @description it is in, and the aim lies outside what its gap may be */
             off_aim: boolean;
             readings: components["schemas"]["Reading"][];
+            /** @description a hot reading taken too late */
+            stale: boolean;
             /** @description the time it was made at could not be right, and is when it arrived */
             time_doubtful: boolean;
             /** @description it was told in one with the setting and the locking */
