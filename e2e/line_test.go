@@ -295,11 +295,7 @@ func TestWhatAnotherHandWasFasterWith(t *testing.T) {
 	p.says("Read I3")
 	p.press("0.20 drag")
 	p.says("until")
-	for _, h := range []map[string]any{
-		{"id": "other-0001", "kind": "reading", "valve": "E3", "leaves_mm": []float64{0.24}, "feel": "wont_go"},
-		{"id": "other-0002", "kind": "kept", "valve": "E3"}} {
-		post(t, "POST", r.base+"/api/v1/jobs/"+id+"/happenings", h, nil)
-	}
+	keptElsewhere(t, r, id, "E3", 0.24)
 	before := stateOf(t, r.base, id).State.Happenings
 	l.becomes(through)
 	p.shows("E3: 0.24 won’t go was not taken: E3 was read and kept by somebody else since")
@@ -319,4 +315,13 @@ func TestWhatAnotherHandWasFasterWith(t *testing.T) {
 	p.says("until")
 	assert.Equal(t, before+1, stateOf(t, r.base, id).State.Happenings, "the reading of I3, once")
 	p.waits(`() => !document.querySelector('.refused')`, "nothing to be decided any more")
+}
+
+// keptElsewhere is another hand that finds a leaf too thick in a valve, and keeps that.
+func keptElsewhere(t *testing.T, r *running, job, valve string, leaf float64) {
+	for _, h := range []map[string]any{
+		{"id": "other-0001", "kind": "reading", "valve": valve, "leaves_mm": []float64{leaf}, "feel": "wont_go"},
+		{"id": "other-0002", "kind": "kept", "valve": valve}} {
+		post(t, "POST", r.base+"/api/v1/jobs/"+job+"/happenings", h, nil)
+	}
 }

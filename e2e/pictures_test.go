@@ -103,11 +103,7 @@ func phones(t *testing.T) {
 	bench.says("E3 is tight")
 	bench.press("Keep")
 	bench.says("Read I3")
-	for _, h := range []map[string]any{
-		{"id": "other-0001", "kind": "reading", "valve": "E3", "leaves_mm": []float64{0.22}, "feel": "wont_go"},
-		{"id": "other-0002", "kind": "kept", "valve": "E3"}} {
-		post(t, "POST", r.base+"/api/v1/jobs/demo-job-tipper/happenings", h, nil)
-	}
+	keptElsewhere(t, r, "demo-job-tipper", "E3", 0.22)
 	row = append(row, bench.pictured())
 	l.becomes(through)
 	bench.shows("was not taken")

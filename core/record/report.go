@@ -79,7 +79,7 @@ type Cell struct {
 	Short   string // what fits a valve on a drawing: "0.30", "<0.28 T"
 	Verdict clearance.Verdict
 	Close   bool     // a limit lies within the uncertainty of leaf and feel
-	Notes   []string // "off the aim", "too late", "time in doubt"
+	Notes   []string // "off the aim", "too late", "crank moved", "time in doubt"
 }
 
 // dated is how a time stands in a report.

@@ -286,3 +286,21 @@ func (c *simScreen) refresh() {
 		c.knows = at.List[n-1].ID
 	}
 }
+
+// readAtTime is where the crank stood in truth when a valve was read that was kept.
+func (s *simulated) readAtTime(list []job.Happening, v *job.ValveState) (where float64, ok bool) {
+	if v.Last == nil {
+		return 0, false
+	}
+	for _, h := range list {
+		made := h.At
+		if !h.DoneAt.IsZero() {
+			made = h.DoneAt
+		}
+		at, read := s.readAt[h.ID]
+		if read && h.Act.On() == v.Name && made.Equal(v.Last.At) {
+			where, ok = at, true
+		}
+	}
+	return where, ok
+}

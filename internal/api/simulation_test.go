@@ -22,7 +22,6 @@ import (
 
 	"github.com/stretchr/testify/require"
 
-	"metronix/core/job"
 	"metronix/core/measure"
 	"metronix/core/sequence"
 	"metronix/internal/api"
@@ -369,24 +368,6 @@ func (s *simulated) rests() {
 	if troubles := s.st.Check().Troubles; len(troubles) > 0 {
 		s.wrong("the data file: %v", troubles)
 	}
-}
-
-// readAtTime is where the crank stood in truth when a valve was read that was kept.
-func (s *simulated) readAtTime(list []job.Happening, v *job.ValveState) (where float64, ok bool) {
-	if v.Last == nil {
-		return 0, false
-	}
-	for _, h := range list {
-		made := h.At
-		if !h.DoneAt.IsZero() {
-			made = h.DoneAt
-		}
-		at, read := s.readAt[h.ID]
-		if read && h.Act.On() == v.Name && made.Equal(v.Last.At) {
-			where, ok = at, true
-		}
-	}
-	return where, ok
 }
 
 // inArc says whether an angle lies in a range that may pass 720.
