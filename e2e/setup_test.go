@@ -244,7 +244,7 @@ func blank(t testing.TB, r *running, width, height int) *tab {
 	require.NoError(t, err)
 	page, err := context_.Page(proto.TargetCreateTarget{})
 	require.NoError(t, err)
-	ctx, cancel := context.WithTimeout(context.Background(), 6*time.Minute)
+	ctx, cancel := context.WithCancel(context.Background())
 	p := &tab{Page: page.Context(ctx), t: t, base: r.base}
 	t.Cleanup(func() { cancel(); _ = context_.Close() })
 	p.listen()

@@ -20,7 +20,7 @@ const BenchDialogs = later(() => import('./BenchDialogs.vue'))
 const FindPanel = later(() => import('./panels/FindPanel.vue'))
 
 const id = String(useRoute().params.id)
-const { view, state, others, trouble, behind, line, waits, load, send, undo, reopen, keepThere, forget, judge } =
+const { view, state, others, trouble, behind, line, waits, load, send, undo, reopen, answer, forget, judge } =
   useJob(id)
 onMounted(load)
 const { here, reached } = usePresence(id, state, others)
@@ -165,7 +165,7 @@ useKeys((k) => {
         :reached="reached"
         @do="happened"
         @undo="undo"
-        @keep-there="keepThere"
+        @answer="answer"
         @forget="forget"
         @preview="(p) => (preview = p)"
         @choosing="chooseAgain"

@@ -31,7 +31,7 @@ const emit = defineEmits<{
   setThough: [valve: string]
   /** The valve kept last is taken in hand again, to prove its drag by the leaves beside it. */
   crossCheck: [valve: ValveState]
-  keepThere: [waits: Waiting]
+  answer: [waits: Waiting]
   forget: [list: Waiting[]]
 }>()
 
@@ -145,7 +145,7 @@ defineExpose({ key })
       :pulley="!shown.noPulley && !deciding"
       :turning="helpable(action) && !deciding ? turnsTo(view) : undefined"
     />
-    <NoticeList :line="line" @keep-there="(w) => emit('keepThere', w)" @forget="(w) => emit('forget', w)" />
+    <NoticeList :line="line" @answer="(w) => emit('answer', w)" @forget="(w) => emit('forget', w)" />
     <PeopleLine v-bind="{ others, valve: state.now.valve, waitsFor: state.now.waits_for }" />
     <template v-if="shown.valves && !deciding">
       <VAlert v-if="valve?.caution" role="note">{{ valve.caution }}</VAlert>

@@ -5,7 +5,7 @@ import { effectScope } from 'vue'
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import type { ValveState } from '@/shared/api/client'
 import { useQueue } from '@/shared/useQueue'
-import { useJob } from './useJob'
+import { useJob, type Doing } from './useJob'
 
 const calls: { method: string; body: Record<string, unknown> | null }[] = []
 let answer: (method: string) => Response | Promise<Response>
@@ -233,19 +233,22 @@ describe('telling the program what was done', () => {
     expect(await kept()).toEqual([])
   })
 
-  it('keeps a reading that the crank was moved after, with its reason, until the mechanic decides', async () => {
+  it.each([
+    ['crank_moved', 'reading', { made_there: true }],
+    ['so_soon', 'set_told', { asked: true }],
+  ] as const)('keeps what was refused as %s, with its reason, until the mechanic answers', async (type, kind, said) => {
     const job = await opened()
     answer = (method) =>
       method === 'POST'
-        ? json({ status: 409, type: 'urn:metronix:crank_moved', detail: 'The crank was moved.', errors: [] }, 409)
+        ? json({ status: 409, type: `urn:metronix:${type}`, detail: 'Not so.', errors: [] }, 409)
         : json({ state: { happenings: 7 } })
-    await job.send({ kind: 'reading', valve: 'E1', leaves_mm: [0.3], feel: 'drag' })
+    await job.send({ kind, valve: 'E1', leaves_mm: [0.3], feel: 'drag' } as Doing)
     expect(job.refused.value).toHaveLength(1)
-    expect((await kept())[0]).toMatchObject({ refused: 'The crank was moved.' })
+    expect((await kept())[0]).toMatchObject({ refused: 'Not so.' })
     expect(job.waiting.value).toHaveLength(0)
     answer = () => json({ happenings: 8, undo: 'x' })
-    await job.keepThere(job.refused.value[0]!)
-    expect(calls.at(-1)!.body).toMatchObject({ made_there: true, valve: 'E1' })
+    await job.answer(job.refused.value[0]!)
+    expect(calls.at(-1)!.body).toMatchObject({ ...said, valve: 'E1' })
     expect(await kept()).toEqual([])
   })
 

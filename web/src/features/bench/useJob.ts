@@ -21,6 +21,7 @@ import { undecided, useQueue, type Waiting } from '@/shared/useQueue'
 import { dequal } from 'dequal/lite'
 import { isChanges, sharing, withChanges } from './changes'
 import { useJudge } from './judge'
+import { answerTo } from './refusals'
 
 /** What stands between a screen and the program: what was refused, what waits to be sent, and why. */
 export interface Line {
@@ -242,10 +243,11 @@ export function useJob(id: string) {
     await send({ kind: 'reading', valve: valve.name, leaves_mm: felt.leaves_mm, angled: felt.angled, feel: felt.feel })
   }
 
-  /** A reading that the crank was moved after counts for the place where it was made. */
-  async function keepThere(w: Waiting) {
-    if (w.body.kind !== 'reading' && w.body.kind !== 'dial') return
-    await queue.change(w, { ...w.body, made_there: true })
+  /** Sends once more what was refused, with the mechanic's answer to why. */
+  async function answer(w: Waiting) {
+    const said = answerTo(w)
+    if (!said) return
+    await queue.change(w, said.body)
     await flush()
   }
 
@@ -303,7 +305,7 @@ export function useJob(id: string) {
     send,
     undo,
     reopen,
-    keepThere,
+    answer,
     forget,
     judge: judge.begin,
   }

@@ -5,7 +5,7 @@ import RefusedList from './RefusedList.vue'
 
 /** What stands between this screen and the program: what was refused, what waits to be sent, and why. */
 defineProps<{ line: Line }>()
-const emit = defineEmits<{ keepThere: [waits: Waiting]; forget: [list: Waiting[]] }>()
+const emit = defineEmits<{ answer: [waits: Waiting]; forget: [list: Waiting[]] }>()
 </script>
 
 <template>
@@ -23,7 +23,7 @@ const emit = defineEmits<{ keepThere: [waits: Waiting]; forget: [list: Waiting[]
   <RefusedList
     :list="line.refused"
     :theirs="line.theirs"
-    @keep-there="(w) => emit('keepThere', w)"
+    @answer="(w) => emit('answer', w)"
     @forget="(w) => emit('forget', w)"
   />
 </template>

@@ -3,19 +3,15 @@ import { computed } from 'vue'
 import type { Happening } from '@/shared/api/client'
 import type { Waiting } from '@/shared/useQueue'
 import { actWords } from '../actWords'
+import { answerTo } from '../refusals'
 
 /** What the program would not take, what was done here after it, and beside that what others did meanwhile. */
 const props = defineProps<{ list: Waiting[]; theirs: Happening[] }>()
-const emit = defineEmits<{ keepThere: [waits: Waiting]; forget: [list: Waiting[]] }>()
+const emit = defineEmits<{ answer: [waits: Waiting]; forget: [list: Waiting[]] }>()
 
 const first = computed(() => props.list[0])
 const behind = computed(() => props.list.length - 1)
-const mayStand = computed(
-  () =>
-    first.value?.type === 'urn:metronix:crank_moved' &&
-    !first.value.adrift &&
-    ['reading', 'dial'].includes(first.value.body.kind),
-)
+const answer = computed(() => first.value && answerTo(first.value))
 </script>
 
 <template>
@@ -39,7 +35,7 @@ const mayStand = computed(
       </div>
     </div>
     <div class="d-flex flex-wrap ga-2">
-      <VBtn v-if="mayStand" size="small" @click="emit('keepThere', first)">Keep it for where it was made</VBtn>
+      <VBtn v-if="answer" size="small" @click="emit('answer', first)">{{ answer.says }}</VBtn>
       <VBtn size="small" @click="emit('forget', [first])">{{
         behind ? `Leave it out, send the ${behind} after it` : 'Remove'
       }}</VBtn>
