@@ -46,6 +46,10 @@ func (j *Job) apply(h Happening, accepted bool) error {
 func (j *Job) may(h Happening) error {
 	_, hot := h.Act.(WentHot)
 	if j.SignedBy != "" && !(hot && j.Provisional()) && !j.afterSigning(h.Act) {
+		if h.Act.moves() && !h.DoneAt.IsZero() && h.DoneAt.Before(j.last) {
+			return refuse("kind", "The job was signed before this was told. What was read after the crank was moved was perhaps read "+
+				"elsewhere: amend the sheet, and read those valves again in a new job.")
+		}
 		return refuse("kind", "The job is signed. What is signed stays as it is: start a new job.")
 	}
 	return h.Act.may(j, h.Since)

@@ -2,6 +2,7 @@ package job_test
 
 import (
 	"testing"
+	"time"
 
 	"github.com/stretchr/testify/assert"
 
@@ -25,6 +26,8 @@ func TestSigning(t *testing.T) {
 	assert.Equal(t, "Tess", d.Job.SignedBy)
 	assert.Equal(t, job.Done, d.Job.Phase())
 	d.Refused(job.Happening{Act: job.Doubted{}}, "What is signed stays as it is")
+	last := d.List[len(d.List)-1].At
+	d.Refused(job.Happening{Act: job.Doubted{}, DoneAt: last.Add(-time.Minute), At: last.Add(time.Minute)}, "amend the sheet")
 }
 
 // Who signed does not countersign, however the name is written.
