@@ -25,20 +25,24 @@ const mayBePressed = `() => {
 		.filter(name => !seen.has(name) && seen.add(name))
 }`
 
-// pressTwice presses a control and, a moment later, the same place again, whatever stands there by then.
-func (p *tab) pressTwice(name string) {
+// pressTwice presses a control and, a moment later, the same place again, whatever stands there by then. It says whether the
+// moment was as short as of a hand that bounces: a busy machine may make two presses of it.
+func (p *tab) pressTwice(name string) (bounced bool) {
 	p.t.Helper()
 	e := p.see(fmt.Sprintf(`[data-twice=%q]`, name))
 	e.MustEval(`() => this.scrollIntoView({ block: 'nearest' })`)
 	shape, err := e.Shape()
 	require.NoError(p.t, err, name)
 	at := *shape.OnePointInside()
+	p.MustEval(`() => { window.pressed ??= addEventListener('click', e => window.pressed.push(e.timeStamp), { capture: true }) ?? []
+		window.pressed.length = 0 }`)
 	require.NoError(p.t, p.Mouse.MoveTo(at))
 	require.NoError(p.t, p.Mouse.Click(proto.InputMouseButtonLeft, 1))
 	time.Sleep(120 * time.Millisecond) // the finger
 	require.NoError(p.t, p.Mouse.Click(proto.InputMouseButtonLeft, 1))
 	p.waits(`() => `+takesAnswers+` && !document.querySelector('.now')?.hasAttribute('aria-busy')`,
 		"the page to take answers after "+name)
+	return p.MustEval(`() => window.pressed.length < 2 || window.pressed[1] - window.pressed[0] < 350`).Bool()
 }
 
 // Whatever stands on the bench, in every state of it, pressing it twice does what one press does: never is
@@ -75,34 +79,48 @@ func (d *driver) twice(state string) {
 	d.comeTo(state)
 	for _, name := range names(d.page) {
 		d.comeTo(state)
-		if !d.page.MustEval(`name => { (`+mayBePressed+`)(); return Boolean(document.querySelector('[data-twice="' + CSS.escape(name) + '"]')) }`,
-			name).
-			Bool() {
+		if !slices.Contains(names(d.page), name) {
 			continue
 		}
-		d.once(state, name)
+		d.once(state, name, func() { names(d.page) })
 		if d.page.MustHas(".v-overlay--active .dialog") {
 			for _, inside := range names(d.page) {
+				opened := func() {
+					d.page.press(name)
+					d.page.see(".v-overlay--active .dialog")
+					names(d.page)
+				}
 				d.comeTo(state)
-				d.page.press(name)
-				d.page.see(".v-overlay--active .dialog")
-				names(d.page)
-				d.once(state+", "+name, inside)
+				opened()
+				d.once(state, inside, opened)
 			}
 		}
 	}
 }
 
-// once presses a control twice and asserts that at most one thing was said.
-func (d *driver) once(state, name string) {
+// once presses a control twice and asserts that at most one thing was said; again shows it once more in that state, where the
+// machine was too busy to press it twice.
+func (d *driver) once(state, name string, again func()) {
 	d.t.Helper()
-	before := d.now().State.Happenings
-	d.page.pressTwice(name)
-	s := d.now()
-	assert.LessOrEqual(d.t, s.State.Happenings-before, 1, "%s: %q pressed twice", state, name)
-	if s.State.Happenings > before && s.State.Undo != "" && name != "Undo Z" {
-		d.do(map[string]any{"kind": "undone", "target": s.State.Undo})
+	for range 20 {
+		before := d.now().State.Happenings
+		bounced := d.page.pressTwice(name)
+		s := d.now()
+		said := s.State.Happenings - before
+		if bounced {
+			assert.LessOrEqual(d.t, said, 1, "%s: %q pressed twice", state, name)
+		}
+		for ; said > 0 && s.State.Undo != "" && name != "Undo Z"; said-- {
+			d.do(map[string]any{"kind": "undone", "target": s.State.Undo})
+			s = d.now()
+		}
+		if bounced {
+			return
+		}
+		d.comeTo(state)
+		again()
 	}
+	d.t.Fatalf("%s: %q could not be pressed twice in a third of a second", state, name)
 }
 
 func names(p *tab) (list []string) {

@@ -35,4 +35,21 @@ describe('a short while in which nothing is taken', () => {
     all()
     expect(taken).toEqual(['INPUT', 'a', 'b', 'INPUT'])
   })
+
+  it('keeps a tap that was made meanwhile, though a busy page comes to it later', () => {
+    const taken: number[] = []
+    document.body.innerHTML = '<button>a</button>'
+    const button = document.querySelector('button')!
+    button.addEventListener('click', (e) => taken.push(e.timeStamp))
+    guard.begin()
+    const early = performance.now()
+    vi.advanceTimersByTime(settle)
+    expect(guard.on.value).toBe(false)
+    for (const at of [early, early + settle - 1, early + settle]) {
+      const tap = new MouseEvent('click', { bubbles: true })
+      Object.defineProperty(tap, 'timeStamp', { value: at })
+      button.dispatchEvent(tap)
+    }
+    expect(taken).toEqual([early + settle])
+  })
 })

@@ -5,11 +5,17 @@ export const settle = 400
 
 const on = ref(false)
 let timer = 0
+let until = 0 // on the page's clock
 
-function end() {
+function release() {
   clearTimeout(timer)
   on.value = false
   delete document.documentElement.dataset.guarded
+}
+
+function end() {
+  until = 0
+  release()
 }
 
 /** Nothing is taken for a short while: what is pressed now was meant for what stood there before. */
@@ -17,15 +23,16 @@ function begin() {
   clearTimeout(timer)
   on.value = true
   document.documentElement.dataset.guarded = ''
-  timer = window.setTimeout(end, settle)
+  until = performance.now() + settle
+  timer = window.setTimeout(release, settle)
 }
 
 // Writing goes on: a letter typed is meant for the field that has the focus.
 const writes = 'input:not([type="checkbox"], [type="radio"]), textarea, select'
 
-/** Keeps a tap from everything on the page, dialogs too, while nothing is taken. */
+/** Keeps a tap from everything on the page, dialogs too, that was made while nothing is taken: a busy page may come to it later. */
 function hold(e: Event) {
-  if (!on.value || (e.target as Element).closest?.(writes)) return
+  if (!(on.value || e.timeStamp < until) || (e.target as Element).closest?.(writes)) return
   e.preventDefault()
   e.stopImmediatePropagation()
 }
