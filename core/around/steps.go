@@ -264,8 +264,10 @@ func (w Work) startingSteps() []Task {
 
 // Together are the steps that wait and may be ticked off with a step as a group, that step among them; nil
 // where it is ticked singly or already, or stands alone.
-func (w Work) Together(id string) (group []Task) {
-	list := w.Tasks()
+func (w Work) Together(id string) []Task { return Together(w.Tasks(), id) }
+
+// Together is the same of a list of steps that is at hand.
+func Together(list []Task, id string) (group []Task) {
 	at := slices.IndexFunc(list, func(t Task) bool { return t.ID == id })
 	if at < 0 || list[at].Group == "" || list[at].Mark.Marked {
 		return nil

@@ -54,33 +54,58 @@ func changesOf(r huma.Registry, of, key string) *huma.Schema {
 	return &huma.Schema{Ref: "#/components/schemas/" + name}
 }
 
-// fields are the fields of a state as they are sent.
+// fields are the fields of something as they are sent.
 type fields map[string]json.RawMessage
 
-// changes are the fields of a state that differ from those before; of the valves those that differ, each by
-// its name and its fields that do. Fields that are there no more are named as gone.
-func (before fields) changes(after seen.JobState) (fields, error) {
-	is, err := fieldsOf(after)
-	if err != nil {
-		return nil, err
-	}
-	var was, valves []fields
-	if err := errors.Join(json.Unmarshal(before["valves"], &was), json.Unmarshal(is["valves"], &valves)); err != nil {
-		return nil, err
-	}
-	changed := []fields{}
-	for i, v := range valves {
-		if differs := v.beyond(was[i]); len(differs) > 0 {
-			differs["name"] = v["name"]
-			changed = append(changed, differs)
-		}
-	}
-	is = is.beyond(before)
-	for name, value := range map[string]any{"valves": changed, "partial": true, "clock": after.Clock, "newest": after.Newest} {
-		if is[name], err = json.Marshal(value); err != nil {
+// sent is a state as it is sent: its fields but the valves, and each valve. Valves are split into fields only where
+// one differs: they are the most of a state, and few change at a time.
+type sent struct {
+	fields fields
+	valves []json.RawMessage
+}
+
+// sentOf splits a state, so that two are compared by what a client would see.
+func sentOf(s seen.JobState) (*sent, error) {
+	out := &sent{valves: make([]json.RawMessage, len(s.Valves))}
+	for i, v := range s.Valves {
+		var err error
+		if out.valves[i], err = json.Marshal(v); err != nil {
 			return nil, err
 		}
 	}
+	s.Valves = nil
+	data, err := json.Marshal(s)
+	if err != nil {
+		return nil, err
+	}
+	err = json.Unmarshal(data, &out.fields)
+	delete(out.fields, "valves")
+	return out, err
+}
+
+// changes are the fields of a state that differ from those before; of the valves those that differ, each by
+// its name and its fields that do. Fields that are there no more are named as gone.
+func (before *sent) changes(after *sent) (fields, error) {
+	changed := []fields{}
+	for i, v := range after.valves {
+		if bytes.Equal(v, before.valves[i]) {
+			continue
+		}
+		var is, was fields
+		if err := errors.Join(json.Unmarshal(v, &is), json.Unmarshal(before.valves[i], &was)); err != nil {
+			return nil, err
+		}
+		differs := is.beyond(was)
+		differs["name"] = is["name"]
+		changed = append(changed, differs)
+	}
+	valves, err := json.Marshal(changed)
+	if err != nil {
+		return nil, err
+	}
+	is := after.fields.beyond(before.fields)
+	is["valves"], is["partial"] = valves, json.RawMessage("true")
+	is["clock"], is["newest"] = after.fields["clock"], after.fields["newest"]
 	return is, nil
 }
 
@@ -103,14 +128,4 @@ func (f fields) beyond(was fields) fields {
 		out["gone"], _ = json.Marshal(gone) // names always marshal
 	}
 	return out
-}
-
-// fieldsOf splits a state into its fields as they are sent, so that two states are compared by what a client
-// would see.
-func fieldsOf(s seen.JobState) (f fields, err error) {
-	data, err := json.Marshal(s)
-	if err != nil {
-		return nil, err
-	}
-	return f, json.Unmarshal(data, &f)
 }

@@ -129,6 +129,7 @@ func aroundOf(j *job.Job, now time.Time) Around {
 	for _, h := range j.Hands {
 		a.Hands = append(a.Hands, HandView(h))
 	}
+	steps := j.Around().Tasks()
 	for _, t := range j.Around().TasksAt(now) {
 		view := TaskView{ID: t.ID, Part: string(t.Part), Text: t.Text, Caution: t.Caution,
 			Group: t.Group, With: []string{}, Grouped: t.Mark.Grouped, Marked: t.Mark.Marked,
@@ -136,7 +137,7 @@ func aroundOf(j *job.Job, now time.Time) Around {
 		if t.Mark.Marked && !t.Mark.At.IsZero() {
 			view.At = &t.Mark.At
 		}
-		for _, o := range j.Around().Together(t.ID) {
+		for _, o := range around.Together(steps, t.ID) {
 			view.With = append(view.With, o.ID)
 		}
 		a.Tasks = append(a.Tasks, view)
