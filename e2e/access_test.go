@@ -31,6 +31,7 @@ var screens = []struct{ name, path, ready string }{
 	{"sums", "/sums/turn", ".large"},
 	{"verdict sum", "/sums/judge", ".large"},
 	{"workshop", "/shop", ".stock"},
+	{"people", "/people", "table"},
 	{"cooling", "/jobs/demo-job-winch", ".plot"},
 	{"shims", "/jobs/demo-job-minibus", ".moves"},
 	{"lost", "/no/such/page", ".note"},

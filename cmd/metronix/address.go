@@ -46,20 +46,20 @@ func reachable(at net.Addr, asked string) (names []string, open bool) {
 	return names, true
 }
 
-// addresses writes where the program is reached, one for each numeric address.
-func addresses(names []string, at net.Addr) []string {
+// addresses writes where the program is reached by a scheme, one for each numeric address.
+func addresses(scheme string, names []string, at net.Addr) []string {
 	_, port, _ := net.SplitHostPort(at.String())
 	var list []string
 	for _, name := range names {
 		if net.ParseIP(name) != nil {
-			address := "http://" + net.JoinHostPort(name, port)
+			address := scheme + "://" + net.JoinHostPort(name, port)
 			if len(list) == 0 || list[len(list)-1] != address {
 				list = append(list, address)
 			}
 		}
 	}
 	if len(list) == 0 {
-		list = append(list, "http://"+at.String())
+		list = append(list, scheme+"://"+at.String())
 	}
 	return list
 }

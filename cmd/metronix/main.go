@@ -23,7 +23,7 @@ const (
 
 const usage = `Metronix sets valve clearances with you: which valves at which crank position, valve by valve, judged and recorded.
 
-  metronix serve [--listen 127.0.0.1:8080] [--data FILE] [--host NAME] [--probe-net NETWORK]
+  metronix serve [--listen 127.0.0.1:8080] [--data FILE] [--host NAME] [--unprotected]
                        serve the program; the data file is made when absent
   metronix demo [--listen 127.0.0.1:8080] [--data FILE]
                        the same with a made-up workshop in it

@@ -21,6 +21,7 @@ import (
 type scratch struct {
 	ip    string // where the program itself listens
 	hosts []string
+	wrap  func(net.Listener) net.Listener // as the program's own line is protected
 
 	making sync.Mutex
 	port   int // 0: it is not made
@@ -85,13 +86,14 @@ func (s *scratch) open() (port int, err error) {
 	if err != nil {
 		return 0, err
 	}
-	server := api.NewHTTPServer(handler)
-	undo = append(undo, func() { _ = server.Close() })
-	go func() { _ = server.Serve(listener) }()
-	s.finish = finish
 	at, ok := listener.Addr().(*net.TCPAddr)
 	if !ok {
 		return 0, fmt.Errorf("the demo has no port: %v", listener.Addr())
 	}
+	listener = s.wrap(listener)
+	server := api.NewHTTPServer(handler)
+	undo = append(undo, func() { _ = server.Close() })
+	go func() { _ = server.Serve(listener) }()
+	s.finish = finish
 	return at.Port, nil
 }

@@ -24,13 +24,17 @@ import (
 	"metronix/web"
 )
 
-const serveHelp = `metronix serve [--listen 127.0.0.1:8080] [--data FILE] [--host NAME] [--probe-net NETWORK]
+const serveHelp = `metronix serve [--listen 127.0.0.1:8080] [--data FILE] [--host NAME] [--hand-out PORT] [--unprotected] [--probe-net NETWORK]
 
 Serves the program until it is interrupted.
   --listen ADDRESS     address and port; the default is reached from this machine only; port 0 takes a free one; 0.0.0.0 is every
-                       address of this machine, and whoever reaches them can write
+                       address of this machine. Where others reach it, people sign in, and the line is encrypted under an
+                       authority of the workshop's own, which lies in FILE.authority
   --data FILE          the data file, made when absent; default metronix.db in the user's data folder
   --host NAME          a further host name or address under which others call it (may be repeated)
+  --hand-out PORT      the port of the page that puts that authority on tablets; default: the next one
+  --unprotected        give that up: nothing is encrypted, so that PINs and sheets can be read and changed on the way, and as long as
+                       nobody is set up whoever reaches the address can do everything
   --probe-net NETWORK  a network in which a temperature probe may stand besides this machine, such as 192.0.2.0/24 (may be repeated)
 `
 
@@ -61,6 +65,8 @@ type wishes struct {
 	listen, data string
 	hosts        []string
 	probes       probe.Allowed
+	handOut      int // below 0: the next one
+	unprotected  bool
 }
 
 func (s service) wishes(args []string, errs io.Writer) (w wishes, ok bool) {
@@ -69,6 +75,8 @@ func (s service) wishes(args []string, errs io.Writer) (w wishes, ok bool) {
 	flags.Usage = func() { fmt.Fprint(errs, s.help) }
 	flags.StringVar(&w.listen, "listen", "127.0.0.1:8080", "")
 	flags.StringVar(&w.data, "data", defaultData(s.file), "")
+	flags.IntVar(&w.handOut, "hand-out", -1, "")
+	flags.BoolVar(&w.unprotected, "unprotected", false, "")
 	flags.Func("host", "", func(text string) error {
 		host, err := hostName(text)
 		w.hosts = append(w.hosts, host)
@@ -127,8 +135,19 @@ func start(s service, args []string, out, errs io.Writer) int {
 	places, open := reachable(listener.Addr(), w.listen)
 	options := api.Options{Site: web.Site(), Hosts: slices.Concat(w.hosts, places), Version: version,
 		Probes: w.probes, Until: ctx.Done()}
+	scheme, wrap := "http", func(l net.Listener) net.Listener { return l }
+	var d *doors
+	if open && !w.unprotected {
+		if d, err = protect(w, listener, places); err != nil {
+			fmt.Fprintf(errs, "The line cannot be protected: %v.\n", err)
+			return exitAddress
+		}
+		defer d.close()
+		scheme, wrap = "https", d.wrap
+		options.HandOut, options.SetUp = &d.hand, d.code
+	}
 	if s.fill == nil { // the demo needs none beside it
-		beside := &scratch{ip: listener.Addr().(*net.TCPAddr).IP.String(), hosts: options.Hosts}
+		beside := &scratch{ip: listener.Addr().(*net.TCPAddr).IP.String(), hosts: options.Hosts, wrap: wrap}
 		defer beside.Close()
 		options.Demo = beside.Port
 	}
@@ -138,12 +157,22 @@ func start(s service, args []string, out, errs io.Writer) int {
 		return exitData
 	}
 	fmt.Fprintf(out, "Metronix is ready at %s\nData file: %s\nStop it with Ctrl+C.\n",
-		strings.Join(addresses(places, listener.Addr()), "\n  and at "), w.data)
-	if open {
-		fmt.Fprintln(out, "Whoever reaches these addresses can read and write: there is no log-in. Keep "+
-			"them inside the workshop's own network.")
+		strings.Join(addresses(scheme, places, listener.Addr()), "\n  and at "), w.data)
+	switch nobody, err := st.Nobody(); {
+	case err != nil:
+		fmt.Fprintln(errs, dataTrouble(err))
+		return exitData
+	case d != nil:
+		d.tell(out, nobody)
+	case open:
+		fmt.Fprintln(out, "Nothing is encrypted on the way to these addresses. Keep them inside the workshop's own network.")
+		fallthrough
+	case nobody:
+		if nobody {
+			fmt.Fprintln(out, "Nobody is set up: whoever reaches the program can read and write. Set people up under Workshop.")
+		}
 	}
-	return until(ctx, api.NewHTTPServer(handler), listener, errs)
+	return until(ctx, api.NewHTTPServer(handler), wrap(listener), errs)
 }
 
 // emptied says that a data file is there and holds nothing.

@@ -26,6 +26,7 @@ type Happening struct {
 	Since  string    // the newest happening that its screen knew; empty: the newest there was
 	Author string    // who entered it; empty: nobody said
 	Screen string    // on which screen it was entered; empty: it did not say
+	SentBy string    // who sent it in the author's place, who could not; empty: the author
 	Act    Act
 }
 

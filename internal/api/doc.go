@@ -6,6 +6,7 @@
 //	guard       a host that is ours, an origin that is ours, a body of a size that can be meant
 //	inTime, few the time it has; how many are answered at once, the rest wait their turn or are told to
 //	spoken      the person's units, by a cookie
+//	whois       who is signed in, by another; mayDo: whether that person may do this, by one table
 //	strictly    the body read once: unknown, doubled and mistyped fields are faults with their places
 //	handler     asks core or store, and shapes the answer
 //	fault       what went wrong, as a problem (RFC 9457) with what, where, why and what to do

@@ -33,7 +33,7 @@ func heavy(path string) bool {
 	return strings.HasPrefix(path, "/api/v1/compute/") || strings.HasSuffix(path, "/ways") ||
 		strings.HasSuffix(path, "/shims") || strings.HasSuffix(path, "/prove-order") ||
 		strings.HasSuffix(path, "/my-way") || strings.HasSuffix(path, "/photos") ||
-		strings.HasSuffix(path, "/sounds") || path == "/api/v1/look-at-sheet"
+		strings.HasSuffix(path, "/sounds") || strings.HasPrefix(path, "/api/v1/session") || path == "/api/v1/look-at-sheet"
 }
 
 // few lets only so many requests compute at once; the others wait for their turn, or are told to come again.

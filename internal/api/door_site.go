@@ -47,7 +47,7 @@ func serveSite(router *gin.Engine, site fs.FS) {
 }
 
 // pages are the first parts of the addresses that the front end has pages for.
-var pages = []string{"", "start", "jobs", "engines", "vehicles", "gauges", "sums", "shop"}
+var pages = []string{"", "start", "jobs", "engines", "vehicles", "gauges", "sums", "shop", "people"}
 
 // isPage says whether an address is one of the front end's pages.
 func isPage(name string) bool {

@@ -128,17 +128,21 @@ func (s *server) happen(ctx context.Context, in *happenInput) (*bodyOf[stateAnsw
 	if len(faults) > 0 {
 		return nil, unreadable(faults)
 	}
+	h, err := s.entered(ctx, h)
+	if err != nil {
+		return nil, err
+	}
 	out := &bodyOf[stateAnswer]{}
 	vehicle, finished := "", false
 	var sheet *engine.Sheet
-	err := s.desk.with(ctx, in.ID, func(o *openJob) error {
-		var before fields // taken before the act, which changes what views point to
+	err = s.desk.with(ctx, in.ID, func(o *openJob) error {
+		var before *sent // taken before the act, which changes what views point to
 		if in.Changes && h.Since == o.newest() {
 			shift, err := s.desk.learned(ctx, o)
 			if err != nil {
 				return err
 			}
-			if before, err = fieldsOf(seen.StateOf(s.desk.seenOn(h.Screen, o, shift, o.touched()))); err != nil {
+			if before, err = sentOf(seen.StateOf(s.desk.seenOn(h.Screen, o, shift, o.touched()))); err != nil {
 				return err
 			}
 		}
@@ -154,7 +158,11 @@ func (s *server) happen(ctx context.Context, in *happenInput) (*bodyOf[stateAnsw
 		}
 		out.Body.JobState = seen.StateOf(s.desk.seenOn(h.Screen, o, shift, s.clock()))
 		if before != nil && o.newest() == h.ID {
-			if out.Body.changed, err = before.changes(out.Body.JobState); err != nil {
+			after, err := sentOf(out.Body.JobState)
+			if err != nil {
+				return err
+			}
+			if out.Body.changed, err = before.changes(after); err != nil {
 				return err
 			}
 		}

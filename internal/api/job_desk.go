@@ -291,7 +291,7 @@ func (o *openJob) holds(h job.Happening) (bool, error) {
 	}
 	before := o.list.Happenings[place]
 	before.At, before.DoneAt, before.Rules, before.Since = h.At, h.DoneAt, h.Rules, h.Since
-	before.Author, before.Screen = h.Author, h.Screen
+	before.Author, before.Screen, before.SentBy = h.Author, h.Screen, h.SentBy
 	if !reflect.DeepEqual(before, h) {
 		return true, errReused
 	}

@@ -3,6 +3,7 @@ package api
 import (
 	"context"
 	"encoding/json"
+	"errors"
 	"fmt"
 	"net/http"
 	"reflect"
@@ -71,11 +72,30 @@ type BoardChange struct {
 	Row    *JobShort `json:"row,omitempty"  doc:"as the board shows it; absent: it stands there no more"`
 }
 
+// errSignedOut ends the stream of somebody who may be here no more.
+var errSignedOut = errors.New("signed out")
+
 // stream is one client that watches.
 type stream struct {
 	to    http.ResponseWriter
 	lines *http.ResponseController
 	done  <-chan struct{}
+	who   visitor
+	asked time.Time // when it was looked at last whether he may still be here
+}
+
+// mayStay says whether a client that watches may still be here: signed out, or left, he sees no more.
+func (st *stream) mayStay(s *server) bool {
+	if time.Since(st.asked) < stillThere {
+		return true
+	}
+	st.asked = time.Now()
+	if st.who.open {
+		anybody, err := s.roster.anybody(s.store)
+		return err != nil || !anybody
+	}
+	_, err := s.signedIn(s.store, st.who.kept, false)
+	return !errors.Is(err, store.ErrNotFound)
 }
 
 // watch answers with a stream that run writes to until its client is gone.
@@ -97,7 +117,7 @@ func (s *server) watch(run func(*stream) error) (*huma.StreamResponse, error) {
 		}
 		lines := http.NewResponseController(to)
 		_ = lines.SetReadDeadline(time.Time{}) // a stream lasts
-		st := &stream{to, lines, ctx.Context().Done()}
+		st := &stream{to, lines, ctx.Context().Done(), visitorOf(ctx.Context()), time.Now()}
 		if err := st.write(fmt.Sprintf("retry: %d\n\n", comeBack.Milliseconds())); err == nil {
 			_ = run(st) // its client is gone: nobody is left to be told
 		}
@@ -131,6 +151,9 @@ func (st *stream) changed(newest string, body any) error {
 // next waits for a change after so many. While there is none it tells its client that the line holds.
 func (st *stream) next(s *server, at int) (list []change, now int, ok bool, err error) {
 	for {
+		if !st.mayStay(s) {
+			return nil, 0, false, errSignedOut
+		}
 		list, now, more, ok := s.desk.news.after(at)
 		if !ok || len(list) > 0 {
 			return list, now, ok, nil
@@ -234,7 +257,7 @@ func (s *server) jobEvents(ctx context.Context, in *WatchingJob) (*huma.StreamRe
 	}
 	return s.watch(func(st *stream) error {
 		at := s.desk.news.now()
-		said, newest := fields(nil), in.LastEventID
+		said, newest := (*sent)(nil), in.LastEventID
 		tell := func() error {
 			body, is, err := s.newsOf(ctx, in, newest, said)
 			if err != nil || body == nil {
@@ -275,8 +298,8 @@ func (s *server) newsOf(
 	ctx context.Context,
 	in *WatchingJob,
 	knows string,
-	said fields,
-) (body *stateAnswer, is fields, err error) {
+	said *sent,
+) (body *stateAnswer, is *sent, err error) {
 	ctx = context.WithoutCancel(ctx) // the time that a request has is over, and the stream goes on
 	err = s.desk.with(ctx, in.ID, func(o *openJob) error {
 		if said == nil && knows != "" && o.newest() == knows {
@@ -287,12 +310,12 @@ func (s *server) newsOf(
 			return err
 		}
 		state := seen.StateOf(s.desk.seenOn(in.Screen, o, shift, s.clock()))
-		if is, err = fieldsOf(state); err != nil {
+		if is, err = sentOf(state); err != nil {
 			return err
 		}
 		body = &stateAnswer{JobState: state}
 		if said != nil {
-			body.changed, err = said.changes(state)
+			body.changed, err = said.changes(is)
 		}
 		return err
 	})

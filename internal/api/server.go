@@ -42,6 +42,8 @@ type Options struct {
 	Clock   func() time.Time // nil: time.Now
 	Version string
 	Probes  probe.Allowed   // where a temperature probe may stand besides this machine
+	HandOut *HandOut        // the page that puts the certificate on tablets; nil: there is none
+	SetUp   string          // the code by which the first foreman is set up from another machine; empty: none is asked for
 	Until   <-chan struct{} // closed when the program ends, and with it what lasts; nil: never
 	// Demo serves a made-up workshop beside this one and gives its port; nil: there is none
 	Demo func(context.Context) (port int, err error)
@@ -56,6 +58,9 @@ type server struct {
 
 	probeAllowed probe.Allowed
 	demo         func(context.Context) (int, error)
+	roster       roster
+	handOut      *HandOut
+	setUp        string
 	archives     sync.Mutex   // held while an archive is on its way
 	streams      atomic.Int64 // how many clients watch
 	ends         <-chan struct{}
@@ -106,13 +111,15 @@ func build(st *store.Store, o Options) (http.Handler, huma.API, *server) {
 			"Something went wrong in the program, and this was not answered. Its log says more.")
 	}))
 	s := &server{store: st, desk: newDesk(st), clock: o.Clock, probe: &probe.Reader{}, probeAllowed: o.Probes,
-		demo: o.Demo, ends: o.Until}
-	router.Use(inTime, few(), spoken)
+		demo: o.Demo, ends: o.Until, handOut: o.HandOut, setUp: o.SetUp}
+	router.Use(inTime, few(), spoken, s.whois)
 	router.GET("/healthz", s.health)
 	described := humagin.New(router, config(o.Version))
+	described.UseMiddleware(s.mayDo)
 	s.routes(described)
 	s.archiveRoutes(described, o.Version)
 	describeBodies(described.OpenAPI())
+	describeSecurity(described.OpenAPI())
 	serveSite(router, o.Site)
 	return gzhttp.GzipHandler(guard(router, o.Hosts)), described, s
 }
@@ -121,6 +128,10 @@ func build(st *store.Store, o Options) (http.Handler, huma.API, *server) {
 func config(version string) huma.Config {
 	c := huma.DefaultConfig("Metronix", version)
 	c.OpenAPIPath, c.DocsPath, c.SchemasPath, c.CreateHooks = "/api/openapi", "", "", nil
+	c.Servers = []*huma.Server{{URL: "/", Description: "the machine that serves this document"}}
+	c.Components.SecuritySchemes = map[string]*huma.SecurityScheme{"session": {Type: "apiKey", In: "cookie",
+		Name: "metronix_session", Description: "Set by signing in. Its name goes on with an underscore and the port, where the " +
+			"address has one, and begins with __Host- over TLS. Where nobody is set up none is asked for."}}
 	c.Components.Schemas = huma.NewMapRegistry("#/components/schemas/", schemaName)
 	return c
 }
@@ -155,5 +166,8 @@ func (s *server) routes(a huma.API) {
 	s.gaugeRoutes(a)
 	s.shopRoutes(a)
 	s.demoRoutes(a)
+	s.signInRoutes(a)
+	s.peopleRoutes(a)
+	s.reachRoutes(a)
 	computeRoutes(a)
 }

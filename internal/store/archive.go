@@ -249,6 +249,7 @@ func archived(r jobRow, rows []happeningRow, last string) archivedJob {
 			Rules:  h.Rules,
 			Author: h.Author,
 			Screen: h.Screen,
+			SentBy: h.SentBy,
 			Body:   exact(h.Body, compact),
 		}
 		if !h.DoneAt.IsZero() {

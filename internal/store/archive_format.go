@@ -103,6 +103,7 @@ type archivedEntry struct {
 	Rules  int             `json:"rules"`
 	Author string          `json:"author,omitempty"`
 	Screen string          `json:"screen,omitempty"`
+	SentBy string          `json:"sent_by,omitempty"`
 	Body   json.RawMessage `json:"body"`
 }
 

@@ -47,7 +47,7 @@ func (t *taker) entries(j archivedJob, root string) (rows []happeningRow, list [
 	last = root
 	for place, h := range j.Happenings {
 		r := happeningRow{JobID: j.ID, Place: place, ClientID: h.ID, Kind: h.Kind, Body: compact(h.Body),
-			At: h.At.UTC(), Rules: h.Rules, Author: h.Author, Screen: h.Screen}
+			At: h.At.UTC(), Rules: h.Rules, Author: h.Author, Screen: h.Screen, SentBy: h.SentBy}
 		if h.Done != nil {
 			r.DoneAt = h.Done.UTC()
 		}

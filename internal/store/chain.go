@@ -31,6 +31,9 @@ func (r happeningRow) sumAfter(before string) string {
 	if r.Author != "" || r.Screen != "" { // where neither is said the sum is what it was before they could be
 		parts = append(parts, r.Author, r.Screen)
 	}
+	if r.SentBy != "" {
+		parts = append(parts, "sent by", r.SentBy)
+	}
 	return sumOf(parts...)
 }
 

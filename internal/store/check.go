@@ -129,6 +129,7 @@ func (s *Store) Check() (f Findings) {
 	}
 	trouble("", pagesFit(s.read, true))
 	trouble("", s.checkRecords(trouble))
+	trouble("", s.auditSound())
 	trouble("", s.eachID("jobs", "id", func(id string) error {
 		entries, err := s.checkJob(id)
 		f.Entries += entries

@@ -20,6 +20,7 @@ var (
 	ErrChanged     = errors.New("somebody changed it meanwhile")
 	ErrCounted     = errors.New("its jobs were counted otherwise")
 	ErrBackwards   = errors.New("the counter would show less than it did, and nothing says why")
+	ErrNoForeman   = errors.New("nobody would be left who looks after people")
 	ErrUnnamed     = errors.New("more pictures and recordings of this job wait to be named than are kept")
 	ErrBusy        = errors.New("the data file is being written by another program")
 	ErrFull        = errors.New("the disk is full")

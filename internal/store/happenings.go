@@ -42,6 +42,7 @@ func (r happeningRow) toHappening() (job.Happening, error) {
 		DoneAt: r.DoneAt,
 		Author: r.Author,
 		Screen: r.Screen,
+		SentBy: r.SentBy,
 	}
 	var body happeningBody
 	err := json.Unmarshal([]byte(r.Body), &body)
@@ -103,7 +104,7 @@ func (s *Store) Append(jobID string, l *List, h job.Happening, d Derived) error 
 		return err
 	}
 	row := happeningRow{JobID: jobID, Place: len(l.Happenings), ClientID: h.ID, Kind: string(h.Act.Kind()),
-		Body: body, At: h.At.UTC(), DoneAt: h.DoneAt.UTC(), Rules: job.Rules, Author: h.Author, Screen: h.Screen}
+		Body: body, At: h.At.UTC(), DoneAt: h.DoneAt.UTC(), Rules: job.Rules, Author: h.Author, Screen: h.Screen, SentBy: h.SentBy}
 	if h.DoneAt.IsZero() {
 		row.DoneAt = time.Time{}
 	}

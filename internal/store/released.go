@@ -309,6 +309,20 @@ func intervalsToRows(tx *gorm.DB) error {
 	return nil
 }
 
+// fourteenth is what the fourteenth version adds: people, who is signed in, and what was done besides jobs; and of an entry,
+// who sent what somebody else could not.
+var fourteenth = []string{
+	"CREATE TABLE people (id text PRIMARY KEY, name text NOT NULL COLLATE NOCASE UNIQUE, role text NOT NULL, " +
+		"pin text NOT NULL, tag text UNIQUE, created_at datetime NOT NULL, left_at datetime)",
+	"CREATE TABLE sessions (kept text PRIMARY KEY, person_id text NOT NULL REFERENCES people (id), " +
+		"origin text NOT NULL, made_at datetime NOT NULL, used_at datetime NOT NULL)",
+	"CREATE TABLE guesses (who text PRIMARY KEY, wrong integer NOT NULL, shut_until datetime)",
+	"CREATE TABLE audit (n integer PRIMARY KEY, at datetime NOT NULL, person text NOT NULL, name text NOT NULL, " +
+		"origin text NOT NULL, what text NOT NULL, about text NOT NULL, sum text NOT NULL)",
+	"CREATE TABLE own (name text PRIMARY KEY, value text NOT NULL)",
+	"ALTER TABLE happenings ADD COLUMN sent_by text NOT NULL DEFAULT ''",
+}
+
 // thirteenth is what the thirteenth version adds: a vehicle's visits to other shops.
 var thirteenth = []string{"ALTER TABLE vehicles ADD COLUMN outside text NOT NULL DEFAULT ''"}
 

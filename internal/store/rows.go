@@ -119,6 +119,7 @@ type happeningRow struct {
 	Sum      string    `gorm:"not null;default:''"` // of this row and the one before, see chain
 	Author   string    `gorm:"not null;default:''"` // who entered it; empty: nobody said
 	Screen   string    `gorm:"not null;default:''"` // on which screen; empty: it did not say
+	SentBy   string    `gorm:"not null;default:''"` // who sent it in the author's place; empty: the author
 }
 
 // stateRow is what the board shows of a job, as of its last happening: derived from the list, written with
@@ -229,6 +230,51 @@ type settingRow struct {
 	Value string `gorm:"not null;size:1000"`
 }
 
+// personRow is somebody of the workshop.
+type personRow struct {
+	ID        string    `gorm:"primaryKey;size:64"`
+	Name      string    `gorm:"not null"` // unique, in whatever capitals
+	Role      string    `gorm:"not null"`
+	PIN       string    `gorm:"column:pin;not null"` // its hash; empty: none
+	Tag       *string   // its number under the workshop's key; unique; nil: none
+	CreatedAt time.Time `gorm:"not null"`
+	LeftAt    *time.Time
+}
+
+// sessionRow is somebody who is signed in, by what is kept of the token.
+type sessionRow struct {
+	Kept     string    `gorm:"primaryKey"`
+	PersonID string    `gorm:"not null"`
+	Origin   string    `gorm:"not null"` // the address it was begun from
+	MadeAt   time.Time `gorm:"not null"`
+	UsedAt   time.Time `gorm:"not null"`
+}
+
+// guessRow is how often in a row it was guessed wrongly who somebody is.
+type guessRow struct {
+	Who       string `gorm:"primaryKey"` // a person, or all tags
+	Wrong     int    `gorm:"not null"`
+	ShutUntil time.Time
+}
+
+// auditRow is a line of the audit list.
+type auditRow struct {
+	N      int       `gorm:"primaryKey;autoIncrement:false"`
+	At     time.Time `gorm:"not null"`
+	Person string    `gorm:"not null"`
+	Name   string    `gorm:"not null"`
+	Origin string    `gorm:"not null"`
+	What   string    `gorm:"not null"`
+	About  string    `gorm:"not null"`
+	Sum    string    `gorm:"not null"`
+}
+
+// ownRow is what a workshop is told apart by and run with: no archive holds it, for it is of this file alone.
+type ownRow struct {
+	Name  string `gorm:"primaryKey"`
+	Value string `gorm:"not null"`
+}
+
 // schemaRow is one step of the migrations that was done, and when.
 type schemaRow struct {
 	Version   int       `gorm:"primaryKey;autoIncrement:false"`
@@ -248,6 +294,11 @@ func (usedRow) TableName() string        { return "shims_used" }
 func (photoRow) TableName() string       { return "photos" }
 func (dueRow) TableName() string         { return "dues" }
 func (schemaRow) TableName() string      { return "schema_versions" }
+func (ownRow) TableName() string         { return "own" }
+func (personRow) TableName() string      { return "people" }
+func (sessionRow) TableName() string     { return "sessions" }
+func (guessRow) TableName() string       { return "guesses" }
+func (auditRow) TableName() string       { return "audit" }
 func (intervalRow) TableName() string    { return "intervals" }
 func (visitRow) TableName() string       { return "visits" }
 func (visitValveRow) TableName() string  { return "visit_valves" }

@@ -68,6 +68,8 @@ var migrations = []func(*gorm.DB) error{
 	func(tx *gorm.DB) error { return all(tx, twelfth) },
 	// a vehicle has visits to other shops
 	func(tx *gorm.DB) error { return all(tx, thirteenth) },
+	// there are people, and an audit list
+	func(tx *gorm.DB) error { return all(tx, fourteenth) },
 }
 
 // all carries out statements one after another.

@@ -25,6 +25,13 @@ type object struct {
 	twice  []string // keys given more than once
 }
 
+// TextAt is the text under a key of a body that was parsed; empty where there is none.
+func TextAt(n Node, key string) string {
+	o, _ := n.(object)
+	text, _ := o.values[key].(string)
+	return text
+}
+
 // What is read at most: enough for any sheet, too little to make the program work for nothing. Faults beyond
 // the fiftieth help nobody.
 const (

@@ -20,6 +20,7 @@ type Header struct {
 	Knew   string `json:"knew,omitempty" maxLength:"64" doc:"the same, of a kind whose seen is what is seen of the engine"`
 	Author string `json:"author,omitempty" maxLength:"80" doc:"who enters it; absent: nobody says"`
 	Screen string `json:"screen,omitempty" maxLength:"80" doc:"on which screen it is entered; absent: it does not say"`
+	SentBy string `json:"sent_by,omitempty" maxLength:"80" doc:"who sends it in the author's place, who cannot; the name of who is signed in, who has to be allowed to"`
 }
 
 // Happening is one entry of a job's list as it is sent: a union by kind, whose fields are those of its kind
@@ -32,7 +33,7 @@ func (h Happening) MarshalJSON() ([]byte, error) {
 	if !ok {
 		return nil, fmt.Errorf("%q has no form on the wire", h.Act.Kind())
 	}
-	head := Header{ID: h.ID, Kind: string(f.kind), Since: h.Since, Author: h.Author, Screen: h.Screen}
+	head := Header{ID: h.ID, Kind: string(f.kind), Since: h.Since, Author: h.Author, Screen: h.Screen, SentBy: h.SentBy}
 	if !h.DoneAt.IsZero() {
 		head.DoneAt = h.DoneAt.Format(time.RFC3339Nano)
 	}
@@ -86,6 +87,7 @@ func HappeningFrom(n Node, at time.Time) (job.Happening, Faults) {
 		Since:  head.Since + head.Knew, // a kind has one of them
 		Author: head.Author,
 		Screen: head.Screen,
+		SentBy: head.SentBy,
 		Act:    act,
 	}
 	if head.DoneAt != "" {
@@ -100,7 +102,7 @@ func HappeningFrom(n Node, at time.Time) (job.Happening, Faults) {
 
 // split parts a happening into what every kind has and what this one has.
 func (f form) split(o object) (mine, rest object) {
-	head := []string{"id", "kind", "done_at", "author", "screen"}
+	head := []string{"id", "kind", "done_at", "author", "screen", "sent_by"}
 	if f.sees() {
 		head = append(head, "knew")
 	} else {

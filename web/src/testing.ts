@@ -17,6 +17,10 @@ const router = createRouter({
 config.global.plugins = [vuetify, router]
 config.global.stubs = { ToldBar: true } // it stands on the whole program's layout
 
+// A machine that does other things beside takes longer than the second that is usual.
+const { waitFor } = vi
+vi.waitFor = (what, options) => waitFor(what, options ?? { timeout: 15_000 })
+
 /** One thing that was asked of the program. */
 export interface Asked {
   method: string

@@ -1,7 +1,13 @@
 <script setup lang="ts">
 import { RouterView } from 'vue-router'
+import { later, whenViewed } from '@/shared/later'
+import { people } from '@/shared/session'
 import { notOpened } from './arrival'
 import { home } from './home'
+
+const SignIn = later(() => import('@/features/people/SignIn.vue'))
+// What the first page may not read says by itself that nobody is here.
+whenViewed(people.load)
 </script>
 
 <template>
@@ -11,8 +17,9 @@ import { home } from './home'
       <template #append><VBtn size="small" @click="notOpened = ''">Understood</VBtn></template>
     </VAlert>
     <a v-if="home" class="demo no-print fs-16 py-1 px-4" :href="home">The demo’s workshop. Back to your own</a>
-    <RouterView v-slot="{ Component, route }">
-      <component :is="Component" :key="String(route.params.id ?? route.name)" />
+    <SignIn v-if="people.locked.value" />
+    <RouterView v-else v-slot="{ Component, route }">
+      <component :is="Component" :key="String(route.params.id ?? route.name) + people.comes.value" />
     </RouterView>
   </VApp>
 </template>

@@ -141,6 +141,12 @@ export const router = createRouter({
       component: () => import('@/features/shop/ShopPage.vue'),
       meta: { title: 'Workshop' },
     },
+    {
+      path: '/people',
+      name: 'people',
+      component: () => import('@/features/people/PeoplePage.vue'),
+      meta: { title: 'People' },
+    },
     { path: '/:rest(.*)*', name: 'lost', component: () => import('./LostPage.vue'), meta: { title: 'Not found' } },
   ],
 })

@@ -20,7 +20,9 @@ watch(open, guard.begin, { flush: 'sync' })
 </template>
 
 <style scoped>
+/* On a phone a long one is gone through by itself. */
 .dialog {
+  overflow-y: auto;
   border-radius: 8px;
 }
 </style>

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { RouterLink } from 'vue-router'
 import { setTheme, theme } from '@/app/theme'
+import { later } from './later'
 
 defineProps<{
   title: string
@@ -10,6 +11,8 @@ defineProps<{
   /** Stays in view while the page scrolls. */ stays?: boolean
   /** Brings its own way to the night theme where it is narrow. */ lean?: boolean
 }>()
+
+const WhoIs = later(() => import('./WhoIs.vue'))
 
 const screens = [
   { name: 'On the go', to: '/' },
@@ -43,6 +46,7 @@ const screens = [
     <span v-if="sub" class="sub quiet text-no-wrap overflow-hidden">{{ sub }}</span>
     <span class="fills" />
     <slot />
+    <WhoIs />
     <VBtn class="theme quiet" size="small" @click="setTheme(theme === 'night' ? 'day' : 'night')">
       {{ theme === 'night' ? 'Day' : 'Night' }}
     </VBtn>

@@ -14,13 +14,18 @@ export const isViewed = () => seen
 
 window.addEventListener('load', () => setTimeout(viewed, atLast)) // for a page that does not say so
 
+/** Fetches something once the first view is there. */
+export function whenViewed(load: () => Promise<unknown>) {
+  if (seen) void load().catch(() => {})
+  else wanted.push(load)
+}
+
 /**
  * A part of a page that its first view does without: fetched a little later, in one piece with the other such parts. Until it is there
  * something else may stand at its place.
  */
 export function later<T extends Component>(load: AsyncComponentLoader<T>, meanwhile?: Component): T {
-  if (seen) void load().catch(() => {})
-  else wanted.push(load)
+  whenViewed(load)
   return defineAsyncComponent({ loader: load, loadingComponent: meanwhile, delay: 0 }) as unknown as T
 }
 

@@ -1,6 +1,7 @@
 import { openDB, type DBSchema, type IDBPDatabase } from 'idb'
 import { ref, shallowRef } from 'vue'
 import { answered, api, newID, Refused, Unreachable, type Happening, type StateAnswer } from '@/shared/api/client'
+import { people } from '@/shared/session'
 
 /** Something done that the program does not have on disk yet, or would not take: why, where it did not. */
 export interface Waiting {
@@ -152,11 +153,17 @@ export function undecided(list: Waiting[], job: string): Waiting[] {
   return at < 0 ? [] : mine.slice(at)
 }
 
+/** Whether somebody else has to sign in before it goes out: what one person did another does not send, unless in his place. */
+export function anothers({ body }: Waiting): boolean {
+  const me = people.me.value
+  return me !== '' && Boolean(body.author) && body.author !== me && body.sent_by !== me
+}
+
 /** The first that may be sent. */
 function nextOut(list: Waiting[]): Waiting | undefined {
   const stopped = new Set<string>()
   return list.find((w) => {
-    if (w.refused) stopped.add(w.job)
+    if (w.refused || anothers(w)) stopped.add(w.job)
     return !stopped.has(w.job)
   })
 }
@@ -181,7 +188,8 @@ async function flush(taken: (w: Waiting, state: StateAnswer) => void | Promise<v
         await taken(w, await answered(api.POST('/api/v1/jobs/{id}/happenings', { params, body: body(w), signal })))
       } catch (e) {
         const status = e instanceof Refused ? (e.problem.status ?? 500) : 0
-        if (status !== 409 && status !== 422) {
+        const forbidden = status === 403 && (e as Refused).problem.type === 'urn:metronix:not_allowed'
+        if (status !== 409 && status !== 422 && !forbidden) {
           offline.value = true
           told.value = e instanceof Unreachable ? '' : (e as Error).message
           clearTimeout(timer)
@@ -222,7 +230,8 @@ export function useQueue() {
     tell: (now: string) => (ahead = (Date.parse(now) || Date.now()) - Date.now()),
     /** The program's time. */
     now: clock,
-    add: (job: string, h: Happening, moves = false) => store({ job, body: h, at: clock(), moves }),
+    add: (job: string, h: Happening, moves = false) =>
+      store({ job, body: { ...h, author: people.me.value || undefined }, at: clock(), moves }),
     change: (w: Waiting, h: Happening) => store({ ...w, body: h, refused: undefined, type: undefined }),
   }
 }

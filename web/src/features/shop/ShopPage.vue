@@ -7,11 +7,13 @@ import { readOnce, reads } from '@/shared/api/reads'
 import AppPage from '@/shared/AppPage.vue'
 import FaultList from '@/shared/FaultList.vue'
 import { ToldBar } from '@/shared/later'
+import { people } from '@/shared/session'
 import { mm } from '@/shared/units'
 import { useDraft } from '@/shared/useDraft'
 import { useProbe } from '@/shared/useProbe'
 import ArchivePart from './ArchivePart.vue'
 import HandsFreePart from './HandsFreePart.vue'
+import ReachPart from './ReachPart.vue'
 import StockPart, { whole, type Counted } from './StockPart.vue'
 import UnitsPart from './UnitsPart.vue'
 
@@ -126,6 +128,16 @@ async function countAgain() {
       <FaultList v-if="trouble" :title="trouble" :faults="faults" after="Nothing was saved." />
       <VAlert v-if="shop.damaged" role="alert">{{ shop.damaged }}</VAlert>
       <ToldBar v-if="said" v-model="said" />
+      <section v-if="people.may('run')" class="d-grid ga-3">
+        <h2 class="fs-24">People</h2>
+        <p v-if="people.session.value?.open" class="quiet">
+          Nobody is set up: whoever opens this program can do everything, and nothing says who did it.
+        </p>
+        <div>
+          <VBtn to="/people">{{ people.session.value?.open ? 'Set up people…' : 'People and audit list…' }}</VBtn>
+        </div>
+      </section>
+      <ReachPart />
       <UnitsPart />
       <HandsFreePart />
       <section class="d-grid ga-3">

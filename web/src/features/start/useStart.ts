@@ -4,6 +4,7 @@ import { readOnce, reads } from '@/shared/api/reads'
 import { decimal, slip } from '@/shared/decimal'
 import { counter, meterName, mine, sent, shown, speakTo } from '@/shared/mine'
 import { useDraft } from '@/shared/useDraft'
+import { people } from '@/shared/session'
 import { choices } from '@/shared/words'
 import { useMyWay } from './useMyWay'
 
@@ -51,7 +52,7 @@ export function useStart(correcting = '', asked = '') {
     aimReason: '',
     rule: 'workshop' as JobView['rule'],
     feel: remembered('feel', '0.005'),
-    mechanic: remembered('mechanic'),
+    mechanic: people.me.value || remembered('mechanic'),
     reason: '',
     leavesAre: '' as '' | 'dry' | 'oiled',
     odometer: undefined as number | undefined,

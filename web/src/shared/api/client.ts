@@ -37,6 +37,24 @@ export interface Problem {
 
 export const api = createClient<paths>({ baseUrl: location.origin, fetch: (request) => fetch(request) })
 
+/** For so long after a touch what is sent counts as a person's doing, and not as the page's own asking, ms. */
+const touchLasts = 60_000
+let touched = 0
+for (const kind of ['pointerdown', 'keydown'] as const) addEventListener(kind, () => (touched = Date.now()), true)
+
+let unknown = () => {}
+/** Has something done where the program does not know who is here. */
+export const onUnknown = (f: () => void) => (unknown = f)
+
+api.use({
+  onRequest({ request }) {
+    request.headers.set('touched', Date.now() - touched < touchLasts ? 'yes' : 'no')
+  },
+  onResponse({ response }) {
+    if (response.status === 401) unknown()
+  },
+})
+
 /** A refusal with its sentence and its faults. */
 export class Refused extends Error {
   readonly faults: { location: string; message: string }[]

@@ -38,6 +38,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/audit": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Who did what, when and from where, besides what stands in the jobs */
+        get: operations["list-audit"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/compute/check-sheet": {
         parameters: {
             query?: never;
@@ -850,6 +867,41 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/people": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Everybody of the workshop */
+        get: operations["list-people"];
+        put?: never;
+        /** Somebody comes to the workshop */
+        post: operations["add-person"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/people/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Change what somebody is called, may do and is known by; he has to sign in anew */
+        put: operations["change-person"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/photos/{hash}": {
         parameters: {
             query?: never;
@@ -876,6 +928,23 @@ export interface paths {
         };
         /** The latest of the temperature probe */
         get: operations["get-probe"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/reach": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** How tablets reach the program, with a code to scan */
+        get: operations["get-reach"];
         put?: never;
         post?: never;
         delete?: never;
@@ -918,6 +987,42 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/session": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Who is signed in here, and who may sign in */
+        get: operations["get-session"];
+        put?: never;
+        /** Sign in with a PIN or a tag */
+        post: operations["sign-in"];
+        /** Sign out */
+        delete: operations["sign-out"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/session/pin": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Change one's own PIN */
+        put: operations["change-pin"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/sheet-start": {
         parameters: {
             query?: never;
@@ -946,6 +1051,23 @@ export interface paths {
         get: operations["get-shop"];
         /** Change what the workshop has set up */
         put: operations["put-shop"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/sign-out": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** After how long without a touch somebody is signed out */
+        put: operations["put-sign-out"];
         post?: never;
         delete?: never;
         options?: never;
@@ -1180,6 +1302,10 @@ export interface components {
             from_deg: number;
             /** @description an angle in degrees */
             to_deg: number;
+        };
+        AuditView: {
+            lines: components["schemas"]["NotedView"][];
+            more: boolean;
         };
         Bank: {
             /** @description Lean from upright, seen from the front, clockwise positive. */
@@ -2135,6 +2261,8 @@ export interface components {
             screen?: string;
             /** @description the id of the newest happening that its screen knew; absent: the newest there is */
             seen?: string;
+            /** @description who sends it in the author's place, who cannot; the name of who is signed in, who has to be allowed to */
+            sent_by?: string;
             /** @description that went in */
             shim_mm?: number;
             /** @description the shim only stands in until the valve's own comes */
@@ -2161,6 +2289,8 @@ export interface components {
             screen?: string;
             /** @description the id of the newest happening that its screen knew; absent: the newest there is */
             seen?: string;
+            /** @description who sends it in the author's place, who cannot; the name of who is signed in, who has to be allowed to */
+            sent_by?: string;
             /** @description what is to be corrected */
             text: string;
         };
@@ -2183,6 +2313,8 @@ export interface components {
             screen?: string;
             /** @description the id of the newest happening that its screen knew; absent: the newest there is */
             seen?: string;
+            /** @description who sends it in the author's place, who cannot; the name of who is signed in, who has to be allowed to */
+            sent_by?: string;
             /**
              * Format: int64
              * @description index of the stop at which the crank came to rest; left out: where it stood
@@ -2210,6 +2342,8 @@ export interface components {
             screen?: string;
             /** @description the id of the newest happening that its screen knew; absent: the newest there is */
             seen?: string;
+            /** @description who sends it in the author's place, who cannot; the name of who is signed in, who has to be allowed to */
+            sent_by?: string;
         };
         HappeningDial: {
             /** @description who enters it; absent: nobody says */
@@ -2236,6 +2370,8 @@ export interface components {
             screen?: string;
             /** @description the id of the newest happening that its screen knew; absent: the newest there is */
             seen?: string;
+            /** @description who sends it in the author's place, who cannot; the name of who is signed in, who has to be allowed to */
+            sent_by?: string;
             /** @description either way; absent: the usual one of a dial indicator */
             uncertainty_mm?: number;
             valve: string;
@@ -2259,6 +2395,8 @@ export interface components {
             screen?: string;
             /** @description the id of the newest happening that its screen knew; absent: the newest there is */
             seen?: string;
+            /** @description who sends it in the author's place, who cannot; the name of who is signed in, who has to be allowed to */
+            sent_by?: string;
         };
         HappeningEngineStopped: {
             /** @description who enters it; absent: nobody says */
@@ -2279,6 +2417,8 @@ export interface components {
             screen?: string;
             /** @description the id of the newest happening that its screen knew; absent: the newest there is */
             seen?: string;
+            /** @description who sends it in the author's place, who cannot; the name of who is signed in, who has to be allowed to */
+            sent_by?: string;
         };
         HappeningFinding: {
             /** @description who enters it; absent: nobody says */
@@ -2310,6 +2450,8 @@ export interface components {
             screen?: string;
             /** @description the id of the newest happening that its screen knew; absent: the newest there is */
             seen?: string;
+            /** @description who sends it in the author's place, who cannot; the name of who is signed in, who has to be allowed to */
+            sent_by?: string;
             /** @description the test made */
             test?: string;
             what: string;
@@ -2333,6 +2475,8 @@ export interface components {
             screen?: string;
             /** @description the id of the newest happening that its screen knew; absent: the newest there is */
             seen?: string;
+            /** @description who sends it in the author's place, who cannot; the name of who is signed in, who has to be allowed to */
+            sent_by?: string;
             valve: string;
         };
         HappeningHandedOver: {
@@ -2356,6 +2500,8 @@ export interface components {
             screen?: string;
             /** @description the id of the newest happening that its screen knew; absent: the newest there is */
             seen?: string;
+            /** @description who sends it in the author's place, who cannot; the name of who is signed in, who has to be allowed to */
+            sent_by?: string;
             to: string;
         };
         HappeningJudgedCold: {
@@ -2390,6 +2536,8 @@ export interface components {
             screen?: string;
             /** @description the id of the newest happening that its screen knew; absent: the newest there is */
             seen?: string;
+            /** @description who sends it in the author's place, who cannot; the name of who is signed in, who has to be allowed to */
+            sent_by?: string;
         };
         HappeningJudgedHot: {
             /** @description who enters it; absent: nobody says */
@@ -2423,6 +2571,8 @@ export interface components {
             screen?: string;
             /** @description the id of the newest happening that its screen knew; absent: the newest there is */
             seen?: string;
+            /** @description who sends it in the author's place, who cannot; the name of who is signed in, who has to be allowed to */
+            sent_by?: string;
         };
         HappeningKept: {
             /** @description who enters it; absent: nobody says */
@@ -2443,6 +2593,8 @@ export interface components {
             screen?: string;
             /** @description the id of the newest happening that its screen knew; absent: the newest there is */
             seen?: string;
+            /** @description who sends it in the author's place, who cannot; the name of who is signed in, who has to be allowed to */
+            sent_by?: string;
             valve: string;
         };
         HappeningLeftAsIs: {
@@ -2468,6 +2620,8 @@ export interface components {
             screen?: string;
             /** @description the id of the newest happening that its screen knew; absent: the newest there is */
             seen?: string;
+            /** @description who sends it in the author's place, who cannot; the name of who is signed in, who has to be allowed to */
+            sent_by?: string;
             valve: string;
         };
         HappeningLocated: {
@@ -2491,6 +2645,8 @@ export interface components {
             screen?: string;
             /** @description what is visible on the engine */
             seen: components["schemas"]["Sighting"][];
+            /** @description who sends it in the author's place, who cannot; the name of who is signed in, who has to be allowed to */
+            sent_by?: string;
             /** @description the valve that is taken in hand there; a place as wide as it is clear throughout is enough */
             take?: string;
         };
@@ -2518,6 +2674,8 @@ export interface components {
             screen?: string;
             /** @description the id of the newest happening that its screen knew; absent: the newest there is */
             seen?: string;
+            /** @description who sends it in the author's place, who cannot; the name of who is signed in, who has to be allowed to */
+            sent_by?: string;
             valve: string;
         };
         HappeningNipped: {
@@ -2539,6 +2697,8 @@ export interface components {
             screen?: string;
             /** @description the id of the newest happening that its screen knew; absent: the newest there is */
             seen?: string;
+            /** @description who sends it in the author's place, who cannot; the name of who is signed in, who has to be allowed to */
+            sent_by?: string;
             valve: string;
         };
         HappeningNutFelt: {
@@ -2562,6 +2722,8 @@ export interface components {
             screen?: string;
             /** @description the id of the newest happening that its screen knew; absent: the newest there is */
             seen?: string;
+            /** @description who sends it in the author's place, who cannot; the name of who is signed in, who has to be allowed to */
+            sent_by?: string;
             valve: string;
         };
         HappeningPicked: {
@@ -2583,6 +2745,8 @@ export interface components {
             screen?: string;
             /** @description the id of the newest happening that its screen knew; absent: the newest there is */
             seen?: string;
+            /** @description who sends it in the author's place, who cannot; the name of who is signed in, who has to be allowed to */
+            sent_by?: string;
             valve: string;
         };
         HappeningPlay: {
@@ -2609,6 +2773,8 @@ export interface components {
             screen?: string;
             /** @description the id of the newest happening that its screen knew; absent: the newest there is */
             seen?: string;
+            /** @description who sends it in the author's place, who cannot; the name of who is signed in, who has to be allowed to */
+            sent_by?: string;
             valve: string;
         };
         HappeningPrepared: {
@@ -2636,6 +2802,8 @@ export interface components {
             screen?: string;
             /** @description the id of the newest happening that its screen knew; absent: the newest there is */
             seen?: string;
+            /** @description who sends it in the author's place, who cannot; the name of who is signed in, who has to be allowed to */
+            sent_by?: string;
         };
         HappeningReading: {
             /** @description which of the leaves is an angled one; absent: none */
@@ -2665,6 +2833,8 @@ export interface components {
             screen?: string;
             /** @description the id of the newest happening that its screen knew; absent: the newest there is */
             seen?: string;
+            /** @description who sends it in the author's place, who cannot; the name of who is signed in, who has to be allowed to */
+            sent_by?: string;
             valve: string;
         };
         HappeningRoundChosen: {
@@ -2721,6 +2891,8 @@ export interface components {
             screen?: string;
             /** @description the id of the newest happening that its screen knew; absent: the newest there is */
             seen?: string;
+            /** @description who sends it in the author's place, who cannot; the name of who is signed in, who has to be allowed to */
+            sent_by?: string;
         };
         HappeningSetTold: {
             /** @description which of the leaves is an angled one; absent: none */
@@ -2751,6 +2923,8 @@ export interface components {
             screen?: string;
             /** @description the id of the newest happening that its screen knew; absent: the newest there is */
             seen?: string;
+            /** @description who sends it in the author's place, who cannot; the name of who is signed in, who has to be allowed to */
+            sent_by?: string;
             valve: string;
         };
         HappeningShimsChosen: {
@@ -2779,6 +2953,8 @@ export interface components {
             screen?: string;
             /** @description the id of the newest happening that its screen knew; absent: the newest there is */
             seen?: string;
+            /** @description who sends it in the author's place, who cannot; the name of who is signed in, who has to be allowed to */
+            sent_by?: string;
         };
         HappeningSigned: {
             /** @description who enters it; absent: nobody says */
@@ -2809,6 +2985,8 @@ export interface components {
             screen?: string;
             /** @description the id of the newest happening that its screen knew; absent: the newest there is */
             seen?: string;
+            /** @description who sends it in the author's place, who cannot; the name of who is signed in, who has to be allowed to */
+            sent_by?: string;
             /** @description all tools and leaves are accounted for, and the socket is off the crank; refused otherwise */
             tools_out?: boolean;
             /** @description written by the program: what the vehicle was called */
@@ -2833,6 +3011,8 @@ export interface components {
             screen?: string;
             /** @description the id of the newest happening that its screen knew; absent: the newest there is */
             seen?: string;
+            /** @description who sends it in the author's place, who cannot; the name of who is signed in, who has to be allowed to */
+            sent_by?: string;
             /** @description that is reckoned with: by micrometer, else as stamped */
             shim_mm: number;
             /** @description what stands on it, where a micrometer says another */
@@ -2863,6 +3043,8 @@ export interface components {
             screen?: string;
             /** @description the id of the newest happening that its screen knew; absent: the newest there is */
             seen?: string;
+            /** @description who sends it in the author's place, who cannot; the name of who is signed in, who has to be allowed to */
+            sent_by?: string;
         };
         HappeningStripped: {
             /** @description who enters it; absent: nobody says */
@@ -2885,6 +3067,8 @@ export interface components {
             screen?: string;
             /** @description the id of the newest happening that its screen knew; absent: the newest there is */
             seen?: string;
+            /** @description who sends it in the author's place, who cannot; the name of who is signed in, who has to be allowed to */
+            sent_by?: string;
             /** Format: double */
             socket_mm?: number;
             /** @description its id */
@@ -2912,6 +3096,8 @@ export interface components {
             screen?: string;
             /** @description the id of the newest happening that its screen knew; absent: the newest there is */
             seen?: string;
+            /** @description who sends it in the author's place, who cannot; the name of who is signed in, who has to be allowed to */
+            sent_by?: string;
             /** @description how it sounded before the work */
             sound?: string;
         };
@@ -2938,6 +3124,8 @@ export interface components {
             screen?: string;
             /** @description the id of the newest happening that its screen knew; absent: the newest there is */
             seen?: string;
+            /** @description who sends it in the author's place, who cannot; the name of who is signed in, who has to be allowed to */
+            sent_by?: string;
             /** @description it is passed over, with its reason */
             skip?: boolean;
             /** @description its id */
@@ -2968,6 +3156,8 @@ export interface components {
             screen?: string;
             /** @description the id of the newest happening that its screen knew; absent: the newest there is */
             seen?: string;
+            /** @description who sends it in the author's place, who cannot; the name of who is signed in, who has to be allowed to */
+            sent_by?: string;
         };
         HappeningTool: {
             /** @description who enters it; absent: nobody says */
@@ -2990,6 +3180,8 @@ export interface components {
             screen?: string;
             /** @description the id of the newest happening that its screen knew; absent: the newest there is */
             seen?: string;
+            /** @description who sends it in the author's place, who cannot; the name of who is signed in, who has to be allowed to */
+            sent_by?: string;
             /** @description its id */
             tool: string;
         };
@@ -3012,6 +3204,8 @@ export interface components {
             screen?: string;
             /** @description the id of the newest happening that its screen knew; absent: the newest there is */
             seen?: string;
+            /** @description who sends it in the author's place, who cannot; the name of who is signed in, who has to be allowed to */
+            sent_by?: string;
             /**
              * Format: int64
              * @description index of the stop at which the crank stands now, from 0
@@ -3042,6 +3236,8 @@ export interface components {
             screen?: string;
             /** @description the id of the newest happening that its screen knew; absent: the newest there is */
             seen?: string;
+            /** @description who sends it in the author's place, who cannot; the name of who is signed in, who has to be allowed to */
+            sent_by?: string;
         };
         HappeningUndone: {
             /** @description who enters it; absent: nobody says */
@@ -3062,6 +3258,8 @@ export interface components {
             screen?: string;
             /** @description the id of the newest happening that its screen knew; absent: the newest there is */
             seen?: string;
+            /** @description who sends it in the author's place, who cannot; the name of who is signed in, who has to be allowed to */
+            sent_by?: string;
             /** @description the id of the happening taken back: the last one standing */
             target: string;
         };
@@ -3084,6 +3282,8 @@ export interface components {
             screen?: string;
             /** @description the id of the newest happening that its screen knew; absent: the newest there is */
             seen?: string;
+            /** @description who sends it in the author's place, who cannot; the name of who is signed in, who has to be allowed to */
+            sent_by?: string;
             /** @description until when, or what is on order */
             until?: string;
             /**
@@ -3155,6 +3355,8 @@ export interface components {
             screen?: string;
             /** @description the id of the newest happening that its screen knew; absent: the newest there is */
             seen?: string;
+            /** @description who sends it in the author's place, who cannot; the name of who is signed in, who has to be allowed to */
+            sent_by?: string;
             /**
              * Format: int64
              * @description for fewest_stops; 0: as few as reach the margin
@@ -3180,6 +3382,8 @@ export interface components {
             screen?: string;
             /** @description the id of the newest happening that its screen knew; absent: the newest there is */
             seen?: string;
+            /** @description who sends it in the author's place, who cannot; the name of who is signed in, who has to be allowed to */
+            sent_by?: string;
         };
         HappeningWithdrawn: {
             /** @description who enters it; absent: nobody says */
@@ -3205,6 +3409,8 @@ export interface components {
             screen?: string;
             /** @description the id of the newest happening that its screen knew; absent: the newest there is */
             seen?: string;
+            /** @description who sends it in the author's place, who cannot; the name of who is signed in, who has to be allowed to */
+            sent_by?: string;
             valve: string;
         };
         Headline: {
@@ -4034,6 +4240,27 @@ export interface components {
             variant?: string;
             vehicle_id: string;
         };
+        NewPIN: {
+            /** @description the one there shall be: 4 to 12 digits */
+            new: string;
+            /** @description the one there is */
+            pin: string;
+        };
+        NewPerson: {
+            /** @description made by the client; sending it twice stores it once */
+            id: string;
+            /** @description has left: can sign in no more; what he entered stays his */
+            left?: boolean;
+            name: string;
+            /** @description 4 to 12 digits; empty: none any more */
+            pin?: string;
+            /** @enum {string} */
+            role: "reader" | "learner" | "mechanic" | "tutor" | "foreman";
+            /** @description of the first foreman, who is set up from another machine: the code that the program said at its start */
+            set_up_code?: string;
+            /** @description a tag's number as a reader types it; empty: none any more */
+            tag?: string;
+        };
         NewVehicle: {
             /**
              * @description absent: km
@@ -4063,6 +4290,23 @@ export interface components {
             /** @description something is to be done there, here and now */
             strong: boolean;
             text: string;
+        };
+        NotedView: {
+            /** @description of what or whom */
+            about: string;
+            /** Format: date-time */
+            at: string;
+            /** @description the address it came from */
+            from: string;
+            /**
+             * Format: int64
+             * @description counts up; to be asked on from
+             */
+            n: number;
+            /** @description who, as he was called then; empty: nobody was signed in */
+            name: string;
+            /** @description signed_in, signed_out, sign_in_refused, or the operation */
+            what: string;
         };
         Now: {
             /** @enum {string} */
@@ -4194,6 +4438,38 @@ export interface components {
             crank_deg: number;
             set: string[];
         };
+        PersonBody: {
+            /** @description has left: can sign in no more; what he entered stays his */
+            left?: boolean;
+            name: string;
+            /** @description 4 to 12 digits; empty: none any more */
+            pin?: string;
+            /** @enum {string} */
+            role: "reader" | "learner" | "mechanic" | "tutor" | "foreman";
+            /** @description a tag's number as a reader types it; empty: none any more */
+            tag?: string;
+        };
+        PersonName: {
+            id: string;
+            name: string;
+            /** @enum {string} */
+            role: "reader" | "learner" | "mechanic" | "tutor" | "foreman";
+        };
+        PersonView: {
+            has_pin: boolean;
+            has_tag: boolean;
+            id: string;
+            /**
+             * Format: date-time
+             * @description absent: is there
+             */
+            left_at?: string;
+            name: string;
+            /** @enum {string} */
+            role: "reader" | "learner" | "mechanic" | "tutor" | "foreman";
+            /** Format: date-time */
+            since: string;
+        };
         PhotoKept: {
             /** @description its SHA-256, by which a finding names it */
             hash: string;
@@ -4323,6 +4599,21 @@ export interface components {
             look_at: components["schemas"]["Sighting"];
             then: components["schemas"]["Arc"][];
         };
+        Reach: {
+            /** @description the dark squares of that code, as the path of a drawing: page and fingerprint */
+            code: string;
+            /**
+             * Format: int64
+             * @description width and height of the code to scan, in its squares
+             */
+            code_size: number;
+            /** @description of the certificate, SHA-256 in hexadecimal */
+            fingerprint: string;
+            /** @description the page that puts the certificate on a tablet in three steps; empty: there is none */
+            page: string;
+            /** @description other machines reach it, under the workshop's own certificate; else this machine alone does, or nothing is protected */
+            tls: boolean;
+        };
         Reading: {
             /** @description which of them is angled */
             angled: boolean[];
@@ -4414,6 +4705,23 @@ export interface components {
              */
             turn_deg: number | null;
             why: string;
+        };
+        Session: {
+            /** @description what may be done here */
+            may: string[];
+            /** @description nobody is set up: whoever opens the program may do everything */
+            open: boolean;
+            /**
+             * Format: int64
+             * @description after so many minutes without a touch one is signed out
+             */
+            out_after_min: number;
+            /** @description who may sign in */
+            people: components["schemas"]["PersonName"][];
+            /** @description who is signed in; absent: nobody */
+            person?: components["schemas"]["PersonName"];
+            /** @description nobody is set up: the first foreman is, with the code that the program said at its start */
+            set_up: boolean;
         };
         SetValve: {
             /** @description how far it stands from opening and closing */
@@ -4655,6 +4963,17 @@ export interface components {
             text: string;
             /** @description On which part it is seen. */
             where: string;
+        };
+        SignIn: {
+            /** @description whose PIN it is */
+            person_id?: string;
+            pin?: string;
+            /** @description instead of both: a tag's number */
+            tag?: string;
+        };
+        SignOutAfter: {
+            /** Format: int64 */
+            minutes: number;
         };
         Signed: {
             /** Format: date-time */
@@ -5299,6 +5618,38 @@ export interface operations {
                 };
                 content: {
                     "application/zip": string;
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "list-audit": {
+        parameters: {
+            query?: {
+                /** @description lines before this one; 0: the newest */
+                before?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AuditView"];
                 };
             };
             /** @description Error */
@@ -7289,6 +7640,103 @@ export interface operations {
             };
         };
     };
+    "list-people": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PersonView"][];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "add-person": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewPerson"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PersonView"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "change-person": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PersonBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PersonView"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     "get-photo": {
         parameters: {
             query?: never;
@@ -7336,6 +7784,35 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ProbeStatus"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "get-reach": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Reach"];
                 };
             };
             /** @description Error */
@@ -7407,6 +7884,133 @@ export interface operations {
                 };
                 content: {
                     "application/json": unknown;
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "get-session": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Session"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "sign-in": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SignIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    "Set-Cookie"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Session"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "sign-out": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    "Set-Cookie"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Session"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "change-pin": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewPIN"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    "Set-Cookie"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Session"];
                 };
             };
             /** @description Error */
@@ -7503,6 +8107,39 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Shop"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "put-sign-out": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SignOutAfter"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SignOutAfter"];
                 };
             };
             /** @description Error */

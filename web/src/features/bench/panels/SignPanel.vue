@@ -2,6 +2,7 @@
 import { handOf } from '@/shared/hand'
 import { computed, ref } from 'vue'
 import ReasonDialog from '@/shared/ReasonDialog.vue'
+import { people } from '@/shared/session'
 import { useBench } from '../useBench'
 import { useRound } from '../useRound'
 
@@ -13,7 +14,9 @@ const checks = [
   'Faces clean and dry, nothing fallen into plug holes or timing case',
 ]
 const ticked = ref(checks.map(() => false))
-const by = ref(handOf(view.value))
+/** Where people are set up one signs with one's own name. */
+const me = people.me.value
+const by = ref(me || handOf(view.value))
 /** What was found out of its limits and nobody has decided about: each is asked for. */
 const asked = computed(() => state.value.valves.filter((v) => state.value.unanswered.includes(v.name)))
 const ready = computed(() => asked.value.length === 0 && ticked.value.every(Boolean) && by.value.trim() !== '')
@@ -80,7 +83,7 @@ defineExpose({ key })
         ><span>{{ c }}</span> <kbd>{{ i + 1 }}</kbd></template
       >
     </VCheckbox>
-    <VTextField v-model="by" label="Signed by" maxlength="100" hide-details />
+    <VTextField v-model="by" label="Signed by" maxlength="100" :readonly="me !== ''" hide-details />
     <VBtn class="go mt-auto" variant="flat" size="large" :disabled="!ready" @click="sign()">
       Sign the job <kbd>Enter</kbd>
     </VBtn>

@@ -115,8 +115,10 @@ describe('choosing the sequence', () => {
     await press('2') // the second cylinder is not of this job
     await press('E1')
     await vi.waitFor(() => expect(asked.at(-1)!.query).toContain('one_kind_first=exhaust'))
-    key('Enter')
-    expect(done[0]).toMatchObject({ one_kind_first: 'exhaust', check_turns: 4, scope: ['I1'] })
+    await vi.waitFor(() => {
+      key('Enter')
+      expect(done[0]).toMatchObject({ one_kind_first: 'exhaust', check_turns: 4, scope: ['I1'] })
+    })
     await press('I1')
     expect(page.text()).toContain('1 of 4') // one valve at least stays
   })
@@ -256,8 +258,8 @@ describe('shims', () => {
     ]
     program(() => answer({ fit: moves, steps, buy: [{ shim_mm: 2.6, count: 1 }] }))
     const { page, done, key } = onBench(ShimPanel, job([valve('I1', { needs: true }), valve('I2', {})], steps[0]))
-    await vi.waitFor(() => expect(page.text()).toContain('Fitted under I1'))
-    expect(page.text()).toContain('Turn a further 180° until cylinder 3 rocks')
+    await vi.waitFor(() => expect(page.text()).toContain('Turn a further 180° until cylinder 3 rocks'))
+    expect(page.text()).toContain('Fitted under I1')
     expect(page.text()).toContain('to order')
     expect(page.text()).toContain('1 × 2.60')
     key('Enter')
