@@ -27,6 +27,8 @@ type simEntry struct {
 type simScreen struct {
 	sim     *simulated
 	name    string
+	who     string // is signed in there; empty: nobody, or nobody is set up
+	cookie  string
 	line    bool          // it reaches the program
 	skew    time.Duration // of its clock
 	ahead   time.Duration // of the program's clock before its own, as far as it knows
@@ -44,7 +46,7 @@ type simScreen struct {
 // taps is a mechanic's next act at a screen: mostly what it says.
 func (c *simScreen) taps() {
 	s := c.sim
-	if c.stale || slices.ContainsFunc(c.queue, func(e *simEntry) bool { return e.refused }) {
+	if c.stale || s.crewed && c.who == "" || slices.ContainsFunc(c.queue, func(e *simEntry) bool { return e.refused }) {
 		return
 	}
 	c.at.Now = c.clock()
@@ -57,6 +59,9 @@ func (c *simScreen) taps() {
 	id := fmt.Sprintf("act-%s-%05d", c.name, s.names)
 	body["id"], body["screen"] = id, c.name
 	body["seen"] = c.sure
+	if c.who != "" {
+		body["author"], s.authors[id] = c.who, c.who
+	}
 	text, err := json.Marshal(body)
 	if err != nil {
 		s.wrong("%v", err)
@@ -139,7 +144,7 @@ func (c *simScreen) clock() time.Time { return c.sim.now.Add(c.skew).Add(c.ahead
 
 // waits is the first that may be sent; nil: none.
 func (c *simScreen) waits() *simEntry {
-	if len(c.queue) == 0 || c.queue[0].refused {
+	if len(c.queue) == 0 || c.queue[0].refused || c.anothers(c.queue[0]) {
 		return nil
 	}
 	return c.queue[0]
@@ -180,8 +185,9 @@ func (c *simScreen) sends() {
 	if err != nil {
 		s.wrong("%v", err)
 	}
+	cookie := c.cookie
 	arrives := func() {
-		status, answer := s.asked("POST", "/api/v1/jobs/"+simJob+"/happenings", text)
+		status, answer := s.asked("POST", "/api/v1/jobs/"+simJob+"/happenings", text, cookie)
 		s.says("  %s asks %s: %d", c.name, e.body["id"], status)
 		if status == http.StatusOK {
 			s.acked[e.body["id"].(string)], s.ackedMore = false, true // whether the screen hears of it is another thing
@@ -196,7 +202,7 @@ func (c *simScreen) sends() {
 		s.later(arrives)
 	}
 	if s.chance.IntN(10) == 0 { // the network doubles it
-		s.later(func() { s.asked("POST", "/api/v1/jobs/"+simJob+"/happenings", text) })
+		s.later(func() { s.asked("POST", "/api/v1/jobs/"+simJob+"/happenings", text, cookie) })
 	}
 }
 
@@ -235,6 +241,10 @@ func (c *simScreen) hears(e *simEntry, attempt, status int, answer []byte) {
 			return
 		}
 		c.queue = slices.DeleteFunc(c.queue, func(x *simEntry) bool { return x == e })
+	case status == http.StatusUnauthorized:
+		s.says("%s: %s is signed out", c.name, c.who)
+		c.who, c.cookie = "", ""
+		c.failed()
 	default:
 		c.failed()
 	}
@@ -244,7 +254,7 @@ func (c *simScreen) hears(e *simEntry, attempt, status int, answer []byte) {
 // moved with what is left out, it is said that nobody knows where it stands.
 func (c *simScreen) decides() {
 	s := c.sim
-	if len(c.queue) == 0 || !c.queue[0].refused {
+	if len(c.queue) == 0 || !c.queue[0].refused || s.crewed && c.who == "" {
 		return
 	}
 	n := 1
@@ -257,10 +267,11 @@ func (c *simScreen) decides() {
 	if i := slices.IndexFunc(left, func(e *simEntry) bool { return e.moves }); i >= 0 {
 		s.names++
 		id := fmt.Sprintf("act-%s-%05d", c.name, s.names)
-		c.queue = append(
-			[]*simEntry{{body: map[string]any{"id": id, "kind": "doubted", "seen": left[i].body["seen"],
-				"screen": c.name}, at: left[i].at, moves: true}},
-			rest...)
+		body := map[string]any{"id": id, "kind": "doubted", "seen": left[i].body["seen"], "screen": c.name}
+		if c.who != "" {
+			body["author"], s.authors[id] = c.who, c.who
+		}
+		c.queue = append([]*simEntry{{body: body, at: left[i].at, moves: true}}, rest...)
 	}
 	c.stale = true
 }
@@ -270,7 +281,10 @@ func (c *simScreen) refresh() {
 	if !c.line {
 		return
 	}
-	status, text := c.sim.asked("GET", "/api/v1/jobs/"+simJob+"/opening", nil)
+	status, text := c.sim.asked("GET", "/api/v1/jobs/"+simJob+"/opening", nil, c.cookie)
+	if status == http.StatusUnauthorized {
+		c.who, c.cookie = "", ""
+	}
 	if status != http.StatusOK {
 		return
 	}

@@ -24,6 +24,8 @@ type simStream struct {
 	state map[string]any
 	head  http.Header
 	end   func()
+	begun chan bool // closed with the first that is told
+	once  sync.Once
 }
 
 func (w *simStream) Header() http.Header              { return w.head }
@@ -34,6 +36,7 @@ func (w *simStream) SetReadDeadline(time.Time) error  { return nil }
 func (w *simStream) SetWriteDeadline(time.Time) error { return nil }
 
 func (w *simStream) Write(p []byte) (int, error) {
+	w.once.Do(func() { close(w.begun) })
 	w.mu.Lock()
 	defer w.mu.Unlock()
 	return w.text.Write(p)
@@ -98,14 +101,21 @@ func (w *simStream) hasToldOf(s *simulated, newest string, at seen.At) {
 
 // watch opens a stream.
 func (s *simulated) watch() *simStream {
-	w := &simStream{head: http.Header{}}
+	w := &simStream{head: http.Header{}, begun: make(chan bool)}
 	ctx, cancel := context.WithCancel(context.Background())
 	r := httptest.NewRequest("GET", "http://localhost/api/v1/jobs/"+simJob+"/events", nil).WithContext(ctx)
+	if s.cookie != "" {
+		r.Header.Set("Cookie", s.cookie)
+	}
 	over := make(chan bool)
 	go func(handler http.Handler) {
 		defer close(over)
 		handler.ServeHTTP(w, r)
 	}(s.handler)
 	w.end = func() { cancel(); <-over }
+	select { // who is let in is decided now, and not by a clock that has gone on
+	case <-w.begun:
+	case <-over:
+	}
 	return w
 }

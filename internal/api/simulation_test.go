@@ -54,6 +54,10 @@ type simulated struct {
 	log     []string
 	names   int
 
+	crewed  bool              // people are set up
+	authors map[string]string // who did each entry in truth, by its id
+	cookie  string            // as whom the run itself looks
+
 	held      int // how long the list was when it was looked at last, and by which program
 	heldBy    *store.Store
 	ackedMore bool
@@ -73,7 +77,7 @@ func TestSimulatedScreens(t *testing.T) {
 	slog.SetDefault(slog.New(slog.DiscardHandler)) // a disk that fails is told each time
 	was := debug.SetGCPercent(800)
 	t.Cleanup(func() { debug.SetGCPercent(was) })
-	template := simTemplate(t)
+	templates := [2][]byte{simTemplate(t, false), simTemplate(t, true)}
 	kept, err := os.ReadFile("testdata/simulated-seeds")
 	require.NoError(t, err)
 	var seeds []uint64
@@ -86,29 +90,37 @@ func TestSimulatedScreens(t *testing.T) {
 	for n := range deep.Rounds(200, 100_000) {
 		seeds = append(seeds, uint64(n))
 	}
-	if one := os.Getenv("METRONIX_SEED"); one != "" {
-		var seed uint64
-		_, err := fmt.Sscan(one, &seed)
-		require.NoError(t, err)
-		seeds = []uint64{seed}
+	if asked := os.Getenv("METRONIX_SEED"); asked != "" { // one, or from one to another: 200-9999
+		var first, last uint64
+		if n, err := fmt.Sscanf(asked, "%d-%d", &first, &last); n < 2 {
+			require.Equal(t, 1, n, err)
+			last = first
+		}
+		seeds = seeds[:0]
+		for seed := first; seed <= last; seed++ {
+			seeds = append(seeds, seed)
+		}
 	}
 	dir, lanes := t.TempDir(), runtime.GOMAXPROCS(0)
 	for lane := range lanes {
 		t.Run(fmt.Sprint("lane ", lane), func(t *testing.T) {
 			t.Parallel()
 			for i := lane; i < len(seeds) && !t.Failed(); i += lanes {
-				simulate(t, seeds[i], template, dir)
+				simulate(t, seeds[i], templates[seeds[i]%2], dir)
 			}
 		})
 	}
 }
 
-// simTemplate is a data file with a job at its first stop.
-func simTemplate(t *testing.T) []byte {
+// simTemplate is a data file with a job at its first stop, and with people where they are asked for.
+func simTemplate(t *testing.T, crewed bool) []byte {
 	t.Helper()
 	d := withJob(t)
 	d.begun()
 	d.ok("POST", "/api/v1/jobs/job-0001/happenings", `{"id":"safe-0001","kind":"task","task":"safe"}`)
+	if crewed {
+		setUpCrew(t, d)
+	}
 	d.st.Close()
 	data, err := os.ReadFile(d.path)
 	require.NoError(t, err)
@@ -118,6 +130,7 @@ func simTemplate(t *testing.T) []byte {
 // simulate is one run: some hundred steps of chance, and then all is made well and comes to rest.
 func simulate(t *testing.T, seed uint64, template []byte, dir string) {
 	s := &simulated{t: t, seed: seed, chance: rand.New(rand.NewPCG(seed, 1976)), acked: map[string]bool{}, readAt: map[string]float64{},
+		crewed: seed%2 == 1, authors: map[string]string{},
 		path: filepath.Join(dir, fmt.Sprintf("sim-%d.db", seed))}
 	require.NoError(t, os.WriteFile(s.path, template, 0o600))
 	s.comesTo(time.Now().Add(time.Hour))
@@ -132,6 +145,7 @@ func simulate(t *testing.T, seed uint64, template []byte, dir string) {
 		screen := &simScreen{sim: s, name: string(rune('A' + n)), line: true, stale: true,
 			skew: time.Duration(s.chance.IntN(3)-1) * 24 * time.Hour}
 		s.screens = append(s.screens, screen)
+		screen.settles()
 		screen.refresh()
 	}
 	s.crank = float64(s.screens[0].at.Job.Plan.Stops[0].Crank) // where the template begins
@@ -164,6 +178,9 @@ func (s *simulated) start() {
 	}
 	s.st = st
 	s.handler = api.Handler(st, api.Options{Clock: func() time.Time { return time.Unix(0, s.clock.Load()) }})
+	if s.crewed {
+		s.cookie = s.signedIn(simCrew[0])
+	}
 	s.stream = s.watch()
 }
 
@@ -187,8 +204,10 @@ func (s *simulated) step() {
 	case dice < 76:
 		screen.line = !screen.line
 		s.says("the line of %s: %t", screen.name, screen.line)
-	case dice < 88:
+	case dice < 84:
 		screen.decides()
+	case dice < 88:
+		screen.signs()
 	case dice < 92 && s.handler != nil && !s.away:
 		s.says("killed")
 		s.kill()
@@ -254,18 +273,26 @@ func (s *simulated) later(to func()) {
 	s.network = append(s.network, simMessage{s.now.Add(wait), to})
 }
 
-// asked is a request to the program; status 0: nobody answers.
-func (s *simulated) asked(method, path string, body []byte) (int, []byte) {
+// asked is a request to the program by whoever has a cookie; status 0: nobody answers.
+func (s *simulated) asked(method, path string, body []byte, cookie string) (status int, answer []byte) {
+	status, answer, _ = s.request(method, path, body, cookie)
+	return status, answer
+}
+
+func (s *simulated) request(method, path string, body []byte, cookie string) (int, []byte, http.Header) {
 	if s.handler == nil {
-		return 0, nil
+		return 0, nil, nil
 	}
 	r := httptest.NewRequest(method, "http://localhost"+path, bytes.NewReader(body))
 	if body != nil {
 		r.Header.Set("Content-Type", "application/json")
 	}
+	if cookie != "" {
+		r.Header.Set("Cookie", cookie)
+	}
 	w := httptest.NewRecorder()
 	s.handler.ServeHTTP(w, r)
-	return w.Code, w.Body.Bytes()
+	return w.Code, w.Body.Bytes(), w.Header()
 }
 
 // holds says what is so after every step: what was acknowledged is stored once, and what the program says of the
@@ -294,13 +321,14 @@ func (s *simulated) holds() {
 			s.wrong("%s was acknowledged and is not stored", id)
 		}
 	}
-	_, text := s.asked("GET", "/api/v1/jobs/"+simJob+"/opening", nil)
+	s.authored(list.Happenings)
+	text := s.lookedAt("/api/v1/jobs/" + simJob + "/opening")
 	at, err := seen.Open(text)
 	if err != nil {
 		s.wrong("%v", err)
 	}
 	var view struct{ State json.RawMessage }
-	_, text = s.asked("GET", "/api/v1/jobs/"+simJob, nil)
+	text = s.lookedAt("/api/v1/jobs/" + simJob)
 	if err := json.Unmarshal(text, &view); err != nil {
 		s.wrong("%v", err)
 	}
@@ -330,6 +358,7 @@ func (s *simulated) heal() {
 		s.passes(3 * time.Second)
 		idle := len(s.network) == 0
 		for _, c := range s.screens {
+			c.settles()
 			c.decides()
 			idle = idle && len(c.queue) == 0 && !c.stale
 		}
@@ -344,6 +373,7 @@ func (s *simulated) heal() {
 // stands where it is believed to, or nobody says that he knows.
 func (s *simulated) rests() {
 	for _, c := range s.screens {
+		c.settles()
 		c.refresh()
 	}
 	at := s.screens[0].at
