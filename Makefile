@@ -67,9 +67,9 @@ $(BIN): web/dist/index.html $(GO_FILES)
 	go build -ldflags '-X main.version=$(VERSION)' -o $@ ./cmd/metronix
 
 chromium:
-	@if ! command -v chromium-headless-shell >/dev/null; then \
-	  echo '— installing Chromium without a window and its fonts from Debian packages, for the browser tests'; \
-	  apt-get update && DEBIAN_FRONTEND=noninteractive apt-get install -y --no-install-recommends chromium-headless-shell fonts-liberation; \
+	@if ! command -v chromium-headless-shell >/dev/null || ! command -v certutil >/dev/null; then \
+	  echo '— installing Chromium without a window, its fonts and what tells it whom to trust from Debian packages, for the browser tests'; \
+	  apt-get update && DEBIAN_FRONTEND=noninteractive apt-get install -y --no-install-recommends chromium-headless-shell fonts-liberation libnss3-tools; \
 	fi
 
 engines:

@@ -16,6 +16,7 @@ import (
 	"strings"
 	"testing"
 
+	"github.com/go-rod/rod"
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 )
@@ -135,6 +136,57 @@ func TestBeyondThisMachine(t *testing.T) {
 	said, err := exec.Command(program, "serve", "--listen", "0.0.0.0:0", "--data", data).CombinedOutput()
 	assert.Error(t, err)
 	assert.Contains(t, string(said), "chmod 600", "others may read the key")
+}
+
+// A tablet comes in as a person brings it in: it scans the code, takes the certificate from the page, trusts it in its own store, opens the
+// program from there, and the first foreman is set up by the code and signs in, in a context that the browser calls secure. A browser that
+// does not trust the certificate is shown nothing.
+func TestATabletComesIn(t *testing.T) {
+	t.Parallel()
+	o := toTheNetwork(t, filepath.Join(t.TempDir(), "shop.db"))
+	tablet := addressOf(o.page)
+	home := t.TempDir()
+	der, _ := fetched(t, http.DefaultClient, o.page+"authority.crt")
+	cert := filepath.Join(home, "taken.crt")
+	require.NoError(t, os.WriteFile(cert, []byte(der), 0o600))
+	trusts := "sql:" + filepath.Join(home, ".pki", "nssdb")
+	require.NoError(t, os.MkdirAll(strings.TrimPrefix(trusts, "sql:"), 0o700))
+	for _, args := range [][]string{{"-N", "--empty-password"}, {"-A", "-t", "C,,", "-n", "workshop", "-i", cert}} {
+		said, err := exec.Command("certutil", append([]string{"-d", trusts}, args...)...).CombinedOutput()
+		require.NoError(t, err, string(said))
+	}
+	bin, err := exec.LookPath("chromium-headless-shell")
+	require.NoError(t, err)
+	with := func(home string) *rod.Browser {
+		l := launching(bin, filepath.Join(home, "profile"), tablet).Env(append(os.Environ(), "HOME="+home)...)
+		address, err := l.Launch()
+		require.NoError(t, err)
+		t.Cleanup(func() { l.Kill(); l.Cleanup() })
+		b := rod.New().ControlURL(address).Sleeper(soon)
+		require.NoError(t, b.Connect())
+		return b
+	}
+	stranger := tabOf(t, with(t.TempDir()), o.base, 800, 1280)
+	assert.ErrorContains(t, stranger.Navigate(strings.Replace(o.base, "127.0.0.1", tablet, 1)), "ERR_CERT_AUTHORITY_INVALID")
+
+	p := tabOf(t, with(home), strings.Replace(o.base, "127.0.0.1", tablet, 1), 800, 1280)
+	require.NoError(t, p.Navigate(o.page+"#"+strings.ReplaceAll(o.fingerprint, " ", "")))
+	p.MustElementR("a", "Open Metronix").MustClick()
+	p.shows("The first foreman")
+	assert.True(t, p.MustEval(`() => isSecureContext`).Bool())
+	p.fill("Code", o.code)
+	p.fill("Name, as it stands on sheets", "June Abara")
+	p.fill("PIN, 4 to 12 digits", "7319")
+	p.press("Set up")
+	p.in("June Abara", "7319")
+	p.shows("June")
+	cookies := p.MustCookies()
+	require.Len(t, cookies, 1)
+	assert.True(t, cookies[0].Secure && cookies[0].HTTPOnly)
+	assert.True(t, strings.HasPrefix(cookies[0].Name, "__Host-metronix_session"), cookies[0].Name)
+	p.visit("/shop")
+	p.shows("Point the tablet’s camera at the code")
+	assert.Contains(t, p.MustEval(`() => document.querySelector('.prints').textContent`).Str(), strings.Fields(o.fingerprint)[0])
 }
 
 // fetched reads what is at an address, and of which type it is.

@@ -89,11 +89,7 @@ var launched = sync.OnceValues(func() (*rod.Browser, error) {
 	if err != nil {
 		return nil, fmt.Errorf("chromium-headless-shell is not installed; make test installs it: %w", err)
 	}
-	browser = launcher.New().Bin(bin).Leakless(false).NoSandbox(true).Headless(true).
-		UserDataDir(filepath.Join(scratch, "profile")).
-		Set("disable-gpu").Set("disable-quic").Set("no-first-run").Set("disable-background-networking").
-		Set("disable-component-update").Set("disable-sync").Set("force-prefers-reduced-motion").
-		Set("host-resolver-rules", "MAP * ~NOTFOUND, EXCLUDE 127.0.0.1, EXCLUDE localhost")
+	browser = launching(bin, filepath.Join(scratch, "profile"), "127.0.0.1")
 	address, err := browser.Launch()
 	if err != nil {
 		return nil, err
@@ -101,6 +97,14 @@ var launched = sync.OnceValues(func() (*rod.Browser, error) {
 	b := rod.New().ControlURL(address).Sleeper(soon)
 	return b, b.Connect()
 })
+
+// launching is a browser that reaches this machine alone, by an address of it too.
+func launching(bin, profile, address string) *launcher.Launcher {
+	return launcher.New().Bin(bin).Leakless(false).NoSandbox(true).Headless(true).UserDataDir(profile).
+		Set("disable-gpu").Set("disable-quic").Set("no-first-run").Set("disable-background-networking").
+		Set("disable-component-update").Set("disable-sync").Set("force-prefers-reduced-motion").
+		Set("host-resolver-rules", "MAP * ~NOTFOUND, EXCLUDE 127.0.0.1, EXCLUDE localhost, EXCLUDE "+address)
+}
 
 // running is a started program.
 type running struct {
@@ -240,12 +244,18 @@ func blank(t testing.TB, r *running, width, height int) *tab {
 	t.Helper()
 	b, err := launched()
 	require.NoError(t, err)
+	return tabOf(t, b, r.base, width, height)
+}
+
+// tabOf is a tab of a browser, with nothing of its other tabs.
+func tabOf(t testing.TB, b *rod.Browser, base string, width, height int) *tab {
+	t.Helper()
 	context_, err := b.Incognito()
 	require.NoError(t, err)
 	page, err := context_.Page(proto.TargetCreateTarget{})
 	require.NoError(t, err)
 	ctx, cancel := context.WithCancel(context.Background())
-	p := &tab{Page: page.Context(ctx), t: t, base: r.base}
+	p := &tab{Page: page.Context(ctx), t: t, base: base}
 	t.Cleanup(func() { cancel(); _ = context_.Close() })
 	p.listen()
 	p.MustSetViewport(width, height, 1, width < 500)
