@@ -80,6 +80,7 @@ engines:
 
 check: check-go check-web ## formatting, linting and types of both languages
 	@$(call timed,staticcheck,$(STATICCHECK) ./...)
+	@$(call timed,the OpenAPI document,REDOCLY_TELEMETRY=off npx --yes @redocly/cli@2.77.0 lint --format=summary internal/api/openapi.json)
 
 check-go: web/dist/index.html
 	@bad=$$(gofmt -l cmd core internal e2e web/*.go); if [ -n "$$bad" ]; then echo "not gofmt'ed: $$bad"; exit 1; fi
