@@ -47,7 +47,10 @@ func protect(w wishes, listener net.Listener, places []string) (*doors, error) {
 	}
 	page, err := net.Listen("tcp", net.JoinHostPort(at.IP.String(), strconv.Itoa(port)))
 	if err != nil {
-		return nil, fmt.Errorf("the page that puts the certificate on tablets has no port: %w. Give one with --hand-out", err)
+		return nil, fmt.Errorf(
+			"the page that puts the certificate on tablets has no port: %w. Give one with --hand-out",
+			err,
+		)
 	}
 	names := func() []string {
 		now, _ := reachable(listener.Addr(), w.listen)
@@ -59,7 +62,11 @@ func protect(w wishes, listener net.Listener, places []string) (*doors, error) {
 	}
 	config := a.Config(names, time.Now)
 	d := &doors{wrap: func(l net.Listener) net.Listener { return tls.NewListener(l, config) }, page: page,
-		hand: api.HandOut{Port: page.Addr().(*net.TCPAddr).Port, Places: beyond(places), Fingerprint: a.Fingerprint()}}
+		hand: api.HandOut{
+			Port:        page.Addr().(*net.TCPAddr).Port,
+			Places:      beyond(places),
+			Fingerprint: a.Fingerprint(),
+		}}
 	for _, place := range d.hand.Places {
 		if !a.May(place) {
 			d.without = append(d.without, place)
@@ -83,26 +90,45 @@ func protect(w wishes, listener net.Listener, places []string) (*doors, error) {
 
 // beyond are the places that other machines reach, those with four numbers first.
 func beyond(places []string) []string {
-	list := slices.DeleteFunc(slices.Clone(places), func(p string) bool { return p == "localhost" || net.ParseIP(p).IsLoopback() })
-	slices.SortStableFunc(list, func(a, b string) int { return strings.Count(a, ":") - strings.Count(b, ":") })
+	list := slices.DeleteFunc(
+		slices.Clone(places),
+		func(p string) bool { return p == "localhost" || net.ParseIP(p).IsLoopback() },
+	)
+	slices.SortStableFunc(
+		list,
+		func(a, b string) int { return strings.Count(a, ":") - strings.Count(b, ":") },
+	)
 	return list
 }
 
 // tell says how tablets come in, and how the first foreman is set up where nobody is.
 func (d *doors) tell(out io.Writer, nobody bool) {
 	for _, place := range d.without {
-		fmt.Fprintf(out, "%s is no address of a private network, and the authority was made without it: tablets cannot come in by it. Where "+
-			"they should, take its folder away and start with --host %s.\n", place, place)
+		fmt.Fprintf(
+			out,
+			"%s is no address of a private network, and the authority was made without it: tablets cannot come in by it. Where "+
+				"they should, take its folder away and start with --host %s.\n",
+			place,
+			place,
+		)
 	}
 	if nobody {
-		fmt.Fprintf(out, "Nobody is set up: the first foreman is, with the code %s, on the page that comes up.\n", d.code)
+		fmt.Fprintf(
+			out,
+			"Nobody is set up: the first foreman is, with the code %s, on the page that comes up.\n",
+			d.code,
+		)
 	}
 	page := d.hand.Page("")
 	if code, err := qrcode.New(page, qrcode.Low); err == nil {
 		fmt.Fprintln(out, code.ToSmallString(false))
 	}
-	fmt.Fprintf(out, "Each tablet: point its camera at this code, or open %s\nCertificate's SHA-256: %s\n", page,
-		strings.Join(authority.Groups(d.hand.Fingerprint), " "))
+	fmt.Fprintf(
+		out,
+		"Each tablet: point its camera at this code, or open %s\nCertificate's SHA-256: %s\n",
+		page,
+		strings.Join(authority.Groups(d.hand.Fingerprint), " "),
+	)
 }
 
 // close ends the page.

@@ -36,10 +36,16 @@ func (s *server) entered(ctx context.Context, h job.Happening) (job.Happening, e
 	case h.Author == "", h.Author == me.Name:
 		h.Author, h.SentBy = me.Name, ""
 	case h.SentBy != me.Name || !me.Role.May(people.TakeOver):
-		return h, forbidden(anothersType, "This was done by "+h.Author+", and "+me.Name+" is signed in: it waits until "+h.Author+
-			" signs in here, or a foreman takes it over.")
+		return h, forbidden(
+			anothersType,
+			"This was done by "+h.Author+", and "+me.Name+" is signed in: it waits until "+h.Author+
+				" signs in here, or a foreman takes it over.",
+		)
 	case deed != people.Work:
-		return h, forbidden(anothersType, "A signature is nobody else's: "+h.Author+" has to sign in and sign.")
+		return h, forbidden(
+			anothersType,
+			"A signature is nobody else's: "+h.Author+" has to sign in and sign.",
+		)
 	default:
 		if err := s.belongs(ctx, h.Author); err != nil {
 			return h, err

@@ -65,12 +65,39 @@ type AuditView struct {
 // peopleRoutes are who belongs to the workshop, and what was done besides jobs.
 func (s *server) peopleRoutes(a huma.API) {
 	huma.Get(a, "/api/v1/people", s.people, summary("list-people", "Everybody of the workshop"))
-	huma.Post(a, "/api/v1/people", s.addPerson, summary("add-person", "Somebody comes to the workshop"), strictly[NewPerson](a))
-	huma.Put(a, "/api/v1/people/{id}", s.changePerson,
-		summary("change-person", "Change what somebody is called, may do and is known by; he has to sign in anew"), strictly[PersonBody](a))
-	huma.Put(a, "/api/v1/sign-out", s.putSignOut,
-		summary("put-sign-out", "After how long without a touch somebody is signed out"), strictly[SignOutAfter](a))
-	huma.Get(a, "/api/v1/audit", s.audit, summary("list-audit", "Who did what, when and from where, besides what stands in the jobs"))
+	huma.Post(
+		a,
+		"/api/v1/people",
+		s.addPerson,
+		summary("add-person", "Somebody comes to the workshop"),
+		strictly[NewPerson](a),
+	)
+	huma.Put(
+		a,
+		"/api/v1/people/{id}",
+		s.changePerson,
+		summary(
+			"change-person",
+			"Change what somebody is called, may do and is known by; he has to sign in anew",
+		),
+		strictly[PersonBody](a),
+	)
+	huma.Put(
+		a,
+		"/api/v1/sign-out",
+		s.putSignOut,
+		summary(
+			"put-sign-out",
+			"After how long without a touch somebody is signed out",
+		),
+		strictly[SignOutAfter](a),
+	)
+	huma.Get(
+		a,
+		"/api/v1/audit",
+		s.audit,
+		summary("list-audit", "Who did what, when and from where, besides what stands in the jobs"),
+	)
 }
 
 // people lists everybody.
@@ -98,7 +125,11 @@ func personView(p store.Person) PersonView {
 func (s *server) known(ctx context.Context, b PersonBody) (k store.Known, err error) {
 	if b.PIN != nil && *b.PIN != "" {
 		if say := secret.SoundPIN(*b.PIN); say != "" {
-			return k, located(http.StatusUnprocessableEntity, say, wire.Fault{Location: "body.pin", Message: say})
+			return k, located(
+				http.StatusUnprocessableEntity,
+				say,
+				wire.Fault{Location: "body.pin", Message: say},
+			)
 		}
 		hash := secret.HashPIN(*b.PIN)
 		k.PIN = &hash
@@ -194,11 +225,18 @@ func saidOf(p store.Person) string {
 func (s *server) personStored(ctx context.Context, id string, err error) (*bodyOf[PersonView], error) {
 	switch {
 	case errors.Is(err, store.ErrNoForeman):
-		return nil, located(http.StatusConflict, "Somebody has to look after people: a foreman with a PIN or a tag. Add one first, or "+
-			"make another one a foreman.", wire.Fault{Location: "body.role", Message: "A foreman who can sign in is needed."})
+		return nil, located(
+			http.StatusConflict,
+			"Somebody has to look after people: a foreman with a PIN or a tag. Add one first, or "+
+				"make another one a foreman.",
+			wire.Fault{Location: "body.role", Message: "A foreman who can sign in is needed."},
+		)
 	case errors.Is(err, store.ErrExists):
-		return nil, located(http.StatusConflict, "There is somebody of this name, or with this tag, already; whoever left counts too.",
-			wire.Fault{Location: "body.name", Message: "Take a name and a tag that nobody has."})
+		return nil, located(
+			http.StatusConflict,
+			"There is somebody of this name, or with this tag, already; whoever left counts too.",
+			wire.Fault{Location: "body.name", Message: "Take a name and a tag that nobody has."},
+		)
 	case err != nil:
 		return nil, fault(err)
 	}

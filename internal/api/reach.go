@@ -29,7 +29,12 @@ type Reach struct {
 
 // reachRoutes are how tablets are brought to the program.
 func (s *server) reachRoutes(a huma.API) {
-	huma.Get(a, "/api/v1/reach", s.reach, summary("get-reach", "How tablets reach the program, with a code to scan"))
+	huma.Get(
+		a,
+		"/api/v1/reach",
+		s.reach,
+		summary("get-reach", "How tablets reach the program, with a code to scan"),
+	)
 }
 
 // reach gives it, for the address by which it is asked for, unless that is this machine's own.
@@ -39,7 +44,8 @@ func (s *server) reach(ctx context.Context, _ *struct{}) (*bodyOf[Reach], error)
 	}
 	host := ""
 	if r, ok := ctx.Value(requestKey{}).(*http.Request); ok {
-		if asked, _, err := net.SplitHostPort(r.Host); err == nil && !net.ParseIP(asked).IsLoopback() && asked != "localhost" {
+		if asked, _, err := net.SplitHostPort(r.Host); err == nil && !net.ParseIP(asked).IsLoopback() &&
+			asked != "localhost" {
 			host = asked
 		}
 	}
@@ -49,8 +55,10 @@ func (s *server) reach(ctx context.Context, _ *struct{}) (*bodyOf[Reach], error)
 		return nil, fault(err)
 	}
 	squares := code.Bitmap()
-	return &bodyOf[Reach]{Reach{TLS: true, Page: page, Fingerprint: s.handOut.Fingerprint, CodeSize: len(squares),
-		Code: drawn(squares)}}, nil
+	return &bodyOf[Reach]{
+		Reach{TLS: true, Page: page, Fingerprint: s.handOut.Fingerprint, CodeSize: len(squares),
+			Code: drawn(squares)},
+	}, nil
 }
 
 // Page is the address of the page, with the fingerprint behind it; by a host, or the likeliest place where that is empty.

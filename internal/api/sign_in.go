@@ -49,10 +49,27 @@ type NewPIN struct {
 
 // signInRoutes are how somebody comes and goes.
 func (s *server) signInRoutes(a huma.API) {
-	huma.Get(a, "/api/v1/session", s.session, summary("get-session", "Who is signed in here, and who may sign in"))
-	huma.Post(a, "/api/v1/session", s.signIn, summary("sign-in", "Sign in with a PIN or a tag"), strictly[SignIn](a))
+	huma.Get(
+		a,
+		"/api/v1/session",
+		s.session,
+		summary("get-session", "Who is signed in here, and who may sign in"),
+	)
+	huma.Post(
+		a,
+		"/api/v1/session",
+		s.signIn,
+		summary("sign-in", "Sign in with a PIN or a tag"),
+		strictly[SignIn](a),
+	)
 	huma.Delete(a, "/api/v1/session", s.signOut, summary("sign-out", "Sign out"))
-	huma.Put(a, "/api/v1/session/pin", s.changePIN, summary("change-pin", "Change one's own PIN"), strictly[NewPIN](a))
+	huma.Put(
+		a,
+		"/api/v1/session/pin",
+		s.changePIN,
+		summary("change-pin", "Change one's own PIN"),
+		strictly[NewPIN](a),
+	)
 }
 
 // sessionOutput sets the cookie of a session, or takes it away.
@@ -101,7 +118,10 @@ func nameOf(p store.Person) PersonName { return PersonName{p.ID, p.Name, p.Role}
 func (s *server) signIn(ctx context.Context, in *rawInput) (*sessionOutput, error) {
 	ask, faults := wire.Read[SignIn](in.RawBody)
 	if len(faults) > 0 { // which would say the PIN again
-		return nil, located(http.StatusUnprocessableEntity, "A person and a PIN, or a tag's number, are expected here.")
+		return nil, located(
+			http.StatusUnprocessableEntity,
+			"A person and a PIN, or a tag's number, are expected here.",
+		)
 	}
 	v := visitorOf(ctx)
 	if v.open {
@@ -140,7 +160,10 @@ func (s *server) recognised(ctx context.Context, ask SignIn) (who store.Person, 
 		if err := st.Note(v.noted(now, "sign_in_refused", about)); err != nil {
 			return fault(err)
 		}
-		m := problemModel(http.StatusUnauthorized, "That is not right. Try again, or ask a foreman for a new PIN.")
+		m := problemModel(
+			http.StatusUnauthorized,
+			"That is not right. Try again, or ask a foreman for a new PIN.",
+		)
 		m.Type = "urn:metronix:wrong"
 		return m
 	}
@@ -228,14 +251,21 @@ func (s *server) signOut(ctx context.Context, _ *struct{}) (*sessionOutput, erro
 func (s *server) changePIN(ctx context.Context, in *rawInput) (*sessionOutput, error) {
 	ask, faults := wire.Read[NewPIN](in.RawBody)
 	if len(faults) > 0 {
-		return nil, located(http.StatusUnprocessableEntity, "The PIN there is and the one there shall be are expected here.")
+		return nil, located(
+			http.StatusUnprocessableEntity,
+			"The PIN there is and the one there shall be are expected here.",
+		)
 	}
 	v := visitorOf(ctx)
 	if v.person == nil {
 		return nil, located(http.StatusConflict, "Nobody is set up here: there is no PIN.")
 	}
 	if say := secret.SoundPIN(ask.New); say != "" {
-		return nil, located(http.StatusUnprocessableEntity, say, wire.Fault{Location: "body.new", Message: say})
+		return nil, located(
+			http.StatusUnprocessableEntity,
+			say,
+			wire.Fault{Location: "body.new", Message: say},
+		)
 	}
 	who, err := s.recognised(ctx, SignIn{Person: v.person.ID, PIN: ask.PIN})
 	if err != nil {

@@ -41,8 +41,16 @@ const backdated = 24 * time.Hour
 
 // private are the networks that it may sign for at all: private and link-local ones, and this machine (RFC 1918, RFC 3927, RFC
 // 4193, RFC 4291).
-var private = []string{"10.0.0.0/8", "172.16.0.0/12", "192.168.0.0/16", "169.254.0.0/16", "127.0.0.0/8", "fc00::/7", "fe80::/10",
-	"::1/128"}
+var private = []string{
+	"10.0.0.0/8",
+	"172.16.0.0/12",
+	"192.168.0.0/16",
+	"169.254.0.0/16",
+	"127.0.0.0/8",
+	"fc00::/7",
+	"fe80::/10",
+	"::1/128",
+}
 
 // What can be wrong with the folder of an authority.
 var (
@@ -86,8 +94,13 @@ func Open(folder string, names []string, now time.Time) (a *Authority, err error
 	}
 	for _, name := range names {
 		if !a.May(name) {
-			return nil, fmt.Errorf("%w: %s. Take the folder %s away and start again: a new one is made, and has to be put on the "+
-				"tablets once more", ErrOutside, name, folder)
+			return nil, fmt.Errorf(
+				"%w: %s. Take the folder %s away and start again: a new one is made, and has to be put on the "+
+					"tablets once more",
+				ErrOutside,
+				name,
+				folder,
+			)
 		}
 	}
 	return a, nil
@@ -149,10 +162,18 @@ func (a *Authority) make(folder string, names []string, now time.Time) (err erro
 	if err != nil {
 		return err
 	}
-	t := &x509.Certificate{SerialNumber: serial, Subject: pkix.Name{CommonName: "Metronix workshop " + serial.Text(36)[:6]},
-		NotBefore: now.Add(-backdated), NotAfter: now.AddDate(ownYears, 0, 0),
-		KeyUsage: x509.KeyUsageCertSign, BasicConstraintsValid: true, IsCA: true, MaxPathLenZero: true,
-		PermittedDNSDomainsCritical: true, PermittedDNSDomains: []string{"local", "localhost"}}
+	t := &x509.Certificate{
+		SerialNumber:                serial,
+		Subject:                     pkix.Name{CommonName: "Metronix workshop " + serial.Text(36)[:6]},
+		NotBefore:                   now.Add(-backdated),
+		NotAfter:                    now.AddDate(ownYears, 0, 0),
+		KeyUsage:                    x509.KeyUsageCertSign,
+		BasicConstraintsValid:       true,
+		IsCA:                        true,
+		MaxPathLenZero:              true,
+		PermittedDNSDomainsCritical: true,
+		PermittedDNSDomains:         []string{"local", "localhost"},
+	}
 	for _, network := range private {
 		_, ipnet, err := net.ParseCIDR(network)
 		if err != nil {
@@ -182,7 +203,11 @@ func (a *Authority) make(folder string, names []string, now time.Time) (err erro
 	if err := os.WriteFile(filepath.Join(folder, certFile), a.PEM(), 0o644); err != nil {
 		return err
 	}
-	return os.WriteFile(filepath.Join(folder, keyFile), pem.EncodeToMemory(&pem.Block{Type: "EC PRIVATE KEY", Bytes: key}), 0o600)
+	return os.WriteFile(
+		filepath.Join(folder, keyFile),
+		pem.EncodeToMemory(&pem.Block{Type: "EC PRIVATE KEY", Bytes: key}),
+		0o600,
+	)
 }
 
 // normal is an address in as few bytes as it takes.
@@ -221,9 +246,15 @@ func (a *Authority) Pool() *x509.CertPool {
 // May says whether it may sign for a name or an address.
 func (a *Authority) May(name string) bool {
 	if ip := net.ParseIP(name); ip != nil {
-		return slices.ContainsFunc(a.cert.PermittedIPRanges, func(n *net.IPNet) bool { return n.Contains(ip) })
+		return slices.ContainsFunc(
+			a.cert.PermittedIPRanges,
+			func(n *net.IPNet) bool { return n.Contains(ip) },
+		)
 	}
-	return slices.ContainsFunc(a.cert.PermittedDNSDomains, func(d string) bool { return name == d || strings.HasSuffix(name, "."+d) })
+	return slices.ContainsFunc(
+		a.cert.PermittedDNSDomains,
+		func(d string) bool { return name == d || strings.HasSuffix(name, "."+d) },
+	)
 }
 
 // For gives a certificate for the names and addresses by which this machine is called now: the one there is, while it is for all of them
@@ -234,7 +265,8 @@ func (a *Authority) For(names []string, now time.Time) (*tls.Certificate, error)
 	names = slices.Compact(names)
 	a.mu.Lock()
 	defer a.mu.Unlock()
-	if a.leaf != nil && slices.Equal(a.names, names) && now.Before(a.leaf.Leaf.NotAfter.AddDate(0, 0, -renewDays)) &&
+	if a.leaf != nil && slices.Equal(a.names, names) &&
+		now.Before(a.leaf.Leaf.NotAfter.AddDate(0, 0, -renewDays)) &&
 		now.After(a.leaf.Leaf.NotBefore) {
 		return a.leaf, nil
 	}
@@ -246,9 +278,14 @@ func (a *Authority) For(names []string, now time.Time) (*tls.Certificate, error)
 	if err != nil {
 		return nil, err
 	}
-	t := &x509.Certificate{SerialNumber: serial, Subject: pkix.Name{CommonName: "Metronix"}, NotBefore: now.Add(-backdated),
-		NotAfter: now.AddDate(0, 0, leafDays), KeyUsage: x509.KeyUsageDigitalSignature,
-		ExtKeyUsage: []x509.ExtKeyUsage{x509.ExtKeyUsageServerAuth}}
+	t := &x509.Certificate{
+		SerialNumber: serial,
+		Subject:      pkix.Name{CommonName: "Metronix"},
+		NotBefore:    now.Add(-backdated),
+		NotAfter:     now.AddDate(0, 0, leafDays),
+		KeyUsage:     x509.KeyUsageDigitalSignature,
+		ExtKeyUsage:  []x509.ExtKeyUsage{x509.ExtKeyUsageServerAuth},
+	}
 	for _, name := range names {
 		if ip := net.ParseIP(name); ip != nil {
 			t.IPAddresses = append(t.IPAddresses, ip)
@@ -264,13 +301,20 @@ func (a *Authority) For(names []string, now time.Time) (*tls.Certificate, error)
 	if err != nil {
 		return nil, err
 	}
-	a.leaf, a.names = &tls.Certificate{Certificate: [][]byte{der, a.cert.Raw}, PrivateKey: key, Leaf: leaf}, names
+	a.leaf, a.names = &tls.Certificate{
+		Certificate: [][]byte{der, a.cert.Raw},
+		PrivateKey:  key,
+		Leaf:        leaf,
+	}, names
 	return a.leaf, nil
 }
 
 // Config is how a server speaks TLS under it, for the names that it is called by at each time. Not below TLS 1.2.
 func (a *Authority) Config(names func() []string, clock func() time.Time) *tls.Config {
-	return &tls.Config{MinVersion: tls.VersionTLS12, GetCertificate: func(*tls.ClientHelloInfo) (*tls.Certificate, error) {
-		return a.For(names(), clock())
-	}}
+	return &tls.Config{
+		MinVersion: tls.VersionTLS12,
+		GetCertificate: func(*tls.ClientHelloInfo) (*tls.Certificate, error) {
+			return a.For(names(), clock())
+		},
+	}
 }

@@ -29,7 +29,18 @@ func TestItSignsForThisMachine(t *testing.T) {
 	folder := filepath.Join(t.TempDir(), "authority")
 	a, err := authority.Open(folder, []string{"bay.example", "192.0.2.10"}, now)
 	require.NoError(t, err)
-	leaf := leafOf(t, a, now, "192.168.1.7", "workshop.local", "bay.example", "192.0.2.10", "fd00::7", "shop.example", "203.0.113.9")
+	leaf := leafOf(
+		t,
+		a,
+		now,
+		"192.168.1.7",
+		"workshop.local",
+		"bay.example",
+		"192.0.2.10",
+		"fd00::7",
+		"shop.example",
+		"203.0.113.9",
+	)
 	assert.LessOrEqual(t, leaf.NotAfter.Sub(leaf.NotBefore), 398*24*time.Hour)
 	verified := func(name string) bool {
 		_, err := leaf.Verify(x509.VerifyOptions{DNSName: name, Roots: a.Pool(), CurrentTime: now})

@@ -69,7 +69,8 @@ func Matches(stored, pin string) bool {
 		return false
 	}
 	var t, m uint32
-	if _, err := fmt.Sscanf(parts[3], "m=%d,t=%d,p=1", &m, &t); err != nil || t < 1 || m < 8 || m > 1<<20 || t > 64 {
+	if _, err := fmt.Sscanf(parts[3], "m=%d,t=%d,p=1", &m, &t); err != nil || t < 1 || m < 8 || m > 1<<20 ||
+		t > 64 {
 		return false
 	}
 	salt, err := base64.RawStdEncoding.DecodeString(parts[4])

@@ -21,7 +21,17 @@ type Noted struct {
 }
 
 func (r auditRow) sumAfter(before string) string {
-	return sumOf("audit", before, strconv.Itoa(r.N), strconv.FormatInt(r.At.UnixNano(), 10), r.Person, r.Name, r.Origin, r.What, r.About)
+	return sumOf(
+		"audit",
+		before,
+		strconv.Itoa(r.N),
+		strconv.FormatInt(r.At.UnixNano(), 10),
+		r.Person,
+		r.Name,
+		r.Origin,
+		r.What,
+		r.About,
+	)
 }
 
 func (r auditRow) noted() Noted { return Noted{r.N, r.At, r.Person, r.Name, r.Origin, r.What, r.About} }
@@ -45,8 +55,15 @@ func noteIn(tx *gorm.DB, note Noted) error {
 	if err != nil {
 		return err
 	}
-	row := auditRow{N: n, At: note.At.UTC(), Person: note.Person, Name: note.Name, Origin: note.From, What: note.What,
-		About: note.About}
+	row := auditRow{
+		N:      n,
+		At:     note.At.UTC(),
+		Person: note.Person,
+		Name:   note.Name,
+		Origin: note.From,
+		What:   note.What,
+		About:  note.About,
+	}
 	row.Sum = row.sumAfter(last)
 	if err := tx.Create(&row).Error; err != nil {
 		return err
@@ -98,7 +115,11 @@ func (s *Store) auditSound() error {
 		}
 		for _, r := range rows {
 			if last = r.sumAfter(last); r.N != at || last != r.Sum {
-				return fmt.Errorf("%w: line %d of the audit list is missing or not as it was written", ErrDamaged, at+1)
+				return fmt.Errorf(
+					"%w: line %d of the audit list is missing or not as it was written",
+					ErrDamaged,
+					at+1,
+				)
 			}
 			at++
 		}
@@ -107,7 +128,12 @@ func (s *Store) auditSound() error {
 		}
 	}
 	if at != n || last != end {
-		return fmt.Errorf("%w: the audit list does not end where it was written to: %d of %d lines are there", ErrDamaged, at, n)
+		return fmt.Errorf(
+			"%w: the audit list does not end where it was written to: %d of %d lines are there",
+			ErrDamaged,
+			at,
+			n,
+		)
 	}
 	return nil
 }

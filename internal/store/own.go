@@ -72,5 +72,8 @@ func (s *Store) OutAfter() (time.Duration, error) {
 
 // PutOutAfter changes that, to whole minutes.
 func (s *Store) PutOutAfter(idle time.Duration, note Noted) error {
-	return s.noting(note, func(tx *gorm.DB) error { return putOwn(tx, ownIdle, strconv.Itoa(int(idle/time.Minute))) })
+	return s.noting(
+		note,
+		func(tx *gorm.DB) error { return putOwn(tx, ownIdle, strconv.Itoa(int(idle/time.Minute))) },
+	)
 }

@@ -29,7 +29,14 @@ func (p Person) Here() bool { return p.Left.IsZero() }
 type Known struct{ PIN, Tag *string }
 
 func (r personRow) person() Person {
-	p := Person{ID: r.ID, Name: r.Name, Role: people.Role(r.Role), HasPIN: r.PIN != "", HasTag: r.Tag != nil, Since: r.CreatedAt}
+	p := Person{
+		ID:     r.ID,
+		Name:   r.Name,
+		Role:   people.Role(r.Role),
+		HasPIN: r.PIN != "",
+		HasTag: r.Tag != nil,
+		Since:  r.CreatedAt,
+	}
 	if r.LeftAt != nil {
 		p.Left = *r.LeftAt
 	}
@@ -210,7 +217,9 @@ func (s *Store) Begin(kept string, personID, from string, now time.Time, note No
 		if err := tx.Where("who = ?", personID).Delete(&guessRow{}).Error; err != nil {
 			return err
 		}
-		return tx.Create(&sessionRow{Kept: kept, PersonID: personID, Origin: from, MadeAt: now.UTC(), UsedAt: now.UTC()}).Error
+		return tx.Create(
+			&sessionRow{Kept: kept, PersonID: personID, Origin: from, MadeAt: now.UTC(), UsedAt: now.UTC()},
+		).Error
 	})
 }
 
@@ -229,7 +238,9 @@ func (s *Store) Session(kept string) (Session, error) {
 
 // Used notes that a session was used.
 func (s *Store) Used(kept string, now time.Time) error {
-	return s.acknowledge(s.write.Model(&sessionRow{}).Where("kept = ?", kept).Update("used_at", now.UTC()).Error)
+	return s.acknowledge(
+		s.write.Model(&sessionRow{}).Where("kept = ?", kept).Update("used_at", now.UTC()).Error,
+	)
 }
 
 // End signs out; sessions that were not used since a time go with it.
