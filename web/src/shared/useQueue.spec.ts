@@ -173,6 +173,42 @@ describe('what waits in the browser', () => {
     expect(program.stored).toEqual(['tap-000001'])
   })
 
+  it('waits for whoever did it, with what was done after it, or is sent in his place', async () => {
+    const program = new Program()
+    vi.stubGlobal('fetch', program.answer)
+    const queue = await page()
+    const { people } = await import('./session')
+    const comes = (name: string) =>
+      people.take({
+        open: false,
+        set_up: false,
+        may: [],
+        people: [],
+        out_after_min: 30,
+        person: { id: name, name, role: 'mechanic' },
+      })
+    const sent = async () => {
+      await queue.flush(nothing)
+      return program.stored
+    }
+    const kept = (id: string) => queue.add('a', { id, kind: 'kept', valve: 'E1' } as Happening)
+    comes('Tess')
+    program.fates = ['lost']
+    await kept('tap-000001')
+    await sent()
+    comes('Ivo')
+    await kept('tap-000002')
+    expect(await sent()).toEqual([])
+    comes('Tess')
+    expect(await sent()).toEqual(['tap-000001'])
+    const [ivos] = queue.waiting.value
+    expect(ivos!.body).toMatchObject({ id: 'tap-000002', author: 'Ivo' })
+    comes('June')
+    expect(await sent()).toHaveLength(1)
+    await queue.change(ivos!, { ...ivos!.body, sent_by: 'June' })
+    expect(await sent()).toEqual(['tap-000001', 'tap-000002'])
+  })
+
   it('keeps its time where the browser’s clock is a day off', async () => {
     const queue = await page()
     const now = Date.now()
