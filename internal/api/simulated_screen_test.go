@@ -46,7 +46,7 @@ type simScreen struct {
 // taps is a mechanic's next act at a screen: mostly what it says.
 func (c *simScreen) taps() {
 	s := c.sim
-	if c.stale || s.crewed && c.who == "" || slices.ContainsFunc(c.queue, func(e *simEntry) bool { return e.refused }) {
+	if c.stale || s.crewed && c.who == "" || slices.ContainsFunc(c.queue, c.anothers) || slices.ContainsFunc(c.queue, func(e *simEntry) bool { return e.refused }) {
 		return
 	}
 	c.at.Now = c.clock()
@@ -284,6 +284,10 @@ func (c *simScreen) refresh() {
 	status, text := c.sim.asked("GET", "/api/v1/jobs/"+simJob+"/opening", nil, c.cookie)
 	if status == http.StatusUnauthorized {
 		c.who, c.cookie = "", ""
+		if c.settles(); c.who != "" {
+			c.refresh()
+		}
+		return
 	}
 	if status != http.StatusOK {
 		return

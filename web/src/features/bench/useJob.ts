@@ -17,7 +17,7 @@ import {
 import { reads, takeAhead } from '@/shared/api/reads'
 import { screen } from '@/shared/screen'
 import { live } from '@/shared/live'
-import { undecided, useQueue, type Waiting } from '@/shared/useQueue'
+import { anothers, undecided, useQueue, type Waiting } from '@/shared/useQueue'
 import { dequal } from 'dequal/lite'
 import { isChanges, sharing, withChanges } from './changes'
 import { useJudge } from './judge'
@@ -197,6 +197,10 @@ export function useJob(id: string) {
   async function send(doing: Doing) {
     const ticked = doing.kind === 'task' ? doing.task : ''
     if (ticked && waiting.value.some(({ body }) => body.kind === 'task' && body.task === ticked)) return
+    // what somebody else did here is not in what is shown: the crank may stand elsewhere than it says
+    const other = waiting.value.find(anothers)?.body.author
+    if (other)
+      return void (refusal.value = `First ${other} has to sign in here, or a foreman takes over what ${other} did.`)
     if (refused.value.length) return void (refusal.value = 'First say what is to become of what was not taken.')
     // a valve that is tapped while the step before is on its way is meant, and is no second press of anything
     const follows = queues.has(doing.kind) || (doing.kind === 'picked' && !queue.offline.value)
