@@ -4,13 +4,14 @@ import (
 	"cmp"
 	"encoding/json"
 	"log/slog"
-	"metronix/core/people"
-	"metronix/internal/wire"
 	"net/http"
 	"slices"
 	"strings"
 
 	"github.com/danielgtaylor/huma/v2"
+
+	"metronix/core/people"
+	"metronix/internal/wire"
 )
 
 // deeds are what each operation is, by which its person may do it or not: one table, and an operation that stands

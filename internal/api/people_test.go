@@ -243,6 +243,14 @@ func TestASessionEnds(t *testing.T) {
 	require.Equal(t, 200, status, text)
 	assert.Equal(t, 401, reads(ivo), "who left is out at once")
 	assert.Equal(t, 401, c.tried(`{"person_id":"ivo","pin":"2580"}`, "192.0.2.7:1").Code)
+
+	for id, name := range map[string]string{"tess": "Tess Ardal", "rae": "Rae Quist"} {
+		status, text = c.as(june, "PUT", "/api/v1/people/"+id, `{"name":"`+name+`","role":"reader","left":true}`)
+		require.Equal(t, 200, status, text)
+	}
+	status, text = c.as(june, "PUT", "/api/v1/people/june", `{"name":"June Abara","role":"foreman","left":true}`)
+	assert.Equal(t, 409, status, "the last one stays: else the workshop would be open to whoever comes: %s", text)
+	assert.Equal(t, 401, reads(nil))
 }
 
 // A tag's number lets in, and is in the file nowhere.

@@ -117,18 +117,16 @@ func (s *Store) ChangePerson(p Person, k Known, note Noted) error {
 	})
 }
 
-// foremanIn errs where people are set up and no foreman among them can sign in.
+// foremanIn errs where no foreman can sign in: neither may the last one leave, for a workshop without anybody would be
+// open to whoever reaches it.
 func foremanIn(tx *gorm.DB) error {
-	var all, able int64
-	if err := tx.Model(&personRow{}).Where("left_at IS NULL").Count(&all).Error; err != nil {
-		return err
-	}
+	var able int64
 	if err := tx.Model(&personRow{}).
 		Where("left_at IS NULL AND role = ? AND (pin <> '' OR tag IS NOT NULL)", people.Foreman).
 		Count(&able).Error; err != nil {
 		return err
 	}
-	if all > 0 && able == 0 {
+	if able == 0 {
 		return ErrNoForeman
 	}
 	return nil
@@ -206,9 +204,8 @@ func (s *Store) guessed(who string) error {
 
 // Session is somebody who is signed in on a screen.
 type Session struct {
-	Person     Person
-	From       string // the address it was begun from
-	Made, Used time.Time
+	Person Person
+	Used   time.Time // last
 }
 
 // Begin signs somebody in under a token of which this is what is kept, and forgets his wrong guesses.
@@ -233,7 +230,7 @@ func (s *Store) Session(kept string) (Session, error) {
 	if err := s.read.Where("id = ? AND left_at IS NULL", row.PersonID).Take(&who).Error; err != nil {
 		return Session{}, translate(err)
 	}
-	return Session{who.person(), row.Origin, row.MadeAt, row.UsedAt}, nil
+	return Session{who.person(), row.UsedAt}, nil
 }
 
 // Used notes that a session was used.
