@@ -142,6 +142,7 @@ checks: ## make docs/checks.md anew
 FUZZ := core/measure:FuzzParseLength internal/report:FuzzReadGaugeCSV internal/probe:FuzzParseLine internal/store:FuzzStoredHappening \
   internal/compute:FuzzRun internal/wire:FuzzCheckSheet internal/wire:FuzzHappeningKeepsWhatItSays internal/api:FuzzRequests
 INPUTS ?= 1000000
+SEEDS ?= 100000
 
 deep: export CGO_CFLAGS := -O0
 deep: web/dist/index.html chromium engines ## the long tests: every engine, sequence, state and size; rounds of kills, full disks, backups; random jobs; fuzzing (hours)
@@ -151,7 +152,8 @@ deep: web/dist/index.html chromium engines ## the long tests: every engine, sequ
 	@echo '— the store under kills, full disks and backups'
 	METRONIX_DEEP=1 go test -count=1 -timeout 60m ./internal/store
 	@echo '— simulated screens, network, disk and program'
-	METRONIX_DEEP=1 go test -count=1 -timeout 300m ./internal/api -run Simulated
+	@mkdir -p data; go test -c -o data/simulated.test ./internal/api; cd internal/api; for ((n=0; n<$(SEEDS); n+=1000)); do \
+	  METRONIX_SEED=$$n-$$((n+999)) ../../data/simulated.test -test.timeout 60m -test.run Simulated | tail -n 30 && echo "$$((n+1000)) runs" || exit 1; done
 	@echo '— a workshop with 100,000 jobs'
 	METRONIX_DEEP=1 go test -count=1 -timeout 120m -v ./internal/large
 	@echo '— the built program in a real browser'

@@ -12,7 +12,7 @@ func (j *Job) apply(h Happening, accepted bool) error {
 		return err
 	}
 	at, doubt := j.when(h)
-	j.screen = h.Screen
+	j.screen, j.taking = h.Screen, h.ID
 	before := j.pause
 	j.rest(at)
 	was := j.now
@@ -78,8 +78,7 @@ func (j *Job) when(h Happening) (at time.Time, doubt bool) {
 		return j.last, false
 	case h.DoneAt.IsZero():
 		return h.At, false
-	case h.DoneAt.After(h.At.Add(clockSlack)), h.DoneAt.Before(j.last.Add(-clockSlack)),
-		h.At.Sub(h.DoneAt) > oldest:
+	case !h.believable(), h.DoneAt.Before(j.last.Add(-clockSlack)):
 		return h.At, true
 	case h.DoneAt.After(h.At):
 		return h.At, false

@@ -135,6 +135,22 @@ func TestATurnThatIsToldLate(t *testing.T) {
 	read("E1", 60)
 	assert.Empty(t, void("E1"))
 
+	// told so late that the time given is believed no more, what its screen knew says what was read after it: not
+	// what that screen had read itself
+	d = jobtest.Start(t, jobtest.Setup())
+	d.Begin(sequence.RockingPairs)
+	d.Do(job.Happening{Act: job.Turned{Stop: 0}})
+	knew, at = newest(d), d.List[len(d.List)-1].At
+	own := felt("A", "", "I1", jobtest.Nominal("I1"), clearance.Drag)
+	own.At = after(5)
+	d.Do(own)
+	d.Do(job.Happening{Screen: "A", At: after(6), Act: job.Kept{Valve: "I1"}})
+	read("E1", 25)
+	week := 7 * 24 * 3600
+	d.Do(job.Happening{Screen: "A", Since: knew, DoneAt: after(20), At: after(week), Act: job.Turned{Stop: 1}})
+	assert.Empty(t, void("I1"), "its own, before it")
+	assert.Equal(t, "crank moved", void("E1"))
+
 	// of a valve that is clear at both stops the reading counts
 	d = jobtest.Start(t, jobtest.Setup())
 	d.Begin(sequence.RockingPairs)

@@ -10,10 +10,11 @@ import (
 // for each valve that is out. 4: a drag of the aim's own leaf keeps itself. 5: what was read after the crank was moved, where that was
 // told late, does not count unless it is clear where the crank then stood.
 const (
-	Rules      = 5
+	Rules      = 6
 	crankRules = 3 // since when rules say the same of where the crank stands
 	closeRules = 4
 	lateRules  = 5
+	knewRules  = 6
 )
 
 // Happening is one entry of a job's list: an act, and when and by whose view of the job it was done. ID is
@@ -70,6 +71,11 @@ const (
 	clockSlack = time.Minute
 	oldest     = 48 * time.Hour
 )
+
+// believable says that a client's word for when something was done can be right, by when it arrived.
+func (h Happening) believable() bool {
+	return !h.DoneAt.After(h.At.Add(clockSlack)) && h.At.Sub(h.DoneAt) <= oldest
+}
 
 // How long words of one's own may be, in characters: a note, and a word of a finding.
 const (

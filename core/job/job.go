@@ -121,6 +121,7 @@ type Job struct {
 	effective  []Happening // what stands, undone ones left out
 	log        log
 	screen     string // on which what is being taken was entered
+	taking     string // what is being taken
 
 	now, last  time.Time // of the happening being taken, and of the one before
 	keepsClose bool      // the happening being taken is of rules by which a drag of the aim's leaf keeps itself

@@ -50,7 +50,7 @@ func (a Kept) do(j *Job) {
 	v := j.valve(a.Valve)
 	judgement := j.Judge(v)
 	result := &Result{Judgement: judgement, Readings: v.Round, At: v.readAt, Stale: j.stale(v.readAt),
-		TimeDoubtful: v.readDoubt, OffAim: j.offAim(v, judgement)}
+		TimeDoubtful: v.readDoubt, reading: v.readBy, OffAim: j.offAim(v, judgement)}
 	j.learn(v, judgement)
 	untouched := v.Adjustments == 0 && !v.Freed
 	if checked := v.AsFound != nil && j.turnedEnough(v); untouched && !j.checked && !checked {

@@ -73,6 +73,12 @@ func (l *log) unseen(at int, screen string, is func(i int) bool) bool {
 	return false
 }
 
+// entered says that a happening was entered after another one without a screen's knowing.
+func (l *log) entered(id string, at int, screen string) bool {
+	i, ok := l.index[id]
+	return ok && l.unseen(at, screen, func(k int) bool { return k == i })
+}
+
 // movedAfter says whether the crank was moved after a happening without a screen's knowing.
 func (l *log) movedAfter(at int, screen string) bool {
 	return l.unseen(at, screen, func(i int) bool { return l.entries[i].moves })

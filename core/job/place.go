@@ -126,11 +126,8 @@ func NeedsConfirming(last, now time.Time) bool { return !last.IsZero() && now.Su
 // elsewhere than was believed: of a valve that is clear where the crank was brought to it counts all the same. Of any
 // other it does not, and the valve is read again.
 func (j *Job) toldLate(h Happening) {
-	if h.DoneAt.IsZero() || h.DoneAt.After(h.At) || h.At.Sub(h.DoneAt) > oldest {
-		return // when it was is not known
-	}
 	for _, v := range j.Valves {
-		if r := v.Last; r != nil && r.At.After(h.DoneAt) && !j.Settable(v) {
+		if r := v.Last; r != nil && j.readAfter(h, v) && !j.Settable(v) {
 			there := *r
 			there.Elsewhere = true
 			v.Last, v.Verified = &there, false
@@ -139,4 +136,19 @@ func (j *Job) toldLate(h Happening) {
 			}
 		}
 	}
+}
+
+// readAfter says that a valve's last figure is of a reading made after something was done that is told now. Where the
+// word for when it was done cannot be right, what its screen knew says it: others read what it did not know of.
+func (j *Job) readAfter(h Happening, v *ValveState) bool {
+	switch {
+	case h.DoneAt.IsZero():
+		return false
+	case h.believable():
+		return v.Last.At.After(h.DoneAt)
+	case !h.by(knewRules):
+		return false
+	}
+	knew := j.log.since(h.Since)
+	return knew >= 0 && j.log.entered(v.Last.reading, knew, h.Screen)
 }

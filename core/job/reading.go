@@ -42,7 +42,7 @@ func (j *Job) mayRead(valve string, madeThere bool, since string) error {
 func (j *Job) addReading(valve string, madeThere bool, r clearance.Reading) {
 	v := j.valve(valve)
 	v.reading(append(v.Round, r))
-	v.readAt, v.readDoubt = j.now, j.doubtful
+	v.readAt, v.readDoubt, v.readBy = j.now, j.doubtful, j.taking
 	v.readThere = madeThere
 	j.pick(v.Name)
 	if r.Dial == nil {

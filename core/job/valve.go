@@ -21,6 +21,8 @@ type Result struct {
 	Elsewhere bool
 	// TimeDoubtful says that the client's word for when it was made cannot be right: At is when it arrived.
 	TimeDoubtful bool
+
+	reading string // the happening by which the last of them came
 }
 
 // Void is why a result does not count, in two words; empty: it does.
@@ -75,7 +77,8 @@ type ValveState struct {
 	toAim     bool      // a gap that is in and off the aim is to be set too
 	readAt    time.Time // when the last reading of Round was made
 	readDoubt bool
-	readThere bool // it was made at a place where the crank stands no more
+	readBy    string // the happening by which it came
+	readThere bool   // it was made at a place where the crank stands no more
 
 	CameBack int               // how often it came back out on the same side once its nut was tight
 	FellBack int               // the most that it did, whatever came after

@@ -25,7 +25,6 @@ import (
 	"metronix/core/measure"
 	"metronix/core/sequence"
 	"metronix/internal/api"
-	"metronix/internal/deep"
 	"metronix/internal/seen"
 	"metronix/internal/store"
 )
@@ -76,7 +75,8 @@ const simJob = "job-0001"
 func TestSimulatedScreens(t *testing.T) {
 	slog.SetDefault(slog.New(slog.DiscardHandler)) // a disk that fails is told each time
 	was := debug.SetGCPercent(800)
-	t.Cleanup(func() { debug.SetGCPercent(was) })
+	most := debug.SetMemoryLimit(1 << 30) // what a program that was killed held is let go of only by two collections
+	t.Cleanup(func() { debug.SetGCPercent(was); debug.SetMemoryLimit(most) })
 	templates := [2][]byte{simTemplate(t, false), simTemplate(t, true)}
 	kept, err := os.ReadFile("testdata/simulated-seeds")
 	require.NoError(t, err)
@@ -87,8 +87,8 @@ func TestSimulatedScreens(t *testing.T) {
 			seeds = append(seeds, seed)
 		}
 	}
-	for n := range deep.Rounds(200, 100_000) {
-		seeds = append(seeds, uint64(n))
+	for n := range uint64(200) {
+		seeds = append(seeds, n)
 	}
 	if asked := os.Getenv("METRONIX_SEED"); asked != "" { // one, or from one to another: 200-9999
 		var first, last uint64
