@@ -135,6 +135,12 @@ const unused = [
     code: 'export const VProgressLinear = { render: () => null }',
   },
   {
+    what: 'the choice of one among buttons, of which a button only asks for its key',
+    source: '../VBtnToggle/VBtnToggle.js',
+    importer: 'vuetify/lib/components/VBtn/VBtn.js',
+    code: `export const VBtnToggleSymbol = Symbol.for('vuetify:v-btn-toggle')`,
+  },
+  {
     what: 'the time after which an alert goes by itself, for which each measures where it stands as it comes up',
     source: './autoDismiss.js',
     importer: 'vuetify/lib/components/VAlert/',

@@ -14,6 +14,7 @@ package main
 import (
 	"encoding/json"
 	"errors"
+	"runtime/debug"
 	"syscall/js"
 	"time"
 
@@ -22,6 +23,7 @@ import (
 )
 
 func main() {
+	debug.SetGCPercent(400) // a state is some hundred kilobytes: what is let go of is not looked for with each tap
 	var at seen.At
 	say := func(err error) any {
 		var refusal *job.Refusal

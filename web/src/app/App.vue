@@ -11,7 +11,7 @@ whenViewed(people.load)
 </script>
 
 <template>
-  <VApp>
+  <VApp :class="{ fits: $route.meta.fits }">
     <VAlert v-if="notOpened" class="not-opened no-print">
       {{ notOpened }}
       <template #append><VBtn size="small" @click="notOpened = ''">Understood</VBtn></template>

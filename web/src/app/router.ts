@@ -25,7 +25,7 @@ export const router = createRouter({
       path: '/jobs/:id',
       name: 'bench',
       component: () => import('@/features/bench/BenchPage.vue'),
-      meta: { title: 'Bench' },
+      meta: { title: 'Bench', fits: true },
     },
     {
       path: '/jobs/:id/start',

@@ -25,7 +25,7 @@ const screens = [
 </script>
 
 <template>
-  <header class="top no-print align-center ga-4 py-2 px-5 line-below" :class="{ stays, lean }">
+  <header class="top no-print align-center ga-4 py-2 px-5 line-below" :class="{ stays, lean, names: !back }">
     <VBtn v-if="back" class="back" size="small" :to="backTo ?? '/'" :aria-label="back"
       ><span aria-hidden="true">‹</span> <span class="where-to">{{ back }}</span></VBtn
     >
@@ -68,7 +68,7 @@ h1 {
 }
 
 /* Beside the screens' names its own stands in one line. */
-.top:has(nav) h1 {
+.names h1 {
   white-space: nowrap;
 }
 
@@ -120,7 +120,7 @@ nav a.router-link-active:not([href='/']) {
   order: -4;
 }
 
-.top:not(:has(nav)) h1 {
+.top:not(.names) h1 {
   order: -3;
 }
 
@@ -160,13 +160,13 @@ nav a.router-link-active:not([href='/']) {
     padding: 8px 12px;
   }
 
-  .top:not(:has(nav)) h1 {
+  .top:not(.names) h1 {
     flex: 1 1 0;
     min-width: 110px;
   }
 
   .top :deep(kbd),
-  .top:not(:has(nav)) > .fills,
+  .top:not(.names) > .fills,
   .sub {
     display: none;
   }

@@ -51,6 +51,8 @@ const mayFind = computed(
 const choosing = ref(false)
 const preview = ref<PlanView | null>(null)
 const over = ref(nothingOpen())
+/** Whether something is asked over the bench: else its dialogs are not drawn anew with every step. */
+const asks = computed(() => Object.values(over.value).some(Boolean))
 const now = useTemplateRef('now')
 const panel = useTemplateRef('panel')
 
@@ -175,20 +177,32 @@ useKeys((k) => {
       />
     </main>
   </AppPage>
-  <BenchDialogs v-if="shown && view" v-model="over" :view="view" :waits="waits" @do="happened" />
+  <BenchDialogs
+    v-if="shown && view"
+    v-model="over"
+    v-memo="[asks && view, asks && waits]"
+    :view="view"
+    :waits="waits"
+    @do="happened"
+  />
 </template>
 
 <style scoped>
+/* The bench fills what the header leaves, whatever that takes. */
+@media (width > 1000px) {
+  :global(.fits .v-application__wrap) {
+    height: 100dvh;
+  }
+}
+
+/* What waits is said to who cannot see it: with a cursor of its own all that stands here would be styled anew with each step. */
+.right {
+  cursor: inherit;
+}
+
 .bench {
   grid-template-columns: minmax(0, 3fr) minmax(0, 2fr);
   grid-template-rows: minmax(0, 1fr);
-}
-
-/* The bench fills what the header leaves, whatever that takes. */
-@media (width > 1000px) {
-  :global(.v-application__wrap:has(> .bench)) {
-    height: 100dvh;
-  }
 }
 
 @media (width <= 1000px) {

@@ -44,15 +44,25 @@ const found = computed(() => props.find.found.value)
 const stand = useStand(() => props.view.engine)
 /** On many valves the band shows those that matter now; all of them a tap away. */
 const allBars = ref(false)
-const few = computed(() => (finding.value || props.preview ? [] : barsOf(drawn.value)))
 function pick(valve: string) {
   if (finding.value) props.find.tapValve(valve)
   else if (!state.value.may_take || state.value.valves.find((v) => v.name === valve)!.settable)
     emit('do', { kind: 'picked', valve })
   else emit('take', valve)
 }
+/** The same each time, so that nothing is drawn anew for it. */
+const none: never[] = []
+const few = computed(() => (finding.value || props.preview ? none : barsOf(drawn.value)))
+const only = computed(() => (allBars.value ? none : few.value))
+const places = computed(() => (finding.value && found.value?.positions) || none)
+const finished = computed(() => (props.preview ? none : drawn.value.state.finished))
+const valves = computed(() => (finding.value ? props.find.shown(drawn.value) : valvesShown(drawn.value, props.waits)))
+const notes = computed(() => {
+  if (finding.value) return props.find.notes.value
+  return props.choosing ? {} : cylinderNotes(drawn.value)
+})
 const plan = computed(() => props.preview ?? state.value.plan ?? null)
-const here = computed(() => (finding.value ? (found.value?.settable ?? []) : drawn.value.state.now.here))
+const here = computed(() => (finding.value ? (found.value?.settable ?? none) : drawn.value.state.now.here))
 const limits = computed(() => {
   const { intake, exhaust, source, state: heat } = state.value.card
   const { window, unit } = gaps(intake.in_thou)
@@ -66,8 +76,8 @@ const limits = computed(() => {
       <HeadDrawing
         :engine="drawn.engine"
         :crank="crank"
-        :shown="finding ? find.shown(drawn) : valvesShown(drawn, waits)"
-        :notes="finding ? find.notes.value : choosing ? {} : cylinderNotes(drawn)"
+        :shown="valves"
+        :notes="notes"
         :pickable="finding || state.may_take ? 'all' : true"
         :cylinders-pickable="finding"
         :stand="stand"
@@ -96,12 +106,12 @@ const limits = computed(() => {
           :engine="drawn.engine"
           :plan="plan"
           :crank="crank"
-          :places="finding ? (found?.positions ?? []) : []"
+          :places="places"
           :stop="finding ? -1 : stopShown(drawn, preview)"
-          :finished="preview ? [] : drawn.state.finished"
+          :finished="finished"
           :here="here"
           :numbered="state.plan?.school === 'sum_rule'"
-          :only="allBars ? [] : few"
+          :only="only"
           :across="400"
         />
         <VBtn v-if="few.length" class="bars tall-44" variant="text" @click="allBars = !allBars">{{
@@ -123,10 +133,11 @@ const limits = computed(() => {
   border-right: 2px solid var(--line);
 }
 
+/* What stands beside them changes with every step: they are laid out anew only where they change themselves. */
 .drawing,
 .turns,
 .aside {
-  contain: layout style paint;
+  contain: strict;
 }
 
 .drawing {
@@ -156,6 +167,12 @@ const limits = computed(() => {
 }
 
 @media (width <= 1000px) {
+  .drawing,
+  .turns,
+  .aside {
+    contain: layout style paint;
+  }
+
   .picture {
     display: block;
     border-top: 2px solid var(--line);

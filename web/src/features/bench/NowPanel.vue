@@ -114,7 +114,6 @@ const words = computed(() =>
   }),
 )
 const panel = useTemplateRef<{ key?(k: string): boolean }>('panel')
-
 function go() {
   if (guard.on.value || !shown.value.does || !button.value) return
   guard.begin()
@@ -139,7 +138,7 @@ defineExpose({ key })
 </script>
 
 <template>
-  <section ref="now" class="now" aria-label="Now">
+  <section ref="now" class="now position-relative d-flex flex-column" aria-label="Now">
     <NowHead
       v-bind="{ words, engine: view.engine, crank }"
       :pulley="!shown.noPulley && !deciding"
@@ -154,7 +153,13 @@ defineExpose({ key })
       </VAlert>
     </template>
 
-    <div v-if="!deciding" class="panel"><component :is="shown.panel" ref="panel" /></div>
+    <div
+      v-if="!deciding"
+      class="panel d-flex flex-column"
+      :class="[shown.scrolls, { 'two-rows': state.now.here.length > 5 }]"
+    >
+      <component :is="shown.panel" ref="panel" />
+    </div>
 
     <NowFoot
       v-if="!shown.whole && !deciding"
@@ -177,9 +182,6 @@ defineExpose({ key })
 }
 
 .now {
-  position: relative;
-  display: flex;
-  flex-direction: column;
   gap: 12px;
   min-height: 0;
   padding: 18px 22px 0;
@@ -187,34 +189,33 @@ defineExpose({ key })
 }
 
 .panel {
-  display: flex;
   flex: 1 0 auto;
-  flex-direction: column;
   gap: 12px;
   min-height: 0;
 }
 
-.panel:not(:has(.list)) > :deep(:only-child) {
+.panel:not(.scrolls) > :deep(:only-child) {
   flex: 1 0 auto;
 }
 
 /* What scrolls by itself gives way to what stands around it. */
-.panel:has(.ladder, .list) {
+.scrolls {
   flex: 1 1 0;
 }
 
 /* Three leaves with what stands around them, valves in two rows too; below that the whole scrolls. */
-.panel:has(.ladder) {
+.leaves {
   min-height: 400px;
 }
 
-.panel:has(.ladder):has(.tab:nth-child(6)) {
-  min-height: 472px;
+@media (width > 1100px) {
+  .leaves.two-rows {
+    min-height: 472px;
+  }
 }
 
 @media (width <= 1000px) {
-  .panel,
-  .panel:has(.ladder, .list) {
+  .panel {
     flex: 1 1 auto;
     min-height: 0;
   }

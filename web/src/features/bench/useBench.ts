@@ -1,3 +1,4 @@
+import { dequal } from 'dequal/lite'
 import { computed, inject, provide, type ComputedRef, type InjectionKey, type Ref } from 'vue'
 import type { HappeningOf, JobView, PlanView, Schemas, ValveState } from '@/shared/api/client'
 import { leaves } from '@/shared/units'
@@ -65,10 +66,12 @@ export function provideBench(
     view: computed(() => view.value),
     state,
     valve,
-    round: computed(() => [
-      ...(valve.value?.round ?? []),
-      ...(valve.value ? waitingReadings(waiting.value, valve.value.name) : []),
-    ]),
+    // the same list while nothing of it changes: a ladder is not drawn anew for it
+    round: computed<Schemas['Reading'][]>((before) => {
+      const waits = valve.value ? waitingReadings(waiting.value, valve.value.name) : []
+      const now = [...(valve.value?.round ?? []), ...waits]
+      return before && !waits.length && dequal(before, now) ? before : now
+    }),
     ...does,
   }
   provide(key, bench)

@@ -35,6 +35,8 @@ export interface Panel {
   hint?: string
   /** Brings its own button, so that the bench draws no foot. */ whole?: boolean
   /** Shows no pulley beside the instruction. */ noPulley?: boolean
+  /** What of it scrolls by itself, so that it gives way to what stands around it. */ scrolls?:
+    'scrolls' | 'scrolls leaves'
   /** Names the valve that was kept last, beside Undo. */ kept?: boolean
   /** Works on the valves at a stop: they are chosen by ← →, cautioned about, and judged. */ valves?: boolean
 }
@@ -47,7 +49,7 @@ const keeping = ({ state: { now } }: JobView) =>
 const shimmed = (view: JobView) => view.engine.gear.means === 'exchanged'
 
 export const panels: Panel[] = [
-  { actions: ['choose_way'], panel: ChoosePanel, whole: true, noPulley: true },
+  { actions: ['choose_way'], panel: ChoosePanel, whole: true, noPulley: true, scrolls: 'scrolls' },
   { actions: ['prepare'], panel: PreparePanel, whole: true, noPulley: true },
   {
     actions: ['adjust'],
@@ -70,12 +72,20 @@ export const panels: Panel[] = [
     button: () => 'Screw is free',
     does: (v) => ({ kind: 'freed', valve: turning(v).valve }),
   },
-  { actions: ['read'], panel: ReadPanel, valves: true, kept: true, hint: 'Tap how the feeler feels' },
+  {
+    actions: ['read'],
+    panel: ReadPanel,
+    valves: true,
+    kept: true,
+    scrolls: 'scrolls leaves',
+    hint: 'Tap how the feeler feels',
+  },
   {
     actions: ['keep'],
     panel: ReadPanel,
     kept: true,
     valves: true,
+    scrolls: 'scrolls leaves',
     button: (v) => keeping(v),
     does: (v) => ({ kind: 'kept', valve: turning(v).valve }),
   },

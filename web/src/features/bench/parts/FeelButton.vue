@@ -1,10 +1,19 @@
 <script setup lang="ts">
+import { bareButton } from '@/shared/bareButton'
+
 /** How a leaf feels, as something to tap: narrow where five stand in a row. */
-defineProps<{ felt?: boolean; narrow?: boolean }>()
+defineProps<{ word: string; felt?: boolean; narrow?: boolean; disabled?: boolean }>()
 </script>
 
 <template>
-  <VBtn class="feel" :class="{ felt, narrow, narrows: narrow }" :aria-pressed="felt"><slot /></VBtn>
+  <button
+    type="button"
+    :class="[bareButton, 'feel', { felt, narrow, narrows: narrow, 'v-btn--disabled': disabled }]"
+    :aria-pressed="felt"
+    :disabled="disabled"
+  >
+    <span class="v-btn__content">{{ word }}</span>
+  </button>
 </template>
 
 <style scoped>

@@ -108,13 +108,12 @@ defineExpose({ key })
       <FeelButton
         v-for="f in columns"
         :key="f"
+        :word="short(f)"
         :narrow="graded"
         :disabled="laid.length < 2"
         :aria-label="`${stack.name} ${feelWord[f]}`"
         @click="feelStack(f)"
-      >
-        {{ short(f) }}
-      </FeelButton>
+      />
     </LadderRow>
     <div
       ref="box"
@@ -134,23 +133,21 @@ defineExpose({ key })
         <FeelButton
           v-if="laid"
           class="add"
+          :word="laid.includes(r.name) ? 'in the stack' : 'lay it on'"
           :felt="laid.includes(r.name)"
           :disabled="!laid.includes(r.name) && laid.length === mostLaid"
           :aria-label="`${r.name} in the stack`"
           @click="((cursor = i), lay(r))"
-        >
-          {{ laid.includes(r.name) ? 'in the stack' : 'lay it on' }}
-        </FeelButton>
+        />
         <FeelButton
           v-for="f in laid ? [] : columns"
           :key="f"
+          :word="short(f)"
           :narrow="graded"
           :felt="felt(r, f)"
           :aria-label="`${r.name} ${feelWord[f]}`"
           @click="((cursor = i), tap(r, f))"
-        >
-          {{ short(f) }}
-        </FeelButton>
+        />
       </LadderRow>
     </div>
     <div class="more d-flex flex-wrap justify-center">

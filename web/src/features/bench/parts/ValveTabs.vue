@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { useMediaQuery } from '@vueuse/core'
 import { computed } from 'vue'
+import { bareButton } from '@/shared/bareButton'
 import { octagon } from '@/shared/engine/shapes'
 import { kindOf, limitsOf, unitOver } from '../benchWords'
 import { capital } from '@/shared/words'
@@ -32,26 +33,29 @@ function pick(valve: string) {
     role="group"
     aria-label="Valves at this stop"
   >
-    <VBtn
+    <button
       v-for="name in names"
       :key="name"
+      type="button"
       class="tab justify-start py-1 px-3 text-left"
-      :class="{ on: name === state.now.valve }"
+      :class="[bareButton, { on: name === state.now.valve }]"
       :aria-pressed="name === state.now.valve"
       @click="pick(name)"
     >
-      <svg class="flex-0-0 f-none s-quiet sw-3" viewBox="-24 -24 48 48" aria-hidden="true">
-        <circle v-if="kindOf(view, name) === 'intake'" r="20" />
-        <path v-else :d="octagon(20)" />
-      </svg>
-      <span
-        ><b class="d-block fs-28 lh-none">{{ capital(calledOf(name)) }}</b
-        ><small class="quiet fs-15 lh-none"
-          ><span class="kind">{{ kindOf(view, name) }}, </span>{{ limitsOf(view, name)
-          }}<span class="unit">&nbsp;{{ unitOver(view, [name]) }}</span></small
+      <span class="v-btn__content"
+        ><svg class="flex-0-0 f-none s-quiet sw-3" viewBox="-24 -24 48 48" aria-hidden="true">
+          <circle v-if="kindOf(view, name) === 'intake'" r="20" />
+          <path v-else :d="octagon(20)" />
+        </svg>
+        <span
+          ><b class="d-block fs-28 lh-none">{{ capital(calledOf(name)) }}</b
+          ><small class="quiet fs-15 lh-none"
+            ><span class="kind">{{ kindOf(view, name) }}, </span>{{ limitsOf(view, name)
+            }}<span class="unit">&nbsp;{{ unitOver(view, [name]) }}</span></small
+          ></span
         ></span
       >
-    </VBtn>
+    </button>
   </div>
 </template>
 
