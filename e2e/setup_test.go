@@ -114,22 +114,22 @@ type running struct {
 }
 
 // started runs the program with a command on a data file and a free port, and waits for its address.
-func started(t testing.TB, command, data string) *running {
+func started(t testing.TB, command, data string, flags ...string) *running {
 	t.Helper()
-	return startedOn(t, command, data, "127.0.0.1:0")
+	return startedOn(t, command, data, "127.0.0.1:0", flags...)
 }
 
 // startedOn does the same on an address.
-func startedOn(t testing.TB, command, data, address string) *running {
+func startedOn(t testing.TB, command, data, address string, flags ...string) *running {
 	t.Helper()
-	r, err := run(command, data, address)
+	r, err := run(command, data, address, flags...)
 	require.NoError(t, err)
 	t.Cleanup(r.kill)
 	return r
 }
 
-func run(command, data, address string) (*running, error) {
-	cmd := exec.Command(program, command, "--listen", address, "--data", data)
+func run(command, data, address string, flags ...string) (*running, error) {
+	cmd := exec.Command(program, append([]string{command, "--listen", address, "--data", data}, flags...)...)
 	out, err := cmd.StdoutPipe()
 	if err != nil {
 		return nil, err
@@ -210,13 +210,13 @@ func lookedAt(t testing.TB) *running {
 	return r
 }
 
-func demo(t testing.TB) *running {
+func demo(t testing.TB, flags ...string) *running {
 	t.Helper()
 	data, err := seeded()
 	require.NoError(t, err)
 	path := filepath.Join(t.TempDir(), "demo.db")
 	require.NoError(t, os.WriteFile(path, data, 0o644))
-	return started(t, "demo", path)
+	return started(t, "demo", path, flags...)
 }
 
 // tab is one page in a browser context of its own, with what it said and asked for.

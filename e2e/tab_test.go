@@ -1,6 +1,7 @@
 package e2e
 
 import (
+	"errors"
 	"fmt"
 
 	"github.com/go-rod/rod"
@@ -125,7 +126,11 @@ func (p *tab) clicks(find, what string) {
 		e := p.see(`[data-press]`)
 		e.MustEval(`() => { this.removeAttribute('data-press'); this.scrollIntoView({ block: 'center' })
 			this.addEventListener('click', () => { this.took = true }, { once: true, capture: true }) }`)
-		require.NoError(p.t, e.Timeout(limit).Click(proto.InputMouseButtonLeft, 1), what)
+		err := e.Timeout(limit).Click(proto.InputMouseButtonLeft, 1)
+		if moved := (&rod.InvisibleShapeError{}); errors.As(err, &moved) { // what came up above it moved it out of view
+			continue
+		}
+		require.NoError(p.t, err, what)
 		took, err := e.Eval(`() => Boolean(this.took)`)
 		if err != nil || took.Value.Bool() { // an element that is gone was pressed
 			p.taps++

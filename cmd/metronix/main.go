@@ -23,7 +23,7 @@ const (
 
 const usage = `Metronix sets valve clearances with you: which valves at which crank position, valve by valve, judged and recorded.
 
-  metronix serve [--listen 127.0.0.1:8080] [--data FILE] [--host NAME] [--unprotected]
+  metronix serve [--listen 127.0.0.1:8080] [--data FILE] [--host NAME] [--backups FOLDER]
                        serve the program; the data file is made when absent
   metronix demo [--listen 127.0.0.1:8080] [--data FILE]
                        the same with a made-up workshop in it
@@ -31,6 +31,12 @@ const usage = `Metronix sets valve clearances with you: which valves at which cr
                        a checked copy of the data file, also while the program runs
   metronix restore [--data FILE] [--anyway] COPY
                        such a copy put in the data file's place
+  metronix drill [--data FILE] --backups FOLDER
+                       shows that the newest backup can be taken back
+  metronix takeover [--data FILE] --backups FOLDER
+                       the newest backup of another machine, to go on with here
+  metronix verify [--key FINGERPRINT] SHEET
+                       whether a sheet that was handed over is what its workshop sealed
   metronix export [--data FILE] ARCHIVE.zip
                        everything that is stored, as a zip of JSON and CSV
   metronix import [--data FILE] ARCHIVE.zip
@@ -56,16 +62,19 @@ type command struct {
 
 func commands() map[string]command {
 	return map[string]command{
-		"serve":   {serve, serveHelp},
-		"demo":    {serveDemo, demoHelp},
-		"backup":  {backup, backupHelp},
-		"restore": {restore, restoreHelp},
-		"export":  {exportAll, exportHelp},
-		"import":  {importAll, importHelp},
-		"check":   {check, checkHelp},
-		"rebuild": {rebuild, rebuildHelp},
-		"compute": {runCompute, computeHelp()},
-		"probe":   {simulateProbe, probeHelp},
+		"serve":    {serve, serveHelp},
+		"demo":     {serveDemo, demoHelp},
+		"backup":   {backup, backupHelp},
+		"restore":  {restore, restoreHelp},
+		"verify":   {verify, verifyHelp},
+		"drill":    {drill, drillHelp},
+		"takeover": {takeOver, takeOverHelp},
+		"export":   {exportAll, exportHelp},
+		"import":   {importAll, importHelp},
+		"check":    {check, checkHelp},
+		"rebuild":  {rebuild, rebuildHelp},
+		"compute":  {runCompute, computeHelp()},
+		"probe":    {simulateProbe, probeHelp},
 		"schema": {printSchema, "metronix schema\n\nPrints the JSON Schema of the engine sheet, " +
 			"metronix.engine/1.\n"},
 		"version": {printVersion, "metronix version\n\nPrints the version.\n"},

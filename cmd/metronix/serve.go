@@ -20,11 +20,13 @@ import (
 	"metronix/internal/api"
 	"metronix/internal/demo"
 	"metronix/internal/probe"
+	"metronix/internal/seal"
 	"metronix/internal/store"
 	"metronix/web"
 )
 
 const serveHelp = `metronix serve [--listen 127.0.0.1:8080] [--data FILE] [--host NAME] [--hand-out PORT] [--unprotected] [--probe-net NETWORK]
+                [--backups FOLDER] [--every 24h]
 
 Serves the program until it is interrupted.
   --listen ADDRESS     address and port; the default is reached from this machine only; port 0 takes a free one; 0.0.0.0 is every
@@ -35,6 +37,9 @@ Serves the program until it is interrupted.
   --hand-out PORT      the port of the page that puts that authority on tablets; default: the next one
   --unprotected        give that up: nothing is encrypted, so that PINs and sheets can be read and changed on the way, and as long as
                        nobody is set up whoever reaches the address can do everything
+  --backups FOLDER     a folder of this workshop's own, best on another disk, for checked copies of the data file, made by themselves;
+                       older ones are let go of: each hour of a day, day of a week, week of five and month of a year keeps one
+  --every TIME         the time between two, such as 5m or 24h; default 24h
   --probe-net NETWORK  a network in which a temperature probe may stand besides this machine, such as 192.0.2.0/24 (may be repeated)
 `
 
@@ -67,6 +72,8 @@ type wishes struct {
 	probes       probe.Allowed
 	handOut      int // below 0: the next one
 	unprotected  bool
+	backups      string // empty: none are made
+	every        time.Duration
 }
 
 func (s service) wishes(args []string, errs io.Writer) (w wishes, ok bool) {
@@ -77,6 +84,8 @@ func (s service) wishes(args []string, errs io.Writer) (w wishes, ok bool) {
 	flags.StringVar(&w.data, "data", defaultData(s.file), "")
 	flags.IntVar(&w.handOut, "hand-out", -1, "")
 	flags.BoolVar(&w.unprotected, "unprotected", false, "")
+	flags.StringVar(&w.backups, "backups", "", "")
+	flags.DurationVar(&w.every, "every", 24*time.Hour, "")
 	flags.Func("host", "", func(text string) error {
 		host, err := hostName(text)
 		w.hosts = append(w.hosts, host)
@@ -92,6 +101,10 @@ func (s service) wishes(args []string, errs io.Writer) (w wishes, ok bool) {
 	}
 	if flags.NArg() > 0 {
 		fmt.Fprintf(errs, "%q is not understood.\n\n%s", flags.Arg(0), s.help)
+		return w, false
+	}
+	if w.every < time.Minute {
+		fmt.Fprintf(errs, "--every %s: backups are made a minute apart at least.\n", w.every)
 		return w, false
 	}
 	return w, true
@@ -145,6 +158,22 @@ func start(s service, args []string, out, errs io.Writer) int {
 		defer d.close()
 		scheme, wrap = "https", d.wrap
 		options.HandOut, options.SetUp = &d.hand, d.code
+	}
+	if options.Seal, err = seal.Open(w.data + ".key"); err != nil {
+		fmt.Fprintf(errs, "Sheets cannot be sealed: %v.\n", err)
+		return exitData
+	}
+	if err := st.KeyInUse(options.Seal.Fingerprint(), time.Now()); err != nil {
+		fmt.Fprintln(errs, dataTrouble(err))
+		return exitData
+	}
+	kept, err := keeper(ctx, w, st)
+	if err != nil {
+		fmt.Fprintln(errs, dataTrouble(err))
+		return exitData
+	}
+	if kept != nil {
+		options.Backups = kept
 	}
 	if s.fill == nil { // the demo needs none beside it
 		beside := &scratch{ip: listener.Addr().(*net.TCPAddr).IP.String(), hosts: options.Hosts, wrap: wrap}

@@ -45,6 +45,13 @@ const (
 	NextDue   = "Next due"
 )
 
+// The facts that stand under the workshop's seal.
+const (
+	engineFact   = "Engine"
+	odometerFact = "Odometer"
+	hoursFact    = "Running hours"
+)
+
 // Fact is one line of what a job was done by.
 type Fact struct{ Label, Text string }
 
@@ -131,7 +138,7 @@ func (j Told) sealed() string {
 // warm, with which leaves, in which order, by whom.
 func (j Told) facts(r Record) []Fact {
 	facts := []Fact{
-		{"Engine", fmt.Sprintf("%s, firing order %s", j.Sheet.Called(), j.firingOrder())},
+		{engineFact, fmt.Sprintf("%s, firing order %s", j.Sheet.Called(), j.firingOrder())},
 		{"Limits", j.limitsSaid(r.CardReason)},
 		{"Temperature", j.Warmth()},
 		{"Feeler set", fmt.Sprintf("%s, feel ± %s", r.Gauges, j.gaps().inBoth(j.Feel))},
@@ -155,9 +162,9 @@ func (j Told) facts(r Record) []Fact {
 		if r.OdometerWhy != "" {
 			meter += ", less than before: " + r.OdometerWhy
 		}
-		label := "Odometer"
+		label := odometerFact
 		if r.Counter == measure.HourMeter {
-			label = "Running hours"
+			label = hoursFact
 		}
 		add(label, meter)
 	}

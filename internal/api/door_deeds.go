@@ -25,6 +25,7 @@ var deeds = map[people.Deed][]string{
 		"engine-schema",
 		"find-crank",
 		"gauge-set-csv",
+		"get-backups",
 		"get-engine",
 		"get-engine-ways",
 		"get-reach",
@@ -32,6 +33,7 @@ var deeds = map[people.Deed][]string{
 		"get-job-shims",
 		"get-photo",
 		"get-probe",
+		"get-seal",
 		"get-shop",
 		"get-sound",
 		"get-ways",
@@ -91,6 +93,7 @@ var deeds = map[people.Deed][]string{
 		"import-archive",
 		"list-audit",
 		"list-people",
+		"make-backup",
 		"put-sign-out",
 	},
 }

@@ -11,6 +11,7 @@ import (
 
 	"github.com/danielgtaylor/huma/v2"
 
+	"metronix/core/record"
 	"metronix/internal/report"
 )
 
@@ -34,6 +35,7 @@ func (s *server) reportRoutes(a huma.API) {
 			"A job as it is handed over, in words: what its PDF, its files and its screen show",
 		),
 	)
+	huma.Get(a, "/api/v1/seal", s.sealKeys, summary("get-seal", "The keys by which the workshop seals its sheets"))
 	huma.Get(a, "/api/v1/jobs/{id}/report.pdf", s.jobPDF,
 		summary("job-pdf", "A job's sheet as a PDF, A4 or letter"))
 	huma.Get(a, "/api/v1/jobs/{id}/report.csv", s.jobCSV,
@@ -61,7 +63,11 @@ func (s *server) reported(ctx context.Context, id string,
 				delete(photos, f.Photo) // the report goes without it
 			}
 		}
-		err = write(report.Job{Record: recordOfReport(r, due), State: o.state, Photos: photos}, &out)
+		j := report.Job{Record: recordOfReport(r, due), State: o.state, Photos: photos}
+		if j.Proof = s.proofText(o, record.Of(o.state).Report(j.Record)); j.Proof != "" {
+			j.Fingerprint = s.seal.Fingerprint()
+		}
+		err = write(j, &out)
 		if err != nil { // what is stored is as it was
 			slog.Error("a sheet cannot be made", "job", id, "error", err)
 			return huma.Error500InternalServerError("This sheet cannot be made: " + err.Error() +

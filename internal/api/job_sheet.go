@@ -22,6 +22,7 @@ type SheetView struct {
 	Rows    []SheetRow  `json:"rows"`
 	Lists   []SheetList `json:"lists"`
 	Caution string      `json:"caution"`
+	Proof   *SheetProof `json:"proof,omitempty" doc:"the workshop's seal on it; only where it is signed"`
 }
 
 // SheetFact is one line of what a job was done by.
@@ -83,7 +84,9 @@ func (s *server) jobSheet(ctx context.Context, in *JobID) (*bodyOf[SheetView], e
 func (s *server) sheetOf(ctx context.Context, id string) (view SheetView, err error) {
 	err = s.desk.with(ctx, id, func(o *openJob) error {
 		due, err := s.dueSaid(ctx, o.record.Vehicle.ID)
-		view = sheetView(record.Of(o.state).Report(recordOfReport(o.record, due)))
+		r := record.Of(o.state).Report(recordOfReport(o.record, due))
+		view = sheetView(r)
+		view.Proof = s.proofView(s.proofText(o, r))
 		return err
 	})
 	return view, err

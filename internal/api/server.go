@@ -17,6 +17,7 @@ import (
 	"github.com/klauspost/compress/gzhttp"
 
 	"metronix/internal/probe"
+	"metronix/internal/seal"
 	"metronix/internal/store"
 )
 
@@ -44,6 +45,8 @@ type Options struct {
 	Probes  probe.Allowed   // where a temperature probe may stand besides this machine
 	HandOut *HandOut        // the page that puts the certificate on tablets; nil: there is none
 	SetUp   string          // the code by which the first foreman is set up from another machine; empty: none is asked for
+	Backups Keeper          // makes backups by itself; nil: none are made
+	Seal    *seal.Key       // seals signed sheets; nil: they bear no seal
 	Until   <-chan struct{} // closed when the program ends, and with it what lasts; nil: never
 	// Demo serves a made-up workshop beside this one and gives its port; nil: there is none
 	Demo func(context.Context) (port int, err error)
@@ -61,6 +64,8 @@ type server struct {
 	roster       roster
 	handOut      *HandOut
 	setUp        string
+	backups      Keeper       // nil: none are made
+	seal         *seal.Key    // nil: sheets bear no seal
 	archives     sync.Mutex   // held while an archive is on its way
 	streams      atomic.Int64 // how many clients watch
 	ends         <-chan struct{}
@@ -111,7 +116,7 @@ func build(st *store.Store, o Options) (http.Handler, huma.API, *server) {
 			"Something went wrong in the program, and this was not answered. Its log says more.")
 	}))
 	s := &server{store: st, desk: newDesk(st), clock: o.Clock, probe: &probe.Reader{}, probeAllowed: o.Probes,
-		demo: o.Demo, ends: o.Until, handOut: o.HandOut, setUp: o.SetUp}
+		demo: o.Demo, ends: o.Until, handOut: o.HandOut, setUp: o.SetUp, backups: o.Backups, seal: o.Seal}
 	router.Use(inTime, few(), spoken, s.whois)
 	router.GET("/healthz", s.health)
 	described := humagin.New(router, config(o.Version))
@@ -169,5 +174,6 @@ func (s *server) routes(a huma.API) {
 	s.signInRoutes(a)
 	s.peopleRoutes(a)
 	s.reachRoutes(a)
+	s.backupRoutes(a)
 	computeRoutes(a)
 }

@@ -12,6 +12,9 @@ type Job struct {
 	record.Record
 	State  *job.Job
 	Photos map[string][]byte // JPEG, by the hashes that findings name
+
+	Proof       string // what of it stands under the workshop's seal, with the seal; empty: it bears none
+	Fingerprint string // of the workshop's key
 }
 
 // dated is how a moment is written on paper: the month by name, so that no reader mistakes it for the day.

@@ -97,6 +97,7 @@ func WriteJobPDF(w io.Writer, j Job, paper Paper, printed time.Time) error {
 		p.list(l)
 	}
 	p.photos(j)
+	p.proof(j)
 	p.Ln(3)
 	p.font("", smallest)
 	p.MultiCell(0, lineHigh, sheet.Caution, "", "L", false)

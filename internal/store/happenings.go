@@ -84,6 +84,9 @@ type List struct {
 	rows       *rowsKept
 }
 
+// Sum is the checksum of the list's last entry, and through it of all before.
+func (l *List) Sum() string { return l.last }
+
 // rowsKept is how many rows of a kind are stored beside a list (nil: to be counted), and whether its visit
 // is.
 type rowsKept struct {

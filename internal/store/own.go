@@ -16,6 +16,8 @@ const (
 	ownAudit = "audit_end"     // how many lines the audit list has, and the checksum of the last
 	ownIdle  = "out_after_min" // after how many minutes without a touch somebody is signed out
 	ownTags  = "tag_key"       // under which the numbers of tags are kept
+	ownKeys  = "seal_keys"     // by which sheets were sealed
+	ownShop  = "workshop"      // by which this workshop is told from any other, in its copies and archives too
 )
 
 // ownText reads one of them; empty: it was never written.
@@ -34,23 +36,32 @@ func putOwn(tx *gorm.DB, name, value string) error {
 }
 
 // TagKey is the key under which the numbers of tags are kept, made when it is first asked for.
-func (s *Store) TagKey() (key []byte, err error) {
+func (s *Store) TagKey() (key []byte, err error) { return s.drawn(ownTags, 32) }
+
+// Workshop is by what this workshop is told from any other, in its copies and archives too, drawn when it is first asked for.
+func (s *Store) Workshop() (string, error) {
+	id, err := s.drawn(ownShop, 8)
+	return hex.EncodeToString(id), err
+}
+
+// drawn is what was drawn by chance once, of so many bytes, and stays.
+func (s *Store) drawn(name string, bytes int) (value []byte, err error) {
 	err = s.write.Transaction(func(tx *gorm.DB) error {
-		text, err := ownText(tx, ownTags)
+		text, err := ownText(tx, name)
 		if err != nil {
 			return err
 		}
-		if key, err = hex.DecodeString(text); err != nil {
-			return fmt.Errorf("%w: the key of the tags does not read", ErrDamaged)
+		if value, err = hex.DecodeString(text); err != nil {
+			return fmt.Errorf("%w: %s does not read", ErrDamaged, name)
 		}
-		if len(key) > 0 {
+		if len(value) > 0 {
 			return nil
 		}
-		key = make([]byte, 32)
-		_, _ = rand.Read(key) // it never fails
-		return putOwn(tx, ownTags, hex.EncodeToString(key))
+		value = make([]byte, bytes)
+		_, _ = rand.Read(value) // it never fails
+		return putOwn(tx, name, hex.EncodeToString(value))
 	})
-	return key, s.acknowledge(err)
+	return value, s.acknowledge(err)
 }
 
 // usualIdle is after how long somebody is signed out until the workshop says otherwise (from memory): longer than a look into the

@@ -6,7 +6,7 @@ import AppPage from '@/shared/AppPage.vue'
 import { day } from '@/shared/units'
 import { live } from '@/shared/live'
 import StateNote from '@/shared/StateNote.vue'
-import { afterPaint, ToldBar } from '@/shared/later'
+import { afterPaint, later, ToldBar } from '@/shared/later'
 import { useQueue } from '@/shared/useQueue'
 import JobStrip from './JobStrip.vue'
 
@@ -66,13 +66,14 @@ async function put(job: JobShort, on: boolean) {
 
 /** Nothing was ever entered here: what is shown then is of no use to any other first view. */
 const FirstRun = defineAsyncComponent(() => import('./FirstRun.vue'))
+const BackupLine = later(() => import('./BackupLine.vue'))
 const none = computed(() => jobs.value?.length === 0)
 const { data: vehicles, trouble: unread } = useRead({ ...reads.vehiclesFound('', 1), enabled: none })
 const first = computed(() => none.value && vehicles.value?.total === 0)
 
-const later = ref(false)
-onMounted(() => afterPaint(() => (later.value = true)))
-const { data: due } = useRead({ ...reads.due(), enabled: later })
+const painted = ref(false)
+onMounted(() => afterPaint(() => (painted.value = true)))
+const { data: due } = useRead({ ...reads.due(), enabled: painted })
 /** What is due within so many days is shown on the board. */
 const soonDays = 60
 const dueSoon = computed(() =>
@@ -104,6 +105,7 @@ const groups = computed(() => [
       <VBtn v-if="!first" variant="flat" size="small" to="/start">Start a job</VBtn>
     </template>
     <ToldBar v-if="told" v-model="told" :action="taken ? 'Restore' : ''" @act="put(taken!, true)" />
+    <BackupLine />
     <FirstRun v-if="first" />
     <StateNote
       v-else-if="jobs!.length === 0"

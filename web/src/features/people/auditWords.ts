@@ -23,6 +23,9 @@ const words: Record<string, string> = {
   'put-shop': 'changed the workshop’s settings or stock',
   'export-archive': 'took everything out',
   'import-archive': 'took an archive in',
+  new_key: 'a new key seals sheets from here on',
+  'make-backup': 'had a backup made',
+  takeover: 'took the workshop over on another machine',
 }
 
 /** What a line of the audit list says was done. What it does not know stands as it is. */

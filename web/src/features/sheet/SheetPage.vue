@@ -6,6 +6,7 @@ import { reads, useRead } from '@/shared/api/reads'
 import { figureOf } from '@/shared/engine/figure'
 import HeadDrawing, { type ValveShown } from '@/shared/engine/HeadDrawing.vue'
 import { handOf } from '@/shared/hand'
+import ProofPart from './ProofPart.vue'
 import AddDialog from './AddDialog.vue'
 import DeferDialog from './DeferDialog.vue'
 import SheetFacts from './SheetFacts.vue'
@@ -100,6 +101,7 @@ const print = () => globalThis.print()
         <a class="justify-center d-inline-flex align-center tall-44" :href="`/api/v1/jobs/${id}/report.csv`">CSV</a>
         <a class="justify-center d-inline-flex align-center tall-44" :href="`/api/v1/jobs/${id}/report.json`">JSON</a>
       </p>
+      <ProofPart v-if="sheet.proof" :proof="sheet.proof" />
       <p class="quiet foot fs-15">{{ sheet.caution }}</p>
     </main>
   </AppPage>

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed, onMounted, ref } from 'vue'
 import { answered, api, type Schemas } from '@/shared/api/client'
+import { groups } from '@/shared/fingerprint'
 
 /** How tablets come to the program: a code to scan, and what they have to show then. */
 const reach = ref<Schemas['Reach'] | null>(null)
@@ -8,7 +9,6 @@ onMounted(async () => {
   reach.value = await answered(api.GET('/api/v1/reach')).catch(() => null)
 })
 const page = computed(() => reach.value?.page.split('#')[0] ?? '')
-const groups = computed(() => reach.value?.fingerprint.match(/.{4}/g) ?? [])
 </script>
 
 <template>
@@ -35,7 +35,7 @@ const groups = computed(() => reach.value?.fingerprint.match(/.{4}/g) ?? [])
         </p>
         <p class="quiet">The certificate that the tablet shows has to have this SHA-256 fingerprint:</p>
         <p class="prints in-figures fs-16">
-          <span v-for="(g, i) in groups" :key="i">{{ g }}</span>
+          <span v-for="(g, i) in groups(reach.fingerprint)" :key="i">{{ g }}</span>
         </p>
       </div>
     </div>

@@ -12,8 +12,10 @@ import { mm } from '@/shared/units'
 import { useDraft } from '@/shared/useDraft'
 import { useProbe } from '@/shared/useProbe'
 import ArchivePart from './ArchivePart.vue'
+import BackupPart from './BackupPart.vue'
 import HandsFreePart from './HandsFreePart.vue'
 import ReachPart from './ReachPart.vue'
+import SealPart from './SealPart.vue'
 import StockPart, { whole, type Counted } from './StockPart.vue'
 import UnitsPart from './UnitsPart.vue'
 
@@ -138,6 +140,8 @@ async function countAgain() {
         </div>
       </section>
       <ReachPart />
+      <BackupPart />
+      <SealPart />
       <UnitsPart />
       <HandsFreePart />
       <section class="d-grid ga-3">

@@ -55,6 +55,24 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/backups": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** How backups stand */
+        get: operations["get-backups"];
+        put?: never;
+        /** Have a backup made now */
+        post: operations["make-backup"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/compute/check-sheet": {
         parameters: {
             query?: never;
@@ -987,6 +1005,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/seal": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The keys by which the workshop seals its sheets */
+        get: operations["get-seal"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/session": {
         parameters: {
             query?: never;
@@ -1306,6 +1341,38 @@ export interface components {
         AuditView: {
             lines: components["schemas"]["NotedView"][];
             more: boolean;
+        };
+        Backups: {
+            /**
+             * Format: int64
+             * @description what they take
+             */
+            bytes: number;
+            /**
+             * Format: int64
+             * @description how many are kept
+             */
+            copies: number;
+            /**
+             * Format: int64
+             * @description the time between two, s
+             */
+            every_s: number;
+            /** @description on the program's machine */
+            folder: string;
+            /**
+             * Format: date-time
+             * @description the newest in which nothing was found holds all that was acknowledged by then
+             */
+            last?: string;
+            /** @description one is being made */
+            making: boolean;
+            /** @description the newest is older than it should be by now */
+            old: boolean;
+            /** @description they are made by themselves */
+            on: boolean;
+            /** @description why the last try brought none; empty: it did */
+            trouble: string;
         };
         Bank: {
             /** @description Lean from upright, seen from the front, clockwise positive. */
@@ -4706,6 +4773,19 @@ export interface components {
             turn_deg: number | null;
             why: string;
         };
+        SealKeys: {
+            /** @description those before it, the newest first */
+            before: components["schemas"]["SealedBy"][];
+            /** @description of the key in use; empty: sheets bear no seal */
+            fingerprint: string;
+        };
+        SealedBy: {
+            fingerprint: string;
+            /** Format: date-time */
+            since: string;
+            /** Format: date-time */
+            until: string;
+        };
         Session: {
             /** @description what may be done here */
             may: string[];
@@ -4803,6 +4883,19 @@ export interface components {
             items: components["schemas"]["SheetItem"][];
             title: string;
         };
+        SheetProof: {
+            /** @description the dark squares of that code, as the path of a drawing */
+            code: string;
+            /**
+             * Format: int64
+             * @description width and height of the code that carries the text, in its squares
+             */
+            code_size: number;
+            /** @description of the workshop's key */
+            fingerprint: string;
+            /** @description what is sealed, a fact a line, with the public key and the signature over it (Ed25519) */
+            text: string;
+        };
         SheetRow: {
             /** @description as the cold pass left it */
             cold?: components["schemas"]["SheetCell"];
@@ -4829,6 +4922,8 @@ export interface components {
             facts: components["schemas"]["SheetFact"][];
             found: string;
             lists: components["schemas"]["SheetList"][];
+            /** @description the workshop's seal on it; only where it is signed */
+            proof?: components["schemas"]["SheetProof"];
             rows: components["schemas"]["SheetRow"][];
             /** @description who signed and when, or that nobody has */
             seal: string;
@@ -5650,6 +5745,64 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["AuditView"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "get-backups": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Backups"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "make-backup": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Backups"];
                 };
             };
             /** @description Error */
@@ -7884,6 +8037,35 @@ export interface operations {
                 };
                 content: {
                     "application/json": unknown;
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "get-seal": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SealKeys"];
                 };
             };
             /** @description Error */
