@@ -141,7 +141,7 @@ checks: ## make docs/checks.md anew
 	$(MARKED) -run AgainstTheOutside ./core/... >/dev/null && go run ./internal/checks/page $(FOUND) docs/checks.md
 
 FUZZ := core/measure:FuzzParseLength internal/report:FuzzReadGaugeCSV internal/probe:FuzzParseLine internal/store:FuzzStoredHappening \
-  internal/compute:FuzzRun internal/wire:FuzzCheckSheet internal/wire:FuzzHappeningKeepsWhatItSays internal/api:FuzzRequests
+  internal/compute:FuzzRun internal/wire:FuzzCheckSheet internal/wire:FuzzHappeningKeepsWhatItSays internal/api:FuzzRequests internal/seal:FuzzRead
 INPUTS ?= 1000000
 SEEDS ?= 100000
 

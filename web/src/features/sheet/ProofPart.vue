@@ -38,7 +38,7 @@ defineProps<{ proof: Schemas['SheetProof'] }>()
 
 /* Dark on light in both themes: cameras read no other. */
 .code {
-  width: 260px;
+  width: min(340px, 100%);
   background: #fff;
   fill: #000;
 }

@@ -42,7 +42,7 @@ async function now() {
       <VAlert v-if="backups.trouble || backups.old" role="alert">{{ backupWords(backups) }}</VAlert>
       <p v-else class="fs-20" role="status">{{ backupWords(backups) }}</p>
       <p class="quiet">
-        {{ often(backups.every_s) }} into <code class="in-figures">{{ backups.folder }}</code>:
+        {{ often(backups.every_s) }} into <code class="in-figures text-break">{{ backups.folder }}</code>:
         {{ backups.copies }} kept, {{ bytesSaid(backups.bytes) }}. <code class="in-figures">metronix drill</code> shows
         that the newest can be taken back.
       </p>
