@@ -23,7 +23,7 @@ MEMORY := $(shell grep -q ' /dev/shm [^ ]* [^ ]*noexec' /proc/mounts || { [ -w /
   [ "$$(df --output=avail -k /dev/shm | tail -1)" -gt 6000000 ] && echo /dev/shm; })
 test $(LANES): export TMPDIR := $(or $(MEMORY),$(TMPDIR))
 
-.PHONY: help demo dev build test deep mutants check checks types bench pictures chromium engines clean
+.PHONY: help demo dev build release test deep mutants check checks types bench pictures chromium engines clean
 
 help: ## say what can be made
 	@grep -hE '^[a-z]+:.*##' Makefile | sed -E 's/:[^#]*## /\t/' | expand -t 12
@@ -144,6 +144,16 @@ FUZZ := core/measure:FuzzParseLength internal/report:FuzzReadGaugeCSV internal/p
   internal/compute:FuzzRun internal/wire:FuzzCheckSheet internal/wire:FuzzHappeningKeepsWhatItSays internal/api:FuzzRequests internal/seal:FuzzRead
 INPUTS ?= 1000000
 SEEDS ?= 100000
+
+# What makes programs for other machines, and starts them here: Debian's compilers, and qemu and wine for the tests.
+RELEASE_TOOLS := gcc-mingw-w64-x86-64 gcc-aarch64-linux-gnu libc6-dev-arm64-cross qemu-user wine64 openssl zip unzip
+RELEASE ?= 0.$(shell git rev-list --count HEAD 2>/dev/null || echo 0)
+
+release: web/dist/index.html ## what a workshop installs: Debian packages, a Windows program and plain archives, in data/release, each started once
+	@for p in $(RELEASE_TOOLS); do dpkg -s $$p >/dev/null 2>&1 || missing="$$missing $$p"; done; \
+	  [ -z "$$missing" ] || { echo "— installing$$missing"; apt-get update -q && apt-get install -yq --no-install-recommends $$missing; }
+	packaging/release.sh $(RELEASE) data/release
+	METRONIX_RELEASE=$(CURDIR)/data/release go test -count=1 -v ./packaging
 
 deep: export CGO_CFLAGS := -O0
 deep: web/dist/index.html chromium engines ## the long tests: every engine, sequence, state and size; rounds of kills, full disks, backups; random jobs; fuzzing (hours)

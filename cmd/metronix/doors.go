@@ -18,6 +18,7 @@ import (
 
 	"metronix/internal/api"
 	"metronix/internal/authority"
+	"metronix/internal/secret"
 )
 
 // doors are how a program that other machines reach is protected: TLS under an authority of its own, and beside it the page that puts
@@ -127,7 +128,7 @@ func (d *doors) tell(out io.Writer, nobody bool) {
 		out,
 		"Each tablet: point its camera at this code, or open %s\nCertificate's SHA-256: %s\n",
 		page,
-		strings.Join(authority.Groups(d.hand.Fingerprint), " "),
+		strings.Join(secret.Groups(d.hand.Fingerprint), " "),
 	)
 }
 

@@ -10,8 +10,10 @@ import (
 	"net/http"
 	"net/netip"
 	"os"
+	"os/exec"
 	"os/signal"
 	"path/filepath"
+	"runtime"
 	"slices"
 	"strings"
 	"syscall"
@@ -35,6 +37,7 @@ Serves the program until it is interrupted.
   --data FILE          the data file, made when absent; default metronix.db in the user's data folder
   --host NAME          a further host name or address under which others call it (may be repeated)
   --hand-out PORT      the port of the page that puts that authority on tablets; default: the next one
+  --open               open the program's page in this machine's browser
   --unprotected        give that up: nothing is encrypted, so that PINs and sheets can be read and changed on the way, and as long as
                        nobody is set up whoever reaches the address can do everything
   --backups FOLDER     a folder of this workshop's own, best on another disk, for checked copies of the data file, made by themselves;
@@ -72,6 +75,7 @@ type wishes struct {
 	probes       probe.Allowed
 	handOut      int // below 0: the next one
 	unprotected  bool
+	open         bool   // in this machine's browser
 	backups      string // empty: none are made
 	every        time.Duration
 }
@@ -84,6 +88,7 @@ func (s service) wishes(args []string, errs io.Writer) (w wishes, ok bool) {
 	flags.StringVar(&w.data, "data", defaultData(s.file), "")
 	flags.IntVar(&w.handOut, "hand-out", -1, "")
 	flags.BoolVar(&w.unprotected, "unprotected", false, "")
+	flags.BoolVar(&w.open, "open", false, "")
 	flags.StringVar(&w.backups, "backups", "", "")
 	flags.DurationVar(&w.every, "every", 24*time.Hour, "")
 	flags.Func("host", "", func(text string) error {
@@ -187,6 +192,11 @@ func start(s service, args []string, out, errs io.Writer) int {
 	}
 	fmt.Fprintf(out, "Metronix is ready at %s\nData file: %s\nStop it with Ctrl+C.\n",
 		strings.Join(addresses(scheme, places, listener.Addr()), "\n  and at "), w.data)
+	if w.open {
+		if err := show(addresses(scheme, places, listener.Addr())[0]); err != nil {
+			fmt.Fprintf(errs, "No browser opens by itself here (%v): open the address yourself.\n", err)
+		}
+	}
 	switch nobody, err := st.Nobody(); {
 	case err != nil:
 		fmt.Fprintln(errs, dataTrouble(err))
@@ -202,6 +212,17 @@ func start(s service, args []string, out, errs io.Writer) int {
 		}
 	}
 	return until(ctx, api.NewHTTPServer(handler), wrap(listener), errs)
+}
+
+// show opens an address in this machine's browser.
+func show(address string) error {
+	switch runtime.GOOS {
+	case "windows":
+		return exec.Command("rundll32", "url.dll,FileProtocolHandler", address).Start()
+	case "darwin":
+		return exec.Command("open", address).Start()
+	}
+	return exec.Command("xdg-open", address).Start()
 }
 
 // emptied says that a data file is there and holds nothing.
@@ -230,6 +251,9 @@ func until(ctx context.Context, server *http.Server, listener net.Listener, errs
 }
 
 func defaultData(file string) string {
+	if folder := os.Getenv("LOCALAPPDATA"); runtime.GOOS == "windows" && folder != "" {
+		return filepath.Join(folder, "Metronix", file)
+	}
 	if dir := os.Getenv("XDG_DATA_HOME"); dir != "" {
 		return filepath.Join(dir, "metronix", file)
 	}

@@ -26,6 +26,8 @@ import (
 	"strings"
 	"sync"
 	"time"
+
+	"metronix/internal/secret"
 )
 
 // How long certificates hold: the authority for ten years; what it signs for 90 days, renewed when a third of that is left. Browsers take
@@ -54,9 +56,8 @@ var private = []string{
 
 // What can be wrong with the folder of an authority.
 var (
-	ErrReadable = errors.New("others may read the authority's key")
-	ErrBroken   = errors.New("the authority does not read")
-	ErrOutside  = errors.New("the authority was not made for this name")
+	ErrBroken  = errors.New("the authority does not read")
+	ErrOutside = errors.New("the authority was not made for this name")
 )
 
 // The files of an authority.
@@ -76,7 +77,7 @@ type Authority struct {
 }
 
 // Open reads the authority of a folder, or makes one there that may sign for private networks, names under .local, and the names given.
-// ErrReadable where others may read its key, ErrBroken where it does not read, ErrOutside where it was made without one of the names.
+// secret.ErrReadable where others may read its key, ErrBroken where it does not read, ErrOutside where it was made without one of the names.
 func Open(folder string, names []string, now time.Time) (a *Authority, err error) {
 	a = &Authority{}
 	text, err := os.ReadFile(filepath.Join(folder, keyFile))
@@ -108,8 +109,8 @@ func Open(folder string, names []string, now time.Time) (a *Authority, err error
 
 func (a *Authority) read(folder string, text []byte) error {
 	path := filepath.Join(folder, keyFile)
-	if err := ownersAlone(path); err != nil {
-		return err
+	if err := secret.OwnersAlone(path); err != nil {
+		return fmt.Errorf("%w: %w", ErrBroken, err)
 	}
 	block, _ := pem.Decode(text)
 	if block == nil {
@@ -135,18 +136,6 @@ func (a *Authority) read(folder string, text []byte) error {
 		return fmt.Errorf("%w: key and certificate in %s belong to two", ErrBroken, folder)
 	}
 	a.key, a.cert = key, cert
-	return nil
-}
-
-// ownersAlone errs where others than a file's owner may read it.
-func ownersAlone(path string) error {
-	info, err := os.Stat(path)
-	if err != nil {
-		return fmt.Errorf("%w: %w", ErrBroken, err)
-	}
-	if info.Mode().Perm()&0o077 != 0 {
-		return fmt.Errorf("%w: %s. Make it its owner's alone: chmod 600 %s", ErrReadable, path, path)
-	}
 	return nil
 }
 

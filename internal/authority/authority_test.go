@@ -12,6 +12,7 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"metronix/internal/authority"
+	"metronix/internal/secret"
 )
 
 var now = time.Date(2026, 11, 30, 8, 0, 0, 0, time.UTC)
@@ -85,7 +86,7 @@ func TestAKeyIsItsOwnersAlone(t *testing.T) {
 	assert.Equal(t, os.FileMode(0o600), info.Mode().Perm())
 	require.NoError(t, os.Chmod(key, 0o640))
 	_, err = authority.Open(folder, nil, now)
-	assert.ErrorIs(t, err, authority.ErrReadable)
+	assert.ErrorIs(t, err, secret.ErrReadable)
 	require.NoError(t, os.Chmod(key, 0o600))
 	require.NoError(t, os.WriteFile(key, []byte("no key"), 0o600))
 	_, err = authority.Open(folder, nil, now)

@@ -4,6 +4,8 @@ import (
 	_ "embed"
 	"html/template"
 	"net/http"
+
+	"metronix/internal/secret"
 )
 
 //go:embed hand_out.html
@@ -28,7 +30,7 @@ func (a *Authority) HandOut(program func(*http.Request) string) http.Handler {
 		_ = handOut.Execute(w, struct {
 			Program string
 			Groups  []string
-		}{program(r), Groups(a.Fingerprint())})
+		}{program(r), secret.Groups(a.Fingerprint())})
 	})
 	mux.HandleFunc("GET /authority.crt", func(w http.ResponseWriter, _ *http.Request) {
 		h := w.Header()
@@ -38,12 +40,4 @@ func (a *Authority) HandOut(program func(*http.Request) string) http.Handler {
 		_, _ = w.Write(a.DER())
 	})
 	return mux
-}
-
-// Groups parts a fingerprint into groups of four, to be compared by eye.
-func Groups(fingerprint string) (groups []string) {
-	for i := 0; i+4 <= len(fingerprint); i += 4 {
-		groups = append(groups, fingerprint[i:i+4])
-	}
-	return groups
 }

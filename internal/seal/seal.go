@@ -21,20 +21,21 @@ import (
 	"path/filepath"
 	"regexp"
 	"strings"
+
+	"metronix/internal/secret"
 )
 
 // What can be wrong with a key, and with what claims to be sealed.
 var (
-	ErrReadable = errors.New("others may read the workshop's key")
-	ErrBroken   = errors.New("the workshop's key does not read")
-	ErrNone     = errors.New("it bears no seal")
-	ErrForged   = errors.New("what it says is not what was sealed")
+	ErrBroken = errors.New("the workshop's key does not read")
+	ErrNone   = errors.New("it bears no seal")
+	ErrForged = errors.New("what it says is not what was sealed")
 )
 
 // Key signs for a workshop (Ed25519, RFC 8032).
 type Key struct{ private ed25519.PrivateKey }
 
-// Open reads the key of a file, or makes one there. ErrReadable where others may read it, ErrBroken where it does not read.
+// Open reads the key of a file, or makes one there. secret.ErrReadable where others may read it, ErrBroken where it does not read.
 func Open(path string) (*Key, error) {
 	text, err := os.ReadFile(path)
 	if errors.Is(err, fs.ErrNotExist) {
@@ -43,12 +44,8 @@ func Open(path string) (*Key, error) {
 	if err != nil {
 		return nil, fmt.Errorf("%w: %w", ErrBroken, err)
 	}
-	info, err := os.Stat(path)
-	if err != nil {
+	if err := secret.OwnersAlone(path); err != nil {
 		return nil, fmt.Errorf("%w: %w", ErrBroken, err)
-	}
-	if info.Mode().Perm()&0o077 != 0 {
-		return nil, fmt.Errorf("%w: %s. Make it its owner's alone: chmod 600 %s", ErrReadable, path, path)
 	}
 	block, _ := pem.Decode(text)
 	if block == nil {
@@ -100,13 +97,7 @@ func Of(public ed25519.PublicKey) string {
 }
 
 // Groups is a fingerprint as it is read out: groups of four.
-func Groups(fingerprint string) string {
-	var groups []string
-	for ; len(fingerprint) > 4; fingerprint = fingerprint[4:] {
-		groups = append(groups, fingerprint[:4])
-	}
-	return strings.Join(append(groups, fingerprint), " ")
-}
+func Groups(fingerprint string) string { return strings.Join(secret.Groups(fingerprint), " ") }
 
 // The lines of a sealed text: its first, and its last two.
 const (

@@ -9,6 +9,8 @@ import (
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
+
+	"metronix/internal/secret"
 )
 
 func key(t *testing.T) (*Key, string) {
@@ -32,7 +34,7 @@ func TestTheKeyIsMadeOnceAndItsOwnersAlone(t *testing.T) {
 	assert.Equal(t, os.FileMode(0o600), info.Mode().Perm())
 	require.NoError(t, os.Chmod(path, 0o644))
 	_, err = Open(path)
-	assert.ErrorIs(t, err, ErrReadable)
+	assert.ErrorIs(t, err, secret.ErrReadable)
 	assert.ErrorContains(t, err, "chmod 600 "+path)
 	require.NoError(t, os.WriteFile(path, []byte("nothing"), 0o600))
 	require.NoError(t, os.Chmod(path, 0o600))

@@ -130,12 +130,12 @@ func Restore(path, from string, now time.Time, anyway bool, check Checking) (r R
 		return r, fmt.Errorf("%s: %w: %w", path, ErrUnwritable, err)
 	}
 	_, absent := os.Lstat(path)
+	var taken *held
 	if absent == nil {
-		h, err := hold(path)
-		if err != nil {
+		if taken, err = hold(path); err != nil {
 			return r, err
 		}
-		defer h.letGo()
+		defer taken.letGo()
 	}
 	cutOff := halfRestored(path) != nil
 	fresh, err := own(restoringOf(path))
@@ -164,6 +164,12 @@ func Restore(path, from string, now time.Time, anyway bool, check Checking) (r R
 	}
 	if err := fresh.Sync(); err != nil {
 		return giveUp(fmt.Errorf("%s: %w: %w", fresh.Name(), ErrFull, err))
+	}
+	if !openFilesAreNamed {
+		_ = fresh.Close() // it is on disk
+		if taken != nil {
+			taken.letGo()
+		}
 	}
 	if r.Aside, err = keptAside(path, absent == nil, now); err != nil {
 		return r, err

@@ -6,7 +6,6 @@ import (
 	"log/slog"
 	"os"
 	"path/filepath"
-	"syscall"
 
 	"gorm.io/gorm"
 )
@@ -71,7 +70,7 @@ func Inspect(path string, check Checking) (Findings, error) {
 		return Findings{}, fmt.Errorf("%s: %w: %w", path, ErrUnwritable, err)
 	}
 	defer f.Close()
-	if err := syscall.Flock(int(f.Fd()), syscall.LOCK_SH|syscall.LOCK_NB); err != nil {
+	if err := takeFile(f, false); err != nil {
 		return inspectCopy(path, check)
 	}
 	return inspect(path, check)

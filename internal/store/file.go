@@ -7,7 +7,6 @@ import (
 	"path/filepath"
 	"sync"
 	"sync/atomic"
-	"syscall"
 )
 
 // held is the data file as a file: no second program writes to it, and that it is removed or replaced is
@@ -45,9 +44,9 @@ func hold(path string) (*held, error) {
 		h.letGo()
 		return nil, fmt.Errorf("%s: %w: it is no ordinary file", path, ErrUnwritable)
 	}
-	if err := syscall.Flock(int(f.Fd()), syscall.LOCK_EX|syscall.LOCK_NB); err != nil {
+	if err := takeFile(f, true); err != nil {
 		h.letGo()
-		if errors.Is(err, syscall.EWOULDBLOCK) {
+		if errors.Is(err, errHeld) {
 			return nil, fmt.Errorf("%s: %w", path, ErrInUse)
 		}
 		return nil, fmt.Errorf("%s: %w: %w", path, ErrUnwritable, err)
@@ -113,7 +112,7 @@ func (h *held) untouched() error {
 		return fmt.Errorf("%s: %w", h.path, ErrGone)
 	}
 	// nothing writes to the file itself but fold: a copy over it, or a cut, shows in its size or its time
-	if h.left != nil && (there.Size() != h.left.Size() || !there.ModTime().Equal(h.left.ModTime())) {
+	if h.left != nil && (there.Size() != h.left.Size() || timesAreExact && !there.ModTime().Equal(h.left.ModTime())) {
 		return fmt.Errorf("%s: %w: somebody wrote to it", h.path, ErrGone)
 	}
 	if h.log == nil {

@@ -4,7 +4,6 @@ import (
 	"errors"
 	"fmt"
 	"os"
-	"path/filepath"
 	"syscall"
 )
 
@@ -34,7 +33,7 @@ func own(path string) (*os.File, error) {
 	if err != nil {
 		return nil, fmt.Errorf("%s: %w: %w", path, ErrUnwritable, err)
 	}
-	if err := syscall.Flock(int(f.Fd()), syscall.LOCK_EX|syscall.LOCK_NB); err != nil {
+	if err := takeFile(f, true); err != nil {
 		return nil, errors.Join(fmt.Errorf("%s: %w", path, ErrInUse), f.Close())
 	}
 	if err := f.Truncate(0); err != nil {
@@ -49,6 +48,9 @@ func finish(f *os.File, path string) error {
 	defer f.Close()
 	if err := f.Sync(); err != nil {
 		return fmt.Errorf("%s: %w: %w", f.Name(), ErrFull, err)
+	}
+	if !openFilesAreNamed {
+		_ = f.Close() // it is on disk
 	}
 	return rename(f.Name(), path, false)
 }
@@ -124,16 +126,6 @@ func free(wanted string, take func(name string) error) (name string, err error) 
 			return name, err
 		}
 	}
-}
-
-// syncFolder makes the names in a file's folder lasting.
-func syncFolder(path string) error {
-	d, err := os.Open(filepath.Dir(path))
-	if err != nil {
-		return err
-	}
-	defer d.Close()
-	return d.Sync()
 }
 
 // Filled makes a data file with something in it from the beginning, where there is none yet. It is filled

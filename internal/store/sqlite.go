@@ -7,7 +7,6 @@ import (
 	"fmt"
 	"net/url"
 	"strings"
-	"syscall"
 	"time"
 
 	sqlite3 "github.com/mattn/go-sqlite3"
@@ -150,11 +149,6 @@ func meantBy(err error) error {
 		return fmt.Errorf("%w: %w", ErrUnwritable, err)
 	}
 	return err
-}
-
-// noRoom says that a write failed for want of room: on the disk, in a quota, or in how large a file may be.
-func noRoom(e syscall.Errno) bool {
-	return e == syscall.ENOSPC || e == syscall.EDQUOT || e == syscall.EFBIG
 }
 
 // explain says in our own errors what the file's own code means: no data file, damaged, not to be written.
