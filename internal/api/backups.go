@@ -16,7 +16,7 @@ type Backups struct {
 	EveryS  int        `json:"every_s"        doc:"the time between two, s"`
 	Last    *time.Time `json:"last,omitempty" doc:"the newest in which nothing was found holds all that was acknowledged by then"`
 	Old     bool       `json:"old"            doc:"the newest is older than it should be by now"`
-	Trouble string     `json:"trouble"        doc:"why the last try brought none; empty: it did"`
+	Trouble string     `json:"trouble"        doc:"what went wrong at the last try, a sentence; empty: nothing"`
 	Making  bool       `json:"making"         doc:"one is being made"`
 	Copies  int        `json:"copies"         doc:"how many are kept"`
 	Bytes   int64      `json:"bytes"          doc:"what they take"`

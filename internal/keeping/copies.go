@@ -95,14 +95,19 @@ func claim(folder, workshop string) error {
 		_, err = f.WriteString(workshop + "\n")
 		return errors.Join(err, f.Sync(), f.Close())
 	}
-	text, err := os.ReadFile(path)
-	if err != nil {
-		return err
-	}
-	if strings.TrimSpace(string(text)) != workshop {
+	if owner(folder) != workshop {
 		return fmt.Errorf("%s: %w", folder, ErrAnother)
 	}
 	return nil
+}
+
+// owner is the workshop whose copies a folder holds; empty: nobody has claimed it, or it does not say.
+func owner(folder string) string {
+	text, err := os.ReadFile(filepath.Join(folder, ownsFile))
+	if err != nil {
+		return ""
+	}
+	return strings.TrimSpace(string(text))
 }
 
 // Make writes a copy of a data file into a folder, and checks it. What the check finds is told, and such a copy is kept as a

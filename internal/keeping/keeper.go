@@ -26,7 +26,7 @@ type State struct {
 	Folder  string
 	Every   time.Duration
 	Last    time.Time // the newest sound copy holds all up to then; the zero time: there is none
-	Trouble string    // why the last try made no sound one; empty: it did
+	Trouble string    // what went wrong at the last try, a sentence; empty: nothing
 	Old     bool      // the newest is older than it should be by now
 	Copies  int       // how many are kept, doubtful ones too
 	Bytes   int64     // what they take
@@ -41,6 +41,7 @@ type Keeper struct {
 	mu      sync.Mutex
 	began   time.Time
 	last    time.Time
+	failed  bool // the last try made no sound one
 	trouble string
 	making  bool
 }
@@ -54,8 +55,10 @@ func New(p Plan) *Keeper {
 		p.Clock = time.Now
 	}
 	k := &Keeper{plan: p, began: p.Clock(), asked: make(chan struct{}, 1)}
-	if newest, err := Newest(p.Folder); err == nil && !newest.At.After(k.began) {
-		k.last = newest.At
+	if owner(p.Folder) == p.Workshop {
+		if newest, err := Newest(p.Folder); err == nil && !newest.At.After(k.began) {
+			k.last = newest.At
+		}
 	}
 	return k
 }
@@ -63,11 +66,7 @@ func New(p Plan) *Keeper {
 // Run makes backups until the context ends: the first as soon as one is due.
 func (k *Keeper) Run(ctx context.Context) {
 	for {
-		wait := k.plan.Every - k.plan.Clock().Sub(k.newest())
-		if k.State().Trouble != "" {
-			wait = min(k.plan.Every, again)
-		}
-		if wait > 0 {
+		if wait := k.wait(); wait > 0 {
 			select {
 			case <-ctx.Done():
 				return
@@ -92,10 +91,14 @@ func (k *Keeper) Ask() {
 	}
 }
 
-func (k *Keeper) newest() time.Time {
+// wait is how long until the next one is due.
+func (k *Keeper) wait() time.Duration {
 	k.mu.Lock()
 	defer k.mu.Unlock()
-	return k.last
+	if k.failed {
+		return min(k.plan.Every, again)
+	}
+	return k.plan.Every - k.plan.Clock().Sub(k.last)
 }
 
 // Now makes one, and lets go of what is surplus beside it. What was found in it is an error; such a copy is kept, and nothing goes.
@@ -111,17 +114,20 @@ func (k *Keeper) Now() (err error) {
 	if err == nil && !made.Sound {
 		err = fmt.Errorf("the data file is damaged: %s", found.Troubles[0].What)
 	}
+	trouble := ""
+	if err != nil {
+		trouble = fmt.Sprintf("The last try failed: %v.", err)
+	}
 	sound := err == nil
 	if sound {
-		_, err = Rotate(k.plan.Folder, made)
+		if _, err = Rotate(k.plan.Folder, made); err != nil {
+			trouble = fmt.Sprintf("Older ones could not be let go of: %v.", err)
+		}
 	}
 	k.mu.Lock()
 	defer k.mu.Unlock()
-	if k.making, k.trouble = false, ""; sound {
+	if k.making, k.failed, k.trouble = false, !sound, trouble; sound {
 		k.last = made.At
-	}
-	if err != nil {
-		k.trouble = err.Error()
 	}
 	return err
 }

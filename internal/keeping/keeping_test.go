@@ -70,6 +70,15 @@ func TestCopiesDrillAndTakeover(t *testing.T) {
 	assert.Equal(t, 2, d.Since)
 	assert.Empty(t, d.Changed)
 
+	theirs := filepath.Join(t.TempDir(), "theirs.db")
+	other, err := store.Open(theirs)
+	require.NoError(t, err)
+	_, err = other.Workshop()
+	require.NoError(t, err)
+	other.Close()
+	_, err = keeping.Drill(theirs, folder, noon, check)
+	assert.ErrorIs(t, err, store.ErrAnotherShop)
+
 	// on another machine
 	there := filepath.Join(t.TempDir(), "there", "shop.db")
 	took, err := keeping.TakeOver(there, folder, noon, false, check)

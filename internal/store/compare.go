@@ -1,7 +1,9 @@
 package store
 
 import (
+	"cmp"
 	"errors"
+	"fmt"
 
 	"gorm.io/gorm"
 )
@@ -13,8 +15,11 @@ type Compared struct {
 	Changed []string // jobs whose list does not go on from that of the copy: corrected, or taken out, since
 }
 
+// ErrAnotherShop says that two files are of two workshops.
+var ErrAnotherShop = errors.New("the copy is of another workshop than the data file")
+
 // Compare sets the lists of a copy beside those of a data file, which may be in use. Both are looked at alone. Errors are those of
-// Open.
+// Open, and ErrAnotherShop.
 func Compare(copied, path string) (c Compared, err error) {
 	was, err := openToLook(copied)
 	if err != nil {
@@ -26,6 +31,13 @@ func Compare(copied, path string) (c Compared, err error) {
 		return c, err
 	}
 	defer closePool(is)
+	whose, err := ownText(was, ownShop)
+	if err != nil {
+		return c, translate(err)
+	}
+	if here, err := ownText(is, ownShop); err != nil || whose != "" && here != "" && whose != here {
+		return c, cmp.Or(translate(err), fmt.Errorf("%s: %w", path, ErrAnotherShop))
+	}
 	var jobs []jobRow
 	if err := was.Select("id", "entries", "last_sum").Order("id").Find(&jobs).Error; err != nil {
 		return c, translate(err)

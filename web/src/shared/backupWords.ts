@@ -6,7 +6,7 @@ type Backups = Schemas['Backups']
 /** How backups stand, in a sentence or two. */
 export function backupWords({ last, trouble, old }: Backups): string {
   const newest = last ? `The newest backup is of ${when(last)}.` : 'There is no backup yet.'
-  if (trouble) return `${newest} The last try failed: ${trouble}.`
+  if (trouble) return `${newest} ${trouble}`
   return old ? `${newest} None has been made since: look whether its folder can be reached.` : newest
 }
 

@@ -1371,7 +1371,7 @@ export interface components {
             old: boolean;
             /** @description they are made by themselves */
             on: boolean;
-            /** @description why the last try brought none; empty: it did */
+            /** @description what went wrong at the last try, a sentence; empty: nothing */
             trouble: string;
         };
         Bank: {
