@@ -114,7 +114,7 @@ lane-web: check-web
 # The core does one thing at a time (internal/archtest holds it to that), pictures of fifty megapixels are unpacked, the
 # memory of large workshops is measured, hundreds of simulated workshops are run and hundreds of archives read: all that without
 # the race detector, which makes it ten times slower.
-HEAVY := metronix/internal/photo metronix/internal/large metronix/internal/demo
+HEAVY := metronix/internal/photo metronix/internal/large metronix/internal/demo metronix/internal/keeping
 lane-go: check-go
 	@$(call timed,Go tests with the race detector,nice -n 5 go test -race -timeout 40m $$(go list ./cmd/... ./internal/... ./web/... | grep -vxF $(HEAVY:%=-e %)))
 	@$(call timed,tests of the core and of pictures and of many jobs,$(MARKED) ./core/... $(HEAVY))

@@ -5,8 +5,10 @@ import (
 	"database/sql"
 	"net/http"
 	"net/http/httptest"
+	"os"
 	"path/filepath"
 	"strings"
+	"sync"
 	"testing"
 	"time"
 
@@ -21,11 +23,27 @@ import (
 
 var noon = time.Date(2026, 11, 30, 12, 0, 0, 0, time.UTC)
 
+// loaded is the demo's data file, loaded once.
+var loaded = sync.OnceValues(func() ([]byte, error) {
+	folder, err := os.MkdirTemp("", "metronix-keeping")
+	if err != nil {
+		return nil, err
+	}
+	defer os.RemoveAll(folder)
+	path := filepath.Join(folder, "demo.db")
+	if err := store.Filled(path, demo.Load); err != nil {
+		return nil, err
+	}
+	return os.ReadFile(path)
+})
+
 // workshop is the demo's data file, its identity, and a way to enter something in it.
 func workshop(t *testing.T) (data, id string, enter func()) {
 	t.Helper()
+	demo, err := loaded()
+	require.NoError(t, err)
 	data = filepath.Join(t.TempDir(), "shop.db")
-	require.NoError(t, store.Filled(data, demo.Load))
+	require.NoError(t, os.WriteFile(data, demo, 0o600))
 	st, err := store.Open(data)
 	require.NoError(t, err)
 	t.Cleanup(st.Close)
