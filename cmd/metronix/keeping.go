@@ -27,8 +27,8 @@ const takeOverHelp = `metronix takeover [--data FILE] --backups FOLDER [--anyway
 
 On another machine, when the workshop's own is lost: puts the newest backup in the data file's place and says up to which minute it
 reaches. What was there is kept aside. Then start the program here with metronix serve, and point each tablet's camera at the code
-that it shows; what a tablet holds that the lost machine never had is handed over from there. The folder is marked, so that the
-other machine, should it come back, makes no more backups there and says why.
+that it shows; what a tablet holds that the lost machine never had stays on it, under the old address. The folder is marked, so that
+the other machine, should it come back, makes no more backups there and says why.
   --data FILE       the data file on this machine; default metronix.db in the user's data folder
   --backups FOLDER  the folder that the other machine's metronix serve --backups writes to
   --anyway          also where the data file here holds what the backup does not
@@ -88,7 +88,7 @@ func takeOver(args []string, _ io.Reader, out, errs io.Writer) int {
 		return exitData
 	}
 	fmt.Fprintf(out, "%s is now what the backup of %s holds, %s ago: %d entries in the jobs' lists.\n"+
-		"What was acknowledged after that minute is not here. What a tablet still holds is handed over from it.\n",
+		"What was acknowledged after that minute is not here. What a tablet still holds stays on it, under the old address.\n",
 		data, when(t.At), ago(now.Sub(t.At)), t.Entries)
 	if t.Aside != "" {
 		fmt.Fprintf(out, "What was there is kept as %s.\n", t.Aside)
@@ -135,6 +135,8 @@ func backupTrouble(err error) string {
 	switch {
 	case errors.Is(err, keeping.ErrNone):
 		return fmt.Sprintf("%v. metronix serve --backups makes them.", err)
+	case errors.Is(err, store.ErrAnotherShop):
+		return fmt.Sprintf("%v. Name the folder and the data file of one workshop. Nothing was changed.", err)
 	case errors.Is(err, keeping.ErrMore):
 		return fmt.Sprintf("%v. Take over into another file with --data, or give these up with --anyway: what is there is kept aside.", err)
 	case errors.Is(err, os.ErrNotExist), errors.Is(err, os.ErrPermission):

@@ -44,7 +44,12 @@ func TakeOver(data, folder string, now time.Time, anyway bool, check store.Check
 		return t, err
 	}
 	t.Unmarked = mark(folder, data, now)
-	return t, nil
+	st, err := store.Open(data)
+	if err != nil {
+		return t, err
+	}
+	defer st.Close()
+	return t, st.Note(store.Noted{At: now, What: "takeover", About: byWhat(data)})
 }
 
 // takenFile marks a folder whose workshop was taken over: by what, and when.

@@ -55,6 +55,13 @@ func Compare(copied, path string) (c Compared, err error) {
 			c.Since -= j.Entries
 		} else {
 			c.Changed = append(c.Changed, j.ID)
+			var now []jobRow // what it has now is no more than before, and no less
+			if err := is.Select("entries").Where("id = ?", j.ID).Find(&now).Error; err != nil {
+				return c, translate(err)
+			}
+			for _, n := range now {
+				c.Since -= n.Entries
+			}
 		}
 	}
 	return c, nil
