@@ -151,6 +151,17 @@ func TestATurnThatIsToldLate(t *testing.T) {
 	assert.Empty(t, void("I1"), "its own, before it")
 	assert.Equal(t, "crank moved", void("E1"))
 
+	// told at once, and yet after what another had read meanwhile: what its screen did not know of was perhaps read after it
+	for ago, counts := range map[int]bool{2: false, 300: true} {
+		d = jobtest.Start(t, jobtest.Setup())
+		d.Begin(sequence.RockingPairs)
+		d.Do(job.Happening{Act: job.Turned{Stop: 0}})
+		knew, at = newest(d), d.List[len(d.List)-1].At
+		read("E1", 25)
+		d.Do(job.Happening{Screen: "A", Since: knew, At: after(25 + ago), Act: job.Turned{Stop: 1}})
+		assert.Equal(t, counts, void("E1") == "", "%d s before", ago)
+	}
+
 	// of a valve that is clear at both stops the reading counts
 	d = jobtest.Start(t, jobtest.Setup())
 	d.Begin(sequence.RockingPairs)

@@ -138,15 +138,14 @@ func (j *Job) toldLate(h Happening) {
 	}
 }
 
-// readAfter says that a valve's last figure is of a reading made after something was done that is told now. Where the
-// word for when it was done cannot be right, what its screen knew says it: others read what it did not know of.
+// readAfter says that a valve's last figure is of a reading made after something was done that is told now. Where no
+// word for when it was done can be right, what its screen knew says it: others read what it did not know of. So it does
+// where nothing was said, because it was sent at once, of what was read in the minute before: it was on its way.
 func (j *Job) readAfter(h Happening, v *ValveState) bool {
-	switch {
-	case h.DoneAt.IsZero():
-		return false
-	case h.believable():
+	if !h.DoneAt.IsZero() && h.believable() {
 		return v.Last.At.After(h.DoneAt)
-	case !h.by(knewRules):
+	}
+	if h.DoneAt.IsZero() && (!h.by(soonRules) || h.At.Sub(v.Last.At) > clockSlack) || !h.by(knewRules) {
 		return false
 	}
 	knew := j.log.since(h.Since)
