@@ -147,29 +147,11 @@ func TestATabletComesIn(t *testing.T) {
 	tablet := addressOf(o.page)
 	home := t.TempDir()
 	der, _ := fetched(t, http.DefaultClient, o.page+"authority.crt")
-	cert := filepath.Join(home, "taken.crt")
-	require.NoError(t, os.WriteFile(cert, []byte(der), 0o600))
-	trusts := "sql:" + filepath.Join(home, ".pki", "nssdb")
-	require.NoError(t, os.MkdirAll(strings.TrimPrefix(trusts, "sql:"), 0o700))
-	for _, args := range [][]string{{"-N", "--empty-password"}, {"-A", "-t", "C,,", "-n", "workshop", "-i", cert}} {
-		said, err := exec.Command("certutil", append([]string{"-d", trusts}, args...)...).CombinedOutput()
-		require.NoError(t, err, string(said))
-	}
-	bin, err := exec.LookPath("chromium-headless-shell")
-	require.NoError(t, err)
-	with := func(home string) *rod.Browser {
-		l := launching(bin, filepath.Join(home, "profile"), tablet).Env(append(os.Environ(), "HOME="+home)...)
-		address, err := l.Launch()
-		require.NoError(t, err)
-		t.Cleanup(func() { l.Kill(); l.Cleanup() })
-		b := rod.New().ControlURL(address).Sleeper(soon)
-		require.NoError(t, b.Connect())
-		return b
-	}
-	stranger := tabOf(t, with(t.TempDir()), o.base, 800, 1280)
+	trust(t, home, []byte(der))
+	stranger := tabOf(t, tabletIn(t, t.TempDir(), tablet), o.base, 800, 1280)
 	assert.ErrorContains(t, stranger.Navigate(strings.Replace(o.base, "127.0.0.1", tablet, 1)), "ERR_CERT_AUTHORITY_INVALID")
 
-	p := tabOf(t, with(home), strings.Replace(o.base, "127.0.0.1", tablet, 1), 800, 1280)
+	p := tabOf(t, tabletIn(t, home, tablet), strings.Replace(o.base, "127.0.0.1", tablet, 1), 800, 1280)
 	require.NoError(t, p.Navigate(o.page+"#"+strings.ReplaceAll(o.fingerprint, " ", "")))
 	p.MustElementR("a", "Open Metronix").MustClick()
 	p.shows("The first foreman")
@@ -187,6 +169,33 @@ func TestATabletComesIn(t *testing.T) {
 	p.visit("/shop")
 	p.shows("Point the tablet’s camera at the code")
 	assert.Contains(t, p.MustEval(`() => document.querySelector('.prints').textContent`).Str(), strings.Fields(o.fingerprint)[0])
+}
+
+// trust puts a certificate into the browser's store of a home, as a person does on a tablet.
+func trust(t *testing.T, home string, der []byte) {
+	t.Helper()
+	cert := filepath.Join(home, "taken.crt")
+	require.NoError(t, os.WriteFile(cert, der, 0o600))
+	store := "sql:" + filepath.Join(home, ".pki", "nssdb")
+	require.NoError(t, os.MkdirAll(strings.TrimPrefix(store, "sql:"), 0o700))
+	for _, args := range [][]string{{"-N", "--empty-password"}, {"-A", "-t", "C,,", "-n", "workshop", "-i", cert}} {
+		said, err := exec.Command("certutil", append([]string{"-d", store}, args...)...).CombinedOutput()
+		require.NoError(t, err, string(said))
+	}
+}
+
+// tabletIn is a browser of its own with a home, which may reach one address beside its own machine.
+func tabletIn(t *testing.T, home, address string) *rod.Browser {
+	t.Helper()
+	bin, err := exec.LookPath("chromium-headless-shell")
+	require.NoError(t, err)
+	l := launching(bin, filepath.Join(home, "profile"), address).Env(append(os.Environ(), "HOME="+home)...)
+	at, err := l.Launch()
+	require.NoError(t, err)
+	t.Cleanup(func() { l.Kill(); l.Cleanup() })
+	b := rod.New().ControlURL(at).Sleeper(soon)
+	require.NoError(t, b.Connect())
+	return b
 }
 
 // fetched reads what is at an address, and of which type it is.

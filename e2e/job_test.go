@@ -60,6 +60,7 @@ type state struct {
 			}
 		}
 		Happenings int
+		Newest     string
 		Undo       string
 	}
 }

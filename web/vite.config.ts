@@ -8,6 +8,7 @@ import { defineConfig, type Plugin } from 'vite'
 import vuetify from 'vite-plugin-vuetify'
 
 import { sourceWords, usedLayout } from './layout.ts'
+import { offlineShell } from './shell.ts'
 
 /** Lays compressed twins beside every written text file; the server sends the smallest that the browser takes. */
 function compressedTwins(): Plugin {
@@ -16,7 +17,7 @@ function compressedTwins(): Plugin {
     apply: 'build',
     async writeBundle({ dir }) {
       for (const name of await readdir(dir!, { recursive: true })) {
-        if (!/\.(js|css|svg|json|wasm)$/.test(name)) continue
+        if (!/\.(js|css|svg|json|webmanifest|wasm)$/.test(name)) continue
         const path = join(dir!, name)
         const text = await readFile(path)
         await writeFile(`${path}.gz`, gzipSync(text, { level: 9 }))
@@ -67,6 +68,8 @@ function usedStyles(css: string): string {
     if (left.length) rule.selectors = left
     else rule.remove()
   })
+  // Whatever runs these pages reads the smaller of two forms of letters.
+  root.walkDecls('src', (d) => void (d.value = d.value.replace(/,\s*url\([^)]*\.woff\)\s*format\([^)]*\)/g, '')))
   return root.toString()
 }
 
@@ -82,6 +85,7 @@ function oneSheet(): Plugin {
         for (const file of Object.values(bundle))
           if (file.type === 'asset' && file.fileName.endsWith('.css'))
             file.source = layers + usedStyles(String(file.source))
+          else if (file.fileName.endsWith('.woff')) delete bundle[file.fileName]
       },
     },
   }
@@ -211,6 +215,7 @@ export default defineConfig({
     oneSheet(),
     benchModule(),
     askedAtOnce(),
+    offlineShell(),
     compressedTwins(),
   ],
   resolve: { alias: { '@': new URL('./src', import.meta.url).pathname } },

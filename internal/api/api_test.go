@@ -2,6 +2,7 @@ package api_test
 
 import (
 	"bytes"
+	"compress/gzip"
 	"encoding/json"
 	"fmt"
 	"io"
@@ -37,10 +38,16 @@ func opened(t testing.TB) *door {
 	st, err := store.Open(path)
 	require.NoError(t, err)
 	t.Cleanup(st.Close)
+	var zipped bytes.Buffer
+	z := gzip.NewWriter(&zipped)
+	_, err = z.Write([]byte("module"))
+	require.NoError(t, err)
+	require.NoError(t, z.Close())
 	site := fstest.MapFS{"index.html": {Data: []byte(`<html><meta property="csp-nonce" ` +
 		`nonce="" />page</html>`)},
 		"assets/a.js": {Data: []byte("long")}, "assets/a.js.gz": {Data: []byte("short")},
-		"assets/a.js.br": {Data: []byte("less")}}
+		"assets/a.js.br": {Data: []byte("less")}, "assets/b.wasm.gz": {Data: zipped.Bytes()},
+		"metronix.webmanifest": {Data: []byte("{}")}}
 	return &door{t, api.Handler(st, api.Options{Site: site, Version: "test"}), st, path}
 }
 
@@ -309,6 +316,13 @@ func TestThePage(t *testing.T) {
 		r.Header.Set("If-None-Match", asset.Header.Get("ETag"))
 	})
 	assert.Equal(t, http.StatusNotModified, again.StatusCode)
+	twinOnly := get("/assets/b.wasm")
+	assert.Equal(t, http.StatusOK, twinOnly.StatusCode, "what is there as a twin alone is unpacked")
+	plain, err := io.ReadAll(twinOnly.Body)
+	require.NoError(t, err)
+	assert.Equal(t, "module", string(plain))
+	assert.Equal(t, "application/manifest+json", get("/metronix.webmanifest").Header.Get("Content-Type"))
+	assert.Equal(t, http.StatusNotFound, get("/assets/c.wasm").StatusCode)
 	bare := &door{t: t, http: api.Handler(d.st, api.Options{})}
 	status, text := bare.send("GET", "/", "")
 	assert.Equal(t, 503, status)

@@ -5,6 +5,7 @@ import (
 	"encoding/json"
 	"fmt"
 	"io/fs"
+	"mime"
 	"net/http"
 	"path"
 	"regexp"
@@ -46,8 +47,18 @@ func serveSite(router *gin.Engine, site fs.FS) {
 	})
 }
 
+// The types of files whatever the system has them down as: browsers run nothing under another.
+func init() {
+	for ending, kind := range map[string]string{".js": "text/javascript; charset=utf-8", ".css": "text/css; charset=utf-8",
+		".wasm": "application/wasm", ".svg": "image/svg+xml", ".webmanifest": "application/manifest+json"} {
+		if err := mime.AddExtensionType(ending, kind); err != nil {
+			panic(err) // a plain ending and type are always taken
+		}
+	}
+}
+
 // pages are the first parts of the addresses that the front end has pages for.
-var pages = []string{"", "start", "jobs", "engines", "vehicles", "gauges", "sums", "shop", "people"}
+var pages = []string{"", "start", "jobs", "engines", "vehicles", "gauges", "sums", "shop", "people", "handed"}
 
 // isPage says whether an address is one of the front end's pages.
 func isPage(name string) bool {
@@ -149,6 +160,7 @@ func page(c *gin.Context, files *statigz.Server, index, name string) {
 		cache = "public, max-age=31536000, immutable"
 	}
 	c.Header("Cache-Control", cache)
+	c.Status(http.StatusOK) // of what is unpacked for those who take no twin nothing is said
 	r := c.Request.Clone(c.Request.Context())
 	r.URL.Path = "/" + name
 	files.ServeHTTP(c.Writer, r)

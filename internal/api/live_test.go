@@ -33,7 +33,7 @@ func (d *door) served(o api.Options) *httptest.Server {
 }
 
 // watched reads a stream; it ends with the test.
-func watched(t testing.TB, server *httptest.Server, path, last string) <-chan event {
+func watched(t testing.TB, server *httptest.Server, path, last string, change ...func(*http.Request)) <-chan event {
 	t.Helper()
 	ctx, cancel := context.WithCancel(context.Background())
 	t.Cleanup(cancel)
@@ -41,6 +41,9 @@ func watched(t testing.TB, server *httptest.Server, path, last string) <-chan ev
 	require.NoError(t, err)
 	if last != "" {
 		r.Header.Set("Last-Event-ID", last)
+	}
+	for _, c := range change {
+		c(r)
 	}
 	answer, err := server.Client().Do(r)
 	require.NoError(t, err)

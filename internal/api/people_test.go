@@ -1,7 +1,9 @@
 package api_test
 
 import (
+	"bytes"
 	"fmt"
+	"log/slog"
 	"net/http"
 	"net/http/httptest"
 	"os"
@@ -265,12 +267,46 @@ func TestATag(t *testing.T) {
 	assert.Equal(t, 401, c.tried(`{"tag":"0009315503"}`, "192.0.2.7:1").Code)
 	status, text = c.as(june, "PUT", "/api/v1/people/rae", `{"name":"Rae Quist","role":"reader","tag":"0009315502"}`)
 	assert.Equal(t, 409, status, text)
-	c.st.Close()
+	token := w.Result().Cookies()[0].Value
+	_, audit := c.as(june, "GET", "/api/v1/audit", "")
+	var logged bytes.Buffer
+	before := slog.Default()
+	slog.SetDefault(slog.New(slog.NewTextHandler(&logged, nil)))
+	defer slog.SetDefault(before)
+	c.st.Close() // what fails from here on is logged
+	for _, body := range []string{`{"tag":"0009315502"}`, `{"person_id":"tess","pin":"4711"}`} {
+		assert.Equal(t, 500, c.tried(body, "192.0.2.7:1").Code)
+	}
+	status, _ = c.as(june, "PUT", "/api/v1/session/pin", `{"pin":"7319","new":"4711"}`)
+	assert.Equal(t, 500, status)
+	assert.Contains(t, logged.String(), "level=ERROR")
 	data, err := os.ReadFile(c.path)
 	require.NoError(t, err)
-	for _, secret := range []string{"0009315502", "4711", "7319"} {
-		assert.NotContains(t, string(data), secret)
+	for where, text := range map[string]string{"the data file": string(data), "the log": logged.String(), "the audit list": audit} {
+		for _, secret := range []string{"0009315502", "4711", "7319", token} {
+			assert.NotContains(t, text, secret, where)
+		}
 	}
+}
+
+// Whoever is signed out sees no more of what happens, though his stream was open.
+func TestAStreamEndsWithItsSession(t *testing.T) {
+	t.Parallel()
+	c := peopled(t)
+	server := c.served(api.Options{Version: "test", Clock: func() time.Time { return c.now }})
+	tess, june := c.in("tess"), c.in("june")
+	hers, his := watched(t, server, "/api/v1/events", "", tess), watched(t, server, "/api/v1/events", "", june)
+	next(t, hers)
+	next(t, his)
+	status, _ := c.as(tess, "DELETE", "/api/v1/session", "")
+	require.Equal(t, 200, status)
+	select {
+	case _, open := <-hers:
+		assert.False(t, open, "it ends, and nothing more comes")
+	case <-time.After(40 * time.Second):
+		t.Fatal("the stream goes on")
+	}
+	none(t, his)
 }
 
 // Ten thousand guesses at a PIN of four digits from many addresses at once: nobody is let in, and the person gets in with the right

@@ -8,6 +8,7 @@ import { home } from './home'
 const SignIn = later(() => import('@/features/people/SignIn.vue'))
 // What the first page may not read says by itself that nobody is here.
 whenViewed(people.load)
+whenViewed(() => import('./shell'))
 </script>
 
 <template>

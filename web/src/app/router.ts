@@ -147,6 +147,12 @@ export const router = createRouter({
       component: () => import('@/features/people/PeoplePage.vue'),
       meta: { title: 'People' },
     },
+    {
+      path: '/handed',
+      name: 'handed',
+      component: () => import('@/features/board/HandedPage.vue'),
+      meta: { title: 'From another address' },
+    },
     { path: '/:rest(.*)*', name: 'lost', component: () => import('./LostPage.vue'), meta: { title: 'Not found' } },
   ],
 })

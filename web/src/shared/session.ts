@@ -13,13 +13,23 @@ const me = computed(() => session.value?.person?.name ?? '')
 /** Whether somebody has to sign in before anything is shown. */
 const locked = computed(() => session.value && !session.value.open && !session.value.person)
 
-/** Takes in what the program says of who is here. */
-function take(s: Session) {
+const kept = () => import('./keptSession')
+
+function show(s: Session) {
   if (session.value && session.value.person?.id !== s.person?.id) comes.value++
   session.value = s
 }
 
-const load = async () => take(await answered(api.GET('/api/v1/session')))
+/** Takes in what the program says of who is here. */
+function take(s: Session) {
+  show(s)
+  void kept().then((k) => k.keepSession(s))
+}
+
+const load = () =>
+  answered(api.GET('/api/v1/session')).then(take, async (e) => {
+    if (!session.value) show((await kept()).lastSession(e))
+  })
 
 /** Whether a thing may be done here. Until that is known it is offered: the program decides. */
 const may = (deed: Deed) => session.value?.may.includes(deed) ?? true

@@ -40,7 +40,9 @@ const waiting = shallowRef<Waiting[]>([])
 const offline = ref(false)
 const told = ref('')
 const busy = ref(false)
-let ahead = 0 // of the program's clock before this browser's, milliseconds
+/** Of the program's clock before this browser's, milliseconds: known from before where a page opens without the program. */
+const clockKey = 'metronix.ahead'
+let ahead = Number(localStorage.getItem(clockKey)) || 0
 let timer = 0
 let known = false // what this tab has of the list is what the database has
 let changes = 0 // made here: a list read before one of them is older than what it brought
@@ -227,11 +229,17 @@ export function useQueue() {
     busy,
     flush,
     leaveOut,
-    tell: (now: string) => (ahead = (Date.parse(now) || Date.now()) - Date.now()),
+    tell(now: string) {
+      const before = ahead
+      ahead = (Date.parse(now) || Date.now()) - Date.now()
+      if (Math.abs(ahead - before) > 1000) localStorage.setItem(clockKey, String(ahead))
+    },
     /** The program's time. */
     now: clock,
     add: (job: string, h: Happening, moves = false) =>
       store({ job, body: { ...h, author: people.me.value || undefined }, at: clock(), moves }),
+    /** What waited on this tablet under another address waits here. */
+    takeOver: store,
     change: (w: Waiting, h: Happening) => store({ ...w, body: h, refused: undefined, type: undefined }),
   }
 }

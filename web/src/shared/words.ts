@@ -178,3 +178,6 @@ export const seenShort: Record<string, string> = {
   rocking: 'rocking',
   tdc_firing: 'firing TDC',
 }
+
+/** So many entries of a job, in words. */
+export const entries = (n: number): string => (n === 1 ? '1 entry' : `${n} entries`)

@@ -20,7 +20,7 @@ const BenchDialogs = later(() => import('./BenchDialogs.vue'))
 const FindPanel = later(() => import('./panels/FindPanel.vue'))
 
 const id = String(useRoute().params.id)
-const { view, state, others, trouble, behind, line, waits, load, send, undo, reopen, answer, forget, judge } =
+const { view, state, others, trouble, behind, line, waits, load, send, undo, reopen, answer, forget, begin } =
   useJob(id)
 onMounted(load)
 const { here, reached } = usePresence(id, state, others)
@@ -32,7 +32,7 @@ const shown = ref(isViewed())
 function shownFirst() {
   shown.value = true
   viewed()
-  setTimeout(judge, afterwards)
+  setTimeout(begin, afterwards)
   void here()
 }
 watch(view, (v) => v && !shown.value && afterPaint(shownFirst), { immediate: true })

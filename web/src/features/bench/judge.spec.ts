@@ -2,14 +2,25 @@ import 'fake-indexeddb/auto'
 import { effectScope, ref } from 'vue'
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import type { Happening } from '@/shared/api/client'
+import { keptJobs, type KeptJob } from '@/shared/keptJobs'
 import { useQueue } from '@/shared/useQueue'
 import { useJob } from './useJob'
 
 /** What the bench's own judging says of each happening; null: nothing. */
 const says = vi.fn<(h: Happening) => object | null | Promise<object>>()
 const followed = vi.fn()
+/** The state that follows from what was kept on the tablet. */
+let known: object | null = null
 vi.mock('./judge', () => ({
-  useJudge: () => ({ ready: ref(true), begin: vi.fn(), follow: followed, take: async (h: Happening) => says(h) }),
+  useJudge: () => ({
+    ready: ref(true),
+    begin: vi.fn(),
+    follow: followed,
+    take: async (h: Happening) => says(h),
+    state: async () => known,
+    upTo: async () => ({ happenings: [] }),
+    knows: () => 'known',
+  }),
 }))
 
 let answer: (method: string) => Promise<Response>
@@ -128,5 +139,58 @@ describe('a tap that is judged here', () => {
     await job.send({ kind: 'picked', valve: 'E4' }).catch(() => {})
     await job.send({ kind: 'kept', valve: 'E4' })
     await vi.waitFor(() => expect(job.refusal.value).toBe('E4 is open here.'))
+  })
+})
+
+describe('a job that this tablet kept', () => {
+  const at = '2026-11-30T10:12:00Z'
+  const job = (state: object) => ({ id: 'j', at, view: { state }, opening: { happenings: [] } }) as unknown as KeptJob
+
+  it('is opened where the program cannot be reached, with what waited here on top, and gives way to the program', async () => {
+    const before = await opened()
+    says.mockImplementation(() => null)
+    answer = unreached
+    await before.send({ kind: 'reading', valve: 'E1', leaves_mm: [0.3], feel: 'drag' })
+    await keptJobs.keep(job({ newest: 'kept', happenings: 5 }))
+    const job2 = effectScope().run(() => useJob('j'))!
+    await job2.load()
+    expect(job2.trouble.value).toBeNull()
+    expect(job2.line.keptAt).toBe(at)
+    expect(job2.state.value?.happenings).toBe(5)
+    known = { newest: 'known', happenings: 6 }
+    says.mockImplementation((h) => ({ newest: h.id, happenings: 7 }))
+    await job2.begin()
+    expect(job2.state.value?.happenings).toBe(7)
+    expect(job2.behind.value).toBe(false)
+
+    answer = (method) =>
+      method === 'POST'
+        ? json({ newest: 'sent', happenings: 7, clock: new Date().toISOString() })
+        : json({ state: { newest: 'sent', happenings: 8, clock: new Date().toISOString() } })
+    await job2.load()
+    await vi.waitFor(() => expect(job2.state.value?.happenings).toBe(8))
+    expect(job2.line.keptAt).toBe('')
+  })
+
+  it('shows nothing that it would take for sure where the program refuses to open it', async () => {
+    await keptJobs.keep(job({ newest: 'kept', happenings: 5 }))
+    answer = () => json({ title: 'Unauthorized', status: 401, detail: 'Sign in first.' }, 401)
+    const refused = effectScope().run(() => useJob('j'))!
+    await refused.load()
+    expect(refused.view.value).toBeNull()
+    expect(refused.trouble.value?.message).toBe('Sign in first.')
+  })
+
+  it('is kept anew a little after the program took something', async () => {
+    await keptJobs.clear()
+    const now = await opened()
+    answer = (method) =>
+      method === 'POST'
+        ? json({ newest: 'n2', happenings: 2, clock: at })
+        : json({ state: { newest: 'n2', happenings: 2 } })
+    says.mockImplementation(() => null)
+    await now.send({ kind: 'kept', valve: 'E1' })
+    await vi.waitFor(async () => expect((await keptJobs.get('j'))?.view.state.newest).toBe('n2'), 5000)
+    expect((await keptJobs.get('j'))?.at).toBe(at)
   })
 })

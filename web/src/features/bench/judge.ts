@@ -1,6 +1,7 @@
 import { onScopeDispose, ref, watch, type Ref } from 'vue'
 import { benchModule } from 'virtual:bench-module'
 import type { Happening, JobState, Schemas } from '@/shared/api/client'
+import { keptJobs } from '@/shared/keptJobs'
 import { screen } from '@/shared/screen'
 
 /** What the worker says: a state as the program sends it, or why it cannot. */
@@ -13,7 +14,7 @@ export interface Said {
 /** What it is asked, by a number that its answer bears. */
 export interface Asked {
   n: number
-  what: 'start' | 'open' | 'take'
+  what: 'start' | 'open' | 'take' | 'state'
   args: string[]
 }
 
@@ -30,6 +31,9 @@ export function useJudge(id: string, others: Ref<Schemas['Presence'][]>) {
   watch(ready, (on) => document.documentElement.toggleAttribute('data-judges', on), { flush: 'sync' })
   /** The newest happening that it has. */
   let knows = ''
+  /** What the program has said of the job, with all that its state follows from. */
+  let said: Schemas['Opening'] | null = null
+  const newest = () => (said?.happenings.at(-1)?.happening as Happening | undefined)?.id ?? ''
 
   function end() {
     ready.value = false
@@ -62,21 +66,27 @@ export function useJudge(id: string, others: Ref<Schemas['Presence'][]>) {
     await open()
   }
 
-  /** Opens the job as the program has it now. */
+  /** Opens the job as the program has it now; where it cannot be reached, as it was kept here. */
   async function open() {
     ready.value = false
     if (!worker) return
     const answer = await fetch(`/api/v1/jobs/${id}/opening`).catch(() => null)
-    if (!answer?.ok) return
-    const text = await answer.text()
-    if ((await ask('open', text)).why) return
-    const list = (JSON.parse(text) as { happenings: { happening: { id: string } }[] }).happenings
-    knows = list.at(-1)?.happening.id ?? ''
+    if (answer && !answer.ok) return
+    const text = answer ? await answer.text() : JSON.stringify((await keptJobs.get(id))?.opening ?? null)
+    if (text === 'null' || (await ask('open', text)).why) return
+    said = JSON.parse(text) as Schemas['Opening']
+    knows = newest()
     ready.value = true
   }
 
-  const takes = (h: string, at: string) =>
-    ask('take', h, at, screen, JSON.stringify(others.value.filter((o) => o.doing !== 'helper').map((o) => o.screen)))
+  const beside = () => JSON.stringify(others.value.filter((o) => o.doing !== 'helper').map((o) => o.screen))
+  const takes = (h: string, at: string) => ask('take', h, at, screen, beside())
+
+  /** The state as it is known here. */
+  async function state(at: string): Promise<JobState | null> {
+    const answer = ready.value ? await ask('state', at, screen, beside()) : {}
+    return answer.state ? (JSON.parse(answer.state) as JobState) : null
+  }
 
   /**
    * What the program will say once it has a happening: the state, or why it is refused; null where that is not foreseen, because it follows
@@ -92,19 +102,26 @@ export function useJudge(id: string, others: Ref<Schemas['Presence'][]>) {
     return said.refused ? { refused: said.refused } : null
   }
 
+  /** What the program has taken since something; 'other' where its list is another one, null where it does not say. */
+  async function since(from: string): Promise<Schemas['Opening']['happenings'] | 'other' | null> {
+    const answer = await fetch(`/api/v1/jobs/${id}/opening?after=${encodeURIComponent(from)}`).catch(() => null)
+    if (!answer?.ok) return null
+    const rest = (await answer.json()) as Schemas['Opening']
+    return rest.after === from ? rest.happenings : 'other'
+  }
+
   let following = false
 
   /** Takes in what others did, where the program has come to another end than is known here; where that does not fit, it opens the job anew. */
-  async function follow(newest: string) {
-    if (!ready.value || newest === knows || following) return
+  async function follow(to: string) {
+    if (!ready.value || to === knows || following) return
     following = true
     try {
       const from = knows
-      const answer = await fetch(`/api/v1/jobs/${id}/opening?after=${encodeURIComponent(from)}`).catch(() => null)
-      if (!answer?.ok) return
-      const rest = (await answer.json()) as Schemas['Opening']
-      if (rest.after !== from || knows !== from) return await open()
-      for (const e of rest.happenings) {
+      const rest = await since(from)
+      if (!rest) return
+      if (rest === 'other' || knows !== from) return await open()
+      for (const e of rest) {
         const h = e.happening as Happening
         if (!(await takes(JSON.stringify(h), e.at)).state) return await open()
         knows = h.id
@@ -114,5 +131,15 @@ export function useJudge(id: string, others: Ref<Schemas['Presence'][]>) {
     }
   }
 
-  return { ready, begin, take, follow }
+  /** All that the program has said, up to a happening that it has taken; null where that cannot be told. */
+  async function upTo(last: string): Promise<Schemas['Opening'] | null> {
+    const from = newest()
+    if (!said || from === last) return said
+    const rest = await since(from)
+    if (!rest || rest === 'other' || newest() !== from) return null
+    said.happenings.push(...rest)
+    return newest() === last ? said : null
+  }
+
+  return { ready, begin, take, follow, state, upTo, knows: () => knows }
 }

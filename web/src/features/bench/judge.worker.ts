@@ -49,7 +49,8 @@ addEventListener('message', async ({ data }: MessageEvent<Asked>) => {
     else if (data.what === 'open') {
       said = given.metronixBench.open(a)
       if (!said.why) setTimeout(warmUp, pause)
-    } else said = take(data.args)
+    } else if (data.what === 'state') said = state(a, b, data.args[2]!)
+    else said = take(data.args)
   } catch (e) {
     said = { why: String(e) }
   }

@@ -1,4 +1,4 @@
-import { useEventListener, useIntervalFn, useTimeoutFn } from '@vueuse/core'
+import { useDebounceFn, useEventListener, useIntervalFn, useTimeoutFn } from '@vueuse/core'
 import { computed, reactive, ref, shallowReactive, shallowRef, watch } from 'vue'
 import {
   answered,
@@ -15,6 +15,7 @@ import {
   type ValveState,
 } from '@/shared/api/client'
 import { reads, takeAhead } from '@/shared/api/reads'
+import { keptJobs } from '@/shared/keptJobs'
 import { screen } from '@/shared/screen'
 import { live } from '@/shared/live'
 import { anothers, undecided, useQueue, type Waiting } from '@/shared/useQueue'
@@ -33,6 +34,8 @@ export interface Line {
   told: string
   /** The browser keeps nothing. */
   unkept: boolean
+  /** What is shown was kept on this tablet at that time, and the program has not been reached since; empty: it was. */
+  keptAt: string
   refusal: string
 }
 
@@ -45,6 +48,10 @@ const askAgain = 4000
 const together = 40
 /** Every so many times it is asked for though they come: what follows from the time alone changes too. */
 const onceIn = 5
+
+/** How long after the last thing that the program took a job is kept on this tablet, and how long at most while things go on, ms. */
+const keepAfter = 2000
+const keepWithin = 10_000
 
 /** For so long a thing that waits is not shown, ms. */
 const unseen = 150
@@ -135,6 +142,55 @@ export function useJob(id: string) {
     if (!waiting.value.length) judge.follow(got.state.newest)
     queue.tell(got.state.clock)
     trouble.value = null
+    keptAt.value = ''
+    void keep()
+  }
+
+  /** When what is shown was kept here, where the program could not be reached since. */
+  const keptAt = ref('')
+
+  /** Keeps the job on this tablet as the program has it, so that it can be opened again without the program. */
+  const keep = useDebounceFn(
+    async () => {
+      const [of, state] = [view.value, sure]
+      const opening = of && state && !keptAt.value ? await judge.upTo(state.newest) : null
+      if (opening) await keptJobs.keep({ id, at: state!.clock, view: { ...of!, state: state! }, opening })
+    },
+    keepAfter,
+    { maxWait: keepWithin },
+  )
+
+  /** Shows the job as it was kept here. */
+  async function showKept(): Promise<boolean> {
+    const job = await keptJobs.get(id)
+    if (!job || view.value) return Boolean(view.value)
+    keptAt.value = job.at
+    view.value = job.view
+    sure = job.view.state
+    return true
+  }
+
+  /**
+   * Has the bench judge by itself. What waits here from before is judged first, so that what is shown goes on from it; where it is not taken
+   * the program decides, when it is reached.
+   */
+  async function begin() {
+    await judge.begin()
+    void keep()
+    const state = keptAt.value ? await judge.state(queue.now()) : null
+    if (state && !foreseen.size) {
+      sure = state
+      show(state)
+    }
+    for (const { body, at } of waiting.value) {
+      if (foreseen.has(body.id)) continue
+      const said = await judge.take(body, at, judge.knows())
+      if (!said || 'refused' in said) return
+      if (!waiting.value.some((w) => w.body.id === body.id)) continue
+      foreseen.add(body.id)
+      taken++
+      show(said)
+    }
   }
 
   async function load() {
@@ -144,7 +200,8 @@ export function useJob(id: string) {
       for (const h of foreseen) if (!waiting.value.some((w) => w.body.id === h)) foreseen.delete(h)
       if (!foreseen.size) await read()
     } catch (e) {
-      trouble.value = e as Refused | Unreachable
+      const unreached = e instanceof Unreachable && (await showKept())
+      trouble.value = unreached ? null : (e as Refused | Unreachable)
     }
   }
 
@@ -174,6 +231,7 @@ export function useJob(id: string) {
     else sure = withChanges(sure, answer)
     if (foreseen.size) return // what is shown is ahead of it
     if (!same(sure, view.value.state)) show(sure)
+    void keep()
     if (waiting.value.every((w) => w.body.id === body.id)) judge.follow(sure.newest)
   }
 
@@ -275,7 +333,7 @@ export function useJob(id: string) {
 
   const { offline, told, unkept } = queue
   /** What stands between this screen and the program. */
-  const line: Line = reactive({ waiting: shown, refused, theirs, offline, told, unkept, refusal })
+  const line: Line = reactive({ waiting: shown, refused, theirs, offline, told, unkept, refusal, keptAt })
 
   const again = () => void (document.visibilityState === 'visible' && !queue.busy.value && load())
   let times = 0
@@ -311,6 +369,6 @@ export function useJob(id: string) {
     reopen,
     answer,
     forget,
-    judge: judge.begin,
+    begin,
   }
 }

@@ -66,6 +66,7 @@ async function put(job: JobShort, on: boolean) {
 
 /** Nothing was ever entered here: what is shown then is of no use to any other first view. */
 const FirstRun = defineAsyncComponent(() => import('./FirstRun.vue'))
+const KeptList = later(() => import('./KeptList.vue'))
 const BackupLine = later(() => import('./BackupLine.vue'))
 const none = computed(() => jobs.value?.length === 0)
 const { data: vehicles, trouble: unread } = useRead({ ...reads.vehiclesFound('', 1), enabled: none })
@@ -98,6 +99,7 @@ const groups = computed(() => [
     waiting="Reading the board…"
     @again="again"
   >
+    <template #else><KeptList /></template>
     <template #bar>
       <VBtn v-if="!first" size="small" :aria-pressed="tidying" @click="tidying = !tidying">
         {{ tidying ? 'Done' : 'Take off…' }}

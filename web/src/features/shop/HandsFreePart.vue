@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { useEventListener } from '@vueuse/core'
 import { ref } from 'vue'
+import { install } from '@/app/shell'
 import { handsFree, whyNot, type HandsFree } from '@/shared/handsFree'
 
 /** How the bench is worked at this screen with full hands: learned keys, voice, tones, and a screen that stays on. */
@@ -55,6 +56,7 @@ const stays = 'wakeLock' in navigator
     <p v-if="!stays" class="quiet">
       This browser keeps no screen on here: set the tablet not to switch its screen off.
     </p>
+    <VBtn v-if="install.offer.value" @click="install.ask">Put Metronix among this tablet’s programs</VBtn>
   </section>
 </template>
 

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { computed } from 'vue'
+import { when } from '@/shared/units'
 import { anothers, type Waiting } from '@/shared/useQueue'
 import { answerTo } from '../refusals'
 import type { Line } from '../useJob'
@@ -27,6 +28,9 @@ const instead = computed(() => anothersHere.value[0] && answerTo(anothersHere.va
     {{ line.told || 'The program cannot be reached.' }} {{ line.waiting.length }}
     {{ line.waiting.length === 1 ? 'entry waits' : 'entries wait' }} here to be sent;
     {{ line.unkept ? 'this browser keeps nothing: do not close the page.' : 'nothing is lost.' }}
+  </VAlert>
+  <VAlert v-else-if="line.keptAt" class="refusal" variant="tonal" color="" role="note">
+    The program cannot be reached. This is the job as it was {{ when(line.keptAt) }}; what you do is kept here.
   </VAlert>
   <p v-else-if="line.waiting.length" class="on-the-way fs-15" role="status">
     {{ line.waiting.length }} on the way to the disk
