@@ -275,10 +275,10 @@ func TestATag(t *testing.T) {
 	defer slog.SetDefault(before)
 	c.st.Close() // what fails from here on is logged
 	for _, body := range []string{`{"tag":"0009315502"}`, `{"person_id":"tess","pin":"4711"}`} {
-		assert.Equal(t, 500, c.tried(body, "192.0.2.7:1").Code)
+		assert.Equal(t, 503, c.tried(body, "192.0.2.7:1").Code)
 	}
 	status, _ = c.as(june, "PUT", "/api/v1/session/pin", `{"pin":"7319","new":"4711"}`)
-	assert.Equal(t, 500, status)
+	assert.Equal(t, 503, status)
 	assert.Contains(t, logged.String(), "level=ERROR")
 	data, err := os.ReadFile(c.path)
 	require.NoError(t, err)
@@ -295,7 +295,15 @@ func TestAStreamEndsWithItsSession(t *testing.T) {
 	c := peopled(t)
 	server := c.served(api.Options{Version: "test", Clock: func() time.Time { return c.now }})
 	tess, june := c.in("tess"), c.in("june")
-	hers, his := watched(t, server, "/api/v1/events", "", tess), watched(t, server, "/api/v1/events", "", june)
+	there := func(who func(*http.Request)) func(*http.Request) { // a cookie bears the port
+		return func(r *http.Request) {
+			who(r)
+			cookie, err := r.Cookie("metronix_session")
+			require.NoError(t, err)
+			r.AddCookie(&http.Cookie{Name: "metronix_session_" + r.URL.Port(), Value: cookie.Value})
+		}
+	}
+	hers, his := watched(t, server, "/api/v1/events", "", there(tess)), watched(t, server, "/api/v1/events", "", there(june))
 	next(t, hers)
 	next(t, his)
 	status, _ := c.as(tess, "DELETE", "/api/v1/session", "")
