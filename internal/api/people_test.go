@@ -275,7 +275,7 @@ func TestATag(t *testing.T) {
 	defer slog.SetDefault(before)
 	c.st.Close() // what fails from here on is logged
 	for _, body := range []string{`{"tag":"0009315502"}`, `{"person_id":"tess","pin":"4711"}`} {
-		assert.Equal(t, 503, c.tried(body, "192.0.2.7:1").Code)
+		assert.Equal(t, 500, c.tried(body, "192.0.2.7:1").Code)
 	}
 	status, _ = c.as(june, "PUT", "/api/v1/session/pin", `{"pin":"7319","new":"4711"}`)
 	assert.Equal(t, 503, status)
