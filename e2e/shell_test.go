@@ -61,7 +61,7 @@ func inFrontOf(t *testing.T, r *running, folder string) *front {
 			p.SetURL(behind)
 			p.Out.Header.Del("Accept-Encoding")
 			p.Out.Header.Del("If-None-Match") // a script is changed on its way
-			p.Out.Header.Del("Origin") // the program is at another address than the tablet believes
+			p.Out.Header.Del("Origin")        // the program is at another address than the tablet believes
 		},
 		ModifyResponse: func(answer *http.Response) error {
 			if answer.Request.URL.Path != "/shell.js" || !f.newer.Load() {

@@ -58,7 +58,7 @@ func dataArgs(name, help string, n int, args []string, errs io.Writer,
 	if err := flags.Parse(args); err != nil {
 		return "", nil, false
 	}
-	if flags.NArg() != n {
+	if flags.NArg() != n && (n >= 0 || flags.NArg() == 0) { // below 0: one or more
 		fmt.Fprint(errs, help)
 		return "", nil, false
 	}

@@ -41,6 +41,8 @@ const usage = `Metronix sets valve clearances with you: which valves at which cr
                        everything that is stored, as a zip of JSON and CSV
   metronix import [--data FILE] ARCHIVE.zip
                        such an archive taken in
+  metronix gather --data FILE NAME=ARCHIVE.zip ...
+                       the archives of several workshops, to be looked at as one
   metronix check [--data FILE]
                        the whole data file checked
   metronix rebuild [--data FILE]
@@ -71,6 +73,7 @@ func commands() map[string]command {
 		"takeover": {takeOver, takeOverHelp},
 		"export":   {exportAll, exportHelp},
 		"import":   {importAll, importHelp},
+		"gather":   {gather, gatherHelp},
 		"check":    {check, checkHelp},
 		"rebuild":  {rebuild, rebuildHelp},
 		"compute":  {runCompute, computeHelp()},

@@ -120,6 +120,9 @@ func (s *server) mayDo(ctx huma.Context, next func(huma.Context)) {
 	deed, known := deedOf(operation)
 	v := visitorOf(ctx.Context())
 	switch {
+	case known && !s.places.may(deed), operation == "import-archive" && len(s.places) > 0:
+		refuseVisitor(ctx, http.StatusForbidden, notAllowedType, lookedAt)
+		return
 	case slices.Contains(anybodys, operation), v.open:
 	case operation == "add-person" && s.nobody():
 		if err := s.mayFound(ctx.Context()); err != nil {

@@ -30,6 +30,7 @@ type Vehicle struct {
 	OdometerWhy string `json:"odometer_why,omitempty"             doc:"why its counter was put back last"`
 	Version     string `json:"version"                            doc:"of name, plate, counter and engine; send it back as replaces to change them"`
 	Damaged     string `json:"damaged"                            doc:"what of it cannot be read; empty: all can"`
+	Place       string `json:"place,omitempty"                    doc:"the workshop that it is of, where several were gathered"`
 }
 
 // NewVehicle is a vehicle to store.
@@ -104,27 +105,18 @@ func (s *server) vehicles(ctx context.Context, in *VehiclesQuery) (*VehiclesPage
 	}
 	out := &VehiclesPage{Total: total, Body: []Vehicle{}}
 	for _, v := range stored {
-		out.Body = append(out.Body, vehicleView(v, speaksTo(ctx)))
+		view := vehicleView(v, speaksTo(ctx))
+		view.Place = s.places.name(v.ID)
+		out.Body = append(out.Body, view)
 	}
 	return out, nil
 }
 
 // vehicleView is a vehicle as a screen has it, its own cards in the units of whoever asks.
 func vehicleView(v store.Vehicle, speaks measure.Units) Vehicle {
-	out := Vehicle{
-		v.ID,
-		v.Name,
-		v.Plate,
-		countsOf(v.Counter),
-		wire.CountedOf(v.Counter, v.Meter),
-		v.EngineID,
-		v.EngineName,
-		!v.OffBoard,
-		[]seen.Card{},
-		v.OdometerWhy,
-		v.Version,
-		v.Damaged,
-	}
+	out := Vehicle{ID: v.ID, Name: v.Name, Plate: v.Plate, Counts: countsOf(v.Counter), Counted: wire.CountedOf(v.Counter, v.Meter),
+		EngineID: v.EngineID, EngineName: v.EngineName, OnBoard: !v.OffBoard, Cards: []seen.Card{}, OdometerWhy: v.OdometerWhy,
+		Version: v.Version, Damaged: v.Damaged}
 	for _, c := range v.Cards {
 		out.Cards = append(out.Cards, seen.CardOf(c, speaks))
 	}

@@ -14,7 +14,7 @@ import (
 type JobShort struct {
 	ID         string     `json:"id"`
 	Vehicle    string     `json:"vehicle"`
-	Plate      string     `json:"plate"`
+	Plate      string     `json:"plate" doc:"with the workshop that it is of, where several were gathered"`
 	EngineName string     `json:"engine_name"`
 	Mechanic   string     `json:"mechanic"`
 	Reason     string     `json:"reason"`
@@ -79,7 +79,11 @@ func (s *server) jobs(ctx context.Context, in *BoardQuery) (*BoardPage, error) {
 	}
 	out := &BoardPage{Total: total, Body: []JobShort{}}
 	for _, on := range list {
-		out.Body = append(out.Body, onBoard(on, s.clock()))
+		short := onBoard(on, s.clock())
+		if place := s.places.name(on.ID); place != "" {
+			short.Plate += " · " + place
+		}
+		out.Body = append(out.Body, short)
 	}
 	return out, nil
 }

@@ -66,6 +66,7 @@ type server struct {
 	setUp        string
 	backups      Keeper       // nil: none are made
 	seal         *seal.Key    // nil: sheets bear no seal
+	places       places       // that the data file was gathered from; none: it is a workshop's own
 	archives     sync.Mutex   // held while an archive is on its way
 	streams      atomic.Int64 // how many clients watch
 	ends         <-chan struct{}
@@ -117,6 +118,12 @@ func build(st *store.Store, o Options) (http.Handler, huma.API, *server) {
 	}))
 	s := &server{store: st, desk: newDesk(st), clock: o.Clock, probe: &probe.Reader{}, probeAllowed: o.Probes,
 		demo: o.Demo, ends: o.Until, handOut: o.HandOut, setUp: o.SetUp, backups: o.Backups, seal: o.Seal}
+	if st != nil {
+		s.places = placesOf(st)
+	}
+	if len(s.places) > 0 {
+		s.seal = nil // a sheet bears the seal of the workshop where it was signed, or none
+	}
 	router.Use(inTime, few(), spoken, s.whois)
 	router.GET("/healthz", s.health)
 	described := humagin.New(router, config(o.Version))

@@ -25,6 +25,7 @@ type Session struct {
 	May         []people.Deed `json:"may"                   doc:"what may be done here"`
 	People      []PersonName  `json:"people"                doc:"who may sign in"`
 	OutAfterMin int           `json:"out_after_min"         doc:"after so many minutes without a touch one is signed out"`
+	Places      []Gathered    `json:"places"                doc:"the workshops that this one was gathered from, which is looked at only; none: it is a workshop's own"`
 }
 
 // PersonName is somebody, as far as everybody may know.
@@ -88,7 +89,7 @@ func (s *server) session(ctx context.Context, _ *struct{}) (*bodyOf[Session], er
 }
 
 func (s *server) sessionView(ctx context.Context, v visitor) (Session, error) {
-	out := Session{Open: v.open, SetUp: !v.open && s.nobody(), May: []people.Deed{}, People: []PersonName{}}
+	out := Session{Open: v.open, SetUp: !v.open && s.nobody(), May: []people.Deed{}, People: []PersonName{}, Places: s.places.views()}
 	st := s.store.With(ctx)
 	list, err := st.People()
 	if err != nil {
@@ -101,10 +102,10 @@ func (s *server) sessionView(ctx context.Context, v visitor) (Session, error) {
 	}
 	switch {
 	case v.open:
-		out.May = people.Deeds()
+		out.May = s.places.only(people.Deeds())
 	case v.person != nil:
 		name := nameOf(*v.person)
-		out.Person, out.May = &name, v.person.Role.MayDo()
+		out.Person, out.May = &name, s.places.only(v.person.Role.MayDo())
 	}
 	idle, err := st.OutAfter()
 	out.OutAfterMin = int(idle / time.Minute)

@@ -77,6 +77,8 @@ type VehicleHistory struct {
 	Outside []wire.OutsideVisit `json:"outside"`
 	// as they are typed; vehicle.cards has them resolved
 	OwnCards []wire.ClearanceCard `json:"own_cards"`
+	// vehicles of other places with its plate, where several workshops were gathered
+	AlsoAt []Elsewhere `json:"also_at"`
 }
 
 // historyRoutes are a vehicle over the years: what its jobs found, how it wears, its own cards and intervals,
@@ -188,6 +190,10 @@ func (s *server) historyOf(ctx context.Context, id string) (h VehicleHistory, er
 	}
 	h = VehicleHistory{Vehicle: vehicleView(v, speaksTo(ctx)), OwnCards: wire.List(wire.CardsOf(v.Cards)), Outside: wire.OutsideOf(v.Outside, v.Counter),
 		Wear: []ValveWear{}, Open: []string{}, Visits: []VisitView{}}
+	h.Vehicle.Place = s.places.name(v.ID)
+	if h.AlsoAt, err = s.alsoAt(s.store.With(ctx), v); err != nil {
+		return h, err
+	}
 	kinds := map[string]string{}
 	if e, err := s.store.With(ctx).Engine(v.EngineID); err == nil {
 		drawing := engineView(e.Sheet)

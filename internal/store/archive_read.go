@@ -46,13 +46,22 @@ func (s *Store) ReadArchive(from io.ReaderAt, size int64, now time.Time, admit A
 	if err != nil {
 		return TakenIn{}, err
 	}
+	return s.takeIn(a, nil, now, admit, nil)
+}
+
+// takeIn takes an open archive in, beside others where it is given a place, and does something more in the same
+// transaction.
+func (s *Store) takeIn(a *archive, place *Place, now time.Time, admit Admission, more func(*gorm.DB) error) (TakenIn, error) {
 	in := TakenIn{Damaged: a.manifest.Damaged}
-	err = s.write.Transaction(func(tx *gorm.DB) error {
-		t := &taker{archive: a, tx: unprepared(tx), in: &in, latest: now.Add(clocksDiffer), admit: admit}
+	err := s.write.Transaction(func(tx *gorm.DB) error {
+		t := &taker{archive: a, tx: unprepared(tx), in: &in, latest: now.Add(clocksDiffer), admit: admit, place: place}
 		for _, part := range []func() error{t.engines, t.sets, t.vehicles, t.jobs, t.photos, t.shop, t.rest} {
 			if err := part(); err != nil {
 				return err
 			}
+		}
+		if more != nil {
+			return more(tx)
 		}
 		return nil
 	})
@@ -72,6 +81,15 @@ type taker struct {
 	in     *TakenIn
 	admit  Admission
 	latest time.Time // after which nothing can have been done
+	place  *Place    // beside those of others; nil: into this workshop's own
+}
+
+// id is the one under which a record of the archive is stored here.
+func (t *taker) id(there string) string {
+	if t.place == nil {
+		return there
+	}
+	return t.place.gathered(there)
 }
 
 // rest looks at what was not read: the table made for spreadsheets is compared with the manifest, and there
@@ -177,7 +195,8 @@ func (t *taker) engines() error {
 		if err := admitted("engine", e.ID, t.admit.Engine(Engine{e.ID, parsed, e.Created})); err != nil {
 			return err
 		}
-		if err := take(t, "engine", e.ID, engineRow{e.ID, parsed.Name, sheet, e.Created},
+		id := t.id(e.ID)
+		if err := take(t, "engine", id, engineRow{id, parsed.Name, sheet, e.Created},
 			&t.in.Engines); err != nil {
 			return err
 		}
@@ -193,7 +212,7 @@ func (t *taker) sets() error {
 	}
 	for _, g := range list {
 		row := gaugeSetRow{
-			ID:        g.ID,
+			ID:        t.id(g.ID),
 			Name:      g.Name,
 			Leaves:    compact(g.Leaves),
 			Checked:   g.Checked,
@@ -203,7 +222,7 @@ func (t *taker) sets() error {
 		if err := admitted("gauge set", g.ID, cmp.Or(set.Damaged, t.admit.GaugeSet(set))); err != nil {
 			return err
 		}
-		if err := take(t, "gauge set", g.ID, row, &t.in.GaugeSets); err != nil {
+		if err := take(t, "gauge set", row.ID, row, &t.in.GaugeSets); err != nil {
 			return err
 		}
 	}
@@ -222,24 +241,25 @@ func (t *taker) vehicles() error {
 		if err != nil {
 			return refuse("vehicle %s: its intervals do not read: %v", v.ID, err)
 		}
-		row := vehicleRow{ID: v.ID, Name: v.Name, Plate: v.Plate, Meter: v.Meter, Counter: v.Counter,
-			EngineID: v.EngineID, CreatedAt: v.Created, OffBoard: v.OffBoard,
-			Intervals: rowsOfIntervals(v.ID, intervals), Cards: compact(v.Cards), Outside: compact(v.Outside),
+		id := t.id(v.ID)
+		row := vehicleRow{ID: id, Name: v.Name, Plate: v.Plate, Meter: v.Meter, Counter: v.Counter,
+			EngineID: t.id(v.EngineID), CreatedAt: v.Created, OffBoard: v.OffBoard,
+			Intervals: rowsOfIntervals(id, intervals), Cards: compact(v.Cards), Outside: compact(v.Outside),
 			OdometerWhy: v.OdometerWhy}
 		vehicle := row.toVehicle()
 		if err := admitted("vehicle", v.ID, cmp.Or(vehicle.Damaged, t.admit.Vehicle(vehicle))); err != nil {
 			return err
 		}
 		var there []intervalRow
-		if err := t.tx.Where("vehicle_id = ?", v.ID).Order("n").Find(&there).Error; err != nil {
+		if err := t.tx.Where("vehicle_id = ?", id).Order("n").Find(&there).Error; err != nil {
 			return err
 		}
 		had := t.in.Already
-		if err := take(t, "vehicle", v.ID, row, &t.in.Vehicles); err != nil {
+		if err := take(t, "vehicle", id, row, &t.in.Vehicles); err != nil {
 			return err
 		}
 		if t.in.Already > had && !slices.Equal(there, row.Intervals) {
-			return differs("vehicle", v.ID)
+			return differs("vehicle", id)
 		}
 	}
 	return nil
@@ -263,7 +283,7 @@ func (t *taker) photos() error {
 		if err != nil {
 			return err
 		}
-		row := photoRow{p.Hash, p.JobID, data, p.Created, media, true}
+		row := photoRow{p.Hash, t.id(p.JobID), data, p.Created, media, true}
 		if row.intact() != nil {
 			return refuse("%s is not the file that its name says", p.name())
 		}
@@ -292,7 +312,7 @@ func (t *taker) shop() error {
 	if err := admitted("the workshop", "settings", t.admit.Shop(shop.record())); err != nil {
 		return err
 	}
-	if settings > 0 || shims > 0 {
+	if settings > 0 || shims > 0 || t.place != nil {
 		return nil
 	}
 	for name, value := range shop.Settings {

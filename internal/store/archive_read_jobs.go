@@ -92,8 +92,17 @@ func (t *taker) job(j archivedJob) error {
 	if last != j.Sum {
 		return refuse("job %s is not as it was exported: its checksums do not end where they should", j.ID)
 	}
+	if t.place != nil { // it was whole there, and is chained anew under the id that it has here
+		row.ID, row.VehicleID = t.id(row.ID), t.id(row.VehicleID)
+		last = row.root()
+		for i := range rows {
+			rows[i].JobID = row.ID
+			rows[i].Sum = rows[i].sumAfter(last)
+			last = rows[i].Sum
+		}
+	}
 	var vehicle []vehicleRow
-	if err := t.tx.Where("id = ?", j.VehicleID).Find(&vehicle).Error; err != nil {
+	if err := t.tx.Where("id = ?", row.VehicleID).Find(&vehicle).Error; err != nil {
 		return err
 	}
 	if len(vehicle) == 0 {

@@ -184,6 +184,7 @@ describe('what waits in the browser', () => {
         set_up: false,
         may: [],
         people: [],
+        places: [],
         out_after_min: 30,
         person: { id: name, name, role: 'mechanic' },
       })

@@ -8,7 +8,7 @@ import AppPage from '@/shared/AppPage.vue'
 import FaultList from '@/shared/FaultList.vue'
 import { ToldBar } from '@/shared/later'
 import { people } from '@/shared/session'
-import { mm } from '@/shared/units'
+import { mm, when } from '@/shared/units'
 import { useDraft } from '@/shared/useDraft'
 import { useProbe } from '@/shared/useProbe'
 import ArchivePart from './ArchivePart.vue'
@@ -130,6 +130,13 @@ async function countAgain() {
       <FaultList v-if="trouble" :title="trouble" :faults="faults" after="Nothing was saved." />
       <VAlert v-if="shop.damaged" role="alert">{{ shop.damaged }}</VAlert>
       <ToldBar v-if="said" v-model="said" />
+      <section v-if="people.session.value?.places?.length" class="d-grid ga-2">
+        <h2 class="fs-24">Gathered, and looked at only</h2>
+        <p v-for="p in people.session.value.places" :key="p.name" class="fs-20">
+          <b>{{ p.name }}</b>, as it was {{ when(p.made) }}
+        </p>
+        <p class="quiet">What is entered, is entered where the vehicle is; gather again to see it here.</p>
+      </section>
       <section v-if="people.may('run')" class="d-grid ga-3">
         <h2 class="fs-24">People</h2>
         <p v-if="people.session.value?.open" class="quiet">

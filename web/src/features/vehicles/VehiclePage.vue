@@ -4,6 +4,7 @@ import { useRoute } from 'vue-router'
 import { answered, api, type Schemas } from '@/shared/api/client'
 import { reads, useRead } from '@/shared/api/reads'
 import AppPage from '@/shared/AppPage.vue'
+import { people } from '@/shared/session'
 import NumberField from '@/shared/NumberField.vue'
 import { counter, mine, shown } from '@/shared/mine'
 import { day } from '@/shared/units'
@@ -67,7 +68,7 @@ async function keep() {
 <template>
   <AppPage
     :title="data?.vehicle.name ?? 'Vehicle'"
-    :sub="data ? `${data.vehicle.plate} · ${data.vehicle.engine_name}` : ''"
+    :sub="data ? [data.vehicle.place, data.vehicle.plate, data.vehicle.engine_name].filter(Boolean).join(' · ') : ''"
     back="Vehicles"
     back-to="/vehicles"
     :ready="data !== undefined"
@@ -77,10 +78,19 @@ async function keep() {
   >
     <template #bar>
       <VBtn v-if="data?.due.on" size="small" :href="`/api/v1/vehicles/${id}/due.ics`">Calendar file</VBtn>
-      <VBtn v-if="data" variant="flat" size="small" :to="`/start?vehicle=${id}`">Start a job</VBtn>
+      <VBtn v-if="data && people.may('work')" variant="flat" size="small" :to="`/start?vehicle=${id}`"
+        >Start a job</VBtn
+      >
     </template>
     <div v-if="data" class="vehicle ga-7 d-grid">
       <VAlert v-if="data.vehicle.damaged" role="alert">{{ data.vehicle.damaged }}</VAlert>
+      <VAlert v-if="data.also_at.length" role="note">
+        The same plate is known elsewhere. Whether it is the same vehicle is for you to say; its visits there stand
+        there.
+        <RouterLink v-for="v in data.also_at" :key="v.id" class="d-block tall-44 fs-20" :to="`/vehicles/${v.id}`"
+          >{{ v.place }}: {{ v.name }}, {{ v.plate }}</RouterLink
+        >
+      </VAlert>
       <section class="due edged-brass py-4 px-5 rounded d-grid ga-3">
         <h2 class="fs-28 lh-tight">
           <template v-if="data.due.on || shown(data.due)"
@@ -111,8 +121,10 @@ async function keep() {
             }}
           </li>
         </ul>
-        <VBtn v-if="!intervals" size="small" class="justify-self-start" @click="edit">Intervals…</VBtn>
-        <div v-else class="intervals d-grid ga-2">
+        <VBtn v-if="!intervals && people.may('keep')" size="small" class="justify-self-start" @click="edit"
+          >Intervals…</VBtn
+        >
+        <div v-else-if="intervals" class="intervals d-grid ga-2">
           <VAlert v-if="said">{{ said }}</VAlert>
           <div v-for="(i, n) in intervals" :key="n" class="row fits-160 d-grid ga-2 align-start">
             <template v-if="i.once_from !== undefined">

@@ -3,6 +3,7 @@ import { refDebounced } from '@vueuse/core'
 import { computed, ref } from 'vue'
 import { reads, useRead } from '@/shared/api/reads'
 import AppPage from '@/shared/AppPage.vue'
+import { people } from '@/shared/session'
 import { day } from '@/shared/units'
 import { counter, mine, shown } from '@/shared/mine'
 import StateNote from '@/shared/StateNote.vue'
@@ -26,7 +27,7 @@ const { data: due } = useRead(reads.due())
   >
     <template #bar>
       <VBtn v-if="due?.length" size="small" href="/api/v1/due.ics">Calendar</VBtn>
-      <VBtn variant="flat" size="small" to="/start">Start a job</VBtn>
+      <VBtn v-if="people.may('work')" variant="flat" size="small" to="/start">Start a job</VBtn>
     </template>
     <div v-if="data" class="vehicles ga-6 d-grid">
       <VTextField v-model="typed" label="Name, plate or engine" type="search" hide-details clearable autofocus />
@@ -63,7 +64,7 @@ const { data: due } = useRead(reads.due())
           :to="`/vehicles/${v.id}`"
         >
           <b class="fs-20">{{ v.name }}</b>
-          <span>{{ v.plate }}</span>
+          <span>{{ v.place ? `${v.plate} · ${v.place}` : v.plate }}</span>
           <small class="quiet all-columns"
             >{{ v.engine_name }} · {{ shown(v) ? mine(counter(v.counts)).say(shown(v)!) : '–'
             }}{{ v.on_board ? '' : ' · taken off' }}</small

@@ -2056,6 +2056,12 @@ export interface components {
             vehicle: string;
             vehicle_id: string;
         };
+        Elsewhere: {
+            id: string;
+            name: string;
+            place: string;
+            plate: string;
+        };
         Engine: {
             banks: components["schemas"]["BankView"][];
             cards: components["schemas"]["Card"][];
@@ -2228,6 +2234,14 @@ export interface components {
             turn: boolean;
             /** @description an angle in degrees */
             turn_deg: number;
+        };
+        Gathered: {
+            /**
+             * Format: date-time
+             * @description when its archive was made: up to then it is known here
+             */
+            made: string;
+            name: string;
         };
         GaugeSet: {
             /** @description date of the last check; empty: never */
@@ -3833,6 +3847,7 @@ export interface components {
             now: components["schemas"]["NowShort"];
             /** @enum {string} */
             phase: "choose_way" | "prepare" | "as_found" | "adjust" | "verify" | "sign" | "await_hot" | "done";
+            /** @description with the workshop that it is of, where several were gathered */
             plate: string;
             /**
              * Format: date-time
@@ -4800,6 +4815,8 @@ export interface components {
             people: components["schemas"]["PersonName"][];
             /** @description who is signed in; absent: nobody */
             person?: components["schemas"]["PersonName"];
+            /** @description the workshops that this one was gathered from, which is looked at only; none: it is a workshop's own */
+            places: components["schemas"]["Gathered"][];
             /** @description nobody is set up: the first foreman is, with the code that the program said at its start */
             set_up: boolean;
         };
@@ -5487,6 +5504,8 @@ export interface components {
             odometer_why?: string;
             /** @description false: made by mistake, and taken off */
             on_board: boolean;
+            /** @description the workshop that it is of, where several were gathered */
+            place?: string;
             plate: string;
             /** @description of name, plate, counter and engine; send it back as replaces to change them */
             version: string;
@@ -5514,6 +5533,7 @@ export interface components {
             plate: string;
         };
         VehicleHistory: {
+            also_at: components["schemas"]["Elsewhere"][];
             /**
              * Format: int64
              * @description the visits that the wear was reckoned from: of one thermal state, the counter rising
