@@ -37,26 +37,19 @@ func gather(args []string, _ io.Reader, out, errs io.Writer) int {
 		return exitData
 	}
 	fresh := data + ".gathering"
-	removed(fresh)
+	store.Forget(fresh)
 	code := gatherInto(fresh, names, out, errs)
 	if code != exitOK {
-		removed(fresh)
+		store.Forget(fresh)
 		return code
 	}
-	removed(data)
+	store.Forget(data)
 	if err := os.Rename(fresh, data); err != nil {
 		fmt.Fprintf(errs, "%s cannot be put in place: %v. It is complete as %s.\n", data, err, fresh)
 		return exitData
 	}
 	fmt.Fprintf(out, "Look at it with: metronix serve --data %s\n", data)
 	return exitOK
-}
-
-// removed takes a data file away that no program has open, with what SQLite may have left beside it.
-func removed(data string) {
-	for _, path := range []string{data, data + "-wal", data + "-shm"} {
-		_ = os.Remove(path) // one that stays is told by what is done next
-	}
 }
 
 // notGathered says why a file is not to be replaced; empty: it may be.

@@ -4,6 +4,7 @@ import (
 	"encoding/json"
 	"fmt"
 	"io"
+	"os"
 	"slices"
 	"strconv"
 	"strings"
@@ -44,6 +45,14 @@ func PlaceOf(id string) int {
 		return n
 	}
 	return 0
+}
+
+// Forget takes a data file away that no program has open, with what may lie beside it. One that stays is told by what
+// is done with its name next.
+func Forget(path string) {
+	for _, p := range []string{path, logOf(path), sharedOf(path)} {
+		_ = os.Remove(p)
+	}
 }
 
 // Places are the workshops that a file was gathered from, the first first; none where it is a workshop's own.
