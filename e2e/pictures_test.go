@@ -6,8 +6,10 @@ import (
 	"image"
 	"image/draw"
 	"image/png"
+	"net/http"
 	"os"
 	"path/filepath"
+	"strings"
 	"testing"
 
 	"github.com/go-rod/rod/lib/input"
@@ -61,7 +63,6 @@ func TestPictures(t *testing.T) {
 		{"ways-flat-day", "/engines/ostrane-1300/ways", "day", ".on .way", 1280, 800, nil},
 		{"gauges-night", "/gauges", "night", ".reach svg", 1280, 900,
 			func(p *tab) { p.press("Oskar's set"); p.shows("16 sizes") }},
-		{"sum-turn-day", "/sums/turn", "day", ".large", 1280, 800, nil},
 		{"cooling-night", "/jobs/demo-job-winch", "night", ".plot", 1280, 800, nil},
 		{"shims-day", "/jobs/demo-job-minibus", "day", ".moves", 1280, 800, nil},
 		{"steps-day", "/jobs/demo-job-tipper/steps", "day", ".around", 1280, 800, func(p *tab) {
@@ -85,7 +86,54 @@ func TestPictures(t *testing.T) {
 	}
 	if *pictures != "" || deep.On {
 		phones(t)
+		signingIn(t)
 	}
+}
+
+// signingIn is how people come in: the code to scan, who is there, a PIN, and the audit list of it, in both themes.
+func signingIn(t *testing.T) {
+	o := toTheNetwork(t, filepath.Join(t.TempDir(), "shop.db"))
+	tablet := addressOf(o.page)
+	home := t.TempDir()
+	der, _ := fetched(t, http.DefaultClient, o.page+"authority.crt")
+	trust(t, home, []byte(der))
+	p := tabOf(t, tabletIn(t, home, tablet), strings.Replace(o.base, "127.0.0.1", tablet, 1), 360, 780)
+	looks := func(theme, path string) {
+		p.MustEval(`t => localStorage.setItem('metronix.theme', t)`, theme)
+		p.visit(path)
+	}
+	p.visit("/")
+	p.shows("The first foreman")
+	p.fill("Code", o.code)
+	p.fill("Name, as it stands on sheets", "June Abara")
+	p.fill("PIN, 4 to 12 digits", "7319")
+	p.press("Set up")
+	p.in("June Abara", "7319")
+	for _, who := range []string{`{"id":"tess","name":"Tess Ardal","role":"mechanic","pin":"4711"}`,
+		`{"id":"ivo","name":"Ivo Lund","role":"learner","pin":"2580"}`} {
+		p.MustEval(`async body => (await fetch('/api/v1/people', { method: 'POST', body, headers: { 'Content-Type': 'application/json' } })).status`, who)
+	}
+	var row [][]byte
+	looks("night", "/shop")
+	p.see(".code").MustEval(`() => { this.closest("section").scrollIntoView(); scrollBy(0, -230) }`)
+	row = append(row, p.pictured())
+	p.out("June Abara")
+	looks("day", "/")
+	p.shows("Who is there?")
+	row = append(row, p.pictured())
+	looks("night", "/")
+	p.press("Tess Ardal")
+	for range 3 {
+		p.press("4")
+	}
+	row = append(row, p.pictured())
+	looks("day", "/")
+	p.in("June Abara", "7319")
+	p.visit("/people")
+	p.shows("signed in")
+	p.MustElementR("h2", "Audit list").MustEval(`() => { this.scrollIntoView(); scrollBy(0, -150) }`)
+	row = append(row, p.pictured())
+	keep(t, "people-phones", beside(t, row))
 }
 
 // phones are the bench, what a helper at the crank sees, and what stands where another hand was faster, each on a phone,
@@ -116,6 +164,12 @@ func phones(t *testing.T) {
 	helper.see(".there")
 	row = append(row, helper.pictured())
 
+	keep(t, "phones-night", beside(t, row))
+}
+
+// beside puts pictures of phones side by side.
+func beside(t *testing.T, row [][]byte) []byte {
+	t.Helper()
 	all := image.NewRGBA(image.Rect(0, 0, 360*len(row)+12*(len(row)-1), 780))
 	for i, one := range row {
 		phone, err := png.Decode(bytes.NewReader(one))
@@ -124,7 +178,7 @@ func phones(t *testing.T) {
 	}
 	var out bytes.Buffer
 	require.NoError(t, png.Encode(&out, all))
-	keep(t, "phones-night", out.Bytes())
+	return out.Bytes()
 }
 
 // themed opens a page in a theme.

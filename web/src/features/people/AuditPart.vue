@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { onMounted, ref } from 'vue'
 import { answered, api, type Schemas } from '@/shared/api/client'
+import { when } from '@/shared/units'
 import { auditWords } from './auditWords'
 
 /** Who did what besides jobs, when and from where, the newest first. */
@@ -20,7 +21,6 @@ async function load() {
   }
 }
 onMounted(load)
-const when = (at: string) => new Date(at).toLocaleString([], { dateStyle: 'short', timeStyle: 'short' })
 </script>
 
 <template>
@@ -45,7 +45,7 @@ const when = (at: string) => new Date(at).toLocaleString([], { dateStyle: 'short
         </thead>
         <tbody>
           <tr v-for="l in lines" :key="l.n" :class="{ refused: l.what === 'sign_in_refused' }">
-            <td class="text-no-wrap in-figures">{{ when(l.at) }}</td>
+            <td class="text-no-wrap">{{ when(l.at) }}</td>
             <td>{{ l.name || 'nobody' }}</td>
             <td>{{ auditWords(l.what) }}{{ l.about && `: ${l.about}` }}</td>
             <td class="text-no-wrap in-figures">{{ l.from }}</td>
@@ -72,6 +72,44 @@ td {
   padding: 8px 14px 8px 0;
   border-bottom: 1px solid var(--line);
   text-align: start;
+}
+
+/* On a phone each line has two of its own: when and from where, and below who and what. */
+@media (width <= 640px) {
+  thead {
+    display: none;
+  }
+
+  tr {
+    display: grid;
+    grid-template-columns: 1fr auto;
+    border-bottom: 1px solid var(--line);
+    padding-block: 8px;
+  }
+
+  td {
+    border: 0;
+    padding: 2px 0;
+  }
+
+  td:nth-child(4) {
+    order: -1;
+    grid-column: 2;
+  }
+
+  td:first-child {
+    order: -2;
+    color: var(--quiet);
+  }
+
+  td:nth-child(2) {
+    grid-column: 1 / -1;
+    font-weight: 700;
+  }
+
+  td:nth-child(3) {
+    grid-column: 1 / -1;
+  }
 }
 
 .refused td:nth-child(3) {

@@ -4,6 +4,7 @@ import { answered, api, newID, type Schemas } from '@/shared/api/client'
 import AppPage from '@/shared/AppPage.vue'
 import { ToldBar } from '@/shared/later'
 import { people } from '@/shared/session'
+import { day } from '@/shared/units'
 import AuditPart from './AuditPart.vue'
 import PersonDialog from './PersonDialog.vue'
 import { roleWords } from './roleWords'
@@ -93,7 +94,7 @@ async function saveMinutes() {
             <span class="fills" />
             <span class="quiet">{{
               p.left_at
-                ? `left on ${new Date(p.left_at).toLocaleDateString()}`
+                ? `left on ${day(p.left_at)}`
                 : p.has_pin || p.has_tag
                   ? [p.has_pin && 'PIN', p.has_tag && 'tag'].filter(Boolean).join(' and ')
                   : 'cannot sign in: no PIN, no tag'
