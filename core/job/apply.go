@@ -37,7 +37,7 @@ func (j *Job) apply(h Happening, accepted bool) error {
 	}
 	j.chosen = nil
 	j.last = at
-	j.effective = append(j.effective, h)
+	j.effective, j.list = append(j.effective, h), append(j.list, h)
 	j.log.note(h, j)
 	return nil
 }

@@ -162,6 +162,17 @@ func TestATurnThatIsToldLate(t *testing.T) {
 		assert.Equal(t, counts, void("E1") == "", "%d s before", ago)
 	}
 
+	// told later, and done so shortly after another had read that two clocks cannot tell which was first
+	for ago, counts := range map[int]bool{3: false, 12: true} {
+		d = jobtest.Start(t, jobtest.Setup())
+		d.Begin(sequence.RockingPairs)
+		d.Do(job.Happening{Act: job.Turned{Stop: 0}})
+		knew, at = newest(d), d.List[len(d.List)-1].At
+		read("E1", 25)
+		d.Do(job.Happening{Screen: "A", Since: knew, DoneAt: after(25 + ago), At: after(60), Act: job.Turned{Stop: 1}})
+		assert.Equal(t, counts, void("E1") == "", "%d s before", ago)
+	}
+
 	// of a valve that is clear at both stops the reading counts
 	d = jobtest.Start(t, jobtest.Setup())
 	d.Begin(sequence.RockingPairs)

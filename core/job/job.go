@@ -119,6 +119,7 @@ type Job struct {
 	required   measure.Angle
 	begun      Setup       // as the job began: the hot pass changes the card
 	effective  []Happening // what stands, undone ones left out
+	list       []Happening // all of it, in the order in which it was taken
 	log        log
 	screen     string // on which what is being taken was entered
 	taking     string // what is being taken

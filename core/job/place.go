@@ -138,14 +138,24 @@ func (j *Job) toldLate(h Happening) {
 	}
 }
 
+// clocksApart is by how much two screens' words for when something was done may differ: each takes the program's time
+// from an answer, which it waits for that long at most.
+const clocksApart = 8 * time.Second
+
 // readAfter says that a valve's last figure is of a reading made after something was done that is told now. Where no
 // word for when it was done can be right, what its screen knew says it: others read what it did not know of. So it does
-// where nothing was said, because it was sent at once, of what was read in the minute before: it was on its way.
+// where the two words are too close to tell, and, of what was read in the minute before, where nothing was said because
+// it was sent at once: it was on its way.
 func (j *Job) readAfter(h Happening, v *ValveState) bool {
-	if !h.DoneAt.IsZero() && h.believable() {
-		return v.Last.At.After(h.DoneAt)
-	}
-	if h.DoneAt.IsZero() && (!h.by(soonRules) || h.At.Sub(v.Last.At) > clockSlack) || !h.by(knewRules) {
+	read := v.Last.At
+	switch {
+	case !h.DoneAt.IsZero() && h.believable():
+		if read.After(h.DoneAt) || !h.by(soonRules) || !read.After(h.DoneAt.Add(-clocksApart)) {
+			return read.After(h.DoneAt)
+		}
+	case !h.DoneAt.IsZero() && !h.by(knewRules):
+		return false
+	case h.DoneAt.IsZero() && (!h.by(soonRules) || h.At.Sub(read) > clockSlack):
 		return false
 	}
 	knew := j.log.since(h.Since)

@@ -70,8 +70,10 @@ func (j *Job) again(h Happening, stands bool, acts map[string]Act) error {
 	undone, ok := h.Act.(Undone)
 	switch {
 	case ok:
+		j.list = append(j.list, h)
 		j.log.back(h, undone.Target, acts[undone.Target], j.epoch)
 	case !stands:
+		j.list = append(j.list, h)
 		j.log.void(h, j)
 	default:
 		j.upgradeBefore(h)

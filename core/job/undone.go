@@ -43,22 +43,15 @@ func (j *Job) CanUndo() string {
 	return ""
 }
 
-// undo plays the list again without its last entry. What was refused under way cannot be: each stood once.
+// undo plays the whole list again with this at its end, so that it leaves what opening the job anew would show. What was
+// taken back before is played too: what later entries knew of hangs on it.
 func (j *Job) undo(h Happening, a Undone) (*Job, error) {
 	if err := a.may(j, h.Since); err != nil {
 		return j, err
 	}
-	before, err := New(j.begun)
+	back, err := Replay(j.begun, append(slices.Clip(j.list), h))
 	if err != nil {
 		return j, err
 	}
-	for _, h := range j.effective[:len(j.effective)-1] {
-		if err := before.again(h, true, nil); err != nil {
-			return j, err
-		}
-	}
-	before.upgrade()
-	before.log = j.log
-	before.log.back(h, a.Target, j.effective[len(j.effective)-1].Act, before.epoch)
-	return before, nil
+	return back, nil
 }
