@@ -59,9 +59,11 @@ func inFrontOf(t *testing.T, r *running, folder string) *front {
 	proxy := &httputil.ReverseProxy{
 		Rewrite: func(p *httputil.ProxyRequest) {
 			p.SetURL(behind)
-			p.Out.Header.Del("Accept-Encoding")
-			p.Out.Header.Del("If-None-Match") // a script is changed on its way
-			p.Out.Header.Del("Origin")        // the program is at another address than the tablet believes
+			if p.In.URL.Path == "/shell.js" { // it is changed on its way
+				p.Out.Header.Del("Accept-Encoding")
+				p.Out.Header.Del("If-None-Match")
+			}
+			p.Out.Header.Del("Origin") // the program is at another address than the tablet believes
 		},
 		ModifyResponse: func(answer *http.Response) error {
 			if answer.Request.URL.Path != "/shell.js" || !f.newer.Load() {

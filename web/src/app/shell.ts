@@ -1,8 +1,9 @@
 import { ref } from 'vue'
 import { router } from './router'
 
-/** How often a page that stays open asks whether there is a newer version, ms. */
+/** How often a page that stays open asks whether there is a newer version; and how soon again while none is kept, ms. */
 const asks = 30 * 60_000
+const soon = 15_000
 
 /** What a browser offers that can put a page among the tablet's own programs. */
 interface InstallOffer extends Event {
@@ -43,10 +44,24 @@ router.onError(async (_, to) => {
 async function keep(workers: ServiceWorkerContainer) {
   const before = workers.controller
   workers.addEventListener('controllerchange', () => (newer ||= Boolean(before)))
-  const shell = await workers.register('/shell.js', { updateViaCache: 'none' })
-  const look = () => void shell.update().catch(() => {})
-  setInterval(look, asks)
-  addEventListener('online', look)
+  const look = async () => {
+    const shell = await workers.getRegistration()
+    await (shell?.active ? shell.update() : workers.register('/shell.js', { updateViaCache: 'none' }))
+  }
+  /** One that could not be fetched whole is tried again soon; what there is of it is not fetched twice. */
+  const again = async () => {
+    const kept = Boolean((await workers.getRegistration())?.active)
+    setTimeout(
+      () =>
+        void look()
+          .catch(() => {})
+          .then(again),
+      kept ? asks : soon,
+    )
+  }
+  addEventListener('online', () => void look().catch(() => {}))
+  await look().catch(() => {})
+  await again()
 }
 
 const workers = (navigator as Partial<Navigator>).serviceWorker

@@ -23,7 +23,9 @@ function show(s: Session) {
 /** Takes in what the program says of who is here. */
 function take(s: Session) {
   show(s)
-  void kept().then((k) => k.keepSession(s))
+  void kept()
+    .then((k) => k.keepSession(s))
+    .catch(() => {})
 }
 
 const load = () =>
