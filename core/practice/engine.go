@@ -1,0 +1,258 @@
+package practice
+
+import (
+	"cmp"
+	"errors"
+	"fmt"
+	"math"
+	"math/rand/v2"
+	"slices"
+
+	"metronix/core/adjust"
+	"metronix/core/clearance"
+	"metronix/core/cycle"
+	"metronix/core/engine"
+	"metronix/core/gauge"
+	"metronix/core/gear"
+	"metronix/core/job"
+	"metronix/core/measure"
+)
+
+const um = measure.Micrometre
+
+// How the hidden engine is made up (our own figures; nothing of it is a fact of the trade).
+const (
+	farthestOff = 90 * um               // a gap that is out is out by so much at most
+	nearestOff  = 25 * um               // beyond its limits, so that leaves can tell
+	noise       = 1500                  // standard deviation of a hand's feel, nm
+	drags       = clearance.DefaultFeel // a leaf drags where the gap is so near to it
+	backedOff   = 120 * um              // what a nut takes up when it is loosened: the screw comes free
+	usualPitch  = measure.Millimetre    // of a screw whose sheet does not say
+)
+
+// Exercise is what is practised: an engine by one of its cards, with leaves, and a seed from which all that is hidden
+// follows.
+type Exercise struct {
+	Setup job.Setup
+	Seed  uint64
+}
+
+// ErrKind is that an engine cannot be practised on: it has shims, or nothing to set.
+var ErrKind = errors.New("this engine is not for practice yet: its valves are set by shims, or set themselves. " +
+	"Take one with a screw or a nut at each valve")
+
+// truth is one valve as it truly is.
+type truth struct {
+	gap   measure.Length // as a leaf finds it with the valve shut, nanometres
+	found measure.Length // what it was in the beginning
+	loose bool           // its nut is not tight
+}
+
+// Engine is the hidden engine as it stands. The zero value is none; make one by New.
+type Engine struct {
+	exercise Exercise
+	cycle    *cycle.Cycle
+	crank    measure.Angle // 0 ≤ crank < 720°
+	valves   map[string]*truth
+	nut      measure.Length // what tightening a nut adds to its gap; below 0 it closes
+	nutBy    measure.Length // and by how much that varies, either way
+	acts     uint64         // done so far: each hand is a little different
+
+	turned  measure.Angle // of the crank, whichever way
+	carried string        // the leaf in the hand
+	changes int           // of leaves in the hand
+}
+
+// New makes the engine of an exercise. It errs with ErrKind.
+func New(x Exercise) (*Engine, error) {
+	if !x.Setup.Sheet.HasLockNut() {
+		return nil, ErrKind
+	}
+	j, err := job.New(x.Setup)
+	if err != nil {
+		return nil, err
+	}
+	e := &Engine{exercise: x, cycle: cycle.New(x.Setup.Sheet), valves: map[string]*truth{}}
+	chance := rand.New(rand.NewPCG(x.Seed, 0))
+	between := func(from, to measure.Length) measure.Length {
+		return from + measure.Length(chance.Int64N(int64(to-from)+1))
+	}
+	for _, v := range j.Valves {
+		w := v.Limits.Window
+		rim := (w.Upper - w.Lower) / 5
+		gap := between(w.Lower+rim, w.Upper-rim)
+		switch chance.IntN(5) {
+		case 0:
+			gap = w.Upper + between(nearestOff, farthestOff)
+		case 1:
+			gap = max(10*um, w.Lower-between(nearestOff, farthestOff))
+		}
+		e.valves[v.Name] = &truth{gap: gap, found: gap}
+	}
+	e.nut = between(-25*um, 5*um)
+	e.nutBy = between(0, 4*um)
+	e.crank = measure.FromDegrees(chance.Float64() * 720).Wrap()
+	return e, nil
+}
+
+// Crank is where eyes see it stand: the mark on its pulley and the lobes tell it, 0 ≤ crank < 720°.
+func (e *Engine) Crank() measure.Angle { return e.crank }
+
+// Loose says whether a valve's nut is not tight: it is seen and felt.
+func (e *Engine) Loose(valve string) bool { v, ok := e.valves[valve]; return ok && v.loose }
+
+// chance is that of the next hand.
+func (e *Engine) chance() *rand.Rand {
+	e.acts++
+	return rand.New(rand.NewPCG(e.exercise.Seed, e.acts))
+}
+
+// mostTurn is how far the crank is turned in one go, two turns: a hand lets go before.
+const mostTurn = measure.Cycle
+
+// Turn turns the crank, forwards in its running direction or back (below 0). It errs where that is no turn, or over two
+// turns at once.
+func (e *Engine) Turn(by measure.Angle) error {
+	if by == 0 || by > mostTurn || by < -mostTurn {
+		return errors.New("turn the crank by up to 720° either way")
+	}
+	e.acts++
+	e.crank = (e.crank + by).Wrap()
+	e.turned += max(by, -by)
+	return nil
+}
+
+// Felt is what a leaf says to the hand: how it goes, and how hard it pulls, from 0 (it falls through) over ½ (it drags as
+// it should) to 1 (it does not enter).
+type Felt struct {
+	Feel clearance.Feel
+	Pull float64
+}
+
+// Slide slides a leaf or a stack into a valve's gap where the crank stands: under a lobe nothing goes in. Each time the
+// hand is a little different. It errs for a valve that is not there, and leaves that are not owned.
+func (e *Engine) Slide(valve string, leaves []gauge.ID) (Felt, error) {
+	v, err := e.valve(valve)
+	if err != nil {
+		return Felt{}, err
+	}
+	stack, err := e.stack(leaves)
+	if err != nil {
+		return Felt{}, err
+	}
+	chance := e.chance()
+	if name := stack.String(); name != e.carried {
+		e.carried, e.changes = name, e.changes+1
+	}
+	gap := e.at(v, valve) + measure.Length(math.Round(chance.NormFloat64()*noise))
+	pull := min(1, max(0, float64(stack.Thickness()-gap+drags)/float64(2*drags)))
+	return Felt{feltIn(gap, stack.Thickness()), pull}, nil
+}
+
+// stack is what is slid in. It errs for none, too many, or a leaf that is not owned.
+func (e *Engine) stack(leaves []gauge.ID) (gauge.Stack, error) {
+	if len(leaves) == 0 || len(leaves) > gauge.MaxStack {
+		return nil, fmt.Errorf("slide in one leaf, or a stack of up to %d", gauge.MaxStack)
+	}
+	owned := e.exercise.Setup.Owned
+	for _, id := range leaves {
+		if !slices.ContainsFunc(owned, func(l gauge.Leaf) bool { return l.ID == id }) {
+			return nil, fmt.Errorf("there is no leaf %s in this set", id.Marked)
+		}
+	}
+	return owned.Pick(leaves), nil
+}
+
+// feltIn is how a leaf goes in a gap.
+func feltIn(gap, leaf measure.Length) clearance.Feel {
+	switch {
+	case leaf < gap-drags:
+		return clearance.Free
+	case leaf > gap+drags:
+		return clearance.WontGo
+	}
+	return clearance.Drag
+}
+
+// at is a valve's gap where the crank stands: none while its lobe lifts it.
+func (e *Engine) at(v *truth, name string) measure.Length {
+	if e.margin(name) < 0 {
+		return 0
+	}
+	return v.gap
+}
+
+func (e *Engine) margin(name string) measure.Angle {
+	v, _ := e.cycle.Valve(name)
+	return e.cycle.Margin(v, e.crank)
+}
+
+func (e *Engine) valve(name string) (*truth, error) {
+	if v, ok := e.valves[name]; ok {
+		return v, nil
+	}
+	return nil, fmt.Errorf("this engine has no valve %q", name)
+}
+
+// Loosen loosens a valve's nut; a screw whose nut is loose already stays as it is.
+func (e *Engine) Loosen(valve string) error {
+	v, err := e.valve(valve)
+	if err != nil {
+		return err
+	}
+	e.acts++
+	v.loose = true
+	return nil
+}
+
+// Screw turns a valve's screw or nut by degrees, clockwise as it is seen from where the driver sits, or back (below 0).
+// It errs where the nut is tight, and for more than three turns in one go. A gap does not close further than to nothing:
+// the screw then holds the valve open.
+func (e *Engine) Screw(valve string, by measure.Angle) error {
+	v, err := e.valve(valve)
+	switch {
+	case err != nil:
+		return err
+	case !v.loose:
+		return fmt.Errorf("the nut of %s is tight: loosen it first", valve)
+	case by == 0 || by > 3*measure.Turn || by < -3*measure.Turn:
+		return errors.New("turn the screw by up to three turns either way")
+	}
+	e.acts++
+	v.gap = max(0, v.gap+measure.Length(math.Round(by.Degrees()*e.perDegree())))
+	return nil
+}
+
+// perDegree is by how many nanometres a degree clockwise opens a gap; below 0 it closes it (geometry of the lever, as
+// adjust.Reckon has it).
+func (e *Engine) perDegree() float64 {
+	a := engine.Adjuster{Kind: e.exercise.Setup.Sheet.Gear().Kind}
+	if own := e.exercise.Setup.Sheet.Adjuster; own != nil {
+		a = *own
+	}
+	a.Pitch = cmp.Or(a.Pitch, usualPitch)
+	gain, err := gear.Gain(a.Kind, a.Ratio)
+	if err != nil || gain <= 0 { // one without a gain of its own is turned as if it had none to speak of
+		gain = 1
+	}
+	per := float64(a.Pitch) * gain / 360
+	if t, err := adjust.Towards(a, adjust.Close); err != nil ||
+		t.Rotation != adjust.Anticlockwise {
+		return -per
+	}
+	return per
+}
+
+// Lock tightens a valve's nut, which moves the gap by its own habit.
+func (e *Engine) Lock(valve string) error {
+	v, err := e.valve(valve)
+	if err != nil {
+		return err
+	}
+	chance := e.chance()
+	if v.loose {
+		v.gap = max(0, v.gap+e.nut+measure.Length(chance.Int64N(int64(2*e.nutBy)+1))-e.nutBy)
+		v.loose = false
+	}
+	return nil
+}
