@@ -14,6 +14,7 @@ import (
 	"github.com/danielgtaylor/huma/v2"
 	"github.com/danielgtaylor/huma/v2/adapters/humagin"
 	"github.com/gin-gonic/gin"
+	lru "github.com/hashicorp/golang-lru/v2"
 	"github.com/klauspost/compress/gzhttp"
 
 	"metronix/internal/probe"
@@ -69,6 +70,8 @@ type server struct {
 	places       places       // that the data file was gathered from; none: it is a workshop's own
 	archives     sync.Mutex   // held while an archive is on its way
 	streams      atomic.Int64 // how many clients watch
+	practising   sync.Mutex   // held while a practice engine is looked at or something is done on it
+	practised    *lru.Cache[string, *playedRun]
 	ends         <-chan struct{}
 }
 
@@ -118,6 +121,7 @@ func build(st *store.Store, o Options) (http.Handler, huma.API, *server) {
 	}))
 	s := &server{store: st, desk: newDesk(st), clock: o.Clock, probe: &probe.Reader{}, probeAllowed: o.Probes,
 		demo: o.Demo, ends: o.Until, handOut: o.HandOut, setUp: o.SetUp, backups: o.Backups, seal: o.Seal}
+	s.practised, _ = lru.New[string, *playedRun](mostPractised) // errs for no room alone
 	if st != nil {
 		s.places = placesOf(st)
 	}
@@ -182,5 +186,6 @@ func (s *server) routes(a huma.API) {
 	s.peopleRoutes(a)
 	s.reachRoutes(a)
 	s.backupRoutes(a)
+	s.practiceRoutes(a)
 	computeRoutes(a)
 }

@@ -70,6 +70,8 @@ var migrations = []func(*gorm.DB) error{
 	func(tx *gorm.DB) error { return all(tx, thirteenth) },
 	// there are people, and an audit list
 	func(tx *gorm.DB) error { return all(tx, fourteenth) },
+	// there are runs on practice engines
+	func(tx *gorm.DB) error { return all(tx, fifteenth) },
 }
 
 // all carries out statements one after another.

@@ -937,6 +937,109 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/practice": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Runs on practice engines, the newest first: one's own; a tutor sees everybody's */
+        get: operations["list-practice"];
+        put?: never;
+        /** Begin a run on an engine of the library, with gaps that are hidden */
+        post: operations["start-practice"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/practice/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A run as it stands: what is believed, and what eyes see */
+        get: operations["get-practice"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/practice/{id}/end": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** End a run; its score tells what was hidden */
+        post: operations["end-practice"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/practice/{id}/hands": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Do something to the practice engine by hand */
+        post: operations["add-practice-hand"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/practice/{id}/happenings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Say what was done, as at a real job */
+        post: operations["add-practice-happening"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/practice/{id}/score": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What a run that has ended came to */
+        get: operations["get-practice-score"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/probe": {
         parameters: {
             query?: never;
@@ -2176,10 +2279,23 @@ export interface components {
             /** @enum {string} */
             what: "tdc_firing" | "rocking" | "full_lift" | "opening" | "closing" | "mark" | "loose" | "pressed" | "degrees" | "sign" | "lobe_away" | "lobes_away";
         };
+        Eyes: {
+            /** @description 0 to 720, as lobes and pulley show it */
+            crank_deg: number;
+            /** @description valves whose nut is not tight */
+            loose: string[];
+        };
         Fault: {
             location: string;
             message: string;
             value?: unknown;
+        };
+        FeltView: {
+            /**
+             * Format: double
+             * @description from 0, it falls through, over 0.5, it drags as it should, to 1, it does not enter
+             */
+            pull: number;
         };
         Figure: {
             /** @enum {string} */
@@ -4343,6 +4459,16 @@ export interface components {
             /** @description a tag's number as a reader types it; empty: none any more */
             tag?: string;
         };
+        NewPractice: {
+            /**
+             * Format: int64
+             * @description index of the clearance card
+             */
+            card: number;
+            /** @description of the library */
+            engine_id: string;
+            id: string;
+        };
         NewVehicle: {
             /**
              * @description absent: km
@@ -4602,6 +4728,120 @@ export interface components {
             total_turn_deg: number | null;
             /** @description those of them that this pulley has no mark for */
             unmarked_deg: number[];
+        };
+        PracticeAnswer: {
+            eyes: components["schemas"]["Eyes"];
+            /** @description of a leaf that was slid in */
+            felt?: components["schemas"]["FeltView"];
+            state: components["schemas"]["JobState"];
+        };
+        PracticeFault: {
+            says: string;
+            slip: string;
+            /** @description empty: at none */
+            valve: string;
+        };
+        PracticeHand: {
+            id: string;
+            /** @description the nut of this valve */
+            loosen?: string;
+            screw?: components["schemas"]["PracticeScrew"];
+            slide?: components["schemas"]["PracticeSlide"];
+            /** @description the nut of this valve */
+            tighten?: string;
+            /**
+             * Format: double
+             * @description the crank, forwards or (below 0) back
+             */
+            turn_deg?: number;
+        };
+        PracticeResult: {
+            /** @description null: no figure was kept */
+            believed_mm: number | null;
+            /** @description its screw was turned */
+            disturbed: boolean;
+            /** @description truly, as a leaf finds it */
+            found_mm: number;
+            /** @enum {string} */
+            kind: "intake" | "exhaust";
+            /** @description a length in millimetres, at most six decimal places */
+            left_mm: number;
+            /** @description a length in millimetres, at most six decimal places */
+            lower_mm: number;
+            /** @enum {string} */
+            truly: "in" | "tight" | "loose";
+            /** @description a length in millimetres, at most six decimal places */
+            upper_mm: number;
+            valve: string;
+            /** @description as it was judged; empty: it was not */
+            verdict: string;
+        };
+        PracticeScore: {
+            /**
+             * Format: int64
+             * @description valves that ended in their limits and are believed to be
+             */
+            correct: number;
+            /** Format: date-time */
+            ended: string;
+            engine: string;
+            /** @description the gravest first */
+            faults: components["schemas"]["PracticeFault"][];
+            id: string;
+            /**
+             * Format: int64
+             * @description that were taken in hand
+             */
+            leaves: number;
+            name: string;
+            signed: boolean;
+            /** Format: double */
+            took_s: number;
+            /** @description of the crank, whichever way */
+            turn_deg: number;
+            valves: components["schemas"]["PracticeResult"][];
+        };
+        PracticeScrew: {
+            /**
+             * Format: double
+             * @description clockwise, or (below 0) back
+             */
+            by_deg: number;
+            valve: string;
+        };
+        PracticeShort: {
+            /** Format: date-time */
+            began: string;
+            /**
+             * Format: int64
+             * @description valves that ended right; absent until it has ended
+             */
+            correct?: number;
+            /**
+             * Format: date-time
+             * @description absent: it goes on
+             */
+            ended?: string;
+            engine: string;
+            /** Format: int64 */
+            faults?: number;
+            id: string;
+            /** @description whose it is; empty: nobody was set up */
+            name: string;
+            /** Format: int64 */
+            valves?: number;
+        };
+        PracticeSlide: {
+            /** @description which of the leaves is an angled one; absent: none */
+            angled?: boolean[];
+            leaves_mm?: number[];
+            valve: string;
+        };
+        PracticeView: {
+            ended: boolean;
+            eyes: components["schemas"]["Eyes"];
+            /** @description the job, as the bench shows one */
+            view: components["schemas"]["JobView"];
         };
         Presence: {
             /** @description the action that is shown there */
@@ -7928,6 +8168,231 @@ export interface operations {
                 };
                 content: {
                     "image/jpeg": string;
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "list-practice": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PracticeShort"][];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "start-practice": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewPractice"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PracticeShort"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "get-practice": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PracticeView"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "end-practice": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PracticeScore"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "add-practice-hand": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PracticeHand"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PracticeAnswer"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "add-practice-happening": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Happening"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PracticeAnswer"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "get-practice-score": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PracticeScore"];
                 };
             };
             /** @description Error */
