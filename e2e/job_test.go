@@ -59,6 +59,11 @@ type state struct {
 				TryNext []float64 `json:"try_next_mm"`
 			}
 		}
+		Plan *struct {
+			Stops []struct {
+				Crank float64 `json:"crank_deg"`
+			}
+		}
 		Happenings int
 		Newest     string
 		Undo       string

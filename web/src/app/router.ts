@@ -148,6 +148,24 @@ export const router = createRouter({
       meta: { title: 'People' },
     },
     {
+      path: '/practice',
+      name: 'practice',
+      component: () => import('@/features/practice/PracticePage.vue'),
+      meta: { title: 'Practice' },
+    },
+    {
+      path: '/practice/:id',
+      name: 'practice-run',
+      component: () => import('@/features/practice/RunPage.vue'),
+      meta: { title: 'Practice', fits: true },
+    },
+    {
+      path: '/practice/:id/score',
+      name: 'practice-score',
+      component: () => import('@/features/practice/ScorePage.vue'),
+      meta: { title: 'How it was' },
+    },
+    {
       path: '/handed',
       name: 'handed',
       component: () => import('@/features/board/HandedPage.vue'),

@@ -20,6 +20,7 @@ const screens = [
   { name: 'Feelers', to: '/gauges' },
   { name: 'Calculators', to: '/sums' },
   { name: 'Vehicles', to: '/vehicles' },
+  { name: 'Practice', to: '/practice' },
   { name: 'Workshop', to: '/shop' },
 ]
 </script>

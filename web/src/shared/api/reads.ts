@@ -93,6 +93,9 @@ export const reads = {
     ),
   vehicles: () => read(['vehicles'], () => answered(api.GET('/api/v1/vehicles'))),
   shop: () => read(['shop'], () => answered(api.GET('/api/v1/shop'))),
+  practice: () => read(['practice'], () => answered(api.GET('/api/v1/practice'))),
+  practiceScore: (id: string) =>
+    read(['practice', id, 'score'], () => answered(api.GET('/api/v1/practice/{id}/score', path(id)))),
   probe: () => read(['probe'], () => answered(api.GET('/api/v1/probe'))),
 }
 

@@ -1,0 +1,132 @@
+<script setup lang="ts">
+import { computed, ref, watch } from 'vue'
+import type { EngineView } from '@/shared/api/client'
+import CrankPulley from '@/shared/engine/CrankPulley.vue'
+import { yields } from './weight'
+
+/** The crank, turned by drag, wheel and keys; compression makes it heavy. What is seen while it turns is told, what it came to is done. */
+const props = defineProps<{ engine: EngineView; crank: number }>()
+const emit = defineEmits<{ shows: [deg: number]; turn: [byDeg: number] }>()
+
+const by = ref(0)
+const sense = computed(() => (props.engine.rotation === 'clockwise' ? 1 : -1))
+const here = computed(() => (((props.crank + by.value) % 720) + 720) % 720)
+watch(here, (deg) => emit('shows', deg))
+watch(
+  () => props.crank,
+  () => (by.value = 0),
+)
+
+/** As far as the hand goes; the crank yields as it will. */
+function pushed(deg: number) {
+  const most = 700
+  const ahead = deg > 0 ? yields(props.engine, here.value) : 1
+  by.value = Math.max(-most, Math.min(most, by.value + deg * ahead))
+}
+
+function done() {
+  held.value = null
+  const deg = Math.round(by.value * 10) / 10
+  if (deg !== 0) emit('turn', deg)
+  else by.value = 0
+}
+
+const held = ref<number | null>(null)
+const angleOf = (e: PointerEvent) => {
+  const box = (e.currentTarget as Element).getBoundingClientRect()
+  return (Math.atan2(e.clientY - box.y - box.height / 2, e.clientX - box.x - box.width / 2) * 180) / Math.PI
+}
+function grips(e: PointerEvent) {
+  ;(e.currentTarget as Element).setPointerCapture(e.pointerId)
+  held.value = angleOf(e)
+}
+function drags(e: PointerEvent) {
+  if (held.value === null) return
+  const now = angleOf(e)
+  const step = ((now - held.value + 540) % 360) - 180
+  held.value = now
+  pushed(step * sense.value)
+}
+let still = 0
+function rolls(e: WheelEvent) {
+  pushed(e.deltaY > 0 ? 4 : -4)
+  clearTimeout(still)
+  still = window.setTimeout(done, 350)
+}
+/** A button or a key turns by what it says: there the spanner is set anew as often as it needs. */
+function steps(deg: number) {
+  by.value = deg
+  done()
+}
+const keys: Record<string, number> = {
+  ArrowRight: 5,
+  ArrowLeft: -5,
+  ArrowUp: 30,
+  ArrowDown: -30,
+  PageUp: 90,
+  PageDown: -90,
+}
+function key(e: KeyboardEvent) {
+  const deg = keys[e.key]
+  if (deg === undefined) return
+  e.preventDefault()
+  e.stopPropagation()
+  steps(deg)
+}
+</script>
+
+<template>
+  <section class="d-grid ga-2 align-content-center" aria-label="The crank in your hand">
+    <div
+      class="ring"
+      role="slider"
+      tabindex="0"
+      :aria-valuenow="Math.round(here)"
+      aria-valuemin="0"
+      aria-valuemax="720"
+      :aria-valuetext="`${Math.round(here)} degrees of two turns`"
+      aria-label="Turn the crank: drag it, or arrow keys"
+      @pointerdown="grips"
+      @pointermove="drags"
+      @pointerup="done"
+      @pointercancel="done"
+      @wheel.prevent="rolls"
+      @keydown="key"
+    >
+      <CrankPulley :crank="here" :rotation="engine.rotation" :marks="engine.marks_deg" />
+    </div>
+    <div class="by d-grid ga-1">
+      <VBtn
+        v-for="d in [-30, -5, 5, 30]"
+        :key="d"
+        size="small"
+        :aria-label="`Turn the crank by ${d} degrees`"
+        @click="steps(d)"
+        >{{ d > 0 ? '+' : '−' }}{{ Math.abs(d) }}°</VBtn
+      >
+    </div>
+  </section>
+</template>
+
+<style scoped>
+.ring {
+  width: 170px;
+  height: 170px;
+  margin: auto;
+  cursor: grab;
+  touch-action: none;
+}
+
+.by {
+  grid-template-columns: repeat(4, minmax(0, 1fr));
+}
+
+.by :deep(.v-btn) {
+  min-width: 0;
+  padding: 0;
+}
+
+.ring:active {
+  cursor: grabbing;
+}
+</style>

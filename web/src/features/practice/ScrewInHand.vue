@@ -1,0 +1,66 @@
+<script setup lang="ts">
+import { ref, watch } from 'vue'
+
+/** The screw and the nut of the valve in hand. */
+const props = defineProps<{ valve: string; loose: boolean }>()
+const emit = defineEmits<{ loosen: []; tighten: []; turn: [byDeg: number] }>()
+const at = ref(0)
+watch(
+  () => props.valve,
+  () => (at.value = 0),
+)
+function turns(deg: number) {
+  at.value += deg
+  emit('turn', deg)
+}
+const keys: Record<string, number> = { ArrowRight: 5, ArrowLeft: -5, ArrowUp: 30, ArrowDown: -30 }
+function key(e: KeyboardEvent) {
+  const deg = keys[e.key]
+  if (deg === undefined || !props.loose) return
+  e.preventDefault()
+  e.stopPropagation()
+  turns(deg)
+}
+</script>
+
+<template>
+  <section class="d-grid ga-2 align-content-center" aria-label="Screw and nut">
+    <svg class="head d-block w-100" viewBox="-60 -60 120 120" aria-hidden="true">
+      <path class="nut f-panel sw-3" :class="loose ? 's-brass' : 's-quiet'" d="M-50 0L-25-43.3H25L50 0L25 43.3H-25Z" />
+      <g :transform="`rotate(${at})`">
+        <circle class="f-ground s-quiet sw-3" r="22" />
+        <line class="s-ink sw-5" x1="-17" x2="17" y1="0" y2="0" />
+      </g>
+    </svg>
+    <VBtn :disabled="!valve" @click="loose ? emit('tighten') : emit('loosen')">{{
+      loose ? 'Tighten the nut' : 'Loosen the nut'
+    }}</VBtn>
+    <div class="by d-grid ga-1" role="group" aria-label="Turn the screw" @keydown="key">
+      <VBtn
+        v-for="d in [-30, -5, 5, 30]"
+        :key="d"
+        size="small"
+        :disabled="!loose"
+        :aria-label="`Turn the screw ${Math.abs(d)} degrees ${d > 0 ? 'clockwise' : 'anticlockwise'}`"
+        @click="turns(d)"
+        >{{ d > 0 ? '↻' : '↺' }}{{ Math.abs(d) }}°</VBtn
+      >
+    </div>
+  </section>
+</template>
+
+<style scoped>
+.by {
+  grid-template-columns: repeat(4, minmax(0, 1fr));
+}
+
+.by :deep(.v-btn) {
+  min-width: 0;
+  padding: 0;
+}
+
+.head {
+  max-width: 110px;
+  margin: auto;
+}
+</style>
