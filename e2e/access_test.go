@@ -3,7 +3,9 @@ package e2e
 import (
 	"encoding/json"
 	"fmt"
+	"net/http"
 	"os"
+	"strings"
 	"testing"
 
 	"github.com/go-rod/rod/lib/proto"
@@ -43,6 +45,24 @@ var screens = []struct{ name, path, ready string }{
 	{"vehicles", "/vehicles", "main"},
 	{"vehicle", "/vehicles/demo-post-bus", "main"},
 	{"crank", "/jobs/demo-job-pump/crank", ".wait"},
+	{"practice", "/practice", ".shelf"},
+	{"practice run", "/practice/scanned-0001", ".ring"},
+	{"practice score", "/practice/scanned-0002/score", ".valve"},
+}
+
+// practises begins a run on a practice engine, and ends it where that is wanted.
+func practises(t *testing.T, r *running, id string, ends bool) {
+	t.Helper()
+	posts := func(path, body string) {
+		answer, err := http.Post(r.base+"/api/v1/practice"+path, "application/json", strings.NewReader(body))
+		require.NoError(t, err)
+		answer.Body.Close()
+		require.Equal(t, http.StatusOK, answer.StatusCode, path)
+	}
+	posts("", `{"id":"`+id+`","engine_id":"brindlow-1600","card":0}`)
+	if ends {
+		posts("/"+id+"/end", "")
+	}
 }
 
 // In what the pages are looked at, by night and by day: the first size each is what they are opened in; the rest are
@@ -60,6 +80,8 @@ func TestEveryPage(t *testing.T) {
 	axe, err := os.ReadFile("../web/node_modules/axe-core/axe.min.js")
 	require.NoError(t, err, "run make test: it installs the front end's packages")
 	r := lookedAt(t)
+	practises(t, r, "scanned-0001", false)
+	practises(t, r, "scanned-0002", true)
 	for theme, sizes := range looks {
 		if !deep.On {
 			sizes = sizes[:min(len(sizes)*2/3, 3)]

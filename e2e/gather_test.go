@@ -36,7 +36,11 @@ func TestTwoWorkshopsAreGathered(t *testing.T) {
 	data := in("all.db")
 	code, says, errs := told(t, "", "gather", "--data", data, "North="+north, "South="+south)
 	require.Zero(t, code, errs)
-	assert.Regexp(t, `North: \d+ engines, \d+ gauge sets, (\d+) vehicles, (\d+) jobs\.\nSouth: \d+ engines`, says)
+	assert.Regexp(
+		t,
+		`North: \d+ engines, \d+ gauge sets, (\d+) vehicles, (\d+) jobs\.\nSouth: \d+ engines`,
+		says,
+	)
 	code, _, errs = told(t, "", "check", "--data", data)
 	require.Zero(t, code, errs)
 

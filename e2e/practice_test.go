@@ -58,15 +58,27 @@ func TestPracticeFromTheFirstLeafToTheScore(t *testing.T) {
 			} else {
 				p.keys(input.ArrowRight)
 			}
-			require.Eventually(t, func() bool { return now().Eyes.Crank != before }, limit, 50*time.Millisecond)
+			require.Eventually(
+				t,
+				func() bool { return now().Eyes.Crank != before },
+				limit,
+				50*time.Millisecond,
+			)
 		}
 		p.see(".now .foot").MustElementR("button", "rocks").MustClick()
-		require.Eventually(t, func() bool { return now().View.State.Now.Action == "read" }, limit, 50*time.Millisecond)
+		require.Eventually(
+			t,
+			func() bool { return now().View.State.Now.Action == "read" },
+			limit,
+			50*time.Millisecond,
+		)
 	}
 	toStop()
-	p.MustEval(`() => { const asks = window.fetch; window.fetch = async (...of) => { const got = await asks(...of)
+	p.MustEval(
+		`() => { const asks = window.fetch; window.fetch = async (...of) => { const got = await asks(...of)
 		if (of[0].url?.includes('/hands')) window.felt = (await got.clone().json()).felt?.pull
-		return got } }`)
+		return got } }`,
+	)
 	reads := func() {
 		t.Helper()
 		valve := now().View.State.Now.Valve
@@ -85,7 +97,12 @@ func TestPracticeFromTheFirstLeafToTheScore(t *testing.T) {
 			}
 			leaf := strings.TrimSpace(p.see(`[aria-label="The leaf in your hand"] b`).MustText())
 			p.press(fmt.Sprintf("%s %s", leaf, feel))
-			require.Eventually(t, func() bool { return now().View.State.Happenings > said }, limit, 50*time.Millisecond)
+			require.Eventually(
+				t,
+				func() bool { return now().View.State.Happenings > said },
+				limit,
+				50*time.Millisecond,
+			)
 		}
 	}
 	first := now().View.State.Now.Valve

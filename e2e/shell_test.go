@@ -130,8 +130,10 @@ func TestThePagesOpenWithoutTheProgram(t *testing.T) {
 	p := tabOf(t, tabletIn(t, home, f.address), f.base, 1280, 800)
 	p.visit("/jobs/" + job)
 	p.see(".now h2")
-	p.waits(`() => navigator.serviceWorker.controller && document.documentElement.hasAttribute('data-judges')`,
-		"the pages to be kept, and the bench to judge by itself")
+	p.waits(
+		`() => navigator.serviceWorker.controller && document.documentElement.hasAttribute('data-judges')`,
+		"the pages to be kept, and the bench to judge by itself",
+	)
 	before := stateOf(t, r.base, job).State
 	p.promised(`async (job, newest) => (await (`+fromStore+`)(s => s.get(job))('metronix-jobs', 'jobs'))
 		?.opening.happenings.at(-1).happening.id === newest`, "the job to be kept as it is", job, before.Newest)
@@ -144,6 +146,7 @@ func TestThePagesOpenWithoutTheProgram(t *testing.T) {
 	p.waits(`() => document.documentElement.hasAttribute('data-judges')`, "the bench to judge what it kept")
 	p.visit("/")
 	p.shows("Kept on this tablet")
+	time.Sleep(4 * time.Second) // the board was the first page, and what comes later was fetched
 	p.MustElementR("a", "Quarry tipper").MustClick()
 	p.see(".now h2")
 	p.waits(`() => document.documentElement.hasAttribute('data-judges')`, "the bench to judge what it kept")
@@ -152,12 +155,20 @@ func TestThePagesOpenWithoutTheProgram(t *testing.T) {
 	after := p.see(".now h2").MustText()
 	waits := func(n int) {
 		t.Helper()
-		p.promised("async n => await ("+fromStore+")(s => s.count())('metronix', 'waits') === n", fmt.Sprint(n, " to wait"), n)
+		p.promised(
+			"async n => await ("+fromStore+")(s => s.count())('metronix', 'waits') === n",
+			fmt.Sprint(n, " to wait"),
+			n,
+		)
 	}
 	waits(1)
 	p.visit("/jobs/" + job)
 	p.shows("1 entry waits here to be sent")
-	p.promised(`async h => document.querySelector('.now h2')?.innerText === h`, "what was done before to be shown again", after)
+	p.promised(
+		`async h => document.querySelector('.now h2')?.innerText === h`,
+		"what was done before to be shown again",
+		after,
+	)
 
 	// another machine goes on under another address: what waits is handed over to it, and taken over there when that is said
 	other := inFrontOf(t, r, folder)
@@ -171,7 +182,12 @@ func TestThePagesOpenWithoutTheProgram(t *testing.T) {
 	p.press("Hand over")
 	p.shows("1 entry waited on this tablet")
 	p.shows("Quarry tipper 7: 1 entry")
-	assert.Equal(t, before.Happenings, stateOf(t, r.base, job).State.Happenings, "nothing is taken over unasked")
+	assert.Equal(
+		t,
+		before.Happenings,
+		stateOf(t, r.base, job).State.Happenings,
+		"nothing is taken over unasked",
+	)
 	p.press("Take over 1 entry")
 	p.shows("1 entry taken over")
 	waits(0)
@@ -182,8 +198,13 @@ func TestThePagesOpenWithoutTheProgram(t *testing.T) {
 	f.cut.Store(false)
 	waits(0)
 	assert.Equal(t, before.Happenings+1, stateOf(t, r.base, job).State.Happenings, "the same entry, once")
-	p.MustEval(`() => { window.older = true; return navigator.serviceWorker.getRegistration().then(r => r.update()).then(() => true) }`)
-	p.promised(`async () => { const r = await navigator.serviceWorker.getRegistration(); return !r.installing && !r.waiting }`, "the newer version to be kept")
+	p.MustEval(
+		`() => { window.older = true; return navigator.serviceWorker.getRegistration().then(r => r.update()).then(() => true) }`,
+	)
+	p.promised(
+		`async () => { const r = await navigator.serviceWorker.getRegistration(); return !r.installing && !r.waiting }`,
+		"the newer version to be kept",
+	)
 	f.cut.Store(true)
 	p.MustElement(".rung.cursor button").MustClick()
 	waits(1)
@@ -194,7 +215,10 @@ func TestThePagesOpenWithoutTheProgram(t *testing.T) {
 	assert.Equal(t, before.Happenings+2, stateOf(t, r.base, job).State.Happenings)
 
 	// where nothing is kept the program's own page is asked for, and an answer of the interface is never taken from here
-	assert.True(t, strings.HasPrefix(p.MustEval(`() => fetch('/api/v1/jobs').then(r => r.text())`).Str(), "["))
+	assert.True(
+		t,
+		strings.HasPrefix(p.MustEval(`() => fetch('/api/v1/jobs').then(r => r.text())`).Str(), "["),
+	)
 	f.cut.Store(true)
 	assert.True(t, p.MustEval(`() => fetch('/api/v1/jobs').then(() => false, () => true)`).Bool())
 }

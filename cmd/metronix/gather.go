@@ -29,7 +29,11 @@ func gather(args []string, _ io.Reader, out, errs io.Writer) int {
 		return exitRequest
 	}
 	if data == defaultData("metronix.db") {
-		fmt.Fprintf(errs, "Name the gathered file with --data: it is not the workshop's own.\n\n%s", gatherHelp)
+		fmt.Fprintf(
+			errs,
+			"Name the gathered file with --data: it is not the workshop's own.\n\n%s",
+			gatherHelp,
+		)
 		return exitRequest
 	}
 	if why := notGathered(data); why != "" {
@@ -98,7 +102,15 @@ func gatherInto(data string, names []string, out, errs io.Writer) int {
 			return exitData
 		}
 		leftOut(in.Damaged, "could not be read when "+path+" was made, and are not in it", errs)
-		fmt.Fprintf(out, "%s: %d engines, %d gauge sets, %d vehicles, %d jobs.\n", name, in.Engines, in.GaugeSets, in.Vehicles, in.Jobs)
+		fmt.Fprintf(
+			out,
+			"%s: %d engines, %d gauge sets, %d vehicles, %d jobs.\n",
+			name,
+			in.Engines,
+			in.GaugeSets,
+			in.Vehicles,
+			in.Jobs,
+		)
 	}
 	if _, err := api.Ready(context.Background(), st, api.Options{}); err != nil { // what follows from the lists
 		fmt.Fprintf(errs, "%v.\n", err)

@@ -38,8 +38,10 @@ type Exercise struct {
 }
 
 // ErrKind is that an engine cannot be practised on: it has shims, or nothing to set.
-var ErrKind = errors.New("this engine is not for practice yet: its valves are set by shims, or set themselves. " +
-	"Take one with a screw or a nut at each valve")
+var ErrKind = errors.New(
+	"this engine is not for practice yet: its valves are set by shims, or set themselves. " +
+		"Take one with a screw or a nut at each valve",
+)
 
 // truth is one valve as it truly is.
 type truth struct {

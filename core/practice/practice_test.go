@@ -114,7 +114,12 @@ func (l *learner) acts() bool {
 	n := j.Next()
 	switch n.Action {
 	case job.DoChooseWay:
-		l.says(job.WayChosen{Way: sequence.Way{School: sequence.RockingPairs}, Round: job.Round{Going: job.SetAsYouGo, Check: job.CheckNone}})
+		l.says(
+			job.WayChosen{
+				Way:   sequence.Way{School: sequence.RockingPairs},
+				Round: job.Round{Going: job.SetAsYouGo, Check: job.CheckNone},
+			},
+		)
 	case job.DoPrepare:
 		l.says(job.Prepared{EngineC: 20, AmbientC: 20})
 	case job.DoTurn:
@@ -239,7 +244,12 @@ func TestEachSlipIsSeen(t *testing.T) {
 	}
 	for _, fault := range misread {
 		if fault.Slip == practice.Misread {
-			assert.Equal(t, at.Found+clearance.DefaultFeel-100*um, fault.By, "by how much a gap would have to be less")
+			assert.Equal(
+				t,
+				at.Found+clearance.DefaultFeel-100*um,
+				fault.By,
+				"by how much a gap would have to be less",
+			)
 		}
 	}
 

@@ -169,7 +169,9 @@ func (r *Run) read(a job.ReadingTaken) {
 	if err != nil {
 		return
 	}
-	t, by := stack.Thickness(), measure.Length(0) // by how much the gap would have to be another for it to be so
+	t, by := stack.Thickness(), measure.Length(
+		0,
+	) // by how much the gap would have to be another for it to be so
 	switch {
 	case a.Feel == clearance.Free:
 		by = t + drags - last.gap
@@ -209,8 +211,15 @@ func (r *Run) Score() Score {
 	end := func(slip Slip, valve string) { s.Faults = append(s.Faults, Fault{Slip: slip, Valve: valve, Entry: -1}) }
 	for _, v := range r.Job.Valves {
 		t := r.Engine.valves[v.Name]
-		res := Result{Valve: v.Name, Found: t.found, Left: t.gap, Window: v.Limits.Window, Truly: within(t.gap, v.Limits.Window),
-			Disturbed: r.seen.set[v.Name], NutLeftLoose: t.loose}
+		res := Result{
+			Valve:        v.Name,
+			Found:        t.found,
+			Left:         t.gap,
+			Window:       v.Limits.Window,
+			Truly:        within(t.gap, v.Limits.Window),
+			Disturbed:    r.seen.set[v.Name],
+			NutLeftLoose: t.loose,
+		}
 		if v.Last != nil && v.Last.Void() == "" {
 			res.Believed, res.Verdict = v.Last.Judgement.Estimate, v.Last.Judgement.Verdict
 		}
@@ -236,8 +245,23 @@ func (r *Run) Score() Score {
 		}
 		s.Valves = append(s.Valves, res)
 	}
-	order := []Slip{OffBase, OneTurnOut, Elsewhere, LeftOut, NutLoose, Forgotten, NotReread, OutLeft, Disturbed, Misread, NotFelt}
-	slices.SortStableFunc(s.Faults, func(a, b Fault) int { return slices.Index(order, a.Slip) - slices.Index(order, b.Slip) })
+	order := []Slip{
+		OffBase,
+		OneTurnOut,
+		Elsewhere,
+		LeftOut,
+		NutLoose,
+		Forgotten,
+		NotReread,
+		OutLeft,
+		Disturbed,
+		Misread,
+		NotFelt,
+	}
+	slices.SortStableFunc(
+		s.Faults,
+		func(a, b Fault) int { return slices.Index(order, a.Slip) - slices.Index(order, b.Slip) },
+	)
 	return s
 }
 

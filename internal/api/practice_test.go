@@ -87,7 +87,14 @@ func (p *trainee) step() bool {
 	now := p.now.State.Now
 	switch now.Action {
 	case "choose_way":
-		p.says(map[string]any{"kind": "way_chosen", "school": "rocking_pairs", "round": "set_as_you_go", "check": "none"})
+		p.says(
+			map[string]any{
+				"kind":   "way_chosen",
+				"school": "rocking_pairs",
+				"round":  "set_as_you_go",
+				"check":  "none",
+			},
+		)
 	case "prepare":
 		p.says(map[string]any{"kind": "prepared", "engine_c": 20, "ambient_c": 20})
 	case "turn":
@@ -110,7 +117,15 @@ func (p *trainee) step() bool {
 			}
 		}
 		p.hand(map[string]any{"slide": map[string]any{"valve": now.Valve, "leaves_mm": leaf}})
-		p.says(map[string]any{"kind": "reading", "valve": now.Valve, "leaves_mm": leaf, "feel": word(p.now.Felt.Pull), "keep_sure": true})
+		p.says(
+			map[string]any{
+				"kind":      "reading",
+				"valve":     now.Valve,
+				"leaves_mm": leaf,
+				"feel":      word(p.now.Felt.Pull),
+				"keep_sure": true,
+			},
+		)
 	case "keep":
 		p.says(map[string]any{"kind": "kept", "valve": now.Valve})
 	case "adjust":
@@ -131,7 +146,11 @@ func TestAPracticeRun(t *testing.T) {
 	slog.SetDefault(slog.New(slog.NewTextHandler(&logged, nil)))
 	defer slog.SetDefault(before)
 	p := &trainee{door: withJob(t), run: "practice-0001"}
-	status, text := p.asks("POST", "/api/v1/practice", `{"id":"practice-0001","engine_id":"engine-01","card":0}`)
+	status, text := p.asks(
+		"POST",
+		"/api/v1/practice",
+		`{"id":"practice-0001","engine_id":"engine-01","card":0}`,
+	)
 	require.Equal(t, 200, status, text)
 	status, _ = p.asks("POST", "/api/v1/practice", `{"id":"practice-0001","engine_id":"engine-01","card":0}`)
 	require.Equal(t, 200, status, "its answer was lost")
@@ -239,5 +258,9 @@ func TestWhosePracticeItIs(t *testing.T) {
 	runs, err := c.st.Practices("", true, 10)
 	require.NoError(t, err)
 	assert.Len(t, runs, 2)
-	assert.ErrorIs(t, func() error { _, _, err := c.st.Practice("nothing-here"); return err }(), store.ErrNotFound)
+	assert.ErrorIs(
+		t,
+		func() error { _, _, err := c.st.Practice("nothing-here"); return err }(),
+		store.ErrNotFound,
+	)
 }

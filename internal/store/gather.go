@@ -41,7 +41,9 @@ func (p Place) gathered(id string) string {
 // PlaceOf is the number of the place that a gathered record is of; 0 where its id tells none.
 func PlaceOf(id string) int {
 	head, _, found := strings.Cut(id, "-")
-	if n, err := strconv.Atoi(strings.TrimPrefix(head, "p")); found && strings.HasPrefix(head, "p") && err == nil && n > 0 {
+	if n, err := strconv.Atoi(strings.TrimPrefix(head, "p")); found && strings.HasPrefix(head, "p") &&
+		err == nil &&
+		n > 0 {
 		return n
 	}
 	return 0
@@ -75,7 +77,13 @@ func (s *Store) Places() ([]Place, error) {
 // Gather takes a workshop's archive in beside those of others, all of it or nothing, as ReadArchive does: every
 // checksum and every job is gone through as it was there, and only then each record gets its place. What the
 // workshop set up is left out: it is its own. ErrArchive says what is wrong, also of a name that is taken.
-func (s *Store) Gather(from io.ReaderAt, size int64, name string, now time.Time, admit Admission) (TakenIn, error) {
+func (s *Store) Gather(
+	from io.ReaderAt,
+	size int64,
+	name string,
+	now time.Time,
+	admit Admission,
+) (TakenIn, error) {
 	places, err := s.Places()
 	if err != nil {
 		return TakenIn{}, err

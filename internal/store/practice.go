@@ -49,7 +49,14 @@ func (practiceRunRow) TableName() string { return "practice_runs" }
 func (practiceActRow) TableName() string { return "practice_acts" }
 
 func (r practiceRunRow) run() PracticeRun {
-	p := PracticeRun{ID: r.ID, Person: r.Person, Name: r.Name, Engine: r.Engine, Exercise: r.Exercise, Began: r.BeganAt}
+	p := PracticeRun{
+		ID:       r.ID,
+		Person:   r.Person,
+		Name:     r.Name,
+		Engine:   r.Engine,
+		Exercise: r.Exercise,
+		Began:    r.BeganAt,
+	}
 	if r.EndedAt != nil {
 		p.Ended = *r.EndedAt
 	}
@@ -58,8 +65,10 @@ func (r practiceRunRow) run() PracticeRun {
 
 // AddPractice stores a run that begins. It errs with ErrExists where there is one of that id.
 func (s *Store) AddPractice(p PracticeRun) error {
-	return s.acknowledge(translate(s.write.Create(&practiceRunRow{ID: p.ID, Person: p.Person, Name: p.Name, Engine: p.Engine,
-		Exercise: p.Exercise, BeganAt: p.Began.UTC()}).Error))
+	return s.acknowledge(
+		translate(s.write.Create(&practiceRunRow{ID: p.ID, Person: p.Person, Name: p.Name, Engine: p.Engine,
+			Exercise: p.Exercise, BeganAt: p.Began.UTC()}).Error),
+	)
 }
 
 // Practice is a run with all that was done in it.
@@ -106,6 +115,11 @@ func (s *Store) AddPracticeAct(run string, n int, a PracticeAct) error {
 func (s *Store) EndPractice(id string, at time.Time) error {
 	at = at.UTC()
 	return s.acknowledge(s.write.Transaction(func(tx *gorm.DB) error {
-		return translate(tx.Model(&practiceRunRow{}).Where("id = ? AND ended_at IS NULL", id).Update("ended_at", &at).Error)
+		return translate(
+			tx.Model(&practiceRunRow{}).
+				Where("id = ? AND ended_at IS NULL", id).
+				Update("ended_at", &at).
+				Error,
+		)
 	}))
 }

@@ -35,7 +35,16 @@ function shownFirst() {
   setTimeout(begin, afterwards)
   void here()
 }
-watch(view, (v) => v && !shown.value && afterPaint(shownFirst), { immediate: true })
+let begun = false
+watch(
+  view,
+  (v) => {
+    if (!v || begun) return
+    begun = true // also where another page was there first
+    afterPaint(shownFirst)
+  },
+  { immediate: true },
+)
 
 const crank = useCrank(
   computed(() => state.value?.crank_deg ?? null),

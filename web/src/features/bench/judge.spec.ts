@@ -9,6 +9,8 @@ import { useJob } from './useJob'
 /** What the bench's own judging says of each happening; null: nothing. */
 const says = vi.fn<(h: Happening) => object | null | Promise<object>>()
 const followed = vi.fn()
+/** What the program had already when it was opened. */
+const holds = new Set<string>()
 /** The state that follows from what was kept on the tablet. */
 let known: object | null = null
 vi.mock('./judge', () => ({
@@ -19,6 +21,7 @@ vi.mock('./judge', () => ({
     take: async (h: Happening) => says(h),
     state: async () => known,
     upTo: async () => ({ happenings: [] }),
+    has: (id: string) => holds.has(id),
     knows: () => 'known',
   }),
 }))
@@ -170,6 +173,23 @@ describe('a job that this tablet kept', () => {
     await job2.load()
     await vi.waitFor(() => expect(job2.state.value?.happenings).toBe(8))
     expect(job2.line.keptAt).toBe('')
+  })
+
+  it('takes nothing twice that the program has already, though its answer was lost', async () => {
+    const before = await opened()
+    says.mockImplementation(() => null)
+    answer = unreached
+    await before.send({ kind: 'kept', valve: 'E1' })
+    holds.add(before.waiting.value[0]!.body.id)
+    await keptJobs.keep(job({ newest: 'kept', happenings: 5 }))
+    const again = effectScope().run(() => useJob('j'))!
+    await again.load()
+    known = { newest: 'known', happenings: 6 }
+    says.mockClear()
+    await again.begin()
+    expect(says).not.toHaveBeenCalled()
+    expect(again.state.value?.happenings).toBe(6)
+    holds.clear()
   })
 
   it('shows nothing that it would take for sure where the program refuses to open it', async () => {

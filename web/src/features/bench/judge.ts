@@ -72,7 +72,9 @@ export function useJudge(id: string, others: Ref<Schemas['Presence'][]>) {
     if (!worker) return
     const answer = await fetch(`/api/v1/jobs/${id}/opening`).catch(() => null)
     if (answer && !answer.ok) return
-    const text = answer ? await answer.text() : JSON.stringify((await keptJobs.get(id))?.opening ?? null)
+    // a line that is cut in the middle is no answer
+    const whole = await answer?.text().catch(() => null)
+    const text = whole ?? JSON.stringify((await keptJobs.get(id))?.opening ?? null)
     if (text === 'null' || (await ask('open', text)).why) return
     said = JSON.parse(text) as Schemas['Opening']
     knows = newest()
@@ -105,8 +107,8 @@ export function useJudge(id: string, others: Ref<Schemas['Presence'][]>) {
   /** What the program has taken since something; 'other' where its list is another one, null where it does not say. */
   async function since(from: string): Promise<Schemas['Opening']['happenings'] | 'other' | null> {
     const answer = await fetch(`/api/v1/jobs/${id}/opening?after=${encodeURIComponent(from)}`).catch(() => null)
-    if (!answer?.ok) return null
-    const rest = (await answer.json()) as Schemas['Opening']
+    const rest = answer?.ok ? ((await answer.json().catch(() => null)) as Schemas['Opening'] | null) : null
+    if (!rest) return null
     return rest.after === from ? rest.happenings : 'other'
   }
 
@@ -141,5 +143,8 @@ export function useJudge(id: string, others: Ref<Schemas['Presence'][]>) {
     return newest() === last ? said : null
   }
 
-  return { ready, begin, take, follow, state, upTo, knows: () => knows }
+  /** Whether what it was opened with holds a happening: it is not to be taken twice. */
+  const has = (h: string) => Boolean(said?.happenings.some((e) => (e.happening as Happening).id === h))
+
+  return { ready, begin, take, follow, state, upTo, has, knows: () => knows }
 }

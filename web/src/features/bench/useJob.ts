@@ -183,7 +183,7 @@ export function useJob(id: string) {
       show(state)
     }
     for (const { body, at } of waiting.value) {
-      if (foreseen.has(body.id)) continue
+      if (foreseen.has(body.id) || judge.has(body.id)) continue // the program has it, and its answer was lost
       const said = await judge.take(body, at, judge.knows())
       if (!said || 'refused' in said) return
       if (!waiting.value.some((w) => w.body.id === body.id)) continue
