@@ -91,7 +91,7 @@ useKeys((k) => {
     </template>
     <main v-if="view" class="run d-grid fills shrinks">
       <section class="engine d-grid shrinks" aria-label="The practice engine">
-        <div class="drawing shrinks px-2 pt-2 pb-1">
+        <div class="drawing shrinks px-2 pt-2 pb-1" tabindex="0" role="region" aria-label="The head, drawn">
           <HeadDrawing
             :engine="view.engine"
             :crank="crank"
@@ -175,6 +175,7 @@ useKeys((k) => {
 }
 
 .drawing {
+  overflow: auto;
   contain: strict;
 }
 
@@ -192,6 +193,11 @@ useKeys((k) => {
   .engine {
     grid-template-rows: 300px auto;
     border-right: 0;
+  }
+
+  /* What is next stands above what it is done to. */
+  .right {
+    order: -1;
   }
 }
 
