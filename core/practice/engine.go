@@ -100,6 +100,17 @@ func New(x Exercise) (*Engine, error) {
 // Crank is where eyes see it stand: the mark on its pulley and the lobes tell it, 0 ≤ crank < 720°.
 func (e *Engine) Crank() measure.Angle { return e.crank }
 
+// Firing are the crank positions of the cylinders' firing top dead centres, before each of which the crank is heavy: one
+// to a cylinder in the firing order, 0 ≤ a < 720°, evenly apart or not.
+func (e *Engine) Firing() []measure.Angle {
+	order := e.exercise.Setup.Sheet.FiringOrder
+	list := make([]measure.Angle, len(order))
+	for i, cylinder := range order {
+		list[i] = e.cycle.CrankAt(cylinder, 0)
+	}
+	return list
+}
+
 // Loose says whether a valve's nut is not tight: it is seen and felt.
 func (e *Engine) Loose(valve string) bool { v, ok := e.valves[valve]; return ok && v.loose }
 

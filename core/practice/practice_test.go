@@ -201,6 +201,8 @@ func TestASeedIsAnEngine(t *testing.T) {
 	again, err := practice.Replay(practice.Exercise{Setup: jobtest.Setup(), Seed: 7}, one.run.List)
 	require.NoError(t, err)
 	assert.Equal(t, one.run.Score(), again.Score())
+	assert.Equal(t, []measure.Angle{0, 180 * measure.Degree, 360 * measure.Degree, 540 * measure.Degree},
+		again.Engine.Firing(), "a four fires every half turn")
 	third := begun(t, 8)
 	third.goesRound()
 	assert.NotEqual(t, one.run.Score().Valves, third.run.Score().Valves)

@@ -72,7 +72,8 @@ func Begin(x Exercise) (*Run, error) {
 	if err != nil {
 		return nil, err
 	}
-	return &Run{Engine: e, Job: j, seen: seen{round: map[string]*felt{}}}, nil
+	return &Run{Engine: e, Job: j, seen: seen{round: map[string]*felt{},
+		locked: map[string]bool{}, set: map[string]bool{}}}, nil
 }
 
 // Do does the next thing. What it errs with was not done, and leaves the run as it was: a refusal of the job, or why a

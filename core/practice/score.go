@@ -14,20 +14,24 @@ import (
 // Slip is one kind of fault.
 type Slip string
 
-// The slips, the gravest first.
+// The slips.
 const (
 	OffBase    Slip = "off_base"   // read or set where the lobe lifts it, or nearly does
-	Elsewhere  Slip = "elsewhere"  // the crank was said to be where it was not
-	OneTurnOut Slip = "one_turn"   // and was a whole turn off
-	Forgotten  Slip = "forgotten"  // never read
+	OneTurnOut Slip = "one_turn"   // the crank was said to be where it was not, by a whole turn
+	Elsewhere  Slip = "elsewhere"  // or by anything else
 	LeftOut    Slip = "left_out"   // outside its limits at the end, and believed in
-	NotReread  Slip = "not_reread" // not read again after its nut was tight
 	NutLoose   Slip = "nut_loose"  // left loose
+	Forgotten  Slip = "forgotten"  // never read
+	NotReread  Slip = "not_reread" // not read again after its nut was tight
+	OutLeft    Slip = "out_left"   // left outside its limits, and known to be
 	Disturbed  Slip = "disturbed"  // set though it was in
 	Misread    Slip = "misread"    // said otherwise than it was felt
 	NotFelt    Slip = "not_felt"   // said without the leaf having been in
-	OutLeft    Slip = "out_left"   // left outside its limits, and known to be
 )
+
+// gravest are all of them, the gravest first.
+var gravest = []Slip{OffBase, OneTurnOut, Elsewhere, LeftOut, NutLoose, Forgotten, NotReread, OutLeft, Disturbed,
+	Misread, NotFelt}
 
 // Fault is something that a good mechanic would point out.
 type Fault struct {
@@ -108,9 +112,6 @@ type seen struct {
 
 // touched notes what a hand did.
 func (r *Run) touched(h Hand, f *Felt) {
-	if r.seen.locked == nil {
-		r.seen.locked, r.seen.set = map[string]bool{}, map[string]bool{}
-	}
 	switch h := h.(type) {
 	case Slid:
 		v := r.Engine.valves[h.Valve]
@@ -135,9 +136,6 @@ const reachable = 15 * measure.Degree
 
 // told notes what was said to the job beside what is so.
 func (r *Run) told(h job.Happening) {
-	if r.seen.locked == nil {
-		r.seen.locked, r.seen.set = map[string]bool{}, map[string]bool{}
-	}
 	switch a := h.Act.(type) {
 	case job.Turned:
 		off := measure.Apart(r.Engine.crank, r.Job.Plan.Stops[a.Stop].Crank)
@@ -245,22 +243,9 @@ func (r *Run) Score() Score {
 		}
 		s.Valves = append(s.Valves, res)
 	}
-	order := []Slip{
-		OffBase,
-		OneTurnOut,
-		Elsewhere,
-		LeftOut,
-		NutLoose,
-		Forgotten,
-		NotReread,
-		OutLeft,
-		Disturbed,
-		Misread,
-		NotFelt,
-	}
 	slices.SortStableFunc(
 		s.Faults,
-		func(a, b Fault) int { return slices.Index(order, a.Slip) - slices.Index(order, b.Slip) },
+		func(a, b Fault) int { return slices.Index(gravest, a.Slip) - slices.Index(gravest, b.Slip) },
 	)
 	return s
 }

@@ -86,6 +86,9 @@ func seesPractice(v visitor, person string) bool {
 
 func (p *playedRun) eyes() Eyes {
 	e := Eyes{CrankDeg: wire.Deg(p.run.Engine.Crank()), Loose: []string{}}
+	for _, at := range p.run.Engine.Firing() {
+		e.FiringDeg = append(e.FiringDeg, wire.Deg(at))
+	}
 	for _, v := range p.run.Job.Valves {
 		if p.run.Engine.Loose(v.Name) {
 			e.Loose = append(e.Loose, v.Name)
@@ -294,12 +297,13 @@ func (s *server) endPractice(ctx context.Context, in *PracticeID) (*bodyOf[Pract
 	if v := visitorOf(ctx); !v.open && v.person.ID != p.stored.Person {
 		return nil, huma.Error403Forbidden("This is somebody else's run: he ends it.")
 	}
-	now := s.clock()
-	if err := s.store.With(ctx).EndPractice(in.ID, now); err != nil {
-		return nil, fault(err)
-	}
 	if p.stored.Ended.IsZero() {
-		p.stored.Ended = now
+		now, score := s.clock(), p.run.Score()
+		came := store.PracticeEnd{Correct: score.Correct, Valves: len(score.Valves), Faults: len(score.Faults)}
+		if err := s.store.With(ctx).EndPractice(in.ID, now, came); err != nil {
+			return nil, fault(err)
+		}
+		p.stored.Ended, p.stored.Came = now, came
 	}
 	return &bodyOf[PracticeScore]{scoreView(p)}, nil
 }
@@ -330,26 +334,11 @@ func (s *server) practices(ctx context.Context, _ *struct{}) (*bodyOf[[]Practice
 	if err != nil {
 		return nil, fault(err)
 	}
-	s.practising.Lock()
-	defer s.practising.Unlock()
 	list := []PracticeShort{}
 	for _, r := range runs {
-		short := PracticeShort{
-			ID:     r.ID,
-			Name:   r.Name,
-			Engine: r.Engine,
-			Began:  r.Began,
-			Ended:  given(r.Ended),
-		}
+		short := PracticeShort{ID: r.ID, Name: r.Name, Engine: r.Engine, Began: r.Began, Ended: given(r.Ended)}
 		if !r.Ended.IsZero() {
-			if p, err := s.practiceOf(ctx, r.ID); err == nil {
-				score := p.run.Score()
-				short.Correct, short.Valves, short.Faults = &score.Correct, len(
-					score.Valves,
-				), len(
-					score.Faults,
-				)
-			}
+			short.Correct, short.Valves, short.Faults = &r.Came.Correct, r.Came.Valves, r.Came.Faults
 		}
 		list = append(list, short)
 	}

@@ -32,8 +32,9 @@ type PracticeShort struct {
 
 // Eyes is what anybody sees of the practice engine.
 type Eyes struct {
-	CrankDeg wire.Deg `json:"crank_deg" doc:"0 to 720, as lobes and pulley show it"`
-	Loose    []string `json:"loose" doc:"valves whose nut is not tight"`
+	CrankDeg  wire.Deg   `json:"crank_deg" doc:"0 to 720, as lobes and pulley show it"`
+	Loose     []string   `json:"loose" doc:"valves whose nut is not tight"`
+	FiringDeg []wire.Deg `json:"firing_deg" doc:"before which the crank is heavy: the firing top dead centres of the cylinders"`
 }
 
 // PracticeView is a run as it stands.

@@ -1,10 +1,6 @@
 package store
 
-import (
-	"time"
-
-	"gorm.io/gorm"
-)
+import "time"
 
 // PracticeRun is a run on a practice engine: what is hidden follows from its exercise. Nothing of it is a job of the
 // workshop, and no figure of it is ever one of a vehicle's.
@@ -16,6 +12,14 @@ type PracticeRun struct {
 	Exercise string // JSON, with what is hidden
 	Began    time.Time
 	Ended    time.Time // zero: it goes on
+	Came     PracticeEnd
+}
+
+// PracticeEnd is what a run that has ended came to, in short: its score follows from what was done.
+type PracticeEnd struct {
+	Correct int // valves that ended right
+	Valves  int
+	Faults  int
 }
 
 // PracticeAct is one thing done in a run.
@@ -34,6 +38,9 @@ type practiceRunRow struct {
 	Exercise string    `gorm:"not null"`
 	BeganAt  time.Time `gorm:"not null"`
 	EndedAt  *time.Time
+	Correct  int `gorm:"not null"`
+	Valves   int `gorm:"not null"`
+	Faults   int `gorm:"not null"`
 }
 
 // practiceActRow is one thing done; the client's id keeps it from being done twice.
@@ -58,7 +65,7 @@ func (r practiceRunRow) run() PracticeRun {
 		Began:    r.BeganAt,
 	}
 	if r.EndedAt != nil {
-		p.Ended = *r.EndedAt
+		p.Ended, p.Came = *r.EndedAt, PracticeEnd{r.Correct, r.Valves, r.Faults}
 	}
 	return p
 }
@@ -111,15 +118,9 @@ func (s *Store) AddPracticeAct(run string, n int, a PracticeAct) error {
 	return s.acknowledge(translate(s.write.Create(&practiceActRow{run, n, a.ID, a.At.UTC(), a.Body}).Error))
 }
 
-// EndPractice ends a run; one that has ended stays as it was.
-func (s *Store) EndPractice(id string, at time.Time) error {
-	at = at.UTC()
-	return s.acknowledge(s.write.Transaction(func(tx *gorm.DB) error {
-		return translate(
-			tx.Model(&practiceRunRow{}).
-				Where("id = ? AND ended_at IS NULL", id).
-				Update("ended_at", &at).
-				Error,
-		)
-	}))
+// EndPractice ends a run with what it came to; one that has ended stays as it was.
+func (s *Store) EndPractice(id string, at time.Time, came PracticeEnd) error {
+	return s.acknowledge(translate(s.write.Model(&practiceRunRow{}).Where("id = ? AND ended_at IS NULL", id).
+		Updates(map[string]any{"ended_at": at.UTC(), "correct": came.Correct, "valves": came.Valves,
+			"faults": came.Faults}).Error))
 }

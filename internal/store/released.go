@@ -312,7 +312,8 @@ func intervalsToRows(tx *gorm.DB) error {
 // fifteenth is what the fifteenth version adds: runs on practice engines, and what was done in them.
 var fifteenth = []string{
 	"CREATE TABLE practice_runs (id text PRIMARY KEY, person text NOT NULL, name text NOT NULL, engine text NOT NULL, " +
-		"exercise text NOT NULL, began_at datetime NOT NULL, ended_at datetime)",
+		"exercise text NOT NULL, began_at datetime NOT NULL, ended_at datetime, correct integer NOT NULL DEFAULT 0, " +
+		"valves integer NOT NULL DEFAULT 0, faults integer NOT NULL DEFAULT 0)",
 	"CREATE TABLE practice_acts (run_id text NOT NULL REFERENCES practice_runs (id), n integer NOT NULL, act_id text NOT NULL, " +
 		"at datetime NOT NULL, body text NOT NULL, PRIMARY KEY (run_id, n), UNIQUE (run_id, act_id))",
 	"CREATE INDEX practice_by ON practice_runs (person, began_at)",

@@ -79,8 +79,8 @@ async function takeOver() {
     <template v-else>
       <h2 class="fs-28">{{ entries(taken) }} taken over</h2>
       <p class="quiet">
-        They are sent now, each by whoever did it; on the bench of each job stands what is not taken. Under the old
-        address they can be left out.
+        They are sent now, each by whoever did it; on the bench of each job stands what is not taken. Should the machine
+        of the old address come back, it is sent what waits there as well.
       </p>
       <VBtn variant="flat" to="/">On the go</VBtn>
     </template>

@@ -5,7 +5,7 @@ import CrankPulley from '@/shared/engine/CrankPulley.vue'
 import { yields } from './weight'
 
 /** The crank, turned by drag, wheel and keys; compression makes it heavy. What is seen while it turns is told, what it came to is done. */
-const props = defineProps<{ engine: EngineView; crank: number }>()
+const props = defineProps<{ engine: EngineView; crank: number; firing: number[] }>()
 const emit = defineEmits<{ shows: [deg: number]; turn: [byDeg: number] }>()
 
 const by = ref(0)
@@ -20,7 +20,7 @@ watch(
 /** As far as the hand goes; the crank yields as it will. */
 function pushed(deg: number) {
   const most = 700
-  const ahead = deg > 0 ? yields(props.engine, here.value) : 1
+  const ahead = deg > 0 ? yields(props.firing, here.value) : 1
   by.value = Math.max(-most, Math.min(most, by.value + deg * ahead))
 }
 

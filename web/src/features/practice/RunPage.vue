@@ -102,7 +102,13 @@ useKeys((k) => {
           />
         </div>
         <div class="hands d-grid ga-4 pa-4">
-          <CrankInHand :engine="view.engine" :crank="eyes.crank_deg" @shows="turning = $event" @turn="turned" />
+          <CrankInHand
+            :engine="view.engine"
+            :crank="eyes.crank_deg"
+            :firing="eyes.firing_deg"
+            @shows="turning = $event"
+            @turn="turned"
+          />
           <LeafInHand ref="leaf" :valve="valve" :advised="advised" :slide="slides" :quiet="quiet" />
           <ScrewInHand
             :valve="valve"

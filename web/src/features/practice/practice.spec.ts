@@ -1,9 +1,8 @@
 import { describe, expect, it } from 'vitest'
-import type { EngineView } from '@/shared/api/client'
 import { comesIn, slides } from './drag'
 import { yields } from './weight'
 
-const four = { firing_order: [1, 3, 4, 2] } as EngineView
+const four = [0, 180, 540, 360]
 
 describe('the crank in the hand', () => {
   it('is heavy before each firing top dead centre and free after it', () => {
@@ -16,6 +15,10 @@ describe('the crank in the hand', () => {
       expect(yields(four, tdc + 170)).toBeLessThan(yields(four, tdc + 100))
     }
     expect(yields(four, -10)).toBeCloseTo(yields(four, 170), 9)
+    const oddTwin = [0, 270]
+    expect(yields(oddTwin, 265)).toBeLessThan(0.32)
+    expect(yields(oddTwin, 355)).toBe(1)
+    expect(yields(oddTwin, 715)).toBeLessThan(0.32)
   })
 })
 

@@ -8,7 +8,7 @@ export type Hand = Omit<Schemas['PracticeHand'], 'id' | '$schema'>
 /** A run on a practice engine: what is believed of it, what eyes see, and ways to do and to say. The program alone knows what is hidden. */
 export function usePractice(id: string) {
   const view = shallowRef<JobView | null>(null)
-  const eyes = shallowRef<Schemas['Eyes']>({ crank_deg: 0, loose: [] })
+  const eyes = shallowRef<Schemas['Eyes']>({ crank_deg: 0, loose: [], firing_deg: [] })
   const ended = ref(false)
   const trouble = ref('')
   const refusal = ref('')

@@ -2282,6 +2282,8 @@ export interface components {
         Eyes: {
             /** @description 0 to 720, as lobes and pulley show it */
             crank_deg: number;
+            /** @description before which the crank is heavy: the firing top dead centres of the cylinders */
+            firing_deg: number[];
             /** @description valves whose nut is not tight */
             loose: string[];
         };
