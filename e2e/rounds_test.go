@@ -52,7 +52,7 @@ func (c played) rehearsed(t *testing.T, r *running) (out rehearsal) {
 	text, err := io.ReadAll(answer.Body)
 	require.NoError(t, err)
 	require.NoError(t, json.Unmarshal(text, &out))
-	require.True(t, out.Applies, string(text))
+	require.True(t, out.Applies, "%.300s", out.Reason)
 	return out
 }
 
@@ -115,60 +115,86 @@ func (c played) drive(t *testing.T, p *tab, r *running, job string) (done rehear
 }
 
 // driveBy does that by what is seen of the job, which need not be what the program has.
-func (c played) driveBy(t *testing.T, p *tab, sees func() state) (done rehearsal) {
+func (c played) driveBy(t *testing.T, p *tab, sees func() state) rehearsal {
 	t.Helper()
-	gaps, turning, inHand := map[string]float64{}, &done.Turn, ""
-	pick := func(leaf string) {
-		if inHand != "" && leaf != inHand {
-			done.Leaves++
-		}
-		inHand = leaf
-	}
+	h := c.hands(t, p, sees)
 	for range 400 {
-		s := sees()
-		for _, v := range s.State.Valves {
-			if strings.Contains(strings.Join(c.out, " "), v.Name) && v.Adjusted == 0 {
-				gaps[v.Name] = v.Limits.Nominal + 0.2
-			}
+		if !h.step() {
+			return h.done
 		}
-		now, before := s.State.Now, s.State.Happenings
-		switch now.Action {
-		case "sign":
-			return done
-		case "turn", "bar_over":
-			if s.State.Phase == "verify" {
-				turning = &done.CheckTurn
-			}
-			*turning += now.TurnDeg
-			p.press(capitalised(now.Instruction.Until))
-		case "free":
-			p.press("Screw is free")
-		case "read":
-			leaf, feel, _ := s.leafFor(gaps)
-			pick(leaf)
-			p.press(leaf + " " + feel)
-		case "keep":
-			p.press("Keep")
-		case "adjust":
-			if now.Tell != nil {
-				pick(toldLeaf.FindString(now.Tell.Says))
-				p.press(now.Tell.Says)
-				if askedBack(t, p, sees, before) { // nobody sets a valve within five seconds: no tap at work
-					p.press("Yes, all three")
-				}
-			} else {
-				p.press(" is set")
-			}
-		case "lock":
-			p.press("Nut locked")
-		default:
-			t.Fatalf("what to do at %s is not known; the page shows: %s", now.Action, p.text())
-		}
-		done.Gestures++
-		waitSeen(t, p, sees, before)
 	}
 	t.Fatalf("the job does not come to an end; the page shows: %s", p.text())
-	return done
+	return h.done
+}
+
+// roundHands are who carries a job on, tap by tap.
+type roundHands struct {
+	played
+	t      *testing.T
+	p      *tab
+	sees   func() state
+	gaps   map[string]float64
+	inHand string
+	done   rehearsal
+}
+
+func (c played) hands(t *testing.T, p *tab, sees func() state) *roundHands {
+	return &roundHands{played: c, t: t, p: p, sees: sees, gaps: map[string]float64{}}
+}
+
+func (h *roundHands) pick(leaf string) {
+	if h.inHand != "" && leaf != h.inHand {
+		h.done.Leaves++
+	}
+	h.inHand = leaf
+}
+
+// step does the one thing that is next; false: it is to sign.
+func (h *roundHands) step() bool {
+	h.t.Helper()
+	p, s := h.p, h.sees()
+	for _, v := range s.State.Valves {
+		if strings.Contains(strings.Join(h.out, " "), v.Name) && v.Adjusted == 0 {
+			h.gaps[v.Name] = v.Limits.Nominal + 0.2
+		}
+	}
+	now, before := s.State.Now, s.State.Happenings
+	switch now.Action {
+	case "sign":
+		return false
+	case "turn", "bar_over":
+		if s.State.Phase == "verify" {
+			h.done.CheckTurn += now.TurnDeg
+		} else {
+			h.done.Turn += now.TurnDeg
+		}
+		p.press(capitalised(now.Instruction.Until))
+	case "free":
+		p.press("Screw is free")
+	case "read":
+		leaf, feel, _ := s.leafFor(h.gaps)
+		h.pick(leaf)
+		p.press(leaf + " " + feel)
+	case "keep":
+		p.press("Keep")
+	case "adjust":
+		if now.Tell != nil {
+			h.pick(toldLeaf.FindString(now.Tell.Says))
+			p.press(now.Tell.Says)
+			if askedBack(h.t, p, h.sees, before) { // nobody sets a valve within five seconds: no tap at work
+				p.press("Yes, all three")
+			}
+		} else {
+			p.press(" is set")
+		}
+	case "lock":
+		p.press("Nut locked")
+	default:
+		h.t.Fatalf("what to do at %s is not known; the page shows: %s", now.Action, p.text())
+	}
+	h.done.Gestures++
+	waitSeen(h.t, p, h.sees, before)
+	return true
 }
 
 // askedBack waits for what the bench makes of a valve that is told as set: it asks back where the verdict was only just given, and

@@ -14,7 +14,8 @@ import (
 
 const exportHelp = `metronix export [--data FILE] ARCHIVE.zip
 
-Writes everything that is stored to a zip of JSON and CSV with a manifest and hashes (docs/formats.md). Stop the program
+Writes engines, feelers, vehicles and jobs to a zip of JSON and CSV with a manifest and hashes (docs/formats.md);
+people, the audit list and practice are in backups only. Stop the program
 first. It is never written over a file that is there.
   --data FILE  the data file; default metronix.db in the user's data folder
 `
@@ -56,7 +57,7 @@ func exportAll(args []string, _ io.Reader, out, errs io.Writer) int {
 		leftOut(of.Damaged, "do not read and are not in "+names[0], errs)
 		return exitData
 	}
-	fmt.Fprintf(out, "%s holds everything of %s.\n", names[0], data)
+	fmt.Fprintf(out, "%s holds the record of %s.\n", names[0], data)
 	return exitOK
 }
 

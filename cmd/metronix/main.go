@@ -38,7 +38,7 @@ const usage = `Metronix sets valve clearances with you: which valves at which cr
   metronix verify [--key FINGERPRINT] SHEET
                        whether a sheet that was handed over is what its workshop sealed
   metronix export [--data FILE] ARCHIVE.zip
-                       everything that is stored, as a zip of JSON and CSV
+                       engines, feelers, vehicles and jobs, as a zip of JSON and CSV
   metronix import [--data FILE] ARCHIVE.zip
                        such an archive taken in
   metronix gather --data FILE NAME=ARCHIVE.zip ...

@@ -34,12 +34,12 @@ func (in *archiveInput) Resolve(ctx huma.Context) []error {
 	return nil
 }
 
-// archiveRoutes are the way out and in of everything that is stored. Both go on for as long as the bytes
+// archiveRoutes are the way out and in of the record: people, the audit list and practice stay. Both go on for as long as the bytes
 // move, and only one at a time: an export holds a read of the whole file, an import a write of it.
 func (s *server) archiveRoutes(a huma.API, version string) {
 	huma.Get(a, "/api/v1/archive.zip", func(ctx context.Context, _ *struct{}) (*huma.StreamResponse, error) {
 		return s.exportArchive(ctx, version)
-	}, summary("export-archive", "Everything that is stored, in open formats "+
+	}, summary("export-archive", "Engines, feelers, vehicles and jobs, in open formats "+
 		"(docs/formats.md)"), gives("application/zip"))
 	huma.Register(a, huma.Operation{OperationID: "import-archive", Method: http.MethodPost,
 		Path: "/api/v1/archive", Summary: "Take an archive in, all of it or nothing", SkipValidateBody: true,

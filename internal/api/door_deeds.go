@@ -75,6 +75,7 @@ var deeds = map[people.Deed][]string{
 		"add-sound",
 		"correct-job",
 		"delete-hands-clear",
+		"note-left-out",
 		"put-hands-clear",
 		"start-job",
 	},

@@ -2,13 +2,11 @@ package api
 
 import (
 	"context"
-	"errors"
 	"log/slog"
 	"time"
 
-	"github.com/skip2/go-qrcode"
-
 	"metronix/core/record"
+	"metronix/internal/seal"
 )
 
 // SheetProof is a sheet's statement under the workshop's seal: whoever gets the sheet checks it with metronix verify, by the fingerprint.
@@ -33,25 +31,13 @@ func (s *server) proofView(text string) *SheetProof {
 		return nil
 	}
 	p := &SheetProof{Text: text, Fingerprint: s.seal.Fingerprint()}
-	squares, err := codeOf(text)
+	squares, err := seal.Squares(text)
 	if err != nil {
 		slog.Warn("a sheet's code does not hold what is sealed", "error", err)
 		return p
 	}
 	p.CodeSize, p.Code = len(squares), drawn(squares)
 	return p
-}
-
-// codeOf is the code of a text: as sturdy as its size allows.
-func codeOf(text string) (squares [][]bool, err error) {
-	for _, level := range []qrcode.RecoveryLevel{qrcode.Medium, qrcode.Low} {
-		code, failed := qrcode.New(text, level)
-		if failed == nil {
-			return code.Bitmap(), nil
-		}
-		err = errors.Join(err, failed)
-	}
-	return nil, err
 }
 
 // SealKeys are the keys by which the workshop seals and has sealed sheets.

@@ -170,6 +170,7 @@ func (s *server) routes(a huma.API) {
 	s.liveRoutes(a)
 	s.screenRoutes(a)
 	s.clearRoutes(a)
+	s.leftOutRoutes(a)
 	s.libraryRoutes(a)
 	s.historyRoutes(a)
 	s.myWayRoutes(a)

@@ -3,8 +3,6 @@ package report
 import (
 	"fmt"
 
-	"github.com/skip2/go-qrcode"
-
 	"metronix/internal/seal"
 )
 
@@ -20,12 +18,10 @@ func (p *page) proof(j Job) {
 		return
 	}
 	p.SetXmpMetadata(seal.Packed(j.Proof))
-	code, err := qrcode.New(j.Proof, qrcode.Low)
+	squares, err := seal.Squares(j.Proof)
 	if err != nil { // more than a code can hold: the file carries it all the same
 		return
 	}
-	code.DisableBorder = true
-	squares := code.Bitmap()
 	side := float64(len(squares)) * square
 	p.Ln(4)
 	if _, page := p.GetPageSize(); p.GetY()+side > page-margin-8 {

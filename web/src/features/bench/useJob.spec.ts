@@ -4,6 +4,7 @@ import { openDB } from 'idb'
 import { effectScope } from 'vue'
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import type { ValveState } from '@/shared/api/client'
+import { people, type Session } from '@/shared/session'
 import { useQueue } from '@/shared/useQueue'
 import { useJob, type Doing } from './useJob'
 
@@ -175,6 +176,29 @@ describe('telling the program what was done', () => {
     await job.forget(job.refused.value.slice(0, 1))
     expect(sent()).toEqual(['refused-1', 'behind-02', 'behind-03'])
     expect(await kept()).toEqual([])
+  })
+
+  it('leaves out what another did only where it could be noted who leaves it out', async () => {
+    people.take({ open: false, person: { id: 'tess', name: 'Tess Ardal' }, may: [] } as unknown as Session)
+    const job = await opened()
+    const moved = { status: 409, type: 'urn:metronix:crank_moved', detail: 'The crank was moved.', errors: [] }
+    answer = (method) => (method === 'POST' ? json(moved, 409) : json({ state: {} }))
+    await job.send({ kind: 'reading', valve: 'E1', leaves_mm: [0.3], feel: 'drag' })
+    expect(job.refused.value).toHaveLength(1)
+    people.take({ open: false, person: { id: 'june', name: 'June Abara' }, may: [] } as unknown as Session)
+    answer = () => Promise.reject(new TypeError('gone'))
+    await job.forget(job.refused.value)
+    expect(job.refusal.value).toContain('It stays')
+    expect(await kept()).toHaveLength(1)
+    calls.length = 0
+    answer = (method) => (method === 'POST' ? new Response(null, { status: 204 }) : json({ state: {} }))
+    await job.forget(job.refused.value)
+    expect(calls[0]).toMatchObject({
+      method: 'POST',
+      body: { entries: [{ kind: 'reading', valve: 'E1', author: 'Tess Ardal' }] },
+    })
+    expect(await kept()).toEqual([])
+    people.take({ open: true, may: [] } as unknown as Session)
   })
 
   it('says that nobody knows where the crank stands where a turn of it is left out, before what was done after it', async () => {

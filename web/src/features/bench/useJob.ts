@@ -313,8 +313,27 @@ export function useJob(id: string) {
     await flush()
   }
 
-  /** Leaves out what was refused, or all from there on; what stays is sent. */
+  /** Has the audit list say that what another did is left out; false: it does not, and nothing is let go of. */
+  async function noted(list: Waiting[]): Promise<boolean> {
+    const entries = list.map(({ body }) => ({
+      id: body.id,
+      kind: body.kind,
+      valve: 'valve' in body && body.valve ? body.valve : undefined,
+      author: body.author!,
+    }))
+    try {
+      await answered(api.POST('/api/v1/jobs/{id}/left-out', { params: { path: { id } }, body: { entries } }))
+      return true
+    } catch (e) {
+      refusal.value = `It stays, because it could not be noted who leaves it out. ${(e as Error).message}`
+      return false
+    }
+  }
+
+  /** Leaves out what was refused, or all from there on; what stays is sent. What another did is noted first. */
   async function forget(list: Waiting[]) {
+    const others = list.filter(anothers)
+    if (others.length && !(await noted(others))) return
     await queue.leaveOut(list)
     refusal.value = ''
     await flush()

@@ -11,7 +11,7 @@ defineProps<{ proof: Schemas['SheetProof'] }>()
     <svg
       v-if="proof.code_size"
       class="code"
-      :viewBox="`-2 -2 ${proof.code_size + 4} ${proof.code_size + 4}`"
+      :viewBox="`-4 -4 ${proof.code_size + 8} ${proof.code_size + 8}`"
       role="img"
       aria-label="Code of what is sealed"
     >

@@ -2,7 +2,7 @@
 import { answered, api } from '@/shared/api/client'
 import PickFile from '@/shared/PickFile.vue'
 
-/** Everything that is stored, out as one file and in again. */
+/** The record of the workshop’s work, out as one file and in again. */
 const emit = defineEmits<{ said: [text: string]; trouble: [text: string] }>()
 
 /** Takes an archive in: all of it, or nothing. */
@@ -34,12 +34,13 @@ async function takeIn(archive: File) {
 
 <template>
   <section class="d-grid ga-3">
-    <h2 class="fs-24">Everything that is stored</h2>
+    <h2 class="fs-24">The record in open formats</h2>
     <p class="quiet">
       Engines, feeler sets, vehicles and every job with its whole list, as a zip of JSON and CSV (docs/formats.md).
+      People, the audit list and practice are not in it: a backup holds those too.
     </p>
     <div class="files d-flex flex-wrap ga-2">
-      <VBtn size="small" href="/api/v1/archive.zip">Export everything</VBtn>
+      <VBtn size="small" href="/api/v1/archive.zip">Export the record</VBtn>
       <PickFile label="Import an archive" accept=".zip,application/zip" @picked="takeIn" />
     </div>
     <p class="quiet fs-16 mb-n2">For programmers</p>

@@ -28,7 +28,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** Everything that is stored, in open formats (docs/formats.md) */
+        /** Engines, feelers, vehicles and jobs, in open formats (docs/formats.md) */
         get: operations["export-archive"];
         put?: never;
         post?: never;
@@ -622,6 +622,23 @@ export interface paths {
         put?: never;
         /** Add what the mechanic did; answered when it is on disk */
         post: operations["add-happening"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/jobs/{id}/left-out": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Note that what another did at a job, and was not taken, is left out */
+        post: operations["note-left-out"];
         delete?: never;
         options?: never;
         head?: never;
@@ -4305,6 +4322,17 @@ export interface components {
             /** @description marked in thousandths of an inch */
             thou?: boolean;
         };
+        LeftOut: {
+            entries: components["schemas"]["LeftOutEntry"][];
+        };
+        LeftOutEntry: {
+            /** @description name of who did it */
+            author: string;
+            id: string;
+            /** @description of happening */
+            kind: string;
+            valve?: string;
+        };
         Limits: {
             /** @description the source states it in inches alone: it is spoken of in thousandths */
             in_thou: boolean;
@@ -7432,6 +7460,39 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["JobState"] | components["schemas"]["JobChanges"];
                 };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "note-left-out": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LeftOut"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             /** @description Error */
             default: {
