@@ -3,6 +3,7 @@ package e2e
 import (
 	"bufio"
 	"bytes"
+	"context"
 	"crypto/tls"
 	"crypto/x509"
 	"fmt"
@@ -107,6 +108,14 @@ func TestBeyondThisMachine(t *testing.T) {
 	client := &http.Client{Transport: &http.Transport{TLSClientConfig: &tls.Config{RootCAs: trusts}}}
 	text, _ = fetched(t, client, o.base+"/healthz")
 	assert.Equal(t, "ok\n", text)
+	name, err := os.Hostname()
+	require.NoError(t, err)
+	byName := &http.Client{Transport: &http.Transport{TLSClientConfig: &tls.Config{RootCAs: trusts},
+		DialContext: func(ctx context.Context, network, _ string) (net.Conn, error) {
+			return new(net.Dialer).DialContext(ctx, network, strings.TrimPrefix(o.base, "https://"))
+		}}}
+	text, _ = fetched(t, byName, "https://"+strings.ToLower(strings.TrimSuffix(name, ".local"))+".local/healthz")
+	assert.Equal(t, "ok\n", text, "by its own name in the network, which its certificate is for")
 
 	// from this machine itself it is open; the code is for tablets, which reach it by another address of the machine
 	text, _ = fetched(t, client, tablet+"/api/v1/session")

@@ -264,6 +264,16 @@ func TestWindowsUnderWine(t *testing.T) {
 		out, err := wined(env, wine, program, "takeover", "--data", `C:\shop\demo.db`, "--backups", `C:\shop\copies`)
 		return err == nil && strings.Contains(out, "is now what the backup of")
 	}, time.Minute, time.Second, "once the first has let go")
+	begin := "Z:" + strings.ReplaceAll(filepath.Join(folder, "Start Metronix.cmd"), "/", `\`)
+	base, stop = serving(t, env, wine, "cmd", "/c", begin, "--listen", "127.0.0.1:0", "--data", `C:\shop\own.db`)
+	defer stop()
+	answer, err := http.Get(base + "/healthz")
+	require.NoError(t, err)
+	answer.Body.Close()
+	assert.Equal(t, 200, answer.StatusCode)
+	copies, err := filepath.Glob(filepath.Join(folder, "prefix/drive_c/users/*/AppData/Local/Metronix/backups/metronix-*.db"))
+	require.NoError(t, err)
+	assert.NotEmpty(t, copies, "a double click begins its backups too")
 }
 
 // wined runs the Windows program to its end.

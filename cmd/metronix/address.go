@@ -3,7 +3,9 @@ package main
 import (
 	"fmt"
 	"net"
+	"os"
 	"regexp"
+	"slices"
 	"strings"
 )
 
@@ -44,6 +46,19 @@ func reachable(at net.Addr, asked string) (names []string, open bool) {
 		}
 	}
 	return names, true
+}
+
+// called gives the names by which this machine is called as it stands: its addresses change, and so does its own
+// name in the network. The certificate is for all of them, and no other is answered.
+func (w wishes) called(at net.Addr) func() []string {
+	return func() []string {
+		now, _ := reachable(at, w.listen)
+		list := slices.Concat(now, w.hosts, []string{"localhost", "127.0.0.1", "::1"})
+		if host, err := os.Hostname(); err == nil {
+			list = append(list, strings.ToLower(strings.TrimSuffix(host, ".local"))+".local")
+		}
+		return list
+	}
 }
 
 // addresses writes where the program is reached by a scheme, one for each numeric address.

@@ -8,7 +8,6 @@ import (
 	"math/big"
 	"net"
 	"net/http"
-	"os"
 	"slices"
 	"strconv"
 	"strings"
@@ -33,7 +32,7 @@ type doors struct {
 }
 
 // protect puts the doors into a listener.
-func protect(w wishes, listener net.Listener, places []string) (*doors, error) {
+func protect(w wishes, listener net.Listener, places []string, called func() []string) (*doors, error) {
 	folder := w.data + ".authority"
 	a, err := authority.Open(folder, w.hosts, time.Now())
 	if err != nil {
@@ -53,15 +52,7 @@ func protect(w wishes, listener net.Listener, places []string) (*doors, error) {
 			err,
 		)
 	}
-	names := func() []string {
-		now, _ := reachable(listener.Addr(), w.listen)
-		list := slices.Concat(now, w.hosts, []string{"localhost", "127.0.0.1", "::1"})
-		if host, err := os.Hostname(); err == nil {
-			list = append(list, strings.ToLower(strings.TrimSuffix(host, ".local"))+".local")
-		}
-		return list
-	}
-	config := a.Config(names, time.Now)
+	config := a.Config(called, time.Now)
 	d := &doors{wrap: func(l net.Listener) net.Listener { return tls.NewListener(l, config) }, page: page,
 		hand: api.HandOut{
 			Port:        page.Addr().(*net.TCPAddr).Port,

@@ -20,7 +20,7 @@ import (
 // when it is first asked for.
 type scratch struct {
 	ip    string // where the program itself listens
-	hosts []string
+	hosts func() []string
 	wrap  func(net.Listener) net.Listener // as the program's own line is protected
 
 	making sync.Mutex

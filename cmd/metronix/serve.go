@@ -14,7 +14,6 @@ import (
 	"os/signal"
 	"path/filepath"
 	"runtime"
-	"slices"
 	"strings"
 	"syscall"
 	"time"
@@ -151,12 +150,13 @@ func start(s service, args []string, out, errs io.Writer) int {
 			"to date.\n", told.Copy)
 	}
 	places, open := reachable(listener.Addr(), w.listen)
-	options := api.Options{Site: web.Site(), Hosts: slices.Concat(w.hosts, places), Version: version,
+	called := w.called(listener.Addr())
+	options := api.Options{Site: web.Site(), Hosts: called, Version: version,
 		Probes: w.probes, Until: ctx.Done()}
 	scheme, wrap := "http", func(l net.Listener) net.Listener { return l }
 	var d *doors
 	if open && !w.unprotected {
-		if d, err = protect(w, listener, places); err != nil {
+		if d, err = protect(w, listener, places, called); err != nil {
 			fmt.Fprintf(errs, "The line cannot be protected: %v.\n", err)
 			return exitAddress
 		}

@@ -6,6 +6,7 @@ import (
 	"net/http"
 	"slices"
 	"strings"
+	"sync/atomic"
 
 	"github.com/gin-gonic/gin"
 
@@ -21,7 +22,8 @@ const contentPolicy = "default-src 'none'; script-src 'self' 'wasm-unsafe-eval';
 
 // guard refuses what no page of ours would send: a foreign Host (a rebound name), a cross-origin write, an
 // oversized body.
-func guard(next http.Handler, hosts []string) http.Handler {
+func guard(next http.Handler, hosts func() []string) http.Handler {
+	known := knownHosts(hosts)
 	origin := http.NewCrossOriginProtection()
 	origin.SetDenyHandler(http.HandlerFunc(func(w http.ResponseWriter, _ *http.Request) {
 		writeProblem(w, http.StatusForbidden,
@@ -35,10 +37,10 @@ func guard(next http.Handler, hosts []string) http.Handler {
 		h.Set("Referrer-Policy", "no-referrer")
 		h.Set("Cross-Origin-Opener-Policy", "same-origin")
 		h.Set("Cross-Origin-Resource-Policy", "same-origin")
-		if !knownHost(r.Host, hosts) {
+		if !known(r.Host) {
 			writeProblem(w, http.StatusMisdirectedRequest,
 				"This program is not served under the name "+r.Host+
-					". Open it by the address it printed at its start.")
+					". Open it by an address it printed at its start, or start it with this name.")
 			return
 		}
 		if r.Header.Get("Sec-Fetch-Site") == "cross-site" && strings.HasPrefix(r.URL.Path, "/api/") {
@@ -50,20 +52,28 @@ func guard(next http.Handler, hosts []string) http.Handler {
 	})
 }
 
-// knownHost says whether a request was sent to a name that this program answers to. Any other is a page
+// knownHosts says whether a request was sent to a name that this program answers to. Any other is a page
 // elsewhere whose name was made to point at this machine (DNS rebinding); the loopback addresses are always
-// known.
-func knownHost(hostport string, hosts []string) bool {
-	host, _, err := net.SplitHostPort(hostport)
-	if err != nil {
-		host = hostport
+// known. By which names it is called is asked anew where one is not known: a machine's addresses change.
+func knownHosts(called func() []string) func(hostport string) bool {
+	var last atomic.Pointer[[]string]
+	last.Store(&[]string{})
+	return func(hostport string) bool {
+		host, _, err := net.SplitHostPort(hostport)
+		if err != nil {
+			host = hostport
+		}
+		host = strings.ToLower(strings.Trim(host, "[]"))
+		if ip := net.ParseIP(host); host == "localhost" || ip != nil && ip.IsLoopback() || slices.Contains(*last.Load(), host) {
+			return true
+		}
+		if called == nil {
+			return false
+		}
+		now := called()
+		last.Store(&now)
+		return slices.Contains(now, host)
 	}
-	host = strings.ToLower(strings.Trim(host, "[]"))
-	if host == "localhost" || slices.Contains(hosts, host) {
-		return true
-	}
-	ip := net.ParseIP(host)
-	return ip != nil && ip.IsLoopback()
 }
 
 // problem answers with a problem, and nothing further is done with the request.

@@ -24,7 +24,7 @@ import (
 func TestTheCodeToScan(t *testing.T) {
 	d := opened(t)
 	print := strings.Repeat("0f", 32)
-	d.http = api.Handler(d.st, api.Options{Hosts: []string{"192.168.7.2", "192.168.7.3"},
+	d.http = api.Handler(d.st, api.Options{Hosts: func() []string { return []string{"192.168.7.2", "192.168.7.3"} },
 		HandOut: &api.HandOut{Port: 8081, Places: []string{"192.168.7.2", "192.168.7.3"}, Fingerprint: print}})
 	for host, want := range map[string]string{"localhost:8080": "192.168.7.2", "127.0.0.1:8080": "192.168.7.2",
 		"192.168.7.3:8080": "192.168.7.3"} {

@@ -40,7 +40,7 @@ const (
 type Options struct {
 	// the built front end; nil or without index.html: answered with 503 and a sentence
 	Site    fs.FS
-	Hosts   []string         // host names under which the program may be called, besides the loopback ones
+	Hosts   func() []string  // host names under which the program may be called now, besides the loopback ones; nil: none
 	Clock   func() time.Time // nil: time.Now
 	Version string
 	Probes  probe.Allowed   // where a temperature probe may stand besides this machine

@@ -1,5 +1,5 @@
 import { openDB, type DBSchema, type IDBPDatabase } from 'idb'
-import { ref, shallowRef } from 'vue'
+import { ref, shallowRef, watch } from 'vue'
 import { answered, api, newID, Refused, Unreachable, type Happening, type StateAnswer } from '@/shared/api/client'
 import { people } from '@/shared/session'
 
@@ -111,6 +111,15 @@ async function forget(w: Waiting) {
     .catch(() => {})
   otherTabs.postMessage('')
 }
+
+/** Done here before it was known who is signed in: it gets its author as soon as that is. */
+const nameless = new Set<string>()
+watch(people.session, () => {
+  for (const w of waiting.value)
+    if (nameless.delete(w.body.id) && people.me.value)
+      void store({ ...w, body: { ...w.body, author: people.me.value } })
+  if (people.session.value) nameless.clear()
+})
 
 /** The program's time, milliseconds. */
 export const programTime = () => Date.now() + ahead
@@ -236,8 +245,10 @@ export function useQueue() {
     },
     /** The program's time. */
     now: clock,
-    add: (job: string, h: Happening, moves = false) =>
-      store({ job, body: { ...h, author: people.me.value || undefined }, at: clock(), moves }),
+    add: (job: string, h: Happening, moves = false) => {
+      if (!people.session.value) nameless.add(h.id)
+      return store({ job, body: { ...h, author: people.me.value || undefined }, at: clock(), moves })
+    },
     /** What waited on this tablet under another address waits here. */
     takeOver: store,
     change: (w: Waiting, h: Happening) => store({ ...w, body: h, refused: undefined, type: undefined }),

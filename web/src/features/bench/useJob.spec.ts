@@ -178,6 +178,18 @@ describe('telling the program what was done', () => {
     expect(await kept()).toEqual([])
   })
 
+  it('gives what was done before it was known who is signed in its author', async () => {
+    const { session } = people
+    session.value = null
+    const job = await opened()
+    answer = () => Promise.reject(new TypeError('gone'))
+    await job.send({ kind: 'kept', valve: 'E1' })
+    expect((await kept())[0]!.body).not.toHaveProperty('author', 'Tess Ardal')
+    people.take({ open: false, person: { id: 'tess', name: 'Tess Ardal' }, may: [] } as unknown as Session)
+    await vi.waitFor(async () => expect((await kept())[0]!.body).toHaveProperty('author', 'Tess Ardal'))
+    people.take({ open: true, may: [] } as unknown as Session)
+  })
+
   it('leaves out what another did only where it could be noted who leaves it out', async () => {
     people.take({ open: false, person: { id: 'tess', name: 'Tess Ardal' }, may: [] } as unknown as Session)
     const job = await opened()
