@@ -7,6 +7,7 @@ import (
 	"math"
 	"math/rand/v2"
 	"slices"
+	"time"
 
 	"metronix/core/adjust"
 	"metronix/core/clearance"
@@ -30,24 +31,15 @@ const (
 	usualPitch  = measure.Millimetre    // of a screw whose sheet does not say
 )
 
-// Exercise is what is practised: an engine by one of its cards, with leaves, and a seed from which all that is hidden
-// follows.
-type Exercise struct {
-	Setup job.Setup
-	Seed  uint64
-}
-
-// ErrKind is that an engine cannot be practised on: it has shims, or nothing to set.
-var ErrKind = errors.New(
-	"this engine is not for practice yet: its valves are set by shims, or set themselves. " +
-		"Take one with a screw or a nut at each valve",
-)
-
 // truth is one valve as it truly is.
 type truth struct {
 	gap   measure.Length // as a leaf finds it with the valve shut, nanometres
 	found measure.Length // what it was in the beginning
 	loose bool           // its nut is not tight
+	dip   measure.Length // in its tip: the gap runs by so much wider than a leaf finds it
+	lift  float64        // of what its cam lifts, 0 < lift ≤ 1
+	worn  Wear           // empty: it is not
+	nut   NutTrouble     // empty: none
 }
 
 // Engine is the hidden engine as it stands. The zero value is none; make one by New.
@@ -60,41 +52,64 @@ type Engine struct {
 	nutBy    measure.Length // and by how much that varies, either way
 	acts     uint64         // done so far: each hand is a little different
 
+	thinnest measure.Length // leaf of the set
+
+	started measure.Angle // where the crank stood in the beginning
 	turned  measure.Angle // of the crank, whichever way
 	carried string        // the leaf in the hand
 	changes int           // of leaves in the hand
+	tool    bool          // it is on the crank
+	now     time.Time     // of the run
 }
 
-// New makes the engine of an exercise. It errs with ErrKind.
+// New makes the engine of an exercise. It errs with ErrKind, and with a Contradiction where the exercise contradicts its
+// sheet or leaves a gap that no leaf can read.
 func New(x Exercise) (*Engine, error) {
 	if !x.Setup.Sheet.HasLockNut() {
 		return nil, ErrKind
+	}
+	if err := x.Check(); err != nil {
+		return nil, err
 	}
 	j, err := job.New(x.Setup)
 	if err != nil {
 		return nil, err
 	}
-	e := &Engine{exercise: x, cycle: cycle.New(x.Setup.Sheet), valves: map[string]*truth{}}
+	e := &Engine{exercise: x, cycle: cycle.New(x.Setup.Sheet), valves: map[string]*truth{}, now: x.Began}
+	e.thinnest, _ = reach(x.Setup.Owned)
 	chance := rand.New(rand.NewPCG(x.Seed, 0))
 	between := func(from, to measure.Length) measure.Length {
 		return from + measure.Length(chance.Int64N(int64(to-from)+1))
 	}
+	windows := map[string]measure.Window{}
 	for _, v := range j.Valves {
 		w := v.Limits.Window
+		windows[v.Name] = w
 		rim := (w.Upper - w.Lower) / 5
 		gap := between(w.Lower+rim, w.Upper-rim)
 		switch chance.IntN(5) {
 		case 0:
 			gap = w.Upper + between(nearestOff, farthestOff)
 		case 1:
-			gap = max(10*um, w.Lower-between(nearestOff, farthestOff))
+			gap = max(e.thinnest, w.Lower-between(nearestOff, farthestOff))
 		}
-		e.valves[v.Name] = &truth{gap: gap, found: gap}
+		if given, ok := x.Gaps[v.Name]; ok {
+			gap = given
+		}
+		e.valves[v.Name] = &truth{gap: gap, lift: 1}
 	}
 	e.nut = between(-25*um, 5*um)
 	e.nutBy = between(0, 4*um)
 	e.crank = measure.FromDegrees(chance.Float64() * 720).Wrap()
-	return e, nil
+	if x.Crank != nil {
+		e.crank = *x.Crank
+	}
+	e.wears(chance, windows)
+	for _, v := range e.valves {
+		v.found = v.gap
+	}
+	e.started = e.crank
+	return e, e.readable()
 }
 
 // Crank is where eyes see it stand: the mark on its pulley and the lobes tell it, 0 ≤ crank < 720°.
@@ -130,9 +145,71 @@ func (e *Engine) Turn(by measure.Angle) error {
 		return errors.New("turn the crank by up to 720° either way")
 	}
 	e.acts++
+	e.tool = true
 	e.crank = (e.crank + by).Wrap()
 	e.turned += max(by, -by)
 	return nil
+}
+
+// How compression kicks (our own figures).
+const (
+	standsOn  = 3 * measure.Degree  // so near to it a crank stands on its dead centre
+	kicksFrom = 35 * measure.Degree // before it, it is thrown back where it is let go
+)
+
+// kick throws the crank back where it is let go before a firing top dead centre with the plugs in; 0: it stands.
+func (e *Engine) kick(by measure.Angle) (back measure.Angle) {
+	if !e.exercise.Plugs || by <= 0 {
+		return 0
+	}
+	for _, tdc := range e.Firing() {
+		if ahead := (tdc - e.crank).Wrap(); ahead > standsOn && ahead <= kicksFrom {
+			back = measure.FromDegrees(10 + 15*e.chance().Float64())
+			e.crank = (e.crank - back).Wrap()
+			e.turned += back
+			return back
+		}
+	}
+	return 0
+}
+
+// TakeOff takes the tool off the crank, on which turning has put it.
+func (e *Engine) TakeOff() {
+	e.acts++
+	e.tool = false
+}
+
+// Tool says whether it is on the crank.
+func (e *Engine) Tool() bool { return e.tool }
+
+// How a hot engine cools, and what that does to its gaps (Newton's law of cooling; the figures are our own).
+const (
+	cooling  = 25 * time.Minute // in which all but 1/e of the way to its surroundings is gone
+	coldGaps = 60 * um          // wider than hot, when it is cold
+)
+
+// cooled is by how much a gap is wider than it was hot.
+func (e *Engine) cooled() measure.Length {
+	since := e.now.Sub(e.exercise.Began)
+	if !e.exercise.Hot || since <= 0 {
+		return 0
+	}
+	return measure.Length(math.Round(float64(coldGaps) * (1 - math.Exp(-float64(since)/float64(cooling)))))
+}
+
+// Late says that a hot engine was stopped too long ago for its figures.
+func (e *Engine) Late() bool { return e.exercise.Hot && e.now.Sub(e.exercise.Began) > job.HotFor }
+
+// Open is by how much the valves that stand open do so, of the lift of their cams: what eyes see where the crank stands.
+func (e *Engine) Open() map[string]float64 {
+	open := map[string]float64{}
+	for name, t := range e.valves {
+		v, _ := e.cycle.Valve(name)
+		if f := e.cycle.OpenFraction(v, e.crank) * t.lift; f > 0 {
+			open[name] = f
+		}
+	}
+	return open
 }
 
 // Felt is what a leaf says to the hand: how it goes, and how hard it pulls, from 0 (it falls through) over ½ (it drags as
@@ -192,7 +269,7 @@ func (e *Engine) at(v *truth, name string) measure.Length {
 	if e.margin(name) < 0 {
 		return 0
 	}
-	return v.gap
+	return v.gap + e.cooled()
 }
 
 func (e *Engine) margin(name string) measure.Angle {
@@ -210,8 +287,11 @@ func (e *Engine) valve(name string) (*truth, error) {
 // Loosen loosens a valve's nut; a screw whose nut is loose already stays as it is.
 func (e *Engine) Loosen(valve string) error {
 	v, err := e.valve(valve)
-	if err != nil {
+	switch {
+	case err != nil:
 		return err
+	case v.nut == Seized:
+		return fmt.Errorf("the nut of %s is seized: it does not come loose", valve)
 	}
 	e.acts++
 	v.loose = true
@@ -220,30 +300,48 @@ func (e *Engine) Loosen(valve string) error {
 
 // Screw turns a valve's screw or nut by degrees, clockwise as it is seen from where the driver sits, or back (below 0).
 // It errs where the nut is tight, and for more than three turns in one go. A gap does not close further than to nothing:
-// the screw then holds the valve open.
-func (e *Engine) Screw(valve string, by measure.Angle) error {
+// the screw then holds the valve open. A stiff screw sticks, then jumps: by how much it moved is seen.
+func (e *Engine) Screw(valve string, by measure.Angle) (moved measure.Angle, err error) {
 	v, err := e.valve(valve)
 	switch {
 	case err != nil:
-		return err
+		return 0, err
 	case !v.loose:
-		return fmt.Errorf("the nut of %s is tight: loosen it first", valve)
+		return 0, fmt.Errorf("the nut of %s is tight: loosen it first", valve)
 	case by == 0 || by > 3*measure.Turn || by < -3*measure.Turn:
-		return errors.New("turn the screw by up to three turns either way")
+		return 0, errors.New("turn the screw by up to three turns either way")
 	}
-	e.acts++
-	v.gap = max(0, v.gap+measure.Length(math.Round(by.Degrees()*e.perDegree())))
-	return nil
+	moved = by
+	if chance := e.chance(); v.nut == Stiff {
+		moved += measure.FromDegrees(jumps * (2*chance.Float64() - 1))
+		if max(by, -by) < sticks {
+			moved = 0
+		}
+	}
+	v.gap = max(0, v.gap+measure.Length(math.Round(moved.Degrees()*e.perDegree())))
+	return moved, nil
+}
+
+// How a stiff screw moves (our own figures).
+const (
+	sticks = 6 * measure.Degree // by less it does not move
+	jumps  = 4.0                // degrees too far or too short, at most
+)
+
+// adjusterOf is a sheet's adjuster, with a usual pitch where it says none.
+func adjusterOf(s *engine.Sheet) engine.Adjuster {
+	a := engine.Adjuster{Kind: s.Gear().Kind}
+	if s.Adjuster != nil {
+		a = *s.Adjuster
+	}
+	a.Pitch = cmp.Or(a.Pitch, usualPitch)
+	return a
 }
 
 // perDegree is by how many nanometres a degree clockwise opens a gap; below 0 it closes it (geometry of the lever, as
 // adjust.Reckon has it).
 func (e *Engine) perDegree() float64 {
-	a := engine.Adjuster{Kind: e.exercise.Setup.Sheet.Gear().Kind}
-	if own := e.exercise.Setup.Sheet.Adjuster; own != nil {
-		a = *own
-	}
-	a.Pitch = cmp.Or(a.Pitch, usualPitch)
+	a := adjusterOf(e.exercise.Setup.Sheet)
 	gain, err := gear.Gain(a.Kind, a.Ratio)
 	if err != nil || gain <= 0 { // one without a gain of its own is turned as if it had none to speak of
 		gain = 1

@@ -27,11 +27,20 @@ const (
 	Disturbed  Slip = "disturbed"  // set though it was in
 	Misread    Slip = "misread"    // said otherwise than it was felt
 	NotFelt    Slip = "not_felt"   // said without the leaf having been in
+	Misjudged  Slip = "misjudged"  // said to be out, and in
+	WrongLeaf  Slip = "wrong_leaf" // said of leaves that cannot tell
+	TooLate    Slip = "too_late"   // read or set when a hot engine had cooled
+	ToolLeft   Slip = "tool_left"  // left on the crank
+	WearMissed Slip = "wear"       // worn, and not noted
+	OverTime   Slip = "over_time"  // it took longer than it may
 )
 
 // gravest are all of them, the gravest first.
-var gravest = []Slip{OffBase, OneTurnOut, Elsewhere, LeftOut, NutLoose, Forgotten, NotReread, OutLeft, Disturbed,
-	Misread, NotFelt}
+var gravest = []Slip{ToolLeft, OffBase, OneTurnOut, Elsewhere, LeftOut, NutLoose, Forgotten, NotReread, TooLate, OutLeft,
+	Misjudged, WearMissed, Disturbed, Misread, WrongLeaf, NotFelt, OverTime}
+
+// Slips are all of them, the gravest first.
+func Slips() []Slip { return slices.Clone(gravest) }
 
 // Fault is something that a good mechanic would point out.
 type Fault struct {
@@ -67,6 +76,18 @@ func (f Fault) String() string {
 		return f.Valve + " was said without that leaf having been in"
 	case OutLeft:
 		return f.Valve + " was left outside its limits"
+	case Misjudged:
+		return f.Valve + " was said to be out, and was in"
+	case WrongLeaf:
+		return f.Valve + " was said of leaves that could not tell"
+	case TooLate:
+		return f.Valve + " was read or set when the engine was not hot any more"
+	case ToolLeft:
+		return "the tool was left on the crank"
+	case WearMissed:
+		return f.Valve + " is worn, and nobody noted it"
+	case OverTime:
+		return "it took longer than it may"
 	}
 	return string(f.Slip)
 }
@@ -81,6 +102,10 @@ type Result struct {
 	Truly        clearance.Verdict
 	Disturbed    bool
 	NutLeftLoose bool
+	Worn         Wear           // empty: it is not
+	Dip          measure.Length // in a worn tip: the gap runs wider by so much than a leaf finds it
+	Nut          NutTrouble     // empty: none
+	LeftBecause  string         // why it was left as it is; empty: it was not
 }
 
 // Score is what a run came to.
@@ -91,7 +116,7 @@ type Score struct {
 	Leaves  int           // that were taken in hand
 	Took    time.Duration // from the first thing done to the last
 	Signed  bool
-	Correct int // valves that ended in their limits and are believed to be
+	Correct int // valves that ended right: in their limits and believed to be, or out for a good reason and known to be
 }
 
 // felt is what was last felt at a valve, and whether the gap may have changed since.
@@ -112,19 +137,54 @@ type seen struct {
 
 // touched notes what a hand did.
 func (r *Run) touched(h Hand, f *Felt) {
+	e := r.Engine
 	switch h := h.(type) {
 	case Slid:
-		v := r.Engine.valves[h.Valve]
-		r.seen.round[h.Valve] = &felt{leafName(h.Leaves), *f, v.gap, r.Engine.margin(h.Valve) < 0}
+		v := e.valves[h.Valve]
+		r.seen.round[h.Valve] = &felt{leafName(h.Leaves), *f, v.gap + e.cooled(), e.margin(h.Valve) < 0}
+		k := r.knows(h.Valve)
+		stack, _ := e.stack(h.Leaves)
+		k.felt(stack.Thickness(), f.Feel)
+		k.off = k.off || !e.clear(h.Valve)
+		if e.exercise.Paper() {
+			delete(r.seen.locked, h.Valve)
+			r.late(h.Valve)
+		}
 	case Screwed:
 		delete(r.seen.round, h.Valve)
+		r.paper.forget(h.Valve, false)
 		r.seen.set[h.Valve] = true
 		r.offBase(h.Valve)
+		r.late(h.Valve)
 	case Tightened:
 		delete(r.seen.round, h.Valve)
+		r.paper.forget(h.Valve, r.seen.set[h.Valve])
 		if r.seen.set[h.Valve] {
 			r.seen.locked[h.Valve] = true
 		}
+	case Claimed:
+		r.claimed(h)
+	}
+}
+
+// claimed notes what was written down beside what it rests on.
+func (r *Run) claimed(h Claimed) {
+	r.paper.claims[h.Valve] = h
+	switch k := r.knows(h.Valve); {
+	case h.Left != "":
+	case k.off:
+		r.fault(Fault{Slip: OffBase, Valve: h.Valve})
+	case !k.told():
+		r.fault(Fault{Slip: NotFelt, Valve: h.Valve})
+	case !k.carries(h.Is, r.window(h.Valve)):
+		r.fault(Fault{Slip: WrongLeaf, Valve: h.Valve})
+	}
+}
+
+// late notes that a hot engine is worked on when its figures do not hold any more.
+func (r *Run) late(valve string) {
+	if r.Engine.Late() {
+		r.fault(Fault{Slip: TooLate, Valve: valve})
 	}
 }
 
@@ -148,6 +208,7 @@ func (r *Run) told(h job.Happening) {
 		}
 	case job.ReadingTaken:
 		r.read(a)
+		r.late(a.Valve)
 	}
 }
 
@@ -197,57 +258,106 @@ func (r *Run) fault(f Fault) {
 
 // Score says what the run came to. It tells what was hidden: it is for when the run has ended.
 func (r *Run) Score() Score {
+	x := r.Exercise()
 	s := Score{Turned: r.Engine.turned, Leaves: r.Engine.changes, Signed: r.Job.SignedBy != ""}
 	if n := len(r.List); n > 0 {
 		s.Took = r.List[n-1].At.Sub(r.List[0].At)
 	}
-	for i, f := range r.seen.faults { // the same thing said twice is one fault
-		if i == 0 || f.Slip != r.seen.faults[i-1].Slip || f.Valve != r.seen.faults[i-1].Valve {
+	noted := map[Fault]bool{} // the same thing said twice is one fault
+	note := func(f Fault) {
+		key := Fault{Slip: f.Slip, Valve: f.Valve}
+		if x.counts(f.Slip) && !noted[key] {
+			noted[key] = true
 			s.Faults = append(s.Faults, f)
 		}
 	}
-	end := func(slip Slip, valve string) { s.Faults = append(s.Faults, Fault{Slip: slip, Valve: valve, Entry: -1}) }
+	for _, f := range r.seen.faults {
+		note(f)
+	}
 	for _, v := range r.Job.Valves {
-		t := r.Engine.valves[v.Name]
-		res := Result{
-			Valve:        v.Name,
-			Found:        t.found,
-			Left:         t.gap,
-			Window:       v.Limits.Window,
-			Truly:        within(t.gap, v.Limits.Window),
-			Disturbed:    r.seen.set[v.Name],
-			NutLeftLoose: t.loose,
+		res := r.result(v)
+		for _, slip := range r.slipsAt(v, res) {
+			note(Fault{Slip: slip, Valve: v.Name, Entry: -1})
 		}
-		if v.Last != nil && v.Last.Void() == "" {
-			res.Believed, res.Verdict = v.Last.Judgement.Estimate, v.Last.Judgement.Verdict
-		}
-		switch {
-		case v.Outside:
-		case v.Last == nil && v.LeaveReason == "":
-			end(Forgotten, v.Name)
-		case r.seen.locked[v.Name]:
-			end(NotReread, v.Name)
-		case res.Truly != clearance.In && res.Verdict == clearance.In && !near(t.gap, v.Limits.Window):
-			end(LeftOut, v.Name)
-		case res.Truly != clearance.In && !near(t.gap, v.Limits.Window):
-			end(OutLeft, v.Name)
-		}
-		if t.loose {
-			end(NutLoose, v.Name)
-		}
-		if r.seen.set[v.Name] && within(t.found, v.Limits.Window) == clearance.In {
-			end(Disturbed, v.Name)
-		}
-		if (res.Truly == clearance.In || near(t.gap, v.Limits.Window)) && res.Verdict == clearance.In {
+		if r.right(res) {
 			s.Correct++
 		}
 		s.Valves = append(s.Valves, res)
+	}
+	if r.Engine.tool {
+		note(Fault{Slip: ToolLeft, Entry: -1})
+	}
+	if x.Limit > 0 && s.Took > x.Limit {
+		note(Fault{Slip: OverTime, Entry: -1})
 	}
 	slices.SortStableFunc(
 		s.Faults,
 		func(a, b Fault) int { return slices.Index(gravest, a.Slip) - slices.Index(gravest, b.Slip) },
 	)
 	return s
+}
+
+// result is one valve as it was, is, and is believed.
+func (r *Run) result(v *job.ValveState) Result {
+	t := r.Engine.valves[v.Name]
+	res := Result{
+		Valve:        v.Name,
+		Found:        t.found,
+		Left:         t.gap,
+		Window:       v.Limits.Window,
+		Truly:        within(t.gap, v.Limits.Window),
+		Disturbed:    r.seen.set[v.Name],
+		NutLeftLoose: t.loose,
+		Worn:         t.worn,
+		Dip:          t.dip,
+		Nut:          t.nut,
+		LeftBecause:  v.LeaveReason,
+	}
+	if v.Last != nil && v.Last.Void() == "" {
+		res.Believed, res.Verdict = v.Last.Judgement.Estimate, v.Last.Judgement.Verdict
+	}
+	if claim, said := r.paper.claims[v.Name]; said {
+		res.Verdict, res.LeftBecause = claim.Is, claim.Left
+	}
+	return res
+}
+
+// right says whether a valve ended right.
+func (r *Run) right(v Result) bool {
+	if near(v.Left, v.Window) {
+		return v.Verdict == clearance.In
+	}
+	return v.Nut == Seized && v.LeftBecause != "" && v.Verdict == v.Truly
+}
+
+// slipsAt are the slips that the end of a run shows at a valve.
+func (r *Run) slipsAt(v *job.ValveState, res Result) (list []Slip) {
+	claim, claimed := r.paper.claims[v.Name]
+	said := v.Last != nil || v.LeaveReason != "" || claimed
+	in := near(res.Left, res.Window)
+	switch {
+	case v.Outside:
+	case !said:
+		list = append(list, Forgotten)
+	case r.seen.locked[v.Name]:
+		list = append(list, NotReread)
+	case !in && res.Verdict == clearance.In:
+		list = append(list, LeftOut)
+	case !in && !(res.Nut == Seized && res.LeftBecause != ""):
+		list = append(list, OutLeft)
+	case in && claimed && claim.Is != clearance.In && res.Truly == clearance.In:
+		list = append(list, Misjudged)
+	}
+	if res.NutLeftLoose {
+		list = append(list, NutLoose)
+	}
+	if r.seen.set[v.Name] && within(res.Found, res.Window) == clearance.In {
+		list = append(list, Disturbed)
+	}
+	if claimed && res.Worn != "" && res.Worn != Even && !claim.Worn {
+		list = append(list, WearMissed)
+	}
+	return list
 }
 
 // doubt is by how much a gap may be beyond a limit and still be taken to lie within it by whoever feels and reads
@@ -257,14 +367,4 @@ const doubt = drags + 4*noise
 // near says that a gap lies so close to its limits that no hand could tell it from in.
 func near(gap measure.Length, w measure.Window) bool {
 	return w.Lower-doubt <= gap && gap <= w.Upper+doubt
-}
-
-func within(gap measure.Length, w measure.Window) clearance.Verdict {
-	switch {
-	case gap < w.Lower:
-		return clearance.Tight
-	case gap > w.Upper:
-		return clearance.Loose
-	}
-	return clearance.In
 }

@@ -23,6 +23,7 @@ var deeds = map[people.Deed][]string{
 		"due-calendar",
 		"due-list",
 		"engine-schema",
+		"exercise-schema",
 		"find-crank",
 		"gauge-set-csv",
 		"get-backups",
@@ -33,6 +34,8 @@ var deeds = map[people.Deed][]string{
 		"get-job-shims",
 		"get-photo",
 		"get-practice",
+		"get-progress",
+		"list-drills",
 		"get-practice-score",
 		"get-probe",
 		"get-seal",
@@ -48,7 +51,9 @@ var deeds = map[people.Deed][]string{
 		"list-gauge-sets",
 		"list-gears",
 		"list-jobs",
+		"list-exercises",
 		"list-practice",
+		"list-practice-acts",
 		"list-vehicles",
 		"look-at-sheet",
 		"my-way",
@@ -67,6 +72,8 @@ var deeds = map[people.Deed][]string{
 	},
 	people.Work: {
 		"add-practice-hand",
+		"answer-drill",
+		"ask-drill",
 		"add-practice-happening",
 		"end-practice",
 		"start-practice",
@@ -78,6 +85,15 @@ var deeds = map[people.Deed][]string{
 		"note-left-out",
 		"put-hands-clear",
 		"start-job",
+	},
+	people.Vouch: {
+		"add-exercise",
+		"exercise-from-job",
+		"get-exercise",
+		"learners-csv",
+		"list-learners",
+		"put-skill",
+		"remove-exercise",
 	},
 	people.Keep: {
 		"add-gauge-set",
@@ -150,7 +166,7 @@ func (s *server) mayDo(ctx huma.Context, next func(huma.Context)) {
 		return
 	}
 	next(ctx)
-	changes := deed == people.Keep || deed == people.Run && !slices.Contains([]string{"list-audit", "list-people"}, operation) ||
+	changes := slices.Contains([]people.Deed{people.Keep, people.Run, people.Vouch}, deed) && !slices.Contains(looksOnly, operation) ||
 		operation == "start-job" ||
 		operation == "correct-job"
 	if changes && ctx.Status() < 300 && !slices.Contains(notesItself, operation) {
@@ -181,8 +197,11 @@ func describeSecurity(doc *huma.OpenAPI) {
 	}
 }
 
+// looksOnly are the operations that change nothing though not everybody may do them.
+var looksOnly = []string{"list-audit", "list-people", "get-exercise", "list-learners", "learners-csv"}
+
 // notesItself are the operations that are noted together with what they store.
-var notesItself = []string{"add-person", "change-person", "put-sign-out"}
+var notesItself = []string{"add-person", "change-person", "put-sign-out", "put-skill"}
 
 // notAllowed says that a role may not do something, and who may.
 func notAllowed(role people.Role) string {

@@ -45,13 +45,17 @@ func (v visitor) name() string {
 	return v.person.Name
 }
 
+// id is as who he is signed in; empty: as nobody.
+func (v visitor) id() string {
+	if v.person == nil {
+		return ""
+	}
+	return v.person.ID
+}
+
 // noted is what the audit list says of something that he does.
 func (v visitor) noted(now time.Time, what, about string) store.Noted {
-	n := store.Noted{At: now, Name: v.name(), From: v.from, What: what, About: about}
-	if v.person != nil {
-		n.Person = v.person.ID
-	}
-	return n
+	return store.Noted{At: now, Person: v.id(), Name: v.name(), From: v.from, What: what, About: about}
 }
 
 // roster remembers whether anybody is set up, which every request is asked.

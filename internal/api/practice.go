@@ -1,21 +1,23 @@
 package api
 
 import (
+	"cmp"
 	"context"
-	"crypto/rand"
-	"encoding/binary"
 	"encoding/json"
 	"errors"
 	"net/http"
 	"strconv"
+	"strings"
 
 	"github.com/danielgtaylor/huma/v2"
 
 	"metronix/core/clearance"
-	"metronix/core/gauge"
+	"metronix/core/engine"
 	"metronix/core/job"
 	"metronix/core/people"
 	"metronix/core/practice"
+	"metronix/core/sequence"
+	"metronix/internal/exercise"
 	"metronix/internal/seen"
 	"metronix/internal/store"
 	"metronix/internal/wire"
@@ -72,6 +74,15 @@ func (s *server) practiceRoutes(a huma.API) {
 		s.practiceScore,
 		summary("get-practice-score", "What a run that has ended came to"),
 	)
+	huma.Get(
+		a,
+		"/api/v1/practice/{id}/acts",
+		s.practiceActs,
+		summary("list-practice-acts", "What was done in a run that has ended, act by act, with what was hidden"),
+	)
+	s.exerciseRoutes(a)
+	s.drillRoutes(a)
+	s.learnerRoutes(a)
 }
 
 // PracticeID names a run.
@@ -85,16 +96,25 @@ func seesPractice(v visitor, person string) bool {
 }
 
 func (p *playedRun) eyes() Eyes {
-	e := Eyes{CrankDeg: wire.Deg(p.run.Engine.Crank()), Loose: []string{}}
-	for _, at := range p.run.Engine.Firing() {
-		e.FiringDeg = append(e.FiringDeg, wire.Deg(at))
+	e := p.run.Engine
+	eyes := Eyes{CrankDeg: wire.Deg(e.Crank()), Loose: []string{}, Open: []OpenPart{}, Tool: e.Tool(),
+		Kicks: p.of.PlugsIn}
+	for _, at := range e.Firing() {
+		eyes.FiringDeg = append(eyes.FiringDeg, wire.Deg(at))
 	}
+	open := e.Open()
 	for _, v := range p.run.Job.Valves {
-		if p.run.Engine.Loose(v.Name) {
-			e.Loose = append(e.Loose, v.Name)
+		if e.Loose(v.Name) {
+			eyes.Loose = append(eyes.Loose, v.Name)
+		}
+		if part, is := open[v.Name]; is {
+			eyes.Open = append(eyes.Open, OpenPart{v.Name, part})
 		}
 	}
-	return e
+	if p.run.Exercise().Hot {
+		eyes.Stopped = &p.stored.Began
+	}
+	return eyes
 }
 
 func (s *server) practiceState(ctx context.Context, p *playedRun) seen.JobState {
@@ -102,52 +122,35 @@ func (s *server) practiceState(ctx context.Context, p *playedRun) seen.JobState 
 	return seen.StateOf(seen.At{ID: p.stored.ID, Job: p.run.Job, List: p.run.Happenings(), Now: s.clock()})
 }
 
-// startPractice begins a run. Sent again under the same id it is the same run.
-func (s *server) startPractice(ctx context.Context, in *bodyOf[NewPractice]) (*bodyOf[PracticeShort], error) {
-	e, err := s.store.With(ctx).Engine(in.Body.EngineID)
+// chosen is the exercise that a run is to be begun on: one that is named, or an engine of the library by a card.
+func (s *server) chosen(ctx context.Context, n NewPractice) (x exercise.Exercise, err error) {
+	if n.ExerciseID != "" {
+		return s.exercise(ctx, n.ExerciseID)
+	}
+	e, err := s.store.With(ctx).Engine(n.EngineID)
 	if err != nil {
-		return nil, fault(err)
+		return x, fault(err)
 	}
-	if in.Body.Card >= len(e.Sheet.Clearances) {
-		return nil, located(
-			http.StatusUnprocessableEntity,
-			"This engine has no such clearance card.",
-			wire.Fault{
-				Location: "body.card",
-				Value:    in.Body.Card,
-				Message:  "This engine has no such clearance card.",
-			},
-		)
-	}
-	if card := e.Sheet.Clearances[in.Body.Card]; card.State != clearance.Cold {
-		return nil, located(
-			http.StatusUnprocessableEntity,
-			"Practice is on a cold engine so far: choose a cold card.",
-			wire.Fault{
-				Location: "body.card",
-				Value:    in.Body.Card,
-				Message:  "Practice is on a cold engine so far: choose a cold card.",
-			},
-		)
+	if n.Card >= len(e.Sheet.Clearances) {
+		say := "This engine has no such clearance card."
+		return x, located(http.StatusUnprocessableEntity, say, wire.Fault{Location: "body.card", Value: n.Card, Message: say})
 	}
 	sheet, err := wire.WriteSheet(e.Sheet)
 	if err != nil {
-		return nil, fault(err)
+		return x, fault(err)
 	}
-	var seed [8]byte
-	_, _ = rand.Read(seed[:]) // never errs (crypto/rand)
-	var items []gauge.Item
-	for _, l := range practiceLeaves() {
-		items = append(items, gauge.Item{Leaf: l})
+	return exercise.Exercise{Sheet: sheet, Told: exercise.Told{Card: n.Card, Aid: string(practice.Guided)}}, nil
+}
+
+// startPractice begins a run. Sent again under the same id it is the same run.
+func (s *server) startPractice(ctx context.Context, in *bodyOf[NewPractice]) (*bodyOf[PracticeShort], error) {
+	x, err := s.chosen(ctx, in.Body)
+	if err != nil {
+		return nil, err
 	}
-	x := exercise{Sheet: sheet, Seed: strconv.FormatUint(binary.LittleEndian.Uint64(seed[:]), 16),
-		From: seen.From{
-			Card:    in.Body.Card,
-			HotCard: -1,
-			FeelMM:  wire.MM(clearance.DefaultFeel),
-			Leaves:  wire.LeavesOf(items),
-		}}
-	set, err := x.setUp()
+	x.Aid = cmp.Or(in.Body.Aid, x.Aid)
+	v, now, seed := visitorOf(ctx), s.clock(), x.SeedOf()
+	set, err := x.Practised(seed, now)
 	if err != nil {
 		return nil, fault(err)
 	}
@@ -155,27 +158,35 @@ func (s *server) startPractice(ctx context.Context, in *bodyOf[NewPractice]) (*b
 		return nil, located(http.StatusUnprocessableEntity, wire.Sentence(err),
 			wire.Fault{Location: "body.engine_id", Value: in.Body.EngineID, Message: wire.Sentence(err)})
 	}
-	text, err := json.Marshal(x)
+	text, err := json.Marshal(keptExercise{Exercise: &x, Seed: strconv.FormatUint(seed, 16)})
 	if err != nil {
 		return nil, fault(err)
 	}
-	v := visitorOf(ctx)
 	run := store.PracticeRun{
 		ID:       in.Body.ID,
+		Person:   v.id(),
 		Name:     v.name(),
-		Engine:   e.Sheet.Name,
+		Engine:   set.Setup.Sheet.Name,
 		Exercise: string(text),
-		Began:    s.clock(),
-	}
-	if v.person != nil {
-		run.Person = v.person.ID
+		Began:    now,
 	}
 	if err := s.store.With(ctx).AddPractice(run); err != nil && !errors.Is(err, store.ErrExists) {
 		return nil, fault(err)
 	}
-	return &bodyOf[PracticeShort]{
-		PracticeShort{ID: run.ID, Name: run.Name, Engine: run.Engine, Began: run.Began},
-	}, nil
+	return &bodyOf[PracticeShort]{shortOf(run)}, nil
+}
+
+// shortOf is a run in a list.
+func shortOf(r store.PracticeRun) PracticeShort {
+	short := PracticeShort{ID: r.ID, Name: r.Name, Engine: r.Engine, Aid: string(practice.Guided), Began: r.Began, Ended: given(r.Ended)}
+	var kept keptExercise
+	if err := json.Unmarshal([]byte(r.Exercise), &kept); err == nil && kept.Exercise != nil {
+		short.Exercise, short.Aid = kept.Exercise.Name, kept.Exercise.Aid
+	}
+	if !r.Ended.IsZero() {
+		short.Correct, short.Valves, short.Faults = &r.Came.Correct, r.Came.Valves, r.Came.Faults
+	}
+	return short
 }
 
 // practice is a run as it stands.
@@ -187,23 +198,44 @@ func (s *server) practice(ctx context.Context, in *PracticeID) (*bodyOf[Practice
 		return nil, err
 	}
 	j := p.run.Job
-	view := JobView{
-		Vehicle: Vehicle{
-			ID:         p.stored.ID,
-			Name:       "Practice engine",
-			Plate:      "practice",
-			Counts:     "km",
-			EngineName: p.stored.Engine,
-			OnBoard:    true,
-			Cards:      []seen.Card{},
+	out := PracticeView{
+		View: JobView{
+			Vehicle: Vehicle{ID: p.stored.ID, Name: "Practice engine", Plate: "practice", Counts: "km",
+				EngineName: p.stored.Engine, OnBoard: true, Cards: []seen.Card{}},
+			Reason: "practice", Mechanic: p.stored.Name, GaugeName: "practice set", Card: seen.CardOf(j.Card, speaksTo(ctx)), HotCard: -1,
+			Aim: string(clearance.AimNominal), Rule: string(clearance.Workshop), FeelMM: wire.MM(clearance.DefaultFeel),
+			CreatedAt: p.stored.Began, OnBoard: true, Screens: []Presence{}, Engine: engineView(j.Sheet), State: s.practiceState(ctx, p),
 		},
-		Reason: "practice", Mechanic: p.stored.Name, GaugeName: "practice set", Card: seen.CardOf(j.Card, speaksTo(ctx)), HotCard: -1,
-		Aim: string(
-			clearance.AimNominal,
-		), Rule: string(clearance.Workshop), FeelMM: wire.MM(clearance.DefaultFeel), CreatedAt: p.stored.Began,
-		OnBoard: true, Screens: []Presence{}, Engine: engineView(j.Sheet), State: s.practiceState(ctx, p),
+		Eyes:     p.eyes(),
+		Ended:    !p.stored.Ended.IsZero(),
+		Began:    p.stored.Began,
+		Aid:      p.of.Aid,
+		Exercise: p.of.Name,
+		Says:     p.of.Says,
+		Minutes:  p.of.Minutes,
+		Claims:   claimsView(p.run),
+		LeavesMM: []wire.MM{},
+		Ways:     waysToGo(j.Sheet),
 	}
-	return &bodyOf[PracticeView]{PracticeView{view, p.eyes(), !p.stored.Ended.IsZero()}}, nil
+	if p.of.Left != nil {
+		out.Left = p.of.Left.Says
+	}
+	for _, l := range p.of.Leaves() {
+		out.LeavesMM = append(out.LeavesMM, wire.MM(l.True()))
+	}
+	return &bodyOf[PracticeView]{out}, nil
+}
+
+// waysToGo are the sequences that go round an engine.
+func waysToGo(sheet *engine.Sheet) []WayToGo {
+	list := []WayToGo{}
+	for _, school := range sequence.Schools() {
+		plan, err := sequence.Make(sheet, sequence.Request{Way: sequence.Way{School: school}})
+		if err == nil && plan.Applies {
+			list = append(list, WayToGo{string(school), school.Title(sheet)})
+		}
+	}
+	return list
 }
 
 // practiceHand does something by hand.
@@ -213,7 +245,7 @@ func (s *server) practiceHand(ctx context.Context, in *struct {
 }) (*bodyOf[PracticeAnswer], error) {
 	hand, ok := in.Body.hand()
 	if !ok {
-		say := "One thing is done at a time: turn_deg, slide, loosen, screw or tighten."
+		say := "One thing is done at a time: turn_deg, take_off, slide, loosen, screw, tighten or claim."
 		return nil, located(http.StatusUnprocessableEntity, say, wire.Fault{Location: "body", Message: say})
 	}
 	return s.practise(ctx, in.ID, practice.Entry{ID: in.Body.ID, Hand: hand}, practised{Hand: &in.Body})
@@ -252,14 +284,17 @@ func (s *server) practise(
 	}
 	for _, a := range p.run.List {
 		if a.ID == n.ID {
-			return &bodyOf[PracticeAnswer]{
-				PracticeAnswer{State: s.practiceState(ctx, p), Eyes: p.eyes()},
-			}, nil
+			return &bodyOf[PracticeAnswer]{s.practiceAnswer(ctx, p, practice.Answer{})}, nil
 		}
 	}
 	n.At = s.clock()
 	n.Said.At = n.At
-	felt, err := p.run.Do(n)
+	if body.Hand != nil && !body.Hand.Anyway && p.of.Aid == string(practice.Watched) {
+		if err := warned(p.run.Warns(n.Hand)); err != nil {
+			return nil, err
+		}
+	}
+	done, err := p.run.Do(n)
 	var refusal *job.Refusal
 	switch {
 	case errors.As(err, &refusal):
@@ -279,15 +314,37 @@ func (s *server) practise(
 		s.practised.Remove(id) // what is played is ahead of what is stored
 		return nil, fault(err)
 	}
-	answer := PracticeAnswer{State: s.practiceState(ctx, p), Eyes: p.eyes()}
-	if felt != nil {
-		answer.Felt = &FeltView{Pull: felt.Pull}
+	return &bodyOf[PracticeAnswer]{s.practiceAnswer(ctx, p, done)}, nil
+}
+
+// practiceAnswer is what is so after something was done.
+func (s *server) practiceAnswer(ctx context.Context, p *playedRun, done practice.Answer) PracticeAnswer {
+	answer := PracticeAnswer{State: s.practiceState(ctx, p), Eyes: p.eyes(), MovedDeg: wire.Deg(done.Moved),
+		KickedDeg: wire.Deg(done.Kicked), Claims: claimsView(p.run)}
+	if done.Felt != nil {
+		answer.Felt = &FeltView{Pull: done.Felt.Pull}
 	}
-	return &bodyOf[PracticeAnswer]{answer}, nil
+	return answer
+}
+
+// practiceWarning is the type of a problem that says what would go wrong: the same with anyway is done.
+const practiceWarning = "urn:metronix:practice_warning"
+
+// warned is the problem that whoever looks on speaks of; nil: he is silent.
+func warned(list []string) error {
+	if len(list) == 0 {
+		return nil
+	}
+	m := problemModel(http.StatusConflict, strings.Join(list, " "))
+	m.Type = practiceWarning
+	return m
 }
 
 // endPractice ends a run, once.
-func (s *server) endPractice(ctx context.Context, in *PracticeID) (*bodyOf[PracticeScore], error) {
+func (s *server) endPractice(ctx context.Context, in *struct {
+	PracticeID
+	Anyway bool `query:"anyway" doc:"it was said what is missing, and it is ended all the same"`
+}) (*bodyOf[PracticeScore], error) {
 	s.practising.Lock()
 	defer s.practising.Unlock()
 	p, err := s.practiceOf(ctx, in.ID)
@@ -298,6 +355,11 @@ func (s *server) endPractice(ctx context.Context, in *PracticeID) (*bodyOf[Pract
 		return nil, huma.Error403Forbidden("This is somebody else's run: he ends it.")
 	}
 	if p.stored.Ended.IsZero() {
+		if p.of.Aid == string(practice.Watched) && !in.Anyway {
+			if err := warned(p.run.WarnsEnd()); err != nil {
+				return nil, err
+			}
+		}
 		now, score := s.clock(), p.run.Score()
 		came := store.PracticeEnd{Correct: score.Correct, Valves: len(score.Valves), Faults: len(score.Faults)}
 		if err := s.store.With(ctx).EndPractice(in.ID, now, came); err != nil {
@@ -308,39 +370,69 @@ func (s *server) endPractice(ctx context.Context, in *PracticeID) (*bodyOf[Pract
 	return &bodyOf[PracticeScore]{scoreView(p)}, nil
 }
 
+// ended is a run that has ended; what is hidden of one that goes on is not told. s.practising is held.
+func (s *server) ended(ctx context.Context, id string) (*playedRun, error) {
+	p, err := s.practiceOf(ctx, id)
+	if err == nil && p.stored.Ended.IsZero() {
+		err = huma.Error409Conflict("This run goes on: what is hidden is told when it has ended.")
+	}
+	return p, err
+}
+
 // practiceScore is the score of a run that has ended.
 func (s *server) practiceScore(ctx context.Context, in *PracticeID) (*bodyOf[PracticeScore], error) {
 	s.practising.Lock()
 	defer s.practising.Unlock()
-	p, err := s.practiceOf(ctx, in.ID)
+	p, err := s.ended(ctx, in.ID)
 	if err != nil {
 		return nil, err
 	}
-	if p.stored.Ended.IsZero() {
-		return nil, huma.Error409Conflict("This run goes on: what is hidden is told when it has ended.")
-	}
 	return &bodyOf[PracticeScore]{scoreView(p)}, nil
+}
+
+// practiceActs are what was done in a run that has ended, act by act.
+func (s *server) practiceActs(ctx context.Context, in *PracticeID) (*bodyOf[[]PracticeAct], error) {
+	s.practising.Lock()
+	defer s.practising.Unlock()
+	p, err := s.ended(ctx, in.ID)
+	if err != nil {
+		return nil, err
+	}
+	_, stored, err := s.store.With(ctx).Practice(in.ID)
+	if err != nil {
+		return nil, fault(err)
+	}
+	done, err := practice.Trace(p.run.Exercise(), p.run.List)
+	if err != nil {
+		return nil, fault(err)
+	}
+	list := []PracticeAct{}
+	for i, d := range done {
+		var body practised
+		if err := json.Unmarshal([]byte(stored[i].Body), &body); err != nil {
+			return nil, fault(err)
+		}
+		act := PracticeAct{AfterS: d.After.Seconds(), Hand: body.Hand, Said: body.Said, CrankDeg: wire.Deg(d.Crank), Valve: d.On(),
+			GapMM: wire.MM(d.Gap), Clear: d.Clear, KickedDeg: wire.Deg(d.Kicked), Faults: faultsView(d.Faults)}
+		if d.Felt != nil {
+			act.Felt = &FeltView{Pull: d.Felt.Pull}
+		}
+		list = append(list, act)
+	}
+	return &bodyOf[[]PracticeAct]{list}, nil
 }
 
 // practices are one's own runs; a tutor's list is everybody's.
 func (s *server) practices(ctx context.Context, _ *struct{}) (*bodyOf[[]PracticeShort], error) {
 	const most = 100
 	v := visitorOf(ctx)
-	person := ""
-	if v.person != nil {
-		person = v.person.ID
-	}
-	runs, err := s.store.With(ctx).Practices(person, seesPractice(v, ""), most)
+	runs, err := s.store.With(ctx).Practices(v.id(), seesPractice(v, ""), most)
 	if err != nil {
 		return nil, fault(err)
 	}
 	list := []PracticeShort{}
 	for _, r := range runs {
-		short := PracticeShort{ID: r.ID, Name: r.Name, Engine: r.Engine, Began: r.Began, Ended: given(r.Ended)}
-		if !r.Ended.IsZero() {
-			short.Correct, short.Valves, short.Faults = &r.Came.Correct, r.Came.Valves, r.Came.Faults
-		}
-		list = append(list, short)
+		list = append(list, shortOf(r))
 	}
 	return &bodyOf[[]PracticeShort]{list}, nil
 }

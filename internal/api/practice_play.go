@@ -4,53 +4,36 @@ import (
 	"context"
 	"encoding/json"
 	"errors"
+	"fmt"
 	"strconv"
 
-	"metronix/core/clearance"
-	"metronix/core/gauge"
-	"metronix/core/job"
-	"metronix/core/measure"
 	"metronix/core/practice"
+	"metronix/internal/exercise"
 	"metronix/internal/seen"
 	"metronix/internal/store"
 	"metronix/internal/wire"
 )
 
-// exercise is what is stored of an exercise: all that a run follows from.
-type exercise struct {
-	Sheet json.RawMessage `json:"sheet"`
-	From  seen.From       `json:"from"`
-	Seed  string          `json:"seed"`
+// keptExercise is what is stored of an exercise: all that a run follows from.
+type keptExercise struct {
+	Exercise *exercise.Exercise `json:"exercise,omitempty"`
+	Seed     string             `json:"seed"` // hexadecimal
+
+	// of runs from before there were exercises: the engine and its card alone
+	Sheet json.RawMessage `json:"sheet,omitempty"`
+	From  *seen.From      `json:"from,omitempty"`
 }
 
-// practiceLeaves is the set that lies beside the practice engine, by hundredths of a millimetre (our own).
-func practiceLeaves() (set gauge.Set) {
-	for m := measure.Length(5); m <= 60; m++ {
-		set = append(set, gauge.Leaf{ID: gauge.ID{Marked: m * 10 * measure.Micrometre}})
+// of is the exercise, whenever it was stored.
+func (k keptExercise) of() exercise.Exercise {
+	if k.Exercise != nil {
+		return *k.Exercise
 	}
-	return set
-}
-
-// setUp is the exercise as the core knows it.
-func (x exercise) setUp() (practice.Exercise, error) {
-	sheet, faults := wire.ReadStoredSheet(x.Sheet)
-	if len(faults) > 0 {
-		return practice.Exercise{}, errors.New("the exercise's sheet does not read: " + faults[0].Message)
+	x := exercise.Exercise{Sheet: k.Sheet, Told: exercise.Told{Aid: string(practice.Guided)}}
+	if k.From != nil {
+		x.Card = k.From.Card
 	}
-	seed, err := strconv.ParseUint(x.Seed, 16, 64)
-	if err != nil {
-		return practice.Exercise{}, errors.New("the exercise has no seed")
-	}
-	setup, err := job.Start{
-		Sheet:   sheet,
-		Card:    x.From.Card,
-		HotCard: -1,
-		Aim:     clearance.Aim(x.From.Aim),
-		Rule:    clearance.Rule(x.From.Rule),
-		Owned:   gauge.Owned(x.From.Leaves.Core()),
-		Feel:    measure.Length(x.From.FeelMM),
-	}.Setup()
-	return practice.Exercise{Setup: setup, Seed: seed}, err
+	return x
 }
 
 // practised is what is stored of an entry: the body of what came.
@@ -85,6 +68,7 @@ func entryOf(a store.PracticeAct) (n practice.Entry, err error) {
 // playedRun is a run played up to now.
 type playedRun struct {
 	stored store.PracticeRun
+	of     exercise.Exercise
 	run    *practice.Run
 }
 
@@ -99,11 +83,9 @@ func (s *server) practiceOf(ctx context.Context, id string) (*playedRun, error) 
 		if err != nil {
 			return nil, fault(err)
 		}
-		run, err := replayed(stored, acts)
-		if err != nil {
+		if p, err = replayed(stored, acts); err != nil {
 			return nil, fault(err)
 		}
-		p = &playedRun{stored, run}
 		s.practised.Add(id, p)
 	}
 	if !seesPractice(visitorOf(ctx), p.stored.Person) {
@@ -112,21 +94,33 @@ func (s *server) practiceOf(ctx context.Context, id string) (*playedRun, error) 
 	return p, nil
 }
 
-// replayed plays a stored run.
-func replayed(stored store.PracticeRun, acts []store.PracticeAct) (*practice.Run, error) {
-	var x exercise
-	if err := json.Unmarshal([]byte(stored.Exercise), &x); err != nil {
-		return nil, err
+// exerciseOf reads what a run follows from.
+func exerciseOf(r store.PracticeRun) (x exercise.Exercise, p practice.Exercise, err error) {
+	var kept keptExercise
+	if err := json.Unmarshal([]byte(r.Exercise), &kept); err != nil {
+		return x, p, err
 	}
-	set, err := x.setUp()
+	seed, err := strconv.ParseUint(kept.Seed, 16, 64)
+	if err != nil {
+		return x, p, errors.New("the exercise has no seed")
+	}
+	x = kept.of()
+	p, err = x.Practised(seed, r.Began)
+	return x, p, err
+}
+
+// replayed plays a stored run.
+func replayed(stored store.PracticeRun, acts []store.PracticeAct) (*playedRun, error) {
+	of, x, err := exerciseOf(stored)
 	if err != nil {
 		return nil, err
 	}
 	list := make([]practice.Entry, len(acts))
 	for i, a := range acts {
 		if list[i], err = entryOf(a); err != nil {
-			return nil, err
+			return nil, fmt.Errorf("what was done as the %d. does not read: %w", i+1, err)
 		}
 	}
-	return practice.Replay(set, list)
+	run, err := practice.Replay(x, list)
+	return &playedRun{stored, of, run}, err
 }

@@ -131,6 +131,7 @@ func (p *trainee) step() bool {
 	case "adjust":
 		p.says(map[string]any{"kind": "left_as_is", "valve": now.Valve, "reason": "looked at only"})
 	case "sign":
+		p.hand(map[string]any{"take_off": true})
 		p.says(map[string]any{"kind": "signed", "by": "Ivo Lund", "tools_out": true})
 	default:
 		return false

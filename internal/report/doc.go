@@ -1,5 +1,5 @@
 // Package report writes the files that leave the program: a job's sheet as PDF and as CSV, a set of leaves as
-// CSV, and what is due as a calendar.
+// CSV, a class of learners as CSV, and what is due as a calendar.
 //
 //	core/record: facts, valves, lists ──▶ WriteJobPDF · WriteJobCSV
 //	core/gauge: leaves               ◀──▶ ReadGaugeCSV · WriteGaugeCSV

@@ -309,6 +309,20 @@ func intervalsToRows(tx *gorm.DB) error {
 	return nil
 }
 
+// sixteenth is what the sixteenth version adds: exercises of a tutor's own, what somebody was asked in drills and when he is asked again, and
+// the skills that were signed off.
+var sixteenth = []string{
+	"CREATE TABLE practice_exercises (id text PRIMARY KEY, body text NOT NULL, added_by text NOT NULL, added_at datetime NOT NULL, " +
+		"removed_at datetime)",
+	"CREATE TABLE practice_questions (id text PRIMARY KEY, person text NOT NULL, item text NOT NULL, body text NOT NULL, " +
+		"asked_at datetime NOT NULL, answered_at datetime, choice integer NOT NULL DEFAULT -1, right_one numeric NOT NULL DEFAULT false)",
+	"CREATE INDEX practice_asked ON practice_questions (person, item, asked_at)",
+	"CREATE TABLE practice_items (person text NOT NULL, item text NOT NULL, repetition integer NOT NULL, ease real NOT NULL, " +
+		"days integer NOT NULL, due_at datetime NOT NULL, asked integer NOT NULL, was_right integer NOT NULL, PRIMARY KEY (person, item))",
+	"CREATE TABLE practice_skills (person text NOT NULL, skill text NOT NULL, signed_by text NOT NULL, signed_at datetime NOT NULL, " +
+		"PRIMARY KEY (person, skill))",
+}
+
 // fifteenth is what the fifteenth version adds: runs on practice engines, and what was done in them.
 var fifteenth = []string{
 	"CREATE TABLE practice_runs (id text PRIMARY KEY, person text NOT NULL, name text NOT NULL, engine text NOT NULL, " +

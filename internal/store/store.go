@@ -72,6 +72,8 @@ var migrations = []func(*gorm.DB) error{
 	func(tx *gorm.DB) error { return all(tx, fourteenth) },
 	// there are runs on practice engines
 	func(tx *gorm.DB) error { return all(tx, fifteenth) },
+	// there are exercises, drills and skills
+	func(tx *gorm.DB) error { return all(tx, sixteenth) },
 }
 
 // all carries out statements one after another.

@@ -10,24 +10,26 @@ import (
 	"github.com/danielgtaylor/huma/v2"
 )
 
-// EngineSchema is the JSON Schema of the engine sheet, draft 2020-12, made from Sheet and its parts.
+// EngineSchema is the JSON Schema of the engine sheet, made from Sheet and its parts.
 var EngineSchema = sync.OnceValue(func() []byte {
+	return Published[Sheet]("urn:metronix:engine:1", "Engine sheet, "+SheetFormat,
+		"One engine: cylinders, firing order, banks and rows of valves, cam card, adjuster and "+
+			"clearances. Lengths are decimal millimetres with at most six places, angles degrees of crank rotation, "+
+			"torque newton-metres, temperature degrees Celsius. What a schema cannot say (each cylinder fires once, "+
+			"letters divide among cylinders, angles rise, figures can be meant) the program's check-sheet says.")
+})
+
+// Published is the JSON Schema of a format, draft 2020-12, made from the type it is read into and its parts.
+func Published[T any](id, title, description string) []byte {
 	parts := huma.NewMapRegistry("#/$defs/", huma.DefaultSchemaNamer)
-	root := parts.Schema(reflect.TypeFor[Sheet](), false, "")
+	root := parts.Schema(reflect.TypeFor[T](), false, "")
 	parts.Map() // what the root names
 	head := map[string]any{
-		"$schema": "https://json-schema.org/draft/2020-12/schema",
-		"$id":     "urn:metronix:engine:1",
-		"title":   "Engine sheet, " + SheetFormat,
-		"description": "One engine: cylinders, firing order, banks and rows of valves, " +
-			"cam card, adjuster and " +
-			"clearances. Lengths are decimal millimetres with at most six places, angles " +
-			"degrees of crank rotation, " +
-			"torque newton-metres, temperature degrees Celsius. What a schema cannot say " +
-			"(each cylinder fires once, " +
-			"letters divide among cylinders, angles rise, figures can be meant) the " +
-			"program's check-sheet says.",
-		"$defs": parts.Map(),
+		"$schema":     "https://json-schema.org/draft/2020-12/schema",
+		"$id":         id,
+		"title":       title,
+		"description": description,
+		"$defs":       parts.Map(),
 	}
 	schema, err := json.Marshal(root)
 	if err != nil {
@@ -41,7 +43,7 @@ var EngineSchema = sync.OnceValue(func() []byte {
 		panic(err)
 	}
 	return append(text, '\n')
-})
+}
 
 // between and below state the limits of a number: both included, and from 0 to under one.
 func between(s *huma.Schema, least, most float64) { s.Minimum, s.Maximum = &least, &most }

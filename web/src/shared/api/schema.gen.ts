@@ -345,6 +345,41 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/drills": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What drills ask, and how one stands with each */
+        get: operations["list-drills"];
+        put?: never;
+        /** Be asked one question: of an item, or of what is due first */
+        post: operations["ask-drill"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/drills/{id}/answer": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Answer a question; then its right answer is told */
+        post: operations["answer-drill"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/due": {
         parameters: {
             query?: never;
@@ -464,6 +499,59 @@ export interface paths {
         put?: never;
         post?: never;
         delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/exercises": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Exercises on the practice engine, without what they hide */
+        get: operations["list-exercises"];
+        put?: never;
+        /** Keep an exercise, metronix.exercise/1 */
+        post: operations["add-exercise"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/exercises/from-job": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Make an exercise of a signed job: its engine, with the gaps as they were found */
+        post: operations["exercise-from-job"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/exercises/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** An exercise as a file, with what it hides */
+        get: operations["get-exercise"];
+        put?: never;
+        post?: never;
+        /** Take an exercise off the list; runs on it stay */
+        delete: operations["remove-exercise"];
         options?: never;
         head?: never;
         patch?: never;
@@ -885,6 +973,57 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/learners": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** How everybody who practises comes on */
+        get: operations["list-learners"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/learners.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The same as a CSV file, a line each */
+        get: operations["learners-csv"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/learners/{person}/skills/{skill}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Sign a skill off, or take that back */
+        put: operations["put-skill"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/look-at-sheet": {
         parameters: {
             query?: never;
@@ -989,6 +1128,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/practice/{id}/acts": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What was done in a run that has ended, act by act, with what was hidden */
+        get: operations["list-practice-acts"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/practice/{id}/end": {
         parameters: {
             query?: never;
@@ -1074,6 +1230,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/progress": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** How one comes on oneself */
+        get: operations["get-progress"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/reach": {
         parameters: {
             query?: never;
@@ -1117,6 +1290,23 @@ export interface paths {
         };
         /** The JSON Schema of the engine sheet */
         get: operations["engine-schema"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/schemas/exercise": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The JSON Schema of an exercise */
+        get: operations["exercise-schema"];
         put?: never;
         post?: never;
         delete?: never;
@@ -1457,6 +1647,11 @@ export interface components {
             from_deg: number;
             /** @description an angle in degrees */
             to_deg: number;
+        };
+        AskDrill: {
+            id: string;
+            /** @description empty: what is due first */
+            item?: string;
         };
         AuditView: {
             lines: components["schemas"]["NotedView"][];
@@ -2161,6 +2356,61 @@ export interface components {
              */
             port: number;
         };
+        DrillAnswer: {
+            /** Format: int64 */
+            choice: number;
+        };
+        DrillAnswered: {
+            /**
+             * Format: int64
+             * @description the right one
+             */
+            answer: number;
+            /**
+             * Format: int64
+             * @description the one that was made
+             */
+            choice: number;
+            right: boolean;
+            stands: components["schemas"]["DrillView"];
+            why: string;
+        };
+        DrillQuestion: {
+            choices: string[];
+            /** @description where the engine stands that is drawn beside it */
+            crank_deg?: number;
+            /** @description the engine; absent: none is drawn */
+            drawn?: components["schemas"]["EngineView"];
+            id: string;
+            item: string;
+            /**
+             * Format: double
+             * @description of the leaf that is slid in, as a hand feels it
+             */
+            pull?: number;
+            says: string;
+            title: string;
+            /** @description that is pointed at; empty: none */
+            valve: string;
+        };
+        DrillView: {
+            /** Format: int64 */
+            asked: number;
+            /**
+             * Format: int64
+             * @description from its last answer to when it is due; 0: the same day
+             */
+            days: number;
+            /**
+             * Format: date-time
+             * @description absent: it was never asked
+             */
+            due?: string;
+            item: string;
+            /** Format: int64 */
+            right: number;
+            title: string;
+        };
         DueView: {
             because: string;
             /**
@@ -2280,6 +2530,27 @@ export interface components {
              */
             type: string;
         };
+        ExerciseShort: {
+            /** @enum {string} */
+            aid: "guided" | "watched" | "examination";
+            /** @description who added it */
+            by: string;
+            engine: string;
+            id: string;
+            /**
+             * Format: int64
+             * @description 0: as long as it takes
+             */
+            minutes: number;
+            name: string;
+            /** @description it comes with the program */
+            ours: boolean;
+            says: string;
+            /** @enum {string} */
+            state: "cold" | "hot";
+            /** Format: int64 */
+            valves: number;
+        };
         EyeSign: {
             /**
              * Format: int64
@@ -2301,8 +2572,19 @@ export interface components {
             crank_deg: number;
             /** @description before which the crank is heavy: the firing top dead centres of the cylinders */
             firing_deg: number[];
+            /** @description the plugs are in: let go before a firing top dead centre the crank is thrown back */
+            kicks: boolean;
             /** @description valves whose nut is not tight */
             loose: string[];
+            /** @description the valves that stand open where the crank stands */
+            open: components["schemas"]["OpenPart"][];
+            /**
+             * Format: date-time
+             * @description when a hot engine was stopped; absent: it is cold
+             */
+            stopped?: string;
+            /** @description it is on the crank */
+            tool: boolean;
         };
         Fault: {
             location: string;
@@ -2323,6 +2605,46 @@ export interface components {
             mm?: number;
             /** @description the upper end of between */
             to_mm?: number;
+        };
+        File: {
+            /** @enum {string} */
+            aid: "guided" | "watched" | "examination";
+            /**
+             * Format: int64
+             * @description index of the clearance card
+             */
+            card?: number;
+            /** @description the slips that count; absent: all */
+            counts?: string[];
+            /** @description where the crank stands in the beginning; absent: anywhere */
+            crank_deg?: number;
+            /** @enum {string} */
+            format: "metronix.exercise/1";
+            /** @description those that are given */
+            gaps?: components["schemas"]["Gap"][];
+            /** @description absent: by hundredths from 0.05 to 0.60 */
+            leaves_mm?: number[];
+            /** @description what whoever was there last has left written */
+            left?: components["schemas"]["Left"];
+            /**
+             * Format: int64
+             * @description that it may take; absent: as long as it takes
+             */
+            minutes?: number;
+            name: string;
+            nuts?: components["schemas"]["Nut"][];
+            /** @description compression kicks the crank back */
+            plugs_in?: boolean;
+            /** @description what is learned by it */
+            says?: string;
+            /**
+             * Format: int64
+             * @description from which all follows that is not given; absent: each run has its own
+             */
+            seed?: number;
+            /** @description metronix.engine/1 */
+            sheet: components["schemas"]["Sheet"];
+            wear?: components["schemas"]["Wear"][];
         };
         FindQuestion: {
             seen: components["schemas"]["Sighting"][];
@@ -2369,6 +2691,20 @@ export interface components {
             turn: boolean;
             /** @description an angle in degrees */
             turn_deg: number;
+        };
+        FromJob: {
+            /** @enum {string} */
+            aid: "guided" | "watched" | "examination";
+            job_id: string;
+            /** Format: int64 */
+            minutes?: number;
+            name: string;
+            says?: string;
+        };
+        Gap: {
+            /** @description a length in millimetres, at most six decimal places */
+            gap_mm: number;
+            valve: string;
         };
         Gathered: {
             /**
@@ -4322,6 +4658,11 @@ export interface components {
             /** @description marked in thousandths of an inch */
             thou?: boolean;
         };
+        Left: {
+            says: string;
+            /** @description it is not so */
+            wrong?: boolean;
+        };
         LeftOut: {
             entries: components["schemas"]["LeftOutEntry"][];
         };
@@ -4491,12 +4832,18 @@ export interface components {
         };
         NewPractice: {
             /**
-             * Format: int64
-             * @description index of the clearance card
+             * @description how much is told; empty: as the exercise says, else guided
+             * @enum {string}
              */
-            card: number;
-            /** @description of the library */
-            engine_id: string;
+            aid?: "guided" | "watched" | "examination";
+            /**
+             * Format: int64
+             * @description index of the engine's clearance card
+             */
+            card?: number;
+            /** @description of the library; empty: an exercise is named */
+            engine_id?: string;
+            exercise_id?: string;
             id: string;
         };
         NewVehicle: {
@@ -4601,8 +4948,21 @@ export interface components {
             /** @description empty: at none */
             valve: string;
         };
+        Nut: {
+            /** @enum {string} */
+            how: "stiff" | "seized";
+            valve: string;
+        };
         OnBoard: {
             on_board: boolean;
+        };
+        OpenPart: {
+            /**
+             * Format: double
+             * @description 0 to 1
+             */
+            part: number;
+            valve: string;
         };
         Opening: {
             /** @description the happening that the list goes on from, where only the rest was asked for: sheet and start are left out then */
@@ -4759,11 +5119,56 @@ export interface components {
             /** @description those of them that this pulley has no mark for */
             unmarked_deg: number[];
         };
+        PracticeAct: {
+            /**
+             * Format: double
+             * @description since the first
+             */
+            after_s: number;
+            /** @description its lobe was */
+            clear: boolean;
+            /** @description where it stood then */
+            crank_deg: number;
+            /** @description that it was */
+            faults: components["schemas"]["PracticeFault"][];
+            felt?: components["schemas"]["FeltView"];
+            /** @description of that valve, truly, once it was done */
+            gap_mm: number;
+            /** @description absent: something was said */
+            hand?: components["schemas"]["PracticeHand"];
+            /** @description an angle in degrees */
+            kicked_deg?: number;
+            said?: unknown;
+            /** @description that it is about; empty: none */
+            valve: string;
+        };
         PracticeAnswer: {
+            claims: components["schemas"]["PracticeClaim"][];
             eyes: components["schemas"]["Eyes"];
             /** @description of a leaf that was slid in */
             felt?: components["schemas"]["FeltView"];
+            /** @description by so much the crank was thrown back */
+            kicked_deg?: number;
+            /** @description of a screw: by how much it moved */
+            moved_deg?: number;
             state: components["schemas"]["JobState"];
+        };
+        PracticeBest: {
+            /** Format: int64 */
+            leaves: number;
+            /** @description of the sequence */
+            title: string;
+            /** @description an angle in degrees */
+            turn_deg: number;
+        };
+        PracticeClaim: {
+            /** @enum {string} */
+            is: "in" | "tight" | "loose";
+            /** @description why it is left as it is */
+            left?: string;
+            valve: string;
+            /** @description something is worn at it */
+            worn?: boolean;
         };
         PracticeFault: {
             says: string;
@@ -4772,11 +5177,16 @@ export interface components {
             valve: string;
         };
         PracticeHand: {
+            /** @description it was said what is wrong with it, and it is done all the same */
+            anyway?: boolean;
+            claim?: components["schemas"]["PracticeClaim"];
             id: string;
             /** @description the nut of this valve */
             loosen?: string;
             screw?: components["schemas"]["PracticeScrew"];
             slide?: components["schemas"]["PracticeSlide"];
+            /** @description the tool, off the crank */
+            take_off?: boolean;
             /** @description the nut of this valve */
             tighten?: string;
             /**
@@ -4788,16 +5198,22 @@ export interface components {
         PracticeResult: {
             /** @description null: no figure was kept */
             believed_mm: number | null;
+            /** @description in a worn tip: it runs wider by so much than a leaf finds it */
+            dip_mm?: number;
             /** @description its screw was turned */
             disturbed: boolean;
             /** @description truly, as a leaf finds it */
             found_mm: number;
             /** @enum {string} */
             kind: "intake" | "exhaust";
+            /** @description why it was left as it is */
+            left?: string;
             /** @description a length in millimetres, at most six decimal places */
             left_mm: number;
             /** @description a length in millimetres, at most six decimal places */
             lower_mm: number;
+            /** @enum {string} */
+            nut?: "stiff" | "seized";
             /** @enum {string} */
             truly: "in" | "tight" | "loose";
             /** @description a length in millimetres, at most six decimal places */
@@ -4805,16 +5221,25 @@ export interface components {
             valve: string;
             /** @description as it was judged; empty: it was not */
             verdict: string;
+            /** @enum {string} */
+            worn?: "even" | "sunken_seat" | "worn_tip" | "flat_lobe";
         };
         PracticeScore: {
+            /** @enum {string} */
+            aid: "guided" | "watched" | "examination";
+            /** @description what it takes; absent: no sequence goes round this engine */
+            best?: components["schemas"]["PracticeBest"];
             /**
              * Format: int64
-             * @description valves that ended in their limits and are believed to be
+             * @description valves that ended right
              */
             correct: number;
+            /** @description the engine, to draw it */
+            drawn: components["schemas"]["EngineView"];
             /** Format: date-time */
             ended: string;
             engine: string;
+            exercise: string;
             /** @description the gravest first */
             faults: components["schemas"]["PracticeFault"][];
             id: string;
@@ -4840,6 +5265,8 @@ export interface components {
             valve: string;
         };
         PracticeShort: {
+            /** @enum {string} */
+            aid: "guided" | "watched" | "examination";
             /** Format: date-time */
             began: string;
             /**
@@ -4853,6 +5280,8 @@ export interface components {
              */
             ended?: string;
             engine: string;
+            /** @description its name; empty: an engine of the library */
+            exercise: string;
             /** Format: int64 */
             faults?: number;
             id: string;
@@ -4868,10 +5297,31 @@ export interface components {
             valve: string;
         };
         PracticeView: {
+            /** @enum {string} */
+            aid: "guided" | "watched" | "examination";
+            /** Format: date-time */
+            began: string;
+            /** @description what is written down, where no bench judges */
+            claims: components["schemas"]["PracticeClaim"][];
             ended: boolean;
+            /** @description its name; empty: an engine of the library */
+            exercise: string;
             eyes: components["schemas"]["Eyes"];
+            /** @description those that lie beside it */
+            leaves_mm: number[];
+            /** @description what whoever was there last has left written; empty: nothing */
+            left: string;
+            /**
+             * Format: int64
+             * @description that it may take; 0: as long as it takes
+             */
+            minutes: number;
+            /** @description what is learned by it */
+            says: string;
             /** @description the job, as the bench shows one */
             view: components["schemas"]["JobView"];
+            /** @description the sequences that go round this engine */
+            ways: components["schemas"]["WayToGo"][];
         };
         Presence: {
             /** @description the action that is shown there */
@@ -4893,6 +5343,47 @@ export interface components {
             engine_c: number | null;
             /** @enum {string} */
             state: "off" | "connecting" | "ok" | "lost";
+        };
+        Progress: {
+            /**
+             * Format: int64
+             * @description questions answered in drills
+             */
+            asked: number;
+            /**
+             * Format: int64
+             * @description runs with nothing to talk about
+             */
+            clean: number;
+            /**
+             * Format: int64
+             * @description valves that ended right
+             */
+            correct: number;
+            /**
+             * Format: int64
+             * @description items that are due or were never asked
+             */
+            due: number;
+            /**
+             * Format: date-time
+             * @description when a run was begun last
+             */
+            last?: string;
+            /** @description empty: nobody is set up */
+            name: string;
+            person: string;
+            /** Format: int64 */
+            right: number;
+            role: string;
+            /**
+             * Format: int64
+             * @description that have ended
+             */
+            runs: number;
+            skills: components["schemas"]["SkillView"][];
+            /** Format: int64 */
+            valves: number;
         };
         Promised: {
             /** Format: int64 */
@@ -4946,6 +5437,10 @@ export interface components {
             /** @description 0: it is clear enough */
             short_deg: number;
             valve: string;
+        };
+        "Put-skillRequest": {
+            /** @description false: take it back */
+            signed: boolean;
         };
         Question: {
             look_at: components["schemas"]["Sighting"];
@@ -5361,6 +5856,14 @@ export interface components {
             /** Format: date-time */
             at: string;
             by: string;
+        };
+        SkillView: {
+            /** Format: date-time */
+            at?: string;
+            /** @description empty: nobody yet */
+            by: string;
+            skill: string;
+            title: string;
         };
         SourcedTorque: {
             distrusted?: string;
@@ -5928,6 +6431,10 @@ export interface components {
              */
             stop_count?: number;
         };
+        WayToGo: {
+            school: string;
+            title: string;
+        };
         Ways: {
             engine: components["schemas"]["EngineView"];
             /** @description for each number of stops the plan whose smallest margin is largest */
@@ -5935,6 +6442,12 @@ export interface components {
             plans: components["schemas"]["PlanView"][];
             /** @description an angle in degrees */
             required_margin_deg: number;
+        };
+        Wear: {
+            /** @enum {string} */
+            kind: "even" | "sunken_seat" | "worn_tip" | "flat_lobe";
+            /** @description absent: even wear, of all */
+            valve?: string;
         };
     };
     responses: never;
@@ -6765,6 +7278,103 @@ export interface operations {
             };
         };
     };
+    "list-drills": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DrillView"][];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "ask-drill": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AskDrill"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DrillQuestion"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "answer-drill": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DrillAnswer"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DrillAnswered"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     "due-list": {
         parameters: {
             query?: {
@@ -7055,6 +7665,161 @@ export interface operations {
                 content: {
                     "text/event-stream": components["schemas"]["BoardEvent"];
                 };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "list-exercises": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ExerciseShort"][];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "add-exercise": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["File"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ExerciseShort"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "exercise-from-job": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FromJob"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ExerciseShort"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "get-exercise": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": unknown;
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "remove-exercise": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             /** @description Error */
             default: {
@@ -8083,6 +8848,102 @@ export interface operations {
             };
         };
     };
+    "list-learners": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Progress"][];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "learners-csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The file */
+            200: {
+                headers: {
+                    "Content-Disposition"?: string;
+                    "Content-Type"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/csv": string;
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "put-skill": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                person: string;
+                skill: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Put-skillRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Progress"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     "look-at-sheet": {
         parameters: {
             query?: never;
@@ -8337,9 +9198,43 @@ export interface operations {
             };
         };
     };
-    "end-practice": {
+    "list-practice-acts": {
         parameters: {
             query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PracticeAct"][];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "end-practice": {
+        parameters: {
+            query?: {
+                /** @description it was said what is missing, and it is ended all the same */
+                anyway?: boolean;
+            };
             header?: never;
             path: {
                 id: string;
@@ -8498,6 +9393,35 @@ export interface operations {
             };
         };
     };
+    "get-progress": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Progress"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     "get-reach": {
         parameters: {
             query?: never;
@@ -8570,6 +9494,35 @@ export interface operations {
         };
     };
     "engine-schema": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": unknown;
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "exercise-schema": {
         parameters: {
             query?: never;
             header?: never;
