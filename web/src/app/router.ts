@@ -154,6 +154,24 @@ export const router = createRouter({
       meta: { title: 'Practice' },
     },
     {
+      path: '/practice/drills',
+      name: 'practice-drills',
+      component: () => import('@/features/practice/DrillPage.vue'),
+      meta: { title: 'Drills' },
+    },
+    {
+      path: '/practice/class',
+      name: 'practice-class',
+      component: () => import('@/features/practice/ClassPage.vue'),
+      meta: { title: 'The class' },
+    },
+    {
+      path: '/practice/:id/acts',
+      name: 'practice-acts',
+      component: () => import('@/features/practice/ActsPage.vue'),
+      meta: { title: 'Act by act' },
+    },
+    {
       path: '/practice/:id',
       name: 'practice-run',
       component: () => import('@/features/practice/RunPage.vue'),

@@ -5,8 +5,8 @@ import CrankPulley from '@/shared/engine/CrankPulley.vue'
 import { yields } from './weight'
 
 /** The crank, turned by drag, wheel and keys; compression makes it heavy. What is seen while it turns is told, what it came to is done. */
-const props = defineProps<{ engine: EngineView; crank: number; firing: number[] }>()
-const emit = defineEmits<{ shows: [deg: number]; turn: [byDeg: number] }>()
+const props = defineProps<{ engine: EngineView; crank: number; firing: number[]; tool: boolean }>()
+const emit = defineEmits<{ shows: [deg: number]; turn: [byDeg: number]; off: [] }>()
 
 const by = ref(0)
 const sense = computed(() => (props.engine.rotation === 'clockwise' ? 1 : -1))
@@ -73,6 +73,7 @@ function key(e: KeyboardEvent) {
   e.stopPropagation()
   steps(deg)
 }
+defineExpose({ key, steps })
 </script>
 
 <template>
@@ -105,6 +106,7 @@ function key(e: KeyboardEvent) {
         >{{ d > 0 ? '+' : '−' }}{{ Math.abs(d) }}°</VBtn
       >
     </div>
+    <VBtn size="small" :disabled="!tool" @click="emit('off')">{{ tool ? 'Take the tool off' : 'No tool on it' }}</VBtn>
   </section>
 </template>
 

@@ -1,45 +1,57 @@
 <script setup lang="ts">
+import { useNow } from '@vueuse/core'
 import { computed, onMounted, ref, useTemplateRef } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import AppPage from '@/shared/AppPage.vue'
 import AppDialog from '@/shared/AppDialog.vue'
-import HeadDrawing from '@/shared/engine/HeadDrawing.vue'
 import { useKeys } from '@/shared/useKeys'
-import { cylinderNotes, valvesShown } from '@/features/bench/benchPicture'
+import { valvesShown } from '@/features/bench/benchPicture'
 import NowPanel from '@/features/bench/NowPanel.vue'
-import CrankInHand from './CrankInHand.vue'
-import LeafInHand from './LeafInHand.vue'
-import ScrewInHand from './ScrewInHand.vue'
+import EngineInHand from './EngineInHand.vue'
+import PaperPanel from './PaperPanel.vue'
+import { claimsShown } from './paper'
 import { usePractice } from './usePractice'
+import WarningDialog from './WarningDialog.vue'
 
-/** A run on a practice engine: the same bench beside an engine that is turned, felt and set by hand. */
+/** A run on a practice engine: the same bench, or a slip of paper, beside an engine that is turned, felt and set by hand. */
 const id = String(useRoute().params.id)
 const router = useRouter()
-const { view, eyes, ended, trouble, line, load, hand, say, undo, end } = usePractice(id)
+const { view, run, eyes, claims, trouble, refusal, warning, kicked, line, load, hand, say, undo, end } = usePractice(id)
 onMounted(async () => {
   await load()
-  if (ended.value) await router.replace(`/practice/${id}/score`)
+  if (run.value?.ended) await router.replace(`/practice/${id}/score`)
 })
 
 const state = computed(() => view.value!.state)
-const valve = computed(() => state.value.now.valve)
-/** What is seen while the crank is in the hand. */
-const turning = ref<number | null>(null)
-const crank = computed(() => turning.value ?? eyes.value.crank_deg)
-const loose = computed(() => eyes.value.loose.includes(valve.value))
+const paper = computed(() => run.value !== null && run.value.aid !== 'guided')
+/** On paper whoever does it takes valves in hand himself. */
+const picked = ref('')
+const valve = computed(() => (paper.value ? picked.value : state.value.now.valve))
+function pick(name: string) {
+  if (paper.value) picked.value = name
+  else void say({ kind: 'picked', valve: name })
+}
+const shown = computed(() =>
+  paper.value ? claimsShown(view.value!, claims.value, picked.value) : valvesShown(view.value!),
+)
 const advised = computed(() => {
   const v = state.value.valves.find((x) => x.name === valve.value)
+  if (paper.value) return v?.limits.nominal_mm ?? 0.2
   if (state.value.now.action === 'adjust' && v?.set_by_mm?.length === 1) return v.set_by_mm[0]!
   return v?.judgement?.try_next_mm?.[0] ?? state.value.now.ladder.find((r) => r.first)?.leaves_mm[0] ?? 0.3
 })
-async function slides(mm: number) {
-  const got = await hand({ slide: { valve: valve.value, leaves_mm: [mm] } })
-  return got?.felt?.pull ?? null
-}
-async function turned(byDeg: number) {
-  await hand({ turn_deg: byDeg })
-  turning.value = null
-}
+const counted = computed(() =>
+  paper.value ? `${claims.value.length}/${state.value.total}` : `${state.value.done}/${state.value.total}`,
+)
+
+const now = useNow({ interval: 1000 })
+const since = (iso: string) => Math.max(0, Math.floor((now.value.getTime() - new Date(iso).getTime()) / 1000))
+const clock = (s: number) => `${Math.floor(s / 60)}:${String(s % 60).padStart(2, '0')}`
+/** What whoever does it may see on a watch: since when the engine stands, and how long it may take. */
+const watch = computed(() => [
+  ...(eyes.value.stopped ? [`stopped ${clock(since(eyes.value.stopped))} ago`] : []),
+  ...(run.value?.minutes ? [`${clock(since(run.value.began))} of ${run.value.minutes} min`] : []),
+])
 
 const quiet = ref(localStorage.getItem('metronix.practice-quiet') === 'yes')
 function mutes() {
@@ -47,22 +59,16 @@ function mutes() {
   localStorage.setItem('metronix.practice-quiet', quiet.value ? 'yes' : 'no')
 }
 const asks = ref(false)
-async function ends() {
+function ends() {
   asks.value = false
-  if (await end()) await router.push(`/practice/${id}/score`)
+  void end(() => void router.push(`/practice/${id}/score`))
 }
-const ways = [
-  { school: 'one_cylinder', title: 'One cylinder at a time' },
-  { school: 'rocking_pairs', title: 'Rocking pairs' },
-  { school: 'sum_rule', title: 'Valve pairs by their sum' },
-] as const
-const now = useTemplateRef('now')
-const leaf = useTemplateRef('leaf')
+const bench = useTemplateRef('bench')
+const slip = useTemplateRef('slip')
+const engine = useTemplateRef('engine')
 useKeys((k) => {
-  if (k === 'l' || k === 'L') void leaf.value?.go()
-  else if (k === '+') leaf.value?.other(0.01)
-  else if (k === '-') leaf.value?.other(-0.01)
-  else return now.value?.key(k) ?? false
+  if (k === 'e') asks.value = true
+  else return engine.value?.key(k) || bench.value?.key(k) || slip.value?.key(k) || false
   return true
 })
 </script>
@@ -70,7 +76,7 @@ useKeys((k) => {
 <template>
   <AppPage
     title="Practice"
-    :sub="view?.engine.name"
+    :sub="run?.exercise || view?.engine.name"
     back="Practice"
     back-to="/practice"
     bare
@@ -81,77 +87,81 @@ useKeys((k) => {
     @again="load"
   >
     <template #bar>
-      <b v-if="view" class="figure fs-28" :aria-label="`${state.done} of ${state.total} valves`"
-        >{{ state.done }}/{{ state.total }}</b
-      >
+      <b v-for="w in watch" :key="w" class="figure fs-20">{{ w }}</b>
+      <b v-if="view" class="figure fs-28" :aria-label="`${counted} valves`">{{ counted }}</b>
       <VBtn size="small" :aria-pressed="!quiet" @click="mutes">{{ quiet ? 'Sound off' : 'Sound on' }}</VBtn>
       <VBtn v-if="view" size="small" :variant="state.phase === 'done' ? 'flat' : 'outlined'" @click="asks = true"
         >End the run</VBtn
       >
     </template>
-    <main v-if="view" class="run d-grid fills shrinks">
-      <section class="engine d-grid shrinks" aria-label="The practice engine">
-        <div class="drawing shrinks px-2 pt-2 pb-1" tabindex="0" role="region" aria-label="The head, drawn">
-          <HeadDrawing
-            :engine="view.engine"
-            :crank="crank"
-            :shown="valvesShown(view)"
-            :notes="cylinderNotes(view)"
-            pickable
-            @pick="(v) => say({ kind: 'picked', valve: v })"
-          />
-        </div>
-        <div class="hands d-grid ga-4 pa-4">
-          <CrankInHand
-            :engine="view.engine"
-            :crank="eyes.crank_deg"
-            :firing="eyes.firing_deg"
-            @shows="turning = $event"
-            @turn="turned"
-          />
-          <LeafInHand ref="leaf" :valve="valve" :advised="advised" :slide="slides" :quiet="quiet" />
-          <ScrewInHand
-            :valve="valve"
-            :loose="loose"
-            @loosen="hand({ loosen: valve })"
-            @tighten="hand({ tighten: valve })"
-            @turn="(by_deg) => hand({ screw: { valve, by_deg } })"
-          />
-        </div>
-      </section>
-      <section
-        v-if="state.now.action === 'choose_way'"
-        class="right d-grid ga-3 pa-5 align-content-start"
-        aria-label="Now"
-      >
-        <h2 class="fs-34 lh-tight">How do you go round it?</h2>
-        <p v-if="line.refusal" role="alert">{{ line.refusal }}</p>
-        <VBtn
-          v-for="w in ways"
-          :key="w.school"
-          size="large"
-          @click="say({ kind: 'way_chosen', school: w.school, round: 'set_as_you_go', check: 'none' })"
-          >{{ w.title }}</VBtn
-        >
-        <p class="quiet">
-          Some valves are right and some are not. Turn the crank, slide the leaf in, say what you felt; set what is out.
-          What was hidden is told when you end the run.
-        </p>
-      </section>
-      <NowPanel
-        v-else
-        ref="now"
-        class="right"
+    <main v-if="view && run" class="run d-grid fills shrinks">
+      <EngineInHand
+        ref="engine"
         :view="view"
-        :others="[]"
-        :crank="state.crank_deg"
-        :choosing="false"
-        :line="line"
-        reached
-        @do="say"
-        @undo="undo"
-        @leave="(v) => say({ kind: 'left_as_is', valve: v, reason: 'left in practice' })"
+        :eyes="eyes"
+        :valve="valve"
+        :shown="shown"
+        :untold="paper"
+        :advised="advised"
+        :leaves="run.leaves_mm"
+        :quiet="quiet"
+        :hand="hand"
+        @pick="pick"
       />
+      <div class="right d-grid shrinks">
+        <p v-if="run.left" class="left-note ma-4 mb-0 pa-3 edged rounded fs-20">
+          <span class="quiet">A note hangs on the engine:</span> “{{ run.left }}”
+        </p>
+        <PaperPanel
+          v-if="paper"
+          ref="slip"
+          :view="view"
+          :claims="claims"
+          :valve="valve"
+          :refusal="refusal"
+          :kicked="kicked"
+          :aid="run.aid"
+          @claim="(claim) => hand({ claim })"
+          @pick="pick"
+        />
+        <section
+          v-else-if="state.now.action === 'choose_way'"
+          class="d-grid ga-3 pa-5 align-content-start"
+          aria-label="Now"
+        >
+          <h2 class="fs-34 lh-tight">How do you go round it?</h2>
+          <p v-if="line.refusal" role="alert">{{ line.refusal }}</p>
+          <VBtn
+            v-for="w in run.ways"
+            :key="w.school"
+            size="large"
+            @click="
+              say({ kind: 'way_chosen', school: w.school as 'rocking_pairs', round: 'set_as_you_go', check: 'none' })
+            "
+            >{{ w.title }}</VBtn
+          >
+          <p class="quiet">
+            {{
+              run.says ||
+              'Some valves are right and some are not. Turn the crank, slide the leaf in, say what you felt; set what is out.'
+            }}
+            What was hidden is told when you end the run.
+          </p>
+        </section>
+        <NowPanel
+          v-else
+          ref="bench"
+          :view="view"
+          :others="[]"
+          :crank="state.crank_deg"
+          :choosing="false"
+          :line="line"
+          reached
+          @do="say"
+          @undo="undo"
+          @leave="(v) => say({ kind: 'left_as_is', valve: v, reason: 'left in practice' })"
+        />
+      </div>
     </main>
   </AppPage>
   <AppDialog v-model="asks" title="End the run?" :width="520">
@@ -161,6 +171,7 @@ useKeys((k) => {
       <VBtn @click="asks = false">Go on</VBtn>
     </div>
   </AppDialog>
+  <WarningDialog v-model="warning" />
 </template>
 
 <style scoped>
@@ -169,25 +180,18 @@ useKeys((k) => {
   grid-template-rows: minmax(0, 1fr);
 }
 
+.right {
+  grid-template-rows: auto minmax(0, 1fr);
+}
+
+.right > :only-child {
+  grid-row: 1 / -1;
+}
+
 @media (width > 1000px) {
   :global(.fits .v-application__wrap) {
     height: 100dvh;
   }
-}
-
-.engine {
-  grid-template-rows: minmax(0, 1fr) auto;
-  border-right: 2px solid var(--line);
-}
-
-.drawing {
-  overflow: auto;
-  contain: strict;
-}
-
-.hands {
-  grid-template-columns: repeat(3, minmax(0, 1fr));
-  border-top: 2px solid var(--line);
 }
 
 @media (width <= 1000px) {
@@ -196,24 +200,9 @@ useKeys((k) => {
     grid-template-rows: none;
   }
 
-  .engine {
-    grid-template-rows: 300px auto;
-    border-right: 0;
-  }
-
   /* What is next stands above what it is done to. */
   .right {
     order: -1;
-  }
-}
-
-@media (width <= 640px) {
-  .hands {
-    grid-template-columns: minmax(0, 1fr);
-  }
-
-  .engine {
-    grid-template-rows: 220px auto;
   }
 }
 </style>

@@ -2,10 +2,13 @@
 import { computed } from 'vue'
 import { useRoute } from 'vue-router'
 import AppPage from '@/shared/AppPage.vue'
+import type { Schemas } from '@/shared/api/client'
 import { reads, useRead } from '@/shared/api/reads'
 import { degrees, mm, when } from '@/shared/units'
 import { capital, verdictWord } from '@/shared/words'
+import HeadDrawing from '@/shared/engine/HeadDrawing.vue'
 import GapLine from './GapLine.vue'
+import { heldShown, trulyShown, wearWord } from './scored'
 
 /** What a run came to, as a good mechanic would say it, with what was hidden beside what was believed. */
 const id = String(useRoute().params.id)
@@ -26,6 +29,17 @@ const range = computed(() => {
   const all = (score.value?.valves ?? []).flatMap((v) => [v.found_mm, v.left_mm, v.lower_mm, v.upper_mm])
   return { from: Math.min(...all) - 0.02, to: Math.max(...all) + 0.02 }
 })
+/** What was the matter with a valve besides its gap. */
+const troubles = (v: Schemas['PracticeResult']) =>
+  [
+    v.worn && v.worn !== 'even' ? wearWord[v.worn] : '',
+    v.dip_mm ? `runs ${mm(v.left_mm + v.dip_mm)}` : '',
+    v.nut ? `nut ${v.nut}` : '',
+    v.left ? `left: ${v.left}` : '',
+  ]
+    .filter(Boolean)
+    .map((t) => `, ${t}`)
+    .join('')
 </script>
 
 <template>
@@ -44,8 +58,12 @@ const range = computed(() => {
         <h2 class="fs-34 lh-tight">{{ score.correct }} of {{ score.valves.length }} valves ended right.</h2>
         <p class="quiet fs-20">
           {{ took }}, the crank turned {{ degrees(score.turn_deg) }}, {{ score.leaves }} leaves picked up{{
-            score.signed ? '' : ', not signed'
+            score.signed || score.aid !== 'guided' ? '' : ', not signed'
           }}. {{ capital(score.name ? `${score.name}, ${when(score.ended)}` : when(score.ended)) }}.
+        </p>
+        <p v-if="score.best" class="fs-20">
+          As it is rehearsed ({{ score.best.title.toLowerCase() }}): {{ degrees(score.best.turn_deg) }} and
+          {{ score.best.leaves }} leaves.
         </p>
       </section>
       <section class="d-grid ga-2" aria-label="What to talk about">
@@ -55,6 +73,16 @@ const range = computed(() => {
         <ol class="ma-0 ps-6 fs-20">
           <li v-for="(f, i) in says" :key="i">{{ f }}</li>
         </ol>
+      </section>
+      <section class="heads d-grid ga-4" aria-label="The engine">
+        <div class="d-grid ga-1">
+          <h2 class="fs-24">As it truly is</h2>
+          <div class="head"><HeadDrawing :engine="score.drawn" :crank="null" :shown="trulyShown(score.valves)" /></div>
+        </div>
+        <div class="d-grid ga-1">
+          <h2 class="fs-24">As you held it to be</h2>
+          <div class="head"><HeadDrawing :engine="score.drawn" :crank="null" :shown="heldShown(score.valves)" /></div>
+        </div>
       </section>
       <section class="d-grid ga-2" aria-label="Valve by valve">
         <h2 class="fs-24">Valve by valve</h2>
@@ -67,7 +95,7 @@ const range = computed(() => {
           <GapLine :result="v" :from="range.from" :to="range.to" />
           <span>
             <b :class="v.truly === 'in' ? 'is-in' : 'is-tight'">{{ verdictWord[v.truly] }}</b>
-            <span class="quiet"> truly {{ mm(v.left_mm) }}</span>
+            <span class="quiet"> truly {{ mm(v.left_mm) }}{{ troubles(v) }}</span>
           </span>
           <span class="quiet"
             >believed
@@ -81,7 +109,10 @@ const range = computed(() => {
           >
         </div>
       </section>
-      <div><VBtn variant="flat" size="large" to="/practice">Practise again</VBtn></div>
+      <div class="d-flex flex-wrap ga-3">
+        <VBtn variant="flat" size="large" to="/practice">Practise again</VBtn>
+        <VBtn size="large" :to="`/practice/${id}/acts`">Act by act</VBtn>
+      </div>
     </div>
   </AppPage>
 </template>
@@ -91,11 +122,23 @@ const range = computed(() => {
   max-width: 1000px;
 }
 
+.heads {
+  grid-template-columns: repeat(2, minmax(0, 1fr));
+}
+
+.head {
+  height: 240px;
+}
+
 .valve {
   grid-template-columns: 60px minmax(0, 2fr) minmax(0, 1.2fr) minmax(0, 1.2fr);
 }
 
 @media (width <= 640px) {
+  .heads {
+    grid-template-columns: minmax(0, 1fr);
+  }
+
   .valve {
     grid-template-columns: 50px minmax(0, 1fr);
   }

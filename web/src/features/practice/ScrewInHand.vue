@@ -2,24 +2,34 @@
 import { ref, watch } from 'vue'
 
 /** The screw and the nut of the valve in hand. */
-const props = defineProps<{ valve: string; loose: boolean }>()
-const emit = defineEmits<{ loosen: []; tighten: []; turn: [byDeg: number] }>()
+const props = defineProps<{
+  valve: string
+  loose: boolean
+  /** Turns it, and says by how much it moved; a stiff one sticks, then jumps. */
+  turn: (byDeg: number) => Promise<number>
+}>()
+const emit = defineEmits<{ loosen: []; tighten: [] }>()
 const at = ref(0)
 watch(
   () => props.valve,
   () => (at.value = 0),
 )
-function turns(deg: number) {
-  at.value += deg
-  emit('turn', deg)
+async function turns(deg: number) {
+  if (props.valve && props.loose) at.value += await props.turn(deg)
 }
+function nut() {
+  if (!props.valve) return
+  if (props.loose) emit('tighten')
+  else emit('loosen')
+}
+defineExpose({ turns, nut })
 const keys: Record<string, number> = { ArrowRight: 5, ArrowLeft: -5, ArrowUp: 30, ArrowDown: -30 }
 function key(e: KeyboardEvent) {
   const deg = keys[e.key]
   if (deg === undefined || !props.loose) return
   e.preventDefault()
   e.stopPropagation()
-  turns(deg)
+  void turns(deg)
 }
 </script>
 
@@ -32,9 +42,7 @@ function key(e: KeyboardEvent) {
         <line class="s-ink sw-5" x1="-17" x2="17" y1="0" y2="0" />
       </g>
     </svg>
-    <VBtn :disabled="!valve" @click="loose ? emit('tighten') : emit('loosen')">{{
-      loose ? 'Tighten the nut' : 'Loosen the nut'
-    }}</VBtn>
+    <VBtn :disabled="!valve" @click="nut">{{ loose ? 'Tighten the nut' : 'Loosen the nut' }}</VBtn>
     <div class="by d-grid ga-1" role="group" aria-label="Turn the screw" @keydown="key">
       <VBtn
         v-for="d in [-30, -5, 5, 30]"

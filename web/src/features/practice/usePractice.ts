@@ -1,43 +1,75 @@
 import { reactive, ref, shallowRef } from 'vue'
-import { answered, api, newID, type Happening, type JobView, type Schemas } from '@/shared/api/client'
+import { answered, api, newID, Refused, type Happening, type JobView, type Schemas } from '@/shared/api/client'
 import type { Doing, Line } from '@/features/bench/useJob'
 
 /** One thing done by hand, before it has its id. */
 export type Hand = Omit<Schemas['PracticeHand'], 'id' | '$schema'>
+export type Claim = Schemas['PracticeClaim']
+/** What is known of a run besides its job. */
+export type Run = Omit<Schemas['PracticeView'], 'view' | 'eyes' | 'claims' | '$schema'>
+
+/** What would go wrong, and a way to do it all the same. */
+export interface Warning {
+  says: string
+  anyway: () => void
+}
+
+const warningType = 'urn:metronix:practice_warning'
 
 /** A run on a practice engine: what is believed of it, what eyes see, and ways to do and to say. The program alone knows what is hidden. */
 export function usePractice(id: string) {
   const view = shallowRef<JobView | null>(null)
-  const eyes = shallowRef<Schemas['Eyes']>({ crank_deg: 0, loose: [], firing_deg: [] })
-  const ended = ref(false)
+  const run = shallowRef<Run | null>(null)
+  const eyes = shallowRef<Schemas['Eyes']>({
+    crank_deg: 0,
+    loose: [],
+    firing_deg: [],
+    open: [],
+    tool: false,
+    kicks: false,
+  })
+  const claims = shallowRef<Claim[]>([])
   const trouble = ref('')
   const refusal = ref('')
+  const warning = shallowRef<Warning | null>(null)
+  /** By how much compression threw the crank back just now, degrees. */
+  const kicked = ref(0)
   const params = { path: { id } }
   let last: Promise<unknown> = Promise.resolve()
 
   async function load() {
     try {
       const got = await answered(api.GET('/api/v1/practice/{id}', { params }))
-      view.value = got.view
-      eyes.value = got.eyes
-      ended.value = got.ended
+      ;({ view: view.value, eyes: eyes.value, claims: claims.value } = got)
+      run.value = got
       trouble.value = ''
     } catch (e) {
       trouble.value = (e as Error).message
     }
   }
 
+  /** What was refused is told; what whoever looks on would say before it is done, is asked. */
+  function told(e: unknown, anyway: () => void) {
+    const refused = e as Refused
+    if (refused.problem?.type === warningType) warning.value = { says: refused.message, anyway }
+    else refusal.value = refused.message
+  }
+
   /** One after the other, as hands do. */
-  function does(ask: () => Promise<Schemas['PracticeAnswer']>): Promise<Schemas['PracticeAnswer'] | null> {
+  function does(
+    ask: () => Promise<Schemas['PracticeAnswer']>,
+    anyway = () => {},
+  ): Promise<Schemas['PracticeAnswer'] | null> {
     const next = last.then(async () => {
       try {
         const got = await ask()
         refusal.value = ''
-        eyes.value = got.eyes
+        ;({ eyes: eyes.value, claims: claims.value } = got)
+        kicked.value = got.kicked_deg ?? 0
         if (view.value) view.value = { ...view.value, state: got.state }
         return got
       } catch (e) {
-        refusal.value = (e as Error).message
+        told(e, anyway)
         return null
       }
     })
@@ -45,8 +77,11 @@ export function usePractice(id: string) {
     return next
   }
 
-  const hand = (h: Hand) =>
-    does(() => answered(api.POST('/api/v1/practice/{id}/hands', { params, body: { ...h, id: newID() } })))
+  const hand = (h: Hand): Promise<Schemas['PracticeAnswer'] | null> =>
+    does(
+      () => answered(api.POST('/api/v1/practice/{id}/hands', { params, body: { ...h, id: newID() } })),
+      () => void hand({ ...h, anyway: true }),
+    )
 
   const say = (doing: Doing) =>
     does(() => {
@@ -59,14 +94,14 @@ export function usePractice(id: string) {
     if (target) await say({ kind: 'undone', target })
   }
 
-  /** Ends the run; true where it has ended. */
-  async function end(): Promise<boolean> {
+  /** Ends the run, and goes on where it has ended. */
+  async function end(then: () => void, anyway = false): Promise<void> {
     try {
-      await answered(api.POST('/api/v1/practice/{id}/end', { params }))
-      return true
+      const query = { anyway }
+      await answered(api.POST('/api/v1/practice/{id}/end', { params: { ...params, query } }))
+      then()
     } catch (e) {
-      refusal.value = (e as Error).message
-      return false
+      told(e, () => void end(then, true))
     }
   }
 
@@ -82,5 +117,5 @@ export function usePractice(id: string) {
     keptAt: '',
   })
 
-  return { view, eyes, ended, trouble, refusal, line, load, hand, say, undo, end }
+  return { view, run, eyes, claims, trouble, refusal, warning, kicked, line, load, hand, say, undo, end }
 }

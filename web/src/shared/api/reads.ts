@@ -43,6 +43,10 @@ export const reads = {
   jobs: () => read(['jobs'], () => answered(api.GET('/api/v1/jobs'))),
   offBoard: () =>
     read(['jobs', 'off'], () => answered(api.GET('/api/v1/jobs', { params: { query: { off_board: true } } }))),
+  signedJobs: () =>
+    read(['jobs', 'signed'], () =>
+      answered(api.GET('/api/v1/jobs', { params: { query: { open: 'no', limit: 200 } } })),
+    ),
   openJobs: () =>
     read(['jobs', 'open'], () => answered(api.GET('/api/v1/jobs', { params: { query: { open: 'yes' } } }))),
   sheet: (id: string) => read(['job', id, 'sheet'], () => answered(api.GET('/api/v1/jobs/{id}/sheet', path(id)))),
@@ -94,6 +98,12 @@ export const reads = {
   vehicles: () => read(['vehicles'], () => answered(api.GET('/api/v1/vehicles'))),
   shop: () => read(['shop'], () => answered(api.GET('/api/v1/shop'))),
   practice: () => read(['practice'], () => answered(api.GET('/api/v1/practice'))),
+  exercises: () => read(['exercises'], () => answered(api.GET('/api/v1/exercises'))),
+  drills: () => read(['drills'], () => answered(api.GET('/api/v1/drills'))),
+  progress: () => read(['progress'], () => answered(api.GET('/api/v1/progress'))),
+  learners: () => read(['learners'], () => answered(api.GET('/api/v1/learners'))),
+  practiceActs: (id: string) =>
+    read(['practice', id, 'acts'], () => answered(api.GET('/api/v1/practice/{id}/acts', path(id)))),
   practiceScore: (id: string) =>
     read(['practice', id, 'score'], () => answered(api.GET('/api/v1/practice/{id}/score', path(id)))),
   probe: () => read(['probe'], () => answered(api.GET('/api/v1/probe'))),

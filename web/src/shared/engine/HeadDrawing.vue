@@ -16,6 +16,8 @@ export interface ValveShown {
   inThou?: boolean
   verdict: Verdict | null
   settable: boolean
+  /** Nothing is told of where it may be set. */
+  untold?: boolean
   here: boolean
   chosen: boolean
   /** Its number in the row, where the sequence counts by it. */

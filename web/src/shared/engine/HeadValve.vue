@@ -46,7 +46,8 @@ const label = computed(() => {
   if (shown.was) parts.push(`set, was ${shown.was}`)
   if (shown.verdict) parts.push(shown.void || shown.verdict)
   if (shown.waits) parts.push('not on the disk yet')
-  parts.push(open.value ? 'open' : shown.settable ? 'may be set here' : 'not now')
+  if (open.value) parts.push('open')
+  else if (!shown.untold) parts.push(shown.settable ? 'may be set here' : 'not now')
   return parts.join(', ')
 })
 </script>

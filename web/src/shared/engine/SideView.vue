@@ -11,6 +11,8 @@ const props = defineProps<{
   crank: number | null
   /** Far enough from the ramps to be read or set. */
   settable: boolean
+  /** Nothing is told of where it may be set. */
+  untold?: boolean
   /** What is known of its gap. */
   verdict: Verdict | null
   /** The leaf in hand, as it is called; empty: none. */
@@ -68,6 +70,7 @@ const leafFrom = computed(() => slot.value.x - slot.value.from * reach.value)
 const words = computed(() => {
   if (props.crank === null) return 'crank not known'
   if (!shut.value) return open.value > 0.95 ? 'fully down' : 'open'
+  if (props.untold) return 'shut'
   return props.settable ? 'on the base circle' : 'shut, near its ramp'
 })
 const name = computed(

@@ -1,0 +1,191 @@
+<script setup lang="ts">
+import { computed, ref, useTemplateRef } from 'vue'
+import type { JobView, Schemas } from '@/shared/api/client'
+import HeadDrawing, { type ValveShown } from '@/shared/engine/HeadDrawing.vue'
+import { liftAt } from '@/shared/engine/headLayout'
+import SideView from '@/shared/engine/SideView.vue'
+import { cylinderNotes } from '@/features/bench/benchPicture'
+import CrankInHand from './CrankInHand.vue'
+import LeafInHand from './LeafInHand.vue'
+import ScrewInHand from './ScrewInHand.vue'
+import type { Hand } from './usePractice'
+
+/** The practice engine, seen from above and the valve in hand from the side, and what is done to it by hand. */
+const props = defineProps<{
+  view: JobView
+  eyes: Schemas['Eyes']
+  valve: string
+  shown: Record<string, ValveShown>
+  /** Nothing is told: any valve may be taken in hand. */
+  untold: boolean
+  advised: number
+  leaves: number[]
+  quiet: boolean
+  hand: (h: Hand) => Promise<Schemas['PracticeAnswer'] | null>
+}>()
+const emit = defineEmits<{ pick: [valve: string] }>()
+
+/** What is seen while the crank is in the hand. */
+const turning = ref<number | null>(null)
+const crank = computed(() => turning.value ?? props.eyes.crank_deg)
+const loose = computed(() => props.eyes.loose.includes(props.valve))
+/** The valves as eyes see them: one whose cam is worn flat opens by less than its cam card says. */
+const engine = computed(() => {
+  const { engine } = props.view
+  const seen = new Map(props.eyes.open.map((o) => [o.valve, o.part]))
+  const valves = engine.valves.map((v) => {
+    const by = (seen.get(v.name) ?? 1) / (liftAt(v.lift, props.eyes.crank_deg) || 1)
+    return seen.has(v.name) && by < 0.9 ? { ...v, lift: v.lift.map((l) => l * by) } : v
+  })
+  return { ...engine, valves }
+})
+const settable = computed(() => props.view.state.valves.find((v) => v.name === props.valve)?.settable ?? false)
+const inHand = computed(() => engine.value.valves.find((v) => v.name === props.valve))
+
+async function slides(mm: number) {
+  const got = await props.hand({ slide: { valve: props.valve, leaves_mm: [mm] } })
+  return got?.felt?.pull ?? null
+}
+async function turned(byDeg: number) {
+  await props.hand({ turn_deg: byDeg })
+  turning.value = null
+}
+async function screws(by_deg: number) {
+  const got = await props.hand({ screw: { valve: props.valve, by_deg } })
+  return got?.moved_deg ?? 0
+}
+
+const cranked = useTemplateRef('cranked')
+const leaf = useTemplateRef('leaf')
+const screw = useTemplateRef('screw')
+const keys: Record<string, () => unknown> = {
+  l: () => leaf.value?.go(),
+  L: () => leaf.value?.go(),
+  '+': () => leaf.value?.other(1),
+  '-': () => leaf.value?.other(-1),
+  u: () => screw.value?.nut(),
+  ',': () => screw.value?.turns(-5),
+  '.': () => screw.value?.turns(5),
+  '<': () => screw.value?.turns(-30),
+  '>': () => screw.value?.turns(30),
+  x: () => props.hand({ take_off: true }),
+}
+const cranks: Record<string, number> = {
+  ArrowRight: 5,
+  ArrowLeft: -5,
+  ArrowUp: 30,
+  ArrowDown: -30,
+  PageUp: 90,
+  PageDown: -90,
+}
+defineExpose({
+  key(k: string): boolean {
+    const does = keys[k]
+    if (does) void does()
+    else if (props.untold && cranks[k]) cranked.value?.steps(cranks[k])
+    else return false
+    return true
+  },
+})
+</script>
+
+<template>
+  <section class="engine d-grid shrinks" aria-label="The practice engine">
+    <div class="seen d-grid shrinks">
+      <div class="drawing shrinks px-2 pt-2 pb-1" tabindex="0" role="region" aria-label="The head, drawn">
+        <HeadDrawing
+          :engine="engine"
+          :crank="crank"
+          :shown="shown"
+          :notes="untold ? {} : cylinderNotes(view)"
+          :pickable="untold ? 'all' : true"
+          @pick="emit('pick', $event)"
+        />
+      </div>
+      <div v-if="inHand" class="side pa-2">
+        <SideView
+          :valve="inHand"
+          :gear="view.engine.gear.picture"
+          :crank="crank"
+          :settable="settable"
+          :untold="untold"
+          :verdict="null"
+          leaf=""
+        />
+      </div>
+    </div>
+    <div class="hands d-grid ga-4 pa-4">
+      <CrankInHand
+        ref="cranked"
+        :engine="view.engine"
+        :crank="eyes.crank_deg"
+        :firing="eyes.firing_deg"
+        :tool="eyes.tool"
+        @shows="turning = $event"
+        @turn="turned"
+        @off="hand({ take_off: true })"
+      />
+      <LeafInHand ref="leaf" :valve="valve" :advised="advised" :leaves="leaves" :slide="slides" :quiet="quiet" />
+      <ScrewInHand
+        ref="screw"
+        :valve="valve"
+        :loose="loose"
+        :turn="screws"
+        @loosen="hand({ loosen: valve })"
+        @tighten="hand({ tighten: valve })"
+      />
+    </div>
+  </section>
+</template>
+
+<style scoped>
+.engine {
+  grid-template-rows: minmax(0, 1fr) auto;
+  border-right: 2px solid var(--line);
+}
+
+.seen {
+  grid-template-columns: minmax(0, 1fr) 210px;
+}
+
+.drawing {
+  overflow: auto;
+  contain: strict;
+}
+
+.side {
+  overflow: hidden;
+  border-left: 2px solid var(--line);
+}
+
+.hands {
+  grid-template-columns: repeat(3, minmax(0, 1fr));
+  border-top: 2px solid var(--line);
+}
+
+@media (width <= 1000px) {
+  .engine {
+    grid-template-rows: 300px auto;
+    border-right: 0;
+  }
+}
+
+@media (width <= 640px) {
+  .engine {
+    grid-template-rows: auto auto;
+  }
+
+  .seen {
+    grid-template: 220px 160px / minmax(0, 1fr);
+  }
+
+  .side {
+    border-top: 2px solid var(--line);
+    border-left: 0;
+  }
+
+  .hands {
+    grid-template-columns: minmax(0, 1fr);
+  }
+}
+</style>
