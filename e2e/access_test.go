@@ -48,10 +48,14 @@ var screens = []struct{ name, path, ready string }{
 	{"practice", "/practice", ".shelf"},
 	{"practice run", "/practice/scanned-0001", ".ring"},
 	{"practice score", "/practice/scanned-0002/score", ".valve"},
+	{"practice on paper", "/practice/scanned-0003", ".paper"},
+	{"practice act by act", "/practice/scanned-0002/acts", ".v-slider"},
+	{"drills", "/practice/drills", ".choices"},
+	{"class", "/practice/class", "section"},
 }
 
 // practises begins a run on a practice engine, and ends it where that is wanted.
-func practises(t *testing.T, r *running, id string, ends bool) {
+func practises(t *testing.T, r *running, id string, ends bool, aid string) {
 	t.Helper()
 	posts := func(path, body string) {
 		answer, err := http.Post(r.base+"/api/v1/practice"+path, "application/json", strings.NewReader(body))
@@ -59,7 +63,8 @@ func practises(t *testing.T, r *running, id string, ends bool) {
 		answer.Body.Close()
 		require.Equal(t, http.StatusOK, answer.StatusCode, path)
 	}
-	posts("", `{"id":"`+id+`","engine_id":"brindlow-1600","card":0}`)
+	posts("", `{"id":"`+id+`","engine_id":"brindlow-1600","card":0,"aid":"`+aid+`"}`)
+	posts("/"+id+"/hands", `{"id":"turned-01","turn_deg":90}`)
 	if ends {
 		posts("/"+id+"/end", "")
 	}
@@ -80,8 +85,9 @@ func TestEveryPage(t *testing.T) {
 	axe, err := os.ReadFile("../web/node_modules/axe-core/axe.min.js")
 	require.NoError(t, err, "run make test: it installs the front end's packages")
 	r := lookedAt(t)
-	practises(t, r, "scanned-0001", false)
-	practises(t, r, "scanned-0002", true)
+	practises(t, r, "scanned-0001", false, "guided")
+	practises(t, r, "scanned-0002", true, "guided")
+	practises(t, r, "scanned-0003", false, "examination")
 	for theme, sizes := range looks {
 		if !deep.On {
 			sizes = sizes[:min(len(sizes)*2/3, 3)]

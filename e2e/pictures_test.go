@@ -26,6 +26,7 @@ var pictures = flag.String("pictures", "",
 func TestPictures(t *testing.T) {
 	t.Parallel()
 	r := demo(t)
+	joined := map[string][][]byte{} // two views of one name stand side by side
 	for i, v := range []struct {
 		name, path, theme, ready string
 		width, height            int
@@ -34,7 +35,7 @@ func TestPictures(t *testing.T) {
 		{"board-night", "/", "night", ".strip", 1280, 800, nil},
 		{"bench-choose-way-day", "/jobs/demo-job-van", "day", ".order.on", 1280, 800, nil},
 		{"bench-turn-day", "/jobs/demo-job-pump", "day", ".then", 1280, 800, nil},
-		{"find-night", "/jobs/demo-job-pump", "night", ".then", 1280, 800, func(p *tab) {
+		{"find-cooling-night", "/jobs/demo-job-pump", "night", ".then", 1280, 800, func(p *tab) {
 			p.press("Where am I?")
 			p.press("TDC mark at the pointer")
 			p.waits(`() => document.querySelector('.find h2')?.textContent.includes('2 places')`,
@@ -63,7 +64,7 @@ func TestPictures(t *testing.T) {
 		{"ways-flat-day", "/engines/ostrane-1300/ways", "day", ".on .way", 1280, 800, nil},
 		{"gauges-night", "/gauges", "night", ".reach svg", 1280, 900,
 			func(p *tab) { p.press("Oskar's set"); p.shows("16 sizes") }},
-		{"cooling-night", "/jobs/demo-job-winch", "night", ".plot", 1280, 800, nil},
+		{"find-cooling-night", "/jobs/demo-job-winch", "night", ".plot", 1280, 800, nil},
 		{"shims-day", "/jobs/demo-job-minibus", "day", ".moves", 1280, 800, nil},
 		{"steps-day", "/jobs/demo-job-tipper/steps", "day", ".around", 1280, 800, func(p *tab) {
 			p.press("Close up")
@@ -80,14 +81,45 @@ func TestPictures(t *testing.T) {
 		if v.do != nil {
 			v.do(p)
 		}
-		keep(t, v.name, p.pictured())
+		joined[v.name] = append(joined[v.name], p.pictured())
+		keep(t, v.name, beside(t, joined[v.name]))
 		p.clean()
 		require.NoError(t, p.Close()) // nobody is at the same job in the next one
 	}
 	if *pictures != "" || deep.On {
 		phones(t)
 		signingIn(t)
+		practising(t)
 	}
+}
+
+// practising is a watched run on a tablet, an examination on a phone, its score, and a drill.
+func practising(t *testing.T) {
+	r := demo(t)
+	post(t, "POST", r.base+"/api/v1/practice", map[string]any{"id": "pictured-1", "exercise_id": "ours-3-one-turn-out"}, nil)
+	tablet := themed(t, r, "day", "/practice/pictured-1", 1280, 780)
+	tablet.tap(`[data-valve="E2"] .hit`)
+	tablet.press("Slide it into E2")
+	tablet.waits(`() => !document.querySelector('.dialog') || document.querySelector('.dialog').textContent.includes('lobe')`, "the answer")
+	row := [][]byte{tablet.pictured()}
+	post(t, "POST", r.base+"/api/v1/practice", map[string]any{"id": "pictured-2", "exercise_id": "ours-2-four-some-right", "aid": "examination"}, nil)
+	for i, h := range []map[string]any{{"turn_deg": 120}, {"slide": map[string]any{"valve": "E1", "leaves_mm": []float64{0.27}}},
+		{"claim": map[string]any{"valve": "E1", "is": "in"}}, {"claim": map[string]any{"valve": "E4", "is": "loose"}}} {
+		h["id"] = "pictured-" + count(i)
+		post(t, "POST", r.base+"/api/v1/practice/pictured-2/hands", h, nil)
+	}
+	phone := themed(t, r, "night", "/practice/pictured-2", 360, 780)
+	phone.tap(`[data-valve="E2"] .hit`)
+	phone.see(".hands").MustEval(`() => { this.scrollIntoView(); scrollBy(0, -260) }`)
+	row = append(row, phone.pictured())
+	post(t, "POST", r.base+"/api/v1/practice/pictured-2/end", map[string]any{}, nil)
+	phone.visit("/practice/pictured-2/score")
+	phone.shows("As it truly is")
+	row = append(row, phone.pictured())
+	phone.visit("/practice/drills")
+	phone.see(".choices")
+	row = append(row, phone.pictured())
+	keep(t, "practice", beside(t, row))
 }
 
 // signingIn is how people come in: the code to scan, who is there, a PIN, and the audit list of it, in both themes.
@@ -167,14 +199,23 @@ func phones(t *testing.T) {
 	keep(t, "phones-night", beside(t, row))
 }
 
-// beside puts pictures of phones side by side.
+// beside puts pictures side by side.
 func beside(t *testing.T, row [][]byte) []byte {
 	t.Helper()
-	all := image.NewRGBA(image.Rect(0, 0, 360*len(row)+12*(len(row)-1), 780))
-	for i, one := range row {
-		phone, err := png.Decode(bytes.NewReader(one))
+	const apart = 12
+	var list []image.Image
+	wide, high := -apart, 0
+	for _, one := range row {
+		picture, err := png.Decode(bytes.NewReader(one))
 		require.NoError(t, err)
-		draw.Draw(all, phone.Bounds().Add(image.Pt(372*i, 0)), phone, image.Point{}, draw.Src)
+		list = append(list, picture)
+		wide, high = wide+apart+picture.Bounds().Dx(), max(high, picture.Bounds().Dy())
+	}
+	all := image.NewRGBA(image.Rect(0, 0, wide, high))
+	at := 0
+	for _, picture := range list {
+		draw.Draw(all, picture.Bounds().Add(image.Pt(at, 0)), picture, image.Point{}, draw.Src)
+		at += picture.Bounds().Dx() + apart
 	}
 	var out bytes.Buffer
 	require.NoError(t, png.Encode(&out, all))

@@ -165,6 +165,9 @@ func asked(q store.Question) (*bodyOf[DrillQuestion], error) {
 	return &bodyOf[DrillQuestion]{v}, err
 }
 
+// mostDrawn is how many valves are drawn beside a question: more cannot be told apart on a phone.
+const mostDrawn = 16
+
 // question makes one about an engine of the library of which the item asks something, or about the program's own four.
 func (s *server) question(ctx context.Context, item practice.Item, seed uint64) (k keptQuestion, err error) {
 	stored, _, err := s.store.With(ctx).Engines()
@@ -186,7 +189,7 @@ func (s *server) question(ctx context.Context, item practice.Item, seed uint64) 
 	}
 	for _, i := range rand.Perm(len(sheets)) {
 		q, err := practice.Ask(item, sheets[i], seed)
-		if errors.Is(err, practice.ErrNoQuestion) {
+		if errors.Is(err, practice.ErrNoQuestion) || q.Crank != nil && len(sheets[i].Valves()) > mostDrawn {
 			continue
 		}
 		text, err := wire.WriteSheet(sheets[i])

@@ -92,6 +92,8 @@ defineExpose({
           ? 'Whoever looks on speaks before something goes wrong.'
           : 'Nothing is told before you end the run.'
       }}
+    </p>
+    <p class="quiet keys">
       Keys: <kbd>L</kbd> slide, <kbd>+</kbd> <kbd>−</kbd> leaf, <kbd>U</kbd> nut, <kbd>,</kbd> <kbd>.</kbd> screw,
       arrows crank, <kbd>X</kbd> tool off, <kbd>1</kbd> <kbd>2</kbd> <kbd>3</kbd> write down, <kbd>N</kbd> next valve,
       <kbd>E</kbd> end.
@@ -124,6 +126,14 @@ defineExpose({
 
 .slip {
   grid-template-columns: repeat(auto-fill, minmax(130px, 1fr));
+}
+
+/* Where there are no keys the engine itself is tapped. */
+@media (hover: none), (width <= 640px) {
+  .keys,
+  .slip {
+    display: none;
+  }
 }
 
 .row {

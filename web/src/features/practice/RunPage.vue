@@ -94,7 +94,7 @@ useKeys((k) => {
         >End the run</VBtn
       >
     </template>
-    <main v-if="view && run" class="run d-grid fills shrinks">
+    <main v-if="view && run" class="run d-grid fills shrinks" :class="{ paper }">
       <EngineInHand
         ref="engine"
         :view="view"
@@ -201,7 +201,7 @@ useKeys((k) => {
   }
 
   /* What is next stands above what it is done to. */
-  .right {
+  .run:not(.paper) .right {
     order: -1;
   }
 }

@@ -57,7 +57,8 @@ const troubles = (v: Schemas['PracticeResult']) =>
       <section class="d-grid ga-2">
         <h2 class="fs-34 lh-tight">{{ score.correct }} of {{ score.valves.length }} valves ended right.</h2>
         <p class="quiet fs-20">
-          {{ took }}, the crank turned {{ degrees(score.turn_deg) }}, {{ score.leaves }} leaves picked up{{
+          {{ took }}, the crank turned {{ degrees(score.turn_deg) }}, {{ score.leaves }}
+          {{ score.leaves === 1 ? 'leaf' : 'leaves' }} picked up{{
             score.signed || score.aid !== 'guided' ? '' : ', not signed'
           }}. {{ capital(score.name ? `${score.name}, ${when(score.ended)}` : when(score.ended)) }}.
         </p>
