@@ -233,13 +233,30 @@ func TestAnExaminationByPointerAndByKeys(t *testing.T) {
 		t.Run(how, func(t *testing.T) {
 			t.Parallel()
 			r := demo(t)
-			post(t, "POST", r.base+"/api/v1/practice",
-				map[string]any{"id": "exam-00001", "exercise_id": "ours-1-first-leaf", "aid": "examination"}, nil)
-			x := &examined{open(t, r, "/practice/exam-00001", size[0], size[1]), r, "/practice/exam-00001", how == "by keys", 0}
+			post(
+				t,
+				"POST",
+				r.base+"/api/v1/practice",
+				map[string]any{
+					"id":          "exam-00001",
+					"exercise_id": "ours-1-first-leaf",
+					"aid":         "examination",
+				},
+				nil,
+			)
+			x := &examined{
+				open(t, r, "/practice/exam-00001", size[0], size[1]),
+				r,
+				"/practice/exam-00001",
+				how == "by keys",
+				0,
+			}
 			x.see(".paper")
-			x.MustEval(`() => { const asks = window.fetch; window.fetch = async (...of) => { const got = await asks(...of)
+			x.MustEval(
+				`() => { const asks = window.fetch; window.fetch = async (...of) => { const got = await asks(...of)
 			if (of[0].url?.includes('/hands')) window.answered = await got.clone().json()
-			return got } }`)
+			return got } }`,
+			)
 			takes := func(valve string, leaf int) {
 				if x.byKeys {
 					x.keys(input.KeyN)
@@ -288,7 +305,8 @@ func TestAnExaminationByPointerAndByKeys(t *testing.T) {
 				x.keys(input.KeyE)
 				x.waits(`() => document.querySelector('.dialog')`, "to be asked")
 				for range 6 {
-					if x.MustEval(`() => document.activeElement.matches('button') && document.activeElement.textContent.includes('End it')`).Bool() {
+					if x.MustEval(`() => document.activeElement.matches('button') && document.activeElement.textContent.includes('End it')`).
+						Bool() {
 						break
 					}
 					x.keys(input.Tab)

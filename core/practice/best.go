@@ -34,8 +34,10 @@ func (r *Run) Best() (best *Best) {
 		}
 	}
 	for _, way := range ways {
-		played, err := rehearse.Play(rehearse.Rehearsing{Sheet: x.Setup.Sheet, Way: way, Card: &x.Setup.Card, Out: out,
-			Round: job.Round{Going: job.SetAsYouGo, Check: job.CheckNone}})
+		played, err := rehearse.Play(
+			rehearse.Rehearsing{Sheet: x.Setup.Sheet, Way: way, Card: &x.Setup.Card, Out: out,
+				Round: job.Round{Going: job.SetAsYouGo, Check: job.CheckNone}},
+		)
 		if err != nil {
 			continue
 		}

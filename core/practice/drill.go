@@ -119,10 +119,17 @@ func askMayBeSet(s *engine.Sheet, chance *rand.Rand) (Question, error) {
 		case margin < 0:
 			q.Why = v.Name + " is open: its lobe holds it."
 		case margin < need:
-			q.Why = fmt.Sprintf("Its lobe is %.0f° of the crank away, and %.0f° are needed: the ramp may bear already.",
-				margin.Degrees(), need.Degrees())
+			q.Why = fmt.Sprintf(
+				"Its lobe is %.0f° of the crank away, and %.0f° are needed: the ramp may bear already.",
+				margin.Degrees(),
+				need.Degrees(),
+			)
 		default:
-			q.Why = fmt.Sprintf("Its lobe is %.0f° of the crank away; %.0f° are needed.", margin.Degrees(), need.Degrees())
+			q.Why = fmt.Sprintf(
+				"Its lobe is %.0f° of the crank away; %.0f° are needed.",
+				margin.Degrees(),
+				need.Degrees(),
+			)
 		}
 		right := 1
 		if margin >= need {
@@ -140,9 +147,15 @@ func askOneOut(s *engine.Sheet, chance *rand.Rand) (Question, error) {
 	if right == 1 {
 		crank = c.CrankAt(cylinder, cycle.OverlapTDC)
 	}
-	q := Question{Says: fmt.Sprintf("The mark of cylinder %d is in line. Where does it stand?", cylinder), Crank: &crank,
-		Why: fmt.Sprintf("At firing TDC both valves of cylinder %d are shut and its rockers loose; one turn out the exhaust is "+
-			"just shutting and the intake just opening.", cylinder)}
+	q := Question{
+		Says:  fmt.Sprintf("The mark of cylinder %d is in line. Where does it stand?", cylinder),
+		Crank: &crank,
+		Why: fmt.Sprintf(
+			"At firing TDC both valves of cylinder %d are shut and its rockers loose; one turn out the exhaust is "+
+				"just shutting and the intake just opening.",
+			cylinder,
+		),
+	}
 	return q.plain(right, "At firing TDC", "One turn out"), nil
 }
 
@@ -266,8 +279,12 @@ func askWay(s *engine.Sheet, chance *rand.Rand) (Question, error) {
 		back = adjust.Anticlockwise
 	}
 	q := Question{
-		Says: fmt.Sprintf("The gap is %s and %s is wanted; the pitch is %s. Which way does the screw go, as you look at it?",
-			gap, wanted, a.Pitch),
+		Says: fmt.Sprintf(
+			"The gap is %s and %s is wanted; the pitch is %s. Which way does the screw go, as you look at it?",
+			gap,
+			wanted,
+			a.Pitch,
+		),
 		Why: t.Why,
 	}
 	return q.mixed(chance, says(t.Rotation, t.Degrees), says(back, t.Degrees), says(t.Rotation, 2*t.Degrees),
@@ -281,16 +298,31 @@ var heats = []struct {
 	why   string
 }{
 	{"It stood overnight.", 0, "Overnight it is as cold as its surroundings."},
-	{"Its fan cut in, and it was stopped four minutes ago.", 1, "Hot figures hold for about ten minutes from its stopping."},
-	{"Its fan cut in, and it was stopped half an hour ago.", 2, "It is not hot any more and not cold yet: no figure was given for that."},
-	{"It came in from the road an hour ago, and is hand warm.", 2, "Hand warm is not cold: cold figures would set it wrong."},
+	{
+		"Its fan cut in, and it was stopped four minutes ago.",
+		1,
+		"Hot figures hold for about ten minutes from its stopping.",
+	},
+	{
+		"Its fan cut in, and it was stopped half an hour ago.",
+		2,
+		"It is not hot any more and not cold yet: no figure was given for that.",
+	},
+	{
+		"It came in from the road an hour ago, and is hand warm.",
+		2,
+		"Hand warm is not cold: cold figures would set it wrong.",
+	},
 	{"It ran for two minutes to bring it into the bay, and its needle has not moved.", 2,
 		"A run of two minutes makes it neither cold nor hot."},
 }
 
 func askCard(_ *engine.Sheet, chance *rand.Rand) (Question, error) {
 	h := heats[chance.IntN(len(heats))]
-	q := Question{Says: "One card says 0.20 cold, the other 0.25 hot. " + h.says + " Which holds?", Why: h.why}
+	q := Question{
+		Says: "One card says 0.20 cold, the other 0.25 hot. " + h.says + " Which holds?",
+		Why:  h.why,
+	}
 	return q.plain(h.right, "The cold one", "The hot one", "Neither: it waits"), nil
 }
 
@@ -305,11 +337,22 @@ var nexts = []struct {
 	{"The leaf drags as it should, the nut is loose.", 2, "Until the nut is tight the screw may turn."},
 	{"The nut was tightened.", 3, "Tightening a nut moves the gap: it is felt again."},
 	{"All valves that are clear here are in and locked.", 4, "The others come clear at the next stop."},
-	{"The nut is tight and the leaf does not go in any more.", 1, "Locking has closed it: it is set once more, a hair looser."},
+	{
+		"The nut is tight and the leaf does not go in any more.",
+		1,
+		"Locking has closed it: it is set once more, a hair looser.",
+	},
 }
 
 func askNext(_ *engine.Sheet, chance *rand.Rand) (Question, error) {
 	n := nexts[chance.IntN(len(nexts))]
 	q := Question{Says: n.says + " What comes next?", Why: n.why}
-	return q.plain(n.right, "Leave it, the next valve", "Loosen the nut and set it", "Tighten the nut", "Feel it again", "Turn the crank"), nil
+	return q.plain(
+		n.right,
+		"Leave it, the next valve",
+		"Loosen the nut and set it",
+		"Tighten the nut",
+		"Feel it again",
+		"Turn the crank",
+	), nil
 }

@@ -41,8 +41,12 @@ func TestRepetitions(t *testing.T) {
 	now := time.Date(2026, 12, 1, 9, 0, 0, 0, time.UTC)
 	assert.Equal(t, now, low.AskAgain(3, now), "below 4 it is asked again the same day")
 	assert.Equal(t, now.AddDate(0, 0, low.Days), low.AskAgain(4, now))
-	assert.Equal(t, []int{5, 4, 3, 2}, []int{practice.Quality(true, 3*time.Second), practice.Quality(true, 20*time.Second),
-		practice.Quality(true, time.Minute), practice.Quality(false, time.Second)})
+	assert.Equal(
+		t,
+		[]int{5, 4, 3, 2},
+		[]int{practice.Quality(true, 3*time.Second), practice.Quality(true, 20*time.Second),
+			practice.Quality(true, time.Minute), practice.Quality(false, time.Second)},
+	)
 }
 
 // Each item asks; its right answer is right by other means than its own, and choices are told apart.
@@ -159,7 +163,15 @@ func TestOpenValvesByTheCamCard(t *testing.T) {
 				require.Equal(t, margin < 0, is, "%s at %v°", v.Name, deg)
 			}
 			if margin < -1 {
-				assert.InDelta(t, math.Pow(math.Sin(-margin/halves[v.Name]*math.Pi/2), 2), part, 0.02, "%s at %v°", v.Name, deg)
+				assert.InDelta(
+					t,
+					math.Pow(math.Sin(-margin/halves[v.Name]*math.Pi/2), 2),
+					part,
+					0.02,
+					"%s at %v°",
+					v.Name,
+					deg,
+				)
 			}
 		}
 	}

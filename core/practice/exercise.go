@@ -76,9 +76,6 @@ type Exercise struct {
 	Nuts []BadNut
 	// Crank is where it stands in the beginning, 0 ≤ a < 720°; nil: it follows from the seed
 	Crank *measure.Angle
-	// Told is what whoever was there last has left written of where it stands. It may be wrong: ToldWrong
-	Told      string
-	ToldWrong bool
 	// Plugs says that the plugs are in: the crank is heavy before a firing top dead centre, and let go there it kicks back
 	Plugs bool
 	// Hot says that the engine was stopped as the run begins, and cools
@@ -132,7 +129,12 @@ func (x Exercise) Check() error {
 		return wrong("aid", "An exercise is guided, watched or an examination.")
 	}
 	if x.Hot != (x.Setup.Card.State == clearance.Hot) {
-		return wrong("hot", "The engine is %s and its card is for a %s one.", hotWord(x.Hot), x.Setup.Card.State)
+		return wrong(
+			"hot",
+			"The engine is %s and its card is for a %s one.",
+			hotWord(x.Hot),
+			x.Setup.Card.State,
+		)
 	}
 	if x.Crank != nil && (*x.Crank < 0 || *x.Crank >= measure.Cycle) {
 		return wrong("crank_deg", "The crank stands from 0° to below 720°.")

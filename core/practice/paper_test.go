@@ -113,7 +113,14 @@ func TestWhoNeedsNoBench(t *testing.T) {
 		l.hand(practice.TookOff{})
 		s := l.run.Score()
 		for _, f := range s.Faults {
-			require.Contains(t, []practice.Slip{practice.WrongLeaf, practice.OutLeft, practice.LeftOut}, f.Slip, "seed %d: %s", seed, f)
+			require.Contains(
+				t,
+				[]practice.Slip{practice.WrongLeaf, practice.OutLeft, practice.LeftOut},
+				f.Slip,
+				"seed %d: %s",
+				seed,
+				f,
+			)
 		}
 		require.GreaterOrEqual(t, s.Correct, len(s.Valves)-1, "seed %d", seed)
 		if seed < 3 {
@@ -164,7 +171,12 @@ func TestSlipsOnPaper(t *testing.T) {
 	l.goesTo("E2")
 	l.hand(practice.Slid{Valve: "E2", Leaves: gauge.Straight(100 * um)})
 	claims(l, "E2", clearance.In)
-	assert.Equal(t, []string{"E2"}, at(l, practice.WrongLeaf), "that a thin leaf is free says nothing of the upper limit")
+	assert.Equal(
+		t,
+		[]string{"E2"},
+		at(l, practice.WrongLeaf),
+		"that a thin leaf is free says nothing of the upper limit",
+	)
 	claims(l, "E2", clearance.Loose)
 	assert.Equal(t, []string{"E2"}, at(l, practice.Misjudged))
 	l.gauges("E2")
@@ -173,7 +185,11 @@ func TestSlipsOnPaper(t *testing.T) {
 	assert.Equal(t, []string{""}, at(l, practice.ToolLeft))
 	l.hand(practice.TookOff{})
 	assert.Empty(t, at(l, practice.ToolLeft))
-	assert.Equal(t, []string{"E3", "E4", "I1", "I2", "I3", "I4"}, slices.Sorted(slices.Values(at(l, practice.Forgotten))))
+	assert.Equal(
+		t,
+		[]string{"E3", "E4", "I1", "I2", "I3", "I4"},
+		slices.Sorted(slices.Values(at(l, practice.Forgotten))),
+	)
 
 	l = exam(nil)
 	c := cycle.New(l.run.Exercise().Setup.Sheet)
@@ -187,7 +203,10 @@ func TestSlipsOnPaper(t *testing.T) {
 	l = exam(func(x *practice.Exercise) {
 		x.Gaps = map[string]measure.Length{"E1": w.Upper + 80*um}
 		x.Nuts = []practice.BadNut{{Valve: "E1", How: practice.Seized}, {Valve: "E2", How: practice.Stiff}}
-		x.Wear = []practice.Worn{{Kind: practice.WornTip, Valve: "E3"}, {Kind: practice.FlatLobe, Valve: "E4"}}
+		x.Wear = []practice.Worn{
+			{Kind: practice.WornTip, Valve: "E3"},
+			{Kind: practice.FlatLobe, Valve: "E4"},
+		}
 	})
 	l.byHand("E1")
 	res := result(l, "E1")
@@ -203,7 +222,12 @@ func TestSlipsOnPaper(t *testing.T) {
 	assert.InDelta(t, 20, a.Moved.Degrees(), 4)
 	assert.NotEqual(t, 20.0, a.Moved.Degrees(), "and jumps")
 	l.byHand("E3")
-	assert.Equal(t, []string{"E3"}, at(l, practice.WearMissed), "it reads small, and nobody noted why it ticks")
+	assert.Equal(
+		t,
+		[]string{"E3"},
+		at(l, practice.WearMissed),
+		"it reads small, and nobody noted why it ticks",
+	)
 	assert.Positive(t, result(l, "E3").Dip)
 	l.hand(practice.Claimed{Valve: "E3", Is: clearance.In, Worn: true})
 	assert.Empty(t, at(l, practice.WearMissed))
@@ -211,7 +235,9 @@ func TestSlipsOnPaper(t *testing.T) {
 	l.turnsTo(c.PeakAt(e4))
 	assert.InDelta(t, 0.65, l.run.Engine.Open()["E4"], 1e-9, "eyes see that it opens by less")
 
-	l = exam(func(x *practice.Exercise) { x.Limit = time.Minute; x.Counts = []practice.Slip{practice.OverTime} })
+	l = exam(
+		func(x *practice.Exercise) { x.Limit = time.Minute; x.Counts = []practice.Slip{practice.OverTime} },
+	)
 	l.goesTo("E1")
 	l.now = l.now.Add(2 * time.Minute)
 	l.hand(practice.TookOff{})
@@ -230,14 +256,23 @@ func result(l *learner, valve string) practice.Result {
 
 // A hot engine cools: its gaps open, and after ten minutes what is read or set is said to be late.
 func TestAHotEngineCools(t *testing.T) {
-	x := practice.Exercise{Aid: practice.Examination, Hot: true, Gaps: map[string]measure.Length{"E1": 250 * um}}
+	x := practice.Exercise{
+		Aid:  practice.Examination,
+		Hot:  true,
+		Gaps: map[string]measure.Length{"E1": 250 * um},
+	}
 	l := exercised(t, x)
 	l.goesTo("E1")
 	assert.InDelta(t, 250, float64(l.gauges("E1")/um), 10)
 	assert.Empty(t, l.run.Warns(practice.Slid{Valve: "E1", Leaves: gauge.Straight(250 * um)}))
 	l.now = l.now.Add(11 * time.Minute)
 	later := l.gauges("E1")
-	assert.Greater(t, later, 260*um, "60 µm wider when cold, by 1 − e^(−11/25) of that after 11 minutes: 21 µm")
+	assert.Greater(
+		t,
+		later,
+		260*um,
+		"60 µm wider when cold, by 1 − e^(−11/25) of that after 11 minutes: 21 µm",
+	)
 	assert.NotEmpty(t, l.run.Warns(practice.Slid{Valve: "E1", Leaves: gauge.Straight(250 * um)}))
 	slips := []practice.Slip{}
 	for _, f := range l.run.Score().Faults {
@@ -307,7 +342,13 @@ func TestWhatIsSaidBefore(t *testing.T) {
 	_, err = guided.does(practice.Entry{Hand: practice.Claimed{Valve: "E1", Is: clearance.In}})
 	assert.ErrorContains(t, err, "the bench judges")
 
-	one, other := exercised(t, practice.Exercise{Aid: practice.Watched, Seed: 1}), exercised(t, practice.Exercise{Aid: practice.Watched, Seed: 2})
+	one, other := exercised(
+		t,
+		practice.Exercise{Aid: practice.Watched, Seed: 1},
+	), exercised(
+		t,
+		practice.Exercise{Aid: practice.Watched, Seed: 2},
+	)
 	for _, of := range []*learner{one, other} {
 		of.goesTo("E2")
 		of.hand(practice.Slid{Valve: "E2", Leaves: gauge.Straight(50 * um)})

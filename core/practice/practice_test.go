@@ -219,7 +219,10 @@ func TestEachSlipIsSeen(t *testing.T) {
 	}
 	slips := func(l *learner) (list []practice.Slip) {
 		for _, f := range l.run.Score().Faults {
-			if !slices.Contains([]practice.Slip{practice.Forgotten, practice.OutLeft, practice.ToolLeft}, f.Slip) {
+			if !slices.Contains(
+				[]practice.Slip{practice.Forgotten, practice.OutLeft, practice.ToolLeft},
+				f.Slip,
+			) {
 				list = append(list, f.Slip)
 			}
 		}

@@ -232,7 +232,13 @@ func Trace(x Exercise, list []Entry) ([]Done, error) {
 		if err != nil {
 			return nil, err
 		}
-		d := Done{Entry: n, Answer: a, After: n.At.Sub(list[0].At), Crank: r.Engine.crank, Faults: r.seen.faults[faults:]}
+		d := Done{
+			Entry:  n,
+			Answer: a,
+			After:  n.At.Sub(list[0].At),
+			Crank:  r.Engine.crank,
+			Faults: r.seen.faults[faults:],
+		}
 		if valve := n.On(); valve != "" {
 			if t, ok := r.Engine.valves[valve]; ok {
 				d.Gap, d.Clear = t.gap, r.Engine.clear(valve)

@@ -36,8 +36,25 @@ const (
 )
 
 // gravest are all of them, the gravest first.
-var gravest = []Slip{ToolLeft, OffBase, OneTurnOut, Elsewhere, LeftOut, NutLoose, Forgotten, NotReread, TooLate, OutLeft,
-	Misjudged, WearMissed, Disturbed, Misread, WrongLeaf, NotFelt, OverTime}
+var gravest = []Slip{
+	ToolLeft,
+	OffBase,
+	OneTurnOut,
+	Elsewhere,
+	LeftOut,
+	NutLoose,
+	Forgotten,
+	NotReread,
+	TooLate,
+	OutLeft,
+	Misjudged,
+	WearMissed,
+	Disturbed,
+	Misread,
+	WrongLeaf,
+	NotFelt,
+	OverTime,
+}
 
 // Slips are all of them, the gravest first.
 func Slips() []Slip { return slices.Clone(gravest) }

@@ -78,7 +78,10 @@ func (s *server) practiceRoutes(a huma.API) {
 		a,
 		"/api/v1/practice/{id}/acts",
 		s.practiceActs,
-		summary("list-practice-acts", "What was done in a run that has ended, act by act, with what was hidden"),
+		summary(
+			"list-practice-acts",
+			"What was done in a run that has ended, act by act, with what was hidden",
+		),
 	)
 	s.exerciseRoutes(a)
 	s.drillRoutes(a)
@@ -133,13 +136,20 @@ func (s *server) chosen(ctx context.Context, n NewPractice) (x exercise.Exercise
 	}
 	if n.Card >= len(e.Sheet.Clearances) {
 		say := "This engine has no such clearance card."
-		return x, located(http.StatusUnprocessableEntity, say, wire.Fault{Location: "body.card", Value: n.Card, Message: say})
+		return x, located(
+			http.StatusUnprocessableEntity,
+			say,
+			wire.Fault{Location: "body.card", Value: n.Card, Message: say},
+		)
 	}
 	sheet, err := wire.WriteSheet(e.Sheet)
 	if err != nil {
 		return x, fault(err)
 	}
-	return exercise.Exercise{Sheet: sheet, Told: exercise.Told{Card: n.Card, Aid: string(practice.Guided)}}, nil
+	return exercise.Exercise{
+		Sheet: sheet,
+		Told:  exercise.Told{Card: n.Card, Aid: string(practice.Guided)},
+	}, nil
 }
 
 // startPractice begins a run. Sent again under the same id it is the same run.
@@ -178,7 +188,14 @@ func (s *server) startPractice(ctx context.Context, in *bodyOf[NewPractice]) (*b
 
 // shortOf is a run in a list.
 func shortOf(r store.PracticeRun) PracticeShort {
-	short := PracticeShort{ID: r.ID, Name: r.Name, Engine: r.Engine, Aid: string(practice.Guided), Began: r.Began, Ended: given(r.Ended)}
+	short := PracticeShort{
+		ID:     r.ID,
+		Name:   r.Name,
+		Engine: r.Engine,
+		Aid:    string(practice.Guided),
+		Began:  r.Began,
+		Ended:  given(r.Ended),
+	}
 	var kept keptExercise
 	if err := json.Unmarshal([]byte(r.Exercise), &kept); err == nil && kept.Exercise != nil {
 		short.Exercise, short.Aid = kept.Exercise.Name, kept.Exercise.Aid
@@ -203,7 +220,9 @@ func (s *server) practice(ctx context.Context, in *PracticeID) (*bodyOf[Practice
 			Vehicle: Vehicle{ID: p.stored.ID, Name: "Practice engine", Plate: "practice", Counts: "km",
 				EngineName: p.stored.Engine, OnBoard: true, Cards: []seen.Card{}},
 			Reason: "practice", Mechanic: p.stored.Name, GaugeName: "practice set", Card: seen.CardOf(j.Card, speaksTo(ctx)), HotCard: -1,
-			Aim: string(clearance.AimNominal), Rule: string(clearance.Workshop), FeelMM: wire.MM(clearance.DefaultFeel),
+			Aim: string(
+				clearance.AimNominal,
+			), Rule: string(clearance.Workshop), FeelMM: wire.MM(clearance.DefaultFeel),
 			CreatedAt: p.stored.Began, OnBoard: true, Screens: []Presence{}, Engine: engineView(j.Sheet), State: s.practiceState(ctx, p),
 		},
 		Eyes:     p.eyes(),
@@ -361,7 +380,11 @@ func (s *server) endPractice(ctx context.Context, in *struct {
 			}
 		}
 		now, score := s.clock(), p.run.Score()
-		came := store.PracticeEnd{Correct: score.Correct, Valves: len(score.Valves), Faults: len(score.Faults)}
+		came := store.PracticeEnd{
+			Correct: score.Correct,
+			Valves:  len(score.Valves),
+			Faults:  len(score.Faults),
+		}
 		if err := s.store.With(ctx).EndPractice(in.ID, now, came); err != nil {
 			return nil, fault(err)
 		}
@@ -412,8 +435,19 @@ func (s *server) practiceActs(ctx context.Context, in *PracticeID) (*bodyOf[[]Pr
 		if err := json.Unmarshal([]byte(stored[i].Body), &body); err != nil {
 			return nil, fault(err)
 		}
-		act := PracticeAct{AfterS: d.After.Seconds(), Hand: body.Hand, Said: body.Said, CrankDeg: wire.Deg(d.Crank), Valve: d.On(),
-			GapMM: wire.MM(d.Gap), Clear: d.Clear, KickedDeg: wire.Deg(d.Kicked), Faults: faultsView(d.Faults)}
+		act := PracticeAct{
+			AfterS:   d.After.Seconds(),
+			Hand:     body.Hand,
+			Said:     body.Said,
+			CrankDeg: wire.Deg(d.Crank),
+			Valve:    d.On(),
+			GapMM: wire.MM(
+				d.Gap,
+			),
+			Clear:     d.Clear,
+			KickedDeg: wire.Deg(d.Kicked),
+			Faults:    faultsView(d.Faults),
+		}
 		if d.Felt != nil {
 			act.Felt = &FeltView{Pull: d.Felt.Pull}
 		}

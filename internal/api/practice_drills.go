@@ -20,9 +20,24 @@ import (
 
 // drillRoutes are questions of a minute: asked, answered, and asked again when they are due.
 func (s *server) drillRoutes(a huma.API) {
-	huma.Get(a, "/api/v1/drills", s.drills, summary("list-drills", "What drills ask, and how one stands with each"))
-	huma.Post(a, "/api/v1/drills", s.askDrill, summary("ask-drill", "Be asked one question: of an item, or of what is due first"))
-	huma.Post(a, "/api/v1/drills/{id}/answer", s.answerDrill, summary("answer-drill", "Answer a question; then its right answer is told"))
+	huma.Get(
+		a,
+		"/api/v1/drills",
+		s.drills,
+		summary("list-drills", "What drills ask, and how one stands with each"),
+	)
+	huma.Post(
+		a,
+		"/api/v1/drills",
+		s.askDrill,
+		summary("ask-drill", "Be asked one question: of an item, or of what is due first"),
+	)
+	huma.Post(
+		a,
+		"/api/v1/drills/{id}/answer",
+		s.answerDrill,
+		summary("answer-drill", "Answer a question; then its right answer is told"),
+	)
 }
 
 // DrillView is one item, and how somebody stands with it.
@@ -94,7 +109,15 @@ type keptQuestion struct {
 }
 
 func questionView(id string, k keptQuestion) (DrillQuestion, error) {
-	q := DrillQuestion{ID: id, Item: string(k.Item), Title: k.Item.Title(), Says: k.Says, Choices: k.Choices, Valve: k.Valve, Pull: k.Pull}
+	q := DrillQuestion{
+		ID:      id,
+		Item:    string(k.Item),
+		Title:   k.Item.Title(),
+		Says:    k.Says,
+		Choices: k.Choices,
+		Valve:   k.Valve,
+		Pull:    k.Pull,
+	}
 	if k.Crank != nil {
 		sheet, faults := wire.ReadStoredSheet(k.Sheet)
 		if len(faults) > 0 {
@@ -139,7 +162,11 @@ func (s *server) askDrill(ctx context.Context, in *bodyOf[AskDrill]) (*bodyOf[Dr
 	}
 	if item.Title() == "" {
 		say := "There is no such drill."
-		return nil, located(http.StatusUnprocessableEntity, say, wire.Fault{Location: "body.item", Value: in.Body.Item, Message: say})
+		return nil, located(
+			http.StatusUnprocessableEntity,
+			say,
+			wire.Fault{Location: "body.item", Value: in.Body.Item, Message: say},
+		)
 	}
 	kept, err := s.question(ctx, item, rand.Uint64())
 	if err != nil {
@@ -149,7 +176,14 @@ func (s *server) askDrill(ctx context.Context, in *bodyOf[AskDrill]) (*bodyOf[Dr
 	if err != nil {
 		return nil, fault(err)
 	}
-	q := store.Question{ID: in.Body.ID, Person: who, Item: item, Body: string(body), Asked: s.clock(), Choice: -1}
+	q := store.Question{
+		ID:     in.Body.ID,
+		Person: who,
+		Item:   item,
+		Body:   string(body),
+		Asked:  s.clock(),
+		Choice: -1,
+	}
 	if err := st.AddQuestion(q); err != nil {
 		return nil, fault(err)
 	}
@@ -234,7 +268,11 @@ func (s *server) answerDrill(ctx context.Context, in *struct {
 	}
 	if in.Body.Choice >= len(kept.Choices) {
 		say := "There is no such choice."
-		return nil, located(http.StatusUnprocessableEntity, say, wire.Fault{Location: "body.choice", Value: in.Body.Choice, Message: say})
+		return nil, located(
+			http.StatusUnprocessableEntity,
+			say,
+			wire.Fault{Location: "body.choice", Value: in.Body.Choice, Message: say},
+		)
 	}
 	known, err := s.drilled(ctx)
 	if err != nil {
@@ -255,7 +293,9 @@ func (s *server) answerDrill(ctx context.Context, in *struct {
 			return nil, fault(err)
 		}
 	}
-	return &bodyOf[DrillAnswered]{DrillAnswered{q.Right, q.Choice, kept.Right, kept.Why, drillView(q.Item, d)}}, nil
+	return &bodyOf[DrillAnswered]{
+		DrillAnswered{q.Right, q.Choice, kept.Right, kept.Why, drillView(q.Item, d)},
+	}, nil
 }
 
 // DrillID names a question.

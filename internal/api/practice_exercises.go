@@ -19,8 +19,15 @@ func (s *server) exerciseRoutes(a huma.API) {
 		summary("list-exercises", "Exercises on the practice engine, without what they hide"))
 	huma.Post(a, "/api/v1/exercises", s.addExercise,
 		summary("add-exercise", "Keep an exercise, metronix.exercise/1"), strictly[exercise.File](a))
-	huma.Post(a, "/api/v1/exercises/from-job", s.exerciseFromJob,
-		summary("exercise-from-job", "Make an exercise of a signed job: its engine, with the gaps as they were found"))
+	huma.Post(
+		a,
+		"/api/v1/exercises/from-job",
+		s.exerciseFromJob,
+		summary(
+			"exercise-from-job",
+			"Make an exercise of a signed job: its engine, with the gaps as they were found",
+		),
+	)
 	huma.Get(a, "/api/v1/exercises/{id}", s.exerciseFile,
 		summary("get-exercise", "An exercise as a file, with what it hides"))
 	huma.Delete(a, "/api/v1/exercises/{id}", s.removeExercise,
@@ -106,7 +113,11 @@ func (s *server) exercise(ctx context.Context, id string) (x exercise.Exercise, 
 }
 
 // keepExercise keeps one and gives it as it stands in the list.
-func (s *server) keepExercise(ctx context.Context, id string, x exercise.Exercise) (*bodyOf[ExerciseShort], error) {
+func (s *server) keepExercise(
+	ctx context.Context,
+	id string,
+	x exercise.Exercise,
+) (*bodyOf[ExerciseShort], error) {
 	text, err := json.Marshal(x)
 	if err != nil {
 		return nil, fault(err)
@@ -142,18 +153,27 @@ func (s *server) exerciseFromJob(ctx context.Context, in *bodyOf[FromJob]) (*bod
 	var x exercise.Exercise
 	err := s.desk.with(ctx, in.Body.JobID, func(o *openJob) error {
 		if o.state.SignedBy == "" {
-			return located(http.StatusConflict, "Only a signed job is made an exercise of: its figures are final.",
-				wire.Fault{Location: "body.job_id", Message: "This job is not signed yet."})
+			return located(
+				http.StatusConflict,
+				"Only a signed job is made an exercise of: its figures are final.",
+				wire.Fault{Location: "body.job_id", Message: "This job is not signed yet."},
+			)
 		}
 		sheet, err := wire.WriteSheet(o.state.Sheet)
 		if err != nil {
 			return err
 		}
-		x = exercise.Exercise{Sheet: sheet, Told: exercise.Told{Format: exercise.Format, Name: in.Body.Name, Says: in.Body.Says,
-			Aid: in.Body.Aid, Minutes: in.Body.Minutes, Card: o.record.Card}}
+		x = exercise.Exercise{
+			Sheet: sheet,
+			Told: exercise.Told{Format: exercise.Format, Name: in.Body.Name, Says: in.Body.Says,
+				Aid: in.Body.Aid, Minutes: in.Body.Minutes, Card: o.record.Card},
+		}
 		for _, v := range o.state.Valves {
 			if v.AsFound != nil && v.AsFound.Judgement.Estimate != nil {
-				x.Gaps = append(x.Gaps, exercise.Gap{Valve: v.Name, GapMM: wire.MM(*v.AsFound.Judgement.Estimate)})
+				x.Gaps = append(
+					x.Gaps,
+					exercise.Gap{Valve: v.Name, GapMM: wire.MM(*v.AsFound.Judgement.Estimate)},
+				)
 			}
 		}
 		return nil
@@ -162,8 +182,11 @@ func (s *server) exerciseFromJob(ctx context.Context, in *bodyOf[FromJob]) (*bod
 		return nil, fault(err)
 	}
 	if len(x.Gaps) == 0 {
-		return nil, located(http.StatusConflict, "No gap was found as a figure in this job: there is nothing to practise.",
-			wire.Fault{Location: "body.job_id", Message: "Sides alone were felt."})
+		return nil, located(
+			http.StatusConflict,
+			"No gap was found as a figure in this job: there is nothing to practise.",
+			wire.Fault{Location: "body.job_id", Message: "Sides alone were felt."},
+		)
 	}
 	seed := int(x.SeedOf() % 1_000_000_000)
 	x.Seed = &seed

@@ -17,8 +17,19 @@ import (
 
 // learnerRoutes are how learners come on: one's own, and for a tutor everybody's.
 func (s *server) learnerRoutes(a huma.API) {
-	huma.Get(a, "/api/v1/learners", s.learners, summary("list-learners", "How everybody who practises comes on"))
-	huma.Get(a, "/api/v1/learners.csv", s.learnersCSV, summary("learners-csv", "The same as a CSV file, a line each"), gives("text/csv"))
+	huma.Get(
+		a,
+		"/api/v1/learners",
+		s.learners,
+		summary("list-learners", "How everybody who practises comes on"),
+	)
+	huma.Get(
+		a,
+		"/api/v1/learners.csv",
+		s.learnersCSV,
+		summary("learners-csv", "The same as a CSV file, a line each"),
+		gives("text/csv"),
+	)
 	huma.Get(a, "/api/v1/progress", s.progress, summary("get-progress", "How one comes on oneself"))
 	huma.Put(a, "/api/v1/learners/{person}/skills/{skill}", s.putSkill,
 		summary("put-skill", "Sign a skill off, or take that back"))
@@ -147,8 +158,18 @@ func (s *server) learnersCSV(ctx context.Context, _ *struct{}) (*file, error) {
 	}
 	lines := make([]report.Learner, len(list))
 	for i, p := range list {
-		lines[i] = report.Learner{Name: p.Name, Role: p.Role, Runs: p.Runs, Correct: p.Correct, Valves: p.Valves, Clean: p.Clean,
-			DrillsRight: p.Right, DrillsAsked: p.Asked, ItemsDue: p.Due, SignedBy: map[practice.Skill]string{}}
+		lines[i] = report.Learner{
+			Name:        p.Name,
+			Role:        p.Role,
+			Runs:        p.Runs,
+			Correct:     p.Correct,
+			Valves:      p.Valves,
+			Clean:       p.Clean,
+			DrillsRight: p.Right,
+			DrillsAsked: p.Asked,
+			ItemsDue:    p.Due,
+			SignedBy:    map[practice.Skill]string{},
+		}
 		for _, k := range p.Skills {
 			lines[i].SignedBy[practice.Skill(k.Skill)] = k.By
 		}

@@ -66,7 +66,11 @@ func TestAnExamination(t *testing.T) {
 	status, text = does(`"loosen":"E2"`)
 	assert.Equal(t, 422, status)
 	assert.Contains(t, text, "seized")
-	status, text = send("POST", "/api/v1/practice/exam-0001/happenings", `{"id":"happened-1","kind":"kept","valve":"E1"}`)
+	status, text = send(
+		"POST",
+		"/api/v1/practice/exam-0001/happenings",
+		`{"id":"happened-1","kind":"kept","valve":"E1"}`,
+	)
 	assert.Equal(t, 422, status)
 	assert.Contains(t, text, "write down")
 	for _, path := range []string{"/score", "/acts"} {
@@ -83,7 +87,11 @@ func TestAnExamination(t *testing.T) {
 	for _, v := range score.Valves {
 		worn[v.Valve] = v.Worn + v.Nut
 	}
-	assert.Equal(t, map[string]string{"E4": "worn_tip", "E2": "seized", "I3": "stiff"}, map[string]string{"E4": worn["E4"], "E2": worn["E2"], "I3": worn["I3"]})
+	assert.Equal(
+		t,
+		map[string]string{"E4": "worn_tip", "E2": "seized", "I3": "stiff"},
+		map[string]string{"E4": worn["E4"], "E2": worn["E2"], "I3": worn["I3"]},
+	)
 	acts := answered[[]api.PracticeAct](c, june, "GET", "/api/v1/practice/exam-0001/acts", "")
 	require.Len(t, acts, 4)
 	total := 0
@@ -91,8 +99,16 @@ func TestAnExamination(t *testing.T) {
 		total += len(a.Faults)
 	}
 	assert.Positive(t, total)
-	again := answered[api.PracticeView](&crew{&door{t, api.Handler(c.st, api.Options{Clock: func() time.Time { return c.now }}), c.st, c.path}, c.now},
-		ivo, "GET", "/api/v1/practice/exam-0001", "")
+	again := answered[api.PracticeView](
+		&crew{
+			&door{t, api.Handler(c.st, api.Options{Clock: func() time.Time { return c.now }}), c.st, c.path},
+			c.now,
+		},
+		ivo,
+		"GET",
+		"/api/v1/practice/exam-0001",
+		"",
+	)
 	assert.True(t, again.Ended)
 	assert.Len(t, again.Claims, 2, "played again from what is stored")
 }
@@ -101,7 +117,13 @@ func TestAnExamination(t *testing.T) {
 func TestWatched(t *testing.T) {
 	c := peopled(t)
 	tess := c.in("tess")
-	answered[api.PracticeShort](c, tess, "POST", "/api/v1/practice", `{"id":"watch-0001","engine_id":"engine-01","aid":"watched"}`)
+	answered[api.PracticeShort](
+		c,
+		tess,
+		"POST",
+		"/api/v1/practice",
+		`{"id":"watch-0001","engine_id":"engine-01","aid":"watched"}`,
+	)
 	does := func(body string) (int, string) {
 		return c.as(tess, "POST", "/api/v1/practice/watch-0001/hands", body)
 	}
@@ -129,8 +151,18 @@ func TestATutorsExercises(t *testing.T) {
 	status, _ := c.as(ivo, "POST", "/api/v1/exercises", own)
 	assert.Equal(t, 403, status)
 	kept := answered[api.ExerciseShort](c, june, "POST", "/api/v1/exercises", own)
-	assert.Equal(t, kept.ID, answered[api.ExerciseShort](c, june, "POST", "/api/v1/exercises", own).ID, "the same file is the same exercise")
-	status, text := c.as(june, "POST", "/api/v1/exercises", strings.Replace(own, "exercise/1", "exercise/2", 1))
+	assert.Equal(
+		t,
+		kept.ID,
+		answered[api.ExerciseShort](c, june, "POST", "/api/v1/exercises", own).ID,
+		"the same file is the same exercise",
+	)
+	status, text := c.as(
+		june,
+		"POST",
+		"/api/v1/exercises",
+		strings.Replace(own, "exercise/1", "exercise/2", 1),
+	)
 	assert.Equal(t, 422, status)
 	assert.Contains(t, text, "another format")
 	status, text = c.as(june, "POST", "/api/v1/exercises", strings.Replace(own, `"E3"`, `"E9"`, 1))
@@ -138,13 +170,29 @@ func TestATutorsExercises(t *testing.T) {
 	assert.Contains(t, text, "gaps[4]")
 	file := answered[map[string]any](c, june, "GET", "/api/v1/exercises/"+kept.ID, "")
 	assert.Equal(t, "metronix.exercise/1", file["format"])
-	answered[api.PracticeShort](c, ivo, "POST", "/api/v1/practice", `{"id":"own-00001","exercise_id":"`+kept.ID+`"}`)
+	answered[api.PracticeShort](
+		c,
+		ivo,
+		"POST",
+		"/api/v1/practice",
+		`{"id":"own-00001","exercise_id":"`+kept.ID+`"}`,
+	)
 	status, _ = c.as(june, "DELETE", "/api/v1/exercises/"+kept.ID, "")
 	require.Equal(t, 204, status)
 	list := answered[[]api.ExerciseShort](c, june, "GET", "/api/v1/exercises", "")
 	assert.Len(t, list, 6)
-	assert.Equal(t, "Our own four", answered[api.PracticeView](c, ivo, "GET", "/api/v1/practice/own-00001", "").Exercise, "a run on it stays")
-	status, text = c.as(june, "POST", "/api/v1/exercises/from-job", `{"job_id":"job-0001","name":"Mine","aid":"guided"}`)
+	assert.Equal(
+		t,
+		"Our own four",
+		answered[api.PracticeView](c, ivo, "GET", "/api/v1/practice/own-00001", "").Exercise,
+		"a run on it stays",
+	)
+	status, text = c.as(
+		june,
+		"POST",
+		"/api/v1/exercises/from-job",
+		`{"job_id":"job-0001","name":"Mine","aid":"guided"}`,
+	)
 	assert.Equal(t, 409, status)
 	assert.Contains(t, text, "signed")
 	_, audit := c.as(june, "GET", "/api/v1/audit", "")

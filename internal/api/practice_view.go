@@ -181,6 +181,7 @@ type PracticeScore struct {
 	Signed   bool             `json:"signed"`
 	Correct  int              `json:"correct" doc:"valves that ended right"`
 	Best     *PracticeBest    `json:"best,omitempty" doc:"what it takes; absent: no sequence goes round this engine"`
+	NoteWas  string           `json:"note_was,omitempty" doc:"the note on the engine, where it was not so"`
 	Drawn    EngineView       `json:"drawn" doc:"the engine, to draw it"`
 }
 
@@ -259,6 +260,9 @@ func scoreView(p *playedRun) PracticeScore {
 	}
 	if b := p.run.Best(); b != nil {
 		out.Best = &PracticeBest{b.School.Title(sheet), wire.Deg(b.Turn), b.Leaves}
+	}
+	if p.of.Left != nil && p.of.Left.Wrong {
+		out.NoteWas = p.of.Left.Says
 	}
 	kinds := map[string]string{}
 	for _, v := range p.run.Job.Valves {

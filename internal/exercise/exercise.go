@@ -77,10 +77,13 @@ type Left struct {
 // Read reads an exercise and everything wrong with it; one of a newer format is told apart from one that is none.
 func Read(data []byte) (Exercise, wire.Faults) {
 	var head struct{ Format string }
-	if err := json.Unmarshal(data, &head); err == nil && head.Format != Format && strings.HasPrefix(head.Format, "metronix.exercise/") {
+	if err := json.Unmarshal(data, &head); err == nil && head.Format != Format &&
+		strings.HasPrefix(head.Format, "metronix.exercise/") {
 		return Exercise{}, wire.Faults{{Location: "format", Value: head.Format, Message: fmt.Sprintf(
 			"This exercise is of another format, %s; this program reads %s. Take the program that wrote it, or a newer one.",
-			head.Format, Format)}}
+			head.Format,
+			Format,
+		)}}
 	}
 	file, faults := wire.Read[File](data)
 	if len(faults) > 0 {
@@ -96,7 +99,9 @@ func Read(data []byte) (Exercise, wire.Faults) {
 	}
 	x := Exercise{Sheet: text, Told: file.Told}
 	if file.Card >= len(sheet.Clearances) {
-		return x, wire.Faults{{Location: "card", Value: file.Card, Message: "This engine has no such clearance card."}}
+		return x, wire.Faults{
+			{Location: "card", Value: file.Card, Message: "This engine has no such clearance card."},
+		}
 	}
 	seed := uint64(0)
 	if file.Seed != nil {
@@ -161,14 +166,28 @@ func (x Exercise) Practised(seed uint64, began time.Time) (practice.Exercise, er
 	if len(faults) > 0 {
 		return practice.Exercise{}, errors.New("the exercise's sheet does not read: " + faults[0].Message)
 	}
-	setup, err := job.Start{Sheet: sheet, Card: x.Card, HotCard: -1, Aim: clearance.AimNominal, Rule: clearance.Workshop,
-		Owned: x.Leaves(), Feel: clearance.DefaultFeel}.Setup()
+	setup, err := job.Start{
+		Sheet:   sheet,
+		Card:    x.Card,
+		HotCard: -1,
+		Aim:     clearance.AimNominal,
+		Rule:    clearance.Workshop,
+		Owned:   x.Leaves(),
+		Feel:    clearance.DefaultFeel,
+	}.Setup()
 	if err != nil {
 		return practice.Exercise{}, err
 	}
-	p := practice.Exercise{Setup: setup, Seed: seed, Aid: practice.Aid(x.Aid), Gaps: map[string]measure.Length{},
-		Plugs: x.PlugsIn, Hot: setup.Card.State == clearance.Hot, Began: began,
-		Limit: time.Duration(x.Minutes) * time.Minute}
+	p := practice.Exercise{
+		Setup: setup,
+		Seed:  seed,
+		Aid:   practice.Aid(x.Aid),
+		Gaps:  map[string]measure.Length{},
+		Plugs: x.PlugsIn,
+		Hot:   setup.Card.State == clearance.Hot,
+		Began: began,
+		Limit: time.Duration(x.Minutes) * time.Minute,
+	}
 	for _, g := range x.Gaps {
 		p.Gaps[g.Valve] = measure.Length(g.GapMM)
 	}
@@ -184,9 +203,6 @@ func (x Exercise) Practised(seed uint64, began time.Time) (practice.Exercise, er
 	if x.CrankDeg != nil {
 		at := measure.Angle(*x.CrankDeg)
 		p.Crank = &at
-	}
-	if x.Left != nil {
-		p.Told, p.ToldWrong = x.Left.Says, x.Left.Wrong
 	}
 	return p, nil
 }

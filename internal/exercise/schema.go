@@ -18,8 +18,11 @@ func IDOf(x Exercise) string {
 
 // Schema is the JSON Schema of the file, for an editor or a validator elsewhere. Its sheet is the engine sheet's own.
 var Schema = sync.OnceValue(func() []byte {
-	return wire.Published[File]("urn:metronix:exercise:1", "Exercise, "+Format,
+	return wire.Published[File](
+		"urn:metronix:exercise:1",
+		"Exercise, "+Format,
 		"An engine to practise on: its sheet, what is given of its gaps and wear or a seed from which they follow, how much is "+
 			"told, how long it may take and which slips count. What contradicts its sheet, or leaves a gap that no leaf reads, "+
-			"is told where it is taken in.")
+			"is told where it is taken in.",
+	)
 })

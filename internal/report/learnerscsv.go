@@ -19,7 +19,17 @@ type Learner struct {
 
 // WriteLearnersCSV writes a class (RFC 4180), a line each: a column to each skill, with who signed it off.
 func WriteLearnersCSV(w io.Writer, list []Learner) error {
-	head := []string{"name", "role", "runs", "valves_right", "valves", "clean_runs", "drills_right", "drills_asked", "items_due"}
+	head := []string{
+		"name",
+		"role",
+		"runs",
+		"valves_right",
+		"valves",
+		"clean_runs",
+		"drills_right",
+		"drills_asked",
+		"items_due",
+	}
 	for _, k := range practice.Skills() {
 		head = append(head, "skill_"+string(k))
 	}

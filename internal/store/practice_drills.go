@@ -73,8 +73,14 @@ func (practiceSkillRow) TableName() string    { return "practice_skills" }
 
 // AddQuestion keeps a question that is asked. It errs with ErrExists where there is one of that id.
 func (s *Store) AddQuestion(q Question) error {
-	return s.acknowledge(translate(s.write.Create(&practiceQuestionRow{ID: q.ID, Person: q.Person, Item: string(q.Item), Body: q.Body,
-		AskedAt: q.Asked.UTC(), Choice: -1}).Error))
+	return s.acknowledge(
+		translate(
+			s.write.Create(
+				&practiceQuestionRow{ID: q.ID, Person: q.Person, Item: string(q.Item), Body: q.Body,
+					AskedAt: q.Asked.UTC(), Choice: -1},
+			).Error,
+		),
+	)
 }
 
 // Question is one of them.
@@ -83,7 +89,15 @@ func (s *Store) Question(id string) (Question, error) {
 	if err := s.read.Where("id = ?", id).Take(&r).Error; err != nil {
 		return Question{}, translate(err)
 	}
-	q := Question{ID: r.ID, Person: r.Person, Item: practice.Item(r.Item), Body: r.Body, Asked: r.AskedAt, Choice: r.Choice, Right: r.RightOne}
+	q := Question{
+		ID:     r.ID,
+		Person: r.Person,
+		Item:   practice.Item(r.Item),
+		Body:   r.Body,
+		Asked:  r.AskedAt,
+		Choice: r.Choice,
+		Right:  r.RightOne,
+	}
 	if r.AnsweredAt != nil {
 		q.Answered = *r.AnsweredAt
 	}
@@ -102,8 +116,10 @@ func (s *Store) Answer(q Question, d Drilled) error {
 		if done.RowsAffected == 0 {
 			return ErrExists
 		}
-		return tx.Clauses(clause.OnConflict{UpdateAll: true}).Create(&practiceItemRow{d.Person, string(d.Item), d.N, d.Ease, d.Days,
-			d.Due.UTC(), d.Asked, d.Right}).Error
+		return tx.Clauses(clause.OnConflict{UpdateAll: true}).
+			Create(&practiceItemRow{d.Person, string(d.Item), d.N, d.Ease, d.Days,
+				d.Due.UTC(), d.Asked, d.Right}).
+			Error
 	})))
 }
 
@@ -119,8 +135,15 @@ func (s *Store) Drills(person string, everybody bool) ([]Drilled, error) {
 	}
 	list := make([]Drilled, len(rows))
 	for i, r := range rows {
-		list[i] = Drilled{Person: r.Person, Item: practice.Item(r.Item), Repetition: practice.Repetition{N: r.Repetition, Ease: r.Ease,
-			Days: r.Days}, Due: r.DueAt, Asked: r.Asked, Right: r.WasRight}
+		list[i] = Drilled{
+			Person: r.Person,
+			Item:   practice.Item(r.Item),
+			Repetition: practice.Repetition{N: r.Repetition, Ease: r.Ease,
+				Days: r.Days},
+			Due:   r.DueAt,
+			Asked: r.Asked,
+			Right: r.WasRight,
+		}
 	}
 	return list, nil
 }

@@ -56,7 +56,9 @@ func (s *Store) Exercise(id string) (Exercise, error) {
 
 // RemoveExercise takes one off the list. It errs with ErrNotFound where it is not on it.
 func (s *Store) RemoveExercise(id string, now time.Time) error {
-	done := s.write.Model(&practiceExerciseRow{}).Where("id = ? AND removed_at IS NULL", id).Update("removed_at", now.UTC())
+	done := s.write.Model(&practiceExerciseRow{}).
+		Where("id = ? AND removed_at IS NULL", id).
+		Update("removed_at", now.UTC())
 	if done.Error == nil && done.RowsAffected == 0 {
 		return ErrNotFound
 	}

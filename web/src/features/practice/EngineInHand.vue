@@ -39,6 +39,8 @@ const engine = computed(() => {
   })
   return { ...engine, valves }
 })
+/** The same each time while the crank turns, so that nothing is drawn anew for it. */
+const notes = computed(() => (props.untold ? {} : cylinderNotes(props.view)))
 const settable = computed(() => props.view.state.valves.find((v) => v.name === props.valve)?.settable ?? false)
 const inHand = computed(() => engine.value.valves.find((v) => v.name === props.valve))
 
@@ -97,7 +99,7 @@ defineExpose({
           :engine="engine"
           :crank="crank"
           :shown="shown"
-          :notes="untold ? {} : cylinderNotes(view)"
+          :notes="notes"
           :pickable="untold ? 'all' : true"
           @pick="emit('pick', $event)"
         />

@@ -62,6 +62,7 @@ const troubles = (v: Schemas['PracticeResult']) =>
             score.signed || score.aid !== 'guided' ? '' : ', not signed'
           }}. {{ capital(score.name ? `${score.name}, ${when(score.ended)}` : when(score.ended)) }}.
         </p>
+        <p v-if="score.note_was" class="fs-20">The note on the engine, “{{ score.note_was }}”, was not so.</p>
         <p v-if="score.best" class="fs-20">
           As it is rehearsed ({{ score.best.title.toLowerCase() }}): {{ degrees(score.best.turn_deg) }} and
           {{ score.best.leaves }} leaves.

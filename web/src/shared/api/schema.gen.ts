@@ -5249,6 +5249,8 @@ export interface components {
              */
             leaves: number;
             name: string;
+            /** @description the note on the engine, where it was not so */
+            note_was?: string;
             signed: boolean;
             /** Format: double */
             took_s: number;
