@@ -14,6 +14,7 @@ import (
 // paper is what whoever does a run without the bench has written down, and what he can know.
 type paper struct {
 	claims map[string]Claimed
+	slips  map[string]Fault // of what is written down now
 	known  map[string]*evidence
 }
 

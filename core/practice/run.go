@@ -3,6 +3,7 @@ package practice
 import (
 	"errors"
 	"fmt"
+	"slices"
 	"time"
 
 	"metronix/core/clearance"
@@ -135,7 +136,7 @@ func Begin(x Exercise) (*Run, error) {
 	}
 	return &Run{Engine: e, Job: j,
 		seen:  seen{round: map[string]*felt{}, locked: map[string]bool{}, set: map[string]bool{}},
-		paper: paper{claims: map[string]Claimed{}, known: map[string]*evidence{}}}, nil
+		paper: paper{claims: map[string]Claimed{}, slips: map[string]Fault{}, known: map[string]*evidence{}}}, nil
 }
 
 // Exercise is what is practised.
@@ -242,6 +243,11 @@ func Trace(x Exercise, list []Entry) ([]Done, error) {
 		if valve := n.On(); valve != "" {
 			if t, ok := r.Engine.valves[valve]; ok {
 				d.Gap, d.Clear = t.gap, r.Engine.clear(valve)
+			}
+		}
+		if _, claims := n.Hand.(Claimed); claims {
+			if f, is := r.paper.slips[n.On()]; is {
+				d.Faults = append(slices.Clone(d.Faults), f)
 			}
 		}
 		out[i] = d

@@ -184,17 +184,22 @@ func (r *Run) touched(h Hand, f *Felt) {
 	}
 }
 
-// claimed notes what was written down beside what it rests on.
+// claimed notes what was written down beside what it rests on; what was written of the valve before counts no more.
 func (r *Run) claimed(h Claimed) {
 	r.paper.claims[h.Valve] = h
+	delete(r.paper.slips, h.Valve)
+	slip := Slip("")
 	switch k := r.knows(h.Valve); {
 	case h.Left != "":
 	case k.off:
-		r.fault(Fault{Slip: OffBase, Valve: h.Valve})
+		slip = OffBase
 	case !k.told():
-		r.fault(Fault{Slip: NotFelt, Valve: h.Valve})
+		slip = NotFelt
 	case !k.carries(h.Is, r.window(h.Valve)):
-		r.fault(Fault{Slip: WrongLeaf, Valve: h.Valve})
+		slip = WrongLeaf
+	}
+	if slip != "" {
+		r.paper.slips[h.Valve] = Fault{Slip: slip, Valve: h.Valve, Entry: len(r.List)}
 	}
 }
 
@@ -245,9 +250,8 @@ func (r *Run) read(a job.ReadingTaken) {
 	if err != nil {
 		return
 	}
-	t, by := stack.Thickness(), measure.Length(
-		0,
-	) // by how much the gap would have to be another for it to be so
+	t := stack.Thickness()
+	by := measure.Length(0) // by how much the gap would have to be another for it to be so
 	switch {
 	case a.Feel == clearance.Free:
 		by = t + drags - last.gap
@@ -263,7 +267,7 @@ func (r *Run) read(a job.ReadingTaken) {
 
 // offBase notes that a valve is worked on where it is not clear by its engine's margin.
 func (r *Run) offBase(valve string) {
-	if r.Engine.margin(valve) < r.Engine.exercise.Setup.Sheet.EffectiveMargin() {
+	if !r.Engine.clear(valve) {
 		r.fault(Fault{Slip: OffBase, Valve: valve})
 	}
 }
@@ -292,6 +296,9 @@ func (r *Run) Score() Score {
 		note(f)
 	}
 	for _, v := range r.Job.Valves {
+		if f, is := r.paper.slips[v.Name]; is {
+			note(f)
+		}
 		res := r.result(v)
 		for _, slip := range r.slipsAt(v, res) {
 			note(Fault{Slip: slip, Valve: v.Name, Entry: -1})

@@ -1,12 +1,10 @@
 package api
 
 import (
-	"cmp"
 	"context"
 	"encoding/json"
 	"errors"
 	"net/http"
-	"strconv"
 	"strings"
 
 	"github.com/danielgtaylor/huma/v2"
@@ -17,7 +15,6 @@ import (
 	"metronix/core/people"
 	"metronix/core/practice"
 	"metronix/core/sequence"
-	"metronix/internal/exercise"
 	"metronix/internal/seen"
 	"metronix/internal/store"
 	"metronix/internal/wire"
@@ -123,87 +120,6 @@ func (p *playedRun) eyes() Eyes {
 func (s *server) practiceState(ctx context.Context, p *playedRun) seen.JobState {
 	p.run.Job.Speaks = speaksTo(ctx)
 	return seen.StateOf(seen.At{ID: p.stored.ID, Job: p.run.Job, List: p.run.Happenings(), Now: s.clock()})
-}
-
-// chosen is the exercise that a run is to be begun on: one that is named, or an engine of the library by a card.
-func (s *server) chosen(ctx context.Context, n NewPractice) (x exercise.Exercise, err error) {
-	if n.ExerciseID != "" {
-		return s.exercise(ctx, n.ExerciseID)
-	}
-	e, err := s.store.With(ctx).Engine(n.EngineID)
-	if err != nil {
-		return x, fault(err)
-	}
-	if n.Card >= len(e.Sheet.Clearances) {
-		say := "This engine has no such clearance card."
-		return x, located(
-			http.StatusUnprocessableEntity,
-			say,
-			wire.Fault{Location: "body.card", Value: n.Card, Message: say},
-		)
-	}
-	sheet, err := wire.WriteSheet(e.Sheet)
-	if err != nil {
-		return x, fault(err)
-	}
-	return exercise.Exercise{
-		Sheet: sheet,
-		Told:  exercise.Told{Card: n.Card, Aid: string(practice.Guided)},
-	}, nil
-}
-
-// startPractice begins a run. Sent again under the same id it is the same run.
-func (s *server) startPractice(ctx context.Context, in *bodyOf[NewPractice]) (*bodyOf[PracticeShort], error) {
-	x, err := s.chosen(ctx, in.Body)
-	if err != nil {
-		return nil, err
-	}
-	x.Aid = cmp.Or(in.Body.Aid, x.Aid)
-	v, now, seed := visitorOf(ctx), s.clock(), x.SeedOf()
-	set, err := x.Practised(seed, now)
-	if err != nil {
-		return nil, fault(err)
-	}
-	if _, err := practice.Begin(set); err != nil {
-		return nil, located(http.StatusUnprocessableEntity, wire.Sentence(err),
-			wire.Fault{Location: "body.engine_id", Value: in.Body.EngineID, Message: wire.Sentence(err)})
-	}
-	text, err := json.Marshal(keptExercise{Exercise: &x, Seed: strconv.FormatUint(seed, 16)})
-	if err != nil {
-		return nil, fault(err)
-	}
-	run := store.PracticeRun{
-		ID:       in.Body.ID,
-		Person:   v.id(),
-		Name:     v.name(),
-		Engine:   set.Setup.Sheet.Name,
-		Exercise: string(text),
-		Began:    now,
-	}
-	if err := s.store.With(ctx).AddPractice(run); err != nil && !errors.Is(err, store.ErrExists) {
-		return nil, fault(err)
-	}
-	return &bodyOf[PracticeShort]{shortOf(run)}, nil
-}
-
-// shortOf is a run in a list.
-func shortOf(r store.PracticeRun) PracticeShort {
-	short := PracticeShort{
-		ID:     r.ID,
-		Name:   r.Name,
-		Engine: r.Engine,
-		Aid:    string(practice.Guided),
-		Began:  r.Began,
-		Ended:  given(r.Ended),
-	}
-	var kept keptExercise
-	if err := json.Unmarshal([]byte(r.Exercise), &kept); err == nil && kept.Exercise != nil {
-		short.Exercise, short.Aid = kept.Exercise.Name, kept.Exercise.Aid
-	}
-	if !r.Ended.IsZero() {
-		short.Correct, short.Valves, short.Faults = &r.Came.Correct, r.Came.Valves, r.Came.Faults
-	}
-	return short
 }
 
 // practice is a run as it stands.
@@ -391,69 +307,6 @@ func (s *server) endPractice(ctx context.Context, in *struct {
 		p.stored.Ended, p.stored.Came = now, came
 	}
 	return &bodyOf[PracticeScore]{scoreView(p)}, nil
-}
-
-// ended is a run that has ended; what is hidden of one that goes on is not told. s.practising is held.
-func (s *server) ended(ctx context.Context, id string) (*playedRun, error) {
-	p, err := s.practiceOf(ctx, id)
-	if err == nil && p.stored.Ended.IsZero() {
-		err = huma.Error409Conflict("This run goes on: what is hidden is told when it has ended.")
-	}
-	return p, err
-}
-
-// practiceScore is the score of a run that has ended.
-func (s *server) practiceScore(ctx context.Context, in *PracticeID) (*bodyOf[PracticeScore], error) {
-	s.practising.Lock()
-	defer s.practising.Unlock()
-	p, err := s.ended(ctx, in.ID)
-	if err != nil {
-		return nil, err
-	}
-	return &bodyOf[PracticeScore]{scoreView(p)}, nil
-}
-
-// practiceActs are what was done in a run that has ended, act by act.
-func (s *server) practiceActs(ctx context.Context, in *PracticeID) (*bodyOf[[]PracticeAct], error) {
-	s.practising.Lock()
-	defer s.practising.Unlock()
-	p, err := s.ended(ctx, in.ID)
-	if err != nil {
-		return nil, err
-	}
-	_, stored, err := s.store.With(ctx).Practice(in.ID)
-	if err != nil {
-		return nil, fault(err)
-	}
-	done, err := practice.Trace(p.run.Exercise(), p.run.List)
-	if err != nil {
-		return nil, fault(err)
-	}
-	list := []PracticeAct{}
-	for i, d := range done {
-		var body practised
-		if err := json.Unmarshal([]byte(stored[i].Body), &body); err != nil {
-			return nil, fault(err)
-		}
-		act := PracticeAct{
-			AfterS:   d.After.Seconds(),
-			Hand:     body.Hand,
-			Said:     body.Said,
-			CrankDeg: wire.Deg(d.Crank),
-			Valve:    d.On(),
-			GapMM: wire.MM(
-				d.Gap,
-			),
-			Clear:     d.Clear,
-			KickedDeg: wire.Deg(d.Kicked),
-			Faults:    faultsView(d.Faults),
-		}
-		if d.Felt != nil {
-			act.Felt = &FeltView{Pull: d.Felt.Pull}
-		}
-		list = append(list, act)
-	}
-	return &bodyOf[[]PracticeAct]{list}, nil
 }
 
 // practices are one's own runs; a tutor's list is everybody's.
