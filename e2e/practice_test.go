@@ -329,8 +329,8 @@ func TestAnExaminationByPointerAndByKeys(t *testing.T) {
 	}
 }
 
-// Where somebody looks on, a wrong turn is told before it is done; a drill is asked, answered and explained; a tutor keeps an exercise.
-func TestWatchedDrilledAndKept(t *testing.T) {
+// Where somebody looks on, what would go wrong is told before it is done; a drill is asked, answered and explained.
+func TestWatchedAndDrilled(t *testing.T) {
 	t.Parallel()
 	r := demo(t)
 	p := open(t, r, "/practice", 360, 740)
@@ -354,6 +354,59 @@ func TestWatchedDrilledAndKept(t *testing.T) {
 	p.keys(input.Key('1'))
 	p.shows("Next question")
 	p.shows("1 of 1")
+}
+
+// A tutor makes an exercise of a signed job: its engine, with the gaps as they were found; it is begun from the page, and taken off the list.
+func TestAnExerciseOfASignedJob(t *testing.T) {
+	t.Parallel()
+	r := demo(t)
+	c := played{
+		engine: "brindlow-1600",
+		school: "one_cylinder",
+		round:  round("set_as_you_go", "none"),
+		out:    []string{"E3"},
+		size:   [2]int{1280, 800},
+	}
+	job := c.begun(t, r)
+	p := open(t, r, "/jobs/"+job, 1280, 800)
+	c.drive(t, p, r, job)
+	for _, check := range []string{"All tools and leaves", "Socket or handle", "Faces clean"} {
+		p.press(check)
+	}
+	before := stateOf(t, r.base, job).State.Happenings
+	p.press("Sign the job")
+	waitFor(t, p, r, job, before)
+
+	p.visit("/practice")
+	p.press("For the tutor")
+	p.waits(`() => document.querySelector('.v-select')`, "the signed jobs")
+	p.MustEval(`() => document.querySelector('.v-select').scrollIntoView({ block: 'center' })`)
+	p.see(".v-select .v-field").MustClick()
+	p.waits(
+		`() => [...document.querySelectorAll('.v-list-item')].some(i => i.textContent.includes('Bench stand')
+		&& getComputedStyle(i).pointerEvents !== 'none')`,
+		"the job",
+	)
+	p.MustElementR(".v-list-item", "Bench stand").MustClick()
+	p.fill("Name of the exercise", "Ours of today")
+	p.press("Make an exercise of it")
+	p.shows("Ours of today is kept, with the gaps as they were found.")
+	var list []struct{ ID, Name, Aid string }
+	require.Equal(t, 200, get(t, r.base+"/api/v1/exercises", &list))
+	require.Len(t, list, 7)
+	var file struct {
+		Gaps []struct {
+			Valve string
+			Gap   float64 `json:"gap_mm"`
+		}
+	}
+	require.Equal(t, 200, get(t, r.base+"/api/v1/exercises/"+list[6].ID, &file))
+	assert.GreaterOrEqual(t, len(file.Gaps), 7, "a side only was felt of the one that was out")
+	p.press("Take off the list")
+	p.shows("was taken off the list")
+	require.Equal(t, 200, get(t, r.base+"/api/v1/exercises", &list))
+	assert.Len(t, list, 6)
+	p.clean()
 }
 
 // stop is where the crank is to stand.
