@@ -52,6 +52,7 @@ var screens = []struct{ name, path, ready string }{
 	{"practice act by act", "/practice/scanned-0002/acts", ".v-slider"},
 	{"drills", "/practice/drills", ".choices"},
 	{"class", "/practice/class", "section"},
+	{"feel", "/practice/feel", ".feel"},
 }
 
 // practises begins a run on a practice engine, and ends it where that is wanted.

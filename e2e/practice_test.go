@@ -409,5 +409,30 @@ func TestAnExerciseOfASignedJob(t *testing.T) {
 	p.clean()
 }
 
+// A study of feel by keys: each hidden gap is read, after a reload it goes on, and at the end it is told how far off one reads.
+func TestYourFeelMeasured(t *testing.T) {
+	t.Parallel()
+	r := demo(t)
+	p := open(t, r, "/practice/feel", 1024, 768)
+	p.press("Begin")
+	for n := 1; n <= 15; n++ {
+		if n == 3 {
+			p.visit("/practice/feel")
+			p.press("go on: 2 of 15")
+		}
+		p.shows(fmt.Sprintf("Gap %d of 15", n))
+		p.press("Slide it into the gap")
+		p.waits(
+			`() => [...document.querySelectorAll('button')].some(b => /^\d\.\d\d drags as it should/.test(b.textContent.trim()) && !b.disabled)`,
+			"the leaf to be in",
+		)
+		p.see(".feel")
+		p.keys(input.Enter)
+	}
+	p.shows("Your readings of one gap lie")
+	p.shows("No job takes these figures")
+	p.clean()
+}
+
 // stop is where the crank is to stand.
 func (s practised) stop() float64 { return s.View.State.Plan.Stops[s.View.State.Now.Stop].Crank }

@@ -234,9 +234,14 @@ func (e *Engine) Slide(valve string, leaves []gauge.ID) (Felt, error) {
 	if name := stack.String(); name != e.carried {
 		e.carried, e.changes = name, e.changes+1
 	}
-	gap := e.at(v, valve) + measure.Length(math.Round(chance.NormFloat64()*noise))
-	pull := min(1, max(0, float64(stack.Thickness()-gap+drags)/float64(2*drags)))
-	return Felt{feltIn(gap, stack.Thickness()), pull}, nil
+	return feels(e.at(v, valve), stack.Thickness(), chance), nil
+}
+
+// feels is how a hand feels a leaf or stack in a gap: each time a little otherwise.
+func feels(gap, leaf measure.Length, chance *rand.Rand) Felt {
+	gap += measure.Length(math.Round(chance.NormFloat64() * noise))
+	pull := min(1, max(0, float64(leaf-gap+drags)/float64(2*drags)))
+	return Felt{feltIn(gap, leaf), pull}
 }
 
 // stack is what is slid in. It errs for none, too many, or a leaf that is not owned.

@@ -83,6 +83,7 @@ func (s *server) practiceRoutes(a huma.API) {
 	s.exerciseRoutes(a)
 	s.drillRoutes(a)
 	s.learnerRoutes(a)
+	s.studyRoutes(a)
 }
 
 // PracticeID names a run.

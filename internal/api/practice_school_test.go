@@ -257,3 +257,49 @@ func TestDrillsAndAClass(t *testing.T) {
 	_, audit := c.as(june, "GET", "/api/v1/audit", "")
 	assert.Contains(t, audit, "Ivo Lund: Tells how a leaf goes, taken back")
 }
+
+// A study of feel over HTTP: its gaps are hidden until every reading was made, a reading sent twice counts once, it goes on after a restart, and it
+// is one's own.
+func TestAStudyOfFeel(t *testing.T) {
+	c := peopled(t)
+	ivo, june := c.in("ivo"), c.in("june")
+	const path = "/api/v1/studies/study-0001"
+	answered[api.StudyView](c, ivo, "POST", "/api/v1/studies", `{"id":"study-0001"}`)
+	status, _ := c.as(june, "GET", path, "")
+	assert.Equal(t, 404, status)
+	status, text := c.as(ivo, "POST", path+"/slide", `{"leaf_mm":0.123}`)
+	assert.Equal(t, 422, status, text)
+	for n := range 15 {
+		if n == 7 {
+			c.http = api.Handler(c.st, api.Options{Version: "test", Clock: func() time.Time { return c.now }})
+		}
+		leaf := 0.60
+		for ; leaf > 0.05; leaf -= 0.01 {
+			felt := answered[api.FeltView](c, ivo, "POST", path+"/slide", fmt.Sprintf(`{"leaf_mm":%.2f}`, leaf))
+			if felt.Pull < 1 {
+				break
+			}
+		}
+		body := fmt.Sprintf(`{"n":%d,"leaf_mm":%.2f}`, n, leaf)
+		status, text := c.as(ivo, "POST", path+"/readings", body)
+		require.Equal(t, 200, status, text)
+		assert.Equal(t, n == 14, strings.Contains(text, "true_mm"))
+		again := answered[api.StudyView](c, ivo, "POST", path+"/readings", body)
+		assert.Equal(t, n+1, again.Done)
+	}
+	ended := answered[api.StudyView](c, ivo, "GET", path, "")
+	require.NotNil(t, ended.Came)
+	require.Len(t, ended.Came.Gaps, 5)
+	for _, g := range ended.Came.Gaps {
+		assert.Len(t, g.ReadMM, 3)
+		for _, r := range g.ReadMM {
+			assert.InDelta(t, float64(g.TrueMM), float64(r), 25_000, "a leaf from the gap, and the hand's feel")
+		}
+	}
+	assert.Less(t, ended.Came.RepeatMM, 0.01)
+	list := answered[[]api.StudyView](c, ivo, "GET", "/api/v1/studies", "")
+	require.Len(t, list, 1)
+	assert.Equal(t, ended.Came.BiasMM, list[0].Came.BiasMM)
+	status, _ = c.as(ivo, "POST", path+"/slide", `{"leaf_mm":0.20}`)
+	assert.Equal(t, 422, status, "every gap was read")
+}

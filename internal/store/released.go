@@ -309,8 +309,8 @@ func intervalsToRows(tx *gorm.DB) error {
 	return nil
 }
 
-// sixteenth is what the sixteenth version adds: exercises of a tutor's own, what somebody was asked in drills and when he is asked again, and
-// the skills that were signed off.
+// sixteenth is what the sixteenth version adds: exercises of a tutor's own, what somebody was asked in drills and when he is asked again,
+// studies of his feel, and the skills that were signed off.
 var sixteenth = []string{
 	"CREATE TABLE practice_exercises (id text PRIMARY KEY, body text NOT NULL, added_by text NOT NULL, added_at datetime NOT NULL, " +
 		"removed_at datetime)",
@@ -319,6 +319,9 @@ var sixteenth = []string{
 	"CREATE INDEX practice_asked ON practice_questions (person, item, asked_at)",
 	"CREATE TABLE practice_items (person text NOT NULL, item text NOT NULL, repetition integer NOT NULL, ease real NOT NULL, " +
 		"days integer NOT NULL, due_at datetime NOT NULL, asked integer NOT NULL, was_right integer NOT NULL, PRIMARY KEY (person, item))",
+	"CREATE TABLE practice_studies (id text PRIMARY KEY, person text NOT NULL, seed text NOT NULL, read_mm text NOT NULL, " +
+		"slid integer NOT NULL, began_at datetime NOT NULL, ended_at datetime, bias_nm integer NOT NULL DEFAULT 0, " +
+		"repeat_nm real NOT NULL DEFAULT 0)",
 	"CREATE TABLE practice_skills (person text NOT NULL, skill text NOT NULL, signed_by text NOT NULL, signed_at datetime NOT NULL, " +
 		"PRIMARY KEY (person, skill))",
 }

@@ -160,6 +160,12 @@ export const router = createRouter({
       meta: { title: 'Drills' },
     },
     {
+      path: '/practice/feel',
+      name: 'practice-feel',
+      component: () => import('@/features/practice/FeelPage.vue'),
+      meta: { title: 'Your feel' },
+    },
+    {
       path: '/practice/class',
       name: 'practice-class',
       component: () => import('@/features/practice/ClassPage.vue'),

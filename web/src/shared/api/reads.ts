@@ -1,6 +1,6 @@
 import type { operations } from './schema.gen'
 import { keepPreviousData, QueryClient, useQuery, type UseQueryOptions } from '@tanstack/vue-query'
-import { computed, type MaybeRefOrGetter, type Ref } from 'vue'
+import { ref, watchEffect, type MaybeRefOrGetter, type Ref } from 'vue'
 import { answered, api, Unreachable } from './client'
 
 /**
@@ -101,6 +101,7 @@ export const reads = {
   exercises: () => read(['exercises'], () => answered(api.GET('/api/v1/exercises'))),
   drills: () => read(['drills'], () => answered(api.GET('/api/v1/drills'))),
   progress: () => read(['progress'], () => answered(api.GET('/api/v1/progress'))),
+  studies: () => read(['studies'], () => answered(api.GET('/api/v1/studies'))),
   learners: () => read(['learners'], () => answered(api.GET('/api/v1/learners'))),
   practiceActs: (id: string) =>
     read(['practice', id, 'acts'], () => answered(api.GET('/api/v1/practice/{id}/acts', path(id)))),
@@ -112,9 +113,15 @@ export const reads = {
 /** What a page reads: its answer, what went wrong in words, and a way to ask again. */
 export function useRead<T>(what: MaybeRefOrGetter<Read<T>>) {
   const query = useQuery(what as UseQueryOptions<T>, queryClient)
+  /** It stays while it is tried again: what stands beside it is not drawn anew under a finger. */
+  const trouble = ref('')
+  watchEffect(() => {
+    if (query.error.value) trouble.value = query.error.value.message
+    else if (query.isSuccess.value) trouble.value = ''
+  })
   return {
     data: query.data as Ref<T | undefined>,
-    trouble: computed(() => query.error.value?.message ?? ''),
+    trouble,
     again: () => void query.refetch(),
   }
 }

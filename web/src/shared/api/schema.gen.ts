@@ -1437,6 +1437,75 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/studies": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** One's own studies of feel, the newest first */
+        get: operations["list-studies"];
+        put?: never;
+        /** Begin a study of feel, with gaps that are hidden */
+        post: operations["start-study"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/studies/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A study as it stands; what it came to, once it has ended */
+        get: operations["get-study"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/studies/{id}/readings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Say that a leaf drags as it should: the next gap comes */
+        post: operations["read-study"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/studies/{id}/slide": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Slide a leaf into the gap that is to be read */
+        post: operations["slide-study"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/usual-engines": {
         parameters: {
             query?: never;
@@ -1731,6 +1800,9 @@ export interface components {
             /** @description these are all jobs; else those that changed */
             all: boolean;
             jobs: components["schemas"]["BoardChange"][];
+        };
+        "BodyOfStruct { ID string \"json:\\\"id\\\" minLength:\\\"8\\\" maxLength:\\\"64\\\" pattern:\\\"^A-Za-z0-9_-+$\\\"\" }Body": {
+            id: string;
         };
         BoltView: {
             /**
@@ -2590,6 +2662,17 @@ export interface components {
             location: string;
             message: string;
             value?: unknown;
+        };
+        FeelCame: {
+            /** @description readings less true gaps, in the mean */
+            bias_mm: number;
+            /** @description absent in a list */
+            gaps?: components["schemas"]["StudiedView"][];
+            /**
+             * Format: double
+             * @description standard deviation of the readings of one gap, by the range method
+             */
+            repeat_mm: number;
         };
         FeltView: {
             /**
@@ -5913,6 +5996,44 @@ export interface components {
             /** Format: double */
             socket_mm?: number;
             text: string;
+        };
+        StudiedView: {
+            read_mm: number[];
+            /** @description a length in millimetres, at most six decimal places */
+            true_mm: number;
+        };
+        StudyLeaf: {
+            /** @description a length in millimetres, at most six decimal places */
+            leaf_mm: number;
+        };
+        StudyReading: {
+            /** @description a length in millimetres, at most six decimal places */
+            leaf_mm: number;
+            /**
+             * Format: int64
+             * @description how many readings were made before it
+             */
+            n: number;
+        };
+        StudyView: {
+            /** Format: date-time */
+            began: string;
+            /** @description absent until it has ended */
+            came?: components["schemas"]["FeelCame"];
+            /** Format: int64 */
+            done: number;
+            /**
+             * Format: date-time
+             * @description absent: it goes on
+             */
+            ended?: string;
+            id: string;
+            leaves_mm: number[];
+            /**
+             * Format: int64
+             * @description that there are to be
+             */
+            readings: number;
         };
         TakenInView: {
             complaints: string[];
@@ -9856,6 +9977,169 @@ export interface operations {
                 };
                 content: {
                     "audio/*": string;
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "list-studies": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StudyView"][];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "start-study": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BodyOfStruct { ID string \"json:\\\"id\\\" minLength:\\\"8\\\" maxLength:\\\"64\\\" pattern:\\\"^A-Za-z0-9_-+$\\\"\" }Body"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StudyView"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "get-study": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StudyView"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "read-study": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["StudyReading"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StudyView"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "slide-study": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["StudyLeaf"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FeltView"];
                 };
             };
             /** @description Error */
