@@ -87,3 +87,19 @@ func TestASheetsCodeIsRead(t *testing.T) {
 	d.http = api.Handler(d.st, api.Options{})
 	assert.NotContains(t, d.ok("GET", "/api/v1/jobs/demo-job-bus/sheet", ""), "proof")
 }
+
+// A machine whose address changes while it serves is reached at the new one without being started again.
+func TestAnAddressThatChanges(t *testing.T) {
+	d := opened(t)
+	address := "192.168.7.2"
+	d.http = api.Handler(d.st, api.Options{Hosts: func() []string { return []string{address} }})
+	at := func(host string) int {
+		status, _ := d.send("GET", "/healthz", "", func(r *http.Request) { r.Host = host })
+		return status
+	}
+	assert.Equal(t, 200, at("192.168.7.2:8080"))
+	assert.Equal(t, 421, at("192.168.7.9:8080"))
+	address = "192.168.7.9"
+	assert.Equal(t, 200, at("192.168.7.9:8080"))
+	assert.Equal(t, 421, at("192.168.7.2:8080"), "it is somebody else's now")
+}
