@@ -243,6 +243,10 @@ func TestSlipsOnPaper(t *testing.T) {
 	l.hand(practice.TookOff{})
 	assert.Equal(t, []practice.Slip{practice.OverTime}, []practice.Slip{l.run.Score().Faults[0].Slip})
 	assert.Len(t, l.run.Score().Faults, 1, "no other slip counts here")
+	l = exam(func(x *practice.Exercise) { x.Limit = time.Minute; x.Counts = []practice.Slip{practice.OverTime} })
+	l.now = l.now.Add(2 * time.Minute)
+	l.hand(practice.TookOff{})
+	assert.Len(t, l.run.Score().Faults, 1, "it counts from the beginning, not from what was done first")
 }
 
 func result(l *learner, valve string) practice.Result {

@@ -311,7 +311,7 @@ func (r *Run) Score() Score {
 	if r.Engine.tool {
 		note(Fault{Slip: ToolLeft, Entry: -1})
 	}
-	if x.Limit > 0 && s.Took > x.Limit {
+	if x.Limit > 0 && r.Engine.now.Sub(x.Began) > x.Limit { // from its beginning, as its clock shows
 		note(Fault{Slip: OverTime, Entry: -1})
 	}
 	slices.SortStableFunc(
