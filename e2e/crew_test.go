@@ -75,15 +75,7 @@ func TestAWholeJobByTwoPeople(t *testing.T) {
 			want := j.rehearsed(t, r)
 			j.owned(t, r)
 			job := j.stored(t, r)
-			j.choose(t, r, job)
-			begins := j.begins
-			if begins == nil {
-				begins = []map[string]any{{"kind": "prepared", "engine_c": 19, "ambient_c": 18}}
-			}
-			for i, h := range append(begins, map[string]any{"kind": "task", "task": "safe"}, map[string]any{"kind": "turned", "stop": 0}) {
-				h["id"] = "begins-000" + count(i)
-				post(t, "POST", r.base+"/api/v1/jobs/"+job+"/happenings", h, nil)
-			}
+			j.brought(t, r, job)
 			crewed(t, r)
 			p := open(t, r, "/jobs/"+job, j.size[0], j.size[1])
 			p.in("Tess Ardal", "4711")

@@ -218,6 +218,21 @@ func (j *handJob) owned(t *testing.T, r *running) {
 	}
 }
 
+// brought brings a job that is stored to its first stop, as warm as it is begun.
+func (j *handJob) brought(t *testing.T, r *running, job string) {
+	t.Helper()
+	j.choose(t, r, job)
+	begins := j.begins
+	if begins == nil {
+		begins = []map[string]any{{"kind": "prepared", "engine_c": 19, "ambient_c": 18}}
+	}
+	begins = append(begins, map[string]any{"kind": "task", "task": "safe"}, map[string]any{"kind": "turned", "stop": 0})
+	for i, h := range begins {
+		h["id"] = "begins-000" + count(i)
+		post(t, "POST", r.base+"/api/v1/jobs/"+job+"/happenings", h, nil)
+	}
+}
+
 // A dozen whole jobs, and one more, take on the bench the taps, the turning and the leaves that they take by hand.
 func TestTwelveWholeJobsTakeWhatTheyTakeByHand(t *testing.T) {
 	t.Parallel()
@@ -230,15 +245,7 @@ func TestTwelveWholeJobsTakeWhatTheyTakeByHand(t *testing.T) {
 			r := demo(t)
 			j.owned(t, r)
 			job := j.stored(t, r)
-			j.choose(t, r, job)
-			begins := j.begins
-			if begins == nil {
-				begins = []map[string]any{{"kind": "prepared", "engine_c": 19, "ambient_c": 18}}
-			}
-			for i, h := range append(begins, map[string]any{"kind": "task", "task": "safe"}, map[string]any{"kind": "turned", "stop": 0}) {
-				h["id"] = "begins-000" + count(i)
-				post(t, "POST", r.base+"/api/v1/jobs/"+job+"/happenings", h, nil)
-			}
+			j.brought(t, r, job)
 			p := open(t, r, "/jobs/"+job, j.size[0], j.size[1])
 			p.see(".rung.cursor")
 			begun := time.Now()
