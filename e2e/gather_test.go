@@ -75,7 +75,7 @@ func TestTwoWorkshopsAreGathered(t *testing.T) {
 	p.shows("The same plate is known elsewhere")
 	p.MustElementR("a", "South: Quarry tipper 7").MustClick()
 	p.MustElementR("a", "North: Quarry tipper 7")
-	p.MustElementR("a", "A job is open").MustClick()
+	p.press("A job is open")
 	p.shows("Where am I?")
 	answer, err := http.Post(all.base+"/api/v1/jobs/p2-demo-job-tipper/happenings", "application/json",
 		bytes.NewReader([]byte(`{"id":"later-0001","kind":"doubted"}`)))

@@ -68,7 +68,7 @@ func TestPracticeFromTheFirstLeafToTheScore(t *testing.T) {
 				50*time.Millisecond,
 			)
 		}
-		p.see(".now .foot").MustElementR("button", "rocks").MustClick()
+		p.pressIn(".now .foot", "rocks")
 		require.Eventually(
 			t,
 			func() bool { return now().View.State.Now.Action == "read" },

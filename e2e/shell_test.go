@@ -147,10 +147,10 @@ func TestThePagesOpenWithoutTheProgram(t *testing.T) {
 	p.visit("/")
 	p.shows("Kept on this tablet")
 	time.Sleep(4 * time.Second) // the board was the first page, and what comes later was fetched
-	p.MustElementR("a", "Quarry tipper").MustClick()
+	p.press("Quarry tipper 7")
 	p.see(".now h2")
 	p.waits(`() => document.documentElement.hasAttribute('data-judges')`, "the bench to judge what it kept")
-	p.MustElement(".rung.cursor button").MustClick()
+	p.tap(".rung.cursor button")
 	p.shows("1 entry waits here to be sent")
 	after := p.see(".now h2").MustText()
 	waits := func(n int) {
@@ -206,11 +206,11 @@ func TestThePagesOpenWithoutTheProgram(t *testing.T) {
 		"the newer version to be kept",
 	)
 	f.cut.Store(true)
-	p.MustElement(".rung.cursor button").MustClick()
+	p.tap(".rung.cursor button")
 	waits(1)
 	f.cut.Store(false)
 	waits(0)
-	p.MustElementR("a", "Steps|On the go").MustClick()
+	p.press("On the go")
 	p.waits(`() => !window.older`, "the next page to be of the newer version")
 	assert.Equal(t, before.Happenings+2, stateOf(t, r.base, job).State.Happenings)
 
