@@ -20,7 +20,7 @@ import (
 
 	"metronix/internal/api"
 	"metronix/internal/demo"
-	"metronix/internal/probe"
+	"metronix/internal/line"
 	"metronix/internal/seal"
 	"metronix/internal/store"
 	"metronix/web"
@@ -71,7 +71,7 @@ type service struct {
 type wishes struct {
 	listen, data string
 	hosts        []string
-	probes       probe.Allowed
+	probes       line.Allowed
 	handOut      int // below 0: the next one
 	unprotected  bool
 	open         bool   // in this machine's browser

@@ -5,7 +5,6 @@ import (
 	"image"
 	"image/color"
 	"net/http"
-	"path/filepath"
 	"strings"
 	"testing"
 
@@ -15,8 +14,6 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"metronix/internal/api"
-	"metronix/internal/demo"
-	"metronix/internal/seal"
 )
 
 // The code that a tablet scans, read by a scanner of another hand, is the page for the address by which the workshop's page is looked at,
@@ -60,32 +57,6 @@ func scanned(t *testing.T, size int, path string) string {
 	read, err := qrcode.NewQRCodeReader().Decode(bits, map[gozxing.DecodeHintType]any{gozxing.DecodeHintType_PURE_BARCODE: true})
 	require.NoError(t, err)
 	return read.GetText()
-}
-
-// What a camera reads off a signed sheet's code is what was sealed; one that is not signed bears none, nor one of a program without a key.
-func TestASheetsCodeIsRead(t *testing.T) {
-	d := opened(t)
-	require.NoError(t, demo.Load(d.st))
-	key, err := seal.Open(filepath.Join(t.TempDir(), "key"))
-	require.NoError(t, err)
-	d.http = api.Handler(d.st, api.Options{Seal: key})
-	status, text := d.send("GET", "/api/v1/jobs/demo-job-bus/sheet", "")
-	require.Equal(t, 200, status, text)
-	var sheet api.SheetView
-	decode(t, text, &sheet)
-	require.NotNil(t, sheet.Proof)
-	read := scanned(t, sheet.Proof.CodeSize, sheet.Proof.Code)
-	assert.Equal(t, sheet.Proof.Text, read)
-	sealed, err := seal.Read([]byte(read))
-	require.NoError(t, err)
-	assert.Equal(t, key.Fingerprint(), sealed.Fingerprint)
-	assert.Contains(t, sealed.Lines, "Job demo-job-bus")
-	for _, row := range sheet.Rows {
-		assert.Contains(t, sealed.Lines, row.Valve+" "+row.Left.Said)
-	}
-	assert.NotContains(t, d.ok("GET", "/api/v1/jobs/demo-job-tipper/sheet", ""), "proof")
-	d.http = api.Handler(d.st, api.Options{})
-	assert.NotContains(t, d.ok("GET", "/api/v1/jobs/demo-job-bus/sheet", ""), "proof")
 }
 
 // A machine whose address changes while it serves is reached at the new one without being started again.

@@ -17,6 +17,7 @@ import (
 	lru "github.com/hashicorp/golang-lru/v2"
 	"github.com/klauspost/compress/gzhttp"
 
+	"metronix/internal/line"
 	"metronix/internal/probe"
 	"metronix/internal/seal"
 	"metronix/internal/store"
@@ -43,7 +44,7 @@ type Options struct {
 	Hosts   func() []string  // host names under which the program may be called now, besides the loopback ones; nil: none
 	Clock   func() time.Time // nil: time.Now
 	Version string
-	Probes  probe.Allowed   // where a temperature probe may stand besides this machine
+	Probes  line.Allowed    // where a temperature probe may stand besides this machine
 	HandOut *HandOut        // the page that puts the certificate on tablets; nil: there is none
 	SetUp   string          // the code by which the first foreman is set up from another machine; empty: none is asked for
 	Backups Keeper          // makes backups by itself; nil: none are made
@@ -60,7 +61,7 @@ type server struct {
 	clock func() time.Time
 	probe *probe.Reader
 
-	probeAllowed probe.Allowed
+	probeAllowed line.Allowed
 	demo         func(context.Context) (int, error)
 	roster       roster
 	handOut      *HandOut
@@ -119,7 +120,7 @@ func build(st *store.Store, o Options) (http.Handler, huma.API, *server) {
 		problem(c, http.StatusInternalServerError,
 			"Something went wrong in the program, and this was not answered. Its log says more.")
 	}))
-	s := &server{store: st, desk: newDesk(st), clock: o.Clock, probe: &probe.Reader{}, probeAllowed: o.Probes,
+	s := &server{store: st, desk: newDesk(st), clock: o.Clock, probe: probe.NewReader(), probeAllowed: o.Probes,
 		demo: o.Demo, ends: o.Until, handOut: o.HandOut, setUp: o.SetUp, backups: o.Backups, seal: o.Seal}
 	s.practised, _ = lru.New[string, *playedRun](mostPractised) // errs for no room alone
 	if st != nil {

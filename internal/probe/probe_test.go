@@ -3,7 +3,6 @@ package probe
 import (
 	"context"
 	"net"
-	"net/netip"
 	"testing"
 	"time"
 
@@ -11,6 +10,7 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"metronix/core/thermal"
+	"metronix/internal/line"
 )
 
 func simulated(t *testing.T, address string) (at string, stop func()) {
@@ -31,26 +31,25 @@ func simulated(t *testing.T, address string) (at string, stop func()) {
 // when it comes back.
 func TestReaderFollowsLosesAndFindsAProbe(t *testing.T) {
 	address, stop := simulated(t, "127.0.0.1:0")
-	r := &Reader{}
+	r := NewReader()
 	defer r.Close()
-	until := func(state State) Status {
+	until := func(state line.State) (s line.Status[Reading]) {
 		t.Helper()
-		var s Status
 		require.Eventually(t, func() bool { s = r.Ask(address); return s.State == state }, 10*time.Second,
 			5*time.Millisecond, "state %s", state)
 		return s
 	}
-	first := until(OK)
+	first := until(line.OK)
 	assert.InDelta(t, 90, first.Reading.EngineC, 10)
 	assert.Equal(t, 20.0, first.Reading.AmbientC)
 	stop()
-	lost := until(Lost)
+	lost := until(line.Lost)
 	assert.NotZero(t, lost.Reading.EngineC, "the last reading stays")
 	assert.NotEmpty(t, lost.Detail)
 	_, stop = simulated(t, address)
 	defer stop()
-	until(OK)
-	assert.Equal(t, Off, r.Ask("").State)
+	until(line.OK)
+	assert.Equal(t, line.Off, r.Ask("").State)
 }
 
 // By Newton's law: after ln 2 / k minutes half of the difference is left.
@@ -73,21 +72,6 @@ func TestLinesThatAreNoReading(t *testing.T) {
 	assert.Equal(t, Reading{80.5, -3}, got)
 }
 
-// A probe stands on this machine, or where whoever starts the program says; never at a link-local address,
-// where machines tell their secrets.
-func TestAddresses(t *testing.T) {
-	for _, good := range []string{"", "127.0.0.1:7070", "[::1]:7070", "localhost:7070"} {
-		assert.Empty(t, Allowed{}.Check(good), good)
-	}
-	for _, bad := range []string{"127.0.0.1", "192.168.1.4:1", "10.0.0.9:22", "8.8.8.8:53", "example.org:80",
-		"127.0.0.1:0", "127.0.0.1:99999", "0.0.0.0:1", "[::ffff:10.0.0.1]:80"} {
-		assert.NotEmpty(t, Allowed{}.Check(bad), bad)
-	}
-	shop := Allowed{netip.MustParsePrefix("192.168.1.0/24"), netip.MustParsePrefix("0.0.0.0/0")}
-	assert.Empty(t, shop.Check("192.168.1.4:7070"))
-	assert.NotEmpty(t, shop.Check("169.254.169.254:80"))
-}
-
 // A stray program on the port is told apart.
 func TestWhatIsNoProbe(t *testing.T) {
 	listener, err := net.Listen("tcp", "127.0.0.1:0")
@@ -103,9 +87,9 @@ func TestWhatIsNoProbe(t *testing.T) {
 			c.Close()
 		}
 	}()
-	r := &Reader{}
+	r := NewReader()
 	defer r.Close()
-	require.Eventually(t, func() bool { return r.Ask(listener.Addr().String()).State == Lost }, 5*time.Second,
+	require.Eventually(t, func() bool { return r.Ask(listener.Addr().String()).State == line.Lost }, 5*time.Second,
 		5*time.Millisecond)
 	assert.Contains(t, r.Ask(listener.Addr().String()).Detail, "this is no probe")
 }

@@ -3,21 +3,35 @@ package probe
 import (
 	"errors"
 	"fmt"
-	"net"
-	"net/netip"
 	"regexp"
-	"slices"
 	"strconv"
 	"strings"
+	"time"
 
 	"metronix/core/thermal"
+	"metronix/internal/line"
 )
 
 // Greeting is the first line that a probe sends.
 const Greeting = "METRONIX-PROBE 1"
 
-// maxLine bounds a line, so that a stray program on the port cannot fill the memory.
-const maxLine = 200
+// silence is how long a probe may say nothing before it counts as lost.
+const silence = 10 * time.Second
+
+// Reader listens to one probe.
+type Reader = line.Reader[Reading]
+
+// NewReader is a reader that listens to none yet.
+func NewReader() *Reader {
+	return &Reader{Protocol: line.Protocol[Reading]{What: "probe", Greeting: Greeting, Silence: silence,
+		Take: func(r *Reading, said string, _ time.Time) (err error) {
+			was := *r
+			if *r, err = parse(said); err != nil {
+				*r = was
+			}
+			return err
+		}}}
+}
 
 // Reading is what one line tells, °C.
 type Reading struct{ EngineC, AmbientC float64 }
@@ -46,40 +60,6 @@ func parse(line string) (Reading, error) {
 		c[i] = value
 	}
 	return Reading{c[0], c[1]}, nil
-}
-
-// Allowed is where a probe may stand besides this machine: the networks that whoever starts the program
-// names. The zero value allows this machine alone, so that nobody who may write can have the program knock at
-// other doors.
-type Allowed []netip.Prefix
-
-// Check says what is wrong with the address of a probe; empty where nothing is, or where there is none. A
-// link-local address is never taken.
-func (a Allowed) Check(address string) string {
-	if address == "" {
-		return ""
-	}
-	host, port, err := net.SplitHostPort(address)
-	if err != nil {
-		return "An address is a host and a port, such as 127.0.0.1:7070."
-	}
-	if n, err := strconv.Atoi(port); err != nil || n < 1 || n > 65535 {
-		return fmt.Sprintf("%q is no port: 1 to 65535.", port)
-	}
-	if host == "localhost" {
-		return ""
-	}
-	ip, err := netip.ParseAddr(host)
-	if err != nil || ip.Zone() != "" {
-		return "Give the probe's numeric address, such as 127.0.0.1:7070."
-	}
-	ip = ip.Unmap()
-	if ip.IsLoopback() || (!ip.IsLinkLocalUnicast() &&
-		slices.ContainsFunc(a, func(n netip.Prefix) bool { return n.Contains(ip) })) {
-		return ""
-	}
-	return "A probe stands on this machine, or in a network that the program was started with: --probe-net " +
-		"192.0.2.0/24."
 }
 
 // decimalC is a temperature as a probe sends it: no exponent, no hexadecimal figures.

@@ -6,6 +6,8 @@ import (
 	"math"
 	"net"
 	"time"
+
+	"metronix/internal/line"
 )
 
 // Simulated is an engine that cools by Newton's law: from StartC towards AmbientC with K per minute, Speed
@@ -23,23 +25,11 @@ func (s Simulated) At(since time.Duration) Reading {
 // Serve tells every client that connects, until the context ends.
 func (s Simulated) Serve(ctx context.Context, listener net.Listener) error {
 	began := time.Now()
-	defer context.AfterFunc(ctx, func() { listener.Close() })()
-	for {
-		conn, err := listener.Accept()
-		if err != nil {
-			if ctx.Err() != nil {
-				return nil
-			}
-			return err
-		}
-		go s.tell(ctx, conn, began)
-	}
+	return line.Serve(ctx, listener, func(ctx context.Context, conn net.Conn) { s.tell(ctx, conn, began) })
 }
 
 // tell is one client's session.
 func (s Simulated) tell(ctx context.Context, conn net.Conn, began time.Time) {
-	defer conn.Close()
-	defer context.AfterFunc(ctx, func() { conn.Close() })()
 	if _, err := fmt.Fprintln(conn, Greeting); err != nil {
 		return
 	}

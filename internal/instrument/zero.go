@@ -1,0 +1,70 @@
+package instrument
+
+import (
+	"math"
+	"sync"
+	"time"
+
+	"metronix/core/measure"
+)
+
+// fresh is how long ago at most a place may have been confirmed for an encoder's count of now to be the count
+// of then.
+const fresh = 5 * time.Second
+
+// Zero is where the zero of the crank encoder lies, as far as the mechanic has confirmed a place. There is one
+// encoder, so it is on one engine at a time: that of the job confirmed last. The zero value knows none; its
+// methods may be called from many goroutines.
+type Zero struct {
+	mu    sync.Mutex
+	job   string
+	run   int64
+	count float64 // the encoder's, when the place was confirmed
+	crank measure.Angle
+}
+
+// Confirm says that a job's crank stands at a place, as its mechanic confirmed at a time. It is taken where the
+// encoder stands, and tells of about that time; else what was known of this job's crank is gone.
+func (z *Zero) Confirm(job string, crank measure.Angle, at, now time.Time, r Reading) {
+	z.mu.Lock()
+	defer z.mu.Unlock()
+	if !r.Still() || now.Sub(at) > fresh || at.Sub(now) > fresh {
+		z.forget(job)
+		return
+	}
+	z.job, z.run, z.count, z.crank = job, r.Run, r.Value, crank
+}
+
+// Forget says that a job's crank is anywhere.
+func (z *Zero) Forget(job string) {
+	z.mu.Lock()
+	defer z.mu.Unlock()
+	z.forget(job)
+}
+
+// forget is Forget under the lock.
+func (z *Zero) forget(job string) {
+	if z.job == job {
+		z.job = ""
+	}
+}
+
+// Moved is how far the crank was turned since its place was confirmed, degrees, positive in the running
+// direction; ok is false where no place was, or the encoder lost its count since.
+func (z *Zero) Moved(job string, r Reading) (by float64, from measure.Angle, ok bool) {
+	z.mu.Lock()
+	defer z.mu.Unlock()
+	if z.job != job || r.Run == 0 || z.run != r.Run {
+		return 0, 0, false
+	}
+	return r.Value - z.count, z.crank, true
+}
+
+// Within brings an angle into one cycle of four strokes, 0 to below 720 degrees.
+func Within(deg float64) float64 {
+	deg = math.Mod(deg, 720)
+	if deg < 0 {
+		deg += 720
+	}
+	return deg
+}
