@@ -140,7 +140,7 @@ checks: export CGO_CFLAGS := -O0
 checks: ## make docs/checks.md anew
 	$(MARKED) -run AgainstTheOutside ./core/... >/dev/null && go run ./internal/checks/page $(FOUND) docs/checks.md
 
-FUZZ := core/measure:FuzzParseLength internal/report:FuzzReadGaugeCSV internal/probe:FuzzParseLine internal/store:FuzzStoredHappening \
+FUZZ := core/measure:FuzzParseLength internal/report:FuzzReadGaugeCSV internal/probe:FuzzParseLine internal/instrument:FuzzTakeLine internal/store:FuzzStoredHappening \
   internal/compute:FuzzRun internal/wire:FuzzCheckSheet internal/wire:FuzzHappeningKeepsWhatItSays internal/api:FuzzRequests internal/seal:FuzzRead
 INPUTS ?= 1000000
 SEEDS ?= 100000

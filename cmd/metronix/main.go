@@ -50,6 +50,7 @@ const usage = `Metronix sets valve clearances with you: which valves at which cr
   metronix compute OPERATION < request.json > response.json
                        one computation without a screen
   metronix probe       a simulated temperature probe
+  metronix instrument  a simulated crank encoder, dial indicator, torque wrench or pull scale
   metronix schema      print the JSON Schema of the engine sheet
   metronix version     print the version
   metronix help [COMMAND]
@@ -64,20 +65,21 @@ type command struct {
 
 func commands() map[string]command {
 	return map[string]command{
-		"serve":    {serve, serveHelp},
-		"demo":     {serveDemo, demoHelp},
-		"backup":   {backup, backupHelp},
-		"restore":  {restore, restoreHelp},
-		"verify":   {verify, verifyHelp},
-		"drill":    {drill, drillHelp},
-		"takeover": {takeOver, takeOverHelp},
-		"export":   {exportAll, exportHelp},
-		"import":   {importAll, importHelp},
-		"gather":   {gather, gatherHelp},
-		"check":    {check, checkHelp},
-		"rebuild":  {rebuild, rebuildHelp},
-		"compute":  {runCompute, computeHelp()},
-		"probe":    {simulateProbe, probeHelp},
+		"serve":      {serve, serveHelp},
+		"demo":       {serveDemo, demoHelp},
+		"backup":     {backup, backupHelp},
+		"restore":    {restore, restoreHelp},
+		"verify":     {verify, verifyHelp},
+		"drill":      {drill, drillHelp},
+		"takeover":   {takeOver, takeOverHelp},
+		"export":     {exportAll, exportHelp},
+		"import":     {importAll, importHelp},
+		"gather":     {gather, gatherHelp},
+		"check":      {check, checkHelp},
+		"rebuild":    {rebuild, rebuildHelp},
+		"compute":    {runCompute, computeHelp()},
+		"probe":      {simulateProbe, probeHelp},
+		"instrument": {simulateInstrument, instrumentHelp},
 		"schema": {printSchema, "metronix schema\n\nPrints the JSON Schema of the engine sheet, " +
 			"metronix.engine/1.\n"},
 		"version": {printVersion, "metronix version\n\nPrints the version.\n"},

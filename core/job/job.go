@@ -144,6 +144,13 @@ type Crank struct {
 	travel measure.Angle // how far it was turned the one way, net, since the job began
 }
 
+// Stayed says that nothing moved, lost or confirmed the crank's place between one and the other.
+func (c Crank) Stayed(since Crank) bool {
+	c.pause, since.pause = pause{}, pause{}
+	c.BackReason, since.BackReason = "", ""
+	return c == since
+}
+
 // Shims is where the shims of a shimmed engine are, beside those under its valves.
 type Shims struct {
 	LooseShims []measure.Length // taken out and not in the engine

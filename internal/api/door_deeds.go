@@ -29,6 +29,7 @@ var deeds = map[people.Deed][]string{
 		"get-backups",
 		"get-engine",
 		"get-engine-ways",
+		"get-instruments",
 		"get-reach",
 		"get-job",
 		"get-job-shims",
@@ -89,6 +90,7 @@ var deeds = map[people.Deed][]string{
 		"delete-hands-clear",
 		"note-left-out",
 		"put-hands-clear",
+		"put-my-pull",
 		"start-job",
 	},
 	people.Vouch: {
@@ -109,6 +111,7 @@ var deeds = map[people.Deed][]string{
 		"put-job-on-board",
 		"put-outside-visits",
 		"put-own-cards",
+		"put-instruments",
 		"put-shop",
 		"put-vehicle",
 		"put-vehicle-on-board",

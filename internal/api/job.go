@@ -149,9 +149,11 @@ func (s *server) happen(ctx context.Context, in *happenInput) (*bodyOf[stateAnsw
 		if err := s.mayTurn(o, h); err != nil {
 			return err
 		}
+		was := o.state.Crank
 		if err := s.desk.happen(ctx, o, h); err != nil {
 			return err
 		}
+		s.placed(o, was, h)
 		shift, err := s.desk.learned(ctx, o)
 		if err != nil {
 			return err

@@ -61,6 +61,8 @@ type server struct {
 	clock func() time.Time
 	probe *probe.Reader
 
+	instruments *instruments
+
 	probeAllowed line.Allowed
 	demo         func(context.Context) (int, error)
 	roster       roster
@@ -120,7 +122,8 @@ func build(st *store.Store, o Options) (http.Handler, huma.API, *server) {
 		problem(c, http.StatusInternalServerError,
 			"Something went wrong in the program, and this was not answered. Its log says more.")
 	}))
-	s := &server{store: st, desk: newDesk(st), clock: o.Clock, probe: probe.NewReader(), probeAllowed: o.Probes,
+	s := &server{store: st, desk: newDesk(st), clock: o.Clock, probe: probe.NewReader(), instruments: newInstruments(),
+		probeAllowed: o.Probes,
 		demo: o.Demo, ends: o.Until, handOut: o.HandOut, setUp: o.SetUp, backups: o.Backups, seal: o.Seal}
 	s.practised, _ = lru.New[string, *playedRun](mostPractised) // errs for no room alone
 	if st != nil {
@@ -183,6 +186,7 @@ func (s *server) routes(a huma.API) {
 	s.orderRoutes(a)
 	s.gaugeRoutes(a)
 	s.shopRoutes(a)
+	s.instrumentRoutes(a)
 	s.demoRoutes(a)
 	s.signInRoutes(a)
 	s.peopleRoutes(a)

@@ -41,7 +41,7 @@ type Trait struct {
 var traits = map[Kind]Trait{
 	Crank:  {"crank encoder", "°", -1e6, 1e6, false, 1},
 	Dial:   {"dial indicator", "mm", -20, 20, true, 3},
-	Wrench: {"torque wrench", "Nm", 0, 500, true, 1},
+	Wrench: {"torque wrench", "N·m", 0, 500, true, 1},
 	Pull:   {"pull scale", "N", 0, 200, true, 2},
 }
 

@@ -85,6 +85,16 @@ func (r *Reader[R]) Ask(address string) Status[R] {
 	return r.status
 }
 
+// Last is what the device told last, without asking it to go on; the zero reading where it is not telling.
+func (r *Reader[R]) Last() (last R) {
+	r.mu.Lock()
+	defer r.mu.Unlock()
+	if r.status.State == OK {
+		last = r.status.Reading
+	}
+	return last
+}
+
 // Close stops listening.
 func (r *Reader[R]) Close() {
 	r.mu.Lock()

@@ -3,7 +3,6 @@ import AppPage from '@/shared/AppPage.vue'
 import { computed, onMounted, ref, useTemplateRef, watch } from 'vue'
 import { useRoute } from 'vue-router'
 import type { PlanView } from '@/shared/api/client'
-import { useCrank } from '@/shared/engine/useCrank'
 import BenchBar from './BenchBar.vue'
 import BenchPicture from './BenchPicture.vue'
 import NowPanel from './NowPanel.vue'
@@ -12,6 +11,7 @@ import { useFind } from './useFind'
 import { useJob, type Doing } from './useJob'
 import { mayByFoot, useHandsFree } from './useHandsFree'
 import { usePresence } from './usePresence'
+import { useDrawnCrank } from './useTurns'
 import { guard } from '@/shared/guard'
 import { afterPaint, isViewed, later, viewed } from '@/shared/later'
 import { useKeys } from '@/shared/useKeys'
@@ -46,10 +46,7 @@ watch(
   { immediate: true },
 )
 
-const crank = useCrank(
-  computed(() => state.value?.crank_deg ?? null),
-  computed(() => state.value?.plan?.direction === 'back'),
-)
+const crank = useDrawnCrank(id, state)
 const find = useFind(id)
 const { on: finding } = find
 const crankShown = computed(() => (finding.value ? (find.found.value?.crank_deg ?? null) : crank.value))

@@ -5,11 +5,13 @@ import { guard } from '@/shared/guard'
 import { afterPaint } from '@/shared/later'
 import type { Waiting } from '@/shared/useQueue'
 import { panelFor } from './panels'
+import InstrumentLine from '@/shared/InstrumentLine.vue'
 import NoticeList from './parts/NoticeList.vue'
 import PeopleLine from './parts/PeopleLine.vue'
 import NowFoot from './parts/NowFoot.vue'
 import NowHead from './parts/NowHead.vue'
 import { provideBench } from './useBench'
+import { useTurns } from './useTurns'
 import type { Doing, Line } from './useJob'
 import { helpable, leads, turnsTo, wordsNow } from './wordsNow'
 
@@ -114,8 +116,9 @@ const words = computed(() =>
   }),
 )
 const panel = useTemplateRef<{ key?(k: string): boolean }>('panel')
+const turns = useTurns(action)
 function go() {
-  if (guard.on.value || !shown.value.does || !button.value) return
+  if (guard.on.value || turns.value || !shown.value.does || !button.value) return
   guard.begin()
   emit('do', shown.value.does(view.value))
 }
@@ -145,6 +148,7 @@ defineExpose({ key })
       :turning="helpable(action) && !deciding ? turnsTo(view) : undefined"
     />
     <NoticeList :line="line" @answer="(w) => emit('answer', w)" @forget="(w) => emit('forget', w)" />
+    <InstrumentLine v-if="!deciding" />
     <PeopleLine v-bind="{ others, valve: state.now.valve, waitsFor: state.now.waits_for }" />
     <template v-if="shown.valves && !deciding">
       <VAlert v-if="valve?.caution" role="note">{{ valve.caution }}</VAlert>
@@ -163,7 +167,7 @@ defineExpose({ key })
 
     <NowFoot
       v-if="!shown.whole && !deciding"
-      v-bind="{ action, button, hint: shown.hint ?? (button ? '' : 'Wait'), helper }"
+      v-bind="{ action, button, hint: shown.hint ?? (button ? '' : 'Wait'), helper, turns }"
       :valves="Boolean(shown.valves)"
       :shows-kept="Boolean(shown.kept)"
       @undo="emit('undo')"
@@ -190,7 +194,7 @@ defineExpose({ key })
 
 .panel {
   flex: 1 0 auto;
-  gap: 12px;
+  gap: inherit;
   min-height: 0;
 }
 
@@ -226,24 +230,16 @@ defineExpose({ key })
 }
 
 @media (width <= 480px) {
-  .now,
-  .panel {
-    gap: 8px;
-  }
-
   .now {
+    gap: 8px;
     padding: 10px 12px 0;
   }
 }
 
 /* At twice the size, or on a phone lying down: instruction, verdict, answers and next action in one view; the rest is below. */
 @media (width <= 1000px) and (height <= 480px) {
-  .now,
-  .panel {
-    gap: 6px;
-  }
-
   .now {
+    gap: 6px;
     padding: 6px 14px 0;
   }
 }

@@ -11,6 +11,8 @@ import { useJob } from '@/features/bench/useJob'
 import { secondsLeft } from '@/features/bench/useClear'
 import { usePresence } from '@/features/bench/usePresence'
 import { turnsTo } from '@/features/bench/wordsNow'
+import InstrumentLine from '@/shared/InstrumentLine.vue'
+import { provideInstruments } from '@/shared/useInstruments'
 import { whyWait } from './whyWait'
 
 /** The helper at the crank: told to wait, or how far to turn, which way, and until what is seen. Nothing else is asked. */
@@ -19,6 +21,10 @@ const { view, state, others, trouble, refusal, offline, load, send } = useJob(id
 onMounted(load)
 const { here, reached } = usePresence(id, state, others, 'helper')
 onMounted(here)
+
+const { crank: encoder } = provideInstruments(id)
+/** The crank turns still, by its encoder. */
+const turns = computed(() => Boolean(encoder.value?.waits))
 
 /** The program's time, as it goes by. */
 const now = ref(programTime())
@@ -36,8 +42,12 @@ const way = computed(() => {
   return `${turnsTo(view.value!)}, seen from the front${against}`
 })
 
+/** How far is to go: by the encoder, as it is turned; else as it was when it was confirmed. */
+const far = computed(() => encoder.value?.to_go_deg ?? state.value!.now.turn_deg)
+
 /** He saw what he was to turn until. */
 function there() {
+  if (turns.value) return
   const { action, stop, instruction } = state.value!.now
   const kind = action === 'bar_over' ? 'barred_over' : 'turned'
   void send({ kind, stop: kind === 'turned' || instruction ? stop : undefined } as HappeningOf<'turned'>)
@@ -67,20 +77,23 @@ function there() {
       <template v-else>
         <div class="dial">
           <CrankPulley
-            :crank="state.crank_deg"
+            :crank="encoder?.crank_deg ?? state.crank_deg"
             :rotation="view.engine.rotation"
             :marks="view.engine.marks_deg ?? []"
             :turning="turnsTo(view)"
           />
         </div>
-        <h2 class="far figure">{{ state.now.turn_deg ? degrees(state.now.turn_deg) : 'Turn' }}</h2>
+        <h2 class="far figure">{{ far ? degrees(Math.round(far)) : 'Turn' }}</h2>
         <p class="how">{{ way }}</p>
         <p v-if="state.now.instruction" class="until">
           until <b>{{ state.now.instruction.until }}</b>
         </p>
         <p v-if="state.turn_caution" class="how">{{ state.turn_caution }}</p>
         <p class="left figure" role="timer">{{ left }} s</p>
-        <VBtn class="there" variant="flat" size="large" @click="there">There</VBtn>
+        <InstrumentLine without-degrees />
+        <VBtn class="there" :variant="turns ? 'outlined' : 'flat'" size="large" :aria-disabled="turns" @click="there">{{
+          turns ? 'It turns…' : 'There'
+        }}</VBtn>
       </template>
     </main>
   </AppPage>

@@ -19,6 +19,8 @@ beforeEach(() => {
   count = 2
   asked = program(({ method, path }) => {
     if (path === '/probe') return { state: 'off', detail: '' }
+    if (path === '/instruments')
+      return { addresses: { crank: '', dial: '', wrench: '', pull: '' }, list: [], pull: { from_n: 1, to_n: 4 } }
     if (method === 'PUT' && refuse) return refuse
     return shop(count)
   })

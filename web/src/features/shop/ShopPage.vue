@@ -14,6 +14,7 @@ import { useProbe } from '@/shared/useProbe'
 import ArchivePart from './ArchivePart.vue'
 import BackupPart from './BackupPart.vue'
 import HandsFreePart from './HandsFreePart.vue'
+import InstrumentsPart from './InstrumentsPart.vue'
 import ReachPart from './ReachPart.vue'
 import SealPart from './SealPart.vue'
 import StockPart, { whole, type Counted } from './StockPart.vue'
@@ -176,6 +177,7 @@ async function countAgain() {
           }}
         </p>
       </section>
+      <InstrumentsPart />
       <section class="d-grid ga-3">
         <h2 class="fs-24">Shim sizes available</h2>
         <div class="three fits-160 d-grid ga-3">

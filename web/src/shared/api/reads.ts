@@ -108,6 +108,8 @@ export const reads = {
   practiceScore: (id: string) =>
     read(['practice', id, 'score'], () => answered(api.GET('/api/v1/practice/{id}/score', path(id)))),
   probe: () => read(['probe'], () => answered(api.GET('/api/v1/probe'))),
+  instruments: (job = '') =>
+    read(['instruments', job], () => answered(api.GET('/api/v1/instruments', { params: { query: { job } } }))),
 }
 
 /** What a page reads: its answer, what went wrong in words, and a way to ask again. */

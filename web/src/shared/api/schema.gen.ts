@@ -627,6 +627,24 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/instruments": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What the instruments tell */
+        get: operations["get-instruments"];
+        /** Where the instruments stand */
+        put: operations["put-instruments"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/jobs": {
         parameters: {
             query?: never;
@@ -1035,6 +1053,23 @@ export interface paths {
         put?: never;
         /** What is wrong, odd and assumed in a sheet, and its drawing; nothing is stored */
         post: operations["look-at-sheet"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/my-pull": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** How hard a leaf pulls that drags as it should, by one's own hand */
+        put: operations["put-my-pull"];
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -2503,6 +2538,18 @@ export interface components {
             name: string;
             place: string;
             plate: string;
+        };
+        EncoderSeen: {
+            /** @description where it shows the crank; absent: its zero is not known */
+            crank_deg?: number;
+            /** @description it shows the crank elsewhere than is believed */
+            off: boolean;
+            /** @description empty: nothing is to be said */
+            says: string;
+            /** @description how far it is still to be turned, below 0: too far; absent: that is not known */
+            to_go_deg?: number;
+            /** @description the crank turns still: nothing is confirmed yet */
+            waits: boolean;
         };
         Engine: {
             banks: components["schemas"]["BankView"][];
@@ -4112,6 +4159,63 @@ export interface components {
             how: string;
             until: string;
         };
+        InstrumentAddresses: {
+            /** @description of a crank encoder, 127.0.0.1:7071; empty: none */
+            crank: string;
+            /** @description of a dial indicator */
+            dial: string;
+            /** @description of a scale that pulls the leaf */
+            pull: string;
+            /** @description of a torque wrench */
+            wrench: string;
+        };
+        InstrumentView: {
+            /** @description why it is lost */
+            detail: string;
+            /**
+             * @description of a pull that was taken: how that leaf feels by one's own limits
+             * @enum {string}
+             */
+            feel: "" | "free" | "drag" | "wont_go";
+            /** @enum {string} */
+            kind: "crank" | "dial" | "wrench" | "pull";
+            /** @description in words */
+            name: string;
+            /** @description that is not as the sheet says */
+            off: boolean;
+            /** @description of a click on the nut of the job that was asked for; empty: nothing */
+            says: string;
+            /** @enum {string} */
+            state: "off" | "connecting" | "ok" | "lost";
+            /** @description it has not moved for a while */
+            still: boolean;
+            /**
+             * Format: double
+             * @description what its button or click took last
+             */
+            taken: number;
+            /** Format: date-time */
+            taken_at?: string;
+            /**
+             * Format: int64
+             * @description how often it took one since it was reached; 0: never
+             */
+            takes: number;
+            unit: string;
+            /**
+             * Format: double
+             * @description the latest; holds in state ok
+             */
+            value: number;
+        };
+        InstrumentsView: {
+            addresses: components["schemas"]["InstrumentAddresses"];
+            /** @description what the crank encoder tells of the job that was asked for; absent: there is none, or no job was named */
+            crank?: components["schemas"]["EncoderSeen"];
+            /** @description those that are set up */
+            list: components["schemas"]["InstrumentView"][];
+            pull: components["schemas"]["PullView"];
+        };
         Interval: {
             /**
              * Format: int64
@@ -5522,6 +5626,12 @@ export interface components {
             /** @description 0: it is clear enough */
             short_deg: number;
             valve: string;
+        };
+        PullView: {
+            /** Format: double */
+            from_n: number;
+            /** Format: double */
+            to_n: number;
         };
         "Put-skillRequest": {
             /** @description false: take it back */
@@ -8146,6 +8256,71 @@ export interface operations {
             };
         };
     };
+    "get-instruments": {
+        parameters: {
+            query?: {
+                /** @description whose crank the encoder is at; empty: none */
+                job?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["InstrumentsView"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "put-instruments": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["InstrumentAddresses"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["InstrumentAddresses"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     "list-jobs": {
         parameters: {
             query?: {
@@ -9087,6 +9262,39 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Look"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "put-my-pull": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PullView"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PullView"];
                 };
             };
             /** @description Error */

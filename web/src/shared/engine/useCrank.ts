@@ -4,8 +4,11 @@ import { afterPaint } from '@/shared/later'
 /** Full turn of the drawn crank takes this long, milliseconds. */
 const perCycle = 2600
 
-/** A crank position that travels to where it is said to stand: in the running direction, or back where the way round goes so. */
-export function useCrank(target: Ref<number | null>, back?: Ref<boolean>): Ref<number | null> {
+/**
+ * A crank position that travels to where it is said to stand: in the running direction, or back where the way round goes so;
+ * where it is followed as it is turned, the nearer way.
+ */
+export function useCrank(target: Ref<number | null>, back?: Ref<boolean>, followed?: Ref<boolean>): Ref<number | null> {
   const shown = ref(target.value)
   let frame = 0
   const still = matchMedia('(prefers-reduced-motion: reduce)').matches
@@ -17,7 +20,8 @@ export function useCrank(target: Ref<number | null>, back?: Ref<boolean>): Ref<n
     }
     const start = shown.value ?? from
     const ahead = (((to - start) % 720) + 720) % 720
-    const way = back?.value && ahead > 0 ? ahead - 720 : ahead
+    const goesBack = followed?.value ? ahead > 360 : back?.value && ahead > 0
+    const way = goesBack ? ahead - 720 : ahead
     let began = 0
     const lasts = Math.max(300, (Math.abs(way) / 720) * perCycle)
     const step = (now: number) => {

@@ -1,7 +1,9 @@
 <script setup lang="ts">
-import { computed } from 'vue'
+import { computed, ref, watch } from 'vue'
 import type { Schemas } from '@/shared/api/client'
 import ScrewDial from '@/shared/engine/ScrewDial.vue'
+import { mine } from '@/shared/mine'
+import { useInstruments } from '@/shared/useInstruments'
 import { aimSaid, feelWord } from '@/shared/words'
 import ValveTabs from '../parts/ValveTabs.vue'
 import { useBench } from '../useBench'
@@ -20,6 +22,13 @@ function feel(f: Feel) {
   const { name, set_by_mm, set_by_angled } = valve.value
   if (felt.value !== f) act({ kind: 'reading', valve: name, leaves_mm: set_by_mm, angled: set_by_angled, feel: f })
 }
+
+/** The torque wrench, and how often it had clicked when this nut's turn came: what it says of another nut is not said of this. */
+const instruments = useInstruments()
+const wrench = computed(() => instruments.of('wrench'))
+const clicks = ref(wrench.value?.takes ?? 0)
+watch([() => valve.value.name, locking], () => (clicks.value = wrench.value?.takes ?? 0))
+const clicked = computed(() => (wrench.value && wrench.value.takes > clicks.value ? wrench.value : null))
 
 const byFeel = () => act({ kind: 'locked', valve: valve.value.name, by: 'feel' })
 
@@ -51,6 +60,10 @@ defineExpose({ key })
       </p>
       <p v-if="!locking && valve.screw?.by_feel">{{ valve.screw.why }}</p>
       <p v-if="locking">{{ gear.words.lock }}</p>
+      <p v-if="locking && clicked" class="py-1 px-3 on-panel bar-brass" :class="{ tight: clicked.off }" role="status">
+        {{ clicked.says }}
+      </p>
+      <p v-else-if="locking && wrench" class="quiet">The wrench shows {{ mine('torque').say(wrench.value) }}.</p>
     </div>
     <VBtn v-if="locking && valve.nipped" class="all-columns justify-self-start" size="small" @click="byFeel">
       Cannot be torqued while the screw is held: by feel
@@ -81,6 +94,10 @@ defineExpose({ key })
 </template>
 
 <style scoped>
+.tight {
+  border-left-color: var(--tight);
+}
+
 .set {
   grid-template: auto 1fr auto / 190px minmax(0, 1fr);
 }

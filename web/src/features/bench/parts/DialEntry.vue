@@ -1,12 +1,16 @@
 <script setup lang="ts">
-import { computed, ref } from 'vue'
+import { computed, ref, watch } from 'vue'
 import type { Schemas } from '@/shared/api/client'
 import { decimal, slip } from '@/shared/decimal'
 import { mine } from '@/shared/mine'
+import { useInstruments } from '@/shared/useInstruments'
 
 /** Readings by a dial indicator: those of this round, to be taken back, and a new one as a number with its doubt. */
 const open = defineModel<boolean>({ required: true })
-const props = defineProps<{ round: Schemas['Reading'][] }>()
+const props = defineProps<{
+  round: Schemas['Reading'][]
+  /** What the indicator's button took at this valve; null: nothing. */ taken: { mm: number } | null
+}>()
 const emit = defineEmits<{ withdraw: [index: number]; dial: [gap: number, doubt: number] }>()
 
 const length = mine('length')
@@ -24,6 +28,16 @@ function say() {
   open.value = false
   text.value = ''
 }
+/** The button of the dial indicator at the engine fills the figure in; it is recorded by hand. */
+const instruments = useInstruments()
+const indicator = computed(() => instruments.of('dial'))
+watch(
+  () => props.taken,
+  (taken) => {
+    if (taken) text.value = length.bare(Math.abs(taken.mm))
+  },
+  { immediate: true },
+)
 const dials = computed(() => props.round.map((x, i) => ({ ...x, i })).filter((x) => x.dial_mm != null))
 </script>
 
@@ -50,6 +64,9 @@ const dials = computed(() => props.round.map((x, i) => ({ ...x, i })).filter((x)
         density="compact"
         autofocus
       />
+      <span v-if="indicator" class="quiet fs-16"
+        >the indicator shows <b class="figure">{{ length.bare(indicator.value) }}</b>, its button fills it in</span
+      >
       <VTextField
         v-model="doubtText"
         label="±"

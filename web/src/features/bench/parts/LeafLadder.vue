@@ -7,10 +7,12 @@ import { later } from '@/shared/later'
 import FeelButton from './FeelButton.vue'
 import LadderRow from './LadderRow.vue'
 import { same, useCursor } from './useCursor'
+import { useByInstrument } from './useByInstrument'
 import { useFeels, type Feel } from './useFeels'
 import { isSingle, mostLaid, useStack } from './useStack'
 
 const DialEntry = later(() => import('./DialEntry.vue'))
+const PullLine = later(() => import('./PullLine.vue'))
 
 const props = defineProps<{
   valve: string
@@ -56,7 +58,7 @@ function tap(r: Rung, feel: Feel) {
   else emit('feel', r.leaves_mm, r.angled, feel)
 }
 
-const dialOpen = ref(false)
+const { dialOpen, taken, pull } = useByInstrument(() => props.valve)
 
 /** A key of the bench: arrows climb, 1 2 3 say the feel. */
 function key(k: string): boolean {
@@ -96,6 +98,7 @@ defineExpose({ key })
         >{{ short(f) }} <kbd>{{ keyOf(f) }}</kbd></span
       >
     </div>
+    <PullLine v-if="pull" :pull="pull" />
     <LadderRow
       v-if="laid"
       class="stacked mb-1"
@@ -164,6 +167,7 @@ defineExpose({ key })
     <DialEntry
       v-model="dialOpen"
       :round="round"
+      :taken="taken"
       @withdraw="(i) => emit('withdraw', i)"
       @dial="(gap, doubt) => emit('dial', gap, doubt)"
     />

@@ -21,6 +21,8 @@ const props = defineProps<{
   hint: string
   /** Who turns the crank; empty: whoever is at this screen. */
   helper: string
+  /** The crank turns still: it is waited for. */
+  turns: boolean
 }>()
 defineEmits<{ undo: []; go: []; prove: [valve: ValveState] }>()
 
@@ -61,10 +63,10 @@ const kept = computed(() => {
         class="go fills"
         :variant="helped ? 'outlined' : 'flat'"
         size="large"
-        :aria-disabled="guard.on.value"
+        :aria-disabled="guard.on.value || turns"
         @click="$emit('go')"
       >
-        {{ button }} <kbd>Enter</kbd>
+        <template v-if="turns">The crank turns…</template><template v-else>{{ button }} <kbd>Enter</kbd></template>
       </VBtn>
       <span v-else class="go hint quiet fills d-grid py-2 px-5 rounded fs-22 text-center place-center">{{ hint }}</span>
     </footer>
