@@ -140,6 +140,8 @@ func TestThePagesOpenWithoutTheProgram(t *testing.T) {
 	headline := p.see(".now h2").MustText()
 
 	f.cut.Store(true)
+	p.visit("/handbook/wrong")
+	p.shows("The nut of E3 was left loose.")
 	p.visit("/jobs/" + job)
 	assert.Equal(t, headline, p.see(".now h2").MustText())
 	p.shows("The program cannot be reached. This is the job as it was today")

@@ -216,7 +216,7 @@ func askDrag(_ *engine.Sheet, chance *rand.Rand) (Question, error) {
 		pull += 0.08 * (chance.Float64() - 0.5)
 	}
 	q := Question{Says: "Slide the leaf in. How does it go?", Pull: &pull,
-		Why: "It falls through where the gap is wider; the nearer the gap is to the leaf the harder it drags; then it does not go in."}
+		Why: HowItDrags}
 	var choices []string
 	for _, g := range goes {
 		choices = append(choices, g.says)
@@ -291,6 +291,46 @@ func askWay(s *engine.Sheet, chance *rand.Rand) (Question, error) {
 		says(back, 2*t.Degrees)), nil
 }
 
+// Case is something that is met with, what it comes to, and why.
+type Case struct {
+	Says  string
+	Comes string
+	Why   string
+}
+
+// cases are a drill's, each with what it comes to in words.
+func cases(list []struct {
+	says  string
+	right int
+	why   string
+}, choices []string,
+) (out []Case) {
+	for _, c := range list {
+		out = append(out, Case{c.says, choices[c.right], c.why})
+	}
+	return out
+}
+
+// Heats are engines as they come in, and which card holds for each.
+func Heats() []Case { return cases(heats, cards) }
+
+// Nexts are what stands at a valve, and what comes next.
+func Nexts() []Case { return cases(nexts, acts) }
+
+// cards and acts are what the drills offer.
+var (
+	cards = []string{"The cold one", "The hot one", "Neither: it waits"}
+	acts  = []string{"Leave it, the next valve", "Loosen the nut and set it", "Tighten the nut", "Feel it again",
+		"Turn the crank"}
+)
+
+// HowItDrags says what a drag is.
+const HowItDrags = "It falls through where the gap is wider; the nearer the gap is to the leaf the harder it drags; then it does " +
+	"not go in."
+
+// TwoCards is what there is to choose between.
+const TwoCards = "One card says 0.20 cold, the other 0.25 hot."
+
 // heats are engines of which it is asked which card holds (common practice).
 var heats = []struct {
 	says  string
@@ -320,10 +360,10 @@ var heats = []struct {
 func askCard(_ *engine.Sheet, chance *rand.Rand) (Question, error) {
 	h := heats[chance.IntN(len(heats))]
 	q := Question{
-		Says: "One card says 0.20 cold, the other 0.25 hot. " + h.says + " Which holds?",
+		Says: TwoCards + " " + h.says + " Which holds?",
 		Why:  h.why,
 	}
-	return q.plain(h.right, "The cold one", "The hot one", "Neither: it waits"), nil
+	return q.plain(h.right, cards...), nil
 }
 
 // nexts are what a mechanic does next (common practice).
@@ -347,12 +387,5 @@ var nexts = []struct {
 func askNext(_ *engine.Sheet, chance *rand.Rand) (Question, error) {
 	n := nexts[chance.IntN(len(nexts))]
 	q := Question{Says: n.says + " What comes next?", Why: n.why}
-	return q.plain(
-		n.right,
-		"Leave it, the next valve",
-		"Loosen the nut and set it",
-		"Tighten the nut",
-		"Feel it again",
-		"Turn the crank",
-	), nil
+	return q.plain(n.right, acts...), nil
 }

@@ -239,7 +239,11 @@ func (e *Engine) Slide(valve string, leaves []gauge.ID) (Felt, error) {
 
 // feels is how a hand feels a leaf or stack in a gap: each time a little otherwise.
 func feels(gap, leaf measure.Length, chance *rand.Rand) Felt {
-	gap += measure.Length(math.Round(chance.NormFloat64() * noise))
+	return Goes(gap+measure.Length(math.Round(chance.NormFloat64()*noise)), leaf)
+}
+
+// Goes is how a leaf goes in a gap, felt by a hand that is never out.
+func Goes(gap, leaf measure.Length) Felt {
 	pull := min(1, max(0, float64(leaf-gap+drags)/float64(2*drags)))
 	return Felt{feltIn(gap, leaf), pull}
 }

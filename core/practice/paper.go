@@ -7,7 +7,6 @@ import (
 	"strings"
 
 	"metronix/core/clearance"
-	"metronix/core/job"
 	"metronix/core/measure"
 )
 
@@ -91,18 +90,18 @@ func (r *Run) Warns(h Hand) (list []string) {
 	e := r.Engine
 	notClear := func(valve, what string) {
 		if _, there := e.valves[valve]; there && !e.clear(valve) {
-			say("%s’s lobe is not clear here: %s.", valve, what)
+			say("%s", notClearHere(valve, what))
 		}
 	}
 	late := func() {
 		if e.Late() {
-			say("Its %.0f minutes are over: it is not hot any more.", job.HotFor.Minutes())
+			say("%s", TooLate.Warning(""))
 		}
 	}
 	switch h := h.(type) {
 	case Turned:
 		if loose := r.looseNuts(); len(loose) > 0 {
-			say("The nut of %s is loose: tighten it before the crank is turned.", strings.Join(loose, " and "))
+			say("%s", NutLoose.Warning(strings.Join(loose, " and ")))
 		}
 	case Slid:
 		notClear(h.Valve, "what a leaf finds is no clearance")
@@ -110,10 +109,10 @@ func (r *Run) Warns(h Hand) (list []string) {
 	case Loosened:
 		notClear(h.Valve, "its spring bears on the screw")
 		if k := r.knows(h.Valve); k.told() && k.carries(clearance.In, r.window(h.Valve)) {
-			say("%s is in by what you felt: leave it as it is.", h.Valve)
+			say("%s", Disturbed.Warning(h.Valve))
 		}
 	case Screwed:
-		notClear(h.Valve, "whatever you set is wrong")
+		notClear(h.Valve, setWrong)
 		late()
 	case Claimed:
 		if _, there := e.valves[h.Valve]; !there || h.Left != "" {
@@ -123,11 +122,11 @@ func (r *Run) Warns(h Hand) (list []string) {
 		case e.valves[h.Valve].loose:
 			say("The nut of %s is loose: locking will move its gap.", h.Valve)
 		case k.stale && !k.told():
-			say("%s was not read again since its nut was tight.", h.Valve)
+			say("%s", NotReread.Warning(h.Valve))
 		case !k.told():
-			say("No leaf was in %s since.", h.Valve)
+			say("%s", NotFelt.Warning(h.Valve))
 		case !k.carries(h.Is, r.window(h.Valve)):
-			say("What you felt does not carry that %s is %s: try another leaf.", h.Valve, verdictWord(h.Is))
+			say("%s", carriesNot(h.Valve, h.Is))
 		}
 	}
 	return list
@@ -142,7 +141,7 @@ func (r *Run) WarnsEnd() (list []string) {
 		list = append(list, fmt.Sprintf("The nut of %s is loose.", strings.Join(loose, " and ")))
 	}
 	if r.Engine.tool {
-		list = append(list, "The tool is on the crank.")
+		list = append(list, ToolLeft.Warning(""))
 	}
 	var open []string
 	for _, v := range r.Job.Valves {
@@ -151,7 +150,7 @@ func (r *Run) WarnsEnd() (list []string) {
 		}
 	}
 	if len(open) > 0 {
-		list = append(list, "Nothing is written down of "+strings.Join(open, ", ")+".")
+		list = append(list, Forgotten.Warning(strings.Join(open, ", ")))
 	}
 	return list
 }

@@ -29,6 +29,7 @@ var deeds = map[people.Deed][]string{
 		"get-backups",
 		"get-engine",
 		"get-engine-ways",
+		"get-handbook",
 		"get-instruments",
 		"get-reach",
 		"get-job",

@@ -58,7 +58,8 @@ func init() {
 }
 
 // pages are the first parts of the addresses that the front end has pages for.
-var pages = []string{"", "start", "jobs", "engines", "vehicles", "gauges", "sums", "shop", "people", "handed", "practice"}
+var pages = []string{"", "start", "jobs", "engines", "vehicles", "gauges", "sums", "shop", "people", "handed", "practice",
+	"handbook"}
 
 // isPage says whether an address is one of the front end's pages.
 func isPage(name string) bool {

@@ -124,7 +124,7 @@ func build(st *store.Store, o Options) (http.Handler, huma.API, *server) {
 	}))
 	s := &server{store: st, desk: newDesk(st), clock: o.Clock, probe: probe.NewReader(), instruments: newInstruments(),
 		probeAllowed: o.Probes,
-		demo: o.Demo, ends: o.Until, handOut: o.HandOut, setUp: o.SetUp, backups: o.Backups, seal: o.Seal}
+		demo:         o.Demo, ends: o.Until, handOut: o.HandOut, setUp: o.SetUp, backups: o.Backups, seal: o.Seal}
 	s.practised, _ = lru.New[string, *playedRun](mostPractised) // errs for no room alone
 	if st != nil {
 		s.places = placesOf(st)
@@ -187,6 +187,7 @@ func (s *server) routes(a huma.API) {
 	s.gaugeRoutes(a)
 	s.shopRoutes(a)
 	s.instrumentRoutes(a)
+	s.handbookRoutes(a)
 	s.demoRoutes(a)
 	s.signInRoutes(a)
 	s.peopleRoutes(a)

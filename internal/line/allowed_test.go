@@ -21,4 +21,3 @@ func TestAddresses(t *testing.T) {
 	assert.Empty(t, shop.Check("192.168.1.4:7070"))
 	assert.NotEmpty(t, shop.Check("169.254.169.254:80"))
 }
-

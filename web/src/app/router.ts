@@ -148,6 +148,12 @@ export const router = createRouter({
       meta: { title: 'People' },
     },
     {
+      path: '/handbook/:page?',
+      name: 'handbook',
+      component: () => import('@/features/handbook/HandbookPage.vue'),
+      meta: { title: 'Handbook' },
+    },
+    {
       path: '/practice',
       name: 'practice',
       component: () => import('@/features/practice/PracticePage.vue'),

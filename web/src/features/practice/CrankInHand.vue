@@ -5,7 +5,12 @@ import CrankPulley from '@/shared/engine/CrankPulley.vue'
 import { yields } from './weight'
 
 /** The crank, turned by drag, wheel and keys; compression makes it heavy. What is seen while it turns is told, what it came to is done. */
-const props = defineProps<{ engine: EngineView; crank: number; firing: number[]; tool: boolean }>()
+const props = defineProps<{
+  engine: EngineView
+  crank: number
+  firing: number[]
+  /** null: there is none to take off. */ tool: boolean | null
+}>()
 const emit = defineEmits<{ shows: [deg: number]; turn: [byDeg: number]; off: [] }>()
 
 const by = ref(0)
@@ -106,7 +111,9 @@ defineExpose({ key, steps })
         >{{ d > 0 ? '+' : '−' }}{{ Math.abs(d) }}°</VBtn
       >
     </div>
-    <VBtn size="small" :disabled="!tool" @click="emit('off')">{{ tool ? 'Take the tool off' : 'No tool on it' }}</VBtn>
+    <VBtn v-if="tool !== null" size="small" :disabled="!tool" @click="emit('off')">{{
+      tool ? 'Take the tool off' : 'No tool on it'
+    }}</VBtn>
   </section>
 </template>
 

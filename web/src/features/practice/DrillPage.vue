@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { computed, onMounted, ref, shallowRef, useTemplateRef } from 'vue'
+import { useRoute } from 'vue-router'
 import { answered, api, newID, type Schemas } from '@/shared/api/client'
 import AppPage from '@/shared/AppPage.vue'
 import HeadDrawing from '@/shared/engine/HeadDrawing.vue'
@@ -14,7 +15,8 @@ const question = shallowRef<Schemas['DrillQuestion'] | null>(null)
 const answer = shallowRef<Schemas['DrillAnswered'] | null>(null)
 const trouble = ref('')
 const busy = ref(false)
-const only = ref('')
+/** What the handbook’s page asks for; empty: what is due first. */
+const only = ref(String(useRoute().query.item ?? ''))
 const slider = useTemplateRef('slider')
 
 async function ask() {
@@ -48,8 +50,7 @@ async function choose(choice: number) {
   }
   busy.value = false
 }
-const slide = () =>
-  slider.value?.go(question.value?.pull ?? 0, localStorage.getItem('metronix.practice-quiet') === 'yes')
+const slide = () => slider.value?.go(question.value?.pull ?? 0)
 const shown = computed(() =>
   Object.fromEntries(
     (question.value?.drawn?.valves ?? []).map((v) => [

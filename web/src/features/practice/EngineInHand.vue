@@ -20,7 +20,6 @@ const props = defineProps<{
   untold: boolean
   advised: number
   leaves: number[]
-  quiet: boolean
   hand: (h: Hand) => Promise<Schemas['PracticeAnswer'] | null>
 }>()
 const emit = defineEmits<{ pick: [valve: string] }>()
@@ -127,7 +126,7 @@ defineExpose({
         @turn="turned"
         @off="hand({ take_off: true })"
       />
-      <LeafInHand ref="leaf" :valve="valve" :advised="advised" :leaves="leaves" :slide="slides" :quiet="quiet" />
+      <LeafInHand ref="leaf" :valve="valve" :advised="advised" :leaves="leaves" :slide="slides" />
       <ScrewInHand
         ref="screw"
         :valve="valve"

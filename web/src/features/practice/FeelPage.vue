@@ -65,7 +65,6 @@ const bias = computed(() => {
     ? 'You read as the gap is, in the mean.'
     : `In the mean you take a leaf ${microns(Math.abs(b))} ${b > 0 ? 'thicker' : 'thinner'} than the gap.`
 })
-const quiet = localStorage.getItem('metronix.practice-quiet') === 'yes'
 useKeys((k) => {
   if (k === 'l') void leaf.value?.go()
   else if (k === '+') leaf.value?.other(1)
@@ -97,7 +96,6 @@ useKeys((k) => {
           :advised="0.25"
           :leaves="study.leaves_mm"
           :slide="slides"
-          :quiet="quiet"
         />
         <VBtn size="large" variant="flat" :disabled="!inHand || busy" @click="reading">{{
           inHand ? `${mm(inHand)} drags as it should` : 'Slide a leaf in first'

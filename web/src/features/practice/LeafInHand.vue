@@ -10,7 +10,6 @@ const props = defineProps<{
   /** Those that lie beside the engine, the thinnest first. */
   leaves: number[]
   slide: (mm: number) => Promise<number | null>
-  quiet: boolean
 }>()
 
 const slider = useTemplateRef('slider')
@@ -37,7 +36,7 @@ async function go() {
   slider.value?.out()
   const pull = await props.slide(leaf.value)
   asking = false
-  if (pull !== null) slider.value?.go(pull, props.quiet)
+  if (pull !== null) slider.value?.go(pull)
 }
 defineExpose({ go, other })
 </script>

@@ -53,6 +53,7 @@ async function begin(of: Pick<Schemas['NewPractice'], 'engine_id' | 'card' | 'ex
         <VBtn variant="flat" size="large" to="/practice/drills">{{
           mine?.due ? `Drills of a minute: ${mine.due} due` : 'Drills of a minute'
         }}</VBtn>
+        <VBtn size="large" to="/handbook">The handbook</VBtn>
         <VBtn size="large" to="/practice/feel">Your feel, measured</VBtn>
         <VBtn v-if="people.may('vouch')" size="large" to="/practice/class">The class</VBtn>
         <span v-if="signed.length" class="fs-20"

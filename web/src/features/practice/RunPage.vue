@@ -9,6 +9,7 @@ import { valvesShown } from '@/features/bench/benchPicture'
 import NowPanel from '@/features/bench/NowPanel.vue'
 import EngineInHand from './EngineInHand.vue'
 import PaperPanel from './PaperPanel.vue'
+import { quiet } from './sound'
 import { claimsShown } from './paper'
 import { usePractice } from './usePractice'
 import WarningDialog from './WarningDialog.vue'
@@ -53,11 +54,6 @@ const watch = computed(() => [
   ...(run.value?.minutes ? [`${clock(since(run.value.began))} of ${run.value.minutes} min`] : []),
 ])
 
-const quiet = ref(localStorage.getItem('metronix.practice-quiet') === 'yes')
-function mutes() {
-  quiet.value = !quiet.value
-  localStorage.setItem('metronix.practice-quiet', quiet.value ? 'yes' : 'no')
-}
 const asks = ref(false)
 function ends() {
   asks.value = false
@@ -89,7 +85,7 @@ useKeys((k) => {
     <template #bar>
       <b v-for="w in watch" :key="w" class="figure fs-20">{{ w }}</b>
       <b v-if="view" class="figure fs-28" :aria-label="`${counted} valves`">{{ counted }}</b>
-      <VBtn size="small" :aria-pressed="!quiet" @click="mutes">{{ quiet ? 'Sound off' : 'Sound on' }}</VBtn>
+      <VBtn size="small" :aria-pressed="!quiet" @click="quiet = !quiet">{{ quiet ? 'Sound off' : 'Sound on' }}</VBtn>
       <VBtn v-if="view" size="small" :variant="state.phase === 'done' ? 'flat' : 'outlined'" @click="asks = true"
         >End the run</VBtn
       >
@@ -104,7 +100,6 @@ useKeys((k) => {
         :untold="paper"
         :advised="advised"
         :leaves="run.leaves_mm"
-        :quiet="quiet"
         :hand="hand"
         @pick="pick"
       />

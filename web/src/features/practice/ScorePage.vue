@@ -7,6 +7,7 @@ import { reads, useRead } from '@/shared/api/reads'
 import { degrees, mm, when } from '@/shared/units'
 import { capital, verdictWord } from '@/shared/words'
 import HeadDrawing from '@/shared/engine/HeadDrawing.vue'
+import WhyLink from '@/shared/WhyLink.vue'
 import GapLine from './GapLine.vue'
 import { heldShown, trulyShown, wearWord } from './scored'
 
@@ -71,6 +72,7 @@ const troubles = (v: Schemas['PracticeResult']) =>
       <section class="d-grid ga-2" aria-label="What to talk about">
         <h2 class="fs-24">
           {{ score.faults.length ? 'What a good mechanic would say' : 'Nothing to hold against it.' }}
+          <WhyLink v-if="score.faults.length" page="wrong" :at="score.faults[0]!.slip">How it shows</WhyLink>
         </h2>
         <ol class="ma-0 ps-6 fs-20">
           <li v-for="(f, i) in says" :key="i">{{ f }}</li>

@@ -627,6 +627,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/handbook": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** All that the handbook tells, and draws */
+        get: operations["get-handbook"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/instruments": {
         parameters: {
             query?: never;
@@ -2913,6 +2930,82 @@ export interface components {
             from: string;
             name: string;
             note: string;
+        };
+        Handbook: {
+            drag: components["schemas"]["HandbookDrag"];
+            gears: components["schemas"]["Gear"][];
+            heat: components["schemas"]["HandbookHeat"];
+            pages: components["schemas"]["HandbookPage"][];
+            /** @description the schools on an example engine */
+            ways: components["schemas"]["Ways"];
+            wrong: components["schemas"]["HandbookWrong"];
+        };
+        HandbookCase: {
+            comes: string;
+            says: string;
+            why: string;
+        };
+        HandbookDrag: {
+            /** @description from wide to narrow */
+            gaps: components["schemas"]["HandbookGap"][];
+            leaf: string;
+            /** @description lower and upper */
+            limits_mm: number[];
+            says: string;
+            verdicts: components["schemas"]["HandbookTried"][];
+        };
+        HandbookDrill: {
+            item: string;
+            title: string;
+        };
+        HandbookGap: {
+            /** @enum {string} */
+            feel: "free" | "drag" | "drag_light" | "drag_firm" | "wont_go";
+            /** @description a length in millimetres, at most six decimal places */
+            gap_mm: number;
+            /**
+             * Format: double
+             * @description 0: it falls through; 1: it does not go in
+             */
+            pull: number;
+        };
+        HandbookHeat: {
+            asks: string;
+            cases: components["schemas"]["HandbookCase"][];
+            cooling?: components["schemas"]["Cooling"];
+            /** @description a temperature in degrees Celsius */
+            gate_c?: number;
+            /** @description of an engine that cools */
+            readings: components["schemas"]["HeatReading"][];
+            /** @description what the bench says where they do not */
+            refusals: string[];
+        };
+        HandbookPage: {
+            drills: components["schemas"]["HandbookDrill"][];
+            id: string;
+            title: string;
+        };
+        HandbookSlip: {
+            says: string;
+            slip: string;
+            /** @description empty: nobody can see it coming */
+            warn: string;
+        };
+        HandbookTried: {
+            felt: components["schemas"]["Reading"][];
+            judgement: components["schemas"]["Judgement"];
+            says: components["schemas"]["Headline"];
+        };
+        HandbookTurn: {
+            how: string;
+            until: string;
+        };
+        HandbookWrong: {
+            nexts: components["schemas"]["HandbookCase"][];
+            /** @description the gravest first */
+            slips: components["schemas"]["HandbookSlip"][];
+            /** @description how what is watched is told from its look-alike a turn away */
+            turns: components["schemas"]["HandbookTurn"][];
         };
         Happening: components["schemas"]["HappeningWayChosen"] | components["schemas"]["HappeningRoundChosen"] | components["schemas"]["HappeningTemperature"] | components["schemas"]["HappeningPrepared"] | components["schemas"]["HappeningJudgedCold"] | components["schemas"]["HappeningJudgedHot"] | components["schemas"]["HappeningEngineStopped"] | components["schemas"]["HappeningTurned"] | components["schemas"]["HappeningLocated"] | components["schemas"]["HappeningDoubted"] | components["schemas"]["HappeningPicked"] | components["schemas"]["HappeningPlay"] | components["schemas"]["HappeningReading"] | components["schemas"]["HappeningDial"] | components["schemas"]["HappeningWithdrawn"] | components["schemas"]["HappeningSized"] | components["schemas"]["HappeningShimsChosen"] | components["schemas"]["HappeningKept"] | components["schemas"]["HappeningFreed"] | components["schemas"]["HappeningAdjusted"] | components["schemas"]["HappeningNipped"] | components["schemas"]["HappeningLocked"] | components["schemas"]["HappeningSetTold"] | components["schemas"]["HappeningLeftAsIs"] | components["schemas"]["HappeningBarredOver"] | components["schemas"]["HappeningUndone"] | components["schemas"]["HappeningSigned"] | components["schemas"]["HappeningWentHot"] | components["schemas"]["HappeningTakenIn"] | components["schemas"]["HappeningSound"] | components["schemas"]["HappeningTurningBy"] | components["schemas"]["HappeningTask"] | components["schemas"]["HappeningStripped"] | components["schemas"]["HappeningNutFelt"] | components["schemas"]["HappeningWaiting"] | components["schemas"]["HappeningHandedOver"] | components["schemas"]["HappeningTool"] | components["schemas"]["HappeningFinding"] | components["schemas"]["HappeningAmended"] | components["schemas"]["HappeningCountersigned"];
         HappeningAdjusted: {
@@ -8243,6 +8336,35 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Gear"][];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "get-handbook": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Handbook"];
                 };
             };
             /** @description Error */

@@ -5,6 +5,7 @@ import ScrewDial from '@/shared/engine/ScrewDial.vue'
 import { mine } from '@/shared/mine'
 import { useInstruments } from '@/shared/useInstruments'
 import { aimSaid, feelWord } from '@/shared/words'
+import WhyLink from '@/shared/WhyLink.vue'
 import ValveTabs from '../parts/ValveTabs.vue'
 import { useBench } from '../useBench'
 
@@ -55,9 +56,7 @@ defineExpose({ key })
         {{ valve.with_nut || valve.nut_says }}
       </p>
       <p v-else-if="view.aim !== 'nominal'" class="quiet">Set to the {{ aimSaid(view.aim, view.aim_reason) }}.</p>
-      <p v-if="!locking" class="quiet">
-        {{ gear.words.tools }}
-      </p>
+      <p v-if="!locking" class="quiet">{{ gear.words.tools }} <WhyLink page="adjusters" :of="{ kind: gear.kind }" /></p>
       <p v-if="!locking && valve.screw?.by_feel">{{ valve.screw.why }}</p>
       <p v-if="locking">{{ gear.words.lock }}</p>
       <p v-if="locking && clicked" class="py-1 px-3 on-panel bar-brass" :class="{ tight: clicked.off }" role="status">

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import WhyLink from '@/shared/WhyLink.vue'
 import { computed, ref } from 'vue'
 import ReasonDialog from '@/shared/ReasonDialog.vue'
 import { decimal } from '@/shared/decimal'
@@ -108,7 +109,7 @@ defineExpose({ key })
 
 <template>
   <div class="prepare d-flex fills flex-column ga-2">
-    <VAlert v-if="state.closed && !refused" role="note">{{ state.closed }}</VAlert>
+    <VAlert v-if="state.closed && !refused" role="note">{{ state.closed }} <WhyLink page="heat" /></VAlert>
     <section v-if="card.state === 'cold'" class="byword d-grid ga-2" aria-label="No thermometer: judged cold">
       <div class="words d-flex flex-wrap ga-2">
         <VBtn class="tall-56" @click="judgeCold('overnight')">Stood overnight</VBtn>

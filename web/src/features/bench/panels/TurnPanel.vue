@@ -2,6 +2,7 @@
 import { useLocalStorage } from '@vueuse/core'
 import { computed } from 'vue'
 import { degrees } from '@/shared/units'
+import WhyLink from '@/shared/WhyLink.vue'
 import { kindOf, limitsOf, unitOver } from '../benchWords'
 import SightGlyph from '../parts/SightGlyph.vue'
 import { useBench } from '../useBench'
@@ -54,7 +55,12 @@ const unit = computed(() => unitOver(view.value, waits.value))
       >
     </p>
     <p v-if="why" class="mx-how why lh-easy d-flex fs-16 ga-3 align-start justify-space-between ps-3 bar-edge">
-      <span><b>Why here?</b> {{ stop.why }}</span>
+      <span
+        ><b>Why here?</b> {{ stop.why }}
+        <WhyLink page="schools" :of="{ job: state.id, school: state.plan!.school, stop: state.now.stop }"
+          >See it turn</WhyLink
+        ></span
+      >
       <VBtn size="small" @click="why = false">I know</VBtn>
     </p>
     <VBtn v-else class="ask justify-self-start" size="small" variant="text" @click="why = true">Why here?</VBtn>

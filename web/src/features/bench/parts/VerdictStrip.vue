@@ -4,11 +4,13 @@ import type { Judgement, Schemas } from '@/shared/api/client'
 import VerdictGlyph from '@/shared/VerdictGlyph.vue'
 import { degrees } from '@/shared/units'
 import { verdictOf } from '@/shared/words'
+import WhyLink from '@/shared/WhyLink.vue'
 
 const props = defineProps<{
   judgement: Judgement
   screw?: Schemas['Screw'] | null
   /** The valve, where it is one kept before. */ kept?: string
+  /** Nothing leads on from it. */ bare?: boolean
   /** The leaves that would prove its drag. */ cross?: Schemas['Cross'] | null
 }>()
 defineEmits<{ cross: [] }>()
@@ -31,7 +33,7 @@ const close = computed(() => (props.judgement.verdict === 'in' && !props.judgeme
           : verdictOf(judgement) + close
     }}</strong>
     <p class="why fs-16 lh-tight">
-      {{ judgement.why }}
+      {{ judgement.why }} <WhyLink v-if="!bare" page="drag" :at="judgement.verdict" />
       <template v-if="screw?.turn_deg != null"
         >Screw {{ screw.travel }} {{ degrees(screw.turn_deg) }}, {{ screw.rotation }}.</template
       >
