@@ -29,6 +29,7 @@ type MyWay struct {
 	On        *time.Time `json:"on,omitempty"      doc:"when that job was begun"`
 	GaugeSet  string     `json:"gauge_set_id"      doc:"empty: not known, or gone since"`
 	FeelMM    *wire.MM   `json:"feel_mm,omitempty"`
+	FeelSays  string     `json:"feel_says"         doc:"when that feel was measured and who agreed; empty: it was not"`
 	LeavesAre string     `json:"leaves_are"                                                                                                                               enum:",dry,oiled"`
 	Variant   string     `json:"variant"           doc:"of the engine, as in the vehicle's last job; empty: as its sheet says"`
 	Card      int        `json:"card"              doc:"index of the clearance card; −1: it is asked"`
@@ -104,6 +105,9 @@ func (s *server) myWay(ctx context.Context, in *myWayInput) (*bodyOf[MyWay], err
 		if err := f.look(); err != nil {
 			return nil, fault(err)
 		}
+		if err := f.measured(); err != nil {
+			return nil, fault(err)
+		}
 	}
 	f.conclude()
 	return &bodyOf[MyWay]{f.out}, nil
@@ -167,6 +171,18 @@ func (f *wayFinder) look() error {
 		}
 		_ = err // a job that does not open tells nothing, and is said on the board
 	}
+	return nil
+}
+
+// measured puts a feel that was measured with real leaves, and agreed, in place of what he went by before: where leaves are as they were
+// then, or nobody said how they are.
+func (f *wayFinder) measured() error {
+	feel, err := f.s.store.With(f.ctx).MeasuredFeel(f.out.Mechanic)
+	if err != nil || feel.Study == "" || (f.out.LeavesAre != "" && f.out.LeavesAre != feel.LeavesAre) {
+		return err
+	}
+	f.out.FeelMM = new(wire.MM(feel.Feel))
+	f.out.FeelSays = fmt.Sprintf("Measured on %s with %s leaves, agreed by %s.", feel.On.Format("2 Jan 2006"), feel.LeavesAre, feel.AgreedBy)
 	return nil
 }
 

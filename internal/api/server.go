@@ -185,6 +185,7 @@ func (s *server) routes(a huma.API) {
 	s.waysRoutes(a)
 	s.orderRoutes(a)
 	s.gaugeRoutes(a)
+	s.gaugeStudyRoutes(a)
 	s.shopRoutes(a)
 	s.instrumentRoutes(a)
 	s.handbookRoutes(a)

@@ -309,6 +309,11 @@ func intervalsToRows(tx *gorm.DB) error {
 	return nil
 }
 
+// seventeenth is what the seventeenth version adds: gauge studies with real leaves.
+var seventeenth = []string{
+	"CREATE TABLE gauge_studies (id text PRIMARY KEY, made_at datetime NOT NULL, ended_at datetime, body text NOT NULL)",
+}
+
 // sixteenth is what the sixteenth version adds: exercises of a tutor's own, what somebody was asked in drills and when he is asked again,
 // studies of his feel, and the skills that were signed off.
 var sixteenth = []string{

@@ -74,6 +74,8 @@ var migrations = []func(*gorm.DB) error{
 	func(tx *gorm.DB) error { return all(tx, fifteenth) },
 	// there are exercises, drills and skills
 	func(tx *gorm.DB) error { return all(tx, sixteenth) },
+	// there are gauge studies with real leaves
+	func(tx *gorm.DB) error { return all(tx, seventeenth) },
 }
 
 // all carries out statements one after another.

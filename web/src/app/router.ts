@@ -172,6 +172,12 @@ export const router = createRouter({
       meta: { title: 'Your feel' },
     },
     {
+      path: '/practice/leaves',
+      name: 'practice-leaves',
+      component: () => import('@/features/practice/RealLeavesPage.vue'),
+      meta: { title: 'Your feel, with real leaves' },
+    },
+    {
       path: '/practice/class',
       name: 'practice-class',
       component: () => import('@/features/practice/ClassPage.vue'),

@@ -127,6 +127,7 @@ function on() {
 
 .head {
   height: 300px;
+  overflow: auto;
 }
 
 .side {

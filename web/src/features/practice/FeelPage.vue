@@ -125,6 +125,7 @@ useKeys((k) => {
         <VBtn :variant="study ? 'outlined' : 'flat'" size="large" @click="begin()">{{
           study ? 'Another study' : 'Begin'
         }}</VBtn>
+        <VBtn size="large" class="ms-3" to="/practice/leaves">With real leaves</VBtn>
       </div>
       <section v-if="studies.length" class="d-grid ga-2" aria-label="Studies">
         <h2 class="fs-24">Studies</h2>

@@ -4,6 +4,7 @@ import FoldAway from '@/shared/FoldAway.vue'
 import { counter, meterName, mine, shown } from '@/shared/mine'
 import { day } from '@/shared/units'
 import type { Schemas } from '@/shared/api/client'
+import FeelLine from './FeelLine.vue'
 import OdometerWhy from './OdometerWhy.vue'
 import type { MyWay } from './useMyWay'
 
@@ -38,6 +39,7 @@ const why = defineModel<string>('why', { required: true })
         </li>
       </ul>
     </FoldAway>
+    <FeelLine v-if="way.feel_says" :feel="String(way.feel_mm)" :says="way.feel_says" />
     <p v-if="way.back" class="caution ps-3">{{ way.back }}</p>
     <p v-for="g in way.gone" :key="g" class="caution ps-3">{{ g }}</p>
     <div class="fields fits-240 d-grid ga-3">

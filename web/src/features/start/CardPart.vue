@@ -2,6 +2,7 @@
 import { computed } from 'vue'
 import type { Schemas } from '@/shared/api/client'
 import FoldAway from '@/shared/FoldAway.vue'
+import FeelLine from './FeelLine.vue'
 import PickOne from '@/shared/PickOne.vue'
 import { gaps } from '@/shared/units'
 import { aims, rules } from '@/shared/words'
@@ -13,6 +14,7 @@ const props = defineProps<{
   cards: Schemas['Card'][]
   feelFault: boolean
   /** Why the rule of one leaf is proposed; empty: it is not. */ ruleWhy?: string
+  /** Of what study the feel is a figure; empty: of none. */ feelWhy?: string
 }>()
 defineEmits<{ /** Something was chosen that is proposed otherwise. */ byHand: [what: 'card' | 'rule' | 'feel'] }>()
 /** What is chosen, of the whole start. */
@@ -86,6 +88,7 @@ const window = (l: Schemas['Limits']) => `${gaps(l.in_thou).window(l)} ${gaps(l.
   <span v-if="passes.length > 1" class="quiet fs-15 d-block" aria-hidden="true">Hot pass</span>
   <PickOne v-if="passes.length > 1" v-model="form.hotCard" label="Hot pass" :options="passes" />
   <p v-if="ruleWhy" class="quiet" role="note">By one leaf: {{ ruleWhy }}</p>
+  <FeelLine v-if="feelWhy" :feel="form.feel" :says="feelWhy" />
   <FoldAway title="Aim, rule and feel">
     <span class="quiet fs-15 d-block" aria-hidden="true">Aim</span>
     <PickOne v-model="form.aim" label="Aim" :options="aims" @update:model-value="$emit('byHand', 'rule')" />

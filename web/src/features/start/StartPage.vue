@@ -170,6 +170,7 @@ async function start(asLast = false) {
           :engine="engine"
           :cards="cards"
           :feel-fault="Boolean(faults.feel_mm)"
+          :feel-why="way?.feel_mm !== undefined && form.feel === String(way.feel_mm) ? way.feel_says : ''"
           :rule-why="form.rule === 'one_leaf' ? (way?.rule_why ?? '') : ''"
           @by-hand="byHand"
         />

@@ -101,6 +101,7 @@ export const reads = {
   exercises: () => read(['exercises'], () => answered(api.GET('/api/v1/exercises'))),
   drills: () => read(['drills'], () => answered(api.GET('/api/v1/drills'))),
   progress: () => read(['progress'], () => answered(api.GET('/api/v1/progress'))),
+  gaugeStudies: () => read(['gauge-studies'], () => answered(api.GET('/api/v1/gauge-studies'))),
   studies: () => read(['studies'], () => answered(api.GET('/api/v1/studies'))),
   learners: () => read(['learners'], () => answered(api.GET('/api/v1/learners'))),
   practiceActs: (id: string) =>

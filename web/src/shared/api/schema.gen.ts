@@ -610,6 +610,75 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/gauge-studies": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The studies with real leaves, the newest first */
+        get: operations["list-gauge-studies"];
+        put?: never;
+        /** Begin a study with real leaves at gaps that were measured */
+        post: operations["start-gauge-study"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/gauge-studies/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A study as it stands; what it came to, once it has ended */
+        get: operations["get-gauge-study"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/gauge-studies/{id}/feel": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Agree that a reader goes by his figure in real jobs, or take that back */
+        put: operations["agree-feel"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/gauge-studies/{id}/readings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Which leaves dragged as they should in the gap that is to be read */
+        post: operations["read-gauge-study"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/gears": {
         parameters: {
             query?: never;
@@ -1757,6 +1826,13 @@ export interface components {
              */
             thread?: "right" | "left";
         };
+        "Agree-feelRequest": {
+            /** @description who agrees, where nobody is signed in */
+            agreed_by: string;
+            /** @description that is taken back */
+            back?: boolean;
+            reader: string;
+        };
         AmendmentView: {
             /** Format: date-time */
             at: string;
@@ -2550,6 +2626,24 @@ export interface components {
             vehicle: string;
             vehicle_id: string;
         };
+        EffectView: {
+            /**
+             * Format: int64
+             * @description degrees of freedom; 0: there is none here
+             */
+            df: number;
+            /** Format: double */
+            f?: number;
+            /** Format: double */
+            p?: number;
+            /**
+             * Format: double
+             * @description the standard deviation that it alone brings about
+             */
+            sd_mm: number;
+            /** @enum {string} */
+            what: "people" | "sets" | "both" | "repeatability";
+        };
         Elsewhere: {
             id: string;
             name: string;
@@ -2882,6 +2976,50 @@ export interface components {
             checked?: string;
             leaves: components["schemas"]["Leaf"][];
             name: string;
+        };
+        GaugeStudyCame: {
+            /** @description analysis of variance of the differences: people, leaf sets, both together, repeatability */
+            by: components["schemas"]["EffectView"][];
+            gaps: components["schemas"]["MeasuredGapView"][];
+            readers: components["schemas"]["ReaderView"][];
+        };
+        GaugeStudyNext: {
+            /** @description A, B, C */
+            gap: string;
+            /** @description of that set, as marked */
+            leaves_mm: number[];
+            reader: string;
+            set: string;
+        };
+        GaugeStudyView: {
+            /** @description absent until it has ended */
+            came?: components["schemas"]["GaugeStudyCame"];
+            /** Format: int64 */
+            done: number;
+            /**
+             * Format: date-time
+             * @description absent: it goes on
+             */
+            ended?: string;
+            /** Format: int64 */
+            gaps: number;
+            id: string;
+            /** @enum {string} */
+            leaves_are: "dry" | "oiled";
+            /** Format: date-time */
+            made: string;
+            measured_by: string;
+            /** @description the reading to be made; absent: all were */
+            next?: components["schemas"]["GaugeStudyNext"];
+            readers: string[];
+            /**
+             * Format: int64
+             * @description that there are to be
+             */
+            readings: number;
+            sets: string[];
+            /** @enum {string} */
+            with: "micrometer" | "dial";
         };
         Gear: {
             /** @description its lobes are seen with the cover off */
@@ -4997,6 +5135,12 @@ export interface components {
             required_margin_deg: number;
             warnings: components["schemas"]["Fault"][];
         };
+        MeasuredGapView: {
+            /** @description its standard uncertainty */
+            doubt_mm: number;
+            /** @description a length in millimetres, at most six decimal places */
+            gap_mm: number;
+        };
         MyWay: {
             /** @enum {string} */
             aim: "nominal" | "loose" | "upper";
@@ -5011,6 +5155,8 @@ export interface components {
             card_asked: string;
             /** @description a length in millimetres, at most six decimal places */
             feel_mm?: number;
+            /** @description when that feel was measured and who agreed; empty: it was not */
+            feel_says: string;
             /** @description empty: not known, or gone since */
             gauge_set_id: string;
             /** @description what he used and is not there any more */
@@ -5042,6 +5188,24 @@ export interface components {
             id: string;
             leaves: components["schemas"]["Leaf"][];
             name: string;
+        };
+        NewGaugeStudy: {
+            /** @description A, B, C: as they were measured */
+            gaps: components["schemas"]["MeasuredGapView"][];
+            gauge_set_ids: string[];
+            id: string;
+            /** @enum {string} */
+            leaves_are: "dry" | "oiled";
+            /** @description who set and measured them: none of the readers */
+            measured_by: string;
+            readers: string[];
+            /**
+             * Format: int64
+             * @description that each reads each gap with each set
+             */
+            times: number;
+            /** @enum {string} */
+            with: "micrometer" | "dial";
         };
         NewJob: {
             /** @enum {string} */
@@ -5748,6 +5912,35 @@ export interface components {
             page: string;
             /** @description other machines reach it, under the workshop's own certificate; else this machine alone does, or nothing is protected */
             tls: boolean;
+        };
+        "Read-gauge-studyRequest": {
+            /** @description as marked */
+            leaves_mm: number[];
+            /**
+             * Format: int64
+             * @description how many were made before
+             */
+            n: number;
+        };
+        ReaderView: {
+            /** Format: date-time */
+            agreed_at?: string;
+            /** @description who agreed that he goes by it; empty: nobody */
+            agreed_by: string;
+            /**
+             * Format: double
+             * @description standard deviation of those differences
+             */
+            apart_mm: number;
+            /** @description readings less gaps, in the mean: above 0 he takes a thicker leaf */
+            bias_mm: number;
+            /** @description so many readings that it may be gone by in real jobs */
+            enough: boolean;
+            /** @description by how much a gap may differ from the leaf that drags in his hand, either way */
+            feel_mm: number;
+            name: string;
+            /** Format: int64 */
+            readings: number;
         };
         Reading: {
             /** @description which of them is angled */
@@ -8307,6 +8500,169 @@ export interface operations {
                 };
                 content: {
                     "application/json": string;
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "list-gauge-studies": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["GaugeStudyView"][];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "start-gauge-study": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewGaugeStudy"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["GaugeStudyView"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "get-gauge-study": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["GaugeStudyView"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "agree-feel": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Agree-feelRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["GaugeStudyView"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "read-gauge-study": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Read-gauge-studyRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["GaugeStudyView"];
                 };
             };
             /** @description Error */

@@ -33,7 +33,7 @@ const close = computed(() => (props.judgement.verdict === 'in' && !props.judgeme
           : verdictOf(judgement) + close
     }}</strong>
     <p class="why fs-16 lh-tight">
-      {{ judgement.why }} <WhyLink v-if="!bare" page="drag" :at="judgement.verdict" />
+      {{ judgement.why }} <WhyLink v-if="!bare && !kept" page="drag" :at="judgement.verdict" />
       <template v-if="screw?.turn_deg != null"
         >Screw {{ screw.travel }} {{ degrees(screw.turn_deg) }}, {{ screw.rotation }}.</template
       >
