@@ -53,6 +53,12 @@ var screens = []struct{ name, path, ready string }{
 	{"drills", "/practice/drills", ".choices"},
 	{"class", "/practice/class", "section"},
 	{"feel", "/practice/feel", ".feel"},
+	{"real leaves", "/practice/leaves", ".real"},
+	{"handbook, schools", "/handbook/schools", ".book"},
+	{"handbook, drag", "/handbook/drag", ".book"},
+	{"handbook, adjusters", "/handbook/adjusters", ".book"},
+	{"handbook, heat", "/handbook/heat", ".book"},
+	{"handbook, wrong", "/handbook/wrong", ".book"},
 }
 
 // practises begins a run on a practice engine, and ends it where that is wanted.

@@ -353,7 +353,7 @@ func TestWatchedAndDrilled(t *testing.T) {
 	p.see(".choices")
 	p.keys(input.Key('1'))
 	p.shows("Next question")
-	p.shows("1 of 1")
+	p.waits(`() => /[01] of 1\b/.test(document.body.innerText)`, "how one stands with it") // by what was asked it was right or not
 }
 
 // stop is where the crank is to stand.

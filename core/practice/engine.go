@@ -40,6 +40,9 @@ type truth struct {
 	lift  float64        // of what its cam lifts, 0 < lift ≤ 1
 	worn  Wear           // empty: it is not
 	nut   NutTrouble     // empty: none
+
+	shim, stamped measure.Length // as it truly is, and as it is marked; 0: it has none
+	bare          bool           // its shim is out
 }
 
 // Engine is the hidden engine as it stands. The zero value is none; make one by New.
@@ -54,18 +57,22 @@ type Engine struct {
 
 	thinnest measure.Length // leaf of the set
 
-	started measure.Angle // where the crank stood in the beginning
-	turned  measure.Angle // of the crank, whichever way
-	carried string        // the leaf in the hand
-	changes int           // of leaves in the hand
-	tool    bool          // it is on the crank
-	now     time.Time     // of the run
+	started measure.Angle    // where the crank stood in the beginning
+	turned  measure.Angle    // of the crank, whichever way
+	carried string           // the leaf in the hand
+	changes int              // of leaves in the hand
+	tool    bool             // it is on the crank
+	tray    []measure.Length // shims that were taken out, the thinnest first
+	now     time.Time        // of the run
 }
 
-// New makes the engine of an exercise. It errs with ErrKind, and with a Contradiction where the exercise contradicts its
+// New makes the engine of an exercise. It errs with ErrKind and ErrLed, and with a Contradiction where the exercise contradicts its
 // sheet or leaves a gap that no leaf can read.
 func New(x Exercise) (*Engine, error) {
-	if !x.Setup.Sheet.HasLockNut() {
+	switch shimmed := x.Setup.Sheet.Shimmed(); {
+	case shimmed && !x.Paper():
+		return nil, ErrLed
+	case !shimmed && !x.Setup.Sheet.HasLockNut():
 		return nil, ErrKind
 	}
 	if err := x.Check(); err != nil {
@@ -105,6 +112,9 @@ func New(x Exercise) (*Engine, error) {
 		e.crank = *x.Crank
 	}
 	e.wears(chance, windows)
+	if e.Shimmed() {
+		e.shims(chance)
+	}
 	for _, v := range e.valves {
 		v.found = v.gap
 	}
@@ -223,6 +233,9 @@ type Felt struct {
 // hand is a little different. It errs for a valve that is not there, and leaves that are not owned.
 func (e *Engine) Slide(valve string, leaves []gauge.ID) (Felt, error) {
 	v, err := e.valve(valve)
+	if err == nil && v.bare {
+		err = fmt.Errorf("there is no shim in %s: a leaf finds nothing there", valve)
+	}
 	if err != nil {
 		return Felt{}, err
 	}
@@ -273,6 +286,27 @@ func feltIn(gap, leaf measure.Length) clearance.Feel {
 	return clearance.Drag
 }
 
+// mostPlay is a gap whose play is as loud as any (our own figure).
+const mostPlay = 400 * um
+
+// Rock rocks what lies on a valve, and says how much play is heard and seen, from 0, none, to 1: by its true gap, a dip in a worn tip
+// too, and by no hand to better than a fifth. It errs where there is no such valve.
+func (e *Engine) Rock(valve string) (float64, error) {
+	v, err := e.valve(valve)
+	if err != nil {
+		return 0, err
+	}
+	chance := e.chance()
+	gap := e.at(v, valve)
+	if gap > 0 {
+		gap += v.dip
+	}
+	if v.bare {
+		gap = mostPlay
+	}
+	return min(1, max(0, float64(gap)/float64(mostPlay)*(0.9+0.2*chance.Float64()))), nil
+}
+
 // at is a valve's gap where the crank stands: none while its lobe lifts it.
 func (e *Engine) at(v *truth, name string) measure.Length {
 	if e.margin(name) < 0 {
@@ -299,6 +333,8 @@ func (e *Engine) Loosen(valve string) error {
 	switch {
 	case err != nil:
 		return err
+	case e.Shimmed():
+		return errors.New("this engine has shims and no nut: take the shim out")
 	case v.nut == Seized:
 		return fmt.Errorf("the nut of %s is seized: it does not come loose", valve)
 	}

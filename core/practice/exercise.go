@@ -98,10 +98,10 @@ func (x Exercise) aid() Aid {
 // Paper says that nothing is entered into a job: what is found is written down valve by valve (Claimed).
 func (x Exercise) Paper() bool { return x.aid() != Guided }
 
-// ErrKind is that an engine cannot be practised on: it has shims, or nothing to set.
+// ErrKind is that an engine cannot be practised on: it has nothing to set.
 var ErrKind = errors.New(
-	"this engine is not for practice yet: its valves are set by shims, or set themselves. " +
-		"Take one with a screw or a nut at each valve",
+	"this engine is not for practice: its valves set themselves, or have no nut. " +
+		"Take one with a screw and a nut at each valve, or with shims",
 )
 
 // Contradiction is what is wrong with an exercise: a field of it, and a sentence.

@@ -103,9 +103,17 @@ func (r *Run) Warns(h Hand) (list []string) {
 		if loose := r.looseNuts(); len(loose) > 0 {
 			say("%s", NutLoose.Warning(strings.Join(loose, " and ")))
 		}
+		if bare := e.Bare(); len(bare) > 0 {
+			say("%s", NoShim.Warning(strings.Join(bare, " and ")))
+		}
 	case Slid:
 		notClear(h.Valve, "what a leaf finds is no clearance")
 		late()
+	case TookShim:
+		notClear(h.Valve, "its spring bears on the shim")
+		if k := r.knows(h.Valve); k.told() && k.carries(clearance.In, r.window(h.Valve)) {
+			say("%s", Disturbed.Warning(h.Valve))
+		}
 	case Loosened:
 		notClear(h.Valve, "its spring bears on the screw")
 		if k := r.knows(h.Valve); k.told() && k.carries(clearance.In, r.window(h.Valve)) {
@@ -139,6 +147,9 @@ func (r *Run) WarnsEnd() (list []string) {
 	}
 	if loose := r.looseNuts(); len(loose) > 0 {
 		list = append(list, fmt.Sprintf("The nut of %s is loose.", strings.Join(loose, " and ")))
+	}
+	if bare := r.Engine.Bare(); len(bare) > 0 {
+		list = append(list, fmt.Sprintf("There is no shim in %s.", strings.Join(bare, " and ")))
 	}
 	if r.Engine.tool {
 		list = append(list, ToolLeft.Warning(""))

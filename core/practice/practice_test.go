@@ -312,5 +312,8 @@ func TestWhatNoHandCanDo(t *testing.T) {
 	sheet.Adjuster = &engine.Adjuster{Kind: gear.Shim}
 	shimmed.Sheet = &sheet
 	_, err := practice.Begin(practice.Exercise{Setup: shimmed})
-	assert.ErrorIs(t, err, practice.ErrKind)
+	assert.ErrorIs(t, err, practice.ErrLed)
+	sheet.Adjuster = &engine.Adjuster{Kind: gear.Hydraulic}
+	_, err = practice.Begin(practice.Exercise{Setup: shimmed, Aid: practice.Watched})
+	assert.Error(t, err)
 }

@@ -23,6 +23,8 @@ type Answer struct {
 	Felt   *Felt         // nil: no leaf was slid
 	Moved  measure.Angle // of a screw: by how much, which is not always what was wanted
 	Kicked measure.Angle // of the crank: it was thrown back by so much
+	Shim   *FoundShim    // that was taken out; nil: none was
+	Play   *float64      // of what was rocked, 0 (none) to 1; nil: nothing was
 }
 
 // The kinds of hand.
@@ -45,6 +47,15 @@ type (
 	}
 	// Tightened tightens a nut.
 	Tightened struct{ Valve string }
+	// Rocked rocks a rocker, finger or bucket by hand: its play is heard and seen.
+	Rocked struct{ Valve string }
+	// TookShim takes a shim out.
+	TookShim struct{ Valve string }
+	// FittedShim lays one in, of a size.
+	FittedShim struct {
+		Valve string
+		Size  measure.Length
+	}
 	// Claimed writes down what is held of a valve as it is now, where no bench judges: what is said last counts.
 	Claimed struct {
 		Valve string
@@ -62,6 +73,29 @@ func (h Loosened) On() string  { return h.Valve }
 func (h Screwed) On() string   { return h.Valve }
 func (h Tightened) On() string { return h.Valve }
 func (h Claimed) On() string   { return h.Valve }
+
+// On is the valve that a hand is about.
+func (h TookShim) On() string   { return h.Valve }
+func (h FittedShim) On() string { return h.Valve }
+
+func (h Rocked) On() string { return h.Valve }
+
+func (h Rocked) do(e *Engine) (Answer, error) {
+	play, err := e.Rock(h.Valve)
+	if err != nil {
+		return Answer{}, err
+	}
+	return Answer{Play: &play}, nil
+}
+
+func (h TookShim) do(e *Engine) (Answer, error) {
+	f, err := e.TakeShim(h.Valve)
+	if err != nil {
+		return Answer{}, err
+	}
+	return Answer{Shim: &f}, nil
+}
+func (h FittedShim) do(e *Engine) (Answer, error) { return Answer{}, e.FitShim(h.Valve, h.Size) }
 
 func (h Turned) do(e *Engine) (Answer, error) {
 	if err := e.Turn(h.By); err != nil {

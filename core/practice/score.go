@@ -21,6 +21,7 @@ const (
 	Elsewhere  Slip = "elsewhere"  // or by anything else
 	LeftOut    Slip = "left_out"   // outside its limits at the end, and believed in
 	NutLoose   Slip = "nut_loose"  // left loose
+	NoShim     Slip = "no_shim"    // the crank was turned with a shim out, or one was left out
 	Forgotten  Slip = "forgotten"  // never read
 	NotReread  Slip = "not_reread" // not read again after its nut was tight
 	OutLeft    Slip = "out_left"   // left outside its limits, and known to be
@@ -38,6 +39,7 @@ const (
 // gravest are all of them, the gravest first.
 var gravest = []Slip{
 	ToolLeft,
+	NoShim,
 	OffBase,
 	OneTurnOut,
 	Elsewhere,
@@ -83,6 +85,8 @@ func (f Fault) String() string {
 		return f.Valve + " was left outside its limits and believed in"
 	case NotReread:
 		return f.Valve + " was not read again after its nut was tight"
+	case NoShim:
+		return "there was no shim in " + f.Valve
 	case NutLoose:
 		return "the nut of " + f.Valve + " was left loose"
 	case Disturbed:
@@ -119,6 +123,7 @@ type Result struct {
 	Truly        clearance.Verdict
 	Disturbed    bool
 	NutLeftLoose bool
+	Bare         bool           // its shim was left out
 	Worn         Wear           // empty: it is not
 	Dip          measure.Length // in a worn tip: the gap runs wider by so much than a leaf finds it
 	Nut          NutTrouble     // empty: none
@@ -167,6 +172,19 @@ func (r *Run) touched(h Hand, f *Felt) {
 			delete(r.seen.locked, h.Valve)
 			r.late(h.Valve)
 		}
+	case Turned:
+		for _, valve := range e.Bare() {
+			r.fault(Fault{Slip: NoShim, Valve: valve})
+		}
+	case TookShim:
+		delete(r.seen.round, h.Valve)
+		r.paper.forget(h.Valve, false)
+		r.offBase(h.Valve)
+	case FittedShim:
+		delete(r.seen.round, h.Valve)
+		r.paper.forget(h.Valve, true)
+		r.seen.set[h.Valve] = e.valves[h.Valve].gap != e.valves[h.Valve].found
+		r.seen.locked[h.Valve] = true
 	case Screwed:
 		delete(r.seen.round, h.Valve)
 		r.paper.forget(h.Valve, false)
@@ -332,6 +350,7 @@ func (r *Run) result(v *job.ValveState) Result {
 		Truly:        within(t.gap, v.Limits.Window),
 		Disturbed:    r.seen.set[v.Name],
 		NutLeftLoose: t.loose,
+		Bare:         t.bare,
 		Worn:         t.worn,
 		Dip:          t.dip,
 		Nut:          t.nut,
@@ -371,6 +390,9 @@ func (r *Run) slipsAt(v *job.ValveState, res Result) (list []Slip) {
 		list = append(list, OutLeft)
 	case in && claimed && claim.Is != clearance.In && res.Truly == clearance.In:
 		list = append(list, Misjudged)
+	}
+	if res.Bare {
+		list = append(list, NoShim)
 	}
 	if res.NutLeftLoose {
 		list = append(list, NutLoose)

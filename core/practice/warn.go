@@ -18,6 +18,8 @@ func (s Slip) Warning(valve string) string {
 		return notClearHere(valve, setWrong)
 	case NutLoose:
 		return fmt.Sprintf("The nut of %s is loose: tighten it before the crank is turned.", valve)
+	case NoShim:
+		return fmt.Sprintf("There is no shim in %s: lay one in before the crank is turned.", valve)
 	case TooLate:
 		return fmt.Sprintf("Its %.0f minutes are over: it is not hot any more.", job.HotFor.Minutes())
 	case Disturbed:

@@ -257,7 +257,7 @@ func (s *server) startGaugeStudy(ctx context.Context, in *bodyOf[NewGaugeStudy])
 		k.Study.Gaps = append(k.Study.Gaps, practice.MeasuredGap{True: measure.Length(g.GapMM), Doubt: measure.Length(g.DoubtMM)})
 	}
 	if err := k.Study.Check(); err != nil {
-		faults = append(faults, wire.Fault{Location: "body.gaps", Message: sentence(err.Error())})
+		faults = append(faults, wire.Fault{Location: "body.gaps", Message: wire.Sentence(err)})
 	}
 	if len(faults) > 0 {
 		return nil, located(http.StatusUnprocessableEntity, "This study cannot be begun.", faults...)

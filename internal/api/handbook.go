@@ -5,7 +5,6 @@ import (
 	"errors"
 	"fmt"
 	"slices"
-	"strings"
 	"sync"
 	"time"
 
@@ -269,13 +268,13 @@ func wrongOf() HandbookWrong {
 	w := HandbookWrong{Nexts: handbookCases(practice.Nexts())}
 	for _, s := range practice.Slips() {
 		f := practice.Fault{Slip: s, Valve: "E3", By: 30 * measure.Micrometre, Off: 30 * measure.Degree}
-		w.Slips = append(w.Slips, HandbookSlip{string(s), sentence(f.String()), s.Warning(f.Valve)})
+		w.Slips = append(w.Slips, HandbookSlip{string(s), wire.Sentence(errors.New(f.String())), s.Warning(f.Valve)})
 	}
 	for _, s := range []sequence.Sighting{
 		{What: sequence.TDCFiring, Cylinder: 1}, {What: sequence.Rocking, Cylinder: 4}, {What: sequence.Mark},
 		{What: sequence.FullLift, Valve: "E1"}, {What: sequence.Opening, Valve: "E1"}, {What: sequence.LobeAway, Valve: "I1"},
 	} {
-		w.Turns = append(w.Turns, HandbookTurn{sentence(s.Until()), s.HowToSee()})
+		w.Turns = append(w.Turns, HandbookTurn{wire.Sentence(errors.New(s.Until())), s.HowToSee()})
 	}
 	return w
 }
@@ -287,6 +286,3 @@ func handbookCases(list []practice.Case) (out []HandbookCase) {
 	}
 	return out
 }
-
-// sentence is something said across the bench, as a sentence.
-func sentence(said string) string { return strings.ToUpper(said[:1]) + said[1:] + "." }

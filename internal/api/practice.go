@@ -112,6 +112,10 @@ func (p *playedRun) eyes() Eyes {
 			eyes.Open = append(eyes.Open, OpenPart{v.Name, part})
 		}
 	}
+	if e.Shimmed() {
+		eyes.Shims = &ShimTray{Bare: wire.List(e.Bare()), TrayMM: wire.Millimetres(e.Tray()),
+			SizesMM: wire.Millimetres(practice.ShimSizes())}
+	}
 	if p.run.Exercise().Hot {
 		eyes.Stopped = &p.stored.Began
 	}
@@ -257,6 +261,10 @@ func (s *server) practise(
 func (s *server) practiceAnswer(ctx context.Context, p *playedRun, done practice.Answer) PracticeAnswer {
 	answer := PracticeAnswer{State: s.practiceState(ctx, p), Eyes: p.eyes(), MovedDeg: wire.Deg(done.Moved),
 		KickedDeg: wire.Deg(done.Kicked), Claims: claimsView(p.run)}
+	answer.Play = done.Play
+	if done.Shim != nil {
+		answer.Shim = &FoundShim{wire.MM(done.Shim.Stamped), wire.MM(done.Shim.Measured)}
+	}
 	if done.Felt != nil {
 		answer.Felt = &FeltView{Pull: done.Felt.Pull}
 	}

@@ -34,10 +34,11 @@ func (s *server) chosen(ctx context.Context, n NewPractice) (x exercise.Exercise
 	if err != nil {
 		return x, fault(err)
 	}
-	return exercise.Exercise{
-		Sheet: sheet,
-		Told:  exercise.Told{Card: n.Card, Aid: string(practice.Guided)},
-	}, nil
+	aid := practice.Guided
+	if e.Sheet.Shimmed() {
+		aid = practice.Watched // there nothing leads
+	}
+	return exercise.Exercise{Sheet: sheet, Told: exercise.Told{Card: n.Card, Aid: string(aid)}}, nil
 }
 
 // startPractice begins a run. Sent again under the same id it is the same run.
@@ -53,8 +54,11 @@ func (s *server) startPractice(ctx context.Context, in *bodyOf[NewPractice]) (*b
 		return nil, fault(err)
 	}
 	if _, err := practice.Begin(set); err != nil {
-		return nil, located(http.StatusUnprocessableEntity, wire.Sentence(err),
-			wire.Fault{Location: "body.engine_id", Value: in.Body.EngineID, Message: wire.Sentence(err)})
+		at := wire.Fault{Location: "body.engine_id", Value: in.Body.EngineID, Message: wire.Sentence(err)}
+		if in.Body.ExerciseID != "" {
+			at.Location, at.Value = "body.exercise_id", in.Body.ExerciseID
+		}
+		return nil, located(http.StatusUnprocessableEntity, wire.Sentence(err), at)
 	}
 	text, err := json.Marshal(keptExercise{Exercise: &x, Seed: strconv.FormatUint(seed, 16)})
 	if err != nil {

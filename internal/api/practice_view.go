@@ -44,6 +44,7 @@ type Eyes struct {
 	Open      []OpenPart `json:"open" doc:"the valves that stand open where the crank stands"`
 	Tool      bool       `json:"tool" doc:"it is on the crank"`
 	Stopped   *time.Time `json:"stopped,omitempty" doc:"when a hot engine was stopped; absent: it is cold"`
+	Shims     *ShimTray  `json:"shims,omitempty" doc:"absent: the engine has none"`
 	Kicks     bool       `json:"kicks" doc:"the plugs are in: let go before a firing top dead centre the crank is thrown back"`
 }
 
@@ -77,15 +78,18 @@ type WayToGo struct {
 
 // PracticeHand is one thing done by hand: one of its kinds.
 type PracticeHand struct {
-	ID      string         `json:"id" minLength:"1" maxLength:"64"`
-	TurnDeg float64        `json:"turn_deg,omitempty" minimum:"-720" maximum:"720" doc:"the crank, forwards or (below 0) back"`
-	TakeOff bool           `json:"take_off,omitempty" doc:"the tool, off the crank"`
-	Slide   *PracticeSlide `json:"slide,omitempty"`
-	Loosen  string         `json:"loosen,omitempty" maxLength:"20" doc:"the nut of this valve"`
-	Screw   *PracticeScrew `json:"screw,omitempty"`
-	Tighten string         `json:"tighten,omitempty" maxLength:"20" doc:"the nut of this valve"`
-	Claim   *PracticeClaim `json:"claim,omitempty"`
-	Anyway  bool           `json:"anyway,omitempty" doc:"it was said what is wrong with it, and it is done all the same"`
+	ID       string         `json:"id" minLength:"1" maxLength:"64"`
+	TurnDeg  float64        `json:"turn_deg,omitempty" minimum:"-720" maximum:"720" doc:"the crank, forwards or (below 0) back"`
+	TakeOff  bool           `json:"take_off,omitempty" doc:"the tool, off the crank"`
+	Slide    *PracticeSlide `json:"slide,omitempty"`
+	Loosen   string         `json:"loosen,omitempty" maxLength:"20" doc:"the nut of this valve"`
+	Screw    *PracticeScrew `json:"screw,omitempty"`
+	Tighten  string         `json:"tighten,omitempty" maxLength:"20" doc:"the nut of this valve"`
+	Claim    *PracticeClaim `json:"claim,omitempty"`
+	Rock     string         `json:"rock,omitempty" maxLength:"20" doc:"what lies on this valve: its play is heard and seen"`
+	TakeShim string         `json:"take_shim,omitempty" maxLength:"20" doc:"of this valve, out"`
+	FitShim  *PracticeShim  `json:"fit_shim,omitempty"`
+	Anyway   bool           `json:"anyway,omitempty" doc:"it was said what is wrong with it, and it is done all the same"`
 }
 
 // PracticeSlide is a leaf or a stack that is slid in.
@@ -98,6 +102,25 @@ type PracticeSlide struct {
 type PracticeScrew struct {
 	Valve string  `json:"valve" maxLength:"20"`
 	ByDeg float64 `json:"by_deg" minimum:"-1080" maximum:"1080" doc:"clockwise, or (below 0) back"`
+}
+
+// PracticeShim is a shim that is laid in.
+type PracticeShim struct {
+	Valve  string  `json:"valve" maxLength:"20"`
+	ShimMM wire.MM `json:"shim_mm" doc:"one of the tray, else one that is to be had"`
+}
+
+// FoundShim is a shim that was taken out.
+type FoundShim struct {
+	StampedMM  wire.MM `json:"stamped_mm"`
+	MeasuredMM wire.MM `json:"measured_mm" doc:"by micrometer"`
+}
+
+// ShimTray is what eyes see of an engine's shims.
+type ShimTray struct {
+	Bare    []string  `json:"bare" doc:"the valves without one"`
+	TrayMM  []wire.MM `json:"tray_mm" doc:"those that were taken out, by micrometer"`
+	SizesMM []wire.MM `json:"sizes_mm" doc:"those that are to be had"`
 }
 
 // PracticeClaim is what is held of a valve, as it is now.
@@ -120,6 +143,8 @@ type PracticeAnswer struct {
 	Felt      *FeltView       `json:"felt,omitempty" doc:"of a leaf that was slid in"`
 	MovedDeg  wire.Deg        `json:"moved_deg,omitempty" doc:"of a screw: by how much it moved"`
 	KickedDeg wire.Deg        `json:"kicked_deg,omitempty" doc:"by so much the crank was thrown back"`
+	Play      *float64        `json:"play,omitempty" doc:"of what was rocked, from 0, none, to 1"`
+	Shim      *FoundShim      `json:"shim,omitempty" doc:"that was taken out"`
 	Claims    []PracticeClaim `json:"claims"`
 }
 
@@ -143,6 +168,15 @@ func (h PracticeHand) hand() (practice.Hand, bool) {
 	}
 	if h.Tighten != "" {
 		list = append(list, practice.Tightened{Valve: h.Tighten})
+	}
+	if h.Rock != "" {
+		list = append(list, practice.Rocked{Valve: h.Rock})
+	}
+	if h.TakeShim != "" {
+		list = append(list, practice.TookShim{Valve: h.TakeShim})
+	}
+	if h.FitShim != nil {
+		list = append(list, practice.FittedShim{Valve: h.FitShim.Valve, Size: measure.Length(h.FitShim.ShimMM)})
 	}
 	if h.Claim != nil {
 		list = append(list, h.Claim.core())

@@ -24,7 +24,9 @@ const to = computed(() => ({
 /* As tall as a finger, and no higher than the line that it stands in. */
 .why-link {
   display: inline-block;
-  margin: -12px 0;
-  padding: 12px 8px;
+  min-height: 56px;
+  margin: -18px 0;
+  min-width: 56px;
+  padding: 18px 8px;
 }
 </style>

@@ -121,7 +121,7 @@ function on() {
 
 <style scoped>
 .drives {
-  grid-template-columns: 230px minmax(0, 1fr) 220px;
+  grid-template-columns: 250px minmax(0, 1fr) 220px;
   align-items: center;
 }
 
@@ -136,7 +136,7 @@ function on() {
 
 @media (width <= 900px) {
   .drives {
-    grid-template-columns: minmax(0, 1fr) 150px;
+    grid-template-columns: minmax(200px, 1fr) minmax(0, 130px);
   }
 
   .head {

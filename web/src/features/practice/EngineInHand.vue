@@ -7,7 +7,9 @@ import SideView from '@/shared/engine/SideView.vue'
 import { cylinderNotes } from '@/features/bench/benchPicture'
 import CrankInHand from './CrankInHand.vue'
 import LeafInHand from './LeafInHand.vue'
+import { clicks } from './drag'
 import ScrewInHand from './ScrewInHand.vue'
+import ShimInHand from './ShimInHand.vue'
 import type { Hand } from './usePractice'
 
 /** The practice engine, seen from above and the valve in hand from the side, and what is done to it by hand. */
@@ -56,6 +58,22 @@ async function screws(by_deg: number) {
   return got?.moved_deg ?? 0
 }
 
+async function takes() {
+  const got = await props.hand({ take_shim: props.valve })
+  return got?.shim ?? null
+}
+/** Its play is seen and heard. */
+const side = useTemplateRef('side')
+async function rocks() {
+  const got = props.valve ? await props.hand({ rock: props.valve }) : null
+  if (got?.play === undefined) return
+  clicks(got.play)
+  const by = `${(got.play * 9).toFixed(1)}px`
+  side.value
+    ?.querySelector('svg')
+    ?.animate([{ translate: '0 0' }, { translate: `0 ${by}` }, { translate: '0 0' }], { duration: 160, iterations: 2 })
+}
+const shim = useTemplateRef('shim')
 const cranked = useTemplateRef('cranked')
 const leaf = useTemplateRef('leaf')
 const screw = useTemplateRef('screw')
@@ -70,6 +88,10 @@ const keys: Record<string, () => unknown> = {
   '<': () => screw.value?.turns(-30),
   '>': () => screw.value?.turns(30),
   x: () => props.hand({ take_off: true }),
+  r: rocks,
+  o: () => shim.value?.act(),
+  '[': () => shim.value?.other(-1),
+  ']': () => shim.value?.other(1),
 }
 const cranks: Record<string, number> = {
   ArrowRight: 5,
@@ -103,7 +125,7 @@ defineExpose({
           @pick="emit('pick', $event)"
         />
       </div>
-      <div v-if="inHand" class="side pa-2">
+      <div v-if="inHand" ref="side" class="side pa-2">
         <SideView
           :valve="inHand"
           :gear="view.engine.gear.picture"
@@ -113,6 +135,7 @@ defineExpose({
           :verdict="null"
           leaf=""
         />
+        <VBtn class="rock" size="small" :disabled="!valve" @click="rocks">Rock it <kbd>R</kbd></VBtn>
       </div>
     </div>
     <div class="hands d-grid ga-4 pa-4">
@@ -127,8 +150,18 @@ defineExpose({
         @off="hand({ take_off: true })"
       />
       <LeafInHand ref="leaf" :valve="valve" :advised="advised" :leaves="leaves" :slide="slides" />
+      <ShimInHand
+        v-if="eyes.shims"
+        ref="shim"
+        :valve="valve"
+        :shims="eyes.shims"
+        :take="takes"
+        @fit="(shim_mm) => hand({ fit_shim: { valve, shim_mm } })"
+      />
       <ScrewInHand
+        v-else
         ref="screw"
+        :gear="view.engine.gear"
         :valve="valve"
         :loose="loose"
         :turn="screws"
@@ -154,7 +187,14 @@ defineExpose({
   contain: strict;
 }
 
+.rock {
+  position: absolute;
+  right: 8px;
+  bottom: 8px;
+}
+
 .side {
+  position: relative;
   overflow: hidden;
   border-left: 2px solid var(--line);
 }

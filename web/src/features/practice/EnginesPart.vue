@@ -9,8 +9,7 @@ import { layoutName } from '@/shared/words'
 /** Engines of the library to practise on, each with gaps that follow from chance. */
 const { data: engines } = useRead(reads.engines())
 const emit = defineEmits<{ begin: [of: { engine_id: string; card: number }] }>()
-/** Those with something to turn: a shimmed one is not for practice. */
-const offered = computed(() => (engines.value ?? []).filter((e) => !e.shimmed && !e.damaged && e.cards.length))
+const offered = computed(() => (engines.value ?? []).filter((e) => !e.damaged && e.cards.length))
 /** A cold card where there is one. */
 const cardOf = (cards: { state: string }[]) =>
   Math.max(
@@ -25,7 +24,7 @@ const cardOf = (cards: { state: string }[]) =>
       <StateNote
         v-if="engines && !offered.length"
         title="No engine here can be practised on."
-        text="Practice needs one with a screw or a nut at each valve and a clearance card."
+        text="Practice needs one with a screw or a shim at each valve and a clearance card."
       >
         <VBtn to="/engines/new">New engine</VBtn>
       </StateNote>

@@ -1,7 +1,6 @@
 <script setup lang="ts">
 import { onScopeDispose, ref } from 'vue'
 import { comesIn, slides, sounds } from './drag'
-import { quiet } from './sound'
 
 /** A leaf that goes into a gap, as hard as it pulls, and as it sounds. */
 const at = ref(0)
@@ -10,7 +9,7 @@ onScopeDispose(() => cancelAnimationFrame(frame))
 function go(pull: number) {
   cancelAnimationFrame(frame)
   const lasts = slides(pull)
-  if (!quiet.value) sounds(pull, lasts)
+  sounds(pull, lasts)
   const began = performance.now()
   const step = (now: number) => {
     const t = Math.min(1, (now - began) / 1000 / lasts)

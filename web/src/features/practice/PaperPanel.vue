@@ -12,6 +12,7 @@ const props = defineProps<{
   refusal: string
   kicked: number
   aid: string
+  /** The engine has shims. */ shims: boolean
 }>()
 const emit = defineEmits<{ claim: [c: Claim]; pick: [valve: string] }>()
 
@@ -94,9 +95,10 @@ defineExpose({
       }}
     </p>
     <p class="quiet keys">
-      Keys: <kbd>L</kbd> slide, <kbd>+</kbd> <kbd>−</kbd> leaf, <kbd>U</kbd> nut, <kbd>,</kbd> <kbd>.</kbd> screw,
-      arrows crank, <kbd>X</kbd> tool off, <kbd>1</kbd> <kbd>2</kbd> <kbd>3</kbd> write down, <kbd>N</kbd> next valve,
-      <kbd>E</kbd> end.
+      Keys: <kbd>L</kbd> slide, <kbd>+</kbd> <kbd>−</kbd> leaf, <kbd>R</kbd> rock it,
+      <template v-if="shims"><kbd>O</kbd> shim out and in, <kbd>[</kbd> <kbd>]</kbd> its size,</template>
+      <template v-else><kbd>U</kbd> nut, <kbd>,</kbd> <kbd>.</kbd> screw,</template> arrows crank, <kbd>X</kbd> tool
+      off, <kbd>1</kbd> <kbd>2</kbd> <kbd>3</kbd> write down, <kbd>N</kbd> next valve, <kbd>E</kbd> end.
     </p>
     <ul class="slip d-grid ga-2 ma-0 pa-0 list-none" aria-label="Written down">
       <li v-for="v in view.state.valves" :key="v.name">

@@ -116,6 +116,7 @@ useKeys((k) => {
           :refusal="refusal"
           :kicked="kicked"
           :aid="run.aid"
+          :shims="Boolean(eyes.shims)"
           @claim="(claim) => hand({ claim })"
           @pick="pick"
         />

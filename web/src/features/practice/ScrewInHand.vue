@@ -1,15 +1,20 @@
 <script setup lang="ts">
-import { ref, watch } from 'vue'
+import { computed, ref, watch } from 'vue'
+import type { EngineView } from '@/shared/api/client'
+import SetterGlyph from '@/shared/engine/SetterGlyph.vue'
 
 /** The screw and the nut of the valve in hand. */
 const props = defineProps<{
   valve: string
   loose: boolean
+  gear: EngineView['gear']
   /** Turns it, and says by how much it moved; a stiff one sticks, then jumps. */
   turn: (byDeg: number) => Promise<number>
 }>()
 const emit = defineEmits<{ loosen: []; tighten: [] }>()
 const at = ref(0)
+/** What is turned here: a screw, a nut, a pivot. */
+const part = computed(() => (props.gear.words.part || 'Screw').toLowerCase())
 watch(
   () => props.valve,
   () => (at.value = 0),
@@ -37,19 +42,19 @@ function key(e: KeyboardEvent) {
   <section class="d-grid ga-2 align-content-center" aria-label="Screw and nut">
     <svg class="head d-block w-100" viewBox="-60 -60 120 120" aria-hidden="true">
       <path class="nut f-panel sw-3" :class="loose ? 's-brass' : 's-quiet'" d="M-50 0L-25-43.3H25L50 0L25 43.3H-25Z" />
-      <g :transform="`rotate(${at})`">
-        <circle class="f-ground s-quiet sw-3" r="22" />
-        <line class="s-ink sw-5" x1="-17" x2="17" y1="0" y2="0" />
+      <g :transform="`rotate(${at}) scale(0.6)`">
+        <SetterGlyph :setter="gear.picture.setter" />
+        <line class="s-ink sw-6" x1="-28" x2="28" y1="0" y2="0" />
       </g>
     </svg>
     <VBtn :disabled="!valve" @click="nut">{{ loose ? 'Tighten the nut' : 'Loosen the nut' }}</VBtn>
-    <div class="by d-grid ga-1" role="group" aria-label="Turn the screw" @keydown="key">
+    <div class="by d-grid ga-1" role="group" :aria-label="`Turn the ${part}`" @keydown="key">
       <VBtn
         v-for="d in [-30, -5, 5, 30]"
         :key="d"
         size="small"
         :disabled="!loose"
-        :aria-label="`Turn the screw ${Math.abs(d)} degrees ${d > 0 ? 'clockwise' : 'anticlockwise'}`"
+        :aria-label="`Turn the ${part} ${Math.abs(d)} degrees ${d > 0 ? 'clockwise' : 'anticlockwise'}`"
         @click="turns(d)"
         >{{ d > 0 ? '↻' : '↺' }}{{ Math.abs(d) }}°</VBtn
       >

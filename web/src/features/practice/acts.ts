@@ -1,5 +1,5 @@
 import type { Happening, Schemas } from '@/shared/api/client'
-import { degrees, leaves } from '@/shared/units'
+import { degrees, leaves, mm } from '@/shared/units'
 import { actWords } from '@/features/bench/actWords'
 
 /** How a leaf went, by its pull. */
@@ -25,6 +25,9 @@ export function actSays(act: Schemas['PracticeAct']): string {
   if (h.screw)
     return `${h.screw.valve}: screw ${degrees(Math.abs(h.screw.by_deg))} ${h.screw.by_deg > 0 ? 'clockwise' : 'anticlockwise'}`
   if (h.tighten) return `${h.tighten}: nut tightened`
+  if (h.rock) return `${h.rock}: rocked`
+  if (h.take_shim) return `${h.take_shim}: shim taken out`
+  if (h.fit_shim) return `${h.fit_shim.valve}: shim of ${mm(h.fit_shim.shim_mm)} laid in`
   if (h.claim)
     return `${h.claim.valve}: held to be ${claims[h.claim.is]}${h.claim.left ? `, left: ${h.claim.left}` : ''}`
   return ''

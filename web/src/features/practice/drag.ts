@@ -1,9 +1,11 @@
+import { quiet } from './sound'
+
 /** How a leaf sounds that drags: a hiss, the louder the harder it pulls. Made here; nothing is played from a file. */
 let sound: AudioContext | undefined
 let hiss: AudioBuffer | undefined
 
 export function sounds(pull: number, seconds: number) {
-  if (typeof AudioContext === 'undefined' || pull <= 0) return
+  if (quiet.value || typeof AudioContext === 'undefined' || pull <= 0) return
   sound ??= new AudioContext()
   if (!hiss) {
     hiss = sound.createBuffer(1, sound.sampleRate, sound.sampleRate)
@@ -19,6 +21,23 @@ export function sounds(pull: number, seconds: number) {
   from.connect(tone).connect(loud).connect(sound.destination)
   from.start()
   from.stop(sound.currentTime + (pull >= 1 ? 0.09 : seconds))
+}
+
+/** How play sounds where something is rocked: two clicks, the louder the more of it; none where there is none. */
+export function clicks(play: number) {
+  if (quiet.value || typeof AudioContext === 'undefined' || play <= 0) return
+  sound ??= new AudioContext()
+  for (const at of [0, 0.16]) {
+    const [tone, loud] = [sound.createOscillator(), sound.createGain()]
+    const from = sound.currentTime + at
+    tone.type = 'square'
+    tone.frequency.value = 1400 - 700 * play
+    loud.gain.setValueAtTime(0.02 + 0.2 * play, from)
+    loud.gain.exponentialRampToValueAtTime(0.001, from + 0.04)
+    tone.connect(loud).connect(sound.destination)
+    tone.start(from)
+    tone.stop(from + 0.05)
+  }
 }
 
 /** How far a leaf has come in after a part of its time, both from 0 to 1: it falls through, it creeps with a catch, or it stops at the edge. */

@@ -79,13 +79,14 @@ function tells(kind: string): string {
     <div v-for="k in kinds" :key="k.kind" class="d-grid ga-1">
       <VTextField
         v-model="addresses[k.kind]"
-        :label="`${k.title}: ${k.does}`"
+        :label="k.title"
         :placeholder="`127.0.0.1:${k.port}`"
         persistent-placeholder
         maxlength="80"
         :disabled="!people.may('keep')"
         hide-details
       />
+      <span class="quiet fs-16">{{ k.does }}</span>
       <p v-if="tells(k.kind)" class="px-4 py-1 on-panel bar-brass fs-18" role="status">{{ tells(k.kind) }}</p>
     </div>
     <div class="d-flex flex-wrap ga-3 align-center">

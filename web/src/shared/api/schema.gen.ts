@@ -2808,6 +2808,8 @@ export interface components {
             loose: string[];
             /** @description the valves that stand open where the crank stands */
             open: components["schemas"]["OpenPart"][];
+            /** @description absent: the engine has none */
+            shims?: components["schemas"]["ShimTray"];
             /**
              * Format: date-time
              * @description when a hot engine was stopped; absent: it is cold
@@ -2932,6 +2934,12 @@ export interface components {
             turn: boolean;
             /** @description an angle in degrees */
             turn_deg: number;
+        };
+        FoundShim: {
+            /** @description by micrometer */
+            measured_mm: number;
+            /** @description a length in millimetres, at most six decimal places */
+            stamped_mm: number;
         };
         FromJob: {
             /** @enum {string} */
@@ -5595,6 +5603,13 @@ export interface components {
             kicked_deg?: number;
             /** @description of a screw: by how much it moved */
             moved_deg?: number;
+            /**
+             * Format: double
+             * @description of what was rocked, from 0, none, to 1
+             */
+            play?: number;
+            /** @description that was taken out */
+            shim?: components["schemas"]["FoundShim"];
             state: components["schemas"]["JobState"];
         };
         PracticeBest: {
@@ -5624,13 +5639,18 @@ export interface components {
             /** @description it was said what is wrong with it, and it is done all the same */
             anyway?: boolean;
             claim?: components["schemas"]["PracticeClaim"];
+            fit_shim?: components["schemas"]["PracticeShim"];
             id: string;
             /** @description the nut of this valve */
             loosen?: string;
+            /** @description what lies on this valve: its play is heard and seen */
+            rock?: string;
             screw?: components["schemas"]["PracticeScrew"];
             slide?: components["schemas"]["PracticeSlide"];
             /** @description the tool, off the crank */
             take_off?: boolean;
+            /** @description of this valve, out */
+            take_shim?: string;
             /** @description the nut of this valve */
             tighten?: string;
             /**
@@ -5708,6 +5728,11 @@ export interface components {
              * @description clockwise, or (below 0) back
              */
             by_deg: number;
+            valve: string;
+        };
+        PracticeShim: {
+            /** @description one of the tray, else one that is to be had */
+            shim_mm: number;
             valve: string;
         };
         PracticeShort: {
@@ -6272,6 +6297,14 @@ export interface components {
             /** @description for turn: until what is seen */
             until: string;
             valve: string;
+        };
+        ShimTray: {
+            /** @description the valves without one */
+            bare: string[];
+            /** @description those that are to be had */
+            sizes_mm: number[];
+            /** @description those that were taken out, by micrometer */
+            tray_mm: number[];
         };
         Shop: {
             /** @description what of it cannot be read; not taken */

@@ -2,6 +2,7 @@
 import { computed } from 'vue'
 import type { Schemas } from '@/shared/api/client'
 import { degrees } from '@/shared/units'
+import SetterGlyph from './SetterGlyph.vue'
 
 const props = defineProps<{
   screw?: Schemas['Screw'] | null
@@ -23,7 +24,6 @@ const sweep = computed(
     `M${point(0, 74)}A74 74 0 ${Math.abs(shown.value) > 180 ? 1 : 0} ${shown.value < 0 ? 0 : 1} ${point(shown.value, 74)}`,
 )
 const hexagon = Array.from({ length: 6 }, (_, i) => point(i * 60 + 30, 58)).join('L')
-const inner = Array.from({ length: 6 }, (_, i) => point(i * 60, 40)).join('L')
 const name = computed(() =>
   props.screw?.turn_deg != null
     ? `Turn the screw ${props.screw.travel} ${degrees(turn.value)}, ${props.screw.rotation}`
@@ -44,18 +44,7 @@ const name = computed(() =>
       />
     </g>
     <path v-if="nut" class="nut f-none s-quiet sw-4" :class="{ locked }" :d="`M${hexagon}Z`" />
-    <g v-if="setter === 'eccentric'">
-      <circle class="screw f-panel s-ink sw-4" r="46" />
-      <circle class="pin f-sunk s-ink sw-3" cx="14" cy="10" r="15" />
-      <circle class="hole f-sunk s-ink sw-3" cx="-22" cy="-14" r="7" />
-      <path class="rod s-brass cap-round" d="M-22-14L-74-62" />
-    </g>
-    <path
-      v-else-if="setter === 'pivot' || setter === 'tappet-nuts'"
-      class="screw f-panel s-ink sw-4"
-      :d="`M${inner}Z`"
-    />
-    <circle v-else class="screw f-panel s-ink sw-4" :r="setter === 'stud-nut' ? 22 : 36" />
+    <SetterGlyph :setter="setter" />
     <g v-if="screw?.turn_deg != null">
       <line class="slot was s-edge" y1="-30" y2="30" />
       <line class="slot s-ink" y1="-30" y2="30" :transform="`rotate(${shown})`" />
@@ -87,10 +76,6 @@ const name = computed(() =>
   stroke: var(--brass);
   stroke-dasharray: none;
   stroke-width: 7;
-}
-
-.rod {
-  stroke-width: 8;
 }
 
 .slot {
