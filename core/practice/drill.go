@@ -3,6 +3,7 @@ package practice
 import (
 	"errors"
 	"fmt"
+	"math"
 	"math/rand/v2"
 	"slices"
 	"strings"
@@ -207,6 +208,25 @@ var goes = []struct {
 	{0.5, "It drags as it should"},
 	{0.78, "It drags hard"},
 	{1, "It does not go in"},
+}
+
+// Went says how a leaf went, by its pull: as the nearest of those that drills tell apart.
+func Went(pull float64) string {
+	at := 0
+	for i, g := range goes {
+		if math.Abs(g.pull-pull) < math.Abs(goes[at].pull-pull) {
+			at = i
+		}
+	}
+	switch { // what falls through and what does not go in is so wholly
+	case pull <= 0:
+		at = 0
+	case pull >= 1:
+		at = len(goes) - 1
+	default:
+		at = min(max(at, 1), len(goes)-2)
+	}
+	return goes[at].says
 }
 
 func askDrag(_ *engine.Sheet, chance *rand.Rand) (Question, error) {

@@ -39,7 +39,9 @@ func TestRepetitions(t *testing.T) {
 	low := practice.Repetition{N: 3, Ease: 1.31, Days: 10}.After(3)
 	assert.Equal(t, 1.3, low.Ease)
 	now := time.Date(2026, 12, 1, 9, 0, 0, 0, time.UTC)
-	assert.Equal(t, now, low.AskAgain(3, now), "below 4 it is asked again the same day")
+	again := low.AskAgain(3, now)
+	assert.Equal(t, now.YearDay(), again.YearDay(), "below 4 it is asked again the same day")
+	assert.Equal(t, 10*time.Minute, again.Sub(now), "after others, and not as the next question")
 	assert.Equal(t, now.AddDate(0, 0, low.Days), low.AskAgain(4, now))
 	assert.Equal(
 		t,
@@ -47,6 +49,12 @@ func TestRepetitions(t *testing.T) {
 		[]int{practice.Quality(true, 3*time.Second), practice.Quality(true, 20*time.Second),
 			practice.Quality(true, time.Minute), practice.Quality(false, time.Second)},
 	)
+	assert.Equal(t, 4, practice.Quality(true, time.Hour), "the tablet was laid aside")
+	assert.Equal(t, 2, practice.Quality(false, time.Hour))
+	for pull, want := range map[float64]string{0: "It falls through", 0.01: "It drags lightly", 0.3: "It drags lightly",
+		0.5: "It drags as it should", 0.8: "It drags hard", 0.99: "It drags hard", 1: "It does not go in"} {
+		assert.Equal(t, want, practice.Went(pull), "%v", pull)
+	}
 }
 
 // Each item asks; its right answer is right by other means than its own, and choices are told apart.

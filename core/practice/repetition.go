@@ -51,6 +51,9 @@ const (
 	thoughtOf = 30 * time.Second
 )
 
+// laidAside is after how long nobody knows any more how long it was thought about: a tablet was laid aside.
+const laidAside = 3 * time.Minute
+
 // Quality grades an answer.
 func Quality(right bool, took time.Duration) int {
 	switch {
@@ -58,16 +61,20 @@ func Quality(right bool, took time.Duration) int {
 		return 2
 	case took <= atOnce:
 		return 5
-	case took <= thoughtOf:
+	case took <= thoughtOf, took > laidAside:
 		return 4
 	}
 	return 3
 }
 
+// restful is how long what was missed rests before it is asked again: else an answer that was just told is repeated, and nothing learned
+// (our own figure; SM-2 says the same day, after the others of that day).
+const restful = 10 * time.Minute
+
 // AskAgain is when an item is due after an answer of a quality at a time.
 func (r Repetition) AskAgain(quality int, now time.Time) time.Time {
 	if quality < wellKnown {
-		return now
+		return now.Add(restful)
 	}
 	return now.AddDate(0, 0, r.Days)
 }

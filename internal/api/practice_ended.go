@@ -65,7 +65,7 @@ func (s *server) practiceActs(ctx context.Context, in *PracticeID) (*bodyOf[[]Pr
 			Faults:    faultsView(d.Faults),
 		}
 		if d.Felt != nil {
-			act.Felt = &FeltView{Pull: d.Felt.Pull}
+			act.Felt = &FeltView{Pull: d.Felt.Pull, Went: practice.Went(d.Felt.Pull)}
 		}
 		list = append(list, act)
 	}

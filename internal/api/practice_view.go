@@ -133,6 +133,7 @@ type PracticeClaim struct {
 
 // FeltView is what a leaf says to the hand.
 type FeltView struct {
+	Went string  `json:"went" doc:"how it went, in words: told once the run has ended; empty before"`
 	Pull float64 `json:"pull" doc:"from 0, it falls through, over 0.5, it drags as it should, to 1, it does not enter"`
 }
 

@@ -7,6 +7,8 @@ import { reads, useRead } from '@/shared/api/reads'
 import { useKeys } from '@/shared/useKeys'
 import { mm } from '@/shared/units'
 import { actSays } from './acts'
+import { watchTime } from './practiceWords'
+import { untold } from './untold'
 
 /** A run that has ended, looked at act by act, with what was hidden. */
 const id = String(useRoute().params.id)
@@ -15,14 +17,8 @@ const { data: score } = useRead(reads.practiceScore(id))
 const at = ref(0)
 const act = computed(() => acts.value?.[at.value])
 const shown = computed(() =>
-  Object.fromEntries(
-    (score.value?.drawn.valves ?? []).map((v) => [
-      v.name,
-      { figure: '', verdict: null, settable: true, untold: true, here: false, chosen: v.name === act.value?.valve },
-    ]),
-  ),
+  untold(score.value?.drawn.valves ?? [], ({ name }) => ({ name, chosen: name === act.value?.valve })),
 )
-const clock = (s: number) => `${Math.floor(s / 60)}:${String(Math.floor(s % 60)).padStart(2, '0')}`
 const go = (by: number) => (at.value = Math.min((acts.value?.length ?? 1) - 1, Math.max(0, at.value + by)))
 /** The next at which something was wrong. */
 function nextWrong() {
@@ -61,7 +57,7 @@ useKeys((k) => {
         </div>
         <VSlider v-model="at" :max="acts.length - 1" :step="1" aria-label="Act" hide-details />
         <section class="d-grid ga-2" role="status" aria-label="What was done">
-          <h2 class="fs-34 lh-tight">{{ clock(act.after_s) }} · {{ actSays(act) }}</h2>
+          <h2 class="fs-34 lh-tight">{{ watchTime(act.after_s) }} · {{ actSays(act) }}</h2>
           <p v-if="act.valve" class="fs-20">
             {{ act.valve }} truly {{ mm(act.gap_mm) }} mm then, its lobe
             <b :class="act.clear ? 'is-in' : 'is-tight'">{{ act.clear ? 'clear' : 'not clear' }}</b>.

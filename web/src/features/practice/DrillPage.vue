@@ -8,6 +8,7 @@ import { reads, useRead } from '@/shared/api/reads'
 import { useKeys } from '@/shared/useKeys'
 import { day } from '@/shared/units'
 import LeafSlide from './LeafSlide.vue'
+import { untold } from './untold'
 
 /** Questions of a minute: asked, answered, and asked again the sooner the less they were known. */
 const { data: items, again } = useRead(reads.drills())
@@ -52,19 +53,7 @@ async function choose(choice: number) {
 }
 const slide = () => slider.value?.go(question.value?.pull ?? 0)
 const shown = computed(() =>
-  Object.fromEntries(
-    (question.value?.drawn?.valves ?? []).map((v) => [
-      v.name,
-      {
-        figure: '',
-        verdict: null,
-        settable: true,
-        untold: true,
-        here: false,
-        chosen: v.name === question.value?.valve,
-      },
-    ]),
-  ),
+  untold(question.value?.drawn?.valves ?? [], ({ name }) => ({ name, chosen: name === question.value?.valve })),
 )
 const stands = (i: Schemas['DrillView']) =>
   !i.asked

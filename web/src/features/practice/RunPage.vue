@@ -9,6 +9,7 @@ import { valvesShown } from '@/features/bench/benchPicture'
 import NowPanel from '@/features/bench/NowPanel.vue'
 import EngineInHand from './EngineInHand.vue'
 import PaperPanel from './PaperPanel.vue'
+import { watchTime } from './practiceWords'
 import { quiet } from './sound'
 import { claimsShown } from './paper'
 import { usePractice } from './usePractice'
@@ -47,11 +48,10 @@ const counted = computed(() =>
 
 const now = useNow({ interval: 1000 })
 const since = (iso: string) => Math.max(0, Math.floor((now.value.getTime() - new Date(iso).getTime()) / 1000))
-const clock = (s: number) => `${Math.floor(s / 60)}:${String(s % 60).padStart(2, '0')}`
 /** What whoever does it may see on a watch: since when the engine stands, and how long it may take. */
 const watch = computed(() => [
-  ...(eyes.value.stopped ? [`stopped ${clock(since(eyes.value.stopped))} ago`] : []),
-  ...(run.value?.minutes ? [`${clock(since(run.value.began))} of ${run.value.minutes} min`] : []),
+  ...(eyes.value.stopped ? [`stopped ${watchTime(since(eyes.value.stopped))} ago`] : []),
+  ...(run.value?.minutes ? [`${watchTime(since(run.value.began))} of ${run.value.minutes} min`] : []),
 ])
 
 const asks = ref(false)

@@ -2,13 +2,6 @@ import type { Happening, Schemas } from '@/shared/api/client'
 import { degrees, leaves, mm } from '@/shared/units'
 import { actWords } from '@/features/bench/actWords'
 
-/** How a leaf went, by its pull. */
-export function went(pull: number): string {
-  if (pull <= 0) return 'falls through'
-  if (pull >= 1) return 'does not go in'
-  return pull < 0.35 ? 'drags lightly' : pull > 0.65 ? 'drags hard' : 'drags'
-}
-
 const claims = { in: 'in', tight: 'too tight', loose: 'too loose' } as const
 
 /** What was done in a run, in words: by hand, or said at the bench. */
@@ -20,7 +13,7 @@ export function actSays(act: Schemas['PracticeAct']): string {
     return `crank turned ${h.turn_deg < 0 ? 'back' : 'on'} by ${degrees(Math.abs(h.turn_deg))}${kicked}`
   }
   if (h.take_off) return 'tool taken off the crank'
-  if (h.slide) return `${h.slide.valve}: ${leaves(h.slide.leaves_mm ?? [])} ${went(act.felt?.pull ?? 0)}`
+  if (h.slide) return `${h.slide.valve}: ${leaves(h.slide.leaves_mm ?? [])}. ${act.felt?.went ?? ''}`
   if (h.loosen) return `${h.loosen}: nut loosened`
   if (h.screw)
     return `${h.screw.valve}: screw ${degrees(Math.abs(h.screw.by_deg))} ${h.screw.by_deg > 0 ? 'clockwise' : 'anticlockwise'}`

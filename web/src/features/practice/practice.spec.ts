@@ -62,10 +62,12 @@ describe('a run on paper', () => {
     const hand = (h: object, more: object = {}) => act({ hand: { id: 'x', ...h }, ...more })
     expect(hand({ turn_deg: -30 })).toBe('crank turned back by 30°')
     expect(hand({ turn_deg: 90 }, { kicked_deg: 14.2 })).toBe('crank turned on by 90°, thrown back by 14.2°')
-    expect(hand({ slide: { valve: 'E1', leaves_mm: [0.2] } }, { felt: { pull: 0.2 } })).toBe('E1: 0.20 drags lightly')
-    expect(hand({ slide: { valve: 'E1', leaves_mm: [0.2, 0.04] } }, { felt: { pull: 1 } })).toBe(
-      'E1: 0.20 + 0.04 does not go in',
+    expect(hand({ slide: { valve: 'E1', leaves_mm: [0.2] } }, { felt: { pull: 0.2, went: 'It drags lightly' } })).toBe(
+      'E1: 0.20. It drags lightly',
     )
+    expect(
+      hand({ slide: { valve: 'E1', leaves_mm: [0.2, 0.04] } }, { felt: { pull: 1, went: 'It does not go in' } }),
+    ).toBe('E1: 0.20 + 0.04. It does not go in')
     expect(hand({ screw: { valve: 'E1', by_deg: -15 } })).toBe('E1: screw 15° anticlockwise')
     expect(hand({ claim: { valve: 'E1', is: 'loose', left: 'seized' } })).toBe('E1: held to be too loose, left: seized')
     expect(hand({ take_off: true })).toBe('tool taken off the crank')

@@ -18,3 +18,6 @@ export function lasts(x: Schemas['ExerciseShort'], aid: keyof typeof aidWord | '
     ...(x.minutes ? [`${x.minutes} min`] : []),
   ].join(', ')
 }
+
+/** Seconds as a watch shows them: 2:05. */
+export const watchTime = (s: number) => `${Math.floor(s / 60)}:${String(Math.floor(s % 60)).padStart(2, '0')}`

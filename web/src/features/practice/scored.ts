@@ -1,6 +1,6 @@
 import type { Schemas, Verdict } from '@/shared/api/client'
-import type { ValveShown } from '@/shared/engine/HeadDrawing.vue'
 import { mm } from '@/shared/units'
+import { untold } from './untold'
 
 type Result = Schemas['PracticeResult']
 
@@ -11,17 +11,10 @@ export const wearWord = {
   flat_lobe: 'its lobe is worn flat',
 } as const
 
-const shown = (valves: Result[], of: (v: Result) => Partial<ValveShown>): Record<string, ValveShown> =>
-  Object.fromEntries(
-    valves.map((v) => [
-      v.valve,
-      { figure: '', verdict: null, settable: true, untold: true, here: false, chosen: false, ...of(v) },
-    ]),
-  )
-
 /** The valves as they truly are, and were. */
 export const trulyShown = (valves: Result[]) =>
-  shown(valves, (v) => ({
+  untold(valves, (v) => ({
+    name: v.valve,
     figure: mm(v.left_mm).slice(0, 4),
     verdict: v.truly,
     was: v.disturbed ? mm(v.found_mm).slice(0, 4) : undefined,
@@ -29,7 +22,8 @@ export const trulyShown = (valves: Result[]) =>
 
 /** The same as they were held to be. */
 export const heldShown = (valves: Result[]) =>
-  shown(valves, (v) => ({
+  untold(valves, (v) => ({
+    name: v.valve,
     figure: v.believed_mm === null ? '' : mm(v.believed_mm).slice(0, 4),
     verdict: v.verdict ? (v.verdict as Verdict) : null,
   }))

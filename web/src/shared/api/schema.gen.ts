@@ -2840,6 +2840,8 @@ export interface components {
              * @description from 0, it falls through, over 0.5, it drags as it should, to 1, it does not enter
              */
             pull: number;
+            /** @description how it went, in words: told once the run has ended; empty before */
+            went: string;
         };
         Figure: {
             /** @enum {string} */
