@@ -119,6 +119,10 @@ func practising(t *testing.T) {
 	phone.visit("/practice/drills")
 	phone.see(".choices")
 	row = append(row, phone.pictured())
+	phone.visit("/handbook/schools")
+	phone.press("Rule of nine")
+	phone.see(".says")
+	row = append(row, phone.pictured())
 	keep(t, "practice", beside(t, row))
 }
 
@@ -150,6 +154,7 @@ func signingIn(t *testing.T) {
 	p.see(".code").MustEval(`() => { this.closest("section").scrollIntoView(); scrollBy(0, -230) }`)
 	row = append(row, p.pictured())
 	p.out("June Abara")
+	p.shows("Who is there?") // the session has ended before the next page asks for it
 	looks("day", "/")
 	p.shows("Who is there?")
 	row = append(row, p.pictured())
