@@ -286,6 +286,28 @@ func feltIn(gap, leaf measure.Length) clearance.Feel {
 	return clearance.Drag
 }
 
+// dialNoise is the standard deviation of what a dial shows, nm: a quarter of what is taken for its doubt (our own figure).
+const dialNoise = float64(clearance.DialUncertainty) / 4
+
+// Dial is what a dial indicator at a valve's tip shows as the rocker is rocked: its gap, to where a leaf bridges a dip too, to a
+// hundredth. It errs where there is no such valve, and with its shim out.
+func (e *Engine) Dial(valve string) (measure.Length, error) {
+	v, err := e.valve(valve)
+	if err == nil && v.bare {
+		err = fmt.Errorf("there is no shim in %s: there is nothing to rock", valve)
+	}
+	if err != nil {
+		return 0, err
+	}
+	chance := e.chance()
+	gap := max(0, e.at(v, valve))
+	if gap > 0 {
+		gap += v.dip + measure.Length(math.Round(chance.NormFloat64()*dialNoise))
+	}
+	const graduated = 10 * um
+	return max(0, (gap+graduated/2)/graduated*graduated), nil
+}
+
 // mostPlay is a gap whose play is as loud as any (our own figure).
 const mostPlay = 400 * um
 

@@ -52,6 +52,11 @@ func (k *evidence) felt(leaf measure.Length, f clearance.Feel) {
 	k.least, k.most = max(k.least, least), min(k.most, most)
 }
 
+// dial narrows it down by a dial; where leaves contradict it, the dial counts: a leaf may bridge a dip.
+func (k *evidence) dial(shows measure.Length) {
+	k.least, k.most = max(1, shows-clearance.DialUncertainty), shows+clearance.DialUncertainty
+}
+
 // told says whether leaves were in since it was changed last.
 func (k *evidence) told() bool { return k.least > 0 || k.most < math.MaxInt64 }
 

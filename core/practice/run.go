@@ -20,11 +20,12 @@ type Hand interface {
 
 // Answer is what a hand and an eye know once something was done.
 type Answer struct {
-	Felt   *Felt         // nil: no leaf was slid
-	Moved  measure.Angle // of a screw: by how much, which is not always what was wanted
-	Kicked measure.Angle // of the crank: it was thrown back by so much
-	Shim   *FoundShim    // that was taken out; nil: none was
-	Play   *float64      // of what was rocked, 0 (none) to 1; nil: nothing was
+	Felt   *Felt           // nil: no leaf was slid
+	Moved  measure.Angle   // of a screw: by how much, which is not always what was wanted
+	Kicked measure.Angle   // of the crank: it was thrown back by so much
+	Shim   *FoundShim      // that was taken out; nil: none was
+	Dial   *measure.Length // what the dial showed; nil: none was read
+	Play   *float64        // of what was rocked, 0 (none) to 1; nil: nothing was
 }
 
 // The kinds of hand.
@@ -49,6 +50,8 @@ type (
 	Tightened struct{ Valve string }
 	// Rocked rocks a rocker, finger or bucket by hand: its play is heard and seen.
 	Rocked struct{ Valve string }
+	// Dialled reads a valve's gap off a dial indicator at its tip.
+	Dialled struct{ Valve string }
 	// TookShim takes a shim out.
 	TookShim struct{ Valve string }
 	// FittedShim lays one in, of a size.
@@ -79,6 +82,16 @@ func (h TookShim) On() string   { return h.Valve }
 func (h FittedShim) On() string { return h.Valve }
 
 func (h Rocked) On() string { return h.Valve }
+
+func (h Dialled) On() string { return h.Valve }
+
+func (h Dialled) do(e *Engine) (Answer, error) {
+	shows, err := e.Dial(h.Valve)
+	if err != nil {
+		return Answer{}, err
+	}
+	return Answer{Dial: &shows}, nil
+}
 
 func (h Rocked) do(e *Engine) (Answer, error) {
 	play, err := e.Rock(h.Valve)
@@ -215,7 +228,7 @@ func (r *Run) does(n Entry) (a Answer, err error) {
 	if a, err = n.Hand.do(r.Engine); err != nil {
 		return a, err
 	}
-	r.touched(n.Hand, a.Felt)
+	r.touched(n.Hand, a)
 	return a, nil
 }
 

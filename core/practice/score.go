@@ -130,6 +130,9 @@ type Result struct {
 	LeftBecause  string         // why it was left as it is; empty: it was not
 }
 
+// running is what the gap is that it runs with: by a dial, which a dip in a worn tip does not deceive.
+func (v Result) running() clearance.Verdict { return within(v.Left+v.Dip, v.Window) }
+
 // Score is what a run came to.
 type Score struct {
 	Valves  []Result
@@ -158,15 +161,23 @@ type seen struct {
 }
 
 // touched notes what a hand did.
-func (r *Run) touched(h Hand, f *Felt) {
+func (r *Run) touched(h Hand, a Answer) {
 	e := r.Engine
 	switch h := h.(type) {
 	case Slid:
 		v := e.valves[h.Valve]
-		r.seen.round[h.Valve] = &felt{leafName(h.Leaves), *f, v.gap + e.cooled(), e.margin(h.Valve) < 0}
+		r.seen.round[h.Valve] = &felt{leafName(h.Leaves), *a.Felt, v.gap + e.cooled(), e.margin(h.Valve) < 0}
 		k := r.knows(h.Valve)
 		stack, _ := e.stack(h.Leaves)
-		k.felt(stack.Thickness(), f.Feel)
+		k.felt(stack.Thickness(), a.Felt.Feel)
+		k.off = k.off || !e.clear(h.Valve)
+		if e.exercise.Paper() {
+			delete(r.seen.locked, h.Valve)
+			r.late(h.Valve)
+		}
+	case Dialled:
+		k := r.knows(h.Valve)
+		k.dial(*a.Dial)
 		k.off = k.off || !e.clear(h.Valve)
 		if e.exercise.Paper() {
 			delete(r.seen.locked, h.Valve)
@@ -368,7 +379,7 @@ func (r *Run) result(v *job.ValveState) Result {
 // right says whether a valve ended right.
 func (r *Run) right(v Result) bool {
 	if near(v.Left, v.Window) {
-		return v.Verdict == clearance.In
+		return v.Verdict == clearance.In || v.Dip > 0 && v.Verdict == v.running()
 	}
 	return v.Nut == Seized && v.LeftBecause != "" && v.Verdict == v.Truly
 }
@@ -388,7 +399,7 @@ func (r *Run) slipsAt(v *job.ValveState, res Result) (list []Slip) {
 		list = append(list, LeftOut)
 	case !in && !(res.Nut == Seized && res.LeftBecause != ""):
 		list = append(list, OutLeft)
-	case in && claimed && claim.Is != clearance.In && res.Truly == clearance.In:
+	case in && claimed && claim.Is != clearance.In && res.Truly == clearance.In && claim.Is != res.running():
 		list = append(list, Misjudged)
 	}
 	if res.Bare {

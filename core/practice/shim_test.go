@@ -180,6 +180,38 @@ func TestRocking(t *testing.T) {
 	assert.Error(t, err)
 }
 
+// A dial tells the gap that a valve runs with, to its doubt, also where a leaf bridges a dip; what it carries may be written down, and that
+// a worn one is loose by it though no leaf finds it is no misjudgement.
+func TestADialAtAWornTip(t *testing.T) {
+	setup := jobtest.Setup()
+	crank := 0 * measure.Degree
+	for _, worn := range [][]practice.Worn{nil, {{Kind: practice.WornTip, Valve: "E1"}}} {
+		run, err := practice.Begin(practice.Exercise{Setup: setup, Seed: 8, Aid: practice.Examination, Crank: &crank,
+			Gaps: map[string]measure.Length{"E1": 310 * um}, Wear: worn})
+		require.NoError(t, err)
+		a := &atShims{t: t, run: run}
+		for !a.clear("E1") {
+			a.does(practice.Turned{By: 30 * measure.Degree})
+		}
+		leaf, dial := a.gap("E1"), *a.does(practice.Dialled{Valve: "E1"}).Dial
+		is := clearance.In
+		if dial > 320*um {
+			is = clearance.Loose
+		}
+		a.does(practice.Claimed{Valve: "E1", Is: is, Worn: len(worn) > 0})
+		if len(worn) == 0 {
+			assert.InDelta(t, float64(leaf), float64(dial), float64(16*um))
+			assert.Equal(t, clearance.In, is)
+		} else {
+			assert.Greater(t, dial, leaf+20*um)
+			assert.Equal(t, clearance.Loose, is)
+		}
+		for _, f := range run.Score().Faults {
+			assert.NotEqual(t, "E1", f.Valve, f)
+		}
+	}
+}
+
 // With a shim out the crank is not turned, and nothing is left bare; a lobe that presses does not let go; there is no nut.
 func TestAShimLeftOut(t *testing.T) {
 	a := shimmed(t, 11)

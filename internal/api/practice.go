@@ -261,7 +261,7 @@ func (s *server) practise(
 func (s *server) practiceAnswer(ctx context.Context, p *playedRun, done practice.Answer) PracticeAnswer {
 	answer := PracticeAnswer{State: s.practiceState(ctx, p), Eyes: p.eyes(), MovedDeg: wire.Deg(done.Moved),
 		KickedDeg: wire.Deg(done.Kicked), Claims: claimsView(p.run)}
-	answer.Play = done.Play
+	answer.Play, answer.DialMM = done.Play, (*wire.MM)(done.Dial)
 	if done.Shim != nil {
 		answer.Shim = &FoundShim{wire.MM(done.Shim.Stamped), wire.MM(done.Shim.Measured)}
 	}

@@ -87,6 +87,7 @@ type PracticeHand struct {
 	Tighten  string         `json:"tighten,omitempty" maxLength:"20" doc:"the nut of this valve"`
 	Claim    *PracticeClaim `json:"claim,omitempty"`
 	Rock     string         `json:"rock,omitempty" maxLength:"20" doc:"what lies on this valve: its play is heard and seen"`
+	Dial     string         `json:"dial,omitempty" maxLength:"20" doc:"a dial indicator at this valve is read"`
 	TakeShim string         `json:"take_shim,omitempty" maxLength:"20" doc:"of this valve, out"`
 	FitShim  *PracticeShim  `json:"fit_shim,omitempty"`
 	Anyway   bool           `json:"anyway,omitempty" doc:"it was said what is wrong with it, and it is done all the same"`
@@ -144,6 +145,7 @@ type PracticeAnswer struct {
 	Felt      *FeltView       `json:"felt,omitempty" doc:"of a leaf that was slid in"`
 	MovedDeg  wire.Deg        `json:"moved_deg,omitempty" doc:"of a screw: by how much it moved"`
 	KickedDeg wire.Deg        `json:"kicked_deg,omitempty" doc:"by so much the crank was thrown back"`
+	DialMM    *wire.MM        `json:"dial_mm,omitempty" doc:"what the dial indicator shows"`
 	Play      *float64        `json:"play,omitempty" doc:"of what was rocked, from 0, none, to 1"`
 	Shim      *FoundShim      `json:"shim,omitempty" doc:"that was taken out"`
 	Claims    []PracticeClaim `json:"claims"`
@@ -172,6 +174,9 @@ func (h PracticeHand) hand() (practice.Hand, bool) {
 	}
 	if h.Rock != "" {
 		list = append(list, practice.Rocked{Valve: h.Rock})
+	}
+	if h.Dial != "" {
+		list = append(list, practice.Dialled{Valve: h.Dial})
 	}
 	if h.TakeShim != "" {
 		list = append(list, practice.TookShim{Valve: h.TakeShim})

@@ -5,6 +5,7 @@ import HeadDrawing, { type ValveShown } from '@/shared/engine/HeadDrawing.vue'
 import { liftAt } from '@/shared/engine/headLayout'
 import SideView from '@/shared/engine/SideView.vue'
 import { cylinderNotes } from '@/features/bench/benchPicture'
+import { mm } from '@/shared/units'
 import CrankInHand from './CrankInHand.vue'
 import LeafInHand from './LeafInHand.vue'
 import { clicks } from './drag'
@@ -54,11 +55,13 @@ async function turned(byDeg: number) {
   turning.value = null
 }
 async function screws(by_deg: number) {
+  dialled.value = null
   const got = await props.hand({ screw: { valve: props.valve, by_deg } })
   return got?.moved_deg ?? 0
 }
 
 async function takes() {
+  dialled.value = null
   const got = await props.hand({ take_shim: props.valve })
   return got?.shim ?? null
 }
@@ -72,6 +75,13 @@ async function rocks() {
   side.value
     ?.querySelector('svg')
     ?.animate([{ translate: '0 0' }, { translate: `0 ${by}` }, { translate: '0 0' }], { duration: 160, iterations: 2 })
+}
+/** What the dial indicator showed last, and at which valve: until something else is done there. */
+const dialled = ref<{ valve: string; mm: number } | null>(null)
+async function dials() {
+  const { valve } = props
+  const got = valve ? await props.hand({ dial: valve }) : null
+  dialled.value = got?.dial_mm === undefined ? null : { valve, mm: got.dial_mm }
 }
 const shim = useTemplateRef('shim')
 const cranked = useTemplateRef('cranked')
@@ -105,6 +115,8 @@ defineExpose({
   key(k: string): boolean {
     const does = keys[k]
     if (does) void does()
+    else if (props.untold && k === 'd')
+      void dials() // where the bench judges it opens the entry of a dial reading
     else if (props.untold && cranks[k]) cranked.value?.steps(cranks[k])
     else return false
     return true
@@ -135,7 +147,11 @@ defineExpose({
           :verdict="null"
           leaf=""
         />
-        <VBtn class="rock" size="small" :disabled="!valve" @click="rocks">Rock it <kbd>R</kbd></VBtn>
+        <div class="rock d-flex flex-wrap ga-2 justify-end align-center">
+          <b v-if="dialled?.valve === valve" class="figure fs-20" role="status">dial {{ mm(dialled.mm) }}</b>
+          <VBtn size="small" :disabled="!valve" @click="dials">Dial <kbd v-if="untold">D</kbd></VBtn>
+          <VBtn size="small" :disabled="!valve" @click="rocks">Rock it <kbd>R</kbd></VBtn>
+        </div>
       </div>
     </div>
     <div class="hands d-grid ga-4 pa-4">

@@ -95,7 +95,7 @@ defineExpose({
       }}
     </p>
     <p class="quiet keys">
-      Keys: <kbd>L</kbd> slide, <kbd>+</kbd> <kbd>−</kbd> leaf, <kbd>R</kbd> rock it,
+      Keys: <kbd>L</kbd> slide, <kbd>+</kbd> <kbd>−</kbd> leaf, <kbd>R</kbd> rock it, <kbd>D</kbd> dial,
       <template v-if="shims"><kbd>O</kbd> shim out and in, <kbd>[</kbd> <kbd>]</kbd> its size,</template>
       <template v-else><kbd>U</kbd> nut, <kbd>,</kbd> <kbd>.</kbd> screw,</template> arrows crank, <kbd>X</kbd> tool
       off, <kbd>1</kbd> <kbd>2</kbd> <kbd>3</kbd> write down, <kbd>N</kbd> next valve, <kbd>E</kbd> end.

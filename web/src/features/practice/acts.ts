@@ -18,6 +18,7 @@ export function actSays(act: Schemas['PracticeAct']): string {
   if (h.screw)
     return `${h.screw.valve}: screw ${degrees(Math.abs(h.screw.by_deg))} ${h.screw.by_deg > 0 ? 'clockwise' : 'anticlockwise'}`
   if (h.tighten) return `${h.tighten}: nut tightened`
+  if (h.dial) return `${h.dial}: dial read`
   if (h.rock) return `${h.rock}: rocked`
   if (h.take_shim) return `${h.take_shim}: shim taken out`
   if (h.fit_shim) return `${h.fit_shim.valve}: shim of ${mm(h.fit_shim.shim_mm)} laid in`

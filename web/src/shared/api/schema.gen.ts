@@ -5598,6 +5598,8 @@ export interface components {
         };
         PracticeAnswer: {
             claims: components["schemas"]["PracticeClaim"][];
+            /** @description what the dial indicator shows */
+            dial_mm?: number;
             eyes: components["schemas"]["Eyes"];
             /** @description of a leaf that was slid in */
             felt?: components["schemas"]["FeltView"];
@@ -5641,6 +5643,8 @@ export interface components {
             /** @description it was said what is wrong with it, and it is done all the same */
             anyway?: boolean;
             claim?: components["schemas"]["PracticeClaim"];
+            /** @description a dial indicator at this valve is read */
+            dial?: string;
             fit_shim?: components["schemas"]["PracticeShim"];
             id: string;
             /** @description the nut of this valve */

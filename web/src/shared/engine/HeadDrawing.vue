@@ -6,6 +6,7 @@ import HeadBank from './HeadBank.vue'
 import HeadCylinder from './HeadCylinder.vue'
 import HeadValve from './HeadValve.vue'
 import { boresOf, layOutFrom, leastScale, liftAt, shrinks, standWords, wideScale, type Stand } from './headLayout'
+import { useHalves } from './useHalves'
 
 /** What is shown of one valve. */
 export interface ValveShown {
@@ -89,7 +90,18 @@ function reveal() {
 // It is measured where it stands once it is painted, so that the words beside it need not wait for that.
 watch(wanted, () => afterPaint(reveal), { flush: 'post' })
 onMounted(() => afterPaint(reveal))
-const lift = (name: string) => (props.crank === null ? 0 : liftAt(lifts.value.get(name)!, props.crank))
+/** What is shown of each valve, to be compared: made when that changes, and not with each frame of a turning crank. */
+const marks = computed(() =>
+  Object.fromEntries(Object.entries(props.shown).map(([name, of]) => [name, JSON.stringify(of)])),
+)
+const crankFor = useHalves(
+  () => props.crank,
+  () => props.engine.valves.length,
+)
+function lift(name: string, at: number) {
+  const crank = crankFor(at)
+  return crank === null ? 0 : liftAt(lifts.value.get(name)!, crank)
+}
 </script>
 
 <template>
@@ -133,11 +145,11 @@ const lift = (name: string) => (props.crank === null ? 0 : liftAt(lifts.value.ge
       />
     </template>
     <HeadValve
-      v-for="v in layout.valves"
+      v-for="(v, i) in layout.valves"
       :key="v.name"
-      v-memo="[v, lift(v.name), JSON.stringify(shown[v.name]), bare, near, pickable]"
+      v-memo="[v, lift(v.name, i), marks[v.name], bare, near, pickable]"
       :placed="v"
-      :lift="lift(v.name)"
+      :lift="lift(v.name, i)"
       :shown="shown[v.name]!"
       :bare="bare"
       :beside="near"
