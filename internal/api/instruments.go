@@ -202,9 +202,9 @@ func (s *server) encoderSeen(o *openJob, status line.Status[instrument.Reading])
 	seen := e.See(o.state)
 	out := &EncoderSeen{Says: seen.Says, Waits: seen.Waits, Off: seen.Off}
 	if e.Bound && e.Lost == "" {
-		out.CrankDeg = new(degOf(instrument.Within(from.Degrees() + e.Moved)))
+		out.CrankDeg = new(wire.Deg((from + tenths(e.Moved)).Wrap()))
 		if seen.Led {
-			out.ToGoDeg = new(degOf(seen.ToGo))
+			out.ToGoDeg = new(wire.Deg(tenths(seen.ToGo)))
 		}
 	}
 	return out
@@ -266,5 +266,5 @@ func (s *server) putPull(ctx context.Context, in *rawInput) (*bodyOf[PullView], 
 	return &bodyOf[PullView]{p}, nil
 }
 
-// degOf is a figure in degrees as an answer holds it.
-func degOf(deg float64) wire.Deg { return wire.Deg(measure.FromDegrees(math.Round(deg*10) / 10)) }
+// tenths is an angle in degrees, to a tenth as an encoder tells it.
+func tenths(deg float64) measure.Angle { return measure.FromDegrees(math.Round(deg*10) / 10) }

@@ -167,12 +167,6 @@ func TestASimulatedInstrumentIsTold(t *testing.T) {
 	assert.Contains(t, out.String(), `"2e9" is no value of a crank encoder`)
 }
 
-func TestWithinACycle(t *testing.T) {
-	for deg, want := range map[float64]float64{0: 0, 719: 719, 720: 0, 900: 180, -90: 630, -1530: 630} {
-		assert.InDelta(t, want, Within(deg), 1e-9)
-	}
-}
-
 // Every kind has its traits.
 func TestEveryKindHasTraits(t *testing.T) {
 	for _, k := range Kinds() {

@@ -1,7 +1,6 @@
 package instrument
 
 import (
-	"math"
 	"sync"
 	"time"
 
@@ -58,13 +57,4 @@ func (z *Zero) Moved(job string, r Reading) (by float64, from measure.Angle, ok 
 		return 0, 0, false
 	}
 	return r.Value - z.count, z.crank, true
-}
-
-// Within brings an angle into one cycle of four strokes, 0 to below 720 degrees.
-func Within(deg float64) float64 {
-	deg = math.Mod(deg, 720)
-	if deg < 0 {
-		deg += 720
-	}
-	return deg
 }

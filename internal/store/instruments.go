@@ -22,7 +22,10 @@ func (s *Store) Instruments() (map[string]string, error) {
 func (s *Store) PutInstruments(at map[string]string) error { return s.putOwnJSON(ownInstruments, at) }
 
 // Pull is how hard a leaf pulls that drags as it should, newtons, by one person's hand.
-type Pull struct{ FromN, ToN float64 }
+type Pull struct {
+	FromN float64 `json:"from_n"`
+	ToN   float64 `json:"to_n"`
+}
 
 // Pull is a person's; ok is false where he has said none.
 func (s *Store) Pull(person string) (p Pull, ok bool, err error) {
