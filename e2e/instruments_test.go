@@ -87,6 +87,8 @@ func TestAJobWithInstruments(t *testing.T) {
 	require.Eventually(t, func() bool { return stateOf(t, r.base, job).State.Happenings == before+1 }, limit, 20*time.Millisecond)
 	p.shows("0.412")
 
+	p.waits(`() => !document.body.textContent.includes('by your limits')`, "what was said of another leaf to be gone")
+
 	require.NoError(t, at[instrument.Pull].Do("silent"))
 	p.shows("The pull scale is lost: it fell silent. Work goes on by hand.")
 	p.clean()

@@ -58,7 +58,7 @@ function tap(r: Rung, feel: Feel) {
   else emit('feel', r.leaves_mm, r.angled, feel)
 }
 
-const { dialOpen, taken, pull } = useByInstrument(() => props.valve)
+const { dialOpen, taken, pull } = useByInstrument(props)
 
 /** A key of the bench: arrows climb, 1 2 3 say the feel. */
 function key(k: string): boolean {
