@@ -6,14 +6,12 @@ import (
 	"fmt"
 	"math"
 	"math/rand/v2"
-	"slices"
 	"time"
 
 	"metronix/core/adjust"
 	"metronix/core/clearance"
 	"metronix/core/cycle"
 	"metronix/core/engine"
-	"metronix/core/gauge"
 	"metronix/core/gear"
 	"metronix/core/job"
 	"metronix/core/measure"
@@ -122,20 +120,6 @@ func New(x Exercise) (*Engine, error) {
 	return e, e.readable()
 }
 
-// Crank is where eyes see it stand: the mark on its pulley and the lobes tell it, 0 ≤ crank < 720°.
-func (e *Engine) Crank() measure.Angle { return e.crank }
-
-// Firing are the crank positions of the cylinders' firing top dead centres, before each of which the crank is heavy: one
-// to a cylinder in the firing order, 0 ≤ a < 720°, evenly apart or not.
-func (e *Engine) Firing() []measure.Angle {
-	order := e.exercise.Setup.Sheet.FiringOrder
-	list := make([]measure.Angle, len(order))
-	for i, cylinder := range order {
-		list[i] = e.cycle.CrankAt(cylinder, 0)
-	}
-	return list
-}
-
 // Loose says whether a valve's nut is not tight: it is seen and felt.
 func (e *Engine) Loose(valve string) bool { v, ok := e.valves[valve]; return ok && v.loose }
 
@@ -144,53 +128,6 @@ func (e *Engine) chance() *rand.Rand {
 	e.acts++
 	return rand.New(rand.NewPCG(e.exercise.Seed, e.acts))
 }
-
-// mostTurn is how far the crank is turned in one go, two turns: a hand lets go before.
-const mostTurn = measure.Cycle
-
-// Turn turns the crank, forwards in its running direction or back (below 0). It errs where that is no turn, or over two
-// turns at once.
-func (e *Engine) Turn(by measure.Angle) error {
-	if by == 0 || by > mostTurn || by < -mostTurn {
-		return errors.New("turn the crank by up to 720° either way")
-	}
-	e.acts++
-	e.tool = true
-	e.crank = (e.crank + by).Wrap()
-	e.turned += max(by, -by)
-	return nil
-}
-
-// How compression kicks (our own figures).
-const (
-	standsOn  = 3 * measure.Degree  // so near to it a crank stands on its dead centre
-	kicksFrom = 35 * measure.Degree // before it, it is thrown back where it is let go
-)
-
-// kick throws the crank back where it is let go before a firing top dead centre with the plugs in; 0: it stands.
-func (e *Engine) kick(by measure.Angle) (back measure.Angle) {
-	if !e.exercise.Plugs || by <= 0 {
-		return 0
-	}
-	for _, tdc := range e.Firing() {
-		if ahead := (tdc - e.crank).Wrap(); ahead > standsOn && ahead <= kicksFrom {
-			back = measure.FromDegrees(10 + 15*e.chance().Float64())
-			e.crank = (e.crank - back).Wrap()
-			e.turned += back
-			return back
-		}
-	}
-	return 0
-}
-
-// TakeOff takes the tool off the crank, on which turning has put it.
-func (e *Engine) TakeOff() {
-	e.acts++
-	e.tool = false
-}
-
-// Tool says whether it is on the crank.
-func (e *Engine) Tool() bool { return e.tool }
 
 // How a hot engine cools, and what that does to its gaps (Newton's law of cooling; the figures are our own).
 const (
@@ -220,113 +157,6 @@ func (e *Engine) Open() map[string]float64 {
 		}
 	}
 	return open
-}
-
-// Felt is what a leaf says to the hand: how it goes, and how hard it pulls, from 0 (it falls through) over ½ (it drags as
-// it should) to 1 (it does not enter).
-type Felt struct {
-	Feel clearance.Feel
-	Pull float64
-}
-
-// Slide slides a leaf or a stack into a valve's gap where the crank stands: under a lobe nothing goes in. Each time the
-// hand is a little different. It errs for a valve that is not there, and leaves that are not owned.
-func (e *Engine) Slide(valve string, leaves []gauge.ID) (Felt, error) {
-	v, err := e.valve(valve)
-	if err == nil && v.bare {
-		err = fmt.Errorf("there is no shim in %s: a leaf finds nothing there", valve)
-	}
-	if err != nil {
-		return Felt{}, err
-	}
-	stack, err := e.stack(leaves)
-	if err != nil {
-		return Felt{}, err
-	}
-	chance := e.chance()
-	if name := stack.String(); name != e.carried {
-		e.carried, e.changes = name, e.changes+1
-	}
-	return feels(e.at(v, valve), stack.Thickness(), chance), nil
-}
-
-// feels is how a hand feels a leaf or stack in a gap: each time a little otherwise.
-func feels(gap, leaf measure.Length, chance *rand.Rand) Felt {
-	return Goes(gap+measure.Length(math.Round(chance.NormFloat64()*noise)), leaf)
-}
-
-// Goes is how a leaf goes in a gap, felt by a hand that is never out.
-func Goes(gap, leaf measure.Length) Felt {
-	pull := min(1, max(0, float64(leaf-gap+drags)/float64(2*drags)))
-	return Felt{feltIn(gap, leaf), pull}
-}
-
-// stack is what is slid in. It errs for none, too many, or a leaf that is not owned.
-func (e *Engine) stack(leaves []gauge.ID) (gauge.Stack, error) {
-	if len(leaves) == 0 || len(leaves) > gauge.MaxStack {
-		return nil, fmt.Errorf("slide in one leaf, or a stack of up to %d", gauge.MaxStack)
-	}
-	owned := e.exercise.Setup.Owned
-	for _, id := range leaves {
-		if !slices.ContainsFunc(owned, func(l gauge.Leaf) bool { return l.ID == id }) {
-			return nil, fmt.Errorf("there is no leaf %s in this set", id.Marked)
-		}
-	}
-	return owned.Pick(leaves), nil
-}
-
-// feltIn is how a leaf goes in a gap.
-func feltIn(gap, leaf measure.Length) clearance.Feel {
-	switch {
-	case leaf < gap-drags:
-		return clearance.Free
-	case leaf > gap+drags:
-		return clearance.WontGo
-	}
-	return clearance.Drag
-}
-
-// dialNoise is the standard deviation of what a dial shows, nm: a quarter of what is taken for its doubt (our own figure).
-const dialNoise = float64(clearance.DialUncertainty) / 4
-
-// Dial is what a dial indicator at a valve's tip shows as the rocker is rocked: its gap, to where a leaf bridges a dip too, to a
-// hundredth. It errs where there is no such valve, and with its shim out.
-func (e *Engine) Dial(valve string) (measure.Length, error) {
-	v, err := e.valve(valve)
-	if err == nil && v.bare {
-		err = fmt.Errorf("there is no shim in %s: there is nothing to rock", valve)
-	}
-	if err != nil {
-		return 0, err
-	}
-	chance := e.chance()
-	gap := max(0, e.at(v, valve))
-	if gap > 0 {
-		gap += v.dip + measure.Length(math.Round(chance.NormFloat64()*dialNoise))
-	}
-	const graduated = 10 * um
-	return max(0, (gap+graduated/2)/graduated*graduated), nil
-}
-
-// mostPlay is a gap whose play is as loud as any (our own figure).
-const mostPlay = 400 * um
-
-// Rock rocks what lies on a valve, and says how much play is heard and seen, from 0, none, to 1: by its true gap, a dip in a worn tip
-// too, and by no hand to better than a fifth. It errs where there is no such valve.
-func (e *Engine) Rock(valve string) (float64, error) {
-	v, err := e.valve(valve)
-	if err != nil {
-		return 0, err
-	}
-	chance := e.chance()
-	gap := e.at(v, valve)
-	if gap > 0 {
-		gap += v.dip
-	}
-	if v.bare {
-		gap = mostPlay
-	}
-	return min(1, max(0, float64(gap)/float64(mostPlay)*(0.9+0.2*chance.Float64()))), nil
 }
 
 // at is a valve's gap where the crank stands: none while its lobe lifts it.

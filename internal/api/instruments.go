@@ -194,8 +194,14 @@ func (p PullView) feel(n float64) string {
 func (s *server) encoderSeen(o *openJob, status line.Status[instrument.Reading]) *EncoderSeen {
 	r := status.Reading
 	e := bench.Encoder{Jumped: r.Jumped, Moving: !r.Still()}
-	if status.State != line.OK {
+	if s.instruments.zero.Followed(r) {
+		e.Jumped = 0 // a place was confirmed since
+	}
+	switch {
+	case status.State != line.OK:
 		e.Lost = cmp.Or(status.Detail, "it is being reached")
+	case r.Restless():
+		e.Lost = "it has not stood still for a minute"
 	}
 	from := o.state.Crank.At
 	e.Moved, from, e.Bound = s.instruments.zero.Moved(o.record.ID, r)

@@ -79,7 +79,10 @@ func TestACrankEncoderAtAJob(t *testing.T) {
 	d.encoder("The crank encoder jumped by 170°, farther than a hand turns. It is followed again from the next place " +
 		"that you confirm.")
 	d.happen(4, `"kind":"doubted"`)
+	require.Eventually(t, standing, 5*time.Second, 20*time.Millisecond)
 	d.happen(5, `"kind":"turned","stop":0`)
+	d.happen(6, `"kind":"doubted"`)
+	d.encoder("The crank encoder is followed from the next place that you confirm.") // the jump is over
 	require.NoError(t, b.Do("drop"))
 	d.encoder("The crank encoder is lost: it fell silent. Turn and confirm as without it.")
 	assert.False(t, d.instruments().Crank.Waits, "work goes on by hand")

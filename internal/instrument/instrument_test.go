@@ -62,8 +62,13 @@ func TestAnEncodersZero(t *testing.T) {
 	assert.InDelta(t, 140, r.Jumped, 0.05)
 	_, _, ok = z.Moved("a job", r)
 	assert.False(t, ok, "where it stands is not known")
+	assert.False(t, z.Followed(r), "and nobody has confirmed a place since")
 
 	r = until(t, ask, "to stand", still)
+	z.Confirm("a job", 0, now, now, r)
+	assert.True(t, z.Followed(r), "the jump is over")
+	z.Forget("a job")
+	assert.True(t, z.Followed(r), "and stays so")
 	z.Confirm("a job", 0, now, now, r)
 	require.NoError(t, b.Do("drop"))
 	until(t, ask, "to be lost", isLost)
@@ -156,6 +161,22 @@ func TestWhatAHandTurns(t *testing.T) {
 		r.moved(Crank, 10+by, now.Add(100*time.Millisecond))
 		assert.Equal(t, want, r.Run != run, "%v°", by)
 	}
+}
+
+// An encoder that never stands is not waited for: after a minute it is not taken for a crank that is turned, and once it stands it is again.
+func TestAnEncoderThatNeverStands(t *testing.T) {
+	var r Reading
+	at := time.Unix(1000, 0)
+	for i := range 700 { // 70 s, trembling by a degree
+		r.moved(Crank, float64(i%2), at.Add(time.Duration(i)*100*time.Millisecond))
+		require.False(t, r.Still())
+		require.Equal(t, i >= 600, r.Restless(), "after %d tenths", i)
+	}
+	for i := range 9 {
+		r.moved(Crank, 1, at.Add(70*time.Second+time.Duration(i)*100*time.Millisecond))
+	}
+	assert.True(t, r.Still())
+	assert.False(t, r.Restless())
 }
 
 func TestASimulatedInstrumentIsTold(t *testing.T) {

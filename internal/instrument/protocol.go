@@ -81,11 +81,18 @@ type Reading struct {
 
 	from  float64   // where it stood when it was seen to move last
 	since time.Time // when that was
+	stood time.Time // when it stood last; when it was reached, where it never did
 	at    time.Time // of the latest value
 }
 
 // Still says that it has not moved for a while.
 func (r Reading) Still() bool { return !r.since.IsZero() && r.at.Sub(r.since) >= settled }
+
+// restless is after how long without standing an encoder is not taken at its word: no hand turns a crank so long in one go (from memory).
+const restless = time.Minute
+
+// Restless says that it has not stood still for so long that it cannot be a crank that is turned.
+func (r Reading) Restless() bool { return !r.stood.IsZero() && r.at.Sub(r.stood) >= restless }
 
 // runs counts the runs of all instruments.
 var runs atomic.Int64
@@ -144,4 +151,7 @@ func (r *Reading) moved(k Kind, value float64, at time.Time) {
 		r.from, r.since = value, at
 	}
 	r.Value, r.at = value, at
+	if first || r.Still() {
+		r.stood = at
+	}
 }

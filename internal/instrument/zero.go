@@ -18,6 +18,7 @@ type Zero struct {
 	mu    sync.Mutex
 	job   string
 	run   int64
+	since int64   // the run in which a place was confirmed last, of whichever job; 0: none was
 	count float64 // the encoder's, when the place was confirmed
 	crank measure.Angle
 }
@@ -31,7 +32,7 @@ func (z *Zero) Confirm(job string, crank measure.Angle, at, now time.Time, r Rea
 		z.forget(job)
 		return
 	}
-	z.job, z.run, z.count, z.crank = job, r.Run, r.Value, crank
+	z.job, z.run, z.since, z.count, z.crank = job, r.Run, r.Run, r.Value, crank
 }
 
 // Forget says that a job's crank is anywhere.
@@ -46,6 +47,13 @@ func (z *Zero) forget(job string) {
 	if z.job == job {
 		z.job = ""
 	}
+}
+
+// Followed says that a place was confirmed since the encoder's count began anew: what had happened before is over.
+func (z *Zero) Followed(r Reading) bool {
+	z.mu.Lock()
+	defer z.mu.Unlock()
+	return r.Run != 0 && z.since == r.Run
 }
 
 // Moved is how far the crank was turned since its place was confirmed, degrees, positive in the running

@@ -6,6 +6,7 @@ import { reads, useRead } from '@/shared/api/reads'
 import { useKeys } from '@/shared/useKeys'
 import { mm, when } from '@/shared/units'
 import LeafInHand from './LeafInHand.vue'
+import StudyRow from './StudyRow.vue'
 
 /** A gauge study of one's own feel: hidden gaps, each read three times, blind and in no order. */
 const { data: studies, trouble: unread, again } = useRead(reads.studies())
@@ -129,18 +130,16 @@ useKeys((k) => {
       </div>
       <section v-if="studies.length" class="d-grid ga-2" aria-label="Studies">
         <h2 class="fs-24">Studies</h2>
-        <button
+        <StudyRow
           v-for="s in studies"
           :key="s.id"
-          type="button"
-          class="study d-flex flex-wrap ga-4 px-4 tall-48 align-center edged rounded on-panel text-left"
-          :class="{ 'bar-brass': !s.ended }"
-          @click="look(s.id)"
+          :began="when(s.began)"
+          :goes-on="s.came ? '' : `${s.done} of ${s.readings}`"
+          @open="look(s.id)"
+          ><template v-if="s.came"
+            >off {{ microns(s.came.bias_mm) }}, apart {{ microns(s.came.repeat_mm) }}</template
+          ></StudyRow
         >
-          <b>{{ when(s.began) }}</b>
-          <span v-if="s.came">off {{ microns(s.came.bias_mm) }}, apart {{ microns(s.came.repeat_mm) }}</span>
-          <b v-else class="brass">go on: {{ s.done }} of {{ s.readings }}</b>
-        </button>
       </section>
     </div>
   </AppPage>
@@ -149,11 +148,6 @@ useKeys((k) => {
 <style scoped>
 .feel {
   max-width: 760px;
-}
-
-.study {
-  color: inherit;
-  cursor: pointer;
 }
 
 @media (hover: none), (width <= 640px) {

@@ -8,6 +8,7 @@ import { day } from '@/shared/units'
 import RealStudyCame from './RealStudyCame.vue'
 import RealStudyForm from './RealStudyForm.vue'
 import RealStudyRead from './RealStudyRead.vue'
+import StudyRow from './StudyRow.vue'
 
 /** Gauge studies with real leaves at real gaps that somebody else has set and measured. */
 const { data: studies, trouble: unread, again } = useRead(reads.gaugeStudies())
@@ -76,18 +77,14 @@ const title = computed(() => (study.value ? `${study.value.readers.join(', ')}: 
       </div>
       <section v-if="studies.length && !making" class="d-grid ga-2" aria-label="Studies">
         <h2 class="fs-24">Studies</h2>
-        <button
+        <StudyRow
           v-for="s in studies"
           :key="s.id"
-          type="button"
-          class="study d-flex flex-wrap ga-4 px-4 tall-48 align-center edged rounded on-panel text-left"
-          :class="{ 'bar-brass': !s.ended }"
-          @click="study = s"
+          :began="day(s.made)"
+          :goes-on="s.ended ? '' : `${s.done} of ${s.readings}`"
+          @open="study = s"
+          >{{ s.readers.join(', ') }}, {{ s.leaves_are }} leaves</StudyRow
         >
-          <b>{{ day(s.made) }}</b>
-          <span>{{ s.readers.join(', ') }}, {{ s.leaves_are }} leaves</span>
-          <b v-if="!s.ended" class="brass">go on: {{ s.done }} of {{ s.readings }}</b>
-        </button>
       </section>
     </div>
   </AppPage>
@@ -96,10 +93,5 @@ const title = computed(() => (study.value ? `${study.value.readers.join(', ')}: 
 <style scoped>
 .real {
   max-width: 900px;
-}
-
-.study {
-  color: inherit;
-  cursor: pointer;
 }
 </style>
