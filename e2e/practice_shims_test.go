@@ -13,6 +13,7 @@ func TestShimsInPractice(t *testing.T) {
 	t.Parallel()
 	r := demo(t)
 	p := open(t, r, "/practice", 1280, 800)
+	p.press("Watched: only warned")
 	p.press("On an engine of the library")
 	p.press("Pellmark 1400")
 	p.shows("Whoever looks on speaks before something goes wrong.")

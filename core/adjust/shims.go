@@ -82,8 +82,13 @@ type Count struct {
 	N    int
 }
 
-// Lacking is a valve that no shim brings into its window, and why.
-type Lacking struct{ Valve, Reason string }
+// Lacking is a valve that no shim surely brings into its window, and why.
+type Lacking struct {
+	Valve, Reason string
+	// Try is the shim in stock that would lie furthest inside the window, were the gap as it was read: it may be tried all the
+	// same, and read; 0: none was left to try
+	Try measure.Length
+}
 
 // ShimPlan is the choice over the whole engine: a shim for every valve that can be brought into its window,
 // what is to be bought, which of the engine's own shims are left over, and which valves cannot be served
@@ -196,6 +201,9 @@ func ChooseShims(valves []ShimValve, sizes []measure.Length, stock []Count, pref
 	for i := range plan.Impossible {
 		at := slices.IndexFunc(valves, func(v ShimValve) bool { return v.Valve == plan.Impossible[i].Valve })
 		plan.Impossible[i].Reason = lacking(valves[at], valves, sizes, stock)
+		if v := valves[at]; len(v.Tried) == 0 {
+			plan.Impossible[i].Try, _, _ = safest(v, nil, nil, stock)
+		}
 	}
 	return plan
 }

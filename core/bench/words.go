@@ -172,12 +172,18 @@ func sayWhichShim(valve string) Headline {
 	return Headline{Before: "Which shim is under ", Strong: valve + "?", Sub: "Read it off, or measure it."}
 }
 
-func sayNoShim(valve string) Headline {
-	return Headline{
+// sayNoShim names the one that may be tried all the same; 0: there is none.
+func sayNoShim(valve string, try measure.Length) Headline {
+	h := Headline{
 		Before: "No shim serves ",
 		Strong: valve + ".",
 		Sub:    "Leave it with a reason, or wait for another size.",
 	}
+	if try > 0 {
+		h.Before = "No shim surely serves "
+		h.Sub = "Try " + bare(try) + " and read it, leave it with a reason, or wait for another size."
+	}
+	return h
 }
 
 // sayWaits names the shim that a valve waits for; one that is not there is to be ordered.

@@ -49,12 +49,19 @@ func (j *Job) shimsDue() bool {
 		(j.bench() == Adjust || j.bare() != nil)
 }
 
-// awaited is a valve that the choice of shims waits for: one whose size is to be said, else one that a leaf
-// would give a figure of; nil: none.
+// awaited is a valve that the choice of shims waits for: one whose size is to be said, the one that was taken in hand for it
+// first and then those that are clear here, else one that a leaf would give a figure of; nil: none.
 func (j *Job) awaited() *ValveState {
 	missing := j.choice().missing
 	waits := func(v *ValveState) bool { return slices.Contains(missing, v.Name) && !v.Out && !v.StandIn }
-	if v := j.find(func(v *ValveState) bool { return waits(v) && v.Shim == 0 }); v != nil {
+	unsized := func(v *ValveState) bool { return waits(v) && v.Shim == 0 }
+	if v, ok := j.Valve(j.picked); ok && unsized(v) {
+		return v
+	}
+	if v := j.find(func(v *ValveState) bool { return unsized(v) && j.Settable(v) }); v != nil {
+		return v
+	}
+	if v := j.find(unsized); v != nil {
 		return v
 	}
 	return j.find(func(v *ValveState) bool { return waits(v) && j.lacksFigure(v) })
@@ -64,8 +71,8 @@ func (j *Job) awaited() *ValveState {
 //
 // What was begun is finished; a size or a figure that the choice waits for comes first; then the steps in
 // their order, where the crank stands; then those that were fitted here are read again before the crank is
-// turned. A valve that no shim serves, or whose shim has to be bought, comes last: it is left, or the job
-// waits.
+// turned, and one that no shim surely serves is tried or left. A valve that none serves, or whose shim has to be
+// bought, comes last: it is left, or the job waits.
 func (j *Job) nextShim() Next {
 	here := func(v *ValveState) bool { return v.Stage == NutTight && j.Settable(v) }
 	if v := j.find(func(v *ValveState) bool { return len(v.Round) > 0 }); v != nil {
@@ -75,7 +82,7 @@ func (j *Job) nextShim() Next {
 		return j.workAt(v)
 	}
 	if v := j.awaited(); v != nil && j.bare() == nil {
-		if v.Shim == 0 {
+		if v.Shim == 0 && (v.Name != j.picked || j.CamsOut || j.Settable(v)) {
 			return Next{Action: DoAdjust, Valve: v.Name, Stop: j.Stop}
 		}
 		return j.workAt(v)
@@ -87,6 +94,10 @@ func (j *Job) nextShim() Next {
 	if v := j.find(here); v != nil {
 		return j.workAt(v)
 	}
+	toTry := func(v *ValveState) bool { return v.Needs() && j.Settable(v) && j.ShimToTry(v.Name) > 0 }
+	if v := j.find(toTry); v != nil { // while it is at hand: it is tried, or left
+		return Next{Action: DoAdjust, Valve: v.Name, Stop: j.Stop}
+	}
 	if len(steps) > 0 {
 		return Next{Action: DoTurn, Stop: steps[0].Stop, Turn: steps[0].Turn,
 			Confirm: !j.Known() && j.Crank.Known && steps[0].Stop == j.Stop}
@@ -95,6 +106,9 @@ func (j *Job) nextShim() Next {
 		return j.workAt(v)
 	}
 	if v := j.find(func(v *ValveState) bool { return v.Needs() && v.Stage == Untouched }); v != nil {
+		if v.Name == j.picked && !j.CamsOut && !j.Settable(v) { // somebody wants to see to it
+			return j.workAt(v)
+		}
 		return Next{Action: DoAdjust, Valve: v.Name, Stop: j.Stop}
 	}
 	return j.turnOn()

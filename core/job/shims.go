@@ -35,6 +35,9 @@ type Shop struct {
 // Supply says what the workshop has of shims now.
 func (j *Job) Supply(s Shop) { j.shop, j.chosen = s, nil }
 
+// Shop is what the workshop has of shims, as it was said last.
+func (j *Job) Shop() Shop { return j.shop }
+
 // chosenShims is the choice of shims that the job is worked by, and the valves it waits for.
 type chosenShims struct {
 	plan    adjust.ShimPlan
@@ -60,6 +63,16 @@ func (j *Job) ShimFor(valve string) (fit adjust.Fit, ok bool) {
 		return fit, false
 	}
 	return fits[i], true
+}
+
+// ShimToTry is a shim to hand that may serve a valve that none surely serves, and may be tried under it; 0: there is none.
+func (j *Job) ShimToTry(valve string) measure.Length {
+	for _, l := range j.choice().plan.Impossible {
+		if l.Valve == valve {
+			return l.Try
+		}
+	}
+	return 0
 }
 
 // ChooseShims works the whole engine over at once, once every valve is read as found: what is still to be

@@ -26,6 +26,10 @@ func (r *Run) Best() (best *Best) {
 			out = append(out, v.Name)
 		}
 	}
+	round := job.Round{Going: job.SetAsYouGo, Check: job.CheckNone}
+	if r.Engine.Shimmed() {
+		round.Going = job.ReadFirst
+	}
 	ways := []sequence.Way{r.Job.Plan.Way}
 	if r.Job.Plan.School == "" {
 		ways = nil
@@ -36,7 +40,7 @@ func (r *Run) Best() (best *Best) {
 	for _, way := range ways {
 		played, err := rehearse.Play(
 			rehearse.Rehearsing{Sheet: x.Setup.Sheet, Way: way, Card: &x.Setup.Card, Out: out,
-				Round: job.Round{Going: job.SetAsYouGo, Check: job.CheckNone}},
+				Round: round},
 		)
 		if err != nil {
 			continue

@@ -41,6 +41,7 @@ type truth struct {
 
 	shim, stamped measure.Length // as it truly is, and as it is marked; 0: it has none
 	bare          bool           // its shim is out
+	changed       bool           // the one that was laid in last is another than was taken out
 }
 
 // Engine is the hidden engine as it stands. The zero value is none; make one by New.
@@ -64,13 +65,10 @@ type Engine struct {
 	now     time.Time        // of the run
 }
 
-// New makes the engine of an exercise. It errs with ErrKind and ErrLed, and with a Contradiction where the exercise contradicts its
+// New makes the engine of an exercise. It errs with ErrKind, and with a Contradiction where the exercise contradicts its
 // sheet or leaves a gap that no leaf can read.
 func New(x Exercise) (*Engine, error) {
-	switch shimmed := x.Setup.Sheet.Shimmed(); {
-	case shimmed && !x.Paper():
-		return nil, ErrLed
-	case !shimmed && !x.Setup.Sheet.HasLockNut():
+	if !x.Setup.Sheet.Shimmed() && !x.Setup.Sheet.HasLockNut() {
 		return nil, ErrKind
 	}
 	if err := x.Check(); err != nil {

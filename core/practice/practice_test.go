@@ -36,8 +36,10 @@ type learner struct {
 	patience map[string]int
 }
 
-func begun(t *testing.T, seed uint64) *learner {
-	run, err := practice.Begin(practice.Exercise{Setup: jobtest.Setup(), Seed: seed})
+func begun(t *testing.T, seed uint64) *learner { return learns(t, jobtest.Setup(), seed) }
+
+func learns(t *testing.T, setup job.Setup, seed uint64) *learner {
+	run, err := practice.Begin(practice.Exercise{Setup: setup, Seed: seed})
 	require.NoError(t, err)
 	return &learner{t, run, time.Date(2026, 5, 4, 12, 0, 0, 0, time.UTC), map[string]int{}}
 }
@@ -118,7 +120,7 @@ func (l *learner) acts() bool {
 		l.says(
 			job.WayChosen{
 				Way:   sequence.Way{School: sequence.RockingPairs},
-				Round: job.Round{Going: job.SetAsYouGo, Check: job.CheckNone},
+				Round: job.Round{Going: j.Rounds()[0], Check: job.CheckNone},
 			},
 		)
 	case job.DoPrepare:
@@ -131,6 +133,10 @@ func (l *learner) acts() bool {
 	case job.DoKeep:
 		l.says(job.Kept{Valve: n.Valve})
 	case job.DoAdjust:
+		if j.Sheet.Shimmed() {
+			l.shims(n)
+			break
+		}
 		if l.patience[n.Valve]++; l.patience[n.Valve] > 8 {
 			l.says(job.LeftAsIs{Valve: n.Valve, Reason: "the nut will not have it"})
 			break
@@ -307,13 +313,10 @@ func TestWhatNoHandCanDo(t *testing.T) {
 		assert.ErrorContains(t, err, want)
 	}
 	assert.Empty(t, l.run.List)
-	shimmed := jobtest.Setup()
-	sheet := *shimmed.Sheet
-	sheet.Adjuster = &engine.Adjuster{Kind: gear.Shim}
-	shimmed.Sheet = &sheet
-	_, err := practice.Begin(practice.Exercise{Setup: shimmed})
-	assert.ErrorIs(t, err, practice.ErrLed)
+	hydraulic := jobtest.Setup()
+	sheet := *hydraulic.Sheet
 	sheet.Adjuster = &engine.Adjuster{Kind: gear.Hydraulic}
-	_, err = practice.Begin(practice.Exercise{Setup: shimmed, Aid: practice.Watched})
-	assert.Error(t, err)
+	hydraulic.Sheet = &sheet
+	_, err := practice.Begin(practice.Exercise{Setup: hydraulic, Aid: practice.Watched})
+	assert.ErrorIs(t, err, practice.ErrKind)
 }

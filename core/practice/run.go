@@ -181,6 +181,9 @@ func Begin(x Exercise) (*Run, error) {
 	if err != nil {
 		return nil, err
 	}
+	if e.Shimmed() {
+		j.Supply(supply(len(e.valves)))
+	}
 	return &Run{Engine: e, Job: j,
 		seen:  seen{round: map[string]*felt{}, locked: map[string]bool{}, set: map[string]bool{}},
 		paper: paper{claims: map[string]Claimed{}, slips: map[string]Fault{}, known: map[string]*evidence{}}}, nil

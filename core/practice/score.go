@@ -93,7 +93,9 @@ func (r *Run) touched(h Hand, a Answer) {
 		delete(r.seen.round, h.Valve)
 		r.paper.forget(h.Valve, true)
 		r.seen.set[h.Valve] = e.valves[h.Valve].gap != e.valves[h.Valve].found
-		r.seen.locked[h.Valve] = true
+		if e.valves[h.Valve].changed { // the same one laid back in has moved nothing
+			r.seen.locked[h.Valve] = true
+		}
 	case Screwed:
 		delete(r.seen.round, h.Valve)
 		r.paper.forget(h.Valve, false)
@@ -158,6 +160,12 @@ func (r *Run) told(h job.Happening) {
 	case job.ReadingTaken:
 		r.read(a)
 		r.late(a.Valve)
+	case job.Sized:
+		r.saidOfShim(a.Valve, a.Shim)
+	case job.Adjusted:
+		if a.Shim > 0 {
+			r.saidOfShim(a.Valve, a.Shim)
+		}
 	}
 }
 

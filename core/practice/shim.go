@@ -6,6 +6,8 @@ import (
 	"math/rand/v2"
 	"slices"
 
+	"metronix/core/adjust"
+	"metronix/core/job"
 	"metronix/core/measure"
 )
 
@@ -19,9 +21,6 @@ const (
 
 // FoundShim is a shim in the hand: what stands on it, and what a micrometer says of it.
 type FoundShim struct{ Stamped, Measured measure.Length }
-
-// ErrLed is that an engine with shims is practised where nothing leads.
-var ErrLed = errors.New("on an engine with shims the bench does not lead in practice: take it watched, or as an examination")
 
 // Shimmed says that the gaps of the engine are set by shims.
 func (e *Engine) Shimmed() bool { return e.exercise.Setup.Sheet.Shimmed() }
@@ -44,6 +43,29 @@ func ShimSizes() (list []measure.Length) {
 		list = append(list, size)
 	}
 	return list
+}
+
+// supply is a workshop that has every size of shim, as many as there are valves: none is to be bought.
+func supply(valves int) job.Shop {
+	s := job.Shop{Sizes: ShimSizes()}
+	for _, size := range s.Sizes {
+		s.Stock = append(s.Stock, adjust.Count{Shim: size, N: valves})
+	}
+	return s
+}
+
+// toTheHundredth is by how much what is said of a shim may be off: a micrometer is read to a hundredth (common practice).
+const toTheHundredth = 5 * um
+
+// saidOfShim holds what is said of a valve's shim against the one that is there.
+func (r *Run) saidOfShim(valve string, size measure.Length) {
+	v, err := r.Engine.valve(valve)
+	if err != nil {
+		return
+	}
+	if by := (v.shim - size).Abs(); by > toTheHundredth {
+		r.fault(Fault{Slip: WrongShim, Valve: valve, By: by})
+	}
 }
 
 // Bare are the valves without a shim, in order: eyes see it.
@@ -99,6 +121,7 @@ func (e *Engine) FitShim(valve string, size measure.Length) error {
 	}
 	e.acts++
 	v.gap += v.shim - size
+	v.changed = v.shim != size
 	v.shim, v.stamped, v.bare = size, size, false
 	return nil
 }

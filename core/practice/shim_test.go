@@ -14,6 +14,7 @@ import (
 	"metronix/core/engine"
 	"metronix/core/gauge"
 	"metronix/core/gear"
+	"metronix/core/job"
 	"metronix/core/job/jobtest"
 	"metronix/core/measure"
 	"metronix/core/practice"
@@ -22,13 +23,117 @@ import (
 // shimmed begins an examination on a four with shims.
 func shimmed(t *testing.T, seed uint64) *atShims {
 	t.Helper()
+	run, err := practice.Begin(practice.Exercise{Setup: withShims(), Seed: seed, Aid: practice.Examination})
+	require.NoError(t, err)
+	return &atShims{t: t, run: run}
+}
+
+// withShims is the usual four with shims in place of screws.
+func withShims() job.Setup {
 	setup := jobtest.Setup()
 	sheet := *setup.Sheet
 	sheet.Adjuster = &engine.Adjuster{Kind: gear.Shim}
 	setup.Sheet = &sheet
-	run, err := practice.Begin(practice.Exercise{Setup: setup, Seed: seed, Aid: practice.Examination})
-	require.NoError(t, err)
-	return &atShims{t: t, run: run}
+	return setup
+}
+
+// shims does what the bench says of one: it is taken out and its size said, or another is laid in.
+func (l *learner) shims(n job.Next) {
+	l.t.Helper()
+	j := l.run.Job
+	v, _ := j.Valve(n.Valve)
+	takes := func(valve string) *practice.FoundShim {
+		if slices.Contains(l.run.Engine.Bare(), valve) {
+			return nil
+		}
+		a, err := l.does(practice.Entry{Hand: practice.TookShim{Valve: valve}})
+		require.NoError(l.t, err, valve)
+		return a.Shim
+	}
+	switch {
+	case v.Shim == 0 && !v.Out && !j.Settable(v): // he does not know it: it is turned to
+		l.says(job.Picked{Valve: n.Valve})
+	case v.Shim == 0 && !v.Out:
+		is := takes(n.Valve)
+		said := job.Sized{Valve: n.Valve, Shim: is.Measured}
+		if is.Stamped != is.Measured {
+			said.Stamped = is.Stamped
+		}
+		l.says(said)
+		if next := l.run.Job.Next(); next.Shim == nil || next.Valve != n.Valve {
+			l.hand(practice.FittedShim{Valve: n.Valve, Size: is.Measured})
+		}
+	case n.Shim == nil && j.ShimToTry(n.Valve) > 0 && !j.Settable(v):
+		l.says(job.Picked{Valve: n.Valve})
+	case n.Shim == nil && j.ShimToTry(n.Valve) > 0: // none surely serves it: it is tried, and read
+		takes(n.Valve)
+		size := j.ShimToTry(n.Valve)
+		l.hand(practice.FittedShim{Valve: n.Valve, Size: size})
+		l.says(job.Adjusted{Valve: n.Valve, Shim: size})
+	case n.Shim == nil:
+		l.says(job.LeftAsIs{Valve: n.Valve, Reason: "no shim serves it"})
+	default:
+		takes(n.Valve)
+		if n.Shim.From != "" {
+			takes(n.Shim.From)
+		}
+		l.hand(practice.FittedShim{Valve: n.Valve, Size: n.Shim.Shim})
+		l.says(job.Adjusted{Valve: n.Valve, Shim: n.Shim.Shim, From: n.Shim.From, StandIn: n.Shim.Do == job.FitStandIn})
+	}
+}
+
+// Who follows the bench on an engine with shims ends as on one with screws: every gap in its window but for leaf and feel, no shim
+// left out, nothing held against him, whatever is stamped on them; and whoever says what is stamped, where a micrometer says another, is told.
+func TestWhoFollowsTheBenchOnShims(t *testing.T) {
+	wrong, right, changed := 0, 0, 0
+	for seed := range seeds() {
+		l := learns(t, withShims(), seed)
+		l.goesRound()
+		s := l.run.Score()
+		require.True(t, s.Signed, "seed %d", seed)
+		require.Empty(t, s.Faults, "seed %d", seed)
+		for _, v := range s.Valves {
+			slack := clearance.DefaultFeel + 6*um // his drag, and four deviations of the hand of 1.5 µm
+			require.LessOrEqual(t, v.Left, v.Window.Upper+slack, "seed %d: %s", seed, v.Valve)
+			require.GreaterOrEqual(t, v.Left, v.Window.Lower-slack, "seed %d: %s", seed, v.Valve)
+			require.Equal(t, clearance.In, v.Verdict)
+			if right++; v.Truly != clearance.In {
+				wrong++
+			}
+			if v.Disturbed {
+				changed++
+			}
+		}
+		best := l.run.Best()
+		require.NotNil(t, best)
+		require.Positive(t, best.Turn)
+	}
+	assert.Less(t, float64(wrong), 0.05*float64(right), "believed to be in, and not: %d of %d", wrong, right)
+	assert.Positive(t, changed)
+	for seed := range uint64(60) {
+		l := learns(t, withShims(), seed)
+		for l.run.Job.Next().Action != job.DoAdjust && l.acts() {
+			continue
+		}
+		n := l.run.Job.Next()
+		if n.Action != job.DoAdjust { // all of it was in
+			continue
+		}
+		if v, _ := l.run.Job.Valve(n.Valve); !l.run.Job.Settable(v) {
+			l.says(job.Picked{Valve: n.Valve})
+			require.Equal(t, job.DoTurn, l.run.Job.Next().Action, "it is turned to")
+			l.acts()
+			require.Equal(t, n.Valve, l.run.Job.Next().Valve)
+		}
+		a, err := l.does(practice.Entry{Hand: practice.TookShim{Valve: n.Valve}})
+		require.NoError(t, err)
+		l.says(job.Sized{Valve: n.Valve, Shim: a.Shim.Stamped})
+		l.hand(practice.FittedShim{Valve: n.Valve, Size: a.Shim.Measured})
+		said := slices.ContainsFunc(l.run.Score().Faults, func(f practice.Fault) bool {
+			return f.Slip == practice.WrongShim && f.Valve == n.Valve && f.By == a.Shim.Stamped-a.Shim.Measured
+		})
+		assert.Equal(t, a.Shim.Stamped != a.Shim.Measured, said, "seed %d", seed)
+	}
 }
 
 // atShims is somebody who works on it.

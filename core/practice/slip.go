@@ -17,6 +17,7 @@ const (
 	LeftOut    Slip = "left_out"   // outside its limits at the end, and believed in
 	NutLoose   Slip = "nut_loose"  // left loose
 	NoShim     Slip = "no_shim"    // the crank was turned with a shim out, or one was left out
+	WrongShim  Slip = "wrong_shim" // said of a shim that it is another than it is
 	Forgotten  Slip = "forgotten"  // never read
 	NotReread  Slip = "not_reread" // not read again after its nut was tight
 	OutLeft    Slip = "out_left"   // left outside its limits, and known to be
@@ -40,6 +41,7 @@ var gravest = []Slip{
 	Elsewhere,
 	LeftOut,
 	NutLoose,
+	WrongShim,
 	Forgotten,
 	NotReread,
 	TooLate,
@@ -82,6 +84,8 @@ func (f Fault) String() string {
 		return f.Valve + " was not read again after its nut was tight"
 	case NoShim:
 		return "there was no shim in " + f.Valve
+	case WrongShim:
+		return fmt.Sprintf("the shim in %s is not as it was said: %s off", f.Valve, f.By)
 	case NutLoose:
 		return "the nut of " + f.Valve + " was left loose"
 	case Disturbed:

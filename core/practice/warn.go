@@ -34,7 +34,7 @@ func (s Slip) Warning(valve string) string {
 		return "The tool is on the crank."
 	case Forgotten:
 		return fmt.Sprintf("Nothing is written down of %s.", valve)
-	case OneTurnOut, Elsewhere, LeftOut, OutLeft, Misjudged, WearMissed, Misread, OverTime:
+	case OneTurnOut, Elsewhere, WrongShim, LeftOut, OutLeft, Misjudged, WearMissed, Misread, OverTime:
 		return ""
 	}
 	return ""

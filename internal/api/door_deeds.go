@@ -37,6 +37,7 @@ var deeds = map[people.Deed][]string{
 		"get-job-shims",
 		"get-photo",
 		"get-practice",
+		"get-practice-shims",
 		"get-progress",
 		"get-study",
 		"list-gauge-studies",

@@ -46,14 +46,20 @@ type ShimPrice struct {
 // happening of the job.
 type jobShimsInput struct {
 	JobID
+	ShimsWish
+}
+
+// ShimsWish is what a choice of shims is to be after.
+type ShimsWish struct {
 	Prefer  string `query:"prefer" enum:"fewest_bought,nearest_aim" doc:"left out: fewest_bought"`
 	CamsOut bool   `query:"cams_out" doc:"the camshafts are out: the steps reach every valve where the crank stands"`
 }
 
 // Lacking is a valve that no shim brings into its limits, and why.
 type Lacking struct {
-	Valve  string `json:"valve"`
-	Reason string `json:"reason"`
+	Valve  string  `json:"valve"`
+	Reason string  `json:"reason"`
+	TryMM  wire.MM `json:"try_mm,omitempty" doc:"a shim to hand that may serve it, and may be tried; absent: there is none"`
 }
 
 // ShimFit is what goes under one valve.
@@ -79,35 +85,40 @@ func (s *server) jobShims(ctx context.Context, in *jobShimsInput) (*bodyOf[JobSh
 		return nil, fault(err)
 	}
 	err = s.desk.with(ctx, in.ID, func(o *openJob) error {
-		shop, err := s.desk.supply(ctx, o)
-		if err != nil {
+		if _, err := s.desk.supply(ctx, o); err != nil {
 			return err
 		}
-		j := o.state
-		wanted := cmp.Or(adjust.Prefer(in.Prefer), j.Prefer, adjust.FewestBought)
-		var choices []ShimPrice
-		for _, prefer := range []adjust.Prefer{adjust.FewestBought, adjust.NearestAim} {
-			plan, missing := j.ChooseShims(shop.Sizes, shop.Stock, prefer)
-			bought, disturbed, worst := plan.Cost(j.AimOfNamed)
-			choices = append(choices, ShimPrice{string(prefer), bought, disturbed, wire.MM(worst)})
-			if prefer != wanted {
-				continue
-			}
-			out.Body = shimsView(j, plan, missing)
-			out.Body.Promised = promised(plan, j, shop.Stock, others)
-			steps := j.Steps() // those that the job is led by
-			if in.CamsOut != j.CamsOut && in.CamsOut || wanted != cmp.Or(j.Prefer, adjust.FewestBought) {
-				steps = j.ShimSteps(plan, shop.Stock, in.CamsOut) // another choice, to be looked at
-			}
-			out.Body.Steps = seen.ShimStepsOf(j, steps)
-		}
-		out.Body.Choices = choices
+		out.Body = chosenShims(o.state, in.ShimsWish, others)
 		return nil
 	})
 	if err != nil {
 		return nil, fault(err)
 	}
 	return out, nil
+}
+
+// chosenShims is the choice for a job by what is wished of it, from what the workshop has.
+func chosenShims(j *job.Job, wish ShimsWish, others []counting) (out JobShims) {
+	shop := j.Shop()
+	wanted := cmp.Or(adjust.Prefer(wish.Prefer), j.Prefer, adjust.FewestBought)
+	var choices []ShimPrice
+	for _, prefer := range []adjust.Prefer{adjust.FewestBought, adjust.NearestAim} {
+		plan, missing := j.ChooseShims(shop.Sizes, shop.Stock, prefer)
+		bought, disturbed, worst := plan.Cost(j.AimOfNamed)
+		choices = append(choices, ShimPrice{string(prefer), bought, disturbed, wire.MM(worst)})
+		if prefer != wanted {
+			continue
+		}
+		out = shimsView(j, plan, missing)
+		out.Promised = promised(plan, j, shop.Stock, others)
+		steps := j.Steps() // those that the job is led by
+		if wish.CamsOut != j.CamsOut && wish.CamsOut || wanted != cmp.Or(j.Prefer, adjust.FewestBought) {
+			steps = j.ShimSteps(plan, shop.Stock, wish.CamsOut) // another choice, to be looked at
+		}
+		out.Steps = seen.ShimStepsOf(j, steps)
+	}
+	out.Choices = choices
+	return out
 }
 
 // counting is what one open job counts on of the stock.
@@ -187,7 +198,7 @@ func shimsView(j *job.Job, plan adjust.ShimPlan, missing []string) JobShims {
 		out.Buy = append(out.Buy, seen.ShimCount{ShimMM: wire.MM(b.Shim), Count: b.N})
 	}
 	for _, l := range plan.Impossible {
-		out.Impossible = append(out.Impossible, Lacking{l.Valve, l.Reason})
+		out.Impossible = append(out.Impossible, Lacking{l.Valve, l.Reason, wire.MM(l.Try)})
 	}
 	return out
 }

@@ -46,6 +46,12 @@ func (s *server) practiceRoutes(a huma.API) {
 		s.practice,
 		summary("get-practice", "A run as it stands: what is believed, and what eyes see"),
 	)
+	huma.Get(
+		a,
+		"/api/v1/practice/{id}/shims",
+		s.practiceShims,
+		summary("get-practice-shims", "The choice of shims over a practice engine, as at a real job"),
+	)
 	huma.Post(
 		a,
 		"/api/v1/practice/{id}/hands",
@@ -166,6 +172,20 @@ func (s *server) practice(ctx context.Context, in *PracticeID) (*bodyOf[Practice
 	return &bodyOf[PracticeView]{out}, nil
 }
 
+// practiceShims is the choice of shims from what was entered in a run.
+func (s *server) practiceShims(ctx context.Context, in *struct {
+	PracticeID
+	ShimsWish
+}) (*bodyOf[JobShims], error) {
+	s.practising.Lock()
+	defer s.practising.Unlock()
+	p, err := s.practiceOf(ctx, in.ID)
+	if err != nil {
+		return nil, err
+	}
+	return &bodyOf[JobShims]{chosenShims(p.run.Job, in.ShimsWish, nil)}, nil
+}
+
 // waysToGo are the sequences that go round an engine.
 func waysToGo(sheet *engine.Sheet) []WayToGo {
 	list := []WayToGo{}
@@ -185,7 +205,7 @@ func (s *server) practiceHand(ctx context.Context, in *struct {
 }) (*bodyOf[PracticeAnswer], error) {
 	hand, ok := in.Body.hand()
 	if !ok {
-		say := "One thing is done at a time: turn_deg, take_off, slide, loosen, screw, tighten or claim."
+		say := "One thing is done at a time: turn_deg, take_off, slide, loosen, screw, tighten, rock, dial, take_shim, fit_shim or claim."
 		return nil, located(http.StatusUnprocessableEntity, say, wire.Fault{Location: "body", Message: say})
 	}
 	return s.practise(ctx, in.ID, practice.Entry{ID: in.Body.ID, Hand: hand}, practised{Hand: &in.Body})

@@ -34,11 +34,7 @@ func (s *server) chosen(ctx context.Context, n NewPractice) (x exercise.Exercise
 	if err != nil {
 		return x, fault(err)
 	}
-	aid := practice.Guided
-	if e.Sheet.Shimmed() {
-		aid = practice.Watched // there nothing leads
-	}
-	return exercise.Exercise{Sheet: sheet, Told: exercise.Told{Card: n.Card, Aid: string(aid)}}, nil
+	return exercise.Exercise{Sheet: sheet, Told: exercise.Told{Card: n.Card, Aid: string(practice.Guided)}}, nil
 }
 
 // startPractice begins a run. Sent again under the same id it is the same run.

@@ -14,6 +14,7 @@ import (
 
 	"metronix/internal/api"
 	"metronix/internal/store"
+	"metronix/internal/wire"
 )
 
 // trainee goes through a run over HTTP, and keeps every answer that came before its end.
@@ -27,7 +28,13 @@ type trainee struct {
 			Now struct {
 				Action, Valve string
 				Stop          int
-				Ladder        []struct {
+				Shim          *struct {
+					Do    string
+					Valve string
+					Size  float64 `json:"shim_mm"`
+					From  string
+				}
+				Ladder []struct {
 					Leaves []float64 `json:"leaves_mm"`
 					First  bool
 				}
@@ -37,15 +44,21 @@ type trainee struct {
 					Crank float64 `json:"crank_deg"`
 				}
 			}
-			Valves []struct {
-				Name      string
-				Judgement *struct {
-					TryNext []float64 `json:"try_next_mm"`
-				}
-			}
+			Valves []practisedValve
 		}
 		Eyes api.Eyes
 		Felt *api.FeltView
+		Shim *api.FoundShim
+	}
+}
+
+// practisedValve is one valve as the bench shows it.
+type practisedValve struct {
+	Name      string
+	Settable  bool
+	Shim      float64 `json:"shim_mm"`
+	Judgement *struct {
+		TryNext []float64 `json:"try_next_mm"`
 	}
 }
 
@@ -64,7 +77,7 @@ func (p *trainee) does(path string, body map[string]any) {
 	require.NoError(p.t, err)
 	status, said := p.asks("POST", "/api/v1/practice/"+p.run+path, string(text))
 	require.Equal(p.t, 200, status, "%s: %s", text, said)
-	p.now.Felt = nil
+	p.now.Felt, p.now.Shim, p.now.State.Now.Shim, p.now.Eyes.Shims = nil, nil, nil, nil
 	require.NoError(p.t, json.Unmarshal([]byte(said), &p.now))
 }
 
@@ -91,7 +104,7 @@ func (p *trainee) step() bool {
 			map[string]any{
 				"kind":   "way_chosen",
 				"school": "rocking_pairs",
-				"round":  "set_as_you_go",
+				"round":  map[bool]string{true: "read_first", false: "set_as_you_go"}[p.now.Eyes.Shims != nil],
 				"check":  "none",
 			},
 		)
@@ -129,6 +142,10 @@ func (p *trainee) step() bool {
 	case "keep":
 		p.says(map[string]any{"kind": "kept", "valve": now.Valve})
 	case "adjust":
+		if p.now.Eyes.Shims != nil {
+			p.shims()
+			break
+		}
 		p.says(map[string]any{"kind": "left_as_is", "valve": now.Valve, "reason": "looked at only"})
 	case "sign":
 		p.hand(map[string]any{"take_off": true})
@@ -139,6 +156,44 @@ func (p *trainee) step() bool {
 	return true
 }
 
+// begins begins the run on an engine, and reads where it stands.
+func (p *trainee) begins(engine string) (view api.PracticeView) {
+	p.t.Helper()
+	status, text := p.asks("POST", "/api/v1/practice", fmt.Sprintf(`{"id":%q,"engine_id":%q,"card":0}`, p.run, engine))
+	require.Equal(p.t, 200, status, text)
+	_, text = p.asks("GET", "/api/v1/practice/"+p.run, "")
+	require.NoError(p.t, json.Unmarshal([]byte(text), &view))
+	raw, err := json.Marshal(view.View)
+	require.NoError(p.t, err)
+	require.NoError(p.t, json.Unmarshal(raw, &p.now))
+	p.now.Eyes = view.Eyes
+	return view
+}
+
+// ends ends the run, and holds what is told then against all that was heard and logged before: nothing of it was in there.
+func (p *trainee) ends(logged string) (score api.PracticeScore) {
+	p.t.Helper()
+	heard := p.heard.String() + logged
+	stored, _, err := p.st.Practice(p.run)
+	require.NoError(p.t, err)
+	var hidden struct{ Seed string }
+	require.NoError(p.t, json.Unmarshal([]byte(stored.Exercise), &hidden))
+	require.NotEmpty(p.t, hidden.Seed)
+	status, text := p.send("POST", "/api/v1/practice/"+p.run+"/end", "")
+	require.Equal(p.t, 200, status, text)
+	require.NoError(p.t, json.Unmarshal([]byte(text), &score))
+	for _, v := range score.Valves {
+		for _, mm := range []wire.MM{v.FoundMM, v.LeftMM} { // to the nanometre: no leaf is so by chance
+			text, err := json.Marshal(mm)
+			require.NoError(p.t, err)
+			require.Greater(p.t, len(text), 4, mm)
+			assert.NotContains(p.t, heard, string(text), v.Valve)
+		}
+	}
+	assert.NotContains(p.t, heard, hidden.Seed)
+	return score
+}
+
 // A run on a practice engine goes from its beginning to its score over HTTP; nothing that is hidden leaves the program before it has ended, in
 // no answer, no refusal and no log; sent twice an act counts once, and after a restart the run stands where it stood.
 func TestAPracticeRun(t *testing.T) {
@@ -147,23 +202,10 @@ func TestAPracticeRun(t *testing.T) {
 	slog.SetDefault(slog.New(slog.NewTextHandler(&logged, nil)))
 	defer slog.SetDefault(before)
 	p := &trainee{door: withJob(t), run: "practice-0001"}
-	status, text := p.asks(
-		"POST",
-		"/api/v1/practice",
-		`{"id":"practice-0001","engine_id":"engine-01","card":0}`,
-	)
-	require.Equal(t, 200, status, text)
-	status, _ = p.asks("POST", "/api/v1/practice", `{"id":"practice-0001","engine_id":"engine-01","card":0}`)
-	require.Equal(t, 200, status, "its answer was lost")
-	_, text = p.asks("GET", "/api/v1/practice/practice-0001", "")
-	var view api.PracticeView
-	require.NoError(t, json.Unmarshal([]byte(text), &view))
-	raw, err := json.Marshal(view.View)
-	require.NoError(t, err)
-	require.NoError(t, json.Unmarshal(raw, &p.now))
-	p.now.Eyes = view.Eyes
+	p.begins("engine-01")
+	view := p.begins("engine-01") // its answer was lost
 
-	status, text = p.asks("GET", "/api/v1/practice/practice-0001/score", "")
+	status, text := p.asks("GET", "/api/v1/practice/practice-0001/score", "")
 	assert.Equal(t, 409, status, text)
 	for body, want := range map[string]string{
 		`{"id":"x1","screw":{"valve":"E1","by_deg":20}}`: "loosen it first",
@@ -191,30 +233,12 @@ func TestAPracticeRun(t *testing.T) {
 	assert.Equal(t, stood.Eyes, reopened.Eyes)
 	assert.Equal(t, "done", reopened.View.State.Phase)
 
-	heard := p.heard.String() + logged.String()
-	stored, _, err := p.st.Practice("practice-0001")
-	require.NoError(t, err)
-	var hidden struct{ Seed string }
-	require.NoError(t, json.Unmarshal([]byte(stored.Exercise), &hidden))
-	require.NotEmpty(t, hidden.Seed)
-	status, text = p.send("POST", "/api/v1/practice/practice-0001/end", "")
-	require.Equal(t, 200, status, text)
-	var score api.PracticeScore
-	require.NoError(t, json.Unmarshal([]byte(text), &score))
+	score := p.ends(logged.String())
 	assert.True(t, score.Signed)
 	assert.Len(t, score.Valves, len(view.View.State.Valves))
 	for _, f := range score.Faults {
 		assert.Equal(t, "out_left", f.Slip, f.Says)
 	}
-	for _, v := range score.Valves {
-		for _, mm := range []string{fmt.Sprint(v.FoundMM), fmt.Sprint(v.LeftMM)} { // to the nanometre: no leaf is so by chance
-			text, err := json.Marshal(v.FoundMM)
-			require.NoError(t, err)
-			require.Greater(t, len(text), 4, mm)
-			assert.NotContains(t, heard, string(text), v.Valve)
-		}
-	}
-	assert.NotContains(t, heard, hidden.Seed)
 
 	status, _ = p.send("POST", "/api/v1/practice/practice-0001/hands", `{"id":"late","turn_deg":20}`)
 	assert.Equal(t, 409, status)

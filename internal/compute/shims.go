@@ -48,6 +48,8 @@ type shimFit struct {
 type lacking struct {
 	Valve  string `json:"valve"`
 	Reason string `json:"reason"`
+
+	Try wire.MM `json:"try_mm,omitempty" doc:"a shim in stock that may serve it, and may be tried; absent: there is none"`
 }
 
 // shimsResponse is the best deal of all shims over all valves, not valve by valve: what goes where, what to
@@ -160,7 +162,7 @@ func shimsAnswer(p adjust.ShimPlan) shimsResponse {
 		r.Buy = append(r.Buy, shimCount{wire.MM(b.Shim), b.N})
 	}
 	for _, l := range p.Impossible {
-		r.Impossible = append(r.Impossible, lacking(l))
+		r.Impossible = append(r.Impossible, lacking{l.Valve, l.Reason, wire.MM(l.Try)})
 	}
 	return r
 }

@@ -76,6 +76,7 @@ export function onBench(panel: Component, job: unknown, refused = false) {
   const stand = defineComponent({
     setup(_, { expose }) {
       provideBench(view, ref([]), {
+        practice: false,
         settling: computed(() => settling.value),
         proving: computed(() => ''),
         instead: () => shown.push('instead'),

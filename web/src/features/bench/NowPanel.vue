@@ -23,6 +23,8 @@ const props = defineProps<{
   line: Line
   /** The program was heard a moment ago. */
   reached: boolean
+  /** The engine is one to practise on. */
+  practice?: boolean
 }>()
 const emit = defineEmits<{
   do: [doing: Doing]
@@ -65,6 +67,7 @@ const noted = computed(() => {
 })
 
 const { state, valve } = provideBench(view, unjudged, {
+  practice: props.practice,
   settling: computed(() => guard.on.value || noted.value !== ''),
   proving: computed(() => proving.value),
   instead: () => {

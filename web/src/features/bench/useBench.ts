@@ -21,6 +21,8 @@ export interface Bench {
   proving: ComputedRef<string>
   /** Shows what may be done at the valve in hand instead of what is next, until something is done; again: what is next. */
   instead(): void
+  /** The choice of shims is that of a practice engine. */
+  practice: boolean
   /** Whether the last thing done was refused. */
   refused: ComputedRef<boolean>
   act(doing: Doing): void
@@ -58,7 +60,10 @@ function waitingReadings(waiting: Waiting[], valve: string): Reading[] {
 export function provideBench(
   view: Ref<JobView>,
   waiting: Ref<Waiting[]>,
-  does: Pick<Bench, 'settling' | 'proving' | 'instead' | 'refused' | 'act' | 'leave' | 'setThough' | 'look' | 'stay'>,
+  does: Pick<
+    Bench,
+    'practice' | 'settling' | 'proving' | 'instead' | 'refused' | 'act' | 'leave' | 'setThough' | 'look' | 'stay'
+  >,
 ): Bench {
   const state = computed(() => view.value.state)
   const valve = computed(() => state.value.valves.find((v) => v.name === state.value.now.valve))

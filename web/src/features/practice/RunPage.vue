@@ -132,7 +132,12 @@ useKeys((k) => {
             :key="w.school"
             size="large"
             @click="
-              say({ kind: 'way_chosen', school: w.school as 'rocking_pairs', round: 'set_as_you_go', check: 'none' })
+              say({
+                kind: 'way_chosen',
+                school: w.school as 'rocking_pairs',
+                round: eyes.shims ? 'read_first' : 'set_as_you_go',
+                check: 'none',
+              })
             "
             >{{ w.title }}</VBtn
           >
@@ -153,6 +158,7 @@ useKeys((k) => {
           :choosing="false"
           :line="line"
           reached
+          practice
           @do="say"
           @undo="undo"
           @leave="(v) => say({ kind: 'left_as_is', valve: v, reason: 'left in practice' })"

@@ -57,6 +57,14 @@ export const reads = {
     ),
     placeholderData: keepPreviousData,
   }),
+  practiceShims: (id: string, prefer: 'fewest_bought' | 'nearest_aim', camsOut: boolean) => ({
+    ...read(['practice', id, 'shims', prefer, camsOut], () =>
+      answered(
+        api.GET('/api/v1/practice/{id}/shims', { params: { path: { id }, query: { prefer, cams_out: camsOut } } }),
+      ),
+    ),
+    placeholderData: keepPreviousData,
+  }),
   ways: (of: { job?: string; engine?: string }, query?: WaysAsked) => ({
     ...read(['ways', of, query], () =>
       of.job

@@ -1334,6 +1334,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/practice/{id}/shims": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The choice of shims over a practice engine, as at a real job */
+        get: operations["get-practice-shims"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/probe": {
         parameters: {
             query?: never;
@@ -2159,6 +2176,8 @@ export interface components {
         };
         ComputeLacking: {
             reason: string;
+            /** @description a shim in stock that may serve it, and may be tried; absent: there is none */
+            try_mm?: number;
             valve: string;
         };
         ComputeLeafStack: {
@@ -5071,6 +5090,8 @@ export interface components {
         };
         Lacking: {
             reason: string;
+            /** @description a shim to hand that may serve it, and may be tried; absent: there is none */
+            try_mm?: number;
             valve: string;
         };
         Leaf: {
@@ -10199,6 +10220,42 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["PracticeScore"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "get-practice-shims": {
+        parameters: {
+            query?: {
+                /** @description left out: fewest_bought */
+                prefer?: "fewest_bought" | "nearest_aim";
+                /** @description the camshafts are out: the steps reach every valve where the crank stands */
+                cams_out?: boolean;
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobShims"];
                 };
             };
             /** @description Error */

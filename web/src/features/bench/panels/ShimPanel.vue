@@ -10,7 +10,7 @@ import { shimChoice } from '@/shared/words'
 import NumberPad from '../parts/NumberPad.vue'
 import { useBench } from '../useBench'
 
-const { state, act, leave } = useBench()
+const { state, practice, act, leave } = useBench()
 // What the choice is after first, and whether the cams are out, is the job's: every screen is led by the same choice.
 const prefer = computed({
   get: () => state.value.shims_prefer,
@@ -20,7 +20,11 @@ const camsOut = computed({
   get: () => state.value.cams_out,
   set: (cams_out) => act({ kind: 'shims_chosen', prefer: state.value.shims_prefer, cams_out }),
 })
-const { data: plan, trouble, again } = useRead(computed(() => reads.shims(state.value.id, prefer.value, camsOut.value)))
+const {
+  data: plan,
+  trouble,
+  again,
+} = useRead(computed(() => (practice ? reads.practiceShims : reads.shims)(state.value.id, prefer.value, camsOut.value)))
 const choices = computed(() =>
   (plan.value?.choices ?? []).map((c) => ({
     value: c.prefer!,
@@ -70,6 +74,12 @@ function go() {
 }
 /** A valve that nothing to be had serves: it is left with a reason, or the job waits. */
 const stuck = computed(() => (!now.value && !next.value && at.value && !at.value.out ? at.value.name : ''))
+/** What may be tried there all the same, mm. */
+const tries = computed(() => plan.value?.impossible.find((l) => l.valve === stuck.value)?.try_mm ?? 0)
+/** The valve in question is not clear where the crank stands: with the cams in no shim comes out. */
+const away = computed(() => !state.value.cams_out && at.value?.settable === false)
+const turnThere = () => act({ kind: 'picked', valve: at.value!.name })
+const tryIt = () => act({ kind: 'adjusted', valve: stuck.value, shim_mm: tries.value, cams_out: camsOut.value })
 
 /** The job waits, with everything where it is, for what is to be bought. */
 const wait = () =>
@@ -118,6 +128,10 @@ const pad = ['7', '8', '9', '4', '5', '6', '1', '2', '3', '.', '0', 'Backspace']
       <NumberPad :keys="pad" :columns="3" @key="key" />
       <NumberField v-model="stamped" label="Stamped, where the micrometer says another" unit="mm" />
       <VBtn variant="flat" :disabled="!(size > 0)" @click="put"> Save size <kbd>Enter</kbd> </VBtn>
+      <template v-if="!correcting && !state.cams_out">
+        <VBtn v-if="away" @click="turnThere">Turn to where {{ next }} is clear</VBtn>
+        <p v-else class="quiet fs-18">Taken out, it goes back in before the crank is turned.</p>
+      </template>
       <VBtn v-if="correcting" @click="correct('')">Cancel</VBtn>
     </template>
     <template v-else-if="plan">
@@ -169,6 +183,12 @@ const pad = ['7', '8', '9', '4', '5', '6', '1', '2', '3', '.', '0', 'Backspace']
           The cams are out: every shim can be reached. The crank is not turned with a shim missing.
         </template>
       </VCheckbox>
+      <template v-if="tries">
+        <VBtn v-if="away" class="tall-64 fs-22" variant="flat" @click="turnThere"
+          >Turn to where {{ stuck }} is clear</VBtn
+        >
+        <VBtn v-else class="tall-64 fs-22" variant="flat" @click="tryIt">Tried {{ mm(tries) }} under {{ stuck }}</VBtn>
+      </template>
       <VBtn v-if="stuck" @click="leave(stuck)"> Leave {{ stuck }} as it is… </VBtn>
       <VBtn v-if="(stuck || plan.buy.length) && !state.waits_said" @click="wait">Wait for the shims to come</VBtn>
       <VAlert v-for="p in plan.promised" :key="p.shim_mm" role="note">

@@ -238,6 +238,29 @@ describe('shims', () => {
     expect(done).toEqual([{ kind: 'sized', valve: 'I1', shim_mm: 2.7 }])
   })
 
+  it('are turned to where they come out, for their size and to try one that may serve', async () => {
+    program(() =>
+      answer({ missing: ['I1'], impossible: [{ valve: 'I1', reason: 'Known to ±0.02 mm.', try_mm: 2.475 }] }),
+    )
+    const press = (page: ReturnType<typeof onBench>['page'], words: string) =>
+      page
+        .findAll('button')
+        .find((b) => b.text().includes(words))!
+        .trigger('click')
+    const away = onBench(ShimPanel, job([valve('I1', { shim_mm: 0, settable: false })]))
+    await vi.waitFor(() => expect(away.page.text()).toContain('Turn to where I1 is clear'))
+    await press(away.page, 'Turn to where')
+    const here = onBench(ShimPanel, job([valve('I1', { shim_mm: 0, settable: true })]))
+    expect(here.page.text()).toContain('it goes back in before the crank is turned')
+    const stuck = onBench(ShimPanel, job([valve('I1', { needs: true, settable: true })]))
+    await vi.waitFor(() => expect(stuck.page.text()).toContain('Tried 2.475 under I1'))
+    await press(stuck.page, 'Tried 2.475')
+    expect([...away.done, ...stuck.done]).toEqual([
+      { kind: 'picked', valve: 'I1' },
+      { kind: 'adjusted', valve: 'I1', shim_mm: 2.475, cams_out: false },
+    ])
+  })
+
   const step = (more: object) => ({
     valve: '',
     shim_mm: 0,

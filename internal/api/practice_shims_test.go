@@ -1,0 +1,83 @@
+package api_test
+
+import (
+	"encoding/json"
+	"slices"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"metronix/internal/api"
+)
+
+// takes takes a valve's shim out, where it is not out already.
+func (p *trainee) takes(valve string) {
+	p.t.Helper()
+	if !slices.Contains(p.now.Eyes.Shims.Bare, valve) {
+		p.hand(map[string]any{"take_shim": valve})
+	}
+}
+
+// shims does what the bench says of one: it is turned to, taken out and measured, or another is laid in.
+func (p *trainee) shims() {
+	p.t.Helper()
+	var plan api.JobShims
+	_, text := p.asks("GET", "/api/v1/practice/"+p.run+"/shims?prefer=fewest_bought", "")
+	require.NoError(p.t, json.Unmarshal([]byte(text), &plan))
+	now := p.now.State.Now
+	at := slices.IndexFunc(p.now.State.Valves, func(v practisedValve) bool { return v.Name == now.Valve })
+	v := p.now.State.Valves[at]
+	fits := func(valve string, size any, from string) {
+		p.takes(valve)
+		if from != "" {
+			p.takes(from)
+		}
+		p.hand(map[string]any{"fit_shim": map[string]any{"valve": valve, "shim_mm": size}})
+		p.says(map[string]any{"kind": "adjusted", "valve": valve, "shim_mm": size, "from": from})
+	}
+	tries := slices.IndexFunc(plan.Impossible, func(l api.Lacking) bool { return l.Valve == now.Valve && l.TryMM > 0 })
+	switch {
+	case now.Shim != nil:
+		require.NotEmpty(p.t, plan.Steps)
+		assert.Equal(p.t, now.Shim.Valve, plan.Steps[0].Valve, "the choice is the one that leads")
+		fits(now.Shim.Valve, now.Shim.Size, now.Shim.From)
+	case !v.Settable && (v.Shim == 0 || tries >= 0):
+		p.says(map[string]any{"kind": "picked", "valve": now.Valve})
+		require.Equal(p.t, "turn", p.now.State.Now.Action)
+	case v.Shim == 0:
+		p.takes(now.Valve)
+		size := p.now.Shim.MeasuredMM
+		p.says(map[string]any{"kind": "sized", "valve": now.Valve, "shim_mm": size, "stamped_mm": p.now.Shim.StampedMM})
+		p.hand(map[string]any{"fit_shim": map[string]any{"valve": now.Valve, "shim_mm": size}})
+	case tries >= 0:
+		fits(now.Valve, plan.Impossible[tries].TryMM, "")
+	default:
+		p.says(map[string]any{"kind": "left_as_is", "valve": now.Valve, "reason": "no shim serves it"})
+	}
+}
+
+// On an engine with shims the bench leads in practice as on any: sizes are asked for and had by hand, the choice is asked of the run and
+// of no job, and nothing that is hidden is in any answer before the end.
+func TestLedOnShimsInPractice(t *testing.T) {
+	d := withJob(t)
+	var sheets map[string]any
+	decode(t, sheet(t), &sheets)
+	sheets["adjuster"] = map[string]any{"kind": "shim"}
+	text, err := json.Marshal(sheets)
+	require.NoError(t, err)
+	d.ok("PUT", "/api/v1/engines/engine-sh", string(text))
+	p := &trainee{door: d, run: "practice-shims"}
+	view := p.begins("engine-sh")
+	assert.Equal(t, "guided", view.Aid)
+	for i := 0; p.step(); i++ {
+		require.Less(t, i, 200, "it does not end: %+v", p.now.State.Now)
+	}
+	score := p.ends("")
+	assert.True(t, score.Signed)
+	assert.Empty(t, score.Faults)
+	assert.Equal(t, len(score.Valves), score.Correct)
+	assert.NotNil(t, score.Best)
+	status, said := d.send("GET", "/api/v1/jobs/practice-shims/shims", "")
+	assert.Equal(t, 404, status, said)
+}
