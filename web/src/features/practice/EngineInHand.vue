@@ -87,21 +87,26 @@ const shim = useTemplateRef('shim')
 const cranked = useTemplateRef('cranked')
 const leaf = useTemplateRef('leaf')
 const screw = useTemplateRef('screw')
-const keys: Record<string, () => unknown> = {
-  l: () => leaf.value?.go(),
-  L: () => leaf.value?.go(),
-  '+': () => leaf.value?.other(1),
-  '-': () => leaf.value?.other(-1),
+/** Those of the screw are the bench's where there is none: a size is typed there. */
+const atScrew: Record<string, () => unknown> = {
   u: () => screw.value?.nut(),
   ',': () => screw.value?.turns(-5),
   '.': () => screw.value?.turns(5),
   '<': () => screw.value?.turns(-30),
   '>': () => screw.value?.turns(30),
-  x: () => props.hand({ take_off: true }),
-  r: rocks,
+}
+const atShim: Record<string, () => unknown> = {
   o: () => shim.value?.act(),
   '[': () => shim.value?.other(-1),
   ']': () => shim.value?.other(1),
+}
+const keys: Record<string, () => unknown> = {
+  l: () => leaf.value?.go(),
+  L: () => leaf.value?.go(),
+  '+': () => leaf.value?.other(1),
+  '-': () => leaf.value?.other(-1),
+  x: () => props.hand({ take_off: true }),
+  r: rocks,
 }
 const cranks: Record<string, number> = {
   ArrowRight: 5,
@@ -113,7 +118,7 @@ const cranks: Record<string, number> = {
 }
 defineExpose({
   key(k: string): boolean {
-    const does = keys[k]
+    const does = keys[k] ?? (props.eyes.shims ? atShim : atScrew)[k]
     if (does) void does()
     else if (props.untold && k === 'd')
       void dials() // where the bench judges it opens the entry of a dial reading
