@@ -4,6 +4,7 @@ import (
 	"bytes"
 	"context"
 	"encoding/json"
+	"math"
 	"net"
 	"net/http"
 	"testing"
@@ -134,4 +135,38 @@ func TestTheHelperSeesTheEncoder(t *testing.T) {
 	helper.shows("By the encoder it stands there.")
 	helper.press("There")
 	helper.shows("Wait")
+}
+
+// At a practice engine a handle with an encoder turns the crank, once it was taken up by a tap, and what it jumps is not turned.
+func TestAHandleAtThePracticeEngine(t *testing.T) {
+	t.Parallel()
+	r := demo(t)
+	p := open(t, r, "/", 1280, 800)
+	handle := equipped(t, p)[instrument.Crank]
+	require.NoError(t, handle.Do("by", "15")) // before it is taken up
+	p.visit("/practice")
+	p.press("Watched: only warned")
+	p.press("On an engine of the library")
+	p.press("Brindlow 1600")
+	p.shows("Turn it by the encoder")
+	l := &led{t: t, at: r.base + "/api/v1" + p.MustEval(`() => location.pathname`).Str()}
+	l.asks()
+	from := l.now.Eyes.Crank
+	stands := func(at float64) {
+		t.Helper()
+		require.Eventually(t, func() bool {
+			l.asks()
+			return math.Abs(math.Mod(l.now.Eyes.Crank-at+1080, 720)-360) < 0.2
+		}, limit, 50*time.Millisecond, "it stands at %v", at)
+	}
+	p.press("Turn it by the encoder")
+	p.shows("The encoder turns it")
+	require.NoError(t, handle.Do("by", "90"))
+	stands(from + 90)
+	require.NoError(t, handle.Do("by", "-40"))
+	stands(from + 50)
+	require.NoError(t, handle.Do("jump", "500"))
+	p.shows("The crank encoder jumped. It is followed again from where it is.")
+	require.NoError(t, handle.Do("by", "10"))
+	stands(from + 60)
 }

@@ -22,12 +22,13 @@ watch(
   () => (by.value = 0),
 )
 
-/** As far as the hand goes; the crank yields as it will. */
-function pushed(deg: number) {
-  const most = 700
-  const ahead = deg > 0 ? yields(props.firing, here.value) : 1
-  by.value = Math.max(-most, Math.min(most, by.value + deg * ahead))
+/** In one go, degrees: the program takes up to two turns. */
+const most = 700
+function moved(deg: number) {
+  by.value = Math.max(-most, Math.min(most, by.value + deg))
 }
+/** As far as the hand goes; the crank yields as it will. */
+const pushed = (deg: number) => moved(deg > 0 ? deg * yields(props.firing, here.value) : deg)
 
 function done() {
   held.value = null
@@ -78,7 +79,7 @@ function key(e: KeyboardEvent) {
   e.stopPropagation()
   steps(deg)
 }
-defineExpose({ key, steps })
+defineExpose({ key, steps, moved, done })
 </script>
 
 <template>
@@ -111,6 +112,7 @@ defineExpose({ key, steps })
         >{{ d > 0 ? '+' : '−' }}{{ Math.abs(d) }}°</VBtn
       >
     </div>
+    <slot />
     <VBtn v-if="tool !== null" size="small" :disabled="!tool" @click="emit('off')">{{
       tool ? 'Take the tool off' : 'No tool on it'
     }}</VBtn>

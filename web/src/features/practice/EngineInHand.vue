@@ -11,6 +11,7 @@ import LeafInHand from './LeafInHand.vue'
 import { clicks } from './drag'
 import ScrewInHand from './ScrewInHand.vue'
 import ShimInHand from './ShimInHand.vue'
+import { useHandle } from './useHandle'
 import type { Hand } from './usePractice'
 
 /** The practice engine, seen from above and the valve in hand from the side, and what is done to it by hand. */
@@ -85,6 +86,12 @@ async function dials() {
 }
 const shim = useTemplateRef('shim')
 const cranked = useTemplateRef('cranked')
+/** A handle that turns goes where it goes: its own weight is in it. */
+const {
+  there: handle,
+  wanted: byHandle,
+  says: ofHandle,
+} = useHandle({ pushed: (by) => cranked.value?.moved(by), done: () => cranked.value?.done() })
 const leaf = useTemplateRef('leaf')
 const screw = useTemplateRef('screw')
 /** Those of the screw are the bench's where there is none: a size is typed there. */
@@ -169,7 +176,12 @@ defineExpose({
         @shows="turning = $event"
         @turn="turned"
         @off="hand({ take_off: true })"
-      />
+      >
+        <VBtn v-if="handle" size="small" :aria-pressed="byHandle" @click="byHandle = !byHandle">{{
+          byHandle ? 'The encoder turns it' : 'Turn it by the encoder'
+        }}</VBtn>
+        <p v-if="ofHandle" class="fs-16" role="status">{{ ofHandle }}</p>
+      </CrankInHand>
       <LeafInHand ref="leaf" :valve="valve" :advised="advised" :leaves="leaves" :slide="slides" />
       <ShimInHand
         v-if="eyes.shims"
