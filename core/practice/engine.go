@@ -142,6 +142,22 @@ func (e *Engine) cooled() measure.Length {
 	return measure.Length(math.Round(float64(coldGaps) * (1 - math.Exp(-float64(since)/float64(cooling)))))
 }
 
+// What the thermometer shows of a practice engine, °C (our own figures).
+const (
+	workshopC = 20.0
+	stoppedC  = 88.0 // of a hot one as it was stopped
+)
+
+// Heat is what a thermometer shows of the engine and beside it, °C: a cold one is as warm as the workshop, a hot one cools as its gaps
+// do.
+func (e *Engine) Heat(now time.Time) (engineC, ambientC float64) {
+	if !e.exercise.Hot {
+		return workshopC, workshopC
+	}
+	since := max(0, now.Sub(e.exercise.Began))
+	return workshopC + (stoppedC-workshopC)*math.Exp(-float64(since)/float64(cooling)), workshopC
+}
+
 // Late says that a hot engine was stopped too long ago for its figures.
 func (e *Engine) Late() bool { return e.exercise.Hot && e.now.Sub(e.exercise.Began) > job.HotFor }
 

@@ -286,7 +286,7 @@ func Trace(x Exercise, list []Entry) ([]Done, error) {
 		d := Done{
 			Entry:  n,
 			Answer: a,
-			After:  n.At.Sub(list[0].At),
+			After:  max(0, n.At.Sub(list[0].At)),
 			Crank:  r.Engine.crank,
 			Faults: r.seen.faults[faults:],
 		}

@@ -4,8 +4,10 @@ import (
 	"context"
 	"encoding/json"
 	"errors"
+	"math"
 	"net/http"
 	"strings"
+	"time"
 
 	"github.com/danielgtaylor/huma/v2"
 
@@ -102,10 +104,11 @@ func seesPractice(v visitor, person string) bool {
 	return v.open || v.person != nil && (v.person.ID == person || v.person.Role.May(people.Vouch))
 }
 
-func (p *playedRun) eyes() Eyes {
+func (p *playedRun) eyes(now time.Time) Eyes {
 	e := p.run.Engine
+	engineC, ambientC := e.Heat(now)
 	eyes := Eyes{CrankDeg: wire.Deg(e.Crank()), Loose: []string{}, Open: []OpenPart{}, Tool: e.Tool(),
-		Kicks: p.of.PlugsIn}
+		Kicks: p.of.PlugsIn, EngineC: toTenth(engineC), AmbientC: toTenth(ambientC)}
 	for _, at := range e.Firing() {
 		eyes.FiringDeg = append(eyes.FiringDeg, wire.Deg(at))
 	}
@@ -127,6 +130,9 @@ func (p *playedRun) eyes() Eyes {
 	}
 	return eyes
 }
+
+// toTenth is a temperature as a thermometer shows it.
+func toTenth(c float64) float64 { return math.Round(c*10) / 10 }
 
 func (s *server) practiceState(ctx context.Context, p *playedRun) seen.JobState {
 	p.run.Job.Speaks = speaksTo(ctx)
@@ -152,7 +158,7 @@ func (s *server) practice(ctx context.Context, in *PracticeID) (*bodyOf[Practice
 			), Rule: string(clearance.Workshop), FeelMM: wire.MM(clearance.DefaultFeel),
 			CreatedAt: p.stored.Began, OnBoard: true, Screens: []Presence{}, Engine: engineView(j.Sheet), State: s.practiceState(ctx, p),
 		},
-		Eyes:     p.eyes(),
+		Eyes:     p.eyes(s.clock()),
 		Ended:    !p.stored.Ended.IsZero(),
 		Began:    p.stored.Began,
 		Aid:      p.of.Aid,
@@ -248,6 +254,9 @@ func (s *server) practise(
 		}
 	}
 	n.At = s.clock()
+	if _, stopped := n.Said.Act.(job.EngineStopped); stopped && p.run.Exercise().Hot {
+		n.At = p.stored.Began // it was then, whenever it is said
+	}
 	n.Said.At = n.At
 	if body.Hand != nil && !body.Hand.Anyway && p.of.Aid == string(practice.Watched) {
 		if err := warned(p.run.Warns(n.Hand)); err != nil {
@@ -279,7 +288,7 @@ func (s *server) practise(
 
 // practiceAnswer is what is so after something was done.
 func (s *server) practiceAnswer(ctx context.Context, p *playedRun, done practice.Answer) PracticeAnswer {
-	answer := PracticeAnswer{State: s.practiceState(ctx, p), Eyes: p.eyes(), MovedDeg: wire.Deg(done.Moved),
+	answer := PracticeAnswer{State: s.practiceState(ctx, p), Eyes: p.eyes(s.clock()), MovedDeg: wire.Deg(done.Moved),
 		KickedDeg: wire.Deg(done.Kicked), Claims: claimsView(p.run)}
 	answer.Play, answer.DialMM = done.Play, (*wire.MM)(done.Dial)
 	if done.Shim != nil {

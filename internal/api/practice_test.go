@@ -170,6 +170,15 @@ func (p *trainee) begins(engine string) (view api.PracticeView) {
 	return view
 }
 
+// scored ends the run.
+func (p *trainee) scored() (score api.PracticeScore) {
+	p.t.Helper()
+	status, text := p.send("POST", "/api/v1/practice/"+p.run+"/end", "")
+	require.Equal(p.t, 200, status, text)
+	require.NoError(p.t, json.Unmarshal([]byte(text), &score))
+	return score
+}
+
 // ends ends the run, and holds what is told then against all that was heard and logged before: nothing of it was in there.
 func (p *trainee) ends(logged string) (score api.PracticeScore) {
 	p.t.Helper()
@@ -179,9 +188,7 @@ func (p *trainee) ends(logged string) (score api.PracticeScore) {
 	var hidden struct{ Seed string }
 	require.NoError(p.t, json.Unmarshal([]byte(stored.Exercise), &hidden))
 	require.NotEmpty(p.t, hidden.Seed)
-	status, text := p.send("POST", "/api/v1/practice/"+p.run+"/end", "")
-	require.Equal(p.t, 200, status, text)
-	require.NoError(p.t, json.Unmarshal([]byte(text), &score))
+	score = p.scored()
 	for _, v := range score.Valves {
 		for _, mm := range []wire.MM{v.FoundMM, v.LeftMM} { // to the nanometre: no leaf is so by chance
 			text, err := json.Marshal(mm)

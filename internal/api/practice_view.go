@@ -45,6 +45,8 @@ type Eyes struct {
 	Tool      bool       `json:"tool" doc:"it is on the crank"`
 	Stopped   *time.Time `json:"stopped,omitempty" doc:"when a hot engine was stopped; absent: it is cold"`
 	Shims     *ShimTray  `json:"shims,omitempty" doc:"absent: the engine has none"`
+	EngineC   float64    `json:"engine_c" doc:"by the thermometer on it, °C"`
+	AmbientC  float64    `json:"ambient_c" doc:"by the one beside it, °C"`
 	Kicks     bool       `json:"kicks" doc:"the plugs are in: let go before a firing top dead centre the crank is thrown back"`
 }
 

@@ -4,7 +4,7 @@ import { afterEach, vi } from 'vitest'
 import { createMemoryHistory, createRouter } from 'vue-router'
 import type { JobView } from '@/shared/api/client'
 import { queryClient } from '@/shared/api/reads'
-import { provideBench } from '@/features/bench/useBench'
+import { provideBench, type Thermometer } from '@/features/bench/useBench'
 import type { Doing } from '@/features/bench/useJob'
 import { vuetify } from './app/theme'
 import '@/shared/ToldBar.vue' // pages fetch it later: a test that ended meanwhile would leave its loading behind
@@ -66,7 +66,7 @@ afterEach(() => {
 })
 
 /** Mounts a panel on a bench with a job; what it does is written down. */
-export function onBench(panel: Component, job: unknown, refused = false) {
+export function onBench(panel: Component, job: unknown, refused = false, practice: Thermometer | null = null) {
   const done: Doing[] = []
   const left: string[] = []
   const looked: unknown[] = []
@@ -76,7 +76,7 @@ export function onBench(panel: Component, job: unknown, refused = false) {
   const stand = defineComponent({
     setup(_, { expose }) {
       provideBench(view, ref([]), {
-        practice: false,
+        practice: computed(() => practice),
         settling: computed(() => settling.value),
         proving: computed(() => ''),
         instead: () => shown.push('instead'),

@@ -10,7 +10,7 @@ import NoticeList from './parts/NoticeList.vue'
 import PeopleLine from './parts/PeopleLine.vue'
 import NowFoot from './parts/NowFoot.vue'
 import NowHead from './parts/NowHead.vue'
-import { provideBench } from './useBench'
+import { provideBench, type Thermometer } from './useBench'
 import { useTurns } from './useTurns'
 import type { Doing, Line } from './useJob'
 import { helpable, leads, turnsTo, wordsNow } from './wordsNow'
@@ -23,8 +23,8 @@ const props = defineProps<{
   line: Line
   /** The program was heard a moment ago. */
   reached: boolean
-  /** The engine is one to practise on. */
-  practice?: boolean
+  /** The engine is one to practise on: what the thermometer on it shows. */
+  practice?: Thermometer
 }>()
 const emit = defineEmits<{
   do: [doing: Doing]
@@ -67,7 +67,7 @@ const noted = computed(() => {
 })
 
 const { state, valve } = provideBench(view, unjudged, {
-  practice: props.practice,
+  practice: computed(() => props.practice ?? null),
   settling: computed(() => guard.on.value || noted.value !== ''),
   proving: computed(() => proving.value),
   instead: () => {

@@ -7,6 +7,12 @@ import type { Doing } from './useJob'
 
 type Reading = Schemas['Reading']
 
+/** What a thermometer shows of a practice engine and beside it, °C. */
+export interface Thermometer {
+  engine_c: number
+  ambient_c: number
+}
+
 /** What every panel of the bench works with: the job as it stands, and the ways to act on it. */
 export interface Bench {
   view: ComputedRef<JobView>
@@ -21,8 +27,8 @@ export interface Bench {
   proving: ComputedRef<string>
   /** Shows what may be done at the valve in hand instead of what is next, until something is done; again: what is next. */
   instead(): void
-  /** The choice of shims is that of a practice engine. */
-  practice: boolean
+  /** The engine is one to practise on: what the thermometer on it shows, °C; null: it is a real one. */
+  practice: ComputedRef<Thermometer | null>
   /** Whether the last thing done was refused. */
   refused: ComputedRef<boolean>
   act(doing: Doing): void

@@ -54,6 +54,13 @@ const watch = computed(() => [
   ...(run.value?.minutes ? [`${watchTime(since(run.value.began))} of ${run.value.minutes} min`] : []),
 ])
 
+/** The way round is chosen; that a hot engine was stopped as the run began needs no word of its own. */
+async function goes(school: 'rocking_pairs') {
+  const round = eyes.value.shims ? 'read_first' : 'set_as_you_go'
+  const chosen = await say({ kind: 'way_chosen', school, round, check: 'none' })
+  if (chosen && eyes.value.stopped) await say({ kind: 'engine_stopped' })
+}
+
 const asks = ref(false)
 function ends() {
   asks.value = false
@@ -127,20 +134,9 @@ useKeys((k) => {
         >
           <h2 class="fs-34 lh-tight">How do you go round it?</h2>
           <p v-if="line.refusal" role="alert">{{ line.refusal }}</p>
-          <VBtn
-            v-for="w in run.ways"
-            :key="w.school"
-            size="large"
-            @click="
-              say({
-                kind: 'way_chosen',
-                school: w.school as 'rocking_pairs',
-                round: eyes.shims ? 'read_first' : 'set_as_you_go',
-                check: 'none',
-              })
-            "
-            >{{ w.title }}</VBtn
-          >
+          <VBtn v-for="w in run.ways" :key="w.school" size="large" @click="goes(w.school as 'rocking_pairs')">{{
+            w.title
+          }}</VBtn>
           <p class="quiet">
             {{
               run.says ||
@@ -158,7 +154,7 @@ useKeys((k) => {
           :choosing="false"
           :line="line"
           reached
-          practice
+          :practice="eyes"
           @do="say"
           @undo="undo"
           @leave="(v) => say({ kind: 'left_as_is', valve: v, reason: 'left in practice' })"

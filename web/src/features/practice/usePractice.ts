@@ -27,6 +27,8 @@ export function usePractice(id: string) {
     open: [],
     tool: false,
     kicks: false,
+    engine_c: 0,
+    ambient_c: 0,
   })
   const claims = shallowRef<Claim[]>([])
   const trouble = ref('')

@@ -2817,8 +2817,18 @@ export interface components {
             what: "tdc_firing" | "rocking" | "full_lift" | "opening" | "closing" | "mark" | "loose" | "pressed" | "degrees" | "sign" | "lobe_away" | "lobes_away";
         };
         Eyes: {
+            /**
+             * Format: double
+             * @description by the one beside it, °C
+             */
+            ambient_c: number;
             /** @description 0 to 720, as lobes and pulley show it */
             crank_deg: number;
+            /**
+             * Format: double
+             * @description by the thermometer on it, °C
+             */
+            engine_c: number;
             /** @description before which the crank is heavy: the firing top dead centres of the cylinders */
             firing_deg: number[];
             /** @description the plugs are in: let go before a firing top dead centre the crank is thrown back */

@@ -12,8 +12,12 @@ import NumberPad from '../parts/NumberPad.vue'
 import { useBench } from '../useBench'
 import { useProbe } from '@/shared/useProbe'
 
-const { state, refused, act } = useBench()
-const { probe } = useProbe()
+const { state, practice, refused, act } = useBench()
+const { probe: workshop } = useProbe()
+/** That of the workshop; on a practice engine the thermometer that hangs on it. */
+const probe = computed(() =>
+  practice.value ? { ...practice.value, state: 'ok' as const, detail: '', at: undefined } : workshop.value,
+)
 const fields = [
   { name: 'Engine', i: 0 },
   { name: 'Ambient', i: 1 },
@@ -140,7 +144,7 @@ defineExpose({ key })
     <p v-if="probe && probe.state !== 'off'" class="probe" :class="probe.state" role="status">
       <template v-if="probe.state === 'ok'"
         ><span
-          >Probe <b class="figure">{{ heat.say(probe.engine_c!) }}</b>, ambient
+          >{{ practice ? 'Thermometer' : 'Probe' }} <b class="figure">{{ heat.say(probe.engine_c!) }}</b>, ambient
           <b class="figure">{{ heat.say(probe.ambient_c!) }}</b></span
         >
         <VBtn size="small" @click="take">Use reading <kbd>T</kbd></VBtn></template
@@ -156,7 +160,9 @@ defineExpose({ key })
       Key well away: it may crank by itself. Hot parts and oil burn; a fan may start by itself.
     </p>
     <div v-if="card.state === 'hot'" class="stopped d-grid ga-3 align-center">
-      <VBtn :aria-pressed="Boolean(state.stopped_at)" @click="act({ kind: 'engine_stopped' })">Engine stopped now</VBtn>
+      <VBtn v-if="!practice" :aria-pressed="Boolean(state.stopped_at)" @click="act({ kind: 'engine_stopped' })"
+        >Engine stopped now</VBtn
+      >
       <span class="quiet small fs-16 lh-tight" role="status">{{
         state.stopped_at
           ? `Shut off at ${clock(state.stopped_at)}: hot figures hold for ten minutes from there.`

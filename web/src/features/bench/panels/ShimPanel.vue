@@ -24,7 +24,9 @@ const {
   data: plan,
   trouble,
   again,
-} = useRead(computed(() => (practice ? reads.practiceShims : reads.shims)(state.value.id, prefer.value, camsOut.value)))
+} = useRead(
+  computed(() => (practice.value ? reads.practiceShims : reads.shims)(state.value.id, prefer.value, camsOut.value)),
+)
 const choices = computed(() =>
   (plan.value?.choices ?? []).map((c) => ({
     value: c.prefer!,

@@ -159,6 +159,18 @@ describe('the temperature', () => {
     expect(done).toEqual([{ kind: 'temperature', engine_c: -3, ambient_c: 12 }])
   })
 
+  it('comes from the thermometer of a practice engine, whose shut-off is known', async () => {
+    program(() => ({ state: 'off' }))
+    const hot = job() as { state: { card: { state: string } } }
+    hot.state.card.state = 'hot'
+    const { page, done, key } = onBench(PreparePanel, hot, false, { engine_c: 84.6, ambient_c: 20 })
+    expect(page.text()).toContain('Thermometer 84.6')
+    expect(page.text()).not.toContain('Engine stopped now')
+    key('t')
+    key('Enter')
+    expect(done).toEqual([{ kind: 'prepared', engine_c: 84.6, ambient_c: 20 }])
+  })
+
   it('comes from the probe by T', async () => {
     program(() => ({ state: 'ok', engine_c: 61.25, ambient_c: 17.96, at: '2026-01-01T10:00:00Z' }))
     const { page, done, key } = onBench(PreparePanel, job())

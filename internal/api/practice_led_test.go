@@ -81,3 +81,32 @@ func TestLedOnShimsInPractice(t *testing.T) {
 	status, said := d.send("GET", "/api/v1/jobs/practice-shims/shims", "")
 	assert.Equal(t, 404, status, said)
 }
+
+// A hot engine was stopped as its run began, however late that is said, and the thermometer on it tells how warm it is: nobody is asked
+// for a figure that he cannot have.
+func TestLedOnAHotEngineInPractice(t *testing.T) {
+	p := &trainee{door: withJob(t), run: "practice-hot"}
+	_, text := p.asks("GET", "/api/v1/exercises", "")
+	var list []api.ExerciseShort
+	require.NoError(t, json.Unmarshal([]byte(text), &list))
+	hot := slices.IndexFunc(list, func(x api.ExerciseShort) bool { return x.State == "hot" })
+	require.NotEqual(t, -1, hot)
+	status, text := p.asks("POST", "/api/v1/practice", `{"id":"practice-hot","exercise_id":"`+list[hot].ID+`","aid":"guided"}`)
+	require.Equal(t, 200, status, text)
+	p.says(map[string]any{"kind": "way_chosen", "school": "one_cylinder", "round": "set_as_you_go", "check": "none"})
+	p.says(map[string]any{"kind": "engine_stopped"})
+	_, text = p.asks("GET", "/api/v1/practice/practice-hot", "")
+	var view api.PracticeView
+	require.NoError(t, json.Unmarshal([]byte(text), &view))
+	require.NotNil(t, view.View.State.StoppedAt)
+	assert.Equal(t, view.Began, *view.View.State.StoppedAt)
+	assert.InDelta(t, 88, view.Eyes.EngineC, 1, "as it was stopped, our own figure")
+	p.says(map[string]any{"kind": "prepared", "engine_c": view.Eyes.EngineC, "ambient_c": view.Eyes.AmbientC})
+	assert.Equal(t, "turn", p.now.State.Now.Action)
+	for i := 0; p.step(); i++ {
+		require.Less(t, i, 100, "it does not end: %+v", p.now.State.Now)
+	}
+	for _, f := range p.scored().Faults {
+		assert.Equal(t, "out_left", f.Slip, f.Says)
+	}
+}
