@@ -9,6 +9,7 @@ import { clock, when } from '@/shared/units'
 import { choices } from '@/shared/words'
 import CoolingPlot from '../parts/CoolingPlot.vue'
 import NumberPad from '../parts/NumberPad.vue'
+import ProbeLine from '../parts/ProbeLine.vue'
 import { useBench } from '../useBench'
 import { useProbe } from '@/shared/useProbe'
 
@@ -16,7 +17,7 @@ const { state, practice, refused, act } = useBench()
 const { probe: workshop } = useProbe()
 /** That of the workshop; on a practice engine the thermometer that hangs on it. */
 const probe = computed(() =>
-  practice.value ? { ...practice.value, state: 'ok' as const, detail: '', at: undefined } : workshop.value,
+  practice.value ? { ...practice.value, state: 'ok' as const, detail: '', at: null } : workshop.value,
 )
 const fields = [
   { name: 'Engine', i: 0 },
@@ -88,12 +89,17 @@ function take() {
   const p = probe.value
   if (p?.state !== 'ok' || p.engine_c === null || p.ambient_c === null) return
   text.value = [p.engine_c, p.ambient_c].map((c) => heat.own(c).toFixed(1))
+  if (practice.value) prepare() // what hangs there is what is so
 }
 
-/** Its heat is the mechanic’s word: no figure is typed. */
-const byWord = computed(() => Boolean(hotHow.value) || judged.value)
+/** Its heat is the mechanic’s word, or a practice engine’s thermometer: no figure is typed. */
+const byWord = computed(() => practice.value !== null || Boolean(hotHow.value) || judged.value)
 
 function key(k: string): boolean {
+  if (practice.value && /^(t|T|Enter)$/.test(k)) {
+    take()
+    return true
+  }
   if (byWord.value) return false
   const now = text.value[at.value]!
   const put = (t: string) => (text.value = text.value.map((x, i) => (i === at.value ? t : x)))
@@ -141,20 +147,7 @@ defineExpose({ key })
       </p>
       <CoolingPlot v-if="!refused" :readings="readings" :cooling="cooling" :gate="state.gate_c ?? null" />
     </section>
-    <p v-if="probe && probe.state !== 'off'" class="probe" :class="probe.state" role="status">
-      <template v-if="probe.state === 'ok'"
-        ><span
-          >{{ practice ? 'Thermometer' : 'Probe' }} <b class="figure">{{ heat.say(probe.engine_c!) }}</b>, ambient
-          <b class="figure">{{ heat.say(probe.ambient_c!) }}</b></span
-        >
-        <VBtn size="small" @click="take">Use reading <kbd>T</kbd></VBtn></template
-      >
-      <template v-else-if="probe.state === 'lost'"
-        >Probe lost: {{ probe.detail }}.
-        {{ probe.at ? `Last ${heat.say(probe.engine_c!)} at ${clock(probe.at)}.` : '' }} Type the figures.</template
-      >
-      <template v-else>Reaching the probe…</template>
-    </p>
+    <ProbeLine v-if="probe && probe.state !== 'off'" :probe="probe" :practice="Boolean(practice)" @take="take" />
     <p v-if="state.hot_forecast" class="quiet">{{ state.hot_forecast }}</p>
     <p v-if="card.state === 'hot'" class="fs-16 lh-tight" role="note">
       Key well away: it may crank by itself. Hot parts and oil burn; a fan may start by itself.
@@ -170,7 +163,7 @@ defineExpose({ key })
       }}</span>
     </div>
     <section
-      v-if="card.state === 'hot' && state.stopped_at"
+      v-if="card.state === 'hot' && state.stopped_at && !practice"
       class="byword d-grid ga-2"
       aria-label="No thermometer: judged hot"
     >
@@ -193,6 +186,7 @@ defineExpose({ key })
       </VBtn>
     </div>
     <NumberPad v-if="!byWord" @key="key" />
+    <VBtn v-if="practice && refused" @click="asking = true">Carry on anyway…</VBtn>
     <div v-if="!byWord" class="do d-flex flex-wrap ga-2 mt-auto">
       <VBtn v-if="refused" @click="asking = true">Carry on anyway…</VBtn>
       <VBtn v-if="ready" @click="note">Log only <kbd>W</kbd></VBtn>
@@ -225,21 +219,6 @@ defineExpose({ key })
 
 .stopped {
   grid-template-columns: auto 1fr;
-}
-
-.probe {
-  display: flex;
-  align-items: center;
-  justify-content: space-between;
-  gap: 12px;
-  padding: 4px 6px 4px 12px;
-  border-left: 6px solid var(--in);
-  background: var(--panel);
-}
-
-.probe.lost {
-  padding: 8px 12px;
-  border-left: 6px dotted var(--undecided);
 }
 
 .field :deep(.v-btn__content) {

@@ -166,7 +166,6 @@ describe('the temperature', () => {
     const { page, done, key } = onBench(PreparePanel, hot, false, { engine_c: 84.6, ambient_c: 20 })
     expect(page.text()).toContain('Thermometer 84.6')
     expect(page.text()).not.toContain('Engine stopped now')
-    key('t')
     key('Enter')
     expect(done).toEqual([{ kind: 'prepared', engine_c: 84.6, ambient_c: 20 }])
   })
