@@ -7,6 +7,8 @@ import (
 	"math"
 	"net"
 	"net/http"
+	"slices"
+	"strconv"
 	"testing"
 	"time"
 
@@ -92,6 +94,69 @@ func TestAJobWithInstruments(t *testing.T) {
 
 	require.NoError(t, at[instrument.Pull].Do("silent"))
 	p.shows("The pull scale is lost: it fell silent. Work goes on by hand.")
+	p.clean()
+}
+
+// standsAt says whether the encoder stands at a count, degrees.
+func standsAt(t *testing.T, r *running, count float64) bool {
+	t.Helper()
+	type shown struct {
+		Kind  string
+		Value float64
+		Still bool
+	}
+	var told struct{ List []shown }
+	require.Equal(t, 200, get(t, r.base+"/api/v1/instruments", &told))
+	return slices.ContainsFunc(told.List, func(i shown) bool {
+		return i.Kind == "crank" && i.Still && math.Abs(i.Value-count) < 0.1
+	})
+}
+
+// A whole job with all four, from the first stop to the signature: the encoder is turned as far as the bench says, every leaf is pulled by the
+// scale before its feel is tapped, the wrench clicks before a valve is told as set and locked; it takes the taps, the turning and the leaves
+// that it takes by hand.
+func TestAWholeJobWithInstruments(t *testing.T) {
+	t.Parallel()
+	r := demo(t)
+	p := open(t, r, "/", 1024, 768)
+	at := equipped(t, p)
+	j := twelve()[0]
+	j.owned(t, r)
+	job := j.stored(t, r)
+	j.brought(t, r, job)
+	p.visit("/jobs/" + job)
+	p.see(".rung.cursor")
+	h := j.hands(t, p, func() state { return stateOf(t, r.base, job) })
+	bound, turned := false, 0.0
+	pulls := map[string]string{"free": "0.3", "drag": "2.4", "won’t go": "12"}
+	for steps := 0; ; steps++ {
+		require.Less(t, steps, 200)
+		s := h.sees()
+		switch now := s.State.Now; now.Action {
+		case "turn", "bar_over":
+			require.NoError(t, at[instrument.Crank].Do("by", strconv.FormatFloat(now.TurnDeg, 'f', 1, 64)))
+			turned += now.TurnDeg
+			require.Eventually(t, func() bool { return standsAt(t, r, turned) }, limit, 50*time.Millisecond)
+			if bound {
+				p.shows("By the encoder it stands there.")
+			}
+			bound = true // from the place that is confirmed now
+		case "read":
+			_, feel, _ := s.leafFor(h.gaps)
+			require.NoError(t, at[instrument.Pull].Do("press", pulls[feel]))
+			p.shows("by your limits: " + feel)
+		case "adjust":
+			require.NoError(t, at[instrument.Wrench].Do("press", "20"))
+		}
+		if !h.step() {
+			break
+		}
+	}
+	assert.True(t, bound)
+	assert.Equal(t, j.by.taps, h.done.Gestures, "taps")
+	assert.Equal(t, j.by.turn, h.done.Turn, "degrees")
+	assert.Equal(t, j.by.leavesPicked, h.done.Leaves, "leaves picked up")
+	p.shows("Account for all tools")
 	p.clean()
 }
 
