@@ -2,6 +2,7 @@
 import { computed, ref, watch } from 'vue'
 import type { EngineView } from '@/shared/api/client'
 import CrankPulley from '@/shared/engine/CrankPulley.vue'
+import StepButtons from './StepButtons.vue'
 import { yields } from './weight'
 
 /** The crank, turned by drag, wheel and keys; compression makes it heavy. What is seen while it turns is told, what it came to is done. */
@@ -43,7 +44,9 @@ const angleOf = (e: PointerEvent) => {
   return (Math.atan2(e.clientY - box.y - box.height / 2, e.clientX - box.x - box.width / 2) * 180) / Math.PI
 }
 function grips(e: PointerEvent) {
-  ;(e.currentTarget as Element).setPointerCapture(e.pointerId)
+  const ring = e.currentTarget as HTMLElement
+  ring.focus()
+  ring.setPointerCapture(e.pointerId)
   held.value = angleOf(e)
 }
 function drags(e: PointerEvent) {
@@ -53,6 +56,7 @@ function drags(e: PointerEvent) {
   held.value = now
   pushed(step * sense.value)
 }
+const marks = ['−', '+'] as const
 let still = 0
 function rolls(e: WheelEvent) {
   pushed(e.deltaY > 0 ? 4 : -4)
@@ -93,7 +97,7 @@ defineExpose({ key, steps, moved, done })
       aria-valuemax="720"
       :aria-valuetext="`${Math.round(here)} degrees of two turns`"
       aria-label="Turn the crank: drag it, or arrow keys"
-      @pointerdown="grips"
+      @pointerdown.prevent="grips"
       @pointermove="drags"
       @pointerup="done"
       @pointercancel="done"
@@ -102,16 +106,7 @@ defineExpose({ key, steps, moved, done })
     >
       <CrankPulley :crank="here" :rotation="engine.rotation" :marks="engine.marks_deg" />
     </div>
-    <div class="by d-grid ga-1">
-      <VBtn
-        v-for="d in [-30, -5, 5, 30]"
-        :key="d"
-        size="small"
-        :aria-label="`Turn the crank by ${d} degrees`"
-        @click="steps(d)"
-        >{{ d > 0 ? '+' : '−' }}{{ Math.abs(d) }}°</VBtn
-      >
-    </div>
+    <StepButtons what="Turn the crank" :marks="marks" @turn="steps" />
     <slot />
     <VBtn v-if="tool !== null" size="small" :disabled="!tool" @click="emit('off')">{{
       tool ? 'Take the tool off' : 'No tool on it'
@@ -126,15 +121,7 @@ defineExpose({ key, steps, moved, done })
   margin: auto;
   cursor: grab;
   touch-action: none;
-}
-
-.by {
-  grid-template-columns: repeat(4, minmax(0, 1fr));
-}
-
-.by :deep(.v-btn) {
-  min-width: 0;
-  padding: 0;
+  user-select: none;
 }
 
 .ring:active {

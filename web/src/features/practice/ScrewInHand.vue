@@ -2,6 +2,7 @@
 import { computed, ref, watch } from 'vue'
 import type { EngineView } from '@/shared/api/client'
 import SetterGlyph from '@/shared/engine/SetterGlyph.vue'
+import StepButtons from './StepButtons.vue'
 
 /** The screw and the nut of the valve in hand. */
 const props = defineProps<{
@@ -48,30 +49,18 @@ function key(e: KeyboardEvent) {
       </g>
     </svg>
     <VBtn :disabled="!valve" @click="nut">{{ loose ? 'Tighten the nut' : 'Loosen the nut' }}</VBtn>
-    <div class="by d-grid ga-1" role="group" :aria-label="`Turn the ${part}`" @keydown="key">
-      <VBtn
-        v-for="d in [-30, -5, 5, 30]"
-        :key="d"
-        size="small"
-        :disabled="!loose"
-        :aria-label="`Turn the ${part} ${Math.abs(d)} degrees ${d > 0 ? 'clockwise' : 'anticlockwise'}`"
-        @click="turns(d)"
-        >{{ d > 0 ? '↻' : '↺' }}{{ Math.abs(d) }}°</VBtn
-      >
-    </div>
+    <StepButtons
+      :what="`Turn the ${part}`"
+      :marks="['↺', '↻']"
+      :ways="['anticlockwise', 'clockwise']"
+      :disabled="!loose"
+      @turn="turns"
+      @keydown="key"
+    />
   </section>
 </template>
 
 <style scoped>
-.by {
-  grid-template-columns: repeat(4, minmax(0, 1fr));
-}
-
-.by :deep(.v-btn) {
-  min-width: 0;
-  padding: 0;
-}
-
 .head {
   max-width: 110px;
   margin: auto;

@@ -11,7 +11,7 @@ const props = defineProps<{
 
 const sense = computed(() => (props.rotation === 'clockwise' ? 1 : -1))
 // A mark that stands after TDC comes to the pointer later: it lies behind TDC against the running direction.
-const at = (mark: number) => `rotate(${sense.value * ((props.crank ?? 0) - mark)})`
+const at = (mark: number) => `rotate(${-sense.value * mark})`
 </script>
 
 <template>
@@ -24,7 +24,7 @@ const at = (mark: number) => `rotate(${sense.value * ((props.crank ?? 0) - mark)
     <path class="pointer f-ink" d="M-7-64H7L0-52Z" />
     <circle class="f-panel s-quiet sw-3" r="48" />
     <circle class="f-ground s-quiet sw-3" r="16" />
-    <g v-if="crank !== null">
+    <g v-if="crank !== null" :transform="`rotate(${sense * crank})`">
       <line
         v-for="m in marks"
         :key="m"

@@ -6,7 +6,7 @@ import HeadBank from './HeadBank.vue'
 import HeadCylinder from './HeadCylinder.vue'
 import HeadValve from './HeadValve.vue'
 import { boresOf, layOutFrom, leastScale, liftAt, shrinks, standWords, wideScale, type Stand } from './headLayout'
-import { useHalves } from './useHalves'
+import { useShares } from './useShares'
 
 /** What is shown of one valve. */
 export interface ValveShown {
@@ -94,14 +94,17 @@ onMounted(() => afterPaint(reveal))
 const marks = computed(() =>
   Object.fromEntries(Object.entries(props.shown).map(([name, of]) => [name, JSON.stringify(of)])),
 )
-const crankFor = useHalves(
+const crankFor = useShares(
   () => props.crank,
   () => props.engine.valves.length,
 )
-function lift(name: string, at: number) {
-  const crank = crankFor(at)
-  return crank === null ? 0 : liftAt(lifts.value.get(name)!, crank)
-}
+/** How far each valve is lifted, in the order in which they are drawn. */
+const lifted = computed(() =>
+  layout.value.valves.map((v, i) => {
+    const crank = crankFor(i)
+    return crank === null ? 0 : liftAt(lifts.value.get(v.name)!, crank)
+  }),
+)
 </script>
 
 <template>
@@ -147,9 +150,9 @@ function lift(name: string, at: number) {
     <HeadValve
       v-for="(v, i) in layout.valves"
       :key="v.name"
-      v-memo="[v, lift(v.name, i), marks[v.name], bare, near, pickable]"
+      v-memo="[v, lifted[i], marks[v.name], bare, near, pickable]"
       :placed="v"
-      :lift="lift(v.name, i)"
+      :lift="lifted[i]!"
       :shown="shown[v.name]!"
       :bare="bare"
       :beside="near"

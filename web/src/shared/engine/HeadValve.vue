@@ -27,13 +27,36 @@ function byEnter(e: KeyboardEvent) {
 const r = 29
 const open = computed(() => props.lift > 0.004)
 const raised = computed(() => props.shown.here && props.shown.settable && !open.value)
+// A frame with dozens of these is as dear as what changes in it: each stands where it is drawn, one group of an open one is moved, and the
+// arm is a line, whose end is no matter of style.
+const x = computed(() => props.placed.x)
+const y = computed(() => props.placed.y)
 // An open valve sinks away from the eye and from its shaft; one that may be set here stands proud of the head.
-const token = computed(
-  () =>
-    `translate(0 ${(props.lift * 9 - (raised.value ? 3 : 0)).toFixed(2)}) scale(${(1 - props.lift * props.shrink).toFixed(3)})`,
-)
-const notch = computed(() => (props.placed.port >= 0 ? 'M-9 0L0-9L9 0Z' : 'M-9 0L0 9L9 0Z'))
-const notchAt = computed(() => `${props.beside ? 'rotate(-90) ' : ''}translate(0 ${props.placed.port * (r - 1)})`)
+const moved = computed(() => {
+  const [down, size] = [props.lift * 9 - (raised.value ? 3 : 0), 1 - props.lift * props.shrink]
+  if (down === 0 && size === 1) return undefined
+  if (size === 1) return `translate(0 ${down.toFixed(2)})`
+  const about = (at: number) => at * (1 - size)
+  return `matrix(${size.toFixed(3)} 0 0 ${size.toFixed(3)} ${about(x.value).toFixed(2)} ${(about(y.value) + down).toFixed(2)})`
+})
+/** The arm over it, to its left where rows run up the page. */
+const arm = computed(() => {
+  const end = Number((props.lift * 8 - 24).toFixed(2))
+  return props.beside
+    ? { x1: x.value - 54, y1: y.value, x2: x.value + end, y2: y.value }
+    : { x1: x.value, y1: y.value - 54, x2: x.value, y2: y.value + end }
+})
+const pivot = computed(() => ({ x: x.value - (props.beside ? 58 : 0), y: y.value - (props.beside ? 0 : 58) }))
+/** A notch towards the port, at the rim. */
+const notch = computed(() => {
+  const { port } = props.placed
+  const [out, tip] = [port * (r - 1), port >= 0 ? -9 : 9]
+  return props.beside
+    ? `M${x.value + out} ${y.value + 9}l${tip}-9l${-tip}-9Z`
+    : `M${x.value - 9} ${y.value + out}l9 ${tip}l9 ${-tip}Z`
+})
+/** Where what is known of it is written: under it, or beside it. */
+const under = computed(() => (props.beside ? { x: x.value + 66, y: y.value - 62 } : { x: x.value, y: y.value }))
 /** A gap between two figures stands in two lines, so that it keeps off its neighbours. */
 const ends = computed(() => (props.shown.figure.includes('–') ? props.shown.figure.split('–') : null))
 const label = computed(() => {
@@ -56,61 +79,55 @@ const label = computed(() => {
   <g
     class="valve"
     :class="[shown.verdict, { open, raised, chosen: shown.chosen, pickable, idle: !shown.settable }]"
-    :transform="`translate(${placed.x} ${placed.y})`"
     :role="pickable ? undefined : 'img'"
     :aria-label="pickable ? undefined : label"
     :data-valve="placed.name"
   >
-    <rect
-      class="arm f-edge"
-      x="-6"
-      y="-54"
-      width="12"
-      :height="30 + lift * 8"
-      rx="3"
-      :transform="beside ? 'rotate(-90)' : undefined"
-    />
-    <circle
-      class="pivot f-panel s-quiet sw-3"
-      :cx="beside ? -58 : 0"
-      :cy="beside ? 0 : -58"
-      :r="shown.number ? 14 : 9"
-    />
-    <text
-      v-if="shown.number"
-      class="number font-weight-bold f-ink fs-18 anchor-middle"
-      :x="beside ? -58 : 0"
-      :y="beside ? 6 : -52"
-      >{{ shown.number }}</text
-    >
-    <g v-if="raised" class="f-shade" transform="translate(5 6)">
-      <circle v-if="placed.kind === 'intake'" :r="r" />
-      <path v-else :d="octagon(r)" />
+    <line class="arm s-edge" stroke-width="12" v-bind="arm" />
+    <circle class="pivot f-panel s-quiet sw-3" :cx="pivot.x" :cy="pivot.y" :r="shown.number ? 14 : 9" />
+    <text v-if="shown.number" class="number font-weight-bold f-ink fs-18 anchor-middle" :x="pivot.x" :y="pivot.y + 6">{{
+      shown.number
+    }}</text>
+    <template v-if="raised">
+      <circle v-if="placed.kind === 'intake'" class="f-shade" :cx="x + 5" :cy="y + 6" :r="r" />
+      <path v-else class="f-shade" :d="octagon(r, x + 5, y + 6)" />
+    </template>
+    <g :transform="moved">
+      <circle v-if="placed.kind === 'intake'" class="form f-ground sw-3" :cx="x" :cy="y" :r="r" />
+      <path v-else class="form f-ground sw-3" :d="octagon(r, x, y)" />
+      <path v-if="placed.port" class="notch" :d="notch" />
+      <text class="name" :class="{ long: placed.name.length > 2 }" :x="x" :y="y + 7">{{ placed.name }}</text>
     </g>
-    <g :transform="token">
-      <circle v-if="placed.kind === 'intake'" class="form f-ground sw-3" :r="r" />
-      <path v-else class="form f-ground sw-3" :d="octagon(r)" />
-      <path v-if="placed.port" class="notch" :d="notch" :transform="notchAt" />
-      <text class="name" :class="{ long: placed.name.length > 2 }" y="7">{{ placed.name }}</text>
+    <g v-if="shown.waits" class="waits f-undecided">
+      <circle v-for="by in [-9, 0, 9]" :key="by" :cx="x + 34 + by" :cy="y - 32" r="3.4" />
     </g>
-    <g v-if="shown.waits" class="waits f-undecided" transform="translate(34 -32)">
-      <circle v-for="x in [-9, 0, 9]" :key="x" :cx="x" r="3.4" />
-    </g>
-    <g v-if="!bare" class="result" :transform="beside ? 'translate(66 -62)' : undefined">
-      <text v-if="shown.was" class="in-figures fs-14 f-quiet anchor-middle" y="106">was {{ shown.was }}</text>
+    <g v-if="!bare" class="result">
+      <text v-if="shown.was" class="in-figures fs-14 f-quiet anchor-middle" :x="under.x" :y="under.y + 106"
+        >was {{ shown.was }}</text
+      >
       <text
         v-if="shown.figure"
         class="gap in-figures fs-22 font-weight-bold anchor-middle"
         :class="{ five: shown.figure.length === 5, wide: shown.figure.length > 5 && !ends, ends }"
-        :y="ends ? 51 : 61"
+        :x="under.x"
+        :y="under.y + (ends ? 51 : 61)"
       >
         <template v-if="ends"
-          ><tspan x="0">{{ ends[0] }}–</tspan><tspan x="0" dy="16">{{ ends[1] }}</tspan></template
+          ><tspan :x="under.x">{{ ends[0] }}–</tspan><tspan :x="under.x" dy="16">{{ ends[1] }}</tspan></template
         ><template v-else>{{ shown.figure }}</template>
       </text>
-      <line v-else class="none s-edge sw-3" x1="-12" x2="12" y1="55" y2="55" />
-      <text v-if="shown.void" class="fs-16 f-undecided anchor-middle" y="86">{{ shown.void }}</text>
-      <g v-else-if="shown.verdict" transform="translate(0 82) scale(.82)">
+      <line
+        v-else
+        class="none s-edge sw-3"
+        :x1="under.x - 12"
+        :x2="under.x + 12"
+        :y1="under.y + 55"
+        :y2="under.y + 55"
+      />
+      <text v-if="shown.void" class="fs-16 f-undecided anchor-middle" :x="under.x" :y="under.y + 86">{{
+        shown.void
+      }}</text>
+      <g v-else-if="shown.verdict" :transform="`translate(${under.x} ${under.y + 82}) scale(.82)`">
         <path class="fill" :d="verdictPaths[shown.verdict].fill" />
         <path class="stroke f-none sw-4" :d="verdictPaths[shown.verdict].line" />
       </g>
@@ -118,8 +135,8 @@ const label = computed(() => {
     <rect
       v-if="pickable"
       class="hit cursor-pointer"
-      x="-36"
-      y="-36"
+      :x="x - 36"
+      :y="y - 36"
       :width="beside && !bare ? 138 : 72"
       :height="bare || beside ? 72 : 132"
       role="button"
@@ -175,7 +192,7 @@ const label = computed(() => {
 
 .raised .arm,
 .chosen .arm {
-  fill: var(--brass);
+  stroke: var(--brass);
 }
 
 .chosen .form {
@@ -200,7 +217,8 @@ const label = computed(() => {
 }
 
 .hit {
-  fill: transparent;
+  fill: none;
+  pointer-events: all;
 }
 
 .hit:focus-visible {

@@ -8,8 +8,8 @@ export const verdictPaths: Record<Verdict, { fill: string; line: string }> = {
   undecided: { fill: 'M-13-12H13L0 1Z', line: 'M-14 9H-8 M-3 9H3 M8 9H14' },
 }
 
-/** Outline of an exhaust valve's token: a square with cut corners. */
-export function octagon(r: number): string {
+/** Outline of an exhaust valve's token about a place, the origin where none is said: a square with cut corners. */
+export function octagon(r: number, x = 0, y = 0): string {
   const c = r * 0.45
-  return `M${-r + c} ${-r}H${r - c}L${r} ${-r + c}V${r - c}L${r - c} ${r}H${-r + c}L${-r} ${r - c}V${-r + c}Z`
+  return `M${x - r + c} ${y - r}h${2 * (r - c)}l${c} ${c}v${2 * (r - c)}l${-c} ${c}h${-2 * (r - c)}l${-c} ${-c}v${-2 * (r - c)}Z`
 }
