@@ -112,13 +112,18 @@ lane-web: check-web
 	@$(call timed,front-end tests,cd web && npx vitest run)
 
 # The core does one thing at a time (internal/archtest holds it to that), pictures of fifty megapixels are unpacked, the
-# memory of large workshops is measured, hundreds of simulated workshops are run and hundreds of archives read: all that without
-# the race detector, which makes it ten times slower.
-HEAVY := metronix/internal/photo metronix/internal/large metronix/internal/demo metronix/internal/keeping
+# memory of large workshops is measured, hundreds of simulated workshops are run and hundreds of archives read, the imports of all
+# packages looked at: all that without the race detector, which makes it ten times slower. Of the server and the store it gets the tests
+# that do several things at once; make deep gives it all of them.
+HEAVY := metronix/internal/photo metronix/internal/large metronix/internal/demo metronix/internal/keeping metronix/internal/archtest
+SERVED := internal/api internal/store
+AT_ONCE = ^($$(grep -lE 'go func|sync\.|errgroup|\.Go\(' $(SERVED:%=%/*_test.go) | xargs grep -L '^//go:build !race' | \
+  xargs grep -hoE '^func Test[A-Za-z]+' | cut -c 6- | sort -u | paste -sd'|'))$$
 lane-go: check-go
-	@$(call timed,Go tests with the race detector,nice -n 5 go test -race -timeout 40m $$(go list ./cmd/... ./internal/... ./web/... | grep -vxF $(HEAVY:%=-e %)))
+	@$(call timed,what does several things at once with the race detector,some="$(AT_ONCE)"; [ "$$some" != "^()$$" ] && nice -n 5 go test -race -timeout 40m -run "$$some" $(SERVED:%=./%))
+	@$(call timed,other Go tests with the race detector,nice -n 5 go test -race -timeout 40m $$(go list ./cmd/... ./internal/... ./web/... | grep -vxF $(HEAVY:%=-e %) $(SERVED:%=-e metronix/%)))
+	@$(call timed,the rest of the server and the store,nice -n 5 go test -timeout 40m -skip "$(AT_ONCE)" $(SERVED:%=./%))
 	@$(call timed,tests of the core and of pictures and of many jobs,$(MARKED) ./core/... $(HEAVY))
-	@$(call timed,tests that are not for the race detector,go test -timeout 40m -run "$$(grep -l '^//go:build !race' internal/api/*_test.go | xargs grep -ho '^func Test[A-Za-z]*' | cut -c 6- | paste -sd'|')" ./internal/api)
 	@$(call timed,docs/checks.md,go run ./internal/checks/page -compare $(FOUND) docs/checks.md)
 
 # The tests in the browser wait more than they reckon, so more of them run at once than there are cores; they leave the
@@ -162,6 +167,7 @@ deep: web/dist/index.html chromium engines ## the long tests: every engine, sequ
 	go test -count=1 -timeout 60m ./core/job -run Nonsense -rapid.checks 20000
 	@echo '— the store under kills, full disks and backups'
 	METRONIX_DEEP=1 go test -count=1 -timeout 60m ./internal/store
+	go test -race -count=1 -timeout 60m $(SERVED:%=./%)
 	@echo '— simulated screens, network, disk and program'
 	@mkdir -p data; go test -c -o data/simulated.test ./internal/api; cd internal/api; for ((n=0; n<$(SEEDS); n+=1000)); do \
 	  METRONIX_SEED=$$n-$$((n+999)) ../../data/simulated.test -test.timeout 60m -test.run Simulated | tail -n 30 && echo "$$((n+1000)) runs" || exit 1; done

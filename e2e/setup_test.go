@@ -4,6 +4,7 @@ package e2e
 import (
 	"bufio"
 	"context"
+	"flag"
 	"fmt"
 	"net/url"
 	"os"
@@ -100,10 +101,14 @@ var launched = sync.OnceValues(func() (*rod.Browser, error) {
 
 // launching is a browser that reaches this machine alone, by an address of it too.
 func launching(bin, profile, address string) *launcher.Launcher {
-	return launcher.New().Bin(bin).Leakless(false).NoSandbox(true).Headless(true).UserDataDir(profile).
+	l := launcher.New().Bin(bin).Leakless(false).NoSandbox(true).Headless(true).UserDataDir(profile).
 		Set("disable-gpu").Set("disable-quic").Set("no-first-run").Set("disable-background-networking").
 		Set("disable-component-update").Set("disable-sync").Set("force-prefers-reduced-motion").
 		Set("host-resolver-rules", "MAP * ~NOTFOUND, EXCLUDE 127.0.0.1, EXCLUDE localhost, EXCLUDE "+address)
+	if f := flag.Lookup("test.bench"); f == nil || f.Value.String() == "" {
+		l.Set("js-flags", "--liftoff-only") // a test is over before what it runs of the bench's module is optimised
+	}
+	return l
 }
 
 // running is a started program.

@@ -3,14 +3,12 @@ import { computed, ref, useTemplateRef } from 'vue'
 import type { JobView, Schemas } from '@/shared/api/client'
 import HeadDrawing, { type ValveShown } from '@/shared/engine/HeadDrawing.vue'
 import { liftAt } from '@/shared/engine/headLayout'
-import SideView from '@/shared/engine/SideView.vue'
 import { cylinderNotes } from '@/features/bench/benchPicture'
-import { mm } from '@/shared/units'
 import CrankInHand from './CrankInHand.vue'
 import LeafInHand from './LeafInHand.vue'
-import { clicks } from './drag'
 import ScrewInHand from './ScrewInHand.vue'
 import ShimInHand from './ShimInHand.vue'
+import SideInHand from './SideInHand.vue'
 import { useHandle } from './useHandle'
 import type { Hand } from './usePractice'
 
@@ -56,34 +54,17 @@ async function turned(byDeg: number) {
   turning.value = null
 }
 async function screws(by_deg: number) {
-  dialled.value = null
+  side.value?.changed()
   const got = await props.hand({ screw: { valve: props.valve, by_deg } })
   return got?.moved_deg ?? 0
 }
 
 async function takes() {
-  dialled.value = null
+  side.value?.changed()
   const got = await props.hand({ take_shim: props.valve })
   return got?.shim ?? null
 }
-/** Its play is seen and heard. */
 const side = useTemplateRef('side')
-async function rocks() {
-  const got = props.valve ? await props.hand({ rock: props.valve }) : null
-  if (got?.play === undefined) return
-  clicks(got.play)
-  const by = `${(got.play * 9).toFixed(1)}px`
-  side.value
-    ?.querySelector('svg')
-    ?.animate([{ translate: '0 0' }, { translate: `0 ${by}` }, { translate: '0 0' }], { duration: 160, iterations: 2 })
-}
-/** What the dial indicator showed last, and at which valve: until something else is done there. */
-const dialled = ref<{ valve: string; mm: number } | null>(null)
-async function dials() {
-  const { valve } = props
-  const got = valve ? await props.hand({ dial: valve }) : null
-  dialled.value = got?.dial_mm === undefined ? null : { valve, mm: got.dial_mm }
-}
 const shim = useTemplateRef('shim')
 const cranked = useTemplateRef('cranked')
 /** A handle that turns goes where it goes: its own weight is in it. */
@@ -113,7 +94,7 @@ const keys: Record<string, () => unknown> = {
   '+': () => leaf.value?.other(1),
   '-': () => leaf.value?.other(-1),
   x: () => props.hand({ take_off: true }),
-  r: rocks,
+  r: () => side.value?.rocks(),
 }
 const cranks: Record<string, number> = {
   ArrowRight: 5,
@@ -128,7 +109,7 @@ defineExpose({
     const does = keys[k] ?? (props.eyes.shims ? atShim : atScrew)[k]
     if (does) void does()
     else if (props.untold && k === 'd')
-      void dials() // where the bench judges it opens the entry of a dial reading
+      void side.value?.dials() // where the bench judges it opens the entry of a dial reading
     else if (props.untold && cranks[k]) cranked.value?.steps(cranks[k])
     else return false
     return true
@@ -149,22 +130,15 @@ defineExpose({
           @pick="emit('pick', $event)"
         />
       </div>
-      <div v-if="inHand" ref="side" class="side pa-2">
-        <SideView
-          :valve="inHand"
-          :gear="view.engine.gear.picture"
-          :crank="crank"
-          :settable="settable"
-          :untold="untold"
-          :verdict="null"
-          leaf=""
-        />
-        <div class="rock d-flex flex-wrap ga-2 justify-end align-center">
-          <b v-if="dialled?.valve === valve" class="figure fs-20" role="status">dial {{ mm(dialled.mm) }}</b>
-          <VBtn size="small" :disabled="!valve" @click="dials">Dial <kbd v-if="untold">D</kbd></VBtn>
-          <VBtn size="small" :disabled="!valve" @click="rocks">Rock it <kbd>R</kbd></VBtn>
-        </div>
-      </div>
+      <SideInHand
+        ref="side"
+        :valve="inHand"
+        :gear="view.engine.gear"
+        :crank="crank"
+        :settable="settable"
+        :untold="untold"
+        :hand="hand"
+      />
     </div>
     <div class="hands d-grid ga-4 pa-4">
       <CrankInHand
@@ -220,18 +194,6 @@ defineExpose({
   contain: strict;
 }
 
-.rock {
-  position: absolute;
-  right: 8px;
-  bottom: 8px;
-}
-
-.side {
-  position: relative;
-  overflow: hidden;
-  border-left: 2px solid var(--line);
-}
-
 .hands {
   grid-template-columns: repeat(3, minmax(0, 1fr));
   border-top: 2px solid var(--line);
@@ -251,11 +213,6 @@ defineExpose({
 
   .seen {
     grid-template: 220px 160px / minmax(0, 1fr);
-  }
-
-  .side {
-    border-top: 2px solid var(--line);
-    border-left: 0;
   }
 
   .hands {

@@ -1,13 +1,12 @@
 <script setup lang="ts">
-import { computed, ref, watch } from 'vue'
+import { computed, ref, useTemplateRef, watch } from 'vue'
 import type { Schemas } from '@/shared/api/client'
 import { reads, useRead } from '@/shared/api/reads'
-import { decimal } from '@/shared/decimal'
 import NumberField from '@/shared/NumberField.vue'
 import { mm } from '@/shared/units'
 import PickOne from '@/shared/PickOne.vue'
 import { shimChoice } from '@/shared/words'
-import NumberPad from '../parts/NumberPad.vue'
+import ShimSize from '../parts/ShimSize.vue'
 import { useBench } from '../useBench'
 
 const { state, practice, act, leave } = useBench()
@@ -35,7 +34,6 @@ const choices = computed(() =>
   })),
 )
 watch(() => state.value.happenings, again)
-const text = ref('')
 /** The valve whose size was written down wrongly; and whether it is being looked for. */
 const correcting = ref('')
 const choosing = ref(false)
@@ -46,7 +44,6 @@ const next = computed(() => correcting.value || (at.value && !at.value.out && !a
 function correct(valve: string) {
   correcting.value = valve
   choosing.value = false
-  text.value = ''
 }
 const moves = computed(() => (plan.value?.fit ?? []).filter((f) => f.from !== f.valve))
 /** The work in order from here; its first step is the one to do now. */
@@ -93,13 +90,9 @@ const wait = () =>
       : `a shim for ${stuck.value}`,
   })
 
-/** What stands on the shim, where a micrometer says another. */
-const stamped = ref<number | undefined>()
-const size = computed(() => decimal(text.value) ?? 0)
-function put() {
-  if (!next.value || !(size.value > 0)) return
-  act({ kind: 'sized', valve: next.value, shim_mm: size.value, stamped_mm: stamped.value || undefined })
-  stamped.value = undefined
+const asked = useTemplateRef('asked')
+function put(shim_mm: number, stamped_mm: number | undefined) {
+  act({ kind: 'sized', valve: next.value, shim_mm, stamped_mm })
   correct('')
 }
 
@@ -109,32 +102,25 @@ function key(k: string): boolean {
     go()
     return true
   }
-  if (/^[\d.,]$/.test(k) && text.value.length < 6) text.value += k
-  else if (k === 'Backspace' && text.value) text.value = text.value.slice(0, -1)
-  else if (k === 'Enter' && size.value > 0) put()
-  else if (k === 'Escape' && correcting.value) correct('')
-  else return false
-  return true
+  return asked.value?.key(k) ?? false
 }
 defineExpose({ key })
-const pad = ['7', '8', '9', '4', '5', '6', '1', '2', '3', '.', '0', 'Backspace']
 </script>
 
 <template>
   <div class="shims d-grid ga-2 align-content-start overflow-y-auto">
     <VAlert v-if="trouble">{{ trouble }}</VAlert>
     <template v-if="next">
-      <p class="ask fs-26">
-        Shim under <b>{{ next }}</b>: <span class="figure">{{ text || '–' }} mm</span>
-      </p>
-      <NumberPad :keys="pad" :columns="3" @key="key" />
-      <NumberField v-model="stamped" label="Stamped, where the micrometer says another" unit="mm" />
-      <VBtn variant="flat" :disabled="!(size > 0)" @click="put"> Save size <kbd>Enter</kbd> </VBtn>
-      <template v-if="!correcting && !state.cams_out">
-        <VBtn v-if="away" @click="turnThere">Turn to where {{ next }} is clear</VBtn>
-        <p v-else class="quiet fs-18">Taken out, it goes back in before the crank is turned.</p>
-      </template>
-      <VBtn v-if="correcting" @click="correct('')">Cancel</VBtn>
+      <ShimSize
+        ref="asked"
+        :valve="next"
+        :correcting="correcting !== ''"
+        :cams-out="state.cams_out"
+        :away="away"
+        @put="put"
+        @cancel="correct('')"
+        @turn="turnThere"
+      />
     </template>
     <template v-else-if="plan">
       <VAlert v-if="plan.missing.length" role="note">
