@@ -77,16 +77,16 @@ func practises(t *testing.T, r *running, id string, ends bool, aid string) {
 	}
 }
 
-// In what the pages are looked at, by night and by day: the first size each is what they are opened in; the rest are
-// looked at in make deep, but a tablet held upright and a laptop's page at twice its size.
+// In what the pages are looked at, by night and by day: the first size each is what they are opened in; the
+// rest are looked at in make deep, but a tablet held upright and a laptop's page at twice its size.
 var looks = map[string][][2]int{
 	"night": {{1280, 800}, {768, 1024}, {640, 400}, {1024, 768}, {1920, 1080}},
 	"day":   {{360, 740}, {390, 844}},
 }
 
-// Every page, on a laptop by night or on a phone by day (in make deep: both): axe-core has no serious or critical finding, every target is
-// large enough for a finger, and no page asks another host for anything or complains on the console. In no size does one
-// scroll sideways or cut its words.
+// Every page, on a laptop by night or on a phone by day (in make deep: both): axe-core has no serious or
+// critical finding, every target is large enough for a finger, and no page asks another host for anything or
+// complains on the console. In no size does one scroll sideways or cut its words.
 func TestEveryPage(t *testing.T) {
 	t.Parallel()
 	axe, err := os.ReadFile("../web/node_modules/axe-core/axe.min.js")
@@ -183,8 +183,8 @@ const tooSmall = `() => {
 	return out
 }`
 
-// cutOff finds what a size cuts: a page that scrolls sideways, and words in a heading, a button or a label that
-// their own box hides. What scrolls by itself for its own reason is left out.
+// cutOff finds what a size cuts: a page that scrolls sideways, and words in a heading, a button or a label
+// that their own box hides. What scrolls by itself for its own reason is left out.
 const cutOff = `() => {
 	const out = []
 	const wide = document.documentElement.scrollWidth - innerWidth

@@ -30,8 +30,8 @@ func BenchmarkStartToFirstAnswer(b *testing.B) {
 	}
 }
 
-// firstView opens a page as a new browser does and weighs what its first view needed: bytes of script and style,
-// compressed, and how many requests there were until it was seen.
+// firstView opens a page as a new browser does and weighs what its first view needed: bytes of script and
+// style, compressed, and how many requests there were until it was seen.
 func firstView(t testing.TB, r *running, path, selector string) (p *tab, bytes, requests int) {
 	p = blank(t, r, 1280, 800)
 	p.MustEvalOnNewDocument(fmt.Sprintf(`const look = () => {
@@ -50,8 +50,9 @@ func firstView(t testing.TB, r *running, path, selector string) (p *tab, bytes, 
 	return p, bytes, len(names) + 1 // and the page itself
 }
 
-// The board needs at most 150 kB of script and style in a dozen requests, the bench 200 kB in fifteen: what other
-// pages' controls weigh is in their own pieces, and what a visit does not begin with comes after the first view.
+// The board needs at most 150 kB of script and style in a dozen requests, the bench 200 kB in fifteen: what
+// other pages' controls weigh is in their own pieces, and what a visit does not begin with comes after the
+// first view.
 func TestFirstViewsAreFewAndLight(t *testing.T) {
 	t.Parallel()
 	r := demo(t)
@@ -98,8 +99,8 @@ func compressed(b testing.TB, address string) int {
 	return int(n)
 }
 
-// BenchmarkScreenAmongFifty is how long it takes from a reading's being sent until another tablet's browser shows it on
-// the head, while fifty clients tap once a second each at the open jobs of the demo.
+// BenchmarkScreenAmongFifty is how long it takes from a reading's being sent until another tablet's browser
+// shows it on the head, while fifty clients tap once a second each at the open jobs of the demo.
 func BenchmarkScreenAmongFifty(b *testing.B) {
 	r := demo(b)
 	sends := func(job, id, act string) {

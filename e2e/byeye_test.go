@@ -6,8 +6,8 @@ import (
 	"github.com/stretchr/testify/assert"
 )
 
-// Any drawn valve is taken at any time: with the crank known it is said how far to turn; turned by eye it is one
-// tap on what is seen there, and the next stop is then told by its sign.
+// Any drawn valve is taken at any time: with the crank known it is said how far to turn; turned by eye it is
+// one tap on what is seen there, and the next stop is then told by its sign.
 func TestAnyValveIsTakenByEye(t *testing.T) {
 	t.Parallel()
 	r := demo(t)
@@ -31,8 +31,8 @@ func TestAnyValveIsTakenByEye(t *testing.T) {
 	p.clean()
 }
 
-// An order from a card or from memory is typed or tapped, and proved valve by valve; what falls short is told with
-// by how much, and what was typed is there after another page.
+// An order from a card or from memory is typed or tapped, and proved valve by valve; what falls short is told
+// with by how much, and what was typed is there after another page.
 func TestIsThisOrderRight(t *testing.T) {
 	t.Parallel()
 	r := demo(t)
@@ -66,7 +66,8 @@ func TestBackwardHalfTurnsAreOffered(t *testing.T) {
 	p.clean()
 }
 
-// Play felt by hand at the valves that are clear tells where to begin: none first; every valve is read all the same.
+// Play felt by hand at the valves that are clear tells where to begin: none first; every valve is read all
+// the same.
 func TestPlayByHandOnTheBench(t *testing.T) {
 	t.Parallel()
 	r := demo(t)

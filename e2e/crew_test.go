@@ -11,8 +11,8 @@ import (
 	"metronix/internal/store"
 )
 
-// crewed sets people up at a program where nobody was: June, who looks after them, and two mechanics. From then on nobody is let in
-// without signing in.
+// crewed sets people up at a program where nobody was: June, who looks after them, and two mechanics. From
+// then on nobody is let in without signing in.
 func crewed(t *testing.T, r *running) {
 	t.Helper()
 	p := open(t, r, "/people", 1280, 800)
@@ -43,15 +43,17 @@ func (p *tab) seenBy(job string) func() state {
 	}
 }
 
-// A whole job on a shared tablet by two people: one begins, the tablet is taken over by the other in the middle of it, the program is
-// killed and started on the way, and whoever does the rest signs. It takes the taps that it takes by hand, each entry is its author's, and
-// nobody has to sign in but where the tablet changes hands.
+// A whole job on a shared tablet by two people: one begins, the tablet is taken over by the other in the
+// middle of it, the program is killed and started on the way, and whoever does the rest signs. It takes the
+// taps that it takes by hand, each entry is its author's, and nobody has to sign in but where the tablet
+// changes hands.
 func TestAWholeJobByTwoPeople(t *testing.T) {
 	t.Parallel()
 	desk, tablet, phone := [2]int{1280, 800}, [2]int{1024, 768}, [2]int{360, 740}
 	once := round("set_as_you_go", "none")
 	for _, j := range []handJob{
-		// two cylinders, four valves each, a quarter more than a turn apart; one out: eight feels, one set, one turn
+		// two cylinders, four valves each, a quarter more than a turn apart; one out: eight feels, one set,
+		// one turn
 		handJob{name: "odd-fire twin on a phone", played: played{"torrick-750", "one_cylinder", once, []string{"E2"}, phone, nil}},
 		handJob{
 			name: "hot six without a thermometer", long: true,

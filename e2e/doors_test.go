@@ -29,7 +29,8 @@ type outside struct {
 	fingerprint      string
 }
 
-// toTheNetwork starts a program on every address of this machine, each of them named: on a machine of tests they may be no private ones.
+// toTheNetwork starts a program on every address of this machine, each of them named: on a machine of tests
+// they may be no private ones.
 func toTheNetwork(t *testing.T, data string) *outside {
 	t.Helper()
 	cmd := exec.Command(program, "serve", "--listen", "0.0.0.0:0", "--data", data)
@@ -70,8 +71,9 @@ func (o *outside) end() {
 	}
 }
 
-// Beyond this machine the program is reached under its own authority alone: a client that does not trust it gets nothing, one that took the
-// certificate from the page gets in, and the first foreman is set up by the code that was said at the start and by no other.
+// Beyond this machine the program is reached under its own authority alone: a client that does not trust it
+// gets nothing, one that took the certificate from the page gets in, and the first foreman is set up by the
+// code that was said at the start and by no other.
 func TestBeyondThisMachine(t *testing.T) {
 	t.Parallel()
 	data := filepath.Join(t.TempDir(), "shop.db")
@@ -117,7 +119,8 @@ func TestBeyondThisMachine(t *testing.T) {
 	text, _ = fetched(t, byName, "https://"+strings.ToLower(strings.TrimSuffix(name, ".local"))+".local/healthz")
 	assert.Equal(t, "ok\n", text, "by its own name in the network, which its certificate is for")
 
-	// from this machine itself it is open; the code is for tablets, which reach it by another address of the machine
+	// from this machine itself it is open; the code is for tablets, which reach it by another address of the
+	// machine
 	text, _ = fetched(t, client, tablet+"/api/v1/session")
 	assert.Contains(t, text, `"set_up":true`)
 	found := func(code string) int {
@@ -147,9 +150,10 @@ func TestBeyondThisMachine(t *testing.T) {
 	assert.Contains(t, string(said), "chmod 600", "others may read the key")
 }
 
-// A tablet comes in as a person brings it in: it scans the code, takes the certificate from the page, trusts it in its own store, opens the
-// program from there, and the first foreman is set up by the code and signs in, in a context that the browser calls secure. A browser that
-// does not trust the certificate is shown nothing.
+// A tablet comes in as a person brings it in: it scans the code, takes the certificate from the page, trusts
+// it in its own store, opens the program from there, and the first foreman is set up by the code and signs
+// in, in a context that the browser calls secure. A browser that does not trust the certificate is shown
+// nothing.
 func TestATabletComesIn(t *testing.T) {
 	t.Parallel()
 	o := toTheNetwork(t, filepath.Join(t.TempDir(), "shop.db"))

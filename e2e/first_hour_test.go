@@ -11,9 +11,9 @@ import (
 	"github.com/stretchr/testify/require"
 )
 
-// From an empty file to the first judged reading: an engine made where the job is started, feelers as they are
-// sold, a vehicle by name; a gesture is a tap or a filled field. What is taken from a pattern is confirmed at
-// the ports before the first verdict, and not asked for again.
+// From an empty file to the first judged reading: an engine made where the job is started, feelers as they
+// are sold, a vehicle by name; a gesture is a tap or a filled field. What is taken from a pattern is
+// confirmed at the ports before the first verdict, and not asked for again.
 func TestTheFirstHourInThirtyGestures(t *testing.T) {
 	t.Parallel()
 	for _, size := range [][2]int{{1280, 800}, {360, 740}} {
@@ -69,8 +69,8 @@ func TestTheFirstHourInThirtyGestures(t *testing.T) {
 	}
 }
 
-// Where the ports say otherwise than the pattern, the sheet is corrected, the job takes it, and it is asked again
-// of the head as it is now.
+// Where the ports say otherwise than the pattern, the sheet is corrected, the job takes it, and it is asked
+// again of the head as it is now.
 func TestKindsThatStandOtherwise(t *testing.T) {
 	t.Parallel()
 	r := demo(t)
@@ -106,7 +106,8 @@ func TestKindsThatStandOtherwise(t *testing.T) {
 	p.clean()
 }
 
-// The demo is tried beside one's own workshop, on its own port: nothing of it comes over, and one tap leads back.
+// The demo is tried beside one's own workshop, on its own port: nothing of it comes over, and one tap leads
+// back.
 func TestTheDemoIsTriedBesideTheOwnWorkshop(t *testing.T) {
 	t.Parallel()
 	r := started(t, "serve", filepath.Join(t.TempDir(), "own.db"))

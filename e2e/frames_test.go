@@ -21,7 +21,8 @@ type traced struct {
 	Ts, Dur  float64 // µs
 }
 
-// frames are how long the page's main thread worked in each frame while something was done, ms: script, style, layout and paint, by trace.
+// frames are how long the page's main thread worked in each frame while something was done, ms: script,
+// style, layout and paint, by trace.
 func (p *tab) frames(do func()) []float64 {
 	p.t.Helper()
 	var mu sync.Mutex
@@ -63,7 +64,8 @@ func (p *tab) frames(do func()) []float64 {
 	return perFrame(events)
 }
 
-// perFrame adds up the tasks of the thread that lays the page out, from one frame to the next; a frame ends with its layers made.
+// perFrame adds up the tasks of the thread that lays the page out, from one frame to the next; a frame ends
+// with its layers made.
 func perFrame(events []traced) (list []float64) {
 	tasks, ends := map[[2]int][]traced{}, map[[2]int][]float64{}
 	for _, e := range events {
@@ -106,8 +108,9 @@ func twelveWithScrews(t testing.TB, r *running) string {
 	return "twelve-with-screws"
 }
 
-// BenchmarkCrankInHand is how long the page works a frame while the crank of a practice engine is dragged round, all lobes, rockers and springs
-// moving with it: on a four and on a twelve with 48 valves, as it is and with the processor four times slower.
+// BenchmarkCrankInHand is how long the page works a frame while the crank of a practice engine is dragged
+// round, all lobes, rockers and springs moving with it: on a four and on a twelve with 48 valves, as it is
+// and with the processor four times slower.
 func BenchmarkCrankInHand(b *testing.B) {
 	r := demo(b)
 	for name, engine := range map[string]string{"four": "brindlow-1600", "twelve": twelveWithScrews(b, r)} {

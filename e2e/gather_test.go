@@ -12,8 +12,9 @@ import (
 	"github.com/stretchr/testify/require"
 )
 
-// Two workshops of one owner, whose records bear the same ids, are gathered into one that is looked at: each vehicle with whose it is and
-// where its plate is known too, nothing of the two taken for the same; and nothing is entered there.
+// Two workshops of one owner, whose records bear the same ids, are gathered into one that is looked at: each
+// vehicle with whose it is and where its plate is known too, nothing of the two taken for the same; and
+// nothing is entered there.
 func TestTwoWorkshopsAreGathered(t *testing.T) {
 	t.Parallel()
 	dir := t.TempDir()

@@ -13,7 +13,8 @@ import (
 	"github.com/stretchr/testify/require"
 )
 
-// geckoTab is a page of Firefox ESR, led by WebDriver BiDi (W3C Working Draft) over the socket that it opens itself.
+// geckoTab is a page of Firefox ESR, led by WebDriver BiDi (W3C Working Draft) over the socket that it opens
+// itself.
 type geckoTab struct {
 	socket  cdp.WebSocket
 	context string

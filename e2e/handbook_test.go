@@ -6,8 +6,8 @@ import (
 	"github.com/go-rod/rod/lib/input"
 )
 
-// The handbook opens where the bench says why, at the very place, and leads back; its engine is turned by hand, and each page ends in
-// its drill.
+// The handbook opens where the bench says why, at the very place, and leads back; its engine is turned by
+// hand, and each page ends in its drill.
 func TestTheHandbookFromTheBench(t *testing.T) {
 	t.Parallel()
 	r := demo(t)

@@ -7,9 +7,9 @@ import (
 	"github.com/stretchr/testify/assert"
 )
 
-// With a foot switch whose keys were learned in the workshop's page a leaf is answered and the next thing done; the
-// vehicle is made safe and the job signed by no such key. What is felt is heard, and what is next is spoken, where the
-// browser can.
+// With a foot switch whose keys were learned in the workshop's page a leaf is answered and the next thing
+// done; the vehicle is made safe and the job signed by no such key. What is felt is heard, and what is next
+// is spoken, where the browser can.
 func TestWithFullHands(t *testing.T) {
 	t.Parallel()
 	r := demo(t)

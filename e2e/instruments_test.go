@@ -50,9 +50,9 @@ func equipped(t *testing.T, p *tab) map[instrument.Kind]*instrument.Bench {
 	return all
 }
 
-// A job with all instruments at the engine: the drawn crank follows the encoder, the button for having turned waits until it stands, a
-// press fills in what the dial reads, the wrench's click and a leaf's pull are said; and nothing stands in the job that was not
-// confirmed. Without them work goes on by hand.
+// A job with all instruments at the engine: the drawn crank follows the encoder, the button for having turned
+// waits until it stands, a press fills in what the dial reads, the wrench's click and a leaf's pull are said;
+// and nothing stands in the job that was not confirmed. Without them work goes on by hand.
 func TestAJobWithInstruments(t *testing.T) {
 	t.Parallel()
 	r := demo(t)
@@ -112,9 +112,9 @@ func standsAt(t *testing.T, r *running, count float64) bool {
 	})
 }
 
-// A whole job with all four, from the first stop to the signature: the encoder is turned as far as the bench says, every leaf is pulled by the
-// scale before its feel is tapped, the wrench clicks before a valve is told as set and locked; it takes the taps, the turning and the leaves
-// that it takes by hand.
+// A whole job with all four, from the first stop to the signature: the encoder is turned as far as the bench
+// says, every leaf is pulled by the scale before its feel is tapped, the wrench clicks before a valve is told
+// as set and locked; it takes the taps, the turning and the leaves that it takes by hand.
 func TestAWholeJobWithInstruments(t *testing.T) {
 	t.Parallel()
 	r := demo(t)
@@ -202,7 +202,8 @@ func TestTheHelperSeesTheEncoder(t *testing.T) {
 	helper.shows("Wait")
 }
 
-// At a practice engine a handle with an encoder turns the crank, once it was taken up by a tap, and what it jumps is not turned.
+// At a practice engine a handle with an encoder turns the crank, once it was taken up by a tap, and what it
+// jumps is not turned.
 func TestAHandleAtThePracticeEngine(t *testing.T) {
 	t.Parallel()
 	r := demo(t)

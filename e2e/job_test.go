@@ -267,7 +267,8 @@ func waitSeen(t *testing.T, p hand, sees func() state, before int) {
 		!document.querySelector('.now [aria-disabled=true]')`, "the page to follow")
 }
 
-// checkFound looks at the verdicts of the signed job; those that were set are checked, or the round has no check.
+// checkFound looks at the verdicts of the signed job; those that were set are checked, or the round has no
+// check.
 func checkFound(t *testing.T, s state, checked bool) {
 	t.Helper()
 	verdicts := map[string]string{}

@@ -21,8 +21,8 @@ import (
 	"metronix/internal/wire"
 )
 
-// toldOf is one act of a random list, and what the program's own Go says of it: why it is refused, and the sum of
-// the state after it.
+// toldOf is one act of a random list, and what the program's own Go says of it: why it is refused, and the
+// sum of the state after it.
 type toldOf struct {
 	Act string `json:"act"`
 	At  string `json:"at"`
@@ -220,8 +220,8 @@ func demoSheets(t *testing.T) (sheets [][]byte) {
 	return sheets
 }
 
-// The module that browsers fetch says byte for byte what the program says, over random lists of acts that are taken
-// and acts that are refused: its state after each, and why it refuses one.
+// The module that browsers fetch says byte for byte what the program says, over random lists of acts that are
+// taken and acts that are refused: its state after each, and why it refuses one.
 func TestTheModuleSaysWhatTheProgramSays(t *testing.T) {
 	t.Parallel()
 	sheets := demoSheets(t)

@@ -14,8 +14,9 @@ func (p *tab) judges() {
 	p.waits(`() => document.documentElement.hasAttribute('data-judges')`, "the bench to judge by itself")
 }
 
-// Without the program the bench goes on: each tap is judged in the browser by the same Go, marked as not yet on the
-// workshop's disk, and acknowledged when the program is back. What it then says is what the screen said.
+// Without the program the bench goes on: each tap is judged in the browser by the same Go, marked as not yet
+// on the workshop's disk, and acknowledged when the program is back. What it then says is what the screen
+// said.
 func TestTheBenchGoesOnWithoutTheProgram(t *testing.T) {
 	t.Parallel()
 	r := demo(t)

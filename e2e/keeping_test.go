@@ -8,8 +8,8 @@ import (
 	"github.com/stretchr/testify/require"
 )
 
-// A workshop makes backups by itself, sees that they are made, drills one while it works, and goes on from it on another machine
-// after its own was lost.
+// A workshop makes backups by itself, sees that they are made, drills one while it works, and goes on from it
+// on another machine after its own was lost.
 func TestBackupsAndAnotherMachine(t *testing.T) {
 	t.Parallel()
 	folder := filepath.Join(t.TempDir(), "copies")

@@ -170,9 +170,9 @@ func seenHere(t *testing.T, p *tab, r *running, job string) state {
 	return s
 }
 
-// A whole four is read, set, locked, checked and turned round while the line to the program is cut, slow, open at one
-// end only and flapping: no tap is lost or done twice, nobody waits for the line, and what waits is told. In the end the
-// program has each once and says what the screen said.
+// A whole four is read, set, locked, checked and turned round while the line to the program is cut, slow,
+// open at one end only and flapping: no tap is lost or done twice, nobody waits for the line, and what waits
+// is told. In the end the program has each once and says what the screen said.
 func TestAWholeJobOverABadLine(t *testing.T) {
 	t.Parallel()
 	for name, is := range map[string]lineIs{"cut": cut, "slow": slow, "half-open": halfOpen, "flapping": through} {
@@ -205,7 +205,8 @@ func TestAWholeJobOverABadLine(t *testing.T) {
 	})
 }
 
-// overABadLine drives the job; worsens is called before each tap until it has said how the line is made well again.
+// overABadLine drives the job; worsens is called before each tap until it has said how the line is made well
+// again.
 func overABadLine(t *testing.T, worsens func(l *line, n int) (end func())) {
 	r := demo(t)
 	c := played{engine: "brindlow-1600", school: "rocking_pairs", out: []string{"E3"},
@@ -277,9 +278,9 @@ func TestWhoLeavesIsAskedWhileSomethingWaits(t *testing.T) {
 	p.clean()
 }
 
-// While a tablet is cut off and goes on, somebody else reads and keeps its valve: what the tablet did is not taken from
-// the first entry on that the program refuses. It stands beside what the other did, is not sent before the mechanic has
-// decided, and what he sends after leaving one out is there once.
+// While a tablet is cut off and goes on, somebody else reads and keeps its valve: what the tablet did is not
+// taken from the first entry on that the program refuses. It stands beside what the other did, is not sent
+// before the mechanic has decided, and what he sends after leaving one out is there once.
 func TestWhatAnotherHandWasFasterWith(t *testing.T) {
 	t.Parallel()
 	r := demo(t)

@@ -32,8 +32,8 @@ func (p *tab) besides(t *testing.T, path string) *tab {
 	return other
 }
 
-// Five browsers at one job, and the board beside it: what one does the others show without asking, each at its own size;
-// a second tab of a browser lives by the stream of the first.
+// Five browsers at one job, and the board beside it: what one does the others show without asking, each at
+// its own size; a second tab of a browser lives by the stream of the first.
 func TestEveryScreenShowsWhatOneDoes(t *testing.T) {
 	t.Parallel()
 	r := demo(t)
@@ -86,8 +86,9 @@ func TestEveryScreenShowsWhatOneDoes(t *testing.T) {
 	}
 }
 
-// Two people at one engine, each with a screen: each is led to a valve of his own, sees where the other is, and is told
-// where both take the same one; who is done first waits with the crank for the other, and who is cut off leaves it to him.
+// Two people at one engine, each with a screen: each is led to a valve of his own, sees where the other is,
+// and is told where both take the same one; who is done first waits with the crank for the other, and who is
+// cut off leaves it to him.
 func TestTwoPeopleAtOneEngine(t *testing.T) {
 	t.Parallel()
 	r := demo(t)
@@ -124,8 +125,9 @@ func TestTwoPeopleAtOneEngine(t *testing.T) {
 	}
 }
 
-// A helper with a phone at the crank waits until the mechanic has said that hands are clear, turns, says that he is there,
-// and waits again; so he does where the mechanic takes it back, where his line is cut, and where the mechanic's is.
+// A helper with a phone at the crank waits until the mechanic has said that hands are clear, turns, says that
+// he is there, and waits again; so he does where the mechanic takes it back, where his line is cut, and where
+// the mechanic's is.
 func TestAHelperAtTheCrank(t *testing.T) {
 	t.Parallel()
 	r := demo(t)

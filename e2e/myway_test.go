@@ -7,7 +7,8 @@ import (
 	"github.com/stretchr/testify/assert"
 )
 
-// ownWay is how the mechanic of these jobs goes about a four: rocking pairs, set as you go, one leaf, no check.
+// ownWay is how the mechanic of these jobs goes about a four: rocking pairs, set as you go, one leaf, no
+// check.
 var ownWay = played{engine: "brindlow-1600", school: "rocking_pairs",
 	round: map[string]any{"round": "set_as_you_go", "check": "none"}}
 
@@ -58,8 +59,8 @@ func firstInstruction(t *testing.T, p *tab) {
 	assert.Equal(t, 4, p.taps-1, "the first tap is the way to the page of starting")
 }
 
-// A whole four with all in, from the board to the signature, taken in and closed up step by step, takes no more
-// gestures than forty-five.
+// A whole four with all in, from the board to the signature, taken in and closed up step by step, takes no
+// more gestures than forty-five.
 func TestAWholeFourFromBoardToSignature(t *testing.T) {
 	t.Parallel()
 	r := demo(t)

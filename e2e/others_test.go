@@ -85,8 +85,8 @@ func (o otherTab) press(text string) {
 	o.pressIn("body", text)
 }
 
-// pressIn taps the middle of a control, once it holds still and nothing lies over it; again where the page took
-// nothing just then.
+// pressIn taps the middle of a control, once it holds still and nothing lies over it; again where the page
+// took nothing just then.
 func (o otherTab) pressIn(part, text string) {
 	o.t.Helper()
 	find := fmt.Sprintf(named, part, text)
@@ -150,8 +150,8 @@ func ended(t *testing.T, cmd *exec.Cmd, said func(line string)) {
 	}()
 }
 
-// The other browser engines that Debian can lead load every page without a fault, and the main job is done in them by
-// taps alone, with a reload and a killed program on the way.
+// The other browser engines that Debian can lead load every page without a fault, and the main job is done in
+// them by taps alone, with a reload and a killed program on the way.
 func TestOtherBrowserEngines(t *testing.T) {
 	if !deep.On {
 		t.Skip("make deep does the main job in the other browser engines")

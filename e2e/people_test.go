@@ -30,9 +30,9 @@ func (p *tab) out(name string) {
 	p.press("Sign " + name + " out")
 }
 
-// A shared tablet: the first foreman is set up, a mechanic and a learner come, each signs in and out. What the mechanic did off the
-// network waits when his session has ended meanwhile: the foreman who signs in next does not send it as his own, takes it over, and the
-// list says so. A learner signs nothing.
+// A shared tablet: the first foreman is set up, a mechanic and a learner come, each signs in and out. What
+// the mechanic did off the network waits when his session has ended meanwhile: the foreman who signs in next
+// does not send it as his own, takes it over, and the list says so. A learner signs nothing.
 func TestASharedTablet(t *testing.T) {
 	t.Parallel()
 	r := demo(t)

@@ -126,7 +126,8 @@ func practising(t *testing.T) {
 	keep(t, "practice", beside(t, row))
 }
 
-// signingIn is how people come in: the code to scan, who is there, a PIN, and the audit list of it, in both themes.
+// signingIn is how people come in: the code to scan, who is there, a PIN, and the audit list of it, in both
+// themes.
 func signingIn(t *testing.T) {
 	o := toTheNetwork(t, filepath.Join(t.TempDir(), "shop.db"))
 	tablet := addressOf(o.page)
@@ -173,8 +174,8 @@ func signingIn(t *testing.T) {
 	keep(t, "people-phones", beside(t, row))
 }
 
-// phones are the bench, what a helper at the crank sees, and what stands where another hand was faster, each on a phone,
-// beside one another.
+// phones are the bench, what a helper at the crank sees, and what stands where another hand was faster, each
+// on a phone, beside one another.
 func phones(t *testing.T) {
 	r := demo(t)
 	const job = "/jobs/demo-job-tipper"

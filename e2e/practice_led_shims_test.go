@@ -97,8 +97,8 @@ func (l *led) until() {
 	l.t.Fatal("it does not end")
 }
 
-// On an engine with shims the bench leads: each size is turned to, had by hand and said, another shim is laid in as it says, read again,
-// and the run ends with every valve right.
+// On an engine with shims the bench leads: each size is turned to, had by hand and said, another shim is laid
+// in as it says, read again, and the run ends with every valve right.
 func TestLedOnShimsInPractice(t *testing.T) {
 	t.Parallel()
 	r := demo(t)

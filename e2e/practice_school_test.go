@@ -9,7 +9,8 @@ import (
 	"github.com/stretchr/testify/require"
 )
 
-// A tutor makes an exercise of a signed job: its engine, with the gaps as they were found; it is begun from the page, and taken off the list.
+// A tutor makes an exercise of a signed job: its engine, with the gaps as they were found; it is begun from
+// the page, and taken off the list.
 func TestAnExerciseOfASignedJob(t *testing.T) {
 	t.Parallel()
 	r := demo(t)
@@ -62,7 +63,8 @@ func TestAnExerciseOfASignedJob(t *testing.T) {
 	p.clean()
 }
 
-// A study of feel by keys: each hidden gap is read, after a reload it goes on, and at the end it is told how far off one reads.
+// A study of feel by keys: each hidden gap is read, after a reload it goes on, and at the end it is told how
+// far off one reads.
 func TestYourFeelMeasured(t *testing.T) {
 	t.Parallel()
 	r := demo(t)

@@ -7,8 +7,8 @@ import (
 	"github.com/stretchr/testify/require"
 )
 
-// On an engine with shims somebody looks on while they are taken out, measured and laid in, by keys; its play is heard and seen; with one
-// out the crank is not turned unasked.
+// On an engine with shims somebody looks on while they are taken out, measured and laid in, by keys; its play
+// is heard and seen; with one out the crank is not turned unasked.
 func TestShimsInPractice(t *testing.T) {
 	t.Parallel()
 	r := demo(t)

@@ -23,8 +23,9 @@ type practised struct {
 	}
 }
 
-// A run on a practice engine, with pointer and keys: its crank is turned until what is to be seen is seen, the leaf is slid in and what was felt
-// is said; after a reload it stands where it stood; at the end what was hidden is told. Nothing of it is a job of the workshop.
+// A run on a practice engine, with pointer and keys: its crank is turned until what is to be seen is seen,
+// the leaf is slid in and what was felt is said; after a reload it stands where it stood; at the end what was
+// hidden is told. Nothing of it is a job of the workshop.
 func TestPracticeFromTheFirstLeafToTheScore(t *testing.T) {
 	t.Parallel()
 	r := demo(t)
@@ -156,7 +157,8 @@ func (x *examined) crank() float64 {
 	return s.Eyes.Crank
 }
 
-// turnsTo turns the crank on until it stands within 8° of a place: by keys in steps, or by hand along its pulley and by its buttons.
+// turnsTo turns the crank on until it stands within 8° of a place: by keys in steps, or by hand along its
+// pulley and by its buttons.
 func (x *examined) turnsTo(to float64) {
 	x.t.Helper()
 	for range 80 {
@@ -225,8 +227,9 @@ func (x *examined) taps(key input.Key, button string) {
 	})
 }
 
-// An examination wholly by pointer, and one wholly by keys: two valves of which one is tight, nothing told; both are felt, the tight one is set,
-// locked and felt again, and what is held of each is written down. Nothing is to be held against it.
+// An examination wholly by pointer, and one wholly by keys: two valves of which one is tight, nothing told;
+// both are felt, the tight one is set, locked and felt again, and what is held of each is written down.
+// Nothing is to be held against it.
 func TestAnExaminationByPointerAndByKeys(t *testing.T) {
 	t.Parallel()
 	for how, size := range map[string][2]int{"by pointer": {1280, 800}, "by keys": {1024, 768}} {
@@ -329,7 +332,8 @@ func TestAnExaminationByPointerAndByKeys(t *testing.T) {
 	}
 }
 
-// Where somebody looks on, what would go wrong is told before it is done; a drill is asked, answered and explained.
+// Where somebody looks on, what would go wrong is told before it is done; a drill is asked, answered and
+// explained.
 func TestWatchedAndDrilled(t *testing.T) {
 	t.Parallel()
 	r := demo(t)

@@ -8,8 +8,8 @@ import (
 	"github.com/stretchr/testify/require"
 )
 
-// Somebody sets a gap and measures it, another reads it with real leaves, five times with each of two sets; a foreman agrees, and the next
-// job of that reader is begun with his own figure.
+// Somebody sets a gap and measures it, another reads it with real leaves, five times with each of two sets; a
+// foreman agrees, and the next job of that reader is begun with his own figure.
 func TestAStudyWithRealLeavesFromThePage(t *testing.T) {
 	t.Parallel()
 	r := demo(t)

@@ -197,8 +197,8 @@ func (h *roundHands) step() bool {
 	return true
 }
 
-// askedBack waits for what the bench makes of a valve that is told as set: it asks back where the verdict was only just given, and
-// takes it where the machine was slow.
+// askedBack waits for what the bench makes of a valve that is told as set: it asks back where the verdict was
+// only just given, and takes it where the machine was slow.
 func askedBack(t *testing.T, p *tab, sees func() state, before int) (asked bool) {
 	t.Helper()
 	require.Eventually(t, func() bool {
@@ -210,9 +210,10 @@ func askedBack(t *testing.T, p *tab, sees func() state, before int) (asked bool)
 
 func capitalised(s string) string { return strings.ToUpper(s[:1]) + s[1:] }
 
-// Each round on the bench takes the taps and the turning that were rehearsed: a four with all in, all adjusters freed
-// first, exhausts first and all checked, read only. By hand a four with all in is one slide of a leaf a valve and
-// three half turns (common practice); other shapes are counted by hand in TestTwelveWholeJobsTakeWhatTheyTakeByHand.
+// Each round on the bench takes the taps and the turning that were rehearsed: a four with all in, all
+// adjusters freed first, exhausts first and all checked, read only. By hand a four with all in is one slide
+// of a leaf a valve and three half turns (common practice); other shapes are counted by hand in
+// TestTwelveWholeJobsTakeWhatTheyTakeByHand.
 func TestRoundsTakeWhatWasRehearsed(t *testing.T) {
 	t.Parallel()
 	set := map[string]any{"round": "set_as_you_go", "check": "set_ones"}

@@ -12,8 +12,8 @@ import (
 	"github.com/stretchr/testify/require"
 )
 
-// A sheet that was handed over, as a PDF, as a file and as what a camera reads off its code, is told from a forged one by a command that
-// has no data file, and by the key alone.
+// A sheet that was handed over, as a PDF, as a file and as what a camera reads off its code, is told from a
+// forged one by a command that has no data file, and by the key alone.
 func TestAForgedSheetIsTold(t *testing.T) {
 	t.Parallel()
 	r := demo(t)

@@ -23,8 +23,8 @@ import (
 	"metronix/internal/authority"
 )
 
-// front stands between a tablet and the program: a machine's own address under a certificate that the tablet trusts, which can be cut, and
-// behind which the program can become a newer one.
+// front stands between a tablet and the program: a machine's own address under a certificate that the tablet
+// trusts, which can be cut, and behind which the program can become a newer one.
 type front struct {
 	base    string
 	address string
@@ -33,7 +33,8 @@ type front struct {
 	newer   atomic.Bool
 }
 
-// ownAddress is an address of this machine that is not the loopback: a browser keeps no pages of that one here.
+// ownAddress is an address of this machine that is not the loopback: a browser keeps no pages of that one
+// here.
 func ownAddress(t *testing.T) string {
 	t.Helper()
 	places, err := net.InterfaceAddrs()
@@ -116,9 +117,10 @@ const fromStore = `of => async (name, table) => {
 	})
 }`
 
-// The pages open where the program cannot be reached: the bench goes on from what this tablet kept of its job, also after it was loaded anew
-// with something waiting; the board offers the jobs that are kept; and what waited is sent once, when the line is back. A newer
-// version takes the older one's place with the next change of page, and loses nothing that waits.
+// The pages open where the program cannot be reached: the bench goes on from what this tablet kept of its
+// job, also after it was loaded anew with something waiting; the board offers the jobs that are kept; and
+// what waited is sent once, when the line is back. A newer version takes the older one's place with the next
+// change of page, and loses nothing that waits.
 func TestThePagesOpenWithoutTheProgram(t *testing.T) {
 	t.Parallel()
 	r := demo(t)
@@ -172,7 +174,8 @@ func TestThePagesOpenWithoutTheProgram(t *testing.T) {
 		after,
 	)
 
-	// another machine goes on under another address: what waits is handed over to it, and taken over there when that is said
+	// another machine goes on under another address: what waits is handed over to it, and taken over there
+	// when that is said
 	other := inFrontOf(t, r, folder)
 	p.visit("/")
 	p.shows("1 entry not yet on the workshop’s disk.")
@@ -216,7 +219,8 @@ func TestThePagesOpenWithoutTheProgram(t *testing.T) {
 	p.waits(`() => !window.older`, "the next page to be of the newer version")
 	assert.Equal(t, before.Happenings+2, stateOf(t, r.base, job).State.Happenings)
 
-	// where nothing is kept the program's own page is asked for, and an answer of the interface is never taken from here
+	// where nothing is kept the program's own page is asked for, and an answer of the interface is never
+	// taken from here
 	assert.True(
 		t,
 		strings.HasPrefix(p.MustEval(`() => fetch('/api/v1/jobs').then(r => r.text())`).Str(), "["),

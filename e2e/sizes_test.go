@@ -8,8 +8,8 @@ import (
 	"github.com/stretchr/testify/require"
 )
 
-// Where a person's own colours are forced upon the page, what is chosen and the one next thing still look otherwise
-// than what may be pressed besides: by an outline, and by the person's colour of what is selected.
+// Where a person's own colours are forced upon the page, what is chosen and the one next thing still look
+// otherwise than what may be pressed besides: by an outline, and by the person's colour of what is selected.
 func TestForcedColoursTellWhatIsChosen(t *testing.T) {
 	t.Parallel()
 	r := demo(t)
@@ -33,8 +33,8 @@ func TestForcedColoursTellWhatIsChosen(t *testing.T) {
 	p.clean()
 }
 
-// On a telephone the whole head is one tap away, every valve of it on the screen at once; and from 24 valves on the
-// band shows those of the stop, all of them one tap away.
+// On a telephone the whole head is one tap away, every valve of it on the screen at once; and from 24 valves
+// on the band shows those of the stop, all of them one tap away.
 func TestTheWholeHeadIsOneTapAway(t *testing.T) {
 	t.Parallel()
 	r := demo(t)

@@ -34,7 +34,8 @@ func median(list []float64) float64 {
 	return list[len(list)/2]
 }
 
-// paintedOnce does something once what is looked for has been painted: what is posted within a frame comes after it.
+// paintedOnce does something once what is looked for has been painted: what is posted within a frame comes
+// after it.
 const paintedOnce = `const paintedOnce = (there, then) => {
 	if (!there()) return requestAnimationFrame(() => paintedOnce(there, then))
 	const painted = new MessageChannel()
@@ -42,8 +43,8 @@ const paintedOnce = `const paintedOnce = (there, then) => {
 	painted.port2.postMessage(0)
 }`
 
-// firstSeen is how long after the way to a page was taken something of it was painted, in seconds, in a browser
-// that was never there before.
+// firstSeen is how long after the way to a page was taken something of it was painted, in seconds, in a
+// browser that was never there before.
 func firstSeen(t testing.TB, r *running, path, selector string) float64 {
 	p := blank(t, r, 1280, 800)
 	p.slowed(true)
@@ -74,8 +75,8 @@ func BenchmarkFirstUsefulScreen(b *testing.B) {
 	}
 }
 
-// keyToVerdict is how long after a key the bench has painted what follows from it, in milliseconds: the headline
-// of the next valve. The key is taken from when the browser had it.
+// keyToVerdict is how long after a key the bench has painted what follows from it, in milliseconds: the
+// headline of the next valve. The key is taken from when the browser had it.
 func keyToVerdict(p *tab, key input.Key) float64 {
 	p.waits(`() => `+takesAnswers, "the bench to take answers")
 	p.MustEval(`() => {
@@ -92,8 +93,8 @@ func keyToVerdict(p *tab, key input.Key) float64 {
 	return p.MustEval(`() => window.painted`).Num()
 }
 
-// BenchmarkKeyToVerdict tells how long a reading by a key takes until what follows is painted, with a processor
-// four times slower: the median over the valves of a four, all in, and over the first of a twelve.
+// BenchmarkKeyToVerdict tells how long a reading by a key takes until what follows is painted, with a
+// processor four times slower: the median over the valves of a four, all in, and over the first of a twelve.
 func BenchmarkKeyToVerdict(b *testing.B) {
 	for _, engine := range []string{"brindlow-1600", "brindlow-6000"} {
 		b.Run(engine, func(b *testing.B) {

@@ -12,8 +12,8 @@ import (
 	"metronix/internal/deep"
 )
 
-// handJob is a whole job as a mechanic does it, from the first stop to the signature, with what it takes by hand:
-// counted on paper by the order of the stops alone.
+// handJob is a whole job as a mechanic does it, from the first stop to the signature, with what it takes by
+// hand: counted on paper by the order of the stops alone.
 type handJob struct {
 	name string
 	played
@@ -42,9 +42,9 @@ func round(round, check string, more ...any) map[string]any {
 	return out
 }
 
-// twelve are the shapes that a workshop meets. By hand the crank of a four stroke goes from stop to stop, 720° less one
-// interval; a leaf is changed once at each stop that has both kinds, for the kind in hand comes first (common
-// practice).
+// twelve are the shapes that a workshop meets. By hand the crank of a four stroke goes from stop to stop,
+// 720° less one interval; a leaf is changed once at each stop that has both kinds, for the kind in hand comes
+// first (common practice).
 func twelve() []handJob {
 	once := round("set_as_you_go", "none")
 	card := func(change map[string]any) func(map[string]any) {
@@ -100,7 +100,8 @@ func twelve() []handJob {
 			0,
 			6,
 		),
-		// one out; the check comes to a stop four turns after it was read: 1,440° after the first, then a half turn each
+		// one out; the check comes to a stop four turns after it was read: 1,440° after the first, then a
+		// half turn each
 		handJob{
 			name: "sixteen valves, check over four turns",
 			long: true,
@@ -233,7 +234,8 @@ func (j *handJob) brought(t *testing.T, r *running, job string) {
 	}
 }
 
-// A dozen whole jobs, and one more, take on the bench the taps, the turning and the leaves that they take by hand.
+// A dozen whole jobs, and one more, take on the bench the taps, the turning and the leaves that they take by
+// hand.
 func TestTwelveWholeJobsTakeWhatTheyTakeByHand(t *testing.T) {
 	t.Parallel()
 	for _, j := range twelve() {

@@ -25,9 +25,9 @@ const mayBePressed = `() => {
 		.filter(name => !seen.has(name) && seen.add(name))
 }`
 
-// pressTwice presses a control and, a moment later, the same place again, whatever stands there by then. The presses are told
-// with the times of a hand that bounces, as a touch screen tells them: a busy machine comes to the second one late, and has to
-// know it for a bounce all the same.
+// pressTwice presses a control and, a moment later, the same place again, whatever stands there by then. The
+// presses are told with the times of a hand that bounces, as a touch screen tells them: a busy machine comes
+// to the second one late, and has to know it for a bounce all the same.
 func (p *tab) pressTwice(name string) {
 	p.t.Helper()
 	const bounce = 120 * time.Millisecond

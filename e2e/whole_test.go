@@ -203,8 +203,8 @@ func TestFreeWalk(t *testing.T) {
 	p.clean()
 }
 
-// The sheet of another shop is typed off on the vehicle's page: what is missing is said, a slip is told where it is
-// made, and what was taken out comes back.
+// The sheet of another shop is typed off on the vehicle's page: what is missing is said, a slip is told where
+// it is made, and what was taken out comes back.
 func TestTheSheetOfAnotherShop(t *testing.T) {
 	t.Parallel()
 	r := demo(t)

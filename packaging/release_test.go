@@ -132,8 +132,9 @@ func TestSumsAndSignature(t *testing.T) {
 	assert.Error(t, exec.Command("openssl", verify...).Run(), "another text under the same signature")
 }
 
-// The package is installed into a folder that stands for a machine, begun there, and another version of it installed over it: the data stays,
-// a changed setting stays, and going back to the older one is refused by the program where the file is newer (TestFilesThatCannotBeUsed).
+// The package is installed into a folder that stands for a machine, begun there, and another version of it
+// installed over it: the data stays, a changed setting stays, and going back to the older one is refused by
+// the program where the file is newer (TestFilesThatCannotBeUsed).
 func TestThePackageIsInstalledAndUpgraded(t *testing.T) {
 	deb := released(t, "*_amd64.deb")
 	needs(t, "dpkg")
@@ -224,7 +225,8 @@ func TestArm64UnderQemu(t *testing.T) {
 	demoServed(t, base)
 }
 
-// random stands in for a library of Windows that Debian's wine does not have: the numbers by chance that Go asks for.
+// random stands in for a library of Windows that Debian's wine does not have: the numbers by chance that Go
+// asks for.
 const random = `#include <windows.h>
 BOOLEAN NTAPI SystemFunction036(PVOID, ULONG);
 __declspec(dllexport) BOOL WINAPI ProcessPrng(PBYTE to, SIZE_T n) { return SystemFunction036(to, (ULONG)n); }

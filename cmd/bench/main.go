@@ -3,8 +3,9 @@
 // Command bench is the bench beside its screen: the same Go that judges in the program, compiled to
 // WebAssembly. It keeps one job open and says its state at a time; it asks nobody anything.
 //
-// Each call gives an object: "state" where it is asked for, as the program sends it, "refused" where the job itself
-// refuses a happening, with its sentence, and "why" where something cannot be done. Times are as RFC 3339 writes them.
+// Each call gives an object: "state" where it is asked for, as the program sends it, "refused" where the job
+// itself refuses a happening, with its sentence, and "why" where something cannot be done. Times are as RFC
+// 3339 writes them.
 //
 //	metronixBench.open(opening)
 //	metronixBench.state(time, screen, others)

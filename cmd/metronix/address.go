@@ -48,8 +48,8 @@ func reachable(at net.Addr, asked string) (names []string, open bool) {
 	return names, true
 }
 
-// called gives the names by which this machine is called as it stands: its addresses change, and so does its own
-// name in the network. The certificate is for all of them, and no other is answered.
+// called gives the names by which this machine is called as it stands: its addresses change, and so does its
+// own name in the network. The certificate is for all of them, and no other is answered.
 func (w wishes) called(at net.Addr) func() []string {
 	return func() []string {
 		now, _ := reachable(at, w.listen)

@@ -20,14 +20,15 @@ import (
 	"metronix/internal/secret"
 )
 
-// doors are how a program that other machines reach is protected: TLS under an authority of its own, and beside it the page that puts
-// that on tablets.
+// doors are how a program that other machines reach is protected: TLS under an authority of its own, and
+// beside it the page that puts that on tablets.
 type doors struct {
 	wrap func(net.Listener) net.Listener // speaks TLS over a line
 	page net.Listener
 	hand api.HandOut
 	code string // by which whoever stands at this machine sets up the first foreman from a tablet
-	// addresses of this machine that the authority may not sign for, because they are no private ones and were not named
+	// addresses of this machine that the authority may not sign for, because they are no private ones and
+	// were not named
 	without []string
 }
 

@@ -15,9 +15,9 @@ import (
 	"metronix/web"
 )
 
-// scratch is the made-up workshop that a newcomer tries things on: its own data file in a folder that goes with
-// the program, on a port of its own, so that in a browser nothing of it meets the workshop's own. It is made
-// when it is first asked for.
+// scratch is the made-up workshop that a newcomer tries things on: its own data file in a folder that goes
+// with the program, on a port of its own, so that in a browser nothing of it meets the workshop's own. It is
+// made when it is first asked for.
 type scratch struct {
 	ip    string // where the program itself listens
 	hosts func() []string
@@ -29,8 +29,8 @@ type scratch struct {
 	finish func()
 }
 
-// Port is where it is served; it errs where there is no room, or no port to be had, and is tried again when it is
-// asked for again.
+// Port is where it is served; it errs where there is no room, or no port to be had, and is tried again when
+// it is asked for again.
 func (s *scratch) Port(context.Context) (port int, err error) {
 	s.making.Lock()
 	defer s.making.Unlock()

@@ -85,8 +85,8 @@ type Count struct {
 // Lacking is a valve that no shim surely brings into its window, and why.
 type Lacking struct {
 	Valve, Reason string
-	// Try is the shim in stock that would lie furthest inside the window, were the gap as it was read: it may be tried all the
-	// same, and read; 0: none was left to try
+	// Try is the shim in stock that would lie furthest inside the window, were the gap as it was read: it may
+	// be tried all the same, and read; 0: none was left to try
 	Try measure.Length
 }
 

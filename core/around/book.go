@@ -133,8 +133,8 @@ func (f Finding) String() string {
 	return text + " (done)"
 }
 
-// Fitted is the part that a finding was cured with: what it was for, its number and its price as they were written
-// down. It is empty where none was, or where it is left for later.
+// Fitted is the part that a finding was cured with: what it was for, its number and its price as they were
+// written down. It is empty where none was, or where it is left for later.
 func (f Finding) Fitted() string {
 	if f.Later || f.Part == "" {
 		return ""

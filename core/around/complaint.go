@@ -4,7 +4,8 @@ package around
 type Complaint string
 
 // The complaints (common practice): a tick goes with loose valves; rough idle, back-firing, smoke, hard
-// starting, misfires, want of power, fuel use and low compression with tight ones; some engines tick by nature.
+// starting, misfires, want of power, fuel use and low compression with tight ones; some engines tick by
+// nature.
 const (
 	Ticks          Complaint = "ticks"
 	TicksByNature  Complaint = "ticks_by_nature"

@@ -246,9 +246,9 @@ func (w Work) boltsText(c engine.Closing, round int) string {
 	return text
 }
 
-// startingSteps are what follows a closed engine. Points, timing and mixture are set after the valves and in that
-// order, because each changes the next; a belt that is due comes before them all, for it moves the cam (common
-// practice).
+// startingSteps are what follows a closed engine. Points, timing and mixture are set after the valves and in
+// that order, because each changes the next; a belt that is due comes before them all, for it moves the cam
+// (common practice).
 func (w Work) startingSteps() []Task {
 	return []Task{
 		{ID: StartStep, Part: StartUp, Text: "Start it and listen: the tick, the idle, leaks",

@@ -95,8 +95,8 @@ func (w Work) turningTool() string {
 	return "the tool from the " + p.Where
 }
 
-// SayVariant is how a variant of an engine is told, and what is different: its socket with its near equivalent in the
-// other unit.
+// SayVariant is how a variant of an engine is told, and what is different: its socket with its near
+// equivalent in the other unit.
 func SayVariant(v engine.Variant) string {
 	var said []string
 	if v.Note != "" {

@@ -3,8 +3,8 @@ package around
 // Means is by what the engine is turned. The zero value is the tool on its turning point.
 type Means string
 
-// Other means than the tool that the sheet names (common practice). Each contradicts something of the usual way,
-// so it is chosen and never assumed.
+// Other means than the tool that the sheet names (common practice). Each contradicts something of the usual
+// way, so it is chosen and never assumed.
 const (
 	ByTool   Means = ""
 	ByPulley Means = "pulley" // a nut on another pulley

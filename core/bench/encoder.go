@@ -14,7 +14,8 @@ type Encoder struct {
 	Jumped float64 // by how much it jumped since it was reached, degrees; 0: it did not
 	Moving bool    // the crank does not stand
 	Bound  bool    // its count is of one piece since the crank's place was confirmed
-	// how far the crank was turned since, degrees, positive in the running direction. Holds where it is bound.
+	// how far the crank was turned since, degrees, positive in the running direction. Holds where it is
+	// bound.
 	Moved float64
 }
 

@@ -317,9 +317,9 @@ func TestTheGapToSetWithoutALeaf(t *testing.T) {
 	assert.Equal(t, "12 thou", a.LeafSaid(v))
 }
 
-// A valve whose shim comes from another that has to wait for its own waits with it, and is not said to be served
-// by nothing. By subtraction: E1 wants 2.50 + 0.40 − 0.30 = 2.60, which is under E2; E2 wants 2.60 + 0.23 − 0.30
-// = 2.53, which is to buy.
+// A valve whose shim comes from another that has to wait for its own waits with it, and is not said to be
+// served by nothing. By subtraction: E1 wants 2.50 + 0.40 − 0.30 = 2.60, which is under E2; E2 wants 2.60 +
+// 0.23 − 0.30 = 2.53, which is to buy.
 func TestAValveThatWaitsForAnothersShim(t *testing.T) {
 	s := jobtest.Setup()
 	sheet := *s.Sheet

@@ -235,8 +235,8 @@ func ShimFrom(source job.ShimSource, giver string) string {
 	return "stays"
 }
 
-// ShimStep is one step of the work on shims as a line of a list; stop is where it is turned to, for those that
-// turn.
+// ShimStep is one step of the work on shims as a line of a list; stop is where it is turned to, for those
+// that turn.
 func ShimStep(s job.ShimStep, stop sequence.Stop) string {
 	switch {
 	case s.Do == job.TurnOn && s.Turn > 0:

@@ -8,9 +8,9 @@ import (
 	"metronix/core/measure"
 )
 
-// Clicked is what is said of a torque wrench that clicked at so many newton metres on a lock nut, in a person's
-// units, beside what the sheet says of that nut; off is true where the two are apart by more than such a wrench
-// may be out: 6 % up to 10 Nm, 4 % above (ISO 6789-1, type II class A, from memory).
+// Clicked is what is said of a torque wrench that clicked at so many newton metres on a lock nut, in a
+// person's units, beside what the sheet says of that nut; off is true where the two are apart by more than
+// such a wrench may be out: 6 % up to 10 Nm, 4 % above (ISO 6789-1, type II class A, from memory).
 func Clicked(s *engine.Sheet, nm float64, speaks measure.Units) (says string, off bool) {
 	clicked := engine.SourcedTorque{Torque: engine.Torque{Nm: math.Round(nm*10) / 10}}.Say(speaks)
 	to, _ := s.TorquesOf(engine.LockNut)

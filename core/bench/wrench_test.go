@@ -9,7 +9,8 @@ import (
 	"metronix/core/measure"
 )
 
-// A click counts as right within what a click-type wrench may be out: 4 % above 10 Nm, 6 % up to it (ISO 6789-1, from memory).
+// A click counts as right within what a click-type wrench may be out: 4 % above 10 Nm, 6 % up to it (ISO
+// 6789-1, from memory).
 func TestWhereAWrenchClicked(t *testing.T) {
 	for _, c := range []struct {
 		want, clicked float64

@@ -81,8 +81,8 @@ func pieces(limits Limits, ladder []gauge.Stack) []piece {
 // The advice needs no more tries on average than a plain walk up the same ladder, but for what it gives at
 // each try for a sure verdict, and no more at worst, but one more for a rare set, because it weighs averages:
 // leaves of 20, 24, 196 and 206 µm about a window of 200 to 210 are such a one, and none was met in 6,000
-// others. It decides every gap that the walk decides. At most asGood is given at each try, so of the tries that
-// it needs no more than that share.
+// others. It decides every gap that the walk decides. At most asGood is given at each try, so of the tries
+// that it needs no more than that share.
 func TestAdviceBeatsAWalkUpTheLadder(t *testing.T) {
 	cases, more := 0, 0
 	rapid.Check(t, func(t *rapid.T) {

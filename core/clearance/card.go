@@ -26,8 +26,8 @@ type Card struct {
 	MaxEngineC *float64 // cold cards: the engine must be at or below this, °C; nil: DefaultColdC
 	Intake     Clearance
 	Exhaust    Clearance
-	// Distrusted is why these figures are not to be used: they are in circulation, and the maker never gave them.
-	// Such a card is shown and never chosen. Empty: they may be.
+	// Distrusted is why these figures are not to be used: they are in circulation, and the maker never gave
+	// them. Such a card is shown and never chosen. Empty: they may be.
 	Distrusted string
 }
 

@@ -81,8 +81,8 @@ type Sheet struct {
 	Torques      []SourcedTorque // by source, beside the sheet's own figures
 	Variants     []Variant       // how the same engine was also built; one may be chosen for a job
 	Variant      string          // the one that was chosen; empty: the engine is as the sheet says
-	// KindsToConfirm says that the kinds of the valves were taken from a common pattern and nobody has followed
-	// the ports yet: that comes before the first verdict
+	// KindsToConfirm says that the kinds of the valves were taken from a common pattern and nobody has
+	// followed the ports yet: that comes before the first verdict
 	KindsToConfirm bool
 }
 

@@ -18,8 +18,8 @@ const (
 	CoverBolts Joint = "cover"
 )
 
-// SourcedTorque is a torque as one source states it. The same nut is given differently by book, card and habit;
-// each keeps its source, as clearances do (common practice).
+// SourcedTorque is a torque as one source states it. The same nut is given differently by book, card and
+// habit; each keeps its source, as clearances do (common practice).
 type SourcedTorque struct {
 	Of         Joint
 	Torque     Torque
@@ -27,9 +27,9 @@ type SourcedTorque struct {
 	Distrusted string // why it is not to be used; empty: it may be
 }
 
-// TorquesOf are what is stated of a joint: the figure to tighten to, nil where none may be used, and those that say
-// something else or are not to be used. The sheet's own figure goes first, then the sources in their order; one
-// within half a pound-foot of the figure is the same, rounded.
+// TorquesOf are what is stated of a joint: the figure to tighten to, nil where none may be used, and those
+// that say something else or are not to be used. The sheet's own figure goes first, then the sources in their
+// order; one within half a pound-foot of the figure is the same, rounded.
 func (s *Sheet) TorquesOf(of Joint) (to *SourcedTorque, others []SourcedTorque) {
 	var all []SourcedTorque
 	if own := s.ownTorque(of); own.Value() > 0 {

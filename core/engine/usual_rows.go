@@ -5,8 +5,8 @@ import (
 	"strings"
 )
 
-// UsualRows is how the valves of every bank stand, as it is commonly met (common practice). None is claimed of
-// any engine: a sheet made from one says so (KindsToConfirm) until somebody has followed the ports.
+// UsualRows is how the valves of every bank stand, as it is commonly met (common practice). None is claimed
+// of any engine: a sheet made from one says so (KindsToConfirm) until somebody has followed the ports.
 type UsualRows struct {
 	Says  string // in words: how many rows, and where the intakes stand
 	Banks []Bank // whole, front to rear
@@ -16,8 +16,8 @@ type UsualRows struct {
 var crossflow = [][2]int{{1, 1}, {2, 1}, {2, 2}, {3, 2}}
 
 // Rows are the usual rows of an arrangement of cylinders, one row a bank first: like valves as neighbours
-// ("EIIE"), or taking turns ("EIEI"), each from either kind; then a row of each kind, the intakes on the left or
-// on the right of an upright head, and on the inner side of one that leans.
+// ("EIIE"), or taking turns ("EIEI"), each from either kind; then a row of each kind, the intakes on the left
+// or on the right of an upright head, and on the inner side of one that leans.
 func (u Usual) Rows() (list []UsualRows) {
 	firsts := []string{"EIIE", "IEEI", "EIEI", "IEIE"}
 	if len(u.Banks[0]) == 1 {
@@ -71,8 +71,8 @@ func (u Usual) twoRows(intakes Side, in, ex int) UsualRows {
 	return r
 }
 
-// heads are the banks of an arrangement without rows: name, lean, cylinders, and the inner side as that of the
-// intake ports.
+// heads are the banks of an arrangement without rows: name, lean, cylinders, and the inner side as that of
+// the intake ports.
 func (u Usual) heads() (list []Bank) {
 	for i, numbers := range u.Banks {
 		lean := leans(u.Layout, i, len(u.Banks))
@@ -90,7 +90,8 @@ func (s Side) other() Side {
 	return Left
 }
 
-// Usuals are the usual arrangements of so many cylinders, in every layout, the commonest of each layout first.
+// Usuals are the usual arrangements of so many cylinders, in every layout, the commonest of each layout
+// first.
 func Usuals(cylinders int) (list []Usual) {
 	for _, layout := range []Layout{Inline, Vee, Flat} {
 		list = append(list, UsualOrders(layout, cylinders)...)

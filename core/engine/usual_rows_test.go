@@ -10,8 +10,8 @@ import (
 	"metronix/core/engine"
 )
 
-// Whatever is tapped together of what is offered is a sheet without a fault, for every number of cylinders that
-// has a usual order; only its name is wanting.
+// Whatever is tapped together of what is offered is a sheet without a fault, for every number of cylinders
+// that has a usual order; only its name is wanting.
 func TestEveryUsualEngineIsSound(t *testing.T) {
 	seen := 0
 	for n := 1; n <= engine.MaxCylinders; n++ {
@@ -32,8 +32,8 @@ func TestEveryUsualEngineIsSound(t *testing.T) {
 	assert.Greater(t, seen, 150)
 }
 
-// The rows that are offered first are those of the commonest plain heads, and a row of each kind stands on its
-// own side (common practice).
+// The rows that are offered first are those of the commonest plain heads, and a row of each kind stands on
+// its own side (common practice).
 func TestUsualRows(t *testing.T) {
 	four := engine.Usuals(4)[0]
 	require.Equal(t, []int{1, 3, 4, 2}, four.Order)

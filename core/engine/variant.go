@@ -6,8 +6,8 @@ import (
 	"strings"
 )
 
-// Variant is how the same engine was also built: with another adjuster, another socket or another access. What is
-// nil or empty is as the sheet says.
+// Variant is how the same engine was also built: with another adjuster, another socket or another access.
+// What is nil or empty is as the sheet says.
 type Variant struct {
 	Name         string // by which it is chosen: "early, 14 mm nut"
 	Note         string // how it is told, and what else is to be minded

@@ -12,7 +12,8 @@ import (
 	"metronix/core/measure"
 )
 
-// A variant is the same engine with what it changes; what it does not name stays, and the sheet itself is as it was.
+// A variant is the same engine with what it changes; what it does not name stays, and the sheet itself is as
+// it was.
 func TestAVariantIsTheSheetWithWhatItChanges(t *testing.T) {
 	s := enginetest.Four()
 	s.TurningPoint = &engine.TurningPoint{Where: "crank pulley bolt", SocketMM: 19}
@@ -40,8 +41,9 @@ func TestAVariantIsTheSheetWithWhatItChanges(t *testing.T) {
 	assert.Equal(t, "variants[2].adjuster.kind", problems[1].Location)
 }
 
-// The same nut is given differently by book, plate and habit (common practice): the sheet's own figure is the one to
-// tighten to, a rounded one is the same, another is told beside it, and one that is not to be used is a warning.
+// The same nut is given differently by book, plate and habit (common practice): the sheet's own figure is the
+// one to tighten to, a rounded one is the same, another is told beside it, and one that is not to be used is
+// a warning.
 func TestTorquesKeepTheirSources(t *testing.T) {
 	s := enginetest.Four()
 	s.Adjuster = &engine.Adjuster{Kind: gear.ScrewValveEnd, Locknut: engine.Torque{Nm: 17}}

@@ -55,9 +55,9 @@ func (j *Job) may(h Happening) error {
 	return h.Act.may(j, h.Since)
 }
 
-// afterSigning says that an act adds to a signed job and changes nothing of it: a note, a second signature, and
-// what comes after the sealant has cured, by whoever is there then: the start, how it sounds, the road test
-// (common practice).
+// afterSigning says that an act adds to a signed job and changes nothing of it: a note, a second signature,
+// and what comes after the sealant has cured, by whoever is there then: the start, how it sounds, the road
+// test (common practice).
 func (j *Job) afterSigning(a Act) bool {
 	switch a := a.(type) {
 	case Amended, Countersigned:

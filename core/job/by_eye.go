@@ -12,7 +12,8 @@ import (
 // seen to be clear (common practice: who turns by eye wants to know which valve is next, and in how many
 // degrees).
 
-// ClearIn is how far the crank is turned until a valve is clear, 0 where it is; ok is false where nobody knows.
+// ClearIn is how far the crank is turned until a valve is clear, 0 where it is; ok is false where nobody
+// knows.
 func (j *Job) ClearIn(v *ValveState) (turn measure.Angle, ok bool) {
 	switch {
 	case j.Settable(v):
@@ -47,9 +48,9 @@ func (j *Job) ComesClear() (list []Coming) {
 	return list[:min(len(list), mostComing)]
 }
 
-// TakenBy are the things of which each, seen alone, lets a valve be taken: its own lobe pointing away, where the
-// cam can be seen and the stop that sets it stands at the middle of its base circle, and cylinders that rock.
-// One that the sheet's way sets off its base circle's middle is come to by its stop alone.
+// TakenBy are the things of which each, seen alone, lets a valve be taken: its own lobe pointing away, where
+// the cam can be seen and the stop that sets it stands at the middle of its base circle, and cylinders that
+// rock. One that the sheet's way sets off its base circle's middle is come to by its stop alone.
 func (j *Job) TakenBy(v *ValveState) (list []sequence.Sighting) {
 	if j.Sheet.Gear().CamSeen() && !j.offMiddle(v) {
 		list = append(list, sequence.Sighting{What: sequence.LobeAway, Valve: v.Name})

@@ -76,8 +76,8 @@ func TestWhereLobesAreNotSeen(t *testing.T) {
 	assert.Equal(t, sequence.Rocking, d.Job.TakenBy(e3)[0].What)
 }
 
-// A valve comes clear where it has shut by the required margin, and is not yet a degree before; the nearest are
-// told first (by geometry).
+// A valve comes clear where it has shut by the required margin, and is not yet a degree before; the nearest
+// are told first (by geometry).
 func TestWhatComesClearNext(t *testing.T) {
 	d := overhead(t, gear.ScrewValveEnd)
 	d.Do(job.Happening{Act: job.Turned{Stop: 0}})

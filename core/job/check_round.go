@@ -10,9 +10,9 @@ import (
 // phase each is.
 func (j *Job) ripe(v *ValveState, phase Phase) bool { return phase != Verify || j.turnedEnough(v) }
 
-// WorthChecking are the valves that a check by turning is worth proposing for where none was chosen: those that
-// fell back twice while their nut went tight (common practice). Before the job is at its signature there are
-// none.
+// WorthChecking are the valves that a check by turning is worth proposing for where none was chosen: those
+// that fell back twice while their nut went tight (common practice). Before the job is at its signature there
+// are none.
 func (j *Job) WorthChecking() (list []*ValveState) {
 	if j.Phase() != Sign || j.Checks() != CheckNone || j.Sheet.Shimmed() {
 		return nil
@@ -25,9 +25,9 @@ func (j *Job) WorthChecking() (list []*ValveState) {
 	return list
 }
 
-// toCheckNext is what is next in the check round: the walk goes on in its direction, and each valve is read at
-// the first coming of a stop that sets it at which it was turned over often enough. Turning that is a whole
-// cycle or more is full turns, and said as such.
+// toCheckNext is what is next in the check round: the walk goes on in its direction, and each valve is read
+// at the first coming of a stop that sets it at which it was turned over often enough. Turning that is a
+// whole cycle or more is full turns, and said as such.
 func (j *Job) toCheckNext() Next {
 	next := Next{Action: DoNothing, Stop: j.Stop}
 	var first *ValveState

@@ -13,8 +13,9 @@ import (
 // Known says whether the crank's place is known and need not be confirmed.
 func (j *Job) Known() bool { return j.Crank.Known && !j.pause.confirm }
 
-// Sure says that the crank's place is known so narrowly that turning is told in degrees. A lobe that points away
-// leaves a place that is wide: the valve under it may be worked on, and the next stop is told by its sign.
+// Sure says that the crank's place is known so narrowly that turning is told in degrees. A lobe that points
+// away leaves a place that is wide: the valve under it may be worked on, and the next stop is told by its
+// sign.
 func (j *Job) Sure() bool { return j.Known() && j.Place.Length() <= sequence.Narrow }
 
 // Settable says whether a valve may be worked on wherever the crank may stand now.

@@ -84,12 +84,12 @@
 //
 // # Two hands at one job
 //
-// A happening may say what its screen knew: the newest happening on it ([Happening].Since). Where
-// something came in between that matters, it is refused with a code that a screen can answer: the crank
-// was moved ([CrankMoved]), the valve was kept by somebody else ([KeptSince]). A reading made before the
-// crank was moved still counts for the place where it was made, if that is said. What a screen that names itself
-// ([Happening.Screen]) enters arrives in the order in which it was done there, so that such a screen says what it
-// last knew of others and is taken to know its own.
+// A happening may say what its screen knew: the newest happening on it ([Happening].Since). Where something
+// came in between that matters, it is refused with a code that a screen can answer: the crank was moved
+// ([CrankMoved]), the valve was kept by somebody else ([KeptSince]). A reading made before the crank was
+// moved still counts for the place where it was made, if that is said. What a screen that names itself
+// ([Happening.Screen]) enters arrives in the order in which it was done there, so that such a screen says
+// what it last knew of others and is taken to know its own.
 //
 // # What is refused, and how
 //

@@ -212,8 +212,8 @@ func TestOwnWordAboutTheLockNut(t *testing.T) {
 	assert.False(t, ok, "the screw is held still")
 }
 
-// What was made safe is not any more once the engine ran: its key was in and its battery on (common practice).
-// It is asked again before hands come near, once, and the tick on the sheet stands.
+// What was made safe is not any more once the engine ran: its key was in and its battery on (common
+// practice). It is asked again before hands come near, once, and the tick on the sheet stands.
 func TestARunAsksAgainWhetherItIsSafe(t *testing.T) {
 	d := hotJob(t)
 	asked := func() bool { return d.Job.MakeSafe(d.Job.Next()) }
@@ -233,7 +233,8 @@ func TestARunAsksAgainWhetherItIsSafe(t *testing.T) {
 	assert.True(t, asked())
 }
 
-// Any valve may be taken up while the engine is worked on and once every one is done, and none before or after.
+// Any valve may be taken up while the engine is worked on and once every one is done, and none before or
+// after.
 func TestWhenAnyValveMayBeTaken(t *testing.T) {
 	d := jobtest.Start(t, jobtest.Setup())
 	assert.False(t, d.Job.MayTake())

@@ -87,8 +87,8 @@ func TestTheNutsWordIsOfItsThread(t *testing.T) {
 	}
 }
 
-// With a leaf for each aim and none past the limits on both sides one leaf is the rule; a leaf past each proves
-// what is out (common practice).
+// With a leaf for each aim and none past the limits on both sides one leaf is the rule; a leaf past each
+// proves what is out (common practice).
 func TestLeavesThatTellSidesAlone(t *testing.T) {
 	serves := func(leaves ...measure.Length) bool {
 		s := jobtest.Setup()

@@ -32,8 +32,8 @@ func (j *Job) letGo(stays func(*ValveState) bool) {
 	maps.DeleteFunc(j.hands, func(_, valve string) bool { return gone(valve) })
 }
 
-// SeenFrom is the job as it is shown on a screen while others are at it on screens of their own: what they have
-// in hand or have begun is theirs, and what they did last is not taken back here. Without others it is j
+// SeenFrom is the job as it is shown on a screen while others are at it on screens of their own: what they
+// have in hand or have begun is theirs, and what they did last is not taken back here. Without others it is j
 // itself. The copy is for looking at only.
 func (j *Job) SeenFrom(screen string, others []string) *Job {
 	if screen == "" || len(others) == 0 {
@@ -58,8 +58,8 @@ func (j *Job) here(v *ValveState) bool { return !j.elsewhere(v) }
 // apart says that a valve was begun on another screen than the one where something is entered now.
 func (j *Job) apart(v *ValveState) bool { return j.screen != "" && v.by != "" && v.by != j.screen }
 
-// MovedOn is the screen on which the crank was said to have been moved last; empty: it did not say which it is,
-// or the crank was not moved.
+// MovedOn is the screen on which the crank was said to have been moved last; empty: it did not say which it
+// is, or the crank was not moved.
 func (j *Job) MovedOn() string {
 	for _, e := range slices.Backward(j.log.entries) {
 		if e.moves {

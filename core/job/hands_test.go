@@ -32,8 +32,9 @@ func twoScreens(t *testing.T) *jobtest.Driver {
 	return d
 }
 
-// Two people at two valves of one cylinder do not disturb each other: what one has in hand is not the other's next, and
-// neither is told to finish it first. The crank is one for both: who would turn it is told who is not done.
+// Two people at two valves of one cylinder do not disturb each other: what one has in hand is not the other's
+// next, and neither is told to finish it first. The crank is one for both: who would turn it is told who is
+// not done.
 func TestTwoPeopleAtTwoValves(t *testing.T) {
 	d := twoScreens(t)
 	both := []string{"phone", "tablet"}
@@ -101,9 +102,9 @@ func TestWhatAScreenDidNotKnow(t *testing.T) {
 	)
 }
 
-// One screen was off the network when the crank was turned there; another went on reading where it believed the crank
-// to stand. When the turn is told, what was read after it does not count where the valve is not clear at the new stop,
-// and is read again.
+// One screen was off the network when the crank was turned there; another went on reading where it believed
+// the crank to stand. When the turn is told, what was read after it does not count where the valve is not
+// clear at the new stop, and is read again.
 func TestATurnThatIsToldLate(t *testing.T) {
 	d := jobtest.Start(t, jobtest.Setup())
 	d.Begin(sequence.RockingPairs)
@@ -135,8 +136,8 @@ func TestATurnThatIsToldLate(t *testing.T) {
 	read("E1", 60)
 	assert.Empty(t, void("E1"))
 
-	// told so late that the time given is believed no more, what its screen knew says what was read after it: not
-	// what that screen had read itself
+	// told so late that the time given is believed no more, what its screen knew says what was read after it:
+	// not what that screen had read itself
 	d = jobtest.Start(t, jobtest.Setup())
 	d.Begin(sequence.RockingPairs)
 	d.Do(job.Happening{Act: job.Turned{Stop: 0}})
@@ -151,7 +152,8 @@ func TestATurnThatIsToldLate(t *testing.T) {
 	assert.Empty(t, void("I1"), "its own, before it")
 	assert.Equal(t, "crank moved", void("E1"))
 
-	// told at once, and yet after what another had read meanwhile: what its screen did not know of was perhaps read after it
+	// told at once, and yet after what another had read meanwhile: what its screen did not know of was
+	// perhaps read after it
 	for ago, counts := range map[int]bool{2: false, 300: true} {
 		d = jobtest.Start(t, jobtest.Setup())
 		d.Begin(sequence.RockingPairs)

@@ -7,9 +7,10 @@ import (
 // Rules is the version of the rules by which happenings are taken now. A job that was open when the rules
 // changed has its crank unknown, because earlier ones let it stand where it had not been found. 2: the crank
 // is known only where it was seen. 3: figures count by the heat they were read at, and a signature answers
-// for each valve that is out. 4: a drag of the aim's own leaf keeps itself. 5: what was read after the crank was moved,
-// where that was told late, does not count unless it is clear where the crank then stood. 6: where the time told cannot
-// be right, what the screen knew says what was read after it. 7: so it does where no time was told.
+// for each valve that is out. 4: a drag of the aim's own leaf keeps itself. 5: what was read after the crank
+// was moved, where that was told late, does not count unless it is clear where the crank then stood. 6: where
+// the time told cannot be right, what the screen knew says what was read after it. 7: so it does where no
+// time was told.
 const (
 	Rules      = 7
 	crankRules = 3 // since when rules say the same of where the crank stands

@@ -14,8 +14,8 @@ import (
 // named as a pair. What was seen is kept with the job, and the place is remembered as the range it is: a
 // valve counts as clear only if it is at every position of that range.
 //
-// A valve may be taken in hand with it: then a place as wide as that valve is clear throughout is enough, such
-// as while its lobe points away.
+// A valve may be taken in hand with it: then a place as wide as that valve is clear throughout is enough,
+// such as while its lobe points away.
 type Located struct {
 	plain
 	Seen []sequence.Sighting

@@ -61,9 +61,9 @@ func (l *log) since(id string) int {
 	return -1
 }
 
-// unseen says of some entry after another one that a screen did not know of it: it was entered elsewhere. What
-// one screen enters comes in the order in which it was done there, so that it knows its own; one that does not
-// say which it is knows nothing but what it says.
+// unseen says of some entry after another one that a screen did not know of it: it was entered elsewhere.
+// What one screen enters comes in the order in which it was done there, so that it knows its own; one that
+// does not say which it is knows nothing but what it says.
 func (l *log) unseen(at int, screen string, is func(i int) bool) bool {
 	for i := at + 1; i < len(l.entries); i++ {
 		if (screen == "" || l.entries[i].screen != screen) && is(i) {
@@ -90,8 +90,8 @@ func (l *log) closedAfter(at int, screen, valve string) bool {
 	return l.unseen(at, screen, func(i int) bool { return l.entries[i].closes == valve })
 }
 
-// ranAfter says whether the engine ran after a happening without a screen's knowing, so that what was read then
-// is of another warmth.
+// ranAfter says whether the engine ran after a happening without a screen's knowing, so that what was read
+// then is of another warmth.
 func (l *log) ranAfter(at int, screen string, epoch int) bool {
 	return at >= 0 && l.entries[at].epoch != epoch &&
 		l.unseen(at, screen, func(i int) bool { return i > 0 && l.entries[i].epoch != l.entries[i-1].epoch })

@@ -15,8 +15,8 @@ func (j *Job) MakeSafe(n Next) bool {
 	return j.find((*ValveState).touched) == nil
 }
 
-// ConfirmKinds says that somebody follows the ports before what is next: the kinds of the valves were taken from
-// a common pattern, and none is judged by a pattern. It comes after the vehicle is made safe.
+// ConfirmKinds says that somebody follows the ports before what is next: the kinds of the valves were taken
+// from a common pattern, and none is judged by a pattern. It comes after the vehicle is made safe.
 func (j *Job) ConfirmKinds(n Next) bool {
 	return j.Sheet.KindsToConfirm && n.Action.handsOn() && !j.MakeSafe(n) &&
 		!j.Marked(around.KindsStep).Marked

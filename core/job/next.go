@@ -133,8 +133,8 @@ func (j *Job) clearAnywhere(phase Phase) *ValveState {
 	return j.find(func(v *ValveState) bool { return j.Settable(v) && j.ripe(v, phase) && j.Pending(v) && j.here(v) })
 }
 
-// findAgain leads to a stop where the crank is not known, or not narrowly: the one where it is believed to stand, where
-// anything is waiting there, else the first one after it that has a valve waiting.
+// findAgain leads to a stop where the crank is not known, or not narrowly: the one where it is believed to
+// stand, where anything is waiting there, else the first one after it that has a valve waiting.
 func (j *Job) findAgain() Next {
 	if j.Crank.Known && j.Stop >= 0 && j.waitsAt(j.Plan.Stops[j.Stop]) {
 		return Next{Action: DoTurn, Stop: j.Stop, Confirm: true}
@@ -171,9 +171,9 @@ func (j *Job) waitsAt(stop sequence.Stop) bool {
 	})
 }
 
-// inHandOrder is the valves of a stop: those that had no play by hand, and were not read yet, then those whose
-// kind the leaf in hand was last used at: it is used up before another one is picked up (common practice).
-// Within a kind it is the plan's order.
+// inHandOrder is the valves of a stop: those that had no play by hand, and were not read yet, then those
+// whose kind the leaf in hand was last used at: it is used up before another one is picked up (common
+// practice). Within a kind it is the plan's order.
 func (j *Job) inHandOrder(stop sequence.Stop) []*ValveState {
 	last, inHand := j.Valve(j.lastRead)
 	list := make([]*ValveState, 0, len(stop.Set))

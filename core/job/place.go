@@ -32,8 +32,8 @@ func (j *Job) standingThere() {
 	j.letGo(j.Settable)
 }
 
-// takeAt takes the crank to be in a range, and changes nothing about the valves. In a wide one it stands at no
-// stop, wherever that lies.
+// takeAt takes the crank to be in a range, and changes nothing about the valves. In a wide one it stands at
+// no stop, wherever that lies.
 func (j *Job) takeAt(at sequence.Range) {
 	j.Place, j.Crank.At, j.Crank.Known, j.pause = at, at.Middle(), true, pause{}
 	if j.Stop = -1; at.Length() > sequence.Narrow {
@@ -122,9 +122,9 @@ func (j *Job) ToConfirm() (since time.Time, ok bool) { return j.pause.since, j.p
 // confirmed.
 func NeedsConfirming(last, now time.Time) bool { return !last.IsZero() && now.Sub(last) > ConfirmAfter }
 
-// toldLate says of what was read and kept after the crank was moved, where that was told later, that it was read
-// elsewhere than was believed: of a valve that is clear where the crank was brought to it counts all the same. Of any
-// other it does not, and the valve is read again.
+// toldLate says of what was read and kept after the crank was moved, where that was told later, that it was
+// read elsewhere than was believed: of a valve that is clear where the crank was brought to it counts all the
+// same. Of any other it does not, and the valve is read again.
 func (j *Job) toldLate(h Happening) {
 	for _, v := range j.Valves {
 		if r := v.Last; r != nil && j.readAfter(h, v) && !j.Settable(v) {
@@ -138,14 +138,14 @@ func (j *Job) toldLate(h Happening) {
 	}
 }
 
-// clocksApart is by how much two screens' words for when something was done may differ: each takes the program's time
-// from an answer, which it waits for that long at most.
+// clocksApart is by how much two screens' words for when something was done may differ: each takes the
+// program's time from an answer, which it waits for that long at most.
 const clocksApart = 8 * time.Second
 
-// readAfter says that a valve's last figure is of a reading made after something was done that is told now. Where no
-// word for when it was done can be right, what its screen knew says it: others read what it did not know of. So it does
-// where the two words are too close to tell, and, of what was read in the minute before, where nothing was said because
-// it was sent at once: it was on its way.
+// readAfter says that a valve's last figure is of a reading made after something was done that is told now.
+// Where no word for when it was done can be right, what its screen knew says it: others read what it did not
+// know of. So it does where the two words are too close to tell, and, of what was read in the minute before,
+// where nothing was said because it was sent at once: it was on its way.
 func (j *Job) readAfter(h Happening, v *ValveState) bool {
 	read := v.Last.At
 	switch {

@@ -4,9 +4,9 @@ import "fmt"
 
 // PlayFelt says how much play a rocker has by hand, before a leaf is put in: none, some or much.
 //
-// It goes with the first walk, on valves that are clear now, and tells where to begin: none means tight or held
-// open, so it is looked at first. It is no measurement: it judges nothing, shortens nothing and sends nobody
-// round the engine once more (common practice, all of it).
+// It goes with the first walk, on valves that are clear now, and tells where to begin: none means tight or
+// held open, so it is looked at first. It is no measurement: it judges nothing, shortens nothing and sends
+// nobody round the engine once more (common practice, all of it).
 type PlayFelt struct {
 	plain
 	Valve string
@@ -38,7 +38,8 @@ func (a PlayFelt) sound(j *Job) error {
 	return refuse("play", fmt.Sprintf("%q is no play: %s, %s or %s.", a.Play, NoPlay, SomePlay, MuchPlay))
 }
 
-// MayFeel says that a valve's play may be felt by hand: it is clear here, and no leaf told anything of it yet.
+// MayFeel says that a valve's play may be felt by hand: it is clear here, and no leaf told anything of it
+// yet.
 func (j *Job) MayFeel(v *ValveState) bool {
 	return j.Settable(v) && v.AsFound == nil && len(v.Round) == 0 && !v.Freed
 }

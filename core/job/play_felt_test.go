@@ -12,8 +12,8 @@ import (
 	"metronix/core/sequence"
 )
 
-// Play felt by hand orders the work at a stop, none first, and does nothing else: the walk, the scope and every
-// verdict are what they are without it (common practice).
+// Play felt by hand orders the work at a stop, none first, and does nothing else: the walk, the scope and
+// every verdict are what they are without it (common practice).
 func TestPlayByHandOrdersTheWork(t *testing.T) {
 	d := goingRound(t, jobtest.Setup())
 	here := d.Job.Here()

@@ -9,8 +9,8 @@ import (
 	"metronix/core/gauge"
 )
 
-// SetTold says in one what setting a valve takes: it was set, its nut is tight, and the aim's leaf drags in it
-// again. It is what a hand does in one go, told in one go.
+// SetTold says in one what setting a valve takes: it was set, its nut is tight, and the aim's leaf drags in
+// it again. It is what a hand does in one go, told in one go.
 //
 // It is there only where that one drag proves the valve in its limits by the rule in force, and only for nuts
 // that are tight at once: with a torque to follow it has to say that it was given. It is not there after a

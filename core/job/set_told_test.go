@@ -43,8 +43,8 @@ func later(after time.Duration, act job.Act) job.Happening {
 	return job.Happening{At: jobtest.Noon.Add(after), Act: act}
 }
 
-// One tap says three things, and nothing more than is so: found and left stand, the nut is tight, what locking
-// did is not learned, and one undo takes all of it back.
+// One tap says three things, and nothing more than is so: found and left stand, the nut is tight, what
+// locking did is not learned, and one undo takes all of it back.
 func TestSetLockedAndReadToldInOne(t *testing.T) {
 	d := outAt(t, nil)
 	e1, _ := d.Job.Valve("E1")
@@ -171,8 +171,8 @@ func TestNotAfterTheSecondFallBack(t *testing.T) {
 	assert.Empty(t, d.Job.WorthChecking(), "it was checked")
 }
 
-// A drag of the aim's own leaf keeps itself, close or not; not under the guarded rule, nor where the leaf lies
-// below the nominal, nor in a list that was stored under earlier rules.
+// A drag of the aim's own leaf keeps itself, close or not; not under the guarded rule, nor where the leaf
+// lies below the nominal, nor in a list that was stored under earlier rules.
 func TestADragOfTheAimsLeafKeepsItself(t *testing.T) {
 	kept := func(rules int, rule clearance.Rule, leaf measure.Length, leaves ...measure.Length) (bool, bool) {
 		s := jobtest.Setup()
@@ -202,8 +202,8 @@ func TestADragOfTheAimsLeafKeepsItself(t *testing.T) {
 	}
 }
 
-// Sixteen valves set at the loose end, all of them out, in fifty acts at most: each is read and told in one, and
-// the crank goes to four stops. By hand it is about 48: three looks at each (worked on paper).
+// Sixteen valves set at the loose end, all of them out, in fifty acts at most: each is read and told in one,
+// and the crank goes to four stops. By hand it is about 48: three looks at each (worked on paper).
 func TestSixteenValvesAtTheLooseEnd(t *testing.T) {
 	s := jobtest.Setup()
 	s.Sheet = enginetest.Crossflow([]int{1, 3, 4, 2}, "IIIIIIII", "EEEEEEEE")

@@ -49,8 +49,9 @@ func (j *Job) shimsDue() bool {
 		(j.bench() == Adjust || j.bare() != nil)
 }
 
-// awaited is a valve that the choice of shims waits for: one whose size is to be said, the one that was taken in hand for it
-// first and then those that are clear here, else one that a leaf would give a figure of; nil: none.
+// awaited is a valve that the choice of shims waits for: one whose size is to be said, the one that was taken
+// in hand for it first and then those that are clear here, else one that a leaf would give a figure of; nil:
+// none.
 func (j *Job) awaited() *ValveState {
 	missing := j.choice().missing
 	waits := func(v *ValveState) bool { return slices.Contains(missing, v.Name) && !v.Out && !v.StandIn }
@@ -71,8 +72,8 @@ func (j *Job) awaited() *ValveState {
 //
 // What was begun is finished; a size or a figure that the choice waits for comes first; then the steps in
 // their order, where the crank stands; then those that were fitted here are read again before the crank is
-// turned, and one that no shim surely serves is tried or left. A valve that none serves, or whose shim has to be
-// bought, comes last: it is left, or the job waits.
+// turned, and one that no shim surely serves is tried or left. A valve that none serves, or whose shim has to
+// be bought, comes last: it is left, or the job waits.
 func (j *Job) nextShim() Next {
 	here := func(v *ValveState) bool { return v.Stage == NutTight && j.Settable(v) }
 	if v := j.find(func(v *ValveState) bool { return len(v.Round) > 0 }); v != nil {
@@ -95,7 +96,8 @@ func (j *Job) nextShim() Next {
 		return j.workAt(v)
 	}
 	toTry := func(v *ValveState) bool { return v.Needs() && j.Settable(v) && j.ShimToTry(v.Name) > 0 }
-	if v := j.find(toTry); v != nil { // while it is at hand: it is tried, or left
+	// While it is at hand it is tried, or left, unless another was taken in hand first: then it comes last.
+	if v := j.find(toTry); v != nil && (j.picked == "" || j.picked == v.Name) {
 		return Next{Action: DoAdjust, Valve: v.Name, Stop: j.Stop}
 	}
 	if len(steps) > 0 {

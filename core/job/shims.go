@@ -65,7 +65,8 @@ func (j *Job) ShimFor(valve string) (fit adjust.Fit, ok bool) {
 	return fits[i], true
 }
 
-// ShimToTry is a shim to hand that may serve a valve that none surely serves, and may be tried under it; 0: there is none.
+// ShimToTry is a shim to hand that may serve a valve that none surely serves, and may be tried under it; 0:
+// there is none.
 func (j *Job) ShimToTry(valve string) measure.Length {
 	for _, l := range j.choice().plan.Impossible {
 		if l.Valve == valve {

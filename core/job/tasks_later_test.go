@@ -14,8 +14,8 @@ import (
 	"metronix/core/record"
 )
 
-// Steps in which no harm lies are ticked in one, each kept as ticked so; those in which it does have a tick of
-// their own: nuts, tools, crank, sealant, and the cover where a cure begins with it (common practice).
+// Steps in which no harm lies are ticked in one, each kept as ticked so; those in which it does have a tick
+// of their own: nuts, tools, crank, sealant, and the cover where a cure begins with it (common practice).
 func TestStepsAreTickedAsAGroup(t *testing.T) {
 	group := func(d *jobtest.Driver, id string) (ids []string) {
 		for _, s := range d.Job.Around().Together(id) {
@@ -58,9 +58,9 @@ func TestStepsAreTickedAsAGroup(t *testing.T) {
 	assert.Nil(t, group(d, "strip_1"), "one is no group")
 }
 
-// What comes once the sealant has cured is added to a signed job by whoever is there: the start, how it sounds, the
-// road test. What was signed stays as it is, with the steps that were left then; and the crank and the warmth of
-// the job are of no concern any more.
+// What comes once the sealant has cured is added to a signed job by whoever is there: the start, how it
+// sounds, the road test. What was signed stays as it is, with the steps that were left then; and the crank
+// and the warmth of the job are of no concern any more.
 func TestWhatComesAfterTheSignature(t *testing.T) {
 	d := guided(t, engine.Closing{SealantPoints: []string{"front cap joints"}})
 	half(d, around.OpenUp)

@@ -2,8 +2,8 @@ package job
 
 import "strings"
 
-// Triage says what was felt by hand and where that leads; empty: nothing was. Where the job leaves valves out,
-// what was felt is a reason to look at them too.
+// Triage says what was felt by hand and where that leads; empty: nothing was. Where the job leaves valves
+// out, what was felt is a reason to look at them too.
 func (j *Job) Triage() string {
 	var none, much []string
 	left := false

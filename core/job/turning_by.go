@@ -7,8 +7,8 @@ import (
 	"metronix/core/around"
 )
 
-// TurningBy says by what the engine is turned in this job, where that is not the tool that its sheet names. What
-// is laid out, what to mind while turning and what is undone at the end follow from it.
+// TurningBy says by what the engine is turned in this job, where that is not the tool that its sheet names.
+// What is laid out, what to mind while turning and what is undone at the end follow from it.
 type TurningBy struct {
 	plain
 	Means around.Means

@@ -28,8 +28,8 @@ func (j *Job) countAnew() {
 	}
 }
 
-// sureOfPlace says that the crank's place is known without a doubt, so that a movement from it can be counted.
-// After hours in which anybody may have turned it the count begins anew.
+// sureOfPlace says that the crank's place is known without a doubt, so that a movement from it can be
+// counted. After hours in which anybody may have turned it the count begins anew.
 func (j *Job) sureOfPlace() bool {
 	if j.Crank.Known && j.pause.confirm {
 		j.countAnew()

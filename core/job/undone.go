@@ -43,8 +43,8 @@ func (j *Job) CanUndo() string {
 	return ""
 }
 
-// undo plays the whole list again with this at its end, so that it leaves what opening the job anew would show. What was
-// taken back before is played too: what later entries knew of hangs on it.
+// undo plays the whole list again with this at its end, so that it leaves what opening the job anew would
+// show. What was taken back before is played too: what later entries knew of hangs on it.
 func (j *Job) undo(h Happening, a Undone) (*Job, error) {
 	if err := a.may(j, h.Since); err != nil {
 		return j, err

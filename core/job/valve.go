@@ -16,8 +16,8 @@ type Result struct {
 	OffAim    bool      // it is in, and the aim lies outside what its gap may be
 	Told      bool      // it was told in one with the setting and the locking
 	Stale     bool      // a hot reading taken too long after the engine was shut off
-	// Elsewhere says that the crank had been moved by then, which was told later: the valve was read somewhere else
-	// than was believed, and was not known to be clear there.
+	// Elsewhere says that the crank had been moved by then, which was told later: the valve was read
+	// somewhere else than was believed, and was not known to be clear there.
 	Elsewhere bool
 	// TimeDoubtful says that the client's word for when it was made cannot be right: At is when it arrived.
 	TimeDoubtful bool

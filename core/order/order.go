@@ -89,9 +89,9 @@ var (
 // margin is the sheet's.
 //
 // Where the crank stands is written as what is seen: a cylinder that rocks, one at firing TDC, a valve fully
-// down, one that opens or closes, or degrees after firing TDC of the first cylinder. What is set is written as
-// valves, or as a cylinder's number for all its valves; after a valve that is down, numbers are those of the
-// row, as the rule of nine counts them.
+// down, one that opens or closes, or degrees after firing TDC of the first cylinder. What is set is written
+// as valves, or as a cylinder's number for all its valves; after a valve that is down, numbers are those of
+// the row, as the rule of nine counts them.
 //
 // On a four with firing order 1-3-4-2 "4 rocks: 1 / 2 rocks: 3 / 1 rocks: 4 / 3 rocks: 2" is right, and sets
 // each valve 128° or more from its lobe (common practice).

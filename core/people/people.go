@@ -1,4 +1,5 @@
-// Package people says who may do what in a workshop. It knows no names and no numbers: a person is a role here.
+// Package people says who may do what in a workshop. It knows no names and no numbers: a person is a role
+// here.
 //
 // There is one table, and what is decided about a person anywhere in the program is read from it.
 package people

@@ -9,8 +9,8 @@ import (
 	"metronix/core/people"
 )
 
-// Who may do what, written out once more (common practice): a learner works and signs nothing, a mechanic signs
-// and countersigns nobody, a tutor vouches for a learner's work, a foreman may everything.
+// Who may do what, written out once more (common practice): a learner works and signs nothing, a mechanic
+// signs and countersigns nobody, a tutor vouches for a learner's work, a foreman may everything.
 func TestWhoMayDoWhat(t *testing.T) {
 	want := map[people.Role]string{
 		people.Reader:   "look",

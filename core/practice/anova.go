@@ -36,14 +36,14 @@ type Crossed struct {
 // errUneven: the cells are not all there with as many values each, two at least.
 var errUneven = errors.New("every cell holds the same number of values, two at least")
 
-// AnalyseCrossed analyses values by [first][second][repeat]: every cell has as many, two at least. A factor of
-// one level has no effect. It errs where the cells are uneven.
+// AnalyseCrossed analyses values by [first][second][repeat]: every cell has as many, two at least. A factor
+// of one level has no effect. It errs where the cells are uneven.
 //
 // The sums of squares are those of the two-factor factorial with replication, both factors random for the
 // standard deviations (D. C. Montgomery, Design and Analysis of Experiments, chapters on the two-factor
-// factorial and on random effects, from memory): with n values in each of a×b cells the variance of a factor is
-// (MS − MS of both) over n times the levels of the other, that of both (MS of both − MS of the error) over n.
-// F is against the error, as for fixed factors.
+// factorial and on random effects, from memory): with n values in each of a×b cells the variance of a factor
+// is (MS − MS of both) over n times the levels of the other, that of both (MS of both − MS of the error) over
+// n. F is against the error, as for fixed factors.
 func AnalyseCrossed(values [][][]float64) (c Crossed, err error) {
 	a, b, n, err := evenly(values)
 	if err != nil {

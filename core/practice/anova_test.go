@@ -9,9 +9,10 @@ import (
 	"github.com/stretchr/testify/require"
 )
 
-// The battery life of three materials at three temperatures, four of each: the worked example of the two-factor factorial in D. C.
-// Montgomery, Design and Analysis of Experiments (from memory): sums of squares 10,683.72, 39,118.72, 9,613.78 and 18,230.75 on 2, 2, 4 and
-// 27 degrees of freedom, F 7.91, 28.97 and 3.56, P 0.0020, under 0.0001 and 0.0186.
+// The battery life of three materials at three temperatures, four of each: the worked example of the
+// two-factor factorial in D. C. Montgomery, Design and Analysis of Experiments (from memory): sums of squares
+// 10,683.72, 39,118.72, 9,613.78 and 18,230.75 on 2, 2, 4 and 27 degrees of freedom, F 7.91, 28.97 and 3.56,
+// P 0.0020, under 0.0001 and 0.0186.
 func TestCrossedAgainstATextbook(t *testing.T) {
 	battery := [][][]float64{
 		{{130, 155, 74, 180}, {34, 40, 80, 75}, {20, 70, 82, 58}},
@@ -40,8 +41,8 @@ func TestCrossedAgainstATextbook(t *testing.T) {
 	assert.InDelta(t, math.Sqrt(675.21), c.Error.SD, 0.001, "the mean square of the error, 675.21")
 }
 
-// By hand: two people, two sets, two readings. Person 2 reads 4 more, set 2 gives 2 more, nothing together, and readings of a cell
-// are 2 apart: SS 4·2²·2 = 32, 2·4·1² = 8, 0, and 4 · 2 · 1² = 8.
+// By hand: two people, two sets, two readings. Person 2 reads 4 more, set 2 gives 2 more, nothing together,
+// and readings of a cell are 2 apart: SS 4·2²·2 = 32, 2·4·1² = 8, 0, and 4 · 2 · 1² = 8.
 func TestCrossedByHand(t *testing.T) {
 	c, err := AnalyseCrossed([][][]float64{{{9, 11}, {11, 13}}, {{13, 15}, {15, 17}}})
 	require.NoError(t, err)
@@ -54,8 +55,8 @@ func TestCrossedByHand(t *testing.T) {
 	assert.InDelta(t, math.Sqrt(32.0/4), c.First.SD, 1e-9)
 }
 
-// The standard deviations that values were made with are found again, in the mean over many; and one person with one set has repeatability
-// alone.
+// The standard deviations that values were made with are found again, in the mean over many; and one person
+// with one set has repeatability alone.
 func TestCrossedFindsWhatWasPutIn(t *testing.T) {
 	chance := rand.New(rand.NewPCG(23, 7))
 	const rounds, people, sets, times = 300, 6, 4, 3

@@ -10,10 +10,10 @@ import (
 	"metronix/core/measure"
 )
 
-// BenchStudy is a gauge study with real leaves at real gaps that somebody else has set and measured: some people
-// read each gap several times with some leaf sets, in an order drawn from the seed, none knowing what it is or
-// what was read before. It says of each how far off he reads and how far his readings lie apart, and what people
-// and sets bring to that.
+// BenchStudy is a gauge study with real leaves at real gaps that somebody else has set and measured: some
+// people read each gap several times with some leaf sets, in an order drawn from the seed, none knowing what
+// it is or what was read before. It says of each how far off he reads and how far his readings lie apart, and
+// what people and sets bring to that.
 type BenchStudy struct {
 	Gaps    []MeasuredGap // A, B, C …
 	Readers int
@@ -32,15 +32,16 @@ type MeasuredGap struct {
 // BenchTurn is one reading: who reads which gap with which set, each counted from 0.
 type BenchTurn struct{ Reader, Set, Gap int }
 
-// What a study may be (from memory: fewer repeats tell nothing of repeatability, more are not done by anybody).
+// What a study may be (from memory: fewer repeats tell nothing of repeatability, more are not done by
+// anybody).
 const (
 	mostGaps    = 10
 	mostReaders = 20
 	mostSets    = 6
 	leastTimes  = 2
 	mostTimes   = 10
-	// enough is how many readings a figure for real jobs needs of one person (from memory: with nine degrees of
-	// freedom a standard deviation is known to about a quarter)
+	// enough is how many readings a figure for real jobs needs of one person (from memory: with nine degrees
+	// of freedom a standard deviation is known to about a quarter)
 	enough = 10
 )
 
@@ -102,9 +103,9 @@ type ReaderFeel struct {
 	Readings int
 	Bias     measure.Length // readings less gaps, in the mean: above 0 he takes a thicker leaf than the gap
 	Apart    float64        // standard deviation of those differences, nm: his own spread and his sets'
-	// Feel is by how much a gap may differ from the leaf that drags in his hand, either way: |bias| + 2·√(apart²
-	// + the gaps' own uncertainty²), rounded up to a micrometre. A bias that is not corrected is added whole
-	// (JCGM 100:2008, F.2.4.5, from memory), the rest with a coverage factor of 2.
+	// Feel is by how much a gap may differ from the leaf that drags in his hand, either way: |bias| +
+	// 2·√(apart² + the gaps' own uncertainty²), rounded up to a micrometre. A bias that is not corrected is
+	// added whole (JCGM 100:2008, F.2.4.5, from memory), the rest with a coverage factor of 2.
 	Feel   measure.Length
 	Enough bool // so many readings that the figure may be used
 }
@@ -112,8 +113,8 @@ type ReaderFeel struct {
 // errUnread: the study has not ended.
 var errUnread = errors.New("not every gap of this study was read")
 
-// Came is what a study came to: each reader, and the analysis of people by sets of all differences, nm. It errs
-// before every reading was made: until then nothing of it is told.
+// Came is what a study came to: each reader, and the analysis of people by sets of all differences, nm. It
+// errs before every reading was made: until then nothing of it is told.
 func (s BenchStudy) Came() (readers []ReaderFeel, by Crossed, err error) {
 	order := s.Order()
 	if len(s.Read) < len(order) {

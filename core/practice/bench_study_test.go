@@ -10,8 +10,9 @@ import (
 	"metronix/core/measure"
 )
 
-// By hand: one gap of 0.200, five readings each with two sets: 0.20 0.21 0.20 0.21 0.20 and 0.21 0.20 0.21 0.20 0.21. The mean is 5 µm over
-// the gap, the standard deviation √(10·5²/9) = 5.270 µm; the gap is known to 1 µm. So 5 + 2·√(5.270² + 1) = 15.73, rounded up 16 µm.
+// By hand: one gap of 0.200, five readings each with two sets: 0.20 0.21 0.20 0.21 0.20 and 0.21 0.20 0.21
+// 0.20 0.21. The mean is 5 µm over the gap, the standard deviation √(10·5²/9) = 5.270 µm; the gap is known to
+// 1 µm. So 5 + 2·√(5.270² + 1) = 15.73, rounded up 16 µm.
 func TestAReadersFeelByHand(t *testing.T) {
 	s := BenchStudy{Gaps: []MeasuredGap{{200 * um, um}}, Readers: 1, Sets: 2, Times: 5, Seed: 9}
 	require.NoError(t, s.Check())
@@ -36,7 +37,8 @@ func TestAReadersFeelByHand(t *testing.T) {
 	assert.True(t, readers[0].Enough)
 }
 
-// Every reader reads every gap with every set as often as is said, one reader after another; another seed, another order.
+// Every reader reads every gap with every set as often as is said, one reader after another; another seed,
+// another order.
 func TestTheOrderOfAStudy(t *testing.T) {
 	s := BenchStudy{Gaps: make([]MeasuredGap, 3), Readers: 2, Sets: 2, Times: 4, Seed: 1}
 	count := map[BenchTurn]int{}
@@ -56,7 +58,8 @@ func TestTheOrderOfAStudy(t *testing.T) {
 	assert.Equal(t, s.Order(), s.Order())
 }
 
-// Simulated readers of known bias and spread: the figure covers 95 of 100 of what they read of further gaps, or more; each sees his own.
+// Simulated readers of known bias and spread: the figure covers 95 of 100 of what they read of further gaps,
+// or more; each sees his own.
 func TestTheFigureCoversWhatIsRead(t *testing.T) {
 	chance := rand.New(rand.NewPCG(5, 5))
 	covered, all := 0, 0

@@ -8,16 +8,16 @@ import (
 	"metronix/core/sequence"
 )
 
-// Best is what the same engine takes as it was rehearsed, from where its crank stood in the beginning: the sequence that
-// was chosen, or the one that turns least where none was.
+// Best is what the same engine takes as it was rehearsed, from where its crank stood in the beginning: the
+// sequence that was chosen, or the one that turns least where none was.
 type Best struct {
 	School sequence.School
 	Turn   measure.Angle // of the crank
 	Leaves int           // picked up
 }
 
-// Best rehearses it with the valves out that truly were; nil: no sequence of this program goes round this engine. It
-// tells what was hidden, as Score does.
+// Best rehearses it with the valves out that truly were; nil: no sequence of this program goes round this
+// engine. It tells what was hidden, as Score does.
 func (r *Run) Best() (best *Best) {
 	x := r.Exercise()
 	var out []string

@@ -8,8 +8,8 @@ import (
 // Crank is where eyes see it stand: the mark on its pulley and the lobes tell it, 0 ≤ crank < 720°.
 func (e *Engine) Crank() measure.Angle { return e.crank }
 
-// Firing are the crank positions of the cylinders' firing top dead centres, before each of which the crank is heavy: one
-// to a cylinder in the firing order, 0 ≤ a < 720°, evenly apart or not.
+// Firing are the crank positions of the cylinders' firing top dead centres, before each of which the crank is
+// heavy: one to a cylinder in the firing order, 0 ≤ a < 720°, evenly apart or not.
 func (e *Engine) Firing() []measure.Angle {
 	order := e.exercise.Setup.Sheet.FiringOrder
 	list := make([]measure.Angle, len(order))
@@ -22,8 +22,8 @@ func (e *Engine) Firing() []measure.Angle {
 // mostTurn is how far the crank is turned in one go, two turns: a hand lets go before.
 const mostTurn = measure.Cycle
 
-// Turn turns the crank, forwards in its running direction or back (below 0). It errs where that is no turn, or over two
-// turns at once.
+// Turn turns the crank, forwards in its running direction or back (below 0). It errs where that is no turn,
+// or over two turns at once.
 func (e *Engine) Turn(by measure.Angle) error {
 	if by == 0 || by > mostTurn || by < -mostTurn {
 		return errors.New("turn the crank by up to 720° either way")
@@ -41,7 +41,8 @@ const (
 	kicksFrom = 35 * measure.Degree // before it, it is thrown back where it is let go
 )
 
-// kick throws the crank back where it is let go before a firing top dead centre with the plugs in; 0: it stands.
+// kick throws the crank back where it is let go before a firing top dead centre with the plugs in; 0: it
+// stands.
 func (e *Engine) kick(by measure.Angle) (back measure.Angle) {
 	if !e.exercise.Plugs || by <= 0 {
 		return 0

@@ -103,7 +103,8 @@ func (q Question) plain(right int, choices ...string) Question {
 	return q
 }
 
-// telling is how far from what is needed a valve stands at least that is asked of: nobody is asked of a hair's breadth.
+// telling is how far from what is needed a valve stands at least that is asked of: nobody is asked of a
+// hair's breadth.
 const telling = 6 * measure.Degree
 
 func askMayBeSet(s *engine.Sheet, chance *rand.Rand) (Question, error) {

@@ -16,8 +16,9 @@ import (
 	"metronix/core/practice"
 )
 
-// SM-2 worked by hand (its published rule, from memory): 1 day, 6 days, then by the ease, rounded up; the ease from 2.5 by
-// 0.1 − (5 − q)(0.08 + (5 − q)·0.02), 1.3 at least; below 3 it begins anew and the ease stays.
+// SM-2 worked by hand (its published rule, from memory): 1 day, 6 days, then by the ease, rounded up; the
+// ease from 2.5 by 0.1 − (5 − q)(0.08 + (5 − q)·0.02), 1.3 at least; below 3 it begins anew and the ease
+// stays.
 func TestRepetitions(t *testing.T) {
 	var r practice.Repetition
 	for i, c := range []struct {
@@ -121,9 +122,9 @@ func checked(t *testing.T, q practice.Question) {
 	}
 }
 
-// marginByCard is how far a valve of the four stands from its opening or closing by its cam card, reckoned here anew. From memory:
-// a usual road cam opens the intake 12° before top dead centre and shuts it 52° after bottom dead centre, the exhaust 52° before
-// and 12° after.
+// marginByCard is how far a valve of the four stands from its opening or closing by its cam card, reckoned
+// here anew. From memory: a usual road cam opens the intake 12° before top dead centre and shuts it 52° after
+// bottom dead centre, the exhaust 52° before and 12° after.
 func marginByCard(valve string, crank float64) float64 {
 	timing := jobtest.Setup().Sheet.EffectiveTiming()
 	in, ex := timing.Open()
@@ -146,8 +147,8 @@ func marginByCard(valve string, crank float64) float64 {
 	return math.Min(since-(to-from), 720-since)
 }
 
-// Which valves stand open, and by how much, is what the cam card says, reckoned here anew: shut outside of it, its full lift in
-// the middle, more the nearer to that.
+// Which valves stand open, and by how much, is what the cam card says, reckoned here anew: shut outside of
+// it, its full lift in the middle, more the nearer to that.
 func TestOpenValvesByTheCamCard(t *testing.T) {
 	l := exercised(t, practice.Exercise{})
 	halves := map[string]float64{}

@@ -65,8 +65,8 @@ type Engine struct {
 	now     time.Time        // of the run
 }
 
-// New makes the engine of an exercise. It errs with ErrKind, and with a Contradiction where the exercise contradicts its
-// sheet or leaves a gap that no leaf can read.
+// New makes the engine of an exercise. It errs with ErrKind, and with a Contradiction where the exercise
+// contradicts its sheet or leaves a gap that no leaf can read.
 func New(x Exercise) (*Engine, error) {
 	if !x.Setup.Sheet.Shimmed() && !x.Setup.Sheet.HasLockNut() {
 		return nil, ErrKind
@@ -148,8 +148,8 @@ const (
 	stoppedC  = 88.0 // of a hot one as it was stopped
 )
 
-// Heat is what a thermometer shows of the engine and beside it, °C: a cold one is as warm as the workshop, a hot one cools as its gaps
-// do.
+// Heat is what a thermometer shows of the engine and beside it, °C: a cold one is as warm as the workshop, a
+// hot one cools as its gaps do.
 func (e *Engine) Heat(now time.Time) (engineC, ambientC float64) {
 	if !e.exercise.Hot {
 		return workshopC, workshopC
@@ -161,7 +161,8 @@ func (e *Engine) Heat(now time.Time) (engineC, ambientC float64) {
 // Late says that a hot engine was stopped too long ago for its figures.
 func (e *Engine) Late() bool { return e.exercise.Hot && e.now.Sub(e.exercise.Began) > job.HotFor }
 
-// Open is by how much the valves that stand open do so, of the lift of their cams: what eyes see where the crank stands.
+// Open is by how much the valves that stand open do so, of the lift of their cams: what eyes see where the
+// crank stands.
 func (e *Engine) Open() map[string]float64 {
 	open := map[string]float64{}
 	for name, t := range e.valves {
@@ -209,9 +210,10 @@ func (e *Engine) Loosen(valve string) error {
 	return nil
 }
 
-// Screw turns a valve's screw or nut by degrees, clockwise as it is seen from where the driver sits, or back (below 0).
-// It errs where the nut is tight, and for more than three turns in one go. A gap does not close further than to nothing:
-// the screw then holds the valve open. A stiff screw sticks, then jumps: by how much it moved is seen.
+// Screw turns a valve's screw or nut by degrees, clockwise as it is seen from where the driver sits, or back
+// (below 0). It errs where the nut is tight, and for more than three turns in one go. A gap does not close
+// further than to nothing: the screw then holds the valve open. A stiff screw sticks, then jumps: by how much
+// it moved is seen.
 func (e *Engine) Screw(valve string, by measure.Angle) (moved measure.Angle, err error) {
 	v, err := e.valve(valve)
 	switch {
@@ -249,8 +251,8 @@ func adjusterOf(s *engine.Sheet) engine.Adjuster {
 	return a
 }
 
-// perDegree is by how many nanometres a degree clockwise opens a gap; below 0 it closes it (geometry of the lever, as
-// adjust.Reckon has it).
+// perDegree is by how many nanometres a degree clockwise opens a gap; below 0 it closes it (geometry of the
+// lever, as adjust.Reckon has it).
 func (e *Engine) perDegree() float64 {
 	a := adjusterOf(e.exercise.Setup.Sheet)
 	gain, err := gear.Gain(a.Kind, a.Ratio)

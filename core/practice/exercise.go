@@ -64,8 +64,8 @@ type BadNut struct {
 	How   NutTrouble
 }
 
-// Exercise is what is practised: an engine by one of its cards, with leaves, and a seed from which all that is hidden
-// follows, but for what is given.
+// Exercise is what is practised: an engine by one of its cards, with leaves, and a seed from which all that
+// is hidden follows, but for what is given.
 type Exercise struct {
 	Setup job.Setup
 	Seed  uint64
@@ -76,7 +76,8 @@ type Exercise struct {
 	Nuts []BadNut
 	// Crank is where it stands in the beginning, 0 ≤ a < 720°; nil: it follows from the seed
 	Crank *measure.Angle
-	// Plugs says that the plugs are in: the crank is heavy before a firing top dead centre, and let go there it kicks back
+	// Plugs says that the plugs are in: the crank is heavy before a firing top dead centre, and let go there
+	// it kicks back
 	Plugs bool
 	// Hot says that the engine was stopped as the run begins, and cools
 	Hot   bool
@@ -115,8 +116,8 @@ func (c Contradiction) Error() string { return c.Message }
 // widest is the widest gap that is made or given.
 const widest = 3 * measure.Millimetre
 
-// Check says where an exercise contradicts its own engine: a valve that it does not have, a wear twice at one valve, a
-// card of the other state. The first that is found; nil: none.
+// Check says where an exercise contradicts its own engine: a valve that it does not have, a wear twice at one
+// valve, a card of the other state. The first that is found; nil: none.
 func (x Exercise) Check() error {
 	wrong := func(field, format string, a ...any) error {
 		return Contradiction{field, fmt.Sprintf(format, a...)}

@@ -11,7 +11,8 @@ import (
 	"metronix/core/practice"
 )
 
-// An exercise that contradicts its engine is refused with the place and a sentence, and so is one that leaves a gap no leaf can read.
+// An exercise that contradicts its engine is refused with the place and a sentence, and so is one that leaves
+// a gap no leaf can read.
 func TestExercisesThatContradict(t *testing.T) {
 	deg := func(d float64) *measure.Angle { a := measure.FromDegrees(d); return &a }
 	for field, x := range map[string]practice.Exercise{

@@ -10,15 +10,16 @@ import (
 	"slices"
 )
 
-// Felt is what a leaf says to the hand: how it goes, and how hard it pulls, from 0 (it falls through) over ½ (it drags as
-// it should) to 1 (it does not enter).
+// Felt is what a leaf says to the hand: how it goes, and how hard it pulls, from 0 (it falls through) over ½
+// (it drags as it should) to 1 (it does not enter).
 type Felt struct {
 	Feel clearance.Feel
 	Pull float64
 }
 
-// Slide slides a leaf or a stack into a valve's gap where the crank stands: under a lobe nothing goes in. Each time the
-// hand is a little different. It errs for a valve that is not there, and leaves that are not owned.
+// Slide slides a leaf or a stack into a valve's gap where the crank stands: under a lobe nothing goes in.
+// Each time the hand is a little different. It errs for a valve that is not there, and leaves that are not
+// owned.
 func (e *Engine) Slide(valve string, leaves []gauge.ID) (Felt, error) {
 	v, err := e.valve(valve)
 	if err == nil && v.bare {
@@ -74,11 +75,12 @@ func feltIn(gap, leaf measure.Length) clearance.Feel {
 	return clearance.Drag
 }
 
-// dialNoise is the standard deviation of what a dial shows, nm: a quarter of what is taken for its doubt (our own figure).
+// dialNoise is the standard deviation of what a dial shows, nm: a quarter of what is taken for its doubt (our
+// own figure).
 const dialNoise = float64(clearance.DialUncertainty) / 4
 
-// Dial is what a dial indicator at a valve's tip shows as the rocker is rocked: its gap, to where a leaf bridges a dip too, to a
-// hundredth. It errs where there is no such valve, and with its shim out.
+// Dial is what a dial indicator at a valve's tip shows as the rocker is rocked: its gap, to where a leaf
+// bridges a dip too, to a hundredth. It errs where there is no such valve, and with its shim out.
 func (e *Engine) Dial(valve string) (measure.Length, error) {
 	v, err := e.valve(valve)
 	if err == nil && v.bare {
@@ -99,8 +101,8 @@ func (e *Engine) Dial(valve string) (measure.Length, error) {
 // mostPlay is a gap whose play is as loud as any (our own figure).
 const mostPlay = 400 * um
 
-// Rock rocks what lies on a valve, and says how much play is heard and seen, from 0, none, to 1: by its true gap, a dip in a worn tip
-// too, and by no hand to better than a fifth. It errs where there is no such valve.
+// Rock rocks what lies on a valve, and says how much play is heard and seen, from 0, none, to 1: by its true
+// gap, a dip in a worn tip too, and by no hand to better than a fifth. It errs where there is no such valve.
 func (e *Engine) Rock(valve string) (float64, error) {
 	v, err := e.valve(valve)
 	if err != nil {

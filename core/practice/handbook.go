@@ -1,7 +1,7 @@
 package practice
 
-// Page is a page of the handbook: what is told there is told in the words of the bench, of the score and of the
-// drills, and each ends in its drills.
+// Page is a page of the handbook: what is told there is told in the words of the bench, of the score and of
+// the drills, and each ends in its drills.
 type Page struct {
 	ID     string
 	Title  string

@@ -88,8 +88,8 @@ func (r *Run) window(valve string) measure.Window {
 	return v.Limits.Window
 }
 
-// Warns are what a good mechanic who looks on would say before something is done: only what he sees and what was felt.
-// Nothing of what is hidden is in it. None: go on.
+// Warns are what a good mechanic who looks on would say before something is done: only what he sees and what
+// was felt. Nothing of what is hidden is in it. None: go on.
 func (r *Run) Warns(h Hand) (list []string) {
 	say := func(format string, a ...any) { list = append(list, fmt.Sprintf(format, a...)) }
 	e := r.Engine

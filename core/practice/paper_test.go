@@ -48,7 +48,8 @@ func (l *learner) goesTo(valve string) {
 	l.turnsTo(c.DeepestAt(v))
 }
 
-// gauges goes up the leaves until one does not go in, and says how thick the last was that did, and whether it dragged.
+// gauges goes up the leaves until one does not go in, and says how thick the last was that did, and whether
+// it dragged.
 func (l *learner) gauges(valve string) (gap measure.Length) {
 	for h := measure.Length(5); h <= 60; h++ {
 		f := l.hand(practice.Slid{Valve: valve, Leaves: gauge.Straight(h * 10 * um)})
@@ -60,8 +61,8 @@ func (l *learner) gauges(valve string) (gap measure.Length) {
 	return 0
 }
 
-// byHand does a valve as a mechanic does who needs no bench: reads it, sets it where it is out, locks, reads again, and writes down what
-// he holds of it.
+// byHand does a valve as a mechanic does who needs no bench: reads it, sets it where it is out, locks, reads
+// again, and writes down what he holds of it.
 func (l *learner) byHand(valve string) {
 	v, _ := l.run.Job.Valve(valve)
 	w := v.Limits.Window
@@ -102,8 +103,8 @@ func (l *learner) byHand(valve string) {
 	l.hand(practice.Claimed{Valve: valve, Is: is})
 }
 
-// A mechanic who needs no bench passes an examination on any engine: nothing is held against him that he could have known. His leaves are
-// a hundredth apart, so a gap is his to within one.
+// A mechanic who needs no bench passes an examination on any engine: nothing is held against him that he
+// could have known. His leaves are a hundredth apart, so a gap is his to within one.
 func TestWhoNeedsNoBench(t *testing.T) {
 	for seed := range seeds() / 4 {
 		l := exercised(t, practice.Exercise{Seed: seed, Aid: practice.Examination})
@@ -287,7 +288,8 @@ func TestAHotEngineCools(t *testing.T) {
 	assert.Contains(t, slips, practice.TooLate)
 }
 
-// With the plugs in, a crank that is let go before a firing top dead centre is thrown back; on it, past it and turned back it stands.
+// With the plugs in, a crank that is let go before a firing top dead centre is thrown back; on it, past it
+// and turned back it stands.
 func TestCompressionKicks(t *testing.T) {
 	l := exercised(t, practice.Exercise{Plugs: true, Crank: new(measure.Angle)})
 	turns := func(deg float64) practice.Answer {
@@ -306,8 +308,9 @@ func TestCompressionKicks(t *testing.T) {
 	assert.Equal(t, 160.0, free.run.Engine.Crank().Degrees(), "with the plugs out it stands anywhere")
 }
 
-// Whoever looks on speaks before something goes wrong, of what he sees and what was felt; where nothing would, he is silent. He knows
-// nothing that is hidden: on two engines on which the same was felt he says the same.
+// Whoever looks on speaks before something goes wrong, of what he sees and what was felt; where nothing
+// would, he is silent. He knows nothing that is hidden: on two engines on which the same was felt he says the
+// same.
 func TestWhatIsSaidBefore(t *testing.T) {
 	l := exercised(t, practice.Exercise{Aid: practice.Watched, Seed: 5})
 	c := cycle.New(l.run.Exercise().Setup.Sheet)

@@ -34,6 +34,7 @@ type learner struct {
 	now time.Time
 	// to what the bench says he does otherwise; nil: he does as it says
 	patience map[string]int
+	later    map[string]bool // valves that he put off once
 }
 
 func begun(t *testing.T, seed uint64) *learner { return learns(t, jobtest.Setup(), seed) }
@@ -41,7 +42,7 @@ func begun(t *testing.T, seed uint64) *learner { return learns(t, jobtest.Setup(
 func learns(t *testing.T, setup job.Setup, seed uint64) *learner {
 	run, err := practice.Begin(practice.Exercise{Setup: setup, Seed: seed})
 	require.NoError(t, err)
-	return &learner{t, run, time.Date(2026, 5, 4, 12, 0, 0, 0, time.UTC), map[string]int{}}
+	return &learner{t, run, time.Date(2026, 5, 4, 12, 0, 0, 0, time.UTC), map[string]int{}, map[string]bool{}}
 }
 
 func (l *learner) does(n practice.Entry) (practice.Answer, error) {
@@ -168,8 +169,8 @@ func seeds() uint64 {
 	return 200
 }
 
-// A mechanic who does what the bench says ends with every gap in its window, as a leaf finds it, but for the leaf's own
-// uncertainty and his feel; what he believes of each is so, and nothing is held against him.
+// A mechanic who does what the bench says ends with every gap in its window, as a leaf finds it, but for the
+// leaf's own uncertainty and his feel; what he believes of each is so, and nothing is held against him.
 func TestWhoFollowsTheBenchEndsRight(t *testing.T) {
 	sure, right, left := 0, 0, 0
 	for seed := range seeds() {

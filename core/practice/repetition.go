@@ -5,8 +5,8 @@ import (
 	"time"
 )
 
-// Repetition is when somebody is asked one item again, by SM-2 (P. A. Woźniak, Optimization of learning, 1990; its rule from
-// memory). The zero value is an item that was never asked.
+// Repetition is when somebody is asked one item again, by SM-2 (P. A. Woźniak, Optimization of learning,
+// 1990; its rule from memory). The zero value is an item that was never asked.
 type Repetition struct {
 	N    int     // times in a row that it was known
 	Ease float64 // 1.3 or more; 0: never asked, taken as 2.5
@@ -44,8 +44,8 @@ func (r Repetition) After(quality int) Repetition {
 	return r
 }
 
-// How an answer is graded where nobody grades himself (our own figures): right at once, right after a thought, right after a
-// long one, wrong.
+// How an answer is graded where nobody grades himself (our own figures): right at once, right after a
+// thought, right after a long one, wrong.
 const (
 	atOnce    = 10 * time.Second
 	thoughtOf = 30 * time.Second
@@ -67,8 +67,8 @@ func Quality(right bool, took time.Duration) int {
 	return 3
 }
 
-// restful is how long what was missed rests before it is asked again: else an answer that was just told is repeated, and nothing learned
-// (our own figure; SM-2 says the same day, after the others of that day).
+// restful is how long what was missed rests before it is asked again: else an answer that was just told is
+// repeated, and nothing learned (our own figure; SM-2 says the same day, after the others of that day).
 const restful = 10 * time.Minute
 
 // AskAgain is when an item is due after an answer of a quality at a time.

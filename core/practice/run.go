@@ -59,7 +59,8 @@ type (
 		Valve string
 		Size  measure.Length
 	}
-	// Claimed writes down what is held of a valve as it is now, where no bench judges: what is said last counts.
+	// Claimed writes down what is held of a valve as it is now, where no bench judges: what is said last
+	// counts.
 	Claimed struct {
 		Valve string
 		Is    clearance.Verdict // In, Tight or Loose
@@ -198,8 +199,8 @@ var (
 	errPaper = errors.New("here nothing is entered: write down valve by valve what you hold of it")
 )
 
-// Do does the next thing. What it errs with was not done, and leaves the run as it was: a refusal of the job, or why a
-// hand cannot do that. A leaf that was slid says what was felt.
+// Do does the next thing. What it errs with was not done, and leaves the run as it was: a refusal of the job,
+// or why a hand cannot do that. A leaf that was slid says what was felt.
 func (r *Run) Do(n Entry) (Answer, error) {
 	before := r.Engine.now
 	r.Engine.now = n.At
@@ -270,7 +271,8 @@ type Done struct {
 	Faults []Fault        // that it was
 }
 
-// Trace plays a run once more and tells it act by act, with what was hidden: it is for when the run has ended.
+// Trace plays a run once more and tells it act by act, with what was hidden: it is for when the run has
+// ended.
 func Trace(x Exercise, list []Entry) ([]Done, error) {
 	r, err := Begin(x)
 	if err != nil {

@@ -113,7 +113,8 @@ func (r *Run) touched(h Hand, a Answer) {
 	}
 }
 
-// claimed notes what was written down beside what it rests on; what was written of the valve before counts no more.
+// claimed notes what was written down beside what it rests on; what was written of the valve before counts no
+// more.
 func (r *Run) claimed(h Claimed) {
 	r.paper.claims[h.Valve] = h
 	delete(r.paper.slips, h.Valve)
@@ -141,8 +142,8 @@ func (r *Run) late(valve string) {
 
 func leafName(ids []gauge.ID) string { return fmt.Sprint(ids) }
 
-// reachable is how near to a stop the crank has to stand where it is said to be there: a sign is seen to some degrees
-// (common practice).
+// reachable is how near to a stop the crank has to stand where it is said to be there: a sign is seen to some
+// degrees (common practice).
 const reachable = 15 * measure.Degree
 
 // told notes what was said to the job beside what is so.
@@ -323,8 +324,8 @@ func (r *Run) slipsAt(v *job.ValveState, res Result) (list []Slip) {
 	return list
 }
 
-// doubt is by how much a gap may be beyond a limit and still be taken to lie within it by whoever feels and reads
-// rightly: his drag, and four deviations of a hand.
+// doubt is by how much a gap may be beyond a limit and still be taken to lie within it by whoever feels and
+// reads rightly: his drag, and four deviations of a hand.
 const doubt = drags + 4*noise
 
 // near says that a gap lies so close to its limits that no hand could tell it from in.

@@ -54,7 +54,8 @@ func supply(valves int) job.Shop {
 	return s
 }
 
-// toTheHundredth is by how much what is said of a shim may be off: a micrometer is read to a hundredth (common practice).
+// toTheHundredth is by how much what is said of a shim may be off: a micrometer is read to a hundredth
+// (common practice).
 const toTheHundredth = 5 * um
 
 // saidOfShim holds what is said of a valve's shim against the one that is there.
@@ -81,8 +82,8 @@ func (e *Engine) Bare() (list []string) {
 // Tray are the shims that were taken out and lie on the bench, by micrometer, the thinnest first.
 func (e *Engine) Tray() []measure.Length { return slices.Clone(e.tray) }
 
-// TakeShim takes a valve's shim out, and says what stands on it and what it measures. It errs where there is none, and
-// where the lobe presses on it.
+// TakeShim takes a valve's shim out, and says what stands on it and what it measures. It errs where there is
+// none, and where the lobe presses on it.
 func (e *Engine) TakeShim(valve string) (FoundShim, error) {
 	v, err := e.valve(valve)
 	switch {
@@ -102,8 +103,8 @@ func (e *Engine) TakeShim(valve string) (FoundShim, error) {
 	return FoundShim{v.stamped, v.shim}, nil
 }
 
-// FitShim lays a shim of a size under a valve: one from the tray, else a new one. It errs where one is in, and for a size
-// that is not to be had. The gap is wider or narrower by what the shim is thinner or thicker.
+// FitShim lays a shim of a size under a valve: one from the tray, else a new one. It errs where one is in,
+// and for a size that is not to be had. The gap is wider or narrower by what the shim is thinner or thicker.
 func (e *Engine) FitShim(valve string, size measure.Length) error {
 	v, err := e.valve(valve)
 	switch {

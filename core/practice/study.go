@@ -16,9 +16,9 @@ const (
 	StudyTimes = 3
 )
 
-// Study is a gauge study of one person's feel on the practice engine: hidden gaps read several times each, blind and in no
-// order. How far off he reads is his bias, how far his readings of one gap lie apart his repeatability. It is of simulated
-// leaves: no job takes a figure of it.
+// Study is a gauge study of one person's feel on the practice engine: hidden gaps read several times each,
+// blind and in no order. How far off he reads is his bias, how far his readings of one gap lie apart his
+// repeatability. It is of simulated leaves: no job takes a figure of it.
 type Study struct {
 	seed  uint64
 	gaps  []measure.Length
@@ -73,7 +73,8 @@ func (s *Study) may(leaf measure.Length) error {
 	return nil
 }
 
-// Slide slides a leaf into the gap that is to be read. It errs for a leaf that is not owned, and once all were read.
+// Slide slides a leaf into the gap that is to be read. It errs for a leaf that is not owned, and once all
+// were read.
 func (s *Study) Slide(leaf measure.Length) (Felt, error) {
 	if err := s.may(leaf); err != nil {
 		return Felt{}, err
@@ -119,12 +120,12 @@ type ReadGap struct {
 	Read []measure.Length
 }
 
-// perRange is the mean range of three readings in standard deviations, d2 of control charts: 3/√π (exact; W. A. Shewhart's
-// constant, as ASTM E2587 lists it, from memory).
+// perRange is the mean range of three readings in standard deviations, d2 of control charts: 3/√π (exact; W.
+// A. Shewhart's constant, as ASTM E2587 lists it, from memory).
 var perRange = 3 / math.Sqrt(math.Pi)
 
-// Feel is the result by the range method: the mean range of each gap's readings over d2. It tells what was hidden; ok is
-// false before every gap was read.
+// Feel is the result by the range method: the mean range of each gap's readings over d2. It tells what was
+// hidden; ok is false before every gap was read.
 func (s *Study) Feel() (f Feel, ok bool) {
 	if len(s.read) < len(s.order) {
 		return f, false

@@ -14,8 +14,8 @@ import (
 	"metronix/core/practice"
 )
 
-// reads goes through a study: each gap is tried from the thickest leaf that might enter down, and the first that drags is read; then
-// something is added to it.
+// reads goes through a study: each gap is tried from the thickest leaf that might enter down, and the first
+// that drags is read; then something is added to it.
 func reads(t *testing.T, s *practice.Study, add func() measure.Length) {
 	t.Helper()
 	for s.Done() < s.Readings() {
@@ -31,8 +31,9 @@ func reads(t *testing.T, s *practice.Study, add func() measure.Length) {
 	}
 }
 
-// The range method against the standard deviation that the readings were made with: simulated readers whose readings of a gap scatter by a
-// known deviation and lie off by a known bias come out so, in the mean over many. d2 for three readings is 1.693 (ASTM E2587, from memory).
+// The range method against the standard deviation that the readings were made with: simulated readers whose
+// readings of a gap scatter by a known deviation and lie off by a known bias come out so, in the mean over
+// many. d2 for three readings is 1.693 (ASTM E2587, from memory).
 func TestAStudyFindsBiasAndRepeatability(t *testing.T) {
 	chance := rand.New(rand.NewPCG(1, 1))
 	var repeat, bias float64

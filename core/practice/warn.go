@@ -10,8 +10,8 @@ import (
 // setWrong is why nothing is set at a valve that is not clear.
 const setWrong = "whatever you set is wrong"
 
-// Warning is what a good mechanic who looks on says before a slip is made at a valve; empty where nobody can see
-// it coming. At several valves they are named together.
+// Warning is what a good mechanic who looks on says before a slip is made at a valve; empty where nobody can
+// see it coming. At several valves they are named together.
 func (s Slip) Warning(valve string) string {
 	switch s {
 	case OffBase:

@@ -68,8 +68,8 @@ func (o Outside) Visit(limits map[string]measure.Window) Visit {
 	return v
 }
 
-// OutsideLimits are the limits by which gaps found elsewhere are judged, by valve: of the vehicle's own card of
-// that thermal state, else of its engine's first that may be used; empty where there is none.
+// OutsideLimits are the limits by which gaps found elsewhere are judged, by valve: of the vehicle's own card
+// of that thermal state, else of its engine's first that may be used; empty where there is none.
 func OutsideLimits(
 	sheet *engine.Sheet,
 	own []clearance.Card,

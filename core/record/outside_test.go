@@ -64,8 +64,8 @@ func TestAnotherShopsSheetStandsByItsDay(t *testing.T) {
 	}
 }
 
-// The limits are the vehicle's own where it has a card of that state, else its engine's, and never those that are
-// not to be used.
+// The limits are the vehicle's own where it has a card of that state, else its engine's, and never those that
+// are not to be used.
 func TestAnotherShopsSheetIsJudgedByOwnLimits(t *testing.T) {
 	sheet := *jobtest.Setup().Sheet
 	sheet.Clearances = []clearance.Card{

@@ -282,8 +282,8 @@ func (j Told) findingList() ReportList {
 	return l
 }
 
-// partList is what was fitted, with its number and price as they were written down; what was left for later is
-// none of it.
+// partList is what was fitted, with its number and price as they were written down; what was left for later
+// is none of it.
 func (j Told) partList() ReportList {
 	l := ReportList{Title: "Parts fitted"}
 	for _, f := range j.Findings {

@@ -16,8 +16,8 @@ import (
 	"metronix/core/sequence"
 )
 
-// cam is a simulated one: the crank angle at which each valve is fully open, once in 720°. From memory: the middle of
-// an exhaust's lobe stands some 250° after its cylinder fires, that of an intake some 470°.
+// cam is a simulated one: the crank angle at which each valve is fully open, once in 720°. From memory: the
+// middle of an exhaust's lobe stands some 250° after its cylinder fires, that of an intake some 470°.
 func cam(order []int, names []string) map[string]float64 {
 	middles := map[string]float64{}
 	for _, name := range names {
@@ -27,15 +27,16 @@ func cam(order []int, names []string) map[string]float64 {
 	return middles
 }
 
-// lifts is how often a valve is fully open while the crank goes from one angle to another, both counted on over all turns.
+// lifts is how often a valve is fully open while the crank goes from one angle to another, both counted on
+// over all turns.
 func lifts(middle, from, to float64) int {
 	return int(math.Floor((to-middle)/720) - math.Floor((from-middle)/720))
 }
 
-// In the check round each valve was lifted by its cam since its own nut was tight (or since it was read, where it was
-// left alone) once in two turns, twice in four; and a valve that waits at a stop that was come to sooner was not: the
-// walk is no longer than that needs. A four by cylinder, all checked, needs 720° (worked by hand: two turns for what
-// was set at the last stop).
+// In the check round each valve was lifted by its cam since its own nut was tight (or since it was read,
+// where it was left alone) once in two turns, twice in four; and a valve that waits at a stop that was come
+// to sooner was not: the walk is no longer than that needs. A four by cylinder, all checked, needs 720°
+// (worked by hand: two turns for what was set at the last stop).
 func TestACheckedValveWasLiftedSinceItsNut(t *testing.T) {
 	for _, c := range []struct {
 		sheet *engine.Sheet

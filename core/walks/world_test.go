@@ -165,8 +165,8 @@ func summary(j *job.Job) (said string) {
 	return said + fmt.Sprint(len(j.LockPairs), j.LooseShims, j.FromShop)
 }
 
-// seenWithin is how far a place that was seen may lie from where the crank is: a sign is seen to five degrees at
-// either end of a turn.
+// seenWithin is how far a place that was seen may lie from where the crank is: a sign is seen to five degrees
+// at either end of a turn.
 const seenWithin = 10 * measure.Degree
 
 // check compares belief and truth: nothing may be worked on that is not really clear of its lobe, no figure

@@ -2,11 +2,11 @@
 // when the next job is due.
 //
 // Between two visits a valve's gap went from what it was left at to what it was found at, over the distance
-// between, or the running hours of an engine that does not drive. Its rate is the sum of those changes over the sum of those distances, in millimetres per 1000 km,
-// negative where the gap closes: pooling so weighs a long interval more than a short one. From the gap it was
-// left with last, at that rate, follows what its counter shows when it leaves its window; the fastest and the
-// slowest interval give a range. The job is due at the earliest of that, the maker's distance and the maker's
-// months, and the answer says which.
+// between, or the running hours of an engine that does not drive. Its rate is the sum of those changes over
+// the sum of those distances, in millimetres per 1000 km, negative where the gap closes: pooling so weighs a
+// long interval more than a short one. From the gap it was left with last, at that rate, follows what its
+// counter shows when it leaves its window; the fastest and the slowest interval give a range. The job is due
+// at the earliest of that, the maker's distance and the maker's months, and the answer says which.
 //
 // # By hand
 //

@@ -62,8 +62,8 @@ type Valve struct {
 	// Differs says that the rate is more than readings of a valve that stands still would show: an engine
 	// without wear is called in early in at most 5 of 100
 	Differs bool
-	// what the counter shows when it leaves its window, where its rate differs or it was left outside; NaN: never, or
-	// not known
+	// what the counter shows when it leaves its window, where its rate differs or it was left outside; NaN:
+	// never, or not known
 	Leaves float64
 	Side   Side // which limit that is; None where it does not leave
 	Out    bool // it was left outside its window

@@ -5,8 +5,8 @@ import (
 	"time"
 )
 
-// Interval is after how far, by its counter, or how long a vehicle is due, and who says so. Several may be in dispute: each is
-// kept, and the shortest decides, whoever is right.
+// Interval is after how far, by its counter, or how long a vehicle is due, and who says so. Several may be in
+// dispute: each is kept, and the shortest decides, whoever is right.
 type Interval struct {
 	Run    int // km, or running hours, by the vehicle's counter; 0: none
 	Months int // 0: none by time; of one that comes again and again

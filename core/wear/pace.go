@@ -9,8 +9,8 @@ import (
 	"metronix/core/measure"
 )
 
-// PerDay is how far the vehicle goes in a day, km or running hours, from the first visit to the last; NaN where fewer than two
-// visits or no day lie between.
+// PerDay is how far the vehicle goes in a day, km or running hours, from the first visit to the last; NaN
+// where fewer than two visits or no day lie between.
 func PerDay(visits []Visit) float64 {
 	if len(visits) < 2 {
 		return math.NaN()

@@ -34,8 +34,9 @@ func (in *archiveInput) Resolve(ctx huma.Context) []error {
 	return nil
 }
 
-// archiveRoutes are the way out and in of the record: people, the audit list and practice stay. Both go on for as long as the bytes
-// move, and only one at a time: an export holds a read of the whole file, an import a write of it.
+// archiveRoutes are the way out and in of the record: people, the audit list and practice stay. Both go on
+// for as long as the bytes move, and only one at a time: an export holds a read of the whole file, an import
+// a write of it.
 func (s *server) archiveRoutes(a huma.API, version string) {
 	huma.Get(a, "/api/v1/archive.zip", func(ctx context.Context, _ *struct{}) (*huma.StreamResponse, error) {
 		return s.exportArchive(ctx, version)

@@ -14,8 +14,9 @@ import (
 	"metronix/internal/wire"
 )
 
-// deeds are what each operation is, by which its person may do it or not: one table, and an operation that stands
-// in no row nobody may do once people are set up. What is done in a job is looked at once more, by what it says.
+// deeds are what each operation is, by which its person may do it or not: one table, and an operation that
+// stands in no row nobody may do once people are set up. What is done in a job is looked at once more, by
+// what it says.
 var deeds = map[people.Deed][]string{
 	people.Look: {
 		"board-events",

@@ -87,8 +87,8 @@ func (r *roster) forget() {
 	r.known = false
 }
 
-// sessionCookie names the cookie that holds a session's token. Cookies know no ports, and a machine may serve two workshops;
-// over TLS its name binds it to this host.
+// sessionCookie names the cookie that holds a session's token. Cookies know no ports, and a machine may serve
+// two workshops; over TLS its name binds it to this host.
 func sessionCookie(r *http.Request) string {
 	name := "metronix_session"
 	if _, port, err := net.SplitHostPort(r.Host); err == nil {
@@ -148,7 +148,8 @@ func (s *server) visitor(ctx context.Context, r *http.Request) (v visitor, err e
 	return v, err
 }
 
-// touches says that a request is a person's doing: our pages say so of each, because they ask by themselves too.
+// touches says that a request is a person's doing: our pages say so of each, because they ask by themselves
+// too.
 func touches(r *http.Request) bool { return r.Header.Get("Touched") != "no" && !isStream(r.URL.Path) }
 
 // signedIn is who is signed in under a token that is still good, and notes that it is used.
@@ -179,7 +180,8 @@ func (s *server) nobody() bool {
 	return err == nil && !anybody
 }
 
-// mayFound lets the first foreman be set up from another machine by whoever reads the code that the program said at its start.
+// mayFound lets the first foreman be set up from another machine by whoever reads the code that the program
+// said at its start.
 func (s *server) mayFound(ctx context.Context) huma.StatusError {
 	wait, err := s.store.With(ctx).GuessSetUp(s.clock())
 	if err != nil {

@@ -19,8 +19,8 @@ import (
 )
 
 // serveSite answers everything that is not the interface from the built front end: files with their own tags,
-// compressed where the build made a compressed twin; page addresses with the index; 404 for missing assets and
-// interface addresses.
+// compressed where the build made a compressed twin; page addresses with the index; 404 for missing assets
+// and interface addresses.
 func serveSite(router *gin.Engine, site fs.FS) {
 	router.NoMethod(func(c *gin.Context) {
 		problem(c, http.StatusMethodNotAllowed, "This address does not take "+c.Request.Method+".")

@@ -30,8 +30,8 @@ func TestUsualEnginesAreOffered(t *testing.T) {
 	assert.Equal(t, http.StatusUnprocessableEntity, status)
 }
 
-// A sheet that was made from a pattern asks for the kinds once: what a job confirmed at the ports is known to the
-// engine's next one, and a step that was passed over is not.
+// A sheet that was made from a pattern asks for the kinds once: what a job confirmed at the ports is known to
+// the engine's next one, and a step that was passed over is not.
 func TestKindsConfirmedInAJobAreKnownToTheNext(t *testing.T) {
 	d := withJob(t)
 	pattern := `{"kinds_to_confirm": true, ` + sheet(t)[1:]
@@ -66,8 +66,8 @@ func TestKindsConfirmedInAJobAreKnownToTheNext(t *testing.T) {
 	assert.Equal(t, "rocking_pairs", way["way"].(map[string]any)["school"], "it is the same sheet, confirmed or not")
 }
 
-// The demo beside the workshop's own is served on a port of its own where there is one, and the trouble is told
-// where there is none.
+// The demo beside the workshop's own is served on a port of its own where there is one, and the trouble is
+// told where there is none.
 func TestTheDemoBesideIsOfferedOrRefused(t *testing.T) {
 	d := opened(t)
 	status, text := d.send("POST", "/api/v1/demo", "")
@@ -84,8 +84,8 @@ func TestTheDemoBesideIsOfferedOrRefused(t *testing.T) {
 	assert.Contains(t, text, "no room on the disk")
 }
 
-// A variant is chosen where a job is started, comes back as the vehicle's own the next time, and is part of what
-// was the same sheet; figures that are not to be used are refused with why.
+// A variant is chosen where a job is started, comes back as the vehicle's own the next time, and is part of
+// what was the same sheet; figures that are not to be used are refused with why.
 func TestVariantsAndDistrustedFiguresAtTheStart(t *testing.T) {
 	d := withJob(t)
 	version := d.ok("GET", "/api/v1/engines/engine-01", "")["version"].(string)

@@ -11,8 +11,8 @@ import (
 	"metronix/internal/store"
 )
 
-// A data file that was gathered from the archives of several workshops is looked at only: what is entered, is entered
-// where the vehicle is.
+// A data file that was gathered from the archives of several workshops is looked at only: what is entered, is
+// entered where the vehicle is.
 
 // places are the workshops that a data file was gathered from.
 type places []store.Place
@@ -63,7 +63,8 @@ func (p places) views() []Gathered {
 	return list
 }
 
-// Elsewhere is a vehicle of another place that bears the same plate. Whether it is the same one is for people to say.
+// Elsewhere is a vehicle of another place that bears the same plate. Whether it is the same one is for people
+// to say.
 type Elsewhere struct {
 	ID    string `json:"id"`
 	Place string `json:"place"`

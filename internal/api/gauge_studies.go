@@ -19,8 +19,8 @@ import (
 	"metronix/internal/wire"
 )
 
-// gaugeStudyRoutes are studies with real leaves at real gaps that somebody else has set and measured. What the gaps are is told to nobody
-// before every reading was made.
+// gaugeStudyRoutes are studies with real leaves at real gaps that somebody else has set and measured. What
+// the gaps are is told to nobody before every reading was made.
 func (s *server) gaugeStudyRoutes(a huma.API) {
 	huma.Get(a, "/api/v1/gauge-studies", s.gaugeStudies,
 		summary("list-gauge-studies", "The studies with real leaves, the newest first"))

@@ -14,7 +14,8 @@ import (
 	"metronix/internal/api"
 )
 
-// studied reads every gap of a study by readers whose bias is known, and gives what it came to. Until the end nothing of the gaps is told.
+// studied reads every gap of a study by readers whose bias is known, and gives what it came to. Until the end
+// nothing of the gaps is told.
 func (c *crew) studied(t *testing.T, token func(*http.Request), id string, gaps map[string]float64, bias map[string]float64) (v api.GaugeStudyView) {
 	t.Helper()
 	chance := rand.New(rand.NewPCG(1, 1))
@@ -46,8 +47,9 @@ func (c *crew) studied(t *testing.T, token func(*http.Request), id string, gaps 
 	return v
 }
 
-// Real leaves at real gaps: two people and two sets; what each is out by is found, who is out by it too; a foreman agrees, and from then on
-// that figure is proposed for that person's jobs, with its date; where leaves are otherwise it is not. Nobody agrees to his own.
+// Real leaves at real gaps: two people and two sets; what each is out by is found, who is out by it too; a
+// foreman agrees, and from then on that figure is proposed for that person's jobs, with its date; where
+// leaves are otherwise it is not. Nobody agrees to his own.
 func TestAStudyWithRealLeaves(t *testing.T) {
 	c := peopled(t)
 	june, tess := c.in("june"), c.in("tess")

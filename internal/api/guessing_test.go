@@ -12,8 +12,8 @@ import (
 	"github.com/stretchr/testify/require"
 )
 
-// Ten thousand guesses at a PIN of four digits from many addresses at once: nobody is let in, and the person gets in with the right
-// PIN once the wait is over.
+// Ten thousand guesses at a PIN of four digits from many addresses at once: nobody is let in, and the person
+// gets in with the right PIN once the wait is over.
 func TestGuessingAPIN(t *testing.T) {
 	c := peopled(t)
 	statuses := map[int]int{}

@@ -13,7 +13,8 @@ import (
 	"metronix/internal/api"
 )
 
-// book is where the pages have the handbook built in, so that they show it where the program cannot be reached.
+// book is where the pages have the handbook built in, so that they show it where the program cannot be
+// reached.
 const book = "../../web/src/features/handbook/book.gen.json"
 
 // What the pages have built in is what the rules say today.
@@ -35,8 +36,9 @@ func TestDocumentOfTheHandbook(t *testing.T) {
 	assert.JSONEq(t, string(text), served)
 }
 
-// The handbook's verdicts are those that follow from its readings by the trade's rule: a drag is the leaf itself, free is wider, won't
-// go is narrower (common practice); and its leaf goes from falling through over dragging to not going in as the gap narrows.
+// The handbook's verdicts are those that follow from its readings by the trade's rule: a drag is the leaf
+// itself, free is wider, won't go is narrower (common practice); and its leaf goes from falling through over
+// dragging to not going in as the gap narrows.
 func TestTheHandbookIsRight(t *testing.T) {
 	b, err := api.NewHandbook()
 	require.NoError(t, err)

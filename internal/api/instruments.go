@@ -102,8 +102,8 @@ type EncoderSeen struct {
 	ToGoDeg  *wire.Deg `json:"to_go_deg,omitempty" doc:"how far it is still to be turned, below 0: too far; absent: that is not known"`
 }
 
-// instrumentAddresses is where they stand. An address that was allowed when it was set, and is no more, is not
-// reached.
+// instrumentAddresses is where they stand. An address that was allowed when it was set, and is no more, is
+// not reached.
 func (s *server) instrumentAddresses(ctx context.Context) (a InstrumentAddresses, err error) {
 	at, err := s.store.With(ctx).Instruments()
 	if err != nil {

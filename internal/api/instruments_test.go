@@ -48,9 +48,10 @@ func (d *door) encoder(says string) *api.EncoderSeen {
 	return d.instruments().Crank
 }
 
-// A crank encoder is followed from the place that the mechanic confirmed, says how far is to go, when the crank stands
-// there and where it does not, and that it was turned unasked. Nothing is taken by itself: without a word from the mechanic the
-// job stands where it stood. A jump, a doubt and a loss end it, and work goes on.
+// A crank encoder is followed from the place that the mechanic confirmed, says how far is to go, when the
+// crank stands there and where it does not, and that it was turned unasked. Nothing is taken by itself:
+// without a word from the mechanic the job stands where it stood. A jump, a doubt and a loss end it, and work
+// goes on.
 func TestACrankEncoderAtAJob(t *testing.T) {
 	d := withJob(t)
 	d.happen(1, `"kind":"way_chosen","school":"rocking_pairs"`)
@@ -88,7 +89,8 @@ func TestACrankEncoderAtAJob(t *testing.T) {
 	assert.False(t, d.instruments().Crank.Waits, "work goes on by hand")
 }
 
-// While the crank is turned to where it is asked to, the encoder says how far is to go; what is taken back is followed no more.
+// While the crank is turned to where it is asked to, the encoder says how far is to go; what is taken back is
+// followed no more.
 func TestACrankEncoderLeadsATurn(t *testing.T) {
 	d := withJob(t)
 	d.happen(1, `"kind":"way_chosen","school":"one_cylinder"`)
@@ -124,7 +126,8 @@ func TestACrankEncoderLeadsATurn(t *testing.T) {
 	d.encoder("The crank encoder is followed from the next place that you confirm.")
 }
 
-// A pull is told by each person's own limits; addresses that may not be, and limits that are none, are refused and nothing is kept.
+// A pull is told by each person's own limits; addresses that may not be, and limits that are none, are
+// refused and nothing is kept.
 func TestAPullByOnesOwnLimits(t *testing.T) {
 	d := withJob(t)
 	b := d.simulated(instrument.Pull)

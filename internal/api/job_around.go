@@ -62,9 +62,9 @@ func teaches(act job.Act) bool {
 	return false
 }
 
-// teach takes over into its engine's sheet in the library what a job found out, for the next job: what came off,
-// and that the kinds of its valves were confirmed. The job does not depend on it: where the sheet is another
-// one by now, or changes at this moment, it is left as it is.
+// teach takes over into its engine's sheet in the library what a job found out, for the next job: what came
+// off, and that the kinds of its valves were confirmed. The job does not depend on it: where the sheet is
+// another one by now, or changes at this moment, it is left as it is.
 func (s *server) teach(ctx context.Context, vehicleID string, sheet *engine.Sheet, act job.Act) {
 	st := s.store.With(ctx)
 	v, err := st.Vehicle(vehicleID)

@@ -12,15 +12,16 @@ import (
 	"metronix/internal/wire"
 )
 
-// The types of refusals about whose an entry is, which a screen answers: it waits until its author signs in, or
-// somebody who may sends it in his place.
+// The types of refusals about whose an entry is, which a screen answers: it waits until its author signs in,
+// or somebody who may sends it in his place.
 const (
 	notAllowedType = "not_allowed"
 	anothersType   = "another_person"
 )
 
-// entered is a happening with who entered it. Where people are set up that is who is signed in: an entry in another's
-// name is not taken, but from somebody who may send it in his place, and then says so. A signature is everybody's own.
+// entered is a happening with who entered it. Where people are set up that is who is signed in: an entry in
+// another's name is not taken, but from somebody who may send it in his place, and then says so. A signature
+// is everybody's own.
 func (s *server) entered(ctx context.Context, h job.Happening) (job.Happening, error) {
 	v := visitorOf(ctx)
 	if v.open {

@@ -57,8 +57,8 @@ func changesOf(r huma.Registry, of, key string) *huma.Schema {
 // fields are the fields of something as they are sent.
 type fields map[string]json.RawMessage
 
-// sent is a state as it is sent: its fields but the valves, and each valve. Valves are split into fields only where
-// one differs: they are the most of a state, and few change at a time.
+// sent is a state as it is sent: its fields but the valves, and each valve. Valves are split into fields only
+// where one differs: they are the most of a state, and few change at a time.
 type sent struct {
 	fields fields
 	valves []json.RawMessage

@@ -9,7 +9,8 @@ import (
 	"metronix/internal/seal"
 )
 
-// SheetProof is a sheet's statement under the workshop's seal: whoever gets the sheet checks it with metronix verify, by the fingerprint.
+// SheetProof is a sheet's statement under the workshop's seal: whoever gets the sheet checks it with metronix
+// verify, by the fingerprint.
 type SheetProof struct {
 	Text        string `json:"text"        doc:"what is sealed, a fact a line, with the public key and the signature over it (Ed25519)"`
 	Fingerprint string `json:"fingerprint" doc:"of the workshop's key"`

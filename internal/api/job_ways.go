@@ -117,9 +117,9 @@ func waysOf(sheet *engine.Sheet, q WaysQuery, playing rehearse.Rehearsing) (*bod
 	return out, nil
 }
 
-// waysOf are the ways of a school that are planned: each of its orders, and where the engine may be turned back
-// those that go by half turns backwards as well (common practice: a flat four with order 1-4-3-2 is set 1, 2, 3,
-// 4 so).
+// waysOf are the ways of a school that are planned: each of its orders, and where the engine may be turned
+// back those that go by half turns backwards as well (common practice: a flat four with order 1-4-3-2 is set
+// 1, 2, 3, 4 so).
 func (q WaysQuery) waysOf(school sequence.School, sheet *engine.Sheet) (list []sequence.Way) {
 	for _, order := range school.Orders() {
 		way := sequence.Way{School: school, Order: order, Direction: sequence.Direction(q.Direction),

@@ -8,8 +8,8 @@ import (
 	"github.com/danielgtaylor/huma/v2"
 )
 
-// leftOutRoutes are how it is noted that somebody leaves out what another did and the program did not take: it is in no
-// job's list, so that the audit list is the one place that says so.
+// leftOutRoutes are how it is noted that somebody leaves out what another did and the program did not take:
+// it is in no job's list, so that the audit list is the one place that says so.
 func (s *server) leftOutRoutes(a huma.API) {
 	huma.Post(a, "/api/v1/jobs/{id}/left-out", s.noteLeftOut,
 		summary("note-left-out", "Note that what another did at a job, and was not taken, is left out"))

@@ -46,8 +46,8 @@ func (n *news) now() int {
 	return n.begun + len(n.list)
 }
 
-// after gives the changes since there were so many, and how many there are now; ok is false where some of them
-// are remembered no more. More is closed with the next one.
+// after gives the changes since there were so many, and how many there are now; ok is false where some of
+// them are remembered no more. More is closed with the next one.
 func (n *news) after(at int) (list []change, now int, more <-chan struct{}, ok bool) {
 	n.mu.Lock()
 	defer n.mu.Unlock()

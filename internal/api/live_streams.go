@@ -292,8 +292,8 @@ func (s *server) jobEvents(ctx context.Context, in *WatchingJob) (*huma.StreamRe
 	})
 }
 
-// newsOf is what a screen is told that knows a job up to a happening and was told so much of it: nothing where
-// it knows the newest and was told nothing yet, what differs, or the whole.
+// newsOf is what a screen is told that knows a job up to a happening and was told so much of it: nothing
+// where it knows the newest and was told nothing yet, what differs, or the whole.
 func (s *server) newsOf(
 	ctx context.Context,
 	in *WatchingJob,

@@ -104,8 +104,8 @@ func parsedAs(t testing.TB, text string) (out map[string]any) {
 	return out
 }
 
-// A screen that watches a job has its state at once, and after each act what changed, which together is what the
-// program says to one that asks.
+// A screen that watches a job has its state at once, and after each act what changed, which together is what
+// the program says to one that asks.
 func TestAJobIsWatched(t *testing.T) {
 	d := withJob(t)
 	events := watched(t, d.served(api.Options{}), "/api/v1/jobs/job-0001/events", "")
@@ -128,8 +128,8 @@ func TestAJobIsWatched(t *testing.T) {
 	none(t, events)
 }
 
-// One that comes back with the newest is told nothing before something happens; with an id that is not known, or an
-// older one, it has everything anew.
+// One that comes back with the newest is told nothing before something happens; with an id that is not known,
+// or an older one, it has everything anew.
 func TestAWatchIsResumed(t *testing.T) {
 	d := withJob(t).begun()
 	server := d.served(api.Options{})
@@ -147,8 +147,8 @@ func TestAWatchIsResumed(t *testing.T) {
 	assert.Equal(t, http.StatusNotFound, status, text)
 }
 
-// The board is told each job that changes, as it shows it then: a reading, a new job, one taken off it; and who was
-// away for longer than is remembered gets everything.
+// The board is told each job that changes, as it shows it then: a reading, a new job, one taken off it; and
+// who was away for longer than is remembered gets everything.
 func TestTheBoardIsWatched(t *testing.T) {
 	d := withJob(t)
 	server := d.served(api.Options{})
@@ -196,8 +196,8 @@ func TestTheBoardIsWatched(t *testing.T) {
 	assert.True(t, read(next(t, watched(t, server, "/api/v1/events", "no-such-id"))).All)
 }
 
-// A client that never reads is let go after a while and holds nobody: what others do is answered, and told to those
-// that read, all of it.
+// A client that never reads is let go after a while and holds nobody: what others do is answered, and told to
+// those that read, all of it.
 func TestAClientThatNeverReads(t *testing.T) {
 	d := withJob(t).begun()
 	server := d.served(api.Options{})
@@ -237,8 +237,8 @@ func TestWatchesEndWithTheProgram(t *testing.T) {
 	}
 }
 
-// Who is at a job is told to all who are, with what is in hand there; what one has in hand is not what is next for the
-// other; and a screen that says no more is forgotten.
+// Who is at a job is told to all who are, with what is in hand there; what one has in hand is not what is
+// next for the other; and a screen that says no more is forgotten.
 func TestWhoIsAtAJob(t *testing.T) {
 	d := withJob(t).begun()
 	server := d.served(api.Options{})
@@ -275,8 +275,8 @@ func TestWhoIsAtAJob(t *testing.T) {
 	assert.Equal(t, http.StatusNotFound, status)
 }
 
-// A helper at the crank turns it only while hands are clear: said on a screen that shows the job as it is, for a
-// minute, by one who is still there, and for this one turn. A turn that is sent again is known.
+// A helper at the crank turns it only while hands are clear: said on a screen that shows the job as it is,
+// for a minute, by one who is still there, and for this one turn. A turn that is sent again is known.
 func TestAHelperWaitsForClearHands(t *testing.T) {
 	d := withJob(t).begun()
 	now := time.Now()

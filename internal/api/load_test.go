@@ -22,8 +22,8 @@ import (
 	"metronix/internal/api"
 )
 
-// load is a workshop in which many tablets are at a few jobs, each a tap after the other and each watching its
-// job, beside clients that never read what they are told and such as are gone.
+// load is a workshop in which many tablets are at a few jobs, each a tap after the other and each watching
+// its job, beside clients that never read what they are told and such as are gone.
 type load struct {
 	tablets, jobs int
 	every, lasts  time.Duration
@@ -216,8 +216,8 @@ func (f *figures) each(t testing.TB, d *door, l load) {
 	require.Equal(t, len(f.taps), total, "and nothing else")
 }
 
-// Fifty tablets on ten jobs, beside clients that never read: each tap that was acknowledged is stored once, and
-// every screen is told.
+// Fifty tablets on ten jobs, beside clients that never read: each tap that was acknowledged is stored once,
+// and every screen is told.
 func TestFiftyTabletsLoseNothing(t *testing.T) {
 	l := load{tablets: 50, jobs: 10, every: 500 * time.Millisecond, lasts: time.Second, deaf: 5}
 	d, f := l.under(t)

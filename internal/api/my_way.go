@@ -20,8 +20,8 @@ import (
 	"metronix/internal/wire"
 )
 
-// MyWay is how a mechanic goes about a vehicle, as far as earlier jobs tell: what is proposed for the next one.
-// What is not known is left out, and asked.
+// MyWay is how a mechanic goes about a vehicle, as far as earlier jobs tell: what is proposed for the next
+// one. What is not known is left out, and asked.
 type MyWay struct {
 	Mechanic  string     `json:"mechanic"`
 	Names     []string   `json:"names"             doc:"who began a job lately, the last first"`
@@ -65,9 +65,9 @@ func (s *server) myWayRoutes(a huma.API) {
 		summary("my-way", "How a mechanic went about this vehicle's engine last, to be proposed again"))
 }
 
-// myWay looks through a mechanic's latest jobs: the newest tells leaves and feel, the newest on this sheet and
-// by this card the sequence, round, rule and aim, the newest on such an adjuster the word of its nut. One that
-// does not open tells nothing.
+// myWay looks through a mechanic's latest jobs: the newest tells leaves and feel, the newest on this sheet
+// and by this card the sequence, round, rule and aim, the newest on such an adjuster the word of its nut. One
+// that does not open tells nothing.
 func (s *server) myWay(ctx context.Context, in *myWayInput) (*bodyOf[MyWay], error) {
 	st := s.store.With(ctx)
 	vehicle, err := st.Vehicle(in.ID)
@@ -128,8 +128,8 @@ type wayFinder struct {
 	way                job.WayChosen
 }
 
-// card is the one that stands by itself: the only one of its sheet. Where another one says otherwise, or a hot
-// one stands beside it, which of them holds is asked, as it is where it was changed since.
+// card is the one that stands by itself: the only one of its sheet. Where another one says otherwise, or a
+// hot one stands beside it, which of them holds is asked, as it is where it was changed since.
 func (f *wayFinder) card() {
 	all := f.sheet.Clearances
 	var cards []clearance.Card // those that may be used
@@ -174,8 +174,8 @@ func (f *wayFinder) look() error {
 	return nil
 }
 
-// measured puts a feel that was measured with real leaves, and agreed, in place of what he went by before: where leaves are as they were
-// then, or nobody said how they are.
+// measured puts a feel that was measured with real leaves, and agreed, in place of what he went by before:
+// where leaves are as they were then, or nobody said how they are.
 func (f *wayFinder) measured() error {
 	feel, err := f.s.store.With(f.ctx).MeasuredFeel(f.out.Mechanic)
 	if err != nil || feel.Study == "" || (f.out.LeavesAre != "" && f.out.LeavesAre != feel.LeavesAre) {
@@ -246,8 +246,8 @@ func (f *wayFinder) learn(o *openJob, sameSheet bool, next *job.Job) {
 	}
 }
 
-// conclude puts together what was found: the way with the nut's word, in a line; and the rule of one leaf where
-// nobody chose one and the leaves can decide nothing else.
+// conclude puts together what was found: the way with the nut's word, in a line; and the rule of one leaf
+// where nobody chose one and the leaves can decide nothing else.
 func (f *wayFinder) conclude() {
 	next := f.next(f.out.Card)
 	if next == nil {

@@ -27,8 +27,8 @@ func (d *door) began(id, mechanic, start, way string) {
 	}
 }
 
-// What a mechanic chose last on the same sheet by the same card is proposed in a line, whoever worked between,
-// and what belongs to the one job is not.
+// What a mechanic chose last on the same sheet by the same card is proposed in a line, whoever worked
+// between, and what belongs to the one job is not.
 func TestAMechanicsWayIsProposedAgain(t *testing.T) {
 	d := withJob(t)
 	none := d.wayOf("June", "")

@@ -9,8 +9,9 @@ import (
 	"github.com/stretchr/testify/require"
 )
 
-// Whoever is made something else while he works has to sign in anew before his next tap, and may do what that may, and no more; what he did
-// stays, under his name, and what he sent meanwhile is taken when he is in again.
+// Whoever is made something else while he works has to sign in anew before his next tap, and may do what that
+// may, and no more; what he did stays, under his name, and what he sent meanwhile is taken when he is in
+// again.
 func TestARoleThatChangesWhileAtWork(t *testing.T) {
 	c := peopled(t)
 	june, tess := c.in("june"), c.in("tess")
@@ -47,8 +48,8 @@ func TestARoleThatChangesWhileAtWork(t *testing.T) {
 	}
 }
 
-// Signing out while things are being sent loses none of them: each was taken, under his name, or was refused because nobody was signed in,
-// and is taken when he is back; none is stored twice.
+// Signing out while things are being sent loses none of them: each was taken, under his name, or was refused
+// because nobody was signed in, and is taken when he is back; none is stored twice.
 func TestSigningOutDuringASend(t *testing.T) {
 	c := peopled(t)
 	for round := range 20 {
@@ -87,7 +88,8 @@ func TestSigningOutDuringASend(t *testing.T) {
 	}
 }
 
-// What one person did, was not taken, and another leaves out stands in the audit list, where alone it can: of whom, at which job, by whom.
+// What one person did, was not taken, and another leaves out stands in the audit list, where alone it can: of
+// whom, at which job, by whom.
 func TestWhatAnotherLeavesOutIsNoted(t *testing.T) {
 	c := peopled(t)
 	june, tess := c.in("june"), c.in("tess")

@@ -83,7 +83,8 @@ func (c *crew) tried(body, from string) *httptest.ResponseRecorder {
 
 const happenings = "/api/v1/jobs/job-0001/happenings"
 
-// Nobody is let in who is not there, and nobody does what is not for him; the table of roles is core/people's.
+// Nobody is let in who is not there, and nobody does what is not for him; the table of roles is
+// core/people's.
 func TestWhoMayDoWhatOverHTTP(t *testing.T) {
 	c := peopled(t)
 	june, tess, ivo, rae := c.in("june"), c.in("tess"), c.in("ivo"), c.in("rae")
@@ -161,7 +162,8 @@ func TestEveryOperationIsADeed(t *testing.T) {
 	assert.Greater(t, n, 60)
 }
 
-// An entry is its author's: it waits for him, or a foreman sends it in his place, marked so; a signature is not sent for anybody.
+// An entry is its author's: it waits for him, or a foreman sends it in his place, marked so; a signature is
+// not sent for anybody.
 func TestAnEntryIsItsAuthors(t *testing.T) {
 	c := peopled(t)
 	june, tess := c.in("june"), c.in("tess")

@@ -22,8 +22,8 @@ import (
 	"metronix/internal/wire"
 )
 
-// The practice engine is played here alone: what is hidden of it leaves the program with its score, once a run has
-// ended, and not before.
+// The practice engine is played here alone: what is hidden of it leaves the program with its score, once a
+// run has ended, and not before.
 
 // practiceRoutes are runs on a practice engine: begun, done act by act, ended, scored.
 func (s *server) practiceRoutes(a huma.API) {
@@ -229,7 +229,8 @@ func (s *server) practiceHappen(ctx context.Context, in *struct {
 	return s.practise(ctx, in.ID, practice.Entry{ID: h.ID, Said: h}, practised{Said: in.RawBody})
 }
 
-// practise does one thing and stores it before it is answered. The same sent again is answered with what is so.
+// practise does one thing and stores it before it is answered. The same sent again is answered with what is
+// so.
 func (s *server) practise(
 	ctx context.Context,
 	id string,

@@ -129,7 +129,8 @@ func questionView(id string, k keptQuestion) (DrillQuestion, error) {
 	return q, nil
 }
 
-// dueFirst is the item that is asked next: what was due first, else what was never asked, in the order in which they are learned.
+// dueFirst is the item that is asked next: what was due first, else what was never asked, in the order in
+// which they are learned.
 func dueFirst(known map[practice.Item]store.Drilled, now time.Time) practice.Item {
 	items := practice.Items()
 	first := slices.MinFunc(items, func(a, b practice.Item) int {
@@ -202,7 +203,8 @@ func asked(q store.Question) (*bodyOf[DrillQuestion], error) {
 // mostDrawn is how many valves are drawn beside a question: more cannot be told apart on a phone.
 const mostDrawn = 16
 
-// question makes one about an engine of the library of which the item asks something, or about the program's own four.
+// question makes one about an engine of the library of which the item asks something, or about the program's
+// own four.
 func (s *server) question(ctx context.Context, item practice.Item, seed uint64) (k keptQuestion, err error) {
 	stored, _, err := s.store.With(ctx).Engines()
 	if err != nil {

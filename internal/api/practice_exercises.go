@@ -12,8 +12,8 @@ import (
 	"metronix/internal/wire"
 )
 
-// exerciseRoutes are the exercises: those that come with the program, and a tutor's own. What a file hides is in it, so
-// that whoever is to do it is told its name and no more.
+// exerciseRoutes are the exercises: those that come with the program, and a tutor's own. What a file hides is
+// in it, so that whoever is to do it is told its name and no more.
 func (s *server) exerciseRoutes(a huma.API) {
 	huma.Get(a, "/api/v1/exercises", s.exercises,
 		summary("list-exercises", "Exercises on the practice engine, without what they hide"))
@@ -148,7 +148,8 @@ type FromJob struct {
 	Minutes int    `json:"minutes,omitempty" minimum:"1" maximum:"480"`
 }
 
-// exerciseFromJob makes one of what a signed job found. A valve of which no figure was kept follows from the seed.
+// exerciseFromJob makes one of what a signed job found. A valve of which no figure was kept follows from the
+// seed.
 func (s *server) exerciseFromJob(ctx context.Context, in *bodyOf[FromJob]) (*bodyOf[ExerciseShort], error) {
 	var x exercise.Exercise
 	err := s.desk.with(ctx, in.Body.JobID, func(o *openJob) error {

@@ -57,8 +57,8 @@ func (p *trainee) shims() {
 	}
 }
 
-// On an engine with shims the bench leads in practice as on any: sizes are asked for and had by hand, the choice is asked of the run and
-// of no job, and nothing that is hidden is in any answer before the end.
+// On an engine with shims the bench leads in practice as on any: sizes are asked for and had by hand, the
+// choice is asked of the run and of no job, and nothing that is hidden is in any answer before the end.
 func TestLedOnShimsInPractice(t *testing.T) {
 	d := withJob(t)
 	var sheets map[string]any
@@ -82,8 +82,8 @@ func TestLedOnShimsInPractice(t *testing.T) {
 	assert.Equal(t, 404, status, said)
 }
 
-// A hot engine was stopped as its run began, however late that is said, and the thermometer on it tells how warm it is: nobody is asked
-// for a figure that he cannot have.
+// A hot engine was stopped as its run began, however late that is said, and the thermometer on it tells how
+// warm it is: nobody is asked for a figure that he cannot have.
 func TestLedOnAHotEngineInPractice(t *testing.T) {
 	p := &trainee{door: withJob(t), run: "practice-hot"}
 	_, text := p.asks("GET", "/api/v1/exercises", "")

@@ -25,8 +25,8 @@ func answered[T any](c *crew, who func(*http.Request), method, path, body string
 	return out
 }
 
-// An examination over HTTP: nothing is told, what is hidden is in no answer and for no learner in no exercise, and what was written down is
-// compared with it at the end; then it can be looked at act by act.
+// An examination over HTTP: nothing is told, what is hidden is in no answer and for no learner in no
+// exercise, and what was written down is compared with it at the end; then it can be looked at act by act.
 func TestAnExamination(t *testing.T) {
 	c := peopled(t)
 	ivo, june := c.in("ivo"), c.in("june")
@@ -114,7 +114,8 @@ func TestAnExamination(t *testing.T) {
 	assert.Len(t, again.Claims, 2, "played again from what is stored")
 }
 
-// Where somebody looks on, what would go wrong is told before it is done, and is done where it is said once more.
+// Where somebody looks on, what would go wrong is told before it is done, and is done where it is said once
+// more.
 func TestWatched(t *testing.T) {
 	c := peopled(t)
 	tess := c.in("tess")
@@ -141,8 +142,8 @@ func TestWatched(t *testing.T) {
 	assert.NotEmpty(t, score.Faults)
 }
 
-// A tutor keeps exercises: a file, or one made of a signed job, whose engine has the gaps that were found in it; who learns neither makes
-// nor reads one. What is wrong with a file is told, and nothing of it is kept.
+// A tutor keeps exercises: a file, or one made of a signed job, whose engine has the gaps that were found in
+// it; who learns neither makes nor reads one. What is wrong with a file is told, and nothing of it is kept.
 func TestATutorsExercises(t *testing.T) {
 	c := peopled(t)
 	june, ivo := c.in("june"), c.in("ivo")
@@ -202,8 +203,9 @@ func TestATutorsExercises(t *testing.T) {
 	assert.Contains(t, schema["title"], "metronix.exercise/1")
 }
 
-// Drills ask what is due first, tell what was right once it is answered and not before, and ask again the sooner the less it was known;
-// sent twice an answer counts once. A class is seen by its tutor alone, who signs skills off, and not his own.
+// Drills ask what is due first, tell what was right once it is answered and not before, and ask again the
+// sooner the less it was known; sent twice an answer counts once. A class is seen by its tutor alone, who
+// signs skills off, and not his own.
 func TestDrillsAndAClass(t *testing.T) {
 	c := peopled(t)
 	ivo, june := c.in("ivo"), c.in("june")
@@ -264,8 +266,8 @@ func TestDrillsAndAClass(t *testing.T) {
 	assert.Contains(t, audit, "Ivo Lund: Tells how a leaf goes, taken back")
 }
 
-// A study of feel over HTTP: its gaps are hidden until every reading was made, a reading sent twice counts once, it goes on after a restart, and it
-// is one's own.
+// A study of feel over HTTP: its gaps are hidden until every reading was made, a reading sent twice counts
+// once, it goes on after a restart, and it is one's own.
 func TestAStudyOfFeel(t *testing.T) {
 	c := peopled(t)
 	ivo, june := c.in("ivo"), c.in("june")

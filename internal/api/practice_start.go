@@ -13,7 +13,8 @@ import (
 	"strconv"
 )
 
-// chosen is the exercise that a run is to be begun on: one that is named, or an engine of the library by a card.
+// chosen is the exercise that a run is to be begun on: one that is named, or an engine of the library by a
+// card.
 func (s *server) chosen(ctx context.Context, n NewPractice) (x exercise.Exercise, err error) {
 	if n.ExerciseID != "" {
 		return s.exercise(ctx, n.ExerciseID)

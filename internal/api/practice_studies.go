@@ -18,7 +18,8 @@ import (
 	"metronix/internal/wire"
 )
 
-// studyRoutes are gauge studies of one's own feel on the practice engine. Their gaps are hidden until every reading was made.
+// studyRoutes are gauge studies of one's own feel on the practice engine. Their gaps are hidden until every
+// reading was made.
 func (s *server) studyRoutes(a huma.API) {
 	huma.Get(
 		a,

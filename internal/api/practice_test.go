@@ -179,7 +179,8 @@ func (p *trainee) scored() (score api.PracticeScore) {
 	return score
 }
 
-// ends ends the run, and holds what is told then against all that was heard and logged before: nothing of it was in there.
+// ends ends the run, and holds what is told then against all that was heard and logged before: nothing of it
+// was in there.
 func (p *trainee) ends(logged string) (score api.PracticeScore) {
 	p.t.Helper()
 	heard := p.heard.String() + logged
@@ -201,8 +202,9 @@ func (p *trainee) ends(logged string) (score api.PracticeScore) {
 	return score
 }
 
-// A run on a practice engine goes from its beginning to its score over HTTP; nothing that is hidden leaves the program before it has ended, in
-// no answer, no refusal and no log; sent twice an act counts once, and after a restart the run stands where it stood.
+// A run on a practice engine goes from its beginning to its score over HTTP; nothing that is hidden leaves
+// the program before it has ended, in no answer, no refusal and no log; sent twice an act counts once, and
+// after a restart the run stands where it stood.
 func TestAPracticeRun(t *testing.T) {
 	var logged bytes.Buffer
 	before := slog.Default()
@@ -257,7 +259,8 @@ func TestAPracticeRun(t *testing.T) {
 	assert.NotContains(t, text, "Ivo Lund")
 }
 
-// A learner sees and ends his own runs; a tutor sees everybody's and does nothing in them; a reader begins none.
+// A learner sees and ends his own runs; a tutor sees everybody's and does nothing in them; a reader begins
+// none.
 func TestWhosePracticeItIs(t *testing.T) {
 	c := peopled(t)
 	june, tess, ivo, rae := c.in("june"), c.in("tess"), c.in("ivo"), c.in("rae")

@@ -61,7 +61,8 @@ func (s *server) reach(ctx context.Context, _ *struct{}) (*bodyOf[Reach], error)
 	}, nil
 }
 
-// Page is the address of the page, with the fingerprint behind it; by a host, or the likeliest place where that is empty.
+// Page is the address of the page, with the fingerprint behind it; by a host, or the likeliest place where
+// that is empty.
 func (h HandOut) Page(host string) string {
 	if host == "" && len(h.Places) > 0 {
 		host = h.Places[0]

@@ -16,8 +16,9 @@ import (
 	"metronix/internal/api"
 )
 
-// The code that a tablet scans, read by a scanner of another hand, is the page for the address by which the workshop's page is looked at,
-// with the certificate's fingerprint behind it; from the machine itself it is the likeliest of its addresses.
+// The code that a tablet scans, read by a scanner of another hand, is the page for the address by which the
+// workshop's page is looked at, with the certificate's fingerprint behind it; from the machine itself it is
+// the likeliest of its addresses.
 func TestTheCodeToScan(t *testing.T) {
 	d := opened(t)
 	print := strings.Repeat("0f", 32)

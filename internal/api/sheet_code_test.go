@@ -14,7 +14,8 @@ import (
 	"metronix/internal/seal"
 )
 
-// What a camera reads off a signed sheet's code is what was sealed; one that is not signed bears none, nor one of a program without a key.
+// What a camera reads off a signed sheet's code is what was sealed; one that is not signed bears none, nor
+// one of a program without a key.
 func TestASheetsCodeIsRead(t *testing.T) {
 	d := opened(t)
 	require.NoError(t, demo.Load(d.st))

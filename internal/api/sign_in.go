@@ -114,8 +114,8 @@ func (s *server) sessionView(ctx context.Context, v visitor) (Session, error) {
 
 func nameOf(p store.Person) PersonName { return PersonName{p.ID, p.Name, p.Role} }
 
-// signIn lets somebody in. What is wrong is told alike whether the person, the PIN or the tag is; each wrong guess counts, and after a
-// few of them nobody guesses for a while.
+// signIn lets somebody in. What is wrong is told alike whether the person, the PIN or the tag is; each wrong
+// guess counts, and after a few of them nobody guesses for a while.
 func (s *server) signIn(ctx context.Context, in *rawInput) (*sessionOutput, error) {
 	ask, faults := wire.Read[SignIn](in.RawBody)
 	if len(faults) > 0 { // which would say the PIN again
@@ -217,8 +217,8 @@ func tooMany(wait time.Duration) error {
 	return huma.ErrorWithHeaders(m, http.Header{"Retry-After": {strconv.Itoa(seconds)}})
 }
 
-// cookieOf is the cookie that keeps a token, or takes it away where that is empty. No script reads it, and no other site's page sends
-// it.
+// cookieOf is the cookie that keeps a token, or takes it away where that is empty. No script reads it, and no
+// other site's page sends it.
 func cookieOf(ctx context.Context, token string) string {
 	r, _ := ctx.Value(requestKey{}).(*http.Request)
 	c := &http.Cookie{Name: sessionCookie(r), Value: token, Path: "/", HttpOnly: true, Secure: r.TLS != nil,

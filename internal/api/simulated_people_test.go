@@ -12,8 +12,8 @@ import (
 	"metronix/core/job"
 )
 
-// simCrew is who works at the screens, in every other run: a foreman and two mechanics, each with a tag. In the other runs nobody is set
-// up.
+// simCrew is who works at the screens, in every other run: a foreman and two mechanics, each with a tag. In
+// the other runs nobody is set up.
 var simCrew = []string{"June", "Tess", "Ivo"}
 
 // setUpCrew sets them up in a template.
@@ -37,7 +37,8 @@ func setUpCrew(t *testing.T, d *door) {
 	}
 }
 
-// signedIn signs somebody in, and gives what a browser of his sends along; empty: the program does not answer.
+// signedIn signs somebody in, and gives what a browser of his sends along; empty: the program does not
+// answer.
 func (s *simulated) signedIn(name string) (cookie string) {
 	_, _, header := s.request("POST", "/api/v1/session", []byte(`{"tag":"tag of `+name+`"}`), "")
 	cookies := (&http.Response{Header: header}).Cookies()
@@ -47,7 +48,8 @@ func (s *simulated) signedIn(name string) (cookie string) {
 	return cookies[0].Name + "=" + cookies[0].Value
 }
 
-// signs has somebody come to a screen, or leave it; whoever comes sees what others did there and have not sent.
+// signs has somebody come to a screen, or leave it; whoever comes sees what others did there and have not
+// sent.
 func (c *simScreen) signs() {
 	s := c.sim
 	if !s.crewed || !c.line || s.handler == nil || s.away {
@@ -98,7 +100,8 @@ func (c *simScreen) settles() {
 	}
 }
 
-// authored says what is so of every entry: it is by who was signed in where it was done, and nobody but the foreman sent it for him.
+// authored says what is so of every entry: it is by who was signed in where it was done, and nobody but the
+// foreman sent it for him.
 func (s *simulated) authored(list []job.Happening) {
 	if !s.crewed {
 		return

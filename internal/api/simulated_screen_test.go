@@ -96,8 +96,8 @@ func (c *simScreen) taps() {
 // crankMovers are the kinds of happenings that say where the crank is.
 var crankMovers = []string{"turned", "barred_over", "located", "doubted"}
 
-// act is what a mechanic does next: what the bench says, or now and then something else. An act that takes back
-// one that moved the crank would put the engine's crank back too, which nobody does: it is doubted then.
+// act is what a mechanic does next: what the bench says, or now and then something else. An act that takes
+// back one that moved the crank would put the engine's crank back too, which nobody does: it is doubted then.
 func (c *simScreen) act(state seen.JobState) map[string]any {
 	chance := c.sim.chance
 	valve := state.Valves[chance.IntN(len(state.Valves))].Name
@@ -250,8 +250,8 @@ func (c *simScreen) hears(e *simEntry, attempt, status int, answer []byte) {
 	}
 }
 
-// decides is the mechanic's answer to what was refused: it is left out, or all from there on. Where the crank was
-// moved with what is left out, it is said that nobody knows where it stands.
+// decides is the mechanic's answer to what was refused: it is left out, or all from there on. Where the crank
+// was moved with what is left out, it is said that nobody knows where it stands.
 func (c *simScreen) decides() {
 	s := c.sim
 	if len(c.queue) == 0 || !c.queue[0].refused || s.crewed && c.who == "" {

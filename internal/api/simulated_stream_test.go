@@ -69,8 +69,8 @@ func (w *simStream) read() error {
 	}
 }
 
-// hasToldOf waits until a happening was told, and then compares what was told in all with what the job's list says of
-// the time when it was told.
+// hasToldOf waits until a happening was told, and then compares what was told in all with what the job's list
+// says of the time when it was told.
 func (w *simStream) hasToldOf(s *simulated, newest string, at seen.At) {
 	for range 5000 {
 		w.mu.Lock()

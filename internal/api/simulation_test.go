@@ -29,9 +29,10 @@ import (
 	"metronix/internal/store"
 )
 
-// The simulation: screens with queues, the way the browser's queue works, at one job of a real program on a real
-// data file. The network between them drops, doubles, delays and reorders; clocks are off; the disk fails; the
-// program is killed. All of it follows from one number, on simulated time, so that what fails once fails always.
+// The simulation: screens with queues, the way the browser's queue works, at one job of a real program on a
+// real data file. The network between them drops, doubles, delays and reorders; clocks are off; the disk
+// fails; the program is killed. All of it follows from one number, on simulated time, so that what fails once
+// fails always.
 
 // simulated is one run.
 type simulated struct {
@@ -295,8 +296,8 @@ func (s *simulated) request(method, path string, body []byte, cookie string) (in
 	return w.Code, w.Body.Bytes(), w.Header()
 }
 
-// holds says what is so after every step: what was acknowledged is stored once, and what the program says of the
-// job, and tells who watches, is what its list says.
+// holds says what is so after every step: what was acknowledged is stored once, and what the program says of
+// the job, and tells who watches, is what its list says.
 func (s *simulated) holds() {
 	if s.handler == nil || s.away {
 		return

@@ -98,8 +98,8 @@ func (s *server) outsideFault(
 	return ""
 }
 
-// withOutside puts a vehicle's visits to other shops among its finished jobs. Where its engine is lost, or its
-// limits are, nothing is told of them but that they were.
+// withOutside puts a vehicle's visits to other shops among its finished jobs. Where its engine is lost, or
+// its limits are, nothing is told of them but that they were.
 func (s *server) withOutside(ctx context.Context, v store.Vehicle, finished []store.Visited) []store.Visited {
 	if len(v.Outside) == 0 {
 		return finished

@@ -37,8 +37,8 @@ func outsideAt(day string, odometer int, intake, exhaust float64) string {
 	)
 }
 
-// A sheet of another shop stands among a vehicle's visits by its day, gives its valves a rate, and a wider one than
-// two visits here would (core/record has the figures).
+// A sheet of another shop stands among a vehicle's visits by its day, gives its valves a rate, and a wider
+// one than two visits here would (core/record has the figures).
 func TestAnotherShopsSheetCountsAsAVisit(t *testing.T) {
 	d := withJob(t)
 	d.inspected("job-2026", time.Date(2026, 5, 4, 9, 0, 0, 0, time.UTC), 60_000, nil)
@@ -103,7 +103,8 @@ func TestASlipInAnotherShopsSheet(t *testing.T) {
 	assert.Contains(t, text, `"outside":[]`)
 }
 
-// Such sheets go out with the archive and come in again; one that was damaged is named, and holds nothing else up.
+// Such sheets go out with the archive and come in again; one that was damaged is named, and holds nothing
+// else up.
 func TestAnotherShopsSheetIsKept(t *testing.T) {
 	d := withJob(t)
 	d.ok(
@@ -131,7 +132,8 @@ func TestAnotherShopsSheetIsKept(t *testing.T) {
 	assert.Equal(t, outside(d), outside(there))
 }
 
-// A vehicle with such a sheet keeps its counter: its kilometres would be no hours, and the sheet would read no more.
+// A vehicle with such a sheet keeps its counter: its kilometres would be no hours, and the sheet would read
+// no more.
 func TestAnotherShopsSheetHoldsTheCounter(t *testing.T) {
 	d := withJob(t)
 	d.ok(

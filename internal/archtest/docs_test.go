@@ -20,8 +20,8 @@ func page(t *testing.T, name string) string {
 	return string(text)
 }
 
-// TestWhatIsToldToNewcomersIsThere: every test and every file that CONTRIBUTING.md sends a newcomer to exists,
-// wherever in the tree it lies.
+// TestWhatIsToldToNewcomersIsThere: every test and every file that CONTRIBUTING.md sends a newcomer to
+// exists, wherever in the tree it lies.
 func TestWhatIsToldToNewcomersIsThere(t *testing.T) {
 	tests, files := map[string]bool{}, map[string]bool{}
 	declared := regexp.MustCompile(`(?m)^func (Test\w+)\(`)

@@ -15,8 +15,8 @@ import (
 	"github.com/stretchr/testify/require"
 )
 
-// floors are the groups of files of core/job, from the ground up: a group is built on those below it and knows
-// nothing of those above. A file that is named nowhere is an act, one kind a file.
+// floors are the groups of files of core/job, from the ground up: a group is built on those below it and
+// knows nothing of those above. A file that is named nowhere is an act, one kind a file.
 var floors = []struct {
 	name  string
 	files []string

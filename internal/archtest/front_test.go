@@ -18,7 +18,8 @@ const (
 	longest   = 250
 )
 
-// What a page looks like comes from the base and from look.css and classes.css; a component that grows has parts.
+// What a page looks like comes from the base and from look.css and classes.css; a component that grows has
+// parts.
 func TestComponentsAreShortAndHaveLittleLookOfTheirOwn(t *testing.T) {
 	all, style := 0, 0
 	require.NoError(t, filepath.WalkDir("../../web/src", func(path string, _ fs.DirEntry, err error) error {

@@ -1,8 +1,9 @@
-// Package authority is the workshop's own certificate authority: made at the first start, put on each tablet once, and
-// from then on the tablets know this program from any other. It signs for nothing but addresses inside a workshop.
+// Package authority is the workshop's own certificate authority: made at the first start, put on each tablet
+// once, and from then on the tablets know this program from any other. It signs for nothing but addresses
+// inside a workshop.
 //
-// The key lies in a folder of its own beside the data file, readable by its owner alone, and is in no backup: whoever has it
-// could pass for the program.
+// The key lies in a folder of its own beside the data file, readable by its owner alone, and is in no backup:
+// whoever has it could pass for the program.
 package authority
 
 import (
@@ -30,8 +31,9 @@ import (
 	"metronix/internal/secret"
 )
 
-// How long certificates hold: the authority for ten years; what it signs for 90 days, renewed when a third of that is left. Browsers take
-// no leaf of more than 398 days (CA/Browser Forum, Baseline Requirements 6.3.2; from memory).
+// How long certificates hold: the authority for ten years; what it signs for 90 days, renewed when a third of
+// that is left. Browsers take no leaf of more than 398 days (CA/Browser Forum, Baseline Requirements 6.3.2;
+// from memory).
 const (
 	ownYears  = 10
 	leafDays  = 90
@@ -41,8 +43,8 @@ const (
 // backdated is how much before now a certificate begins: clocks of tablets are off.
 const backdated = 24 * time.Hour
 
-// private are the networks that it may sign for at all: private and link-local ones, and this machine (RFC 1918, RFC 3927, RFC
-// 4193, RFC 4291).
+// private are the networks that it may sign for at all: private and link-local ones, and this machine (RFC
+// 1918, RFC 3927, RFC 4193, RFC 4291).
 var private = []string{
 	"10.0.0.0/8",
 	"172.16.0.0/12",
@@ -76,8 +78,9 @@ type Authority struct {
 	names []string // that the leaf is for
 }
 
-// Open reads the authority of a folder, or makes one there that may sign for private networks, names under .local, and the names given.
-// secret.ErrReadable where others may read its key, ErrBroken where it does not read, ErrOutside where it was made without one of the names.
+// Open reads the authority of a folder, or makes one there that may sign for private networks, names under
+// .local, and the names given. secret.ErrReadable where others may read its key, ErrBroken where it does not
+// read, ErrOutside where it was made without one of the names.
 func Open(folder string, names []string, now time.Time) (a *Authority, err error) {
 	a = &Authority{}
 	text, err := os.ReadFile(filepath.Join(folder, keyFile))
@@ -219,7 +222,8 @@ func (a *Authority) PEM() []byte {
 // DER is the same as its bare bytes, which is what tablets take most willingly.
 func (a *Authority) DER() []byte { return slices.Clone(a.cert.Raw) }
 
-// Fingerprint is the SHA-256 of the certificate in hexadecimal, by which a tablet's own page shows that it got the right one.
+// Fingerprint is the SHA-256 of the certificate in hexadecimal, by which a tablet's own page shows that it
+// got the right one.
 func (a *Authority) Fingerprint() string {
 	sum := sha256.Sum256(a.cert.Raw)
 	return hex.EncodeToString(sum[:])
@@ -246,8 +250,9 @@ func (a *Authority) May(name string) bool {
 	)
 }
 
-// For gives a certificate for the names and addresses by which this machine is called now: the one there is, while it is for all of them
-// and has a third of its days left; else a new one. What it may not sign for is left out.
+// For gives a certificate for the names and addresses by which this machine is called now: the one there is,
+// while it is for all of them and has a third of its days left; else a new one. What it may not sign for is
+// left out.
 func (a *Authority) For(names []string, now time.Time) (*tls.Certificate, error) {
 	names = slices.DeleteFunc(slices.Clone(names), func(n string) bool { return !a.May(n) })
 	slices.Sort(names)
@@ -298,7 +303,8 @@ func (a *Authority) For(names []string, now time.Time) (*tls.Certificate, error)
 	return a.leaf, nil
 }
 
-// Config is how a server speaks TLS under it, for the names that it is called by at each time. Not below TLS 1.2.
+// Config is how a server speaks TLS under it, for the names that it is called by at each time. Not below TLS
+// 1.2.
 func (a *Authority) Config(names func() []string, clock func() time.Time) *tls.Config {
 	return &tls.Config{
 		MinVersion: tls.VersionTLS12,

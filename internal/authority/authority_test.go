@@ -24,8 +24,8 @@ func leafOf(t *testing.T, a *authority.Authority, at time.Time, names ...string)
 	return c.Leaf
 }
 
-// What it signs is trusted by whoever trusts it, by Go's own verifier, under each name it is for and no other; for an address outside a
-// workshop nothing is believed that it signs.
+// What it signs is trusted by whoever trusts it, by Go's own verifier, under each name it is for and no
+// other; for an address outside a workshop nothing is believed that it signs.
 func TestItSignsForThisMachine(t *testing.T) {
 	folder := filepath.Join(t.TempDir(), "authority")
 	a, err := authority.Open(folder, []string{"bay.example", "192.0.2.10"}, now)

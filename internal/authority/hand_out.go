@@ -13,9 +13,10 @@ var handOutPage string
 
 var handOut = template.Must(template.New("").Parse(handOutPage))
 
-// HandOut is the page that puts the authority on a tablet in three steps, and the certificate itself: nothing else is there. It is served
-// without TLS, because a tablet that has no certificate yet could not read it else; what keeps it honest is the fingerprint, which is
-// compared with the one beside the code that was scanned. program gives the address under which the program is opened then.
+// HandOut is the page that puts the authority on a tablet in three steps, and the certificate itself: nothing
+// else is there. It is served without TLS, because a tablet that has no certificate yet could not read it
+// else; what keeps it honest is the fingerprint, which is compared with the one beside the code that was
+// scanned. program gives the address under which the program is opened then.
 func (a *Authority) HandOut(program func(*http.Request) string) http.Handler {
 	mux := http.NewServeMux()
 	mux.HandleFunc("GET /{$}", func(w http.ResponseWriter, r *http.Request) {

@@ -38,9 +38,9 @@ type forecastRequest struct {
 	IntervalMonths *int     `json:"interval_months,omitempty"`
 }
 
-// wearOf is how one valve wears: its rate, fitted through what each visit left and the next one found, so that
-// setting is not taken for wear; when it leaves its limits, and on which side. The figures are by km or by
-// hours, as the visits are, and those of the other counter are absent.
+// wearOf is how one valve wears: its rate, fitted through what each visit left and the next one found, so
+// that setting is not taken for wear; when it leaves its limits, and on which side. The figures are by km or
+// by hours, as the visits are, and those of the other counter are absent.
 type wearOf struct {
 	Valve   string     `json:"valve"`
 	Rate    **float64  `json:"rate_mm_per_1000km,omitempty" nullable:"true"`

@@ -85,7 +85,8 @@ func (l *loader) picture(j demoJob) (hash string, err error) {
 	return kept.Hash, err
 }
 
-// closed counts the tools back and ticks off what is done up to the engine that runs again, where a job does that.
+// closed counts the tools back and ticks off what is done up to the engine that runs again, where a job does
+// that.
 func (l *loader) closed(j demoJob, state *seen.JobState) error {
 	if !j.whole {
 		return nil

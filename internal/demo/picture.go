@@ -20,8 +20,8 @@ var (
 	chalk     = color.RGBA{0xf2, 0xea, 0xd8, 0xff}
 )
 
-// splitGasket is a photograph that never was: a cover gasket on a bench, split at a corner, with a ring of chalk
-// around the place. It is drawn here, on a field of 1600 by 1200 that is kept at two fifths of that.
+// splitGasket is a photograph that never was: a cover gasket on a bench, split at a corner, with a ring of
+// chalk around the place. It is drawn here, on a field of 1600 by 1200 that is kept at two fifths of that.
 func splitGasket() ([]byte, error) {
 	const scale, width, height = 0.4, 640, 480
 	img := image.NewRGBA(image.Rect(0, 0, width, height))

@@ -1,6 +1,7 @@
-// Package exercise is the file of an exercise on the practice engine, metronix.exercise/1: an engine sheet, what is given of
-// its gaps and wear or a seed from which they follow, how much is told, how long it may take and what counts. Everybody may
-// write one (docs/practice.md); what is hidden by it is in it, so that it is a tutor's to hand out.
+// Package exercise is the file of an exercise on the practice engine, metronix.exercise/1: an engine sheet,
+// what is given of its gaps and wear or a seed from which they follow, how much is told, how long it may take
+// and what counts. Everybody may write one (docs/practice.md); what is hidden by it is in it, so that it is a
+// tutor's to hand out.
 package exercise
 
 import (
@@ -74,7 +75,8 @@ type Left struct {
 	Wrong bool   `json:"wrong,omitempty" doc:"it is not so"`
 }
 
-// Read reads an exercise and everything wrong with it; one of a newer format is told apart from one that is none.
+// Read reads an exercise and everything wrong with it; one of a newer format is told apart from one that is
+// none.
 func Read(data []byte) (Exercise, wire.Faults) {
 	var head struct{ Format string }
 	if err := json.Unmarshal(data, &head); err == nil && head.Format != Format &&
@@ -152,7 +154,8 @@ func (x Exercise) Leaves() (set gauge.Set) {
 	return set
 }
 
-// UsualLeaves lie beside a practice engine where nothing else is said: by hundredths of a millimetre (our own).
+// UsualLeaves lie beside a practice engine where nothing else is said: by hundredths of a millimetre (our
+// own).
 func UsualLeaves() (set gauge.Set) {
 	for hundredths := measure.Length(5); hundredths <= 60; hundredths++ {
 		set = append(set, gauge.Plain(hundredths*10*measure.Micrometre))

@@ -13,7 +13,8 @@ import (
 	"metronix/internal/exercise"
 )
 
-// Those that come with the program read, begin, and are six, from guided to alone; none leaves a gap that no leaf reads, whatever its seed.
+// Those that come with the program read, begin, and are six, from guided to alone; none leaves a gap that no
+// leaf reads, whatever its seed.
 func TestOurs(t *testing.T) {
 	ids, by, err := exercise.Ours()
 	require.NoError(t, err)

@@ -16,7 +16,8 @@ func IDOf(x Exercise) string {
 	return "x-" + hex.EncodeToString(sum[:10])
 }
 
-// Schema is the JSON Schema of the file, for an editor or a validator elsewhere. Its sheet is the engine sheet's own.
+// Schema is the JSON Schema of the file, for an editor or a validator elsewhere. Its sheet is the engine
+// sheet's own.
 var Schema = sync.OnceValue(func() []byte {
 	return wire.Published[File](
 		"urn:metronix:exercise:1",

@@ -39,8 +39,8 @@ func still(s line.Status[Reading]) bool  { return s.State == line.OK && s.Readin
 func moves(s line.Status[Reading]) bool  { return s.State == line.OK && !s.Reading.Still() }
 func isLost(s line.Status[Reading]) bool { return s.State == line.Lost }
 
-// An encoder that is turned is seen to move and to stand, and how far it went since a place was confirmed; one
-// that jumps, or is lost meanwhile, has lost its zero though it tells the same count again.
+// An encoder that is turned is seen to move and to stand, and how far it went since a place was confirmed;
+// one that jumps, or is lost meanwhile, has lost its zero though it tells the same count again.
 func TestAnEncodersZero(t *testing.T) {
 	b, ask, _ := simulated(t, Crank)
 	now := time.Now()
@@ -151,7 +151,8 @@ func TestLinesThatAreNoValue(t *testing.T) {
 	}
 }
 
-// Twenty degrees in a tenth of a second is a hand; a hundred and twenty is none (720° a second and 45° of a bunch).
+// Twenty degrees in a tenth of a second is a hand; a hundred and twenty is none (720° a second and 45° of a
+// bunch).
 func TestWhatAHandTurns(t *testing.T) {
 	now := time.Now()
 	for by, want := range map[float64]bool{20: false, 110: false, -110: false, 120: true, -120: true} {
@@ -163,7 +164,8 @@ func TestWhatAHandTurns(t *testing.T) {
 	}
 }
 
-// An encoder that never stands is not waited for: after a minute it is not taken for a crank that is turned, and once it stands it is again.
+// An encoder that never stands is not waited for: after a minute it is not taken for a crank that is turned,
+// and once it stands it is again.
 func TestAnEncoderThatNeverStands(t *testing.T) {
 	var r Reading
 	at := time.Unix(1000, 0)

@@ -37,7 +37,8 @@ type Trait struct {
 	Places int  // decimals that it is told and shown with
 }
 
-// traits are those of every kind. The bounds are what such devices can show at an engine at all (from memory).
+// traits are those of every kind. The bounds are what such devices can show at an engine at all (from
+// memory).
 var traits = map[Kind]Trait{
 	Crank:  {"crank encoder", "°", -1e6, 1e6, false, 1},
 	Dial:   {"dial indicator", "mm", -20, 20, true, 3},
@@ -88,7 +89,8 @@ type Reading struct {
 // Still says that it has not moved for a while.
 func (r Reading) Still() bool { return !r.since.IsZero() && r.at.Sub(r.since) >= settled }
 
-// restless is after how long without standing an encoder is not taken at its word: no hand turns a crank so long in one go (from memory).
+// restless is after how long without standing an encoder is not taken at its word: no hand turns a crank so
+// long in one go (from memory).
 const restless = time.Minute
 
 // Restless says that it has not stood still for so long that it cannot be a crank that is turned.

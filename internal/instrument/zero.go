@@ -11,9 +11,9 @@ import (
 // of then.
 const fresh = 5 * time.Second
 
-// Zero is where the zero of the crank encoder lies, as far as the mechanic has confirmed a place. There is one
-// encoder, so it is on one engine at a time: that of the job confirmed last. The zero value knows none; its
-// methods may be called from many goroutines.
+// Zero is where the zero of the crank encoder lies, as far as the mechanic has confirmed a place. There is
+// one encoder, so it is on one engine at a time: that of the job confirmed last. The zero value knows none;
+// its methods may be called from many goroutines.
 type Zero struct {
 	mu    sync.Mutex
 	job   string
@@ -23,8 +23,8 @@ type Zero struct {
 	crank measure.Angle
 }
 
-// Confirm says that a job's crank stands at a place, as its mechanic confirmed at a time. It is taken where the
-// encoder stands, and tells of about that time; else what was known of this job's crank is gone.
+// Confirm says that a job's crank stands at a place, as its mechanic confirmed at a time. It is taken where
+// the encoder stands, and tells of about that time; else what was known of this job's crank is gone.
 func (z *Zero) Confirm(job string, crank measure.Angle, at, now time.Time, r Reading) {
 	z.mu.Lock()
 	defer z.mu.Unlock()
@@ -49,7 +49,8 @@ func (z *Zero) forget(job string) {
 	}
 }
 
-// Followed says that a place was confirmed since the encoder's count began anew: what had happened before is over.
+// Followed says that a place was confirmed since the encoder's count began anew: what had happened before is
+// over.
 func (z *Zero) Followed(r Reading) bool {
 	z.mu.Lock()
 	defer z.mu.Unlock()

@@ -83,8 +83,8 @@ func Newest(folder string) (Copy, error) {
 	return Copy{}, fmt.Errorf("%s: %w", folder, ErrNone)
 }
 
-// claim makes a folder where it is absent, for its owner alone, and writes down whose copies it holds. ErrAnother where it is
-// another workshop's: two that share a folder would let go of each other's copies.
+// claim makes a folder where it is absent, for its owner alone, and writes down whose copies it holds.
+// ErrAnother where it is another workshop's: two that share a folder would let go of each other's copies.
 func claim(folder, workshop string) error {
 	if err := os.MkdirAll(folder, 0o700); err != nil {
 		return err
@@ -110,8 +110,9 @@ func owner(folder string) string {
 	return strings.TrimSpace(string(text))
 }
 
-// Make writes a copy of a data file into a folder, and checks it. What the check finds is told, and such a copy is kept as a
-// doubtful one. Errors are those of [store.Backup], ErrAnother, and what the folder refuses.
+// Make writes a copy of a data file into a folder, and checks it. What the check finds is told, and such a
+// copy is kept as a doubtful one. Errors are those of [store.Backup], ErrAnother, and what the folder
+// refuses.
 func Make(data, folder, workshop string, now time.Time, check store.Checking) (c Copy, found store.Findings, err error) {
 	if err := errors.Join(claim(folder, workshop), stillOurs(folder, data)); err != nil {
 		return c, found, err
@@ -144,7 +145,8 @@ type tier struct {
 	span  func(time.Time) string
 }
 
-// tiers are what is kept (common practice for backups): each hour of a day, each day of a week, each week of five, each month of a year.
+// tiers are what is kept (common practice for backups): each hour of a day, each day of a week, each week of
+// five, each month of a year.
 var tiers = []tier{
 	{24, func(t time.Time) string { return t.Format("2006-01-02 15") }},
 	{7, func(t time.Time) string { return t.Format(time.DateOnly) }},
@@ -152,13 +154,15 @@ var tiers = []tier{
 	{12, func(t time.Time) string { return t.Format("2006-01") }},
 }
 
-// How many of the newest are kept whatever their age: sound ones, and doubtful ones, which may hold what no sound one does.
+// How many of the newest are kept whatever their age: sound ones, and doubtful ones, which may hold what no
+// sound one does.
 const (
 	newestSound    = 3
 	newestDoubtful = 3
 )
 
-// surplus is what of a list, the oldest first, may be let go of beside a copy that was just made and is sound.
+// surplus is what of a list, the oldest first, may be let go of beside a copy that was just made and is
+// sound.
 func surplus(list []Copy, made Copy) (gone []Copy) {
 	keep := map[string]bool{made.Path: true}
 	sound, doubtful := 0, 0
@@ -190,8 +194,8 @@ func surplus(list []Copy, made Copy) (gone []Copy) {
 	return gone
 }
 
-// Rotate lets go of what is surplus beside a copy that was just made. Where that one is not sound nothing is let go of. It says
-// which went.
+// Rotate lets go of what is surplus beside a copy that was just made. Where that one is not sound nothing is
+// let go of. It says which went.
 func Rotate(folder string, made Copy) (gone []Copy, err error) {
 	if !made.Sound {
 		return nil, nil

@@ -35,10 +35,11 @@ func left(list []Copy, made Copy) (stays []Copy) {
 	return stays
 }
 
-// Of three years of hourly copies: the last 24 hours, 7 days, 5 weeks and 12 months have one each, and the newest of each (common practice
-// for backups; counted by hand: 24 hours from 30 November 12:00 back to 29 November 13:00; the days 28 to 24 beside them; the weeks
-// that end on the 22nd, 15th, 8th; the months October 2026 to December 2025, the 15th weeks before being of November and 1 November
-// of the week that ends there).
+// Of three years of hourly copies: the last 24 hours, 7 days, 5 weeks and 12 months have one each, and the
+// newest of each (common practice for backups; counted by hand: 24 hours from 30 November 12:00 back to 29
+// November 13:00; the days 28 to 24 beside them; the weeks that end on the 22nd, 15th, 8th; the months
+// October 2026 to December 2025, the 15th weeks before being of November and 1 November of the week that ends
+// there).
 func TestWhatIsKept(t *testing.T) {
 	list := hourly(3 * 365 * 24)
 	newest := list[len(list)-1]
@@ -78,7 +79,8 @@ func TestTheLastGoodOneStays(t *testing.T) {
 	require.NoError(t, err)
 	assert.Equal(t, sound.Path, newest.Path)
 
-	// a clock that stood in the next year made copies: what is made now is kept beside them, and only doubtful ones go
+	// a clock that stood in the next year made copies: what is made now is kept beside them, and only
+	// doubtful ones go
 	for h := range 100 {
 		put(noon.AddDate(1, 0, 0).Add(time.Duration(h)*time.Hour), true)
 	}

@@ -16,9 +16,9 @@ type Drilled struct {
 	Took time.Duration // from the copy to a file that can be opened
 }
 
-// Drill takes the newest sound copy of a folder back into a scratch file, as a restore does, checks it there, opens it as the
-// program does, and compares it with the data file it was made of. Nothing of either is changed. Errors are those of
-// [store.Restore] and [store.Compare], and ErrNone.
+// Drill takes the newest sound copy of a folder back into a scratch file, as a restore does, checks it there,
+// opens it as the program does, and compares it with the data file it was made of. Nothing of either is
+// changed. Errors are those of [store.Restore] and [store.Compare], and ErrNone.
 func Drill(data, folder string, now time.Time, check store.Checking) (d Drilled, err error) {
 	if d.Copy, err = Newest(folder); err != nil {
 		return d, err

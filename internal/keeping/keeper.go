@@ -101,7 +101,8 @@ func (k *Keeper) wait() time.Duration {
 	return k.plan.Every - k.plan.Clock().Sub(k.last)
 }
 
-// Now makes one, and lets go of what is surplus beside it. What was found in it is an error; such a copy is kept, and nothing goes.
+// Now makes one, and lets go of what is surplus beside it. What was found in it is an error; such a copy is
+// kept, and nothing goes.
 func (k *Keeper) Now() (err error) {
 	k.mu.Lock()
 	if k.making {
@@ -132,8 +133,8 @@ func (k *Keeper) Now() (err error) {
 	return err
 }
 
-// late is how many times the distance between two the newest may be old before it is called so: one may be under way, and one may
-// have failed.
+// late is how many times the distance between two the newest may be old before it is called so: one may be
+// under way, and one may have failed.
 const late = 2
 
 // State is how they stand now.

@@ -24,9 +24,9 @@ type TakenOver struct {
 	Unmarked error // why the folder could not be marked; nil: it was
 }
 
-// TakeOver puts the newest sound copy of a folder in a data file's place, and marks the folder, so that the machine that made it makes
-// no more there. ErrMore where the data file holds what the copy does not, unless anyway; else the errors of [Newest] and
-// [store.Restore].
+// TakeOver puts the newest sound copy of a folder in a data file's place, and marks the folder, so that the
+// machine that made it makes no more there. ErrMore where the data file holds what the copy does not, unless
+// anyway; else the errors of [Newest] and [store.Restore].
 func TakeOver(data, folder string, now time.Time, anyway bool, check store.Checking) (t TakenOver, err error) {
 	if t.Copy, err = Newest(folder); err != nil {
 		return t, err

@@ -5,8 +5,8 @@ import (
 	"net"
 )
 
-// Serve accepts clients until the context ends, and gives each a session of its own, whose connection is closed
-// when it returns or the context ends.
+// Serve accepts clients until the context ends, and gives each a session of its own, whose connection is
+// closed when it returns or the context ends.
 func Serve(ctx context.Context, listener net.Listener, session func(context.Context, net.Conn)) error {
 	defer context.AfterFunc(ctx, func() { listener.Close() })()
 	for {

@@ -19,9 +19,9 @@ const (
 	bankTitle   = 5.0
 )
 
-// head draws every valve where it stands, front on the left and as the screens have it: intakes round, exhausts with
-// cut corners, the right row of a head above its left one; under each what it was found at and, in bold, what it
-// was left at, each with the form of its verdict, never by colour alone.
+// head draws every valve where it stands, front on the left and as the screens have it: intakes round,
+// exhausts with cut corners, the right row of a head above its left one; under each what it was found at and,
+// in bold, what it was left at, each with the form of its verdict, never by colour alone.
 func (p *page) head(j *job.Job, sheet record.Report) {
 	p.font("", smallest)
 	p.CellFormat(0, lineHigh, fmt.Sprintf("Front on the left. Under each valve: as found, then as left, in %s.", sheet.Unit),
@@ -115,8 +115,8 @@ func octagon(x, y, r float64) []fpdf.PointType {
 		{X: x - r, Y: y - r + c}}
 }
 
-// verdict draws the form of a verdict, as the screens do: wedges pressing a line, standing off a line, a closed
-// pair, one wedge over a broken line.
+// verdict draws the form of a verdict, as the screens do: wedges pressing a line, standing off a line, a
+// closed pair, one wedge over a broken line.
 func (p *page) verdict(v clearance.Verdict, x, y float64) {
 	const unit = 0.09 // of the screens' drawing, in millimetres
 	wedge := func(points ...float64) {
@@ -150,8 +150,8 @@ func (p *page) verdict(v clearance.Verdict, x, y float64) {
 	p.SetLineWidth(0.2)
 }
 
-// tag is a strip to cut out and hang on the key: which vehicle, by whom and when, from when it may be started, and
-// when it is due again.
+// tag is a strip to cut out and hang on the key: which vehicle, by whom and when, from when it may be
+// started, and when it is due again.
 func (p *page) tag(sheet record.Report) {
 	const wide, high = 92.0, 34.0
 	if _, page := p.GetPageSize(); p.GetY()+high+8 > page-margin-8 {

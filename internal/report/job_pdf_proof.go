@@ -6,13 +6,15 @@ import (
 	"metronix/internal/seal"
 )
 
-// How the seal stands on paper, mm: squares of 0.4 are read off a print by a telephone's camera (from memory).
+// How the seal stands on paper, mm: squares of 0.4 are read off a print by a telephone's camera (from
+// memory).
 const (
 	square   = 0.4
 	proofGap = 6.0
 )
 
-// proof is the workshop's seal: the code that carries what is sealed, and by which key it is checked. The file carries the same.
+// proof is the workshop's seal: the code that carries what is sealed, and by which key it is checked. The
+// file carries the same.
 func (p *page) proof(j Job) {
 	if j.Proof == "" {
 		return

@@ -6,8 +6,8 @@ import (
 	"github.com/skip2/go-qrcode"
 )
 
-// Squares are the code that carries a sealed text, dark ones true, without its margin: as sturdy as the text's length
-// allows. It errs where the text is longer than a code can hold (ISO/IEC 18004: 2,953 bytes).
+// Squares are the code that carries a sealed text, dark ones true, without its margin: as sturdy as the
+// text's length allows. It errs where the text is longer than a code can hold (ISO/IEC 18004: 2,953 bytes).
 func Squares(text string) ([][]bool, error) {
 	var failed error
 	for _, level := range []qrcode.RecoveryLevel{qrcode.Medium, qrcode.Low} {

@@ -1,8 +1,10 @@
-// Package seal is by what a sheet that was handed over is told from a forged one: a key of the workshop's own, made at its first start,
-// signs what the sheet says, and whoever gets it checks that without the workshop's data file, by the key's fingerprint.
+// Package seal is by what a sheet that was handed over is told from a forged one: a key of the workshop's
+// own, made at its first start, signs what the sheet says, and whoever gets it checks that without the
+// workshop's data file, by the key's fingerprint.
 //
-// The key lies beside the data file, readable by its owner alone, and is in no backup: whoever has it could sign what he likes. Where
-// it is lost a new one is made; what was sealed before stays true under the fingerprint of the old one, which the workshop keeps.
+// The key lies beside the data file, readable by its owner alone, and is in no backup: whoever has it could
+// sign what he likes. Where it is lost a new one is made; what was sealed before stays true under the
+// fingerprint of the old one, which the workshop keeps.
 package seal
 
 import (
@@ -35,7 +37,8 @@ var (
 // Key signs for a workshop (Ed25519, RFC 8032).
 type Key struct{ private ed25519.PrivateKey }
 
-// Open reads the key of a file, or makes one there. secret.ErrReadable where others may read it, ErrBroken where it does not read.
+// Open reads the key of a file, or makes one there. secret.ErrReadable where others may read it, ErrBroken
+// where it does not read.
 func Open(path string) (*Key, error) {
 	text, err := os.ReadFile(path)
 	if errors.Is(err, fs.ErrNotExist) {
@@ -106,8 +109,8 @@ const (
 	signature = "Signature "
 )
 
-// Seal writes a text of one fact a line under the workshop's seal: its first line says what it is, its last two are the public key and
-// the signature over all before it, in base64url.
+// Seal writes a text of one fact a line under the workshop's seal: its first line says what it is, its last
+// two are the public key and the signature over all before it, in base64url.
 func (k *Key) Seal(lines []string) string {
 	var text strings.Builder
 	text.WriteString(First + "\n")
@@ -135,8 +138,8 @@ type Sealed struct {
 	Fingerprint string // of the key by which it was sealed
 }
 
-// Read finds what is sealed in a file (a sheet's PDF or JSON, or the text of its code) and checks it. ErrNone where there is no seal,
-// ErrForged where it does not fit what it stands under.
+// Read finds what is sealed in a file (a sheet's PDF or JSON, or the text of its code) and checks it. ErrNone
+// where there is no seal, ErrForged where it does not fit what it stands under.
 func Read(data []byte) (s Sealed, err error) {
 	found := sealed.FindSubmatch(data)
 	if found == nil {

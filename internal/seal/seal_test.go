@@ -45,8 +45,8 @@ func TestTheKeyIsMadeOnceAndItsOwnersAlone(t *testing.T) {
 	assert.Len(t, left, 1, "nothing half made is left")
 }
 
-// What is sealed is found in the text of a code, in a PDF's metadata and in a file of JSON; and whatever is changed of it, a letter, a line, the
-// key, is told.
+// What is sealed is found in the text of a code, in a PDF's metadata and in a file of JSON; and whatever is
+// changed of it, a letter, a line, the key, is told.
 func TestASealHoldsOrIsTold(t *testing.T) {
 	k, _ := key(t)
 	lines := []string{"Valve clearances: Bench stand", "Signed by Tess, 30 Nov 2026 12:00", "I1 0.20 in", "E1 0.25 in\nE2 0.30 in"}

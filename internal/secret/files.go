@@ -10,8 +10,8 @@ import (
 // ErrReadable says that others than its owner may read a key's file.
 var ErrReadable = errors.New("others may read this key")
 
-// OwnersAlone errs where others than its owner may read a file. Windows says nothing of that in a file's mode: there the folder of
-// a person's own data is that person's.
+// OwnersAlone errs where others than its owner may read a file. Windows says nothing of that in a file's
+// mode: there the folder of a person's own data is that person's.
 func OwnersAlone(path string) error {
 	info, err := os.Stat(path)
 	if err != nil {

@@ -1,5 +1,5 @@
-// Package secret is how a person is known: the hash of a PIN, the number of a tag, the token of a session, and how
-// long a wrong guess costs. Nothing of it can be read back out of a data file.
+// Package secret is how a person is known: the hash of a PIN, the number of a tag, the token of a session,
+// and how long a wrong guess costs. Nothing of it can be read back out of a data file.
 package secret
 
 import (
@@ -94,16 +94,16 @@ func Kept(token string) string {
 	return hex.EncodeToString(sum[:])
 }
 
-// Tagged is what is stored of a tag's number, under a key of the workshop's own: a tag is found by it, and what is
-// found in the file opens no other door.
+// Tagged is what is stored of a tag's number, under a key of the workshop's own: a tag is found by it, and
+// what is found in the file opens no other door.
 func Tagged(key []byte, number string) string {
 	h := hmac.New(sha256.New, key)
 	h.Write([]byte(number))
 	return hex.EncodeToString(h.Sum(nil))
 }
 
-// Wrong guesses: so many are free, then each costs a wait that doubles, up to the longest. 10,000 guesses at a PIN of four
-// digits take more than a hundred days.
+// Wrong guesses: so many are free, then each costs a wait that doubles, up to the longest. 10,000 guesses at
+// a PIN of four digits take more than a hundred days.
 const (
 	free    = 5
 	first   = 30 * time.Second

@@ -23,8 +23,9 @@ func TestAPINIsKnownByItsHashAlone(t *testing.T) {
 	}
 }
 
-// An example of the argon2 reference implementation's own tests: version 19, 256 KiB, 2 passes, one lane (from memory
-// of RFC 9106's predecessor test set; the second opinion is that the packaged function gives it).
+// An example of the argon2 reference implementation's own tests: version 19, 256 KiB, 2 passes, one lane
+// (from memory of RFC 9106's predecessor test set; the second opinion is that the packaged function gives
+// it).
 func TestWhatIsStoredIsTheOpenForm(t *testing.T) {
 	const stored = "$argon2id$v=19$m=256,t=2,p=1$c29tZXNhbHQ$nf65EOgLrQMR/uIPnA4rEsF5h7TKyQwu9U1bMCHGi/4"
 	assert.True(t, Matches(stored, "password"))

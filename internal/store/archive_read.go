@@ -49,8 +49,8 @@ func (s *Store) ReadArchive(from io.ReaderAt, size int64, now time.Time, admit A
 	return s.takeIn(a, nil, now, admit, nil)
 }
 
-// takeIn takes an open archive in, beside others where it is given a place, and does something more in the same
-// transaction.
+// takeIn takes an open archive in, beside others where it is given a place, and does something more in the
+// same transaction.
 func (s *Store) takeIn(a *archive, place *Place, now time.Time, admit Admission, more func(*gorm.DB) error) (TakenIn, error) {
 	in := TakenIn{Damaged: a.manifest.Damaged}
 	err := s.write.Transaction(func(tx *gorm.DB) error {

@@ -83,7 +83,8 @@ func auditEnd(db *gorm.DB) (n int, last string, err error) {
 	return n, last, nil
 }
 
-// Audit gives at most so many lines of the audit list before one of them, the newest first; before 0: from the end.
+// Audit gives at most so many lines of the audit list before one of them, the newest first; before 0: from
+// the end.
 func (s *Store) Audit(before, most int) (list []Noted, err error) {
 	var rows []auditRow
 	q := s.read.Order("n DESC").Limit(most)
@@ -100,7 +101,8 @@ func (s *Store) Audit(before, most int) (list []Noted, err error) {
 	return list, nil
 }
 
-// auditSound follows the audit list from its first line to its last: ErrDamaged where one is missing, or not as it was written.
+// auditSound follows the audit list from its first line to its last: ErrDamaged where one is missing, or not
+// as it was written.
 func (s *Store) auditSound() error {
 	n, end, err := auditEnd(s.read)
 	if err != nil {

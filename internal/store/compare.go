@@ -18,8 +18,8 @@ type Compared struct {
 // ErrAnotherShop says that two files are of two workshops.
 var ErrAnotherShop = errors.New("the copy is of another workshop than the data file")
 
-// Compare sets the lists of a copy beside those of a data file, which may be in use. Both are looked at alone. Errors are those of
-// Open, and ErrAnotherShop.
+// Compare sets the lists of a copy beside those of a data file, which may be in use. Both are looked at
+// alone. Errors are those of Open, and ErrAnotherShop.
 func Compare(copied, path string) (c Compared, err error) {
 	was, err := openToLook(copied)
 	if err != nil {
@@ -67,7 +67,8 @@ func Compare(copied, path string) (c Compared, err error) {
 	return c, nil
 }
 
-// holdsEnd says that a file's list of a job holds the end of another's, and so, by the checksums, all before it.
+// holdsEnd says that a file's list of a job holds the end of another's, and so, by the checksums, all before
+// it.
 func holdsEnd(db *gorm.DB, j jobRow) (bool, error) {
 	if j.Entries == 0 {
 		err := db.Select("id").Where("id = ?", j.ID).Take(&jobRow{}).Error

@@ -20,18 +20,18 @@
 //
 // # What is promised
 //
-// What was acknowledged is on the disk: every write is one transaction, synced, and an error of the disk is an
-// error of the request. A list cannot lose its middle, its end or a bit of it unnoticed: the chain of sums
+// What was acknowledged is on the disk: every write is one transaction, synced, and an error of the disk is
+// an error of the request. A list cannot lose its middle, its end or a bit of it unnoticed: the chain of sums
 // begins in the job's own row and its end stands there too. Two programs do not share a file: it is held by a
 // lock. A file that was swapped or removed under the running program is noticed before the next
 // acknowledgement.
 //
 // # How a file grows older
 //
-// migrations holds a step a released version; a step is never changed, and uses rows of its own (released.go),
-// so that a change of today's rows does not change what an old file becomes. A file is copied before it is
-// migrated, and one that is newer than the program is not opened. testdata holds a file of every version, and
-// a test that each still says what it said.
+// migrations holds a step a released version; a step is never changed, and uses rows of its own
+// (released.go), so that a change of today's rows does not change what an old file becomes. A file is copied
+// before it is migrated, and one that is newer than the program is not opened. testdata holds a file of every
+// version, and a test that each still says what it said.
 //
 // # Where things are
 //

@@ -26,8 +26,8 @@ const settingPlace = "place."
 // mostID is how long a record's id may be; a gathered one bears its place before it.
 const mostID = 60
 
-// gathered is the id under which a place's record stands beside those of others: nothing of two places is ever
-// the same record, whatever it is called there.
+// gathered is the id under which a place's record stands beside those of others: nothing of two places is
+// ever the same record, whatever it is called there.
 func (p Place) gathered(id string) string {
 	if id == "" {
 		return ""
@@ -49,8 +49,8 @@ func PlaceOf(id string) int {
 	return 0
 }
 
-// Forget takes a data file away that no program has open, with what may lie beside it. One that stays is told by what
-// is done with its name next.
+// Forget takes a data file away that no program has open, with what may lie beside it. One that stays is told
+// by what is done with its name next.
 func Forget(path string) {
 	for _, p := range []string{path, logOf(path), sharedOf(path)} {
 		_ = os.Remove(p)
@@ -74,9 +74,10 @@ func (s *Store) Places() ([]Place, error) {
 	return list, nil
 }
 
-// Gather takes a workshop's archive in beside those of others, all of it or nothing, as ReadArchive does: every
-// checksum and every job is gone through as it was there, and only then each record gets its place. What the
-// workshop set up is left out: it is its own. ErrArchive says what is wrong, also of a name that is taken.
+// Gather takes a workshop's archive in beside those of others, all of it or nothing, as ReadArchive does:
+// every checksum and every job is gone through as it was there, and only then each record gets its place.
+// What the workshop set up is left out: it is its own. ErrArchive says what is wrong, also of a name that is
+// taken.
 func (s *Store) Gather(
 	from io.ReaderAt,
 	size int64,

@@ -14,8 +14,8 @@ import (
 	"metronix/internal/store"
 )
 
-// A study comes back as it was stored, with its leaves as they were when it began; so does a feel that was agreed, and one that was taken back
-// is none.
+// A study comes back as it was stored, with its leaves as they were when it began; so does a feel that was
+// agreed, and one that was taken back is none.
 func TestAGaugeStudyComesBack(t *testing.T) {
 	st, err := store.Open(filepath.Join(t.TempDir(), "test.db"))
 	require.NoError(t, err)

@@ -64,8 +64,8 @@ func TestWhatComesTogetherIsWrittenTogether(t *testing.T) {
 	assert.Empty(t, s.Check().Troubles)
 }
 
-// One of a group that is refused, because its place or its id is taken or its job is not there, hinders no other; and
-// where one fails in any other way, or in our own code, all are tried by themselves.
+// One of a group that is refused, because its place or its id is taken or its job is not there, hinders no
+// other; and where one fails in any other way, or in our own code, all are tried by themselves.
 func TestOneOfAGroupHindersNoOther(t *testing.T) {
 	s, _ := opened(t)
 	withJob(t, s)
@@ -97,8 +97,8 @@ func TestOneOfAGroupHindersNoOther(t *testing.T) {
 	assert.NotContains(t, names, "lost too")
 }
 
-// Happenings of 1, 10 and 50 writers, each at a job of its own, against bare inserts of one row by as many writers with
-// the same durability, in one run. What comes together shares syncs of the disk.
+// Happenings of 1, 10 and 50 writers, each at a job of its own, against bare inserts of one row by as many
+// writers with the same durability, in one run. What comes together shares syncs of the disk.
 func BenchmarkAppendByWriters(b *testing.B) {
 	for _, writers := range []int{1, 10, 50} {
 		b.Run(fmt.Sprint(writers), func(b *testing.B) {

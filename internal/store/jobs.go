@@ -89,8 +89,8 @@ func (s *Store) OpenJobsOf(vehicleID string) (ids []string, err error) {
 	return ids, translate(err)
 }
 
-// LastVariant is the variant of its engine that a vehicle's last job was started with; empty where none was chosen,
-// or there is no job.
+// LastVariant is the variant of its engine that a vehicle's last job was started with; empty where none was
+// chosen, or there is no job.
 func (s *Store) LastVariant(vehicleID string) (name string, err error) {
 	err = s.read.Raw("SELECT coalesce(json_extract(sheet, '$.variant'), '') FROM jobs WHERE vehicle_id = ? AND NOT off_board "+
 		"ORDER BY created_at DESC, id LIMIT 1", vehicleID).Scan(&name).Error

@@ -14,7 +14,8 @@ type KeyUsed struct {
 	Since       time.Time `json:"since"`
 }
 
-// KeyInUse writes down that a key is the one in use from now on, unless it is already; a change of it stands in the audit list.
+// KeyInUse writes down that a key is the one in use from now on, unless it is already; a change of it stands
+// in the audit list.
 func (s *Store) KeyInUse(fingerprint string, now time.Time) error {
 	keys, err := s.Keys()
 	if err != nil || len(keys) > 0 && keys[len(keys)-1].Fingerprint == fingerprint {

@@ -38,7 +38,8 @@ func putOwn(tx *gorm.DB, name, value string) error {
 // TagKey is the key under which the numbers of tags are kept, made when it is first asked for.
 func (s *Store) TagKey() (key []byte, err error) { return s.drawn(ownTags, 32) }
 
-// Workshop is by what this workshop is told from any other, in its copies and archives too, drawn when it is first asked for.
+// Workshop is by what this workshop is told from any other, in its copies and archives too, drawn when it is
+// first asked for.
 func (s *Store) Workshop() (string, error) {
 	id, err := s.drawn(ownShop, 8)
 	return hex.EncodeToString(id), err
@@ -64,8 +65,8 @@ func (s *Store) drawn(name string, bytes int) (value []byte, err error) {
 	return value, s.acknowledge(err)
 }
 
-// usualIdle is after how long somebody is signed out until the workshop says otherwise (from memory): longer than a look into the
-// maker's book, shorter than a break.
+// usualIdle is after how long somebody is signed out until the workshop says otherwise (from memory): longer
+// than a look into the maker's book, shorter than a break.
 const usualIdle = 30 * time.Minute
 
 // OutAfter is after how long without a touch somebody is signed out.

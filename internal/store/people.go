@@ -24,8 +24,8 @@ type Person struct {
 // Here says that a person has not left.
 func (p Person) Here() bool { return p.Left.IsZero() }
 
-// Known is how a person is known: the hash of the PIN, and of the tag's number. Nil leaves what there is as it is, empty takes
-// it away.
+// Known is how a person is known: the hash of the PIN, and of the tag's number. Nil leaves what there is as
+// it is, empty takes it away.
 type Known struct{ PIN, Tag *string }
 
 func (r personRow) person() Person {
@@ -74,8 +74,8 @@ func (s *Store) Nobody() (bool, error) {
 	return err == nil && !slices.ContainsFunc(list, Person.Here), err
 }
 
-// AddPerson stores somebody, with what is noted of it; ErrExists where the id, the name or the tag is taken, ErrNoForeman
-// where the first one could look after nobody.
+// AddPerson stores somebody, with what is noted of it; ErrExists where the id, the name or the tag is taken,
+// ErrNoForeman where the first one could look after nobody.
 func (s *Store) AddPerson(p Person, k Known, note Noted) error {
 	row := personRow{ID: p.ID, Name: p.Name, Role: string(p.Role), CreatedAt: p.Since}
 	row.set(k)
@@ -90,9 +90,9 @@ func (s *Store) AddPerson(p Person, k Known, note Noted) error {
 	})
 }
 
-// ChangePerson changes a person's name and role, how he is known, and whether he has left; whoever is signed in as him
-// is so no more. ErrNotFound where there is none, ErrExists where the name or the tag is another's, ErrNoForeman where nobody would be
-// left who looks after people.
+// ChangePerson changes a person's name and role, how he is known, and whether he has left; whoever is signed
+// in as him is so no more. ErrNotFound where there is none, ErrExists where the name or the tag is another's,
+// ErrNoForeman where nobody would be left who looks after people.
 func (s *Store) ChangePerson(p Person, k Known, note Noted) error {
 	return s.noting(note, func(tx *gorm.DB) error {
 		var row personRow
@@ -117,8 +117,8 @@ func (s *Store) ChangePerson(p Person, k Known, note Noted) error {
 	})
 }
 
-// foremanIn errs where no foreman can sign in: neither may the last one leave, for a workshop without anybody would be
-// open to whoever reaches it.
+// foremanIn errs where no foreman can sign in: neither may the last one leave, for a workshop without anybody
+// would be open to whoever reaches it.
 func foremanIn(tx *gorm.DB) error {
 	var able int64
 	if err := tx.Model(&personRow{}).
@@ -138,7 +138,8 @@ const (
 	setUp = "set_up" // the code by which the first foreman is set up
 )
 
-// GuessSetUp counts a guess at the code by which the first foreman is set up; it is forgotten with the first that is right.
+// GuessSetUp counts a guess at the code by which the first foreman is set up; it is forgotten with the first
+// that is right.
 func (s *Store) GuessSetUp(now time.Time) (wait time.Duration, err error) {
 	err = s.write.Transaction(func(tx *gorm.DB) error {
 		wait, err = guessing(tx, setUp, now)
@@ -147,9 +148,9 @@ func (s *Store) GuessSetUp(now time.Time) (wait time.Duration, err error) {
 	return wait, s.acknowledge(err)
 }
 
-// Guess begins a guess at who somebody is: it counts as wrong until Guessed says that it was right, so that guesses that
-// come at once count each. Wait above 0: it may not be made yet, and was not counted. ErrNotFound where there is no such person, or
-// not any more.
+// Guess begins a guess at who somebody is: it counts as wrong until Guessed says that it was right, so that
+// guesses that come at once count each. Wait above 0: it may not be made yet, and was not counted.
+// ErrNotFound where there is no such person, or not any more.
 func (s *Store) Guess(personID string, now time.Time) (pin string, wait time.Duration, err error) {
 	err = s.write.Transaction(func(tx *gorm.DB) error {
 		var row personRow

@@ -2,8 +2,8 @@ package store
 
 import "time"
 
-// PracticeRun is a run on a practice engine: what is hidden follows from its exercise. Nothing of it is a job of the
-// workshop, and no figure of it is ever one of a vehicle's.
+// PracticeRun is a run on a practice engine: what is hidden follows from its exercise. Nothing of it is a job
+// of the workshop, and no figure of it is ever one of a vehicle's.
 type PracticeRun struct {
 	ID       string
 	Person   string // whose it is; empty: nobody is set up
@@ -112,8 +112,8 @@ func (s *Store) Practices(person string, everybody bool, most int) ([]PracticeRu
 	return list, nil
 }
 
-// AddPracticeAct stores the next thing done in a run, as its n-th from 0. It errs with ErrExists where something else
-// was stored at that place, or under that id, meanwhile.
+// AddPracticeAct stores the next thing done in a run, as its n-th from 0. It errs with ErrExists where
+// something else was stored at that place, or under that id, meanwhile.
 func (s *Store) AddPracticeAct(run string, n int, a PracticeAct) error {
 	return s.acknowledge(translate(s.write.Create(&practiceActRow{run, n, a.ID, a.At.UTC(), a.Body}).Error))
 }

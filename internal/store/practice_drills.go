@@ -9,7 +9,8 @@ import (
 	"metronix/core/practice"
 )
 
-// Question is one question that somebody was asked in a drill, with its answer: it is the program's until it is answered.
+// Question is one question that somebody was asked in a drill, with its answer: it is the program's until it
+// is answered.
 type Question struct {
 	ID       string
 	Person   string
@@ -104,8 +105,8 @@ func (s *Store) Question(id string) (Question, error) {
 	return q, nil
 }
 
-// Answer keeps the answer of a question with how its person stands from here on, together. It errs with ErrExists where it
-// was answered already.
+// Answer keeps the answer of a question with how its person stands from here on, together. It errs with
+// ErrExists where it was answered already.
 func (s *Store) Answer(q Question, d Drilled) error {
 	return s.acknowledge(translate(s.write.Transaction(func(tx *gorm.DB) error {
 		done := tx.Model(&practiceQuestionRow{}).Where("id = ? AND answered_at IS NULL", q.ID).

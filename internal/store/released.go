@@ -314,8 +314,8 @@ var seventeenth = []string{
 	"CREATE TABLE gauge_studies (id text PRIMARY KEY, made_at datetime NOT NULL, ended_at datetime, body text NOT NULL)",
 }
 
-// sixteenth is what the sixteenth version adds: exercises of a tutor's own, what somebody was asked in drills and when he is asked again,
-// studies of his feel, and the skills that were signed off.
+// sixteenth is what the sixteenth version adds: exercises of a tutor's own, what somebody was asked in drills
+// and when he is asked again, studies of his feel, and the skills that were signed off.
 var sixteenth = []string{
 	"CREATE TABLE practice_exercises (id text PRIMARY KEY, body text NOT NULL, added_by text NOT NULL, added_at datetime NOT NULL, " +
 		"removed_at datetime)",
@@ -341,8 +341,8 @@ var fifteenth = []string{
 	"CREATE INDEX practice_by ON practice_runs (person, began_at)",
 }
 
-// fourteenth is what the fourteenth version adds: people, who is signed in, and what was done besides jobs; and of an entry,
-// who sent what somebody else could not.
+// fourteenth is what the fourteenth version adds: people, who is signed in, and what was done besides jobs;
+// and of an entry, who sent what somebody else could not.
 var fourteenth = []string{
 	"CREATE TABLE people (id text PRIMARY KEY, name text NOT NULL COLLATE NOCASE UNIQUE, role text NOT NULL, " +
 		"pin text NOT NULL, tag text UNIQUE, created_at datetime NOT NULL, left_at datetime)",

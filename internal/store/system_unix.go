@@ -18,8 +18,8 @@ const (
 	timesAreExact     = true
 )
 
-// takeFile locks a whole file (flock), shared or alone, as long as it is open; errHeld where another program has it. It is an advisory
-// lock, so that a backup or another reader may read the file.
+// takeFile locks a whole file (flock), shared or alone, as long as it is open; errHeld where another program
+// has it. It is an advisory lock, so that a backup or another reader may read the file.
 func takeFile(f *os.File, alone bool) error {
 	how := syscall.LOCK_SH
 	if alone {

@@ -17,7 +17,8 @@ const (
 	timesAreExact     = false
 )
 
-// behind is where in a file the lock lies, one byte far behind all that is ever written: here a lock keeps others from what it lies on.
+// behind is where in a file the lock lies, one byte far behind all that is ever written: here a lock keeps
+// others from what it lies on.
 const behind = 1 << 30
 
 // takeFile locks a file, shared or alone, as long as it is open; errHeld where another program has it.

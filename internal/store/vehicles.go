@@ -48,7 +48,8 @@ func (s *Store) AddVehicle(v Vehicle) error {
 // ReplaceVehicle corrects a vehicle's name, plate, odometer and engine, where version is empty or still that
 // of what is stored: ErrChanged where somebody changed it meanwhile, ErrBackwards where the counter would
 // show less than it does and nothing says why (0: it was not read, and stays), ErrCounted where it would
-// count otherwise than its jobs, or its visits to other shops, ErrNotFound where there is none, ErrMissing where its engine is not stored. What else is known of it stays as it is.
+// count otherwise than its jobs, or its visits to other shops, ErrNotFound where there is none, ErrMissing
+// where its engine is not stored. What else is known of it stays as it is.
 func (s *Store) ReplaceVehicle(v Vehicle, version string) error {
 	return s.acknowledge(s.write.Transaction(func(tx *gorm.DB) error {
 		var row vehicleRow

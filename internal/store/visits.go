@@ -217,7 +217,8 @@ func (s *Store) StoredDue(vehicleID string) (d Due, stored bool, err error) {
 	return dueRead{VehicleID: r.VehicleID, DueOn: r.DueOn, DueKM: r.DueKM, Cause: r.Cause}.due(), true, nil
 }
 
-// Undue lists the vehicles with a finished job, or a visit to another shop, of which nobody has reckoned yet when they are due.
+// Undue lists the vehicles with a finished job, or a visit to another shop, of which nobody has reckoned yet
+// when they are due.
 func (s *Store) Undue() (ids []string, err error) {
 	err = s.read.Raw("SELECT id FROM vehicles WHERE (outside <> '' OR id IN (SELECT vehicle_id FROM jobs JOIN visits " +
 		"ON job_id = jobs.id)) AND id NOT IN (SELECT vehicle_id FROM dues) ORDER BY id").Scan(&ids).Error

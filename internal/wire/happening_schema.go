@@ -35,8 +35,8 @@ func camel(kind string) string {
 	return name.String()
 }
 
-// schema is that of one kind: the header's fields and its own. Where seen is what is seen of the engine, what the
-// screen knew has another name.
+// schema is that of one kind: the header's fields and its own. Where seen is what is seen of the engine, what
+// the screen knew has another name.
 func (f form) schema(r huma.Registry) *huma.Schema {
 	head, own := huma.SchemaFromType(r, reflect.TypeFor[Header]()), huma.SchemaFromType(r, f.fields)
 	head.Properties["kind"] = &huma.Schema{Type: huma.TypeString, Enum: []any{string(f.kind)}}

@@ -7,6 +7,8 @@ type Told = Schemas['InstrumentView']
 
 /** How often they are asked while one is set up, ms: what the encoder shows is followed by eye. */
 const every = 250
+/** How long after the first ask failed they are asked again, ms. */
+const later = 5000
 
 /** What the instruments at an engine tell, for as long as somebody looks. */
 export interface Instruments {
@@ -27,7 +29,10 @@ export function askInstruments(job = ''): Instruments {
     {
       ...reads.instruments(job),
       retry: false,
-      refetchInterval: (q) => (q.state.data?.list.length ? every : false),
+      refetchInterval: (q) => {
+        if (!q.state.data) return q.state.error ? later : false
+        return q.state.data.list.length ? every : false
+      },
     },
     queryClient,
   )

@@ -3,6 +3,8 @@ import { useQuery } from '@tanstack/vue-query'
 import { queryClient, reads } from '@/shared/api/reads'
 
 const every = 2000
+/** How long after the first ask failed it is asked again, ms. */
+const later = 5000
 
 /** What the temperature probe tells, asked again and again for as long as the panel is open; not where none is set, until again. */
 export function useProbe() {
@@ -10,7 +12,10 @@ export function useProbe() {
     {
       ...reads.probe(),
       retry: false,
-      refetchInterval: (q) => (q.state.data?.state === 'off' || (!q.state.data && q.state.error) ? false : every),
+      refetchInterval: (q) => {
+        if (!q.state.data) return q.state.error ? later : every
+        return q.state.data.state === 'off' ? false : every
+      },
     },
     queryClient,
   )

@@ -15,6 +15,7 @@ export function useHandle(turns: { pushed: (byDeg: number) => void; done: () => 
   const jumped = ref(false)
   /** What it showed last; null: from what it shows next it is followed. */
   let last: number | null = null
+  let turning = false
   watch([encoder, wanted], ([told, on]) => {
     if (!on || told?.state !== 'ok') {
       last = null
@@ -25,9 +26,13 @@ export function useHandle(turns: { pushed: (byDeg: number) => void; done: () => 
     if (Math.abs(by) > most) jumped.value = true
     else if (by !== 0) {
       jumped.value = false
+      turning = true
       turns.pushed(by)
     }
-    if (told.still) turns.done()
+    if (told.still && turning) {
+      turning = false
+      turns.done()
+    }
   })
   const says = computed(() => {
     if (!wanted.value || !encoder.value) return ''

@@ -78,6 +78,8 @@ const tries = computed(() => plan.value?.impossible.find((l) => l.valve === stuc
 /** The valve in question is not clear where the crank stands: with the cams in no shim comes out. */
 const away = computed(() => !state.value.cams_out && at.value?.settable === false)
 const turnThere = () => act({ kind: 'picked', valve: at.value!.name })
+/** Another valve that is to be seen to, where the one that may be tried can wait. */
+const others = computed(() => steps.value.find((s) => s.valve && s.valve !== stuck.value)?.valve ?? '')
 const tryIt = () => act({ kind: 'adjusted', valve: stuck.value, shim_mm: tries.value, cams_out: camsOut.value })
 
 /** The job waits, with everything where it is, for what is to be bought. */
@@ -177,6 +179,7 @@ defineExpose({ key })
         >
         <VBtn v-else class="tall-64 fs-22" variant="flat" @click="tryIt">Tried {{ mm(tries) }} under {{ stuck }}</VBtn>
       </template>
+      <VBtn v-if="tries && others" @click="act({ kind: 'picked', valve: others })">The others first</VBtn>
       <VBtn v-if="stuck" @click="leave(stuck)"> Leave {{ stuck }} as it is… </VBtn>
       <VBtn v-if="(stuck || plan.buy.length) && !state.waits_said" @click="wait">Wait for the shims to come</VBtn>
       <VAlert v-for="p in plan.promised" :key="p.shim_mm" role="note">
