@@ -107,7 +107,7 @@ func TestAStudyWithRealLeaves(t *testing.T) {
 	}
 	before := way()
 	assert.Empty(t, before.FeelSays)
-	status, text = agree(tess, "June Abara", "")
+	status, _ = agree(tess, "June Abara", "")
 	assert.Equal(t, 403, status, "a mechanic agrees to nobody's")
 	status, text = agree(june, "June Abara", "")
 	assert.Equal(t, 422, status)

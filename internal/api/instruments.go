@@ -203,8 +203,8 @@ func (s *server) encoderSeen(o *openJob, status line.Status[instrument.Reading])
 	case r.Restless():
 		e.Lost = "it has not stood still for a minute"
 	}
-	from := o.state.Crank.At
-	e.Moved, from, e.Bound = s.instruments.zero.Moved(o.record.ID, r)
+	moved, from, bound := s.instruments.zero.Moved(o.record.ID, r)
+	e.Moved, e.Bound = moved, bound
 	seen := e.See(o.state)
 	out := &EncoderSeen{Says: seen.Says, Waits: seen.Waits, Off: seen.Off}
 	if e.Bound && e.Lost == "" {
