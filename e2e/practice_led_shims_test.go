@@ -126,6 +126,7 @@ func TestLedOnShimsInPractice(t *testing.T) {
 			p.press("Take the shim of " + valve + " out")
 			p.shows("by micrometer")
 			size := strings.Fields(strings.Split(p.text(), "by micrometer")[1])[0]
+			p.see(".shims")
 			for _, k := range size {
 				p.keys(input.Key(k))
 			}

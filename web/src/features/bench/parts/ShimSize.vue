@@ -39,15 +39,17 @@ const pad = ['7', '8', '9', '4', '5', '6', '1', '2', '3', '.', '0', 'Backspace']
 </script>
 
 <template>
+  <VBtn v-if="away && !camsOut && !correcting" class="tall-64 fs-22" variant="flat" size="large" @click="emit('turn')"
+    >Turn to where {{ valve }} is clear</VBtn
+  >
   <p class="ask fs-26">
     Shim under <b>{{ valve }}</b>: <span class="figure">{{ text || '–' }} mm</span>
   </p>
   <NumberPad :keys="pad" :columns="3" @key="key" />
   <NumberField v-model="stamped" label="Stamped, where the micrometer says another" unit="mm" />
-  <VBtn variant="flat" :disabled="!(size > 0)" @click="put"> Save size <kbd>Enter</kbd> </VBtn>
+  <VBtn :variant="away && !size ? 'outlined' : 'flat'" :disabled="!(size > 0)" @click="put">
+    Save size <kbd>Enter</kbd>
+  </VBtn>
   <VBtn v-if="correcting" @click="emit('cancel')">Cancel</VBtn>
-  <template v-else-if="!camsOut">
-    <VBtn v-if="away" @click="emit('turn')">Turn to where {{ valve }} is clear</VBtn>
-    <p v-else class="quiet fs-18">Taken out, it goes back in before the crank is turned.</p>
-  </template>
+  <p v-else-if="!camsOut && !away" class="quiet fs-18">Taken out, it goes back in before the crank is turned.</p>
 </template>
