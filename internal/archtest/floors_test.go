@@ -24,7 +24,7 @@ var floors = []struct {
 	{"what is known", []string{"doc", "act", "happening", "job", "signing", "valve", "heat", "gate", "reading", "place",
 		"clear", "nut", "shims", "round", "log", "work", "turns", "hands",
 		"judged_cold", "judged_hot", "play_felt"}},
-	{"what is next", []string{"phase", "next", "check_round", "shim_steps", "brief", "outcome", "paint_mark", "found", "by_eye",
+	{"what is next", []string{"phase", "next", "check_round", "shim_steps", "shim_next", "brief", "outcome", "paint_mark", "found", "by_eye",
 		"make_safe", "triage"}},
 	{"acts", nil},
 	{"the list", []string{"acts", "apply", "replay", "undone", "habit"}},
