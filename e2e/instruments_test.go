@@ -232,7 +232,7 @@ func TestAHandleAtThePracticeEngine(t *testing.T) {
 	require.NoError(t, handle.Do("by", "-40"))
 	stands(from + 50)
 	require.NoError(t, handle.Do("jump", "500"))
-	p.shows("The crank encoder jumped. It is followed again from where it is.")
+	p.shows("The crank encoder jumped, or was lost for a moment. It is followed again from where it is.")
 	require.NoError(t, handle.Do("by", "10"))
 	stands(from + 60)
 }

@@ -41,6 +41,10 @@ type state struct {
 			Ladder        []rung
 			Instruction   *struct{ Until string }
 			Tell          *struct{ Says string }
+			Shim          *struct {
+				Do, Valve string
+				Size      float64 `json:"shim_mm"`
+			}
 		}
 		Card   struct{ State string }
 		Valves []struct {

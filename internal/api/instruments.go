@@ -84,6 +84,7 @@ type InstrumentView struct {
 	State   string     `json:"state" enum:"off,connecting,ok,lost"`
 	Detail  string     `json:"detail" doc:"why it is lost"`
 	Value   float64    `json:"value" doc:"the latest; holds in state ok"`
+	Run     int64      `json:"run" doc:"counts anew with each connection, and with each jump of an encoder: within one run its values are of one piece"`
 	Still   bool       `json:"still" doc:"it has not moved for a while"`
 	Taken   float64    `json:"taken" doc:"what its button or click took last"`
 	Takes   int        `json:"takes" doc:"how often it took one since it was reached; 0: never"`
@@ -172,7 +173,7 @@ func (s *server) instrumentsNow(ctx context.Context, in *struct {
 func instrumentView(k instrument.Kind, status line.Status[instrument.Reading], pull PullView) InstrumentView {
 	t, r := k.Trait(), status.Reading
 	v := InstrumentView{Kind: string(k), Name: t.Name, Unit: t.Unit, State: string(status.State), Detail: status.Detail,
-		Value: r.Value, Still: r.Still(), Taken: r.Taken, Takes: r.Takes, TakenAt: given(r.TakenAt)}
+		Value: r.Value, Run: r.Run, Still: r.Still(), Taken: r.Taken, Takes: r.Takes, TakenAt: given(r.TakenAt)}
 	if k == instrument.Pull && r.Takes > 0 {
 		v.Feel = pull.feel(r.Taken)
 	}

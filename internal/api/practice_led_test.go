@@ -2,6 +2,8 @@ package api_test
 
 import (
 	"encoding/json"
+	"fmt"
+	"os"
 	"slices"
 	"testing"
 
@@ -28,20 +30,21 @@ func (p *trainee) shims() {
 	now := p.now.State.Now
 	at := slices.IndexFunc(p.now.State.Valves, func(v practisedValve) bool { return v.Name == now.Valve })
 	v := p.now.State.Valves[at]
-	fits := func(valve string, size any, from string) {
+	fits := func(valve string, size any, from string, standIn bool) {
 		p.takes(valve)
 		if from != "" {
 			p.takes(from)
 		}
 		p.hand(map[string]any{"fit_shim": map[string]any{"valve": valve, "shim_mm": size}})
-		p.says(map[string]any{"kind": "adjusted", "valve": valve, "shim_mm": size, "from": from})
+		p.says(map[string]any{"kind": "adjusted", "valve": valve, "shim_mm": size, "from": from, "stand_in": standIn})
 	}
 	tries := slices.IndexFunc(plan.Impossible, func(l api.Lacking) bool { return l.Valve == now.Valve && l.TryMM > 0 })
 	switch {
 	case now.Shim != nil:
 		require.NotEmpty(p.t, plan.Steps)
 		assert.Equal(p.t, now.Shim.Valve, plan.Steps[0].Valve, "the choice is the one that leads")
-		fits(now.Shim.Valve, now.Shim.Size, now.Shim.From)
+		p.led[now.Shim.Do+map[bool]string{true: " from another valve"}[now.Shim.From != ""]]++
+		fits(now.Shim.Valve, now.Shim.Size, now.Shim.From, now.Shim.Do == "stand_in")
 	case !v.Settable && (v.Shim == 0 || tries >= 0):
 		p.says(map[string]any{"kind": "picked", "valve": now.Valve})
 		require.Equal(p.t, "turn", p.now.State.Now.Action)
@@ -51,7 +54,7 @@ func (p *trainee) shims() {
 		p.says(map[string]any{"kind": "sized", "valve": now.Valve, "shim_mm": size, "stamped_mm": p.now.Shim.StampedMM})
 		p.hand(map[string]any{"fit_shim": map[string]any{"valve": now.Valve, "shim_mm": size}})
 	case tries >= 0:
-		fits(now.Valve, plan.Impossible[tries].TryMM, "")
+		fits(now.Valve, plan.Impossible[tries].TryMM, "", false)
 	default:
 		p.says(map[string]any{"kind": "left_as_is", "valve": now.Valve, "reason": "no shim serves it"})
 	}
@@ -67,17 +70,31 @@ func TestLedOnShimsInPractice(t *testing.T) {
 	text, err := json.Marshal(sheets)
 	require.NoError(t, err)
 	d.ok("PUT", "/api/v1/engines/engine-sh", string(text))
-	p := &trainee{door: d, run: "practice-shims"}
-	view := p.begins("engine-sh")
-	assert.Equal(t, "guided", view.Aid)
-	for i := 0; p.step(); i++ {
-		require.Less(t, i, 200, "it does not end: %+v", p.now.State.Now)
+	led := map[string]int{}
+	goes := func(run, fields string) {
+		p := &trainee{door: d, run: run, led: led}
+		view := p.beginsOn(fields)
+		assert.Equal(t, "guided", view.Aid)
+		for i := 0; p.step(); i++ {
+			require.Less(t, i, 200, "it does not end: %+v", p.now.State.Now)
+		}
+		score := p.ends("")
+		assert.True(t, score.Signed)
+		assert.Empty(t, score.Faults)
+		assert.Equal(t, len(score.Valves), score.Correct)
+		assert.NotNil(t, score.Best)
 	}
-	score := p.ends("")
-	assert.True(t, score.Signed)
-	assert.Empty(t, score.Faults)
-	assert.Equal(t, len(score.Valves), score.Correct)
-	assert.NotNil(t, score.Best)
+	goes("practice-shims", `"engine_id":"engine-sh","card":0`)
+	sheet, err := os.ReadFile("../demo/engines/pellmark-1400.engine.json")
+	require.NoError(t, err)
+	for _, seed := range []int{123456003, 123456004} { // a shim from one valve straight to another, and one that stands in
+		made := d.ok("POST", "/api/v1/exercises", fmt.Sprintf(
+			`{"format":"metronix.exercise/1","name":"By %d","aid":"guided","seed":%d,"sheet":%s}`, seed, seed, sheet))
+		goes(fmt.Sprint("practice-by-", seed), fmt.Sprintf(`"exercise_id":%q`, made["id"]))
+	}
+	for _, do := range []string{"fit", "fit from another valve", "stand_in"} {
+		assert.Positive(t, led[do], "%s, of %v", do, led)
+	}
 	status, said := d.send("GET", "/api/v1/jobs/practice-shims/shims", "")
 	assert.Equal(t, 404, status, said)
 }

@@ -23,6 +23,7 @@ type trainee struct {
 	run   string
 	n     int
 	heard strings.Builder
+	led   map[string]int // what it was led to do with shims
 	now   struct {
 		State struct {
 			Now struct {
@@ -33,6 +34,7 @@ type trainee struct {
 					Valve string
 					Size  float64 `json:"shim_mm"`
 					From  string
+					Most  float64 `json:"most_mm"`
 				}
 				Ladder []struct {
 					Leaves []float64 `json:"leaves_mm"`
@@ -159,7 +161,13 @@ func (p *trainee) step() bool {
 // begins begins the run on an engine, and reads where it stands.
 func (p *trainee) begins(engine string) (view api.PracticeView) {
 	p.t.Helper()
-	status, text := p.asks("POST", "/api/v1/practice", fmt.Sprintf(`{"id":%q,"engine_id":%q,"card":0}`, p.run, engine))
+	return p.beginsOn(fmt.Sprintf(`"engine_id":%q,"card":0`, engine))
+}
+
+// beginsOn does the same on what some fields name.
+func (p *trainee) beginsOn(fields string) (view api.PracticeView) {
+	p.t.Helper()
+	status, text := p.asks("POST", "/api/v1/practice", fmt.Sprintf(`{"id":%q,%s}`, p.run, fields))
 	require.Equal(p.t, 200, status, text)
 	_, text = p.asks("GET", "/api/v1/practice/"+p.run, "")
 	require.NoError(p.t, json.Unmarshal([]byte(text), &view))

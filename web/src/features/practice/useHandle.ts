@@ -1,9 +1,6 @@
 import { computed, ref, watch } from 'vue'
 import { askInstruments } from '@/shared/useInstruments'
 
-/** How far a hand turns between two looks at most, degrees, as the bench has it: two turns a second and 45°. */
-const most = 225
-
 /**
  * The crank of the practice engine turned by a handle with an encoder: what it is turned by moves the drawn crank, and once it stands the
  * engine is turned by that. It is taken up by a tap, so that nothing is turned by a handle that somebody else tries.
@@ -14,16 +11,17 @@ export function useHandle(turns: { pushed: (byDeg: number) => void; done: () => 
   const wanted = ref(false)
   const jumped = ref(false)
   /** What it showed last; null: from what it shows next it is followed. */
-  let last: number | null = null
+  let last: { value: number; run: number } | null = null
   let turning = false
   watch([encoder, wanted], ([told, on]) => {
     if (!on || told?.state !== 'ok') {
       last = null
       return
     }
-    const by = last === null ? 0 : told.value - last
-    last = told.value
-    if (Math.abs(by) > most) jumped.value = true
+    const by = last === null ? 0 : told.value - last.value
+    const anew = last !== null && told.run !== last.run
+    last = told
+    if (anew) jumped.value = true
     else if (by !== 0) {
       jumped.value = false
       turning = true
@@ -37,7 +35,9 @@ export function useHandle(turns: { pushed: (byDeg: number) => void; done: () => 
   const says = computed(() => {
     if (!wanted.value || !encoder.value) return ''
     if (encoder.value.state !== 'ok') return `The crank encoder is lost: ${encoder.value.detail}. Turn by hand.`
-    return jumped.value ? 'The crank encoder jumped. It is followed again from where it is.' : ''
+    return jumped.value
+      ? 'The crank encoder jumped, or was lost for a moment. It is followed again from where it is.'
+      : ''
   })
   return { there: computed(() => encoder.value !== undefined), wanted, says }
 }

@@ -4453,6 +4453,11 @@ export interface components {
             name: string;
             /** @description that is not as the sheet says */
             off: boolean;
+            /**
+             * Format: int64
+             * @description counts anew with each connection, and with each jump of an encoder: within one run its values are of one piece
+             */
+            run: number;
             /** @description of a click on the nut of the job that was asked for; empty: nothing */
             says: string;
             /** @enum {string} */
