@@ -88,6 +88,9 @@ type Lacking struct {
 	// Try is the shim in stock that would lie furthest inside the window, were the gap as it was read: it may
 	// be tried all the same, and read; 0: none was left to try
 	Try measure.Length
+	// Order is the size that can be bought of which the same is so, where none in stock may be tried; 0: there
+	// is none
+	Order measure.Length
 }
 
 // ShimPlan is the choice over the whole engine: a shim for every valve that can be brought into its window,
@@ -201,9 +204,7 @@ func ChooseShims(valves []ShimValve, sizes []measure.Length, stock []Count, pref
 	for i := range plan.Impossible {
 		at := slices.IndexFunc(valves, func(v ShimValve) bool { return v.Valve == plan.Impossible[i].Valve })
 		plan.Impossible[i].Reason = lacking(valves[at], valves, sizes, stock)
-		if v := valves[at]; len(v.Tried) == 0 {
-			plan.Impossible[i].Try, _, _ = safest(v, nil, nil, stock)
-		}
+		plan.Impossible[i].Try, plan.Impossible[i].Order = mayServe(valves[at], sizes, stock)
 	}
 	return plan
 }
@@ -312,6 +313,21 @@ func safest(v ShimValve, valves []ShimValve, sizes []measure.Length, stock []Cou
 		}
 	}
 	return shim, slack, slack >= 0
+}
+
+// mayServe is what may be tried under a valve that no shim surely serves: one in stock, else one that can be
+// bought; 0: none. It is another than the one that is in, and only one is tried.
+func mayServe(v ShimValve, sizes []measure.Length, stock []Count) (try, order measure.Length) {
+	if len(v.Tried) > 0 {
+		return 0, 0
+	}
+	is := func(shim measure.Length) bool { return !v.Out && shim == v.Fitted }
+	others := slices.DeleteFunc(slices.Clone(stock), func(c Count) bool { return is(c.Shim) })
+	if try, _, ok := safest(v, nil, nil, others); ok {
+		return try, 0
+	}
+	order, _, _ = safest(v, nil, slices.DeleteFunc(slices.Clone(sizes), is), nil)
+	return 0, order
 }
 
 // nearest is the size that lands nearest to the aim within the window, of equally near ones the thinner

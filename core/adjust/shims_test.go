@@ -164,6 +164,17 @@ func TestASizeOnTheLimitIsSaidToBe(t *testing.T) {
 			"serves it. Measure it closer, or get a size between.",
 		plan.Impossible[0].Reason,
 	)
+	assert.Equal(t, 2600*um, plan.Impossible[0].Order, "it may serve, and is to be bought")
+	assert.Zero(t, plan.Impossible[0].Try, "none is here")
+	stocked := adjust.ChooseShims([]adjust.ShimValve{v}, []measure.Length{2600 * um}, []adjust.Count{{Shim: 2600 * um, N: 1}},
+		adjust.FewestBought)
+	assert.Equal(t, 2600*um, stocked.Impossible[0].Try, "one is here")
+	assert.Zero(t, stocked.Impossible[0].Order)
+	own := v
+	own.Fitted, own.Measured = 2600*um, 300*um
+	none := adjust.ChooseShims([]adjust.ShimValve{own}, []measure.Length{2600 * um}, []adjust.Count{{Shim: 2600 * um, N: 1}},
+		adjust.FewestBought)
+	assert.Zero(t, none.Impossible[0].Try+none.Impossible[0].Order, "the same size is in")
 	between := adjust.ChooseShims(
 		[]adjust.ShimValve{v},
 		[]measure.Length{2600 * um, 2630 * um},

@@ -133,7 +133,7 @@ func (a *Advice) shim(n job.Next, v *job.ValveState) Headline {
 	fit, served := a.j.ShimFor(v.Name)
 	switch {
 	case !served:
-		return sayNoShim(v.Name, a.j.ShimToTry(v.Name))
+		return sayNoShim(v.Name, a.j.ShimToTry(v.Name), a.j.ShimToOrder(v.Name))
 	case a.j.Source(fit) == job.FromValve:
 		return sayWaitsForValve(v.Name, fit.From)
 	}

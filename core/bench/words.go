@@ -172,12 +172,16 @@ func sayWhichShim(valve string) Headline {
 	return Headline{Before: "Which shim is under ", Strong: valve + "?", Sub: "Read it off, or measure it."}
 }
 
-// sayNoShim names the one that may be tried all the same; 0: there is none.
-func sayNoShim(valve string, try measure.Length) Headline {
+// sayNoShim names the one that may be tried all the same, or may be once it was bought; 0: there is none.
+func sayNoShim(valve string, try, order measure.Length) Headline {
 	h := Headline{
 		Before: "No shim serves ",
 		Strong: valve + ".",
 		Sub:    "Leave it with a reason, or wait for another size.",
+	}
+	if order > 0 {
+		h.Before = "No shim surely serves "
+		h.Sub = bare(order) + " may, and is not here: order it and wait, or leave the valve with a reason."
 	}
 	if try > 0 {
 		h.Before = "No shim surely serves "

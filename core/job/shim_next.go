@@ -66,11 +66,24 @@ func (j *Job) nextShim() Next {
 	if v := j.find(func(v *ValveState) bool { return v.Stage == NutTight }); v != nil {
 		return j.workAt(v)
 	}
-	if v := j.find(func(v *ValveState) bool { return v.Needs() && v.Stage == Untouched }); v != nil {
+	if v := j.unserved(); v != nil {
 		if v.Name == j.picked && !j.CamsOut && !j.Settable(v) { // somebody wants to see to it
 			return j.workAt(v)
 		}
 		return Next{Action: DoAdjust, Valve: v.Name, Stop: j.Stop}
 	}
 	return j.turnOn()
+}
+
+// unserved is a valve that no step serves: the one that was taken in hand, else one that a shim to hand may be
+// tried under, for what comes out there may serve another; nil: there is none.
+func (j *Job) unserved() *ValveState {
+	due := func(v *ValveState) bool { return v.Needs() && v.Stage == Untouched }
+	if v, ok := j.Valve(j.picked); ok && due(v) {
+		return v
+	}
+	if v := j.find(func(v *ValveState) bool { return due(v) && j.ShimToTry(v.Name) > 0 }); v != nil {
+		return v
+	}
+	return j.find(due)
 }

@@ -67,13 +67,20 @@ func (j *Job) ShimFor(valve string) (fit adjust.Fit, ok bool) {
 
 // ShimToTry is a shim to hand that may serve a valve that none surely serves, and may be tried under it; 0:
 // there is none.
-func (j *Job) ShimToTry(valve string) measure.Length {
+func (j *Job) ShimToTry(valve string) measure.Length { return j.lacking(valve).Try }
+
+// ShimToOrder is the size that may serve a valve that none surely serves, and has to be bought to be tried;
+// 0: there is none, or one is to hand.
+func (j *Job) ShimToOrder(valve string) measure.Length { return j.lacking(valve).Order }
+
+// lacking is what is said of a valve that no shim surely serves; nothing of any other.
+func (j *Job) lacking(valve string) (none adjust.Lacking) {
 	for _, l := range j.choice().plan.Impossible {
 		if l.Valve == valve {
-			return l.Try
+			return l
 		}
 	}
-	return 0
+	return none
 }
 
 // ChooseShims works the whole engine over at once, once every valve is read as found: what is still to be

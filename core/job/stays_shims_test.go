@@ -45,7 +45,8 @@ type shimmer struct{ wild }
 // seat is shim and gap together, as they truly are.
 type seat map[string]measure.Length
 
-func (c *shimmer) job(i int) string {
+// begun is the job before anything is read, and the seats as they truly are.
+func (c *shimmer) begun(i int) (job.Shop, seat) {
 	s := c.chanced.setup(4 * i)
 	s.Card, s.Hot = jobtest.Setup().Card, nil
 	s.Sheet.Adjuster = &engine.Adjuster{Kind: gear.Shim}
@@ -68,6 +69,11 @@ func (c *shimmer) job(i int) string {
 		}
 		c.gaps[v.Name] = size
 	}
+	return shop, seats
+}
+
+func (c *shimmer) job(i int) string {
+	shop, seats := c.begun(i)
 	h := fnv.New64a()
 	for n := 0; n < 140 && c.d.Job.Phase() != job.Done; n++ {
 		act := c.led(seats)

@@ -57,9 +57,10 @@ type ShimsWish struct {
 
 // Lacking is a valve that no shim brings into its limits, and why.
 type Lacking struct {
-	Valve  string  `json:"valve"`
-	Reason string  `json:"reason"`
-	TryMM  wire.MM `json:"try_mm,omitempty" doc:"a shim to hand that may serve it, and may be tried; absent: there is none"`
+	Valve   string  `json:"valve"`
+	Reason  string  `json:"reason"`
+	TryMM   wire.MM `json:"try_mm,omitempty" doc:"a shim to hand that may serve it, and may be tried; absent: there is none"`
+	OrderMM wire.MM `json:"order_mm,omitempty" doc:"a size to buy that may serve it, where none to hand may be tried; absent: there is none"`
 }
 
 // ShimFit is what goes under one valve.
@@ -198,7 +199,7 @@ func shimsView(j *job.Job, plan adjust.ShimPlan, missing []string) JobShims {
 		out.Buy = append(out.Buy, seen.ShimCount{ShimMM: wire.MM(b.Shim), Count: b.N})
 	}
 	for _, l := range plan.Impossible {
-		out.Impossible = append(out.Impossible, Lacking{l.Valve, l.Reason, wire.MM(l.Try)})
+		out.Impossible = append(out.Impossible, Lacking{l.Valve, l.Reason, wire.MM(l.Try), wire.MM(l.Order)})
 	}
 	return out
 }

@@ -65,7 +65,7 @@ const more = computed<Way[]>(() => {
     :aria-label="`${phaseName(state.phase)}: ${state.done} of ${state.total}`"
   >
     <small class="text-no-wrap quiet fs-15">{{ phaseName(state.phase) }}</small>
-    <b class="figure fs-28">{{ state.done }}/{{ state.total }}</b>
+    <b class="figure" :class="small ? 'fs-24' : 'fs-28'">{{ state.done }}/{{ state.total }}</b>
   </span>
   <VBtn v-if="!narrow && mayChoose" size="small" @click="emit('choose')">{{ state.plan!.title }}</VBtn>
   <HotClock

@@ -5104,6 +5104,8 @@ export interface components {
             why: string;
         };
         Lacking: {
+            /** @description a size to buy that may serve it, where none to hand may be tried; absent: there is none */
+            order_mm?: number;
             reason: string;
             /** @description a shim to hand that may serve it, and may be tried; absent: there is none */
             try_mm?: number;

@@ -6,6 +6,7 @@ import NumberField from '@/shared/NumberField.vue'
 import { mm } from '@/shared/units'
 import PickOne from '@/shared/PickOne.vue'
 import { shimChoice } from '@/shared/words'
+import ShimMoves from '../parts/ShimMoves.vue'
 import ShimSize from '../parts/ShimSize.vue'
 import { useBench } from '../useBench'
 
@@ -73,24 +74,38 @@ function go() {
 }
 /** A valve that nothing to be had serves: it is left with a reason, or the job waits. */
 const stuck = computed(() => (!now.value && !next.value && at.value && !at.value.out ? at.value.name : ''))
+/** Why it is not served, and why others are not. */
+const lacking = computed(() => plan.value?.impossible.find((l) => l.valve === stuck.value))
+const otherLacking = computed(() => plan.value?.impossible.filter((l) => l !== lacking.value) ?? [])
 /** What may be tried there all the same, mm. */
-const tries = computed(() => plan.value?.impossible.find((l) => l.valve === stuck.value)?.try_mm ?? 0)
+const tries = computed(() => lacking.value?.try_mm ?? 0)
 /** The valve in question is not clear where the crank stands: with the cams in no shim comes out. */
 const away = computed(() => !state.value.cams_out && at.value?.settable === false)
 const turnThere = () => act({ kind: 'picked', valve: at.value!.name })
 /** Another valve that is to be seen to, where the one that may be tried can wait. */
 const others = computed(() => steps.value.find((s) => s.valve && s.valve !== stuck.value)?.valve ?? '')
-const tryIt = () => act({ kind: 'adjusted', valve: stuck.value, shim_mm: tries.value, cams_out: camsOut.value })
+function tryIt() {
+  if (away.value) turnThere()
+  else act({ kind: 'adjusted', valve: stuck.value, shim_mm: tries.value, cams_out: camsOut.value })
+}
 
+/** What is to be bought, with what may serve a valve that no size surely serves, thinnest first. */
+const order = computed(() => {
+  const counts = new Map((plan.value?.buy ?? []).map((b) => [b.shim_mm, b.count]))
+  for (const { order_mm } of plan.value?.impossible ?? []) {
+    if (order_mm) counts.set(order_mm, (counts.get(order_mm) ?? 0) + 1)
+  }
+  return [...counts].sort(([a], [b]) => a - b).map(([shim, count]) => `${count} × ${mm(shim)}`)
+})
 /** The job waits, with everything where it is, for what is to be bought. */
 const wait = () =>
   act({
     kind: 'waiting',
     waits_for: 'parts',
-    until: plan.value?.buy.length
-      ? `shims ${plan.value.buy.map((b) => `${b.count} × ${mm(b.shim_mm)}`).join(', ')}`.slice(0, 120)
-      : `a shim for ${stuck.value}`,
+    until: order.value.length ? `shims ${order.value.join(', ')}`.slice(0, 120) : `a shim for ${stuck.value}`,
   })
+/** Whether it matters after what they are chosen. */
+const differ = computed(() => new Set(choices.value.map((c) => c.costs)).size > 1)
 
 const asked = useTemplateRef('asked')
 function put(shim_mm: number, stamped_mm: number | undefined) {
@@ -100,8 +115,9 @@ function put(shim_mm: number, stamped_mm: number | undefined) {
 
 function key(k: string): boolean {
   if (!next.value) {
-    if (k !== 'Enter' || !mayDo.value) return false
-    go()
+    if (k !== 'Enter' || !(mayDo.value || tries.value)) return false
+    if (mayDo.value) go()
+    else tryIt()
     return true
   }
   return asked.value?.key(k) ?? false
@@ -128,7 +144,7 @@ defineExpose({ key })
       <VAlert v-if="plan.missing.length" role="note">
         Left out of this choice, for want of a figure or a size: {{ plan.missing.join(', ') }}.
       </VAlert>
-      <PickOne v-model="prefer" class="choices d-grid two-columns" label="Which shims" :options="choices">
+      <PickOne v-if="differ" v-model="prefer" class="choices d-grid two-columns" label="Which shims" :options="choices">
         <template #default="{ option }">
           <b>{{ option.title }}</b>
           <small>{{ option.costs }}</small>
@@ -149,22 +165,14 @@ defineExpose({ key })
           <li v-for="(s, i) in steps.slice(1)" :key="i">{{ s.said }}</li>
         </ol>
       </section>
-      <ul class="moves d-grid ga-1 ma-0 pa-0 list-none">
-        <li
-          v-for="f in moves"
-          :key="f.valve"
-          class="d-flex align-center justify-space-between ga-2 ps-3 pe-2 pt-1 pb-1 bar-brass on-panel"
-        >
-          <span class="what d-grid align-baseline fs-20"
-            ><b class="fs-26">{{ f.valve }}</b>
-            <span class="figure">{{ f.fitted_mm ? mm(f.fitted_mm) : 'out' }} → {{ mm(f.shim_mm) }}</span>
-            <small class="quiet fs-15"
-              >{{ f.origin }}, gap {{ mm(f.gap_mm) }}; wanted {{ mm(f.wanted_mm) }}</small
-            ></span
-          >
-          <span v-if="f.source === 'buy'" class="quiet">to order</span>
-        </li>
-      </ul>
+      <VBtn v-if="tries" class="tall-64 fs-22" variant="flat" @click="tryIt">
+        {{ away ? `Turn to where ${stuck} is clear` : `Tried ${mm(tries)} under ${stuck}` }} <kbd>Enter</kbd>
+      </VBtn>
+      <VBtn v-if="tries && others" @click="act({ kind: 'picked', valve: others })">The others first</VBtn>
+      <VBtn v-if="stuck" @click="leave(stuck)"> Leave {{ stuck }} as it is… </VBtn>
+      <VBtn v-if="(stuck || order.length) && !state.waits_said" @click="wait">Wait for the shims to come</VBtn>
+      <VAlert v-if="lacking" role="note">{{ lacking.reason }}</VAlert>
+      <ShimMoves :moves="moves" />
       <p v-if="moves.length === 0 && !plan.missing.length && !plan.impossible.length" class="quiet">
         Every valve keeps its shim.
       </p>
@@ -173,22 +181,12 @@ defineExpose({ key })
           The cams are out: every shim can be reached. The crank is not turned with a shim missing.
         </template>
       </VCheckbox>
-      <template v-if="tries">
-        <VBtn v-if="away" class="tall-64 fs-22" variant="flat" @click="turnThere"
-          >Turn to where {{ stuck }} is clear</VBtn
-        >
-        <VBtn v-else class="tall-64 fs-22" variant="flat" @click="tryIt">Tried {{ mm(tries) }} under {{ stuck }}</VBtn>
-      </template>
-      <VBtn v-if="tries && others" @click="act({ kind: 'picked', valve: others })">The others first</VBtn>
-      <VBtn v-if="stuck" @click="leave(stuck)"> Leave {{ stuck }} as it is… </VBtn>
-      <VBtn v-if="(stuck || plan.buy.length) && !state.waits_said" @click="wait">Wait for the shims to come</VBtn>
       <VAlert v-for="p in plan.promised" :key="p.shim_mm" role="note">
         {{ mm(p.shim_mm) }}: {{ p.in_stock }} in stock, {{ p.wanted }} wanted. {{ p.jobs.join(', ') }}
         {{ p.jobs.length > 1 ? 'count' : 'counts' }} on it too.
       </VAlert>
-      <p v-if="plan.buy.length" class="order">
-        Order:
-        <b v-for="b in plan.buy" :key="b.shim_mm" class="figure brass fs-22">{{ b.count }} × {{ mm(b.shim_mm) }} </b>
+      <p v-if="order.length" class="order">
+        Order: <b class="figure brass fs-22">{{ order.join(', ') }}</b>
       </p>
       <p v-if="plan.frontier.length > 1" class="quiet">
         So near can every gap be brought:
@@ -197,7 +195,7 @@ defineExpose({ key })
         >.
       </p>
       <p v-if="plan.spare_mm.length" class="quiet">Left over: {{ plan.spare_mm.map(mm).join(', ') }}</p>
-      <VAlert v-for="l in plan.impossible" :key="l.valve" role="note">{{ l.reason }}</VAlert>
+      <VAlert v-for="l in otherLacking" :key="l.valve" role="note">{{ l.reason }}</VAlert>
       <VBtn v-if="known.length" :aria-expanded="choosing" @click="choosing = !choosing"> Correct a shim size… </VBtn>
       <div
         v-if="choosing"
@@ -228,19 +226,7 @@ defineExpose({ key })
   text-align: left;
 }
 
-.what {
-  grid-template-columns: 64px 1fr;
-}
-
-.what small {
-  grid-column: 2;
-}
-
 .after {
   line-height: 1.35;
-}
-
-.order b {
-  margin-right: 14px;
 }
 </style>
