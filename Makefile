@@ -117,7 +117,7 @@ lane-web: check-web
 # that do several things at once; make deep gives it all of them.
 HEAVY := metronix/internal/photo metronix/internal/large metronix/internal/demo metronix/internal/keeping metronix/internal/archtest
 SERVED := internal/api internal/store
-AT_ONCE = ^($$(grep -lE 'go func|sync\.|errgroup|\.Go\(' $(SERVED:%=%/*_test.go) | xargs grep -L '^//go:build !race' | \
+AT_ONCE = ^($$(grep -lE 'go func|sync\.[MRW]|errgroup|\.Go\(' $(SERVED:%=%/*_test.go) | xargs grep -L '^//go:build !race' | \
   xargs grep -hoE '^func Test[A-Za-z]+' | cut -c 6- | sort -u | paste -sd'|'))$$
 lane-go: check-go
 	@$(call timed,what does several things at once with the race detector,some="$(AT_ONCE)"; [ "$$some" != "^()$$" ] && nice -n 5 go test -race -timeout 40m -run "$$some" $(SERVED:%=./%))

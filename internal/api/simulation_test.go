@@ -25,6 +25,7 @@ import (
 	"metronix/core/measure"
 	"metronix/core/sequence"
 	"metronix/internal/api"
+	"metronix/internal/deep"
 	"metronix/internal/seen"
 	"metronix/internal/store"
 )
@@ -71,7 +72,7 @@ type simMessage struct {
 
 const simJob = "job-0001"
 
-// TestSimulatedScreens runs many seeds, and those that failed once. A failing seed is printed: it is added to
+// TestSimulatedScreens runs a hundred seeds, a thousand in make deep, and those that failed once. A failing seed is printed: it is added to
 // testdata/simulated-seeds, and is tried from then on.
 func TestSimulatedScreens(t *testing.T) {
 	slog.SetDefault(slog.New(slog.DiscardHandler)) // a disk that fails is told each time
@@ -88,7 +89,7 @@ func TestSimulatedScreens(t *testing.T) {
 			seeds = append(seeds, seed)
 		}
 	}
-	for n := range uint64(200) {
+	for n := range uint64(deep.Rounds(100, 1_000)) {
 		seeds = append(seeds, n)
 	}
 	if asked := os.Getenv("METRONIX_SEED"); asked != "" { // one, or from one to another: 200-9999

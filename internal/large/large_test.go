@@ -21,11 +21,11 @@ import (
 )
 
 // What goes through all there is – the start, the export, the import and the check – holds one job at a time,
-// and no more in a workshop with 1,000 jobs than in one with 250, but for the table of contents of an
-// archive, which names each file with its sum: measured in processes of their own, by the most memory that
-// each had. The long tests do it with 100,000 jobs, and say how long each took.
+// and no more in a workshop with 450 jobs than in one with 250, but for the table of contents of an archive,
+// which names each file with its sum: measured in processes of their own, by the most memory that each had.
+// The long tests do it with 100,000 jobs, and say how long each took.
 func TestMemoryDoesNotGrowWithTheJobs(t *testing.T) {
-	few, lots := 250, deep.Rounds(1_000, 100_000)
+	few, lots := 250, deep.Rounds(450, 100_000)
 	grew := map[string]int{}
 	for _, jobs := range []int{few, lots} {
 		path := workshop(t, jobs)
@@ -48,7 +48,7 @@ func TestMemoryDoesNotGrowWithTheJobs(t *testing.T) {
 		assert.LessOrEqual(
 			t,
 			kb,
-			24<<10+lots*3/2,
+			12<<10+lots*3/2, // a job that is held takes about 200 kB (measured)
 			"%s needs %d kB more with %d jobs than with %d",
 			what,
 			kb,
