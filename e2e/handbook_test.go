@@ -25,6 +25,16 @@ func TestTheHandbookFromTheBench(t *testing.T) {
 	p.press("Bench")
 	p.see(".then")
 
+	post(t, "POST", r.base+"/api/v1/practice", map[string]any{"id": "read-of-one", "engine_id": "pellmark-1400", "card": 0}, nil)
+	p.visit("/practice/read-of-one")
+	p.press("Rocking pairs")
+	p.press("Stood overnight")
+	p.press("Made safe")
+	p.press("See it turn")
+	p.shows("Pellmark 1400, ")
+	p.press("Practice")
+	p.shows("Pellmark 1400")
+
 	p.visit("/jobs/demo-job-tipper")
 	p.press("0.24 won’t go")
 	p.says("E3 is tight")

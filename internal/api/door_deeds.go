@@ -39,6 +39,7 @@ var deeds = map[people.Deed][]string{
 		"get-photo",
 		"get-practice",
 		"get-practice-shims",
+		"get-practice-ways",
 		"get-progress",
 		"get-study",
 		"list-gauge-studies",

@@ -16,6 +16,7 @@ import (
 	"metronix/core/job"
 	"metronix/core/people"
 	"metronix/core/practice"
+	"metronix/core/rehearse"
 	"metronix/core/sequence"
 	"metronix/internal/seen"
 	"metronix/internal/store"
@@ -54,6 +55,8 @@ func (s *server) practiceRoutes(a huma.API) {
 		s.practiceShims,
 		summary("get-practice-shims", "The choice of shims over a practice engine, as at a real job"),
 	)
+	huma.Get(a, "/api/v1/practice/{id}/ways", s.practiceWays,
+		summary("get-practice-ways", "The sequences of a practice engine"))
 	huma.Post(
 		a,
 		"/api/v1/practice/{id}/hands",
@@ -190,6 +193,21 @@ func (s *server) practiceShims(ctx context.Context, in *struct {
 		return nil, err
 	}
 	return &bodyOf[JobShims]{chosenShims(p.run.Job, in.ShimsWish, nil)}, nil
+}
+
+// practiceWays compares as for a job by its card; nothing of what is hidden goes into it.
+func (s *server) practiceWays(ctx context.Context, in *struct {
+	PracticeID
+	WaysQuery
+}) (*bodyOf[Ways], error) {
+	s.practising.Lock()
+	p, err := s.practiceOf(ctx, in.ID)
+	s.practising.Unlock()
+	if err != nil {
+		return nil, err
+	}
+	setup := p.run.Exercise().Setup
+	return waysOf(setup.Sheet, in.WaysQuery, rehearse.Rehearsing{Round: in.WaysQuery.round(), Card: &setup.Card})
 }
 
 // waysToGo are the sequences that go round an engine.

@@ -11,18 +11,18 @@ import PickOne from '@/shared/PickOne.vue'
 import { degrees } from '@/shared/units'
 import { book } from './book'
 
-/** How each school goes round an engine that the reader turns: the job's own where it was asked for there, else the example. */
+/** How each school goes round an engine that the reader turns: that of the job or the practice run where it was asked for, else the example. */
 const route = useRoute()
 const ways = shallowRef(book.ways)
-const job = String(route.query.job ?? '')
-async function ofTheJob() {
+const asked = { job: String(route.query.job ?? ''), practice: String(route.query.practice ?? '') }
+async function ofTheEngine() {
   try {
-    ways.value = await readOnce(reads.ways({ job }))
+    ways.value = await readOnce(reads.ways(asked))
   } catch {
     // it cannot be reached: the example tells the same
   }
 }
-if (job) void ofTheJob()
+if (asked.job || asked.practice) void ofTheEngine()
 
 const plans = computed(() =>
   ways.value.plans.filter((p, i, all) => p.applies && all.findIndex((o) => o.school === p.school) === i),

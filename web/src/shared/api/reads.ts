@@ -65,11 +65,13 @@ export const reads = {
     ),
     placeholderData: keepPreviousData,
   }),
-  ways: (of: { job?: string; engine?: string }, query?: WaysAsked) => ({
+  ways: (of: { job?: string; practice?: string; engine?: string }, query?: WaysAsked) => ({
     ...read(['ways', of, query], () =>
       of.job
         ? answered(api.GET('/api/v1/jobs/{id}/ways', { params: { path: { id: of.job }, query } }))
-        : answered(api.GET('/api/v1/engines/{id}/ways', { params: { path: { id: of.engine! }, query } })),
+        : of.practice
+          ? answered(api.GET('/api/v1/practice/{id}/ways', { params: { path: { id: of.practice }, query } }))
+          : answered(api.GET('/api/v1/engines/{id}/ways', { params: { path: { id: of.engine! }, query } })),
     ),
     placeholderData: keepPreviousData,
   }),

@@ -1351,6 +1351,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/practice/{id}/ways": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The sequences of a practice engine */
+        get: operations["get-practice-ways"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/probe": {
         parameters: {
             query?: never;
@@ -10273,6 +10290,52 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["JobShims"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "get-practice-ways": {
+        parameters: {
+            query?: {
+                direction?: "running" | "back";
+                positions?: "any" | "marks";
+                /** @description for fewest_stops: the best plan of so many; 0: the fewest that reach the margin */
+                stops?: number;
+                /** @description plan turning back though the sheet does not allow it */
+                back_anyway?: boolean;
+                /** @description tell what each costs by this round; left out: nothing is told */
+                round?: "set_as_you_go" | "read_first" | "read_only" | "free_first";
+                /** @description left out: all */
+                check?: "all" | "set_ones" | "none";
+                /** @description left out: both */
+                one_kind_first?: "both" | "exhaust" | "intake";
+                /** @description left out: as the sheet says */
+                check_turns?: number;
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Ways"];
                 };
             };
             /** @description Error */

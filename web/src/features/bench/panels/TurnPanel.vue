@@ -7,7 +7,9 @@ import { kindOf, limitsOf, unitOver } from '../benchWords'
 import SightGlyph from '../parts/SightGlyph.vue'
 import { useBench } from '../useBench'
 
-const { view, state } = useBench()
+const { view, state, practice } = useBench()
+/** Whose engine the handbook is to turn. */
+const ofWhom = computed<Record<string, string>>(() => ({ [practice.value ? 'practice' : 'job']: state.value.id }))
 /** The signs of this engine that are seen at the stop. */
 const signs = computed(() =>
   view.value.engine.signs.filter((s) => stop.value.watch.some((w) => w.what === 'sign' && w.sign === s.id)),
@@ -57,7 +59,7 @@ const unit = computed(() => unitOver(view.value, waits.value))
     <p v-if="why" class="mx-how why lh-easy d-flex fs-16 ga-3 align-start justify-space-between ps-3 bar-edge">
       <span
         ><b>Why here?</b> {{ stop.why }}
-        <WhyLink page="schools" :of="{ job: state.id, school: state.plan!.school, stop: state.now.stop }"
+        <WhyLink page="schools" :of="{ ...ofWhom, school: state.plan!.school, stop: state.now.stop }"
           >See it turn</WhyLink
         ></span
       >
