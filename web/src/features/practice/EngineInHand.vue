@@ -194,6 +194,11 @@ defineExpose({
   contain: strict;
 }
 
+/* Without a valve in hand there is nothing beside it. */
+.drawing:only-child {
+  grid-column: 1 / -1;
+}
+
 .hands {
   grid-template-columns: repeat(3, minmax(0, 1fr));
   border-top: 2px solid var(--line);
@@ -212,7 +217,8 @@ defineExpose({
   }
 
   .seen {
-    grid-template: 220px 160px / minmax(0, 1fr);
+    grid-template: 220px / minmax(0, 1fr);
+    grid-auto-rows: 160px;
   }
 
   .hands {

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { useNow } from '@vueuse/core'
+import { useIntervalFn, useNow } from '@vueuse/core'
 import { computed, onMounted, ref, useTemplateRef } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import AppPage from '@/shared/AppPage.vue'
@@ -18,7 +18,8 @@ import WarningDialog from './WarningDialog.vue'
 /** A run on a practice engine: the same bench, or a slip of paper, beside an engine that is turned, felt and set by hand. */
 const id = String(useRoute().params.id)
 const router = useRouter()
-const { view, run, eyes, claims, trouble, refusal, warning, kicked, line, load, hand, say, undo, end } = usePractice(id)
+const { view, run, eyes, claims, trouble, refusal, warning, kicked, line, load, look, hand, say, undo, end } =
+  usePractice(id)
 onMounted(async () => {
   await load()
   if (run.value?.ended) await router.replace(`/practice/${id}/score`)
@@ -45,6 +46,11 @@ const advised = computed(() => {
 const counted = computed(() =>
   paper.value ? `${claims.value.length}/${state.value.total}` : `${state.value.done}/${state.value.total}`,
 )
+
+// The thermometer on an engine that cools falls while nobody does anything.
+useIntervalFn(() => {
+  if (eyes.value.stopped && !document.hidden) look()
+}, 15_000)
 
 const now = useNow({ interval: 1000 })
 const since = (iso: string) => Math.max(0, Math.floor((now.value.getTime() - new Date(iso).getTime()) / 1000))

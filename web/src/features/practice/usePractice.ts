@@ -50,6 +50,11 @@ export function usePractice(id: string) {
     }
   }
 
+  /** Looks again, after what is being done. */
+  function look(): void {
+    last = last.then(load)
+  }
+
   /** What was refused is told; what whoever looks on would say before it is done, is asked. */
   function told(e: unknown, anyway: () => void) {
     const refused = e as Refused
@@ -119,5 +124,5 @@ export function usePractice(id: string) {
     keptAt: '',
   })
 
-  return { view, run, eyes, claims, trouble, refusal, warning, kicked, line, load, hand, say, undo, end }
+  return { view, run, eyes, claims, trouble, refusal, warning, kicked, line, load, look, hand, say, undo, end }
 }
