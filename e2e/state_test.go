@@ -45,6 +45,7 @@ type state struct {
 			Name     string
 			Adjusted int
 			Verified bool
+			Settable bool
 			Stage    string
 			Shim     float64 `json:"shim_mm"`
 			Limits   struct {
@@ -86,6 +87,16 @@ func (s state) shimOf(valve string) float64 {
 		}
 	}
 	return 0
+}
+
+// settable says whether a valve is clear where the crank stands.
+func (s state) settable(valve string) bool {
+	for _, v := range s.State.Valves {
+		if v.Name == valve {
+			return v.Settable
+		}
+	}
+	return false
 }
 
 // leafFor says which rung of the ladder to try and how it feels in the hidden gap.

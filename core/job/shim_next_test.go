@@ -12,11 +12,11 @@ import (
 )
 
 // Nobody is asked to leave a valve, or to wait for its shim, while another can still be served or one to hand
-// be tried: what comes out there may serve it. Whoever tries all that may serve ends the job, and every valve
-// that was not left is in as a leaf reads it.
+// be tried: what comes out there may serve it. Whoever tries all that may serve, and now and then has a size
+// come that is to be bought, ends the job, and every valve that was not left is in as a leaf reads it.
 func TestAllThatMayServeIsDoneBeforeAValveIsLeft(t *testing.T) {
 	t.Parallel()
-	tried, left := 0, 0
+	tried, came, left := 0, 0, 0
 	for i := range 80 {
 		c := &shimmer{wild{chanced{t: t, chance: rand.New(rand.NewPCG(uint64(i), 7)), gaps: map[string]measure.Length{}}}}
 		_, seats := c.begun(i)
@@ -27,7 +27,15 @@ func TestAllThatMayServeIsDoneBeforeAValveIsLeft(t *testing.T) {
 			act := c.led(seats)
 			if next.Action == job.DoAdjust && next.Shim == nil && c.known(next.Valve) {
 				v, _ := j.Valve(next.Valve)
-				switch size := j.ShimToTry(v.Name); {
+				size := j.ShimToTry(v.Name)
+				if size == 0 && c.chance.IntN(2) == 0 {
+					if size = j.ShimToOrder(v.Name); size == 0 {
+						fit, _ := j.ShimFor(v.Name)
+						size = fit.Shim
+					}
+					came++
+				}
+				switch {
 				case size > 0 && !j.Settable(v):
 					act = job.Picked{Valve: v.Name}
 				case size > 0:
@@ -61,5 +69,6 @@ func TestAllThatMayServeIsDoneBeforeAValveIsLeft(t *testing.T) {
 		}
 	}
 	assert.Positive(t, tried)
+	assert.Positive(t, came)
 	assert.Positive(t, left)
 }

@@ -84,9 +84,14 @@ const away = computed(() => !state.value.cams_out && at.value?.settable === fals
 const turnThere = () => act({ kind: 'picked', valve: at.value!.name })
 /** Another valve that is to be seen to, where the one that may be tried can wait. */
 const others = computed(() => steps.value.find((s) => s.valve && s.valve !== stuck.value)?.valve ?? '')
-function tryIt() {
+/** A size that was not here as the choice was made: whoever has it now goes on with it. */
+const came = computed(() => {
+  const toBuy = plan.value?.fit.find((f) => f.valve === stuck.value && f.source === 'buy')
+  return toBuy?.shim_mm ?? lacking.value?.order_mm ?? 0
+})
+function putIn(shim_mm: number) {
   if (away.value) turnThere()
-  else act({ kind: 'adjusted', valve: stuck.value, shim_mm: tries.value, cams_out: camsOut.value })
+  else act({ kind: 'adjusted', valve: stuck.value, shim_mm, cams_out: camsOut.value })
 }
 
 /** What is to be bought, with what may serve a valve that no size surely serves, thinnest first. */
@@ -117,7 +122,7 @@ function key(k: string): boolean {
   if (!next.value) {
     if (k !== 'Enter' || !(mayDo.value || tries.value)) return false
     if (mayDo.value) go()
-    else tryIt()
+    else putIn(tries.value)
     return true
   }
   return asked.value?.key(k) ?? false
@@ -165,8 +170,11 @@ defineExpose({ key })
           <li v-for="(s, i) in steps.slice(1)" :key="i">{{ s.said }}</li>
         </ol>
       </section>
-      <VBtn v-if="tries" class="tall-64 fs-22" variant="flat" @click="tryIt">
+      <VBtn v-if="tries" class="tall-64 fs-22" variant="flat" @click="putIn(tries)">
         {{ away ? `Turn to where ${stuck} is clear` : `Tried ${mm(tries)} under ${stuck}` }} <kbd>Enter</kbd>
+      </VBtn>
+      <VBtn v-if="came" :variant="state.waits_said ? 'flat' : 'outlined'" @click="putIn(came)">
+        {{ mm(came) }} has come: {{ away ? `turn to where ${stuck} is clear` : `fitted under ${stuck}` }}
       </VBtn>
       <VBtn v-if="tries && others" @click="act({ kind: 'picked', valve: others })">The others first</VBtn>
       <VBtn v-if="stuck" @click="leave(stuck)"> Leave {{ stuck }} as it is… </VBtn>

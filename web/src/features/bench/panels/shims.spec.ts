@@ -131,11 +131,17 @@ describe('shims', () => {
     )
     const { page, done } = onBench(ShimPanel, job([valve('I1', { needs: true })]))
     await vi.waitFor(() => expect(page.text()).toContain('2.60: 1 in stock, 2 wanted. Mower counts on it too.'))
-    await page
-      .findAll('button')
-      .find((b) => b.text().startsWith('Wait for the shims'))!
-      .trigger('click')
-    expect(done).toEqual([{ kind: 'waiting', waits_for: 'parts', until: 'shims 1 × 2.55, 3 × 2.65' }])
+    const press = (words: string) =>
+      page
+        .findAll('button')
+        .find((b) => b.text().startsWith(words))!
+        .trigger('click')
+    await press('Wait for the shims')
+    await press('2.55 has come: fitted under I1')
+    expect(done).toEqual([
+      { kind: 'waiting', waits_for: 'parts', until: 'shims 1 × 2.55, 3 × 2.65' },
+      { kind: 'adjusted', valve: 'I1', shim_mm: 2.55, cams_out: false },
+    ])
     expect(page.text().indexOf('near one')).toBeLessThan(page.text().indexOf('to a limit')) // I1 is in question
   })
 
