@@ -21,14 +21,13 @@ func (d *shimGaps) step(s state) bool {
 	}
 	valve := s.State.Now.Valve
 	gap := d.seats[valve] - s.shimOf(valve)
-	r, feel := s.rungFor(map[string]float64{valve: gap})
-	switch d := gap - r.Thickness; { // after it was set too: another shim is in
+	r, _ := s.rungFor(map[string]float64{valve: gap})
+	feel := "drag"
+	switch d := gap - r.Thickness; {
 	case d > 0.006:
 		feel = "free"
 	case d < -0.006:
 		feel = "wont_go"
-	default:
-		feel = "drag"
 	}
 	d.do(map[string]any{"kind": "reading", "valve": valve, "leaves_mm": r.Leaves, "feel": feel, "keep_sure": true})
 	return true
