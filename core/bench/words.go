@@ -174,20 +174,17 @@ func sayWhichShim(valve string) Headline {
 
 // sayNoShim names the one that may be tried all the same, or may be once it was bought; 0: there is none.
 func sayNoShim(valve string, try, order measure.Length) Headline {
-	h := Headline{
-		Before: "No shim serves ",
-		Strong: valve + ".",
-		Sub:    "Leave it with a reason, or wait for another size.",
+	const surely = "No shim surely serves "
+	switch {
+	case try > 0:
+		return Headline{Before: surely, Strong: valve + ".",
+			Sub: "Try " + bare(try) + " and read it, leave it with a reason, or wait for another size."}
+	case order > 0:
+		return Headline{Before: surely, Strong: valve + ".",
+			Sub: bare(order) + " may, and is not here: order it and wait, or leave the valve with a reason."}
 	}
-	if order > 0 {
-		h.Before = "No shim surely serves "
-		h.Sub = bare(order) + " may, and is not here: order it and wait, or leave the valve with a reason."
-	}
-	if try > 0 {
-		h.Before = "No shim surely serves "
-		h.Sub = "Try " + bare(try) + " and read it, leave it with a reason, or wait for another size."
-	}
-	return h
+	return Headline{Before: "No shim serves ", Strong: valve + ".",
+		Sub: "Leave it with a reason, or wait for another size."}
 }
 
 // sayWaits names the shim that a valve waits for; one that is not there is to be ordered.

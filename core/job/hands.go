@@ -32,6 +32,18 @@ func (j *Job) letGo(stays func(*ValveState) bool) {
 	maps.DeleteFunc(j.hands, func(_, valve string) bool { return gone(valve) })
 }
 
+// putDown ends the work at a valve: nobody has it in hand any more, on whatever screen it was taken up or set,
+// and the screen where this is entered has none.
+func (j *Job) putDown(valve string) {
+	j.pick("")
+	j.outOfHand(valve)
+}
+
+// outOfHand takes a valve out of every hand.
+func (j *Job) outOfHand(valve string) {
+	j.letGo(func(v *ValveState) bool { return v.Name != valve })
+}
+
 // SeenFrom is the job as it is shown on a screen while others are at it on screens of their own: what they
 // have in hand or have begun is theirs, and what they did last is not taken back here. Without others it is j
 // itself. The copy is for looking at only.

@@ -32,6 +32,20 @@ func twoScreens(t *testing.T) *jobtest.Driver {
 	return d
 }
 
+// A valve that one sets and another reads again and keeps is done for both: it is not asked of the one who set it.
+func TestWhatAnotherHasKeptIsInNoHand(t *testing.T) {
+	d := outAt(t, nil) // E1 was read, and is too tight
+	on := func(screen, other string) job.Next { return d.Job.SeenFrom(screen, []string{other}).Next() }
+	by := func(screen string, act job.Act) { d.Do(job.Happening{Act: act, Screen: screen}) }
+	by("tablet", job.Adjusted{Valve: "E1"})
+	by("tablet", job.Locked{Valve: "E1"})
+	require.Equal(t, "E1", on("tablet", "phone").Valve, "it is to be read again")
+	d.Do(felt("phone", "", "E1", 300, clearance.Drag))
+	by("phone", job.Kept{Valve: "E1"})
+	assert.NotEqual(t, "E1", on("tablet", "phone").Valve)
+	assert.NotEqual(t, "E1", on("phone", "tablet").Valve)
+}
+
 // Two people at two valves of one cylinder do not disturb each other: what one has in hand is not the other's
 // next, and neither is told to finish it first. The crank is one for both: who would turn it is told who is
 // not done.

@@ -64,7 +64,7 @@ func (a Kept) do(j *Job) {
 	}
 	v.reading(nil)
 	v.Last, v.Stage, v.LeaveReason, v.Outside = result, Untouched, "", false
-	j.pick("")
+	j.putDown(v.Name)
 	v.PutOff = Deferral{}
 	v.Verified = j.turnedEnough(v) && judgement.Verdict == clearance.In && !result.Stale
 	if result.Stale {

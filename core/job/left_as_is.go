@@ -86,7 +86,7 @@ func (a LeftAsIs) do(j *Job) {
 	}
 	v.reading(nil)
 	v.LeaveReason, v.PutOff = a.why(), a.Deferred
-	j.pick("")
+	j.putDown(v.Name)
 }
 
 func (a LeftAsIs) closes(*Job) string { return a.Valve }

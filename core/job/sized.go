@@ -66,5 +66,5 @@ func (a Sized) do(j *Job) {
 	if v.Stage == Untouched {
 		v.readWith = a.Shim
 	}
-	j.letGo(func(v *ValveState) bool { return v.Name != a.Valve }) // what it was taken in hand for is done
+	j.outOfHand(v.Name) // what it was taken for is done
 }
